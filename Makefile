@@ -1,0 +1,57 @@
+# The commands anyone needs. Everything is set up inside the project, in .venv.
+PYTHON ?= python3
+PORT ?= $(or $(LAMSIK_PORT),5151)
+BIN = .venv/bin
+.DEFAULT_GOAL = help
+.PHONY: help demo run test lint bench shots vendor format clean debian-needs
+
+help:  ## show this list
+	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/^([a-z-]+):.*## /  make \1\t/' | expand -t 18
+
+.venv/.made: requirements.txt pyproject.toml
+	@$(PYTHON) -c 'import sys; sys.exit("Python 3.11 or newer is needed; this is " + sys.version.split()[0]) if sys.version_info < (3, 11) else None'
+	$(PYTHON) -m venv .venv
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check -r requirements.txt
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-build-isolation --no-deps -e .
+	@touch $@
+
+.venv/.made-dev: requirements-dev.txt .venv/.made
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check -r requirements-dev.txt
+	@touch $@
+
+demo: .venv/.made  ## start with fresh demo data at 127.0.0.1, port from LAMSIK_PORT (5151)
+	$(BIN)/lamsik demo --port $(PORT)
+
+run: .venv/.made  ## start on the shop's own data (LAMSIK_HOME, else ./instance)
+	$(BIN)/lamsik run --port $(PORT)
+
+debian-needs:
+	@sh scripts/debian-needs.sh
+
+test: .venv/.made-dev debian-needs  ## the whole suite, browser tests included
+	$(BIN)/python -m pytest
+
+lint: .venv/.made-dev  ## style, types, layers, templates, test share
+	$(BIN)/ruff check src tests bench scripts
+	$(BIN)/ruff format --check src tests bench scripts
+	$(BIN)/mypy
+	$(BIN)/lint-imports
+	$(BIN)/djlint --quiet --lint src/lamsik/web/templates
+	sh scripts/check-js.sh
+	$(BIN)/python scripts/test_share.py
+
+format: .venv/.made-dev  ## let ruff format the code
+	$(BIN)/ruff check --fix --quiet src tests bench scripts
+	$(BIN)/ruff format --quiet src tests bench scripts
+
+bench: .venv/.made-dev debian-needs  ## the benchmark table
+	$(BIN)/python -m bench
+
+shots: .venv/.made-dev debian-needs  ## renew docs/screenshots from the demo data
+	$(BIN)/python scripts/shots.py
+
+vendor:  ## renew static/vendor from npm packages
+	sh scripts/vendor.sh
+
+clean:  ## remove what was set up
+	rm -rf .venv .mypy_cache .ruff_cache .pytest_cache build

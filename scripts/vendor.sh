@@ -1,0 +1,27 @@
+#!/bin/sh
+# Renew static/vendor from npm packages, pinned in scripts/vendor.json. Needs Node.js and the network.
+set -eu
+root=$(cd "$(dirname "$0")/.." && pwd)
+target="$root/src/lamsik/web/static/vendor"
+work=$(mktemp -d)
+trap 'rm -rf "$work"' EXIT
+cp "$root/scripts/vendor.json" "$work/package.json"
+(cd "$work" && npm install --silent --no-audit --no-fund >/dev/null)
+modules="$work/node_modules"
+rm -rf "$target"
+mkdir -p "$target/fonts" "$target/icons"
+cp "$modules/bootstrap/dist/css/bootstrap.min.css" "$modules/bootstrap/dist/js/bootstrap.bundle.min.js" "$target/"
+sed -i '/sourceMappingURL/d' "$target/bootstrap.min.css" "$target/bootstrap.bundle.min.js"
+for icon in $(cat "$root/scripts/icons.txt"); do cp "$modules/bootstrap-icons/icons/$icon.svg" "$target/icons/"; done
+for face in atkinson-hyperlegible-next:wght bricolage-grotesque:wght spline-sans-mono:wght; do
+  name=${face%%:*}; axis=${face##*:}
+  for part in latin latin-ext; do cp "$modules/@fontsource-variable/$name/files/$name-$part-$axis-normal.woff2" "$target/fonts/"; done
+done
+for part in cyrillic cyrillic-ext greek greek-ext vietnamese devanagari; do cp "$modules/@fontsource/noto-sans/files/noto-sans-$part-400-normal.woff2" "$target/fonts/"; done
+cp "$modules/@fontsource/noto-sans-jp/files/noto-sans-jp-japanese-400-normal.woff2" "$target/fonts/"
+node -e '
+const fs = require("fs"), base = process.argv[1], wanted = Object.keys(require(base + "/../package.json").dependencies);
+const rows = wanted.map((name) => { const p = require(`${base}/${name}/package.json`); return `| ${name} | ${p.version} | ${p.license} |`; });
+fs.writeFileSync(process.argv[2], ["# Vendored from npm by scripts/vendor.sh", "", "| package | version | licence |", "|---|---|---|", ...rows, ""].join("\n"));
+' "$modules" "$target/README.md"
+cat "$target/README.md"

@@ -1,0 +1,36 @@
+"""The one way the core refuses what it was given."""
+
+
+class Refused(ValueError):
+    """Input that cannot be used: names the field, what was given and what is allowed.
+
+    The parts are kept apart so that a form can put the message beside its field
+    and a script can print it in one line.
+    """
+
+    def __init__(self, field: str, given: object, allowed: str) -> None:
+        self.field = field
+        self.given = given
+        self.allowed = allowed
+        super().__init__(f"{field}: got {given!r}; {allowed}")
+
+
+def require(condition: bool, field: str, given: object, allowed: str) -> None:
+    """Raise `Refused` unless the condition holds."""
+    if not condition:
+        raise Refused(field, given, allowed)
+
+
+def finite_between(field: str, value: object, low: float, high: float, unit: str = "") -> float:
+    """The value as a float if it is a finite number within [low, high].
+
+    Raises:
+        Refused: not a number (booleans and text included), not finite, or out of range.
+    """
+    allowed = f"allowed is {low:g} to {high:g} {unit}".rstrip()
+    if isinstance(value, bool) or not isinstance(value, int | float):
+        raise Refused(field, value, allowed)
+    number = float(value)
+    if not low <= number <= high:  # also refuses nan
+        raise Refused(field, value, allowed)
+    return number

@@ -1,0 +1,1 @@
+"""Orders: where one stands."""

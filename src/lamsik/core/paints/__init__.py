@@ -1,0 +1,1 @@
+"""Paint schemes: ordered coats on a body."""

@@ -1,0 +1,1 @@
+"""The order of work on one piece."""

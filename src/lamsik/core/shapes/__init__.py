@@ -1,0 +1,1 @@
+"""Bodies: curves, sections, solids, starting forms, hardware and what is missing."""

@@ -1,0 +1,141 @@
+"""Metal and plates that go on a body: catalogue items, where they sit, the lip."""
+
+from dataclasses import dataclass
+from math import cos, radians, sin
+
+from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.shapes.body import Body, station
+
+Point = tuple[float, float, float]
+
+SEATS = ("nose", "belly", "back", "tail")
+KINDS = ("line_tie", "hanger", "ring", "hook", "lip", "eyes", "wire")
+
+
+@dataclass(frozen=True)
+class Item:
+    """A bought part: mass [g], density [g/cm³] and the share of it that stays outside the body.
+
+    `weighed` tells a mass read on a scale from one copied off a label; a label is not a mass.
+    """
+
+    code: str
+    name: str
+    kind: str
+    mass_g: float
+    density_g_cm3: float
+    outside_share: float = 1.0
+    reach_mm: float = 0.0
+    weighed: bool = False
+
+    def __post_init__(self) -> None:
+        require(self.kind in KINDS, "kind", self.kind, f"one of {', '.join(KINDS)}")
+        finite_between("mass_g", self.mass_g, 0.0, 500.0, "g")
+        finite_between("density_g_cm3", self.density_g_cm3, 0.05, 23.0, "g/cm³")
+        finite_between("outside_share", self.outside_share, 0.0, 1.0)
+        finite_between("reach_mm", self.reach_mm, 0.0, 200.0, "mm")
+
+
+@dataclass(frozen=True)
+class Placement:
+    """An item on the body: at a seat and x [mm], or hung on another placement's eye."""
+
+    key: str
+    item: Item
+    seat: str = "belly"
+    x_mm: float = 0.0
+    hung_on: str | None = None
+
+    def __post_init__(self) -> None:
+        require(self.seat in SEATS, "seat", self.seat, f"one of {', '.join(SEATS)}")
+
+
+@dataclass(frozen=True)
+class Lip:
+    """A flat lip: width and exposed length [mm], the angle to the body axis, what sits in its slot.
+
+    An angle near 0° lies along the axis and dives deep; near 90° it stands across and stays shallow.
+    """
+
+    width_mm: float
+    length_mm: float
+    thickness_mm: float
+    density_g_cm3: float
+    angle_deg: float
+    x_mm: float
+    inset_mm: float = 6.0
+    mass_g: float | None = None
+    code: str = "lip"
+    name: str = "Lip"
+
+    def __post_init__(self) -> None:
+        finite_between("lip.width_mm", self.width_mm, 2.0, 150.0, "mm")
+        finite_between("lip.length_mm", self.length_mm, 2.0, 150.0, "mm")
+        finite_between("lip.thickness_mm", self.thickness_mm, 0.2, 6.0, "mm")
+        finite_between("lip.density_g_cm3", self.density_g_cm3, 0.8, 9.0, "g/cm³")
+        finite_between("lip.angle_deg", self.angle_deg, 0.0, 90.0, "°")
+        finite_between("lip.inset_mm", self.inset_mm, 0.0, 60.0, "mm")
+        if self.mass_g is not None:
+            finite_between("lip.mass_g", self.mass_g, 0.0, 500.0, "g")
+
+    @property
+    def whole_g(self) -> float:
+        """Mass [g]: weighed, or the plate's area × thickness × density (outer corners rounded)."""
+        if self.mass_g is not None:
+            return self.mass_g
+        rounding = (1 - 0.7854) * self.width_mm**2 / 2
+        area = self.width_mm * (self.length_mm + self.inset_mm) - min(rounding, 0.4 * self.width_mm * self.length_mm)
+        return area * self.thickness_mm * self.density_g_cm3 / 1000.0
+
+    @property
+    def outside_share(self) -> float:
+        """Share of the plate outside its slot."""
+        return self.length_mm / (self.length_mm + self.inset_mm)
+
+    @property
+    def slot_ml(self) -> float:
+        """Host material the slot removes [ml]."""
+        return self.width_mm * self.inset_mm * self.thickness_mm / 1000.0
+
+
+def seat_point(body: Body, placement: Placement) -> Point:
+    """Where the item's eye is, (x, y, z) [mm]: on the surface plus its reach outward."""
+    reach = placement.item.reach_mm
+    if placement.seat == "nose":
+        return (-reach, 0.0, station(body, 0.0).middle_mm)
+    if placement.seat == "tail":
+        return (body.length_mm + reach, 0.0, station(body, body.length_mm).middle_mm)
+    here = station(body, placement.x_mm)
+    if placement.seat == "back":
+        return (here.x_mm, 0.0, here.top_mm + reach)
+    return (here.x_mm, 0.0, here.bottom_mm - reach)
+
+
+def lip_root(body: Body, lip: Lip) -> Point:
+    """Where the lip leaves the body, (x, y, z) [mm]."""
+    here = station(body, lip.x_mm)
+    return (here.x_mm, 0.0, here.bottom_mm)
+
+
+def lip_point(body: Body, lip: Lip, along_mm: float) -> Point:
+    """A point of the lip `along_mm` from its root, outward (negative: into the slot)."""
+    root = lip_root(body, lip)
+    angle = radians(lip.angle_deg)
+    return (root[0] - along_mm * cos(angle), 0.0, root[2] - along_mm * sin(angle))
+
+
+def eye_of(placements: tuple[Placement, ...], body: Body, placement: Placement) -> Point:
+    """Where a placement acts: its own seat, or the eye of what it hangs on.
+
+    Raises:
+        Refused: it hangs on something that is not there, or in a circle.
+    """
+    seen = {placement.key}
+    here = placement
+    while here.hung_on:
+        found = next((p for p in placements if p.key == here.hung_on), None)
+        if found is None or found.key in seen:
+            raise Refused(f"hardware.{placement.key}.hung_on", here.hung_on, "name a part that is on the body")
+        seen.add(found.key)
+        here = found
+    return seat_point(body, here)

@@ -1,0 +1,67 @@
+"""What each kind of body cannot do without, and which of it is missing."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from lamsik.core.shapes.design import Design
+
+
+@dataclass(frozen=True)
+class Need:
+    """A missing thing: its name, why the body needs it, and where in the app it is added."""
+
+    key: str
+    name: str
+    why: str
+    bench: str
+
+
+Check = Callable[[Design], bool]
+
+
+def _has_kind(kind: str) -> Check:
+    return lambda design: any(p.item.kind == kind for p in design.hardware)
+
+
+def _has_role(role: str) -> Check:
+    return lambda design: any(c.role == role for c in design.coats)
+
+
+def _held(design: Design) -> bool:
+    hangers = {p.key for p in design.hardware if p.item.kind == "hanger"}
+    hooks = [p for p in design.hardware if p.item.kind == "hook"]
+    rings = {p.key: p.hung_on for p in design.hardware if p.item.kind == "ring"}
+    return all((rings.get(hook.hung_on or "", hook.hung_on)) in hangers for hook in hooks)
+
+
+def _glued(design: Design) -> bool:
+    return design.glue_g > 0 or not (design.ballast or design.lip or design.hardware)
+
+
+def _covered(design: Design) -> bool:
+    return all(hole.cover_mm >= 0.5 for hole in design.ballast)
+
+
+_BAIT_RULES: tuple[tuple[Need, Check, tuple[str, ...]], ...] = (
+    (Need("seal", "Seal coat", "bare wood drinks water through every pinhole and swells the paint off", "paints"), _has_role("seal"), ("wood",)),
+    (Need("primer", "Primer", "colour needs a keyed, even ground", "paints"), _has_role("primer"), ("wood", "foam", "cast", "print")),
+    (Need("clear", "Clear coat", "hooks scratch bare colour within a day", "paints"), _has_role("clear"), ("wood", "foam", "cast", "print")),
+    (Need("tie", "Line tie", "there is nothing to tie the line to", "shapes"), _has_kind("line_tie"), ("wood", "foam", "cast", "print")),
+    (Need("hanger", "Hook hanger", "each hook hangs on a hanger (through a ring), not on the body", "shapes"), _held, ("wood", "foam", "cast", "print")),
+    (Need("hook", "Hook", "a bait without hooks is a model; hooks also hang low and steady it", "shapes"), _has_kind("hook"), ("wood", "foam", "cast", "print")),
+    (Need("glue", "Glue", "screw eyes, lip and slugs are glued in: allow about 0.3 g", "shapes"), _glued, ("wood", "foam", "cast", "print")),
+    (Need("filler", "Filler over the ballast", "an open hole floods and shows through the paint", "tank"), _covered, ("wood", "foam", "cast")),
+    (Need("wire", "Through-wire", "screw eyes pull out of soft foam", "shapes"), _has_kind("wire"), ("foam",)),
+)  # fmt: skip
+
+_FLOAT_RULES: tuple[tuple[Need, Check, tuple[str, ...]], ...] = (
+    (Need("seal", "Seal coat", "a bare stem drinks water and the rating drifts within the hour", "paints"), _has_role("seal"), ("wood",)),
+    (Need("clear", "Varnish", "paint alone chips where the rubbers sit", "paints"), _has_role("clear"), ("wood", "foam")),
+    (Need("tie", "Line eye", "a float needs an eye or rubbers for the line", "shapes"), _has_kind("line_tie"), ("wood", "foam", "print")),
+)  # fmt: skip
+
+
+def missing(design: Design) -> tuple[Need, ...]:
+    """What this design's kind of body cannot do without and has not got, in order of work."""
+    rules = _FLOAT_RULES if design.purpose == "float" else _BAIT_RULES
+    return tuple(need for need, has, kinds in rules if design.host.construction in kinds and not has(design))

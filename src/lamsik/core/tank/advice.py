@@ -1,0 +1,90 @@
+"""What a weighing changes: the ballast that now gives the wanted behaviour, against the planned one."""
+
+from dataclasses import dataclass, replace
+
+from lamsik.core.shapes.ballast_holes import BALLS
+from lamsik.core.shapes.design import Design
+from lamsik.core.tank.ballast import Base, Bench, base_of, place_mm, slug_mass_g, wanted_net_g
+from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
+from lamsik.core.tank.motion import DEFAULT_DRAG
+
+
+@dataclass(frozen=True)
+class Advice:
+    """Ballast advice: the resized design (None when the ballast is in, or none fits) and the sentence."""
+
+    design: Design | None
+    sentence: str
+
+
+def advise(design: Design, measured: Measured, bench: Bench, drag: float = DEFAULT_DRAG) -> Advice:
+    """The ballast for the piece as weighed, keeping the planned slugs, drills and spacing."""
+    if not measured.stages and not measured.parts:
+        return Advice(None, "Nothing is weighed yet: the first weighing of the carved blank tells the most.")
+    ballasted = any(name in ("ballasted", "cleared", "rigged") for name, _, _ in measured.stages)
+    if ballasted or not design.ballast:
+        return Advice(None, _trim(design, measured, drag))
+    base = base_of(design, measured)
+    resized = resize(design, base, bench, drag)
+    cause = host_surprise(design, budget(design, measured))
+    was = sum(hole.mass_g for hole in design.ballast)
+    if resized is None:
+        spare = base.lift_g - base.mass.mass_g - wanted_net_g(design, design.want, drag)
+        return Advice(None, f"{cause}: it is {-spare:.1f} g too heavy for the wanted behaviour even without ballast. Smaller hooks or a thinner clear coat.")
+    now = sum(hole.mass_g for hole in resized.ballast)
+    if abs(now - was) < bench.slug_step_g / 2:
+        return Advice(resized, f"{cause}: the planned {was:.1f} g slug still fits.")
+    word = "slug" if len(design.ballast) == 1 else "slugs, all together,"
+    first = resized.ballast[0]
+    return Advice(resized, f"{cause}: use a {now:.1f} g {word} instead of {was:.1f} g ({first.drill_mm:g} mm drill, {first.depth_mm:.1f} mm deep, {first.x_mm:.1f} mm from the nose).")
+
+
+def host_surprise(design: Design, weighed: Budget) -> str:
+    """The blank against its assumption, in words: `Blank 1.3 g heavier than basswood at 0.42`."""
+    assumed = next(p.mass_g for p in budget(design).parts if p.key == "host")
+    actual = next(p.mass_g for p in weighed.parts if p.key == "host")
+    delta = actual - assumed
+    label = f"{design.host.name} at {design.host.density_g_cm3:.2f}"
+    if abs(delta) < 0.05:
+        return f"Blank as heavy as {label}"
+    return f"Blank {abs(delta):.1f} g {'heavier' if delta > 0 else 'lighter'} than {label}"
+
+
+def resize(design: Design, base: Base, bench: Bench, drag: float) -> Design | None:
+    """The design with its slugs' masses and places solved anew; None if they would have to be negative.
+
+    Holes keep their spacing and their shares of the ballast.
+    """
+    first, count = design.ballast[0], len(design.ballast)
+    cover = replace(bench, cover_mm=first.cover_mm, filler_g_cm3=first.filler_g_cm3)
+    total = slug_mass_g(base, wanted_net_g(design, design.want, drag), first.slug, first.drill_mm, count, cover)
+    step = first.slug.ball_g if first.slug.form == BALLS else bench.slug_step_g
+    was = sum(hole.mass_g for hole in design.ballast)
+    masses = [round(total * (hole.mass_g / was if was else 1 / count) / step) * step for hole in design.ballast]
+    if total <= 0 or min(masses) <= 0:
+        return None
+    holes = [replace(hole, mass_g=mass) for hole, mass in zip(design.ballast, masses, strict=True)]
+    middle = sum(hole.x_mm for hole in holes) / count
+    offsets = [hole.x_mm - middle for hole in holes]
+    x = place_mm(base, holes, offsets, design.want.pitch_deg)
+    reach = design.body.length_mm
+    step_mm = bench.place_step_mm
+    places = [min(max(round((x + offset) / step_mm) * step_mm, 0.05 * reach), 0.95 * reach) for offset in offsets]
+    return replace(design, ballast=tuple(replace(h, x_mm=p) for h, p in zip(holes, places, strict=True)))
+
+
+def _trim(design: Design, measured: Measured, drag: float) -> str:
+    """What is left to do once the ballast is in: grams to the wanted net."""
+    mass = budget(design, measured)
+    net = design.water.density_g_cm3 * mass.displaced_ml - mass.mass_g
+    over = net - wanted_net_g(design, design.want, drag)
+    if abs(over) < 0.03:
+        return "As weighed it is right on the wanted behaviour."
+    if over > 0:
+        return f"As weighed it lifts {over:.2f} g more than wanted: add {over:.2f} g under water, wire on the hook shank or a heavier ring."
+    return f"As weighed it is {-over:.2f} g heavier than wanted: thinner clear, a smaller hook, or drill metal out."
+
+
+def plain_difference(design: Design, measured: Measured) -> float:
+    """Whole mass [g] as weighed minus as assumed."""
+    return budget(design, measured).mass_g - budget(design, NOTHING).mass_g

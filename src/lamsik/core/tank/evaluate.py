@@ -1,0 +1,83 @@
+"""What the Tank shows of a design: mass, attitude, verdict; quick while dragging, settled at rest."""
+
+from dataclasses import dataclass
+
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.hardware import Point, seat_point
+from lamsik.core.shapes.needs import Need, missing
+from lamsik.core.shapes.quadrature import Solid, solid
+from lamsik.core.tank.attitude import Attitude, Hanging, immersed
+from lamsik.core.tank.floating import Floating, float_drag, float_settled, vessel_of_body
+from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
+from lamsik.core.tank.motion import DEFAULT_DRAG, Bands, frontal_area_mm2
+from lamsik.core.tank.verdict import Verdict, verdict
+
+
+@dataclass(frozen=True)
+class Near:
+    """Where the watched branch was last: a warm start for dragging."""
+
+    attitude: Attitude
+    draft_mm: float
+
+
+@dataclass(frozen=True)
+class Rules:
+    """The shop's own thresholds and calibration."""
+
+    bands: Bands = Bands()
+    drag: float = DEFAULT_DRAG
+
+
+@dataclass(frozen=True)
+class Outcome:
+    """Everything computed of one design in its water; `surface` is empty if it sinks.
+
+    `settled` tells a full evaluation (all stable positions) from a quick one (the watched
+    branch on a coarse mesh); the first is never replaced by the second.
+    """
+
+    design: Design
+    solid: Solid
+    budget: Budget
+    hanging: Hanging
+    surface: tuple[Floating, ...]
+    verdict: Verdict
+    frontal_mm2: float
+    settled: bool
+    missing: tuple[Need, ...]
+    turns_over: bool
+
+
+STANDARD = Rules()
+
+
+def line_tie(design: Design) -> Point | None:
+    """Where the line is tied [mm], or None."""
+    tie = next((p for p in design.hardware if p.item.kind == "line_tie"), None)
+    return seat_point(design.body, tie) if tie else None
+
+
+def drag(design: Design, measured: Measured = NOTHING, rules: Rules = STANDARD, near: Near | None = None) -> Outcome:
+    """The quick evaluation while a handle moves: one branch, coarse volume-true mesh, warm start."""
+    mass, rho = budget(design, measured), design.water.density_g_cm3
+    start = (near.attitude, near.draft_mm) if near else (None, None)
+    floating = float_drag(vessel_of_body(design.body), mass, rho, *start)
+    return _outcome(design, mass, (floating,) if floating else (), rules, settled=False)
+
+
+def settle(design: Design, measured: Measured = NOTHING, rules: Rules = STANDARD) -> Outcome:
+    """The full evaluation at rest: every stable position at full accuracy."""
+    mass = budget(design, measured)
+    surface = float_settled(vessel_of_body(design.body), mass, design.water.density_g_cm3)
+    return _outcome(design, mass, surface, rules, settled=True)
+
+
+def _outcome(design: Design, mass: Budget, surface: tuple[Floating, ...], rules: Rules, settled: bool) -> Outcome:
+    shape, water = solid(design.body), design.water
+    hanging = immersed(shape.centroid_mm, mass, water.density_g_cm3, line_tie(design))
+    area = frontal_area_mm2(design.body, hanging.free.up)
+    says = verdict(hanging.net_g, mass.mass_g, area, water, hanging.free, surface[0] if surface else None, rules.drag, rules.bands)
+    deeper = bool(surface) and any(p.energy < surface[0].energy - 1e-6 * mass.mass_g * design.body.length_mm for p in surface[1:])
+    over = abs(hanging.free.roll_deg) > 90 or deeper
+    return Outcome(design, shape, mass, hanging, surface, says, area, settled, missing(design), over)

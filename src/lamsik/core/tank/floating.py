@@ -1,0 +1,260 @@
+"""Where a body comes to rest at the surface, by minimising energy over direction and draft together.
+
+U = m(up·G − d) − ρ(up·M − d·V) with M, V first moment and volume of the wet part:
+∂U/∂up = mG − ρM and ∂U/∂d = ρV − m vanish at rest; the Hessian comes from the water-plane.
+"""
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+
+from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.hardware import Point
+from lamsik.core.shapes.mesh import Mesh
+from lamsik.core.tank.attitude import Attitude, attitude_of
+from lamsik.core.tank.immersion import Hull, Wet, coarse_hull, fine_hulls, hull_of, tank_axes, wet
+from lamsik.core.tank.mass import Budget
+
+HANG_DROP = 1.6
+"""How far the middle of a hanging hook lies below its eye, in its own equivalent radii."""
+
+Clip = Callable[[Array, float], Wet]
+
+
+@dataclass(frozen=True, eq=False)
+class Vessel:
+    """A closed surface ready to be floated: a quick and an exact clip, its length and its points [mm]."""
+
+    quick: Clip
+    exact: Clip
+    length_mm: float
+    points: Array
+
+
+@lru_cache(maxsize=32)
+def vessel_of_body(body: Body) -> Vessel:
+    """The body as a vessel: a coarse volume-true mesh for dragging, Richardson's pair for settling."""
+    quick = coarse_hull(body)
+    return Vessel(_clip_of(quick), lambda up, d: _richardson(*fine_hulls(body), up, d), body.length_mm, quick.vertices)
+
+
+def vessel_of_mesh(mesh: Mesh) -> Vessel:
+    """A closed mesh as a vessel; exact for that polyhedron."""
+    clip = _clip_of(hull_of(mesh))
+    return Vessel(clip, clip, float(np.ptp(mesh.vertices, axis=0).max()), mesh.vertices)
+
+
+def _clip_of(hull: Hull) -> Clip:
+    return lambda up, d: wet(hull, up, d)
+
+
+def _richardson(coarse: Hull, fine: Hull, up: Array, d: float) -> Wet:
+    c, f = wet(coarse, up, d), wet(fine, up, d)
+    return Wet(
+        (4 * f.volume - c.volume) / 3, (4 * f.moment - c.moment) / 3,
+        (4 * f.area - c.area) / 3, (4 * f.first - c.first) / 3, (4 * f.second - c.second) / 3,
+    )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Floating:
+    """A stable floating position: attitude, draft d of the body's origin [mm], energy [g·mm].
+
+    `force_residual` is |ρV − m|/m, `moment_residual` the righting moment over m·L. B is of
+    the wet part. `freeboard_mm` is the height of the hull's highest point over the water.
+    """
+
+    attitude: Attitude
+    draft_mm: float
+    energy: float
+    b_mm: Point
+    force_residual: float
+    moment_residual: float
+    stable: bool
+    freeboard_mm: float
+    waterplane_mm2: float
+    softest: float
+
+
+@dataclass(frozen=True)
+class _State:
+    """Energy with its gradient and Hessian at (up, d), in the tangent axes (e1, e2, d)."""
+
+    energy: float
+    gradient: Array
+    hessian: Array
+    volume: float
+    moment: Array
+    area: float
+
+
+def _state(clip: Clip, mass: Budget, water: float, up: Array, d: float) -> _State:
+    """Energy and derivatives; grams and millimetres (ρ in g/mm³)."""
+    rho, hull = water / 1000.0, clip(up, d)
+    film = 1.0 + mass.film_ml / mass.hull_ml
+    volume, moment, area = film * hull.volume, film * hull.moment, film * hull.area
+    first, second = film * hull.first, film * hull.second
+    e1, e2 = tank_axes(up)
+    if mass.outside_ml.size:
+        v, points, slope = _outside(mass, up, d)
+        x, y = points @ e1, points @ e2
+        volume, moment, area = volume + float(v.sum()), moment + v @ points, area + float(slope.sum())
+        first = first + np.array([slope @ x, slope @ y])
+        second = second + np.array([slope @ (x * x), slope @ (x * y), slope @ (y * y)])
+    g = np.array(mass.g_mm)
+    pull = mass.mass_g * g - rho * moment
+    energy = mass.mass_g * (float(up @ g) - d) - rho * (float(up @ moment) - d * volume) + _drop_energy(mass, rho, up, d)
+    gradient = np.array([e1 @ pull, e2 @ pull, rho * volume - mass.mass_g])
+    ixx, ixy, iyy = second
+    hessian = rho * np.array([[ixx, ixy, -first[0]], [ixy, iyy, -first[1]], [-first[0], -first[1], area]])
+    curve = float(pull @ up)
+    hessian[0, 0] -= curve
+    hessian[1, 1] -= curve
+    return _State(energy, gradient, hessian, volume, moment, area)
+
+
+def _drops(mass: Budget) -> tuple[Array, Array]:
+    """Equivalent-sphere radius [mm] of each outside part and how far it hangs below its eye [mm]."""
+    radius = np.cbrt(mass.outside_ml * 1000.0 * 3.0 / (4.0 * np.pi))
+    return radius, HANG_DROP * radius * mass.outside_hangs
+
+
+def _outside(mass: Budget, up: Array, d: float) -> tuple[Array, Array, Array]:
+    """Wet volume [mm³] of outside parts (as spheres), where they act, and dV/dd."""
+    radius, drop = _drops(mass)
+    depth = np.clip(d - (mass.outside_mm @ up - drop) + radius, 0.0, 2.0 * radius)
+    volume = np.pi * depth**2 * (3.0 * radius - depth) / 3.0
+    slope = np.pi * depth * (2.0 * radius - depth)
+    return volume, mass.outside_mm, slope
+
+
+def _drop_energy(mass: Budget, rho: float, up: Array, d: float) -> float:
+    """What makes U the exact integral for outside parts.
+
+    With depth s of the sphere's lowest point, ρ∫V ds is their energy; the common terms
+    already count −ρV(up·P − d), so the rest is added here.
+    """
+    if not mass.outside_ml.size:
+        return 0.0
+    radius, drop = _drops(mass)
+    height = mass.outside_mm @ up - d
+    depth = np.clip(-height + drop + radius, 0.0, 2.0 * radius)
+    volume = np.pi * depth**2 * (3.0 * radius - depth) / 3.0
+    beyond = np.maximum(-height + drop + radius - 2.0 * radius, 0.0)
+    stored = np.pi * (radius * depth**3 / 3.0 - depth**4 / 12.0) + volume * beyond
+    return rho * float((stored + volume * height).sum())
+
+
+def settle(clip: Clip, mass: Budget, water: float, up: Array, d: float, size_mm: float, steps: int = 60, tolerance: float = 1e-7) -> tuple[Array, float, _State]:
+    """Follow the energy down from (up, d) to rest: Newton with |eigenvalues|, step limit, backtracking."""
+    scale = np.array([1.0, 1.0, size_mm / 4.0])
+    state = _state(clip, mass, water, up, d)
+    for _ in range(steps):
+        gradient = state.gradient * scale
+        values, vectors = np.linalg.eigh(state.hessian * np.outer(scale, scale))
+        along = vectors.T @ gradient
+        weight = mass.mass_g * size_mm
+        if float(np.abs(gradient).max()) < tolerance * weight:
+            if values[0] > -1e-6 * weight:
+                break
+            along = along + np.array([-abs(values[0]) * 0.05, 0.0, 0.0])  # leave a saddle by its downhill axis
+        step = -vectors @ (along / np.maximum(np.abs(values), 1e-4 * weight))
+        step *= min(1.0, 0.35 / max(float(np.abs(step).max()), 1e-12))
+        up, d, state, moved = _descend(clip, mass, water, up, d, step * scale, state)
+        if not moved:
+            break
+    return up, d, state
+
+
+def _descend(clip: Clip, mass: Budget, water: float, up: Array, d: float, step: Array, before: _State) -> tuple[Array, float, _State, bool]:
+    e1, e2 = tank_axes(up)
+    room = 1e-12 * abs(before.energy) + 1e-12
+    for _ in range(12):
+        turned = up + step[0] * e1 + step[1] * e2
+        turned = turned / np.sqrt(turned @ turned)
+        after = _state(clip, mass, water, turned, d + step[2])
+        if after.energy <= before.energy + room:
+            return turned, float(d + step[2]), after, True
+        step = step / 2.0
+    return up, d, before, False
+
+
+def _first_draft(vessel: Vessel, mass: Budget, water: float, up: Array) -> float:
+    """A draft that carries the weight at this direction, by bisection (12 halvings)."""
+    clip, heights = vessel.quick, vessel.points @ up
+    low, high = float(heights.min()), float(heights.max())
+    film, outside = 1.0 + mass.film_ml / mass.hull_ml, mass.outside_ml.size > 0
+    for _ in range(12):
+        d = (low + high) / 2
+        volume = film * clip(up, d).volume + (float(_outside(mass, up, d)[0].sum()) if outside else 0.0)
+        if volume * water / 1000.0 < mass.mass_g:
+            low = d
+        else:
+            high = d
+    return (low + high) / 2
+
+
+def _position(vessel: Vessel, mass: Budget, up: Array, d: float, state: _State) -> Floating:
+    size = vessel.length_mm
+    turning = float(np.abs(state.gradient[:2]).max()) / (mass.mass_g * size)
+    scale = np.array([1.0, 1.0, size / 4.0])
+    softest = float(np.linalg.eigvalsh(state.hessian * np.outer(scale, scale))[0]) / (mass.mass_g * size)
+    highest = float((vessel.points @ up).max())
+    b = state.moment / state.volume
+    return Floating(
+        attitude_of(up), d, state.energy, (float(b[0]), float(b[1]), float(b[2])),
+        abs(state.gradient[2]) / mass.mass_g, turning, softest > 1e-9, highest - d, state.area, softest,
+    )  # fmt: skip
+
+
+def floats(mass: Budget, water_g_cm3: float) -> bool:
+    """Whether the design can carry its own mass at all."""
+    return water_g_cm3 * mass.displaced_ml > mass.mass_g
+
+
+def float_drag(vessel: Vessel, mass: Budget, water_g_cm3: float, near: Attitude | None = None, draft_mm: float | None = None) -> Floating | None:
+    """The floating branch being watched: coarse volume-true mesh, warm start. For dragging only. None if it sinks."""
+    if not floats(mass, water_g_cm3):
+        return None
+    up = (near or Attitude(0.0, 0.05)).up
+    d = draft_mm if draft_mm is not None else _first_draft(vessel, mass, water_g_cm3, up)
+    up, d, state = settle(vessel.quick, mass, water_g_cm3, up, d, vessel.length_mm, steps=25, tolerance=1e-5)
+    return _position(vessel, mass, up, d, state)
+
+
+def float_settled(vessel: Vessel, mass: Budget, water_g_cm3: float) -> tuple[Floating, ...]:
+    """All stable floating positions at full accuracy, the one reached from upright first.
+
+    The rest follow by energy, the deepest first. Empty if the design sinks.
+    """
+    if not floats(mass, water_g_cm3):
+        return ()
+    found: list[tuple[Array, float]] = []
+    for start in _starts():
+        d = _first_draft(vessel, mass, water_g_cm3, start)
+        up, d, _ = settle(vessel.quick, mass, water_g_cm3, start, d, vessel.length_mm, steps=40, tolerance=1e-5)
+        if all(float(up @ other) < 0.9994 for other, _ in found):
+            found.append((up, d))
+    polished: list[Floating] = []
+    for up, d in found:
+        up, d, state = settle(vessel.exact, mass, water_g_cm3, up, d, vessel.length_mm)
+        place = _position(vessel, mass, up, d, state)
+        if place.stable and all(float(up @ other.attitude.up) < 0.9999 for other in polished):
+            polished.append(place)
+    return (*polished[:1], *sorted(polished[1:], key=lambda p: p.energy))
+
+
+def _starts() -> Iterable[Array]:
+    """Upright first, then round the roll circle, then directions spread over the sphere."""
+    yield Attitude(0.0, 0.5).up
+    for roll in np.arange(0.0, 360.0, 22.5):
+        yield Attitude(0.7, float(roll) + 1.3).up
+    count = 14
+    for k in range(count):
+        height = 1.0 - (2.0 * k + 1.0) / count
+        turn = k * np.pi * (3.0 - 5.0**0.5)
+        across = (1.0 - height**2) ** 0.5
+        yield np.array([height, across * np.cos(turn), across * np.sin(turn)])

@@ -1,0 +1,149 @@
+"""The wet part of a body under a water plane, exactly for its mesh, in one vectorised pass.
+
+A point P is wet where up·P < d. Signed tetrahedra with their apex on the plane need no
+cap; the water-plane's own area and moments come from the waterline's segments (Green).
+Two nested meshes and Richardson's step (4·fine − coarse)/3 remove the inscribed mesh's
+volume error to about 1e-5.
+"""
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.mesh import Mesh, body_mesh
+from lamsik.core.shapes.quadrature import solid
+
+
+@dataclass(frozen=True)
+class Wet:
+    """The wet part: volume [mm³], first moment about the origin [mm⁴], and the water-plane.
+
+    Water-plane: area [mm²], first moments (Sx, Sy) [mm³] and second moments (Ixx, Ixy, Iyy)
+    [mm⁴] of its points' coordinates along the two tank axes e1, e2.
+    """
+
+    volume: float
+    moment: Array
+    area: float
+    first: Array
+    second: Array
+
+
+@dataclass(frozen=True, eq=False)
+class Hull:
+    """A mesh prepared for clipping: per-face sums that are linear in the apex."""
+
+    vertices: Array
+    faces: NDArray[np.int64]
+    sums: Array
+    area_vectors: Array
+
+
+def hull_of(mesh: Mesh, volume_mm3: float | None = None) -> Hull:
+    """A hull from a closed mesh; with a volume given, the mesh's sections are scaled to hold it."""
+    vertices = mesh.vertices
+    if volume_mm3 is not None:
+        short = volume_mm3 / _face_sums(vertices, mesh.faces)[0][:, 0].sum()
+        centre = (vertices.max(axis=0) + vertices.min(axis=0)) / 2
+        vertices = centre + (vertices - centre) * np.array([1.0, short**0.5, short**0.5])
+    sums, area_vectors = _face_sums(vertices, mesh.faces)
+    return Hull(vertices, mesh.faces, sums, area_vectors)
+
+
+def _face_sums(vertices: Array, faces: NDArray[np.int64]) -> tuple[Array, Array]:
+    a, b, c = vertices[faces[:, 0]], vertices[faces[:, 1]], vertices[faces[:, 2]]
+    volume = np.einsum("ij,ij->i", a, np.cross(b, c)) / 6.0
+    area = np.cross(b - a, c - a) / 2.0
+    corner = a + b + c
+    outer = np.einsum("ij,ik->ijk", area, corner).reshape(len(faces), 9)
+    return np.column_stack([volume, area, volume[:, None] * corner, outer]), area
+
+
+@lru_cache(maxsize=64)
+def coarse_hull(body: Body) -> Hull:
+    """A coarse hull that holds the body's true volume: for dragging and for searching."""
+    return hull_of(body_mesh(body, 22, 24), solid(body).volume_mm3)
+
+
+@lru_cache(maxsize=32)
+def fine_hulls(body: Body) -> tuple[Hull, Hull]:
+    """Two nested hulls (coarse, fine) for Richardson's step."""
+    return hull_of(body_mesh(body, 36, 36)), hull_of(body_mesh(body, 36, 36, 2))
+
+
+def tank_axes(up: Array) -> tuple[Array, Array]:
+    """Two horizontal unit vectors (body frame) that with `up` make a right-handed frame."""
+    helper = np.array([1.0, 0.0, 0.0]) if abs(up[0]) < 0.8 else np.array([0.0, 1.0, 0.0])
+    e2 = np.cross(up, helper)
+    e2 /= np.sqrt(e2 @ e2)
+    return np.cross(e2, up), e2
+
+
+def wet(hull: Hull, up: Array, d: float) -> Wet:
+    """The wet part of a hull below the plane up·P = d.
+
+    Args:
+        hull: closed, outward mesh.
+        up: (3,) unit vector, upward in the body frame.
+        d: draft of the body's origin along `up` [mm].
+    """
+    height = hull.vertices @ up - d
+    under = height < 0.0
+    flags = under[hull.faces]
+    count = flags.sum(axis=1)
+    apex = up * d
+    volume, moment = _linear(flags_sum(count >= 2, hull.sums), apex)
+    cut = np.nonzero((count == 1) | (count == 2))[0]
+    if cut.size == 0:
+        return Wet(volume, moment, 0.0, np.zeros(2), np.zeros(3))
+    lone_wet = count[cut] == 1
+    lone = np.where(lone_wet, flags[cut].argmax(axis=1), flags[cut].argmin(axis=1))
+    faces, row = hull.faces[cut], np.arange(cut.size)
+    ia, ib, ic = faces[row, lone], faces[row, (lone + 1) % 3], faces[row, (lone + 2) % 3]
+    a, ha = hull.vertices[ia], height[ia]
+    p = a + (ha / (ha - height[ib]))[:, None] * (hull.vertices[ib] - a)
+    q = a + (ha / (ha - height[ic]))[:, None] * (hull.vertices[ic] - a)
+    sign = np.where(lone_wet, 1.0, -1.0)
+    a0, p0, q0 = a - apex, p - apex, q - apex
+    tetra = sign * np.einsum("ij,ij->i", a0, np.cross(p0, q0)) / 6.0
+    small = float(tetra.sum())
+    moment = moment + tetra @ (a0 + p0 + q0) / 4.0 + small * apex
+    return Wet(volume + small, moment, *_water_plane(p, q, sign, up))
+
+
+def flags_sum(mask: NDArray[np.bool_], sums: Array) -> Array:
+    """Sum of the rows of `sums` where the mask holds."""
+    return np.asarray(mask.astype(np.float64) @ sums)
+
+
+def _linear(sums: Array, apex: Array) -> tuple[float, Array]:
+    """Volume and first moment of tetrahedra from the apex to the summed faces."""
+    area, outer = sums[1:4], sums[7:16].reshape(3, 3)
+    volume = float(sums[0] - apex @ area / 3.0)
+    moment = (sums[4:7] - apex @ outer / 3.0 + apex * volume) / 4.0
+    return volume, moment
+
+
+def _water_plane(p: Array, q: Array, sign: Array, up: Array) -> tuple[float, Array, Array]:
+    e1, e2 = tank_axes(up)
+    # The wet faces' rim runs p→q; the water-plane's own boundary, seen from above, runs back.
+    forward = (sign > 0)[:, None]
+    start, end = np.where(forward, q, p), np.where(forward, p, q)
+    x0, y0, x1, y1 = start @ e1, start @ e2, end @ e1, end @ e2
+    cross = x0 * y1 - x1 * y0
+    area = float(cross.sum()) / 2.0
+    first = np.array([cross @ (x0 + x1), cross @ (y0 + y1)]) / 6.0
+    ixx = float(cross @ (x0 * x0 + x0 * x1 + x1 * x1)) / 12.0
+    iyy = float(cross @ (y0 * y0 + y0 * y1 + y1 * y1)) / 12.0
+    ixy = float(cross @ (x0 * y1 + 2 * x0 * y0 + 2 * x1 * y1 + x1 * y0)) / 24.0
+    return area, first, np.array([ixx, ixy, iyy])
+
+
+def immersed_volume(body: Body, up: Array, d: float) -> float:
+    """Wet volume [mm³] of a body below a plane, by Richardson's step on two nested meshes."""
+    coarse, fine = fine_hulls(body)
+    return (4.0 * wet(fine, up, d).volume - wet(coarse, up, d).volume) / 3.0

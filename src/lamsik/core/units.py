@@ -1,0 +1,177 @@
+"""Typed measures: a strict grammar of our own for what a maker types; pint only converts.
+
+Every quantity has one stored unit (see `STORED`); text is parsed into it and values are shown from it.
+"""
+
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import lru_cache
+
+import pint
+
+from lamsik.core.errors import Refused
+
+STORED = {
+    "length": "mm",
+    "mass": "g",
+    "temperature": "°C",
+    "density": "g/cm³",
+    "speed": "cm/s",
+    "angle": "°",
+    "thickness": "µm",
+    "time": "h",
+    "salinity": "PSU",
+    "number": "",
+}
+"""The unit each quantity is stored and computed in."""
+
+_PINT_NAMES = {
+    "mm": "millimeter", "cm": "centimeter", "m": "meter", "in": "inch", "ft": "foot",
+    "g": "gram", "kg": "kilogram", "mg": "milligram", "oz": "ounce", "lb": "pound", "grain": "grain",
+    "°C": "degC", "°F": "degF", "g/cm³": "gram/centimeter**3", "kg/m³": "kilogram/meter**3",
+    "cm/s": "centimeter/second", "mm/s": "millimeter/second", "in/s": "inch/second",
+    "°": "degree", "µm": "micrometer", "mil": "thou", "h": "hour", "min": "minute", "d": "day",
+}  # fmt: skip
+
+_UNITS: dict[str, tuple[str, ...]] = {
+    "length": ("mm", "cm", "m", "in", "ft"),
+    "mass": ("g", "kg", "mg", "oz", "lb", "grain"),
+    "temperature": ("°C", "°F"),
+    "density": ("g/cm³", "kg/m³"),
+    "speed": ("cm/s", "mm/s", "in/s"),
+    "angle": ("°",),
+    "thickness": ("µm", "mm", "mil"),
+    "time": ("h", "min", "d"),
+    "salinity": ("PSU",),
+    "number": (),
+}
+
+_ALIASES = {
+    '"': "in", "″": "in", "inch": "in", "inches": "in", "'": "ft", "grains": "grain", "gn": "grain",
+    "C": "°C", "F": "°F", "℃": "°C", "℉": "°F", "g/cm3": "g/cm³", "g/ml": "g/cm³", "kg/m3": "kg/m³",
+    "deg": "°", "um": "µm", "μm": "µm", "hours": "h", "hour": "h", "days": "d", "day": "d", "psu": "PSU",
+}  # fmt: skip
+
+_VULGAR = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
+
+_AMOUNT = r"(?P<sign>[-+−])?(?:(?P<whole>\d{1,7})[ -](?P<n1>\d{1,4})/(?P<d1>\d{1,4})|(?P<n2>\d{1,4})/(?P<d2>\d{1,4})|(?P<dec>\d{1,7}(?:[.,]\d{1,6})?|[.,]\d{1,6}))"
+_TERM = re.compile(rf"\s*{_AMOUNT}\s*(?P<unit>[^\d\s.,+−-][^\d\s]*)?\s*")
+_COMPOUND = {("lb", "oz"), ("ft", "in")}
+
+
+@dataclass(frozen=True)
+class Measure:
+    """A typed measure: its value in the stored unit of its quantity, and the text as typed."""
+
+    value: float
+    quantity: str
+    text: str
+
+
+@lru_cache(maxsize=1)
+def _registry() -> "pint.UnitRegistry[float]":
+    return pint.UnitRegistry(autoconvert_offset_to_baseunit=True)
+
+
+def convert(value: float, unit: str, to: str) -> float:
+    """The value in another unit of the same quantity (units as in this module's tables)."""
+    if unit == to or not unit or unit == "PSU":
+        return value
+    quantity = _registry().Quantity(value, _PINT_NAMES[unit])
+    return float(quantity.to(_PINT_NAMES[to]).magnitude)
+
+
+def parse(text: str, quantity: str, field: str = "value", default_unit: str | None = None) -> Measure:
+    """A measure from what was typed, e.g. `12,5 mm`, `1-1/2"`, `2 lb 3 oz`, `54 °F`.
+
+    A bare number takes `default_unit` (the unit the field shows); temperatures never
+    have a default. Raises `Refused` for anything that is not one plain measure.
+    """
+    kept = text.strip()
+    terms = _terms(kept, quantity, field)
+    if len(terms) > 2 or (len(terms) == 2 and (terms[0][1], terms[1][1]) not in _COMPOUND):
+        raise Refused(field, kept, _example(quantity))
+    total = 0.0
+    for amount, unit in terms:
+        total += convert(amount, _unit_or_default(unit, quantity, field, kept, default_unit), STORED[quantity])
+    return Measure(total, quantity, kept)
+
+
+def _terms(text: str, quantity: str, field: str) -> list[tuple[float, str | None]]:
+    prepared = text
+    for sign, plain in _VULGAR.items():
+        prepared = re.sub(rf"(?<=\d)\s*{sign}", f" {plain}", prepared).replace(sign, plain)
+    found: list[tuple[float, str | None]] = []
+    at = 0
+    while at < len(prepared):
+        match = _TERM.match(prepared, at)
+        if match is None or match.end() == at or (found and match["sign"]):
+            raise Refused(field, text, _example(quantity))
+        found.append((_amount(match, field, text, quantity), match["unit"]))
+        at = match.end()
+    if not found or len(text) > 40:
+        raise Refused(field, text, _example(quantity))
+    return found
+
+
+def _amount(match: re.Match[str], field: str, text: str, quantity: str) -> float:
+    number = Fraction(0)
+    if match["dec"]:
+        number = Fraction(match["dec"].replace(",", "."))
+    else:
+        top, bottom = (match["n1"], match["d1"]) if match["n1"] else (match["n2"], match["d2"])
+        if int(bottom) == 0:
+            raise Refused(field, text, _example(quantity))
+        number = int(match["whole"] or 0) + Fraction(int(top), int(bottom))
+    return float(-number if match["sign"] in ("-", "−") else number)
+
+
+def _unit_or_default(unit: str | None, quantity: str, field: str, text: str, default: str | None) -> str:
+    if unit is None:
+        if quantity == "number":
+            return ""
+        if quantity == "temperature" or default is None:
+            raise Refused(field, text, f"the unit is missing: {_example(quantity)}")
+        return default
+    name = _ALIASES.get(unit, unit)
+    if name not in _UNITS[quantity]:
+        raise Refused(field, text, f"the unit {unit!r} is not one of {', '.join(_UNITS[quantity])}")
+    return name
+
+
+def _example(quantity: str) -> str:
+    examples = {
+        "length": 'type a length such as 12.5 mm, 1 1/2 in or 5/16"',
+        "mass": "type a mass such as 4.2 g, 2 lb 3 oz or 65 grains",
+        "temperature": "type a temperature with its unit, such as 12 °C or 54 °F",
+        "density": "type a density such as 0.42 g/cm³",
+        "speed": "type a speed such as 6 cm/s",
+        "angle": "type an angle such as 35°",
+        "thickness": "type a film thickness such as 40 µm",
+        "time": "type a time such as 12 h or 30 min",
+        "salinity": "type a practical salinity such as 6 PSU",
+        "number": "type a plain number such as 2.5",
+    }
+    return examples[quantity]
+
+
+def show(value: float, quantity: str, digits: int, unit: str | None = None) -> str:
+    """The value as text with its unit, e.g. `12.5 mm`; inches as the nearest 1/64 (`3 17/32 in`)."""
+    to = unit or STORED[quantity]
+    shown = convert(value, STORED[quantity], to)
+    if to == "in":
+        return inch_fraction(shown)
+    text = f"{shown:.{digits}f}"
+    text = text.removeprefix("-") if float(text) == 0 else text.replace("-", "−")
+    return f"{text}{'' if to == '°' else ' '}{to}".strip()
+
+
+def inch_fraction(inches: float) -> str:
+    """Inches as a whole and the nearest sixty-fourth, reduced: 3.53 → `3 17/32 in`."""
+    parts = Fraction(round(abs(inches) * 64), 64)
+    sign = "−" if inches < 0 and parts else ""
+    whole, rest = divmod(parts, 1)
+    pieces = [str(whole)] if whole or not rest else []
+    pieces += [f"{rest.numerator}/{rest.denominator}"] if rest else []
+    return f"{sign}{' '.join(pieces)} in"

@@ -1,0 +1,55 @@
+"""Water: density by temperature and salinity (TEOS-10), or as measured."""
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import gsw
+
+from lamsik.core.errors import finite_between
+
+
+@dataclass(frozen=True)
+class Water:
+    """A water by temperature [°C] and practical salinity, or by a measured density [g/cm³].
+
+    `salinity_psu` is practical salinity, never absolute: near 35 the two differ by enough
+    to move a near-neutral 75 g object by 0.01 g.
+    """
+
+    name: str = "fresh water"
+    temperature_c: float = 12.0
+    salinity_psu: float = 0.0
+    measured_g_cm3: float | None = None
+
+    def __post_init__(self) -> None:
+        finite_between("temperature_c", self.temperature_c, -2.0, 40.0, "°C")
+        finite_between("salinity_psu", self.salinity_psu, 0.0, 42.0, "PSU")
+        if self.measured_g_cm3 is not None:
+            finite_between("measured_g_cm3", self.measured_g_cm3, 0.95, 1.25, "g/cm³")
+
+    @property
+    def density_g_cm3(self) -> float:
+        """Density [g/cm³] at the surface."""
+        if self.measured_g_cm3 is not None:
+            return self.measured_g_cm3
+        return density(self.temperature_c, self.salinity_psu)
+
+    def describe(self) -> str:
+        """The water in words, with its temperature: `12 °C fresh water`."""
+        return f"{self.temperature_c:g} °C {self.name}"
+
+
+@lru_cache(maxsize=256)
+def density(temperature_c: float, salinity_psu: float) -> float:
+    """Density of water [g/cm³] at the surface.
+
+    Args:
+        temperature_c: in-situ temperature [°C].
+        salinity_psu: practical salinity [PSU]; taken to reference-composition absolute
+            salinity, since a pond has no position on the ocean's anomaly atlas.
+
+    Reference: IOC, SCOR and IAPSO (2010), TEOS-10, the 75-term expression as in gsw.
+    """
+    absolute = gsw.SR_from_SP(salinity_psu)
+    conservative = gsw.CT_from_t(absolute, temperature_c, 0.0)
+    return float(gsw.rho(absolute, conservative, 0.0)) / 1000.0

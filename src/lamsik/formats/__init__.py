@@ -1,0 +1,1 @@
+"""Open files in and out: bytes to core values and back."""

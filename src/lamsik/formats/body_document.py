@@ -1,0 +1,193 @@
+"""The body document: a design as JSON, our own format, versioned, a unit in every key's name.
+
+Described in docs/formats.md; `body.schema.json` beside this module is its JSON Schema and
+the one place where shapes and ranges of its fields are written down.
+"""
+
+import json
+from collections.abc import Mapping
+from dataclasses import asdict, fields
+from functools import lru_cache
+from importlib.resources import files
+from typing import Any
+
+from jsonschema import Draft202012Validator
+from jsonschema.exceptions import ValidationError, best_match
+
+from lamsik.core.errors import Refused
+from lamsik.core.paints.coats import Coat
+from lamsik.core.shapes.ballast_holes import Hole, Slug
+from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.curves import Curve
+from lamsik.core.shapes.design import Design, Host, Want
+from lamsik.core.shapes.forms import Form
+from lamsik.core.shapes.hardware import Item, Lip, Placement
+from lamsik.core.water import Water
+
+FORMAT, VERSION = "lamsik-body", 1
+MOST_BYTES = 1_000_000
+
+Document = dict[str, Any]
+
+
+@lru_cache(maxsize=1)
+def schema() -> Document:
+    """The JSON Schema of a body document."""
+    text = files("lamsik.formats").joinpath("body.schema.json").read_text(encoding="utf-8")
+    loaded: Document = json.loads(text)
+    return loaded
+
+
+@lru_cache(maxsize=1)
+def _validator() -> Draft202012Validator:
+    return Draft202012Validator(schema())
+
+
+def loads(data: bytes | str) -> Document:
+    """A checked document from JSON text. Raises `Refused` naming the field, what was given, what is allowed."""
+    if len(data) > MOST_BYTES:
+        raise Refused("file", f"{len(data)} bytes", f"at most {MOST_BYTES} bytes")
+    try:
+        found = json.loads(data, parse_constant=_no_constant)
+    except (ValueError, RecursionError) as error:
+        raise Refused("file", str(data[:40]), f"JSON text is needed ({error})") from error
+    return checked(found)
+
+
+def _no_constant(name: str) -> float:
+    raise ValueError(f"{name} is not a number")
+
+
+def checked(document: Any) -> Document:
+    """The document if it follows the schema; else `Refused` with the first offending field."""
+    error = best_match(_validator().iter_errors(document))
+    if error is not None:
+        raise _refusal(error)
+    result: Document = document
+    return result
+
+
+def _refusal(error: ValidationError) -> Refused:
+    path = ".".join(str(part) for part in error.absolute_path)
+    given, rule = error.instance, error.validator_value
+    if error.validator == "required":
+        lost = next(name for name in rule if name not in given)
+        return Refused(f"{path}.{lost}".strip("."), None, "this field is needed")
+    if error.validator == "additionalProperties":
+        known = error.schema.get("properties", {}) if isinstance(error.schema, Mapping) else {}
+        extra = next((name for name in given if name not in known), "")
+        return Refused(f"{path}.{extra}".strip("."), given.get(extra), f"unknown field; known are {', '.join(known)}")
+    limits = error.schema if isinstance(error.schema, Mapping) else {}
+    allowed = {
+        "minimum": f"allowed is {limits.get('minimum')} to {limits.get('maximum')}",
+        "maximum": f"allowed is {limits.get('minimum')} to {limits.get('maximum')}",
+        "enum": f"one of {rule}",
+        "const": f"must be {rule}",
+        "type": f"must be a {rule}",
+    }.get(str(error.validator), error.message[:160])
+    return Refused(path or "document", _short(given), allowed)
+
+
+def _short(value: object) -> object:
+    return value if len(str(value)) <= 60 else f"{str(value)[:57]}…"
+
+
+def to_design(document: Document) -> Design:
+    """The design a checked document describes. Raises `Refused` where fields contradict each other."""
+    body = document["body"]
+    return Design(
+        name=document["name"],
+        form=document["form"],
+        purpose=document["purpose"],
+        body=_body(body),
+        host=Host(**document["material"]),
+        hardware=tuple(_placement(row) for row in document["hardware"]),
+        lip=Lip(**document["lip"]) if document["lip"] else None,
+        ballast=tuple(_hole(row) for row in document["ballast"]),
+        coats=tuple(Coat(**row) for row in document["coats"]),
+        scheme=document["scheme"],
+        glue_g=document["glue_g"],
+        water=Water(**document["water"]),
+        want=Want(**document["want"]),
+    )
+
+
+def _body(row: Document) -> Body:
+    ends = (row["round_nose"], row["round_tail"])
+    return Body(
+        length_mm=row["length_mm"],
+        top=_curve(row["top_shares"], row["depth_mm"], *ends),
+        bottom=_curve(row["bottom_shares"], row["depth_mm"], *ends),
+        half_width=_curve(row["half_width_shares"], row["width_mm"], *ends),
+        upper_exponent=row["upper_exponent"],
+        lower_exponent=row["lower_exponent"],
+    )
+
+
+def _curve(points: list[list[float]], size_mm: float, round_nose: bool, round_tail: bool) -> Curve:
+    return Curve(tuple(float(p[0]) for p in points), tuple(float(p[1]) * size_mm for p in points), round_nose, round_tail)
+
+
+_ITEM_FIELDS = {field.name for field in fields(Item)}
+
+
+def _placement(row: Document) -> Placement:
+    item = Item(**{name: value for name, value in row.items() if name in _ITEM_FIELDS})
+    return Placement(row["key"], item, row["seat"], row["x_mm"], row["hung_on"])
+
+
+def _hole(row: Document) -> Hole:
+    return Hole(**{**row, "slug": Slug(**row["slug"])})
+
+
+def body_block(start: Form, length_mm: float, depth_mm: float, width_mm: float) -> Document:
+    """The `body` part of a document from a starting form at a size [mm]."""
+    return {
+        "length_mm": length_mm, "depth_mm": depth_mm, "width_mm": width_mm,
+        "upper_exponent": start.upper_exponent, "lower_exponent": start.lower_exponent,
+        "round_nose": start.round_nose, "round_tail": start.round_tail,
+        "top_shares": [list(p) for p in start.top],
+        "bottom_shares": [list(p) for p in start.bottom],
+        "half_width_shares": [list(p) for p in start.half],
+    }  # fmt: skip
+
+
+def new_document(name: str, start: Form, host: Host, water: Water, want: Want, sizes_mm: tuple[float, float, float] | None = None) -> Document:
+    """A fresh document from a starting form: no hardware, no ballast, no coats."""
+    length, depth, width = sizes_mm or (start.length_mm, start.depth_mm, start.width_mm)
+    return {
+        "format": FORMAT, "version": VERSION, "name": name, "form": start.key, "purpose": start.purpose,
+        "body": body_block(start, length, depth, width),
+        "material": asdict(host), "hardware": [], "lip": None, "ballast": [], "coats": [], "scheme": "",
+        "glue_g": 0.3 if start.purpose == "bait" else 0.05,
+        "water": asdict(water), "want": asdict(want), "typed": {},
+    }  # fmt: skip
+
+
+def hardware_row(placement: Placement) -> Document:
+    """A placement as the document keeps it: the item's own fields beside its place."""
+    row = asdict(placement)
+    return {"key": row["key"], **row["item"], "seat": row["seat"], "x_mm": row["x_mm"], "hung_on": row["hung_on"]}
+
+
+def with_design(document: Document, design: Design) -> Document:
+    """The document with the design's values; curves keep their shares, the typed texts stay."""
+    return {
+        **document,
+        "name": design.name,
+        "body": {**document["body"], "length_mm": design.body.length_mm},
+        "material": asdict(design.host),
+        "hardware": [hardware_row(p) for p in design.hardware],
+        "lip": asdict(design.lip) if design.lip else None,
+        "ballast": [asdict(h) for h in design.ballast],
+        "coats": [asdict(c) for c in design.coats],
+        "scheme": design.scheme,
+        "glue_g": design.glue_g,
+        "water": asdict(design.water),
+        "want": asdict(design.want),
+    }
+
+
+def dumps(document: Document) -> str:
+    """The document as indented JSON text, keys in their documented order."""
+    return json.dumps(document, ensure_ascii=False, indent=2, allow_nan=False) + "\n"

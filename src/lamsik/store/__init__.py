@@ -1,0 +1,1 @@
+"""SQLModel tables and queries, migrations, backup. Turns rows into core values and back."""

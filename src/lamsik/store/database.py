@@ -1,0 +1,76 @@
+"""Opening the shop's database: SQLite in WAL with foreign keys, migrated to the newest shape."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from alembic import command
+from alembic.config import Config
+from alembic.runtime.migration import MigrationContext
+from alembic.script import ScriptDirectory
+from sqlalchemy import Engine, event
+from sqlmodel import Session, create_engine, text
+
+MIGRATIONS = Path(__file__).parent / "migrations"
+FILE_NAME = "shop.sqlite3"
+
+
+def open_database(folder: Path) -> Engine:
+    """The engine of the shop in `folder`, created or migrated as needed."""
+    folder.mkdir(parents=True, exist_ok=True)
+    engine = connect(folder / FILE_NAME)
+    migrate(engine)
+    return engine
+
+
+def connect(path: Path) -> Engine:
+    """An engine on a database file, as it is."""
+    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": 15})
+
+    @event.listens_for(engine, "connect")
+    def _prepare(connection, _record) -> None:  # type: ignore[no-untyped-def]
+        cursor = connection.cursor()
+        cursor.execute("PRAGMA journal_mode = WAL")
+        cursor.execute("PRAGMA synchronous = FULL")
+        cursor.execute("PRAGMA foreign_keys = ON")
+        cursor.close()
+
+    return engine
+
+
+def migrate(engine: Engine) -> None:
+    """Bring the database to the newest revision, in one transaction for each step."""
+    config = _config()
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "head")
+
+
+def _config() -> Config:
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    return config
+
+
+def newest_revision() -> str:
+    """The revision this program writes."""
+    return str(ScriptDirectory.from_config(_config()).get_current_head())
+
+
+def is_current(engine: Engine) -> bool:
+    """Whether the database answers and has the newest shape."""
+    with engine.connect() as connection:
+        connection.execute(text("SELECT 1"))
+        return MigrationContext.configure(connection).get_current_revision() == newest_revision()
+
+
+@contextmanager
+def session_of(engine: Engine) -> Iterator[Session]:
+    """A session that commits at the end and rolls back on any error."""
+    with Session(engine, expire_on_commit=False) as session:
+        try:
+            yield session
+            session.commit()
+        except BaseException:
+            session.rollback()
+            raise

@@ -1,0 +1,114 @@
+"""Designs and schemes with their revisions: saving, undo, redo, deleting and bringing back."""
+
+from collections.abc import Sequence
+from typing import Any
+
+from sqlmodel import Session, col, func, select
+
+from lamsik.store.search import fold, pattern
+from lamsik.store.tables import Document, Revision, now
+
+
+class Stale(Exception):
+    """The document was changed elsewhere since it was loaded."""
+
+
+def create(session: Session, kind: str, code: str, content: dict[str, Any], note: str = "") -> Document:
+    """A new document with its first revision."""
+    name = str(content["name"])
+    row = Document(kind=kind, code=code, name=name, search=fold(f"{name} {code}"))
+    session.add(row)
+    session.flush()
+    session.add(Revision(document_id=_id(row), number=1, content=content, note=note))
+    session.flush()
+    return row
+
+
+def _id(row: Document) -> int:
+    assert row.id is not None
+    return row.id
+
+
+def next_code(session: Session, kind: str, stem: str) -> str:
+    """The next free code of a kind: `B-013` after twelve bodies, deleted ones included."""
+    count = session.exec(select(func.count()).select_from(Document).where(Document.kind == kind)).one()
+    return f"{stem}-{count + 1:03d}"
+
+
+def listed(session: Session, kind: str, text: str = "") -> Sequence[Document]:
+    """Documents of a kind that are not deleted, by name; only those matching `text` if given."""
+    query = select(Document).where(Document.kind == kind, col(Document.deleted_at).is_(None))
+    if text:
+        query = query.where(col(Document.search).like(pattern(text), escape="\\"))
+    return session.exec(query.order_by(Document.search)).all()
+
+
+def content(session: Session, row: Document) -> dict[str, Any]:
+    """The document's current content."""
+    return revision(session, row).content
+
+
+def contents(session: Session, rows: Sequence[Document]) -> dict[int, dict[str, Any]]:
+    """The current content of many documents by id, in one query."""
+    query = select(Revision).join(Document, (col(Revision.document_id) == Document.id) & (col(Revision.number) == Document.current))
+    found = session.exec(query.where(col(Document.id).in_([row.id for row in rows]))).all()
+    return {r.document_id: r.content for r in found}
+
+
+def revision(session: Session, row: Document, number: int | None = None) -> Revision:
+    """A revision of the document, the current one unless numbered."""
+    query = select(Revision).where(Revision.document_id == row.id, Revision.number == (number or row.current))
+    return session.exec(query).one()
+
+
+def save(session: Session, row: Document, new: dict[str, Any], base: int, note: str = "") -> Revision:
+    """Keep a new state as a revision made from `base`. Raises `Stale` if `base` is not the current one."""
+    session.refresh(row)
+    if base != row.current:
+        raise Stale(f"revision {row.current} was saved elsewhere after revision {base}")
+    current = revision(session, row)
+    if current.content == new:
+        return current
+    last = session.exec(select(func.max(Revision.number)).where(Revision.document_id == row.id)).one()
+    made = Revision(document_id=_id(row), number=(last or 0) + 1, parent=row.current, content=new, note=note)
+    session.add(made)
+    row.current, row.name = made.number, str(new["name"])
+    row.search = fold(f"{row.name} {row.code}")
+    session.add(row)
+    session.flush()
+    return made
+
+
+def undo(session: Session, row: Document) -> bool:
+    """Go back to what the current revision was made from; False at the first."""
+    parent = revision(session, row).parent
+    return _move(session, row, parent)
+
+
+def redo(session: Session, row: Document) -> bool:
+    """Go forward to the newest revision made from the current one; False if there is none."""
+    query = select(func.max(Revision.number)).where(Revision.document_id == row.id, Revision.parent == row.current)
+    return _move(session, row, session.exec(query).one())
+
+
+def _move(session: Session, row: Document, number: int | None) -> bool:
+    if number is None:
+        return False
+    row.current = number
+    row.name = str(revision(session, row).content["name"])
+    row.search = fold(f"{row.name} {row.code}")
+    session.add(row)
+    session.flush()
+    return True
+
+
+def delete(session: Session, row: Document) -> None:
+    """Put the document away; `bring_back` undoes it."""
+    row.deleted_at = now()
+    session.add(row)
+
+
+def bring_back(session: Session, row: Document) -> None:
+    """Undo a deletion."""
+    row.deleted_at = None
+    session.add(row)

@@ -1,0 +1,91 @@
+"""Stock rows as core values: hardware, lips, slugs, drills, waters, schemes, settings."""
+
+from typing import Any
+
+from sqlmodel import Session, col, select
+
+from lamsik.core.paints.coats import Coat
+from lamsik.core.shapes.ballast_holes import Slug
+from lamsik.core.shapes.hardware import Item, Lip
+from lamsik.core.tank.ballast import Bench
+from lamsik.core.tank.evaluate import Rules
+from lamsik.core.tank.motion import DEFAULT_DRAG, Bands
+from lamsik.core.water import Water as CoreWater
+from lamsik.store import documents
+from lamsik.store.tables import Drill, Hardware, Setting, SlugStock, Water
+
+DEFAULTS: dict[str, dict[str, Any]] = {
+    "shop": {"name": "My workshop", "currency": "EUR"},
+    "bench": {"wall_mm": 2.0, "cover_mm": 2.0, "slug_step_g": 0.1},
+    "bands": {"suspends_cm_s": 3.0, "slow_cm_s": 10.0, "drag": DEFAULT_DRAG},
+    "units": {"length": "mm"},
+}
+"""Settings of a new shop."""
+
+
+def setting(session: Session, key: str) -> dict[str, Any]:
+    """A setting, its defaults filled in."""
+    row = session.get(Setting, key)
+    return {**DEFAULTS[key], **(row.value if row else {})}
+
+
+def put_setting(session: Session, key: str, value: dict[str, Any]) -> None:
+    """Keep a setting."""
+    row = session.get(Setting, key) or Setting(key=key, value={})
+    row.value = {**row.value, **value}
+    session.add(row)
+
+
+def rules(session: Session) -> Rules:
+    """The shop's thresholds."""
+    found = setting(session, "bands")
+    return Rules(Bands(found["suspends_cm_s"], found["slow_cm_s"]), found["drag"])
+
+
+def bench(session: Session) -> Bench:
+    """What the shop can build ballast with."""
+    limits = setting(session, "bench")
+    slugs = tuple(slug_of(row) for row in session.exec(select(SlugStock).order_by(SlugStock.code)).all())
+    drills = tuple(session.exec(select(Drill.diameter_mm).order_by(col(Drill.diameter_mm))).all())
+    return Bench(slugs, drills, limits["wall_mm"], limits["cover_mm"], limits["slug_step_g"])
+
+
+def slug_of(row: SlugStock) -> Slug:
+    """The core value of a slug row."""
+    return Slug(row.name, row.form, row.metal, row.density_g_cm3, row.diameter_mm)
+
+
+def item_of(row: Hardware) -> Item:
+    """The core value of a catalogue part that is not a lip."""
+    return Item(row.code, row.name, row.kind, row.mass_g, row.density_g_cm3, row.outside_share, row.reach_mm, row.weighed)
+
+
+def lip_of(row: Hardware) -> Lip:
+    """The core value of a lip plate, standing at the nose."""
+    return Lip(
+        width_mm=row.width_mm or 10.0, length_mm=row.length_mm or 10.0, thickness_mm=row.thickness_mm or 1.5,
+        density_g_cm3=row.density_g_cm3, angle_deg=row.angle_deg or 35.0, x_mm=6.0,
+        mass_g=row.mass_g if row.weighed else None, code=row.code, name=row.name,
+    )  # fmt: skip
+
+
+def water_of(row: Water) -> CoreWater:
+    """The core value of a named water."""
+    return CoreWater(row.name, row.temperature_c, row.salinity_psu, row.measured_g_cm3)
+
+
+def hardware(session: Session) -> list[Hardware]:
+    """All catalogue parts, by kind and name."""
+    return list(session.exec(select(Hardware).order_by(Hardware.kind, Hardware.code)).all())
+
+
+def waters(session: Session) -> list[Water]:
+    """The shop's waters."""
+    return list(session.exec(select(Water).order_by(col(Water.id))).all())
+
+
+def schemes(session: Session) -> dict[str, tuple[Coat, ...]]:
+    """All schemes' coats by code."""
+    rows = documents.listed(session, "scheme")
+    found = documents.contents(session, rows)
+    return {row.code: tuple(Coat(**coat) for coat in found[row.id or 0]["coats"]) for row in rows}

@@ -1,0 +1,175 @@
+"""The tables of a shop. Masses in grams, lengths in millimetres, money in minor units, times in UTC."""
+
+from datetime import UTC, date, datetime
+from typing import Any
+
+from sqlalchemy import JSON, Column, UniqueConstraint
+from sqlmodel import Field, SQLModel
+
+
+def now() -> datetime:
+    """This moment in UTC, to the second."""
+    return datetime.now(UTC).replace(microsecond=0)
+
+
+class Customer(SQLModel, table=True):
+    """Someone who orders."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    name: str
+    search: str = Field(index=True)
+    contact: str = ""
+    note: str = ""
+
+
+class Water(SQLModel, table=True):
+    """A named water of the shop."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    name: str = Field(unique=True)
+    temperature_c: float
+    salinity_psu: float = 0.0
+    measured_g_cm3: float | None = None
+
+
+class Document(SQLModel, table=True):
+    """A design (`kind` body) or a paint scheme (`kind` scheme): a name and its current revision."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    kind: str = Field(index=True)
+    code: str = Field(index=True)
+    name: str
+    search: str = Field(index=True)
+    current: int = 1
+    deleted_at: datetime | None = None
+
+
+class Revision(SQLModel, table=True):
+    """One saved state of a document; never changed once written. `parent` is what it was made from."""
+
+    __table_args__ = (UniqueConstraint("document_id", "number"),)
+    id: int | None = Field(default=None, primary_key=True)
+    document_id: int = Field(foreign_key="document.id", index=True)
+    number: int
+    parent: int | None = None
+    saved_at: datetime = Field(default_factory=now)
+    note: str = ""
+    content: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+
+
+class Order(SQLModel, table=True):
+    """An enquiry or order; one line in this first release: a bait in a scheme, a quantity, a wish."""
+
+    __tablename__ = "shop_order"
+    id: int | None = Field(default=None, primary_key=True)
+    number: str = Field(unique=True)
+    customer_id: int = Field(foreign_key="customer.id", index=True)
+    title: str
+    search: str = Field(index=True)
+    quantity: int = 1
+    length_mm: float | None = None
+    length_text: str = ""
+    form: str = "slim"
+    material: str = "basswood"
+    scheme_id: int | None = Field(default=None, foreign_key="document.id")
+    behaviour: str = "slow rise"
+    pitch_deg: float = 0.0
+    water_id: int | None = Field(default=None, foreign_key="water.id")
+    due_on: date | None = None
+    placed_at: datetime = Field(default_factory=now)
+    accepted_at: datetime | None = None
+    design_id: int | None = Field(default=None, foreign_key="document.id")
+    price_minor: int | None = None
+    currency: str = "EUR"
+    note: str = ""
+    deleted_at: datetime | None = None
+
+
+class Piece(SQLModel, table=True):
+    """One bait made, with its own number; remembers the revision it is made from."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    number: str = Field(unique=True)
+    design_id: int = Field(foreign_key="document.id", index=True)
+    revision_id: int = Field(foreign_key="revision.id")
+    order_id: int | None = Field(default=None, foreign_key="shop_order.id", index=True)
+    started_at: datetime = Field(default_factory=now)
+    note: str = ""
+    search: str = Field(default="", index=True)
+
+
+class StepDone(SQLModel, table=True):
+    """A step of a piece that is ticked off."""
+
+    __table_args__ = (UniqueConstraint("piece_id", "step"),)
+    id: int | None = Field(default=None, primary_key=True)
+    piece_id: int = Field(foreign_key="piece.id", index=True)
+    step: str
+    done_at: datetime = Field(default_factory=now)
+
+
+class Instrument(SQLModel, table=True):
+    """A scale: its step and span [g], and when it was last checked."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    name: str = Field(unique=True)
+    step_g: float
+    span_g: float
+    checked_on: date | None = None
+
+
+class Weighing(SQLModel, table=True):
+    """A reading: of the whole piece after a stage, or of one part. The newest of a target counts."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    piece_id: int = Field(foreign_key="piece.id", index=True)
+    target: str
+    mass_g: float
+    text: str
+    instrument_id: int = Field(foreign_key="instrument.id")
+    at: datetime = Field(default_factory=now)
+    undone_at: datetime | None = None
+
+
+class Hardware(SQLModel, table=True):
+    """A catalogue part; lips carry a plate's size instead of a mass."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    code: str = Field(unique=True)
+    name: str
+    kind: str
+    mass_g: float = 0.0
+    density_g_cm3: float = 7.85
+    outside_share: float = 1.0
+    reach_mm: float = 0.0
+    weighed: bool = False
+    width_mm: float | None = None
+    length_mm: float | None = None
+    thickness_mm: float | None = None
+    angle_deg: float | None = None
+
+
+class SlugStock(SQLModel, table=True):
+    """Ballast metal at hand."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    code: str = Field(unique=True)
+    name: str
+    form: str
+    metal: str
+    density_g_cm3: float
+    diameter_mm: float
+
+
+class Drill(SQLModel, table=True):
+    """A drill size on the bench [mm]."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    diameter_mm: float = Field(unique=True)
+
+
+class Setting(SQLModel, table=True):
+    """One of the shop's own settings."""
+
+    key: str = Field(primary_key=True)
+    value: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))

@@ -1,0 +1,1 @@
+"""Drawings as SVG nodes, built once in Python for screen, live answers and print."""

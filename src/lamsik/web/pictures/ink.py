@@ -1,0 +1,27 @@
+"""Colours and pens of the drawings; the same tokens as static/css/tokens.css."""
+
+from dataclasses import dataclass
+
+INK, MUTED, WATER, PALE, PAPER, CARD = "#16283A", "#52616E", "#1F7A8C", "#DCEDEE", "#F6F4EE", "#FFFFFF"
+TIP, MOSS, AMBER, BRICK = "#D9481C", "#4F7A36", "#B97A08", "#A8281E"
+WOOD, STEEL, LEAD, FILLER, PLATE = "#EAD9B8", "#8996A0", "#5B6670", "#E7B98A", "#BFDDE2"
+
+
+@dataclass(frozen=True)
+class Pen:
+    """How thick a nominal one-pixel line is [mm of the drawing]; text and marks follow it."""
+
+    mm: float
+
+    @property
+    def text(self) -> float:
+        """Size of a small label [mm]."""
+        return 12.5 * self.mm
+
+
+def pen_for(width_mm: float, pixels: float = 860.0) -> Pen:
+    """The pen of a drawing this wide, shown at about `pixels`."""
+    return Pen(width_mm / pixels)
+
+
+PRINT = Pen(0.2)

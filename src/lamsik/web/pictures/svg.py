@@ -1,0 +1,47 @@
+"""SVG as plain values: nodes that the page renders, the browser rebuilds, and print embeds."""
+
+from collections.abc import Iterable
+from typing import Any
+
+import numpy as np
+from markupsafe import Markup, escape
+
+Node = dict[str, Any]
+
+
+def node(tag: str, *children: "Node | str", **attributes: object) -> Node:
+    """An SVG element; `fill_opacity=…` becomes `fill-opacity`, None is left out."""
+    kept = {name.rstrip("_").replace("_", "-"): _text(value) for name, value in attributes.items() if value is not None}
+    return {"tag": tag, "attrs": kept, "children": list(children)}
+
+
+def _text(value: object) -> str:
+    if isinstance(value, float | np.floating):
+        return f"{value:.3f}".rstrip("0").rstrip(".")
+    return str(value)
+
+
+def markup(root: "Node | str") -> Markup:
+    """The node as SVG text; every attribute and text escaped."""
+    if isinstance(root, str):
+        return escape(root)
+    attributes = Markup("").join(Markup(' {}="{}"').format(Markup(name), value) for name, value in root["attrs"].items())
+    inside = Markup("").join(markup(child) for child in root["children"])
+    return Markup("<{tag}{attributes}>{inside}</{tag}>").format(tag=Markup(root["tag"]), attributes=attributes, inside=inside)
+
+
+def path(points: Iterable[Iterable[float]], close: bool = True) -> str:
+    """Path data through (x, z) points; z upward becomes SVG's y downward."""
+    parts = [f"{x:.2f} {-z:.2f}" for x, z in points]
+    return f"M{' L'.join(parts)}{'Z' if close else ''}"
+
+
+def group(children: Iterable[Node], **attributes: object) -> Node:
+    """A `<g>` of nodes."""
+    return node("g", *children, **attributes)
+
+
+def label(text: str, x: float, y: float, size: float, **attributes: object) -> Node:
+    """A text in the reading face; x, y in SVG coordinates."""
+    settings: dict[str, object] = {"font_family": "Spline Sans Mono Variable, monospace", "fill": "#16283A", **attributes}
+    return node("text", text, x=x, y=y, font_size=size, **settings)

@@ -1,0 +1,136 @@
+"""The body in water, to scale: at the surface or hanging below it, with G, B and the ballast handles."""
+
+from math import cos, radians, sin
+
+import numpy as np
+
+from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.hardware import Point
+from lamsik.core.shapes.mesh import body_mesh
+from lamsik.core.tank.attitude import Attitude
+from lamsik.core.tank.evaluate import Outcome
+from lamsik.core.tank.motion import FLOATS
+from lamsik.web.pictures import parts
+from lamsik.web.pictures.ink import INK, MUTED, PALE, TIP, WATER, WOOD, Pen, pen_for
+from lamsik.web.pictures.paint import painted
+from lamsik.web.pictures.ruler import ruler
+from lamsik.web.pictures.svg import Node, group, label, node, path
+
+SURFACE, UNDER = "surface", "under"
+ROLLED_DEG = 12.0
+"""Beyond this roll the plain side view no longer tells the truth and the hull is projected."""
+
+
+def default_view(outcome: Outcome) -> str:
+    """What a maker looks at first: the surface for a floater, else the bait hanging in the water."""
+    return SURFACE if outcome.verdict.behaviour == FLOATS and outcome.surface else UNDER
+
+
+def scene(outcome: Outcome, view: str, unit: str = "mm", handles: bool = True) -> Node:
+    """The Tank's picture. `view` falls back to hanging where the body cannot float."""
+    view = view if outcome.surface else UNDER
+    length = outcome.design.body.length_mm
+    attitude, draft, b = _placing(outcome, view)
+    width, height, sky = _frame(outcome, attitude, view)
+    pen = pen_for(width, 880)
+    turn = attitude.pitch_deg
+    shift = _shift(outcome, attitude, draft, view, sky, height)
+    water = node("rect", x=-width / 2, y=0, width=width, height=height - sky, fill=PALE)
+    body = _body(outcome, attitude, pen, handles, turn, shift)
+    marks = _marks(outcome, attitude, b, shift, pen)
+    surface = node("path", d=_surface_line(width, pen), fill="none", stroke=WATER, stroke_width=2.4 * pen.mm)
+    veil = node("rect", x=-width / 2, y=0, width=width, height=height - sky, fill=WATER, fill_opacity=0.13, pointer_events="none")
+    legend = label(outcome.design.water.describe(), width / 2 - 10 * pen.mm, 18 * pen.mm, pen.text, fill=WATER, text_anchor="end")
+    scale = ruler(_ruler_length(length), pen, unit, -width / 2 + 22 * pen.mm, height - sky - 34 * pen.mm)
+    title = f"{outcome.design.name}: {outcome.verdict.sentence}"
+    content = [water, body, veil, surface, *marks, *([body_handles(outcome, attitude, pen, shift)] if handles else []), legend, scale]
+    return node("svg", node("title", title), *content, viewBox=f"{-width / 2:.2f} {-sky:.2f} {width:.2f} {height:.2f}", role="group", aria_label=title, xmlns="http://www.w3.org/2000/svg", preserveAspectRatio="xMidYMid meet")
+
+
+def _placing(outcome: Outcome, view: str) -> tuple[Attitude, float, Point]:
+    if view == SURFACE:
+        first = outcome.surface[0]
+        return first.attitude, first.draft_mm, first.b_mm
+    return outcome.hanging.free, 0.0, outcome.hanging.b_mm
+
+
+def _frame(outcome: Outcome, attitude: Attitude, view: str) -> tuple[float, float, float]:
+    """Width, height and height above the water [mm] of the picture."""
+    body = outcome.design.body
+    length, steep = body.length_mm, abs(attitude.pitch_deg) > 30
+    width = max(1.5 * length, 60.0) * (1.5 if steep else 1.0)
+    height = width * 0.52
+    if view == UNDER:
+        return width, height, height * 0.14
+    return width, height, height * (0.45 if steep else 0.3)
+
+
+def _shift(outcome: Outcome, attitude: Attitude, draft: float, view: str, sky: float, height: float) -> tuple[float, float]:
+    """Where the body's origin goes in the picture: the middle stays in the middle."""
+    p = radians(attitude.pitch_deg)
+    half = outcome.design.body.length_mm / 2
+    if view == SURFACE:
+        return -half * cos(p), draft
+    return -half * cos(p), (height - sky) * 0.44 - half * sin(p)
+
+
+def _body(outcome: Outcome, attitude: Attitude, pen: Pen, handles: bool, turn: float, shift: tuple[float, float]) -> Node:
+    design = outcome.design
+    if abs(attitude.roll_deg) > ROLLED_DEG:
+        return _rolled(outcome, attitude, pen, shift)
+    inside = [parts.hole(design, h, pen) for h in design.ballast]
+    content = [*parts.lip(design, pen), group([painted(design, pen, "tank")], opacity=0.9), *inside, *parts.hardware(design, pen, turn)]
+    return group(content, transform=f"translate({shift[0]:.3f} {shift[1]:.3f}) rotate({turn:.3f})", class_="body")
+
+
+def body_handles(outcome: Outcome, attitude: Attitude, pen: Pen, shift: tuple[float, float]) -> Node:
+    """The ballast handles, above everything else, in the body's own frame."""
+    grips = [parts.slug_handle(outcome.design, h, pen) for h in outcome.design.ballast]
+    return group(grips, transform=f"translate({shift[0]:.3f} {shift[1]:.3f}) rotate({attitude.pitch_deg:.3f})")
+
+
+def project(points: Array, attitude: Attitude) -> Array:
+    """Points (n, 3) of the body seen from its left: (forward-to-aft, up) [mm], (n, 2)."""
+    up = attitude.up
+    aft = np.array([1.0, 0.0, 0.0]) - up[0] * up
+    size = np.sqrt(aft @ aft)
+    aft = aft / size if size > 1e-6 else np.array([0.0, 1.0, 0.0])
+    return np.column_stack([points @ aft, points @ up])
+
+
+def _rolled(outcome: Outcome, attitude: Attitude, pen: Pen, shift: tuple[float, float]) -> Node:
+    """The hull as it lies, by the edges of its projected sections."""
+    mesh = body_mesh(outcome.design.body, 40, 24)
+    rings = mesh.vertices[:-2].reshape(-1, 24, 3)
+    flat = np.array([project(ring, attitude) for ring in rings])
+    upper = np.array([ring[ring[:, 1].argmax()] for ring in flat])
+    lower = np.array([ring[ring[:, 1].argmin()] for ring in flat])
+    hull = node("path", d=path(np.vstack([upper, lower[::-1]])), fill=WOOD, stroke=INK, stroke_width=1.6 * pen.mm)
+    middle = project(rings[:, [0, 12]].reshape(-1, 3), attitude)[::2]
+    keel = node("path", d=path(middle, close=False), fill="none", stroke=MUTED, stroke_width=pen.mm, stroke_dasharray=f"{4 * pen.mm:.2f}")
+    return group([hull, keel], transform=f"translate({shift[0]:.3f} {shift[1]:.3f})", class_="body")
+
+
+def _marks(outcome: Outcome, attitude: Attitude, b: Point, shift: tuple[float, float], pen: Pen) -> list[Node]:
+    g_at, b_at = project(np.array([outcome.budget.g_mm, b]), attitude)
+    gx, gy = shift[0] + g_at[0], shift[1] - g_at[1]
+    bx, by = shift[0] + b_at[0], shift[1] - b_at[1]
+    reach = 46 * pen.mm
+    rise = outcome.verdict.speed_cm_s
+    found = [parts.arrow(gx, gy, reach, pen, INK), parts.arrow(bx, by, -reach, pen, WATER), parts.point_mark("B", bx, by, pen, WATER), parts.point_mark("G", gx, gy, pen, INK)]
+    if outcome.verdict.behaviour not in (FLOATS, "suspends"):
+        x = shift[0] + outcome.design.body.length_mm * 1.12
+        found += [parts.arrow(x, shift[1] + 12 * pen.mm, (-1 if rise > 0 else 1) * 60 * pen.mm, pen, TIP), label(f"{abs(rise):.0f} cm/s", x + 12 * pen.mm, shift[1], 15 * pen.mm, font_weight=600, fill=TIP)]
+    return found
+
+
+def _surface_line(width: float, pen: Pen) -> str:
+    """One thin continuous line: flat, as a tub's surface is, with a slight lift at both rims."""
+    rim, rise = 14 * pen.mm, 4 * pen.mm
+    left, right = -width / 2, width / 2
+    return f"M{left:.2f} {-rise:.2f} Q{left + rim * 0.4:.2f} 0 {left + rim:.2f} 0 L{right - rim:.2f} 0 Q{right - rim * 0.4:.2f} 0 {right:.2f} {-rise:.2f}"
+
+
+def _ruler_length(length: float) -> float:
+    return 50.0 if length < 200 else 100.0
+
