@@ -8,7 +8,7 @@ from alembic import command
 from alembic.config import Config
 from alembic.runtime.migration import MigrationContext
 from alembic.script import ScriptDirectory
-from sqlalchemy import Engine, event
+from sqlalchemy import Connection, Engine, event
 from sqlmodel import Session, create_engine, text
 
 MIGRATIONS = Path(__file__).parent / "migrations"
@@ -29,13 +29,24 @@ def connect(path: Path) -> Engine:
 
     @event.listens_for(engine, "connect")
     def _prepare(connection, _record) -> None:  # type: ignore[no-untyped-def]
+        connection.isolation_level = None  # transactions begin below, so that migrations are whole or not at all
         cursor = connection.cursor()
         cursor.execute("PRAGMA journal_mode = WAL")
         cursor.execute("PRAGMA synchronous = FULL")
         cursor.execute("PRAGMA foreign_keys = ON")
         cursor.close()
 
+    @event.listens_for(engine, "begin")
+    def _begin(connection: Connection) -> None:
+        immediate = connection.get_execution_options().get("immediate")
+        connection.exec_driver_sql("BEGIN IMMEDIATE" if immediate else "BEGIN")
+
     return engine
+
+
+def for_writing(engine: Engine) -> Engine:
+    """The engine with transactions that take the write lock at once: no reader turns writer half-way and fails."""
+    return engine.execution_options(immediate=True)
 
 
 def migrate(engine: Engine) -> None:
@@ -67,7 +78,7 @@ def is_current(engine: Engine) -> bool:
 @contextmanager
 def session_of(engine: Engine) -> Iterator[Session]:
     """A session that commits at the end and rolls back on any error."""
-    with Session(engine, expire_on_commit=False) as session:
+    with Session(for_writing(engine), expire_on_commit=False) as session:
         try:
             yield session
             session.commit()

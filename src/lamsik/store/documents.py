@@ -87,7 +87,7 @@ def undo(session: Session, row: Document) -> bool:
 
 def redo(session: Session, row: Document) -> bool:
     """Go forward to the newest revision made from the current one; False if there is none."""
-    query = select(func.max(Revision.number)).where(Revision.document_id == row.id, Revision.parent == row.current)
+    query = select(func.max(Revision.number)).where(Revision.document_id == row.id, Revision.parent == row.current, Revision.beside == False)  # noqa: E712 - SQL
     return _move(session, row, session.exec(query).one())
 
 
@@ -112,3 +112,12 @@ def bring_back(session: Session, row: Document) -> None:
     """Undo a deletion."""
     row.deleted_at = None
     session.add(row)
+
+
+def branch(session: Session, row: Document, new: dict[str, Any], parent: int, note: str) -> Revision:
+    """A revision beside the current one: for one piece, without changing the design for others."""
+    last = session.exec(select(func.max(Revision.number)).where(Revision.document_id == row.id)).one()
+    made = Revision(document_id=_id(row), number=(last or 0) + 1, parent=parent, content=new, note=note, beside=True)
+    session.add(made)
+    session.flush()
+    return made

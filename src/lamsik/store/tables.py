@@ -45,7 +45,10 @@ class Document(SQLModel, table=True):
 
 
 class Revision(SQLModel, table=True):
-    """One saved state of a document; never changed once written. `parent` is what it was made from."""
+    """One saved state of a document; never changed once written.
+
+    `parent` is what it was made from; one made `beside` is for a single piece and no step of redo.
+    """
 
     __table_args__ = (UniqueConstraint("document_id", "number"),)
     id: int | None = Field(default=None, primary_key=True)
@@ -54,6 +57,7 @@ class Revision(SQLModel, table=True):
     parent: int | None = None
     saved_at: datetime = Field(default_factory=now)
     note: str = ""
+    beside: bool = False
     content: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
 
 

@@ -15,12 +15,12 @@ import numpy as np
 from lamsik.core.errors import require
 from lamsik.core.materials import EPOXY_FILLER_G_CM3
 from lamsik.core.shapes.ballast_holes import BALLS, Hole, Slug
-from lamsik.core.shapes.body import half_width_at_height, station
+from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Design, Want
-from lamsik.core.shapes.hardware import seat_point
 from lamsik.core.shapes.quadrature import solid
 from lamsik.core.tank.attitude import Attitude, buoyancy, immersed
 from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
+from lamsik.core.tank.drilling import clear_of_hardware, wall_left_mm, walls_left_mm
 from lamsik.core.tank.motion import DEFAULT_DRAG, frontal_area_mm2, net_for_speed_g
 
 
@@ -192,7 +192,7 @@ def _judged(base: Base, holes: tuple[Hole, ...], net: float, want: Want, bench: 
     net_error, pitch_error = got_net - net, got_pitch - want.pitch_deg
     height = float(np.mean([hole.cover_mm + hole.slug.length_mm(hole.mass_g) / 2 for hole in holes]))
     miss = abs(net_error) / NET_TOLERANCE_G + abs(pitch_error) / PITCH_TOLERANCE_DEG
-    wall = min(wall_left_mm(base.design, hole) for hole in holes)
+    wall = min(wall_left_mm(base.design.body, hole) for hole in holes)
     return Answer(holes, sum(h.mass_g for h in holes), got_net, got_pitch, net_error, pitch_error, wall, height, miss + 0.05 * height / 10 + 0.1 * len(holes), _says(holes))
 
 
@@ -209,41 +209,17 @@ def put_on(base: Base, holes: tuple[Hole, ...]) -> tuple[float, float]:
     return hanging.net_g, hanging.free.pitch_deg
 
 
-def wall_left_mm(design: Design, hole: Hole) -> float:
-    """Thinnest material left round a hole [mm]: above it, and beside it where the section narrows."""
-    thinnest = float("inf")
-    for x in (hole.x_mm - hole.drill_mm / 2, hole.x_mm, hole.x_mm + hole.drill_mm / 2):
-        here = station(design.body, x)
-        top = station(design.body, hole.x_mm).bottom_mm + hole.depth_mm
-        thinnest = min(thinnest, here.top_mm - top)
-        for z in (top, top - hole.depth_mm * 0.4):
-            thinnest = min(thinnest, half_width_at_height(design.body, x, z) - hole.drill_mm / 2)
-    return thinnest
-
-
-def clear_of_hardware(design: Design, hole: Hole, gap_mm: float = 1.5) -> bool:
-    """Whether the hole keeps clear of belly hangers and the lip slot."""
-    half = hole.drill_mm / 2 + gap_mm
-    for placed in design.hardware:
-        if placed.seat == "belly" and not placed.hung_on and abs(seat_point(design.body, placed)[0] - hole.x_mm) < half + 1.0:
-            return False
-    if design.lip is not None:
-        reach = design.lip.x_mm + design.lip.inset_mm * cos(radians(design.lip.angle_deg))
-        return hole.x_mm - half > reach
-    return True
-
-
 def _nearest_room(design: Design, holes: Sequence[Hole], offsets: Sequence[float], wish: float, bench: Bench) -> float | None:
     """The buildable x nearest to the wished one, on the bench's step; None if there is no room."""
-    step = bench.place_step_mm
-    places = np.arange(0.1 * design.body.length_mm, 0.92 * design.body.length_mm, step)
-    places = np.round(places / step) * step
-    order = places[np.argsort(np.abs(places - wish), kind="stable")]
-    for x in order[:60]:
-        moved = [replace(hole, x_mm=float(x) + offset) for hole, offset in zip(holes, offsets, strict=True)]
-        if all(clear_of_hardware(design, h) for h in moved) and all(wall_left_mm(design, h) >= bench.wall_mm for h in moved):
-            return float(x)
-    return None
+    length, step = design.body.length_mm, bench.place_step_mm
+    places = np.arange(np.ceil(0.1 * length / step), np.floor(0.92 * length / step) + 1) * step
+    good = np.ones(places.shape, dtype=bool)
+    for hole, offset in zip(holes, offsets, strict=True):
+        at = places + offset
+        good &= (at > 0.05 * length) & (at < 0.95 * length)
+        good &= (walls_left_mm(design.body, at, hole.depth_mm, hole.drill_mm) >= bench.wall_mm) & clear_of_hardware(design, at, hole.drill_mm)
+    fitting = places[good]
+    return float(fitting[np.argmin(np.abs(fitting - wish))]) if fitting.size else None
 
 
 def _says(holes: tuple[Hole, ...]) -> str:
@@ -276,3 +252,8 @@ def why_none(design: Design, want: Want, bench: Bench, measured: Measured = NOTH
     if spare <= 0:
         return f"Even without ballast it is {-spare:.2f} g too heavy for this: lighter wood, smaller hooks or a fuller body."
     return f"{spare:.2f} g of ballast is wanted, but no slug at hand fits with {bench.wall_mm:g} mm of wall left: smaller drills, denser metal or a thinner wall."
+
+
+def with_holes(design: Design, answer: Answer) -> Design:
+    """The design with an answer's holes in the place of its own."""
+    return replace(design, ballast=answer.holes)

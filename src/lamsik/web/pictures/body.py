@@ -1,5 +1,7 @@
 """The three-view drawing of a body, to scale with rulers: the Shapes bench and its little pictures."""
 
+from dataclasses import replace
+
 import numpy as np
 
 from lamsik.core.shapes.body import section_outline, side_outline, top_outline
@@ -44,15 +46,29 @@ def three_views(design: Design, unit: str = "mm") -> Node:
     return _svg([side, ruler(length, pen, unit, 0, ruler_y), plan, cut, *titles, *sizes, *handles], x0, y0, x1 - x0, y1 - y0, f"{design.name}: side, top and section view to scale")
 
 
-def thumbnail(design: Design, name: str) -> Node:
-    """A small side view, painted, with lip and hooks."""
+def thumbnail(design: Design, name: str, holes: bool = False) -> Node:
+    """A small side view, painted, with lip and hooks; with `holes` also where the metal sits."""
     body = design.body
     pen = pen_for(body.length_mm * 1.2, 220)
     high, low, left = float(side_outline(body)[:, 1].max()), _hang_depth(design), _front_reach(design)
     margin = 5 * pen.mm
-    content = [*parts.lip(design, pen), painted(design, pen, name), *parts.hardware(design, pen)]
+    content = [*parts.lip(design, pen), painted(design, pen, name), *([parts.hole(design, h, pen) for h in design.ballast] if holes else []), *parts.hardware(design, pen)]
     tail = 5.0 if design.hardware else 0.0
     return _svg(content, -left - margin, -high - margin, body.length_mm + left + tail + 2 * margin, high + low + 2 * margin, design.name)
+
+
+def paint_view(design: Design, unit: str = "mm") -> Node:
+    """The painted side view, large, with lip, tie and hangers and a ruler."""
+    body = design.body
+    pen = pen_for(body.length_mm * 1.25, 860)
+    outline = side_outline(body)
+    high, low, left = float(outline[:, 1].max()), -float(outline[:, 1].min()), _front_reach(design)
+    if design.lip:
+        low = max(low, -parts.lip_point(body, design.lip, design.lip.length_mm)[2])
+    bare = [p for p in design.hardware if p.item.kind not in ("hook", "ring")]
+    content = [*parts.lip(design, pen), painted(design, pen, "paint"), *parts.hardware(replace(design, hardware=tuple(bare)), pen)]
+    margin, y = 16 * pen.mm, low + 18 * pen.mm
+    return _svg([*content, ruler(body.length_mm, pen, unit, 0, y)], -left - margin, -high - margin, body.length_mm + left + 6 + 2 * margin, high + y + margin + 40 * pen.mm, f"{design.name}, painted side to scale")
 
 
 def silhouette(design: Design) -> Node:

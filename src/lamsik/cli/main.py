@@ -1,0 +1,104 @@
+"""Commands of a shop: start it, back it up, restore it, compute a body file."""
+
+import argparse
+import json
+import logging
+import os
+import shutil
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+
+from lamsik.cli.calc import calc_body
+from lamsik.core.errors import Refused
+from lamsik.store.backup import backup, restore
+from lamsik.store.database import FILE_NAME, open_database, session_of
+from lamsik.store.starter import stock
+
+
+def main(words: Sequence[str] | None = None) -> int:
+    """Run one command; 2 and one line on wrong input."""
+    asked = _parser().parse_args(words)
+    try:
+        return int(asked.run(asked))
+    except Refused as error:
+        print(f"lamsik: {error}", file=sys.stderr)
+        return 2
+    except OSError as error:
+        print(f"lamsik: {error.strerror or error}: {error.filename or ''}", file=sys.stderr)
+        return 2
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="lamsik", description="The bench companion of people who make hard baits and floats by hand.")
+    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+    for name, says, run in (("demo", "start with fresh demo data", _demo), ("run", "start on the shop's own data", _run)):
+        serve = commands.add_parser(name, help=says)
+        serve.add_argument("--port", type=int, default=int(os.environ.get("LAMSIK_PORT", "5151")))
+        serve.add_argument("--lan", action="store_true", help="let tablets of the shop in, with a pairing code")
+        serve.set_defaults(run=run)
+    for name, says, work in (("backup", "write the whole shop to FILE, also while it runs", _backup), ("restore", "put the shop in FILE in place of this one", _restore)):
+        keep = commands.add_parser(name, help=says)
+        keep.add_argument("file", type=Path)
+        keep.set_defaults(run=work)
+    calc = commands.add_parser("calc", help="compute a file and print JSON").add_subparsers(required=True, metavar="WHAT")
+    body = calc.add_parser("body", help="what the Tank shows for a body document")
+    body.add_argument("file", type=Path)
+    body.set_defaults(run=lambda asked: print(json.dumps(calc_body(asked.file), indent=2, ensure_ascii=False)) or 0)
+    return parser
+
+
+def home() -> Path:
+    """Where the shop's data lives: LAMSIK_HOME, else ./instance."""
+    return Path(os.environ.get("LAMSIK_HOME") or "instance").resolve()
+
+
+def _demo(asked: argparse.Namespace) -> int:
+    from lamsik.demo.shop import build  # noqa: PLC0415 - only the demo needs it
+
+    folder = Path(os.environ.get("LAMSIK_DEMO_HOME") or "instance-demo").resolve()
+    if folder.exists() and not (folder / FILE_NAME).exists() and any(folder.iterdir()):
+        raise Refused("LAMSIK_DEMO_HOME", str(folder), "a folder of its own: this one holds other files")
+    shutil.rmtree(folder, ignore_errors=True)
+    print("Building the demo shop …", flush=True)
+    with session_of(open_database(folder)) as session:
+        build(session)
+    return serve(folder, asked.port, asked.lan)
+
+
+def _run(asked: argparse.Namespace) -> int:
+    with session_of(open_database(home())) as session:
+        stock(session)
+    return serve(home(), asked.port, asked.lan)
+
+
+def serve(folder: Path, port: int, lan: bool) -> int:
+    """Start the application and print where it is."""
+    from waitress import create_server  # noqa: PLC0415 - a backup needs no server
+
+    from lamsik.web.app import create_app  # noqa: PLC0415
+
+    logging.basicConfig(level=logging.INFO, format="%(asctime)s %(levelname)s %(message)s", stream=sys.stderr)
+    app = create_app(folder, lan, port)
+    server = create_server(app, host="0.0.0.0" if lan else "127.0.0.1", port=port, threads=6)  # noqa: S104 - asked for with --lan
+    print(f"Lamsik is at http://127.0.0.1:{port}/  (data in {folder}; stop with Ctrl C)", flush=True)
+    if lan:
+        from lamsik.web.security import lan_addresses  # noqa: PLC0415
+
+        for address in lan_addresses():
+            print(f"  on the shop's tablets: http://{address}:{port}/", flush=True)
+        print(f"  pairing code: {app.config['PAIRING_CODE']}", flush=True)
+    server.run()
+    return 0
+
+
+def _backup(asked: argparse.Namespace) -> int:
+    backup(home(), asked.file)
+    print(f"The shop is saved in {asked.file}")
+    return 0
+
+
+def _restore(asked: argparse.Namespace) -> int:
+    kept = restore(home(), asked.file)
+    print(f"The shop is as in {asked.file}" + (f"; what was there before is in {kept}" if kept else ""))
+    return 0

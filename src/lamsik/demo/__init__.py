@@ -1,0 +1,1 @@
+"""The invented shop that the demo starts with."""

@@ -1,0 +1,62 @@
+"""A two-person workshop on the made-up Vadholm estuary: its people, waters, patterns and orders."""
+
+SHOP = {"name": "Vadholm Bench", "currency": "EUR"}
+
+WATERS = (("Holm mere", 14.0, 0.0), ("Vad estuary, inner", 8.0, 4.5), ("Vad estuary, outer", 9.0, 18.0))
+
+CUSTOMERS = (
+    ("Ärla Brandt", "aerla@example.org"), ("Tove Ekmark", "by the ferry, Saturdays"), ("Jon Halloway", "jon@example.org"), ("三浦 かおり", "kaori@example.org"),
+    ("Piet Vanderlo", "piet@example.org"), ("Siri Åkerøy", "siri@example.org"), ("Marek Dubný", "marek@example.org"), ("Lena Holt", "shop counter"),
+    ("Ruaridh Fenn", "ruaridh@example.org"), ("Odile Marsac", "odile@example.org"),
+)  # fmt: skip
+
+SCHEMES = (
+    # name, base, back, bars, spots, flank, eye
+    ("Estuary smelt", "#DCE4E6", "#5D7B7A", None, None, "#BFD3D6", "#E8C33A"),
+    ("Zander clay", "#C7B68C", "#5B5A3A", "#3A3A26", None, "#E0D6B4", "#DADFE0"),
+    ("Roach at dusk", "#CFCBD6", "#3D4A66", None, None, "#E9C9B0", "#C93F15"),
+    ("Garfish green", "#C3D9CC", "#1F6B5C", None, None, "#E8F0E2", "#E8C33A"),
+    ("Copper asp", "#D8A878", "#6B3E26", None, None, "#F0D9B8", "#E8C33A"),
+    ("Ruffe", "#B9A878", "#55532F", None, "#2E2D1C", "#D8CFA6", "#B9A9C9"),
+    ("Mullet", "#C9D2D6", "#3E4E5A", "#54656F", None, "#EEF2F2", "#E8C33A"),
+    ("Signal orange", "#EF7B2F", "#A8281E", "#5E1712", None, None, "#FFFFFF"),
+    ("Night tench", "#4C4A34", "#1E2420", None, None, "#6E6A3C", "#C93F15"),
+    ("Chalk bream", "#E9E4D4", "#8C7A5A", None, None, "#F3EEDF", "#DADFE0"),
+    ("Weed stickleback", "#9FB56B", "#3B4F25", "#26331A", None, "#E39A7A", "#6FC1C9"),
+    ("Brown trout fry", "#D9BE86", "#5A4A26", None, "#A8281E", "#EED9A8", "#E8C33A"),
+)
+
+BODIES = (
+    # name, form, length, depth, width, wood, parts set, lip, scheme, behaviour, water
+    ("Ferry runner 90", "slim", 90, 19, 15, "basswood", "small", "lip-m", "Estuary smelt", "slow rise", "fresh water"),
+    ("Ferry runner 110", "slim", 110, 22, 17, "red cedar", "medium", "lip-m", "Zander clay", "slow rise", "Vad estuary, inner"),
+    ("Mudlark", "stubby", 58, 27, 22, "balsa", "small", "lip-d", "Ruffe", "floats", "Holm mere"),
+    ("Tollhouse", "stubby", 66, 29, 24, "jelutong", "small", "lip-s", "Signal orange", "floats", "fresh water"),
+    ("Slack-water glider", "glider", 120, 36, 20, "maple", "medium", None, "Roach at dusk", "slow sink", "Vad estuary, inner"),
+    ("Little glider", "glider", 95, 29, 17, "basswood", "small", None, "Copper asp", "suspends", "fresh water"),
+    ("Skiff popper", "popper", 78, 20, 20, "paulownia", "small", None, "Mullet", "floats", "Vad estuary, outer"),
+    ("Night walker", "walker", 105, 19, 19, "red cedar", "small", None, "Garfish green", "floats", "Vad estuary, outer"),
+    ("Bream fry", "deepflank", 74, 34, 15, "poplar", "small", "lip-s", "Chalk bream", "slow rise", "Holm mere"),
+    ("Weed tadpole", "tadpole", 68, 24, 22, "basswood", "small", None, "Night tench", "slow rise", "Holm mere"),
+    ("Reed stick", "stick", 160, 7, 7, "bamboo", "float", None, "Signal orange", "floats", "Holm mere"),
+    ("Tench antenna", "antenna", 185, 17, 17, "balsa", "float", None, "Night tench", "floats", "Holm mere"),
+)
+
+PARTS = {
+    # (code, seat, share of the length)
+    "small": (("tie-s", "nose", 0), ("hgr-s", "belly", 0.4), ("hgr-s", "tail", 1), ("ring-4", "belly", 0), ("ring-4", "belly", 0), ("tre-8", "belly", 0), ("tre-8", "belly", 0)),
+    "medium": (("tie-m", "nose", 0), ("hgr-m", "belly", 0.36), ("hgr-m", "tail", 1), ("ring-6", "belly", 0), ("ring-6", "belly", 0), ("tre-6", "belly", 0), ("tre-6", "belly", 0)),
+    "float": (("tie-s", "tail", 1),),
+}
+
+ORDERS = (
+    # customer, body, quantity, days since placed, due in days, shipped pieces done share
+    (0, 0, 2, 330, -290, "shipped"), (1, 2, 3, 318, -270, "shipped"), (2, 4, 1, 301, -255, "shipped"), (4, 6, 4, 285, -240, "shipped"),
+    (5, 0, 2, 262, -225, "shipped"), (6, 8, 2, 240, -200, "shipped"), (7, 11, 6, 226, -190, "shipped"), (8, 7, 2, 204, -170, "shipped"),
+    (0, 1, 2, 190, -150, "shipped"), (9, 3, 3, 171, -135, "shipped"), (3, 5, 2, 150, -112, "shipped"), (2, 9, 2, 133, -95, "shipped"),
+    (1, 10, 5, 117, -80, "shipped"), (4, 0, 3, 98, -60, "shipped"), (5, 6, 2, 82, -44, "shipped"), (7, 2, 2, 66, -30, "shipped"),
+    (6, 1, 1, 48, -12, "shipped"), (8, 4, 1, 33, 3, "pack"), (9, 0, 2, 27, 6, "clear"), (3, 8, 2, 22, 9, "paint"),
+    (0, 5, 2, 16, 14, "fit"), (2, 7, 1, 11, 18, "seal"), (1, 3, 2, 7, 24, "accepted"), (5, 0, 1, 2, 30, "enquiry"), (6, 11, 4, 1, 41, "enquiry"),
+)  # fmt: skip
+
+STOCK_PIECES = ((0, "shipped"), (2, "shipped"), (6, "carve"), (9, "fit"))

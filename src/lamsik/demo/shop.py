@@ -1,0 +1,112 @@
+"""Build the demo shop: everything is made through the same store and core calls as by hand."""
+
+from datetime import date, timedelta
+from random import Random
+from typing import Any
+
+from sqlmodel import Session, select
+
+from lamsik.core.materials import body_material
+from lamsik.core.route.steps import steps
+from lamsik.core.shapes.design import Host, Want
+from lamsik.core.shapes.forms import FORMS
+from lamsik.core.tank import ballast
+from lamsik.core.tank.mass import budget
+from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
+from lamsik.demo import scenario
+from lamsik.formats.body_document import new_document, to_design, with_design
+from lamsik.formats.edits import Catalogue, apply
+from lamsik.store import documents, orders, pieces, starter, stores
+from lamsik.store.tables import Document, Instrument, Order, Piece, StepDone, Water, Weighing, now
+
+STOP_AFTER = {"carve": "carve", "seal": "coat:seal1", "fit": "fit", "paint": "coat:base1", "clear": "coat:clear1", "pack": "pack", "shipped": "ship"}
+
+
+def build(session: Session) -> None:
+    """Fill an empty database with the scenario, dated relative to today."""
+    random = Random(7)
+    starter.stock(session)
+    stores.put_setting(session, "shop", scenario.SHOP)
+    for name, temperature, salinity in scenario.WATERS:
+        session.add(Water(name=name, temperature_c=temperature, salinity_psu=salinity))
+    for number, (name, base, back, bars, spots, flank, eye) in enumerate(scenario.SCHEMES, start=3):
+        documents.create(session, "scheme", f"S-{number:03d}", starter.scheme(name, base, back, bars, spots, flank, eye))
+    session.flush()
+    shop = _catalogue(session)
+    codes = {row.name: row.code for row in documents.listed(session, "scheme")}
+    bodies = [_body(session, row, shop, codes) for row in scenario.BODIES]
+    customers = [orders.customer_named(session, name, contact) for name, contact in scenario.CUSTOMERS]
+    for who, which, quantity, ago, due, state in scenario.ORDERS:
+        _order(session, random, customers[who], bodies[which], scenario.BODIES[which], quantity, ago, due, state)
+    for which, state in scenario.STOCK_PIECES:
+        _piece(session, random, bodies[which], None, 20, state)
+
+
+def _catalogue(session: Session) -> Catalogue:
+    parts = stores.hardware(session)
+    return Catalogue(
+        items={row.code: stores.item_of(row) for row in parts if row.kind != "lip"},
+        lips={row.code: stores.lip_of(row) for row in parts if row.kind == "lip"},
+        waters={row.name: stores.water_of(row) for row in stores.waters(session)},
+        schemes=stores.schemes(session),
+    )
+
+
+def _body(session: Session, row: tuple[Any, ...], shop: Catalogue, codes: dict[str, str]) -> Document:
+    name, form, length, depth, width, wood, parts, lip, scheme, behaviour, water = row
+    material = body_material(wood)
+    host = Host(wood, material.density_g_cm3, material.spread_g_cm3, material.kind)
+    want = Want(behaviour, TYPICAL_SPEED_CM_S[behaviour], 0.0)
+    content = new_document(name, FORMS[form], host, shop.waters[water], want, (float(length), float(depth), float(width)))
+    for code, seat, share in scenario.PARTS[parts]:
+        content = apply(content, {"do": "hang", "code": code, "seat": seat, "x_mm": share * length}, shop)
+    if lip:
+        content = apply(content, {"do": "lip", "code": lip}, shop)
+    content = apply(content, {"do": "scheme", "code": codes[scheme]}, shop)
+    row_made = documents.create(session, "body", documents.next_code(session, "body", "B"), content, "first drawing")
+    design = to_design(content)
+    if design.purpose == "bait":
+        found = ballast.search(design, design.want, stores.bench(session), most=1)
+        if found:
+            content = with_design(content, ballast.with_holes(design, found[0]))
+            documents.save(session, row_made, content, row_made.current, "ballast")
+    return row_made
+
+
+def _order(session: Session, random: Random, customer: Any, design: Document, body: tuple[Any, ...], quantity: int, ago: int, due: int, state: str) -> None:
+    water = session.exec(select(Water).where(Water.name == body[10])).one()
+    scheme = session.exec(select(Document).where(Document.name == body[8], Document.kind == "scheme")).one()
+    placed = now() - timedelta(days=ago)
+    order = Order(
+        number=orders.next_number(session), customer_id=0, title=f"{body[0]}, {body[2]} mm", search="", quantity=quantity, length_mm=float(body[2]),
+        length_text=f"{body[2]} mm", form=body[1], material=body[5], scheme_id=scheme.id, behaviour=body[9], water_id=water.id,
+        due_on=date.today() + timedelta(days=due), placed_at=placed, price_minor=random.choice((2400, 2800, 3200, 3600)) * quantity,
+    )  # fmt: skip
+    if state != "enquiry":
+        order.accepted_at, order.design_id = placed + timedelta(days=1), design.id
+    orders.place(session, order, customer)
+    if state in STOP_AFTER:
+        for _ in range(quantity):
+            _piece(session, random, design, order, ago - 2, state)
+
+
+def _piece(session: Session, random: Random, row: Document, order: Order | None, ago: int, state: str) -> None:
+    piece = pieces.start(session, row, order.id if order else None)
+    piece.started_at = now() - timedelta(days=ago)
+    design = to_design(dict(pieces.document_of(session, piece)))
+    mass, drift = budget(design), random.gauss(0, 0.06)
+    scale = session.exec(select(Instrument)).first()
+    at = piece.started_at
+    for step in steps(design):
+        at += timedelta(hours=step.wait_h + 3)
+        session.add(StepDone(piece_id=piece.id or 0, step=step.key, done_at=min(at, now())))
+        if step.weigh and scale:
+            _weigh(session, piece, scale, step.weigh, mass.up_to(step.weigh) + drift * mass.parts[0].mass_g, random, min(at, now()))
+        if step.key == STOP_AFTER[state]:
+            break
+
+
+def _weigh(session: Session, piece: Piece, scale: Instrument, stage: str, mass: float, random: Random, at: Any) -> None:
+    reading = round(mass + random.gauss(0, 0.05), 1)
+    if reading > 0:
+        session.add(Weighing(piece_id=piece.id or 0, target=f"stage:{stage}", mass_g=reading, text=f"{reading:.1f}", instrument_id=scale.id or 0, at=at))

@@ -1,0 +1,42 @@
+"""The benches, in the order they stand in the header."""
+
+from dataclasses import dataclass
+
+from flask import Blueprint
+
+from lamsik.web.handbook.views import blueprint as handbook
+from lamsik.web.orders.views import blueprint as orders
+from lamsik.web.paints.views import blueprint as paints
+from lamsik.web.pieces.views import blueprint as pieces
+from lamsik.web.shapes.live import blueprint as live
+from lamsik.web.shapes.views import blueprint as shapes
+from lamsik.web.stores.views import blueprint as stores
+from lamsik.web.tank.views import blueprint as tank
+from lamsik.web.today.views import blueprint as today
+
+
+@dataclass(frozen=True)
+class Bench:
+    """A bench: its word, its blueprint, its first page; `listed` ones stand in the header."""
+
+    name: str
+    blueprint: Blueprint
+    first: str = ""
+
+    @property
+    def listed(self) -> bool:
+        """Whether it stands in the header."""
+        return bool(self.first)
+
+
+BENCHES = (
+    Bench("Today", today, "today.board"),
+    Bench("Orders", orders, "orders.index"),
+    Bench("Shapes", shapes, "shapes.index"),
+    Bench("Tank", tank, "tank.index"),
+    Bench("Paints", paints, "paints.index"),
+    Bench("Pieces", pieces, "pieces.index"),
+    Bench("Stores", stores, "stores.index"),
+    Bench("Handbook", handbook, "handbook.index"),
+    Bench("Live", live),
+)

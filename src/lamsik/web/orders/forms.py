@@ -1,0 +1,25 @@
+"""The enquiry form."""
+
+from flask_wtf import FlaskForm
+from wtforms import DateField, IntegerField, SelectField, StringField, TextAreaField
+from wtforms.validators import DataRequired, Length, NumberRange, Optional
+
+from lamsik.web.shared.forms import MeasureField
+
+
+class EnquiryForm(FlaskForm):
+    """What a customer wants: which bait, in which scheme, how it should behave, by when."""
+
+    customer = StringField("Customer", validators=[DataRequired("Who is it for?"), Length(max=120)])
+    contact = StringField("How to reach them", validators=[Length(max=200)])
+    quantity = IntegerField("How many", default=1, validators=[DataRequired("How many?"), NumberRange(1, 500, "1 to 500 pieces.")])
+    form = SelectField("Form")
+    length = MeasureField("Length", "length", 5.0, 600.0, default="90 mm")
+    material = SelectField("Made of")
+    scheme = SelectField("Scheme", coerce=int)
+    behaviour = SelectField("It should")
+    pitch = MeasureField("Hanging at pitch", "angle", -80.0, 80.0, default="0°")
+    water = SelectField("In this water", coerce=int)
+    due = DateField("Wanted by", validators=[Optional()])
+    price = StringField("Price agreed", validators=[Length(max=12)])
+    note = TextAreaField("Anything else", validators=[Length(max=2000)])

@@ -1,0 +1,150 @@
+"""The Orders bench: enquiries, what was agreed, the pieces made for them."""
+
+from decimal import Decimal, InvalidOperation
+
+from flask import Blueprint, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+from wtforms.validators import ValidationError
+
+from lamsik.core.materials import BODY_MATERIALS
+from lamsik.core.orders.status import STATUSES
+from lamsik.core.shapes.design import Want
+from lamsik.core.shapes.forms import FORMS, form
+from lamsik.core.tank.motion import BEHAVIOURS, TYPICAL_SPEED_CM_S
+from lamsik.formats.body_document import to_design
+from lamsik.formats.edits import apply
+from lamsik.store import documents, orders, pieces, stores
+from lamsik.store.tables import Customer, Document, Order, Water, now
+from lamsik.web.orders.forms import EnquiryForm
+from lamsik.web.pictures.body import thumbnail
+from lamsik.web.pieces.views import stands
+from lamsik.web.shapes.state import catalogue
+from lamsik.web.shapes.views import begin
+from lamsik.web.shared.db import db, load
+
+blueprint = Blueprint("orders", __name__, url_prefix="/orders")
+
+
+@blueprint.get("")
+def index() -> str:
+    """All orders, what is due first, shipped ones last."""
+    made = orders.pieces_by_order(db())
+    rows = [(order, customer, orders.status_of(order, made.get(order.id or 0, []))) for order, customer in orders.listed(db(), request.args.get("q", ""))]
+    rows.sort(key=lambda row: row[2] == "shipped")
+    return render_template("orders/index.html", rows=rows, q=request.args.get("q", ""), statuses=STATUSES)
+
+
+def _form() -> EnquiryForm:
+    asked = EnquiryForm()
+    asked.form.choices = [(f.key, f"{f.name} ({f.purpose})") for f in FORMS.values()]
+    asked.material.choices = [(name, f"{name}, about {m.density_g_cm3:.2f} g/cm³") for name, m in BODY_MATERIALS.items()]
+    asked.scheme.choices = [(0, "not chosen yet"), *((row.id, f"{row.name} ({row.code})") for row in documents.listed(db(), "scheme"))]
+    asked.behaviour.choices = [(name, {"floats": "float", "slow rise": "rise slowly", "suspends": "suspend", "slow sink": "sink slowly", "sinks": "sink"}[name]) for name in BEHAVIOURS]
+    asked.water.choices = [(row.id, f"{row.name}, {row.temperature_c:g} °C") for row in stores.waters(db())]
+    return asked
+
+
+@blueprint.route("/new", methods=["GET", "POST"])
+def new() -> ResponseReturnValue:
+    """Take an enquiry."""
+    asked = _form()
+    if request.method == "GET":
+        asked.behaviour.data, asked.material.data = "slow rise", "basswood"
+    if asked.validate_on_submit():
+        try:
+            return _place(asked)
+        except ValidationError as error:
+            asked.price.errors = [*asked.price.errors, str(error)]
+    known = [customer.name for customer in orders.customers(db())]
+    return render_template("orders/new.html", asked=asked, known=known), 422 if asked.is_submitted() else 200
+
+
+def _place(asked: EnquiryForm) -> ResponseReturnValue:
+    customer = orders.customer_named(db(), asked.customer.data or "", asked.contact.data or "")
+    start = form(asked.form.data)
+    order = Order(
+        number=orders.next_number(db()), customer_id=0, title=f"{start.name}, {asked.length.data}", search="",
+        quantity=asked.quantity.data or 1, length_mm=asked.length.amount, length_text=asked.length.data or "",
+        form=start.key, material=asked.material.data, scheme_id=asked.scheme.data or None, behaviour=asked.behaviour.data,
+        pitch_deg=asked.pitch.amount or 0.0, water_id=asked.water.data, due_on=asked.due.data,
+        price_minor=_minor(asked.price.data or ""), currency=stores.setting(db(), "shop")["currency"], note=asked.note.data or "",
+    )  # fmt: skip
+    orders.place(db(), order, customer)
+    flash(f"{order.number} is noted for {customer.name}.")
+    return redirect(url_for("orders.show", key=order.id))
+
+
+def _minor(text: str) -> int | None:
+    """A price as typed, in minor units."""
+    if not text.strip():
+        return None
+    try:
+        amount = Decimal(text.strip().replace(",", "."))
+        if not amount.is_finite() or not 0 <= amount < 10**7:
+            raise InvalidOperation
+    except InvalidOperation as error:
+        raise ValidationError(f"{text!r} cannot be read: type an amount such as 48 or 48.50.") from error
+    return int((amount * 100).to_integral_value())
+
+
+@blueprint.get("/<int:key>")
+def show(key: int) -> str:
+    """One order: the wish, the design made for it, its pieces, what comes next."""
+    order = load(Order, key)
+    made = pieces.listed(db(), order_id=key)
+    status = orders.status_of(order, orders.pieces_by_order(db()).get(key, []))
+    design = db().get(Document, order.design_id) if order.design_id else None
+    picture = thumbnail(to_design(documents.content(db(), design)), "order") if design else None
+    return render_template(
+        "orders/show.html", order=order, customer=load(Customer, order.customer_id), made=list(zip(made, stands(made), strict=True)), status=status,
+        statuses=STATUSES, design=design, picture=picture, designs=documents.listed(db(), "body"), form=FORMS.get(order.form),
+        scheme=db().get(Document, order.scheme_id) if order.scheme_id else None, water=db().get(Water, order.water_id) if order.water_id else None,
+    )  # fmt: skip
+
+
+@blueprint.post("/<int:key>/<any(accept, reopen):way>")
+def agree(key: int, way: str) -> ResponseReturnValue:
+    """Accept an enquiry, or take that back."""
+    order = load(Order, key)
+    order.accepted_at = now() if way == "accept" else None
+    db().add(order)
+    return redirect(url_for("orders.show", key=key))
+
+
+@blueprint.post("/<int:key>/design")
+def design(key: int) -> ResponseReturnValue:
+    """Begin the design that was asked for, or take one there is."""
+    order = load(Order, key)
+    chosen = int(request.form.get("design") or 0)
+    if chosen:
+        order.design_id = load(Document, chosen).id
+        db().add(order)
+        return redirect(url_for("orders.show", key=key))
+    water = db().get(Water, order.water_id) if order.water_id else None
+    want = Want(order.behaviour, TYPICAL_SPEED_CM_S[order.behaviour], order.pitch_deg)
+    customer = load(Customer, order.customer_id)
+    row = begin(f"{form(order.form).name} for {customer.name}"[:120], order.form, order.material, want, order.length_mm, stores.water_of(water) if water else None)
+    _dress(row, order)
+    order.design_id = row.id
+    db().add(order)
+    return redirect(url_for("shapes.edit", key=row.id))
+
+
+def _dress(row: Document, order: Order) -> None:
+    """Put the ordered scheme on the new design."""
+    scheme = db().get(Document, order.scheme_id) if order.scheme_id else None
+    if scheme is not None:
+        content = apply(documents.content(db(), row), {"do": "scheme", "code": scheme.code}, catalogue(db()))
+        documents.save(db(), row, content, row.current, "the ordered scheme")
+
+
+@blueprint.post("/<int:key>/<any(delete, bring_back):way>")
+def put_away(key: int, way: str) -> ResponseReturnValue:
+    """Delete an order, or bring it back."""
+    order = load(Order, key)
+    order.deleted_at = now() if way == "delete" else None
+    db().add(order)
+    if way == "delete":
+        flash(f"{order.number} is deleted.", f"undo:{url_for('orders.put_away', key=key, way='bring_back')}")
+        return redirect(url_for("orders.index"))
+    return redirect(url_for("orders.show", key=key))

@@ -1,0 +1,1 @@
+"""Schemes of coats."""

@@ -1,0 +1,1 @@
+"""Every bait made."""

@@ -1,0 +1,165 @@
+"""The Pieces bench: each bait made, its steps and weighings, its card, and all that is unweighed."""
+
+from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.errors import Refused
+from lamsik.core.route.steps import steps
+from lamsik.core.tank.mass import budget, unweighed
+from lamsik.core.units import parse
+from lamsik.formats.body_document import to_design, with_design
+from lamsik.store import documents, pieces
+from lamsik.store.tables import Document, Instrument, Order, Piece, Revision
+from lamsik.web.pictures import card as drawings
+from lamsik.web.pictures.tank import default_view, scene
+from lamsik.web.pieces import printing
+from lamsik.web.pieces.bench import PieceView, view
+from lamsik.web.shapes.state import budget_rows, tank_facts, verdict_view
+from lamsik.web.shared.db import db, load, load_document
+
+blueprint = Blueprint("pieces", __name__, url_prefix="/pieces")
+
+
+@blueprint.get("")
+def index() -> str:
+    """All pieces, the newest first, with the step each is at."""
+    rows = pieces.listed(db(), request.args.get("q", ""))
+    return render_template("pieces/index.html", rows=[_line(p, s) for p, s in zip(rows, stands(rows), strict=True)], q=request.args.get("q", ""))
+
+
+def _line(piece: Piece, stands_at: tuple[str, int, int]) -> tuple[Piece, Document | None, str, int]:
+    name, done, count = stands_at
+    return piece, db().get(Document, piece.design_id), name, round(100 * done / max(count, 1))
+
+
+def stands(rows: "list[Piece] | tuple[Piece, ...] | object") -> list[tuple[str, int, int]]:
+    """For each piece: the step it is at, how many are done, of how many."""
+    finished = pieces.all_done_steps(db())
+    found = []
+    routes: dict[int, list[tuple[str, str]]] = {}
+    for piece in rows:  # type: ignore[attr-defined]
+        if piece.revision_id not in routes:
+            routes[piece.revision_id] = [(s.key, s.name) for s in steps(to_design(dict(pieces.document_of(db(), piece))))]
+        route, done = routes[piece.revision_id], finished.get(piece.id, set())
+        at = next((name for key, name in route if key not in done), "Shipped")
+        found.append((at, sum(key in done for key, _ in route), len(route)))
+    return found
+
+
+@blueprint.post("/start")
+def start() -> ResponseReturnValue:
+    """Start a piece of a design, for an order or for stock."""
+    row = load_document("body", int(request.form.get("design", 0)))
+    order = load(Order, int(request.form["order"])) if request.form.get("order") else None
+    piece = pieces.start(db(), row, order.id if order else None)
+    flash(f"{piece.number} is started from {row.name}.")
+    return redirect(url_for("pieces.show", key=piece.id))
+
+
+@blueprint.get("/<int:key>")
+def show(key: int) -> str:
+    """The bench page of one piece."""
+    return _page(view(load(Piece, key)))
+
+
+def _page(shown: PieceView, error: dict[str, str] | None = None) -> str:
+    return render_template(
+        "pieces/show.html", shown=shown, picture=scene(shown.outcome, default_view(shown.outcome), handles=False),
+        facts=tank_facts(shown.outcome), budget=budget_rows(shown.outcome.budget.parts), verdict=verdict_view(shown.outcome),
+        planned=verdict_view(shown.planned), instruments=pieces.instruments(db()), error=error or {},
+    )  # fmt: skip
+
+
+@blueprint.post("/<int:key>/weigh")
+def weigh(key: int) -> ResponseReturnValue:
+    """Keep what the scale says; a bad text comes back in its place with what is allowed."""
+    piece = load(Piece, key)
+    target, text = request.form.get("target", ""), request.form.get("mass", "")
+    try:
+        instrument = db().get(Instrument, int(request.form.get("instrument") or 0))
+        if instrument is None:
+            raise Refused("instrument", request.form.get("instrument"), "pick a scale; add one in Stores")
+        mass = parse(text, "mass", "mass", "g").value
+        pieces.weigh(db(), piece, target, mass, text.strip(), instrument)
+    except Refused as refused:
+        return _page(view(piece), {"target": target, "text": text, "message": f"{refused.given} cannot be used: {refused.allowed}."}), 422
+    return redirect(url_for("pieces.show", key=key, _anchor="bench"))
+
+
+@blueprint.post("/<int:key>/take-back/<int:weighing>")
+def take_back(key: int, weighing: int) -> ResponseReturnValue:
+    """Undo a reading."""
+    pieces.take_back(db(), load(Piece, key), weighing)
+    return redirect(url_for("pieces.show", key=key, _anchor="bench"))
+
+
+@blueprint.post("/<int:key>/tick")
+def tick(key: int) -> ResponseReturnValue:
+    """Tick a step off, or take the tick back."""
+    piece = load(Piece, key)
+    step, known = request.form.get("step", ""), {row.step.key for row in view(piece).rows}
+    if step not in known:
+        raise Refused("step", step, "a step of this piece")
+    pieces.tick(db(), piece, step, request.form.get("done") == "1")
+    return redirect(url_for("pieces.show", key=key, _anchor="bench"))
+
+
+@blueprint.post("/<int:key>/use-advice")
+def use_advice(key: int) -> ResponseReturnValue:
+    """Make this piece with the ballast advised for its weighed blank; the design itself stays."""
+    piece = load(Piece, key)
+    shown = view(piece)
+    if shown.advice.design is None:
+        raise Refused("advice", "none", "weigh the carved blank first")
+    revision = load(Revision, piece.revision_id)
+    changed = with_design(dict(revision.content), shown.advice.design)
+    piece.revision_id = documents.branch(db(), shown.row, changed, revision.number, f"ballast for {piece.number} as weighed").id or 0
+    db().add(piece)
+    flash("The piece now takes the advised ballast; its card is renewed.")
+    return redirect(url_for("pieces.show", key=key))
+
+
+@blueprint.get("/unweighed")
+def unweighed_list() -> str:
+    """Everything in pieces at work that no scale has seen."""
+    rows = []
+    readings, finished = pieces.readings_of_all(db()), pieces.all_done_steps(db())
+    for piece in pieces.listed(db()):
+        if "ship" in finished.get(piece.id or 0, set()):
+            continue
+        design = to_design(dict(pieces.document_of(db(), piece)))
+        found = unweighed(budget(design, pieces.measured(readings.get(piece.id or 0, {}))).parts)
+        rows.append((piece, design, found))
+    return render_template("pieces/unweighed.html", rows=rows)
+
+
+@blueprint.get("/<int:key>/card")
+def card(key: int) -> str:
+    """The bench card on screen, as it prints."""
+    return render_template("pieces/card.html", **_card(view(load(Piece, key))), screen=True)
+
+
+@blueprint.get("/<int:key>/card.pdf")
+def card_pdf(key: int) -> ResponseReturnValue:
+    """The bench card as PDF, true to size."""
+    shown = view(load(Piece, key))
+    try:
+        data = printing.pdf(render_template("pieces/card.html", **_card(shown), screen=False))
+    except printing.CannotPrint as error:
+        return render_template("pieces/cannot_print.html", shown=shown, message=str(error)), 501
+    return Response(data, mimetype="application/pdf", headers={"Content-Disposition": f'inline; filename="{shown.piece.number}.pdf"'})
+
+
+def _card(shown: PieceView) -> dict[str, object]:
+    design = shown.design
+    return {
+        "shown": shown,
+        "paper": "A4 landscape" if design.body.length_mm <= 250 else ("A3 landscape" if design.body.length_mm <= 380 else "A2 landscape"),
+        "side": drawings.side_template(design),
+        "top": drawings.top_template(design),
+        "cuts": drawings.sections(design),
+        "check": drawings.check_ruler(),
+        "drill": drawings.drill_map(design),
+        "budget": budget_rows(shown.outcome.budget.parts),
+        "facts": tank_facts(shown.outcome),
+    }

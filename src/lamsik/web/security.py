@@ -1,0 +1,135 @@
+"""What keeps strangers out: loopback by default, a Host check, pairing of tablets, headers, limits."""
+
+import hmac
+import ipaddress
+import secrets
+import socket
+import time
+from collections import deque
+from pathlib import Path
+from typing import Any
+
+from flask import Blueprint, Flask, Response, abort, current_app, redirect, render_template, request, session, url_for
+from flask.typing import ResponseReturnValue
+
+CONTENT_SECURITY_POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; "
+    "connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
+)
+MOST_UPLOAD = 2 * 1024 * 1024
+TRIES, PER_SECONDS = 5, 60.0
+OPEN_ENDPOINTS = ("static", "pairing.pair", "health.healthz")
+
+blueprint = Blueprint("pairing", __name__)
+
+
+def settings(home: Path, lan: bool, port: int) -> dict[str, Any]:
+    """Flask's configuration for a shop in `home`."""
+    home.mkdir(parents=True, exist_ok=True)
+    return {
+        "HOME": home,
+        "LAN": lan,
+        "SECRET_KEY": _secret(home / "secret.key"),
+        "PAIRING_CODE": f"{secrets.randbelow(10**6):06d}",
+        "ALLOWED_HOSTS": _hosts(lan),
+        "SESSION_COOKIE_NAME": f"lamsik_{port}",
+        "SESSION_COOKIE_HTTPONLY": True,
+        "SESSION_COOKIE_SAMESITE": "Lax",
+        "MAX_CONTENT_LENGTH": MOST_UPLOAD,
+        "MAX_FORM_MEMORY_SIZE": MOST_UPLOAD,
+        "WTF_CSRF_TIME_LIMIT": None,
+        "SEND_FILE_MAX_AGE_DEFAULT": 3600,
+    }
+
+
+def _secret(path: Path) -> str:
+    if not path.exists():
+        path.touch(mode=0o600)
+        path.write_text(secrets.token_hex(32), encoding="ascii")
+    return path.read_text(encoding="ascii")
+
+
+def _hosts(lan: bool) -> frozenset[str]:
+    own = {"127.0.0.1", "localhost", "::1"}
+    if lan:
+        own |= {socket.gethostname(), f"{socket.gethostname()}.local", *lan_addresses()}
+    return frozenset(name.lower() for name in own)
+
+
+def lan_addresses() -> list[str]:
+    """This machine's own addresses, as tablets would reach them."""
+    try:
+        found = {str(row[4][0]) for row in socket.getaddrinfo(socket.gethostname(), None)}
+    except OSError:
+        found = set()
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
+        try:
+            probe.connect(("192.0.2.1", 9))  # a documentation address: nothing is sent
+            found.add(probe.getsockname()[0])
+        except OSError:
+            pass
+    return sorted(address for address in found if not address.startswith("127."))
+
+
+def install(app: Flask) -> None:
+    """Put the checks before every request and the headers after it."""
+    app.extensions["tries"] = {}
+    app.register_blueprint(blueprint)
+    app.before_request(_check_host)
+    app.before_request(_check_paired)
+    app.after_request(_headers)
+
+
+def _check_host() -> None:
+    name = request.host.rsplit(":", 1)[0].strip("[]").lower() if not request.host.endswith("]") else request.host.strip("[]")
+    if name not in current_app.config["ALLOWED_HOSTS"]:
+        abort(400, f"This shop does not answer to the name {name!r}. Open it by the address that was printed when it started.")
+
+
+def _is_local() -> bool:
+    try:
+        return ipaddress.ip_address(request.remote_addr or "").is_loopback
+    except ValueError:
+        return False
+
+
+def _check_paired() -> ResponseReturnValue | None:
+    if _is_local() or session.get("paired") or request.endpoint in OPEN_ENDPOINTS:
+        return None
+    if not current_app.config["LAN"]:
+        abort(403, "This shop is open on its own machine only. Start it with --lan to let tablets in.")
+    return redirect(url_for("pairing.pair"))
+
+
+@blueprint.route("/pair", methods=["GET", "POST"])
+def pair() -> ResponseReturnValue:
+    """Ask a tablet for the code that the shop printed at its start."""
+    if request.method == "GET":
+        return render_template("shared/pair.html", error="")
+    if not _may_try(request.remote_addr or ""):
+        abort(429, "Too many wrong codes. Wait a minute, then type the six digits the shop printed at its start.")
+    if hmac.compare_digest(request.form.get("code", "").strip(), current_app.config["PAIRING_CODE"]):
+        session["paired"] = True
+        session.permanent = True
+        return redirect("/")
+    return render_template("shared/pair.html", error="That is not the code. It is printed where the shop was started."), 422
+
+
+def _may_try(address: str) -> bool:
+    tries: dict[str, deque[float]] = current_app.extensions["tries"]
+    if len(tries) > 1000:
+        tries.clear()
+    recent = tries.setdefault(address, deque(maxlen=TRIES))
+    now = time.monotonic()
+    if len(recent) == TRIES and now - recent[0] < PER_SECONDS:
+        return False
+    recent.append(now)
+    return True
+
+
+def _headers(response: Response) -> Response:
+    response.headers["Content-Security-Policy"] = CONTENT_SECURITY_POLICY
+    response.headers["X-Content-Type-Options"] = "nosniff"
+    response.headers["Referrer-Policy"] = "same-origin"
+    response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
+    return response

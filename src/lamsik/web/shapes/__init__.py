@@ -1,0 +1,1 @@
+"""Bodies and what is on them."""

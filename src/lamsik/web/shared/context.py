@@ -1,0 +1,52 @@
+"""What every template may use: the benches, the shop's name, icons, drawings, filters."""
+
+from datetime import date, datetime
+from functools import lru_cache
+from pathlib import Path
+from typing import Any
+
+from flask import Flask, request
+from markupsafe import Markup
+
+from lamsik import __version__
+from lamsik.core.cautions import caution
+from lamsik.core.units import show
+from lamsik.store.stores import setting
+from lamsik.web.benches import BENCHES
+from lamsik.web.pictures.svg import markup
+from lamsik.web.shared.db import db
+
+ICONS = Path(__file__).parent.parent / "static" / "vendor" / "icons"
+
+
+def install(app: Flask) -> None:
+    """Register the context and filters."""
+    app.context_processor(_context)
+    app.jinja_env.globals.update(icon=icon, svg=markup, caution=caution)
+    app.jinja_env.filters.update(measure=show, day=day, local=local)
+    app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
+
+
+def _context() -> dict[str, Any]:
+    here = request.blueprint
+    return {"benches": [b for b in BENCHES if b.listed], "here": here, "shop": setting(db(), "shop"), "version": __version__, "today": date.today()}
+
+
+@lru_cache(maxsize=64)
+def icon(name: str) -> Markup:
+    """An icon as inline SVG, hidden from screen readers; the button beside it carries the words."""
+    text = (ICONS / f"{name}.svg").read_text(encoding="utf-8")
+    return Markup(text.replace("<svg ", '<svg aria-hidden="true" focusable="false" ', 1))
+
+
+def day(value: date | None) -> str:
+    """A date as a maker writes it: `Fri 4 Dec`."""
+    if value is None:
+        return "no date"
+    return f"{value:%a} {value.day} {value:%b}" + ("" if value.year == date.today().year else f" {value.year}")
+
+
+def local(value: datetime) -> str:
+    """A stored time on the shop's own clock: `4 Dec 16:05`."""
+    here = value.astimezone()
+    return f"{here.day} {here:%b %H:%M}"

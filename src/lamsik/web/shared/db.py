@@ -1,0 +1,60 @@
+"""One database session for each request: committed when it went well, else rolled back."""
+
+from typing import TypeVar
+
+from flask import Response, abort, current_app, g, request
+from sqlmodel import Session, SQLModel
+
+from lamsik.store.database import for_writing
+from lamsik.store.tables import Document
+
+Row = TypeVar("Row", bound=SQLModel)
+
+
+def db() -> Session:
+    """This request's session."""
+    if "session" not in g:
+        engine = current_app.extensions["engine"]
+        reads = request.method in ("GET", "HEAD")
+        g.session = Session(engine if reads else for_writing(engine), expire_on_commit=False)
+    session: Session = g.session
+    return session
+
+
+def commit_session(response: Response) -> Response:
+    """Keep what the request did, if it went well."""
+    if "session" in g:
+        if response.status_code < 400:
+            g.session.commit()
+        else:
+            g.session.rollback()
+    return response
+
+
+def rollback_session() -> None:
+    """Drop what the request did."""
+    if "session" in g:
+        g.session.rollback()
+
+
+def close_session(_error: BaseException | None) -> None:
+    """Give the connection back."""
+    session = g.pop("session", None)
+    if session is not None:
+        session.close()
+
+
+def load(table: type[Row], key: int) -> Row:
+    """The row of that id, or 404."""
+    row = db().get(table, key)
+    if row is None:
+        abort(404)
+    return row
+
+
+def load_document(kind: str, key: int, deleted: bool = False) -> Document:
+    """The document of that kind and id, or 404."""
+    row = load(Document, key)
+    if row.kind != kind or (row.deleted_at is not None and not deleted):
+        abort(404)
+    return row

@@ -1,0 +1,32 @@
+"""Form fields of our own: typed measures in the strict grammar, the typed text kept."""
+
+from typing import Any
+
+from flask_wtf import FlaskForm
+from wtforms import StringField
+from wtforms.validators import ValidationError
+
+from lamsik.core.errors import Refused
+from lamsik.core.units import STORED, parse
+
+
+class MeasureField(StringField):
+    """A typed measure; `.amount` is its value in the stored unit, `.data` the text as typed."""
+
+    def __init__(self, label: str, quantity: str, low: float, high: float, unit: str | None = None, optional: bool = False, **more: Any) -> None:
+        self.quantity, self.low, self.high, self.may_lack = quantity, low, high, optional
+        self.unit = None if quantity == "temperature" else (unit or STORED[quantity])
+        self.amount: float | None = None
+        super().__init__(label, **more)
+
+    def pre_validate(self, form: FlaskForm) -> None:
+        """Read the text; the message says what would be accepted."""
+        text = (self.data or "").strip()
+        if not text and self.may_lack:
+            return
+        try:
+            self.amount = parse(text, self.quantity, self.label.text, self.unit).value
+        except Refused as error:
+            raise ValidationError(f"{error.given!r} cannot be read: {error.allowed}.") from error
+        if not self.low <= self.amount <= self.high:
+            raise ValidationError(f"{text} is out of range: allowed is {self.low:g} to {self.high:g} {STORED[self.quantity]}.")

@@ -1,0 +1,149 @@
+// One design on screen (Shape, Tank or Paint): binds the state, sends edits, keeps undo and saving in view.
+import { bind } from "../shared/bind.js";
+import { build } from "../shared/svg.js";
+import { enableHandles } from "./handles.js";
+import { Live } from "./live.js";
+
+const main = document.getElementById("main");
+const picture = document.getElementById("picture");
+const { signal } = new AbortController();
+const live = new Live({
+  state: JSON.parse(document.getElementById("state").textContent),
+  token: document.querySelector('meta[name="csrf-token"]').content,
+});
+const set = (path, value, mode) => live.edit({ do: "set", path, text: `${value.toFixed(2)} mm` }, { mode });
+const handles = enableHandles({ picture, set, signal });
+
+function render() {
+  const { view, errors } = live.state;
+  const focused = handles.focused();
+  bind(main, view);
+  picture.replaceChildren(build(view.picture));
+  handles.follow();
+  handles.refocus(focused);
+  for (const input of main.querySelectorAll("input[data-path]")) showField(input, view.fields, errors);
+  for (const select of main.querySelectorAll("select[data-selected]")) showChoice(select, view.selected[select.dataset.selected]);
+  for (const button of main.querySelectorAll("[data-pressed]")) {
+    const [name, value] = button.dataset.pressed.split(":");
+    button.setAttribute("aria-pressed", String(view.selected[name] === value));
+  }
+  for (const button of main.querySelectorAll("[data-looks]")) {
+    button.setAttribute("aria-pressed", String(button.dataset.looks === view.looks));
+    button.disabled = button.dataset.looks === "surface" && !view.can_float;
+  }
+  showLoose(errors);
+}
+
+function showField(input, fields, errors) {
+  const refused = errors.find((error) => error.field === input.dataset.path);
+  note(input, refused?.message);
+  if (refused || (input === document.activeElement && input.dataset.dirty)) return;
+  input.value = fields[input.dataset.path] ?? "";
+}
+
+function note(input, message) {
+  const id = `${input.id || input.dataset.path}-problem`;
+  let place = document.getElementById(id);
+  if (message && !place) {
+    place = Object.assign(document.createElement("p"), { id, className: "problem", role: "alert" });
+    input.insertAdjacentElement("afterend", place);
+  }
+  if (place) message ? (place.textContent = message) : place.remove();
+  message ? input.setAttribute("aria-invalid", "true") : input.removeAttribute("aria-invalid");
+  message ? input.setAttribute("aria-describedby", id) : input.removeAttribute("aria-describedby");
+}
+
+function showChoice(select, value) {
+  if (![...select.options].some((option) => option.value === value)) select.add(new Option(value, value));
+  select.value = value;
+}
+
+function showLoose(errors) {
+  const shown = new Set([...main.querySelectorAll("input[data-path]")].map((input) => input.dataset.path));
+  const loose = errors.find((error) => !shown.has(error.field));
+  const place = document.getElementById("edit-problem");
+  if (!place) return;
+  place.hidden = !loose;
+  place.textContent = loose?.message ?? "";
+}
+
+function say(text, wrong = false) {
+  const saved = document.getElementById("saved");
+  saved.textContent = text;
+  saved.classList.toggle("wrong", wrong);
+}
+
+main.addEventListener("input", ({ target }) => target.dataset.path && (target.dataset.dirty = "1"), { signal });
+main.addEventListener("change", ({ target }) => {
+  if (target.dataset.path) {
+    delete target.dataset.dirty;
+    live.edit({ do: "set", path: target.dataset.path, text: target.value, ...unitOf(target.dataset.path) });
+  }
+  if (target.dataset.select) live.edit(JSON.parse(target.dataset.select.replace('"$"', JSON.stringify(target.value))));
+  if (target.id === "other") location.assign(target.value);
+  if (target.id === "f-item") suggestSeat();
+}, { signal });
+
+// A bare number is read in the unit the field shows.
+const unitOf = (path) => (live.state.unit === "in" && path.endsWith("_mm") ? { unit: "in" } : {});
+
+main.addEventListener("click", ({ target }) => {
+  const button = target.closest("button");
+  if (!button) return;
+  if (button.dataset.edit) live.edit(JSON.parse(button.dataset.edit));
+  if (button.dataset.looks) {
+    live.looks = button.dataset.looks;
+    live.edit(null);
+  }
+  if (button.dataset.answer) putOn(button.dataset.answer);
+  const own = { undo: () => live.step("undo"), redo: () => live.step("redo"), "add-part": addPart, "add-lip": addLip, "add-slug": addSlug, "find-ballast": findBallast }[button.id];
+  own?.();
+}, { signal });
+
+document.addEventListener("keydown", (event) => {
+  if (!(event.ctrlKey || event.metaKey) || event.target.closest("input[data-dirty]")) return;
+  const way = event.key === "z" && !event.shiftKey ? "undo" : event.key === "y" || (event.key === "Z" && event.shiftKey) ? "redo" : null;
+  if (!way) return;
+  event.preventDefault();
+  live.step(way);
+}, { signal });
+
+const chosen = (id) => document.getElementById(id).value;
+const addPart = () => live.edit({ do: "hang", code: chosen("f-item"), seat: chosen("f-seat") });
+const addLip = () => live.edit({ do: "lip", code: chosen("f-lip") });
+const addSlug = () => live.edit({ do: "slug", code: chosen("f-slug") });
+
+function suggestSeat() {
+  const kind = document.getElementById("f-item").selectedOptions[0]?.dataset.kind;
+  const taken = live.state.document.hardware.filter((row) => row.kind === "hanger").map((row) => row.seat);
+  const seat = kind === "line_tie" ? "nose" : kind === "hanger" && taken.includes("belly") ? "tail" : "belly";
+  document.getElementById("f-seat").value = seat;
+  document.getElementById("f-seat").disabled = kind === "ring" || kind === "hook";
+}
+
+let answers = [];
+async function findBallast() {
+  const why = document.getElementById("answers-why");
+  why.hidden = false;
+  why.textContent = "Looking through slugs and drills…";
+  const answer = await live.send("ballast", { document: live.state.document });
+  answers = answer.ok ? answer.body.answers : [];
+  why.textContent = answer.ok ? answer.body.why || "Best first. Each is for the finished bait, coats and hooks included." : answer.message;
+  bind(document.getElementById("answers"), { answers });
+}
+
+async function putOn(key) {
+  await live.edit({ do: "ballast", holes: answers.find((answer) => answer.key === key).holes });
+  bind(document.getElementById("answers"), { answers: [] });
+  document.getElementById("answers-why").hidden = true;
+}
+
+live.addEventListener("state", render);
+live.addEventListener("pending", () => say("Saving…"));
+live.addEventListener("saved", () => say("Saved"));
+live.addEventListener("failed", ({ detail }) => say(`Not saved. ${detail}`, true));
+addEventListener("beforeunload", (event) => live.queue.length && event.preventDefault());
+
+if (document.getElementById("f-item")) suggestSeat();
+render();
+if (live.state.bench === "tank") live.edit(null);

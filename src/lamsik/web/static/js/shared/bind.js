@@ -1,0 +1,46 @@
+// Show values in the page by the attributes of its elements; the markup says what goes where.
+//   data-text="a.b"          the value as text
+//   data-show / data-hide    visible while the value is true / false
+//   data-class="name:flag"   a class while the flag is true
+//   data-attr="attr:field;…" attributes from fields
+//   data-picture="field"     an SVG node value as a drawing
+//   data-each="rows"         its <template> once for each row; rows keep their element by `key`
+import { build } from "./svg.js";
+
+const value = (data, path) => path.split(".").reduce((here, name) => here?.[name], data);
+
+export function bind(root, data) {
+  show(root, data);
+  if (root.dataset.each) return each(root, value(data, root.dataset.each) ?? []);
+  for (const child of root.children) bind(child, data);
+}
+
+function show(element, data) {
+  const { text, show: shown, hide, class: classes, attr, picture } = element.dataset;
+  if (text) element.textContent = value(data, text) ?? "";
+  if (shown) element.hidden = !value(data, shown);
+  if (hide) element.hidden = Boolean(value(data, hide));
+  if (classes) for (const [name, flag] of pairs(classes)) element.classList.toggle(name, Boolean(value(data, flag)));
+  if (attr) for (const [name, field] of pairs(attr)) element.setAttribute(name, value(data, field) ?? "");
+  if (picture) element.replaceChildren(build(value(data, picture)));
+}
+
+const pairs = (text) => text.split(";").map((pair) => pair.split(":"));
+
+function each(container, rows) {
+  const template = container.querySelector(":scope > template");
+  const old = new Map([...container.children].filter((row) => row !== template).map((row) => [row.dataset.rowKey, row]));
+  const kept = rows.map((data, index) => {
+    const key = String(data.key ?? index);
+    const row = old.get(key) ?? template.content.firstElementChild.cloneNode(true);
+    row.dataset.rowKey = key;
+    bind(row, data);
+    old.delete(key);
+    return row;
+  });
+  for (const gone of old.values()) gone.remove();
+  kept.forEach((row, index) => {
+    const there = container.children[index + 1];
+    if (there !== row) container.insertBefore(row, there ?? null);
+  });
+}

@@ -1,0 +1,171 @@
+"""Stores: hardware, ballast metal, drills, waters, scales and the shop's own settings."""
+
+from collections.abc import Callable
+from datetime import date
+
+from flask import Blueprint, flash, redirect, render_template, url_for
+from flask.typing import ResponseReturnValue
+from flask_wtf import FlaskForm
+from sqlalchemy.exc import IntegrityError
+from sqlmodel import SQLModel, col, select
+from wtforms import SelectField, StringField
+from wtforms.validators import DataRequired, Length
+
+from lamsik.core.materials import METALS
+from lamsik.store import pieces, stores
+from lamsik.store.tables import Drill, Hardware, Instrument, SlugStock, Water
+from lamsik.web.shared.db import db, load
+from lamsik.web.shared.forms import MeasureField
+
+blueprint = Blueprint("stores", __name__, url_prefix="/stores")
+
+KINDS = {"line_tie": "line tie", "hanger": "hook hanger", "ring": "split ring", "hook": "hook", "wire": "through-wire"}
+
+
+class HardwareForm(FlaskForm):
+    """A part that goes on a body."""
+
+    name = StringField("Name", validators=[DataRequired("Name the part."), Length(max=80)])
+    kind = SelectField("Kind", choices=list(KINDS.items()))
+    mass = MeasureField("Mass of one", "mass", 0.0, 500.0)
+    source = SelectField("The mass is", choices=[("label", "from a label"), ("weighed", "weighed here")])
+
+
+class SlugForm(FlaskForm):
+    """Ballast metal."""
+
+    form = SelectField("Form", choices=[("rod", "rod, cut to mass"), ("ball", "ball or shot")])
+    metal = SelectField("Metal", choices=[(m, m) for m in METALS])
+    diameter = MeasureField("Diameter", "length", 0.5, 40.0)
+
+
+class DrillForm(FlaskForm):
+    """A drill size."""
+
+    diameter = MeasureField("Drill", "length", 0.5, 50.0)
+
+
+class WaterForm(FlaskForm):
+    """A named water."""
+
+    name = StringField("Name", validators=[DataRequired("Name the water."), Length(max=80)])
+    temperature = MeasureField("Temperature", "temperature", -2.0, 40.0)
+    salinity = MeasureField("Practical salinity", "salinity", 0.0, 42.0, default="0 PSU")
+
+
+class ScaleForm(FlaskForm):
+    """A scale."""
+
+    name = StringField("Name", validators=[DataRequired("Name the scale."), Length(max=80)])
+    step = MeasureField("Step", "mass", 0.0001, 100.0)
+    span = MeasureField("Reads up to", "mass", 0.1, 50000.0)
+
+
+class LimitsForm(FlaskForm):
+    """What the shop holds to when it looks for ballast and names a behaviour."""
+
+    wall = MeasureField("Wall left round a hole", "length", 0.2, 20.0)
+    cover = MeasureField("Filler over a slug", "length", 0.0, 20.0)
+    slug_step = MeasureField("Cut slugs to", "mass", 0.01, 5.0)
+    suspends = MeasureField("Suspends below", "speed", 0.5, 20.0)
+    slow = MeasureField("Slow below", "speed", 1.0, 60.0)
+    length_unit = SelectField("Show lengths in", choices=[("mm", "millimetres"), ("in", "inches, fractions")])
+
+
+def _hardware(form: HardwareForm) -> Hardware:
+    count = len(stores.hardware(db()))
+    return Hardware(code=f"h{count + 1:03d}", name=form.name.data.strip(), kind=form.kind.data, mass_g=form.mass.amount or 0.0,
+                    outside_share={"hanger": 0.4, "line_tie": 0.4, "wire": 0.15}.get(form.kind.data, 1.0),
+                    reach_mm=3.0 if form.kind.data in ("hanger", "line_tie") else 0.0, weighed=form.source.data == "weighed")  # fmt: skip
+
+
+def _slug(form: SlugForm) -> SlugStock:
+    size = form.diameter.amount or 1.0
+    name = f"{form.metal.data} {form.form.data} {size:g} mm"
+    return SlugStock(code=name, name=name, form=form.form.data, metal=form.metal.data, density_g_cm3=METALS[form.metal.data], diameter_mm=size)
+
+
+def _water(form: WaterForm) -> Water:
+    return Water(name=form.name.data.strip(), temperature_c=form.temperature.amount or 0.0, salinity_psu=form.salinity.amount or 0.0)
+
+
+def _scale(form: ScaleForm) -> Instrument:
+    return Instrument(name=form.name.data.strip(), step_g=form.step.amount or 0.1, span_g=form.span.amount or 500.0, checked_on=date.today())
+
+
+ADDERS: dict[str, tuple[type[FlaskForm], Callable[..., SQLModel], str]] = {
+    "hardware": (HardwareForm, _hardware, "Part"),
+    "slug": (SlugForm, _slug, "Ballast metal"),
+    "drill": (DrillForm, lambda form: Drill(diameter_mm=form.diameter.amount), "Drill"),
+    "water": (WaterForm, _water, "Water"),
+    "scale": (ScaleForm, _scale, "Scale"),
+}
+"""What can be added: its form, how a row is made of it, what it is called."""
+
+TABLES: dict[str, type[SQLModel]] = {"hardware": Hardware, "slug": SlugStock, "drill": Drill, "water": Water}
+
+
+@blueprint.get("")
+def index() -> str:
+    """Everything the shop has."""
+    return _page({})
+
+
+def _page(tried: dict[str, FlaskForm]) -> str:
+    forms = {name: tried.get(name) or kind(prefix=name, formdata=None) for name, (kind, _, _) in ADDERS.items()}
+    bench, bands, units = (stores.setting(db(), key) for key in ("bench", "bands", "units"))
+    limits = tried.get("limits") or LimitsForm(
+        formdata=None, prefix="limits",
+        data={
+            "wall": f"{bench['wall_mm']:g} mm", "cover": f"{bench['cover_mm']:g} mm", "slug_step": f"{bench['slug_step_g']:g} g",
+            "suspends": f"{bands['suspends_cm_s']:g} cm/s", "slow": f"{bands['slow_cm_s']:g} cm/s", "length_unit": units["length"],
+        },
+    )  # fmt: skip
+    return render_template(
+        "stores/index.html", forms=forms, limits=limits, kinds=KINDS, hardware=stores.hardware(db()), waters=stores.waters(db()),
+        slugs=db().exec(select(SlugStock).order_by(SlugStock.code)).all(), drills=db().exec(select(Drill).order_by(col(Drill.diameter_mm))).all(),
+        instruments=pieces.instruments(db()),
+    )  # fmt: skip
+
+
+@blueprint.post("/add/<any(hardware, slug, drill, water, scale):what>")
+def add(what: str) -> ResponseReturnValue:
+    """Add a row; bad input comes back beside its field."""
+    kind, make, word = ADDERS[what]
+    form = kind(prefix=what)
+    if not form.validate_on_submit():
+        return _page({what: form}), 422
+    try:
+        with db().begin_nested():
+            db().add(make(form))
+    except IntegrityError:
+        first = next(iter(form))
+        first.errors = [*first.errors, "There is one of that name or size already."]
+        return _page({what: form}), 422
+    flash(f"{word} added.")
+    return redirect(url_for("stores.index", _anchor=what))
+
+
+@blueprint.post("/remove/<any(hardware, slug, drill, water):what>/<int:key>")
+def remove(what: str, key: int) -> ResponseReturnValue:
+    """Take a row out of the stock lists; designs keep what they were made with."""
+    row = load(TABLES[what], key)
+    try:
+        with db().begin_nested():
+            db().delete(row)
+    except IntegrityError:
+        flash("An order still names it; it stays.")
+    return redirect(url_for("stores.index", _anchor=what))
+
+
+@blueprint.post("/limits")
+def limits() -> ResponseReturnValue:
+    """Keep the shop's limits."""
+    form = LimitsForm(prefix="limits")
+    if not form.validate_on_submit():
+        return _page({"limits": form}), 422
+    stores.put_setting(db(), "bench", {"wall_mm": form.wall.amount, "cover_mm": form.cover.amount, "slug_step_g": form.slug_step.amount})
+    stores.put_setting(db(), "bands", {"suspends_cm_s": form.suspends.amount, "slow_cm_s": form.slow.amount})
+    stores.put_setting(db(), "units", {"length": form.length_unit.data})
+    flash("Kept.")
+    return redirect(url_for("stores.index", _anchor="limits"))

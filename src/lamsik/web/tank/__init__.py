@@ -1,0 +1,1 @@
+"""How a body sits and moves."""

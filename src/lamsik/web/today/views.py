@@ -1,0 +1,38 @@
+"""Today: what to do now; and search over everything."""
+
+from flask import Blueprint, render_template, request
+
+from lamsik.store import documents, orders, pieces
+from lamsik.web.pieces.views import stands
+from lamsik.web.shared.db import db
+
+blueprint = Blueprint("today", __name__)
+
+
+@blueprint.get("/")
+def board() -> str:
+    """Pieces at the bench with their next step, what is due, enquiries waiting for an answer."""
+    made = orders.pieces_by_order(db())
+    rows = [(order, customer, orders.status_of(order, made.get(order.id or 0, []))) for order, customer in orders.listed(db())]
+    by_id = {order.id: (order, customer) for order, customer, _ in rows}
+    all_pieces = pieces.listed(db())
+    working = [(p, by_id.get(p.order_id), s) for p, s in zip(all_pieces, stands(all_pieces), strict=True) if s[0] != "Shipped"]
+    working.sort(key=lambda row: (row[1] is None, str(row[1][0].due_on) if row[1] else "", row[0].number))
+    waiting = [row for row in rows if row[2] == "enquiry"]
+    due = [row for row in rows if row[2] not in ("shipped", "enquiry")][:8]
+    names = {row.id: row.name for row in documents.listed(db(), "body")}
+    return render_template("today/board.html", working=working, waiting=waiting, due=due, names=names, empty=not rows and not all_pieces)
+
+
+@blueprint.get("/search")
+def search() -> str:
+    """Everything whose name or number holds the text, in any script, accents aside."""
+    q = request.args.get("q", "").strip()
+    found: dict[str, list[tuple[str, str, str]]] = {}
+    if q:
+        found["Orders"] = [(order.number, f"{order.title} · {customer.name}", f"/orders/{order.id}") for order, customer in orders.listed(db(), q)]
+        found["Bodies"] = [(row.code, row.name, f"/shapes/{row.id}") for row in documents.listed(db(), "body", q)]
+        found["Schemes"] = [(row.code, row.name, f"/paints/{row.id}") for row in documents.listed(db(), "scheme", q)]
+        found["Pieces"] = [(piece.number, "", f"/pieces/{piece.id}") for piece in pieces.listed(db(), q)[:30]]
+        found["Customers"] = [("", customer.name, f"/orders?q={customer.name}") for customer in orders.customers(db(), q)]
+    return render_template("today/search.html", q=q, found={name: rows for name, rows in found.items() if rows})
