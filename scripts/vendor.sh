@@ -17,6 +17,9 @@ for face in atkinson-hyperlegible-next:wght bricolage-grotesque:wght spline-sans
   name=${face%%:*}; axis=${face##*:}
   for part in latin latin-ext; do cp "$modules/@fontsource-variable/$name/files/$name-$part-$axis-normal.woff2" "$target/fonts/"; done
 done
+for still in atkinson-hyperlegible-next-latin-400 atkinson-hyperlegible-next-latin-700 bricolage-grotesque-latin-700 spline-sans-mono-latin-400; do
+  cp "$modules/@fontsource/${still%-latin-*}/files/$still-normal.woff2" "$target/fonts/"
+done
 for part in cyrillic cyrillic-ext greek greek-ext vietnamese devanagari; do cp "$modules/@fontsource/noto-sans/files/noto-sans-$part-400-normal.woff2" "$target/fonts/"; done
 cp "$modules/@fontsource/noto-sans-jp/files/noto-sans-jp-japanese-400-normal.woff2" "$target/fonts/"
 node -e '

@@ -35,7 +35,9 @@ class Water:
         return density(self.temperature_c, self.salinity_psu)
 
     def describe(self) -> str:
-        """The water in words, with its temperature: `12 °C fresh water`."""
+        """The water in words, with its temperature: `12 °C fresh water`, `Holm mere at 14 °C`."""
+        if self.name[:1].isupper():
+            return f"{self.name} at {self.temperature_c:g} °C"
         return f"{self.temperature_c:g} °C {self.name}"
 
 

@@ -2,7 +2,7 @@
 
 SHOP = {"name": "Vadholm Bench", "currency": "EUR"}
 
-WATERS = (("Holm mere", 14.0, 0.0), ("Vad estuary, inner", 8.0, 4.5), ("Vad estuary, outer", 9.0, 18.0))
+WATERS = (("Holm mere", 14.0, 0.0), ("Inner Vad", 8.0, 4.5), ("Outer Vad", 9.0, 18.0))
 
 CUSTOMERS = (
     ("Ärla Brandt", "aerla@example.org"), ("Tove Ekmark", "by the ferry, Saturdays"), ("Jon Halloway", "jon@example.org"), ("三浦 かおり", "kaori@example.org"),
@@ -29,13 +29,13 @@ SCHEMES = (
 BODIES = (
     # name, form, length, depth, width, wood, parts set, lip, scheme, behaviour, water
     ("Ferry runner 90", "slim", 90, 19, 15, "basswood", "small", "lip-m", "Estuary smelt", "slow rise", "fresh water"),
-    ("Ferry runner 110", "slim", 110, 22, 17, "red cedar", "medium", "lip-m", "Zander clay", "slow rise", "Vad estuary, inner"),
+    ("Ferry runner 110", "slim", 110, 23, 18, "red cedar", "light", "lip-m", "Zander clay", "slow rise", "Inner Vad"),
     ("Mudlark", "stubby", 58, 27, 22, "balsa", "small", "lip-d", "Ruffe", "floats", "Holm mere"),
     ("Tollhouse", "stubby", 66, 29, 24, "jelutong", "small", "lip-s", "Signal orange", "floats", "fresh water"),
-    ("Slack-water glider", "glider", 120, 36, 20, "maple", "medium", None, "Roach at dusk", "slow sink", "Vad estuary, inner"),
+    ("Slack-water glider", "glider", 120, 36, 20, "maple", "medium", None, "Roach at dusk", "slow sink", "Inner Vad"),
     ("Little glider", "glider", 95, 29, 17, "basswood", "small", None, "Copper asp", "suspends", "fresh water"),
-    ("Skiff popper", "popper", 78, 20, 20, "paulownia", "small", None, "Mullet", "floats", "Vad estuary, outer"),
-    ("Night walker", "walker", 105, 19, 19, "red cedar", "small", None, "Garfish green", "floats", "Vad estuary, outer"),
+    ("Skiff popper", "popper", 78, 20, 20, "paulownia", "small", None, "Mullet", "floats", "Outer Vad"),
+    ("Night walker", "walker", 105, 19, 19, "red cedar", "small", None, "Garfish green", "floats", "Outer Vad"),
     ("Bream fry", "deepflank", 74, 34, 15, "poplar", "small", "lip-s", "Chalk bream", "slow rise", "Holm mere"),
     ("Weed tadpole", "tadpole", 68, 24, 22, "basswood", "small", None, "Night tench", "slow rise", "Holm mere"),
     ("Reed stick", "stick", 160, 7, 7, "bamboo", "float", None, "Signal orange", "floats", "Holm mere"),
@@ -46,6 +46,7 @@ PARTS = {
     # (code, seat, share of the length)
     "small": (("tie-s", "nose", 0), ("hgr-s", "belly", 0.4), ("hgr-s", "tail", 1), ("ring-4", "belly", 0), ("ring-4", "belly", 0), ("tre-8", "belly", 0), ("tre-8", "belly", 0)),
     "medium": (("tie-m", "nose", 0), ("hgr-m", "belly", 0.36), ("hgr-m", "tail", 1), ("ring-6", "belly", 0), ("ring-6", "belly", 0), ("tre-6", "belly", 0), ("tre-6", "belly", 0)),
+    "light": (("tie-m", "nose", 0), ("hgr-m", "belly", 0.38), ("hgr-s", "tail", 1), ("ring-6", "belly", 0), ("ring-4", "belly", 0), ("tre-6", "belly", 0), ("tre-8", "belly", 0)),
     "float": (("tie-s", "tail", 1),),
 }
 

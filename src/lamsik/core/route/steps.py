@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from lamsik.core.cautions import caution
+from lamsik.core.cautions import CAUTIONS
 from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.design import Design
 
@@ -60,5 +60,5 @@ def _coat(coat: Coat, weigh: str | None) -> Step:
 
 
 def warnings(step: Step) -> tuple[str, ...]:
-    """The step's cautions as sentences, each with who decides."""
-    return tuple(text for text in map(caution, step.cautions) if text)
+    """The step's cautions as sentences; to be shown with `cautions.DEFER`."""
+    return tuple(CAUTIONS[key] for key in step.cautions if key in CAUTIONS)

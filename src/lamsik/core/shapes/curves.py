@@ -47,19 +47,20 @@ class Curve:
 
     def at(self, phi: Array) -> Array:
         """Values [mm] at station angles φ [rad]."""
-        t, _ = self._parameter(phi)
+        t, _ = self.parameter(phi)
         return np.asarray(_spline(self)(t))
 
     def slope(self, phi: Array) -> Array:
         """Derivative of the value by φ [mm/rad] at station angles φ [rad]."""
-        t, dt = self._parameter(phi)
+        t, dt = self.parameter(phi)
         return np.asarray(_spline(self)(t, 1) * dt)
 
     def knots(self) -> Array:
         """Station angles φ [rad] of the points: where the third derivative jumps."""
         return phi_of_share(np.array(self.shares))
 
-    def _parameter(self, phi: Array) -> tuple[Array, Array]:
+    def parameter(self, phi: Array) -> tuple[Array, Array]:
+        """The parameter t in [0, 1] in which the curve is a PCHIP, and dt/dφ, at station angles φ [rad]."""
         if self.round_nose and self.round_tail:
             return phi / np.pi, np.full_like(phi, 1.0 / np.pi)
         if self.round_nose:
@@ -71,5 +72,5 @@ class Curve:
 
 @lru_cache(maxsize=512)
 def _spline(curve: Curve) -> PchipInterpolator:
-    t, _ = curve._parameter(curve.knots())
+    t, _ = curve.parameter(curve.knots())
     return PchipInterpolator(t, np.array(curve.values_mm), extrapolate=True)

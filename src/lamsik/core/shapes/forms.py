@@ -1,10 +1,13 @@
 """Parametric starting forms of our own: shares of length, depth and width to begin a body from."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+
+import numpy as np
+from scipy.interpolate import Akima1DInterpolator
 
 from lamsik.core.errors import Refused, require
 from lamsik.core.shapes.body import Body
-from lamsik.core.shapes.curves import Curve
+from lamsik.core.shapes.curves import Array, Curve, phi_of_share, share_of_phi
 
 Points = tuple[tuple[float, float], ...]
 
@@ -32,8 +35,51 @@ class Form:
     round_tail: bool = True
 
 
+def faired(form: Form, count: int = 15) -> Form:
+    """The form with its few points faired into `count`: what a long spline batten would do.
+
+    Floats keep their straight stems.
+    """
+    if form.purpose == "float":
+        return form
+    top, bottom, half = (_fair(form, points, count) for points in (form.top, form.bottom, form.half))
+    tall = (_highest(form.top) - _lowest(form.bottom)) / (_highest(top) - _lowest(bottom))
+    wide = _highest(form.half) / _highest(half)
+    return replace(form, top=_stretched(top, tall), bottom=_stretched(bottom, tall), half=_stretched(half, wide))
+
+
+def _highest(points: Points) -> float:
+    return max(value for _, value in points)
+
+
+def _lowest(points: Points) -> float:
+    return min(value for _, value in points)
+
+
+def _stretched(points: Points, factor: float) -> Points:
+    return tuple((share, round(value * factor, 5)) for share, value in points)
+
+
+def _fair(form: Form, points: Points, count: int) -> Points:
+    """Points on the smooth (makima) curve through the given ones, in the curve's own parameter."""
+    shares, values = np.array([p[0] for p in points]), np.array([p[1] for p in points])
+    t, _ = Curve(tuple(shares), tuple(values), form.round_nose, form.round_tail).parameter(phi_of_share(shares))
+    smooth = Akima1DInterpolator(t, values, method="makima")
+    at = np.unique(np.concatenate([np.linspace(0.0, 1.0, count), t]))
+    back = np.interp(at, *_parameter_table(form))
+    return tuple((round(float(s), 5), float(v)) for s, v in zip(back, smooth(at), strict=True))
+
+
+def _parameter_table(form: Form) -> tuple[Array, Array]:
+    """Curve parameter against share of length, for reading it backwards."""
+    shares = share_of_phi(np.linspace(0.0, np.pi, 4001))
+    shares[-1] = 1.0
+    t, _ = Curve((0.0, 1.0), (0.0, 0.0), form.round_nose, form.round_tail).parameter(phi_of_share(shares))
+    return t, shares
+
+
 FORMS: dict[str, Form] = {
-    form.key: form
+    form.key: faired(form)
     for form in (
         Form(
             "slim", "Slim runner", "bait", "Long and easy; shoulders a third back, fine tail.", 90, 18, 13,

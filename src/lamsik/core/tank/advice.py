@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from lamsik.core.shapes.ballast_holes import BALLS
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.ballast import Base, Bench, base_of, place_mm, slug_mass_g, wanted_net_g
-from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
+from lamsik.core.tank.mass import Budget, Measured, budget
 from lamsik.core.tank.motion import DEFAULT_DRAG
 
 
@@ -33,7 +33,7 @@ def advise(design: Design, measured: Measured, bench: Bench, drag: float = DEFAU
         return Advice(None, f"{cause}: it is {-spare:.1f} g too heavy for the wanted behaviour even without ballast. Smaller hooks or a thinner clear coat.")
     now = sum(hole.mass_g for hole in resized.ballast)
     if abs(now - was) < bench.slug_step_g / 2:
-        return Advice(resized, f"{cause}: the planned {was:.1f} g slug still fits.")
+        return Advice(None, f"{cause}: the planned {was:.1f} g of ballast still fits.")
     word = "slug" if len(design.ballast) == 1 else "slugs, all together,"
     first = resized.ballast[0]
     return Advice(resized, f"{cause}: use a {now:.1f} g {word} instead of {was:.1f} g ({first.drill_mm:g} mm drill, {first.depth_mm:.1f} mm deep, {first.x_mm:.1f} mm from the nose).")
@@ -83,8 +83,3 @@ def _trim(design: Design, measured: Measured, drag: float) -> str:
     if over > 0:
         return f"As weighed it lifts {over:.2f} g more than wanted: add {over:.2f} g under water, wire on the hook shank or a heavier ring."
     return f"As weighed it is {-over:.2f} g heavier than wanted: thinner clear, a smaller hook, or drill metal out."
-
-
-def plain_difference(design: Design, measured: Measured) -> float:
-    """Whole mass [g] as weighed minus as assumed."""
-    return budget(design, measured).mass_g - budget(design, NOTHING).mass_g

@@ -11,11 +11,13 @@ from dataclasses import dataclass, replace
 from math import cos, pi, radians, sin
 
 import numpy as np
+from numpy.typing import NDArray
 
 from lamsik.core.errors import require
 from lamsik.core.materials import EPOXY_FILLER_G_CM3
 from lamsik.core.shapes.ballast_holes import BALLS, Hole, Slug
 from lamsik.core.shapes.body import station
+from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design, Want
 from lamsik.core.shapes.quadrature import solid
 from lamsik.core.tank.attitude import Attitude, buoyancy, immersed
@@ -161,6 +163,7 @@ def _candidates(base: Base, net: float, want: Want, bench: Bench) -> Iterator[An
             for count in (1, 2, 3):
                 for mass in _masses(base, net, slug, drill, count, bench):
                     yield _answer(base, net, want, slug, drill, [mass] * count, bench)
+            yield _straddling(base, net, want, slug, drill, bench)
 
 
 def _fitting(slug: Slug, drills: Sequence[float]) -> list[float]:
@@ -209,21 +212,54 @@ def put_on(base: Base, holes: tuple[Hole, ...]) -> tuple[float, float]:
     return hanging.net_g, hanging.free.pitch_deg
 
 
-def _nearest_room(design: Design, holes: Sequence[Hole], offsets: Sequence[float], wish: float, bench: Bench) -> float | None:
-    """The buildable x nearest to the wished one, on the bench's step; None if there is no room."""
+def _places(design: Design, hole: Hole, offset: float, bench: Bench) -> tuple[Array, NDArray[np.bool_]]:
+    """Places on the bench's step, and at which of them this hole (shifted by its offset) can be drilled."""
     length, step = design.body.length_mm, bench.place_step_mm
     places = np.arange(np.ceil(0.1 * length / step), np.floor(0.92 * length / step) + 1) * step
-    good = np.ones(places.shape, dtype=bool)
-    for hole, offset in zip(holes, offsets, strict=True):
-        at = places + offset
-        good &= (at > 0.05 * length) & (at < 0.95 * length)
-        good &= (walls_left_mm(design.body, at, hole.depth_mm, hole.drill_mm) >= bench.wall_mm) & clear_of_hardware(design, at, hole.drill_mm)
-    fitting = places[good]
+    at = places + offset
+    good = (at > 0.05 * length) & (at < 0.95 * length) & clear_of_hardware(design, at, hole.drill_mm)
+    return places, good & (walls_left_mm(design.body, at, hole.depth_mm, hole.drill_mm) >= bench.wall_mm)
+
+
+def _nearest_room(design: Design, holes: Sequence[Hole], offsets: Sequence[float], wish: float, bench: Bench) -> float | None:
+    """The buildable x nearest to the wished one, on the bench's step; None if there is no room."""
+    rows = [_places(design, hole, offset, bench) for hole, offset in zip(holes, offsets, strict=True)]
+    fitting = rows[0][0][np.logical_and.reduce([good for _, good in rows])]
     return float(fitting[np.argmin(np.abs(fitting - wish))]) if fitting.size else None
+
+
+def _straddling(base: Base, net: float, want: Want, slug: Slug, drill: float, bench: Bench) -> Answer | None:
+    """Two unequal slugs before and behind the wished place, where something is in the way there.
+
+    The lever rule shares the metal; the shares that can be cut are tried around it.
+    """
+    total = slug_mass_g(base, net, slug, drill, 2, bench)
+    step = slug.ball_g if slug.form == BALLS else bench.slug_step_g
+    if total < 2 * step:
+        return None
+    even = [Hole(f"b{i + 1}", slug, total / 2, 0.0, drill, bench.cover_mm, bench.filler_g_cm3) for i in range(2)]
+    wish = place_mm(base, even, [0.0, 0.0], want.pitch_deg)
+    places, good = _places(base.design, replace(even[0], mass_g=0.7 * total), 0.0, bench)
+    before, behind = places[good & (places < wish - drill / 2)], places[good & (places > wish + drill / 2)]
+    if not before.size or not behind.size or behind[0] - before[-1] < drill + bench.wall_mm:
+        return None
+    front, rear = float(before[-1]), float(behind[0])
+    share = total * (rear - wish) / (rear - front)
+    answers = []
+    for whole in {np.floor(total / step), np.ceil(total / step)}:
+        for first in np.round(share / step) + np.arange(-2, 3):
+            if 0 < first < whole:
+                holes = (replace(even[0], mass_g=float(first * step), x_mm=front), replace(even[1], mass_g=float((whole - first) * step), x_mm=rear))
+                answers.append(_judged(base, holes, net, want, bench))
+    fitting = [a for a in answers if a.wall_mm >= bench.wall_mm]
+    return min(fitting, key=lambda a: a.miss, default=None)
 
 
 def _says(holes: tuple[Hole, ...]) -> str:
     one = holes[0]
+    if len({hole.mass_g for hole in holes}) > 1:
+        each = " and ".join(f"{hole.mass_g:.1f} g at {hole.x_mm:.1f} mm ({hole.depth_mm:.1f} mm deep)" for hole in holes)
+        return f"{len(holes)} holes of {one.drill_mm:g} mm, {one.slug.name}: {each} from the nose"
     what = f"{one.mass_g:.1f} g {one.slug.name}"
     if one.slug.form == BALLS:
         balls = round(one.mass_g / one.slug.ball_g)
@@ -238,7 +274,7 @@ def _varied(answers: list[Answer], most: int) -> tuple[Answer, ...]:
     kept: list[Answer] = []
     for answer in answers:
         alike = [a for a in kept if a.holes[0].slug == answer.holes[0].slug]
-        if len(alike) < 2 and all(len(a.holes) != len(answer.holes) for a in alike):
+        if len(alike) < 2 and all(len(a.holes) != len(answer.holes) for a in alike) and (answer.miss < 3.0 or len(kept) < 3):
             kept.append(answer)
         if len(kept) == most:
             break

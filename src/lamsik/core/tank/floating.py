@@ -206,7 +206,7 @@ def _position(vessel: Vessel, mass: Budget, up: Array, d: float, state: _State) 
     b = state.moment / state.volume
     return Floating(
         attitude_of(up), d, state.energy, (float(b[0]), float(b[1]), float(b[2])),
-        abs(state.gradient[2]) / mass.mass_g, turning, softest > 1e-9, highest - d, state.area, softest,
+        abs(state.gradient[2]) / mass.mass_g, turning, softest > -NEUTRAL, highest - d, state.area, softest,
     )  # fmt: skip
 
 
@@ -242,9 +242,22 @@ def float_settled(vessel: Vessel, mass: Budget, water_g_cm3: float) -> tuple[Flo
     for up, d in found:
         up, d, state = settle(vessel.exact, mass, water_g_cm3, up, d, vessel.length_mm)
         place = _position(vessel, mass, up, d, state)
-        if place.stable and all(float(up @ other.attitude.up) < 0.9999 for other in polished):
+        if place.stable and not any(_same(place, other) for other in polished):
             polished.append(place)
     return (*polished[:1], *sorted(polished[1:], key=lambda p: p.energy))
+
+
+NEUTRAL, FREE = 1e-6, 2e-4
+"""Stiffness (over weight × length) that is none at all, and below which a body in effect turns freely about
+an axis: a body of revolution rolls, but for the facets of its mesh."""
+
+
+def _same(one: Floating, other: Floating) -> bool:
+    """The same position, or another of one family through which the body turns freely."""
+    if float(one.attitude.up @ other.attitude.up) > 0.9999:
+        return True
+    alike = abs(one.attitude.pitch_deg - other.attitude.pitch_deg) < 0.2 and abs(one.draft_mm - other.draft_mm) < 0.05
+    return alike and one.softest < FREE and other.softest < FREE
 
 
 def _starts() -> Iterable[Array]:

@@ -14,7 +14,7 @@ from lamsik.core.units import parse
 from lamsik.core.water import Water
 from lamsik.formats.body_document import new_document, to_design
 from lamsik.store import documents
-from lamsik.web.pictures.body import thumbnail
+from lamsik.web.pictures.body import paint_view, thumbnail
 from lamsik.web.shapes.live import current
 from lamsik.web.shared.db import db, load_document
 
@@ -82,7 +82,7 @@ def edit(key: int) -> str:
 def _page(key: int, content: dict[str, Any], problems: dict[str, str]) -> str:
     row = load_document("scheme", key)
     shown = documents.content(db(), row) if problems else content
-    return render_template("paints/edit.html", row=row, content=content, problems=problems, roles=ROLES, picture=thumbnail(reference(coats_of(shown)), "scheme"))
+    return render_template("paints/edit.html", row=row, content=content, problems=problems, roles=ROLES, picture=paint_view(reference(coats_of(shown))))
 
 
 @blueprint.post("/<int:key>")

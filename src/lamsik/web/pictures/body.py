@@ -53,7 +53,8 @@ def thumbnail(design: Design, name: str, holes: bool = False) -> Node:
     high, low, left = float(side_outline(body)[:, 1].max()), _hang_depth(design), _front_reach(design)
     margin = 5 * pen.mm
     content = [*parts.lip(design, pen), painted(design, pen, name), *([parts.hole(design, h, pen) for h in design.ballast] if holes else []), *parts.hardware(design, pen)]
-    tail = 5.0 if design.hardware else 0.0
+    hooks = [p.item.mass_g for p in design.hardware if p.item.kind == "hook"]
+    tail = 3.0 + 8.0 * (max(hooks) / 0.6) ** (1 / 3) if hooks else (5.0 if design.hardware else 0.0)
     return _svg(content, -left - margin, -high - margin, body.length_mm + left + tail + 2 * margin, high + low + 2 * margin, design.name)
 
 

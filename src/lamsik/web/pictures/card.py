@@ -73,13 +73,13 @@ def drill_map(design: Design) -> Node:
     content = [node("path", d=path(outline), fill="none", stroke=INK, stroke_width=1.5 * PRINT.mm)]
     for i, hole in enumerate(sorted(design.ballast, key=lambda h: h.x_mm)):
         content.append(parts.hole(design, hole, PRINT))
-        y = -low + 5 + 5 * i
+        y = -low + 8 + 7 * i
         belly = -station(body, hole.x_mm).bottom_mm
         content.append(node("line", x1=hole.x_mm, x2=hole.x_mm, y1=belly, y2=y, stroke=INK, stroke_width=PRINT.mm))
         content.append(node("line", x1=0, x2=hole.x_mm, y1=y, y2=y, stroke=INK, stroke_width=PRINT.mm))
-        content.append(label(f"{hole.x_mm:.1f} mm from nose; drill {hole.drill_mm:g} mm, {hole.depth_mm:.1f} mm deep; {hole.mass_g:.1f} g {hole.slug.name}", hole.x_mm + 1.5, y + 1, 2.8))
-    height = high - low + 8 + 5 * max(len(design.ballast), 1)
-    return full_size(content, -MARGIN, -high - 2, max(body.length_mm, 120) + 70, height, "Drill map, full size")
+        content.append(label(f"{hole.x_mm:.1f} mm from the nose: drill {hole.drill_mm:g}, {hole.depth_mm:.1f} deep, {hole.mass_g:.1f} g {hole.slug.name}", 0, y - 1.2, 2.5))
+    height = high - low + 6 + 7 * max(len(design.ballast), 1)
+    return full_size(content, -MARGIN, -high - 2, max(body.length_mm, 104) + 12, height, "Drill map, full size")
 
 
 def _template(outline: Array, marks: list[Node], high: float, low: float, length: float, title: str) -> Node:

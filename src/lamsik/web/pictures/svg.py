@@ -43,5 +43,5 @@ def group(children: Iterable[Node], **attributes: object) -> Node:
 
 def label(text: str, x: float, y: float, size: float, **attributes: object) -> Node:
     """A text in the reading face; x, y in SVG coordinates."""
-    settings: dict[str, object] = {"font_family": "Spline Sans Mono Variable, monospace", "fill": "#16283A", **attributes}
+    settings: dict[str, object] = {"font_family": "Print Reading, Spline Sans Mono Variable, monospace", "fill": "#16283A", **attributes}
     return node("text", text, x=x, y=y, font_size=size, **settings)

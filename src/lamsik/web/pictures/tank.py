@@ -40,7 +40,7 @@ def scene(outcome: Outcome, view: str, unit: str = "mm", handles: bool = True) -
     marks = _marks(outcome, attitude, b, shift, pen)
     surface = node("path", d=_surface_line(width, pen), fill="none", stroke=WATER, stroke_width=2.4 * pen.mm)
     veil = node("rect", x=-width / 2, y=0, width=width, height=height - sky, fill=WATER, fill_opacity=0.13, pointer_events="none")
-    legend = label(outcome.design.water.describe(), width / 2 - 10 * pen.mm, 18 * pen.mm, pen.text, fill=WATER, text_anchor="end")
+    legend = label(outcome.design.water.describe(), width / 2 - 14 * pen.mm, height - sky - 14 * pen.mm, pen.text, fill=WATER, text_anchor="end")
     scale = ruler(_ruler_length(length), pen, unit, -width / 2 + 22 * pen.mm, height - sky - 34 * pen.mm)
     title = f"{outcome.design.name}: {outcome.verdict.sentence}"
     content = [water, body, veil, surface, *marks, *([body_handles(outcome, attitude, pen, shift)] if handles else []), legend, scale]
@@ -55,14 +55,20 @@ def _placing(outcome: Outcome, view: str) -> tuple[Attitude, float, Point]:
 
 
 def _frame(outcome: Outcome, attitude: Attitude, view: str) -> tuple[float, float, float]:
-    """Width, height and height above the water [mm] of the picture."""
+    """Width, height and height above the water [mm] of the picture: the bait with its hooks fits whatever its pitch."""
     body = outcome.design.body
-    length, steep = body.length_mm, abs(attitude.pitch_deg) > 30
-    width = max(1.5 * length, 60.0) * (1.5 if steep else 1.0)
+    rise = abs(sin(radians(attitude.pitch_deg))) * body.length_mm
+    tall = rise + body.depth_mm + 2.2 * _hook_reach(outcome)
+    width = max(1.5 * body.length_mm, 60.0, tall / (0.52 * (0.8 if view == UNDER else 0.86)))
     height = width * 0.52
     if view == UNDER:
         return width, height, height * 0.14
-    return width, height, height * (0.45 if steep else 0.3)
+    above = max(outcome.surface[0].freeboard_mm + 0.08 * height, 0.24 * height)
+    return width, height, min(above, 0.62 * height)
+
+
+def _hook_reach(outcome: Outcome) -> float:
+    return max((16.0 * (max(p.item.mass_g, 0.02) / 0.6) ** (1 / 3) for p in outcome.design.hardware if p.item.kind == "hook"), default=2.0)
 
 
 def _shift(outcome: Outcome, attitude: Attitude, draft: float, view: str, sky: float, height: float) -> tuple[float, float]:
@@ -119,8 +125,9 @@ def _marks(outcome: Outcome, attitude: Attitude, b: Point, shift: tuple[float, f
     rise = outcome.verdict.speed_cm_s
     found = [parts.arrow(gx, gy, reach, pen, INK), parts.arrow(bx, by, -reach, pen, WATER), parts.point_mark("B", bx, by, pen, WATER), parts.point_mark("G", gx, gy, pen, INK)]
     if outcome.verdict.behaviour not in (FLOATS, "suspends"):
-        x = shift[0] + outcome.design.body.length_mm * 1.12
-        found += [parts.arrow(x, shift[1] + 12 * pen.mm, (-1 if rise > 0 else 1) * 60 * pen.mm, pen, TIP), label(f"{abs(rise):.0f} cm/s", x + 12 * pen.mm, shift[1], 15 * pen.mm, font_weight=600, fill=TIP)]
+        x, y = 398 * pen.mm, 270 * pen.mm
+        way = -1 if rise > 0 else 1
+        found += [parts.arrow(x, y - way * 30 * pen.mm, way * 60 * pen.mm, pen, TIP), label(f"{abs(rise):.0f} cm/s", x, y + 52 * pen.mm, 15 * pen.mm, font_weight=600, fill=TIP, text_anchor="middle")]
     return found
 
 

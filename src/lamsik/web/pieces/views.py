@@ -154,6 +154,7 @@ def _card(shown: PieceView) -> dict[str, object]:
     design = shown.design
     return {
         "shown": shown,
+        "wide": any(ord(char) > 0x2E7F for char in f"{design.name}{design.host.name}{''.join(c.name + c.note for c in design.coats)}"),
         "paper": "A4 landscape" if design.body.length_mm <= 250 else ("A3 landscape" if design.body.length_mm <= 380 else "A2 landscape"),
         "side": drawings.side_template(design),
         "top": drawings.top_template(design),

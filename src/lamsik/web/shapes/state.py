@@ -8,6 +8,7 @@ from sqlmodel import Session
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.hardware import Placement
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import Near, Outcome, Rules
 from lamsik.core.tank.mass import ESTIMATES, NOTHING, Measured, Part
@@ -113,7 +114,7 @@ def _shapes_part(outcome: Outcome, unit: str, looks: str) -> dict[str, Any]:
     return {
         "picture": three_views(design, unit),
         "facts": [asdict(fact) for fact in _body_facts(outcome)],
-        "hardware": [_hardware_row(row) for row in _hardware(design)],
+        "hardware": [_hardware_row(p, design) for p in design.hardware],
         "no_hardware": not design.hardware,
         "lip": _lip_row(design),
         "no_lip": design.lip is None,
@@ -121,24 +122,27 @@ def _shapes_part(outcome: Outcome, unit: str, looks: str) -> dict[str, Any]:
     }
 
 
-def _hardware(design: Design) -> list[dict[str, Any]]:
-    return [{"key": p.key, "name": p.item.name, "kind": p.item.kind, "mass": p.item.mass_g, "weighed": p.item.weighed, "seat": p.seat, "hung_on": p.hung_on} for p in design.hardware]
-
-
-def _hardware_row(row: dict[str, Any]) -> dict[str, Any]:
-    hung = row["hung_on"] is not None
+def _hardware_row(placed: Placement, design: Design) -> dict[str, Any]:
+    item, key = placed.item, placed.key
+    host = next((p for p in design.hardware if p.key == placed.hung_on), None)
     return {
-        **row,
-        "mass": show(row["mass"], "mass", 2),
-        "place": "on " + str(row["hung_on"]) if hung else str(row["seat"]),
-        "estimate": not row["weighed"],
-        "mass_path": f"hardware.{row['key']}.mass_g",
-        "path": f"hardware.{row['key']}.x_mm",
-        "movable": not hung and row["seat"] in ("belly", "back"),
-        "says": f"{row['name']} distance from the nose",
-        "remove": json.dumps({"do": "remove", "group": "hardware", "key": row["key"]}),
-        "remove_says": f"Take off {row['name']}",
+        "key": key,
+        "name": item.name,
+        "mass": show(item.mass_g, "mass", 2),
+        "place": f"on the {_root(design, placed).seat} {host.item.kind.replace('_', ' ')}" if host else placed.seat,
+        "estimate": not item.weighed,
+        "path": f"hardware.{key}.x_mm",
+        "movable": not host and placed.seat in ("belly", "back"),
+        "says": f"{item.name} distance from the nose",
+        "remove": json.dumps({"do": "remove", "group": "hardware", "key": key}),
+        "remove_says": f"Take off {item.name}, {placed.seat}",
     }
+
+
+def _root(design: Design, placed: Placement) -> Placement:
+    """The seated part at the end of the chain a part hangs on."""
+    host = next((p for p in design.hardware if p.key == placed.hung_on), None)
+    return _root(design, host) if host else placed
 
 
 def _lip_row(design: Design) -> dict[str, Any]:

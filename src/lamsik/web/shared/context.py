@@ -9,7 +9,7 @@ from flask import Flask, request
 from markupsafe import Markup
 
 from lamsik import __version__
-from lamsik.core.cautions import caution
+from lamsik.core.cautions import DEFER, caution
 from lamsik.core.units import show
 from lamsik.store.stores import setting
 from lamsik.web.benches import BENCHES
@@ -22,7 +22,7 @@ ICONS = Path(__file__).parent.parent / "static" / "vendor" / "icons"
 def install(app: Flask) -> None:
     """Register the context and filters."""
     app.context_processor(_context)
-    app.jinja_env.globals.update(icon=icon, svg=markup, caution=caution)
+    app.jinja_env.globals.update(icon=icon, svg=markup, caution=caution, defer=DEFER)
     app.jinja_env.filters.update(measure=show, day=day, local=local)
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
 
