@@ -6,6 +6,7 @@ from typing import Any
 from lamsik.core.shapes.hardware import Point
 from lamsik.core.tank.evaluate import Outcome, settle
 from lamsik.core.tank.floating import Floating
+from lamsik.core.tank.mass import Part
 from lamsik.formats.body_document import loads, to_design
 
 
@@ -20,7 +21,9 @@ def report(outcome: Outcome) -> dict[str, Any]:
     return {
         "format": "lamsik-tank", "version": 1, "name": outcome.design.name,
         "verdict": found.sentence, "behaviour": found.behaviour,
-        "water": {"name": water.name, "temperature_c": water.temperature_c, "salinity_psu": water.salinity_psu, "density_g_cm3": round(water.density_g_cm3, 6)},
+        "water": {
+            "name": water.name, "temperature_c": water.temperature_c, "salinity_psu": water.salinity_psu, "density_g_cm3": round(water.density_g_cm3, 6),
+        },
         "body": {"volume_ml": round(outcome.solid.volume_ml, 4), "centroid_mm": _rounded(outcome.solid.centroid_mm), "wetted_area_mm2": round(outcome.solid.area_mm2, 2)},
         "mass_g": round(outcome.budget.mass_g, 4), "mass_sd_g": round(outcome.budget.sd_g, 4), "displaced_ml": round(outcome.budget.displaced_ml, 4),
         "net_g": round(found.net_g, 4), "net_share": round(found.net_share, 5), "speed_cm_s": round(found.speed_cm_s, 2),
@@ -29,9 +32,13 @@ def report(outcome: Outcome) -> dict[str, Any]:
         "hanging_free": {"pitch_deg": round(hanging.free.pitch_deg, 3), "roll_deg": round(hanging.free.roll_deg, 3)},
         "hanging_held": None if hanging.held is None else {"pitch_deg": round(hanging.held.pitch_deg, 3), "roll_deg": round(hanging.held.roll_deg, 3)},
         "floating": [_floating(place) for place in outcome.surface],
-        "parts": [{"key": p.key, "name": p.name, "mass_g": round(p.mass_g, 4), "sd_g": round(p.sd_g, 4), "at_mm": _rounded(p.at_mm), "from": p.status} for p in outcome.budget.parts],
+        "parts": [_part(p) for p in outcome.budget.parts],
         "missing": [need.name for need in outcome.missing],
     }  # fmt: skip
+
+
+def _part(part: Part) -> dict[str, Any]:
+    return {"key": part.key, "name": part.name, "mass_g": round(part.mass_g, 4), "sd_g": round(part.sd_g, 4), "at_mm": _rounded(part.at_mm), "from": part.status}
 
 
 def _rounded(point: Point) -> list[float]:

@@ -37,7 +37,10 @@ def _parser() -> argparse.ArgumentParser:
         serve.add_argument("--port", type=int, default=int(os.environ.get("LAMSIK_PORT", "5151")))
         serve.add_argument("--lan", action="store_true", help="let tablets of the shop in, with a pairing code")
         serve.set_defaults(run=run)
-    for name, says, work in (("backup", "write the whole shop to FILE, also while it runs", _backup), ("restore", "put the shop in FILE in place of this one", _restore)):
+    for name, says, work in (
+        ("backup", "write the whole shop to FILE, also while it runs", _backup),
+        ("restore", "put the shop in FILE in place of this one", _restore),
+    ):
         keep = commands.add_parser(name, help=says)
         keep.add_argument("file", type=Path)
         keep.set_defaults(run=work)

@@ -49,7 +49,7 @@ _UNITS: dict[str, tuple[str, ...]] = {
 
 _ALIASES = {
     '"': "in", "″": "in", "inch": "in", "inches": "in", "'": "ft", "grains": "grain", "gn": "grain",
-    "C": "°C", "F": "°F", "℃": "°C", "℉": "°F", "g/cm3": "g/cm³", "g/ml": "g/cm³", "kg/m3": "kg/m³",
+    "C": "°C", "F": "°F", "℃": "°C", "℉": "°F", "g/ml": "g/cm³",
     "deg": "°", "um": "µm", "μm": "µm", "hours": "h", "hour": "h", "days": "d", "day": "d", "psu": "PSU",
 }  # fmt: skip
 
@@ -99,7 +99,7 @@ def parse(text: str, quantity: str, field: str = "value", default_unit: str | No
 
 
 def _terms(text: str, quantity: str, field: str) -> list[tuple[float, str | None]]:
-    prepared = text
+    prepared = text.replace("/cm3", "/cm³").replace("/m3", "/m³")
     for sign, plain in _VULGAR.items():
         prepared = re.sub(rf"(?<=\d)\s*{sign}", f" {plain}", prepared).replace(sign, plain)
     found: list[tuple[float, str | None]] = []

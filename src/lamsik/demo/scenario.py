@@ -44,9 +44,33 @@ BODIES = (
 
 PARTS = {
     # (code, seat, share of the length)
-    "small": (("tie-s", "nose", 0), ("hgr-s", "belly", 0.4), ("hgr-s", "tail", 1), ("ring-4", "belly", 0), ("ring-4", "belly", 0), ("tre-8", "belly", 0), ("tre-8", "belly", 0)),
-    "medium": (("tie-m", "nose", 0), ("hgr-m", "belly", 0.36), ("hgr-m", "tail", 1), ("ring-6", "belly", 0), ("ring-6", "belly", 0), ("tre-6", "belly", 0), ("tre-6", "belly", 0)),
-    "light": (("tie-m", "nose", 0), ("hgr-m", "belly", 0.38), ("hgr-s", "tail", 1), ("ring-6", "belly", 0), ("ring-4", "belly", 0), ("tre-6", "belly", 0), ("tre-8", "belly", 0)),
+    "small": (
+        ("tie-s", "nose", 0),
+        ("hgr-s", "belly", 0.4),
+        ("hgr-s", "tail", 1),
+        ("ring-4", "belly", 0),
+        ("ring-4", "belly", 0),
+        ("tre-8", "belly", 0),
+        ("tre-8", "belly", 0),
+    ),
+    "medium": (
+        ("tie-m", "nose", 0),
+        ("hgr-m", "belly", 0.36),
+        ("hgr-m", "tail", 1),
+        ("ring-6", "belly", 0),
+        ("ring-6", "belly", 0),
+        ("tre-6", "belly", 0),
+        ("tre-6", "belly", 0),
+    ),
+    "light": (
+        ("tie-m", "nose", 0),
+        ("hgr-m", "belly", 0.38),
+        ("hgr-s", "tail", 1),
+        ("ring-6", "belly", 0),
+        ("ring-4", "belly", 0),
+        ("tre-6", "belly", 0),
+        ("tre-8", "belly", 0),
+    ),
     "float": (("tie-s", "tail", 1),),
 }
 

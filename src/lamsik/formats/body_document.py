@@ -69,7 +69,8 @@ def checked(document: Any) -> Document:
 
 def _refusal(error: ValidationError) -> Refused:
     path = ".".join(str(part) for part in error.absolute_path)
-    given, rule = error.instance, error.validator_value
+    given: Any = error.instance
+    rule: Any = error.validator_value
     if error.validator == "required":
         lost = next(name for name in rule if name not in given)
         return Refused(f"{path}.{lost}".strip("."), None, "this field is needed")

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Any
 
 from alembic import command
 from alembic.config import Config
@@ -28,7 +29,7 @@ def connect(path: Path) -> Engine:
     engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": 15})
 
     @event.listens_for(engine, "connect")
-    def _prepare(connection, _record) -> None:  # type: ignore[no-untyped-def]
+    def _prepare(connection: Any, _record: Any) -> None:
         connection.isolation_level = None  # transactions begin below, so that migrations are whole or not at all
         cursor = connection.cursor()
         cursor.execute("PRAGMA journal_mode = WAL")

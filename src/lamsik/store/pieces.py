@@ -113,7 +113,8 @@ def readings_of_all(session: Session, piece_id: int | None = None) -> dict[int, 
 
 def measured(found: dict[str, Reading]) -> Measured:
     """The readings as the core takes them; a scale of step s errs by s/√12."""
-    stages, parts = [], []
+    stages: list[tuple[str, float, float]] = []
+    parts: list[tuple[str, float, float]] = []
     for target, reading in found.items():
         kind, _, name = target.partition(":")
         row = (name, reading.weighing.mass_g, reading.instrument.step_g / 12**0.5)

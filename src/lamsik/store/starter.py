@@ -37,19 +37,50 @@ LIPS = (
     ("lip-d", "Deep lip 20 × 30, circuit board", "circuit board", 20.0, 30.0, 1.6, 22.0),
 )
 
-SLUGS = (("lead", "rod", 5.0), ("lead", "rod", 6.0), ("lead", "rod", 8.0), ("tungsten", "rod", 4.0), ("lead", "ball", 5.5), ("lead", "ball", 7.0), ("steel", "ball", 6.0), ("tin", "rod", 6.0))
+SLUGS = (
+    ("lead", "rod", 5.0),
+    ("lead", "rod", 6.0),
+    ("lead", "rod", 8.0),
+    ("tungsten", "rod", 4.0),
+    ("lead", "ball", 5.5),
+    ("lead", "ball", 7.0),
+    ("steel", "ball", 6.0),
+    ("tin", "rod", 6.0),
+)
 
 DRILLS = (4.0, 4.5, 5.0, 5.5, 6.0, 6.5, 7.0, 8.0, 8.5, 10.0)
 
 WATERS = (("fresh water", 12.0, 0.0), ("summer pond", 20.0, 0.0), ("brackish water", 10.0, 6.0), ("sea water", 9.0, 35.0))
 
-SEAL = Coat("seal1", "seal", "Seal, thinned epoxy", "#D9C08C", 35, 1.12, 1.0, 12, None, caution="epoxy", note="Two thin brushed coats, wiped; sand the raised grain between.")
+SEAL = Coat(
+    "seal1",
+    "seal",
+    "Seal, thinned epoxy",
+    "#D9C08C",
+    35,
+    1.12,
+    1.0,
+    12,
+    None,
+    caution="epoxy",
+    note="Two thin brushed coats, wiped; sand the raised grain between.",
+)
 PRIMER = Coat("primer1", "primer", "White primer", "#F4F2EC", 30, 1.45, 1.0, 2, None, note="Two light passes; scuff when dry.")
 EYES = Coat("eyes1", "eyes", "Eyes, 5 mm", "#E8C33A", 0, 1.3, 0.0, 0, None, mass_g=0.06, reach_share=0.27, caution="", note="One each side, level with the nose line.")
 CLEAR = Coat("clear1", "clear", "Clear, slow epoxy", "#FFFFFF", 120, 1.12, 1.0, 24, 36, caution="epoxy", note="On the turning wheel until it gels; hang tail up.")
 
 
-def scheme(name: str, base: str, back: str, bars: str | None = None, spots: str | None = None, belly: str | None = None, eye: str = "#E8C33A", bars_reach: float = 0.6, count: int = 7) -> dict[str, object]:
+def scheme(
+    name: str,
+    base: str,
+    back: str,
+    bars: str | None = None,
+    spots: str | None = None,
+    belly: str | None = None,
+    eye: str = "#E8C33A",
+    bars_reach: float = 0.6,
+    count: int = 7,
+) -> dict[str, object]:
     """A scheme's content: seal, primer, base, fade, marks, eyes, clear."""
     coats = [SEAL, PRIMER, Coat("base1", "base", "Base", base, 15, wait_h=1)]
     if belly:

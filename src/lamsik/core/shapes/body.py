@@ -39,13 +39,13 @@ class Body:
         marks = np.concatenate([[0.0, np.pi], *(curve.knots() for curve in curves)])
         marks = np.sort(marks)
         keep = np.concatenate([[True], np.diff(marks) > 1e-6])
-        return marks[keep]
+        return np.asarray(marks[keep])
 
     def widest_at(self, phi: Array) -> Array:
         """Height z [mm] of the widest point at station angles φ [rad]."""
         if self.widest is not None:
-            return np.clip(self.widest.at(phi), self.bottom.at(phi), self.top.at(phi))
-        return (self.top.at(phi) + self.bottom.at(phi)) / 2
+            return np.asarray(np.clip(self.widest.at(phi), self.bottom.at(phi), self.top.at(phi)))
+        return np.asarray((self.top.at(phi) + self.bottom.at(phi)) / 2)
 
     def widest_slope(self, phi: Array) -> Array:
         """Derivative of the widest height by φ [mm/rad]."""

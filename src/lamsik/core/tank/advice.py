@@ -36,7 +36,10 @@ def advise(design: Design, measured: Measured, bench: Bench, drag: float = DEFAU
         return Advice(None, f"{cause}: the planned {was:.1f} g of ballast still fits.")
     word = "slug" if len(design.ballast) == 1 else "slugs, all together,"
     first = resized.ballast[0]
-    return Advice(resized, f"{cause}: use a {now:.1f} g {word} instead of {was:.1f} g ({first.drill_mm:g} mm drill, {first.depth_mm:.1f} mm deep, {first.x_mm:.1f} mm from the nose).")
+    return Advice(
+        resized,
+        f"{cause}: use a {now:.1f} g {word} instead of {was:.1f} g ({first.drill_mm:g} mm drill, {first.depth_mm:.1f} mm deep, {first.x_mm:.1f} mm from the nose).",
+    )
 
 
 def host_surprise(design: Design, weighed: Budget) -> str:

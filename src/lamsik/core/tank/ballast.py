@@ -21,8 +21,8 @@ from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design, Want
 from lamsik.core.shapes.quadrature import solid
 from lamsik.core.tank.attitude import Attitude, buoyancy, immersed
-from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
 from lamsik.core.tank.drilling import clear_of_hardware, wall_left_mm, walls_left_mm
+from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
 from lamsik.core.tank.motion import DEFAULT_DRAG, frontal_area_mm2, net_for_speed_g
 
 
@@ -196,7 +196,18 @@ def _judged(base: Base, holes: tuple[Hole, ...], net: float, want: Want, bench: 
     height = float(np.mean([hole.cover_mm + hole.slug.length_mm(hole.mass_g) / 2 for hole in holes]))
     miss = abs(net_error) / NET_TOLERANCE_G + abs(pitch_error) / PITCH_TOLERANCE_DEG
     wall = min(wall_left_mm(base.design.body, hole) for hole in holes)
-    return Answer(holes, sum(h.mass_g for h in holes), got_net, got_pitch, net_error, pitch_error, wall, height, miss + 0.05 * height / 10 + 0.1 * len(holes), _says(holes))
+    return Answer(
+        holes,
+        sum(h.mass_g for h in holes),
+        got_net,
+        got_pitch,
+        net_error,
+        pitch_error,
+        wall,
+        height,
+        miss + 0.05 * height / 10 + 0.1 * len(holes),
+        _says(holes),
+    )
 
 
 def put_on(base: Base, holes: tuple[Hole, ...]) -> tuple[float, float]:

@@ -13,7 +13,7 @@ import numpy as np
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.hardware import Point
-from lamsik.core.shapes.mesh import Mesh
+from lamsik.core.shapes.mesh import Mesh, body_mesh
 from lamsik.core.tank.attitude import Attitude, attitude_of
 from lamsik.core.tank.immersion import Hull, Wet, coarse_hull, fine_hulls, hull_of, tank_axes, wet
 from lamsik.core.tank.mass import Budget
@@ -38,7 +38,7 @@ class Vessel:
 def vessel_of_body(body: Body) -> Vessel:
     """The body as a vessel: a coarse volume-true mesh for dragging, Richardson's pair for settling."""
     quick = coarse_hull(body)
-    return Vessel(_clip_of(quick), lambda up, d: _richardson(*fine_hulls(body), up, d), body.length_mm, quick.vertices)
+    return Vessel(_clip_of(quick), lambda up, d: _richardson(*fine_hulls(body), up, d), body.length_mm, body_mesh(body, 22, 24).vertices)
 
 
 def vessel_of_mesh(mesh: Mesh) -> Vessel:

@@ -185,7 +185,18 @@ def _coat_parts(design: Design) -> list[Part]:
     for coat in design.coats:
         stage = "sealed" if coat.role == "seal" else "cleared"
         mass = dry_mass_g(coat, shape.area_mm2)
-        rows.append(Part(f"coat:{coat.key}", coat.name, stage, mass, 0.25 * mass, shape.area_centroid_mm, film_ml=dry_volume_ml(coat, shape.area_mm2), density_g_cm3=coat.density_g_cm3))
+        rows.append(
+            Part(
+                f"coat:{coat.key}",
+                coat.name,
+                stage,
+                mass,
+                0.25 * mass,
+                shape.area_centroid_mm,
+                film_ml=dry_volume_ml(coat, shape.area_mm2),
+                density_g_cm3=coat.density_g_cm3,
+            )
+        )
     return rows
 
 

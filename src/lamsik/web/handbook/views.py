@@ -29,7 +29,18 @@ def index() -> str:
     answer, problem = "", ""
     if text and kind in ("length", "mass", "temperature"):
         answer, problem = _converted(text, kind)
-    return render_template("handbook/index.html", cautions=CAUTIONS, defer=DEFER, words=WORDS, materials=BODY_MATERIALS, metals=METALS, text=text, kind=kind, answer=answer, problem=problem)
+    return render_template(
+        "handbook/index.html",
+        cautions=CAUTIONS,
+        defer=DEFER,
+        words=WORDS,
+        materials=BODY_MATERIALS,
+        metals=METALS,
+        text=text,
+        kind=kind,
+        answer=answer,
+        problem=problem,
+    )
 
 
 def _converted(text: str, kind: str) -> tuple[str, str]:

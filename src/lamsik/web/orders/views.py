@@ -39,7 +39,9 @@ def _form() -> EnquiryForm:
     asked.form.choices = [(f.key, f"{f.name} ({f.purpose})") for f in FORMS.values()]
     asked.material.choices = [(name, f"{name}, about {m.density_g_cm3:.2f} g/cm³") for name, m in BODY_MATERIALS.items()]
     asked.scheme.choices = [(0, "not chosen yet"), *((row.id, f"{row.name} ({row.code})") for row in documents.listed(db(), "scheme"))]
-    asked.behaviour.choices = [(name, {"floats": "float", "slow rise": "rise slowly", "suspends": "suspend", "slow sink": "sink slowly", "sinks": "sink"}[name]) for name in BEHAVIOURS]
+    asked.behaviour.choices = [
+        (name, {"floats": "float", "slow rise": "rise slowly", "suspends": "suspend", "slow sink": "sink slowly", "sinks": "sink"}[name]) for name in BEHAVIOURS
+    ]
     asked.water.choices = [(row.id, f"{row.name}, {row.temperature_c:g} °C") for row in stores.waters(db())]
     return asked
 

@@ -27,7 +27,16 @@ STARTS: dict[str, dict[str, Any]] = {
     "fade": {"name": "Back fade", "colour": "#3B5B45", "film_um": 12.0, "cover_share": 0.5, "reach_share": 0.55, "wait_h": 1.0},
     "bars": {"name": "Bars", "colour": "#22332B", "film_um": 10.0, "cover_share": 0.2, "reach_share": 0.6, "count": 7, "wait_h": 1.0},
     "spots": {"name": "Spots", "colour": "#A8281E", "film_um": 10.0, "cover_share": 0.08, "count": 9, "wait_h": 1.0},
-    "eyes": {"name": "Eyes, 5 mm", "colour": "#E8C33A", "film_um": 0.0, "density_g_cm3": 1.3, "mass_g": 0.06, "reach_share": 0.26, "wait_h": 0.0, "caution": ""},
+    "eyes": {
+        "name": "Eyes, 5 mm",
+        "colour": "#E8C33A",
+        "film_um": 0.0,
+        "density_g_cm3": 1.3,
+        "mass_g": 0.06,
+        "reach_share": 0.26,
+        "wait_h": 0.0,
+        "caution": "",
+    },
     "clear": {"name": "Clear, slow epoxy", "colour": "#FFFFFF", "film_um": 120.0, "density_g_cm3": 1.12, "wait_h": 24.0, "window_h": 36.0, "caution": "epoxy"},
 }
 """What a new coat of a role starts with; every figure is the maker's to change."""

@@ -7,6 +7,7 @@ import numpy as np
 from lamsik.core.shapes.body import section_outline, side_outline, top_outline
 from lamsik.core.shapes.curves import phi_of_share, share_of_phi
 from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.hardware import eye_of, lip_point
 from lamsik.core.units import show
 from lamsik.web.pictures import parts
 from lamsik.web.pictures.ink import INK, MUTED, TIP, WOOD, Pen, pen_for
@@ -27,7 +28,15 @@ def three_views(design: Design, unit: str = "mm") -> Node:
     plan_y = ruler_y + gap + max(width, design.lip.width_mm if design.lip else 0) / 2 + 10 * pen.mm
     section_x = length + max(26 * pen.mm, 10) + width / 2
     widest = _widest_x(design)
-    side = group([*parts.lip(design, pen), painted(design, pen, "side"), *[parts.hole(design, h, pen) for h in design.ballast], *parts.hardware(design, pen), _section_line(design, widest, pen)])
+    side = group(
+        [
+            *parts.lip(design, pen),
+            painted(design, pen, "side"),
+            *[parts.hole(design, h, pen) for h in design.ballast],
+            *parts.hardware(design, pen),
+            _section_line(design, widest, pen),
+        ]
+    )
     plan = group([*parts.lip_plan(design, pen), _outline(path(top_outline(body)), pen)], transform=f"translate(0 {plan_y:.2f})")
     cut = group([_outline(path(section_outline(body, widest)), pen), *_section_axes(design, widest, pen)], transform=f"translate({section_x:.2f} 0)")
     titles = [
@@ -43,7 +52,14 @@ def three_views(design: Design, unit: str = "mm") -> Node:
     handles = _size_handles(design, pen, plan_y)
     x0, y0 = -left - 16 * pen.mm, -top_of_body - 30 * pen.mm
     x1, y1 = section_x + width / 2 + 84 * pen.mm, plan_y + width / 2 + 34 * pen.mm
-    return _svg([side, ruler(length, pen, unit, 0, ruler_y), plan, cut, *titles, *sizes, *handles], x0, y0, x1 - x0, y1 - y0, f"{design.name}: side, top and section view to scale")
+    return _svg(
+        [side, ruler(length, pen, unit, 0, ruler_y), plan, cut, *titles, *sizes, *handles],
+        x0,
+        y0,
+        x1 - x0,
+        y1 - y0,
+        f"{design.name}: side, top and section view to scale",
+    )
 
 
 def thumbnail(design: Design, name: str, holes: bool = False) -> Node:
@@ -52,7 +68,12 @@ def thumbnail(design: Design, name: str, holes: bool = False) -> Node:
     pen = pen_for(body.length_mm * 1.2, 220)
     high, low, left = float(side_outline(body)[:, 1].max()), _hang_depth(design), _front_reach(design)
     margin = 5 * pen.mm
-    content = [*parts.lip(design, pen), painted(design, pen, name), *([parts.hole(design, h, pen) for h in design.ballast] if holes else []), *parts.hardware(design, pen)]
+    content = [
+        *parts.lip(design, pen),
+        painted(design, pen, name),
+        *([parts.hole(design, h, pen) for h in design.ballast] if holes else []),
+        *parts.hardware(design, pen),
+    ]
     hooks = [p.item.mass_g for p in design.hardware if p.item.kind == "hook"]
     tail = 3.0 + 8.0 * (max(hooks) / 0.6) ** (1 / 3) if hooks else (5.0 if design.hardware else 0.0)
     return _svg(content, -left - margin, -high - margin, body.length_mm + left + tail + 2 * margin, high + low + 2 * margin, design.name)
@@ -65,11 +86,18 @@ def paint_view(design: Design, unit: str = "mm") -> Node:
     outline = side_outline(body)
     high, low, left = float(outline[:, 1].max()), -float(outline[:, 1].min()), _front_reach(design)
     if design.lip:
-        low = max(low, -parts.lip_point(body, design.lip, design.lip.length_mm)[2])
+        low = max(low, -lip_point(body, design.lip, design.lip.length_mm)[2])
     bare = [p for p in design.hardware if p.item.kind not in ("hook", "ring")]
     content = [*parts.lip(design, pen), painted(design, pen, "paint"), *parts.hardware(replace(design, hardware=tuple(bare)), pen)]
     margin, y = 16 * pen.mm, low + 18 * pen.mm
-    return _svg([*content, ruler(body.length_mm, pen, unit, 0, y)], -left - margin, -high - margin, body.length_mm + left + 6 + 2 * margin, high + y + margin + 40 * pen.mm, f"{design.name}, painted side to scale")
+    return _svg(
+        [*content, ruler(body.length_mm, pen, unit, 0, y)],
+        -left - margin,
+        -high - margin,
+        body.length_mm + left + 6 + 2 * margin,
+        high + y + margin + 40 * pen.mm,
+        f"{design.name}, painted side to scale",
+    )
 
 
 def silhouette(design: Design) -> Node:
@@ -82,7 +110,16 @@ def silhouette(design: Design) -> Node:
 
 
 def _svg(content: list[Node], x: float, y: float, width: float, height: float, title: str) -> Node:
-    return node("svg", node("title", title), *content, viewBox=f"{x:.2f} {y:.2f} {width:.2f} {height:.2f}", role="img", aria_label=title, xmlns="http://www.w3.org/2000/svg", preserveAspectRatio="xMidYMid meet")
+    return node(
+        "svg",
+        node("title", title),
+        *content,
+        viewBox=f"{x:.2f} {y:.2f} {width:.2f} {height:.2f}",
+        role="img",
+        aria_label=title,
+        xmlns="http://www.w3.org/2000/svg",
+        preserveAspectRatio="xMidYMid meet",
+    )
 
 
 def _outline(d: str, pen: Pen) -> Node:
@@ -94,17 +131,17 @@ def _hang_depth(design: Design) -> float:
     lowest = -float(side_outline(design.body)[:, 1].min())
     for placed in design.hardware:
         if placed.item.kind == "hook":
-            eye = parts.eye_of(design.hardware, design.body, placed)
+            eye = eye_of(design.hardware, design.body, placed)
             lowest = max(lowest, -eye[2] + 2.6 + 1.25 * 13.0 * (max(placed.item.mass_g, 0.02) / 0.6) ** (1 / 3))
     if design.lip:
-        lowest = max(lowest, -parts.lip_point(design.body, design.lip, design.lip.length_mm)[2])
+        lowest = max(lowest, -lip_point(design.body, design.lip, design.lip.length_mm)[2])
     return lowest
 
 
 def _front_reach(design: Design) -> float:
     reach = 6.0 if any(p.seat == "nose" for p in design.hardware) else 1.0
     if design.lip:
-        reach = max(reach, -parts.lip_point(design.body, design.lip, design.lip.length_mm)[0] + 1)
+        reach = max(reach, -lip_point(design.body, design.lip, design.lip.length_mm)[0] + 1)
     return reach
 
 
@@ -121,7 +158,16 @@ def _section_low(design: Design, x: float) -> float:
 def _section_line(design: Design, x: float, pen: Pen) -> Node:
     outline = section_outline(design.body, x)
     dash = f"{5 * pen.mm:.2f} {4 * pen.mm:.2f}"
-    return node("line", x1=x, x2=x, y1=-float(outline[:, 1].max()) - 6 * pen.mm, y2=-float(outline[:, 1].min()) + 6 * pen.mm, stroke=MUTED, stroke_width=pen.mm, stroke_dasharray=dash)
+    return node(
+        "line",
+        x1=x,
+        x2=x,
+        y1=-float(outline[:, 1].max()) - 6 * pen.mm,
+        y2=-float(outline[:, 1].min()) + 6 * pen.mm,
+        stroke=MUTED,
+        stroke_width=pen.mm,
+        stroke_dasharray=dash,
+    )
 
 
 def _section_axes(design: Design, x: float, pen: Pen) -> list[Node]:
@@ -155,5 +201,8 @@ def _peak_x(design: Design) -> float:
 
 
 def _grip(x: float, y: float, pen: Pen, field: str, value: float, limits: tuple[float, float], says: str, axis: str, factor: float) -> Node:
-    dot = [node("circle", cx=x, cy=y, r=22 * pen.mm, fill="transparent"), node("circle", cx=x, cy=y, r=6.5 * pen.mm, fill=TIP, stroke="#FFFFFF", stroke_width=1.5 * pen.mm)]
+    dot = [
+        node("circle", cx=x, cy=y, r=22 * pen.mm, fill="transparent"),
+        node("circle", cx=x, cy=y, r=6.5 * pen.mm, fill=TIP, stroke="#FFFFFF", stroke_width=1.5 * pen.mm),
+    ]
     return parts.handle(dot, path=field, value=value, low=limits[0], high=limits[1], says=says, axis=axis, factor=factor)

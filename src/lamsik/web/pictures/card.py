@@ -77,7 +77,9 @@ def drill_map(design: Design) -> Node:
         belly = -station(body, hole.x_mm).bottom_mm
         content.append(node("line", x1=hole.x_mm, x2=hole.x_mm, y1=belly, y2=y, stroke=INK, stroke_width=PRINT.mm))
         content.append(node("line", x1=0, x2=hole.x_mm, y1=y, y2=y, stroke=INK, stroke_width=PRINT.mm))
-        content.append(label(f"{hole.x_mm:.1f} mm from the nose: drill {hole.drill_mm:g}, {hole.depth_mm:.1f} deep, {hole.mass_g:.1f} g {hole.slug.name}", 0, y - 1.2, 2.5))
+        content.append(
+            label(f"{hole.x_mm:.1f} mm from the nose: drill {hole.drill_mm:g}, {hole.depth_mm:.1f} deep, {hole.mass_g:.1f} g {hole.slug.name}", 0, y - 1.2, 2.5)
+        )
     height = high - low + 6 + 7 * max(len(design.ballast), 1)
     return full_size(content, -MARGIN, -high - 2, max(body.length_mm, 104) + 12, height, "Drill map, full size")
 
@@ -100,7 +102,17 @@ def _station_line(design: Design, x: float) -> Node:
 def _hole_lines(design: Design, index: int) -> Node:
     hole = design.ballast[index]
     belly = station(design.body, hole.x_mm).bottom_mm
-    return node("rect", x=hole.x_mm - hole.drill_mm / 2, y=-belly - hole.depth_mm, width=hole.drill_mm, height=hole.depth_mm, fill="none", stroke=INK, stroke_width=PRINT.mm, stroke_dasharray="1.2 0.8")
+    return node(
+        "rect",
+        x=hole.x_mm - hole.drill_mm / 2,
+        y=-belly - hole.depth_mm,
+        width=hole.drill_mm,
+        height=hole.depth_mm,
+        fill="none",
+        stroke=INK,
+        stroke_width=PRINT.mm,
+        stroke_dasharray="1.2 0.8",
+    )
 
 
 def _slot(design: Design) -> list[Node]:

@@ -1,6 +1,5 @@
 """Hardware, lip and ballast on the side view, in body coordinates (x right, z up drawn downward)."""
 
-
 from lamsik.core.shapes.ballast_holes import BALLS, Hole
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Design
@@ -34,7 +33,19 @@ def hole(design: Design, drilled: Hole, pen: Pen) -> Node:
     """A ballast hole with its filler and metal, dashed as what lies inside."""
     belly = -station(design.body, drilled.x_mm).bottom_mm
     left, wide = drilled.x_mm - drilled.drill_mm / 2, drilled.drill_mm
-    shapes = [node("rect", x=left, y=belly - drilled.depth_mm, width=wide, height=drilled.depth_mm, fill=FILLER, stroke=INK, stroke_width=pen.mm, stroke_dasharray=f"{3 * pen.mm:.2f} {2 * pen.mm:.2f}")]
+    shapes = [
+        node(
+            "rect",
+            x=left,
+            y=belly - drilled.depth_mm,
+            width=wide,
+            height=drilled.depth_mm,
+            fill=FILLER,
+            stroke=INK,
+            stroke_width=pen.mm,
+            stroke_dasharray=f"{3 * pen.mm:.2f} {2 * pen.mm:.2f}",
+        )
+    ]
     tall, slug = drilled.slug.length_mm(drilled.mass_g), drilled.slug
     base = belly - drilled.cover_mm
     if slug.form == BALLS:
@@ -79,7 +90,12 @@ def hardware(design: Design, pen: Pen, turn_deg: float = 0.0) -> list[Node]:
     for placed in design.hardware:
         eye = eye_of(design.hardware, design.body, placed)
         if placed.item.kind == "ring":
-            found.append(group([node("circle", cx=eye[0], cy=-eye[2] + 1.6, r=1.9, fill="none", stroke=STEEL, stroke_width=0.7)], transform=f"rotate({-turn_deg:.2f} {eye[0]:.2f} {-eye[2]:.2f})"))
+            found.append(
+                group(
+                    [node("circle", cx=eye[0], cy=-eye[2] + 1.6, r=1.9, fill="none", stroke=STEEL, stroke_width=0.7)],
+                    transform=f"rotate({-turn_deg:.2f} {eye[0]:.2f} {-eye[2]:.2f})",
+                )
+            )
         if placed.item.kind == "hook":
             found.append(_treble(eye[0], -eye[2] + 2.6, placed.item.mass_g, -turn_deg, -eye[2]))
     return found
@@ -89,7 +105,16 @@ def _screw_eye(design: Design, placed: Placement, pen: Pen) -> Node:
     x, _, z = seat_point(design.body, placed)
     inward = {"nose": (1, 0), "tail": (-1, 0), "belly": (0, 1), "back": (0, -1)}[placed.seat]
     reach, deep = placed.item.reach_mm, placed.item.reach_mm + 8.0
-    shank = node("line", x1=x + inward[0] * reach * 0.4, y1=-z - inward[1] * reach * 0.4, x2=x + inward[0] * deep, y2=-z - inward[1] * deep, stroke=STEEL, stroke_width=0.8, stroke_linecap="round")
+    shank = node(
+        "line",
+        x1=x + inward[0] * reach * 0.4,
+        y1=-z - inward[1] * reach * 0.4,
+        x2=x + inward[0] * deep,
+        y2=-z - inward[1] * deep,
+        stroke=STEEL,
+        stroke_width=0.8,
+        stroke_linecap="round",
+    )
     return group([shank, node("circle", cx=x, cy=-z, r=1.5, fill="none", stroke=INK, stroke_width=1.0)])
 
 
@@ -99,7 +124,9 @@ def _treble(x: float, y: float, mass_g: float, turn_deg: float, eye_y: float) ->
     prongs = []
     for side in (-1, 1):
         foot = x + side * gap
-        d = f"M{x:.2f} {y + size * 0.68:.2f} C{x:.2f} {y + size + bend:.2f} {foot + side * gap:.2f} {y + size + bend * 0.6:.2f} {foot + side * gap * 0.8:.2f} {y + size * 0.62:.2f}"
+        low, out = y + size + bend, foot + side * gap
+        barb = f"{foot + side * gap * 0.8:.2f} {y + size * 0.62:.2f}"
+        d = f"M{x:.2f} {y + size * 0.68:.2f} C{x:.2f} {low:.2f} {out:.2f} {low - bend * 0.4:.2f} {barb}"
         prongs.append(node("path", d=d, fill="none", stroke=INK, stroke_width=0.7, stroke_linecap="round"))
     shank = node("line", x1=x, y1=y, x2=x, y2=y + size * 0.7, stroke=INK, stroke_width=0.8)
     return group([shank, *prongs], transform=f"rotate({turn_deg:.2f} {x:.2f} {eye_y:.2f})")
@@ -111,8 +138,24 @@ def point_mark(name: str, x: float, y: float, pen: Pen, colour: str) -> Node:
     return group(
         [
             node("circle", cx=x, cy=y, r=r, fill="#FFFFFF", stroke=colour, stroke_width=1.8 * pen.mm),
-            node("path", d=f"M{x:.3f} {y:.3f} L{x:.3f} {y - r:.3f} A{r:.3f} {r:.3f} 0 0 1 {x + r:.3f} {y:.3f}Z M{x:.3f} {y:.3f} L{x:.3f} {y + r:.3f} A{r:.3f} {r:.3f} 0 0 1 {x - r:.3f} {y:.3f}Z", fill=colour),
-            node("text", name, x=x + 1.5 * r, y=y + (2.2 * r if name == "G" else -1.2 * r), font_size=15 * pen.mm, font_weight=700, fill=colour, stroke="#FFFFFF", stroke_width=3 * pen.mm, paint_order="stroke", font_family="Atkinson Hyperlegible Next Variable, sans-serif"),
+            node(
+                "path",
+                d=f"M{x:.3f} {y:.3f}v{-r:.3f}a{r:.3f} {r:.3f} 0 0 1 {r:.3f} {r:.3f}z M{x:.3f} {y:.3f}v{r:.3f}a{r:.3f} {r:.3f} 0 0 1 {-r:.3f} {-r:.3f}z",
+                fill=colour,
+            ),
+            node(
+                "text",
+                name,
+                x=x + 1.5 * r,
+                y=y + (2.2 * r if name == "G" else -1.2 * r),
+                font_size=15 * pen.mm,
+                font_weight=700,
+                fill=colour,
+                stroke="#FFFFFF",
+                stroke_width=3 * pen.mm,
+                paint_order="stroke",
+                font_family="Atkinson Hyperlegible Next Variable, sans-serif",
+            ),
         ]
     )
 
@@ -124,8 +167,10 @@ def arrow(x: float, y: float, length: float, pen: Pen, colour: str) -> Node:
     return group(
         [
             node("line", x1=x, y1=y, x2=x, y2=tip - head, stroke=colour, stroke_width=2.2 * pen.mm),
-            node("path", d=f"M{x:.3f} {tip:.3f} L{x - abs(head) * 0.7:.3f} {tip - head * 1.4:.3f} L{x + abs(head) * 0.7:.3f} {tip - head * 1.4:.3f}Z", fill=colour),
+            node(
+                "path",
+                d=f"M{x:.3f} {tip:.3f} L{x - abs(head) * 0.7:.3f} {tip - head * 1.4:.3f} L{x + abs(head) * 0.7:.3f} {tip - head * 1.4:.3f}Z",
+                fill=colour,
+            ),
         ]
     )
-
-

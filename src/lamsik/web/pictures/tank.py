@@ -44,7 +44,16 @@ def scene(outcome: Outcome, view: str, unit: str = "mm", handles: bool = True) -
     scale = ruler(_ruler_length(length), pen, unit, -width / 2 + 22 * pen.mm, height - sky - 34 * pen.mm)
     title = f"{outcome.design.name}: {outcome.verdict.sentence}"
     content = [water, body, veil, surface, *marks, *([body_handles(outcome, attitude, pen, shift)] if handles else []), legend, scale]
-    return node("svg", node("title", title), *content, viewBox=f"{-width / 2:.2f} {-sky:.2f} {width:.2f} {height:.2f}", role="group", aria_label=title, xmlns="http://www.w3.org/2000/svg", preserveAspectRatio="xMidYMid meet")
+    return node(
+        "svg",
+        node("title", title),
+        *content,
+        viewBox=f"{-width / 2:.2f} {-sky:.2f} {width:.2f} {height:.2f}",
+        role="group",
+        aria_label=title,
+        xmlns="http://www.w3.org/2000/svg",
+        preserveAspectRatio="xMidYMid meet",
+    )
 
 
 def _placing(outcome: Outcome, view: str) -> tuple[Attitude, float, Point]:
@@ -123,11 +132,19 @@ def _marks(outcome: Outcome, attitude: Attitude, b: Point, shift: tuple[float, f
     bx, by = shift[0] + b_at[0], shift[1] - b_at[1]
     reach = 46 * pen.mm
     rise = outcome.verdict.speed_cm_s
-    found = [parts.arrow(gx, gy, reach, pen, INK), parts.arrow(bx, by, -reach, pen, WATER), parts.point_mark("B", bx, by, pen, WATER), parts.point_mark("G", gx, gy, pen, INK)]
+    found = [
+        parts.arrow(gx, gy, reach, pen, INK),
+        parts.arrow(bx, by, -reach, pen, WATER),
+        parts.point_mark("B", bx, by, pen, WATER),
+        parts.point_mark("G", gx, gy, pen, INK),
+    ]
     if outcome.verdict.behaviour not in (FLOATS, "suspends"):
         x, y = 398 * pen.mm, 270 * pen.mm
         way = -1 if rise > 0 else 1
-        found += [parts.arrow(x, y - way * 30 * pen.mm, way * 60 * pen.mm, pen, TIP), label(f"{abs(rise):.0f} cm/s", x, y + 52 * pen.mm, 15 * pen.mm, font_weight=600, fill=TIP, text_anchor="middle")]
+        found += [
+            parts.arrow(x, y - way * 30 * pen.mm, way * 60 * pen.mm, pen, TIP),
+            label(f"{abs(rise):.0f} cm/s", x, y + 52 * pen.mm, 15 * pen.mm, font_weight=600, fill=TIP, text_anchor="middle"),
+        ]
     return found
 
 
@@ -140,4 +157,3 @@ def _surface_line(width: float, pen: Pen) -> str:
 
 def _ruler_length(length: float) -> float:
     return 50.0 if length < 200 else 100.0
-

@@ -1,5 +1,7 @@
 """The Pieces bench: each bait made, its steps and weighings, its card, and all that is unweighed."""
 
+from collections.abc import Sequence
+
 from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
@@ -32,15 +34,15 @@ def _line(piece: Piece, stands_at: tuple[str, int, int]) -> tuple[Piece, Documen
     return piece, db().get(Document, piece.design_id), name, round(100 * done / max(count, 1))
 
 
-def stands(rows: "list[Piece] | tuple[Piece, ...] | object") -> list[tuple[str, int, int]]:
+def stands(rows: Sequence[Piece]) -> list[tuple[str, int, int]]:
     """For each piece: the step it is at, how many are done, of how many."""
     finished = pieces.all_done_steps(db())
     found = []
     routes: dict[int, list[tuple[str, str]]] = {}
-    for piece in rows:  # type: ignore[attr-defined]
+    for piece in rows:
         if piece.revision_id not in routes:
             routes[piece.revision_id] = [(s.key, s.name) for s in steps(to_design(dict(pieces.document_of(db(), piece))))]
-        route, done = routes[piece.revision_id], finished.get(piece.id, set())
+        route, done = routes[piece.revision_id], finished.get(piece.id or 0, set())
         at = next((name for key, name in route if key not in done), "Shipped")
         found.append((at, sum(key in done for key, _ in route), len(route)))
     return found

@@ -13,7 +13,7 @@ from lamsik.core.tank.ballast import Answer
 from lamsik.core.tank.evaluate import Near
 from lamsik.formats.body_document import Document as Body
 from lamsik.formats.body_document import checked, to_design
-from lamsik.formats.edits import apply
+from lamsik.formats.edits import Catalogue, apply
 from lamsik.store import documents, stores
 from lamsik.store.tables import Document
 from lamsik.web.pictures.body import thumbnail
@@ -52,7 +52,7 @@ def _edited(asked: dict[str, Any]) -> tuple[Body, list[dict[str, str]]]:
     """The document with the edits that could be made, and the refusals of the others."""
     document, refused = checked(asked.get("document")), []
     edits = asked.get("edits") or []
-    shop = state.catalogue(db()) if any(edit.get("do") != "set" for edit in edits) else state.Catalogue()
+    shop = state.catalogue(db()) if any(edit.get("do") != "set" for edit in edits) else Catalogue()
     for edit in edits:
         try:
             document = apply(document, edit, shop)
@@ -103,7 +103,7 @@ def answers(key: int) -> ResponseReturnValue:
 
 
 def _answer(document: Body, answer: Answer, index: int) -> dict[str, Any]:
-    changed = apply(document, {"do": "ballast", "holes": _rows(answer)}, state.Catalogue())
+    changed = apply(document, {"do": "ballast", "holes": _rows(answer)}, Catalogue())
     off = f"net {answer.net_error_g:+.2f} g, pitch {answer.pitch_error_deg:+.1f}° off the want".replace("-", "−")
     return {
         "key": str(index),

@@ -61,7 +61,9 @@ def catalogue(session: Session) -> Catalogue:
     )
 
 
-def view(document: Document, bench: str, rules: Rules, unit: str, settled: bool, looks: str = "", near: Near | None = None, measured: Measured = NOTHING) -> dict[str, Any]:
+def view(
+    document: Document, bench: str, rules: Rules, unit: str, settled: bool, looks: str = "", near: Near | None = None, measured: Measured = NOTHING
+) -> dict[str, Any]:
     """The part of the state that is computed from the document, for one bench."""
     design = to_design(document)
     outcome = evaluate.settle(design, measured, rules) if settled else evaluate.drag(design, measured, rules, near)
@@ -74,7 +76,13 @@ def view(document: Document, bench: str, rules: Rules, unit: str, settled: bool,
         "nothing_missing": not outcome.missing,
         "near": _near(outcome),
         "settled": outcome.settled,
-        "selected": {"material": design.host.name, "form": design.form, "water": design.water.name, "behaviour": design.want.behaviour, "scheme": design.scheme},
+        "selected": {
+            "material": design.host.name,
+            "form": design.form,
+            "water": design.water.name,
+            "behaviour": design.want.behaviour,
+            "scheme": design.scheme,
+        },
     }
     return {**shared, **_PARTS[bench](outcome, unit, looks)}
 
@@ -159,7 +167,13 @@ def _body_facts(outcome: Outcome) -> list[Fact]:
     return [
         Fact("volume", "Body volume", f"{shape.volume_ml:.2f} ml", "Section areas added up along the length (Gauss quadrature of the curve as drawn)."),
         Fact("area", "Surface to coat", f"{shape.area_mm2 / 100:.1f} cm²", "The skin of the same curve, end faces included."),
-        Fact("blank", "Carved blank", f"{outcome.budget.parts[0].mass_g:.1f} g", f"{shape.volume_ml:.2f} ml × {host.density_g_cm3:.3f} g/cm³ {host.name}, ± {outcome.budget.parts[0].sd_g:.1f} g between sticks.", True),
+        Fact(
+            "blank",
+            "Carved blank",
+            f"{outcome.budget.parts[0].mass_g:.1f} g",
+            f"{shape.volume_ml:.2f} ml × {host.density_g_cm3:.3f} g/cm³ {host.name}, ± {outcome.budget.parts[0].sd_g:.1f} g between sticks.",
+            True,
+        ),
         Fact("mass", "Finished bait", f"{outcome.budget.mass_g:.1f} g", "All parts, coats and allowances added; see the Tank for each.", True),
     ]
 
@@ -183,7 +197,10 @@ def _tank_part(outcome: Outcome, unit: str, looks: str) -> dict[str, Any]:
 
 
 def _other(index: int, pitch: float, roll: float, deeper: bool) -> dict[str, str]:
-    return {"key": str(index), "says": f"It can also rest at pitch {pitch:.0f}°, roll {roll:.0f}°" + (" and prefers that: it will turn over." if deeper else ".")}
+    return {
+        "key": str(index),
+        "says": f"It can also rest at pitch {pitch:.0f}°, roll {roll:.0f}°" + (" and prefers that: it will turn over." if deeper else "."),
+    }
 
 
 def verdict_view(outcome: Outcome) -> dict[str, Any]:
@@ -204,14 +221,52 @@ def tank_facts(outcome: Outcome) -> list[Fact]:
     held = outcome.hanging.held
     g, b = outcome.hanging.g_mm, outcome.hanging.b_mm
     rows = [
-        Fact("net", "Net lift", f"{_signed(found.net_g)} g ({_signed(100 * found.net_share, 1)} %)", f"{water.density_g_cm3:.4f} g/cm³ ({water.describe()}) × {mass.displaced_ml:.2f} ml under water − {mass.mass_g:.2f} g. Known to ± {mass.sd_g:.2f} g.", estimate),
-        Fact("mass", "Mass", f"{mass.mass_g:.2f} g", f"In air, for casting: all parts added, ± {mass.sd_g:.2f} g. In water it weighs {_signed(-found.net_g)} g.", estimate),
-        Fact("pitch", "Pitch", f"{_signed(outcome.hanging.free.pitch_deg, 1)}°", "B comes to lie straight above G; + is nose up." + (f" Held at its tie it hangs at {_signed(held.pitch_deg, 0)}°." if held else ""), estimate),
-        Fact("speed", "Speed", f"{_signed(found.speed_cm_s, 0)} cm/s", f"√(2 · net · g / (ρ · C_d · area)), C_d 0.9 assumed until timed, area {outcome.frontal_mm2 / 100:.1f} cm². + rises.", True),
-        Fact("bg", "B over G", f"{((g[0] - b[0]) ** 2 + (g[2] - b[2]) ** 2) ** 0.5:.1f} mm", f"G {g[0]:.1f} mm from the nose at height {_signed(g[2], 1)}, B {b[0]:.1f} mm at {_signed(b[2], 1)}. More is steadier, less is livelier.", estimate),
+        Fact(
+            "net",
+            "Net lift",
+            f"{_signed(found.net_g)} g ({_signed(100 * found.net_share, 1)} %)",
+            f"{water.density_g_cm3:.4f} g/cm³ ({water.describe()}) × {mass.displaced_ml:.2f} ml under water − {mass.mass_g:.2f} g. Known to ± {mass.sd_g:.2f} g.",
+            estimate,
+        ),
+        Fact(
+            "mass",
+            "Mass",
+            f"{mass.mass_g:.2f} g",
+            f"In air, for casting: all parts added, ± {mass.sd_g:.2f} g. In water it weighs {_signed(-found.net_g)} g.",
+            estimate,
+        ),
+        Fact(
+            "pitch",
+            "Pitch",
+            f"{_signed(outcome.hanging.free.pitch_deg, 1)}°",
+            "B comes to lie straight above G; + is nose up." + (f" Held at its tie it hangs at {_signed(held.pitch_deg, 0)}°." if held else ""),
+            estimate,
+        ),
+        Fact(
+            "speed",
+            "Speed",
+            f"{_signed(found.speed_cm_s, 0)} cm/s",
+            f"√(2 · net · g / (ρ · C_d · area)), C_d 0.9 assumed until timed, area {outcome.frontal_mm2 / 100:.1f} cm². + rises.",
+            True,
+        ),
+        Fact(
+            "bg",
+            "B over G",
+            f"{((g[0] - b[0]) ** 2 + (g[2] - b[2]) ** 2) ** 0.5:.1f} mm",
+            f"G {g[0]:.1f} mm from the nose at height {_signed(g[2], 1)}, B {b[0]:.1f} mm at {_signed(b[2], 1)}. More is steadier, less is livelier.",
+            estimate,
+        ),
     ]
     if outcome.surface:
-        rows.append(Fact("freeboard", "Freeboard", f"{max(outcome.surface[0].freeboard_mm, 0):.1f} mm", "The hull's highest point over the water when it rests at the surface.", estimate))
+        rows.append(
+            Fact(
+                "freeboard",
+                "Freeboard",
+                f"{max(outcome.surface[0].freeboard_mm, 0):.1f} mm",
+                "The hull's highest point over the water when it rests at the surface.",
+                estimate,
+            )
+        )
     return rows
 
 
@@ -224,7 +279,18 @@ def budget_rows(parts: tuple[Part, ...]) -> list[BudgetRow]:
     """The parts, the heaviest first, with a bar's share and where each figure is from."""
     heaviest = max((abs(p.mass_g) for p in parts), default=1.0) or 1.0
     rows = sorted((p for p in parts if abs(p.mass_g) > 0.0005), key=lambda p: -p.mass_g)
-    return [BudgetRow(p.key, p.name, f"{_signed(p.mass_g) if p.mass_g < 0 else f'{p.mass_g:.2f}'} g", f"± {p.sd_g:.2f}", p.status, p.status in ESTIMATES, round(100 * abs(p.mass_g) / heaviest, 1)) for p in rows]
+    return [
+        BudgetRow(
+            p.key,
+            p.name,
+            f"{_signed(p.mass_g) if p.mass_g < 0 else f'{p.mass_g:.2f}'} g",
+            f"± {p.sd_g:.2f}",
+            p.status,
+            p.status in ESTIMATES,
+            round(100 * abs(p.mass_g) / heaviest, 1),
+        )
+        for p in rows
+    ]
 
 
 def _hole_row(hole: Any) -> dict[str, Any]:
@@ -276,5 +342,7 @@ _PARTS = {"shapes": _shapes_part, "tank": _tank_part, "paints": _paints_part}
 
 def errors_of(error: Refused, path: str = "") -> dict[str, str]:
     """A refusal as the screens show it beside the field."""
-    return {"field": path or error.field, "message": f"{error.given} cannot be used: {error.allowed}." if error.given not in (None, "") else f"{error.allowed}."}
-
+    return {
+        "field": path or error.field,
+        "message": f"{error.given} cannot be used: {error.allowed}." if error.given not in (None, "") else f"{error.allowed}.",
+    }

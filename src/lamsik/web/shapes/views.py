@@ -7,6 +7,7 @@ from lamsik.core.materials import BODY_MATERIALS, body_material
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.shapes.hardware import SEATS
+from lamsik.core.water import Water
 from lamsik.formats.body_document import dumps, loads, new_document, to_design
 from lamsik.store import documents, stores
 from lamsik.store.tables import Document
@@ -30,7 +31,7 @@ def index() -> str:
 
 def form_pictures() -> list[tuple[str, str, str, str, Node]]:
     """The starting forms: key, name, purpose, what it is, its outline."""
-    water, want = stores.CoreWater(), Want()
+    water, want = Water(), Want()
     found = []
     for start in FORMS.values():
         design = to_design(new_document(start.name, start, Host("basswood", 0.42, 0.04), water, want))
@@ -46,13 +47,13 @@ def new() -> ResponseReturnValue:
     return redirect(url_for("shapes.edit", key=row.id))
 
 
-def begin(name: str, form_key: str, wood: str, want: Want, length_mm: float | None = None, water: stores.CoreWater | None = None) -> Document:
+def begin(name: str, form_key: str, wood: str, want: Want, length_mm: float | None = None, water: Water | None = None) -> Document:
     """Keep a new design: the form at its own proportions, at another length if given."""
     start, found = form(form_key), body_material(wood)
     scale = (length_mm or start.length_mm) / start.length_mm
     sizes = (start.length_mm * scale, round(start.depth_mm * scale, 1), round(start.width_mm * scale, 1))
     host = Host(found.name, found.density_g_cm3, found.spread_g_cm3, found.kind)
-    content = new_document(name, start, host, water or stores.CoreWater(), want, sizes)
+    content = new_document(name, start, host, water or Water(), want, sizes)
     return documents.create(db(), "body", documents.next_code(db(), "body", "B"), content)
 
 

@@ -2,6 +2,7 @@
 
 from flask import Blueprint, redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
+from sqlmodel import col, select
 
 from lamsik.core.tank.motion import BEHAVIOURS
 from lamsik.store import documents, stores
@@ -23,8 +24,8 @@ def index() -> ResponseReturnValue:
 
 def last_touched() -> Document | None:
     """The design whose newest revision is the newest of all."""
-    query = documents.select(Document).join(Revision).where(Document.kind == "body", documents.col(Document.deleted_at).is_(None))
-    return db().exec(query.order_by(documents.col(Revision.saved_at).desc(), documents.col(Revision.id).desc())).first()
+    query = select(Document).join(Revision).where(Document.kind == "body", col(Document.deleted_at).is_(None))
+    return db().exec(query.order_by(col(Revision.saved_at).desc(), col(Revision.id).desc())).first()
 
 
 @blueprint.get("/<int:key>")

@@ -1,0 +1,132 @@
+"""Ballast answers: put on and solved afresh they give what they promised."""
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from lamsik.core.errors import Refused
+from lamsik.core.shapes.design import Host, Want
+from lamsik.core.shapes.forms import FORMS, body_from
+from lamsik.core.tank import advice, evaluate
+from lamsik.core.tank.ballast import Bench, base_of, place_mm, search, slug_mass_g, wanted_net_g, why_none, with_holes
+from lamsik.core.tank.drilling import clear_of_hardware, wall_left_mm
+from lamsik.core.tank.mass import Measured, budget
+from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
+from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD, TUNGSTEN, bait
+
+WANTS = [("slow rise", 0.0), ("suspends", 0.0), ("slow sink", 0.0), ("slow rise", -8.0), ("suspends", 10.0), ("floats", 0.0)]
+
+
+@pytest.mark.parametrize("form", ["slim", "stubby", "glider", "deepflank"])
+@pytest.mark.parametrize(("behaviour", "pitch"), WANTS)
+def test_an_answer_put_on_gives_what_it_promised(form, behaviour, pitch):
+    start = FORMS[form]
+    body = body_from(start, start.length_mm, start.depth_mm, start.width_mm)
+    scaled = tuple(replace(p, x_mm=p.x_mm * start.length_mm / 90) for p in bait().hardware)
+    design = bait(body=body, hardware=scaled, want=Want(behaviour, TYPICAL_SPEED_CM_S[behaviour], pitch))
+    for answer in search(design, design.want, BENCH):
+        afresh = evaluate.settle(with_holes(design, answer))
+        assert afresh.verdict.net_g == pytest.approx(answer.net_g, abs=0.01)
+        assert afresh.hanging.free.pitch_deg == pytest.approx(answer.pitch_deg, abs=0.5)
+        assert answer.net_error_g == pytest.approx(answer.net_g - wanted_net_g(design, design.want), abs=1e-9)
+        assert answer.wall_mm >= BENCH.wall_mm - 1e-9
+
+
+def test_the_best_of_several_answers_meets_the_want():
+    answers = search(bait(), bait().want, BENCH)
+    assert len(answers) >= 3
+    assert answers[0].miss == min(a.miss for a in answers)
+    assert abs(answers[0].net_error_g) < 0.08 and abs(answers[0].pitch_error_deg) < 4
+    assert len({(a.holes[0].slug, len(a.holes)) for a in answers}) == len(answers)
+    done = evaluate.settle(with_holes(bait(), answers[0]))
+    assert done.verdict.behaviour == "slow rise" and "Hangs level" in done.verdict.sentence
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.floats(-0.3, 0.6), st.sampled_from([LEAD_ROD, TUNGSTEN]), st.integers(1, 3))
+def test_the_closed_form_slug_leaves_exactly_the_wanted_net(net, slug, count):
+    base = base_of(bait())
+    total = slug_mass_g(base, net, slug, 5.5, count, BENCH)
+    holes = tuple(replace(bait().ballast[0], key=f"b{i}", slug=slug, mass_g=total / count, x_mm=20.0 + 10 * i) for i in range(count))
+    if total > 0:
+        assert evaluate.drag(bait(ballast=holes)).verdict.net_g == pytest.approx(net, abs=1e-6)
+
+
+@pytest.mark.parametrize("pitch", [0.0, 6.0, -10.0, 20.0])
+def test_the_closed_form_place_gives_the_wanted_pitch(pitch):
+    base = base_of(bait())
+    hole = replace(bait().ballast[0], mass_g=2.9)
+    x = place_mm(base, [hole], [0.0], pitch)
+    assert evaluate.drag(bait(ballast=(replace(hole, x_mm=x),))).hanging.free.pitch_deg == pytest.approx(pitch, abs=0.05)
+
+
+def test_holes_keep_clear_of_hangers_and_slot():
+    for answer in search(bait(), bait().want, BENCH):
+        for hole in answer.holes:
+            import numpy as np  # noqa: PLC0415
+
+            assert clear_of_hardware(bait(), np.array([hole.x_mm]), hole.drill_mm)[0]
+            assert wall_left_mm(bait().body, hole) >= BENCH.wall_mm
+
+
+def test_a_want_that_cannot_be_met_says_why():
+    heavy = bait(host=Host("maple", 0.98, 0.04), ballast=())
+    assert search(heavy, heavy.want, BENCH) == ()
+    assert "Even without ballast" in why_none(heavy, heavy.want, BENCH)
+    stiff = replace(BENCH, wall_mm=9.0)
+    assert search(bait(), bait().want, stiff) == ()
+    assert "no slug at hand fits" in why_none(bait(), bait().want, stiff)
+
+
+@pytest.mark.parametrize(("bench", "field"), [(replace(BENCH, slugs=()), "slugs"), (replace(BENCH, drills_mm=()), "drills")])
+def test_an_empty_bench_is_said(bench: Bench, field):
+    with pytest.raises(Refused) as refusal:
+        search(bait(), bait().want, bench)
+    assert refusal.value.field == field and "Stores" in refusal.value.allowed
+
+
+def test_balls_come_whole():
+    only = replace(BENCH, slugs=(LEAD_BALL,))
+    for answer in search(bait(), bait().want, only):
+        for hole in answer.holes:
+            assert hole.mass_g / LEAD_BALL.ball_g == pytest.approx(round(hole.mass_g / LEAD_BALL.ball_g))
+
+
+class TestAdvice:
+    def say(self, *stages, **changes):
+        return advice.advise(bait(**changes), Measured(tuple(stages)), BENCH)
+
+    def test_a_heavy_blank_asks_for_a_smaller_slug(self):
+        planned = budget(bait()).up_to("carved")
+        found = self.say(("carved", planned + 0.6, 0.03))
+        assert found.sentence.startswith("Blank 0.6 g heavier than basswood at 0.42: use a ")
+        assert "instead of 2.9 g" in found.sentence
+        new = sum(h.mass_g for h in found.design.ballast)
+        again = evaluate.drag(found.design, Measured((("carved", planned + 0.6, 0.03),)))
+        assert new < 2.9
+        assert again.verdict.net_g == pytest.approx(wanted_net_g(bait(), bait().want), abs=0.08)
+        assert abs(again.hanging.free.pitch_deg) < 6
+
+    def test_a_light_blank_asks_for_more(self):
+        found = self.say(("carved", budget(bait()).up_to("carved") - 0.5, 0.03))
+        assert "0.5 g lighter" in found.sentence and sum(h.mass_g for h in found.design.ballast) > 2.9
+
+    def test_as_planned_stays_as_planned(self):
+        design = with_holes(bait(), search(bait(), bait().want, BENCH)[0])
+        found = advice.advise(design, Measured((("carved", budget(design).up_to("carved"), 0.03),)), BENCH)
+        assert found.design is None and "still fits" in found.sentence
+
+    def test_too_heavy_even_without_ballast(self):
+        assert "even without ballast" in self.say(("carved", 9.5, 0.03)).sentence
+
+    def test_nothing_weighed(self):
+        assert "Nothing is weighed" in self.say().sentence
+
+    def test_after_the_ballast_is_in_it_says_what_is_left(self):
+        planned = budget(bait())
+        heavy = self.say(("carved", planned.up_to("carved"), 0.03), ("ballasted", planned.up_to("ballasted") + 1.5, 0.03))
+        light = self.say(("carved", planned.up_to("carved"), 0.03), ("ballasted", planned.up_to("ballasted") - 0.8, 0.03))
+        assert "heavier than wanted" in heavy.sentence and heavy.design is None
+        assert "lifts" in light.sentence

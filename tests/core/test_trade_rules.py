@@ -1,0 +1,113 @@
+"""What is missing, the order of work, cautions, paint layout, order status, scaling."""
+
+from dataclasses import replace
+
+import pytest
+
+from lamsik.core.cautions import CAUTIONS, DEFER, caution
+from lamsik.core.errors import Refused
+from lamsik.core.materials import BODY_MATERIALS, METALS, body_material
+from lamsik.core.orders.status import status
+from lamsik.core.paints import layout
+from lamsik.core.paints.coats import Coat
+from lamsik.core.route.steps import steps, warnings
+from lamsik.core.shapes.body import station
+from lamsik.core.shapes.design import Host
+from lamsik.core.shapes.hardware import Item, Placement
+from lamsik.core.shapes.needs import missing
+from lamsik.core.shapes.scaling import with_length
+from lamsik.core.tank.mass import STAGES
+from tests.bodies import STEEL, TREBLE, bait
+
+FOAM = Host("foam board", 0.4, 0.05, "foam")
+WIRE = Item("w", "wire", "wire", 0.7, STEEL, 0.1)
+
+
+def named(design):
+    return {need.key for need in missing(design)}
+
+
+@pytest.mark.parametrize(
+    ("changes", "lost"),
+    [
+        ({}, set()),
+        ({"coats": ()}, {"seal", "primer", "clear"}),
+        ({"hardware": ()}, {"tie", "hook"}),
+        ({"glue_g": 0.0}, {"glue"}),
+        ({"ballast": (replace(bait().ballast[0], cover_mm=0.0),)}, {"filler"}),
+        ({"hardware": (*bait().hardware[:1], Placement("k9", TREBLE, "belly", 30))}, {"hanger"}),
+        ({"host": FOAM}, {"wire"}),
+        ({"host": FOAM, "hardware": (*bait().hardware, Placement("w", WIRE))}, set()),
+        ({"purpose": "float", "coats": (), "hardware": ()}, {"seal", "clear", "tie"}),
+        ({"host": replace(FOAM, construction="print"), "ballast": (replace(bait().ballast[0], cover_mm=0.0),)}, set()),
+    ],
+)
+def test_what_a_body_cannot_do_without_is_named(changes, lost):
+    assert named(bait(**changes)) == lost
+    assert all(need.why and need.bench for need in missing(bait(**changes)))
+
+
+def test_the_route_follows_the_bench_and_weighs_every_stage_in_order():
+    rows = steps(bait())
+    keys = [s.key for s in rows]
+    assert keys == ["carve", "coat:seal1", "fit", "tub", "coat:primer1", "coat:clear1", "rig", "swim", "pack", "ship"]
+    assert [s.weigh for s in rows if s.weigh] == list(STAGES)
+    assert rows[1].wait_h == bait().coats[0].wait_h
+
+
+@pytest.mark.parametrize("construction", ["wood", "foam", "cast", "print"])
+def test_work_that_can_hurt_carries_its_caution(construction):
+    rows = {s.key: s for s in steps(bait(host=Host("x", 0.5, 0.1, construction)))}
+    assert warnings(rows["carve"])
+    assert any("Lead" in text for text in warnings(rows["fit"]))
+    assert any("Hooks" in text for text in warnings(rows["rig"]))
+
+
+def test_other_metals_bring_their_own_dust():
+    slug = replace(bait().ballast[0].slug, metal="tungsten")
+    fit = next(s for s in steps(bait(ballast=(replace(bait().ballast[0], slug=slug),))) if s.key == "fit")
+    assert "metal_dust" in fit.cautions and "lead" not in fit.cautions
+
+
+def test_every_caution_defers_to_the_data_sheet():
+    assert all(caution(key).endswith(DEFER) for key in CAUTIONS)
+    assert caution("") == caution("unheard of") == ""
+
+
+def test_bars_and_spots_lie_on_the_body_and_the_eye_near_the_nose():
+    body = bait().body
+    for bar in layout.bars(body, Coat("b", "bars", "Bars", count=5)):
+        assert all(0 < x < body.length_mm for x, _ in bar)
+    assert len(layout.bars(body, Coat("b", "bars", "Bars", count=5))) == 5
+    for spot in layout.spots(body, Coat("s", "spots", "Spots", count=8)):
+        here = station(body, spot.x_mm)
+        assert here.bottom_mm < spot.z_mm < here.top_mm
+    assert layout.eye(body, Coat("e", "eyes", "Eyes", reach_share=0.25)).x_mm < 0.2 * body.length_mm
+
+
+DONE, PACKED, BEGUN = frozenset({"carve", "pack", "ship"}), frozenset({"carve", "pack"}), frozenset({"carve"})
+
+
+@pytest.mark.parametrize(
+    ("accepted", "wanted", "pieces", "name"),
+    [
+        (False, 1, [], "enquiry"), (True, 1, [], "accepted"), (True, 1, [frozenset()], "making"), (True, 2, [DONE], "making"), (True, 2, [DONE, BEGUN], "making"),
+        (True, 2, [DONE, PACKED], "ready"), (True, 2, [DONE, DONE], "shipped"),
+    ],
+)  # fmt: skip
+def test_where_an_order_stands(accepted, wanted, pieces, name):
+    assert status(accepted, wanted, pieces) == name
+
+
+def test_scaling_keeps_places_in_proportion_and_hardware_in_size():
+    longer = with_length(bait(), 180.0)
+    assert longer.body.length_mm == 180 and longer.body.depth_mm == pytest.approx(bait().body.depth_mm)
+    assert longer.ballast[0].x_mm == pytest.approx(60) and longer.ballast[0].mass_g == bait().ballast[0].mass_g
+    assert longer.lip.x_mm == pytest.approx(13.6) and longer.lip.width_mm == bait().lip.width_mm
+
+
+def test_materials_are_in_the_range_of_real_ones():
+    assert all(0.05 < m.density_g_cm3 < 1.3 and m.spread_g_cm3 > 0 for m in BODY_MATERIALS.values())
+    assert METALS["tungsten"] > METALS["lead"] > METALS["steel"]
+    with pytest.raises(Refused, match="balsa"):
+        body_material("adamantium")
