@@ -57,6 +57,7 @@ def homogeneous(body: Body, density: float) -> Design:
 
 
 LEAD_ROD = Slug("lead rod 5 mm", "rod", "lead", 11.34, 5.0)
+LEAD_ROD_6 = Slug("lead rod 6 mm", "rod", "lead", 11.34, 6.0)
 LEAD_BALL = Slug("lead ball 7 mm", "ball", "lead", 11.34, 7.0)
 TUNGSTEN = Slug("tungsten rod 4 mm", "rod", "tungsten", 18.0, 4.0)
 BENCH = Bench(
@@ -71,10 +72,10 @@ TREBLE = Item("tre", "treble", "hook", 0.48, STEEL)
 
 
 def bait(**changes: Any) -> Design:
-    """A wooden bait with lip, two trebles, seal, primer and clear; ballast 2.9 g under the shoulder."""
+    """A wooden bait with lip, two trebles, seal, primer and clear; ballast 4.2 g under the shoulder."""
     length = 90.0
     hardware = (
-        Placement("tie", TIE, "nose"), Placement("h1", HANGER, "belly", 40.0), Placement("h2", HANGER, "tail", length),
+        Placement("tie", TIE, "nose"), Placement("h1", HANGER, "belly", 46.0), Placement("h2", HANGER, "tail", length),
         Placement("r1", RING, hung_on="h1"), Placement("r2", RING, hung_on="h2"),
         Placement("k1", TREBLE, hung_on="r1"), Placement("k2", TREBLE, hung_on="r2"),
     )  # fmt: skip
@@ -85,7 +86,7 @@ def bait(**changes: Any) -> Design:
     )
     design = Design(
         "Bait", "slim", "bait", body_from(FORMS["slim"], length, 19, 15), Host("basswood", 0.42, 0.04), hardware,
-        Lip(14, 16, 1.5, 1.2, 40, 6.8), (Hole("b1", LEAD_ROD, 2.9, 30.0, 5.5),), coats, glue_g=0.3, want=Want("slow rise", 6.0, 0.0),
+        Lip(14, 16, 1.5, 1.2, 40, 6.8), (Hole("b1", LEAD_ROD_6, 4.2, 32.5, 6.0),), coats, glue_g=0.3, want=Want("slow rise", 6.0, 0.0),
     )  # fmt: skip
     return replace(design, **changes)
 

@@ -102,7 +102,7 @@ def test_where_an_order_stands(accepted, wanted, pieces, name):
 def test_scaling_keeps_places_in_proportion_and_hardware_in_size():
     longer = with_length(bait(), 180.0)
     assert longer.body.length_mm == 180 and longer.body.depth_mm == pytest.approx(bait().body.depth_mm)
-    assert longer.ballast[0].x_mm == pytest.approx(60) and longer.ballast[0].mass_g == bait().ballast[0].mass_g
+    assert longer.ballast[0].x_mm == pytest.approx(65) and longer.ballast[0].mass_g == bait().ballast[0].mass_g
     assert longer.lip.x_mm == pytest.approx(13.6) and longer.lip.width_mm == bait().lip.width_mm
 
 

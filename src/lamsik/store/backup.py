@@ -2,6 +2,7 @@
 
 import sqlite3
 from contextlib import closing
+from datetime import datetime
 from pathlib import Path
 
 from lamsik.core.errors import Refused
@@ -32,12 +33,21 @@ def restore(folder: Path, source: Path) -> Path | None:
     kept: Path | None = None
     folder.mkdir(parents=True, exist_ok=True)
     if (folder / FILE_NAME).exists():
-        kept = folder / "before-restore.sqlite3"
+        kept = _unused(folder / f"before-restore-{datetime.now():%Y%m%d-%H%M%S}.sqlite3")
         backup(folder, kept)
     with closing(sqlite3.connect(source)) as copy, closing(sqlite3.connect(folder / FILE_NAME, timeout=15)) as shop:
         copy.backup(shop)
     migrate(connect(folder / FILE_NAME))
     return kept
+
+
+def _unused(path: Path) -> Path:
+    """The path, or the next one beside it: an earlier copy (perhaps the one being restored) is never overwritten."""
+    number = 2
+    while path.exists():
+        path = path.with_stem(f"{path.stem.split('_')[0]}_{number}")
+        number += 1
+    return path
 
 
 def _check(source: Path) -> None:

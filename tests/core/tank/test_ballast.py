@@ -49,7 +49,7 @@ def test_the_best_of_several_answers_meets_the_want():
 def test_the_closed_form_slug_leaves_exactly_the_wanted_net(net, slug, count):
     base = base_of(bait())
     total = slug_mass_g(base, net, slug, 5.5, count, BENCH)
-    holes = tuple(replace(bait().ballast[0], key=f"b{i}", slug=slug, mass_g=total / count, x_mm=20.0 + 10 * i) for i in range(count))
+    holes = tuple(replace(bait().ballast[0], key=f"b{i}", slug=slug, drill_mm=5.5, mass_g=total / count, x_mm=20.0 + 10 * i) for i in range(count))
     if total > 0:
         assert evaluate.drag(bait(ballast=holes)).verdict.net_g == pytest.approx(net, abs=1e-6)
 
@@ -57,7 +57,7 @@ def test_the_closed_form_slug_leaves_exactly_the_wanted_net(net, slug, count):
 @pytest.mark.parametrize("pitch", [0.0, 6.0, -10.0, 20.0])
 def test_the_closed_form_place_gives_the_wanted_pitch(pitch):
     base = base_of(bait())
-    hole = replace(bait().ballast[0], mass_g=2.9)
+    hole = replace(bait().ballast[0], mass_g=4.2)
     x = place_mm(base, [hole], [0.0], pitch)
     assert evaluate.drag(bait(ballast=(replace(hole, x_mm=x),))).hanging.free.pitch_deg == pytest.approx(pitch, abs=0.05)
 
@@ -102,16 +102,16 @@ class TestAdvice:
         planned = budget(bait()).up_to("carved")
         found = self.say(("carved", planned + 0.6, 0.03))
         assert found.sentence.startswith("Blank 0.6 g heavier than basswood at 0.42: use a ")
-        assert "instead of 2.9 g" in found.sentence
+        assert "instead of 4.2 g" in found.sentence
         new = sum(h.mass_g for h in found.design.ballast)
         again = evaluate.drag(found.design, Measured((("carved", planned + 0.6, 0.03),)))
-        assert new < 2.9
+        assert new < 4.2
         assert again.verdict.net_g == pytest.approx(wanted_net_g(bait(), bait().want), abs=0.08)
         assert abs(again.hanging.free.pitch_deg) < 6
 
     def test_a_light_blank_asks_for_more(self):
         found = self.say(("carved", budget(bait()).up_to("carved") - 0.5, 0.03))
-        assert "0.5 g lighter" in found.sentence and sum(h.mass_g for h in found.design.ballast) > 2.9
+        assert "0.5 g lighter" in found.sentence and sum(h.mass_g for h in found.design.ballast) > 4.2
 
     def test_as_planned_stays_as_planned(self):
         design = with_holes(bait(), search(bait(), bait().want, BENCH)[0])

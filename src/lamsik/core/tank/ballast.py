@@ -20,7 +20,7 @@ from lamsik.core.shapes.body import station
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design, Want
 from lamsik.core.shapes.quadrature import solid
-from lamsik.core.tank.attitude import Attitude, buoyancy, immersed
+from lamsik.core.tank.attitude import Attitude, Hanging, buoyancy, immersed
 from lamsik.core.tank.drilling import clear_of_hardware, wall_left_mm, walls_left_mm
 from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
 from lamsik.core.tank.motion import DEFAULT_DRAG, frontal_area_mm2, net_for_speed_g
@@ -190,8 +190,12 @@ def _answer(base: Base, net: float, want: Want, slug: Slug, drill: float, masses
     return _judged(base, placed, net, want, bench)
 
 
-def _judged(base: Base, holes: tuple[Hole, ...], net: float, want: Want, bench: Bench) -> Answer:
-    got_net, got_pitch = put_on(base, holes)
+def _judged(base: Base, holes: tuple[Hole, ...], net: float, want: Want, bench: Bench) -> Answer | None:
+    """The answer these holes make; None if it would hang the wrong way up (x alone fixes only tan p)."""
+    hanging = put_on(base, holes)
+    if abs(hanging.free.roll_deg) > 90:
+        return None
+    got_net, got_pitch = hanging.net_g, hanging.free.pitch_deg
     net_error, pitch_error = got_net - net, got_pitch - want.pitch_deg
     height = float(np.mean([hole.cover_mm + hole.slug.length_mm(hole.mass_g) / 2 for hole in holes]))
     miss = abs(net_error) / NET_TOLERANCE_G + abs(pitch_error) / PITCH_TOLERANCE_DEG
@@ -210,8 +214,8 @@ def _judged(base: Base, holes: tuple[Hole, ...], net: float, want: Want, bench: 
     )
 
 
-def put_on(base: Base, holes: tuple[Hole, ...]) -> tuple[float, float]:
-    """Net lift [g] and free pitch [°] of the design with these holes, from the same base."""
+def put_on(base: Base, holes: tuple[Hole, ...]) -> Hanging:
+    """How the design hangs with these holes, from the same base."""
     loads = [(_added_g(base, h), h.x_mm, station(base.design.body, h.x_mm).bottom_mm + _load_height(base, h)) for h in holes]
     mass = base.mass.mass_g + sum(load for load, _, _ in loads)
     g = np.array(base.mass.g_mm) * base.mass.mass_g
@@ -219,8 +223,7 @@ def put_on(base: Base, holes: tuple[Hole, ...]) -> tuple[float, float]:
         g = g + load * np.array([x, 0.0, z])
     g = g / mass
     centre = (float(g[0]), float(g[1]), float(g[2]))
-    hanging = immersed(solid(base.design.body).centroid_mm, replace(base.mass, mass_g=mass, g_mm=centre), base.design.water.density_g_cm3)
-    return hanging.net_g, hanging.free.pitch_deg
+    return immersed(solid(base.design.body).centroid_mm, replace(base.mass, mass_g=mass, g_mm=centre), base.design.water.density_g_cm3)
 
 
 def _places(design: Design, hole: Hole, offset: float, bench: Bench) -> tuple[Array, NDArray[np.bool_]]:
@@ -260,10 +263,17 @@ def _straddling(base: Base, net: float, want: Want, slug: Slug, drill: float, be
     for whole in {np.floor(total / step), np.ceil(total / step)}:
         for first in np.round(share / step) + np.arange(-2, 3):
             if 0 < first < whole:
-                holes = (replace(even[0], mass_g=float(first * step), x_mm=front), replace(even[1], mass_g=float((whole - first) * step), x_mm=rear))
-                answers.append(_judged(base, holes, net, want, bench))
-    fitting = [a for a in answers if a.wall_mm >= bench.wall_mm]
+                pair = (replace(even[0], mass_g=float(first * step), x_mm=front), replace(even[1], mass_g=float((whole - first) * step)))
+                answers.append(_judged(base, _levered(base, pair, wish, behind), net, want, bench))
+    fitting = [a for a in answers if a is not None and a.wall_mm >= bench.wall_mm]
     return min(fitting, key=lambda a: a.miss, default=None)
+
+
+def _levered(base: Base, pair: tuple[Hole, Hole], wish: float, behind: Array) -> tuple[Hole, Hole]:
+    """The pair with its rear hole where the two together act nearest to the wished place."""
+    front, rear = (_added_g(base, hole) for hole in pair)
+    x = ((front + rear) * wish - front * pair[0].x_mm) / rear if rear > 1e-6 else behind[0]
+    return pair[0], replace(pair[1], x_mm=float(behind[np.argmin(np.abs(behind - x))]))
 
 
 def _says(holes: tuple[Hole, ...]) -> str:

@@ -1,0 +1,46 @@
+"""A fresh shop for each test that asks for one; the demo shop is built once and copied."""
+
+import shutil
+from pathlib import Path
+
+import pytest
+from sqlmodel import Session
+
+from lamsik.demo.shop import build
+from lamsik.store.database import FILE_NAME, for_writing, open_database, session_of
+from lamsik.store.starter import stock
+
+
+@pytest.fixture(scope="session")
+def demo_file(tmp_path_factory) -> Path:
+    folder = tmp_path_factory.mktemp("demo")
+    engine = open_database(folder)
+    with session_of(engine) as session:
+        build(session)
+    with engine.connect() as connection:
+        connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
+    engine.dispose()
+    return folder / FILE_NAME
+
+
+@pytest.fixture
+def demo_home(demo_file, tmp_path) -> Path:
+    home = tmp_path / "demo"
+    home.mkdir()
+    shutil.copy(demo_file, home / FILE_NAME)
+    return home
+
+
+@pytest.fixture
+def engine(tmp_path):
+    engine = open_database(tmp_path / "shop")
+    yield engine
+    engine.dispose()
+
+
+@pytest.fixture
+def session(engine):
+    with Session(for_writing(engine), expire_on_commit=False) as session:
+        stock(session)
+        session.commit()
+        yield session

@@ -1,0 +1,192 @@
+"""The body document: round trips, edits, refusals that name the field."""
+
+import copy
+import json
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from jsonschema import Draft202012Validator
+
+from lamsik.core.errors import Refused
+from lamsik.core.shapes.design import Host, Want
+from lamsik.core.shapes.forms import FORMS
+from lamsik.core.shapes.hardware import Item, Lip
+from lamsik.core.tank import evaluate
+from lamsik.core.water import Water
+from lamsik.formats.body_document import checked, dumps, loads, new_document, schema, to_design, with_design
+from lamsik.formats.edits import EDITS, Catalogue, apply, quantity_of
+from tests.bodies import LEAD_BALL, LEAD_ROD, bait
+
+HOST = Host("basswood", 0.42, 0.04)
+SHOP = Catalogue(
+    items={
+        "tie": Item("tie", "Tie", "line_tie", 0.14, 7.85, 0.4, 3.0),
+        "hgr": Item("hgr", "Hanger", "hanger", 0.11, 7.85, 0.4, 2.5),
+        "ring": Item("ring", "Ring", "ring", 0.05, 7.85),
+        "tre": Item("tre", "Treble", "hook", 0.48, 7.85),
+        "big": Item("big", "Big treble", "hook", 1.2, 7.85),
+    },
+    lips={"lip": Lip(14, 16, 1.5, 1.2, 40, 6)},
+    slugs={"lead": LEAD_ROD, "shot": LEAD_BALL},
+    waters={"sea": Water("sea", 9, 35)},
+    schemes={"S-1": bait().coats},
+)
+
+
+def document(form="slim"):
+    return new_document("Test", FORMS[form], HOST, Water(), Want())
+
+
+def full():
+    found = document()
+    for edit in (
+        {"do": "hang", "code": "tie", "seat": "nose"}, {"do": "hang", "code": "hgr", "seat": "belly", "x_mm": 46}, {"do": "hang", "code": "hgr", "seat": "tail"},
+        {"do": "hang", "code": "ring"}, {"do": "hang", "code": "ring"}, {"do": "hang", "code": "tre"}, {"do": "hang", "code": "tre"},
+        {"do": "lip", "code": "lip"}, {"do": "slug", "code": "lead"}, {"do": "scheme", "code": "S-1"}, {"do": "water", "name": "sea"},
+    ):  # fmt: skip
+        found = apply(found, edit, SHOP)
+    return found
+
+
+def test_the_schema_is_a_schema_with_a_unit_in_every_measures_name():
+    Draft202012Validator.check_schema(schema())
+
+    def numbers(node, name=""):
+        if node.get("type") == "number" or node.get("type") == ["number", "null"]:
+            yield name
+        for key, child in node.get("properties", {}).items():
+            yield from numbers(child, key)
+        if isinstance(node.get("items"), dict):
+            yield from numbers(node["items"], name)
+
+    named = [n for n in numbers(schema()) if not n.endswith(("_shares", "_share", "_exponent"))]
+    assert named and all(quantity_of(n) != "number" for n in named), named
+
+
+@pytest.mark.parametrize("form", FORMS)
+def test_every_form_round_trips(form):
+    found = document(form)
+    again = loads(dumps(found))
+    assert again == found
+    assert to_design(again) == to_design(found)
+
+
+def test_a_full_document_round_trips_and_computes_the_same():
+    found = full()
+    again = loads(dumps(with_design(found, to_design(found))).encode())
+    assert evaluate.drag(to_design(again)).verdict == evaluate.drag(to_design(found)).verdict
+    assert [row["hung_on"] for row in again["hardware"]] == [None, None, None, "hanger1", "hanger2", "ring1", "ring2"]
+
+
+WRONG = [
+    ("body.length_mm", "long"), ("body.length_mm", -5), ("body.length_mm", 1e9), ("body.upper_exponent", 0.2), ("material.density_g_cm3", 0), ("format", "other-body"),
+    ("version", 2), ("purpose", "boat"), ("coats", {}), ("water.temperature_c", 99), ("want.behaviour", "flies"), ("name", ""), ("glue_g", None),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("path", "value"), WRONG)
+def test_a_wrong_field_is_named_with_what_was_given_and_what_is_allowed(path, value):
+    found = full()
+    holder = found
+    *steps, leaf = path.split(".")
+    for step in steps:
+        holder = holder[step]
+    holder[leaf] = value
+    with pytest.raises(Refused) as refusal:
+        checked(found)
+    assert refusal.value.field == path and refusal.value.given == value and refusal.value.allowed
+
+
+def test_missing_unknown_and_contradicting_fields():
+    found = document()
+    del found["body"]["length_mm"]
+    with pytest.raises(Refused, match=r"body.length_mm: got None; this field is needed"):
+        checked(found)
+    with pytest.raises(Refused, match=r"lenght_mm: .*unknown field"):
+        checked({**document(), "lenght_mm": 5})
+    doubled = full()
+    doubled["hardware"].append(doubled["hardware"][0])
+    with pytest.raises(Refused, match="each key once"):
+        to_design(checked(doubled))
+
+
+@pytest.mark.parametrize("data", [b"", b"not json", b"[1, 2]", b"\xff\xfe", b'{"a": NaN}', b"[" * 100_000, b" " * 2_000_000])
+def test_bytes_that_are_no_document_are_refused(data):
+    with pytest.raises(Refused):
+        loads(data)
+
+
+class TestEdits:
+    def test_a_typed_measure_is_set_and_its_text_kept(self):
+        found = apply(document(), {"do": "set", "path": "body.depth_mm", "text": "3/4 in"}, SHOP)
+        assert found["body"]["depth_mm"] == pytest.approx(19.05)
+        assert found["typed"]["body.depth_mm"] == "3/4 in"
+
+    def test_a_bare_number_takes_the_shown_unit(self):
+        assert apply(document(), {"do": "set", "path": "body.width_mm", "text": "1/2", "unit": "in"}, SHOP)["body"]["width_mm"] == pytest.approx(12.7)
+        assert apply(document(), {"do": "set", "path": "body.width_mm", "text": "14"}, SHOP)["body"]["width_mm"] == 14
+
+    def test_a_new_length_takes_everything_along(self):
+        before = full()
+        after = apply(before, {"do": "set", "path": "body.length_mm", "text": "120 mm"}, SHOP)
+        assert after["ballast"][0]["x_mm"] == pytest.approx(before["ballast"][0]["x_mm"] * 120 / 90)
+        assert after["lip"]["x_mm"] == pytest.approx(before["lip"]["x_mm"] * 120 / 90)
+
+    def test_rows_are_named_by_their_key(self):
+        assert apply(full(), {"do": "set", "path": "ballast.b1.x_mm", "text": "31.5 mm"}, SHOP)["ballast"][0]["x_mm"] == 31.5
+
+    def test_taking_a_hanger_off_takes_what_hangs_on_it(self):
+        found = apply(full(), {"do": "remove", "group": "hardware", "key": "hanger1"}, SHOP)
+        assert [row["key"] for row in found["hardware"]] == ["linetie1", "hanger2", "ring2", "hook2"]
+
+    def test_other_edits(self):
+        found = full()
+        assert apply(found, {"do": "remove", "group": "lip", "key": "lip"}, SHOP)["lip"] is None
+        assert apply(found, {"do": "remove", "group": "coats", "key": "seal1"}, SHOP)["coats"][0]["key"] == "primer1"
+        assert apply(found, {"do": "material", "name": "balsa"}, SHOP)["material"]["density_g_cm3"] == 0.16
+        assert apply(found, {"do": "swap", "key": "hook1", "code": "big"}, SHOP)["hardware"][5]["mass_g"] == 1.2
+        assert apply(found, {"do": "form", "form": "stubby"}, SHOP)["body"]["length_mm"] == 60
+        assert apply(found, {"do": "want", "behaviour": "suspends"}, SHOP)["want"]["speed_cm_s"] == 0
+        assert apply(found, {"do": "set", "path": "want.behaviour", "text": "sinks"}, SHOP)["want"]["speed_cm_s"] == -20
+        assert apply(found, {"do": "slug", "code": "shot"}, SHOP)["ballast"][1]["mass_g"] == pytest.approx(2.04, abs=0.01)
+        assert apply(found, {"do": "ballast", "holes": found["ballast"]}, SHOP)["ballast"] == found["ballast"]
+        assert apply(found, {"do": "set", "path": "material.density_g_cm3", "text": "0.39 g/cm³"}, SHOP)["material"]["source"] == "typed"
+
+    REFUSED = [
+        ({"do": "explode"}, "do"), ({"do": "set", "path": "body.length_mm", "text": "wide"}, "body.length_mm"), ({"do": "set", "path": "body.length_mm", "text": "-3 mm"}, "length_mm"),
+        ({"do": "set", "path": "water.temperature_c", "text": "12"}, "water.temperature_c"), ({"do": "set", "path": "body.colour", "text": "x"}, "body.colour"),
+        ({"do": "set", "path": "ballast.zz.x_mm", "text": "3 mm"}, "ballast.zz.x_mm"), ({"do": "set", "path": "body", "text": "3 mm"}, "body"),
+        ({"do": "set", "path": "name", "text": "  "}, "name"), ({"do": "set", "path": "ballast.b1.mass_g", "text": "-2 g"}, "ballast.0.mass_g"),
+        ({"do": "set", "path": "ballast.b1.x_mm", "text": "400 mm"}, "ballast.b1.x_mm"), ({"do": "hang", "code": "anchor"}, "code"), ({"do": "hang", "code": "tie", "seat": "chin"}, "seat"),
+        ({"do": "scheme", "code": "S-9"}, "scheme"), ({"do": "form", "form": "ufo"}, "form"), ({"do": "material", "name": "x"}, "material"), ({"do": "remove", "group": "body", "key": "x"}, "group"),
+        ({"do": "want", "behaviour": "flies"}, "want.behaviour"), ({"do": "ballast", "holes": "many"}, "ballast"), ({"do": "ballast", "holes": None}, "ballast"),
+        ({"do": "set", "path": "coats.clear1.film_um", "text": "9 m"}, "coats.clear1.film_um"),
+    ]  # fmt: skip
+
+    @pytest.mark.parametrize(("edit", "field"), REFUSED)
+    def test_a_bad_edit_is_refused_and_changes_nothing(self, edit, field):
+        found = full()
+        kept = copy.deepcopy(found)
+        with pytest.raises(Refused) as refusal:
+            apply(found, edit, SHOP)
+        assert refusal.value.field == field
+        assert found == kept
+
+    def test_a_hook_needs_a_free_eye(self):
+        with pytest.raises(Refused, match="add one first"):
+            apply(document(), {"do": "hang", "code": "tre"}, SHOP)
+        with pytest.raises(Refused, match="no free hanger"):
+            apply(full(), {"do": "hang", "code": "ring"}, SHOP)
+
+    def test_every_edit_is_tried_above(self):
+        tried = {edit["do"] for edit, _ in self.REFUSED} | {"lip", "slug", "water", "swap"}
+        assert set(EDITS) <= tried
+
+    @settings(max_examples=60, deadline=None)
+    @given(st.text(max_size=30), st.sampled_from(["body.length_mm", "ballast.b1.mass_g", "water.temperature_c", "want.pitch_deg"]))
+    def test_any_text_gives_a_sound_document_or_a_refusal(self, text, path):
+        try:
+            json.dumps(apply(full(), {"do": "set", "path": path, "text": text}, SHOP), allow_nan=False)
+        except Refused as refusal:
+            assert refusal.allowed

@@ -1,0 +1,156 @@
+"""Nothing is lost: migrations, crashes, a full disk, backup and restore of a running shop."""
+
+import os
+import signal
+import sqlite3
+import subprocess
+import sys
+import textwrap
+import time
+
+import pytest
+from alembic.autogenerate import compare_metadata
+from alembic.runtime.migration import MigrationContext
+from sqlalchemy.exc import OperationalError
+from sqlmodel import Session, SQLModel, select
+
+from lamsik.core.errors import Refused
+from lamsik.store.backup import backup, restore
+from lamsik.store.database import FILE_NAME, connect, is_current, open_database, session_of
+from lamsik.store.tables import Customer
+
+
+def names(folder):
+    engine = connect(folder / FILE_NAME)
+    with Session(engine) as session:
+        found = [c.name for c in session.exec(select(Customer)).all()]
+    engine.dispose()
+    return found
+
+
+def add(folder, name):
+    engine = open_database(folder)
+    with session_of(engine) as session:
+        session.add(Customer(name=name, search=name.lower()))
+    engine.dispose()
+
+
+def test_migrations_make_exactly_the_tables_of_the_program(engine):
+    with engine.connect() as connection:
+        assert compare_metadata(MigrationContext.configure(connection, opts={"compare_type": True}), SQLModel.metadata) == []
+        assert connection.exec_driver_sql("PRAGMA journal_mode").scalar() == "wal"
+        assert connection.exec_driver_sql("PRAGMA foreign_keys").scalar() == 1
+    assert is_current(engine)
+
+
+def test_opening_again_changes_nothing(tmp_path):
+    add(tmp_path, "Ärla")
+    add(tmp_path, "Tove")
+    assert names(tmp_path) == ["Ärla", "Tove"]
+
+
+def test_an_error_rolls_everything_back(engine):
+    with pytest.raises(ZeroDivisionError), session_of(engine) as session:
+        session.add(Customer(name="Gone", search="gone"))
+        session.flush()
+        _ = 1 / 0
+    with Session(engine) as session:
+        assert session.exec(select(Customer)).all() == []
+
+
+def test_foreign_keys_hold(engine):
+    with pytest.raises(Exception, match="FOREIGN KEY"), session_of(engine) as session:
+        session.connection().exec_driver_sql("INSERT INTO piece (number, design_id, revision_id, started_at, note, search) VALUES ('P1', 99, 99, '2026-01-01', '', '')")
+
+
+def test_a_kill_in_the_middle_of_writing_leaves_the_last_saved_state_whole(tmp_path):
+    add(tmp_path, "Saved")
+    script = textwrap.dedent(f"""
+        from lamsik.store.database import connect, session_of
+        from lamsik.store.tables import Customer
+        from pathlib import Path
+        engine = connect(Path({str(tmp_path / FILE_NAME)!r}))
+        with session_of(engine) as session:
+            for n in range(100000):
+                session.add(Customer(name=f"half {{n}}", search="half"))
+                if n % 500 == 499:
+                    session.flush()
+                    print(n, flush=True)
+    """)
+    with subprocess.Popen([sys.executable, "-c", script], stdout=subprocess.PIPE) as child:
+        child.stdout.readline()
+        child.stdout.readline()
+        os.kill(child.pid, signal.SIGKILL)
+        child.wait()
+    assert names(tmp_path) == ["Saved"]
+    add(tmp_path, "After")
+    assert names(tmp_path) == ["Saved", "After"]
+    with sqlite3.connect(tmp_path / FILE_NAME) as shop:
+        assert shop.execute("PRAGMA integrity_check").fetchone()[0] == "ok"
+    shop.close()
+
+
+def test_a_full_disk_loses_only_the_change_that_did_not_fit(tmp_path):
+    add(tmp_path, "Saved")
+    engine = connect(tmp_path / FILE_NAME)
+    with engine.connect() as connection:
+        pages = connection.exec_driver_sql("PRAGMA page_count").scalar()
+    with pytest.raises(OperationalError, match="full"), session_of(engine) as session:
+        session.connection().exec_driver_sql(f"PRAGMA max_page_count = {pages}")
+        for n in range(3000):
+            session.add(Customer(name=f"half {n}" * 20, search="half"))
+        session.flush()
+    engine.dispose()
+    assert names(tmp_path) == ["Saved"]
+
+
+class TestBackup:
+    def test_of_a_shop_that_is_being_written(self, tmp_path):
+        shop, copy = tmp_path / "shop", tmp_path / "copy.sqlite3"
+        add(shop, "Saved")
+        engine = connect(shop / FILE_NAME)
+        with Session(engine) as session:
+            session.add(Customer(name="Unfinished", search="u"))
+            session.flush()
+            started = time.monotonic()
+            backup(shop, copy)
+            assert time.monotonic() - started < 30
+            session.rollback()
+        engine.dispose()
+        add(shop, "Later")
+        restore(shop, copy)
+        assert names(shop) == ["Saved"]
+
+    def test_restore_reaches_an_open_shop_and_keeps_what_was_there(self, tmp_path):
+        shop, copy = tmp_path / "shop", tmp_path / "copy.sqlite3"
+        add(shop, "First")
+        backup(shop, copy)
+        engine = open_database(shop)
+        with session_of(engine) as session:
+            session.add(Customer(name="Second", search="second"))
+        kept = restore(shop, copy)
+        with Session(engine) as session:
+            assert [c.name for c in session.exec(select(Customer)).all()] == ["First"]
+        engine.dispose()
+        restore(shop, kept)
+        assert names(shop) == ["First", "Second"]
+
+    def test_what_is_no_backup_is_refused_and_the_shop_stays(self, tmp_path):
+        shop = tmp_path / "shop"
+        add(shop, "Saved")
+        other = tmp_path / "other.sqlite3"
+        with sqlite3.connect(other) as strange:
+            strange.execute("CREATE TABLE alembic_version (version_num TEXT)")
+            strange.execute("INSERT INTO alembic_version VALUES ('9999')")
+        strange.close()
+        text = tmp_path / "text.sqlite3"
+        text.write_text("just words, no database at all, but long enough to look at" * 20)
+        for file, says in ((other, "newer program"), (text, "not a backup"), (tmp_path / "none", "no such file")):
+            with pytest.raises(Refused, match=says):
+                restore(shop, file)
+        assert names(shop) == ["Saved"]
+
+    def test_there_must_be_a_shop_to_back_up(self, tmp_path):
+        with pytest.raises(Refused, match="no shop here"):
+            backup(tmp_path, tmp_path / "copy")
+        assert not (tmp_path / "copy.part").exists()

@@ -1,0 +1,167 @@
+"""The store: revisions, undo, search in any script, weighings, orders."""
+
+import pytest
+from sqlmodel import select
+
+from lamsik.core.errors import Refused
+from lamsik.store import documents, orders, pieces, stores
+from lamsik.store.documents import Stale
+from lamsik.store.search import fold, pattern
+from lamsik.store.tables import Instrument, Order, Water
+
+
+@pytest.fixture
+def scale(session):
+    return session.exec(select(Instrument)).first()
+
+
+def a_design(session, name="Ärla runner"):
+    return documents.create(session, "body", documents.next_code(session, "body", "B"), {"name": name, "size": 1})
+
+
+class TestRevisions:
+    def test_saving_makes_a_revision_and_undo_goes_back(self, session):
+        row = a_design(session)
+        for size in (2, 3):
+            documents.save(session, row, {"name": "Ärla runner", "size": size}, row.current)
+        assert documents.undo(session, row) and documents.content(session, row)["size"] == 2
+        assert documents.undo(session, row) and documents.content(session, row)["size"] == 1
+        assert not documents.undo(session, row)
+        assert documents.redo(session, row) and documents.redo(session, row)
+        assert documents.content(session, row)["size"] == 3
+        assert not documents.redo(session, row)
+
+    def test_a_save_after_undo_keeps_the_other_branch_too(self, session):
+        row = a_design(session)
+        documents.save(session, row, {"name": "x", "size": 2}, 1)
+        documents.undo(session, row)
+        documents.save(session, row, {"name": "x", "size": 9}, 1)
+        assert documents.revision(session, row, 2).content["size"] == 2
+        assert documents.redo(session, row) is False
+        documents.undo(session, row)
+        documents.redo(session, row)
+        assert documents.content(session, row)["size"] == 9
+
+    def test_the_same_content_makes_no_revision(self, session):
+        row = a_design(session)
+        assert documents.save(session, row, {"name": "Ärla runner", "size": 1}, 1).number == 1
+
+    def test_a_stale_save_is_refused(self, session):
+        row = a_design(session)
+        documents.save(session, row, {"name": "x", "size": 2}, 1)
+        with pytest.raises(Stale, match="revision 2 was saved elsewhere after revision 1"):
+            documents.save(session, row, {"name": "x", "size": 3}, 1)
+
+    def test_a_branch_for_a_piece_leaves_the_design_alone(self, session):
+        row = a_design(session)
+        made = documents.branch(session, row, {"name": "x", "size": 7}, 1, "for a piece")
+        assert (row.current, made.number) == (1, 2)
+        assert not documents.redo(session, row)
+
+    def test_deleting_can_be_undone_and_codes_are_not_used_again(self, session):
+        row = a_design(session)
+        documents.delete(session, row)
+        session.flush()
+        assert row not in documents.listed(session, "body")
+        assert documents.next_code(session, "body", "B") == "B-002"
+        documents.bring_back(session, row)
+        session.flush()
+        assert row in documents.listed(session, "body")
+
+
+SEARCHES = [
+    ("Ärla Brandt", "arla"), ("Ärla Brandt", "ÄRLA"), ("Arla", "ärla"), ("三浦 かおり", "かお"), ("三浦 かおり", "三浦"), ("Siri Åkerøy", "akeroy"),
+    ("Marek Dubný", "DUBNY"), ("Straße", "strasse"), ("ﬁne", "fine"), ("Łódź", "lodz"), ("100% tin_rod", "100% tin_"), ("Ёлка", "елка"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("name", "asked"), SEARCHES)
+def test_search_finds_any_script_accents_aside(session, name, asked):
+    orders.customer_named(session, name)
+    orders.customer_named(session, "Someone else")
+    assert [c.name for c in orders.customers(session, asked)] == [name]
+
+
+def test_search_signs_are_not_wildcards(session):
+    orders.customer_named(session, "Plain")
+    assert orders.customers(session, "%") == [] and orders.customers(session, "_") == []
+
+
+def test_a_voicing_mark_makes_another_word():
+    assert fold("がき") != fold("かき")
+    assert pattern("50%") == "%50\\%%"
+
+
+def test_one_customer_however_the_name_is_written(session):
+    one = orders.customer_named(session, "Ärla  Brandt", "a@example.org")
+    two = orders.customer_named(session, "arla brandt")
+    assert one.id == two.id and two.contact == "a@example.org"
+
+
+def test_orders_are_listed_by_due_date_and_tell_where_they_stand(session):
+    from datetime import date  # noqa: PLC0415
+
+    customer = orders.customer_named(session, "Tove")
+    for due in (None, date(2030, 5, 1), date(2030, 1, 1)):
+        orders.place(session, Order(number=orders.next_number(session), customer_id=0, title="bait", search="", due_on=due), customer)
+    rows = [order for order, _ in orders.listed(session)]
+    assert [r.due_on for r in rows] == [date(2030, 1, 1), date(2030, 5, 1), None]
+    design = a_design(session)
+    piece = pieces.start(session, design, rows[0].id)
+    for step in ("pack", "ship"):
+        pieces.tick(session, piece, step, True)
+    assert orders.status_of(rows[0], orders.pieces_by_order(session)[rows[0].id]) == "shipped"
+    pieces.tick(session, piece, "ship", False)
+    assert orders.status_of(rows[0], orders.pieces_by_order(session)[rows[0].id]) == "ready"
+    assert [o.number for o, _ in orders.listed(session, "tove")] == [r.number for r in rows]
+
+
+class TestWeighings:
+    def test_the_newest_counts_and_can_be_taken_back(self, session, scale):
+        piece = pieces.start(session, a_design(session))
+        pieces.weigh(session, piece, "stage:carved", 5.1, "5.1 g", scale)
+        second = pieces.weigh(session, piece, "stage:carved", 5.3, "5,3 g", scale)
+        assert pieces.readings(session, piece)["stage:carved"].weighing.mass_g == 5.3
+        pieces.take_back(session, piece, second.id)
+        found = pieces.readings(session, piece)
+        assert found["stage:carved"].weighing.mass_g == 5.1
+        assert pieces.measured(found).stages == (("carved", 5.1, pytest.approx(0.0289, abs=1e-3)),)
+
+    def test_parts_and_stages_are_told_apart(self, session, scale):
+        piece = pieces.start(session, a_design(session))
+        pieces.weigh(session, piece, "part:hook1", 0.5, "0.5", scale)
+        assert pieces.measured(pieces.readings(session, piece)).parts[0][:2] == ("hook1", 0.5)
+
+    @pytest.mark.parametrize(
+        ("target", "mass", "field"), [("stage:dipped", 5, "target"), ("whole", 5, "target"), ("stage:carved", 0, "mass"), ("stage:carved", 9e9, "mass")]
+    )
+    def test_bad_readings_are_refused(self, session, scale, target, mass, field):
+        piece = pieces.start(session, a_design(session))
+        with pytest.raises(Refused) as refusal:
+            pieces.weigh(session, piece, target, mass, str(mass), scale)
+        assert refusal.value.field == field
+
+
+def test_a_piece_remembers_its_revision(session):
+    row = a_design(session)
+    piece = pieces.start(session, row)
+    documents.save(session, row, {"name": "x", "size": 2}, 1)
+    assert pieces.document_of(session, piece)["size"] == 1
+
+
+def test_a_new_shop_has_what_a_first_bait_needs(session):
+    kinds = {part.kind for part in stores.hardware(session)}
+    assert {"line_tie", "hanger", "ring", "hook", "lip"} <= kinds
+    bench = stores.bench(session)
+    assert len(bench.slugs) >= 6 and len(bench.drills_mm) >= 6
+    assert len(stores.schemes(session)) >= 2
+    assert {w.name for w in session.exec(select(Water)).all()} >= {"fresh water", "sea water"}
+    assert all(any(s.diameter_mm <= d <= s.diameter_mm + 2 for d in bench.drills_mm) for s in bench.slugs)
+
+
+def test_settings_keep_what_is_not_changed(session):
+    stores.put_setting(session, "bench", {"wall_mm": 3.0})
+    session.flush()
+    assert stores.bench(session).wall_mm == 3.0 and stores.bench(session).cover_mm == 2.0
+    stores.put_setting(session, "bands", {"suspends_cm_s": 2.0})
+    assert stores.rules(session).bands.suspends_cm_s == 2.0

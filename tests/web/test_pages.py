@@ -1,0 +1,97 @@
+"""Every page shows, on the demo data and on an empty shop; what is missing answers 404."""
+
+import pytest
+
+BODY, SCHEME, ORDER, PIECE = 15, 4, 19, 50
+
+PAGES = [
+    ("/", "At the bench"), ("/orders", "Odile Marsac"), ("/orders/new", "Take an enquiry"), (f"/orders/{ORDER}", "Ferry runner"), ("/shapes", "Begin from a form"),
+    (f"/shapes/{BODY}", "Ferry runner 90"), (f"/tank/{BODY}", "Find ballast"), ("/paints", "Estuary smelt"), (f"/paints/{SCHEME}", "Keep as a new version"),
+    (f"/paints/on/{BODY}", "Coats in order"), ("/pieces", "P0050"), (f"/pieces/{PIECE}", "What the scale changes"), (f"/pieces/{PIECE}/card", "Drill map"),
+    ("/pieces/unweighed", "not"), ("/stores", "Ballast metal"), ("/handbook", "Densities to start from"), ("/search?q=arla", "Ärla Brandt"), ("/search", "Type a name"),
+    ("/search?q=%E3%81%8B%E3%81%8A", "三浦"), ("/search?q=zzzz", "Nothing holds that text"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("url", "says"), PAGES)
+def test_every_page_shows_its_own(demo, url, says):
+    answer = demo.get(url)
+    assert answer.status_code == 200
+    assert says in answer.text
+    assert "style=" not in answer.text and "onclick=" not in answer.text
+    assert "script-src 'self'" in answer.headers["Content-Security-Policy"]
+
+
+@pytest.mark.parametrize(
+    ("url", "says"),
+    [
+        ("/", "Welcome"),
+        ("/orders", "No orders yet"),
+        ("/shapes", "No bodies yet"),
+        ("/tank", "The tank is empty"),
+        ("/paints", "Barred perch"),
+        ("/pieces", "No pieces yet"),
+        ("/pieces/unweighed", "No pieces at work"),
+    ],
+)
+def test_an_empty_shop_says_what_to_do(empty, url, says):
+    assert says in empty.get(url).text
+
+
+@pytest.mark.parametrize(
+    "url",
+    ["/shapes/9999", "/tank/9999", "/paints/9999", "/paints/on/9999", "/pieces/9999", "/orders/9999", f"/shapes/{SCHEME}", f"/paints/{BODY}", "/nowhere", "/shapes/x"],
+)
+def test_what_is_not_there_answers_404_in_the_apps_look(demo, url):
+    answer = demo.get(url)
+    assert answer.status_code == 404
+    assert "There is nothing at this address" in answer.text and "id finds it in the log" in answer.text
+
+
+def test_tank_opens_the_last_design(demo):
+    assert "/tank/" in demo.get("/tank").headers["Location"]
+
+
+def test_health(demo):
+    assert demo.get("/healthz").json == {"status": "ok", "version": "0.1.0"}
+
+
+def test_health_of_a_shop_that_is_not_migrated(demo):
+    with demo.http.application.extensions["engine"].begin() as connection:
+        connection.exec_driver_sql("UPDATE alembic_version SET version_num = '0000'")
+    answer = demo.get("/healthz")
+    assert (answer.status_code, answer.json["status"]) == (503, "not migrated")
+
+
+@pytest.mark.parametrize(
+    ("text", "kind", "says"),
+    [("1 1/2 in", "length", "38.10 mm"), ("54 °F", "temperature", "12.2 °C"), ("8 gr", "mass", "cannot be read"), ("54", "temperature", "unit is missing")],
+)
+def test_the_converter(demo, text, kind, says):
+    assert says in demo.get("/handbook", query_string={"text": text, "kind": kind}).text
+
+
+def test_an_estimate_is_marked_on_every_bench(demo):
+    assert 'class="estimate"' in demo.get("/pieces/unweighed").text
+    assert '"estimate": true' in demo.get(f"/tank/{BODY}").text and '"estimate": true' in demo.get(f"/shapes/{BODY}").text
+    card = demo.get(f"/pieces/{PIECE}/card").text
+    assert "contains estimates" in card and "label" in card
+
+
+def test_names_in_any_script_are_escaped_and_shown(demo):
+    made = demo.post("/shapes/new", {"form": "slim"}).headers["Location"]
+    key = int(made.rsplit("/", 1)[1])
+    state = demo.send(
+        f"/designs/{key}/live",
+        {
+            "bench": "shapes",
+            "document": demo.get(f"/shapes/{key}/body.json").json,
+            "base": 1,
+            "save": True,
+            "edits": [{"do": "set", "path": "name", "text": "<b>鯰 ''\" &"}],
+        },
+    )
+    assert state.status_code == 200
+    for url in (f"/shapes/{key}", f"/tank/{key}", "/shapes", f"/paints/on/{key}"):
+        text = demo.get(url).text
+        assert "<b>鯰" not in text and "鯰" in text or "\\u9bf0" in text

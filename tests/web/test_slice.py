@@ -1,0 +1,310 @@
+"""The walk through the pages' own endpoints: enquiry, design, ballast, piece, weighing, shipped."""
+
+import io
+import json
+import re
+
+import pytest
+
+from lamsik.store.database import session_of
+from lamsik.store.tables import Order, Piece, Revision
+from lamsik.web.shapes import state
+from lamsik.web.stores.views import ADDERS
+
+ENQUIRY = {
+    "customer": "Ärla Brandt", "contact": "by the quay", "quantity": "1", "form": "slim", "length": "3 1/2 in", "material": "basswood", "scheme": "1",
+    "behaviour": "slow rise", "pitch": "0°", "water": "1", "due": "2031-05-01", "price": "48,50", "note": "two rattles? no",
+}  # fmt: skip
+
+
+def order_of(shop, key):
+    with session_of(shop.http.application.extensions["engine"]) as session:
+        return session.get(Order, key)
+
+
+class TestEnquiry:
+    def test_is_noted_with_what_was_typed(self, empty):
+        where = empty.post("/orders/new", ENQUIRY).headers["Location"]
+        order = order_of(empty, 1)
+        assert (order.length_mm, order.length_text, order.price_minor, order.quantity) == (pytest.approx(88.9), "3 1/2 in", 4850, 1)
+        page = empty.get(where).text
+        assert "Ärla Brandt" in page and "3 1/2 in" in page and "48.50 EUR" in page
+
+    BAD = [
+        ("customer", "", "Who is it for?"), ("length", "wide", "cannot be read"), ("length", "4 m", "out of range"), ("quantity", "0", "How many?"), ("quantity", "x", "valid integer"),
+        ("pitch", "200°", "out of range"), ("price", "a lot", "type an amount"), ("price", "nan", "type an amount"), ("form", "ufo", "Not a valid choice"), ("due", "soon", "valid date"), ("water", "77", "Not a valid choice"),
+    ]  # fmt: skip
+
+    @pytest.mark.parametrize(("field", "text", "says"), BAD)
+    def test_bad_input_is_answered_beside_its_field_and_kept(self, empty, field, text, says):
+        answer = empty.post("/orders/new", {**ENQUIRY, field: text})
+        assert answer.status_code == 422
+        problem = re.search(rf'id="{field}-error">([^<]*)<', answer.text)
+        assert problem and says in problem.group(1)
+        assert "two rattles? no" in answer.text and (field == "customer" or "Ärla Brandt" in answer.text)
+        assert order_of(empty, 1) is None
+
+
+def begun(shop):
+    """An accepted order with a design in its scheme, hardware on; the keys of design and order."""
+    shop.post("/orders/new", ENQUIRY)
+    shop.post("/orders/1/accept")
+    key = int(shop.post("/orders/1/design").headers["Location"].rsplit("/", 1)[1])
+    document = shop.get(f"/shapes/{key}/body.json").json
+    edits = [
+        {"do": "hang", "code": "tie-s", "seat": "nose"}, {"do": "hang", "code": "hgr-s", "seat": "belly", "x_mm": 46}, {"do": "hang", "code": "hgr-s", "seat": "tail"},
+        {"do": "hang", "code": "ring-4"}, {"do": "hang", "code": "ring-4"}, {"do": "hang", "code": "tre-8"}, {"do": "hang", "code": "tre-8"}, {"do": "lip", "code": "lip-m"},
+    ]  # fmt: skip
+    answer = shop.send(f"/designs/{key}/live", {"bench": "shapes", "document": document, "base": 2, "edits": edits, "save": True}).json
+    assert answer["errors"] == [] and answer["saved"]
+    return key, answer
+
+
+def ballasted(shop):
+    key, answer = begun(shop)
+    found = shop.send(f"/designs/{key}/ballast", {"bench": "tank", "document": answer["document"]}).json
+    put = {"bench": "tank", "document": answer["document"], "base": answer["base"], "edits": [{"do": "ballast", "holes": found["answers"][0]["holes"]}], "save": True}
+    return key, shop.send(f"/designs/{key}/live", put).json, found
+
+
+def test_the_design_begins_from_the_wish(empty):
+    key, answer = begun(empty)
+    document = answer["document"]
+    assert document["body"]["length_mm"] == pytest.approx(88.9)
+    assert document["scheme"] == "S-001" and document["coats"]
+    assert document["want"] == {"behaviour": "slow rise", "speed_cm_s": 6.0, "pitch_deg": 0.0}
+    assert document["water"]["name"] == "fresh water"
+    assert answer["view"]["nothing_missing"]
+
+
+def test_a_ballast_answer_put_on_meets_the_want(empty):
+    _, answer, found = ballasted(empty)
+    assert len(found["answers"]) >= 3
+    assert all(a["says"] and a["off"] and a["wall"] and a["picture"]["tag"] == "svg" for a in found["answers"])
+    assert answer["view"]["sentence"].startswith("Hangs level and rises slowly")
+
+
+def test_a_piece_from_first_weighing_to_shipped(empty):
+    key, answer, _ = ballasted(empty)
+    page = empty.post("/pieces/start", {"design": key, "order": 1}).headers["Location"]
+    before = empty.get(page).text
+    assert "Nothing is weighed yet" in before
+    expected = float(re.search(r'placeholder="([\d.]+) g', before).group(1))
+    empty.post(f"{page}/weigh", {"target": "stage:carved", "mass": f"{expected + 0.6:.1f}", "instrument": "1"})
+    after = empty.get(page).text
+    advised = re.search(r"Blank 0\.[567] g heavier than basswood at 0\.42: use a ([\d.]+) g slugs?,?[^.]* instead of ([\d.]+) g", after)
+    assert advised and float(advised.group(1)) < float(advised.group(2))
+    assert "Pocket scale 0.1 g" in after and "As planned" in after
+    empty.post(f"{page}/use-advice")
+    with session_of(empty.http.application.extensions["engine"]) as session:
+        piece = session.get(Piece, 1)
+        revision = session.get(Revision, piece.revision_id)
+        assert revision.beside and revision.note == "ballast for P0001 as weighed"
+        assert sum(h["mass_g"] for h in revision.content["ballast"]) == pytest.approx(float(advised.group(1)), abs=0.06)
+    assert "still fits" in empty.get(page).text
+    steps = re.findall(r'name="step" value="([^"]+)"', after)
+    for step in steps:
+        empty.post(f"{page}/tick", {"step": step, "done": "1"})
+    assert 'aria-current="step" class="">shipped' in empty.get("/orders/1").text
+    empty.post(f"{page}/tick", {"step": "ship", "done": "0"})
+    assert 'aria-current="step" class="">ready' in empty.get("/orders/1").text
+
+
+@pytest.mark.parametrize(("mass", "says"), [("heavy", "type a mass"), ("-3", "reads above 0"), ("9000", "up to 500 g"), ("8 gr", "not one of"), ("", "type a mass")])
+def test_a_bad_reading_comes_back_in_its_place(demo, mass, says):
+    answer = demo.post("/pieces/55/weigh", {"target": "stage:sealed", "mass": mass, "instrument": "1"})
+    assert answer.status_code == 422
+    assert says in answer.text and f'value="{mass}"' in answer.text and 'role="alert"' in answer.text
+
+
+def test_a_reading_is_taken_back_and_a_part_is_weighed(demo):
+    page = "/pieces/55"
+    demo.post(f"{page}/weigh", {"target": "part:hook1", "mass": "0.52 g", "instrument": "2"})
+    assert ">0.52 g<" in demo.get(page).text
+    weighing = re.search(r"take-back/(\d+)", demo.get(page).text).group(1)
+    demo.post(f"{page}/take-back/{weighing}")
+    assert "Nothing is weighed" not in demo.get(page).text
+    assert demo.post(f"{page}/tick", {"step": "dance", "done": "1"}).status_code == 422
+    assert demo.post("/pieces/45/use-advice").status_code == 422
+
+
+def test_the_card_prints_true_to_size(demo):
+    from lamsik.store.database import FILE_NAME  # noqa: F401, PLC0415
+
+    data = demo.get("/pieces/50/card.pdf")
+    assert data.mimetype == "application/pdf" and data.data.startswith(b"%PDF")
+    card = demo.get("/pieces/50/card").text
+    sizes = dict(re.findall(r'width="([\d.]+)mm" height="([\d.]+)mm"', card))
+    assert sizes and all(float(w) > 10 for w in sizes)
+    for view_box, width in re.findall(r'viewBox="[-\d.]+ [-\d.]+ ([\d.]+) [\d.]+" width="([\d.]+)mm"', card):
+        assert float(view_box) == pytest.approx(float(width), abs=0.01)
+    for says in ("50 mm must be 50 mm", "Drill map", "from the nose", "Seal", "Wait 12 h", "next coat before 36 h", "Wood dust", "safety data sheet"):
+        assert says in card
+
+
+def test_a_missing_print_library_says_what_to_install(demo, monkeypatch):
+    from lamsik.web.pieces import printing  # noqa: PLC0415
+
+    def missing(_html):
+        raise printing.CannotPrint("PDF needs the Pango library. On Debian: sudo apt-get install libpango-1.0-0")
+
+    monkeypatch.setattr(printing, "pdf", missing)
+    answer = demo.get("/pieces/50/card.pdf")
+    assert answer.status_code == 501 and "apt-get install" in answer.text
+
+
+class TestLive:
+    def ask(self, shop, key=15, bench="tank", **more):
+        return shop.send(f"/designs/{key}/live", {"bench": bench, "document": shop.get(f"/shapes/{key}/body.json").json, "base": 2, **more})
+
+    @pytest.mark.parametrize("bench", state.BENCHES)
+    @pytest.mark.parametrize("mode", ["drag", "settled"])
+    def test_every_bench_answers_in_both_modes(self, demo, bench, mode):
+        answer = self.ask(demo, bench=bench, mode=mode).json
+        assert answer["view"]["settled"] is (mode == "settled")
+        assert answer["view"]["picture"]["tag"] == "svg" and answer["view"]["sentence"]
+
+    def test_a_refused_edit_is_said_for_its_field_and_the_rest_holds(self, demo):
+        edits = [{"do": "set", "path": "body.width_mm", "text": "wide"}, {"do": "set", "path": "body.depth_mm", "text": "21 mm"}]
+        answer = self.ask(demo, edits=edits).json
+        assert [e["field"] for e in answer["errors"]] == ["body.width_mm"] and "type a length" in answer["errors"][0]["message"]
+        assert answer["document"]["body"]["depth_mm"] == 21 and answer["view"]["fields"]["body.depth_mm"] == "21.0 mm"
+
+    def test_a_stale_save_is_refused_and_undo_redo_work(self, demo):
+        edit = [{"do": "set", "path": "body.depth_mm", "text": "21 mm"}]
+        saved = self.ask(demo, edits=edit, save=True).json
+        assert saved["base"] > 2
+        assert self.ask(demo, edits=[{"do": "set", "path": "body.depth_mm", "text": "22 mm"}], save=True).status_code == 409
+        undone = demo.send("/designs/15/undo", {"bench": "tank"}).json
+        assert undone["moved"] and undone["document"]["body"]["depth_mm"] == 19
+        redone = demo.send("/designs/15/redo", {"bench": "tank"}).json
+        assert redone["document"]["body"]["depth_mm"] == 21
+        assert demo.send("/designs/15/redo", {"bench": "tank"}).json["errors"][0]["message"] == "Nothing to redo."
+
+    def test_a_warm_start_and_bad_ones(self, demo):
+        near = {"pitch_deg": 1.0, "roll_deg": 0.0, "draft_mm": 3.0}
+        assert self.ask(demo, mode="drag", near=near).status_code == 200
+        assert self.ask(demo, mode="drag", near={"pitch_deg": "up"}).status_code == 422
+
+    @pytest.mark.parametrize("document", [None, 5, {}, {"format": "lamsik-body"}, []])
+    def test_what_is_no_document_is_refused(self, demo, document):
+        answer = demo.send("/designs/15/live", {"bench": "tank", "document": document})
+        assert answer.status_code == 422 and answer.json["error"]["allowed"]
+
+    def test_inches(self, demo):
+        limits = {
+            "limits-wall": "2 mm",
+            "limits-cover": "2 mm",
+            "limits-slug_step": "0.1 g",
+            "limits-suspends": "3 cm/s",
+            "limits-slow": "10 cm/s",
+            "limits-length_unit": "in",
+        }
+        assert demo.post("/stores/limits", limits).status_code == 302
+        answer = self.ask(demo, bench="shapes").json
+        assert answer["view"]["fields"]["body.length_mm"] == "3 35/64 in"
+
+    def test_no_ballast_says_why(self, demo):
+        document = demo.get("/shapes/15/body.json").json
+        document["material"]["density_g_cm3"] = 1.1
+        answer = demo.send("/designs/15/ballast", {"bench": "tank", "document": document}).json
+        assert answer["answers"] == [] and "Even without ballast" in answer["why"]
+
+
+class TestFiles:
+    def test_a_body_goes_out_and_comes_back(self, demo):
+        out = demo.get("/shapes/15/body.json")
+        assert "attachment" in out.headers["Content-Disposition"]
+        back = demo.post("/shapes/bring-in", {"file": (io.BytesIO(out.data), "b.json")}, content_type="multipart/form-data")
+        key = back.headers["Location"].rsplit("/", 1)[1]
+        assert demo.get(f"/shapes/{key}/body.json").json == out.json
+
+    @pytest.mark.parametrize(("change", "says"), [({"version": 9}, "version"), ({"name": ""}, "name"), ({"format": "x"}, "format")])
+    def test_a_wrong_file_names_the_field(self, demo, change, says):
+        data = json.dumps({**demo.get("/shapes/15/body.json").json, **change}).encode()
+        answer = demo.post("/shapes/bring-in", {"file": (io.BytesIO(data), "b.json")}, content_type="multipart/form-data")
+        assert answer.status_code == 422 and says in answer.text
+
+
+class TestKeeping:
+    def test_designs_schemes_and_orders_are_deleted_and_brought_back(self, demo):
+        for base, key, listing, name in (("shapes", 15, "/shapes", "Ferry runner 90"), ("paints", 4, "/paints", "Zander clay"), ("orders", 19, "/orders", "A0019")):
+            demo.post(f"/{base}/{key}/delete")
+            page = demo.get(listing).text
+            assert f"{name} is deleted" in page and f"/{base}/{key}/bring_back" in page
+            assert name not in demo.get(listing).text
+            demo.post(f"/{base}/{key}/bring_back")
+            assert name in demo.get(listing).text
+
+    def test_a_copy_is_its_own_design(self, demo):
+        made = demo.post("/shapes/15/copy").headers["Location"]
+        assert "Ferry runner 90 copy" in demo.get(made).text
+
+    def test_an_order_takes_a_design_there_is_and_can_be_reopened(self, demo):
+        demo.post("/orders/24/design", {"design": "16"})
+        assert order_of(demo, 24).design_id == 16
+        demo.post("/orders/24/accept")
+        assert order_of(demo, 24).accepted_at
+        demo.post("/orders/24/reopen")
+        assert order_of(demo, 24).accepted_at is None
+
+
+class TestSchemes:
+    def test_a_scheme_is_made_changed_and_kept_as_versions(self, empty):
+        page = empty.post("/paints/new").headers["Location"]
+        empty.post(page, {"name": "Mud", "do": "add:bars"})
+        empty.post(page, {"do": "save", "bars1.count": "9", "base1.film_um": "1 mil", "clear1.wait_h": "2 d"})
+        content = empty.get(page).text
+        assert 'value="9"' in content and "25 µm" in content and "48.0 h" in content and "version 3" in content
+        empty.post(page, {"do": "up:bars1"})
+        empty.post(page, {"do": "remove:eyes1"})
+        assert "eyes1.name" not in empty.get(page).text
+
+    @pytest.mark.parametrize(("field", "text"), [("base1.film_um", "thick"), ("base1.film_um", "9 m"), ("clear1.wait_h", "-2 h"), ("base1.colour", "red"), ("name", " ")])
+    def test_bad_figures_come_back_beside_their_field(self, empty, field, text):
+        page = empty.post("/paints/new").headers["Location"]
+        answer = empty.post(page, {field: text, "do": "save"})
+        assert answer.status_code == 422 and 'class="problem"' in answer.text
+        if field != "base1.colour":
+            assert f'value="{text.strip()}"' in answer.text
+        assert "version 1" in empty.get(page).text
+
+    def test_an_unknown_role_is_refused(self, empty):
+        page = empty.post("/paints/new").headers["Location"]
+        assert empty.post(page, {"do": "add:glitterbomb"}).status_code == 422
+
+
+class TestStores:
+    GOOD = {
+        "hardware": ({"name": "Long treble", "kind": "hook", "mass": "1/64 oz", "source": "weighed"}, "Long treble"),
+        "slug": ({"form": "rod", "metal": "bismuth", "diameter": "7 mm"}, "bismuth rod 7 mm"),
+        "drill": ({"diameter": "9/32 in"}, "7.1 mm"),
+        "water": ({"name": "Test tub", "temperature": "54 °F", "salinity": "1 PSU"}, "Test tub"),
+        "scale": ({"name": "Old beam", "step": "0.5 g", "span": "2 lb"}, "Old beam"),
+    }  # fmt: skip
+
+    @pytest.mark.parametrize("what", ADDERS)
+    def test_every_kind_can_be_added_once(self, empty, what):
+        fields, shown = self.GOOD[what]
+        data = {f"{what}-{name}": value for name, value in fields.items()}
+        assert empty.post(f"/stores/add/{what}", data).status_code == 302
+        assert shown in empty.get("/stores").text
+        again = empty.post(f"/stores/add/{what}", data)
+        assert again.status_code == (302 if what == "hardware" else 422)
+
+    BAD = [
+        ("hardware", {"name": "x", "kind": "hook", "mass": "8 gr", "source": "label"}, "not one of"), ("slug", {"form": "rod", "metal": "lead", "diameter": "0 mm"}, "out of range"),
+        ("drill", {"diameter": ""}, "cannot be read"), ("water", {"name": "x", "temperature": "12", "salinity": "0 PSU"}, "unit is missing"), ("scale", {"name": "", "step": "0.1 g", "span": "100 g"}, "Name the scale"),
+    ]  # fmt: skip
+
+    @pytest.mark.parametrize(("what", "fields", "says"), BAD)
+    def test_bad_input_comes_back_beside_its_field(self, empty, what, fields, says):
+        answer = empty.post(f"/stores/add/{what}", {f"{what}-{name}": value for name, value in fields.items()})
+        assert answer.status_code == 422 and says in answer.text
+        assert empty.post("/stores/limits", {"limits-wall": "thin"}).status_code == 422
+
+    def test_what_an_order_names_stays(self, demo):
+        demo.post("/stores/remove/drill/1")
+        assert "4.0 mm" not in re.search(r'id="drill".*?</ul>', demo.get("/stores").text, re.S).group(0)
+        demo.post("/stores/remove/water/1")
+        assert "An order still names it" in demo.get("/stores").text
