@@ -17,15 +17,15 @@ class Visitor:
         self.environment = environment
 
     def get(self, url, **more):
-        return self.http.get(url, environ_base=self.environment or None, **more)
+        return self.http.get(url, environ_base=self.environment, **more)
 
     def post(self, url, data=None, page="/", **more):
         token = re.search(r'name="csrf-token" content="([^"]+)"', self.get(page).text).group(1)
-        return self.http.post(url, data={"csrf_token": token, **(data or {})}, environ_base=self.environment or None, **more)
+        return self.http.post(url, data={"csrf_token": token, **(data or {})}, environ_base=self.environment, **more)
 
     def send(self, url, body, page="/"):
         token = re.search(r'name="csrf-token" content="([^"]+)"', self.get(page).text).group(1)
-        return self.http.post(url, json=body, headers={"X-CSRFToken": token}, environ_base=self.environment or None)
+        return self.http.post(url, json=body, headers={"X-CSRFToken": token}, environ_base=self.environment)
 
 
 @pytest.fixture

@@ -8,7 +8,7 @@ PAGES = [
     ("/", "At the bench"), ("/orders", "Odile Marsac"), ("/orders/new", "Take an enquiry"), (f"/orders/{ORDER}", "Ferry runner"), ("/shapes", "Begin from a form"),
     (f"/shapes/{BODY}", "Ferry runner 90"), (f"/tank/{BODY}", "Find ballast"), ("/paints", "Estuary smelt"), (f"/paints/{SCHEME}", "Keep as a new version"),
     (f"/paints/on/{BODY}", "Coats in order"), ("/pieces", "P0050"), (f"/pieces/{PIECE}", "What the scale changes"), (f"/pieces/{PIECE}/card", "Drill map"),
-    ("/pieces/unweighed", "not"), ("/stores", "Ballast metal"), ("/handbook", "Densities to start from"), ("/search?q=arla", "Ärla Brandt"), ("/search", "Type a name"),
+    ("/pieces/unweighed", "weigh it first"), ("/stores", "Ballast metal"), ("/handbook", "Densities to start from"), ("/search?q=arla", "Ärla Brandt"), ("/search", "Type a name"),
     ("/search?q=%E3%81%8B%E3%81%8A", "三浦"), ("/search?q=zzzz", "Nothing holds that text"),
 ]  # fmt: skip
 

@@ -71,7 +71,7 @@ def test_a_json_caller_gets_json(demo):
 
 
 def test_a_file_over_the_limit_is_refused_with_the_limit(demo):
-    answer = demo.post("/shapes/bring-in", {"file": (__import__("io").BytesIO(b"x" * 3_000_000), "big.json")}, content_type="multipart/form-data")
+    answer = demo.http.post("/shapes/bring-in", data=b"x" * 3_000_000, content_type="multipart/form-data; boundary=x")
     assert answer.status_code == 413 and "2 MB" in answer.text
 
 

@@ -31,7 +31,7 @@ class TestEnquiry:
         assert "Ärla Brandt" in page and "3 1/2 in" in page and "48.50 EUR" in page
 
     BAD = [
-        ("customer", "", "Who is it for?"), ("length", "wide", "cannot be read"), ("length", "4 m", "out of range"), ("quantity", "0", "How many?"), ("quantity", "x", "valid integer"),
+        ("customer", "", "Who is it for?"), ("length", "wide", "cannot be read"), ("length", "4 m", "out of range"), ("quantity", "0", "1 to 500"), ("quantity", "x", "valid integer"),
         ("pitch", "200°", "out of range"), ("price", "a lot", "type an amount"), ("price", "nan", "type an amount"), ("form", "ufo", "Not a valid choice"), ("due", "soon", "valid date"), ("water", "77", "Not a valid choice"),
     ]  # fmt: skip
 

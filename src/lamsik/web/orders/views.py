@@ -21,8 +21,12 @@ from lamsik.web.pieces.views import stands
 from lamsik.web.shapes.state import catalogue
 from lamsik.web.shapes.views import begin
 from lamsik.web.shared.db import db, load
+from lamsik.web.shared.forms import choices
 
 blueprint = Blueprint("orders", __name__, url_prefix="/orders")
+
+SHOULD = {"floats": "float", "slow rise": "rise slowly", "suspends": "suspend", "slow sink": "sink slowly", "sinks": "sink"}
+"""The behaviours as a customer asks for them."""
 
 
 @blueprint.get("")
@@ -36,13 +40,12 @@ def index() -> str:
 
 def _form() -> EnquiryForm:
     asked = EnquiryForm()
-    asked.form.choices = [(f.key, f"{f.name} ({f.purpose})") for f in FORMS.values()]
-    asked.material.choices = [(name, f"{name}, about {m.density_g_cm3:.2f} g/cm³") for name, m in BODY_MATERIALS.items()]
-    asked.scheme.choices = [(0, "not chosen yet"), *((row.id, f"{row.name} ({row.code})") for row in documents.listed(db(), "scheme"))]
-    asked.behaviour.choices = [
-        (name, {"floats": "float", "slow rise": "rise slowly", "suspends": "suspend", "slow sink": "sink slowly", "sinks": "sink"}[name]) for name in BEHAVIOURS
-    ]
-    asked.water.choices = [(row.id, f"{row.name}, {row.temperature_c:g} °C") for row in stores.waters(db())]
+    asked.form.choices = choices((f.key, f"{f.name} ({f.purpose})") for f in FORMS.values())
+    asked.material.choices = choices((name, f"{name}, about {m.density_g_cm3:.2f} g/cm³") for name, m in BODY_MATERIALS.items())
+    schemes = [(row.id, f"{row.name} ({row.code})") for row in documents.listed(db(), "scheme")]
+    asked.scheme.choices = choices([(0, "not chosen yet"), *schemes])
+    asked.behaviour.choices = choices((name, SHOULD[name]) for name in BEHAVIOURS)
+    asked.water.choices = choices((row.id, f"{row.name}, {row.temperature_c:g} °C") for row in stores.waters(db()))
     return asked
 
 

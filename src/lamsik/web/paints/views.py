@@ -104,7 +104,8 @@ def save(key: int) -> ResponseReturnValue:
     if problems:
         return _page(key, content, problems), 422
     if do == "add":
-        content["coats"].insert(_place(content["coats"], which), coat_start(which, {c["key"] for c in content["coats"]}))
+        coat = coat_start(which, {c["key"] for c in content["coats"]})
+        content["coats"].insert(_place(content["coats"], which), coat)
     if do == "remove":
         content["coats"] = [c for c in content["coats"] if c["key"] != which]
     if do == "up":

@@ -76,7 +76,7 @@ def thumbnail(design: Design, name: str, holes: bool = False) -> Node:
     ]
     hooks = [p.item.mass_g for p in design.hardware if p.item.kind == "hook"]
     tail = 3.0 + 8.0 * (max(hooks) / 0.6) ** (1 / 3) if hooks else (5.0 if design.hardware else 0.0)
-    return _svg(content, -left - margin, -high - margin, body.length_mm + left + tail + 2 * margin, high + low + 2 * margin, design.name)
+    return _svg(content, -left - margin, -high - margin, body.length_mm + left + tail + 2 * margin, high + low + 2 * margin, "")
 
 
 def paint_view(design: Design, unit: str = "mm") -> Node:
@@ -106,20 +106,15 @@ def silhouette(design: Design) -> Node:
     pen = pen_for(design.body.length_mm, 90)
     high, low = float(outline[:, 1].max()), float(outline[:, 1].min())
     shape = node("path", d=path(outline), fill=WOOD, stroke=INK, stroke_width=1.4 * pen.mm)
-    return _svg([shape], -2 * pen.mm, -high - 2 * pen.mm, design.body.length_mm + 4 * pen.mm, high - low + 4 * pen.mm, design.name)
+    return _svg([shape], -2 * pen.mm, -high - 2 * pen.mm, design.body.length_mm + 4 * pen.mm, high - low + 4 * pen.mm, "")
 
 
 def _svg(content: list[Node], x: float, y: float, width: float, height: float, title: str) -> Node:
-    return node(
-        "svg",
-        node("title", title),
-        *content,
-        viewBox=f"{x:.2f} {y:.2f} {width:.2f} {height:.2f}",
-        role="img",
-        aria_label=title,
-        xmlns="http://www.w3.org/2000/svg",
-        preserveAspectRatio="xMidYMid meet",
-    )
+    """The drawing with its title; one without a title stands beside its name and is hidden from screen readers."""
+    named = {"role": "img", "aria_label": title} if title else {"aria_hidden": "true"}
+    box = f"{x:.2f} {y:.2f} {width:.2f} {height:.2f}"
+    titles = [node("title", title)] if title else []
+    return node("svg", *titles, *content, viewBox=box, **named, xmlns="http://www.w3.org/2000/svg", preserveAspectRatio="xMidYMid meet")
 
 
 def _outline(d: str, pen: Pen) -> Node:

@@ -79,7 +79,8 @@ def step_back(key: int, way: str) -> ResponseReturnValue:
     """Undo or redo one revision and answer with the state it brings."""
     row, asked = load_document("body", key), _asked()
     moved = documents.undo(db(), row) if way == "undo" else documents.redo(db(), row)
-    return jsonify(**current(row, asked["bench"]), moved=moved, errors=[] if moved else [{"field": "", "message": f"Nothing to {way}."}])
+    problems = [] if moved else [{"field": "", "message": f"Nothing to {way}."}]
+    return jsonify({**current(row, asked["bench"]), "moved": moved, "errors": problems})
 
 
 def current(row: Document, bench: str, settled: bool = False) -> dict[str, Any]:

@@ -1,13 +1,19 @@
 """Form fields of our own: typed measures in the strict grammar, the typed text kept."""
 
+from collections.abc import Iterable
 from typing import Any
 
 from flask_wtf import FlaskForm
-from wtforms import StringField
+from wtforms import SelectChoice, StringField
 from wtforms.validators import ValidationError
 
 from lamsik.core.errors import Refused
 from lamsik.core.units import STORED, parse
+
+
+def choices(rows: Iterable[tuple[object, str]]) -> list[SelectChoice]:
+    """Choices of a select field from (value, words)."""
+    return [SelectChoice(value, words) for value, words in rows]
 
 
 class MeasureField(StringField):

@@ -15,7 +15,7 @@ from lamsik.core.materials import METALS
 from lamsik.store import pieces, stores
 from lamsik.store.tables import Drill, Hardware, Instrument, SlugStock, Water
 from lamsik.web.shared.db import db, load
-from lamsik.web.shared.forms import MeasureField
+from lamsik.web.shared.forms import MeasureField, choices
 
 blueprint = Blueprint("stores", __name__, url_prefix="/stores")
 
@@ -26,16 +26,16 @@ class HardwareForm(FlaskForm):
     """A part that goes on a body."""
 
     name = StringField("Name", validators=[DataRequired("Name the part."), Length(max=80)])
-    kind = SelectField("Kind", choices=list(KINDS.items()))
+    kind = SelectField("Kind", choices=choices(KINDS.items()))
     mass = MeasureField("Mass of one", "mass", 0.0, 500.0)
-    source = SelectField("The mass is", choices=[("label", "from a label"), ("weighed", "weighed here")])
+    source = SelectField("The mass is", choices=choices([("label", "from a label"), ("weighed", "weighed here")]))
 
 
 class SlugForm(FlaskForm):
     """Ballast metal."""
 
-    form = SelectField("Form", choices=[("rod", "rod, cut to mass"), ("ball", "ball or shot")])
-    metal = SelectField("Metal", choices=[(m, m) for m in METALS])
+    form = SelectField("Form", choices=choices([("rod", "rod, cut to mass"), ("ball", "ball or shot")]))
+    metal = SelectField("Metal", choices=choices((m, m) for m in METALS))
     diameter = MeasureField("Diameter", "length", 0.5, 40.0)
 
 
@@ -69,7 +69,7 @@ class LimitsForm(FlaskForm):
     slug_step = MeasureField("Cut slugs to", "mass", 0.01, 5.0)
     suspends = MeasureField("Suspends below", "speed", 0.5, 20.0)
     slow = MeasureField("Slow below", "speed", 1.0, 60.0)
-    length_unit = SelectField("Show lengths in", choices=[("mm", "millimetres"), ("in", "inches, fractions")])
+    length_unit = SelectField("Show lengths in", choices=choices([("mm", "millimetres"), ("in", "inches, fractions")]))
 
 
 def _hardware(form: HardwareForm) -> Hardware:

@@ -1,0 +1,101 @@
+"""The real interface: its own server process on a free port, headless Chromium, and a watch on every page."""
+
+import os
+import re
+import shutil
+import socket
+import subprocess
+import sys
+import time
+from pathlib import Path
+from urllib.request import urlopen
+
+import pytest
+from playwright.sync_api import Browser, Page, sync_playwright
+
+from lamsik.store.database import FILE_NAME
+
+CHROMIUM = os.environ.get("LAMSIK_CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
+
+
+class Server:
+    """`lamsik run` on a folder of its own."""
+
+    def __init__(self, home: Path) -> None:
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            self.port = probe.getsockname()[1]
+        self.url = f"http://127.0.0.1:{self.port}"
+        self.log = home / "server.log"
+        with self.log.open("w") as log:
+            command = [sys.executable, "-m", "lamsik.cli", "run", "--port", str(self.port)]
+            self.process = subprocess.Popen(command, stdout=log, stderr=log, env={**os.environ, "LAMSIK_HOME": str(home)})
+        self._wait()
+
+    def _wait(self) -> None:
+        for _ in range(300):
+            if self.process.poll() is not None:
+                raise RuntimeError(f"the server ended early:\n{self.log.read_text()}")
+            try:
+                with urlopen(f"{self.url}/healthz", timeout=1):
+                    return
+            except OSError:
+                time.sleep(0.1)
+        raise RuntimeError(f"the server does not answer:\n{self.log.read_text()}")
+
+    def stop(self) -> None:
+        self.process.terminate()
+        self.process.wait(10)
+
+
+@pytest.fixture(scope="session")
+def browser():
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        yield browser
+        browser.close()
+
+
+@pytest.fixture
+def demo_server(demo_file, tmp_path):
+    shutil.copy(demo_file, tmp_path / FILE_NAME)
+    server = Server(tmp_path)
+    yield server
+    server.stop()
+
+
+@pytest.fixture
+def empty_server(tmp_path):
+    server = Server(tmp_path)
+    yield server
+    server.stop()
+
+
+def watched(browser: Browser, server: Server, **options) -> tuple[Page, list[str]]:
+    """A page on the server, and the list of everything that went wrong on it."""
+    context = browser.new_context(base_url=server.url, viewport=options.pop("viewport", {"width": 1280, "height": 800}), **options)
+    page = context.new_page()
+    wrong: list[str] = []
+    page.on("console", lambda message: wrong.append(f"console: {message.text}") if message.type in ("error", "warning") else None)
+    page.on("pageerror", lambda error: wrong.append(f"page error: {error}"))
+    page.on("requestfailed", lambda request: wrong.append(f"failed: {request.url} {request.failure}") if "ERR_ABORTED" not in (request.failure or "") else None)
+    page.on("request", lambda request: wrong.append(f"off the machine: {request.url}") if not re.match(rf"(data:|blob:|{re.escape(server.url)}/)", request.url) else None)
+    page.on("response", lambda response: wrong.append(f"{response.status}: {response.url}") if response.status >= 500 else None)
+    return page, wrong
+
+
+@pytest.fixture
+def demo_page(browser, demo_server):
+    page, wrong = watched(browser, demo_server)
+    yield page
+    page.context.close()
+    assert wrong == []
+
+
+@pytest.fixture
+def empty_page(browser, empty_server):
+    page, wrong = watched(browser, empty_server)
+    yield page
+    page.context.close()
+    assert wrong == []

@@ -1,0 +1,146 @@
+"""Dragging, saving, errors beside fields, undo, every page at three widths, the machine's own only."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import watched
+
+pytestmark = pytest.mark.browser
+
+EVERY = [
+    "/",
+    "/orders",
+    "/orders/new",
+    "/orders/19",
+    "/shapes",
+    "/shapes/15",
+    "/tank/15",
+    "/tank/25",
+    "/paints",
+    "/paints/4",
+    "/paints/on/15",
+    "/pieces",
+    "/pieces/50",
+    "/pieces/50/card",
+    "/pieces/unweighed",
+    "/stores",
+    "/handbook",
+    "/search?q=arla",
+]
+CROWDED = """() => {
+  const wide = document.documentElement.scrollWidth > innerWidth + 1;
+  const cut = [...document.querySelectorAll('main button, main a.primary, main a.quiet, main output, main h1, main h2')]
+    .filter((e) => e.offsetParent && (e.scrollWidth > e.clientWidth + 2 && getComputedStyle(e).display !== 'inline') && e.clientWidth > 0).map((e) => e.textContent.trim());
+  return { wide, cut };
+}"""
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (820, 1100), (390, 844)], ids=["desk", "tablet", "phone"])
+def test_no_page_overflows_or_cuts_its_text(browser, demo_server, size):
+    page, wrong = watched(browser, demo_server, viewport={"width": size[0], "height": size[1]})
+    for url in EVERY:
+        page.goto(url)
+        page.wait_for_load_state("networkidle")
+        if not url.endswith("card"):
+            assert page.evaluate(CROWDED) == {"wide": False, "cut": []}, url
+    page.context.close()
+    assert wrong == []
+
+
+def drag(page: Page, handle, by_px: tuple[int, int]) -> None:
+    box = handle.bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    for step in range(1, 9):
+        page.mouse.move(x + by_px[0] * step / 8, y + by_px[1] * step / 8)
+    page.wait_for_timeout(150)
+
+
+def test_dragging_the_ballast_moves_it_all_and_saves_on_release(demo_page: Page):
+    page = demo_page
+    page.goto("/tank/24")
+    page.wait_for_load_state("networkidle")
+    expect(page.locator(".verdict")).to_contain_text("level")
+    place = page.get_by_label(re.compile("distance from the nose")).last
+    before = float(place.input_value().split()[0])
+    g_before = page.get_by_text("B over G").locator("xpath=..").inner_text()
+    handle = page.get_by_role("slider", name=re.compile("distance from the nose")).first
+    drag(page, handle, (60, 0))
+    assert "held" in (page.locator(".handle").first.get_attribute("class") or "")
+    expect(page.locator(".verdict")).not_to_contain_text("level")
+    page.mouse.up()
+    expect(page.locator("#saved")).to_have_text("Saved")
+    after = float(place.input_value().split()[0])
+    assert after > before + 3
+    assert page.get_by_text("B over G").locator("xpath=..").inner_text() != g_before
+    page.reload()
+    expect(place).to_have_value(f"{after:.1f} mm")
+    page.get_by_role("button", name="Undo").click()
+    expect(place).to_have_value(f"{before:.1f} mm")
+    page.get_by_role("button", name="Redo").click()
+    expect(place).to_have_value(f"{after:.1f} mm")
+
+
+def test_sizes_are_dragged_on_the_drawing(demo_page: Page):
+    page = demo_page
+    page.goto("/shapes/15")
+    width = page.get_by_label("Width", exact=True).and_(page.locator("input[data-path='body.width_mm']"))
+    expect(width).to_have_value("15.0 mm")
+    page.wait_for_load_state("networkidle")
+    drag(page, page.get_by_role("slider", name="Width"), (0, 20))
+    page.mouse.up()
+    expect(width).not_to_have_value("15.0 mm")
+    assert 15.5 < float(width.input_value().split()[0]) < 40
+
+
+def test_a_bad_measure_is_answered_beside_its_field_and_kept(demo_page: Page):
+    page = demo_page
+    page.goto("/shapes/15")
+    depth = page.locator("input[data-path='body.depth_mm']")
+    depth.fill("8 gr")
+    depth.press("Enter")
+    expect(page.get_by_role("alert").filter(has_text="not one of mm, cm")).to_be_visible()
+    expect(depth).to_have_value("8 gr")
+    expect(depth).to_have_attribute("aria-invalid", "true")
+    depth.fill("3/4 in")
+    depth.press("Enter")
+    expect(depth).to_have_value("19.0 mm")
+    expect(page.get_by_role("alert").filter(has_text="not one of")).to_have_count(0)
+
+
+def test_numbers_explain_themselves_and_the_view_switches(demo_page: Page):
+    page = demo_page
+    page.goto("/tank/15")
+    page.get_by_text("Net lift").click()
+    expect(page.get_by_text("ml under water")).to_be_visible()
+    page.get_by_role("button", name="At the surface").click()
+    expect(page.get_by_role("button", name="At the surface")).to_have_attribute("aria-pressed", "true")
+    page.get_by_label("It should").select_option("sinks")
+    expect(page.get_by_label("at", exact=True).first).to_have_value("−20.0 cm/s")
+    page.get_by_label("Water", exact=True).select_option("sea water")
+    expect(page.locator(".verdict")).to_contain_text("9 °C sea water")
+
+
+def test_when_the_shop_is_gone_it_says_so_and_keeps_the_change(browser, demo_server):
+    page, _ = watched(browser, demo_server)
+    page.goto("/shapes/15")
+    expect(page.locator("#saved")).to_have_text("Saved")
+    demo_server.stop()
+    depth = page.locator("input[data-path='body.depth_mm']")
+    depth.fill("22 mm")
+    depth.press("Enter")
+    expect(page.locator("#saved")).to_contain_text("Not saved. The shop does not answer")
+    expect(depth).to_have_value("22 mm")
+    page.context.close()
+
+
+def test_an_error_page_is_in_the_apps_look(browser, demo_server):
+    page, wrong = watched(browser, demo_server)
+    page.goto("/pieces/9999")
+    expect(page.get_by_role("heading", name="There is nothing at this address.")).to_be_visible()
+    expect(page.get_by_role("navigation", name="Benches")).to_be_visible()
+    page.context.close()
+    assert all("404" in line for line in wrong)

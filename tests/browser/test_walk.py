@@ -1,0 +1,167 @@
+"""The slice as a new user walks it, by mouse on an empty shop and by keyboard on the demo."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+pytestmark = pytest.mark.browser
+
+
+def put_on(page: Page, part: str, seat: str | None = None) -> None:
+    rows = page.locator("ul[data-each='hardware'] > li")
+    had = rows.count()
+    choice = page.get_by_label("Part to put on")
+    choice.select_option(label=next(text for text in choice.locator("option").all_inner_texts() if part in text))
+    if seat:
+        page.get_by_label("Where", exact=True).select_option(seat)
+    page.get_by_role("button", name="Put on", exact=True).click()
+    expect(rows).to_have_count(had + 1)
+
+
+def saved(page: Page) -> None:
+    expect(page.locator("#saved")).to_have_text("Saved")
+
+
+def test_by_mouse_from_enquiry_to_shipped(empty_page: Page):
+    page = empty_page
+    page.goto("/")
+    page.get_by_role("link", name="Take an enquiry").first.click()
+    page.get_by_label("Customer").fill("Tove Ekmark")
+    page.get_by_label("Length").fill("90 mm")
+    page.get_by_label("Scheme").select_option(label="Silver fry (S-001)")
+    page.get_by_label("Wanted by").fill("2031-05-01")
+    page.get_by_role("button", name="Note the enquiry").click()
+    page.get_by_role("button", name="Accept the order").click()
+    page.get_by_role("button", name="Begin the design").click()
+
+    expect(page.get_by_role("img", name=re.compile("side, top and section"))).to_be_visible()
+    expect(page.get_by_role("textbox", name="Length", exact=True)).to_have_value("90.0 mm")
+    expect(page.get_by_text("Line tie is missing")).to_be_visible()
+    page.get_by_role("textbox", name="Width", exact=True).fill("15 mm")
+    page.keyboard.press("Enter")
+    saved(page)
+    put_on(page, "Line tie, screw eye 0.9")
+    put_on(page, "Hook hanger, screw eye 0.9", "belly")
+    put_on(page, "Hook hanger, screw eye 0.9", "tail")
+    for part in ("Split ring 4", "Split ring 4", "Treble hook size 8", "Treble hook size 8"):
+        put_on(page, part)
+    page.get_by_role("button", name="Fit a lip").click()
+    expect(page.get_by_text("Nothing is missing.")).to_be_visible()
+    saved(page)
+
+    page.get_by_role("link", name="Tank", exact=True).last.click()
+    expect(page.locator(".verdict")).to_contain_text("in 12 °C fresh water")
+    page.get_by_role("button", name="Find ballast").click()
+    answers = page.locator("#answers > li")
+    expect(answers.nth(2)).to_be_visible()
+    answers.first.get_by_role("button").click()
+    expect(page.locator(".verdict")).to_contain_text("rises slowly at 6 cm/s")
+    saved(page)
+
+    page.get_by_role("link", name="Paint", exact=True).click()
+    page.get_by_role("button", name="Barred perch").click()
+    expect(page.get_by_role("button", name="Barred perch")).to_have_attribute("aria-pressed", "true")
+    expect(page.locator("ol.coats > li")).to_have_count(8)
+    saved(page)
+
+    page.get_by_role("link", name="Orders", exact=True).click()
+    page.get_by_role("link", name="A0001").click()
+    page.get_by_role("button", name="Make a piece for this order").click()
+    expect(page.get_by_role("heading", name="P0001")).to_be_visible()
+    with page.expect_response(re.compile(r"card\.pdf")) as printed:
+        page.evaluate("fetch(document.querySelector('a[href$=\".pdf\"]').href)")
+    assert printed.value.headers["content-type"] == "application/pdf"
+
+    expected = float(page.get_by_label("Weighed when carved").get_attribute("placeholder").split()[0])
+    page.get_by_label("Weighed when carved").fill(f"{expected + 0.5:.1f}".replace(".", ","))
+    page.get_by_label("Weighed when carved").press("Enter")
+    expect(page.locator(".advised")).to_contain_text("heavier than basswood at 0.42: use a")
+    page.get_by_role("button", name="Make this piece so").click()
+    expect(page.locator(".advised")).to_contain_text("still fits")
+    for stage in ("sealed", "ballasted", "cleared"):
+        field = page.get_by_label(f"Weighed when {stage}")
+        field.fill(field.get_attribute("placeholder").removesuffix("?"))
+        field.press("Enter")
+        expect(page.get_by_role("button", name=f"Take back the {stage} weighing")).to_be_visible()
+    page.get_by_role("link", name="Pieces", exact=True).click()
+    page.get_by_role("link", name="All that is unweighed").click()
+    expect(page.get_by_role("listitem").filter(has_text="Treble hook size 8").first).to_be_visible()
+    expect(page.get_by_text("basswood body")).to_have_count(0)
+    page.go_back()
+    page.get_by_role("link", name="P0001").click()
+    while page.get_by_role("button", name=re.compile(": tick off")).count():
+        left = page.get_by_role("button", name=re.compile(": tick off")).count()
+        page.get_by_role("button", name=re.compile(": tick off")).first.click()
+        expect(page.get_by_role("button", name=re.compile(": tick off"))).to_have_count(left - 1)
+    page.get_by_role("link", name="A0001").click()
+    expect(page.locator(".stands [aria-current]")).to_have_text("shipped")
+
+
+def tab_to(page: Page, role: str, name: str, most: int = 90) -> None:
+    """Reach a control with the Tab key alone."""
+    wanted = page.get_by_role(role, name=name, exact=True).first
+    expect(wanted).to_be_visible()
+    for _ in range(most):
+        if wanted.evaluate("element => element === document.activeElement"):
+            return
+        page.keyboard.press("Tab")
+    raise AssertionError(f"{role} {name!r} is not reached with Tab")
+
+
+def test_by_keyboard_alone(demo_page: Page):
+    page, keys = demo_page, demo_page.keyboard
+    page.goto("/")
+    tab_to(page, "link", "Take an enquiry")
+    keys.press("Enter")
+    tab_to(page, "combobox", "Customer")
+    keys.type("Lena Holt")
+    tab_to(page, "textbox", "Length")
+    keys.press("Control+A")
+    keys.type("3 1/2 in")
+    tab_to(page, "button", "Note the enquiry")
+    keys.press("Enter")
+    tab_to(page, "button", "Accept the order")
+    keys.press("Enter")
+    tab_to(page, "button", "Begin the design")
+    keys.press("Enter")
+    tab_to(page, "slider", "Depth")
+    keys.press("ArrowUp")
+    expect(page.get_by_label("Depth", exact=True).last).to_have_value("18.3 mm")
+    assert page.evaluate("document.activeElement.dataset.path") == "body.depth_mm"
+    keys.press("Control+z")
+    expect(page.get_by_label("Depth", exact=True).last).to_have_value("17.8 mm")
+    tab_to(page, "button", "Put on")
+    keys.press("Enter")
+    expect(page.locator("ul[data-each='hardware'] > li")).to_have_count(1)
+    tab_to(page, "button", "Fit a lip")
+    keys.press("Enter")
+    expect(page.get_by_role("button", name="Take the lip off")).to_be_visible()
+    saved(page)
+    page.evaluate("document.activeElement.blur()")
+    keys.press("g")
+    keys.press("k")
+    expect(page.get_by_role("heading", name="Wanted")).to_be_visible()
+    tab_to(page, "button", "Find ballast")
+    keys.press("Enter")
+    expect(page.locator("#answers > li").nth(2)).to_be_visible()
+    keys.press("Tab")
+    keys.press("Tab")
+    keys.press("Tab")
+    keys.press("Enter")
+    expect(page.locator("#answers > li")).to_have_count(0)
+    saved(page)
+    tab_to(page, "button", "Make a piece")
+    keys.press("Enter")
+    expect(page.get_by_label("Weighed when carved")).to_be_focused()
+    keys.type("5,1")
+    keys.press("Enter")
+    expect(page.get_by_role("button", name="Take back the carved weighing")).to_be_visible()
+    keys.press("?") if not page.evaluate("document.activeElement.matches('input')") else page.evaluate("document.activeElement.blur()")
+    keys.press("?")
+    expect(page.get_by_role("dialog", name="Keys")).to_be_visible()
+    keys.press("Escape")
+    keys.press("/")
+    keys.type("lena")
+    keys.press("Enter")
+    expect(page.get_by_role("main").get_by_text("Lena Holt").first).to_be_visible()
