@@ -1,0 +1,1 @@
+"""The speed the product promises, measured in one run."""
