@@ -157,7 +157,7 @@ class TestEdits:
         ({"do": "explode"}, "do"), ({"do": "set", "path": "body.length_mm", "text": "wide"}, "body.length_mm"), ({"do": "set", "path": "body.length_mm", "text": "-3 mm"}, "length_mm"),
         ({"do": "set", "path": "water.temperature_c", "text": "12"}, "water.temperature_c"), ({"do": "set", "path": "body.colour", "text": "x"}, "body.colour"),
         ({"do": "set", "path": "ballast.zz.x_mm", "text": "3 mm"}, "ballast.zz.x_mm"), ({"do": "set", "path": "body", "text": "3 mm"}, "body"),
-        ({"do": "set", "path": "name", "text": "  "}, "name"), ({"do": "set", "path": "ballast.b1.mass_g", "text": "-2 g"}, "ballast.0.mass_g"),
+        ({"do": "set", "path": "name", "text": "  "}, "name"), ({"do": "set", "path": "ballast.b1.mass_g", "text": "-2 g"}, "ballast.b1.mass_g"),
         ({"do": "set", "path": "ballast.b1.x_mm", "text": "400 mm"}, "ballast.b1.x_mm"), ({"do": "hang", "code": "anchor"}, "code"), ({"do": "hang", "code": "tie", "seat": "chin"}, "seat"),
         ({"do": "scheme", "code": "S-9"}, "scheme"), ({"do": "form", "form": "ufo"}, "form"), ({"do": "material", "name": "x"}, "material"), ({"do": "remove", "group": "body", "key": "x"}, "group"),
         ({"do": "want", "behaviour": "flies"}, "want.behaviour"), ({"do": "ballast", "holes": "many"}, "ballast"), ({"do": "ballast", "holes": None}, "ballast"),

@@ -163,6 +163,7 @@ class TestLive:
         answer = self.ask(demo, bench=bench, mode=mode).json
         assert answer["view"]["settled"] is (mode == "settled")
         assert answer["view"]["picture"]["tag"] == "svg" and answer["view"]["sentence"]
+        assert ("document" in answer) is (mode == "settled")  # a drag is a preview
 
     def test_a_refused_edit_is_said_for_its_field_and_the_rest_holds(self, demo):
         edits = [{"do": "set", "path": "body.width_mm", "text": "wide"}, {"do": "set", "path": "body.depth_mm", "text": "21 mm"}]

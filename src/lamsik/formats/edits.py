@@ -19,7 +19,7 @@ from lamsik.core.shapes.hardware import SEATS, Item, Lip, Placement
 from lamsik.core.shapes.scaling import with_length
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.core.water import Water
-from lamsik.formats.body_document import Document, body_block, checked, hardware_row, to_design, with_design
+from lamsik.formats.body_document import Document, body_block, check_field, checked, hardware_row, to_design, with_design
 
 QUANTITY_BY_ENDING = {
     "_g_cm3": "density", "_cm_s": "speed", "_deg": "angle", "_mm": "length", "_um": "thickness",
@@ -55,7 +55,13 @@ def apply(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> 
     name = edit.get("do")
     if name not in EDITS:
         raise Refused("do", name, f"one of {', '.join(EDITS)}")
-    changed = checked(EDITS[str(name)](copy.deepcopy(document), edit, catalogue))
+    changed = EDITS[str(name)](copy.deepcopy(document), edit, catalogue)
+    path = str(edit.get("path", ""))
+    if name == "set" and path != "body.length_mm":
+        holder, leaf = _holder(changed, path)
+        check_field(path, holder[leaf])
+    else:
+        checked(changed)
     to_design(changed)
     return changed
 

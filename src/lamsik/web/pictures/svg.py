@@ -1,6 +1,6 @@
 """SVG as plain values: nodes that the page renders, the browser rebuilds, and print embeds."""
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from typing import Any
 
 import numpy as np
@@ -23,11 +23,22 @@ def _text(value: object) -> str:
 
 def markup(root: "Node | str") -> Markup:
     """The node as SVG text; every attribute and text escaped."""
+    parts: list[str] = []
+    _write(root, parts.append)
+    return Markup("".join(parts))  # noqa: S704 - escaped piece by piece in _write
+
+
+def _write(root: "Node | str", put: Callable[[str], None]) -> None:
     if isinstance(root, str):
-        return escape(root)
-    attributes = Markup("").join(Markup(' {}="{}"').format(Markup(name), value) for name, value in root["attrs"].items())
-    inside = Markup("").join(markup(child) for child in root["children"])
-    return Markup("<{tag}{attributes}>{inside}</{tag}>").format(tag=Markup(root["tag"]), attributes=attributes, inside=inside)
+        put(escape(root))
+        return
+    put(f"<{root['tag']}")
+    for name, value in root["attrs"].items():
+        put(f' {name}="{escape(value)}"')
+    put(">")
+    for child in root["children"]:
+        _write(child, put)
+    put(f"</{root['tag']}>")
 
 
 def path(points: Iterable[Iterable[float]], close: bool = True) -> str:

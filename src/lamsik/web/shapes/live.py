@@ -35,8 +35,11 @@ def live(key: int) -> ResponseReturnValue:
     base = int(asked.get("base") or 0)
     if asked.get("save"):
         base = documents.save(db(), row, document, base).number
-    shown = _view(document, asked, settled=asked.get("mode") != "drag")
-    return jsonify(document=document, base=base, saved=bool(asked.get("save")), errors=refused, view=shown)
+    settled = asked.get("mode") != "drag"
+    answer = {"base": base, "saved": bool(asked.get("save")), "errors": refused, "view": _view(document, asked, settled)}
+    if settled:  # a drag is a preview: the document on the page stays as it was picked up
+        answer["document"] = document
+    return jsonify(answer)
 
 
 def _asked() -> dict[str, Any]:

@@ -1,5 +1,7 @@
 """The Shapes bench: bodies, starting forms, the three-view drawing, files in and out."""
 
+from functools import lru_cache
+
 from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
@@ -29,6 +31,7 @@ def index() -> str:
     return render_template("shapes/index.html", cards=cards, pictures=pictures, forms=form_pictures(), q=request.args.get("q", ""))
 
 
+@lru_cache(maxsize=1)
 def form_pictures() -> list[tuple[str, str, str, str, Node]]:
     """The starting forms: key, name, purpose, what it is, its outline."""
     water, want = Water(), Want()
