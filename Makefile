@@ -48,7 +48,7 @@ bench: .venv/.made-dev debian-needs  ## the benchmark table
 	$(BIN)/python -m bench
 
 shots: .venv/.made-dev debian-needs  ## renew docs/screenshots from the demo data
-	$(BIN)/python scripts/shots.py
+	PYTHONPATH=. $(BIN)/python scripts/shots.py
 
 vendor:  ## renew static/vendor from npm packages
 	sh scripts/vendor.sh

@@ -1,0 +1,71 @@
+"""Renew docs/screenshots from a fresh demo shop: one picture of each main view."""
+
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from lamsik.demo.shop import build
+from lamsik.store.database import open_database, session_of
+from tests.browser.conftest import CHROMIUM, FLAGS, Server
+
+TARGET = Path(__file__).parent.parent / "docs" / "screenshots"
+
+DESK, TABLET, PHONE = (1280, 800), (820, 1100), (390, 844)
+
+VIEWS = (
+    ("today", "/", DESK),
+    ("orders", "/orders", DESK),
+    ("enquiry", "/orders/new", DESK),
+    ("order", "/orders/19", DESK),
+    ("shapes", "/shapes", DESK),
+    ("shape", "/shapes/15", DESK),
+    ("tank", "/tank/15", DESK),
+    ("tank-surface", "/tank/21", DESK),
+    ("tank-tablet", "/tank/21", TABLET),
+    ("paint", "/paints/on/16", DESK),
+    ("scheme", "/paints/4", DESK),
+    ("piece", "/pieces/55", DESK),
+    ("piece-phone", "/pieces/55", PHONE),
+    ("card", "/pieces/48/card", DESK),
+    ("unweighed", "/pieces/unweighed", DESK),
+    ("stores", "/stores", DESK),
+    ("handbook", "/handbook", DESK),
+)
+
+
+def shoot(page: Page, name: str, url: str, size: tuple[int, int]) -> None:
+    """One view at one size."""
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    page.goto(url)
+    page.wait_for_load_state("networkidle")
+    if name == "tank":
+        page.get_by_role("button", name="Find ballast").click()
+        page.locator("#answers > li").first.wait_for()
+    page.evaluate("document.activeElement.blur()")
+    page.screenshot(path=TARGET / f"{name}.png")
+
+
+def main() -> None:
+    """All views."""
+    TARGET.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder:
+        engine = open_database(Path(folder))
+        with session_of(engine) as session:
+            build(session)
+        engine.dispose()
+        server = Server(Path(folder))
+        try:
+            with sync_playwright() as playwright:
+                browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+                page = browser.new_page(base_url=server.url)
+                for view in VIEWS:
+                    shoot(page, *view)
+                    print(view[0])
+                browser.close()
+        finally:
+            server.stop()
+
+
+if __name__ == "__main__":
+    main()
