@@ -309,3 +309,39 @@ class TestStores:
         assert "4.0 mm" not in re.search(r'id="drill".*?</ul>', demo.get("/stores").text, re.S).group(0)
         demo.post("/stores/remove/water/1")
         assert "An order still names it" in demo.get("/stores").text
+
+
+class TestWildRequests:
+    """Whatever is sent to the live exchange or the forms: an answer with words, never a fault."""
+
+    WILD = [
+        {"edits": "all"}, {"edits": [5]}, {"edits": [{"do": ["set"]}]}, {"edits": [{"do": "set", "path": 5, "text": None}]}, {"edits": [{"do": "hang", "code": "tie-s", "x_mm": "far"}]},
+        {"base": "one"}, {"base": -1}, {"looks": ["x"]}, {"looks": "sideways"}, {"near": {"pitch_deg": None}}, {"mode": 7}, {"edits": [{"do": "set", "path": "a.b.c", "text": "1"}] * 201},
+        {"edits": [{"do": "ballast", "holes": [{"key": 1}]}]}, {"edits": [{"do": "set", "path": "hardware.x_mm", "text": "1 mm"}]}, {"edits": [{"do": "set", "path": "body.length_mm.x", "text": "1 mm"}]},
+        {"edits": [{"do": "set", "path": "body.width_mm", "text": "12", "unit": "parsec"}]}, {"edits": [{"do": "hang", "code": {"a": 1}}]}, {"edits": [{"do": "remove", "group": "hardware", "key": None}]},
+    ]  # fmt: skip
+
+    @pytest.mark.parametrize("wild", WILD, ids=range(len(WILD)))
+    def test_the_live_exchange(self, demo, wild):
+        body = {"bench": "tank", "document": demo.get("/shapes/15/body.json").json, "base": 2, "mode": "drag", **wild}
+        answer = demo.send("/designs/15/live", body)
+        assert answer.status_code in (200, 422)
+        assert answer.json.get("view") or answer.json["error"]["message"]
+
+    @pytest.mark.parametrize("url", ["/pieces/start", "/orders/24/design", "/pieces/55/weigh"])
+    @pytest.mark.parametrize("text", ["x", "-1", "9" * 40, "1.5", "²"])
+    def test_ids_in_forms(self, demo, url, text):
+        answer = demo.post(url, {"design": text, "order": text, "instrument": text, "target": "stage:sealed", "mass": "3 g"})
+        assert answer.status_code in (400, 404, 422)
+
+
+def test_a_piece_of_an_ordered_design_is_for_that_order(empty):
+    key, _ = begun(empty)
+    page = empty.get(f"/tank/{key}").text
+    assert 'for <a href="/orders/1">A0001</a>' in page
+    empty.post("/pieces/start", {"design": key})
+    with session_of(empty.http.application.extensions["engine"]) as session:
+        assert session.get(Piece, 1).order_id == 1
+    empty.post("/pieces/start", {"design": key})
+    with session_of(empty.http.application.extensions["engine"]) as session:
+        assert session.get(Piece, 2).order_id is None

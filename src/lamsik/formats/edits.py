@@ -9,7 +9,7 @@ from dataclasses import asdict, dataclass, field, replace
 from typing import Any
 
 from lamsik.core import units
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, finite_between
 from lamsik.core.materials import body_material
 from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.ballast_holes import Slug
@@ -53,9 +53,9 @@ def apply(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> 
         Refused: unknown edit, unreadable text, or a value that is not allowed.
     """
     name = edit.get("do")
-    if name not in EDITS:
+    if not isinstance(name, str) or name not in EDITS:
         raise Refused("do", name, f"one of {', '.join(EDITS)}")
-    changed = EDITS[str(name)](copy.deepcopy(document), edit, catalogue)
+    changed = EDITS[name](copy.deepcopy(document), edit, catalogue)
     path = str(edit.get("path", ""))
     if name == "set" and path != "body.length_mm":
         holder, leaf = _holder(changed, path)
@@ -73,7 +73,8 @@ def _set(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> D
         holder[leaf] = text.strip()
         return _named_behaviour(document, path)
     kind = quantity_of(path)
-    value = units.parse(text, kind, path, edit.get("unit") or (None if kind == "temperature" else units.STORED[kind])).value
+    shown = "in" if edit.get("unit") == "in" and kind == "length" else units.STORED[kind]
+    value = units.parse(text, kind, path, None if kind == "temperature" else shown).value
     if path == "body.length_mm":
         document = with_design(document, with_length(to_design(document), value))
     else:
@@ -123,7 +124,8 @@ def _hang(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> 
     rows = document["hardware"]
     key = _free_key([row["key"] for row in rows], item.kind.replace("_", ""))
     length = document["body"]["length_mm"]
-    x = {"nose": 0.0, "tail": length}.get(seat, float(edit.get("x_mm") or 0.42 * length))
+    place = finite_between("x_mm", edit.get("x_mm") or 0.42 * length, 0.0, 600.0, "mm")
+    x = {"nose": 0.0, "tail": length}.get(seat, place)
     hung_on = _free_eye(rows, item.kind) if item.kind in ("ring", "hook") else None
     rows.append(hardware_row(Placement(key, item, seat, x, hung_on)))
     return document

@@ -19,6 +19,8 @@ def backup(folder: Path, target: Path) -> None:
         with closing(sqlite3.connect(source)) as shop, closing(sqlite3.connect(half)) as copy:
             shop.backup(copy)
         half.replace(target)
+    except sqlite3.OperationalError as error:
+        raise Refused("file", str(target), f"a place that can be written and has room ({error})") from error
     finally:
         half.unlink(missing_ok=True)
 

@@ -65,6 +65,14 @@ def pieces_by_order(session: Session) -> dict[int, list[frozenset[str]]]:
     return found
 
 
+def waiting_for(session: Session, design_id: int) -> Order | None:
+    """The order this design is made for that still lacks pieces, the nearest due first."""
+    query = select(Order).where(Order.design_id == design_id, col(Order.deleted_at).is_(None))
+    made = pieces_by_order(session)
+    lacking = [order for order in session.exec(query).all() if len(made.get(order.id or 0, [])) < order.quantity]
+    return min(lacking, key=lambda order: (order.due_on or date.max, order.number), default=None)
+
+
 def status_of(order: Order, pieces: Sequence[frozenset[str]]) -> str:
     """Where the order stands."""
     return status(order.accepted_at is not None, order.quantity, pieces)

@@ -20,7 +20,7 @@ from lamsik.web.pictures.body import thumbnail
 from lamsik.web.pieces.views import stands
 from lamsik.web.shapes.state import catalogue
 from lamsik.web.shapes.views import begin
-from lamsik.web.shared.db import db, load
+from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.forms import choices
 
 blueprint = Blueprint("orders", __name__, url_prefix="/orders")
@@ -120,9 +120,9 @@ def agree(key: int, way: str) -> ResponseReturnValue:
 def design(key: int) -> ResponseReturnValue:
     """Begin the design that was asked for, or take one there is."""
     order = load(Order, key)
-    chosen = int(request.form.get("design") or 0)
+    chosen = sent_id("design")
     if chosen:
-        order.design_id = load(Document, chosen).id
+        order.design_id = load_document("body", chosen).id
         db().add(order)
         return redirect(url_for("orders.show", key=key))
     water = db().get(Water, order.water_id) if order.water_id else None

@@ -13,7 +13,7 @@ from lamsik.core.shapes.forms import form
 from lamsik.core.units import parse
 from lamsik.core.water import Water
 from lamsik.formats.body_document import new_document, to_design
-from lamsik.store import documents
+from lamsik.store import documents, orders
 from lamsik.web.pictures.body import paint_view, thumbnail
 from lamsik.web.shapes.live import current
 from lamsik.web.shared.db import db, load_document
@@ -177,4 +177,4 @@ def on_design(key: int) -> str:
     design = to_design(documents.content(db(), row))
     bare = Design(**{**design.__dict__, "hardware": (), "ballast": (), "lip": None})
     swatches = [(s, thumbnail(Design(**{**bare.__dict__, "coats": coats_of(found[s.id or 0])}), f"p{s.id}")) for s in schemes]
-    return render_template("paints/on_design.html", row=row, state=current(row, "paints"), swatches=swatches)
+    return render_template("paints/on_design.html", row=row, for_order=orders.waiting_for(db(), key), state=current(row, "paints"), swatches=swatches)

@@ -10,14 +10,14 @@ from lamsik.core.route.steps import steps
 from lamsik.core.tank.mass import budget, unweighed
 from lamsik.core.units import parse
 from lamsik.formats.body_document import to_design, with_design
-from lamsik.store import documents, pieces
+from lamsik.store import documents, orders, pieces
 from lamsik.store.tables import Document, Instrument, Order, Piece, Revision
 from lamsik.web.pictures import card as drawings
 from lamsik.web.pictures.tank import default_view, scene
 from lamsik.web.pieces import printing
 from lamsik.web.pieces.bench import PieceView, view
 from lamsik.web.shapes.state import budget_rows, tank_facts, verdict_view
-from lamsik.web.shared.db import db, load, load_document
+from lamsik.web.shared.db import db, load, load_document, sent_id
 
 blueprint = Blueprint("pieces", __name__, url_prefix="/pieces")
 
@@ -51,10 +51,10 @@ def stands(rows: Sequence[Piece]) -> list[tuple[str, int, int]]:
 @blueprint.post("/start")
 def start() -> ResponseReturnValue:
     """Start a piece of a design, for an order or for stock."""
-    row = load_document("body", int(request.form.get("design", 0)))
-    order = load(Order, int(request.form["order"])) if request.form.get("order") else None
+    row = load_document("body", sent_id("design"))
+    order = load(Order, sent_id("order")) if sent_id("order") else orders.waiting_for(db(), row.id or 0)
     piece = pieces.start(db(), row, order.id if order else None)
-    flash(f"{piece.number} is started from {row.name}.")
+    flash(f"{piece.number} is started from {row.name}" + (f", for {order.number}." if order else ", for stock."))
     return redirect(url_for("pieces.show", key=piece.id))
 
 
@@ -78,7 +78,7 @@ def weigh(key: int) -> ResponseReturnValue:
     piece = load(Piece, key)
     target, text = request.form.get("target", ""), request.form.get("mass", "")
     try:
-        instrument = db().get(Instrument, int(request.form.get("instrument") or 0))
+        instrument = db().get(Instrument, sent_id("instrument"))
         if instrument is None:
             raise Refused("instrument", request.form.get("instrument"), "pick a scale; add one in Stores")
         mass = parse(text, "mass", "mass", "g").value

@@ -20,6 +20,8 @@ from lamsik.web.pictures.body import thumbnail
 from lamsik.web.shapes import state
 from lamsik.web.shared.db import db, load_document
 
+MOST_EDITS = 200
+
 blueprint = Blueprint("live", __name__, url_prefix="/designs")
 
 
@@ -32,7 +34,7 @@ def live(key: int) -> ResponseReturnValue:
     """
     row, asked = load_document("body", key), _asked()
     document, refused = _edited(asked)
-    base = int(asked.get("base") or 0)
+    base = int(finite_between("base", asked.get("base", 0), 0, 1e9))
     if asked.get("save"):
         base = documents.save(db(), row, document, base).number
     settled = asked.get("mode") != "drag"
@@ -55,6 +57,8 @@ def _edited(asked: dict[str, Any]) -> tuple[Body, list[dict[str, str]]]:
     """The document with the edits that could be made, and the refusals of the others."""
     document, refused = checked(asked.get("document")), []
     edits = asked.get("edits") or []
+    if not isinstance(edits, list) or not all(isinstance(edit, dict) for edit in edits) or len(edits) > MOST_EDITS:
+        raise Refused("edits", type(edits).__name__, f"a list of at most {MOST_EDITS} objects is needed")
     shop = state.catalogue(db()) if any(edit.get("do") != "set" for edit in edits) else Catalogue()
     for edit in edits:
         try:

@@ -17,7 +17,7 @@ from lamsik.formats.body_document import Document, to_design
 from lamsik.formats.edits import Catalogue, quantity_of
 from lamsik.store import stores
 from lamsik.web.pictures.body import paint_view, three_views
-from lamsik.web.pictures.tank import default_view, scene
+from lamsik.web.pictures.tank import SURFACE, UNDER, default_view, scene
 
 DIGITS = {"length": 1, "mass": 2, "density": 3, "temperature": 1, "angle": 1, "thickness": 0, "time": 1, "speed": 1, "salinity": 1, "number": 2}
 """Digits shown after the point, by quantity."""
@@ -179,11 +179,11 @@ def _body_facts(outcome: Outcome) -> list[Fact]:
 
 
 def _tank_part(outcome: Outcome, unit: str, looks: str) -> dict[str, Any]:
-    looks = looks or default_view(outcome)
+    looks = looks if looks in (SURFACE, UNDER) else default_view(outcome)
     design = outcome.design
     return {
         "picture": scene(outcome, looks, unit),
-        "looks": looks if outcome.surface else "under",
+        "looks": looks if outcome.surface else UNDER,
         "can_float": bool(outcome.surface),
         "verdict": verdict_view(outcome),
         "facts": [asdict(fact) for fact in tank_facts(outcome)],
@@ -206,11 +206,15 @@ def _other(index: int, pitch: float, roll: float, deeper: bool) -> dict[str, str
 def verdict_view(outcome: Outcome) -> dict[str, Any]:
     """The verdict's figures as text: net, share, band."""
     found = outcome.verdict
-    band = f"{found.band_g:.2f} g wide" if found.band_g is not None else "open to one side"
+    if found.band_g is None:
+        band = f"“{found.behaviour}” has no limit on its far side."
+    else:
+        fine = "more than half of it" if found.band_g < 0.2 else "finer than that"
+        band = f"“{found.behaviour}” is {found.band_g:.2f} g wide; a 0.1 g scale step is {fine}."
     return {
         "sentence": found.sentence,
         "behaviour": found.behaviour,
-        "band": f"“{found.behaviour}” is {band}; a 0.1 g scale step is {'more than half of it' if (found.band_g or 9) < 0.2 else 'finer than that'}.",
+        "band": band,
     }
 
 

@@ -52,6 +52,14 @@ def load(table: type[Row], key: int) -> Row:
     return row
 
 
+def sent_id(name: str) -> int:
+    """The id a form field names, 0 if it is empty; 400 for anything else."""
+    text = request.form.get(name, "").strip()
+    if text and not (text.isascii() and text.isdigit() and len(text) < 10):
+        abort(400, f"The field {name!r} of that form does not name anything: open its page anew.")
+    return int(text or 0)
+
+
 def load_document(kind: str, key: int, deleted: bool = False) -> Document:
     """The document of that kind and id, or 404."""
     row = load(Document, key)

@@ -5,7 +5,7 @@ from flask.typing import ResponseReturnValue
 from sqlmodel import col, select
 
 from lamsik.core.tank.motion import BEHAVIOURS
-from lamsik.store import documents, stores
+from lamsik.store import documents, orders, stores
 from lamsik.store.tables import Document, Revision
 from lamsik.web.shapes.live import current
 from lamsik.web.shared.db import db, load_document
@@ -34,4 +34,13 @@ def show(key: int) -> str:
     row = load_document("body", key)
     designs = documents.listed(db(), "body")
     shop = stores.bench(db())
-    return render_template("tank/show.html", row=row, state=current(row, "tank"), designs=designs, waters=stores.waters(db()), behaviours=BEHAVIOURS, slugs=shop.slugs)
+    return render_template(
+        "tank/show.html",
+        row=row,
+        for_order=orders.waiting_for(db(), key),
+        state=current(row, "tank"),
+        designs=designs,
+        waters=stores.waters(db()),
+        behaviours=BEHAVIOURS,
+        slugs=shop.slugs,
+    )

@@ -1,0 +1,134 @@
+"""The `lamsik` command as scripts use it, and the rules of the house."""
+
+import json
+import os
+import socket
+import subprocess
+import sys
+from pathlib import Path
+from urllib.request import urlopen
+
+import pytest
+
+from lamsik.cli.calc import calc_body
+from lamsik.formats.body_document import dumps
+from lamsik.store.database import FILE_NAME, open_database
+from tests.browser.conftest import Server
+from tests.formats.test_body_document import full
+
+ROOT = Path(__file__).parent.parent.parent
+
+
+def lamsik(*words, home=None, expect=0):
+    done = subprocess.run(
+        [sys.executable, "-m", "lamsik.cli", *map(str, words)],
+        capture_output=True,
+        text=True,
+        timeout=120,
+        env={**os.environ, "LAMSIK_HOME": str(home or "/nonexistent/shop")},
+    )
+    assert done.returncode == expect, done.stderr
+    return done
+
+
+@pytest.fixture
+def body_file(tmp_path):
+    file = tmp_path / "body.json"
+    file.write_text(dumps(full()), encoding="utf-8")
+    return file
+
+
+class TestCalc:
+    def test_prints_what_the_tank_shows(self, body_file):
+        found = json.loads(lamsik("calc", "body", body_file).stdout)
+        assert found == json.loads(json.dumps(calc_body(body_file)))
+        assert found["verdict"].endswith(".") and found["water"]["density_g_cm3"] > 1.02
+        assert found["mass_g"] == pytest.approx(sum(p["mass_g"] for p in found["parts"]), abs=1e-3)
+        assert found["net_g"] == pytest.approx(found["displaced_ml"] * found["water"]["density_g_cm3"] - found["mass_g"], abs=1e-3)
+        assert all(place["force_residual"] < 1e-4 and place["moment_residual"] < 1e-4 for place in found["floating"])
+        assert found["missing"] == []
+
+    WRONG = [
+        (lambda d: d["body"].update(length_mm=-5), "body.length_mm", "-5"),
+        (lambda d: d["water"].update(temperature_c="warm"), "water.temperature_c", "warm"),
+        (lambda d: d.pop("coats"), "coats", "needed"),
+        (lambda d: d["ballast"][0].update(x_mm=400), "ballast.b1.x_mm", "400"),
+    ]
+
+    @pytest.mark.parametrize(("spoil", "field", "says"), WRONG)
+    def test_wrong_input_exits_2_with_one_line(self, body_file, spoil, field, says):
+        found = full()
+        spoil(found)
+        body_file.write_text(json.dumps(found), encoding="utf-8")
+        error = lamsik("calc", "body", body_file, expect=2).stderr
+        assert error.startswith(f"lamsik: {field}: got ") and says in error and len(error.splitlines()) == 1
+
+    def test_a_file_that_is_not_there_or_no_json(self, tmp_path):
+        assert "No such file" in lamsik("calc", "body", tmp_path / "none.json", expect=2).stderr
+        junk = tmp_path / "junk.json"
+        junk.write_bytes(b"\x00\x01")
+        assert len(lamsik("calc", "body", junk, expect=2).stderr.splitlines()) == 1
+
+
+class TestServing:
+    def test_run_creates_the_shop_and_backup_and_restore_work_while_it_runs(self, tmp_path):
+        shop, copy = tmp_path / "shop", tmp_path / "copy.sqlite3"
+        shop.mkdir()
+        server = Server(shop)
+        try:
+            assert "saved in" in lamsik("backup", copy, home=shop).stdout
+            with urlopen(f"{server.url}/stores", timeout=10) as page:
+                assert b"Treble hook size 8" in page.read()
+            assert "before-restore" in lamsik("restore", copy, home=shop).stdout
+            with urlopen(f"{server.url}/stores", timeout=10) as page:
+                assert b"Treble hook size 8" in page.read()
+            assert f"Lamsik is at {server.url}/" in server.log.read_text()
+        finally:
+            server.stop()
+
+    def test_bad_backups_are_said_in_one_line(self, tmp_path):
+        open_database(tmp_path / "shop").dispose()
+        assert "no such file" in lamsik("restore", tmp_path / "none", home=tmp_path / "shop", expect=2).stderr
+        assert "no shop here" in lamsik("backup", tmp_path / "x", home=tmp_path / "other", expect=2).stderr
+        assert "lamsik: " in lamsik("backup", tmp_path / "no" / "such" / "x", home=tmp_path / "shop", expect=2).stderr
+
+    def test_demo_starts_with_fresh_data_on_its_port_and_spares_other_folders(self, tmp_path):
+        with socket.socket() as probe:
+            probe.bind(("127.0.0.1", 0))
+            port = probe.getsockname()[1]
+        environment = {**os.environ, "LAMSIK_DEMO_HOME": str(tmp_path / "demo"), "LAMSIK_PORT": str(port)}
+        with subprocess.Popen([sys.executable, "-m", "lamsik.cli", "demo"], stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True, env=environment) as demo:
+            said = [demo.stdout.readline(), demo.stdout.readline()]
+            assert f"http://127.0.0.1:{port}/" in said[1]
+            with urlopen(f"http://127.0.0.1:{port}/orders", timeout=10) as page:
+                assert "Ärla Brandt" in page.read().decode()
+            demo.terminate()
+        mine = tmp_path / "mine"
+        mine.mkdir()
+        (mine / "letter.txt").write_text("keep")
+        done = subprocess.run([sys.executable, "-m", "lamsik.cli", "demo"], capture_output=True, text=True, env={**os.environ, "LAMSIK_DEMO_HOME": str(mine)})
+        assert done.returncode == 2 and "a folder of its own" in done.stderr and (mine / "letter.txt").exists()
+
+
+class TestHouse:
+    def test_imports_go_downward_only(self):
+        done = subprocess.run([Path(sys.executable).parent / "lint-imports"], cwd=ROOT, capture_output=True, text=True)
+        assert done.returncode == 0, done.stdout
+
+    def test_pinned_requirements_name_no_index(self):
+        for name in ("requirements.txt", "requirements-dev.txt"):
+            rows = [row for row in (ROOT / name).read_text().splitlines() if row and not row.startswith("#")]
+            assert all(row == "-r requirements.txt" or row.count("==") == 1 for row in rows)
+
+    def test_what_is_vendored_is_listed_with_licences(self):
+        listed = (ROOT / "src/lamsik/web/static/vendor/README.md").read_text()
+        wanted = json.loads((ROOT / "scripts/vendor.json").read_text())["dependencies"]
+        assert all(f"| {name} | {version} |" in listed for name, version in wanted.items())
+
+    def test_screenshots_are_linked_and_few(self):
+        shots = list((ROOT / "docs/screenshots").glob("*.png"))
+        readme = (ROOT / "README.md").read_text()
+        assert 8 <= len(shots) < 20 and all(shot.name in readme for shot in shots)
+
+    def test_no_shop_file_is_in_the_checkout(self):
+        assert not (ROOT / FILE_NAME).exists()
