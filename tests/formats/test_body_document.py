@@ -9,13 +9,14 @@ from hypothesis import strategies as st
 from jsonschema import Draft202012Validator
 
 from lamsik.core.errors import Refused
+from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
 from lamsik.core.shapes.hardware import Item, Lip
 from lamsik.core.tank import evaluate
 from lamsik.core.water import Water
 from lamsik.formats.body_document import checked, dumps, loads, new_document, schema, to_design, with_design
-from lamsik.formats.edits import EDITS, Catalogue, apply, quantity_of
+from lamsik.formats.edits import EDITS, apply, quantity_of
 from tests.bodies import LEAD_BALL, LEAD_ROD, bait
 
 HOST = Host("basswood", 0.42, 0.04)

@@ -8,6 +8,7 @@ from sqlmodel import Session, select
 
 from lamsik.core.materials import body_material
 from lamsik.core.route.steps import steps
+from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
 from lamsik.core.tank import ballast
@@ -15,7 +16,7 @@ from lamsik.core.tank.mass import budget
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.demo import scenario
 from lamsik.formats.body_document import new_document, to_design, with_design
-from lamsik.formats.edits import Catalogue, apply
+from lamsik.formats.edits import apply
 from lamsik.store import documents, orders, pieces, starter, stores
 from lamsik.store.tables import Document, Instrument, Order, Piece, StepDone, Water, Weighing, now
 
@@ -32,7 +33,7 @@ def build(session: Session) -> None:
     for number, (name, base, back, bars, spots, flank, eye) in enumerate(scenario.SCHEMES, start=3):
         documents.create(session, "scheme", f"S-{number:03d}", starter.scheme(name, base, back, bars, spots, flank, eye))
     session.flush()
-    shop = _catalogue(session)
+    shop = stores.catalogue(session)
     codes = {row.name: row.code for row in documents.listed(session, "scheme")}
     bodies = [_body(session, row, shop, codes) for row in scenario.BODIES]
     customers = [orders.customer_named(session, name, contact) for name, contact in scenario.CUSTOMERS]
@@ -40,16 +41,6 @@ def build(session: Session) -> None:
         _order(session, random, customers[who], bodies[which], scenario.BODIES[which], quantity, ago, due, state)
     for which, state in scenario.STOCK_PIECES:
         _piece(session, random, bodies[which], None, 20, state)
-
-
-def _catalogue(session: Session) -> Catalogue:
-    parts = stores.hardware(session)
-    return Catalogue(
-        items={row.code: stores.item_of(row) for row in parts if row.kind != "lip"},
-        lips={row.code: stores.lip_of(row) for row in parts if row.kind == "lip"},
-        waters={row.name: stores.water_of(row) for row in stores.waters(session)},
-        schemes=stores.schemes(session),
-    )
 
 
 def _body(session: Session, row: tuple[Any, ...], shop: Catalogue, codes: dict[str, str]) -> Document:

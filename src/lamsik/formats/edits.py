@@ -5,20 +5,19 @@ An edit never leaves a document half changed: it returns a new, checked one or r
 
 import copy
 from collections.abc import Callable, Mapping
-from dataclasses import asdict, dataclass, field, replace
+from dataclasses import asdict, replace
 from typing import Any
 
 from lamsik.core import units
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.materials import body_material
-from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.ballast_holes import Slug
+from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import form
 from lamsik.core.shapes.hardware import SEATS, Item, Lip, Placement
 from lamsik.core.shapes.scaling import with_length
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
-from lamsik.core.water import Water
 from lamsik.formats.body_document import Document, body_block, check_field, checked, hardware_row, to_design, with_design
 
 QUANTITY_BY_ENDING = {
@@ -28,17 +27,6 @@ QUANTITY_BY_ENDING = {
 """Which quantity a field holds, by the unit at the end of its name; others are plain numbers."""
 
 _TEXT_FIELDS = ("name", "colour", "note", "behaviour")
-
-
-@dataclass(frozen=True)
-class Catalogue:
-    """What the shop has to choose from, by code or id."""
-
-    items: Mapping[str, Item] = field(default_factory=dict)
-    lips: Mapping[str, Lip] = field(default_factory=dict)
-    slugs: Mapping[str, Slug] = field(default_factory=dict)
-    waters: Mapping[str, Water] = field(default_factory=dict)
-    schemes: Mapping[str, tuple[Coat, ...]] = field(default_factory=dict)
 
 
 def quantity_of(path: str) -> str:

@@ -6,7 +6,7 @@ from typing import Any
 from sqlmodel import Session, col, func, select
 
 from lamsik.store.search import fold, pattern
-from lamsik.store.tables import Document, Revision, now
+from lamsik.store.tables import Document, Revision
 
 
 class Stale(Exception):
@@ -100,18 +100,6 @@ def _move(session: Session, row: Document, number: int | None) -> bool:
     session.add(row)
     session.flush()
     return True
-
-
-def delete(session: Session, row: Document) -> None:
-    """Put the document away; `bring_back` undoes it."""
-    row.deleted_at = now()
-    session.add(row)
-
-
-def bring_back(session: Session, row: Document) -> None:
-    """Undo a deletion."""
-    row.deleted_at = None
-    session.add(row)
 
 
 def branch(session: Session, row: Document, new: dict[str, Any], parent: int, note: str) -> Revision:

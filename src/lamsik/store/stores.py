@@ -6,6 +6,7 @@ from sqlmodel import Session, col, select
 
 from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.ballast_holes import Slug
+from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.hardware import Item, Lip
 from lamsik.core.tank.ballast import Bench
 from lamsik.core.tank.evaluate import Rules
@@ -82,6 +83,18 @@ def hardware(session: Session) -> list[Hardware]:
 def waters(session: Session) -> list[Water]:
     """The shop's waters."""
     return list(session.exec(select(Water).order_by(col(Water.id))).all())
+
+
+def catalogue(session: Session) -> Catalogue:
+    """Everything a design can be made of."""
+    parts = hardware(session)
+    return Catalogue(
+        items={row.code: item_of(row) for row in parts if row.kind != "lip"},
+        lips={row.code: lip_of(row) for row in parts if row.kind == "lip"},
+        slugs={slug.name: slug for slug in bench(session).slugs},
+        waters={row.name: water_of(row) for row in waters(session)},
+        schemes=schemes(session),
+    )
 
 
 def schemes(session: Session) -> dict[str, tuple[Coat, ...]]:

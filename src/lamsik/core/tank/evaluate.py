@@ -44,6 +44,7 @@ class Outcome:
     surface: tuple[Floating, ...]
     verdict: Verdict
     frontal_mm2: float
+    rules: Rules
     settled: bool
     missing: tuple[Need, ...]
     turns_over: bool
@@ -80,4 +81,4 @@ def _outcome(design: Design, mass: Budget, surface: tuple[Floating, ...], rules:
     says = verdict(hanging.net_g, mass.mass_g, area, water, hanging.free, surface[0] if surface else None, rules.drag, rules.bands)
     deeper = bool(surface) and any(p.energy < surface[0].energy - 1e-6 * mass.mass_g * design.body.length_mm for p in surface[1:])
     over = abs(hanging.free.roll_deg) > 90 or deeper
-    return Outcome(design, shape, mass, hanging, surface, says, area, settled, missing(design), over)
+    return Outcome(design, shape, mass, hanging, surface, says, area, rules, settled, missing(design), over)

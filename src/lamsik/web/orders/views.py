@@ -18,8 +18,8 @@ from lamsik.store.tables import Customer, Document, Order, Water, now
 from lamsik.web.orders.forms import EnquiryForm
 from lamsik.web.pictures.body import thumbnail
 from lamsik.web.pieces.views import stands
-from lamsik.web.shapes.state import catalogue
 from lamsik.web.shapes.views import begin
+from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.forms import choices
 
@@ -139,7 +139,7 @@ def _dress(row: Document, order: Order) -> None:
     """Put the ordered scheme on the new design."""
     scheme = db().get(Document, order.scheme_id) if order.scheme_id else None
     if scheme is not None:
-        content = apply(documents.content(db(), row), {"do": "scheme", "code": scheme.code}, catalogue(db()))
+        content = apply(documents.content(db(), row), {"do": "scheme", "code": scheme.code}, stores.catalogue(db()))
         documents.save(db(), row, content, row.current, "the ordered scheme")
 
 
@@ -147,9 +147,4 @@ def _dress(row: Document, order: Order) -> None:
 def put_away(key: int, way: str) -> ResponseReturnValue:
     """Delete an order, or bring it back."""
     order = load(Order, key)
-    order.deleted_at = now() if way == "delete" else None
-    db().add(order)
-    if way == "delete":
-        flash(f"{order.number} is deleted.", f"undo:{url_for('orders.put_away', key=key, way='bring_back')}")
-        return redirect(url_for("orders.index"))
-    return redirect(url_for("orders.show", key=key))
+    return keeping.put_away(order, way, url_for("orders.index"), url_for("orders.show", key=key), url_for("orders.put_away", key=key, way="bring_back"))

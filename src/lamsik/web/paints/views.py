@@ -3,7 +3,7 @@
 from dataclasses import asdict
 from typing import Any
 
-from flask import Blueprint, flash, redirect, render_template, request, url_for
+from flask import Blueprint, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
@@ -16,6 +16,7 @@ from lamsik.formats.body_document import new_document, to_design
 from lamsik.store import documents, orders
 from lamsik.web.pictures.body import paint_view, thumbnail
 from lamsik.web.shapes.live import current
+from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load_document
 
 blueprint = Blueprint("paints", __name__, url_prefix="/paints")
@@ -160,12 +161,7 @@ def _read_field(row: dict[str, Any], key: str, field: str, text: str, problems: 
 def put_away(key: int, way: str) -> ResponseReturnValue:
     """Delete a scheme, or bring it back."""
     row = load_document("scheme", key, deleted=True)
-    if way == "delete":
-        documents.delete(db(), row)
-        flash(f"{row.name} is deleted.", f"undo:{url_for('paints.put_away', key=key, way='bring_back')}")
-        return redirect(url_for("paints.index"))
-    documents.bring_back(db(), row)
-    return redirect(url_for("paints.edit", key=key))
+    return keeping.put_away(row, way, url_for("paints.index"), url_for("paints.edit", key=key), url_for("paints.put_away", key=key, way="bring_back"))
 
 
 @blueprint.get("/on/<int:key>")

@@ -146,8 +146,9 @@ def point_mark(name: str, x: float, y: float, pen: Pen, colour: str) -> Node:
             node(
                 "text",
                 name,
-                x=x + 1.5 * r,
-                y=y + (2.2 * r if name == "G" else -1.2 * r),
+                x=x + (1.5 * r if name == "G" else -1.5 * r),
+                y=y + (1.6 * r if name == "G" else -0.4 * r),
+                text_anchor="start" if name == "G" else "end",
                 font_size=15 * pen.mm,
                 font_weight=700,
                 fill=colour,

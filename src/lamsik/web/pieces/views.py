@@ -16,8 +16,8 @@ from lamsik.web.pictures import card as drawings
 from lamsik.web.pictures.tank import default_view, scene
 from lamsik.web.pieces import printing
 from lamsik.web.pieces.bench import PieceView, view
-from lamsik.web.shapes.state import budget_rows, tank_facts, verdict_view
 from lamsik.web.shared.db import db, load, load_document, sent_id
+from lamsik.web.tank.state import budget_rows, tank_facts, verdict_view
 
 blueprint = Blueprint("pieces", __name__, url_prefix="/pieces")
 
@@ -65,9 +65,10 @@ def show(key: int) -> str:
 
 
 def _page(shown: PieceView, error: dict[str, str] | None = None) -> str:
+    looks = default_view(shown.outcome)
     return render_template(
-        "pieces/show.html", shown=shown, picture=scene(shown.outcome, default_view(shown.outcome), handles=False),
-        facts=tank_facts(shown.outcome), budget=budget_rows(shown.outcome.budget.parts), verdict=verdict_view(shown.outcome),
+        "pieces/show.html", shown=shown, picture=scene(shown.outcome, looks, handles=False),
+        facts=tank_facts(shown.outcome, looks), budget=budget_rows(shown.outcome.budget.parts), verdict=verdict_view(shown.outcome),
         planned=verdict_view(shown.planned), instruments=pieces.instruments(db()), error=error or {},
     )  # fmt: skip
 
@@ -164,5 +165,5 @@ def _card(shown: PieceView) -> dict[str, object]:
         "check": drawings.check_ruler(),
         "drill": drawings.drill_map(design),
         "budget": budget_rows(shown.outcome.budget.parts),
-        "facts": tank_facts(shown.outcome),
+        "facts": tank_facts(shown.outcome, default_view(shown.outcome)),
     }

@@ -7,13 +7,14 @@ from flask import Blueprint, jsonify, request
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, finite_between
+from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.tank import ballast
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.ballast import Answer
 from lamsik.core.tank.evaluate import Near
 from lamsik.formats.body_document import Document as Body
 from lamsik.formats.body_document import checked, to_design
-from lamsik.formats.edits import Catalogue, apply
+from lamsik.formats.edits import apply
 from lamsik.store import documents, stores
 from lamsik.store.tables import Document
 from lamsik.web.pictures.body import thumbnail
@@ -59,7 +60,7 @@ def _edited(asked: dict[str, Any]) -> tuple[Body, list[dict[str, str]]]:
     edits = asked.get("edits") or []
     if not isinstance(edits, list) or not all(isinstance(edit, dict) for edit in edits) or len(edits) > MOST_EDITS:
         raise Refused("edits", type(edits).__name__, f"a list of at most {MOST_EDITS} objects is needed")
-    shop = state.catalogue(db()) if any(edit.get("do") != "set" for edit in edits) else Catalogue()
+    shop = stores.catalogue(db()) if any(edit.get("do") != "set" for edit in edits) else Catalogue()
     for edit in edits:
         try:
             document = apply(document, edit, shop)

@@ -17,7 +17,11 @@ from lamsik.store.tables import Document
 from lamsik.web.pictures.body import silhouette, thumbnail
 from lamsik.web.pictures.svg import Node
 from lamsik.web.shapes.live import current
+from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load_document
+
+FITTED = ("line_tie", "hanger", "ring", "hook", "wire", "eyes")
+"""Kinds of hardware in the order they go on."""
 
 blueprint = Blueprint("shapes", __name__, url_prefix="/shapes")
 
@@ -72,7 +76,7 @@ def edit(key: int) -> str:
     parts = stores.hardware(db())
     return render_template(
         "shapes/edit.html", row=row, for_order=orders.waiting_for(db(), key), state=current(row, "shapes"), materials=BODY_MATERIALS, forms=form_pictures(), seats=SEATS,
-        items=[p for p in parts if p.kind != "lip"], lips=[p for p in parts if p.kind == "lip"],
+        items=sorted((p for p in parts if p.kind != "lip"), key=lambda p: FITTED.index(p.kind)), lips=[p for p in parts if p.kind == "lip"],
     )  # fmt: skip
 
 
@@ -111,9 +115,4 @@ def copy(key: int) -> ResponseReturnValue:
 def put_away(key: int, way: str) -> ResponseReturnValue:
     """Delete a design, or bring it back."""
     row = load_document("body", key, deleted=True)
-    if way == "delete":
-        documents.delete(db(), row)
-        flash(f"{row.name} is deleted.", f"undo:{url_for('shapes.put_away', key=key, way='bring_back')}")
-        return redirect(url_for("shapes.index"))
-    documents.bring_back(db(), row)
-    return redirect(url_for("shapes.edit", key=key))
+    return keeping.put_away(row, way, url_for("shapes.index"), url_for("shapes.edit", key=key), url_for("shapes.put_away", key=key, way="bring_back"))

@@ -2,11 +2,17 @@
 
 from flask import Blueprint, render_template, request
 
+from lamsik.formats.body_document import to_design
 from lamsik.store import documents, orders, pieces
+from lamsik.store.tables import Document
+from lamsik.web.pictures.body import thumbnail
 from lamsik.web.pieces.views import stands
 from lamsik.web.shared.db import db
 
 blueprint = Blueprint("today", __name__)
+
+MOST_JOBS = 8
+"""Jobs shown on one page; the rest are in Pieces."""
 
 
 @blueprint.get("/")
@@ -20,8 +26,11 @@ def board() -> str:
     working.sort(key=lambda row: (row[1] is None, str(row[1][0].due_on) if row[1] else "", row[0].number))
     waiting = [row for row in rows if row[2] == "enquiry"]
     due = [row for row in rows if row[2] not in ("shipped", "enquiry")][:8]
-    names = {row.id: row.name for row in documents.listed(db(), "body")}
-    return render_template("today/board.html", working=working, waiting=waiting, due=due, names=names, empty=not rows and not all_pieces)
+    working, more = working[:MOST_JOBS], len(working) - MOST_JOBS
+    rows_of = [db().get_one(Document, key) for key in {piece.design_id for piece, _, _ in working}]
+    contents = documents.contents(db(), rows_of)
+    designs = {row.id: (row.name, thumbnail(to_design(contents[row.id or 0]), f"d{row.id}")) for row in rows_of}
+    return render_template("today/board.html", working=working, waiting=waiting, due=due, designs=designs, more=more, empty=not rows and not all_pieces)
 
 
 @blueprint.get("/search")
