@@ -26,7 +26,7 @@ class TestEnquiry:
     def test_is_noted_with_what_was_typed(self, empty):
         where = empty.post("/orders/new", ENQUIRY).headers["Location"]
         order = order_of(empty, 1)
-        assert (order.length_mm, order.length_text, order.price_minor, order.quantity) == (pytest.approx(88.9), "3 1/2 in", 4850, 1)
+        assert (order.length_mm, order.typed, order.price_minor, order.quantity) == (pytest.approx(88.9), {"length": "3 1/2 in", "pitch": "0°"}, 4850, 1)
         page = empty.get(where).text
         assert "Ärla Brandt" in page and "3 1/2 in" in page and "48.50 EUR" in page
 

@@ -70,7 +70,7 @@ def _order(session: Session, random: Random, customer: Any, design: Document, bo
     placed = now() - timedelta(days=ago)
     order = Order(
         number=orders.next_number(session), customer_id=0, title=f"{body[0]}, {body[2]} mm", search="", quantity=quantity, length_mm=float(body[2]),
-        length_text=f"{body[2]} mm", form=body[1], material=body[5], scheme_id=scheme.id, behaviour=body[9], water_id=water.id,
+        typed={"length": f"{body[2]} mm"}, form=body[1], material=body[5], scheme_id=scheme.id, behaviour=body[9], water_id=water.id,
         due_on=date.today() + timedelta(days=due), placed_at=placed, price_minor=random.choice((2400, 2800, 3200, 3600)) * quantity,
     )  # fmt: skip
     if state != "enquiry":

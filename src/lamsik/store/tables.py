@@ -12,6 +12,12 @@ def now() -> datetime:
     return datetime.now(UTC).replace(microsecond=0)
 
 
+class Typed(SQLModel):
+    """A row that keeps measures as they were typed, by field, beside their values."""
+
+    typed: dict[str, str] = Field(default_factory=dict, sa_type=JSON)
+
+
 class Customer(SQLModel, table=True):
     """Someone who orders."""
 
@@ -22,7 +28,7 @@ class Customer(SQLModel, table=True):
     note: str = ""
 
 
-class Water(SQLModel, table=True):
+class Water(Typed, table=True):
     """A named water of the shop."""
 
     id: int | None = Field(default=None, primary_key=True)
@@ -61,7 +67,7 @@ class Revision(SQLModel, table=True):
     content: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
 
 
-class Order(SQLModel, table=True):
+class Order(Typed, table=True):
     """An enquiry or order; one line in this first release: a bait in a scheme, a quantity, a wish."""
 
     __tablename__ = "shop_order"
@@ -72,7 +78,6 @@ class Order(SQLModel, table=True):
     search: str = Field(index=True)
     quantity: int = 1
     length_mm: float | None = None
-    length_text: str = ""
     form: str = "slim"
     material: str = "basswood"
     scheme_id: int | None = Field(default=None, foreign_key="document.id")
@@ -112,7 +117,7 @@ class StepDone(SQLModel, table=True):
     done_at: datetime = Field(default_factory=now)
 
 
-class Instrument(SQLModel, table=True):
+class Instrument(Typed, table=True):
     """A scale: its step and span [g], and when it was last checked."""
 
     id: int | None = Field(default=None, primary_key=True)
@@ -135,7 +140,7 @@ class Weighing(SQLModel, table=True):
     undone_at: datetime | None = None
 
 
-class Hardware(SQLModel, table=True):
+class Hardware(Typed, table=True):
     """A catalogue part; lips carry a plate's size instead of a mass."""
 
     id: int | None = Field(default=None, primary_key=True)
@@ -153,7 +158,7 @@ class Hardware(SQLModel, table=True):
     angle_deg: float | None = None
 
 
-class SlugStock(SQLModel, table=True):
+class SlugStock(Typed, table=True):
     """Ballast metal at hand."""
 
     id: int | None = Field(default=None, primary_key=True)
@@ -165,7 +170,7 @@ class SlugStock(SQLModel, table=True):
     diameter_mm: float
 
 
-class Drill(SQLModel, table=True):
+class Drill(Typed, table=True):
     """A drill size on the bench [mm]."""
 
     id: int | None = Field(default=None, primary_key=True)

@@ -21,7 +21,7 @@ from lamsik.web.pieces.views import stands
 from lamsik.web.shapes.views import begin
 from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load, load_document, sent_id
-from lamsik.web.shared.forms import choices
+from lamsik.web.shared.forms import choices, typed_texts
 
 blueprint = Blueprint("orders", __name__, url_prefix="/orders")
 
@@ -69,7 +69,7 @@ def _place(asked: EnquiryForm) -> ResponseReturnValue:
     start = form(asked.form.data)
     order = Order(
         number=orders.next_number(db()), customer_id=0, title=f"{start.name}, {asked.length.data}", search="",
-        quantity=asked.quantity.data or 1, length_mm=asked.length.amount, length_text=asked.length.data or "",
+        quantity=asked.quantity.data or 1, length_mm=asked.length.amount, typed=typed_texts(asked),
         form=start.key, material=asked.material.data, scheme_id=asked.scheme.data or None, behaviour=asked.behaviour.data,
         pitch_deg=asked.pitch.amount or 0.0, water_id=asked.water.data, due_on=asked.due.data,
         price_minor=_minor(asked.price.data or ""), currency=stores.setting(db(), "shop")["currency"], note=asked.note.data or "",

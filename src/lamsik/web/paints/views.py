@@ -126,6 +126,7 @@ def _place(rows: list[dict[str, Any]], role: str) -> int:
 def _read(old: dict[str, Any]) -> tuple[dict[str, Any], dict[str, str]]:
     """The scheme as typed; problems by field name. Fields that were not sent keep their value."""
     problems: dict[str, str] = {}
+    typed: dict[str, str] = dict(old.get("typed", {}))
     name = request.form.get("name", old["name"]).strip()
     if not name:
         problems["name"] = "Give the scheme a name."
@@ -136,8 +137,10 @@ def _read(old: dict[str, Any]) -> tuple[dict[str, Any], dict[str, str]]:
             sent = request.form.get(f"{coat['key']}.{field}")
             if sent is not None:
                 _read_field(row, coat["key"], field, sent.strip(), problems)
+                if field in _ENDINGS and row[field] != coat[field]:
+                    typed[f"{coat['key']}.{field}"] = sent.strip()
         rows.append(row)
-    return {"name": name, "coats": rows}, problems
+    return {"name": name, "coats": rows, "typed": typed}, problems
 
 
 def _read_field(row: dict[str, Any], key: str, field: str, text: str, problems: dict[str, str]) -> None:

@@ -11,6 +11,11 @@ from lamsik.core.errors import Refused
 from lamsik.core.units import STORED, parse
 
 
+def typed_texts(form: FlaskForm) -> dict[str, str]:
+    """The form's measures as they were typed, by field."""
+    return {field.short_name: (field.data or "").strip() for field in form if isinstance(field, MeasureField)}
+
+
 def choices(rows: Iterable[tuple[object, str]]) -> list[SelectChoice]:
     """Choices of a select field from (value, words)."""
     return [SelectChoice(value, words) for value, words in rows]

@@ -13,9 +13,9 @@ from wtforms.validators import DataRequired, Length
 
 from lamsik.core.materials import METALS
 from lamsik.store import pieces, stores
-from lamsik.store.tables import Drill, Hardware, Instrument, SlugStock, Water
+from lamsik.store.tables import Drill, Hardware, Instrument, SlugStock, Typed, Water
 from lamsik.web.shared.db import db, load
-from lamsik.web.shared.forms import MeasureField, choices
+from lamsik.web.shared.forms import MeasureField, choices, typed_texts
 
 blueprint = Blueprint("stores", __name__, url_prefix="/stores")
 
@@ -93,7 +93,7 @@ def _scale(form: ScaleForm) -> Instrument:
     return Instrument(name=form.name.data.strip(), step_g=form.step.amount or 0.1, span_g=form.span.amount or 500.0, checked_on=date.today())
 
 
-ADDERS: dict[str, tuple[type[FlaskForm], Callable[..., SQLModel], str]] = {
+ADDERS: dict[str, tuple[type[FlaskForm], Callable[..., Typed], str]] = {
     "hardware": (HardwareForm, _hardware, "Part"),
     "slug": (SlugForm, _slug, "Ballast metal"),
     "drill": (DrillForm, lambda form: Drill(diameter_mm=form.diameter.amount), "Drill"),
@@ -137,7 +137,9 @@ def add(what: str) -> ResponseReturnValue:
         return _page({what: form}), 422
     try:
         with db().begin_nested():
-            db().add(make(form))
+            row = make(form)
+            row.typed = typed_texts(form)
+            db().add(row)
     except IntegrityError:
         first = next(iter(form))
         first.errors = [*first.errors, "There is one of that name or size already."]
@@ -166,6 +168,6 @@ def limits() -> ResponseReturnValue:
         return _page({"limits": form}), 422
     stores.put_setting(db(), "bench", {"wall_mm": form.wall.amount, "cover_mm": form.cover.amount, "slug_step_g": form.slug_step.amount})
     stores.put_setting(db(), "bands", {"suspends_cm_s": form.suspends.amount, "slow_cm_s": form.slow.amount})
-    stores.put_setting(db(), "units", {"length": form.length_unit.data})
+    stores.put_setting(db(), "units", {"length": form.length_unit.data, "typed": typed_texts(form)})
     flash("Kept.")
     return redirect(url_for("stores.index", _anchor="limits"))

@@ -28,6 +28,7 @@ class BudgetRow:
 
 
 def tank_part(outcome: Outcome, unit: str, looks: str) -> dict[str, Any]:
+    """The Tank side of a design: scene, verdict, facts, weights, ballast, other positions."""
     looks = looks if looks in (SURFACE, UNDER) else default_view(outcome)
     design = outcome.design
     return {

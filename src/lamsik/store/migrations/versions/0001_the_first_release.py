@@ -41,6 +41,7 @@ def upgrade() -> None:
 
     op.create_table(
         "drill",
+        sa.Column("typed", sa.JSON(), nullable=False),
         sa.Column("id", sa.Integer(), nullable=False),
         sa.Column("diameter_mm", sa.Float(), nullable=False),
         sa.PrimaryKeyConstraint("id"),
@@ -48,6 +49,7 @@ def upgrade() -> None:
     )
     op.create_table(
         "hardware",
+        sa.Column("typed", sa.JSON(), nullable=False),
         sa.Column("id", sa.Integer(), nullable=False),
         sa.Column("code", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
         sa.Column("name", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
@@ -66,6 +68,7 @@ def upgrade() -> None:
     )
     op.create_table(
         "instrument",
+        sa.Column("typed", sa.JSON(), nullable=False),
         sa.Column("id", sa.Integer(), nullable=False),
         sa.Column("name", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
         sa.Column("step_g", sa.Float(), nullable=False),
@@ -75,13 +78,11 @@ def upgrade() -> None:
         sa.UniqueConstraint("name"),
     )
     op.create_table(
-        "setting",
-        sa.Column("key", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
-        sa.Column("value", sa.JSON(), nullable=False),
-        sa.PrimaryKeyConstraint("key"),
+        "setting", sa.Column("key", sqlmodel.sql.sqltypes.AutoString(), nullable=False), sa.Column("value", sa.JSON(), nullable=False), sa.PrimaryKeyConstraint("key")
     )
     op.create_table(
         "slugstock",
+        sa.Column("typed", sa.JSON(), nullable=False),
         sa.Column("id", sa.Integer(), nullable=False),
         sa.Column("code", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
         sa.Column("name", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
@@ -94,6 +95,7 @@ def upgrade() -> None:
     )
     op.create_table(
         "water",
+        sa.Column("typed", sa.JSON(), nullable=False),
         sa.Column("id", sa.Integer(), nullable=False),
         sa.Column("name", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
         sa.Column("temperature_c", sa.Float(), nullable=False),
@@ -124,6 +126,7 @@ def upgrade() -> None:
 
     op.create_table(
         "shop_order",
+        sa.Column("typed", sa.JSON(), nullable=False),
         sa.Column("id", sa.Integer(), nullable=False),
         sa.Column("number", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
         sa.Column("customer_id", sa.Integer(), nullable=False),
@@ -131,7 +134,6 @@ def upgrade() -> None:
         sa.Column("search", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
         sa.Column("quantity", sa.Integer(), nullable=False),
         sa.Column("length_mm", sa.Float(), nullable=True),
-        sa.Column("length_text", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
         sa.Column("form", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
         sa.Column("material", sqlmodel.sql.sqltypes.AutoString(), nullable=False),
         sa.Column("scheme_id", sa.Integer(), nullable=True),
