@@ -10,8 +10,8 @@ cp "$root/scripts/vendor.json" "$work/package.json"
 modules="$work/node_modules"
 rm -rf "$target"
 mkdir -p "$target/fonts" "$target/icons"
-cp "$modules/bootstrap/dist/css/bootstrap.min.css" "$modules/bootstrap/dist/js/bootstrap.bundle.min.js" "$target/"
-sed -i '/sourceMappingURL/d' "$target/bootstrap.min.css" "$target/bootstrap.bundle.min.js"
+cp "$modules/bootstrap/dist/css/bootstrap.min.css" "$target/"
+sed -i '/sourceMappingURL/d' "$target/bootstrap.min.css"
 for icon in $(cat "$root/scripts/icons.txt"); do cp "$modules/bootstrap-icons/icons/$icon.svg" "$target/icons/"; done
 for face in atkinson-hyperlegible-next:wght bricolage-grotesque:wght spline-sans-mono:wght; do
   name=${face%%:*}; axis=${face##*:}

@@ -5,9 +5,10 @@ import json
 import re
 
 import pytest
+from sqlmodel import col, select
 
 from lamsik.store.database import session_of
-from lamsik.store.tables import Order, Piece, Revision
+from lamsik.store.tables import Drill, Order, Piece, Revision
 from lamsik.web.shapes import state
 from lamsik.web.stores.views import ADDERS
 
@@ -303,6 +304,16 @@ class TestStores:
         answer = empty.post(f"/stores/add/{what}", {f"{what}-{name}": value for name, value in fields.items()})
         assert answer.status_code == 422 and says in answer.text
         assert empty.post("/stores/limits", {"limits-wall": "thin"}).status_code == 422
+
+    def test_measures_keep_their_typed_text(self, empty):
+        empty.post("/stores/add/drill", {"drill-diameter": "9/32 in"})
+        page = empty.post("/paints/new").headers["Location"]
+        empty.post(page, {"do": "save", "base1.film_um": "1 mil"})
+        with session_of(empty.http.application.extensions["engine"]) as session:
+            drill = session.exec(select(Drill).where(Drill.diameter_mm > 7.1, Drill.diameter_mm < 7.2)).one()
+            scheme = session.exec(select(Revision).order_by(col(Revision.id).desc())).first()
+        assert drill.typed == {"diameter": "9/32 in"}
+        assert scheme.content["typed"] == {"base1.film_um": "1 mil"}
 
     def test_what_an_order_names_stays(self, demo):
         demo.post("/stores/remove/drill/1")

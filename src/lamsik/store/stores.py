@@ -40,7 +40,7 @@ def put_setting(session: Session, key: str, value: dict[str, Any]) -> None:
 def rules(session: Session) -> Rules:
     """The shop's thresholds."""
     found = setting(session, "bands")
-    return Rules(Bands(found["suspends_cm_s"], found["slow_cm_s"]), found["drag"])
+    return Rules(Bands(found["suspends_cm_s"], found["slow_cm_s"]), found["drag"], setting(session, "bench")["wall_mm"])
 
 
 def bench(session: Session) -> Bench:

@@ -61,13 +61,13 @@ def _refused(error: Refused) -> Response:
 
 
 def _stale(error: Stale) -> Response:
-    return answer(409, f"Not saved: {error}. Reload the page; your last change is not lost, it stays on this screen until then.")
+    return answer(409, f"This was changed elsewhere meanwhile: {error}. Reload the page and make the last change again.")
 
 
 def _database(error: OperationalError) -> Response:
     log.exception("database")
     if "full" in str(error).lower() or "disk i/o" in str(error).lower():
-        return answer(507, "Not saved: the disk is full.")
+        return answer(507, "The disk is full.")
     return answer(503, "The shop's database is busy or cannot be read.")
 
 

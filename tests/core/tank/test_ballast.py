@@ -11,7 +11,7 @@ from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.tank import advice, evaluate
 from lamsik.core.tank.ballast import Bench, base_of, place_mm, search, slug_mass_g, wanted_net_g, why_none, with_holes
-from lamsik.core.tank.drilling import clear_of_hardware, wall_left_mm
+from lamsik.core.tank.drilling import clear_of_hardware, troubles, wall_left_mm
 from lamsik.core.tank.mass import Measured, budget
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD, TUNGSTEN, bait
@@ -92,6 +92,29 @@ def test_balls_come_whole():
     for answer in search(bait(), bait().want, only):
         for hole in answer.holes:
             assert hole.mass_g / LEAD_BALL.ball_g == pytest.approx(round(hole.mass_g / LEAD_BALL.ball_g))
+
+
+@pytest.mark.parametrize(
+    ("changes", "says"),
+    [
+        ({}, None),
+        ({"x_mm": 46.0}, "runs into a hanger"),
+        ({"x_mm": 9.0}, "lip slot"),
+        ({"x_mm": 84.0}, "breaks out of the body"),
+        ({"mass_g": 8.0}, "breaks out of the body"),
+        ({"mass_g": 4.9}, "leaves only"),
+    ],
+)
+def test_a_hole_that_cannot_be_drilled_says_why(changes, says):
+    hole = replace(bait().ballast[0], **changes)
+    found = troubles(bait(ballast=(hole,)), hole, 2.0)
+    assert (found == ()) if says is None else any(says in text for text in found)
+
+
+def test_two_holes_in_one_place_are_said():
+    one = bait().ballast[0]
+    two = replace(one, key="b2", x_mm=one.x_mm + 4)
+    assert "runs into another hole" in troubles(bait(ballast=(one, two)), one, 1.0)
 
 
 class TestAdvice:

@@ -75,3 +75,25 @@ def clear_of_hardware(design: Design, x_mm: Array, drill_mm: float, gap_mm: floa
     if design.lip is not None:
         clear &= x_mm - half > design.lip.x_mm + design.lip.inset_mm * cos(radians(design.lip.angle_deg))
     return clear
+
+
+def troubles(design: Design, hole: Hole, wall_mm: float) -> tuple[str, ...]:
+    """What is wrong with a hole where it is, in words; empty if it can be drilled.
+
+    Args:
+        design: the design with all its holes.
+        hole: one of them.
+        wall_mm: the thinnest wall the shop allows [mm].
+    """
+    found = []
+    wall = wall_left_mm(design.body, hole)
+    if wall <= 0:
+        found.append("breaks out of the body")
+    elif wall < wall_mm - 1e-9:
+        found.append(f"leaves only {wall:.1f} mm of wall")
+    if not clear_of_hardware(design, np.array([hole.x_mm]), hole.drill_mm)[0]:
+        found.append("runs into a hanger or the lip slot")
+    others = [other for other in design.ballast if other.key != hole.key]
+    if any(abs(other.x_mm - hole.x_mm) < (other.drill_mm + hole.drill_mm) / 2 + 0.5 for other in others):
+        found.append("runs into another hole")
+    return tuple(found)

@@ -23,10 +23,11 @@ class Near:
 
 @dataclass(frozen=True)
 class Rules:
-    """The shop's own thresholds and calibration."""
+    """The shop's own thresholds, calibration and thinnest wall [mm]."""
 
     bands: Bands = Bands()
     drag: float = DEFAULT_DRAG
+    wall_mm: float = 2.0
 
 
 @dataclass(frozen=True)

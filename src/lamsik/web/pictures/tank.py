@@ -11,7 +11,7 @@ from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.motion import FLOATS
 from lamsik.web.pictures import parts
-from lamsik.web.pictures.ink import INK, MUTED, PALE, TIP, WATER, WOOD, Pen, pen_for
+from lamsik.web.pictures.ink import DEEP, EMBER, INK, MUTED, PALE, TIP, WATER, WOOD, Pen, pen_for
 from lamsik.web.pictures.paint import painted
 from lamsik.web.pictures.ruler import ruler
 from lamsik.web.pictures.svg import Node, group, label, node, path
@@ -40,7 +40,7 @@ def scene(outcome: Outcome, view: str, unit: str = "mm", handles: bool = True) -
     marks = _marks(outcome, attitude, b, shift, pen)
     surface = node("path", d=_surface_line(width, pen), fill="none", stroke=WATER, stroke_width=2.4 * pen.mm)
     veil = node("rect", x=-width / 2, y=0, width=width, height=height - sky, fill=WATER, fill_opacity=0.13, pointer_events="none")
-    legend = label(outcome.design.water.describe(), width / 2 - 14 * pen.mm, height - sky - 14 * pen.mm, pen.text, fill=WATER, text_anchor="end")
+    legend = label(outcome.design.water.describe(), width / 2 - 14 * pen.mm, height - sky - 14 * pen.mm, pen.text, fill=DEEP, text_anchor="end")
     scale = ruler(_ruler_length(length), pen, unit, -width / 2 + 22 * pen.mm, height - sky - 34 * pen.mm)
     title = f"{outcome.design.name}: {outcome.verdict.sentence}"
     content = [water, body, veil, surface, *marks, *([body_handles(outcome, attitude, pen, shift)] if handles else []), legend, scale]
@@ -143,7 +143,7 @@ def _marks(outcome: Outcome, attitude: Attitude, b: Point, shift: tuple[float, f
         way = -1 if rise > 0 else 1
         found += [
             parts.arrow(x, y - way * 30 * pen.mm, way * 60 * pen.mm, pen, TIP),
-            label(f"{abs(rise):.0f} cm/s", x, y + 52 * pen.mm, 15 * pen.mm, font_weight=600, fill=TIP, text_anchor="middle"),
+            label(f"{abs(rise):.0f} cm/s", x, y + 52 * pen.mm, 15 * pen.mm, font_weight=600, fill=EMBER, text_anchor="middle"),
         ]
     return found
 

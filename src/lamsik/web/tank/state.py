@@ -5,6 +5,7 @@ from dataclasses import asdict, dataclass
 from typing import Any
 
 from lamsik.core.shapes.ballast_holes import Hole
+from lamsik.core.tank.drilling import troubles
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.floating import Floating
 from lamsik.core.tank.mass import ESTIMATES, Part
@@ -40,7 +41,7 @@ def tank_part(outcome: Outcome, unit: str, looks: str) -> dict[str, Any]:
         "budget": [asdict(row) for row in budget_rows(outcome.budget.parts)],
         "total": show(outcome.budget.mass_g, "mass", 2),
         "unweighed": sum(p.is_estimate for p in outcome.budget.parts),
-        "holes": [_hole_row(h) for h in design.ballast],
+        "holes": [_hole_row(outcome, h) for h in design.ballast],
         "no_holes": not design.ballast,
         "others": [_other(i, place, outcome.surface[0]) for i, place in enumerate(outcome.surface[1:])],
     }
@@ -146,11 +147,14 @@ def budget_rows(parts: tuple[Part, ...]) -> list[BudgetRow]:
     ]
 
 
-def _hole_row(hole: Hole) -> dict[str, Any]:
+def _hole_row(outcome: Outcome, hole: Hole) -> dict[str, Any]:
+    wrong = troubles(outcome.design, hole, outcome.rules.wall_mm)
     return {
         "key": hole.key,
         "name": hole.slug.name,
         "says": f"{hole.drill_mm:g} mm drill, {hole.depth_mm:.1f} mm deep",
+        "trouble": f"This hole {' and '.join(wrong)}." if wrong else "",
+        "troubled": bool(wrong),
         "mass_path": f"ballast.{hole.key}.mass_g",
         "path": f"ballast.{hole.key}.x_mm",
         "mass_says": f"Mass of {hole.slug.name}",
