@@ -11,11 +11,12 @@ from pathlib import Path
 from urllib.request import urlopen
 
 import pytest
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from lamsik.store.database import FILE_NAME
 
 CHROMIUM = os.environ.get("LAMSIK_CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
+expect.set_options(timeout=20_000)  # a busy machine is slow, not wrong
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
 
 

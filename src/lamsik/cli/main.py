@@ -82,6 +82,7 @@ def serve(folder: Path, port: int, lan: bool) -> int:
     from lamsik.web.app import create_app  # noqa: PLC0415
 
     logging.basicConfig(level=logging.INFO, format="%(asctime)s %(levelname)s %(message)s", stream=sys.stderr)
+    logging.getLogger("alembic").setLevel(logging.WARNING)
     app = create_app(folder, lan, port)
     server = create_server(app, host="0.0.0.0" if lan else "127.0.0.1", port=port, threads=6)  # noqa: S104 - asked for with --lan
     print(f"Lamsik is at http://127.0.0.1:{port}/  (data in {folder}; stop with Ctrl C)", flush=True)

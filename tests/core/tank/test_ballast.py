@@ -27,7 +27,7 @@ def test_an_answer_put_on_gives_what_it_promised(form, behaviour, pitch):
     scaled = tuple(replace(p, x_mm=p.x_mm * start.length_mm / 90) for p in bait().hardware)
     design = bait(body=body, hardware=scaled, want=Want(behaviour, TYPICAL_SPEED_CM_S[behaviour], pitch))
     for answer in search(design, design.want, BENCH):
-        afresh = evaluate.settle(with_holes(design, answer))
+        afresh = evaluate.drag(with_holes(design, answer))
         assert afresh.verdict.net_g == pytest.approx(answer.net_g, abs=0.01)
         assert afresh.hanging.free.pitch_deg == pytest.approx(answer.pitch_deg, abs=0.5)
         assert answer.net_error_g == pytest.approx(answer.net_g - wanted_net_g(design, design.want), abs=1e-9)
