@@ -6,7 +6,6 @@ import sqlite3
 import subprocess
 import sys
 import textwrap
-import time
 
 import pytest
 from alembic.autogenerate import compare_metadata
@@ -112,9 +111,7 @@ class TestBackup:
         with Session(engine) as session:
             session.add(Customer(name="Unfinished", search="u"))
             session.flush()
-            started = time.monotonic()
             backup(shop, copy)
-            assert time.monotonic() - started < 30
             session.rollback()
         engine.dispose()
         add(shop, "Later")

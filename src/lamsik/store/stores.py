@@ -39,8 +39,8 @@ def put_setting(session: Session, key: str, value: dict[str, Any]) -> None:
 
 def rules(session: Session) -> Rules:
     """The shop's thresholds."""
-    found = setting(session, "bands")
-    return Rules(Bands(found["suspends_cm_s"], found["slow_cm_s"]), found["drag"], setting(session, "bench")["wall_mm"])
+    found, limits = setting(session, "bands"), setting(session, "bench")
+    return Rules(Bands(found["suspends_cm_s"], found["slow_cm_s"]), found["drag"], limits["wall_mm"], limits["slug_step_g"])
 
 
 def bench(session: Session) -> Bench:

@@ -14,7 +14,7 @@ from lamsik.core.tank.ballast import search, with_holes
 from lamsik.core.tank.motion import BEHAVIOURS, DEFAULT_DRAG, TYPICAL_SPEED_CM_S, Bands, behaviour, frontal_area_mm2, net_for_speed_g, speed_cm_s, window_cm_s
 from lamsik.core.tank.verdict import posture, verdict
 from lamsik.core.water import Water
-from tests.bodies import BENCH, bait, ellipsoid
+from tests.bodies import BENCH, LEAD_ROD, bait, ellipsoid
 
 
 def test_speed_of_a_known_case():
@@ -107,8 +107,10 @@ def test_quick_and_settled_say_which_they_are_and_agree():
 
 
 def test_top_heavy_turns_over():
-    heavy_back = bait(hardware=tuple(replace(p, seat="back") if p.key == "h1" else p for p in bait().hardware), ballast=())
-    assert evaluate.settle(replace(heavy_back, glue_g=0.0)).hanging.free.roll_deg == pytest.approx(180, abs=1) or evaluate.settle(heavy_back).turns_over
+    tall = bait(ballast=(replace(bait().ballast[0], slug=LEAD_ROD, mass_g=4.3, drill_mm=5.5),))  # G above B: see the slug's height
+    assert abs(evaluate.settle(tall).hanging.free.roll_deg) > 90
+    assert evaluate.settle(tall).turns_over
+    assert not evaluate.settle(bait()).turns_over
 
 
 def test_a_design_without_a_tie_is_not_held():

@@ -23,11 +23,12 @@ class Near:
 
 @dataclass(frozen=True)
 class Rules:
-    """The shop's own thresholds, calibration and thinnest wall [mm]."""
+    """The shop's own thresholds, calibration, thinnest wall [mm] and ballast step [g]."""
 
     bands: Bands = Bands()
     drag: float = DEFAULT_DRAG
     wall_mm: float = 2.0
+    step_g: float = 0.1
 
 
 @dataclass(frozen=True)

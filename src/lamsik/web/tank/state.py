@@ -59,8 +59,9 @@ def verdict_view(outcome: Outcome) -> dict[str, Any]:
     if found.band_g is None:
         band = f"“{found.behaviour}” has no limit on its far side."
     else:
-        fine = "more than half of it" if found.band_g < 0.2 else "finer than that"
-        band = f"“{found.behaviour}” is {found.band_g:.2f} g wide; a 0.1 g scale step is {fine}."
+        step = outcome.rules.step_g
+        fine = "more than half of it" if found.band_g < 2 * step else "finer than that"
+        band = f"“{found.behaviour}” is {found.band_g:.2f} g wide; the {step:g} g you cut slugs to is {fine}."
     return {
         "sentence": found.sentence,
         "behaviour": found.behaviour,
