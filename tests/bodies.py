@@ -14,7 +14,7 @@ from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.shapes.hardware import Item, Lip, Placement
 from lamsik.core.shapes.mesh import Mesh
 from lamsik.core.shapes.quadrature import solid
-from lamsik.core.tank.ballast import Bench
+from lamsik.core.tank.ballast_base import Bench
 from lamsik.core.tank.mass import Budget
 
 STEEL = 7.85

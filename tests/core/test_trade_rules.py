@@ -16,7 +16,7 @@ from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.hardware import Item, Placement
 from lamsik.core.shapes.needs import missing
 from lamsik.core.shapes.scaling import with_length
-from lamsik.core.tank.mass import STAGES
+from lamsik.core.tank.parts import STAGES
 from tests.bodies import STEEL, TREBLE, bait
 
 FOAM = Host("foam board", 0.4, 0.05, "foam")

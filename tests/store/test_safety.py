@@ -1,5 +1,6 @@
 """Nothing is lost: migrations, crashes, a full disk, backup and restore of a running shop."""
 
+import json
 import os
 import signal
 import sqlite3
@@ -8,15 +9,21 @@ import sys
 import textwrap
 
 import pytest
+from alembic import command
 from alembic.autogenerate import compare_metadata
 from alembic.runtime.migration import MigrationContext
 from sqlalchemy.exc import OperationalError
-from sqlmodel import Session, SQLModel, select
+from sqlmodel import Session, SQLModel, select, text
 
 from lamsik.core.errors import Refused
+from lamsik.core.shapes.design import Host, Want
+from lamsik.core.shapes.forms import FORMS
+from lamsik.core.water import Water
+from lamsik.formats.body_document import NEW_IN_2, checked, new_document, to_design
 from lamsik.store.backup import backup, restore
-from lamsik.store.database import FILE_NAME, connect, is_current, open_database, session_of
-from lamsik.store.tables import Customer
+from lamsik.store.database import FILE_NAME, _config, connect, is_current, open_database, session_of
+from lamsik.store.documents import content
+from lamsik.store.tables import Customer, Document
 
 
 def names(folder):
@@ -40,6 +47,29 @@ def test_migrations_make_exactly_the_tables_of_the_program(engine):
         assert connection.exec_driver_sql("PRAGMA journal_mode").scalar() == "wal"
         assert connection.exec_driver_sql("PRAGMA foreign_keys").scalar() == 1
     assert is_current(engine)
+
+
+def test_a_shop_of_the_first_release_is_brought_up_with_all_its_revisions(tmp_path):
+    engine = connect(tmp_path / FILE_NAME)
+    config = _config()
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "0001")
+        old = new_document("Old", FORMS["slim"], Host("basswood", 0.42, 0.04), Water(), Want())
+        first = {name: value for name, value in old.items() if name not in NEW_IN_2} | {"version": 1}
+        first["want"] = {name: old["want"][name] for name in ("behaviour", "speed_cm_s", "pitch_deg")}
+        first["material"] = {name: value for name, value in old["material"].items() if name != "solid_g_cm3"}
+        connection.execute(text("INSERT INTO document (id, kind, code, name, search, current) VALUES (1, 'body', 'B-001', 'Old', 'old', 1)"))
+        connection.execute(
+            text("INSERT INTO revision (document_id, number, saved_at, note, beside, content) VALUES (1, 1, '2026-01-01 00:00:00.000000', '', 0, :content)"),
+            {"content": json.dumps(first)},
+        )
+    engine.dispose()
+    engine = open_database(tmp_path)
+    with session_of(engine) as session:
+        row = session.exec(select(Document)).one()
+        assert to_design(checked(content(session, row))) == to_design(old)
+    engine.dispose()
 
 
 def test_opening_again_changes_nothing(tmp_path):

@@ -6,7 +6,7 @@ from typing import Any
 from lamsik.core.shapes.hardware import Point
 from lamsik.core.tank.evaluate import Outcome, settle
 from lamsik.core.tank.floating import Floating
-from lamsik.core.tank.mass import Part
+from lamsik.core.tank.parts import Part
 from lamsik.formats.body_document import loads, to_design
 
 

@@ -22,6 +22,10 @@ STORED = {
     "thickness": "µm",
     "time": "h",
     "salinity": "PSU",
+    "percent": "%",
+    "distance": "m",
+    "pace": "m/s",
+    "seconds": "s",
     "number": "",
 }
 """The unit each quantity is stored and computed in."""
@@ -31,6 +35,7 @@ _PINT_NAMES = {
     "g": "gram", "kg": "kilogram", "mg": "milligram", "oz": "ounce", "lb": "pound", "grain": "grain",
     "°C": "degC", "°F": "degF", "g/cm³": "gram/centimeter**3", "kg/m³": "kilogram/meter**3",
     "cm/s": "centimeter/second", "mm/s": "millimeter/second", "in/s": "inch/second",
+    "km/h": "kilometer/hour", "m/s": "meter/second", "s": "second", "%": "percent",
     "°": "degree", "µm": "micrometer", "mil": "thou", "h": "hour", "min": "minute", "d": "day",
 }  # fmt: skip
 
@@ -44,6 +49,10 @@ _UNITS: dict[str, tuple[str, ...]] = {
     "thickness": ("µm", "mm", "mil"),
     "time": ("h", "min", "d"),
     "salinity": ("PSU",),
+    "percent": ("%",),
+    "distance": ("m", "ft", "cm"),
+    "pace": ("m/s", "km/h", "cm/s"),
+    "seconds": ("s", "min"),
     "number": (),
 }
 
@@ -151,6 +160,10 @@ def _example(quantity: str) -> str:
         "thickness": "type a film thickness such as 40 µm",
         "time": "type a time such as 12 h or 30 min",
         "salinity": "type a practical salinity such as 6 PSU",
+        "percent": "type a share such as 2 %",
+        "distance": "type a distance such as 25 m or 80 ft",
+        "pace": "type a speed such as 3.5 km/h or 1 m/s",
+        "seconds": "type a time such as 2.4 s",
         "number": "type a plain number such as 2.5",
     }
     return examples[quantity]

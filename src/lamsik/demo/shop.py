@@ -57,9 +57,9 @@ def _body(session: Session, row: tuple[Any, ...], shop: Catalogue, codes: dict[s
     row_made = documents.create(session, "body", documents.next_code(session, "body", "B"), content, "first drawing")
     design = to_design(content)
     if design.purpose == "bait":
-        found = ballast.search(design, design.want, stores.bench(session), most=1)
+        found = ballast.search(design, stores.bench(session), most=1)
         if found:
-            content = with_design(content, ballast.with_holes(design, found[0]))
+            content = with_design(content, ballast.with_answer(design, found[0]))
             documents.save(session, row_made, content, row_made.current, "ballast")
     return row_made
 

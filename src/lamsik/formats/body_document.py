@@ -17,15 +17,18 @@ from jsonschema.exceptions import ValidationError, best_match
 
 from lamsik.core.errors import Refused
 from lamsik.core.paints.coats import Coat
+from lamsik.core.shapes.allowances import Allowance
 from lamsik.core.shapes.ballast_holes import Hole, Slug
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Curve
 from lamsik.core.shapes.design import Design, Host, Want
 from lamsik.core.shapes.forms import Form
 from lamsik.core.shapes.hardware import Item, Lip, Placement
+from lamsik.core.shapes.inside import Cavity, Pour
+from lamsik.core.shapes.trial import TrialWeight
 from lamsik.core.water import Water
 
-FORMAT, VERSION = "lamsik-body", 1
+FORMAT, VERSION = "lamsik-body", 2
 MOST_BYTES = 1_000_000
 
 MOST_KNOWN = 64
@@ -67,8 +70,9 @@ def _no_constant(name: str) -> float:
 def checked(document: Any) -> Document:
     """The document if it follows the schema; else `Refused` with the first offending field.
 
-    A drag sends the same document many times: those found good lately are known by their digest.
+    One of an earlier version is brought up to this one first. A drag sends the same document many times: those found good lately are known by their digest.
     """
+    document = upgraded(document)
     try:
         digest = sha256(json.dumps(document, allow_nan=False).encode()).digest()
     except (TypeError, ValueError) as error:
@@ -82,6 +86,21 @@ def checked(document: Any) -> Document:
             _GOOD.pop(next(iter(_GOOD)), None)
     result: Document = document
     return result
+
+
+NEW_IN_2: Document = {"allowances": [], "pours": [], "cavities": [], "trials": [], "drag": None, "drag_source": "shop"}
+NEW_WANT_IN_2: Document = {"by": "speed", "net_percent": 2.0, "freeboard_mm": 4.0, "roll": "any", "pierced": False, "waters": []}
+
+
+def upgraded(document: Any) -> Any:
+    """A document of version 1 as version 2: what it could not say yet is at rest; anything else as it is."""
+    if not isinstance(document, dict) or document.get("version") != 1:
+        return document
+    fresh = {**NEW_IN_2, **document, "version": 2}
+    for name, added in (("want", NEW_WANT_IN_2), ("material", {"solid_g_cm3": None}), ("lip", {"square_deg": 0.0})):
+        if isinstance(fresh.get(name), dict):
+            fresh[name] = {**added, **fresh[name]}
+    return fresh
 
 
 def check_field(path: str, value: Any) -> None:
@@ -139,8 +158,18 @@ def to_design(document: Document) -> Design:
         scheme=document["scheme"],
         glue_g=document["glue_g"],
         water=Water(**document["water"]),
-        want=Want(**document["want"]),
+        want=_want(document["want"]),
+        allowances=tuple(Allowance(**row) for row in document["allowances"]),
+        pours=tuple(Pour(**row) for row in document["pours"]),
+        cavities=tuple(Cavity(**{**row, "slug": Slug(**row["slug"])}) for row in document["cavities"]),
+        trials=tuple(TrialWeight(**row) for row in document["trials"]),
+        drag=document["drag"],
+        drag_source=document["drag_source"],
     )
+
+
+def _want(row: Document) -> Want:
+    return Want(**{**row, "waters": tuple(Water(**water) for water in row["waters"])})
 
 
 def _body(row: Document) -> Body:
@@ -191,8 +220,14 @@ def new_document(name: str, start: Form, host: Host, water: Water, want: Want, s
         "body": body_block(start, length, depth, width),
         "material": asdict(host), "hardware": [], "lip": None, "ballast": [], "coats": [], "scheme": "",
         "glue_g": 0.3 if start.purpose == "bait" else 0.05,
-        "water": asdict(water), "want": asdict(want), "typed": {},
+        "water": asdict(water), "want": want_row(want), **{name: value if value is None or isinstance(value, str) else [] for name, value in NEW_IN_2.items()},
+        "typed": {},
     }  # fmt: skip
+
+
+def want_row(want: Want) -> Document:
+    """The wanted behaviour as the document keeps it."""
+    return {**asdict(want), "waters": [asdict(water) for water in want.waters]}
 
 
 def hardware_row(placement: Placement) -> Document:
@@ -206,7 +241,7 @@ def with_design(document: Document, design: Design) -> Document:
     return {
         **document,
         "name": design.name,
-        "body": {**document["body"], "length_mm": design.body.length_mm},
+        "body": _resized(document["body"], design.body),
         "material": asdict(design.host),
         "hardware": [hardware_row(p) for p in design.hardware],
         "lip": asdict(design.lip) if design.lip else None,
@@ -215,8 +250,21 @@ def with_design(document: Document, design: Design) -> Document:
         "scheme": design.scheme,
         "glue_g": design.glue_g,
         "water": asdict(design.water),
-        "want": asdict(design.want),
+        "want": want_row(design.want),
+        "allowances": [asdict(row) for row in design.allowances],
+        "pours": [asdict(row) for row in design.pours],
+        "cavities": [asdict(row) for row in design.cavities],
+        "trials": [asdict(row) for row in design.trials],
+        "drag": design.drag,
+        "drag_source": design.drag_source,
     }
+
+
+def _resized(block: Document, body: Body) -> Document:
+    """The body's block at the sizes of a body of the same curves; depth and width go by their shares."""
+    was = _body(block)
+    tall, wide = (max(now.values_mm) / max(then.values_mm) if max(then.values_mm) > 0 else 1.0 for now, then in ((body.top, was.top), (body.half_width, was.half_width)))
+    return {**block, "length_mm": body.length_mm, "depth_mm": block["depth_mm"] * tall, "width_mm": block["width_mm"] * wide}
 
 
 def dumps(document: Document) -> str:

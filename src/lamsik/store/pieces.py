@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from sqlmodel import Session, col, func, select
 
 from lamsik.core.errors import Refused
-from lamsik.core.tank.mass import STAGES, Measured
+from lamsik.core.tank.mass import Measured
+from lamsik.core.tank.parts import STAGES
 from lamsik.store import documents
 from lamsik.store.search import fold, pattern
 from lamsik.store.tables import Document, Instrument, Piece, Revision, StepDone, Weighing, now

@@ -8,8 +8,9 @@ from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.ballast_holes import Slug
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.hardware import Item, Lip
-from lamsik.core.tank.ballast import Bench
+from lamsik.core.tank.ballast_base import Bench
 from lamsik.core.tank.evaluate import Rules
+from lamsik.core.tank.inertia import STEADY_HZ
 from lamsik.core.tank.motion import DEFAULT_DRAG, Bands
 from lamsik.core.water import Water as CoreWater
 from lamsik.store import documents
@@ -18,7 +19,7 @@ from lamsik.store.tables import Drill, Hardware, Setting, SlugStock, Water
 DEFAULTS: dict[str, dict[str, Any]] = {
     "shop": {"name": "My workshop", "currency": "EUR"},
     "bench": {"wall_mm": 2.0, "cover_mm": 2.0, "slug_step_g": 0.1},
-    "bands": {"suspends_cm_s": 3.0, "slow_cm_s": 10.0, "drag": DEFAULT_DRAG},
+    "bands": {"suspends_cm_s": 3.0, "slow_cm_s": 10.0, "drag": DEFAULT_DRAG, "steady_hz": STEADY_HZ},
     "units": {"length": "mm"},
 }
 """Settings of a new shop."""
@@ -40,7 +41,7 @@ def put_setting(session: Session, key: str, value: dict[str, Any]) -> None:
 def rules(session: Session) -> Rules:
     """The shop's thresholds."""
     found, limits = setting(session, "bands"), setting(session, "bench")
-    return Rules(Bands(found["suspends_cm_s"], found["slow_cm_s"]), found["drag"], limits["wall_mm"], limits["slug_step_g"])
+    return Rules(Bands(found["suspends_cm_s"], found["slow_cm_s"]), found["drag"], limits["wall_mm"], limits["slug_step_g"], found["steady_hz"])
 
 
 def bench(session: Session) -> Bench:

@@ -10,10 +10,12 @@ from lamsik.core.errors import Refused
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.tank import advice, evaluate
-from lamsik.core.tank.ballast import Bench, base_of, place_mm, search, slug_mass_g, wanted_net_g, why_none, with_holes
+from lamsik.core.tank.ballast import search, why_none, with_answer
+from lamsik.core.tank.ballast_base import Bench, base_of, place_mm, slug_mass_g
 from lamsik.core.tank.drilling import clear_of_hardware, troubles, wall_left_mm
 from lamsik.core.tank.mass import Measured, budget
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
+from lamsik.core.tank.wanted import target
 from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD, TUNGSTEN, bait
 
 WANTS = [("slow rise", 0.0), ("suspends", 0.0), ("slow sink", 0.0), ("slow rise", -8.0), ("suspends", 10.0), ("floats", 0.0)]
@@ -26,21 +28,21 @@ def test_an_answer_put_on_gives_what_it_promised(form, behaviour, pitch):
     body = body_from(start, start.length_mm, start.depth_mm, start.width_mm)
     scaled = tuple(replace(p, x_mm=p.x_mm * start.length_mm / 90) for p in bait().hardware)
     design = bait(body=body, hardware=scaled, want=Want(behaviour, TYPICAL_SPEED_CM_S[behaviour], pitch))
-    for answer in search(design, design.want, BENCH):
-        afresh = evaluate.drag(with_holes(design, answer))
+    for answer in search(design, BENCH):
+        afresh = evaluate.drag(with_answer(design, answer))
         assert afresh.verdict.net_g == pytest.approx(answer.net_g, abs=0.01)
         assert afresh.hanging.free.pitch_deg == pytest.approx(answer.pitch_deg, abs=0.5)
-        assert answer.net_error_g == pytest.approx(answer.net_g - wanted_net_g(design, design.want), abs=1e-9)
+        assert answer.net_error_g == pytest.approx(answer.net_g - target(design, budget(design)).net_g, abs=1e-9)
         assert answer.wall_mm >= BENCH.wall_mm - 1e-9
 
 
 def test_the_best_of_several_answers_meets_the_want():
-    answers = search(bait(), bait().want, BENCH)
+    answers = search(bait(), BENCH)
     assert len(answers) >= 3
     assert answers[0].miss == min(a.miss for a in answers)
     assert abs(answers[0].net_error_g) < 0.08 and abs(answers[0].pitch_error_deg) < 4
     assert len({(a.holes[0].slug, len(a.holes)) for a in answers}) == len(answers)
-    done = evaluate.settle(with_holes(bait(), answers[0]))
+    done = evaluate.settle(with_answer(bait(), answers[0]))
     assert done.verdict.behaviour == "slow rise" and "Hangs level" in done.verdict.sentence
 
 
@@ -63,7 +65,7 @@ def test_the_closed_form_place_gives_the_wanted_pitch(pitch):
 
 
 def test_holes_keep_clear_of_hangers_and_slot():
-    for answer in search(bait(), bait().want, BENCH):
+    for answer in search(bait(), BENCH):
         for hole in answer.holes:
             import numpy as np  # noqa: PLC0415
 
@@ -73,23 +75,23 @@ def test_holes_keep_clear_of_hangers_and_slot():
 
 def test_a_want_that_cannot_be_met_says_why():
     heavy = bait(host=Host("maple", 0.98, 0.04), ballast=())
-    assert search(heavy, heavy.want, BENCH) == ()
-    assert "Even without ballast" in why_none(heavy, heavy.want, BENCH)
+    assert search(heavy, BENCH) == ()
+    assert "Even without ballast" in why_none(heavy, BENCH)
     stiff = replace(BENCH, wall_mm=9.0)
-    assert search(bait(), bait().want, stiff) == ()
-    assert "no slug at hand fits" in why_none(bait(), bait().want, stiff)
+    assert search(bait(), stiff) == ()
+    assert "no slug at hand fits" in why_none(bait(), stiff)
 
 
 @pytest.mark.parametrize(("bench", "field"), [(replace(BENCH, slugs=()), "slugs"), (replace(BENCH, drills_mm=()), "drills")])
 def test_an_empty_bench_is_said(bench: Bench, field):
     with pytest.raises(Refused) as refusal:
-        search(bait(), bait().want, bench)
+        search(bait(), bench)
     assert refusal.value.field == field and "Stores" in refusal.value.allowed
 
 
 def test_balls_come_whole():
     only = replace(BENCH, slugs=(LEAD_BALL,))
-    for answer in search(bait(), bait().want, only):
+    for answer in search(bait(), only):
         for hole in answer.holes:
             assert hole.mass_g / LEAD_BALL.ball_g == pytest.approx(round(hole.mass_g / LEAD_BALL.ball_g))
 
@@ -129,7 +131,7 @@ class TestAdvice:
         new = sum(h.mass_g for h in found.design.ballast)
         again = evaluate.drag(found.design, Measured((("carved", planned + 0.6, 0.03),)))
         assert new < 4.2
-        assert again.verdict.net_g == pytest.approx(wanted_net_g(bait(), bait().want), abs=0.08)
+        assert again.verdict.net_g == pytest.approx(target(bait(), budget(bait())).net_g, abs=0.08)
         assert abs(again.hanging.free.pitch_deg) < 6
 
     def test_a_light_blank_asks_for_more(self):
@@ -137,7 +139,7 @@ class TestAdvice:
         assert "0.5 g lighter" in found.sentence and sum(h.mass_g for h in found.design.ballast) > 4.2
 
     def test_as_planned_stays_as_planned(self):
-        design = with_holes(bait(), search(bait(), bait().want, BENCH)[0])
+        design = with_answer(bait(), search(bait(), BENCH)[0])
         found = advice.advise(design, Measured((("carved", budget(design).up_to("carved"), 0.03),)), BENCH)
         assert found.design is None and "still fits" in found.sentence
 

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from lamsik.core.shapes.design import Want
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.attitude import Attitude
-from lamsik.core.tank.ballast import search, with_holes
+from lamsik.core.tank.ballast import search, with_answer
 from lamsik.core.tank.motion import BEHAVIOURS, DEFAULT_DRAG, TYPICAL_SPEED_CM_S, Bands, behaviour, frontal_area_mm2, net_for_speed_g, speed_cm_s, window_cm_s
 from lamsik.core.tank.verdict import posture, verdict
 from lamsik.core.water import Water
@@ -86,7 +86,7 @@ def test_the_grams_to_the_next_behaviour_bring_it(net):
 
 def test_the_band_of_suspending_is_a_few_hundredths_of_a_gram():
     design = bait(want=Want("suspends", 0.0, 0.0))
-    found = evaluate.settle(with_holes(design, search(design, design.want, BENCH)[0])).verdict
+    found = evaluate.settle(with_answer(design, search(design, BENCH)[0])).verdict
     assert found.behaviour == "suspends"
     assert 0.02 < found.band_g < 0.2
 

@@ -8,7 +8,7 @@ from lamsik.core.shapes.body import Body, station
 
 Point = tuple[float, float, float]
 
-SEATS = ("nose", "belly", "back", "tail")
+SEATS = ("nose", "belly", "back", "tail", "lip")
 KINDS = ("line_tie", "hanger", "ring", "hook", "lip", "eyes", "wire")
 
 
@@ -55,6 +55,7 @@ class Lip:
     """A flat lip: width and exposed length [mm], the angle to the body axis, what sits in its slot.
 
     An angle near 0° lies along the axis and dives deep; near 90° it stands across and stays shallow.
+    `square_deg` is how far its slot is out of square to the body: beyond about 1° the bait runs to one side.
     """
 
     width_mm: float
@@ -67,6 +68,7 @@ class Lip:
     mass_g: float | None = None
     code: str = "lip"
     name: str = "Lip"
+    square_deg: float = 0.0
 
     def __post_init__(self) -> None:
         finite_between("lip.width_mm", self.width_mm, 2.0, 150.0, "mm")
@@ -75,6 +77,7 @@ class Lip:
         finite_between("lip.density_g_cm3", self.density_g_cm3, 0.8, 9.0, "g/cm³")
         finite_between("lip.angle_deg", self.angle_deg, 0.0, 90.0, "°")
         finite_between("lip.inset_mm", self.inset_mm, 0.0, 60.0, "mm")
+        finite_between("lip.square_deg", self.square_deg, -20.0, 20.0, "°")
         if self.mass_g is not None:
             finite_between("lip.mass_g", self.mass_g, 0.0, 500.0, "g")
 
@@ -98,19 +101,6 @@ class Lip:
         return self.width_mm * self.inset_mm * self.thickness_mm / 1000.0
 
 
-def seat_point(body: Body, placement: Placement) -> Point:
-    """Where the item's eye is, (x, y, z) [mm]: on the surface plus its reach outward."""
-    reach = placement.item.reach_mm
-    if placement.seat == "nose":
-        return (-reach, 0.0, station(body, 0.0).middle_mm)
-    if placement.seat == "tail":
-        return (body.length_mm + reach, 0.0, station(body, body.length_mm).middle_mm)
-    here = station(body, placement.x_mm)
-    if placement.seat == "back":
-        return (here.x_mm, 0.0, here.top_mm + reach)
-    return (here.x_mm, 0.0, here.bottom_mm - reach)
-
-
 def lip_root(body: Body, lip: Lip) -> Point:
     """Where the lip leaves the body, (x, y, z) [mm]."""
     here = station(body, lip.x_mm)
@@ -124,7 +114,29 @@ def lip_point(body: Body, lip: Lip, along_mm: float) -> Point:
     return (root[0] - along_mm * cos(angle), 0.0, root[2] - along_mm * sin(angle))
 
 
-def eye_of(placements: tuple[Placement, ...], body: Body, placement: Placement) -> Point:
+def seat_point(body: Body, placement: Placement, lip: Lip | None = None) -> Point:
+    """Where the item's eye is, (x, y, z) [mm]: on the surface plus its reach outward.
+
+    On the lip, `x_mm` counts along the plate from where it leaves the body, and the eye stands off its upper face.
+    """
+    reach = placement.item.reach_mm
+    if placement.seat == "lip":
+        require(lip is not None, f"hardware.{placement.key}.seat", "lip", "there is no lip to tie on: fit one, or move the tie to the nose")
+        assert lip is not None
+        angle = radians(lip.angle_deg)
+        on = lip_point(body, lip, min(placement.x_mm, lip.length_mm))
+        return (on[0] - reach * sin(angle), 0.0, on[2] + reach * cos(angle))
+    if placement.seat == "nose":
+        return (-reach, 0.0, station(body, 0.0).middle_mm)
+    if placement.seat == "tail":
+        return (body.length_mm + reach, 0.0, station(body, body.length_mm).middle_mm)
+    here = station(body, placement.x_mm)
+    if placement.seat == "back":
+        return (here.x_mm, 0.0, here.top_mm + reach)
+    return (here.x_mm, 0.0, here.bottom_mm - reach)
+
+
+def eye_of(placements: tuple[Placement, ...], body: Body, placement: Placement, lip: Lip | None = None) -> Point:
     """Where a placement acts: its own seat, or the eye of what it hangs on.
 
     Raises:
@@ -138,4 +150,4 @@ def eye_of(placements: tuple[Placement, ...], body: Body, placement: Placement) 
             raise Refused(f"hardware.{placement.key}.hung_on", here.hung_on, "name a part that is on the body")
         seen.add(found.key)
         here = found
-    return seat_point(body, here)
+    return seat_point(body, here, lip)

@@ -11,7 +11,7 @@ from math import gamma
 import numpy as np
 
 from lamsik.core.shapes.body import Body
-from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.curves import Array, phi_of_share
 
 
 @dataclass(frozen=True)
@@ -53,26 +53,53 @@ def gauss_panels(breaks: Array, widest: float, nodes: int) -> tuple[Array, Array
     return (middle + half * unit).ravel(), (half * weight).ravel()
 
 
+@dataclass(frozen=True)
+class Stretch:
+    """Volume [mm³] and centroid (x, y, z) [mm] of a part of the body between two stations."""
+
+    volume_mm3: float
+    centroid_mm: tuple[float, float, float]
+
+
 @lru_cache(maxsize=128)
 def solid(body: Body) -> Solid:
     """Volume, centroid, wetted area and area centroid of the body."""
     phi, weight = gauss_panels(body.knots(), 0.35, 8)
-    a = np.maximum(body.half_width.at(phi), 0.0)
+    whole = _summed(body, phi, weight)
+    if whole.volume_mm3 <= 0:
+        return Solid(0.0, (0.0, 0.0, 0.0), 0.0, (0.0, 0.0, 0.0))
+    wetted, skin = _skin(body, phi, weight)
+    return Solid(whole.volume_mm3, whole.centroid_mm, wetted, skin)
+
+
+@lru_cache(maxsize=256)
+def segment(body: Body, from_mm: float, to_mm: float) -> Stretch:
+    """The part of the body from one x to another [mm], cut square to the axis; held to the body's length."""
+    ends = phi_of_share(np.array([from_mm, to_mm]) / body.length_mm)
+    knots = body.knots()
+    inner = knots[(knots > ends[0] + 1e-9) & (knots < ends[1] - 1e-9)]
+    if ends[1] - ends[0] < 1e-9:
+        return Stretch(0.0, (min(from_mm, body.length_mm), 0.0, 0.0))
+    return _summed(body, *gauss_panels(np.concatenate([ends[:1], inner, ends[1:]]), 0.35, 8))
+
+
+def sections(body: Body, phi: Array) -> tuple[Array, Array, Array, Array]:
+    """Half-width, widest height, and reach above and below it, each [mm] at station angles φ."""
     widest = body.widest_at(phi)
-    up = np.maximum(body.top.at(phi) - widest, 0.0)
-    low = np.maximum(widest - body.bottom.at(phi), 0.0)
+    half = np.maximum(body.half_width.at(phi), 0.0)
+    return half, widest, np.maximum(body.top.at(phi) - widest, 0.0), np.maximum(widest - body.bottom.at(phi), 0.0)
+
+
+def _summed(body: Body, phi: Array, weight: Array) -> Stretch:
+    a, widest, up, low = sections(body, phi)
     x = body.length_mm * (1 - np.cos(phi)) / 2
     dx = weight * body.length_mm * np.sin(phi) / 2
-    area_up = half_superellipse_area(a, up, body.upper_exponent)
-    area_low = half_superellipse_area(a, low, body.lower_exponent)
+    area = half_superellipse_area(a, up, body.upper_exponent) + half_superellipse_area(a, low, body.lower_exponent)
     lift = half_superellipse_moment(a, up, body.upper_exponent) - half_superellipse_moment(a, low, body.lower_exponent)
-    area = area_up + area_low
     volume = float(dx @ area)
     if volume <= 0:
-        return Solid(0.0, (0.0, 0.0, 0.0), 0.0, (0.0, 0.0, 0.0))
-    centre = (float(dx @ (x * area)) / volume, 0.0, float(dx @ (widest * area + lift)) / volume)
-    wetted, skin = _skin(body, phi, weight)
-    return Solid(volume, centre, wetted, skin)
+        return Stretch(0.0, (0.0, 0.0, 0.0))
+    return Stretch(volume, (float(dx @ (x * area)) / volume, 0.0, float(dx @ (widest * area + lift)) / volume))
 
 
 def _skin(body: Body, phi: Array, weight: Array) -> tuple[float, tuple[float, float, float]]:

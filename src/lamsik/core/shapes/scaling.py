@@ -1,8 +1,10 @@
-"""Changing a design's length: the shape scales along, everything on it keeps its place in proportion."""
+"""Changing a design's size: the shape scales, everything on it keeps its place in proportion, hardware its size."""
 
 from dataclasses import replace
 
+from lamsik.core.shapes.curves import Curve
 from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.inside import stretched
 
 
 def with_length(design: Design, length_mm: float) -> Design:
@@ -12,7 +14,27 @@ def with_length(design: Design, length_mm: float) -> Design:
     return replace(
         design,
         body=replace(design.body, length_mm=length_mm),
-        hardware=tuple(replace(p, x_mm=p.x_mm * factor) for p in design.hardware),
+        hardware=tuple(p if p.seat == "lip" else replace(p, x_mm=p.x_mm * factor) for p in design.hardware),
         ballast=tuple(replace(h, x_mm=h.x_mm * factor) for h in design.ballast),
         lip=lip,
+        pours=tuple(stretched(p, factor) for p in design.pours),
+        cavities=tuple(replace(c, x_mm=c.x_mm * factor) for c in design.cavities),
+        trials=tuple(replace(t, x_mm=t.x_mm * factor) for t in design.trials),
     )
+
+
+def scaled(design: Design, factor: float) -> Design:
+    """The whole body larger or smaller by a factor: volume goes with its cube, skin with its square."""
+    body = design.body
+    grown = replace(
+        body,
+        top=_times(body.top, factor),
+        bottom=_times(body.bottom, factor),
+        half_width=_times(body.half_width, factor),
+        widest=_times(body.widest, factor) if body.widest else None,
+    )
+    return with_length(replace(design, body=grown), body.length_mm * factor)
+
+
+def _times(curve: Curve, factor: float) -> Curve:
+    return replace(curve, values_mm=tuple(v * factor for v in curve.values_mm))

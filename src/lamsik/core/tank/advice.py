@@ -4,9 +4,12 @@ from dataclasses import dataclass, replace
 
 from lamsik.core.shapes.ballast_holes import BALLS
 from lamsik.core.shapes.design import Design
-from lamsik.core.tank.ballast import Base, Bench, base_of, place_mm, slug_mass_g, wanted_net_g
+from lamsik.core.tank.ballast import aim_at
+from lamsik.core.tank.ballast_base import Base, Bench, base_of, place_mm, slug_mass_g
+from lamsik.core.tank.inertia import STEADY_HZ
 from lamsik.core.tank.mass import Budget, Measured, budget
-from lamsik.core.tank.motion import DEFAULT_DRAG
+from lamsik.core.tank.motion import DEFAULT_DRAG, Bands
+from lamsik.core.tank.wanted import drag_of, target
 
 
 @dataclass(frozen=True)
@@ -24,12 +27,12 @@ def advise(design: Design, measured: Measured, bench: Bench, drag: float = DEFAU
     ballasted = any(name in ("ballasted", "cleared", "rigged") for name, _, _ in measured.stages)
     if ballasted or not design.ballast:
         return Advice(None, _trim(design, measured, drag))
-    base = base_of(design, measured)
-    resized = resize(design, base, bench, drag)
+    base, aim = aim_at(design, base_of(design, measured, keep=("pours", "cavities")), drag, Bands(), STEADY_HZ)
+    resized = resize(design, base, bench, aim.net_g)
     cause = host_surprise(design, budget(design, measured))
     was = sum(hole.mass_g for hole in design.ballast)
     if resized is None:
-        spare = base.lift_g - base.mass.mass_g - wanted_net_g(design, design.want, drag)
+        spare = base.lift_g - base.mass.mass_g - aim.net_g
         return Advice(None, f"{cause}: it is {-spare:.1f} g too heavy for the wanted behaviour even without ballast. Smaller hooks or a thinner clear coat.")
     now = sum(hole.mass_g for hole in resized.ballast)
     if abs(now - was) < bench.slug_step_g / 2:
@@ -53,14 +56,14 @@ def host_surprise(design: Design, weighed: Budget) -> str:
     return f"Blank {abs(delta):.1f} g {'heavier' if delta > 0 else 'lighter'} than {label}"
 
 
-def resize(design: Design, base: Base, bench: Bench, drag: float) -> Design | None:
-    """The design with its slugs' masses and places solved anew; None if they would have to be negative.
+def resize(design: Design, base: Base, bench: Bench, net_g: float) -> Design | None:
+    """The design with its slugs' masses and places solved anew for a net lift [g]; None if they would have to be negative.
 
     Holes keep their spacing and their shares of the ballast.
     """
     first, count = design.ballast[0], len(design.ballast)
     cover = replace(bench, cover_mm=first.cover_mm, filler_g_cm3=first.filler_g_cm3)
-    total = slug_mass_g(base, wanted_net_g(design, design.want, drag), first.slug, first.drill_mm, count, cover)
+    total = slug_mass_g(base, net_g, first.slug, first.drill_mm, count, cover)
     step = first.slug.ball_g if first.slug.form == BALLS else bench.slug_step_g
     was = sum(hole.mass_g for hole in design.ballast)
     masses = [round(total * (hole.mass_g / was if was else 1 / count) / step) * step for hole in design.ballast]
@@ -80,7 +83,7 @@ def _trim(design: Design, measured: Measured, drag: float) -> str:
     """What is left to do once the ballast is in: grams to the wanted net."""
     mass = budget(design, measured)
     net = design.water.density_g_cm3 * mass.displaced_ml - mass.mass_g
-    over = net - wanted_net_g(design, design.want, drag)
+    over = net - target(design, mass, drag_of(design, drag)).net_g
     if abs(over) < 0.03:
         return "As weighed it is right on the wanted behaviour."
     if over > 0:

@@ -1,6 +1,6 @@
 """Where a hole may be drilled: the wall it leaves, and what is in its way."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from math import cos, radians
 
@@ -12,6 +12,7 @@ from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array, phi_of_share
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import seat_point
+from lamsik.core.shapes.inside import Cavity
 
 TABLE_POINTS = 601
 
@@ -65,16 +66,31 @@ def wall_left_mm(body: Body, hole: Hole) -> float:
     return float(walls_left_mm(body, np.array([hole.x_mm]), hole.depth_mm, hole.drill_mm)[0])
 
 
-def clear_of_hardware(design: Design, x_mm: Array, drill_mm: float, gap_mm: float = 1.5) -> NDArray[np.bool_]:
-    """Whether holes at each x (n,) keep clear of belly hangers and the lip slot."""
-    half = drill_mm / 2 + gap_mm
-    clear = np.ones(x_mm.shape, dtype=bool)
-    for placed in design.hardware:
-        if placed.seat == "belly" and not placed.hung_on:
-            clear &= np.abs(seat_point(design.body, placed)[0] - x_mm) >= half + 1.0
+def obstacles(design: Design, gap_mm: float = 1.5) -> tuple[tuple[float, float], ...]:
+    """Stretches of the belly (from, to) [mm] into which no hole may reach: hangers, lip slot, poured ends, cavities."""
+    found = [(x - gap_mm - 1.0, x + gap_mm + 1.0) for x in _hangers(design)]
     if design.lip is not None:
-        clear &= x_mm - half > design.lip.x_mm + design.lip.inset_mm * cos(radians(design.lip.angle_deg))
+        found.append((-1e3, design.lip.x_mm + design.lip.inset_mm * cos(radians(design.lip.angle_deg)) + gap_mm))
+    found += [(pour.from_mm - gap_mm, pour.to_mm + gap_mm) for pour in design.pours]
+    found += [(cavity.x_mm - cavity.length_mm / 2 - gap_mm, cavity.x_mm + cavity.length_mm / 2 + gap_mm) for cavity in design.cavities]
+    return tuple(found)
+
+
+def _hangers(design: Design) -> list[float]:
+    return [seat_point(design.body, placed)[0] for placed in design.hardware if placed.seat == "belly" and not placed.hung_on]
+
+
+def clear_of(stretches: tuple[tuple[float, float], ...], x_mm: Array, drill_mm: float) -> NDArray[np.bool_]:
+    """Whether holes at each x (n,) keep clear of all stretches."""
+    clear = np.ones(x_mm.shape, dtype=bool)
+    for low, high in stretches:
+        clear &= (x_mm - drill_mm / 2 >= high) | (x_mm + drill_mm / 2 <= low)
     return clear
+
+
+def clear_of_hardware(design: Design, x_mm: Array, drill_mm: float) -> NDArray[np.bool_]:
+    """Whether holes at each x (n,) keep clear of belly hangers, the lip slot, poured ends and cavities."""
+    return clear_of(obstacles(design), x_mm, drill_mm)
 
 
 def troubles(design: Design, hole: Hole, wall_mm: float) -> tuple[str, ...]:
@@ -92,8 +108,65 @@ def troubles(design: Design, hole: Hole, wall_mm: float) -> tuple[str, ...]:
     elif wall < wall_mm - 1e-9:
         found.append(f"leaves only {wall:.1f} mm of wall")
     if not clear_of_hardware(design, np.array([hole.x_mm]), hole.drill_mm)[0]:
-        found.append("runs into a hanger or the lip slot")
+        found.append(f"runs into {_what_is_at(design, hole)}")
     others = [other for other in design.ballast if other.key != hole.key]
     if any(abs(other.x_mm - hole.x_mm) < (other.drill_mm + hole.drill_mm) / 2 + 0.5 for other in others):
         found.append("runs into another hole")
+    gain = net_added_g(hole, design.host.density_g_cm3)
+    if hole.mass_g > 0 and gain <= 0:
+        found.append(f"takes out {-gain:.2f} g more than it puts in: it makes the bait lighter")
+    return tuple(found)
+
+
+def net_added_g(hole: Hole, host_g_cm3: float) -> float:
+    """What a hole adds in all [g]: metal and filler, less the host drilled out; negative makes the bait lighter."""
+    return hole.mass_g + hole.filler_g - host_g_cm3 * hole.hole_ml
+
+
+def _what_is_at(design: Design, hole: Hole) -> str:
+    """What stands in a hole's way, in words."""
+    at, drill = np.array([hole.x_mm]), hole.drill_mm
+    for what, bare in (
+        ("a poured end", replace(design, hardware=(), lip=None, cavities=())),
+        ("a cavity", replace(design, hardware=(), lip=None, pours=())),
+        ("the lip slot", replace(design, hardware=(), pours=(), cavities=())),
+    ):
+        if not clear_of_hardware(bare, at, drill)[0]:
+            return what
+    return "a hanger"
+
+
+def pour_troubles(design: Design, key: str) -> tuple[str, ...]:
+    """What is wrong with a poured stretch: it overlaps another."""
+    mine = next(pour for pour in design.pours if pour.key == key)
+    over = any(other.key != key and other.from_mm < mine.to_mm and mine.from_mm < other.to_mm for other in design.pours)
+    return ("overlaps another pour",) if over else ()
+
+
+def cavity_wall_mm(body: Body, cavity: Cavity) -> float:
+    """Thinnest material round a cavity [mm]: above, below and beside it, along its length; negative if it breaks out."""
+    rows, half = table(body), cavity.bore_mm / 2
+    x = cavity.x_mm + np.linspace(-0.5, 0.5, 9) * cavity.length_mm
+    middle = float(np.interp(cavity.x_mm, rows.x, rows.bottom)) + cavity.up_mm
+    above = np.interp(x, rows.x, rows.top) - middle - half
+    below = middle - half - np.interp(x, rows.x, rows.bottom)
+    beside = _half_width(body, rows, x, np.full(x.shape, middle)) - half
+    ends = min(x[0], body.length_mm - x[-1])
+    return float(min(above.min(), below.min(), beside.min(), ends))
+
+
+def cavity_troubles(design: Design, cavity: Cavity, wall_mm: float) -> tuple[str, ...]:
+    """What is wrong with a cavity where it is, in words."""
+    found, wall = [], cavity_wall_mm(design.body, cavity)
+    if wall <= 0:
+        found.append("breaks out of the body")
+    elif wall < wall_mm - 1e-9:
+        found.append(f"leaves only {wall:.1f} mm of wall")
+    ends = [(c.x_mm - c.length_mm / 2, c.x_mm + c.length_mm / 2, c.key) for c in design.cavities]
+    low, high = cavity.x_mm - cavity.length_mm / 2, cavity.x_mm + cavity.length_mm / 2
+    if any(key != cavity.key and a < high and low < b for a, b, key in ends):
+        found.append("runs into another cavity")
+    gain = cavity.mass_g - design.host.density_g_cm3 * cavity.volume_ml
+    if gain <= 0:
+        found.append(f"takes out {-gain:.2f} g more than its balls weigh: it makes the bait lighter")
     return tuple(found)

@@ -8,9 +8,12 @@ from lamsik.core.shapes.needs import Need, missing
 from lamsik.core.shapes.quadrature import Solid, solid
 from lamsik.core.tank.attitude import Attitude, Hanging, immersed
 from lamsik.core.tank.floating import Floating, float_drag, float_settled, vessel_of_body
+from lamsik.core.tank.inertia import STEADY_HZ, Roll, roll
 from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
 from lamsik.core.tank.motion import DEFAULT_DRAG, Bands, frontal_area_mm2
+from lamsik.core.tank.stability import bg_mm
 from lamsik.core.tank.verdict import Verdict, verdict
+from lamsik.core.tank.wanted import drag_of, flooded_net_g
 
 
 @dataclass(frozen=True)
@@ -23,12 +26,13 @@ class Near:
 
 @dataclass(frozen=True)
 class Rules:
-    """The shop's own thresholds, calibration, thinnest wall [mm] and ballast step [g]."""
+    """The shop's own thresholds, calibration, thinnest wall [mm], ballast step [g] and where lively turns steady [Hz]."""
 
     bands: Bands = Bands()
     drag: float = DEFAULT_DRAG
     wall_mm: float = 2.0
     step_g: float = 0.1
+    steady_hz: float = STEADY_HZ
 
 
 @dataclass(frozen=True)
@@ -50,6 +54,13 @@ class Outcome:
     settled: bool
     missing: tuple[Need, ...]
     turns_over: bool
+    roll: Roll
+    flooded_net_g: float
+
+    @property
+    def drag(self) -> float:
+        """The drag coefficient in use: the design's own, or the shop's."""
+        return drag_of(self.design, self.rules.drag)
 
 
 STANDARD = Rules()
@@ -58,7 +69,7 @@ STANDARD = Rules()
 def line_tie(design: Design) -> Point | None:
     """Where the line is tied [mm], or None."""
     tie = next((p for p in design.hardware if p.item.kind == "line_tie"), None)
-    return seat_point(design.body, tie) if tie else None
+    return seat_point(design.body, tie, design.lip) if tie else None
 
 
 def drag(design: Design, measured: Measured = NOTHING, rules: Rules = STANDARD, near: Near | None = None) -> Outcome:
@@ -80,7 +91,8 @@ def _outcome(design: Design, mass: Budget, surface: tuple[Floating, ...], rules:
     shape, water = solid(design.body), design.water
     hanging = immersed(shape.centroid_mm, mass, water.density_g_cm3, line_tie(design))
     area = frontal_area_mm2(design.body, hanging.free.up)
-    says = verdict(hanging.net_g, mass.mass_g, area, water, hanging.free, surface[0] if surface else None, rules.drag, rules.bands)
+    says = verdict(hanging.net_g, mass.mass_g, area, water, hanging.free, surface[0] if surface else None, drag_of(design, rules.drag), rules.bands)
     deeper = bool(surface) and any(p.energy < surface[0].energy - 1e-6 * mass.mass_g * design.body.length_mm for p in surface[1:])
     over = abs(hanging.free.roll_deg) > 90 or deeper
-    return Outcome(design, shape, mass, hanging, surface, says, area, rules, settled, missing(design), over)
+    rolls = roll(design, mass, water.density_g_cm3, bg_mm(hanging))
+    return Outcome(design, shape, mass, hanging, surface, says, area, rules, settled, missing(design), over, rolls, flooded_net_g(design, mass))

@@ -26,9 +26,13 @@ Clip = Callable[[Array, float], Wet]
 
 @dataclass(frozen=True, eq=False)
 class Vessel:
-    """A closed surface ready to be floated: a quick and an exact clip, its length and its points [mm]."""
+    """A closed surface ready to be floated: its length and points [mm], and three clips.
+
+    `quick` is for dragging and searching, `exact` for rest, `fair` (volume to 1e-4) for curves through many attitudes.
+    """
 
     quick: Clip
+    fair: Clip
     exact: Clip
     length_mm: float
     points: Array
@@ -37,14 +41,20 @@ class Vessel:
 @lru_cache(maxsize=32)
 def vessel_of_body(body: Body) -> Vessel:
     """The body as a vessel: a coarse volume-true mesh for dragging, Richardson's pair for settling."""
-    quick = coarse_hull(body)
-    return Vessel(_clip_of(quick), lambda up, d: _richardson(*fine_hulls(body), up, d), body.length_mm, body_mesh(body, 22, 24).vertices)
+    quick, fair = coarse_hull(body), fine_hulls(body, 18)
+    return Vessel(
+        _clip_of(quick),
+        lambda up, d: _richardson(*fair, up, d),
+        lambda up, d: _richardson(*fine_hulls(body), up, d),
+        body.length_mm,
+        body_mesh(body, 22, 24).vertices,
+    )
 
 
 def vessel_of_mesh(mesh: Mesh) -> Vessel:
     """A closed mesh as a vessel; exact for that polyhedron."""
     clip = _clip_of(hull_of(mesh))
-    return Vessel(clip, clip, float(np.ptp(mesh.vertices, axis=0).max()), mesh.vertices)
+    return Vessel(clip, clip, clip, float(np.ptp(mesh.vertices, axis=0).max()), mesh.vertices)
 
 
 def _clip_of(hull: Hull) -> Clip:
@@ -80,8 +90,8 @@ class Floating:
 
 
 @dataclass(frozen=True)
-class _State:
-    """Energy with its gradient and Hessian at (up, d), in the tangent axes (e1, e2, d)."""
+class State:
+    """Energy with its gradient and Hessian at (up, d), in the tangent axes (e1, e2, d); wet volume, moment and water-plane."""
 
     energy: float
     gradient: Array
@@ -89,9 +99,11 @@ class _State:
     volume: float
     moment: Array
     area: float
+    first: Array
+    second: Array
 
 
-def _state(clip: Clip, mass: Budget, water: float, up: Array, d: float) -> _State:
+def body_state(clip: Clip, mass: Budget, water: float, up: Array, d: float) -> State:
     """Energy and derivatives; grams and millimetres (ρ in g/mm³)."""
     rho, hull = water / 1000.0, clip(up, d)
     film = 1.0 + mass.film_ml / mass.hull_ml
@@ -113,7 +125,7 @@ def _state(clip: Clip, mass: Budget, water: float, up: Array, d: float) -> _Stat
     curve = float(pull @ up)
     hessian[0, 0] -= curve
     hessian[1, 1] -= curve
-    return _State(energy, gradient, hessian, volume, moment, area)
+    return State(energy, gradient, hessian, volume, moment, area, first, second)
 
 
 def _drops(mass: Budget) -> tuple[Array, Array]:
@@ -148,10 +160,10 @@ def _drop_energy(mass: Budget, rho: float, up: Array, d: float) -> float:
     return rho * float((stored + volume * height).sum())
 
 
-def settle(clip: Clip, mass: Budget, water: float, up: Array, d: float, size_mm: float, steps: int = 60, tolerance: float = 1e-7) -> tuple[Array, float, _State]:
+def settle(clip: Clip, mass: Budget, water: float, up: Array, d: float, size_mm: float, steps: int = 60, tolerance: float = 1e-7) -> tuple[Array, float, State]:
     """Follow the energy down from (up, d) to rest: Newton with |eigenvalues|, step limit, backtracking."""
     scale = np.array([1.0, 1.0, size_mm / 4.0])
-    state = _state(clip, mass, water, up, d)
+    state = body_state(clip, mass, water, up, d)
     for _ in range(steps):
         gradient = state.gradient * scale
         values, vectors = np.linalg.eigh(state.hessian * np.outer(scale, scale))
@@ -169,20 +181,20 @@ def settle(clip: Clip, mass: Budget, water: float, up: Array, d: float, size_mm:
     return up, d, state
 
 
-def _descend(clip: Clip, mass: Budget, water: float, up: Array, d: float, step: Array, before: _State) -> tuple[Array, float, _State, bool]:
+def _descend(clip: Clip, mass: Budget, water: float, up: Array, d: float, step: Array, before: State) -> tuple[Array, float, State, bool]:
     e1, e2 = tank_axes(up)
     room = 1e-12 * abs(before.energy) + 1e-12
     for _ in range(12):
         turned = up + step[0] * e1 + step[1] * e2
         turned = turned / np.sqrt(turned @ turned)
-        after = _state(clip, mass, water, turned, d + step[2])
+        after = body_state(clip, mass, water, turned, d + step[2])
         if after.energy <= before.energy + room:
             return turned, float(d + step[2]), after, True
         step = step / 2.0
     return up, d, before, False
 
 
-def _first_draft(vessel: Vessel, mass: Budget, water: float, up: Array) -> float:
+def draft_for(vessel: Vessel, mass: Budget, water: float, up: Array) -> float:
     """A draft that carries the weight at this direction, by bisection (12 halvings)."""
     clip, heights = vessel.quick, vessel.points @ up
     low, high = float(heights.min()), float(heights.max())
@@ -197,7 +209,8 @@ def _first_draft(vessel: Vessel, mass: Budget, water: float, up: Array) -> float
     return (low + high) / 2
 
 
-def _position(vessel: Vessel, mass: Budget, up: Array, d: float, state: _State) -> Floating:
+def position(vessel: Vessel, mass: Budget, up: Array, d: float, state: State) -> Floating:
+    """The floating position a settled state stands for."""
     size = vessel.length_mm
     turning = float(np.abs(state.gradient[:2]).max()) / (mass.mass_g * size)
     scale = np.array([1.0, 1.0, size / 4.0])
@@ -220,9 +233,9 @@ def float_drag(vessel: Vessel, mass: Budget, water_g_cm3: float, near: Attitude 
     if not floats(mass, water_g_cm3):
         return None
     up = (near or Attitude(0.0, 0.05)).up
-    d = draft_mm if draft_mm is not None else _first_draft(vessel, mass, water_g_cm3, up)
+    d = draft_mm if draft_mm is not None else draft_for(vessel, mass, water_g_cm3, up)
     up, d, state = settle(vessel.quick, mass, water_g_cm3, up, d, vessel.length_mm, steps=25, tolerance=1e-5)
-    return _position(vessel, mass, up, d, state)
+    return position(vessel, mass, up, d, state)
 
 
 def float_settled(vessel: Vessel, mass: Budget, water_g_cm3: float) -> tuple[Floating, ...]:
@@ -234,14 +247,14 @@ def float_settled(vessel: Vessel, mass: Budget, water_g_cm3: float) -> tuple[Flo
         return ()
     found: list[tuple[Array, float]] = []
     for start in _starts():
-        d = _first_draft(vessel, mass, water_g_cm3, start)
+        d = draft_for(vessel, mass, water_g_cm3, start)
         up, d, _ = settle(vessel.quick, mass, water_g_cm3, start, d, vessel.length_mm, steps=40, tolerance=1e-5)
         if all(float(up @ other) < 0.9994 for other, _ in found):
             found.append((up, d))
     polished: list[Floating] = []
     for up, d in found:
         up, d, state = settle(vessel.exact, mass, water_g_cm3, up, d, vessel.length_mm)
-        place = _position(vessel, mass, up, d, state)
+        place = position(vessel, mass, up, d, state)
         if place.stable and not any(_same(place, other) for other in polished):
             polished.append(place)
     return (*polished[:1], *sorted(polished[1:], key=lambda p: p.energy))

@@ -11,45 +11,11 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from lamsik.core.errors import finite_between, require
-from lamsik.core.paints.coats import dry_mass_g, dry_volume_ml
-from lamsik.core.shapes.ballast_holes import hole_height_mm, slug_height_mm
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.hardware import Point, eye_of, lip_point
+from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.quadrature import solid
-
-STAGES = ("carved", "sealed", "ballasted", "cleared", "rigged")
-"""When the piece can be put on the scale, in order of work; `rigged` is the finished bait."""
-
-WEIGHED, SHARED, LABEL, ASSUMED = "weighed", "weighed together", "label", "assumed"
-ESTIMATES = (LABEL, ASSUMED)
-
-
-@dataclass(frozen=True)
-class Part:
-    """One row of the budget.
-
-    `mass_g` is negative for material cut away. `outside_ml` is what the part displaces
-    itself; `film_ml` what a coat adds to the hull. `hangs` parts swing: they act at `at_mm`
-    whatever the attitude.
-    """
-
-    key: str
-    name: str
-    stage: str
-    mass_g: float
-    sd_g: float
-    at_mm: Point
-    status: str = ASSUMED
-    outside_ml: float = 0.0
-    film_ml: float = 0.0
-    hangs: bool = False
-    density_g_cm3: float = 1.0
-
-    @property
-    def is_estimate(self) -> bool:
-        """Whether no scale has seen this part yet."""
-        return self.status in ESTIMATES
+from lamsik.core.tank.parts import SHARED, STAGES, WEIGHED, Part, assumed, cut_ml, is_cut
 
 
 @dataclass(frozen=True)
@@ -99,7 +65,7 @@ class Budget:
 
 def budget(design: Design, measured: Measured = NOTHING) -> Budget:
     """The mass budget of a design, with what the scale said put in place of what was assumed."""
-    parts, host_density, doubts = _weighed(design, _assumed(design), measured)
+    parts, host_density, doubts = _weighed(design, assumed(design), measured)
     masses = np.array([p.mass_g for p in parts])
     at = np.array([p.at_mm for p in parts])
     total = float(masses.sum())
@@ -118,86 +84,6 @@ def budget(design: Design, measured: Measured = NOTHING) -> Budget:
         outside_hangs=np.array([p.hangs for p in outside], dtype=float),
         doubts=tuple(doubts),
     )
-
-
-def _assumed(design: Design) -> list[Part]:
-    return [*_host_parts(design), *_ballast_parts(design), *_lip_parts(design), *_hardware_parts(design), *_coat_parts(design)]
-
-
-def _host_parts(design: Design) -> list[Part]:
-    shape, host = solid(design.body), design.host
-    status = WEIGHED if host.source == "weighed" else ASSUMED
-    blank = Part("host", f"{host.name} body", "carved", host.density_g_cm3 * shape.volume_ml, host.spread_g_cm3 * shape.volume_ml, shape.centroid_mm, status)
-    if not design.glue_g:
-        return [blank]
-    seats = [eye_of(design.hardware, design.body, p) for p in design.hardware if p.item.kind in ("line_tie", "hanger")]
-    middle = np.mean(seats, axis=0) if seats else np.array(shape.centroid_mm)
-    glue = Part("glue", "glue", "ballasted", design.glue_g, design.glue_g * 0.3, (float(middle[0]), 0.0, float(middle[2])))
-    return [blank, glue]
-
-
-def _ballast_parts(design: Design) -> list[Part]:
-    rows: list[Part] = []
-    for hole in design.ballast:
-        at = (hole.x_mm, 0.0, slug_height_mm(design.body, hole))
-        middle = (hole.x_mm, 0.0, hole_height_mm(design.body, hole))
-        rows.append(Part(f"slug:{hole.key}", f"{hole.slug.name}, {hole.mass_g:.1f} g", "ballasted", hole.mass_g, 0.02 * hole.mass_g + 0.02, at))
-        rows.append(Part(f"fill:{hole.key}", "filler over the slug", "ballasted", hole.filler_g, 0.3 * hole.filler_g, middle))
-        rows.append(_cut(design, f"cut:{hole.key}", "drilled out", hole.hole_ml, middle))
-    return rows
-
-
-def _cut(design: Design, key: str, name: str, volume_ml: float, at: Point) -> Part:
-    host = design.host
-    return Part(key, name, "ballasted", -host.density_g_cm3 * volume_ml, host.spread_g_cm3 * volume_ml, at, film_ml=0.0)
-
-
-def _lip_parts(design: Design) -> list[Part]:
-    lip = design.lip
-    if lip is None:
-        return []
-    at = lip_point(design.body, lip, (lip.length_mm - lip.inset_mm) / 2)
-    slot = lip_point(design.body, lip, -lip.inset_mm / 2)
-    whole = lip.whole_g
-    status = ASSUMED if lip.mass_g is None else WEIGHED
-    plate = Part("lip", lip.name, "ballasted", whole, 0.05 * whole, at, status, outside_ml=whole * lip.outside_share / lip.density_g_cm3, density_g_cm3=lip.density_g_cm3)
-    return [plate, _cut(design, "cut:lip", "lip slot", lip.slot_ml, slot)]
-
-
-def _hardware_parts(design: Design) -> list[Part]:
-    rows = []
-    for placed in design.hardware:
-        item = placed.item
-        stage = "rigged" if item.kind in ("hook", "ring") else "ballasted"
-        at = eye_of(design.hardware, design.body, placed)
-        sd = 0.005 if item.weighed else 0.06 * item.mass_g
-        rows.append(
-            Part(placed.key, item.name, stage, item.mass_g, sd, at, WEIGHED if item.weighed else LABEL,
-                 outside_ml=item.mass_g * item.outside_share / item.density_g_cm3,
-                 hangs=item.kind in ("hook", "ring"), density_g_cm3=item.density_g_cm3)
-        )  # fmt: skip
-    return rows
-
-
-def _coat_parts(design: Design) -> list[Part]:
-    shape = solid(design.body)
-    rows = []
-    for coat in design.coats:
-        stage = "sealed" if coat.role == "seal" else "cleared"
-        mass = dry_mass_g(coat, shape.area_mm2)
-        rows.append(
-            Part(
-                f"coat:{coat.key}",
-                coat.name,
-                stage,
-                mass,
-                0.25 * mass,
-                shape.area_centroid_mm,
-                film_ml=dry_volume_ml(coat, shape.area_mm2),
-                density_g_cm3=coat.density_g_cm3,
-            )
-        )
-    return rows
 
 
 def _weighed(design: Design, parts: list[Part], measured: Measured) -> tuple[list[Part], float, list[str]]:
@@ -219,7 +105,7 @@ def _weighed(design: Design, parts: list[Part], measured: Measured) -> tuple[lis
 
 def _spread(design: Design, parts: list[Part], stages: set[str], delta: float, sd: float, density: float, doubts: list[str], stage: str) -> tuple[list[Part], float]:
     """Give a stage's surplus to its unweighed parts by variance; the host moves as one density."""
-    wood = [p for p in parts if p.stage in stages and (p.key == "host" or p.key.startswith("cut:")) and p.status != WEIGHED]
+    wood = [p for p in parts if p.stage in stages and (p.key == "host" or is_cut(p)) and p.status != WEIGHED]
     loose = [p for p in parts if p.stage in stages and p not in wood and p.status != WEIGHED]
     has_host = any(p.key == "host" for p in wood)
     wood_ml = sum(p.mass_g for p in wood) / density if has_host else 0.0
@@ -250,17 +136,11 @@ def _with_host_density(design: Design, parts: list[Part], density: float, sd: fl
     for part in parts:
         if part.key == "host":
             part = replace(part, mass_g=whole, sd_g=sd, status=status)
-        elif part.key.startswith("cut:"):
-            volume = -_cut_ml(design, part.key)
+        elif is_cut(part):
+            volume = -cut_ml(design, part.key)
             part = replace(part, mass_g=density * volume, sd_g=sd * abs(volume) / shape.volume_ml * scale, status=status)
         fixed.append(part)
     return fixed
-
-
-def _cut_ml(design: Design, key: str) -> float:
-    if key == "cut:lip":
-        return design.lip.slot_ml if design.lip else 0.0
-    return next(h.hole_ml for h in design.ballast if f"cut:{h.key}" == key)
 
 
 def _set(part: Part, mass: float, sd: float, status: str) -> Part:
@@ -271,5 +151,5 @@ def _set(part: Part, mass: float, sd: float, status: str) -> Part:
 
 def unweighed(parts: Sequence[Part]) -> tuple[Part, ...]:
     """The parts no scale has seen, the least certain first; what was cut away goes with the body."""
-    rows = [p for p in parts if p.is_estimate and not p.key.startswith("cut:") and p.mass_g > 0]
+    rows = [p for p in parts if p.is_estimate and not is_cut(p) and p.mass_g > 0]
     return tuple(sorted(rows, key=lambda p: -p.sd_g))

@@ -5,7 +5,7 @@ from typing import Any
 
 from lamsik.core.paints.coats import Coat
 from lamsik.core.tank.evaluate import Outcome
-from lamsik.core.tank.mass import Part
+from lamsik.core.tank.parts import Part
 from lamsik.web.pictures.body import paint_view
 
 

@@ -11,6 +11,7 @@ from lamsik.core.shapes.hardware import eye_of, lip_point
 from lamsik.core.units import show
 from lamsik.web.pictures import parts
 from lamsik.web.pictures.ink import INK, MUTED, TIP, WOOD, Pen, pen_for
+from lamsik.web.pictures.inside import inside
 from lamsik.web.pictures.paint import painted
 from lamsik.web.pictures.ruler import ruler
 from lamsik.web.pictures.svg import Node, group, label, node, path
@@ -71,7 +72,7 @@ def thumbnail(design: Design, name: str, holes: bool = False) -> Node:
     content = [
         *parts.lip(design, pen),
         painted(design, pen, name),
-        *([parts.hole(design, h, pen) for h in design.ballast] if holes else []),
+        *(inside(design, pen) if holes else []),
         *parts.hardware(design, pen),
     ]
     hooks = [p.item.mass_g for p in design.hardware if p.item.kind == "hook"]
@@ -126,7 +127,7 @@ def _hang_depth(design: Design) -> float:
     lowest = -float(side_outline(design.body)[:, 1].min())
     for placed in design.hardware:
         if placed.item.kind == "hook":
-            eye = eye_of(design.hardware, design.body, placed)
+            eye = eye_of(design.hardware, design.body, placed, design.lip)
             lowest = max(lowest, -eye[2] + 2.6 + 1.25 * 13.0 * (max(placed.item.mass_g, 0.02) / 0.6) ** (1 / 3))
     if design.lip:
         lowest = max(lowest, -lip_point(design.body, design.lip, design.lip.length_mm)[2])

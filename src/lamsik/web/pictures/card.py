@@ -28,7 +28,7 @@ def side_template(design: Design) -> Node:
     outline = side_outline(body, 161)
     high, low = float(outline[:, 1].max()), float(outline[:, 1].min())
     lines = [_station_line(design, x) for x in _tens(body.length_mm)]
-    seats = [_seat(p_x, -p_z) for p_x, _, p_z in (seat_point(body, p) for p in design.hardware if not p.hung_on)]
+    seats = [_seat(p_x, -p_z) for p_x, _, p_z in (seat_point(body, p, design.lip) for p in design.hardware if not p.hung_on and p.seat != "lip")]
     holes = [_hole_lines(design, i) for i in range(len(design.ballast))]
     return _template(outline, [*lines, *holes, *_slot(design), *seats], high, low, body.length_mm, "Side template, full size")
 

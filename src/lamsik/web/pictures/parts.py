@@ -1,5 +1,7 @@
 """Hardware, lip and ballast on the side view, in body coordinates (x right, z up drawn downward)."""
 
+from math import cos, radians, sin
+
 from lamsik.core.shapes.ballast_holes import BALLS, Hole
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Design
@@ -88,7 +90,7 @@ def hardware(design: Design, pen: Pen, turn_deg: float = 0.0) -> list[Node]:
         if placed.item.kind in ("line_tie", "hanger"):
             found.append(_screw_eye(design, placed, pen))
     for placed in design.hardware:
-        eye = eye_of(design.hardware, design.body, placed)
+        eye = eye_of(design.hardware, design.body, placed, design.lip)
         if placed.item.kind == "ring":
             found.append(
                 group(
@@ -102,9 +104,10 @@ def hardware(design: Design, pen: Pen, turn_deg: float = 0.0) -> list[Node]:
 
 
 def _screw_eye(design: Design, placed: Placement, pen: Pen) -> Node:
-    x, _, z = seat_point(design.body, placed)
-    inward = {"nose": (1, 0), "tail": (-1, 0), "belly": (0, 1), "back": (0, -1)}[placed.seat]
-    reach, deep = placed.item.reach_mm, placed.item.reach_mm + 8.0
+    x, _, z = seat_point(design.body, placed, design.lip)
+    reach, deep = placed.item.reach_mm, placed.item.reach_mm + (1.5 if placed.seat == "lip" else 8.0)
+    tilt = radians(design.lip.angle_deg) if design.lip else 0.0
+    inward = {"nose": (1, 0), "tail": (-1, 0), "belly": (0, 1), "back": (0, -1), "lip": (sin(tilt), -cos(tilt))}[placed.seat]
     shank = node(
         "line",
         x1=x + inward[0] * reach * 0.4,

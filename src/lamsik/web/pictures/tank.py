@@ -12,6 +12,7 @@ from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.motion import FLOATS
 from lamsik.web.pictures import parts
 from lamsik.web.pictures.ink import DEEP, EMBER, INK, MUTED, PALE, TIP, WATER, WOOD, Pen, pen_for
+from lamsik.web.pictures.inside import inside
 from lamsik.web.pictures.paint import painted
 from lamsik.web.pictures.ruler import ruler
 from lamsik.web.pictures.svg import Node, group, label, node, path
@@ -93,8 +94,8 @@ def _body(outcome: Outcome, attitude: Attitude, pen: Pen, handles: bool, turn: f
     design = outcome.design
     if abs(attitude.roll_deg) > ROLLED_DEG:
         return _rolled(outcome, attitude, pen, shift)
-    inside = [parts.hole(design, h, pen) for h in design.ballast]
-    content = [*parts.lip(design, pen), group([painted(design, pen, "tank")], opacity=0.9), *inside, *parts.hardware(design, pen, turn)]
+    held = inside(design, pen)
+    content = [*parts.lip(design, pen), group([painted(design, pen, "tank")], opacity=0.9), *held, *parts.hardware(design, pen, turn)]
     return group(content, transform=f"translate({shift[0]:.3f} {shift[1]:.3f}) rotate({turn:.3f})", class_="body")
 
 

@@ -20,6 +20,7 @@ from lamsik.store.tables import Document
 from lamsik.web.pictures.body import thumbnail
 from lamsik.web.shapes import state
 from lamsik.web.shared.db import db, load_document
+from lamsik.web.tank import answers as answer_words
 
 MOST_EDITS = 200
 
@@ -106,25 +107,30 @@ def answers(key: int) -> ResponseReturnValue:
     document, _ = _edited(_asked())
     design, rules = to_design(document), stores.rules(db())
     shop = stores.bench(db())
-    found = ballast.search(design, design.want, shop, drag=rules.drag)
-    why = "" if found else ballast.why_none(design, design.want, shop, drag=rules.drag)
+    found = ballast.search(design, shop, drag=rules.drag, bands=rules.bands, steady_hz=rules.steady_hz)
+    why = "" if found else ballast.why_none(design, shop, drag=rules.drag, bands=rules.bands)
     return jsonify(answers=[_answer(document, a, i) for i, a in enumerate(found)], why=why)
 
 
 def _answer(document: Body, answer: Answer, index: int) -> dict[str, Any]:
-    changed = apply(document, {"do": "ballast", "holes": _rows(answer)}, Catalogue())
-    off = f"net {answer.net_error_g:+.2f} g, pitch {answer.pitch_error_deg:+.1f}° off the want".replace("-", "−")
+    rows = _rows(answer)
+    changed = apply(document, {"do": "ballast", **rows}, Catalogue())
     return {
         "key": str(index),
         "rank": str(index + 1),
         "says": answer.says,
-        "off": off,
+        "off": answer_words.off(answer),
         "close": answer.miss < 2.0,
-        "wall": f"{answer.wall_mm:.1f} mm of wall left",
-        "holes": _rows(answer),
+        "wall": answer_words.built(answer),
+        "waters": answer_words.waters(answer),
+        **rows,
         "picture": thumbnail(to_design(changed), f"answer{index}", holes=True),
     }
 
 
-def _rows(answer: Answer) -> list[dict[str, Any]]:
-    return [asdict(hole) for hole in answer.holes]
+def _rows(answer: Answer) -> dict[str, list[dict[str, Any]]]:
+    return {
+        "holes": [asdict(hole) for hole in answer.holes],
+        "pours": [asdict(pour) for pour in answer.pours],
+        "cavities": [asdict(cavity) for cavity in answer.cavities],
+    }

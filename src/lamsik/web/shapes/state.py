@@ -18,7 +18,22 @@ from lamsik.web.pictures.body import three_views
 from lamsik.web.shared.facts import Fact
 from lamsik.web.tank.state import tank_part
 
-DIGITS = {"length": 1, "mass": 2, "density": 3, "temperature": 1, "angle": 1, "thickness": 0, "time": 1, "speed": 1, "salinity": 1, "number": 2}
+DIGITS = {
+    "length": 1,
+    "mass": 2,
+    "density": 3,
+    "temperature": 1,
+    "angle": 1,
+    "thickness": 0,
+    "time": 1,
+    "speed": 1,
+    "salinity": 1,
+    "percent": 1,
+    "distance": 1,
+    "pace": 1,
+    "seconds": 1,
+    "number": 2,
+}
 """Digits shown after the point, by quantity."""
 
 BENCHES = ("shapes", "tank", "paints")

@@ -8,7 +8,7 @@ from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.tank.drilling import troubles
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.floating import Floating
-from lamsik.core.tank.mass import ESTIMATES, Part
+from lamsik.core.tank.parts import ESTIMATES, Part
 from lamsik.core.tank.verdict import posture
 from lamsik.core.units import show
 from lamsik.web.pictures.tank import SURFACE, UNDER, default_view, scene

@@ -133,7 +133,8 @@ async function findBallast() {
 }
 
 async function putOn(key) {
-  await live.edit({ do: "ballast", holes: answers.find((answer) => answer.key === key).holes });
+  const { holes, pours, cavities } = answers.find((answer) => answer.key === key);
+  await live.edit({ do: "ballast", holes, pours, cavities });
   bind(document.getElementById("answers"), { answers: [] });
   document.getElementById("answers-why").hidden = true;
 }

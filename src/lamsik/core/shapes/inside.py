@@ -1,0 +1,85 @@
+"""Ballast that is no drilled slug: a denser end poured into the body, and balls in a closed cavity."""
+
+from dataclasses import dataclass, replace
+from math import pi
+
+from lamsik.core.errors import finite_between, require
+from lamsik.core.shapes.ballast_holes import BALLS, Slug
+from lamsik.core.shapes.body import Body, station
+from lamsik.core.shapes.hardware import Point
+from lamsik.core.shapes.quadrature import segment
+
+
+@dataclass(frozen=True)
+class Pour:
+    """A stretch of the body poured in another material, from one x to another [mm]; density [g/cm³]."""
+
+    key: str
+    name: str
+    density_g_cm3: float
+    from_mm: float
+    to_mm: float
+
+    def __post_init__(self) -> None:
+        finite_between("density_g_cm3", self.density_g_cm3, 0.05, 12.0, "g/cm³")
+        finite_between("from_mm", self.from_mm, 0.0, 600.0, "mm")
+        finite_between("to_mm", self.to_mm, 0.0, 600.0, "mm")
+        require(self.to_mm > self.from_mm, "to_mm", self.to_mm, f"further aft than {self.from_mm:g} mm")
+
+
+@dataclass(frozen=True)
+class Cavity:
+    """A closed chamber along the body with balls in a row, glued or left to rattle.
+
+    `up_mm` is the height of its middle over the belly line, `play_mm` how much wider it is than the balls.
+    """
+
+    key: str
+    slug: Slug
+    count: int
+    x_mm: float
+    up_mm: float
+    play_mm: float = 0.6
+
+    def __post_init__(self) -> None:
+        require(self.slug.form == BALLS, "slug.form", self.slug.form, "balls go in a cavity; rods go in drilled holes")
+        finite_between("count", self.count, 1, 40)
+        finite_between("x_mm", self.x_mm, 0.0, 600.0, "mm")
+        finite_between("up_mm", self.up_mm, 0.0, 200.0, "mm")
+        finite_between("play_mm", self.play_mm, 0.0, 10.0, "mm")
+
+    @property
+    def mass_g(self) -> float:
+        """Mass of the balls [g]."""
+        return self.count * self.slug.ball_g
+
+    @property
+    def bore_mm(self) -> float:
+        """Inner diameter [mm]."""
+        return self.slug.diameter_mm + self.play_mm
+
+    @property
+    def length_mm(self) -> float:
+        """Inner length [mm]."""
+        return self.count * self.slug.diameter_mm + self.play_mm
+
+    @property
+    def volume_ml(self) -> float:
+        """What the chamber takes out of the body [ml]: a cylinder."""
+        return pi * self.bore_mm**2 / 4 * self.length_mm / 1000.0
+
+
+def pour_volume_ml(body: Body, pour: Pour) -> tuple[float, Point]:
+    """Volume [ml] of the poured stretch and its centroid [mm]."""
+    found = segment(body, pour.from_mm, pour.to_mm)
+    return found.volume_mm3 / 1000.0, found.centroid_mm
+
+
+def cavity_point(body: Body, cavity: Cavity) -> Point:
+    """Middle of the chamber (x, y, z) [mm]."""
+    return (cavity.x_mm, 0.0, station(body, cavity.x_mm).bottom_mm + cavity.up_mm)
+
+
+def stretched(pour: Pour, factor: float) -> Pour:
+    """The pour on a body whose length changed by a factor."""
+    return replace(pour, from_mm=pour.from_mm * factor, to_mm=pour.to_mm * factor)

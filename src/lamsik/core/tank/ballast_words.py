@@ -1,0 +1,40 @@
+"""Ballast answers in words, as a maker would write them on the blank."""
+
+from lamsik.core.shapes.ballast_holes import BALLS, Hole
+from lamsik.core.shapes.inside import Cavity, Pour, pour_volume_ml
+from lamsik.core.tank.ballast_base import Base
+
+
+def says(base: Base, holes: tuple[Hole, ...], pours: tuple[Pour, ...], cavities: tuple[Cavity, ...]) -> str:
+    """What to drill, pour or print, in one line."""
+    rows = [_drilled(holes)] if holes else []
+    rows += [_poured(base, pour) for pour in pours]
+    rows += [_closed(cavity) for cavity in cavities]
+    return "; ".join(rows)
+
+
+def _poured(base: Base, pour: Pour) -> str:
+    volume, length = pour_volume_ml(base.design.body, pour)[0], base.design.body.length_mm
+    end = f"rear {length - pour.from_mm:.1f} mm" if pour.to_mm > length - 0.1 else f"front {pour.to_mm:.1f} mm"
+    return f"{end} poured in {pour.name} ({pour.density_g_cm3:g} g/cm³): {volume:.2f} ml, {volume * pour.density_g_cm3:.1f} g"
+
+
+def _closed(cavity: Cavity) -> str:
+    return (
+        f"{cavity.count} × {cavity.slug.name} in a closed chamber {cavity.bore_mm:.1f} mm wide and {cavity.length_mm:.1f} mm long, "
+        f"its middle {cavity.x_mm:.1f} mm from the nose and {cavity.up_mm:.1f} mm over the belly"
+    )
+
+
+def _drilled(holes: tuple[Hole, ...]) -> str:
+    one = holes[0]
+    if len({hole.mass_g for hole in holes}) > 1:
+        each = " and ".join(f"{hole.mass_g:.1f} g at {hole.x_mm:.1f} mm ({hole.depth_mm:.1f} mm deep)" for hole in holes)
+        return f"{len(holes)} holes of {one.drill_mm:g} mm, {one.slug.name}: {each} from the nose"
+    what = f"{one.mass_g:.1f} g {one.slug.name}"
+    if one.slug.form == BALLS:
+        balls = round(one.mass_g / one.slug.ball_g)
+        what = f"{balls} × {one.slug.name}" if balls > 1 else one.slug.name
+    times = f"{len(holes)} holes, each " if len(holes) > 1 else ""
+    places = ", ".join(f"{hole.x_mm:.1f}" for hole in holes)
+    return f"{times}{what} in a {one.drill_mm:g} mm hole, {one.depth_mm:.1f} mm deep, {places} mm from the nose"

@@ -1,0 +1,92 @@
+"""Ballast that is moulded in: a denser end poured into a casting, balls in a closed cavity of a print."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from math import cos, radians, sin
+
+import numpy as np
+from scipy.optimize import brentq
+
+from lamsik.core.shapes.ballast_holes import BALLS
+from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.inside import Cavity, Pour, cavity_point, pour_volume_ml
+from lamsik.core.shapes.quadrature import segment, solid
+from lamsik.core.tank.ballast_base import Base, Bench
+from lamsik.core.tank.drilling import cavity_wall_mm
+
+MOST_BALLS = 8
+MOST_SHARE = 0.6
+"""A poured end longer than this share of the length is no end any more."""
+
+
+def moulded_loads(base: Base, pours: tuple[Pour, ...], cavities: tuple[Cavity, ...]) -> Array | None:
+    """What pours and cavities add, (n, 4): grams over the host they replace, x, y, z [mm]; None if there are none."""
+    rows = []
+    for pour in pours:
+        volume, at = pour_volume_ml(base.design.body, pour)
+        rows.append([(pour.density_g_cm3 - base.host_g_cm3) * volume, *at])
+    for cavity in cavities:
+        rows.append([cavity.mass_g - base.host_g_cm3 * cavity.volume_ml, *cavity_point(base.design.body, cavity)])
+    return np.array(rows) if rows else None
+
+
+def poured_ends(base: Base, net_g: float, bench: Bench) -> Iterator[Pour]:
+    """A rear and a front end of each dense mix, as long as the wanted net [g] needs."""
+    needed = base.lift_g - base.mass.mass_g - net_g
+    body = base.design.body
+    for name, density in bench.pours:
+        extra = density - base.host_g_cm3
+        if needed <= 0 or extra <= 0.05:
+            continue
+        wanted = needed / extra * 1000.0
+        if wanted >= solid(body).volume_mm3 * MOST_SHARE:
+            continue
+        for rear in (True, False):
+            yield _end(base, name, density, wanted, rear)
+
+
+def _end(base: Base, name: str, density: float, volume_mm3: float, rear: bool) -> Pour:
+    body = base.design.body
+    length = body.length_mm
+
+    def short(edge: float) -> float:
+        part = segment(body, edge, length) if rear else segment(body, 0.0, edge)
+        return part.volume_mm3 - volume_mm3
+
+    edge = float(brentq(short, 0.02 * length, 0.98 * length, xtol=0.01))
+    # A tenth of a millimetre is what a mould line can be set to.
+    edge = round(edge, 1)
+    return Pour("p1", name, density, edge, length) if rear else Pour("p1", name, density, 0.0, edge)
+
+
+def cavities_for(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> Iterator[Cavity]:
+    """For each ball at hand a row of as many as the wanted net [g] needs, where the pitch needs it, as low as the wall allows."""
+    needed = base.lift_g - base.mass.mass_g - net_g
+    for slug in bench.slugs:
+        if slug.form != BALLS:
+            continue
+        up = bench.wall_mm + (slug.diameter_mm + 0.6) / 2 + 0.2
+        best = [Cavity("c1", slug, n, base.design.body.length_mm / 2, up) for n in range(1, MOST_BALLS + 1)]
+        gains = np.array([c.mass_g - base.host_g_cm3 * c.volume_ml for c in best])
+        if needed <= 0 or gains[0] <= 0:
+            continue
+        near = best[int(np.argmin(np.abs(gains - needed)))]
+        placed = _placed(base, near, float(gains[near.count - 1]), pitch_deg, bench)
+        if placed is not None:
+            yield placed
+
+
+def _placed(base: Base, cavity: Cavity, gain_g: float, pitch_deg: float, bench: Bench) -> Cavity | None:
+    """The cavity where the body hangs at the wanted pitch, or as near to it as the walls allow."""
+    p, length = radians(pitch_deg), base.design.body.length_mm
+    e = np.array([cos(p), 0.0, sin(p)])
+    b, g = np.array(base.b_mm), np.array(base.mass.g_mm)
+    z = cavity_point(base.design.body, cavity)[2]
+    x = (base.mass.mass_g * float((b - g) @ e) + gain_g * (float(b @ e) - z * e[2])) / (gain_g * e[0])
+    step = bench.place_step_mm
+    places = np.arange(np.ceil(0.1 * length / step), np.floor(0.9 * length / step) + 1) * step
+    for place in sorted(places, key=lambda at: abs(at - x)):
+        there = replace(cavity, x_mm=float(place))
+        if cavity_wall_mm(base.design.body, there) >= bench.wall_mm:
+            return there
+    return None

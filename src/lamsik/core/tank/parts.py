@@ -1,0 +1,206 @@
+"""The parts of a design as the budget sees them: mass, place, displacement, and where the figure is from."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from lamsik.core.materials import METALS
+from lamsik.core.paints.coats import dry_mass_g, dry_volume_ml
+from lamsik.core.shapes.allowances import CLEAR, GLUE, HOOKS, PAINT, STAGE
+from lamsik.core.shapes.ballast_holes import hole_height_mm, slug_height_mm
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.hardware import Point, eye_of, lip_point
+from lamsik.core.shapes.inside import cavity_point, pour_volume_ml
+from lamsik.core.shapes.quadrature import solid
+
+STAGES = ("carved", "sealed", "ballasted", "cleared", "rigged")
+"""When the piece can be put on the scale, in order of work; `rigged` is the finished bait."""
+
+WEIGHED, SHARED, LABEL, ASSUMED, ALLOWED = "weighed", "weighed together", "label", "assumed", "allowed for"
+ESTIMATES = (LABEL, ASSUMED, ALLOWED)
+
+FILM_G_CM3 = 1.2
+"""Dried paint and clear that are only allowed for [g/cm³]; the coats of a scheme carry their own."""
+
+HOOK_G_CM3 = METALS["steel"]
+
+
+@dataclass(frozen=True)
+class Part:
+    """One row of the budget.
+
+    `mass_g` is negative for material cut away. `outside_ml` is what the part displaces
+    itself; `film_ml` what a coat adds to the hull. `hangs` parts swing: they act at `at_mm`
+    whatever the attitude.
+    """
+
+    key: str
+    name: str
+    stage: str
+    mass_g: float
+    sd_g: float
+    at_mm: Point
+    status: str = ASSUMED
+    outside_ml: float = 0.0
+    film_ml: float = 0.0
+    hangs: bool = False
+    density_g_cm3: float = 1.0
+
+    @property
+    def is_estimate(self) -> bool:
+        """Whether no scale has seen this part yet."""
+        return self.status in ESTIMATES
+
+
+def assumed(design: Design) -> list[Part]:
+    """Every part as drawn, before a scale has seen any."""
+    rows = [*_host_parts(design), *_ballast_parts(design), *_inside_parts(design), *_lip_parts(design), *_hardware_parts(design)]
+    return [*rows, *_coat_parts(design), *_allowance_parts(design)]
+
+
+def is_cut(part: Part) -> bool:
+    """Whether it is host material cut away: its mass goes with the host's density."""
+    return part.key.startswith("cut:")
+
+
+def cut_ml(design: Design, key: str) -> float:
+    """Host material [ml] that the cut of this key takes away."""
+    if key == "cut:lip":
+        return design.lip.slot_ml if design.lip else 0.0
+    taken = {f"cut:{hole.key}": hole.hole_ml for hole in design.ballast}
+    taken |= {f"cut:{cavity.key}": cavity.volume_ml for cavity in design.cavities}
+    taken |= {f"cut:{pour.key}": pour_volume_ml(design.body, pour)[0] for pour in design.pours}
+    return taken[key]
+
+
+def _host_parts(design: Design) -> list[Part]:
+    shape, host = solid(design.body), design.host
+    status = WEIGHED if host.source == "weighed" else ASSUMED
+    blank = Part("host", f"{host.name} body", "carved", host.density_g_cm3 * shape.volume_ml, host.spread_g_cm3 * shape.volume_ml, shape.centroid_mm, status)
+    if not design.glue_g:
+        return [blank]
+    seats = [eye_of(design.hardware, design.body, p, design.lip) for p in design.hardware if p.item.kind in ("line_tie", "hanger")]
+    middle = np.mean(seats, axis=0) if seats else np.array(shape.centroid_mm)
+    glue = Part("glue", "glue", "ballasted", design.glue_g, design.glue_g * 0.3, (float(middle[0]), 0.0, float(middle[2])))
+    return [blank, glue]
+
+
+def _ballast_parts(design: Design) -> list[Part]:
+    rows: list[Part] = []
+    for hole in design.ballast:
+        at = (hole.x_mm, 0.0, slug_height_mm(design.body, hole))
+        middle = (hole.x_mm, 0.0, hole_height_mm(design.body, hole))
+        rows.append(Part(f"slug:{hole.key}", f"{hole.slug.name}, {hole.mass_g:.1f} g", "ballasted", hole.mass_g, 0.02 * hole.mass_g + 0.02, at))
+        rows.append(Part(f"fill:{hole.key}", "filler over the slug", "ballasted", hole.filler_g, 0.3 * hole.filler_g, middle))
+        rows.append(_cut(design, f"cut:{hole.key}", "drilled out", hole.hole_ml, middle))
+    return rows
+
+
+def _inside_parts(design: Design) -> list[Part]:
+    """Poured ends and balls in cavities: they are in the body from the start, so they are weighed with the blank."""
+    rows: list[Part] = []
+    for pour in design.pours:
+        volume, at = pour_volume_ml(design.body, pour)
+        mass = pour.density_g_cm3 * volume
+        rows.append(Part(f"pour:{pour.key}", f"{pour.name}, poured", "carved", mass, 0.03 * mass, at))
+        rows.append(_cut(design, f"cut:{pour.key}", "host it replaces", volume, at, "carved"))
+    for cavity in design.cavities:
+        at = cavity_point(design.body, cavity)
+        rows.append(Part(f"balls:{cavity.key}", f"{cavity.count} × {cavity.slug.name}", "carved", cavity.mass_g, 0.02 * cavity.mass_g, at))
+        rows.append(_cut(design, f"cut:{cavity.key}", "chamber", cavity.volume_ml, at, "carved"))
+    return rows
+
+
+def _cut(design: Design, key: str, name: str, volume_ml: float, at: Point, stage: str = "ballasted") -> Part:
+    host = design.host
+    return Part(key, name, stage, -host.density_g_cm3 * volume_ml, host.spread_g_cm3 * volume_ml, at, film_ml=0.0)
+
+
+def _lip_parts(design: Design) -> list[Part]:
+    lip = design.lip
+    if lip is None:
+        return []
+    at = lip_point(design.body, lip, (lip.length_mm - lip.inset_mm) / 2)
+    slot = lip_point(design.body, lip, -lip.inset_mm / 2)
+    whole = lip.whole_g
+    status = ASSUMED if lip.mass_g is None else WEIGHED
+    plate = Part("lip", lip.name, "ballasted", whole, 0.05 * whole, at, status, outside_ml=whole * lip.outside_share / lip.density_g_cm3, density_g_cm3=lip.density_g_cm3)
+    return [plate, _cut(design, "cut:lip", "lip slot", lip.slot_ml, slot)]
+
+
+def _hardware_parts(design: Design) -> list[Part]:
+    rows = []
+    for placed in design.hardware:
+        item = placed.item
+        stage = "rigged" if item.kind in ("hook", "ring") else "ballasted"
+        at = eye_of(design.hardware, design.body, placed, design.lip)
+        sd = 0.005 if item.weighed else 0.06 * item.mass_g
+        rows.append(
+            Part(placed.key, item.name, stage, item.mass_g, sd, at, WEIGHED if item.weighed else LABEL,
+                 outside_ml=item.mass_g * item.outside_share / item.density_g_cm3,
+                 hangs=item.kind in ("hook", "ring"), density_g_cm3=item.density_g_cm3)
+        )  # fmt: skip
+    return rows
+
+
+def _coat_parts(design: Design) -> list[Part]:
+    shape = solid(design.body)
+    rows = []
+    for coat in design.coats:
+        stage = "sealed" if coat.role == "seal" else "cleared"
+        mass = dry_mass_g(coat, shape.area_mm2)
+        rows.append(
+            Part(
+                f"coat:{coat.key}",
+                coat.name,
+                stage,
+                mass,
+                0.25 * mass,
+                shape.area_centroid_mm,
+                film_ml=dry_volume_ml(coat, shape.area_mm2),
+                density_g_cm3=coat.density_g_cm3,
+            )
+        )
+    return rows
+
+
+def _allowance_parts(design: Design) -> list[Part]:
+    """What is set aside for things to come; each steps aside once the thing itself is on the design."""
+    rows = []
+    for row in design.allowances:
+        if not replaced_by(design, row.kind):
+            at = _allowance_point(design, row.kind)
+            film = row.mass_g / FILM_G_CM3 if row.kind in (PAINT, CLEAR) else 0.0
+            outside = row.mass_g / HOOK_G_CM3 if row.kind == HOOKS else 0.0
+            rows.append(
+                Part(
+                    f"allow:{row.key}", row.name, STAGE[row.kind], row.mass_g, row.spread_g, at, ALLOWED,
+                    outside_ml=outside, film_ml=film, hangs=row.kind == HOOKS, density_g_cm3=HOOK_G_CM3 if outside else FILM_G_CM3,
+                )
+            )  # fmt: skip
+    return rows
+
+
+def replaced_by(design: Design, kind: str) -> str:
+    """What stands on the design in an allowance's place; empty while the allowance counts."""
+    if kind == PAINT and any(coat.role not in ("seal", "clear", "eyes") for coat in design.coats):
+        return "the scheme's coats"
+    if kind == CLEAR and any(coat.role == "clear" for coat in design.coats):
+        return "the scheme's clear"
+    if kind == GLUE and design.glue_g > 0:
+        return "the glue on the design"
+    if kind == HOOKS and any(placed.item.kind == "hook" for placed in design.hardware):
+        return "the hooks on it"
+    return ""
+
+
+def _allowance_point(design: Design, kind: str) -> Point:
+    """Where it will act: coats on the skin, hooks at the hangers, the rest in the middle of the body."""
+    shape = solid(design.body)
+    if kind in (PAINT, CLEAR):
+        return shape.area_centroid_mm
+    hangers = [eye_of(design.hardware, design.body, p, design.lip) for p in design.hardware if p.item.kind == "hanger"]
+    if kind == HOOKS and hangers:
+        middle = np.mean(hangers, axis=0)
+        return (float(middle[0]), 0.0, float(middle[2]))
+    return shape.centroid_mm

@@ -1,0 +1,86 @@
+"""Edits that put parts on a body and take them off: hardware, lip, slugs."""
+
+from collections.abc import Mapping
+from dataclasses import asdict, replace
+from typing import Any
+
+from lamsik.core.errors import Refused, finite_between
+from lamsik.core.shapes.ballast_holes import Slug
+from lamsik.core.shapes.catalogue import Catalogue
+from lamsik.core.shapes.hardware import SEATS, Item, Lip, Placement
+from lamsik.formats.body_document import Document, hardware_row
+from lamsik.formats.edit_tools import free_key, holder_of, take
+
+GROUPS = ("hardware", "ballast", "coats", "allowances", "pours", "cavities", "trials")
+
+
+def hang(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
+    """A part from the catalogue onto a seat, or onto the first free eye."""
+    item: Item = take(catalogue.items, edit.get("code"), "code")
+    seat = str(edit.get("seat") or "belly")
+    if seat not in SEATS:
+        raise Refused("seat", seat, f"one of {', '.join(SEATS)}")
+    rows = document["hardware"]
+    key = free_key(rows, item.kind.replace("_", ""))
+    length = document["body"]["length_mm"]
+    place = finite_between("x_mm", edit.get("x_mm") or 0.42 * length, 0.0, 600.0, "mm")
+    x = {"nose": 0.0, "tail": length, "lip": 2.0}.get(seat, place)
+    hung_on = _free_eye(rows, item.kind) if item.kind in ("ring", "hook") else None
+    rows.append(hardware_row(Placement(key, item, seat, x, hung_on)))
+    return document
+
+
+def _free_eye(rows: list[Document], kind: str) -> str:
+    """The first eye nothing hangs on: rings go on hangers, hooks on rings or else on hangers."""
+    taken = {row["hung_on"] for row in rows}
+    order = ("hanger",) if kind == "ring" else ("ring", "hanger")
+    free = [row["key"] for wanted in order for row in rows if row["kind"] == wanted and row["key"] not in taken]
+    if not free:
+        raise Refused("hung_on", kind, f"no free {'hanger' if kind == 'ring' else 'ring or hanger'}: add one first")
+    return str(free[0])
+
+
+def swap(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
+    """Another catalogue part in the place of one."""
+    item: Item = take(catalogue.items, edit.get("code"), "code")
+    row, _ = holder_of(document, f"hardware.{edit.get('key')}.mass_g")
+    row.update(asdict(item))
+    return document
+
+
+def remove(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
+    """Take a part off; what hangs on it goes along."""
+    group, key = str(edit.get("group")), str(edit.get("key"))
+    if group == "lip":
+        document["lip"] = None
+        for row in document["hardware"]:  # a tie cannot stay on a lip that is gone
+            if row["seat"] == "lip":
+                row["seat"], row["x_mm"] = "nose", 0.0
+        return document
+    if group not in GROUPS:
+        raise Refused("group", group, f"one of {', '.join(GROUPS)}, lip")
+    gone = {key}
+    if group == "hardware":  # what hangs on it goes along
+        for _ in range(3):
+            gone |= {row["key"] for row in document["hardware"] if row["hung_on"] in gone}
+        document["trials"] = [row for row in document["trials"] if row["place"] not in gone]
+    document[group] = [row for row in document[group] if row["key"] not in gone]
+    return document
+
+
+def lip(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
+    """Fit a lip from the catalogue behind the nose."""
+    plate: Lip = take(catalogue.lips, edit.get("code"), "code")
+    document["lip"] = asdict(replace(plate, x_mm=round(0.075 * document["body"]["length_mm"], 1)))
+    return document
+
+
+def slug(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
+    """One more slug on the belly, a plain start for dragging."""
+    slug: Slug = take(catalogue.slugs, edit.get("code"), "code")
+    key = free_key(document["ballast"], "b")
+    mass = slug.ball_g if slug.form == "ball" else 1.0
+    place = 0.5 * document["body"]["length_mm"]
+    hole = {"key": key, "slug": asdict(slug), "mass_g": round(mass, 2), "x_mm": place, "drill_mm": slug.diameter_mm, "cover_mm": 2.0, "filler_g_cm3": 1.15}
+    document["ballast"].append(hole)
+    return document

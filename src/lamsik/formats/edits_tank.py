@@ -1,0 +1,166 @@
+"""Edits of the Tank: what is wanted, in which water, ballast answers, allowances, trial weights, what-ifs."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import asdict, replace
+from typing import Any
+
+from lamsik.core.errors import Refused, finite_between
+from lamsik.core.shapes.allowances import KINDS, START_G, Allowance
+from lamsik.core.shapes.ballast_holes import BALLS, Slug
+from lamsik.core.shapes.catalogue import Catalogue
+from lamsik.core.shapes.hardware import SEATS, Item
+from lamsik.core.shapes.inside import Cavity, Pour
+from lamsik.core.shapes.scaling import scaled
+from lamsik.core.shapes.trial import BELLY, TrialWeight
+from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
+from lamsik.core.tank.sensitivities import with_clear_coats
+from lamsik.formats.body_document import Document, to_design, want_row, with_design
+from lamsik.formats.edit_tools import free_key, holder_of, take
+
+Edit = Mapping[str, Any]
+FLAGS = ("want.pierced",)
+DENSE_RESIN_G_CM3 = 1.6
+
+
+def _ballast(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """Put a ballast answer on: its holes, pours and cavities replace those there were, or come beside them."""
+    if not any(edit.get(name) is not None for name in ("holes", "pours", "cavities")):
+        raise Refused("holes", None, "holes, pours or cavities are needed")
+    for group, name in (("ballast", "holes"), ("pours", "pours"), ("cavities", "cavities")):
+        rows = edit.get(name) or []
+        if not isinstance(rows, list) or not all(isinstance(row, dict) for row in rows):
+            raise Refused(name, rows, "a list of rows is needed")
+        if edit.get("beside"):
+            kept = document[group]
+            for row in rows:
+                kept.append({**row, "key": free_key(kept, group[0])})
+            rows = kept
+        document[group] = rows
+    if edit.get("beside"):  # the trial weights come off when their answer goes in
+        document["trials"] = []
+    return document
+
+
+def _water(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    document["water"] = asdict(take(catalogue.waters, edit.get("name"), "water"))
+    return document
+
+
+def _hold(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """Switch a water in which the behaviour must hold too on or off."""
+    water = asdict(take(catalogue.waters, edit.get("name"), "water"))
+    rows = document["want"]["waters"]
+    left = [row for row in rows if row["name"] != water["name"]]
+    document["want"]["waters"] = left if len(left) < len(rows) else [*rows, water]
+    return document
+
+
+def _want(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    name = str(edit.get("behaviour"))
+    if name not in TYPICAL_SPEED_CM_S:
+        raise Refused("want.behaviour", name, f"one of {', '.join(TYPICAL_SPEED_CM_S)}")
+    was = to_design(document).want
+    by = was.by if name == "floats" or was.by != "freeboard" else "speed"
+    percent = {"floats": 15.0, "slow rise": 2.0, "suspends": 0.0, "slow sink": -2.0, "sinks": -15.0}[name]
+    document["want"] = want_row(replace(was, behaviour=name, speed_cm_s=TYPICAL_SPEED_CM_S[name], by=by, net_percent=percent))
+    return document
+
+
+def _pose(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """Level, nose down or tail down, by degrees."""
+    degrees = finite_between("want.pitch_deg", edit.get("deg"), -80.0, 80.0, "°")
+    document["want"] = want_row(replace(to_design(document).want, pitch_deg=degrees))
+    return document
+
+
+def _flag(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    path = str(edit.get("path"))
+    if path not in FLAGS:
+        raise Refused("path", path, f"one of {', '.join(FLAGS)}")
+    holder, leaf = holder_of(document, path)
+    holder[leaf] = bool(edit.get("on"))
+    return document
+
+
+def _allow(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    kind = str(edit.get("kind"))
+    if kind not in KINDS:
+        raise Refused("kind", kind, f"one of {', '.join(KINDS)}")
+    rows = document["allowances"]
+    scale = (document["body"]["length_mm"] / 90.0) ** 2
+    mass = round(START_G[kind] * scale, 2)
+    rows.append(asdict(Allowance(free_key(rows, "a"), kind, KINDS[kind], mass, round(0.3 * mass, 2))))
+    return document
+
+
+def _trial(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    rows, place = document["trials"], str(edit.get("place") or BELLY)
+    middle = round(0.5 * document["body"]["length_mm"], 1)
+    rows.append(asdict(TrialWeight(free_key(rows, "t"), place, middle, 1.0)))
+    return document
+
+
+def _pour(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    rows, length = document["pours"], document["body"]["length_mm"]
+    rows.append(asdict(Pour(free_key(rows, "p"), "dense resin", DENSE_RESIN_G_CM3, round(0.7 * length, 1), length)))
+    return document
+
+
+def _cavity(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    slug: Slug = take(catalogue.slugs, edit.get("code"), "code")
+    if slug.form != BALLS:
+        raise Refused("code", slug.name, "balls go in a cavity; rods go in drilled holes")
+    rows = document["cavities"]
+    place, up = round(0.5 * document["body"]["length_mm"], 1), round(slug.diameter_mm / 2 + 2.5, 1)
+    rows.append(asdict(Cavity(free_key(rows, "c"), slug, 1, place, up)))
+    return document
+
+
+def _clear(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """So many clear coats, each like the last one."""
+    count = int(finite_between("count", edit.get("count"), 0, 12))
+    return with_design(document, with_clear_coats(to_design(document), count))
+
+
+def _scale(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    factor = finite_between("percent", edit.get("percent"), 30.0, 300.0, "%") / 100.0
+    changed = with_design(document, scaled(to_design(document), factor))
+    changed["typed"] = {path: text for path, text in changed["typed"].items() if not path.endswith("_mm")}
+    return changed
+
+
+def _hooks(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """Every hook swapped for another size."""
+    item: Item = take(catalogue.items, edit.get("code"), "code")
+    if item.kind != "hook":
+        raise Refused("code", item.name, "a hook is needed")
+    for row in document["hardware"]:
+        if row["kind"] == "hook":
+            row.update(asdict(item))
+    return document
+
+
+def _tie(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """Move the line tie to another seat; on the lip and along the body it also has a place."""
+    seat = str(edit.get("seat"))
+    if seat not in SEATS:
+        raise Refused("seat", seat, f"one of {', '.join(SEATS)}")
+    row = next((row for row in document["hardware"] if row["kind"] == "line_tie"), None)
+    if row is None:
+        raise Refused("seat", seat, "there is no line tie on it yet: put one on in Shape")
+    length = document["body"]["length_mm"]
+    row["seat"], row["x_mm"] = seat, {"nose": 0.0, "tail": length, "lip": 2.0}.get(seat, round(0.15 * length, 1))
+    return document
+
+
+def _drag(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """A drag coefficient timed in the tub."""
+    document["drag"], document["drag_source"] = finite_between("drag", edit.get("value"), 0.05, 10.0), "timed"
+    return document
+
+
+EDITS: dict[str, Callable[[Document, Edit, Catalogue], Document]] = {
+    "ballast": _ballast, "water": _water, "hold": _hold, "want": _want, "pose": _pose, "flag": _flag, "allow": _allow, "trial": _trial, "pour": _pour,
+    "cavity": _cavity, "clear": _clear, "scale": _scale, "hooks": _hooks, "tie": _tie, "drag": _drag,
+}  # fmt: skip
+"""The Tank's edits by name."""
