@@ -25,7 +25,7 @@ from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
 from lamsik.core.tank.motion import DEFAULT_DRAG, Bands
 from lamsik.core.tank.moulded import cavities_for, moulded_loads, poured_ends
 from lamsik.core.tank.stability import bg_mm, trim_step
-from lamsik.core.tank.wanted import Holding, Target, drag_of, holdings, pierced_fails, target
+from lamsik.core.tank.wanted import FREEBOARD_TOLERANCE_MM, Holding, Target, drag_of, holdings, pierced_fails, target
 
 NET_TOLERANCE_G = 0.05
 PITCH_TOLERANCE_DEG = 2.0
@@ -101,12 +101,14 @@ def search(
     require(bool(bench.slugs), "slugs", "none", "add a ballast metal in Stores")
     require(bool(bench.drills_mm), "drills", "none", "add a drill size in Stores")
     base, aim = aim_at(design, base_of(design, measured), drag, bands, steady_hz)
-    found = [a for a in (*_drilled(base, aim, bench), *_moulded(base, aim, bench)) if a is not None]
-    kept = _varied(sorted(found, key=lambda a: a.miss), most)
-    return tuple(_finished(base, aim, answer, drag_of(design, drag), bands) for answer in kept)
+    found = [a for a in (*drilled(base, aim, bench), *_moulded(base, aim, bench)) if a is not None]
+    kept = varied(sorted(found, key=lambda a: a.miss), most)
+    finished = (_finished(base, aim, answer, drag_of(design, drag), bands) for answer in kept)
+    return tuple(sorted(finished, key=lambda a: a.miss))
 
 
-def _drilled(base: Base, aim: Aim, bench: Bench) -> Iterator[Answer | None]:
+def drilled(base: Base, aim: Aim, bench: Bench) -> Iterator[Answer | None]:
+    """Every drilled answer worth judging; None where there is no room."""
     for slug in bench.slugs:
         for drill in fitting_drills(slug, bench.drills_mm):
             for count in (1, 2, 3):
@@ -221,10 +223,10 @@ def _finished(base: Base, aim: Aim, answer: Answer, drag: float, bands: Bands) -
     place = float_near(design, mass, aim)
     if place is None:
         return replace(answer, freeboard_mm=0.0, freeboard_error_mm=-design.want.freeboard_mm)
-    pitch = place.attitude.pitch_deg
+    pitch, off = place.attitude.pitch_deg, place.freeboard_mm - design.want.freeboard_mm
     return replace(
-        answer, pitch_deg=pitch, pitch_error_deg=pitch - aim.pitch_deg,
-        freeboard_mm=place.freeboard_mm, freeboard_error_mm=place.freeboard_mm - design.want.freeboard_mm,
+        answer, pitch_deg=pitch, pitch_error_deg=pitch - aim.pitch_deg, freeboard_mm=place.freeboard_mm, freeboard_error_mm=off,
+        miss=abs(off) / FREEBOARD_TOLERANCE_MM + abs(pitch - aim.pitch_deg) / PITCH_TOLERANCE_DEG,
     )  # fmt: skip
 
 
@@ -293,8 +295,11 @@ def _levered(base: Base, pair: tuple[Hole, Hole], wish: float, behind: Array) ->
     return pair[0], replace(pair[1], x_mm=float(behind[np.argmin(np.abs(behind - x))]))
 
 
-def _varied(answers: list[Answer], most: int) -> tuple[Answer, ...]:
-    """The best answers, at most two of one slug, so that the maker sees real alternatives."""
+def varied(answers: list[Answer], most: int) -> tuple[Answer, ...]:
+    """The best answers, at most two of one slug, so that the maker sees real alternatives.
+
+    The best poured end and the best chamber are among them where the body can have one, however far they miss: they say by how much.
+    """
     kept: list[Answer] = []
     for answer in answers:
         alike = [a for a in kept if a.kind[0] == answer.kind[0]]
@@ -302,6 +307,9 @@ def _varied(answers: list[Answer], most: int) -> tuple[Answer, ...]:
             kept.append(answer)
         if len(kept) == most:
             break
+    for moulded in (next((a for a in answers if a.pours), None), next((a for a in answers if a.cavities), None)):
+        if moulded is not None and moulded not in kept:
+            kept = [*kept[: most - 1], moulded]
     return tuple(kept)
 
 

@@ -60,8 +60,9 @@ class Base:
 
     @cached_property
     def blocked(self) -> tuple[tuple[float, float], ...]:
-        """Where no hole may be drilled."""
-        return obstacles(self.design)
+        """Where no hole may be drilled; holes that are in already count too."""
+        gap = 1.0
+        return (*obstacles(self.design), *((h.x_mm - h.drill_mm / 2 - gap, h.x_mm + h.drill_mm / 2 + gap) for h in self.design.ballast))
 
     @cached_property
     def roll_moment_g_mm2(self) -> float:

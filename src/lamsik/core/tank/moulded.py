@@ -77,16 +77,37 @@ def cavities_for(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> It
 
 
 def _placed(base: Base, cavity: Cavity, gain_g: float, pitch_deg: float, bench: Bench) -> Cavity | None:
-    """The cavity where the body hangs at the wanted pitch, or as near to it as the walls allow."""
-    p, length = radians(pitch_deg), base.design.body.length_mm
+    """The cavity where the body hangs at the wanted pitch, or as near to it as the walls allow, and as low as there is room."""
+    found = []
+    for rise in LIFTS_MM:
+        higher = replace(cavity, up_mm=cavity.up_mm + rise)
+        x = _wished(base, higher, gain_g, pitch_deg)
+        there = _nearest(base, higher, x, bench)
+        if there is not None:
+            found.append((abs(there.x_mm - x) + rise, there))
+    return min(found, key=lambda row: row[0])[1] if found else None
+
+
+LIFTS_MM = (0.0, 1.0, 2.0, 3.5, 5.0)
+"""How much higher than the wall asks a cavity may lie to find room."""
+
+
+def _wished(base: Base, cavity: Cavity, gain_g: float, pitch_deg: float) -> float:
+    p = radians(pitch_deg)
     e = np.array([cos(p), 0.0, sin(p)])
     b, g = np.array(base.b_mm), np.array(base.mass.g_mm)
     z = cavity_point(base.design.body, cavity)[2]
-    x = (base.mass.mass_g * float((b - g) @ e) + gain_g * (float(b @ e) - z * e[2])) / (gain_g * e[0])
-    step = bench.place_step_mm
+    return float((base.mass.mass_g * float((b - g) @ e) + gain_g * (float(b @ e) - z * e[2])) / (gain_g * e[0]))
+
+
+def _nearest(base: Base, cavity: Cavity, x: float, bench: Bench) -> Cavity | None:
+    length, step = base.design.body.length_mm, bench.place_step_mm
     places = np.arange(np.ceil(0.1 * length / step), np.floor(0.9 * length / step) + 1) * step
-    for place in sorted(places, key=lambda at: abs(at - x)):
+    for place in sorted(places, key=lambda at: abs(at - x))[:NEAREST]:
         there = replace(cavity, x_mm=float(place))
         if cavity_wall_mm(base.design.body, there) >= bench.wall_mm:
             return there
     return None
+
+
+NEAREST = 60

@@ -4,9 +4,8 @@ import numpy as np
 
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.hardware import Point, eye_of
 from lamsik.core.shapes.inside import Cavity, Pour, cavity_point
-from lamsik.core.shapes.trial import BELLY, TrialWeight
+from lamsik.core.tank.trial import trial_point
 from lamsik.web.pictures import parts
 from lamsik.web.pictures.ink import INK, LEAD, POUR, TIP, Pen
 from lamsik.web.pictures.svg import Node, group, label, node, path
@@ -46,14 +45,6 @@ def _cavity(design: Design, cavity: Cavity, pen: Pen) -> Node:
     first = x - (cavity.count - 1) / 2 * size
     balls = [node("circle", cx=first + i * size, cy=-z, r=size / 2, fill=LEAD, stroke=INK, stroke_width=pen.mm) for i in range(cavity.count)]
     return group([room, *balls])
-
-
-def trial_point(design: Design, trial: TrialWeight) -> Point:
-    """Where a trial weight acts: on the belly, or the eye it is clipped to."""
-    if trial.place == BELLY:
-        return (trial.x_mm, 0.0, station(design.body, trial.x_mm).bottom_mm)
-    placed = next(p for p in design.hardware if p.key == trial.place)
-    return eye_of(design.hardware, design.body, placed, design.lip)
 
 
 def trial_weights(design: Design, pen: Pen) -> list[Node]:

@@ -1,0 +1,1 @@
+"""Mixes: what a filled resin weighs."""

@@ -1,0 +1,42 @@
+"""Light fillers in a resin: the share that gives a wanted density."""
+
+from dataclasses import dataclass
+
+from lamsik.core.errors import finite_between, require
+
+RESIN_G_CM3, MICROSPHERE_G_CM3 = 1.05, 0.15
+"""A cast urethane and common hollow microspheres [g/cm³]; a product's own figures replace them."""
+
+HARD_TO_POUR = 0.42
+"""Volume share of microspheres above which a mix no longer runs into thin parts (40 to 45 %)."""
+
+
+@dataclass(frozen=True)
+class Filling:
+    """Filler in a resin: share of the mass and of the volume, and the density that gives [g/cm³]."""
+
+    mass_share: float
+    volume_share: float
+    density_g_cm3: float
+
+    @property
+    def stiff(self) -> bool:
+        """Whether it is hard to pour."""
+        return self.volume_share > HARD_TO_POUR
+
+
+def filling_for(density_g_cm3: float, resin_g_cm3: float = RESIN_G_CM3, filler_g_cm3: float = MICROSPHERE_G_CM3) -> Filling:
+    """The filler share for a cured density [g/cm³].
+
+    Raises:
+        Refused: a density outside those of resin and filler.
+
+    Notes: 1/ρ = Σ wᵢ/ρᵢ, volumes add.
+    """
+    finite_between("resin_g_cm3", resin_g_cm3, 0.5, 3.0, "g/cm³")
+    finite_between("filler_g_cm3", filler_g_cm3, 0.02, 20.0, "g/cm³")
+    require(abs(resin_g_cm3 - filler_g_cm3) > 1e-6, "filler_g_cm3", filler_g_cm3, "a filler of another density than the resin")
+    low, high = sorted((resin_g_cm3, filler_g_cm3))
+    finite_between("density_g_cm3", density_g_cm3, low, high, "g/cm³: between the filler's and the resin's")
+    share = (1 / density_g_cm3 - 1 / resin_g_cm3) / (1 / filler_g_cm3 - 1 / resin_g_cm3)
+    return Filling(share, share * density_g_cm3 / filler_g_cm3, density_g_cm3)

@@ -1,0 +1,300 @@
+"""Running depth, an estimate: the bait trims on its line under lip, body, hooks and buoyancy; the line does the rest.
+
+Textbook coefficients leave out wake and wobble and run 1.5 to 2 times too deep for shallow baits. One factor on the
+line's tension is fitted to logged runs; until then the band is wide. Relative changes are better than depths.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+from math import atan2, cos, degrees, pi, radians, sin
+
+import numpy as np
+from scipy.optimize import brentq, minimize_scalar
+
+from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.shapes.body import side_outline
+from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.hardware import Lip, lip_point
+from lamsik.core.shapes.quadrature import solid
+from lamsik.core.tank.attitude import buoyancy
+from lamsik.core.tank.evaluate import line_tie
+from lamsik.core.tank.line import Line, Shape, depths_m, hang
+from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
+from lamsik.core.tank.motion import GRAVITY
+
+AXIAL_DRAG, CROSS_DRAG, HOOK_DRAG = 0.25, 1.1, 1.1
+"""Body along its axis, body across, and hook wire across (Hoerner, Fluid-Dynamic Drag, 1965): to be fitted last."""
+
+WAKE, WAKE_DEEP, DEEP_LIP_DEG = 0.5, 0.85, 30.0
+"""Factor on the line's tension before any run is logged; a lip lying closer to the axis than this makes a deep diver."""
+
+BAND, BAND_DEEP = 0.5, 0.25
+STATIONS = 160
+
+
+@dataclass(frozen=True)
+class Tow:
+    """How it is towed: speed [m/s], line, rod tip over the water [m], line out from the tip [m]."""
+
+    speed_m_s: float = 1.0
+    line: Line = field(default_factory=lambda: Line(0.28))
+    rod_m: float = 1.5
+    line_out_m: float = 25.0
+
+    def __post_init__(self) -> None:
+        finite_between("speed_m_s", self.speed_m_s, 0.1, 8.0, "m/s")
+        finite_between("rod_m", self.rod_m, 0.0, 12.0, "m")
+        finite_between("line_out_m", self.line_out_m, 1.0, 400.0, "m")
+
+
+@dataclass(frozen=True)
+class Run:
+    """A logged run: how it was towed and how deep it ran [m]."""
+
+    tow: Tow
+    depth_m: float
+
+    def __post_init__(self) -> None:
+        finite_between("depth_m", self.depth_m, 0.0, 100.0, "m")
+
+
+@dataclass(frozen=True)
+class Trim:
+    """How the bait runs: pitch [°] (nose up), drag [N], pull down [N], and the line's angle at it [°]."""
+
+    pitch_deg: float
+    drag_n: float
+    down_n: float
+
+    @property
+    def tension_n(self) -> float:
+        """Pull on the line at the bait [N]."""
+        return float(np.hypot(self.drag_n, max(self.down_n, 0.0)))
+
+    @property
+    def angle_deg(self) -> float:
+        """The line's angle over the horizontal at the bait [°]."""
+        return degrees(atan2(max(self.down_n, 0.0), self.drag_n))
+
+
+@dataclass(frozen=True)
+class Fit:
+    """The factor on line tension: fitted to so many runs, with what they still differ by, or assumed."""
+
+    factor: float
+    runs: int = 0
+    residual_share: float | None = None
+
+    def band(self, lip: Lip | None) -> float:
+        """Half-width of the depth band as a share: from the runs' scatter, or as wide as the trade's estimates are."""
+        deep = lip is not None and lip.angle_deg < DEEP_LIP_DEG
+        blind = BAND_DEEP if deep else BAND
+        if self.runs == 0:
+            return blind
+        if self.runs == 1 or self.residual_share is None:
+            return blind / 2
+        return float(np.clip(2 * self.residual_share, 0.08, blind / 2))
+
+
+@dataclass(frozen=True)
+class Change:
+    """What one change does to the running depth: the factor on it, and the pitch it runs at [°]."""
+
+    name: str
+    factor: float
+    pitch_deg: float
+
+
+def trim(design: Design, mass: Budget, speed_m_s: float) -> Trim:
+    """How the bait settles on its line: from level, following the sign of the moment about the tie to the next rest.
+
+    Raises:
+        Refused: no line tie, or no steady attitude: it blows out.
+    """
+    forces = _Forces.of(design, mass, speed_m_s)
+    start = forces.moment(0.0)
+    way = 1.0 if start > 0 else -1.0
+    before = 0.0
+    for step in np.arange(2.0, 82.0, 2.0):
+        here = way * radians(float(step))
+        if forces.moment(here) * start <= 0:
+            pitch = float(brentq(forces.moment, min(before, here), max(before, here), xtol=1e-5))
+            fx, fz = forces.total(pitch)
+            return Trim(degrees(pitch), fx, -fz)
+        before = here
+    raise Refused("speed_m_s", speed_m_s, "it finds no steady attitude and blows out: a smaller lip, the tie further forward, or slower")
+
+
+@dataclass(frozen=True, eq=False)
+class _Forces:
+    """What pushes on the bait, in the body frame with the tie as origin: lip, body, hooks, weight and buoyancy. SI units."""
+
+    q: float
+    lip_at: Array
+    lip_area: float
+    lip_aspect: float
+    lip_rad: float
+    side_at: Array
+    side_area: float
+    front_area: float
+    nose_at: Array
+    hooks: tuple[tuple[Array, float], ...]
+    weight_n: float
+    g_at: Array
+    lift_n: float
+    b_at: Array
+
+    @staticmethod
+    def of(design: Design, mass: Budget, speed_m_s: float) -> "_Forces":
+        tie_point = line_tie(design)
+        if tie_point is None:
+            raise Refused("hardware", "no line tie", "put a line tie on: there is nothing to tow it by")
+        tie = np.array([tie_point[0], tie_point[2]]) * 1e-3
+        body, rho = design.body, design.water.density_g_cm3
+        shape = solid(body)
+        outline = side_outline(body, 121)
+        top, bottom = outline[:121], outline[:120:-1]
+        deep = top[:, 1] - bottom[:, 1]
+        side = float(np.trapezoid(deep, top[:, 0]))
+        side_x = float(np.trapezoid(deep * top[:, 0], top[:, 0])) / side
+        side_z = float(np.trapezoid(deep * (top[:, 1] + bottom[:, 1]) / 2, top[:, 0])) / side
+        # Pitching shows the belly: the plan area, as long as the side's and as wide as the body.
+        plan = 2 * float(np.trapezoid(np.maximum(body.half_width.at(np.linspace(0, np.pi, 121)), 0), top[:, 0]))
+        lip = design.lip
+        at = lip_point(body, lip, lip.length_mm / 2) if lip else (0.0, 0.0, 0.0)
+        hooks = tuple(
+            (np.array([p.at_mm[0], p.at_mm[2] - 8.0]) * 1e-3 - tie, HOOK_DRAG * 24e-6 * (p.mass_g / 0.5) ** (2 / 3))
+            for p in mass.parts if p.hangs and p.mass_g > 0 and p.key.startswith(("hook", "k"))
+        )  # fmt: skip
+        b = buoyancy(shape.centroid_mm, mass)
+        return _Forces(
+            q=0.5 * rho * 1000.0 * speed_m_s**2,
+            lip_at=np.array([at[0], at[2]]) * 1e-3 - tie,
+            lip_area=lip.width_mm * lip.length_mm * 0.93e-6 if lip else 0.0,
+            lip_aspect=min(lip.width_mm / lip.length_mm, 2.0) if lip else 1.0,
+            lip_rad=radians(lip.angle_deg) if lip else 0.0,
+            side_at=np.array([side_x, side_z]) * 1e-3 - tie,
+            side_area=plan * 1e-6,
+            front_area=pi / 4 * body.depth_mm * body.width_mm * 1e-6,
+            nose_at=np.array([0.15 * body.length_mm, side_z]) * 1e-3 - tie,
+            hooks=hooks,
+            weight_n=mass.mass_g * 1e-3 * GRAVITY,
+            g_at=np.array([mass.g_mm[0], mass.g_mm[2]]) * 1e-3 - tie,
+            lift_n=rho * mass.displaced_ml * 1e-3 * GRAVITY,
+            b_at=np.array([b[0], b[2]]) * 1e-3 - tie,
+        )
+
+    def each(self, pitch: float) -> list[tuple[Array, Array]]:
+        """Where each force acts and what it is, (aft, up), in the tank frame at a pitch [rad]."""
+        turn = np.array([[cos(pitch), sin(pitch)], [-sin(pitch), cos(pitch)]])
+        alpha = self.lip_rad - pitch
+        plate = self.q * self.lip_area * plate_coefficient(alpha, self.lip_aspect)
+        across = self.q * self.side_area * CROSS_DRAG * sin(pitch) * abs(sin(pitch))
+        found = [
+            (turn @ self.lip_at, plate * np.array([sin(alpha), -cos(alpha)])),
+            (turn @ self.side_at, across * np.array([sin(pitch), cos(pitch)])),
+            (turn @ self.nose_at, np.array([self.q * self.front_area * AXIAL_DRAG * cos(pitch) ** 2, 0.0])),
+            (turn @ self.g_at, np.array([0.0, -self.weight_n])),
+            (turn @ self.b_at, np.array([0.0, self.lift_n])),
+        ]
+        return found + [(turn @ at, np.array([self.q * area, 0.0])) for at, area in self.hooks]
+
+    def moment(self, pitch: float) -> float:
+        """Moment about the tie that turns the nose up [N·m]."""
+        # A force up behind the tie, or aft below it, turns the nose down.
+        return float(sum(force[0] * at[1] - force[1] * at[0] for at, force in self.each(pitch)))
+
+    def total(self, pitch: float) -> tuple[float, float]:
+        """Force aft and up [N]."""
+        both = sum((force for _, force in self.each(pitch)), start=np.zeros(2))
+        return float(both[0]), float(both[1])
+
+
+def plate_coefficient(alpha: float, aspect: float) -> float:
+    """Normal-force coefficient of a small plate at an angle to the flow [rad]: slender-wing lift and cross flow.
+
+    Notes: (π/2)AR sin α cos α + 1.17 sin²α, odd in α.
+    """
+    return pi / 2 * aspect * sin(alpha) * cos(alpha) + 1.17 * sin(alpha) * abs(sin(alpha))
+
+
+def assumed_fit(design: Design) -> Fit:
+    """The factor before any run is logged."""
+    deep = design.lip is not None and design.lip.angle_deg < DEEP_LIP_DEG
+    return Fit(WAKE_DEEP if deep else WAKE)
+
+
+def line_shape(design: Design, mass: Budget, tow: Tow, factor: float, longest_m: float | None = None) -> tuple[Trim, Shape]:
+    """How the bait and its line run, the line up to the longest wanted."""
+    found = trim(design, mass, tow.speed_m_s)
+    reach = longest_m or tow.line_out_m
+    along = reach * np.linspace(0.0, 1.0, STATIONS) ** 1.5
+    return found, hang(tow.line, tow.speed_m_s, design.water.density_g_cm3, factor * found.tension_n, radians(found.angle_deg), along)
+
+
+def depth_curve(design: Design, mass: Budget, tow: Tow, factor: float, line_out_m: Array) -> Array:
+    """Depth [m] at each line out (n,) [m]: one march serves them all."""
+    _, shape = line_shape(design, mass, tow, factor, float(np.max(line_out_m)))
+    return depths_m(shape, line_out_m, tow.rod_m)
+
+
+def depth(design: Design, mass: Budget, tow: Tow, factor: float) -> float:
+    """Depth [m] as it is towed."""
+    return float(depth_curve(design, mass, tow, factor, np.array([tow.line_out_m]))[0])
+
+
+def fitted(design: Design, runs: Sequence[Run], measured: Measured = NOTHING) -> Fit:
+    """The factor on line tension that fits the logged runs best, in proportion; the assumed one without runs."""
+    if not runs:
+        return assumed_fit(design)
+    mass = budget(design, measured)
+
+    def off(log_factor: float) -> float:
+        found = [depth(design, mass, run.tow, float(np.exp(log_factor))) for run in runs]
+        return float(sum((got / max(run.depth_m, 0.1) - 1) ** 2 for got, run in zip(found, runs, strict=True)))
+
+    best = minimize_scalar(off, bounds=(np.log(0.02), np.log(20.0)), method="bounded", options={"xatol": 1e-3})
+    left = (best.fun / max(len(runs) - 1, 1)) ** 0.5
+    return Fit(float(np.exp(best.x)), len(runs), float(left))
+
+
+def changes(design: Design, tow: Tow, fit: Fit, measured: Measured = NOTHING) -> tuple[Change, ...]:
+    """What single changes of lip, tie and tackle do to the depth, the largest first; those that blow out are left out."""
+    mass = budget(design, measured)
+    here = depth(design, mass, tow, fit.factor)
+    require(here > 0, "line_out_m", tow.line_out_m, "it does not dive at all: it stays at the surface as drawn")
+    rows = []
+    for name, changed, how in _variants(design, tow):
+        try:
+            weight = budget(changed, measured)
+            rows.append(Change(name, depth(changed, weight, how, fit.factor) / here, trim(changed, weight, how.speed_m_s).pitch_deg))
+        except Refused:
+            continue
+    return tuple(sorted(rows, key=lambda row: -abs(np.log(max(row.factor, 1e-3)))))
+
+
+def _variants(design: Design, tow: Tow) -> list[tuple[str, Design, Tow]]:
+    rows: list[tuple[str, Design, Tow]] = []
+    lip = design.lip
+    if lip is not None:
+        rows += [
+            ("Lip 5° closer to the axis", replace(design, lip=replace(lip, angle_deg=max(lip.angle_deg - 5, 0))), tow),
+            ("Lip 5° further across", replace(design, lip=replace(lip, angle_deg=min(lip.angle_deg + 5, 90))), tow),
+            ("Lip trimmed by 2 mm in length", replace(design, lip=replace(lip, length_mm=max(lip.length_mm - 2, 2))), tow),
+            ("Lip trimmed by 2 mm in width", replace(design, lip=replace(lip, width_mm=max(lip.width_mm - 2, 2))), tow),
+        ]
+        rows += [("Tie on the lip, 4 mm out", _tied_on_lip(design, 4.0), tow)] if lip.length_mm > 6 else []
+    thick = replace(tow, line=replace(tow.line, diameter_mm=tow.line.diameter_mm * 1.25))
+    return [
+        *rows,
+        ("Line a quarter thicker", design, thick),
+        ("Half as fast again", design, replace(tow, speed_m_s=min(tow.speed_m_s * 1.5, 8.0))),
+        ("10 m more line out", design, replace(tow, line_out_m=min(tow.line_out_m + 10, 400.0))),
+        ("Rod tip at the water", design, replace(tow, rod_m=0.0)),
+    ]
+
+
+def _tied_on_lip(design: Design, along_mm: float) -> Design:
+    moved = tuple(replace(p, seat="lip", x_mm=along_mm) if p.item.kind == "line_tie" else p for p in design.hardware)
+    return replace(design, hardware=moved)

@@ -1,0 +1,102 @@
+"""The line against its closed forms, the towed bait, and a factor recovered from made-up runs."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from lamsik.core.errors import Refused
+from lamsik.core.tank.line import Line, Shape, depths_m, hang
+from lamsik.core.tank.mass import budget
+from lamsik.core.tank.running import Fit, Run, Tow, assumed_fit, changes, depth, depth_curve, fitted, plate_coefficient, trim
+from tests.bodies import bait
+
+ALONG = np.linspace(0, 40, 81)
+
+
+def test_without_weight_and_friction_the_line_follows_the_asinh():
+    line = Line(0.3, 1.0, 1.2, 0.0)
+    tension, angle, rho = 0.6, np.radians(50), 1.0
+    shape = hang(line, 1.4, rho, tension, angle, ALONG)
+    ratio = 0.5 * 1000 * rho * 1.2 * 0.3e-3 * 1.4**2 / tension
+    cot = 1 / np.tan(angle) + ratio * ALONG
+    np.testing.assert_allclose(1 / np.tan(shape.angle_rad), cot, rtol=1e-5)
+    np.testing.assert_allclose(shape.height_m, (np.arcsinh(cot) - np.arcsinh(1 / np.tan(angle))) / ratio, atol=1e-4)
+    np.testing.assert_allclose(shape.tension_n, tension, rtol=1e-6)
+
+
+def test_without_drag_it_is_a_catenary():
+    line = Line(0.8, 7.85, 0.0, 0.0)
+    weight = line.weight_n_m(1.0)
+    shape = hang(line, 1.0, 1.0, 0.5, np.radians(10), ALONG)
+    np.testing.assert_allclose(shape.tension_n * np.cos(shape.angle_rad), 0.5 * np.cos(np.radians(10)), rtol=1e-5)
+    a = 0.5 * np.cos(np.radians(10)) / weight
+    start = np.tan(np.radians(10))
+    np.testing.assert_allclose(shape.height_m, a * (np.sqrt(1 + (start + ALONG / a) ** 2) - np.sqrt(1 + start**2)), atol=1e-4)
+
+
+def test_the_line_in_the_air_is_taken_off():
+    straight = Shape(ALONG, ALONG * 0.5, ALONG * 0.866, np.full_like(ALONG, np.radians(30)), np.ones_like(ALONG))
+    np.testing.assert_allclose(depths_m(straight, np.array([2.0, 20.0]), 2.0), [0.0, 0.5 * (20 - 4)], atol=1e-9)
+    np.testing.assert_allclose(depths_m(straight, np.array([20.0]), 0.0), [10.0], atol=1e-9)
+
+
+@pytest.mark.parametrize("aspect", [0.5, 1.0, 2.0])
+def test_a_plate_across_the_flow_and_along_it(aspect):
+    assert plate_coefficient(np.pi / 2, aspect) == pytest.approx(1.17)
+    assert plate_coefficient(0.0, aspect) == 0
+    assert plate_coefficient(-0.4, aspect) == -plate_coefficient(0.4, aspect)
+
+
+def test_the_bait_rests_where_its_moment_vanishes_and_pulls_down_on_the_line():
+    found = trim(bait(), budget(bait()), 1.0)
+    assert -40 < found.pitch_deg < 0 and found.down_n > 0 and 0 < found.angle_deg < 90
+    assert trim(bait(), budget(bait()), 1.5).tension_n > found.tension_n
+
+
+def test_what_everybody_knows_of_running_depth_holds():
+    design, mass = bait(), budget(bait())
+    out = np.linspace(2, 60, 30)
+    curve = depth_curve(design, mass, Tow(), 0.6, out)
+    assert (np.diff(curve) >= -1e-9).all() and curve[-1] < 60
+    thick = depth_curve(design, mass, replace(Tow(), line=Line(0.4)), 0.6, out)
+    high = depth_curve(design, mass, replace(Tow(), rod_m=3.0), 0.6, out)
+    assert (thick[5:] < curve[5:]).all() and (high[5:] < curve[5:]).all()
+    assert curve[10] == pytest.approx(depth(design, mass, replace(Tow(), line_out_m=float(out[10])), 0.6), abs=0.02)
+
+
+def test_a_factor_is_recovered_from_runs_and_narrows_the_band():
+    design, mass = bait(), budget(bait())
+    tows = [Tow(line_out_m=out, speed_m_s=speed) for out, speed in ((20.0, 1.0), (35.0, 1.2), (50.0, 0.8))]
+    runs = [Run(tow, depth(design, mass, tow, 0.37)) for tow in tows]
+    found = fitted(design, runs)
+    assert found.factor == pytest.approx(0.37, rel=0.01) and found.runs == 3
+    assert found.band(design.lip) < Fit(0.4, 1, 0.0).band(design.lip) < assumed_fit(design).band(design.lip)
+    deep = replace(bait().lip, angle_deg=20)
+    assert assumed_fit(bait(lip=deep)).band(deep) == 0.25 and assumed_fit(design).band(design.lip) == 0.5
+
+
+def test_changes_come_largest_first_and_name_lip_and_tie():
+    found = changes(bait(), Tow(), assumed_fit(bait()))
+    sizes = [abs(np.log(row.factor)) for row in found]
+    assert sizes == sorted(sizes, reverse=True)
+    names = " ".join(row.name for row in found)
+    assert "Lip" in names and "Tie on the lip" in names and "thicker" in names
+    assert next(r for r in found if r.name == "10 m more line out").factor > 1
+
+
+@pytest.mark.parametrize(
+    ("call", "field"),
+    [
+        (lambda: trim(bait(hardware=()), budget(bait(hardware=())), 1.0), "hardware"),
+        (lambda: Tow(speed_m_s=0.0), "speed_m_s"),
+        (lambda: Tow(line_out_m=float("nan")), "line_out_m"),
+        (lambda: Line(-0.2), "line_mm"),
+        (lambda: Run(Tow(), -1.0), "depth_m"),
+        (lambda: changes(bait(), Tow(line_out_m=1.0, rod_m=4.0), Fit(0.5)), "line_out_m"),
+    ],
+)
+def test_what_cannot_be_towed_is_refused(call, field):
+    with pytest.raises(Refused) as refusal:
+        call()
+    assert refusal.value.field == field
