@@ -64,7 +64,7 @@ def begun(shop):
 def ballasted(shop):
     key, answer = begun(shop)
     found = shop.send(f"/designs/{key}/ballast", {"bench": "tank", "document": answer["document"]}).json
-    put = {"bench": "tank", "document": answer["document"], "base": answer["base"], "edits": [{"do": "ballast", "holes": found["answers"][0]["holes"]}], "save": True}
+    put = {"bench": "tank", "document": answer["document"], "base": answer["base"], "edits": [found["answers"][0]["edit"]], "save": True}
     return key, shop.send(f"/designs/{key}/live", put).json, found
 
 

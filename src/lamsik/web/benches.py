@@ -11,6 +11,7 @@ from lamsik.web.pieces.views import blueprint as pieces
 from lamsik.web.shapes.live import blueprint as live
 from lamsik.web.shapes.views import blueprint as shapes
 from lamsik.web.stores.views import blueprint as stores
+from lamsik.web.tank.live import blueprint as tank_live
 from lamsik.web.tank.views import blueprint as tank
 from lamsik.web.today.views import blueprint as today
 
@@ -39,4 +40,5 @@ BENCHES = (
     Bench("Stores", stores, "stores.index"),
     Bench("Handbook", handbook, "handbook.index"),
     Bench("Live", live),
+    Bench("Tank, live", tank_live),
 )

@@ -114,7 +114,7 @@ def _ballast_steps(design: Design) -> list[tuple[str, str, Design]]:
     length = design.body.length_mm
     further = tuple(replace(hole, x_mm=min(hole.x_mm + 1.0, length)) for hole in design.ballast)
     return [
-        ("gram", "1 g more ballast, where it is", replace(design, ballast=heavier)),
+        ("gram", "1 g more ballast", replace(design, ballast=heavier)),
         ("shift", "Ballast 1 mm further aft", replace(design, ballast=further)),
     ]
 

@@ -99,7 +99,7 @@ def hardware(design: Design, pen: Pen, turn_deg: float = 0.0) -> list[Node]:
                 )
             )
         if placed.item.kind == "hook":
-            found.append(_treble(eye[0], -eye[2] + 2.6, placed.item.mass_g, -turn_deg, -eye[2]))
+            found.append(treble(eye[0], -eye[2] + 2.6, placed.item.mass_g, -turn_deg, -eye[2]))
     return found
 
 
@@ -121,7 +121,8 @@ def _screw_eye(design: Design, placed: Placement, pen: Pen) -> Node:
     return group([shank, node("circle", cx=x, cy=-z, r=1.5, fill="none", stroke=INK, stroke_width=1.0)])
 
 
-def _treble(x: float, y: float, mass_g: float, turn_deg: float, eye_y: float) -> Node:
+def treble(x: float, y: float, mass_g: float, turn_deg: float, eye_y: float) -> Node:
+    """A treble hook hanging from (x, y), its size by its mass, turned about its eye."""
     size = 13.0 * (max(mass_g, 0.02) / 0.6) ** (1 / 3)
     bend, gap = 0.3 * size, 0.27 * size
     prongs = []

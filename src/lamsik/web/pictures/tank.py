@@ -1,5 +1,6 @@
 """The body in water, to scale: at the surface or hanging below it, with G, B and the ballast handles."""
 
+from collections.abc import Sequence
 from math import cos, radians, sin
 
 import numpy as np
@@ -8,16 +9,17 @@ from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.mesh import body_mesh
 from lamsik.core.tank.attitude import Attitude
-from lamsik.core.tank.evaluate import Outcome
+from lamsik.core.tank.evaluate import Outcome, line_tie
 from lamsik.core.tank.motion import FLOATS
 from lamsik.web.pictures import parts
 from lamsik.web.pictures.ink import DEEP, EMBER, INK, MUTED, PALE, TIP, WATER, WOOD, Pen, pen_for
-from lamsik.web.pictures.inside import inside
+from lamsik.web.pictures.inside import inside, trial_weights
 from lamsik.web.pictures.paint import painted
 from lamsik.web.pictures.ruler import ruler
 from lamsik.web.pictures.svg import Node, group, label, node, path
 
-SURFACE, UNDER = "surface", "under"
+SURFACE, UNDER, HELD = "surface", "under", "held"
+VIEWS = (SURFACE, UNDER, HELD)
 ROLLED_DEG = 12.0
 """Beyond this roll the plain side view no longer tells the truth and the hull is projected."""
 
@@ -27,9 +29,19 @@ def default_view(outcome: Outcome) -> str:
     return SURFACE if outcome.verdict.behaviour == FLOATS and outcome.surface else UNDER
 
 
-def scene(outcome: Outcome, view: str, unit: str = "mm", handles: bool = True) -> Node:
-    """The Tank's picture. `view` falls back to hanging where the body cannot float."""
-    view = view if outcome.surface else UNDER
+def shown_view(outcome: Outcome, view: str) -> str:
+    """The view that can be shown: the surface only of what floats, held only what has a tie."""
+    if view == SURFACE and outcome.surface:
+        return SURFACE
+    return HELD if view == HELD and outcome.hanging.held else UNDER
+
+
+def scene(outcome: Outcome, view: str, unit: str = "mm", handles: bool = True, trail: Sequence[tuple[float, float]] = ()) -> Node:
+    """The Tank's picture from the side. `view` falls back to hanging where the body cannot float.
+
+    `trail` is where G was, (x, z) [mm] in the body, while something is dragged.
+    """
+    view = shown_view(outcome, view)
     length = outcome.design.body.length_mm
     attitude, draft, b = _placing(outcome, view)
     width, height, sky = _frame(outcome, attitude, view)
@@ -38,7 +50,9 @@ def scene(outcome: Outcome, view: str, unit: str = "mm", handles: bool = True) -
     shift = _shift(outcome, attitude, draft, view, sky, height)
     water = node("rect", x=-width / 2, y=0, width=width, height=height - sky, fill=PALE)
     body = _body(outcome, attitude, pen, handles, turn, shift)
-    marks = _marks(outcome, attitude, b, shift, pen)
+    marks = [*_trail(trail, attitude, shift, pen), *_marks(outcome, attitude, b, shift, pen)]
+    if view == HELD:
+        marks.insert(0, _held_line(outcome, attitude, shift, pen, height - sky))
     surface = node("path", d=_surface_line(width, pen), fill="none", stroke=WATER, stroke_width=2.4 * pen.mm)
     veil = node("rect", x=-width / 2, y=0, width=width, height=height - sky, fill=WATER, fill_opacity=0.13, pointer_events="none")
     legend = label(outcome.design.water.describe(), width / 2 - 14 * pen.mm, height - sky - 14 * pen.mm, pen.text, fill=DEEP, text_anchor="end")
@@ -61,7 +75,8 @@ def _placing(outcome: Outcome, view: str) -> tuple[Attitude, float, Point]:
     if view == SURFACE:
         first = outcome.surface[0]
         return first.attitude, first.draft_mm, first.b_mm
-    return outcome.hanging.free, 0.0, outcome.hanging.b_mm
+    held = outcome.hanging.held if view == HELD else None
+    return held or outcome.hanging.free, 0.0, outcome.hanging.b_mm
 
 
 def _frame(outcome: Outcome, attitude: Attitude, view: str) -> tuple[float, float, float]:
@@ -69,9 +84,9 @@ def _frame(outcome: Outcome, attitude: Attitude, view: str) -> tuple[float, floa
     body = outcome.design.body
     rise = abs(sin(radians(attitude.pitch_deg))) * body.length_mm
     tall = rise + body.depth_mm + 2.2 * _hook_reach(outcome)
-    width = max(1.5 * body.length_mm, 60.0, tall / (0.52 * (0.8 if view == UNDER else 0.86)))
+    width = max(1.5 * body.length_mm, 60.0, tall / (0.52 * (0.8 if view != SURFACE else 0.86)))
     height = width * 0.52
-    if view == UNDER:
+    if view != SURFACE:
         return width, height, height * 0.14
     above = max(outcome.surface[0].freeboard_mm + 0.08 * height, 0.24 * height)
     return width, height, min(above, 0.62 * height)
@@ -95,7 +110,7 @@ def _body(outcome: Outcome, attitude: Attitude, pen: Pen, handles: bool, turn: f
     if abs(attitude.roll_deg) > ROLLED_DEG:
         return _rolled(outcome, attitude, pen, shift)
     held = inside(design, pen)
-    content = [*parts.lip(design, pen), group([painted(design, pen, "tank")], opacity=0.9), *held, *parts.hardware(design, pen, turn)]
+    content = [*parts.lip(design, pen), group([painted(design, pen, "tank")], opacity=0.9), *held, *parts.hardware(design, pen, turn), *trial_weights(design, pen)]
     return group(content, transform=f"translate({shift[0]:.3f} {shift[1]:.3f}) rotate({turn:.3f})", class_="body")
 
 
@@ -131,11 +146,15 @@ def _marks(outcome: Outcome, attitude: Attitude, b: Point, shift: tuple[float, f
     g_at, b_at = project(np.array([outcome.budget.g_mm, b]), attitude)
     gx, gy = shift[0] + g_at[0], shift[1] - g_at[1]
     bx, by = shift[0] + b_at[0], shift[1] - b_at[1]
-    reach = 46 * pen.mm
+    weight, lift = outcome.budget.mass_g, outcome.hanging.net_g + outcome.budget.mass_g
+    lift = weight if outcome.surface and b == outcome.surface[0].b_mm else lift
+    longest = 52 * pen.mm / max(weight, lift)
     rise = outcome.verdict.speed_cm_s
     found = [
-        parts.arrow(gx, gy, reach, pen, INK),
-        parts.arrow(bx, by, -reach, pen, WATER),
+        parts.arrow(gx, gy, weight * longest, pen, INK),
+        parts.arrow(bx, by, -lift * longest, pen, WATER),
+        _halo(f"{weight:.1f} g", gx + 9 * pen.mm, gy + weight * longest, pen, INK),
+        _halo(f"{lift:.1f} g", bx + 9 * pen.mm, by - lift * longest + 8 * pen.mm, pen, DEEP),
         parts.point_mark("B", bx, by, pen, WATER),
         parts.point_mark("G", gx, gy, pen, INK),
     ]
@@ -147,6 +166,39 @@ def _marks(outcome: Outcome, attitude: Attitude, b: Point, shift: tuple[float, f
             label(f"{abs(rise):.0f} cm/s", x, y + 52 * pen.mm, 15 * pen.mm, font_weight=600, fill=EMBER, text_anchor="middle"),
         ]
     return found
+
+
+def _halo(text: str, x: float, y: float, pen: Pen, colour: str) -> Node:
+    """A reading that stays legible over the drawing."""
+    return label(text, x, y, pen.text, fill=colour, font_weight=600, stroke="#FFFFFF", stroke_width=3 * pen.mm, paint_order="stroke")
+
+
+def _trail(trail: Sequence[tuple[float, float]], attitude: Attitude, shift: tuple[float, float], pen: Pen) -> list[Node]:
+    """Where G was while the ballast was dragged, in the body as it lies now."""
+    if len(trail) < 2:
+        return []
+    flat = project(np.array([[x, 0.0, z] for x, z in trail]), attitude)
+    line = path([(shift[0] + x, y - shift[1]) for x, y in flat], close=False)
+    return [
+        node("path", d=line, fill="none", stroke="#FFFFFF", stroke_width=4 * pen.mm, stroke_linecap="round", class_="trail"),
+        node("path", d=line, fill="none", stroke=TIP, stroke_width=1.8 * pen.mm, stroke_dasharray=f"{4 * pen.mm:.2f} {3 * pen.mm:.2f}", stroke_linecap="round"),
+    ]
+
+
+def _held_line(outcome: Outcome, attitude: Attitude, shift: tuple[float, float], pen: Pen, depth: float) -> Node:
+    """The line it hangs on: from above if it sinks, from below if it rises."""
+    tie = line_tie(outcome.design)
+    assert tie is not None
+    at = project(np.array([tie]), attitude)[0]
+    x, y = shift[0] + at[0], shift[1] - at[1]
+    end = depth if outcome.hanging.net_g > 0 else 0.0
+    says = "held from below" if outcome.hanging.net_g > 0 else "held from above"
+    return group(
+        [
+            node("line", x1=x, y1=y, x2=x, y2=end, stroke=INK, stroke_width=1.4 * pen.mm),
+            _halo(says, x + 8 * pen.mm, (y + end) / 2 + (20 * pen.mm if end else 0), pen, INK),
+        ]
+    )
 
 
 def _surface_line(width: float, pen: Pen) -> str:

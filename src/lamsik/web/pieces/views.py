@@ -17,7 +17,7 @@ from lamsik.web.pictures.tank import default_view, scene
 from lamsik.web.pieces import printing
 from lamsik.web.pieces.bench import PieceView, view
 from lamsik.web.shared.db import db, load, load_document, sent_id
-from lamsik.web.tank.state import budget_rows, tank_facts, verdict_view
+from lamsik.web.tank.facts import budget_rows, tank_facts, verdict_view
 
 blueprint = Blueprint("pieces", __name__, url_prefix="/pieces")
 

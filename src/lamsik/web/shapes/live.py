@@ -1,6 +1,5 @@
 """The design screens' live exchange: edits in, recomputed state out; saving, undo and redo."""
 
-from dataclasses import asdict
 from typing import Any
 
 from flask import Blueprint, jsonify, request
@@ -8,21 +7,20 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.shapes.catalogue import Catalogue
-from lamsik.core.tank import ballast
+from lamsik.core.shapes.revisions import note
 from lamsik.core.tank.attitude import Attitude
-from lamsik.core.tank.ballast import Answer
 from lamsik.core.tank.evaluate import Near
 from lamsik.formats.body_document import Document as Body
 from lamsik.formats.body_document import checked, to_design
 from lamsik.formats.edits import apply
 from lamsik.store import documents, stores
-from lamsik.store.tables import Document
-from lamsik.web.pictures.body import thumbnail
+from lamsik.store.tables import Document, Revision
 from lamsik.web.shapes import state
+from lamsik.web.shapes.state import Asked
 from lamsik.web.shared.db import db, load_document
-from lamsik.web.tank import answers as answer_words
+from lamsik.web.tank.shop import tank_shop
 
-MOST_EDITS = 200
+MOST_EDITS, MOST_TRAIL = 200, 80
 
 blueprint = Blueprint("live", __name__, url_prefix="/designs")
 
@@ -34,19 +32,20 @@ def live(key: int) -> ResponseReturnValue:
     Takes `document`, `edits`, `bench`, `mode` (drag or settled), `looks`, `near`, `save`
     with `base` (the revision the document was loaded from).
     """
-    row, asked = load_document("body", key), _asked()
-    document, refused = _edited(asked)
+    row, asked = load_document("body", key), asked_for()
+    document, refused = edited(asked)
     base = int(finite_between("base", asked.get("base", 0), 0, 1e9))
     if asked.get("save"):
-        base = documents.save(db(), row, document, base).number
+        base = _save(row, document, base).number
     settled = asked.get("mode") != "drag"
-    answer = {"base": base, "saved": bool(asked.get("save")), "errors": refused, "view": _view(document, asked, settled)}
+    answer = {"base": base, "saved": bool(asked.get("save")), "errors": refused, "view": _view(row, document, asked, settled)}
     if settled:  # a drag is a preview: the document on the page stays as it was picked up
         answer["document"] = document
     return jsonify(answer)
 
 
-def _asked() -> dict[str, Any]:
+def asked_for() -> dict[str, Any]:
+    """The request's object, its bench known."""
     asked = request.get_json()
     if not isinstance(asked, dict):
         raise Refused("request", type(asked).__name__, "an object is needed")
@@ -55,8 +54,8 @@ def _asked() -> dict[str, Any]:
     return asked
 
 
-def _edited(asked: dict[str, Any]) -> tuple[Body, list[dict[str, str]]]:
-    """The document with the edits that could be made, and the refusals of the others."""
+def edited(asked: dict[str, Any]) -> tuple[Body, list[dict[str, str]]]:
+    """The sent document with the edits that could be made, and the refusals of the others."""
     document, refused = checked(asked.get("document")), []
     edits = asked.get("edits") or []
     if not isinstance(edits, list) or not all(isinstance(edit, dict) for edit in edits) or len(edits) > MOST_EDITS:
@@ -70,9 +69,26 @@ def _edited(asked: dict[str, Any]) -> tuple[Body, list[dict[str, str]]]:
     return document, refused
 
 
-def _view(document: Body, asked: dict[str, Any], settled: bool) -> dict[str, Any]:
+def _save(row: Document, document: Body, base: int) -> Revision:
+    """Keep the document; what changed on it is written beside the revision, a lip trim or moved tie with its before and after."""
+    before = documents.content(db(), row)
+    return documents.save(db(), row, document, base, note(to_design(before), to_design(document)))
+
+
+def _view(row: Document, document: Body, asked: dict[str, Any], settled: bool) -> dict[str, Any]:
     unit = stores.setting(db(), "units")["length"]
-    return state.view(document, asked["bench"], stores.rules(db()), unit, settled, str(asked.get("looks") or ""), _near(asked.get("near")))
+    shop = tank_shop(row.id or 0) if settled and asked["bench"] == "tank" else None
+    looks, facing = str(asked.get("looks") or ""), str(asked.get("facing") or "")
+    return state.view(document, stores.rules(db()), Asked(asked["bench"], unit, settled, looks, facing, _near(asked.get("near")), _trail(asked.get("trail")), shop=shop))
+
+
+def _trail(sent: object) -> tuple[tuple[float, float], ...]:
+    """Where G was while something is dragged: pairs of x and z [mm]."""
+    if not isinstance(sent, list):
+        return ()
+    if len(sent) > MOST_TRAIL or not all(isinstance(pair, list) and len(pair) == 2 for pair in sent):
+        raise Refused("trail", len(sent), f"at most {MOST_TRAIL} pairs of x and z")
+    return tuple((finite_between("trail.x", x, -1e4, 1e4), finite_between("trail.z", z, -1e4, 1e4)) for x, z in sent)
 
 
 def _near(sent: object) -> Near | None:
@@ -86,7 +102,7 @@ def _near(sent: object) -> Near | None:
 @blueprint.post("/<int:key>/<any(undo, redo):way>")
 def step_back(key: int, way: str) -> ResponseReturnValue:
     """Undo or redo one revision and answer with the state it brings."""
-    row, asked = load_document("body", key), _asked()
+    row, asked = load_document("body", key), asked_for()
     moved = documents.undo(db(), row) if way == "undo" else documents.redo(db(), row)
     problems = [] if moved else [{"field": "", "message": f"Nothing to {way}."}]
     return jsonify({**current(row, asked["bench"]), "moved": moved, "errors": problems})
@@ -96,41 +112,5 @@ def current(row: Document, bench: str, settled: bool = False) -> dict[str, Any]:
     """The whole state of a saved design for one bench, as the page starts with it."""
     document = documents.content(db(), row)
     unit = stores.setting(db(), "units")["length"]
-    shown = state.view(document, bench, stores.rules(db()), unit, settled)
+    shown = state.view(document, stores.rules(db()), Asked(bench, unit, settled))
     return {"id": row.id, "code": row.code, "bench": bench, "unit": unit, "base": row.current, "saved": True, "document": document, "view": shown, "errors": []}
-
-
-@blueprint.post("/<int:key>/ballast")
-def answers(key: int) -> ResponseReturnValue:
-    """Buildable ballast for the document's want, best first; or why there is none."""
-    load_document("body", key)
-    document, _ = _edited(_asked())
-    design, rules = to_design(document), stores.rules(db())
-    shop = stores.bench(db())
-    found = ballast.search(design, shop, drag=rules.drag, bands=rules.bands, steady_hz=rules.steady_hz)
-    why = "" if found else ballast.why_none(design, shop, drag=rules.drag, bands=rules.bands)
-    return jsonify(answers=[_answer(document, a, i) for i, a in enumerate(found)], why=why)
-
-
-def _answer(document: Body, answer: Answer, index: int) -> dict[str, Any]:
-    rows = _rows(answer)
-    changed = apply(document, {"do": "ballast", **rows}, Catalogue())
-    return {
-        "key": str(index),
-        "rank": str(index + 1),
-        "says": answer.says,
-        "off": answer_words.off(answer),
-        "close": answer.miss < 2.0,
-        "wall": answer_words.built(answer),
-        "waters": answer_words.waters(answer),
-        **rows,
-        "picture": thumbnail(to_design(changed), f"answer{index}", holes=True),
-    }
-
-
-def _rows(answer: Answer) -> dict[str, list[dict[str, Any]]]:
-    return {
-        "holes": [asdict(hole) for hole in answer.holes],
-        "pours": [asdict(pour) for pour in answer.pours],
-        "cavities": [asdict(cavity) for cavity in answer.cavities],
-    }

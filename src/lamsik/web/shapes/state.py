@@ -1,7 +1,7 @@
 """What the design screens show of one document: built here, bound by static/js/shared/bind.js."""
 
 import json
-from dataclasses import asdict
+from dataclasses import asdict, dataclass
 from typing import Any
 
 from lamsik.core.errors import Refused
@@ -16,7 +16,7 @@ from lamsik.formats.edits import quantity_of
 from lamsik.web.paints.state import paints_part
 from lamsik.web.pictures.body import three_views
 from lamsik.web.shared.facts import Fact
-from lamsik.web.tank.state import tank_part
+from lamsik.web.tank.state import TankAsked, TankShop, tank_part
 
 DIGITS = {
     "length": 1,
@@ -39,15 +39,31 @@ DIGITS = {
 BENCHES = ("shapes", "tank", "paints")
 
 
-def view(
-    document: Document, bench: str, rules: Rules, unit: str, settled: bool, looks: str = "", near: Near | None = None, measured: Measured = NOTHING
-) -> dict[str, Any]:
+@dataclass(frozen=True)
+class Asked:
+    """How a design is looked at: bench, unit, settled or dragging, posture and side of the picture, warm start, trail of G.
+
+    `shop` is what the Tank's settled answers choose from; None while dragging.
+    """
+
+    bench: str
+    unit: str = "mm"
+    settled: bool = True
+    looks: str = ""
+    facing: str = ""
+    near: Near | None = None
+    trail: tuple[tuple[float, float], ...] = ()
+    measured: Measured = NOTHING
+    shop: TankShop | None = None
+
+
+def view(document: Document, rules: Rules, asked: Asked) -> dict[str, Any]:
     """The part of the state that is computed from the document, for one bench."""
     design = to_design(document)
-    outcome = evaluate.settle(design, measured, rules) if settled else evaluate.drag(design, measured, rules, near)
+    outcome = evaluate.settle(design, asked.measured, rules) if asked.settled else evaluate.drag(design, asked.measured, rules, asked.near)
     shared = {
         "name": design.name,
-        "fields": fields(document, unit),
+        "fields": fields(document, asked.unit),
         "sentence": outcome.verdict.sentence,
         "over": outcome.turns_over,
         "missing": [asdict(need) for need in outcome.missing],
@@ -60,9 +76,15 @@ def view(
             "water": design.water.name,
             "behaviour": design.want.behaviour,
             "scheme": design.scheme,
+            "by": design.want.by,
+            "roll": design.want.roll,
+            "tie": next((p.seat for p in design.hardware if p.item.kind == "line_tie"), ""),
+            "hooks": next((p.item.code for p in design.hardware if p.item.kind == "hook"), ""),
         },
     }
-    return {**shared, **_PARTS[bench](outcome, unit, looks)}
+    if asked.bench == "tank":
+        return {**shared, **tank_part(outcome, TankAsked(asked.unit, asked.looks, asked.facing, asked.trail, asked.shop))}
+    return {**shared, **_PARTS[asked.bench](outcome, asked.unit, asked.looks)}
 
 
 def _near(outcome: Outcome) -> dict[str, float] | None:
@@ -156,7 +178,7 @@ def _body_facts(outcome: Outcome) -> list[Fact]:
     ]
 
 
-_PARTS = {"shapes": _shapes_part, "tank": tank_part, "paints": paints_part}
+_PARTS = {"shapes": _shapes_part, "paints": paints_part}
 
 
 def errors_of(error: Refused, path: str = "") -> dict[str, str]:

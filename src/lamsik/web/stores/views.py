@@ -51,6 +51,7 @@ class WaterForm(FlaskForm):
     name = StringField("Name", validators=[DataRequired("Name the water."), Length(max=80)])
     temperature = MeasureField("Temperature", "temperature", -2.0, 40.0)
     salinity = MeasureField("Practical salinity", "salinity", 0.0, 42.0, default="0 PSU")
+    measured = MeasureField("Measured density, if any", "density", 0.95, 1.25, optional=True)
 
 
 class ScaleForm(FlaskForm):
@@ -69,6 +70,8 @@ class LimitsForm(FlaskForm):
     slug_step = MeasureField("Cut slugs to", "mass", 0.01, 5.0)
     suspends = MeasureField("Suspends below", "speed", 0.5, 20.0)
     slow = MeasureField("Slow below", "speed", 1.0, 60.0)
+    drag = MeasureField("Drag coefficient C_d", "number", 0.05, 10.0)
+    steady = MeasureField("Roll steady from, Hz", "number", 0.1, 20.0)
     length_unit = SelectField("Show lengths in", choices=choices([("mm", "millimetres"), ("in", "inches, fractions")]))
 
 
@@ -86,7 +89,7 @@ def _slug(form: SlugForm) -> SlugStock:
 
 
 def _water(form: WaterForm) -> Water:
-    return Water(name=form.name.data.strip(), temperature_c=form.temperature.amount or 0.0, salinity_psu=form.salinity.amount or 0.0)
+    return Water(name=form.name.data.strip(), temperature_c=form.temperature.amount or 0.0, salinity_psu=form.salinity.amount or 0.0, measured_g_cm3=form.measured.amount)
 
 
 def _scale(form: ScaleForm) -> Instrument:
@@ -118,7 +121,8 @@ def _page(tried: dict[str, FlaskForm]) -> str:
         formdata=None, prefix="limits",
         data={
             "wall": f"{bench['wall_mm']:g} mm", "cover": f"{bench['cover_mm']:g} mm", "slug_step": f"{bench['slug_step_g']:g} g",
-            "suspends": f"{bands['suspends_cm_s']:g} cm/s", "slow": f"{bands['slow_cm_s']:g} cm/s", "length_unit": units["length"],
+            "suspends": f"{bands['suspends_cm_s']:g} cm/s", "slow": f"{bands['slow_cm_s']:g} cm/s",
+            "drag": f"{bands['drag']:g}", "steady": f"{bands['steady_hz']:g}", "length_unit": units["length"],
         },
     )  # fmt: skip
     return render_template(
@@ -167,7 +171,7 @@ def limits() -> ResponseReturnValue:
     if not form.validate_on_submit():
         return _page({"limits": form}), 422
     stores.put_setting(db(), "bench", {"wall_mm": form.wall.amount, "cover_mm": form.cover.amount, "slug_step_g": form.slug_step.amount})
-    stores.put_setting(db(), "bands", {"suspends_cm_s": form.suspends.amount, "slow_cm_s": form.slow.amount})
+    stores.put_setting(db(), "bands", {"suspends_cm_s": form.suspends.amount, "slow_cm_s": form.slow.amount, "drag": form.drag.amount, "steady_hz": form.steady.amount})
     stores.put_setting(db(), "units", {"length": form.length_unit.data, "typed": typed_texts(form)})
     flash("Kept.")
     return redirect(url_for("stores.index", _anchor="limits"))

@@ -1,165 +1,145 @@
-"""What the Tank shows of an outcome: verdict, facts, weight by part, ballast; pieces show the same."""
+"""What the Tank shows of an outcome: picture, verdict, ballast; what takes longer comes once it is settled (see `depth`)."""
 
 import json
 from dataclasses import asdict, dataclass
 from typing import Any
 
 from lamsik.core.shapes.ballast_holes import Hole
-from lamsik.core.tank.drilling import troubles
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.hardware import Item
+from lamsik.core.shapes.inside import Cavity, Pour, pour_volume_ml
+from lamsik.core.tank.ballast_base import Bench
+from lamsik.core.tank.drilling import cavity_troubles, cavity_wall_mm, pour_troubles, troubles, wall_left_mm
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.floating import Floating
-from lamsik.core.tank.parts import ESTIMATES, Part
 from lamsik.core.tank.verdict import posture
 from lamsik.core.units import show
-from lamsik.web.pictures.tank import SURFACE, UNDER, default_view, scene
-from lamsik.web.shared.facts import Fact, signed
+from lamsik.core.water import Water
+from lamsik.store.tables import TimedRun
+from lamsik.web.pictures.headon import head_on
+from lamsik.web.pictures.svg import Node
+from lamsik.web.pictures.tank import HELD, SURFACE, VIEWS, default_view, scene, shown_view
+from lamsik.web.shared.facts import signed
+from lamsik.web.tank.depth import deeper
+from lamsik.web.tank.facts import budget_rows, tank_facts, verdict_view
+
+SIDE, FRONT = "side", "front"
 
 
 @dataclass(frozen=True)
-class BudgetRow:
-    """A part in the weight budget: mass in grams as text, its share of the heaviest, where it is from."""
+class TankShop:
+    """What the settled answers choose from: hooks, waters, ballast bench, and the design's timed runs."""
 
-    key: str
-    name: str
-    mass: str
-    band: str
-    status: str
-    estimate: bool
-    share: float
+    hooks: tuple[Item, ...] = ()
+    waters: tuple[Water, ...] = ()
+    bench: Bench | None = None
+    runs: tuple[TimedRun, ...] = ()
 
 
-def tank_part(outcome: Outcome, unit: str, looks: str) -> dict[str, Any]:
+@dataclass(frozen=True)
+class TankAsked:
+    """How the Tank is looked at: unit, posture and side of the picture, trail of G (x, z) [mm], the shop once settled."""
+
+    unit: str = "mm"
+    looks: str = ""
+    facing: str = SIDE
+    trail: tuple[tuple[float, float], ...] = ()
+    shop: TankShop | None = None
+
+
+def tank_part(outcome: Outcome, asked: TankAsked) -> dict[str, Any]:
     """The Tank side of a design: scene, verdict, facts, weights, ballast, other positions."""
-    looks = looks if looks in (SURFACE, UNDER) else default_view(outcome)
+    looks = shown_view(outcome, asked.looks if asked.looks in VIEWS else default_view(outcome))
     design = outcome.design
-    return {
-        "picture": scene(outcome, looks, unit),
-        "looks": looks if outcome.surface else UNDER,
+    shown = {
+        "picture": _picture(outcome, looks, asked),
+        "looks": looks,
+        "facing": asked.facing if asked.facing == FRONT else SIDE,
         "can_float": bool(outcome.surface),
+        "can_hold": outcome.hanging.held is not None,
+        "g": [round(outcome.budget.g_mm[0], 3), round(outcome.budget.g_mm[2], 3)],
         "verdict": verdict_view(outcome),
+        "figures": _figures(outcome),
         "facts": [asdict(fact) for fact in tank_facts(outcome, looks)],
         "budget": [asdict(row) for row in budget_rows(outcome.budget.parts)],
         "total": show(outcome.budget.mass_g, "mass", 2),
         "unweighed": sum(p.is_estimate for p in outcome.budget.parts),
-        "holes": [_hole_row(outcome, h) for h in design.ballast],
-        "no_holes": not design.ballast,
+        "holes": ballast_rows(outcome),
+        "no_holes": not (design.ballast or design.pours or design.cavities),
         "others": [_other(i, place, outcome.surface[0]) for i, place in enumerate(outcome.surface[1:])],
+        "by_speed": design.want.by == "speed",
+        "by_share": design.want.by == "share",
+        "by_freeboard": design.want.by == "freeboard",
+        "pierced": design.want.pierced,
+        "has_lip": design.lip is not None,
+        "tie_moves": any(p.item.kind == "line_tie" and p.seat in ("lip", "belly", "back") for p in design.hardware),
+        "tie_path": next((f"hardware.{p.key}.x_mm" for p in design.hardware if p.item.kind == "line_tie"), ""),
+        "clears": str(sum(c.role == "clear" for c in design.coats)),
+    }
+    return shown if asked.shop is None else {**shown, **deeper(outcome, asked.shop.hooks, asked.shop.waters, asked.shop.bench, asked.shop.runs)}
+
+
+def _picture(outcome: Outcome, looks: str, asked: TankAsked) -> Node:
+    if asked.facing != FRONT:
+        return scene(outcome, looks, asked.unit, trail=asked.trail)
+    if looks == SURFACE:
+        first = outcome.surface[0]
+        return head_on(outcome, first.attitude, first.draft_mm, first.b_mm, asked.unit)
+    held = outcome.hanging.held if looks == HELD else None
+    return head_on(outcome, held or outcome.hanging.free, None, outcome.hanging.b_mm, asked.unit)
+
+
+def _figures(outcome: Outcome) -> dict[str, str]:
+    """The few numbers that are set side by side when something is tried."""
+    found = outcome.verdict
+    return {
+        "net": f"{signed(found.net_g)} g",
+        "behaviour": found.behaviour,
+        "speed": f"{signed(found.speed_cm_s, 0)} cm/s",
+        "pitch": f"{signed(outcome.hanging.free.pitch_deg, 0)}°",
+        "mass": f"{outcome.budget.mass_g:.1f} g",
+        "roll": f"{outcome.roll.frequency_hz:.1f} Hz",
     }
 
 
 def _other(index: int, place: Floating, first: Floating) -> dict[str, str]:
     at = f"pitch {signed(place.attitude.pitch_deg, 0)}°, roll {signed(place.attitude.roll_deg, 0)}°"
-    deeper = place.energy < first.energy - 1e-6 * abs(first.energy)
-    return {"key": str(index), "says": f"It can also rest {posture(place.attitude)} ({at})" + (" and prefers that: it will turn over." if deeper else ".")}
+    lower = place.energy < first.energy - 1e-6 * abs(first.energy)
+    return {"key": str(index), "says": f"It can also rest {posture(place.attitude)} ({at})" + (" and prefers that: it will turn over." if lower else ".")}
 
 
-def verdict_view(outcome: Outcome) -> dict[str, Any]:
-    """The verdict's figures as text: net, share, band."""
-    found = outcome.verdict
-    if found.band_g is None:
-        band = f"“{found.behaviour}” has no limit on its far side."
-    else:
-        step = outcome.rules.step_g
-        fine = "more than half of it" if found.band_g < 2 * step else "finer than that"
-        band = f"“{found.behaviour}” is {found.band_g:.2f} g wide; the {step:g} g you cut slugs to is {fine}."
+def ballast_rows(outcome: Outcome) -> list[dict[str, Any]]:
+    """Everything inside that is ballast: holes, poured ends, chambers, each with its fields and what is wrong with it."""
+    design, limit = outcome.design, outcome.rules.wall_mm
+    rows = [_hole_row(design, hole, troubles(design, hole, limit)) for hole in design.ballast]
+    rows += [_pour_row(design, pour, pour_troubles(design, pour.key)) for pour in design.pours]
+    return rows + [_cavity_row(design, cavity, cavity_troubles(design, cavity, limit)) for cavity in design.cavities]
+
+
+def _row(group: str, key: str, name: str, says: str, wrong: tuple[str, ...], first: tuple[str, str], place: tuple[str, str]) -> dict[str, Any]:
+    what = {"ballast": "hole", "pours": "pour", "cavities": "chamber"}[group]
     return {
-        "sentence": found.sentence,
-        "behaviour": found.behaviour,
-        "band": band,
-    }
+        "key": f"{group}-{key}", "name": name, "says": says, "trouble": f"This {what} {' and '.join(wrong)}." if wrong else "", "troubled": bool(wrong),
+        "mass_path": f"{group}.{key}.{first[0]}", "mass_says": first[1], "path": f"{group}.{key}.{place[0]}", "place_says": place[1],
+        "remove": json.dumps({"do": "remove", "group": group, "key": key}), "remove_says": f"Take out {name}",
+    }  # fmt: skip
 
 
-def tank_facts(outcome: Outcome, looks: str = UNDER) -> list[Fact]:
-    """Net, mass, pitch as it is looked at, speed, G and B with what they came from."""
-    found, mass, water = outcome.verdict, outcome.budget, outcome.design.water
-    estimate = any(p.is_estimate for p in mass.parts)
-    g, b = outcome.hanging.g_mm, outcome.hanging.b_mm
-    rows = [
-        Fact(
-            "net",
-            "Net lift",
-            f"{signed(found.net_g)} g ({signed(100 * found.net_share, 1)} %)",
-            f"{water.density_g_cm3:.4f} g/cm³ ({water.describe()}) × {mass.displaced_ml:.2f} ml under water − {mass.mass_g:.2f} g. Known to ± {mass.sd_g:.2f} g.",
-            estimate,
-        ),
-        Fact(
-            "mass",
-            "Mass",
-            f"{mass.mass_g:.2f} g",
-            f"In air, for casting: all parts added, ± {mass.sd_g:.2f} g. In water it weighs {signed(-found.net_g)} g.",
-            estimate,
-        ),
-        _pitch(outcome, looks, estimate),
-        Fact(
-            "speed",
-            "Speed",
-            f"{signed(found.speed_cm_s, 0)} cm/s",
-            f"√(2 · net · g / (ρ · C_d · area)), C_d {outcome.rules.drag:g} assumed until timed, area {outcome.frontal_mm2 / 100:.1f} cm². + rises.",
-            True,
-        ),
-        Fact(
-            "bg",
-            "B over G",
-            f"{((g[0] - b[0]) ** 2 + (g[2] - b[2]) ** 2) ** 0.5:.1f} mm",
-            f"G {g[0]:.1f} mm from the nose at height {signed(g[2], 1)}, B {b[0]:.1f} mm at {signed(b[2], 1)}. More is steadier, less is livelier.",
-            estimate,
-        ),
-    ]
-    if outcome.surface:
-        rows.append(
-            Fact(
-                "freeboard",
-                "Freeboard",
-                f"{max(outcome.surface[0].freeboard_mm, 0):.1f} mm",
-                "The hull's highest point over the water when it rests at the surface.",
-                estimate,
-            )
-        )
-    return rows
+def _hole_row(design: Design, hole: Hole, wrong: tuple[str, ...]) -> dict[str, Any]:
+    wall = wall_left_mm(design.body, hole)
+    out = hole.hole_ml * design.host.density_g_cm3
+    says = f"{hole.drill_mm:g} mm drill, {hole.depth_mm:.1f} mm deep; {out:.2f} g out, {max(wall, 0):.1f} mm wall"
+    name = hole.slug.name
+    return _row("ballast", hole.key, name, says, wrong, ("mass_g", f"Mass of {name}"), ("x_mm", f"{name} distance from the nose"))
 
 
-def _pitch(outcome: Outcome, looks: str, estimate: bool) -> Fact:
-    """The pitch of the posture on the picture."""
-    held = outcome.hanging.held
-    if looks == SURFACE and outcome.surface:
-        how = (
-            f"At rest on the surface, where it pushes its own weight of water aside. + is nose up. Under water it hangs at {signed(outcome.hanging.free.pitch_deg, 0)}°."
-        )
-        return Fact("pitch", "Pitch afloat", f"{signed(outcome.surface[0].attitude.pitch_deg, 1)}°", how, estimate)
-    how = "B comes to lie straight above G; + is nose up." + (f" Held at its tie it hangs at {signed(held.pitch_deg, 0)}°." if held else "")
-    return Fact("pitch", "Pitch hanging", f"{signed(outcome.hanging.free.pitch_deg, 1)}°", how, estimate)
+def _pour_row(design: Design, pour: Pour, wrong: tuple[str, ...]) -> dict[str, Any]:
+    volume = pour_volume_ml(design.body, pour)[0]
+    says = f"{volume:.2f} ml, {volume * pour.density_g_cm3:.1f} g, to {pour.to_mm:.1f} mm"
+    return _row("pours", pour.key, pour.name, says, wrong, ("density_g_cm3", f"Density of {pour.name}"), ("from_mm", f"{pour.name} begins at"))
 
 
-def budget_rows(parts: tuple[Part, ...]) -> list[BudgetRow]:
-    """The parts, the heaviest first, with a bar's share and where each figure is from."""
-    heaviest = max((abs(p.mass_g) for p in parts), default=1.0) or 1.0
-    rows = sorted((p for p in parts if abs(p.mass_g) > 0.0005), key=lambda p: -p.mass_g)
-    return [
-        BudgetRow(
-            p.key,
-            p.name,
-            f"{signed(p.mass_g) if p.mass_g < 0 else f'{p.mass_g:.2f}'} g",
-            f"± {p.sd_g:.2f}",
-            p.status,
-            p.status in ESTIMATES,
-            round(100 * abs(p.mass_g) / heaviest, 1),
-        )
-        for p in rows
-    ]
-
-
-def _hole_row(outcome: Outcome, hole: Hole) -> dict[str, Any]:
-    wrong = troubles(outcome.design, hole, outcome.rules.wall_mm)
-    return {
-        "key": hole.key,
-        "name": hole.slug.name,
-        "says": f"{hole.drill_mm:g} mm drill, {hole.depth_mm:.1f} mm deep",
-        "trouble": f"This hole {' and '.join(wrong)}." if wrong else "",
-        "troubled": bool(wrong),
-        "mass_path": f"ballast.{hole.key}.mass_g",
-        "path": f"ballast.{hole.key}.x_mm",
-        "mass_says": f"Mass of {hole.slug.name}",
-        "place_says": f"{hole.slug.name} distance from the nose",
-        "remove": json.dumps({"do": "remove", "group": "ballast", "key": hole.key}),
-        "remove_says": f"Take out {hole.slug.name}",
-    }
+def _cavity_row(design: Design, cavity: Cavity, wrong: tuple[str, ...]) -> dict[str, Any]:
+    name = f"{cavity.slug.name} in a chamber"
+    says = f"{cavity.mass_g:.1f} g in {cavity.bore_mm:.1f} × {cavity.length_mm:.1f} mm, {max(cavity_wall_mm(design.body, cavity), 0):.1f} mm wall"
+    return _row("cavities", cavity.key, name, says, wrong, ("count", f"How many {cavity.slug.name}"), ("x_mm", f"{name}, its middle from the nose"))

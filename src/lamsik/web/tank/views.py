@@ -1,14 +1,21 @@
 """The Tank: one design in its water."""
 
-from flask import Blueprint, redirect, render_template, url_for
+from flask import Blueprint, flash, redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
 from sqlmodel import col, select
 
+from lamsik.core.cautions import CAUTIONS, DEFER
+from lamsik.core.materials import BODY_MATERIALS
+from lamsik.core.shapes.allowances import KINDS
 from lamsik.core.tank.motion import BEHAVIOURS
+from lamsik.formats.body_document import to_design
 from lamsik.store import documents, orders, stores
-from lamsik.store.tables import Document, Revision
+from lamsik.store.tables import Document, Revision, TimedRun, now
 from lamsik.web.shapes.live import current
-from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.db import db, load, load_document
+from lamsik.web.shared.forms import typed_texts
+from lamsik.web.tank.depth import place_words
+from lamsik.web.tank.forms import TimedForm
 
 blueprint = Blueprint("tank", __name__, url_prefix="/tank")
 
@@ -31,16 +38,62 @@ def last_touched() -> Document | None:
 @blueprint.get("/<int:key>")
 def show(key: int) -> str:
     """The Tank with this design in it."""
-    row = load_document("body", key)
-    designs = documents.listed(db(), "body")
-    shop = stores.bench(db())
+    return _show(load_document("body", key), TimedForm())
+
+
+def _show(row: Document, timed_form: TimedForm) -> str:
+    key = row.id or 0
+    design = to_design(documents.content(db(), row))
+    hooks = sorted((part for part in stores.hardware(db()) if part.kind == "hook"), key=lambda part: part.mass_g)
     return render_template(
-        "tank/show.html",
-        row=row,
-        for_order=orders.waiting_for(db(), key),
-        state=current(row, "tank"),
-        designs=designs,
-        waters=stores.waters(db()),
-        behaviours=BEHAVIOURS,
-        slugs=shop.slugs,
-    )
+        "tank/show.html", row=row, for_order=orders.waiting_for(db(), key), state=current(row, "tank"), designs=documents.listed(db(), "body"),
+        waters=stores.waters(db()), behaviours=BEHAVIOURS, slugs=stores.bench(db()).slugs, hooks=hooks, materials=BODY_MATERIALS, allowance_kinds=KINDS,
+        places=[(p.key, place_words(design, p.key)) for p in design.hardware if p.item.kind in ("hanger", "line_tie")],
+        timed_form=timed_form, cautions={"drilling": f"{CAUTIONS['lead']} {CAUTIONS['blades']} {DEFER}"},
+    )  # fmt: skip
+
+
+@blueprint.post("/<int:key>/timed")
+def time_run(key: int) -> ResponseReturnValue:
+    """Keep a timed rise or sink; the page comes back to the tub."""
+    row, form = load_document("body", key), TimedForm()
+    if not form.validate_on_submit():
+        return _show(row, form), 422
+    net = None if form.net.amount is None else (abs(form.net.amount) if form.way.data == "rise" else -abs(form.net.amount))
+    db().add(TimedRun(design_id=key, way=form.way.data, distance_m=form.distance.amount or 0.0, seconds=form.seconds.amount or 0.0, net_g=net, typed=typed_texts(form)))
+    return redirect(url_for("tank.show", key=key, _anchor="tub"))
+
+
+@blueprint.post("/timed/<int:run>/<any(take_back, put_back):way>")
+def take_back(run: int, way: str) -> ResponseReturnValue:
+    """Take a timed run back, or put it back."""
+    row = load(TimedRun, run)
+    row.undone_at = now() if way == "take_back" else None
+    db().add(row)
+    if way == "take_back":
+        flash("The run is taken back.", f"undo:{url_for('tank.take_back', run=run, way='put-back')}")
+    return redirect(url_for("tank.show", key=row.design_id, _anchor="tub"))
+
+
+@blueprint.get("/<int:key>/stability")
+def stability(key: int) -> str:
+    """x."""
+    return ""
+
+
+@blueprint.get("/<int:key>/twins")
+def twins(key: int) -> str:
+    """x."""
+    return ""
+
+
+@blueprint.get("/<int:key>/running")
+def running(key: int) -> str:
+    """x."""
+    return ""
+
+
+@blueprint.get("/<int:key>/history")
+def history(key: int) -> str:
+    """x."""
+    return ""

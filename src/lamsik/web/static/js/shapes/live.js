@@ -5,7 +5,31 @@
 export class Live extends EventTarget {
   constructor({ state, token }) {
     super();
-    Object.assign(this, { state, token, queue: [], busy: false, number: 0, looks: "", wanted: null });
+    Object.assign(this, { state, token, queue: [], busy: false, number: 0, looks: "", facing: "", wanted: null, trail: [], kept: null });
+  }
+
+  // While trying, settled answers are shown but not saved; `kept` is the saved state to come back to.
+  get trying() {
+    return this.kept !== null;
+  }
+
+  startTrying() {
+    this.kept = this.trying ? this.kept : structuredClone(this.state);
+    this.tell("state");
+  }
+
+  async keepTry() {
+    this.kept = null;
+    await this.edit(null);
+  }
+
+  dropTry() {
+    if (!this.trying) return;
+    this.number += 1;
+    this.queue = [];
+    Object.assign(this.state, this.kept, { errors: [] });
+    this.kept = null;
+    this.tell("state");
   }
 
   // mode "drag" computes the watched branch only and saves nothing; "settled" computes all and saves.
@@ -34,8 +58,9 @@ export class Live extends EventTarget {
 
   async exchange(mode, edits) {
     const number = ++this.number;
+    const drag = mode === "drag";
     const answer = await this.send("live", {
-      document: this.state.document, base: this.state.base, edits, mode, save: mode === "settled", near: mode === "drag" ? this.state.view.near : null,
+      document: this.state.document, base: this.state.base, edits, mode, save: !drag && !this.trying, near: drag ? this.state.view.near : null, trail: this.trail,
     });
     if (!answer.ok) {
       this.queue.unshift(...edits);
@@ -44,12 +69,18 @@ export class Live extends EventTarget {
     if (number === this.number) this.take(answer.body);
   }
 
+  // Where G was since the drag began, for its trail on the drawing.
+  follow(g) {
+    const last = this.trail.at(-1);
+    if (g && (!last || Math.hypot(g[0] - last[0], g[1] - last[1]) > 0.02)) this.trail = [...this.trail, g].slice(-60);
+  }
+
   async send(way, body) {
     try {
       const response = await fetch(`/designs/${this.state.id}/${way}`, {
         method: "POST",
         headers: { "Content-Type": "application/json", "X-CSRFToken": this.token },
-        body: JSON.stringify({ bench: this.state.bench, looks: this.looks, ...body }),
+        body: JSON.stringify({ bench: this.state.bench, looks: this.looks, facing: this.facing, ...body }),
       });
       const answer = await response.json();
       return response.ok ? { ok: true, body: answer } : { ok: false, message: answer.error?.message ?? "The shop did not answer." };
@@ -59,12 +90,15 @@ export class Live extends EventTarget {
   }
 
   take(answer) {
-    Object.assign(this.state, answer);
+    // What only a settled answer knows stays on the page while something is dragged.
+    const view = answer.view.settled ? answer.view : { ...this.state.view, ...answer.view };
+    Object.assign(this.state, answer, { view });
     this.tell(answer.saved ? "saved" : "shown");
     this.tell("state");
   }
 
   async step(way) {
+    if (this.trying) return this.dropTry();
     this.number += 1;
     this.queue = [];
     const answer = await this.send(way, {});

@@ -11,26 +11,33 @@ const live = new Live({
   state: JSON.parse(document.getElementById("state").textContent),
   token: document.querySelector('meta[name="csrf-token"]').content,
 });
-const set = (path, value, mode) => live.edit({ do: "set", path, text: `${value.toFixed(2)} mm` }, { mode });
+const set = (path, value, mode) => {
+  live.follow(live.state.view.g);
+  return live.edit({ do: "set", path, text: `${value.toFixed(2)} mm` }, { mode });
+};
+picture.addEventListener("pointerdown", () => (live.trail = []), { signal });
 const handles = enableHandles({ picture, set, signal });
 
 function render() {
   const { view, errors } = live.state;
   const focused = handles.focused();
-  bind(main, view);
+  bind(main, { ...view, before: live.kept?.view.figures ?? view.figures });
   picture.replaceChildren(build(view.picture));
   handles.follow();
   handles.refocus(focused);
   for (const input of main.querySelectorAll("input[data-path]")) showField(input, view.fields, errors);
   for (const select of main.querySelectorAll("select[data-selected]")) showChoice(select, view.selected[select.dataset.selected]);
+  for (const select of main.querySelectorAll("select[data-selected-value]")) showChoice(select, view[select.dataset.selectedValue]);
+  for (const box of main.querySelectorAll("[data-checked]")) box.checked = Boolean(view[box.dataset.checked]);
   for (const button of main.querySelectorAll("[data-pressed]")) {
     const [name, value] = button.dataset.pressed.split(":");
     button.setAttribute("aria-pressed", String(view.selected[name] === value));
   }
   for (const button of main.querySelectorAll("[data-looks]")) {
     button.setAttribute("aria-pressed", String(button.dataset.looks === view.looks));
-    button.disabled = button.dataset.looks === "surface" && !view.can_float;
+    button.disabled = (button.dataset.looks === "surface" && !view.can_float) || (button.dataset.looks === "held" && !view.can_hold);
   }
+  for (const button of main.querySelectorAll("[data-facing]")) button.setAttribute("aria-pressed", String(button.dataset.facing === view.facing));
   showLoose(errors);
 }
 
@@ -79,7 +86,9 @@ main.addEventListener("change", ({ target }) => {
     delete target.dataset.dirty;
     live.edit({ do: "set", path: target.dataset.path, text: target.value, ...unitOf(target.dataset.path) });
   }
-  if (target.dataset.select) live.edit(JSON.parse(target.dataset.select.replace('"$"', JSON.stringify(target.value))));
+  if (target.dataset.select && target.value !== "") live.edit(JSON.parse(target.dataset.select.replace('"$"', JSON.stringify(target.value)).replace("$n", Number(target.value))));
+  if ("once" in target.dataset) target.value = "";
+  if (target.dataset.flag) live.edit({ do: "flag", path: target.dataset.flag, on: target.checked });
   if (target.id === "other") location.assign(target.value);
   if (target.id === "f-item") suggestSeat();
 }, { signal });
@@ -95,8 +104,11 @@ main.addEventListener("click", ({ target }) => {
     live.looks = button.dataset.looks;
     live.edit(null);
   }
-  if (button.dataset.answer) putOn(button.dataset.answer);
-  const own = { undo: () => live.step("undo"), redo: () => live.step("redo"), "add-part": addPart, "add-lip": addLip, "add-slug": addSlug, "find-ballast": findBallast }[button.id];
+  if (button.dataset.facing) {
+    live.facing = button.dataset.facing;
+    live.edit(null);
+  }
+  const own = { undo: () => live.step("undo"), redo: () => live.step("redo"), "add-part": addPart, "add-lip": addLip, "add-slug": addSlug }[button.id];
   own?.();
 }, { signal });
 
@@ -121,26 +133,9 @@ function suggestSeat() {
   document.getElementById("f-seat").disabled = kind === "ring" || kind === "hook";
 }
 
-let answers = [];
-async function findBallast() {
-  const why = document.getElementById("answers-why");
-  why.hidden = false;
-  why.textContent = "Looking through slugs and drills…";
-  const answer = await live.send("ballast", { document: live.state.document });
-  answers = answer.ok ? answer.body.answers : [];
-  why.textContent = answer.ok ? answer.body.why || "Best first. Each is for the finished bait, coats and hooks included." : answer.message;
-  bind(document.getElementById("answers"), { answers });
-}
-
-async function putOn(key) {
-  const { holes, pours, cavities } = answers.find((answer) => answer.key === key);
-  await live.edit({ do: "ballast", holes, pours, cavities });
-  bind(document.getElementById("answers"), { answers: [] });
-  document.getElementById("answers-why").hidden = true;
-}
-
 live.addEventListener("state", render);
-live.addEventListener("pending", () => say("Saving…"));
+live.addEventListener("pending", () => say(live.trying ? "Trying" : "Saving…"));
+live.addEventListener("shown", () => live.trying && say("Trying, not saved"));
 live.addEventListener("saved", () => say("Saved"));
 live.addEventListener("failed", ({ detail }) => say(`Not saved. ${detail}`, true));
 addEventListener("beforeunload", (event) => live.queue.length && event.preventDefault());
@@ -148,3 +143,5 @@ addEventListener("beforeunload", (event) => live.queue.length && event.preventDe
 if (document.getElementById("f-item")) suggestSeat();
 render();
 if (live.state.bench === "tank") live.edit(null);
+
+export { live, main, signal };

@@ -1,0 +1,104 @@
+"""What was changed from one revision of a design to the next, in words: a lip trim or a moved tie keeps its before and after."""
+
+from collections.abc import Callable
+
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.hardware import Lip, Placement
+
+MOST = 200
+
+
+def differences(before: Design, after: Design) -> tuple[str, ...]:
+    """Each thing that differs, with what it was and what it is."""
+    rows: list[str] = []
+    for part in _PARTS:
+        rows += part(before, after)
+    return tuple(rows)
+
+
+def note(before: Design, after: Design) -> str:
+    """The differences as one line, shortened."""
+    text = "; ".join(differences(before, after))
+    return text if len(text) <= MOST else f"{text[: MOST - 1]}…"
+
+
+def lip_words(lip: Lip | None) -> str:
+    """A lip by what is trimmed on it: width, length, angle, squareness."""
+    if lip is None:
+        return "none"
+    square = "square" if abs(lip.square_deg) < 0.05 else f"{lip.square_deg:+.1f}° out of square".replace("-", "−")
+    return f"{lip.width_mm:.1f} mm wide, {lip.length_mm:.1f} mm long, {lip.angle_deg:.0f}° to the axis, {square}"
+
+
+def tie_words(tie: Placement | None) -> str:
+    """A line tie by where it is."""
+    if tie is None:
+        return "none"
+    place = {"nose": "on the nose", "tail": "on the tail", "lip": f"on the lip, {tie.x_mm:.1f} mm out"}.get(
+        tie.seat, f"on the {tie.seat}, {tie.x_mm:.1f} mm from the nose"
+    )
+    return f"{place} ({tie.item.name})"
+
+
+def _tie(design: Design) -> Placement | None:
+    return next((p for p in design.hardware if p.item.kind == "line_tie"), None)
+
+
+def _changed(what: str, was: str, now: str) -> list[str]:
+    return [f"{what}: {was} → {now}"] if was != now else []
+
+
+def _lips(before: Design, after: Design) -> list[str]:
+    rows = _changed("lip", lip_words(before.lip), lip_words(after.lip))
+    if before.lip and after.lip and abs(before.lip.x_mm - after.lip.x_mm) > 0.05 and before.body.length_mm == after.body.length_mm:
+        rows += [f"lip moved: {before.lip.x_mm:.1f} → {after.lip.x_mm:.1f} mm from the nose"]
+    return rows + _changed("line tie", tie_words(_tie(before)), tie_words(_tie(after)))
+
+
+def _body(before: Design, after: Design) -> list[str]:
+    sizes = (f"{d.body.length_mm:.1f} × {d.body.depth_mm:.1f} × {d.body.width_mm:.1f} mm" for d in (before, after))
+    shape = ["outline changed"] if before.form != after.form else []
+    return _changed("size", *sizes) + shape + _changed("made of", *(f"{d.host.name} {d.host.density_g_cm3:.3f} g/cm³" for d in (before, after)))
+
+
+def _hooks(before: Design, after: Design) -> list[str]:
+    def named(design: Design) -> str:
+        return ", ".join(p.item.name for p in design.hardware if p.item.kind == "hook") or "none"
+
+    def others(design: Design) -> str:
+        return ", ".join(
+            f"{p.item.name}{f' at {p.x_mm:.1f} mm' if p.seat == 'belly' and not p.hung_on else ''}" for p in design.hardware if p.item.kind not in ("hook", "line_tie")
+        )
+
+    return _changed("hooks", named(before), named(after)) + _changed("hardware", others(before), others(after))
+
+
+def _ballast(before: Design, after: Design) -> list[str]:
+    def holes(design: Design) -> str:
+        rows = [f"{h.mass_g:.1f} g {h.slug.name} at {h.x_mm:.1f} mm" for h in design.ballast]
+        rows += [f"{p.name} {p.from_mm:.1f} to {p.to_mm:.1f} mm" for p in design.pours]
+        rows += [f"{c.count} × {c.slug.name} at {c.x_mm:.1f} mm" for c in design.cavities]
+        return ", ".join(rows) or "none"
+
+    return _changed("ballast", holes(before), holes(after))
+
+
+def _coats(before: Design, after: Design) -> list[str]:
+    def clears(design: Design) -> str:
+        return str(sum(c.role == "clear" for c in design.coats))
+
+    rows = _changed("clear coats", clears(before), clears(after))
+    painted = [tuple(c for c in d.coats if c.role != "clear") for d in (before, after)]
+    return rows + (["scheme changed"] if painted[0] != painted[1] else [])
+
+
+def _wishes(before: Design, after: Design) -> list[str]:
+    rows = _changed("water", before.water.describe(), after.water.describe())
+    rows += ["wanted behaviour changed"] if before.want != after.want else []
+    rows += ["allowances changed"] if before.allowances != after.allowances else []
+    rows += ["trial weights changed"] if before.trials != after.trials else []
+    was, now = (f"{d.drag:.2f} ({d.drag_source})" if d.drag is not None else "the shop's" for d in (before, after))
+    return rows + _changed("C_d", was, now) + _changed("name", before.name, after.name)
+
+
+_PARTS: tuple[Callable[[Design, Design], list[str]], ...] = (_lips, _body, _hooks, _ballast, _coats, _wishes)

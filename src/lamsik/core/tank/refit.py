@@ -1,0 +1,64 @@
+"""What to do about a change: the ballast that is in, resized and moved so that the wanted behaviour is met again."""
+
+from dataclasses import dataclass
+
+from lamsik.core.shapes.ballast_holes import Hole
+from lamsik.core.shapes.design import Design
+from lamsik.core.tank.advice import resize
+from lamsik.core.tank.ballast import aim_at
+from lamsik.core.tank.ballast_base import Bench, base_of
+from lamsik.core.tank.drilling import troubles
+from lamsik.core.tank.evaluate import Outcome
+from lamsik.core.tank.wanted import drag_of, target
+
+CLOSE_DEG = 3.0
+
+
+@dataclass(frozen=True)
+class Refit:
+    """Whether the want is met; what the design's own slugs would have to become (None where they cannot); in words."""
+
+    met: bool
+    holes: tuple[Hole, ...] | None
+    says: str
+
+
+def refit(outcome: Outcome, bench: Bench) -> Refit:
+    """The nearest thing to do: nothing, other grams and places for the slugs that are in, or why that does not help."""
+    design, rules = outcome.design, outcome.rules
+    aim = target(design, outcome.budget, drag_of(design, rules.drag), rules.bands)
+    net = outcome.verdict.net_g
+    pitch = outcome.surface[0].attitude.pitch_deg if aim.wet_lift_g is not None and outcome.surface else outcome.hanging.free.pitch_deg
+    off, tilt = net - aim.net_g, pitch - design.want.pitch_deg
+    if aim.low_g <= net <= aim.high_g and abs(tilt) <= CLOSE_DEG:
+        return Refit(True, None, "That is what you want of it.")
+    wrong = _wrong(off if not aim.low_g <= net <= aim.high_g else 0.0, tilt)
+    if not design.ballast:
+        return Refit(False, None, f"{wrong} There is no drilled ballast to change: find some below.")
+    base, solve = aim_at(design, base_of(design, keep=("pours", "cavities")), rules.drag, rules.bands, rules.steady_hz)
+    resized = resize(design, base, bench, solve.net_g)
+    if resized is None:
+        return Refit(False, None, f"{wrong} Even without ballast it would be too heavy: lighter hooks, lighter wood or a fuller body.")
+    blocked = any(troubles(resized, hole, bench.wall_mm) for hole in resized.ballast)
+    same = all(abs(a.mass_g - b.mass_g) < 1e-6 and abs(a.x_mm - b.x_mm) < 1e-6 for a, b in zip(resized.ballast, design.ballast, strict=True))
+    if blocked or same:
+        return Refit(False, None, f"{wrong} The slugs that are in cannot put it right where they are: find others below.")
+    return Refit(False, resized.ballast, f"{wrong} {_to_do(design, resized)}")
+
+
+def _wrong(off_g: float, tilt_deg: float) -> str:
+    parts = []
+    if abs(off_g) > 1e-9:
+        parts.append(f"{abs(off_g):.2f} g too {'light' if off_g > 0 else 'heavy'} for what you want")
+    if abs(tilt_deg) > CLOSE_DEG:
+        parts.append(f"{abs(tilt_deg):.0f}° too far nose {'up' if tilt_deg > 0 else 'down'}")
+    return f"It is {' and '.join(parts)}."
+
+
+def _to_do(before: Design, after: Design) -> str:
+    rows = []
+    for was, now in zip(before.ballast, after.ballast, strict=True):
+        grams = f"{now.mass_g:.1f} g instead of {was.mass_g:.1f} g" if abs(now.mass_g - was.mass_g) > 1e-6 else f"the {now.mass_g:.1f} g"
+        place = f"at {now.x_mm:.1f} mm instead of {was.x_mm:.1f} mm" if abs(now.x_mm - was.x_mm) > 1e-6 else f"at {now.x_mm:.1f} mm"
+        rows.append(f"{grams} {place}")
+    return f"Make it {'; '.join(rows)}."

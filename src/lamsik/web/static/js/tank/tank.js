@@ -1,0 +1,83 @@
+// The Tank's own controls: tabs, ballast answers, trial weights, and trying things without saving.
+import { bind } from "../shared/bind.js";
+import { enableTabs } from "../shared/tabs.js";
+import { live, main, signal } from "../shapes/workbench.js";
+
+enableTabs({ list: main.querySelector('[role="tablist"]'), signal });
+
+const at = (id) => document.getElementById(id);
+const chosen = (id) => at(id).value;
+
+// Answers of the core under a list: asked for, shown with their pictures, one of them put on.
+function answerList({ id, way, asking, found }) {
+  let rows = [];
+  const list = at(id), why = at(`${id}-why`);
+  const say = (text) => ((why.hidden = !text), (why.textContent = text));
+  const show = () => bind(list, { answers: rows });
+
+  async function ask() {
+    say(asking);
+    const answer = await live.send(way, { document: live.state.document });
+    rows = answer.ok ? answer.body.answers.map((row) => ({ ...row, lost: !row.holds })) : [];
+    say(answer.ok ? answer.body.why || found : answer.message);
+    show();
+    why.scrollIntoView({ block: rows.length ? "start" : "nearest", behavior: "smooth" });
+    return answer.ok ? answer.body : {};
+  }
+
+  list.addEventListener("click", async ({ target }) => {
+    const key = target.closest("[data-answer]")?.dataset.answer;
+    if (!key) return;
+    await live.edit(rows.find((row) => row.key === key).edit);
+    clear();
+  }, { signal });
+
+  function clear() {
+    rows = [];
+    show();
+    say("");
+  }
+  return { ask, clear };
+}
+
+const ballast = answerList({ id: "answers", way: "ballast", asking: "Looking through slugs and drills…", found: "Best first. Each is for the finished bait, coats and hooks included." });
+const inside = answerList({ id: "inside", way: "trials", asking: "Looking for a place inside…", found: "Put one on and the trial weights come off." });
+
+async function findInside() {
+  const { differences = [] } = await inside.ask();
+  bind(at("differences"), { differences });
+}
+
+function showTrying() {
+  at("trying").hidden = !live.trying;
+  at("whatif").hidden = !live.trying;
+  at("try-hint").hidden = live.trying;
+  if (!live.state.view.trials?.length) bind(at("differences"), { differences: [] });
+}
+
+const clicks = {
+  "find-ballast": ballast.ask,
+  "find-inside": findInside,
+  "add-trial": () => live.edit({ do: "trial", place: chosen("f-trial") }),
+  "add-allow": () => live.edit({ do: "allow", kind: chosen("f-allow") }),
+  "add-cavity": () => live.edit({ do: "cavity", code: chosen("f-slug") }),
+  "start-try": () => live.startTrying(),
+  "keep-try": () => live.keepTry(),
+  "drop-try": () => live.dropTry(),
+};
+
+main.addEventListener("click", ({ target }) => {
+  const button = target.closest("button");
+  clicks[button?.id]?.();
+  if (button?.dataset.back) takeBack(button.dataset.back);
+}, { signal });
+
+// A run that was mistyped is taken back like any other step; the page then shows the rest.
+async function takeBack(action) {
+  await fetch(action, { method: "POST", headers: { "X-CSRFToken": live.token } });
+  location.reload();
+}
+
+live.addEventListener("state", showTrying);
+showTrying();
+addEventListener("beforeunload", (event) => live.trying && event.preventDefault());

@@ -1,0 +1,215 @@
+"""What the Tank adds once nothing moves: what would change it, how sure it is, other waters, allowances, the tub."""
+
+import json
+from collections.abc import Sequence
+from dataclasses import asdict
+from typing import Any
+
+from lamsik.core.errors import Refused
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.hardware import Item
+from lamsik.core.shapes.trial import BELLY, TrialWeight
+from lamsik.core.tank.ballast_base import Bench
+from lamsik.core.tank.certainty import certainty
+from lamsik.core.tank.drops import Drop, drag_from, moving, net_from, together
+from lamsik.core.tank.evaluate import Outcome
+from lamsik.core.tank.mass import budget
+from lamsik.core.tank.parts import replaced_by
+from lamsik.core.tank.refit import refit
+from lamsik.core.tank.sensitivities import Effect, Flip, bare, effects, flips
+from lamsik.core.tank.trial import in_tub
+from lamsik.core.tank.wanted import holdings, pierced_fails, wanted_words
+from lamsik.core.water import Water
+from lamsik.store.tables import TimedRun
+from lamsik.web.shared.facts import signed
+
+
+def deeper(outcome: Outcome, hooks: Sequence[Item], waters: Sequence[Water], bench: Bench | None, runs: Sequence[TimedRun]) -> dict[str, Any]:
+    """Everything that is shown of a settled design beyond what is watched while dragging."""
+    design = outcome.design
+    found = effects(design, hooks, drag=outcome.rules.drag, bands=outcome.rules.bands)
+    return {
+        "effects": effect_rows(found),
+        "first_effects": _first(found),
+        "flips": flip_words(flips(design, outcome.budget, outcome.rules.drag, outcome.rules.bands)),
+        **_want(outcome, waters, bench),
+        **_sure(outcome),
+        "allowances": [_allowance(design, row.key) for row in design.allowances],
+        "no_allowances": not design.allowances,
+        "bare": _bare(outcome),
+        "trials": [_trial(design, row) for row in design.trials],
+        "no_trials": not design.trials,
+        "tub": _tub(outcome),
+        "timed": timed_words(outcome, runs),
+        "timed_rows": [_timed_row(row) for row in runs],
+        "no_timed": not runs,
+    }
+
+
+def _first(found: Sequence[Effect]) -> str:
+    rows = [row for row in found if abs(row.net_change_g) > 0.005][:3]
+    return "Most changes it: " + ", ".join(f"{row.name[0].lower()}{row.name[1:]} {signed(row.net_change_g)} g" for row in rows) + "."
+
+
+def effect_rows(found: Sequence[Effect]) -> list[dict[str, Any]]:
+    """Effects with their bar, as a share of the largest."""
+    largest = max((row.weight for row in found), default=1.0) or 1.0
+    return [
+        {
+            "key": row.key, "name": row.name, "net": f"{signed(row.net_change_g)} g", "pitch": f"{signed(row.pitch_change_deg, 1)}°", "then": row.behaviour,
+            "share": round(100 * (row.weight / largest) ** 0.5, 1), "lifts": row.net_change_g > 0.005, "sinks": row.net_change_g < -0.005,
+        }
+        for row in found
+    ]  # fmt: skip
+
+
+def flip_words(found: Sequence[Flip]) -> str:
+    """The waters at which it flips, in one sentence."""
+    if not found:
+        return "No natural water makes it behave otherwise."
+    return " ".join(_flip(row) for row in found)
+
+
+_VERBS = {"floats": "floats", "slow rise": "rises slowly", "suspends": "suspends", "slow sink": "sinks slowly", "sinks": "sinks"}
+
+
+def _flip(row: Flip) -> str:
+    ways = [f"{row.salinity_psu:.1f} PSU at this temperature"] if row.salinity_psu is not None else []
+    ways += [f"{row.temperature_c:.0f} °C at this salinity"] if row.temperature_c is not None else []
+    where = " or ".join(ways) or "no natural water comes there by heat or salt alone"
+    return f"It {_VERBS[row.behaviour]} from {row.density_g_cm3:.4f} g/cm³ on ({where})."
+
+
+def _want(outcome: Outcome, waters: Sequence[Water], bench: Bench | None) -> dict[str, Any]:
+    design, rules = outcome.design, outcome.rules
+    held = {row.water.name: row for row in holdings(design, outcome.budget, outcome.drag, rules.bands)}
+    try:
+        advice = refit(outcome, bench) if bench else None
+        says = advice.says if advice else ""
+    except Refused as refused:
+        advice, says = None, f"{refused.given} cannot be: {refused.allowed}."
+    return {
+        "wanted": f"Wanted: {wanted_words(design.want)}.",
+        "met": bool(advice and advice.met),
+        "refit": says,
+        "can_refit": bool(advice and advice.holes),
+        "refit_edit": json.dumps({"do": "ballast", "holes": [asdict(h) for h in advice.holes]}) if advice and advice.holes else "",
+        "waters": [_water(water, held) for water in waters if water.name != design.water.name],
+        "waters_lost": _lost(held),
+        "pierced_fails": pierced_fails(design, outcome.budget),
+    }
+
+
+def _water(water: Water, held: dict[str, Any]) -> dict[str, Any]:
+    row = held.get(water.name)
+    return {
+        "key": water.name, "name": water.name, "on": row is not None, "fails": row is not None and not row.held,
+        "says": f"{_VERBS[row.behaviour]}, {signed(row.net_g)} g" if row else "",
+        "edit": json.dumps({"do": "hold", "name": water.name}),
+    }  # fmt: skip
+
+
+def _lost(held: dict[str, Any]) -> str:
+    lost = [f"in {name} it {_VERBS[row.behaviour]} ({signed(row.net_g)} g)" for name, row in held.items() if not row.held]
+    return f"It does not hold everywhere: {'; '.join(lost)}." if lost else ""
+
+
+def _sure(outcome: Outcome) -> dict[str, Any]:
+    try:
+        found = certainty(outcome.design, drag=outcome.rules.drag, bands=outcome.rules.bands)
+    except Refused:
+        return {"sure": "", "sure_rows": [], "sure_spread": ""}
+    best = found.best
+    says = f"{100 * found.chance:.0f} in 100 baits made so would do what is wanted"
+    says += f" ({100 * found.chance_with_pitch:.0f} also at the wanted pitch)" if found.chance_with_pitch < found.chance - 0.005 else ""
+    says += f"; {best.says} and fit the ballast to it: {100 * best.chance:.0f} in 100." if best else "."
+    rows = [
+        {"key": row.group, "says": row.says[0].upper() + row.says[1:], "chance": f"{100 * row.chance:.0f} in 100", "share": round(100 * row.chance)}
+        for row in found.better
+    ]
+    return {
+        "sure": says,
+        "sure_rows": rows,
+        "sure_spread": f"Net is known to ± {found.net_sd_g:.2f} g, pitch to ± {found.pitch_sd_deg:.0f}°. "
+        f"Ballast set exactly and nothing more measured: {100 * found.refitted:.0f} in 100.",
+    }
+
+
+def _allowance(design: Design, key: str) -> dict[str, Any]:
+    row = next(a for a in design.allowances if a.key == key)
+    instead = replaced_by(design, row.kind)
+    return {
+        "key": key, "name": row.name, "path": f"allowances.{key}.mass_g", "spread": f"allowances.{key}.spread_g",
+        "mass_says": f"{row.name}, grams", "spread_says": f"{row.name}, give or take",
+        "says": f"{instead} stand in its place now" if instead else "counted", "counts": not instead,
+        "remove": json.dumps({"do": "remove", "group": "allowances", "key": key}), "remove_says": f"Drop the allowance for {row.name}",
+    }  # fmt: skip
+
+
+def _bare(outcome: Outcome) -> str:
+    """Why one drills for the finished bait."""
+    plain = budget(bare(outcome.design))
+    net = outcome.design.water.density_g_cm3 * plain.displaced_ml - plain.mass_g
+    return f"Bare, before paint and hooks, it would have {signed(net)} g of lift; finished it has {signed(outcome.verdict.net_g)} g. Drill for the finished bait."
+
+
+def place_words(design: Design, place: str) -> str:
+    """Where a trial weight hangs, in words."""
+    if place == BELLY:
+        return "taped to the belly"
+    placed = next((p for p in design.hardware if p.key == place), None)
+    if placed is None:
+        return place
+    host = next((p for p in design.hardware if p.key == placed.hung_on), placed)
+    return f"clipped to the {host.seat} {placed.item.kind.replace('_', ' ')}"
+
+
+def _trial(design: Design, row: TrialWeight) -> dict[str, Any]:
+    place, path = place_words(design, row.place), f"trials.{row.key}"
+    return {
+        "key": row.key, "name": place[0].upper() + place[1:], "mass_path": f"{path}.mass_g", "place_path": f"{path}.x_mm", "density_path": f"{path}.density_g_cm3",
+        "mass_says": f"Trial weight {place}, grams", "place_says": "Trial weight on the belly, distance from the nose", "density_says": f"Density of the metal {place}",
+        "on_belly": row.place == BELLY, "remove": json.dumps({"do": "remove", "group": "trials", "key": row.key}), "remove_says": f"Take off the weight {place}",
+    }  # fmt: skip
+
+
+def _tub(outcome: Outcome) -> str:
+    if not outcome.design.trials:
+        return "Float the bait in the tub, clip weights to its hangers or tape them to the belly until it does what you want, then type what hangs where."
+    found = in_tub(outcome.design, outcome.budget)
+    return (
+        f"With {found.air_g:.2f} g hung outside (which pull {found.pull_g:.2f} g in water) it has {signed(found.hanging.net_g)} g of lift "
+        f"and hangs at {signed(found.hanging.free.pitch_deg, 0)}°."
+    )
+
+
+def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> dict[str, Any]:
+    """What the timed runs say, and which of net and C_d was assumed."""
+    if not runs:
+        return {"says": "", "drag": "", "can_use": False}
+    body = moving(outcome.design, outcome.budget.mass_g, outcome.frontal_mm2)
+    drops = [Drop(row.distance_m, row.seconds) for row in runs]
+    weighed = [row for row in runs if row.net_g is not None]
+    try:
+        if weighed:
+            kept = [Drop(row.distance_m, row.seconds) for row in weighed]
+            found = together([drag_from(drop, body, row.net_g or 0.0) for drop, row in zip(kept, weighed, strict=True)], kept)
+            says = f"C_d is {found.value:.2f} ± {found.sd:.2f} from {len(kept)} runs at {found.speed_cm_s:.0f} cm/s, taking the weighed net as true."
+            return {"says": says + _odd(found.odd), "can_use": True, "drag": json.dumps({"do": "drag", "value": round(found.value, 4)})}
+        found = together([net_from(drop, body, outcome.drag) for drop in drops], drops)
+    except Refused as refused:
+        return {"says": f"{refused.given} cannot be: {refused.allowed}.", "drag": "", "can_use": False}
+    sign = 1 if runs[0].way == "rise" else -1
+    source = {"timed": "timed before", "typed": "typed"}.get(outcome.design.drag_source, "assumed")
+    says = f"Net is {signed(sign * found.value)} ± {found.sd:.2f} g from {len(drops)} runs at {found.speed_cm_s:.0f} cm/s, with C_d {outcome.drag:.2f} ({source})."
+    computed = f" The budget says {signed(outcome.verdict.net_g)} g."
+    return {"says": says + computed + _odd(found.odd), "drag": "", "can_use": False}
+
+
+def _odd(odd: tuple[int, ...]) -> str:
+    return f" Run {', '.join(str(i + 1) for i in odd)} stands out and is left out." if odd else ""
+
+
+def _timed_row(row: TimedRun) -> dict[str, Any]:
+    net = f", net weighed {signed(row.net_g)} g" if row.net_g is not None else ""
+    return {"key": str(row.id), "says": f"{row.way} of {row.distance_m:g} m in {row.seconds:.1f} s{net}", "action": f"/tank/timed/{row.id}/take_back"}

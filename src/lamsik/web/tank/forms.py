@@ -1,0 +1,27 @@
+"""What is typed in the Tank besides the design itself: runs in the tub and on the line."""
+
+from flask_wtf import FlaskForm
+from wtforms import SelectField, StringField
+from wtforms.validators import Length
+
+from lamsik.web.shared.forms import MeasureField, choices
+
+
+class TimedForm(FlaskForm):
+    """A rise or sink timed in the tub."""
+
+    way = SelectField("It", choices=choices([("rise", "rises"), ("sink", "sinks")]))
+    distance = MeasureField("Way", "distance", 0.02, 20.0)
+    seconds = MeasureField("Time", "seconds", 0.1, 600.0)
+    net = MeasureField("Net, if weighed", "mass", -500.0, 500.0, optional=True)
+
+
+class TowForm(FlaskForm):
+    """A run on the line, as it was towed and how deep it ran."""
+
+    line_out = MeasureField("Line out", "distance", 1.0, 400.0)
+    speed = MeasureField("Speed", "pace", 0.1, 8.0)
+    line = MeasureField("Line", "length", 0.02, 5.0)
+    rod = MeasureField("Rod tip over water", "distance", 0.0, 12.0)
+    depth = MeasureField("It ran at", "distance", 0.0, 100.0)
+    note = StringField("Note", validators=[Length(max=200)])

@@ -1,0 +1,62 @@
+"""The Tank's questions to the core: ballast for the want, and the inside twin of trial weights."""
+
+from dataclasses import asdict
+from typing import Any
+
+from flask import Blueprint, jsonify
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.shapes.catalogue import Catalogue
+from lamsik.core.tank import ballast
+from lamsik.core.tank.ballast import Answer
+from lamsik.core.tank.trial import replacement
+from lamsik.formats.body_document import Document, to_design
+from lamsik.formats.edits import apply
+from lamsik.store import stores
+from lamsik.web.pictures.body import thumbnail
+from lamsik.web.shapes.live import asked_for, edited
+from lamsik.web.shared.db import db, load_document
+from lamsik.web.tank import answers as words
+
+blueprint = Blueprint("tank_live", __name__, url_prefix="/designs")
+
+
+@blueprint.post("/<int:key>/ballast")
+def answers(key: int) -> ResponseReturnValue:
+    """Buildable ballast for the document's want, best first; or why there is none."""
+    load_document("body", key)
+    document, _ = edited(asked_for())
+    design, rules, shop = to_design(document), stores.rules(db()), stores.bench(db())
+    found = ballast.search(design, shop, drag=rules.drag, bands=rules.bands, steady_hz=rules.steady_hz)
+    why = "" if found else ballast.why_none(design, shop, drag=rules.drag, bands=rules.bands)
+    return jsonify(answers=[_answer(document, a, i) for i, a in enumerate(found)], why=why)
+
+
+@blueprint.post("/<int:key>/trials")
+def trials(key: int) -> ResponseReturnValue:
+    """Inside ballast that does what the document's trial weights do, with the difference explained; or why there is none."""
+    load_document("body", key)
+    document, _ = edited(asked_for())
+    found = replacement(to_design(document), stores.bench(db()))
+    rows = [_answer(document, a, i, beside=True) for i, a in enumerate(found.answers)]
+    return jsonify(answers=rows, why=found.why, differences=[{"key": str(i), "says": text} for i, text in enumerate(found.differences)])
+
+
+def _answer(document: Document, answer: Answer, index: int, beside: bool = False) -> dict[str, Any]:
+    rows = {
+        "holes": [asdict(hole) for hole in answer.holes], "pours": [asdict(pour) for pour in answer.pours], "cavities": [asdict(cavity) for cavity in answer.cavities],
+    }  # fmt: skip
+    edit = {"do": "ballast", "beside": beside, **rows}
+    changed = to_design(apply(document, edit, Catalogue()))
+    return {
+        "key": str(index),
+        "says": answer.says,
+        "off": words.off(answer),
+        "close": answer.miss < 2.0,
+        "wall": words.built(answer),
+        "waters": words.waters(answer),
+        "holds": all(row.held for row in answer.waters),
+        "roll": f"{answer.frequency_hz:.1f} Hz roll",
+        "edit": edit,
+        "picture": thumbnail(changed, f"answer{index}", holes=True),
+    }

@@ -1,0 +1,1 @@
+"""The Tank's other rooms."""
