@@ -200,6 +200,8 @@ class TestLive:
             "limits-slug_step": "0.1 g",
             "limits-suspends": "3 cm/s",
             "limits-slow": "10 cm/s",
+            "limits-drag": "0.9",
+            "limits-steady": "3",
             "limits-length_unit": "in",
         }
         assert demo.post("/stores/limits", limits).status_code == 302

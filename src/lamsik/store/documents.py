@@ -55,6 +55,11 @@ def contents(session: Session, rows: Sequence[Document]) -> dict[int, dict[str, 
     return {r.document_id: r.content for r in found}
 
 
+def revisions(session: Session, row: Document) -> Sequence[Revision]:
+    """All revisions of a document, the newest first; those made beside for one piece included."""
+    return session.exec(select(Revision).where(Revision.document_id == row.id).order_by(col(Revision.number).desc())).all()
+
+
 def revision(session: Session, row: Document, number: int | None = None) -> Revision:
     """A revision of the document, the current one unless numbered."""
     query = select(Revision).where(Revision.document_id == row.id, Revision.number == (number or row.current))

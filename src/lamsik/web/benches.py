@@ -11,7 +11,11 @@ from lamsik.web.pieces.views import blueprint as pieces
 from lamsik.web.shapes.live import blueprint as live
 from lamsik.web.shapes.views import blueprint as shapes
 from lamsik.web.stores.views import blueprint as stores
+from lamsik.web.tank.history import blueprint as tank_history
 from lamsik.web.tank.live import blueprint as tank_live
+from lamsik.web.tank.running import blueprint as tank_running
+from lamsik.web.tank.stability import blueprint as tank_stability
+from lamsik.web.tank.twins import blueprint as tank_twins
 from lamsik.web.tank.views import blueprint as tank
 from lamsik.web.today.views import blueprint as today
 
@@ -41,4 +45,8 @@ BENCHES = (
     Bench("Handbook", handbook, "handbook.index"),
     Bench("Live", live),
     Bench("Tank, live", tank_live),
+    Bench("Tank, stability", tank_stability),
+    Bench("Tank, material twins", tank_twins),
+    Bench("Tank, running depth", tank_running),
+    Bench("Tank, revisions", tank_history),
 )

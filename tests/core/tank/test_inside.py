@@ -172,7 +172,9 @@ class TestTwins:
         for row in rows[1:]:
             assert row.matched.budget.mass_g == pytest.approx(evaluate.drag(bait()).budget.mass_g, abs=0.01)
             assert row.g_off_mm < 0.05 and row.matched.verdict.net_g != row.plain.verdict.net_g
-        assert rows[1].filling.stiff and "hard to pour" in rows[1].says
+        assert not rows[1].filling.mixes and "no resin mix is so light" in rows[1].says
+        dense = twins(bait(host=Host("beech", 0.6, 0.03), want=Want("sinks", -20.0)))[1]
+        assert dense.filling.stiff and dense.filling.mixes and "hard to pour" in dense.says
 
     def test_no_density_makes_it_so_light(self):
         heavy = replace(bait().ballast[0], mass_g=40.0)

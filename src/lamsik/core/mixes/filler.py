@@ -11,6 +11,10 @@ HARD_TO_POUR = 0.42
 """Volume share of microspheres above which a mix no longer runs into thin parts (40 to 45 %)."""
 
 
+CLOSEST_PACKING = 0.62
+"""Volume share that spheres shaken together fill: no mix holds more."""
+
+
 @dataclass(frozen=True)
 class Filling:
     """Filler in a resin: share of the mass and of the volume, and the density that gives [g/cm³]."""
@@ -23,6 +27,11 @@ class Filling:
     def stiff(self) -> bool:
         """Whether it is hard to pour."""
         return self.volume_share > HARD_TO_POUR
+
+    @property
+    def mixes(self) -> bool:
+        """Whether so many spheres go into the resin at all."""
+        return self.volume_share <= CLOSEST_PACKING
 
 
 def filling_for(density_g_cm3: float, resin_g_cm3: float = RESIN_G_CM3, filler_g_cm3: float = MICROSPHERE_G_CM3) -> Filling:

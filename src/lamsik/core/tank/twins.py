@@ -152,6 +152,8 @@ def _shifted(design: Design, moment: Array) -> Design:
 
 
 def _says(material: Material, density: float, filling: Filling | None) -> str:
+    if filling is not None and not filling.mixes:
+        return f"no resin mix is so light: {100 * filling.volume_share:.0f} % microspheres by volume would be needed, and spheres pack to 62 %"
     if filling is not None:
         stiff = "; hard to pour, above some 42 % the mix no longer runs into thin parts" if filling.stiff else ""
         return f"{100 * filling.mass_share:.1f} % microspheres by mass ({100 * filling.volume_share:.0f} % by volume){stiff}"

@@ -36,21 +36,22 @@ def shown_view(outcome: Outcome, view: str) -> str:
     return HELD if view == HELD and outcome.hanging.held else UNDER
 
 
-def scene(outcome: Outcome, view: str, unit: str = "mm", handles: bool = True, trail: Sequence[tuple[float, float]] = ()) -> Node:
+def scene(outcome: Outcome, view: str, unit: str = "mm", handles: bool = True, trail: Sequence[tuple[float, float]] = (), plain: bool = False) -> Node:
     """The Tank's picture from the side. `view` falls back to hanging where the body cannot float.
 
-    `trail` is where G was, (x, z) [mm] in the body, while something is dragged.
+    `trail` is where G was, (x, z) [mm] in the body, while something is dragged. A `plain` picture is for showing
+    small beside others: no ruler, no readings, G and B as dots.
     """
     view = shown_view(outcome, view)
     length = outcome.design.body.length_mm
     attitude, draft, b = _placing(outcome, view)
     width, height, sky = _frame(outcome, attitude, view)
-    pen = pen_for(width, 880)
+    pen = pen_for(width, 320 if plain else 880)
     turn = attitude.pitch_deg
     shift = _shift(outcome, attitude, draft, view, sky, height)
     water = node("rect", x=-width / 2, y=0, width=width, height=height - sky, fill=PALE)
     body = _body(outcome, attitude, pen, handles, turn, shift)
-    marks = [*_trail(trail, attitude, shift, pen), *_marks(outcome, attitude, b, shift, pen)]
+    marks = _dots(outcome, attitude, b, shift, pen) if plain else [*_trail(trail, attitude, shift, pen), *_marks(outcome, attitude, b, shift, pen)]
     if view == HELD:
         marks.insert(0, _held_line(outcome, attitude, shift, pen, height - sky))
     surface = node("path", d=_surface_line(width, pen), fill="none", stroke=WATER, stroke_width=2.4 * pen.mm)
@@ -58,7 +59,7 @@ def scene(outcome: Outcome, view: str, unit: str = "mm", handles: bool = True, t
     legend = label(outcome.design.water.describe(), width / 2 - 14 * pen.mm, height - sky - 14 * pen.mm, pen.text, fill=DEEP, text_anchor="end")
     scale = ruler(_ruler_length(length), pen, unit, -width / 2 + 22 * pen.mm, height - sky - 34 * pen.mm)
     title = f"{outcome.design.name}: {outcome.verdict.sentence}"
-    content = [water, body, veil, surface, *marks, *([body_handles(outcome, attitude, pen, shift)] if handles else []), legend, scale]
+    content = [water, body, veil, surface, *marks, *([body_handles(outcome, attitude, pen, shift)] if handles else []), *([] if plain else [legend, scale])]
     return node(
         "svg",
         node("title", title),
@@ -140,6 +141,11 @@ def _rolled(outcome: Outcome, attitude: Attitude, pen: Pen, shift: tuple[float, 
     middle = project(rings[:, [0, 12]].reshape(-1, 3), attitude)[::2]
     keel = node("path", d=path(middle, close=False), fill="none", stroke=MUTED, stroke_width=pen.mm, stroke_dasharray=f"{4 * pen.mm:.2f}")
     return group([hull, keel], transform=f"translate({shift[0]:.3f} {shift[1]:.3f})", class_="body")
+
+
+def _dots(outcome: Outcome, attitude: Attitude, b: Point, shift: tuple[float, float], pen: Pen) -> list[Node]:
+    flat = project(np.array([b, outcome.budget.g_mm]), attitude)
+    return [node("circle", cx=shift[0] + x, cy=shift[1] - y, r=3 * pen.mm, fill=colour) for (x, y), colour in zip(flat, (WATER, INK), strict=True)]
 
 
 def _marks(outcome: Outcome, attitude: Attitude, b: Point, shift: tuple[float, float], pen: Pen) -> list[Node]:

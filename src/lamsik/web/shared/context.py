@@ -28,7 +28,7 @@ def install(app: Flask) -> None:
 
 
 def _context() -> dict[str, Any]:
-    here = request.blueprint
+    here = (request.blueprint or "").split("_")[0]  # the rooms of a bench belong to it
     return {"benches": [b for b in BENCHES if b.listed], "here": here, "shop": setting(db(), "shop"), "version": __version__, "today": date.today()}
 
 

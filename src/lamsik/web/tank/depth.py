@@ -125,7 +125,7 @@ def _sure(outcome: Outcome) -> dict[str, Any]:
     says += f"; {best.says} and fit the ballast to it: {100 * best.chance:.0f} in 100." if best else "."
     rows = [
         {"key": row.group, "says": row.says[0].upper() + row.says[1:], "chance": f"{100 * row.chance:.0f} in 100", "share": round(100 * row.chance)}
-        for row in found.better
+        for row in found.better[:5]
     ]
     return {
         "sure": says,

@@ -25,3 +25,31 @@ class TowForm(FlaskForm):
     rod = MeasureField("Rod tip over water", "distance", 0.0, 12.0)
     depth = MeasureField("It ran at", "distance", 0.0, 100.0)
     note = StringField("Note", validators=[Length(max=200)])
+
+
+class TowAsk(FlaskForm):
+    """How it is towed, asked in the address."""
+
+    class Meta:
+        """A question changes nothing, so it needs no token."""
+
+        csrf = False
+
+    speed = MeasureField("Speed", "pace", 0.1, 8.0, default="1 m/s")
+    line = MeasureField("Line", "length", 0.02, 5.0, default="0.28 mm")
+    rod = MeasureField("Rod tip over water", "distance", 0.0, 12.0, default="1.5 m")
+    out = MeasureField("Line out", "distance", 1.0, 400.0, default="25 m")
+
+
+class FidelityForm(FlaskForm):
+    """How close a prototype must come, asked in the address."""
+
+    class Meta:
+        """A question changes nothing, so it needs no token."""
+
+        csrf = False
+
+    mass = MeasureField("Mass within", "percent", 0.1, 50.0, default="2 %")
+    net = MeasureField("Net lift within", "mass", 0.01, 20.0, default="0.1 g")
+    place = MeasureField("G within", "length", 0.1, 20.0, default="0.5 mm")
+    roll = MeasureField("Roll within", "percent", 0.5, 80.0, default="10 %")

@@ -73,27 +73,3 @@ def take_back(run: int, way: str) -> ResponseReturnValue:
     if way == "take_back":
         flash("The run is taken back.", f"undo:{url_for('tank.take_back', run=run, way='put-back')}")
     return redirect(url_for("tank.show", key=row.design_id, _anchor="tub"))
-
-
-@blueprint.get("/<int:key>/stability")
-def stability(key: int) -> str:
-    """x."""
-    return ""
-
-
-@blueprint.get("/<int:key>/twins")
-def twins(key: int) -> str:
-    """x."""
-    return ""
-
-
-@blueprint.get("/<int:key>/running")
-def running(key: int) -> str:
-    """x."""
-    return ""
-
-
-@blueprint.get("/<int:key>/history")
-def history(key: int) -> str:
-    """x."""
-    return ""

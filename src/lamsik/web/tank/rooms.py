@@ -1,1 +1,0 @@
-"""The Tank's other rooms."""

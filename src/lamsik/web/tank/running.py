@@ -1,0 +1,122 @@
+"""The running room: how deep a bait runs, an estimate fitted to logged runs; relative effects first."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from flask import Blueprint, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.errors import Refused
+from lamsik.core.shapes.design import Design
+from lamsik.core.tank.line import Line
+from lamsik.core.tank.mass import budget
+from lamsik.core.tank.running import Change, Fit, Tow, Trim, changes, depth_curve, fitted, line_shape
+from lamsik.formats.body_document import to_design
+from lamsik.store import documents, orders, tub
+from lamsik.store.tables import Document, TowRun, now
+from lamsik.web.pictures.charts import Curve, axis, chart
+from lamsik.web.pictures.svg import Node
+from lamsik.web.pictures.towed import towed
+from lamsik.web.shared.db import db, load, load_document
+from lamsik.web.shared.facts import signed
+from lamsik.web.shared.forms import typed_texts
+from lamsik.web.tank.forms import TowAsk, TowForm
+
+blueprint = Blueprint("tank_running", __name__, url_prefix="/tank")
+
+
+@dataclass(frozen=True)
+class RunningRoom:
+    """The running room: the estimate in a sentence, what changes it, the pictures, the fit."""
+
+    sentence: str
+    basis: str
+    changes: tuple[Change, ...]
+    section: Node | None
+    chart: Node | None
+    problem: str
+
+
+@blueprint.get("/<int:key>/running")
+def show(key: int) -> str:
+    """How deep it runs: an estimate, relative effects first."""
+    return _running(load_document("body", key), TowForm())
+
+
+def _running(row: Document, log: TowForm) -> str:
+    key = row.id or 0
+    ask = TowAsk(request.args if request.args else None)
+    runs = tub.towed(db(), key)
+    design = to_design(documents.content(db(), row))
+    room = running_room(design, _tow(ask), runs) if not request.args or ask.validate() else RunningRoom("Type how it is towed.", "", (), None, None, "")
+    return render_template("tank/running.html", row=row, for_order=orders.waiting_for(db(), key), room=room, ask=ask, log=log, runs=runs)
+
+
+def _tow(ask: TowAsk) -> Tow:
+    if not request.args:
+        return Tow()
+    return Tow(ask.speed.amount or 1.0, Line(ask.line.amount or 0.28), ask.rod.amount or 0.0, ask.out.amount or 25.0)
+
+
+def running_room(design: Design, tow: Tow, runs: Sequence[TowRun]) -> RunningRoom:
+    """Everything the running room shows of a design towed so."""
+    mass = budget(design)
+    try:
+        fit = fitted(design, [tub.run_of(run) for run in runs])
+        trim, shape = line_shape(design, mass, tow, fit.factor)
+        out = np.linspace(1.0, max(60.0, 2 * tow.line_out_m), 60)
+        curve = depth_curve(design, mass, tow, fit.factor, out)
+        deep = float(np.interp(tow.line_out_m, out, curve))
+        found = changes(design, tow, fit) if deep > 0 else ()
+    except Refused as refused:
+        return RunningRoom("No running depth can be estimated.", "", (), None, None, f"{refused.given}: {refused.allowed}.")
+    if deep <= 0:
+        why = "it has no lip to take it down" if design.lip is None else "so much line does not let it dive"
+        return RunningRoom(f"It stays at the surface: {why}.", "", (), None, None, "")
+    band = fit.band(design.lip)
+    how = f"{tow.line_out_m:g} m of {tow.line.diameter_mm:g} mm line at {tow.speed_m_s:g} m/s"
+    sentence = f"About {deep:.1f} m deep ({deep * (1 - band):.1f} to {deep * (1 + band):.1f}) on {how}."
+    points = [(run.line_out_m, run.depth_m) for run in runs]
+    deepest = max([float(curve.max()) * (1 + band), *(d for _, d in points), 0.5])
+    picture = chart(
+        "Depth against line out", axis("line out from the rod tip, m", 0, float(out[-1])), axis("depth, m", 0, deepest), [Curve("estimate", out, curve)],
+        (out, curve * (1 - band), curve * (1 + band)), points, down=True,
+    )  # fmt: skip
+    return RunningRoom(sentence, _basis(fit, band, trim), found, towed(design, tow, trim, shape, deep), picture, "")
+
+
+def _basis(fit: Fit, band: float, trim: Trim) -> str:
+    source = (
+        f"Fitted to {fit.runs} logged run{'s' if fit.runs > 1 else ''} (tension × {fit.factor:.2f})"
+        if fit.runs
+        else f"An estimate from textbook coefficients (tension × {fit.factor:g} for wake and wobble, assumed): log one measured depth and the band halves"
+    )
+    return f"{source}. Band ± {100 * band:.0f} %. It runs {signed(trim.pitch_deg, 0)}° and pulls {trim.tension_n * 101.97:.0f} g on the line."
+
+
+@blueprint.post("/<int:key>/running/log")
+def log_run(key: int) -> ResponseReturnValue:
+    """Keep a run on the line with the depth it ran at."""
+    row, form = load_document("body", key), TowForm()
+    if not form.validate_on_submit():
+        return _running(row, form), 422
+    db().add(
+        TowRun(
+            design_id=key, revision=row.current, line_out_m=form.line_out.amount or 1.0, speed_m_s=form.speed.amount or 1.0, line_mm=form.line.amount or 0.2,
+            rod_m=form.rod.amount or 0.0, depth_m=form.depth.amount or 0.0, note=(form.note.data or "").strip(), typed=typed_texts(form),
+        )
+    )  # fmt: skip
+    flash("The run is logged; the estimate is fitted to it.")
+    return redirect(url_for("tank_running.show", key=key))
+
+
+@blueprint.post("/towed/<int:run>/<any(take_back, put_back):way>")
+def take_back(run: int, way: str) -> ResponseReturnValue:
+    """Take a logged run back, or put it back."""
+    row = load(TowRun, run)
+    row.undone_at = now() if way == "take_back" else None
+    db().add(row)
+    if way == "take_back":
+        flash("The run is taken back.", f"undo:{url_for('tank_running.take_back', run=run, way='put_back')}")
+    return redirect(url_for("tank_running.show", key=row.design_id))

@@ -1,0 +1,143 @@
+"""The stability room: resting positions, righting arms, roll recovery beside another bait's."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+from flask import Blueprint, render_template, request
+
+from lamsik.core.tank.evaluate import Outcome
+from lamsik.core.tank.floating import vessel_of_body
+from lamsik.core.tank.inertia import nature, roll
+from lamsik.core.tank.stability import RightingCurve, bg_mm, metacentre, pendulum, righting_curve
+from lamsik.core.tank.verdict import posture
+from lamsik.store import orders
+from lamsik.web.pictures.charts import Axis, Curve, axis, chart
+from lamsik.web.pictures.headon import head_on
+from lamsik.web.pictures.ink import INK, TIP, WATER
+from lamsik.web.pictures.svg import Node
+from lamsik.web.pictures.tank import SURFACE, UNDER, scene
+from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.facts import signed
+from lamsik.web.tank import others
+
+blueprint = Blueprint("tank_stability", __name__, url_prefix="/tank")
+
+
+@dataclass(frozen=True)
+class Rest:
+    """A resting position as it is shown: from the side, head-on, in words."""
+
+    side: Node
+    front: Node
+    name: str
+    says: str
+
+
+@dataclass(frozen=True)
+class Heights:
+    """One column of the stability table: name and (quantity, value) rows."""
+
+    name: str
+    rows: tuple[tuple[str, str], ...]
+
+
+@dataclass(frozen=True)
+class StabilityRoom:
+    """The stability room: verdict, resting positions, the righting-arm chart, a column for each bait compared."""
+
+    sentence: str
+    rests: tuple[Rest, ...]
+    chart: Node
+    columns: tuple[Heights, ...]
+    compared: str
+
+
+@blueprint.get("/<int:key>/stability")
+def show(key: int) -> str:
+    """All resting positions, righting arms from 0 to 180°, roll recovery beside another bait's."""
+    row = load_document("body", key)
+    outcome, beside = others.outcome_of(row), others.other(request.args.get("with", ""))
+    room = stability_room(outcome, beside)
+    return render_template(
+        "tank/stability.html", row=row, for_order=orders.waiting_for(db(), key), room=room, others=others.choices(key), chosen=request.args.get("with", "")
+    )
+
+
+def stability_room(outcome: Outcome, beside: others.Other | None = None) -> StabilityRoom:
+    """Everything the stability room shows."""
+    curve = _curve(outcome)
+    rows = [("this bait", outcome, curve), *([(beside.name, beside.outcome, _curve(beside.outcome))] if beside else [])]
+    lines = []
+    for (name, found, arms), colour in zip(rows, (WATER, TIP), strict=False):
+        heel = np.arange(0.0, 181.0, 5.0)
+        lines += [Curve(f"{name}, afloat", arms.heel_deg, arms.arm_mm, colour)] if arms else []
+        lines.append(Curve(f"{name}, under water (BG·sin)", heel, pendulum(found.hanging, heel), colour if arms is None else INK, None if arms is None else "5 4"))
+    low, high = min(float(c.y.min()) for c in lines), max(float(c.y.max()) for c in lines)
+    picture = chart("Righting arm against heel", Axis("heel, °", 0, 180, 30), axis("righting arm, mm", min(low, 0), max(high, 0.1)), lines)
+    columns = tuple(Heights(name, _heights(found, arms)) for name, found, arms in rows)
+    return StabilityRoom(_stability_sentence(outcome, curve), tuple(_rests(outcome)), picture, columns, beside.name if beside else "")
+
+
+def _curve(outcome: Outcome) -> RightingCurve | None:
+    rho = outcome.design.water.density_g_cm3
+    pitch = outcome.surface[0].attitude.pitch_deg if outcome.surface else 0.0
+    if abs(pitch) > 70:  # one that stands on its end heels in no one direction
+        return None
+    return righting_curve(vessel_of_body(outcome.design.body), outcome.budget, rho, start_pitch_deg=pitch)
+
+
+def _stability_sentence(outcome: Outcome, curve: RightingCurve | None) -> str:
+    arm = bg_mm(outcome.hanging)
+    under = f"under water it rolls back from any heel, with at most {arm:.1f} mm of arm"
+    if outcome.surface and curve is None:
+        return f"It stands on its end at the surface; {under}."
+    if curve is None:
+        return f"It sinks, and {under}."
+    largest, at = curve.largest
+    end = curve.vanishes_deg
+    rights = "It rights itself from any heel" if end is None else f"It rights itself up to {end:.0f}°; beyond that it rolls over"
+    gap = "" if curve.whole else " Some heels have no rest in trim and are left out."
+    return f"{rights}; most at {at:.0f}°, with {largest:.1f} mm of arm.{gap}"
+
+
+def _rests(outcome: Outcome) -> list[Rest]:
+    rows = []
+    deepest = min((place.energy for place in outcome.surface), default=0.0)
+    for index, place in enumerate(outcome.surface):
+        alone = replace(outcome, surface=(place,))
+        at = place.attitude
+        room = outcome.budget.mass_g * outcome.design.body.length_mm
+        prefers = " It prefers this one." if len(outcome.surface) > 1 and place.energy <= deepest + 1e-6 * room else ""
+        says = f"pitch {signed(at.pitch_deg, 0)}°, roll {signed(at.roll_deg, 0)}°, {max(place.freeboard_mm, 0):.1f} mm over the water.{prefers}"
+        front = head_on(outcome, at, place.draft_mm, place.b_mm, plain=True)
+        rows.append(Rest(scene(alone, SURFACE, handles=False, plain=True), front, ("Put in upright: " if index == 0 else "Also: ") + posture(at), says))
+    if not rows:
+        free = outcome.hanging.free
+        front = head_on(outcome, free, None, outcome.hanging.b_mm, plain=True)
+        rows.append(
+            Rest(scene(outcome, UNDER, handles=False, plain=True), front, f"Hangs {posture(free)}", "It sinks: under water there is one way it comes to rest, B over G.")
+        )
+    return rows
+
+
+def _heights(outcome: Outcome, curve: RightingCurve | None) -> tuple[tuple[str, str], ...]:
+    rho, design = outcome.design.water.density_g_cm3, outcome.design
+    under, steady = outcome.roll, outcome.rules.steady_hz
+    rows = [
+        ("In air", f"{outcome.budget.mass_g:.2f} g"),
+        ("BG under water", f"{bg_mm(outcome.hanging):.2f} mm"),
+        ("Roll recovery under water", f"{under.frequency_hz:.2f} Hz, {nature(under.frequency_hz, steady)}"),
+        ("Roll inertia, with the water's", f"{under.inertia_g_mm2 + under.added_g_mm2:.0f} g·mm²"),
+    ]
+    if outcome.surface and curve is not None:
+        found = metacentre(vessel_of_body(design.body), outcome.budget, rho, outcome.surface[0])
+        afloat = roll(design, outcome.budget, rho, found.gm_mm)
+        rows += [
+            ("KB, keel to centre of buoyancy", f"{found.kb_mm:.2f} mm"),
+            ("BM = I/∇", f"{found.bm_mm:.2f} mm"),
+            ("KG, keel to centre of gravity", f"{found.kg_mm:.2f} mm"),
+            ("GM, metacentric height", f"{found.gm_mm:.2f} mm"),
+            ("Roll recovery afloat", f"{afloat.frequency_hz:.2f} Hz, {nature(afloat.frequency_hz, steady)}"),
+            ("Work to its limit, under the curve", f"{curve.area_mm_rad:.2f} mm·rad"),
+        ]
+    return tuple(rows)

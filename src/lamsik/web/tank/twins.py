@@ -1,0 +1,67 @@
+"""The twins' room: one shape in four materials, and a prototype against its target."""
+
+from dataclasses import dataclass
+
+from flask import Blueprint, render_template, request
+
+from lamsik.core.tank.evaluate import Outcome
+from lamsik.core.tank.twins import Sameness, Twin, fidelity, twins
+from lamsik.store import orders
+from lamsik.web.pictures.svg import Node
+from lamsik.web.pictures.tank import SURFACE, UNDER, scene
+from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.facts import signed
+from lamsik.web.tank import others
+from lamsik.web.tank.forms import FidelityForm
+
+blueprint = Blueprint("tank_twins", __name__, url_prefix="/tank")
+
+
+@dataclass(frozen=True)
+class TwinColumn:
+    """A material's column: the bait in water, its figures, what matches the original."""
+
+    name: str
+    picture: Node
+    rows: tuple[tuple[str, str], ...]
+    says: str
+    match: tuple[tuple[str, str], ...]
+
+
+@blueprint.get("/<int:key>/twins")
+def show(key: int) -> str:
+    """The same shape in four materials, and a prototype against its target."""
+    row = load_document("body", key)
+    outcome = others.outcome_of(row, settled=False)
+    form = FidelityForm(request.args if request.args else None)
+    columns = tuple(_twin(twin) for twin in twins(outcome.design, rules=outcome.rules))
+    proto = others.other(request.args.get("with", ""), settled=False)
+    same = _same(outcome, proto, form)
+    return render_template(
+        "tank/twins.html", row=row, for_order=orders.waiting_for(db(), key), columns=columns, others=others.choices(key), chosen=request.args.get("with", ""),
+        form=form, proto=proto.name if proto else "", same=same, alike=bool(same) and all(r.within for r in same),
+    )  # fmt: skip
+
+
+def _same(target: Outcome, proto: others.Other | None, form: FidelityForm) -> tuple[Sameness, ...]:
+    if proto is None or (request.args and not form.validate()):
+        return ()
+    return fidelity(target, proto.outcome, form.mass.amount or 2.0, form.net.amount or 0.1, form.place.amount or 0.5, form.roll.amount or 10.0)
+
+
+def _twin(twin: Twin) -> TwinColumn:
+    plain = twin.plain
+    rows = (
+        ("Density", f"{plain.design.host.density_g_cm3:.2f} g/cm³"), ("In air", f"{plain.budget.mass_g:.1f} g"), ("Net lift", f"{signed(plain.verdict.net_g)} g"),
+        ("Behaviour", plain.verdict.behaviour), ("Pitch", f"{signed(plain.hanging.free.pitch_deg, 0)}°"), ("Roll", f"{plain.roll.frequency_hz:.1f} Hz"),
+    )  # fmt: skip
+    match: tuple[tuple[str, str], ...] = ()
+    if twin.matched is not None and twin.needed_g_cm3 is not None and twin.says != "the original itself":
+        hole = twin.matched.design.ballast[0] if twin.matched.design.ballast else None
+        match = (
+            ("Needs", f"{twin.needed_g_cm3:.3f} g/cm³"),
+            ("Off the original", f"{signed(twin.mass_off_g)} g, G {twin.g_off_mm:.1f} mm"),
+            ("Net lift then", f"{signed(twin.matched.verdict.net_g)} g"),
+            *((("First slug", f"{hole.x_mm:.1f} mm from the nose, {hole.cover_mm:.1f} mm deep"),) if hole else ()),
+        )
+    return TwinColumn(twin.material.name, scene(plain, SURFACE if plain.surface else UNDER, handles=False, plain=True), rows, twin.says, match)
