@@ -18,6 +18,13 @@ EVERY = [
     "/shapes/15",
     "/tank/15",
     "/tank/25",
+    "/tank/15#changes",
+    "/tank/15#tub",
+    "/tank/15#weight",
+    "/tank/18/stability?with=d17",
+    "/tank/15/twins?with=p45",
+    "/tank/17/running",
+    "/tank/15/history",
     "/paints",
     "/paints/4",
     "/paints/on/15",
@@ -67,7 +74,7 @@ def test_dragging_the_ballast_moves_it_all_and_saves_on_release(demo_page: Page)
     expect(page.locator(".verdict")).to_contain_text("level")
     place = page.get_by_label(re.compile("distance from the nose")).last
     before = float(place.input_value().split()[0])
-    g_before = page.get_by_text("B over G").locator("xpath=..").inner_text()
+    g_before = page.get_by_text("Roll recovery", exact=True).locator("xpath=..").inner_text()
     handle = page.get_by_role("slider", name=re.compile("distance from the nose")).first
     drag(page, handle, (60, 0))
     assert "held" in (page.locator(".handle").first.get_attribute("class") or "")
@@ -76,7 +83,7 @@ def test_dragging_the_ballast_moves_it_all_and_saves_on_release(demo_page: Page)
     expect(page.locator("#saved")).to_have_text("Saved")
     after = float(place.input_value().split()[0])
     assert after > before + 3
-    assert page.get_by_text("B over G").locator("xpath=..").inner_text() != g_before
+    assert page.get_by_text("Roll recovery", exact=True).locator("xpath=..").inner_text() != g_before
     page.reload()
     expect(place).to_have_value(f"{after:.1f} mm")
     page.get_by_role("button", name="Undo").click()
@@ -115,12 +122,12 @@ def test_a_bad_measure_is_answered_beside_its_field_and_kept(demo_page: Page):
 def test_numbers_explain_themselves_and_the_view_switches(demo_page: Page):
     page = demo_page
     page.goto("/tank/15")
-    page.get_by_text("Net lift").click()
+    page.get_by_text("Net lift", exact=True).click()
     expect(page.get_by_text("ml under water")).to_be_visible()
     page.get_by_role("button", name="At the surface").click()
     expect(page.get_by_role("button", name="At the surface")).to_have_attribute("aria-pressed", "true")
     page.get_by_label("It should").select_option("sinks")
-    expect(page.get_by_label("at", exact=True).first).to_have_value("−20.0 cm/s")
+    expect(page.get_by_label("speed, + rises")).to_have_value("−20.0 cm/s")
     page.get_by_label("Water", exact=True).select_option("sea water")
     expect(page.locator(".verdict")).to_contain_text("9 °C sea water")
 

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Lip, Placement
 
-MOST = 200
+MOST = 600
 
 
 def differences(before: Design, after: Design) -> tuple[str, ...]:

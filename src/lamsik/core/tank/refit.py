@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.advice import resize
-from lamsik.core.tank.ballast import aim_at
+from lamsik.core.tank.ballast import aim_at, search, why_none
 from lamsik.core.tank.ballast_base import Bench, base_of
 from lamsik.core.tank.drilling import troubles
 from lamsik.core.tank.evaluate import Outcome
@@ -33,17 +33,34 @@ def refit(outcome: Outcome, bench: Bench) -> Refit:
     if aim.low_g <= net <= aim.high_g and abs(tilt) <= CLOSE_DEG:
         return Refit(True, None, "That is what you want of it.")
     wrong = _wrong(off if not aim.low_g <= net <= aim.high_g else 0.0, tilt)
-    if not design.ballast:
-        return Refit(False, None, f"{wrong} There is no drilled ballast to change: find some below.")
+    resized = _resized(outcome, bench) if design.ballast else None
+    if resized is not None:
+        return Refit(False, resized.ballast, f"{wrong} {_to_do(design, resized)}")
+    return _anew(outcome, bench, wrong)
+
+
+def _resized(outcome: Outcome, bench: Bench) -> Design | None:
+    """The design's own slugs, cut and moved; None where that cannot be built or changes nothing."""
+    design, rules = outcome.design, outcome.rules
     base, solve = aim_at(design, base_of(design, keep=("pours", "cavities")), rules.drag, rules.bands, rules.steady_hz)
     resized = resize(design, base, bench, solve.net_g)
-    if resized is None:
-        return Refit(False, None, f"{wrong} Even without ballast it would be too heavy: lighter hooks, lighter wood or a fuller body.")
-    blocked = any(troubles(resized, hole, bench.wall_mm) for hole in resized.ballast)
+    if resized is None or any(troubles(resized, hole, bench.wall_mm) for hole in resized.ballast):
+        return None
     same = all(abs(a.mass_g - b.mass_g) < 1e-6 and abs(a.x_mm - b.x_mm) < 1e-6 for a, b in zip(resized.ballast, design.ballast, strict=True))
-    if blocked or same:
-        return Refit(False, None, f"{wrong} The slugs that are in cannot put it right where they are: find others below.")
-    return Refit(False, resized.ballast, f"{wrong} {_to_do(design, resized)}")
+    return None if same else resized
+
+
+def _anew(outcome: Outcome, bench: Bench, wrong: str) -> Refit:
+    """Other ballast altogether, the best there is; or why there is none."""
+    design, rules = outcome.design, outcome.rules
+    if not bench.slugs or not bench.drills_mm:
+        return Refit(False, None, f"{wrong} There is no ballast metal or no drill in Stores to put it right with.")
+    found = [a for a in search(design, bench, drag=rules.drag, bands=rules.bands, steady_hz=rules.steady_hz) if a.holes]
+    if not found:
+        return Refit(False, None, f"{wrong} {why_none(design, bench, drag=rules.drag, bands=rules.bands)}")
+    best = found[0]
+    instead = "Instead of what is in" if design.ballast else "Put in"
+    return Refit(False, best.holes, f"{wrong} {instead}: {best.says}.")
 
 
 def _wrong(off_g: float, tilt_deg: float) -> str:

@@ -23,7 +23,7 @@ def towed(design: Design, tow: Tow, trim: Trim, shape: Shape, depth_m: float) ->
     pen = pen_for(width, 640)
     line = "M" + " L".join(f"{a:.3f} {-b:.3f}" for a, b in zip(x, z, strict=True)) + f" L{entry:.3f} 0 L{tip[0]:.3f} {tip[1]:.3f}"
     middle = left + 0.66 * width
-    bait = _bait(design, trim, width, (middle, 0.5 * (height - sky)))
+    bait = _bait(design, trim, min(0.22 * width, 0.4 * (height - sky)), (middle, 0.46 * (height - sky)))
     says = f"runs {abs(trim.pitch_deg):.0f}° nose {'up' if trim.pitch_deg > 0 else 'down'}, line {trim.angle_deg:.0f}° at the tie"
     content = [
         node("rect", x=left, y=0, width=width, height=height - sky, fill=PALE),
@@ -42,9 +42,9 @@ def towed(design: Design, tow: Tow, trim: Trim, shape: Shape, depth_m: float) ->
     )
 
 
-def _bait(design: Design, trim: Trim, width: float, at: tuple[float, float]) -> Node:
-    """The bait, far larger than the scale, at its running pitch; nose to the right, towards the rod."""
-    size = 0.22 * width / design.body.length_mm
+def _bait(design: Design, trim: Trim, long: float, at: tuple[float, float]) -> Node:
+    """The bait, drawn `long` [m of the drawing], at its running pitch; nose to the right, towards the rod."""
+    size = long / design.body.length_mm
     pen = pen_for(design.body.length_mm * 1.2, 220)
     drawn = [*parts.lip(design, pen), painted(design, pen, "towed"), *parts.hardware(design, pen, trim.pitch_deg)]
     half = design.body.length_mm / 2

@@ -40,7 +40,7 @@ def verdict_view(outcome: Outcome) -> dict[str, Any]:
 def tank_facts(outcome: Outcome, looks: str = UNDER) -> list[Fact]:
     """Net, masses in air and water, pitch and list as it is looked at, speed with its band, roll recovery, freeboard."""
     estimate = any(p.is_estimate for p in outcome.budget.parts)
-    rows = [*_masses(outcome, estimate), _pitch(outcome, looks, estimate), *_list(outcome, looks), _speed(outcome), _roll(outcome, estimate)]
+    rows = [*_masses(outcome, estimate), _pitch(outcome, looks, estimate), *_list(outcome, looks), _speed(outcome), _band(outcome), _roll(outcome, estimate)]
     if outcome.surface:
         how = "The hull's highest point over the water when it rests at the surface."
         rows.append(Fact("freeboard", "Freeboard", f"{max(outcome.surface[0].freeboard_mm, 0):.1f} mm", how, estimate))
@@ -63,9 +63,17 @@ def _masses(outcome: Outcome, estimate: bool) -> list[Fact]:
 def _speed(outcome: Outcome) -> Fact:
     found = outcome.verdict
     source = {"timed": "timed in the tub", "typed": "typed"}.get(outcome.design.drag_source, "the shop's, assumed until timed")
-    band = f" The band of “{found.behaviour}” is {found.band_g:.2f} g wide." if found.band_g is not None else ""
-    how = f"√(2 · net · g / (ρ · C_d · area)), C_d {outcome.drag:.2f} {source}, area {outcome.frontal_mm2 / 100:.1f} cm². + rises.{band}"
+    how = f"√(2 · net · g / (ρ · C_d · area)), C_d {outcome.drag:.2f} {source}, area {outcome.frontal_mm2 / 100:.1f} cm². + rises."
     return Fact("speed", "Speed", f"{signed(found.speed_cm_s, 0)} cm/s", how, outcome.design.drag_source != "timed" or outcome.drag == DEFAULT_DRAG)
+
+
+def _band(outcome: Outcome) -> Fact:
+    """The behaviour's band in grams: how exactly the ballast must be cut."""
+    found = outcome.verdict
+    low, high = (f"{signed(edge)} g" if edge is not None else "no limit" for edge in (found.band_low_g, found.band_high_g))
+    width = f"{found.band_g:.2f} g" if found.band_g is not None else "open"
+    how = f"“{found.behaviour}” lasts from {low} to {high} of net lift in this water. {verdict_view(outcome)['band']}"
+    return Fact("band", "Band", width, how, outcome.design.drag_source != "timed")
 
 
 def _roll(outcome: Outcome, estimate: bool) -> Fact:

@@ -71,5 +71,5 @@ def take_back(run: int, way: str) -> ResponseReturnValue:
     row.undone_at = now() if way == "take_back" else None
     db().add(row)
     if way == "take_back":
-        flash("The run is taken back.", f"undo:{url_for('tank.take_back', run=run, way='put-back')}")
+        flash("The run is taken back.", f"undo:{url_for('tank.take_back', run=run, way='put_back')}")
     return redirect(url_for("tank.show", key=row.design_id, _anchor="tub"))

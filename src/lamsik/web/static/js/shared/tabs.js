@@ -21,7 +21,11 @@ export function enableTabs({ list, signal }) {
     event.preventDefault();
     choose(tabs[edge ?? (tabs.indexOf(document.activeElement) + step + tabs.length) % tabs.length], true);
   }, { signal });
-  const named = tabs.find((tab) => tab.id === `tab-${location.hash.slice(1)}`);
-  if (named) choose(named);
-  return { choose: (name) => choose(tabs.find((tab) => tab.id === `tab-${name}`)) };
+  function follow() {
+    const named = tabs.find((tab) => tab.id === `tab-${location.hash.slice(1)}`);
+    if (named) choose(named);
+  }
+
+  addEventListener("hashchange", follow, { signal });
+  follow();
 }

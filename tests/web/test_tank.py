@@ -1,0 +1,210 @@
+"""The Tank's pages and questions: what is passed on from the core, what is refused, what is kept."""
+
+import copy
+import json
+import re
+
+import pytest
+
+from lamsik.formats.body_document import loads
+
+BAIT, GLIDER, FLOATER, STICK = 15, 19, 18, 25
+
+
+def document(shop, key=BAIT):
+    return loads(shop.get(f"/shapes/{key}/body.json").text)
+
+
+def ask(shop, key=BAIT, way="live", edits=(), **more):
+    body = {"bench": "tank", "document": more.pop("document", None) or document(shop, key), "edits": list(edits), **more}
+    return shop.send(f"/designs/{key}/{way}", body)
+
+
+def view(shop, *edits, key=BAIT, **more):
+    return ask(shop, key, edits=edits, **more).json["view"]
+
+
+class TestLive:
+    def test_hooks_changed_say_at_once_what_to_do(self, demo):
+        before = view(demo)
+        assert before["met"] and before["refit"] == "That is what you want of it."
+        heavier = view(demo, {"do": "hooks", "code": "tre-6"})
+        assert not heavier["met"] and "too heavy" in heavier["refit"] and "Instead of what is in: " in heavier["refit"] and heavier["can_refit"]
+        mended = view(demo, {"do": "hooks", "code": "tre-6"}, json.loads(heavier["refit_edit"]))
+        assert mended["verdict"]["behaviour"] == "slow rise"
+
+    def test_four_clear_coats(self, demo):
+        one, four = view(demo), view(demo, {"do": "clear", "count": 4})
+        assert four["clears"] == "4" and float(four["figures"]["mass"].split()[0]) > float(one["figures"]["mass"].split()[0]) + 0.8
+        assert four["verdict"]["behaviour"] != one["verdict"]["behaviour"] and not four["met"]
+
+    def test_effects_flips_and_chances_come_only_once_settled(self, demo):
+        settled, dragged = view(demo), view(demo, mode="drag")
+        assert len(settled["effects"]) >= 6 and settled["flips"] and "in 100" in settled["sure"] and "weigh the carved blank" in settled["sure"]
+        assert "effects" not in dragged and dragged["g"] == pytest.approx(settled["g"])
+
+    @pytest.mark.parametrize(
+        ("looks", "facing", "says"), [("held", "side", "held from"), ("under", "front", "head-on"), ("surface", "front", "list"), ("surface", "side", "Ferry")]
+    )
+    def test_each_way_of_looking(self, demo, looks, facing, says):
+        found = view(demo, looks=looks, facing=facing)
+        assert (found["looks"], found["facing"]) == (looks, facing) and says in str(found["picture"])
+
+    def test_what_sinks_is_not_shown_at_the_surface(self, demo):
+        found = view(demo, key=GLIDER, looks="surface")
+        assert found["looks"] == "under" and not found["can_float"]
+
+    def test_the_trail_of_g_is_drawn(self, demo):
+        found = view(demo, mode="drag", trail=[[40.0, -2.0], [41.0, -2.1], [42.0, -2.2]])
+        assert "trail" in str(found["picture"])
+
+    @pytest.mark.parametrize("trail", [[[1]], [["a", 2]], [[1, 2]] * 200, [[float("inf"), 1]]])
+    def test_a_wild_trail_is_refused(self, demo, trail):
+        assert ask(demo, trail=trail).status_code in (400, 422)
+
+    def test_waters_it_must_hold_in(self, demo):
+        found = view(demo, {"do": "hold", "name": "sea water"})
+        row = next(w for w in found["waters"] if w["name"] == "sea water")
+        assert row["on"] and row["fails"] and "sea water" in found["waters_lost"]
+
+    def test_a_lip_trim_is_written_beside_the_revision(self, demo):
+        edits = [{"do": "set", "path": "lip.width_mm", "text": "12 mm"}, {"do": "set", "path": "lip.square_deg", "text": "1.5°"}, {"do": "tie", "seat": "lip"}]
+        ask(demo, edits=edits, save=True, base=2)
+        page = demo.get(f"/tank/{BAIT}/history").text
+        assert "lip: 14.0 mm wide, 16.0 mm long, 40° to the axis, square → 12.0 mm wide, 16.0 mm long, 40° to the axis, +1.5° out of square" in page
+        assert "line tie: on the nose" in page and "→ on the lip, 2.0 mm out" in page
+
+    @pytest.mark.parametrize(
+        ("edit", "field"),
+        [
+            ({"do": "set", "path": "trials.t9.mass_g", "text": "1 g"}, "trials.t9.mass_g"),
+            ({"do": "set", "path": "ballast.b1.mass_g", "text": "-1 g"}, "ballast.b1.mass_g"),
+            ({"do": "set", "path": "water.measured_g_cm3", "text": "0"}, "water.measured_g_cm3"),
+            ({"do": "set", "path": "water.measured_g_cm3", "text": "NaN"}, "water.measured_g_cm3"),
+            ({"do": "set", "path": "want.freeboard_mm", "text": "-4 mm"}, "want.freeboard_mm"),
+            ({"do": "set", "path": "allowances.a1.mass_g", "text": "1 g"}, "allowances.a1.mass_g"),
+            ({"do": "set", "path": "drag", "text": "0"}, "drag"),
+        ],
+    )
+    def test_bad_input_is_said_for_its_field_and_nothing_is_lost(self, demo, edit, field):
+        before = document(demo)
+        answer = ask(demo, edits=[edit]).json
+        assert answer["errors"][0]["field"] == field and answer["errors"][0]["message"] and answer["document"] == before
+
+    @pytest.mark.parametrize(
+        ("edits", "says"),
+        [
+            ([{"do": "set", "path": "ballast.b1.x_mm", "text": "88 mm"}], "breaks out of the body"),
+            ([{"do": "set", "path": "ballast.b1.x_mm", "text": "41 mm"}], "runs into another hole"),
+            ([{"do": "cavity", "code": "lead ball 7 mm"}, {"do": "set", "path": "cavities.c1.x_mm", "text": "88 mm"}], "breaks out of the body"),
+            ([{"do": "pour"}, {"do": "pour"}], "overlaps another pour"),
+        ],
+    )
+    def test_what_cannot_be_built_is_said_in_its_row(self, demo, edits, says):
+        assert any(says in row["trouble"] for row in view(demo, *edits)["holes"])
+
+    def test_hooks_heavier_than_the_bait_and_a_freeboard_that_cannot_be(self, demo):
+        found = document(demo)
+        for row in found["hardware"]:
+            if row["kind"] == "hook":
+                row["mass_g"] = 60.0
+        heavy = view(demo, document=found)
+        assert heavy["verdict"]["behaviour"] == "sinks" and "Even without ballast" in heavy["refit"]
+        why = ask(demo, way="ballast", document=found).json["why"]
+        assert "Even without ballast" in why
+        high = copy.deepcopy(document(demo, FLOATER))
+        high["want"] |= {"by": "freeboard", "freeboard_mm": 120.0}
+        assert "clear of the water" in view(demo, key=FLOATER, document=high)["refit"]
+
+
+class TestTub:
+    def test_trial_weights_become_inside_ballast_with_the_difference_explained(self, demo):
+        edits = [{"do": "trial", "place": "belly"}, {"do": "set", "path": "trials.t1.mass_g", "text": "1.5 g"}, {"do": "set", "path": "trials.t1.x_mm", "text": "52 mm"}]
+        shown = ask(demo, edits=edits).json
+        assert "1.50 g hung outside" in shown["view"]["tub"] and len(shown["view"]["trials"]) == 1
+        found = ask(demo, way="trials", document=shown["document"]).json
+        assert found["answers"] and len(found["differences"]) == 3 and found["why"] == ""
+        after = ask(demo, document=shown["document"], edits=[found["answers"][0]["edit"]]).json
+        assert after["document"]["trials"] == [] and len(after["document"]["ballast"]) > len(shown["document"]["ballast"])
+        promised = re.search(r"net ([+−\d.]+) g", found["answers"][0]["off"])
+        assert promised
+
+    def test_no_weights_and_no_metal_are_said(self, demo):
+        answer = ask(demo, way="trials")
+        assert answer.status_code == 422 and "hang a trial weight" in answer.json["error"]["message"]
+        for slug in range(1, 12):
+            demo.post(f"/stores/remove/slug/{slug}")
+        refused = ask(demo, way="ballast")
+        assert refused.status_code == 422 and "add a ballast metal in Stores" in refused.json["error"]["message"]
+
+    def test_timed_runs_give_net_then_cd_and_say_what_was_assumed(self, demo):
+        for seconds in ("8.4 s", "8.6 s"):
+            assert demo.post(f"/tank/{BAIT}/timed", {"way": "rise", "distance": "50 cm", "seconds": seconds}).status_code == 302
+        timed = view(demo)["timed"]
+        assert "Net is +" in timed["says"] and "C_d 0.90 (assumed)" in timed["says"] and not timed["can_use"]
+        demo.post(f"/tank/{BAIT}/timed", {"way": "rise", "distance": "0.5 m", "seconds": "8.5 s", "net": "0.14 g"})
+        timed = view(demo)["timed"]
+        assert "C_d is" in timed["says"] and "weighed net" in timed["says"] and timed["can_use"]
+        used = ask(demo, edits=[json.loads(timed["drag"])]).json
+        assert used["document"]["drag_source"] == "timed"
+        demo.post("/tank/timed/1/take_back")
+        assert len(view(demo)["timed_rows"]) == 2
+        demo.post("/tank/timed/1/put_back")
+        assert len(view(demo)["timed_rows"]) == 3
+
+    @pytest.mark.parametrize(("field", "text"), [("distance", "50"), ("seconds", "soon"), ("distance", "-1 m"), ("net", "1 km")])
+    def test_a_run_that_cannot_be_read_keeps_what_was_typed(self, demo, field, text):
+        answer = demo.post(f"/tank/{BAIT}/timed", {"way": "sink", "distance": "1 m", "seconds": "3 s", field: text})
+        assert answer.status_code == 422 and text in answer.text and 'class="problem"' in answer.text
+
+    def test_an_impossible_time_is_said_and_not_a_crash(self, demo):
+        demo.post(f"/tank/{BAIT}/timed", {"way": "rise", "distance": "2 m", "seconds": "0.2 s", "net": "0.1 g"})
+        assert "cannot be" in view(demo)["timed"]["says"]
+
+
+class TestRooms:
+    @pytest.mark.parametrize("key", range(15, 27))
+    @pytest.mark.parametrize("room", ["stability", "twins", "running", "history"])
+    def test_every_design_has_its_rooms(self, demo, key, room):
+        page = demo.get(f"/tank/{key}/{room}")
+        assert page.status_code == 200 and 'class="verdict"' in page.text and 'aria-current="page">Tank<' in re.sub(r"\s+", " ", page.text)
+
+    @pytest.mark.parametrize("name", ["d18", "p45"])
+    def test_another_bait_stands_beside_it(self, demo, name):
+        page = demo.get(f"/tank/{FLOATER if name != 'd18' else 17}/stability?with={name}").text
+        assert page.count("Roll recovery under water") == 1 and page.count('scope="col" class="n"') == 2
+        assert "off</th>" in demo.get(f"/tank/{BAIT}/twins?with={name}&mass=2+%25&net=0.1+g&place=0.5+mm&roll=10+%25").text
+
+    @pytest.mark.parametrize("name", ["x9", "d", "d999", "p999", "d-1"])
+    def test_what_is_nothing_is_404(self, demo, name):
+        assert demo.get(f"/tank/{BAIT}/stability?with={name}").status_code == 404
+
+    def test_a_logged_run_narrows_the_band_and_can_be_taken_back(self, demo):
+        page = demo.get(f"/tank/{BAIT}/running").text
+        assert "Band ± 50 %" in page and "Lip trimmed" in page and "assumed" in page
+        run = {"line_out": "25 m", "speed": "1 m/s", "line": "0.28 mm", "rod": "1.5 m", "depth": "1.1 m", "note": "calm"}
+        assert demo.post(f"/tank/{BAIT}/running/log", run).status_code == 302
+        page = demo.get(f"/tank/{BAIT}/running").text
+        assert "Fitted to 1 logged run" in page and "Band ± 25 %" in page and "About 1.1 m deep" in page
+        demo.post("/tank/towed/1/take_back")
+        assert "Band ± 50 %" in demo.get(f"/tank/{BAIT}/running").text
+
+    @pytest.mark.parametrize(("field", "text"), [("speed", "fast"), ("line", "0 mm"), ("depth", "1.1"), ("rod", "-1 m")])
+    def test_bad_runs_are_refused_beside_the_field(self, demo, field, text):
+        run = {"line_out": "25 m", "speed": "1 m/s", "line": "0.28 mm", "rod": "1.5 m", "depth": "1.1 m", field: text}
+        answer = demo.post(f"/tank/{BAIT}/running/log", run)
+        if (field, text) == ("depth", "1.1"):  # a bare number takes the field's unit
+            assert answer.status_code == 302
+        else:
+            assert answer.status_code == 422 and f'id="{field}-error"' in answer.text
+
+    def test_a_question_that_cannot_be_read_is_said_beside_its_field(self, demo):
+        page = demo.get(f"/tank/{BAIT}/running?speed=warp&line=0.3+mm&rod=1+m&out=20+m")
+        assert page.status_code == 200 and "warp" in page.text and 'class="problem"' in page.text
+
+    def test_an_earlier_revision_comes_back_as_a_new_one(self, demo):
+        before = document(demo)
+        assert demo.post(f"/tank/{BAIT}/history/1").status_code == 302
+        assert document(demo)["ballast"] == [] and "back to revision 1" in demo.get(f"/tank/{BAIT}/history").text
+        demo.send(f"/designs/{BAIT}/undo", {"bench": "tank"})
+        assert document(demo) == before
