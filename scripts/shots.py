@@ -16,19 +16,21 @@ DESK, TABLET, PHONE = (1280, 800), (820, 1100), (390, 844)
 VIEWS = (
     ("today", "/", DESK),
     ("orders", "/orders", DESK),
-    ("enquiry", "/orders/new", DESK),
     ("order", "/orders/19", DESK),
     ("shapes", "/shapes", DESK),
     ("shape", "/shapes/15", DESK),
     ("tank", "/tank/15", DESK),
     ("tank-surface", "/tank/21", DESK),
     ("tank-tablet", "/tank/21", TABLET),
+    ("tank-trying", "/tank/15#changes", DESK),
+    ("stability", "/tank/21/stability?with=d22", DESK),
+    ("twins", "/tank/15/twins", DESK),
+    ("running", "/tank/17/running", DESK),
     ("paint", "/paints/on/16", DESK),
     ("scheme", "/paints/4", DESK),
     ("piece", "/pieces/55", DESK),
     ("piece-phone", "/pieces/55", PHONE),
     ("card", "/pieces/48/card", DESK),
-    ("unweighed", "/pieces/unweighed", DESK),
     ("stores", "/stores", DESK),
     ("handbook", "/handbook", DESK),
 )
@@ -42,6 +44,10 @@ def shoot(page: Page, name: str, url: str, size: tuple[int, int]) -> None:
     if name == "tank":
         page.get_by_role("button", name="Find ballast").click()
         page.locator("#answers > li").first.wait_for()
+    if name == "tank-trying":
+        page.get_by_role("button", name="Start trying").click()
+        page.get_by_label("Clear coats").select_option("4")
+        page.get_by_text("Trying, not saved").wait_for()
     page.evaluate("document.activeElement.blur()")
     page.screenshot(path=TARGET / f"{name}.png")
 

@@ -1,3 +1,3 @@
 """Lamsik: the bench companion of people who make hard baits and floats by hand."""
 
-__version__ = "0.1.0"
+__version__ = "0.2.0"

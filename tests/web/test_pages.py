@@ -53,7 +53,7 @@ def test_tank_opens_the_last_design(demo):
 
 
 def test_health(demo):
-    assert demo.get("/healthz").json == {"status": "ok", "version": "0.1.0"}
+    assert demo.get("/healthz").json == {"status": "ok", "version": "0.2.0"}
 
 
 def test_health_of_a_shop_that_is_not_migrated(demo):

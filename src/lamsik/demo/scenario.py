@@ -74,6 +74,26 @@ PARTS = {
     "float": (("tie-s", "tail", 1),),
 }
 
+TRIMS = (
+    # body, edits that each became a revision
+    (2, ({"do": "set", "path": "lip.width_mm", "text": "18 mm"},)),
+    (2, ({"do": "set", "path": "lip.length_mm", "text": "28.5 mm"}, {"do": "set", "path": "lip.square_deg", "text": "0.5°"})),
+    (8, ({"do": "tie", "seat": "lip"},)),
+    (6, ({"do": "allow", "kind": "other"},)),
+)
+
+TIMED = (
+    # body, way, m, s, net weighed g
+    (5, "sink", 0.5, 21.4, None), (5, "sink", 0.5, 20.2, None), (5, "sink", 0.5, 22.0, None),
+    (4, "sink", 0.5, 8.9, None), (4, "sink", 0.5, 9.3, -0.31), (4, "sink", 0.5, 9.0, -0.31),
+)  # fmt: skip
+
+TOWED = (
+    # body, line out m, m/s, line mm, rod tip m, depth m, note
+    (2, 20.0, 1.0, 0.28, 1.2, 2.6, "flat calm, along the harbour wall"), (2, 35.0, 1.2, 0.28, 1.2, 3.7, "ticked the mud twice"),
+    (8, 18.0, 0.9, 0.25, 1.0, 0.6, "over the weed, tracks true"),
+)  # fmt: skip
+
 ORDERS = (
     # customer, body, quantity, days since placed, due in days, shipped pieces done share
     (0, 0, 2, 330, -290, "shipped"), (1, 2, 3, 318, -270, "shipped"), (2, 4, 1, 301, -255, "shipped"), (4, 6, 4, 285, -240, "shipped"),

@@ -11,6 +11,7 @@ from lamsik.core.route.steps import steps
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
+from lamsik.core.shapes.revisions import note
 from lamsik.core.tank import ballast
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
@@ -18,7 +19,7 @@ from lamsik.demo import scenario
 from lamsik.formats.body_document import new_document, to_design, with_design
 from lamsik.formats.edits import apply
 from lamsik.store import documents, orders, pieces, starter, stores
-from lamsik.store.tables import Document, Instrument, Order, Piece, StepDone, Water, Weighing, now
+from lamsik.store.tables import Document, Instrument, Order, Piece, StepDone, TimedRun, TowRun, Water, Weighing, now
 
 STOP_AFTER = {"carve": "carve", "seal": "coat:seal1", "fit": "fit", "paint": "coat:base1", "clear": "coat:clear1", "pack": "pack", "shipped": "ship"}
 
@@ -36,6 +37,9 @@ def build(session: Session) -> None:
     shop = stores.catalogue(session)
     codes = {row.name: row.code for row in documents.listed(session, "scheme")}
     bodies = [_body(session, row, shop, codes) for row in scenario.BODIES]
+    for which, edits in scenario.TRIMS:
+        _trim(session, bodies[which], edits, shop)
+    _runs(session, bodies)
     customers = [orders.customer_named(session, name, contact) for name, contact in scenario.CUSTOMERS]
     for who, which, quantity, ago, due, state in scenario.ORDERS:
         _order(session, random, customers[who], bodies[which], scenario.BODIES[which], quantity, ago, due, state)
@@ -62,6 +66,23 @@ def _body(session: Session, row: tuple[Any, ...], shop: Catalogue, codes: dict[s
             content = with_design(content, ballast.with_answer(design, found[0]))
             documents.save(session, row_made, content, row_made.current, "ballast")
     return row_made
+
+
+def _trim(session: Session, row: Document, edits: tuple[dict[str, Any], ...], shop: Catalogue) -> None:
+    before = documents.content(session, row)
+    after = before
+    for edit in edits:
+        after = apply(after, edit, shop)
+    documents.save(session, row, after, row.current, note(to_design(before), to_design(after)))
+
+
+def _runs(session: Session, bodies: list[Document]) -> None:
+    for which, way, distance, seconds, net in scenario.TIMED:
+        session.add(TimedRun(design_id=bodies[which].id or 0, way=way, distance_m=distance, seconds=seconds, net_g=net, at=now() - timedelta(days=12)))
+    for which, out, speed, line, rod, depth, words in scenario.TOWED:
+        session.add(
+            TowRun(design_id=bodies[which].id or 0, line_out_m=out, speed_m_s=speed, line_mm=line, rod_m=rod, depth_m=depth, note=words, at=now() - timedelta(days=9))
+        )
 
 
 def _order(session: Session, random: Random, customer: Any, design: Document, body: tuple[Any, ...], quantity: int, ago: int, due: int, state: str) -> None:
