@@ -44,6 +44,7 @@ def shoot(page: Page, name: str, url: str, size: tuple[int, int]) -> None:
     if name == "tank":
         page.get_by_role("button", name="Find ballast").click()
         page.locator("#answers > li").first.wait_for()
+        page.evaluate("scrollTo(0, 0)")
     if name == "tank-trying":
         page.get_by_role("button", name="Start trying").click()
         page.get_by_label("Clear coats").select_option("4")

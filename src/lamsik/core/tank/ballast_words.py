@@ -29,8 +29,8 @@ def _closed(cavity: Cavity) -> str:
 def _drilled(holes: tuple[Hole, ...]) -> str:
     one = holes[0]
     if len({hole.mass_g for hole in holes}) > 1:
-        each = " and ".join(f"{hole.mass_g:.1f} g at {hole.x_mm:.1f} mm ({hole.depth_mm:.1f} mm deep)" for hole in holes)
-        return f"{len(holes)} holes of {one.drill_mm:g} mm, {one.slug.name}: {each} from the nose"
+        each = " and ".join(f"{hole.mass_g:.1f} g at {hole.x_mm:.1f} mm, {hole.depth_mm:.1f} mm deep" for hole in holes)
+        return f"{len(holes)} holes of {one.drill_mm:g} mm, {one.slug.name}: {each}"
     what = f"{one.mass_g:.1f} g {one.slug.name}"
     if one.slug.form == BALLS:
         balls = round(one.mass_g / one.slug.ball_g)

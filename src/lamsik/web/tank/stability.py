@@ -73,7 +73,7 @@ def stability_room(outcome: Outcome, beside: others.Other | None = None) -> Stab
         lines += [Curve(f"{name}, afloat", arms.heel_deg, arms.arm_mm, colour)] if arms else []
         lines.append(Curve(f"{name}, under water (BG·sin)", heel, pendulum(found.hanging, heel), colour if arms is None else INK, None if arms is None else "5 4"))
     low, high = min(float(c.y.min()) for c in lines), max(float(c.y.max()) for c in lines)
-    picture = chart("Righting arm against heel", Axis("heel, °", 0, 180, 30), axis("righting arm, mm", min(low, 0), max(high, 0.1)), lines)
+    picture = chart("Righting arm against heel", Axis("heel, °", 0, 180, 30), axis("righting arm, mm", low if low < -0.02 * high else 0.0, max(high, 0.1)), lines)
     columns = tuple(Heights(name, _heights(found, arms)) for name, found, arms in rows)
     return StabilityRoom(_stability_sentence(outcome, curve), tuple(_rests(outcome)), picture, columns, beside.name if beside else "")
 

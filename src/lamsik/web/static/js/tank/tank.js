@@ -21,7 +21,7 @@ function answerList({ id, way, asking, found }) {
     rows = answer.ok ? answer.body.answers.map((row) => ({ ...row, lost: !row.holds })) : [];
     say(answer.ok ? answer.body.why || found : answer.message);
     show();
-    why.scrollIntoView({ block: rows.length ? "start" : "nearest", behavior: "smooth" });
+    (list.querySelector("li") ?? why).scrollIntoView({ block: "nearest" });
     return answer.ok ? answer.body : {};
   }
 
