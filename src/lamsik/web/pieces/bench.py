@@ -3,17 +3,20 @@
 from dataclasses import dataclass
 from typing import Any
 
+from lamsik.core.errors import Refused
 from lamsik.core.route.steps import Step, steps, warnings
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.advice import Advice, advise
-from lamsik.core.tank.evaluate import Outcome
+from lamsik.core.tank.certainty import certainty
+from lamsik.core.tank.evaluate import Outcome, Rules
 from lamsik.core.tank.mass import NOTHING, Measured, unweighed
 from lamsik.formats.body_document import to_design
 from lamsik.store import pieces, stores
 from lamsik.store.pieces import Reading
 from lamsik.store.tables import Document, Order, Piece
 from lamsik.web.shared.db import db
+from lamsik.web.tank.depth import sure_words
 
 
 @dataclass(frozen=True)
@@ -42,6 +45,7 @@ class PieceView:
     rows: tuple[StepRow, ...]
     readings: dict[str, Reading]
     measured: Measured
+    sure: str
 
     @property
     def next_step(self) -> Step | None:
@@ -74,7 +78,16 @@ def view(piece: Piece) -> PieceView:
         rows=_rows(design, outcome, readings, pieces.done_steps(db(), piece)),
         readings=readings,
         measured=measured,
+        sure=_sure(design, measured, rules),
     )
+
+
+def _sure(design: Design, measured: Measured, rules: Rules) -> str:
+    """How likely this piece does what is wanted, as far as the scale has seen it; empty where the want itself cannot be."""
+    try:
+        return sure_words(certainty(design, measured, rules.drag, rules.bands), "pieces weighed like this one")
+    except Refused:
+        return ""
 
 
 def _rows(design: Design, outcome: Outcome, readings: dict[str, Reading], done: set[str]) -> tuple[StepRow, ...]:

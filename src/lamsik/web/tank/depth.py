@@ -10,7 +10,7 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Item
 from lamsik.core.shapes.trial import BELLY, TrialWeight
 from lamsik.core.tank.ballast_base import Bench
-from lamsik.core.tank.certainty import certainty
+from lamsik.core.tank.certainty import Certainty, certainty
 from lamsik.core.tank.drops import Drop, drag_from, moving, net_from, together
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.mass import budget
@@ -119,10 +119,7 @@ def _sure(outcome: Outcome) -> dict[str, Any]:
         found = certainty(outcome.design, drag=outcome.rules.drag, bands=outcome.rules.bands)
     except Refused:
         return {"sure": "", "sure_rows": [], "sure_spread": ""}
-    best = found.best
-    says = f"{100 * found.chance:.0f} in 100 baits made so would do what is wanted"
-    says += f" ({100 * found.chance_with_pitch:.0f} also at the wanted pitch)" if found.chance_with_pitch < found.chance - 0.005 else ""
-    says += f"; {best.says} and fit the ballast to it: {100 * best.chance:.0f} in 100." if best else "."
+    says = sure_words(found)
     rows = [
         {"key": row.group, "says": row.says[0].upper() + row.says[1:], "chance": f"{100 * row.chance:.0f} in 100", "share": round(100 * row.chance)}
         for row in found.better[:5]
@@ -133,6 +130,15 @@ def _sure(outcome: Outcome) -> dict[str, Any]:
         "sure_spread": f"Net is known to ± {found.net_sd_g:.2f} g, pitch to ± {found.pitch_sd_deg:.0f}°. "
         f"Ballast set exactly and nothing more measured: {100 * found.refitted:.0f} in 100.",
     }
+
+
+def sure_words(found: Certainty, made: str = "baits made so") -> str:
+    """The chance of landing in the wanted behaviour, and the one measurement that would raise it most."""
+    best = found.best
+    says = f"{100 * found.chance:.0f} in 100 {made} would do what is wanted"
+    says += f" ({100 * found.chance_with_pitch:.0f} also at the wanted pitch)" if found.chance_with_pitch < found.chance - 0.005 else ""
+    says += f"; {best.says} and fit the ballast to it: {100 * best.chance:.0f} in 100." if best else "."
+    return says
 
 
 def _allowance(design: Design, key: str) -> dict[str, Any]:
