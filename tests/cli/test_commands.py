@@ -46,6 +46,7 @@ class TestCalc:
         assert found["mass_g"] == pytest.approx(sum(p["mass_g"] for p in found["parts"]), abs=1e-3)
         assert found["net_g"] == pytest.approx(found["displaced_ml"] * found["water"]["density_g_cm3"] - found["mass_g"], abs=1e-3)
         assert all(place["force_residual"] < 1e-4 and place["moment_residual"] < 1e-4 for place in found["floating"])
+        assert found["flooded_net_g"] == found["net_g"] and found["roll_hz"] > 0 and found["drag_source"] == "shop"
         assert found["missing"] == []
 
     WRONG = [

@@ -28,6 +28,8 @@ def report(outcome: Outcome) -> dict[str, Any]:
         "mass_g": round(outcome.budget.mass_g, 4), "mass_sd_g": round(outcome.budget.sd_g, 4), "displaced_ml": round(outcome.budget.displaced_ml, 4),
         "net_g": round(found.net_g, 4), "net_share": round(found.net_share, 5), "speed_cm_s": round(found.speed_cm_s, 2),
         "band_g": None if found.band_g is None else round(found.band_g, 4),
+        "drag": outcome.drag, "drag_source": outcome.design.drag_source, "flooded_net_g": round(outcome.flooded_net_g, 4),
+        "bg_mm": round(outcome.roll.arm_mm, 4), "roll_hz": round(outcome.roll.frequency_hz, 4),
         "g_mm": _rounded(hanging.g_mm), "b_mm": _rounded(hanging.b_mm),
         "hanging_free": {"pitch_deg": round(hanging.free.pitch_deg, 3), "roll_deg": round(hanging.free.roll_deg, 3)},
         "hanging_held": None if hanging.held is None else {"pitch_deg": round(hanging.held.pitch_deg, 3), "roll_deg": round(hanging.held.roll_deg, 3)},
