@@ -82,6 +82,22 @@ class TestWaters:
         assert rows[0].behaviour == "floats" and not rows[0].held
         assert search(design, BENCH)[0].waters[0].water == SEA
 
+    def test_the_target_is_a_net_that_holds_in_every_water(self):
+        design = bait(want=Want("slow rise", 9.0, waters=(BRACKISH,)))
+        mass = budget(design)
+        alone, both = target(replace(design, want=Want("slow rise", 9.0)), mass), target(design, mass)
+        assert both.high_g < alone.high_g and both.net_g < alone.net_g and both.apart_g == 0
+        settled = replace(mass, mass_g=design.water.density_g_cm3 * mass.displaced_ml - both.net_g)
+        assert met(design, settled) and holdings(design, settled)[0].held
+        assert [row.held for row in search(design, BENCH)[0].waters] == [True]
+
+    def test_waters_too_far_apart_for_the_band_say_by_how_much(self):
+        design = bait(want=Want("suspends", 0.0, waters=(SEA,)))
+        found = target(design, budget(design))
+        gap = (SEA.density_g_cm3 - design.water.density_g_cm3) * budget(design).displaced_ml
+        one, other = (target(bait(water=w, want=Want("suspends", 0.0)), budget(design)) for w in (Water(), SEA))
+        assert found.apart_g == pytest.approx(gap - (one.high_g - other.low_g), abs=1e-6) and found.apart_g > 0
+
     @pytest.mark.parametrize(("share", "sinks"), [(0.0, False), (0.5, True)])
     def test_a_pierced_hollow_shell_loses_its_air(self, share, sinks):
         host = Host("printed", 0.42, 0.01, "print", solid_g_cm3=0.42 / (1 - share) if share else None)

@@ -22,7 +22,9 @@ SHARE_TOLERANCE = 0.01
 class Target:
     """The wanted net lift [g] of a design wholly under water, and between which nets it still counts as met.
 
-    For a wanted freeboard also what the wet part then carries [g], its centre of buoyancy and its draft [mm].
+    Where it must hold in several waters the nets are those that hold in all of them; `apart_g` is by how much no net
+    does (0 if one does). For a wanted freeboard also what the wet part then carries [g], its centre of buoyancy and
+    its draft [mm].
     """
 
     net_g: float
@@ -31,6 +33,7 @@ class Target:
     wet_lift_g: float | None = None
     wet_b_mm: Point | None = None
     draft_mm: float | None = None
+    apart_g: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -61,6 +64,31 @@ def target(design: Design, mass: Budget, drag: float = DEFAULT_DRAG, bands: Band
     Raises:
         Refused: a freeboard that leaves no part of the hull in the water.
     """
+    here = _target_here(design, mass, drag, bands)
+    if not design.want.waters or design.want.by == FREEBOARD:
+        return here
+    return _everywhere(design, mass, here, drag, bands)
+
+
+def _everywhere(design: Design, mass: Budget, here: Target, drag: float, bands: Bands) -> Target:
+    """The target held to the nets that give the behaviour in every water: a denser one lifts by (ρ' − ρ)·V more.
+
+    A net outside is brought in by a fifth of the room there is, since slugs are cut in steps. Where no net holds everywhere the middle of the gap is
+    aimed at, and the gap is said.
+    """
+    low, high = here.low_g, here.high_g
+    for water in design.want.waters:
+        there = _target_here(replace(design, water=water), mass, drag, bands)
+        more = (water.density_g_cm3 - design.water.density_g_cm3) * mass.displaced_ml
+        low, high = max(low, there.low_g - more), min(high, there.high_g - more)
+    if low > high:
+        return Target((low + high) / 2, here.low_g, here.high_g, apart_g=low - high)
+    room = 0.2 * (high - low) if np.isfinite(high - low) else 0.0
+    return Target(float(np.clip(here.net_g, low + room, high - room)), low, high)
+
+
+def _target_here(design: Design, mass: Budget, drag: float, bands: Bands) -> Target:
+    """The target in the design's own water alone."""
     want, rho = design.want, design.water.density_g_cm3
     lift = rho * mass.displaced_ml
     if want.by == SHARE:
@@ -125,7 +153,8 @@ def holdings(design: Design, mass: Budget, drag: float = DEFAULT_DRAG, bands: Ba
         net = water.density_g_cm3 * mass.displaced_ml - mass.mass_g
         speed = speed_cm_s(net, area, water.density_g_cm3, drag)
         there = replace(design, water=water)
-        rows.append(Holding(water, net, speed, behaviour(speed, bands), met(there, mass, drag, bands)))
+        aim = _target_here(there, mass, drag, bands)
+        rows.append(Holding(water, net, speed, behaviour(speed, bands), aim.low_g <= net <= aim.high_g))
     return tuple(rows)
 
 

@@ -18,7 +18,7 @@ from lamsik.core.tank.parts import replaced_by
 from lamsik.core.tank.refit import refit
 from lamsik.core.tank.sensitivities import Effect, Flip, bare, effects, flips
 from lamsik.core.tank.trial import in_tub
-from lamsik.core.tank.wanted import holdings, pierced_fails, wanted_words
+from lamsik.core.tank.wanted import holdings, pierced_fails, target, wanted_words
 from lamsik.core.water import Water
 from lamsik.store.tables import TimedRun
 from lamsik.web.shared.facts import signed
@@ -95,7 +95,7 @@ def _want(outcome: Outcome, waters: Sequence[Water], bench: Bench | None) -> dic
         "can_refit": bool(advice and advice.holes),
         "refit_edit": json.dumps({"do": "ballast", "holes": [asdict(h) for h in advice.holes]}) if advice and advice.holes else "",
         "waters": [_water(water, held) for water in waters if water.name != design.water.name],
-        "waters_lost": _lost(held),
+        "waters_lost": _lost(held, outcome),
         "pierced_fails": pierced_fails(design, outcome.budget),
     }
 
@@ -109,7 +109,10 @@ def _water(water: Water, held: dict[str, Any]) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _lost(held: dict[str, Any]) -> str:
+def _lost(held: dict[str, Any], outcome: Outcome) -> str:
+    apart = target(outcome.design, outcome.budget, outcome.drag, outcome.rules.bands).apart_g if held else 0.0
+    if apart > 0:
+        return f"No ballast makes it so in all these waters: they lie {apart:.2f} g too far apart for this band."
     lost = [f"in {name} it {_VERBS[row.behaviour]} ({signed(row.net_g)} g)" for name, row in held.items() if not row.held]
     return f"It does not hold everywhere: {'; '.join(lost)}." if lost else ""
 
