@@ -9,16 +9,17 @@ from scipy.stats import norm
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS, body_from
-from lamsik.core.shapes.inside import Cavity
+from lamsik.core.shapes.inside import Cavity, Pour
 from lamsik.core.shapes.quadrature import solid
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.ballast import search, why_none, with_answer
 from lamsik.core.tank.certainty import certainty
 from lamsik.core.tank.floating import float_settled, vessel_of_body
 from lamsik.core.tank.mass import Measured, budget
-from lamsik.core.tank.motion import Bands, behaviour, speed_cm_s
+from lamsik.core.tank.motion import Bands, behaviour, frontal_area_mm2, speed_cm_s
+from lamsik.core.tank.refit import refit
 from lamsik.core.tank.sensitivities import bare, effects, flips, with_clear_coats
-from lamsik.core.tank.wanted import flooded_net_g, holdings, met, pierced_fails, target, wanted_words
+from lamsik.core.tank.wanted import flooded_net_g, holdings, target, wanted_words
 from lamsik.core.water import Water
 from tests.bodies import BENCH, LEAD_BALL, TREBLE, bait
 
@@ -61,8 +62,10 @@ class TestTarget:
         design, mass = bait(), budget(bait())
         aim = target(design, mass)
         assert aim.low_g < aim.net_g < aim.high_g
-        lift = design.water.density_g_cm3 * mass.displaced_ml
-        assert met(design, replace(mass, mass_g=lift - aim.low_g - 1e-6)) and not met(design, replace(mass, mass_g=lift - aim.low_g + 1e-6))
+        for edge, inward in ((aim.low_g, 1e-6), (aim.high_g, -1e-6)):
+            speeds = [speed_cm_s(edge + way, frontal_area_mm2(design.body, np.array([0.0, 0.0, 1.0])), design.water.density_g_cm3) for way in (inward, -inward)]
+            assert behaviour(speeds[0]) == "slow rise" != behaviour(speeds[1])
+            assert aim.holds(edge + inward) and not aim.holds(edge - inward)
 
     @pytest.mark.parametrize(
         ("want", "says"),
@@ -88,7 +91,7 @@ class TestWaters:
         alone, both = target(replace(design, want=Want("slow rise", 9.0)), mass), target(design, mass)
         assert both.high_g < alone.high_g and both.net_g < alone.net_g and both.apart_g == 0
         settled = replace(mass, mass_g=design.water.density_g_cm3 * mass.displaced_ml - both.net_g)
-        assert met(design, settled) and holdings(design, settled)[0].held
+        assert alone.holds(both.net_g) and holdings(design, settled)[0].held
         assert [row.held for row in search(design, BENCH)[0].waters] == [True]
 
     def test_waters_too_far_apart_for_the_band_say_by_how_much(self):
@@ -105,7 +108,7 @@ class TestWaters:
         mass = budget(design)
         net = evaluate.drag(design).verdict.net_g
         lost = share * solid(design.body).volume_ml * design.water.density_g_cm3
-        assert flooded_net_g(design, mass) == pytest.approx(net - lost) and pierced_fails(design, mass) is sinks
+        assert flooded_net_g(design, mass) == pytest.approx(net - lost) and (flooded_net_g(design, mass) <= 0) is sinks
 
     def test_a_loose_chamber_floods_too(self):
         cavity = Cavity("c1", LEAD_BALL, 1, 45.0, 7.0, 1.0)
@@ -188,3 +191,37 @@ def test_why_none_names_what_would_do():
     density = float(says.split("at most ")[1].split(" ")[0])
     lighter = replace(heavy, host=Host("wood", density - 0.01, 0.01))
     assert evaluate.drag(lighter).verdict.net_g > target(lighter, budget(lighter)).net_g - 0.05
+
+
+class TestRefit:
+    def refit(self, **changes):
+        return refit(evaluate.settle(bait(**changes)), BENCH)
+
+    def test_what_is_right_needs_nothing(self):
+        design = with_answer(bait(), search(bait(), BENCH)[0])
+        assert refit(evaluate.settle(design), BENCH).met
+
+    def test_its_own_slugs_are_cut_and_moved_and_poured_ends_stay(self):
+        pour = Pour("p1", "dense", 0.9, 80.0, 90.0)
+        found = self.refit(pours=(pour,), ballast=(replace(bait().ballast[0], mass_g=3.4),))
+        assert not found.met and "instead of 3.4 g" in found.says and found.design.pours == (pour,)
+        assert refit(evaluate.settle(found.design), BENCH).met
+
+    def test_without_ballast_some_is_put_in(self):
+        found = self.refit(ballast=())
+        assert "too light" in found.says and "Put in: " in found.says and refit(evaluate.settle(found.design), BENCH).met
+
+    @pytest.mark.parametrize(
+        ("changes", "says"),
+        [
+            ({"host": Host("maple", 0.95, 0.03)}, "Even without ballast"),
+            ({"host": Host("print", 0.42, 0.01, "print", solid_g_cm3=1.15), "want": Want(pierced=True)}, "skin pierced"),
+            ({"want": Want(roll="lively")}, "you want it lively"),
+        ],
+    )
+    def test_what_it_cannot_put_right_is_said(self, changes, says):
+        found = self.refit(**changes)
+        assert not found.met and says in found.says
+
+    def test_an_empty_bench_is_said(self):
+        assert "in Stores" in refit(evaluate.settle(bait(ballast=())), replace(BENCH, slugs=())).says

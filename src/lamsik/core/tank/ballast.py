@@ -25,7 +25,7 @@ from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
 from lamsik.core.tank.motion import DEFAULT_DRAG, Bands
 from lamsik.core.tank.moulded import cavities_for, moulded_loads, poured_ends
 from lamsik.core.tank.stability import bg_mm, trim_step
-from lamsik.core.tank.wanted import FREEBOARD_TOLERANCE_MM, Holding, Target, drag_of, holdings, pierced_fails, target
+from lamsik.core.tank.wanted import FREEBOARD_TOLERANCE_MM, Holding, Target, drag_of, holdings, target
 
 NET_TOLERANCE_G = 0.05
 PITCH_TOLERANCE_DEG = 2.0
@@ -340,8 +340,3 @@ def _hooks(design: Design) -> set[str]:
 def with_answer(design: Design, answer: Answer) -> Design:
     """The design with an answer in the place of its own ballast."""
     return replace(design, ballast=answer.holes, pours=answer.pours, cavities=answer.cavities)
-
-
-def unmet(aim: Aim, design: Design, mass: Budget) -> str:
-    """What the answers cannot give although they meet net and pitch; empty if nothing."""
-    return "With its skin pierced it would sink: a hollow shell cannot do that, solid wood or closed foam can." if pierced_fails(design, mass) else ""

@@ -2,13 +2,14 @@
 
 from dataclasses import dataclass
 
-from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.advice import resize
-from lamsik.core.tank.ballast import aim_at, search, why_none
+from lamsik.core.tank.ballast import aim_at, search, why_none, with_answer
 from lamsik.core.tank.ballast_base import Bench, base_of
 from lamsik.core.tank.drilling import troubles
 from lamsik.core.tank.evaluate import Outcome
+from lamsik.core.tank.inertia import nature
+from lamsik.core.tank.sensitivities import has_ballast
 from lamsik.core.tank.wanted import drag_of, target
 
 CLOSE_DEG = 3.0
@@ -16,27 +17,39 @@ CLOSE_DEG = 3.0
 
 @dataclass(frozen=True)
 class Refit:
-    """Whether the want is met; what the design's own slugs would have to become (None where they cannot); in words."""
+    """Whether the want is met; the design with other ballast that meets it (None where there is none, or no need); in words."""
 
     met: bool
-    holes: tuple[Hole, ...] | None
+    design: Design | None
     says: str
 
 
 def refit(outcome: Outcome, bench: Bench) -> Refit:
-    """The nearest thing to do: nothing, other grams and places for the slugs that are in, or why that does not help."""
+    """The nearest thing to do: nothing, other grams and places for the slugs that are in, other ballast, or why none helps."""
     design, rules = outcome.design, outcome.rules
     aim = target(design, outcome.budget, drag_of(design, rules.drag), rules.bands)
     net = outcome.verdict.net_g
     pitch = outcome.surface[0].attitude.pitch_deg if aim.wet_lift_g is not None and outcome.surface else outcome.hanging.free.pitch_deg
     off, tilt = net - aim.net_g, pitch - design.want.pitch_deg
-    if aim.low_g <= net <= aim.high_g and abs(tilt) <= CLOSE_DEG:
-        return Refit(True, None, "That is what you want of it.")
-    wrong = _wrong(off if not aim.low_g <= net <= aim.high_g else 0.0, tilt)
+    also = _also(outcome)
+    if aim.holds(net) and abs(tilt) <= CLOSE_DEG:
+        return Refit(not also, None, also or "That is what you want of it.")
+    wrong = f"{_wrong(0.0 if aim.holds(net) else off, tilt)} {also}".strip()
     resized = _resized(outcome, bench) if design.ballast else None
     if resized is not None:
-        return Refit(False, resized.ballast, f"{wrong} {_to_do(design, resized)}")
+        return Refit(False, resized, f"{wrong} {_to_do(design, resized)}")
     return _anew(outcome, bench, wrong)
+
+
+def _also(outcome: Outcome) -> str:
+    """What is wrong although net and pitch may be right: it sinks pierced, or rolls otherwise than wanted."""
+    design, rolls = outcome.design, outcome.roll.frequency_hz
+    if design.want.pierced and outcome.flooded_net_g <= 0:
+        return "With its skin pierced it would sink: solid wood or closed foam would not."
+    if design.want.roll not in ("any", nature(rolls, outcome.rules.steady_hz)):
+        way = "lower" if design.want.roll == "steady" else "higher"
+        return f"It rolls back at {rolls:.1f} Hz, and you want it {design.want.roll}: carry the metal {way}."
+    return ""
 
 
 def _resized(outcome: Outcome, bench: Bench) -> Design | None:
@@ -55,12 +68,12 @@ def _anew(outcome: Outcome, bench: Bench, wrong: str) -> Refit:
     design, rules = outcome.design, outcome.rules
     if not bench.slugs or not bench.drills_mm:
         return Refit(False, None, f"{wrong} There is no ballast metal or no drill in Stores to put it right with.")
-    found = [a for a in search(design, bench, drag=rules.drag, bands=rules.bands, steady_hz=rules.steady_hz) if a.holes]
+    found = search(design, bench, drag=rules.drag, bands=rules.bands, steady_hz=rules.steady_hz)
     if not found:
         return Refit(False, None, f"{wrong} {why_none(design, bench, drag=rules.drag, bands=rules.bands)}")
     best = found[0]
-    instead = "Instead of what is in" if design.ballast else "Put in"
-    return Refit(False, best.holes, f"{wrong} {instead}: {best.says}.")
+    instead = "Instead of what is in" if has_ballast(design) else "Put in"
+    return Refit(False, with_answer(design, best), f"{wrong} {instead}: {best.says}.")
 
 
 def _wrong(off_g: float, tilt_deg: float) -> str:

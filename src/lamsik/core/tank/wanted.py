@@ -35,6 +35,10 @@ class Target:
     draft_mm: float | None = None
     apart_g: float = 0.0
 
+    def holds(self, net_g: float) -> bool:
+        """Whether a net lift [g] still counts as the wanted behaviour."""
+        return self.low_g <= net_g <= self.high_g
+
 
 @dataclass(frozen=True)
 class Holding:
@@ -133,18 +137,6 @@ def flooded_net_g(design: Design, mass: Budget) -> float:
     return rho * (mass.displaced_ml - air - loose) - mass.mass_g
 
 
-def pierced_fails(design: Design, mass: Budget) -> bool:
-    """Whether it must float pierced and would not."""
-    return design.want.pierced and flooded_net_g(design, mass) <= 0
-
-
-def met(design: Design, mass: Budget, drag: float = DEFAULT_DRAG, bands: Bands = Bands()) -> bool:  # noqa: B008 - frozen value
-    """Whether the net lift is within what counts as the wanted behaviour."""
-    aim = target(design, mass, drag, bands)
-    net = design.water.density_g_cm3 * mass.displaced_ml - mass.mass_g
-    return aim.low_g <= net <= aim.high_g
-
-
 def holdings(design: Design, mass: Budget, drag: float = DEFAULT_DRAG, bands: Bands = Bands()) -> tuple[Holding, ...]:  # noqa: B008 - frozen value
     """How it behaves in each water in which the want must hold; salinity multiplies the displaced water, never the net."""
     area = frontal_area_mm2(design.body, Attitude(design.want.pitch_deg, 0.0).up)
@@ -154,7 +146,7 @@ def holdings(design: Design, mass: Budget, drag: float = DEFAULT_DRAG, bands: Ba
         speed = speed_cm_s(net, area, water.density_g_cm3, drag)
         there = replace(design, water=water)
         aim = _target_here(there, mass, drag, bands)
-        rows.append(Holding(water, net, speed, behaviour(speed, bands), aim.low_g <= net <= aim.high_g))
+        rows.append(Holding(water, net, speed, behaviour(speed, bands), aim.holds(net)))
     return tuple(rows)
 
 

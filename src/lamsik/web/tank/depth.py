@@ -18,7 +18,7 @@ from lamsik.core.tank.parts import replaced_by
 from lamsik.core.tank.refit import refit
 from lamsik.core.tank.sensitivities import Effect, Flip, bare, effects, flips
 from lamsik.core.tank.trial import in_tub
-from lamsik.core.tank.wanted import holdings, pierced_fails, target, wanted_words
+from lamsik.core.tank.wanted import holdings, target, wanted_words
 from lamsik.core.water import Water
 from lamsik.store.tables import TimedRun
 from lamsik.web.shared.facts import signed
@@ -92,12 +92,18 @@ def _want(outcome: Outcome, waters: Sequence[Water], bench: Bench | None) -> dic
         "wanted": f"Wanted: {wanted_words(design.want)}.",
         "met": bool(advice and advice.met),
         "refit": says,
-        "can_refit": bool(advice and advice.holes),
-        "refit_edit": json.dumps({"do": "ballast", "holes": [asdict(h) for h in advice.holes]}) if advice and advice.holes else "",
+        "can_refit": bool(advice and advice.design),
+        "refit_edit": json.dumps(ballast_edit(advice.design)) if advice and advice.design else "",
         "waters": [_water(water, held) for water in waters if water.name != design.water.name],
         "waters_lost": _lost(held, outcome),
-        "pierced_fails": pierced_fails(design, outcome.budget),
     }
+
+
+def ballast_edit(design: Design) -> dict[str, Any]:
+    """The edit that puts this design's ballast on."""
+    return {
+        "do": "ballast", "holes": [asdict(h) for h in design.ballast], "pours": [asdict(p) for p in design.pours], "cavities": [asdict(c) for c in design.cavities],
+    }  # fmt: skip
 
 
 def _water(water: Water, held: dict[str, Any]) -> dict[str, Any]:
