@@ -132,6 +132,7 @@ def _sure(outcome: Outcome) -> dict[str, Any]:
     rows = [
         {"key": row.group, "says": row.says[0].upper() + row.says[1:], "chance": f"{100 * row.chance:.0f} in 100", "share": round(100 * row.chance)}
         for row in found.better[:5]
+        if row.chance > found.refitted + 0.005
     ]
     return {
         "sure": says,
@@ -202,6 +203,7 @@ def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> dict[str, Any]:
     """What the timed runs say, and which of net and C_d was assumed."""
     if not runs:
         return {"says": "", "drag": "", "can_use": False}
+    runs = [row for row in runs if row.way == runs[-1].way]  # rises and sinks are two states of a bait: the latest counts
     body = moving(outcome.design, outcome.budget.mass_g, outcome.frontal_mm2)
     drops = [Drop(row.distance_m, row.seconds) for row in runs]
     weighed = [row for row in runs if row.net_g is not None]
@@ -216,7 +218,7 @@ def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> dict[str, Any]:
         return {"says": f"{refused.given} cannot be: {refused.allowed}.", "drag": "", "can_use": False}
     sign = 1 if runs[0].way == "rise" else -1
     source = {"timed": "timed before", "typed": "typed"}.get(outcome.design.drag_source, "assumed")
-    says = f"Net is {signed(sign * found.value)} ± {found.sd:.2f} g from {_runs(len(drops))} at {found.speed_cm_s:.0f} cm/s, with C_d {outcome.drag:.2f} ({source})."
+    says = f"Net is {signed(sign * found.value)} ± {found.sd:.3f} g from {_runs(len(drops))} at {found.speed_cm_s:.0f} cm/s, with C_d {outcome.drag:.2f} ({source})."
     computed = f" The budget says {signed(outcome.verdict.net_g)} g."
     return {"says": says + computed + _odd(found.odd), "drag": "", "can_use": False}
 
