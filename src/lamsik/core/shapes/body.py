@@ -1,6 +1,7 @@
 """The solid: two outlines and a section, and what it measures at a station."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -81,15 +82,17 @@ class Station:
         return (self.top_mm + self.bottom_mm) / 2
 
 
+@lru_cache(maxsize=4096)
 def station(body: Body, x_mm: float) -> Station:
     """The body's measures at x [mm] (held to its length)."""
     share = min(max(x_mm / body.length_mm, 0.0), 1.0)
     phi = phi_of_share(np.array([share]))
+    top, bottom = float(body.top.at(phi)[0]), float(body.bottom.at(phi)[0])
     return Station(
         x_mm=share * body.length_mm,
-        top_mm=float(body.top.at(phi)[0]),
-        bottom_mm=float(body.bottom.at(phi)[0]),
-        widest_mm=float(body.widest_at(phi)[0]),
+        top_mm=top,
+        bottom_mm=bottom,
+        widest_mm=float(body.widest_at(phi)[0]) if body.widest else (top + bottom) / 2,
         half_width_mm=max(float(body.half_width.at(phi)[0]), 0.0),
     )
 

@@ -43,11 +43,17 @@ def half_superellipse_moment(a: Array, b: Array, n: float) -> Array:
     return 2.0 * a * b**2 * beta / n
 
 
+@lru_cache(maxsize=16)
+def _legendre(nodes: int) -> tuple[Array, Array]:
+    unit, weight = np.polynomial.legendre.leggauss(nodes)
+    return unit, weight
+
+
 def gauss_panels(breaks: Array, widest: float, nodes: int) -> tuple[Array, Array]:
     """Gauss-Legendre nodes and weights over panels between breaks, none wider than `widest`."""
     pieces = [np.linspace(lo, hi, max(int(np.ceil((hi - lo) / widest)), 1) + 1)[:-1] for lo, hi in zip(breaks[:-1], breaks[1:], strict=True)]
     edges = np.concatenate([*pieces, breaks[-1:]])
-    unit, weight = np.polynomial.legendre.leggauss(nodes)
+    unit, weight = _legendre(nodes)
     half = np.diff(edges)[:, None] / 2
     middle = (edges[:-1] + edges[1:])[:, None] / 2
     return (middle + half * unit).ravel(), (half * weight).ravel()

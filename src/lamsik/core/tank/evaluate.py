@@ -1,6 +1,7 @@
 """What the Tank shows of a design: mass, attitude, verdict; quick while dragging, settled at rest."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point, seat_point
@@ -80,8 +81,12 @@ def drag(design: Design, measured: Measured = NOTHING, rules: Rules = STANDARD, 
     return _outcome(design, mass, (floating,) if floating else (), rules, settled=False)
 
 
+@lru_cache(maxsize=24)
 def settle(design: Design, measured: Measured = NOTHING, rules: Rules = STANDARD) -> Outcome:
-    """The full evaluation at rest: every stable position at full accuracy."""
+    """The full evaluation at rest: every stable position at full accuracy.
+
+    Kept for the last few designs: looking at one from another side, or in another room, changes nothing.
+    """
     mass = budget(design, measured)
     surface = float_settled(vessel_of_body(design.body), mass, design.water.density_g_cm3)
     return _outcome(design, mass, surface, rules, settled=True)

@@ -94,14 +94,19 @@ def added_inertia_g_mm2(design: Design, water_g_cm3: float) -> float:
 
     Notes: (π/8)ρ(a² − b²)² for each length of an elliptic cylinder (Newman, Marine Hydrodynamics, 1977, ch. 4).
     """
-    body, rho = design.body, water_g_cm3 / 1000.0
+    total = _strips_mm5(design.body)
+    if design.lip is not None:
+        total += pi / 8 * (design.lip.width_mm / 2) ** 4 * design.lip.length_mm
+    return water_g_cm3 / 1000.0 * total
+
+
+@lru_cache(maxsize=128)
+def _strips_mm5(body: Body) -> float:
+    """∫(π/8)(a² − b²)² dx [mm⁵]."""
     phi, weight = gauss_panels(body.knots(), 0.35, 8)
     half, _, up, low = sections(body, phi)
     dx = weight * body.length_mm * np.sin(phi) / 2
-    total = float(dx @ (pi / 8 * (half**2 - ((up + low) / 2) ** 2) ** 2))
-    if design.lip is not None:
-        total += pi / 8 * (design.lip.width_mm / 2) ** 4 * design.lip.length_mm
-    return rho * total
+    return float(dx @ (pi / 8 * (half**2 - ((up + low) / 2) ** 2) ** 2))
 
 
 def roll(design: Design, mass: Budget, water_g_cm3: float, arm_mm: float) -> Roll:

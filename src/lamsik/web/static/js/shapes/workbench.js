@@ -45,7 +45,8 @@ function showField(input, fields, errors) {
   const refused = errors.find((error) => error.field === input.dataset.path);
   note(input, refused?.message);
   if (refused || (input === document.activeElement && input.dataset.dirty)) return;
-  input.value = fields[input.dataset.path] ?? "";
+  const text = fields[input.dataset.path] ?? "";
+  if (input.value !== text) input.value = text;
 }
 
 function note(input, message) {

@@ -15,9 +15,16 @@ export function bind(root, data) {
   for (const child of root.children) bind(child, data);
 }
 
+// Rows and texts that did not change are left alone: a drag binds the page at every frame.
+const last = new WeakMap();
+
+function write(element, text) {
+  if (element.textContent !== text) element.textContent = text;
+}
+
 function show(element, data) {
   const { text, show: shown, hide, class: classes, attr, picture } = element.dataset;
-  if (text) element.textContent = value(data, text) ?? "";
+  if (text) write(element, String(value(data, text) ?? ""));
   if (shown) element.hidden = !value(data, shown);
   if (hide) element.hidden = Boolean(value(data, hide));
   if (classes) for (const [name, flag] of pairs(classes)) element.classList.toggle(name, Boolean(value(data, flag)));
@@ -28,6 +35,8 @@ function show(element, data) {
 const pairs = (text) => text.split(";").map((pair) => pair.split(":"));
 
 function each(container, rows) {
+  if (last.get(container) === rows) return;
+  last.set(container, rows);
   const template = container.querySelector(":scope > template");
   const old = new Map([...container.children].filter((row) => row !== template).map((row) => [row.dataset.rowKey, row]));
   const kept = rows.map((data, index) => {
