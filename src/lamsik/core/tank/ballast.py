@@ -144,7 +144,7 @@ def _answer(base: Base, aim: Aim, slug: Slug, drill: float, masses: list[float],
     offsets = [(i - (len(masses) - 1) / 2) * spacing for i in range(len(masses))]
     holes = [Hole(f"b{i + 1}", slug, mass, 0.0, drill, bench.cover_mm, bench.filler_g_cm3) for i, mass in enumerate(masses)]
     wish = place_mm(base, holes, offsets, aim.pitch_deg)
-    x = _nearest_room(base, holes, offsets, wish, bench)
+    x = _nearest_room(base, holes[0], offsets, wish, bench)
     if x is None:
         return None
     placed = tuple(replace(hole, x_mm=x + offset) for hole, offset in zip(holes, offsets, strict=True))
@@ -245,19 +245,20 @@ def float_near(design: Design, mass: Budget, aim: Aim) -> Floating | None:
     return position(vessel, mass, up, d, state)
 
 
-def _places(base: Base, hole: Hole, offset: float, bench: Bench) -> tuple[Array, NDArray[np.bool_]]:
-    """Places on the bench's step, and at which of them this hole (shifted by its offset) can be drilled."""
+def _places(base: Base, hole: Hole, offsets: Sequence[float], bench: Bench) -> tuple[Array, NDArray[np.bool_]]:
+    """Places on the bench's step, and at which of them such a hole can be drilled at every offset."""
     length, step = base.design.body.length_mm, bench.place_step_mm
     places = np.arange(np.ceil(0.1 * length / step), np.floor(0.92 * length / step) + 1) * step
-    at = places + offset
+    at = (places[:, None] + np.array(offsets)).ravel()  # all at once: the calls cost more than the numbers
     good = (at > 0.05 * length) & (at < 0.95 * length) & clear_of(base.blocked, at, hole.drill_mm)
-    return places, good & (walls_left_mm(base.design.body, at, hole.depth_mm, hole.drill_mm) >= bench.wall_mm)
+    good &= walls_left_mm(base.design.body, at, hole.depth_mm, hole.drill_mm) >= bench.wall_mm
+    return places, good.reshape(len(places), -1).all(axis=1)
 
 
-def _nearest_room(base: Base, holes: Sequence[Hole], offsets: Sequence[float], wish: float, bench: Bench) -> float | None:
+def _nearest_room(base: Base, hole: Hole, offsets: Sequence[float], wish: float, bench: Bench) -> float | None:
     """The buildable x nearest to the wished one, on the bench's step; None if there is no room."""
-    rows = [_places(base, hole, offset, bench) for hole, offset in zip(holes, offsets, strict=True)]
-    fitting = rows[0][0][np.logical_and.reduce([good for _, good in rows])]
+    places, good = _places(base, hole, offsets, bench)
+    fitting = places[good]
     return float(fitting[np.argmin(np.abs(fitting - wish))]) if fitting.size else None
 
 
@@ -272,7 +273,7 @@ def _straddling(base: Base, aim: Aim, slug: Slug, drill: float, bench: Bench) ->
         return None
     even = [Hole(f"b{i + 1}", slug, total / 2, 0.0, drill, bench.cover_mm, bench.filler_g_cm3) for i in range(2)]
     wish = place_mm(base, even, [0.0, 0.0], aim.pitch_deg)
-    places, good = _places(base, replace(even[0], mass_g=0.7 * total), 0.0, bench)
+    places, good = _places(base, replace(even[0], mass_g=0.7 * total), [0.0], bench)
     before, behind = places[good & (places < wish - drill / 2)], places[good & (places > wish + drill / 2)]
     if not before.size or not behind.size or behind[0] - before[-1] < drill + bench.wall_mm:
         return None

@@ -42,23 +42,37 @@ def walls_left_mm(body: Body, x_mm: Array, depth_mm: float, drill_mm: float) -> 
     The sides are looked at where the hole ends and a little below, where a rounded section narrows most.
     """
     rows = table(body)
-    top_of_hole = np.interp(x_mm, rows.x, rows.bottom) + depth_mm
-    thinnest = np.full(x_mm.shape, np.inf)
-    for edge in (x_mm - drill_mm / 2, x_mm, x_mm + drill_mm / 2):
-        thinnest = np.minimum(thinnest, np.interp(edge, rows.x, rows.top) - top_of_hole)
-        for z in (top_of_hole, top_of_hole - 0.4 * depth_mm):
-            thinnest = np.minimum(thinnest, _half_width(body, rows, edge, z) - drill_mm / 2)
-    return thinnest
+    x_mm = np.asarray(x_mm, dtype=float)
+    edges = np.concatenate([x_mm - drill_mm / 2, x_mm, x_mm + drill_mm / 2])
+    here = _Stations.at(rows, edges)
+    top_of_hole = np.tile(here.bottom[x_mm.size : 2 * x_mm.size] + depth_mm, 3)
+    thinnest = here.top - top_of_hole
+    for z in (top_of_hole, top_of_hole - 0.4 * depth_mm):
+        thinnest = np.minimum(thinnest, here.half_width(body, z) - drill_mm / 2)
+    return np.asarray(thinnest.reshape(3, -1).min(axis=0))
 
 
-def _half_width(body: Body, rows: Table, x: Array, z: Array) -> Array:
-    """Half-width [mm] of the sections at x at heights z; 0 outside the profile."""
-    widest, half = np.interp(x, rows.x, rows.widest), np.interp(x, rows.x, rows.half)
-    above = z >= widest
-    reach = np.where(above, np.interp(x, rows.x, rows.top) - widest, widest - np.interp(x, rows.x, rows.bottom))
-    n = np.where(above, body.upper_exponent, body.lower_exponent)
-    share = np.minimum(np.abs(z - widest) / np.maximum(reach, 1e-9), 1.0)
-    return np.asarray(half * (1.0 - share**n) ** (1.0 / n))
+@dataclass(frozen=True, eq=False)
+class _Stations:
+    """Outlines at some x (n,) [mm], looked up at once."""
+
+    top: Array
+    bottom: Array
+    widest: Array
+    half: Array
+
+    @staticmethod
+    def at(rows: Table, x: Array) -> "_Stations":
+        """The outlines at x (n,) [mm]."""
+        return _Stations(*(np.interp(x, rows.x, line) for line in (rows.top, rows.bottom, rows.widest, rows.half)))
+
+    def half_width(self, body: Body, z: Array) -> Array:
+        """Half-width [mm] of the sections at heights z (n,); 0 outside the profile."""
+        above = z >= self.widest
+        reach = np.where(above, self.top - self.widest, self.widest - self.bottom)
+        n = np.where(above, body.upper_exponent, body.lower_exponent)
+        share = np.minimum(np.abs(z - self.widest) / np.maximum(reach, 1e-9), 1.0)
+        return np.asarray(self.half * (1.0 - share**n) ** (1.0 / n))
 
 
 def wall_left_mm(body: Body, hole: Hole) -> float:
@@ -150,7 +164,7 @@ def cavity_wall_mm(body: Body, cavity: Cavity) -> float:
     middle = float(np.interp(cavity.x_mm, rows.x, rows.bottom)) + cavity.up_mm
     above = np.interp(x, rows.x, rows.top) - middle - half
     below = middle - half - np.interp(x, rows.x, rows.bottom)
-    beside = _half_width(body, rows, x, np.full(x.shape, middle)) - half
+    beside = _Stations.at(rows, x).half_width(body, np.full(x.shape, middle)) - half
     ends = min(x[0], body.length_mm - x[-1])
     return float(min(above.min(), below.min(), beside.min(), ends))
 
