@@ -8,7 +8,7 @@ import pytest
 from lamsik.core.errors import Refused
 from lamsik.core.tank.line import Line, Shape, depths_m, hang
 from lamsik.core.tank.mass import budget
-from lamsik.core.tank.running import Fit, Run, Tow, assumed_fit, changes, depth, depth_curve, fitted, plate_coefficient, trim
+from lamsik.core.tank.running import Fit, Run, Tow, assumed_fit, changes, depth, depth_curve, fitted, munk_factor, plate_coefficient, trim
 from tests.bodies import bait
 
 ALONG = np.linspace(0, 40, 81)
@@ -46,6 +46,21 @@ def test_a_plate_across_the_flow_and_along_it(aspect):
     assert plate_coefficient(np.pi / 2, aspect) == pytest.approx(1.17)
     assert plate_coefficient(0.0, aspect) == 0
     assert plate_coefficient(-0.4, aspect) == -plate_coefficient(0.4, aspect)
+
+
+@pytest.mark.parametrize(("fineness", "published"), [(1.0, 0.0), (2.0, 0.493), (4.99, 0.836), (9.97, 0.939)])
+def test_a_spheroids_couple_as_lamb_tabulates_it(fineness, published):
+    # Lamb gives k1 and k2: 0.5 and 0.5 for a sphere; 0.209 and 0.702; 0.059 and 0.895; 0.021 and 0.960
+    assert munk_factor(fineness) == pytest.approx(published, abs=1.5e-3)
+
+
+def test_a_lip_across_stays_shallow_and_a_long_one_dives_deepest_near_the_axis():
+    def deep(angle, length, width):
+        design = bait(lip=replace(bait().lip, angle_deg=angle, length_mm=length, width_mm=width))
+        return depth(design, budget(design), Tow(), 0.5)
+
+    short, long = ([deep(angle, *size) for angle in (20, 40, 60, 80)] for size in ((12, 14), (30, 20)))
+    assert short[3] < short[2] < max(short) and long == sorted(long, reverse=True) and long[0] > 1.5 * max(short)
 
 
 def test_the_bait_rests_where_its_moment_vanishes_and_pulls_down_on_the_line():

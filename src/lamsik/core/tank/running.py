@@ -1,12 +1,14 @@
 """Running depth, an estimate: the bait trims on its line under lip, body, hooks and buoyancy; the line does the rest.
 
+The body pushes back by cross flow and is turned broadside by the couple a stream puts on any long body (Munk).
+
 Textbook coefficients leave out wake and wobble and run 1.5 to 2 times too deep for shallow baits. One factor on the
 line's tension is fitted to logged runs; until then the band is wide. Relative changes are better than depths.
 """
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from math import atan2, cos, degrees, pi, radians, sin
+from math import atan2, cos, degrees, log, pi, radians, sin
 
 import numpy as np
 from scipy.optimize import brentq, minimize_scalar
@@ -25,6 +27,9 @@ from lamsik.core.tank.motion import GRAVITY
 
 AXIAL_DRAG, CROSS_DRAG, HOOK_DRAG = 0.25, 1.1, 1.1
 """Body along its axis, body across, and hook wire across (Hoerner, Fluid-Dynamic Drag, 1965): to be fitted last."""
+
+HOOK_WIRE_MM2, HOOK_DROP_MM = 24.0, 8.0
+"""Wire that a treble of half a gram shows to the stream [mm²], and how far below its eye it acts [mm]."""
 
 WAKE, WAKE_DEEP, DEEP_LIP_DEG = 0.5, 0.85, 30.0
 """Factor on the line's tension before any run is logged; a lip lying closer to the axis than this makes a deep diver."""
@@ -144,6 +149,7 @@ class _Forces:
     g_at: Array
     lift_n: float
     b_at: Array
+    munk_m3: float
 
     @staticmethod
     def of(design: Design, mass: Budget, speed_m_s: float) -> "_Forces":
@@ -163,10 +169,12 @@ class _Forces:
         plan = 2 * float(np.trapezoid(np.maximum(body.half_width.at(np.linspace(0, np.pi, 121)), 0), top[:, 0]))
         lip = design.lip
         at = lip_point(body, lip, lip.length_mm / 2) if lip else (0.0, 0.0, 0.0)
+        on = {placed.key for placed in design.hardware if placed.item.kind == "hook"}
         hooks = tuple(
-            (np.array([p.at_mm[0], p.at_mm[2] - 8.0]) * 1e-3 - tie, HOOK_DRAG * 24e-6 * (p.mass_g / 0.5) ** (2 / 3))
-            for p in mass.parts if p.hangs and p.mass_g > 0 and p.key.startswith(("hook", "k"))
-        )  # fmt: skip
+            (np.array([p.at_mm[0], p.at_mm[2] - HOOK_DROP_MM]) * 1e-3 - tie, HOOK_DRAG * HOOK_WIRE_MM2 * 1e-6 * (p.mass_g / 0.5) ** (2 / 3))
+            for p in mass.parts
+            if p.key in on
+        )
         b = buoyancy(shape.centroid_mm, mass)
         return _Forces(
             q=0.5 * rho * 1000.0 * speed_m_s**2,
@@ -183,6 +191,7 @@ class _Forces:
             g_at=np.array([mass.g_mm[0], mass.g_mm[2]]) * 1e-3 - tie,
             lift_n=rho * mass.displaced_ml * 1e-3 * GRAVITY,
             b_at=np.array([b[0], b[2]]) * 1e-3 - tie,
+            munk_m3=shape.volume_ml * 1e-6 * munk_factor(body.length_mm / (body.depth_mm * body.width_mm) ** 0.5),
         )
 
     def each(self, pitch: float) -> list[tuple[Array, Array]]:
@@ -203,12 +212,29 @@ class _Forces:
     def moment(self, pitch: float) -> float:
         """Moment about the tie that turns the nose up [N·m]."""
         # A force up behind the tie, or aft below it, turns the nose down.
-        return float(sum(force[0] * at[1] - force[1] * at[0] for at, force in self.each(pitch)))
+        steady = sum(force[0] * at[1] - force[1] * at[0] for at, force in self.each(pitch))
+        return float(steady + self.q * self.munk_m3 * sin(2 * pitch))
 
     def total(self, pitch: float) -> tuple[float, float]:
         """Force aft and up [N]."""
         both = sum((force for _, force in self.each(pitch)), start=np.zeros(2))
         return float(both[0]), float(both[1])
+
+
+def munk_factor(fineness: float) -> float:
+    """k₂ − k₁, the difference of the added-mass shares of a prolate spheroid across and along: how hard a stream turns it broadside.
+
+    Args:
+        fineness: length over thickness; a sphere (1 and less) is not turned at all.
+
+    Notes: the couple is ½ρU²V(k₂ − k₁) sin 2p. Reference: Munk, NACA Report 184, 1924; shares by Lamb, Hydrodynamics, §114.
+    """
+    if fineness <= 1.001:
+        return 0.0
+    e = (1 - 1 / fineness**2) ** 0.5
+    spread = log((1 + e) / (1 - e))
+    along, across = 2 * (1 - e**2) / e**3 * (spread / 2 - e), 1 / e**2 - (1 - e**2) / (2 * e**3) * spread
+    return float(across / (2 - across) - along / (2 - along))
 
 
 def plate_coefficient(alpha: float, aspect: float) -> float:
