@@ -195,18 +195,24 @@ def _descend(clip: Clip, mass: Budget, water: float, up: Array, d: float, step: 
 
 
 def draft_for(vessel: Vessel, mass: Budget, water: float, up: Array) -> float:
-    """A draft that carries the weight at this direction, by bisection (12 halvings)."""
+    """A draft that carries the weight at this direction to a fiftieth: guarded Newton, dV/dd being the water-plane's area."""
     clip, heights = vessel.quick, vessel.points @ up
     low, high = float(heights.min()), float(heights.max())
     film, outside = 1.0 + mass.film_ml / mass.hull_ml, mass.outside_ml.size > 0
+    wanted, d = mass.mass_g * 1000.0 / water, (low + high) / 2
     for _ in range(12):
-        d = (low + high) / 2
-        volume = film * clip(up, d).volume + (float(_outside(mass, up, d)[0].sum()) if outside else 0.0)
-        if volume * water / 1000.0 < mass.mass_g:
-            low = d
-        else:
-            high = d
-    return (low + high) / 2
+        hull = clip(up, d)
+        short = wanted - film * hull.volume - (float(_outside(mass, up, d)[0].sum()) if outside else 0.0)
+        if abs(short) < NEAR_ENOUGH * wanted:
+            break
+        low, high = (d, high) if short > 0 else (low, d)
+        step = d + short / max(film * hull.area, 1e-6)
+        d = step if low < step < high else (low + high) / 2
+    return d
+
+
+NEAR_ENOUGH = 0.02
+"""How near the first draft must come, as a share of the weight: it is only where the search begins."""
 
 
 def position(vessel: Vessel, mass: Budget, up: Array, d: float, state: State) -> Floating:
