@@ -90,7 +90,9 @@ def test_what_cannot_be_built_is_said(says, found):
 def test_no_answer_takes_out_more_than_it_puts_in():
     heavy = replace(BENCH, slugs=(Slug("alloy", "rod", "aluminium", 2.7, 6.0),), filler_g_cm3=0.2)
     design = bait(host=Host("beech", 0.7, 0.02), ballast=(), want=Want("slow sink", -6.0))
-    for answer in search(design, heavy):
+    found = search(design, heavy)
+    assert found
+    for answer in found:
         assert all(troubles(with_answer(design, answer), hole, 0.0) == () for hole in answer.holes)
 
 

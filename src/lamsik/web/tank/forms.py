@@ -27,13 +27,17 @@ class TowForm(FlaskForm):
     note = StringField("Note", validators=[Length(max=200)])
 
 
-class TowAsk(FlaskForm):
-    """How it is towed, asked in the address."""
+class Question(FlaskForm):
+    """A form sent in the address."""
 
     class Meta:
         """A question changes nothing, so it needs no token."""
 
         csrf = False
+
+
+class TowAsk(Question):
+    """How it is towed, asked in the address."""
 
     speed = MeasureField("Speed", "pace", 0.1, 8.0, default="1 m/s")
     line = MeasureField("Line", "length", 0.02, 5.0, default="0.28 mm")
@@ -41,13 +45,8 @@ class TowAsk(FlaskForm):
     out = MeasureField("Line out", "distance", 1.0, 400.0, default="25 m")
 
 
-class FidelityForm(FlaskForm):
+class FidelityForm(Question):
     """How close a prototype must come, asked in the address."""
-
-    class Meta:
-        """A question changes nothing, so it needs no token."""
-
-        csrf = False
 
     mass = MeasureField("Mass within", "percent", 0.1, 50.0, default="2 %")
     net = MeasureField("Net lift within", "mass", 0.01, 20.0, default="0.1 g")
