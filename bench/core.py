@@ -8,7 +8,7 @@ import trimesh
 
 from bench.rows import Row, median_ms
 from lamsik.core.shapes.mesh import body_mesh
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.ballast import search
 from lamsik.core.tank.immersion import immersed_volume

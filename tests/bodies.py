@@ -12,8 +12,8 @@ from lamsik.core.shapes.curves import Curve
 from lamsik.core.shapes.design import Design, Host, Want
 from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.shapes.hardware import Item, Lip, Placement
-from lamsik.core.shapes.mesh import Mesh
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.skins import Mesh
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.ballast_base import Bench
 from lamsik.core.tank.mass import Budget
 

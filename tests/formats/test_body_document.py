@@ -13,7 +13,7 @@ from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
 from lamsik.core.shapes.hardware import Item, Lip
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank import evaluate
 from lamsik.core.water import Water
 from lamsik.formats.body_document import NEW_IN_2, NEW_WANT_IN_2, checked, dumps, loads, new_document, schema, to_design, with_design

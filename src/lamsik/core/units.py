@@ -15,6 +15,7 @@ from lamsik.core.errors import Refused
 STORED = {
     "length": "mm",
     "mass": "g",
+    "volume": "ml",
     "temperature": "°C",
     "density": "g/cm³",
     "speed": "cm/s",
@@ -32,6 +33,7 @@ STORED = {
 
 _PINT_NAMES = {
     "mm": "millimeter", "cm": "centimeter", "m": "meter", "in": "inch", "ft": "foot",
+    "ml": "milliliter", "l": "liter", "in³": "inch**3",
     "g": "gram", "kg": "kilogram", "mg": "milligram", "oz": "ounce", "lb": "pound", "grain": "grain",
     "°C": "degC", "°F": "degF", "g/cm³": "gram/centimeter**3", "kg/m³": "kilogram/meter**3",
     "cm/s": "centimeter/second", "mm/s": "millimeter/second", "in/s": "inch/second",
@@ -42,6 +44,7 @@ _PINT_NAMES = {
 _UNITS: dict[str, tuple[str, ...]] = {
     "length": ("mm", "cm", "m", "in", "ft"),
     "mass": ("g", "kg", "mg", "oz", "lb", "grain"),
+    "volume": ("ml", "l", "in³"),
     "temperature": ("°C", "°F"),
     "density": ("g/cm³", "kg/m³"),
     "speed": ("cm/s", "mm/s", "in/s"),
@@ -58,7 +61,7 @@ _UNITS: dict[str, tuple[str, ...]] = {
 
 _ALIASES = {
     '"': "in", "″": "in", "inch": "in", "inches": "in", "'": "ft", "grains": "grain", "gn": "grain",
-    "C": "°C", "F": "°F", "℃": "°C", "℉": "°F", "g/ml": "g/cm³",
+    "C": "°C", "F": "°F", "℃": "°C", "℉": "°F", "g/ml": "g/cm³", "cm³": "ml", "cc": "ml",
     "deg": "°", "um": "µm", "μm": "µm", "hours": "h", "hour": "h", "days": "d", "day": "d", "psu": "PSU",
 }  # fmt: skip
 

@@ -4,9 +4,10 @@ Described in docs/formats.md; `body.schema.json` beside this module is its JSON 
 the one place where shapes and ranges of its fields are written down.
 """
 
+import copy
 import json
 from collections.abc import Mapping
-from dataclasses import asdict, fields
+from dataclasses import asdict, fields, replace
 from functools import lru_cache
 from hashlib import sha256
 from importlib.resources import files
@@ -24,11 +25,15 @@ from lamsik.core.shapes.curves import Curve
 from lamsik.core.shapes.design import Design, Host, Want
 from lamsik.core.shapes.forms import Form
 from lamsik.core.shapes.hardware import Item, Lip, Placement
+from lamsik.core.shapes.hollow import Shell
 from lamsik.core.shapes.inside import Cavity, Pour
+from lamsik.core.shapes.joints import Joint
+from lamsik.core.shapes.skins import Skin
+from lamsik.core.shapes.sources import Source
 from lamsik.core.shapes.trial import TrialWeight
 from lamsik.core.water import Water
 
-FORMAT, VERSION = "lamsik-body", 2
+FORMAT, VERSION = "lamsik-body", 3
 MOST_BYTES = 1_000_000
 
 MOST_KNOWN = 64
@@ -92,15 +97,36 @@ NEW_IN_2: Document = {"allowances": [], "pours": [], "cavities": [], "trials": [
 NEW_WANT_IN_2: Document = {"by": "speed", "net_percent": 2.0, "freeboard_mm": 4.0, "roll": "any", "pierced": False, "waters": []}
 
 
+NEW_IN_3: Document = {"joints": [], "segments": [], "shell": None, "source": {"kind": "own", "note": ""}}
+NEW_BODY_IN_3: Document = {"widest_shares": None, "turned": False, "mesh": None}
+NEW_HARDWARE_IN_3: Document = {"material": "steel", "wire_mm": 0.0, "shank_mm": 0.0, "bore_mm": 0.0, "up_mm": None}
+
+
 def upgraded(document: Any) -> Any:
-    """A document of version 1 as version 2: what it could not say yet is at rest; anything else as it is."""
-    if not isinstance(document, dict) or document.get("version") != 1:
+    """A document of an earlier version as one of this: what it could not say yet is at rest; anything else as it is."""
+    if not isinstance(document, dict):
         return document
-    fresh = {**NEW_IN_2, **document, "version": 2}
-    for name, added in (("want", NEW_WANT_IN_2), ("material", {"solid_g_cm3": None}), ("lip", {"square_deg": 0.0})):
-        if isinstance(fresh.get(name), dict):
-            fresh[name] = {**added, **fresh[name]}
-    return fresh
+    if document.get("version") == 1:
+        within = {"want": NEW_WANT_IN_2, "material": {"solid_g_cm3": None}, "lip": {"square_deg": 0.0}}
+        document = _raised({**NEW_IN_2, **document, "version": 2}, within, {})
+    if document.get("version") == 2:
+        document = _raised(
+            {**NEW_IN_3, **document, "version": 3},
+            {"body": NEW_BODY_IN_3, "lip": {"outline": "round"}},
+            {"hardware": NEW_HARDWARE_IN_3, "pours": {"tilt_deg": 0.0}},
+        )
+    return document
+
+
+def _raised(document: Document, within: Document, rows: Document) -> Document:
+    """The document with fields added within its parts and within the rows of its lists."""
+    for name, added in within.items():
+        if isinstance(document.get(name), dict):
+            document[name] = {**added, **document[name]}
+    for name, added in rows.items():
+        if isinstance(document.get(name), list):
+            document[name] = [{**added, **row} if isinstance(row, dict) else row for row in document[name]]
+    return document
 
 
 def check_field(path: str, value: Any) -> None:
@@ -149,7 +175,7 @@ def to_design(document: Document) -> Design:
         name=document["name"],
         form=document["form"],
         purpose=document["purpose"],
-        body=_body(body),
+        body=_body(body, tuple(Joint(**row) for row in document["joints"])),
         host=Host(**document["material"]),
         hardware=tuple(_placement(row) for row in document["hardware"]),
         lip=Lip(**document["lip"]) if document["lip"] else None,
@@ -165,6 +191,9 @@ def to_design(document: Document) -> Design:
         trials=tuple(TrialWeight(**row) for row in document["trials"]),
         drag=document["drag"],
         drag_source=document["drag_source"],
+        segment_hosts=tuple((row["key"], Host(**row["material"])) for row in document["segments"]),
+        shell=Shell(**document["shell"]) if document["shell"] else None,
+        source=Source(**document["source"]),
     )
 
 
@@ -172,15 +201,22 @@ def _want(row: Document) -> Want:
     return Want(**{**row, "waters": tuple(Water(**water) for water in row["waters"])})
 
 
-def _body(row: Document) -> Body:
-    ends = (row["round_nose"], row["round_tail"])
+def _body(row: Document, joints: tuple[Joint, ...] = ()) -> Body:
+    ends, size = (row["round_nose"], row["round_tail"]), (row["length_mm"], row["width_mm"], row["depth_mm"])
+    half = _curve(row["half_width_shares"], row["width_mm"], *ends)
+    if row["turned"]:
+        below = replace(half, values_mm=tuple(-v for v in half.values_mm))
+        return Body(row["length_mm"], half, below, half, joints=joints)
     return Body(
         length_mm=row["length_mm"],
         top=_curve(row["top_shares"], row["depth_mm"], *ends),
         bottom=_curve(row["bottom_shares"], row["depth_mm"], *ends),
-        half_width=_curve(row["half_width_shares"], row["width_mm"], *ends),
+        half_width=half,
         upper_exponent=row["upper_exponent"],
         lower_exponent=row["lower_exponent"],
+        widest=_curve(row["widest_shares"], row["depth_mm"], False, False) if row["widest_shares"] else None,
+        joints=joints,
+        skin=Skin(row["mesh"]["digest"], *size) if row["mesh"] else None,
     )
 
 
@@ -193,7 +229,7 @@ _ITEM_FIELDS = {field.name for field in fields(Item)}
 
 def _placement(row: Document) -> Placement:
     item = Item(**{name: value for name, value in row.items() if name in _ITEM_FIELDS})
-    return Placement(row["key"], item, row["seat"], row["x_mm"], row["hung_on"])
+    return Placement(row["key"], item, row["seat"], row["x_mm"], row["hung_on"], row["up_mm"])
 
 
 def _hole(row: Document) -> Hole:
@@ -209,6 +245,7 @@ def body_block(start: Form, length_mm: float, depth_mm: float, width_mm: float) 
         "top_shares": [list(p) for p in start.top],
         "bottom_shares": [list(p) for p in start.bottom],
         "half_width_shares": [list(p) for p in start.half],
+        "widest_shares": None, "turned": start.turned, "mesh": None,
     }  # fmt: skip
 
 
@@ -220,7 +257,7 @@ def new_document(name: str, start: Form, host: Host, water: Water, want: Want, s
         "body": body_block(start, length, depth, width),
         "material": asdict(host), "hardware": [], "lip": None, "ballast": [], "coats": [], "scheme": "",
         "glue_g": 0.3 if start.purpose == "bait" else 0.05,
-        "water": asdict(water), "want": want_row(want), **{name: value if value is None or isinstance(value, str) else [] for name, value in NEW_IN_2.items()},
+        "water": asdict(water), "want": want_row(want), **copy.deepcopy(NEW_IN_2), **copy.deepcopy(NEW_IN_3),
         "typed": {},
     }  # fmt: skip
 
@@ -233,7 +270,7 @@ def want_row(want: Want) -> Document:
 def hardware_row(placement: Placement) -> Document:
     """A placement as the document keeps it: the item's own fields beside its place."""
     row = asdict(placement)
-    return {"key": row["key"], **row["item"], "seat": row["seat"], "x_mm": row["x_mm"], "hung_on": row["hung_on"]}
+    return {"key": row["key"], **row["item"], "seat": row["seat"], "x_mm": row["x_mm"], "hung_on": row["hung_on"], "up_mm": row["up_mm"]}
 
 
 def with_design(document: Document, design: Design) -> Document:
@@ -257,6 +294,10 @@ def with_design(document: Document, design: Design) -> Document:
         "trials": [asdict(row) for row in design.trials],
         "drag": design.drag,
         "drag_source": design.drag_source,
+        "joints": [asdict(row) for row in design.body.joints],
+        "segments": [{"key": key, "material": asdict(host)} for key, host in design.segment_hosts],
+        "shell": asdict(design.shell) if design.shell else None,
+        "source": asdict(design.source),
     }
 
 

@@ -16,7 +16,7 @@ from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.forms import form
 from lamsik.core.shapes.scaling import with_length
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
-from lamsik.formats import edits_parts, edits_tank
+from lamsik.formats import edits_parts, edits_shape, edits_tank
 from lamsik.formats.body_document import Document, body_block, check_field, checked, to_design, with_design
 from lamsik.formats.edit_tools import holder_of, take
 
@@ -26,8 +26,8 @@ QUANTITY_BY_ENDING = {
 }  # fmt: skip
 """Which quantity a field holds, by the unit at the end of its name; others are plain numbers."""
 
-_TEXT_FIELDS = ("name", "colour", "note", "behaviour", "by", "roll", "place")
-_MAY_BE_EMPTY = ("drag", "measured_g_cm3", "solid_g_cm3")
+_TEXT_FIELDS = ("name", "colour", "note", "behaviour", "by", "roll", "place", "kind", "outline", "fill")
+_MAY_BE_EMPTY = ("drag", "measured_g_cm3", "solid_g_cm3", "up_mm")
 
 
 def quantity_of(path: str) -> str:
@@ -58,6 +58,8 @@ def apply(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> 
 def _set(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
     path, text = str(edit.get("path", "")), str(edit.get("text", ""))
     holder, leaf = holder_of(document, path)
+    if leaf == "kind" and not path.startswith(("joints.", "source.")):
+        raise Refused(path, text, "a part keeps its kind: take it off and put another on")
     if leaf in _TEXT_FIELDS:
         holder[leaf] = text.strip()
         return _named_behaviour(document, path)
@@ -99,6 +101,7 @@ def _form(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> 
     document["hardware"] = [{**row, "x_mm": min(row["x_mm"], start.length_mm)} for row in document["hardware"]]
     for group in ("ballast", "cavities", "trials"):
         document[group] = [row for row in document[group] if row["x_mm"] < start.length_mm]
+    document["joints"], document["segments"], document["shell"] = [], [], None
     document["pours"] = [row for row in document["pours"] if row["to_mm"] <= start.length_mm]
     return document
 
@@ -120,6 +123,6 @@ def _scheme(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -
 EDITS: dict[str, Callable[[Document, Mapping[str, Any], Catalogue], Document]] = {
     "set": _set, "form": _form, "material": _material, "scheme": _scheme,
     "hang": edits_parts.hang, "swap": edits_parts.swap, "remove": edits_parts.remove, "lip": edits_parts.lip, "slug": edits_parts.slug,
-    **edits_tank.EDITS,
+    **edits_shape.EDITS, **edits_tank.EDITS,
 }  # fmt: skip
 """Everything an edit can do, by name."""

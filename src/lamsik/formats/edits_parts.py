@@ -11,7 +11,7 @@ from lamsik.core.shapes.hardware import SEATS, Item, Lip, Placement
 from lamsik.formats.body_document import Document, hardware_row
 from lamsik.formats.edit_tools import free_key, holder_of, take
 
-GROUPS = ("hardware", "ballast", "coats", "allowances", "pours", "cavities", "trials")
+GROUPS = ("hardware", "ballast", "coats", "allowances", "pours", "cavities", "trials", "joints")
 
 
 def hang(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:

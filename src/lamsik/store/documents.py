@@ -5,6 +5,7 @@ from typing import Any
 
 from sqlmodel import Session, col, func, select
 
+from lamsik.store import skins
 from lamsik.store.search import fold, pattern
 from lamsik.store.tables import Document, Revision
 
@@ -52,18 +53,23 @@ def contents(session: Session, rows: Sequence[Document]) -> dict[int, dict[str, 
     """The current content of many documents by id, in one query."""
     query = select(Revision).join(Document, (col(Revision.document_id) == Document.id) & (col(Revision.number) == Document.current))
     found = session.exec(query.where(col(Document.id).in_([row.id for row in rows]))).all()
+    skins.ready(session, (r.content for r in found))
     return {r.document_id: r.content for r in found}
 
 
 def revisions(session: Session, row: Document) -> Sequence[Revision]:
     """All revisions of a document, the newest first; those made beside for one piece included."""
-    return session.exec(select(Revision).where(Revision.document_id == row.id).order_by(col(Revision.number).desc())).all()
+    found = session.exec(select(Revision).where(Revision.document_id == row.id).order_by(col(Revision.number).desc())).all()
+    skins.ready(session, (r.content for r in found))
+    return found
 
 
 def revision(session: Session, row: Document, number: int | None = None) -> Revision:
     """A revision of the document, the current one unless numbered."""
     query = select(Revision).where(Revision.document_id == row.id, Revision.number == (number or row.current))
-    return session.exec(query).one()
+    found = session.exec(query).one()
+    skins.ready(session, [found.content])
+    return found
 
 
 def save(session: Session, row: Document, new: dict[str, Any], base: int, note: str = "") -> Revision:

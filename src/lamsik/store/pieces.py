@@ -8,7 +8,7 @@ from sqlmodel import Session, col, func, select
 from lamsik.core.errors import Refused
 from lamsik.core.tank.mass import Measured
 from lamsik.core.tank.parts import STAGES
-from lamsik.store import documents
+from lamsik.store import documents, skins
 from lamsik.store.search import fold, pattern
 from lamsik.store.tables import Document, Instrument, Piece, Revision, StepDone, Weighing, now
 
@@ -48,6 +48,7 @@ def document_of(session: Session, piece: Piece) -> dict[str, object]:
     """The document the piece is made from."""
     row = session.get(Revision, piece.revision_id)
     assert row is not None
+    skins.ready(session, [row.content])
     return row.content
 
 

@@ -15,11 +15,11 @@ from lamsik.store.tables import Drill, Hardware, Instrument, SlugStock, Water
 STEEL = METALS["steel"]
 
 HARDWARE = (
-    # code, name, kind, g, outside share, reach mm
-    ("tie-s", "Line tie, screw eye 0.9 × 16", "line_tie", 0.14, 0.4, 3.0),
-    ("tie-m", "Line tie, screw eye 1.2 × 22", "line_tie", 0.32, 0.4, 3.5),
-    ("hgr-s", "Hook hanger, screw eye 0.9 × 13", "hanger", 0.11, 0.4, 2.5),
-    ("hgr-m", "Hook hanger, screw eye 1.2 × 18", "hanger", 0.27, 0.4, 3.0),
+    # code, name, kind, g, outside share, reach mm, shank diameter and length in the body mm
+    ("tie-s", "Line tie, screw eye 0.9 × 16", "line_tie", 0.14, 0.4, 3.0, 0.9, 16.0),
+    ("tie-m", "Line tie, screw eye 1.2 × 22", "line_tie", 0.32, 0.4, 3.5, 1.2, 22.0),
+    ("hgr-s", "Hook hanger, screw eye 0.9 × 13", "hanger", 0.11, 0.4, 2.5, 0.9, 13.0),
+    ("hgr-m", "Hook hanger, screw eye 1.2 × 18", "hanger", 0.27, 0.4, 3.0, 1.2, 18.0),
     ("ring-4", "Split ring 4 mm", "ring", 0.05, 1.0, 0.0),
     ("ring-6", "Split ring 6 mm", "ring", 0.13, 1.0, 0.0),
     ("tre-10", "Treble hook size 10", "hook", 0.32, 1.0, 0.0),
@@ -27,7 +27,17 @@ HARDWARE = (
     ("tre-6", "Treble hook size 6", "hook", 0.79, 1.0, 0.0),
     ("tre-4", "Treble hook size 4", "hook", 1.24, 1.0, 0.0),
     ("tre-2", "Treble hook size 2", "hook", 2.10, 1.0, 0.0),
-    ("wire-1", "Through-wire 1.0 mm, bent", "wire", 0.75, 0.15, 0.0),
+    ("wire-1", "Through-wire 1.0 mm, bent", "wire", 0.75, 0.15, 0.0, 1.0, 0.0),
+    ("pair-s", "Joint eyelets, pair 0.9 mm", "joint", 0.22, 1.0, 0.0, 0.9, 10.0),
+    ("pin-1", "Joint pin 1.2 mm with loop", "joint", 0.35, 0.5, 0.0, 1.2, 12.0),
+)
+
+OTHERS = (
+    # code, name, kind, g, material, g/cm³, outside share, diameter, length in the body, bore mm
+    ("eyes-5", "Domed eyes 5 mm, pair", "eyes", 0.06, "acrylic", 1.19, 0.6, 5.0, 1.0, 0.0),
+    ("rattle-5", "Rattle, glass 5 × 18", "rattle", 0.85, "glass", 2.2, 0.0, 5.0, 18.0, 0.0),
+    ("tube-3", "Line tube 3.0 / 2.0 × 40", "tube", 0.14, "plastic", 0.95, 0.0, 3.0, 40.0, 2.0),
+    ("skirt-s", "Silicone skirt, 20 strands", "skirt", 0.9, "silicone", 1.1, 1.0, 0.0, 0.0, 0.0),
 )
 
 LIPS = (
@@ -98,8 +108,15 @@ def stock(session: Session) -> None:
     """Fill an empty shop with its first stock; a shop that has parts is left alone."""
     if session.exec(select(Hardware)).first() is not None:
         return
-    for code, name, kind, mass, outside, reach in HARDWARE:
-        session.add(Hardware(code=code, name=name, kind=kind, mass_g=mass, density_g_cm3=STEEL, outside_share=outside, reach_mm=reach))
+    for code, name, kind, mass, outside, reach, *shank in HARDWARE:
+        wire, deep = shank or (0.0, 0.0)
+        session.add(Hardware(code=code, name=name, kind=kind, mass_g=mass, density_g_cm3=STEEL, outside_share=outside, reach_mm=reach, wire_mm=wire, shank_mm=deep))
+    for code, name, kind, mass, material, density, outside, wire, deep, bore in OTHERS:
+        session.add(
+            Hardware(
+                code=code, name=name, kind=kind, mass_g=mass, density_g_cm3=density, outside_share=outside, material=material, wire_mm=wire, shank_mm=deep, bore_mm=bore
+            )
+        )
     for code, name, plate, width, length, thick, angle in LIPS:
         session.add(Hardware(code=code, name=name, kind="lip", density_g_cm3=PLATES[plate], width_mm=width, length_mm=length, thickness_mm=thick, angle_deg=angle))
     for metal, form, size in SLUGS:

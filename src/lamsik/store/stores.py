@@ -21,6 +21,8 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "bench": {"wall_mm": 2.0, "cover_mm": 2.0, "slug_step_g": 0.1},
     "bands": {"suspends_cm_s": 3.0, "slow_cm_s": 10.0, "drag": DEFAULT_DRAG, "steady_hz": STEADY_HZ},
     "units": {"length": "mm"},
+    "clearances": {},
+    "saw": {"kerf_mm": 1.5, "block_spare_mm": 3.0, "hinge_mm": 0.8, "stick_mm": [1000.0, 30.0, 20.0], "paper": "A4"},
 }
 """Settings of a new shop."""
 
@@ -59,7 +61,10 @@ def slug_of(row: SlugStock) -> Slug:
 
 def item_of(row: Hardware) -> Item:
     """The core value of a catalogue part that is not a lip."""
-    return Item(row.code, row.name, row.kind, row.mass_g, row.density_g_cm3, row.outside_share, row.reach_mm, row.weighed)
+    return Item(
+        row.code, row.name, row.kind, row.mass_g, row.density_g_cm3, row.outside_share, row.reach_mm, row.weighed,
+        row.material, row.wire_mm, row.shank_mm, row.bore_mm,
+    )  # fmt: skip
 
 
 def lip_of(row: Hardware) -> Lip:
@@ -67,7 +72,7 @@ def lip_of(row: Hardware) -> Lip:
     return Lip(
         width_mm=row.width_mm or 10.0, length_mm=row.length_mm or 10.0, thickness_mm=row.thickness_mm or 1.5,
         density_g_cm3=row.density_g_cm3, angle_deg=row.angle_deg or 35.0, x_mm=6.0,
-        mass_g=row.mass_g if row.weighed else None, code=row.code, name=row.name,
+        mass_g=row.mass_g if row.weighed else None, code=row.code, name=row.name, outline=row.outline,
     )  # fmt: skip
 
 

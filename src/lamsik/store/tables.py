@@ -141,7 +141,10 @@ class Weighing(SQLModel, table=True):
 
 
 class Hardware(Typed, table=True):
-    """A catalogue part; lips carry a plate's size instead of a mass."""
+    """A catalogue part; lips carry a plate's size instead of a mass.
+
+    `pack_count` is how many come in a pack, `weighed_count` how many lay on the scale together when it was weighed.
+    """
 
     id: int | None = Field(default=None, primary_key=True)
     code: str = Field(unique=True)
@@ -156,6 +159,13 @@ class Hardware(Typed, table=True):
     length_mm: float | None = None
     thickness_mm: float | None = None
     angle_deg: float | None = None
+    material: str = "steel"
+    wire_mm: float = 0.0
+    shank_mm: float = 0.0
+    bore_mm: float = 0.0
+    outline: str = "round"
+    pack_count: int = 0
+    weighed_count: int = 0
 
 
 class SlugStock(Typed, table=True):
@@ -204,6 +214,36 @@ class TowRun(Typed, table=True):
     note: str = ""
     at: datetime = Field(default_factory=now)
     undone_at: datetime | None = None
+
+
+class SkinMesh(SQLModel, table=True):
+    """A mesh a body was brought in as, in shares of its size, packed; named by the digest of its data."""
+
+    digest: str = Field(primary_key=True)
+    name: str
+    faces: int
+    data: bytes
+
+
+class Tracing(SQLModel, table=True):
+    """A photo being traced: the picture as shown, and how far the maker has got with it."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    name: str
+    picture: bytes
+    width_px: int
+    height_px: int
+    state: dict[str, Any] = Field(default_factory=dict, sa_type=JSON)
+    at: datetime = Field(default_factory=now)
+
+
+class Family(SQLModel, table=True):
+    """A design in several lengths and materials, less the combinations left out."""
+
+    design_id: int = Field(foreign_key="document.id", primary_key=True)
+    lengths_mm: list[float] = Field(default_factory=list, sa_type=JSON)
+    materials: list[str] = Field(default_factory=list, sa_type=JSON)
+    excluded: list[str] = Field(default_factory=list, sa_type=JSON)
 
 
 class Setting(SQLModel, table=True):

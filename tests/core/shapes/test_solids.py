@@ -12,7 +12,8 @@ from lamsik.core.shapes.body import Body, half_width_at_height, section_outline,
 from lamsik.core.shapes.curves import Curve
 from lamsik.core.shapes.forms import FORMS, Form, body_from, form
 from lamsik.core.shapes.mesh import body_mesh
-from lamsik.core.shapes.quadrature import half_superellipse_area, half_superellipse_moment, solid
+from lamsik.core.shapes.quadrature import half_superellipse_area, half_superellipse_moment
+from lamsik.core.shapes.solid import solid
 from tests.bodies import curve, ellipsoid, straight
 
 ACCURACY = 5e-4

@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lamsik.core.shapes.forms import FORMS, body_from
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import Attitude, attitude_of, immersed
 from lamsik.core.tank.floating import float_drag, float_settled, vessel_of_body, vessel_of_mesh
 from lamsik.core.tank.mass import budget

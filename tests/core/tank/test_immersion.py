@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.shapes.mesh import body_mesh
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.immersion import coarse_hull, fine_hulls, hull_of, immersed_volume, tank_axes, wet
 from tests.bodies import box_mesh, ellipsoid
 

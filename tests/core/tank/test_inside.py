@@ -14,7 +14,7 @@ from lamsik.core.shapes.ballast_holes import Slug
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.hardware import Item, Placement
 from lamsik.core.shapes.inside import Cavity, Pour, pour_volume_ml
-from lamsik.core.shapes.quadrature import segment, solid
+from lamsik.core.shapes.solid import segment, solid
 from lamsik.core.shapes.trial import TrialWeight
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.ballast import search, with_answer

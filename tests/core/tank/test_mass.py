@@ -10,7 +10,7 @@ from lamsik.core.errors import Refused
 from lamsik.core.paints.coats import Coat, dry_mass_g, dry_volume_ml
 from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.hardware import Placement, eye_of, lip_point
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.mass import Measured, budget, unweighed
 from lamsik.core.tank.parts import ASSUMED, LABEL, SHARED, STAGES, WEIGHED
 from tests.bodies import HANGER, RING, TREBLE, bait, ellipsoid, homogeneous

@@ -10,7 +10,8 @@ from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Curve
 from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.forms import FORMS, body_from
-from lamsik.core.shapes.mesh import Mesh, body_mesh
+from lamsik.core.shapes.mesh import body_mesh
+from lamsik.core.shapes.skins import Mesh
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.floating import float_settled, vessel_of_body, vessel_of_mesh
 from lamsik.core.tank.inertia import added_inertia_g_mm2, nature, polar_moment_mm5, roll

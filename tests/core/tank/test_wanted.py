@@ -10,7 +10,7 @@ from lamsik.core.errors import Refused
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.shapes.inside import Cavity, Pour
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.ballast import search, why_none, with_answer
 from lamsik.core.tank.certainty import certainty

@@ -7,6 +7,8 @@ import numpy as np
 
 from lamsik.core.errors import finite_between, require
 from lamsik.core.shapes.curves import Array, Curve, phi_of_share, share_of_phi
+from lamsik.core.shapes.joints import Joint
+from lamsik.core.shapes.skins import Skin
 
 
 @dataclass(frozen=True)
@@ -16,6 +18,9 @@ class Body:
     `top` and `bottom` are the side profile, `half_width` the plan. A section is two
     half-superellipses |y/a|^n + |z/b|^n = 1 that share the half-width at the widest
     height (middle of the profile unless `widest` says otherwise).
+
+    `joints` cut it into segments, from the nose. A body brought in as a mesh carries it as `skin`: that is the
+    solid, and the curves are its outlines as measured.
     """
 
     length_mm: float
@@ -25,6 +30,8 @@ class Body:
     upper_exponent: float = 2.0
     lower_exponent: float = 2.0
     widest: Curve | None = None
+    joints: tuple[Joint, ...] = ()
+    skin: Skin | None = None
 
     def __post_init__(self) -> None:
         finite_between("length_mm", self.length_mm, 5.0, 600.0, "mm")
@@ -32,7 +39,20 @@ class Body:
         finite_between("lower_exponent", self.lower_exponent, 1.0, 12.0)
         phi = np.linspace(0.0, np.pi, 61)
         require(bool(np.all(self.top.at(phi) >= self.bottom.at(phi) - 1e-9)), "top", "a top line below the bottom line", "the top must stay above the bottom")
-        require(bool(np.all(self.half_width.at(phi) >= -1e-9)), "half_width", "a negative width", "widths are 0 or more")
+        half = self.half_width.at(phi)
+        require(bool(np.all(half >= -1e-9)), "half_width", "a negative width", "widths are 0 or more")
+        require(float(half.max()) > 0.2, "half_width", "no width", "pull the plan apart: it needs at least 0.5 mm of width")
+        require(float((self.top.at(phi) - self.bottom.at(phi)).max()) > 0.2, "top", "no depth", "pull the profile apart: it needs at least 0.5 mm of depth")
+        self._check_joints()
+
+    def _check_joints(self) -> None:
+        phi = np.linspace(0.0, np.pi, 61)
+        heights = (float(self.bottom.at(phi).min()), float(self.top.at(phi).max()))
+        for z in heights:
+            edges = [0.0, *(x for joint in self.joints for x in (joint.fore.at_height(z), joint.aft.at_height(z))), self.length_mm]
+            short = [b - a < 1.0 for a, b in zip(edges[::2], edges[1::2], strict=True)]
+            at = [joint.x_mm for joint in self.joints]
+            require(not any(short), "joints", at, "cuts go from nose to tail, stay inside the body and leave at least 1 mm between them, top and bottom")
 
     def knots(self) -> Array:
         """Sorted station angles φ [rad] at which any of the curves has a point; ends included."""

@@ -8,7 +8,10 @@ from lamsik.core.shapes.allowances import Allowance
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.hardware import Lip, Placement
+from lamsik.core.shapes.hollow import Shell, inside_of
 from lamsik.core.shapes.inside import Cavity, Pour
+from lamsik.core.shapes.solid import segments
+from lamsik.core.shapes.sources import Source
 from lamsik.core.shapes.trial import BELLY, TrialWeight
 from lamsik.core.water import Water
 
@@ -84,6 +87,7 @@ class Design:
     """Everything the Tank needs to know about one bait or float.
 
     `drag` is its own drag coefficient, None while the shop's stands in; `drag_source` says where it is from.
+    `segment_hosts` are segments of another material than the body's, by their key; `shell` makes it hollow.
     """
 
     name: str
@@ -105,6 +109,9 @@ class Design:
     trials: tuple[TrialWeight, ...] = ()
     drag: float | None = None
     drag_source: str = "shop"
+    segment_hosts: tuple[tuple[str, Host], ...] = ()
+    shell: Shell | None = None
+    source: Source = field(default_factory=Source)
 
     def __post_init__(self) -> None:
         require(bool(self.name.strip()), "name", self.name, "give the design a name")
@@ -123,6 +130,11 @@ class Design:
             require(pour.to_mm <= length + 1e-9, f"pours.{pour.key}.to_mm", pour.to_mm, reach)
         if any(placed.seat == "lip" for placed in self.hardware):
             require(self.lip is not None, "hardware.seat", "lip", "there is no lip to tie on: fit one, or move the tie to the nose")
+        if self.shell is not None:
+            inside_of(self.body, self.shell.wall_mm)
+        known = [part.key for part in segments(self.body)] if self.segment_hosts else []
+        for key, _ in self.segment_hosts:
+            require(key in known, "segments", key, f"segments are {', '.join(known)}")
         places = {BELLY, *(placed.key for placed in self.hardware)}
         for trial in self.trials:
             require(trial.place in places, f"trials.{trial.key}.place", trial.place, "name the belly or a part that is on the body")

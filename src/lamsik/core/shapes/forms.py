@@ -33,6 +33,7 @@ class Form:
     lower_exponent: float = 2.0
     round_nose: bool = True
     round_tail: bool = True
+    turned: bool = False
 
 
 def faired(form: Form, count: int = 15) -> Form:
@@ -105,6 +106,27 @@ FORMS: dict[str, Form] = {
             top=((0, 0.5), (0.15, 0.47), (0.4, 0.38), (0.7, 0.3), (0.9, 0.22), (1, 0.0)),
             bottom=((0, -0.5), (0.15, -0.45), (0.4, -0.37), (0.7, -0.3), (0.9, -0.22), (1, 0.0)),
             half=((0, 0.5), (0.15, 0.46), (0.4, 0.38), (0.7, 0.3), (0.9, 0.22), (1, 0.0)),
+        ),
+        Form(
+            "chugger", "Chugger", "bait", "Turned; a deep collar behind a flat face pushes bubbles, fat tail for casting.", 70, 20, 20,
+            top=((0, 0.44), (0.06, 0.5), (0.22, 0.36), (0.45, 0.38), (0.7, 0.42), (0.9, 0.3), (1, 0.0)),
+            bottom=((0, -0.44), (0.06, -0.5), (0.22, -0.36), (0.45, -0.38), (0.7, -0.42), (0.9, -0.3), (1, 0.0)),
+            half=((0, 0.44), (0.06, 0.5), (0.22, 0.36), (0.45, 0.38), (0.7, 0.42), (0.9, 0.3), (1, 0.0)),
+            turned=True,
+        ),
+        Form(
+            "poppinghead", "Popper head", "bait", "Turned head for a feather tail: flat face, straight back to a short boss.", 24, 12, 12,
+            top=((0, 0.5), (0.35, 0.47), (0.7, 0.32), (0.86, 0.2), (1, 0.18)),
+            bottom=((0, -0.5), (0.35, -0.47), (0.7, -0.32), (0.86, -0.2), (1, -0.18)),
+            half=((0, 0.5), (0.35, 0.47), (0.7, 0.32), (0.86, 0.2), (1, 0.18)),
+            round_nose=False, round_tail=False, turned=True,
+        ),
+        Form(
+            "divinghead", "Diver head", "bait", "Turned bullet head for a feather tail: goes under on the pull, swims up again.", 26, 12, 12,
+            top=((0, 0.0), (0.15, 0.26), (0.45, 0.45), (0.7, 0.5), (0.88, 0.46), (1, 0.4)),
+            bottom=((0, 0.0), (0.15, -0.26), (0.45, -0.45), (0.7, -0.5), (0.88, -0.46), (1, -0.4)),
+            half=((0, 0.0), (0.15, 0.26), (0.45, 0.45), (0.7, 0.5), (0.88, 0.46), (1, 0.4)),
+            round_tail=False, turned=True,
         ),
         Form(
             "walker", "Surface walker", "bait", "Cigar that stands tail-down and walks when twitched.", 105, 19, 19,

@@ -1,22 +1,32 @@
 """Metal and plates that go on a body: catalogue items, where they sit, the lip."""
 
 from dataclasses import dataclass
-from math import cos, radians, sin
+from math import cos, pi, radians, sin
+
+import numpy as np
 
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.shapes.body import Body, station
+from lamsik.core.shapes.curves import Array
 
 Point = tuple[float, float, float]
 
-SEATS = ("nose", "belly", "back", "tail", "lip")
-KINDS = ("line_tie", "hanger", "ring", "hook", "lip", "eyes", "wire")
+SEATS = ("nose", "belly", "back", "tail", "lip", "flank", "inside")
+KINDS = ("line_tie", "hanger", "ring", "hook", "lip", "eyes", "wire", "joint", "rattle", "tube", "skirt")
+POCKETS = ("wire", "rattle", "tube")
+"""Kinds that lie in a bore of their own, which takes host away."""
+
+OUTLINES = {"round": "rounded end", "square": "square end", "flared": "flared, narrow at its root"}
+"""Outlines of a lip."""
 
 
 @dataclass(frozen=True)
 class Item:
     """A bought part: mass [g], density [g/cm³] and the share of it that stays outside the body.
 
-    `weighed` tells a mass read on a scale from one copied off a label; a label is not a mass.
+    `weighed` tells a mass read on a scale from one copied off a label; a label is not a mass. `wire_mm` is the
+    diameter of its shank, tube or chamber, `shank_mm` what of it goes into the body, `bore_mm` the bore of a line
+    tube, which stays full of water.
     """
 
     code: str
@@ -27,6 +37,10 @@ class Item:
     outside_share: float = 1.0
     reach_mm: float = 0.0
     weighed: bool = False
+    material: str = "steel"
+    wire_mm: float = 0.0
+    shank_mm: float = 0.0
+    bore_mm: float = 0.0
 
     def __post_init__(self) -> None:
         require(self.kind in KINDS, "kind", self.kind, f"one of {', '.join(KINDS)}")
@@ -34,17 +48,34 @@ class Item:
         finite_between("density_g_cm3", self.density_g_cm3, 0.05, 23.0, "g/cm³")
         finite_between("outside_share", self.outside_share, 0.0, 1.0)
         finite_between("reach_mm", self.reach_mm, 0.0, 200.0, "mm")
+        finite_between("wire_mm", self.wire_mm, 0.0, 40.0, "mm")
+        finite_between("shank_mm", self.shank_mm, 0.0, 600.0, "mm")
+        finite_between("bore_mm", self.bore_mm, 0.0, 40.0, "mm")
+
+    @property
+    def pocket_ml(self) -> float:
+        """Host material its own bore takes away [ml]; a screw's pilot hole counts as nothing."""
+        return pi * self.wire_mm**2 / 4 * self.shank_mm / 1000.0 if self.kind in POCKETS else 0.0
+
+    @property
+    def water_ml(self) -> float:
+        """Water that stands in its open bore [ml]."""
+        return pi * min(self.bore_mm, self.wire_mm) ** 2 / 4 * self.shank_mm / 1000.0 if self.kind == "tube" else 0.0
 
 
 @dataclass(frozen=True)
 class Placement:
-    """An item on the body: at a seat and x [mm], or hung on another placement's eye."""
+    """An item on the body: at a seat and x [mm], or hung on another placement's eye.
+
+    `up_mm` is the height of what lies inside or on the flanks over the belly line; None is the middle.
+    """
 
     key: str
     item: Item
     seat: str = "belly"
     x_mm: float = 0.0
     hung_on: str | None = None
+    up_mm: float | None = None
 
     def __post_init__(self) -> None:
         require(self.seat in SEATS, "seat", self.seat, f"one of {', '.join(SEATS)}")
@@ -69,6 +100,7 @@ class Lip:
     code: str = "lip"
     name: str = "Lip"
     square_deg: float = 0.0
+    outline: str = "round"
 
     def __post_init__(self) -> None:
         finite_between("lip.width_mm", self.width_mm, 2.0, 150.0, "mm")
@@ -78,16 +110,17 @@ class Lip:
         finite_between("lip.angle_deg", self.angle_deg, 0.0, 90.0, "°")
         finite_between("lip.inset_mm", self.inset_mm, 0.0, 60.0, "mm")
         finite_between("lip.square_deg", self.square_deg, -20.0, 20.0, "°")
+        require(self.outline in OUTLINES, "lip.outline", self.outline, f"one of {', '.join(OUTLINES)}")
         if self.mass_g is not None:
             finite_between("lip.mass_g", self.mass_g, 0.0, 500.0, "g")
 
     @property
     def whole_g(self) -> float:
-        """Mass [g]: weighed, or the plate's area × thickness × density (outer corners rounded)."""
+        """Mass [g]: weighed, or the plate's area × thickness × density."""
         if self.mass_g is not None:
             return self.mass_g
-        rounding = (1 - 0.7854) * self.width_mm**2 / 2
-        area = self.width_mm * (self.length_mm + self.inset_mm) - min(rounding, 0.4 * self.width_mm * self.length_mm)
+        x, y = lip_outline(self).T
+        area = abs(float(x @ np.roll(y, -1) - y @ np.roll(x, -1))) / 2
         return area * self.thickness_mm * self.density_g_cm3 / 1000.0
 
     @property
@@ -99,6 +132,20 @@ class Lip:
     def slot_ml(self) -> float:
         """Host material the slot removes [ml]."""
         return self.width_mm * self.inset_mm * self.thickness_mm / 1000.0
+
+
+def lip_outline(lip: Lip, count: int = 48) -> Array:
+    """The plate's outline, (n, 2) points (along, across) [mm], along from −inset (in the slot) to the length."""
+    half, inset, length = lip.width_mm / 2, lip.inset_mm, lip.length_mm
+    end = np.linspace(np.pi / 2, -np.pi / 2, count)
+    if lip.outline == "square":
+        corner = min(1.0, half / 2)
+        rows = [(-inset, half), (length - corner, half), (length, half - corner), (length, corner - half), (length - corner, -half), (-inset, -half)]
+        return np.array(rows)
+    root = 0.6 * half if lip.outline == "flared" else half
+    reach = min(half, length)
+    arc = np.column_stack([length - reach + reach * np.cos(end), half * np.sin(end)])
+    return np.vstack([[(-inset, root), (0.0, root)], arc, [(0.0, -root), (-inset, -root)]])
 
 
 def lip_root(body: Body, lip: Lip) -> Point:
@@ -133,6 +180,8 @@ def seat_point(body: Body, placement: Placement, lip: Lip | None = None) -> Poin
     here = station(body, placement.x_mm)
     if placement.seat == "back":
         return (here.x_mm, 0.0, here.top_mm + reach)
+    if placement.seat in ("flank", "inside"):
+        return (here.x_mm, 0.0, here.middle_mm if placement.up_mm is None else here.bottom_mm + placement.up_mm)
     return (here.x_mm, 0.0, here.bottom_mm - reach)
 
 

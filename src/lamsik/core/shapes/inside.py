@@ -7,23 +7,29 @@ from lamsik.core.errors import finite_between, require
 from lamsik.core.shapes.ballast_holes import BALLS, Slug
 from lamsik.core.shapes.body import Body, station
 from lamsik.core.shapes.hardware import Point
-from lamsik.core.shapes.quadrature import segment
+from lamsik.core.shapes.joints import Cut
+from lamsik.core.shapes.solid import between
 
 
 @dataclass(frozen=True)
 class Pour:
-    """A stretch of the body poured in another material, from one x to another [mm]; density [g/cm³]."""
+    """A stretch of the body poured in another material, from one x to another [mm]; density [g/cm³].
+
+    Poured with the mould tilted its inner faces lean: `tilt_deg` aft at the top, as the level stood in the mould.
+    """
 
     key: str
     name: str
     density_g_cm3: float
     from_mm: float
     to_mm: float
+    tilt_deg: float = 0.0
 
     def __post_init__(self) -> None:
         finite_between("density_g_cm3", self.density_g_cm3, 0.05, 12.0, "g/cm³")
         finite_between("from_mm", self.from_mm, 0.0, 600.0, "mm")
         finite_between("to_mm", self.to_mm, 0.0, 600.0, "mm")
+        finite_between("tilt_deg", self.tilt_deg, -60.0, 60.0, "°")
         require(self.to_mm > self.from_mm, "to_mm", self.to_mm, f"further aft than {self.from_mm:g} mm")
 
 
@@ -71,8 +77,16 @@ class Cavity:
 
 def pour_volume_ml(body: Body, pour: Pour) -> tuple[float, Point]:
     """Volume [ml] of the poured stretch and its centroid [mm]."""
-    found = segment(body, pour.from_mm, pour.to_mm)
+    fore, aft = pour_cuts(body, pour)
+    found = between(body, fore, aft)
     return found.volume_mm3 / 1000.0, found.centroid_mm
+
+
+def pour_cuts(body: Body, pour: Pour) -> tuple[Cut | None, Cut | None]:
+    """The faces of a poured stretch; None where it reaches the body's own end, which does not lean."""
+    fore = Cut(pour.from_mm, pour.tilt_deg) if pour.from_mm > 0.01 else None
+    aft = Cut(pour.to_mm, pour.tilt_deg) if pour.to_mm < body.length_mm - 0.01 else None
+    return fore, aft
 
 
 def cavity_point(body: Body, cavity: Cavity) -> Point:

@@ -4,7 +4,6 @@ A mesh inscribed in the curve is short of volume; two nested meshes and Richards
 step remove that (see tank/immersion). A mesh is never the source of volume or centroid.
 """
 
-from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
@@ -12,16 +11,9 @@ from numpy.typing import NDArray
 
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array, share_of_phi
+from lamsik.core.shapes.skins import Mesh
 
 Index = NDArray[np.int64]
-
-
-@dataclass(frozen=True, eq=False)
-class Mesh:
-    """A closed triangle mesh: `vertices` (m, 3) [mm], `faces` (n, 3), outward by the right hand."""
-
-    vertices: Array
-    faces: Index
 
 
 @lru_cache(maxsize=64)

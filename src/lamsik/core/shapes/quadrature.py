@@ -68,18 +68,18 @@ class Stretch:
 
 
 @lru_cache(maxsize=128)
-def solid(body: Body) -> Solid:
-    """Volume, centroid, wetted area and area centroid of the body."""
+def whole(body: Body) -> Solid:
+    """Volume, centroid, wetted area and area centroid of the uncut curve as drawn."""
     phi, weight = gauss_panels(body.knots(), 0.35, 8)
-    whole = _summed(body, phi, weight)
-    if whole.volume_mm3 <= 0:
+    inside = _summed(body, phi, weight)
+    if inside.volume_mm3 <= 0:
         return Solid(0.0, (0.0, 0.0, 0.0), 0.0, (0.0, 0.0, 0.0))
     wetted, skin = _skin(body, phi, weight)
-    return Solid(whole.volume_mm3, whole.centroid_mm, wetted, skin)
+    return Solid(inside.volume_mm3, inside.centroid_mm, wetted, skin)
 
 
 @lru_cache(maxsize=256)
-def segment(body: Body, from_mm: float, to_mm: float) -> Stretch:
+def stretch(body: Body, from_mm: float, to_mm: float) -> Stretch:
     """The part of the body from one x to another [mm], cut square to the axis; held to the body's length."""
     ends = phi_of_share(np.array([from_mm, to_mm]) / body.length_mm)
     knots = body.knots()

@@ -2,9 +2,12 @@
 
 from dataclasses import replace
 
+from lamsik.core.errors import finite_between
+from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Curve
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.inside import stretched
+from lamsik.core.shapes.solid import solid
 
 
 def with_length(design: Design, length_mm: float) -> Design:
@@ -13,7 +16,7 @@ def with_length(design: Design, length_mm: float) -> Design:
     lip = replace(design.lip, x_mm=design.lip.x_mm * factor) if design.lip else None
     return replace(
         design,
-        body=replace(design.body, length_mm=length_mm),
+        body=_lengthened(design.body, length_mm),
         hardware=tuple(p if p.seat == "lip" else replace(p, x_mm=p.x_mm * factor) for p in design.hardware),
         ballast=tuple(replace(h, x_mm=h.x_mm * factor) for h in design.ballast),
         lip=lip,
@@ -28,12 +31,26 @@ def scaled(design: Design, factor: float) -> Design:
     body = design.body
     grown = replace(
         body,
+        skin=replace(body.skin, width_mm=body.skin.width_mm * factor, depth_mm=body.skin.depth_mm * factor) if body.skin else None,
         top=_times(body.top, factor),
         bottom=_times(body.bottom, factor),
         half_width=_times(body.half_width, factor),
         widest=_times(body.widest, factor) if body.widest else None,
     )
     return with_length(replace(design, body=grown), body.length_mm * factor)
+
+
+def _lengthened(body: Body, length_mm: float) -> Body:
+    """The body at another length; kerfs keep the saw's width."""
+    factor = length_mm / body.length_mm
+    skin = replace(body.skin, length_mm=length_mm) if body.skin else None
+    return replace(body, length_mm=length_mm, skin=skin, joints=tuple(replace(joint, x_mm=joint.x_mm * factor) for joint in body.joints))
+
+
+def to_volume(design: Design, volume_ml: float) -> Design:
+    """The whole body at another volume [ml], its proportions kept."""
+    finite_between("volume_ml", volume_ml, 0.05, 20_000.0, "ml")
+    return scaled(design, float((volume_ml / solid(design.body).volume_ml) ** (1 / 3)))
 
 
 def _times(curve: Curve, factor: float) -> Curve:

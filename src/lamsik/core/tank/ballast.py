@@ -14,7 +14,7 @@ from lamsik.core.shapes.ballast_holes import BALLS, Hole, Slug
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.inside import Cavity, Pour, pour_volume_ml
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import Attitude, Hanging, immersed
 from lamsik.core.tank.ballast_base import Base, Bench, aimed, base_of, loads_of, place_mm, slug_mass_g, with_loads
 from lamsik.core.tank.ballast_words import says

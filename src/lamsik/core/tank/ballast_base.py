@@ -20,7 +20,7 @@ from lamsik.core.shapes.body import station
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import buoyancy
 from lamsik.core.tank.drilling import net_added_g, obstacles, table
 from lamsik.core.tank.inertia import added_inertia_g_mm2, roll_moment_g_mm2

@@ -10,7 +10,7 @@ import numpy as np
 
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import SPEED, Design
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import buoyancy
 from lamsik.core.tank.mass import NOTHING, Measured, budget
 from lamsik.core.tank.motion import DEFAULT_DRAG, GRAVITY, Bands, behaviour, frontal_area_mm2, window_cm_s

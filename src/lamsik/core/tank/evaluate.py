@@ -6,7 +6,8 @@ from functools import lru_cache
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point, seat_point
 from lamsik.core.shapes.needs import Need, missing
-from lamsik.core.shapes.quadrature import Solid, solid
+from lamsik.core.shapes.quadrature import Solid
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import Attitude, Hanging, immersed
 from lamsik.core.tank.floating import Floating, float_drag, float_settled, vessel_of_body
 from lamsik.core.tank.inertia import STEADY_HZ, Roll, roll

@@ -13,9 +13,10 @@ import numpy as np
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.hardware import Point
-from lamsik.core.shapes.mesh import Mesh, body_mesh
+from lamsik.core.shapes.mesh import body_mesh
+from lamsik.core.shapes.skins import Mesh
 from lamsik.core.tank.attitude import Attitude, attitude_of
-from lamsik.core.tank.immersion import Hull, Wet, coarse_hull, fine_hulls, hull_of, tank_axes, wet
+from lamsik.core.tank.immersion import Hull, Wet, coarse_hull, fine_hulls, hull_of, made_hulls, tank_axes, wet
 from lamsik.core.tank.mass import Budget
 
 HANG_DROP = 1.6
@@ -40,7 +41,13 @@ class Vessel:
 
 @lru_cache(maxsize=32)
 def vessel_of_body(body: Body) -> Vessel:
-    """The body as a vessel: a coarse volume-true mesh for dragging, Richardson's pair for settling."""
+    """The body as a vessel: a coarse volume-true mesh for dragging, Richardson's pair for settling.
+
+    A mesh brought in is its own solid; so are the pieces that joints leave.
+    """
+    if body.skin is not None or body.joints:
+        rough = coarse_hull(body)
+        return Vessel(_clip_of(rough), lambda up, d: wet(made_hulls(body)[0], up, d), lambda up, d: wet(made_hulls(body)[1], up, d), body.length_mm, rough.vertices)
     quick, fair = coarse_hull(body), fine_hulls(body, 18)
     return Vessel(
         _clip_of(quick),

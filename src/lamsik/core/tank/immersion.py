@@ -14,8 +14,10 @@ from numpy.typing import NDArray
 
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array
-from lamsik.core.shapes.mesh import Mesh, body_mesh
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.mesh import body_mesh
+from lamsik.core.shapes.polyhedra import joined, segment_meshes, surface, thinned
+from lamsik.core.shapes.skins import Mesh
+from lamsik.core.shapes.solid import solid
 
 
 @dataclass(frozen=True)
@@ -66,7 +68,20 @@ def _face_sums(vertices: Array, faces: NDArray[np.int64]) -> tuple[Array, Array]
 @lru_cache(maxsize=64)
 def coarse_hull(body: Body) -> Hull:
     """A coarse hull that holds the body's true volume: for dragging and for searching."""
-    return hull_of(body_mesh(body, 22, 24), solid(body).volume_mm3)
+    return hull_of(_coarse_mesh(body), solid(body).volume_mm3)
+
+
+def _coarse_mesh(body: Body) -> Mesh:
+    whole = joined(segment_meshes(body, 22, 24)) if body.joints else surface(body, 22, 24)
+    return thinned(whole) if body.skin else whole
+
+
+@lru_cache(maxsize=16)
+def made_hulls(body: Body) -> tuple[Hull, Hull]:
+    """Hulls (fair, exact) of a body brought in as a mesh or cut by joints, at their true volume."""
+    whole = joined(segment_meshes(body, 60, 48)) if body.joints else surface(body, 60, 48)
+    volume = solid(body).volume_mm3
+    return hull_of(thinned(whole, 56) if body.skin else whole, volume), hull_of(whole, volume)
 
 
 @lru_cache(maxsize=64)

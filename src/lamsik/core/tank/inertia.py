@@ -13,7 +13,8 @@ from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.mesh import body_mesh
-from lamsik.core.shapes.quadrature import gauss_panels, sections, solid
+from lamsik.core.shapes.quadrature import gauss_panels, sections
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.mass import Budget
 from lamsik.core.tank.motion import GRAVITY
 

@@ -14,7 +14,7 @@ from lamsik.core.errors import finite_between, require
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.parts import SHARED, STAGES, WEIGHED, Part, assumed, cut_ml, is_cut
 
 

@@ -10,7 +10,7 @@ from scipy.optimize import brentq
 from lamsik.core.shapes.ballast_holes import BALLS
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.inside import Cavity, Pour, cavity_point, pour_volume_ml
-from lamsik.core.shapes.quadrature import segment, solid
+from lamsik.core.shapes.solid import segment, solid
 from lamsik.core.tank.ballast_base import Base, Bench
 from lamsik.core.tank.drilling import cavity_wall_mm
 

@@ -10,8 +10,9 @@ from lamsik.core.shapes.allowances import CLEAR, GLUE, HOOKS, PAINT, STAGE
 from lamsik.core.shapes.ballast_holes import hole_height_mm, slug_height_mm
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point, eye_of, lip_point
+from lamsik.core.shapes.hollow import inside_of
 from lamsik.core.shapes.inside import cavity_point, pour_volume_ml
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.solid import segments, solid
 
 STAGES = ("carved", "sealed", "ballasted", "cleared", "rigged")
 """When the piece can be put on the scale, in order of work; `rigged` is the finished bait."""
@@ -54,7 +55,7 @@ class Part:
 
 def assumed(design: Design) -> list[Part]:
     """Every part as drawn, before a scale has seen any."""
-    rows = [*_host_parts(design), *_ballast_parts(design), *_inside_parts(design), *_lip_parts(design), *_hardware_parts(design)]
+    rows = [*_host_parts(design), *_shell_parts(design), *_ballast_parts(design), *_inside_parts(design), *_lip_parts(design), *_hardware_parts(design)]
     return [*rows, *_coat_parts(design), *_allowance_parts(design)]
 
 
@@ -69,6 +70,9 @@ def cut_ml(design: Design, key: str) -> float:
         return design.lip.slot_ml if design.lip else 0.0
     taken = {f"cut:{hole.key}": hole.hole_ml for hole in design.ballast}
     taken |= {f"cut:{cavity.key}": cavity.volume_ml for cavity in design.cavities}
+    taken |= {f"cut:{placed.key}": placed.item.pocket_ml for placed in design.hardware}
+    if design.shell is not None:
+        taken["cut:shell"] = inside_of(design.body, design.shell.wall_mm).volume_ml
     taken |= {f"cut:{pour.key}": pour_volume_ml(design.body, pour)[0] for pour in design.pours}
     return taken[key]
 
@@ -77,12 +81,33 @@ def _host_parts(design: Design) -> list[Part]:
     shape, host = solid(design.body), design.host
     status = WEIGHED if host.source == "weighed" else ASSUMED
     blank = Part("host", f"{host.name} body", "carved", host.density_g_cm3 * shape.volume_ml, host.spread_g_cm3 * shape.volume_ml, shape.centroid_mm, status)
+    others = [_segment_part(design, key) for key, _ in design.segment_hosts]
     if not design.glue_g:
-        return [blank]
+        return [blank, *others]
     seats = [eye_of(design.hardware, design.body, p, design.lip) for p in design.hardware if p.item.kind in ("line_tie", "hanger")]
     middle = np.mean(seats, axis=0) if seats else np.array(shape.centroid_mm)
     glue = Part("glue", "glue", "ballasted", design.glue_g, design.glue_g * 0.3, (float(middle[0]), 0.0, float(middle[2])))
-    return [blank, glue]
+    return [blank, *others, glue]
+
+
+def _segment_part(design: Design, key: str) -> Part:
+    """What a segment of another material weighs more than the body's own in its place."""
+    place = next(part for part in segments(design.body) if part.key == key)
+    host = dict(design.segment_hosts)[key]
+    gain = (host.density_g_cm3 - design.host.density_g_cm3) * place.volume_ml
+    return Part(f"segment:{key}", f"segment {key[1:]} in {host.name}", "carved", gain, host.spread_g_cm3 * place.volume_ml, place.centroid_mm)
+
+
+def _shell_parts(design: Design) -> list[Part]:
+    """A hollow body: the inside taken out, and what fills it."""
+    if design.shell is None:
+        return []
+    inner, shell = inside_of(design.body, design.shell.wall_mm), design.shell
+    rows = [_cut(design, "cut:shell", f"hollow, wall {shell.wall_mm:.1f} mm", inner.volume_ml, inner.centroid_mm, "carved")]
+    if shell.fill_g_cm3 > 0:
+        mass = shell.fill_g_cm3 * inner.volume_ml
+        rows.append(Part("fill:shell", f"{shell.fill} inside", "carved", mass, 0.08 * mass, inner.centroid_mm))
+    return rows
 
 
 def _ballast_parts(design: Design) -> list[Part]:
@@ -138,8 +163,10 @@ def _hardware_parts(design: Design) -> list[Part]:
         rows.append(
             Part(placed.key, item.name, stage, item.mass_g, sd, at, WEIGHED if item.weighed else LABEL,
                  outside_ml=item.mass_g * item.outside_share / item.density_g_cm3,
-                 hangs=item.kind in ("hook", "ring"), density_g_cm3=item.density_g_cm3)
+                 film_ml=-item.water_ml, hangs=item.kind in ("hook", "ring"), density_g_cm3=item.density_g_cm3)
         )  # fmt: skip
+        if item.pocket_ml > 0:
+            rows.append(_cut(design, f"cut:{placed.key}", f"bore for {item.name}", item.pocket_ml, at))
     return rows
 
 

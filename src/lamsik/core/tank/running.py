@@ -18,7 +18,7 @@ from lamsik.core.shapes.body import side_outline
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Lip, lip_point
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import buoyancy
 from lamsik.core.tank.evaluate import line_tie
 from lamsik.core.tank.line import Line, Shape, depths_m, hang

@@ -9,7 +9,7 @@ from scipy.optimize import brentq
 from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Item
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import immersed
 from lamsik.core.tank.ballast_base import KINDS_OF_BALLAST
 from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget

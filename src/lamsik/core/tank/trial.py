@@ -14,7 +14,7 @@ from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point, eye_of
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.solid import solid
 from lamsik.core.shapes.trial import BELLY, TrialWeight
 from lamsik.core.tank.attitude import Hanging, immersed
 from lamsik.core.tank.ballast import Aim, Answer, drilled, put_on, varied

@@ -7,7 +7,8 @@ import numpy as np
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.design import FREEBOARD, SHARE, Design, Want
 from lamsik.core.shapes.hardware import Point
-from lamsik.core.shapes.quadrature import solid
+from lamsik.core.shapes.hollow import inside_of
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.floating import body_state, vessel_of_body
 from lamsik.core.tank.mass import Budget
@@ -133,6 +134,8 @@ def flooded_net_g(design: Design, mass: Budget) -> float:
     rho = design.water.density_g_cm3
     cut = sum(hole.hole_ml for hole in design.ballast) + sum(cavity.volume_ml for cavity in design.cavities)
     air = design.host.void_share * max(solid(design.body).volume_ml - cut, 0.0)
+    if design.shell is not None and design.shell.is_empty:
+        air = max(inside_of(design.body, design.shell.wall_mm).volume_ml - cut, 0.0)
     loose = sum(max(cavity.volume_ml - cavity.mass_g / cavity.slug.density_g_cm3, 0.0) for cavity in design.cavities)
     return rho * (mass.displaced_ml - air - loose) - mass.mass_g
 

@@ -13,7 +13,7 @@ from lamsik.core.tank.evaluate import Near
 from lamsik.formats.body_document import Document as Body
 from lamsik.formats.body_document import checked, to_design
 from lamsik.formats.edits import apply
-from lamsik.store import documents, stores
+from lamsik.store import documents, skins, stores
 from lamsik.store.tables import Document, Revision
 from lamsik.web.shapes import state
 from lamsik.web.shapes.state import Asked
@@ -57,6 +57,7 @@ def asked_for() -> dict[str, Any]:
 def edited(asked: dict[str, Any]) -> tuple[Body, list[dict[str, str]]]:
     """The sent document with the edits that could be made, and the refusals of the others."""
     document, refused = checked(asked.get("document")), []
+    skins.ready(db(), [document])
     edits = asked.get("edits") or []
     if not isinstance(edits, list) or not all(isinstance(edit, dict) for edit in edits) or len(edits) > MOST_EDITS:
         raise Refused("edits", type(edits).__name__, f"a list of at most {MOST_EDITS} objects is needed")

@@ -20,7 +20,7 @@ from lamsik.web.shapes.live import current
 from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load_document
 
-FITTED = ("line_tie", "hanger", "ring", "hook", "wire", "eyes")
+FITTED = ("line_tie", "hanger", "ring", "hook", "wire", "joint", "rattle", "tube", "eyes", "skirt")
 """Kinds of hardware in the order they go on."""
 
 blueprint = Blueprint("shapes", __name__, url_prefix="/shapes")

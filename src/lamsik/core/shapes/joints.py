@@ -1,0 +1,71 @@
+"""Joint cuts: planes across the body that take out a kerf and leave segments."""
+
+from dataclasses import dataclass
+from math import cos, radians, tan
+
+from lamsik.core.errors import finite_between, require
+
+LINKED, PIN, HINGE = "linked", "pin", "hinge"
+JOINT_KINDS = (LINKED, PIN, HINGE)
+SAYS = {
+    LINKED: "linked eyelets: each segment pitches by itself",
+    PIN: "upright pin: it swings sideways, pitch is shared",
+    HINGE: "printed hinge: it swings sideways, pitch is shared",
+}
+
+
+@dataclass(frozen=True)
+class Cut:
+    """A plane across the body: it crosses the axis (z = 0) at x [mm] and leans aft at the top by `slant_deg`."""
+
+    x_mm: float
+    slant_deg: float = 0.0
+
+    def at_height(self, z_mm: float) -> float:
+        """Where the plane is at a height z, x [mm]."""
+        return self.x_mm + z_mm * tan(radians(self.slant_deg))
+
+    def is_ahead(self, x_mm: float, z_mm: float) -> bool:
+        """Whether a point lies on the nose side."""
+        return x_mm < self.at_height(z_mm)
+
+
+@dataclass(frozen=True)
+class Joint:
+    """A joint: where its kerf's middle crosses the axis, slant [°], kerf square to the cut [mm], kind.
+
+    `hinge_mm` is the thickness of a printed hinge.
+    """
+
+    key: str
+    x_mm: float
+    slant_deg: float = 0.0
+    kerf_mm: float = 1.2
+    kind: str = LINKED
+    hinge_mm: float = 1.2
+
+    def __post_init__(self) -> None:
+        finite_between(f"joints.{self.key}.x_mm", self.x_mm, 0.0, 600.0, "mm")
+        finite_between(f"joints.{self.key}.slant_deg", self.slant_deg, -60.0, 60.0, "°")
+        finite_between(f"joints.{self.key}.kerf_mm", self.kerf_mm, 0.0, 20.0, "mm")
+        finite_between(f"joints.{self.key}.hinge_mm", self.hinge_mm, 0.1, 20.0, "mm")
+        require(self.kind in JOINT_KINDS, f"joints.{self.key}.kind", self.kind, f"one of {', '.join(JOINT_KINDS)}")
+
+    @property
+    def shares_pitch(self) -> bool:
+        """Whether the segments on both sides pitch as one."""
+        return self.kind != LINKED
+
+    @property
+    def fore(self) -> Cut:
+        """The kerf's face towards the nose."""
+        return Cut(self.x_mm - self._half, self.slant_deg)
+
+    @property
+    def aft(self) -> Cut:
+        """The kerf's face towards the tail."""
+        return Cut(self.x_mm + self._half, self.slant_deg)
+
+    @property
+    def _half(self) -> float:
+        return self.kerf_mm / 2 / cos(radians(self.slant_deg))

@@ -1,0 +1,173 @@
+"""What a body measures as it is made: the curve or the mesh brought in, less the kerfs of its joints; and its parts between cuts."""
+
+from dataclasses import dataclass
+from functools import lru_cache
+from math import pi, tan
+from math import radians as rad
+
+import numpy as np
+from scipy.special import beta, betainc
+
+from lamsik.core.shapes import polyhedra
+from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.curves import Array, phi_of_share
+from lamsik.core.shapes.joints import Cut
+from lamsik.core.shapes.quadrature import Solid, Stretch, gauss_panels, half_superellipse_area, half_superellipse_moment, sections, stretch, whole
+from lamsik.core.shapes.skins import mesh_of
+
+NOTHING = Stretch(0.0, (0.0, 0.0, 0.0))
+SQUARE_DEG = 0.02
+"""Below this slant a cut counts as square."""
+
+
+@dataclass(frozen=True)
+class Segment:
+    """A part between joints, from the nose: key `s1`, `s2` …, the cuts that bound it, volume [mm³], centroid [mm], share of the skin."""
+
+    key: str
+    fore: Cut | None
+    aft: Cut | None
+    volume_mm3: float
+    centroid_mm: tuple[float, float, float]
+
+    @property
+    def volume_ml(self) -> float:
+        """Volume [ml]."""
+        return self.volume_mm3 / 1000.0
+
+
+@lru_cache(maxsize=128)
+def solid(body: Body) -> Solid:
+    """Volume, centroid, area to coat and its centroid; joint faces are coated too."""
+    found = polyhedra.measures(mesh_of(body.skin)) if body.skin else whole(body)
+    if not body.joints:
+        return found
+    kept = segments(body)
+    volume = sum(s.volume_mm3 for s in kept)
+    centre = np.sum([s.volume_mm3 * np.array(s.centroid_mm) for s in kept], axis=0) / volume
+    area = found.area_mm2 + sum(2 * _face_mm2(body, joint.fore) - joint.kerf_mm * _girth_mm(body, joint.x_mm) for joint in body.joints)
+    return Solid(volume, (float(centre[0]), float(centre[1]), float(centre[2])), area, found.area_centroid_mm)
+
+
+def segment(body: Body, from_mm: float, to_mm: float) -> Stretch:
+    """The part of the uncut body from one x to another [mm], cut square to the axis; held to the body's length."""
+    if body.skin is None:
+        return stretch(body, from_mm, to_mm)
+    return between(body, Cut(from_mm), Cut(to_mm))
+
+
+def between(body: Body, fore: Cut | None, aft: Cut | None) -> Stretch:
+    """The part of the uncut body behind one cut and ahead of another; None is the body's end."""
+    after = fore_part(body, aft) if aft else _all(body)
+    before = fore_part(body, fore) if fore else NOTHING
+    volume = after.volume_mm3 - before.volume_mm3
+    if volume <= 1e-9:
+        return NOTHING
+    moment = after.volume_mm3 * np.array(after.centroid_mm) - before.volume_mm3 * np.array(before.centroid_mm)
+    centre = moment / volume
+    return Stretch(volume, (float(centre[0]), float(centre[1]), float(centre[2])))
+
+
+def _all(body: Body) -> Stretch:
+    found = polyhedra.measures(mesh_of(body.skin)) if body.skin else whole(body)
+    return Stretch(found.volume_mm3, found.centroid_mm)
+
+
+@lru_cache(maxsize=128)
+def segments(body: Body) -> tuple[Segment, ...]:
+    """The body's segments from the nose; one without joints. Segments and kerfs add up to the uncut body."""
+    edges: list[Cut | None] = [None]
+    for joint in body.joints:
+        edges += [joint.fore, joint.aft]
+    edges.append(None)
+    found = []
+    for number, (fore, aft) in enumerate(zip(edges[::2], edges[1::2], strict=True), start=1):
+        part = between(body, fore, aft)
+        found.append(Segment(f"s{number}", fore, aft, part.volume_mm3, part.centroid_mm))
+    return tuple(found)
+
+
+def kerf_ml(body: Body) -> float:
+    """What all the saw cuts take away [ml]."""
+    return sum(between(body, joint.fore, joint.aft).volume_mm3 for joint in body.joints) / 1000.0
+
+
+def segment_at(body: Body, x_mm: float, z_mm: float) -> str:
+    """The key of the segment a point belongs to; a point in a kerf belongs to the segment behind it."""
+    ahead = sum(not joint.fore.is_ahead(x_mm, z_mm) for joint in body.joints)
+    return f"s{ahead + 1}"
+
+
+@lru_cache(maxsize=256)
+def fore_part(body: Body, cut: Cut) -> Stretch:
+    """Volume [mm³] and centroid [mm] of the uncut body on the nose side of a cut.
+
+    Notes: a slanted cut takes each section up to a height; the area of half a superellipse up to ζ is
+    (2ab/n)·B(u; 1/n, 1 + 1/n) and its first moment (2ab²/n)·B(u; 2/n, 1 + 1/n) with u = (ζ/b)ⁿ.
+    """
+    if body.skin is not None:
+        return polyhedra.ahead(mesh_of(body.skin), cut)
+    if abs(cut.slant_deg) < SQUARE_DEG:
+        return stretch(body, 0.0, min(max(cut.x_mm, 0.0), body.length_mm))
+    phi, weight = gauss_panels(_breaks(body, cut), 0.12, 8)
+    x = body.length_mm * (1 - np.cos(phi)) / 2
+    dx = weight * body.length_mm * np.sin(phi) / 2
+    area, moment = _kept(body, cut, phi, x)
+    volume = float(dx @ area)
+    if volume <= 1e-9:
+        return NOTHING
+    return Stretch(volume, (float(dx @ (x * area)) / volume, 0.0, float(dx @ moment) / volume))
+
+
+def _kept(body: Body, cut: Cut, phi: Array, x: Array) -> tuple[Array, Array]:
+    """Area [mm²] and first moment about z = 0 [mm³] of each section's part on the nose side."""
+    a, widest, up, low = sections(body, phi)
+    height = (x - cut.x_mm) / tan(rad(cut.slant_deg))
+    over = np.clip(height - widest, 0.0, up)
+    under = np.clip(widest - height, 0.0, low)
+    below, below_m = _part(a, up, body.upper_exponent, over)
+    lost, lost_m = _part(a, low, body.lower_exponent, under)
+    lower, lower_m = half_superellipse_area(a, low, body.lower_exponent), half_superellipse_moment(a, low, body.lower_exponent)
+    upper, upper_m = half_superellipse_area(a, up, body.upper_exponent), half_superellipse_moment(a, up, body.upper_exponent)
+    area = below + lower - lost
+    moment = below_m - (lower_m - lost_m) + widest * area
+    if cut.slant_deg < 0:
+        return area, moment
+    return upper + lower - area, upper_m - lower_m + widest * (upper + lower) - moment
+
+
+def _part(a: Array, b: Array, n: float, reach: Array) -> tuple[Array, Array]:
+    """Area and first moment of half a superellipse from its widest line up to `reach`."""
+    share = np.where(b > 1e-12, np.clip(reach / np.maximum(b, 1e-12), 0.0, 1.0), 0.0) ** n
+    area = 2 * a * b / n * beta(1 / n, 1 + 1 / n) * betainc(1 / n, 1 + 1 / n, share)
+    moment = 2 * a * b**2 / n * beta(2 / n, 1 + 1 / n) * betainc(2 / n, 1 + 1 / n, share)
+    return area, moment
+
+
+def _breaks(body: Body, cut: Cut) -> Array:
+    """Stations φ at which the integrand has a kink: the curves' points, and where the cut enters, leaves and passes the widest line."""
+    phi = np.linspace(0.0, np.pi, 721)
+    x = body.length_mm * (1 - np.cos(phi)) / 2
+    height = (x - cut.x_mm) / tan(rad(cut.slant_deg))
+    marks = [body.knots()]
+    for line in (body.top.at(phi), body.bottom.at(phi), body.widest_at(phi)):
+        gap = height - line
+        at = np.nonzero(np.diff(np.sign(gap)) != 0)[0]
+        marks.append(phi[at] - gap[at] * (phi[at + 1] - phi[at]) / (gap[at + 1] - gap[at]))
+    found = np.sort(np.concatenate(marks))
+    return np.asarray(found[np.concatenate([[True], np.diff(found) > 1e-6])])
+
+
+def _face_mm2(body: Body, cut: Cut) -> float:
+    """Area of a joint's face [mm²]: the section where it crosses the axis, over the cosine of its slant."""
+    phi = phi_of_share(np.array([min(max(cut.x_mm / body.length_mm, 0.0), 1.0)]))
+    a, _, up, low = sections(body, phi)
+    area = half_superellipse_area(a, up, body.upper_exponent) + half_superellipse_area(a, low, body.lower_exponent)
+    return float(area[0]) / float(np.cos(rad(cut.slant_deg)))
+
+
+def _girth_mm(body: Body, x_mm: float) -> float:
+    """Girth of a section [mm], by Ramanujan's ellipse of its half-axes."""
+    a, _, up, low = (float(v[0]) for v in sections(body, phi_of_share(np.array([min(max(x_mm / body.length_mm, 0.0), 1.0)]))))
+    b = (up + low) / 2
+    return pi * (3 * (a + b) - ((3 * a + b) * (a + 3 * b)) ** 0.5)

@@ -1,0 +1,31 @@
+"""Where a shape comes from, and whether what is made from it may be sold: it travels with everything made of it."""
+
+from dataclasses import dataclass
+
+from lamsik.core.errors import require
+
+OWN, LICENSED, NOT_FOR_SALE = "own", "licensed", "not_for_sale"
+SAYS = {OWN: "own shape", LICENSED: "licensed", NOT_FOR_SALE: "not for sale"}
+MOST_NOTE = 300
+POINTER = "Whether a copied shape may be sold is decided where you sell it: ask there."
+
+
+@dataclass(frozen=True)
+class Source:
+    """Own, licensed or not for sale, with a note: whose, until when, on what terms."""
+
+    kind: str = OWN
+    note: str = ""
+
+    def __post_init__(self) -> None:
+        require(self.kind in SAYS, "source.kind", self.kind, f"one of {', '.join(SAYS)}")
+        require(len(self.note) <= MOST_NOTE, "source.note", f"{len(self.note)} characters", f"at most {MOST_NOTE} characters")
+
+    @property
+    def may_sell(self) -> bool:
+        """Whether lines may be sold from it."""
+        return self.kind != NOT_FOR_SALE
+
+    def describe(self) -> str:
+        """`licensed: drawn for the club, 2027` or `own shape`."""
+        return f"{SAYS[self.kind]}: {self.note}" if self.note else SAYS[self.kind]

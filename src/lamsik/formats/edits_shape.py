@@ -1,0 +1,234 @@
+"""Edits of the shape itself: points of its lines, mirroring, scaling, joints, segments, hollow bodies."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import asdict
+from typing import Any
+
+import numpy as np
+
+from lamsik.core import units
+from lamsik.core.errors import Refused, finite_between
+from lamsik.core.materials import BODY_MATERIALS, body_material
+from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.catalogue import Catalogue
+from lamsik.core.shapes.curves import phi_of_share
+from lamsik.core.shapes.design import Host
+from lamsik.core.shapes.hardware import Lip
+from lamsik.core.shapes.hollow import Shell
+from lamsik.core.shapes.joints import Joint
+from lamsik.core.shapes.scaling import scaled, to_volume
+from lamsik.formats.body_document import Document, to_design, with_design
+from lamsik.formats.edit_tools import free_key, take
+
+Edit = Mapping[str, Any]
+LINES = {"top": "depth_mm", "bottom": "depth_mm", "half_width": "width_mm", "widest": "depth_mm"}
+"""Lines that are drawn through points, and the measure their shares are of."""
+
+MOST_POINTS, LEAST_GAP = 60, 0.004
+MIRRORS = ("belly", "back", "ends")
+
+
+def _line(document: Document, edit: Edit) -> tuple[Document, str, float]:
+    """The body's block, the key of the named line and the measure its shares are of."""
+    block, line = document["body"], str(edit.get("line"))
+    if block["mesh"]:
+        raise Refused("line", line, "this body was brought in as a mesh: its size can be changed, its lines cannot")
+    if line not in LINES or block[f"{line}_shares"] is None:
+        raise Refused("line", line, f"one of {', '.join(name for name in LINES if block[f'{name}_shares'])}")
+    if block["turned"] and line != "half_width":
+        raise Refused("line", line, "a turned body has one line: its radius, in the top view")
+    return block, f"{line}_shares", float(block[LINES[line]])
+
+
+def _index(points: list[list[float]], edit: Edit) -> int:
+    return int(finite_between("index", edit.get("index"), 0, len(points) - 1))
+
+
+def _point(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """Move one point; the ends keep their place along the body, no point passes its neighbours."""
+    block, name, size = _line(document, edit)
+    points = block[name]
+    at = _index(points, edit)
+    share = finite_between("x_mm", edit.get("x_mm"), -1e4, 1e4, "mm") / block["length_mm"]
+    low, high = (points[at - 1][0] + LEAST_GAP if at else 0.0), (points[at + 1][0] - LEAST_GAP if at + 1 < len(points) else 1.0)
+    share = points[at][0] if at in (0, len(points) - 1) else min(max(share, low), high)
+    value = finite_between("value_mm", edit.get("value_mm"), -300.0, 300.0, "mm")
+    points[at] = [share, max(value, 0.0) / size if name == "half_width_shares" else value / size]
+    return fitted(document)
+
+
+def _add_point(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """One more point on a line, where it runs already."""
+    block, name, size = _line(document, edit)
+    share = finite_between("x_mm", edit.get("x_mm"), 0.0, block["length_mm"], "mm") / block["length_mm"]
+    points = block[name]
+    if len(points) >= MOST_POINTS:
+        raise Refused("line", len(points), f"at most {MOST_POINTS} points on a line")
+    if min(abs(share - p[0]) for p in points) < LEAST_GAP:
+        raise Refused("x_mm", edit.get("x_mm"), "there is a point already: move that one")
+    curve = getattr(to_design(document).body, name.removesuffix("_shares"))
+    value = float(curve.at(phi_of_share(np.array([share])))[0])
+    block[name] = sorted([*points, [share, value / size]])
+    return fitted(document)
+
+
+def _drop_point(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """Take a point off a line; its ends stay."""
+    block, name, _ = _line(document, edit)
+    at = _index(block[name], edit)
+    if at in (0, len(block[name]) - 1):
+        raise Refused("index", at, "nose and tail keep their points")
+    del block[name][at]
+    return fitted(document)
+
+
+def _flag(edit: Edit) -> bool:
+    if not isinstance(edit.get("on"), bool):
+        raise Refused("on", edit.get("on"), "true or false")
+    return bool(edit["on"])
+
+
+def _widest(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """Give the widest line points of its own, or let it lie in the middle again."""
+    block, on = document["body"], _flag(edit)
+    if block["mesh"] or block["turned"]:
+        raise Refused("widest", on, "only a drawn body has a widest line of its own")
+    block["widest_shares"] = None
+    if on:
+        shares = np.linspace(0.0, 1.0, 6)
+        middle = to_design(document).body.widest_at(phi_of_share(shares)) / block["depth_mm"]
+        block["widest_shares"] = [[float(s), float(v)] for s, v in zip(shares, middle, strict=True)]
+    return document
+
+
+def _turned(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """Make it a turned body, round all along, or free its lines again."""
+    block = document["body"]
+    if block["mesh"]:
+        raise Refused("turned", edit.get("on"), "this body was brought in as a mesh")
+    block["turned"] = _flag(edit)
+    block["widest_shares"] = None
+    if not block["turned"]:
+        block["top_shares"] = [list(p) for p in block["half_width_shares"]]
+        block["bottom_shares"] = [[s, -v] for s, v in block["half_width_shares"]]
+        block["upper_exponent"] = block["lower_exponent"] = 2.0
+    block["depth_mm"] = block["width_mm"]
+    return fitted(document)
+
+
+def _mirror(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """Belly like the back, back like the belly, or nose and tail changed over."""
+    block, how = document["body"], str(edit.get("how"))
+    if how not in MIRRORS:
+        raise Refused("how", how, f"one of {', '.join(MIRRORS)}")
+    if block["mesh"]:
+        raise Refused("how", how, "this body was brought in as a mesh: mirror it where it was made")
+    if how == "belly":
+        block["bottom_shares"] = [[s, -v] for s, v in block["top_shares"]]
+    elif how == "back":
+        block["top_shares"] = [[s, -v] for s, v in block["bottom_shares"]]
+    else:
+        for name in ("top_shares", "bottom_shares", "half_width_shares", "widest_shares"):
+            block[name] = [[1.0 - s, v] for s, v in reversed(block[name])] if block[name] else block[name]
+        block["round_nose"], block["round_tail"] = block["round_tail"], block["round_nose"]
+    return fitted(document)
+
+
+def fitted(document: Document) -> Document:
+    """The document with depth and width as its lines now measure, the shares taken of them.
+
+    Raises `Refused` where lines cross or nothing is left of the body.
+    """
+    block = document["body"]
+    body = to_design(document).body
+    for size, measured, names in (
+        ("depth_mm", body.depth_mm, ("top_shares", "bottom_shares", "widest_shares")),
+        ("width_mm", body.width_mm, ("half_width_shares",)),
+    ):
+        if not 0.5 <= measured <= 300:
+            raise Refused(f"body.{size}", round(measured, 2), "allowed is 0.5 to 300 mm")
+        factor = block[size] / measured
+        for name in names:
+            if block[name] and not (block["turned"] and size == "depth_mm"):
+                block[name] = [[s, min(max(v * factor, -1.0), 1.0)] for s, v in block[name]]
+        if abs(factor - 1.0) > 1e-9:
+            document["typed"].pop(f"body.{size}", None)
+        block[size] = measured
+    return document
+
+
+def _scale(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """The whole body larger or smaller, by its length, by a factor, or to a volume; hardware keeps its size."""
+    by, text, design = str(edit.get("by")), str(edit.get("text", "")), to_design(document)
+    unit = "in" if edit.get("unit") == "in" else "mm"
+    if by == "length":
+        length = finite_between("scale", units.parse(text, "length", "scale", unit).value, 5.0, 600.0, "mm")
+        grown = scaled(design, length / design.body.length_mm)
+    elif by == "factor":
+        grown = scaled(design, finite_between("scale", units.parse(text, "number", "scale").value, 0.05, 20.0))
+    elif by == "volume":
+        grown = to_volume(design, finite_between("scale", units.parse(text, "volume", "scale", "ml").value, 0.05, 20_000.0, "ml"))
+    else:
+        raise Refused("by", by, "length, factor or volume")
+    for name in ("body.length_mm", "body.depth_mm", "body.width_mm"):
+        document["typed"].pop(name, None)
+    return with_design(document, grown)
+
+
+def _joint(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """One more joint, in the middle of the longest segment unless a place is given."""
+    rows = document["joints"]
+    length = document["body"]["length_mm"]
+    marks = [0.0, *sorted(row["x_mm"] for row in rows), length]
+    gap, start = max((b - a, a) for a, b in zip(marks, marks[1:], strict=False))
+    place = start + gap * (0.55 if not rows else 0.5) if edit.get("x_mm") is None else edit["x_mm"]
+    place = round(finite_between("x_mm", place, 0.0, length, "mm"), 1)
+    rows.append(asdict(Joint(free_key(rows, "j"), place, kind=str(edit.get("kind") or "linked"))))
+    document["joints"] = sorted(rows, key=lambda row: float(row["x_mm"]))
+    return document
+
+
+def _segment_material(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """A segment of another material; no name makes it of the body's own again."""
+    key, name = str(edit.get("key")), str(edit.get("name") or "")
+    rows = [row for row in document["segments"] if row["key"] != key]
+    if name:
+        found = body_material(name)
+        rows.append({"key": key, "material": asdict(Host(found.name, found.density_g_cm3, found.spread_g_cm3, found.kind))})
+    document["segments"] = sorted(rows, key=lambda row: str(row["key"]))
+    return document
+
+
+def _hollow(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """Make the body a shell, empty or filled with a light material; `on` false makes it solid again."""
+    if not _flag(edit):
+        document["shell"] = None
+        return document
+    fill = str(edit.get("fill") or "air")
+    if fill != "air" and fill not in BODY_MATERIALS:
+        raise Refused("fill", fill, f"air, or one of {', '.join(BODY_MATERIALS)}")
+    body = to_design({**document, "shell": None}).body
+    wall = document["shell"]["wall_mm"] if document["shell"] else min(2.0, round(_thinnest(body) / 5, 1))
+    document["shell"] = asdict(Shell(wall, 0.0 if fill == "air" else body_material(fill).density_g_cm3, fill))
+    return document
+
+
+def _thinnest(body: Body) -> float:
+    return min(body.depth_mm, body.width_mm)
+
+
+def _swap_lip(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """Another plate from stock in the lip's place, at the angle and place it has."""
+    plate: Lip = take(catalogue.lips, edit.get("code"), "code")
+    was = document["lip"]
+    if was is None:
+        raise Refused("lip", None, "there is no lip to change: fit one")
+    document["lip"] = {**asdict(plate), "x_mm": was["x_mm"], "angle_deg": was["angle_deg"], "square_deg": was["square_deg"]}
+    return document
+
+
+EDITS: dict[str, Callable[[Document, Edit, Catalogue], Document]] = {
+    "point": _point, "add_point": _add_point, "drop_point": _drop_point, "widest": _widest, "turned": _turned, "mirror": _mirror, "scale": _scale,
+    "joint": _joint, "segment_material": _segment_material, "hollow": _hollow, "swap_lip": _swap_lip,
+}  # fmt: skip
+"""What can be done to the shape, by name."""
