@@ -9,7 +9,7 @@ import numpy as np
 from lamsik.core import units
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.materials import BODY_MATERIALS, body_material
-from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.body import Body, station
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.curves import phi_of_share
 from lamsik.core.shapes.design import Host
@@ -80,6 +80,19 @@ def _drop_point(document: Document, edit: Edit, catalogue: Catalogue) -> Documen
         raise Refused("index", at, "nose and tail keep their points")
     del block[name][at]
     return fitted(document)
+
+
+def _exponent(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+    """Pull the section's diagonal out or in at a station: y = a·2^(−1/n) there."""
+    block, half = document["body"], str(edit.get("half"))
+    if half not in ("upper", "lower") or block["mesh"] or block["turned"]:
+        raise Refused("half", half, "upper or lower, of a drawn body")
+    here = station(to_design(document).body, finite_between("x_mm", edit.get("x_mm"), 0.0, block["length_mm"], "mm"))
+    share = finite_between("reach_mm", edit.get("reach_mm"), 0.0, 300.0, "mm") / max(here.half_width_mm, 1e-6)
+    n = np.log(2) / -np.log(min(max(share, 0.5), 0.9438))
+    block[f"{half}_exponent"] = round(float(min(max(n, 1.0), 12.0)), 2)
+    document["typed"].pop(f"body.{half}_exponent", None)
+    return document
 
 
 def _flag(edit: Edit) -> bool:
@@ -228,7 +241,7 @@ def _swap_lip(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 
 
 EDITS: dict[str, Callable[[Document, Edit, Catalogue], Document]] = {
-    "point": _point, "add_point": _add_point, "drop_point": _drop_point, "widest": _widest, "turned": _turned, "mirror": _mirror, "scale": _scale,
+    "point": _point, "add_point": _add_point, "drop_point": _drop_point, "exponent": _exponent, "widest": _widest, "turned": _turned, "mirror": _mirror, "scale": _scale,
     "joint": _joint, "segment_material": _segment_material, "hollow": _hollow, "swap_lip": _swap_lip,
 }  # fmt: skip
 """What can be done to the shape, by name."""

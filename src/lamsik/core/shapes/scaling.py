@@ -1,6 +1,8 @@
 """Changing a design's size: the shape scales, everything on it keeps its place in proportion, hardware its size."""
 
-from dataclasses import replace
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from math import log
 
 from lamsik.core.errors import finite_between
 from lamsik.core.shapes.body import Body
@@ -55,3 +57,18 @@ def to_volume(design: Design, volume_ml: float) -> Design:
 
 def _times(curve: Curve, factor: float) -> Curve:
     return replace(curve, values_mm=tuple(v * factor for v in curve.values_mm))
+
+
+@dataclass(frozen=True)
+class Offered:
+    """A part in stock with the measure that grows with the body: mass [g] of hardware, area [mm²] of a plate."""
+
+    code: str
+    name: str
+    size: float
+
+
+def nearest_size(stock: Sequence[Offered], wanted: float) -> Offered | None:
+    """What stock has nearest in proportion to a wanted size; None where it has none."""
+    sized = [row for row in stock if row.size > 0]
+    return min(sized, key=lambda row: abs(log(row.size / max(wanted, 1e-9))), default=None)

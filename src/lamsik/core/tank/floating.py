@@ -60,8 +60,13 @@ def vessel_of_body(body: Body) -> Vessel:
 
 def vessel_of_mesh(mesh: Mesh) -> Vessel:
     """A closed mesh as a vessel; exact for that polyhedron."""
-    clip = _clip_of(hull_of(mesh))
-    return Vessel(clip, clip, clip, float(np.ptp(mesh.vertices, axis=0).max()), mesh.vertices)
+    return vessel_of_hull(hull_of(mesh))
+
+
+def vessel_of_hull(hull: Hull) -> Vessel:
+    """A prepared hull as a vessel."""
+    clip = _clip_of(hull)
+    return Vessel(clip, clip, clip, float(np.ptp(hull.vertices, axis=0).max()), hull.vertices)
 
 
 def _clip_of(hull: Hull) -> Clip:

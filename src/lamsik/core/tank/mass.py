@@ -66,6 +66,11 @@ class Budget:
 def budget(design: Design, measured: Measured = NOTHING) -> Budget:
     """The mass budget of a design, with what the scale said put in place of what was assumed."""
     parts, host_density, doubts = _weighed(design, assumed(design), measured)
+    return summed(parts, solid(design.body).volume_ml, host_density, tuple(doubts))
+
+
+def summed(parts: Sequence[Part], hull_ml: float, host_density_g_cm3: float, doubts: tuple[str, ...] = ()) -> Budget:
+    """The budget that parts on a hull of this volume [ml] add up to."""
     masses = np.array([p.mass_g for p in parts])
     at = np.array([p.at_mm for p in parts])
     total = float(masses.sum())
@@ -76,13 +81,13 @@ def budget(design: Design, measured: Measured = NOTHING) -> Budget:
         mass_g=total,
         sd_g=float(np.sqrt(sum(p.sd_g**2 for p in parts))),
         g_mm=(float(centre[0]), float(centre[1]), float(centre[2])),
-        hull_ml=solid(design.body).volume_ml,
+        hull_ml=hull_ml,
         film_ml=sum(p.film_ml for p in parts),
-        host_density_g_cm3=host_density,
+        host_density_g_cm3=host_density_g_cm3,
         outside_ml=np.array([p.outside_ml for p in outside]),
         outside_mm=np.array([p.at_mm for p in outside]).reshape(-1, 3),
         outside_hangs=np.array([p.hangs for p in outside], dtype=float),
-        doubts=tuple(doubts),
+        doubts=doubts,
     )
 
 

@@ -15,7 +15,7 @@ from lamsik.formats.body_document import checked, to_design
 from lamsik.formats.edits import apply
 from lamsik.store import documents, skins, stores
 from lamsik.store.tables import Document, Revision
-from lamsik.web.shapes import state
+from lamsik.web.shapes import anew, state
 from lamsik.web.shapes.state import Asked
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.tank.shop import tank_shop
@@ -39,6 +39,8 @@ def live(key: int) -> ResponseReturnValue:
         base = _save(row, document, base).number
     settled = asked.get("mode") != "drag"
     answer = {"base": base, "saved": bool(asked.get("save")), "errors": refused, "view": _view(row, document, asked, settled)}
+    if any(edit.get("do") == "scale" for edit in asked.get("edits") or []) and not refused:
+        answer["anew"] = anew.sizes_anew(asked["document"], document, stores.hardware(db()))
     if settled:  # a drag is a preview: the document on the page stays as it was picked up
         answer["document"] = document
     return jsonify(answer)
@@ -80,7 +82,15 @@ def _view(row: Document, document: Body, asked: dict[str, Any], settled: bool) -
     unit = stores.setting(db(), "units")["length"]
     shop = tank_shop(row.id or 0) if settled and asked["bench"] == "tank" else None
     looks, facing = str(asked.get("looks") or ""), str(asked.get("facing") or "")
-    return state.view(document, stores.rules(db()), Asked(asked["bench"], unit, settled, looks, facing, _near(asked.get("near")), _trail(asked.get("trail")), shop=shop))
+    here = Asked(
+        asked["bench"], unit, settled, looks, facing, _near(asked.get("near")), _trail(asked.get("trail")), shop=shop, station_mm=_station(asked.get("station")),
+    )  # fmt: skip
+    return state.view(document, stores.rules(db()), here)
+
+
+def _station(sent: object) -> float | None:
+    """Where the section is looked at [mm]; None is the widest place."""
+    return None if sent is None else finite_between("station", sent, 0.0, 600.0, "mm")
 
 
 def _trail(sent: object) -> tuple[tuple[float, float], ...]:

@@ -1,12 +1,10 @@
 """What the design screens show of one document: built here, bound by static/js/shared/bind.js."""
 
-import json
 from dataclasses import asdict, dataclass
 from typing import Any
 
 from lamsik.core.errors import Refused
-from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.hardware import Placement
+from lamsik.core.shapes.clashes import clashes
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import Near, Outcome, Rules
 from lamsik.core.tank.mass import NOTHING, Measured
@@ -14,8 +12,8 @@ from lamsik.core.units import show
 from lamsik.formats.body_document import Document, to_design
 from lamsik.formats.edits import quantity_of
 from lamsik.web.paints.state import paints_part
-from lamsik.web.pictures.body import three_views
-from lamsik.web.shared.facts import Fact
+from lamsik.web.pictures.draw import LOOKS, Sight, station_of, three_views
+from lamsik.web.shapes import facts
 from lamsik.web.tank.state import TankAsked, TankShop, tank_part
 
 DIGITS = {
@@ -55,6 +53,7 @@ class Asked:
     trail: tuple[tuple[float, float], ...] = ()
     measured: Measured = NOTHING
     shop: TankShop | None = None
+    station_mm: float | None = None
 
 
 def view(document: Document, rules: Rules, asked: Asked) -> dict[str, Any]:
@@ -79,12 +78,17 @@ def view(document: Document, rules: Rules, asked: Asked) -> dict[str, Any]:
             "by": design.want.by,
             "roll": design.want.roll,
             "tie": next((p.seat for p in design.hardware if p.item.kind == "line_tie"), ""),
+            "source": design.source.kind,
+            "outline": design.lip.outline if design.lip else "round",
+            "fill": design.shell.fill if design.shell else "air",
             "hooks": next((p.item.code for p in design.hardware if p.item.kind == "hook"), ""),
         },
     }
     if asked.bench == "tank":
         return {**shared, **tank_part(outcome, TankAsked(asked.unit, asked.looks, asked.facing, asked.trail, asked.shop))}
-    return {**shared, **_PARTS[asked.bench](outcome, asked.unit, asked.looks)}
+    if asked.bench == "paints":
+        return {**shared, **paints_part(outcome, asked.unit, asked.looks)}
+    return {**shared, **_shapes_part(outcome, asked)}
 
 
 def _near(outcome: Outcome) -> dict[str, float] | None:
@@ -117,68 +121,35 @@ def _digits(path: str, kind: str) -> int:
     return 0 if path.endswith(".count") else DIGITS[kind]
 
 
-def _shapes_part(outcome: Outcome, unit: str, looks: str) -> dict[str, Any]:
-    design = outcome.design
-    return {
-        "picture": three_views(design, unit),
-        "facts": [asdict(fact) for fact in _body_facts(outcome)],
-        "hardware": [_hardware_row(p, design) for p in design.hardware],
+def _shapes_part(outcome: Outcome, asked: Asked) -> dict[str, Any]:
+    design, block = outcome.design, outcome.design.body
+    looks = asked.looks if asked.looks in LOOKS else LOOKS[0]
+    found = clashes(design, outcome.rules.wall_mm)
+    part = {
+        "picture": three_views(design, Sight(asked.unit, looks, asked.station_mm, found)),
+        "looks": looks,
+        "station_mm": station_of(design, asked.station_mm),
+        "drawn": block.skin is None,
+        "is_mesh": block.skin is not None,
+        "has_widest": block.widest is not None,
+        "is_turned": block.top is block.half_width,
+        "is_hollow": design.shell is not None,
+        "facts": [asdict(fact) for fact in facts.body_facts(outcome)],
+        "clashes": [{"key": str(i), "says": clash.says} for i, clash in enumerate(found)],
+        "any_clash": bool(found),
+        "hardware": [facts.hardware_row(p, design) for p in design.hardware],
         "no_hardware": not design.hardware,
-        "lip": _lip_row(design),
+        "lip": facts.lip_row(design),
         "no_lip": design.lip is None,
+        "joints": [facts.joint_row(joint) for joint in block.joints],
+        "no_joints": not block.joints,
+        "source": design.source.describe(),
+        "not_for_sale": not design.source.may_sell,
         "density_source": {"table": "from the table: weigh a stick", "typed": "typed", "weighed": "weighed"}.get(design.host.source, design.host.source),
     }
-
-
-def _hardware_row(placed: Placement, design: Design) -> dict[str, Any]:
-    item, key = placed.item, placed.key
-    host = next((p for p in design.hardware if p.key == placed.hung_on), None)
-    return {
-        "key": key,
-        "name": item.name,
-        "mass": show(item.mass_g, "mass", 2),
-        "place": f"on the {_root(design, placed).seat} {host.item.kind.replace('_', ' ')}" if host else placed.seat,
-        "estimate": not item.weighed,
-        "path": f"hardware.{key}.x_mm",
-        "movable": not host and placed.seat in ("belly", "back"),
-        "says": f"{item.name} distance from the nose",
-        "remove": json.dumps({"do": "remove", "group": "hardware", "key": key}),
-        "remove_says": f"Take off {item.name}, {placed.seat}",
-    }
-
-
-def _root(design: Design, placed: Placement) -> Placement:
-    """The seated part at the end of the chain a part hangs on."""
-    host = next((p for p in design.hardware if p.key == placed.hung_on), None)
-    return _root(design, host) if host else placed
-
-
-def _lip_row(design: Design) -> dict[str, Any]:
-    if design.lip is None:
-        return {}
-    angle = design.lip.angle_deg
-    runs = "lies along the axis: dives deep" if angle < 30 else ("stands across: stays shallow" if angle > 55 else "between deep and shallow")
-    return {"name": design.lip.name, "says": f"{angle:.0f}° to the body axis, {runs}"}
-
-
-def _body_facts(outcome: Outcome) -> list[Fact]:
-    shape, design = outcome.solid, outcome.design
-    host = design.host
-    return [
-        Fact("volume", "Body volume", f"{shape.volume_ml:.2f} ml", "Section areas added up along the length (Gauss quadrature of the curve as drawn)."),
-        Fact("area", "Surface to coat", f"{shape.area_mm2 / 100:.1f} cm²", "The skin of the same curve, end faces included."),
-        Fact(
-            "blank",
-            "Carved blank",
-            f"{outcome.budget.parts[0].mass_g:.1f} g",
-            f"{shape.volume_ml:.2f} ml × {host.density_g_cm3:.3f} g/cm³ {host.name}, ± {outcome.budget.parts[0].sd_g:.1f} g between sticks.",
-            True,
-        ),
-        Fact("mass", "Finished bait", f"{outcome.budget.mass_g:.1f} g", "All parts, coats and allowances added; see the Tank for each.", True),
-    ]
-
-
-_PARTS = {"shapes": _shapes_part, "paints": paints_part}
+    if asked.settled:
+        part["segments"] = facts.segment_rows(outcome)
+    return part
 
 
 def errors_of(error: Refused, path: str = "") -> dict[str, str]:

@@ -1,35 +1,36 @@
 // Handles in a drawing: they follow the pointer at every frame, and the arrow keys nudge them.
 // Each names the field it sets (data-path) and how its coordinate makes the value (axis, factor, offset).
+// A handle with axis "xy" moves both ways: its value goes with y, data-x is its place along the body.
 
-export function enableHandles({ picture, set, signal }) {
+export function enableHandles({ picture, set, remove = () => {}, signal }) {
   let dragged = null;
 
   const frameOf = (handle) => handle.parentNode.getScreenCTM();
   const valueOf = (handle) => Number(handle.getAttribute("aria-valuenow"));
+  const alongOf = (handle) => Number(handle.dataset.x ?? 0);
   const find = (path) => picture.querySelector(`.handle[data-path="${CSS.escape(path)}"]`);
 
-  function pointed(handle, event) {
-    const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(frameOf(handle).inverse());
-    return handle.dataset.axis === "x" ? at.x : at.y;
-  }
+  const pointed = (handle, event) => new DOMPoint(event.clientX, event.clientY).matrixTransform(frameOf(handle).inverse());
+  const across = (handle, at) => (handle.dataset.axis === "x" ? at.x : at.y);
 
   function follow() {
     const handle = dragged && find(dragged.path);
     if (!handle) return;
-    const { axis, factor, offset } = handle.dataset;
-    const base = (valueOf(handle) - Number(offset)) / Number(factor);
-    const shift = (dragged.value - Number(offset)) / Number(factor) - base;
-    handle.setAttribute("transform", axis === "x" ? `translate(${shift} 0)` : `translate(0 ${shift})`);
+    const { axis, factor } = handle.dataset;
+    const shift = (dragged.value - valueOf(handle)) / Number(factor);
+    const along = axis === "xy" ? dragged.x - alongOf(handle) : 0;
+    handle.setAttribute("transform", axis === "x" ? `translate(${shift} 0)` : `translate(${along} ${shift})`);
     handle.classList.add("held");
   }
 
   function move(event) {
     const handle = dragged && find(dragged.path);
     if (!handle) return;
-    const moved = (pointed(handle, event) - dragged.start) * Number(handle.dataset.factor);
-    dragged.value = clamp(handle, dragged.from + moved);
+    const at = pointed(handle, event);
+    dragged.value = clamp(handle, dragged.from + (across(handle, at) - across(handle, dragged.start)) * Number(handle.dataset.factor));
+    dragged.x = dragged.fromX + at.x - dragged.start.x;
     follow();
-    set(dragged.path, dragged.value, "drag");
+    set(dragged.path, dragged.value, "drag", dragged.x);
   }
 
   const clamp = (handle, value) => Math.min(Math.max(value, Number(handle.getAttribute("aria-valuemin"))), Number(handle.getAttribute("aria-valuemax")));
@@ -39,28 +40,36 @@ export function enableHandles({ picture, set, signal }) {
     if (!handle) return;
     event.preventDefault();
     handle.focus();
-    dragged = { path: handle.dataset.path, start: pointed(handle, event), from: valueOf(handle), value: valueOf(handle) };
+    const from = valueOf(handle), x = alongOf(handle);
+    dragged = { path: handle.dataset.path, start: pointed(handle, event), from, value: from, fromX: x, x };
     picture.setPointerCapture(event.pointerId);
   }, { signal });
   picture.addEventListener("pointermove", move, { signal });
   const drop = () => {
     if (!dragged) return;
-    const { path, value, from } = dragged;
+    const { path, value, from, x, fromX } = dragged;
     dragged = null;
-    if (value !== from) set(path, value, "settled");
+    if (value !== from || x !== fromX) set(path, value, "settled", x);
   };
   picture.addEventListener("pointerup", drop, { signal });
   picture.addEventListener("pointercancel", drop, { signal });
 
   picture.addEventListener("keydown", (event) => {
     const handle = event.target.closest?.(".handle");
+    if (handle && (event.key === "Delete" || event.key === "Backspace")) {
+      event.preventDefault();
+      return remove(handle.dataset.path);
+    }
     const way = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key];
     if (!handle || !way) return;
     event.preventDefault();
-    const step = event.shiftKey ? 5 : event.altKey ? 0.1 : 0.5;
-    const value = clamp(handle, valueOf(handle) + way * step);
-    handle.setAttribute("aria-valuenow", value.toFixed(1));
-    set(handle.dataset.path, value, "settled");
+    const step = way * (event.shiftKey ? 5 : event.altKey ? 0.1 : 0.5);
+    const sideways = handle.dataset.axis === "xy" && event.key.match(/Left|Right/);
+    const value = sideways ? valueOf(handle) : clamp(handle, valueOf(handle) + step);
+    const x = alongOf(handle) + (sideways ? step : 0);
+    handle.setAttribute("aria-valuenow", value.toFixed(2));
+    if (sideways) handle.dataset.x = x.toFixed(3);
+    set(handle.dataset.path, value, "settled", x);
   }, { signal });
 
   // After the drawing was replaced: keep the held handle under the pointer and the focus where it was.

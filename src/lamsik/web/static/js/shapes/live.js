@@ -2,10 +2,13 @@
 // One request is under way at a time; drags in between collapse to the newest; answers that
 // were overtaken (by undo, say) are dropped by their number.
 
+// A later edit of the same thing makes an earlier one, not yet sent, needless.
+const overtakes = (edit, other) => edit.do === other.do && ["set", "point", "exponent"].includes(edit.do) && ["path", "line", "index", "half"].every((name) => edit[name] === other[name]);
+
 export class Live extends EventTarget {
   constructor({ state, token }) {
     super();
-    Object.assign(this, { state, token, queue: [], busy: false, number: 0, looks: "", facing: "", wanted: null, trail: [], kept: null });
+    Object.assign(this, { state, token, queue: [], busy: false, number: 0, looks: "", facing: "", station: null, wanted: null, trail: [], kept: null });
   }
 
   // While trying, settled answers are shown but not saved; `kept` is the saved state to come back to.
@@ -35,7 +38,7 @@ export class Live extends EventTarget {
   // mode "drag" computes the watched branch only and saves nothing; "settled" computes all and saves.
   edit(edit, { mode = "settled" } = {}) {
     if (edit) {
-      this.queue = this.queue.filter((other) => !(edit.do === "set" && other.do === "set" && other.path === edit.path));
+      this.queue = this.queue.filter((other) => !overtakes(edit, other));
       this.queue.push(edit);
     }
     this.wanted = this.wanted === "settled" ? "settled" : mode;
@@ -80,7 +83,7 @@ export class Live extends EventTarget {
       const response = await fetch(`/designs/${this.state.id}/${way}`, {
         method: "POST",
         headers: { "Content-Type": "application/json", "X-CSRFToken": this.token },
-        body: JSON.stringify({ bench: this.state.bench, looks: this.looks, facing: this.facing, ...body }),
+        body: JSON.stringify({ bench: this.state.bench, looks: this.looks, facing: this.facing, station: this.station, ...body }),
       });
       const answer = await response.json();
       return response.ok ? { ok: true, body: answer } : { ok: false, message: answer.error?.message ?? "The shop did not answer." };

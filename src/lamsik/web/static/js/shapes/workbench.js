@@ -11,12 +11,20 @@ const live = new Live({
   state: JSON.parse(document.getElementById("state").textContent),
   token: document.querySelector('meta[name="csrf-token"]').content,
 });
-const set = (path, value, mode) => {
+const set = (path, value, mode, x) => {
   live.follow(live.state.view.g);
-  return live.edit({ do: "set", path, text: `${value.toFixed(2)} mm` }, { mode });
+  const [kind, name, index] = path.split(".");
+  if (path === "view.station") live.station = value;
+  const edit = {
+    view: () => null,
+    point: () => ({ do: "point", line: name, index: Number(index), x_mm: x, value_mm: value }),
+    exponent: () => ({ do: "exponent", half: name, x_mm: live.state.view.station_mm, reach_mm: value }),
+  }[kind] ?? (() => ({ do: "set", path, text: `${value.toFixed(2)} mm` }));
+  return live.edit(edit(), { mode });
 };
+const remove = (path) => path.startsWith("point.") && live.edit({ do: "drop_point", line: path.split(".")[1], index: Number(path.split(".")[2]) });
 picture.addEventListener("pointerdown", () => (live.trail = []), { signal });
-const handles = enableHandles({ picture, set, signal });
+const handles = enableHandles({ picture, set, remove, signal });
 
 function render() {
   const { view, errors } = live.state;
@@ -26,6 +34,7 @@ function render() {
   handles.follow();
   handles.refocus(focused);
   for (const input of main.querySelectorAll("input[data-path]")) showField(input, view.fields, errors);
+  for (const select of main.querySelectorAll("select[data-path]")) showChoice(select, view.fields[select.dataset.path] ?? "");
   for (const select of main.querySelectorAll("select[data-selected]")) showChoice(select, view.selected[select.dataset.selected]);
   for (const select of main.querySelectorAll("select[data-selected-value]")) showChoice(select, view[select.dataset.selectedValue]);
   for (const box of main.querySelectorAll("[data-checked]")) box.checked = Boolean(view[box.dataset.checked]);

@@ -1,0 +1,100 @@
+"""A closed outline as the lines of a body: upper and lower heights at stations, through as few points as hold it."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from lamsik.core.errors import Refused, require
+from lamsik.core.shapes.curves import Array, Curve, phi_of_share, share_of_phi
+
+COUNTS = (9, 11, 13, 17, 21, 27, 35)
+HOLDS_SHARE = 0.0015
+"""A line goes through the fewest points that keep it this near to the outline, as a share of the length."""
+
+MOST_POINTS = 40_000
+
+
+@dataclass(frozen=True)
+class Lines:
+    """The upper and lower line of an outline: length [mm], points (share of length, height [mm]), how far they are off [mm]."""
+
+    length_mm: float
+    upper: tuple[tuple[float, float], ...]
+    lower: tuple[tuple[float, float], ...]
+    off_mm: float
+
+    @property
+    def depth_mm(self) -> float:
+        """Greatest height less least [mm]."""
+        return max(v for _, v in self.upper) - min(v for _, v in self.lower)
+
+
+def edges_at(outline: Array, x: Array) -> tuple[Array, Array]:
+    """Highest and lowest point of a closed outline (n, 2) at each x (m,) [mm]."""
+    a, b = outline, np.roll(outline, -1, axis=0)
+    high, low = np.full(x.shape, -np.inf), np.full(x.shape, np.inf)
+    left, right = np.minimum(a[:, 0], b[:, 0]), np.maximum(a[:, 0], b[:, 0])
+    for at, here in enumerate(x):
+        hit = (left <= here) & (here <= right)
+        run = b[hit, 0] - a[hit, 0]
+        share = np.where(np.abs(run) > 1e-12, (here - a[hit, 0]) / np.where(np.abs(run) > 1e-12, run, 1.0), 0.0)
+        z = a[hit, 1] + np.clip(share, 0.0, 1.0) * (b[hit, 1] - a[hit, 1])
+        ends = np.where(np.abs(run) > 1e-12, z, b[hit, 1])
+        if z.size:
+            high[at], low[at] = max(z.max(), ends.max()), min(z.min(), ends.min())
+    return high, low
+
+
+def lines_of(outline: Array) -> Lines:
+    """The lines of a closed outline (n, 2) [mm], nose at its least x; heights are kept.
+
+    Raises:
+        Refused: too few or too many points, not finite, or next to no length or height.
+    """
+    require(3 <= len(outline) <= MOST_POINTS, "outline", f"{len(outline)} points", f"3 to {MOST_POINTS} points")
+    require(bool(np.all(np.isfinite(outline))), "outline", "a point that is no number", "finite numbers are needed")
+    start, length = float(outline[:, 0].min()), float(np.ptp(outline[:, 0]))
+    require(5.0 <= length <= 600.0, "outline.length", f"{length:.1f} mm", "allowed is 5 to 600 mm: check the unit or the scale")
+    require(0.5 <= float(np.ptp(outline[:, 1])) <= 300.0, "outline.height", f"{float(np.ptp(outline[:, 1])):.2f} mm", "allowed is 0.5 to 300 mm")
+    fine = np.linspace(0.0, np.pi, 301)
+    inner = start + length * np.clip(share_of_phi(fine), 2e-4, 1 - 2e-4)
+    high, low = edges_at(outline, inner)
+    if not np.all(np.isfinite(high)):
+        raise Refused("outline", "a gap", "the outline has a gap along its length: close it into one line")
+    found = None
+    for count in COUNTS:
+        found = _through(fine, high, low, length, count)
+        if found.off_mm <= HOLDS_SHARE * length:
+            break
+    assert found is not None
+    return found
+
+
+def _through(fine: Array, high: Array, low: Array, length: float, count: int) -> Lines:
+    """The lines through `count` points, closer together towards the ends, and how far they are off in between."""
+    at = np.linspace(0.0, np.pi, count)
+    shares = share_of_phi(at)
+    shares[0], shares[-1] = 0.0, 1.0
+    rows, off = [], 0.0
+    for line in (high, low):
+        values = np.interp(at, fine, line)
+        curve = Curve(tuple(shares.tolist()), tuple(values.tolist()))
+        off = max(off, float(np.abs(curve.at(fine) - line)[3:-3].max()))
+        rows.append(tuple((float(s), float(v)) for s, v in zip(shares, values, strict=True)))
+    return Lines(length, rows[0], rows[1], off)
+
+
+def width_line(top: Array) -> Lines:
+    """The plan's half-width line of a closed top outline: half of its whole width at each station, on both sides."""
+    found = lines_of(top)
+    half = tuple((s, (u - v) / 2) for (s, u), (_, v) in zip(found.upper, found.lower, strict=True))
+    return Lines(found.length_mm, half, tuple((s, -v) for s, v in half), found.off_mm)
+
+
+def deviation_mm(lines: Lines, outline: Array) -> float:
+    """Greatest difference in height between lines and an outline with the same nose, 1 % from either end left out [mm]."""
+    phi = np.linspace(0.2, np.pi - 0.2, 201)
+    x = float(outline[:, 0].min()) + lines.length_mm * share_of_phi(phi)
+    high, low = edges_at(outline, x)
+    upper, lower = (Curve(tuple(s for s, _ in row), tuple(v for _, v in row)).at(phi_of_share(share_of_phi(phi))) for row in (lines.upper, lines.lower))
+    return float(max(np.abs(upper - high).max(), np.abs(lower - low).max()))

@@ -1,0 +1,105 @@
+"""DXF in and out by ezdxf: outlines, sections, lip and drill holes on layers of their own, in millimetres."""
+
+import io
+import json
+from dataclasses import dataclass
+from hashlib import sha256
+from typing import Any
+
+import ezdxf
+import numpy as np
+from ezdxf import path as dxf_path
+from ezdxf.filemanagement import new, read as read_stream
+from ezdxf.units import MM, conversion_factor
+
+from lamsik.core.errors import Refused
+from lamsik.core.shapes.curves import Array
+from lamsik.formats.body_document import Document, checked
+from lamsik.formats.outlines import MOST_BYTES, MOST_POINTS, MOST_SHAPES, Found, Outlines, chosen
+
+OURS = "LAMSIK_BODY"
+CHUNK = 200
+
+
+@dataclass(frozen=True, eq=False)
+class Layer:
+    """What goes on one layer: closed outlines (n, 2) [mm], circles (x, y, diameter), open lines."""
+
+    name: str
+    outlines: tuple[Array, ...] = ()
+    circles: tuple[tuple[float, float, float], ...] = ()
+    lines: tuple[Array, ...] = ()
+
+
+def write(layers: list[Layer], document: Document | None = None) -> bytes:
+    """A DXF of the layers, units millimetres; with a document it can be brought in again unchanged."""
+    drawing = new("R2010", setup=True)
+    drawing.units = MM
+    space = drawing.modelspace()
+    for layer in layers:
+        drawing.layers.add(layer.name)
+        for outline in layer.outlines:
+            space.add_lwpolyline([(float(x), float(y)) for x, y in outline], close=True, dxfattribs={"layer": layer.name})
+        for line in layer.lines:
+            space.add_lwpolyline([(float(x), float(y)) for x, y in line], dxfattribs={"layer": layer.name})
+        for x, y, diameter in layer.circles:
+            space.add_circle((x, y), diameter / 2, dxfattribs={"layer": layer.name})
+    if document is not None:
+        text = json.dumps({"digest": _digest([o for layer in layers for o in layer.outlines if layer.name in ("SIDE", "TOP")]), "document": document})
+        record = drawing.rootdict.add_xrecord(OURS)
+        record.reset([(1, text[i : i + CHUNK]) for i in range(0, len(text), CHUNK)])
+    stream = io.StringIO()
+    drawing.write(stream)
+    return stream.getvalue().encode("utf-8")
+
+
+def _digest(outlines: list[Array]) -> str:
+    return sha256(b"".join(np.round(np.asarray(o, dtype=float), 4).tobytes() for o in outlines)).hexdigest()
+
+
+def read(data: bytes) -> Outlines:
+    """Side and top outline [mm] of a DXF: by their layers, else the largest. Raises `Refused` naming what is wrong."""
+    if len(data) > MOST_BYTES:
+        raise Refused("dxf", f"{len(data) / 1e6:.1f} MB", f"at most {MOST_BYTES / 1e6:.0f} MB")
+    try:
+        drawing: Any = read_stream(io.StringIO(data.decode("utf-8", "replace")))
+    except (ezdxf.DXFError, OSError, ValueError, TypeError, IndexError, KeyError, AttributeError) as error:
+        raise Refused("dxf", data[:20].decode("utf-8", "replace"), f"this is no DXF file that can be read ({str(error)[:80]})") from error
+    unit = drawing.units or MM
+    factor = float(conversion_factor(unit, MM)) if unit != MM else 1.0
+    found, ours = [], []
+    for count, entity in enumerate(drawing.modelspace()):
+        if count > MOST_SHAPES:
+            raise Refused("dxf", f"more than {MOST_SHAPES} shapes", "keep the side and the top outline, drop the rest")
+        points = _outline(entity)
+        if points is not None:
+            found.append(Found(str(entity.dxf.layer), points * factor))
+            if entity.dxf.layer in ("SIDE", "TOP"):
+                ours.append(points)
+    return chosen(found, _own_document(drawing, ours))
+
+
+def _outline(entity: Any) -> Array | None:
+    """A closed entity's points, None for anything else."""
+    try:
+        made = dxf_path.make_path(entity)
+    except TypeError:
+        return None
+    if not made.is_closed:
+        return None
+    points = np.array([(p.x, p.y) for p in made.flattening(0.01)], dtype=float)
+    if len(points) > MOST_POINTS:
+        raise Refused("dxf", f"{len(points)} points", f"at most {MOST_POINTS} in one outline")
+    return points[:-1] if len(points) > 3 else None
+
+
+def _own_document(drawing: Any, outlines: list[Array]) -> Document | None:
+    """The document our own file carries, if its outlines are still those drawn from it."""
+    record = drawing.rootdict.get(OURS)
+    if record is None:
+        return None
+    try:
+        kept = json.loads("".join(tag.value for tag in record.tags))
+        return checked(kept["document"]) if kept["digest"] == _digest(outlines) else None
+    except (ValueError, KeyError, TypeError, AttributeError):
+        return None

@@ -1,0 +1,57 @@
+"""STL, binary and text: read by trimesh, checked by the core; written in binary with its accuracy in the header."""
+
+from io import BytesIO
+from typing import Any
+
+import numpy as np
+import trimesh
+
+from lamsik.core.errors import Refused
+from lamsik.core.shapes.meshing import MOST_FACES, Checked, check
+from lamsik.core.shapes.skins import Mesh
+
+MOST_BYTES = 110_000_000
+UNITS_MM = {"mm": 1.0, "cm": 10.0, "in": 25.4, "m": 1000.0}
+HEAD = 84
+
+
+def read(data: bytes) -> Checked:
+    """A checked mesh from the bytes of an STL file. Raises `Refused` naming what is wrong and where."""
+    if len(data) > MOST_BYTES:
+        raise Refused("stl", f"{len(data) / 1e6:.0f} MB", f"at most {MOST_BYTES / 1e6:.0f} MB")
+    if len(data) < 15:
+        raise Refused("stl", f"{len(data)} bytes", "this is no STL file: it is empty or cut short")
+    _refuse_cut_short(data)
+    try:
+        found: Any = trimesh.load(BytesIO(data), file_type="stl", process=False)
+        vertices, faces = np.asarray(found.vertices, dtype=float), np.asarray(found.faces)
+    except Exception as error:  # noqa: BLE001 - whatever the reader stumbles over, the file cannot be read
+        raise Refused("stl", str(data[:20]), f"this is no STL file that can be read ({type(error).__name__})") from error
+    return check(*_merged(vertices, faces))
+
+
+def _refuse_cut_short(data: bytes) -> None:
+    """A binary file says how many triangles follow."""
+    if data[:5].lower() == b"solid" and b"facet" in data[:2000].lower():
+        return
+    count = int.from_bytes(data[80:HEAD], "little") if len(data) >= HEAD else 0
+    if count > MOST_FACES:
+        raise Refused("stl", f"{count} triangles", f"at most {MOST_FACES}, or it is no STL file")
+    if len(data) < HEAD + 50 * count or count == 0:
+        raise Refused("stl", f"{len(data)} bytes", f"the file says {count} triangles and holds {max(len(data) - HEAD, 0) // 50}: it is cut short, or no STL file")
+
+
+def _merged(vertices: Any, faces: Any) -> tuple[Any, Any]:
+    """Corners that coincide to a millionth of the size become one."""
+    if not len(vertices) or not np.all(np.isfinite(vertices)):
+        return vertices, faces
+    size = float(np.ptp(vertices, axis=0).max()) or 1.0
+    spots = np.round((vertices - vertices.min(axis=0)) / (size * 1e-6)).astype(np.int64)
+    _, first, back = np.unique(spots @ np.array([1, 2_097_152, 2_097_152**2]), return_index=True, return_inverse=True)
+    return vertices[first], back.reshape(-1)[np.asarray(faces)]
+
+
+def write(mesh: Mesh, title: str) -> bytes:
+    """A mesh [mm] as a binary STL; the title stands in its header."""
+    data: Any = trimesh.exchange.stl.export_stl(trimesh.Trimesh(mesh.vertices, mesh.faces, process=False))
+    return title.encode("ascii", "replace")[:79].ljust(80, b" ") + bytes(data)[80:]

@@ -1,0 +1,131 @@
+"""SVG in: paths, shapes, transforms and units by svgelements, after defusedxml has looked for what must not be there. SVG out: see web/pictures."""
+
+import json
+from hashlib import sha256
+from io import BytesIO
+from typing import Any
+from xml.etree.ElementTree import Element
+
+import numpy as np
+from defusedxml import ElementTree as SafeTree
+from defusedxml.common import DefusedXmlException
+from svgelements import SVG, Path, Shape
+
+from lamsik.core.errors import Refused
+from lamsik.core.shapes.curves import Array
+from lamsik.formats.body_document import Document, checked
+from lamsik.formats.outlines import MOST_BYTES, MOST_POINTS, MOST_SHAPES, Found, Outlines, chosen
+
+PX_MM = 25.4 / 96
+BANNED = ("script", "foreignobject", "iframe", "image", "use", "animate", "set", "animatetransform")
+OURS = "lamsik-body"
+"""Id of the metadata in which our own files carry the document they were drawn from."""
+
+
+def read(data: bytes) -> Outlines:
+    """Side and top outline [mm] of an SVG.
+
+    Raises:
+        Refused: too large, no XML, entities or scripts or outside links in it, nothing closed to be found.
+    """
+    if len(data) > MOST_BYTES:
+        raise Refused("svg", f"{len(data) / 1e6:.1f} MB", f"at most {MOST_BYTES / 1e6:.0f} MB")
+    try:
+        root = SafeTree.fromstring(data, forbid_dtd=False)
+    except DefusedXmlException as error:
+        raise Refused("svg", type(error).__name__, "entities are not read: save it as plain SVG") from error
+    except Exception as error:  # noqa: BLE001 - any parser complaint means the same to the maker
+        raise Refused("svg", data[:30].decode("utf-8", "replace"), f"this is no SVG file ({str(error)[:80]})") from error
+    if _tag(root) != "svg":
+        raise Refused("svg", _tag(root), "this is XML but no SVG")
+    _refuse_active(root)
+    return chosen(_closed_shapes(data), _own_document(root))
+
+
+def _tag(element: Element) -> str:
+    return str(element.tag).rsplit("}", 1)[-1].lower()
+
+
+def _refuse_active(root: Element) -> None:
+    """A drawing has no scripts, no events, no links out of the file."""
+    for element in root.iter():
+        name = _tag(element)
+        if name in BANNED:
+            raise Refused("svg", f"<{name}>", "scripts, pictures, copies and movement are not read: save the outlines alone as plain SVG")
+        for key, value in element.attrib.items():
+            bare, text = key.rsplit("}", 1)[-1].lower(), value.strip().lower()
+            if bare.startswith("on"):
+                raise Refused("svg", f'{bare}="…" in <{name}>', "events are not read: save it as plain SVG")
+            if bare in ("href", "src") and not text.startswith("#"):
+                raise Refused("svg", value[:60], "links out of the file are not followed: save it as plain SVG")
+            if "url(" in text and "url(#" not in text.replace('"', "").replace("'", ""):
+                raise Refused("svg", value[:60], "links out of the file are not followed: save it as plain SVG")
+
+
+def _closed_shapes(data: bytes) -> list[Found]:
+    try:
+        drawing = SVG.parse(BytesIO(data), reify=True, ppi=96.0)
+    except Exception as error:  # noqa: BLE001 - the file is well-formed XML whose geometry cannot be read
+        raise Refused("svg", type(error).__name__, f"its paths cannot be read ({str(error)[:80]})") from error
+    found: list[Found] = []
+    for count, element in enumerate(drawing.elements()):
+        if count > MOST_SHAPES:
+            raise Refused("svg", f"more than {MOST_SHAPES} shapes", "keep the side and the top outline, drop the rest")
+        if isinstance(element, Shape):
+            found += _outlines_of(element)
+    return found
+
+
+def _outlines_of(shape: Any) -> list[Found]:
+    """The closed parts of a shape as points [mm]."""
+    path = shape if isinstance(shape, Path) else Path(shape)
+    found = []
+    for part in path.as_subpaths():
+        points = _points(Path(part))
+        if len(points) > 3 and _is_closed(points):
+            found.append(Found(str(shape.id or ""), points * PX_MM * np.array([1.0, -1.0])))
+    return found
+
+
+def _points(path: Any) -> Array:
+    """Points along a path: its corners, and curves in between fine enough."""
+    rows: list[tuple[float, float]] = []
+    for piece in path:
+        kind = type(piece).__name__
+        if piece.end is None:
+            continue
+        if kind in ("Move", "Line", "Close"):
+            rows.append((piece.end.x, piece.end.y))
+        else:
+            rows += [(p.x, p.y) for p in (piece.point(t) for t in np.linspace(0.0, 1.0, 33)[1:])]
+        if len(rows) > MOST_POINTS:
+            raise Refused("svg", f"more than {MOST_POINTS} points in one path", "simplify the path where it was drawn")
+    return np.array(rows, dtype=float).reshape(-1, 2)
+
+
+def _is_closed(points: Array) -> bool:
+    """Whether the last point comes back to the first, to a hundredth of the size."""
+    return float(np.hypot(*(points[0] - points[-1]))) < 0.01 * float(np.ptp(points, axis=0).max() + 1e-9)
+
+
+def path_digest(paths: list[str]) -> str:
+    """What the outlines' path data come to: tells whether a file of ours was changed since."""
+    return sha256("\n".join(" ".join(path.split()) for path in paths).encode()).hexdigest()
+
+
+def own_metadata(document: Document, paths: list[str]) -> str:
+    """The text our files carry: the document, and the digest of the outlines drawn from it."""
+    return json.dumps({"digest": path_digest(paths), "document": document}, ensure_ascii=False)
+
+
+def _own_document(root: Element) -> Document | None:
+    """The document our own file carries, if its outlines are still those drawn from it."""
+    found = next((element for element in root.iter() if _tag(element) == "metadata" and element.get("id") == OURS), None)
+    if found is None or not found.text:
+        return None
+    try:
+        kept = json.loads(found.text)
+        paths = [element.get("d", "") for element in root.iter() if element.get("id") in ("side", "top")]
+        return checked(kept["document"]) if kept["digest"] == path_digest(paths) else None
+    except (ValueError, KeyError, TypeError):
+        return None

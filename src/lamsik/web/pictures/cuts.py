@@ -1,0 +1,111 @@
+"""What cuts a body and what is hidden in it, on the side and top views: joints, the hollow, buried parts, clashes with their distance."""
+
+import numpy as np
+
+from lamsik.core.shapes.body import station
+from lamsik.core.shapes.clashes import SKIN, Clash, cut_ends
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.hardware import Placement
+from lamsik.core.shapes.joints import Joint
+from lamsik.web.pictures.ink import BRICK, CARD, INK, MUTED, PLATE, STEEL, Pen
+from lamsik.web.pictures.svg import Node, group, label, node, path
+
+
+def joints_side(design: Design, pen: Pen) -> list[Node]:
+    """The saw cuts from the side, each as wide as its kerf, with its pin or eyelets."""
+    return [group(_joint_side(design, joint, pen)) for joint in design.body.joints]
+
+
+def _joint_side(design: Design, joint: Joint, pen: Pen) -> list[Node]:
+    (tf, bf), (ta, ba) = cut_ends(design.body, joint.fore), cut_ends(design.body, joint.aft)
+    gap = node("path", d=path([tf, ta, ba, bf]), fill=CARD, stroke=INK, stroke_width=pen.mm)
+    top, low = ((tf[0] + ta[0]) / 2, (tf[1] + ta[1]) / 2), ((bf[0] + ba[0]) / 2, (bf[1] + ba[1]) / 2)
+    if joint.shares_pitch:
+        inset = 0.12 * (top[1] - low[1])
+        return [gap, node("line", x1=top[0], y1=-top[1] + inset, x2=low[0], y2=-low[1] - inset, stroke=STEEL, stroke_width=max(1.2, 2 * pen.mm), stroke_linecap="round")]
+    rings = []
+    for share in (0.3, 0.7):
+        x, z = low[0] + share * (top[0] - low[0]), low[1] + share * (top[1] - low[1])
+        rings += [node("circle", cx=x + way * 1.1, cy=-z, r=1.5, fill="none", stroke=STEEL, stroke_width=0.7) for way in (-1, 1)]
+    return [gap, *rings]
+
+
+def joints_plan(design: Design, pen: Pen) -> list[Node]:
+    """The saw cuts from above."""
+    rows = []
+    for joint in design.body.joints:
+        half = station(design.body, joint.x_mm).half_width_mm
+        edges = [(joint.fore.x_mm, half), (joint.aft.x_mm, half), (joint.aft.x_mm, -half), (joint.fore.x_mm, -half)]
+        rows.append(node("path", d=path(edges), fill=CARD, stroke=INK, stroke_width=pen.mm))
+    return rows
+
+
+def hollow(design: Design, pen: Pen) -> list[Node]:
+    """The inner side of a shell, dashed."""
+    if design.shell is None:
+        return []
+    wall, length = design.shell.wall_mm, design.body.length_mm
+    rows = [station(design.body, float(x)) for x in np.linspace(wall, length - wall, 61)]
+    kept = [(r.x_mm, r.top_mm - wall, r.bottom_mm + wall) for r in rows if r.top_mm - r.bottom_mm > 2 * wall]
+    edge = [(x, top) for x, top, _ in kept] + [(x, low) for x, _, low in reversed(kept)]
+    return (
+        [node("path", d=path(edge), fill=CARD, fill_opacity=0.45, stroke=INK, stroke_width=pen.mm, stroke_dasharray=f"{4 * pen.mm:.2f} {3 * pen.mm:.2f}")] if edge else []
+    )
+
+
+def buried(design: Design, pen: Pen) -> list[Node]:
+    """Rattles, line tubes, through-wires and eyes, as they lie."""
+    return [row for placed in design.hardware for row in _buried(design, placed, pen)]
+
+
+def _buried(design: Design, placed: Placement, pen: Pen) -> list[Node]:
+    item, here = placed.item, station(design.body, placed.x_mm)
+    z = here.middle_mm if placed.up_mm is None else here.bottom_mm + placed.up_mm
+    dash = f"{3 * pen.mm:.2f} {2 * pen.mm:.2f}"
+    if item.kind == "eyes":
+        r = max(item.wire_mm, 3.0) / 2
+        return [
+            node("circle", cx=here.x_mm, cy=-z, r=r, fill="#F3E7B6", stroke=INK, stroke_width=1.2 * pen.mm),
+            node("circle", cx=here.x_mm, cy=-z, r=0.45 * r, fill=INK),
+        ]
+    if item.kind in ("rattle", "tube") and item.shank_mm > 0:
+        half = item.shank_mm / 2
+        box = {"x": here.x_mm - half, "width": item.shank_mm, "fill": PLATE, "stroke": INK, "stroke_width": pen.mm}
+        rows = [
+            node(
+                "rect", y=-z - item.wire_mm / 2, height=item.wire_mm, rx=item.wire_mm / 2 if item.kind == "rattle" else 0, stroke_dasharray=dash, fill_opacity=0.7, **box
+            )
+        ]
+        if item.kind == "rattle":
+            ball = 0.34 * item.wire_mm
+            rows += [node("circle", cx=here.x_mm + i * 2.2 * ball, cy=-z + 0.4 * ball, r=ball, fill=STEEL) for i in (-1, 0, 1)]
+        return rows
+    if item.kind == "wire":
+        ends = station(design.body, 0.0).middle_mm, station(design.body, design.body.length_mm).middle_mm
+        return [
+            node("line", x1=-2, y1=-ends[0], x2=design.body.length_mm + 2, y2=-ends[1], stroke=STEEL, stroke_width=max(item.wire_mm, 1.5 * pen.mm), stroke_dasharray=dash)
+        ]
+    if item.kind == "skirt":
+        x, z = (design.body.length_mm, station(design.body, design.body.length_mm).middle_mm) if placed.seat == "tail" else (here.x_mm, here.bottom_mm)
+        return [
+            node("path", d=f"M{x:.2f} {-z:.2f} q 12 {way * 5:.1f} 26 {way * 6:.1f}", fill="none", stroke=MUTED, stroke_width=1.3 * pen.mm)
+            for way in (-1, -0.5, 0, 0.5, 1)
+        ]
+    return []
+
+
+def clash_marks(found: tuple[Clash, ...], pen: Pen) -> list[Node]:
+    """Each clash as a red dimension with its distance; into each other as a ring round the place."""
+    return [mark for clash in found[:6] for mark in _clash(clash, pen)]
+
+
+def _clash(clash: Clash, pen: Pen) -> list[Node]:
+    (x0, z0), (x1, z1) = clash.at, clash.to
+    says = f"{clash.gap_mm:.1f} mm" if clash.gap_mm > 0 else ("out" if clash.other == SKIN else "clash")
+    ring = node("circle", cx=x1 if clash.gap_mm > 0 else x0, cy=-(z1 if clash.gap_mm > 0 else z0), r=6 * pen.mm, fill="none", stroke=BRICK, stroke_width=2.2 * pen.mm)
+    line = node("line", x1=x0, y1=-z0, x2=x1, y2=-z1, stroke=BRICK, stroke_width=2.2 * pen.mm)
+    text = label(
+        says, (x0 + x1) / 2 + 9 * pen.mm, -(z0 + z1) / 2 - 5 * pen.mm, pen.text, fill=BRICK, font_weight=700,
+        stroke="#FFFFFF", stroke_width=3 * pen.mm, paint_order="stroke",
+    )  # fmt: skip
+    return [line, ring, text]

@@ -1,0 +1,113 @@
+"""Rows and figures of the Shapes bench: what a body measures, what is on it, its joints and segments."""
+
+import json
+from typing import Any
+
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.hardware import Placement
+from lamsik.core.shapes.joints import SAYS, Joint
+from lamsik.core.shapes.solid import kerf_ml
+from lamsik.core.tank.evaluate import Outcome
+from lamsik.core.tank.segments import Group, group_verdicts
+from lamsik.core.tank.verdict import posture
+from lamsik.core.units import show
+from lamsik.web.shared.facts import Fact
+
+MOVABLE = ("belly", "back", "flank", "inside")
+
+
+def body_facts(outcome: Outcome) -> list[Fact]:
+    """Volume, skin, blank and finished mass, each with how it came about."""
+    shape, design = outcome.solid, outcome.design
+    host, blank = design.host, next(part for part in outcome.budget.parts if part.key == "host")
+    how = "The closed mesh, exactly as it was brought in." if design.body.skin else "Section areas added up along the length (Gauss quadrature of the curve as drawn)."
+    if design.body.joints:
+        how += f" The {len(design.body.joints)} saw cuts take {kerf_ml(design.body):.2f} ml."
+    return [
+        Fact("volume", "Body volume", f"{shape.volume_ml:.2f} ml", how),
+        Fact("area", "Surface to coat", f"{shape.area_mm2 / 100:.1f} cm²", "The skin of the same solid, end and joint faces included."),
+        Fact(
+            "blank",
+            "Carved blank",
+            f"{blank.mass_g:.1f} g",
+            f"{shape.volume_ml:.2f} ml × {host.density_g_cm3:.3f} g/cm³ {host.name}, ± {blank.sd_g:.1f} g between sticks.",
+            True,
+        ),
+        Fact("mass", "Finished bait", f"{outcome.budget.mass_g:.1f} g", "All parts, coats and allowances added; see the Tank for each.", True),
+    ]
+
+
+def hardware_row(placed: Placement, design: Design) -> dict[str, Any]:
+    """A part on the body as a row: name, mass, where, how it is taken off."""
+    item, key = placed.item, placed.key
+    host = next((p for p in design.hardware if p.key == placed.hung_on), None)
+    return {
+        "key": key,
+        "name": item.name,
+        "mass": show(item.mass_g, "mass", 2),
+        "place": f"on the {_root(design, placed).seat} {host.item.kind.replace('_', ' ')}" if host else placed.seat,
+        "estimate": not item.weighed,
+        "path": f"hardware.{key}.x_mm",
+        "movable": not host and placed.seat in MOVABLE,
+        "says": f"{item.name} distance from the nose",
+        "up_path": f"hardware.{key}.up_mm",
+        "high": not host and placed.seat in ("flank", "inside"),
+        "up_says": f"{item.name} height over the belly line",
+        "remove": json.dumps({"do": "remove", "group": "hardware", "key": key}),
+        "remove_says": f"Take off {item.name}, {placed.seat}",
+    }
+
+
+def _root(design: Design, placed: Placement) -> Placement:
+    """The seated part at the end of the chain a part hangs on."""
+    host = next((p for p in design.hardware if p.key == placed.hung_on), None)
+    return _root(design, host) if host else placed
+
+
+def lip_row(design: Design) -> dict[str, Any]:
+    """The lip in words: what its angle does."""
+    if design.lip is None:
+        return {}
+    angle = design.lip.angle_deg
+    runs = "lies along the axis: dives deep" if angle < 30 else ("stands across: stays shallow" if angle > 55 else "between deep and shallow")
+    return {"name": design.lip.name, "says": f"{angle:.0f}° to the body axis, {runs}"}
+
+
+def joint_row(joint: Joint) -> dict[str, Any]:
+    """A joint as a row with the paths of its figures."""
+    path = f"joints.{joint.key}"
+    return {
+        "key": joint.key, "x": f"{path}.x_mm", "slant": f"{path}.slant_deg", "kerf": f"{path}.kerf_mm", "hinge": f"{path}.hinge_mm",
+        "is_hinge": joint.kind == "hinge", "kind": joint.kind, "kind_path": f"{path}.kind", "says": SAYS[joint.kind], "name": f"Joint at {joint.x_mm:.1f} mm",
+        "remove": json.dumps({"do": "remove", "group": "joints", "key": joint.key}), "remove_says": f"Take the joint at {joint.x_mm:.1f} mm away",
+    }  # fmt: skip
+
+
+def segment_rows(outcome: Outcome) -> list[dict[str, Any]]:
+    """Each group of segments with its own verdict; empty without joints."""
+    own = dict(outcome.design.segment_hosts)
+    rows = []
+    for group in group_verdicts(outcome.design, outcome.budget, outcome.drag, outcome.rules.bands):
+        rows.append(
+            {
+                "key": "-".join(group.keys),
+                "name": group.name.capitalize(),
+                "volume": f"{group.volume_ml:.2f} ml",
+                "mass": f"{group.budget.mass_g:.2f} g",
+                "net": f"{group.hanging.net_g:+.2f} g".replace("-", "−"),
+                "says": group.verdict.sentence,
+                "chain": _chain(group),
+                "materials": [{"key": key, "label": f"Segment {key[1:]} of", "name": own[key].name if key in own else ""} for key in group.keys],
+            }
+        )
+    return rows
+
+
+def _chain(group: Group) -> str:
+    """How the group lies in the floating chain."""
+    if group.chain_pitch_deg is None:
+        return ""
+    pitch = group.chain_pitch_deg
+    words = "level" if abs(pitch) < 2 else f"{abs(pitch):.0f}° nose {'up' if pitch > 0 else 'down'}"
+    alone = posture(group.surface[0].attitude) if group.surface else "sinks"
+    return f"In the chain afloat it lies {words}; by itself {alone}."

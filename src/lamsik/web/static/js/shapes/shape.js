@@ -1,0 +1,58 @@
+// The Shapes bench's own controls: tabs, points, switches, segments' materials, scaling with hardware chosen anew.
+import { enableTabs } from "../shared/tabs.js";
+import { live, main, signal } from "./workbench.js";
+
+enableTabs({ list: main.querySelector('[role="tablist"]'), signal });
+
+const at = (id) => document.getElementById(id);
+const inch = () => (live.state.unit === "in" ? { unit: "in" } : {});
+
+at("add-point").addEventListener("click", () => live.edit({ do: "add_point", line: at("point-line").value, x_mm: live.state.view.station_mm }), { signal });
+
+main.addEventListener("change", ({ target }) => {
+  if (target.dataset.switch) live.edit({ ...JSON.parse(target.dataset.switch), on: target.checked });
+  if ("segment" in target.dataset) live.edit({ do: "segment_material", key: target.dataset.key, name: target.value });
+}, { signal });
+
+// A segment's choice is shown once its row is bound.
+function showSegments() {
+  for (const select of main.querySelectorAll("select[data-segment]")) select.value = select.dataset.value ?? "";
+}
+live.addEventListener("state", showSegments, { signal });
+
+at("scale-form").addEventListener("submit", async (event) => {
+  event.preventDefault();
+  await live.edit({ do: "scale", by: at("scale-by").value, text: at("scale-text").value, ...inch() });
+}, { signal });
+
+// What came back with a scaled body: parts whose size is asked for anew.
+let rows = [];
+
+live.addEventListener("state", () => {
+  rows = live.state.anew ?? [];
+  delete live.state.anew;
+  if (!rows.length) return;
+  at("anew-rows").replaceChildren(...rows.map(row));
+  at("anew").showModal();
+}, { signal });
+
+function row(part, index) {
+  const item = document.createElement("li"), select = document.createElement("select"), name = document.createElement("label");
+  name.textContent = part.name;
+  name.htmlFor = select.id = `anew-${index}`;
+  for (const option of part.options) select.add(new Option(option.name, option.code, option.near, option.near));
+  item.append(name, select);
+  return item;
+}
+
+at("anew-keep").addEventListener("click", () => at("anew").close(), { signal });
+at("anew-take").addEventListener("click", () => {
+  at("anew").close();
+  rows.forEach((part, index) => {
+    const code = at(`anew-${index}`).value;
+    if (code && code !== part.now) live.edit({ ...part.edit, code });
+  });
+}, { signal });
+
+showSegments();
+live.edit(null);
