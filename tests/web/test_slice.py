@@ -144,7 +144,7 @@ def test_the_card_prints_true_to_size(demo):
 
 
 def test_a_missing_print_library_says_what_to_install(demo, monkeypatch):
-    from lamsik.web.pieces import printing  # noqa: PLC0415
+    from lamsik.web.shared import printing  # noqa: PLC0415
 
     def missing(_html):
         raise printing.CannotPrint("PDF needs the Pango library. On Debian: sudo apt-get install libpango-1.0-0")

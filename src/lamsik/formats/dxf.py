@@ -9,7 +9,8 @@ from typing import Any
 import ezdxf
 import numpy as np
 from ezdxf import path as dxf_path
-from ezdxf.filemanagement import new, read as read_stream
+from ezdxf.filemanagement import new
+from ezdxf.filemanagement import read as read_stream
 from ezdxf.units import MM, conversion_factor
 
 from lamsik.core.errors import Refused

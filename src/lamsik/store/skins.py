@@ -8,6 +8,7 @@ from typing import Any
 import numpy as np
 from sqlmodel import Session
 
+from lamsik.core.errors import Refused
 from lamsik.core.shapes import skins
 from lamsik.core.shapes.skins import Mesh
 from lamsik.store.tables import SkinMesh
@@ -20,22 +21,35 @@ def pack(mesh: Mesh) -> bytes:
 
 
 def unpack(data: bytes) -> Mesh:
-    """The mesh of packed bytes."""
-    raw = zlib.decompress(data)
+    """The mesh of packed bytes of our own."""
+    return mesh_of_bytes(zlib.decompress(data))
+
+
+def mesh_of_bytes(raw: bytes) -> Mesh:
+    """The mesh of unpacked bytes. Raises `Refused` where counts and bytes do not fit."""
+    if len(raw) < 8 or len(raw) != 8 + 12 * sum(int(n) for n in np.frombuffer(raw[:8], dtype="<u4")):
+        raise Refused("mesh_data", f"{len(raw)} bytes", "the mesh in the file is cut short")
     points, faces = (int(n) for n in np.frombuffer(raw[:8], dtype="<u4"))
     vertices = np.frombuffer(raw, dtype="<f4", count=3 * points, offset=8).astype(np.float64).reshape(-1, 3)
     return Mesh(vertices, np.frombuffer(raw, dtype="<i4", count=3 * faces, offset=8 + 12 * points).astype(np.int64).reshape(-1, 3))
 
 
-def keep(session: Session, shares: Mesh, name: str) -> str:
-    """Keep a mesh in shares; its digest."""
-    data = pack(shares)
+def keep(session: Session, shares: Mesh, name: str, packed: bytes | None = None) -> str:
+    """Keep a mesh in shares, as packed elsewhere if it was; its digest."""
+    data = packed or pack(shares)
     digest = sha256(data).hexdigest()
     if session.get(SkinMesh, digest) is None:
         session.add(SkinMesh(digest=digest, name=name, faces=len(shares.faces), data=data))
         session.flush()
     skins.keep(digest, unpack(data))
     return digest
+
+
+def packed(session: Session, document: Mapping[str, Any]) -> bytes | None:
+    """The packed mesh of a document's body, None if it has none."""
+    mesh = document["body"]["mesh"]
+    row = session.get(SkinMesh, mesh["digest"]) if mesh else None
+    return row.data if row else None
 
 
 def ready(session: Session, documents: Iterable[Mapping[str, Any]]) -> None:

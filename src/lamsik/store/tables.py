@@ -63,6 +63,7 @@ class Revision(SQLModel, table=True):
     parent: int | None = None
     saved_at: datetime = Field(default_factory=now)
     note: str = ""
+    name: str = ""
     beside: bool = False
     content: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
 

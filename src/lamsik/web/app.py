@@ -17,6 +17,7 @@ def create_app(home: Path, lan: bool = False, port: int = 5151) -> Flask:
     app = Flask(__name__)
     app.config.update(security.settings(home, lan, port))
     app.extensions["engine"] = open_database(home)
+    security.make_room(app)
     CSRFProtect(app)
     security.install(app)
     for bench in BENCHES:

@@ -8,7 +8,14 @@ from lamsik.web.handbook.views import blueprint as handbook
 from lamsik.web.orders.views import blueprint as orders
 from lamsik.web.paints.views import blueprint as paints
 from lamsik.web.pieces.views import blueprint as pieces
+from lamsik.web.shapes.blades import blueprint as blades
+from lamsik.web.shapes.bring import blueprint as shapes_bring
+from lamsik.web.shapes.compare import blueprint as shapes_compare
+from lamsik.web.shapes.family import blueprint as shapes_family
+from lamsik.web.shapes.joints import blueprint as shapes_joints
 from lamsik.web.shapes.live import blueprint as live
+from lamsik.web.shapes.make import blueprint as shapes_make
+from lamsik.web.shapes.trace import blueprint as shapes_trace
 from lamsik.web.shapes.views import blueprint as shapes
 from lamsik.web.stores.views import blueprint as stores
 from lamsik.web.tank.history import blueprint as tank_history
@@ -44,6 +51,13 @@ BENCHES = (
     Bench("Stores", stores, "stores.index"),
     Bench("Handbook", handbook, "handbook.index"),
     Bench("Live", live),
+    Bench("Shapes, bring in", shapes_bring),
+    Bench("Shapes, trace", shapes_trace),
+    Bench("Shapes, revisions", shapes_compare),
+    Bench("Shapes, joints", shapes_joints),
+    Bench("Shapes, family", shapes_family),
+    Bench("Shapes, print pack", shapes_make),
+    Bench("Shapes, blades", blades),
     Bench("Tank, live", tank_live),
     Bench("Tank, stability", tank_stability),
     Bench("Tank, material twins", tank_twins),

@@ -18,7 +18,7 @@ NEXT = {
     403: "Open the shop on its own machine.",
     404: "It may have been deleted: look in Today, or search for it above.",
     405: "Use the buttons on the page.",
-    413: "Files up to 2 MB can be brought in.",
+    413: "Photos up to 25 MB, meshes and body files up to 60 MB and anything else up to 2 MB can be brought in.",
     429: "Wait a minute, then try again.",
     507: "Free some disk space, then repeat the last step. What was saved before is whole.",
 }

@@ -17,6 +17,9 @@ CONTENT_SECURITY_POLICY = (
     "connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
 )
 MOST_UPLOAD = 2 * 1024 * 1024
+MOST_SHAPE = 64 * 1024 * 1024
+ROOMY = ("shapes_bring.drawing", "shapes_bring.photo_in", "shapes_bring.mesh_in")
+"""Endpoints that take photos and meshes."""
 TRIES, PER_SECONDS = 5, 60.0
 OPEN_ENDPOINTS = ("static", "pairing.pair", "health.healthz")
 
@@ -69,6 +72,15 @@ def lan_addresses() -> list[str]:
         except OSError:
             pass
     return sorted(address for address in found if not address.startswith("127."))
+
+
+def make_room(app: Flask) -> None:
+    """Let photos and meshes be larger than anything else; asked before any form is read."""
+
+    @app.before_request
+    def _larger() -> None:
+        if request.endpoint in ROOMY:
+            request.max_content_length = MOST_SHAPE
 
 
 def install(app: Flask) -> None:

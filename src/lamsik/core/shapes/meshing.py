@@ -72,7 +72,9 @@ def _refuse_open(vertices: Array, faces: Array) -> None:
     if (uses == 1).any():
         at = first[uses == 1][0]
         spot = (vertices[low[at]] + vertices[high[at]]) / 2
-        raise Refused("stl", f"{int((uses == 1).sum())} open edges", f"it is not watertight: there is a hole near ({_spot(spot)}) in the file's unit; close it where it was made")
+        raise Refused(
+            "stl", f"{int((uses == 1).sum())} open edges", f"it is not watertight: there is a hole near ({_spot(spot)}) in the file's unit; close it where it was made"
+        )
     if (uses > 2).any():
         at = first[uses > 2][0]
         spot = (vertices[low[at]] + vertices[high[at]]) / 2

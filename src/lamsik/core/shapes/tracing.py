@@ -224,3 +224,14 @@ def _long_axis(points: Array) -> Array:
     return np.array([np.cos(best), np.sin(best)])
 
 
+CORNERS_OFF_MM, MOST_CORNERS = 0.05, 120
+
+
+def corners(found: Traced) -> Array:
+    """The outline's points [px] that a maker corrects: as few as keep it within 0.05 mm, more coarsely where that is too many."""
+    off = CORNERS_OFF_MM / found.mm_per_pixel
+    kept = measure.approximate_polygon(found.pixels, off)
+    while len(kept) > MOST_CORNERS:
+        off *= 1.4
+        kept = measure.approximate_polygon(found.pixels, off)
+    return np.asarray(kept[:-1])

@@ -8,12 +8,13 @@ from lamsik.core.shapes.body import side_outline
 from lamsik.core.shapes.curves import phi_of_share, share_of_phi
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import eye_of, lip_point
+from lamsik.core.shapes.skins import Mesh
 from lamsik.web.pictures import parts
 from lamsik.web.pictures.ink import INK, WOOD, pen_for
 from lamsik.web.pictures.inside import inside
 from lamsik.web.pictures.paint import painted
 from lamsik.web.pictures.ruler import ruler
-from lamsik.web.pictures.svg import Node, node, path
+from lamsik.web.pictures.svg import Node, group, label, node, path
 
 
 def thumbnail(design: Design, name: str, holes: bool = False) -> Node:
@@ -96,3 +97,16 @@ def widest_x(design: Design) -> float:
     phi = phi_of_share(np.linspace(0.02, 0.98, 97))
     best = int(np.argmax(design.body.half_width.at(phi)))
     return float(design.body.length_mm * share_of_phi(phi)[best])
+
+
+def mesh_views(mesh: Mesh, size: float = 150.0) -> Node:
+    """A mesh from its three axes, as dots, each view named by its axes: for telling nose and back."""
+    points = mesh.vertices[:: max(1, len(mesh.vertices) // 1500)]
+    low, span = mesh.vertices.min(axis=0), float(np.ptp(mesh.vertices, axis=0).max()) or 1.0
+    views = []
+    for at, (across, up) in enumerate(((0, 2), (0, 1), (1, 2))):
+        flat = (points[:, [across, up]] - low[[across, up]]) / span * size
+        d = "".join(f"M{x:.1f} {size - y:.1f}h.01" for x, y in flat)
+        name = label(f"{'xyz'[across]} to the right, {'xyz'[up]} up", 0, size + 16, 11, fill=INK)
+        views.append(group([node("path", d=d, stroke=INK, stroke_width=1.6, stroke_linecap="round"), name], transform=f"translate({at * (size + 40)} 0)"))
+    return framed(views, -6, -6, 3 * size + 110, size + 30, "The mesh from three sides")

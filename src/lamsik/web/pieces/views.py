@@ -14,8 +14,8 @@ from lamsik.store import documents, orders, pieces
 from lamsik.store.tables import Document, Instrument, Order, Piece, Revision
 from lamsik.web.pictures import card as drawings
 from lamsik.web.pictures.tank import default_view, scene
-from lamsik.web.pieces import printing
 from lamsik.web.pieces.bench import PieceView, view
+from lamsik.web.shared import printing
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.tank.facts import budget_rows, tank_facts, verdict_view
 

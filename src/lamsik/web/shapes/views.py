@@ -2,17 +2,19 @@
 
 from functools import lru_cache
 
-from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
+from flask import Blueprint, Response, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from lamsik.core.errors import Refused
+from lamsik.core.cautions import caution
 from lamsik.core.materials import BODY_MATERIALS, body_material
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS, form
-from lamsik.core.shapes.hardware import SEATS
+from lamsik.core.shapes.hardware import OUTLINES, SEATS
+from lamsik.core.shapes.sources import POINTER
 from lamsik.core.water import Water
-from lamsik.formats.body_document import dumps, loads, new_document, to_design
-from lamsik.store import documents, orders, stores
+from lamsik.formats import body_file
+from lamsik.formats.body_document import new_document, to_design
+from lamsik.store import documents, orders, skins, stores
 from lamsik.store.tables import Document
 from lamsik.web.pictures.body import silhouette, thumbnail
 from lamsik.web.pictures.svg import Node
@@ -29,15 +31,11 @@ blueprint = Blueprint("shapes", __name__, url_prefix="/shapes")
 @blueprint.get("")
 def index() -> str:
     """All bodies, drawn, and the starting forms."""
-    return _gallery("")
-
-
-def _gallery(problem: str) -> str:
     rows = documents.listed(db(), "body", request.args.get("q", ""))
     contents = documents.contents(db(), rows)
     cards = [(row, to_design(contents[row.id or 0])) for row in rows]
     pictures = {row.id: thumbnail(design, f"t{row.id}") for row, design in cards}
-    return render_template("shapes/index.html", cards=cards, pictures=pictures, forms=form_pictures(), q=request.args.get("q", ""), problem=problem)
+    return render_template("shapes/index.html", cards=cards, pictures=pictures, forms=form_pictures(), q=request.args.get("q", ""))
 
 
 @lru_cache(maxsize=1)
@@ -76,7 +74,8 @@ def edit(key: int) -> str:
     parts = stores.hardware(db())
     return render_template(
         "shapes/edit.html", row=row, for_order=orders.waiting_for(db(), key), state=current(row, "shapes"), materials=BODY_MATERIALS, forms=form_pictures(), seats=SEATS,
-        items=sorted((p for p in parts if p.kind != "lip"), key=lambda p: FITTED.index(p.kind)), lips=[p for p in parts if p.kind == "lip"],
+        outlines=OUTLINES, source_pointer=POINTER,
+        cautions={"saw": caution("blades")}, items=sorted((p for p in parts if p.kind != "lip"), key=lambda p: FITTED.index(p.kind)), lips=[p for p in parts if p.kind == "lip"],
     )  # fmt: skip
 
 
@@ -84,23 +83,9 @@ def edit(key: int) -> str:
 def export(key: int) -> Response:
     """The design as a body document."""
     row = load_document("body", key)
-    text = dumps(documents.content(db(), row))
+    content = documents.content(db(), row)
+    text = body_file.write(content, skins.packed(db(), content))
     return Response(text, mimetype="application/json", headers={"Content-Disposition": f'attachment; filename="{row.code}.json"'})
-
-
-@blueprint.post("/bring-in")
-def bring_in() -> ResponseReturnValue:
-    """A design from a body document; what is wrong with the file is said beside it."""
-    sent = request.files.get("file")
-    name = (sent.filename or "a file") if sent else "no file"
-    try:
-        content = loads(sent.read() if sent else b"")
-        to_design(content)
-    except Refused as refused:
-        return _gallery(f"{name} cannot be brought in. {refused}"), 422
-    row = documents.create(db(), "body", documents.next_code(db(), "body", "B"), content, note=f"brought in from {name}")
-    flash(f"{row.name} is brought in as {row.code}.")
-    return redirect(url_for("shapes.edit", key=row.id))
 
 
 @blueprint.post("/<int:key>/copy")

@@ -48,6 +48,8 @@ def upgrade() -> None:
         sa.ForeignKeyConstraint(["design_id"], ["document.id"]),
         sa.PrimaryKeyConstraint("design_id"),
     )
+    with op.batch_alter_table("revision", schema=None) as batch_op:
+        batch_op.add_column(sa.Column("name", sqlmodel.sql.sqltypes.AutoString(), nullable=False, server_default=""))
     with op.batch_alter_table("hardware", schema=None) as batch_op:
         batch_op.add_column(sa.Column("material", sqlmodel.sql.sqltypes.AutoString(), nullable=False, server_default="steel"))
         batch_op.add_column(sa.Column("wire_mm", sa.Float(), nullable=False, server_default="0"))

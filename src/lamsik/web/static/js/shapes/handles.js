@@ -2,7 +2,7 @@
 // Each names the field it sets (data-path) and how its coordinate makes the value (axis, factor, offset).
 // A handle with axis "xy" moves both ways: its value goes with y, data-x is its place along the body.
 
-export function enableHandles({ picture, set, remove = () => {}, signal }) {
+export function enableHandles({ picture, set, remove = () => {}, steps = [0.5, 5, 0.1], signal }) {
   let dragged = null;
 
   const frameOf = (handle) => handle.parentNode.getScreenCTM();
@@ -63,8 +63,9 @@ export function enableHandles({ picture, set, remove = () => {}, signal }) {
     const way = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key];
     if (!handle || !way) return;
     event.preventDefault();
-    const step = way * (event.shiftKey ? 5 : event.altKey ? 0.1 : 0.5);
     const sideways = handle.dataset.axis === "xy" && event.key.match(/Left|Right/);
+    const upwards = !sideways && handle.dataset.axis === "xy" && Number(handle.dataset.factor) > 0 ? -1 : 1;
+    const step = way * upwards * (event.shiftKey ? steps[1] : event.altKey ? steps[2] : steps[0]);
     const value = sideways ? valueOf(handle) : clamp(handle, valueOf(handle) + step);
     const x = alongOf(handle) + (sideways ? step : 0);
     handle.setAttribute("aria-valuenow", value.toFixed(2));

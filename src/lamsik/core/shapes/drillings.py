@@ -1,0 +1,106 @@
+"""Every hole a body gets: from which face, where, how deep, which drill, at what angle."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import cos, radians
+
+from lamsik.core.shapes.body import station
+from lamsik.core.shapes.clearance import Clearances, drill_for, pilot_mm
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.hardware import lip_root
+from lamsik.core.shapes.inside import cavity_point
+
+FACES = {"belly": 90.0, "back": 90.0, "nose": 0.0, "tail": 0.0}
+
+
+@dataclass(frozen=True)
+class Drilling:
+    """A hole: mark, face, distance from the nose and height over the axis of its mouth [mm], drill and depth [mm], angle to the axis [°], what for."""
+
+    mark: str
+    face: str
+    x_mm: float
+    z_mm: float
+    drill_mm: float
+    depth_mm: float
+    angle_deg: float
+    purpose: str
+    fits: str = ""
+
+
+def drillings(design: Design, table: Clearances, drills: Sequence[float]) -> tuple[Drilling, ...]:
+    """The drill map, from the nose: ballast holes as designed, pilot holes and bores by the shop's clearances."""
+    rows = [*_ballast(design, table), *_hardware(design, table, drills), *_joint_pins(design, table, drills)]
+    return tuple(Drilling(chr(ord("A") + i) if i < 26 else str(i + 1), *row) for i, row in enumerate(sorted(rows, key=lambda r: (r[1], r[0]))))
+
+
+Row = tuple[str, float, float, float, float, float, str, str]
+
+
+def _ballast(design: Design, table: Clearances) -> list[Row]:
+    rows: list[Row] = []
+    room = table.of("slug", design.host)
+    for hole in design.ballast:
+        low = station(design.body, hole.x_mm).bottom_mm
+        spare = hole.drill_mm - hole.slug.diameter_mm
+        fits = "" if spare >= room - 1e-9 else f"tight: {hole.slug.diameter_mm:g} mm metal wants {room:.1f} mm of room here"
+        rows.append(("belly", hole.x_mm, low, hole.drill_mm, hole.depth_mm, 90.0, f"{hole.mass_g:.1f} g {hole.slug.name}", fits))
+    for cavity in design.cavities:
+        x, _, z = cavity_point(design.body, cavity)
+        rows.append(("inside", x, z, cavity.bore_mm, cavity.length_mm, 0.0, f"chamber, {cavity.count} × {cavity.slug.name}", "cast or print it in"))
+    return rows
+
+
+def _hardware(design: Design, table: Clearances, drills: Sequence[float]) -> list[Row]:
+    rows: list[Row] = []
+    for placed in design.hardware:
+        drill = None if placed.hung_on or placed.seat == "lip" else pilot_mm(design, placed.item, table, drills)
+        if drill is None or placed.item.kind == "joint":
+            continue
+        item, here = placed.item, station(design.body, placed.x_mm)
+        if item.kind == "wire":
+            rows.append(("nose", 0.0, station(design.body, 0.0).middle_mm, drill, design.body.length_mm, 0.0, item.name, "right through, or saw a slot along the belly"))
+            continue
+        mouth = {"nose": (0.0, station(design.body, 0.0).middle_mm), "tail": (design.body.length_mm, station(design.body, design.body.length_mm).middle_mm)}
+        x, z = mouth.get(placed.seat, (here.x_mm, here.top_mm if placed.seat == "back" else here.bottom_mm))
+        if placed.seat in ("inside", "flank"):
+            middle = here.middle_mm if placed.up_mm is None else here.bottom_mm + placed.up_mm
+            rows.append(("nose" if item.kind == "tube" else "inside", here.x_mm, middle, drill, item.shank_mm, 0.0, item.name, "along the body"))
+            continue
+        pilot = "pilot hole, smaller than the screw" if drill < item.wire_mm else "clearance hole, glue it in"
+        rows.append((placed.seat, x, z, drill, item.shank_mm, FACES.get(placed.seat, 90.0), item.name, pilot))
+    return rows
+
+
+def _joint_pins(design: Design, table: Clearances, drills: Sequence[float]) -> list[Row]:
+    rows: list[Row] = []
+    joints = [placed for placed in design.hardware if placed.item.kind == "joint"]
+    for joint in design.body.joints:
+        near = min(joints, key=lambda placed: abs(placed.x_mm - joint.x_mm), default=None)
+        if near is None or near.item.wire_mm <= 0:
+            continue
+        here = station(design.body, joint.x_mm)
+        drill = drill_for(near.item.wire_mm, table.of("wire" if joint.shares_pitch else "screw", design.host), drills)
+        if joint.shares_pitch:
+            rows.append(
+                ("belly", joint.x_mm, here.bottom_mm, drill, here.top_mm - here.bottom_mm - 2.0, 90.0 - joint.slant_deg, near.item.name, "pin, from below, along the cut")
+            )
+        else:
+            for share in (0.3, 0.7):
+                height = here.bottom_mm + share * (here.top_mm - here.bottom_mm)
+                rows.append(("joint", joint.x_mm, height, drill, near.item.shank_mm, joint.slant_deg, near.item.name, "both faces, one eyelet each"))
+    return rows
+
+
+def slot_words(design: Design, table: Clearances) -> str:
+    """The lip slot in words: width, depth, angle, where it leaves the body."""
+    lip = design.lip
+    if lip is None:
+        return ""
+    room = table.of("plate", design.host)
+    root = lip_root(design.body, lip)
+    along = lip.inset_mm * cos(radians(lip.angle_deg))
+    return (
+        f"Slot {lip.thickness_mm + room:.1f} mm wide for a {lip.thickness_mm:.1f} mm plate, {lip.inset_mm:.1f} mm deep ({along:.1f} mm along the body), "
+        f"{lip.angle_deg:.0f}° to the axis, from {root[0]:.1f} mm behind the nose, square to the middle plane."
+    )

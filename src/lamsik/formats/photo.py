@@ -1,0 +1,43 @@
+"""Photos in: decoded by Pillow, turned upright, made small enough to work on; anything that is no picture is refused."""
+
+from io import BytesIO
+
+import numpy as np
+from numpy.typing import NDArray
+from PIL import Image, ImageOps
+
+from lamsik.core.errors import Refused
+
+MOST_BYTES, MOST_PIXELS, LONGEST_PX = 25_000_000, 50_000_000, 4200
+KINDS = ("JPEG", "PNG", "WEBP", "TIFF", "BMP", "MPO")
+
+
+def normalised(data: bytes) -> tuple[bytes, int, int]:
+    """The photo as JPEG, upright, its longer side at most 4200 px, without the camera's notes; width and height [px].
+
+    Raises `Refused` naming what is wrong: too many bytes or pixels, no picture, cut short.
+    """
+    if len(data) > MOST_BYTES:
+        raise Refused("photo", f"{len(data) / 1e6:.0f} MB", f"at most {MOST_BYTES / 1e6:.0f} MB: let the camera save a smaller JPEG")
+    try:
+        with Image.open(BytesIO(data), formats=KINDS) as opened:
+            wide, high = opened.size
+            if wide * high > MOST_PIXELS:
+                raise Refused("photo", f"{wide} × {high} pixels", f"at most {MOST_PIXELS / 1e6:.0f} million pixels")
+            if min(wide, high) < 60:
+                raise Refused("photo", f"{wide} × {high} pixels", "at least 60 pixels each way")
+            picture = ImageOps.exif_transpose(opened).convert("RGB")
+    except Refused:
+        raise
+    except Exception as error:  # noqa: BLE001 - whatever the decoder stumbles over, there is no picture to be had
+        raise Refused("photo", data[:12].decode("latin-1"), f"this is no picture that can be read: JPEG, PNG, WebP, TIFF or BMP ({type(error).__name__})") from error
+    picture.thumbnail((LONGEST_PX, LONGEST_PX))
+    kept = BytesIO()
+    picture.save(kept, "JPEG", quality=90)
+    return kept.getvalue(), picture.width, picture.height
+
+
+def pixels(jpeg: bytes) -> NDArray[np.uint8]:
+    """A kept photo as an array (h, w, 3)."""
+    with Image.open(BytesIO(jpeg)) as opened:
+        return np.asarray(opened.convert("RGB"))

@@ -1,0 +1,73 @@
+"""Two shapes over each other at one scale: the first dashed, the second drawn."""
+
+from lamsik.core.shapes.body import section_outline, side_outline, top_outline
+from lamsik.core.shapes.clashes import cut_ends
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.hardware import lip_point, seat_point
+from lamsik.core.shapes.joints import Cut
+from lamsik.web.pictures.body import framed, widest_x
+from lamsik.web.pictures.ink import INK, MUTED, TIP, WOOD, Pen, pen_for
+from lamsik.web.pictures.ruler import ruler
+from lamsik.web.pictures.svg import Node, group, label, node, path
+
+
+def overlaid(first: Design, second: Design, unit: str = "mm") -> Node:
+    """Side, top and widest section of both, noses together."""
+    length = max(first.body.length_mm, second.body.length_mm)
+    width = max(first.body.width_mm, second.body.width_mm)
+    pen = pen_for(length + width + 60, 900)
+    outlines = [side_outline(d.body) for d in (first, second)]
+    high, low = max(float(o[:, 1].max()) for o in outlines), min(float(o[:, 1].min()) for o in outlines)
+    below = -low + _reach(first, second) + 8 * pen.mm
+    plan_y = below + 40 * pen.mm + width / 2
+    section_x = length + 14 + width / 2
+    rows: list[Node] = []
+    for design, styled in ((second, _drawn(pen)), (first, _dashed(pen))):
+        rows += _one(design, styled, plan_y, section_x, pen)
+    rows += [
+        ruler(length, pen, unit, 0, below),
+        label("side", 0, -high - 8 * pen.mm, pen.text, fill=MUTED),
+        label("top", 0, plan_y - width / 2 - 8 * pen.mm, pen.text, fill=MUTED),
+    ]
+    rows.append(label("widest section", section_x, -high - 8 * pen.mm, pen.text, fill=MUTED, text_anchor="middle"))
+    left = 12.0
+    return framed(rows, -left, -high - 24 * pen.mm, left + section_x + width / 2 + 8, high + plan_y + width / 2 + 40 * pen.mm, "Both revisions over each other")
+
+
+def _drawn(pen: Pen) -> dict[str, object]:
+    return {"fill": WOOD, "stroke": INK, "stroke_width": 1.8 * pen.mm}
+
+
+def _dashed(pen: Pen) -> dict[str, object]:
+    return {"fill": "none", "stroke": TIP, "stroke_width": 1.8 * pen.mm, "stroke_dasharray": f"{6 * pen.mm:.2f} {4 * pen.mm:.2f}"}
+
+
+def _one(design: Design, style: dict[str, object], plan_y: float, section_x: float, pen: Pen) -> list[Node]:
+    body = design.body
+    line = {**style, "fill": "none"}
+    rows = [node("path", d=path(side_outline(body)), **style)]
+    if design.lip is not None:
+        a, b = lip_point(body, design.lip, 0.0), lip_point(body, design.lip, design.lip.length_mm)
+        rows.append(node("line", x1=a[0], y1=-a[2], x2=b[0], y2=-b[2], **line))
+    for joint in body.joints:
+        (x0, z0), (x1, z1) = cut_ends(body, Cut(joint.x_mm, joint.slant_deg))
+        rows.append(node("line", x1=x0, y1=-z0, x2=x1, y2=-z1, **line))
+    for placed in design.hardware:
+        if not placed.hung_on and placed.item.kind in ("line_tie", "hanger"):
+            x, _, z = seat_point(body, placed, design.lip)
+            rows.append(node("circle", cx=x, cy=-z, r=1.5, **line))
+    for hole in design.ballast:
+        rows.append(node("circle", cx=hole.x_mm, cy=0, r=hole.drill_mm / 2, **line))
+    rows.append(group([node("path", d=path(top_outline(body)), **style)], transform=f"translate(0 {plan_y:.2f})"))
+    rows.append(group([node("path", d=path(section_outline(body, widest_x(design))), **style)], transform=f"translate({section_x:.2f} 0)"))
+    return rows
+
+
+def _reach(first: Design, second: Design) -> float:
+    """How far lips hang below the bellies."""
+    found = [0.0]
+    for design in (first, second):
+        if design.lip is not None:
+            low = float(side_outline(design.body)[:, 1].min())
+            found.append(max(low - lip_point(design.body, design.lip, design.lip.length_mm)[2], 0.0))
+    return max(found)

@@ -1,0 +1,198 @@
+"""What the saw, the knife and the drill need, each drawn in true millimetres: templates, sections, drill map, lip, segments."""
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from lamsik.core.shapes.body import section_outline, side_outline, station, top_outline
+from lamsik.core.shapes.clashes import cut_ends
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.drillings import Drilling
+from lamsik.core.shapes.hardware import lip_outline, lip_point
+from lamsik.core.shapes.joints import Cut
+from lamsik.web.pictures.ink import INK, MUTED
+from lamsik.web.pictures.paper import THIN, Drawing
+from lamsik.web.pictures.ruler import ruler
+from lamsik.web.pictures.svg import Node, label, node, path
+
+LINE = 0.3
+FINE = 241
+DASH = "1.2 0.8"
+
+
+def drawings(design: Design, holes: Sequence[Drilling], stations_mm: Sequence[float], slot: str) -> list[Drawing]:
+    """The whole pack, in the order of work."""
+    rows = [side(design, holes), top(design, holes), *sections(design, stations_mm), drill_map(design, holes)]
+    if design.lip is not None:
+        rows += [lip_plate(design), slot_angle(design, slot)]
+    return rows
+
+
+def _shape(points: object, **more: object) -> Node:
+    return node("path", d=path(points), fill="none", stroke=INK, stroke_width=LINE, stroke_linejoin="round", **more)  # type: ignore[arg-type]
+
+
+def side(design: Design, holes: Sequence[Drilling]) -> Drawing:
+    """The side template with stations, axis, saw cuts, slot and hole marks."""
+    body = design.body
+    outline = side_outline(body, FINE)
+    high, low = float(outline[:, 1].max()), float(outline[:, 1].min())
+    rows = [_shape(outline), _axis(body.length_mm), *_stations(design), *_cuts(design), *_slot(design), ruler(body.length_mm, THIN, "mm", 0, -low + 3)]
+    rows += [_mark(hole, hole.x_mm, -hole.z_mm) for hole in holes]
+    return Drawing("side", "Side template", tuple(rows), (-6.0, -high - 5, body.length_mm + 18, high - low + 18), _grain(design))
+
+
+def _grain(design: Design) -> str:
+    return (
+        "Grain along the arrow; glue it on the blank with the axis parallel to an edge."
+        if design.host.construction == "wood"
+        else "Glue it on the blank, axis parallel to an edge."
+    )
+
+
+def top(design: Design, holes: Sequence[Drilling]) -> Drawing:
+    """The top template with its centre line, saw cuts and holes."""
+    body = design.body
+    outline = top_outline(body, FINE)
+    half = float(outline[:, 1].max())
+    rows = [_shape(outline), _axis(body.length_mm), ruler(body.length_mm, THIN, "mm", 0, half + 3)]
+    for joint in body.joints:
+        reach = station(body, joint.x_mm).half_width_mm
+        rows += [node("line", x1=x, x2=x, y1=-reach, y2=reach, stroke=INK, stroke_width=LINE) for x in (joint.fore.x_mm, joint.aft.x_mm)]
+    for hole in holes:
+        if hole.face in ("belly", "back"):
+            dash = {"stroke_dasharray": DASH} if hole.face == "belly" else {}
+            rows += [node("circle", cx=hole.x_mm, cy=0, r=hole.drill_mm / 2, fill="none", stroke=INK, stroke_width=LINE, **dash), _mark(hole, hole.x_mm, 0.0)]
+    return Drawing("top", "Top template", tuple(rows), (-6.0, -half - 5, body.length_mm + 18, 2 * half + 18), "Holes drawn dashed are drilled from the belly.")
+
+
+def sections(design: Design, stations_mm: Sequence[float]) -> list[Drawing]:
+    """A template for each station: the outside of the section, to be cut out and held against the blank."""
+    return [_section(design, x) for x in stations_mm]
+
+
+def _section(design: Design, x: float) -> Drawing:
+    outline = section_outline(design.body, x, 160)
+    half, high, low = float(outline[:, 0].max()), float(outline[:, 1].max()), float(outline[:, 1].min())
+    cross = [
+        node("line", x1=-half, x2=half, y1=0, y2=0, stroke=MUTED, stroke_width=0.15, stroke_dasharray=DASH),
+        node("line", x1=0, x2=0, y1=-high, y2=-low, stroke=MUTED, stroke_width=0.15, stroke_dasharray=DASH),
+    ]
+    return Drawing(f"section-{x:g}", f"{x:.0f} mm", (_shape(outline), *cross), (-half - 2, -high - 2, 2 * half + 4, high - low + 4))
+
+
+def drill_map(design: Design, holes: Sequence[Drilling]) -> Drawing:
+    """Each hole on the side view by its letter, and the list: face, place, drill, depth, angle, what for."""
+    body = design.body
+    outline = side_outline(body, FINE)
+    high, low = float(outline[:, 1].max()), float(outline[:, 1].min())
+    rows = [_shape(outline), _axis(body.length_mm), *_cuts(design)]
+    for hole in holes:
+        rows += [*_bore(design, hole), _mark(hole, hole.x_mm, -hole.z_mm)]
+    y = -low + 8
+    for hole in holes:
+        where = {"nose": "from the nose", "tail": "from the tail", "inside": f"inside, {hole.x_mm:.1f} mm from the nose"}.get(
+            hole.face, f"from the {hole.face}, {hole.x_mm:.1f} mm from the nose"
+        )
+        text = f"{hole.mark}  {where}: drill {hole.drill_mm:g} mm, {hole.depth_mm:.1f} deep, {hole.angle_deg:.0f}° to the axis. {hole.purpose}"
+        rows.append(label(text, -4, y, 2.7))
+        if hole.fits:
+            rows.append(label(hole.fits, 2, y + 3.4, 2.3, fill=MUTED))
+        y += 8
+    if not holes:
+        rows.append(label("No holes in this design.", -4, y, 2.7))
+        y += 8
+    return Drawing(
+        "drill",
+        "Drill map",
+        tuple(rows),
+        (-6.0, -high - 6, max(body.length_mm + 14, 150.0), high + y + 2),
+        "Drill square to the middle plane; stop collar or tape on the drill.",
+    )
+
+
+def _bore(design: Design, hole: Drilling) -> list[Node]:
+    """The hole's two sides from the side, dashed."""
+    ways = {"belly": (0, 1), "back": (0, -1), "nose": (1, 0), "tail": (-1, 0)}
+    if hole.face not in ways:
+        return []
+    dx, dz = ways[hole.face]
+    half, depth = hole.drill_mm / 2, min(hole.depth_mm, design.body.length_mm)
+    corners = [(hole.x_mm - half * abs(dz), hole.z_mm - half * abs(dx)), (hole.x_mm + half * abs(dz), hole.z_mm + half * abs(dx))]
+    ends = [(x + dx * depth, z + dz * depth) for x, z in reversed(corners)]
+    return [node("path", d=path([*corners, *ends]), fill="none", stroke=INK, stroke_width=0.2, stroke_dasharray=DASH)]
+
+
+def lip_plate(design: Design) -> Drawing:
+    """The lip's outline with the line to which it goes into its slot."""
+    assert design.lip is not None
+    lip = design.lip
+    outline = lip_outline(lip, 96)
+    half = lip.width_mm / 2
+    rows = (
+        _shape(outline),
+        node("line", x1=0, x2=0, y1=-half, y2=half, stroke=MUTED, stroke_width=0.2, stroke_dasharray=DASH),
+        node("line", x1=-lip.inset_mm, x2=lip.length_mm, y1=0, y2=0, stroke=MUTED, stroke_width=0.15, stroke_dasharray=DASH),
+    )
+    note = f"{lip.thickness_mm:.1f} mm plate; cut it wide and trim"
+    return Drawing(
+        "lip", f"Lip, {lip.width_mm:.0f} × {lip.length_mm:.0f} mm", rows, (-lip.inset_mm - 3, -half - 3, max(lip.length_mm + lip.inset_mm + 6, 55), 2 * half + 6), note
+    )
+
+
+def slot_angle(design: Design, says: str) -> Drawing:
+    """The slot's angle as a gauge: the body axis, the plate, the angle between."""
+    assert design.lip is not None
+    lip, reach = design.lip, 45.0
+    angle = np.radians(lip.angle_deg)
+    tip = (-reach * float(np.cos(angle)), reach * float(np.sin(angle)))
+    arc = f"M-25 0 A25 25 0 0 0 {-25 * np.cos(angle):.2f} {25 * np.sin(angle):.2f}"
+    rows = (
+        node("line", x1=-reach - 5, x2=20, y1=0, y2=0, stroke=INK, stroke_width=LINE),
+        node("line", x1=lip.inset_mm * float(np.cos(angle)), y1=-lip.inset_mm * float(np.sin(angle)), x2=tip[0], y2=tip[1], stroke=INK, stroke_width=LINE),
+        node("path", d=arc, fill="none", stroke=MUTED, stroke_width=0.2),
+        label(f"{lip.angle_deg:.0f}°", -31, 6, 4.0),
+        label("body axis", 4, -1.5, 2.6, fill=MUTED),
+    )
+    top = max(lip.inset_mm * float(np.sin(angle)), 4.0) + 2
+    return Drawing("slot", "Slot angle", rows, (-reach - 6, -top, reach + 130, top + max(tip[1], 10.0) + 4), says)
+
+
+def _axis(length: float) -> Node:
+    return node("line", x1=-4, x2=length + 6, y1=0, y2=0, stroke=MUTED, stroke_width=0.2, stroke_dasharray="4 1 0.5 1")
+
+
+def _stations(design: Design) -> list[Node]:
+    rows = []
+    for x in np.arange(10.0, design.body.length_mm, 10.0).tolist():
+        here = station(design.body, x)
+        rows.append(node("line", x1=x, x2=x, y1=-here.top_mm, y2=-here.bottom_mm, stroke=MUTED, stroke_width=0.1, stroke_dasharray="1 1"))
+    return rows
+
+
+def _cuts(design: Design) -> list[Node]:
+    """Both faces of each saw cut."""
+    rows = []
+    for joint in design.body.joints:
+        for cut in (joint.fore, joint.aft):
+            (x0, z0), (x1, z1) = cut_ends(design.body, Cut(cut.x_mm, cut.slant_deg))
+            rows.append(node("line", x1=x0, y1=-z0, x2=x1, y2=-z1, stroke=INK, stroke_width=LINE))
+    return rows
+
+
+def _slot(design: Design) -> list[Node]:
+    lip = design.lip
+    if lip is None:
+        return []
+    outer, inner, half = lip_point(design.body, lip, 3.0), lip_point(design.body, lip, -lip.inset_mm), lip.thickness_mm / 2
+    side_x, side_z = half * float(np.sin(np.radians(lip.angle_deg))), half * float(np.cos(np.radians(lip.angle_deg)))
+    return [
+        node("line", x1=outer[0] + way * side_x, y1=-outer[2] + way * side_z, x2=inner[0] + way * side_x, y2=-inner[2] + way * side_z, stroke=INK, stroke_width=0.2)
+        for way in (-1, 1)
+    ]
+
+
+def _mark(hole: Drilling, x: float, y: float) -> Node:
+    """A hole's centre and letter."""
+    cross = node("path", d=f"M{x - 1.6:.2f} {y:.2f}h3.2M{x:.2f} {y - 1.6:.2f}v3.2", stroke=INK, stroke_width=0.2, fill="none")
+    return node("g", cross, label(hole.mark, x + 1.2, y - 1.2, 2.6, font_weight=700))

@@ -1,0 +1,149 @@
+"""Sheet-metal blades: strip, bends, cup, holes, whether the snaps swing, and the bending template."""
+
+from dataclasses import asdict
+from typing import Any
+
+from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+from flask_wtf import FlaskForm
+from wtforms import SelectField, StringField
+from wtforms.validators import DataRequired, Length
+
+from lamsik.core.cautions import caution
+from lamsik.core.errors import Refused
+from lamsik.core.materials import METALS
+from lamsik.core.shapes.blades import SNAPS, Blade, SnapHole, remarks, swing
+from lamsik.formats import dxf
+from lamsik.store import documents, stores
+from lamsik.web.pictures import blade as drawn
+from lamsik.web.pictures.paper import sheets
+from lamsik.web.shapes.bring import as_file
+from lamsik.web.shared import keeping, printing
+from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.forms import MeasureField, choices
+
+blueprint = Blueprint("blades", __name__, url_prefix="/shapes/blades")
+
+START = Blade(
+    "Attractor blade", "brass", 14.0, 52.0, 18.0, 0.8, 25.0, 1.5, 3.0, 12.0, 12.0, (SnapHole("front", 3.5, 2.4, 1.0, 4.0), SnapHole("rear", 3.5, 2.4, 1.0, 4.0))
+)
+
+
+class BladeForm(FlaskForm):
+    """A blade as bent."""
+
+    name = StringField("Name", validators=[DataRequired("Name the blade."), Length(max=80)])
+    metal = SelectField("Metal", choices=choices((m, m) for m in METALS))
+    nose_mm = MeasureField("Nose to the bend", "length", 3, 200)
+    rear_mm = MeasureField("Bend to the rear", "length", 3, 300)
+    width_mm = MeasureField("Width", "length", 2, 100)
+    thickness_mm = MeasureField("Thickness", "length", 0.2, 4)
+    nose_deg = MeasureField("Nose bend, up", "angle", -90, 90)
+    radius_mm = MeasureField("Inside radius", "length", 0, 20)
+    cup_mm = MeasureField("Cup, from the edge", "length", 0, 40)
+    left_deg = MeasureField("Cup left, down", "angle", -90, 90)
+    right_deg = MeasureField("Cup right, down", "angle", -90, 90)
+    front_edge_mm = MeasureField("Front hole from the end", "length", 0.5, 40)
+    front_diameter_mm = MeasureField("Front hole", "length", 0.5, 20)
+    front_wire_mm = MeasureField("Front snap wire", "length", 0.2, 5)
+    front_bow_mm = MeasureField("Front snap bow", "length", 0.5, 40)
+    rear_edge_mm = MeasureField("Rear hole from the end", "length", 0.5, 40)
+    rear_diameter_mm = MeasureField("Rear hole", "length", 0.5, 20)
+    rear_wire_mm = MeasureField("Rear snap wire", "length", 0.2, 5)
+    rear_bow_mm = MeasureField("Rear snap bow", "length", 0.5, 40)
+
+
+def blade_of(content: dict[str, Any]) -> Blade:
+    """The blade a document describes."""
+    return Blade(**{**content, "holes": tuple(SnapHole(**row) for row in content["holes"])})
+
+
+def _of_form(form: BladeForm) -> Blade:
+    plain = {name: getattr(form, name).amount for name in drawn.MEASURES}
+    holes = tuple(SnapHole(key, *(getattr(form, f"{key}_{part}_mm").amount for part in ("edge", "diameter", "wire", "bow"))) for key in SNAPS)
+    return Blade(name=form.name.data.strip(), metal=form.metal.data, holes=holes, **plain)
+
+
+def _filled(blade: Blade) -> BladeForm:
+    data: dict[str, str] = {"name": blade.name, "metal": blade.metal}
+    data |= {name: f"{getattr(blade, name):g} {'°' if name.endswith('_deg') else 'mm'}" for name in drawn.MEASURES}
+    data |= {f"{hole.key}_{part}_mm": f"{getattr(hole, f'{part}_mm'):g} mm" for hole in blade.holes for part in ("edge", "diameter", "wire", "bow")}
+    return BladeForm(formdata=None, data=data)
+
+
+@blueprint.get("")
+def index() -> str:
+    """All blades, drawn."""
+    rows = documents.listed(db(), "blade")
+    contents = documents.contents(db(), rows)
+    cards = [(row, blade_of(contents[row.id or 0])) for row in rows]
+    return render_template("shapes/blades.html", cards=[(row, blade, drawn.picture(blade)) for row, blade in cards])
+
+
+@blueprint.post("/new")
+def new() -> ResponseReturnValue:
+    """A new blade to begin from."""
+    row = documents.create(db(), "blade", documents.next_code(db(), "blade", "K"), asdict(START))
+    return redirect(url_for("blades.edit", key=row.id))
+
+
+@blueprint.route("/<int:key>", methods=["GET", "POST"])
+def edit(key: int) -> ResponseReturnValue:
+    """One blade; what is kept is the next revision."""
+    row = load_document("blade", key)
+    blade = blade_of(documents.content(db(), row))
+    form = BladeForm() if request.method == "POST" else _filled(blade)
+    status = 200
+    if request.method == "POST":
+        try:
+            if not form.validate_on_submit():
+                raise Refused("", "", "")
+            documents.save(db(), row, asdict(_of_form(form)), row.current)
+            return redirect(url_for("blades.edit", key=key))
+        except Refused as refused:
+            status = 422
+            if refused.field:
+                form.name.errors = [*form.name.errors, str(refused)]
+    return render_template(
+        "shapes/blade.html", row=row, blade=blade, form=form, picture=drawn.picture(blade), remarks=remarks(blade), caution=caution("metal_dust"),
+        swings=[(hole, swing(blade, hole)) for hole in blade.holes],
+    ), status  # fmt: skip
+
+
+@blueprint.post("/<int:key>/<any(undo, redo):way>")
+def step(key: int, way: str) -> ResponseReturnValue:
+    """One revision back or forward."""
+    row = load_document("blade", key)
+    moved = documents.undo(db(), row) if way == "undo" else documents.redo(db(), row)
+    if not moved:
+        flash(f"Nothing to {way}.")
+    return redirect(url_for("blades.edit", key=key))
+
+
+@blueprint.post("/<int:key>/<any(delete, bring_back):way>")
+def put_away(key: int, way: str) -> ResponseReturnValue:
+    """Delete a blade, or bring it back."""
+    row = load_document("blade", key, deleted=True)
+    return keeping.put_away(row, way, url_for("blades.index"), url_for("blades.edit", key=key), url_for("blades.put_away", key=key, way="bring_back"))
+
+
+@blueprint.get("/<int:key>/template.pdf")
+def pdf(key: int) -> ResponseReturnValue:
+    """The bending template at true size."""
+    row = load_document("blade", key)
+    blade = blade_of(documents.content(db(), row))
+    paper = stores.setting(db(), "saw")["paper"]
+    pack = {"paper": paper, "sheets": sheets(drawn.templates(blade), paper, f"{row.code} {blade.name}, revision {row.current}")}
+    try:
+        data = printing.pdf(render_template("shapes/pack_print.html", pack=pack, row=row))
+    except printing.CannotPrint as error:
+        return render_template("shared/error.html", status=501, message=str(error), next="The flat strip can be taken as DXF meanwhile.", mark=""), 501
+    return Response(data, mimetype="application/pdf", headers={"Content-Disposition": f'inline; filename="{row.code}-bending.pdf"'})
+
+
+@blueprint.get("/<int:key>/flat.dxf")
+def flat(key: int) -> Response:
+    """The flat strip for a cutter: outline, holes, bend line."""
+    row = load_document("blade", key)
+    blade = blade_of(documents.content(db(), row))
+    return as_file(dxf.write(drawn.layers(blade)), f"{row.code}.dxf", "image/vnd.dxf")

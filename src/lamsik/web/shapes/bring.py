@@ -1,0 +1,192 @@
+"""Bringing a shape in: body files, drawings, photos to trace, meshes. Nothing is kept until all of it is good."""
+
+import io
+import math
+from collections.abc import Callable
+from typing import Any
+
+from flask import Blueprint, Response, abort, flash, jsonify, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core import units
+from lamsik.core.errors import Refused
+from lamsik.core.materials import BODY_MATERIALS, body_material
+from lamsik.core.shapes.design import Host
+from lamsik.core.shapes.meshing import AXES, Checked, check, measured, turned
+from lamsik.core.shapes.outlining import lines_of, width_line
+from lamsik.core.water import Water
+from lamsik.formats import body_file, dxf, photo, stl, svg_outlines
+from lamsik.formats.body_document import Document as Content
+from lamsik.formats.body_document import to_design
+from lamsik.formats.lines_document import blank, with_lines, with_mesh
+from lamsik.formats.outlines import Outlines
+from lamsik.store import documents, skins
+from lamsik.store.tables import Document, Tracing
+from lamsik.web.pictures.body import mesh_views
+from lamsik.web.shared import jobs
+from lamsik.web.shared.db import db, load_document, sent_id
+from lamsik.web.shared.jobs import Job
+
+blueprint = Blueprint("shapes_bring", __name__, url_prefix="/shapes/bring-in")
+
+READERS: dict[str, Callable[[bytes], Outlines]] = {"svg": svg_outlines.read, "dxf": dxf.read}
+
+
+@blueprint.get("")
+def index() -> str:
+    """The ways in."""
+    return _page()
+
+
+def _page(problem: str = "", what: str = "") -> str:
+    onto = request.values.get("onto", "")
+    row = load_document("body", int(onto)) if onto.isdecimal() and len(onto) < 10 else None
+    return render_template("shapes/bring.html", onto=row, problem=problem, what=what, materials=BODY_MATERIALS, units=stl.UNITS_MM, axes=AXES)
+
+
+@blueprint.post("")
+def drawing() -> ResponseReturnValue:
+    """A body file, or the outlines of an SVG or DXF; what is wrong with the file is said beside it."""
+    sent = request.files.get("file")
+    name, data = ((sent.filename or "a file"), sent.read()) if sent else ("no file", b"")
+    onto = sent_id("onto")
+    try:
+        ending = name.rsplit(".", 1)[-1].lower()
+        content = _of_outlines(READERS[ending](data), name, onto) if ending in READERS else _of_body_file(data)
+        row = keep(content, f"brought in from {name}", onto)
+    except Refused as refused:
+        return _page(f"{name} cannot be brought in. {refused}", "drawing"), 422
+    flash(f"{row.name} is brought in as {row.code}.")
+    return redirect(url_for("shapes.edit", key=row.id))
+
+
+def _of_body_file(data: bytes) -> Content:
+    content, packed = body_file.read(data)
+    if packed is not None:
+        found = skins.mesh_of_bytes(body_file.inflated(packed))
+        check(found.vertices, found.faces)
+        skins.keep(db(), found, str(content["body"]["mesh"]["name"]), packed)
+    skins.ready(db(), [content])
+    return content
+
+
+def _of_outlines(found: Outlines, name: str, onto: int) -> Content:
+    """A document from outlines: our own as it was, else their lines on a new body or on the one asked for."""
+    if found.document is not None and not onto:
+        skins.ready(db(), [found.document])
+        return found.document
+    base = documents.content(db(), load_document("body", onto)) if onto else fresh(name)
+    return with_lines(base, lines_of(found.side), width_line(found.top) if found.top is not None else None, typed_width())
+
+
+def typed_width() -> float | None:
+    """The width typed beside the file [mm], None if empty."""
+    text = request.form.get("width", "").strip()
+    return units.parse(text, "length", "width", "mm").value if text else None
+
+
+def fresh(name: str) -> Content:
+    """A new document of the material asked for, named after a file."""
+    wood = body_material(request.form.get("material", "basswood"))
+    stem = name.replace("\\", "/").rsplit("/", 1)[-1].rsplit(".", 1)[0].strip()[:120] or "Brought in"
+    return blank(stem, Host(wood.name, wood.density_g_cm3, wood.spread_g_cm3, wood.kind), Water())
+
+
+def keep(content: Content, note: str, onto: int = 0) -> Document:
+    """Keep a whole, checked document: as a new design, or as the next revision of one."""
+    to_design(content)
+    if onto:
+        row = load_document("body", onto)
+        documents.save(db(), row, content, row.current, note)
+        return row
+    return documents.create(db(), "body", documents.next_code(db(), "body", "B"), content, note=note)
+
+
+@blueprint.post("/photo")
+def photo_in() -> ResponseReturnValue:
+    """A photo to trace."""
+    sent = request.files.get("photo")
+    name, data = ((sent.filename or "a photo"), sent.read()) if sent else ("no file", b"")
+    try:
+        picture, wide, high = photo.normalised(data)
+    except Refused as refused:
+        return _page(f"{name} cannot be traced. {refused}", "photo"), 422
+    row = Tracing(name=name[:120], picture=picture, width_px=wide, height_px=high, state={"onto": sent_id("onto")})
+    db().add(row)
+    db().flush()
+    return redirect(url_for("shapes_trace.show", key=row.id))
+
+
+@blueprint.post("/mesh")
+def mesh_in() -> ResponseReturnValue:
+    """A mesh: read and checked beside the request; the page asks how far it is."""
+    sent = request.files.get("mesh")
+    if sent is None:
+        raise Refused("mesh", "no file", "choose an STL file")
+    name, data = sent.filename or "a mesh", sent.read()
+
+    def work(job: Job) -> tuple[Checked, str]:
+        job.step(0.1, "reading the triangles")
+        found = stl.read(data)
+        job.step(0.9, "closed and of one piece")
+        return found, name
+
+    return jsonify(job=jobs.start(name, work).key)
+
+
+def _job(key: str) -> Job:
+    job = jobs.get(key)
+    if job is None:
+        abort(404)
+    return job
+
+
+@blueprint.get("/mesh/<key>")
+def mesh_state(key: str) -> Response:
+    """How far the reading is; once it is read, what it measures in the file's own unit."""
+    job = _job(key)
+    answer: dict[str, Any] = {"share": job.share, "says": job.says, "done": job.done, "problem": job.problem}
+    if job.done and not job.problem:
+        found, _ = job.result
+        answer |= {"size": [round(v, 4) for v in found.size], "faces": len(found.mesh.faces), "notes": list(found.notes), "picture": mesh_views(found.mesh)}
+    return jsonify(answer)
+
+
+@blueprint.post("/mesh/<key>/drop")
+def mesh_drop(key: str) -> Response:
+    """Stop reading, or forget what was read."""
+    jobs.drop(key)
+    return jsonify(ok=True)
+
+
+@blueprint.post("/mesh/<key>/body")
+def mesh_body(key: str) -> ResponseReturnValue:
+    """Make a body of a read mesh: unit, nose and back are the maker's to say."""
+    job = _job(key)
+    if not job.done or job.problem:
+        raise Refused("mesh", job.says, "wait until it is read")
+    asked = request.get_json()
+    found, name = job.result
+    unit = str(asked.get("unit"))
+    if unit not in stl.UNITS_MM:
+        raise Refused("unit", asked.get("unit"), f"say in which unit the file is: {', '.join(stl.UNITS_MM)}")
+    made = measured(turned(found.mesh, str(asked.get("nose")), str(asked.get("up")), stl.UNITS_MM[unit]))
+    wood = body_material(str(asked.get("material") or "printed resin"))
+    stem = name.rsplit(".", 1)[0].strip()[:120] or "Mesh"
+    content = blank(stem, Host(wood.name, wood.density_g_cm3, wood.spread_g_cm3, wood.kind), Water())
+    content = with_mesh(content, made, skins.keep(db(), made.shares, name), name)
+    row = keep(content, f"brought in from {name}, in {unit}")
+    jobs.drop(key)
+    return jsonify(url=url_for("shapes.edit", key=row.id))
+
+
+def finite_pair(name: str, sent: object) -> tuple[float, float]:
+    """Two finite numbers of a list."""
+    if not isinstance(sent, list) or len(sent) != 2 or not all(isinstance(v, int | float) and not isinstance(v, bool) and math.isfinite(v) for v in sent):
+        raise Refused(name, str(sent)[:40], "a pair of numbers is needed")
+    return float(sent[0]), float(sent[1])
+
+
+def as_file(data: bytes, name: str, kind: str) -> Response:
+    """A download."""
+    return Response(io.BytesIO(data), mimetype=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'})

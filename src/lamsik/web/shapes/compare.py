@@ -1,0 +1,78 @@
+"""Revisions of a shape: named, laid over each other, side by side with their numbers."""
+
+from dataclasses import dataclass
+
+from flask import Blueprint, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.shapes.revisions import differences
+from lamsik.core.tank import evaluate
+from lamsik.core.tank.evaluate import Outcome
+from lamsik.core.tank.verdict import posture
+from lamsik.formats.body_document import to_design
+from lamsik.store import documents, orders, stores
+from lamsik.store.tables import Document, Revision
+from lamsik.web.pictures.body import thumbnail
+from lamsik.web.pictures.overlay import overlaid
+from lamsik.web.shared.db import db, load_document
+
+blueprint = Blueprint("shapes_compare", __name__, url_prefix="/shapes")
+
+MOST_NAME = 80
+
+
+@dataclass(frozen=True)
+class Figure:
+    """One number of both: what it is, first, second, difference."""
+
+    label: str
+    first: str
+    second: str
+    difference: str
+
+
+@blueprint.get("/<int:key>/compare")
+def show(key: int) -> str:
+    """Two revisions over each other; the newest and the one it was made from unless others are asked for."""
+    row = load_document("body", key)
+    rows = documents.revisions(db(), row)
+    second = _asked(rows, "b") or next(r for r in rows if r.number == row.current)
+    first = _asked(rows, "a") or next((r for r in rows if r.number == second.parent), second)
+    designs = to_design(first.content), to_design(second.content)
+    rules = stores.rules(db())
+    outcomes = evaluate.drag(designs[0], rules=rules), evaluate.drag(designs[1], rules=rules)
+    return render_template(
+        "shapes/compare.html", row=row, for_order=orders.waiting_for(db(), key), revisions=rows, first=first, second=second,
+        over=overlaid(designs[0], designs[1], stores.setting(db(), "units")["length"]), pictures=(thumbnail(designs[0], "first"), thumbnail(designs[1], "second")),
+        figures=figures(*outcomes), changes=differences(*designs),
+    )  # fmt: skip
+
+
+def _asked(rows: object, name: str) -> Revision | None:
+    text = request.args.get(name, "")
+    return next((r for r in rows if str(r.number) == text), None)  # type: ignore[attr-defined]
+
+
+def figures(one: Outcome, other: Outcome) -> list[Figure]:
+    """What both measure, and the difference."""
+    found = []
+    for label, unit, digits, of in (
+        ("Length", "mm", 1, lambda o: o.design.body.length_mm), ("Depth", "mm", 1, lambda o: o.design.body.depth_mm), ("Width", "mm", 1, lambda o: o.design.body.width_mm),
+        ("Volume", "ml", 2, lambda o: o.solid.volume_ml), ("Skin", "cm²", 1, lambda o: o.solid.area_mm2 / 100), ("Mass in air", "g", 2, lambda o: o.budget.mass_g),
+        ("Net lift", "g", 2, lambda o: o.hanging.net_g), ("Pitch under water", "°", 1, lambda o: o.hanging.free.pitch_deg), ("Speed", "cm/s", 1, lambda o: o.verdict.speed_cm_s),
+    ):  # fmt: skip
+        a, b = of(one), of(other)
+        found.append(Figure(label, f"{a:.{digits}f} {unit}", f"{b:.{digits}f} {unit}", f"{b - a:+.{digits}f} {unit}".replace("-", "−")))
+    found.append(Figure("Rests", posture(one.hanging.free), posture(other.hanging.free), ""))
+    return found
+
+
+@blueprint.post("/<int:key>/revisions/<int:number>/name")
+def name(key: int, number: int) -> ResponseReturnValue:
+    """Give a revision a name, or take it away."""
+    row: Document = load_document("body", key)
+    found = documents.revision(db(), row, number)
+    found.name = " ".join(request.form.get("name", "").split())[:MOST_NAME]
+    db().add(found)
+    flash(f"Revision {number} is called “{found.name}”." if found.name else f"Revision {number} has no name now.")
+    return redirect(url_for("shapes_compare.show", key=key, a=request.form.get("a", ""), b=request.form.get("b", "")))

@@ -1,0 +1,117 @@
+"""One design in several sizes and materials as a table; some may be left out."""
+
+from typing import Any
+
+from flask import Blueprint, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core import units
+from lamsik.core.errors import Refused
+from lamsik.core.materials import BODY_MATERIALS
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.family import Member, mark, members
+from lamsik.core.shapes.scaling import Offered, nearest_size
+from lamsik.core.tank import evaluate
+from lamsik.core.tank.wanted import target
+from lamsik.formats.body_document import to_design, with_design
+from lamsik.store import documents, orders, stores
+from lamsik.store.tables import Family, Hardware
+from lamsik.web.pictures.body import thumbnail
+from lamsik.web.shared.db import db, load_document
+
+blueprint = Blueprint("shapes_family", __name__, url_prefix="/shapes")
+
+
+def _kept(key: int, design: Design) -> Family:
+    """The family as kept, or a first suggestion: three lengths in the design's own material and one other."""
+    found = db().get(Family, key)
+    if found is not None:
+        return found
+    length = design.body.length_mm
+    other = "balsa" if design.host.name != "balsa" else "basswood"
+    own = [design.host.name] if design.host.name in BODY_MATERIALS else []
+    return Family(design_id=key, lengths_mm=[round(length * f) * 1.0 for f in (0.8, 1.0, 1.25)], materials=[*own, other], excluded=[])
+
+
+@blueprint.get("/<int:key>/family")
+def show(key: int) -> str:
+    """The family's table."""
+    return _page(key, "")
+
+
+def _page(key: int, problem: str) -> str:
+    row = load_document("body", key)
+    design = to_design(documents.content(db(), row))
+    kept = _kept(key, design)
+    stock = stores.hardware(db())
+    rows = [_row(member, design, stock, member.key in kept.excluded) for member in members(design, kept.lengths_mm, kept.materials)]
+    return render_template(
+        "shapes/family.html", row=row, for_order=orders.waiting_for(db(), key), rows=rows, kept=kept, materials=BODY_MATERIALS, problem=problem, asked=request.form,
+        lengths=", ".join(f"{v:g} mm" for v in kept.lengths_mm), picture=thumbnail(design, "family"), wanted=design.want.behaviour,
+    )  # fmt: skip
+
+
+def _row(member: Member, design: Design, stock: list[Hardware], out: bool) -> dict[str, Any]:
+    rules = stores.rules(db())
+    found = evaluate.drag(member.design, rules=rules)
+    factor = member.length_mm / design.body.length_mm
+    try:
+        add = f"{found.hanging.net_g - target(member.design, found.budget, rules.drag, rules.bands).net_g:+.2f} g".replace("-", "−")
+    except Refused:
+        add = "cannot be"
+    return {
+        "key": member.key, "length": member.length_mm, "material": member.material, "out": out, "volume": f"{found.solid.volume_ml:.2f} ml",
+        "blank": f"{found.budget.parts[0].mass_g:.1f} g", "mass": f"{found.budget.mass_g:.1f} g", "net": f"{found.hanging.net_g:+.2f} g".replace("-", "−"),
+        "add": add, "does": found.verdict.behaviour, "hooks": _hooks(design, stock, factor),
+    }  # fmt: skip
+
+
+def _hooks(design: Design, stock: list[Hardware], factor: float) -> str:
+    """The hooks nearest in proportion that stock has."""
+    offered = [Offered(row.code, row.name, row.mass_g) for row in stock if row.kind == "hook"]
+    names = [near.name for placed in design.hardware if placed.item.kind == "hook" and (near := nearest_size(offered, placed.item.mass_g * factor**3))]
+    return ", ".join(dict.fromkeys(names)) or "none"
+
+
+@blueprint.post("/<int:key>/family")
+def keep(key: int) -> ResponseReturnValue:
+    """Keep lengths and materials; those that cannot be are said beside their field."""
+    design = to_design(documents.content(db(), load_document("body", key)))
+    row, fresh = _kept(key, design), db().get(Family, key) is None
+    try:
+        texts = [text.strip() for text in request.form.get("lengths", "").replace(";", ",").split(",") if text.strip()]
+        lengths = [round(units.parse(text, "length", "lengths", "mm").value, 2) for text in texts]
+        names = request.form.getlist("materials")
+        known = {member.key for member in members(design, lengths, names)}
+    except Refused as refused:
+        return _page(key, str(refused)), 422
+    row.lengths_mm, row.materials, row.excluded = lengths, names, [one for one in row.excluded if one in known]
+    db().add(row if fresh else db().merge(row))
+    return redirect(url_for("shapes_family.show", key=key))
+
+
+@blueprint.post("/<int:key>/family/leave")
+def leave(key: int) -> ResponseReturnValue:
+    """Leave one of the family out, or take it in again."""
+    design = to_design(documents.content(db(), load_document("body", key)))
+    row, one = _kept(key, design), request.form.get("member", "")
+    row.excluded = [m for m in row.excluded if m != one] if one in row.excluded else [*row.excluded, one][:64]
+    db().add(row)
+    return redirect(url_for("shapes_family.show", key=key))
+
+
+@blueprint.post("/<int:key>/family/make")
+def make(key: int) -> ResponseReturnValue:
+    """A design of its own from one of the family."""
+    row = load_document("body", key)
+    content = documents.content(db(), row)
+    design = to_design(content)
+    kept, one = _kept(key, design), request.form.get("member", "")
+    found = next((m for m in members(design, kept.lengths_mm, kept.materials) if mark(m.length_mm, m.material) == one), None)
+    if found is None:
+        raise Refused("member", one, "one of the family's table")
+    made = with_design(content, found.design)
+    made = {**made, "name": f"{design.name} {found.length_mm:g} {found.material}"[:120], "typed": {}}
+    new = documents.create(db(), "body", documents.next_code(db(), "body", "B"), made, note=f"from the family of {row.code}")
+    flash(f"{new.name} is a design of its own now: choose its hardware anew.")
+    return redirect(url_for("shapes.edit", key=new.id, _anchor="parts"))

@@ -1,0 +1,70 @@
+"""Two cuts of one shape beside each other: the design's own, and another to try."""
+
+from dataclasses import replace
+
+from flask import Blueprint, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core import units
+from lamsik.core.errors import Refused
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.joints import JOINT_KINDS, SAYS, Joint
+from lamsik.core.shapes.solid import kerf_ml
+from lamsik.core.tank import evaluate
+from lamsik.formats.body_document import to_design, with_design
+from lamsik.store import documents, orders, stores
+from lamsik.web.pictures.body import thumbnail
+from lamsik.web.shapes.facts import segment_rows
+from lamsik.web.shared.db import db, load_document
+
+blueprint = Blueprint("shapes_joints", __name__, url_prefix="/shapes")
+
+
+def _other(design: Design, asked: dict[str, str]) -> Design:
+    """The design with its joints moved as asked: by so much along, at this slant, with this kerf and kind."""
+    joints = design.body.joints or (Joint("j1", round(0.55 * design.body.length_mm, 1)),)
+
+    def typed(name: str, quantity: str, standard: float) -> float:
+        text = asked.get(name, "").strip()
+        return units.parse(text, quantity, name, "mm" if quantity == "length" else None).value if text else standard
+
+    first = joints[0]
+    shift = typed("x", "length", first.x_mm + 0.08 * design.body.length_mm) - first.x_mm
+    slant, kerf = typed("slant", "angle", first.slant_deg), typed("kerf", "length", first.kerf_mm)
+    kind = asked.get("kind", first.kind)
+    moved = tuple(replace(joint, x_mm=joint.x_mm + shift, slant_deg=slant, kerf_mm=kerf, kind=kind) for joint in joints)
+    return replace(design, body=replace(design.body, joints=moved), segment_hosts=design.segment_hosts if design.body.joints else ())
+
+
+@blueprint.get("/<int:key>/joints")
+def show(key: int) -> ResponseReturnValue:
+    """The design's cut and another one, each with its segments' verdicts."""
+    row = load_document("body", key)
+    design, asked, problem = to_design(documents.content(db(), row)), request.args.to_dict(), ""
+    try:
+        other = _other(design, asked)
+    except Refused as refused:
+        problem, other = str(refused), _other(design, {})
+    rules = stores.rules(db())
+    cuts = [_cut(word, found, evaluate.drag(found, rules=rules)) for word, found in (("As it is", design), ("Another cut", other))]
+    return render_template(
+        "shapes/joints_page.html", row=row, for_order=orders.waiting_for(db(), key), cuts=cuts, other=other.body.joints[0], kinds={kind: SAYS[kind] for kind in JOINT_KINDS},
+        asked=asked, problem=problem,
+    ), 422 if problem else 200  # fmt: skip
+
+
+def _cut(word: str, design: Design, outcome: evaluate.Outcome) -> dict[str, object]:
+    return {
+        "word": word, "picture": thumbnail(design, word[:2].lower(), holes=True), "segments": segment_rows(outcome), "kerf": f"{kerf_ml(design.body):.2f} ml",
+        "whole": outcome.verdict.sentence, "mass": f"{outcome.budget.mass_g:.2f} g", "net": f"{outcome.hanging.net_g:+.2f} g".replace("-", "−"),
+    }  # fmt: skip
+
+
+@blueprint.post("/<int:key>/joints")
+def take(key: int) -> ResponseReturnValue:
+    """Make the other cut the design's next revision."""
+    row = load_document("body", key)
+    content = documents.content(db(), row)
+    documents.save(db(), row, with_design(content, _other(to_design(content), request.form.to_dict())), row.current, "another cut")
+    flash("The other cut is on the design now. Undo brings the first back.")
+    return redirect(url_for("shapes.edit", key=key, _anchor="joints"))

@@ -1,0 +1,214 @@
+"""Making it: the print pack on paper, outlines and meshes for machines, the block it is cut from."""
+
+from dataclasses import dataclass, replace
+from typing import Any
+
+from flask import Blueprint, Response, abort, render_template, request
+from flask.typing import ResponseReturnValue
+
+from lamsik.core import units
+from lamsik.core.cautions import CAUTIONS, DEFER
+from lamsik.core.errors import Refused, finite_between
+from lamsik.core.shapes import polyhedra
+from lamsik.core.shapes.body import section_outline, side_outline, top_outline
+from lamsik.core.shapes.clashes import clashes
+from lamsik.core.shapes.clearance import clearances
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.drillings import Drilling, drillings, slot_words
+from lamsik.core.shapes.hardware import lip_outline
+from lamsik.core.shapes.solid import segments, solid
+from lamsik.core.shapes.stock import GRAIN, NO_GRAIN, block, cutting
+from lamsik.formats import dxf, stl, svg_outlines
+from lamsik.formats.body_document import Document as Content
+from lamsik.formats.body_document import to_design
+from lamsik.store import documents, orders, stores
+from lamsik.store.tables import Document
+from lamsik.web.pictures import pack
+from lamsik.web.pictures.paper import SHEETS, Sheet, sheets
+from lamsik.web.pictures.svg import Node, markup, node, path
+from lamsik.web.shapes.bring import as_file
+from lamsik.web.shared import printing
+from lamsik.web.shared.db import db, load_document
+
+blueprint = Blueprint("shapes_make", __name__, url_prefix="/shapes")
+
+FINE, ROUND = 180, 128
+"""Stations and points round of an exported mesh."""
+
+MOST_STATIONS = 12
+
+
+@dataclass(frozen=True)
+class Pack:
+    """What is printed of a design: paper, stations [mm], holes, sheets."""
+
+    design: Design
+    paper: str
+    stations_mm: tuple[float, ...]
+    holes: tuple[Drilling, ...]
+    sheets: tuple[Sheet, ...]
+
+
+def _asked(row: Document, asked: dict[str, str]) -> Pack:
+    """The pack as the address asks for it. Raises `Refused` for a paper or stations that cannot be."""
+    design = to_design(documents.content(db(), row))
+    saw = stores.setting(db(), "saw")
+    paper = asked.get("paper", saw["paper"])
+    if paper not in SHEETS:
+        raise Refused("paper", paper, f"one of {', '.join(SHEETS)}")
+    at = stations_of(design, asked.get("stations", "25 % 50 % 75 %"))
+    bench = stores.bench(db())
+    table = clearances(stores.setting(db(), "clearances"))
+    holes = drillings(design, table, bench.drills_mm)
+    drawn = pack.drawings(design, holes, at, slot_words(design, table))
+    return Pack(design, paper, at, holes, sheets(drawn, paper, f"{row.code} {design.name}, revision {row.current}"))
+
+
+def stations_of(design: Design, text: str) -> tuple[float, ...]:
+    """Stations from text: `20 45 70 mm`, `1 1/2 in`, or shares `25 % 50 %`, apart by commas, semicolons or blanks."""
+    rows, length = [], design.body.length_mm
+    parts = [part.strip() for part in text.replace(";", ",").replace("%", "%,").replace("mm", "mm,").replace("in", "in,").split(",") if part.strip()]
+    for part in [piece for found in parts for piece in (found.split() if found.replace(" ", "").replace(".", "").isdigit() else [found])]:
+        value = units.parse(part, "percent", "stations").value * length / 100 if "%" in part else units.parse(part, "length", "stations", "mm").value
+        rows.append(finite_between("stations", value, 0.01 * length, 0.99 * length, "mm"))
+    if not 1 <= len(rows) <= MOST_STATIONS:
+        raise Refused("stations", text, f"1 to {MOST_STATIONS} stations, such as 25 % 50 % 75 %, or 20 mm 45 mm")
+    return tuple(sorted(rows))
+
+
+@blueprint.get("/<int:key>/pack")
+def show(key: int) -> ResponseReturnValue:
+    """The pack on screen, sheet by sheet, and everything that can be taken away."""
+    row = load_document("body", key)
+    problem, asked = "", request.args.to_dict()
+    try:
+        found, stock = _asked(row, asked), _stock(row, asked)
+    except Refused as refused:  # the page with its standard settings, what is wrong beside them
+        problem = str(refused)
+        found, stock = _asked(row, {}), _stock(row, {})
+    design = found.design
+    return render_template(
+        "shapes/pack.html", row=row, for_order=orders.waiting_for(db(), key), pack=found, stock=stock, papers=SHEETS, problem=problem,
+        query=request.query_string.decode("ascii", "ignore") if not problem else "", asked=asked, segments=segments(design.body), accuracy=accuracy(design),
+        clashes=clashes(design, stores.rules(db()).wall_mm), cautions=[f"{CAUTIONS['blades']} {CAUTIONS['wood_dust']} {DEFER}"], saw=stores.setting(db(), "saw"),
+    ), 422 if problem else 200  # fmt: skip
+
+
+def _stock(row: Document, asked: dict[str, str]) -> dict[str, Any]:
+    """Block, waste, sticks and grain, as the address or the shop's settings have it."""
+    saw, design = stores.setting(db(), "saw"), to_design(documents.content(db(), row))
+
+    def typed(name: str, standard: float, low: float, high: float) -> float:
+        text = asked.get(name, "").strip()
+        return finite_between(name, units.parse(text, "length", name, "mm").value if text else standard, low, high, "mm")
+
+    spare, kerf = typed("spare", saw["block_spare_mm"], 0.0, 50.0), typed("kerf", saw["kerf_mm"], 0.0, 20.0)
+    stick = tuple(typed(name, value, 1.0, 6000.0) for name, value in zip(("stick_length", "stick_width", "stick_thick"), saw["stick_mm"], strict=True))
+    wood = design.host.construction == "wood"
+    return {
+        "block": block(design.body, spare), "cutting": cutting(design.body, (stick[0], stick[1], stick[2]), kerf, spare), "stick": stick, "spare": spare, "kerf": kerf,
+        "grain": GRAIN if wood else NO_GRAIN, "wood": wood,
+    }  # fmt: skip
+
+
+def accuracy(design: Design) -> str:
+    """How near the exported mesh is to the body as drawn."""
+    if design.body.skin is not None:
+        return "The mesh as it was brought in."
+    short = 1.0 - polyhedra.measures(polyhedra.surface(design.body, FINE, ROUND)).volume_mm3 / solid(replace(design.body, joints=())).volume_mm3
+    faces = len(polyhedra.surface(design.body, FINE, ROUND).faces)
+    return f"{faces} triangles; its volume is {abs(short) * 100:.3f} % less than the curve's."
+
+
+@blueprint.get("/<int:key>/pack.pdf")
+def pdf(key: int) -> ResponseReturnValue:
+    """The pack as PDF, true to size."""
+    row = load_document("body", key)
+    try:
+        data = printing.pdf(render_template("shapes/pack_print.html", pack=_asked(row, request.args.to_dict()), row=row))
+    except printing.CannotPrint as error:
+        return render_template("shared/error.html", status=501, message=str(error), next="The sheets can be taken as SVG meanwhile.", mark=""), 501
+    return Response(data, mimetype="application/pdf", headers={"Content-Disposition": f'inline; filename="{row.code}-pack.pdf"'})
+
+
+@blueprint.get("/<int:key>/sheet-<int:number>.svg")
+def sheet(key: int, number: int) -> Response:
+    """One sheet of the pack as SVG, true to size."""
+    row = load_document("body", key)
+    found = _asked(row, request.args.to_dict()).sheets
+    if not 1 <= number <= len(found):
+        abort(404)
+    return as_file(_svg_file(found[number - 1].svg()), f"{row.code}-sheet-{number}.svg", "image/svg+xml")
+
+
+def _svg_file(root: Node) -> bytes:
+    return ('<?xml version="1.0" encoding="UTF-8"?>\n' + str(markup(root))).encode("utf-8")
+
+
+@blueprint.get("/<int:key>/outlines.svg")
+def outlines(key: int) -> Response:
+    """Side and top outline in true millimetres, for a drawing program; it can be brought in again unchanged."""
+    row = load_document("body", key)
+    content = documents.content(db(), row)
+    return as_file(_svg_file(outline_drawing(content)), f"{row.code}-outlines.svg", "image/svg+xml")
+
+
+def outline_drawing(content: Content) -> Node:
+    """The outlines as an SVG that carries the document they were drawn from."""
+    body = to_design(content).body
+    side, top = side_outline(body, pack.FINE), top_outline(body, pack.FINE)
+    high, low, half = float(side[:, 1].max()), float(side[:, 1].min()), float(top[:, 1].max())
+    height = high - low + 2 * half + 20
+    paths = [path(side), path(top + [0.0, low - half - 10.0])]
+    line = {"fill": "none", "stroke": "#16283A", "stroke_width": 0.2}
+    return node(
+        "svg", node("title", f"{content['name']}: outlines in millimetres"), node("metadata", svg_outlines.own_metadata(content, paths), id=svg_outlines.OURS),
+        node("path", d=paths[0], id="side", **line), node("path", d=paths[1], id="top", **line),
+        viewBox=f"-5 {-high - 5:.2f} {body.length_mm + 10:.2f} {height:.2f}", width=f"{body.length_mm + 10:.2f}mm", height=f"{height:.2f}mm", xmlns="http://www.w3.org/2000/svg",
+    )  # fmt: skip
+
+
+@blueprint.get("/<int:key>/outlines.dxf")
+def drawing(key: int) -> Response:
+    """Outlines, sections, lip and holes for a cutter, each on its layer."""
+    row = load_document("body", key)
+    content = documents.content(db(), row)
+    return as_file(dxf.write(layers(_asked(row, request.args.to_dict())), content), f"{row.code}.dxf", "image/vnd.dxf")
+
+
+def layers(found: Pack) -> list[dxf.Layer]:
+    """The pack as layers: SIDE, TOP below it, SECTIONS beside, LIP and HOLES."""
+    design = found.design
+    side, top = side_outline(design.body, pack.FINE), top_outline(design.body, pack.FINE)
+    below = float(side[:, 1].min()) - float(top[:, 1].max()) - 10.0
+    rows = [dxf.Layer("SIDE", (side,)), dxf.Layer("TOP", (top + [0.0, below],))]
+    cuts, x = [], design.body.length_mm + 15.0
+    for at in found.stations_mm:
+        section = section_outline(design.body, at, 160)
+        half = float(section[:, 0].max())
+        cuts.append(section + [x + half, 0.0])
+        x += 2 * half + 10.0
+    rows.append(dxf.Layer("SECTIONS", tuple(cuts)))
+    if design.lip is not None:
+        rows.append(dxf.Layer("LIP", (lip_outline(design.lip, 96) + [design.body.length_mm + 20.0, below],)))
+    holes = tuple((hole.x_mm, below, hole.drill_mm) for hole in found.holes if hole.face in ("belly", "back"))
+    return [*rows, dxf.Layer("HOLES", circles=holes)]
+
+
+@blueprint.get("/<int:key>/body.stl")
+def mesh(key: int) -> Response:
+    """The uncut body as a mesh."""
+    row = load_document("body", key)
+    design = to_design(documents.content(db(), row))
+    return as_file(stl.write(polyhedra.surface(design.body, FINE, ROUND), f"{row.code} whole body, mm. {accuracy(design)}"), f"{row.code}.stl", "model/stl")
+
+
+@blueprint.get("/<int:key>/segment-<int:number>.stl")
+def segment_mesh(key: int, number: int) -> Response:
+    """One segment as a mesh, its saw faces closed."""
+    row = load_document("body", key)
+    design = to_design(documents.content(db(), row))
+    found = polyhedra.segment_meshes(design.body, FINE, ROUND)
+    if not design.body.joints or not 1 <= number <= len(found):
+        abort(404)
+    return as_file(stl.write(found[number - 1], f"{row.code} segment {number}, mm"), f"{row.code}-segment-{number}.stl", "model/stl")

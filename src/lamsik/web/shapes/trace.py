@@ -1,0 +1,122 @@
+"""Tracing a photo: marks for scale and ends, the outline found, corrected by hand, made a body."""
+
+from functools import lru_cache
+from typing import Any
+
+import numpy as np
+from flask import Blueprint, Response, jsonify, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+from numpy.typing import NDArray
+
+from lamsik.core import units
+from lamsik.core.errors import Refused
+from lamsik.core.materials import BODY_MATERIALS
+from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.outlining import lines_of, width_line
+from lamsik.core.shapes.tracing import Marks, corners, frame, straightened, trace
+from lamsik.core.units import show as in_words
+from lamsik.formats import photo
+from lamsik.formats.lines_document import with_lines
+from lamsik.store import documents
+from lamsik.store.tables import Tracing
+from lamsik.web.shapes.bring import finite_pair, fresh, keep, typed_width
+from lamsik.web.shared.db import db, load, load_document
+
+MOST_CORRECTED = 400
+
+blueprint = Blueprint("shapes_trace", __name__, url_prefix="/shapes/trace")
+
+
+@lru_cache(maxsize=2)
+def _pixels(key: int, picture: bytes) -> NDArray[np.uint8]:
+    return photo.pixels(picture)
+
+
+@blueprint.get("/<int:key>")
+def show(key: int) -> str:
+    """The photo with its marks."""
+    row = load(Tracing, key)
+    onto = row.state.get("onto") or 0
+    return render_template("shapes/trace.html", row=row, onto=load_document("body", onto) if onto else None, materials=BODY_MATERIALS)
+
+
+@blueprint.get("/<int:key>/picture.jpg")
+def picture(key: int) -> Response:
+    """The photo itself."""
+    return Response(load(Tracing, key).picture, mimetype="image/jpeg")
+
+
+@blueprint.post("/<int:key>/outline")
+def outline(key: int) -> ResponseReturnValue:
+    """Trace the outline with the marks sent; the points to correct come back in the picture's pixels."""
+    row, marks = load(Tracing, key), marks_of(request.get_json())
+    found = trace(_pixels(key, row.picture), marks)
+    lines = found.lines
+    return jsonify(
+        points=np.round(corners(found), 1).tolist(),
+        length=in_words(lines.length_mm, "length", 1),
+        depth=in_words(lines.depth_mm, "length", 1),
+        drawn=found.drawn,
+        pixel=f"{found.mm_per_pixel:.2f} mm",
+    )
+
+
+def marks_of(sent: Any) -> Marks:
+    """The marks the page sends, in picture pixels; lengths as typed."""
+    if not isinstance(sent, dict):
+        raise Refused("marks", type(sent).__name__, "an object is needed")
+    ruler, sheet = sent.get("ruler"), sent.get("sheet")
+    pairs = [finite_pair("ruler", p) for p in ruler] if isinstance(ruler, list) else []
+    corners = [finite_pair("sheet", p) for p in sheet] if isinstance(sheet, list) else []
+    by_sheet = sent.get("by") == "sheet"
+    one = {name: finite_pair(name, sent[name]) if sent.get(name) is not None else None for name in ("on", "nose", "tail")}
+    if by_sheet and len(corners) == 4:
+        sizes = tuple(_length(sent.get(name), name) for name in ("sheet_width", "sheet_height"))
+        return Marks(sheet=(corners[0], corners[1], corners[2], corners[3]), sheet_mm=(sizes[0], sizes[1]), flip=bool(sent.get("flip")), **one)
+    if not by_sheet and len(pairs) == 2:
+        return Marks(ruler=(pairs[0], pairs[1]), ruler_mm=_length(sent.get("ruler_mm"), "ruler"), flip=bool(sent.get("flip")), **one)
+    raise Refused("scale", None, "mark the four corners of the sheet" if by_sheet else "mark two points on a ruler in the picture")
+
+
+def _length(text: object, name: str) -> float:
+    return units.parse(str(text or ""), "length", name.replace("_", " "), "mm").value
+
+
+@blueprint.post("/<int:key>/body")
+def body(key: int) -> ResponseReturnValue:
+    """Make a body of the corrected outline, or give it to the body it was traced for."""
+    row, marks = load(Tracing, key), marks_of(_sent_marks())
+    points = _corrected()
+    flat = straightened(frame(marks)(points), marks)
+    onto, as_top = int(row.state.get("onto") or 0), request.form.get("as") == "top"
+    base = documents.content(db(), load_document("body", onto)) if onto else fresh(request.form.get("name", "").strip() or row.name)
+    found = lines_of(flat)
+    content = with_lines(base, None, width_line(flat)) if as_top else with_lines(base, found, None, _width(onto))
+    made = keep(content, f"{'top' if as_top else 'side'} traced from {row.name}", onto)
+    return jsonify(url=url_for("shapes.edit", key=made.id))
+
+
+def _width(onto: int) -> float | None:
+    typed = typed_width()
+    if typed is None and onto:
+        return float(documents.content(db(), load_document("body", onto))["body"]["width_mm"])
+    return typed
+
+
+def _sent_marks() -> Any:
+    found = request.form.get("marks", "")
+    try:
+        return request.json_module.loads(found)
+    except ValueError as error:
+        raise Refused("marks", found[:40], "the page's marks cannot be read: reload it") from error
+
+
+def _corrected() -> Array:
+    text = request.form.get("points", "")
+    try:
+        sent = request.json_module.loads(text)
+    except ValueError as error:
+        raise Refused("points", text[:40], "trace the outline first") from error
+    if not isinstance(sent, list) or not 8 <= len(sent) <= MOST_CORRECTED:
+        raise Refused("points", len(sent) if isinstance(sent, list) else text[:40], f"8 to {MOST_CORRECTED} points: trace the outline first")
+    return np.array([finite_pair("points", pair) for pair in sent])
