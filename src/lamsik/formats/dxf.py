@@ -2,21 +2,25 @@
 
 import io
 import json
+import logging
 from dataclasses import dataclass
 from hashlib import sha256
 from typing import Any
 
-import ezdxf
 import numpy as np
 from ezdxf import path as dxf_path
+from ezdxf.enums import InsertUnits
 from ezdxf.filemanagement import new
 from ezdxf.filemanagement import read as read_stream
-from ezdxf.units import MM, conversion_factor
+from ezdxf.lldxf.const import DXFError
+from ezdxf.units import conversion_factor
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.curves import Array
 from lamsik.formats.body_document import Document, checked
 from lamsik.formats.outlines import MOST_BYTES, MOST_POINTS, MOST_SHAPES, Found, Outlines, chosen
+
+logging.getLogger("ezdxf").setLevel(logging.WARNING)
 
 OURS = "LAMSIK_BODY"
 CHUNK = 200
@@ -35,7 +39,7 @@ class Layer:
 def write(layers: list[Layer], document: Document | None = None) -> bytes:
     """A DXF of the layers, units millimetres; with a document it can be brought in again unchanged."""
     drawing = new("R2010", setup=True)
-    drawing.units = MM
+    drawing.units = InsertUnits.Millimeters
     space = drawing.modelspace()
     for layer in layers:
         drawing.layers.add(layer.name)
@@ -64,10 +68,10 @@ def read(data: bytes) -> Outlines:
         raise Refused("dxf", f"{len(data) / 1e6:.1f} MB", f"at most {MOST_BYTES / 1e6:.0f} MB")
     try:
         drawing: Any = read_stream(io.StringIO(data.decode("utf-8", "replace")))
-    except (ezdxf.DXFError, OSError, ValueError, TypeError, IndexError, KeyError, AttributeError) as error:
+    except (DXFError, OSError, ValueError, TypeError, IndexError, KeyError, AttributeError) as error:
         raise Refused("dxf", data[:20].decode("utf-8", "replace"), f"this is no DXF file that can be read ({str(error)[:80]})") from error
-    unit = drawing.units or MM
-    factor = float(conversion_factor(unit, MM)) if unit != MM else 1.0
+    unit = InsertUnits(drawing.units or InsertUnits.Millimeters)
+    factor = float(conversion_factor(unit, InsertUnits.Millimeters))
     found, ours = [], []
     for count, entity in enumerate(drawing.modelspace()):
         if count > MOST_SHAPES:

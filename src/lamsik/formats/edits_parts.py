@@ -2,14 +2,19 @@
 
 from collections.abc import Mapping
 from dataclasses import asdict, replace
+from math import radians, sin
 from typing import Any
 
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.shapes.ballast_holes import Slug
+from lamsik.core.shapes.body import station
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.hardware import SEATS, Item, Lip, Placement
-from lamsik.formats.body_document import Document, hardware_row
+from lamsik.formats.body_document import Document, hardware_row, to_design
 from lamsik.formats.edit_tools import free_key, holder_of, take
+
+CLEAR_OF_TIE_MM, LEAST_INSET_MM = 2.4, 3.0
+"""A slot stops this far under the axis, where a line tie's screw runs, but is never shallower than this [mm]."""
 
 GROUPS = ("hardware", "ballast", "coats", "allowances", "pours", "cavities", "trials", "joints")
 
@@ -71,7 +76,10 @@ def remove(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) ->
 def lip(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
     """Fit a lip from the catalogue behind the nose."""
     plate: Lip = take(catalogue.lips, edit.get("code"), "code")
-    document["lip"] = asdict(replace(plate, x_mm=round(0.075 * document["body"]["length_mm"], 1)))
+    x = round(0.075 * document["body"]["length_mm"], 1)
+    here = station(to_design(document).body, x)
+    below = (here.middle_mm - here.bottom_mm - CLEAR_OF_TIE_MM) / max(sin(radians(plate.angle_deg)), 0.2)
+    document["lip"] = asdict(replace(plate, x_mm=x, inset_mm=round(min(max(below, LEAST_INSET_MM), plate.inset_mm), 1)))
     return document
 
 

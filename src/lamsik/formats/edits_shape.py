@@ -170,7 +170,7 @@ def fitted(document: Document) -> Document:
     return document
 
 
-def _scale(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+def _resize(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """The whole body larger or smaller, by its length, by a factor, or to a volume; hardware keeps its size."""
     by, text, design = str(edit.get("by")), str(edit.get("text", "")), to_design(document)
     unit = "in" if edit.get("unit") == "in" else "mm"
@@ -241,7 +241,8 @@ def _swap_lip(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 
 
 EDITS: dict[str, Callable[[Document, Edit, Catalogue], Document]] = {
-    "point": _point, "add_point": _add_point, "drop_point": _drop_point, "exponent": _exponent, "widest": _widest, "turned": _turned, "mirror": _mirror, "scale": _scale,
+    "point": _point, "add_point": _add_point, "drop_point": _drop_point, "exponent": _exponent, "widest": _widest, "turned": _turned, "mirror": _mirror,
+    "resize": _resize,
     "joint": _joint, "segment_material": _segment_material, "hollow": _hollow, "swap_lip": _swap_lip,
 }  # fmt: skip
 """What can be done to the shape, by name."""

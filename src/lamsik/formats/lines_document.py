@@ -11,13 +11,16 @@ from lamsik.core.shapes.scaling import with_length
 from lamsik.core.water import Water
 from lamsik.formats.body_document import Document, new_document, to_design, with_design
 
+OWN_LINES = "own lines"
+"""The form of a body that was traced or brought in."""
+
 ROUND_WIDTH = 0.8
 """Where no top outline is given the body is as wide as this share of its depth."""
 
 
 def blank(name: str, host: Host, water: Water) -> Document:
     """A document without a shape worth keeping: the bait form every other begins from."""
-    return new_document(name, replace(FORMS["slim"], key="slim"), host, water, Want())
+    return new_document(name, replace(FORMS["slim"], key=OWN_LINES), host, water, Want())
 
 
 def with_lines(document: Document, side: Lines | None, top: Lines | None, width_mm: float | None = None) -> Document:

@@ -22,7 +22,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "bands": {"suspends_cm_s": 3.0, "slow_cm_s": 10.0, "drag": DEFAULT_DRAG, "steady_hz": STEADY_HZ},
     "units": {"length": "mm"},
     "clearances": {},
-    "saw": {"kerf_mm": 1.5, "block_spare_mm": 3.0, "hinge_mm": 0.8, "stick_mm": [1000.0, 30.0, 20.0], "paper": "A4"},
+    "saw": {"kerf_mm": 1.5, "block_spare_mm": 3.0, "hinge_mm": 0.8, "stick_mm": [1000.0, 40.0, 25.0], "paper": "A4"},
 }
 """Settings of a new shop."""
 

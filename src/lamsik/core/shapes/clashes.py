@@ -53,6 +53,9 @@ class Clash:
 
 SKIN = "the skin"
 
+THIN_MM, THIN_WALL_MM = 1.0, 1.0
+"""A shank thinner than this radius needs no more wall than this: it is a screw, not a bore [mm]."""
+
 
 def cut_ends(body: Body, cut: Cut) -> tuple[Spot, Spot]:
     """Where a cut leaves the back and the belly, (x, z) [mm] each."""
@@ -118,7 +121,11 @@ def clashes(design: Design, wall_mm: float) -> tuple[Clash, ...]:
     """Everything nearer to something else, or to the skin, than the shop's wall [mm]; the worst first."""
     things = rods(design)
     found = [clash for i, one in enumerate(things) for other in things[i + 1 :] if (clash := _between(one, other, wall_mm))]
-    found += [clash for thing in things if thing.kind != THROUGH and (clash := _to_skin(design.body, thing, wall_mm))]
+    found += [
+        clash
+        for thing in things
+        if thing.kind != THROUGH and (clash := _to_skin(design.body, thing, min(wall_mm, THIN_WALL_MM) if thing.radius_mm < THIN_MM else wall_mm))
+    ]
     return tuple(sorted(found, key=lambda clash: clash.gap_mm))
 
 

@@ -15,7 +15,7 @@ HOSTS = {"soft wood": "soft wood", "hard wood": "hard wood", "foam": "foam", "ca
 SOFT_BELOW_G_CM3 = 0.5
 
 START_MM: dict[tuple[str, str], float] = {
-    ("screw", "soft wood"): -0.4, ("screw", "hard wood"): -0.2, ("screw", "foam"): 0.0, ("screw", "cast"): -0.1, ("screw", "print"): 0.1,
+    ("screw", "soft wood"): -0.2, ("screw", "hard wood"): -0.1, ("screw", "foam"): 0.0, ("screw", "cast"): 0.1, ("screw", "print"): 0.1,
     ("wire", "soft wood"): 0.2, ("wire", "hard wood"): 0.3, ("wire", "foam"): 0.0, ("wire", "cast"): 0.4, ("wire", "print"): 0.4,
     ("tube", "soft wood"): 0.0, ("tube", "hard wood"): 0.1, ("tube", "foam"): 0.0, ("tube", "cast"): 0.2, ("tube", "print"): 0.3,
     ("slug", "soft wood"): 0.0, ("slug", "hard wood"): 0.1, ("slug", "foam"): 0.0, ("slug", "cast"): 0.2, ("slug", "print"): 0.3,

@@ -66,7 +66,8 @@ def _fair(form: Form, points: Points, count: int) -> Points:
     shares, values = np.array([p[0] for p in points]), np.array([p[1] for p in points])
     t, _ = Curve(tuple(shares), tuple(values), form.round_nose, form.round_tail).parameter(phi_of_share(shares))
     smooth = Akima1DInterpolator(t, values, method="makima")
-    at = np.unique(np.concatenate([np.linspace(0.0, 1.0, count), t]))
+    between = np.linspace(0.0, 1.0, count)
+    at = np.unique(np.concatenate([between[np.abs(between[:, None] - t).min(axis=1) > 0.3 / count], t]))
     back = np.interp(at, *_parameter_table(form))
     return tuple((round(float(s), 5), float(v)) for s, v in zip(back, smooth(at), strict=True))
 

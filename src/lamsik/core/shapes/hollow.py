@@ -50,8 +50,8 @@ def inside_of(body: Body, wall_mm: float) -> Solid:
     middle = (body.top.at(outer) + body.bottom.at(outer)) / 2
     closed = top <= bottom
     top, bottom, half = np.where(closed, middle, top), np.where(closed, middle, bottom), np.where(closed, 0.0, np.maximum(half, 0.0))
-    rows = (Curve(tuple(shares), tuple(values)) for values in (top, bottom, half))
-    inner = Body(length, *rows, body.upper_exponent, body.lower_exponent)
+    upper, lower, side = (Curve(tuple(shares.tolist()), tuple(values.tolist())) for values in (top, bottom, half))
+    inner = Body(length, upper, lower, side, body.upper_exponent, body.lower_exponent)
     found = whole(inner)
     x, y, z = found.centroid_mm
     return Solid(found.volume_mm3, (x + wall_mm, y, z), found.area_mm2, found.area_centroid_mm)

@@ -2,8 +2,10 @@
 
 from collections import Counter
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 from scipy.optimize import brentq
 from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
@@ -34,7 +36,7 @@ class Checked:
         return (float(span[0]), float(span[1]), float(span[2]))
 
 
-def check(vertices: Array, faces: Array) -> Checked:
+def check(vertices: Array, faces: NDArray[Any]) -> Checked:
     """The mesh if it is watertight and of one piece.
 
     Raises:
@@ -47,7 +49,7 @@ def check(vertices: Array, faces: Array) -> Checked:
         where = int(np.nonzero(~np.isfinite(vertices).all(axis=1))[0][0])
         raise Refused("stl", f"corner {where + 1} of {len(vertices)}", "has a coordinate that is no number")
     notes: list[str] = []
-    faces = np.asarray(faces, dtype=np.int64)
+    faces = faces.astype(np.int64)
     flat = (faces[:, 0] == faces[:, 1]) | (faces[:, 1] == faces[:, 2]) | (faces[:, 2] == faces[:, 0])
     if flat.any():
         notes.append(f"{int(flat.sum())} triangles without area are left out")
@@ -63,7 +65,7 @@ def check(vertices: Array, faces: Array) -> Checked:
     return Checked(found, tuple(notes))
 
 
-def _refuse_open(vertices: Array, faces: Array) -> None:
+def _refuse_open(vertices: Array, faces: NDArray[np.int64]) -> None:
     """Every edge belongs to two faces that run along it in opposite ways."""
     count = np.int64(len(vertices))
     edges = np.concatenate([faces[:, [0, 1]], faces[:, [1, 2]], faces[:, [2, 0]]])
@@ -72,9 +74,7 @@ def _refuse_open(vertices: Array, faces: Array) -> None:
     if (uses == 1).any():
         at = first[uses == 1][0]
         spot = (vertices[low[at]] + vertices[high[at]]) / 2
-        raise Refused(
-            "stl", f"{int((uses == 1).sum())} open edges", f"it is not watertight: there is a hole near ({_spot(spot)}) in the file's unit; close it where it was made"
-        )
+        raise Refused("stl", f"{int((uses == 1).sum())} open edges", f"it is not watertight: there is a hole near ({_spot(spot)}); close it where it was made")
     if (uses > 2).any():
         at = first[uses > 2][0]
         spot = (vertices[low[at]] + vertices[high[at]]) / 2
@@ -86,7 +86,7 @@ def _refuse_open(vertices: Array, faces: Array) -> None:
         raise Refused("stl", f"{twice.size} edges", f"faces are turned against each other, near ({_spot(spot)}): let the program that made it turn all faces outward")
 
 
-def _refuse_pieces(count: int, faces: Array) -> None:
+def _refuse_pieces(count: int, faces: NDArray[np.int64]) -> None:
     links = coo_matrix((np.ones(len(faces) * 2), (np.concatenate([faces[:, 0], faces[:, 1]]), np.concatenate([faces[:, 1], faces[:, 2]]))), shape=(count, count))
     _, label = connected_components(links, directed=False)
     pieces = Counter(label[faces[:, 0]].tolist())
@@ -128,7 +128,7 @@ def turned(mesh: Mesh, nose: str, up: str, mm_per_unit: float) -> Mesh:
 
 
 def _axis(name: str) -> Array:
-    return (1.0 if name[0] == "+" else -1.0) * np.eye(3)["xyz".index(name[1])]
+    return np.asarray((1.0 if name[0] == "+" else -1.0) * np.eye(3)["xyz".index(name[1])])
 
 
 def measured(mesh: Mesh) -> Measured:
@@ -149,7 +149,7 @@ def measured(mesh: Mesh) -> Measured:
     curves = [Curve(stations, tuple(line.tolist())) for line in (top, -bottom, half)]
     flat = Curve(stations, tuple(widest.tolist()), False, False)
     exponent = _exponent(length, curves, flat, measures(mesh).volume_mm3)
-    return Measured(shares, Body(length, *curves, exponent, exponent, flat))
+    return Measured(shares, Body(length, curves[0], curves[1], curves[2], exponent, exponent, flat))
 
 
 def _spanning(line: Array, reach: float) -> Array:
@@ -188,7 +188,7 @@ def _exponent(length: float, curves: list[Curve], widest: Curve, volume_mm3: flo
     """The section exponent with which the outlines hold the mesh's volume: what walls and drills are judged by."""
 
     def short(n: float) -> float:
-        return whole(Body(length, *curves, n, n, widest)).volume_mm3 - volume_mm3
+        return whole(Body(length, curves[0], curves[1], curves[2], n, n, widest)).volume_mm3 - volume_mm3
 
     if short(1.0) >= 0:
         return 1.0

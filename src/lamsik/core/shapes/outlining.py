@@ -79,7 +79,8 @@ def _through(fine: Array, high: Array, low: Array, length: float, count: int) ->
     for line in (high, low):
         values = np.interp(at, fine, line)
         curve = Curve(tuple(shares.tolist()), tuple(values.tolist()))
-        off = max(off, float(np.abs(curve.at(fine) - line)[3:-3].max()))
+        steep = np.gradient(line, length * share_of_phi(fine))
+        off = max(off, float((np.abs(curve.at(fine) - line) / np.sqrt(1.0 + steep**2))[2:-2].max()))
         rows.append(tuple((float(s), float(v)) for s, v in zip(shares, values, strict=True)))
     return Lines(length, rows[0], rows[1], off)
 

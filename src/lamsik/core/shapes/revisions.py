@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 
+from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Lip, Placement
 
@@ -57,8 +58,28 @@ def _lips(before: Design, after: Design) -> list[str]:
 
 def _body(before: Design, after: Design) -> list[str]:
     sizes = (f"{d.body.length_mm:.1f} × {d.body.depth_mm:.1f} × {d.body.width_mm:.1f} mm" for d in (before, after))
-    shape = ["outline changed"] if before.form != after.form else []
-    return _changed("size", *sizes) + shape + _changed("made of", *(f"{d.host.name} {d.host.density_g_cm3:.3f} g/cm³" for d in (before, after)))
+    rows = _changed("size", *sizes)
+    shares = [_lines_of(d.body) for d in (before, after)]
+    rows += ["lines changed"] if shares[0] != shares[1] else []
+    exponents = (f"{d.body.upper_exponent:.2f} above, {d.body.lower_exponent:.2f} below" for d in (before, after))
+    rows += _changed("section", *exponents) + _changed("made of", *(f"{d.host.name} {d.host.density_g_cm3:.3f} g/cm³" for d in (before, after)))
+    rows += _changed("joints", *(_joints(d) for d in (before, after)))
+    rows += _changed("hollow", *(f"{d.shell.wall_mm:.1f} mm wall, {d.shell.fill} inside" if d.shell else "no" for d in (before, after)))
+    return rows + _changed("source", before.source.describe(), after.source.describe())
+
+
+def _lines_of(body: Body) -> tuple[object, ...]:
+    """The lines in proportion: a mere change of size is none of shape."""
+    tall, wide = max(body.depth_mm, 1e-9), max(body.width_mm, 1e-9)
+    rows = [(c.shares, tuple(round(v / size, 4) for v in c.values_mm)) for c, size in ((body.top, tall), (body.bottom, tall), (body.half_width, wide))]
+    return (*rows, (body.widest.shares, tuple(round(v / tall, 4) for v in body.widest.values_mm)) if body.widest else None, body.skin.digest if body.skin else None)
+
+
+def _joints(design: Design) -> str:
+    hosts = dict(design.segment_hosts)
+    rows = [f"{j.kind} at {j.x_mm:.1f} mm, slant {j.slant_deg:.0f}°, kerf {j.kerf_mm:.1f} mm" for j in design.body.joints]
+    rows += [f"segment {key[1:]} in {host.name}" for key, host in hosts.items()]
+    return ", ".join(rows) or "none"
 
 
 def _hooks(before: Design, after: Design) -> list[str]:

@@ -170,4 +170,4 @@ def _girth_mm(body: Body, x_mm: float) -> float:
     """Girth of a section [mm], by Ramanujan's ellipse of its half-axes."""
     a, _, up, low = (float(v[0]) for v in sections(body, phi_of_share(np.array([min(max(x_mm / body.length_mm, 0.0), 1.0)]))))
     b = (up + low) / 2
-    return pi * (3 * (a + b) - ((3 * a + b) * (a + 3 * b)) ** 0.5)
+    return float(pi * (3 * (a + b) - ((3 * a + b) * (a + 3 * b)) ** 0.5))

@@ -224,11 +224,21 @@ def _long_axis(points: Array) -> Array:
     return np.array([np.cos(best), np.sin(best)])
 
 
-CORNERS_OFF_MM, MOST_CORNERS = 0.05, 120
+CORNERS_OFF_MM, MOST_CORNERS = 0.08, 80
+
+
+def warm() -> None:
+    """Load the picture library's parts, which it else does at their first use."""
+    dot = np.zeros((8, 8, 3), dtype=np.uint8)
+    dot[2:6, 2:6] = 255
+    level = filters.gaussian(color.rgb2lab(dot)[:, :, 0], 1.0)
+    measure.find_contours(level, filters.threshold_otsu(level))
+    morphology.disk(1)
+    transform.ProjectiveTransform()
 
 
 def corners(found: Traced) -> Array:
-    """The outline's points [px] that a maker corrects: as few as keep it within 0.05 mm, more coarsely where that is too many."""
+    """The outline's points [px] that a maker corrects: as few as keep it within 0.08 mm, more coarsely where that is too many."""
     off = CORNERS_OFF_MM / found.mm_per_pixel
     kept = measure.approximate_polygon(found.pixels, off)
     while len(kept) > MOST_CORNERS:

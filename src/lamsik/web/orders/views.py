@@ -99,10 +99,11 @@ def show(key: int) -> str:
     made = pieces.listed(db(), order_id=key)
     status = orders.status_of(order, orders.pieces_by_order(db()).get(key, []))
     design = db().get(Document, order.design_id) if order.design_id else None
-    picture = thumbnail(to_design(documents.content(db(), design)), "order") if design else None
+    drawn = to_design(documents.content(db(), design)) if design else None
+    picture = thumbnail(drawn, "order") if drawn else None
     return render_template(
         "orders/show.html", order=order, customer=load(Customer, order.customer_id), made=list(zip(made, stands(made), strict=True)), status=status,
-        statuses=STATUSES, design=design, picture=picture, designs=documents.listed(db(), "body"), form=FORMS.get(order.form),
+        source=drawn.source if drawn else None, statuses=STATUSES, design=design, picture=picture, designs=documents.listed(db(), "body"), form=FORMS.get(order.form),
         scheme=db().get(Document, order.scheme_id) if order.scheme_id else None, water=db().get(Water, order.water_id) if order.water_id else None,
     )  # fmt: skip
 

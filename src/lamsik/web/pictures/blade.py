@@ -77,8 +77,9 @@ def templates(blade: Blade) -> list[Drawing]:
     pen, half = Pen(0.2), blade.width_mm / 2
     marks = [node("path", d=f"M{x - 1.5:.2f} 0h3M{x:.2f} -1.5v3", stroke=INK, stroke_width=0.2) for x, _ in centres(blade)]
     holes = ", ".join(f"{key} {d:g} mm" for (_, d), key in zip(centres(blade), ("front", "rear"), strict=False))
-    flat = Drawing("flat", f"Flat strip, {blade.metal} {blade.thickness_mm:g} mm", (*_flat(blade, pen, "none"), *marks), (-3, -half - 3, max(blade.flat_mm + 6, 120), 2 * half + 6),
-                   f"Holes {holes}; drill before bending, deburr both sides. Bend on the long dashes, cup on the short ones.")  # fmt: skip
+    box = (-3.0, -half - 3, max(blade.flat_mm + 6, 120.0), 2 * half + 6)
+    note = f"Holes {holes}; drill before bending, deburr both sides. Bend on the long dashes, cup on the short ones."
+    flat = Drawing("flat", f"Flat strip, {blade.metal} {blade.thickness_mm:g} mm", (*_flat(blade, pen, "none"), *marks), box, note)
     bent, cup = side(blade), behind(blade)
     rows = [
         Drawing("bend", f"Nose bend {blade.nose_deg:.0f}°, inside radius {blade.radius_mm:g} mm", (_line(bent, blade, pen),),

@@ -66,7 +66,7 @@ def station_of(design: Design, asked_mm: float | None) -> float:
 def _side(design: Design, sight: Sight, pen: Pen) -> list[Node]:
     body = design.body
     rows = [
-        *parts.lip(design, pen), painted(design, pen, "side"), *cuts.hollow(design, pen), *inside(design, pen), *cuts.joints_side(design, pen),
+        *parts.lip(design, pen), painted(design, pen, "side"), *cuts.hollow(design, pen), *inside(design, pen),
         *cuts.buried(design, pen), *parts.hardware(design, pen), *lines.lip_angle(design, pen),
     ]  # fmt: skip
     if sight.looks == LINES and body.skin is None:

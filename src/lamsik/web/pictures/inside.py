@@ -3,8 +3,9 @@
 import numpy as np
 
 from lamsik.core.shapes.body import station
+from lamsik.core.shapes.clashes import cut_ends
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.inside import Cavity, Pour, cavity_point
+from lamsik.core.shapes.inside import Cavity, Pour, cavity_point, pour_cuts
 from lamsik.core.tank.trial import trial_point
 from lamsik.web.pictures import parts
 from lamsik.web.pictures.ink import INK, LEAD, POUR, TIP, Pen
@@ -19,9 +20,12 @@ def inside(design: Design, pen: Pen) -> list[Node]:
 
 
 def _pour(design: Design, pour: Pour, pen: Pen) -> Node:
-    xs = np.linspace(pour.from_mm, pour.to_mm, 25)
-    rows = [station(design.body, float(x)) for x in xs]
-    edge = [(r.x_mm, r.top_mm) for r in rows] + [(r.x_mm, r.bottom_mm) for r in reversed(rows)]
+    fore, aft = pour_cuts(design.body, pour)
+    (x0, _), (u0, _) = cut_ends(design.body, fore) if fore else ((pour.from_mm, 0.0), (pour.from_mm, 0.0))
+    (x1, _), (u1, _) = cut_ends(design.body, aft) if aft else ((pour.to_mm, 0.0), (pour.to_mm, 0.0))
+    back = [station(design.body, float(x)) for x in np.linspace(x0, x1, 25)]
+    belly = [station(design.body, float(x)) for x in np.linspace(u1, u0, 25)]
+    edge = [(r.x_mm, r.top_mm) for r in back] + [(r.x_mm, r.bottom_mm) for r in belly]
     return node("path", d=path(edge), fill=POUR, fill_opacity=0.75, stroke=INK, stroke_width=pen.mm, stroke_dasharray=f"{3 * pen.mm:.2f} {2 * pen.mm:.2f}")
 
 

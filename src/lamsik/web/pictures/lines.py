@@ -115,13 +115,10 @@ def lip_angle(design: Design, pen: Pen) -> list[Node]:
         return []
     root = lip_point(design.body, lip, 0.0)
     reach = min(0.62 * lip.length_mm, 16.0)
-    end = lip_point(design.body, lip, reach)
+    end, tip = lip_point(design.body, lip, reach), lip_point(design.body, lip, lip.length_mm)
     axis = node(
         "line", x1=root[0], y1=-root[2], x2=root[0] - 1.35 * reach, y2=-root[2], stroke=MUTED, stroke_width=pen.mm, stroke_dasharray=f"{3 * pen.mm:.2f} {3 * pen.mm:.2f}"
     )
     arc = f"M{root[0] - reach:.2f} {-root[2]:.2f} A{reach:.2f} {reach:.2f} 0 0 0 {end[0]:.2f} {-end[2]:.2f}"
-    text = label(
-        f"{lip.angle_deg:.0f}° to the axis", root[0] - 1.4 * reach, -root[2] - 5 * pen.mm, pen.text, text_anchor="end", fill=INK,
-        stroke="#FFFFFF", stroke_width=3 * pen.mm, paint_order="stroke",
-    )  # fmt: skip
+    text = label(f"{lip.angle_deg:.0f}° to the axis", tip[0], -tip[2] + 20 * pen.mm, pen.text, fill=INK, stroke="#FFFFFF", stroke_width=3 * pen.mm, paint_order="stroke")
     return [axis, node("path", d=arc, fill="none", stroke=INK, stroke_width=1.2 * pen.mm), text]

@@ -56,8 +56,6 @@ def _one(design: Design, style: dict[str, object], plan_y: float, section_x: flo
         if not placed.hung_on and placed.item.kind in ("line_tie", "hanger"):
             x, _, z = seat_point(body, placed, design.lip)
             rows.append(node("circle", cx=x, cy=-z, r=1.5, **line))
-    for hole in design.ballast:
-        rows.append(node("circle", cx=hole.x_mm, cy=0, r=hole.drill_mm / 2, **line))
     rows.append(group([node("path", d=path(top_outline(body)), **style)], transform=f"translate(0 {plan_y:.2f})"))
     rows.append(group([node("path", d=path(section_outline(body, widest_x(design))), **style)], transform=f"translate({section_x:.2f} 0)"))
     return rows

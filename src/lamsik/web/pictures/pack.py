@@ -1,6 +1,7 @@
 """What the saw, the knife and the drill need, each drawn in true millimetres: templates, sections, drill map, lip, segments."""
 
 from collections.abc import Sequence
+from textwrap import wrap
 
 import numpy as np
 
@@ -78,7 +79,7 @@ def _section(design: Design, x: float) -> Drawing:
         node("line", x1=-half, x2=half, y1=0, y2=0, stroke=MUTED, stroke_width=0.15, stroke_dasharray=DASH),
         node("line", x1=0, x2=0, y1=-high, y2=-low, stroke=MUTED, stroke_width=0.15, stroke_dasharray=DASH),
     ]
-    return Drawing(f"section-{x:g}", f"{x:.0f} mm", (_shape(outline), *cross), (-half - 2, -high - 2, 2 * half + 4, high - low + 4))
+    return Drawing(f"section-{x:g}", f"{x:.1f} mm", (_shape(outline), *cross), (-half - 2, -high - 2, 2 * half + 4, high - low + 4))
 
 
 def drill_map(design: Design, holes: Sequence[Drilling]) -> Drawing:
@@ -91,14 +92,9 @@ def drill_map(design: Design, holes: Sequence[Drilling]) -> Drawing:
         rows += [*_bore(design, hole), _mark(hole, hole.x_mm, -hole.z_mm)]
     y = -low + 8
     for hole in holes:
-        where = {"nose": "from the nose", "tail": "from the tail", "inside": f"inside, {hole.x_mm:.1f} mm from the nose"}.get(
-            hole.face, f"from the {hole.face}, {hole.x_mm:.1f} mm from the nose"
-        )
-        text = f"{hole.mark}  {where}: drill {hole.drill_mm:g} mm, {hole.depth_mm:.1f} deep, {hole.angle_deg:.0f}° to the axis. {hole.purpose}"
-        rows.append(label(text, -4, y, 2.7))
-        if hole.fits:
-            rows.append(label(hole.fits, 2, y + 3.4, 2.3, fill=MUTED))
-        y += 8
+        rows += [label(f"{hole.mark}  {_where(hole)}: drill {hole.drill_mm:g} mm, {hole.depth_mm:.1f} mm deep, {hole.angle_deg:.0f}° to the axis", -4, y, 2.7)]
+        rows.append(label(f"for {hole.purpose}{f'; {hole.fits}' if hole.fits else ''}", 0, y + 3.5, 2.4, fill=MUTED))
+        y += 8.5
     if not holes:
         rows.append(label("No holes in this design.", -4, y, 2.7))
         y += 8
@@ -109,6 +105,13 @@ def drill_map(design: Design, holes: Sequence[Drilling]) -> Drawing:
         (-6.0, -high - 6, max(body.length_mm + 14, 150.0), high + y + 2),
         "Drill square to the middle plane; stop collar or tape on the drill.",
     )
+
+
+def _where(hole: Drilling) -> str:
+    """From which face, and how far from the nose."""
+    if hole.face in ("nose", "tail"):
+        return f"from the {hole.face}"
+    return f"{'inside' if hole.face == 'inside' else f'from the {hole.face}'}, {hole.x_mm:.1f} mm from the nose"
 
 
 def _bore(design: Design, hole: Drilling) -> list[Node]:
@@ -155,7 +158,9 @@ def slot_angle(design: Design, says: str) -> Drawing:
         label("body axis", 4, -1.5, 2.6, fill=MUTED),
     )
     top = max(lip.inset_mm * float(np.sin(angle)), 4.0) + 2
-    return Drawing("slot", "Slot angle", rows, (-reach - 6, -top, reach + 130, top + max(tip[1], 10.0) + 4), says)
+    y, lines = max(tip[1], 10.0) + 6, wrap(says, 62)
+    words = [label(line, -reach - 5, y + 3.4 * i, 2.4, fill=MUTED) for i, line in enumerate(lines)]
+    return Drawing("slot", "Slot angle", (*rows, *words), (-reach - 6, -top, 100.0, top + y + 3.4 * len(lines)))
 
 
 def _axis(length: float) -> Node:

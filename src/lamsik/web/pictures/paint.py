@@ -4,6 +4,7 @@ from lamsik.core.paints import layout
 from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.body import side_outline
 from lamsik.core.shapes.design import Design
+from lamsik.web.pictures.cuts import joints_side
 from lamsik.web.pictures.ink import INK, WOOD, Pen
 from lamsik.web.pictures.svg import Node, group, node, path
 
@@ -19,7 +20,7 @@ def painted(design: Design, pen: Pen, name: str = "body", upto: str | None = Non
         if coat.key == upto:
             break
     rim = node("path", d=outline, fill="none", stroke=INK, stroke_width=1.6 * pen.mm, stroke_linejoin="round")
-    return group([node("defs", *definitions), group(layers, clip_path=f"url(#{name}-clip)"), rim])
+    return group([node("defs", *definitions), group(layers, clip_path=f"url(#{name}-clip)"), rim, *joints_side(design, pen)])
 
 
 def _layer(design: Design, coat: Coat, outline: str, name: str) -> list[Node]:

@@ -167,6 +167,6 @@ def _foot(wide: float, high: float, title: str) -> list[Node]:
     return [
         node("line", x1=MARGIN, x2=wide - MARGIN, y1=y - 4, y2=y - 4, stroke=MUTED, stroke_width=0.2),
         *check_bar(MARGIN, y),
-        label("Lay a ruler on both bars: if they are off, print again at 100 %, “actual size”.", MARGIN + 72, y + 2.0, 2.8, fill=MUTED),
+        label("Lay a ruler on both bars; if off, print again at 100 %, actual size.", MARGIN + 72, y + 2.0, 2.6, fill=MUTED),
         label(title, MARGIN + 72, y + 8.6, 3.2, font_weight=600),
     ]

@@ -18,7 +18,7 @@ def ruler(length_mm: float, pen: Pen, unit: str = "mm", x: float = 0.0, y: float
         if i % labelled == 0:
             text = inch_fraction(convert(i * step, "mm", "in")).removesuffix(" in") if unit == "in" else f"{i * step:.0f}"
             marks.append(label(text, at, y + 21 * pen.mm, 11 * pen.mm, fill=MUTED, text_anchor="middle"))
-    marks.append(label(unit, x + length_mm + 8 * pen.mm, y + 21 * pen.mm, 11 * pen.mm, fill=MUTED))
+    marks.append(label(unit, x + length_mm + 14 * pen.mm, y + 21 * pen.mm, 11 * pen.mm, fill=MUTED))
     return group(marks, class_="ruler", aria_hidden="true")
 
 

@@ -14,6 +14,7 @@ from lamsik.core.materials import BODY_MATERIALS, body_material
 from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.meshing import AXES, Checked, check, measured, turned
 from lamsik.core.shapes.outlining import lines_of, width_line
+from lamsik.core.shapes.tracing import warm
 from lamsik.core.water import Water
 from lamsik.formats import body_file, dxf, photo, stl, svg_outlines
 from lamsik.formats.body_document import Document as Content
@@ -111,6 +112,7 @@ def photo_in() -> ResponseReturnValue:
         picture, wide, high = photo.normalised(data)
     except Refused as refused:
         return _page(f"{name} cannot be traced. {refused}", "photo"), 422
+    warm()
     row = Tracing(name=name[:120], picture=picture, width_px=wide, height_px=high, state={"onto": sent_id("onto")})
     db().add(row)
     db().flush()

@@ -1,5 +1,6 @@
 """Revisions of a shape: named, laid over each other, side by side with their numbers."""
 
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from flask import Blueprint, flash, redirect, render_template, request, url_for
@@ -31,6 +32,19 @@ class Figure:
     difference: str
 
 
+MEASURES: tuple[tuple[str, str, int, Callable[[Outcome], float]], ...] = (
+    ("Length", "mm", 1, lambda o: o.design.body.length_mm),
+    ("Depth", "mm", 1, lambda o: o.design.body.depth_mm),
+    ("Width", "mm", 1, lambda o: o.design.body.width_mm),
+    ("Volume", "ml", 2, lambda o: o.solid.volume_ml),
+    ("Skin", "cm²", 1, lambda o: o.solid.area_mm2 / 100),
+    ("Mass in air", "g", 2, lambda o: o.budget.mass_g),
+    ("Net lift", "g", 2, lambda o: o.hanging.net_g),
+    ("Pitch under water", "°", 1, lambda o: o.hanging.free.pitch_deg),
+    ("Speed", "cm/s", 1, lambda o: o.verdict.speed_cm_s),
+)
+
+
 @blueprint.get("/<int:key>/compare")
 def show(key: int) -> str:
     """Two revisions over each other; the newest and the one it was made from unless others are asked for."""
@@ -44,25 +58,21 @@ def show(key: int) -> str:
     return render_template(
         "shapes/compare.html", row=row, for_order=orders.waiting_for(db(), key), revisions=rows, first=first, second=second,
         over=overlaid(designs[0], designs[1], stores.setting(db(), "units")["length"]), pictures=(thumbnail(designs[0], "first"), thumbnail(designs[1], "second")),
-        figures=figures(*outcomes), changes=differences(*designs),
+        figures=figures(*outcomes), changes=differences(*designs), source_words=(designs[0].source.describe(), designs[1].source.describe()),
     )  # fmt: skip
 
 
-def _asked(rows: object, name: str) -> Revision | None:
+def _asked(rows: Sequence[Revision], name: str) -> Revision | None:
     text = request.args.get(name, "")
-    return next((r for r in rows if str(r.number) == text), None)  # type: ignore[attr-defined]
+    return next((r for r in rows if str(r.number) == text), None)
 
 
 def figures(one: Outcome, other: Outcome) -> list[Figure]:
     """What both measure, and the difference."""
     found = []
-    for label, unit, digits, of in (
-        ("Length", "mm", 1, lambda o: o.design.body.length_mm), ("Depth", "mm", 1, lambda o: o.design.body.depth_mm), ("Width", "mm", 1, lambda o: o.design.body.width_mm),
-        ("Volume", "ml", 2, lambda o: o.solid.volume_ml), ("Skin", "cm²", 1, lambda o: o.solid.area_mm2 / 100), ("Mass in air", "g", 2, lambda o: o.budget.mass_g),
-        ("Net lift", "g", 2, lambda o: o.hanging.net_g), ("Pitch under water", "°", 1, lambda o: o.hanging.free.pitch_deg), ("Speed", "cm/s", 1, lambda o: o.verdict.speed_cm_s),
-    ):  # fmt: skip
+    for label, unit, digits, of in MEASURES:
         a, b = of(one), of(other)
-        found.append(Figure(label, f"{a:.{digits}f} {unit}", f"{b:.{digits}f} {unit}", f"{b - a:+.{digits}f} {unit}".replace("-", "−")))
+        found.append(Figure(label, *(text.replace("-", "−") for text in (f"{a:.{digits}f} {unit}", f"{b:.{digits}f} {unit}", f"{b - a:+.{digits}f} {unit}"))))
     found.append(Figure("Rests", posture(one.hanging.free), posture(other.hanging.free), ""))
     return found
 

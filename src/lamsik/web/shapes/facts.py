@@ -5,9 +5,12 @@ from typing import Any
 
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Placement
+from lamsik.core.shapes.inside import pour_volume_ml
 from lamsik.core.shapes.joints import SAYS, Joint
 from lamsik.core.shapes.solid import kerf_ml
 from lamsik.core.tank.evaluate import Outcome
+from lamsik.core.tank.mass import NOTHING
+from lamsik.core.tank.printed import by_metal, sink_words, weak_hinges
 from lamsik.core.tank.segments import Group, group_verdicts
 from lamsik.core.tank.verdict import posture
 from lamsik.core.units import show
@@ -111,3 +114,48 @@ def _chain(group: Group) -> str:
     words = "level" if abs(pitch) < 2 else f"{abs(pitch):.0f}° nose {'up' if pitch > 0 else 'down'}"
     alone = posture(group.surface[0].attitude) if group.surface else "sinks"
     return f"In the chain afloat it lies {words}; by itself {alone}."
+
+
+def inside_rows(design: Design) -> list[dict[str, Any]]:
+    """Poured ends and chambers as rows with the paths of their figures."""
+    rows = []
+    for pour in design.pours:
+        path, (volume, _) = f"pours.{pour.key}", pour_volume_ml(design.body, pour)
+        rows.append(_inside("pours", pour.key, f"{pour.name}, poured", f"{volume:.2f} ml, {volume * pour.density_g_cm3:.1f} g; tilt leans its face aft at the top",
+                            (("From", f"{path}.from_mm"), ("To", f"{path}.to_mm"), ("Density", f"{path}.density_g_cm3"), ("Tilt", f"{path}.tilt_deg"))))  # fmt: skip
+    for cavity in design.cavities:
+        path = f"cavities.{cavity.key}"
+        rows.append(_inside("cavities", cavity.key, f"{cavity.count} × {cavity.slug.name}", f"{cavity.volume_ml:.2f} ml, {cavity.mass_g:.1f} g",
+                            (("Balls", f"{path}.count"), ("At", f"{path}.x_mm"), ("Over belly", f"{path}.up_mm"), ("Play", f"{path}.play_mm"))))  # fmt: skip
+    return rows
+
+
+def _inside(group: str, key: str, name: str, says: str, inputs: tuple[tuple[str, str], ...]) -> dict[str, Any]:
+    return {
+        "key": key, "name": name, "says": says, "inputs": [{"key": path, "label": label, "path": path} for label, path in inputs],
+        "remove": json.dumps({"do": "remove", "group": group, "key": key}), "remove_says": f"Take away {name}",
+    }  # fmt: skip
+
+
+def metals(outcome: Outcome) -> dict[str, Any]:
+    """The same chambers with each metal, side by side, and what to know before printing."""
+    rows = by_metal(outcome.design, NOTHING)
+    return {
+        "metals": [
+            {
+                "key": r.metal,
+                "metal": r.metal,
+                "balls": f"{r.balls_g:.1f} g",
+                "mass": f"{r.mass_g:.1f} g",
+                "water": f"sinks with {r.in_water_g:.1f} g" if r.net_g < 0 else f"floats, {r.net_g:.1f} g of lift",
+            }
+            for r in rows
+        ],
+        "any_metal": bool(rows),
+        "sink_words": sink_words(outcome.design, rows),
+    }
+
+
+def hinge_words(design: Design, limit_mm: float) -> list[str]:
+    """Printed hinges that will fail early."""
+    return [f"the hinge at {joint.x_mm:.0f} mm is {joint.hinge_mm:.1f} mm thick: under {limit_mm:.1f} mm it fails early" for joint in weak_hinges(design, limit_mm)]

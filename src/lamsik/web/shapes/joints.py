@@ -48,8 +48,8 @@ def show(key: int) -> ResponseReturnValue:
     rules = stores.rules(db())
     cuts = [_cut(word, found, evaluate.drag(found, rules=rules)) for word, found in (("As it is", design), ("Another cut", other))]
     return render_template(
-        "shapes/joints_page.html", row=row, for_order=orders.waiting_for(db(), key), cuts=cuts, other=other.body.joints[0], kinds={kind: SAYS[kind] for kind in JOINT_KINDS},
-        asked=asked, problem=problem,
+        "shapes/joints_page.html", row=row, for_order=orders.waiting_for(db(), key), cuts=cuts, other=other.body.joints[0], 
+        kinds={kind: SAYS[kind] for kind in JOINT_KINDS}, asked=asked, problem=problem,
     ), 422 if problem else 200  # fmt: skip
 
 

@@ -39,7 +39,7 @@ def live(key: int) -> ResponseReturnValue:
         base = _save(row, document, base).number
     settled = asked.get("mode") != "drag"
     answer = {"base": base, "saved": bool(asked.get("save")), "errors": refused, "view": _view(row, document, asked, settled)}
-    if any(edit.get("do") == "scale" for edit in asked.get("edits") or []) and not refused:
+    if any(edit.get("do") == "resize" for edit in asked.get("edits") or []) and not refused:
         answer["anew"] = anew.sizes_anew(asked["document"], document, stores.hardware(db()))
     if settled:  # a drag is a preview: the document on the page stays as it was picked up
         answer["document"] = document
@@ -84,6 +84,7 @@ def _view(row: Document, document: Body, asked: dict[str, Any], settled: bool) -
     looks, facing = str(asked.get("looks") or ""), str(asked.get("facing") or "")
     here = Asked(
         asked["bench"], unit, settled, looks, facing, _near(asked.get("near")), _trail(asked.get("trail")), shop=shop, station_mm=_station(asked.get("station")),
+        hinge_mm=stores.setting(db(), "saw")["hinge_mm"],
     )  # fmt: skip
     return state.view(document, stores.rules(db()), here)
 

@@ -54,6 +54,7 @@ class Asked:
     measured: Measured = NOTHING
     shop: TankShop | None = None
     station_mm: float | None = None
+    hinge_mm: float = 0.8
 
 
 def view(document: Document, rules: Rules, asked: Asked) -> dict[str, Any]:
@@ -125,6 +126,7 @@ def _shapes_part(outcome: Outcome, asked: Asked) -> dict[str, Any]:
     design, block = outcome.design, outcome.design.body
     looks = asked.looks if asked.looks in LOOKS else LOOKS[0]
     found = clashes(design, outcome.rules.wall_mm)
+    troubles = [*(clash.says for clash in found), *facts.hinge_words(design, asked.hinge_mm)]
     part = {
         "picture": three_views(design, Sight(asked.unit, looks, asked.station_mm, found)),
         "looks": looks,
@@ -135,12 +137,14 @@ def _shapes_part(outcome: Outcome, asked: Asked) -> dict[str, Any]:
         "is_turned": block.top is block.half_width,
         "is_hollow": design.shell is not None,
         "facts": [asdict(fact) for fact in facts.body_facts(outcome)],
-        "clashes": [{"key": str(i), "says": clash.says} for i, clash in enumerate(found)],
-        "any_clash": bool(found),
+        "clashes": [{"key": str(i), "says": says} for i, says in enumerate(troubles)],
+        "any_clash": bool(troubles),
         "hardware": [facts.hardware_row(p, design) for p in design.hardware],
         "no_hardware": not design.hardware,
         "lip": facts.lip_row(design),
         "no_lip": design.lip is None,
+        "inside": facts.inside_rows(design),
+        "no_inside": not (design.pours or design.cavities),
         "joints": [facts.joint_row(joint) for joint in block.joints],
         "no_joints": not block.joints,
         "source": design.source.describe(),
@@ -148,7 +152,7 @@ def _shapes_part(outcome: Outcome, asked: Asked) -> dict[str, Any]:
         "density_source": {"table": "from the table: weigh a stick", "typed": "typed", "weighed": "weighed"}.get(design.host.source, design.host.source),
     }
     if asked.settled:
-        part["segments"] = facts.segment_rows(outcome)
+        part |= {"segments": facts.segment_rows(outcome), **facts.metals(outcome)}
     return part
 
 

@@ -69,12 +69,12 @@ def marks_of(sent: Any) -> Marks:
     pairs = [finite_pair("ruler", p) for p in ruler] if isinstance(ruler, list) else []
     corners = [finite_pair("sheet", p) for p in sheet] if isinstance(sheet, list) else []
     by_sheet = sent.get("by") == "sheet"
-    one = {name: finite_pair(name, sent[name]) if sent.get(name) is not None else None for name in ("on", "nose", "tail")}
+    on, nose, tail = (finite_pair(name, sent[name]) if sent.get(name) is not None else None for name in ("on", "nose", "tail"))
     if by_sheet and len(corners) == 4:
         sizes = tuple(_length(sent.get(name), name) for name in ("sheet_width", "sheet_height"))
-        return Marks(sheet=(corners[0], corners[1], corners[2], corners[3]), sheet_mm=(sizes[0], sizes[1]), flip=bool(sent.get("flip")), **one)
+        return Marks(sheet=(corners[0], corners[1], corners[2], corners[3]), sheet_mm=(sizes[0], sizes[1]), on=on, nose=nose, tail=tail, flip=bool(sent.get("flip")))
     if not by_sheet and len(pairs) == 2:
-        return Marks(ruler=(pairs[0], pairs[1]), ruler_mm=_length(sent.get("ruler_mm"), "ruler"), flip=bool(sent.get("flip")), **one)
+        return Marks(ruler=(pairs[0], pairs[1]), ruler_mm=_length(sent.get("ruler_mm"), "ruler"), on=on, nose=nose, tail=tail, flip=bool(sent.get("flip")))
     raise Refused("scale", None, "mark the four corners of the sheet" if by_sheet else "mark two points on a ruler in the picture")
 
 

@@ -7,6 +7,7 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.cautions import caution
 from lamsik.core.materials import BODY_MATERIALS, body_material
+from lamsik.core.shapes.ballast_holes import BALLS
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.shapes.hardware import OUTLINES, SEATS
@@ -73,9 +74,12 @@ def edit(key: int) -> str:
     row = load_document("body", key)
     parts = stores.hardware(db())
     return render_template(
-        "shapes/edit.html", row=row, for_order=orders.waiting_for(db(), key), state=current(row, "shapes"), materials=BODY_MATERIALS, forms=form_pictures(), seats=SEATS,
+        "shapes/edit.html", row=row, for_order=orders.waiting_for(db(), key), state=current(row, "shapes"), materials=BODY_MATERIALS,
+        forms=form_pictures(), seats=SEATS,
         outlines=OUTLINES, source_pointer=POINTER,
-        cautions={"saw": caution("blades")}, items=sorted((p for p in parts if p.kind != "lip"), key=lambda p: FITTED.index(p.kind)), lips=[p for p in parts if p.kind == "lip"],
+        cautions={"saw": caution("blades")}, items=sorted((p for p in parts if p.kind != "lip"), key=lambda p: FITTED.index(p.kind)),
+        lips=[p for p in parts if p.kind == "lip"],
+        balls=[slug for slug in stores.bench(db()).slugs if slug.form == BALLS],
     )  # fmt: skip
 
 

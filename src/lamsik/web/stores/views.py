@@ -3,23 +3,32 @@
 from collections.abc import Callable
 from datetime import date
 
-from flask import Blueprint, flash, redirect, render_template, url_for
+from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from flask_wtf import FlaskForm
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import SQLModel, col, select
-from wtforms import SelectField, StringField
-from wtforms.validators import DataRequired, Length
+from wtforms import IntegerField, SelectField, StringField
+from wtforms.validators import DataRequired, Length, NumberRange, Optional
 
+from lamsik.core.errors import Refused
 from lamsik.core.materials import METALS
+from lamsik.core.shapes.clearance import HOSTS, INSERTS, clearances
+from lamsik.core.units import parse
 from lamsik.store import pieces, stores
 from lamsik.store.tables import Drill, Hardware, Instrument, SlugStock, Typed, Water
+from lamsik.web.pictures.paper import SHEETS
 from lamsik.web.shared.db import db, load
 from lamsik.web.shared.forms import MeasureField, choices, typed_texts
 
 blueprint = Blueprint("stores", __name__, url_prefix="/stores")
 
-KINDS = {"line_tie": "line tie", "hanger": "hook hanger", "ring": "split ring", "hook": "hook", "wire": "through-wire"}
+KINDS = {
+    "line_tie": "line tie", "hanger": "hook hanger", "ring": "split ring", "hook": "hook", "wire": "through-wire", "joint": "joint hardware",
+    "rattle": "rattle", "tube": "line tube", "eyes": "eyes", "skirt": "skirt",
+}  # fmt: skip
+OUTSIDE = {"hanger": 0.4, "line_tie": 0.4, "wire": 0.15, "rattle": 0.0, "tube": 0.0, "eyes": 0.6}
+MATERIALS = {**METALS, "plastic": 0.95, "acrylic": 1.19, "glass": 2.2, "silicone": 1.1}
 
 
 class HardwareForm(FlaskForm):
@@ -27,8 +36,21 @@ class HardwareForm(FlaskForm):
 
     name = StringField("Name", validators=[DataRequired("Name the part."), Length(max=80)])
     kind = SelectField("Kind", choices=choices(KINDS.items()))
-    mass = MeasureField("Mass of one", "mass", 0.0, 500.0)
+    material = SelectField("Material", choices=choices((m, m) for m in MATERIALS), default="steel")
+    count = IntegerField("Weighed together", default=1, validators=[NumberRange(1, 1000, "1 to 1000 parts.")])
+    mass = MeasureField("Mass of these", "mass", 0.0, 500.0)
     source = SelectField("The mass is", choices=choices([("label", "from a label"), ("weighed", "weighed here")]))
+    wire = MeasureField("Wire or diameter", "length", 0.0, 40.0, optional=True)
+    shank = MeasureField("Length in the body", "length", 0.0, 600.0, optional=True)
+    bore = MeasureField("Bore of a tube", "length", 0.0, 40.0, optional=True)
+    pack = IntegerField("In a pack", validators=[Optional(), NumberRange(1, 100000, "1 or more.")])
+
+
+class WeighForm(FlaskForm):
+    """A part's own weighing: several together."""
+
+    count = IntegerField("Parts on the scale", default=10, validators=[NumberRange(1, 1000, "1 to 1000 parts.")])
+    mass = MeasureField("Mass together", "mass", 0.001, 5000.0)
 
 
 class SlugForm(FlaskForm):
@@ -72,14 +94,24 @@ class LimitsForm(FlaskForm):
     slow = MeasureField("Slow below", "speed", 1.0, 60.0)
     drag = MeasureField("Drag coefficient C_d", "number", 0.05, 10.0)
     steady = MeasureField("Roll steady from, Hz", "number", 0.1, 20.0)
+    kerf = MeasureField("Saw kerf", "length", 0.0, 20.0)
+    spare = MeasureField("Spare round a block", "length", 0.0, 50.0)
+    hinge = MeasureField("Thinnest printed hinge", "length", 0.1, 10.0)
+    stick_length = MeasureField("Stick length", "length", 10.0, 6000.0)
+    stick_width = MeasureField("Stick width", "length", 1.0, 600.0)
+    stick_thick = MeasureField("Stick thickness", "length", 1.0, 600.0)
+    paper = SelectField("Paper", choices=choices((name, name) for name in SHEETS))
     length_unit = SelectField("Show lengths in", choices=choices([("mm", "millimetres"), ("in", "inches, fractions")]))
 
 
 def _hardware(form: HardwareForm) -> Hardware:
-    count = len(stores.hardware(db()))
-    return Hardware(code=f"h{count + 1:03d}", name=form.name.data.strip(), kind=form.kind.data, mass_g=form.mass.amount or 0.0,
-                    outside_share={"hanger": 0.4, "line_tie": 0.4, "wire": 0.15}.get(form.kind.data, 1.0),
-                    reach_mm=3.0 if form.kind.data in ("hanger", "line_tie") else 0.0, weighed=form.source.data == "weighed")  # fmt: skip
+    number, weighed = len(stores.hardware(db())) + 1, form.source.data == "weighed"
+    return Hardware(
+        code=f"h{number:03d}", name=form.name.data.strip(), kind=form.kind.data, mass_g=(form.mass.amount or 0.0) / form.count.data,
+        material=form.material.data, density_g_cm3=MATERIALS[form.material.data], outside_share=OUTSIDE.get(form.kind.data, 1.0),
+        reach_mm=3.0 if form.kind.data in ("hanger", "line_tie") else 0.0, weighed=weighed, weighed_count=form.count.data if weighed else 0,
+        wire_mm=form.wire.amount or 0.0, shank_mm=form.shank.amount or 0.0, bore_mm=form.bore.amount or 0.0, pack_count=form.pack.data or 0,
+    )  # fmt: skip
 
 
 def _slug(form: SlugForm) -> SlugStock:
@@ -114,21 +146,24 @@ def index() -> str:
     return _page({})
 
 
-def _page(tried: dict[str, FlaskForm]) -> str:
+def _page(tried: dict[str, FlaskForm], problem: str = "", asked: dict[str, str] | None = None) -> str:
     forms = {name: tried.get(name) or kind(prefix=name, formdata=None) for name, (kind, _, _) in ADDERS.items()}
-    bench, bands, units = (stores.setting(db(), key) for key in ("bench", "bands", "units"))
+    bench, bands, units, saw = (stores.setting(db(), key) for key in ("bench", "bands", "units", "saw"))
+    stick = dict(zip(("stick_length", "stick_width", "stick_thick"), (f"{v:g} mm" for v in saw["stick_mm"]), strict=True))
     limits = tried.get("limits") or LimitsForm(
         formdata=None, prefix="limits",
         data={
             "wall": f"{bench['wall_mm']:g} mm", "cover": f"{bench['cover_mm']:g} mm", "slug_step": f"{bench['slug_step_g']:g} g",
             "suspends": f"{bands['suspends_cm_s']:g} cm/s", "slow": f"{bands['slow_cm_s']:g} cm/s",
             "drag": f"{bands['drag']:g}", "steady": f"{bands['steady_hz']:g}", "length_unit": units["length"],
+            "kerf": f"{saw['kerf_mm']:g} mm", "spare": f"{saw['block_spare_mm']:g} mm", "hinge": f"{saw['hinge_mm']:g} mm", "paper": saw["paper"], **stick,
         },
     )  # fmt: skip
     return render_template(
         "stores/index.html", forms=forms, limits=limits, kinds=KINDS, hardware=stores.hardware(db()), waters=stores.waters(db()),
         slugs=db().exec(select(SlugStock).order_by(SlugStock.code)).all(), drills=db().exec(select(Drill).order_by(col(Drill.diameter_mm))).all(),
-        instruments=pieces.instruments(db()),
+        instruments=pieces.instruments(db()), weigh=WeighForm(formdata=None), inserts=INSERTS, hosts=HOSTS, problem=problem, asked=asked or {},
+        clearances=clearances(stores.setting(db(), "clearances")),
     )  # fmt: skip
 
 
@@ -173,5 +208,37 @@ def limits() -> ResponseReturnValue:
     stores.put_setting(db(), "bench", {"wall_mm": form.wall.amount, "cover_mm": form.cover.amount, "slug_step_g": form.slug_step.amount})
     stores.put_setting(db(), "bands", {"suspends_cm_s": form.suspends.amount, "slow_cm_s": form.slow.amount, "drag": form.drag.amount, "steady_hz": form.steady.amount})
     stores.put_setting(db(), "units", {"length": form.length_unit.data, "typed": typed_texts(form)})
+    stick = [form.stick_length.amount, form.stick_width.amount, form.stick_thick.amount]
+    stores.put_setting(
+        db(), "saw", {"kerf_mm": form.kerf.amount, "block_spare_mm": form.spare.amount, "hinge_mm": form.hinge.amount, "stick_mm": stick, "paper": form.paper.data}
+    )
     flash("Kept.")
     return redirect(url_for("stores.index", _anchor="limits"))
+
+
+@blueprint.post("/weigh/<int:key>")
+def weigh(key: int) -> ResponseReturnValue:
+    """The shop's own weighing of a part takes the place of its label."""
+    row, form = load(Hardware, key), WeighForm()
+    if not form.validate_on_submit():
+        problems = "; ".join(str(text) for field in form for text in field.errors)
+        return _page({}, f"{row.name}: {problems}"), 422
+    row.mass_g, row.weighed, row.weighed_count = (form.mass.amount or 0.0) / form.count.data, True, form.count.data
+    row.typed = {**row.typed, **typed_texts(form)}
+    db().add(row)
+    flash(f"{row.name} weighs {row.mass_g:.3f} g now, by {row.weighed_count} on the scale.")
+    return redirect(url_for("stores.index", _anchor="hardware"))
+
+
+@blueprint.post("/clearances")
+def keep_clearances() -> ResponseReturnValue:
+    """Keep the table of clearances by insert and host."""
+    sent = {f"{insert}|{host}": request.form.get(f"{insert}|{host}", "") for insert in INSERTS for host in HOSTS}
+    try:
+        rows = {key: parse(text, "length", f"clearance, {INSERTS[key.split('|')[0]]} in {HOSTS[key.split('|')[1]]}", "mm").value for key, text in sent.items()}
+        clearances(rows)
+    except Refused as refused:
+        return _page({}, str(refused), sent), 422
+    stores.put_setting(db(), "clearances", rows)
+    flash("Clearances kept: drill maps use them from now on.")
+    return redirect(url_for("stores.index", _anchor="clearances"))

@@ -19,6 +19,7 @@ from lamsik.store.tables import TimedRun
 from lamsik.web.pictures.headon import head_on
 from lamsik.web.pictures.svg import Node
 from lamsik.web.pictures.tank import HELD, SURFACE, VIEWS, default_view, scene, shown_view
+from lamsik.web.shapes.facts import segment_rows
 from lamsik.web.shared.facts import signed
 from lamsik.web.tank.depth import deeper
 from lamsik.web.tank.facts import budget_rows, tank_facts, verdict_view
@@ -72,10 +73,13 @@ def tank_part(outcome: Outcome, asked: TankAsked) -> dict[str, Any]:
         "by_freeboard": design.want.by == "freeboard",
         "pierced": design.want.pierced,
         "has_lip": design.lip is not None,
+        "jointed": bool(design.body.joints),
         "tie_moves": any(p.item.kind == "line_tie" and p.seat in ("lip", "belly", "back") for p in design.hardware),
         "tie_path": next((f"hardware.{p.key}.x_mm" for p in design.hardware if p.item.kind == "line_tie"), ""),
         "clears": str(sum(c.role == "clear" for c in design.coats)),
     }
+    if asked.shop is not None:
+        shown["segments"] = segment_rows(outcome)
     return shown if asked.shop is None else {**shown, **deeper(outcome, asked.shop.hooks, asked.shop.waters, asked.shop.bench, asked.shop.runs)}
 
 

@@ -22,7 +22,7 @@ live.addEventListener("state", showSegments, { signal });
 
 at("scale-form").addEventListener("submit", async (event) => {
   event.preventDefault();
-  await live.edit({ do: "scale", by: at("scale-by").value, text: at("scale-text").value, ...inch() });
+  await live.edit({ do: "resize", by: at("scale-by").value, text: at("scale-text").value, ...inch() });
 }, { signal });
 
 // What came back with a scaled body: parts whose size is asked for anew.
