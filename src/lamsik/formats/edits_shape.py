@@ -49,12 +49,19 @@ def _point(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     block, name, size = _line(document, edit)
     points = block[name]
     at = _index(points, edit)
-    share = finite_between("x_mm", edit.get("x_mm"), -1e4, 1e4, "mm") / block["length_mm"]
+    share = _given(edit, "x", points[at][0] * block["length_mm"]) / block["length_mm"]
     low, high = (points[at - 1][0] + LEAST_GAP if at else 0.0), (points[at + 1][0] - LEAST_GAP if at + 1 < len(points) else 1.0)
     share = points[at][0] if at in (0, len(points) - 1) else min(max(share, low), high)
-    value = finite_between("value_mm", edit.get("value_mm"), -300.0, 300.0, "mm")
+    value = _given(edit, "value", points[at][1] * size)
     points[at] = [share, max(value, 0.0) / size if name == "half_width_shares" else value / size]
     return fitted(document)
+
+
+def _given(edit: Edit, name: str, now_mm: float) -> float:
+    """A coordinate of a point [mm]: dragged as a number, typed as text, or as it is."""
+    if isinstance(edit.get(f"{name}_text"), str):
+        return units.parse(edit[f"{name}_text"], "length", name, "in" if edit.get("unit") == "in" else "mm").value
+    return finite_between(f"{name}_mm", edit.get(f"{name}_mm", now_mm), -1e4, 1e4, "mm")
 
 
 def _add_point(document: Document, edit: Edit, catalogue: Catalogue) -> Document:

@@ -14,14 +14,15 @@ from lamsik.core.shapes.joints import Cut
 
 Spot = tuple[float, float]
 
-BLIND, THROUGH, BURIED = "blind", "through", "buried"
+BLIND, THROUGH, BURIED, SLOT = "blind", "through", "buried", "slot"
 
 
 @dataclass(frozen=True)
 class Rod:
     """A thing inside the body on its middle plane: from its mouth to its end (x, z) [mm], radius [mm].
 
-    `blind` ones enter at their mouth, `through` ones go from skin to skin, `buried` ones do not reach it.
+    `blind` ones enter at their mouth, `through` ones go from skin to skin, `buried` ones do not reach it, a `slot` is
+    sawn right across.
     """
 
     key: str
@@ -80,7 +81,7 @@ def rods(design: Design) -> tuple[Rod, ...]:
         found.append(Rod(cavity.key, f"the chamber at {x:.0f} mm", (x - reach, z), (x + reach, z), cavity.bore_mm / 2, BURIED))
     if design.lip is not None and design.lip.inset_mm > 0:
         root, inner = lip_point(body, design.lip, 0.0), lip_point(body, design.lip, -design.lip.inset_mm)
-        found.append(Rod("lip", "the lip slot", (root[0], root[2]), (inner[0], inner[2]), design.lip.thickness_mm / 2))
+        found.append(Rod("lip", "the lip slot", (root[0], root[2]), (inner[0], inner[2]), design.lip.thickness_mm / 2, SLOT))
     found += [rod for placed in design.hardware if (rod := _rod_of(design, placed))]
     for joint in body.joints:
         top, low_end = cut_ends(body, Cut(joint.x_mm, joint.slant_deg))
@@ -177,7 +178,7 @@ def _to_skin(body: Body, rod: Rod, wall_mm: float) -> Clash | None:
     """The thinnest wall round a rod: of one drilled from outside only its inner part counts, and not the way it came."""
     (x0, z0), (x1, z1) = rod.mouth, rod.end
     best: Clash | None = None
-    for share in np.linspace(0.6 if rod.kind == BLIND else 0.0, 1.0, 9).tolist():
+    for share in np.linspace(0.6 if rod.kind in (BLIND, SLOT) else 0.0, 1.0, 9).tolist():
         spot = (x0 + share * (x1 - x0), z0 + share * (z1 - z0))
         for clash in _walls(body, rod, spot):
             if clash.gap_mm < wall_mm - 1e-9 and (best is None or clash.gap_mm < best.gap_mm):
@@ -191,10 +192,10 @@ def _walls(body: Body, rod: Rod, spot: Spot) -> list[Clash]:
     here, radius = station(body, x), rod.radius_mm
     upright = abs(rod.end[1] - rod.mouth[1]) > abs(rod.end[0] - rod.mouth[0])
     rising = rod.end[1] > rod.mouth[1]
-    rows: list[tuple[float, Spot]] = [(half_width_at_height(body, x, z) - radius, (x, z))]
+    rows: list[tuple[float, Spot]] = [] if rod.kind == SLOT else [(half_width_at_height(body, x, z) - radius, (x, z))]
     if not upright or rising:
         rows.append((here.top_mm - z - (0.0 if upright else radius), (x, here.top_mm)))
-    if not upright or not rising:
+    if rod.kind != SLOT and (not upright or not rising):
         rows.append((z - here.bottom_mm - (0.0 if upright else radius), (x, here.bottom_mm)))
     if rod.kind == BURIED:
         rows += [(x - radius, (0.0, z)), (body.length_mm - x - radius, (body.length_mm, z))]

@@ -22,7 +22,7 @@ from lamsik.web.shared import keeping, printing
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.forms import MeasureField, choices
 
-blueprint = Blueprint("blades", __name__, url_prefix="/shapes/blades")
+blueprint = Blueprint("shapes_blades", __name__, url_prefix="/shapes/blades")
 
 START = Blade(
     "Attractor blade", "brass", 14.0, 52.0, 18.0, 0.8, 25.0, 1.5, 3.0, 12.0, 12.0, (SnapHole("front", 3.5, 2.4, 1.0, 4.0), SnapHole("rear", 3.5, 2.4, 1.0, 4.0))
@@ -84,7 +84,7 @@ def index() -> str:
 def new() -> ResponseReturnValue:
     """A new blade to begin from."""
     row = documents.create(db(), "blade", documents.next_code(db(), "blade", "K"), asdict(START))
-    return redirect(url_for("blades.edit", key=row.id))
+    return redirect(url_for("shapes_blades.edit", key=row.id))
 
 
 @blueprint.route("/<int:key>", methods=["GET", "POST"])
@@ -99,7 +99,7 @@ def edit(key: int) -> ResponseReturnValue:
             if not form.validate_on_submit():
                 raise Refused("", "", "")
             documents.save(db(), row, asdict(_of_form(form)), row.current)
-            return redirect(url_for("blades.edit", key=key))
+            return redirect(url_for("shapes_blades.edit", key=key))
         except Refused as refused:
             status = 422
             if refused.field:
@@ -117,14 +117,16 @@ def step(key: int, way: str) -> ResponseReturnValue:
     moved = documents.undo(db(), row) if way == "undo" else documents.redo(db(), row)
     if not moved:
         flash(f"Nothing to {way}.")
-    return redirect(url_for("blades.edit", key=key))
+    return redirect(url_for("shapes_blades.edit", key=key))
 
 
 @blueprint.post("/<int:key>/<any(delete, bring_back):way>")
 def put_away(key: int, way: str) -> ResponseReturnValue:
     """Delete a blade, or bring it back."""
     row = load_document("blade", key, deleted=True)
-    return keeping.put_away(row, way, url_for("blades.index"), url_for("blades.edit", key=key), url_for("blades.put_away", key=key, way="bring_back"))
+    return keeping.put_away(
+        row, way, url_for("shapes_blades.index"), url_for("shapes_blades.edit", key=key), url_for("shapes_blades.put_away", key=key, way="bring_back")
+    )
 
 
 @blueprint.get("/<int:key>/template.pdf")

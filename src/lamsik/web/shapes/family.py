@@ -1,5 +1,6 @@
 """One design in several sizes and materials as a table; some may be left out."""
 
+from dataclasses import replace
 from typing import Any
 
 from flask import Blueprint, flash, redirect, render_template, request, url_for
@@ -52,25 +53,32 @@ def _page(key: int, problem: str) -> str:
 
 
 def _row(member: Member, design: Design, stock: list[Hardware], out: bool) -> dict[str, Any]:
-    rules = stores.rules(db())
-    found = evaluate.drag(member.design, rules=rules)
-    factor = member.length_mm / design.body.length_mm
+    """What a member would be: hooks the nearest in stock, no ballast yet, and the ballast it then needs."""
+    rules, factor = stores.rules(db()), member.length_mm / design.body.length_mm
+    grown = _with_hooks(replace(member.design, ballast=(), pours=(), cavities=()), stock, factor)
+    found = evaluate.drag(grown, rules=rules)
     try:
-        add = f"{found.hanging.net_g - target(member.design, found.budget, rules.drag, rules.bands).net_g:+.2f} g".replace("-", "−")
+        spare = found.hanging.net_g - target(grown, found.budget, rules.drag, rules.bands).net_g
+        needs = f"{spare:.2f} g" if spare >= 0 else f"{-spare:.2f} g too heavy"
     except Refused:
-        add = "cannot be"
+        needs = "cannot be"
+    hooks = dict.fromkeys(placed.item.name for placed in grown.hardware if placed.item.kind == "hook")
     return {
         "key": member.key, "length": member.length_mm, "material": member.material, "out": out, "volume": f"{found.solid.volume_ml:.2f} ml",
-        "blank": f"{found.budget.parts[0].mass_g:.1f} g", "mass": f"{found.budget.mass_g:.1f} g", "net": f"{found.hanging.net_g:+.2f} g".replace("-", "−"),
-        "add": add, "does": found.verdict.behaviour, "hooks": _hooks(design, stock, factor),
+        "blank": f"{next(p.mass_g for p in found.budget.parts if p.key == 'host'):.1f} g", "mass": f"{found.budget.mass_g:.1f} g",
+        "net": f"{found.hanging.net_g:+.2f} g".replace("-", "−"), "needs": needs, "hooks": ", ".join(hooks) or "none",
     }  # fmt: skip
 
 
-def _hooks(design: Design, stock: list[Hardware], factor: float) -> str:
-    """The hooks nearest in proportion that stock has."""
+def _with_hooks(design: Design, stock: list[Hardware], factor: float) -> Design:
+    """The design with the hooks that stock has nearest in proportion."""
     offered = [Offered(row.code, row.name, row.mass_g) for row in stock if row.kind == "hook"]
-    names = [near.name for placed in design.hardware if placed.item.kind == "hook" and (near := nearest_size(offered, placed.item.mass_g * factor**3))]
-    return ", ".join(dict.fromkeys(names)) or "none"
+    items = {row.code: stores.item_of(row) for row in stock if row.kind == "hook"}
+    rows = []
+    for placed in design.hardware:
+        near = nearest_size(offered, placed.item.mass_g * factor**3) if placed.item.kind == "hook" else None
+        rows.append(replace(placed, item=items[near.code]) if near else placed)
+    return replace(design, hardware=tuple(rows))
 
 
 @blueprint.post("/<int:key>/family")

@@ -10,6 +10,7 @@ from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.revisions import note
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.evaluate import Near
+from lamsik.core.units import parse
 from lamsik.formats.body_document import Document as Body
 from lamsik.formats.body_document import checked, to_design
 from lamsik.formats.edits import apply
@@ -90,7 +91,10 @@ def _view(row: Document, document: Body, asked: dict[str, Any], settled: bool) -
 
 
 def _station(sent: object) -> float | None:
-    """Where the section is looked at [mm]; None is the widest place."""
+    """Where the section is looked at [mm], dragged or typed; None is the widest place."""
+    if isinstance(sent, str):
+        unit = stores.setting(db(), "units")["length"]
+        sent = parse(sent, "length", "station", "in" if unit == "in" else "mm").value
     return None if sent is None else finite_between("station", sent, 0.0, 600.0, "mm")
 
 

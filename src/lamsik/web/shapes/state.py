@@ -131,6 +131,7 @@ def _shapes_part(outcome: Outcome, asked: Asked) -> dict[str, Any]:
         "picture": three_views(design, Sight(asked.unit, looks, asked.station_mm, found)),
         "looks": looks,
         "station_mm": station_of(design, asked.station_mm),
+        "station": show(station_of(design, asked.station_mm), "length", 1, asked.unit if asked.unit == "in" else None),
         "drawn": block.skin is None,
         "is_mesh": block.skin is not None,
         "has_widest": block.widest is not None,

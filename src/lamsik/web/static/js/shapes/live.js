@@ -3,7 +3,7 @@
 // were overtaken (by undo, say) are dropped by their number.
 
 // A later edit of the same thing makes an earlier one, not yet sent, needless.
-const overtakes = (edit, other) => edit.do === other.do && ["set", "point", "exponent"].includes(edit.do) && ["path", "line", "index", "half"].every((name) => edit[name] === other[name]);
+const overtakes = (edit, other) => edit.do === other.do && ["set", "point", "exponent"].includes(edit.do) && ["path", "line", "index", "half"].every((name) => edit[name] === other[name]) && !("x_text" in other);
 
 export class Live extends EventTarget {
   constructor({ state, token }) {

@@ -25,6 +25,38 @@ at("scale-form").addEventListener("submit", async (event) => {
   await live.edit({ do: "resize", by: at("scale-by").value, text: at("scale-text").value, ...inch() });
 }, { signal });
 
+// The station and the point in focus, typed.
+const showStation = () => document.activeElement !== at("station-at") && (at("station-at").value = live.state.view.station);
+at("station-at").addEventListener("change", async ({ target }) => {
+  live.station = target.value;
+  await live.edit(null);
+  live.station = live.state.view.station_mm;
+}, { signal });
+live.addEventListener("state", showStation, { signal });
+
+let point = null;
+const lengths = () => (live.state.unit === "in" ? (mm) => `${(mm / 25.4).toFixed(3)} in` : (mm) => `${mm.toFixed(1)} mm`);
+
+function showPoint() {
+  const handle = point && document.querySelector(`.handle[data-path="${point}"]`);
+  at("point-form").hidden = !handle;
+  if (!handle || at("point-form").contains(document.activeElement)) return;
+  at("point-name").textContent = handle.getAttribute("aria-label");
+  at("point-what").textContent = point.startsWith("point.half_width") ? "half-width" : "over the axis";
+  at("point-x").value = lengths()(Number(handle.dataset.x));
+  at("point-value").value = lengths()(Number(handle.getAttribute("aria-valuenow")));
+}
+at("picture").addEventListener("focusin", ({ target }) => {
+  point = target.dataset.path?.startsWith("point.") ? target.dataset.path : null;
+  showPoint();
+}, { signal });
+live.addEventListener("state", showPoint, { signal });
+at("point-form").addEventListener("submit", (event) => {
+  event.preventDefault();
+  const [, line, index] = point.split(".");
+  live.edit({ do: "point", line, index: Number(index), x_text: at("point-x").value, value_text: at("point-value").value, ...inch() });
+}, { signal });
+
 // What came back with a scaled body: parts whose size is asked for anew.
 let rows = [];
 
@@ -55,4 +87,5 @@ at("anew-take").addEventListener("click", () => {
 }, { signal });
 
 showSegments();
+showStation();
 live.edit(null);
