@@ -7,11 +7,8 @@ import numpy as np
 
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.shapes.body import Body
-from lamsik.core.shapes.curves import Array, Curve, share_of_phi
-from lamsik.core.shapes.quadrature import Solid, whole
-
-AIR_G_CM3 = 0.0012
-POINTS = 49
+from lamsik.core.shapes.curves import Array, Curve, phi_of_share
+from lamsik.core.shapes.quadrature import Stretch, gauss_panels, half_superellipse_area, half_superellipse_moment
 
 
 @dataclass(frozen=True)
@@ -33,28 +30,31 @@ class Shell:
 
 
 @lru_cache(maxsize=64)
-def inside_of(body: Body, wall_mm: float) -> Solid:
+def inside_of(body: Body, wall_mm: float) -> Stretch:
     """Volume and centroid of what lies inside a wall of even thickness.
 
     Notes: each outline is moved in by the wall across its own slope, w·√(1 + (dz/dx)²), and the ends by the wall.
     Raises `Refused` where nothing is left inside.
     """
-    length = body.length_mm - 2 * wall_mm
-    if length < 5.0 or min(body.depth_mm, body.width_mm) < 2 * wall_mm + 0.6:
+    if body.length_mm - 2 * wall_mm < 5.0 or min(body.depth_mm, body.width_mm) < 2 * wall_mm + 0.6:
         raise Refused("shell.wall_mm", wall_mm, f"thinner than {min(body.depth_mm, body.width_mm) / 2:.1f} mm, else it is solid")
-    phi = np.linspace(0.0, np.pi, POINTS)
-    shares = share_of_phi(phi)
-    shares[0], shares[-1] = 0.0, 1.0
-    outer = np.arccos(np.clip(1 - 2 * (wall_mm + shares * length) / body.length_mm, -1.0, 1.0))
-    top, bottom, half = (_moved(body, line, outer, wall_mm, sign) for line, sign in ((body.top, -1.0), (body.bottom, 1.0), (body.half_width, -1.0)))
-    middle = (body.top.at(outer) + body.bottom.at(outer)) / 2
-    closed = top <= bottom
-    top, bottom, half = np.where(closed, middle, top), np.where(closed, middle, bottom), np.where(closed, 0.0, np.maximum(half, 0.0))
-    upper, lower, side = (Curve(tuple(shares.tolist()), tuple(values.tolist())) for values in (top, bottom, half))
-    inner = Body(length, upper, lower, side, body.upper_exponent, body.lower_exponent)
-    found = whole(inner)
-    x, y, z = found.centroid_mm
-    return Solid(found.volume_mm3, (x + wall_mm, y, z), found.area_mm2, found.area_centroid_mm)
+    phi, weight = gauss_panels(_breaks(body, wall_mm), 0.1, 8)
+    x, dx = body.length_mm * (1 - np.cos(phi)) / 2, weight * body.length_mm * np.sin(phi) / 2
+    top, bottom, half = (_moved(body, line, phi, wall_mm, sign) for line, sign in ((body.top, -1.0), (body.bottom, 1.0), (body.half_width, -1.0)))
+    open_here = (x > wall_mm) & (x < body.length_mm - wall_mm) & (top > bottom) & (half > 0)
+    widest = np.clip(body.widest_at(phi), bottom, np.maximum(top, bottom))
+    a, up, low = (np.where(open_here, v, 0.0) for v in (half, top - widest, widest - bottom))
+    area = half_superellipse_area(a, up, body.upper_exponent) + half_superellipse_area(a, low, body.lower_exponent)
+    lift = half_superellipse_moment(a, up, body.upper_exponent) - half_superellipse_moment(a, low, body.lower_exponent)
+    volume = float(dx @ area)
+    return Stretch(volume, (float(dx @ (x * area)) / volume, 0.0, float(dx @ (widest * area + lift)) / volume))
+
+
+def _breaks(body: Body, wall_mm: float) -> Array:
+    """The curves' points and the two inner ends, station angles φ."""
+    ends = phi_of_share(np.array([wall_mm, body.length_mm - wall_mm]) / body.length_mm)
+    marks = np.sort(np.concatenate([body.knots(), ends]))
+    return np.asarray(marks[np.concatenate([[True], np.diff(marks) > 1e-6])])
 
 
 def _moved(body: Body, line: Curve, phi: Array, wall_mm: float, sign: float) -> Array:

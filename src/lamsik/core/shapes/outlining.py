@@ -8,7 +8,7 @@ from lamsik.core.errors import Refused, require
 from lamsik.core.shapes.curves import Array, Curve, phi_of_share, share_of_phi
 
 COUNTS = (9, 11, 13, 17, 21, 27, 35)
-HOLDS_SHARE = 0.0015
+HOLDS_SHARE = 0.002
 """A line goes through the fewest points that keep it this near to the outline, as a share of the length."""
 
 MOST_POINTS = 40_000
@@ -72,7 +72,7 @@ def lines_of(outline: Array) -> Lines:
 
 def _through(fine: Array, high: Array, low: Array, length: float, count: int) -> Lines:
     """The lines through `count` points, closer together towards the ends, and how far they are off in between."""
-    at = np.linspace(0.0, np.pi, count)
+    at = _stations(fine, high, low, count)
     shares = share_of_phi(at)
     shares[0], shares[-1] = 0.0, 1.0
     rows, off = [], 0.0
@@ -80,9 +80,24 @@ def _through(fine: Array, high: Array, low: Array, length: float, count: int) ->
         values = np.interp(at, fine, line)
         curve = Curve(tuple(shares.tolist()), tuple(values.tolist()))
         steep = np.gradient(line, length * share_of_phi(fine))
-        off = max(off, float((np.abs(curve.at(fine) - line) / np.sqrt(1.0 + steep**2))[2:-2].max()))
+        off = max(off, float((np.abs(curve.at(fine) - line) / np.sqrt(1.0 + steep**2))[ENDS:-ENDS].max()))
         rows.append(tuple((float(s), float(v)) for s, v in zip(shares, values, strict=True)))
     return Lines(length, rows[0], rows[1], off)
+
+
+ENDS = 8
+"""Fine stations at either end where heights run away and are not compared: a third of a percent of the length."""
+
+
+def _stations(fine: Array, high: Array, low: Array, count: int) -> Array:
+    """Station angles of the points: evenly spread, with the highest, the lowest and the widest place among them."""
+    peaks = np.array([fine[int(np.argmax(line))] for line in (high, -low, high - low)])
+    even = np.linspace(0.0, np.pi, count)
+    far = np.abs(even[:, None] - peaks).min(axis=1) > 0.4 * np.pi / count
+    far[[0, -1]] = True
+    kept = peaks[(peaks > 0.02) & (peaks < np.pi - 0.02)]
+    found = np.sort(np.concatenate([even[far], kept]))
+    return np.asarray(found[np.concatenate([[True], np.diff(found) > 0.01])])
 
 
 def width_line(top: Array) -> Lines:

@@ -22,6 +22,12 @@ WORK_PIXELS = 1_600_000
 SHEET_SHARE = 0.3
 """What covers more of the picture than this is the paper the thing lies on."""
 
+TIP_SHARE = 0.02
+"""A marked tip is believed this far beyond the outline, as a share of the length."""
+
+GRAIN = 3.0
+"""How far the outline is smoothed along itself, in its points: the grain of the picture, not the shape."""
+
 DRAWN_BELOW = 0.55
 """A shape of which less than this share is dark was drawn as a line, not cut out."""
 
@@ -104,7 +110,7 @@ def trace(picture: NDArray[np.uint8], marks: Marks) -> Traced:
         here = _the_thing(ndimage.binary_fill_holes(dark), marks, step)
     drawn = float((dark & here).sum()) < DRAWN_BELOW * float(here.sum())
     edge = _edge(here, dark & here if drawn else None)
-    pixels = (edge[:, ::-1] + 0.5) * step - 0.5
+    pixels = _tipped((edge[:, ::-1] + 0.5) * step - 0.5, marks)
     flat = frame(marks)(pixels)
     points = straightened(flat, marks)
     if np.ptp(points[:, 0]) < 5.0:
@@ -182,18 +188,34 @@ def _edge(region: NDArray[np.bool_], line: NDArray[np.bool_] | None) -> Array:
     rows, columns = np.nonzero(region)
     low, high = np.maximum((rows.min() - 6, columns.min() - 6), 0), (rows.max() + 7, columns.max() + 7)
     area = np.pad(region[low[0] : high[0], low[1] : high[1]], 2)
-    level = filters.gaussian(area.astype(float), 1.0)
+    level = filters.gaussian(area.astype(float), 0.8)
     at = 0.5
     if line is not None:
         level = ndimage.distance_transform_edt(area) - ndimage.distance_transform_edt(~area)
         level, at = filters.gaussian(level, 1.0), _stroke(line, region) / 2
     found = max(measure.find_contours(level, at), key=len)
-    return np.asarray(found - 2 + low)
+    smooth = ndimage.gaussian_filter1d(found[:-1], GRAIN, axis=0, mode="wrap")
+    return np.asarray(smooth - 2 + low)
 
 
 def _stroke(line: NDArray[np.bool_], region: NDArray[np.bool_]) -> float:
     """Width of a drawn outline [px]: its area over its length."""
     return float(line.sum()) / max(float(measure.perimeter(region)), 1.0)
+
+
+def _tipped(pixels: Array, marks: Marks) -> Array:
+    """The outline with the marked tips put in where it falls a little short of them: a fine point is lost in the picture's grain."""
+    if marks.nose is None or marks.tail is None:
+        return pixels
+    ends = np.array([marks.nose, marks.tail], dtype=float)
+    span = float(np.hypot(*(ends[0] - ends[1])))
+    for end, other in (ends, ends[::-1]):
+        way = (end - other) / max(span, 1e-9)
+        short = float(end @ way - (pixels @ way).max())
+        if 0.0 < short < TIP_SHARE * span:
+            near = int(np.argmin(np.hypot(*(pixels - end).T)))
+            pixels = np.insert(pixels, near + 1, end, axis=0)
+    return pixels
 
 
 def straightened(points: Array, marks: Marks) -> Array:

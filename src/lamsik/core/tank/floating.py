@@ -14,6 +14,7 @@ from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.mesh import body_mesh
+from lamsik.core.shapes.polyhedra import surface
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.tank.attitude import Attitude, attitude_of
 from lamsik.core.tank.immersion import Hull, Wet, coarse_hull, fine_hulls, hull_of, made_hulls, tank_axes, wet
@@ -47,7 +48,9 @@ def vessel_of_body(body: Body) -> Vessel:
     """
     if body.skin is not None or body.joints:
         rough = coarse_hull(body)
-        return Vessel(_clip_of(rough), lambda up, d: wet(made_hulls(body)[0], up, d), lambda up, d: wet(made_hulls(body)[1], up, d), body.length_mm, rough.vertices)
+        return Vessel(
+            _clip_of(rough), lambda up, d: wet(made_hulls(body)[0], up, d), lambda up, d: wet(made_hulls(body)[1], up, d), body.length_mm, surface(body, 22, 24).vertices
+        )
     quick, fair = coarse_hull(body), fine_hulls(body, 18)
     return Vessel(
         _clip_of(quick),

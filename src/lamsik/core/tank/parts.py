@@ -72,7 +72,7 @@ def cut_ml(design: Design, key: str) -> float:
     taken |= {f"cut:{cavity.key}": cavity.volume_ml for cavity in design.cavities}
     taken |= {f"cut:{placed.key}": placed.item.pocket_ml for placed in design.hardware}
     if design.shell is not None:
-        taken["cut:shell"] = inside_of(design.body, design.shell.wall_mm).volume_ml
+        taken["cut:shell"] = inside_of(design.body, design.shell.wall_mm).volume_mm3 / 1000.0
     taken |= {f"cut:{pour.key}": pour_volume_ml(design.body, pour)[0] for pour in design.pours}
     return taken[key]
 
@@ -103,9 +103,9 @@ def _shell_parts(design: Design) -> list[Part]:
     if design.shell is None:
         return []
     inner, shell = inside_of(design.body, design.shell.wall_mm), design.shell
-    rows = [_cut(design, "cut:shell", f"hollow, wall {shell.wall_mm:.1f} mm", inner.volume_ml, inner.centroid_mm, "carved")]
+    rows = [_cut(design, "cut:shell", f"hollow, wall {shell.wall_mm:.1f} mm", inner.volume_mm3 / 1000.0, inner.centroid_mm, "carved")]
     if shell.fill_g_cm3 > 0:
-        mass = shell.fill_g_cm3 * inner.volume_ml
+        mass = shell.fill_g_cm3 * inner.volume_mm3 / 1000.0
         rows.append(Part("fill:shell", f"{shell.fill} inside", "carved", mass, 0.08 * mass, inner.centroid_mm))
     return rows
 

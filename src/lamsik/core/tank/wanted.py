@@ -135,7 +135,7 @@ def flooded_net_g(design: Design, mass: Budget) -> float:
     cut = sum(hole.hole_ml for hole in design.ballast) + sum(cavity.volume_ml for cavity in design.cavities)
     air = design.host.void_share * max(solid(design.body).volume_ml - cut, 0.0)
     if design.shell is not None and design.shell.is_empty:
-        air = max(inside_of(design.body, design.shell.wall_mm).volume_ml - cut, 0.0)
+        air = max(inside_of(design.body, design.shell.wall_mm).volume_mm3 / 1000.0 - cut, 0.0)
     loose = sum(max(cavity.volume_ml - cavity.mass_g / cavity.slug.density_g_cm3, 0.0) for cavity in design.cavities)
     return rho * (mass.displaced_ml - air - loose) - mass.mass_g
 
