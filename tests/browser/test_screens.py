@@ -98,6 +98,7 @@ def test_sizes_are_dragged_on_the_drawing(demo_page: Page):
     width = page.get_by_label("Width", exact=True).and_(page.locator("input[data-path='body.width_mm']"))
     expect(width).to_have_value("15.0 mm")
     page.wait_for_load_state("networkidle")
+    page.get_by_role("button", name="Sizes").click()
     drag(page, page.get_by_role("slider", name="Width"), (0, 20))
     page.mouse.up()
     expect(width).not_to_have_value("15.0 mm")

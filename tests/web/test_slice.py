@@ -203,6 +203,13 @@ class TestLive:
             "limits-drag": "0.9",
             "limits-steady": "3",
             "limits-length_unit": "in",
+            "limits-kerf": "1.5 mm",
+            "limits-spare": "3 mm",
+            "limits-hinge": "0.8 mm",
+            "limits-stick_length": "1 m",
+            "limits-stick_width": "40 mm",
+            "limits-stick_thick": "25 mm",
+            "limits-paper": "A4",
         }
         assert demo.post("/stores/limits", limits).status_code == 302
         answer = self.ask(demo, bench="shapes").json
@@ -319,7 +326,7 @@ class TestStores:
 
     def test_what_an_order_names_stays(self, demo):
         demo.post("/stores/remove/drill/1")
-        assert "4.0 mm" not in re.search(r'id="drill".*?</ul>', demo.get("/stores").text, re.S).group(0)
+        assert "0.7 mm" not in re.search(r'id="drill".*?</ul>', demo.get("/stores").text, re.S).group(0)
         demo.post("/stores/remove/water/1")
         assert "An order still names it" in demo.get("/stores").text
 

@@ -17,6 +17,7 @@ from ezdxf.units import conversion_factor
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.curves import Array
+from lamsik.formats import blade_file
 from lamsik.formats.body_document import Document, checked
 from lamsik.formats.outlines import MOST_BYTES, MOST_POINTS, MOST_SHAPES, Found, Outlines, chosen
 
@@ -37,7 +38,7 @@ class Layer:
 
 
 def write(layers: list[Layer], document: Document | None = None) -> bytes:
-    """A DXF of the layers, units millimetres; with a document it can be brought in again unchanged."""
+    """A DXF of the layers, units millimetres; with a document (a body's or a blade's) it can be brought in again unchanged."""
     drawing = new("R2010", setup=True)
     drawing.units = InsertUnits.Millimeters
     space = drawing.modelspace()
@@ -59,7 +60,8 @@ def write(layers: list[Layer], document: Document | None = None) -> bytes:
 
 
 def _digest(outlines: list[Array]) -> str:
-    return sha256(b"".join(np.round(np.asarray(o, dtype=float), 4).tobytes() for o in outlines)).hexdigest()
+    """Tells whether outlines were changed; readers start a closed line elsewhere and leave out points that repeat, so order does not count."""
+    return sha256(b"".join(np.unique(np.round(np.asarray(o, dtype=float), 4) + 0.0, axis=0).tobytes() for o in outlines)).hexdigest()
 
 
 def read(data: bytes) -> Outlines:
@@ -105,6 +107,9 @@ def _own_document(drawing: Any, outlines: list[Array]) -> Document | None:
         return None
     try:
         kept = json.loads("".join(tag.value for tag in record.tags))
-        return checked(kept["document"]) if kept["digest"] == _digest(outlines) else None
+        if kept["digest"] != _digest(outlines):
+            return None
+        document: Document = kept["document"]
+        return document if blade_file.is_blade(document) else checked(document)
     except (ValueError, KeyError, TypeError, AttributeError):
         return None

@@ -70,6 +70,9 @@ def remove(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) ->
             gone |= {row["key"] for row in document["hardware"] if row["hung_on"] in gone}
         document["trials"] = [row for row in document["trials"] if row["place"] not in gone]
     document[group] = [row for row in document[group] if row["key"] not in gone]
+    if group == "joints":  # segments are counted from the nose: those that are no more lose their material
+        left = {f"s{n}" for n in range(1, len(document["joints"]) + 2)} if document["joints"] else set()
+        document["segments"] = [row for row in document["segments"] if row["key"] in left]
     return document
 
 

@@ -1,5 +1,6 @@
 """STL, binary and text: read by trimesh, checked by the core; written in binary with its accuracy in the header."""
 
+from collections.abc import Callable
 from io import BytesIO
 from typing import Any
 
@@ -15,19 +16,31 @@ UNITS_MM = {"mm": 1.0, "cm": 10.0, "in": 25.4, "m": 1000.0}
 HEAD = 84
 
 
-def read(data: bytes) -> Checked:
-    """A checked mesh from the bytes of an STL file. Raises `Refused` naming what is wrong and where."""
+def _quiet(share: float, says: str) -> None:
+    """Nobody asks how far it is."""
+
+
+def read(data: bytes, step: Callable[[float, str], None] = _quiet) -> Checked:
+    """A checked mesh from the bytes of an STL file; `step` is told how far it is (share, words).
+
+    Raises:
+        Refused: naming what is wrong and where.
+    """
     if len(data) > MOST_BYTES:
         raise Refused("stl", f"{len(data) / 1e6:.0f} MB", f"at most {MOST_BYTES / 1e6:.0f} MB")
     if len(data) < 15:
         raise Refused("stl", f"{len(data)} bytes", "this is no STL file: it is empty or cut short")
     _refuse_cut_short(data)
+    step(0.1, "reading the triangles")
     try:
         found: Any = trimesh.load(BytesIO(data), file_type="stl", process=False)
         vertices, faces = np.asarray(found.vertices, dtype=float), np.asarray(found.faces)
     except Exception as error:  # noqa: BLE001 - whatever the reader stumbles over, the file cannot be read
         raise Refused("stl", str(data[:20]), f"this is no STL file that can be read ({type(error).__name__})") from error
-    return check(*_merged(vertices, faces))
+    step(0.4, f"joining the corners of {len(faces)} triangles")
+    merged = _merged(vertices, faces)
+    step(0.7, "looking for holes")
+    return check(*merged)
 
 
 def _refuse_cut_short(data: bytes) -> None:

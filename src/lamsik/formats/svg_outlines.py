@@ -52,6 +52,8 @@ def _refuse_active(root: Element) -> None:
         name = _tag(element)
         if name in BANNED:
             raise Refused("svg", f"<{name}>", "scripts, pictures, copies and movement are not read: save the outlines alone as plain SVG")
+        if name == "style" and any(word in (element.text or "").lower() for word in ("@import", "url(", "expression(")):
+            raise Refused("svg", "<style> with a link", "links out of the file are not followed: save it as plain SVG")
         for key, value in element.attrib.items():
             bare, text = key.rsplit("}", 1)[-1].lower(), value.strip().lower()
             if bare.startswith("on"):

@@ -87,7 +87,7 @@ class TestPrinted:
         assert rows[3].mass_g - rows[0].mass_g == pytest.approx(balls["tungsten"] - balls["steel"])
 
     def test_too_light_to_sink_is_said_before_printing(self):
-        heavy = replace(self.design(), host=Host("print", 0.95, 0.02, "print"))
+        heavy = replace(self.design(), host=Host("print", 0.77, 0.02, "print"))
         light = replace(self.design(), host=Host("print", 0.3, 0.02, "print"))
         assert "Too light to sink with any metal: even tungsten" in sink_words(light, by_metal(light, NOTHING))
         assert sink_words(heavy, by_metal(heavy, NOTHING)).startswith("Too light to sink with steel")

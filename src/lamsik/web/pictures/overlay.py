@@ -5,7 +5,7 @@ from lamsik.core.shapes.clashes import cut_ends
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import lip_point, seat_point
 from lamsik.core.shapes.joints import Cut
-from lamsik.web.pictures.body import framed, widest_x
+from lamsik.web.pictures.body import framed, front_reach, widest_x
 from lamsik.web.pictures.ink import INK, MUTED, TIP, WOOD, Pen, pen_for
 from lamsik.web.pictures.ruler import ruler
 from lamsik.web.pictures.svg import Node, group, label, node, path
@@ -19,7 +19,7 @@ def overlaid(first: Design, second: Design, unit: str = "mm") -> Node:
     outlines = [side_outline(d.body) for d in (first, second)]
     high, low = max(float(o[:, 1].max()) for o in outlines), min(float(o[:, 1].min()) for o in outlines)
     below = -low + _reach(first, second) + 8 * pen.mm
-    plan_y = below + 40 * pen.mm + width / 2
+    plan_y = below + 52 * pen.mm + width / 2
     section_x = length + 14 + width / 2
     rows: list[Node] = []
     for design, styled in ((second, _drawn(pen)), (first, _dashed(pen))):
@@ -30,7 +30,7 @@ def overlaid(first: Design, second: Design, unit: str = "mm") -> Node:
         label("top", 0, plan_y - width / 2 - 8 * pen.mm, pen.text, fill=MUTED),
     ]
     rows.append(label("widest section", section_x, -high - 8 * pen.mm, pen.text, fill=MUTED, text_anchor="middle"))
-    left = 12.0
+    left = 6.0 + max(front_reach(d) for d in (first, second))
     return framed(rows, -left, -high - 24 * pen.mm, left + section_x + width / 2 + 8, high + plan_y + width / 2 + 40 * pen.mm, "Both revisions over each other")
 
 

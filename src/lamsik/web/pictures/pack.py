@@ -38,7 +38,8 @@ def side(design: Design, holes: Sequence[Drilling]) -> Drawing:
     body = design.body
     outline = side_outline(body, FINE)
     high, low = float(outline[:, 1].max()), float(outline[:, 1].min())
-    rows = [_shape(outline), _axis(body.length_mm), *_stations(design), *_cuts(design), *_slot(design), ruler(body.length_mm, THIN, "mm", 0, -low + 3)]
+    rows = [_shape(outline, data_outline="side"), _axis(body.length_mm), *_stations(design), *_cuts(design), *_slot(design), ruler(body.length_mm, THIN, "mm", 0, -low + 3)]
+    rows += _arrow(design)
     rows += [_mark(hole, hole.x_mm, -hole.z_mm) for hole in holes]
     return Drawing("side", "Side template", tuple(rows), (-6.0, -high - 5, body.length_mm + 18, high - low + 18), _grain(design))
 
@@ -51,12 +52,22 @@ def _grain(design: Design) -> str:
     )
 
 
+def _arrow(design: Design) -> list[Node]:
+    """Which way the grain runs."""
+    if design.host.construction != "wood":
+        return []
+    start, end = 0.55 * design.body.length_mm, 0.8 * design.body.length_mm
+    z = station(design.body, 0.62 * design.body.length_mm).middle_mm + 2.4
+    line = node("path", d=f"M{start:.1f} {-z:.1f}H{end:.1f}m-2.4 -1l2.4 1l-2.4 1", fill="none", stroke=INK, stroke_width=0.25)
+    return [line, label("grain", start, -z - 1.0, 2.4, fill=MUTED)]
+
+
 def top(design: Design, holes: Sequence[Drilling]) -> Drawing:
     """The top template with its centre line, saw cuts and holes."""
     body = design.body
     outline = top_outline(body, FINE)
     half = float(outline[:, 1].max())
-    rows = [_shape(outline), _axis(body.length_mm), ruler(body.length_mm, THIN, "mm", 0, half + 3)]
+    rows = [_shape(outline, data_outline="top"), _axis(body.length_mm), ruler(body.length_mm, THIN, "mm", 0, half + 3)]
     for joint in body.joints:
         reach = station(body, joint.x_mm).half_width_mm
         rows += [node("line", x1=x, x2=x, y1=-reach, y2=reach, stroke=INK, stroke_width=LINE) for x in (joint.fore.x_mm, joint.aft.x_mm)]
@@ -79,7 +90,7 @@ def _section(design: Design, x: float) -> Drawing:
         node("line", x1=-half, x2=half, y1=0, y2=0, stroke=MUTED, stroke_width=0.15, stroke_dasharray=DASH),
         node("line", x1=0, x2=0, y1=-high, y2=-low, stroke=MUTED, stroke_width=0.15, stroke_dasharray=DASH),
     ]
-    return Drawing(f"section-{x:g}", f"{x:.1f} mm", (_shape(outline), *cross), (-half - 2, -high - 2, 2 * half + 4, high - low + 4))
+    return Drawing(f"section-{x:g}", f"Section {x:.1f} mm", (_shape(outline), *cross), (-half - 2, -high - 2, 2 * half + 4, high - low + 4))
 
 
 def drill_map(design: Design, holes: Sequence[Drilling]) -> Drawing:

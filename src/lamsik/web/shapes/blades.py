@@ -13,7 +13,7 @@ from lamsik.core.cautions import caution
 from lamsik.core.errors import Refused
 from lamsik.core.materials import METALS
 from lamsik.core.shapes.blades import SNAPS, Blade, SnapHole, remarks, swing
-from lamsik.formats import dxf
+from lamsik.formats import blade_file, dxf
 from lamsik.store import documents, stores
 from lamsik.web.pictures import blade as drawn
 from lamsik.web.pictures.paper import sheets
@@ -143,9 +143,16 @@ def pdf(key: int) -> ResponseReturnValue:
     return Response(data, mimetype="application/pdf", headers={"Content-Disposition": f'inline; filename="{row.code}-bending.pdf"'})
 
 
+@blueprint.get("/<int:key>/blade.json")
+def export(key: int) -> Response:
+    """The blade as a file of its own."""
+    row = load_document("blade", key)
+    return as_file(blade_file.dumps(blade_of(documents.content(db(), row))).encode("utf-8"), f"{row.code}.json", "application/json")
+
+
 @blueprint.get("/<int:key>/flat.dxf")
 def flat(key: int) -> Response:
     """The flat strip for a cutter: outline, holes, bend line."""
     row = load_document("blade", key)
     blade = blade_of(documents.content(db(), row))
-    return as_file(dxf.write(drawn.layers(blade)), f"{row.code}.dxf", "image/vnd.dxf")
+    return as_file(dxf.write(drawn.layers(blade), blade_file.document(blade)), f"{row.code}.dxf", "image/vnd.dxf")

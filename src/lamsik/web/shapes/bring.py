@@ -3,10 +3,12 @@
 import io
 import math
 from collections.abc import Callable
+from dataclasses import asdict
 from typing import Any
 
 from flask import Blueprint, Response, abort, flash, jsonify, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
+from sqlmodel import col, select
 
 from lamsik.core import units
 from lamsik.core.errors import Refused
@@ -16,7 +18,7 @@ from lamsik.core.shapes.meshing import AXES, Checked, check, measured, turned
 from lamsik.core.shapes.outlining import lines_of, width_line
 from lamsik.core.shapes.tracing import warm
 from lamsik.core.water import Water
-from lamsik.formats import body_file, dxf, photo, stl, svg_outlines
+from lamsik.formats import blade_file, body_file, dxf, photo, stl, svg_outlines
 from lamsik.formats.body_document import Document as Content
 from lamsik.formats.body_document import to_design
 from lamsik.formats.lines_document import blank, with_lines, with_mesh
@@ -30,6 +32,9 @@ from lamsik.web.shared.jobs import Job
 
 blueprint = Blueprint("shapes_bring", __name__, url_prefix="/shapes/bring-in")
 
+MOST_BEGUN = 4
+"""Photos still being traced that the page offers to go on with."""
+
 READERS: dict[str, Callable[[bytes], Outlines]] = {"svg": svg_outlines.read, "dxf": dxf.read}
 
 
@@ -42,7 +47,8 @@ def index() -> str:
 def _page(problem: str = "", what: str = "") -> str:
     onto = request.values.get("onto", "")
     row = load_document("body", int(onto)) if onto.isdecimal() and len(onto) < 10 else None
-    return render_template("shapes/bring.html", onto=row, problem=problem, what=what, materials=BODY_MATERIALS, units=stl.UNITS_MM, axes=AXES)
+    begun = db().exec(select(Tracing.id, Tracing.name, Tracing.at).order_by(col(Tracing.id).desc()).limit(MOST_BEGUN)).all()
+    return render_template("shapes/bring.html", onto=row, problem=problem, what=what, materials=BODY_MATERIALS, units=stl.UNITS_MM, axes=AXES, begun=begun)
 
 
 @blueprint.post("")
@@ -53,12 +59,23 @@ def drawing() -> ResponseReturnValue:
     onto = sent_id("onto")
     try:
         ending = name.rsplit(".", 1)[-1].lower()
-        content = _of_outlines(READERS[ending](data), name, onto) if ending in READERS else _of_body_file(data)
-        row = keep(content, f"brought in from {name}", onto)
+        found = READERS[ending](data) if ending in READERS else None
+        own = found.document if found else blade_file.sniffed(data)
+        if blade_file.is_blade(own) and not onto:
+            return _keep_blade(own, name)
+        row = keep(_of_outlines(found, name, onto) if found else _of_body_file(data), f"brought in from {name}", onto)
     except Refused as refused:
         return _page(f"{name} cannot be brought in. {refused}", "drawing"), 422
     flash(f"{row.name} is brought in as {row.code}.")
     return redirect(url_for("shapes.edit", key=row.id))
+
+
+def _keep_blade(found: Content, name: str) -> ResponseReturnValue:
+    """A blade brought in from its own file or DXF."""
+    blade = blade_file.of_document(found)
+    row = documents.create(db(), "blade", documents.next_code(db(), "blade", "K"), asdict(blade), note=f"brought in from {name}")
+    flash(f"{row.name} is brought in as {row.code}.")
+    return redirect(url_for("shapes_blades.edit", key=row.id))
 
 
 def _of_body_file(data: bytes) -> Content:
@@ -128,10 +145,7 @@ def mesh_in() -> ResponseReturnValue:
     name, data = sent.filename or "a mesh", sent.read()
 
     def work(job: Job) -> tuple[Checked, str]:
-        job.step(0.1, "reading the triangles")
-        found = stl.read(data)
-        job.step(0.9, "closed and of one piece")
-        return found, name
+        return stl.read(data, job.step), name
 
     return jsonify(job=jobs.start(name, work).key)
 

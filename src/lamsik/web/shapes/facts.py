@@ -8,6 +8,7 @@ from lamsik.core.shapes.hardware import Placement
 from lamsik.core.shapes.inside import pour_volume_ml
 from lamsik.core.shapes.joints import SAYS, Joint
 from lamsik.core.shapes.solid import kerf_ml
+from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.mass import NOTHING
 from lamsik.core.tank.printed import by_metal, sink_words, weak_hinges
@@ -110,8 +111,7 @@ def _chain(group: Group) -> str:
     """How the group lies in the floating chain."""
     if group.chain_pitch_deg is None:
         return ""
-    pitch = group.chain_pitch_deg
-    words = "level" if abs(pitch) < 2 else f"{abs(pitch):.0f}° nose {'up' if pitch > 0 else 'down'}"
+    words = posture(Attitude(group.chain_pitch_deg, 0.0))
     alone = posture(group.surface[0].attitude) if group.surface else "sinks"
     return f"In the chain afloat it lies {words}; by itself {alone}."
 

@@ -138,7 +138,28 @@ def sheet(key: int, number: int) -> Response:
     found = _asked(row, request.args.to_dict()).sheets
     if not 1 <= number <= len(found):
         abort(404)
-    return as_file(_svg_file(found[number - 1].svg()), f"{row.code}-sheet-{number}.svg", "image/svg+xml")
+    drawn = carrying(found[number - 1].svg(), documents.content(db(), row))
+    return as_file(_svg_file(drawn), f"{row.code}-sheet-{number}.svg", "image/svg+xml")
+
+
+def carrying(root: Node, content: Content) -> Node:
+    """A drawing whose outlines are named and which carries the document they were drawn from, so that it can be brought in again."""
+    named: dict[str, Node] = {}
+
+    def walk(here: Node | str) -> Node | str:
+        if isinstance(here, str):
+            return here
+        word = str(here["attrs"].get("data-outline", ""))
+        made = {**here, "children": [walk(child) for child in here["children"]]}
+        if word and word not in named:
+            made["attrs"] = {**here["attrs"], "id": word}
+            named[word] = made
+        return made
+
+    found = walk(root)
+    assert not isinstance(found, str)
+    paths = [str(made["attrs"]["d"]) for made in named.values()]
+    return {**found, "children": [node("metadata", svg_outlines.own_metadata(content, paths), id=svg_outlines.OURS), *found["children"]]}
 
 
 def _svg_file(root: Node) -> bytes:

@@ -23,6 +23,8 @@ from lamsik.web.shapes.bring import finite_pair, fresh, keep, typed_width
 from lamsik.web.shared.db import db, load, load_document
 
 MOST_CORRECTED = 400
+MARKS = ("by", "ruler", "sheet", "nose", "tail", "on", "ruler_mm", "sheet_width", "sheet_height", "flip")
+"""What the page sends of the marks; kept when an outline was found, so that a reload begins there."""
 
 blueprint = Blueprint("shapes_trace", __name__, url_prefix="/shapes/trace")
 
@@ -37,7 +39,7 @@ def show(key: int) -> str:
     """The photo with its marks."""
     row = load(Tracing, key)
     onto = row.state.get("onto") or 0
-    return render_template("shapes/trace.html", row=row, onto=load_document("body", onto) if onto else None, materials=BODY_MATERIALS)
+    return render_template("shapes/trace.html", row=row, onto=load_document("body", onto) if onto else None, materials=BODY_MATERIALS, begun=row.state.get("marks"))
 
 
 @blueprint.get("/<int:key>/picture.jpg")
@@ -49,11 +51,14 @@ def picture(key: int) -> Response:
 @blueprint.post("/<int:key>/outline")
 def outline(key: int) -> ResponseReturnValue:
     """Trace the outline with the marks sent; the points to correct come back in the picture's pixels."""
-    row, marks = load(Tracing, key), marks_of(request.get_json())
+    row, sent = load(Tracing, key), request.get_json()
+    marks = marks_of(sent)
     found = trace(_pixels(key, row.picture), marks)
-    lines = found.lines
+    lines, points = found.lines, np.round(corners(found), 1).tolist()
+    row.state = {**row.state, "marks": {name: sent[name] for name in MARKS if name in sent}}
+    db().add(row)
     return jsonify(
-        points=np.round(corners(found), 1).tolist(),
+        points=points,
         length=in_words(lines.length_mm, "length", 1),
         depth=in_words(lines.depth_mm, "length", 1),
         drawn=found.drawn,

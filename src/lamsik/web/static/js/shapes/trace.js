@@ -14,7 +14,16 @@ const marks = {
   sheet: [[wide * 0.08, high * 0.08], [wide * 0.92, high * 0.08], [wide * 0.92, high * 0.92], [wide * 0.08, high * 0.92]],
   nose: [wide * 0.25, high * 0.5], tail: [wide * 0.75, high * 0.5], on: [wide * 0.5, high * 0.5],
 };
-let points = [], view = [0, 0, wide, high];
+const begun = JSON.parse(at("begun")?.textContent ?? "null");
+if (begun) {
+  for (const name of Object.keys(marks)) marks[name] = begun[name] ?? marks[name];
+  document.querySelector(`[name=by][value=${begun.by === "sheet" ? "sheet" : "ruler"}]`).checked = true;
+  at("ruler-mm").value = begun.ruler_mm ?? "100 mm";
+  at("sheet-width").value = begun.sheet_width ?? "297 mm";
+  at("sheet-height").value = begun.sheet_height ?? "210 mm";
+  at("flip").checked = Boolean(begun.flip);
+}
+let points = [], past = [], view = [0, 0, wide, high];
 const by = () => document.querySelector("[name=by]:checked").value;
 
 function element(tag, attributes, ...children) {
@@ -58,8 +67,23 @@ function draw() {
   handles.refocus(focused);
 }
 
+// Corrections can be taken back one by one; a drag counts once.
+let dragging = false;
+function remember() {
+  past = [...past.slice(-99), structuredClone(points)];
+  at("back").disabled = false;
+}
+function takeBack() {
+  if (!past.length) return;
+  points = past.pop();
+  at("back").disabled = !past.length;
+  draw();
+}
+
 function set(path, y, mode, x) {
   const [name, index] = path.split(".");
+  if (name === "point" && !dragging) remember();
+  dragging = mode === "drag";
   const list = name === "point" ? points : Array.isArray(marks[name][0]) ? marks[name] : null;
   if (list) list[Number(index)] = [x, y];
   else marks[name] = [x, y];
@@ -68,6 +92,7 @@ function set(path, y, mode, x) {
 
 const remove = (path) => {
   if (!path.startsWith("point.") || points.length <= 8) return;
+  remember();
   points.splice(Number(path.split(".")[1]), 1);
   draw();
 };
@@ -96,6 +121,7 @@ at("whole").addEventListener("click", () => ((view = [0, 0, wide, high]), draw()
 svg.addEventListener("dblclick", (event) => {
   if (!points.length) return;
   const p = spot(event), far = points.map((a, i) => away(p, a, points[(i + 1) % points.length]));
+  remember();
   points.splice(far.indexOf(Math.min(...far)) + 1, 0, [p.x, p.y]);
   draw();
 }, { signal });
@@ -109,14 +135,19 @@ const sent = () => ({
   ...marks, by: by(), ruler_mm: at("ruler-mm").value, sheet_width: at("sheet-width").value, sheet_height: at("sheet-height").value, flip: at("flip").checked,
 });
 
-for (const input of document.querySelectorAll("[name=by]")) {
-  input.addEventListener("change", () => {
-    at("ruler-fields").hidden = by() === "sheet";
-    at("sheet-fields").hidden = by() !== "sheet";
-    at("verdict").textContent = by() === "sheet" ? "Put the four blue marks on the corners of the sheet, clockwise from its top left, and type its size." : "Put the two blue marks on a ruler in the picture and type how far apart they are.";
-    draw();
-  }, { signal });
+function showScale() {
+  at("ruler-fields").hidden = by() === "sheet";
+  at("sheet-fields").hidden = by() !== "sheet";
+  at("verdict").textContent = by() === "sheet" ? "Put the four blue marks on the corners of the sheet, clockwise from its top left, and type its size." : "Put the two blue marks on a ruler in the picture and type how far apart they are.";
+  draw();
 }
+for (const input of document.querySelectorAll("[name=by]")) input.addEventListener("change", showScale, { signal });
+at("back").addEventListener("click", takeBack, { signal });
+document.addEventListener("keydown", (event) => {
+  if (!(event.ctrlKey || event.metaKey) || event.key !== "z" || event.target.closest("input")) return;
+  event.preventDefault();
+  takeBack();
+}, { signal });
 
 at("marks-form").addEventListener("submit", async (event) => {
   event.preventDefault();
@@ -146,4 +177,4 @@ at("body-form").addEventListener("submit", async (event) => {
 }, { signal });
 
 addEventListener("resize", draw, { signal });
-draw();
+showScale();

@@ -1,0 +1,169 @@
+"""Meshes and photos as bytes: STL of both kinds round-trips, photos are normalised, whatever is broken is named."""
+
+import io
+import json
+import zlib
+from hashlib import sha256
+
+import numpy as np
+import pytest
+import trimesh
+from PIL import Image
+
+from lamsik.core.errors import Refused
+from lamsik.core.shapes import polyhedra, skins
+from lamsik.core.shapes.forms import FORMS, body_from
+from lamsik.core.shapes.meshing import measured, turned
+from lamsik.core.shapes.outlining import lines_of
+from lamsik.core.shapes.solid import solid
+from lamsik.core.tank import evaluate
+from lamsik.formats import body_file, photo, stl
+from lamsik.formats.body_document import to_design
+from lamsik.formats.lines_document import blank, with_lines, with_mesh
+from lamsik.store.skins import mesh_of_bytes, pack
+from tests.bodies import box_mesh
+from tests.formats.test_body_document import HOST, document
+
+EGG = trimesh.creation.icosphere(subdivisions=3).apply_scale([45, 8, 10])
+
+
+def as_body(checked):
+    made = measured(turned(checked.mesh, "-x", "+z", 1.0))
+    packed = pack(made.shares)
+    content = with_mesh(blank("Egg", HOST, to_design(document()).water), made, "e" * 64, "egg.stl")
+    skins.keep("e" * 64, made.shares)
+    return content, packed
+
+
+class TestStl:
+    @pytest.mark.parametrize("kind", ["stl", "stl_ascii"])
+    def test_binary_and_text_are_the_same_body(self, kind):
+        data = EGG.export(file_type=kind)
+        found = stl.read(data if isinstance(data, bytes) else data.encode())
+        assert len(found.mesh.faces) == len(EGG.faces) and len(found.mesh.vertices) == len(EGG.vertices)
+        assert polyhedra.measures(found.mesh).volume_mm3 == pytest.approx(EGG.volume, rel=1e-5)
+
+    def test_a_body_exported_and_brought_in_measures_the_same(self):
+        body = body_from(FORMS["slim"], 90, 19, 15)
+        again = stl.read(stl.write(polyhedra.surface(body, 180, 128), "B-001 whole body, mm"))
+        made = measured(turned(again.mesh, "-x", "+z", 1.0))
+        assert made.body.length_mm == pytest.approx(90, abs=1e-3) and made.body.depth_mm == pytest.approx(19, abs=0.01) and made.body.width_mm == pytest.approx(15, abs=0.01)
+        content, _ = as_body(again)
+        found = to_design(content).body
+        assert solid(found).volume_mm3 == pytest.approx(solid(body).volume_mm3, rel=1e-3)
+        once_more = stl.read(stl.write(polyhedra.surface(found), "again"))
+        assert polyhedra.measures(once_more.mesh).volume_mm3 == pytest.approx(solid(found).volume_mm3, rel=1e-6)
+
+    def test_a_mesh_gets_a_verdict_like_any_other_body(self):
+        content, _ = as_body(stl.read(EGG.export(file_type="stl")))
+        outcome = evaluate.settle(to_design(content))
+        assert outcome.solid.volume_ml == pytest.approx(EGG.volume / 1000, rel=2e-3) and outcome.surface and "Floats" in outcome.verdict.sentence
+
+    def test_it_tells_how_far_it_is(self):
+        told = []
+        stl.read(EGG.export(file_type="stl"), lambda share, says: told.append((share, says)))
+        assert [share for share, _ in told] == sorted(share for share, _ in told) and any("1280 triangles" in says for _, says in told)
+
+    def test_the_header_says_what_it_is_and_never_begins_like_text(self):
+        data = stl.write(box_mesh(10, 10, 10), "solid block, mm " + "x" * 200)
+        assert data[:80].decode().startswith("solid block") and len(data) == 84 + 50 * 12 and len(stl.read(data).mesh.faces) == 12
+
+    @pytest.mark.parametrize(
+        ("data", "says"),
+        [
+            (b"", "empty or cut short"), (b"x" * 300, "cut short, or no STL|triangles"), (EGG.export(file_type="stl")[:-600], "cut short"), (b"\x00" * 84, "cut short, or no STL"),
+            (b"solid x\nfacet normal 0 0 1\n outer loop\n vertex 0 0 zero\n", "no STL file that can be read|triangles"), (b"\0" * 80 + (3_000_000).to_bytes(4, "little"), "at most 2000000"),
+            (b"solid nothing\nendsolid facet", "triangles|no STL"),
+        ],
+        ids=["empty", "noise", "short", "zeros", "words", "many", "hollow words"],
+    )  # fmt: skip
+    def test_what_is_wrong_is_said(self, data, says):
+        with pytest.raises(Refused, match=says):
+            stl.read(data)
+
+    def test_a_coordinate_that_is_no_number_is_named(self):
+        data = bytearray(EGG.export(file_type="stl"))
+        data[84 + 12 : 84 + 16] = np.float32("nan").tobytes()
+        with pytest.raises(Refused, match="no number"):
+            stl.read(bytes(data))
+
+    def test_a_hole_is_said_with_its_place(self):
+        open_egg = trimesh.Trimesh(EGG.vertices, EGG.faces[1:])
+        with pytest.raises(Refused, match=r"not watertight: there is a hole near \("):
+            stl.read(open_egg.export(file_type="stl"))
+
+
+class TestBodyFileWithMesh:
+    def test_the_mesh_travels_with_its_document(self):
+        content, packed = as_body(stl.read(EGG.export(file_type="stl")))
+        content["body"]["mesh"]["digest"] = sha256(packed).hexdigest()
+        text = body_file.write(content, packed)
+        again, mesh = body_file.read(text.encode())
+        assert again == content and len(mesh_of_bytes(body_file.inflated(mesh)).faces) == len(EGG.faces)
+        changed = json.loads(text) | {"mesh_data": "AAAA"}
+        with pytest.raises(Refused, match="not the one the body names"):
+            body_file.read(json.dumps(changed).encode())
+
+    @pytest.mark.parametrize("data", [b'{"mesh_data": 5}', b'{"mesh_data": "%%%"}', b'["mesh_data"]', b" " * 61_000_000], ids=["number", "no base64", "list", "large"])
+    def test_what_is_no_body_file_is_refused(self, data):
+        with pytest.raises(Refused):
+            body_file.read(data)
+
+    @pytest.mark.parametrize("data", [b"not packed", b""])
+    def test_a_mesh_that_is_none_is_refused(self, data):
+        with pytest.raises(Refused):
+            mesh_of_bytes(body_file.inflated(data))
+
+    def test_a_small_file_cannot_unpack_to_a_flood(self):
+        with pytest.raises(Refused, match="unpacks to more"):
+            body_file.inflated(zlib.compress(b"\0" * 3_000_000), most=1_000_000)
+
+
+def photographed(kind="JPEG", size=(800, 600), **more):
+    kept = io.BytesIO()
+    Image.new("RGB", size, (200, 190, 180)).save(kept, kind, **more)
+    return kept.getvalue()
+
+
+class TestPhoto:
+    @pytest.mark.parametrize("kind", ["JPEG", "PNG", "WEBP", "TIFF", "BMP"])
+    def test_every_kind_becomes_an_upright_jpeg(self, kind):
+        data, wide, high = photo.normalised(photographed(kind))
+        assert (wide, high) == (800, 600) and data[:2] == b"\xff\xd8" and photo.pixels(data).shape == (600, 800, 3)
+
+    def test_a_turned_photo_is_set_upright_and_the_cameras_notes_are_dropped(self):
+        notes = Image.Exif()
+        notes[274], notes[270] = 6, "at the harbour"
+        data, wide, high = photo.normalised(photographed(exif=notes))
+        assert (wide, high) == (600, 800) and b"harbour" not in data
+
+    def test_a_large_photo_is_made_workable(self):
+        _, wide, high = photo.normalised(photographed(size=(6000, 3000)))
+        assert max(wide, high) == photo.LONGEST_PX and wide == 2 * high
+
+    @pytest.mark.parametrize(
+        ("data", "says"),
+        [
+            (b"", "no picture"), (b"<svg/>", "no picture"), (photographed()[:900], "no picture"), (b"GIF89a" + b"\0" * 99, "no picture"), (b"x" * 25_000_001, "at most 25 MB"),
+            (photographed(size=(40, 40)), "at least 60 pixels"), (photographed("PNG", (9000, 9000)), "million pixels"),
+        ],
+        ids=["empty", "svg", "short", "gif", "heavy", "tiny", "huge"],
+    )  # fmt: skip
+    def test_what_is_no_photo_is_refused(self, data, says):
+        with pytest.raises(Refused, match=says):
+            photo.normalised(data)
+
+
+class TestLinesDocument:
+    BOX = np.array([(0, -10), (90, -10), (90, 10), (0, 10)], dtype=float)
+
+    def test_an_outline_without_a_top_is_as_wide_as_typed_or_a_share_of_its_depth(self):
+        lines = lines_of(self.BOX)
+        plain, typed = (to_design(with_lines(blank("Box", HOST, to_design(document()).water), lines, None, width)).body for width in (None, 12.0))
+        assert plain.width_mm == pytest.approx(16, abs=0.1) and typed.width_mm == pytest.approx(12, abs=0.1) and plain.length_mm == 90
+
+    def test_new_lines_keep_what_is_on_the_body_in_proportion(self):
+        content = document()
+        content["hardware"] = [{**row, "x_mm": 45.0} for row in content["hardware"]]
+        longer = with_lines(content, lines_of(self.BOX * [1.2, 1.0]), None, None)
+        assert longer["body"]["length_mm"] == pytest.approx(108) and longer["material"] == content["material"]
