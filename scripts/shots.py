@@ -16,23 +16,22 @@ DESK, TABLET, PHONE = (1280, 800), (820, 1100), (390, 844)
 VIEWS = (
     ("today", "/", DESK),
     ("orders", "/orders", DESK),
-    ("order", "/orders/19", DESK),
     ("shapes", "/shapes", DESK),
     ("shape", "/shapes/15", DESK),
+    ("joint", "/shapes/27", DESK),
+    ("trace", "/shapes/trace/1", DESK),
+    ("pack", "/shapes/27/pack", DESK),
     ("tank", "/tank/15", DESK),
     ("tank-surface", "/tank/21", DESK),
     ("tank-tablet", "/tank/21", TABLET),
     ("tank-trying", "/tank/15#changes", DESK),
     ("stability", "/tank/21/stability?with=d22", DESK),
-    ("twins", "/tank/15/twins", DESK),
     ("running", "/tank/17/running", DESK),
     ("paint", "/paints/on/16", DESK),
-    ("scheme", "/paints/4", DESK),
     ("piece", "/pieces/55", DESK),
     ("piece-phone", "/pieces/55", PHONE),
     ("card", "/pieces/48/card", DESK),
     ("stores", "/stores", DESK),
-    ("handbook", "/handbook", DESK),
 )
 
 
@@ -45,6 +44,12 @@ def shoot(page: Page, name: str, url: str, size: tuple[int, int]) -> None:
         page.get_by_role("button", name="Find ballast").click()
         page.locator("#answers > li").first.wait_for()
         page.evaluate("scrollTo(0, 0)")
+    if name == "joint":
+        page.get_by_role("tab", name="Joints").click()
+        page.get_by_text("Segment 2").first.wait_for()
+    if name == "trace":
+        page.get_by_role("button", name="Trace the outline").click()
+        page.get_by_text("Correct it where it is wrong").wait_for()
     if name == "tank-trying":
         page.get_by_role("button", name="Start trying").click()
         page.get_by_label("Clear coats").select_option("4")

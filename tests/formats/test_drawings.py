@@ -8,13 +8,13 @@ import pytest
 from ezdxf import units as dxf_units
 
 from lamsik.core.errors import Refused
+from lamsik.core.shapes.blades import STARTING_BLADE as START
 from lamsik.core.shapes.body import side_outline, top_outline
 from lamsik.core.shapes.outlining import lines_of
 from lamsik.formats import blade_file, dxf, svg_outlines
 from lamsik.formats.body_document import to_design
 from lamsik.web.pictures import blade as blade_pictures
 from lamsik.web.pictures.svg import markup
-from lamsik.web.shapes.blades import START
 from lamsik.web.shapes.make import outline_drawing
 from tests.formats.test_body_document import document, full
 

@@ -19,7 +19,7 @@ from lamsik.core.errors import Refused
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
 from lamsik.core.water import Water
-from lamsik.formats.body_document import NEW_IN_2, checked, new_document, to_design
+from lamsik.formats.body_document import NEW_BODY_IN_3, NEW_IN_2, NEW_IN_3, checked, new_document, to_design
 from lamsik.store.backup import backup, restore
 from lamsik.store.database import FILE_NAME, _config, connect, is_current, open_database, session_of
 from lamsik.store.documents import content
@@ -49,16 +49,20 @@ def test_migrations_make_exactly_the_tables_of_the_program(engine):
     assert is_current(engine)
 
 
-def test_a_shop_of_the_first_release_is_brought_up_with_all_its_revisions(tmp_path):
+@pytest.mark.parametrize("version", [1, 2])
+def test_a_shop_of_an_earlier_release_is_brought_up_with_all_its_revisions(tmp_path, version):
     engine = connect(tmp_path / FILE_NAME)
     config = _config()
     with engine.begin() as connection:
         config.attributes["connection"] = connection
-        command.upgrade(config, "0001")
+        command.upgrade(config, f"000{version}")
         old = new_document("Old", FORMS["slim"], Host("basswood", 0.42, 0.04), Water(), Want())
-        first = {name: value for name, value in old.items() if name not in NEW_IN_2} | {"version": 1}
-        first["want"] = {name: old["want"][name] for name in ("behaviour", "speed_cm_s", "pitch_deg")}
-        first["material"] = {name: value for name, value in old["material"].items() if name != "solid_g_cm3"}
+        first = {name: value for name, value in old.items() if name not in NEW_IN_3} | {"version": 2}
+        first["body"] = {name: value for name, value in old["body"].items() if name not in NEW_BODY_IN_3}
+        if version == 1:
+            first = {name: value for name, value in first.items() if name not in NEW_IN_2} | {"version": 1}
+            first["want"] = {name: old["want"][name] for name in ("behaviour", "speed_cm_s", "pitch_deg")}
+            first["material"] = {name: value for name, value in old["material"].items() if name != "solid_g_cm3"}
         connection.execute(text("INSERT INTO document (id, kind, code, name, search, current) VALUES (1, 'body', 'B-001', 'Old', 'old', 1)"))
         connection.execute(
             text("INSERT INTO revision (document_id, number, saved_at, note, beside, content) VALUES (1, 1, '2026-01-01 00:00:00.000000', '', 0, :content)"),

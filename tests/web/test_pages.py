@@ -6,7 +6,8 @@ BODY, SCHEME, ORDER, PIECE = 15, 4, 19, 50
 
 PAGES = [
     ("/", "At the bench"), ("/orders", "Odile Marsac"), ("/orders/new", "Take an enquiry"), (f"/orders/{ORDER}", "Ferry runner"), ("/shapes", "Begin from a form"),
-    (f"/shapes/{BODY}", "Ferry runner 90"), (f"/tank/{BODY}", "Find ballast"), ("/paints", "Estuary smelt"), (f"/paints/{SCHEME}", "Keep as a new version"),
+    (f"/shapes/{BODY}", "Ferry runner 90"), ("/shapes/bring-in", "Trace a photo"), (f"/shapes/{BODY}/compare", "with ballast"), (f"/shapes/{BODY}/family", "7 of 9"),
+    ("/shapes/27/joints", "Another cut"), ("/shapes/27/pack", "Segment 2, STL"), ("/shapes/blades", "Estuary blade"), ("/shapes/blades/33", "snap"), (f"/tank/{BODY}", "Find ballast"), ("/paints", "Estuary smelt"), (f"/paints/{SCHEME}", "Keep as a new version"),
     (f"/paints/on/{BODY}", "Coats in order"), ("/pieces", "P0050"), (f"/pieces/{PIECE}", "What the scale changes"), (f"/pieces/{PIECE}/card", "Drill map"),
     ("/pieces/unweighed", "weigh it first"), ("/stores", "Ballast metal"), ("/handbook", "Densities to start from"), ("/search?q=arla", "Ärla Brandt"), ("/search", "Type a name"),
     ("/search?q=%E3%81%8B%E3%81%8A", "三浦"), ("/search?q=zzzz", "Nothing holds that text"),
@@ -40,7 +41,27 @@ def test_an_empty_shop_says_what_to_do(empty, url, says):
 
 @pytest.mark.parametrize(
     "url",
-    ["/shapes/9999", "/tank/9999", "/paints/9999", "/paints/on/9999", "/pieces/9999", "/orders/9999", f"/shapes/{SCHEME}", f"/paints/{BODY}", "/nowhere", "/shapes/x"],
+    [
+        "/shapes/9999",
+        "/shapes/9999/pack",
+        "/shapes/9999/compare",
+        "/shapes/9999/joints",
+        "/shapes/9999/family",
+        "/shapes/blades/15",
+        "/shapes/trace/9999",
+        "/shapes/15/sheet-99.svg",
+        "/shapes/15/segment-1.stl",
+        "/shapes/bring-in/mesh/none",
+        "/tank/9999",
+        "/paints/9999",
+        "/paints/on/9999",
+        "/pieces/9999",
+        "/orders/9999",
+        f"/shapes/{SCHEME}",
+        f"/paints/{BODY}",
+        "/nowhere",
+        "/shapes/x",
+    ],
 )
 def test_what_is_not_there_answers_404_in_the_apps_look(demo, url):
     answer = demo.get(url)

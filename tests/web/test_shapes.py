@@ -63,9 +63,15 @@ class TestDrawing:
         found = live(demo, {"do": "joint"}, {"do": "segment_material", "key": "s2", "name": "balsa"})["view"]
         assert [row["name"] for row in found["segments"]] == ["Segment 1", "Segment 2"] and all("12 °C fresh water" in row["says"] for row in found["segments"])
         assert found["segments"][1]["materials"][0]["name"] == "balsa" and "In the chain afloat" in found["segments"][0]["chain"]
+        assert "2 × " not in found["segments"][1]["holds"] and "Treble hook" in found["segments"][1]["holds"] and "lead rod" in found["segments"][0]["holds"]
 
     def test_a_print_is_told_which_metal_sinks_it(self, demo):
-        edits = [{"do": "material", "name": "printed resin"}, {"do": "hollow", "on": True}, {"do": "cavity", "code": "steel ball 6 mm"}, {"do": "set", "path": "want.behaviour", "text": "sinks"}]
+        edits = [
+            {"do": "material", "name": "printed resin"},
+            {"do": "hollow", "on": True},
+            {"do": "cavity", "code": "steel ball 6 mm"},
+            {"do": "set", "path": "want.behaviour", "text": "sinks"},
+        ]
         found = live(demo, *edits)["view"]
         assert [row["metal"] for row in found["metals"]] == ["steel", "brass", "lead", "tungsten"] and all(" g" in row["water"] for row in found["metals"])
 
@@ -74,7 +80,14 @@ class TestDrawing:
         assert "under 0.8 mm it fails early" in json.dumps(found["clashes"])
 
     def test_the_source_travels_to_piece_card_and_order(self, demo):
-        live(demo, {"do": "set", "path": "source.kind", "text": "not_for_sale"}, {"do": "set", "path": "source.note", "text": "after a museum piece"}, key=24, save=True, base=2)
+        live(
+            demo,
+            {"do": "set", "path": "source.kind", "text": "not_for_sale"},
+            {"do": "set", "path": "source.note", "text": "after a museum piece"},
+            key=24,
+            save=True,
+            base=2,
+        )
         piece = demo.post("/pieces/start", {"design": "24"}).headers["Location"]
         for url in ("/shapes/24/compare", piece, f"{piece}/card"):
             assert "ot for sale: after a museum piece" in demo.get(url).text, url
@@ -151,7 +164,9 @@ class TestMesh:
         again = opened(demo, demo.post("/shapes/bring-in", sent(demo.get(f"/shapes/{key}/body.json").data, "egg.json")))
         assert document(demo, again) == document(demo, key)
 
-    @pytest.mark.parametrize(("data", "says"), [(trimesh.Trimesh(EGG.vertices, EGG.faces[2:]).export(file_type="stl"), "not watertight"), (b"hello there, no mesh", "no STL file")])
+    @pytest.mark.parametrize(
+        ("data", "says"), [(trimesh.Trimesh(EGG.vertices, EGG.faces[2:]).export(file_type="stl"), "not watertight"), (b"hello there, no mesh", "no STL file")]
+    )
     def test_a_bad_mesh_is_named_and_nothing_is_kept(self, demo, data, says):
         job, state = self.read(demo, data)
         assert says in state["problem"]
@@ -186,7 +201,9 @@ class TestTrace:
         page = self.begun(demo)
         found = demo.send(f"{page}/outline", self.MARKS).json
         assert float(found["length"].split()[0]) == pytest.approx(100, abs=0.4) and 8 <= len(found["points"]) <= 80 and not found["drawn"]
-        made = demo.post(f"{page}/body", {"marks": json.dumps(self.MARKS), "points": json.dumps(found["points"]), "name": "Cut-out", "material": "red cedar", "width": ""})
+        made = demo.post(
+            f"{page}/body", {"marks": json.dumps(self.MARKS), "points": json.dumps(found["points"]), "name": "Cut-out", "material": "red cedar", "width": ""}
+        )
         body = document(demo, int(made.json["url"].rsplit("/", 1)[1]))["body"]
         assert body["depth_mm"] == pytest.approx(140 / 6, abs=0.4) and body["width_mm"] == pytest.approx(0.8 * body["depth_mm"], abs=0.1)
 
@@ -226,7 +243,9 @@ class TestTrace:
     def test_a_photo_of_50_mb_is_refused_with_the_limit(self, demo):
         token = re.search(r'name="csrf-token" content="([^"]+)"', demo.get("/").text).group(1)
         head = b'--b\r\nContent-Disposition: form-data; name="photo"; filename="x.jpg"\r\nContent-Type: image/jpeg\r\n\r\n\xff\xd8'
-        with demo.http.post("/shapes/bring-in/photo", data=head + b"x" * 50_000_000 + b"\r\n--b--\r\n", content_type="multipart/form-data; boundary=b", headers={"X-CSRFToken": token}) as answer:
+        with demo.http.post(
+            "/shapes/bring-in/photo", data=head + b"x" * 50_000_000 + b"\r\n--b--\r\n", content_type="multipart/form-data; boundary=b", headers={"X-CSRFToken": token}
+        ) as answer:
             assert answer.status_code == 422 and "at most 25 MB" in answer.text
 
 
@@ -257,7 +276,10 @@ class TestRooms:
         made = document(demo, key)
         assert made["body"]["length_mm"] == pytest.approx(120) and made["material"]["name"] == "red cedar"
 
-    @pytest.mark.parametrize(("lengths", "woods", "says"), [("wide", ["balsa"], "type a length"), ("", ["balsa"], "1 to 8 lengths"), ("70 mm", [], "1 to 6 materials"), ("10 m", ["balsa"], "600 mm")])
+    @pytest.mark.parametrize(
+        ("lengths", "woods", "says"),
+        [("wide", ["balsa"], "type a length"), ("", ["balsa"], "1 to 8 lengths"), ("70 mm", [], "1 to 6 materials"), ("10 m", ["balsa"], "600 mm")],
+    )
     def test_a_family_that_cannot_be(self, demo, lengths, woods, says):
         answer = demo.post("/shapes/15/family", {"lengths": lengths, "materials": woods})
         assert answer.status_code == 422 and says in answer.text
@@ -300,11 +322,25 @@ class TestPack:
 
     def test_it_holds_what_saw_and_drill_need(self, demo):
         page = demo.get(f"/shapes/{BAIT}/pack?stations=20+mm+1%2F2+in,+50+%25").text
-        for says in ("Side template", "Top template", "Section 20.0 mm", "Section 12.7 mm", "Section 45.0 mm", "Drill map", "pilot hole, smaller than the screw", "Slot angle", "90° to the axis", "Grain along"):
+        for says in (
+            "Side template",
+            "Top template",
+            "Section 20.0 mm",
+            "Section 12.7 mm",
+            "Section 45.0 mm",
+            "Drill map",
+            "pilot hole, smaller than the screw",
+            "Slot angle",
+            "90° to the axis",
+            "Grain along",
+        ):
             assert says in page, says
         assert re.search(r"drill 6 mm, [\d.]+ mm deep", page) and "go to waste" in page.replace("goes", "go") and "1.5 mm kerf" in page
 
-    @pytest.mark.parametrize(("query", "says"), [("paper=A9", "A4, Letter, A3"), ("stations=soon", "type a length"), ("stations=", "1 to 12"), ("kerf=-3", "0 to 20"), ("stick_width=NaN", "stick_width")])
+    @pytest.mark.parametrize(
+        ("query", "says"),
+        [("paper=A9", "A4, Letter, A3"), ("stations=soon", "type a length"), ("stations=", "1 to 12"), ("kerf=-3", "0 to 20"), ("stick_width=NaN", "stick_width")],
+    )
     def test_bad_wishes_are_answered_beside_the_standard_pack(self, demo, query, says):
         answer = demo.get(f"/shapes/{BAIT}/pack?{query}")
         assert answer.status_code == 422 and says in answer.text and "Side template" in answer.text

@@ -1,5 +1,7 @@
 """A two-person workshop on the made-up Vadholm estuary: its people, waters, patterns and orders."""
 
+from typing import Any
+
 SHOP = {"name": "Vadholm Bench", "currency": "EUR"}
 
 WATERS = (("Holm mere", 14.0, 0.0), ("Inner Vad", 8.0, 4.5), ("Outer Vad", 9.0, 18.0))
@@ -42,6 +44,31 @@ BODIES = (
     ("Tench antenna", "antenna", 185, 17, 17, "balsa", "float", None, "Night tench", "floats", "Holm mere"),
 )
 
+OTHERS: tuple[tuple[tuple[Any, ...], tuple[dict[str, Any], ...]], ...] = (
+    # a body as above, and the edits that make it what it is; then ballast is found unless it has its own
+    (("Split eel", "slim", 130, 22, 17, "red cedar", "jointed", "lip-m", "Garfish green", "slow rise", "Inner Vad"),
+     ({"do": "joint", "x_mm": 62.0, "kind": "linked"}, {"do": "set", "path": "joints.j1.slant_deg", "text": "8°"})),
+    (("Tide bell", "chugger", 72, 21, 21, "paulownia", "single", None, "Mullet", "floats", "Outer Vad"), ()),
+    (("Feather diver head", "divinghead", 26, 12, 12, "balsa", "head", None, "Copper asp", "floats", "Outer Vad"), ()),
+    (("Heel-poured stubby", "stubby", 70, 30, 25, "filled urethane", "small", None, "Signal orange", "floats", "fresh water"),
+     ({"do": "pour"}, {"do": "set", "path": "pours.p1.from_mm", "text": "52 mm"}, {"do": "set", "path": "pours.p1.tilt_deg", "text": "-18°"},
+      {"do": "set", "path": "source.kind", "text": "licensed"}, {"do": "set", "path": "source.note", "text": "mould shape by agreement with Odile Marsac, to 2028"})),
+    (("Print rattler", "walker", 95, 22, 22, "printed resin", "small", None, "Estuary smelt", "sinks", "fresh water"),
+     ({"do": "hollow", "on": True}, {"do": "set", "path": "shell.wall_mm", "text": "1.6 mm"}, {"do": "cavity", "code": "steel ball 6 mm"},
+      {"do": "set", "path": "cavities.c1.count", "text": "3"}, {"do": "set", "path": "cavities.c1.x_mm", "text": "58 mm"})),
+    (("Grandfather's pike lure", "deepflank", 88, 38, 17, "beech", "small", None, "Brown trout fry", "sinks", "Holm mere"),
+     ({"do": "set", "path": "source.kind", "text": "not_for_sale"}, {"do": "set", "path": "source.note", "text": "traced from an old one in the family"})),
+)  # fmt: skip
+
+REVISION_NAMES = ((0, 1, "as first drawn"), (0, 2, "with ballast"), (2, 3, "narrow lip, June"))
+
+FAMILY = (0, [75.0, 90.0, 110.0], ["basswood", "red cedar", "balsa"], ["75|basswood", "110|balsa"])
+
+BLADES = (
+    {"name": "Estuary blade, brass"},
+    {"name": "Small blade, copper", "metal": "copper", "nose_mm": 10.0, "rear_mm": 34.0, "width_mm": 12.0, "thickness_mm": 0.6, "cup_mm": 4.0, "right_deg": 8.0},
+)
+
 PARTS = {
     # (code, seat, share of the length)
     "small": (
@@ -71,6 +98,18 @@ PARTS = {
         ("tre-6", "belly", 0),
         ("tre-8", "belly", 0),
     ),
+    "jointed": (
+        ("tie-m", "nose", 0),
+        ("hgr-m", "belly", 0.33),
+        ("hgr-s", "tail", 1),
+        ("ring-6", "belly", 0),
+        ("ring-4", "belly", 0),
+        ("tre-6", "belly", 0),
+        ("tre-8", "belly", 0),
+        ("pair-s", "inside", 0.477),
+    ),
+    "single": (("tie-s", "nose", 0), ("hgr-s", "tail", 1), ("ring-4", "tail", 1), ("tre-8", "tail", 1)),
+    "head": (("wire-1", "inside", 0.5), ("tie-s", "nose", 0), ("skirt-s", "tail", 1)),
     "float": (("tie-s", "tail", 1),),
 }
 

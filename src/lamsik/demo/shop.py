@@ -1,5 +1,6 @@
 """Build the demo shop: everything is made through the same store and core calls as by hand."""
 
+from dataclasses import asdict, replace
 from datetime import date, timedelta
 from random import Random
 from typing import Any
@@ -8,6 +9,7 @@ from sqlmodel import Session, select
 
 from lamsik.core.materials import body_material
 from lamsik.core.route.steps import steps
+from lamsik.core.shapes.blades import STARTING_BLADE
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
@@ -15,11 +17,11 @@ from lamsik.core.shapes.revisions import note
 from lamsik.core.tank import ballast
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
-from lamsik.demo import scenario
+from lamsik.demo import photo, scenario
 from lamsik.formats.body_document import new_document, to_design, with_design
 from lamsik.formats.edits import apply
 from lamsik.store import documents, orders, pieces, starter, stores
-from lamsik.store.tables import Document, Instrument, Order, Piece, StepDone, TimedRun, TowRun, Water, Weighing, now
+from lamsik.store.tables import Document, Family, Instrument, Order, Piece, StepDone, TimedRun, TowRun, Tracing, Water, Weighing, now
 
 STOP_AFTER = {"carve": "carve", "seal": "coat:seal1", "fit": "fit", "paint": "coat:base1", "clear": "coat:clear1", "pack": "pack", "shipped": "ship"}
 
@@ -37,8 +39,16 @@ def build(session: Session) -> None:
     shop = stores.catalogue(session)
     codes = {row.name: row.code for row in documents.listed(session, "scheme")}
     bodies = [_body(session, row, shop, codes) for row in scenario.BODIES]
+    others = [_body(session, row, shop, codes, edits) for row, edits in scenario.OTHERS]
+    _traced(session, others[-1])
     for which, edits in scenario.TRIMS:
         _trim(session, bodies[which], edits, shop)
+    for which, number, name in scenario.REVISION_NAMES:
+        documents.revision(session, bodies[which], number).name = name
+    which, lengths, woods, excluded = scenario.FAMILY
+    session.add(Family(design_id=bodies[which].id or 0, lengths_mm=lengths, materials=woods, excluded=excluded))
+    for changes in scenario.BLADES:
+        documents.create(session, "blade", documents.next_code(session, "blade", "K"), asdict(replace(STARTING_BLADE, **changes)))
     _runs(session, bodies)
     customers = [orders.customer_named(session, name, contact) for name, contact in scenario.CUSTOMERS]
     for who, which, quantity, ago, due, state in scenario.ORDERS:
@@ -47,7 +57,7 @@ def build(session: Session) -> None:
         _piece(session, random, bodies[which], None, 20, state)
 
 
-def _body(session: Session, row: tuple[Any, ...], shop: Catalogue, codes: dict[str, str]) -> Document:
+def _body(session: Session, row: tuple[Any, ...], shop: Catalogue, codes: dict[str, str], edits: tuple[dict[str, Any], ...] = ()) -> Document:
     name, form, length, depth, width, wood, parts, lip, scheme, behaviour, water = row
     material = body_material(wood)
     host = Host(wood, material.density_g_cm3, material.spread_g_cm3, material.kind)
@@ -58,14 +68,22 @@ def _body(session: Session, row: tuple[Any, ...], shop: Catalogue, codes: dict[s
     if lip:
         content = apply(content, {"do": "lip", "code": lip}, shop)
     content = apply(content, {"do": "scheme", "code": codes[scheme]}, shop)
+    for edit in edits:
+        content = apply(content, edit, shop)
     row_made = documents.create(session, "body", documents.next_code(session, "body", "B"), content, "first drawing")
     design = to_design(content)
-    if design.purpose == "bait":
+    if design.purpose == "bait" and not (design.pours or design.cavities):
         found = ballast.search(design, stores.bench(session), most=1)
         if found:
             content = with_design(content, ballast.with_answer(design, found[0]))
             documents.save(session, row_made, content, row_made.current, "ballast")
     return row_made
+
+
+def _traced(session: Session, row: Document) -> None:
+    """The photo from which a body was traced, its marks still in it."""
+    picture, marks = photo.template(to_design(documents.content(session, row)).body)
+    session.add(Tracing(name="old pike lure.jpg", picture=picture, width_px=photo.WIDE, height_px=photo.HIGH, state={"onto": 0, "marks": marks}))
 
 
 def _trim(session: Session, row: Document, edits: tuple[dict[str, Any], ...], shop: Catalogue) -> None:

@@ -2,7 +2,7 @@
 
 import json
 from dataclasses import asdict
-from typing import Any
+from typing import Any, TypeGuard
 
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.shapes.blades import SNAPS, Blade, SnapHole
@@ -22,7 +22,7 @@ def dumps(blade: Blade) -> str:
     return json.dumps(document(blade), ensure_ascii=False, indent=2, allow_nan=False) + "\n"
 
 
-def is_blade(found: Any) -> bool:
+def is_blade(found: Any) -> TypeGuard[dict[str, Any]]:
     """Whether a parsed file says that it is a blade."""
     return isinstance(found, dict) and found.get("format") == FORMAT
 

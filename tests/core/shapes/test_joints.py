@@ -10,18 +10,21 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lamsik.core.errors import Refused
-from lamsik.core.shapes.clashes import cut_ends
+from lamsik.core.shapes.clashes import clashes, cut_ends
 from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.forms import FORMS, body_from
+from lamsik.core.shapes.hardware import Item, Placement
 from lamsik.core.shapes.joints import Cut, Joint
 from lamsik.core.shapes.mesh import body_mesh
 from lamsik.core.shapes.polyhedra import measures, segment_meshes
 from lamsik.core.shapes.solid import fore_part, kerf_ml, segment_at, segments, solid
 from lamsik.core.tank import evaluate
+from lamsik.core.tank.ballast import search, with_answer
+from lamsik.core.tank.drilling import troubles
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.motion import Bands
 from lamsik.core.tank.segments import group_verdicts, pitch_groups
-from tests.bodies import bait, homogeneous, straight
+from tests.bodies import BENCH, bait, homogeneous, straight
 
 DRAG = 0.3
 
@@ -145,3 +148,24 @@ def test_kerfs_take_away_what_floats():
     assert budget(cut).mass_g == pytest.approx(0.4 * pi * 81 * 117 / 1000)
     assert evaluate.settle(cut).surface[0].attitude.pitch_deg == pytest.approx(0.0, abs=0.3)
     assert measures(segment_meshes(cut.body)[0]).area_mm2 > 0
+
+
+@pytest.mark.parametrize(("slant", "x"), [(0, 46), (20, 40), (-15, 34)])
+def test_ballast_is_not_drilled_into_a_joint(slant, x):
+    whole = bait()
+    cut = replace(whole, body=replace(whole.body, joints=(Joint("j1", x, slant, 1.5),)), ballast=(), hardware=tuple(p for p in whole.hardware if p.seat != "belly"))
+    found = search(cut, BENCH)
+    assert found
+    for answer in found:
+        made = with_answer(cut, answer)
+        assert not [c for c in clashes(made, 1.0) if "joint" in c.what + c.other and c.gap_mm <= 0.5], answer
+    over = replace(cut, ballast=(replace(whole.ballast[0], x_mm=float(x)),))
+    assert "runs into a joint" in troubles(over, over.ballast[0], 1.0)
+
+
+def test_ballast_ends_under_a_through_wire():
+    whole = bait()
+    wired = replace(whole, ballast=(), hardware=(*whole.hardware, Placement("w", Item("w", "through-wire", "wire", 0.7, 7.85, 0.15, wire_mm=1.0), "inside", 45.0)))
+    found = search(wired, BENCH)
+    assert found and all(not [c for c in clashes(with_answer(wired, a), 1.0) if "hole" in c.what and "wire" in c.other and c.gap_mm <= 0] for a in found)
+    assert any("through-wire" in text for text in troubles(replace(wired, ballast=whole.ballast), whole.ballast[0], 1.0))

@@ -1,5 +1,6 @@
 """Photos traced: a drawn and a cut template, in perspective and noise, within half a millimetre; outlines as lines."""
 
+from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
@@ -9,11 +10,11 @@ from shapely.geometry import LineString
 from skimage import transform
 
 from lamsik.core.errors import Refused
-from lamsik.core.shapes.body import side_outline, top_outline
+from lamsik.core.shapes.body import Body, side_outline, top_outline
 from lamsik.core.shapes.curves import Curve, share_of_phi
 from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.shapes.outlining import deviation_mm, lines_of, width_line
-from lamsik.core.shapes.tracing import Marks, corners, straightened, trace
+from lamsik.core.shapes.tracing import Marks, corners, frame, straightened, trace
 
 BODY = body_from(FORMS["stubby"], 88, 30, 20)
 OUTLINE = side_outline(BODY, 161)
@@ -87,6 +88,19 @@ def test_the_points_to_correct_are_few_and_lie_on_the_outline():
     assert 8 <= len(few) <= 80
     again = lines_of(straightened(transform.ProjectiveTransform.from_estimate(np.array(given.sheet), np.array([(0, 0), (148, 0), (148, -105), (0, -105)]))(few), given))
     assert as_line(again).hausdorff_distance(as_line(found.lines)) < 0.3
+
+
+def test_an_outline_always_makes_a_body_however_the_tips_were_marked():
+    picture, to_px = shot(False, "slanted")
+    shake, straight = np.random.default_rng(0), 0
+    for _ in range(12):
+        given = marks(to_px, "sheet")
+        given = replace(given, nose=tuple(np.array(given.nose) + shake.normal(0, 2, 2)), tail=tuple(np.array(given.tail) + shake.normal(0, 2, 2)))
+        lines = lines_of(straightened(frame(given)(corners(trace(picture, given))), given))
+        upper, lower = (Curve(tuple(s for s, _ in row), tuple(v for _, v in row)) for row in (lines.upper, lines.lower))
+        Body(lines.length_mm, upper, lower, upper)
+        straight += abs(lines.depth_mm - 30) < 0.6
+    assert straight == 12
 
 
 def test_a_picture_with_the_belly_up_is_turned_over():

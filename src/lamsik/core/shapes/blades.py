@@ -94,6 +94,12 @@ class Blade:
         return area * self.thickness_mm * METALS[self.metal] / 1000.0
 
 
+STARTING_BLADE = Blade(
+    "Attractor blade", "brass", 14.0, 52.0, 18.0, 0.8, 25.0, 1.5, 3.0, 12.0, 12.0, (SnapHole("front", 3.5, 2.4, 1.0, 4.0), SnapHole("rear", 3.5, 2.4, 1.0, 4.0))
+)
+"""What a new blade begins as."""
+
+
 @dataclass(frozen=True)
 class Swing:
     """Whether a snap swings in its hole: free, restricted or tears out, and why."""

@@ -1,6 +1,6 @@
 """What is inside a body and gets in each other's way or too near the skin: every bore, shank, slot and cut as a rod."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from math import hypot
 
@@ -143,14 +143,26 @@ def _between(one: Rod, other: Rod, wall_mm: float) -> Clash | None:
 def nearest(one: Rod, other: Rod) -> tuple[Spot, Spot, float]:
     """The nearest points of two rods' axes, and the gap between their surfaces [mm].
 
-    Notes: two segments in a plane cross, or are nearest at an end of one of them.
+    Notes: two segments in a plane cross, or are nearest at an end of one of them. A drilled hole ends flat: its rounded
+    rod is shortened by its radius.
     """
+    one, other = _flat(one), _flat(other)
     crossing = _crossing(one, other)
     if crossing is not None:
         return crossing, crossing, -(one.radius_mm + other.radius_mm)
     pairs = [(end, _foot(other, end)) for end in (one.mouth, one.end)] + [(_foot(one, end), end) for end in (other.mouth, other.end)]
     a, b = min(pairs, key=lambda pair: hypot(pair[0][0] - pair[1][0], pair[0][1] - pair[1][1]))
     return a, b, hypot(a[0] - b[0], a[1] - b[1]) - one.radius_mm - other.radius_mm
+
+
+def _flat(rod: Rod) -> Rod:
+    """A blind rod whose round end reaches no further than the flat end of its hole."""
+    (x0, z0), (x1, z1) = rod.mouth, rod.end
+    length = hypot(x1 - x0, z1 - z0)
+    if rod.kind != BLIND or length < 1e-9:
+        return rod
+    left = max(length - rod.radius_mm, 0.0) / length
+    return replace(rod, end=(x0 + left * (x1 - x0), z0 + left * (z1 - z0)))
 
 
 def _foot(rod: Rod, spot: Spot) -> Spot:

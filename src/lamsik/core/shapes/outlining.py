@@ -76,13 +76,32 @@ def _through(fine: Array, high: Array, low: Array, length: float, count: int) ->
     shares = share_of_phi(at)
     shares[0], shares[-1] = 0.0, 1.0
     rows, off = [], 0.0
-    for line in (high, low):
-        values = np.interp(at, fine, line)
+    for line, values in zip((high, low), _parted(fine, shares, np.interp(at, fine, high), np.interp(at, fine, low)), strict=True):
         curve = Curve(tuple(shares.tolist()), tuple(values.tolist()))
         steep = np.gradient(line, length * share_of_phi(fine))
         off = max(off, float((np.abs(curve.at(fine) - line) / np.sqrt(1.0 + steep**2))[ENDS:-ENDS].max()))
         rows.append(tuple((float(s), float(v)) for s, v in zip(shares, values, strict=True)))
     return Lines(length, rows[0], rows[1], off)
+
+
+def _parted(fine: Array, shares: Array, upper: Array, lower: Array) -> tuple[Array, Array]:
+    """The values at the points so that the lines through them do not cross: near a fine tip the inner point yields.
+
+    Between two points a line stays within their heights, so an upper point no lower than the next one outward, and a
+    lower one no higher, keep the lines apart there.
+    """
+    upper, lower = upper.copy(), np.minimum(lower, upper)
+    for _ in range(4 * len(shares)):
+        gap = np.subtract(*(Curve(tuple(shares.tolist()), tuple(line.tolist())).at(fine) for line in (upper, lower)))
+        if float(gap.min()) >= 0.0:
+            break
+        share = float(share_of_phi(fine[np.argmin(gap)]))
+        k = int(np.clip(np.searchsorted(shares, share) - 1, 0, len(shares) - 2))
+        inner, outer = (k, k + 1) if share > 0.5 else (k + 1, k)
+        if upper[inner] >= upper[outer] and lower[inner] <= lower[outer]:
+            inner, outer = outer, inner
+        upper[inner], lower[inner] = max(upper[inner], upper[outer]), min(lower[inner], lower[outer])
+    return upper, lower
 
 
 ENDS = 8

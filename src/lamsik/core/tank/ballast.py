@@ -7,7 +7,6 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
-from numpy.typing import NDArray
 
 from lamsik.core.errors import require
 from lamsik.core.shapes.ballast_holes import BALLS, Hole, Slug
@@ -17,8 +16,9 @@ from lamsik.core.shapes.inside import Cavity, Pour, pour_volume_ml
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import Attitude, Hanging, immersed
 from lamsik.core.tank.ballast_base import Base, Bench, aimed, base_of, loads_of, place_mm, slug_mass_g, with_loads
+from lamsik.core.tank.ballast_places import either_side, nearest_room, places_for, spacing_mm
 from lamsik.core.tank.ballast_words import says
-from lamsik.core.tank.drilling import cavity_wall_mm, clear_of, net_added_g, wall_left_mm, walls_left_mm
+from lamsik.core.tank.drilling import cavity_wall_mm, net_added_g, wall_left_mm
 from lamsik.core.tank.floating import Floating, position, settle, vessel_of_body
 from lamsik.core.tank.inertia import STEADY_HZ, frequency_hz
 from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
@@ -115,6 +115,11 @@ def drilled(base: Base, aim: Aim, bench: Bench) -> Iterator[Answer | None]:
                 for mass in _masses(base, aim.net_g, slug, drill, count, bench):
                     yield _answer(base, aim, slug, drill, [mass] * count, bench)
             yield _straddling(base, aim, slug, drill, bench)
+            if base.design.body.joints:
+                for count in (2, 3, 4):
+                    for mass in _masses(base, aim.net_g, slug, drill, count, bench):
+                        for holes in either_side(base, slug, drill, [mass] * count, aim.pitch_deg, bench):
+                            yield judged(base, holes, aim, bench)
 
 
 def _moulded(base: Base, aim: Aim, bench: Bench) -> Iterator[Answer | None]:
@@ -140,11 +145,11 @@ def _masses(base: Base, net: float, slug: Slug, drill: float, count: int, bench:
 
 
 def _answer(base: Base, aim: Aim, slug: Slug, drill: float, masses: list[float], bench: Bench) -> Answer | None:
-    spacing = drill + max(bench.wall_mm, 1.5)
+    spacing = spacing_mm(drill, bench)
     offsets = [(i - (len(masses) - 1) / 2) * spacing for i in range(len(masses))]
     holes = [Hole(f"b{i + 1}", slug, mass, 0.0, drill, bench.cover_mm, bench.filler_g_cm3) for i, mass in enumerate(masses)]
     wish = place_mm(base, holes, offsets, aim.pitch_deg)
-    x = _nearest_room(base, holes[0], offsets, wish, bench)
+    x = nearest_room(base, holes[0], offsets, wish, bench)
     if x is None:
         return None
     placed = tuple(replace(hole, x_mm=x + offset) for hole, offset in zip(holes, offsets, strict=True))
@@ -245,23 +250,6 @@ def float_near(design: Design, mass: Budget, aim: Aim) -> Floating | None:
     return position(vessel, mass, up, d, state)
 
 
-def _places(base: Base, hole: Hole, offsets: Sequence[float], bench: Bench) -> tuple[Array, NDArray[np.bool_]]:
-    """Places on the bench's step, and at which of them such a hole can be drilled at every offset."""
-    length, step = base.design.body.length_mm, bench.place_step_mm
-    places = np.arange(np.ceil(0.1 * length / step), np.floor(0.92 * length / step) + 1) * step
-    at = (places[:, None] + np.array(offsets)).ravel()  # all at once: the calls cost more than the numbers
-    good = (at > 0.05 * length) & (at < 0.95 * length) & clear_of(base.blocked, at, hole.drill_mm)
-    good &= walls_left_mm(base.design.body, at, hole.depth_mm, hole.drill_mm) >= bench.wall_mm
-    return places, good.reshape(len(places), -1).all(axis=1)
-
-
-def _nearest_room(base: Base, hole: Hole, offsets: Sequence[float], wish: float, bench: Bench) -> float | None:
-    """The buildable x nearest to the wished one, on the bench's step; None if there is no room."""
-    places, good = _places(base, hole, offsets, bench)
-    fitting = places[good]
-    return float(fitting[np.argmin(np.abs(fitting - wish))]) if fitting.size else None
-
-
 def _straddling(base: Base, aim: Aim, slug: Slug, drill: float, bench: Bench) -> Answer | None:
     """Two unequal slugs before and behind the wished place, where something is in the way there.
 
@@ -273,7 +261,7 @@ def _straddling(base: Base, aim: Aim, slug: Slug, drill: float, bench: Bench) ->
         return None
     even = [Hole(f"b{i + 1}", slug, total / 2, 0.0, drill, bench.cover_mm, bench.filler_g_cm3) for i in range(2)]
     wish = place_mm(base, even, [0.0, 0.0], aim.pitch_deg)
-    places, good = _places(base, replace(even[0], mass_g=0.7 * total), [0.0], bench)
+    places, good = places_for(base, replace(even[0], mass_g=0.7 * total), [0.0], bench)
     before, behind = places[good & (places < wish - drill / 2)], places[good & (places > wish + drill / 2)]
     if not before.size or not behind.size or behind[0] - before[-1] < drill + bench.wall_mm:
         return None

@@ -8,13 +8,16 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lamsik.core.shapes.ballast_holes import Hole
-from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.body import Body, station
 from lamsik.core.shapes.curves import Array, phi_of_share
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import seat_point
 from lamsik.core.shapes.inside import Cavity
+from lamsik.core.shapes.joints import Joint
 
 TABLE_POINTS = 601
+
+WIRE_GAP_MM = 0.5
 
 
 @dataclass(frozen=True, eq=False)
@@ -81,13 +84,33 @@ def wall_left_mm(body: Body, hole: Hole) -> float:
 
 
 def obstacles(design: Design, gap_mm: float = 1.5) -> tuple[tuple[float, float], ...]:
-    """Stretches of the belly (from, to) [mm] into which no hole may reach: hangers, lip slot, poured ends, cavities."""
+    """Stretches of the belly (from, to) [mm] into which no hole may reach: hangers, lip slot, poured ends, cavities, joints, rattles and tubes."""
     found = [(x - gap_mm - 1.0, x + gap_mm + 1.0) for x in _hangers(design)]
     if design.lip is not None:
         found.append((-1e3, design.lip.x_mm + design.lip.inset_mm * cos(radians(design.lip.angle_deg)) + gap_mm))
     found += [(pour.from_mm - gap_mm, pour.to_mm + gap_mm) for pour in design.pours]
     found += [(cavity.x_mm - cavity.length_mm / 2 - gap_mm, cavity.x_mm + cavity.length_mm / 2 + gap_mm) for cavity in design.cavities]
+    found += [_cut_stretch(design.body, joint, gap_mm) for joint in design.body.joints]
+    lying = [p for p in design.hardware if p.seat == "inside" and p.item.kind in ("rattle", "tube")]
+    found += [(p.x_mm - p.item.shank_mm / 2 - gap_mm, p.x_mm + p.item.shank_mm / 2 + gap_mm) for p in lying]
     return tuple(found)
+
+
+def _cut_stretch(body: Body, joint: Joint, gap_mm: float) -> tuple[float, float]:
+    """What a saw cut takes of the belly, from its lower edge to its upper one."""
+    here = station(body, joint.x_mm)
+    at = [face.at_height(z) for face in (joint.fore, joint.aft) for z in (here.bottom_mm, here.top_mm)]
+    return (min(at) - gap_mm, max(at) + gap_mm)
+
+
+def below_wire(design: Design, x_mm: Array, depth_mm: float) -> NDArray[np.bool_]:
+    """Whether holes of a depth at each x (n,) end under the through-wire; all do where there is none."""
+    wire = next((p.item for p in design.hardware if p.item.kind == "wire"), None)
+    if wire is None:
+        return np.ones(np.shape(x_mm), dtype=bool)
+    body, rows = design.body, table(design.body)
+    line = np.interp(x_mm, (0.0, body.length_mm), (station(body, 0.0).middle_mm, station(body, body.length_mm).middle_mm))
+    return np.asarray(np.interp(x_mm, rows.x, rows.bottom) + depth_mm <= line - wire.wire_mm / 2 - WIRE_GAP_MM)
 
 
 def _hangers(design: Design) -> list[float]:
@@ -123,6 +146,8 @@ def troubles(design: Design, hole: Hole, wall_mm: float) -> tuple[str, ...]:
         found.append(f"leaves only {wall:.1f} mm of wall")
     if not clear_of_hardware(design, np.array([hole.x_mm]), hole.drill_mm)[0]:
         found.append(f"runs into {_what_is_at(design, hole)}")
+    if not below_wire(design, np.array([hole.x_mm]), hole.depth_mm)[0]:
+        found.append("runs into the through-wire")
     others = [other for other in design.ballast if other.key != hole.key]
     if any(abs(other.x_mm - hole.x_mm) < (other.drill_mm + hole.drill_mm) / 2 + 0.5 for other in others):
         found.append("runs into another hole")
@@ -140,10 +165,13 @@ def net_added_g(hole: Hole, host_g_cm3: float) -> float:
 def _what_is_at(design: Design, hole: Hole) -> str:
     """What stands in a hole's way, in words."""
     at, drill = np.array([hole.x_mm]), hole.drill_mm
+    bald = replace(design, hardware=(), lip=None, pours=(), cavities=(), trials=(), segment_hosts=(), body=replace(design.body, joints=()))
     for what, bare in (
-        ("a poured end", replace(design, hardware=(), lip=None, cavities=())),
-        ("a cavity", replace(design, hardware=(), lip=None, pours=())),
-        ("the lip slot", replace(design, hardware=(), pours=(), cavities=())),
+        ("a joint", replace(bald, body=design.body)),
+        ("a poured end", replace(bald, pours=design.pours)),
+        ("a cavity", replace(bald, cavities=design.cavities)),
+        ("the lip slot", replace(bald, lip=design.lip)),
+        ("what lies inside", replace(bald, hardware=tuple(p for p in design.hardware if p.seat == "inside"))),
     ):
         if not clear_of_hardware(bare, at, drill)[0]:
             return what

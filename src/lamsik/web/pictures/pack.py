@@ -38,7 +38,14 @@ def side(design: Design, holes: Sequence[Drilling]) -> Drawing:
     body = design.body
     outline = side_outline(body, FINE)
     high, low = float(outline[:, 1].max()), float(outline[:, 1].min())
-    rows = [_shape(outline, data_outline="side"), _axis(body.length_mm), *_stations(design), *_cuts(design), *_slot(design), ruler(body.length_mm, THIN, "mm", 0, -low + 3)]
+    rows = [
+        _shape(outline, data_outline="side"),
+        _axis(body.length_mm),
+        *_stations(design),
+        *_cuts(design),
+        *_slot(design),
+        ruler(body.length_mm, THIN, "mm", 0, -low + 3),
+    ]
     rows += _arrow(design)
     rows += [_mark(hole, hole.x_mm, -hole.z_mm) for hole in holes]
     return Drawing("side", "Side template", tuple(rows), (-6.0, -high - 5, body.length_mm + 18, high - low + 18), _grain(design))

@@ -12,7 +12,7 @@ from wtforms.validators import DataRequired, Length
 from lamsik.core.cautions import caution
 from lamsik.core.errors import Refused
 from lamsik.core.materials import METALS
-from lamsik.core.shapes.blades import SNAPS, Blade, SnapHole, remarks, swing
+from lamsik.core.shapes.blades import SNAPS, STARTING_BLADE, Blade, SnapHole, remarks, swing
 from lamsik.formats import blade_file, dxf
 from lamsik.store import documents, stores
 from lamsik.web.pictures import blade as drawn
@@ -23,10 +23,6 @@ from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.forms import MeasureField, choices
 
 blueprint = Blueprint("shapes_blades", __name__, url_prefix="/shapes/blades")
-
-START = Blade(
-    "Attractor blade", "brass", 14.0, 52.0, 18.0, 0.8, 25.0, 1.5, 3.0, 12.0, 12.0, (SnapHole("front", 3.5, 2.4, 1.0, 4.0), SnapHole("rear", 3.5, 2.4, 1.0, 4.0))
-)
 
 
 class BladeForm(FlaskForm):
@@ -83,7 +79,7 @@ def index() -> str:
 @blueprint.post("/new")
 def new() -> ResponseReturnValue:
     """A new blade to begin from."""
-    row = documents.create(db(), "blade", documents.next_code(db(), "blade", "K"), asdict(START))
+    row = documents.create(db(), "blade", documents.next_code(db(), "blade", "K"), asdict(STARTING_BLADE))
     return redirect(url_for("shapes_blades.edit", key=row.id))
 
 

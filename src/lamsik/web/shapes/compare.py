@@ -72,7 +72,9 @@ def figures(one: Outcome, other: Outcome) -> list[Figure]:
     found = []
     for label, unit, digits, of in MEASURES:
         a, b = of(one), of(other)
-        found.append(Figure(label, *(text.replace("-", "−").replace(" °", "°") for text in (f"{a:.{digits}f} {unit}", f"{b:.{digits}f} {unit}", f"{b - a:+.{digits}f} {unit}"))))
+        found.append(
+            Figure(label, *(text.replace("-", "−").replace(" °", "°") for text in (f"{a:.{digits}f} {unit}", f"{b:.{digits}f} {unit}", f"{b - a:+.{digits}f} {unit}")))
+        )
     found.append(Figure("Rests", posture(one.hanging.free), posture(other.hanging.free), ""))
     return found
 

@@ -101,10 +101,20 @@ def segment_rows(outcome: Outcome) -> list[dict[str, Any]]:
                 "net": f"{group.hanging.net_g:+.2f} g".replace("-", "−"),
                 "says": group.verdict.sentence,
                 "chain": _chain(group),
+                "holds": _holds(group),
                 "materials": [{"key": key, "label": f"Segment {key[1:]} of", "name": own[key].name if key in own else ""} for key in group.keys],
             }
         )
     return rows
+
+
+def _holds(group: Group) -> str:
+    """The parts and the ballast that belong to the group, each once."""
+    loose = [
+        part.name for part in group.budget.parts if part.mass_g > 0 and part.film_ml == 0 and part.key.split(":")[0] not in ("host", "glue", "fill", "segment", "allow")
+    ]
+    counts = {name: loose.count(name) for name in loose}
+    return "Holds " + ", ".join(f"{count} × {name}" if count > 1 else name for name, count in counts.items()) + "." if counts else "Holds no part and no ballast."
 
 
 def _chain(group: Group) -> str:

@@ -5,7 +5,7 @@ import { build } from "../shared/svg.js";
 const at = (id) => document.getElementById(id);
 
 for (const form of document.querySelectorAll("form[data-busy]")) {
-  const button = form.querySelector("button.primary"), words = button.textContent;
+  const button = form.querySelector("button:not([type])"), words = button.textContent;
   form.addEventListener("submit", () => {
     button.textContent = form.dataset.busy;
     button.setAttribute("aria-busy", "true");

@@ -8,7 +8,7 @@ const overtakes = (edit, other) => edit.do === other.do && ["set", "point", "exp
 export class Live extends EventTarget {
   constructor({ state, token }) {
     super();
-    Object.assign(this, { state, token, queue: [], busy: false, number: 0, looks: "", facing: "", station: null, wanted: null, trail: [], kept: null });
+    Object.assign(this, { state, token, queue: [], flying: [], busy: false, number: 0, looks: "", facing: "", station: null, wanted: null, trail: [], kept: null });
   }
 
   // While trying, settled answers are shown but not saved; `kept` is the saved state to come back to.
@@ -50,6 +50,7 @@ export class Live extends EventTarget {
     if (this.busy || !this.wanted) return;
     this.busy = true;
     const mode = this.wanted, edits = this.queue.splice(0);
+    this.flying = edits;
     this.wanted = null;
     try {
       await this.exchange(mode, edits);
@@ -67,9 +68,16 @@ export class Live extends EventTarget {
     });
     if (!answer.ok) {
       this.queue.unshift(...edits);
+      this.flying = [];
       return this.tell("failed", answer.message);
     }
+    this.flying = [];
     if (number === this.number) this.take(answer.body);
+  }
+
+  // Whether a typed text is still on its way: until it is answered it stays in its field.
+  isPending(path) {
+    return [...this.queue, ...this.flying].some((edit) => edit.path === path);
   }
 
   // Where G was since the drag began, for its trail on the drawing.

@@ -53,7 +53,7 @@ function render() {
 function showField(input, fields, errors) {
   const refused = errors.find((error) => error.field === input.dataset.path);
   note(input, refused?.message);
-  if (refused || (input === document.activeElement && input.dataset.dirty)) return;
+  if (refused || live.isPending(input.dataset.path) || (input === document.activeElement && input.dataset.dirty)) return;
   const text = fields[input.dataset.path] ?? "";
   if (input.value !== text) input.value = text;
 }
