@@ -1,1 +1,1 @@
-"""Outside devices and their simulated stand-ins. Weights are typed in this release; the scale port moves in here."""
+"""Outside devices and their stand-ins: the scale port, the simulated bench scale."""

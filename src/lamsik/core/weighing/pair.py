@@ -1,0 +1,54 @@
+"""A load and the float that shall carry it: the margin in each water, and whether the scale can tell it."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import hypot
+
+from lamsik.core.errors import require
+from lamsik.core.water import Water
+from lamsik.core.weighing.instrument import can_tell
+from lamsik.core.weighing.inwater import InWater, converted_lift, mass_in, mass_in_sd
+
+
+@dataclass(frozen=True)
+class Bearer:
+    """A float to a mark: what it carries [g] in a water, its own mass in air [g], one-sigma of the capacity [g]."""
+
+    name: str
+    capacity_g: float
+    water: Water
+    own_air_g: float | None
+    sd_g: float = 0.0
+    mark: str = ""
+
+
+@dataclass(frozen=True)
+class Margin:
+    """What is left of a float's capacity under a load [g], its one-sigma [g], whether that can be told, in words."""
+
+    water: Water
+    margin_g: float
+    sd_g: float
+    certain: bool
+    says: str
+
+
+def margins(bearer: Bearer, load: InWater, waters: Sequence[Water]) -> tuple[Margin, ...]:
+    """The margin in each water: the float's capacity there less what the load weighs there. Raises `Refused` without the float's mass in air."""
+    require(bool(waters), "waters", 0, "name one water at least")
+    return tuple(_margin(bearer, load, water) for water in waters)
+
+
+def _margin(bearer: Bearer, load: InWater, water: Water) -> Margin:
+    same = abs(water.density_g_cm3 - bearer.water.density_g_cm3) < 1e-9
+    carries = bearer.capacity_g if same else converted_lift(bearer.capacity_g, bearer.own_air_g, bearer.water, water)
+    ratio = water.density_g_cm3 / bearer.water.density_g_cm3
+    margin, sd = carries - mass_in(load, water), hypot(ratio * bearer.sd_g, mass_in_sd(load, water))
+    certain = can_tell(margin, sd)
+    if not certain:
+        says = f"too near to tell: {margin:+.2f} g is within ± {2 * sd:.2f} g of these scales"
+    elif margin > 0:
+        says = f"carries it with {margin:.2f} g to spare"
+    else:
+        says = f"goes under: {-margin:.2f} g too much"
+    return Margin(water, margin, sd, certain, says.replace("-", "−"))

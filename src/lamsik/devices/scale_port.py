@@ -1,0 +1,143 @@
+"""A bench scale on a serial port or a `socket://` address: read on a thread of its own, reconnected by itself, its state in clear words."""
+
+import threading
+import time
+from collections.abc import Callable
+from dataclasses import asdict, dataclass, replace
+
+import serial
+
+from lamsik.core.errors import Refused
+from lamsik.devices.readings import MOST_LINE, Steady, reading_g
+
+OFF, CONNECTING, SILENT, GARBLED, READING, GONE = "off", "connecting", "silent", "garbled", "reading", "gone"
+SILENT_AFTER_S, RETRY_S, MOST_RETRY_S, TICK_S = 2.5, 0.4, 4.0, 0.25
+GARBLED_FROM = 3
+"""So many unreadable lines in a row are a fault; one or two are a hiccup."""
+
+
+@dataclass(frozen=True)
+class Settings:
+    """Where the scale is and how it speaks: address, speed, its unit if it sends none, its step [g]."""
+
+    url: str = ""
+    baud: int = 9600
+    unit: str = ""
+    step_g: float = 0.01
+
+
+@dataclass(frozen=True)
+class State:
+    """What the port knows: its state in one word and in words, the newest reading [g] less the tare, whether stable, how often it settled."""
+
+    state: str = OFF
+    says: str = "No scale is connected: type the mass, or connect one in Stores."
+    value_g: float | None = None
+    gross_g: float | None = None
+    stable: bool = False
+    tare_g: float = 0.0
+    settled: int = 0
+    garbled: int = 0
+
+
+class ScalePort:
+    """Reads a scale until it is closed. All faults become states; nothing is raised out of the thread."""
+
+    def __init__(self, settings: Settings, clock: Callable[[], float] = time.monotonic) -> None:
+        self.settings, self._clock = settings, clock
+        self._state, self._lock, self._stop = State(CONNECTING, "Looking for the scale …"), threading.Lock(), threading.Event()
+        self._steady = Steady(max(settings.step_g * 1.01, 1e-6))
+        self._was_stable, self._bad = False, 0
+        self._thread = threading.Thread(target=self._run, name="scale", daemon=True)
+        self._thread.start()
+
+    @property
+    def state(self) -> State:
+        """What it knows at this moment."""
+        with self._lock:
+            return self._state
+
+    def view(self) -> dict[str, object]:
+        """The state as plain values."""
+        return asdict(self.state)
+
+    def tare(self, off: bool = False) -> State:
+        """What lies on it now counts as nothing; `off` takes that back. Raises `Refused` while it does not lie still."""
+        with self._lock:
+            if off:
+                self._state = replace(self._state, tare_g=0.0, value_g=self._state.gross_g)
+                return self._state
+            if self._state.gross_g is None or not self._state.stable:
+                raise Refused("tare", self._state.state, "wait until the reading stands still")
+            self._state = replace(self._state, tare_g=self._state.gross_g, value_g=0.0)
+            return self._state
+
+    def close(self) -> None:
+        """Stop reading."""
+        self._stop.set()
+        self._thread.join(3.0)
+
+    def _tell(self, state: str, says: str, keep: bool = False) -> None:
+        with self._lock:
+            kept = self._state if keep else replace(self._state, value_g=None, gross_g=None, stable=False)
+            self._state = replace(kept, state=state, says=says)
+
+    def _run(self) -> None:
+        wait = RETRY_S
+        while not self._stop.is_set():
+            try:
+                with serial.serial_for_url(self.settings.url, baudrate=self.settings.baud, timeout=TICK_S) as port:
+                    wait = RETRY_S
+                    self._listen(port)
+            except (serial.SerialException, OSError, ValueError, AttributeError) as error:
+                if self._stop.is_set():
+                    return
+                self._tell(GONE, f"The scale does not answer at {self.settings.url}: is it plugged in and switched on? Trying again … ({_short(error)})")
+            self._steady.forget()
+            self._was_stable = False
+            self._stop.wait(wait)
+            wait = min(wait * 1.6, MOST_RETRY_S)
+
+    def _listen(self, port: serial.SerialBase) -> None:
+        """Take bytes as they come and split them into lines; a scale that says nothing is told off."""
+        rest, heard = b"", self._clock()
+        self._tell(CONNECTING, "Connected; waiting for the first reading …")
+        while not self._stop.is_set():
+            got = port.read(max(1, min(port.in_waiting, 512)))
+            if got:
+                heard = self._clock()
+                *lines, rest = (rest + got).replace(b"\r", b"\n").split(b"\n")
+                rest = rest[-4 * MOST_LINE :]
+                for line in lines:
+                    if line.strip():
+                        self._take(line)
+            elif self._clock() - heard > SILENT_AFTER_S:
+                self._tell(SILENT, "The scale is connected but sends nothing: is it switched on, and set to send by itself?")
+                self._steady.forget()
+
+    def _take(self, line: bytes) -> None:
+        try:
+            gross = reading_g(line.decode("ascii", "replace"), self.settings.unit)
+        except Refused as refused:
+            self._bad += 1
+            with self._lock:
+                self._state = replace(self._state, garbled=self._state.garbled + 1)
+            if refused.field == "unit":
+                self._tell(GARBLED, f"The scale sends {refused.given or 'no'} as its unit: {refused.allowed}.")
+            elif self._bad >= GARBLED_FROM:
+                self._tell(GARBLED, "The scale sends lines that cannot be read: check the cable and the speed (baud) in Stores.")
+            return
+        self._bad = 0
+        stable = self._steady.take(gross, self._clock())
+        with self._lock:
+            fresh = stable and not self._was_stable
+            self._was_stable = stable
+            words = "Lies still." if stable else "Settling …"
+            self._state = replace(
+                self._state, state=READING, says=words, gross_g=gross, value_g=gross - self._state.tare_g, stable=stable, settled=self._state.settled + fresh
+            )
+
+
+def _short(error: Exception) -> str:
+    text = str(error)
+    return text if len(text) <= 90 else f"{text[:87]}…"

@@ -1,0 +1,157 @@
+"""The scale port against the simulated bench scale in a process of its own: settling, units, tare, faults, coming back; lines as readings."""
+
+import json
+import subprocess
+import sys
+import time
+from urllib.error import HTTPError
+from urllib.parse import urlencode
+from urllib.request import Request, urlopen
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lamsik.core.errors import Refused
+from lamsik.devices.readings import Steady, reading_g
+from lamsik.devices.scale_port import GARBLED, GONE, READING, SILENT, ScalePort, Settings
+
+
+class Bench:
+    """The simulated scale as a test drives it."""
+
+    def __init__(self):
+        self.process = subprocess.Popen([sys.executable, "-m", "lamsik.devices.bench_scale"], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
+        self.where = json.loads(self.process.stdout.readline())
+
+    def set(self, **values):
+        with urlopen(Request(self.where["page"], urlencode(values).encode()), timeout=5) as answer:
+            return answer.read().decode()
+
+    def stop(self):
+        self.process.stdin.close()
+        self.process.wait(5)
+        self.process.stdout.close()
+
+
+@pytest.fixture
+def bench():
+    found = Bench()
+    found.set(settle_s="0.2", noise_g="0")
+    yield found
+    found.stop()
+
+
+@pytest.fixture
+def port(bench):
+    found = ScalePort(Settings(bench.where["scale"]))
+    yield found
+    found.close()
+
+
+def until(port, wanted, seconds=12.0):
+    end = time.monotonic() + seconds
+    while time.monotonic() < end:
+        if wanted(port.state):
+            return port.state
+        time.sleep(0.03)
+    raise AssertionError(port.state)
+
+
+def test_it_settles_tares_and_counts_what_settled(bench, port):
+    bench.set(load_g="12.34")
+    first = until(port, lambda s: s.stable and abs(s.value_g - 12.34) < 0.006)
+    assert first.state == READING and first.settled >= 1 and first.says == "Lies still."
+    port.tare()
+    bench.set(load_g="15.34")
+    after = until(port, lambda s: s.stable and s.settled > first.settled and abs(s.value_g - 3.0) < 0.006)
+    assert after.gross_g == pytest.approx(15.34, abs=0.006) and after.tare_g == pytest.approx(12.34, abs=0.006)
+    assert port.tare(off=True).value_g == pytest.approx(15.34, abs=0.006)
+
+
+@pytest.mark.parametrize("unit", ["oz", "kg", "gn"])
+def test_whatever_unit_it_is_set_to_grams_come_out(bench, port, unit):
+    bench.set(load_g="28.35", unit=unit)
+    assert until(port, lambda s: s.stable and s.value_g and s.value_g > 20).value_g == pytest.approx(28.35, abs=0.03)
+
+
+def test_what_trembles_is_not_stable(bench, port):
+    bench.set(load_g="10", noise_g="0.2")
+    until(port, lambda s: s.value_g and s.value_g > 8)
+    time.sleep(1.0)
+    assert not port.state.stable
+    with pytest.raises(Refused, match="stands still"):
+        port.tare()
+    bench.set(noise_g="0")
+    until(port, lambda s: s.stable)
+
+
+def test_every_fault_has_its_words_and_the_scale_comes_back(bench, port):
+    bench.set(load_g="5")
+    until(port, lambda s: s.stable)
+    bench.set(fault="unplugged")
+    gone = until(port, lambda s: s.state == GONE)
+    assert "plugged in" in gone.says and gone.value_g is None and not gone.stable
+    bench.set(fault="none")
+    until(port, lambda s: s.stable and s.value_g == pytest.approx(5, abs=0.01))
+    bench.set(fault="silent")
+    assert "sends nothing" in until(port, lambda s: s.state == SILENT).says
+    bench.set(fault="garbled")
+    assert "cannot be read" in until(port, lambda s: s.state == GARBLED).says
+    bench.set(fault="no unit")
+    assert "its unit" in until(port, lambda s: s.state == GARBLED and "unit" in s.says).says
+    bench.set(fault="none")
+    until(port, lambda s: s.stable and s.value_g == pytest.approx(5, abs=0.01))
+
+
+def test_an_address_where_nothing_is_says_so():
+    port = ScalePort(Settings("socket://127.0.0.1:9"))
+    try:
+        assert "does not answer at socket://127.0.0.1:9" in until(port, lambda s: s.state == GONE).says
+    finally:
+        port.close()
+
+
+def test_its_page_refuses_what_cannot_be_and_strangers_pages(bench):
+    for values in ({"load_g": "heavy"}, {"step_g": "0"}, {"fault": "fire"}, {"unit": "stone"}, {"load_g": "nan"}, {"other": "1"}):
+        with pytest.raises(HTTPError) as refused:
+            bench.set(**values)
+        assert refused.value.code == 422
+        refused.value.close()
+    with pytest.raises(HTTPError) as refused:
+        urlopen(Request(bench.where["page"], b"load_g=1", {"Origin": "http://evil.example"}), timeout=5)
+    assert refused.value.code == 403
+    refused.value.close()
+    assert "&lt;" not in bench.set(load_g="3.5") and 'value="3.5"' in bench.set(load_g="3.5")
+
+
+LINES = [
+    ("+  12.34 g", 12.34), ("-0,5 g", -0.5), ("N  1.50 oz", 42.5243), ("0.0125 kg", 12.5), ("250 mg", 0.25), ("65 gn", 4.2119), ("5.0 ct", 1.0), ("7.5", None), ("7 gr", None),
+    ("", None), ("g", None), ("12.3.4 g", None), ("1e5 g", None), ("x" * 200, None), ("nan g", None), ("12.5 stone", None), ("ST \x00\x01 ??", None),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("line", "grams"), LINES)
+def test_lines_become_grams_or_are_refused(line, grams):
+    if grams is None:
+        with pytest.raises(Refused):
+            reading_g(line)
+    else:
+        assert reading_g(line) == pytest.approx(grams, rel=1e-4)
+    assert reading_g("7.5", "g") == 7.5
+
+
+@given(st.text(max_size=60))
+def test_any_line_is_a_finite_reading_or_a_refusal(line):
+    try:
+        assert abs(reading_g(line, "g")) < 1e9
+    except Refused as refused:
+        assert refused.allowed
+
+
+@given(st.floats(-500, 500), st.floats(0.0, 0.01), st.integers(6, 20))
+def test_a_run_within_the_band_for_long_enough_is_stable_and_a_jump_ends_it(value, wobble, count):
+    steady = Steady(0.02)
+    found = [steady.take(value + (wobble if i % 2 else 0.0), 0.1 * i) for i in range(count)]
+    assert found == [i >= 6 for i in range(count)]
+    assert not steady.take(value + 1.0, 0.1 * count)
