@@ -5,8 +5,10 @@ import json
 import logging
 import os
 import shutil
+import subprocess
 import sys
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
 from pathlib import Path
 
 from lamsik.cli.calc import calc_body
@@ -14,6 +16,7 @@ from lamsik.core.errors import Refused
 from lamsik.store.backup import backup, restore
 from lamsik.store.database import FILE_NAME, open_database, session_of
 from lamsik.store.starter import stock
+from lamsik.store.stores import put_setting
 
 
 def main(words: Sequence[str] | None = None) -> int:
@@ -64,9 +67,26 @@ def _demo(asked: argparse.Namespace) -> int:
         raise Refused("LAMSIK_DEMO_HOME", str(folder), "a folder of its own: this one holds other files")
     shutil.rmtree(folder, ignore_errors=True)
     print("Building the demo shop …", flush=True)
-    with session_of(open_database(folder)) as session:
-        build(session)
-    return serve(folder, asked.port, asked.lan)
+    with bench_scale() as where:
+        with session_of(open_database(folder)) as session:
+            build(session)
+            put_setting(session, "scale", {"url": where["scale"], "page": where["page"]})
+        print(f"A simulated bench scale is at {where['page']}", flush=True)
+        return serve(folder, asked.port, asked.lan)
+
+
+@contextmanager
+def bench_scale() -> Iterator[dict[str, str]]:
+    """The simulated bench scale as a process of its own, ended with this one."""
+    process = subprocess.Popen([sys.executable, "-m", "lamsik.devices.bench_scale"], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
+    assert process.stdin is not None
+    assert process.stdout is not None
+    try:
+        yield json.loads(process.stdout.readline())
+    finally:
+        process.stdin.close()
+        process.stdout.close()
+        process.wait(5)
 
 
 def _run(asked: argparse.Namespace) -> int:

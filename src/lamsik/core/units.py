@@ -59,6 +59,9 @@ _UNITS: dict[str, tuple[str, ...]] = {
     "number": (),
 }
 
+CHOICES = _UNITS
+"""The units a maker may choose from, by quantity."""
+
 _ALIASES = {
     '"': "in", "″": "in", "inch": "in", "inches": "in", "'": "ft", "grains": "grain", "gn": "grain",
     "C": "°C", "F": "°F", "℃": "°C", "℉": "°F", "g/ml": "g/cm³", "cm³": "ml", "cc": "ml",

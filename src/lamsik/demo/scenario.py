@@ -60,6 +60,17 @@ OTHERS: tuple[tuple[tuple[Any, ...], tuple[dict[str, Any], ...]], ...] = (
      ({"do": "set", "path": "source.kind", "text": "not_for_sale"}, {"do": "set", "path": "source.note", "text": "traced from an old one in the family"})),
 )  # fmt: skip
 
+WEIGHED = (
+    # name, kind, air g, water g, sinker g, both g, marks and readings, stage, water, scale, days ago
+    ("Pear sinker 30 g (label)", "sinker", 29.62, 27.00, None, None, (), "", "fresh water", 1, 40),
+    ("Bought spoon, 18 g on the card", "bait", 18.43, 15.98, None, None, (), "", "fresh water", 1, 38),
+    ("Old glider, found", "bait", 41.26, None, 27.00, 25.71, (), "", "Holm mere", 1, 30),
+    ("Treble size 4, ten", "hardware", 12.38, 10.81, None, None, (), "", "fresh water", 1, 26),
+    ("Night walker P0012", "bait", 15.12, None, 27.00, 21.86, (), "", "Outer Vad", 1, 19),
+    ("Wolfram bead 5 mm, five", "hardware", 5.91, 5.57, None, None, (), "", "fresh water", 1, 12),
+    ("Roach, dead bait", "other", 62.4, 1.3, None, None, (), "", "Holm mere", 0, 6),
+)
+
 REVISION_NAMES = ((0, 1, "as first drawn"), (0, 2, "with ballast"), (2, 3, "narrow lip, June"))
 
 FAMILY = (0, [75.0, 90.0, 110.0], ["basswood", "red cedar", "balsa"], ["75|basswood", "110|balsa"])

@@ -20,8 +20,8 @@ from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.demo import photo, scenario
 from lamsik.formats.body_document import new_document, to_design, with_design
 from lamsik.formats.edits import apply
-from lamsik.store import documents, orders, pieces, starter, stores
-from lamsik.store.tables import Document, Family, Instrument, Order, Piece, StepDone, TimedRun, TowRun, Tracing, Water, Weighing, now
+from lamsik.store import documents, orders, pieces, starter, stores, weighed
+from lamsik.store.tables import Document, Family, Instrument, Order, Piece, StepDone, TimedRun, TowRun, Tracing, Water, Weighed, Weighing, now
 
 STOP_AFTER = {"carve": "carve", "seal": "coat:seal1", "fit": "fit", "paint": "coat:base1", "clear": "coat:clear1", "pack": "pack", "shipped": "ship"}
 
@@ -53,6 +53,7 @@ def build(session: Session) -> None:
     customers = [orders.customer_named(session, name, contact) for name, contact in scenario.CUSTOMERS]
     for who, which, quantity, ago, due, state in scenario.ORDERS:
         _order(session, random, customers[who], bodies[which], scenario.BODIES[which], quantity, ago, due, state)
+    _weighed(session)
     for which, state in scenario.STOCK_PIECES:
         _piece(session, random, bodies[which], None, 20, state)
 
@@ -84,6 +85,21 @@ def _traced(session: Session, row: Document) -> None:
     """The photo from which a body was traced, its marks still in it."""
     picture, marks = photo.template(to_design(documents.content(session, row)).body)
     session.add(Tracing(name="old pike lure.jpg", picture=picture, width_px=photo.WIDE, height_px=photo.HIGH, state={"onto": 0, "marks": marks}))
+
+
+def _weighed(session: Session) -> None:
+    """Things weighed by themselves."""
+    scales = session.exec(select(Instrument)).all()
+    scales[1].spread_g, scales[1].checked_g, scales[1].checked_on = 0.01, 50.0, date.today() - timedelta(days=21)
+    for name, kind, air, water, sinker, both, marks, stage, where, scale, ago in scenario.WEIGHED:
+        row = session.exec(select(Water).where(Water.name == where)).one()
+        weighed.keep(
+            session,
+            Weighed(
+                name=name, search="", kind=kind, air_g=air, water_g=water, sinker_g=sinker, both_g=both, marks=list(marks), stage=stage,
+                water=weighed.water_row(stores.water_of(row)), instrument_id=scales[scale].id, at=now() - timedelta(days=ago),
+            ),
+        )  # fmt: skip
 
 
 def _trim(session: Session, row: Document, edits: tuple[dict[str, Any], ...], shop: Catalogue) -> None:

@@ -23,6 +23,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "units": {"length": "mm"},
     "clearances": {},
     "saw": {"kerf_mm": 1.5, "block_spare_mm": 3.0, "hinge_mm": 0.8, "stick_mm": [1000.0, 40.0, 25.0], "paper": "A4"},
+    "scale": {"url": "", "baud": 9600, "unit": "", "step_g": 0.01, "page": ""},
 }
 """Settings of a new shop."""
 

@@ -8,6 +8,9 @@ from lamsik.web.handbook.views import blueprint as handbook
 from lamsik.web.orders.views import blueprint as orders
 from lamsik.web.paints.views import blueprint as paints
 from lamsik.web.pieces.views import blueprint as pieces
+from lamsik.web.scale.port import blueprint as scale_port
+from lamsik.web.scale.things import blueprint as scale_things
+from lamsik.web.scale.views import blueprint as scale
 from lamsik.web.shapes.blades import blueprint as blades
 from lamsik.web.shapes.bring import blueprint as shapes_bring
 from lamsik.web.shapes.compare import blueprint as shapes_compare
@@ -46,11 +49,14 @@ BENCHES = (
     Bench("Orders", orders, "orders.index"),
     Bench("Shapes", shapes, "shapes.index"),
     Bench("Tank", tank, "tank.index"),
+    Bench("Scale", scale, "scale.bench"),
     Bench("Paints", paints, "paints.index"),
     Bench("Pieces", pieces, "pieces.index"),
     Bench("Stores", stores, "stores.index"),
     Bench("Handbook", handbook, "handbook.index"),
     Bench("Live", live),
+    Bench("Scale, port", scale_port),
+    Bench("Scale, cards", scale_things),
     Bench("Shapes, bring in", shapes_bring),
     Bench("Shapes, trace", shapes_trace),
     Bench("Shapes, revisions", shapes_compare),

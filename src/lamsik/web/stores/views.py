@@ -82,6 +82,8 @@ class ScaleForm(FlaskForm):
     name = StringField("Name", validators=[DataRequired("Name the scale."), Length(max=80)])
     step = MeasureField("Step", "mass", 0.0001, 100.0)
     span = MeasureField("Reads up to", "mass", 0.1, 50000.0)
+    spread = MeasureField("Repeat spread, if known", "mass", 0.0, 100.0, optional=True)
+    checked = MeasureField("Checked today with", "mass", 0.0, 50000.0, optional=True)
 
 
 class LimitsForm(FlaskForm):
@@ -125,7 +127,11 @@ def _water(form: WaterForm) -> Water:
 
 
 def _scale(form: ScaleForm) -> Instrument:
-    return Instrument(name=form.name.data.strip(), step_g=form.step.amount or 0.1, span_g=form.span.amount or 500.0, checked_on=date.today())
+    checked = form.checked.amount
+    return Instrument(
+        name=form.name.data.strip(), step_g=form.step.amount or 0.1, span_g=form.span.amount or 500.0, spread_g=form.spread.amount or 0.0,
+        checked_on=date.today() if checked else None, checked_g=checked or None,
+    )  # fmt: skip
 
 
 ADDERS: dict[str, tuple[type[FlaskForm], Callable[..., Typed], str]] = {

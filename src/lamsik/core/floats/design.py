@@ -1,0 +1,198 @@
+"""A float: its parts, paint and varnish, marks, water; what it displaces up to any height and what it weighs."""
+
+from dataclasses import dataclass, field, replace
+from functools import lru_cache
+
+import numpy as np
+
+from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.floats.parts import Part, bore_ml, centre_mm, mass_g, profile
+from lamsik.core.shapes.curves import Array
+from lamsik.core.water import Water
+
+KINDS = ("stick", "antenna", "waggler", "slider", "loaded", "insert tip", "bulk foam", "live bait", "cast", "printed")
+BARE, PAINTED, VARNISHED = "bare", "painted", "varnished"
+GRID = 480
+"""Heights at which the displaced volume is tabulated."""
+
+
+@dataclass(frozen=True)
+class Mark:
+    """A named mark at a height over the foot [mm]: shoulder, tip, a ring of paint."""
+
+    name: str
+    height_mm: float
+
+
+@dataclass(frozen=True)
+class Float:
+    """A float as it floats upright.
+
+    `paint_g` and `varnish_g` are dry masses; their film adds to the volume at `film_g_cm3`, spread over the surface. `family`
+    names the float's kind of the shop, from which its capacity is learned.
+    """
+
+    name: str
+    kind: str
+    parts: tuple[Part, ...]
+    marks: tuple[Mark, ...] = ()
+    water: Water = field(default_factory=lambda: Water("fresh water", 14.0))
+    paint_g: float = 0.0
+    varnish_g: float = 0.0
+    film_g_cm3: float = 1.2
+    family: str = ""
+    wanted_mark: str = ""
+
+    def __post_init__(self) -> None:
+        require(bool(self.name.strip()), "name", self.name, "give the float a name")
+        require(self.kind in KINDS, "kind", self.kind, f"one of {', '.join(KINDS)}")
+        require(1 <= len(self.parts) <= 16, "parts", len(self.parts), "1 to 16 parts")
+        keys = [part.key for part in self.parts]
+        require(len(set(keys)) == len(keys), "parts", keys, "each key once")
+        require(any(not part.inside for part in self.parts), "parts", "all inside", "one part at least has to be in the water")
+        for name in ("paint_g", "varnish_g"):
+            finite_between(name, getattr(self, name), 0.0, 50.0, "g")
+        low, high = self.foot_mm, self.top_mm
+        names = [mark.name for mark in self.marks]
+        require(len(set(names)) == len(names), "marks", names, "each mark once")
+        for mark in self.marks:
+            require(low <= mark.height_mm <= high + 1e-9, f"mark {mark.name}", mark.height_mm, f"allowed is {low:g} to {high:g} mm")
+
+    @property
+    def foot_mm(self) -> float:
+        """Its lowest point [mm]."""
+        return min(part.foot_mm for part in self.parts if not part.inside)
+
+    @property
+    def top_mm(self) -> float:
+        """Its highest point [mm]."""
+        return max(part.top_mm for part in self.parts if not part.inside)
+
+    def part(self, key: str) -> Part:
+        """The part of a key. Raises `Refused` if it has none."""
+        for part in self.parts:
+            if part.key == key:
+                return part
+        raise Refused("part", key, f"one of {', '.join(part.key for part in self.parts)}")
+
+    def mark(self, name: str) -> Mark:
+        """The mark of a name; the top where it has none of that name."""
+        return next((mark for mark in self.marks if mark.name == name), Mark("tip", self.top_mm))
+
+
+@dataclass(frozen=True, eq=False)
+class Table:
+    """Heights over the foot (n,) [mm], water-plane area there (n,) [mm²], volume up to there (n,) [ml] and its moment (n,) [ml·mm]."""
+
+    z: Array
+    area: Array
+    volume: Array
+    moment: Array
+
+    def volume_at(self, height_mm: float) -> float:
+        """Displaced volume up to a height [ml]."""
+        return float(np.interp(height_mm, self.z, self.volume))
+
+    def area_at(self, height_mm: float) -> float:
+        """Water-plane area just above a height [mm²]."""
+        return float(np.interp(height_mm, self.z, self.area))
+
+    def height_of(self, volume_ml: float) -> float:
+        """The height up to which so much is displaced [mm]."""
+        return float(np.interp(volume_ml, self.volume, self.z))
+
+    def centre_at(self, height_mm: float) -> float:
+        """Centre of the displaced volume up to a height [mm]: the centre of buoyancy."""
+        volume = self.volume_at(height_mm)
+        return float(np.interp(height_mm, self.z, self.moment)) / volume if volume > 1e-12 else float(self.z[0])
+
+
+@lru_cache(maxsize=256)
+def table(design: Float, flooded: bool | None = None) -> Table:
+    """What the float displaces by height. Parts nested on one axis displace the outermost; open bores take their water away.
+
+    Args:
+        design: the float.
+        flooded: None as its parts say; True or False takes every bore so.
+
+    Notes: areas are exact for frusta; volume is the trapezium rule of the area over breaks at every profile point, where the
+    area is quadratic in between, so Simpson's rule on each step is exact.
+    """
+    breaks = np.unique(np.concatenate([part.foot_mm + profile(part)[0] for part in design.parts if not part.inside]))
+    count = max(int(np.ceil(GRID / max(len(breaks) - 1, 1))), 4)
+    z = np.unique(np.concatenate([np.linspace(a, b, count + 1) for a, b in zip(breaks[:-1], breaks[1:], strict=True)]))
+    eps = 1e-9 * max(float(z[-1] - z[0]), 1.0)
+    low, high = _area(design, z[:-1] + eps, flooded), _area(design, z[1:] - eps, flooded)
+    middle_z = (z[:-1] + z[1:]) / 2
+    middle = _area(design, middle_z, flooded)
+    step = np.diff(z)
+    piece = step * (low + 4 * middle + high) / 6
+    first = step * (low * z[:-1] + 4 * middle * middle_z + high * z[1:]) / 6
+    film = (design.paint_g + design.varnish_g) / design.film_g_cm3
+    whole = float(piece.sum()) / 1000.0
+    more = 1.0 + film / whole if whole > 0 else 1.0
+    volume = np.concatenate([[0.0], np.cumsum(piece)]) / 1000.0 * more
+    moment = np.concatenate([[0.0], np.cumsum(first)]) / 1000.0 * more
+    area = np.concatenate([low, high[-1:]]) * more
+    keep = np.concatenate([[True], np.diff(volume) > 0])
+    return Table(z[keep], area[keep], volume[keep], moment[keep])
+
+
+def _area(design: Float, z: Array, flooded: bool | None) -> Array:
+    """Water-plane area at heights z (n,) [mm²]: the outermost part's circle, less open bores."""
+    outer, hole = np.zeros(z.shape), np.full(z.shape, np.inf)
+    for part in design.parts:
+        if part.inside:
+            continue
+        heights, radii = profile(part)
+        here = (z >= part.foot_mm) & (z <= part.top_mm)
+        radius = np.where(here, np.interp(z - part.foot_mm, heights, radii), 0.0)
+        outer = np.maximum(outer, radius)
+        is_open = part.bore_mm > 0 and (not part.sealed if flooded is None else flooded)
+        hole = np.where(here & is_open, np.minimum(hole, np.minimum(part.bore_mm / 2, radius)), hole)
+    filled = np.where(np.isfinite(hole) & np.logical_not(_blocked(design, z, hole)), hole, 0.0)
+    return np.asarray(np.pi * np.maximum(outer**2 - filled**2, 0.0))
+
+
+def _blocked(design: Float, z: Array, hole: Array) -> Array:
+    """Where something solid fills the open bore: a stem through a tube."""
+    blocked = np.zeros(z.shape, dtype=bool)
+    for part in design.parts:
+        if part.bore_mm <= 0 and not part.inside:
+            heights, radii = profile(part)
+            here = (z >= part.foot_mm) & (z <= part.top_mm)
+            blocked |= here & (np.interp(z - part.foot_mm, heights, radii) >= np.where(np.isfinite(hole), hole, np.inf) - 0.25)
+    return blocked
+
+
+def own_mass_g(design: Float, without: tuple[str, ...] = ()) -> float:
+    """The float's own mass in air [g]: parts, paint and varnish; parts of some kinds left out."""
+    return sum(mass_g(part) for part in _own(design) if part.kind not in without) + design.paint_g + design.varnish_g
+
+
+def _own(design: Float) -> tuple[Part, ...]:
+    """Parts with what a stem or tip inside them drills out taken off their mass."""
+    rows = []
+    for part in design.parts:
+        bored = max((other.diameter_mm for other in design.parts if other is not part and _runs_through(other, part)), default=0.0)
+        rows.append(replace(part, bore_mm=max(part.bore_mm, min(bored, 0.98 * part.diameter_mm))) if part.kind == "body" and part.mass_g is None and bored else part)
+    return tuple(rows)
+
+
+def _runs_through(inner: Part, outer: Part) -> bool:
+    """Whether a thin part lies along the whole of a thicker one."""
+    return outer.kind == "body" and inner.kind in ("stem", "antenna", "tube") and inner.foot_mm <= outer.foot_mm + 1e-6 and inner.top_mm >= outer.top_mm - 1e-6
+
+
+def gravity_mm(design: Float) -> float:
+    """Height of its centre of gravity over the foot [mm]; paint and varnish at the middle of its volume."""
+    rows = [(mass_g(part), centre_mm(part)) for part in _own(design)]
+    film, hull = design.paint_g + design.varnish_g, table(design)
+    rows.append((film, hull.centre_at(float(hull.z[-1]))))
+    whole = sum(mass for mass, _ in rows)
+    return sum(mass * at for mass, at in rows) / whole if whole > 0 else 0.0
+
+
+def bore_volume_ml(design: Float) -> float:
+    """All bores together [ml]: what floods when they are open."""
+    return sum(bore_ml(part) for part in design.parts if not part.inside)

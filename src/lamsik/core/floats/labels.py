@@ -1,0 +1,34 @@
+"""What is printed on a float: the load with its basis, mark, tip and water; a rating without its basis is refused."""
+
+from dataclasses import dataclass
+
+from lamsik.core.errors import finite_between, require
+from lamsik.core.floats.rating import ON_THE_LINE, TOTAL
+from lamsik.core.water import Water
+
+
+@dataclass(frozen=True)
+class Label:
+    """A rating with everything that makes it one."""
+
+    name: str
+    grams: float
+    basis: str
+    mark: str
+    water: Water | None
+    tip: str = ""
+    measured: bool = False
+
+    def __post_init__(self) -> None:
+        finite_between("rating", self.grams, 0.01, 500.0, "g")
+        require(self.basis in (ON_THE_LINE, TOTAL), "basis", self.basis, f"say whether it is {ON_THE_LINE} or {TOTAL}, its own loading included")
+        require(bool(self.mark), "mark", self.mark, "say to which mark: shoulder, ring, tip")
+        require(self.water is not None, "water", None, "say in which water")
+
+    @property
+    def lines(self) -> tuple[str, str]:
+        """The two lines that are printed: the load and its basis; mark, tip and water."""
+        assert self.water is not None
+        about = "" if self.measured else "≈ "
+        tip = f", {self.tip}" if self.tip else ""
+        return f"{about}{self.grams:.1f} g {self.basis}", f"to the {self.mark}{tip}, {self.water.describe()}"

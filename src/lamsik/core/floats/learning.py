@@ -1,0 +1,61 @@
+"""The shop's own finished floats teach their family: measured against computed capacity, by slope and intercept; what to do with one that came out light."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.stats import linregress
+
+from lamsik.core.errors import require
+from lamsik.core.floats.shotting import ShotTable
+from lamsik.core.water import Water
+
+LEAST = 3
+"""A slope of its own needs as many floats; with fewer only the intercept is shifted."""
+
+
+@dataclass(frozen=True)
+class Fit:
+    """Measured = intercept + slope · computed [g], from so many floats, with the spread left over [g]."""
+
+    slope: float
+    intercept_g: float
+    count: int
+    spread_g: float
+
+    def predict(self, computed_g: float) -> float:
+        """What a float will measure that computes to so much [g]."""
+        return self.intercept_g + self.slope * computed_g
+
+
+NONE = Fit(1.0, 0.0, 0, 0.0)
+
+
+def fit(pairs: Sequence[tuple[float, float]]) -> Fit:
+    """The family's fit from pairs of computed and measured capacity [g], by least squares.
+
+    Floats that compute almost alike give no slope: then only the intercept is shifted.
+    """
+    if not pairs:
+        return NONE
+    computed, measured = np.array(pairs, dtype=float).T
+    require(bool(np.all(np.isfinite(computed)) and np.all(np.isfinite(measured))), "pairs", "not finite", "finite capacities are needed")
+    if len(pairs) < LEAST or np.ptp(computed) < 0.05 * max(abs(float(computed.mean())), 1e-6):
+        shift = float((measured - computed).mean())
+        rest = measured - computed - shift
+        return Fit(1.0, shift, len(pairs), float(rest.std(ddof=1)) if len(pairs) > 1 else 0.0)
+    line = linregress(computed, measured)
+    rest = measured - line.intercept - line.slope * computed
+    return Fit(float(line.slope), float(line.intercept), len(pairs), float(np.sqrt((rest**2).sum() / max(len(pairs) - 2, 1))))
+
+
+def advice(measured_g: float, nominal_g: float, table: ShotTable, water: Water) -> str:
+    """What to do with a float that does not carry what it should: what to print on it, or what to add."""
+    off = measured_g - nominal_g
+    smallest = min(shot.pull_g(water) for shot in table.shots)
+    if abs(off) < smallest / 2:
+        return f"It carries what it says: print {nominal_g:.2f} g."
+    if off > 0:
+        near = min(table.shots, key=lambda shot: abs(shot.pull_g(water) - off))
+        return f"It carries {off:.2f} g more: print {measured_g:.2f} g, or load it with {off:.2f} g (about one {near.name} of {near.mass_g:g} g) to {nominal_g:.2f} g."
+    return f"It came out {-off:.2f} g light: print {measured_g:.2f} g on it; wood cannot be put back, but {-off:.2f} g of its own loading could be taken off."

@@ -1,0 +1,129 @@
+"""A float as stacked coaxial parts: solids of revolution and tubes on one axis, foot at z = 0, tip up."""
+
+from dataclasses import dataclass
+from functools import lru_cache
+from math import pi
+
+import numpy as np
+
+from lamsik.core.errors import finite_between, require
+from lamsik.core.shapes.curves import Array
+
+KINDS = ("body", "stem", "antenna", "tip", "bead", "adapter", "loading", "tube")
+FORMS = ("cylinder", "cone", "ball", "spindle", "pear", "teardrop", "own")
+FORM_SAYS = {
+    "cylinder": "straight", "cone": "cone, its point down", "ball": "ball", "spindle": "spindle, fat in the middle",
+    "pear": "pear, fat above", "teardrop": "drop, fat below", "own": "its own points",
+}  # fmt: skip
+STEPS = 48
+"""Stations a curved profile is drawn and integrated by; a cylinder and a cone are exact with two."""
+
+SHAPES: dict[str, tuple[tuple[float, float], ...]] = {
+    "cylinder": ((0.0, 1.0), (1.0, 1.0)),
+    "cone": ((0.0, 0.0), (1.0, 1.0)),
+    "pear": ((0.0, 0.3), (0.3, 0.55), (0.62, 0.97), (0.72, 1.0), (0.86, 0.82), (1.0, 0.3)),
+    "teardrop": ((0.0, 0.3), (0.14, 0.82), (0.28, 1.0), (0.38, 0.97), (0.7, 0.55), (1.0, 0.3)),
+    "spindle": ((0.0, 0.3), (0.2, 0.62), (0.4, 0.95), (0.5, 1.0), (0.6, 0.95), (0.8, 0.62), (1.0, 0.3)),
+}
+"""Standard profiles: (share of the length from below, share of the greatest radius); ball is a formula."""
+
+
+@dataclass(frozen=True)
+class Part:
+    """One coaxial part: length, greatest diameter and bore [mm], where its foot is [mm from the float's foot], density [g/cm³].
+
+    `points` are a profile of its own, (share of the length, share of the radius). A sealed bore keeps its air, an open one
+    floods. `inside` parts lie within another one's bore or body: they have mass and displace nothing. A weighed mass wins.
+    """
+
+    key: str
+    kind: str
+    name: str
+    length_mm: float
+    diameter_mm: float
+    density_g_cm3: float
+    foot_mm: float = 0.0
+    bore_mm: float = 0.0
+    form: str = "cylinder"
+    points: tuple[tuple[float, float], ...] = ()
+    sealed: bool = True
+    inside: bool = False
+    mass_g: float | None = None
+    spread_g_cm3: float = 0.0
+
+    def __post_init__(self) -> None:
+        require(self.kind in KINDS, f"{self.key}.kind", self.kind, f"one of {', '.join(KINDS)}")
+        require(self.form in FORMS, f"{self.key}.form", self.form, f"one of {', '.join(FORMS)}")
+        finite_between(f"{self.key}.length_mm", self.length_mm, 0.5, 1000.0, "mm")
+        finite_between(f"{self.key}.diameter_mm", self.diameter_mm, 0.3, 120.0, "mm")
+        finite_between(f"{self.key}.density_g_cm3", self.density_g_cm3, 0.01, 20.0, "g/cm³")
+        finite_between(f"{self.key}.foot_mm", self.foot_mm, -1000.0, 1000.0, "mm")
+        finite_between(f"{self.key}.bore_mm", self.bore_mm, 0.0, 100.0, "mm")
+        require(self.bore_mm < self.diameter_mm, f"{self.key}.bore_mm", self.bore_mm, f"less than the diameter, {self.diameter_mm:g} mm")
+        if self.mass_g is not None:
+            finite_between(f"{self.key}.mass_g", self.mass_g, 0.0, 500.0, "g")
+        if self.form == "own":
+            require(2 <= len(self.points) <= 40, f"{self.key}.points", len(self.points), "2 to 40 points")
+            shares = [s for s, _ in self.points]
+            require(
+                shares[0] == 0.0 and shares[-1] == 1.0 and all(a < b for a, b in zip(shares, shares[1:], strict=False)),
+                f"{self.key}.points",
+                shares,
+                "shares rise from 0 to 1",
+            )
+            require(all(0.0 <= r <= 1.0 for _, r in self.points) and max(r for _, r in self.points) > 0, f"{self.key}.points", "radii", "radii are shares from 0 to 1")
+
+    @property
+    def top_mm(self) -> float:
+        """Where it ends above [mm from the float's foot]."""
+        return self.foot_mm + self.length_mm
+
+
+@lru_cache(maxsize=512)
+def profile(part: Part) -> tuple[Array, Array]:
+    """Heights over the part's foot (n,) [mm] and outer radii there (n,) [mm]: straight between them."""
+    if part.form == "ball":
+        turn = np.linspace(0.0, np.pi, STEPS + 1)
+        return part.length_mm * (1 - np.cos(turn)) / 2, part.diameter_mm / 2 * np.sin(turn)
+    rows = np.array(part.points if part.form == "own" else SHAPES[part.form])
+    return rows[:, 0] * part.length_mm, rows[:, 1] * part.diameter_mm / 2
+
+
+def _frusta(part: Part) -> tuple[Array, Array, Array, Array]:
+    """The profile as frusta: lower height, height [mm], lower and upper radius [mm]; a ball's hold the ball's own volume."""
+    z, r = profile(part)
+    return z[:-1], np.diff(z), r[:-1], r[1:]
+
+
+@lru_cache(maxsize=512)
+def outer_ml(part: Part) -> float:
+    """Outer volume [ml]: frusta πh(a² + ab + b²)/3, the ball (an ellipsoid) exactly."""
+    if part.form == "ball":
+        return pi * part.diameter_mm**2 * part.length_mm / 6 / 1000.0
+    _, h, a, b = _frusta(part)
+    return float((np.pi * h * (a * a + a * b + b * b) / 3).sum()) / 1000.0
+
+
+@lru_cache(maxsize=512)
+def bore_ml(part: Part) -> float:
+    """Volume of the bore [ml], no wider than the part itself."""
+    z, r = profile(part)
+    fine = np.linspace(0.0, part.length_mm, 401)
+    radius = np.minimum(np.interp(fine, z, r), part.bore_mm / 2)
+    return float(np.trapezoid(np.pi * radius**2, fine)) / 1000.0 if part.bore_mm > 0 else 0.0
+
+
+def mass_g(part: Part) -> float:
+    """Mass [g]: weighed, or its material's."""
+    return part.mass_g if part.mass_g is not None else part.density_g_cm3 * (outer_ml(part) - bore_ml(part))
+
+
+@lru_cache(maxsize=512)
+def centre_mm(part: Part) -> float:
+    """Height of its centre of gravity over the float's foot [mm]; the bore is taken as even along it."""
+    if part.form == "ball":
+        return part.foot_mm + part.length_mm / 2
+    z, h, a, b = _frusta(part)
+    volume = h * (a * a + a * b + b * b)
+    middle = z + h * (a * a + 2 * a * b + 3 * b * b) / (4 * np.maximum(a * a + a * b + b * b, 1e-12))
+    return part.foot_mm + float((volume * middle).sum() / max(volume.sum(), 1e-12))

@@ -1,0 +1,79 @@
+"""The connected scale: one port for the application, opened at the first question, changed in its settings."""
+
+import re
+import threading
+
+from flask import Blueprint, Response, current_app, flash, jsonify, redirect, request, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.units import parse
+from lamsik.devices.readings import UNITS
+from lamsik.devices.scale_port import ScalePort, Settings, State
+from lamsik.store import stores
+from lamsik.web.shared.db import db
+
+blueprint = Blueprint("scale_port", __name__, url_prefix="/scale")
+
+ADDRESS = re.compile(r"^(socket://[A-Za-z0-9.\-\[\]:]{1,80}:\d{1,5}|/dev/(tty|serial/|cu\.)[A-Za-z0-9._/\-]{1,80}|COM\d{1,3})$")
+"""What a scale's address may be: a serial port or a socket; other schemes of the library could open files."""
+
+BAUDS = (1200, 2400, 4800, 9600, 19200, 38400, 57600, 115200)
+_LOCK = threading.Lock()
+
+
+def settings() -> Settings:
+    """The settings kept in Stores."""
+    kept = stores.setting(db(), "scale")
+    return Settings(kept["url"], kept["baud"], kept["unit"], kept["step_g"])
+
+
+def port() -> ScalePort | None:
+    """The open port of the settings as they are now; None where no scale is set."""
+    wanted = settings()
+    with _LOCK:
+        held: ScalePort | None = current_app.extensions.get("scale")
+        if held is not None and held.settings != wanted:
+            held.close()
+            held = None
+        if held is None and wanted.url:
+            held = ScalePort(wanted)
+        current_app.extensions["scale"] = held
+        return held
+
+
+@blueprint.get("/live")
+def live() -> Response:
+    """What the scale says at this moment."""
+    held = port()
+    return jsonify(held.view() if held else {**State().__dict__})
+
+
+@blueprint.post("/tare")
+def tare() -> ResponseReturnValue:
+    """What lies on it counts as nothing; `off` takes that back."""
+    held = port()
+    if held is None:
+        raise Refused("scale", None, "connect a scale first")
+    asked = request.get_json(silent=True) or {}
+    held.tare(off=bool(asked.get("off")))
+    return jsonify(held.view())
+
+
+@blueprint.post("/connect")
+def connect() -> ResponseReturnValue:
+    """Keep where the scale is and how it speaks; an empty address lets it go."""
+    from lamsik.web.scale.views import bench_page  # noqa: PLC0415 - the page holds this form, and this form is on that page
+
+    sent = {name: request.form.get(name, "").strip() for name in ("url", "baud", "unit", "step")}
+    try:
+        if sent["url"] and not ADDRESS.match(sent["url"]):
+            raise Refused("address", sent["url"][:60], "a serial port such as /dev/ttyUSB0 or COM3, or socket://address:port")
+        require(sent["unit"] in ("", *(name for name, to in UNITS.items() if to)), "unit", sent["unit"], "g, kg, mg, oz, lb, gn or ct; empty if it sends its own")
+        require(sent["baud"].isdecimal() and int(sent["baud"]) in BAUDS, "speed", sent["baud"], f"one of {', '.join(map(str, BAUDS))} baud")
+        step = finite_between("step", parse(sent["step"], "mass", "step", "g").value, 0.0001, 100.0, "g")
+    except Refused as refused:
+        return bench_page(connecting=str(refused), asked=sent), 422
+    stores.put_setting(db(), "scale", {"url": sent["url"], "baud": int(sent["baud"]), "unit": sent["unit"], "step_g": step})
+    flash("The scale is connected as soon as it answers." if sent["url"] else "No scale is connected now: type the masses.")
+    return redirect(url_for("scale.bench"))

@@ -1,0 +1,182 @@
+"""The card of one weighed thing: what it is in any water, trimming it, the float or the load that goes with it."""
+
+from dataclasses import dataclass
+from datetime import date
+from typing import Any
+
+from flask import Blueprint, abort, render_template, request
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.errors import Refused
+from lamsik.core.materials import METALS
+from lamsik.core.units import parse, show
+from lamsik.core.water import Water
+from lamsik.core.weighing import trim
+from lamsik.core.weighing.bydifference import Capacity, capacities
+from lamsik.core.weighing.instrument import can_tell, remarks
+from lamsik.core.weighing.inwater import InWater, air_buoyancy_g, line_ml, mass_in, mass_in_sd
+from lamsik.core.weighing.pair import Bearer, Margin, margins
+from lamsik.store import stores, weighed
+from lamsik.store.tables import Instrument, Weighed
+from lamsik.web.pictures.scale import thing_in_water
+from lamsik.web.shared.db import db, load
+
+blueprint = Blueprint("scale_things", __name__, url_prefix="/scale/things")
+
+
+@dataclass(frozen=True)
+class Card:
+    """Everything the card of a weighed thing shows."""
+
+    row: Weighed
+    water: Water
+    instrument: Instrument | None
+    thing: InWater | None
+    sentence: str
+    figures: tuple[tuple[str, str, str], ...]
+    waters: tuple[dict[str, str], ...]
+    capacity: tuple[Capacity, ...]
+    why: str
+    remarks: tuple[str, ...]
+    sd_g: float
+
+
+def shop_waters() -> list[Water]:
+    """The shop's waters, or fresh and sea where it has none."""
+    return [stores.water_of(row) for row in stores.waters(db())] or [Water(), Water("sea water", 10.0, 35.0)]
+
+
+def card_of(row: Weighed, wanted: Water) -> Card:
+    """The card, marks converted into a wanted water."""
+    thing, water = weighed.thing_of(db(), row), weighed.water_of(row)
+    instrument = db().get(Instrument, row.instrument_id) if row.instrument_id else None
+    scale = weighed.scale_of(instrument)
+    marks = [(str(name), float(value)) for name, value in row.marks]
+    capacity, why = capacities(row.sinker_g, marks, water, wanted, row.air_g, scale.sd_g) if marks and row.sinker_g else ((), "")
+    loads = [value for value in (row.air_g, row.water_g, row.sinker_g) if value is not None]
+    notes = list(remarks(scale, max(loads, default=0.0), date.today())) if instrument else ["which scale it was weighed on is not noted"]
+    if thing and not can_tell(thing.water_g, thing.water_sd_g):
+        notes.insert(0, f"{thing.water_g:+.2f} g in water is less than these scales can tell (± {2 * thing.water_sd_g:.2f} g)".replace("-", "−"))
+    return Card(row, water, instrument, thing, _sentence(row, thing, capacity), _figures(row, thing), _in_waters(thing), tuple(capacity), why, tuple(notes), scale.sd_g)
+
+
+def _sentence(row: Weighed, thing: InWater | None, capacity: tuple[Capacity, ...]) -> str:
+    if capacity:
+        return f"Carries {', '.join(f'{c.measured_g:.2f} g to the {c.mark}' for c in capacity)} in {weighed.water_of(row).describe()}."
+    if thing is None:
+        return f"{row.air_g:.2f} g in air; weigh it in water too and its volume is known." if row.air_g is not None else "Weigh it in air too and its volume is known."
+    moves = f"floats with {thing.lift_g:.2f} g of lift" if thing.lift_g > 0 else f"sinks with {thing.water_g:.2f} g"
+    return f"Casts at {thing.air_g:.2f} g and {moves} in {thing.water.describe()}."
+
+
+def _figures(row: Weighed, thing: InWater | None) -> tuple[tuple[str, str, str], ...]:
+    """Label, value, how it came about."""
+    found = [("In air, casting", show(row.air_g, "mass", 2), "As the scale read it.")] if row.air_g is not None else []
+    if thing is None:
+        return tuple(found)
+    sd = 2 * thing.water_sd_g
+    found += [
+        ("In water, sinking", show(thing.water_g, "mass", 2), f"± {sd:.2f} g (twice its one-sigma); minus is lift."),
+        ("Volume", f"{thing.volume_ml:.2f} ml", f"(air − water) ÷ {thing.water.density_g_cm3:.4f} g/cm³; ± {2 * thing.volume_sd_ml:.2f} ml."),
+        ("Mean density", f"{thing.density_g_cm3:.3f} g/cm³", "Mass ÷ volume: the water in which it would neither float nor sink."),
+        ("Carried by the air", f"{air_buoyancy_g(thing):.3f} g", "Air itself lifts it so much; it matters below 0.01 g and is not taken off."),
+    ]
+    if row.line_mm and row.line_under_mm:
+        found.append(("Line under water", f"{line_ml(row.line_mm, row.line_under_mm):.3f} ml", "What the immersed line displaces; its lift is added back."))
+    return tuple(found)
+
+
+def _in_waters(thing: InWater | None) -> tuple[dict[str, str], ...]:
+    if thing is None:
+        return ()
+    rows = []
+    for water in shop_waters():
+        value, sd = mass_in(thing, water), mass_in_sd(thing, water)
+        unsure = not can_tell(value, sd)
+        does = "too near to tell" if unsure else ("sinks" if value > 0 else "floats")
+        rows.append({"water": water.describe(), "density": f"{water.density_g_cm3:.4f}", "mass": show(value, "mass", 2), "sd": f"± {2 * sd:.2f} g", "does": does})
+    return tuple(rows)
+
+
+@blueprint.get("/<int:key>", endpoint="show")
+def thing(key: int) -> ResponseReturnValue:
+    """One weighed thing; trimming and pairs as the address asks."""
+    row = load(Weighed, key)
+    if row.deleted_at is not None:
+        abort(404)
+    asked, problems = request.args.to_dict(), {}
+    waters = shop_waters()
+    wanted = next((w for w in waters if w.name == asked.get("water")), waters[-1])
+    found = card_of(row, wanted)
+    answers: dict[str, Any] = {}
+    for name, work in (("trim", _trimmed), ("slug", _slug), ("pair", _pair)):
+        try:
+            answers[name] = work(found, asked, wanted)
+        except Refused as refused:
+            problems[name] = str(refused)
+    others = [other for other in weighed.listed(db()) if other.id != row.id]
+    partners = [other for other in others if (other.marks or other.kind == "float")] if not row.marks else [other for other in others if not other.marks]
+    return render_template(
+        "scale/card.html", card=found, row=row, wanted=wanted, waters=waters, asked=asked, answers=answers, problems=problems, metals=METALS, partners=partners,
+        picture=thing_in_water(found.thing, row.kind) if found.thing else None, dust=trim.DUST,
+    ), 422 if problems else 200  # fmt: skip
+
+
+def _trimmed(card: Card, asked: dict[str, str], wanted: Water) -> dict[str, str] | None:
+    """What to add or take off for a wanted mass in the wanted water, and the water at which it flips then."""
+    text = asked.get("to", "").strip()
+    if not text or card.thing is None:
+        return None
+    target = parse(text, "mass", "mass in water", "g").value
+    now_g = mass_in(card.thing, wanted)
+    wire = parse(asked["wire"], "length", "wire", "mm").value if asked.get("wire", "").strip() else None
+    found = trim.to_add(target - now_g, asked.get("metal", "lead"), asked.get("where", trim.OUTSIDE), wanted, wire)
+    verb = "Add" if found.mass_g >= 0 else "Take off"
+    length = f", {abs(found.wire_mm):.0f} mm of {wire:g} mm wire" if found.wire_mm is not None else ""
+    flip = trim.flips_at(card.thing.air_g, card.thing.volume_ml, found)
+    small = "" if can_tell(target - now_g, mass_in_sd(card.thing, wanted)) else " That is less than these scales can tell."
+    return {
+        "says": f"{verb} {abs(found.mass_g):.2f} g of {found.metal} {'outside' if found.where == trim.OUTSIDE else 'sealed inside'}{length}.{small}",
+        "why": f"It weighs {show(now_g, 'mass', 2)} in {wanted.describe()}, {show(target, 'mass', 2)} is wanted; then it neither floats nor sinks at {flip:.4f} g/cm³.",
+    }
+
+
+def _slug(card: Card, asked: dict[str, str], wanted: Water) -> dict[str, Any] | None:
+    """A slug taken down to a mass: a length off a cylinder, or the next bite of the weigh-and-repeat loop."""
+    if not asked.get("slug_mass", "").strip():
+        return None
+    mass, target = (parse(asked.get(name, ""), "mass", name.replace("_", " "), "g").value for name in ("slug_mass", "slug_to"))
+    if asked.get("slug_length", "").strip():
+        length = parse(asked["slug_length"], "length", "slug length", "mm").value
+        cut = trim.cut_mm(mass, length, target)
+        return {"says": f"Take {cut:.1f} mm off the {length:g} mm: {target:.2f} g is left."}
+    step = trim.next_cut(mass, target, card.instrument.step_g if card.instrument else 0.1)
+    return {"says": step.says[0].upper() + step.says[1:] + "."}
+
+
+def _pair(card: Card, asked: dict[str, str], wanted: Water) -> tuple[Margin, ...] | None:
+    """The margin of a float under a load, in every water of the shop."""
+    key = asked.get("with", "")
+    if not key.isdecimal() or len(key) > 9:
+        return None
+    other = db().get(Weighed, int(key))
+    if other is None:
+        raise Refused("with", key, "one of the weighed things")
+    float_row, load_row = (card.row, other) if card.row.marks or card.row.kind == "float" else (other, card.row)
+    thing = weighed.thing_of(db(), load_row)
+    if thing is None:
+        raise Refused("load", load_row.name, "weigh it in air and in water first")
+    return margins(bearer_of(float_row), thing, shop_waters())
+
+
+def bearer_of(row: Weighed) -> Bearer:
+    """A weighed float as what carries: to its highest mark, or wholly under. Raises `Refused` where it was not weighed in water."""
+    water = weighed.water_of(row)
+    sd = weighed.scale_of(db().get(Instrument, row.instrument_id) if row.instrument_id else None).sd_g
+    if row.marks and row.sinker_g:
+        name, reading = row.marks[-1]
+        return Bearer(row.name, row.sinker_g - float(reading), water, row.air_g, sd * 2**0.5, str(name))
+    thing = weighed.thing_of(db(), row)
+    if thing is None or thing.lift_g <= 0:
+        raise Refused("float", row.name, "weigh it in water with a sinker first: what it carries is not known")
+    return Bearer(row.name, thing.lift_g, water, row.air_g, thing.water_sd_g, "wholly under")

@@ -1,0 +1,226 @@
+"""The weigh bench: anything in air and in water, its card, the table of all that was weighed, CSV in and out."""
+
+from typing import Any
+
+from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+from sqlmodel import select
+
+from lamsik.core.errors import Refused, require
+from lamsik.core.units import CHOICES, parse
+from lamsik.core.water import Water
+from lamsik.core.weighing.bydifference import MARKS, capacities
+from lamsik.core.weighing.inwater import REMINDERS, InWater, by_ratio, line_ml
+from lamsik.formats import weighed_csv
+from lamsik.store import documents, pieces, stores, weighed
+from lamsik.store.tables import Instrument, Weighed, now
+from lamsik.store.tables import Water as WaterRow
+from lamsik.web.pictures.scale import weighing_scenes
+from lamsik.web.scale import port
+from lamsik.web.shapes.bring import as_file
+from lamsik.web.shared.db import db, load, sent_id
+
+blueprint = Blueprint("scale", __name__, url_prefix="/scale")
+
+MASSES = ("air", "water", "sinker", "both")
+MOST_MARKS = 4
+
+
+@blueprint.get("")
+def bench() -> str:
+    """The bench and the table of everything weighed."""
+    return bench_page()
+
+
+def bench_page(problem: str = "", field: str = "", asked: dict[str, str] | None = None, connecting: str = "", ask_units: Any = None, table: str = "") -> str:
+    """The page, what was typed still in it."""
+    text, kind = request.args.get("q", ""), request.args.get("kind", "")
+    rows = weighed.listed(db(), text, kind if kind in weighed.KINDS else "")
+    return render_template(
+        "scale/bench.html",
+        rows=[_line(row) for row in rows],
+        q=text,
+        kind=kind,
+        kinds=weighed.KINDS,
+        stages=weighed.STAGES,
+        waters=stores.waters(db()),
+        marks=MARKS,
+        instruments=pieces.instruments(db()),
+        scenes=weighing_scenes(),
+        problem=problem,
+        field=field,
+        asked=asked or {},
+        connecting=connecting,
+        ask_units=ask_units,
+        csv=table,
+        scale=stores.setting(db(), "scale"),
+        bauds=port.BAUDS,
+        reminders=REMINDERS,
+        floats=documents.listed(db(), "float"),
+        most_marks=MOST_MARKS,
+    )
+
+
+def _line(row: Weighed) -> dict[str, Any]:
+    thing = weighed.thing_of(db(), row)
+    return {
+        "row": row,
+        "air": row.air_g,
+        "volume": thing.volume_ml if thing else None,
+        "density": thing.density_g_cm3 if thing else None,
+        "water": thing.water_g if thing else None,
+        "where": weighed.water_of(row).describe() if thing or row.marks else "",
+        "marks": row.marks,
+    }
+
+
+@blueprint.post("")
+def note() -> ResponseReturnValue:
+    """Keep what was weighed; bad input comes back beside its field, nothing else is lost."""
+    sent = {name: value.strip() for name, value in request.form.items() if name != "csrf_token"}
+    try:
+        row = weighed.keep(db(), _row_of(sent))
+    except Refused as refused:
+        return bench_page(f"{refused.given} cannot be used: {refused.allowed}." if refused.given not in (None, "") else f"{refused.allowed}.", refused.field, sent), 422
+    return redirect(url_for("scale_things.show", key=row.id))
+
+
+def _row_of(sent: dict[str, str]) -> Weighed:
+    """A row of what was typed, checked as a whole."""
+    require(bool(sent.get("name")), "name", "", "name what is weighed")
+    require(sent.get("kind", "other") in weighed.KINDS, "kind", sent.get("kind"), f"one of {', '.join(weighed.KINDS)}")
+    masses = {name: _mass(sent, name) for name in MASSES}
+    require(any(value is not None for value in masses.values()) or bool(sent.get("reading_1")), "air", "", "weigh it in air, or in water")
+    marks: list[tuple[str, float]] = [(sent.get(f"mark_{n}", ""), value) for n in range(1, MOST_MARKS + 1) if (value := _mass(sent, f"reading_{n}")) is not None]
+    water, line = water_asked(sent), [parse(sent[name], "length", name.replace("_", " "), "mm").value if sent.get(name) else 0.0 for name in ("line", "line_under")]
+    line_ml(*line)
+    instrument = db().get(Instrument, sent_id("instrument")) if sent.get("instrument") else None
+    row = Weighed(
+        name=sent["name"][:120],
+        search="",
+        kind=sent.get("kind", "other"),
+        water=weighed.water_row(water),
+        line_mm=line[0],
+        line_under_mm=line[1],
+        marks=[list(mark) for mark in marks],
+        air_g=masses["air"],
+        water_g=masses["water"],
+        sinker_g=masses["sinker"],
+        both_g=masses["both"],
+        stage=sent.get("stage", "") if sent.get("stage", "") in weighed.STAGES else "",
+        float_id=sent_id("float") or None,
+        instrument_id=instrument.id if instrument else None,
+        note=sent.get("note", "")[:300],
+        typed={name: sent[name] for name in (*MASSES, "temperature") if sent.get(name)},
+    )
+    if row.both_g is not None:
+        require(row.sinker_g is not None, "sinker", "", "weigh the sinker alone in water first")
+    wet = weighed.in_water_g(row)
+    if wet is not None and row.air_g is not None:
+        InWater(row.air_g, wet, water)
+    if marks:
+        require(row.sinker_g is not None, "sinker", "", "weigh the sinker alone in water first")
+        capacities(row.sinker_g or 0.0, marks, water, water, row.air_g, weighed.scale_of(instrument).sd_g)
+    return row
+
+
+def _mass(sent: dict[str, str], name: str) -> float | None:
+    text = sent.get(name, "")
+    return parse(text, "mass", name, "g").value if text else None
+
+
+def water_asked(sent: dict[str, str]) -> Water:
+    """The water of a form: one of the shop's, or typed by temperature and salinity, as a measured density, or as a ratio to fresh."""
+    way = sent.get("water_by", "shop")
+    if way == "measured":
+        return Water("measured water", measured_g_cm3=parse(sent.get("measured", ""), "density", "measured", "g/cm³").value)
+    if way == "ratio":
+        fresh = Water("fresh water", parse(sent.get("temperature", ""), "temperature", "temperature").value)
+        return by_ratio(fresh.density_g_cm3, parse(sent.get("ratio", ""), "number", "ratio").value)
+    if way == "typed":
+        temperature = parse(sent.get("temperature", ""), "temperature", "temperature").value
+        salinity = parse(sent["salinity"], "salinity", "salinity", "PSU").value if sent.get("salinity") else 0.0
+        return Water("fresh water" if salinity < 0.5 else "salt water", temperature, salinity)
+    row = db().get(WaterRow, int(sent["water_id"])) if sent.get("water_id", "").isdecimal() and len(sent["water_id"]) < 10 else None
+    row = row or db().exec(select(WaterRow)).first()
+    return stores.water_of(row) if row else Water()
+
+
+@blueprint.get("/things.csv")
+def table_out() -> Response:
+    """All of it as CSV."""
+    return as_file(weighed_csv.write([_csv_row(row) for row in weighed.listed(db())]).encode("utf-8"), "weighed.csv", "text/csv")
+
+
+def _csv_row(row: Weighed) -> dict[str, object]:
+    water = weighed.water_of(row)
+    return {
+        "name": row.name,
+        "kind": row.kind,
+        "air": row.air_g,
+        "water": row.water_g,
+        "sinker": row.sinker_g,
+        "both": row.both_g,
+        "temperature": water.temperature_c,
+        "salinity": water.salinity_psu,
+        "measured": water.measured_g_cm3,
+        "line": row.line_mm or None,
+        "line under": row.line_under_mm or None,
+        "stage": row.stage,
+        "note": row.note,
+    }
+
+
+@blueprint.post("/things.csv")
+def table_in() -> ResponseReturnValue:
+    """A table brought in; columns without a unit are asked for first, nothing is kept until all of it is good."""
+    file, text = request.files.get("file"), request.form.get("csv", "")
+    data = file.read() if file and file.filename else text.encode("utf-8")
+    try:
+        rows, missing = weighed_csv.read(
+            data, {name.removeprefix("unit_").replace("_", " "): value for name, value in request.form.items() if name.startswith("unit_") and value}
+        )
+        if missing:
+            return bench_page(ask_units=[(head.name, CHOICES[head.quantity]) for head in missing], table=data.decode("utf-8-sig")), 422
+        made = [_imported(row) for row in rows]
+    except Refused as refused:
+        return bench_page(str(refused), "csv"), 422
+    for row in made:
+        weighed.keep(db(), row)
+    flash(f"{len(made)} weighed things brought in.")
+    return redirect(url_for("scale.bench"))
+
+
+def _imported(row: dict[str, Any]) -> Weighed:
+    water = Water("weighed water", row.get("temperature", 15.0), row.get("salinity", 0.0), row.get("measured"))
+    kind, stage = str(row.get("kind", "other")), str(row.get("stage", ""))
+    made = Weighed(
+        name=str(row["name"]),
+        search="",
+        kind=kind if kind in weighed.KINDS else "other",
+        air_g=row.get("air"),
+        water_g=row.get("water"),
+        sinker_g=row.get("sinker"),
+        both_g=row.get("both"),
+        water=weighed.water_row(water),
+        line_mm=row.get("line", 0.0),
+        line_under_mm=row.get("line under", 0.0),
+        stage=stage if stage in weighed.STAGES else "",
+        note=str(row.get("note", "")),
+    )
+    wet = weighed.in_water_g(made)
+    if wet is not None and made.air_g is not None:
+        InWater(made.air_g, wet, water)
+    return made
+
+
+@blueprint.post("/things/<int:key>/<any(delete, bring_back):way>")
+def put_away(key: int, way: str) -> ResponseReturnValue:
+    """Delete a weighed thing, or bring it back."""
+    row = load(Weighed, key)
+    row.deleted_at = now() if way == "delete" else None
+    db().add(row)
+    if way == "delete":
+        flash(f"{row.name} is deleted.", f"undo:{url_for('scale.put_away', key=key, way='bring_back')}")
+        return redirect(url_for("scale.bench"))
+    return redirect(url_for("scale_things.show", key=key))
