@@ -163,8 +163,8 @@ class TestBladeFile:
     @pytest.mark.parametrize(
         ("change", "says"),
         [
-            ({"version": 9}, "version"), ({"holes": []}, "two holes"), ({"extra": 1}, "fields are"), ({"width_mm": "wide"}, "width_mm"), ({"nose_deg": float("nan")}, "nose_deg"),
-            ({"metal": "cheese"}, "metal"), ({"name": 5}, "short text"), ({"cup_mm": 9.5}, "half the width"),
+            ({"version": 9}, "version"), ({"holes": []}, "two holes"), ({"extra": 1}, "unknown field"), ({"width_mm": "wide"}, "width_mm"), ({"nose_deg": float("nan")}, "nose_deg"),
+            ({"metal": "cheese"}, "metal"), ({"name": 5}, "a text"), ({"cup_mm": 9.5}, "half the width"),
         ],
     )  # fmt: skip
     def test_a_bad_one_is_refused_by_field(self, change, says):

@@ -71,6 +71,43 @@ WEIGHED = (
     ("Roach, dead bait", "other", 62.4, 1.3, None, None, (), "", "Holm mere", 0, 6),
 )
 
+FLOATS = (
+    # name, kind, edits
+    ("Reed stick 2 g", "stick", ({"do": "size", "text": "2 g", "by": "length"},)),
+    ("Tench antenna 2.5 g", "antenna", ({"do": "size", "text": "2.5 g", "by": "length"},)),
+    ("Bream waggler", "waggler", ()),
+    ("Deep hole slider", "slider", ()),
+    ("Long-cast loaded", "loaded", ()),
+    ("Cane insert", "insert tip", ()),
+    ("Foam pilot", "bulk foam", ()),
+    ("Deadbait foam 80", "live bait", ()),
+    ("Cast bobbin", "cast", ()),
+    ("Print test 3", "printed", ()),
+)
+
+FINISHED = (
+    # float (its place in FLOATS), name, stage, capacity over the computed one: slope, shift g
+    (1, "Antenna 1", "varnished", -0.11),
+    (1, "Antenna 2", "varnished", -0.07),
+    (1, "Antenna 3", "painted", -0.15),
+    (0, "Stick 1", "varnished", 0.06),
+    (0, "Stick 2", "varnished", -0.02),
+)
+
+SHOTS = (
+    "Weighed shot",
+    "our own",
+    "lead, ten weighed at once",
+    (("SSG", 1.58), ("AAA", 0.81), ("BB", 0.41), ("No 1", 0.29), ("No 4", 0.17), ("No 6", 0.105), ("No 8", 0.063), ("No 10", 0.038)),
+)
+SINKERS = (
+    "Sinkers by the gram",
+    "metric",
+    "tin",
+    (("5 g", 5.0), ("3 g", 3.0), ("2 g", 2.0), ("1.5 g", 1.5), ("1 g", 1.0), ("0.75 g", 0.75), ("0.5 g", 0.5), ("0.3 g", 0.3)),
+    7.3,
+)
+
 REVISION_NAMES = ((0, 1, "as first drawn"), (0, 2, "with ballast"), (2, 3, "narrow lip, June"))
 
 FAMILY = (0, [75.0, 90.0, 110.0], ["basswood", "red cedar", "balsa"], ["75|basswood", "110|balsa"])

@@ -7,6 +7,9 @@ from typing import Any
 
 from sqlmodel import Session, select
 
+from lamsik.core.floats.design import own_mass_g
+from lamsik.core.floats.rating import capacity_g
+from lamsik.core.floats.shotting import Shot, ShotTable
 from lamsik.core.materials import body_material
 from lamsik.core.route.steps import steps
 from lamsik.core.shapes.blades import STARTING_BLADE
@@ -18,9 +21,10 @@ from lamsik.core.tank import ballast
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.demo import photo, scenario
+from lamsik.formats import edits_float, float_document
 from lamsik.formats.body_document import new_document, to_design, with_design
 from lamsik.formats.edits import apply
-from lamsik.store import documents, orders, pieces, starter, stores, weighed
+from lamsik.store import documents, floats, orders, pieces, starter, stores, weighed
 from lamsik.store.tables import Document, Family, Instrument, Order, Piece, StepDone, TimedRun, TowRun, Tracing, Water, Weighed, Weighing, now
 
 STOP_AFTER = {"carve": "carve", "seal": "coat:seal1", "fit": "fit", "paint": "coat:base1", "clear": "coat:clear1", "pack": "pack", "shipped": "ship"}
@@ -54,6 +58,7 @@ def build(session: Session) -> None:
     for who, which, quantity, ago, due, state in scenario.ORDERS:
         _order(session, random, customers[who], bodies[which], scenario.BODIES[which], quantity, ago, due, state)
     _weighed(session)
+    _floats(session)
     for which, state in scenario.STOCK_PIECES:
         _piece(session, random, bodies[which], None, 20, state)
 
@@ -98,6 +103,31 @@ def _weighed(session: Session) -> None:
             Weighed(
                 name=name, search="", kind=kind, air_g=air, water_g=water, sinker_g=sinker, both_g=both, marks=list(marks), stage=stage,
                 water=weighed.water_row(stores.water_of(row)), instrument_id=scales[scale].id, at=now() - timedelta(days=ago),
+            ),
+        )  # fmt: skip
+
+
+def _floats(session: Session) -> None:
+    """Floats, shot tables, and finished floats weighed by difference."""
+    for name, country, series, shots, *density in (scenario.SHOTS, scenario.SINKERS):
+        table = ShotTable(str(name), str(country), str(series), tuple(Shot(*row, *density) for row in shots))
+        documents.create(session, "shots", documents.next_code(session, "shots", "T"), floats.table_content(table))
+    waters = {water.name: water for water in map(stores.water_of, stores.waters(session))}
+    made = []
+    for title, kind, edits in scenario.FLOATS:
+        content = {**float_document.blank(title, kind, waters["Holm mere"]), "shots": scenario.SHOTS[0]}
+        for edit in edits:
+            content = edits_float.apply(content, edit, waters)
+        made.append((documents.create(session, "float", documents.next_code(session, "float", "F"), content, "first drawing"), float_document.to_float(content)))
+    scale = session.exec(select(Instrument)).all()[1]
+    for which, title, stage, off in scenario.FINISHED:
+        row, design = made[which]
+        marks = [[mark.name, round(26.94 - capacity_g(design, mark.height_mm) - off, 2)] for mark in design.marks]
+        weighed.keep(
+            session,
+            Weighed(
+                name=title, search="", kind="float", air_g=round(own_mass_g(design) - off / 2, 2), sinker_g=26.94, marks=marks, stage=stage, float_id=row.id,
+                water=weighed.water_row(waters["Holm mere"]), instrument_id=scale.id, at=now() - timedelta(days=9),
             ),
         )  # fmt: skip
 

@@ -24,6 +24,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "clearances": {},
     "saw": {"kerf_mm": 1.5, "block_spare_mm": 3.0, "hinge_mm": 0.8, "stick_mm": [1000.0, 40.0, 25.0], "paper": "A4"},
     "scale": {"url": "", "baud": 9600, "unit": "", "step_g": 0.01, "page": ""},
+    "dowels": {"mm": [6.0, 8.0, 10.0, 12.0, 12.7, 14.0, 15.9, 16.0, 18.0, 20.0]},
 }
 """Settings of a new shop."""
 

@@ -4,6 +4,9 @@ from dataclasses import dataclass
 
 from flask import Blueprint
 
+from lamsik.web.floats.live import blueprint as floats_live
+from lamsik.web.floats.make import blueprint as floats_make
+from lamsik.web.floats.views import blueprint as floats
 from lamsik.web.handbook.views import blueprint as handbook
 from lamsik.web.orders.views import blueprint as orders
 from lamsik.web.paints.views import blueprint as paints
@@ -49,12 +52,15 @@ BENCHES = (
     Bench("Orders", orders, "orders.index"),
     Bench("Shapes", shapes, "shapes.index"),
     Bench("Tank", tank, "tank.index"),
+    Bench("Floats", floats, "floats.index"),
     Bench("Scale", scale, "scale.bench"),
     Bench("Paints", paints, "paints.index"),
     Bench("Pieces", pieces, "pieces.index"),
     Bench("Stores", stores, "stores.index"),
     Bench("Handbook", handbook, "handbook.index"),
     Bench("Live", live),
+    Bench("Floats, live", floats_live),
+    Bench("Floats, making", floats_make),
     Bench("Scale, port", scale_port),
     Bench("Scale, cards", scale_things),
     Bench("Shapes, bring in", shapes_bring),

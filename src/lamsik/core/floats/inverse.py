@@ -45,8 +45,17 @@ def resized(design: Float, length_mm: float | None = None, diameter_mm: float | 
             return replace(part, length_mm=max(part.length_mm + shift, 0.5))
         return part
 
-    marks = tuple(replace(mark, height_mm=mark.height_mm + shift) if mark.height_mm >= edge else mark for mark in design.marks)
+    marks = tuple(replace(mark, height_mm=carried_mm(mark.height_mm, body, new.length_mm)) for mark in design.marks)
     return replace(design, parts=tuple(moved(part) for part in design.parts), marks=marks)
+
+
+def carried_mm(height_mm: float, part: Part, length_mm: float) -> float:
+    """Where a height goes when a part gets another length: over it up or down with it, on it in proportion, under it not at all."""
+    if height_mm >= part.top_mm - 1e-6:
+        return height_mm + length_mm - part.length_mm
+    if height_mm > part.foot_mm:
+        return part.foot_mm + (height_mm - part.foot_mm) * length_mm / part.length_mm
+    return height_mm
 
 
 def wall_at_foot_mm(part: Part, bore_mm: float) -> float:
@@ -72,7 +81,7 @@ def check_foot(design: Float, wall_mm: float = LEAST_WALL_MM) -> None:
     """Refuse a stem's bore that leaves too little wall at the body's foot, saying the protrusion that helps."""
     body = main_body(design)
     stem = max((part.diameter_mm for part in design.parts if part.kind in ("stem", "antenna") and part.foot_mm <= body.foot_mm + 1e-6 < part.top_mm), default=0.0)
-    bore = max(stem, body.bore_mm)
+    bore = stem or (body.bore_mm if body.form == "cylinder" else 0.0)
     if bore and wall_at_foot_mm(body, bore) < wall_mm - 1e-9:
         need = protrusion_mm(body, bore, wall_mm)
         raise Refused(
@@ -117,6 +126,9 @@ def sized(design: Float, wanted_g: float, by: str = LENGTH, low: float = 8.0, hi
     if ends[0] * ends[1] > 0:
         gives = sorted(end + wanted_g for end in ends)
         raise Refused("load", f"{wanted_g:g} g", f"by {by} from {low:g} to {high:g} it carries {gives[0]:.2f} to {gives[1]:.2f} g: change another measure too")
+    guess = low - ends[0] * (high - low) / (ends[1] - ends[0])  # by length it is a straight line
+    if by == LENGTH and abs(off(guess)) < 1e-3:
+        return made(guess)
     return made(float(brentq(off, low, high, xtol=5e-3)))
 
 

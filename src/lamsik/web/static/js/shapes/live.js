@@ -88,7 +88,7 @@ export class Live extends EventTarget {
 
   async send(way, body) {
     try {
-      const response = await fetch(`/designs/${this.state.id}/${way}`, {
+      const response = await fetch(`${this.state.root ?? "/designs"}/${this.state.id}/${way}`, {
         method: "POST",
         headers: { "Content-Type": "application/json", "X-CSRFToken": this.token },
         body: JSON.stringify({ bench: this.state.bench, looks: this.looks, facing: this.facing, station: this.station, ...body }),

@@ -1,0 +1,51 @@
+"""Floats of the shop: their documents, shot tables, and what finished ones taught their family."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from sqlmodel import Session, col, select
+
+from lamsik.core.errors import Refused
+from lamsik.core.floats.shotting import NOMINAL, Shot, ShotTable
+from lamsik.core.rows import checked_row
+from lamsik.store import documents
+from lamsik.store.tables import Drill, Weighed
+
+STANDARD = ShotTable("Split shot", "letters and numbers", "nominal, lead", tuple(Shot(name, mass) for name, mass in NOMINAL))
+"""What a shop without a table of its own is looked at with."""
+
+
+def table_of(content: Mapping[str, Any]) -> ShotTable:
+    """A shot table as kept. Raises `Refused` naming the field."""
+    rows = content.get("shots", [])
+    if not isinstance(rows, list) or len(rows) > 60:
+        raise Refused("shots", str(rows)[:40], "a list of at most 60 sizes")
+    shots = tuple(Shot(**checked_row(row, Shot, f"size {n}")) for n, row in enumerate(rows, start=1))
+    return ShotTable(**checked_row({k: v for k, v in content.items() if k != "shots"}, ShotTable, besides=("shots",)), shots=shots)
+
+
+def table_content(table: ShotTable) -> dict[str, Any]:
+    """The table as it is kept."""
+    return {
+        "name": table.name, "country": table.country, "series": table.series,
+        "shots": [{"name": s.name, "mass_g": s.mass_g, "density_g_cm3": s.density_g_cm3} for s in table.shots],
+    }  # fmt: skip
+
+
+def tables(session: Session) -> dict[str, ShotTable]:
+    """The shop's shot tables by name; the nominal sizes where it has none."""
+    rows = documents.listed(session, "shots")
+    contents = documents.contents(session, rows)
+    found = {row.name: table_of(contents[row.id or 0]) for row in rows}
+    return found or {STANDARD.name: STANDARD}
+
+
+def drills_mm(session: Session) -> tuple[float, ...]:
+    """The drills at hand [mm]."""
+    return tuple(session.exec(select(Drill.diameter_mm).order_by(col(Drill.diameter_mm))).all())
+
+
+def weighed_of(session: Session, float_ids: list[int]) -> list[Weighed]:
+    """Finished floats weighed by difference, of these designs."""
+    query = select(Weighed).where(col(Weighed.float_id).in_(float_ids), col(Weighed.deleted_at).is_(None))
+    return [row for row in session.exec(query.order_by(col(Weighed.id))).all() if row.marks and row.sinker_g]

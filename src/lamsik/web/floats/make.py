@@ -1,0 +1,272 @@
+"""Making floats: families with cut list and drill map, profiles to turn, labels to print, live-bait cut lists."""
+
+from dataclasses import replace
+from typing import Any
+
+from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.cautions import caution
+from lamsik.core.errors import Refused, finite_between
+from lamsik.core.floats import livebait
+from lamsik.core.floats.inverse import DIAMETER, LENGTH, LOADING, Cut, Option, family, main_body, options
+from lamsik.core.floats.labels import Label
+from lamsik.core.floats.rating import ON_THE_LINE, TOTAL, capacity_g, loading_g
+from lamsik.core.floats.shotting import LEAD_G_CM3
+from lamsik.core.materials import METALS
+from lamsik.core.shapes.clearance import drill_for
+from lamsik.core.units import parse
+from lamsik.core.water import Water
+from lamsik.formats import dxf
+from lamsik.formats.float_document import to_float, with_float
+from lamsik.store import documents, floats, stores
+from lamsik.store.tables import Document
+from lamsik.web.floats.shop import finished
+from lamsik.web.pictures import floats as drawn
+from lamsik.web.pictures.labels import label_sheet
+from lamsik.web.pictures.paper import SHEETS, Sheet, sheets
+from lamsik.web.pictures.svg import markup
+from lamsik.web.scale.things import shop_waters
+from lamsik.web.shapes.bring import as_file
+from lamsik.web.shared import printing
+from lamsik.web.shared.db import db, load_document
+
+blueprint = Blueprint("floats_make", __name__, url_prefix="/floats")
+
+BY = (LENGTH, DIAMETER, LOADING)
+WOODS = ("balsa", "paulownia", "red cedar", "basswood")
+
+
+def _masses(text: str) -> list[float]:
+    return [parse(part.strip(), "mass", "loads", "g").value for part in text.replace(";", ",").split(",") if part.strip()]
+
+
+def _lengths(text: str, name: str) -> list[float]:
+    return [parse(part.strip(), "length", name, "mm").value for part in text.replace(";", ",").split(",") if part.strip()]
+
+
+@blueprint.get("/<int:key>/sizes")
+def sizes(key: int) -> ResponseReturnValue:
+    """From loads to sizes: a family with its cut list, or one load over the dowels in stock."""
+    row, asked = load_document("float", key), request.args
+    design = to_float(documents.content(db(), row))
+    cuts: tuple[Cut, ...] = ()
+    found: tuple[Option, ...] = ()
+    problem = ""
+    try:
+        if asked.get("loads", "").strip():
+            cuts = family(design, _masses(asked["loads"]), asked.get("by", LENGTH))
+        if asked.get("wanted", "").strip():
+            dowels = _lengths(asked.get("dowels", ""), "dowels") or list(stores.setting(db(), "dowels")["mm"])
+            wanted = parse(asked["wanted"], "mass", "load", "g").value
+            found = options(design, wanted, dowels, [w for w in asked.getlist("wood") if w in WOODS] or list(WOODS))
+    except Refused as refused:
+        problem = str(refused)
+    return render_template(
+        "floats/sizes.html",
+        row=row,
+        design=design,
+        cuts=cuts,
+        options=found,
+        problem=problem,
+        asked=asked,
+        by=BY,
+        woods=WOODS,
+        dowels=stores.setting(db(), "dowels")["mm"],
+        body=main_body(design) if any(p.kind == "body" for p in design.parts) else None,
+        drill=lambda mm: drill_for(mm, 0.1, floats.drills_mm(db())),
+        cautions=[caution("blades"), caution("wood_dust")],
+        query=request.query_string.decode("ascii", "ignore"),
+    ), 422 if problem else 200
+
+
+@blueprint.post("/<int:key>/sizes")
+def make(key: int) -> ResponseReturnValue:
+    """Make designs of their own from a family."""
+    row = load_document("float", key)
+    content = documents.content(db(), row)
+    design = to_float(content)
+    made = family(design, _masses(request.form.get("loads", "")), request.form.get("by", LENGTH))
+    for cut in made:
+        name = f"{design.name} {cut.load_g:g} g"[:120]
+        documents.create(
+            db(), "float", documents.next_code(db(), "float", "F"), with_float({**content, "typed": {}}, replace(cut.design, name=name)), note=f"from {row.code}"
+        )
+    flash(f"{len(made)} floats made from {row.name}.")
+    return redirect(url_for("floats.index"))
+
+
+def _pdf(row: Document, pages: tuple[Sheet, ...], paper: str, name: str) -> ResponseReturnValue:
+    try:
+        data = printing.pdf(render_template("shapes/pack_print.html", pack={"paper": paper, "sheets": pages}, row=row))
+    except printing.CannotPrint as error:
+        return render_template("shared/error.html", status=501, message=str(error), next="The sheets can be taken as SVG meanwhile.", mark=""), 501
+    return Response(data, mimetype="application/pdf", headers={"Content-Disposition": f'inline; filename="{name}.pdf"'})
+
+
+def _profile_sheets(row: Document, paper: str) -> tuple[Sheet, ...]:
+    """The float, and every one of the family asked for, at true size."""
+    design = to_float(documents.content(db(), row))
+    made = [cut.design for cut in family(design, _masses(request.args["loads"]), request.args.get("by", LENGTH))] if request.args.get("loads", "").strip() else [design]
+    rows = []
+    for one, load in zip(made, _masses(request.args.get("loads", "")) or [0.0] * len(made), strict=False):
+        for drawing in drawn.profile_drawings(one):
+            rows.append(replace(drawing, title=f"{load:g} g: {drawing.title}") if load else drawing)
+    return sheets(rows, paper, f"{row.code} {row.name}, revision {row.current}")
+
+
+def _paper() -> str:
+    paper = request.args.get("paper", stores.setting(db(), "saw")["paper"])
+    if paper not in SHEETS:
+        raise Refused("paper", paper, f"one of {', '.join(SHEETS)}")
+    return str(paper)
+
+
+@blueprint.get("/<int:key>/profile.pdf")
+def profile_pdf(key: int) -> ResponseReturnValue:
+    """The turning profiles at true size."""
+    row, paper = load_document("float", key), _paper()
+    return _pdf(row, _profile_sheets(row, paper), paper, f"{row.code}-profile")
+
+
+@blueprint.get("/<int:key>/profile-<int:number>.svg")
+def profile_svg(key: int, number: int) -> ResponseReturnValue:
+    """One sheet of the profiles as SVG."""
+    row = load_document("float", key)
+    pages = _profile_sheets(row, _paper())
+    if not 1 <= number <= len(pages):
+        raise Refused("sheet", number, f"1 to {len(pages)}")
+    return as_file(str(markup(pages[number - 1].svg())).encode("utf-8"), f"{row.code}-profile-{number}.svg", "image/svg+xml")
+
+
+@blueprint.get("/<int:key>/profile.dxf")
+def profile_dxf(key: int) -> Response:
+    """The outlines of the parts, lying, for a cutter or a copying lathe."""
+    row = load_document("float", key)
+    design = to_float(documents.content(db(), row))
+    return as_file(dxf.write([dxf.Layer("SIDE", tuple(drawn.flat_outlines(design)))]), f"{row.code}.dxf", "image/vnd.dxf")
+
+
+def labels_of(row: Document, asked: dict[str, str]) -> tuple[Label, ...]:
+    """The labels asked for: from the computed rating, or one for each weighed float of this design."""
+    design = to_float(documents.content(db(), row))
+    basis, mark = asked.get("basis", ""), asked.get("mark", design.wanted_mark)
+    water: Water | None = next((w for w in shop_waters() if w.name == asked.get("water", design.water.name)), design.water)
+    tip = next((part.name for part in design.parts if part.kind in ("tip", "antenna")), "")
+    own = loading_g(design) if basis == TOTAL else 0.0
+    if asked.get("from") == "measured":
+        rows = [one for one in finished(design.family) if one.row.float_id == row.id and one.mark == mark]
+        if not rows:
+            raise Refused("measured", mark, "no finished float of this design was weighed to this mark: weigh one, or print the computed rating")
+        return tuple(Label(one.row.name, one.measured_g + own, basis, mark, water, tip, True) for one in rows)
+    count = int(finite_between("count", int(asked.get("count", "1")) if asked.get("count", "1").isdecimal() else asked.get("count"), 1, 60))
+    grams = capacity_g(design, design.mark(mark).height_mm, water) + own
+    return tuple(Label(design.name, grams, basis, mark, water, tip) for _ in range(count))
+
+
+@blueprint.get("/<int:key>/labels")
+def labels(key: int) -> ResponseReturnValue:
+    """Rating labels, as they will be printed; a rating without its basis is refused."""
+    row, asked = load_document("float", key), request.args.to_dict()
+    design = to_float(documents.content(db(), row))
+    problem, sheet = "", None
+    if asked:
+        try:
+            sheet = label_sheet(labels_of(row, asked), _paper())
+        except Refused as refused:
+            problem = str(refused)
+    return render_template(
+        "floats/labels.html",
+        row=row,
+        design=design,
+        asked=asked,
+        problem=problem,
+        sheet=sheet,
+        bases=(ON_THE_LINE, TOTAL),
+        waters=shop_waters(),
+        papers=SHEETS,
+        query=request.query_string.decode("ascii", "ignore"),
+    ), 422 if problem else 200
+
+
+@blueprint.get("/<int:key>/labels.pdf")
+def labels_pdf(key: int) -> ResponseReturnValue:
+    """The sheet of labels as PDF."""
+    row, paper = load_document("float", key), _paper()
+    return _pdf(row, (label_sheet(labels_of(row, request.args.to_dict()), paper),), paper, f"{row.code}-labels")
+
+
+@blueprint.get("/<int:key>/labels.svg")
+def labels_svg(key: int) -> Response:
+    """The sheet of labels as SVG."""
+    row = load_document("float", key)
+    return as_file(str(markup(label_sheet(labels_of(row, request.args.to_dict()), _paper()).svg())).encode("utf-8"), f"{row.code}-labels.svg", "image/svg+xml")
+
+
+BUILD = {
+    "foam_mm": ("Foam, outside", "30 mm"),
+    "foam_bore_mm": ("Foam, bore", "8 mm"),
+    "pipe_mm": ("Pipe, outside", "8 mm"),
+    "pipe_bore_mm": ("Pipe, bore", "6 mm"),
+    "cap_mm": ("Cap depth", "6 mm"),
+    "saw_mm": ("Saw loss", "1 mm"),
+}
+SPLIT = {
+    "sizes": "60, 80, 100 mm",
+    "counts": "4, 6, 4",
+    "foam_stick": "1000 mm",
+    "pipe_stick": "2000 mm",
+    "fixed": "1.20",
+    "per_mm": "0.015",
+    "load": "15 g",
+    "tests": "",
+}
+
+
+@blueprint.get("/live-bait")
+def live_bait() -> ResponseReturnValue:
+    """Live-bait floats of foam on a pipe: cut list, capacities flooded and sealed, cost, what tests say together."""
+    asked: dict[str, str] = {**{name: start for name, (_, start) in BUILD.items()}, **SPLIT, **request.args.to_dict()}
+    problem, answer = "", None
+    try:
+        answer = _live_bait(asked)
+    except Refused as refused:
+        problem = str(refused)
+    return render_template("floats/live_bait.html", asked=asked, fields=BUILD, answer=answer, problem=problem, metals=METALS), 422 if problem else 200
+
+
+def _live_bait(asked: dict[str, str]) -> dict[str, Any]:
+    allowances = tuple(_lengths(asked.get("allowances", ""), "cap allowance"))
+    measures: dict[str, Any] = {name: parse(asked[name], "length", label, "mm").value for name, (label, _) in BUILD.items()}
+    build = livebait.Build(**measures, cap_allowances_mm=allowances)
+    lengths = _lengths(asked["sizes"], "foam lengths")
+    counts = [int(finite_between("how many", int(c) if c.strip().isdecimal() else c, 1, 1000)) for c in asked["counts"].split(",")]
+    counts = (counts * len(lengths))[: len(lengths)] if len(counts) in (1, len(lengths)) else counts
+    if len(counts) != len(lengths):
+        raise Refused("how many", asked["counts"], f"one number for each of the {len(lengths)} lengths")
+    sticks = [parse(asked[name], "length", name.replace("_", " "), "mm").value for name in ("foam_stick", "pipe_stick")]
+    cost = livebait.Cost(*(100 * parse(asked[name], "number", name).value for name in ("fixed", "per_mm")))
+    water = next((w for w in shop_waters() if w.salinity_psu < 0.5), Water())
+    rows = []
+    for line in livebait.cut_list(build, list(zip(lengths, counts, strict=True)), sticks[0], sticks[1]):
+        made = livebait.as_float(build, line.foam_mm, water=water)
+        sealed, flooded = (capacity_g(made, made.top_mm, flooded=way) for way in (False, True))
+        rows.append({"line": line, "sealed": sealed, "flooded": flooded, "cost": f"{cost.of(line.foam_mm) / 100:.2f}"})
+    load = parse(asked["load"], "mass", "load", "g").value
+    lead = load / (1 - water.density_g_cm3 / LEAD_G_CM3)
+    tests = _tests(asked["tests"])
+    together = livebait.consistent(tests, build, water) if tests else None
+    return {"rows": rows, "drills": build.drills, "load": load, "lead": lead, "water": water, "together": together}
+
+
+def _tests(text: str) -> list[tuple[float, float]]:
+    """Tests such as `60 mm 21 g, 80 mm 30 g`."""
+    rows = []
+    for part in text.replace(";", ",").split(","):
+        words = part.split()
+        if not words:
+            continue
+        middle = next((at for at, word in enumerate(words) if word.endswith("mm") or word == "mm"), 0)
+        length, load = " ".join(words[: middle + 1]), " ".join(words[middle + 1 :])
+        rows.append((parse(length, "length", "test length", "mm").value, parse(load, "mass", f"capacity at {length}", "g").value))
+    return rows

@@ -1,0 +1,59 @@
+"""What the Floats bench takes from the shop: tables, waters, dowels, and what its finished floats taught."""
+
+from dataclasses import dataclass, replace
+
+from lamsik.core.errors import Refused
+from lamsik.core.floats.design import BARE, PAINTED, Float
+from lamsik.core.floats.learning import fit
+from lamsik.core.floats.rating import capacity_g
+from lamsik.formats.float_document import to_float
+from lamsik.store import documents, floats, stores, weighed
+from lamsik.store.tables import Weighed
+from lamsik.web.floats.state import FloatShop
+from lamsik.web.scale.things import shop_waters
+from lamsik.web.shared.db import db
+
+
+@dataclass(frozen=True)
+class Finished:
+    """One finished float: its row, the mark, what it computes to in the water and stage it was weighed in, what it measured [g]."""
+
+    row: Weighed
+    design: Float
+    mark: str
+    computed_g: float
+    measured_g: float
+
+
+def shop_of(family: str = "") -> FloatShop:
+    """The shop as a float is looked at; with the fit of a family."""
+    dowels = tuple(stores.setting(db(), "dowels")["mm"])
+    learned = fit([(row.computed_g, row.measured_g) for row in finished(family)]) if family else None
+    return FloatShop(floats.tables(db()), tuple(shop_waters()), dowels, learned, stores.setting(db(), "units")["length"])
+
+
+def finished(family: str) -> list[Finished]:
+    """Every weighed float of a family with what it computes to, by its own design."""
+    rows = documents.listed(db(), "float")
+    contents = documents.contents(db(), rows)
+    designs = {row.id or 0: to_float(contents[row.id or 0]) for row in rows}
+    alike = {key: design for key, design in designs.items() if design.family == family}
+    found = []
+    for row in floats.weighed_of(db(), list(alike)):
+        try:
+            found.append(_finished(row, alike[row.float_id or 0]))
+        except Refused:
+            continue  # a row whose marks the design does not know teaches nothing
+    return found
+
+
+def _finished(row: Weighed, design: Float) -> Finished:
+    name, reading = str(row.marks[-1][0]), float(row.marks[-1][1])
+    if not any(mark.name == name for mark in design.marks):
+        raise Refused("mark", name, "a mark of the float")
+    staged = replace(design, water=weighed.water_of(row))
+    if row.stage == BARE:
+        staged = replace(staged, paint_g=0.0, varnish_g=0.0)
+    elif row.stage == PAINTED:
+        staged = replace(staged, varnish_g=0.0)
+    return Finished(row, design, name, capacity_g(staged, staged.mark(name).height_mm), (row.sinker_g or 0.0) - reading)

@@ -1,0 +1,260 @@
+"""What the float's page shows of one document: built here, bound by static/js/shared/bind.js."""
+
+import json
+from contextlib import suppress
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+
+from lamsik.core.errors import Refused
+from lamsik.core.floats.design import Float, own_mass_g
+from lamsik.core.floats.inverse import check_foot, sensitivity
+from lamsik.core.floats.learning import Fit
+from lamsik.core.floats.rating import changes, curve, loading_g, ratings, response_mm
+from lamsik.core.floats.shotting import ShotTable, Shotting, pull_to, shotting, telltale_lift, with_tip
+from lamsik.core.floats.standing import Standing, standing
+from lamsik.core.units import show
+from lamsik.core.water import Water
+from lamsik.formats.float_document import Document, tips, to_float
+from lamsik.web.pictures.floats import Sight, standing_picture
+from lamsik.web.shapes.state import fields
+
+WORDS = {"stands": "stands by itself", "half-lies": "half lies", "lies": "lies flat", "sinks": "sinks"}
+
+
+@dataclass(frozen=True)
+class FloatShop:
+    """What a float is looked at with: shot tables by name, waters, dowels in stock [mm], the family's fit, the length unit."""
+
+    tables: dict[str, ShotTable]
+    waters: tuple[Water, ...]
+    dowels_mm: tuple[float, ...] = ()
+    fit: Fit | None = None
+    unit: str = "mm"
+
+
+def view(document: Document, shop: FloatShop, settled: bool, pulled: str = "") -> dict[str, Any]:
+    """The computed part of the state."""
+    design = to_float(document)
+    pull, water = pull_to(design), design.water
+    shots = _shots(design, document, shop, pull)
+    alone = standing(design) if settled else None
+    try:
+        loads, heights = curve(design)
+    except Refused:
+        loads, heights = np.zeros(0), np.zeros(0)
+    height = design.mark(design.wanted_mark).height_mm if pull >= 0 else design.top_mm
+    found: dict[str, Any] = {
+        "name": design.name,
+        "fields": fields({**document, "typed": {}}, shop.unit),
+        "settled": settled,
+        "near": None,
+        "sentence": _sentence(design, pull),
+        "picture": standing_picture(design, Sight(height, shots, alone, loads, heights, pulled)),
+        "selected": {
+            "kind": design.kind,
+            "wanted_mark": design.wanted_mark,
+            "water": water.name,
+            "shots": document.get("shots", ""),
+            "telltale": document.get("telltale", ""),
+        },
+        "ratings": [_rating(rating, shop.fit) for rating in ratings(design)],
+        "shotting": f"{shots.words}: {shots.pull_g:.2f} g of pull, {shots.mass_g:.2f} g in the box" if shots else "",
+        "no_shotting": _why_no_shots(design, document, shop, pull) if not shots else "",
+        "parts": [_part(part) for part in document["parts"]],
+        "marks": [_mark(row) for row in document["marks"]],
+        "tips": [_tip_row(row) for row in document.get("tips", [])],
+        "facts": _facts(design),
+        "trouble": _trouble(design),
+        "pulled": pulled,
+    }
+    if settled:
+        found |= _settled(design, document, shop, pull, shots, alone)
+    return found
+
+
+def table_of(document: Document, shop: FloatShop) -> ShotTable:
+    """The document's shot table, the shop's first where it is gone."""
+    return shop.tables.get(str(document.get("shots", "")), next(iter(shop.tables.values())))
+
+
+def _telltale(document: Document, table: ShotTable) -> str:
+    name = str(document.get("telltale", ""))
+    return name if any(shot.name == name for shot in table.shots) else ""
+
+
+def _shots(design: Float, document: Document, shop: FloatShop, pull: float) -> Shotting | None:
+    table = table_of(document, shop)
+    try:
+        return shotting(round(pull, 3), table, design.water, _telltale(document, table))
+    except Refused:
+        return None
+
+
+def _why_no_shots(design: Float, document: Document, shop: FloatShop, pull: float) -> str:
+    table = table_of(document, shop)
+    try:
+        shotting(round(pull, 3), table, design.water, _telltale(document, table))
+    except Refused as refused:
+        return f"No shotting: {refused.allowed}."
+    return ""
+
+
+def _sentence(design: Float, pull: float) -> str:
+    """What it carries on the line to which mark with which tip."""
+    mark = design.mark(design.wanted_mark)
+    tip = next((part.name.split(",")[0] for part in design.parts if part.kind in ("tip", "antenna")), "")
+    if pull < 0:
+        return f"It lies {-pull:.2f} g too deep by itself: the {mark.name} is under water before any shot is on."
+    answers = response_mm(design, mark.height_mm)
+    moves = f"; {answers:.0f} mm of tip for 0.1 g" if answers < 500 else ""
+    return f"Carries {pull:.2f} g on the line to the {mark.name}{f' with its {tip}' if tip else ''} in {design.water.describe()}{moves}."
+
+
+def _rating(rating: Any, fit: Fit | None) -> dict[str, str]:
+    learned = f"{fit.predict(rating.line_g):.2f} g" if fit and fit.count else ""
+    response = f"{rating.response_mm:.1f} mm" if rating.response_mm < 500 else "–"
+    return {
+        "key": rating.mark,
+        "mark": rating.mark,
+        "line": show(rating.line_g, "mass", 2),
+        "total": show(rating.total_g, "mass", 2),
+        "sd": f"± {2 * rating.sd_g:.2f} g",
+        "response": response,
+        "learned": learned,
+    }
+
+
+def _facts(design: Float) -> list[dict[str, Any]]:
+    mass, loading = own_mass_g(design), loading_g(design)
+    pull = pull_to(design)
+    share = loading / (loading + pull) if loading > 0 and loading + pull > 0 else 0.0
+    rows = [("mass", "Its own mass", f"{mass:.2f} g", "All parts by volume and density, paint and varnish; a weighed part counts as weighed.")]
+    if loading > 0:
+        rows.append(("loading", "Own loading", f"{loading:.2f} g, {100 * share:.0f} %", "What its loading uses of all it could carry."))
+    rows.append(("length", "Whole length", f"{design.top_mm - design.foot_mm:.0f} mm", "Foot to tip."))
+    return [{"key": key, "label": name, "value": value, "how": how, "estimate": True} for key, name, value, how in rows]
+
+
+def _trouble(design: Float) -> str:
+    try:
+        check_foot(design)
+    except Refused as refused:
+        return f"The stem's bore: {refused.allowed}." if refused.field == "bore" else ""
+    return ""
+
+
+def _settled(design: Float, document: Document, shop: FloatShop, pull: float, shots: Shotting | None, alone: Standing | None) -> dict[str, Any]:
+    loaded = standing(design, pull) if pull > 0 else None
+    stands = f"Without shot it {WORDS[alone.word]}" if alone else ""
+    if loaded:
+        stands += f"; shotted it {'stands' if loaded.word == 'stands' else WORDS[loaded.word]}, metacentre {loaded.gm_mm:.0f} mm over G"
+    effects = [{"key": c.name, "name": c.name, "effect": f"{c.effect_g:+.2f} g".replace("-", "−")} for c in changes(design, shop.waters)]
+    with suppress(Refused):
+        effects += [{"key": e.name, "name": e.name, "effect": f"{e.effect_g:+.2f} g".replace("-", "−")} for e in sensitivity(design, shop.dowels_mm)]
+    return {
+        "stands": f"{stands}.",
+        "lift": _lift(design, document, shop, pull, shots),
+        "tip_rows": _tip_rows(design, document, shop),
+        "effects": effects,
+        "learned": _learned(shop.fit),
+    }
+
+
+def _lift(design: Float, document: Document, shop: FloatShop, pull: float, shots: Shotting | None) -> str:
+    if not shots:
+        return ""
+    last = shots.shots[-1][0]
+    try:
+        found = telltale_lift(design, pull, last)
+    except Refused as refused:
+        return f"Tell-tale {last.name}: {refused.allowed}."
+    after = "stays upright" if found.after.word == "stands" else f"then {WORDS[found.after.word]}"
+    if found.beyond:
+        return f"Picking up the {last.name} lifts it out of its antenna: the {found.shown_mm:.0f} mm there are and onto the body; it {after}."
+    return f"Picking up the {last.name} lifts it {found.rise_mm:.0f} mm; it {after}."
+
+
+def _tip_rows(design: Float, document: Document, shop: FloatShop) -> list[dict[str, str]]:
+    """The same float with every tip of its box."""
+    rows = []
+    for tip in tips(document):
+        other = with_tip(design, tip)
+        pull = pull_to(other)
+        mark = other.mark(other.wanted_mark)
+        answers = response_mm(other, mark.height_mm)
+        word = standing(other, pull).word if pull > 0 else "sinks"
+        rows.append(
+            {
+                "key": tip.key,
+                "tip": tip.name,
+                "line": show(pull, "mass", 2),
+                "response": f"{answers:.1f} mm" if answers < 500 else "–",
+                "stands": WORDS[word].replace(" by itself", ""),
+            }
+        )
+    return rows
+
+
+def _learned(fit: Fit | None) -> str:
+    if fit is None or not fit.count:
+        return "No finished float of this family was weighed yet: weigh one on the scale, pulled down to its mark."
+    return f"From {fit.count} finished floats: measured = {fit.intercept_g:+.2f} g + {fit.slope:.3f} × computed, ± {2 * fit.spread_g:.2f} g.".replace("-", "−")
+
+
+def _part(row: Document) -> dict[str, Any]:
+    path = f"parts.{row['key']}"
+    return {
+        "key": row["key"],
+        "name_path": f"{path}.name",
+        "length": f"{path}.length_mm",
+        "diameter": f"{path}.diameter_mm",
+        "foot": f"{path}.foot_mm",
+        "bore": f"{path}.bore_mm",
+        "density": f"{path}.density_g_cm3",
+        "mass": f"{path}.mass_g",
+        "form": f"{path}.form",
+        "title": f"{row['name']} ({row['kind']})",
+        "is_open": row["bore_mm"] > 0,
+        "sealed": f"{path}.sealed",
+        "inside": f"{path}.inside",
+        "is_sealed": row["sealed"],
+        "is_inside": row["inside"],
+        "pull": json.dumps({"pull": row["key"]}),
+        "pull_says": f"Pull the points of {row['name']}",
+        "remove": json.dumps({"do": "remove", "group": "parts", "key": row["key"]}),
+        "remove_says": f"Take off {row['name']}",
+    }
+
+
+def _mark(row: Document) -> dict[str, str]:
+    path = f"marks.{row['key']}"
+    return {
+        "key": row["key"],
+        "name": f"{path}.name",
+        "height": f"{path}.height_mm",
+        "says": f"Height of {row['name']}",
+        "name_says": f"Name of mark {row['name']}",
+        "remove": json.dumps({"do": "remove", "group": "marks", "key": row["key"]}),
+        "remove_says": f"Take away the mark {row['name']}",
+    }
+
+
+def _tip_row(row: Document) -> dict[str, str]:
+    path = f"tips.{row['key']}"
+    return {
+        "key": row["key"],
+        "name": f"{path}.name",
+        "length": f"{path}.length_mm",
+        "diameter": f"{path}.diameter_mm",
+        "density": f"{path}.density_g_cm3",
+        "title": str(row["name"]),
+        "remove": json.dumps({"do": "remove", "group": "tips", "key": row["key"]}),
+        "remove_says": f"Take {row['name']} out of the box",
+    }
+
+
+def bare(design: Float) -> Float:
+    """The float before paint and varnish."""
+    return replace(design, paint_g=0.0, varnish_g=0.0)

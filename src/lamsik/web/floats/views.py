@@ -1,0 +1,180 @@
+"""The Floats bench: all floats, one float in its water, shot tables, does this water need a slider."""
+
+from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.errors import Refused, require
+from lamsik.core.floats.design import KINDS
+from lamsik.core.floats.learning import advice, fit
+from lamsik.core.floats.parts import FORM_SAYS
+from lamsik.core.floats.parts import KINDS as PART_KINDS
+from lamsik.core.floats.shotting import Shot, ShotTable, pull_to
+from lamsik.core.floats.slider import Answer, slider
+from lamsik.core.materials import BODY_MATERIALS, METALS
+from lamsik.core.units import parse
+from lamsik.core.water import Water
+from lamsik.formats.float_document import blank, dumps, loads, to_float
+from lamsik.store import documents, floats
+from lamsik.web.floats.live import current
+from lamsik.web.floats.shop import finished, shop_of
+from lamsik.web.floats.state import table_of
+from lamsik.web.pictures.floats import thumbnail
+from lamsik.web.scale.things import shop_waters
+from lamsik.web.shapes.bring import as_file
+from lamsik.web.shared import keeping
+from lamsik.web.shared.db import db, load_document
+
+blueprint = Blueprint("floats", __name__, url_prefix="/floats")
+
+
+@blueprint.get("")
+def index() -> ResponseReturnValue:
+    """All floats, drawn; the shot tables; the question of the slider."""
+    return _page()
+
+
+def _page(problem: str = "") -> ResponseReturnValue:
+    rows = documents.listed(db(), "float", request.args.get("q", ""))
+    contents = documents.contents(db(), rows)
+    cards = [(row, to_float(contents[row.id or 0])) for row in rows]
+    answer, wrong = _slider()
+    return render_template(
+        "floats/index.html",
+        cards=[(row, design, thumbnail(design), pull_to(design)) for row, design in cards],
+        kinds=KINDS,
+        q=request.args.get("q", ""),
+        problem=problem,
+        tables=documents.listed(db(), "shots"),
+        answer=answer,
+        slider_problem=wrong,
+        asked=request.args,
+    ), 422 if problem or wrong else 200
+
+
+def _slider() -> tuple[Answer | None, str]:
+    if not request.args.get("depth", "").strip():
+        return None, ""
+    try:
+        depth, rod = (parse(request.args.get(name, ""), "distance", name, "m").value for name in ("depth", "rod"))
+        return slider(depth, rod), ""
+    except Refused as refused:
+        return None, str(refused)
+
+
+@blueprint.post("/new")
+def new() -> ResponseReturnValue:
+    """A float of a kind to begin from."""
+    kind = request.form.get("kind", "")
+    water = next((w for w in shop_waters() if w.salinity_psu < 0.5), Water())
+    content = blank(f"New {kind}", kind, water)
+    content["shots"] = next(iter(floats.tables(db())))
+    row = documents.create(db(), "float", documents.next_code(db(), "float", "F"), content, "first drawing")
+    return redirect(url_for("floats.edit", key=row.id))
+
+
+@blueprint.post("/bring-in")
+def bring_in() -> ResponseReturnValue:
+    """A float file brought in."""
+    sent = request.files.get("file")
+    try:
+        content = loads(sent.read() if sent else b"")
+    except Refused as refused:
+        return _page(str(refused))
+    row = documents.create(db(), "float", documents.next_code(db(), "float", "F"), content, f"brought in from {sent.filename if sent else 'a file'}"[:120])
+    return redirect(url_for("floats.edit", key=row.id))
+
+
+@blueprint.get("/<int:key>")
+def edit(key: int) -> str:
+    """One float: standing in its water, its parts, what it carries."""
+    row = load_document("float", key)
+    return render_template(
+        "floats/edit.html",
+        row=row,
+        state=current(row),
+        materials=(*BODY_MATERIALS, *METALS),
+        forms=FORM_SAYS,
+        part_kinds=PART_KINDS,
+        kinds=KINDS,
+        waters=shop_waters(),
+        tables=floats.tables(db()),
+    )
+
+
+@blueprint.get("/<int:key>/float.json")
+def export(key: int) -> Response:
+    """The float as a file."""
+    row = load_document("float", key)
+    return as_file(dumps(documents.content(db(), row)).encode("utf-8"), f"{row.code}.json", "application/json")
+
+
+@blueprint.post("/<int:key>/copy")
+def copy(key: int) -> ResponseReturnValue:
+    """A copy to try something on."""
+    content = documents.content(db(), load_document("float", key))
+    made = documents.create(db(), "float", documents.next_code(db(), "float", "F"), {**content, "name": f"{content['name']} copy"[:120]})
+    return redirect(url_for("floats.edit", key=made.id))
+
+
+@blueprint.post("/<int:key>/<any(delete, bring_back):way>")
+def put_away(key: int, way: str) -> ResponseReturnValue:
+    """Delete a float, or bring it back."""
+    row = load_document("float", key, deleted=True)
+    return keeping.put_away(row, way, url_for("floats.index"), url_for("floats.edit", key=key), url_for("floats.put_away", key=key, way="bring_back"))
+
+
+@blueprint.get("/<int:key>/learned")
+def learned(key: int) -> str:
+    """The family's finished floats: computed, measured, what the fit makes of it, what to do with each."""
+    row = load_document("float", key)
+    content = documents.content(db(), row)
+    design, shop = to_float(content), shop_of()
+    rows = finished(design.family)
+    found = fit([(one.computed_g, one.measured_g) for one in rows])
+    table = table_of(content, shop)
+    lines = [(one, found.predict(one.computed_g), advice(one.measured_g, _nominal(one.computed_g), table, one.design.water)) for one in rows]
+    return render_template("floats/learned.html", row=row, design=design, lines=lines, fit=found, now=pull_to(design), after=found.predict(pull_to(design)))
+
+
+def _nominal(computed_g: float) -> float:
+    """The rating a float was made for: to the tenth of a gram."""
+    return round(computed_g, 1)
+
+
+@blueprint.post("/shots/new")
+def new_table() -> ResponseReturnValue:
+    """A shot table to fill in."""
+    content = floats.table_content(floats.STANDARD) | {"name": f"Shot table {len(documents.listed(db(), 'shots')) + 1}"}
+    row = documents.create(db(), "shots", documents.next_code(db(), "shots", "T"), content)
+    return redirect(url_for("floats.table", key=row.id))
+
+
+@blueprint.route("/shots/<int:key>", methods=["GET", "POST"])
+def table(key: int) -> ResponseReturnValue:
+    """One shot table: its country, series, and sizes."""
+    row = load_document("shots", key)
+    problem, asked = "", {}
+    if request.method == "POST":
+        asked = request.form.to_dict()
+        try:
+            documents.save(db(), row, floats.table_content(_table_sent(asked)), row.current)
+            flash("Kept: floats are shotted with these sizes from now on.")
+            return redirect(url_for("floats.table", key=key))
+        except Refused as refused:
+            problem = str(refused)
+    return render_template("floats/table.html", row=row, table=floats.table_of(documents.content(db(), row)), problem=problem, asked=asked), 422 if problem else 200
+
+
+def _table_sent(asked: dict[str, str]) -> ShotTable:
+    shots = []
+    for n in range(1, 41):
+        name, mass = asked.get(f"name_{n}", "").strip(), asked.get(f"mass_{n}", "").strip()
+        if not name and not mass:
+            continue
+        density = asked.get(f"density_{n}", "").strip()
+        dense = parse(density, "density", f"density of {name}", "g/cm³").value if density else 11.34
+        shots.append(Shot(name, parse(mass, "mass", name or f"size {n}", "g").value, dense))
+    require(bool(asked.get("name", "").strip()), "name", "", "name the table")
+    return ShotTable(
+        asked["name"].strip()[:80], asked.get("country", "").strip()[:60], asked.get("series", "").strip()[:60], tuple(sorted(shots, key=lambda s: -s.mass_g))
+    )

@@ -1,0 +1,296 @@
+"""A float standing in its water to scale with its shot below, its load curve beside it on the same heights; and its profile for turning."""
+
+from dataclasses import dataclass
+from math import cos, pi, radians, sin
+
+import numpy as np
+
+from lamsik.core.floats.design import Float, table
+from lamsik.core.floats.parts import Part, profile
+from lamsik.core.floats.rating import capacity_g
+from lamsik.core.floats.shotting import Shotting
+from lamsik.core.floats.standing import SINKS, Standing
+from lamsik.core.shapes.curves import Array
+from lamsik.web.pictures import parts
+from lamsik.web.pictures.body import framed
+from lamsik.web.pictures.charts import nice_step
+from lamsik.web.pictures.ink import CARD, DEEP, INK, LEAD, MUTED, PALE, STEEL, TIP, WATER, WOOD, Pen, pen_for
+from lamsik.web.pictures.paper import THIN, Drawing
+from lamsik.web.pictures.ruler import ruler, upright_ruler
+from lamsik.web.pictures.svg import Node, group, label, node, path
+
+COLOURS = {"body": WOOD, "stem": "#CDB98F", "antenna": TIP, "tip": TIP, "bead": TIP, "adapter": "#9FB4BD", "loading": "#C9A94E", "tube": "#BFD0D6"}
+LINE_MM = 46.0
+"""How much of the line is drawn under the foot; the line itself is not to scale."""
+
+
+@dataclass(frozen=True)
+class Sight:
+    """What the drawing shows beside the float: settled height [mm], shot on the line, how it rests without shot, its curve, the part to pull at."""
+
+    height_mm: float
+    shotting: Shotting | None
+    alone: Standing | None
+    loads: Array
+    heights: Array
+    pulled: str = ""
+
+
+def outline(part: Part) -> Array:
+    """A part's outline (n, 2) points (x, z) [mm], up the right and down the left."""
+    z, r = profile(part)
+    return np.vstack([np.column_stack([r, part.foot_mm + z]), np.column_stack([-r[::-1], part.foot_mm + z[::-1]])])
+
+
+def drawn_parts(design: Float, pen: Pen) -> list[Node]:
+    """The parts, the thin ones behind what they run through."""
+    order = {"stem": 0, "tube": 1, "antenna": 2, "body": 3, "adapter": 4, "loading": 5, "tip": 6, "bead": 7}
+    rows = []
+    for part in sorted(design.parts, key=lambda p: order[p.kind]):
+        dash = f"{3 * pen.mm:.2f} {2 * pen.mm:.2f}" if part.inside else None
+        opacity = 0.75 if part.inside else None
+        rows.append(
+            node(
+                "path",
+                d=path(outline(part)),
+                fill=COLOURS[part.kind],
+                fill_opacity=opacity,
+                stroke=INK,
+                stroke_width=1.3 * pen.mm,
+                stroke_dasharray=dash,
+                stroke_linejoin="round",
+            )
+        )
+    return rows
+
+
+def standing_picture(design: Float, sight: Sight) -> Node:
+    """The whole drawing: float and line on the left, curve on the right, heights in common; y = 0 is the foot, upward negative."""
+    tall = design.top_mm - design.foot_mm
+    low, high = design.foot_mm - LINE_MM * max(tall / 200.0, 0.6), design.top_mm + 0.08 * tall
+    span = high - low
+    wide = span * 1.72
+    pen = pen_for(span, 430.0)
+    axis_x, chart_x, right = 0.38 * wide, 0.57 * wide, wide
+    surface = -sight.height_mm
+    under = max(low, -1e9)
+    rows = [
+        node("rect", x=0, y=surface, width=wide, height=-under - surface, fill=PALE),
+        *_alone(design, sight, pen, 0.13 * wide),
+        group([*_line(design, sight, pen), *drawn_parts(design, pen), *_marks(design, pen), *_pulled(design, sight, pen)], transform=f"translate({axis_x:.2f} 0)"),
+        node("line", x1=0, x2=chart_x - 6 * pen.mm, y1=surface, y2=surface, stroke=WATER, stroke_width=2.4 * pen.mm),
+        upright_ruler(design.foot_mm, design.top_mm, pen, "mm", axis_x + 0.11 * wide),
+        *_curve(design, sight, pen, chart_x, right - 18 * pen.mm, low, high),
+    ]
+    return framed(rows, 0, -high, wide, span, f"{design.name} standing in {design.water.describe()}, and its load curve")
+
+
+def _line(design: Float, sight: Sight, pen: Pen) -> list[Node]:
+    """The line from the foot with its shot, their size to scale."""
+    foot = -design.foot_mm
+    shots = [shot for shot, count in (sight.shotting.shots if sight.shotting else ()) for _ in range(count)]
+    end = foot + LINE_MM * max((design.top_mm - design.foot_mm) / 200.0, 0.6) - 4 * pen.mm
+    rows = [node("line", x1=0, x2=0, y1=foot, y2=end, stroke=INK, stroke_width=0.8 * pen.mm)]
+    if not shots:
+        return rows
+    bulk, last = shots[:-1], shots[-1]
+    at = foot + 8 * pen.mm
+    for shot in bulk:
+        r = max((3 * shot.mass_g / (4 * pi * shot.density_g_cm3) * 1000) ** (1 / 3), 1.2 * pen.mm)
+        rows.append(node("circle", cx=0, cy=at + r, r=r, fill=LEAD, stroke=INK, stroke_width=0.6 * pen.mm))
+        at += 2 * r + 0.6 * pen.mm
+    r = max((3 * last.mass_g / (4 * pi * last.density_g_cm3) * 1000) ** (1 / 3), 1.2 * pen.mm)
+    rows.append(node("circle", cx=0, cy=max(end - r, at + r), r=r, fill=LEAD, stroke=INK, stroke_width=0.6 * pen.mm))
+    return rows
+
+
+def _marks(design: Float, pen: Pen) -> list[Node]:
+    """Each mark as a tick with its name; it slides."""
+    rows = []
+    for number, mark in enumerate(design.marks, start=1):
+        y, reach = -mark.height_mm, 26 * pen.mm
+        colour = TIP if mark.name == design.wanted_mark else DEEP
+        tick = [
+            node("rect", x=-reach - 58 * pen.mm, y=y - 11 * pen.mm, width=reach + 60 * pen.mm, height=22 * pen.mm, fill="transparent"),
+            node("line", x1=-reach, x2=0, y1=y, y2=y, stroke=colour, stroke_width=1.6 * pen.mm),
+            label(mark.name, -reach - 4 * pen.mm, y + 4 * pen.mm, pen.text, text_anchor="end", fill=colour, font_weight=600),
+            node("circle", cx=-reach, cy=y, r=4 * pen.mm, fill="#FFFFFF", stroke=colour, stroke_width=2 * pen.mm),
+        ]
+        rows.append(
+            parts.handle(
+                tick, path=f"marks.m{number}.height_mm", value=mark.height_mm, low=design.foot_mm, high=design.top_mm, says=f"{mark.name}, height", axis="y", factor=-1.0
+            )
+        )
+    return rows
+
+
+def _pulled(design: Float, sight: Sight, pen: Pen) -> list[Node]:
+    """The points of the part that is pulled at, and its upper end."""
+    part = next((part for part in design.parts if part.key == sight.pulled), None)
+    if part is None:
+        return []
+    z, r = profile(part)
+    if len(z) > 12:
+        z, r = np.linspace(0.0, part.length_mm, 9), np.interp(np.linspace(0.0, part.length_mm, 9), z, r)
+    rows = []
+    for at, (height, radius) in enumerate(zip(z.tolist(), r.tolist(), strict=True)):
+        y = -(part.foot_mm + height)
+        rows.append(
+            group(
+                [
+                    node("circle", cx=radius, cy=y, r=12 * pen.mm, fill="transparent"),
+                    node("circle", cx=radius, cy=y, r=4.4 * pen.mm, fill="#FFFFFF", stroke=TIP, stroke_width=2.2 * pen.mm),
+                ],
+                class_="handle point",
+                tabindex=0,
+                role="slider",
+                aria_label=f"{part.name}, point {at + 1}",
+                aria_valuenow=round(-y, 2),
+                aria_valuemin=-1000,
+                aria_valuemax=1000,
+                aria_valuetext=f"{-y:.1f} mm up, {radius:.1f} mm out",
+                data_path=f"point.{part.key}.{at}",
+                data_axis="xy",
+                data_factor=-1,
+                data_offset=0,
+                data_x=round(radius, 3),
+            )
+        )
+    return rows
+
+
+def _alone(design: Float, sight: Sight, pen: Pen, x: float) -> list[Node]:
+    """The float without shot, small, as it rests by itself."""
+    if sight.alone is None:
+        return []
+    surface, scale = -sight.height_mm, 0.42
+    says = {"stands": "stands", "half-lies": "half lies", "lies": "lies flat", SINKS: "sinks"}[sight.alone.word] + " without shot"
+    lean = radians(90.0 - sight.alone.lean_deg)
+    middle = (design.top_mm + design.foot_mm) / 2
+    depth = 0.28 * (design.top_mm - design.foot_mm) * scale * cos(lean) if sight.alone.word != SINKS else 0.5 * (design.top_mm - design.foot_mm) * scale
+    turn = f"translate({x:.2f} {surface + depth:.2f}) rotate({90.0 - sight.alone.lean_deg:.1f}) scale({scale}) translate(0 {middle:.2f})"
+    return [
+        group(drawn_parts(design, Pen(pen.mm / scale)), transform=turn),
+        label(
+            says,
+            x,
+            surface + depth + 0.5 * (design.top_mm - design.foot_mm) * scale * abs(cos(lean)) + 10 * pen.mm + 8 * pen.mm * sin(lean),
+            pen.text,
+            text_anchor="middle",
+            fill=MUTED,
+        ),
+    ]
+
+
+def _curve(design: Float, sight: Sight, pen: Pen, left: float, right: float, low: float, high: float) -> list[Node]:
+    """Load on the line against the height it settles at, heights as drawn beside."""
+    bottom = -design.foot_mm
+    rows = [node("rect", x=left, y=-design.top_mm, width=right - left, height=design.top_mm - design.foot_mm, fill=CARD, stroke=MUTED, stroke_width=0.8 * pen.mm)]
+    if not len(sight.loads):
+        return [*rows, label("it sinks by itself", (left + right) / 2, bottom - 20 * pen.mm, pen.text, text_anchor="middle", fill=MUTED)]
+    most = float(sight.loads[-1])
+    step = nice_step(most, 5)
+    top = step * np.ceil(most / step + 1e-9)
+
+    def across(load: float) -> float:
+        return left + load / float(top) * (right - left)
+
+    for value in np.arange(0.0, top + step / 2, step):
+        x = across(float(value))
+        rows += [
+            node("line", x1=x, x2=x, y1=bottom, y2=-design.top_mm, stroke=MUTED, stroke_width=0.4 * pen.mm),
+            label(f"{value:g}", x, bottom + 14 * pen.mm, 11 * pen.mm, text_anchor="middle", fill=MUTED),
+        ]
+    rows.append(label("g on the line", (left + right) / 2, bottom + 29 * pen.mm, 11.5 * pen.mm, text_anchor="middle", fill=MUTED))
+    for mark in design.marks:
+        wanted = mark.name == design.wanted_mark
+        load = max(capacity_g(design, mark.height_mm), 0.0)
+        rows.append(
+            node(
+                "line",
+                x1=left,
+                x2=across(load),
+                y1=-mark.height_mm,
+                y2=-mark.height_mm,
+                stroke=TIP if wanted else DEEP,
+                stroke_width=pen.mm,
+                stroke_dasharray=f"{4 * pen.mm:.2f} {3 * pen.mm:.2f}",
+            )
+        )
+        if sight.heights[0] <= mark.height_mm:
+            rows.append(node("circle", cx=across(load), cy=-mark.height_mm, r=4 * pen.mm, fill=TIP if wanted else DEEP))
+            rows.append(label(f"{load:.2f} g", across(load) - 7 * pen.mm, -mark.height_mm - 6 * pen.mm, pen.text, text_anchor="end", font_weight=700 if wanted else 500))
+    d = "M" + " L".join(f"{across(float(x)):.2f} {-float(z):.2f}" for x, z in zip(sight.loads, sight.heights, strict=True))
+    rows.append(node("path", d=d, fill="none", stroke=WATER, stroke_width=2.4 * pen.mm, stroke_linejoin="round"))
+    return rows
+
+
+def thumbnail(design: Float) -> Node:
+    """The float lying on its side, small: for lists."""
+    tall = design.top_mm - design.foot_mm
+    pen = pen_for(tall, 215)
+    half = max(part.diameter_mm for part in design.parts) / 2
+    turned = group(drawn_parts(design, pen), transform=f"rotate(90) translate(0 {design.foot_mm:.2f})")
+    return framed([turned], -2, -half - 2, tall + 4, 2 * half + 4, "")
+
+
+def profile_drawings(design: Float) -> list[Drawing]:
+    """The float at true size along the paper, and a table of diameters for turning each shaped part."""
+    tall, half = design.top_mm - design.foot_mm, max(part.diameter_mm for part in design.parts) / 2
+    lying = group(drawn_parts(design, THIN), transform=f"rotate(90) translate(0 {design.foot_mm:.2f})")
+    marks = []
+    for mark in design.marks:
+        x = mark.height_mm - design.foot_mm
+        marks += [
+            node("line", x1=x, x2=x, y1=-half - 3, y2=half + 3, stroke=INK, stroke_width=0.2),
+            label(mark.name, x, -half - 4, 2.4, text_anchor="middle", fill=MUTED),
+        ]
+    whole = Drawing(
+        "whole",
+        "Whole float, foot at the left",
+        (lying, *marks, ruler(tall, THIN, "mm", 0, half + 5)),
+        (-4, -half - 9, tall + 18, 2 * half + 20),
+        "Leave the stem long for the chuck.",
+    )
+    return [whole, *(_turning(part) for part in design.parts if part.form != "cylinder" and part.kind in ("body", "tip"))]
+
+
+def _turning(part: Part) -> Drawing:
+    """A shaped part with its diameter every few millimetres."""
+    z, r = profile(part)
+    half = float(r.max())
+    step = 5.0 if part.length_mm > 30 else 2.5
+    shape = np.vstack([np.column_stack([z, r]), np.column_stack([z[::-1], -r[::-1]])])
+    rows = [
+        node("path", d=path(shape), fill="none", stroke=INK, stroke_width=0.3),
+        node("line", x1=-3, x2=part.length_mm + 3, y1=0, y2=0, stroke=MUTED, stroke_width=0.15, stroke_dasharray="2 1"),
+    ]
+    for at in np.arange(0.0, part.length_mm + 1e-6, step).tolist():
+        radius = float(np.interp(at, z, r))
+        rows += [
+            node("line", x1=at, x2=at, y1=-radius, y2=radius, stroke=MUTED, stroke_width=0.1),
+            label(f"{2 * radius:.1f}", at, half + 4.0, 2.0, text_anchor="middle", transform=f"rotate(-60 {at:.2f} {half + 4.0:.2f})"),
+        ]
+    if part.bore_mm:
+        rows += [
+            node("line", x1=0, x2=part.length_mm, y1=y, y2=y, stroke=STEEL, stroke_width=0.2, stroke_dasharray="1.2 0.8") for y in (-part.bore_mm / 2, part.bore_mm / 2)
+        ]
+    rows.append(ruler(part.length_mm, THIN, "mm", 0, half + 7))
+    bore = f", bore {part.bore_mm:g} mm from both ends" if part.bore_mm else ""
+    return Drawing(
+        part.key,
+        f"Turning {part.name}, {part.length_mm:.1f} mm long{bore}",
+        tuple(rows),
+        (-5, -half - 3, max(part.length_mm + 16, 70), 2 * half + 18),
+        "Diameters in mm under the drawing.",
+    )
+
+
+def flat_outlines(design: Float) -> list[Array]:
+    """Every outer part's outline lying along x, foot at 0 (n, 2) [mm]: for a cutter."""
+    return [np.column_stack([points[:, 1] - design.foot_mm, points[:, 0]]) for points in (outline(part) for part in design.parts if not part.inside)]
+
+
+def own_table(design: Float) -> tuple[float, float]:
+    """Whole length and displaced volume, for captions [mm, ml]."""
+    return design.top_mm - design.foot_mm, float(table(design).volume[-1])
