@@ -48,6 +48,8 @@ def _set(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Documen
     before = dict(holder)
     holder[leaf] = value
     document["typed"][path] = text.strip()[:40]
+    if path.startswith(("parts.", "tips.")):
+        Part(**{**holder, "points": tuple(tuple(point) for point in holder["points"])})  # what is wrong with the part itself is said first
     if leaf == "length_mm" and path.startswith("parts.") and not holder["inside"]:
         _carry(document, before, value)
     return document
@@ -61,7 +63,7 @@ def _carry(document: Document, before: Document, length_mm: float) -> None:
             continue
         if row["foot_mm"] >= top - 1e-6:
             row["foot_mm"] += shift
-        elif row["foot_mm"] + row["length_mm"] > top + 1e-6 and before["kind"] == "body":
+        elif row["foot_mm"] + row["length_mm"] >= top - 1e-6 and before["kind"] == "body" and row["foot_mm"] <= before["foot_mm"] + 1e-6:
             row["length_mm"] = max(row["length_mm"] + shift, 0.5)
     part = Part(**{**before, "points": tuple(tuple(point) for point in before["points"])})
     for mark in document["marks"]:
@@ -146,6 +148,9 @@ def _remove(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Docu
     require(group in GROUPS, "group", group, f"one of {', '.join(GROUPS)}")
     _row(document, group, key)
     document[group] = [row for row in document[group] if row["key"] != key]
+    if group == "parts" and any(not row["inside"] for row in document["parts"]):  # marks stay on what is left
+        low, high = (to_float({**document, "marks": []}).foot_mm, to_float({**document, "marks": []}).top_mm)
+        document["marks"] = [{**mark, "height_mm": min(max(mark["height_mm"], low), high)} for mark in document["marks"]]
     return document
 
 

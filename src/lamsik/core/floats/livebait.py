@@ -44,7 +44,11 @@ class Build:
     @property
     def drills(self) -> tuple[str, ...]:
         """Drill sizes, in words."""
-        return (f"foam {self.foam_bore_mm:g} mm, from both ends, centres marked", f"caps {self.pipe_mm:g} mm, {self.cap_mm:g} mm deep", "scour the pipe before gluing")
+        return (
+            f"Drill the foam {self.foam_bore_mm:g} mm, from both ends, centres marked",
+            f"Drill the caps {self.pipe_mm:g} mm, {self.cap_mm:g} mm deep",
+            "Scour the pipe before gluing",
+        )
 
     @property
     def allowance_mm(self) -> float:

@@ -152,7 +152,7 @@ def labels_of(row: Document, asked: dict[str, str]) -> tuple[Label, ...]:
     design = to_float(documents.content(db(), row))
     basis, mark = asked.get("basis", ""), asked.get("mark", design.wanted_mark)
     water: Water | None = next((w for w in shop_waters() if w.name == asked.get("water", design.water.name)), design.water)
-    tip = next((part.name for part in design.parts if part.kind in ("tip", "antenna")), "")
+    tip = next((part.name.split(",")[0] for part in design.parts if part.kind in ("tip", "antenna")), "")
     own = loading_g(design) if basis == TOTAL else 0.0
     if asked.get("from") == "measured":
         rows = [one for one in finished(design.family) if one.row.float_id == row.id and one.mark == mark]

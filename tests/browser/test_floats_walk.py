@@ -1,0 +1,182 @@
+"""Floats and the scale as a new user walks them: a family of three, its cut list, weighed on the simulated scale, labels put right; a bait to the sea and trimmed; faults."""
+
+import os
+import re
+import socket
+import subprocess
+import sys
+import time
+from urllib.request import urlopen
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from lamsik.store.database import FILE_NAME
+from tests.browser.conftest import Server, watched
+from tests.browser.test_screens import drag
+from tests.devices.test_scale import Bench
+
+pytestmark = pytest.mark.browser
+
+
+@pytest.fixture
+def bench():
+    found = Bench()
+    found.set(settle_s="0.2", noise_g="0", load_g="0")
+    yield found
+    found.stop()
+
+
+def connect(page: Page, bench: Bench) -> None:
+    page.goto("/scale")
+    page.get_by_text("Connect a scale").click()
+    page.get_by_label("Serial port or address").fill(bench.where["scale"])
+    page.get_by_role("button", name="Connect", exact=True).click()
+    expect(page.locator("#scale-value")).to_have_text(re.compile(r"0\.00 g"))
+
+
+def lay(page: Page, bench: Bench, grams: str, label: str) -> None:
+    """Put it on, wait for the tick."""
+    bench.set(load_g=grams)
+    expect(page.get_by_label(label, exact=True)).to_have_value(f"{float(grams):.2f} g")
+    bench.set(load_g="0")
+    expect(page.locator("#scale-value")).to_have_text("0.00 g")
+
+
+def test_a_family_is_designed_cut_weighed_and_its_labels_put_right(browser, empty_server, bench):
+    page, wrong = watched(browser, empty_server)
+    page.goto("/floats")
+    page.get_by_role("button", name="antenna").click()
+    expect(page.locator(".verdict")).to_contain_text("on the line to the ring")
+    page.get_by_label("Name of the float").fill("Mere antenna")
+    page.get_by_label("Name of the float").press("Enter")
+    expect(page.locator("#saved")).to_have_text("Saved")
+    page.get_by_role("link", name="Sizes and cut list").click()
+    page.get_by_label(re.compile("^Loads on the line")).fill("2 g, 3 g, 4 g")
+    page.get_by_role("button", name="Find the sizes").click()
+    expect(page.locator("table.list tbody tr")).to_have_count(3)
+    answer = page.request.get(page.get_by_role("link", name="Cut and turning sheets, PDF").get_attribute("href"))
+    assert answer.status == 200 and answer.body()[:4] == b"%PDF"
+    page.get_by_role("button", name="Keep them as floats").click()
+    expect(page.get_by_text("3 floats made from Mere antenna.")).to_be_visible()
+
+    connect(page, bench)
+    for name, air, at_ring in (("No 1", "1.12", "25.10"), ("No 2", "1.36", "24.20"), ("No 3", "1.60", "23.28")):
+        page.goto("/scale")
+        page.get_by_label("What", exact=True).fill(name)
+        page.get_by_label("Kind", exact=True).first.select_option("float")
+        page.get_by_text("It floats: hold it under").click()
+        page.get_by_label("Mark 1", exact=True).fill("ring")
+        load = {"No 1": 2, "No 2": 3, "No 3": 4}[name]
+        page.get_by_label("Made from").select_option(label=f"Mere antenna {load} g")
+        page.get_by_label("In air", exact=True).focus()
+        lay(page, bench, air, "In air")
+        page.get_by_label("Sinker alone, in water").focus()
+        lay(page, bench, "27.00", "Sinker alone, in water")
+        page.get_by_label("Reading at mark 1").focus()
+        lay(page, bench, at_ring, "Reading at mark 1")
+        page.get_by_role("button", name="Keep it").click()
+        expect(page.locator(".verdict")).to_contain_text("g to the ring")
+    page.goto("/floats")
+    page.get_by_role("link", name=re.compile("Mere antenna 3 g")).click()
+    page.get_by_role("link", name="Finished ones").click()
+    expect(page.locator(".verdict")).to_contain_text("from 3 finished")
+    expect(page.locator("tbody tr").filter(has_text="No 2")).to_contain_text("2.80 g")
+    page.get_by_role("link", name="Labels").click()
+    page.get_by_role("button", name="Lay out").click()
+    expect(page.get_by_role("alert")).to_contain_text("say whether it is on the line or total")
+    page.get_by_label("The grams are").select_option("on the line")
+    page.get_by_label("from", exact=True).select_option("measured")
+    page.get_by_role("button", name="Lay out").click()
+    expect(page.get_by_text("2.8 g on the line")).to_be_visible()
+    page.context.close()
+    assert [line for line in wrong if "422" not in line] == []  # the browser notes the refusal of a label without its basis
+
+
+def test_a_bait_from_the_tub_to_the_sea_and_trimmed_by_keyboard(demo_page: Page):
+    page = demo_page
+    page.goto("/scale")
+    page.get_by_label("What", exact=True).fill("Night walker, new hooks")
+    page.get_by_label("In air", exact=True).fill("15.4 g")
+    page.get_by_label("In air", exact=True).press("Tab")
+    page.get_by_label("In water, if it sinks").fill("0.6 g")
+    page.get_by_label("In water, if it sinks").press("Enter")
+    expect(page.locator(".verdict")).to_contain_text("Casts at 15.40 g and sinks with 0.60 g")
+    sea = page.locator("tbody tr").filter(has_text="sea water")
+    expect(sea).to_contain_text("0.19 g")
+    page.get_by_label("It shall weigh").fill("0.6 g")
+    page.get_by_label("In which water").select_option("sea water")
+    page.get_by_label("as wire of").fill("0.8 mm")
+    page.get_by_label("as wire of").press("Enter")
+    expect(page.locator(".advised")).to_contain_text(re.compile(r"Add 0\.4\d g of lead outside, \d+ mm of 0\.8 mm wire"))
+
+
+def test_faults_of_the_scale_are_said_and_it_comes_back(demo_page: Page, bench):
+    page = demo_page
+    connect(page, bench)
+    says = page.locator("#scale-says")
+    bench.set(fault="unplugged")
+    expect(says).to_contain_text("plugged in")
+    page.get_by_label("In air", exact=True).fill("5 g")
+    bench.set(fault="none", load_g="3")
+    expect(page.locator("#scale-value")).to_have_text("3.00 g")
+    expect(page.get_by_label("In air", exact=True)).to_have_value("5 g")
+    bench.set(fault="garbled")
+    expect(says).to_contain_text("cannot be read")
+    bench.set(fault="none")
+    expect(says).to_have_text("Lies still.")
+    page.get_by_role("button", name="Tare").click()
+    expect(page.locator("#scale-value")).to_have_text("0.00 g")
+    expect(page.get_by_text("tared", exact=True)).to_be_visible()
+
+
+def test_a_profile_is_pulled_and_a_mark_slid_and_both_are_undone(demo_page: Page):
+    page = demo_page
+    page.goto("/floats/38")
+    page.wait_for_load_state("networkidle")
+    verdict = page.locator(".verdict")
+    before = verdict.inner_text()
+    drag(page, page.locator(".handle[data-path='point.body.2']"), (14, 0))
+    page.mouse.up()
+    expect(page.locator("#saved")).to_have_text("Saved")
+    expect(verdict).not_to_have_text(before)
+    page.get_by_role("button", name="Undo").click()
+    expect(verdict).to_have_text(before)
+    page.get_by_role("slider", name="shoulder, height").focus()
+    page.keyboard.press("ArrowDown")
+    expect(page.get_by_label("Height of shoulder")).to_have_value(re.compile(r"^101\.1"))
+    page.get_by_role("tab", name="Load").focus()
+    page.keyboard.press("ArrowRight")
+    page.get_by_label("Long").first.fill("wide")
+    page.get_by_label("Long").first.press("Enter")
+    expect(page.get_by_role("alert").filter(has_text="type a length")).to_be_visible()
+
+
+def test_the_demo_command_starts_its_own_scale(browser, tmp_path):
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    log = (tmp_path / "log").open("w+")
+    process = subprocess.Popen(
+        [sys.executable, "-m", "lamsik.cli", "demo", "--port", str(port)], stdout=log, stderr=log, env={**os.environ, "LAMSIK_DEMO_HOME": str(tmp_path / "demo")}
+    )
+    try:
+        for _ in range(900):
+            try:
+                urlopen(f"http://127.0.0.1:{port}/healthz", timeout=1).close()
+                break
+            except OSError:
+                assert process.poll() is None, (tmp_path / "log").read_text()
+                time.sleep(0.1)
+        server = Server.__new__(Server)
+        server.url = f"http://127.0.0.1:{port}"
+        page, wrong = watched(browser, server)
+        page.goto("/scale")
+        expect(page.locator("#scale-says")).to_have_text(re.compile("Lies still|Settling"))
+        expect(page.get_by_role("link", name=re.compile("lay something on it"))).to_be_visible()
+        page.context.close()
+        assert wrong == [] and (tmp_path / "demo" / FILE_NAME).exists()
+    finally:
+        process.terminate()
+        process.wait(15)
+        log.close()
