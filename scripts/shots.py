@@ -2,11 +2,14 @@
 
 import tempfile
 from pathlib import Path
+from urllib.request import urlopen
 
 from playwright.sync_api import Page, sync_playwright
 
+from lamsik.cli.main import bench_scale
 from lamsik.demo.shop import build
 from lamsik.store.database import open_database, session_of
+from lamsik.store.stores import put_setting
 from tests.browser.conftest import CHROMIUM, FLAGS, Server
 
 TARGET = Path(__file__).parent.parent / "docs" / "screenshots"
@@ -22,11 +25,12 @@ VIEWS = (
     ("trace", "/shapes/trace/1", DESK),
     ("pack", "/shapes/27/pack", DESK),
     ("tank", "/tank/15", DESK),
-    ("tank-surface", "/tank/21", DESK),
     ("tank-tablet", "/tank/21", TABLET),
     ("tank-trying", "/tank/15#changes", DESK),
     ("stability", "/tank/21/stability?with=d22", DESK),
     ("running", "/tank/17/running", DESK),
+    ("float", "/floats/38", DESK),
+    ("scale", "/scale", DESK),
     ("paint", "/paints/on/16", DESK),
     ("piece", "/pieces/55", DESK),
     ("piece-phone", "/pieces/55", PHONE),
@@ -39,7 +43,11 @@ def shoot(page: Page, name: str, url: str, size: tuple[int, int]) -> None:
     """One view at one size."""
     page.set_viewport_size({"width": size[0], "height": size[1]})
     page.goto(url)
-    page.wait_for_load_state("networkidle")
+    page.wait_for_load_state("load" if name == "scale" else "networkidle")
+    if name == "scale":
+        page.get_by_label("What", exact=True).fill("Night walker")
+        page.get_by_label("In air", exact=True).focus()
+        page.get_by_text("Taken: 15.12 g").wait_for()
     if name == "tank":
         page.get_by_role("button", name="Find ballast").click()
         page.locator("#answers > li").first.wait_for()
@@ -61,10 +69,12 @@ def shoot(page: Page, name: str, url: str, size: tuple[int, int]) -> None:
 def main() -> None:
     """All views."""
     TARGET.mkdir(parents=True, exist_ok=True)
-    with tempfile.TemporaryDirectory() as folder:
+    with tempfile.TemporaryDirectory() as folder, bench_scale() as where:
         engine = open_database(Path(folder))
         with session_of(engine) as session:
             build(session)
+            put_setting(session, "scale", {"url": where["scale"], "page": where["page"]})
+        urlopen(where["page"], b"load_g=15.12").close()
         engine.dispose()
         server = Server(Path(folder))
         try:

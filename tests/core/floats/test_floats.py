@@ -250,7 +250,7 @@ class TestLearning:
 
     def test_what_to_do_with_one_that_came_out_otherwise(self):
         assert "print 4.00 g" in advice(4.0, 4.0, TABLE, FRESH) and "print 4.40 g, or load it" in advice(4.4, 4.0, TABLE, FRESH)
-        assert "0.30 g light: print 3.70 g" in advice(3.7, 4.0, TABLE, FRESH)
+        assert "0.30 g light: print 3.70 g on it; wood" in advice(3.7, 4.0, TABLE, FRESH) and "take 0.30 g of its own loading off" in advice(3.7, 4.0, TABLE, FRESH, 1.0)
 
 
 class TestLiveBait:

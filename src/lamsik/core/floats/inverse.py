@@ -162,8 +162,8 @@ def options(design: Float, wanted_g: float, dowels_mm: Sequence[float], woods: S
             finite_between("dowel", dowel, 1.0, 60.0, "mm")
             try:
                 start = resized(design, diameter_mm=dowel, density_g_cm3=density)
+                check_foot(start)
                 found = sized(start, wanted_g)
-                check_foot(found)
                 rows.append(Option(dowel, wood, found, main_body(found).length_mm, own_mass_g(found)))
             except Refused as refused:
                 rows.append(Option(dowel, wood, None, 0.0, 0.0, refused.allowed))

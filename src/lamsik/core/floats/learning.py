@@ -49,8 +49,8 @@ def fit(pairs: Sequence[tuple[float, float]]) -> Fit:
     return Fit(float(line.slope), float(line.intercept), len(pairs), float(np.sqrt((rest**2).sum() / max(len(pairs) - 2, 1))))
 
 
-def advice(measured_g: float, nominal_g: float, table: ShotTable, water: Water) -> str:
-    """What to do with a float that does not carry what it should: what to print on it, or what to add."""
+def advice(measured_g: float, nominal_g: float, table: ShotTable, water: Water, loading_g: float = 0.0) -> str:
+    """What to do with a float that does not carry what it should: what to print on it, what to add, or what of its own loading to take off."""
     off = measured_g - nominal_g
     smallest = min(shot.pull_g(water) for shot in table.shots)
     if abs(off) < smallest / 2:
@@ -58,4 +58,5 @@ def advice(measured_g: float, nominal_g: float, table: ShotTable, water: Water) 
     if off > 0:
         near = min(table.shots, key=lambda shot: abs(shot.pull_g(water) - off))
         return f"It carries {off:.2f} g more: print {measured_g:.2f} g, or load it with {off:.2f} g (about one {near.name} of {near.mass_g:g} g) to {nominal_g:.2f} g."
-    return f"It came out {-off:.2f} g light: print {measured_g:.2f} g on it; wood cannot be put back, but {-off:.2f} g of its own loading could be taken off."
+    says = f"It came out {-off:.2f} g light: print {measured_g:.2f} g on it"
+    return f"{says}, or take {-off:.2f} g of its own loading off." if loading_g > -off else f"{says}; wood cannot be put back."

@@ -8,6 +8,7 @@ from lamsik.core.floats.design import KINDS
 from lamsik.core.floats.learning import advice, fit
 from lamsik.core.floats.parts import FORM_SAYS
 from lamsik.core.floats.parts import KINDS as PART_KINDS
+from lamsik.core.floats.rating import loading_g
 from lamsik.core.floats.shotting import Shot, ShotTable, pull_to
 from lamsik.core.floats.slider import Answer, slider
 from lamsik.core.materials import BODY_MATERIALS, METALS
@@ -132,7 +133,7 @@ def learned(key: int) -> str:
     rows = finished(design.family)
     found = fit([(one.computed_g, one.measured_g) for one in rows])
     table = table_of(content, shop)
-    lines = [(one, found.predict(one.computed_g), advice(one.measured_g, _nominal(one.computed_g), table, one.design.water)) for one in rows]
+    lines = [(one, found.predict(one.computed_g), advice(one.measured_g, _nominal(one.computed_g), table, one.design.water, loading_g(one.design))) for one in rows]
     return render_template("floats/learned.html", row=row, design=design, lines=lines, fit=found, now=pull_to(design), after=found.predict(pull_to(design)))
 
 

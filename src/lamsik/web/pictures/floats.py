@@ -113,7 +113,18 @@ def _marks(design: Float, pen: Pen) -> list[Node]:
         tick = [
             node("rect", x=-reach - 58 * pen.mm, y=y - 11 * pen.mm, width=reach + 60 * pen.mm, height=22 * pen.mm, fill="transparent"),
             node("line", x1=-reach, x2=0, y1=y, y2=y, stroke=colour, stroke_width=1.6 * pen.mm),
-            label(mark.name, -reach - 4 * pen.mm, y + 4 * pen.mm, pen.text, text_anchor="end", fill=colour, font_weight=600),
+            label(
+                mark.name,
+                -reach - 4 * pen.mm,
+                y + 4 * pen.mm,
+                pen.text,
+                text_anchor="end",
+                fill=colour,
+                font_weight=600,
+                stroke="#FFFFFF",
+                stroke_width=3 * pen.mm,
+                paint_order="stroke",
+            ),
             node("circle", cx=-reach, cy=y, r=4 * pen.mm, fill="#FFFFFF", stroke=colour, stroke_width=2 * pen.mm),
         ]
         rows.append(

@@ -69,3 +69,24 @@ def thing_in_water(thing: InWater, kind: str) -> Node:
         label(thing.water.describe(), 488, 210, 12, fill=MUTED, text_anchor="end"),
     ]
     return framed(rows, 0, 0, 500, 220, "The thing in its water")
+
+
+def float_with_marks(rows: list[tuple[str, float, float | None]]) -> Node:
+    """A float and its marks from below, with what it carries to each in the water measured and in the one wanted; bars to one scale."""
+    high, most = 60.0 + 44.0 * len(rows), max((max(a, b or 0.0) for _, a, b in rows), default=1.0) or 1.0
+    foot, top = high - 14.0, 14.0
+    body = f"M70 {foot}C86 {foot - 20} 90 {foot - 60} 72 {foot - 80}V{top}H68V{foot - 80}C50 {foot - 60} 54 {foot - 20} 70 {foot}Z"
+    drawn = [node("rect", x=0, y=36, width=500, height=high - 36, fill=PALE), node("path", d=body, fill=WOOD, stroke=INK, stroke_width=1.6)]
+    drawn.append(node("line", x1=0, x2=500, y1=36, y2=36, stroke=WATER, stroke_width=2.2))
+    drawn += [label("as weighed", 230, 26, 12, fill=WATER, font_weight=600), label("in the wanted water", 330, 26, 12, fill=MUTED, font_weight=600)]
+    for at, (name, measured, wanted) in enumerate(rows):
+        y = foot - 34 - at * 44.0
+        drawn += [
+            node("line", x1=60, x2=120, y1=y, y2=y, stroke=TIP, stroke_width=1.6),
+            label(name, 126, y + 5, 14, font_weight=600),
+            node("rect", x=230, y=y - 12, width=200 * max(measured, 0.0) / most, height=11, fill=WATER),
+            label(f"{measured:.2f} g", 436, y - 2, 13),
+        ]
+        if wanted is not None:
+            drawn += [node("rect", x=230, y=y + 2, width=200 * max(wanted, 0.0) / most, height=11, fill=STEEL), label(f"{wanted:.2f} g", 436, y + 12, 13, fill=MUTED)]
+    return framed(drawn, 0, 0, 500, high, "The float and what it carries to each mark")

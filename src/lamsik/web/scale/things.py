@@ -18,7 +18,8 @@ from lamsik.core.weighing.inwater import InWater, air_buoyancy_g, line_ml, mass_
 from lamsik.core.weighing.pair import Bearer, Margin, margins
 from lamsik.store import stores, weighed
 from lamsik.store.tables import Instrument, Weighed
-from lamsik.web.pictures.scale import thing_in_water
+from lamsik.web.pictures.scale import float_with_marks, thing_in_water
+from lamsik.web.pictures.svg import Node
 from lamsik.web.shared.db import db, load
 
 blueprint = Blueprint("scale_things", __name__, url_prefix="/scale/things")
@@ -118,8 +119,13 @@ def thing(key: int) -> ResponseReturnValue:
     partners = [other for other in others if (other.marks or other.kind == "float")] if not row.marks else [other for other in others if not other.marks]
     return render_template(
         "scale/card.html", card=found, row=row, wanted=wanted, waters=waters, asked=asked, answers=answers, problems=problems, metals=METALS, partners=partners,
-        picture=thing_in_water(found.thing, row.kind) if found.thing else None, dust=trim.DUST,
+        picture=thing_in_water(found.thing, row.kind) if found.thing else (float_to_marks(found) if found.capacity else None), dust=trim.DUST,
     ), 422 if problems else 200  # fmt: skip
+
+
+def float_to_marks(card: Card) -> Node:
+    """The float with what it carries to each mark, drawn."""
+    return float_with_marks([(c.mark, c.measured_g, c.wanted_g) for c in card.capacity])
 
 
 def _trimmed(card: Card, asked: dict[str, str], wanted: Water) -> dict[str, str] | None:
