@@ -29,7 +29,7 @@ debian-needs:
 	@sh scripts/debian-needs.sh
 
 test: .venv/.made-dev debian-needs  ## the whole suite, browser tests included
-	$(BIN)/python -m pytest -n auto --dist worksteal
+	$(BIN)/python -m pytest -n 3 --dist worksteal
 
 lint: .venv/.made-dev  ## style, types, layers, templates, test share
 	$(BIN)/ruff check src tests bench scripts

@@ -1,18 +1,11 @@
 """Floats and the scale as a new user walks them: a family of three, its cut list, weighed on the simulated scale, labels put right; a bait to the sea and trimmed; faults."""
 
-import os
 import re
-import socket
-import subprocess
-import sys
-import time
-from urllib.request import urlopen
 
 import pytest
 from playwright.sync_api import Page, expect
 
-from lamsik.store.database import FILE_NAME
-from tests.browser.conftest import Server, watched
+from tests.browser.conftest import watched
 from tests.browser.test_screens import drag
 from tests.devices.test_scale import Bench
 
@@ -150,33 +143,3 @@ def test_a_profile_is_pulled_and_a_mark_slid_and_both_are_undone(demo_page: Page
     page.get_by_label("Long").first.fill("wide")
     page.get_by_label("Long").first.press("Enter")
     expect(page.get_by_role("alert").filter(has_text="type a length")).to_be_visible()
-
-
-def test_the_demo_command_starts_its_own_scale(browser, tmp_path):
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        port = probe.getsockname()[1]
-    log = (tmp_path / "log").open("w+")
-    process = subprocess.Popen(
-        [sys.executable, "-m", "lamsik.cli", "demo", "--port", str(port)], stdout=log, stderr=log, env={**os.environ, "LAMSIK_DEMO_HOME": str(tmp_path / "demo")}
-    )
-    try:
-        for _ in range(900):
-            try:
-                urlopen(f"http://127.0.0.1:{port}/healthz", timeout=1).close()
-                break
-            except OSError:
-                assert process.poll() is None, (tmp_path / "log").read_text()
-                time.sleep(0.1)
-        server = Server.__new__(Server)
-        server.url = f"http://127.0.0.1:{port}"
-        page, wrong = watched(browser, server)
-        page.goto("/scale")
-        expect(page.locator("#scale-says")).to_have_text(re.compile("Lies still|Settling"))
-        expect(page.get_by_role("link", name=re.compile("lay something on it"))).to_be_visible()
-        page.context.close()
-        assert wrong == [] and (tmp_path / "demo" / FILE_NAME).exists()
-    finally:
-        process.terminate()
-        process.wait(15)
-        log.close()

@@ -2,9 +2,11 @@
 
 import json
 import os
+import re
 import socket
 import subprocess
 import sys
+import time
 from pathlib import Path
 from urllib.request import urlopen
 
@@ -99,11 +101,27 @@ class TestServing:
             port = probe.getsockname()[1]
         environment = {**os.environ, "LAMSIK_DEMO_HOME": str(tmp_path / "demo"), "LAMSIK_PORT": str(port)}
         with subprocess.Popen([sys.executable, "-m", "lamsik.cli", "demo"], stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True, env=environment) as demo:
-            said = [demo.stdout.readline(), demo.stdout.readline()]
-            assert f"http://127.0.0.1:{port}/" in said[1]
+            said = [demo.stdout.readline() for _ in range(3)]
+            assert f"http://127.0.0.1:{port}/" in said[2]
             with urlopen(f"http://127.0.0.1:{port}/orders", timeout=10) as page:
                 assert "Ärla Brandt" in page.read().decode()
+            for _ in range(100):
+                with urlopen(f"http://127.0.0.1:{port}/scale/live", timeout=10) as answer:
+                    scale = json.load(answer)
+                if scale["state"] == "reading":
+                    break
+                time.sleep(0.1)
+            assert scale["state"] == "reading", scale
+            where = re.search(r"http://127\.0\.0\.1:\d+/", next(line for line in said if "simulated" in line)).group(0)
             demo.terminate()
+        for _ in range(100):  # the simulated scale ends with the shop
+            try:
+                urlopen(where, timeout=1).close()
+            except OSError:
+                break
+            time.sleep(0.1)
+        else:
+            raise AssertionError("the simulated scale lives on")
         mine = tmp_path / "mine"
         mine.mkdir()
         (mine / "letter.txt").write_text("keep")

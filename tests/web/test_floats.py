@@ -99,6 +99,11 @@ class TestSizes:
         answer = demo.get(f"/floats/{ANTENNA}/sizes?{query}")
         assert answer.status_code == 422 and says in answer.text
 
+    def test_dowels_at_hand_are_kept(self, demo):
+        demo.post("/floats/dowels", {"dowels": "1/2 in, 14, 9 mm", "float": str(ANTENNA)})
+        assert "9.0, 12.7, 14.0 mm" in demo.get(f"/floats/{ANTENNA}/sizes").text
+        assert demo.post("/floats/dowels", {"dowels": "thick"}).status_code == 422
+
     def test_profiles_for_printer_and_cutter(self, demo):
         assert b"Turning" in demo.get(f"/floats/{ANTENNA}/profile-1.svg").data and b"LWPOLYLINE" in demo.get(f"/floats/{ANTENNA}/profile.dxf").data
         assert demo.get(f"/floats/{ANTENNA}/profile-9.svg").status_code == 422

@@ -69,7 +69,13 @@ class TestCard:
         assert re.search(r"Add 1\.4\d g of lead outside, 1\d\d mm of 1 mm wire", found) and "neither floats nor sinks at 0.9992 g/cm³" in found
         assert "sealed inside" in demo.get(f"{GLIDER}?to=0+g&where=inside").text
 
-    @pytest.mark.parametrize("query", ["to=soon", "to=1+g&metal=cheese", "to=1+g&wire=0+mm", "slug_mass=5+g&slug_to=9+g&slug_length=20+mm", "slug_mass=x", "with=99999"])
+    def test_any_other_water_by_density_or_temperature(self, demo):
+        assert "water of 1.012 g/cm³" in demo.get(f"{SPOON}?other=1.012+g/cm³").text and "4 °C fresh water" in demo.get(f"{SPOON}?other=4+°C").text
+
+    @pytest.mark.parametrize(
+        "query",
+        ["other=12", "other=thick", "to=soon", "to=1+g&metal=cheese", "to=1+g&wire=0+mm", "slug_mass=5+g&slug_to=9+g&slug_length=20+mm", "slug_mass=x", "with=99999"],
+    )
     def test_bad_questions_are_answered_beside_them(self, demo, query):
         answer = demo.get(f"{GLIDER}?{query}")
         assert answer.status_code == 422 and 'role="alert"' in answer.text

@@ -355,6 +355,11 @@ class TestPack:
 
 
 class TestStores:
+    def test_a_scale_is_checked_with_a_mass(self, demo):
+        assert demo.post("/stores/scale/1/check", {"mass": "200 g", "spread": "0.05 g"}).status_code == 302
+        assert "with 200 g" in demo.get("/stores").text and "± 0.1 g" in demo.get("/stores").text
+        assert demo.post("/stores/scale/1/check", {"mass": "9 kg"}).status_code == 422
+
     def test_clearances_are_kept_and_used_by_the_drill_map(self, demo):
         page = demo.get("/stores").text
         fields = {name.replace("&#124;", "|"): value for name, value in re.findall(r'<input name="([a-z]+\|[a-z ]+)"[^>]*value="([^"]*)"', page)}

@@ -1,4 +1,7 @@
-"""DXF in and out by ezdxf: outlines, sections, lip and drill holes on layers of their own, in millimetres."""
+"""DXF in and out by ezdxf: outlines, sections, lip and drill holes on layers of their own, in millimetres.
+
+ezdxf is imported where it is used: it takes a fifth of the program's start, and few starts need it.
+"""
 
 import io
 import json
@@ -8,12 +11,6 @@ from hashlib import sha256
 from typing import Any
 
 import numpy as np
-from ezdxf import path as dxf_path
-from ezdxf.enums import InsertUnits
-from ezdxf.filemanagement import new
-from ezdxf.filemanagement import read as read_stream
-from ezdxf.lldxf.const import DXFError
-from ezdxf.units import conversion_factor
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.curves import Array
@@ -39,6 +36,9 @@ class Layer:
 
 def write(layers: list[Layer], document: Document | None = None) -> bytes:
     """A DXF of the layers, units millimetres; with a document (a body's or a blade's) it can be brought in again unchanged."""
+    from ezdxf.enums import InsertUnits  # noqa: PLC0415
+    from ezdxf.filemanagement import new  # noqa: PLC0415
+
     drawing = new("R2010", setup=True)
     drawing.units = InsertUnits.Millimeters
     space = drawing.modelspace()
@@ -68,6 +68,11 @@ def read(data: bytes) -> Outlines:
     """Side and top outline [mm] of a DXF: by their layers, else the largest. Raises `Refused` naming what is wrong."""
     if len(data) > MOST_BYTES:
         raise Refused("dxf", f"{len(data) / 1e6:.1f} MB", f"at most {MOST_BYTES / 1e6:.0f} MB")
+    from ezdxf.enums import InsertUnits  # noqa: PLC0415
+    from ezdxf.filemanagement import read as read_stream  # noqa: PLC0415
+    from ezdxf.lldxf.const import DXFError  # noqa: PLC0415
+    from ezdxf.units import conversion_factor  # noqa: PLC0415
+
     try:
         drawing: Any = read_stream(io.StringIO(data.decode("utf-8", "replace")))
     except (DXFError, OSError, ValueError, TypeError, IndexError, KeyError, AttributeError) as error:
@@ -88,8 +93,10 @@ def read(data: bytes) -> Outlines:
 
 def _outline(entity: Any) -> Array | None:
     """A closed entity's points, None for anything else."""
+    from ezdxf.path import make_path  # noqa: PLC0415
+
     try:
-        made = dxf_path.make_path(entity)
+        made = make_path(entity)
     except TypeError:
         return None
     if not made.is_closed:

@@ -5,7 +5,6 @@ from io import BytesIO
 from typing import Any
 
 import numpy as np
-import trimesh
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.meshing import MOST_FACES, Checked, check
@@ -31,6 +30,8 @@ def read(data: bytes, step: Callable[[float, str], None] = _quiet) -> Checked:
     if len(data) < 15:
         raise Refused("stl", f"{len(data)} bytes", "this is no STL file: it is empty or cut short")
     _refuse_cut_short(data)
+    import trimesh  # noqa: PLC0415 - slow to import, and needed for meshes alone
+
     step(0.1, "reading the triangles")
     try:
         found: Any = trimesh.load(BytesIO(data), file_type="stl", process=False)
@@ -66,5 +67,7 @@ def _merged(vertices: Any, faces: Any) -> tuple[Any, Any]:
 
 def write(mesh: Mesh, title: str) -> bytes:
     """A mesh [mm] as a binary STL; the title stands in its header."""
+    import trimesh  # noqa: PLC0415
+
     data: Any = trimesh.exchange.stl.export_stl(trimesh.Trimesh(mesh.vertices, mesh.faces, process=False))
     return title.encode("ascii", "replace")[:79].ljust(80, b" ") + bytes(data)[80:]

@@ -4,7 +4,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.stats import linregress
 
 from lamsik.core.errors import require
 from lamsik.core.floats.shotting import ShotTable
@@ -44,9 +43,9 @@ def fit(pairs: Sequence[tuple[float, float]]) -> Fit:
         shift = float((measured - computed).mean())
         rest = measured - computed - shift
         return Fit(1.0, shift, len(pairs), float(rest.std(ddof=1)) if len(pairs) > 1 else 0.0)
-    line = linregress(computed, measured)
-    rest = measured - line.intercept - line.slope * computed
-    return Fit(float(line.slope), float(line.intercept), len(pairs), float(np.sqrt((rest**2).sum() / max(len(pairs) - 2, 1))))
+    slope, intercept = (float(v) for v in np.polyfit(computed, measured, 1))
+    rest = measured - intercept - slope * computed
+    return Fit(slope, intercept, len(pairs), float(np.sqrt((rest**2).sum() / max(len(pairs) - 2, 1))))
 
 
 def advice(measured_g: float, nominal_g: float, table: ShotTable, water: Water, loading_g: float = 0.0) -> str:

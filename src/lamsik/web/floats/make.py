@@ -12,7 +12,6 @@ from lamsik.core.floats import livebait
 from lamsik.core.floats.inverse import DIAMETER, LENGTH, LOADING, Cut, Option, family, main_body, options
 from lamsik.core.floats.labels import Label
 from lamsik.core.floats.rating import ON_THE_LINE, TOTAL, capacity_g, loading_g
-from lamsik.core.floats.shotting import LEAD_G_CM3
 from lamsik.core.materials import METALS
 from lamsik.core.shapes.clearance import drill_for
 from lamsik.core.units import parse
@@ -94,6 +93,18 @@ def make(key: int) -> ResponseReturnValue:
         )
     flash(f"{len(made)} floats made from {row.name}.")
     return redirect(url_for("floats.index"))
+
+
+@blueprint.post("/dowels")
+def keep_dowels() -> ResponseReturnValue:
+    """Keep the dowels at hand."""
+    found = sorted({round(finite_between("dowel", mm, 1.0, 60.0, "mm"), 2) for mm in _lengths(request.form.get("dowels", ""), "dowels")})
+    if not 1 <= len(found) <= 40:
+        raise Refused("dowels", request.form.get("dowels", ""), "1 to 40 diameters, apart by commas")
+    stores.put_setting(db(), "dowels", {"mm": found})
+    flash(f"{len(found)} dowels are at hand now.")
+    back = request.form.get("float", "")
+    return redirect(url_for("floats_make.sizes", key=int(back)) if back.isdecimal() and len(back) < 10 else url_for("floats.index"))
 
 
 def _pdf(row: Document, pages: tuple[Sheet, ...], paper: str, name: str) -> ResponseReturnValue:
@@ -219,6 +230,8 @@ SPLIT = {
     "fixed": "1.20",
     "per_mm": "0.015",
     "load": "15 g",
+    "load_is": "pull",
+    "metal": "lead",
     "tests": "",
 }
 
@@ -247,16 +260,20 @@ def _live_bait(asked: dict[str, str]) -> dict[str, Any]:
     sticks = [parse(asked[name], "length", name.replace("_", " "), "mm").value for name in ("foam_stick", "pipe_stick")]
     cost = livebait.Cost(*(100 * parse(asked[name], "number", name).value for name in ("fixed", "per_mm")))
     water = next((w for w in shop_waters() if w.salinity_psu < 0.5), Water())
-    rows = []
+    rows: list[dict[str, Any]] = []
     for line in livebait.cut_list(build, list(zip(lengths, counts, strict=True)), sticks[0], sticks[1]):
         made = livebait.as_float(build, line.foam_mm, water=water)
         sealed, flooded = (capacity_g(made, made.top_mm, flooded=way) for way in (False, True))
         rows.append({"line": line, "sealed": sealed, "flooded": flooded, "cost": f"{cost.of(line.foam_mm) / 100:.2f}"})
-    load = parse(asked["load"], "mass", "load", "g").value
-    lead = load / (1 - water.density_g_cm3 / LEAD_G_CM3)
+    metal = asked["metal"] if asked["metal"] in METALS else "lead"
+    sinks = 1 - water.density_g_cm3 / METALS[metal]
+    typed = parse(asked["load"], "mass", "load", "g").value
+    load, in_air = (typed, typed / sinks) if asked["load_is"] == "pull" else (typed * sinks, typed)
     tests = _tests(asked["tests"])
     together = livebait.consistent(tests, build, water) if tests else None
-    return {"rows": rows, "drills": build.drills, "load": load, "lead": lead, "water": water, "together": together}
+    for row in rows:
+        row["margin"] = row["sealed"] - load
+    return {"rows": rows, "drills": build.drills, "load": load, "metal": metal, "in_air": in_air, "water": water, "together": together}
 
 
 def _tests(text: str) -> list[tuple[float, float]]:

@@ -153,7 +153,7 @@ def _pulled(design: Float, sight: Sight, pen: Pen) -> list[Node]:
                     node("circle", cx=radius, cy=y, r=4.4 * pen.mm, fill="#FFFFFF", stroke=TIP, stroke_width=2.2 * pen.mm),
                 ],
                 class_="handle point",
-                tabindex=0,
+                tabindex=0 if at == 0 else -1,
                 role="slider",
                 aria_label=f"{part.name}, point {at + 1}",
                 aria_valuenow=round(-y, 2),

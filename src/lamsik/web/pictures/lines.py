@@ -30,7 +30,7 @@ def _point(body: Body, line: str, index: int, x: float, value: float, pen: Pen) 
         node("circle", cx=x, cy=-value, r=4.6 * pen.mm, fill="#FFFFFF", stroke=COLOUR[line], stroke_width=2.4 * pen.mm),
     ]
     return group(
-        dot, class_="handle point", tabindex=0, role="slider", aria_label=f"{SAYS[line]}, point {index + 1}",
+        dot, class_="handle point", tabindex=0 if index == 0 else -1, role="slider", aria_label=f"{SAYS[line]}, point {index + 1}",
         aria_valuenow=round(value, 2), aria_valuemin=-300, aria_valuemax=300, aria_valuetext=f"{x:.1f} mm from the nose, {value:.1f} mm",
         data_path=f"point.{line}.{index}", data_axis="xy", data_factor=-1, data_offset=0, data_x=round(x, 3),
     )  # fmt: skip

@@ -1,6 +1,6 @@
 """The card of one weighed thing: what it is in any water, trimming it, the float or the load that goes with it."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 from typing import Any
 
@@ -87,11 +87,12 @@ def _figures(row: Weighed, thing: InWater | None) -> tuple[tuple[str, str, str],
     return tuple(found)
 
 
-def _in_waters(thing: InWater | None) -> tuple[dict[str, str], ...]:
+def _in_waters(thing: InWater | None, other: Water | None = None) -> tuple[dict[str, str], ...]:
+    """What it weighs in every water of the shop, and in one more."""
     if thing is None:
         return ()
     rows = []
-    for water in shop_waters():
+    for water in [*([other] if other else []), *shop_waters()]:
         value, sd = mass_in(thing, water), mass_in_sd(thing, water)
         unsure = not can_tell(value, sd)
         does = "too near to tell" if unsure else ("sinks" if value > 0 else "floats")
@@ -110,6 +111,11 @@ def thing(key: int) -> ResponseReturnValue:
     wanted = next((w for w in waters if w.name == asked.get("water")), waters[-1])
     found = card_of(row, wanted)
     answers: dict[str, Any] = {}
+    if asked.get("other", "").strip():
+        try:
+            found = replace(found, waters=_in_waters(found.thing, _other_water(asked["other"])))
+        except Refused as refused:
+            problems["other"] = str(refused)
     for name, work in (("trim", _trimmed), ("slug", _slug), ("pair", _pair)):
         try:
             answers[name] = work(found, asked, wanted)
@@ -121,6 +127,14 @@ def thing(key: int) -> ResponseReturnValue:
         "scale/card.html", card=found, row=row, wanted=wanted, waters=waters, asked=asked, answers=answers, problems=problems, metals=METALS, partners=partners,
         picture=thing_in_water(found.thing, row.kind) if found.thing else (float_to_marks(found) if found.capacity else None), dust=trim.DUST,
     ), 422 if problems else 200  # fmt: skip
+
+
+def _other_water(text: str) -> Water:
+    """A water as typed: a density, or a temperature of fresh water with its unit."""
+    try:
+        return Water(f"water of {text.strip()}", measured_g_cm3=parse(text, "density", "other water").value)
+    except Refused:
+        return Water("fresh water", parse(text, "temperature", "other water").value)
 
 
 def float_to_marks(card: Card) -> Node:

@@ -11,7 +11,7 @@ from sqlmodel import SQLModel, col, select
 from wtforms import IntegerField, SelectField, StringField
 from wtforms.validators import DataRequired, Length, NumberRange, Optional
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, finite_between
 from lamsik.core.materials import METALS
 from lamsik.core.shapes.clearance import HOSTS, INSERTS, clearances
 from lamsik.core.units import parse
@@ -203,6 +203,22 @@ def remove(what: str, key: int) -> ResponseReturnValue:
     except IntegrityError:
         flash("An order still names it; it stays.")
     return redirect(url_for("stores.index", _anchor=what))
+
+
+@blueprint.post("/scale/<int:key>/check")
+def check_scale(key: int) -> ResponseReturnValue:
+    """A scale was checked today with a known mass; how its readings spread, if that was looked at."""
+    row = load(Instrument, key)
+    try:
+        row.checked_g = finite_between("check mass", parse(request.form.get("mass", ""), "mass", "check mass", "g").value, 0.01, row.span_g, "g")
+        if request.form.get("spread", "").strip():
+            row.spread_g = finite_between("spread", parse(request.form["spread"], "mass", "spread", "g").value, 0.0, row.span_g, "g")
+    except Refused as refused:
+        return _page({}, f"{row.name}: {refused}"), 422
+    row.checked_on = date.today()
+    db().add(row)
+    flash(f"{row.name} was checked today with {row.checked_g:g} g.")
+    return redirect(url_for("stores.index", _anchor="scale"))
 
 
 @blueprint.post("/limits")

@@ -1,5 +1,6 @@
 // Handles in a drawing: they follow the pointer at every frame, and the arrow keys nudge them.
 // Each names the field it sets (data-path) and how its coordinate makes the value (axis, factor, offset).
+// Page Down and Page Up go to the next and the last point of a line.
 // A handle with axis "xy" moves both ways: its value goes with y, data-x is its place along the body.
 
 export function enableHandles({ picture, set, remove = () => {}, steps = [0.5, 5, 0.1], signal }) {
@@ -33,6 +34,13 @@ export function enableHandles({ picture, set, remove = () => {}, steps = [0.5, 5
     set(dragged.path, dragged.value, "drag", dragged.x);
   }
 
+  // The points of one line are one stop of Tab; the page keys go from point to point.
+  function neighbour(handle, step) {
+    const line = handle.dataset.path.replace(/[^.]*$/, "");
+    const all = [...picture.querySelectorAll(`.handle[data-path^="${CSS.escape(line)}"]`)];
+    return all[all.indexOf(handle) + step];
+  }
+
   const clamp = (handle, value) => Math.min(Math.max(value, Number(handle.getAttribute("aria-valuemin"))), Number(handle.getAttribute("aria-valuemax")));
 
   picture.addEventListener("pointerdown", (event) => {
@@ -59,6 +67,10 @@ export function enableHandles({ picture, set, remove = () => {}, steps = [0.5, 5
     if (handle && (event.key === "Delete" || event.key === "Backspace")) {
       event.preventDefault();
       return remove(handle.dataset.path);
+    }
+    if (handle && event.key.startsWith("Page")) {
+      event.preventDefault();
+      return neighbour(handle, event.key === "PageDown" ? 1 : -1)?.focus();
     }
     const way = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key];
     if (!handle || !way) return;

@@ -45,7 +45,7 @@ function mark(path, [x, y], says, kind) {
   const r = pixel(), cross = `M${x - 15 * r} ${y}H${x - 4 * r}M${x + 4 * r} ${y}H${x + 15 * r}M${x} ${y - 15 * r}V${y - 4 * r}M${x} ${y + 4 * r}V${y + 15 * r}`;
   const size = kind === "point" ? 4.5 : 9;
   return element("g", {
-    class: `handle mark-${kind}`, tabindex: 0, role: "slider", "aria-label": says, "aria-valuenow": y.toFixed(1), "aria-valuemin": 0, "aria-valuemax": high,
+    class: `handle mark-${kind}`, tabindex: kind === "point" && path !== "point.0" ? -1 : 0, role: "slider", "aria-label": says, "aria-valuenow": y.toFixed(1), "aria-valuemin": 0, "aria-valuemax": high,
     "aria-valuetext": `${x.toFixed(0)}, ${y.toFixed(0)} pixels`, "data-path": path, "data-axis": "xy", "data-factor": 1, "data-offset": 0, "data-x": x.toFixed(2),
   }, element("circle", { cx: x, cy: y, r: 18 * r, fill: "transparent" }), ...(kind === "point" ? [] : [element("path", { d: cross, "stroke-width": 2 * r })]),
     element("circle", { cx: x, cy: y, r: size * r, "stroke-width": 2.5 * r, class: "ring" }));
