@@ -32,7 +32,7 @@ REPAINTED = """() => new Promise((done) => {
 })"""
 
 
-ROOMS = ("/stability", "/twins", "/running")
+ROOMS = ("/stability", "/twins", "/running", "/joints", "/family", "/floats/")
 """Pages that compute their whole answer before they show."""
 
 
