@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lamsik.core.errors import Refused, finite_between
-from lamsik.core.units import convert, inch_fraction, parse, show
+from lamsik.core.units import STORED, convert, inch_fraction, parse, show
 
 READ = [
     ("12,5 mm", "length", 12.5),
@@ -89,3 +89,9 @@ def test_minus_zero_shows_without_a_sign():
 def test_a_number_out_of_range_names_field_and_range(value):
     with pytest.raises(Refused, match=r"depth_mm: got .* allowed is 0 to 10 mm"):
         finite_between("depth_mm", value, 0, 10, "mm")
+
+
+@pytest.mark.parametrize("quantity", STORED)
+def test_every_quantity_says_what_to_type(quantity):
+    with pytest.raises(Refused, match="type a"):
+        parse("soon", quantity, "x", STORED[quantity] or None)

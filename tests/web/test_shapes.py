@@ -41,6 +41,10 @@ class TestDrawing:
     def test_each_way_of_pulling(self, demo, looks, handle):
         assert handle in json.dumps(live(demo, looks=looks)["view"]["picture"])
 
+    @pytest.mark.parametrize("seat", ["nose", "belly", "back", "tail", "lip", "flank", "inside"])
+    def test_a_tie_is_drawn_wherever_it_sits(self, demo, seat):
+        assert live(demo, {"do": "tie", "seat": seat})["errors"] == []
+
     def test_the_station_moves_the_section(self, demo):
         near, far = (live(demo, station=x)["view"] for x in (10.0, 35.0))
         assert near["station"] == "10.0 mm" and "section at 10 mm" in json.dumps(near["picture"]) and near["picture"] != far["picture"]

@@ -160,6 +160,7 @@ def _example(quantity: str) -> str:
         "length": 'type a length such as 12.5 mm, 1 1/2 in or 5/16"',
         "mass": "type a mass such as 4.2 g, 2 lb 3 oz or 65 grains",
         "temperature": "type a temperature with its unit, such as 12 °C or 54 °F",
+        "volume": "type a volume such as 12 ml",
         "density": "type a density such as 0.42 g/cm³",
         "speed": "type a speed such as 6 cm/s",
         "angle": "type an angle such as 35°",

@@ -182,6 +182,10 @@ class TestShotting:
         with pytest.raises(Refused, match=says):
             call()
 
+    def test_a_float_that_is_nothing_but_a_tip_takes_another(self):
+        alone = Float("t", "insert tip", (Part("tip", "tip", "tip", 40, 3, 0.4),), (), FRESH)
+        assert with_tip(alone, Part("t", "tip", "t", 30, 4, 0.2)).top_mm == 30
+
 
 class TestInverse:
     @settings(max_examples=25, deadline=None)

@@ -20,6 +20,7 @@ from lamsik.core.shapes.polyhedra import measures, segment_meshes
 from lamsik.core.shapes.solid import fore_part, kerf_ml, segment_at, segments, solid
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.ballast import search, with_answer
+from lamsik.core.tank.certainty import certainty
 from lamsik.core.tank.drilling import troubles
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.motion import Bands
@@ -169,3 +170,9 @@ def test_ballast_ends_under_a_through_wire():
     found = search(wired, BENCH)
     assert found and all(not [c for c in clashes(with_answer(wired, a), 1.0) if "hole" in c.what and "wire" in c.other and c.gap_mm <= 0] for a in found)
     assert any("through-wire" in text for text in troubles(replace(wired, ballast=whole.ballast), whole.ballast[0], 1.0))
+
+
+def test_a_segment_of_another_material_counts_in_the_chances():
+    cut = replace(bait().body, joints=(Joint("j1", 48.0),))
+    found = certainty(replace(bait(), body=cut, segment_hosts=(("s2", Host("balsa", 0.16, 0.035)),)))
+    assert 0 <= found.chance <= 1 and any("segment" in row.says for row in found.better)

@@ -153,7 +153,8 @@ def with_tip(design: Float, tip: Part) -> Float:
     """The float with another tip on its top in the place of what it has; marks above move with it."""
     olds = [part for part in design.parts if part.kind in ("tip", "bead")]
     rest = tuple(part for part in design.parts if part.kind not in ("tip", "bead"))
-    base = min((part.foot_mm for part in olds), default=max(part.top_mm for part in rest if not part.inside))
+    under = [part.top_mm for part in rest if not part.inside]
+    base = min(part.foot_mm for part in olds) if olds else max(under)
     placed = replace(tip, key="tip", foot_mm=base)
     shift = placed.top_mm - design.top_mm
     top = max([placed.top_mm, *(part.top_mm for part in rest if not part.inside)])

@@ -25,6 +25,7 @@ PITCH_ROOM_DEG = 3.0
 
 MEASURE = {
     "host": "weigh the carved blank",
+    "segments": "weigh each segment's blank",
     "ballast": "weigh each slug and mark its place",
     "hooks": "weigh the hooks and rings",
     "fittings": "weigh lip, tie and hangers",
@@ -124,7 +125,16 @@ def group_of(part: Part, design: Design) -> str:
     if part.key in kinds:
         return "hooks" if kinds[part.key] in ("hook", "ring") else "fittings"
     stem = part.key.split(":")[0]
-    return {"slug": "ballast", "fill": "ballast", "pour": "ballast", "balls": "ballast", "coat": "coats", "allow": "allowed", "lip": "fittings"}.get(stem, stem)
+    return {
+        "slug": "ballast",
+        "fill": "ballast",
+        "pour": "ballast",
+        "balls": "ballast",
+        "coat": "coats",
+        "allow": "allowed",
+        "lip": "fittings",
+        "segment": "segments",
+    }.get(stem, stem)
 
 
 def _drawn(design: Design, measured: Measured, samples: int) -> _Draws:

@@ -107,7 +107,7 @@ def _screw_eye(design: Design, placed: Placement, pen: Pen) -> Node:
     x, _, z = seat_point(design.body, placed, design.lip)
     reach, deep = placed.item.reach_mm, placed.item.reach_mm + (1.5 if placed.seat == "lip" else 8.0)
     tilt = radians(design.lip.angle_deg) if design.lip else 0.0
-    inward = {"nose": (1, 0), "tail": (-1, 0), "belly": (0, 1), "back": (0, -1), "lip": (sin(tilt), -cos(tilt))}[placed.seat]
+    inward = {"nose": (1, 0), "tail": (-1, 0), "belly": (0, 1), "back": (0, -1), "lip": (sin(tilt), -cos(tilt))}.get(placed.seat, (1, 0))
     shank = node(
         "line",
         x1=x + inward[0] * reach * 0.4,

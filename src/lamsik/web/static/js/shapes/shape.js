@@ -27,11 +27,11 @@ at("scale-form").addEventListener("submit", async (event) => {
 
 // The station and the point in focus, typed.
 const showStation = () => document.activeElement !== at("station-at") && (at("station-at").value = live.state.view.station);
-at("station-at").addEventListener("change", async ({ target }) => {
+at("station-at").addEventListener("change", ({ target }) => {
   live.station = target.value;
-  await live.edit(null);
-  live.station = live.state.view.station_mm;
+  live.edit(null);
 }, { signal });
+live.addEventListener("failed", () => (live.station = live.state.view.station_mm), { signal }); // a place that cannot be is not asked for again
 live.addEventListener("state", showStation, { signal });
 
 let point = null;
