@@ -105,6 +105,8 @@ class TestSizes:
         assert demo.post("/floats/dowels", {"dowels": "thick"}).status_code == 422
 
     def test_profiles_for_printer_and_cutter(self, demo):
+        sheet = demo.get(f"/floats/{ANTENNA}/profile-1.svg?loads=2+g,+3+g").text
+        assert "Cut list and drill map" in sheet and "bore, drill" in sheet and "2 g: Turning" in sheet
         assert b"Turning" in demo.get(f"/floats/{ANTENNA}/profile-1.svg").data and b"LWPOLYLINE" in demo.get(f"/floats/{ANTENNA}/profile.dxf").data
         assert demo.get(f"/floats/{ANTENNA}/profile-9.svg").status_code == 422
 

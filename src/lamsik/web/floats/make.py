@@ -73,7 +73,7 @@ def sizes(key: int) -> ResponseReturnValue:
         woods=WOODS,
         dowels=stores.setting(db(), "dowels")["mm"],
         body=main_body(design) if any(p.kind == "body" for p in design.parts) else None,
-        drill=lambda mm: drill_for(mm, 0.1, floats.drills_mm(db())),
+        drill=_drill,
         cautions=[caution("blades"), caution("wood_dust")],
         query=request.query_string.decode("ascii", "ignore"),
     ), 422 if problem else 200
@@ -117,13 +117,22 @@ def _pdf(row: Document, pages: tuple[Sheet, ...], paper: str, name: str) -> Resp
 
 def _profile_sheets(row: Document, paper: str) -> tuple[Sheet, ...]:
     """The float, and every one of the family asked for, at true size."""
-    design = to_float(documents.content(db(), row))
-    made = [cut.design for cut in family(design, _masses(request.args["loads"]), request.args.get("by", LENGTH))] if request.args.get("loads", "").strip() else [design]
-    rows = []
-    for one, load in zip(made, _masses(request.args.get("loads", "")) or [0.0] * len(made), strict=False):
-        for drawing in drawn.profile_drawings(one):
-            rows.append(replace(drawing, title=f"{load:g} g: {drawing.title}") if load else drawing)
-    return sheets(rows, paper, f"{row.code} {row.name}, revision {row.current}")
+    design, loads = to_float(documents.content(db(), row)), _masses(request.args.get("loads", ""))
+    if not loads:
+        return sheets(drawn.profile_drawings(design), paper, _title(row))
+    cuts = family(design, loads, request.args.get("by", LENGTH))
+    rows = [drawn.cut_list_drawing(cuts, _drill)]
+    rows += [replace(drawing, title=f"{cut.load_g:g} g: {drawing.title}") for cut in cuts for drawing in drawn.profile_drawings(cut.design)]
+    return sheets(rows, paper, _title(row))
+
+
+def _title(row: Document) -> str:
+    return f"{row.code} {row.name}, revision {row.current}"
+
+
+def _drill(bore_mm: float) -> float:
+    """The drill at hand for a stem's bore [mm], a tenth wider."""
+    return drill_for(bore_mm, 0.1, floats.drills_mm(db()))
 
 
 def _paper() -> str:

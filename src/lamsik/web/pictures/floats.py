@@ -1,11 +1,13 @@
 """A float standing in its water to scale with its shot below, its load curve beside it on the same heights; and its profile for turning."""
 
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from math import cos, pi, radians, sin
 
 import numpy as np
 
 from lamsik.core.floats.design import Float, table
+from lamsik.core.floats.inverse import Cut
 from lamsik.core.floats.parts import Part, profile
 from lamsik.core.floats.rating import capacity_g
 from lamsik.core.floats.shotting import Shotting
@@ -243,6 +245,22 @@ def thumbnail(design: Float) -> Node:
     half = max(part.diameter_mm for part in design.parts) / 2
     turned = group(drawn_parts(design, pen), transform=f"rotate(90) translate(0 {design.foot_mm:.2f})")
     return framed([turned], -2, -half - 2, tall + 4, 2 * half + 4, "")
+
+
+def cut_list_drawing(cuts: Sequence[Cut], drill: Callable[[float], float]) -> Drawing:
+    """The cut list and drill map of a family, a line for each load, to be ticked off."""
+    heads = ("load", "dowel", "body, cut", "bore, drill", "stem, cut", "whole", "mass")
+    at = (8.0, 28.0, 50.0, 76.0, 104.0, 130.0, 152.0)
+    rows = [label(head, x, 3.0, 2.5, fill=MUTED) for head, x in zip(heads, at, strict=True)]
+    for number, cut in enumerate(cuts, start=1):
+        y = 3.0 + 6.5 * number
+        bore = f"{drill(cut.bore_mm):g} mm" if cut.bore_mm else "none"
+        stem = f"{cut.stem_mm:.0f} mm" if cut.stem_mm else "none"
+        texts = (f"{cut.load_g:g} g", f"{cut.dowel_mm:g} mm", f"{cut.body_mm:.1f} mm", bore, stem, f"{cut.whole_mm:.0f} mm", f"{cut.mass_g:.2f} g")
+        rows.append(node("rect", x=0.5, y=y - 3.2, width=3.6, height=3.6, fill="none", stroke=INK, stroke_width=0.2))
+        rows += [label(text, x, y, 3.1, font_weight=600) for text, x in zip(texts, at, strict=True)]
+    note = "Drill bodies from both ends, centres marked; stems are 15 mm longer for the chuck."
+    return Drawing("cuts", "Cut list and drill map", tuple(rows), (0.0, 0.0, 172.0, 8.0 + 6.5 * len(cuts)), note)
 
 
 def profile_drawings(design: Float) -> list[Drawing]:
