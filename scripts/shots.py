@@ -43,7 +43,7 @@ def shoot(page: Page, name: str, url: str, size: tuple[int, int]) -> None:
     """One view at one size."""
     page.set_viewport_size({"width": size[0], "height": size[1]})
     page.goto(url)
-    page.wait_for_load_state("load" if name == "scale" else "networkidle")
+    page.wait_for_load_state("load" if name.startswith(("scale", "piece")) else "networkidle")  # the scale is asked all the time
     if name == "scale":
         page.get_by_label("What", exact=True).fill("Night walker")
         page.get_by_label("In air", exact=True).focus()

@@ -143,3 +143,18 @@ def test_a_profile_is_pulled_and_a_mark_slid_and_both_are_undone(demo_page: Page
     page.get_by_label("Long").first.fill("wide")
     page.get_by_label("Long").first.press("Enter")
     expect(page.get_by_role("alert").filter(has_text="type a length")).to_be_visible()
+
+
+def test_a_piece_is_weighed_with_one_hand(demo_page: Page, bench):
+    page = demo_page
+    connect(page, bench)
+    page.goto("/pieces")
+    page.get_by_role("link", name=re.compile("P0056|P0055")).first.click()
+    weight = page.get_by_label(re.compile("^Weighed when")).first
+    expect(weight).to_be_visible()
+    weight.focus()
+    bench.set(load_g="9.87")
+    expect(weight).to_have_value("9.87 g")
+    expect(page.get_by_role("button", name="Note").first).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(page.locator("output").filter(has_text="9.87 g").first).to_be_visible()

@@ -10,7 +10,7 @@ from lamsik.core.route.steps import steps
 from lamsik.core.tank.mass import budget, unweighed
 from lamsik.core.units import parse
 from lamsik.formats.body_document import to_design, with_design
-from lamsik.store import documents, orders, pieces
+from lamsik.store import documents, orders, pieces, stores
 from lamsik.store.tables import Document, Instrument, Order, Piece, Revision
 from lamsik.web.pictures import card as drawings
 from lamsik.web.pictures.tank import default_view, scene
@@ -69,7 +69,7 @@ def _page(shown: PieceView, error: dict[str, str] | None = None) -> str:
     return render_template(
         "pieces/show.html", shown=shown, picture=scene(shown.outcome, looks, handles=False),
         facts=tank_facts(shown.outcome, looks), budget=budget_rows(shown.outcome.budget.parts), verdict=verdict_view(shown.outcome),
-        planned=verdict_view(shown.planned), instruments=pieces.instruments(db()), error=error or {},
+        planned=verdict_view(shown.planned), instruments=pieces.instruments(db()), error=error or {}, scale=stores.setting(db(), "scale"),
     )  # fmt: skip
 
 

@@ -35,8 +35,9 @@ function take(state, asked = false) {
   setTimeout(() => input.classList.remove("taken"), 1600);
   document.getElementById("scale-said").textContent = `Taken: ${input.value} for ${input.labels[0]?.textContent ?? input.getAttribute("aria-label")}.`;
   tone();
-  const next = fields().slice(fields().indexOf(input) + 1).find((other) => !other.value.trim());
-  (next ?? document.querySelector("[data-weigh-done]"))?.focus();
+  const mine = fields().filter((other) => other.form === input.form);
+  const next = mine.slice(mine.indexOf(input) + 1).find((other) => !other.value.trim());
+  (next ?? input.form?.querySelector("[data-weigh-done]"))?.focus();
 }
 
 // A short tone, as a bench scale gives; browsers allow it once the page was touched.
