@@ -1,6 +1,7 @@
 """A fresh shop for each test that asks for one; the demo shop is built once and copied."""
 
 import shutil
+import time
 from pathlib import Path
 
 import pytest
@@ -12,14 +13,24 @@ from lamsik.store.starter import stock
 
 
 @pytest.fixture(scope="session")
-def demo_file(tmp_path_factory) -> Path:
-    folder = tmp_path_factory.mktemp("demo")
+def demo_file(tmp_path_factory, worker_id) -> Path:
+    """The demo shop, built by whichever worker asks first; the others wait for its file."""
+    base = tmp_path_factory.getbasetemp()
+    folder = (base if worker_id == "master" else base.parent) / "demo-shop"
+    done, began = folder / "done", time.monotonic()
+    try:
+        folder.mkdir()
+    except FileExistsError:
+        while not done.exists() and time.monotonic() - began < 180:
+            time.sleep(0.1)
+        return folder / FILE_NAME
     engine = open_database(folder)
     with session_of(engine) as session:
         build(session)
     with engine.connect() as connection:
         connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
     engine.dispose()
+    done.touch()
     return folder / FILE_NAME
 
 

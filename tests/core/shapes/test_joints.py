@@ -37,7 +37,7 @@ def slim(*joints):
 @settings(max_examples=40, deadline=None)
 @given(
     st.floats(20, 45),
-    st.floats(15, 35),
+    st.floats(20, 35),
     st.floats(-30, 30),
     st.floats(-30, 30),
     st.floats(0.3, 4),
