@@ -70,6 +70,7 @@ def test_from_a_photographed_template_to_a_jointed_bait_with_ballast_and_its_pri
     page.get_by_role("button", name="Make a body of it").click()
 
     expect(page).to_have_title(re.compile("Jetty diver"))
+    page.wait_for_load_state("networkidle")
     page.get_by_role("tab", name="Parts").click()
     for part, seat in (
         ("Line tie, screw eye 0.9", "nose"),
@@ -100,6 +101,7 @@ def test_from_a_photographed_template_to_a_jointed_bait_with_ballast_and_its_pri
     saved(page)
 
     page.get_by_role("link", name="Tank", exact=True).last.click()
+    page.wait_for_load_state("networkidle")
     page.get_by_role("button", name="Find ballast").click()
     answers = page.locator("#answers > li")
     expect(answers.first).to_be_visible()
