@@ -1,8 +1,11 @@
 """The real interface: its own server process on a free port, headless Chromium, and a watch on every page."""
 
+import atexit
+import json
 import os
 import re
 import shutil
+import signal
 import socket
 import subprocess
 import sys
@@ -15,13 +18,16 @@ from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from lamsik.store.database import FILE_NAME
 
+ROOT = Path(__file__).parent.parent.parent
 CHROMIUM = os.environ.get("LAMSIK_CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
 expect.set_options(timeout=20_000)  # a busy machine is slow, not wrong
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
 
 
 class Server:
-    """`lamsik run` on a folder of its own."""
+    """`lamsik run` on a folder of its own, in a process of its own, forked from one that has everything imported."""
+
+    ready: subprocess.Popen | None = None
 
     def __init__(self, home: Path) -> None:
         with socket.socket() as probe:
@@ -29,25 +35,36 @@ class Server:
             self.port = probe.getsockname()[1]
         self.url = f"http://127.0.0.1:{self.port}"
         self.log = home / "server.log"
-        with self.log.open("w") as log:
-            command = [sys.executable, "-m", "lamsik.cli", "run", "--port", str(self.port)]
-            self.process = subprocess.Popen(command, stdout=log, stderr=log, env={**os.environ, "LAMSIK_HOME": str(home)})
+        if Server.ready is None or Server.ready.poll() is not None:
+            Server.ready = subprocess.Popen([sys.executable, "-m", "tests.browser.ready"], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True, cwd=ROOT)
+            atexit.register(Server.ready.stdin.close)
+        print(json.dumps({"home": str(home), "port": self.port, "log": str(self.log)}), file=Server.ready.stdin, flush=True)
+        self.pid = int(Server.ready.stdout.readline())
         self._wait()
 
+    def is_running(self) -> bool:
+        try:
+            os.kill(self.pid, 0)
+        except ProcessLookupError:
+            return False
+        return True
+
     def _wait(self) -> None:
-        for _ in range(300):
-            if self.process.poll() is not None:
+        for _ in range(600):
+            if not self.is_running():
                 raise RuntimeError(f"the server ended early:\n{self.log.read_text()}")
             try:
                 with urlopen(f"{self.url}/healthz", timeout=1):
                     return
             except OSError:
-                time.sleep(0.1)
+                time.sleep(0.05)
         raise RuntimeError(f"the server does not answer:\n{self.log.read_text()}")
 
     def stop(self) -> None:
-        self.process.terminate()
-        self.process.wait(10)
+        if self.is_running():
+            os.kill(self.pid, signal.SIGTERM)
+        while self.is_running():
+            time.sleep(0.02)
 
 
 @pytest.fixture(scope="session")

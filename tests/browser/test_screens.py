@@ -179,3 +179,16 @@ def test_an_error_page_is_in_the_apps_look(browser, demo_server):
     expect(page.get_by_role("navigation", name="Benches")).to_be_visible()
     page.context.close()
     assert all("404" in line for line in wrong)
+
+
+def test_a_page_whose_modules_are_late_takes_no_click_it_would_lose(demo_page: Page):
+    page, held = demo_page, []
+    page.route("**/js/shared/tabs.js", lambda route: held.append(route))
+    page.goto("/shapes/27", wait_until="commit")
+    page.wait_for_selector("#tab-joints", state="attached")
+    assert page.locator("#main").evaluate("main => main.inert")
+    while not held:
+        page.wait_for_timeout(20)
+    held[0].continue_()
+    page.get_by_role("tab", name="Joints").click()
+    expect(page.get_by_text("Segment 2").first).to_be_visible()

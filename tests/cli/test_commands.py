@@ -13,6 +13,7 @@ from urllib.request import urlopen
 import pytest
 
 from lamsik.cli.calc import calc_body
+from lamsik.cli.main import main
 from lamsik.formats.body_document import dumps
 from lamsik.store.database import FILE_NAME, open_database
 from tests.browser.conftest import Server
@@ -59,11 +60,12 @@ class TestCalc:
     ]
 
     @pytest.mark.parametrize(("spoil", "field", "says"), WRONG)
-    def test_wrong_input_exits_2_with_one_line(self, body_file, spoil, field, says):
+    def test_wrong_input_exits_2_with_one_line(self, body_file, capsys, spoil, field, says):
         found = full()
         spoil(found)
         body_file.write_text(json.dumps(found), encoding="utf-8")
-        error = lamsik("calc", "body", body_file, expect=2).stderr
+        assert main(["calc", "body", str(body_file)]) == 2
+        error = capsys.readouterr().err
         assert error.startswith(f"lamsik: {field}: got ") and says in error and len(error.splitlines()) == 1
 
     def test_a_file_that_is_not_there_or_no_json(self, tmp_path):

@@ -3,7 +3,7 @@
 from flask import Blueprint, render_template, request
 
 from lamsik.formats.body_document import to_design
-from lamsik.store import documents, orders, pieces
+from lamsik.store import documents, orders, pieces, weighed
 from lamsik.store.tables import Document
 from lamsik.web.pictures.body import thumbnail
 from lamsik.web.pieces.views import stands
@@ -41,6 +41,8 @@ def search() -> str:
     if q:
         found["Orders"] = [(order.number, f"{order.title} · {customer.name}", f"/orders/{order.id}") for order, customer in orders.listed(db(), q)]
         found["Bodies"] = [(row.code, row.name, f"/shapes/{row.id}") for row in documents.listed(db(), "body", q)]
+        found["Floats"] = [(row.code, row.name, f"/floats/{row.id}") for row in documents.listed(db(), "float", q)]
+        found["Weighed"] = [("", row.name, f"/scale/things/{row.id}") for row in weighed.listed(db(), text=q)]
         found["Schemes"] = [(row.code, row.name, f"/paints/{row.id}") for row in documents.listed(db(), "scheme", q)]
         found["Pieces"] = [(piece.number, "", f"/pieces/{piece.id}") for piece in pieces.listed(db(), q)[:30]]
         found["Customers"] = [("", customer.name, f"/orders?q={customer.name}") for customer in orders.customers(db(), q)]

@@ -1,5 +1,5 @@
 // Keys that work on every page: ? for the list, / for search, g and a letter for a bench.
-const WAYS = { t: "/", o: "/orders", s: "/shapes", k: "/tank", p: "/paints", i: "/pieces" };
+const WAYS = { t: "/", o: "/orders", s: "/shapes", k: "/tank", f: "/floats", w: "/scale", m: "/moulds", x: "/mixes", p: "/paints", i: "/pieces", r: "/stores", h: "/handbook" };
 let going = false;
 
 const typing = (target) => target.closest("input, select, textarea, [contenteditable]");

@@ -1,0 +1,58 @@
+"""Two densities in one casting: the dense pour first into a propped mould, the light one over it within its bond window."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from lamsik.core.castings.inserts import level_mm
+from lamsik.core.errors import finite_between, require
+from lamsik.core.moulds.geometry import hull
+from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.skins import Mesh
+from lamsik.core.tank.immersion import wet
+
+
+@dataclass(frozen=True)
+class TwoPours:
+    """The dense and the light pour [ml, g], the casting's mass [g] and centre of mass in the mesh's frame [mm], the height of the face between [mm]."""
+
+    dense_ml: float
+    light_ml: float
+    dense_g: float
+    light_g: float
+    centre_mm: tuple[float, float, float]
+    level_mm: float
+
+    @property
+    def mass_g(self) -> float:
+        """Of the casting [g]."""
+        return self.dense_g + self.light_g
+
+
+def two_pours(mesh: Mesh, up: Array, dense_ml: float, dense_g_cm3: float, light_g_cm3: float) -> TwoPours:
+    """A cavity filled with `dense_ml` of the dense mix, level in the propped mould, and the light one over it.
+
+    Raises:
+        Refused: more of the dense mix than the cavity holds, or a dense mix that is the lighter one.
+    """
+    made = hull(mesh)
+    whole = wet(made, up, float((mesh.vertices @ up).max()) + 1.0)
+    finite_between("dense_ml", dense_ml, 0.0, whole.volume / 1000.0, f"ml: the cavity holds {whole.volume / 1000.0:.2f}")
+    require(dense_g_cm3 > light_g_cm3, "dense_g_cm3", f"{dense_g_cm3:g} g/cm³", f"it must be denser than what goes over it, {light_g_cm3:g}")
+    level = level_mm(mesh, up, dense_ml * 1000.0)
+    low = wet(made, up, level)
+    dense, light = low.volume / 1000.0, (whole.volume - low.volume) / 1000.0
+    moment = dense_g_cm3 * low.moment / 1000.0 + light_g_cm3 * (whole.moment - low.moment) / 1000.0
+    mass = dense * dense_g_cm3 + light * light_g_cm3
+    centre = np.asarray(moment / mass)
+    return TwoPours(dense, light, dense * dense_g_cm3, light * light_g_cm3, (float(centre[0]), float(centre[1]), float(centre[2])), level)
+
+
+def bonds(gap_min: float, from_min: float, to_min: float) -> str:
+    """What pouring the second mix `gap_min` after the first does; empty within the window."""
+    finite_between("gap_min", gap_min, 0.0, 1e5, "min")
+    if gap_min < from_min:
+        return f"too soon: wait {from_min - gap_min:.0f} min more, or the second sinks into the first"
+    if gap_min > to_min:
+        return f"{gap_min - to_min:.0f} min too late to bond by itself: roughen the face, or it may part there"
+    return ""

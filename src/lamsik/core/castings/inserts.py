@@ -1,0 +1,97 @@
+"""What lies in a casting beside its material: wire, ballast, tubes, hooks; taken off its volume everywhere."""
+
+from dataclasses import dataclass
+from math import pi
+
+import numpy as np
+from scipy.spatial import cKDTree
+
+from lamsik.core.errors import finite_between, require
+from lamsik.core.moulds.geometry import hull
+from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.skins import Mesh
+from lamsik.core.tank.immersion import wet
+
+KINDS = ("wire", "ballast", "tube", "hook shank", "other")
+LEAST_COVER_MM = 1.0
+
+
+@dataclass(frozen=True)
+class Insert:
+    """A rod-shaped insert between two points of the casting [mm], across [mm], mass [g]; a tube's volume is its outside."""
+
+    key: str
+    kind: str
+    start_mm: tuple[float, float, float]
+    end_mm: tuple[float, float, float]
+    across_mm: float
+    mass_g: float
+    volume_mm3: float | None = None
+
+    def __post_init__(self) -> None:
+        require(self.kind in KINDS, f"inserts.{self.key}.kind", self.kind, f"one of {', '.join(KINDS)}")
+        finite_between(f"inserts.{self.key}.across_mm", self.across_mm, 0.05, 80.0, "mm")
+        finite_between(f"inserts.{self.key}.mass_g", self.mass_g, 0.0, 2000.0, "g")
+
+    @property
+    def ml(self) -> float:
+        """What it takes of the cavity [ml]."""
+        if self.volume_mm3 is not None:
+            return self.volume_mm3 / 1000.0
+        length = float(np.linalg.norm(np.subtract(self.end_mm, self.start_mm)))
+        return pi * self.across_mm**2 / 4 * length / 1000.0
+
+
+def of_design(design: Design) -> tuple[Insert, ...]:
+    """Inserts of a design cast at once: its slugs where they are drilled, and the wire and eyes that sit inside the body."""
+    rows = []
+    for hole in design.ballast:
+        x, y, z = hole.x_mm, 0.0, 0.0
+        rows.append(Insert(hole.key, "ballast", (x, y, z), (x, y, z), hole.slug.diameter_mm, hole.mass_g, 1000.0 * hole.mass_g / hole.slug.density_g_cm3))
+    for placed in design.hardware:
+        item = placed.item
+        inside = 1.0 - item.outside_share
+        if inside <= 0.02 or item.mass_g <= 0:
+            continue
+        x = placed.x_mm if placed.x_mm is not None else 0.0
+        kind = "wire" if item.kind in ("wire", "line_tie", "hanger") else "other"
+        rows.append(
+            Insert(placed.key, kind, (x, 0.0, 0.0), (x, 0.0, 0.0), max(item.wire_mm, 0.8), item.mass_g * inside, 1000.0 * item.mass_g * inside / item.density_g_cm3)
+        )
+    return tuple(rows)
+
+
+def inserts_ml(inserts: tuple[Insert, ...]) -> float:
+    """All of them [ml]."""
+    return sum(insert.ml for insert in inserts)
+
+
+def net_ml(cavity_ml: float, inserts: tuple[Insert, ...]) -> float:
+    """What is left to fill [ml]. Raises `Refused` where the inserts are larger than the cavity."""
+    taken = inserts_ml(inserts)
+    require(taken < cavity_ml, "inserts", f"{taken:.2f} ml", f"the cavity holds {cavity_ml:.2f} ml: one of the inserts is wrong")
+    return cavity_ml - taken
+
+
+def covers_mm(mesh: Mesh, insert: Insert) -> float:
+    """The least material over an insert [mm]: distance of its axis to the skin, less its radius; below 0 it shows."""
+    line = np.linspace(insert.start_mm, insert.end_mm, 9)
+    corners = mesh.vertices[mesh.faces]
+    points = np.vstack([mesh.vertices, corners.mean(axis=1)])
+    near, _ = cKDTree(points).query(line)
+    return float(near.min()) - insert.across_mm / 2
+
+
+def level_mm(mesh: Mesh, up: Array, volume_mm3: float) -> float:
+    """The height along `up` to which this volume fills a cavity [mm]."""
+    heights = mesh.vertices @ up
+    low, high = float(heights.min()), float(heights.max())
+    made = hull(mesh)
+    for _ in range(44):
+        middle = (low + high) / 2
+        if wet(made, up, middle).volume < volume_mm3:
+            low = middle
+        else:
+            high = middle
+    return (low + high) / 2

@@ -1,0 +1,126 @@
+"""Hot plastisol: amount with port and runner, shots to a heated jug, pieces an hour, thin zones first, colours, reclaimed scrap."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import floor
+
+import numpy as np
+
+from lamsik.core.errors import finite_between, require
+from lamsik.core.moulds.pull import sections
+from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.skins import Mesh
+
+MOST_HEATS = 3
+"""Times scrap may be heated before it yellows; less if it was too hot."""
+JUG_LEFT_G = 12.0
+
+
+@dataclass(frozen=True)
+class Shot:
+    """A shot: soft body, port and runner [g], from a jug: shots before it is heated anew, pieces an hour."""
+
+    casting_g: float
+    runner_g: float
+    shots_per_jug: int
+    pieces_per_hour: float
+    scrap_share: float
+
+    @property
+    def shot_g(self) -> float:
+        """What one shot takes [g]."""
+        return self.casting_g + self.runner_g
+
+
+def shot(casting_ml: float, runner_ml: float, density_g_cm3: float, jug_g: float, cavities: int, heat_min: float, shot_min: float) -> Shot:
+    """A shot of all cavities, and what a heated jug gives.
+
+    Args:
+        casting_ml: all cavities less inserts [ml].
+        runner_ml: ports and runner [ml].
+        density_g_cm3: of the plastisol.
+        jug_g: what is heated at once [g]; a little always stays in it.
+        cavities: alive ones.
+        heat_min: heating and letting the bubbles out, once a jug [min].
+        shot_min: fill, cool, take out, one shot [min].
+    """
+    for name, value in (("casting_ml", casting_ml), ("density_g_cm3", density_g_cm3), ("heat_min", heat_min), ("shot_min", shot_min)):
+        finite_between(name, value, 0.01, 10_000.0)
+    casting, runner = casting_ml * density_g_cm3, finite_between("runner_ml", runner_ml, 0.0, 10_000.0, "ml") * density_g_cm3
+    shots = floor((jug_g - JUG_LEFT_G) / (casting + runner)) if jug_g > JUG_LEFT_G else 0
+    require(shots >= 1, "jug_g", f"{jug_g:g} g", f"one shot takes {casting + runner:.1f} g and about {JUG_LEFT_G:.0f} g stay in the jug: heat more")
+    minutes = heat_min + shots * shot_min
+    return Shot(casting, runner, shots, 60.0 * shots * cavities / minutes, runner / (casting + runner))
+
+
+@dataclass(frozen=True)
+class Zone:
+    """A stretch thinner than the limit: from, to [mm], thinnest [mm]."""
+
+    from_mm: float
+    to_mm: float
+    thinnest_mm: float
+
+
+def thin_zones(mesh: Mesh, limit_mm: float) -> tuple[Zone, ...]:
+    """Stretches along the body thinner than a limit [mm]: they are filled first, with the mould open."""
+    sizes, x = sections(mesh)
+    thin = sizes.min(axis=1) < finite_between("thin_mm", limit_mm, 0.1, 20.0, "mm")
+    found, start = [], None
+    for n in range(len(x) + 1):
+        if n < len(x) and thin[n]:
+            start = n if start is None else start
+        elif start is not None:
+            found.append(Zone(float(x[start]), float(x[n - 1]), float(sizes[start:n].min())))
+            start = None
+    return tuple(found)
+
+
+def sinks_to(up: Array) -> str:
+    """Which side of the laid master (x to the tail, y to the back) is down in this attitude, where the pigment of a hot layer sinks to."""
+    down = -np.asarray(up)
+    axis = int(np.argmax(np.abs(down)))
+    return (("nose", "tail"), ("belly", "back"), ("flank on the lower half", "flank on the upper half"))[axis][int(down[axis] > 0)]
+
+
+GELLED, HOT = "gelled", "hot on hot"
+
+
+def layer_says(way: str, colours: Sequence[str], up: Array) -> str:
+    """What layers of colours come out as."""
+    require(way in (GELLED, HOT), "layers", way, f"{GELLED} or {HOT}")
+    require(len(colours) >= 2, "colours", list(colours), "two colours at least")
+    if way == GELLED:
+        return f"{colours[0]} first; let it skin over before {colours[1]}: a sharp line between them"
+    return f"{colours[0]} and {colours[1]} hot on hot blend; the heavier pigment sinks to the {sinks_to(up)}"
+
+
+@dataclass(frozen=True)
+class Scrap:
+    """Reclaimed plastic: its colour, how much [g], how often it was heated."""
+
+    colour: str
+    grams: float
+    heats: int
+
+
+def from_scrap(wanted_g: float, colour: str, scraps: Sequence[Scrap]) -> tuple[tuple[Scrap, ...], float]:
+    """Scrap of just this colour to use, the least heated first, and the new plastic still needed [g].
+
+    Scrap of other colours is never mixed in; what was heated too often is left out.
+    """
+    finite_between("wanted_g", wanted_g, 0.0, 100_000.0, "g")
+    used, need = [], wanted_g
+    for row in sorted((s for s in scraps if s.colour == colour and s.heats < MOST_HEATS), key=lambda s: s.heats):
+        take = min(row.grams, need)
+        if take > 0:
+            used.append(Scrap(row.colour, take, row.heats))
+            need -= take
+    return tuple(used), need
+
+
+def may_gloss(zones: Sequence[Zone], asked: bool) -> str:
+    """Whether the heat gun may go over it: thin zones round off, so it asks first. Empty where it may."""
+    if not zones or asked:
+        return ""
+    return f"thin at {zones[0].from_mm:.0f} to {zones[0].to_mm:.0f} mm ({zones[0].thinnest_mm:.1f} mm): a heat gun rounds it off. Say yes to go over it all the same."

@@ -1,0 +1,28 @@
+"""A soft body over a hook: how much of the point stands out when a fish bites."""
+
+from dataclasses import dataclass
+
+from lamsik.core.errors import finite_between
+
+
+@dataclass(frozen=True)
+class Exposed:
+    """Millimetres of point that stand out: at rest and squeezed (below 0 it stays covered)."""
+
+    rest_mm: float
+    squeezed_mm: float
+
+    @property
+    def says(self) -> str:
+        """In words."""
+        if self.squeezed_mm <= 0:
+            return f"the point stays {-self.squeezed_mm:.1f} mm under: a wider gap, a thinner body or softer plastic"
+        return f"{self.squeezed_mm:.1f} mm of point stand out when it is squeezed" + ("; it shows at rest as well" if self.rest_mm > 0 else "; covered at rest")
+
+
+def exposed(gap_mm: float, thickness_mm: float, squeeze: float) -> Exposed:
+    """A hook of this gap through a body so thick there [mm] that is squeezed by a share: gap − t(1 − s)."""
+    gap = finite_between("gap_mm", gap_mm, 1.0, 80.0, "mm")
+    thick = finite_between("thickness_mm", thickness_mm, 0.5, 80.0, "mm")
+    s = finite_between("squeeze", squeeze, 0.0, 0.95)
+    return Exposed(gap - thick, gap - thick * (1.0 - s))

@@ -1,0 +1,107 @@
+"""How many castings by when: cavities alive, the mould's cycle, hands by day and cures by night; the day each half can be poured."""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from math import ceil
+
+from lamsik.core.errors import finite_between, require
+from lamsik.core.route.workdays import Workdays
+
+MOST_SHOTS = 600
+
+
+@dataclass(frozen=True)
+class Cycle:
+    """One shot: hands before it cures and after [min], unattended cure [h], good castings expected of every alive cavity."""
+
+    before_min: float
+    cure_h: float
+    after_min: float
+    cavities: int
+    yield_share: float = 0.95
+
+    def __post_init__(self) -> None:
+        finite_between("before_min", self.before_min, 0.5, 480.0, "min")
+        finite_between("after_min", self.after_min, 0.0, 480.0, "min")
+        finite_between("cure_h", self.cure_h, 0.0, 500.0, "h")
+        finite_between("yield_share", self.yield_share, 0.05, 1.0)
+        require(self.cavities >= 1, "cavities", self.cavities, "no cavity is alive: trim one, or make a new mould")
+
+
+@dataclass(frozen=True)
+class Making:
+    """Making the mould: hands for each half [min], cure of each half [h]."""
+
+    halves: int
+    hands_min: float
+    cure_h: float
+
+
+@dataclass(frozen=True)
+class Event:
+    """Something to do: what, when hands begin and end, until when it then cures; castings that are good by then."""
+
+    what: str
+    start: datetime
+    end: datetime
+    ready: datetime
+    good: int
+
+
+@dataclass(frozen=True)
+class Plan:
+    """Events in order; how many are good by the date, and when the wanted number is reached."""
+
+    events: tuple[Event, ...]
+    wanted: int
+    by_date: int
+    reached: datetime | None
+
+    @property
+    def shots(self) -> int:
+        """Shots that count, the purge left out."""
+        return sum(1 for event in self.events if event.what.startswith("shot"))
+
+
+def shots_needed(wanted: int, cycle: Cycle) -> int:
+    """Shots for so many good castings."""
+    return ceil(wanted / (cycle.cavities * cycle.yield_share) - 1e-9)
+
+
+def plan(wanted: int, by: datetime, start: datetime, cycle: Cycle, days: Workdays, making: Making | None = None, purge: bool = False, after_hours: bool = False) -> Plan:
+    """The castings planned from `start`.
+
+    Hands work within workdays; cures cross nights and days off. A half of a mould waits for the next working day once the
+    other has cured, unless the maker works `after_hours`. The first shot of a new mould is a purge and does not count.
+    """
+    finite_between("wanted", wanted, 1, 5000, "castings")
+    events: list[Event] = []
+    at = start
+    for n in range(making.halves if making else 0):
+        assert making is not None
+        at = _hands(events, f"pour half {n + 1} of the mould" if making.halves > 1 else "pour the mould", at, making.hands_min, making.cure_h, days, after_hours, 0)
+    good, number, reached, by_date = 0.0, 0, None, 0
+    need = shots_needed(wanted, cycle) + (1 if purge else 0)
+    require(need <= MOST_SHOTS, "wanted", wanted, f"that is {need} shots: plan at most {MOST_SHOTS} at once")
+    for n in range(need):
+        first = purge and n == 0
+        number += 0 if first else 1
+        at = _hands(events, "purge shot" if first else f"shot {number}", at, cycle.before_min, cycle.cure_h, days, after_hours, 0)
+        gained = 0.0 if first else cycle.cavities * cycle.yield_share
+        good += gained
+        count = min(int(good + 1e-9), wanted) if n < need - 1 else wanted
+        at = _hands(events, f"demould {'the purge' if first else f'shot {number}'}", at, max(cycle.after_min, 0.1), 0.0, days, after_hours, count)
+        if at <= by:
+            by_date = count
+        if count >= wanted and reached is None:
+            reached = at
+    return Plan(tuple(events), wanted, by_date, reached)
+
+
+def _hands(events: list[Event], what: str, at: datetime, minutes: float, cure_h: float, days: Workdays, after_hours: bool, good: int) -> datetime:
+    """Put hands-on work at the next time it fits; gives back when it has cured."""
+    start = at if after_hours else days.fits(at, timedelta(minutes=minutes))
+    end = start + timedelta(minutes=minutes)
+    ready = end + timedelta(hours=cure_h)
+    events.append(Event(what, start, end, ready, good))
+    return ready

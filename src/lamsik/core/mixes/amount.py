@@ -1,0 +1,114 @@
+"""How much to mix: from the job's volume, with the loss learned, split by the ratio and rounded to what the scale shows."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import ceil
+
+from lamsik.core.errors import finite_between, require
+from lamsik.core.mixes.product import Product, liquid_g_cm3, mass_shares
+
+MOST_LOSS = 1.0
+
+
+@dataclass(frozen=True)
+class Job:
+    """What a mix is for: net volume and sprue [ml], and the loss as a share of both (cup, stirrer, drips)."""
+
+    net_ml: float
+    sprue_ml: float = 0.0
+    loss: float = 0.05
+
+    def __post_init__(self) -> None:
+        finite_between("net_ml", self.net_ml, 0.0, 100_000.0, "ml")
+        finite_between("sprue_ml", self.sprue_ml, 0.0, 100_000.0, "ml")
+        finite_between("loss", self.loss, 0.0, MOST_LOSS)
+        require(self.net_ml + self.sprue_ml > 0, "net_ml", self.net_ml, "say what is to be filled")
+
+    @property
+    def total_ml(self) -> float:
+        """To be mixed [ml]."""
+        return (self.net_ml + self.sprue_ml) * (1.0 + self.loss)
+
+
+def learned_loss(pairs: Sequence[tuple[float, float]], default: float = 0.05) -> float:
+    """The loss to plan with from (filled, used) of earlier batches [any one unit each]: Σused/Σfilled − 1, held to 0 … 100 %.
+
+    Fewer than three batches are drawn towards the default as if there were three.
+    """
+    good = [(filled, used) for filled, used in pairs if filled > 0 and used > 0]
+    if not good:
+        return default
+    seen = sum(used for _, used in good) / sum(filled for filled, _ in good) - 1.0
+    weight = min(len(good) / 3.0, 1.0)
+    return min(max(weight * seen + (1 - weight) * default, 0.0), MOST_LOSS)
+
+
+@dataclass(frozen=True)
+class Portion:
+    """One part to weigh: exact and as the scale shows it [g], its volume [ml], and s/2m, what rounding can err by [share]."""
+
+    name: str
+    exact_g: float
+    scale_g: float
+    ml: float
+    rounding: float
+
+
+@dataclass(frozen=True)
+class Weighed:
+    """A batch to weigh out: its portions, and the ratio error rounding made [%]."""
+
+    portions: tuple[Portion, ...]
+    error_percent: float
+    tolerance_percent: float
+
+    @property
+    def total_g(self) -> float:
+        """As the scale will show [g]."""
+        return sum(portion.scale_g for portion in self.portions)
+
+    @property
+    def holds(self) -> bool:
+        """Whether the rounded ratio is within the product's tolerance."""
+        return self.error_percent <= self.tolerance_percent
+
+
+def rounded(grams: float, step_g: float) -> float:
+    """The nearest the scale can show [g]."""
+    return round(round(grams / step_g) * step_g, 6)
+
+
+def ratio_error(product: Product, grams: Sequence[float]) -> float:
+    """How far the parts are off the ratio [%]: the greatest |(mᵢ/M)/wᵢ − 1|."""
+    total = sum(grams)
+    require(total > 0, "grams", list(grams), "nothing was weighed")
+    return 100.0 * max(abs(grams[i] / total / share - 1.0) for i, share in enumerate(mass_shares(product)))
+
+
+def weighed_out(product: Product, total_g: float, step_g: float) -> Weighed:
+    """Portions of a batch of `total_g` [g] on a scale of `step_g` [g]. A total T of a:b is T·a/(a+b).
+
+    Raises:
+        Refused: so little that a part rounds to nothing.
+    """
+    finite_between("total_g", total_g, 0.001, 200_000.0, "g")
+    finite_between("step_g", step_g, 1e-4, 1000.0, "g")
+    rows = []
+    for part, share in zip(product.parts, mass_shares(product), strict=True):
+        exact = total_g * share
+        shown = rounded(exact, step_g)
+        require(shown > 0, "total_g", f"{total_g:g} g", f"{part.name} would be {exact:.3f} g, less than the scale's step of {step_g:g} g shows: mix more")
+        rows.append(Portion(part.name, exact, shown, shown / part.density_g_cm3, step_g / (2 * exact)))
+    return Weighed(tuple(rows), ratio_error(product, [row.scale_g for row in rows]), product.tolerance_percent)
+
+
+def least_g(product: Product, step_g: float) -> float:
+    """The smallest batch [g] whose rounding cannot leave the tolerance on this scale: s/2m on the smallest part, every part rounding against it."""
+    share = min(mass_shares(product))
+    worst = step_g / 2 * (1.0 + len(product.parts) * share)
+    return ceil(10 * worst / (share * product.tolerance_percent / 100.0)) / 10
+
+
+def grams_for(product: Product, job: Job, density_g_cm3: float | None = None) -> float:
+    """Mass to mix for a job [g]: its volume at the density it is poured with, the liquid's unless given."""
+    return job.total_ml * (density_g_cm3 or liquid_g_cm3(product))

@@ -1,0 +1,36 @@
+"""Pours in layers: face, bulk, cap, each mixed by itself, each waiting until the one before has gelled."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from lamsik.core.errors import require
+from lamsik.core.mixes.amount import Weighed, weighed_out
+from lamsik.core.mixes.clocks import at_temperature
+from lamsik.core.mixes.product import Product
+
+ADDS_UP = 0.01
+USUAL = (("face", 0.15), ("bulk", 0.70), ("cap", 0.15))
+
+
+@dataclass(frozen=True)
+class Layer:
+    """A layer: its name, its portions, and when it can be poured after the first [min]."""
+
+    name: str
+    weighed: Weighed
+    after_min: float
+
+
+def layered(product: Product, total_g: float, shares: Sequence[tuple[str, float]], step_g: float, at_c: float) -> tuple[Layer, ...]:
+    """The batch in layers of these shares.
+
+    Raises:
+        Refused: shares that do not add up to 1 within 1 %, or a scale too coarse for so small layers to add up within 1 %.
+    """
+    total = sum(share for _, share in shares)
+    require(abs(total - 1.0) <= ADDS_UP and all(share > 0 for _, share in shares), "layers", f"{100 * total:.1f} %", "layers must add up to 100 % within 1 %")
+    wait = at_temperature(product.gel_min, product.reference_c, at_c)
+    rows = tuple(Layer(name, weighed_out(product, total_g * share / total, step_g), n * wait) for n, (name, share) in enumerate(shares))
+    summed = sum(row.weighed.total_g for row in rows)
+    require(abs(summed / total_g - 1) <= ADDS_UP, "step_g", f"{step_g:g} g", f"rounded layers would add up to {summed:.2f} g of {total_g:.2f} g: use a finer scale or fewer layers")
+    return rows

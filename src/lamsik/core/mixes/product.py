@@ -1,0 +1,138 @@
+"""Products that are mixed: parts as named on the tin, a ratio with its basis, clocks, caution."""
+
+import re
+from dataclasses import dataclass
+
+from lamsik.core.cautions import CAUTIONS
+from lamsik.core.errors import Refused, finite_between, require
+
+MASS, VOLUME = "mass", "volume"
+BASES = (MASS, VOLUME)
+KINDS = ("resin", "foam", "silicone", "plastisol", "epoxy", "clear", "other")
+FAMILIES = ("", "condensation", "addition")
+"""How a silicone cures; the two must not touch."""
+
+CONTRADICTS = 0.15
+"""A cured density further than this share from that of the mixed parts contradicts them; filling and foaming are said elsewhere."""
+
+
+@dataclass(frozen=True)
+class Part:
+    """A part as named on the tin: its figure in the ratio and its density [g/cm³]."""
+
+    name: str
+    figure: float
+    density_g_cm3: float
+
+    def __post_init__(self) -> None:
+        require(bool(self.name.strip()), "parts.name", self.name, "name the part as on the tin")
+        finite_between("parts.figure", self.figure, 0.0, 1e4)
+        require(self.figure > 0, "ratio", f"{self.figure:g}", "every part needs more than 0: leave the part out if it is not mixed in")
+        finite_between("parts.density_g_cm3", self.density_g_cm3, 0.3, 12.0, "g/cm³")
+
+
+@dataclass(frozen=True)
+class Product:
+    """A one-, two- or three-part product.
+
+    Times: pot life, gel [min]; demould, full cure, recoat window [h], all at `reference_c` [°C]. Shelf: `open_days` once opened.
+    `tolerance_percent` is how far a part may be off its share. `free_rise_g_cm3` is a foam's own density when it rises freely.
+    `heat_limit_c` is what it stands as a mould, `process_c` where it is poured hot, `shrink_percent` its linear shrinkage.
+    """
+
+    name: str
+    kind: str
+    basis: str
+    parts: tuple[Part, ...]
+    tolerance_percent: float = 3.0
+    pot_life_min: float = 10.0
+    gel_min: float = 20.0
+    demould_h: float = 4.0
+    cure_h: float = 24.0
+    reference_c: float = 20.0
+    recoat_from_h: float = 0.0
+    recoat_to_h: float = 0.0
+    open_days: float = 365.0
+    stir_s: float = 0.0
+    caution: str = ""
+    family: str = ""
+    cured_g_cm3: float | None = None
+    free_rise_g_cm3: float | None = None
+    shrink_percent: float = 0.0
+    heat_limit_c: float | None = None
+    process_c: float | None = None
+
+    def __post_init__(self) -> None:
+        require(bool(self.name.strip()), "name", self.name, "name the product")
+        require(self.kind in KINDS, "kind", self.kind, f"one of {', '.join(KINDS)}")
+        require(1 <= len(self.parts) <= 3, "parts", len(self.parts), "one to three parts")
+        require(len({part.name for part in self.parts}) == len(self.parts), "parts.name", [part.name for part in self.parts], "each part its own name")
+        if self.basis not in BASES:
+            raise Refused("basis", ratio_text(self), "say whether the ratio is by mass or by volume: it stands on the tin")
+        require(self.family in FAMILIES, "family", self.family, "condensation, addition or empty")
+        require(not self.caution or self.caution in CAUTIONS, "caution", self.caution, f"one of {', '.join(CAUTIONS)}")
+        for name, low, high in (
+            ("tolerance_percent", 0.1, 50.0), ("pot_life_min", 0.05, 1e4), ("gel_min", 0.05, 1e4), ("demould_h", 0.0, 2000.0), ("cure_h", 0.0, 5000.0),
+            ("reference_c", -20.0, 250.0), ("recoat_from_h", 0.0, 2000.0), ("recoat_to_h", 0.0, 5000.0), ("open_days", 1.0, 5000.0), ("stir_s", 0.0, 3600.0),
+            ("shrink_percent", 0.0, 20.0),
+        ):  # fmt: skip
+            finite_between(name, getattr(self, name), low, high)
+        for name, low, high in (("cured_g_cm3", 0.02, 12.0), ("free_rise_g_cm3", 0.01, 1.5), ("heat_limit_c", 20.0, 600.0), ("process_c", 20.0, 400.0)):
+            if getattr(self, name) is not None:
+                finite_between(name, getattr(self, name), low, high)
+        require(self.cure_h >= self.demould_h, "cure_h", f"{self.cure_h:g} h", f"full cure cannot come before demoulding at {self.demould_h:g} h")
+        self._agree()
+
+    def _agree(self) -> None:
+        """Refuse densities that contradict each other."""
+        mixed = liquid_g_cm3(self)
+        if self.cured_g_cm3 is not None and self.kind != "foam":
+            off = abs(self.cured_g_cm3 / mixed - 1)
+            require(off <= CONTRADICTS, "cured_g_cm3", f"{self.cured_g_cm3:g} g/cm³", f"its parts mix to {mixed:.2f} g/cm³: one of the densities is wrong")
+        if self.free_rise_g_cm3 is not None:
+            require(self.kind == "foam", "free_rise_g_cm3", self.free_rise_g_cm3, "only a foam rises")
+            require(self.free_rise_g_cm3 < mixed, "free_rise_g_cm3", f"{self.free_rise_g_cm3:g} g/cm³", f"it must be lighter than its liquid, {mixed:.2f} g/cm³")
+
+    @property
+    def density_g_cm3(self) -> float:
+        """Of what comes out of the mould, unfilled: cured if known, else of the mixed liquid [g/cm³]."""
+        return self.cured_g_cm3 or liquid_g_cm3(self)
+
+
+def mass_shares(product: Product) -> tuple[float, ...]:
+    """Share of each part by mass; they add up to 1.
+
+    Notes: by mass aᵢ/Σa; by volume aᵢρᵢ/Σaρ.
+    """
+    weights = [part.figure * (part.density_g_cm3 if product.basis == VOLUME else 1.0) for part in product.parts]
+    return tuple(weight / sum(weights) for weight in weights)
+
+
+def liquid_g_cm3(product: Product) -> float:
+    """Density of the mixed liquid [g/cm³]: 1/ρ = Σ wᵢ/ρᵢ, volumes add."""
+    return 1.0 / sum(share / part.density_g_cm3 for share, part in zip(mass_shares(product), product.parts, strict=True))
+
+
+def ratio_text(product: Product) -> str:
+    """`100:45 by mass`."""
+    figures = ":".join(f"{part.figure:g}" for part in product.parts)
+    return f"{figures} by {product.basis}" if product.basis in BASES else figures
+
+
+_RATIO = re.compile(r"\s*(\d{1,4}(?:[.,]\d{1,3})?(?:\s*:\s*\d{1,4}(?:[.,]\d{1,3})?){0,2})\s*(?:by\s+)?(mass|weight|volume)?\s*", re.IGNORECASE)
+
+
+def parse_ratio(text: str, basis: str = "") -> tuple[tuple[float, ...], str]:
+    """Figures and basis of a ratio as typed: `100:45 by mass`, `1:1` with the basis beside it.
+
+    Raises:
+        Refused: no ratio, a zero in it, or no basis.
+    """
+    found = _RATIO.fullmatch(text)
+    if found is None:
+        raise Refused("ratio", text, "type it as on the tin, such as 100:45 by mass or 1:1 by volume")
+    figures = tuple(float(figure.replace(",", ".")) for figure in found[1].split(":"))
+    require(all(figure > 0 for figure in figures), "ratio", text, "every part needs more than 0")
+    said = (found[2] or basis).lower().replace("weight", MASS)
+    require(said in BASES or len(figures) == 1, "ratio", text, "say whether it is by mass or by volume: it stands on the tin")
+    return figures, said or MASS

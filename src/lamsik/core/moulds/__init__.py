@@ -1,0 +1,1 @@
+"""Moulds: masters, layout, silicone, vents, halves to print."""

@@ -1,0 +1,172 @@
+"""Mould halves as solids to print: box, cavities, keys, funnels, vents, wells. Cut by manifold3d."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from math import radians, tan
+
+import manifold3d
+import numpy as np
+
+from lamsik.core.errors import Refused, require
+from lamsik.core.moulds.geometry import face_normals, solid_of
+from lamsik.core.moulds.layout import Feed, Mould, box, feeds, key_places, placed
+from lamsik.core.shapes.skins import Mesh
+
+Solid = manifold3d.Manifold
+STEEP_DEG = 45.0
+SIDES = 48
+
+
+@dataclass(frozen=True, eq=False)
+class Printed:
+    """A half to print: its mesh as it lies on the printer, volume [ml], overhangs steeper than 45° in its cavities [cm²]."""
+
+    name: str
+    mesh: Mesh
+    volume_ml: float
+    overhang_cm2: float
+
+    @property
+    def note(self) -> str:
+        """What to know before printing."""
+        if self.overhang_cm2 < 0.2:
+            return "prints without support, parting face up"
+        return f"{self.overhang_cm2:.1f} cm² hang over by more than {STEEP_DEG:.0f}°: support them, or turn the half"
+
+
+@dataclass(frozen=True)
+class Sum:
+    """That the parts add up [ml]: both halves, what is hollow, play at the keys, the whole block."""
+
+    halves_ml: float
+    hollow_ml: float
+    play_ml: float
+    block_ml: float
+
+    @property
+    def off(self) -> float:
+        """How far they miss the block [share]."""
+        return abs((self.halves_ml + self.hollow_ml + self.play_ml) / self.block_ml - 1.0)
+
+
+def _quiet(share: float, says: str) -> None:
+    """Nobody asks how far it is."""
+
+
+def printed_halves(mould: Mould, step: Callable[[float, str], None] = _quiet) -> tuple[tuple[Printed, ...], Sum]:
+    """The halves of a hard mould, watertight, and their sum; `step` is told how far it is.
+
+    Raises:
+        Refused: an open mould of one part has no halves (print the block); a cavity whose surface is broken, with the place;
+            cavities that run into each other.
+    """
+    walls = box(mould)
+    step(0.05, "the block")
+    block = Solid.cube((walls.length_mm, walls.width_mm, walls.high_mm)).translate((0.0, 0.0, -walls.below_mm))
+    hollow = _hollow(mould, step)
+    step(0.6, "cutting the halves")
+    if mould.parts == 1:
+        half = block - hollow.translate((0.0, 0.0, _sink(mould)))
+        parts = (_printed("block", half),)
+        return parts, Sum(parts[0].volume_ml, (block.volume() - half.volume()) / 1000, 0.0, block.volume() / 1000)
+    normal, height = _parting(mould)
+    upper, lower = block.split_by_plane(normal, height)
+    upper, lower = upper - hollow, lower - hollow
+    step(0.8, "keys")
+    proud, other = (upper, lower) if mould.keys.proud else (lower, upper)
+    play = 0.0
+    if mould.keys.count:
+        added = other ^ _caps(mould, mould.keys.high_mm, 0.0)
+        left = other - _caps(mould, mould.keys.second_high_mm or mould.keys.high_mm, mould.keys.gap_mm)
+        play = (other.volume() - left.volume() - added.volume()) / 1000.0
+        proud, other = proud + added, left
+    upper, lower = (proud, other) if mould.keys.proud else (other, proud)
+    step(0.9, "looking it over")
+    parts = (_printed("upper half", upper), _printed("lower half", lower))
+    return parts, Sum(sum(part.volume_ml for part in parts), (block ^ hollow).volume() / 1000.0, play, block.volume() / 1000.0)
+
+
+def _parting(mould: Mould) -> tuple[tuple[float, float, float], float]:
+    """The parting plane: unit normal, and its distance from the origin along it [mm]."""
+    lean = tan(radians(mould.slant_deg))
+    size = float(np.hypot(lean, 1.0))
+    return (-lean / size, 0.0, 1.0 / size), -lean * box(mould).length_mm / 2 / size
+
+
+def _sink(mould: Mould) -> float:
+    """An open mould's cavity reaches through its upper face: raised until the flat side is there."""
+    mesh = placed(mould, mould.cavities[0])
+    return box(mould).above_mm - float(mesh.vertices[:, 2].max())
+
+
+def _hollow(mould: Mould, step: Callable[[float, str], None]) -> Solid:
+    """All that is not material: cavities, funnels, vents, wells."""
+    parts, volume = [], 0.0
+    for n, spot in enumerate(mould.cavities):
+        step(0.1 + 0.4 * n / len(mould.cavities), f"cavity {n + 1} of {len(mould.cavities)}")
+        made = solid_of(placed(mould, spot), f"cavity {spot.key[1:]}")
+        parts.append(made)
+        volume += made.volume()
+    joined = Solid.batch_boolean(parts, manifold3d.OpType.Add)
+    if joined.volume() < volume * (1 - 1e-3):
+        raise Refused("cavities", f"{(volume - joined.volume()) / 1000:.2f} ml", "cavities run into each other: move them apart")
+    rest = [_funnel(feed) for feed in feeds(mould)] + [_vent(mould, n) for n in range(len(mould.vents) * len(mould.cavities))] + _wells(mould)
+    rest = [row for row in rest if not row.is_empty()]
+    return Solid.batch_boolean([joined, *rest], manifold3d.OpType.Add) if rest else joined
+
+
+def _funnel(feed: Feed) -> Solid:
+    if feed.length_mm < 0.05:
+        return Solid()
+    # it begins a little inside the cavity so that no skin stays between
+    inside = min(feed.neck_mm / 2, 3.0)
+    made = Solid.cylinder(feed.length_mm + 1.0, feed.neck_mm / 2, feed.mouth_mm / 2, SIDES)
+    made = made + Solid.cylinder(inside + 0.1, feed.neck_mm / 2, feed.neck_mm / 2, SIDES).translate((0, 0, -inside))
+    return made.rotate((0.0, 90.0, 0.0)).rotate((0.0, 0.0, feed.way_deg)).translate((feed.x0_mm, feed.y0_mm, 0.0))
+
+
+def _vent(mould: Mould, number: int) -> Solid:
+    vent, spot = mould.vents[number % len(mould.vents)], mould.cavities[number // len(mould.vents)]
+    turn, walls = np.radians(spot.turn_deg), box(mould)
+    x = spot.x_mm + vent.x_mm * np.cos(turn) - vent.y_mm * np.sin(turn)
+    y = spot.y_mm + vent.x_mm * np.sin(turn) + vent.y_mm * np.cos(turn)
+    z = vent.z_mm - mould.parting_mm
+    rod = Solid.cylinder(max(walls.length_mm, walls.high_mm) + walls.width_mm + 2.0, vent.across_mm / 2, vent.across_mm / 2, 24).translate((0, 0, -0.5))
+    if mould.stand == "flat":
+        return rod.translate((x, y, z))
+    return rod.rotate((0.0, 90.0, 0.0)).rotate((0.0, 0.0, mould.tilt_deg)).translate((x, y, z))
+
+
+def _wells(mould: Mould) -> list[Solid]:
+    rows = []
+    for well in mould.wells:
+        a, h = well.across_mm / 2, well.deep_mm
+        radius = (a * a + h * h) / (2 * h)
+        ball = Solid.sphere(radius, 64).translate((well.x_mm, well.y_mm, radius - h))
+        rows.append(ball.trim_by_plane((0.0, 0.0, -1.0), 0.0))
+    return rows
+
+
+def _caps(mould: Mould, high_mm: float, gap_mm: float) -> Solid:
+    """All keys as caps on the side of the half that is not proud, wider by a gap."""
+    under, lean, rows = mould.keys.proud, tan(radians(mould.slant_deg)), []
+    a, h = mould.keys.base_mm / 2, high_mm
+    radius = (a * a + h * h) / (2 * h)
+    for x, y in key_places(mould):
+        level = lean * (x - box(mould).length_mm / 2)
+        rows.append(Solid.sphere(radius + gap_mm, 64).translate((x, y, level + (radius - h) * (1 if under else -1))))
+    over, below = Solid.batch_boolean(rows, manifold3d.OpType.Add).split_by_plane(*_parting(mould))
+    return below if under else over
+
+
+def _printed(name: str, made: Solid) -> Printed:
+    require(made.status() == manifold3d.Error.NoError and made.volume() > 0, name, made.status().name, "it cannot be made a solid: move cavities and funnels apart")
+    raw = made.to_mesh()
+    mesh = Mesh(np.asarray(raw.vert_properties, dtype=float)[:, :3], np.asarray(raw.tri_verts, dtype=np.int64))
+    if name == "upper half":  # parting face up on the printer
+        mesh = Mesh(mesh.vertices * np.array([1.0, -1.0, -1.0]), mesh.faces)
+    mesh = Mesh(mesh.vertices - mesh.vertices.min(axis=0), mesh.faces)
+    normals, areas = face_normals(mesh)
+    on_bed = mesh.vertices[mesh.faces][:, :, 2].max(axis=1) < 0.01
+    over = (normals[:, 2] < -np.sin(np.radians(STEEP_DEG))) & ~on_bed
+    return Printed(name, mesh, made.volume() / 1000.0, float(areas[over].sum()) / 100.0)

@@ -1,0 +1,410 @@
+"""The mould as laid out: master, cavities in the block, box, funnel, keys, vents, wells, marks. Lengths in mm; z = 0 is the parting at the box's middle."""
+
+from dataclasses import dataclass, field, replace
+from functools import lru_cache
+from math import atan2, cos, degrees, hypot, pi, radians, sin, tan
+
+import numpy as np
+from scipy.spatial import cKDTree
+
+from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.moulds.geometry import seen
+from lamsik.core.moulds.masters import PULLS, Master, laid, shrunk
+from lamsik.core.moulds.pull import KINDS, OPEN, TWO_PART
+from lamsik.core.moulds.vents import FLAT, ON_EDGE, STANDS
+from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.skins import Mesh
+
+ENDS = ("tail", "nose", "back", "belly")
+"""Where the funnel meets the cavity, as the bait's ends lie in the plan: +x, −x, +y, −y."""
+
+_TOWARD = {"tail": (1.0, 0.0), "nose": (-1.0, 0.0), "back": (0.0, 1.0), "belly": (0.0, -1.0)}
+MOST_CAVITIES = 12
+
+
+@dataclass(frozen=True)
+class Spot:
+    """A cavity's place: the master's middle in the plan [mm], its turn in the plan [°]."""
+
+    key: str
+    x_mm: float
+    y_mm: float
+    turn_deg: float = 0.0
+
+    def __post_init__(self) -> None:
+        for name, limit in (("x_mm", 2000.0), ("y_mm", 2000.0), ("turn_deg", 360.0)):
+            finite_between(f"cavities.{self.key}.{name}", getattr(self, name), -limit, limit)
+
+
+@dataclass(frozen=True)
+class Funnel:
+    """A funnel: neck at the cavity and mouth at the wall [mm across], at one end of every cavity."""
+
+    end: str = "tail"
+    neck_mm: float = 6.0
+    mouth_mm: float = 14.0
+
+    def __post_init__(self) -> None:
+        require(self.end in ENDS, "funnel.end", self.end, f"one of {', '.join(ENDS)}")
+        finite_between("funnel.neck_mm", self.neck_mm, 0.5, 80.0, "mm")
+        finite_between("funnel.mouth_mm", self.mouth_mm, self.neck_mm, 150.0, "mm: at least the neck")
+
+
+@dataclass(frozen=True)
+class Keys:
+    """Keys: how many, across the base and high [mm]. `proud` on the first half, hollow in the second; `gap_mm` is their play in a printed mould."""
+
+    count: int = 4
+    base_mm: float = 8.0
+    high_mm: float = 4.0
+    second_high_mm: float | None = None
+    proud: bool = True
+    gap_mm: float = 0.0
+
+    def __post_init__(self) -> None:
+        finite_between("keys.count", self.count, 0, 24)
+        finite_between("keys.base_mm", self.base_mm, 1.0, 60.0, "mm")
+        finite_between("keys.high_mm", self.high_mm, 0.5, self.base_mm, "mm: at most their base")
+        if self.second_high_mm is not None:
+            finite_between("keys.second_high_mm", self.second_high_mm, self.high_mm if self.proud else 0.5, self.base_mm, "mm: the hollow is at least as deep as the key is high")
+        finite_between("keys.gap_mm", self.gap_mm, 0.0, 2.0, "mm")
+
+    @property
+    def volume_mm3(self) -> float:
+        """One key: a spherical cap πh(3a² + h²)/6 [mm³]."""
+        return cap_mm3(self.base_mm / 2, self.high_mm)
+
+    @property
+    def hollow_mm3(self) -> float:
+        """Its hollow in the other half [mm³]."""
+        return cap_mm3(self.base_mm / 2, self.second_high_mm or self.high_mm)
+
+
+def cap_mm3(a_mm: float, h_mm: float) -> float:
+    """A spherical cap of base radius a and height h [mm³]."""
+    return pi * h_mm * (3 * a_mm**2 + h_mm**2) / 6
+
+
+@dataclass(frozen=True)
+class Vent:
+    """A vent from a cavity's point up to the outside: place in the laid master's frame [mm], across [mm]."""
+
+    key: str
+    x_mm: float
+    y_mm: float
+    z_mm: float
+    across_mm: float = 1.5
+
+    def __post_init__(self) -> None:
+        finite_between(f"vents.{self.key}.across_mm", self.across_mm, 0.3, 12.0, "mm")
+        for name in ("x_mm", "y_mm", "z_mm"):
+            finite_between(f"vents.{self.key}.{name}", getattr(self, name), -400.0, 400.0, "mm")
+
+
+@dataclass(frozen=True)
+class Well:
+    """An overflow well beside a press mould's cavity: place in the plan, across and deep [mm]; a half ball's cap."""
+
+    key: str
+    x_mm: float
+    y_mm: float
+    across_mm: float = 10.0
+    deep_mm: float = 4.0
+
+    def __post_init__(self) -> None:
+        finite_between(f"wells.{self.key}.across_mm", self.across_mm, 1.0, 80.0, "mm")
+        finite_between(f"wells.{self.key}.deep_mm", self.deep_mm, 0.3, 40.0, "mm")
+        for name in ("x_mm", "y_mm"):
+            finite_between(f"wells.{self.key}.{name}", getattr(self, name), 0.0, 2000.0, "mm")
+
+    @property
+    def volume_mm3(self) -> float:
+        """What it takes [mm³]."""
+        return cap_mm3(self.across_mm / 2, self.deep_mm)
+
+
+@dataclass(frozen=True)
+class Text:
+    """A text or one-sided mark on a cavity: read right on the bait, so mirrored on the mould's face."""
+
+    key: str
+    says: str
+    x_mm: float = 0.0
+    y_mm: float = 0.0
+    high_mm: float = 4.0
+    half: str = "upper"
+
+    def __post_init__(self) -> None:
+        require(bool(self.says.strip()) and len(self.says) <= 24, f"texts.{self.key}.says", self.says, "one to 24 characters")
+        require(self.half in ("upper", "lower"), f"texts.{self.key}.half", self.half, "upper or lower")
+        finite_between(f"texts.{self.key}.high_mm", self.high_mm, 1.0, 40.0, "mm")
+
+
+@dataclass(frozen=True, eq=False)
+class Mould:
+    """A mould of one master. Margins: `edge_mm` round the cavities, `floor_mm` under and `cover_mm` over them; box sizes typed or as needed."""
+
+    name: str
+    master: Master
+    kind: str = TWO_PART
+    pull: str = "side"
+    parting_mm: float = 0.0
+    slant_deg: float = 0.0
+    cavities: tuple[Spot, ...] = ()
+    edge_mm: float = 12.0
+    floor_mm: float = 10.0
+    cover_mm: float = 10.0
+    length_mm: float | None = None
+    width_mm: float | None = None
+    funnel: Funnel = field(default_factory=Funnel)
+    keys: Keys = field(default_factory=Keys)
+    vents: tuple[Vent, ...] = ()
+    wells: tuple[Well, ...] = ()
+    texts: tuple[Text, ...] = ()
+    boards: bool = False
+    stand: str = ON_EDGE
+    tilt_deg: float = 0.0
+    bump_mm: float = 0.4
+    thin_mm: float = 2.0
+    shrink_percent: float = 0.0
+    overfill_ml: float = 0.0
+
+    def __post_init__(self) -> None:
+        require(bool(self.name.strip()), "name", self.name, "name the mould")
+        require(self.kind in KINDS, "kind", self.kind, f"one of {', '.join(KINDS)}")
+        require(self.pull in PULLS, "pull", self.pull, f"one of {', '.join(PULLS)}")
+        require(self.stand in STANDS, "stand", self.stand, f"one of {', '.join(STANDS)}")
+        require(1 <= len(self.cavities) <= MOST_CAVITIES, "cavities", len(self.cavities), f"1 to {MOST_CAVITIES} cavities in a block")
+        for name, low, high, unit in (
+            ("edge_mm", 1.0, 100.0, "mm"), ("floor_mm", 1.0, 100.0, "mm"), ("cover_mm", 0.0, 100.0, "mm"), ("tilt_deg", -180.0, 180.0, "°"), ("bump_mm", 0.0, 20.0, "mm"),
+            ("thin_mm", 0.1, 20.0, "mm"), ("slant_deg", -30.0, 30.0, "°"), ("shrink_percent", 0.0, 20.0, "%"), ("overfill_ml", 0.0, 1000.0, "ml"),
+        ):  # fmt: skip
+            finite_between(name, getattr(self, name), low, high, unit)
+        half = float(np.ptp(lying(self).vertices[:, 2])) / 2
+        finite_between("parting_mm", self.parting_mm, -half, half, "mm: within the master")
+        for name in ("length_mm", "width_mm"):
+            if getattr(self, name) is not None:
+                finite_between(name, getattr(self, name), 5.0, 2000.0, "mm")
+        _refuse_small(self)
+
+    @property
+    def parts(self) -> int:
+        """How many halves it has."""
+        return 1 if self.kind == OPEN else 2
+
+
+@lru_cache(maxsize=64)
+def _lying(master: Master, pull: str, percent: float) -> Mesh:
+    return laid(shrunk(master, percent) if percent else master, pull)
+
+
+def lying(mould: Mould) -> Mesh:
+    """The master as it lies, enlarged by the shrinkage; its middle at the origin, the parting not yet moved to z = 0."""
+    return _lying(mould.master, mould.pull, mould.shrink_percent)
+
+
+def cavity_ml(mould: Mould) -> float:
+    """One cavity [ml], the shrinkage allowed for."""
+    return mould.master.volume_ml / (1 - mould.shrink_percent / 100) ** 3
+
+
+def placed(mould: Mould, spot: Spot) -> Mesh:
+    """A cavity's mesh in the mould's frame: the parting plane at z = 0 under the cavity's middle."""
+    mesh, turn = lying(mould), radians(spot.turn_deg)
+    spin = np.array([[cos(turn), -sin(turn), 0], [sin(turn), cos(turn), 0], [0, 0, 1]])
+    return Mesh(mesh.vertices @ spin.T + np.array([spot.x_mm, spot.y_mm, -mould.parting_mm]), mesh.faces)
+
+
+@dataclass(frozen=True)
+class Box:
+    """The box's inside [mm]: length, width, below and above the parting plane at its middle."""
+
+    length_mm: float
+    width_mm: float
+    below_mm: float
+    above_mm: float
+
+    @property
+    def area_mm2(self) -> float:
+        """Its floor [mm²]."""
+        return self.length_mm * self.width_mm
+
+    @property
+    def high_mm(self) -> float:
+        """Wall needed [mm]."""
+        return self.below_mm + self.above_mm
+
+    @property
+    def volume_ml(self) -> float:
+        """All of it [ml]: what plain box arithmetic pours."""
+        return self.area_mm2 * self.high_mm / 1000.0
+
+
+def box(mould: Mould) -> Box:
+    """The box: as typed, or as the cavities need with their margins."""
+    length, width = needed(mould)
+    mesh = lying(mould)
+    low, high = float(mesh.vertices[:, 2].min()) - mould.parting_mm, float(mesh.vertices[:, 2].max()) - mould.parting_mm
+    lean = abs(tan(radians(mould.slant_deg))) * (mould.length_mm or length) / 2
+    below = max(-low + mould.floor_mm, lean + 1.0) if mould.parts == 2 else 0.0
+    above = max(high + mould.cover_mm, lean + 1.0) if mould.parts == 2 else high - low + mould.cover_mm
+    return Box(mould.length_mm or length, mould.width_mm or width, below, above)
+
+
+def needed(mould: Mould) -> tuple[float, float]:
+    """Length and width [mm] that hold the cavities with their edge distance, from the origin of the plan."""
+    spans = [_span(mould, spot) for spot in mould.cavities]
+    return max(row[1] for row in spans) + mould.edge_mm, max(row[3] for row in spans) + mould.edge_mm
+
+
+def _span(mould: Mould, spot: Spot) -> tuple[float, float, float, float]:
+    points = outline(mould, spot)
+    return float(points[:, 0].min()), float(points[:, 0].max()), float(points[:, 1].min()), float(points[:, 1].max())
+
+
+def outline(mould: Mould, spot: Spot) -> Array:
+    """A cavity's shadow in the plan, (n, 2) [mm]."""
+    rows = seen(lying(mould))[0]
+    points = max(rows, key=len)
+    turn = radians(spot.turn_deg)
+    spin = np.array([[cos(turn), -sin(turn)], [sin(turn), cos(turn)]])
+    return np.asarray(points @ spin.T + np.array([spot.x_mm, spot.y_mm]))
+
+
+def _refuse_small(mould: Mould) -> None:
+    """Refuse a box smaller than what is to lie in it."""
+    length, width = needed(mould)
+    for name, given, least in (("length_mm", mould.length_mm, length), ("width_mm", mould.width_mm, width)):
+        bare = least - mould.edge_mm
+        if given is not None and given < bare - 1e-6:
+            raise Refused(name, f"{given:g} mm", f"the box is smaller than what lies in it: the master ends at {bare:.1f} mm, and {mould.edge_mm:g} mm of edge want {least:.0f} mm")
+    for spot in mould.cavities:
+        x0, _, y0, _ = _span(mould, spot)
+        require(x0 >= -1e-6 and y0 >= -1e-6, f"cavities.{spot.key}", f"({x0:.1f}, {y0:.1f}) mm", "the master reaches out of the box there: move it in")
+
+
+def arranged(mould: Mould, count: int) -> Mould:
+    """The mould with so many cavities side by side, edge distance all round and between."""
+    finite_between("cavities", count, 1, MOST_CAVITIES)
+    points = outline(replace(mould, cavities=(Spot("c1", 500.0, 500.0),), length_mm=None, width_mm=None), Spot("c1", 0.0, 0.0))
+    low, high = points.min(axis=0), points.max(axis=0)
+    step = (high - low)[1] + mould.edge_mm
+    x = mould.edge_mm - low[0] + (feed_mm(mould) if mould.funnel.end == "nose" else 0.0)
+    spots = tuple(Spot(f"c{n + 1}", float(x), float(mould.edge_mm - low[1] + n * step)) for n in range(count))
+    return replace(mould, cavities=spots, length_mm=None, width_mm=None, wells=())
+
+
+def feed_mm(mould: Mould) -> float:
+    """How much longer the block is kept for a funnel of a useful head [mm]."""
+    return max(mould.funnel.mouth_mm - mould.edge_mm, 0.0)
+
+
+@dataclass(frozen=True)
+class Feed:
+    """A cavity's funnel: from the cavity to the wall in the plan [mm], both radii [mm], its volume outside the cavity [mm³]."""
+
+    x0_mm: float
+    y0_mm: float
+    x1_mm: float
+    y1_mm: float
+    neck_mm: float
+    mouth_mm: float
+
+    @property
+    def length_mm(self) -> float:
+        """How long [mm]."""
+        return hypot(self.x1_mm - self.x0_mm, self.y1_mm - self.y0_mm)
+
+    @property
+    def volume_mm3(self) -> float:
+        """A frustum πl(r² + rR + R²)/3 [mm³]."""
+        r, big = self.neck_mm / 2, self.mouth_mm / 2
+        return pi * self.length_mm * (r * r + r * big + big * big) / 3
+
+    @property
+    def way_deg(self) -> float:
+        """Its direction in the plan [°]."""
+        return degrees(atan2(self.y1_mm - self.y0_mm, self.x1_mm - self.x0_mm))
+
+
+def feeds(mould: Mould) -> tuple[Feed, ...]:
+    """The funnels, one at each cavity's end, out to the nearest wall that way; none in an open mould."""
+    if mould.kind == OPEN:
+        return ()
+    walls = box(mould)
+    found = []
+    for spot in mould.cavities:
+        way = radians(spot.turn_deg)
+        dx, dy = _TOWARD[mould.funnel.end]
+        dx, dy = dx * cos(way) - dy * sin(way), dx * sin(way) + dy * cos(way)
+        points = outline(mould, spot)
+        tip = points[int(np.argmax(points @ np.array([dx, dy])))]
+        reach = [((walls.length_mm if dx > 0 else 0.0) - tip[0]) / dx if abs(dx) > 1e-9 else 1e9, ((walls.width_mm if dy > 0 else 0.0) - tip[1]) / dy if abs(dy) > 1e-9 else 1e9]
+        far = max(min(reach), 0.0)
+        found.append(Feed(float(tip[0]), float(tip[1]), float(tip[0] + far * dx), float(tip[1] + far * dy), mould.funnel.neck_mm, mould.funnel.mouth_mm))
+    return tuple(found)
+
+
+def feed_ml(mould: Mould) -> float:
+    """All funnels [ml]."""
+    return sum(feed.volume_mm3 for feed in feeds(mould)) / 1000.0
+
+
+def key_places(mould: Mould) -> tuple[tuple[float, float], ...]:
+    """Where the keys sit in the plan [mm]: in the corners first, then along the long edges, half an edge in."""
+    walls, inset = box(mould), mould.edge_mm / 2
+    inset = max(inset, mould.keys.base_mm / 2 + 1.0)
+    x0, x1, y0, y1 = inset, walls.length_mm - inset, inset, walls.width_mm - inset
+    places = [(x0, y0), (x1, y1), (x0, y1), (x1, y0)]
+    rest = mould.keys.count - 4
+    top = (rest + 1) // 2
+    places += [(x0 + (x1 - x0) * (n + 1) / (top + 1), y1) for n in range(max(top, 0))]
+    places += [(x0 + (x1 - x0) * (n + 1) / (rest - top + 1), y0) for n in range(max(rest - top, 0))]
+    return tuple(places[: mould.keys.count])
+
+
+@dataclass(frozen=True)
+class Tight:
+    """A distance that is less than wanted: between what, how much there is [mm], where in the plan."""
+
+    what: str
+    distance_mm: float
+    x_mm: float
+    y_mm: float
+
+
+def tight_places(mould: Mould) -> tuple[Tight, ...]:
+    """Where walls between cavities, the box and the keys are thinner than the edge distance."""
+    walls, found = box(mould), []
+    lines = {spot.key: dense(outline(mould, spot)) for spot in mould.cavities}
+    for key, points in lines.items():
+        gaps = np.column_stack([points[:, 0], walls.length_mm - points[:, 0], points[:, 1], walls.width_mm - points[:, 1]])
+        at = np.unravel_index(int(np.argmin(gaps)), gaps.shape)
+        if gaps[at] < mould.edge_mm - 0.05:
+            found.append(Tight(f"cavity {key[1:]} and the wall", float(gaps[at]), float(points[at[0], 0]), float(points[at[0], 1])))
+        keys = np.array(key_places(mould)).reshape(-1, 2)
+        if len(keys) and mould.parts == 2:
+            near, where = cKDTree(points).query(keys)
+            low = int(np.argmin(near))
+            if near[low] - mould.keys.base_mm / 2 < 1.0:
+                found.append(Tight(f"cavity {key[1:]} and a key", float(near[low] - mould.keys.base_mm / 2), float(keys[low, 0]), float(keys[low, 1])))
+    names = list(lines)
+    for n, one in enumerate(names):
+        for other in names[n + 1 :]:
+            near, _ = cKDTree(lines[one]).query(lines[other])
+            low = int(np.argmin(near))
+            if near[low] < mould.edge_mm - 0.05:
+                found.append(Tight(f"cavities {one[1:]} and {other[1:]}", float(near[low]), float(lines[other][low, 0]), float(lines[other][low, 1])))
+    return tuple(found)
+
+
+def dense(points: Array, step_mm: float = 1.0) -> Array:
+    """A closed outline with points no further apart than this [mm]."""
+    ends = np.roll(points, -1, axis=0)
+    rows = [p + (q - p) * np.linspace(0, 1, max(int(hypot(*(q - p)) / step_mm), 1), endpoint=False)[:, None] for p, q in zip(points, ends, strict=True)]
+    return np.vstack(rows)
+
+
+def usual_stand(kind: str) -> str:
+    """How a mould of a kind is set up to be poured."""
+    return FLAT if kind in (OPEN, "press") else ON_EDGE

@@ -1,0 +1,45 @@
+"""The shop's working days and hours: hands work within them, cures do not care."""
+
+from dataclasses import dataclass
+from datetime import date, datetime, time, timedelta
+
+from lamsik.core.errors import Refused, require
+
+NAMES = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
+MOST_DAYS = 800
+
+
+@dataclass(frozen=True)
+class Workdays:
+    """Weekdays worked (0 Monday), from and to on each, days the shop is closed. Times are local."""
+
+    days: tuple[int, ...] = (0, 1, 2, 3, 4)
+    begins: time = time(9, 0)
+    ends: time = time(17, 0)
+    closed: tuple[date, ...] = ()
+
+    def __post_init__(self) -> None:
+        require(bool(self.days) and all(0 <= day <= 6 for day in self.days), "days", list(self.days), "at least one day of the week")
+        require(self.begins < self.ends, "hours", f"{self.begins:%H:%M} to {self.ends:%H:%M}", "work must end after it begins, on the same day")
+
+    def is_open(self, day: date) -> bool:
+        """Whether the shop works that day."""
+        return day.weekday() in self.days and day not in self.closed
+
+    def fits(self, at: datetime, length: timedelta) -> datetime:
+        """The first time from `at` at which work of this length fits into one working day.
+
+        Raises:
+            Refused: work longer than a day's hours, or no day open for over two years.
+        """
+        hours = datetime.combine(at.date(), self.ends) - datetime.combine(at.date(), self.begins)
+        require(length <= hours, "minutes", f"{length.total_seconds() / 60:.0f} min", f"a working day has {hours.total_seconds() / 3600:.1f} h: split the work")
+        day = at.date()
+        for _ in range(MOST_DAYS):
+            if self.is_open(day):
+                opens, closes = (datetime.combine(day, moment, at.tzinfo) for moment in (self.begins, self.ends))
+                start = max(opens, at)
+                if start + length <= closes:
+                    return start
+            day += timedelta(days=1)
+        raise Refused("closed", f"{len(self.closed)} days", "no day is open for two years: set the shop's days in Stores")
