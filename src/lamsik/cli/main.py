@@ -13,6 +13,7 @@ from pathlib import Path
 
 from lamsik.cli.calc import calc_body
 from lamsik.core.errors import Refused
+from lamsik.store import mixes
 from lamsik.store.backup import backup, restore
 from lamsik.store.database import FILE_NAME, open_database, session_of
 from lamsik.store.starter import stock
@@ -92,6 +93,7 @@ def bench_scale() -> Iterator[dict[str, str]]:
 def _run(asked: argparse.Namespace) -> int:
     with session_of(open_database(home())) as session:
         stock(session)
+        mixes.starter(session)
     return serve(home(), asked.port, asked.lan)
 
 

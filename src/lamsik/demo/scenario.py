@@ -192,3 +192,46 @@ ORDERS = (
 )  # fmt: skip
 
 STOCK_PIECES = ((0, "shipped"), (2, "shipped"), (6, "carve"), (9, "fit"))
+
+TUBS = (
+    # product, part, lot, came g, left g, opened days ago, expires in days, price minor, colour, heats
+    ("Casting resin", "A", "2231", 1000.0, 412.0, 60, 150, 2890, "", 0), ("Casting resin", "B", "2232", 930.0, 368.0, 60, 150, 2690, "", 0),
+    ("Casting resin", "A", "2090", 1000.0, 140.0, 300, -20, 2890, "", 0),
+    ("Rigid foam 0.16", "A, polyol", "F-118", 500.0, 221.0, 40, 200, 1750, "", 0), ("Rigid foam 0.16", "B, isocyanate", "F-119", 550.0, 240.0, 40, 200, 1950, "", 0),
+    ("Mould silicone, condensation", "base", "SI-77", 5000.0, 2310.0, 90, 200, 7400, "", 0), ("Mould silicone, condensation", "catalyst", "SC-12", 200.0, 96.0, 90, 60, 900, "", 0),
+    ("Mould silicone, addition", "A", "AD-4", 1000.0, 640.0, 30, 300, 3400, "", 0), ("Mould silicone, addition", "B", "AD-5", 1000.0, 655.0, 30, 300, 3400, "", 0),
+    ("Soft plastisol", "plastisol", "P-9", 2000.0, 1340.0, 100, 400, 2600, "", 0), ("Soft plastisol", "plastisol", "scrap", 180.0, 95.0, 10, 0, None, "pearl", 1),
+    ("Slow epoxy", "resin", "E-31", 500.0, 310.0, 70, 250, 1900, "", 0), ("Slow epoxy", "hardener", "E-32", 220.0, 128.0, 70, 250, 1400, "", 0),
+)  # fmt: skip
+
+MOULDS: tuple[tuple[str, str, Any, tuple[dict[str, Any], ...], str, str, int | None], ...] = (
+    # name, of what, which, edits, cast in it, made of, demouldings its master stands
+    ("Stubby, four at once", "body", "Heel-poured stubby", ({"do": "arrange", "count": 4}, {"do": "add", "group": "texts", "says": "VB 70"}), "Casting resin", "Mould silicone, condensation", 6),
+    ("Mudlark foam pair", "body", "Mudlark", ({"do": "arrange", "count": 2}, {"do": "set", "path": "stand", "text": "on edge"}), "Rigid foam 0.16", "Mould silicone, condensation", None),
+    ("Weed tadpole, soft", "body", "Weed tadpole", ({"do": "set", "path": "casting_c", "text": "172 °C"}, {"do": "arrange", "count": 3}), "Soft plastisol", "Mould silicone, addition", 10),
+    ("Bream fry on edge", "body", "Bream fry", ({"do": "set", "path": "tilt_deg", "text": "90°"}, {"do": "flag", "path": "boards", "on": True}), "Casting resin", "Mould silicone, condensation", 2),
+    ("Old glider", "weighed", ("Old glider, found", 118.0, 20.0, 36.0), (), "Casting resin", "Mould silicone, condensation", 1),
+    ("Pike lure, ours only", "body", "Grandfather's pike lure", (), "Casting resin", "Mould silicone, condensation", 3),
+)
+
+MADE = (
+    # mould, of, lot, days ago, cavities not alive
+    ("Stubby, four at once", "Mould silicone, condensation", "SI-70", 140, (("c3", "dead", "torn at the tail"),)),
+    ("Stubby, four at once", "Mould silicone, condensation", "SI-77", 34, (("c2", "trim", "nick on the back: sand every casting there"),)),
+    ("Mudlark foam pair", "Mould silicone, condensation", "SI-77", 52, ()),
+    ("Weed tadpole, soft", "Mould silicone, addition", "AD-4", 21, ()),
+    ("Bream fry on edge", "Mould silicone, condensation", "SI-77", 16, ()),
+)
+
+SHOTS_CAST: tuple[tuple[str, str, float, float, float, tuple[tuple[str, ...], ...]], ...] = (
+    # version of a mould, product, days ago, grams weighed, ml filled, each cavity with its faults
+    ("Stubby, four at once v1", "Casting resin", 138, 110.0, 100.0, (("c1",), ("c2",), ("c4", "pinholes"))),
+    ("Stubby, four at once v1", "Casting resin", 120, 111.0, 100.0, (("c1", "trapped air"), ("c2",), ("c4", "trapped air"))),
+    ("Stubby, four at once v2", "Casting resin", 33, 139.0, 130.0, (("c1",), ("c2", "face"), ("c3",), ("c4",))),
+    ("Stubby, four at once v2", "Casting resin", 30, 141.0, 130.0, (("c1",), ("c2", "face"), ("c3",), ("c4",))),
+    ("Stubby, four at once v2", "Casting resin", 12, 140.0, 130.0, (("c1",), ("c2",), ("c3", "pinholes"), ("c4",))),
+    ("Mudlark foam pair", "Rigid foam 0.16", 50, 12.0, 10.4, (("c1",), ("c2", "voids"))),
+    ("Mudlark foam pair", "Rigid foam 0.16", 48, 12.4, 10.4, (("c1",), ("c2",))),
+    ("Weed tadpole, soft", "Soft plastisol", 20, 60.0, 54.0, (("c1",), ("c2",), ("c3",))),
+    ("Bream fry on edge", "Casting resin", 15, 17.0, 15.4, (("c1", "trapped air"),)),
+)

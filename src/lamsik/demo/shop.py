@@ -20,7 +20,7 @@ from lamsik.core.shapes.revisions import note
 from lamsik.core.tank import ballast
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
-from lamsik.demo import photo, scenario
+from lamsik.demo import casting, photo, scenario
 from lamsik.formats import edits_float, float_document
 from lamsik.formats.body_document import new_document, to_design, with_design
 from lamsik.formats.edits import apply
@@ -61,6 +61,7 @@ def build(session: Session) -> None:
     _floats(session)
     for which, state in scenario.STOCK_PIECES:
         _piece(session, random, bodies[which], None, 20, state)
+    casting.build(session)
 
 
 def _body(session: Session, row: tuple[Any, ...], shop: Catalogue, codes: dict[str, str], edits: tuple[dict[str, Any], ...] = ()) -> Document:

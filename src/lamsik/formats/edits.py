@@ -22,7 +22,7 @@ from lamsik.formats.edit_tools import holder_of, take
 
 QUANTITY_BY_ENDING = {
     "_g_cm3": "density", "_cm_s": "speed", "_m_s": "pace", "_percent": "percent", "_s": "seconds", "_m": "distance", "_deg": "angle", "_mm": "length", "_um": "thickness",
-    "_psu": "salinity", "_c": "temperature", "_g": "mass", "_h": "time",
+    "_psu": "salinity", "_c": "temperature", "_g": "mass", "_h": "time", "_ml": "volume",
 }  # fmt: skip
 """Which quantity a field holds, by the unit at the end of its name; others are plain numbers."""
 

@@ -106,6 +106,8 @@ class Piece(SQLModel, table=True):
     started_at: datetime = Field(default_factory=now)
     note: str = ""
     search: str = Field(default="", index=True)
+    pour_id: int | None = Field(default=None, foreign_key="pour.id", index=True)
+    cavity: str = ""
 
 
 class StepDone(SQLModel, table=True):
@@ -274,6 +276,96 @@ class Family(SQLModel, table=True):
     lengths_mm: list[float] = Field(default_factory=list, sa_type=JSON)
     materials: list[str] = Field(default_factory=list, sa_type=JSON)
     excluded: list[str] = Field(default_factory=list, sa_type=JSON)
+
+
+class Tub(Typed, table=True):
+    """A tub of one part of a product: its lot, what came and what is left [g], dates, when it was stirred; scrap has a colour and heats."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    product_id: int = Field(foreign_key="document.id", index=True)
+    part: str
+    lot: str
+    received_g: float
+    left_g: float
+    price_minor: int | None = None
+    opened_on: date | None = None
+    expires_on: date | None = None
+    stirred_at: datetime | None = None
+    colour: str = ""
+    heats: int = 0
+    note: str = ""
+    at: datetime = Field(default_factory=now)
+    gone_at: datetime | None = None
+
+
+class Batch(Typed, table=True):
+    """A mix: what it is for, what was planned, and the grams actually weighed with the tub each came from."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    product_id: int = Field(foreign_key="document.id", index=True)
+    purpose: str
+    mould_id: int | None = Field(default=None, foreign_key="document.id", index=True)
+    made_id: int | None = Field(default=None, foreign_key="mould_made.id")
+    pour_id: int | None = Field(default=None, foreign_key="pour.id", index=True)
+    plan: dict[str, Any] = Field(default_factory=dict, sa_type=JSON)
+    weighed: list[Any] = Field(default_factory=list, sa_type=JSON)
+    at_c: float = 20.0
+    state: str = Field(default="weighing", index=True)
+    at: datetime = Field(default_factory=now)
+    mixed_at: datetime | None = None
+    note: str = ""
+
+
+class Clock(SQLModel, table=True):
+    """A clock that runs: pot life, gel, demould, cure; where it leads; stopped once someone saw to it."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    name: str
+    kind: str
+    started_at: datetime = Field(default_factory=now)
+    ends_at: datetime
+    link: str = ""
+    batch_id: int | None = Field(default=None, foreign_key="batch.id", index=True)
+    stopped_at: datetime | None = None
+
+
+class MouldMade(Typed, table=True):
+    """A mould that was really made: the version of its design, its cavities with their state, what it is of."""
+
+    __tablename__ = "mould_made"
+    id: int | None = Field(default=None, primary_key=True)
+    mould_id: int = Field(foreign_key="document.id", index=True)
+    revision: int
+    version: int
+    material: str = ""
+    lot: str = ""
+    release: str = ""
+    cavities: list[Any] = Field(default_factory=list, sa_type=JSON)
+    demouldings: int = 0
+    made_at: datetime = Field(default_factory=now)
+    retired_at: datetime | None = None
+    note: str = ""
+
+
+class Pour(Typed, table=True):
+    """A guided pour, which is a shot of a mould: the step it is at, what is ticked, and what came out of each cavity."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    made_id: int = Field(foreign_key="mould_made.id", index=True)
+    product_id: int = Field(foreign_key="document.id")
+    shot: int
+    purge: bool = False
+    step: str = "prepare"
+    ticks: list[Any] = Field(default_factory=list, sa_type=JSON)
+    plan: dict[str, Any] = Field(default_factory=dict, sa_type=JSON)
+    castings: list[Any] = Field(default_factory=list, sa_type=JSON)
+    at_c: float = 20.0
+    order_id: int | None = Field(default=None, foreign_key="shop_order.id")
+    at: datetime = Field(default_factory=now)
+    poured_at: datetime | None = None
+    finished_at: datetime | None = None
+    failed: bool = False
+    note: str = ""
 
 
 class Setting(SQLModel, table=True):

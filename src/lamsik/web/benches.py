@@ -8,6 +8,14 @@ from lamsik.web.floats.live import blueprint as floats_live
 from lamsik.web.floats.make import blueprint as floats_make
 from lamsik.web.floats.views import blueprint as floats
 from lamsik.web.handbook.views import blueprint as handbook
+from lamsik.web.mixes.products import blueprint as mixes_products
+from lamsik.web.mixes.views import blueprint as mixes
+from lamsik.web.moulds.card import blueprint as moulds_card
+from lamsik.web.moulds.cast import blueprint as moulds_cast
+from lamsik.web.moulds.live import blueprint as moulds_live
+from lamsik.web.moulds.pour import blueprint as moulds_pour
+from lamsik.web.moulds.printing import blueprint as moulds_print
+from lamsik.web.moulds.views import blueprint as moulds
 from lamsik.web.orders.views import blueprint as orders
 from lamsik.web.paints.views import blueprint as paints
 from lamsik.web.pieces.views import blueprint as pieces
@@ -54,6 +62,8 @@ BENCHES = (
     Bench("Tank", tank, "tank.index"),
     Bench("Floats", floats, "floats.index"),
     Bench("Scale", scale, "scale.bench"),
+    Bench("Moulds", moulds, "moulds.index"),
+    Bench("Mixes", mixes, "mixes.index"),
     Bench("Paints", paints, "paints.index"),
     Bench("Pieces", pieces, "pieces.index"),
     Bench("Stores", stores, "stores.index"),
@@ -63,6 +73,12 @@ BENCHES = (
     Bench("Floats, making", floats_make),
     Bench("Scale, port", scale_port),
     Bench("Scale, cards", scale_things),
+    Bench("Moulds, live", moulds_live),
+    Bench("Moulds, casting", moulds_cast),
+    Bench("Moulds, halves", moulds_print),
+    Bench("Moulds, cards", moulds_card),
+    Bench("Moulds, pours", moulds_pour),
+    Bench("Mixes, products", mixes_products),
     Bench("Shapes, bring in", shapes_bring),
     Bench("Shapes, trace", shapes_trace),
     Bench("Shapes, revisions", shapes_compare),

@@ -10,8 +10,8 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import STANDARD, Rules
 from lamsik.core.tank.mass import NOTHING, Measured
-from lamsik.core.tank.moulded import moulded
-from lamsik.core.tank.twins import matched_design
+
+from lamsik.core.tank.twins import matched_design, moulded
 
 
 @dataclass(frozen=True)

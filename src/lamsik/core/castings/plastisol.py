@@ -55,7 +55,7 @@ def shot(casting_ml: float, runner_ml: float, density_g_cm3: float, jug_g: float
 
 @dataclass(frozen=True)
 class Zone:
-    """A stretch thinner than the limit: from, to [mm], thinnest [mm]."""
+    """A stretch thinner than the limit: from, to [mm from the end that lies first], thinnest [mm]."""
 
     from_mm: float
     to_mm: float
@@ -66,12 +66,12 @@ def thin_zones(mesh: Mesh, limit_mm: float) -> tuple[Zone, ...]:
     """Stretches along the body thinner than a limit [mm]: they are filled first, with the mould open."""
     sizes, x = sections(mesh)
     thin = sizes.min(axis=1) < finite_between("thin_mm", limit_mm, 0.1, 20.0, "mm")
-    found, start = [], None
+    found, start, first = [], None, float(mesh.vertices[:, 0].min())
     for n in range(len(x) + 1):
         if n < len(x) and thin[n]:
             start = n if start is None else start
         elif start is not None:
-            found.append(Zone(float(x[start]), float(x[n - 1]), float(sizes[start:n].min())))
+            found.append(Zone(float(x[start]) - first, float(x[n - 1]) - first, float(sizes[start:n].min())))
             start = None
     return tuple(found)
 

@@ -9,8 +9,8 @@ from scipy.spatial import cKDTree
 
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.moulds.geometry import seen
-from lamsik.core.moulds.masters import PULLS, Master, laid, shrunk
-from lamsik.core.moulds.pull import KINDS, OPEN, TWO_PART
+from lamsik.core.moulds.masters import PULLS, Master, laid, shrunk_mesh
+from lamsik.core.moulds.pull import KINDS, OPEN, PRESS, TWO_PART
 from lamsik.core.moulds.vents import FLAT, ON_EDGE, STANDS
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
@@ -194,13 +194,13 @@ class Mould:
 
 
 @lru_cache(maxsize=64)
-def _lying(master: Master, pull: str, percent: float) -> Mesh:
-    return laid(shrunk(master, percent) if percent else master, pull)
+def _lying(mesh: Mesh, pull: str, percent: float) -> Mesh:
+    return laid(shrunk_mesh(mesh, percent), pull)
 
 
 def lying(mould: Mould) -> Mesh:
     """The master as it lies, enlarged by the shrinkage; its middle at the origin, the parting not yet moved to z = 0."""
-    return _lying(mould.master, mould.pull, mould.shrink_percent)
+    return _lying(mould.master.mesh, mould.pull, mould.shrink_percent)
 
 
 def cavity_ml(mould: Mould) -> float:
@@ -328,8 +328,8 @@ class Feed:
 
 
 def feeds(mould: Mould) -> tuple[Feed, ...]:
-    """The funnels, one at each cavity's end, out to the nearest wall that way; none in an open mould."""
-    if mould.kind == OPEN:
+    """The funnels, one at each cavity's end, out to the nearest wall that way; none in an open or a press mould."""
+    if mould.kind in (OPEN, PRESS):
         return ()
     walls = box(mould)
     found = []

@@ -1,6 +1,6 @@
 """Masters: what a mould is made from. A body revision, a thing weighed in water, a block measured by hand; turned as it lies in the mould."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import lru_cache
 from math import pi
 
@@ -115,6 +115,7 @@ def measured(name: str, length_mm: float, width_mm: float, depth_mm: float, volu
     return Master(name, _superellipsoid(length_mm, width_mm, depth_mm, float(brentq(short, 1.0, 400.0)), volume), volume, mass_g, stands_in=True)
 
 
+@lru_cache(maxsize=32)
 def _superellipsoid(length: float, width: float, depth: float, p: float, volume: float) -> Mesh:
     """A mesh of rings from nose to tail, z = 0 in the middle, x from 0."""
     rings, around = 33, 40
@@ -133,18 +134,14 @@ def _superellipsoid(length: float, width: float, depth: float, p: float, volume:
     return _holding(made, volume)
 
 
-def shrunk(master: Master, percent: float) -> Master:
-    """The master made larger so that what is cast in its mould has the drawn size [% linear shrinkage]."""
-    scale = 1.0 / (1.0 - finite_between("shrink_percent", percent, 0.0, 20.0, "%") / 100.0)
-    return replace(master, mesh=Mesh(master.mesh.vertices * scale, master.mesh.faces), volume_mm3=master.volume_mm3 * scale**3)
+def shrunk_mesh(mesh: Mesh, percent: float) -> Mesh:
+    """The mesh made larger so that what is cast in its mould has the drawn size [% linear shrinkage]."""
+    return Mesh(mesh.vertices / (1.0 - finite_between("shrink_percent", percent, 0.0, 20.0, "%") / 100.0), mesh.faces) if percent else mesh
 
 
-def laid(master: Master, pull: str) -> Mesh:
-    """The master's mesh as it lies in the mould: `pull` upward, its middle over the origin, its parting height z = 0.
-
-    The parting height of a body on its side, or of a stand-in, is its middle; of one lying flat, its widest outline.
-    """
+def laid(mesh: Mesh, pull: str) -> Mesh:
+    """A master's mesh as it lies in the mould: `pull` upward, its middle in the origin."""
     require(pull in PULLS, "pull", pull, f"one of {', '.join(PULLS)}")
-    turned = master.mesh.vertices @ _TURNS[pull].T
+    turned = mesh.vertices @ _TURNS[pull].T
     middle = (turned.max(axis=0) + turned.min(axis=0)) / 2
-    return Mesh(turned - middle, master.mesh.faces)
+    return Mesh(turned - middle, mesh.faces)

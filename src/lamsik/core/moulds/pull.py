@@ -65,6 +65,19 @@ def features(mesh: Mesh, parting_mm: float = 0.0, slant_deg: float = 0.0) -> Fea
     )  # fmt: skip
 
 
+def best_parting(mesh: Mesh, slant_deg: float = 0.0) -> float:
+    """The height of the parting [mm] at which least leans in under the halves, the nearest to the middle of equals."""
+    normals, areas = face_normals(mesh)
+    middles = mesh.vertices[mesh.faces].mean(axis=1)
+    low, high = float(mesh.vertices[:, 2].min()), float(mesh.vertices[:, 2].max())
+    size = areas * np.abs(normals[:, 2])
+    heights = np.linspace(low, high, 81)[1:-1]
+    leans = middles[:, 2] - parting_heights(middles, 0.0, slant_deg)
+    caught = [float(size[np.where(leans > h, -normals[:, 2], normals[:, 2]) > DRAFT].sum()) for h in heights]
+    least = min(caught) + 1e-3 * float(size.sum())
+    return float(min((h for h, c in zip(heights, caught, strict=True) if c <= least), key=lambda h: abs(h - (low + high) / 2)))
+
+
 def _flat_side(mesh: Mesh, normals: Array, areas: Array, middles: Array, low: float, high: float) -> tuple[str, float]:
     """`lower` or `upper` where most of the shadow is one flat face; empty otherwise."""
     shadow, reach, lean = seen(mesh)[1], 0.02 * (high - low), float(np.cos(np.radians(FLAT_DEG)))

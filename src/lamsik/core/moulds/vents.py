@@ -10,12 +10,15 @@ from numpy.typing import NDArray
 from lamsik.core.errors import finite_between
 from lamsik.core.moulds.geometry import edges_of, over_plane_mm3
 from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.polyhedra import thinned
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.tank.immersion import tank_axes
 
 FLAT, ON_EDGE = "flat", "on edge"
 STANDS = (FLAT, ON_EDGE)
 BUMP_MM = 0.4
+SEARCHED_FACES, SEARCHED_CELLS = 2000, 30
+"""The search looks at a coarser mesh: the tilt found is then computed on the fine one."""
 
 
 @dataclass(frozen=True)
@@ -148,7 +151,7 @@ class Attitude:
 def fewest_vents(mesh: Mesh, stand: str, escapes: Sequence[tuple[float, float, float]], bump_mm: float = BUMP_MM, step_deg: float = 5.0) -> tuple[Attitude, ...]:
     """Tilts tried, the best first: fewest vents, then least air, then least tilt."""
     reach = 45.0 if stand == FLAT else 180.0
-    rows = []
+    mesh, rows = thinned(mesh, SEARCHED_CELLS) if len(mesh.faces) > SEARCHED_FACES else mesh, []
     for tilt in np.arange(-reach, reach + 1e-9, step_deg):
         points = high_points(mesh, up_of(stand, float(tilt)), escapes, bump_mm)
         rows.append(Attitude(float(tilt), len(points), sum(point.trapped_ml for point in points)))

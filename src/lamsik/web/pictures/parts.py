@@ -74,12 +74,15 @@ def slug_handle(design: Design, drilled: Hole, pen: Pen) -> Node:
     )  # fmt: skip
 
 
-def handle(children: list[Node], *, path: str, value: float, low: float, high: float, says: str, axis: str = "x", factor: float = 1.0, offset: float = 0.0) -> Node:
-    """A draggable group: value = factor · coordinate + offset along `axis` of its own frame [mm]."""
+def handle(children: list[Node], *, path: str, value: float, low: float, high: float, says: str, axis: str = "x", factor: float = 1.0, offset: float = 0.0, unit: str = "mm", along_mm: float | None = None) -> Node:
+    """A draggable group: value = factor · coordinate + offset along `axis` of its own frame [mm]; `turn` goes round its origin [°].
+
+    With axis `xy` it moves both ways: `along_mm` is then its place along the other axis.
+    """
     return group(
         children, class_="handle", tabindex=0, role="slider", aria_label=says,
-        aria_valuenow=round(value, 1), aria_valuemin=round(low, 1), aria_valuemax=round(high, 1), aria_valuetext=f"{value:.1f} mm",
-        data_path=path, data_axis=axis, data_factor=factor, data_offset=offset,
+        aria_valuenow=round(value, 1), aria_valuemin=round(low, 1), aria_valuemax=round(high, 1), aria_valuetext=f"{value:.1f} {unit}",
+        data_path=path, data_axis=axis, data_factor=factor, data_offset=offset, data_unit=None if unit == "mm" else unit, data_x=along_mm,
     )  # fmt: skip
 
 

@@ -19,6 +19,7 @@ from lamsik.web.tank.state import TankAsked, TankShop, tank_part
 DIGITS = {
     "length": 1,
     "mass": 2,
+    "volume": 2,
     "density": 3,
     "temperature": 1,
     "angle": 1,

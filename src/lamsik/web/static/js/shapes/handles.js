@@ -2,6 +2,7 @@
 // Each names the field it sets (data-path) and how its coordinate makes the value (axis, factor, offset).
 // Page Down and Page Up go to the next and the last point of a line.
 // A handle with axis "xy" moves both ways: its value goes with y, data-x is its place along the body.
+// A handle with axis "turn" goes round the origin of its frame: its value is an angle, anticlockwise.
 
 export function enableHandles({ picture, set, remove = () => {}, steps = [0.5, 5, 0.1], signal }) {
   let dragged = null;
@@ -12,7 +13,9 @@ export function enableHandles({ picture, set, remove = () => {}, steps = [0.5, 5
   const find = (path) => picture.querySelector(`.handle[data-path="${CSS.escape(path)}"]`);
 
   const pointed = (handle, event) => new DOMPoint(event.clientX, event.clientY).matrixTransform(frameOf(handle).inverse());
-  const across = (handle, at) => (handle.dataset.axis === "x" ? at.x : at.y);
+  const angle = (at) => (-Math.atan2(at.y, at.x) * 180) / Math.PI;
+  const wrapped = (degrees) => ((((degrees + 180) % 360) + 360) % 360) - 180;
+  const across = (handle, at) => ({ x: at.x, turn: angle(at) })[handle.dataset.axis] ?? at.y;
 
   function follow() {
     const handle = dragged && find(dragged.path);
@@ -20,7 +23,8 @@ export function enableHandles({ picture, set, remove = () => {}, steps = [0.5, 5
     const { axis, factor } = handle.dataset;
     const shift = (dragged.value - valueOf(handle)) / Number(factor);
     const along = axis === "xy" ? dragged.x - alongOf(handle) : 0;
-    handle.setAttribute("transform", axis === "x" ? `translate(${shift} 0)` : `translate(${along} ${shift})`);
+    if (axis === "turn") handle.setAttribute("transform", `rotate(${-shift})`);
+    else handle.setAttribute("transform", axis === "x" ? `translate(${shift} 0)` : `translate(${along} ${shift})`);
     handle.classList.add("held");
   }
 
@@ -28,7 +32,8 @@ export function enableHandles({ picture, set, remove = () => {}, steps = [0.5, 5
     const handle = dragged && find(dragged.path);
     if (!handle) return;
     const at = pointed(handle, event);
-    dragged.value = clamp(handle, dragged.from + (across(handle, at) - across(handle, dragged.start)) * Number(handle.dataset.factor));
+    const value = dragged.from + (across(handle, at) - across(handle, dragged.start)) * Number(handle.dataset.factor);
+    dragged.value = clamp(handle, handle.dataset.axis === "turn" ? wrapped(value) : value);
     dragged.x = dragged.fromX + at.x - dragged.start.x;
     follow();
     set(dragged.path, dragged.value, "drag", dragged.x);

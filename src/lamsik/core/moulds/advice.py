@@ -1,0 +1,70 @@
+"""What a mould's page says first: where air stays, what is too tight, what is short; gathered from the single rules."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from lamsik.core.moulds.layout import Mould, Tight, cavity_ml, feed_ml, feeds, lying, tight_places
+from lamsik.core.moulds.pull import INJECTION, OPEN, PRESS, Choice, Features, choices, features
+from lamsik.core.moulds.silicone import Half, halves
+from lamsik.core.moulds.vents import FLAT, HighPoint, high_points, up_of
+
+_END = {"tail": (0, 1.0), "nose": (0, -1.0), "back": (1, 1.0), "belly": (1, -1.0)}
+
+
+def feed_point(mould: Mould) -> tuple[float, float, float]:
+    """Where the funnel meets the laid master [mm]."""
+    mesh = lying(mould)
+    axis, way = _END[mould.funnel.end]
+    spot = mesh.vertices[int(np.argmax(way * mesh.vertices[:, axis]))]
+    return (float(spot[0]), float(spot[1]), float(spot[2]))
+
+
+def escapes(mould: Mould) -> list[tuple[float, float, float]]:
+    """Where air leaves the cavity: the funnel, vents there are; the whole open face of an open pour; wells of a press mould let it out all round the parting."""
+    mesh = lying(mould)
+    found = [(vent.x_mm, vent.y_mm, vent.z_mm) for vent in mould.vents]
+    if mould.kind == OPEN:
+        flat = mesh.vertices[:, 2] > mesh.vertices[:, 2].max() - 1e-3
+        return found + [(float(x), float(y), float(z)) for x, y, z in mesh.vertices[flat]]
+    if mould.kind == PRESS:
+        near = np.abs(mesh.vertices[:, 2] - mould.parting_mm) < 0.02 * float(np.ptp(mesh.vertices[:, 2]))
+        return found + [(float(x), float(y), float(z)) for x, y, z in mesh.vertices[near][::4]]
+    return [*found, feed_point(mould)]
+
+
+def high_points_of(mould: Mould) -> tuple[HighPoint, ...]:
+    """High points of one cavity that still trap air as the mould stands."""
+    return high_points(lying(mould), up_of(mould.stand, mould.tilt_deg), escapes(mould), mould.bump_mm)
+
+
+@dataclass(frozen=True, eq=False)
+class Look:
+    """All of a mould at a glance."""
+
+    features: Features
+    choices: tuple[Choice, ...]
+    halves: tuple[Half, ...]
+    points: tuple[HighPoint, ...]
+    tight: tuple[Tight, ...]
+
+
+def look(mould: Mould, injector: bool = False) -> Look:
+    """Everything the page shows of a mould, without prices and stock."""
+    found = features(lying(mould), mould.parting_mm, mould.slant_deg)
+    return Look(found, choices(found, mould.thin_mm, injector), halves(mould), high_points_of(mould), tight_places(mould))
+
+
+def sentence(mould: Mould, seen: Look) -> str:
+    """The verdict: what it takes, whether air stays."""
+    count = len(mould.cavities)
+    poured = " and ".join(f"{half.pour_ml:.0f} ml" for half in seen.halves)
+    cavities = f"{count} cavities" if count > 1 else "one cavity"
+    air = ""
+    if seen.points:
+        spots = len(seen.points)
+        air = f" {'Air stays' if spots == 1 else f'{spots} places hold air'}: {sum(p.trapped_ml for p in seen.points):.2f} ml in each casting as it stands."
+    elif mould.kind != INJECTION:
+        air = " No air stays as it stands." if mould.stand != FLAT or mould.kind != OPEN else " It is open above: no air stays."
+    feed = f", {feed_ml(mould):.1f} ml in the funnel{'s' if count > 1 else ''}" if feeds(mould) else ""
+    return f"{mould.kind.capitalize()} mould of {cavities} of {cavity_ml(mould):.1f} ml{feed}; it takes {poured} of mould material.{air}"

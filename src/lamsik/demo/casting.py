@@ -1,0 +1,83 @@
+"""The demo shop's moulds, tubs, batches and shots, dated relative to today."""
+
+from collections.abc import Sequence
+from datetime import date, timedelta
+from typing import Any
+
+from sqlmodel import Session, select
+
+from lamsik.demo import scenario
+from lamsik.formats.edits_mould import apply
+from lamsik.formats.mould_document import first_layout, master_of
+from lamsik.store import documents, mixes, moulds
+from lamsik.store.tables import Batch, Clock, Document, MouldMade, Pour, Tub, Weighed, now
+
+
+def build(session: Session) -> None:
+    """Products with tubs, six moulds, their shots, and clocks that run."""
+    mixes.starter(session)
+    products = {row.name: row for row, _ in mixes.products(session).values()}
+    for name, part, lot, came, left, opened, expires, price, colour, heats in scenario.TUBS:
+        session.add(
+            Tub(
+                product_id=products[name].id or 0, part=part, lot=lot, received_g=came, left_g=left, price_minor=price, colour=colour, heats=heats,
+                opened_on=date.today() - timedelta(days=opened) if opened else None, expires_on=date.today() + timedelta(days=expires) if expires else None,
+                stirred_at=now() if colour else None,
+            )
+        )  # fmt: skip
+    session.flush()
+    made: dict[str, Document] = {}
+    versions: dict[str, MouldMade] = {}
+    for name, kind, of, edits, product, silicone, expected in scenario.MOULDS:
+        made[name] = _mould(session, name, kind, of, edits, products[product], products[silicone], expected)
+    for name, material, lot, ago, dead in scenario.MADE:
+        row = moulds.make(session, made[name], material, lot, "wax, two coats" if "silicone" not in material else "")
+        row.made_at = now() - timedelta(days=ago)
+        for key, state, why in dead:
+            moulds.mark(session, row, key, state, why)
+        versions[name] = versions[f"{name} v{row.version}"] = row
+    for which, product, ago, grams, filled, results in scenario.SHOTS_CAST:
+        _shot(session, versions[which], products[product], ago, grams, filled, results)
+    _running(session)
+
+
+def _mould(session: Session, name: str, kind: str, of: Any, edits: Sequence[dict[str, Any]], product: Document, silicone: Document, expected: int | None) -> Document:
+    if kind == "body":
+        block, master = moulds.from_body(session, session.exec(select(Document).where(Document.kind == "body", Document.name == of)).one())
+    elif kind == "weighed":
+        block, master = moulds.from_weighed(session, session.exec(select(Weighed).where(Weighed.name == of[0])).one(), of[1:])
+    else:
+        block = {"kind": "box", "name": of[0], "length_mm": of[1], "width_mm": of[2], "depth_mm": of[3], "volume_ml": of[4], "mass_g": of[5], "source": {"kind": "own", "note": ""}}
+        master = master_of(block)
+    block["demouldings"] = expected
+    content = {**first_layout(block, master), "name": name, "casting_product": product.code, "mould_product": silicone.code}
+    for edit in edits:
+        content = apply(content, edit, lambda found: moulds.master_of(session, found))
+    return documents.create(session, "mould", documents.next_code(session, "mould", "M"), content, "first layout")
+
+
+def _shot(session: Session, made: MouldMade, product: Document, ago: float, grams: float, filled: float, results: Sequence[tuple[str, ...]]) -> None:
+    """A shot of days ago: weighed, poured, counted; good castings become pieces."""
+    pour = moulds.begin(session, made, product.id or 0, {}, 20.0)
+    at = now() - timedelta(days=ago)
+    recipe = mixes.product_of(session, product.id or 0)
+    shares = mixes.weigh_lines(session, product.id or 0, recipe, grams)
+    batch = Batch(
+        product_id=product.id or 0, purpose=f"shot {pour.shot} of {session.get_one(Document, made.mould_id).name}"[:80], mould_id=made.mould_id, made_id=made.id, pour_id=pour.id, at=at,
+        mixed_at=at, state=mixes.POURED, weighed=shares,
+        plan={"net_ml": filled, "sprue_ml": 0.0, "filled_ml": filled, "total_g": grams, "step_g": 0.1, "density": None, "rows": [{"part": s["part"], "grams": s["grams"]} for s in shares]},
+    )  # fmt: skip
+    session.add(batch)
+    session.flush()
+    pour.at = pour.poured_at = at
+    moulds.finish(session, pour, [moulds.Counted(cavity, not faults, tuple(faults), "") for cavity, *faults in results])
+    pour.finished_at = at + timedelta(hours=2)
+
+
+def _running(session: Session) -> None:
+    """A cure that runs now."""
+    last = session.exec(select(Pour).order_by(Pour.id.desc())).first()  # type: ignore[union-attr]
+    link = f"/pours/{last.id}" if last else ""
+    session.add(Clock(name="Demould, box of Mudlark, second half", kind="demould", started_at=now() - timedelta(hours=9), ends_at=now() + timedelta(hours=2, minutes=40), link="/moulds"))
+    session.add(Clock(name="Full cure, shot of yesterday", kind="full cure", started_at=now() - timedelta(hours=20), ends_at=now() + timedelta(hours=27), link=link))
+    session.flush()

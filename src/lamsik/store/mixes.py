@@ -1,0 +1,188 @@
+"""Products, tubs, batches, clocks: stock drawn as it is weighed, losses learned from what was used."""
+
+from collections.abc import Sequence
+from dataclasses import replace
+from datetime import date, datetime, timedelta
+from typing import Any
+
+from sqlmodel import Session, col, select
+
+from lamsik.core.errors import Refused, require
+from lamsik.core.mixes.amount import learned_loss
+from lamsik.core.mixes.clocks import at_temperature
+from lamsik.core.mixes.product import Part, Product, liquid_g_cm3, mass_shares
+from lamsik.core.mixes.tubs import Tub as CoreTub
+from lamsik.core.mixes.tubs import drawn
+from lamsik.formats.product_document import to_document, to_product
+from lamsik.store import documents
+from lamsik.store.tables import Batch, Clock, Document, Tub, now
+
+WEIGHING, MIXED, POURED, FAILED, DROPPED = "weighing", "mixed", "poured", "failed", "dropped"
+
+
+def products(session: Session, text: str = "") -> dict[int, tuple[Document, Product]]:
+    """All products by id."""
+    rows = documents.listed(session, "product", text)
+    found = documents.contents(session, rows)
+    return {row.id or 0: (row, to_product(found[row.id or 0])) for row in rows}
+
+
+def product_of(session: Session, key: int) -> Product:
+    """The product of that id, put away or not; its current recipe."""
+    return to_product(documents.content(session, session.get_one(Document, key)))
+
+
+def add_product(session: Session, product: Product, note: str = "") -> Document:
+    """Keep a new product."""
+    return documents.create(session, "product", documents.next_code(session, "product", "X"), to_document(product), note)
+
+
+def tubs(session: Session, product_id: int) -> Sequence[Tub]:
+    """Tubs of a product that are not gone, the newest last."""
+    return session.exec(select(Tub).where(Tub.product_id == product_id, col(Tub.gone_at).is_(None)).order_by(col(Tub.id))).all()
+
+
+def core_tub(row: Tub) -> CoreTub:
+    """The tub as the core knows it."""
+    return CoreTub(str(row.id), row.part, row.lot, row.left_g, row.expires_on, row.opened_on, row.stirred_at)
+
+
+def draw(session: Session, row: Tub, grams: float) -> None:
+    """Take grams out of a tub; the first time opens it. Raises `Refused` instead of going below nothing."""
+    row.left_g = drawn(row.left_g, grams, f"{row.part}, lot {row.lot}")
+    row.opened_on = row.opened_on or date.today()
+    session.add(row)
+
+
+def put_back(session: Session, batch: Batch) -> None:
+    """What was weighed and not used goes back on the books."""
+    for line in batch.weighed:
+        row = session.get(Tub, line.get("tub") or 0)
+        if row is not None:
+            row.left_g += float(line["grams"])
+            session.add(row)
+
+
+def weigh(session: Session, batch: Batch, part: str, grams: float, tub: Tub | None) -> None:
+    """Keep what the scale showed of a part and draw it from its tub; weighed again it takes the place of the earlier weighing."""
+    require(batch.state == WEIGHING, "batch", batch.state, "its parts are mixed already")
+    lines = []
+    for line in batch.weighed:
+        if line["part"] != part:
+            lines.append(line)
+        elif line.get("tub"):
+            old = session.get_one(Tub, line["tub"])
+            old.left_g += float(line["grams"])
+            session.add(old)
+    if tub is not None:
+        draw(session, tub, grams)
+    batch.weighed = [*lines, {"part": part, "grams": grams, "tub": tub.id if tub else None, "lot": tub.lot if tub else ""}]
+    session.add(batch)
+    session.flush()
+
+
+def weighed_g(batch: Batch, part: str) -> float:
+    """What is in the cup of a part [g]."""
+    return sum(float(line["grams"]) for line in batch.weighed if line["part"] == part)
+
+
+def lots_of(batch: Batch) -> str:
+    """The lots that went in: `A 2231, B 2240`."""
+    return ", ".join(f"{line['part']} {line['lot']}" for line in batch.weighed if line.get("lot"))
+
+
+def batches(session: Session, most: int = 12, state: str = "") -> Sequence[Batch]:
+    """Batches, the newest first."""
+    query = select(Batch).where(Batch.state != DROPPED)
+    if state:
+        query = query.where(Batch.state == state)
+    return session.exec(query.order_by(col(Batch.id).desc()).limit(most)).all()
+
+
+def loss_of(session: Session, product_id: int) -> tuple[float, int]:
+    """The loss to plan with for a product, and how many batches taught it."""
+    rows = session.exec(select(Batch).where(Batch.product_id == product_id, col(Batch.state).in_((POURED, FAILED)))).all()
+    liquid = liquid_g_cm3(product_of(session, product_id))
+    pairs = []
+    for row in rows:
+        filled = row.plan.get("filled_ml")
+        used = sum(float(line["grams"]) for line in row.weighed)
+        if filled and used:
+            pairs.append((float(filled), used / float(row.plan.get("density") or liquid)))
+    return learned_loss(pairs), len(pairs)
+
+
+def start_clock(session: Session, name: str, kind: str, ends_at: datetime, link: str = "", batch: Batch | None = None) -> Clock:
+    """A clock from now."""
+    row = Clock(name=name[:120], kind=kind, ends_at=ends_at, link=link, batch_id=batch.id if batch else None)
+    session.add(row)
+    session.flush()
+    return row
+
+
+def running(session: Session) -> Sequence[Clock]:
+    """Clocks nobody has stopped, the next to end first."""
+    return session.exec(select(Clock).where(col(Clock.stopped_at).is_(None)).order_by(col(Clock.ends_at))).all()
+
+
+def mix(session: Session, batch: Batch, product: Product, link: str) -> Clock:
+    """The parts are in one cup: the pot life runs."""
+    if batch.state != WEIGHING:
+        raise Refused("batch", batch.state, "it is mixed already")
+    batch.state, batch.mixed_at = MIXED, now()
+    session.add(batch)
+    minutes = at_temperature(product.pot_life_min, product.reference_c, batch.at_c)
+    return start_clock(session, f"Pot life, {batch.purpose}", "pot life", now() + timedelta(minutes=minutes), link, batch)
+
+
+def pour(session: Session, batch: Batch, product: Product, link: str) -> tuple[Clock, Clock]:
+    """It is poured: the pot's clock stops, demoulding and full cure run; two different clocks."""
+    for clock in session.exec(select(Clock).where(Clock.batch_id == batch.id, col(Clock.stopped_at).is_(None))).all():
+        clock.stopped_at = now()
+        session.add(clock)
+    batch.state = POURED
+    session.add(batch)
+    times = [at_temperature(hours, product.reference_c, batch.at_c) for hours in (product.demould_h, product.cure_h)]
+    names = ("Demould", "Full cure")
+    rows = [start_clock(session, f"{name}, {batch.purpose}", name.lower(), now() + timedelta(hours=h), link, batch) for name, h in zip(names, times, strict=True)]
+    return rows[0], rows[1]
+
+
+def stop_clocks(session: Session, batch_id: int | None, kind: str = "") -> None:
+    """Stop a batch's clocks, or those of a kind."""
+    for clock in session.exec(select(Clock).where(Clock.batch_id == batch_id, col(Clock.stopped_at).is_(None))).all():
+        if not kind or clock.kind == kind:
+            clock.stopped_at = now()
+            session.add(clock)
+
+
+STARTERS = (
+    Product("Casting resin", "resin", "volume", (Part("A", 1, 1.10), Part("B", 1, 1.02)), 3.0, 5.0, 8.0, 0.75, 24.0, 20.0, open_days=180, stir_s=20, caution="isocyanate", cured_g_cm3=1.05, shrink_percent=0.3),
+    Product("Rigid foam 0.16", "foam", "mass", (Part("A, polyol", 100, 1.06), Part("B, isocyanate", 110, 1.23)), 4.0, 0.6, 3.0, 0.5, 24.0, 20.0, open_days=180, stir_s=10, caution="isocyanate", free_rise_g_cm3=0.16),
+    Product("Mould silicone, condensation", "silicone", "mass", (Part("base", 100, 1.20), Part("catalyst", 4, 0.98)), 10.0, 40.0, 90.0, 12.0, 72.0, 23.0, open_days=365, stir_s=60, caution="silicone", family="condensation", shrink_percent=0.4, heat_limit_c=180.0),
+    Product("Mould silicone, addition", "silicone", "mass", (Part("A", 1, 1.10), Part("B", 1, 1.10)), 5.0, 30.0, 60.0, 5.0, 24.0, 23.0, open_days=365, stir_s=30, caution="silicone", family="addition", shrink_percent=0.1, heat_limit_c=220.0),
+    Product("Soft plastisol", "plastisol", "mass", (Part("plastisol", 1, 1.05),), 5.0, 6.0, 1.0, 0.1, 1.0, 20.0, open_days=720, stir_s=60, caution="plastisol", shrink_percent=1.5, process_c=172.0),
+    Product("Slow epoxy", "epoxy", "volume", (Part("resin", 2, 1.15), Part("hardener", 1, 0.98)), 5.0, 40.0, 240.0, 24.0, 72.0, 20.0, 4.0, 24.0, open_days=365, caution="epoxy"),
+)  # fmt: skip
+"""Products of a new shop, by their chemistry only: a maker types what stands on the tin."""
+
+
+def starter(session: Session) -> None:
+    """Products to begin with, in a shop that never had any."""
+    if session.exec(select(Document).where(Document.kind == "product")).first() is None:
+        for product in STARTERS:
+            add_product(session, replace(product), "to begin with: type what stands on your tin")
+
+
+def state_of(plan: dict[str, Any], name: str, default: float = 0.0) -> float:
+    """A number of a batch's plan."""
+    return float(plan.get(name) or default)
+
+
+def weigh_lines(session: Session, product_id: int, product: Product, grams: float) -> list[dict[str, Any]]:
+    """A batch's lines at the ratio just as it should be, each from the first tub of its part."""
+    found = []
+    for part, share in zip(product.parts, mass_shares(product), strict=True):
+        tub = next((row for row in tubs(session, product_id) if row.part == part.name), None)
+        found.append({"part": part.name, "grams": round(grams * share, 1), "tub": tub.id if tub else None, "lot": tub.lot if tub else ""})
+    return found

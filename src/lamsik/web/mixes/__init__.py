@@ -1,0 +1,1 @@
+"""The Mixes room: products, tubs, batches, clocks."""

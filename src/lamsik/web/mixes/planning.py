@@ -1,0 +1,156 @@
+"""A mix asked for on a page or by another bench: the typed texts as a plan, with everything that is to be said about it."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from datetime import datetime
+from typing import Any
+
+from lamsik.core.errors import Refused, finite_between
+from lamsik.core.mixes.amount import Job, Weighed, grams_for, least_g, ratio_error, weighed_out
+from lamsik.core.mixes.clocks import at_temperature
+from lamsik.core.mixes.fillers import FILLERS, Filled, filled, pigment_g
+from lamsik.core.mixes.layers import USUAL, Layer, layered
+from lamsik.core.mixes.product import Product, liquid_g_cm3
+from lamsik.core.mixes.tubs import choose, remarks
+from lamsik.core.units import parse
+from lamsik.store import mixes, stores
+from lamsik.store.tables import Tub
+from lamsik.web.shared.db import db
+
+
+@dataclass(frozen=True)
+class Row:
+    """A line to weigh: what, how much [g], decimals, the volume [ml], the tub to take it from and what is to be said of it, why not."""
+
+    part: str
+    grams: float
+    ml: float
+    tub: Tub | None = None
+    remarks: tuple[str, ...] = ()
+    problem: str = ""
+
+
+@dataclass(frozen=True)
+class MixPlan:
+    """A mix as planned: job, portions, filler, pigment, layers, clocks at the temperature, all remarks."""
+
+    product_id: int
+    product: Product
+    job: Job
+    total_g: float
+    step_g: float
+    at_c: float
+    weighed: Weighed
+    rows: tuple[Row, ...]
+    density_g_cm3: float
+    filled: Filled | None = None
+    filler: str = ""
+    scoops: float = 0.0
+    pigment_g: float = 0.0
+    layers: tuple[Layer, ...] = ()
+    pot_min: float = 0.0
+    demould_h: float = 0.0
+    cure_h: float = 0.0
+    warnings: tuple[str, ...] = ()
+    learned_from: int = 0
+
+    @property
+    def may_weigh(self) -> bool:
+        """Whether the tubs have what it takes."""
+        return not any(row.problem for row in self.rows)
+
+    def kept(self) -> dict[str, Any]:
+        """What a batch keeps of it."""
+        rows = [{"part": row.part, "grams": row.grams} for row in self.rows]
+        extras = [{"part": self.filler, "grams": round(self.filled.filler_g, 3)}] if self.filled else []
+        extras += [{"part": "pigment", "grams": round(self.pigment_g, 3)}] if self.pigment_g else []
+        return {
+            "net_ml": self.job.net_ml, "sprue_ml": self.job.sprue_ml, "loss": self.job.loss, "filled_ml": self.job.net_ml + self.job.sprue_ml, "total_g": self.total_g,
+            "density": self.density_g_cm3, "step_g": self.step_g, "rows": rows, "extras": extras,
+        }  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What a mix form says, as typed."""
+
+    texts: Mapping[str, str] = field(default_factory=dict)
+
+    def get(self, name: str) -> str:
+        """A text, stripped."""
+        return str(self.texts.get(name, "")).strip()
+
+    def value(self, name: str, quantity: str, label: str, unit: str, default: float | None = None) -> float | None:
+        """A measure, or the default where nothing is typed; a temperature has no unit of its own."""
+        text = self.get(name)
+        return parse(text, quantity, label, None if quantity == "temperature" else unit).value if text else default
+
+
+def plan(product_id: int, product: Product, asked: Asked, now: datetime) -> MixPlan:
+    """The mix a form asks for.
+
+    Raises:
+        Refused: naming the field: nothing to fill, a density out of reach, an amount that rounds to nothing.
+    """
+    room = stores.setting(db(), "mixing")
+    loss, learned = mixes.loss_of(db(), product_id)
+    typed_loss = asked.value("loss", "percent", "loss", "%")
+    job = Job(asked.value("net", "volume", "net volume", "ml", 0.0) or 0.0, asked.value("sprue", "volume", "sprue", "ml", 0.0) or 0.0, loss if typed_loss is None else typed_loss / 100.0)
+    at_c = float(asked.value("at", "temperature", "temperature", "", float(room["room_c"])) or 0.0)
+    step = float(asked.value("step", "mass", "scale step", "g", float(room["step_g"])) or 0.1)
+    target = asked.value("density", "density", "density", "g/cm³")
+    made, filler_name = None, asked.get("filler")
+    density = target or liquid_g_cm3(product)
+    if filler_name:
+        if filler_name not in FILLERS:
+            raise Refused("filler", filler_name, f"one of {', '.join(FILLERS)}")
+        if target is None:
+            raise Refused("density", "", "say which density the filled casting shall have")
+        made = filled(product, job.total_ml, target, FILLERS[filler_name])
+    total = made.resin_g if made else grams_for(product, job, target if product.kind == "foam" else None)
+    out = weighed_out(product, total, step)
+    percent = asked.value("pigment", "percent", "pigment", "%")
+    drops = asked.value("drops", "number", "drops", "")
+    colour = pigment_g(total, percent, drops) if percent is not None or drops is not None else 0.0
+    layers = layered(product, total, USUAL, step, at_c) if asked.get("layers") else ()
+    tubs, rows = mixes.tubs(db(), product_id), []
+    for portion in out.portions:
+        rows.append(_row(product, portion.name, portion.scale_g, portion.ml, tubs, now))
+    pot, demould, cure = (at_temperature(t, product.reference_c, at_c) for t in (product.pot_life_min, product.demould_h, product.cure_h))
+    return MixPlan(
+        product_id, product, job, out.total_g, step, at_c, out, tuple(rows), density, made, filler_name, made.scoops(FILLERS[filler_name], float(room["scoop_ml"])) if made else 0.0,
+        colour, layers, pot, demould, cure, _warnings(product, out, total, step, made), learned,
+    )  # fmt: skip
+
+
+def _row(product: Product, part: str, grams: float, ml: float, tubs: Any, now: datetime) -> Row:
+    try:
+        chosen = choose([mixes.core_tub(tub) for tub in tubs], part, grams, product.open_days, now.date())
+    except Refused as refused:
+        return Row(part, grams, ml, problem=f"{part}: {refused.allowed}.")
+    row = next(tub for tub in tubs if str(tub.id) == chosen.key)
+    return Row(part, grams, ml, row, remarks(chosen, product.open_days, product.stir_s, now))
+
+
+def _warnings(product: Product, out: Weighed, total: float, step: float, made: Filled | None) -> tuple[str, ...]:
+    found = []
+    if not out.holds:
+        found.append(f"Rounding to {step:g} g puts the ratio off by {out.error_percent:.1f} %, more than the {product.tolerance_percent:g} % it allows: use a finer scale")
+    elif len(product.parts) > 1 and total < least_g(product, step):
+        found.append(f"Below {least_g(product, step):.0f} g this scale's step alone can put the ratio off by more than {product.tolerance_percent:g} %")
+    if made and made.filling.stiff:
+        found.append(f"{100 * made.filling.volume_share:.0f} % filler by volume is hard to pour into thin parts (from about 42 %)")
+    return tuple(found)
+
+
+def error_percent(product: Product, grams: list[float]) -> float | None:
+    """How far what is weighed is off the ratio [%]; None until every part is in."""
+    return ratio_error(product, grams) if all(g > 0 for g in grams) else None
+
+
+def whole(text: str, name: str, low: int, high: int) -> int:
+    """A whole number as typed."""
+    value = parse(text, "number", name, "").value
+    if not value.is_integer():
+        raise Refused(name, text, "a whole number")
+    return int(finite_between(name, value, low, high))

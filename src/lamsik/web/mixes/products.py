@@ -1,0 +1,212 @@
+"""A product's page: what stands on its tin, and its tubs: received, opened, stirred, counted, thrown away."""
+
+from datetime import date
+
+from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.cautions import CAUTIONS
+from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.mixes.clocks import RULE
+from lamsik.core.mixes.product import FAMILIES, KINDS, Part, Product, parse_ratio, ratio_text
+from lamsik.core.units import STORED, parse
+from lamsik.formats.product_document import dumps, loads, to_document, to_product
+from lamsik.store import documents, mixes
+from lamsik.store.tables import Document, Tub, now
+from lamsik.web.shapes.bring import as_file
+from lamsik.web.shared import keeping
+from lamsik.web.shared.db import db, load, load_document
+
+blueprint = Blueprint("mixes_products", __name__, url_prefix="/mixes/products")
+
+MEASURES = {
+    # field: words, quantity, unit shown, whether it may be left empty
+    "tolerance_percent": ("Tolerance of a part", "percent", "%", False),
+    "pot_life_min": ("Pot life", "time", "min", False),
+    "gel_min": ("Gels after", "time", "min", False),
+    "demould_h": ("Demould after", "time", "h", False),
+    "cure_h": ("Full cure", "time", "h", False),
+    "reference_c": ("These times are at", "temperature", "°C", False),
+    "recoat_from_h": ("Recoat or bond from", "time", "h", False),
+    "recoat_to_h": ("… to", "time", "h", False),
+    "open_days": ("Good once opened for", "time", "d", False),
+    "stir_s": ("Stir a settled tub for", "seconds", "s", False),
+    "cured_g_cm3": ("Density, cured", "density", "g/cm³", True),
+    "free_rise_g_cm3": ("Foam, free rise", "density", "g/cm³", True),
+    "shrink_percent": ("Linear shrinkage", "percent", "%", False),
+    "heat_limit_c": ("Stands, as a mould", "temperature", "°C", True),
+    "process_c": ("Poured hot at", "temperature", "°C", True),
+}
+
+
+def shown(product: Product) -> dict[str, str]:
+    """The product as its form shows it."""
+    found = {"name": product.name, "kind": product.kind, "basis": product.basis, "caution": product.caution, "family": product.family}
+    found["ratio"] = ":".join(f"{part.figure:g}" for part in product.parts)
+    for n, part in enumerate(product.parts, start=1):
+        found |= {f"part_{n}": part.name, f"density_{n}": f"{part.density_g_cm3:g} g/cm³"}
+    for name, (_, _, unit, _) in MEASURES.items():
+        value = getattr(product, name)
+        found[name] = "" if value is None else f"{value:g} {unit}"
+    return found
+
+
+def of_form(asked: dict[str, str]) -> Product:
+    """The product a form describes. Raises `Refused` naming the field."""
+    figures, basis = parse_ratio(asked.get("ratio", ""), asked.get("basis", ""))
+    parts = []
+    for n, figure in enumerate(figures, start=1):
+        require(bool(asked.get(f"part_{n}", "").strip()), f"part_{n}", "", "name the part as on the tin")
+        parts.append(Part(asked[f"part_{n}"].strip()[:60], figure, parse(asked.get(f"density_{n}", ""), "density", f"density of {asked[f'part_{n}']}", "g/cm³").value))
+    values: dict[str, float | None] = {}
+    for name, (words, quantity, unit, may_lack) in MEASURES.items():
+        text = asked.get(name, "").strip()
+        if not text and may_lack:
+            values[name] = None
+            continue
+        try:
+            value = parse(text, quantity, words, None if quantity == "temperature" else unit).value
+        except Refused as refused:
+            raise Refused(name, text, refused.allowed) from refused
+        values[name] = value * _times(quantity, unit)
+    return Product(
+        asked.get("name", "").strip()[:120], asked.get("kind", ""), basis, tuple(parts), caution=asked.get("caution", ""), family=asked.get("family", ""), **values,  # type: ignore[arg-type]
+    )
+
+
+def _times(quantity: str, unit: str) -> float:
+    """From the stored unit of a quantity to the field's own."""
+    return {("time", "min"): 60.0, ("time", "d"): 1 / 24.0}.get((quantity, unit), 1.0) if unit != STORED[quantity] else 1.0
+
+
+@blueprint.get("/new")
+def new() -> ResponseReturnValue:
+    """An empty tin."""
+    return _page(None, {"pot_life_min": "10 min", "gel_min": "20 min", "demould_h": "4 h", "cure_h": "24 h", "reference_c": "20 °C", "open_days": "365 d", "tolerance_percent": "3 %", "stir_s": "0 s", "recoat_from_h": "0 h", "recoat_to_h": "0 h", "shrink_percent": "0 %"})
+
+
+@blueprint.post("/new")
+def add() -> ResponseReturnValue:
+    """Keep a new product."""
+    asked = request.form.to_dict()
+    try:
+        row = mixes.add_product(db(), of_form(asked))
+    except Refused as refused:
+        return _page(None, asked, refused)
+    flash(f"{row.name} is kept.")
+    return redirect(url_for("mixes_products.show", key=row.id))
+
+
+@blueprint.post("/bring-in")
+def bring_in() -> ResponseReturnValue:
+    """A product file brought in."""
+    sent = request.files.get("file")
+    try:
+        content = loads(sent.read() if sent else b"")
+    except Refused as refused:
+        flash(f"It cannot be brought in. {refused}")
+        return redirect(url_for("mixes.index"))
+    row = documents.create(db(), "product", documents.next_code(db(), "product", "X"), content, "brought in from a file")
+    return redirect(url_for("mixes_products.show", key=row.id))
+
+
+@blueprint.route("/<int:key>", methods=["GET", "POST"])
+def show(key: int) -> ResponseReturnValue:
+    """A product: what stands on its tin, and its tubs."""
+    row = load_document("product", key)
+    if request.method == "GET":
+        return _page(row, shown(to_product(documents.content(db(), row))))
+    asked = request.form.to_dict()
+    try:
+        documents.save(db(), row, to_document(of_form(asked)), row.current)
+    except Refused as refused:
+        return _page(row, asked, refused)
+    flash("Kept.")
+    return redirect(url_for("mixes_products.show", key=key))
+
+
+def _page(row: Document | None, asked: dict[str, str], problem: Refused | None = None, tub_problem: Refused | None = None) -> ResponseReturnValue:
+    product = to_product(documents.content(db(), row)) if row else None
+    loss, learned = mixes.loss_of(db(), row.id or 0) if row else (0.05, 0)
+    return render_template(
+        "mixes/product.html", row=row, product=product, asked=asked, problem=problem, tub_problem=tub_problem, measures=MEASURES, kinds=KINDS, families=FAMILIES, cautions=list(CAUTIONS),
+        tubs=mixes.tubs(db(), row.id or 0) if row else [], ratio=ratio_text(product) if product else "", rule=RULE, loss=loss, learned=learned, received=request.form,
+    ), 422 if problem or tub_problem else 200  # fmt: skip
+
+
+@blueprint.get("/<int:key>/product.json")
+def export(key: int) -> Response:
+    """The product as a file."""
+    row = load_document("product", key)
+    return as_file(dumps(documents.content(db(), row)).encode("utf-8"), f"{row.code}.json", "application/json")
+
+
+@blueprint.post("/<int:key>/<any(delete, bring_back):way>")
+def put_away(key: int, way: str) -> ResponseReturnValue:
+    """Delete a product, or bring it back; batches keep what they were made of."""
+    row = load_document("product", key, deleted=True)
+    return keeping.put_away(row, way, url_for("mixes.index"), url_for("mixes_products.show", key=key), url_for("mixes_products.put_away", key=key, way="bring_back"))
+
+
+@blueprint.post("/<int:key>/tubs")
+def receive(key: int) -> ResponseReturnValue:
+    """A tub came in."""
+    row = load_document("product", key)
+    product = to_product(documents.content(db(), row))
+    asked = request.form
+    try:
+        part = asked.get("part", "")
+        require(any(part == p.name for p in product.parts), "part", part, f"one of {', '.join(p.name for p in product.parts)}")
+        grams = parse(asked.get("grams", ""), "mass", "how much", "g").value
+        finite_between("grams", grams, 0.1, 200_000.0, "g")
+        lot = asked.get("lot", "").strip()[:40]
+        require(bool(lot), "lot", lot, "type the lot from the tub: castings are traced by it")
+        db().add(
+            Tub(
+                product_id=key, part=part, lot=lot, received_g=grams, left_g=grams, expires_on=_day(asked.get("expires", ""), "expires"), opened_on=_day(asked.get("opened", ""), "opened"),
+                colour=asked.get("colour", "").strip()[:40], typed={"grams": asked.get("grams", "")[:40]},
+            )
+        )  # fmt: skip
+    except Refused as refused:
+        return _page(row, shown(product), tub_problem=refused)
+    flash(f"{part}, lot {lot}, is in Stores.")
+    return redirect(url_for("mixes_products.show", key=key, _anchor="tubs"))
+
+
+def _day(text: str, name: str) -> date | None:
+    if not text.strip():
+        return None
+    try:
+        return date.fromisoformat(text.strip())
+    except ValueError as error:
+        raise Refused(name, text, "a date such as 2027-03-31") from error
+
+
+@blueprint.post("/tubs/<int:key>/<any(stirred, opened, gone):way>")
+def see_to(key: int, way: str) -> ResponseReturnValue:
+    """A tub was stirred, opened, or is gone."""
+    row = load(Tub, key)
+    if way == "stirred":
+        row.stirred_at = now()
+    elif way == "opened":
+        row.opened_on = date.today()
+    else:
+        row.gone_at = now()
+    db().add(row)
+    return redirect(url_for("mixes_products.show", key=row.product_id, _anchor="tubs"))
+
+
+@blueprint.post("/tubs/<int:key>/count")
+def count(key: int) -> ResponseReturnValue:
+    """What the tub really holds, weighed; stock is never below nothing."""
+    row = load(Tub, key)
+    product_row = load_document("product", row.product_id, deleted=True)
+    try:
+        grams = parse(request.form.get("grams", ""), "mass", "left in the tub", "g").value
+        row.left_g = finite_between("left in the tub", grams, 0.0, 200_000.0, "g")
+        expires = _day(request.form.get("expires", ""), "expires")
+        row.expires_on = expires or row.expires_on
+    except Refused as refused:
+        return _page(product_row, shown(to_product(documents.content(db(), product_row))), tub_problem=refused)
+    db().add(row)
+    return redirect(url_for("mixes_products.show", key=row.product_id, _anchor="tubs"))

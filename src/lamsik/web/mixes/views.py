@@ -1,0 +1,230 @@
+"""Mixes: how much of what, weighed out part by part, with the clocks that then run."""
+
+from datetime import datetime
+
+from flask import Blueprint, Response, flash, jsonify, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.errors import Refused
+from lamsik.core.mixes.clocks import RULE
+from lamsik.core.mixes.fillers import FILLERS
+from lamsik.core.mixes.overpour import digits, put_right
+from lamsik.core.mixes.product import Product, ratio_text
+from lamsik.core.mixes.tubs import choose, remarks
+from lamsik.core.units import parse
+from lamsik.store import mixes, stores
+from lamsik.store.tables import Batch, Clock, Document, Pour, Tub, now
+from lamsik.web.mixes.planning import Asked, MixPlan, error_percent, plan
+from lamsik.web.shared.db import db, load, sent_id
+
+blueprint = Blueprint("mixes", __name__, url_prefix="/mixes")
+
+
+@blueprint.get("")
+def index() -> ResponseReturnValue:
+    """Ask for a mix; clocks that run; products and what is in their tubs."""
+    return _page()
+
+
+def _page(problem: Refused | None = None) -> ResponseReturnValue:
+    products = mixes.products(db(), request.args.get("q", ""))
+    every = mixes.products(db()) if request.args.get("q") else products
+    chosen, found = _chosen(every), None
+    if chosen and (request.args.get("net", "").strip() or request.args.get("sprue", "").strip()) and problem is None:
+        try:
+            found = plan(chosen, every[chosen][1], Asked(request.args), datetime.now())
+        except Refused as refused:
+            problem = refused
+    return render_template(
+        "mixes/index.html", products=products, every=every, chosen=chosen, asked=request.args, plan=found, problem=problem, clocks=views_of(mixes.running(db())),
+        batches=[(row, mixes.product_of(db(), row.product_id)) for row in mixes.batches(db(), 8)], fillers=FILLERS, rule=RULE, ratio=ratio_text, stock=_stock(list(products)),
+        losses={key: mixes.loss_of(db(), key) for key in ([chosen] if chosen else [])}, q=request.args.get("q", ""), room=stores.setting(db(), "mixing"), digits=digits, now=now(),
+    ), 422 if problem else 200  # fmt: skip
+
+
+def _chosen(products: dict[int, tuple[Document, Product]]) -> int:
+    text = request.args.get("product", "")
+    key = int(text) if text.isascii() and text.isdigit() and len(text) < 10 else 0
+    return key if key in products else next(iter(products), 0)
+
+
+def _stock(keys: list[int]) -> dict[int, list[tuple[Tub, bool]]]:
+    """Tubs by product with whether each is past its day."""
+    found = {}
+    for key in keys:
+        product = mixes.product_of(db(), key)
+        found[key] = [(row, any("expired" in text for text in remarks(mixes.core_tub(row), product.open_days, 0.0, datetime.now()))) for row in mixes.tubs(db(), key)]
+    return found
+
+
+@blueprint.post("/weigh")
+def start() -> ResponseReturnValue:
+    """Begin weighing a planned mix; too little in the tubs is said before anything is mixed."""
+    products = mixes.products(db())
+    key = sent_id("product")
+    if key not in products:
+        raise Refused("product", key, "a product of this shop")
+    found = plan(key, products[key][1], Asked(request.form), datetime.now())
+    return redirect(url_for("mixes.batch", key=begin(found, request.form.get("purpose", "").strip()[:80] or found.product.name).id))
+
+
+def begin(found: MixPlan, purpose: str, **links: int | None) -> Batch:
+    """A batch of a plan. Raises `Refused` with what is missing in the tubs."""
+    short = next((row for row in found.rows if row.problem), None)
+    if short is not None:
+        raise Refused("stock", f"{short.grams:g} g", short.problem.rstrip("."))
+    row = Batch(product_id=found.product_id, purpose=purpose, plan=found.kept(), at_c=found.at_c, **links)
+    db().add(row)
+    db().flush()
+    return row
+
+
+@blueprint.get("/batch/<int:key>")
+def batch(key: int) -> ResponseReturnValue:
+    """Weigh a batch part by part."""
+    return batch_page(load(Batch, key))
+
+
+def batch_page(row: Batch, problem: Refused | None = None) -> ResponseReturnValue:
+    """The tare-and-fill guide of one batch."""
+    return render_template("mixes/batch.html", problem=problem, scale=stores.setting(db(), "scale"), **guide(row), back=url_for("moulds_pour.show", key=row.pour_id) if row.pour_id else ""), (
+        422 if problem else 200
+    )
+
+
+def guide(row: Batch) -> dict[str, object]:
+    """What the guide shows: lines with target, weighed, tub; where the ratio stands; what puts it right."""
+    product = mixes.product_of(db(), row.product_id)
+    step = float(row.plan.get("step_g") or 0.1)
+    lines = []
+    for line in [*row.plan["rows"], *row.plan.get("extras", [])]:
+        got = mixes.weighed_g(row, line["part"])
+        lines.append({**line, "got": got, "tub": _tub_for(product, row, line["part"], line["grams"]), "off": got - line["grams"], "is_part": any(line["part"] == p.name for p in product.parts)})
+    grams = [mixes.weighed_g(row, part.name) for part in product.parts]
+    remedy = None
+    if any(grams) and len(product.parts) > 1:
+        left = [next((line["tub"].left_g for line in lines if line["part"] == part.name and line["tub"]), None) for part in product.parts]
+        off_plan = any(line["is_part"] and line["got"] > line["grams"] + 2 * step for line in lines)
+        found = put_right(product, grams, step, left)
+        remedy = found if off_plan or (all(grams) and not found.within) else None
+    return {
+        "row": row, "product": product, "lines": lines, "step": step, "digits": digits(step), "error": error_percent(product, grams), "remedy": remedy, "lots": mixes.lots_of(row),
+        "at": next((n for n, line in enumerate(lines) if not line["got"]), None), "all_in": all(line["got"] for line in lines), "ratio": ratio_text(product),
+        "clocks": views_of([clock for clock in mixes.running(db()) if clock.batch_id == row.id]), "rule": RULE, "now": now(),
+        "adding": {part.name: more for part, more in zip(product.parts, remedy.add_g, strict=True)} if remedy else {},
+    }  # fmt: skip
+
+
+def _tub_for(product: Product, row: Batch, part: str, grams: float) -> Tub | None:
+    """The tub a part came from, or is to come from."""
+    for line in row.weighed:
+        if line["part"] == part:
+            return db().get(Tub, line["tub"]) if line.get("tub") else None
+    found = mixes.tubs(db(), row.product_id)
+    try:
+        chosen = choose([mixes.core_tub(tub) for tub in found], part, grams, product.open_days, datetime.now().date())
+    except Refused:
+        return None
+    return next(tub for tub in found if str(tub.id) == chosen.key)
+
+
+@blueprint.post("/batch/<int:key>/weigh")
+def weigh(key: int) -> ResponseReturnValue:
+    """Keep what the scale shows of a part; the grams weighed count, not the plan."""
+    row = load(Batch, key)
+    part, text = request.form.get("part", ""), request.form.get("grams", "")
+    try:
+        if not any(line["part"] == part for line in [*row.plan["rows"], *row.plan.get("extras", [])]):
+            raise Refused("part", part, "a part of this mix")
+        grams = parse(text, "mass", part, "g").value
+        if grams <= 0:
+            raise Refused(part, text, "more than nothing: tare the cup, then pour")
+        if request.form.get("more"):
+            grams += mixes.weighed_g(row, part)
+        product = mixes.product_of(db(), row.product_id)
+        is_part = any(part == p.name for p in product.parts)
+        tub = _tub_for(product, row, part, grams) if is_part else None
+        if is_part and tub is None:
+            raise Refused(part, text, "no good tub holds so much: receive one in the product's page, then weigh again")
+        mixes.weigh(db(), row, part, round(grams, 4), tub)
+    except Refused as refused:
+        db().rollback()
+        return batch_page(load(Batch, key), refused)
+    return redirect(url_for("mixes.batch", key=key))
+
+
+@blueprint.post("/batch/<int:key>/<any(mixed, poured, failed, dropped):way>")
+def step(key: int, way: str) -> ResponseReturnValue:
+    """Mixed: the pot's clock runs. Poured: demould and cure run. Failed or dropped: it is said so."""
+    row = load(Batch, key)
+    product = mixes.product_of(db(), row.product_id)
+    link = url_for("moulds_pour.show", key=row.pour_id) if row.pour_id else url_for("mixes.batch", key=key)
+    if way == "mixed":
+        _ready_to_mix(row, product)
+        mixes.mix(db(), row, product, link)
+        if row.pour_id:
+            return redirect(_on(row, "pour"))
+    elif way == "poured":
+        if row.state != mixes.MIXED:
+            raise Refused("batch", row.state, "mix it first")
+        mixes.pour(db(), row, product, link)
+        if row.pour_id:
+            return redirect(_on(row, "cure"))
+    else:
+        if way == "dropped" and row.state == mixes.WEIGHING:
+            mixes.put_back(db(), row)
+        mixes.stop_clocks(db(), row.id)
+        row.state = way
+        db().add(row)
+        flash("The batch is dropped; what was weighed is back on the books." if way == "dropped" else "Noted as failed: its material is used, its lot stays known.")
+        return redirect(url_for("mixes.index"))
+    return redirect(url_for("mixes.batch", key=key))
+
+
+def _on(row: Batch, step: str) -> str:
+    """The pour a batch is for goes on; where that is."""
+    pour = load(Pour, row.pour_id or 0)
+    pour.step = step
+    if step == "cure":
+        pour.poured_at = now()
+    db().add(pour)
+    return url_for("moulds_pour.show", key=pour.id)
+
+
+def _ready_to_mix(row: Batch, product: Product) -> None:
+    """Refuse mixing before every part is in, or out of tolerance."""
+    grams = [mixes.weighed_g(row, part.name) for part in product.parts]
+    lacking = [part.name for part, g in zip(product.parts, grams, strict=True) if not g]
+    if lacking:
+        raise Refused("parts", ", ".join(lacking), "weigh them in first")
+    off = error_percent(product, grams) or 0.0
+    if off > product.tolerance_percent:
+        raise Refused("ratio", f"off by {off:.1f} %", f"it allows {product.tolerance_percent:g} %: put it right first, or drop the batch")
+
+
+def views_of(clocks: object) -> list[dict[str, object]]:
+    """Clocks as the pages show them."""
+    return [{"id": c.id, "name": c.name, "kind": c.kind, "ends": c.ends_at.isoformat(), "ends_at": c.ends_at, "link": c.link, "over": c.ends_at <= now()} for c in clocks]  # type: ignore[attr-defined]
+
+
+@blueprint.get("/clocks")
+def clocks() -> str:
+    """Every clock that runs, readable from across the shop."""
+    return render_template("mixes/clocks.html", clocks=views_of(mixes.running(db())), now=now())
+
+
+@blueprint.get("/clocks.json")
+def clocks_state() -> Response:
+    """Clocks for pages that are left open."""
+    return jsonify(now=now().isoformat(), clocks=[{k: v for k, v in row.items() if k != "ends_at"} for row in views_of(mixes.running(db()))])
+
+
+@blueprint.post("/clocks/<int:key>/stop")
+def stop(key: int) -> ResponseReturnValue:
+    """Someone saw to it."""
+    row = load(Clock, key)
+    row.stopped_at = now()
+    db().add(row)
+    if request.accept_mimetypes.best == "application/json":
+        return jsonify(ok=True)
+    return redirect(request.form.get("back") if (request.form.get("back") or "").startswith("/") and not (request.form.get("back") or "").startswith("//") else url_for("mixes.clocks"))  # type: ignore[arg-type]

@@ -1,0 +1,86 @@
+"""The mould's card: versions made, cavities alive or dead, shots counted, faults by version, what may touch what, the master's use."""
+
+from flask import Blueprint, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.errors import Refused, require
+from lamsik.core.moulds.faults import FAULTS, tallies
+from lamsik.core.moulds.touching import STUFFS, touch
+from lamsik.formats.mould_document import to_mould
+from lamsik.store import documents, mixes, moulds
+from lamsik.store.tables import MouldMade, now
+from lamsik.web.moulds.shop import master_of
+from lamsik.web.shared.db import db, load, load_document
+
+blueprint = Blueprint("moulds_card", __name__, url_prefix="/moulds")
+
+
+@blueprint.get("/<int:key>/card")
+def show(key: int) -> ResponseReturnValue:
+    """The card."""
+    return _page(key)
+
+
+def _page(key: int, problem: Refused | None = None, at: int = 0) -> ResponseReturnValue:
+    row = load_document("mould", key)
+    content = documents.content(db(), row)
+    mould = to_mould(content, master_of(content["master"]))
+    versions = moulds.made(db(), key)
+    numbers = {made.id: made.version for made in versions}
+    shots = moulds.pours(db(), [made.id or 0 for made in versions])
+    counted = [(numbers[shot.made_id], [casting["faults"] for casting in shot.castings]) for shot in shots if shot.finished_at]
+    asked = request.args
+    touched = None
+    if asked.get("poured") and asked.get("against"):
+        try:
+            touched = touch(asked["poured"], asked["against"])
+        except Refused as refused:
+            problem = problem or refused
+    return render_template(
+        "moulds/card.html", row=row, mould=mould, versions=versions, shots=shots, numbers=numbers, tallies=tallies(counted), faults=FAULTS, problem=problem, at=at, states=moulds.STATES,
+        use=moulds.master_use(db(), key, content["master"].get("demouldings")), stuffs=STUFFS, touched=touched, asked=asked, source=mould.master.source,
+        products={p.name: r for r, p in mixes.products(db()).values()}, silicones=[p.name for _, p in mixes.products(db()).values() if p.kind in ("silicone", "resin")],
+        chosen=next((p.name for r, p in mixes.products(db()).values() if r.code == content.get("mould_product")), ""), lots=_lots(key), sent=request.form,
+    ), 422 if problem else 200  # fmt: skip
+
+
+def _lots(key: int) -> str:
+    """Lots of the last batch mixed for this mould's own material."""
+    found = next((batch for batch in mixes.batches(db(), 40) if batch.mould_id == key and batch.pour_id is None and batch.weighed), None)
+    return mixes.lots_of(found) if found else ""
+
+
+@blueprint.post("/<int:key>/made")
+def make(key: int) -> ResponseReturnValue:
+    """It was made: a new version with all its cavities alive; its first shot is a purge."""
+    row = load_document("mould", key)
+    content = documents.content(db(), row)
+    use = moulds.master_use(db(), key, content["master"].get("demouldings"))
+    try:
+        require(not use.last or bool(request.form.get("copy_first")), "master", f"{use.done} demouldings", f"{use.says}; tick that a durable copy is cast, or that you go on all the same")
+    except Refused as refused:
+        return _page(key, refused)
+    found = moulds.make(db(), row, request.form.get("material", "").strip()[:80], request.form.get("lot", "").strip()[:80], request.form.get("release", "").strip()[:80])
+    flash(f"Version {found.version} is made. Its first shot is a purge and does not count.")
+    return redirect(url_for("moulds_card.show", key=key))
+
+
+@blueprint.post("/made/<int:made>/cavity")
+def cavity(made: int) -> ResponseReturnValue:
+    """A cavity is alive, to be trimmed, or dead, with the reason."""
+    row = load(MouldMade, made)
+    try:
+        moulds.mark(db(), row, request.form.get("cavity", ""), request.form.get("state", ""), request.form.get("reason", ""))
+    except Refused as refused:
+        db().rollback()
+        return _page(row.mould_id, refused, made)
+    return redirect(url_for("moulds_card.show", key=row.mould_id, _anchor=f"v{row.version}"))
+
+
+@blueprint.post("/made/<int:made>/<any(retire, take_back):way>")
+def retire(made: int, way: str) -> ResponseReturnValue:
+    """A mould is worn out, or comes back into use."""
+    row = load(MouldMade, made)
+    row.retired_at = now() if way == "retire" else None
+    db().add(row)
+    return redirect(url_for("moulds_card.show", key=row.mould_id, _anchor=f"v{row.version}"))

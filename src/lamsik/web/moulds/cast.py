@@ -1,0 +1,141 @@
+"""Casting in a mould: amounts and how it goes; how many by when."""
+
+from datetime import datetime, time, timedelta
+
+from flask import Blueprint, render_template, request
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.castings import plastisol
+from lamsik.core.castings.throughput import Cycle, Making, Plan, plan
+from lamsik.core.errors import Refused
+from lamsik.core.mixes.clocks import RULE, at_temperature
+from lamsik.core.mixes.fillers import FILLERS
+from lamsik.core.mixes.product import Product
+from lamsik.core.moulds.layout import Mould
+from lamsik.core.route.workdays import NAMES, Workdays
+from lamsik.core.shapes.design import Design
+from lamsik.formats.body_document import to_design
+from lamsik.formats.mould_document import Document as Content
+from lamsik.formats.mould_document import to_mould
+from lamsik.store import documents, mixes, moulds, orders, stores
+from lamsik.store.tables import Document, MouldMade
+from lamsik.web.mixes.planning import Asked
+from lamsik.web.moulds.casting import casting, height_words, like_original
+from lamsik.web.moulds.shop import master_of
+from lamsik.web.pictures.plan import timeline
+from lamsik.web.shared.db import db, load_document
+
+blueprint = Blueprint("moulds_cast", __name__, url_prefix="/moulds")
+
+FIELDS = (
+    "product", "filler", "density", "ratio", "spread", "test_g", "test_ml", "at", "dense", "dense_density", "prop", "waited", "jug", "heat", "shot", "colours", "way", "gloss", "gloss_yes",
+    "gap", "thick", "squeeze", "no_inserts",
+)  # fmt: skip
+
+
+def opened(key: int) -> tuple[Document, Content, Mould]:
+    """A mould of the shop."""
+    row = load_document("mould", key)
+    content = documents.content(db(), row)
+    return row, content, to_mould(content, master_of(content["master"]))
+
+
+def design_of(content: Content) -> Design | None:
+    """The design cast in it, of the revision it was made from; None for a mould of a thing without a drawing."""
+    block = content["master"]
+    return to_design(moulds.body_content(db(), block)) if block["kind"] == "body" else None
+
+
+def product_asked(content: Content, asked: Asked) -> tuple[int, Product] | None:
+    """The product asked for, else the mould's own, else the first resin."""
+    found = {key: (row, product) for key, (row, product) in mixes.products(db()).items() if product.kind != "silicone"}
+    text = asked.get("product")
+    if text.isascii() and text.isdigit() and int(text) in found:
+        return int(text), found[int(text)][1]
+    key = next((key for key, (row, _) in found.items() if row.code == content.get("casting_product")), next(iter(found), None))
+    return (key, found[key][1]) if key is not None else None
+
+
+def scraps_of(product_id: int) -> tuple[plastisol.Scrap, ...]:
+    """Reclaimed plastic of a product by colour."""
+    return tuple(plastisol.Scrap(tub.colour, tub.left_g, tub.heats) for tub in mixes.tubs(db(), product_id) if tub.colour)
+
+
+def in_use(key: int) -> MouldMade | None:
+    """The newest version that is not worn out."""
+    return next((made for made in moulds.made(db(), key) if made.retired_at is None), None)
+
+
+@blueprint.get("/<int:key>/cast")
+def show(key: int) -> ResponseReturnValue:
+    """What a shot takes, of what, and how it goes."""
+    row, content, mould = opened(key)
+    asked = Asked(request.args)
+    chosen, problem, found, match = product_asked(content, asked), None, None, None
+    made, design = in_use(key), design_of(content)
+    alive = len(moulds.alive(made)) if made else len(mould.cavities)
+    if chosen:
+        try:
+            found = casting(mould, chosen[1], alive, design, asked, scraps_of(chosen[0]))
+            match = like_original(design, chosen[1], asked.get("filler")) if design and asked.get("match") else None
+        except Refused as refused:
+            problem = refused
+    return render_template(
+        "moulds/cast.html", row=row, mould=mould, chosen=chosen, asked=request.args, found=found, problem=problem, made=made, alive=alive, design=design, match=match, fillers=FILLERS,
+        products={k: p for k, (_, p) in mixes.products(db()).items() if p.kind != "silicone"}, mark=height_words(mould, found.fill_mark_mm) if found and found.fill_mark_mm else "",
+        orders=[(o, c) for o, c in orders.listed(db()) if o.design_id and o.design_id == content["master"].get("body_id")], fields=FIELDS, rule=RULE,
+        learned=mixes.loss_of(db(), chosen[0]) if chosen else (0.05, 0), gelled=plastisol.GELLED, hot=plastisol.HOT, source=mould.master.source,
+    ), 422 if problem else 200  # fmt: skip
+
+
+def workdays() -> tuple[Workdays, bool]:
+    """The shop's days, and whether it works after hours."""
+    kept = stores.setting(db(), "days")
+    closed = tuple(datetime.fromisoformat(day).date() for day in kept["closed"])
+    return Workdays(tuple(kept["days"]), time.fromisoformat(kept["begins"]), time.fromisoformat(kept["ends"]), closed), bool(kept["after_hours"])
+
+
+@blueprint.get("/<int:key>/by-when")
+def by_when(key: int) -> ResponseReturnValue:
+    """So many castings by a day: every shot, and the day each half of the mould can be poured."""
+    row, content, mould = opened(key)
+    asked, problem, found = Asked(request.args), None, None
+    made, chosen, days = in_use(key), product_asked(content, Asked(request.args)), workdays()
+    if asked.get("wanted") and chosen:
+        try:
+            found = _planned(asked, mould, content, made, chosen[1], days[0], days[1] or bool(asked.get("after_hours")))
+        except Refused as refused:
+            problem = refused
+    return render_template(
+        "moulds/by_when.html", row=row, mould=mould, asked=request.args, plan=found, problem=problem, made=made, chosen=chosen, alive=len(moulds.alive(made)) if made else len(mould.cavities),
+        products={k: p for k, (_, p) in mixes.products(db()).items() if p.kind != "silicone"}, picture=timeline(found, days[0]) if found else None, days=days[0], names=NAMES, rule=RULE,
+        tomorrow=datetime.now().date() + timedelta(days=14),
+    ), 422 if problem else 200  # fmt: skip
+
+
+def _planned(asked: Asked, mould: Mould, content: Content, made: MouldMade | None, product: Product, days: Workdays, after_hours: bool) -> Plan:
+    wanted = asked.value("wanted", "number", "castings", "") or 0.0
+    if not float(wanted).is_integer() or wanted < 1:
+        raise Refused("wanted", asked.get("wanted"), "a whole number of castings, at least one")
+    try:
+        by = datetime.combine(datetime.fromisoformat(asked.get("by")).date(), days.ends)
+    except ValueError as error:
+        raise Refused("by", asked.get("by"), "a day such as 2027-03-31") from error
+    start = datetime.now().replace(second=0, microsecond=0)
+    if asked.get("start"):
+        try:
+            start = datetime.fromisoformat(asked.get("start"))
+        except ValueError as error:
+            raise Refused("start", asked.get("start"), "a day and time such as 2027-03-01T09:00") from error
+    at = asked.value("at", "temperature", "temperature", "", float(stores.setting(db(), "mixing")["room_c"])) or 20.0
+    cure = at_temperature(product.demould_h, product.reference_c, at)
+    before, after = (60.0 * (asked.value(name, "time", word, "min", default / 60) or 0.0) for name, word, default in (("before", "to pour", 15.0), ("after", "to demould", 10.0)))
+    good = (asked.value("yield", "percent", "good of all", "%", 95.0) or 0.0) / 100.0
+    alive = len(moulds.alive(made)) if made else len(mould.cavities)
+    making = None
+    if made is None or asked.get("new_mould"):
+        stuff = next((p for r, p in mixes.products(db()).values() if r.code == content.get("mould_product")), None)
+        half = 60.0 * (asked.value("half", "time", "to pour a half", "min", 1.0) or 0.0)
+        making = Making(mould.parts, half, at_temperature(stuff.demould_h, stuff.reference_c, at) if stuff else 16.0)
+        alive = len(mould.cavities)
+    return plan(int(wanted), by, start, Cycle(before, cure, after, alive, good), days, making, making is not None, after_hours)

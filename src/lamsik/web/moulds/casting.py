@@ -1,0 +1,165 @@
+"""What is asked of a casting and what comes out: amounts by the kind of material, inserts, thin zones, fill marks; ready for a pour."""
+
+from dataclasses import dataclass, field
+from typing import Any
+
+import numpy as np
+
+from lamsik.core.castings import foam, plastisol
+from lamsik.core.castings.dense_rear import TwoPours, bonds, two_pours
+from lamsik.core.castings.inserts import Insert, covers_mm, inserts_ml, level_mm, net_ml, of_design
+from lamsik.core.castings.matching import Match, matched
+from lamsik.core.castings.softbody import Exposed, exposed
+from lamsik.core.errors import Refused
+from lamsik.core.mixes.filler import Filling, filling_for
+from lamsik.core.mixes.fillers import FILLERS
+from lamsik.core.mixes.product import Product, liquid_g_cm3
+from lamsik.core.moulds.layout import Mould, cavity_ml, lying
+from lamsik.core.moulds.silicone import runner_ml
+from lamsik.core.moulds.vents import up_of
+from lamsik.core.shapes.design import Design
+from lamsik.web.mixes.planning import Asked
+
+
+@dataclass(frozen=True)
+class Casting:
+    """A shot as asked for: its volumes [ml], density, and what the kind of material adds to it."""
+
+    product: Product
+    cavities: int
+    each_ml: float
+    inserts: tuple[Insert, ...]
+    net_ml: float
+    runner_ml: float
+    density_g_cm3: float
+    filling: Filling | None = None
+    filler: str = ""
+    charge: foam.Charge | None = None
+    fill_mark_mm: float | None = None
+    covers: tuple[tuple[str, float], ...] = ()
+    two: TwoPours | None = None
+    bond: str = ""
+    shot: plastisol.Shot | None = None
+    zones: tuple[plastisol.Zone, ...] = ()
+    layers: str = ""
+    scrap: tuple[tuple[plastisol.Scrap, ...], float] | None = None
+    gloss: str = ""
+    point: Exposed | None = None
+    notes: tuple[str, ...] = field(default_factory=tuple)
+
+    @property
+    def of_cavities_ml(self) -> float:
+        """All cavities filled, less inserts [ml]."""
+        return self.net_ml * self.cavities
+
+    @property
+    def sprue_ml(self) -> float:
+        """All their runners [ml]; a foam fills none."""
+        return 0.0 if self.product.kind == "foam" else self.runner_ml * self.cavities
+
+    @property
+    def poured_ml(self) -> float:
+        """What a shot mixes before its loss [ml of liquid]."""
+        if self.charge:
+            return self.charge.liquid_ml * self.cavities
+        return self.of_cavities_ml + self.sprue_ml
+
+    @property
+    def casting_g(self) -> float:
+        """What one casting weighs, its inserts too [g]."""
+        body = self.two.mass_g if self.two else self.net_ml * (self.charge.target_g_cm3 if self.charge else self.density_g_cm3)
+        return body + sum(insert.mass_g for insert in self.inserts)
+
+
+def casting(mould: Mould, product: Product, cavities: int, design: Design | None, asked: Asked, scraps: tuple[plastisol.Scrap, ...] = ()) -> Casting:
+    """The shot a form asks for. Raises `Refused` naming the field."""
+    inserts = of_design(design) if design and not asked.get("no_inserts") else ()
+    each = cavity_ml(mould)
+    net = net_ml(each, inserts)
+    found: dict[str, Any] = {"product": product, "cavities": cavities, "each_ml": each, "inserts": inserts, "net_ml": net, "runner_ml": runner_ml(mould), "density_g_cm3": product.density_g_cm3}
+    if product.kind == "foam":
+        found |= _foam(mould, product, net, inserts, asked)
+    elif product.kind == "plastisol":
+        found |= _hot(mould, product, net, cavities, asked, scraps)
+    else:
+        found |= _resin(mould, product, net, inserts, asked)
+    if asked.get("gap") or asked.get("thick"):
+        gap, thick = asked.value("gap", "length", "gap", "mm"), asked.value("thick", "length", "thickness", "mm")
+        if gap is None or thick is None:
+            raise Refused("gap" if gap is None else "thick", "", "gap and thickness are both needed")
+        found["point"] = exposed(gap, thick, (asked.value("squeeze", "percent", "squeeze", "%", 50.0) or 0.0) / 100.0)
+    return Casting(**found)
+
+
+def _resin(mould: Mould, product: Product, net: float, inserts: tuple[Insert, ...], asked: Asked) -> dict[str, Any]:
+    target, filler, found = asked.value("density", "density", "density", "g/cm³"), asked.get("filler"), {}
+    if target is not None:
+        kind = FILLERS.get(filler or "hollow microspheres")
+        if kind is None:
+            raise Refused("filler", filler, f"one of {', '.join(FILLERS)}")
+        found = {"filling": filling_for(target, product.density_g_cm3, kind.true_g_cm3), "filler": kind.name, "density_g_cm3": target}
+    dense = asked.value("dense", "volume", "dense pour", "ml")
+    if dense is not None:
+        heavy = asked.value("dense_density", "density", "its density", "g/cm³")
+        if heavy is None:
+            raise Refused("dense_density", "", "say how dense the first pour is")
+        prop = asked.value("prop", "angle", "propped at", "°", 15.0) or 0.0
+        shape = lying(mould)
+        found["two"] = two_pours(shape, up_of(mould.stand, prop), dense, heavy, float(found.get("density_g_cm3", product.density_g_cm3)))
+        waited = asked.value("waited", "time", "second pour after", "min")
+        if waited is not None:
+            found["bond"] = bonds(60.0 * waited, 60.0 * product.recoat_from_h, 60.0 * (product.recoat_to_h or product.demould_h)) or "within its bond window"
+    return found
+
+
+def _foam(mould: Mould, product: Product, net: float, inserts: tuple[Insert, ...], asked: Asked) -> dict[str, Any]:
+    liquid = liquid_g_cm3(product)
+    free, at = product.free_rise_g_cm3, asked.value("at", "temperature", "temperature", "")
+    poured, risen = asked.value("test_g", "mass", "poured in the test", "g"), asked.value("test_ml", "volume", "it rose to", "ml")
+    if poured is not None and risen is not None:
+        free = foam.FreeRise(poured, risen).density_g_cm3
+    if free is None:
+        raise Refused("test_g", "", "the tin gives no free rise: pour a little into a cup and type what it rose to")
+    if at is not None and poured is None:
+        free = foam.at_warmth(free, product.reference_c, at)
+    ratio = asked.value("ratio", "number", "expansion ratio", "")
+    target = foam.density_of_ratio(ratio, liquid) if ratio is not None else asked.value("density", "density", "density", "g/cm³", free)
+    spread = (asked.value("spread", "percent", "uncertain by", "%", 0.0) or 0.0) / 100.0
+    charge = foam.charge(net, float(target or free), free, liquid, spread)
+    shape, up = lying(mould), up_of(mould.stand, mould.tilt_deg)
+    low = float((shape.vertices @ up).min())
+    mark = level_mm(shape, up, 1000.0 * (charge.liquid_ml + inserts_ml(inserts))) - low
+    return {"charge": charge, "fill_mark_mm": mark, "covers": _covers(mould, inserts), "density_g_cm3": charge.target_g_cm3}
+
+
+def _covers(mould: Mould, inserts: tuple[Insert, ...]) -> tuple[tuple[str, float], ...]:
+    """How much material is over each insert [mm], those that are placed in the body's own frame."""
+    mesh = mould.master.mesh
+    return tuple((f"{insert.kind} {insert.key}", covers_mm(mesh, insert)) for insert in inserts)
+
+
+def _hot(mould: Mould, product: Product, net: float, cavities: int, asked: Asked, scraps: tuple[plastisol.Scrap, ...]) -> dict[str, Any]:
+    jug = asked.value("jug", "mass", "heated at once", "g", 120.0) or 0.0
+    heat = 60.0 * (asked.value("heat", "time", "heating", "min", 6 / 60) or 0.0)
+    each = 60.0 * (asked.value("shot", "time", "one shot", "min", 4 / 60) or 0.0)
+    shot = plastisol.shot(net * cavities, runner_ml(mould) * cavities, product.density_g_cm3, jug, cavities, heat, each)
+    zones = plastisol.thin_zones(lying(mould), mould.thin_mm)
+    colours = [text.strip() for text in asked.get("colours").split(",") if text.strip()]
+    layers = plastisol.layer_says(asked.get("way") or plastisol.GELLED, colours, up_of(mould.stand, mould.tilt_deg)) if len(colours) >= 2 else ""
+    scrap = plastisol.from_scrap(shot.shot_g, colours[0], scraps) if colours else None
+    gloss = plastisol.may_gloss(zones, bool(asked.get("gloss_yes"))) if asked.get("gloss") else ""
+    return {"shot": shot, "zones": zones, "layers": layers, "scrap": scrap, "gloss": gloss}
+
+
+def like_original(design: Design, product: Product, filler: str) -> Match | None:
+    """The share of filler, or the foam's density, that makes a casting like the carved original."""
+    kind = FILLERS.get(filler or "hollow microspheres")
+    true = None if product.kind == "foam" or kind is None else kind.true_g_cm3
+    return matched(design, product.density_g_cm3, true)
+
+
+def height_words(mould: Mould, mark_mm: float) -> str:
+    """The fill mark in words."""
+    shape, up = lying(mould), up_of(mould.stand, mould.tilt_deg)
+    tall = float(np.ptp(shape.vertices @ up))
+    return f"liquid stands {mark_mm:.0f} mm high of {tall:.0f} mm"

@@ -1,0 +1,90 @@
+"""Halves to print: worked out beside the request with its progress asked for, then taken as STL."""
+
+from flask import Blueprint, Response, abort, jsonify, render_template, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.errors import Refused
+from lamsik.core.moulds.halves import Printed, Sum, printed_halves
+from lamsik.core.moulds.layout import box
+from lamsik.formats import stl
+from lamsik.formats.mould_document import to_mould
+from lamsik.store import documents
+from lamsik.web.moulds.shop import master_of
+from lamsik.web.pictures.body import mesh_views
+from lamsik.web.shapes.bring import as_file
+from lamsik.web.shared import jobs
+from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.jobs import Job
+
+blueprint = Blueprint("moulds_print", __name__, url_prefix="/moulds")
+
+Halves = tuple[tuple[Printed, ...], Sum]
+
+
+@blueprint.get("/<int:key>/halves")
+def show(key: int) -> str:
+    """What will be printed, and the button that works it out."""
+    row = load_document("mould", key)
+    content = documents.content(db(), row)
+    mould = to_mould(content, master_of(content["master"]))
+    return render_template("moulds/halves.html", row=row, mould=mould, box=box(mould))
+
+
+@blueprint.post("/<int:key>/halves")
+def start(key: int) -> ResponseReturnValue:
+    """Begin working the halves out."""
+    row = load_document("mould", key)
+    content = documents.content(db(), row)
+    mould = to_mould(content, master_of(content["master"]))
+
+    def work(job: Job) -> Halves:
+        return printed_halves(mould, job.step)
+
+    return jsonify(job=jobs.start(f"{row.name}, revision {row.current}", work).key)
+
+
+def _job(key: str) -> Job:
+    job = jobs.get(key)
+    if job is None:
+        abort(404)
+    return job
+
+
+@blueprint.get("/<int:key>/halves/<job_key>")
+def state(key: int, job_key: str) -> Response:
+    """How far it is; once done, each half with its note and where to take it."""
+    job = _job(job_key)
+    answer: dict[str, object] = {"share": job.share, "says": job.says, "done": job.done, "problem": job.problem}
+    if job.done and not job.problem:
+        parts, total = job.result
+        answer |= {
+            "parts": [
+                {
+                    "name": part.name, "volume": f"{part.volume_ml:.1f} ml", "note": part.note, "faces": len(part.mesh.faces), "picture": mesh_views(part.mesh),
+                    "url": url_for("moulds_print.take", key=key, job_key=job_key, number=n),
+                }
+                for n, part in enumerate(parts)
+            ],
+            "sum": f"Halves {total.halves_ml:.1f} ml, hollow {total.hollow_ml:.1f} ml, play at the keys {total.play_ml:.2f} ml: the block's {total.block_ml:.1f} ml, off by {100 * total.off:.3f} %.",
+        }  # fmt: skip
+    return jsonify(answer)
+
+
+@blueprint.post("/<int:key>/halves/<job_key>/drop")
+def drop(key: int, job_key: str) -> Response:
+    """Stop working it out, or forget it."""
+    jobs.drop(job_key)
+    return jsonify(ok=True)
+
+
+@blueprint.get("/<int:key>/halves/<job_key>/<int:number>.stl")
+def take(key: int, job_key: str, number: int) -> Response:
+    """One half as an STL file."""
+    row, job = load_document("mould", key), _job(job_key)
+    if not job.done or job.problem:
+        raise Refused("halves", job.says, "wait until they are worked out")
+    parts, _ = job.result
+    if number >= len(parts):
+        abort(404)
+    part = parts[number]
+    return as_file(stl.write(part.mesh, f"Lamsik {row.code} {part.name} mm"), f"{row.code}-{part.name.replace(' ', '-')}.stl", "model/stl")

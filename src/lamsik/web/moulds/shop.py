@@ -1,0 +1,30 @@
+"""What the Moulds bench takes from the shop."""
+
+from lamsik.core.moulds.masters import Master
+from lamsik.core.moulds.silicone import Bricks
+from lamsik.formats.mould_document import Document
+from lamsik.store import mixes, moulds, stores
+from lamsik.web.moulds.state import MouldShop
+from lamsik.web.shared.db import db
+
+
+def shop_of(mould_id: int, expected: object) -> MouldShop:
+    """The shop as a mould is looked at."""
+    found = {row.code: (key, product) for key, (row, product) in mixes.products(db()).items()}
+    prices = {}
+    for code, (key, _) in found.items():
+        priced = [(tub.price_minor, tub.received_g) for tub in mixes.tubs(db(), key) if tub.price_minor]
+        if priced:
+            prices[code] = sum(price for price, _ in priced) / 100.0 / sum(g for _, g in priced) * 1000.0
+    count = int(expected) if isinstance(expected, int | float) else None
+    return MouldShop(found, prices, bricks(), moulds.master_use(db(), mould_id, count), stores.setting(db(), "shop")["currency"], stores.setting(db(), "units")["length"])
+
+
+def bricks() -> Bricks:
+    """Bricks and strip for boxes."""
+    return Bricks(**stores.setting(db(), "bricks"))
+
+
+def master_of(block: Document) -> Master:
+    """The master of a document's block."""
+    return moulds.master_of(db(), block)

@@ -1,0 +1,124 @@
+"""The Moulds bench: all moulds, a new one of a body, a weighed thing or a measured block, and its layout."""
+
+from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.errors import Refused
+from lamsik.core.moulds.masters import BOX, PULLS, Master
+from lamsik.core.moulds.pull import KINDS
+from lamsik.core.units import parse
+from lamsik.formats.mould_document import Document as Content
+from lamsik.formats.mould_document import dumps, first_layout, loads, master_of, to_mould
+from lamsik.store import documents, mixes, moulds, weighed
+from lamsik.store.tables import Document, MouldMade, Weighed
+from lamsik.web.mixes.views import views_of
+from lamsik.web.moulds.live import current
+from lamsik.web.pictures.mould import thumbnail
+from lamsik.web.shapes.bring import as_file
+from lamsik.web.shared import keeping
+from lamsik.web.shared.db import db, load, load_document, sent_id
+
+blueprint = Blueprint("moulds", __name__, url_prefix="/moulds")
+
+
+@blueprint.get("")
+def index() -> ResponseReturnValue:
+    """All moulds, drawn; pours under way; what to begin from."""
+    return _page()
+
+
+def _page(problem: str = "", way: str = "") -> ResponseReturnValue:
+    rows = documents.listed(db(), "mould", request.args.get("q", ""))
+    contents = documents.contents(db(), rows)
+    cards = []
+    for row in rows:
+        content = contents[row.id or 0]
+        mould = to_mould(content, moulds.master_of(db(), content["master"]))
+        made = moulds.made(db(), row.id or 0)
+        cards.append((row, mould, thumbnail(mould), made[0] if made else None, len(moulds.alive(made[0])) if made else 0))
+    going = []
+    for pour in moulds.open_pours(db()):
+        made_row = load(MouldMade, pour.made_id)
+        going.append((pour, load(Document, made_row.mould_id)))
+    return render_template(
+        "moulds/index.html", cards=cards, bodies=documents.listed(db(), "body"), things=[row for row in weighed.listed(db()) if moulds.thing_of(db(), row)], going=going, problem=problem, way=way,
+        asked=request.form, q=request.args.get("q", ""), clocks=views_of(mixes.running(db())), now=mixes.now(),
+    ), 422 if problem else 200  # fmt: skip
+
+
+@blueprint.post("/new/<any(body, weighed, box):way>")
+def new(way: str) -> ResponseReturnValue:
+    """A mould of a body, of a thing weighed in water, or of a block measured by hand."""
+    try:
+        block, master = _begun(way)
+        row = documents.create(db(), "mould", documents.next_code(db(), "mould", "M"), first_layout(block, master), "first layout")
+    except Refused as refused:
+        db().rollback()
+        return _page(f"{refused.field.removesuffix('_mm')}: {refused.given}; {refused.allowed}.", way)
+    return redirect(url_for("moulds.edit", key=row.id))
+
+
+def _begun(way: str) -> tuple[Content, Master]:
+    if way == "body":
+        return moulds.from_body(db(), load_document("body", sent_id("body")))
+    sizes = [parse(request.form.get(name, ""), "length", name, "mm").value for name in ("length", "width", "depth")]
+    if way == "weighed":
+        return moulds.from_weighed(db(), load(Weighed, sent_id("thing")), (sizes[0], sizes[1], sizes[2]))
+    mass = request.form.get("mass", "").strip()
+    block = {
+        "kind": BOX, "name": request.form.get("name", "").strip()[:120] or "Master", "length_mm": sizes[0], "width_mm": sizes[1], "depth_mm": sizes[2],
+        "volume_ml": _optional("volume", "volume", "ml"), "mass_g": parse(mass, "mass", "mass", "g").value if mass else None, "demouldings": None, "source": {"kind": "own", "note": ""},
+    }  # fmt: skip
+    return block, master_of(block)
+
+
+def _optional(name: str, quantity: str, unit: str) -> float | None:
+    text = request.form.get(name, "").strip()
+    return parse(text, quantity, name, unit).value if text else None
+
+
+@blueprint.post("/bring-in")
+def bring_in() -> ResponseReturnValue:
+    """A mould file brought in; its body stays in its file."""
+    sent = request.files.get("file")
+    try:
+        content = loads(sent.read() if sent else b"")
+    except Refused as refused:
+        return _page(str(refused), "file")
+    row = documents.create(db(), "mould", documents.next_code(db(), "mould", "M"), content, "brought in from a file")
+    return redirect(url_for("moulds.edit", key=row.id))
+
+
+@blueprint.get("/<int:key>")
+def edit(key: int) -> str:
+    """One mould: its plan, section, and how it is poured."""
+    row = load_document("mould", key)
+    products = mixes.products(db())
+    return render_template("moulds/edit.html", row=row, state=current(row), kinds=KINDS, pulls=PULLS, products={r.code: p for r, p in products.values()})
+
+
+@blueprint.get("/<int:key>/mould.json")
+def export(key: int) -> Response:
+    """The mould as a file, its body in it."""
+    row = load_document("mould", key)
+    content = dict(documents.content(db(), row))
+    block = dict(content["master"])
+    if block["kind"] == "body":
+        block = {**block, "document": moulds.body_content(db(), block), "body_id": None, "revision": None}
+    return as_file(dumps({**content, "master": block}).encode("utf-8"), f"{row.code}.json", "application/json")
+
+
+@blueprint.post("/<int:key>/copy")
+def copy(key: int) -> ResponseReturnValue:
+    """A copy to try something on."""
+    content = documents.content(db(), load_document("mould", key))
+    made = documents.create(db(), "mould", documents.next_code(db(), "mould", "M"), {**content, "name": f"{content['name']} copy"[:120]})
+    flash(f"{made.name} is made.")
+    return redirect(url_for("moulds.edit", key=made.id))
+
+
+@blueprint.post("/<int:key>/<any(delete, bring_back):way>")
+def put_away(key: int, way: str) -> ResponseReturnValue:
+    """Delete a mould, or bring it back."""
+    row = load_document("mould", key, deleted=True)
+    return keeping.put_away(row, way, url_for("moulds.index"), url_for("moulds.edit", key=key), url_for("moulds.put_away", key=key, way="bring_back"))

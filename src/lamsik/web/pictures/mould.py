@@ -1,0 +1,238 @@
+"""A mould to scale: its plan and section with rulers, and a cavity as it stands while it is poured, with the air it would hold."""
+
+from functools import lru_cache
+from math import cos, radians, sin
+
+import numpy as np
+
+from lamsik.core.moulds.geometry import seen, solid_of
+from lamsik.core.moulds.layout import Box, Feed, Mould, Text, Tight, box, feeds, key_places, lying, outline
+from lamsik.core.moulds.vents import FLAT, HighPoint
+from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.skins import Mesh
+from lamsik.core.units import show
+from lamsik.web.pictures import parts
+from lamsik.web.pictures.body import framed
+from lamsik.web.pictures.ink import BRICK, CARD, DEEP, INK, MUTED, PALE, POUR, STEEL, TIP, WATER, WOOD, Pen, pen_for
+from lamsik.web.pictures.ruler import ruler, upright_ruler
+from lamsik.web.pictures.svg import Node, group, label, node, path
+
+UPPER, LOWER, BOARD = "#CFE0D3", "#BCD3DC", "#DCCBA6"
+
+
+@lru_cache(maxsize=32)
+def _cut(mesh: Mesh) -> tuple[Array, ...]:
+    """The laid master cut along its middle: outlines (n, 2) (x, z) [mm]."""
+    made = solid_of(mesh).rotate((-90.0, 0.0, 0.0))  # z of the cut runs along y; its second axis along z
+    rows = [np.asarray(row, dtype=float) for row in made.slice(0.0).to_polygons()]
+    return tuple(row if _runs_up(mesh, rows) else row * np.array([1.0, -1.0]) for row in rows)
+
+
+def _runs_up(mesh: Mesh, rows: list[Array]) -> bool:
+    near = mesh.vertices[np.abs(mesh.vertices[:, 1]) < 0.15 * max(float(np.ptp(mesh.vertices[:, 1])), 1e-6)]
+    return abs(max(float(row[:, 1].max()) for row in rows) - float(near[:, 2].max())) <= abs(-min(float(row[:, 1].min()) for row in rows) - float(near[:, 2].max()))
+
+
+def picture(mould: Mould, points: tuple[HighPoint, ...], tight: tuple[Tight, ...], undercut: Array, unit: str = "mm") -> Node:
+    """The whole drawing: plan over section on the left, the pour on the right; y grows downward in SVG."""
+    walls = box(mould)
+    reach = _reach(mould)
+    gap = max(0.16 * walls.length_mm, 16.0)
+    ring = 1.24 * reach
+    wide = walls.length_mm + 2 * gap + 2 * ring
+    pen = pen_for(wide, 880.0)
+    section_y = walls.width_mm + 58 * pen.mm + walls.above_mm
+    ring_x = walls.length_mm + gap + ring + 26 * pen.mm
+    high = max(section_y + walls.below_mm + 34 * pen.mm, 2 * ring + 60 * pen.mm)
+    drawn = [
+        group(_plan(mould, walls, tight, undercut, pen), transform=f"translate(0 {walls.width_mm:.2f})"),
+        label("plan", 0, -9 * pen.mm, pen.text, fill=MUTED),
+        group([upright_ruler(0, walls.width_mm, pen, unit, -8 * pen.mm)], transform=f"translate(0 {walls.width_mm:.2f})"),
+        ruler(walls.length_mm, pen, unit, 0, walls.width_mm + 5 * pen.mm),
+        label("section through cavity " + mould.cavities[0].key[1:], 0, section_y - walls.above_mm - 8 * pen.mm, pen.text, fill=MUTED),
+        group(_section(mould, walls, pen, unit), transform=f"translate(0 {section_y:.2f})"),
+        group(_pour(mould, points, ring, pen), transform=f"translate({ring_x:.2f} {max(ring + 30 * pen.mm, 0.42 * high):.2f})"),
+    ]
+    left = 58 * pen.mm
+    return framed(drawn, -left, -26 * pen.mm, wide + left + 30 * pen.mm, high + 26 * pen.mm, f"{mould.name}: plan, section and how it is poured, to scale")
+
+
+def _reach(mould: Mould) -> float:
+    mesh = lying(mould)
+    across = mesh.vertices[:, (0, 2)] if mould.stand == FLAT else mesh.vertices[:, (0, 1)]
+    return float(np.hypot(across[:, 0], across[:, 1]).max())
+
+
+def _plan(mould: Mould, walls: Box, tight: tuple[Tight, ...], undercut: Array, pen: Pen) -> list[Node]:
+    """The box from above; its lower left corner is the origin."""
+    thin = {"stroke": INK, "stroke_width": pen.mm}
+    rows: list[Node] = []
+    if mould.boards:
+        deep = 5 * pen.mm
+        rows += [node("rect", x=0, y=-walls.width_mm - deep, width=walls.length_mm, height=deep, fill=BOARD, **thin), node("rect", x=0, y=0, width=walls.length_mm, height=deep, fill=BOARD, **thin)]
+    rows.append(node("rect", x=0, y=-walls.width_mm, width=walls.length_mm, height=walls.width_mm, fill=UPPER, stroke=INK, stroke_width=2 * pen.mm))
+    for feed in feeds(mould):
+        rows.append(node("path", d=path(_cone(feed)), fill=POUR, fill_opacity=0.75, stroke=INK, stroke_width=0.8 * pen.mm))
+    if mould.parts == 2:
+        for x, y in key_places(mould):
+            rows += [node("circle", cx=x, cy=-y, r=mould.keys.base_mm / 2, fill=LOWER, **thin), node("circle", cx=x, cy=-y, r=mould.keys.base_mm / 6, fill="none", stroke=MUTED, stroke_width=0.6 * pen.mm)]
+    rows += [node("circle", cx=w.x_mm, cy=-w.y_mm, r=w.across_mm / 2, fill=CARD, stroke=DEEP, stroke_width=1.2 * pen.mm) for w in mould.wells]
+    for spot in mould.cavities:
+        rows.append(node("path", d=path(outline(mould, spot)), fill=WOOD, stroke=INK, stroke_width=1.6 * pen.mm, stroke_linejoin="round"))
+        rows += _marked(mould, spot.x_mm, spot.y_mm, spot.turn_deg, undercut, pen)
+        rows += _rods(mould, walls, spot.x_mm, spot.y_mm, spot.turn_deg, pen)
+        rows += [_text(mould, t, spot.x_mm, spot.y_mm, spot.turn_deg) for t in mould.texts]
+    for place in tight:
+        rows += [node("circle", cx=place.x_mm, cy=-place.y_mm, r=7 * pen.mm, fill="none", stroke=BRICK, stroke_width=2 * pen.mm), label(f"{place.distance_mm:.1f}", place.x_mm + 10 * pen.mm, -place.y_mm - 6 * pen.mm, 11 * pen.mm, fill=BRICK)]
+    for n, spot in enumerate(mould.cavities, start=1):
+        rows.append(_grip(f"point.{spot.key}.0", spot.x_mm, spot.y_mm, f"Cavity {n}", pen, (0.0, walls.width_mm), str(n)))
+    for well in mould.wells:
+        rows.append(_grip(f"point.{well.key}.0", well.x_mm, well.y_mm, f"Well {well.key[1:]}", pen, (0.0, walls.width_mm), ""))
+    return rows
+
+
+def _cone(feed: Feed) -> Array:
+    x0, y0, x1, y1 = feed.x0_mm, feed.y0_mm, feed.x1_mm, feed.y1_mm
+    way = radians(feed.way_deg)
+    across = np.array([-sin(way), cos(way)])
+    r, big = feed.neck_mm / 2, feed.mouth_mm / 2
+    a, b = np.array([x0, y0]) - 1.5 * np.array([cos(way), sin(way)]), np.array([x1, y1])
+    return np.array([a + r * across, b + big * across, b - big * across, a - r * across])
+
+
+def _spun(x: float, y: float, cx: float, cy: float, turn_deg: float) -> tuple[float, float]:
+    turn = radians(turn_deg)
+    return cx + x * cos(turn) - y * sin(turn), cy + x * sin(turn) + y * cos(turn)
+
+
+def _marked(mould: Mould, cx: float, cy: float, turn: float, undercut: Array, pen: Pen) -> list[Node]:
+    """Faces that lean in under a half, hatched in red."""
+    if not undercut.any():
+        return []
+    mesh = lying(mould)
+    middles = mesh.vertices[mesh.faces[undercut]].mean(axis=1)
+    spots = np.unique(np.round(middles[:, :2] / (3 * pen.mm)), axis=0)[:600] * 3 * pen.mm
+    d = " ".join(f"M{x - 1.2 * pen.mm:.2f} {-y + 1.2 * pen.mm:.2f}l{2.4 * pen.mm:.2f} {-2.4 * pen.mm:.2f}" for x, y in (_spun(x, y, cx, cy, turn) for x, y in spots))
+    return [node("path", d=d, stroke=BRICK, stroke_width=1.2 * pen.mm, fill="none", opacity=0.8)]
+
+
+def _rods(mould: Mould, walls: Box, cx: float, cy: float, turn: float, pen: Pen) -> list[Node]:
+    """Vents: rods to the wall, or seen from above where they run up."""
+    rows = []
+    for vent in mould.vents:
+        x, y = _spun(vent.x_mm, vent.y_mm, cx, cy, turn)
+        wide = max(vent.across_mm, 2 * pen.mm)
+        if mould.stand == FLAT:
+            rows.append(node("circle", cx=x, cy=-y, r=max(wide / 2, 2.5 * pen.mm), fill=CARD, stroke=WATER, stroke_width=1.4 * pen.mm))
+            continue
+        way = radians(mould.tilt_deg)
+        far = min(((walls.length_mm if cos(way) > 0 else 0) - x) / cos(way) if abs(cos(way)) > 1e-6 else 1e9, ((walls.width_mm if sin(way) > 0 else 0) - y) / sin(way) if abs(sin(way)) > 1e-6 else 1e9)
+        rows.append(node("line", x1=x, y1=-y, x2=x + far * cos(way), y2=-(y + far * sin(way)), stroke=WATER, stroke_width=wide, opacity=0.8))
+    return rows
+
+
+def _text(mould: Mould, text: Text, cx: float, cy: float, turn: float) -> Node:
+    """A text as it stands on the mould's face: mirrored, since it reads right on the bait."""
+    x, y = _spun(text.x_mm, text.y_mm, cx, cy, turn)
+    return group(
+        [label(text.says, 0, text.high_mm * 0.35, text.high_mm, text_anchor="middle", fill=DEEP if text.half == "upper" else MUTED)],
+        transform=f"translate({x:.2f} {-y:.2f}) rotate({-turn:.1f}) scale(-1 1)",
+    )
+
+
+def _grip(key: str, x: float, y: float, says: str, pen: Pen, limits: tuple[float, float], number: str) -> Node:
+    dot = [
+        node("circle", cx=x, cy=-y, r=22 * pen.mm, fill="transparent"),
+        node("circle", cx=x, cy=-y, r=(9 if number else 6) * pen.mm, fill=TIP, stroke=CARD, stroke_width=1.5 * pen.mm),
+        *([label(number, x, -y + 4 * pen.mm, 11 * pen.mm, text_anchor="middle", fill="#FFFFFF", font_weight=700)] if number else []),
+    ]
+    return parts.handle(dot, path=key, value=y, low=limits[0], high=limits[1], says=f"{says}, place in the box", axis="xy", factor=-1.0, along_mm=round(x, 2))
+
+
+def _section(mould: Mould, walls: Box, pen: Pen, unit: str) -> list[Node]:
+    """The block cut along the first cavity; z = 0 is the parting."""
+    spot, length = mould.cavities[0], walls.length_mm
+    lean = np.tan(radians(mould.slant_deg))
+    left, right = -lean * length / 2, lean * length / 2
+    upper = [(0, left), (length, right), (length, walls.above_mm), (0, walls.above_mm)]
+    lower = [(0, left), (length, right), (length, -walls.below_mm), (0, -walls.below_mm)]
+    rows = [node("path", d=path(upper), fill=UPPER, stroke=INK, stroke_width=1.6 * pen.mm)]
+    if mould.parts == 2:
+        rows.append(node("path", d=path(lower), fill=LOWER, stroke=INK, stroke_width=1.6 * pen.mm))
+    shift = 0.0 if mould.parts == 2 else -float(lying(mould).vertices[:, 2].min())
+    for row in _cut(lying(mould)):
+        points = row * np.array([cos(radians(spot.turn_deg)), 1.0]) + np.array([spot.x_mm, shift - (mould.parting_mm if mould.parts == 2 else 0.0)])
+        rows.append(node("path", d=path(points), fill=WOOD, stroke=INK, stroke_width=1.4 * pen.mm))
+    for feed in feeds(mould)[:1]:
+        if abs(feed.y1_mm - feed.y0_mm) < 0.5:
+            r, big = feed.neck_mm / 2, feed.mouth_mm / 2
+            rows.append(node("path", d=path([(feed.x0_mm, r), (feed.x1_mm, big), (feed.x1_mm, -big), (feed.x0_mm, -r)]), fill=POUR, fill_opacity=0.75, stroke=INK, stroke_width=0.8 * pen.mm))
+    if mould.parts == 2:
+        rows.append(node("line", x1=-10 * pen.mm, x2=length + 10 * pen.mm, y1=-left, y2=-right, stroke=DEEP, stroke_width=1.2 * pen.mm, stroke_dasharray=f"{6 * pen.mm:.2f} {3 * pen.mm:.2f}"))
+        rows.append(label("parting", length + 12 * pen.mm, -right + 4 * pen.mm, 11 * pen.mm, fill=DEEP))
+    rows += [
+        _height(walls.above_mm, 0.0, -6 * pen.mm, show(walls.above_mm, "length", 1, unit), pen),
+        *([_height(0.0, -walls.below_mm, -6 * pen.mm, show(walls.below_mm, "length", 1, unit), pen)] if mould.parts == 2 else []),
+    ]
+    return rows
+
+
+def _height(top: float, low: float, x: float, text: str, pen: Pen) -> Node:
+    return group([
+        node("line", x1=x, x2=x, y1=-top, y2=-low, stroke=MUTED, stroke_width=pen.mm),
+        label(text, x - 5 * pen.mm, -(top + low) / 2 + 4 * pen.mm, 11 * pen.mm, fill=MUTED, text_anchor="end"),
+    ])  # fmt: skip
+
+
+def _pour(mould: Mould, points: tuple[HighPoint, ...], ring: float, pen: Pen) -> list[Node]:
+    """A cavity as it stands while it is poured, turned so that up is up; air that stays is drawn pale in its high points."""
+    flat = mould.stand == FLAT
+    mesh, axes = lying(mould), ((0, 2) if flat else (0, 1))
+    turn = radians(mould.tilt_deg if flat else 90.0 - mould.tilt_deg)
+    spin = np.array([[cos(turn), -sin(turn)], [sin(turn), cos(turn)]])
+    rows: list[Node] = [node("circle", cx=0, cy=0, r=ring, fill=CARD, stroke=MUTED, stroke_width=pen.mm, stroke_dasharray=f"{2 * pen.mm:.2f} {3 * pen.mm:.2f}")]
+    for shape in _shadow(mesh, flat):
+        rows.append(node("path", d=path(shape @ spin.T), fill=POUR, stroke=INK, stroke_width=1.5 * pen.mm, stroke_linejoin="round"))
+    for vent in mould.vents:
+        x, y = spin @ np.array([(vent.x_mm, vent.y_mm, vent.z_mm)[k] for k in axes])
+        rows.append(node("line", x1=x, x2=x, y1=-y, y2=-ring, stroke=WATER, stroke_width=max(vent.across_mm, 2 * pen.mm), opacity=0.8))
+    for n, point in enumerate(points[:9], start=1):
+        x, y = spin @ np.array([point.place_mm[k] for k in axes])
+        size = max((3 * point.trapped_ml * 1000 / 4 / np.pi) ** (1 / 3), 5 * pen.mm)
+        rows += [
+            node("ellipse", cx=x, cy=-y + size * 0.5, rx=min(size, ring * 0.3), ry=size * 0.6, fill=PALE, stroke=WATER, stroke_width=1.5 * pen.mm),
+            label(f"{n}", x, -y - 8 * pen.mm, 12 * pen.mm, fill=BRICK, text_anchor="middle", font_weight=700),
+        ]
+    if mould.kind not in ("open", "press"):
+        end = {"tail": (0, 1), "nose": (0, -1), "back": (1, 1), "belly": (1, -1)}[mould.funnel.end]
+        spot = mesh.vertices[int(np.argmax(end[1] * mesh.vertices[:, end[0]]))]
+        x, y = spin @ spot[list(axes)]
+        rows += [node("circle", cx=x, cy=-y, r=4.5 * pen.mm, fill=STEEL, stroke=INK, stroke_width=pen.mm), label("funnel", x + 9 * pen.mm, -y - 3 * pen.mm, 11 * pen.mm, fill=MUTED)]
+    rows += [
+        node("path", d=f"M0 {-ring - 4 * pen.mm:.2f}l{-5 * pen.mm:.2f} {9 * pen.mm:.2f}h{10 * pen.mm:.2f}Z", fill=MUTED),
+        label("up", 0, -ring - 9 * pen.mm, 11 * pen.mm, fill=MUTED, text_anchor="middle"),
+        label(f"as poured: {'lying flat' if flat else 'standing on edge'}, {mould.tilt_deg:+.0f}°".replace("-", "−"), 0, ring + 22 * pen.mm, pen.text, fill=MUTED, text_anchor="middle"),
+    ]
+    hx, hy = ring * cos(turn), ring * sin(turn)
+    dot = [
+        node("circle", cx=hx, cy=-hy, r=22 * pen.mm, fill="transparent"),
+        node("circle", cx=hx, cy=-hy, r=7 * pen.mm, fill=TIP, stroke=CARD, stroke_width=1.5 * pen.mm),
+    ]
+    limits = (-45.0, 45.0) if flat else (-180.0, 180.0)
+    rows.append(parts.handle(dot, path="tilt_deg", value=mould.tilt_deg, low=limits[0], high=limits[1], says="Tilt while it is poured", axis="turn", factor=1.0 if flat else -1.0, unit="°"))
+    return rows
+
+
+def _shadow(mesh: Mesh, flat: bool) -> tuple[Array, ...]:
+    return seen(mesh, 1)[0] if flat else seen(mesh)[0]
+
+
+def thumbnail(mould: Mould) -> Node:
+    """The plan, small."""
+    walls = box(mould)
+    pen = pen_for(max(walls.length_mm, 1.8 * walls.width_mm) * 1.1, 220)
+    rows = [node("rect", x=0, y=-walls.width_mm, width=walls.length_mm, height=walls.width_mm, fill=UPPER, stroke=INK, stroke_width=1.5 * pen.mm)]
+    rows += [node("path", d=path(_cone(feed)), fill=POUR, stroke=INK, stroke_width=0.6 * pen.mm) for feed in feeds(mould)]
+    rows += [node("path", d=path(outline(mould, spot)), fill=WOOD, stroke=INK, stroke_width=1.2 * pen.mm) for spot in mould.cavities]
+    edge = 4 * pen.mm
+    return framed(rows, -edge, -walls.width_mm - edge, walls.length_mm + 2 * edge, walls.width_mm + 2 * edge, "")
