@@ -3,6 +3,7 @@
 Reads lines of JSON (home, port, log) and answers each with the new server's process id; ends, and its servers with it, when its input is closed.
 """
 
+import contextlib
 import json
 import os
 import signal
@@ -33,7 +34,5 @@ if __name__ == "__main__":
         started.append(pid)
         print(pid, flush=True)
     for pid in started:
-        try:
+        with contextlib.suppress(ProcessLookupError):
             os.kill(pid, signal.SIGTERM)
-        except ProcessLookupError:
-            pass

@@ -13,7 +13,7 @@ CAUTIONS: dict[str, str] = {
     "uv_resin": "UV resin: gloves; keep uncured resin off the skin and do not look into the lamp.",
     "silicone": "Silicone and its catalyst: gloves; keep catalyst off skin and eyes; air the room.",
     "sphere_dust": "Fine filler: dust mask, no draught, no flames; it floats in the air for long.",
-    "plastisol": "Hot plastisol, 150 to 180 °C: long sleeves, gloves, face shield; dry mould and jug; overheated it gives off acid fumes. Never a shared kitchen oven, microwave or jug.",
+    "plastisol": "Hot plastisol, 150 to 180 °C: sleeves, gloves, face shield; dry mould and jug; overheated it gives off acid fumes. No shared kitchen oven or jug.",
     "hooks": "Hooks: fit them last; hold them with pliers; nobody stands behind a test cast.",
 }
 """Caution by key; every one is shown together with `DEFER`."""

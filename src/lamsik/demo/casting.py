@@ -8,9 +8,10 @@ from sqlmodel import Session, select
 
 from lamsik.demo import scenario
 from lamsik.formats.edits_mould import apply
-from lamsik.formats.mould_document import first_layout, master_of
+from lamsik.formats.mould_document import first_layout, master_of, of_body, of_weighed
 from lamsik.store import documents, mixes, moulds
 from lamsik.store.tables import Batch, Clock, Document, MouldMade, Pour, Tub, Weighed, now
+from lamsik.store.weighed import thing_of
 
 
 def build(session: Session) -> None:
@@ -30,9 +31,9 @@ def build(session: Session) -> None:
     versions: dict[str, MouldMade] = {}
     for name, kind, of, edits, product, silicone, expected in scenario.MOULDS:
         made[name] = _mould(session, name, kind, of, edits, products[product], products[silicone], expected)
-    for name, material, lot, ago, dead in scenario.MADE:
+    for name, material, lot, days, dead in scenario.MADE:
         row = moulds.make(session, made[name], material, lot, "wax, two coats" if "silicone" not in material else "")
-        row.made_at = now() - timedelta(days=ago)
+        row.made_at = now() - timedelta(days=days)
         for key, state, why in dead:
             moulds.mark(session, row, key, state, why)
         versions[name] = versions[f"{name} v{row.version}"] = row
@@ -43,16 +44,29 @@ def build(session: Session) -> None:
 
 def _mould(session: Session, name: str, kind: str, of: Any, edits: Sequence[dict[str, Any]], product: Document, silicone: Document, expected: int | None) -> Document:
     if kind == "body":
-        block, master = moulds.from_body(session, session.exec(select(Document).where(Document.kind == "body", Document.name == of)).one())
+        row = session.exec(select(Document).where(Document.kind == "body", Document.name == of)).one()
+        block, master = of_body(row.name, row.id or 0, row.current, documents.content(session, row))
     elif kind == "weighed":
-        block, master = moulds.from_weighed(session, session.exec(select(Weighed).where(Weighed.name == of[0])).one(), of[1:])
+        thing = session.exec(select(Weighed).where(Weighed.name == of[0])).one()
+        found = thing_of(session, thing)
+        assert found is not None
+        block, master = of_weighed(thing.name, thing.id or 0, thing.air_g or 0.0, found.volume_ml, of[1:])
     else:
-        block = {"kind": "box", "name": of[0], "length_mm": of[1], "width_mm": of[2], "depth_mm": of[3], "volume_ml": of[4], "mass_g": of[5], "source": {"kind": "own", "note": ""}}
+        block = {
+            "kind": "box",
+            "name": of[0],
+            "length_mm": of[1],
+            "width_mm": of[2],
+            "depth_mm": of[3],
+            "volume_ml": of[4],
+            "mass_g": of[5],
+            "source": {"kind": "own", "note": ""},
+        }
         master = master_of(block)
     block["demouldings"] = expected
     content = {**first_layout(block, master), "name": name, "casting_product": product.code, "mould_product": silicone.code}
     for edit in edits:
-        content = apply(content, edit, lambda found: moulds.master_of(session, found))
+        content = apply(content, edit, lambda _: master)
     return documents.create(session, "mould", documents.next_code(session, "mould", "M"), content, "first layout")
 
 
@@ -63,9 +77,13 @@ def _shot(session: Session, made: MouldMade, product: Document, ago: float, gram
     recipe = mixes.product_of(session, product.id or 0)
     shares = mixes.weigh_lines(session, product.id or 0, recipe, grams)
     batch = Batch(
-        product_id=product.id or 0, purpose=f"shot {pour.shot} of {session.get_one(Document, made.mould_id).name}"[:80], mould_id=made.mould_id, made_id=made.id, pour_id=pour.id, at=at,
+        product_id=product.id or 0, purpose=f"shot {pour.shot} of {session.get_one(Document, made.mould_id).name}"[:80], mould_id=made.mould_id, made_id=made.id,
+        pour_id=pour.id, at=at,
         mixed_at=at, state=mixes.POURED, weighed=shares,
-        plan={"net_ml": filled, "sprue_ml": 0.0, "filled_ml": filled, "total_g": grams, "step_g": 0.1, "density": None, "rows": [{"part": s["part"], "grams": s["grams"]} for s in shares]},
+        plan={
+            "net_ml": filled, "sprue_ml": 0.0, "filled_ml": filled, "total_g": grams, "step_g": 0.1, "density": None,
+            "rows": [{"part": s["part"], "grams": s["grams"]} for s in shares],
+        },
     )  # fmt: skip
     session.add(batch)
     session.flush()
@@ -78,6 +96,14 @@ def _running(session: Session) -> None:
     """A cure that runs now."""
     last = session.exec(select(Pour).order_by(Pour.id.desc())).first()  # type: ignore[union-attr]
     link = f"/pours/{last.id}" if last else ""
-    session.add(Clock(name="Demould, box of Mudlark, second half", kind="demould", started_at=now() - timedelta(hours=9), ends_at=now() + timedelta(hours=2, minutes=40), link="/moulds"))
+    session.add(
+        Clock(
+            name="Demould, box of Mudlark, second half",
+            kind="demould",
+            started_at=now() - timedelta(hours=9),
+            ends_at=now() + timedelta(hours=2, minutes=40),
+            link="/moulds",
+        )
+    )
     session.add(Clock(name="Full cure, shot of yesterday", kind="full cure", started_at=now() - timedelta(hours=20), ends_at=now() + timedelta(hours=27), link=link))
     session.flush()

@@ -10,7 +10,7 @@ from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.moulds.advice import escapes, high_points_of
 from lamsik.core.moulds.layout import Mould, Spot, Text, Vent, Well, arranged, box, lying, usual_stand
 from lamsik.core.moulds.masters import Master
-from lamsik.core.moulds.pull import best_parting
+from lamsik.core.moulds.pull import OPEN, best_parting
 from lamsik.core.moulds.vents import fewest_vents
 from lamsik.formats.edit_tools import free_key, holder_of
 from lamsik.formats.edits import quantity_of
@@ -114,7 +114,9 @@ def _add(document: Document, edit: Edit, make: Callable[[Document], Master]) -> 
         document["cavities"].append(asdict(Spot(key, last["x_mm"], y + step[1].y_mm - step[0].y_mm, last["turn_deg"])))
         document["width_mm"] = None
     elif group == "wells":
-        document["wells"].append(asdict(Well(free_key(document["wells"], "w"), round(walls.length_mm / 2, 1), round(mould.edge_mm / 2, 1), min(8.0, mould.edge_mm * 0.6))))
+        document["wells"].append(
+            asdict(Well(free_key(document["wells"], "w"), round(walls.length_mm / 2, 1), round(mould.edge_mm / 2, 1), min(8.0, mould.edge_mm * 0.6)))
+        )
     elif group == "texts":
         document["texts"].append(asdict(Text(free_key(document["texts"], "t"), str(edit.get("says") or "VB"))))
     else:
@@ -145,7 +147,7 @@ def _tilt(document: Document, edit: Edit, make: Callable[[Document], Master]) ->
     """The tilt that needs the fewest vents; vents there are go, they were for another tilt."""
     document["vents"] = []
     mould = _mould(document, make)
-    found = fewest_vents(lying(mould), mould.stand, escapes(mould), mould.bump_mm)
+    found = fewest_vents(lying(mould), mould.stand, escapes(mould), mould.bump_mm, turned_over=mould.kind == OPEN)
     document["tilt_deg"] = found[0].tilt_deg
     document["typed"].pop("tilt_deg", None)
     return document

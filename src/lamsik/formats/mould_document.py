@@ -11,6 +11,7 @@ from lamsik.core.moulds.masters import Master
 from lamsik.core.moulds.pull import OPEN, TWO_PART, best_parting, choices, features
 from lamsik.core.rows import checked_row
 from lamsik.core.shapes.sources import Source
+from lamsik.core.tank.mass import budget
 from lamsik.formats import body_document
 
 FORMAT, VERSION = "lamsik-mould", 1
@@ -46,7 +47,8 @@ def framed(document: Any) -> Document:
     if not isinstance(document, dict) or document.get("format") != FORMAT or document.get("version") != VERSION:
         raise Refused("format", str(document)[:40], f"a {FORMAT} document of version {VERSION} is needed")
     master = document.get("master")
-    require(isinstance(master, dict), "master", str(master)[:40], "an object is needed")
+    if not isinstance(master, dict):
+        raise Refused("master", str(master)[:40], "an object is needed")
     extra = sorted(set(master) - MASTER)
     require(not extra, "master", extra[0] if extra else None, f"known are {', '.join(sorted(MASTER))}")
     require(master.get("kind") in masters.FROM, "master.kind", master.get("kind"), f"one of {', '.join(masters.FROM)}")
@@ -59,7 +61,11 @@ def framed(document: Any) -> Document:
     require(isinstance(document.get("typed", {}), dict), "typed", None, "an object is needed")
     for name, kinds in SHOP.items():
         value = document.get(name)
-        good = value is None and (None in kinds or name not in document) or any(k is not None and isinstance(value, k) and (k is bool or not isinstance(value, bool)) for k in kinds)
+        good = (
+            value is None
+            and (None in kinds or name not in document)
+            or any(k is not None and isinstance(value, k) and (k is bool or not isinstance(value, bool)) for k in kinds)
+        )
         require(good, name, str(value)[:40], "a value of its kind is needed")
         if isinstance(value, str):
             require(len(value) <= 80, name, value[:40], "a short text is needed")
@@ -97,11 +103,25 @@ def master_of(block: Document) -> Master:
         require(isinstance(block.get("document"), dict), "master.document", None, "the body it is made from is not in the file")
         design = body_document.to_design(body_document.checked(block["document"]))
         return masters.of_body(name or design.name, design.body, mass, design.source)
-    sizes = [block.get(field) for field in ("length_mm", "width_mm", "depth_mm")]
-    for field, value in zip(("length_mm", "width_mm", "depth_mm"), sizes, strict=True):
-        finite_between(f"master.{field}", value, 1.0, 600.0, "mm")
-    made = masters.measured(name, *(float(v) for v in sizes if v is not None), block.get("volume_ml"), mass)
+    length, width, depth = (finite_between(f"master.{field}", block.get(field), 1.0, 600.0, "mm") for field in ("length_mm", "width_mm", "depth_mm"))
+    made = masters.measured(name, length, width, depth, block.get("volume_ml"), mass)
     return Master(made.name, made.mesh, made.volume_mm3, made.mass_g, source, True)
+
+
+def of_body(name: str, body_id: int, revision: int, content: Document) -> tuple[Document, Master]:
+    """The master block of a body's revision and its master; its mass is that of the bare blank."""
+    design = body_document.to_design(content)
+    block = {"kind": masters.BODY, "name": name, "body_id": body_id, "revision": revision, "mass_g": round(budget(design).up_to("carved"), 2), "demouldings": None}
+    return block, master_of({**block, "document": content})
+
+
+def of_weighed(name: str, weighed_id: int, air_g: float, volume_ml: float, sizes_mm: tuple[float, float, float]) -> tuple[Document, Master]:
+    """The master block of a weighed thing: its volume from the weigh bench, its size as measured."""
+    block = {
+        "kind": masters.WEIGHED, "name": name, "weighed_id": weighed_id, "mass_g": air_g, "volume_ml": round(volume_ml, 3), "demouldings": None,
+        "source": {"kind": "own", "note": ""}, **dict(zip(("length_mm", "width_mm", "depth_mm"), sizes_mm, strict=True)),
+    }  # fmt: skip
+    return block, master_of(block)
 
 
 def with_mould(document: Document, mould: Mould) -> Document:
@@ -109,7 +129,8 @@ def with_mould(document: Document, mould: Mould) -> Document:
     plain = {
         name: getattr(mould, name)
         for name in (
-            "name", "kind", "pull", "parting_mm", "slant_deg", "edge_mm", "floor_mm", "cover_mm", "length_mm", "width_mm", "boards", "stand", "tilt_deg", "bump_mm", "thin_mm",
+            "name", "kind", "pull", "parting_mm", "slant_deg", "edge_mm", "floor_mm", "cover_mm", "length_mm", "width_mm", "boards", "stand", "tilt_deg", "bump_mm",
+            "thin_mm",
             "shrink_percent", "overfill_ml",
         )
     }  # fmt: skip
@@ -123,7 +144,8 @@ def blank(name: str, block: Document, master: Master, kind: str, pull: str, part
     """A mould of a master to begin from: one cavity, box as needed."""
     first = Mould(name, master, kind, pull, parting_mm, cavities=(Spot("c1", 500.0, 500.0),), stand=usual_stand(kind))
     base: Document = {
-        "format": FORMAT, "version": VERSION, "master": block, "typed": {}, "mould_product": "", "casting_product": "", "casting_c": None, "level_deg": 0.3, "injector": False,
+        "format": FORMAT, "version": VERSION, "master": block, "typed": {}, "mould_product": "", "casting_product": "", "casting_c": None, "level_deg": 0.3,
+        "injector": False,
     }  # fmt: skip
     return with_mould(base, arranged(first, 1))
 

@@ -1,14 +1,11 @@
 """The product document: a mixed product as JSON (format `lamsik-product`)."""
 
 import json
-from dataclasses import asdict
 from typing import Any
 
 from lamsik.core.errors import Refused, require
-from lamsik.core.mixes.product import Part, Product
-from lamsik.core.rows import checked_row
+from lamsik.core.mixes.recipe import FORMAT, VERSION, to_document, to_product
 
-FORMAT, VERSION = "lamsik-product", 1
 MOST_BYTES = 50_000
 Document = dict[str, Any]
 
@@ -28,17 +25,3 @@ def loads(data: bytes) -> Document:
 def dumps(document: Document) -> str:
     """The document as text."""
     return json.dumps(document, ensure_ascii=False, indent=2, allow_nan=False) + "\n"
-
-
-def to_product(document: Document) -> Product:
-    """The product a document describes. Raises `Refused` naming the field."""
-    plain = {name: value for name, value in document.items() if name not in ("format", "version", "parts")}
-    rows = document.get("parts", [])
-    require(isinstance(rows, list), "parts", str(rows)[:40], "a list of parts")
-    parts = tuple(Part(**checked_row(row, Part, f"parts.{n + 1}")) for n, row in enumerate(rows[:4]))
-    return Product(parts=parts, **checked_row(plain, Product, besides=("parts",)))
-
-
-def to_document(product: Product) -> Document:
-    """The document of a product."""
-    return {"format": FORMAT, "version": VERSION, **asdict(product), "parts": [asdict(part) for part in product.parts]}

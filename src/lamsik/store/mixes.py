@@ -10,11 +10,12 @@ from sqlmodel import Session, col, select
 from lamsik.core.errors import Refused, require
 from lamsik.core.mixes.amount import learned_loss
 from lamsik.core.mixes.clocks import at_temperature
-from lamsik.core.mixes.product import Part, Product, liquid_g_cm3, mass_shares
+from lamsik.core.mixes.product import Product, liquid_g_cm3, mass_shares
+from lamsik.core.mixes.recipe import to_document, to_product
 from lamsik.core.mixes.tubs import Tub as CoreTub
 from lamsik.core.mixes.tubs import drawn
-from lamsik.formats.product_document import to_document, to_product
 from lamsik.store import documents
+from lamsik.store.starter_mixes import STARTERS
 from lamsik.store.tables import Batch, Clock, Document, Tub, now
 
 WEIGHING, MIXED, POURED, FAILED, DROPPED = "weighing", "mixed", "poured", "failed", "dropped"
@@ -156,27 +157,11 @@ def stop_clocks(session: Session, batch_id: int | None, kind: str = "") -> None:
             session.add(clock)
 
 
-STARTERS = (
-    Product("Casting resin", "resin", "volume", (Part("A", 1, 1.10), Part("B", 1, 1.02)), 3.0, 5.0, 8.0, 0.75, 24.0, 20.0, open_days=180, stir_s=20, caution="isocyanate", cured_g_cm3=1.05, shrink_percent=0.3),
-    Product("Rigid foam 0.16", "foam", "mass", (Part("A, polyol", 100, 1.06), Part("B, isocyanate", 110, 1.23)), 4.0, 0.6, 3.0, 0.5, 24.0, 20.0, open_days=180, stir_s=10, caution="isocyanate", free_rise_g_cm3=0.16),
-    Product("Mould silicone, condensation", "silicone", "mass", (Part("base", 100, 1.20), Part("catalyst", 4, 0.98)), 10.0, 40.0, 90.0, 12.0, 72.0, 23.0, open_days=365, stir_s=60, caution="silicone", family="condensation", shrink_percent=0.4, heat_limit_c=180.0),
-    Product("Mould silicone, addition", "silicone", "mass", (Part("A", 1, 1.10), Part("B", 1, 1.10)), 5.0, 30.0, 60.0, 5.0, 24.0, 23.0, open_days=365, stir_s=30, caution="silicone", family="addition", shrink_percent=0.1, heat_limit_c=220.0),
-    Product("Soft plastisol", "plastisol", "mass", (Part("plastisol", 1, 1.05),), 5.0, 6.0, 1.0, 0.1, 1.0, 20.0, open_days=720, stir_s=60, caution="plastisol", shrink_percent=1.5, process_c=172.0),
-    Product("Slow epoxy", "epoxy", "volume", (Part("resin", 2, 1.15), Part("hardener", 1, 0.98)), 5.0, 40.0, 240.0, 24.0, 72.0, 20.0, 4.0, 24.0, open_days=365, caution="epoxy"),
-)  # fmt: skip
-"""Products of a new shop, by their chemistry only: a maker types what stands on the tin."""
-
-
 def starter(session: Session) -> None:
     """Products to begin with, in a shop that never had any."""
     if session.exec(select(Document).where(Document.kind == "product")).first() is None:
         for product in STARTERS:
             add_product(session, replace(product), "to begin with: type what stands on your tin")
-
-
-def state_of(plan: dict[str, Any], name: str, default: float = 0.0) -> float:
-    """A number of a batch's plan."""
-    return float(plan.get(name) or default)
 
 
 def weigh_lines(session: Session, product_id: int, product: Product, grams: float) -> list[dict[str, Any]]:

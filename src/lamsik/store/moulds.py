@@ -1,4 +1,4 @@
-"""Moulds: their master out of the shop, moulds really made, shots, and castings that become pieces."""
+"""Moulds: the body they are made from, moulds really made, shots, and castings that become pieces."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -9,23 +9,12 @@ from sqlmodel import Session, col, func, select
 from lamsik.core.errors import Refused, require
 from lamsik.core.moulds import masters
 from lamsik.core.moulds.faults import MasterUse
-from lamsik.core.moulds.masters import Master
 from lamsik.core.shapes.sources import Source
-from lamsik.core.tank.mass import budget
-from lamsik.formats import body_document, mould_document
 from lamsik.store import documents, mixes, pieces, skins
-from lamsik.store.tables import Batch, Document, MouldMade, Piece, Pour, Revision, Weighed, now
-from lamsik.store.weighed import thing_of
+from lamsik.store.tables import Batch, Document, MouldMade, Piece, Pour, Revision, now
 
 ALIVE, TRIM, DEAD = "alive", "trim", "dead"
 STATES = (ALIVE, TRIM, DEAD)
-
-
-def master_of(session: Session, block: dict[str, Any]) -> Master:
-    """The master a mould's document names, out of the shop. Raises `Refused` if it is not there any more."""
-    if block["kind"] != masters.BODY:
-        return mould_document.master_of(block)
-    return mould_document.master_of({**block, "document": body_content(session, block)})
 
 
 def body_content(session: Session, block: dict[str, Any]) -> dict[str, Any]:
@@ -41,33 +30,6 @@ def body_content(session: Session, block: dict[str, Any]) -> dict[str, Any]:
     return row.content
 
 
-def from_body(session: Session, row: Document) -> tuple[dict[str, Any], Master]:
-    """The master block of a body's current revision; its bare mass is the carved blank's."""
-    content = documents.content(session, row)
-    design = body_document.to_design(content)
-    mass = budget(design).up_to("carved")
-    block = {"kind": masters.BODY, "name": row.name, "body_id": row.id, "revision": row.current, "mass_g": round(mass, 2), "demouldings": None}
-    return block, masters.of_body(row.name, design.body, mass, design.source)
-
-
-def from_weighed(session: Session, row: Weighed, sizes_mm: tuple[float, float, float]) -> tuple[dict[str, Any], Master]:
-    """The master block of a weighed thing: its volume from the weigh bench, its size as measured."""
-    thing = thing_of(session, row)
-    if thing is None:
-        raise Refused("master", row.name, "weigh it in air and in water first: its volume comes from there")
-    names = ("length_mm", "width_mm", "depth_mm")
-    block = {
-        "kind": masters.WEIGHED, "name": row.name, "weighed_id": row.id, "mass_g": row.air_g, "volume_ml": round(thing.volume_ml, 3), "demouldings": None,
-        "source": {"kind": "own", "note": ""}, **dict(zip(names, sizes_mm, strict=True)),
-    }  # fmt: skip
-    return block, mould_document.master_of(block)
-
-
-def source_of(session: Session, content: dict[str, Any]) -> Source:
-    """Where the shape of a mould is from."""
-    return master_of(session, content["master"]).source
-
-
 def made(session: Session, mould_id: int) -> Sequence[MouldMade]:
     """Moulds made of a design, the newest first."""
     return session.exec(select(MouldMade).where(MouldMade.mould_id == mould_id).order_by(col(MouldMade.id).desc())).all()
@@ -79,7 +41,14 @@ def make(session: Session, row: Document, material: str, lot: str, release: str)
     count = session.exec(select(func.count()).select_from(MouldMade).where(MouldMade.mould_id == row.id)).one()
     cavities = [{"key": spot["key"], "state": ALIVE, "reason": ""} for spot in content["cavities"]]
     found = MouldMade(
-        mould_id=row.id or 0, revision=row.current, version=count + 1, material=material, lot=lot, release=release, cavities=cavities, demouldings=len(cavities) if count == 0 else 1
+        mould_id=row.id or 0,
+        revision=row.current,
+        version=count + 1,
+        material=material,
+        lot=lot,
+        release=release,
+        cavities=cavities,
+        demouldings=len(cavities) if count == 0 else 1,
     )
     session.add(found)
     session.flush()
@@ -121,7 +90,7 @@ def begin(session: Session, row: MouldMade, product_id: int, plan: dict[str, Any
     """The next shot of a mould; the first of a version is a purge. Raises `Refused` where no cavity is alive."""
     require(bool(alive(row)), "cavities", "none alive", "trim one, or make a new mould")
     count = session.exec(select(func.count()).select_from(Pour).where(Pour.made_id == row.id)).one()
-    castings = [{"cavity": key, "good": None, "faults": [], "firmness": "", "piece": None} for key in alive(row)]
+    castings: list[Any] = [{"cavity": key, "good": None, "faults": [], "firmness": "", "piece": None} for key in alive(row)]
     found = Pour(made_id=row.id or 0, product_id=product_id, shot=count + 1, purge=count == 0, plan=plan, castings=castings, at_c=at_c, order_id=order_id)
     session.add(found)
     session.flush()
@@ -155,7 +124,7 @@ def finish(session: Session, pour: Pour, counted: Sequence[Counted]) -> list[Pie
     mould = session.get_one(Document, row.mould_id)
     content = documents.revision(session, mould, row.revision).content
     block, new = content["master"], []
-    castings = []
+    castings: list[dict[str, Any]] = []
     for one in counted:
         piece = None
         if one.good and not pour.purge and not pour.failed and block["kind"] == masters.BODY and block.get("body_id"):
@@ -182,11 +151,9 @@ def _piece(session: Session, pour: Pour, row: MouldMade, block: dict[str, Any], 
 
 
 def not_for_sale(session: Session, body_id: int | None) -> str:
-    """Why what is cast of a body may not be sold; empty where it may."""
-    if body_id is None:
-        return ""
-    row = session.get(Document, body_id)
+    """Why what is made of a body may not be sold; empty where it may."""
+    row = session.get(Document, body_id) if body_id is not None else None
     if row is None:
         return ""
-    source = body_document.to_design(documents.content(session, row)).source
+    source = Source(**documents.content(session, row).get("source", {}))
     return "" if source.may_sell else source.describe()

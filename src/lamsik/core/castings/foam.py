@@ -42,7 +42,7 @@ def density_of_ratio(ratio: float, liquid_g_cm3: float) -> float:
 def at_warmth(free_rise_g_cm3: float, reference_c: float, at_c: float) -> float:
     """Free-rise density at another temperature [g/cm³]: warmer rises more; a rule of thumb."""
     finite_between("temperature", at_c, -5.0, 50.0, "°C")
-    return free_rise_g_cm3 / (1.0 + WARMTH) ** (at_c - reference_c)
+    return float(free_rise_g_cm3 / (1.0 + WARMTH) ** (at_c - reference_c))
 
 
 @dataclass(frozen=True)
@@ -66,7 +66,7 @@ class Charge:
     def says(self) -> str:
         """In one sentence."""
         if self.overpack < 0.98:
-            return f"it would rise by itself to more than the cavity: an open mould cannot hold {self.target_g_cm3:.2f} g/cm³ with so little; it comes out lighter or not full"
+            return f"too little to fill it at {self.target_g_cm3:.2f} g/cm³: it comes out lighter, or not full"
         if self.lid:
             return f"packed {self.overpack:.2f} times tighter than it rises by itself: close the lid and hold it; open, {self.overflow_ml:.0f} ml would run over"
         return "it rises just to the rim: an open mould will do"
@@ -93,7 +93,9 @@ def charge(net_ml: float, target_g_cm3: float, free_rise_g_cm3: float, liquid_g_
     if target_g_cm3 >= liquid_g_cm3:
         raise Refused("target_g_cm3", f"{target_g_cm3:g} g/cm³", f"a foam is lighter than its liquid, {liquid_g_cm3:.2f} g/cm³")
     if target_g_cm3 < free_rise_g_cm3 * (1 - spread) - 1e-12:
-        raise Refused("target_g_cm3", f"{target_g_cm3:g} g/cm³", f"this foam cannot be lighter than its free rise, {free_rise_g_cm3:.3f} g/cm³: take a lighter foam, or warm it")
+        raise Refused(
+            "target_g_cm3", f"{target_g_cm3:g} g/cm³", f"this foam cannot be lighter than its free rise, {free_rise_g_cm3:.3f} g/cm³: take a lighter foam, or warm it"
+        )
     grams = net_ml * target_g_cm3
     least = net_ml * free_rise_g_cm3
     low, high = grams * (1 - spread), grams * (1 + spread)

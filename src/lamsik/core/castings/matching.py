@@ -10,7 +10,6 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import STANDARD, Rules
 from lamsik.core.tank.mass import NOTHING, Measured
-
 from lamsik.core.tank.twins import matched_design, moulded
 
 

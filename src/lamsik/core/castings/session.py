@@ -10,7 +10,8 @@ from lamsik.core.moulds.pull import PRESS
 PREPARE, WEIGH, MIX, POUR, CURE, DEMOULD, COUNT, DONE = "prepare", "weigh", "mix", "pour", "cure", "demould", "count", "done"
 ORDER = (PREPARE, WEIGH, MIX, POUR, CURE, DEMOULD, COUNT, DONE)
 TITLES = {
-    PREPARE: "Lay everything out", WEIGH: "Weigh the parts", MIX: "Mix", POUR: "Pour", CURE: "Let it cure", DEMOULD: "Demould", COUNT: "Count good and bad", DONE: "Put away",
+    PREPARE: "Lay everything out", WEIGH: "Weigh the parts", MIX: "Mix", POUR: "Pour", CURE: "Let it cure", DEMOULD: "Demould", COUNT: "Count good and bad",
+    DONE: "Put away",
 }  # fmt: skip
 FIRMNESS = ("", "soft", "firm", "hard")
 

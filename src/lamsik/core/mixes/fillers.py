@@ -23,7 +23,9 @@ class Filler:
     def __post_init__(self) -> None:
         finite_between("true_g_cm3", self.true_g_cm3, 0.02, 20.0, "g/cm³")
         finite_between("bulk_g_cm3", self.bulk_g_cm3, 0.01, 20.0, "g/cm³")
-        require(self.bulk_g_cm3 <= self.true_g_cm3, "bulk_g_cm3", f"{self.bulk_g_cm3:g} g/cm³", f"a heap holds air: it cannot be denser than its grains, {self.true_g_cm3:g}")
+        require(
+            self.bulk_g_cm3 <= self.true_g_cm3, "bulk_g_cm3", f"{self.bulk_g_cm3:g} g/cm³", f"a heap holds air: it cannot be denser than its grains, {self.true_g_cm3:g}"
+        )
 
 
 FILLERS = {

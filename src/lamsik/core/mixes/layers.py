@@ -32,5 +32,10 @@ def layered(product: Product, total_g: float, shares: Sequence[tuple[str, float]
     wait = at_temperature(product.gel_min, product.reference_c, at_c)
     rows = tuple(Layer(name, weighed_out(product, total_g * share / total, step_g), n * wait) for n, (name, share) in enumerate(shares))
     summed = sum(row.weighed.total_g for row in rows)
-    require(abs(summed / total_g - 1) <= ADDS_UP, "step_g", f"{step_g:g} g", f"rounded layers would add up to {summed:.2f} g of {total_g:.2f} g: use a finer scale or fewer layers")
+    require(
+        abs(summed / total_g - 1) <= ADDS_UP,
+        "step_g",
+        f"{step_g:g} g",
+        f"rounded layers would add up to {summed:.2f} g of {total_g:.2f} g: use a finer scale or fewer layers",
+    )
     return rows

@@ -4,19 +4,18 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lamsik.core.moulds.layout import Mould, Tight, cavity_ml, feed_ml, feeds, lying, tight_places
+from lamsik.core.moulds.layout import Mould, Tight, cavity_ml, end_of, feed_ml, feeds, lying, pour_up, tight_places
 from lamsik.core.moulds.pull import INJECTION, OPEN, PRESS, Choice, Features, choices, features
 from lamsik.core.moulds.silicone import Half, halves
-from lamsik.core.moulds.vents import FLAT, HighPoint, high_points, up_of
+from lamsik.core.moulds.vents import FLAT, HighPoint, high_points
 
 _END = {"tail": (0, 1.0), "nose": (0, -1.0), "back": (1, 1.0), "belly": (1, -1.0)}
 
 
 def feed_point(mould: Mould) -> tuple[float, float, float]:
     """Where the funnel meets the laid master [mm]."""
-    mesh = lying(mould)
     axis, way = _END[mould.funnel.end]
-    spot = mesh.vertices[int(np.argmax(way * mesh.vertices[:, axis]))]
+    spot = end_of(lying(mould).vertices, way * np.eye(3)[axis])
     return (float(spot[0]), float(spot[1]), float(spot[2]))
 
 
@@ -25,7 +24,7 @@ def escapes(mould: Mould) -> list[tuple[float, float, float]]:
     mesh = lying(mould)
     found = [(vent.x_mm, vent.y_mm, vent.z_mm) for vent in mould.vents]
     if mould.kind == OPEN:
-        flat = mesh.vertices[:, 2] > mesh.vertices[:, 2].max() - 1e-3
+        flat = mesh.vertices[:, 2] < mesh.vertices[:, 2].min() + 1e-3
         return found + [(float(x), float(y), float(z)) for x, y, z in mesh.vertices[flat]]
     if mould.kind == PRESS:
         near = np.abs(mesh.vertices[:, 2] - mould.parting_mm) < 0.02 * float(np.ptp(mesh.vertices[:, 2]))
@@ -35,7 +34,7 @@ def escapes(mould: Mould) -> list[tuple[float, float, float]]:
 
 def high_points_of(mould: Mould) -> tuple[HighPoint, ...]:
     """High points of one cavity that still trap air as the mould stands."""
-    return high_points(lying(mould), up_of(mould.stand, mould.tilt_deg), escapes(mould), mould.bump_mm)
+    return high_points(lying(mould), pour_up(mould), escapes(mould), mould.bump_mm)
 
 
 @dataclass(frozen=True, eq=False)

@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from math import radians, tan
+from typing import TypeAlias
 
 import manifold3d
 import numpy as np
@@ -12,9 +13,12 @@ from lamsik.core.moulds.geometry import face_normals, solid_of
 from lamsik.core.moulds.layout import Feed, Mould, box, feeds, key_places, placed
 from lamsik.core.shapes.skins import Mesh
 
-Solid = manifold3d.Manifold
+Solid: TypeAlias = manifold3d.Manifold
 STEEP_DEG = 45.0
 SIDES = 48
+INTO_MM = 0.4
+"""How far a key reaches into its own half: solids that overlap join without a seam."""
+SMOOTH_MM = 1e-4
 
 
 @dataclass(frozen=True, eq=False)
@@ -67,19 +71,20 @@ def printed_halves(mould: Mould, step: Callable[[float, str], None] = _quiet) ->
     step(0.6, "cutting the halves")
     if mould.parts == 1:
         half = block - hollow.translate((0.0, 0.0, _sink(mould)))
-        parts = (_printed("block", half),)
-        return parts, Sum(parts[0].volume_ml, (block.volume() - half.volume()) / 1000, 0.0, block.volume() / 1000)
+        whole = _printed("block", half)
+        return (whole,), Sum(whole.volume_ml, (block.volume() - half.volume()) / 1000, 0.0, block.volume() / 1000)
     normal, height = _parting(mould)
     upper, lower = block.split_by_plane(normal, height)
-    upper, lower = upper - hollow, lower - hollow
     step(0.8, "keys")
     proud, other = (upper, lower) if mould.keys.proud else (lower, upper)
     play = 0.0
     if mould.keys.count:
-        added = other ^ _caps(mould, mould.keys.high_mm, 0.0)
-        left = other - _caps(mould, mould.keys.second_high_mm or mould.keys.high_mm, mould.keys.gap_mm)
-        play = (other.volume() - left.volume() - added.volume()) / 1000.0
-        proud, other = proud + added, left
+        key, room = _lenses(mould, mould.keys.high_mm, 0.0), _lenses(mould, mould.keys.second_high_mm or mould.keys.high_mm, mould.keys.gap_mm)
+        full = (other - hollow).volume()
+        added = ((other - hollow) ^ key).volume()
+        proud, other = proud + (key ^ block), other - room
+        play = max(round((full - added - (other - hollow).volume()) / 1000.0, 9), 0.0)
+    proud, other = proud - hollow, other - hollow
     upper, lower = (proud, other) if mould.keys.proud else (other, proud)
     step(0.9, "looking it over")
     parts = (_printed("upper half", upper), _printed("lower half", lower))
@@ -94,9 +99,8 @@ def _parting(mould: Mould) -> tuple[tuple[float, float, float], float]:
 
 
 def _sink(mould: Mould) -> float:
-    """An open mould's cavity reaches through its upper face: raised until the flat side is there."""
-    mesh = placed(mould, mould.cavities[0])
-    return box(mould).above_mm - float(mesh.vertices[:, 2].max())
+    """How far an open mould's cavity is raised so that its flat side lies in the block's lower face [mm]."""
+    return -float(placed(mould, mould.cavities[0]).vertices[:, 2].min())
 
 
 def _hollow(mould: Mould, step: Callable[[float, str], None]) -> Solid:
@@ -147,23 +151,26 @@ def _wells(mould: Mould) -> list[Solid]:
     return rows
 
 
-def _caps(mould: Mould, high_mm: float, gap_mm: float) -> Solid:
-    """All keys as caps on the side of the half that is not proud, wider by a gap."""
-    under, lean, rows = mould.keys.proud, tan(radians(mould.slant_deg)), []
+def _lenses(mould: Mould, high_mm: float, gap_mm: float) -> Solid:
+    """All keys as lenses: the cap in the half that is not proud, wider by a gap, and a little into the other, so that no faces coincide."""
+    side, lean, rows = (1.0 if mould.keys.proud else -1.0), tan(radians(mould.slant_deg)), []
     a, h = mould.keys.base_mm / 2, high_mm
     radius = (a * a + h * h) / (2 * h)
+    normal, height = _parting(mould)
     for x, y in key_places(mould):
         level = lean * (x - box(mould).length_mm / 2)
-        rows.append(Solid.sphere(radius + gap_mm, 64).translate((x, y, level + (radius - h) * (1 if under else -1))))
-    over, below = Solid.batch_boolean(rows, manifold3d.OpType.Add).split_by_plane(*_parting(mould))
-    return below if under else over
+        rows.append(Solid.sphere(radius + gap_mm, 64).translate((x, y, level + side * (radius - h))))
+    made = Solid.batch_boolean(rows, manifold3d.OpType.Add)
+    if side > 0:
+        return made.trim_by_plane((-normal[0], -normal[1], -normal[2]), -(height + INTO_MM))
+    return made.trim_by_plane(normal, height - INTO_MM)
 
 
 def _printed(name: str, made: Solid) -> Printed:
     require(made.status() == manifold3d.Error.NoError and made.volume() > 0, name, made.status().name, "it cannot be made a solid: move cavities and funnels apart")
-    raw = made.to_mesh()
+    raw = made.simplify(SMOOTH_MM).to_mesh()
     mesh = Mesh(np.asarray(raw.vert_properties, dtype=float)[:, :3], np.asarray(raw.tri_verts, dtype=np.int64))
-    if name == "upper half":  # parting face up on the printer
+    if name in ("upper half", "block"):  # parting face up on the printer
         mesh = Mesh(mesh.vertices * np.array([1.0, -1.0, -1.0]), mesh.faces)
     mesh = Mesh(mesh.vertices - mesh.vertices.min(axis=0), mesh.faces)
     normals, areas = face_normals(mesh)

@@ -11,7 +11,7 @@ from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.moulds.geometry import seen
 from lamsik.core.moulds.masters import PULLS, Master, laid, shrunk_mesh
 from lamsik.core.moulds.pull import KINDS, OPEN, PRESS, TWO_PART
-from lamsik.core.moulds.vents import FLAT, ON_EDGE, STANDS
+from lamsik.core.moulds.vents import FLAT, ON_EDGE, STANDS, up_of
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
 
@@ -66,7 +66,9 @@ class Keys:
         finite_between("keys.base_mm", self.base_mm, 1.0, 60.0, "mm")
         finite_between("keys.high_mm", self.high_mm, 0.5, self.base_mm, "mm: at most their base")
         if self.second_high_mm is not None:
-            finite_between("keys.second_high_mm", self.second_high_mm, self.high_mm if self.proud else 0.5, self.base_mm, "mm: the hollow is at least as deep as the key is high")
+            finite_between(
+                "keys.second_high_mm", self.second_high_mm, self.high_mm if self.proud else 0.5, self.base_mm, "mm: the hollow is at least as deep as the key is high"
+            )
         finite_between("keys.gap_mm", self.gap_mm, 0.0, 2.0, "mm")
 
     @property
@@ -129,7 +131,7 @@ class Text:
 
     key: str
     says: str
-    x_mm: float = 0.0
+    x_mm: float = 16.0
     y_mm: float = 0.0
     high_mm: float = 4.0
     half: str = "upper"
@@ -277,7 +279,9 @@ def _refuse_small(mould: Mould) -> None:
     for name, given, least in (("length_mm", mould.length_mm, length), ("width_mm", mould.width_mm, width)):
         bare = least - mould.edge_mm
         if given is not None and given < bare - 1e-6:
-            raise Refused(name, f"{given:g} mm", f"the box is smaller than what lies in it: the master ends at {bare:.1f} mm, and {mould.edge_mm:g} mm of edge want {least:.0f} mm")
+            raise Refused(
+                name, f"{given:g} mm", f"the box is smaller than what lies in it: the master ends at {bare:.1f} mm, and {mould.edge_mm:g} mm of edge want {least:.0f} mm"
+            )
     for spot in mould.cavities:
         x0, _, y0, _ = _span(mould, spot)
         require(x0 >= -1e-6 and y0 >= -1e-6, f"cavities.{spot.key}", f"({x0:.1f}, {y0:.1f}) mm", "the master reaches out of the box there: move it in")
@@ -338,11 +342,22 @@ def feeds(mould: Mould) -> tuple[Feed, ...]:
         dx, dy = _TOWARD[mould.funnel.end]
         dx, dy = dx * cos(way) - dy * sin(way), dx * sin(way) + dy * cos(way)
         points = outline(mould, spot)
-        tip = points[int(np.argmax(points @ np.array([dx, dy])))]
-        reach = [((walls.length_mm if dx > 0 else 0.0) - tip[0]) / dx if abs(dx) > 1e-9 else 1e9, ((walls.width_mm if dy > 0 else 0.0) - tip[1]) / dy if abs(dy) > 1e-9 else 1e9]
+        tip = end_of(points, np.array([dx, dy]))
+        reach = [
+            ((walls.length_mm if dx > 0 else 0.0) - tip[0]) / dx if abs(dx) > 1e-9 else 1e9,
+            ((walls.width_mm if dy > 0 else 0.0) - tip[1]) / dy if abs(dy) > 1e-9 else 1e9,
+        ]
         far = max(min(reach), 0.0)
         found.append(Feed(float(tip[0]), float(tip[1]), float(tip[0] + far * dx), float(tip[1] + far * dy), mould.funnel.neck_mm, mould.funnel.mouth_mm))
     return tuple(found)
+
+
+def end_of(points: Array, way: Array) -> Array:
+    """The middle of the end of some points in a direction: of a tip its point, of a flat end its middle."""
+    reach = points @ way
+    end = points[reach > reach.max() - 0.004 * float(np.ptp(reach))]
+    middle = (end.min(axis=0) + end.max(axis=0)) / 2
+    return np.asarray(middle + (reach.max() - middle @ way) * way)
 
 
 def feed_ml(mould: Mould) -> float:
@@ -403,6 +418,12 @@ def dense(points: Array, step_mm: float = 1.0) -> Array:
     ends = np.roll(points, -1, axis=0)
     rows = [p + (q - p) * np.linspace(0, 1, max(int(hypot(*(q - p)) / step_mm), 1), endpoint=False)[:, None] for p, q in zip(points, ends, strict=True)]
     return np.vstack(rows)
+
+
+def pour_up(mould: Mould, tilt_deg: float | None = None) -> Array:
+    """What is up in the laid master's frame while it is cast; an open mould is turned over, its flat side up."""
+    up = up_of(mould.stand, mould.tilt_deg if tilt_deg is None else tilt_deg)
+    return up * np.array([1.0, 1.0, -1.0]) if mould.kind == OPEN else up
 
 
 def usual_stand(kind: str) -> str:

@@ -29,7 +29,8 @@ class Pressed:
         if self.excess_ml <= 0:
             return "Not over-filled: a press mould needs 5 to 15 % more than its cavities hold, or air stays in."
         if self.missing_ml > 0:
-            return f"{self.excess_ml:.1f} ml are pushed out and wells and film take {self.wells_ml + self.film_ml:.1f}: {self.missing_ml:.1f} ml run over. Cut deeper wells or fill less."
+            taken = f"{self.excess_ml:.1f} ml are pushed out and wells and film take {self.wells_ml + self.film_ml:.1f}"
+            return f"{taken}: {self.missing_ml:.1f} ml run over. Cut deeper wells or fill less."
         return f"{self.excess_ml:.1f} ml are pushed out; wells and film take {self.wells_ml + self.film_ml:.1f} ml."
 
 

@@ -50,10 +50,9 @@ def features(mesh: Mesh, parting_mm: float = 0.0, slant_deg: float = 0.0) -> Fea
     normals, areas = face_normals(mesh)
     middles = mesh.vertices[mesh.faces].mean(axis=1)
     upper = middles[:, 2] > parting_heights(middles, parting_mm, slant_deg)
-    off = 0.02 * float(np.ptp(mesh.vertices[:, 2]))  # faces right at the parting turn over it
-    near = np.abs(middles[:, 2] - parting_heights(middles, parting_mm, slant_deg)) < off
+    off = 0.02 * float(np.ptp(mesh.vertices[:, 2]))
     leaning = np.where(upper, -normals[:, 2], normals[:, 2])
-    undercut = (leaning > DRAFT) & ~near
+    undercut = leaning > DRAFT
     low, high = mesh.vertices[:, 2].min(), mesh.vertices[:, 2].max()
     flat, flat_mm2 = _flat_side(mesh, normals, areas, middles, float(low), float(high))
     if flat == "lower":  # an open pour has no lower half: nothing is pulled down
@@ -121,23 +120,37 @@ class Choice:
     why: str
 
 
-def choices(found: Features, thin_mm: float = THIN_MM, injector: bool = False, pieces: int = 10) -> tuple[Choice, ...]:
+def choices(found: Features, thin_mm: float = THIN_MM, injector: bool = False) -> tuple[Choice, ...]:
     """Every kind with its reason, the advised one first."""
-    flat, thin = bool(found.flat), found.thinnest_mm < thin_mm
+    flat, thin = found.flat == "lower", found.thinnest_mm < thin_mm
     caught = found.undercut_share > MUCH_UNDERCUT
     share = f"{100 * found.undercut_share:.0f} % of its outline"
     slim = f"it is {found.thinnest_mm:.1f} mm at its thinnest"
     rows = [
-        Choice(OPEN, flat, f"it has a flat side of {found.flat_mm2 / 100:.1f} cm²: pour over it, nothing to part" if flat else "it has no flat side to lie on"),
+        Choice(OPEN, flat, _open(found)),
         Choice(TWO_PART, not flat and not caught and not thin, _two_part(flat, caught, thin, share, slim)),
-        Choice(SPLIT, caught and not flat, f"{share} leans in under the halves: a mould cut open like a book lets it out" if caught else "nothing holds it: a plain parting is easier"),
-        Choice(PRESS, thin and not caught and not flat and not injector, f"{slim}: press it out of an over-filled half, air leaves over the wells" if thin else "thick enough to be poured"),
-        Choice(INJECTION, thin and injector, f"{slim}: push it in under pressure" if thin else f"worth its gates from many pieces; here {pieces}"),
+        Choice(
+            SPLIT,
+            caught and not flat,
+            f"{share} leans in under the halves: a mould cut open like a book lets it out" if caught else "nothing holds it: a plain parting is easier",
+        ),
+        Choice(
+            PRESS,
+            thin and not caught and not flat and not injector,
+            f"{slim}: press it out of an over-filled half, air leaves over the wells" if thin else "thick enough to be poured",
+        ),
+        Choice(INJECTION, thin and injector, f"{slim}: push it in under pressure" if thin else "pays for its gates only from many pieces"),
     ]
     rows.sort(key=lambda row: not row.suits)
     if not rows[0].suits:
         rows.sort(key=lambda row: row.kind != TWO_PART)
     return tuple(rows)
+
+
+def _open(found: Features) -> str:
+    if found.flat == "lower":
+        return f"it has a flat side of {found.flat_mm2 / 100:.1f} cm²: pour over it, nothing to part"
+    return "its flat side is up: pull it the other way" if found.flat else "it has no flat side to lie on"
 
 
 def _two_part(flat: bool, caught: bool, thin: bool, share: str, slim: str) -> str:

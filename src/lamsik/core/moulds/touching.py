@@ -4,7 +4,22 @@ from dataclasses import dataclass
 
 from lamsik.core.errors import Refused
 
-STUFFS = ("condensation silicone", "addition silicone", "urethane resin", "epoxy", "polyester resin", "urethane foam", "plastisol", "sulphur clay", "sulphur-free clay", "printed resin", "wood", "sealed wood", "plaster", "metal")
+STUFFS = (
+    "condensation silicone",
+    "addition silicone",
+    "urethane resin",
+    "epoxy",
+    "polyester resin",
+    "urethane foam",
+    "plastisol",
+    "sulphur clay",
+    "sulphur-free clay",
+    "printed resin",
+    "wood",
+    "sealed wood",
+    "plaster",
+    "metal",
+)
 INHIBIT = ("condensation silicone", "sulphur clay", "printed resin")
 """What stops an addition silicone from setting, printed resin unless it is fully cured and sealed."""
 
@@ -32,4 +47,8 @@ def touch(poured: str, against: str) -> Touch:
         return Touch(True, hard, f"{poured} comes out of silicone by itself" + ("; release lets the mould live longer" if hard else ""))
     if against in ("wood", "plaster"):
         return Touch(True, True, f"{against} soaks it up: seal it, then release")
-    return Touch(True, not poured.endswith("silicone"), f"{poured} sticks to {against}: release, in two thin coats" if not poured.endswith("silicone") else f"it lets go of {against}")
+    return Touch(
+        True,
+        not poured.endswith("silicone"),
+        f"{poured} sticks to {against}: release, in two thin coats" if not poured.endswith("silicone") else f"it lets go of {against}",
+    )

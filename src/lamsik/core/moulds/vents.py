@@ -148,11 +148,14 @@ class Attitude:
     air_ml: float
 
 
-def fewest_vents(mesh: Mesh, stand: str, escapes: Sequence[tuple[float, float, float]], bump_mm: float = BUMP_MM, step_deg: float = 5.0) -> tuple[Attitude, ...]:
-    """Tilts tried, the best first: fewest vents, then least air, then least tilt."""
+def fewest_vents(
+    mesh: Mesh, stand: str, escapes: Sequence[tuple[float, float, float]], bump_mm: float = BUMP_MM, step_deg: float = 5.0, turned_over: bool = False
+) -> tuple[Attitude, ...]:
+    """Tilts tried, the best first: fewest vents, then least air, then least tilt; an open mould is cast turned over."""
     reach = 45.0 if stand == FLAT else 180.0
     mesh, rows = thinned(mesh, SEARCHED_CELLS) if len(mesh.faces) > SEARCHED_FACES else mesh, []
     for tilt in np.arange(-reach, reach + 1e-9, step_deg):
-        points = high_points(mesh, up_of(stand, float(tilt)), escapes, bump_mm)
+        up = up_of(stand, float(tilt)) * np.array([1.0, 1.0, -1.0 if turned_over else 1.0])
+        points = high_points(mesh, up, escapes, bump_mm)
         rows.append(Attitude(float(tilt), len(points), sum(point.trapped_ml for point in points)))
     return tuple(sorted(rows, key=lambda row: (row.vents, round(row.air_ml, 3), abs(row.tilt_deg))))

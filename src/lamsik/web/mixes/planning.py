@@ -95,7 +95,11 @@ def plan(product_id: int, product: Product, asked: Asked, now: datetime) -> MixP
     room = stores.setting(db(), "mixing")
     loss, learned = mixes.loss_of(db(), product_id)
     typed_loss = asked.value("loss", "percent", "loss", "%")
-    job = Job(asked.value("net", "volume", "net volume", "ml", 0.0) or 0.0, asked.value("sprue", "volume", "sprue", "ml", 0.0) or 0.0, loss if typed_loss is None else typed_loss / 100.0)
+    job = Job(
+        asked.value("net", "volume", "net volume", "ml", 0.0) or 0.0,
+        asked.value("sprue", "volume", "sprue", "ml", 0.0) or 0.0,
+        loss if typed_loss is None else typed_loss / 100.0,
+    )
     at_c = float(asked.value("at", "temperature", "temperature", "", float(room["room_c"])) or 0.0)
     step = float(asked.value("step", "mass", "scale step", "g", float(room["step_g"])) or 0.1)
     target = asked.value("density", "density", "density", "g/cm³")
@@ -118,7 +122,8 @@ def plan(product_id: int, product: Product, asked: Asked, now: datetime) -> MixP
         rows.append(_row(product, portion.name, portion.scale_g, portion.ml, tubs, now))
     pot, demould, cure = (at_temperature(t, product.reference_c, at_c) for t in (product.pot_life_min, product.demould_h, product.cure_h))
     return MixPlan(
-        product_id, product, job, out.total_g, step, at_c, out, tuple(rows), density, made, filler_name, made.scoops(FILLERS[filler_name], float(room["scoop_ml"])) if made else 0.0,
+        product_id, product, job, out.total_g, step, at_c, out, tuple(rows), density, made, filler_name,
+        made.scoops(FILLERS[filler_name], float(room["scoop_ml"])) if made else 0.0,
         colour, layers, pot, demould, cure, _warnings(product, out, total, step, made), learned,
     )  # fmt: skip
 
@@ -135,7 +140,9 @@ def _row(product: Product, part: str, grams: float, ml: float, tubs: Any, now: d
 def _warnings(product: Product, out: Weighed, total: float, step: float, made: Filled | None) -> tuple[str, ...]:
     found = []
     if not out.holds:
-        found.append(f"Rounding to {step:g} g puts the ratio off by {out.error_percent:.1f} %, more than the {product.tolerance_percent:g} % it allows: use a finer scale")
+        found.append(
+            f"Rounding to {step:g} g puts the ratio off by {out.error_percent:.1f} %, more than the {product.tolerance_percent:g} % it allows: use a finer scale"
+        )
     elif len(product.parts) > 1 and total < least_g(product, step):
         found.append(f"Below {least_g(product, step):.0f} g this scale's step alone can put the ratio off by more than {product.tolerance_percent:g} %")
     if made and made.filling.stiff:

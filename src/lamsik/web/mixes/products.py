@@ -9,8 +9,9 @@ from lamsik.core.cautions import CAUTIONS
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.mixes.clocks import RULE
 from lamsik.core.mixes.product import FAMILIES, KINDS, Part, Product, parse_ratio, ratio_text
+from lamsik.core.mixes.recipe import to_document, to_product
 from lamsik.core.units import STORED, parse
-from lamsik.formats.product_document import dumps, loads, to_document, to_product
+from lamsik.formats.product_document import dumps, loads
 from lamsik.store import documents, mixes
 from lamsik.store.tables import Document, Tub, now
 from lamsik.web.shapes.bring import as_file
@@ -70,7 +71,13 @@ def of_form(asked: dict[str, str]) -> Product:
             raise Refused(name, text, refused.allowed) from refused
         values[name] = value * _times(quantity, unit)
     return Product(
-        asked.get("name", "").strip()[:120], asked.get("kind", ""), basis, tuple(parts), caution=asked.get("caution", ""), family=asked.get("family", ""), **values,  # type: ignore[arg-type]
+        asked.get("name", "").strip()[:120],
+        asked.get("kind", ""),
+        basis,
+        tuple(parts),
+        caution=asked.get("caution", ""),
+        family=asked.get("family", ""),
+        **values,  # type: ignore[arg-type]
     )
 
 
@@ -82,7 +89,22 @@ def _times(quantity: str, unit: str) -> float:
 @blueprint.get("/new")
 def new() -> ResponseReturnValue:
     """An empty tin."""
-    return _page(None, {"pot_life_min": "10 min", "gel_min": "20 min", "demould_h": "4 h", "cure_h": "24 h", "reference_c": "20 °C", "open_days": "365 d", "tolerance_percent": "3 %", "stir_s": "0 s", "recoat_from_h": "0 h", "recoat_to_h": "0 h", "shrink_percent": "0 %"})
+    return _page(
+        None,
+        {
+            "pot_life_min": "10 min",
+            "gel_min": "20 min",
+            "demould_h": "4 h",
+            "cure_h": "24 h",
+            "reference_c": "20 °C",
+            "open_days": "365 d",
+            "tolerance_percent": "3 %",
+            "stir_s": "0 s",
+            "recoat_from_h": "0 h",
+            "recoat_to_h": "0 h",
+            "shrink_percent": "0 %",
+        },
+    )
 
 
 @blueprint.post("/new")
@@ -129,7 +151,8 @@ def _page(row: Document | None, asked: dict[str, str], problem: Refused | None =
     product = to_product(documents.content(db(), row)) if row else None
     loss, learned = mixes.loss_of(db(), row.id or 0) if row else (0.05, 0)
     return render_template(
-        "mixes/product.html", row=row, product=product, asked=asked, problem=problem, tub_problem=tub_problem, measures=MEASURES, kinds=KINDS, families=FAMILIES, cautions=list(CAUTIONS),
+        "mixes/product.html", row=row, product=product, asked=asked, problem=problem, tub_problem=tub_problem, measures=MEASURES, kinds=KINDS, families=FAMILIES,
+        cautions=list(CAUTIONS),
         tubs=mixes.tubs(db(), row.id or 0) if row else [], ratio=ratio_text(product) if product else "", rule=RULE, loss=loss, learned=learned, received=request.form,
     ), 422 if problem or tub_problem else 200  # fmt: skip
 
@@ -163,7 +186,8 @@ def receive(key: int) -> ResponseReturnValue:
         require(bool(lot), "lot", lot, "type the lot from the tub: castings are traced by it")
         db().add(
             Tub(
-                product_id=key, part=part, lot=lot, received_g=grams, left_g=grams, expires_on=_day(asked.get("expires", ""), "expires"), opened_on=_day(asked.get("opened", ""), "opened"),
+                product_id=key, part=part, lot=lot, received_g=grams, left_g=grams, expires_on=_day(asked.get("expires", ""), "expires"),
+                opened_on=_day(asked.get("opened", ""), "opened"),
                 colour=asked.get("colour", "").strip()[:40], typed={"grams": asked.get("grams", "")[:40]},
             )
         )  # fmt: skip

@@ -1,5 +1,6 @@
 """Mixes: how much of what, weighed out part by part, with the clocks that then run."""
 
+from collections.abc import Iterable
 from datetime import datetime
 
 from flask import Blueprint, Response, flash, jsonify, redirect, render_template, request, url_for
@@ -37,8 +38,10 @@ def _page(problem: Refused | None = None) -> ResponseReturnValue:
             problem = refused
     return render_template(
         "mixes/index.html", products=products, every=every, chosen=chosen, asked=request.args, plan=found, problem=problem, clocks=views_of(mixes.running(db())),
-        batches=[(row, mixes.product_of(db(), row.product_id)) for row in mixes.batches(db(), 8)], fillers=FILLERS, rule=RULE, ratio=ratio_text, stock=_stock(list(products)),
-        losses={key: mixes.loss_of(db(), key) for key in ([chosen] if chosen else [])}, q=request.args.get("q", ""), room=stores.setting(db(), "mixing"), digits=digits, now=now(),
+        batches=[(row, mixes.product_of(db(), row.product_id)) for row in mixes.batches(db(), 8)], fillers=FILLERS, rule=RULE, ratio=ratio_text,
+        stock=_stock(list(products)),
+        losses={key: mixes.loss_of(db(), key) for key in ([chosen] if chosen else [])}, q=request.args.get("q", ""), room=stores.setting(db(), "mixing"), digits=digits,
+        now=now(),
     ), 422 if problem else 200  # fmt: skip
 
 
@@ -68,12 +71,12 @@ def start() -> ResponseReturnValue:
     return redirect(url_for("mixes.batch", key=begin(found, request.form.get("purpose", "").strip()[:80] or found.product.name).id))
 
 
-def begin(found: MixPlan, purpose: str, **links: int | None) -> Batch:
+def begin(found: MixPlan, purpose: str, mould_id: int | None = None, made_id: int | None = None, pour_id: int | None = None) -> Batch:
     """A batch of a plan. Raises `Refused` with what is missing in the tubs."""
     short = next((row for row in found.rows if row.problem), None)
     if short is not None:
         raise Refused("stock", f"{short.grams:g} g", short.problem.rstrip("."))
-    row = Batch(product_id=found.product_id, purpose=purpose, plan=found.kept(), at_c=found.at_c, **links)
+    row = Batch(product_id=found.product_id, purpose=purpose, plan=found.kept(), at_c=found.at_c, mould_id=mould_id, made_id=made_id, pour_id=pour_id)
     db().add(row)
     db().flush()
     return row
@@ -87,9 +90,9 @@ def batch(key: int) -> ResponseReturnValue:
 
 def batch_page(row: Batch, problem: Refused | None = None) -> ResponseReturnValue:
     """The tare-and-fill guide of one batch."""
-    return render_template("mixes/batch.html", problem=problem, scale=stores.setting(db(), "scale"), **guide(row), back=url_for("moulds_pour.show", key=row.pour_id) if row.pour_id else ""), (
-        422 if problem else 200
-    )
+    return render_template(
+        "mixes/batch.html", problem=problem, scale=stores.setting(db(), "scale"), **guide(row), back=url_for("moulds_pour.show", key=row.pour_id) if row.pour_id else ""
+    ), (422 if problem else 200)
 
 
 def guide(row: Batch) -> dict[str, object]:
@@ -99,7 +102,15 @@ def guide(row: Batch) -> dict[str, object]:
     lines = []
     for line in [*row.plan["rows"], *row.plan.get("extras", [])]:
         got = mixes.weighed_g(row, line["part"])
-        lines.append({**line, "got": got, "tub": _tub_for(product, row, line["part"], line["grams"]), "off": got - line["grams"], "is_part": any(line["part"] == p.name for p in product.parts)})
+        lines.append(
+            {
+                **line,
+                "got": got,
+                "tub": _tub_for(product, row, line["part"], line["grams"]),
+                "off": got - line["grams"],
+                "is_part": any(line["part"] == p.name for p in product.parts),
+            }
+        )
     grams = [mixes.weighed_g(row, part.name) for part in product.parts]
     remedy = None
     if any(grams) and len(product.parts) > 1:
@@ -108,7 +119,8 @@ def guide(row: Batch) -> dict[str, object]:
         found = put_right(product, grams, step, left)
         remedy = found if off_plan or (all(grams) and not found.within) else None
     return {
-        "row": row, "product": product, "lines": lines, "step": step, "digits": digits(step), "error": error_percent(product, grams), "remedy": remedy, "lots": mixes.lots_of(row),
+        "row": row, "product": product, "lines": lines, "step": step, "digits": digits(step), "error": error_percent(product, grams), "remedy": remedy,
+        "lots": mixes.lots_of(row),
         "at": next((n for n, line in enumerate(lines) if not line["got"]), None), "all_in": all(line["got"] for line in lines), "ratio": ratio_text(product),
         "clocks": views_of([clock for clock in mixes.running(db()) if clock.batch_id == row.id]), "rule": RULE, "now": now(),
         "adding": {part.name: more for part, more in zip(product.parts, remedy.add_g, strict=True)} if remedy else {},
@@ -202,9 +214,9 @@ def _ready_to_mix(row: Batch, product: Product) -> None:
         raise Refused("ratio", f"off by {off:.1f} %", f"it allows {product.tolerance_percent:g} %: put it right first, or drop the batch")
 
 
-def views_of(clocks: object) -> list[dict[str, object]]:
+def views_of(clocks: Iterable[Clock]) -> list[dict[str, object]]:
     """Clocks as the pages show them."""
-    return [{"id": c.id, "name": c.name, "kind": c.kind, "ends": c.ends_at.isoformat(), "ends_at": c.ends_at, "link": c.link, "over": c.ends_at <= now()} for c in clocks]  # type: ignore[attr-defined]
+    return [{"id": c.id, "name": c.name, "kind": c.kind, "ends": c.ends_at.isoformat(), "ends_at": c.ends_at, "link": c.link, "over": c.ends_at <= now()} for c in clocks]
 
 
 @blueprint.get("/clocks")
@@ -227,4 +239,4 @@ def stop(key: int) -> ResponseReturnValue:
     db().add(row)
     if request.accept_mimetypes.best == "application/json":
         return jsonify(ok=True)
-    return redirect(request.form.get("back") if (request.form.get("back") or "").startswith("/") and not (request.form.get("back") or "").startswith("//") else url_for("mixes.clocks"))  # type: ignore[arg-type]
+    return redirect(url_for("mixes.clocks"))

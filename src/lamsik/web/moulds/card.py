@@ -37,7 +37,8 @@ def _page(key: int, problem: Refused | None = None, at: int = 0) -> ResponseRetu
         except Refused as refused:
             problem = problem or refused
     return render_template(
-        "moulds/card.html", row=row, mould=mould, versions=versions, shots=shots, numbers=numbers, tallies=tallies(counted), faults=FAULTS, problem=problem, at=at, states=moulds.STATES,
+        "moulds/card.html", row=row, mould=mould, versions=versions, shots=shots, numbers=numbers, tallies=tallies(counted), faults=FAULTS, problem=problem, at=at,
+        states=moulds.STATES,
         use=moulds.master_use(db(), key, content["master"].get("demouldings")), stuffs=STUFFS, touched=touched, asked=asked, source=mould.master.source,
         products={p.name: r for r, p in mixes.products(db()).values()}, silicones=[p.name for _, p in mixes.products(db()).values() if p.kind in ("silicone", "resin")],
         chosen=next((p.name for r, p in mixes.products(db()).values() if r.code == content.get("mould_product")), ""), lots=_lots(key), sent=request.form,
@@ -57,7 +58,12 @@ def make(key: int) -> ResponseReturnValue:
     content = documents.content(db(), row)
     use = moulds.master_use(db(), key, content["master"].get("demouldings"))
     try:
-        require(not use.last or bool(request.form.get("copy_first")), "master", f"{use.done} demouldings", f"{use.says}; tick that a durable copy is cast, or that you go on all the same")
+        require(
+            not use.last or bool(request.form.get("copy_first")),
+            "master",
+            f"{use.done} demouldings",
+            f"{use.says}; tick that a durable copy is cast, or that you go on all the same",
+        )
     except Refused as refused:
         return _page(key, refused)
     found = moulds.make(db(), row, request.form.get("material", "").strip()[:80], request.form.get("lot", "").strip()[:80], request.form.get("release", "").strip()[:80])

@@ -11,7 +11,7 @@ from lamsik.core.errors import Refused
 from lamsik.core.mixes.clocks import RULE, at_temperature
 from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.product import Product
-from lamsik.core.moulds.layout import Mould
+from lamsik.core.moulds.layout import Mould, lying, pour_up
 from lamsik.core.route.workdays import NAMES, Workdays
 from lamsik.core.shapes.design import Design
 from lamsik.formats.body_document import to_design
@@ -20,15 +20,18 @@ from lamsik.formats.mould_document import to_mould
 from lamsik.store import documents, mixes, moulds, orders, stores
 from lamsik.store.tables import Document, MouldMade
 from lamsik.web.mixes.planning import Asked
-from lamsik.web.moulds.casting import casting, height_words, like_original
+from lamsik.web.moulds.casting import Casting, casting, height_words, like_original
 from lamsik.web.moulds.shop import master_of
+from lamsik.web.pictures.mould import cast_picture
 from lamsik.web.pictures.plan import timeline
+from lamsik.web.pictures.svg import Node
 from lamsik.web.shared.db import db, load_document
 
 blueprint = Blueprint("moulds_cast", __name__, url_prefix="/moulds")
 
 FIELDS = (
-    "product", "filler", "density", "ratio", "spread", "test_g", "test_ml", "at", "dense", "dense_density", "prop", "waited", "jug", "heat", "shot", "colours", "way", "gloss", "gloss_yes",
+    "product", "filler", "density", "ratio", "spread", "test_g", "test_ml", "at", "dense", "dense_density", "prop", "waited", "jug", "heat", "shot", "colours", "way",
+    "gloss", "gloss_yes",
     "gap", "thick", "squeeze", "no_inserts",
 )  # fmt: skip
 
@@ -81,11 +84,22 @@ def show(key: int) -> ResponseReturnValue:
         except Refused as refused:
             problem = refused
     return render_template(
-        "moulds/cast.html", row=row, mould=mould, chosen=chosen, asked=request.args, found=found, problem=problem, made=made, alive=alive, design=design, match=match, fillers=FILLERS,
-        products={k: p for k, (_, p) in mixes.products(db()).items() if p.kind != "silicone"}, mark=height_words(mould, found.fill_mark_mm) if found and found.fill_mark_mm else "",
+        "moulds/cast.html", row=row, picture=drawn(mould, found) if found else None, mould=mould, chosen=chosen, asked=request.args, found=found, problem=problem,
+        made=made, alive=alive, design=design, match=match, fillers=FILLERS,
+        products={k: p for k, (_, p) in mixes.products(db()).items() if p.kind != "silicone"},
+        mark=height_words(mould, found.fill_mark_mm) if found and found.fill_mark_mm else "",
         orders=[(o, c) for o, c in orders.listed(db()) if o.design_id and o.design_id == content["master"].get("body_id")], fields=FIELDS, rule=RULE,
         learned=mixes.loss_of(db(), chosen[0]) if chosen else (0.05, 0), gelled=plastisol.GELLED, hot=plastisol.HOT, source=mould.master.source,
     ), 422 if problem else 200  # fmt: skip
+
+
+def drawn(mould: Mould, found: Casting) -> Node:
+    """The casting as it is poured, with what its kind adds."""
+    zones = tuple((zone.from_mm, zone.to_mm) for zone in found.zones)
+    if found.two:
+        return cast_picture(mould, found.two.level_mm, True, found.prop_deg, zones)
+    low = float((lying(mould).vertices @ pour_up(mould)).min())
+    return cast_picture(mould, None if found.fill_mark_mm is None else found.fill_mark_mm + low, zones=zones)
 
 
 def workdays() -> tuple[Workdays, bool]:
@@ -107,8 +121,10 @@ def by_when(key: int) -> ResponseReturnValue:
         except Refused as refused:
             problem = refused
     return render_template(
-        "moulds/by_when.html", row=row, mould=mould, asked=request.args, plan=found, problem=problem, made=made, chosen=chosen, alive=len(moulds.alive(made)) if made else len(mould.cavities),
-        products={k: p for k, (_, p) in mixes.products(db()).items() if p.kind != "silicone"}, picture=timeline(found, days[0]) if found else None, days=days[0], names=NAMES, rule=RULE,
+        "moulds/by_when.html", row=row, mould=mould, asked=request.args, plan=found, problem=problem, made=made, chosen=chosen,
+        alive=len(moulds.alive(made)) if made else len(mould.cavities),
+        products={k: p for k, (_, p) in mixes.products(db()).items() if p.kind != "silicone"}, picture=timeline(found, days[0]) if found else None, days=days[0],
+        names=NAMES, rule=RULE,
         tomorrow=datetime.now().date() + timedelta(days=14),
     ), 422 if problem else 200  # fmt: skip
 
@@ -129,7 +145,8 @@ def _planned(asked: Asked, mould: Mould, content: Content, made: MouldMade | Non
             raise Refused("start", asked.get("start"), "a day and time such as 2027-03-01T09:00") from error
     at = asked.value("at", "temperature", "temperature", "", float(stores.setting(db(), "mixing")["room_c"])) or 20.0
     cure = at_temperature(product.demould_h, product.reference_c, at)
-    before, after = (60.0 * (asked.value(name, "time", word, "min", default / 60) or 0.0) for name, word, default in (("before", "to pour", 15.0), ("after", "to demould", 10.0)))
+    before = 60.0 * (asked.value("before", "time", "to pour", "min", 0.25) or 0.0)
+    after = 60.0 * (asked.value("after", "time", "to demould", "min", 1 / 6) or 0.0)
     good = (asked.value("yield", "percent", "good of all", "%", 95.0) or 0.0) / 100.0
     alive = len(moulds.alive(made)) if made else len(mould.cavities)
     making = None

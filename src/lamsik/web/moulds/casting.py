@@ -14,9 +14,8 @@ from lamsik.core.errors import Refused
 from lamsik.core.mixes.filler import Filling, filling_for
 from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.product import Product, liquid_g_cm3
-from lamsik.core.moulds.layout import Mould, cavity_ml, lying
+from lamsik.core.moulds.layout import Mould, cavity_ml, lying, pour_up
 from lamsik.core.moulds.silicone import runner_ml
-from lamsik.core.moulds.vents import up_of
 from lamsik.core.shapes.design import Design
 from lamsik.web.mixes.planning import Asked
 
@@ -39,6 +38,7 @@ class Casting:
     covers: tuple[tuple[str, float], ...] = ()
     two: TwoPours | None = None
     bond: str = ""
+    prop_deg: float | None = None
     shot: plastisol.Shot | None = None
     zones: tuple[plastisol.Zone, ...] = ()
     layers: str = ""
@@ -62,7 +62,12 @@ class Casting:
         """What a shot mixes before its loss [ml of liquid]."""
         if self.charge:
             return self.charge.liquid_ml * self.cavities
-        return self.of_cavities_ml + self.sprue_ml
+        return self.mixed_ml + self.sprue_ml
+
+    @property
+    def mixed_ml(self) -> float:
+        """Of it what the cavities take of the main mix [ml]: a dense pour is mixed by itself."""
+        return (self.two.light_ml if self.two else self.net_ml) * self.cavities
 
     @property
     def casting_g(self) -> float:
@@ -76,7 +81,15 @@ def casting(mould: Mould, product: Product, cavities: int, design: Design | None
     inserts = of_design(design) if design and not asked.get("no_inserts") else ()
     each = cavity_ml(mould)
     net = net_ml(each, inserts)
-    found: dict[str, Any] = {"product": product, "cavities": cavities, "each_ml": each, "inserts": inserts, "net_ml": net, "runner_ml": runner_ml(mould), "density_g_cm3": product.density_g_cm3}
+    found: dict[str, Any] = {
+        "product": product,
+        "cavities": cavities,
+        "each_ml": each,
+        "inserts": inserts,
+        "net_ml": net,
+        "runner_ml": runner_ml(mould),
+        "density_g_cm3": product.density_g_cm3,
+    }
     if product.kind == "foam":
         found |= _foam(mould, product, net, inserts, asked)
     elif product.kind == "plastisol":
@@ -92,7 +105,8 @@ def casting(mould: Mould, product: Product, cavities: int, design: Design | None
 
 
 def _resin(mould: Mould, product: Product, net: float, inserts: tuple[Insert, ...], asked: Asked) -> dict[str, Any]:
-    target, filler, found = asked.value("density", "density", "density", "g/cm³"), asked.get("filler"), {}
+    target, filler = asked.value("density", "density", "density", "g/cm³"), asked.get("filler")
+    found: dict[str, Any] = {}
     if target is not None:
         kind = FILLERS.get(filler or "hollow microspheres")
         if kind is None:
@@ -105,7 +119,8 @@ def _resin(mould: Mould, product: Product, net: float, inserts: tuple[Insert, ..
             raise Refused("dense_density", "", "say how dense the first pour is")
         prop = asked.value("prop", "angle", "propped at", "°", 15.0) or 0.0
         shape = lying(mould)
-        found["two"] = two_pours(shape, up_of(mould.stand, prop), dense, heavy, float(found.get("density_g_cm3", product.density_g_cm3)))
+        found["prop_deg"] = prop
+        found["two"] = two_pours(shape, pour_up(mould, prop), dense, heavy, float(found.get("density_g_cm3", product.density_g_cm3)))
         waited = asked.value("waited", "time", "second pour after", "min")
         if waited is not None:
             found["bond"] = bonds(60.0 * waited, 60.0 * product.recoat_from_h, 60.0 * (product.recoat_to_h or product.demould_h)) or "within its bond window"
@@ -126,7 +141,7 @@ def _foam(mould: Mould, product: Product, net: float, inserts: tuple[Insert, ...
     target = foam.density_of_ratio(ratio, liquid) if ratio is not None else asked.value("density", "density", "density", "g/cm³", free)
     spread = (asked.value("spread", "percent", "uncertain by", "%", 0.0) or 0.0) / 100.0
     charge = foam.charge(net, float(target or free), free, liquid, spread)
-    shape, up = lying(mould), up_of(mould.stand, mould.tilt_deg)
+    shape, up = lying(mould), pour_up(mould)
     low = float((shape.vertices @ up).min())
     mark = level_mm(shape, up, 1000.0 * (charge.liquid_ml + inserts_ml(inserts))) - low
     return {"charge": charge, "fill_mark_mm": mark, "covers": _covers(mould, inserts), "density_g_cm3": charge.target_g_cm3}
@@ -145,7 +160,7 @@ def _hot(mould: Mould, product: Product, net: float, cavities: int, asked: Asked
     shot = plastisol.shot(net * cavities, runner_ml(mould) * cavities, product.density_g_cm3, jug, cavities, heat, each)
     zones = plastisol.thin_zones(lying(mould), mould.thin_mm)
     colours = [text.strip() for text in asked.get("colours").split(",") if text.strip()]
-    layers = plastisol.layer_says(asked.get("way") or plastisol.GELLED, colours, up_of(mould.stand, mould.tilt_deg)) if len(colours) >= 2 else ""
+    layers = plastisol.layer_says(asked.get("way") or plastisol.GELLED, colours, pour_up(mould)) if len(colours) >= 2 else ""
     scrap = plastisol.from_scrap(shot.shot_g, colours[0], scraps) if colours else None
     gloss = plastisol.may_gloss(zones, bool(asked.get("gloss_yes"))) if asked.get("gloss") else ""
     return {"shot": shot, "zones": zones, "layers": layers, "scrap": scrap, "gloss": gloss}
@@ -160,6 +175,6 @@ def like_original(design: Design, product: Product, filler: str) -> Match | None
 
 def height_words(mould: Mould, mark_mm: float) -> str:
     """The fill mark in words."""
-    shape, up = lying(mould), up_of(mould.stand, mould.tilt_deg)
+    shape, up = lying(mould), pour_up(mould)
     tall = float(np.ptp(shape.vertices @ up))
     return f"liquid stands {mark_mm:.0f} mm high of {tall:.0f} mm"

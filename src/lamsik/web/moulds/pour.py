@@ -8,7 +8,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.castings import session as run
 from lamsik.core.errors import Refused
 from lamsik.core.mixes.fillers import FILLERS
-from lamsik.core.mixes.product import Product, liquid_g_cm3
+from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.faults import FAULTS
 from lamsik.core.moulds.layout import Mould
 from lamsik.store import mixes, moulds, orders
@@ -67,9 +67,12 @@ def _page(pour: Pour, problem: Refused | None = None) -> ResponseReturnValue:
     batch = moulds.batch_of(db(), pour)
     used = sum(float(line["grams"]) for line in batch.weighed) if batch else 0.0
     return render_template(
-        "moulds/pour.html", pour=pour, made=made, row=row, mould=mould, product=product, found=found, ticks=ticks, left=run.missing(ticks, frozenset(pour.ticks)), titles=run.TITLES,
-        order=run.ORDER, at=run.ORDER.index(pour.step), batch=batch, clocks=views_of([c for c in mixes.running(db()) if batch and c.batch_id == batch.id]), now=now(), problem=problem,
-        faults=FAULTS, firmness=run.FIRMNESS, sent=request.form, used=used, fillers=FILLERS, pieces={p.id: p for p in _pieces(pour)}, lots=mixes.lots_of(batch) if batch else "",
+        "moulds/pour.html", pour=pour, made=made, row=row, mould=mould, product=product, found=found, ticks=ticks, left=run.missing(ticks, frozenset(pour.ticks)),
+        titles=run.TITLES,
+        order=run.ORDER, at=run.ORDER.index(pour.step), batch=batch, clocks=views_of([c for c in mixes.running(db()) if batch and c.batch_id == batch.id]), now=now(),
+        problem=problem,
+        faults=FAULTS, firmness=run.FIRMNESS, sent=request.form, used=used, fillers=FILLERS, pieces={p.id: p for p in _pieces(pour)},
+        lots=mixes.lots_of(batch) if batch else "",
         loss=(used / float(batch.plan.get("density") or 1.0) / float(batch.plan["filled_ml"]) - 1.0) if batch and used and batch.plan.get("filled_ml") else None,
         for_order=next((o for o, _ in orders.listed(db()) if o.id == pour.order_id), None),
     ), 422 if problem else 200  # fmt: skip
@@ -113,7 +116,7 @@ def forward(key: int) -> ResponseReturnValue:
 
 def _batch(pour: Pour, row: Document, made: MouldMade, product: Product, found: Casting) -> Batch:
     """The batch of a shot, planned for what its cavities take; refused where the tubs do not hold it."""
-    texts = {"net": f"{found.of_cavities_ml if not found.charge else found.poured_ml:.3f} ml", "sprue": f"{found.sprue_ml:.3f} ml", "at": f"{pour.at_c:g} °C"}
+    texts = {"net": f"{found.mixed_ml if not found.charge else found.poured_ml:.3f} ml", "sprue": f"{found.sprue_ml:.3f} ml", "at": f"{pour.at_c:g} °C"}
     if found.filling and found.filler in FILLERS:
         texts |= {"filler": found.filler, "density": f"{found.density_g_cm3:.4f} g/cm³"}
     planned = plan(pour.product_id, product, Asked(texts), datetime.now())
@@ -151,7 +154,10 @@ def count(key: int) -> ResponseReturnValue:
     batch = moulds.batch_of(db(), pour)
     mixes.stop_clocks(db(), batch.id if batch else None, "demould")
     good = sum(row.good for row in rows)
-    flash(f"{good} of {len(rows)} are good" + (f": {', '.join(p.number for p in new)}." if new else "; the first shot of a mould is a purge and does not count." if pour.purge else "."))
+    flash(
+        f"{good} of {len(rows)} are good"
+        + (f": {', '.join(p.number for p in new)}." if new else "; the first shot of a mould is a purge and does not count." if pour.purge else ".")
+    )
     return redirect(url_for("moulds_pour.show", key=key))
 
 

@@ -10,7 +10,7 @@ from lamsik.formats import stl
 from lamsik.formats.mould_document import to_mould
 from lamsik.store import documents
 from lamsik.web.moulds.shop import master_of
-from lamsik.web.pictures.body import mesh_views
+from lamsik.web.pictures.solid import line_view
 from lamsik.web.shapes.bring import as_file
 from lamsik.web.shared import jobs
 from lamsik.web.shared.db import db, load_document
@@ -60,12 +60,12 @@ def state(key: int, job_key: str) -> Response:
         answer |= {
             "parts": [
                 {
-                    "name": part.name, "volume": f"{part.volume_ml:.1f} ml", "note": part.note, "faces": len(part.mesh.faces), "picture": mesh_views(part.mesh),
+                    "name": part.name, "volume": f"{part.volume_ml:.1f} ml", "note": part.note, "faces": len(part.mesh.faces), "picture": line_view(part.mesh, part.name),
                     "url": url_for("moulds_print.take", key=key, job_key=job_key, number=n),
                 }
                 for n, part in enumerate(parts)
             ],
-            "sum": f"Halves {total.halves_ml:.1f} ml, hollow {total.hollow_ml:.1f} ml, play at the keys {total.play_ml:.2f} ml: the block's {total.block_ml:.1f} ml, off by {100 * total.off:.3f} %.",
+"sum": _sum_words(total),
         }  # fmt: skip
     return jsonify(answer)
 
@@ -88,3 +88,8 @@ def take(key: int, job_key: str, number: int) -> Response:
         abort(404)
     part = parts[number]
     return as_file(stl.write(part.mesh, f"Lamsik {row.code} {part.name} mm"), f"{row.code}-{part.name.replace(' ', '-')}.stl", "model/stl")
+
+
+def _sum_words(total: Sum) -> str:
+    parts = f"Halves {total.halves_ml:.1f} ml, hollow {total.hollow_ml:.1f} ml, play at the keys {total.play_ml:.2f} ml"
+    return f"{parts}: the block's {total.block_ml:.1f} ml, off by {100 * total.off:.3f} %."

@@ -1,7 +1,8 @@
 """What the Moulds bench takes from the shop."""
 
-from lamsik.core.moulds.masters import Master
+from lamsik.core.moulds.masters import BODY, Master
 from lamsik.core.moulds.silicone import Bricks
+from lamsik.formats import mould_document
 from lamsik.formats.mould_document import Document
 from lamsik.store import mixes, moulds, stores
 from lamsik.web.moulds.state import MouldShop
@@ -27,4 +28,6 @@ def bricks() -> Bricks:
 
 def master_of(block: Document) -> Master:
     """The master of a document's block."""
-    return moulds.master_of(db(), block)
+    if block["kind"] != BODY:
+        return mould_document.master_of(block)
+    return mould_document.master_of({**block, "document": moulds.body_content(db(), block)})

@@ -6,15 +6,16 @@ from typing import Any
 
 import numpy as np
 
+from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.advice import Look, look, sentence
 from lamsik.core.moulds.faults import MasterUse
 from lamsik.core.moulds.heat import heat, level_error_mm, shrinkage
 from lamsik.core.moulds.layout import Mould, box, cavity_ml, feed_ml, feeds, lying
 from lamsik.core.moulds.masters import PULLS, Master
 from lamsik.core.moulds.press import pressed
-from lamsik.core.moulds.pull import PRESS
+from lamsik.core.moulds.pull import PRESS, Choice
 from lamsik.core.moulds.silicone import Bricks, Saved, clay_ml, lift, walls_of
-from lamsik.core.mixes.product import Product
+from lamsik.core.moulds.vents import HighPoint
 from lamsik.core.units import show
 from lamsik.formats.mould_document import Document, to_mould
 from lamsik.web.pictures.mould import picture
@@ -46,7 +47,7 @@ def view(document: Document, master: Master, shop: MouldShop, settled: bool) -> 
         "name": mould.name, "fields": fields({**document, "typed": {}}, shop.unit), "settled": settled, "near": None, "sentence": sentence(mould, seen),
         "picture": picture(mould, seen.points, seen.tight, seen.features.undercut, shop.unit),
         "selected": {name: document.get(name, "") for name in ("kind", "pull", "stand", "mould_product", "casting_product")} | {"end": document["funnel"]["end"]},
-        "choices": [{"key": c.kind, "kind": c.kind, "why": c.why, "suits": c.suits, "now": c.kind == mould.kind, "edit": json.dumps({"do": "set", "path": "kind", "text": c.kind})} for c in seen.choices],
+        "choices": [_choice(choice, mould) for choice in seen.choices],
         "master": _master(master, mould, shop.use), "use": shop.use.says, "use_last": shop.use.last, "undercut": _undercut(mould, seen),
         "box_size": f"{show(length, 'length', 0, shop.unit)} × {show(width, 'length', 0, shop.unit)} × {show(box(mould).high_mm, 'length', 0, shop.unit)}",
         "tight": [{"key": str(n), "says": f"{t.what}: {t.distance_mm:.1f} mm, {mould.edge_mm:g} mm wanted"} for n, t in enumerate(seen.tight)],
@@ -54,12 +55,22 @@ def view(document: Document, master: Master, shop: MouldShop, settled: bool) -> 
         "vents": [_row(row, "vents", f"Vent {row['key'][1:]}", ("across_mm",)) for row in document["vents"]], "no_vents": not document["vents"],
         "wells": [_row(row, "wells", f"Well {row['key'][1:]}", ("across_mm", "deep_mm", "x_mm", "y_mm")) for row in document["wells"]],
         "texts": [_row(row, "texts", str(row["says"]), ("says", "high_mm", "x_mm", "y_mm", "half")) for row in document["texts"]],
-        "points": [{"key": str(n), "says": f"{n}: {p.trapped_ml:.2f} ml at {_place(p.place_mm, mould)}, {p.rise_mm:.1f} mm over its way out"} for n, p in enumerate(seen.points, start=1)],
+        "points": [{"key": str(n), "says": _point(point, mould)} for n, point in enumerate(seen.points, start=1)],
         "no_air": not seen.points, "air": bool(seen.points), "is_press": mould.kind == PRESS, "has_halves": mould.parts == 2, "has_funnel": bool(feeds(mould)),
-        "boards": mould.boards, "proud": mould.keys.proud, "injector": bool(document.get("injector")), "source": master.source.describe(), "not_for_sale": not master.source.may_sell,
+        "boards": mould.boards, "proud": mould.keys.proud, "injector": bool(document.get("injector")), "source": master.source.describe(),
+        "not_for_sale": not master.source.may_sell,
         "stands_in": master.stands_in,
     }  # fmt: skip
     return found | _amounts(document, mould, seen, shop) | _casting(document, mould, shop) | {"facts": [fact.__dict__ for fact in _facts(mould, seen)]}
+
+
+def _choice(choice: Choice, mould: Mould) -> dict[str, Any]:
+    edit = json.dumps({"do": "set", "path": "kind", "text": choice.kind})
+    return {"key": choice.kind, "kind": choice.kind, "why": choice.why, "suits": choice.suits, "now": choice.kind == mould.kind, "edit": edit}
+
+
+def _point(point: HighPoint, mould: Mould) -> str:
+    return f"{point.trapped_ml:.2f} ml at {_place(point.place_mm, mould)}, {point.rise_mm:.1f} mm over its way out"
 
 
 def _place(spot: tuple[float, float, float], mould: Mould) -> str:
@@ -117,10 +128,12 @@ def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> d
     strip = "" if built.strip_high_enough else f", too low: {box(mould).high_mm:.0f} mm are needed"
     tape = f"; {built.strip_short_mm:.0f} mm short" if built.strip_short_mm else ""
     return {
-        "halves": rows, "clay": f"{clay_ml(mould):.0f} ml of clay for the bed" if mould.parts == 2 else "", "walls": f"{built.per_course} bricks a course, {built.courses} courses: {built.bricks}{short}",
+        "halves": rows, "clay": f"{clay_ml(mould):.0f} ml of clay for the bed" if mould.parts == 2 else "",
+        "walls": f"{built.per_course} bricks a course, {built.courses} courses: {built.bricks}{short}",
         "walls_short": bool(built.short), "strip": f"or {built.strip_mm:.0f} mm of strip{tape}{strip}",
         "saved": f"Box arithmetic would mix {saved.box_ml:.0f} ml: {saved.wasted_ml:.0f} ml, {saved.wasted_ml * density:.0f} g{cost} too much.",
-        "lift": f"In this silicone {lift(mould, density).says}.", "lifts": lift(mould, density).net_g > 0, "density_of": product.name if product else f"a usual silicone, {USUAL_SILICONE} g/cm³",
+        "lift": f"In this silicone {lift(mould, density).says}.", "lifts": lift(mould, density).net_g > 0,
+        "density_of": product.name if product else f"a usual silicone, {USUAL_SILICONE} g/cm³",
         "pressed": pressed(mould).says if mould.kind == PRESS else "", "press_missing": mould.kind == PRESS and pressed(mould).missing_ml > 0,
     }  # fmt: skip
 
@@ -134,7 +147,7 @@ def _casting(document: Document, mould: Mould, shop: MouldShop) -> dict[str, Any
         hot = cast.process_c
     limit = of.heat_limit_c if of else None
     warm = heat(of.name, limit, float(hot)) if of and limit is not None and hot is not None else None
-    long = float(np.ptp(lying(mould).vertices[:, 0]))
+    long, off = float(np.ptp(lying(mould).vertices[:, 0])), float(document.get("level_deg", 0.0))
     percent = cast.shrink_percent if cast else mould.shrink_percent
     shrunk = shrinkage(cavity_ml(mould), percent, feed_ml(mould) / max(len(mould.cavities), 1))
     feed = f"{shrunk.shrinks_ml:.2f} ml shrink away in each cavity, the funnel feeds {shrunk.feeds_ml:.2f} ml"
@@ -143,7 +156,7 @@ def _casting(document: Document, mould: Mould, shop: MouldShop) -> dict[str, Any
         "heat_bad": warm is not None and not warm.stands,
         "shrink": f"{feed}{f': {shrunk.short_ml:.2f} ml short, widen or lengthen it' if shrunk.short_ml > 1e-6 and mould.kind not in ('open', 'press') else ''}.",
         "shrink_bad": shrunk.short_ml > 1e-6 and mould.kind not in ("open", "press"),
-        "level": f"Off level by {document.get('level_deg', 0.0):g}° one end of an open pour gets {level_error_mm(long, float(document.get('level_deg', 0.0))):.1f} mm thicker over its {long:.0f} mm.",
+        "level": f"Off level by {off:g}° one end of an open pour gets {level_error_mm(long, off):.1f} mm thicker over its {long:.0f} mm.",
     }  # fmt: skip
 
 
@@ -152,7 +165,10 @@ def _facts(mould: Mould, seen: Look) -> list[Fact]:
     return [
         Fact("cavity", "One cavity", f"{cavity_ml(mould):.2f} ml", "The master's own volume, enlarged by the shrinkage set here; never the box it fits in."),
         Fact("shadow", "Projected area", f"{f.projected_mm2 / 100:.1f} cm²", "Its outline seen along the pull: what bands or a press have to hold."),
-        Fact("thin", "Thinnest section", f"{f.thinnest_mm:.1f} mm", f"Across, at {f.thinnest_x_mm - float(lying(mould).vertices[:, 0].min()):.0f} mm from the nose; both ends left out."),
+        Fact(
+            "thin",
+            "Thinnest section",
+            f"{f.thinnest_mm:.1f} mm",
+            f"Across, at {f.thinnest_x_mm - float(lying(mould).vertices[:, 0].min()):.0f} mm from the nose; both ends left out.",
+        ),
     ]
-
-

@@ -8,11 +8,13 @@ from lamsik.core.moulds.masters import BOX, PULLS, Master
 from lamsik.core.moulds.pull import KINDS
 from lamsik.core.units import parse
 from lamsik.formats.mould_document import Document as Content
-from lamsik.formats.mould_document import dumps, first_layout, loads, master_of, to_mould
+from lamsik.formats.mould_document import dumps, first_layout, loads, master_of, of_body, of_weighed, to_mould
 from lamsik.store import documents, mixes, moulds, weighed
-from lamsik.store.tables import Document, MouldMade, Weighed
+from lamsik.store.tables import Document, MouldMade, Weighed, now
+from lamsik.store.weighed import thing_of
 from lamsik.web.mixes.views import views_of
 from lamsik.web.moulds.live import current
+from lamsik.web.moulds.shop import master_of as master_here
 from lamsik.web.pictures.mould import thumbnail
 from lamsik.web.shapes.bring import as_file
 from lamsik.web.shared import keeping
@@ -33,7 +35,7 @@ def _page(problem: str = "", way: str = "") -> ResponseReturnValue:
     cards = []
     for row in rows:
         content = contents[row.id or 0]
-        mould = to_mould(content, moulds.master_of(db(), content["master"]))
+        mould = to_mould(content, master_here(content["master"]))
         made = moulds.made(db(), row.id or 0)
         cards.append((row, mould, thumbnail(mould), made[0] if made else None, len(moulds.alive(made[0])) if made else 0))
     going = []
@@ -41,8 +43,9 @@ def _page(problem: str = "", way: str = "") -> ResponseReturnValue:
         made_row = load(MouldMade, pour.made_id)
         going.append((pour, load(Document, made_row.mould_id)))
     return render_template(
-        "moulds/index.html", cards=cards, bodies=documents.listed(db(), "body"), things=[row for row in weighed.listed(db()) if moulds.thing_of(db(), row)], going=going, problem=problem, way=way,
-        asked=request.form, q=request.args.get("q", ""), clocks=views_of(mixes.running(db())), now=mixes.now(),
+        "moulds/index.html", cards=cards, bodies=documents.listed(db(), "body"), things=[row for row in weighed.listed(db()) if thing_of(db(), row)], going=going,
+        problem=problem, way=way,
+        asked=request.form, q=request.args.get("q", ""), clocks=views_of(mixes.running(db())), now=now(),
     ), 422 if problem else 200  # fmt: skip
 
 
@@ -60,14 +63,20 @@ def new(way: str) -> ResponseReturnValue:
 
 def _begun(way: str) -> tuple[Content, Master]:
     if way == "body":
-        return moulds.from_body(db(), load_document("body", sent_id("body")))
+        row = load_document("body", sent_id("body"))
+        return of_body(row.name, row.id or 0, row.current, documents.content(db(), row))
     sizes = [parse(request.form.get(name, ""), "length", name, "mm").value for name in ("length", "width", "depth")]
     if way == "weighed":
-        return moulds.from_weighed(db(), load(Weighed, sent_id("thing")), (sizes[0], sizes[1], sizes[2]))
+        thing_row = load(Weighed, sent_id("thing"))
+        thing = thing_of(db(), thing_row)
+        if thing is None or thing_row.air_g is None:
+            raise Refused("thing", thing_row.name, "weigh it in air and in water first: its volume comes from there")
+        return of_weighed(thing_row.name, thing_row.id or 0, thing_row.air_g, thing.volume_ml, (sizes[0], sizes[1], sizes[2]))
     mass = request.form.get("mass", "").strip()
     block = {
         "kind": BOX, "name": request.form.get("name", "").strip()[:120] or "Master", "length_mm": sizes[0], "width_mm": sizes[1], "depth_mm": sizes[2],
-        "volume_ml": _optional("volume", "volume", "ml"), "mass_g": parse(mass, "mass", "mass", "g").value if mass else None, "demouldings": None, "source": {"kind": "own", "note": ""},
+        "volume_ml": _optional("volume", "volume", "ml"), "mass_g": parse(mass, "mass", "mass", "g").value if mass else None, "demouldings": None,
+        "source": {"kind": "own", "note": ""},
     }  # fmt: skip
     return block, master_of(block)
 

@@ -13,7 +13,7 @@ from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.tank.motion import BEHAVIOURS, TYPICAL_SPEED_CM_S
 from lamsik.formats.body_document import to_design
 from lamsik.formats.edits import apply
-from lamsik.store import documents, orders, pieces, stores
+from lamsik.store import documents, moulds, orders, pieces, stores
 from lamsik.store.tables import Customer, Document, Order, Water, now
 from lamsik.web.orders.forms import EnquiryForm
 from lamsik.web.pictures.body import thumbnail
@@ -112,6 +112,10 @@ def show(key: int) -> str:
 def agree(key: int, way: str) -> ResponseReturnValue:
     """Accept an enquiry, or take that back."""
     order = load(Order, key)
+    why = moulds.not_for_sale(db(), order.design_id) if way == "accept" else ""
+    if why:
+        flash(f"{order.number} stays an enquiry: its shape is {why}. Ask whoever it is from, or take another shape.")
+        return redirect(url_for("orders.show", key=key))
     order.accepted_at = now() if way == "accept" else None
     db().add(order)
     return redirect(url_for("orders.show", key=key))
@@ -123,6 +127,10 @@ def design(key: int) -> ResponseReturnValue:
     order = load(Order, key)
     chosen = sent_id("design")
     if chosen:
+        why = moulds.not_for_sale(db(), load_document("body", chosen).id)
+        if why:
+            flash(f"That shape does not go on {order.number}: it is {why}. Take another, or ask whoever it is from.")
+            return redirect(url_for("orders.show", key=key))
         order.design_id = load_document("body", chosen).id
         db().add(order)
         return redirect(url_for("orders.show", key=key))

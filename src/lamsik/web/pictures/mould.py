@@ -4,9 +4,11 @@ from functools import lru_cache
 from math import cos, radians, sin
 
 import numpy as np
+from numpy.typing import NDArray
 
 from lamsik.core.moulds.geometry import seen, solid_of
-from lamsik.core.moulds.layout import Box, Feed, Mould, Text, Tight, box, feeds, key_places, lying, outline
+from lamsik.core.moulds.layout import Box, Feed, Mould, Text, Tight, box, end_of, feeds, key_places, lying, outline
+from lamsik.core.moulds.pull import OPEN
 from lamsik.core.moulds.vents import FLAT, HighPoint
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
@@ -33,28 +35,31 @@ def _runs_up(mesh: Mesh, rows: list[Array]) -> bool:
     return abs(max(float(row[:, 1].max()) for row in rows) - float(near[:, 2].max())) <= abs(-min(float(row[:, 1].min()) for row in rows) - float(near[:, 2].max()))
 
 
-def picture(mould: Mould, points: tuple[HighPoint, ...], tight: tuple[Tight, ...], undercut: Array, unit: str = "mm") -> Node:
+def picture(mould: Mould, points: tuple[HighPoint, ...], tight: tuple[Tight, ...], undercut: NDArray[np.bool_], unit: str = "mm") -> Node:
     """The whole drawing: plan over section on the left, the pour on the right; y grows downward in SVG."""
     walls = box(mould)
-    reach = _reach(mould)
-    gap = max(0.16 * walls.length_mm, 16.0)
-    ring = 1.24 * reach
-    wide = walls.length_mm + 2 * gap + 2 * ring
-    pen = pen_for(wide, 880.0)
-    section_y = walls.width_mm + 58 * pen.mm + walls.above_mm
-    ring_x = walls.length_mm + gap + ring + 26 * pen.mm
-    high = max(section_y + walls.below_mm + 34 * pen.mm, 2 * ring + 60 * pen.mm)
+    ring, gap = 1.24 * _reach(mould), max(0.12 * walls.length_mm, 14.0)
+    stacked = walls.width_mm < 0.85 * walls.length_mm  # a long plan stands over its section, a tall one beside it
+    beside = max(2 * ring, 0.0 if stacked else walls.length_mm)
+    tall = walls.width_mm + walls.high_mm if stacked else max(walls.width_mm, walls.high_mm + 2 * ring)
+    pen = pen_for(max(walls.length_mm + 2 * gap + beside, 1.55 * tall), 780.0)
+    section_x, section_y = (0.0, walls.width_mm + 62 * pen.mm + walls.above_mm) if stacked else (walls.length_mm + 2 * gap + 60 * pen.mm, 14 * pen.mm + walls.above_mm)
+    ring_x = walls.length_mm + gap + 70 * pen.mm + beside / 2
+    low = section_y + walls.below_mm
+    ring_y = max(ring + 26 * pen.mm, low / 2) if stacked else low + 40 * pen.mm + ring
     drawn = [
         group(_plan(mould, walls, tight, undercut, pen), transform=f"translate(0 {walls.width_mm:.2f})"),
         label("plan", 0, -9 * pen.mm, pen.text, fill=MUTED),
         group([upright_ruler(0, walls.width_mm, pen, unit, -8 * pen.mm)], transform=f"translate(0 {walls.width_mm:.2f})"),
         ruler(walls.length_mm, pen, unit, 0, walls.width_mm + 5 * pen.mm),
-        label("section through cavity " + mould.cavities[0].key[1:], 0, section_y - walls.above_mm - 8 * pen.mm, pen.text, fill=MUTED),
-        group(_section(mould, walls, pen, unit), transform=f"translate(0 {section_y:.2f})"),
-        group(_pour(mould, points, ring, pen), transform=f"translate({ring_x:.2f} {max(ring + 30 * pen.mm, 0.42 * high):.2f})"),
+        label(f"section through cavity {mould.cavities[0].key[1:]}", section_x, section_y - walls.above_mm - 8 * pen.mm, pen.text, fill=MUTED),
+        group(_section(mould, walls, pen, unit), transform=f"translate({section_x:.2f} {section_y:.2f})"),
+        group(_pour(mould, points, ring, pen), transform=f"translate({ring_x:.2f} {ring_y:.2f})"),
     ]
-    left = 58 * pen.mm
-    return framed(drawn, -left, -26 * pen.mm, wide + left + 30 * pen.mm, high + 26 * pen.mm, f"{mould.name}: plan, section and how it is poured, to scale")
+    left, top = 58 * pen.mm, 26 * pen.mm
+    wide = max(ring_x + ring, section_x + walls.length_mm + 60 * pen.mm) + 14 * pen.mm
+    high = max(low + 14 * pen.mm, ring_y + ring + 34 * pen.mm, walls.width_mm + 34 * pen.mm)
+    return framed(drawn, -left, -top, wide + left, high + top, f"{mould.name}: plan, section and how it is poured, to scale")
 
 
 def _reach(mould: Mould) -> float:
@@ -63,19 +68,25 @@ def _reach(mould: Mould) -> float:
     return float(np.hypot(across[:, 0], across[:, 1]).max())
 
 
-def _plan(mould: Mould, walls: Box, tight: tuple[Tight, ...], undercut: Array, pen: Pen) -> list[Node]:
+def _plan(mould: Mould, walls: Box, tight: tuple[Tight, ...], undercut: NDArray[np.bool_], pen: Pen) -> list[Node]:
     """The box from above; its lower left corner is the origin."""
     thin = {"stroke": INK, "stroke_width": pen.mm}
     rows: list[Node] = []
     if mould.boards:
         deep = 5 * pen.mm
-        rows += [node("rect", x=0, y=-walls.width_mm - deep, width=walls.length_mm, height=deep, fill=BOARD, **thin), node("rect", x=0, y=0, width=walls.length_mm, height=deep, fill=BOARD, **thin)]
+        rows += [
+            node("rect", x=0, y=-walls.width_mm - deep, width=walls.length_mm, height=deep, fill=BOARD, **thin),
+            node("rect", x=0, y=0, width=walls.length_mm, height=deep, fill=BOARD, **thin),
+        ]
     rows.append(node("rect", x=0, y=-walls.width_mm, width=walls.length_mm, height=walls.width_mm, fill=UPPER, stroke=INK, stroke_width=2 * pen.mm))
     for feed in feeds(mould):
         rows.append(node("path", d=path(_cone(feed)), fill=POUR, fill_opacity=0.75, stroke=INK, stroke_width=0.8 * pen.mm))
     if mould.parts == 2:
         for x, y in key_places(mould):
-            rows += [node("circle", cx=x, cy=-y, r=mould.keys.base_mm / 2, fill=LOWER, **thin), node("circle", cx=x, cy=-y, r=mould.keys.base_mm / 6, fill="none", stroke=MUTED, stroke_width=0.6 * pen.mm)]
+            rows += [
+                node("circle", cx=x, cy=-y, r=mould.keys.base_mm / 2, fill=LOWER, **thin),
+                node("circle", cx=x, cy=-y, r=mould.keys.base_mm / 6, fill="none", stroke=MUTED, stroke_width=0.6 * pen.mm),
+            ]
     rows += [node("circle", cx=w.x_mm, cy=-w.y_mm, r=w.across_mm / 2, fill=CARD, stroke=DEEP, stroke_width=1.2 * pen.mm) for w in mould.wells]
     for spot in mould.cavities:
         rows.append(node("path", d=path(outline(mould, spot)), fill=WOOD, stroke=INK, stroke_width=1.6 * pen.mm, stroke_linejoin="round"))
@@ -83,7 +94,10 @@ def _plan(mould: Mould, walls: Box, tight: tuple[Tight, ...], undercut: Array, p
         rows += _rods(mould, walls, spot.x_mm, spot.y_mm, spot.turn_deg, pen)
         rows += [_text(mould, t, spot.x_mm, spot.y_mm, spot.turn_deg) for t in mould.texts]
     for place in tight:
-        rows += [node("circle", cx=place.x_mm, cy=-place.y_mm, r=7 * pen.mm, fill="none", stroke=BRICK, stroke_width=2 * pen.mm), label(f"{place.distance_mm:.1f}", place.x_mm + 10 * pen.mm, -place.y_mm - 6 * pen.mm, 11 * pen.mm, fill=BRICK)]
+        rows += [
+            node("circle", cx=place.x_mm, cy=-place.y_mm, r=7 * pen.mm, fill="none", stroke=BRICK, stroke_width=2 * pen.mm),
+            label(f"{place.distance_mm:.1f}", place.x_mm + 10 * pen.mm, -place.y_mm - 6 * pen.mm, 11 * pen.mm, fill=BRICK),
+        ]
     for n, spot in enumerate(mould.cavities, start=1):
         rows.append(_grip(f"point.{spot.key}.0", spot.x_mm, spot.y_mm, f"Cavity {n}", pen, (0.0, walls.width_mm), str(n)))
     for well in mould.wells:
@@ -105,7 +119,7 @@ def _spun(x: float, y: float, cx: float, cy: float, turn_deg: float) -> tuple[fl
     return cx + x * cos(turn) - y * sin(turn), cy + x * sin(turn) + y * cos(turn)
 
 
-def _marked(mould: Mould, cx: float, cy: float, turn: float, undercut: Array, pen: Pen) -> list[Node]:
+def _marked(mould: Mould, cx: float, cy: float, turn: float, undercut: NDArray[np.bool_], pen: Pen) -> list[Node]:
     """Faces that lean in under a half, hatched in red."""
     if not undercut.any():
         return []
@@ -126,7 +140,10 @@ def _rods(mould: Mould, walls: Box, cx: float, cy: float, turn: float, pen: Pen)
             rows.append(node("circle", cx=x, cy=-y, r=max(wide / 2, 2.5 * pen.mm), fill=CARD, stroke=WATER, stroke_width=1.4 * pen.mm))
             continue
         way = radians(mould.tilt_deg)
-        far = min(((walls.length_mm if cos(way) > 0 else 0) - x) / cos(way) if abs(cos(way)) > 1e-6 else 1e9, ((walls.width_mm if sin(way) > 0 else 0) - y) / sin(way) if abs(sin(way)) > 1e-6 else 1e9)
+        far = min(
+            ((walls.length_mm if cos(way) > 0 else 0) - x) / cos(way) if abs(cos(way)) > 1e-6 else 1e9,
+            ((walls.width_mm if sin(way) > 0 else 0) - y) / sin(way) if abs(sin(way)) > 1e-6 else 1e9,
+        )
         rows.append(node("line", x1=x, y1=-y, x2=x + far * cos(way), y2=-(y + far * sin(way)), stroke=WATER, stroke_width=wide, opacity=0.8))
     return rows
 
@@ -166,9 +183,29 @@ def _section(mould: Mould, walls: Box, pen: Pen, unit: str) -> list[Node]:
     for feed in feeds(mould)[:1]:
         if abs(feed.y1_mm - feed.y0_mm) < 0.5:
             r, big = feed.neck_mm / 2, feed.mouth_mm / 2
-            rows.append(node("path", d=path([(feed.x0_mm, r), (feed.x1_mm, big), (feed.x1_mm, -big), (feed.x0_mm, -r)]), fill=POUR, fill_opacity=0.75, stroke=INK, stroke_width=0.8 * pen.mm))
+            rows.append(
+                node(
+                    "path",
+                    d=path([(feed.x0_mm, r), (feed.x1_mm, big), (feed.x1_mm, -big), (feed.x0_mm, -r)]),
+                    fill=POUR,
+                    fill_opacity=0.75,
+                    stroke=INK,
+                    stroke_width=0.8 * pen.mm,
+                )
+            )
     if mould.parts == 2:
-        rows.append(node("line", x1=-10 * pen.mm, x2=length + 10 * pen.mm, y1=-left, y2=-right, stroke=DEEP, stroke_width=1.2 * pen.mm, stroke_dasharray=f"{6 * pen.mm:.2f} {3 * pen.mm:.2f}"))
+        rows.append(
+            node(
+                "line",
+                x1=-10 * pen.mm,
+                x2=length + 10 * pen.mm,
+                y1=-left,
+                y2=-right,
+                stroke=DEEP,
+                stroke_width=1.2 * pen.mm,
+                stroke_dasharray=f"{6 * pen.mm:.2f} {3 * pen.mm:.2f}",
+            )
+        )
         rows.append(label("parting", length + 12 * pen.mm, -right + 4 * pen.mm, 11 * pen.mm, fill=DEEP))
     rows += [
         _height(walls.above_mm, 0.0, -6 * pen.mm, show(walls.above_mm, "length", 1, unit), pen),
@@ -188,7 +225,7 @@ def _pour(mould: Mould, points: tuple[HighPoint, ...], ring: float, pen: Pen) ->
     """A cavity as it stands while it is poured, turned so that up is up; air that stays is drawn pale in its high points."""
     flat = mould.stand == FLAT
     mesh, axes = lying(mould), ((0, 2) if flat else (0, 1))
-    turn = radians(mould.tilt_deg if flat else 90.0 - mould.tilt_deg)
+    turn = radians((mould.tilt_deg if mould.kind != OPEN else 180.0 - mould.tilt_deg) if flat else 90.0 - mould.tilt_deg)
     spin = np.array([[cos(turn), -sin(turn)], [sin(turn), cos(turn)]])
     rows: list[Node] = [node("circle", cx=0, cy=0, r=ring, fill=CARD, stroke=MUTED, stroke_width=pen.mm, stroke_dasharray=f"{2 * pen.mm:.2f} {3 * pen.mm:.2f}")]
     for shape in _shadow(mesh, flat):
@@ -196,22 +233,34 @@ def _pour(mould: Mould, points: tuple[HighPoint, ...], ring: float, pen: Pen) ->
     for vent in mould.vents:
         x, y = spin @ np.array([(vent.x_mm, vent.y_mm, vent.z_mm)[k] for k in axes])
         rows.append(node("line", x1=x, x2=x, y1=-y, y2=-ring, stroke=WATER, stroke_width=max(vent.across_mm, 2 * pen.mm), opacity=0.8))
+    shapes = [shape @ spin.T for shape in _shadow(mesh, flat)]
     for n, point in enumerate(points[:9], start=1):
         x, y = spin @ np.array([point.place_mm[k] for k in axes])
-        size = max((3 * point.trapped_ml * 1000 / 4 / np.pi) ** (1 / 3), 5 * pen.mm)
+        pocket = _pocket(shapes, x, y, y - point.rise_mm)
         rows += [
-            node("ellipse", cx=x, cy=-y + size * 0.5, rx=min(size, ring * 0.3), ry=size * 0.6, fill=PALE, stroke=WATER, stroke_width=1.5 * pen.mm),
+            *([node("path", d=path(pocket), fill=PALE, stroke=WATER, stroke_width=1.5 * pen.mm)] if len(pocket) > 2 else []),
+            node("circle", cx=x, cy=-y, r=3 * pen.mm, fill=BRICK),
             label(f"{n}", x, -y - 8 * pen.mm, 12 * pen.mm, fill=BRICK, text_anchor="middle", font_weight=700),
         ]
-    if mould.kind not in ("open", "press"):
+    if feeds(mould):
         end = {"tail": (0, 1), "nose": (0, -1), "back": (1, 1), "belly": (1, -1)}[mould.funnel.end]
-        spot = mesh.vertices[int(np.argmax(end[1] * mesh.vertices[:, end[0]]))]
+        spot = end_of(mesh.vertices, end[1] * np.eye(3)[end[0]])
         x, y = spin @ spot[list(axes)]
-        rows += [node("circle", cx=x, cy=-y, r=4.5 * pen.mm, fill=STEEL, stroke=INK, stroke_width=pen.mm), label("funnel", x + 9 * pen.mm, -y - 3 * pen.mm, 11 * pen.mm, fill=MUTED)]
+        rows += [
+            node("circle", cx=x, cy=-y, r=4.5 * pen.mm, fill=STEEL, stroke=INK, stroke_width=pen.mm),
+            label("funnel", x - 8 * pen.mm, -y + 20 * pen.mm, 11 * pen.mm, fill=MUTED),
+        ]
     rows += [
         node("path", d=f"M0 {-ring - 4 * pen.mm:.2f}l{-5 * pen.mm:.2f} {9 * pen.mm:.2f}h{10 * pen.mm:.2f}Z", fill=MUTED),
         label("up", 0, -ring - 9 * pen.mm, 11 * pen.mm, fill=MUTED, text_anchor="middle"),
-        label(f"as poured: {'lying flat' if flat else 'standing on edge'}, {mould.tilt_deg:+.0f}°".replace("-", "−"), 0, ring + 22 * pen.mm, pen.text, fill=MUTED, text_anchor="middle"),
+        label(
+            f"as poured: {'lying flat' if flat else 'standing on edge'}, {mould.tilt_deg:.0f}°".replace("-", "−"),
+            0,
+            ring + 22 * pen.mm,
+            pen.text,
+            fill=MUTED,
+            text_anchor="middle",
+        ),
     ]
     hx, hy = ring * cos(turn), ring * sin(turn)
     dot = [
@@ -219,8 +268,30 @@ def _pour(mould: Mould, points: tuple[HighPoint, ...], ring: float, pen: Pen) ->
         node("circle", cx=hx, cy=-hy, r=7 * pen.mm, fill=TIP, stroke=CARD, stroke_width=1.5 * pen.mm),
     ]
     limits = (-45.0, 45.0) if flat else (-180.0, 180.0)
-    rows.append(parts.handle(dot, path="tilt_deg", value=mould.tilt_deg, low=limits[0], high=limits[1], says="Tilt while it is poured", axis="turn", factor=1.0 if flat else -1.0, unit="°"))
+    rows.append(
+        parts.handle(
+            dot, path="tilt_deg", value=mould.tilt_deg, low=limits[0], high=limits[1], says="Tilt while it is poured", axis="turn", factor=1.0 if flat and mould.kind != OPEN else -1.0, unit="°"
+        )
+    )
     return rows
+
+
+def _pocket(shapes: list[Array], x: float, y: float, level: float) -> Array:
+    """The part of an outline above a level that holds a point of it: the air that stays there."""
+    shape = min(shapes, key=lambda row: float(((row - [x, y]) ** 2).sum(axis=1).min()))
+    top = int(np.argmin(((shape - [x, y]) ** 2).sum(axis=1)))
+    runs = []
+    for step in (-1, 1):
+        run = []
+        for n in range(1, len(shape)):
+            point, before = shape[(top + step * n) % len(shape)], shape[(top + step * (n - 1)) % len(shape)]
+            if point[1] <= level:
+                share = (before[1] - level) / max(before[1] - point[1], 1e-9)
+                run.append(before + min(max(share, 0.0), 1.0) * (point - before))
+                break
+            run.append(point)
+        runs.append(run)
+    return np.array([*runs[0][::-1], shape[top], *runs[1]])
 
 
 def _shadow(mesh: Mesh, flat: bool) -> tuple[Array, ...]:
@@ -236,3 +307,56 @@ def thumbnail(mould: Mould) -> Node:
     rows += [node("path", d=path(outline(mould, spot)), fill=WOOD, stroke=INK, stroke_width=1.2 * pen.mm) for spot in mould.cavities]
     edge = 4 * pen.mm
     return framed(rows, -edge, -walls.width_mm - edge, walls.length_mm + 2 * edge, walls.width_mm + 2 * edge, "")
+
+
+def cast_picture(mould: Mould, level_mm: float | None = None, dense: bool = False, prop_deg: float | None = None, zones: tuple[tuple[float, float], ...] = ()) -> Node:
+    """One casting as it is poured: up is up; liquid or dense pour filled to its level, thin zones ringed."""
+    flat, tilt = mould.stand == FLAT, mould.tilt_deg if prop_deg is None else prop_deg
+    mesh, axes = lying(mould), ((0, 2) if mould.stand == FLAT else (0, 1))
+    turn = radians((tilt if mould.kind != OPEN else 180.0 - tilt) if flat else 90.0 - tilt)
+    spin = np.array([[cos(turn), -sin(turn)], [sin(turn), cos(turn)]])
+    shapes = [shape @ spin.T for shape in _shadow(mesh, flat)]
+    low, high = np.vstack(shapes).min(axis=0), np.vstack(shapes).max(axis=0)
+    wide, tall = (float(v) for v in high - low)
+    pen = pen_for(max(wide, 1.2 * tall) * 1.25, 380)
+    rows: list[Node] = [node("path", d=path(shape), fill=WOOD, stroke=INK, stroke_width=1.5 * pen.mm, stroke_linejoin="round") for shape in shapes]
+    if level_mm is not None:
+        rows += [node("path", d=path(part), fill=STEEL if dense else POUR, stroke="none") for shape in shapes if len(part := _under(shape, level_mm)) > 2]
+        rows += [node("path", d=path(shape), fill="none", stroke=INK, stroke_width=1.5 * pen.mm) for shape in shapes]
+        rows.append(node("line", x1=low[0] - 8 * pen.mm, x2=high[0] + 8 * pen.mm, y1=-level_mm, y2=-level_mm, stroke=WATER, stroke_width=1.6 * pen.mm))
+        rows.append(label(f"{level_mm - low[1]:.0f} mm", high[0] + 10 * pen.mm, -level_mm + 4 * pen.mm, pen.text, fill=DEEP))
+    start = float(mesh.vertices[:, 0].min())
+    for a, b in zones:
+        inside = mesh.vertices[(mesh.vertices[:, 0] >= start + a - 0.5) & (mesh.vertices[:, 0] <= start + b + 0.5)][:, axes] @ spin.T
+        if len(inside):
+            middle, reach = (inside.max(axis=0) + inside.min(axis=0)) / 2, np.ptp(inside, axis=0) / 2 + 3 * pen.mm
+            rows.append(
+                node(
+                    "ellipse",
+                    cx=middle[0],
+                    cy=-middle[1],
+                    rx=reach[0],
+                    ry=reach[1],
+                    fill="none",
+                    stroke=BRICK,
+                    stroke_width=2 * pen.mm,
+                    stroke_dasharray=f"{5 * pen.mm:.2f} {3 * pen.mm:.2f}",
+                )
+            )
+    if feeds(mould):
+        end = {"tail": (0, 1), "nose": (0, -1), "back": (1, 1), "belly": (1, -1)}[mould.funnel.end]
+        spot = spin @ end_of(mesh.vertices, end[1] * np.eye(3)[end[0]])[list(axes)]
+        rows.append(node("path", d=f"M{spot[0]:.2f} {-spot[1]:.2f}l{-9 * pen.mm:.2f} {-16 * pen.mm:.2f}h{18 * pen.mm:.2f}Z", fill=POUR, stroke=INK, stroke_width=pen.mm))
+    edge = 26 * pen.mm
+    return framed(rows, low[0] - edge, -high[1] - edge, wide + 2 * edge + 26 * pen.mm, tall + 2 * edge, f"A casting in {mould.name} as it is poured")
+
+
+def _under(shape: Array, level: float) -> Array:
+    """The part of an outline at or below a level (Sutherland and Hodgman)."""
+    kept: list[Array] = []
+    for a, b in zip(shape, np.roll(shape, -1, axis=0), strict=True):
+        if a[1] <= level:
+            kept.append(a)
+        if (a[1] <= level) != (b[1] <= level):
+            kept.append(a + (level - a[1]) / (b[1] - a[1]) * (b - a))
+    return np.array(kept)

@@ -74,7 +74,20 @@ def slug_handle(design: Design, drilled: Hole, pen: Pen) -> Node:
     )  # fmt: skip
 
 
-def handle(children: list[Node], *, path: str, value: float, low: float, high: float, says: str, axis: str = "x", factor: float = 1.0, offset: float = 0.0, unit: str = "mm", along_mm: float | None = None) -> Node:
+def handle(
+    children: list[Node],
+    *,
+    path: str,
+    value: float,
+    low: float,
+    high: float,
+    says: str,
+    axis: str = "x",
+    factor: float = 1.0,
+    offset: float = 0.0,
+    unit: str = "mm",
+    along_mm: float | None = None,
+) -> Node:
     """A draggable group: value = factor · coordinate + offset along `axis` of its own frame [mm]; `turn` goes round its origin [°].
 
     With axis `xy` it moves both ways: `along_mm` is then its place along the other axis.

@@ -10,7 +10,7 @@ from lamsik.core.route.steps import steps
 from lamsik.core.tank.mass import budget, unweighed
 from lamsik.core.units import parse
 from lamsik.formats.body_document import to_design, with_design
-from lamsik.store import documents, orders, pieces, stores
+from lamsik.store import documents, moulds, orders, pieces, stores
 from lamsik.store.tables import Document, Instrument, Order, Piece, Revision
 from lamsik.web.pictures import card as drawings
 from lamsik.web.pictures.tank import default_view, scene
@@ -53,6 +53,10 @@ def start() -> ResponseReturnValue:
     """Start a piece of a design, for an order or for stock."""
     row = load_document("body", sent_id("design"))
     order = load(Order, sent_id("order")) if sent_id("order") else orders.waiting_for(db(), row.id or 0)
+    why = moulds.not_for_sale(db(), row.id) if order else ""
+    if order and why:
+        flash(f"No piece is started for {order.number}: the shape is {why}.")
+        return redirect(url_for("orders.show", key=order.id))
     piece = pieces.start(db(), row, order.id if order else None)
     flash(f"{piece.number} is started from {row.name}" + (f", for {order.number}." if order else ", for stock."))
     return redirect(url_for("pieces.show", key=piece.id))

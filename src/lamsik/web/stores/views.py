@@ -13,6 +13,7 @@ from wtforms.validators import DataRequired, Length, NumberRange, Optional
 
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.materials import METALS
+from lamsik.core.route.workdays import NAMES
 from lamsik.core.shapes.clearance import HOSTS, INSERTS, clearances
 from lamsik.core.units import parse
 from lamsik.store import pieces, stores
@@ -20,6 +21,7 @@ from lamsik.store.tables import Drill, Hardware, Instrument, SlugStock, Typed, W
 from lamsik.web.pictures.paper import SHEETS
 from lamsik.web.shared.db import db, load
 from lamsik.web.shared.forms import MeasureField, choices, typed_texts
+from lamsik.web.stores import days
 
 blueprint = Blueprint("stores", __name__, url_prefix="/stores")
 
@@ -152,7 +154,7 @@ def index() -> str:
     return _page({})
 
 
-def _page(tried: dict[str, FlaskForm], problem: str = "", asked: dict[str, str] | None = None) -> str:
+def _page(tried: dict[str, FlaskForm], problem: str = "", asked: dict[str, str] | None = None, days_problem: Refused | None = None) -> str:
     forms = {name: tried.get(name) or kind(prefix=name, formdata=None) for name, (kind, _, _) in ADDERS.items()}
     bench, bands, units, saw = (stores.setting(db(), key) for key in ("bench", "bands", "units", "saw"))
     stick = dict(zip(("stick_length", "stick_width", "stick_thick"), (f"{v:g} mm" for v in saw["stick_mm"]), strict=True))
@@ -169,7 +171,7 @@ def _page(tried: dict[str, FlaskForm], problem: str = "", asked: dict[str, str] 
         "stores/index.html", forms=forms, limits=limits, kinds=KINDS, hardware=stores.hardware(db()), waters=stores.waters(db()),
         slugs=db().exec(select(SlugStock).order_by(SlugStock.code)).all(), drills=db().exec(select(Drill).order_by(col(Drill.diameter_mm))).all(),
         instruments=pieces.instruments(db()), weigh=WeighForm(formdata=None), inserts=INSERTS, hosts=HOSTS, problem=problem, asked=asked or {},
-        clearances=clearances(stores.setting(db(), "clearances")),
+        clearances=clearances(stores.setting(db(), "clearances")), days=days.shown(), weekdays=NAMES, days_problem=days_problem,
     )  # fmt: skip
 
 
@@ -264,3 +266,14 @@ def keep_clearances() -> ResponseReturnValue:
     stores.put_setting(db(), "clearances", rows)
     flash("Clearances kept: drill maps use them from now on.")
     return redirect(url_for("stores.index", _anchor="clearances"))
+
+
+@blueprint.post("/days")
+def keep_days() -> ResponseReturnValue:
+    """Keep the shop's days, its box bricks, and how it mixes."""
+    try:
+        days.keep(request.form)
+    except Refused as refused:
+        return _page({}, days_problem=refused), 422
+    flash("Kept.")
+    return redirect(url_for("stores.index", _anchor="days"))

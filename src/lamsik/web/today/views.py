@@ -2,9 +2,11 @@
 
 from flask import Blueprint, render_template, request
 
+from lamsik.core.castings.session import TITLES
 from lamsik.formats.body_document import to_design
-from lamsik.store import documents, orders, pieces, weighed
-from lamsik.store.tables import Document
+from lamsik.store import documents, mixes, moulds, orders, pieces, weighed
+from lamsik.store.tables import Document, MouldMade, now
+from lamsik.web.mixes.views import views_of
 from lamsik.web.pictures.body import thumbnail
 from lamsik.web.pieces.views import stands
 from lamsik.web.shared.db import db
@@ -30,7 +32,27 @@ def board() -> str:
     rows_of = [db().get_one(Document, key) for key in {piece.design_id for piece, _, _ in working}]
     contents = documents.contents(db(), rows_of)
     designs = {row.id: (row.name, thumbnail(to_design(contents[row.id or 0]), f"d{row.id}")) for row in rows_of}
-    return render_template("today/board.html", working=working, waiting=waiting, due=due, designs=designs, more=more, empty=not rows and not all_pieces)
+    return render_template(
+        "today/board.html",
+        working=working,
+        waiting=waiting,
+        due=due,
+        designs=designs,
+        more=more,
+        empty=not rows and not all_pieces,
+        clocks=views_of(mixes.running(db())),
+        now=now(),
+        pours=_pours(),
+    )
+
+
+def _pours() -> list[tuple[int, str]]:
+    """Pours under way: where they are, what they are."""
+    found = []
+    for pour in moulds.open_pours(db()):
+        made = db().get_one(MouldMade, pour.made_id)
+        found.append((pour.id or 0, f"shot {pour.shot} of {db().get_one(Document, made.mould_id).name}: {TITLES[pour.step].lower()}"))
+    return found
 
 
 @blueprint.get("/search")
@@ -43,6 +65,8 @@ def search() -> str:
         found["Bodies"] = [(row.code, row.name, f"/shapes/{row.id}") for row in documents.listed(db(), "body", q)]
         found["Floats"] = [(row.code, row.name, f"/floats/{row.id}") for row in documents.listed(db(), "float", q)]
         found["Weighed"] = [("", row.name, f"/scale/things/{row.id}") for row in weighed.listed(db(), text=q)]
+        found["Moulds"] = [(row.code, row.name, f"/moulds/{row.id}") for row in documents.listed(db(), "mould", q)]
+        found["Products"] = [(row.code, row.name, f"/mixes/products/{row.id}") for row in documents.listed(db(), "product", q)]
         found["Schemes"] = [(row.code, row.name, f"/paints/{row.id}") for row in documents.listed(db(), "scheme", q)]
         found["Pieces"] = [(piece.number, "", f"/pieces/{piece.id}") for piece in pieces.listed(db(), q)[:30]]
         found["Customers"] = [("", customer.name, f"/orders?q={customer.name}") for customer in orders.customers(db(), q)]

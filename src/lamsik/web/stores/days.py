@@ -1,0 +1,77 @@
+"""The shop's days and hours, the bricks and strip its mould boxes are built of, and how it mixes: shown and kept."""
+
+from collections.abc import Mapping
+from datetime import date, time
+from typing import Any
+
+from flask import request
+from werkzeug.datastructures import MultiDict
+
+from lamsik.core.errors import Refused, finite_between
+from lamsik.core.moulds.silicone import Bricks
+from lamsik.core.route.workdays import Workdays
+from lamsik.core.units import parse
+from lamsik.store import stores
+from lamsik.web.shared.db import db
+
+BRICKS = {
+    "long_mm": "Brick long",
+    "wide_mm": "wide",
+    "high_mm": "one course high",
+    "have": "Bricks there are",
+    "strip_high_mm": "Strip high",
+    "strip_long_mm": "Strip long",
+}
+MIXING = {"step_g": ("The mixing scale shows", "mass", "g"), "room_c": ("The shop is at", "temperature", "°C"), "scoop_ml": ("A level scoop holds", "volume", "ml")}
+
+
+def shown() -> dict[str, Any]:
+    """As the form shows it; what was just sent stays."""
+    kept, bricks, mixing = (stores.setting(db(), key) for key in ("days", "bricks", "mixing"))
+    texts = {"begins": kept["begins"], "ends": kept["ends"], "closed": ", ".join(kept["closed"])}
+    texts |= {name: f"{bricks[name]:g}" + ("" if name == "have" else " mm") for name in BRICKS}
+    texts |= {name: f"{mixing[name]:g} {unit}" for name, (_, _, unit) in MIXING.items()}
+    if request.method == "POST" and request.endpoint == "stores.keep_days":
+        texts |= {name: request.form.get(name, "") for name in texts}
+    return {"days": kept["days"], "after_hours": kept["after_hours"], "texts": texts, "bricks": BRICKS, "mixing": MIXING}
+
+
+def keep(form: "MultiDict[str, str]") -> None:
+    """Check it all, then keep it. Raises `Refused` naming the field; nothing is kept then."""
+    days = tuple(sorted({int(day) for day in form.getlist("day") if day in "0123456" and len(day) == 1}))
+    begins, ends = _clock(form, "begins"), _clock(form, "ends")
+    closed = tuple(_day(text.strip()) for text in form.get("closed", "").split(",") if text.strip())
+    Workdays(days, begins, ends, closed)
+    bricks = {name: _measure(form, name, "number" if name == "have" else "length", "" if name == "have" else "mm", words) for name, words in BRICKS.items()}
+    if not bricks["have"].is_integer():
+        raise Refused("have", form.get("have"), "a whole number of bricks")
+    Bricks(**{name: value for name, value in bricks.items() if name != "have"}, have=int(bricks["have"]))
+    mixing = {name: _measure(form, name, quantity, unit, words) for name, (words, quantity, unit) in MIXING.items()}
+    finite_between("step_g", mixing["step_g"], 0.0001, 10.0, "g")
+    finite_between("room_c", mixing["room_c"], -5.0, 45.0, "°C")
+    finite_between("scoop_ml", mixing["scoop_ml"], 0.1, 2000.0, "ml")
+    hours = {"begins": f"{begins:%H:%M}", "ends": f"{ends:%H:%M}", "after_hours": bool(form.get("after_hours"))}
+    stores.put_setting(db(), "days", {"days": list(days), "closed": [day.isoformat() for day in closed], **hours})
+    stores.put_setting(db(), "bricks", {**bricks, "have": int(bricks["have"])})
+    stores.put_setting(db(), "mixing", mixing)
+
+
+def _measure(form: Mapping[str, str], name: str, quantity: str, unit: str, words: str) -> float:
+    try:
+        return parse(form.get(name, ""), quantity, words, None if quantity == "temperature" else unit).value
+    except Refused as refused:
+        raise Refused(name, form.get(name), refused.allowed) from refused
+
+
+def _clock(form: Mapping[str, str], name: str) -> time:
+    try:
+        return time.fromisoformat(form.get(name, ""))
+    except ValueError as error:
+        raise Refused(name, form.get(name), "a time such as 09:00") from error
+
+
+def _day(text: str) -> date:
+    try:
+        return date.fromisoformat(text)
+    except ValueError as error:
+        raise Refused("closed", text, "days such as 2027-12-24, with commas between") from error

@@ -1,0 +1,206 @@
+"""Mixes against closed forms and identities: ratios by mass and volume, rounding, fillers, layers, over-pours, clocks, tubs."""
+
+from dataclasses import replace
+from datetime import date, datetime, timedelta
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lamsik.core.errors import Refused
+from lamsik.core.mixes.amount import Job, grams_for, learned_loss, least_g, ratio_error, weighed_out
+from lamsik.core.mixes.clocks import at_temperature
+from lamsik.core.mixes.fillers import FILLERS, Filler, batch_density, filled, pigment_g
+from lamsik.core.mixes.layers import USUAL, layered
+from lamsik.core.mixes.overpour import put_right
+from lamsik.core.mixes.product import Part, Product, liquid_g_cm3, mass_shares, parse_ratio, ratio_text
+from lamsik.core.mixes.recipe import to_document, to_product
+from lamsik.core.mixes.tubs import Tub, choose, drawn, remarks
+
+RESIN = Product("Resin", "resin", "volume", (Part("A", 1, 1.10), Part("B", 1, 1.02)), 3.0, 5.0, 8.0, 1.0, 24.0)
+SILICONE = Product("Silicone", "silicone", "mass", (Part("base", 100, 1.20), Part("catalyst", 4, 0.98)), 10.0, stir_s=60)
+THREE = Product("Three", "epoxy", "mass", (Part("A", 100, 1.1), Part("B", 45, 1.0), Part("C", 2, 1.3)), 5.0)
+products = st.sampled_from([RESIN, SILICONE, THREE])
+
+
+class TestProduct:
+    def test_shares_by_mass_and_by_volume(self):
+        assert mass_shares(SILICONE) == pytest.approx((100 / 104, 4 / 104))
+        assert mass_shares(RESIN) == pytest.approx((1.10 / 2.12, 1.02 / 2.12))
+        assert liquid_g_cm3(RESIN) == pytest.approx(1.06)
+
+    @pytest.mark.parametrize(
+        ("text", "basis", "found"),
+        [("1:1 by volume", "", ((1, 1), "volume")), ("100:45:2", "mass", ((100, 45, 2), "mass")), ("2 : 1 by weight", "", ((2, 1), "mass")), ("1", "", ((1,), "mass"))],
+    )
+    def test_ratios_as_on_the_tin(self, text, basis, found):
+        assert parse_ratio(text, basis) == found
+        assert ratio_text(SILICONE) == "100:4 by mass"
+
+    @pytest.mark.parametrize(("text", "says"), [("1:1", "by mass or by volume"), ("0:1 by mass", "more than 0"), ("a:b", "as on the tin"), ("1:2:3:4 by mass", "as on the tin"), ("", "as on the tin")])
+    def test_a_ratio_without_basis_or_with_a_zero_is_refused(self, text, says):
+        with pytest.raises(Refused, match=says):
+            parse_ratio(text)
+
+    @pytest.mark.parametrize(
+        ("change", "says"),
+        [
+            ({"cured_g_cm3": 2.0}, "one of the densities is wrong"), ({"basis": ""}, "by mass or by volume"), ({"cure_h": 0.5}, "cannot come before demoulding"),
+            ({"free_rise_g_cm3": 0.2}, "only a foam rises"), ({"kind": "foam", "free_rise_g_cm3": 1.2}, "lighter than its liquid"), ({"parts": ()}, "one to three"),
+            ({"parts": (Part("A", 1, 1.0), Part("A", 1, 1.0))}, "its own name"), ({"tolerance_percent": 0.0}, "allowed is"), ({"name": " "}, "name the product"),
+            ({"caution": "dragons"}, "one of"), ({"pot_life_min": float("nan")}, "allowed is"),
+        ],
+    )  # fmt: skip
+    def test_what_contradicts_itself_is_refused(self, change, says):
+        with pytest.raises(Refused, match=says):
+            replace(RESIN, **change)
+
+    @given(products)
+    def test_it_round_trips_as_plain_values(self, product):
+        assert to_product(to_document(product)) == product
+
+
+class TestAmount:
+    @given(products, st.floats(5, 5000), st.sampled_from([0.01, 0.1, 1.0]))
+    def test_portions_add_up_and_the_error_is_that_of_the_rounding(self, product, total, step):
+        try:
+            out = weighed_out(product, total, step)
+        except Refused as refused:
+            assert min(mass_shares(product)) * total <= step / 2 + 1e-9, refused
+            return
+        assert sum(p.exact_g for p in out.portions) == pytest.approx(total)
+        assert abs(out.total_g - total) <= len(out.portions) * step / 2 + 1e-9
+        assert out.error_percent == pytest.approx(ratio_error(product, [p.scale_g for p in out.portions]))
+        for portion in out.portions:
+            assert portion.rounding == pytest.approx(step / (2 * portion.exact_g))
+            assert abs(portion.scale_g / step - round(portion.scale_g / step)) < 1e-6
+
+    @given(products, st.floats(0, 500), st.sampled_from([0.01, 0.1, 1.0]))
+    def test_from_the_least_batch_on_rounding_stays_within_tolerance(self, product, more, step):
+        assert weighed_out(product, least_g(product, step) + more, step).holds
+
+    def test_the_job_with_its_sprue_and_loss(self):
+        job = Job(40.0, 2.0, 0.05)
+        assert job.total_ml == pytest.approx(44.1) and grams_for(RESIN, job) == pytest.approx(44.1 * 1.06)
+        with pytest.raises(Refused, match="what is to be filled"):
+            Job(0.0)
+
+    def test_the_loss_is_learned_and_few_batches_are_not_believed_at_once(self):
+        assert learned_loss([]) == 0.05
+        assert learned_loss([(100, 110)] * 3) == pytest.approx(0.10)
+        assert learned_loss([(100, 110)]) == pytest.approx(0.05 + 0.05 / 3)
+        assert learned_loss([(100, 90)] * 5) == 0.0 and learned_loss([(0, 5)]) == 0.05
+
+
+class TestFillers:
+    @given(st.floats(0.6, 1.0), st.floats(1, 2000))
+    def test_masses_over_volumes_give_the_density_asked_for(self, density, ml):
+        sphere = FILLERS["hollow microspheres"]
+        found = filled(RESIN, ml, density, sphere)
+        volume = found.resin_g / RESIN.density_g_cm3 + found.filler_g / sphere.true_g_cm3
+        assert (found.resin_g + found.filler_g) / volume == pytest.approx(density) and volume == pytest.approx(ml)
+        assert sum(g for _, g in found.into) == pytest.approx(found.filler_g)
+        assert found.into[0][1] == pytest.approx(found.into[1][1])  # 1:1 by volume: half each
+        grams = [found.resin_g * share for share in mass_shares(RESIN)]
+        assert batch_density(RESIN, grams, found.filler_g, sphere) == pytest.approx(density)
+
+    def test_scoops_go_by_the_heap_not_by_the_grains(self):
+        brass = FILLERS["brass powder"]
+        found = filled(RESIN, 100, 1.6, brass)
+        assert found.scoops(brass, 10.0) == pytest.approx(found.filler_g / 3.4 / 10)
+        with pytest.raises(Refused, match="cannot be denser than its grains"):
+            Filler("odd", 0.15, 0.2)
+
+    @pytest.mark.parametrize(("density", "says"), [(0.3, "pack to 62 %"), (1.3, "between the filler's and the resin's"), (0.05, "between")])
+    def test_what_cannot_be_mixed_is_refused(self, density, says):
+        with pytest.raises(Refused, match=says):
+            filled(RESIN, 50, density, FILLERS["hollow microspheres"])
+
+    def test_pigment_by_percent_or_drops(self):
+        assert pigment_g(50, percent=2) == pytest.approx(1.0) and pigment_g(50, drops=20) == pytest.approx(0.6)
+        with pytest.raises(Refused, match="a percentage or drops"):
+            pigment_g(50, 1, 1)
+
+
+class TestLayers:
+    @given(st.floats(30, 3000))
+    def test_they_add_up_to_the_batch_within_one_percent_and_wait_for_the_gel(self, total):
+        rows = layered(RESIN, total, USUAL, 0.1, 10.0)
+        assert sum(row.weighed.total_g for row in rows) == pytest.approx(total, rel=0.01)
+        assert [row.after_min for row in rows] == pytest.approx([0.0, 16.0, 32.0])  # 8 min at 20 °C doubles at 10 °C
+
+    @pytest.mark.parametrize(("shares", "step", "says"), [((("face", 0.5), ("bulk", 0.4)), 0.1, "100 %"), ((("face", 0.02), ("bulk", 0.98)), 1.0, "less than|finer")])
+    def test_what_does_not_add_up_is_refused(self, shares, step, says):
+        with pytest.raises(Refused, match=says):
+            layered(RESIN, 20.0, shares, step, 20.0)
+
+
+class TestOverpour:
+    @given(products, st.floats(20, 800), st.floats(1.0, 1.6), st.integers(0, 2))
+    def test_what_it_says_to_add_brings_the_ratio_back(self, product, total, over, which):
+        which %= len(product.parts)
+        grams = [share * total for share in mass_shares(product)]
+        grams[which] *= over
+        found = put_right(product, grams, 0.01)
+        after = [g + more for g, more in zip(grams, found.add_g, strict=True)]
+        assert all(more >= 0 for more in found.add_g) and found.add_g[which] == 0.0
+        assert ratio_error(product, after) <= max(0.012 / min(after) * 100, 0.02)
+        assert found.within == (ratio_error(product, grams) <= product.tolerance_percent)
+
+    def test_twenty_three_four_instead_of_twenty_two(self):
+        found = put_right(RESIN, (23.4, 20.4), 0.1)
+        assert found.says == "1.3 g more B puts it right: 45.1 g in all." and not found.within
+        assert "within" in put_right(RESIN, (22.2, 20.4), 0.1).says
+        out = put_right(RESIN, (23.4, 20.4), 0.1, (100.0, 0.5))
+        assert out.says.startswith("Out of tolerance") and "Do not pour it" in out.says
+        with pytest.raises(Refused, match="nothing was weighed"):
+            put_right(RESIN, (0, 0), 0.1)
+
+
+@given(st.floats(0.1, 100), st.floats(-5, 45))
+def test_ten_degrees_colder_takes_twice_as_long(time, at):
+    assert at_temperature(time, 20.0, at) == pytest.approx(2 * at_temperature(time, 20.0, at + 10))
+
+
+def test_no_shop_is_as_hot_as_an_oven():
+    with pytest.raises(Refused, match="for a workshop"):
+        at_temperature(1.0, 20.0, 172.0)
+
+
+class TestTubs:
+    TODAY = date(2027, 3, 1)
+
+    def tub(self, key, left, expires=None, opened=None):
+        return Tub(key, "A", f"L{key}", left, expires, opened)
+
+    def test_the_opened_and_oldest_good_one_with_enough_is_drawn_from(self):
+        opened = self.tub("1", 50, date(2027, 9, 1), date(2027, 2, 1))
+        fresh, old = self.tub("2", 500, date(2027, 5, 1)), self.tub("3", 900, date(2027, 2, 1))
+        assert choose([fresh, old, opened], "A", 40, 365, self.TODAY) == opened
+        assert choose([fresh, old, opened], "A", 60, 365, self.TODAY) == fresh
+
+    @pytest.mark.parametrize(
+        ("tubs", "says"),
+        [
+            ([], "no tub of it"), ([("1", 5.0, None, None)], "5.0 g, 35.0 g too little"), ([("1", 500.0, date(2027, 2, 1), None)], "expired"),
+            ([("1", 500.0, None, date(2026, 1, 1))], "expired"),
+        ],
+    )  # fmt: skip
+    def test_too_little_or_expired_is_said_before_anything_is_mixed(self, tubs, says):
+        with pytest.raises(Refused, match=says):
+            choose([self.tub(*row) for row in tubs], "A", 40, 365, self.TODAY)
+
+    def test_a_settled_or_old_tub_is_remarked(self):
+        at = datetime(2027, 3, 1, 10)
+        tub = self.tub("1", 50, date(2027, 3, 10))
+        assert any("settled" in text for text in remarks(tub, 365, 60, at)) and any("good until" in text for text in remarks(tub, 365, 0, at))
+        assert remarks(replace(tub, stirred_at=at - timedelta(hours=1), expires_on=None), 365, 60, at) == ()
+        assert "expired" in remarks(replace(tub, expires_on=date(2027, 1, 1)), 365, 0, at)[0]
+
+    @given(st.floats(0, 1000), st.floats(0, 1000))
+    def test_stock_never_goes_below_nothing(self, left, grams):
+        if grams <= left:
+            assert drawn(left, grams, "A") == pytest.approx(left - grams)
+        elif grams > left + 1e-6:
+            with pytest.raises(Refused, match="below nothing"):
+                drawn(left, grams, "A")
