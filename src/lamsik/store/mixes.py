@@ -89,7 +89,7 @@ def weighed_g(batch: Batch, part: str) -> float:
 
 def lots_of(batch: Batch) -> str:
     """The lots that went in: `A 2231, B 2240`."""
-    return ", ".join(f"{line['part']} {line['lot']}" for line in batch.weighed if line.get("lot"))
+    return ", ".join(sorted(f"{line['part']} {line['lot']}" for line in batch.weighed if line.get("lot")))
 
 
 def batches(session: Session, most: int = 12, state: str = "") -> Sequence[Batch]:
@@ -137,7 +137,9 @@ def mix(session: Session, batch: Batch, product: Product, link: str) -> Clock:
 
 
 def pour(session: Session, batch: Batch, product: Product, link: str) -> tuple[Clock, Clock]:
-    """It is poured: the pot's clock stops, demoulding and full cure run; two different clocks."""
+    """It is poured: the pot's clock stops, demoulding and full cure run; two different clocks. Raises `Refused` unless it is mixed."""
+    if batch.state != MIXED:
+        raise Refused("batch", batch.state, "mix it first")
     for clock in session.exec(select(Clock).where(Clock.batch_id == batch.id, col(Clock.stopped_at).is_(None))).all():
         clock.stopped_at = now()
         session.add(clock)

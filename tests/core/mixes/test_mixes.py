@@ -37,7 +37,10 @@ class TestProduct:
         assert parse_ratio(text, basis) == found
         assert ratio_text(SILICONE) == "100:4 by mass"
 
-    @pytest.mark.parametrize(("text", "says"), [("1:1", "by mass or by volume"), ("0:1 by mass", "more than 0"), ("a:b", "as on the tin"), ("1:2:3:4 by mass", "as on the tin"), ("", "as on the tin")])
+    @pytest.mark.parametrize(
+        ("text", "says"),
+        [("1:1", "by mass or by volume"), ("0:1 by mass", "more than 0"), ("a:b", "as on the tin"), ("1:2:3:4 by mass", "as on the tin"), ("", "as on the tin")],
+    )
     def test_a_ratio_without_basis_or_with_a_zero_is_refused(self, text, says):
         with pytest.raises(Refused, match=says):
             parse_ratio(text)

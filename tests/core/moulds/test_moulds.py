@@ -184,7 +184,9 @@ class TestVents:
         up = np.array([0.0, 0.0, 1.0])
         assert high_points(ball, up, [(0, 0, 10.0)]) == ()
         (found,) = high_points(ball, up, [(10.0, 0, 0)])
-        assert found.trapped_ml == pytest.approx(2 / 3 * pi, rel=0.01) and found.rise_mm == pytest.approx(10, rel=0.02) and found.place_mm[2] == pytest.approx(10, rel=0.01)
+        assert (
+            found.trapped_ml == pytest.approx(2 / 3 * pi, rel=0.01) and found.rise_mm == pytest.approx(10, rel=0.02) and found.place_mm[2] == pytest.approx(10, rel=0.01)
+        )
 
     def test_the_second_hump_holds_what_lies_over_the_pass(self):
         pass_mm = sqrt(self.R**2 - (self.GAP / 2) ** 2)
@@ -296,7 +298,9 @@ class TestRest:
         assert [(t.key, t.count, t.share) for t in found[1]] == [("pinholes", 2, 0.5), ("short", 1, 0.25)] and found[2] == ()
         assert all(fault.causes and fault.remedies for fault in FAULTS.values())
 
-    @pytest.mark.parametrize(("expected", "done", "last", "says"), [(3, 1, False, "2 more"), (3, 2, True, "durable copy first"), (1, 1, True, "durable copy"), (None, 4, False, "not noted")])
+    @pytest.mark.parametrize(
+        ("expected", "done", "last", "says"), [(3, 1, False, "2 more"), (3, 2, True, "durable copy first"), (1, 1, True, "durable copy"), (None, 4, False, "not noted")]
+    )
     def test_a_masters_last_demoulding_warns(self, expected, done, last, says):
         use = MasterUse(expected, done)
         assert use.last is last and says in use.says

@@ -96,7 +96,7 @@ def sections(mesh: Mesh, count: int = 49) -> tuple[Array, Array]:
     a, b = ends[:, 0], ends[:, 1]
     rows = []
     for at in x:
-        crosses = (a[:, 0] - at) * (b[:, 0] - at) < 0
+        crosses = (a[:, 0] > at) != (b[:, 0] > at)  # a corner just on the plane counts as before it
         p, q = a[crosses], b[crosses]
         cut = p[:, 1:] + ((at - p[:, 0]) / (q[:, 0] - p[:, 0]))[:, None] * (q - p)[:, 1:]
         rows.append(np.ptp(cut, axis=0) if len(cut) else np.zeros(2))

@@ -101,7 +101,7 @@ def plan(product_id: int, product: Product, asked: Asked, now: datetime) -> MixP
         loss if typed_loss is None else typed_loss / 100.0,
     )
     at_c = float(asked.value("at", "temperature", "temperature", "", float(room["room_c"])) or 0.0)
-    step = float(asked.value("step", "mass", "scale step", "g", float(room["step_g"])) or 0.1)
+    step = float(asked.value("step", "mass", "scale step", "g", float(room["step_g"])) or 0.0)
     target = asked.value("density", "density", "density", "g/cm³")
     made, filler_name = None, asked.get("filler")
     density = target or liquid_g_cm3(product)

@@ -171,26 +171,29 @@ def step(key: int, way: str) -> ResponseReturnValue:
     row = load(Batch, key)
     product = mixes.product_of(db(), row.product_id)
     link = url_for("moulds_pour.show", key=row.pour_id) if row.pour_id else url_for("mixes.batch", key=key)
-    if way == "mixed":
-        _ready_to_mix(row, product)
-        mixes.mix(db(), row, product, link)
-        if row.pour_id:
-            return redirect(_on(row, "pour"))
-    elif way == "poured":
-        if row.state != mixes.MIXED:
-            raise Refused("batch", row.state, "mix it first")
-        mixes.pour(db(), row, product, link)
-        if row.pour_id:
-            return redirect(_on(row, "cure"))
-    else:
-        if way == "dropped" and row.state == mixes.WEIGHING:
-            mixes.put_back(db(), row)
-        mixes.stop_clocks(db(), row.id)
-        row.state = way
-        db().add(row)
-        flash("The batch is dropped; what was weighed is back on the books." if way == "dropped" else "Noted as failed: its material is used, its lot stays known.")
-        return redirect(url_for("mixes.index"))
-    return redirect(url_for("mixes.batch", key=key))
+    try:
+        if way == "mixed":
+            _ready_to_mix(row, product)
+            mixes.mix(db(), row, product, link)
+        elif way == "poured":
+            mixes.pour(db(), row, product, link)
+        else:
+            return _put_away(row, way)
+    except Refused as refused:
+        db().rollback()
+        return batch_page(load(Batch, key), refused)
+    return redirect(_on(row, "pour" if way == "mixed" else "cure") if row.pour_id else url_for("mixes.batch", key=key))
+
+
+def _put_away(row: Batch, way: str) -> ResponseReturnValue:
+    """A batch that is not poured: dropped while it was weighed, or gone off; a pour it was for begins again."""
+    if way == "dropped" and row.state == mixes.WEIGHING:
+        mixes.put_back(db(), row)
+    mixes.stop_clocks(db(), row.id)
+    row.state = way
+    db().add(row)
+    flash("The batch is dropped; what was weighed is back on the books." if way == "dropped" else "Noted as failed: its material is used, its lot stays known.")
+    return redirect(_on(row, "prepare") if row.pour_id else url_for("mixes.index"))
 
 
 def _on(row: Batch, step: str) -> str:

@@ -1,6 +1,7 @@
 """A pour as a guided run: lay out and tick, weigh, mix, pour, cure, demould, count; good castings become pieces."""
 
 from datetime import datetime
+from typing import Any
 
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
@@ -25,8 +26,19 @@ blueprint = Blueprint("moulds_pour", __name__, url_prefix="/pours")
 
 @blueprint.post("/begin/<int:key>")
 def begin(key: int) -> ResponseReturnValue:
-    """Begin a pour in a mould, as asked on its casting page."""
-    row, content, _ = opened(key)
+    """Begin a pour in a mould, as asked on its casting page; what stands against it is said there."""
+    try:
+        pour = _begun(key)
+    except Refused as refused:
+        db().rollback()
+        flash(f"No pour is begun. {refused.field.capitalize()}: {refused.given}; {refused.allowed}.")
+        kept: dict[str, Any] = {name: request.form[name] for name in FIELDS if request.form.get(name, "").strip() and name != "at"}
+        return redirect(url_for("moulds_cast.show", key=key, **kept))
+    return redirect(url_for("moulds_pour.show", key=pour.id))
+
+
+def _begun(key: int) -> Pour:
+    row, content, mould = opened(key)
     made, asked = in_use(key), Asked(request.form)
     if made is None:
         raise Refused("mould", row.name, "note on its card that it is made first")
@@ -39,8 +51,8 @@ def begin(key: int) -> ResponseReturnValue:
         raise Refused("order", "not for sale", f"the shape is {why}; pour it for yourself, or ask whoever it is from")
     texts = {name: request.form.get(name, "")[:80] for name in FIELDS if request.form.get(name, "").strip()}
     texts["product"] = str(chosen[0])
-    pour = moulds.begin(db(), made, chosen[0], texts, _temperature(asked), order)
-    return redirect(url_for("moulds_pour.show", key=pour.id))
+    casting(mould, chosen[1], len(moulds.alive(made)) or 1, design_of(content), Asked(texts), scraps_of(chosen[0]))  # what cannot be cast is refused here
+    return moulds.begin(db(), made, chosen[0], texts, _temperature(asked), order)
 
 
 def _temperature(asked: Asked) -> float:

@@ -267,11 +267,10 @@ def _pour(mould: Mould, points: tuple[HighPoint, ...], ring: float, pen: Pen) ->
         node("circle", cx=hx, cy=-hy, r=22 * pen.mm, fill="transparent"),
         node("circle", cx=hx, cy=-hy, r=7 * pen.mm, fill=TIP, stroke=CARD, stroke_width=1.5 * pen.mm),
     ]
+    way = 1.0 if flat and mould.kind != OPEN else -1.0
     limits = (-45.0, 45.0) if flat else (-180.0, 180.0)
     rows.append(
-        parts.handle(
-            dot, path="tilt_deg", value=mould.tilt_deg, low=limits[0], high=limits[1], says="Tilt while it is poured", axis="turn", factor=1.0 if flat and mould.kind != OPEN else -1.0, unit="°"
-        )
+        parts.handle(dot, path="tilt_deg", value=mould.tilt_deg, low=limits[0], high=limits[1], says="Tilt while it is poured", axis="turn", factor=way, unit="°")
     )
     return rows
 

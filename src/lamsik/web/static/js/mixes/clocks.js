@@ -3,7 +3,7 @@ import { post } from "../shared/post.js";
 
 const lists = [...document.querySelectorAll("[data-clocks]")];
 const { signal } = new AbortController();
-const RING_EVERY_MS = 4000;
+const RING_EVERY_MS = 4000, LATER_MS = 60000, SOON_S = 600; // after ten minutes it only reminds
 let sound = null, rang = 0;
 
 // The shop's clock counts: a tablet's own may be off.
@@ -19,7 +19,7 @@ function spoken(seconds) {
 }
 
 function tick() {
-  let ringing = false;
+  let every = Infinity;
   for (const list of lists) {
     for (const row of list.children) {
       const seconds = left(row), output = row.querySelector("output");
@@ -27,10 +27,10 @@ function tick() {
       if (output.textContent !== text) output.textContent = text;
       row.classList.toggle("soon", seconds > 0 && seconds < 60);
       row.classList.toggle("over", seconds <= 0);
-      ringing ||= seconds <= 0 && seconds > -600;
+      if (seconds <= 0) every = Math.min(every, seconds > -SOON_S ? RING_EVERY_MS : LATER_MS);
     }
   }
-  if (ringing && Date.now() - rang > RING_EVERY_MS) ring();
+  if (Date.now() - rang > every) ring();
 }
 
 function ring() {

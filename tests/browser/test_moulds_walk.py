@@ -1,0 +1,151 @@
+"""Moulds as a new user walks them: a two-part mould of a body, its halves as STL, a mix on the simulated scale with one over-pour put right, six cast with one dead cavity."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import watched
+from tests.browser.test_floats_walk import bench, connect, lay  # noqa: F401 - the fixture
+from tests.browser.test_screens import drag
+from tests.devices.test_scale import Bench
+
+pytestmark = pytest.mark.browser
+
+
+def saved(page: Page) -> None:
+    expect(page.locator("#saved")).to_have_text("Saved")
+
+
+def test_a_mould_is_made_its_halves_taken_a_mix_put_right_and_six_cast(browser, demo_server, bench: Bench):  # noqa: F811
+    page, wrong = watched(browser, demo_server)
+    connect(page, bench)
+    page.goto("/moulds")
+    page.get_by_label("Body", exact=True).select_option(label="Skiff popper (B-007)")
+    page.get_by_role("button", name="Make its mould").first.click()
+    expect(page.locator(".verdict")).to_contain_text("Two-part mould of one cavity")
+    page.get_by_role("tab", name="Cavities").click()
+    page.get_by_label("Cavities in the block").fill("4")
+    page.get_by_role("button", name="Side by side").click()
+    expect(page.locator(".verdict")).to_contain_text("4 cavities")
+    saved(page)
+    page.get_by_role("tab", name="Air").click()
+    drag(page, page.get_by_role("slider", name="Tilt while it is poured"), (60, 25))
+    page.mouse.up()
+    saved(page)
+    expect(page.get_by_label("Tilt", exact=True)).not_to_have_value("0.0°")
+    page.get_by_role("button", name="Find the tilt with fewest vents").click()
+    expect(page.get_by_text("Nothing holds air as it stands.")).to_be_visible()
+
+    page.get_by_role("link", name="Halves to print").click()
+    page.get_by_role("button", name="Work them out").click()
+    link = page.get_by_role("link", name="STL of the upper half")
+    expect(link).to_be_visible()
+    with page.expect_download() as taken:
+        link.click()
+    assert taken.value.suggested_filename.endswith("upper-half.stl") and taken.value.path().stat().st_size > 10_000
+
+    page.get_by_role("link", name="Card and shots").click()
+    page.get_by_role("button", name="A version is made").click()
+    page.get_by_label("State of cavity 4").select_option("dead")
+    page.get_by_label("Reason, cavity 4").fill("torn at the lip")
+    page.get_by_role("button", name="Keep").nth(3).click()
+    expect(page.locator(".verdict")).to_contain_text("3 of 4 cavities cast")
+    for shot in (1, 2, 3):  # the first is a purge; two of three make six
+        page.get_by_role("link", name="Casting", exact=True).click()
+        page.get_by_label("Material").select_option(label="Casting resin")
+        page.get_by_role("button", name="Work it out").click()
+        page.get_by_role("button", name="Begin a pour").click()
+        expect(page.get_by_role("heading", name=f"Shot {shot} of")).to_be_visible()
+        while page.locator(".tickline:not(.on)").count():
+            with page.expect_navigation():
+                page.locator(".tickline:not(.on)").first.click()
+        page.get_by_role("button", name="Go on: weigh").click()
+        page.get_by_role("link", name="Weigh it out").click()
+        targets = [float(text.split()[0]) for text in page.locator(".fill strong + output").all_inner_texts()]
+        weighed = [targets[0], targets[1] + 3.0 if shot == 2 else targets[1]]
+        for grams in weighed:
+            lay(page, bench, f"{grams:.1f}", "Weighed")
+            page.get_by_role("button", name="Keep").click()
+        if shot == 2:
+            expect(page.locator(".verdict")).to_contain_text("more A puts it right")
+            more = re.search(r"(\d+\.\d) g more", page.locator(".verdict").inner_text()).group(1)
+            lay(page, bench, more, f"Added, {more} g wanted")
+            page.get_by_role("button", name="Keep").click()
+        expect(page.locator(".verdict")).to_contain_text(re.compile("All in|within the"))
+        page.get_by_role("button", name="Mixed: start the pot life").click()
+        expect(page.get_by_role("timer", name=re.compile("^Pot life"))).to_have_text(re.compile(r"\d:\d\d"))
+        page.get_by_role("button", name="Poured: start the cure").click()
+        page.get_by_role("button", name="Demould", exact=True).click()
+        page.get_by_role("button", name="Out of the mould: count").click()
+        for good in page.get_by_role("radio", name="Good").all():
+            good.check()
+        page.get_by_role("button", name="Keep the count").click()
+        expect(page.get_by_role("status").first).to_contain_text("3 of 3 are good")
+        if shot < 3:
+            page.get_by_role("link", name="The next shot").click()
+    pieces = page.get_by_role("link", name=re.compile(r"^P\d{4}$"))
+    expect(pieces).to_have_count(3)
+    number = pieces.first.inner_text()
+    page.get_by_role("link", name="Card and shots").click()
+    expect(page.locator("tbody tr").filter(has_text="v1, 3")).to_contain_text("3 of 3")
+    page.goto("/pieces")
+    page.get_by_role("link", name=re.compile(number)).first.click()
+    expect(page.get_by_text(re.compile("shot 3, lot A 2231, B 2232"))).to_be_visible()
+    page.goto("/mixes")
+    expect(page.get_by_text("learned from 9")).to_be_visible()
+    page.context.close()
+    assert wrong == []
+
+
+def test_a_clock_survives_a_reload_counts_on_rings_and_is_stopped(demo_page: Page):
+    page = demo_page
+    page.clock.install()
+    page.goto("/mixes/clocks")
+    timer = page.get_by_role("timer", name=re.compile("^Demould"))
+    expect(timer).to_have_text(re.compile(r"^2:\d\d h$"))
+    assert timer.evaluate("element => parseFloat(getComputedStyle(element).fontSize)") > 60
+    page.clock.fast_forward("02:30:00")
+    expect(timer).to_have_text(re.compile(r"^\d:\d\d$|^\d\d:\d\d$"))
+    assert not page.evaluate("document.documentElement.dataset.rang")
+    page.clock.fast_forward("00:12:00")
+    expect(timer).to_have_text(re.compile(r"^\+\d+:\d\d$"))
+    expect(page.locator("li.over")).to_have_count(1)
+    assert int(page.evaluate("document.documentElement.dataset.rang")) >= 1
+    page.reload()
+    expect(page.get_by_role("timer", name=re.compile("^Demould"))).to_be_visible()
+    page.get_by_role("button", name=re.compile("^Stop Demould")).click()
+    expect(timer).to_have_count(0)
+    page.goto("/")
+    expect(page.get_by_role("timer", name=re.compile("^Full cure"))).to_be_visible()
+    expect(timer).to_have_count(0)
+
+
+def test_a_layout_by_keyboard_alone(demo_page: Page):
+    page = demo_page
+    page.goto("/moulds/54")
+    page.get_by_role("slider", name="Cavity 1, place in the box").focus()
+    before = page.locator(".verdict").inner_text()
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("Shift+ArrowDown")
+    page.keyboard.press("ArrowLeft")
+    saved(page)
+    page.get_by_role("tab", name="Kind").focus()
+    page.keyboard.press("ArrowRight")
+    expect(page.get_by_text(re.compile("^cavity 1 and the wall"))).to_be_visible()
+    page.get_by_label("Edge round").fill("40")
+    page.keyboard.press("Enter")
+    expect(page.locator(".verdict")).not_to_have_text(before)
+    saved(page)
+    page.get_by_label("Box long").fill("20 mm")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("alert").filter(has_text="smaller than what lies in it")).to_be_visible()
+    page.keyboard.press("Tab")
+    page.get_by_role("slider", name="Tilt while it is poured").focus()
+    page.keyboard.press("Shift+ArrowRight")
+    saved(page)
+    expect(page.get_by_text("standing on edge, 5°")).to_be_visible()
+    for _ in range(5):
+        page.keyboard.press("Control+z")
+        saved(page)
+    expect(page.get_by_text("standing on edge, 0°")).to_be_visible()

@@ -1,0 +1,216 @@
+"""Castings against closed forms: foam charges, two pours, plastisol, inserts, matching, plans over working days, the guided run."""
+
+from dataclasses import replace
+from datetime import date, datetime, time, timedelta
+from math import pi
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from lamsik.core.castings import foam, plastisol, session
+from lamsik.core.castings.dense_rear import bonds, two_pours
+from lamsik.core.castings.inserts import Insert, covers_mm, inserts_ml, level_mm, net_ml, of_design
+from lamsik.core.castings.matching import matched
+from lamsik.core.castings.softbody import exposed
+from lamsik.core.castings.throughput import Cycle, Making, plan, shots_needed
+from lamsik.core.errors import Refused
+from lamsik.core.moulds.layout import lying
+from lamsik.core.route.workdays import Workdays
+from lamsik.core.shapes.skins import Mesh
+from lamsik.core.tank import evaluate
+from lamsik.store.starter_mixes import STARTERS
+from tests.bodies import bait, box_mesh
+from tests.core.moulds.test_moulds import MASTER, mould
+
+UP = np.array([0.0, 0.0, 1.0])
+
+
+class TestFoam:
+    def test_the_charge_its_overpack_and_what_an_open_mould_loses(self):
+        found = foam.charge(40.0, 0.25, 0.16, 1.14)
+        assert found.grams == pytest.approx(10.0) and found.liquid_ml == pytest.approx(10 / 1.14) and found.overpack == pytest.approx(0.25 / 0.16)
+        assert found.overflow_ml == pytest.approx(10 / 0.16 - 40) and found.lid and "close the lid" in found.says
+        assert not foam.charge(40.0, 0.16, 0.16, 1.14).lid
+
+    @given(st.floats(1, 500), st.floats(0.1, 0.3), st.floats(0.0, 0.3), st.floats(1.0, 3.0))
+    def test_an_uncertain_rise_gives_a_range_around_the_charge(self, ml, free, spread, pack):
+        found = foam.charge(ml, free * pack, free, 1.14, spread)
+        assert found.low_g <= found.grams * (1 + 1e-12) <= found.high_g * (1 + 1e-12)
+        assert found.high_g == pytest.approx(found.grams * (1 + spread))
+
+    def test_a_test_of_ones_own_gives_density_and_ratio(self):
+        test = foam.FreeRise(20.0, 125.0)
+        assert test.density_g_cm3 == pytest.approx(0.16) and foam.density_of_ratio(test.ratio(1.14), 1.14) == pytest.approx(0.16)
+        assert foam.at_warmth(0.16, 20, 30) < 0.16 < foam.at_warmth(0.16, 20, 10)
+
+    @pytest.mark.parametrize(
+        ("make", "says"),
+        [
+            (lambda: foam.charge(40, 0.12, 0.16, 1.14), "lighter than its free rise"), (lambda: foam.charge(40, 1.2, 0.16, 1.14), "lighter than its liquid"),
+            (lambda: foam.charge(40, 0.2, 1.3, 1.14), "lighter than its liquid"), (lambda: foam.charge(0, 0.2, 0.16, 1.14), "allowed is"), (lambda: foam.density_of_ratio(0.5, 1.1), "allowed is"),
+            (lambda: foam.FreeRise(20, 5), "did not rise"),
+        ],
+    )  # fmt: skip
+    def test_what_no_foam_can_do_is_refused(self, make, says):
+        with pytest.raises(Refused, match=says):
+            make()
+
+
+class TestInserts:
+    def test_a_wire_takes_its_cylinder_off_the_cavity(self):
+        wire = Insert("w", "wire", (0, 0, 0), (50, 0, 0), 2.0, 1.2)
+        assert wire.ml == pytest.approx(pi * 50 / 1000) and net_ml(20.0, (wire,)) == pytest.approx(20 - wire.ml)
+        assert covers_mm(Mesh(box_mesh(60, 20, 20).vertices, box_mesh(60, 20, 20).faces), wire) < 10
+        with pytest.raises(Refused, match="one of the inserts is wrong"):
+            net_ml(0.1, (wire,))
+
+    def test_a_designs_slugs_and_wire_are_inserts(self):
+        design = bait()
+        found = of_design(design)
+        slug = next(row for row in found if row.kind == "ballast")
+        assert slug.ml == pytest.approx(4.2 / 11.34) and slug.mass_g == 4.2
+        assert sum(row.kind == "wire" for row in found) == 3 and inserts_ml(found) == pytest.approx(sum(row.ml for row in found))
+
+    @given(st.floats(0.02, 0.98))
+    @settings(max_examples=20, deadline=None)
+    def test_the_level_of_a_box_is_its_share_of_the_height(self, share):
+        assert level_mm(box_mesh(60, 20, 20), UP, share * 24000) == pytest.approx(-10 + 20 * share, abs=1e-3)
+
+
+class TestTwoPours:
+    def test_the_centre_of_mass_of_two_slabs(self):
+        found = two_pours(box_mesh(60, 20, 20), UP, 6.0, 1.6, 0.8)
+        assert (found.dense_g, found.light_g, found.level_mm) == pytest.approx((9.6, 14.4, -5.0), abs=1e-3)
+        assert found.centre_mm == pytest.approx((30, 0, (9.6 * -7.5 + 14.4 * 2.5) / 24), abs=1e-3)
+
+    def test_propped_it_runs_to_the_low_end(self):
+        tilt = np.radians(20)
+        found = two_pours(box_mesh(60, 20, 20), np.array([np.sin(tilt), 0, np.cos(tilt)]), 6.0, 1.6, 0.8)
+        assert found.centre_mm[0] < 30 and found.mass_g == pytest.approx(24.0, abs=1e-3)
+
+    @pytest.mark.parametrize(("dense_ml", "density", "says"), [(30.0, 1.6, "the cavity holds 24.00"), (5.0, 0.7, "must be denser")])
+    def test_what_does_not_go_in_is_refused(self, dense_ml, density, says):
+        with pytest.raises(Refused, match=says):
+            two_pours(box_mesh(60, 20, 20), UP, dense_ml, density, 0.8)
+
+    @pytest.mark.parametrize(("gap", "says"), [(5, "too soon: wait 10 min"), (30, ""), (90, "30 min too late")])
+    def test_the_bond_has_its_window(self, gap, says):
+        assert bonds(gap, 15, 60).startswith(says) if says else bonds(gap, 15, 60) == ""
+
+
+class TestPlastisol:
+    def test_shots_of_a_jug_and_pieces_an_hour(self):
+        found = plastisol.shot(30.0, 3.0, 1.05, 120.0, 3, 6.0, 4.0)
+        assert found.shot_g == pytest.approx(34.65) and found.shots_per_jug == 3 and found.pieces_per_hour == pytest.approx(60 * 9 / 18)
+        with pytest.raises(Refused, match="heat more"):
+            plastisol.shot(30.0, 3.0, 1.05, 40.0, 3, 6.0, 4.0)
+
+    def test_zones_thinner_than_the_limit_are_found_and_ask_before_the_heat_gun(self):
+        shape = lying(mould())
+        zones = plastisol.thin_zones(shape, 16.0)
+        assert [zone.from_mm < 40 for zone in zones] == [True, False] and all(zone.thinnest_mm < 16 for zone in zones)
+        at = zones[0].to_mm  # an ellipsoid's section is thinner than 16 of 24 mm where s(1 − s) < (16/24)²/4
+        assert 24 * 2 * ((at / 80) * (1 - at / 80)) ** 0.5 == pytest.approx(16, abs=1.2)
+        assert "rounds it off" in plastisol.may_gloss(zones, False) and plastisol.may_gloss(zones, True) == "" and plastisol.may_gloss((), False) == ""
+        assert plastisol.thin_zones(shape, 0.2) == ()
+
+    @pytest.mark.parametrize(
+        ("up", "down"), [((0, 0, 1.0), "flank on the lower half"), ((1.0, 0, 0), "nose"), ((0, 1.0, 0), "belly"), ((0, -1.0, 0), "back"), ((-1.0, 0, 0), "tail")]
+    )
+    def test_the_heavier_pigment_sinks_to_what_is_down(self, up, down):
+        assert plastisol.sinks_to(np.array(up)) == down
+        assert down in plastisol.layer_says(plastisol.HOT, ["pearl", "black"], np.array(up)) and "skin over" in plastisol.layer_says(
+            plastisol.GELLED, ["pearl", "black"], UP
+        )
+
+    def test_scrap_of_its_colour_only_and_not_too_often_heated(self):
+        heap = [plastisol.Scrap("pearl", 10, 2), plastisol.Scrap("pearl", 15, 1), plastisol.Scrap("black", 99, 0), plastisol.Scrap("pearl", 50, 3)]
+        used, new = plastisol.from_scrap(40.0, "pearl", heap)
+        assert [(s.grams, s.heats) for s in used] == [(15, 1), (10, 2)] and new == 15
+
+    def test_the_point_that_stands_out(self):
+        assert exposed(12, 9, 0.5).squeezed_mm == pytest.approx(7.5) and "shows at rest" in exposed(12, 9, 0.5).says
+        assert "stays 2.0 mm under" in exposed(5, 14, 0.5).says
+
+
+@pytest.mark.parametrize("filler", [0.15, None])
+def test_a_casting_like_the_carved_original_has_its_mass_and_g(filler):
+    design = bait()
+    found = matched(design, 1.05, filler)
+    assert found is not None and found.mass_g == pytest.approx(found.original_g, abs=0.02) and found.off_mm < 0.3
+    assert found.mass_g == pytest.approx(evaluate.drag(found.design).budget.mass_g)
+
+
+DAYS = Workdays(closed=(date(2027, 3, 3),))
+MONDAY = datetime(2027, 3, 1, 9, 0)
+
+
+class TestWorkdays:
+    @given(st.datetimes(datetime(2027, 1, 1), datetime(2027, 12, 1)), st.integers(1, 480))
+    @settings(deadline=None)
+    def test_work_lies_within_one_open_day_and_not_before_it_was_asked(self, at, minutes):
+        start = DAYS.fits(at, timedelta(minutes=minutes))
+        end = start + timedelta(minutes=minutes)
+        assert start >= at and start.date() == end.date() and DAYS.is_open(start.date()) and time(9) <= start.time() and end.time() <= time(17)
+
+    @pytest.mark.parametrize(
+        ("make", "says"),
+        [(lambda: DAYS.fits(MONDAY, timedelta(hours=9)), "split the work"), (lambda: Workdays(()), "at least one day"), (lambda: Workdays(begins=time(17), ends=time(9)), "after it begins"),
+         (lambda: Workdays((0,), closed=tuple(date(2027, 1, 4) + timedelta(days=7 * n) for n in range(130))).fits(datetime(2027, 1, 1), timedelta(hours=1)), "no day is open")],
+    )  # fmt: skip
+    def test_days_that_cannot_be_are_refused(self, make, says):
+        with pytest.raises(Refused, match=says):
+            make()
+
+
+class TestPlan:
+    def test_cures_cross_nights_hands_do_not_and_the_second_half_waits_for_a_working_day(self):
+        found = plan(6, MONDAY + timedelta(days=20), datetime(2027, 3, 1, 15, 0), Cycle(15, 16.0, 10, 3, 1.0), DAYS, Making(2, 60, 16.0), True)
+        at = {event.what: event for event in found.events}
+        assert at["pour half 1 of the mould"].start == datetime(2027, 3, 1, 15, 0)
+        assert at["pour half 2 of the mould"].start == datetime(2027, 3, 2, 9, 0)  # cured at 8 in the morning
+        assert at["purge shot"].start == datetime(2027, 3, 4, 9, 0)  # the third is closed
+        assert all(DAYS.is_open(event.start.date()) for event in found.events)
+        assert found.shots == 2 and found.events[-1].good == 6 and found.by_date == 6 and found.reached == found.events[-1].ready
+
+    def test_after_hours_the_maker_goes_on_at_once(self):
+        asked = (6, MONDAY + timedelta(days=20), datetime(2027, 3, 1, 15, 0), Cycle(15, 16.0, 10, 3, 1.0), DAYS, Making(2, 60, 3.0), True)
+        late = plan(*asked, after_hours=True)
+        assert late.events[1].start == datetime(2027, 3, 1, 19, 0) and late.reached < plan(*asked).reached
+
+    @given(st.integers(1, 60), st.integers(1, 6), st.floats(0.4, 1.0), st.floats(0, 30))
+    @settings(max_examples=40, deadline=None)
+    def test_it_makes_as_many_as_are_wanted_in_order(self, wanted, cavities, good, cure):
+        found = plan(wanted, MONDAY + timedelta(days=9), MONDAY, Cycle(10, cure, 5, cavities, good), DAYS)
+        assert found.shots == shots_needed(wanted, Cycle(10, cure, 5, cavities, good)) and found.events[-1].good == wanted
+        assert all(a.ready <= b.start for a, b in zip(found.events, found.events[1:], strict=False))
+        assert (found.by_date >= wanted) == (found.reached <= MONDAY + timedelta(days=9))
+
+    def test_without_a_living_cavity_there_is_no_plan(self):
+        with pytest.raises(Refused, match="no cavity is alive"):
+            Cycle(10, 1, 5, 0)
+
+
+class TestSession:
+    RESIN = STARTERS[0]
+
+    def test_nothing_time_boxed_starts_before_everything_is_ticked(self):
+        ticks = session.checklist(self.RESIN, replace(mould(), tilt_deg=20.0), 3)
+        assert {"stirred", "inserts", "caution", "laid out", "level"} <= {tick.key for tick in ticks} and any("propped at 20°" in tick.says for tick in ticks)
+        with pytest.raises(Refused, match="tick first"):
+            session.following(session.PREPARE, ticks, frozenset({"level"}))
+        every = frozenset(tick.key for tick in ticks)
+        step, walked = session.PREPARE, []
+        while step != session.DONE:
+            step = session.following(step, ticks, every)
+            walked.append(step)
+        assert walked == list(session.ORDER[1:])
+        with pytest.raises(Refused, match="finished"):
+            session.following(session.DONE, ticks, every)
+
+    def test_hot_and_pressed_work_have_their_own_ticks(self):
+        hot = session.checklist(STARTERS[4], mould(kind="press"))
+        assert {"dry", "pressing"} <= {tick.key for tick in hot}
+        assert MASTER.stands_in is False

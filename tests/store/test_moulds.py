@@ -1,0 +1,130 @@
+"""Stock drawn as it is weighed, moulds made, shots counted, castings that become pieces: nothing lost, nothing twice."""
+
+import pytest
+from sqlmodel import select
+
+from lamsik.core.errors import Refused
+from lamsik.formats.mould_document import first_layout, of_body
+from lamsik.store import documents, mixes, moulds, pieces
+from lamsik.store.tables import Batch, Clock, Document, Pour, Tub
+from tests.formats.test_body_document import full
+
+
+@pytest.fixture
+def shop(session):
+    mixes.starter(session)
+    body = documents.create(session, "body", "B-001", full())
+    block, master = of_body(body.name, body.id, 1, documents.content(session, body))
+    mould = documents.create(
+        session,
+        "mould",
+        "M-001",
+        {**first_layout(block, master), "cavities": [{"key": k, "x_mm": 90.0, "y_mm": y, "turn_deg": 0.0} for k, y in (("c1", 40.0), ("c2", 90.0))]},
+    )
+    resin = next(row for row, product in mixes.products(session).values() if product.kind == "resin")
+    tubs = [Tub(product_id=resin.id, part=part, lot=f"L{part}", received_g=500, left_g=left) for part, left in (("A", 100.0), ("B", 80.0))]
+    session.add_all(tubs)
+    session.flush()
+    return body, mould, resin, tubs
+
+
+def batch(session, resin, **more):
+    row = Batch(product_id=resin.id, purpose="a shot", plan={"filled_ml": 30.0, "rows": []}, **more)
+    session.add(row)
+    session.flush()
+    return row
+
+
+class TestStock:
+    def test_what_is_weighed_is_kept_and_drawn_and_weighing_again_replaces_it(self, session, shop):
+        _, _, resin, (a, _) = shop
+        row = batch(session, resin)
+        mixes.weigh(session, row, "A", 23.4, a)
+        assert a.left_g == pytest.approx(76.6) and a.opened_on is not None and mixes.weighed_g(row, "A") == 23.4
+        mixes.weigh(session, row, "A", 22.0, a)
+        assert a.left_g == pytest.approx(78.0) and row.weighed == [{"part": "A", "grams": 22.0, "tub": a.id, "lot": "LA"}]
+        with pytest.raises(Refused, match="below nothing"):
+            mixes.weigh(session, row, "A", 120.0, a)
+        assert mixes.lots_of(row) == "A LA"
+
+    def test_a_dropped_batch_goes_back_on_the_books(self, session, shop):
+        _, _, resin, (a, b) = shop
+        row = batch(session, resin)
+        mixes.weigh(session, row, "A", 20.0, a)
+        mixes.weigh(session, row, "B", 18.0, b)
+        mixes.put_back(session, row)
+        assert (a.left_g, b.left_g) == (100.0, 80.0)
+
+    def test_clocks_run_from_mixing_and_from_pouring_and_the_loss_is_learned(self, session, shop):
+        _, _, resin, (a, b) = shop
+        product = mixes.product_of(session, resin.id)
+        row = batch(session, resin, at_c=10.0)
+        mixes.weigh(session, row, "A", 18.0, a)
+        mixes.weigh(session, row, "B", 16.7, b)
+        clock = mixes.mix(session, row, product, "/x")
+        assert (clock.ends_at - clock.started_at).total_seconds() == pytest.approx(600, abs=2)  # 5 min at 20 °C are 10 at 10 °C
+        with pytest.raises(Refused, match="mixed already"):
+            mixes.mix(session, row, product, "/x")
+        with pytest.raises(Refused, match="mixed already"):
+            mixes.weigh(session, row, "A", 1.0, a)
+        mixes.pour(session, row, product, "/x")
+        assert clock.stopped_at is not None and [c.kind for c in mixes.running(session)] == ["demould", "full cure"]
+        loss, taught = mixes.loss_of(session, resin.id)
+        assert taught == 1 and loss == pytest.approx(0.05 * 2 / 3 + (34.7 / 1.06 / 30 - 1) / 3, rel=1e-6)
+
+
+class TestShots:
+    def test_the_first_shot_is_a_purge_and_good_castings_of_the_second_become_pieces(self, session, shop):
+        body, mould, resin, (a, _) = shop
+        made = moulds.make(session, mould, "silicone", "SI-1", "")
+        moulds.mark(session, made, "c2", "dead", "torn")
+        assert moulds.alive(made) == ["c1"]
+        purge = moulds.begin(session, made, resin.id, {}, 20.0)
+        assert purge.purge and moulds.finish(session, purge, [moulds.Counted("c1", True, ())]) == []
+        shot = moulds.begin(session, made, resin.id, {}, 20.0)
+        row = batch(session, resin, pour_id=shot.id)
+        mixes.weigh(session, row, "A", 20.0, a)
+        (piece,) = moulds.finish(session, shot, [moulds.Counted("c1", True, ())])
+        assert piece.design_id == body.id and piece.pour_id == shot.id and piece.cavity == "c1" and "lot A LA" in piece.note and "shot 2" in piece.note
+        assert pieces.done_steps(session, piece) == {"carve"} and shot.castings[0]["piece"] == piece.id
+        with pytest.raises(Refused, match="counted already"):
+            moulds.finish(session, shot, [moulds.Counted("c1", True, ())])
+
+    def test_a_dead_cavity_needs_a_reason_and_none_alive_no_shot(self, session, shop):
+        _, mould, resin, _ = shop
+        made = moulds.make(session, mould, "silicone", "", "")
+        for state, reason, says in (("dead", "", "say why"), ("asleep", "x", "one of"), ("dead", "x", "")):
+            if says:
+                with pytest.raises(Refused, match=says):
+                    moulds.mark(session, made, "c1", state, reason)
+        for key in ("c1", "c2"):
+            moulds.mark(session, made, key, "dead", "worn")
+        with pytest.raises(Refused, match="none alive"):
+            moulds.begin(session, made, resin.id, {}, 20.0)
+        assert moulds.make(session, mould, "silicone", "", "").version == 2 and moulds.master_use(session, mould.id, 2).last
+
+    def test_a_mould_remembers_the_body_revision_it_was_made_from(self, session, shop):
+        body, mould, _, _ = shop
+        block = documents.content(session, mould)["master"]
+        documents.save(session, body, {**full(), "name": "Another"}, 1)
+        assert moulds.body_content(session, block)["name"] == full()["name"]
+        with pytest.raises(Refused, match="not in this shop"):
+            moulds.body_content(session, {**block, "revision": 99})
+
+    def test_what_may_not_be_sold_is_said_with_its_reason(self, session, shop):
+        body = shop[0]
+        assert moulds.not_for_sale(session, body.id) == "" == moulds.not_for_sale(session, None)
+        documents.save(session, body, {**full(), "source": {"kind": "not_for_sale", "note": "an old one"}}, 1)
+        assert moulds.not_for_sale(session, body.id) == "not for sale: an old one"
+
+
+def test_starters_come_once_and_not_again_after_they_were_put_away(session):
+    mixes.starter(session)
+    rows = session.exec(select(Document).where(Document.kind == "product")).all()
+    for row in rows:
+        row.deleted_at = mixes.now()
+        session.add(row)
+    session.flush()
+    mixes.starter(session)
+    assert len(session.exec(select(Document).where(Document.kind == "product")).all()) == len(rows) and not mixes.products(session)
+    assert session.exec(select(Clock)).all() == [] == session.exec(select(Pour)).all()
