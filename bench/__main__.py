@@ -9,6 +9,7 @@ from pathlib import Path
 
 from bench.core import core_rows
 from bench.floats import float_rows
+from bench.moulds import mould_rows
 from bench.rows import Row
 from bench.shapes import shape_rows
 from bench.tank import tank_rows
@@ -25,7 +26,7 @@ def main() -> int:
         with session_of(engine) as session:
             build(session)
         engine.dispose()
-        rows = [*core_rows(), *tank_rows(), *shape_rows(), *float_rows(), *page_rows(home), *browser_rows(home)]
+        rows = [*core_rows(), *tank_rows(), *shape_rows(), *float_rows(), *mould_rows(), *page_rows(home), *browser_rows(home)]
     table(rows)
     short = [row.name for row in rows if not row.met]
     print(f"\n{len(rows) - len(short)} of {len(rows)} rows meet their target" + (f"; short: {', '.join(short)}" if short else "."))

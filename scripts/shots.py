@@ -21,14 +21,14 @@ VIEWS = (
     ("orders", "/orders", DESK),
     ("shapes", "/shapes", DESK),
     ("shape", "/shapes/15", DESK),
-    ("joint", "/shapes/27", DESK),
     ("trace", "/shapes/trace/1", DESK),
     ("pack", "/shapes/27/pack", DESK),
     ("tank", "/tank/15", DESK),
     ("tank-tablet", "/tank/21", TABLET),
-    ("tank-trying", "/tank/15#changes", DESK),
     ("stability", "/tank/21/stability?with=d22", DESK),
-    ("running", "/tank/17/running", DESK),
+    ("mould", "/moulds/56#air", DESK),
+    ("mix", "/mixes?net=60+ml", DESK),
+    ("pour", "/moulds/53/cast", DESK),
     ("float", "/floats/38", DESK),
     ("scale", "/scale", DESK),
     ("paint", "/paints/on/16", DESK),
@@ -43,7 +43,7 @@ def shoot(page: Page, name: str, url: str, size: tuple[int, int]) -> None:
     """One view at one size."""
     page.set_viewport_size({"width": size[0], "height": size[1]})
     page.goto(url)
-    page.wait_for_load_state("load" if name.startswith(("scale", "piece")) else "networkidle")  # the scale is asked all the time
+    page.wait_for_load_state("load" if name.startswith(("scale", "piece", "mix")) else "networkidle")  # the scale is asked all the time
     if name == "scale":
         page.get_by_label("What", exact=True).fill("Night walker")
         page.get_by_label("In air", exact=True).focus()
@@ -52,16 +52,19 @@ def shoot(page: Page, name: str, url: str, size: tuple[int, int]) -> None:
         page.get_by_role("button", name="Find ballast").click()
         page.locator("#answers > li").first.wait_for()
         page.evaluate("scrollTo(0, 0)")
-    if name == "joint":
-        page.get_by_role("tab", name="Joints").click()
-        page.get_by_text("Segment 2").first.wait_for()
     if name == "trace":
         page.get_by_role("button", name="Trace the outline").click()
         page.get_by_text("Correct it where it is wrong").wait_for()
-    if name == "tank-trying":
-        page.get_by_role("button", name="Start trying").click()
-        page.get_by_label("Clear coats").select_option("4")
-        page.get_by_text("Trying, not saved").wait_for()
+    if name == "pour":
+        page.get_by_role("button", name="Begin a pour").click()
+        for _ in range(3):
+            with page.expect_navigation():
+                page.locator(".tickline:not(.on)").first.click()
+    if name == "mix":
+        page.get_by_label("For", exact=True).fill("six stubbies")
+        page.get_by_role("button", name="Weigh it out").click()
+        page.locator("#scale-take").wait_for()
+        page.get_by_text("Taken:").wait_for()
     page.evaluate("document.activeElement.blur()")
     page.screenshot(path=TARGET / f"{name}.png")
 

@@ -68,11 +68,11 @@ class TestCalc:
         error = capsys.readouterr().err
         assert error.startswith(f"lamsik: {field}: got ") and says in error and len(error.splitlines()) == 1
 
-    def test_a_file_that_is_not_there_or_no_json(self, tmp_path):
-        assert "No such file" in lamsik("calc", "body", tmp_path / "none.json", expect=2).stderr
+    def test_a_file_that_is_not_there_or_no_json(self, tmp_path, capsys):
+        assert main(["calc", "body", str(tmp_path / "none.json")]) == 2 and "No such file" in capsys.readouterr().err
         junk = tmp_path / "junk.json"
         junk.write_bytes(b"\x00\x01")
-        assert len(lamsik("calc", "body", junk, expect=2).stderr.splitlines()) == 1
+        assert main(["calc", "body", str(junk)]) == 2 and len(capsys.readouterr().err.splitlines()) == 1
 
 
 class TestServing:
@@ -91,11 +91,16 @@ class TestServing:
         finally:
             server.stop()
 
-    def test_bad_backups_are_said_in_one_line(self, tmp_path):
+    @pytest.mark.parametrize(
+        ("words", "shop", "says"),
+        [(("restore", "none"), "shop", "no such file"), (("backup", "x"), "other", "no shop here"), (("backup", "no/such/x"), "shop", "lamsik: ")],
+    )
+    def test_bad_backups_are_said_in_one_line(self, tmp_path, capsys, monkeypatch, words, shop, says):
         open_database(tmp_path / "shop").dispose()
-        assert "no such file" in lamsik("restore", tmp_path / "none", home=tmp_path / "shop", expect=2).stderr
-        assert "no shop here" in lamsik("backup", tmp_path / "x", home=tmp_path / "other", expect=2).stderr
-        assert "lamsik: " in lamsik("backup", tmp_path / "no" / "such" / "x", home=tmp_path / "shop", expect=2).stderr
+        monkeypatch.setenv("LAMSIK_HOME", str(tmp_path / shop))
+        assert main([words[0], str(tmp_path / words[1])]) == 2
+        error = capsys.readouterr().err
+        assert says in error and len(error.splitlines()) == 1
 
     def test_demo_starts_with_fresh_data_on_its_port_and_spares_other_folders(self, tmp_path):
         with socket.socket() as probe:

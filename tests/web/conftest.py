@@ -1,12 +1,17 @@
 """A client on a demo shop or an empty one; forms are sent with their token as a browser would."""
 
 import re
+import tempfile
 
 import pytest
+from jinja2 import FileSystemBytecodeCache
 
-from lamsik.store.database import session_of
+from lamsik.store.database import open_database, session_of
 from lamsik.store.starter import stock
 from lamsik.web.app import create_app
+
+COMPILED = FileSystemBytecodeCache(tempfile.mkdtemp(prefix="lamsik-templates-"))
+"""Templates compiled once for all the shops of a test run's worker."""
 
 
 class Visitor:
@@ -19,26 +24,42 @@ class Visitor:
     def get(self, url, **more):
         return self.http.get(url, environ_base=self.environment, **more)
 
-    def post(self, url, data=None, page="/", **more):
+    def post(self, url, data=None, page="/mixes/clocks", **more):
         token = re.search(r'name="csrf-token" content="([^"]+)"', self.get(page).text).group(1)
         return self.http.post(url, data={"csrf_token": token, **(data or {})}, environ_base=self.environment, **more)
 
-    def send(self, url, body, page="/"):
+    def send(self, url, body, page="/mixes/clocks"):
         token = re.search(r'name="csrf-token" content="([^"]+)"', self.get(page).text).group(1)
         return self.http.post(url, json=body, headers={"X-CSRFToken": token}, environ_base=self.environment)
 
 
-@pytest.fixture
-def demo(demo_home):
-    app = create_app(demo_home)
-    yield Visitor(app)
+@pytest.fixture(scope="session")
+def application(tmp_path_factory):
+    """The application, put together once for a worker: its routes take longer to build than most tests to run."""
+    app = create_app(tmp_path_factory.mktemp("first"))
+    app.jinja_env.bytecode_cache = COMPILED
+    yield app
     app.extensions["engine"].dispose()
 
 
+def visit(app, home, monkeypatch):
+    """The application on another shop."""
+    monkeypatch.setitem(app.config, "HOME", home)
+    monkeypatch.setitem(app.extensions, "engine", open_database(home))
+    monkeypatch.setitem(app.extensions, "tries", {})
+    return Visitor(app)
+
+
 @pytest.fixture
-def empty(tmp_path):
-    app = create_app(tmp_path / "empty")
-    with session_of(app.extensions["engine"]) as session:
+def demo(demo_home, application, monkeypatch):
+    yield visit(application, demo_home, monkeypatch)
+    application.extensions["engine"].dispose()
+
+
+@pytest.fixture
+def empty(tmp_path, application, monkeypatch):
+    visitor = visit(application, tmp_path / "empty", monkeypatch)
+    with session_of(application.extensions["engine"]) as session:
         stock(session)
-    yield Visitor(app)
-    app.extensions["engine"].dispose()
+    yield visitor
+    application.extensions["engine"].dispose()

@@ -146,6 +146,9 @@ def pour(session: Session, batch: Batch, product: Product, link: str) -> tuple[C
     batch.state = POURED
     session.add(batch)
     times = [at_temperature(hours, product.reference_c, batch.at_c) for hours in (product.demould_h, product.cure_h)]
+    gel = batch.plan.get("gel_min")
+    if gel:
+        start_clock(session, f"Gelled, {batch.purpose}: the next layer", "gel", now() + timedelta(minutes=float(gel)), link, batch)
     names = ("Demould", "Full cure")
     rows = [start_clock(session, f"{name}, {batch.purpose}", name.lower(), now() + timedelta(hours=h), link, batch) for name, h in zip(names, times, strict=True)]
     return rows[0], rows[1]

@@ -6,8 +6,9 @@ from datetime import date
 from sqlmodel import Session, col, func, select
 
 from lamsik.core.orders.status import status
+from lamsik.store.pieces import all_done_steps
 from lamsik.store.search import fold, pattern
-from lamsik.store.tables import Customer, Order, Piece, StepDone
+from lamsik.store.tables import Customer, Order, Piece
 
 
 def customer_named(session: Session, name: str, contact: str = "") -> Customer:
@@ -54,11 +55,9 @@ def customers(session: Session, text: str = "") -> Sequence[Customer]:
     return session.exec(query.order_by(Customer.search)).all()
 
 
-def pieces_by_order(session: Session) -> dict[int, list[frozenset[str]]]:
-    """For each order the finished steps of each of its pieces."""
-    done: dict[int, set[str]] = {}
-    for piece_id, step in session.exec(select(StepDone.piece_id, StepDone.step)).all():
-        done.setdefault(piece_id, set()).add(step)
+def pieces_by_order(session: Session, finished: dict[int, set[str]] | None = None) -> dict[int, list[frozenset[str]]]:
+    """For each order the finished steps of each of its pieces; `finished` by piece, if it is at hand."""
+    done = all_done_steps(session) if finished is None else finished
     found: dict[int, list[frozenset[str]]] = {}
     for piece in session.exec(select(Piece).where(col(Piece.order_id).is_not(None))).all():
         found.setdefault(piece.order_id or 0, []).append(frozenset(done.get(piece.id or 0, ())))

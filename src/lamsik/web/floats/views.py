@@ -26,6 +26,7 @@ from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load_document
 
 blueprint = Blueprint("floats", __name__, url_prefix="/floats")
+keeping.keep_documents(blueprint, "float", "floats.index", "floats.edit", "F")
 
 
 @blueprint.get("")
@@ -107,21 +108,6 @@ def export(key: int) -> Response:
     """The float as a file."""
     row = load_document("float", key)
     return as_file(dumps(documents.content(db(), row)).encode("utf-8"), f"{row.code}.json", "application/json")
-
-
-@blueprint.post("/<int:key>/copy")
-def copy(key: int) -> ResponseReturnValue:
-    """A copy to try something on."""
-    content = documents.content(db(), load_document("float", key))
-    made = documents.create(db(), "float", documents.next_code(db(), "float", "F"), {**content, "name": f"{content['name']} copy"[:120]})
-    return redirect(url_for("floats.edit", key=made.id))
-
-
-@blueprint.post("/<int:key>/<any(delete, bring_back):way>")
-def put_away(key: int, way: str) -> ResponseReturnValue:
-    """Delete a float, or bring it back."""
-    row = load_document("float", key, deleted=True)
-    return keeping.put_away(row, way, url_for("floats.index"), url_for("floats.edit", key=key), url_for("floats.put_away", key=key, way="bring_back"))
 
 
 @blueprint.get("/<int:key>/learned")

@@ -59,9 +59,17 @@ class MixPlan:
         """Whether the tubs have what it takes."""
         return not any(row.problem for row in self.rows)
 
-    def kept(self) -> dict[str, Any]:
-        """What a batch keeps of it."""
+    def kept(self, layer: Layer | None = None) -> dict[str, Any]:
+        """What a batch keeps of it; of one layer, its own portions and its share of all else."""
         rows = [{"part": row.part, "grams": row.grams} for row in self.rows]
+        if layer is not None:
+            share = layer.weighed.total_g / self.total_g
+            portions = [{"part": portion.name, "grams": portion.scale_g} for portion in layer.weighed.portions]
+            whole = self.kept()
+            extras = [{**extra, "grams": round(extra["grams"] * share, 3)} for extra in whole["extras"]]
+            volumes = {name: whole[name] * share for name in ("net_ml", "sprue_ml", "filled_ml")}
+            gel = at_temperature(self.product.gel_min, self.product.reference_c, self.at_c)
+            return {**whole, **volumes, "total_g": layer.weighed.total_g, "rows": portions, "extras": extras, "gel_min": gel}
         extras = [{"part": self.filler, "grams": round(self.filled.filler_g, 3)}] if self.filled else []
         extras += [{"part": "pigment", "grams": round(self.pigment_g, 3)}] if self.pigment_g else []
         return {

@@ -19,6 +19,7 @@ from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load, load_document
 
 blueprint = Blueprint("mixes_products", __name__, url_prefix="/mixes/products")
+keeping.keep_documents(blueprint, "product", "mixes.index", "mixes_products.show")
 
 MEASURES = {
     # field: words, quantity, unit shown, whether it may be left empty
@@ -162,13 +163,6 @@ def export(key: int) -> Response:
     """The product as a file."""
     row = load_document("product", key)
     return as_file(dumps(documents.content(db(), row)).encode("utf-8"), f"{row.code}.json", "application/json")
-
-
-@blueprint.post("/<int:key>/<any(delete, bring_back):way>")
-def put_away(key: int, way: str) -> ResponseReturnValue:
-    """Delete a product, or bring it back; batches keep what they were made of."""
-    row = load_document("product", key, deleted=True)
-    return keeping.put_away(row, way, url_for("mixes.index"), url_for("mixes_products.show", key=key), url_for("mixes_products.put_away", key=key, way="bring_back"))
 
 
 @blueprint.post("/<int:key>/tubs")

@@ -9,6 +9,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.errors import Refused
 from lamsik.core.mixes.clocks import RULE
 from lamsik.core.mixes.fillers import FILLERS
+from lamsik.core.mixes.layers import Layer
 from lamsik.core.mixes.overpour import digits, put_right
 from lamsik.core.mixes.product import Product, ratio_text
 from lamsik.core.mixes.tubs import choose, remarks
@@ -68,15 +69,20 @@ def start() -> ResponseReturnValue:
     if key not in products:
         raise Refused("product", key, "a product of this shop")
     found = plan(key, products[key][1], Asked(request.form), datetime.now())
-    return redirect(url_for("mixes.batch", key=begin(found, request.form.get("purpose", "").strip()[:80] or found.product.name).id))
+    purpose = request.form.get("purpose", "").strip()[:60] or found.product.name
+    if not found.layers:
+        return redirect(url_for("mixes.batch", key=begin(found, purpose).id))
+    first, *_ = [begin(found, f"{layer.name} of {purpose}", layer=layer) for layer in found.layers]
+    flash(f"{len(found.layers)} batches, one for each layer: the next is poured once the one before has gelled; its clock rings.")
+    return redirect(url_for("mixes.batch", key=first.id))
 
 
-def begin(found: MixPlan, purpose: str, mould_id: int | None = None, made_id: int | None = None, pour_id: int | None = None) -> Batch:
+def begin(found: MixPlan, purpose: str, mould_id: int | None = None, made_id: int | None = None, pour_id: int | None = None, layer: Layer | None = None) -> Batch:
     """A batch of a plan. Raises `Refused` with what is missing in the tubs."""
     short = next((row for row in found.rows if row.problem), None)
     if short is not None:
         raise Refused("stock", f"{short.grams:g} g", short.problem.rstrip("."))
-    row = Batch(product_id=found.product_id, purpose=purpose, plan=found.kept(), at_c=found.at_c, mould_id=mould_id, made_id=made_id, pour_id=pour_id)
+    row = Batch(product_id=found.product_id, purpose=purpose, plan=found.kept(layer), at_c=found.at_c, mould_id=mould_id, made_id=made_id, pour_id=pour_id)
     db().add(row)
     db().flush()
     return row

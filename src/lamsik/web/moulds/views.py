@@ -1,6 +1,6 @@
 """The Moulds bench: all moulds, a new one of a body, a weighed thing or a measured block, and its layout."""
 
-from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
+from flask import Blueprint, Response, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
@@ -21,6 +21,7 @@ from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load, load_document, sent_id
 
 blueprint = Blueprint("moulds", __name__, url_prefix="/moulds")
+keeping.keep_documents(blueprint, "mould", "moulds.index", "moulds.edit", "M")
 
 
 @blueprint.get("")
@@ -115,19 +116,3 @@ def export(key: int) -> Response:
     if block["kind"] == "body":
         block = {**block, "document": moulds.body_content(db(), block), "body_id": None, "revision": None}
     return as_file(dumps({**content, "master": block}).encode("utf-8"), f"{row.code}.json", "application/json")
-
-
-@blueprint.post("/<int:key>/copy")
-def copy(key: int) -> ResponseReturnValue:
-    """A copy to try something on."""
-    content = documents.content(db(), load_document("mould", key))
-    made = documents.create(db(), "mould", documents.next_code(db(), "mould", "M"), {**content, "name": f"{content['name']} copy"[:120]})
-    flash(f"{made.name} is made.")
-    return redirect(url_for("moulds.edit", key=made.id))
-
-
-@blueprint.post("/<int:key>/<any(delete, bring_back):way>")
-def put_away(key: int, way: str) -> ResponseReturnValue:
-    """Delete a mould, or bring it back."""
-    row = load_document("mould", key, deleted=True)
-    return keeping.put_away(row, way, url_for("moulds.index"), url_for("moulds.edit", key=key), url_for("moulds.put_away", key=key, way="bring_back"))

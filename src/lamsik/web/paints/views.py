@@ -20,6 +20,7 @@ from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load_document
 
 blueprint = Blueprint("paints", __name__, url_prefix="/paints")
+keeping.keep_documents(blueprint, "scheme", "paints.index", "paints.edit")
 
 STARTS: dict[str, dict[str, Any]] = {
     "seal": {"name": "Seal, thinned epoxy", "colour": "#D9C08C", "film_um": 35.0, "density_g_cm3": 1.12, "wait_h": 12.0, "caution": "epoxy"},
@@ -158,13 +159,6 @@ def _read_field(row: dict[str, Any], key: str, field: str, text: str, problems: 
     except Refused as error:
         row[field] = old if field == "colour" else text
         problems[f"{key}.{field}"] = f"{error.given} cannot be used: {error.allowed}."
-
-
-@blueprint.post("/<int:key>/<any(delete, bring_back):way>")
-def put_away(key: int, way: str) -> ResponseReturnValue:
-    """Delete a scheme, or bring it back."""
-    row = load_document("scheme", key, deleted=True)
-    return keeping.put_away(row, way, url_for("paints.index"), url_for("paints.edit", key=key), url_for("paints.put_away", key=key, way="bring_back"))
 
 
 @blueprint.get("/on/<int:key>")

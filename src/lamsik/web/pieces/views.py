@@ -6,13 +6,13 @@ from flask import Blueprint, Response, flash, redirect, render_template, request
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
-from lamsik.core.route.steps import steps
 from lamsik.core.tank.mass import budget, unweighed
 from lamsik.core.units import parse
 from lamsik.formats.body_document import to_design, with_design
 from lamsik.store import documents, moulds, orders, pieces, stores
 from lamsik.store.tables import Document, Instrument, Order, Piece, Revision
 from lamsik.web.pictures import card as drawings
+from lamsik.web.pictures.cards import route
 from lamsik.web.pictures.tank import default_view, scene
 from lamsik.web.pieces.bench import PieceView, view
 from lamsik.web.shared import printing
@@ -34,17 +34,15 @@ def _line(piece: Piece, stands_at: tuple[str, int, int]) -> tuple[Piece, Documen
     return piece, db().get(Document, piece.design_id), name, round(100 * done / max(count, 1))
 
 
-def stands(rows: Sequence[Piece]) -> list[tuple[str, int, int]]:
-    """For each piece: the step it is at, how many are done, of how many."""
-    finished = pieces.all_done_steps(db())
+def stands(rows: Sequence[Piece], finished: dict[int, set[str]] | None = None) -> list[tuple[str, int, int]]:
+    """For each piece: the step it is at, how many are done, of how many; `finished` if it is at hand."""
+    ticked = pieces.all_done_steps(db()) if finished is None else finished
+    routes = {key: route(content) for key, content in pieces.documents_of(db(), rows).items()}
     found = []
-    routes: dict[int, list[tuple[str, str]]] = {}
     for piece in rows:
-        if piece.revision_id not in routes:
-            routes[piece.revision_id] = [(s.key, s.name) for s in steps(to_design(dict(pieces.document_of(db(), piece))))]
-        route, done = routes[piece.revision_id], finished.get(piece.id or 0, set())
-        at = next((name for key, name in route if key not in done), "Shipped")
-        found.append((at, sum(key in done for key, _ in route), len(route)))
+        way, done = routes[piece.revision_id], ticked.get(piece.id or 0, set())
+        at = next((name for key, name in way if key not in done), "Shipped")
+        found.append((at, sum(key in done for key, _ in way), len(way)))
     return found
 
 

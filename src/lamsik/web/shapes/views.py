@@ -17,7 +17,8 @@ from lamsik.formats import body_file
 from lamsik.formats.body_document import new_document, to_design
 from lamsik.store import documents, orders, skins, stores
 from lamsik.store.tables import Document
-from lamsik.web.pictures.body import silhouette, thumbnail
+from lamsik.web.pictures.body import silhouette
+from lamsik.web.pictures.cards import card, design_of
 from lamsik.web.pictures.svg import Node
 from lamsik.web.shapes.live import current
 from lamsik.web.shared import keeping
@@ -27,6 +28,7 @@ FITTED = ("line_tie", "hanger", "ring", "hook", "wire", "joint", "rattle", "tube
 """Kinds of hardware in the order they go on."""
 
 blueprint = Blueprint("shapes", __name__, url_prefix="/shapes")
+keeping.keep_documents(blueprint, "body", "shapes.index", "shapes.edit", "B")
 
 
 @blueprint.get("")
@@ -34,8 +36,8 @@ def index() -> str:
     """All bodies, drawn, and the starting forms."""
     rows = documents.listed(db(), "body", request.args.get("q", ""))
     contents = documents.contents(db(), rows)
-    cards = [(row, to_design(contents[row.id or 0])) for row in rows]
-    pictures = {row.id: thumbnail(design, f"t{row.id}") for row, design in cards}
+    cards = [(row, design_of(contents[row.id or 0])) for row in rows]
+    pictures = {row.id: card(contents[row.id or 0], f"t{row.id}") for row in rows}
     return render_template("shapes/index.html", cards=cards, pictures=pictures, forms=form_pictures(), q=request.args.get("q", ""))
 
 
@@ -90,18 +92,3 @@ def export(key: int) -> Response:
     content = documents.content(db(), row)
     text = body_file.write(content, skins.packed(db(), content))
     return Response(text, mimetype="application/json", headers={"Content-Disposition": f'attachment; filename="{row.code}.json"'})
-
-
-@blueprint.post("/<int:key>/copy")
-def copy(key: int) -> ResponseReturnValue:
-    """A copy to try something on."""
-    content = documents.content(db(), load_document("body", key))
-    made = documents.create(db(), "body", documents.next_code(db(), "body", "B"), {**content, "name": f"{content['name']} copy"[:120]})
-    return redirect(url_for("shapes.edit", key=made.id))
-
-
-@blueprint.post("/<int:key>/<any(delete, bring_back):way>")
-def put_away(key: int, way: str) -> ResponseReturnValue:
-    """Delete a design, or bring it back."""
-    row = load_document("body", key, deleted=True)
-    return keeping.put_away(row, way, url_for("shapes.index"), url_for("shapes.edit", key=key), url_for("shapes.put_away", key=key, way="bring_back"))

@@ -3,11 +3,10 @@
 from flask import Blueprint, render_template, request
 
 from lamsik.core.castings.session import TITLES
-from lamsik.formats.body_document import to_design
 from lamsik.store import documents, mixes, moulds, orders, pieces, weighed
 from lamsik.store.tables import Document, MouldMade, now
 from lamsik.web.mixes.views import views_of
-from lamsik.web.pictures.body import thumbnail
+from lamsik.web.pictures.cards import card
 from lamsik.web.pieces.views import stands
 from lamsik.web.shared.db import db
 
@@ -20,18 +19,20 @@ MOST_JOBS = 8
 @blueprint.get("/")
 def board() -> str:
     """Pieces at the bench with their next step, what is due, enquiries waiting for an answer."""
-    made = orders.pieces_by_order(db())
+    finished = pieces.all_done_steps(db())
+    made = orders.pieces_by_order(db(), finished)
     rows = [(order, customer, orders.status_of(order, made.get(order.id or 0, []))) for order, customer in orders.listed(db())]
     by_id = {order.id: (order, customer) for order, customer, _ in rows}
     all_pieces = pieces.listed(db())
-    working = [(p, by_id.get(p.order_id), s) for p, s in zip(all_pieces, stands(all_pieces), strict=True) if s[0] != "Shipped"]
+    at_work = [piece for piece in all_pieces if "ship" not in finished.get(piece.id or 0, ())]
+    working = [(p, by_id.get(p.order_id), s) for p, s in zip(at_work, stands(at_work, finished), strict=True) if s[0] != "Shipped"]
     working.sort(key=lambda row: (row[1] is None, str(row[1][0].due_on) if row[1] else "", row[0].number))
     waiting = [row for row in rows if row[2] == "enquiry"]
     due = [row for row in rows if row[2] not in ("shipped", "enquiry")][:8]
     working, more = working[:MOST_JOBS], len(working) - MOST_JOBS
     rows_of = [db().get_one(Document, key) for key in {piece.design_id for piece, _, _ in working}]
     contents = documents.contents(db(), rows_of)
-    designs = {row.id: (row.name, thumbnail(to_design(contents[row.id or 0]), f"d{row.id}")) for row in rows_of}
+    designs = {row.id: (row.name, card(contents[row.id or 0], f"d{row.id}")) for row in rows_of}
     return render_template(
         "today/board.html",
         working=working,
