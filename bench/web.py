@@ -32,7 +32,7 @@ REPAINTED = """() => new Promise((done) => {
 })"""
 
 
-ROOMS = ("/stability", "/twins", "/running", "/joints", "/family", "/floats/")
+ROOMS = ("/stability", "/twins", "/running", "/joints", "/family", "/floats/", "match=1")
 """Pages that compute their whole answer before they show."""
 
 

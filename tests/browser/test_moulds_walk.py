@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import watched
-from tests.browser.test_floats_walk import bench, connect, lay  # noqa: F401 - the fixture
+from tests.browser.test_floats_walk import bench, connect  # noqa: F401 - the fixture
 from tests.browser.test_screens import drag
 from tests.devices.test_scale import Bench
 
@@ -15,6 +15,24 @@ pytestmark = pytest.mark.browser
 
 def saved(page: Page) -> None:
     expect(page.locator("#saved")).to_have_text("Saved")
+
+
+def pour(page: Page, bench: Bench, cup: float, grams: float, label: str) -> float:  # noqa: F811
+    """Pour a part onto what is in the cup, with a rest half way that is not taken; the scale was tared for it."""
+    bench.set(load_g=f"{cup + grams / 2:.2f}")
+    expect(page.locator("#scale-value")).to_have_text(f"{grams / 2:.2f} g")
+    expect(page.get_by_label(label, exact=True)).to_have_value("")
+    bench.set(load_g=f"{cup + grams:.2f}")
+    expect(page.get_by_label(label, exact=True)).to_have_value(f"{grams:.2f} g")
+    page.get_by_role("button", name="Keep").click()
+    expect(page.get_by_text("weighed").first).to_be_visible()
+    return cup + grams
+
+
+def take_off(page: Page, bench: Bench) -> None:  # noqa: F811
+    """The cup off the scale, and its tare."""
+    bench.set(load_g="0")
+    page.request.post("/scale/tare", data={"off": True}, headers={"X-CSRFToken": page.locator('meta[name="csrf-token"]').get_attribute("content")})
 
 
 def test_a_mould_is_made_its_halves_taken_a_mix_put_right_and_six_cast(browser, demo_server, bench: Bench):  # noqa: F811
@@ -64,16 +82,16 @@ def test_a_mould_is_made_its_halves_taken_a_mix_put_right_and_six_cast(browser, 
         page.get_by_role("link", name="Weigh it out").click()
         targets = [float(text.split()[0]) for text in page.locator(".fill strong + output").all_inner_texts()]
         weighed = [targets[0], targets[1] + 3.0 if shot == 2 else targets[1]]
+        cup = 0.0
         for grams in weighed:
-            lay(page, bench, f"{grams:.1f}", "Weighed")
-            page.get_by_role("button", name="Keep").click()
+            cup = pour(page, bench, cup, grams, "Weighed")
         if shot == 2:
             expect(page.locator(".verdict")).to_contain_text("more A puts it right")
             more = re.search(r"(\d+\.\d) g more", page.locator(".verdict").inner_text()).group(1)
-            lay(page, bench, more, f"Added, {more} g wanted")
-            page.get_by_role("button", name="Keep").click()
+            cup = pour(page, bench, cup, float(more), f"Added, {more} g wanted")
         expect(page.locator(".verdict")).to_contain_text(re.compile("All in|within the"))
         page.get_by_role("button", name="Mixed: start the pot life").click()
+        take_off(page, bench)
         expect(page.get_by_role("timer", name=re.compile("^Pot life"))).to_have_text(re.compile(r"\d:\d\d"))
         page.get_by_role("button", name="Poured: start the cure").click()
         page.get_by_role("button", name="Demould", exact=True).click()

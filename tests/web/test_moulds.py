@@ -207,6 +207,14 @@ class TestPour:
         assert answer.status_code == 422 and "too little" in answer.text and rows(demo, Pour)[-1].step == "prepare"
         assert "should be mixed yet" in demo.get("/mixes?net=42+ml").text
 
+    def test_a_pour_follows_the_mould_that_was_made_and_not_what_is_drawn_since(self, demo):
+        pour = begun(demo)
+        before = re.search(r"To fill</dt><dd>([\d.]+ ml)", demo.get(f"/pours/{pour.id}").text).group(1)
+        assert live(demo, STUBBY, {"do": "set", "path": "shrink_percent", "text": "9 %"}).get_json()["saved"]
+        assert before in demo.get(f"/pours/{pour.id}").text
+        demo.post(f"/moulds/{STUBBY}/delete")
+        assert before in demo.get(f"/pours/{pour.id}").text
+
     def test_a_batch_dropped_while_it_is_weighed_lets_the_pour_begin_again(self, demo):
         pour = begun(demo)
         ticked(demo, pour)

@@ -2,6 +2,7 @@
 
 import json
 from dataclasses import asdict
+from functools import lru_cache
 from typing import Any
 
 from lamsik.core.errors import Refused, finite_between, require
@@ -101,11 +102,17 @@ def master_of(block: Document) -> Master:
     name = str(block.get("name", ""))
     if block["kind"] == masters.BODY:
         require(isinstance(block.get("document"), dict), "master.document", None, "the body it is made from is not in the file")
-        design = body_document.to_design(body_document.checked(block["document"]))
-        return masters.of_body(name or design.name, design.body, mass, design.source)
+        return _of_design(json.dumps(block["document"], sort_keys=True), name, mass)
     length, width, depth = (finite_between(f"master.{field}", block.get(field), 1.0, 600.0, "mm") for field in ("length_mm", "width_mm", "depth_mm"))
     made = masters.measured(name, length, width, depth, block.get("volume_ml"), mass)
     return Master(made.name, made.mesh, made.volume_mm3, made.mass_g, source, True)
+
+
+@lru_cache(maxsize=64)
+def _of_design(text: str, name: str, mass_g: float | None) -> Master:
+    """Kept by the body's content: every look at a mould asks for its master anew."""
+    design = body_document.to_design(body_document.checked(json.loads(text)))
+    return masters.of_body(name or design.name, design.body, mass_g, design.source)
 
 
 def of_body(name: str, body_id: int, revision: int, content: Document) -> tuple[Document, Master]:

@@ -43,6 +43,14 @@ def tubs(session: Session, product_id: int) -> Sequence[Tub]:
     return session.exec(select(Tub).where(Tub.product_id == product_id, col(Tub.gone_at).is_(None)).order_by(col(Tub.id))).all()
 
 
+def tubs_by_product(session: Session) -> dict[int, list[Tub]]:
+    """All tubs that are not gone by product, in one query."""
+    found: dict[int, list[Tub]] = {}
+    for row in session.exec(select(Tub).where(col(Tub.gone_at).is_(None)).order_by(col(Tub.id))).all():
+        found.setdefault(row.product_id, []).append(row)
+    return found
+
+
 def core_tub(row: Tub) -> CoreTub:
     """The tub as the core knows it."""
     return CoreTub(str(row.id), row.part, row.lot, row.left_g, row.expires_on, row.opened_on, row.stirred_at)

@@ -47,6 +47,12 @@ def listed(session: Session, text: str = "") -> Sequence[tuple[Order, Customer]]
     return sorted(rows, key=lambda row: (row[0].due_on or date.max, row[0].number))
 
 
+def for_design(session: Session, design_id: int | None) -> Sequence[tuple[Order, Customer]]:
+    """Orders a design is made for, with their customers."""
+    query = select(Order, Customer).join(Customer).where(col(Order.deleted_at).is_(None), Order.design_id == design_id)
+    return session.exec(query.order_by(Order.number)).all() if design_id is not None else []
+
+
 def customers(session: Session, text: str = "") -> Sequence[Customer]:
     """Customers by name; only those matching `text` if given."""
     query = select(Customer)

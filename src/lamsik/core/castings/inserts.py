@@ -1,9 +1,11 @@
 """What lies in a casting beside its material: wire, ballast, tubes, hooks; taken off its volume everywhere."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 from math import pi
 
 import numpy as np
+from scipy.optimize import brentq
 from scipy.spatial import cKDTree
 
 from lamsik.core.errors import finite_between, require
@@ -76,22 +78,25 @@ def net_ml(cavity_ml: float, inserts: tuple[Insert, ...]) -> float:
 
 def covers_mm(mesh: Mesh, insert: Insert) -> float:
     """The least material over an insert [mm]: distance of its axis to the skin, less its radius; below 0 it shows."""
-    line = np.linspace(insert.start_mm, insert.end_mm, 9)
-    corners = mesh.vertices[mesh.faces]
-    points = np.vstack([mesh.vertices, corners.mean(axis=1)])
-    near, _ = cKDTree(points).query(line)
+    near, _ = _skin(mesh).query(np.linspace(insert.start_mm, insert.end_mm, 9))
     return float(near.min()) - insert.across_mm / 2
+
+
+@lru_cache(maxsize=16)
+def _skin(mesh: Mesh) -> cKDTree:
+    """Points of the skin: corners and middles of faces."""
+    return cKDTree(np.vstack([mesh.vertices, mesh.vertices[mesh.faces].mean(axis=1)]))
 
 
 def level_mm(mesh: Mesh, up: Array, volume_mm3: float) -> float:
     """The height along `up` to which this volume fills a cavity [mm]."""
     heights = mesh.vertices @ up
     low, high = float(heights.min()), float(heights.max())
-    made = hull(mesh)
-    for _ in range(44):
-        middle = (low + high) / 2
-        if wet(made, up, middle).volume < volume_mm3:
-            low = middle
-        else:
-            high = middle
-    return (low + high) / 2
+    made, whole = hull(mesh), wet(hull(mesh), up, high + 1.0).volume
+    if volume_mm3 <= 0 or volume_mm3 >= whole:
+        return low if volume_mm3 <= 0 else high
+
+    def over(level: float) -> float:
+        return wet(made, up, level).volume - volume_mm3
+
+    return float(brentq(over, low, high, xtol=1e-5))

@@ -242,6 +242,7 @@ class Box:
         return self.area_mm2 * self.high_mm / 1000.0
 
 
+@lru_cache(maxsize=64)
 def box(mould: Mould) -> Box:
     """The box: as typed, or as the cavities need with their margins."""
     length, width = needed(mould)
@@ -264,6 +265,7 @@ def _span(mould: Mould, spot: Spot) -> tuple[float, float, float, float]:
     return float(points[:, 0].min()), float(points[:, 0].max()), float(points[:, 1].min()), float(points[:, 1].max())
 
 
+@lru_cache(maxsize=256)
 def outline(mould: Mould, spot: Spot) -> Array:
     """A cavity's shadow in the plan, (n, 2) [mm]."""
     rows = seen(lying(mould))[0]
@@ -331,6 +333,7 @@ class Feed:
         return degrees(atan2(self.y1_mm - self.y0_mm, self.x1_mm - self.x0_mm))
 
 
+@lru_cache(maxsize=64)
 def feeds(mould: Mould) -> tuple[Feed, ...]:
     """The funnels, one at each cavity's end, out to the nearest wall that way; none in an open or a press mould."""
     if mould.kind in (OPEN, PRESS):
@@ -414,10 +417,11 @@ def tight_places(mould: Mould) -> tuple[Tight, ...]:
 
 
 def dense(points: Array, step_mm: float = 1.0) -> Array:
-    """A closed outline with points no further apart than this [mm]."""
-    ends = np.roll(points, -1, axis=0)
-    rows = [p + (q - p) * np.linspace(0, 1, max(int(hypot(*(q - p)) / step_mm), 1), endpoint=False)[:, None] for p, q in zip(points, ends, strict=True)]
-    return np.vstack(rows)
+    """A closed outline with points about so far apart [mm], its corners among them."""
+    closed = np.vstack([points, points[:1]])
+    along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(closed, axis=0).T))])
+    at = np.unique(np.concatenate([along[:-1], np.arange(0.0, along[-1], step_mm)]))
+    return np.column_stack([np.interp(at, along, closed[:, k]) for k in range(2)])
 
 
 def pour_up(mould: Mould, tilt_deg: float | None = None) -> Array:

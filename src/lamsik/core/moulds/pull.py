@@ -1,6 +1,7 @@
 """What a master shows to a pull direction: flat side, projected area, undercuts, thinnest section; and the kind of mould that suits it."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -42,6 +43,7 @@ def parting_heights(points: Array, parting_mm: float, slant_deg: float) -> Array
     return np.asarray(parting_mm + np.tan(np.radians(slant_deg)) * points[..., 0])
 
 
+@lru_cache(maxsize=32)
 def features(mesh: Mesh, parting_mm: float = 0.0, slant_deg: float = 0.0) -> Features:
     """What the laid master shows to a pull along +z (upper half) and −z (lower half).
 

@@ -1,6 +1,7 @@
 """What each half takes, from the true solids; clay for the bed, walls for the box, and what plain box arithmetic would have cost."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 from math import ceil, pi, radians, tan
 
 import numpy as np
@@ -8,6 +9,7 @@ import numpy as np
 from lamsik.core.errors import finite_between
 from lamsik.core.moulds.geometry import below_mm3
 from lamsik.core.moulds.layout import Mould, box, cavity_ml, feed_ml, feeds, lying, placed
+from lamsik.core.shapes.skins import Mesh
 
 
 @dataclass(frozen=True)
@@ -28,9 +30,13 @@ class Half:
 
 def master_below_ml(mould: Mould) -> float:
     """How much of one master is below its parting plane [ml], the plane leaning as it does."""
-    mesh, lean = lying(mould), radians(mould.slant_deg)
-    normal = np.array([-np.sin(lean), 0.0, np.cos(lean)])
-    return below_mm3(mesh, normal, mould.parting_mm * np.cos(lean)) / 1000.0
+    return _below_plane_ml(lying(mould), mould.parting_mm, mould.slant_deg)
+
+
+@lru_cache(maxsize=64)
+def _below_plane_ml(mesh: Mesh, parting_mm: float, slant_deg: float) -> float:
+    lean = radians(slant_deg)
+    return below_mm3(mesh, np.array([-np.sin(lean), 0.0, np.cos(lean)]), parting_mm * np.cos(lean)) / 1000.0
 
 
 def vents_ml(mould: Mould) -> float:

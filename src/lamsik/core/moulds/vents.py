@@ -54,6 +54,13 @@ def high_points(mesh: Mesh, up: Array, escapes: Sequence[tuple[float, float, flo
     the higher one's. A peak traps what lies above the pass to a way out, or all above it where there is none (the highest one,
     if no escape is at it). Components of the surface above each height are joined from the top down (a merge tree).
     """
+    return _found(mesh, (float(up[0]), float(up[1]), float(up[2])), tuple(escapes), bump_mm)
+
+
+@lru_cache(maxsize=64)
+def _found(mesh: Mesh, way: tuple[float, float, float], escapes: tuple[tuple[float, float, float], ...], bump_mm: float) -> tuple[HighPoint, ...]:
+    """Kept by what it depends on: a cavity dragged about the box holds the same air."""
+    up = np.array(way)
     heights = mesh.vertices @ up
     out = _escape_vertices(mesh, escapes)
     found = []

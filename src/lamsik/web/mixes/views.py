@@ -12,11 +12,12 @@ from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.layers import Layer
 from lamsik.core.mixes.overpour import digits, put_right
 from lamsik.core.mixes.product import Product, ratio_text
-from lamsik.core.mixes.tubs import choose, remarks
+from lamsik.core.mixes.tubs import choose, is_expired
 from lamsik.core.units import parse
 from lamsik.store import mixes, stores
 from lamsik.store.tables import Batch, Clock, Document, Pour, Tub, now
 from lamsik.web.mixes.planning import Asked, MixPlan, error_percent, plan
+from lamsik.web.scale.port import port
 from lamsik.web.shared.db import db, load, sent_id
 
 blueprint = Blueprint("mixes", __name__, url_prefix="/mixes")
@@ -39,8 +40,8 @@ def _page(problem: Refused | None = None) -> ResponseReturnValue:
             problem = refused
     return render_template(
         "mixes/index.html", products=products, every=every, chosen=chosen, asked=request.args, plan=found, problem=problem, clocks=views_of(mixes.running(db())),
-        batches=[(row, mixes.product_of(db(), row.product_id)) for row in mixes.batches(db(), 8)], fillers=FILLERS, rule=RULE, ratio=ratio_text,
-        stock=_stock(list(products)),
+        batches=_last(every), fillers=FILLERS, rule=RULE, ratio=ratio_text,
+        stock=_stock(products),
         losses={key: mixes.loss_of(db(), key) for key in ([chosen] if chosen else [])}, q=request.args.get("q", ""), room=stores.setting(db(), "mixing"), digits=digits,
         now=now(),
     ), 422 if problem else 200  # fmt: skip
@@ -52,13 +53,16 @@ def _chosen(products: dict[int, tuple[Document, Product]]) -> int:
     return key if key in products else next(iter(products), 0)
 
 
-def _stock(keys: list[int]) -> dict[int, list[tuple[Tub, bool]]]:
+def _last(products: dict[int, tuple[Document, Product]]) -> list[tuple[Batch, Product]]:
+    """The last batches, each with its product, put away since or not."""
+    rows = mixes.batches(db(), 8)
+    return [(row, products[row.product_id][1] if row.product_id in products else mixes.product_of(db(), row.product_id)) for row in rows]
+
+
+def _stock(products: dict[int, tuple[Document, Product]]) -> dict[int, list[tuple[Tub, bool]]]:
     """Tubs by product with whether each is past its day."""
-    found = {}
-    for key in keys:
-        product = mixes.product_of(db(), key)
-        found[key] = [(row, any("expired" in text for text in remarks(mixes.core_tub(row), product.open_days, 0.0, datetime.now()))) for row in mixes.tubs(db(), key)]
-    return found
+    tubs, today = mixes.tubs_by_product(db()), datetime.now().date()
+    return {key: [(row, is_expired(mixes.core_tub(row), product.open_days, today)) for row in tubs.get(key, [])] for key, (_, product) in products.items()}
 
 
 @blueprint.post("/weigh")
@@ -165,10 +169,18 @@ def weigh(key: int) -> ResponseReturnValue:
         if is_part and tub is None:
             raise Refused(part, text, "no good tub holds so much: receive one in the product's page, then weigh again")
         mixes.weigh(db(), row, part, round(grams, 4), tub)
+        _tare(parse(text, "mass", part, "g").value)
     except Refused as refused:
         db().rollback()
         return batch_page(load(Batch, key), refused)
     return redirect(url_for("mixes.batch", key=key))
+
+
+def _tare(grams: float) -> None:
+    """What was just taken from the connected scale counts as nothing: the next part is poured onto it."""
+    held = port()
+    if held is not None and held.state.stable and held.state.value_g is not None and abs(held.state.value_g - grams) < 0.02:
+        held.tare()
 
 
 @blueprint.post("/batch/<int:key>/<any(mixed, poured, failed, dropped):way>")

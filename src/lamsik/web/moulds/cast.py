@@ -36,10 +36,10 @@ FIELDS = (
 )  # fmt: skip
 
 
-def opened(key: int) -> tuple[Document, Content, Mould]:
-    """A mould of the shop."""
-    row = load_document("mould", key)
-    content = documents.content(db(), row)
+def opened(key: int, made: MouldMade | None = None) -> tuple[Document, Content, Mould]:
+    """A mould of the shop: as it was really made, else as it is drawn now. A pour of one that was deleted is still found."""
+    row = load_document("mould", key, deleted=made is not None)
+    content = documents.revision(db(), row, made.revision if made else None).content
     return row, content, to_mould(content, master_of(content["master"]))
 
 
@@ -49,9 +49,13 @@ def design_of(content: Content) -> Design | None:
     return to_design(moulds.body_content(db(), block)) if block["kind"] == "body" else None
 
 
-def product_asked(content: Content, asked: Asked) -> tuple[int, Product] | None:
-    """The product asked for, else the mould's own, else the first resin."""
-    found = {key: (row, product) for key, (row, product) in mixes.products(db()).items() if product.kind != "silicone"}
+def castables() -> dict[int, tuple[Document, Product]]:
+    """What can be cast."""
+    return {key: (row, product) for key, (row, product) in mixes.products(db()).items() if product.kind != "silicone"}
+
+
+def product_asked(content: Content, asked: Asked, found: dict[int, tuple[Document, Product]]) -> tuple[int, Product] | None:
+    """The product asked for, else the mould's own, else the first."""
     text = asked.get("product")
     if text.isascii() and text.isdigit() and int(text) in found:
         return int(text), found[int(text)][1]
@@ -72,10 +76,11 @@ def in_use(key: int) -> MouldMade | None:
 @blueprint.get("/<int:key>/cast")
 def show(key: int) -> ResponseReturnValue:
     """What a shot takes, of what, and how it goes."""
-    row, content, mould = opened(key)
-    asked = Asked(request.args)
-    chosen, problem, found, match = product_asked(content, asked), None, None, None
-    made, design = in_use(key), design_of(content)
+    asked, made = Asked(request.args), in_use(key)
+    row, content, mould = opened(key, made)
+    products = castables()
+    chosen, problem, found, match = product_asked(content, asked, products), None, None, None
+    design = design_of(content)
     alive = len(moulds.alive(made)) if made else len(mould.cavities)
     if chosen:
         try:
@@ -86,9 +91,9 @@ def show(key: int) -> ResponseReturnValue:
     return render_template(
         "moulds/cast.html", row=row, picture=drawn(mould, found) if found else None, mould=mould, chosen=chosen, asked=request.args, found=found, problem=problem,
         made=made, alive=alive, design=design, match=match, fillers=FILLERS,
-        products={k: p for k, (_, p) in mixes.products(db()).items() if p.kind != "silicone"},
+        products={k: p for k, (_, p) in products.items()},
         mark=height_words(mould, found.fill_mark_mm) if found and found.fill_mark_mm else "",
-        orders=[(o, c) for o, c in orders.listed(db()) if o.design_id and o.design_id == content["master"].get("body_id")], fields=FIELDS, rule=RULE,
+        orders=orders.for_design(db(), content["master"].get("body_id")), fields=FIELDS, rule=RULE,
         learned=mixes.loss_of(db(), chosen[0]) if chosen else (0.05, 0), gelled=plastisol.GELLED, hot=plastisol.HOT, source=mould.master.source,
     ), 422 if problem else 200  # fmt: skip
 
@@ -114,7 +119,8 @@ def by_when(key: int) -> ResponseReturnValue:
     """So many castings by a day: every shot, and the day each half of the mould can be poured."""
     row, content, mould = opened(key)
     asked, problem, found = Asked(request.args), None, None
-    made, chosen, days = in_use(key), product_asked(content, Asked(request.args)), workdays()
+    products = castables()
+    made, chosen, days = in_use(key), product_asked(content, asked, products), workdays()
     if asked.get("wanted") and chosen:
         try:
             found = _planned(asked, mould, content, made, chosen[1], days[0], days[1] or bool(asked.get("after_hours")))
@@ -123,7 +129,7 @@ def by_when(key: int) -> ResponseReturnValue:
     return render_template(
         "moulds/by_when.html", row=row, mould=mould, asked=request.args, plan=found, problem=problem, made=made, chosen=chosen,
         alive=len(moulds.alive(made)) if made else len(mould.cavities),
-        products={k: p for k, (_, p) in mixes.products(db()).items() if p.kind != "silicone"}, picture=timeline(found, days[0]) if found else None, days=days[0],
+        products={k: p for k, (_, p) in products.items()}, picture=timeline(found, days[0]) if found else None, days=days[0],
         names=NAMES, rule=RULE,
         tomorrow=datetime.now().date() + timedelta(days=14),
     ), 422 if problem else 200  # fmt: skip

@@ -11,7 +11,7 @@ from lamsik.formats.mould_document import framed
 from lamsik.store import documents
 from lamsik.store.tables import Document
 from lamsik.web.moulds.shop import master_of, shop_of
-from lamsik.web.moulds.state import view
+from lamsik.web.moulds.state import MouldShop, view
 from lamsik.web.shapes.live import MOST_EDITS
 from lamsik.web.shapes.state import errors_of
 from lamsik.web.shared.db import db, load_document
@@ -54,10 +54,10 @@ def step_back(key: int, way: str) -> ResponseReturnValue:
     return jsonify({**current(row), "moved": moved, "errors": problems})
 
 
-def current(row: Document) -> dict[str, Any]:
-    """The whole state of a saved mould, as the page starts with it."""
+def current(row: Document, at_hand: MouldShop | None = None) -> dict[str, Any]:
+    """The whole state of a saved mould, as the page starts with it; the shop as it is at hand."""
     document = framed(documents.content(db(), row))
-    shop = shop_of(row.id or 0, document["master"].get("demouldings"))
+    shop = at_hand or shop_of(row.id or 0, document["master"].get("demouldings"))
     return {
         "id": row.id, "code": row.code, "bench": "moulds", "root": "/moulds", "unit": shop.unit, "base": row.current, "saved": True, "document": document,
         "view": view(document, master_of(document["master"]), shop, True), "errors": [],

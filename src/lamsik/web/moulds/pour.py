@@ -17,7 +17,7 @@ from lamsik.store.tables import Batch, Document, MouldMade, Piece, Pour, now
 from lamsik.web.mixes.planning import Asked, plan
 from lamsik.web.mixes.views import begin as begin_batch
 from lamsik.web.mixes.views import views_of
-from lamsik.web.moulds.cast import FIELDS, design_of, in_use, opened, product_asked, scraps_of
+from lamsik.web.moulds.cast import FIELDS, castables, design_of, in_use, opened, product_asked, scraps_of
 from lamsik.web.moulds.casting import Casting, casting
 from lamsik.web.shared.db import db, load, sent_id
 
@@ -38,11 +38,11 @@ def begin(key: int) -> ResponseReturnValue:
 
 
 def _begun(key: int) -> Pour:
-    row, content, mould = opened(key)
     made, asked = in_use(key), Asked(request.form)
+    row, content, mould = opened(key, made)
     if made is None:
         raise Refused("mould", row.name, "note on its card that it is made first")
-    chosen = product_asked(content, asked)
+    chosen = product_asked(content, asked, castables())
     if chosen is None:
         raise Refused("product", "", "keep a product first: type what stands on its tin")
     order = sent_id("order") or None
@@ -67,7 +67,7 @@ def show(key: int) -> ResponseReturnValue:
 
 def _opened(pour: Pour) -> tuple[MouldMade, Document, Mould, Product, Casting, int]:
     made = load(MouldMade, pour.made_id)
-    row, content, mould = opened(made.mould_id)
+    row, content, mould = opened(made.mould_id, made)
     product = mixes.product_of(db(), pour.product_id)
     found = casting(mould, product, len(pour.castings), design_of(content), Asked(pour.plan), scraps_of(pour.product_id))
     return made, row, mould, product, found, len(found.inserts)

@@ -12,9 +12,9 @@ from lamsik.web.shared.db import db
 def shop_of(mould_id: int, expected: object) -> MouldShop:
     """The shop as a mould is looked at."""
     found = {row.code: (key, product) for key, (row, product) in mixes.products(db()).items()}
-    prices = {}
+    prices, tubs = {}, mixes.tubs_by_product(db())
     for code, (key, _) in found.items():
-        priced = [(tub.price_minor, tub.received_g) for tub in mixes.tubs(db(), key) if tub.price_minor]
+        priced = [(tub.price_minor, tub.received_g) for tub in tubs.get(key, []) if tub.price_minor]
         if priced:
             prices[code] = sum(price for price, _ in priced) / 100.0 / sum(g for _, g in priced) * 1000.0
     count = int(expected) if isinstance(expected, int | float) else None

@@ -1,7 +1,11 @@
 """The Moulds bench: all moulds, a new one of a body, a weighed thing or a measured block, and its layout."""
 
+import json
+from functools import lru_cache
+
 from flask import Blueprint, Response, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
+from markupsafe import Markup
 
 from lamsik.core.errors import Refused
 from lamsik.core.moulds.masters import BOX, PULLS, Master
@@ -15,7 +19,9 @@ from lamsik.store.weighed import thing_of
 from lamsik.web.mixes.views import views_of
 from lamsik.web.moulds.live import current
 from lamsik.web.moulds.shop import master_of as master_here
+from lamsik.web.moulds.shop import shop_of
 from lamsik.web.pictures.mould import thumbnail
+from lamsik.web.pictures.svg import markup
 from lamsik.web.shapes.bring import as_file
 from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load, load_document, sent_id
@@ -38,7 +44,7 @@ def _page(problem: str = "", way: str = "") -> ResponseReturnValue:
         content = contents[row.id or 0]
         mould = to_mould(content, master_here(content["master"]))
         made = moulds.made(db(), row.id or 0)
-        cards.append((row, mould, thumbnail(mould), made[0] if made else None, len(moulds.alive(made[0])) if made else 0))
+        cards.append((row, mould, _card(json.dumps(content, sort_keys=True), mould.master), made[0] if made else None, len(moulds.alive(made[0])) if made else 0))
     going = []
     for pour in moulds.open_pours(db()):
         made_row = load(MouldMade, pour.made_id)
@@ -48,6 +54,12 @@ def _page(problem: str = "", way: str = "") -> ResponseReturnValue:
         problem=problem, way=way,
         asked=request.form, q=request.args.get("q", ""), clocks=views_of(mixes.running(db())), now=now(),
     ), 422 if problem else 200  # fmt: skip
+
+
+@lru_cache(maxsize=64)
+def _card(text: str, master: Master) -> Markup:
+    """The small plan of a mould, kept by its content and its master."""
+    return markup(thumbnail(to_mould(json.loads(text), master)))
 
 
 @blueprint.post("/new/<any(body, weighed, box):way>")
@@ -103,8 +115,9 @@ def bring_in() -> ResponseReturnValue:
 def edit(key: int) -> str:
     """One mould: its plan, section, and how it is poured."""
     row = load_document("mould", key)
-    products = mixes.products(db())
-    return render_template("moulds/edit.html", row=row, state=current(row), kinds=KINDS, pulls=PULLS, products={r.code: p for r, p in products.values()})
+    shop = shop_of(key, documents.content(db(), row)["master"].get("demouldings"))
+    products = {code: product for code, (_, product) in shop.products.items()}
+    return render_template("moulds/edit.html", row=row, state=current(row, shop), kinds=KINDS, pulls=PULLS, products=products)
 
 
 @blueprint.get("/<int:key>/mould.json")

@@ -248,7 +248,7 @@ def _pour(mould: Mould, points: tuple[HighPoint, ...], ring: float, pen: Pen) ->
         x, y = spin @ spot[list(axes)]
         rows += [
             node("circle", cx=x, cy=-y, r=4.5 * pen.mm, fill=STEEL, stroke=INK, stroke_width=pen.mm),
-            label("funnel", x - 8 * pen.mm, -y + 20 * pen.mm, 11 * pen.mm, fill=MUTED),
+            label("funnel", x - 10 * pen.mm, -y + 4 * pen.mm, 11 * pen.mm, fill=MUTED, text_anchor="end"),
         ]
     rows += [
         node("path", d=f"M0 {-ring - 4 * pen.mm:.2f}l{-5 * pen.mm:.2f} {9 * pen.mm:.2f}h{10 * pen.mm:.2f}Z", fill=MUTED),

@@ -24,10 +24,11 @@ function show(state) {
   if (state.stable && state.settled > taken && document.getElementById("scale-auto").checked) take(state);
 }
 
-// Something has to lie on it, and only a field that is still empty is filled by itself.
+// Something has to lie on it, and only a field that is still empty is filled by itself; one that is poured to a mark
+// (data-from) waits until the mark is near: a rest in between is not taken.
 function take(state, asked = false) {
   const input = atHand();
-  if (!input || (!asked && (input.value.trim() || Math.abs(state.value_g) < Number(board.dataset.least)))) return;
+  if (!input || (!asked && (input.value.trim() || Math.abs(state.value_g) < Number(board.dataset.least) || state.value_g < Number(input.dataset.from ?? -Infinity)))) return;
   taken = state.settled;
   input.value = `${state.value_g.toFixed(2)} g`;
   input.dispatchEvent(new Event("input", { bubbles: true }));
