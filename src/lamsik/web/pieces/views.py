@@ -1,18 +1,21 @@
 """The Pieces bench: each bait made, its steps and weighings, its card, and all that is unweighed."""
 
 from collections.abc import Sequence
+from functools import lru_cache
 
 from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
-from lamsik.core.tank.mass import budget, unweighed
+from lamsik.core.shapes.design import Design
+from lamsik.core.tank.mass import Measured, budget, unweighed
+from lamsik.core.tank.parts import Part
 from lamsik.core.units import parse
-from lamsik.formats.body_document import to_design, with_design
+from lamsik.formats.body_document import with_design
 from lamsik.store import documents, moulds, orders, pieces, stores
 from lamsik.store.tables import Document, Instrument, Order, Piece, Revision
 from lamsik.web.pictures import card as drawings
-from lamsik.web.pictures.cards import route
+from lamsik.web.pictures.cards import design_of, route
 from lamsik.web.pictures.tank import default_view, scene
 from lamsik.web.pieces.bench import PieceView, view
 from lamsik.web.shared import printing
@@ -127,15 +130,19 @@ def use_advice(key: int) -> ResponseReturnValue:
 @blueprint.get("/unweighed")
 def unweighed_list() -> str:
     """Everything in pieces at work that no scale has seen."""
-    rows = []
     readings, finished = pieces.readings_of_all(db()), pieces.all_done_steps(db())
-    for piece in pieces.listed(db()):
-        if "ship" in finished.get(piece.id or 0, set()):
-            continue
-        design = to_design(dict(pieces.document_of(db(), piece)))
-        found = unweighed(budget(design, pieces.measured(readings.get(piece.id or 0, {}))).parts)
-        rows.append((piece, design, found))
+    at_work = [piece for piece in pieces.listed(db()) if "ship" not in finished.get(piece.id or 0, ())]
+    contents, rows = pieces.documents_of(db(), at_work), []
+    for piece in at_work:
+        design = design_of(contents[piece.revision_id])
+        rows.append((piece, design, _not_seen(design, pieces.measured(readings.get(piece.id or 0, {})))))
     return render_template("pieces/unweighed.html", rows=rows)
+
+
+@lru_cache(maxsize=256)
+def _not_seen(design: Design, measured: Measured) -> tuple[Part, ...]:
+    """Parts no scale has seen, kept by the design and what was weighed."""
+    return unweighed(budget(design, measured).parts)
 
 
 @blueprint.get("/<int:key>/card")
