@@ -58,10 +58,23 @@ class TestLayout:
         back = demo.send(f"/moulds/{STUBBY}/undo", {}).get_json()
         assert back["view"]["fields"]["edge_mm"] == "12.0 mm" and back["moved"]
 
+    @pytest.mark.parametrize("spoil", [{"cavities": True}, {"vents": {}}, {"keys": 3}, {"master": []}, {"edge_mm": "x"}, {"texts": [{}]}])
+    def test_a_document_that_is_none_is_refused_and_nothing_is_kept(self, demo, spoil):
+        now = state(demo, STUBBY)
+        body = {"document": {**now["document"], **spoil}, "base": now["base"], "edits": [{"do": "arrange"}], "mode": "settled", "save": True}
+        answer = demo.send(f"/moulds/{STUBBY}/live", body)
+        assert answer.status_code == 422 and answer.get_json()["error"]["message"] and state(demo, STUBBY)["base"] == now["base"]
+
     def test_what_the_box_takes_and_costs_and_what_is_short(self, demo):
         view = state(demo, STUBBY)["view"]
         assert len(view["halves"]) == 2 and view["halves"][0]["g"].endswith(" g") and "EUR too much" in view["saved"] and "pins" in view["lift"]
-        assert f"product={49}" in view["halves"][0]["mix"] and "courses" in view["walls"]
+        link = view["halves"][0]["mix"]
+        assert "product=49" in link and "first+half+of" in link and "courses" in view["walls"]
+        assert 'value="first half of Stubby, four at once"' in demo.get(link).text
+        demo.post("/mixes/weigh", {"product": "49", "net": "100 ml", "mould": str(STUBBY), "purpose": "first half"})
+        row = rows(demo, Batch)[-1]
+        demo.post(f"/mixes/batch/{row.id}/weigh", {"part": "base", "grams": "110 g"})
+        assert row.mould_id == STUBBY and 'value="base SI-77"' in demo.get(f"/moulds/{STUBBY}/card").text
         assert "close to the 180 °C" in live(demo, STUBBY, {"do": "set", "path": "casting_c", "text": "172 °C"}).get_json()["view"]["heat"]
 
     def test_a_mould_goes_out_and_comes_back_as_a_file(self, demo):

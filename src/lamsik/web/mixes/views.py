@@ -18,7 +18,7 @@ from lamsik.store import mixes, stores
 from lamsik.store.tables import Batch, Clock, Document, Pour, Tub, now
 from lamsik.web.mixes.planning import Asked, MixPlan, error_percent, plan
 from lamsik.web.scale.port import port
-from lamsik.web.shared.db import db, load, sent_id
+from lamsik.web.shared.db import db, load, load_document, sent_id
 
 blueprint = Blueprint("mixes", __name__, url_prefix="/mixes")
 
@@ -74,9 +74,10 @@ def start() -> ResponseReturnValue:
         raise Refused("product", key, "a product of this shop")
     found = plan(key, products[key][1], Asked(request.form), datetime.now())
     purpose = request.form.get("purpose", "").strip()[:60] or found.product.name
+    mould = load_document("mould", sent_id("mould")).id if sent_id("mould") else None
     if not found.layers:
-        return redirect(url_for("mixes.batch", key=begin(found, purpose).id))
-    first, *_ = [begin(found, f"{layer.name} of {purpose}", layer=layer) for layer in found.layers]
+        return redirect(url_for("mixes.batch", key=begin(found, purpose, mould).id))
+    first, *_ = [begin(found, f"{layer.name} of {purpose}", mould, layer=layer) for layer in found.layers]
     flash(f"{len(found.layers)} batches, one for each layer: the next is poured once the one before has gelled; its clock rings.")
     return redirect(url_for("mixes.batch", key=first.id))
 

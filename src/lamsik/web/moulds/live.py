@@ -7,7 +7,7 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, finite_between
 from lamsik.formats.edits_mould import apply
-from lamsik.formats.mould_document import framed
+from lamsik.formats.mould_document import framed, to_mould
 from lamsik.store import documents
 from lamsik.store.tables import Document
 from lamsik.web.moulds.shop import master_of, shop_of
@@ -26,6 +26,7 @@ def live(key: int) -> ResponseReturnValue:
     if not isinstance(asked, dict):
         raise Refused("request", type(asked).__name__, "an object is needed")
     document, refused = framed(asked.get("document")), []
+    to_mould(document, master_of(document["master"]))  # what is no mould is refused before anything is done to it
     edits = asked.get("edits") or []
     if not isinstance(edits, list) or not all(isinstance(edit, dict) for edit in edits) or len(edits) > MOST_EDITS:
         raise Refused("edits", type(edits).__name__, f"a list of at most {MOST_EDITS} objects is needed")

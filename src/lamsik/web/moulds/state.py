@@ -3,6 +3,7 @@
 import json
 from dataclasses import dataclass
 from typing import Any
+from urllib.parse import urlencode
 
 import numpy as np
 
@@ -14,7 +15,7 @@ from lamsik.core.moulds.layout import Mould, box, cavity_ml, feed_ml, feeds, lyi
 from lamsik.core.moulds.masters import PULLS, Master
 from lamsik.core.moulds.press import pressed
 from lamsik.core.moulds.pull import PRESS, Choice
-from lamsik.core.moulds.silicone import Bricks, Saved, clay_ml, lift, walls_of
+from lamsik.core.moulds.silicone import Bricks, Half, Saved, clay_ml, lift, walls_of
 from lamsik.core.moulds.vents import HighPoint
 from lamsik.core.units import show
 from lamsik.formats.mould_document import Document, to_mould
@@ -34,6 +35,7 @@ class MouldShop:
     prices: dict[str, float]
     bricks: Bricks
     use: MasterUse
+    mould_id: int = 0
     currency: str = "EUR"
     unit: str = "mm"
 
@@ -122,7 +124,7 @@ def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> d
         rows.append({
             "key": str(n), "name": half.name, "ml": f"{half.pour_ml:.1f} ml", "g": f"{half.pour_ml * density:.0f} g",
             "how": f"box {half.box_ml:.1f} − master {half.master_ml:.1f} − funnel {half.feed_ml:.1f} {'+' if half.keys_ml >= 0 else '−'} keys {abs(half.keys_ml):.1f}",
-            "mix": f"/mixes?product={key}&net={half.pour_ml:.1f}+ml" if product else "/mixes", "mix_says": f"Mix the {half.name.split(',')[0]}",
+            "mix": _mix_link(key, half, shop, mould) if product else "/mixes", "mix_says": f"Mix the {half.name.split(',')[0]}",
         })  # fmt: skip
     short = f"; {built.short} bricks short" if built.short else ""
     strip = "" if built.strip_high_enough else f", too low: {box(mould).high_mm:.0f} mm are needed"
@@ -136,6 +138,12 @@ def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> d
         "density_of": product.name if product else f"a usual silicone, {USUAL_SILICONE} g/cm³",
         "pressed": pressed(mould).says if mould.kind == PRESS else "", "press_missing": mould.kind == PRESS and pressed(mould).missing_ml > 0,
     }  # fmt: skip
+
+
+def _mix_link(product_id: int, half: Half, shop: MouldShop, mould: Mould) -> str:
+    """Where its material is mixed, with what it is for."""
+    asked = {"product": product_id, "net": f"{half.pour_ml:.1f} ml", "mould": shop.mould_id, "purpose": f"{half.name.split(',')[0]} of {mould.name}"[:60]}
+    return f"/mixes?{urlencode(asked)}"
 
 
 def _casting(document: Document, mould: Mould, shop: MouldShop) -> dict[str, Any]:
