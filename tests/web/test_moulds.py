@@ -143,7 +143,7 @@ class TestCasting:
             (f"/moulds/{STUBBY}/cast?density=0.9", "by mass; "), (f"/moulds/{STUBBY}/cast?match=1", "Like the carved original"), (f"/moulds/{STUBBY}/cast?dense=4+ml&dense_density=1.6&waited=20+min", "within its bond window"),
             (f"/moulds/{MUDLARK}/cast?density=0.25&spread=10+%25", "close it"), (f"/moulds/{MUDLARK}/cast?ratio=5", "cavity"), (f"/moulds/{MUDLARK}/cast?test_g=20&test_ml=100+ml", "it rises just to the rim"),
             (f"/moulds/{TADPOLE}/cast?colours=pearl,+black&way=hot+on+hot", "sinks to the nose"), (f"/moulds/{TADPOLE}/cast?gap=6+mm&thick=14+mm", "mm under"),
-            (f"/moulds/{STUBBY}/cast?no_inserts=1", "20.82 ml each"),
+            (f"/moulds/{STUBBY}/cast?no_inserts=1", "20.82 ml each"), (f"/moulds/{MUDLARK}/cast?shank_from=8+mm&shank_to=40+mm", "over hook shank"),
         ],
     )  # fmt: skip
     def test_each_kind_of_material_has_its_amounts(self, demo, url, says):
@@ -156,6 +156,7 @@ class TestCasting:
             (f"/moulds/{STUBBY}/cast?density=1.5", "between the filler"), (f"/moulds/{STUBBY}/cast?dense=400+ml&dense_density=1.6", "the cavity holds"), (f"/moulds/{STUBBY}/cast?dense=4+ml", "how dense"),
             (f"/moulds/{MUDLARK}/cast?density=0.1", "lighter than its free rise"), (f"/moulds/{MUDLARK}/cast?ratio=0.2", "allowed is"), (f"/moulds/{TADPOLE}/cast?jug=20+g", "heat more"),
             (f"/moulds/{STUBBY}/by-when?wanted=2.5&by=2031-01-01", "whole number"), (f"/moulds/{STUBBY}/by-when?wanted=5&by=soon", "a day such as"), (f"/moulds/{MUDLARK}/cast?at=20", "unit is missing"),
+            (f"/moulds/{MUDLARK}/cast?shank_from=8+mm", "from where to where"), (f"/moulds/{MUDLARK}/cast?shank_from=8+mm&shank_to=4+mm", "behind where it begins"),
         ],
     )  # fmt: skip
     def test_what_cannot_be_is_said_beside_its_field_and_kept(self, demo, url, says):

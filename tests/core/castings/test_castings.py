@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from lamsik.core.castings import foam, plastisol, session
 from lamsik.core.castings.dense_rear import bonds, two_pours
-from lamsik.core.castings.inserts import Insert, covers_mm, inserts_ml, level_mm, net_ml, of_design
+from lamsik.core.castings.inserts import Insert, covers_mm, inserts_ml, level_mm, net_ml, of_design, shank
 from lamsik.core.castings.matching import matched
 from lamsik.core.castings.softbody import exposed
 from lamsik.core.castings.throughput import Cycle, Making, plan, shots_needed
@@ -72,6 +72,15 @@ class TestInserts:
         slug = next(row for row in found if row.kind == "ballast")
         assert slug.ml == pytest.approx(4.2 / 11.34) and slug.mass_g == 4.2
         assert sum(row.kind == "wire" for row in found) == 3 and inserts_ml(found) == pytest.approx(sum(row.ml for row in found))
+
+    def test_a_hook_shank_is_covered_by_what_lies_over_it(self):
+        egg = MASTER.mesh  # 80 × 24 × 30 mm, its axis at z = 0: flanks 12 mm off at the middle
+        laid = shank(35.0, 45.0, 0.0, 1.6)
+        assert laid.ml == pytest.approx(pi * 0.64 * 10 / 1000) and laid.mass_g == pytest.approx(laid.ml * 7.85)
+        assert covers_mm(egg, laid) == pytest.approx(12 * (1 - (5 / 40) ** 2) ** 0.5 - 0.8, abs=0.25)
+        assert covers_mm(egg, shank(35.0, 45.0, 14.5, 1.6)) < 1.0
+        with pytest.raises(Refused, match="behind where it begins"):
+            shank(40.0, 20.0, 0.0, 1.0)
 
     @given(st.floats(0.02, 0.98))
     @settings(max_examples=20, deadline=None)

@@ -1,6 +1,6 @@
 """What lies in a casting beside its material: wire, ballast, tubes, hooks; taken off its volume everywhere."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from math import pi
 
@@ -9,7 +9,9 @@ from scipy.optimize import brentq
 from scipy.spatial import cKDTree
 
 from lamsik.core.errors import finite_between, require
+from lamsik.core.materials import METALS
 from lamsik.core.moulds.geometry import hull
+from lamsik.core.shapes.ballast_holes import BALLS, slug_height_mm
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.skins import Mesh
@@ -17,6 +19,8 @@ from lamsik.core.tank.immersion import wet
 
 KINDS = ("wire", "ballast", "tube", "hook shank", "other")
 LEAST_COVER_MM = 1.0
+BURIED = ("ballast", "tube", "hook shank")
+"""Inserts that shall not show; eyes and through-wires come out by their nature."""
 
 
 @dataclass(frozen=True)
@@ -49,8 +53,9 @@ def of_design(design: Design) -> tuple[Insert, ...]:
     """Inserts of a design cast at once: its slugs where they are drilled, and the wire and eyes that sit inside the body."""
     rows = []
     for hole in design.ballast:
-        x, y, z = hole.x_mm, 0.0, 0.0
-        rows.append(Insert(hole.key, "ballast", (x, y, z), (x, y, z), hole.slug.diameter_mm, hole.mass_g, 1000.0 * hole.mass_g / hole.slug.density_g_cm3))
+        z, reach = slug_height_mm(design.body, hole), 0.0 if hole.slug.form == BALLS else hole.slug.length_mm(hole.mass_g) / 2
+        ends = (hole.x_mm, 0.0, z - reach), (hole.x_mm, 0.0, z + reach)
+        rows.append(Insert(hole.key, "ballast", *ends, hole.slug.diameter_mm, hole.mass_g, 1000.0 * hole.mass_g / hole.slug.density_g_cm3))
     for placed in design.hardware:
         item = placed.item
         inside = 1.0 - item.outside_share
@@ -62,6 +67,13 @@ def of_design(design: Design) -> tuple[Insert, ...]:
             Insert(placed.key, kind, (x, 0.0, 0.0), (x, 0.0, 0.0), max(item.wire_mm, 0.8), item.mass_g * inside, 1000.0 * item.mass_g * inside / item.density_g_cm3)
         )
     return tuple(rows)
+
+
+def shank(from_mm: float, to_mm: float, up_mm: float, across_mm: float) -> Insert:
+    """A hook's shank cast in: from and to along the body [mm from the nose], over the body's axis, across [mm]; of steel."""
+    require(to_mm > from_mm, "shank_to", f"{to_mm:g} mm", f"behind where it begins, {from_mm:g} mm")
+    made = Insert("shank", "hook shank", (from_mm, 0.0, up_mm), (to_mm, 0.0, up_mm), across_mm, 0.0)
+    return replace(made, mass_g=made.ml * METALS["steel"])
 
 
 def inserts_ml(inserts: tuple[Insert, ...]) -> float:

@@ -32,7 +32,7 @@ blueprint = Blueprint("moulds_cast", __name__, url_prefix="/moulds")
 FIELDS = (
     "product", "filler", "density", "ratio", "spread", "test_g", "test_ml", "at", "dense", "dense_density", "prop", "waited", "jug", "heat", "shot", "colours", "way",
     "gloss", "gloss_yes",
-    "gap", "thick", "squeeze", "no_inserts",
+    "gap", "thick", "squeeze", "no_inserts", "shank_from", "shank_to", "shank_up", "shank_across",
 )  # fmt: skip
 
 

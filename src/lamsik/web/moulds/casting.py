@@ -7,7 +7,7 @@ import numpy as np
 
 from lamsik.core.castings import foam, plastisol
 from lamsik.core.castings.dense_rear import TwoPours, bonds, two_pours
-from lamsik.core.castings.inserts import Insert, covers_mm, inserts_ml, level_mm, net_ml, of_design
+from lamsik.core.castings.inserts import BURIED, Insert, covers_mm, inserts_ml, level_mm, net_ml, of_design, shank
 from lamsik.core.castings.matching import Match, matched
 from lamsik.core.castings.softbody import Exposed, exposed
 from lamsik.core.errors import Refused
@@ -18,6 +18,8 @@ from lamsik.core.moulds.layout import Mould, cavity_ml, lying, pour_up
 from lamsik.core.moulds.silicone import runner_ml
 from lamsik.core.shapes.design import Design
 from lamsik.web.mixes.planning import Asked
+
+SHANK = (("shank_from", "hook shank from", None), ("shank_to", "to", None), ("shank_up", "over the axis", 0.0), ("shank_across", "across", 1.2))
 
 
 @dataclass(frozen=True)
@@ -79,6 +81,8 @@ class Casting:
 def casting(mould: Mould, product: Product, cavities: int, design: Design | None, asked: Asked, scraps: tuple[plastisol.Scrap, ...] = ()) -> Casting:
     """The shot a form asks for. Raises `Refused` naming the field."""
     inserts = of_design(design) if design and not asked.get("no_inserts") else ()
+    if asked.get("shank_from") or asked.get("shank_to"):
+        inserts = (*inserts, _shank(asked))
     each = cavity_ml(mould)
     net = net_ml(each, inserts)
     found: dict[str, Any] = {
@@ -101,7 +105,7 @@ def casting(mould: Mould, product: Product, cavities: int, design: Design | None
         if gap is None or thick is None:
             raise Refused("gap" if gap is None else "thick", "", "gap and thickness are both needed")
         found["point"] = exposed(gap, thick, (asked.value("squeeze", "percent", "squeeze", "%", 50.0) or 0.0) / 100.0)
-    return Casting(**found)
+    return Casting(**{"covers": _covers(mould, inserts), **found})
 
 
 def _resin(mould: Mould, product: Product, net: float, inserts: tuple[Insert, ...], asked: Asked) -> dict[str, Any]:
@@ -144,13 +148,21 @@ def _foam(mould: Mould, product: Product, net: float, inserts: tuple[Insert, ...
     shape, up = lying(mould), pour_up(mould)
     low = float((shape.vertices @ up).min())
     mark = level_mm(shape, up, 1000.0 * (charge.liquid_ml + inserts_ml(inserts))) - low
-    return {"charge": charge, "fill_mark_mm": mark, "covers": _covers(mould, inserts), "density_g_cm3": charge.target_g_cm3}
+    return {"charge": charge, "fill_mark_mm": mark, "density_g_cm3": charge.target_g_cm3}
+
+
+def _shank(asked: Asked) -> Insert:
+    found = [asked.value(name, "length", word, "mm", default) for name, word, default in SHANK]
+    for (name, _, _), value in zip(SHANK, found, strict=True):
+        if value is None:
+            raise Refused(name, "", "say from where to where the shank lies")
+    return shank(*(float(value) for value in found if value is not None))
 
 
 def _covers(mould: Mould, inserts: tuple[Insert, ...]) -> tuple[tuple[str, float], ...]:
     """How much material is over each insert [mm], those that are placed in the body's own frame."""
     mesh = mould.master.mesh
-    return tuple((f"{insert.kind} {insert.key}", covers_mm(mesh, insert)) for insert in inserts)
+    return tuple((insert.kind if insert.kind == "hook shank" else f"{insert.kind} {insert.key}", covers_mm(mesh, insert)) for insert in inserts if insert.kind in BURIED)
 
 
 def _hot(mould: Mould, product: Product, net: float, cavities: int, asked: Asked, scraps: tuple[plastisol.Scrap, ...]) -> dict[str, Any]:
