@@ -78,7 +78,9 @@ class TestInserts:
         laid = shank(35.0, 45.0, 0.0, 1.6)
         assert laid.ml == pytest.approx(pi * 0.64 * 10 / 1000) and laid.mass_g == pytest.approx(laid.ml * 7.85)
         assert covers_mm(egg, laid) == pytest.approx(12 * (1 - (5 / 40) ** 2) ** 0.5 - 0.8, abs=0.25)
-        assert covers_mm(egg, shank(35.0, 45.0, 14.5, 1.6)) < 1.0
+        assert covers_mm(egg, shank(35.0, 45.0, 14.6, 1.6)) < 0 < covers_mm(egg, shank(35.0, 45.0, 12.0, 1.6)) < 2.5
+        standing = Insert("b", "ballast", (40, 0, -13.0), (40, 0, -3.0), 5.0, 4.0)  # a rod over 2 mm of belly, its rim nearer to the flanks
+        assert 0.5 < covers_mm(egg, standing) < 2.0
         with pytest.raises(Refused, match="behind where it begins"):
             shank(40.0, 20.0, 0.0, 1.0)
 

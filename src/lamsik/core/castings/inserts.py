@@ -10,12 +10,12 @@ from scipy.spatial import cKDTree
 
 from lamsik.core.errors import finite_between, require
 from lamsik.core.materials import METALS
-from lamsik.core.moulds.geometry import hull
+from lamsik.core.moulds.geometry import face_normals, hull
 from lamsik.core.shapes.ballast_holes import BALLS, slug_height_mm
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.skins import Mesh
-from lamsik.core.tank.immersion import wet
+from lamsik.core.tank.immersion import tank_axes, wet
 
 KINDS = ("wire", "ballast", "tube", "hook shank", "other")
 LEAST_COVER_MM = 1.0
@@ -89,15 +89,37 @@ def net_ml(cavity_ml: float, inserts: tuple[Insert, ...]) -> float:
 
 
 def covers_mm(mesh: Mesh, insert: Insert) -> float:
-    """The least material over an insert [mm]: distance of its axis to the skin, less its radius; below 0 it shows."""
-    near, _ = _skin(mesh).query(np.linspace(insert.start_mm, insert.end_mm, 9))
-    return float(near.min()) - insert.across_mm / 2
+    """The least material over an insert [mm]: from its surface to the skin; below 0 it shows."""
+    tree, outward = _skin(mesh)
+    points = _surface(insert)
+    near, which = tree.query(points)
+    inside = np.einsum("ij,ij->i", tree.data[which] - points, outward[which]) >= 0
+    return float(np.where(inside, near, -near).min())
+
+
+def _surface(insert: Insert, around: int = 12) -> Array:
+    """Points on a rod's surface: rings along it and its ends; of one without a length, a ball."""
+    start, end = np.array(insert.start_mm), np.array(insert.end_mm)
+    way, radius = end - start, insert.across_mm / 2
+    long = float(np.linalg.norm(way))
+    if long < 1e-9:
+        turn = np.linspace(0, 2 * pi, around, endpoint=False)
+        flat = np.column_stack([np.cos(turn), np.sin(turn), np.zeros(around)])
+        return np.vstack([start + radius * np.roll(flat, k, axis=1) for k in range(3)])
+    e1, e2 = tank_axes(way / long)
+    turn = np.linspace(0, 2 * pi, around, endpoint=False)
+    ring = radius * (np.outer(np.cos(turn), e1) + np.outer(np.sin(turn), e2))
+    return np.vstack([*(start + share * way + ring for share in np.linspace(0, 1, 7)), start[None], end[None]])
 
 
 @lru_cache(maxsize=16)
-def _skin(mesh: Mesh) -> cKDTree:
-    """Points of the skin: corners and middles of faces."""
-    return cKDTree(np.vstack([mesh.vertices, mesh.vertices[mesh.faces].mean(axis=1)]))
+def _skin(mesh: Mesh) -> tuple[cKDTree, Array]:
+    """Points of the skin, corners and middles of faces, and which way is out there."""
+    normals, areas = face_normals(mesh)
+    at_corners = np.zeros_like(mesh.vertices)
+    for k in range(3):
+        np.add.at(at_corners, mesh.faces[:, k], normals * areas[:, None])
+    return cKDTree(np.vstack([mesh.vertices, mesh.vertices[mesh.faces].mean(axis=1)])), np.vstack([at_corners, normals])
 
 
 def level_mm(mesh: Mesh, up: Array, volume_mm3: float) -> float:
