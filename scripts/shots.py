@@ -64,7 +64,7 @@ def shoot(page: Page, name: str, url: str, size: tuple[int, int]) -> None:
         page.get_by_label("For", exact=True).fill("six stubbies")
         page.get_by_role("button", name="Weigh it out").click()
         page.locator("#scale-take").wait_for()
-        page.get_by_text("Taken:").wait_for()
+        page.locator("#scale-value").get_by_text("15.12 g").wait_for()
     page.evaluate("document.activeElement.blur()")
     page.screenshot(path=TARGET / f"{name}.png")
 

@@ -14,7 +14,8 @@ from lamsik.core.units import parse
 from lamsik.core.water import Water
 from lamsik.formats.body_document import new_document, to_design
 from lamsik.store import documents, orders
-from lamsik.web.pictures.body import paint_view, thumbnail
+from lamsik.web.pictures.body import paint_view
+from lamsik.web.pictures.cards import drawn
 from lamsik.web.shapes.live import current
 from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load_document
@@ -58,7 +59,7 @@ def index() -> str:
     rows = documents.listed(db(), "scheme", request.args.get("q", ""))
     found = documents.contents(db(), rows)
     cards = [(row, coats_of(found[row.id or 0])) for row in rows]
-    pictures = {row.id: thumbnail(reference(coats), f"s{row.id}") for row, coats in cards}
+    pictures = {row.id: drawn(reference(coats), f"s{row.id}") for row, coats in cards}
     return render_template("paints/index.html", cards=cards, pictures=pictures, q=request.args.get("q", ""))
 
 
@@ -169,5 +170,5 @@ def on_design(key: int) -> str:
     found = documents.contents(db(), schemes)
     design = to_design(documents.content(db(), row))
     bare = Design(**{**design.__dict__, "hardware": (), "ballast": (), "lip": None})
-    swatches = [(s, thumbnail(Design(**{**bare.__dict__, "coats": coats_of(found[s.id or 0])}), f"p{s.id}")) for s in schemes]
+    swatches = [(s, drawn(Design(**{**bare.__dict__, "coats": coats_of(found[s.id or 0])}), f"p{s.id}")) for s in schemes]
     return render_template("paints/on_design.html", row=row, for_order=orders.waiting_for(db(), key), state=current(row, "paints"), swatches=swatches)

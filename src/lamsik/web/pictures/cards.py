@@ -23,7 +23,7 @@ def design_of(content: Content) -> Design:
 
 def card(content: Content, name: str) -> Markup:
     """Its small side view; `name` keeps the picture's own ids apart on a page."""
-    return _card(_text(content), name)
+    return drawn(_design(_text(content)), name)
 
 
 def route(content: Content) -> tuple[tuple[str, str], ...]:
@@ -40,9 +40,10 @@ def _design(text: str) -> Design:
     return to_design(json.loads(text))
 
 
-@lru_cache(maxsize=256)
-def _card(text: str, name: str) -> Markup:
-    return markup(thumbnail(_design(text), name))
+@lru_cache(maxsize=512)
+def drawn(design: Design, name: str) -> Markup:
+    """A design's small side view, kept by what it is."""
+    return markup(thumbnail(design, name))
 
 
 @lru_cache(maxsize=256)
