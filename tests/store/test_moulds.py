@@ -72,6 +72,15 @@ class TestStock:
         loss, taught = mixes.loss_of(session, resin.id)
         assert taught == 1 and loss == pytest.approx(0.05 * 2 / 3 + (34.7 / 1.06 / 30 - 1) / 3, rel=1e-6)
 
+    def test_what_failed_half_weighed_teaches_no_loss(self, session, shop):
+        _, _, resin, (a, _) = shop
+        row = batch(session, resin)
+        mixes.weigh(session, row, "A", 3.0, a)
+        row.state = mixes.FAILED
+        session.add(row)
+        session.flush()
+        assert mixes.loss_of(session, resin.id) == (0.05, 0)
+
 
 class TestShots:
     def test_the_first_shot_is_a_purge_and_good_castings_of_the_second_become_pieces(self, session, shop):

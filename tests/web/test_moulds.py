@@ -210,6 +210,13 @@ class TestPour:
         assert before["A"] - after["A"] == pytest.approx(wanted["A"] + float(more)) and before["B"] - after["B"] == pytest.approx(wanted["B"] + 4)
         assert "learned from 7 batches" in demo.get(f"/moulds/{STUBBY}/cast").text and "2 of 3" in demo.get(f"/moulds/{STUBBY}/card").text
 
+    def test_what_was_poured_is_neither_dropped_nor_failed_from_the_weighing_page(self, demo):
+        poured = rows(demo, Batch, Batch.state == "poured", Batch.pour_id.is_not(None))[-1]
+        for way in ("dropped", "failed"):
+            answer = demo.post(f"/mixes/batch/{poured.id}/{way}")
+            assert answer.status_code == 422 and "stays on the books" in answer.text
+        assert rows(demo, Batch, Batch.id == poured.id)[0].state == "poured" and rows(demo, Pour, Pour.id == poured.pour_id)[0].step == "done"
+
     def test_too_little_in_the_tub_is_said_before_anything_is_mixed(self, demo):
         with session_of(demo.http.application.extensions["engine"]) as session:
             for tub in session.exec(select(Tub).where(Tub.product_id == RESIN)).all():

@@ -9,7 +9,7 @@ from sqlmodel import Session, select
 from lamsik.demo import scenario
 from lamsik.formats.edits_mould import apply
 from lamsik.formats.mould_document import first_layout, master_of, of_body, of_weighed
-from lamsik.store import documents, mixes, moulds
+from lamsik.store import documents, mixes, moulds, stores
 from lamsik.store.tables import Batch, Clock, Document, MouldMade, Pour, Tub, Weighed, now
 from lamsik.store.weighed import thing_of
 
@@ -17,6 +17,7 @@ from lamsik.store.weighed import thing_of
 def build(session: Session) -> None:
     """Products with tubs, six moulds, their shots, and clocks that run."""
     mixes.starter(session)
+    stores.put_setting(session, "bricks", scenario.BRICKS)
     products = {row.name: row for row, _ in mixes.products(session).values()}
     for name, part, lot, came, left, opened, expires, price, colour, heats in scenario.TUBS:
         session.add(

@@ -268,3 +268,6 @@ SHOTS_CAST: tuple[tuple[str, str, float, float, float, tuple[tuple[str, ...], ..
     ("Weed tadpole, soft", "Soft plastisol", 20, 60.0, 54.0, (("c1",), ("c2",), ("c3",))),
     ("Bream fry on edge", "Casting resin", 15, 17.0, 15.4, (("c1", "trapped air"),)),
 )
+
+BRICKS = {"have": 90, "strip_high_mm": 60.0, "strip_long_mm": 700.0}
+"""Wooden building bricks of the shop's own, and a strip of tin."""

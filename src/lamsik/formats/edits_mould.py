@@ -7,7 +7,7 @@ from typing import Any
 
 from lamsik.core import units
 from lamsik.core.errors import Refused, finite_between, require
-from lamsik.core.moulds.advice import escapes, high_points_of
+from lamsik.core.moulds.advice import escapes, high_points_of, turns
 from lamsik.core.moulds.layout import Mould, Spot, Text, Vent, Well, arranged, box, lying, usual_stand
 from lamsik.core.moulds.masters import Master
 from lamsik.core.moulds.pull import OPEN, best_parting
@@ -136,10 +136,10 @@ def _remove(document: Document, edit: Edit, make: Callable[[Document], Master]) 
 
 def _vents(document: Document, edit: Edit, make: Callable[[Document], Master]) -> Document:
     """A vent at every high point that still traps air."""
-    mould = _mould(document, make)
-    for point in high_points_of(mould):
-        x, y, z = (round(v, 2) for v in point.place_mm)
-        document["vents"].append(asdict(Vent(free_key(document["vents"], "v"), x, y, z)))
+    for turn in turns(_mould(document, make)):
+        for point in high_points_of(_mould(document, make), turn):
+            x, y, z = (round(v, 2) for v in point.place_mm)
+            document["vents"].append(asdict(Vent(free_key(document["vents"], "v"), x, y, z)))
     return document
 
 

@@ -109,8 +109,8 @@ def batches(session: Session, most: int = 12, state: str = "") -> Sequence[Batch
 
 
 def loss_of(session: Session, product_id: int) -> tuple[float, int]:
-    """The loss to plan with for a product, and how many batches taught it."""
-    rows = session.exec(select(Batch).where(Batch.product_id == product_id, col(Batch.state).in_((POURED, FAILED)))).all()
+    """The loss to plan with for a product, and how many batches taught it; only poured ones do, one that failed may be half weighed."""
+    rows = session.exec(select(Batch).where(Batch.product_id == product_id, Batch.state == POURED)).all()
     liquid = liquid_g_cm3(product_of(session, product_id))
     pairs = []
     for row in rows:

@@ -36,20 +36,11 @@ def made(session: Session, mould_id: int) -> Sequence[MouldMade]:
 
 
 def make(session: Session, row: Document, material: str, lot: str, release: str) -> MouldMade:
-    """A mould was made: a new version, all its cavities alive, the master demoulded once more."""
+    """A mould was made: a new version, all its cavities alive; each version is one demoulding of the master."""
     content = documents.content(session, row)
     count = session.exec(select(func.count()).select_from(MouldMade).where(MouldMade.mould_id == row.id)).one()
     cavities = [{"key": spot["key"], "state": ALIVE, "reason": ""} for spot in content["cavities"]]
-    found = MouldMade(
-        mould_id=row.id or 0,
-        revision=row.current,
-        version=count + 1,
-        material=material,
-        lot=lot,
-        release=release,
-        cavities=cavities,
-        demouldings=len(cavities) if count == 0 else 1,
-    )
+    found = MouldMade(mould_id=row.id or 0, revision=row.current, version=count + 1, material=material, lot=lot, release=release, cavities=cavities)
     session.add(found)
     session.flush()
     return found
@@ -117,7 +108,7 @@ def finish(session: Session, pour: Pour, counted: Sequence[Counted]) -> list[Pie
     """Count a shot: good castings become pieces with their lot and shot, unless it was a purge or the mould has no body.
 
     Raises:
-        Refused: it is counted already, or the shot's source may not be sold while it is for an order.
+        Refused: it is counted already.
     """
     require(pour.finished_at is None, "pour", f"shot {pour.shot}", "it is counted already")
     row = session.get_one(MouldMade, pour.made_id)

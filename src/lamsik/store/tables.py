@@ -341,7 +341,6 @@ class MouldMade(Typed, table=True):
     lot: str = ""
     release: str = ""
     cavities: list[Any] = Field(default_factory=list, sa_type=JSON)
-    demouldings: int = 0
     made_at: datetime = Field(default_factory=now)
     retired_at: datetime | None = None
     note: str = ""

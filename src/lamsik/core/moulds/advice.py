@@ -1,6 +1,7 @@
 """What a mould's page says first: where air stays, what is too tight, what is short; gathered from the single rules."""
 
 from dataclasses import dataclass
+from math import cos, radians, sin
 
 import numpy as np
 
@@ -32,26 +33,35 @@ def escapes(mould: Mould) -> list[tuple[float, float, float]]:
     return [*found, feed_point(mould)]
 
 
-def high_points_of(mould: Mould) -> tuple[HighPoint, ...]:
-    """High points of one cavity that still trap air as the mould stands."""
-    return high_points(lying(mould), pour_up(mould), escapes(mould), mould.bump_mm)
+def high_points_of(mould: Mould, turn_deg: float | None = None) -> tuple[HighPoint, ...]:
+    """High points that still trap air as the mould stands, of a cavity turned so in the block; of the first unless said."""
+    turn = radians(mould.cavities[0].turn_deg if turn_deg is None else turn_deg)
+    spin = np.array([[cos(turn), sin(turn), 0.0], [-sin(turn), cos(turn), 0.0], [0.0, 0.0, 1.0]])
+    return high_points(lying(mould), spin @ pour_up(mould), escapes(mould), mould.bump_mm)
+
+
+def turns(mould: Mould) -> tuple[float, ...]:
+    """How the cavities are turned in the block [°], each once, the first cavity's first."""
+    return tuple(dict.fromkeys(spot.turn_deg % 360.0 for spot in mould.cavities))
 
 
 @dataclass(frozen=True, eq=False)
 class Look:
-    """All of a mould at a glance."""
+    """All of a mould at a glance; `points` are of the first cavity, `turned` of those that lie otherwise and hold air."""
 
     features: Features
     choices: tuple[Choice, ...]
     halves: tuple[Half, ...]
     points: tuple[HighPoint, ...]
+    turned: tuple[tuple[float, tuple[HighPoint, ...]], ...]
     tight: tuple[Tight, ...]
 
 
 def look(mould: Mould, injector: bool = False) -> Look:
     """Everything the page shows of a mould, without prices and stock."""
     found = features(lying(mould), mould.parting_mm, mould.slant_deg)
-    return Look(found, choices(found, mould.thin_mm, injector), halves(mould), high_points_of(mould), tight_places(mould))
+    others = tuple((turn, air) for turn in turns(mould)[1:] if (air := high_points_of(mould, turn)))
+    return Look(found, choices(found, mould.thin_mm, injector), halves(mould), high_points_of(mould), others, tight_places(mould))
 
 
 def sentence(mould: Mould, seen: Look) -> str:
@@ -63,7 +73,9 @@ def sentence(mould: Mould, seen: Look) -> str:
     if seen.points:
         spots = len(seen.points)
         air = f" {'Air stays' if spots == 1 else f'{spots} places hold air'}: {sum(p.trapped_ml for p in seen.points):.2f} ml in each casting as it stands."
-    elif mould.kind != INJECTION:
+    elif mould.kind != INJECTION and not seen.turned:
         air = " No air stays as it stands." if mould.stand != FLAT or mould.kind != OPEN else " It is open above: no air stays."
+    for turn, points in seen.turned:
+        air += f" Turned {turn:.0f}°, a cavity holds {sum(p.trapped_ml for p in points):.2f} ml."
     feed = f", {feed_ml(mould):.1f} ml in the funnel{'s' if count > 1 else ''}" if feeds(mould) else ""
     return f"{mould.kind.capitalize()} mould of {cavities} of {cavity_ml(mould):.1f} ml{feed}; it takes {poured} of mould material.{air}"

@@ -10,7 +10,8 @@ import numpy as np
 
 from lamsik.core.errors import Refused, require
 from lamsik.core.moulds.geometry import face_normals, solid_of
-from lamsik.core.moulds.layout import Feed, Mould, box, feeds, key_places, placed
+from lamsik.core.moulds.layout import Feed, Mould, box, feeds, key_places, placed, turned
+from lamsik.core.moulds.vents import FLAT
 from lamsik.core.shapes.skins import Mesh
 
 Solid: TypeAlias = manifold3d.Manifold
@@ -131,12 +132,10 @@ def _funnel(feed: Feed) -> Solid:
 
 def _vent(mould: Mould, number: int) -> Solid:
     vent, spot = mould.vents[number % len(mould.vents)], mould.cavities[number // len(mould.vents)]
-    turn, walls = np.radians(spot.turn_deg), box(mould)
-    x = spot.x_mm + vent.x_mm * np.cos(turn) - vent.y_mm * np.sin(turn)
-    y = spot.y_mm + vent.x_mm * np.sin(turn) + vent.y_mm * np.cos(turn)
+    walls, (x, y) = box(mould), turned(vent.x_mm, vent.y_mm, spot)
     z = vent.z_mm - mould.parting_mm
     rod = Solid.cylinder(max(walls.length_mm, walls.high_mm) + walls.width_mm + 2.0, vent.across_mm / 2, vent.across_mm / 2, 24).translate((0, 0, -0.5))
-    if mould.stand == "flat":
+    if mould.stand == FLAT:
         return rod.translate((x, y, z))
     return rod.rotate((0.0, 90.0, 0.0)).rotate((0.0, 0.0, mould.tilt_deg)).translate((x, y, z))
 

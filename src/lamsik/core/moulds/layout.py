@@ -346,13 +346,22 @@ def feeds(mould: Mould) -> tuple[Feed, ...]:
         dx, dy = dx * cos(way) - dy * sin(way), dx * sin(way) + dy * cos(way)
         points = outline(mould, spot)
         tip = end_of(points, np.array([dx, dy]))
-        reach = [
-            ((walls.length_mm if dx > 0 else 0.0) - tip[0]) / dx if abs(dx) > 1e-9 else 1e9,
-            ((walls.width_mm if dy > 0 else 0.0) - tip[1]) / dy if abs(dy) > 1e-9 else 1e9,
-        ]
-        far = max(min(reach), 0.0)
+        far = wall_mm(walls, float(tip[0]), float(tip[1]), dx, dy)
         found.append(Feed(float(tip[0]), float(tip[1]), float(tip[0] + far * dx), float(tip[1] + far * dy), mould.funnel.neck_mm, mould.funnel.mouth_mm))
     return tuple(found)
+
+
+def turned(x_mm: float, y_mm: float, spot: Spot) -> tuple[float, float]:
+    """A point of the laid master in the plan, turned and moved with its cavity [mm]."""
+    turn = radians(spot.turn_deg)
+    return spot.x_mm + x_mm * cos(turn) - y_mm * sin(turn), spot.y_mm + x_mm * sin(turn) + y_mm * cos(turn)
+
+
+def wall_mm(walls: Box, x_mm: float, y_mm: float, dx: float, dy: float) -> float:
+    """How far it is in the plan from a point to the wall in a direction [mm]; 0 from outside."""
+    to_x = ((walls.length_mm if dx > 0 else 0.0) - x_mm) / dx if abs(dx) > 1e-9 else 1e9
+    to_y = ((walls.width_mm if dy > 0 else 0.0) - y_mm) / dy if abs(dy) > 1e-9 else 1e9
+    return max(min(to_x, to_y), 0.0)
 
 
 def end_of(points: Array, way: Array) -> Array:

@@ -2,13 +2,14 @@
 
 from dataclasses import dataclass
 from functools import lru_cache
-from math import ceil, pi, radians, tan
+from math import ceil, cos, pi, radians, sin, tan
 
 import numpy as np
 
 from lamsik.core.errors import finite_between
 from lamsik.core.moulds.geometry import below_mm3
-from lamsik.core.moulds.layout import Mould, box, cavity_ml, feed_ml, feeds, lying, placed
+from lamsik.core.moulds.layout import Mould, box, cavity_ml, feed_ml, feeds, lying, placed, turned, wall_mm
+from lamsik.core.moulds.vents import FLAT
 from lamsik.core.shapes.skins import Mesh
 
 
@@ -40,12 +41,14 @@ def _below_plane_ml(mesh: Mesh, parting_mm: float, slant_deg: float) -> float:
 
 
 def vents_ml(mould: Mould) -> float:
-    """All vents [ml]: rods from the cavity up to the wall, one set for each cavity."""
-    walls, total = box(mould), 0.0
-    for vent in mould.vents:
-        length = (walls.above_mm - vent.z_mm) if mould.stand == "flat" else walls.length_mm / 2 - abs(vent.x_mm)
-        total += pi * vent.across_mm**2 / 4 * max(length, 0.0)
-    return total * len(mould.cavities) / 1000.0
+    """All vents [ml]: rods from each cavity straight up, as it is poured, to the wall."""
+    walls, total, way = box(mould), 0.0, radians(mould.tilt_deg)
+    for spot in mould.cavities:
+        for vent in mould.vents:
+            x, y = turned(vent.x_mm, vent.y_mm, spot)
+            long = walls.above_mm - (vent.z_mm - mould.parting_mm) if mould.stand == FLAT else wall_mm(walls, x, y, cos(way), sin(way))
+            total += pi * vent.across_mm**2 / 4 * max(long, 0.0)
+    return total / 1000.0
 
 
 def halves(mould: Mould) -> tuple[Half, ...]:
@@ -60,8 +63,8 @@ def halves(mould: Mould) -> tuple[Half, ...]:
     if mould.parts == 1:
         return (Half("the block", walls.volume_ml, count * each, 0.0, 0.0),)
     below = sum(_below_ml(mould, n) for n in range(count))
-    feed = feed_ml(mould) + (vents_ml(mould) if mould.stand != "flat" else 0.0)
-    up = vents_ml(mould) if mould.stand == "flat" else 0.0
+    feed = feed_ml(mould) + (vents_ml(mould) if mould.stand != FLAT else 0.0)
+    up = vents_ml(mould) if mould.stand == FLAT else 0.0
     keys, hollow, sign = mould.keys.count * mould.keys.volume_mm3 / 1000.0, mould.keys.count * mould.keys.hollow_mm3 / 1000.0, 1 if mould.keys.proud else -1
     first = sign * (keys if mould.keys.proud else hollow)
     second = -sign * (hollow if mould.keys.proud else keys)
@@ -112,12 +115,15 @@ class Saved:
 
 @dataclass(frozen=True)
 class Bricks:
-    """The shop's building bricks for boxes: length, width, height of one course [mm], how many there are. Or a strip: height, length."""
+    """The shop's building bricks for boxes: length, width, height of one course [mm], how many there are. Or a strip: height, length.
 
-    long_mm: float = 32.0
-    wide_mm: float = 16.0
-    high_mm: float = 9.6
-    have: int = 120
+    None and 0 mm say that they were not counted or measured: nothing is then called short.
+    """
+
+    long_mm: float = 40.0
+    wide_mm: float = 20.0
+    high_mm: float = 12.0
+    have: int = 0
     strip_high_mm: float = 0.0
     strip_long_mm: float = 0.0
 
@@ -155,7 +161,9 @@ def walls_of(mould: Mould, bricks: Bricks) -> Walls:
     round_mm = 2 * (walls.length_mm + walls.width_mm)
     per, courses = ceil((round_mm + 4 * bricks.wide_mm) / bricks.long_mm - 1e-9), ceil(walls.high_mm / bricks.high_mm - 1e-9)
     strip = round_mm + 30.0  # an overlap to tape
-    return Walls(per, courses, max(per * courses - bricks.have, 0), strip, max(strip - bricks.strip_long_mm, 0.0), bricks.strip_high_mm >= walls.high_mm)
+    short = max(per * courses - bricks.have, 0) if bricks.have else 0
+    strip_short = max(strip - bricks.strip_long_mm, 0.0) if bricks.strip_long_mm else 0.0
+    return Walls(per, courses, short, strip, strip_short, not bricks.strip_high_mm or bricks.strip_high_mm >= walls.high_mm)
 
 
 @dataclass(frozen=True)

@@ -206,7 +206,9 @@ def step(key: int, way: str) -> ResponseReturnValue:
 
 def _put_away(row: Batch, way: str) -> ResponseReturnValue:
     """A batch that is not poured: dropped while it was weighed, or gone off; a pour it was for begins again."""
-    if way == "dropped" and row.state == mixes.WEIGHING:
+    if row.state not in ((mixes.WEIGHING,) if way == "dropped" else (mixes.WEIGHING, mixes.MIXED)):
+        raise Refused("batch", row.state, "only one that is weighed is dropped, only one that is not poured fails: what was used stays on the books")
+    if way == "dropped":
         mixes.put_back(db(), row)
     mixes.stop_clocks(db(), row.id)
     row.state = way

@@ -58,7 +58,8 @@ def view(document: Document, master: Master, shop: MouldShop, settled: bool) -> 
         "wells": [_row(row, "wells", f"Well {row['key'][1:]}", ("across_mm", "deep_mm", "x_mm", "y_mm")) for row in document["wells"]],
         "texts": [_row(row, "texts", str(row["says"]), ("says", "high_mm", "x_mm", "y_mm", "half")) for row in document["texts"]],
         "points": [{"key": str(n), "says": _point(point, mould)} for n, point in enumerate(seen.points, start=1)],
-        "no_air": not seen.points, "air": bool(seen.points), "is_press": mould.kind == PRESS, "has_halves": mould.parts == 2, "has_funnel": bool(feeds(mould)),
+        "no_air": not (seen.points or seen.turned), "air": bool(seen.points or seen.turned),
+        "is_press": mould.kind == PRESS, "has_halves": mould.parts == 2, "has_funnel": bool(feeds(mould)),
         "boards": mould.boards, "proud": mould.keys.proud, "injector": bool(document.get("injector")), "source": master.source.describe(),
         "not_for_sale": not master.source.may_sell,
         "stands_in": master.stands_in,
@@ -126,7 +127,7 @@ def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> d
             "how": f"box {half.box_ml:.1f} − master {half.master_ml:.1f} − funnel {half.feed_ml:.1f} {'+' if half.keys_ml >= 0 else '−'} keys {abs(half.keys_ml):.1f}",
             "mix": _mix_link(key, half, shop, mould) if product else "/mixes", "mix_says": f"Mix the {half.name.split(',')[0]}",
         })  # fmt: skip
-    short = f"; {built.short} bricks short" if built.short else ""
+    short = f"; {built.short} bricks short" if built.short else "" if shop.bricks.have else "; count yours in Stores"
     strip = "" if built.strip_high_enough else f", too low: {box(mould).high_mm:.0f} mm are needed"
     tape = f"; {built.strip_short_mm:.0f} mm short" if built.strip_short_mm else ""
     return {

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lamsik.core.moulds.geometry import seen, solid_of
-from lamsik.core.moulds.layout import Box, Feed, Mould, Text, Tight, box, end_of, feeds, key_places, lying, outline
+from lamsik.core.moulds.layout import Box, Feed, Mould, Spot, Text, Tight, box, end_of, feeds, key_places, lying, outline, turned, wall_mm
 from lamsik.core.moulds.pull import OPEN
 from lamsik.core.moulds.vents import FLAT, HighPoint
 from lamsik.core.shapes.curves import Array
@@ -90,9 +90,9 @@ def _plan(mould: Mould, walls: Box, tight: tuple[Tight, ...], undercut: NDArray[
     rows += [node("circle", cx=w.x_mm, cy=-w.y_mm, r=w.across_mm / 2, fill=CARD, stroke=DEEP, stroke_width=1.2 * pen.mm) for w in mould.wells]
     for spot in mould.cavities:
         rows.append(node("path", d=path(outline(mould, spot)), fill=WOOD, stroke=INK, stroke_width=1.6 * pen.mm, stroke_linejoin="round"))
-        rows += _marked(mould, spot.x_mm, spot.y_mm, spot.turn_deg, undercut, pen)
-        rows += _rods(mould, walls, spot.x_mm, spot.y_mm, spot.turn_deg, pen)
-        rows += [_text(mould, t, spot.x_mm, spot.y_mm, spot.turn_deg) for t in mould.texts]
+        rows += _marked(mould, spot, undercut, pen)
+        rows += _rods(mould, walls, spot, pen)
+        rows += [_text(t, spot) for t in mould.texts]
     for place in tight:
         rows += [
             node("circle", cx=place.x_mm, cy=-place.y_mm, r=7 * pen.mm, fill="none", stroke=BRICK, stroke_width=2 * pen.mm),
@@ -114,46 +114,38 @@ def _cone(feed: Feed) -> Array:
     return np.array([a + r * across, b + big * across, b - big * across, a - r * across])
 
 
-def _spun(x: float, y: float, cx: float, cy: float, turn_deg: float) -> tuple[float, float]:
-    turn = radians(turn_deg)
-    return cx + x * cos(turn) - y * sin(turn), cy + x * sin(turn) + y * cos(turn)
-
-
-def _marked(mould: Mould, cx: float, cy: float, turn: float, undercut: NDArray[np.bool_], pen: Pen) -> list[Node]:
+def _marked(mould: Mould, spot: Spot, undercut: NDArray[np.bool_], pen: Pen) -> list[Node]:
     """Faces that lean in under a half, hatched in red."""
     if not undercut.any():
         return []
     mesh = lying(mould)
     middles = mesh.vertices[mesh.faces[undercut]].mean(axis=1)
     spots = np.unique(np.round(middles[:, :2] / (3 * pen.mm)), axis=0)[:600] * 3 * pen.mm
-    d = " ".join(f"M{x - 1.2 * pen.mm:.2f} {-y + 1.2 * pen.mm:.2f}l{2.4 * pen.mm:.2f} {-2.4 * pen.mm:.2f}" for x, y in (_spun(x, y, cx, cy, turn) for x, y in spots))
+    d = " ".join(f"M{x - 1.2 * pen.mm:.2f} {-y + 1.2 * pen.mm:.2f}l{2.4 * pen.mm:.2f} {-2.4 * pen.mm:.2f}" for x, y in (turned(x, y, spot) for x, y in spots))
     return [node("path", d=d, stroke=BRICK, stroke_width=1.2 * pen.mm, fill="none", opacity=0.8)]
 
 
-def _rods(mould: Mould, walls: Box, cx: float, cy: float, turn: float, pen: Pen) -> list[Node]:
+def _rods(mould: Mould, walls: Box, spot: Spot, pen: Pen) -> list[Node]:
     """Vents: rods to the wall, or seen from above where they run up."""
     rows = []
     for vent in mould.vents:
-        x, y = _spun(vent.x_mm, vent.y_mm, cx, cy, turn)
+        x, y = turned(vent.x_mm, vent.y_mm, spot)
         wide = max(vent.across_mm, 2 * pen.mm)
         if mould.stand == FLAT:
             rows.append(node("circle", cx=x, cy=-y, r=max(wide / 2, 2.5 * pen.mm), fill=CARD, stroke=WATER, stroke_width=1.4 * pen.mm))
             continue
         way = radians(mould.tilt_deg)
-        far = min(
-            ((walls.length_mm if cos(way) > 0 else 0) - x) / cos(way) if abs(cos(way)) > 1e-6 else 1e9,
-            ((walls.width_mm if sin(way) > 0 else 0) - y) / sin(way) if abs(sin(way)) > 1e-6 else 1e9,
-        )
+        far = wall_mm(walls, x, y, cos(way), sin(way))
         rows.append(node("line", x1=x, y1=-y, x2=x + far * cos(way), y2=-(y + far * sin(way)), stroke=WATER, stroke_width=wide, opacity=0.8))
     return rows
 
 
-def _text(mould: Mould, text: Text, cx: float, cy: float, turn: float) -> Node:
+def _text(text: Text, spot: Spot) -> Node:
     """A text as it stands on the mould's face: mirrored, since it reads right on the bait."""
-    x, y = _spun(text.x_mm, text.y_mm, cx, cy, turn)
+    x, y = turned(text.x_mm, text.y_mm, spot)
     return group(
         [label(text.says, 0, text.high_mm * 0.35, text.high_mm, text_anchor="middle", fill=DEEP if text.half == "upper" else MUTED)],
-        transform=f"translate({x:.2f} {-y:.2f}) rotate({-turn:.1f}) scale(-1 1)",
+        transform=f"translate({x:.2f} {-y:.2f}) rotate({-spot.turn_deg:.1f}) scale(-1 1)",
     )
 
 
@@ -225,7 +217,8 @@ def _pour(mould: Mould, points: tuple[HighPoint, ...], ring: float, pen: Pen) ->
     """A cavity as it stands while it is poured, turned so that up is up; air that stays is drawn pale in its high points."""
     flat = mould.stand == FLAT
     mesh, axes = lying(mould), ((0, 2) if flat else (0, 1))
-    turn = radians((mould.tilt_deg if mould.kind != OPEN else 180.0 - mould.tilt_deg) if flat else 90.0 - mould.tilt_deg)
+    lies = mould.cavities[0].turn_deg  # a cavity turned in the block stands turned
+    turn = radians((mould.tilt_deg if mould.kind != OPEN else 180.0 - mould.tilt_deg) if flat else 90.0 - mould.tilt_deg + lies)
     spin = np.array([[cos(turn), -sin(turn)], [sin(turn), cos(turn)]])
     rows: list[Node] = [node("circle", cx=0, cy=0, r=ring, fill=CARD, stroke=MUTED, stroke_width=pen.mm, stroke_dasharray=f"{2 * pen.mm:.2f} {3 * pen.mm:.2f}")]
     for shape in _shadow(mesh, flat):
@@ -262,7 +255,8 @@ def _pour(mould: Mould, points: tuple[HighPoint, ...], ring: float, pen: Pen) ->
             text_anchor="middle",
         ),
     ]
-    hx, hy = ring * cos(turn), ring * sin(turn)
+    grip = turn if flat else turn - radians(lies)
+    hx, hy = ring * cos(grip), ring * sin(grip)
     dot = [
         node("circle", cx=hx, cy=-hy, r=22 * pen.mm, fill="transparent"),
         node("circle", cx=hx, cy=-hy, r=7 * pen.mm, fill=TIP, stroke=CARD, stroke_width=1.5 * pen.mm),

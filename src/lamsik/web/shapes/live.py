@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from flask import Blueprint, jsonify, request
+from flask import Blueprint, jsonify
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, finite_between
@@ -18,10 +18,11 @@ from lamsik.store import documents, skins, stores
 from lamsik.store.tables import Document, Revision
 from lamsik.web.shapes import anew, state
 from lamsik.web.shapes.state import Asked
+from lamsik.web.shared import exchange
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.tank.shop import tank_shop
 
-MOST_EDITS, MOST_TRAIL = 200, 80
+MOST_TRAIL = 80
 
 blueprint = Blueprint("live", __name__, url_prefix="/designs")
 
@@ -35,10 +36,10 @@ def live(key: int) -> ResponseReturnValue:
     """
     row, asked = load_document("body", key), asked_for()
     document, refused = edited(asked)
-    base = int(finite_between("base", asked.get("base", 0), 0, 1e9))
+    base = exchange.base_of(asked)
     if asked.get("save"):
         base = _save(row, document, base).number
-    settled = asked.get("mode") != "drag"
+    settled = exchange.is_settled(asked)
     answer = {"base": base, "saved": bool(asked.get("save")), "errors": refused, "view": _view(row, document, asked, settled)}
     if any(edit.get("do") == "resize" for edit in asked.get("edits") or []) and not refused:
         answer["anew"] = anew.sizes_anew(asked["document"], document, stores.hardware(db()))
@@ -49,9 +50,7 @@ def live(key: int) -> ResponseReturnValue:
 
 def asked_for() -> dict[str, Any]:
     """The request's object, its bench known."""
-    asked = request.get_json()
-    if not isinstance(asked, dict):
-        raise Refused("request", type(asked).__name__, "an object is needed")
+    asked = exchange.asked_for()
     if asked.get("bench") not in state.BENCHES:
         raise Refused("bench", asked.get("bench"), f"one of {', '.join(state.BENCHES)}")
     return asked
@@ -59,18 +58,11 @@ def asked_for() -> dict[str, Any]:
 
 def edited(asked: dict[str, Any]) -> tuple[Body, list[dict[str, str]]]:
     """The sent document with the edits that could be made, and the refusals of the others."""
-    document, refused = checked(asked.get("document")), []
+    document = checked(asked.get("document"))
     skins.ready(db(), [document])
-    edits = asked.get("edits") or []
-    if not isinstance(edits, list) or not all(isinstance(edit, dict) for edit in edits) or len(edits) > MOST_EDITS:
-        raise Refused("edits", type(edits).__name__, f"a list of at most {MOST_EDITS} objects is needed")
+    edits = exchange.edits_of(asked)
     shop = stores.catalogue(db()) if any(edit.get("do") != "set" for edit in edits) else Catalogue()
-    for edit in edits:
-        try:
-            document = apply(document, edit, shop)
-        except Refused as error:
-            refused.append(state.errors_of(error, str(edit.get("path", ""))))
-    return document, refused
+    return exchange.edited(document, edits, lambda content, edit: apply(content, edit, shop))
 
 
 def _save(row: Document, document: Body, base: int) -> Revision:
@@ -119,9 +111,7 @@ def _near(sent: object) -> Near | None:
 def step_back(key: int, way: str) -> ResponseReturnValue:
     """Undo or redo one revision and answer with the state it brings."""
     row, asked = load_document("body", key), asked_for()
-    moved = documents.undo(db(), row) if way == "undo" else documents.redo(db(), row)
-    problems = [] if moved else [{"field": "", "message": f"Nothing to {way}."}]
-    return jsonify({**current(row, asked["bench"]), "moved": moved, "errors": problems})
+    return exchange.step(row, way, lambda moved: current(moved, asked["bench"]))
 
 
 def current(row: Document, bench: str, settled: bool = False) -> dict[str, Any]:

@@ -3,7 +3,6 @@
 from dataclasses import asdict, dataclass
 from typing import Any
 
-from lamsik.core.errors import Refused
 from lamsik.core.shapes.clashes import clashes
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import Near, Outcome, Rules
@@ -156,11 +155,3 @@ def _shapes_part(outcome: Outcome, asked: Asked) -> dict[str, Any]:
     if asked.settled:
         part |= {"segments": facts.segment_rows(outcome), **facts.metals(outcome)}
     return part
-
-
-def errors_of(error: Refused, path: str = "") -> dict[str, str]:
-    """A refusal as the screens show it beside the field."""
-    return {
-        "field": path or error.field,
-        "message": f"{error.given} cannot be used: {error.allowed}." if error.given not in (None, "") else f"{error.allowed}.",
-    }

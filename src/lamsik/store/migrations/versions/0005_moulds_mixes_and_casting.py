@@ -41,7 +41,7 @@ def upgrade() -> None:
     )
     op.create_table(
         "mould_made", plain("typed"), whole("id"), whole("mould_id"), whole("revision"), whole("version"), text("material"), text("lot"), text("release"), plain("cavities"),
-        whole("demouldings"), moment("made_at", True), moment("retired_at"), text("note"), link("mould_id", "document.id"), sa.PrimaryKeyConstraint("id"),
+        moment("made_at", True), moment("retired_at"), text("note"), link("mould_id", "document.id"), sa.PrimaryKeyConstraint("id"),
     )
     op.create_table(
         "pour", plain("typed"), whole("id"), whole("made_id"), whole("product_id"), whole("shot"), sa.Column("purge", sa.Boolean(), nullable=False), text("step"), plain("ticks"),

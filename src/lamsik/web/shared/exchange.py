@@ -1,0 +1,77 @@
+"""The live exchange that pages of documents have in common: edits in, refusals beside them, saving, undo and redo."""
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from flask import jsonify, request
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.errors import Refused, finite_between
+from lamsik.store import documents
+from lamsik.store.tables import Document
+from lamsik.web.shared.db import db
+
+MOST_EDITS = 200
+Content = dict[str, Any]
+State = dict[str, Any]
+
+
+def asked_for() -> State:
+    """The request's object. Raises `Refused` for anything else."""
+    asked = request.get_json()
+    if not isinstance(asked, dict):
+        raise Refused("request", type(asked).__name__, "an object is needed")
+    return asked
+
+
+def edits_of(asked: Mapping[str, Any]) -> list[State]:
+    """The edits that were sent. Raises `Refused` unless they are a list of objects, and not too many."""
+    edits = asked.get("edits") or []
+    if not isinstance(edits, list) or not all(isinstance(edit, dict) for edit in edits) or len(edits) > MOST_EDITS:
+        raise Refused("edits", type(edits).__name__, f"a list of at most {MOST_EDITS} objects is needed")
+    return edits
+
+
+def edited(document: Content, edits: list[State], apply: Callable[[Content, State], Content]) -> tuple[Content, list[dict[str, str]]]:
+    """The document with the edits that could be made, and the refusals of the others."""
+    refused = []
+    for edit in edits:
+        try:
+            document = apply(document, edit)
+        except Refused as error:
+            refused.append(errors_of(error, str(edit.get("path", ""))))
+    return document, refused
+
+
+def errors_of(error: Refused, path: str = "") -> dict[str, str]:
+    """A refusal as the screens show it beside the field."""
+    return {
+        "field": path or error.field,
+        "message": f"{error.given} cannot be used: {error.allowed}." if error.given not in (None, "") else f"{error.allowed}.",
+    }
+
+
+def base_of(asked: Mapping[str, Any]) -> int:
+    """The revision the sent document was loaded from."""
+    return int(finite_between("base", asked.get("base", 0), 0, 1e9))
+
+
+def is_settled(asked: Mapping[str, Any]) -> bool:
+    """Whether everything is to be computed: a drag is a preview."""
+    return asked.get("mode") != "drag"
+
+
+def answer(asked: Mapping[str, Any], row: Document, document: Content, refused: list[dict[str, str]], view: State) -> ResponseReturnValue:
+    """Save if asked for, and what the page shows; a drag leaves the document on the page as it was picked up."""
+    save, base = bool(asked.get("save")), base_of(asked)
+    if save:
+        base = documents.save(db(), row, document, base).number
+    found: State = {"base": base, "saved": save, "errors": refused, "view": view}
+    return jsonify(found | {"document": document} if is_settled(asked) else found)
+
+
+def step(row: Document, way: str, current: Callable[[Document], State]) -> ResponseReturnValue:
+    """Undo or redo one revision and answer with the state it brings."""
+    moved = documents.undo(db(), row) if way == "undo" else documents.redo(db(), row)
+    problems = [] if moved else [{"field": "", "message": f"Nothing to {way}."}]
+    return jsonify({**current(row), "moved": moved, "errors": problems})
