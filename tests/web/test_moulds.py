@@ -241,7 +241,7 @@ class TestPour:
         ticked(demo, pour)
         demo.post(f"/pours/{pour.id}/next")
         assert "Go on: weigh" in demo.post(f"/mixes/batch/{rows(demo, Batch)[-1].id}/dropped", follow_redirects=True).text
-        assert "g to weigh" in demo.post(f"/pours/{pour.id}/next", follow_redirects=True).text and rows(demo, Batch)[-1].pour_id == pour.id
+        assert "Tare the cup" in demo.post(f"/pours/{pour.id}/next", follow_redirects=True).text and rows(demo, Batch)[-1].pour_id == pour.id
 
     def test_a_failed_batch_tags_its_shot_and_makes_no_piece(self, demo):
         pour = begun(demo)

@@ -110,10 +110,12 @@ def forward(key: int) -> ResponseReturnValue:
     """On to the next step; the clock's part does not start before everything is ticked."""
     pour = load(Pour, key)
     made, row, mould, product, found, inserts = _opened(pour)
+    to = url_for("moulds_pour.show", key=key)
     try:
         following = run.following(pour.step, run.checklist(product, mould, inserts), frozenset(pour.ticks))
         if following == run.WEIGH:
-            _batch(pour, row, made, product, found)
+            batch = _batch(pour, row, made, product, found)
+            to = to if found.two else url_for("mixes.batch", key=batch.id)  # a dense pour is mixed first, by itself
         elif following == run.MIX:
             raise Refused("weigh", "not mixed", "weigh the parts and press Mixed on the weighing page")
         elif following == run.CURE:
@@ -123,7 +125,7 @@ def forward(key: int) -> ResponseReturnValue:
     except Refused as refused:
         db().rollback()
         return _page(load(Pour, key), refused)
-    return redirect(url_for("moulds_pour.show", key=key))
+    return redirect(to)
 
 
 def _batch(pour: Pour, row: Document, made: MouldMade, product: Product, found: Casting) -> Batch:
