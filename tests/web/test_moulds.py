@@ -309,6 +309,10 @@ class TestMixes:
         answer = demo.post("/mixes/products/new", {**self.TIN, **change})
         assert answer.status_code == 422 and says in answer.text and "Clear two" in answer.text
 
+    def test_an_expired_tub_is_marked_where_it_stands(self, demo):
+        page = demo.get(f"/mixes/products/{RESIN}").text
+        assert page.count("expired ") == 1 and "lot 2090" in page
+
     def test_clocks_are_asked_for_and_stopped(self, demo):
         first = demo.get("/mixes/clocks.json").get_json()["clocks"][0]
         assert demo.send(f"/mixes/clocks/{first['id']}/stop", {}).status_code in (200, 302)

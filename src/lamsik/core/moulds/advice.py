@@ -71,8 +71,9 @@ def sentence(mould: Mould, seen: Look) -> str:
     cavities = f"{count} cavities" if count > 1 else "one cavity"
     air = ""
     if seen.points:
-        spots = len(seen.points)
-        air = f" {'Air stays' if spots == 1 else f'{spots} places hold air'}: {sum(p.trapped_ml for p in seen.points):.2f} ml in each casting as it stands."
+        spots, ways = len(seen.points), turns(mould)
+        where = "each casting" if len(ways) == 1 else f"a cavity turned {ways[0]:.0f}°"
+        air = f" {'Air stays' if spots == 1 else f'{spots} places hold air'}: {sum(p.trapped_ml for p in seen.points):.2f} ml in {where} as it stands."
     elif mould.kind != INJECTION and not seen.turned:
         air = " No air stays as it stands." if mould.stand != FLAT or mould.kind != OPEN else " It is open above: no air stays."
     for turn, points in seen.turned:

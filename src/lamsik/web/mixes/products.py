@@ -10,6 +10,7 @@ from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.mixes.clocks import RULE
 from lamsik.core.mixes.product import FAMILIES, KINDS, Part, Product, parse_ratio, ratio_text
 from lamsik.core.mixes.recipe import to_document, to_product
+from lamsik.core.mixes.tubs import good_until, is_expired
 from lamsik.core.units import STORED, parse
 from lamsik.formats.product_document import dumps, loads
 from lamsik.store import documents, mixes
@@ -154,8 +155,15 @@ def _page(row: Document | None, asked: dict[str, str], problem: Refused | None =
     return render_template(
         "mixes/product.html", row=row, product=product, asked=asked, problem=problem, tub_problem=tub_problem, measures=MEASURES, kinds=KINDS, families=FAMILIES,
         cautions=list(CAUTIONS),
-        tubs=mixes.tubs(db(), row.id or 0) if row else [], ratio=ratio_text(product) if product else "", rule=RULE, loss=loss, learned=learned, received=request.form,
+        tubs=_with_day(row.id or 0, product) if row and product else [], ratio=ratio_text(product) if product else "",
+        rule=RULE, loss=loss, learned=learned, received=request.form,
     ), 422 if problem or tub_problem else 200  # fmt: skip
+
+
+def _with_day(key: int, product: Product) -> list[tuple[Tub, date | None, bool]]:
+    """Tubs with the day each is good until, opened as it was, and whether that has passed."""
+    found = [(row, mixes.core_tub(row)) for row in mixes.tubs(db(), key)]
+    return [(row, good_until(tub, product.open_days), is_expired(tub, product.open_days, date.today())) for row, tub in found]
 
 
 @blueprint.get("/<int:key>/product.json")

@@ -16,8 +16,8 @@ from lamsik.web.shared.db import db
 
 BRICKS = {
     "long_mm": "Brick long",
-    "wide_mm": "wide",
-    "high_mm": "one course high",
+    "wide_mm": "Brick wide",
+    "high_mm": "A course is high",
     "have": "Bricks there are",
     "strip_high_mm": "Strip high",
     "strip_long_mm": "Strip long",
