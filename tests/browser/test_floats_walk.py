@@ -118,9 +118,9 @@ def test_faults_of_the_scale_are_said_and_it_comes_back(demo_page: Page, bench):
     expect(says).to_contain_text("cannot be read")
     bench.set(fault="none")
     expect(says).to_have_text("Lies still.")
-    page.get_by_role("button", name="Tare").click()
+    page.get_by_role("button", name="Zero", exact=True).click()
     expect(page.locator("#scale-value")).to_have_text("0.00 g")
-    expect(page.get_by_text("tared", exact=True)).to_be_visible()
+    expect(page.locator("#scale-zero")).to_have_text("less 3.00 g, what lay on it")
 
 
 def test_a_profile_is_pulled_and_a_mark_slid_and_both_are_undone(demo_page: Page):
@@ -158,3 +158,15 @@ def test_a_piece_is_weighed_with_one_hand(demo_page: Page, bench):
     expect(page.get_by_role("button", name="Note").first).to_be_focused()
     page.keyboard.press("Enter")
     expect(page.locator("output").filter(has_text="9.87 g").first).to_be_visible()
+    expect(page.locator(".scale").filter(has_text="9.87 g").locator("small")).to_have_text("Fine scale 0.01 g")  # the scale that read it
+    following = page.get_by_label(re.compile("^Weighed when")).first
+    following.focus()
+    expect(page.locator("#scale-says")).to_have_text("Lies still.")
+    page.get_by_role("button", name="Take it").click()
+    expect(page.locator("#scale-said")).to_contain_text("kept already for Weighed when")
+    expect(following).to_have_value("")
+    bench.set(load_g="0")
+    expect(page.locator("#scale-value")).to_have_text("0.00 g")
+    following.focus()
+    bench.set(load_g="9.87")
+    expect(following).to_have_value("9.87 g")  # off and on again it may be the same

@@ -18,7 +18,7 @@ def saved(page: Page) -> None:
 
 
 def pour(page: Page, bench: Bench, cup: float, grams: float, label: str) -> float:  # noqa: F811
-    """Pour a part onto what is in the cup, with a rest half way that is not taken; the scale was tared for it."""
+    """Pour a part onto what is in the cup, with a rest half way that is not taken."""
     bench.set(load_g=f"{cup + grams / 2:.2f}")
     expect(page.locator("#scale-value")).to_have_text(f"{grams / 2:.2f} g")
     expect(page.get_by_label(label, exact=True)).to_have_value("")
@@ -29,10 +29,15 @@ def pour(page: Page, bench: Bench, cup: float, grams: float, label: str) -> floa
     return cup + grams
 
 
-def take_off(page: Page, bench: Bench) -> None:  # noqa: F811
-    """The cup off the scale, and its tare."""
-    bench.set(load_g="0")
-    page.request.post("/scale/tare", data={"off": True}, headers={"X-CSRFToken": page.locator('meta[name="csrf-token"]').get_attribute("content")})
+def zero(page: Page, bench: Bench, cup: float) -> float:  # noqa: F811
+    """The empty cup on, then Zero: it alone is never taken."""
+    bench.set(load_g=f"{cup:.2f}")
+    expect(page.locator("#scale-value")).to_have_text(f"{cup:.2f} g")
+    expect(page.locator("#scale-guide")).to_have_text("Put the empty cup on the scale, then press Zero.")
+    expect(page.get_by_label("Weighed", exact=True)).to_have_value("")
+    page.get_by_role("button", name="Zero", exact=True).click()
+    expect(page.locator("#scale-zero")).to_have_text(f"less {cup:.2f} g, the cup")
+    return cup
 
 
 def test_a_mould_is_made_its_halves_taken_a_mix_put_right_and_six_cast(browser, demo_server, bench: Bench):  # noqa: F811
@@ -81,7 +86,7 @@ def test_a_mould_is_made_its_halves_taken_a_mix_put_right_and_six_cast(browser, 
         page.get_by_role("button", name="Go on: weigh").click()
         targets = [float(text.split()[0]) for text in page.locator(".fill strong + output").all_inner_texts()]
         weighed = [targets[0], targets[1] + 3.0 if shot == 2 else targets[1]]
-        cup = 0.0
+        cup = zero(page, bench, 8.0)
         for grams in weighed:
             cup = pour(page, bench, cup, grams, "Weighed")
         if shot == 2:
@@ -90,7 +95,7 @@ def test_a_mould_is_made_its_halves_taken_a_mix_put_right_and_six_cast(browser, 
             cup = pour(page, bench, cup, float(more), f"Added, {more} g wanted")
         expect(page.locator(".verdict")).to_contain_text(re.compile("All in|within the"))
         page.get_by_role("button", name="Mixed: start the pot life").click()
-        take_off(page, bench)
+        bench.set(load_g="0")
         expect(page.get_by_role("timer", name=re.compile("^Pot life"))).to_have_text(re.compile(r"\d:\d\d"))
         page.get_by_role("button", name="Poured: start the cure").click()
         page.get_by_role("button", name="Demould", exact=True).click()
@@ -110,7 +115,7 @@ def test_a_mould_is_made_its_halves_taken_a_mix_put_right_and_six_cast(browser, 
     page.get_by_role("link", name=re.compile(number)).first.click()
     expect(page.get_by_text(re.compile("shot 2, lot A 2231, B 2232"))).to_be_visible()
     page.goto("/mixes")
-    expect(page.get_by_text("learned from 8")).to_be_visible()
+    expect(page.get_by_text("learned from 7")).to_be_visible()  # the one put right after an over-pour is no lesson
     page.context.close()
     assert wrong == []
 
@@ -166,3 +171,36 @@ def test_a_layout_by_keyboard_alone(demo_page: Page):
         page.keyboard.press("Control+z")
         saved(page)
     expect(page.get_by_text("standing on edge, 0°")).to_be_visible()
+
+
+def test_a_mix_follows_the_scale_and_a_zero_belongs_to_its_page(demo_page: Page, bench: Bench):  # noqa: F811
+    page = demo_page
+    connect(page, bench)
+    bench.set(load_g="8.00")
+    page.goto("/mixes")
+    page.get_by_label("Product", exact=True).select_option(label="Casting resin, 1:1 by volume")
+    page.get_by_label("To fill", exact=True).fill("40 ml")
+    page.get_by_role("button", name="Work it out").click()
+    page.get_by_role("button", name="Weigh it out").click()
+    page.get_by_role("button", name="I have read this and the safety data sheet").click()
+    weighed = page.get_by_label("Weighed", exact=True)
+    expect(page.locator("#scale-value")).to_have_text("8.00 g")
+    expect(weighed).to_have_value("")  # what lies on it when the page opens is nobody's part
+    page.get_by_role("button", name="Take it").click()
+    expect(page.locator("#scale-said")).to_have_text("Put the empty cup on and press Zero first.")
+    cup = zero(page, bench, 8.0)
+    page.get_by_role("button", name="Zero", exact=True).click()
+    expect(page.locator("#scale-value")).to_have_text("0.00 g")  # pressed twice it is still zeroed
+    page.get_by_role("button", name="Show the whole weight").click()
+    expect(page.locator("#scale-value")).to_have_text("8.00 g")
+    page.get_by_role("button", name="Zero", exact=True).click()
+    target = float(page.locator(".fill strong + output").first.inner_text().split()[0])
+    cup = pour(page, bench, cup, target, "Weighed")
+    expect(page.locator("#scale-zero")).to_have_text(f"less {cup:.2f} g, the cup with A in it")
+    expect(page.get_by_label("Weighed", exact=True)).to_have_value("")  # A still lies there and is not B
+    page.get_by_role("button", name="Take back A").click()
+    expect(page.locator(".verdict")).to_contain_text("pour A to")
+    page.goto("/pieces")
+    page.get_by_role("link", name=re.compile("P0056|P0055")).first.click()
+    expect(page.locator("#scale-value")).to_have_text(f"{cup:.2f} g")  # the zero stayed with the mix
+    expect(page.locator("#scale-zero")).to_be_hidden()

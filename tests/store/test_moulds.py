@@ -3,10 +3,11 @@
 import pytest
 from sqlmodel import select
 
+from lamsik.core.castings.gates import Curing
 from lamsik.core.errors import Refused
 from lamsik.formats.mould_document import first_layout, of_body
-from lamsik.store import documents, mixes, moulds, pieces
-from lamsik.store.tables import Batch, Clock, Document, Pour, Tub
+from lamsik.store import documents, mixes, moulds, pieces, weighed
+from lamsik.store.tables import Batch, Clock, Document, Pour, Tub, Weighed
 from tests.formats.test_body_document import full
 
 
@@ -89,10 +90,12 @@ class TestShots:
         moulds.mark(session, made, "c2", "dead", "torn")
         assert moulds.alive(made) == ["c1"]
         purge = moulds.begin(session, made, resin.id, {}, 20.0)
+        moulds.poured(session, purge)
         assert purge.purge and moulds.finish(session, purge, [moulds.Counted("c1", True, ())]) == []
         shot = moulds.begin(session, made, resin.id, {}, 20.0)
         row = batch(session, resin, pour_id=shot.id)
         mixes.weigh(session, row, "A", 20.0, a)
+        moulds.poured(session, shot)
         (piece,) = moulds.finish(session, shot, [moulds.Counted("c1", True, ())])
         assert piece.design_id == body.id and piece.pour_id == shot.id and piece.cavity == "c1" and "lot A LA" in piece.note and "shot 2" in piece.note
         assert pieces.done_steps(session, piece) == {"carve"} and shot.castings[0]["piece"] == piece.id
@@ -120,11 +123,48 @@ class TestShots:
         with pytest.raises(Refused, match="not in this shop"):
             moulds.body_content(session, {**block, "revision": 99})
 
-    def test_what_may_not_be_sold_is_said_with_its_reason(self, session, shop):
-        body = shop[0]
-        assert moulds.not_for_sale(session, body.id) == "" == moulds.not_for_sale(session, None)
+    def test_an_abandoned_pour_is_no_shot_and_the_purge_is_the_first_one_poured(self, session, shop):
+        _, mould, resin, (a, _) = shop
+        made = moulds.make(session, mould, "silicone", "", "")
+        given_up, other = (moulds.begin(session, made, resin.id, {}, 20.0) for _ in range(2))
+        row, before = batch(session, resin, pour_id=given_up.id), a.left_g
+        mixes.weigh(session, row, "A", 20.0, a)
+        moulds.drop(session, given_up)
+        assert a.left_g == before and row.state == mixes.DROPPED and list(moulds.pours(session, [made.id])) == [other] and list(moulds.open_pours(session)) == [other]
+        moulds.poured(session, other)
+        later = moulds.begin(session, made, resin.id, {}, 20.0)
+        assert (other.shot, other.purge, later.shot, later.purge) == (1, True, 2, False)
+        other.step = "cure"
+        with pytest.raises(Refused, match="poured already"):
+            moulds.drop(session, other)
+
+    def test_when_its_material_is_cured_is_known_from_the_batches_it_was_poured_from(self, session, shop):
+        _, mould, resin, (a, _) = shop
+        made = moulds.make(session, mould, "silicone", "", "")
+        assert moulds.curing(session, made) == Curing()
+        row = batch(session, resin, mould_id=mould.id)
+        mixes.weigh(session, row, "A", 20.0, a)
+        product = mixes.product_of(session, resin.id)
+        mixes.mix(session, row, product, "")
+        assert {clock.kind for clock in mixes.running(session)} == {"pot life"} | ({"stir"} if product.stir_s else set())
+        mixes.unmix(session, row)
+        assert row.state == mixes.WEIGHING and not mixes.running(session)
+        mixes.mix(session, row, product, "")
+        demould, cure = mixes.pour(session, row, product, "")
+        assert moulds.curing(session, made) == Curing(demould.ends_at.astimezone(), cure.ends_at.astimezone())
+
+    def test_what_may_not_be_sold_is_said_with_its_reason_through_every_door(self, session, shop):
+        body, mould, _, _ = shop
+        block = documents.content(session, mould)["master"]
+        assert moulds.not_for_sale(session, block) == "" == moulds.not_for_sale(session, {"body_id": None})
+        assert "not for sale" in moulds.not_for_sale(session, {**block, "source": {"kind": "not_for_sale", "note": ""}})
+        assert "bought" in moulds.not_for_sale(session, {"document": {"source": {"kind": "not_for_sale", "note": "bought"}}})
         documents.save(session, body, {**full(), "source": {"kind": "not_for_sale", "note": "an old one"}}, 1)
-        assert moulds.not_for_sale(session, body.id) == "not for sale: an old one"
+        assert moulds.not_for_sale(session, block) == "not for sale: an old one" == moulds.not_for_sale(session, {"body_id": body.id})
+        documents.save(session, body, full(), 2)
+        assert moulds.not_for_sale(session, block) == ""
+        thing = weighed.keep(session, Weighed(name="Bought", search="", air_g=10.0, source={"kind": "not_for_sale", "note": "bought"}))
+        assert moulds.not_for_sale(session, {"weighed_id": thing.id}) == "not for sale: bought"
 
 
 def test_starters_come_once_and_not_again_after_they_were_put_away(session):

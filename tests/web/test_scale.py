@@ -113,12 +113,11 @@ class TestTable:
 
 
 class TestPort:
-    def test_the_connected_scale_is_read_tared_and_let_go(self, demo):
+    def test_the_connected_scale_is_read_named_and_let_go(self, demo):
         bench = Bench()
         try:
             bench.set(load_g="7.5", settle_s="0.1", noise_g="0")
             assert demo.get("/scale/live").json["state"] == "off"
-            assert demo.send("/scale/tare", {}).status_code == 422
             fields = {"url": bench.where["scale"], "baud": "9600", "unit": "", "step": "0.01 g"}
             assert demo.post("/scale/connect", fields, page="/scale").status_code == 302
             for _ in range(200):
@@ -126,11 +125,9 @@ class TestPort:
                 if state["stable"] and state["value_g"] == pytest.approx(7.5, abs=0.01):
                     break
                 time.sleep(0.03)
-            assert (
-                state["stable"]
-                and demo.send("/scale/tare", {}).json["value_g"] == 0
-                and demo.send("/scale/tare", {"off": True}).json["value_g"] == pytest.approx(7.5, abs=0.01)
-            )
+            assert state["stable"] and 'data-instrument="2"' in demo.get("/scale").text  # the shop's only scale of that step
+            demo.post("/scale/connect", {**fields, "instrument": "1"}, page="/scale")
+            assert 'data-instrument="1"' in demo.get("/scale").text
             assert demo.post("/scale/connect", {**fields, "url": ""}, page="/scale").status_code == 302 and demo.get("/scale/live").json["state"] == "off"
         finally:
             bench.stop()

@@ -1,5 +1,7 @@
 """Short cautions that stand beside the steps that can hurt someone."""
 
+from collections.abc import Collection, Iterable, Mapping
+
 DEFER = "Follow the product's safety data sheet and your local rules."
 
 CAUTIONS: dict[str, str] = {
@@ -17,6 +19,22 @@ CAUTIONS: dict[str, str] = {
     "hooks": "Hooks: fit them last; hold them with pliers; nobody stands behind a test cast.",
 }
 """Caution by key; every one is shown together with `DEFER`."""
+
+
+EACH_BATCH = frozenset({"isocyanate", "plastisol"})
+"""Cautions that are read for every batch; the others once a day."""
+
+
+def to_read(keys: Iterable[str], read_for_batch: Collection[str], read_on: Mapping[str, str], today: str) -> tuple[str, ...]:
+    """Which cautions are still to be read before a batch is weighed.
+
+    Args:
+        keys: cautions of what goes in.
+        read_for_batch: those ticked for this very batch.
+        read_on: day each was last ticked, as ISO text.
+        today: this day, as ISO text.
+    """
+    return tuple(dict.fromkeys(k for k in keys if k in CAUTIONS and k not in read_for_batch and (k in EACH_BATCH or read_on.get(k) != today)))
 
 
 def caution(key: str) -> str:

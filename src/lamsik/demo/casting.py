@@ -88,6 +88,7 @@ def _shot(session: Session, made: MouldMade, product: Document, ago: float, gram
     )  # fmt: skip
     session.add(batch)
     session.flush()
+    moulds.poured(session, pour)
     pour.at = pour.poured_at = at
     moulds.finish(session, pour, [moulds.Counted(cavity, not faults, tuple(faults), "") for cavity, *faults in results])
     pour.finished_at = at + timedelta(hours=2)

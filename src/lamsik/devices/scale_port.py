@@ -28,20 +28,21 @@ class Settings:
 
 @dataclass(frozen=True)
 class State:
-    """What the port knows: its state in one word and in words, the newest reading [g] less the tare, whether stable, how often it settled."""
+    """What the port knows: its state in one word and in words, the newest reading [g], whether stable, how often it settled."""
 
     state: str = OFF
     says: str = "No scale is connected: type the mass, or connect one in Stores."
     value_g: float | None = None
-    gross_g: float | None = None
     stable: bool = False
-    tare_g: float = 0.0
     settled: int = 0
     garbled: int = 0
 
 
 class ScalePort:
-    """Reads a scale until it is closed. All faults become states; nothing is raised out of the thread."""
+    """Reads a scale until it is closed. All faults become states; nothing is raised out of the thread.
+
+    It knows no tare: what counts as nothing belongs to the page that said so.
+    """
 
     def __init__(self, settings: Settings, clock: Callable[[], float] = time.monotonic) -> None:
         self.settings, self._clock = settings, clock
@@ -61,17 +62,6 @@ class ScalePort:
         """The state as plain values."""
         return asdict(self.state)
 
-    def tare(self, off: bool = False) -> State:
-        """What lies on it now counts as nothing; `off` takes that back. Raises `Refused` while it does not lie still."""
-        with self._lock:
-            if off:
-                self._state = replace(self._state, tare_g=0.0, value_g=self._state.gross_g)
-                return self._state
-            if self._state.gross_g is None or not self._state.stable:
-                raise Refused("tare", self._state.state, "wait until the reading stands still")
-            self._state = replace(self._state, tare_g=self._state.gross_g, value_g=0.0)
-            return self._state
-
     def close(self) -> None:
         """Stop reading."""
         self._stop.set()
@@ -79,7 +69,7 @@ class ScalePort:
 
     def _tell(self, state: str, says: str, keep: bool = False) -> None:
         with self._lock:
-            kept = self._state if keep else replace(self._state, value_g=None, gross_g=None, stable=False)
+            kept = self._state if keep else replace(self._state, value_g=None, stable=False)
             self._state = replace(kept, state=state, says=says)
 
     def _run(self) -> None:
@@ -133,9 +123,7 @@ class ScalePort:
             fresh = stable and not self._was_stable
             self._was_stable = stable
             words = "Lies still." if stable else "Settling …"
-            self._state = replace(
-                self._state, state=READING, says=words, gross_g=gross, value_g=gross - self._state.tare_g, stable=stable, settled=self._state.settled + fresh
-            )
+            self._state = replace(self._state, state=READING, says=words, value_g=gross, stable=stable, settled=self._state.settled + fresh)
 
 
 def _short(error: Exception) -> str:

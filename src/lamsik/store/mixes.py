@@ -8,9 +8,9 @@ from typing import Any
 from sqlmodel import Session, col, select
 
 from lamsik.core.errors import Refused, require
-from lamsik.core.mixes.amount import learned_loss
+from lamsik.core.mixes.amount import learned_loss, used_g
 from lamsik.core.mixes.clocks import at_temperature
-from lamsik.core.mixes.product import Product, liquid_g_cm3, mass_shares
+from lamsik.core.mixes.product import Product, keepable, liquid_g_cm3, mass_shares
 from lamsik.core.mixes.recipe import to_document, to_product
 from lamsik.core.mixes.tubs import Tub as CoreTub
 from lamsik.core.mixes.tubs import drawn
@@ -18,6 +18,7 @@ from lamsik.store import documents
 from lamsik.store.starter_mixes import STARTERS
 from lamsik.store.tables import Batch, Clock, Document, Tub, now
 
+STIR = "stir"
 WEIGHING, MIXED, POURED, FAILED, DROPPED = "weighing", "mixed", "poured", "failed", "dropped"
 
 
@@ -35,7 +36,7 @@ def product_of(session: Session, key: int) -> Product:
 
 def add_product(session: Session, product: Product, note: str = "") -> Document:
     """Keep a new product."""
-    return documents.create(session, "product", documents.next_code(session, "product", "X"), to_document(product), note)
+    return documents.create(session, "product", documents.next_code(session, "product", "X"), to_document(keepable(product)), note)
 
 
 def tubs(session: Session, product_id: int) -> Sequence[Tub]:
@@ -72,9 +73,22 @@ def put_back(session: Session, batch: Batch) -> None:
             session.add(row)
 
 
-def weigh(session: Session, batch: Batch, part: str, grams: float, tub: Tub | None) -> None:
-    """Keep what the scale showed of a part and draw it from its tub; weighed again it takes the place of the earlier weighing."""
+def weigh(session: Session, batch: Batch, part: str, grams: float, tub: Tub | None, more: bool = False) -> None:
+    """Keep what the scale showed of a part and draw it from its tub.
+
+    Weighed again it takes the place of what was weighed before; `more` of it, from this tub or another, is kept beside that.
+    """
     require(batch.state == WEIGHING, "batch", batch.state, "its parts are mixed already")
+    lines = list(batch.weighed) if more else _without(session, batch, part)
+    if tub is not None:
+        draw(session, tub, grams)
+    batch.weighed = [*lines, {"part": part, "grams": grams, "tub": tub.id if tub else None, "lot": tub.lot if tub else ""}]
+    session.add(batch)
+    session.flush()
+
+
+def _without(session: Session, batch: Batch, part: str) -> list[dict[str, Any]]:
+    """A batch's lines less those of a part, whose grams go back to their tubs."""
     lines = []
     for line in batch.weighed:
         if line["part"] != part:
@@ -83,9 +97,14 @@ def weigh(session: Session, batch: Batch, part: str, grams: float, tub: Tub | No
             old = session.get_one(Tub, line["tub"])
             old.left_g += float(line["grams"])
             session.add(old)
-    if tub is not None:
-        draw(session, tub, grams)
-    batch.weighed = [*lines, {"part": part, "grams": grams, "tub": tub.id if tub else None, "lot": tub.lot if tub else ""}]
+    return lines
+
+
+def take_back(session: Session, batch: Batch, part: str) -> None:
+    """A part was not weighed after all: its grams are back in their tubs. Raises `Refused` once the batch is mixed."""
+    require(batch.state == WEIGHING, "batch", batch.state, "its parts are mixed already")
+    require(any(line["part"] == part for line in batch.weighed), "part", part, "it was not weighed")
+    batch.weighed = _without(session, batch, part)
     session.add(batch)
     session.flush()
 
@@ -97,7 +116,7 @@ def weighed_g(batch: Batch, part: str) -> float:
 
 def lots_of(batch: Batch) -> str:
     """The lots that went in: `A 2231, B 2240`."""
-    return ", ".join(sorted(f"{line['part']} {line['lot']}" for line in batch.weighed if line.get("lot")))
+    return ", ".join(sorted({f"{line['part']} {line['lot']}" for line in batch.weighed if line.get("lot")}))
 
 
 def batches(session: Session, most: int = 12, state: str = "") -> Sequence[Batch]:
@@ -108,14 +127,23 @@ def batches(session: Session, most: int = 12, state: str = "") -> Sequence[Batch
     return session.exec(query.order_by(col(Batch.id).desc()).limit(most)).all()
 
 
+def used_of(batch: Batch) -> float | None:
+    """What of a batch was poured for its volume [g]; None where that cannot be told."""
+    weighed = sum(float(line["grams"]) for line in batch.weighed)
+    planned = float(batch.plan.get("total_g") or weighed) + sum(float(extra["grams"]) for extra in batch.plan.get("extras", []))
+    return used_g(planned, weighed, float(batch.plan.get("left_g") or 0.0))
+
+
 def loss_of(session: Session, product_id: int) -> tuple[float, int]:
-    """The loss to plan with for a product, and how many batches taught it; only poured ones do, one that failed may be half weighed."""
+    """The loss to plan with for a product, and how many batches taught it.
+
+    Only those poured for a known volume do: one that failed may be half weighed, one over its plan was not poured whole.
+    """
     rows = session.exec(select(Batch).where(Batch.product_id == product_id, Batch.state == POURED)).all()
     liquid = liquid_g_cm3(product_of(session, product_id))
     pairs = []
     for row in rows:
-        filled = row.plan.get("filled_ml")
-        used = sum(float(line["grams"]) for line in row.weighed)
+        filled, used = row.plan.get("filled_ml"), used_of(row)
         if filled and used:
             pairs.append((float(filled), used / float(row.plan.get("density") or liquid)))
     return learned_loss(pairs), len(pairs)
@@ -135,13 +163,31 @@ def running(session: Session) -> Sequence[Clock]:
 
 
 def mix(session: Session, batch: Batch, product: Product, link: str) -> Clock:
-    """The parts are in one cup: the pot life runs."""
+    """The parts are in one cup: the pot life runs, and beside it how long it is stirred, where the product wants that."""
     if batch.state != WEIGHING:
         raise Refused("batch", batch.state, "it is mixed already")
     batch.state, batch.mixed_at = MIXED, now()
     session.add(batch)
+    if product.stir_s:
+        start_clock(session, f"Stir {batch.purpose}, to the bottom and the walls", STIR, now() + timedelta(seconds=product.stir_s), link, batch)
     minutes = at_temperature(product.pot_life_min, product.reference_c, batch.at_c)
     return start_clock(session, f"Pot life, {batch.purpose}", "pot life", now() + timedelta(minutes=minutes), link, batch)
+
+
+def note_left(batch: Batch, left_g: float) -> None:
+    """What was left over of a batch, weighed [g]: it says how much was really poured. Raises `Refused` for more than was weighed."""
+    weighed = sum(float(line["grams"]) for line in batch.weighed)
+    require(0 <= left_g < weighed, "left", f"{left_g:g} g", f"less than the {weighed:g} g that were weighed")
+    batch.plan = {**batch.plan, "left_g": left_g}
+
+
+def unmix(session: Session, batch: Batch) -> None:
+    """It was not mixed after all: its clocks stop, its parts can be put right. Raises `Refused` once it is poured."""
+    require(batch.state == MIXED, "batch", batch.state, "only one that is mixed and not poured goes back to the scale")
+    stop_clocks(session, batch.id)
+    batch.state, batch.mixed_at = WEIGHING, None
+    session.add(batch)
+    session.flush()
 
 
 def pour(session: Session, batch: Batch, product: Product, link: str) -> tuple[Clock, Clock]:

@@ -6,12 +6,14 @@ from typing import Any
 
 from sqlmodel import Session, col, func, select
 
+from lamsik.core.castings.gates import Curing
+from lamsik.core.castings.session import DROPPED, UNTIL_POURED
 from lamsik.core.errors import Refused, require
 from lamsik.core.moulds import masters
 from lamsik.core.moulds.faults import MasterUse
 from lamsik.core.shapes.sources import Source
 from lamsik.store import documents, mixes, pieces, skins
-from lamsik.store.tables import Batch, Document, MouldMade, Piece, Pour, Revision, now
+from lamsik.store.tables import Batch, Clock, Document, MouldMade, Piece, Pour, Revision, Weighed, now
 
 ALIVE, TRIM, DEAD = "alive", "trim", "dead"
 STATES = (ALIVE, TRIM, DEAD)
@@ -68,8 +70,8 @@ def master_use(session: Session, mould_id: int, expected: int | None) -> MasterU
 
 
 def pours(session: Session, made_ids: Sequence[int]) -> Sequence[Pour]:
-    """Pours of these moulds, the newest first."""
-    return session.exec(select(Pour).where(col(Pour.made_id).in_(made_ids)).order_by(col(Pour.id).desc())).all()
+    """Pours of these moulds, the newest first; those that were dropped are no shots."""
+    return session.exec(select(Pour).where(col(Pour.made_id).in_(made_ids), Pour.step != DROPPED).order_by(col(Pour.id).desc())).all()
 
 
 def open_pours(session: Session) -> Sequence[Pour]:
@@ -78,14 +80,59 @@ def open_pours(session: Session) -> Sequence[Pour]:
 
 
 def begin(session: Session, row: MouldMade, product_id: int, plan: dict[str, Any], at_c: float, order_id: int | None = None) -> Pour:
-    """The next shot of a mould; the first of a version is a purge. Raises `Refused` where no cavity is alive."""
+    """The next shot of a mould: which it is stands fast once it is poured. Raises `Refused` where no cavity is alive."""
     require(bool(alive(row)), "cavities", "none alive", "trim one, or make a new mould")
-    count = session.exec(select(func.count()).select_from(Pour).where(Pour.made_id == row.id)).one()
+    count = shots(session, row.id or 0)
     castings: list[Any] = [{"cavity": key, "good": None, "faults": [], "firmness": "", "piece": None} for key in alive(row)]
     found = Pour(made_id=row.id or 0, product_id=product_id, shot=count + 1, purge=count == 0, plan=plan, castings=castings, at_c=at_c, order_id=order_id)
     session.add(found)
     session.flush()
     return found
+
+
+def shots(session: Session, made_id: int) -> int:
+    """How often a mould was really poured."""
+    return session.exec(select(func.count()).select_from(Pour).where(Pour.made_id == made_id, col(Pour.poured_at).is_not(None))).one()
+
+
+def poured(session: Session, pour: Pour) -> None:
+    """It is in the mould: now it is a shot, and the first of its mould is the purge."""
+    count = shots(session, pour.made_id)
+    pour.shot, pour.purge, pour.poured_at = count + 1, count == 0, now()
+    session.add(pour)
+    session.flush()
+
+
+def drop(session: Session, pour: Pour) -> None:
+    """Give a pour up before anything is poured.
+
+    What was weighed goes back on the books; what was mixed is used up. Raises `Refused` once it is poured.
+    """
+    require(pour.step in UNTIL_POURED, "pour", f"shot {pour.shot}", "it is poured already: count it, or tag it as failed")
+    batch = batch_of(session, pour)
+    if batch is not None:
+        if batch.state == mixes.WEIGHING:
+            mixes.put_back(session, batch)
+            batch.state = mixes.DROPPED
+        elif batch.state == mixes.MIXED:
+            batch.state = mixes.FAILED
+        mixes.stop_clocks(session, batch.id)
+        session.add(batch)
+    pour.step, pour.finished_at = DROPPED, now()
+    session.add(pour)
+    session.flush()
+
+
+def curing(session: Session, row: MouldMade) -> Curing:
+    """When a mould's own material is set and when it is cured, by the clocks of the batches it was poured from; local times."""
+    before = session.exec(select(MouldMade.made_at).where(MouldMade.mould_id == row.mould_id, col(MouldMade.id) < row.id).order_by(col(MouldMade.id).desc())).first()
+    own = select(Batch.id).where(Batch.mould_id == row.mould_id, col(Batch.pour_id).is_(None), Batch.state == mixes.POURED)
+    query = select(Clock).where(col(Clock.batch_id).in_(own), col(Clock.kind).in_(("demould", "full cure")))
+    ends: dict[str, list[Any]] = {}
+    for clock in session.exec(query).all():
+        if before is None or clock.started_at >= before:
+            ends.setdefault(clock.kind, []).append(clock.ends_at.astimezone())
+    return Curing(max(ends.get("demould", []), default=None), max(ends.get("full cure", []), default=None))
 
 
 def batch_of(session: Session, pour: Pour) -> Batch | None:
@@ -141,10 +188,24 @@ def _piece(session: Session, pour: Pour, row: MouldMade, block: dict[str, Any], 
     return piece
 
 
-def not_for_sale(session: Session, body_id: int | None) -> str:
-    """Why what is made of a body may not be sold; empty where it may."""
-    row = session.get(Document, body_id) if body_id is not None else None
-    if row is None:
-        return ""
-    source = Source(**documents.content(session, row).get("source", {}))
+def not_for_sale(session: Session, block: dict[str, Any]) -> str:
+    """Why what is cast of a master may not be sold; empty where it may.
+
+    What the body or the weighed thing is flagged with now counts, and what the mould itself says of its master.
+    """
+    said = [block.get("document") or {}, block]
+    row = session.get(Document, block.get("body_id") or 0)
+    if row is not None:
+        said.append(documents.content(session, row))
+        if block.get("revision"):
+            said.append(body_content(session, block))
+    thing = session.get(Weighed, block.get("weighed_id") or 0)
+    if thing is not None:
+        said.append({"source": thing.source})
+    return next((why for why in map(why_not, said) if why), "")
+
+
+def why_not(content: dict[str, Any]) -> str:
+    """Why what is made of a document may not be sold, by the source it names; empty where it may."""
+    source = Source(**content.get("source") or {})
     return "" if source.may_sell else source.describe()

@@ -4,6 +4,7 @@ from typing import Any
 
 from sqlmodel import Session, col, select
 
+from lamsik.core.moulds.heat import MARGIN_C
 from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.ballast_holes import Slug
 from lamsik.core.shapes.catalogue import Catalogue
@@ -23,10 +24,12 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "units": {"length": "mm"},
     "clearances": {},
     "saw": {"kerf_mm": 1.5, "block_spare_mm": 3.0, "hinge_mm": 0.8, "stick_mm": [1000.0, 40.0, 25.0], "paper": "A4"},
-    "scale": {"url": "", "baud": 9600, "unit": "", "step_g": 0.01, "page": ""},
+    "scale": {"url": "", "baud": 9600, "unit": "", "step_g": 0.01, "page": "", "instrument": None},
     "days": {"days": [0, 1, 2, 3, 4], "begins": "09:00", "ends": "17:00", "closed": [], "after_hours": False},
     "bricks": {"long_mm": 40.0, "wide_mm": 20.0, "high_mm": 12.0, "have": 0, "strip_high_mm": 0.0, "strip_long_mm": 0.0},
     "mixing": {"step_g": 0.1, "room_c": 20.0, "scoop_ml": 15.0},
+    "heat": {"margin_c": MARGIN_C, "limits": {}},
+    "cautions": {"read_on": {}},
     "dowels": {"mm": [6.0, 8.0, 10.0, 12.0, 12.7, 14.0, 15.9, 16.0, 18.0, 20.0]},
 }
 """Settings of a new shop."""

@@ -111,13 +111,14 @@ class Piece(SQLModel, table=True):
 
 
 class StepDone(SQLModel, table=True):
-    """A step of a piece that is ticked off."""
+    """A step of a piece that is ticked off, or left out for a reason."""
 
     __table_args__ = (UniqueConstraint("piece_id", "step"),)
     id: int | None = Field(default=None, primary_key=True)
     piece_id: int = Field(foreign_key="piece.id", index=True)
     step: str
     done_at: datetime = Field(default_factory=now)
+    reason: str = ""
 
 
 class Instrument(Typed, table=True):
@@ -133,7 +134,7 @@ class Instrument(Typed, table=True):
 
 
 class Weighing(SQLModel, table=True):
-    """A reading: of the whole piece after a stage, or of one part. The newest of a target counts."""
+    """A reading: of the whole piece after a stage, of one part, or of the piece held under in a water. The newest of a target counts."""
 
     id: int | None = Field(default=None, primary_key=True)
     piece_id: int = Field(foreign_key="piece.id", index=True)
@@ -143,6 +144,7 @@ class Weighing(SQLModel, table=True):
     instrument_id: int = Field(foreign_key="instrument.id")
     at: datetime = Field(default_factory=now)
     undone_at: datetime | None = None
+    water: dict[str, Any] = Field(default_factory=dict, sa_type=JSON)
 
 
 class Hardware(Typed, table=True):
@@ -206,7 +208,7 @@ class TimedRun(Typed, table=True):
 
 
 class TowRun(Typed, table=True):
-    """A run on the line: line out [m], speed [m/s], line [mm], rod tip height [m], and the depth it ran at [m]."""
+    """A run on the line: line out [m], speed [m/s], line [mm], rod tip height [m], lead on the bait [g], and what was seen: depth [m], pitch [°]."""
 
     id: int | None = Field(default=None, primary_key=True)
     design_id: int = Field(foreign_key="document.id", index=True)
@@ -216,6 +218,8 @@ class TowRun(Typed, table=True):
     line_mm: float
     rod_m: float
     depth_m: float
+    lead_g: float = 0.0
+    pitch_deg: float | None = None
     note: str = ""
     at: datetime = Field(default_factory=now)
     undone_at: datetime | None = None
@@ -245,6 +249,7 @@ class Weighed(Typed, table=True):
     instrument_id: int | None = Field(default=None, foreign_key="instrument.id")
     at: datetime = Field(default_factory=now)
     note: str = ""
+    source: dict[str, Any] = Field(default_factory=dict, sa_type=JSON)
     deleted_at: datetime | None = None
 
 

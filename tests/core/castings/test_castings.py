@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 
 from lamsik.core.castings import foam, plastisol, session
 from lamsik.core.castings.dense_rear import bonds, two_pours
+from lamsik.core.castings.gates import Curing, gate
 from lamsik.core.castings.inserts import Insert, covers_mm, inserts_ml, level_mm, net_ml, of_design, shank
 from lamsik.core.castings.matching import matched
 from lamsik.core.castings.softbody import exposed
@@ -225,3 +226,30 @@ class TestSession:
         hot = session.checklist(STARTERS[4], mould(kind="press"))
         assert {"dry", "pressing"} <= {tick.key for tick in hot}
         assert MASTER.stands_in is False
+
+
+class TestColours:
+    SCRAPS = (plastisol.Scrap("pearl", 15.0, 1), plastisol.Scrap("black", 4.0, 0), plastisol.Scrap("red", 90.0, 0))
+
+    def test_each_colour_takes_its_own_share_from_its_own_scrap(self):
+        pearl, black = plastisol.by_colour(40.0, plastisol.parse_colours("pearl 70 %, black 30%"), self.SCRAPS)
+        assert (pearl.grams, pearl.new_g, black.grams, black.new_g) == pytest.approx((28.0, 13.0, 12.0, 8.0))
+        assert [one.colour for one in black.scraps] == ["black"] and [share for _, share in plastisol.parse_colours("a, b, c")] == pytest.approx([1 / 3] * 3)
+
+    @pytest.mark.parametrize(("text", "says"), [("pearl 70 %, black", "for every colour"), ("pearl 70 %, black 20 %", "add up"), ("pearl, pearl", "once")])
+    def test_shares_that_cannot_be_are_refused(self, text, says):
+        with pytest.raises(Refused, match=says):
+            plastisol.parse_colours(text)
+
+
+class TestGates:
+    NOW = datetime(2027, 3, 1, 12, 0)
+
+    @pytest.mark.parametrize(
+        ("demould_h", "cured_h", "hot", "way", "says"),
+        [(2, 26, False, "refused", "not before 14:00"), (-1, 26, False, "asks", "14:00 on Tue 2 Mar"), (-1, 26, True, "refused", "full cure: not before 14:00 on Tue"), (-9, -1, True, "free", ""), (None, None, True, "free", "")],
+    )  # fmt: skip
+    def test_a_mould_is_cast_in_when_it_is_set_and_hot_only_when_it_is_cured(self, demould_h, cured_h, hot, way, says):
+        after = [None if hours is None else self.NOW + timedelta(hours=hours) for hours in (demould_h, cured_h)]
+        found = gate(Curing(*after), self.NOW, hot)
+        assert found.way == way and says in found.says

@@ -7,19 +7,21 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lamsik.core.cautions import to_read
 from lamsik.core.errors import Refused
-from lamsik.core.mixes.amount import Job, grams_for, learned_loss, least_g, ratio_error, weighed_out
+from lamsik.core.mixes.amount import Job, grams_for, learned_loss, least_g, poured_g_cm3, ratio_error, used_g, weighed_out
 from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.fillers import FILLERS, Filler, batch_density, filled, pigment_g
 from lamsik.core.mixes.layers import USUAL, layered
 from lamsik.core.mixes.overpour import put_right
-from lamsik.core.mixes.product import Part, Product, liquid_g_cm3, mass_shares, parse_ratio, ratio_text
+from lamsik.core.mixes.product import Part, Product, keepable, liquid_g_cm3, mass_shares, parse_ratio, ratio_text
 from lamsik.core.mixes.recipe import to_document, to_product
 from lamsik.core.mixes.tubs import Tub, choose, drawn, remarks
 
 RESIN = Product("Resin", "resin", "volume", (Part("A", 1, 1.10), Part("B", 1, 1.02)), 3.0, 5.0, 8.0, 1.0, 24.0)
 SILICONE = Product("Silicone", "silicone", "mass", (Part("base", 100, 1.20), Part("catalyst", 4, 0.98)), 10.0, stir_s=60)
 THREE = Product("Three", "epoxy", "mass", (Part("A", 100, 1.1), Part("B", 45, 1.0), Part("C", 2, 1.3)), 5.0)
+FOAM = Product("Foam", "foam", "mass", (Part("A", 100, 1.06), Part("B", 110, 1.23)), caution="isocyanate", free_rise_g_cm3=0.16)
 products = st.sampled_from([RESIN, SILICONE, THREE])
 
 
@@ -95,6 +97,35 @@ class TestAmount:
         assert learned_loss([(100, 90)] * 5) == 0.0 and learned_loss([(0, 5)]) == 0.05
 
 
+class TestFoam:
+    def test_a_foam_is_planned_by_what_it_becomes_and_never_by_its_liquid(self):
+        assert grams_for(FOAM, Job(30.0, 0.0, 0.0)) == pytest.approx(4.8) and grams_for(FOAM, Job(30.0, 0.0, 0.02), 0.25) == pytest.approx(30.6 * 0.25)
+        assert FOAM.density_g_cm3 == 0.16 and poured_g_cm3(replace(FOAM, cured_g_cm3=0.2)) == 0.2 and poured_g_cm3(FOAM, None, 0.18) == 0.18
+
+    @pytest.mark.parametrize(
+        ("product", "wanted", "says"),
+        [(replace(FOAM, free_rise_g_cm3=None), None, "cured density or how many times"), (FOAM, 1.3, "lighter than its liquid"), (FOAM, 0.1, "lighter than its free rise"), (RESIN, 0.8, "which filler")],
+    )  # fmt: skip
+    def test_what_no_foam_can_be_is_refused(self, product, wanted, says):
+        with pytest.raises(Refused, match=says):
+            grams_for(product, Job(30.0), wanted)
+        if product.kind == "foam" and product.free_rise_g_cm3 is None:
+            with pytest.raises(Refused, match="cured density"):
+                _ = product.density_g_cm3
+
+    @pytest.mark.parametrize("kind", ["resin", "foam", "plastisol"])
+    def test_what_can_hurt_is_not_kept_without_its_caution(self, kind):
+        bare = replace(RESIN, kind=kind)
+        with pytest.raises(Refused, match="which caution"):
+            keepable(bare)
+        assert keepable(replace(bare, caution="isocyanate")).caution and keepable(replace(RESIN, kind="clear")) is not None
+
+    def test_cautions_are_read_for_every_batch_or_once_a_day(self):
+        read = {"silicone": "2027-03-01", "isocyanate": "2027-03-01"}
+        assert to_read(["silicone", "isocyanate", ""], [], read, "2027-03-01") == ("isocyanate",)
+        assert to_read(["silicone", "silicone"], [], read, "2027-03-02") == ("silicone",) and to_read(["isocyanate"], ["isocyanate"], {}, "2027-03-02") == ()
+
+
 class TestFillers:
     @given(st.floats(0.6, 1.0), st.floats(1, 2000))
     def test_masses_over_volumes_give_the_density_asked_for(self, density, ml):
@@ -149,6 +180,16 @@ class TestOverpour:
         assert all(more >= 0 for more in found.add_g) and found.add_g[which] == 0.0
         assert ratio_error(product, after) <= max(0.012 / min(after) * 100, 0.02)
         assert found.within == (ratio_error(product, grams) <= product.tolerance_percent)
+
+    def test_a_right_ratio_of_too_much_is_said_to_be_over_plan(self):
+        even = replace(RESIN, basis="mass", parts=(Part("A", 1, 1.1), Part("B", 1.5, 1.0)))
+        found = put_right(even, (100, 150), 0.1, (), 200.0)
+        assert found.within and found.over_percent == pytest.approx(25.0) and found.says.startswith("25.0 % over plan: 250.0 g instead of 200.0 g")
+        assert put_right(even, (80.1, 120.1), 0.1, (), 200.0).over_percent == 0.0 and "under plan" in put_right(even, (70, 105), 0.1, (), 200.0).says
+        assert put_right(even, (90, 0), 0.1, (), 200.0).says == "135.0 g more B puts it right: 225.0 g in all, 12.5 % over plan."
+
+    def test_a_batch_over_its_plan_is_no_lesson_unless_what_was_left_was_weighed(self):
+        assert used_g(200, 250) is None and used_g(200, 250, 50) == 200 and used_g(200, 202) == 202 and used_g(200, 205) is None
 
     def test_twenty_three_four_instead_of_twenty_two(self):
         found = put_right(RESIN, (23.4, 20.4), 0.1)

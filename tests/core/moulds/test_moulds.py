@@ -16,7 +16,7 @@ from lamsik.core.moulds.advice import look, sentence
 from lamsik.core.moulds.faults import FAULTS, MasterUse, tallies
 from lamsik.core.moulds.geometry import seen, solid_of
 from lamsik.core.moulds.halves import printed_halves
-from lamsik.core.moulds.heat import heat, level_error_mm, shrinkage
+from lamsik.core.moulds.heat import heat, level_error_mm, limit_of, limits, shrinkage
 from lamsik.core.moulds.layout import Keys, Mould, Spot, Vent, Well, arranged, box, cap_mm3, cavity_ml, feed_ml, feeds, lying, tight_places
 from lamsik.core.moulds.masters import Master
 from lamsik.core.moulds.press import pressed
@@ -290,6 +290,15 @@ class TestRest:
 
     def test_heat_shrinkage_and_level(self):
         assert not heat("printed PLA", 50.0, 172.0).stands and heat("silicone", 180.0, 172.0).stands and "°F" in heat("silicone", 220.0, 172.0).says
+        over = heat("silicone", 180.0, 177.0)
+        assert not over.stands and over.over_c == pytest.approx(2.0) and "2 °C over what silicone may take: it stands 180 °C, less 5 °C" in over.says
+        assert heat("silicone", 180.0, 177.0, 0.0).stands and heat("silicone", 180.0, 175.0).stands
+        unknown = heat("this mould", None, 150.0)
+        assert not unknown.stands and unknown.over_c is None and "nobody has said" in unknown.says
+        table = limits({"plaster, dried": 200.0})
+        assert limit_of("Plaster, dried", None, table) == 200.0 and limit_of("silicone", 170.0, table) == 170.0 and limit_of("wax", None, table) is None
+        with pytest.raises(Refused, match="allowed is"):
+            limits({"wax": 5.0})
         found = shrinkage(20.0, 1.5, 0.5)
         assert found.shrinks_ml == pytest.approx(20 * (1 - 0.985**3)) and found.short_ml == pytest.approx(found.shrinks_ml - 0.5)
         assert level_error_mm(100.0, 1.0) == pytest.approx(1.7455, rel=1e-4)

@@ -56,6 +56,7 @@ class Charge:
     overpack: float
     overflow_ml: float
     target_g_cm3: float
+    free_rise_g_cm3: float
 
     @property
     def lid(self) -> bool:
@@ -100,4 +101,4 @@ def charge(net_ml: float, target_g_cm3: float, free_rise_g_cm3: float, liquid_g_
     least = net_ml * free_rise_g_cm3
     low, high = grams * (1 - spread), grams * (1 + spread)
     over = target_g_cm3 / free_rise_g_cm3
-    return Charge(grams, max(low, least * (1 - spread)), high, grams / liquid_g_cm3, over, max(grams / free_rise_g_cm3 - net_ml, 0.0), target_g_cm3)
+    return Charge(grams, max(low, least * (1 - spread)), high, grams / liquid_g_cm3, over, max(grams / free_rise_g_cm3 - net_ml, 0.0), target_g_cm3, free_rise_g_cm3)

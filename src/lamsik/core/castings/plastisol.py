@@ -1,5 +1,6 @@
 """Hot plastisol: amount with port and runner, shots to a heated jug, pieces an hour, thin zones first, colours, reclaimed scrap."""
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 from math import floor
@@ -117,6 +118,46 @@ def from_scrap(wanted_g: float, colour: str, scraps: Sequence[Scrap]) -> tuple[t
             used.append(Scrap(row.colour, take, row.heats))
             need -= take
     return tuple(used), need
+
+
+@dataclass(frozen=True)
+class Coloured:
+    """A colour's share of a shot: its name, how much [g], scrap of it to use, new plastic needed [g]."""
+
+    colour: str
+    grams: float
+    scraps: tuple[Scrap, ...]
+    new_g: float
+
+
+_SHARE = re.compile(r"^(?P<name>.*?\S)\s+(?P<share>\d{1,3}(?:[.,]\d{1,2})?)\s*%$")
+
+
+def parse_colours(text: str) -> tuple[tuple[str, float], ...]:
+    """Colours as typed, first poured first, each with its share of the shot: `pearl, black` in equal parts, or `pearl 70 %, black 30 %`.
+
+    Raises:
+        Refused: a share for some and not for others, shares that do not add up to 100 % within 1 %, or a colour twice.
+    """
+    rows = [part.strip() for part in text.split(",") if part.strip()]
+    found = [_SHARE.match(row) for row in rows]
+    names = [match["name"].strip() if match else row for row, match in zip(rows, found, strict=True)]
+    require(len(set(names)) == len(names), "colours", text, "name each colour once")
+    if not any(found):
+        return tuple((name, 1.0 / len(names)) for name in names)
+    require(all(found), "colours", text, "a share for every colour, or for none: pearl 70 %, black 30 %")
+    shares = [float(match["share"].replace(",", ".")) for match in found if match]
+    require(abs(sum(shares) - 100.0) <= 1.0 and min(shares) > 0, "colours", text, "the shares must add up to 100 %")
+    return tuple((name, share / sum(shares)) for name, share in zip(names, shares, strict=True))
+
+
+def by_colour(shot_g: float, colours: Sequence[tuple[str, float]], scraps: Sequence[Scrap]) -> tuple[Coloured, ...]:
+    """A shot [g] in its colours, each taking its own share from scrap of its own colour only."""
+    found = []
+    for name, share in colours:
+        used, new = from_scrap(shot_g * share, name, scraps)
+        found.append(Coloured(name, shot_g * share, used, new))
+    return tuple(found)
 
 
 def may_gloss(zones: Sequence[Zone], asked: bool) -> str:

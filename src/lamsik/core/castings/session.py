@@ -8,11 +8,17 @@ from lamsik.core.moulds.layout import Mould
 from lamsik.core.moulds.pull import PRESS
 
 PREPARE, WEIGH, MIX, POUR, CURE, DEMOULD, COUNT, DONE = "prepare", "weigh", "mix", "pour", "cure", "demould", "count", "done"
+DROPPED = "dropped"
+"""A pour given up before anything was poured: no shot of its mould."""
+
 ORDER = (PREPARE, WEIGH, MIX, POUR, CURE, DEMOULD, COUNT, DONE)
 TITLES = {
     PREPARE: "Lay everything out", WEIGH: "Weigh the parts", MIX: "Mix", POUR: "Pour", CURE: "Let it cure", DEMOULD: "Demould", COUNT: "Count good and bad",
-    DONE: "Put away",
+    DONE: "Put away", DROPPED: "Dropped",
 }  # fmt: skip
+UNTIL_POURED = (PREPARE, WEIGH, MIX, POUR)
+"""Steps at which a pour can still be corrected or dropped."""
+
 FIRMNESS = ("", "soft", "firm", "hard")
 
 

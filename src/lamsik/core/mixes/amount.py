@@ -4,8 +4,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import ceil
 
-from lamsik.core.errors import finite_between, require
-from lamsik.core.mixes.product import Product, liquid_g_cm3, mass_shares
+from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.mixes.product import FOAM, NO_FOAM_DENSITY, Product, liquid_g_cm3, mass_shares
 
 MOST_LOSS = 1.0
 
@@ -109,6 +109,43 @@ def least_g(product: Product, step_g: float) -> float:
     return ceil(10 * worst / (share * product.tolerance_percent / 100.0)) / 10
 
 
+def poured_g_cm3(product: Product, wanted_g_cm3: float | None = None, free_rise_g_cm3: float | None = None) -> float:
+    """What a millilitre to be filled weighs [g/cm³]: the liquid's density, and of a foam what it has become.
+
+    Args:
+        product: what is mixed.
+        wanted_g_cm3: a foam's density wanted; None for its cured density, else its free rise.
+        free_rise_g_cm3: its free rise as it is now, warm or cold; None for the tin's.
+
+    Raises:
+        Refused: a foam without any of these, one lighter than its free rise or no lighter than its liquid; a density for what does not rise.
+    """
+    liquid = liquid_g_cm3(product)
+    if product.kind != FOAM:
+        require(wanted_g_cm3 is None, "density", f"{wanted_g_cm3 or 0:g} g/cm³", "say with which filler: unfilled it has its own density")
+        return liquid
+    free = free_rise_g_cm3 or product.free_rise_g_cm3
+    found = wanted_g_cm3 or product.cured_g_cm3 or free
+    if found is None:
+        raise Refused("density", "", NO_FOAM_DENSITY)
+    require(found < liquid, "density", f"{found:g} g/cm³", f"a foam is lighter than its liquid, {liquid:.2f} g/cm³")
+    require(free is None or found >= free - 1e-9, "density", f"{found:g} g/cm³", f"this foam cannot be lighter than its free rise, {free or 0:.3f} g/cm³")
+    return found
+
+
 def grams_for(product: Product, job: Job, density_g_cm3: float | None = None) -> float:
-    """Mass to mix for a job [g]: its volume at the density it is poured with, the liquid's unless given."""
-    return job.total_ml * (density_g_cm3 or liquid_g_cm3(product))
+    """Mass to mix for a job [g]: its volume at the density it is poured with. Raises `Refused` as `poured_g_cm3` does."""
+    return job.total_ml * poured_g_cm3(product, density_g_cm3)
+
+
+TEACHES_WITHIN = 0.02
+"""A batch weighed further over its plan than this [share] was not poured whole, so that it says nothing about the loss."""
+
+
+def used_g(planned_g: float, weighed_g: float, left_g: float = 0.0) -> float | None:
+    """What of a batch was really poured for its volume [g]; None where nobody can tell.
+
+    What was left over, weighed, comes off. A batch over plan without it is no lesson: the surplus is a slip, not a loss.
+    """
+    used = weighed_g - left_g
+    return used if 0 < used <= planned_g * (1.0 + TEACHES_WITHIN) else None

@@ -10,23 +10,25 @@ from lamsik.core.mixes.product import Product, mass_shares
 
 @dataclass(frozen=True)
 class Remedy:
-    """Where a batch stands: error of the ratio now [%], what to add of each part [g], the total that gives [g], in words."""
+    """Where a batch stands: error of the ratio now [%], what to add of each part [g], the total that gives [g] and how far that is over its plan [%]."""
 
     error_percent: float
     within: bool
     add_g: tuple[float, ...]
     total_g: float
+    over_percent: float
     says: str
 
 
-def put_right(product: Product, grams: Sequence[float], step_g: float, left_g: Sequence[float | None] = ()) -> Remedy:
+def put_right(product: Product, grams: Sequence[float], step_g: float, left_g: Sequence[float | None] = (), planned_g: float | None = None) -> Remedy:
     """What puts a batch right whose parts weigh `grams` so far (0: not poured yet).
 
     Args:
         product: whose ratio and tolerance hold.
         grams: what is in the cup of each part [g].
         step_g: the scale's step [g].
-        left_g: what is left in each part's tub [g]; None where that is not known.
+        left_g: the most that can be had of each part from one tub [g]; None where that is not known.
+        planned_g: the whole batch as planned [g]; None: nothing is said about it.
 
     Notes: the part furthest over its share sets the batch: T = max(mᵢ/wᵢ); the others are filled up to wᵢT. Nothing is taken out.
     """
@@ -40,12 +42,31 @@ def put_right(product: Product, grams: Sequence[float], step_g: float, left_g: S
     error, all_in = ratio_error(product, values), all(value > 0 for value in values)
     within = all_in and error <= product.tolerance_percent
     if within:
-        return Remedy(error, True, add, total, f"Off by {error:.1f} %, within the {product.tolerance_percent:g} % it allows: mix it as it is.")
-    short = [part.name for part, more, left in zip(product.parts, add, left_g, strict=False) if left is not None and more > left]
+        total = sum(values)
+    over = 100.0 * (total / planned_g - 1.0) if planned_g else 0.0
+    if planned_g and abs(total - planned_g) <= len(values) * step_g:
+        over = 0.0  # rounding and the hand's last drop
+    if within:
+        return Remedy(error, True, add, total, over, _within(product, error, over, total, planned_g, step_g))
+    plan = f", {over:.1f} % over plan" if over > 0 else ""
+    short = [part.name for part, more, left in zip(product.parts, add, left_g, strict=False) if left is not None and more > left + 1e-9]
     words = ", ".join(f"{more:.{digits(step_g)}f} g more {part.name}" for part, more in zip(product.parts, add, strict=True) if more > 0)
     if short:
-        return Remedy(error, False, add, total, f"Out of tolerance: {words} would be needed and the tub of {', '.join(short)} has not so much. Do not pour it.")
-    return Remedy(error, False, add, total, f"{words[0].upper() + words[1:]} puts it right: {total:.{digits(step_g)}f} g in all." if words else "It is right.")
+        return Remedy(error, False, add, total, over, f"Out of tolerance: {words} would be needed and no tub of {', '.join(short)} has so much. Do not pour it.")
+    says = f"{words[0].upper() + words[1:]} puts it right: {total:.{digits(step_g)}f} g in all{plan}." if words else "It is right."
+    return Remedy(error, False, add, total, over, says)
+
+
+def _within(product: Product, error: float, over: float, total: float, planned_g: float | None, step_g: float) -> str:
+    """What to do with a batch whose ratio holds."""
+    ratio = f"the ratio is off by {error:.1f} %, within the {product.tolerance_percent:g} % it allows"
+    if not over or planned_g is None:
+        return f"{ratio[0].upper()}{ratio[1:]}: mix it as it is."
+    n = digits(step_g)
+    both = f"{total:.{n}f} g instead of {planned_g:.{n}f} g"
+    if over > 0:
+        return f"{over:.1f} % over plan: {both}; {ratio}. Mix it, pour what the job takes and weigh what is left over."
+    return f"{-over:.1f} % under plan: {both}; {ratio}. It may not fill the job: add of every part, or mix it as it is."
 
 
 def digits(step_g: float) -> int:

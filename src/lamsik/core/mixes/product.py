@@ -9,6 +9,8 @@ from lamsik.core.errors import Refused, finite_between, require
 MASS, VOLUME = "mass", "volume"
 BASES = (MASS, VOLUME)
 KINDS = ("resin", "foam", "silicone", "plastisol", "epoxy", "clear", "other")
+FOAM = "foam"
+NO_FOAM_DENSITY = "a foam is planned by what it becomes: give its cured density or how many times it expands (the tin, or a cup of your own, tells)"
 FAMILIES = ("", "condensation", "addition")
 """How a silicone cures; the two must not touch."""
 
@@ -86,17 +88,37 @@ class Product:
     def _agree(self) -> None:
         """Refuse densities that contradict each other."""
         mixed = liquid_g_cm3(self)
-        if self.cured_g_cm3 is not None and self.kind != "foam":
+        if self.cured_g_cm3 is not None and self.kind != FOAM:
             off = abs(self.cured_g_cm3 / mixed - 1)
             require(off <= CONTRADICTS, "cured_g_cm3", f"{self.cured_g_cm3:g} g/cm³", f"its parts mix to {mixed:.2f} g/cm³: one of the densities is wrong")
         if self.free_rise_g_cm3 is not None:
-            require(self.kind == "foam", "free_rise_g_cm3", self.free_rise_g_cm3, "only a foam rises")
+            require(self.kind == FOAM, "free_rise_g_cm3", self.free_rise_g_cm3, "only a foam rises")
             require(self.free_rise_g_cm3 < mixed, "free_rise_g_cm3", f"{self.free_rise_g_cm3:g} g/cm³", f"it must be lighter than its liquid, {mixed:.2f} g/cm³")
 
     @property
     def density_g_cm3(self) -> float:
-        """Of what comes out of the mould, unfilled: cured if known, else of the mixed liquid [g/cm³]."""
-        return self.cured_g_cm3 or liquid_g_cm3(self)
+        """Of what comes out of the mould, unfilled: cured if known, a foam's free rise, else of the mixed liquid [g/cm³].
+
+        Raises:
+            Refused: a foam of which neither is known: its liquid is up to ten times denser than what it becomes.
+        """
+        if self.cured_g_cm3 is not None:
+            return self.cured_g_cm3
+        if self.kind != FOAM:
+            return liquid_g_cm3(self)
+        if self.free_rise_g_cm3 is None:
+            raise Refused("density", "", NO_FOAM_DENSITY)
+        return self.free_rise_g_cm3
+
+
+HARMFUL = ("resin", "foam", "plastisol")
+"""Kinds that are never kept without a caution."""
+
+
+def keepable(product: Product) -> Product:
+    """The product, if it may be kept so. Raises `Refused` for a resin, foam or hot plastic without a caution."""
+    require(product.kind not in HARMFUL or bool(product.caution), "caution", "none", f"a {product.kind} can hurt: say which caution stands beside it")
+    return product
 
 
 def mass_shares(product: Product) -> tuple[float, ...]:

@@ -1,5 +1,6 @@
 """Heat, shrinkage, head, level: what the material poured asks of the mould."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from math import radians, tan
 
@@ -18,26 +19,51 @@ LIMITS_C: dict[str, float] = {
 }
 """What mould materials stand for the minutes of a pour [°C], to start from; the product's own sheet beats them."""
 
+MARGIN_C = 5.0
+"""How far under its mould's limit a melt stays [°C], to begin with; the shop's own figure replaces it."""
+
 NEAR_C = 15.0
 
 
 @dataclass(frozen=True)
 class Heat:
-    """Casting against mould: whether it stands it, in words."""
+    """Casting against mould: whether it may be poured without an answer, how far it is over what is safe [°C], in words."""
 
     stands: bool
+    over_c: float | None
     says: str
 
 
-def heat(material: str, limit_c: float, casting_c: float) -> Heat:
-    """A casting temperature [°C] against a mould's limit [°C]."""
+def heat(material: str, limit_c: float | None, casting_c: float, margin_c: float = MARGIN_C) -> Heat:
+    """A casting temperature against a mould's limit less the shop's margin [°C]; a limit nobody has given is asked for."""
     finite_between("casting_c", casting_c, -20.0, 1200.0, "°C")
-    both = f"{casting_c:.0f} °C ({casting_c * 9 / 5 + 32:.0f} °F)"
-    if casting_c > limit_c:
-        return Heat(False, f"{material} stands {limit_c:.0f} °C and softens or burns at {both}: use another mould for it")
+    finite_between("margin_c", margin_c, 0.0, 100.0, "°C")
+    both = in_both(casting_c)
+    if limit_c is None:
+        return Heat(False, None, f"nobody has said what heat {material} stands: type its limit, from its own sheet, before {both} goes in")
+    over = casting_c - (limit_c - margin_c)
+    if over > 0:
+        return Heat(False, over, f"{both} is {over:.3g} °C over what {material} may take: it stands {limit_c:.0f} °C, less {margin_c:g} °C of margin")
     if casting_c > limit_c - NEAR_C:
-        return Heat(True, f"{both} is close to the {limit_c:.0f} °C that {material} stands: let it cool between pours")
-    return Heat(True, f"{material} stands {limit_c:.0f} °C; it is poured at {both}")
+        return Heat(True, over, f"{both} is close to the {limit_c:.0f} °C that {material} stands: let it cool between pours")
+    return Heat(True, over, f"{material} stands {limit_c:.0f} °C; it is poured at {both}")
+
+
+def in_both(celsius: float) -> str:
+    """A temperature as it is said where heat can hurt: `172 °C (342 °F)`."""
+    return f"{celsius:.0f} °C ({celsius * 9 / 5 + 32:.0f} °F)"
+
+
+def limits(kept: Mapping[str, float]) -> dict[str, float]:
+    """The table of limits [°C] with the shop's own in place of those to begin with. Raises `Refused` for one that cannot be."""
+    return LIMITS_C | {name: finite_between(name, value, 20.0, 1200.0, "°C") for name, value in kept.items()}
+
+
+def limit_of(material: str, own_c: float | None, table: Mapping[str, float]) -> float | None:
+    """What a mould's material stands [°C]: its product's own sheet, else the table's row of that name; None where neither says."""
+    if own_c is not None:
+        return own_c
+    return next((value for name, value in table.items() if name.casefold() == material.strip().casefold()), None)
 
 
 @dataclass(frozen=True)

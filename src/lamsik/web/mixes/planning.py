@@ -5,12 +5,13 @@ from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Any
 
+from lamsik.core.castings.foam import at_warmth, density_of_ratio
 from lamsik.core.errors import Refused, finite_between
-from lamsik.core.mixes.amount import Job, Weighed, grams_for, least_g, ratio_error, weighed_out
+from lamsik.core.mixes.amount import Job, Weighed, least_g, poured_g_cm3, ratio_error, weighed_out
 from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.fillers import FILLERS, Filled, filled, pigment_g
 from lamsik.core.mixes.layers import USUAL, Layer, layered
-from lamsik.core.mixes.product import Product, liquid_g_cm3
+from lamsik.core.mixes.product import FOAM, Product, liquid_g_cm3
 from lamsik.core.mixes.tubs import choose, remarks
 from lamsik.core.units import parse
 from lamsik.store import mixes, stores
@@ -112,14 +113,19 @@ def plan(product_id: int, product: Product, asked: Asked, now: datetime) -> MixP
     step = float(asked.value("step", "mass", "scale step", "g", float(room["step_g"])) or 0.0)
     target = asked.value("density", "density", "density", "g/cm³")
     made, filler_name = None, asked.get("filler")
-    density = target or liquid_g_cm3(product)
+    if product.kind == FOAM:
+        density = _foam_density(product, asked, target, at_c)
+    else:
+        if asked.get("ratio"):
+            raise Refused("ratio", asked.get("ratio"), "only a foam expands")
+        density = target if filler_name and target else poured_g_cm3(product, target)
     if filler_name:
         if filler_name not in FILLERS:
             raise Refused("filler", filler_name, f"one of {', '.join(FILLERS)}")
         if target is None:
             raise Refused("density", "", "say which density the filled casting shall have")
         made = filled(product, job.total_ml, target, FILLERS[filler_name])
-    total = made.resin_g if made else grams_for(product, job, target if product.kind == "foam" else None)
+    total = made.resin_g if made else job.total_ml * density
     out = weighed_out(product, total, step)
     percent = asked.value("pigment", "percent", "pigment", "%")
     drops = asked.value("drops", "number", "drops", "")
@@ -134,6 +140,19 @@ def plan(product_id: int, product: Product, asked: Asked, now: datetime) -> MixP
         made.scoops(FILLERS[filler_name], float(room["scoop_ml"])) if made else 0.0,
         colour, layers, pot, demould, cure, _warnings(product, out, total, step, made), learned,
     )  # fmt: skip
+
+
+def _foam_density(product: Product, asked: Asked, wanted: float | None, at_c: float) -> float:
+    """What a foam becomes [g/cm³]: typed, by its expansion, or as it rises freely at this temperature; never its liquid's."""
+    if asked.get("filler"):
+        raise Refused("filler", asked.get("filler"), "a foam is planned by its own density: leave the filler out")
+    ratio = asked.value("ratio", "number", "expansion", "")
+    if ratio is not None:
+        if wanted is not None:
+            raise Refused("ratio", asked.get("ratio"), "give its density or its expansion, not both")
+        wanted = density_of_ratio(ratio, liquid_g_cm3(product))
+    tested, free = asked.value("free", "density", "free rise", "g/cm³"), product.free_rise_g_cm3
+    return poured_g_cm3(product, wanted, tested or (None if free is None else at_warmth(free, product.reference_c, at_c)))
 
 
 def _row(product: Product, part: str, grams: float, ml: float, tubs: Any, now: datetime) -> Row:

@@ -8,7 +8,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.cautions import CAUTIONS
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.mixes.clocks import RULE
-from lamsik.core.mixes.product import FAMILIES, KINDS, Part, Product, parse_ratio, ratio_text
+from lamsik.core.mixes.product import FAMILIES, KINDS, Part, Product, keepable, parse_ratio, ratio_text
 from lamsik.core.mixes.recipe import to_document, to_product
 from lamsik.core.mixes.tubs import good_until, is_expired
 from lamsik.core.units import STORED, parse
@@ -33,7 +33,7 @@ MEASURES = {
     "recoat_from_h": ("Recoat or bond from", "time", "h", False),
     "recoat_to_h": ("… to", "time", "h", False),
     "open_days": ("Good once opened for", "time", "d", False),
-    "stir_s": ("Stir a settled tub for", "seconds", "s", False),
+    "stir_s": ("Stir for, a settled tub and the mix", "seconds", "s", False),
     "cured_g_cm3": ("Density, cured", "density", "g/cm³", True),
     "free_rise_g_cm3": ("Foam, free rise", "density", "g/cm³", True),
     "shrink_percent": ("Linear shrinkage", "percent", "%", False),
@@ -72,14 +72,16 @@ def of_form(asked: dict[str, str]) -> Product:
         except Refused as refused:
             raise Refused(name, text, refused.allowed) from refused
         values[name] = value * _times(quantity, unit)
-    return Product(
-        asked.get("name", "").strip()[:120],
-        asked.get("kind", ""),
-        basis,
-        tuple(parts),
-        caution=asked.get("caution", ""),
-        family=asked.get("family", ""),
-        **values,  # type: ignore[arg-type]
+    return keepable(
+        Product(
+            asked.get("name", "").strip()[:120],
+            asked.get("kind", ""),
+            basis,
+            tuple(parts),
+            caution=asked.get("caution", ""),
+            family=asked.get("family", ""),
+            **values,  # type: ignore[arg-type]
+        )
     )
 
 
@@ -127,6 +129,7 @@ def bring_in() -> ResponseReturnValue:
     sent = request.files.get("file")
     try:
         content = loads(sent.read() if sent else b"")
+        keepable(to_product(content))
     except Refused as refused:
         flash(f"It cannot be brought in. {refused}")
         return redirect(url_for("mixes.index"))

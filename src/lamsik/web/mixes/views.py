@@ -6,6 +6,7 @@ from datetime import datetime
 from flask import Blueprint, Response, flash, jsonify, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
+from lamsik.core.cautions import to_read
 from lamsik.core.errors import Refused
 from lamsik.core.mixes.clocks import RULE
 from lamsik.core.mixes.fillers import FILLERS
@@ -14,10 +15,10 @@ from lamsik.core.mixes.overpour import digits, put_right
 from lamsik.core.mixes.product import Product, ratio_text
 from lamsik.core.mixes.tubs import choose, is_expired
 from lamsik.core.units import parse
-from lamsik.store import mixes, stores
+from lamsik.store import mixes, moulds, stores
 from lamsik.store.tables import Batch, Clock, Document, Pour, Tub, now
 from lamsik.web.mixes.planning import Asked, MixPlan, error_percent, plan
-from lamsik.web.scale.port import port
+from lamsik.web.scale.port import board
 from lamsik.web.shared.db import db, load, load_document, sent_id
 
 blueprint = Blueprint("mixes", __name__, url_prefix="/mixes")
@@ -102,52 +103,60 @@ def batch(key: int) -> ResponseReturnValue:
 def batch_page(row: Batch, problem: Refused | None = None) -> ResponseReturnValue:
     """The tare-and-fill guide of one batch."""
     return render_template(
-        "mixes/batch.html", problem=problem, scale=stores.setting(db(), "scale"), **guide(row), back=url_for("moulds_pour.show", key=row.pour_id) if row.pour_id else ""
+        "mixes/batch.html", problem=problem, **board(f"batch {row.id}"), **guide(row), back=url_for("moulds_pour.show", key=row.pour_id) if row.pour_id else ""
     ), (422 if problem else 200)
 
 
 def guide(row: Batch) -> dict[str, object]:
-    """What the guide shows: lines with target, weighed, tub; where the ratio stands; what puts it right."""
+    """What the guide shows: lines with what is to be in the cup of each, weighed, tub; where the ratio stands; what puts it right."""
     product = mixes.product_of(db(), row.product_id)
     step = float(row.plan.get("step_g") or 0.1)
+    names = [part.name for part in product.parts]
+    planned = float(row.plan.get("total_g") or sum(float(line["grams"]) for line in row.plan["rows"]))
+    grams = [mixes.weighed_g(row, name) for name in names]
+    found = put_right(product, grams, step, [_most(row, name) for name in names], planned) if any(grams) else None
+    remedy = found if found and (found.over_percent or (all(grams) and not found.within)) else None
+    # what is in the cup sets the batch: every other line follows it
+    grown = found.total_g / planned if remedy and found and found.over_percent > 0 else 1.0
+    wanted = {line["part"]: float(line["grams"]) for line in [*row.plan["rows"], *row.plan.get("extras", [])]}
+    if remedy and remedy.within:
+        wanted |= dict(zip(names, grams, strict=True))
+    elif remedy:
+        wanted |= {name: have + more for name, have, more in zip(names, grams, remedy.add_g, strict=True)}
+    if remedy:
+        wanted |= {line["part"]: round(float(line["grams"]) * grown, 3) for line in row.plan.get("extras", [])}
     lines = []
     for line in [*row.plan["rows"], *row.plan.get("extras", [])]:
-        got = mixes.weighed_g(row, line["part"])
-        lines.append(
-            {
-                **line,
-                "got": got,
-                "tub": _tub_for(product, row, line["part"], line["grams"]),
-                "off": got - line["grams"],
-                "is_part": any(line["part"] == p.name for p in product.parts),
-            }
-        )
-    grams = [mixes.weighed_g(row, part.name) for part in product.parts]
-    remedy = None
-    if any(grams) and len(product.parts) > 1:
-        left = [next((line["tub"].left_g for line in lines if line["part"] == part.name and line["tub"]), None) for part in product.parts]
-        off_plan = any(line["is_part"] and line["got"] > line["grams"] + 2 * step for line in lines)
-        found = put_right(product, grams, step, left)
-        remedy = found if off_plan or (all(grams) and not found.within) else None
+        got, to = mixes.weighed_g(row, line["part"]), wanted[line["part"]]
+        tub = _tub_for(product, row, line["part"], max(to - got, 0.0) or to)
+        lines.append({**line, "grams": to, "planned": float(line["grams"]), "got": got, "tub": tub, "off": got - to, "is_part": line["part"] in names})
     return {
         "row": row, "product": product, "lines": lines, "step": step, "digits": digits(step), "error": error_percent(product, grams), "remedy": remedy,
-        "lots": mixes.lots_of(row),
+        "lots": mixes.lots_of(row), "unread": unread(row), "teaches": mixes.used_of(row) is not None, "to_mix": sum(wanted[name] for name in names), "planned": planned,
         "at": next((n for n, line in enumerate(lines) if not line["got"]), None), "all_in": all(line["got"] for line in lines), "ratio": ratio_text(product),
         "clocks": views_of([clock for clock in mixes.running(db()) if clock.batch_id == row.id]), "rule": RULE, "now": now(),
-        "adding": {part.name: more for part, more in zip(product.parts, remedy.add_g, strict=True)} if remedy else {},
+        "adding": {part.name: more for part, more in zip(product.parts, remedy.add_g, strict=True)} if remedy and not remedy.within else {},
     }  # fmt: skip
 
 
+def _most(row: Batch, part: str) -> float | None:
+    """The most that one good tub of a part still holds [g]; None where no tub of it is known."""
+    product, today = mixes.product_of(db(), row.product_id), datetime.now().date()
+    left = [tub.left_g for tub in mixes.tubs(db(), row.product_id) if tub.part == part and not is_expired(mixes.core_tub(tub), product.open_days, today)]
+    return max(left, default=None)
+
+
 def _tub_for(product: Product, row: Batch, part: str, grams: float) -> Tub | None:
-    """The tub a part came from, or is to come from."""
-    for line in row.weighed:
-        if line["part"] == part:
-            return db().get(Tub, line["tub"]) if line.get("tub") else None
+    """The tub a part is drawn from: the one it came from already while that holds enough, else a good one that does."""
     found = mixes.tubs(db(), row.product_id)
+    used = next((line["tub"] for line in reversed(row.weighed) if line["part"] == part and line.get("tub")), None)
+    mine = next((tub for tub in found if tub.id == used), None)
+    if mine is not None and mine.left_g >= grams - 1e-9:
+        return mine
     try:
         chosen = choose([mixes.core_tub(tub) for tub in found], part, grams, product.open_days, datetime.now().date())
     except Refused:
-        return None
+        return mine if row.state != mixes.WEIGHING else None
     return next(tub for tub in found if str(tub.id) == chosen.key)
 
 
@@ -157,34 +166,61 @@ def weigh(key: int) -> ResponseReturnValue:
     row = load(Batch, key)
     part, text = request.form.get("part", ""), request.form.get("grams", "")
     try:
+        if unread(row):
+            raise Refused("caution", "not read", "read it and the product's safety data sheet, and tick that, before anything is poured")
         if not any(line["part"] == part for line in [*row.plan["rows"], *row.plan.get("extras", [])]):
             raise Refused("part", part, "a part of this mix")
         grams = parse(text, "mass", part, "g").value
         if grams <= 0:
             raise Refused(part, text, "more than nothing: tare the cup, then pour")
-        if request.form.get("more"):
-            grams += mixes.weighed_g(row, part)
+        more = bool(request.form.get("more"))
         product = mixes.product_of(db(), row.product_id)
         is_part = any(part == p.name for p in product.parts)
         tub = _tub_for(product, row, part, grams) if is_part else None
         if is_part and tub is None:
             raise Refused(part, text, "no good tub holds so much: receive one in the product's page, then weigh again")
-        mixes.weigh(db(), row, part, round(grams, 4), tub)
-        _tare(parse(text, "mass", part, "g").value)
+        mixes.weigh(db(), row, part, round(grams, 4), tub, more)
     except Refused as refused:
         db().rollback()
         return batch_page(load(Batch, key), refused)
     return redirect(url_for("mixes.batch", key=key))
 
 
-def _tare(grams: float) -> None:
-    """What was just taken from the connected scale counts as nothing: the next part is poured onto it."""
-    held = port()
-    if held is not None and held.state.stable and held.state.value_g is not None and abs(held.state.value_g - grams) < 0.02:
-        held.tare()
+def unread(row: Batch) -> tuple[str, ...]:
+    """Cautions to be read before this batch is weighed: of its product and its filler; a pour's are ticked with its checklist."""
+    if row.state != mixes.WEIGHING:
+        return ()
+    pour = db().get(Pour, row.pour_id) if row.pour_id else None
+    product = mixes.product_of(db(), row.product_id)
+    fillers = [FILLERS[line["part"]].caution for line in row.plan.get("extras", []) if line["part"] in FILLERS]
+    ticked = [*row.plan.get("cautions_read", []), *([product.caution] if pour and "caution" in pour.ticks else [])]
+    return to_read([product.caution, *fillers], ticked, stores.setting(db(), "cautions")["read_on"], datetime.now().date().isoformat())
 
 
-@blueprint.post("/batch/<int:key>/<any(mixed, poured, failed, dropped):way>")
+@blueprint.post("/batch/<int:key>/read")
+def read(key: int) -> ResponseReturnValue:
+    """The cautions of a batch are read: for this batch, and those that are read once a day for the day."""
+    row = load(Batch, key)
+    now_read, today = unread(row), datetime.now().date().isoformat()
+    row.plan = {**row.plan, "cautions_read": sorted({*row.plan.get("cautions_read", []), *now_read})}
+    db().add(row)
+    stores.put_setting(db(), "cautions", {"read_on": {**stores.setting(db(), "cautions")["read_on"], **dict.fromkeys(now_read, today)}})
+    return redirect(url_for("mixes.batch", key=key))
+
+
+@blueprint.post("/batch/<int:key>/take-back")
+def take_back(key: int) -> ResponseReturnValue:
+    """A part that was kept was not poured after all, or not so: it is weighed anew."""
+    row = load(Batch, key)
+    try:
+        mixes.take_back(db(), row, request.form.get("part", ""))
+    except Refused as refused:
+        db().rollback()
+        return batch_page(load(Batch, key), refused)
+    return redirect(url_for("mixes.batch", key=key))
+
+
+@blueprint.post("/batch/<int:key>/<any(mixed, unmixed, poured, failed, dropped):way>")
 def step(key: int, way: str) -> ResponseReturnValue:
     """Mixed: the pot's clock runs. Poured: demould and cure run. Failed or dropped: it is said so."""
     row = load(Batch, key)
@@ -192,16 +228,27 @@ def step(key: int, way: str) -> ResponseReturnValue:
     link = url_for("moulds_pour.show", key=row.pour_id) if row.pour_id else url_for("mixes.batch", key=key)
     try:
         if way == "mixed":
+            if unread(row):
+                raise Refused("caution", "not read", "read it, and tick that, before the parts meet")
             _ready_to_mix(row, product)
             mixes.mix(db(), row, product, link)
+        elif way == "unmixed":
+            mixes.unmix(db(), row)
         elif way == "poured":
+            left = request.form.get("left", "").strip()
+            if left:
+                mixes.note_left(row, parse(left, "mass", "left over", "g").value)
             mixes.pour(db(), row, product, link)
         else:
             return _put_away(row, way)
     except Refused as refused:
         db().rollback()
         return batch_page(load(Batch, key), refused)
-    return redirect(_on(row, "pour" if way == "mixed" else "cure") if row.pour_id else url_for("mixes.batch", key=key))
+    if not row.pour_id or way == "unmixed":
+        if row.pour_id:
+            _on(row, "weigh")
+        return redirect(url_for("mixes.batch", key=key))
+    return redirect(_on(row, "pour" if way == "mixed" else "cure"))
 
 
 def _put_away(row: Batch, way: str) -> ResponseReturnValue:
@@ -222,7 +269,7 @@ def _on(row: Batch, step: str) -> str:
     pour = load(Pour, row.pour_id or 0)
     pour.step = step
     if step == "cure":
-        pour.poured_at = now()
+        moulds.poured(db(), pour)
     db().add(pour)
     return url_for("moulds_pour.show", key=pour.id)
 

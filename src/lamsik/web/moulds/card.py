@@ -5,9 +5,10 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, require
 from lamsik.core.moulds.faults import FAULTS, tallies
+from lamsik.core.moulds.heat import limits
 from lamsik.core.moulds.touching import STUFFS, touch
 from lamsik.formats.mould_document import to_mould
-from lamsik.store import documents, mixes, moulds
+from lamsik.store import documents, mixes, moulds, stores
 from lamsik.store.tables import MouldMade, now
 from lamsik.web.moulds.shop import master_of
 from lamsik.web.shared.db import db, load, load_document
@@ -40,9 +41,15 @@ def _page(key: int, problem: Refused | None = None, at: int = 0) -> ResponseRetu
         "moulds/card.html", row=row, mould=mould, versions=versions, shots=shots, numbers=numbers, tallies=tallies(counted), faults=FAULTS, problem=problem, at=at,
         states=moulds.STATES,
         use=moulds.master_use(db(), key, content["master"].get("demouldings")), stuffs=STUFFS, touched=touched, asked=asked, source=mould.master.source,
-        products={p.name: r for r, p in mixes.products(db()).values()}, silicones=[p.name for _, p in mixes.products(db()).values() if p.kind in ("silicone", "resin")],
+        products={p.name: r for r, p in mixes.products(db()).values()}, silicones=_stuffs(),
         chosen=next((p.name for r, p in mixes.products(db()).values() if r.code == content.get("mould_product")), ""), lots=_lots(key), sent=request.form,
     ), 422 if problem else 200  # fmt: skip
+
+
+def _stuffs() -> list[str]:
+    """What a mould can be of: the shop's silicones and resins, and what the table of heat limits knows."""
+    own = [product.name for _, product in mixes.products(db()).values() if product.kind in ("silicone", "resin")]
+    return own + [name for name in limits(stores.setting(db(), "heat")["limits"]) if name not in own]
 
 
 def _lots(key: int) -> str:

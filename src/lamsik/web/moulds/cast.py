@@ -6,6 +6,7 @@ from flask import Blueprint, render_template, request
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.castings import plastisol
+from lamsik.core.castings.session import UNTIL_POURED
 from lamsik.core.castings.throughput import Cycle, Making, Plan, plan
 from lamsik.core.errors import Refused
 from lamsik.core.mixes.clocks import RULE, at_temperature
@@ -18,8 +19,9 @@ from lamsik.formats.body_document import to_design
 from lamsik.formats.mould_document import Document as Content
 from lamsik.formats.mould_document import to_mould
 from lamsik.store import documents, mixes, moulds, orders, stores
-from lamsik.store.tables import Document, MouldMade
+from lamsik.store.tables import Document, MouldMade, Pour
 from lamsik.web.mixes.planning import Asked
+from lamsik.web.moulds import gates
 from lamsik.web.moulds.casting import Casting, casting, height_words, like_original
 from lamsik.web.moulds.shop import master_of
 from lamsik.web.pictures.mould import cast_picture
@@ -32,6 +34,7 @@ blueprint = Blueprint("moulds_cast", __name__, url_prefix="/moulds")
 FIELDS = (
     "product", "filler", "density", "ratio", "spread", "test_g", "test_ml", "at", "dense", "dense_density", "prop", "waited", "jug", "heat", "shot", "colours", "way",
     "gloss", "gloss_yes",
+    "melt", "mould_at", "limit", "heat_yes", "early_yes",
     "gap", "thick", "squeeze", "no_inserts", "shank_from", "shank_to", "shank_up", "shank_across",
 )  # fmt: skip
 
@@ -82,20 +85,32 @@ def show(key: int) -> ResponseReturnValue:
     chosen, problem, found, match = product_asked(content, asked, products), None, None, None
     design = design_of(content)
     alive = len(moulds.alive(made)) if made else len(mould.cavities)
+    warm, way = None, None
     if chosen:
         try:
+            hot = gates.temperatures(chosen[1], content, asked)
+            warm = gates.heat_of(content, made, hot.melt_c, asked.value("limit", "temperature", "the mould stands", ""))
+            way = gates.ready(made, hot.melt_c) if made else None
             found = casting(mould, chosen[1], alive, design, asked, scraps_of(chosen[0]))
             match = like_original(design, chosen[1], asked.get("filler")) if design and asked.get("match") else None
         except Refused as refused:
             problem = refused
     return render_template(
         "moulds/cast.html", row=row, picture=drawn(mould, found) if found else None, mould=mould, chosen=chosen, asked=request.args, found=found, problem=problem,
-        made=made, alive=alive, design=design, match=match, fillers=FILLERS,
+        made=made, alive=alive, design=design, match=match, fillers=FILLERS, warm=warm, way=way, pour=_corrected(key), room=stores.setting(db(), "mixing"),
         products={k: p for k, (_, p) in products.items()},
         mark=height_words(mould, found.fill_mark_mm) if found and found.fill_mark_mm else "",
         orders=orders.for_design(db(), content["master"].get("body_id")), fields=FIELDS, rule=RULE,
         learned=mixes.loss_of(db(), chosen[0]) if chosen else (0.05, 0), gelled=plastisol.GELLED, hot=plastisol.HOT, source=mould.master.source,
     ), 422 if problem else 200  # fmt: skip
+
+
+def _corrected(mould_id: int) -> Pour | None:
+    """The pour of this mould that is being corrected, if its page was come from."""
+    text = request.args.get("pour", "")
+    row = db().get(Pour, int(text)) if text.isascii() and text.isdigit() and len(text) < 10 else None
+    made = db().get(MouldMade, row.made_id) if row else None
+    return row if row and made and made.mould_id == mould_id and row.step in UNTIL_POURED else None
 
 
 def drawn(mould: Mould, found: Casting) -> Node:

@@ -44,7 +44,7 @@ class Casting:
     shot: plastisol.Shot | None = None
     zones: tuple[plastisol.Zone, ...] = ()
     layers: str = ""
-    scrap: tuple[tuple[plastisol.Scrap, ...], float] | None = None
+    scrap: tuple[plastisol.Coloured, ...] = ()
     gloss: str = ""
     point: Exposed | None = None
     notes: tuple[str, ...] = field(default_factory=tuple)
@@ -171,11 +171,11 @@ def _hot(mould: Mould, product: Product, net: float, cavities: int, asked: Asked
     each = 60.0 * (asked.value("shot", "time", "one shot", "min", 4 / 60) or 0.0)
     shot = plastisol.shot(net * cavities, runner_ml(mould) * cavities, product.density_g_cm3, jug, cavities, heat, each)
     zones = plastisol.thin_zones(lying(mould), mould.thin_mm)
-    colours = [text.strip() for text in asked.get("colours").split(",") if text.strip()]
-    layers = plastisol.layer_says(asked.get("way") or plastisol.GELLED, colours, pour_up(mould)) if len(colours) >= 2 else ""
-    scrap = plastisol.from_scrap(shot.shot_g, colours[0], scraps) if colours else None
+    colours = plastisol.parse_colours(asked.get("colours"))
+    names = [name for name, _ in colours]
+    layers = plastisol.layer_says(asked.get("way") or plastisol.GELLED, names, pour_up(mould)) if len(colours) >= 2 else ""
     gloss = plastisol.may_gloss(zones, bool(asked.get("gloss_yes"))) if asked.get("gloss") else ""
-    return {"shot": shot, "zones": zones, "layers": layers, "scrap": scrap, "gloss": gloss}
+    return {"shot": shot, "zones": zones, "layers": layers, "scrap": plastisol.by_colour(shot.shot_g, colours, scraps), "gloss": gloss}
 
 
 def like_original(design: Design, product: Product, filler: str) -> Match | None:

@@ -11,12 +11,15 @@ from lamsik.core.errors import Refused
 from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.faults import FAULTS
+from lamsik.core.moulds.heat import Heat
 from lamsik.core.moulds.layout import Mould
-from lamsik.store import mixes, moulds, orders
+from lamsik.core.units import parse
+from lamsik.store import documents, mixes, moulds, orders
 from lamsik.store.tables import Batch, Document, MouldMade, Piece, Pour, now
-from lamsik.web.mixes.planning import Asked, plan
+from lamsik.web.mixes.planning import Asked, MixPlan, plan
 from lamsik.web.mixes.views import begin as begin_batch
 from lamsik.web.mixes.views import views_of
+from lamsik.web.moulds import gates
 from lamsik.web.moulds.cast import FIELDS, castables, design_of, in_use, opened, product_asked, scraps_of
 from lamsik.web.moulds.casting import Casting, casting
 from lamsik.web.shared.db import db, load, sent_id
@@ -31,32 +34,99 @@ def begin(key: int) -> ResponseReturnValue:
         pour = _begun(key)
     except Refused as refused:
         db().rollback()
-        flash(f"No pour is begun. {refused.field.capitalize()}: {refused.given}; {refused.allowed}.")
-        kept: dict[str, Any] = {name: request.form[name] for name in FIELDS if request.form.get(name, "").strip() and name != "at"}
-        return redirect(url_for("moulds_cast.show", key=key, **kept))
+        flash(f"No pour is begun. {refused.field.replace('_', ' ').capitalize()}: {refused.given}; {refused.allowed}.")
+        return redirect(url_for("moulds_cast.show", key=key, **_kept()))
     return redirect(url_for("moulds_pour.show", key=pour.id))
 
 
 def _begun(key: int) -> Pour:
-    made, asked = in_use(key), Asked(request.form)
-    row, content, mould = opened(key, made)
+    made = in_use(key)
     if made is None:
-        raise Refused("mould", row.name, "note on its card that it is made first")
+        raise Refused("mould", load(Document, key).name, "note on its card that it is made first")
+    order = sent_id("order") or None
+    product_id, texts, found = _asked(key, made, order)
+    return moulds.begin(db(), made, product_id, texts, found.room_c, order)
+
+
+def _asked(key: int, made: MouldMade, order: int | None) -> tuple[int, dict[str, Any], gates.Temperatures]:
+    """The product, the texts and the temperatures a casting page asks for; what cannot be cast, or not yet, is refused here."""
+    asked = Asked(request.form)
+    _, content, mould = opened(key, made)
     chosen = product_asked(content, asked, castables())
     if chosen is None:
         raise Refused("product", "", "keep a product first: type what stands on its tin")
-    order = sent_id("order") or None
-    why = moulds.not_for_sale(db(), content["master"].get("body_id")) if order else ""
+    why = moulds.not_for_sale(db(), content["master"]) if order else ""
     if why:
         raise Refused("order", "not for sale", f"the shape is {why}; pour it for yourself, or ask whoever it is from")
     texts = {name: request.form.get(name, "")[:80] for name in FIELDS if request.form.get(name, "").strip()}
     texts["product"] = str(chosen[0])
-    casting(mould, chosen[1], len(moulds.alive(made)) or 1, design_of(content), Asked(texts), scraps_of(chosen[0]))  # what cannot be cast is refused here
-    return moulds.begin(db(), made, chosen[0], texts, _temperature(asked), order)
+    casting(mould, chosen[1], len(moulds.alive(made)) or 1, design_of(content), Asked(texts), scraps_of(chosen[0]))
+    return chosen[0], texts, gates.let_through(content, made, chosen[1], asked)
 
 
-def _temperature(asked: Asked) -> float:
-    return float(asked.value("at", "temperature", "temperature", "", 20.0) or 20.0)
+@blueprint.post("/<int:key>/correct")
+def correct(key: int) -> ResponseReturnValue:
+    """Something was asked for wrongly: until it is poured a pour can be put right. What is mixed keeps its product and amount."""
+    pour = load(Pour, key)
+    made = load(MouldMade, pour.made_id)
+    try:
+        if pour.step not in run.UNTIL_POURED:
+            raise Refused("pour", f"shot {pour.shot}", "it is poured already")
+        product_id, texts, found = _asked(made.mould_id, made, pour.order_id)
+        _follow(pour, product_id)
+        pour.product_id, pour.plan, pour.at_c = product_id, texts, found.room_c
+        db().add(pour)
+        db().flush()
+        _replan(pour)
+    except Refused as refused:
+        db().rollback()
+        flash(f"The pour stays as it was. {refused.field.replace('_', ' ').capitalize()}: {refused.given}; {refused.allowed}.")
+        return redirect(url_for("moulds_cast.show", key=made.mould_id, pour=key, **_kept()))
+    flash("The pour is put right.")
+    return redirect(url_for("moulds_pour.show", key=key))
+
+
+def _kept() -> dict[str, Any]:
+    return {name: request.form[name] for name in FIELDS if request.form.get(name, "").strip()}
+
+
+def _follow(pour: Pour, product_id: int) -> None:
+    """A batch of another product than is asked for now is put back; one that is mixed cannot be."""
+    batch = moulds.batch_of(db(), pour)
+    if batch is None or pour.product_id == product_id:
+        return
+    if batch.state != mixes.WEIGHING:
+        raise Refused("product", mixes.product_of(db(), product_id).name, "the batch is mixed: pour it, or drop this pour")
+    mixes.put_back(db(), batch)
+    batch.state, pour.step = mixes.DROPPED, run.PREPARE
+    db().add(batch)
+
+
+def _replan(pour: Pour) -> None:
+    """A batch that is still weighed follows what is asked for now; what is in the cup stays in it."""
+    batch = moulds.batch_of(db(), pour)
+    if batch is None or batch.state != mixes.WEIGHING:
+        return
+    made, row, _, product, found, _ = _opened(pour)
+    planned = _planned(pour, product, found)
+    batch.plan, batch.at_c = {**planned.kept(), **{k: v for k, v in batch.plan.items() if k == "cautions_read"}}, planned.at_c
+    db().add(batch)
+
+
+@blueprint.post("/<int:key>/drop")
+def drop(key: int) -> ResponseReturnValue:
+    """Given up before anything was poured: no shot of the mould."""
+    pour = load(Pour, key)
+    made = load(MouldMade, pour.made_id)
+    batch = moulds.batch_of(db(), pour)
+    mixed = batch is not None and batch.state == mixes.MIXED
+    try:
+        moulds.drop(db(), pour)
+    except Refused as refused:
+        db().rollback()
+        return _page(load(Pour, key), refused)
+    flash("The pour is dropped: it counts as no shot. " + ("What was mixed is used up." if mixed else "What was weighed is back on the books."))
+    return redirect(url_for("moulds_cast.show", key=made.mould_id))
 
 
 @blueprint.get("/<int:key>")
@@ -81,13 +151,33 @@ def _page(pour: Pour, problem: Refused | None = None) -> ResponseReturnValue:
     return render_template(
         "moulds/pour.html", pour=pour, made=made, row=row, mould=mould, product=product, found=found, ticks=ticks, left=run.missing(ticks, frozenset(pour.ticks)),
         titles=run.TITLES,
-        order=run.ORDER, at=run.ORDER.index(pour.step), batch=batch, clocks=views_of([c for c in mixes.running(db()) if batch and c.batch_id == batch.id]), now=now(),
+        order=run.ORDER, at=run.ORDER.index(pour.step) if pour.step in run.ORDER else -1,
+        until_poured=run.UNTIL_POURED, warm=_warm(pour, made), texts=pour.plan,
+        batch=batch, clocks=views_of([c for c in mixes.running(db()) if batch and c.batch_id == batch.id]), now=now(),
         problem=problem,
         faults=FAULTS, firmness=run.FIRMNESS, sent=request.form, used=used, fillers=FILLERS, pieces={p.id: p for p in _pieces(pour)},
         lots=mixes.lots_of(batch) if batch else "",
-        loss=(used / float(batch.plan.get("density") or 1.0) / float(batch.plan["filled_ml"]) - 1.0) if batch and used and batch.plan.get("filled_ml") else None,
+        loss=_loss(batch),
         for_order=next((o for o, _ in orders.listed(db()) if o.id == pour.order_id), None),
     ), 422 if problem else 200  # fmt: skip
+
+
+def _loss(batch: Batch | None) -> float | None:
+    """What of a batch did not end in the cavities [share]; None where that cannot be told."""
+    used = mixes.used_of(batch) if batch and batch.weighed else None
+    if batch is None or used is None or not batch.plan.get("filled_ml"):
+        return None
+    return used / float(batch.plan.get("density") or 1.0) / float(batch.plan["filled_ml"]) - 1.0
+
+
+def _warm(pour: Pour, made: MouldMade) -> Heat | None:
+    """The melt of a pour against its mould."""
+    content = documents.revision(db(), load(Document, made.mould_id), made.revision).content
+    try:
+        hot = gates.temperatures(mixes.product_of(db(), pour.product_id), content, Asked(pour.plan))
+    except Refused:
+        return None
+    return gates.heat_of(content, made, hot.melt_c)
 
 
 def _pieces(pour: Pour) -> list[Piece]:
@@ -113,6 +203,9 @@ def forward(key: int) -> ResponseReturnValue:
     to = url_for("moulds_pour.show", key=key)
     try:
         following = run.following(pour.step, run.checklist(product, mould, inserts), frozenset(pour.ticks))
+        if pour.step in run.UNTIL_POURED:
+            content = documents.revision(db(), row, made.revision).content
+            gates.let_through(content, made, product, Asked({**pour.plan, **request.form}))
         if following == run.WEIGH:
             batch = _batch(pour, row, made, product, found)
             to = to if found.two else url_for("mixes.batch", key=batch.id)  # a dense pour is mixed first, by itself
@@ -130,19 +223,29 @@ def forward(key: int) -> ResponseReturnValue:
 
 def _batch(pour: Pour, row: Document, made: MouldMade, product: Product, found: Casting) -> Batch:
     """The batch of a shot, planned for what its cavities take; refused where the tubs do not hold it."""
-    texts = {"net": f"{found.mixed_ml if not found.charge else found.poured_ml:.3f} ml", "sprue": f"{found.sprue_ml:.3f} ml", "at": f"{pour.at_c:g} °C"}
+    planned = _planned(pour, product, found)
+    return begin_batch(planned, f"shot {pour.shot} of {row.name}"[:80], mould_id=row.id, made_id=made.id, pour_id=pour.id)
+
+
+def _planned(pour: Pour, product: Product, found: Casting) -> MixPlan:
+    """What its cavities take."""
+    texts = {"net": f"{found.mixed_ml:.3f} ml", "sprue": f"{found.sprue_ml:.3f} ml", "at": f"{pour.at_c:g} °C"}
+    if found.charge:
+        texts |= {"density": f"{found.charge.target_g_cm3:.5f} g/cm³", "free": f"{found.charge.free_rise_g_cm3:.5f} g/cm³"}
     if found.filling and found.filler in FILLERS:
         texts |= {"filler": found.filler, "density": f"{found.density_g_cm3:.4f} g/cm³"}
-    planned = plan(pour.product_id, product, Asked(texts), datetime.now())
-    return begin_batch(planned, f"shot {pour.shot} of {row.name}"[:80], mould_id=row.id, made_id=made.id, pour_id=pour.id)
+    return plan(pour.product_id, product, Asked(texts), datetime.now())
 
 
 def _poured(pour: Pour, product: Product) -> None:
     batch = moulds.batch_of(db(), pour)
     if batch is None or batch.state != mixes.MIXED:
         raise Refused("pour", "not mixed", "weigh and mix it first")
+    left = request.form.get("left", "").strip()
+    if left:
+        mixes.note_left(batch, parse(left, "mass", "left over", "g").value)
     mixes.pour(db(), batch, product, url_for("moulds_pour.show", key=pour.id))
-    pour.poured_at = now()
+    moulds.poured(db(), pour)
 
 
 @blueprint.post("/<int:key>/count")
@@ -181,13 +284,12 @@ def failed(key: int) -> ResponseReturnValue:
     pour = load(Pour, key)
     if pour.finished_at:
         raise Refused("pour", f"shot {pour.shot}", "it is counted already")
+    if pour.poured_at is None:
+        raise Refused("pour", f"shot {pour.shot}", "nothing is poured yet: drop it, it is no shot of the mould")
     fault = request.form.get("fault", "tacky")
     batch = moulds.batch_of(db(), pour)
     if batch is not None:
-        if batch.state == mixes.WEIGHING and not batch.weighed:
-            batch.state = mixes.DROPPED
-        else:
-            batch.state = mixes.FAILED
+        batch.state = mixes.FAILED
         db().add(batch)
         mixes.stop_clocks(db(), batch.id)
     pour.failed = True

@@ -1,10 +1,14 @@
 """What the Moulds bench takes from the shop."""
 
+from collections.abc import Callable
+
+from lamsik.core.moulds.heat import Heat
 from lamsik.core.moulds.masters import BODY, Master
 from lamsik.core.moulds.silicone import Bricks
 from lamsik.formats import mould_document
 from lamsik.formats.mould_document import Document
 from lamsik.store import mixes, moulds, stores
+from lamsik.web.moulds.gates import heat_of
 from lamsik.web.moulds.state import MouldShop
 from lamsik.web.shared.db import db
 
@@ -19,7 +23,13 @@ def shop_of(mould_id: int, expected: object) -> MouldShop:
             prices[code] = sum(price for price, _ in priced) / 100.0 / sum(g for _, g in priced) * 1000.0
     count = int(expected) if isinstance(expected, int | float) else None
     currency, unit = stores.setting(db(), "shop")["currency"], stores.setting(db(), "units")["length"]
-    return MouldShop(found, prices, bricks(), moulds.master_use(db(), mould_id, count), mould_id, currency, unit)
+    return MouldShop(found, prices, bricks(), moulds.master_use(db(), mould_id, count), mould_id, currency, unit, _heat_of(mould_id))
+
+
+def _heat_of(mould_id: int) -> Callable[[Document, float | None], Heat | None]:
+    """The shop's own answer to how hot may be poured: of the mould as made, if it was."""
+    made = next((row for row in moulds.made(db(), mould_id) if row.retired_at is None), None)
+    return lambda document, melt_c: heat_of(document, made, melt_c)
 
 
 def bricks() -> Bricks:

@@ -1,6 +1,7 @@
 """What the mould's page shows of one document: built here, bound by static/js/shared/bind.js."""
 
 import json
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 from urllib.parse import urlencode
@@ -10,7 +11,7 @@ import numpy as np
 from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.advice import Look, look, sentence
 from lamsik.core.moulds.faults import MasterUse
-from lamsik.core.moulds.heat import heat, level_error_mm, shrinkage
+from lamsik.core.moulds.heat import Heat, level_error_mm, shrinkage
 from lamsik.core.moulds.layout import Mould, box, cavity_ml, feed_ml, feeds, lying
 from lamsik.core.moulds.masters import PULLS, Master
 from lamsik.core.moulds.press import pressed
@@ -38,6 +39,7 @@ class MouldShop:
     mould_id: int = 0
     currency: str = "EUR"
     unit: str = "mm"
+    heat: Callable[[Document, float | None], Heat | None] = lambda _document, _melt: None
 
 
 def view(document: Document, master: Master, shop: MouldShop, settled: bool) -> dict[str, Any]:
@@ -149,19 +151,17 @@ def _mix_link(product_id: int, half: Half, shop: MouldShop, mould: Mould) -> str
 
 def _casting(document: Document, mould: Mould, shop: MouldShop) -> dict[str, Any]:
     """Heat, shrinkage, head, level."""
-    _, of = shop.products.get(str(document.get("mould_product") or ""), (0, None))
     _, cast = shop.products.get(str(document.get("casting_product") or ""), (0, None))
     hot = document.get("casting_c")
     if hot is None and cast is not None:
         hot = cast.process_c
-    limit = of.heat_limit_c if of else None
-    warm = heat(of.name, limit, float(hot)) if of and limit is not None and hot is not None else None
+    warm = shop.heat(document, None if hot is None or (cast is not None and cast.process_c is None and document.get("casting_c") is None) else float(hot))
     long, off = float(np.ptp(lying(mould).vertices[:, 0])), float(document.get("level_deg", 0.0))
     percent = cast.shrink_percent if cast else mould.shrink_percent
     shrunk = shrinkage(cavity_ml(mould), percent, feed_ml(mould) / max(len(mould.cavities), 1))
     feed = f"{shrunk.shrinks_ml:.2f} ml shrink away in each cavity, the funnel feeds {shrunk.feeds_ml:.2f} ml"
     return {
-        "heat": f"{warm.says[0].upper()}{warm.says[1:]}." if warm else "Say what the mould is of, and what is poured how hot: then its heat is checked.",
+        "heat": f"{warm.says[0].upper()}{warm.says[1:]}." if warm else "Nothing is poured hot here. Say what is cast, or how hot: then its heat is checked.",
         "heat_bad": warm is not None and not warm.stands,
         "shrink": f"{feed}{f': {shrunk.short_ml:.2f} ml short, widen or lengthen it' if shrunk.short_ml > 1e-6 and mould.kind not in ('open', 'press') else ''}.",
         "shrink_bad": shrunk.short_ml > 1e-6 and mould.kind not in ("open", "press"),

@@ -112,7 +112,7 @@ def show(key: int) -> str:
 def agree(key: int, way: str) -> ResponseReturnValue:
     """Accept an enquiry, or take that back."""
     order = load(Order, key)
-    why = moulds.not_for_sale(db(), order.design_id) if way == "accept" else ""
+    why = moulds.not_for_sale(db(), {"body_id": order.design_id}) if way == "accept" else ""
     if why:
         flash(f"{order.number} stays an enquiry: its shape is {why}. Ask whoever it is from, or take another shape.")
         return redirect(url_for("orders.show", key=key))
@@ -127,7 +127,7 @@ def design(key: int) -> ResponseReturnValue:
     order = load(Order, key)
     chosen = sent_id("design")
     if chosen:
-        why = moulds.not_for_sale(db(), load_document("body", chosen).id)
+        why = moulds.not_for_sale(db(), {"body_id": load_document("body", chosen).id})
         if why:
             flash(f"That shape does not go on {order.number}: it is {why}. Take another, or ask whoever it is from.")
             return redirect(url_for("orders.show", key=key))

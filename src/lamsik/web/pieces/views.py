@@ -12,12 +12,13 @@ from lamsik.core.tank.mass import Measured, budget, unweighed
 from lamsik.core.tank.parts import Part
 from lamsik.core.units import parse
 from lamsik.formats.body_document import with_design
-from lamsik.store import documents, moulds, orders, pieces, stores
+from lamsik.store import documents, moulds, orders, pieces
 from lamsik.store.tables import Document, Instrument, Order, Piece, Revision
 from lamsik.web.pictures import card as drawings
 from lamsik.web.pictures.cards import design_of, route
 from lamsik.web.pictures.tank import default_view, scene
 from lamsik.web.pieces.bench import PieceView, view
+from lamsik.web.scale.port import board
 from lamsik.web.shared import printing
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.tank.facts import budget_rows, tank_facts, verdict_view
@@ -54,7 +55,7 @@ def start() -> ResponseReturnValue:
     """Start a piece of a design, for an order or for stock."""
     row = load_document("body", sent_id("design"))
     order = load(Order, sent_id("order")) if sent_id("order") else orders.waiting_for(db(), row.id or 0)
-    why = moulds.not_for_sale(db(), row.id) if order else ""
+    why = moulds.not_for_sale(db(), {"body_id": row.id}) if order else ""
     if order and why:
         flash(f"No piece is started for {order.number}: the shape is {why}.")
         return redirect(url_for("orders.show", key=order.id))
@@ -74,7 +75,7 @@ def _page(shown: PieceView, error: dict[str, str] | None = None) -> str:
     return render_template(
         "pieces/show.html", shown=shown, picture=scene(shown.outcome, looks, handles=False),
         facts=tank_facts(shown.outcome, looks), budget=budget_rows(shown.outcome.budget.parts), verdict=verdict_view(shown.outcome),
-        planned=verdict_view(shown.planned), instruments=pieces.instruments(db()), error=error or {}, scale=stores.setting(db(), "scale"),
+        planned=verdict_view(shown.planned), instruments=pieces.instruments(db()), error=error or {}, **board(f"piece {shown.piece.id}"),
     )  # fmt: skip
 
 

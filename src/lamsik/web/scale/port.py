@@ -2,6 +2,7 @@
 
 import re
 import threading
+from typing import Any
 
 from flask import Blueprint, Response, current_app, flash, jsonify, redirect, request, url_for
 from flask.typing import ResponseReturnValue
@@ -10,8 +11,9 @@ from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.units import parse
 from lamsik.devices.readings import UNITS
 from lamsik.devices.scale_port import ScalePort, Settings, State
-from lamsik.store import stores
-from lamsik.web.shared.db import db
+from lamsik.store import pieces, stores
+from lamsik.store.tables import Instrument
+from lamsik.web.shared.db import db, sent_id
 
 blueprint = Blueprint("scale_port", __name__, url_prefix="/scale")
 
@@ -26,6 +28,20 @@ def settings() -> Settings:
     """The settings kept in Stores."""
     kept = stores.setting(db(), "scale")
     return Settings(kept["url"], kept["baud"], kept["unit"], kept["step_g"])
+
+
+def board(page: str) -> dict[str, Any]:
+    """What a page with the scale's board shows: the settings, which of the shop's scales it is, the page whose zero it keeps."""
+    kept = stores.setting(db(), "scale")
+    return {"scale": {**kept, "instrument": _instrument(kept)}, "scale_page": page}
+
+
+def _instrument(kept: dict[str, Any]) -> int | None:
+    """The scale of the shop that is connected: the one said when it was, else the only one with its step."""
+    rows = pieces.instruments(db())
+    said = next((row.id for row in rows if row.id == kept["instrument"]), None)
+    alike = [row.id for row in rows if row.step_g == kept["step_g"]]
+    return (said or (alike[0] if len(alike) == 1 else None)) if kept["url"] else None
 
 
 def port() -> ScalePort | None:
@@ -49,31 +65,21 @@ def live() -> Response:
     return jsonify(held.view() if held else {**State().__dict__})
 
 
-@blueprint.post("/tare")
-def tare() -> ResponseReturnValue:
-    """What lies on it counts as nothing; `off` takes that back."""
-    held = port()
-    if held is None:
-        raise Refused("scale", None, "connect a scale first")
-    asked = request.get_json(silent=True) or {}
-    held.tare(off=bool(asked.get("off")))
-    return jsonify(held.view())
-
-
 @blueprint.post("/connect")
 def connect() -> ResponseReturnValue:
     """Keep where the scale is and how it speaks; an empty address lets it go."""
     from lamsik.web.scale.views import bench_page  # noqa: PLC0415 - the page holds this form, and this form is on that page
 
-    sent = {name: request.form.get(name, "").strip() for name in ("url", "baud", "unit", "step")}
+    sent = {name: request.form.get(name, "").strip() for name in ("url", "baud", "unit", "step", "instrument")}
     try:
         if sent["url"] and not ADDRESS.match(sent["url"]):
             raise Refused("address", sent["url"][:60], "a serial port such as /dev/ttyUSB0 or COM3, or socket://address:port")
         require(sent["unit"] in ("", *(name for name, to in UNITS.items() if to)), "unit", sent["unit"], "g, kg, mg, oz, lb, gn or ct; empty if it sends its own")
         require(sent["baud"].isdecimal() and int(sent["baud"]) in BAUDS, "speed", sent["baud"], f"one of {', '.join(map(str, BAUDS))} baud")
+        chosen = db().get(Instrument, sent_id("instrument")) if sent["instrument"] else None
         step = finite_between("step", parse(sent["step"], "mass", "step", "g").value, 0.0001, 100.0, "g")
     except Refused as refused:
         return bench_page(connecting=str(refused), asked=sent), 422
-    stores.put_setting(db(), "scale", {"url": sent["url"], "baud": int(sent["baud"]), "unit": sent["unit"], "step_g": step})
+    stores.put_setting(db(), "scale", {"url": sent["url"], "baud": int(sent["baud"]), "unit": sent["unit"], "step_g": step, "instrument": chosen.id if chosen else None})
     flash("The scale is connected as soon as it answers." if sent["url"] else "No scale is connected now: type the masses.")
     return redirect(url_for("scale.bench"))

@@ -53,7 +53,7 @@ def bench_page(problem: str = "", field: str = "", asked: dict[str, str] | None 
         connecting=connecting,
         ask_units=ask_units,
         csv=table,
-        scale=stores.setting(db(), "scale"),
+        **port.board("scale"),
         bauds=port.BAUDS,
         reminders=REMINDERS,
         floats=documents.listed(db(), "float"),

@@ -13,6 +13,7 @@ from wtforms.validators import DataRequired, Length, NumberRange, Optional
 
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.materials import METALS
+from lamsik.core.moulds import heat as mould_heat
 from lamsik.core.route.workdays import NAMES
 from lamsik.core.shapes.clearance import HOSTS, INSERTS, clearances
 from lamsik.core.units import parse
@@ -172,6 +173,7 @@ def _page(tried: dict[str, FlaskForm], problem: str = "", asked: dict[str, str] 
         slugs=db().exec(select(SlugStock).order_by(SlugStock.code)).all(), drills=db().exec(select(Drill).order_by(col(Drill.diameter_mm))).all(),
         instruments=pieces.instruments(db()), weigh=WeighForm(formdata=None), inserts=INSERTS, hosts=HOSTS, problem=problem, asked=asked or {},
         clearances=clearances(stores.setting(db(), "clearances")), days=days.shown(), weekdays=NAMES, days_problem=days_problem,
+        heat_limits=mould_heat.limits(stores.setting(db(), "heat")["limits"]), margin_c=stores.setting(db(), "heat")["margin_c"],
     )  # fmt: skip
 
 
@@ -224,7 +226,7 @@ def check_scale(key: int) -> ResponseReturnValue:
 
 
 @blueprint.post("/limits")
-def limits() -> ResponseReturnValue:
+def keep_limits() -> ResponseReturnValue:
     """Keep the shop's limits."""
     form = LimitsForm(prefix="limits")
     if not form.validate_on_submit():
@@ -266,6 +268,26 @@ def keep_clearances() -> ResponseReturnValue:
     stores.put_setting(db(), "clearances", rows)
     flash("Clearances kept: drill maps use them from now on.")
     return redirect(url_for("stores.index", _anchor="clearances"))
+
+
+@blueprint.post("/heat")
+def keep_heat() -> ResponseReturnValue:
+    """Keep what mould materials stand, and how far under it a melt stays; a row left empty goes back to what it began with."""
+    kept, sent = {}, {name: text.strip() for name, text in request.form.items() if name != "csrf_token"}
+    try:
+        margin = finite_between("margin", parse(sent.get("margin_c", ""), "temperature", "margin", None).value, 0.0, 100.0, "°C")
+        for name, text in sent.items():
+            if name.startswith("limit:") and text:
+                kept[name.removeprefix("limit:")] = parse(text, "temperature", name.removeprefix("limit:"), None).value
+        more = sent.get("new_name", "")[:60]
+        if more:
+            kept[more] = parse(sent.get("new_limit", ""), "temperature", more, None).value
+        mould_heat.limits(kept)
+    except Refused as refused:
+        return _page({}, str(refused), sent), 422
+    stores.put_setting(db(), "heat", {"margin_c": margin, "limits": kept} if len(kept) else {"margin_c": margin})
+    flash("Kept: pours are held against these from now on.")
+    return redirect(url_for("stores.index", _anchor="heat"))
 
 
 @blueprint.post("/days")

@@ -1,44 +1,129 @@
-// The connected scale: its reading in large, taken into the field at hand when it lies still, with a tone and a tick.
+// The connected scale: its reading in large, taken into the field at hand once it has changed and lies still, with a tone and a tick.
 // Fields to be filled carry data-weigh; the next visible empty one after the field in focus is the one at hand.
-import { post } from "../shared/post.js";
+// A zero belongs to this page alone; it and the reading just kept go on to the page that answers a form, once, and to no other.
 
 const board = document.getElementById("live-scale");
 const { signal } = new AbortController();
-let taken = 0, last = null, sound = null;
+const CARRIED = "lamsik-scale", CARRIED_MS = 60000;
+const part = (name) => document.getElementById(`scale-${name}`);
+
+let last = null; // the newest state
+let rest = null; // where the scale last lay still [g]: only what differs from it was put on since
+let zero = null; // { gross, what, at } of this page
+let kept = null; // { gross, label }: kept already, until the pan changes
+let hand = null, sound = null, zeroing = false;
 
 const fields = () => [...document.querySelectorAll("input[data-weigh]")].filter((input) => input.offsetParent);
 const atHand = () => {
   const all = fields(), focused = all.indexOf(document.activeElement);
-  return focused >= 0 ? all[focused] : all.find((input) => !input.value.trim());
+  return focused >= 0 ? all[focused] : all.find((input) => !input.value.trim() || grows(input));
 };
+// A pour to a mark goes on after its first reading; anything else is read once.
+const grows = (input) => Boolean(input.dataset.read && input.dataset.from);
+const change = () => Number(board.dataset.change);
+const net = () => (last?.value_g ?? null) === null ? null : last.value_g - (zero?.gross ?? 0);
+const grams = (value) => `${value.toFixed(2).replace("-", "−")} g`;
+const name = (input) => input.labels[0]?.textContent ?? input.getAttribute("aria-label");
+const say = (text) => { part("said").textContent = text; };
 
 function show(state) {
   last = state;
-  const value = document.getElementById("scale-value"), says = document.getElementById("scale-says");
-  value.textContent = state.value_g === null ? "–" : `${state.value_g.toFixed(2).replace("-", "−")} g`;
-  if (says.textContent !== state.says) says.textContent = state.says;
+  const value = net();
+  part("value").textContent = value === null ? "–" : grams(value);
+  if (part("says").textContent !== state.says) part("says").textContent = state.says;
   board.dataset.state = state.state;
   board.classList.toggle("stable", state.stable);
-  document.getElementById("scale-tared").hidden = !state.tare_g;
-  light();
-  if (state.stable && state.settled > taken && document.getElementById("scale-auto").checked) take(state);
+  showZero();
+  guide();
+  document.dispatchEvent(new CustomEvent("weighed", { detail: { net: zero || !atHand()?.dataset.zeroed ? value : null } }));
+  if (state.stable && zeroing) return setZero();
+  if (value !== null && rest !== null && Math.abs(value) < Number(board.dataset.least)) [rest, kept] = [zero?.gross ?? 0, null]; // emptied, however short
+  if (state.stable) settle(state.value_g);
 }
 
-// Something has to lie on it, and only a field that is still empty is filled by itself; one that is poured to a mark
-// (data-from) waits until the mark is near: a rest in between is not taken.
-function take(state, asked = false) {
+// A new rest: what was put on since the last one may be taken. The first rest of a page is only where it starts from.
+function settle(gross) {
+  const first = rest === null, moved = first || Math.abs(gross - rest) > change();
+  if (!moved) return;
+  rest = gross;
+  if (first) return;
+  if (kept && Math.abs(gross - kept.gross) > change()) kept = null;
+  if (part("auto").checked) take();
+}
+
+function refusal(input) {
+  if (!last?.stable) return "Wait until it lies still.";
+  if (input.dataset.zeroed && !zero) return "Put the empty cup on and press Zero first.";
+  if (kept && Math.abs(last.value_g - kept.gross) <= change()) return `This reading is kept already for ${kept.label}: take it off, or change what lies on the scale.`;
+  return "";
+}
+
+// Only an empty field is filled by itself, or one whose own reading went on: a pour that was not at its mark yet.
+function take(asked = false) {
   const input = atHand();
-  if (!input || (!asked && (input.value.trim() || Math.abs(state.value_g) < Number(board.dataset.least) || state.value_g < Number(input.dataset.from ?? -Infinity)))) return;
-  taken = state.settled;
-  input.value = `${state.value_g.toFixed(2)} g`;
+  if (!input) return;
+  const why = refusal(input), value = net();
+  if (why) return asked ? say(why) : undefined;
+  const typed = input.value.trim() && !grows(input);
+  if (!asked && (typed || Math.abs(value) < Number(board.dataset.least) || value < Number(input.dataset.from ?? -Infinity))) return;
+  const again = Boolean(input.dataset.read);
+  input.value = grams(value).replace("−", "-");
+  input.dataset.read = String(last.value_g);
   input.dispatchEvent(new Event("input", { bubbles: true }));
+  book(input.form);
   input.classList.add("taken");
   setTimeout(() => input.classList.remove("taken"), 1600);
-  document.getElementById("scale-said").textContent = `Taken: ${input.value} for ${input.labels[0]?.textContent ?? input.getAttribute("aria-label")}.`;
+  say(`Taken: ${grams(value)} for ${name(input)}.`);
+  if (again && !asked) return;
   tone();
   const mine = fields().filter((other) => other.form === input.form);
   const next = mine.slice(mine.indexOf(input) + 1).find((other) => !other.value.trim());
-  (next ?? input.form?.querySelector("[data-weigh-done]"))?.focus();
+  const done = input.form?.querySelector("[data-weigh-done]");
+  if (next) [kept, hand] = [{ gross: last.value_g, label: name(input) }, null];
+  (next ?? done)?.focus();
+}
+
+// What the connected scale read is booked on that scale.
+function book(form) {
+  const select = form?.elements.instrument, mine = board.dataset.instrument;
+  if (!select || !mine || ![...select.options].some((option) => option.value === mine)) return;
+  select.dataset.before ??= select.value;
+  select.value = mine;
+}
+
+function typedOver({ target, isTrusted }) {
+  if (!isTrusted || !target.matches?.("input[data-weigh]") || !target.dataset.read) return;
+  delete target.dataset.read;
+  const select = target.form?.elements.instrument;
+  if (select?.dataset.before) select.value = select.dataset.before;
+}
+
+function showZero() {
+  part("zero").hidden = part("whole").hidden = !zero;
+  if (!zero) return;
+  const below = last?.stable && last.value_g < zero.gross - change();
+  part("zero").textContent = below
+    ? `less ${grams(zero.gross)}, ${zero.what}: more than lies on it now. Put it back, or zero anew.`
+    : `less ${grams(zero.gross)}, ${zero.what}`;
+}
+
+// The one thing to do now, where a field is weighed into a cup.
+function guide() {
+  const input = atHand(), at = part("guide"), cup = Boolean(input?.dataset.zeroed);
+  at.hidden = !cup;
+  part("tare").classList.toggle("primary", cup && !zero);
+  if (!cup) return;
+  const text = !zero ? "Put the empty cup on the scale, then press Zero." : input.value.trim() ? "At the mark: keep it." : `Pour ${input.dataset.part} to ${input.dataset.mark}.`;
+  if (at.textContent !== text) at.textContent = text;
+}
+
+function setZero() {
+  zeroing = !last?.stable;
+  if (zeroing) return say("Zeroed as soon as it lies still.");
+  zero = { gross: last.value_g, what: atHand()?.dataset.zeroed ? "the cup" : "what lay on it" };
+  [rest, kept] = [last.value_g, null];
+  say(`Zeroed: ${grams(last.value_g)} count as nothing on this page.`);
+  show(last);
 }
 
 // A short tone, as a bench scale gives; browsers allow it once the page was touched.
@@ -57,10 +142,30 @@ function tone() {
   }
 }
 
-// Light the way of weighing that belongs to the field at hand.
+// Light the way of weighing that belongs to the field at hand; a reading that lay there before is not its own.
 function light() {
-  const way = atHand()?.dataset.way;
-  for (const scene of document.querySelectorAll("[data-way].way")) scene.classList.toggle("here", scene.getAttribute("data-way") === way);
+  const input = atHand();
+  if (input !== hand && hand && last?.stable) rest = last.value_g;
+  hand = input;
+  for (const scene of document.querySelectorAll("[data-way].way")) scene.classList.toggle("here", scene.getAttribute("data-way") === input?.dataset.way);
+}
+
+// The page that answers the form goes on from here: what is in the cup counts as nothing for the next part.
+function carry({ target }) {
+  const input = [...target.querySelectorAll("input[data-weigh]")].findLast((field) => field.dataset.read);
+  const next = input?.dataset.zeroed ? { gross: Number(input.dataset.read), what: `the cup with ${input.dataset.part} in it` } : null;
+  const used = input ? { gross: Number(input.dataset.read), label: name(input) } : null;
+  sessionStorage.setItem(CARRIED, JSON.stringify({ page: board.dataset.page, at: Date.now(), zero: input?.dataset.zeroed ? next : null, before: zero, kept: used }));
+}
+
+function carried() {
+  const text = sessionStorage.getItem(CARRIED);
+  sessionStorage.removeItem(CARRIED);
+  const found = text ? JSON.parse(text) : null;
+  if (!found || found.page !== board.dataset.page || Date.now() - found.at > CARRIED_MS) return;
+  zero = board.dataset.refused ? found.before : found.zero; // refused: the cup stands as it stood
+  kept = board.dataset.refused ? null : found.kept;
+  rest = kept?.gross ?? null;
 }
 
 async function ask() {
@@ -74,12 +179,17 @@ async function ask() {
 }
 
 if (board) {
+  carried();
+  addEventListener("pageshow", ({ persisted }) => { if (persisted) [zero, kept, rest] = [null, null, null]; }, { signal });
   document.addEventListener("focusin", light, { signal });
-  document.getElementById("scale-take")?.addEventListener("click", () => last?.stable && take(last, true), { signal });
-  document.getElementById("scale-tare")?.addEventListener("click", async () => {
-    const answer = await post("/scale/tare", { off: Boolean(last?.tare_g) });
-    if (answer.ok) show(answer.body);
-    else document.getElementById("scale-said").textContent = answer.message;
+  document.addEventListener("input", typedOver, { signal });
+  document.addEventListener("submit", carry, { signal });
+  part("take")?.addEventListener("click", () => take(true), { signal });
+  part("tare")?.addEventListener("click", setZero, { signal });
+  part("whole")?.addEventListener("click", () => {
+    zero = null;
+    say("The whole weight is shown again.");
+    show(last);
   }, { signal });
   light();
   if (board.dataset.connected) {
