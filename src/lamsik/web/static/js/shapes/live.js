@@ -42,7 +42,7 @@ export class Live extends EventTarget {
       this.queue.push(edit);
     }
     this.wanted = this.wanted === "settled" ? "settled" : mode;
-    this.tell("pending");
+    if (edit || mode === "settled") this.tell("pending"); // looking again saves nothing
     return this.pump();
   }
 
