@@ -87,8 +87,37 @@ def test_a_factor_is_recovered_from_runs_and_narrows_the_band():
     found = fitted(design, runs)
     assert found.factor == pytest.approx(0.37, rel=0.01) and found.runs == 3
     assert found.band(design.lip) < Fit(0.4, 1, 0.0).band(design.lip) < assumed_fit(design).band(design.lip)
-    deep = replace(bait().lip, angle_deg=20)
-    assert assumed_fit(bait(lip=deep)).band(deep) == 0.25 and assumed_fit(design).band(design.lip) == 0.5
+    bands = [assumed_fit(bait(lip=lip)).band(lip) for lip in (replace(bait().lip, angle_deg=angle) for angle in (10, 20, 40, 85))]
+    assert bands[0] == 0.25 and bands == sorted(bands) and bands[-1] == pytest.approx(0.5, abs=0.01) and assumed_fit(bait(lip=None)).band(None) == 0.5
+
+
+@pytest.mark.parametrize("size", [(10, 8), (14, 12), (14, 16), (20, 30)])
+@pytest.mark.parametrize("tow", [Tow(), Tow(1.5, Line(0.25), 0.5, 40.0)])
+def test_with_every_degree_further_across_it_runs_shallower_and_never_by_a_jump(size, tow):
+    deep = []
+    for angle in range(10, 86):
+        design = bait(lip=replace(bait().lip, angle_deg=float(angle), width_mm=size[0], length_mm=size[1]))
+        deep.append(depth(design, budget(design), tow, assumed_fit(design)))
+    falls = np.diff(np.log(deep))
+    assert falls.max() < 0 and falls.min() > np.log(0.96)
+
+
+def test_the_pitch_that_was_seen_is_the_pitch_it_runs_at():
+    design, mass = bait(), budget(bait())
+    for seen in (-34.0, -20.0, -9.0):
+        fit = fitted(design, [Run(Tow(), 1.4, seen)])
+        assert trim(design, mass, 1.0, fit.shift_deg).pitch_deg == pytest.approx(seen, abs=0.02)
+        assert depth(design, mass, Tow(), fit) == pytest.approx(1.4, rel=0.01)
+    assert fitted(design, [Run(Tow(), 1.4)]).shift_deg is None
+
+
+def test_lead_on_the_line_is_not_taken_for_the_baits_own_pull():
+    design, mass = bait(), budget(bait())
+    leaded = Tow(lead_g=8.0)
+    run = Run(leaded, depth(design, mass, leaded, 0.5))
+    assert run.depth_m > 1.5 * depth(design, mass, Tow(), 0.5)
+    assert fitted(design, [run]).factor == pytest.approx(0.5, rel=0.01)
+    assert fitted(design, [replace(run, tow=Tow())]).factor > 0.9  # as it came out when the lead stood in the note only
 
 
 def test_changes_come_largest_first_and_name_lip_and_tie():
@@ -106,6 +135,8 @@ def test_changes_come_largest_first_and_name_lip_and_tie():
         (lambda: trim(bait(hardware=()), budget(bait(hardware=())), 1.0), "hardware"),
         (lambda: Tow(speed_m_s=0.0), "speed_m_s"),
         (lambda: Tow(line_out_m=float("nan")), "line_out_m"),
+        (lambda: Tow(lead_g=-1.0), "lead_g"),
+        (lambda: Run(Tow(), 1.0, 80.0), "pitch_deg"),
         (lambda: Line(-0.2), "line_mm"),
         (lambda: Run(Tow(), -1.0), "depth_m"),
         (lambda: changes(bait(), Tow(line_out_m=1.0, rod_m=4.0), Fit(0.5)), "line_out_m"),

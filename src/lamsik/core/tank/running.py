@@ -8,12 +8,13 @@ line's tension is fitted to logged runs; until then the band is wide. Relative c
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from math import atan2, cos, degrees, log, pi, radians, sin
+from math import atan2, cos, degrees, exp, log, pi, radians, sin
 
 import numpy as np
 from scipy.optimize import brentq, minimize_scalar
 
 from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.materials import METALS
 from lamsik.core.shapes.body import side_outline
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
@@ -31,8 +32,8 @@ AXIAL_DRAG, CROSS_DRAG, HOOK_DRAG = 0.25, 1.1, 1.1
 HOOK_WIRE_MM2, HOOK_DROP_MM = 24.0, 8.0
 """Wire that a treble of half a gram shows to the stream [mm²], and how far below its eye it acts [mm]."""
 
-WAKE, WAKE_DEEP, DEEP_LIP_DEG = 0.5, 0.85, 30.0
-"""Factor on the line's tension before any run is logged; a lip lying closer to the axis than this makes a deep diver."""
+WAKE, WAKE_MORE, DEEP_LIP_DEG, FADES_DEG = 0.5, 0.4, 10.0, 17.0
+"""Factor on the line's tension before any run is logged: that of shallow baits, what a lip along the axis has more, and over how many degrees it fades."""
 
 BAND, BAND_DEEP = 0.5, 0.25
 STATIONS = 160
@@ -40,28 +41,33 @@ STATIONS = 160
 
 @dataclass(frozen=True)
 class Tow:
-    """How it is towed: speed [m/s], line, rod tip over the water [m], line out from the tip [m]."""
+    """How it is towed: speed [m/s], line, rod tip over the water [m], line out from the tip [m], lead on the line at the bait [g]."""
 
     speed_m_s: float = 1.0
     line: Line = field(default_factory=lambda: Line(0.28))
     rod_m: float = 1.5
     line_out_m: float = 25.0
+    lead_g: float = 0.0
 
     def __post_init__(self) -> None:
         finite_between("speed_m_s", self.speed_m_s, 0.1, 8.0, "m/s")
         finite_between("rod_m", self.rod_m, 0.0, 12.0, "m")
         finite_between("line_out_m", self.line_out_m, 1.0, 400.0, "m")
+        finite_between("lead_g", self.lead_g, 0.0, 500.0, "g")
 
 
 @dataclass(frozen=True)
 class Run:
-    """A logged run: how it was towed and how deep it ran [m]."""
+    """A logged run: how it was towed, how deep it ran [m], and the pitch it ran at if that was seen [°]."""
 
     tow: Tow
     depth_m: float
+    pitch_deg: float | None = None
 
     def __post_init__(self) -> None:
         finite_between("depth_m", self.depth_m, 0.0, 100.0, "m")
+        if self.pitch_deg is not None:
+            finite_between("pitch_deg", self.pitch_deg, -70.0, 45.0, "°")
 
 
 @dataclass(frozen=True)
@@ -85,16 +91,19 @@ class Trim:
 
 @dataclass(frozen=True)
 class Fit:
-    """The factor on line tension: fitted to so many runs, with what they still differ by, or assumed."""
+    """The factor on line tension: fitted to so many runs, with what they still differ by, or assumed.
+
+    `shift_deg` is how far what was seen pitches over what is reckoned [°]; None where nobody looked.
+    """
 
     factor: float
     runs: int = 0
     residual_share: float | None = None
+    shift_deg: float | None = None
 
     def band(self, lip: Lip | None) -> float:
         """Half-width of the depth band as a share: from the runs' scatter, or as wide as the trade's estimates are."""
-        deep = lip is not None and lip.angle_deg < DEEP_LIP_DEG
-        blind = BAND_DEEP if deep else BAND
+        blind = BAND - (BAND - BAND_DEEP) * deep_share(lip)
         if self.runs == 0:
             return blind
         if self.runs == 1 or self.residual_share is None:
@@ -111,8 +120,14 @@ class Change:
     pitch_deg: float
 
 
-def trim(design: Design, mass: Budget, speed_m_s: float) -> Trim:
+def trim(design: Design, mass: Budget, speed_m_s: float, shift_deg: float | None = None) -> Trim:
     """How the bait settles on its line: from level, following the sign of the moment about the tie to the next rest.
+
+    Args:
+        design: the bait.
+        mass: its budget.
+        speed_m_s: of the tow.
+        shift_deg: learned from a pitch that was seen: it is added to what is reckoned, and the forces are those there.
 
     Raises:
         Refused: no line tie, or no steady attitude: it blows out.
@@ -124,7 +139,7 @@ def trim(design: Design, mass: Budget, speed_m_s: float) -> Trim:
     for step in np.arange(2.0, 82.0, 2.0):
         here = way * radians(float(step))
         if forces.moment(here) * start <= 0:
-            pitch = float(brentq(forces.moment, min(before, here), max(before, here), xtol=1e-5))
+            pitch = float(brentq(forces.moment, min(before, here), max(before, here), xtol=1e-5)) + radians(shift_deg or 0.0)
             fx, fz = forces.total(pitch)
             return Trim(degrees(pitch), fx, -fz)
         before = here
@@ -245,56 +260,66 @@ def plate_coefficient(alpha: float, aspect: float) -> float:
     return pi / 2 * aspect * sin(alpha) * cos(alpha) + 1.17 * sin(alpha) * abs(sin(alpha))
 
 
+def deep_share(lip: Lip | None) -> float:
+    """How much of a deep diver a lip makes: 1 along the axis, fading as it stands across; 0 without one."""
+    return exp(-max(lip.angle_deg - DEEP_LIP_DEG, 0.0) / FADES_DEG) if lip else 0.0
+
+
 def assumed_fit(design: Design) -> Fit:
-    """The factor before any run is logged."""
-    deep = design.lip is not None and design.lip.angle_deg < DEEP_LIP_DEG
-    return Fit(WAKE_DEEP if deep else WAKE)
+    """The factor before any run is logged: it fades with the lip's angle, since wake and wobble take more of a lip that stands across."""
+    return Fit(WAKE + WAKE_MORE * deep_share(design.lip))
 
 
-def line_shape(design: Design, mass: Budget, tow: Tow, factor: float, longest_m: float | None = None) -> tuple[Trim, Shape]:
-    """How the bait and its line run, the line up to the longest wanted."""
-    found = trim(design, mass, tow.speed_m_s)
+def line_shape(design: Design, mass: Budget, tow: Tow, fit: Fit | float, longest_m: float | None = None) -> tuple[Trim, Shape]:
+    """How the bait and its line run, the line up to the longest wanted; lead on it pulls down with its weight in water."""
+    fit = fit if isinstance(fit, Fit) else Fit(fit)
+    found = trim(design, mass, tow.speed_m_s, fit.shift_deg)
     reach = longest_m or tow.line_out_m
     along = reach * np.linspace(0.0, 1.0, STATIONS) ** 1.5
-    return found, hang(tow.line, tow.speed_m_s, design.water.density_g_cm3, factor * found.tension_n, radians(found.angle_deg), along)
+    rho = design.water.density_g_cm3
+    back, down = fit.factor * found.drag_n, fit.factor * max(found.down_n, 0.0) + tow.lead_g * 1e-3 * GRAVITY * (1.0 - rho / METALS["lead"])
+    return found, hang(tow.line, tow.speed_m_s, rho, float(np.hypot(back, down)), atan2(down, back), along)
 
 
-def depth_curve(design: Design, mass: Budget, tow: Tow, factor: float, line_out_m: Array) -> Array:
+def depth_curve(design: Design, mass: Budget, tow: Tow, fit: Fit | float, line_out_m: Array) -> Array:
     """Depth [m] at each line out (n,) [m]: one march serves them all."""
-    _, shape = line_shape(design, mass, tow, factor, float(np.max(line_out_m)))
+    _, shape = line_shape(design, mass, tow, fit, float(np.max(line_out_m)))
     return depths_m(shape, line_out_m, tow.rod_m)
 
 
-def depth(design: Design, mass: Budget, tow: Tow, factor: float) -> float:
-    """Depth [m] as it is towed."""
-    return float(depth_curve(design, mass, tow, factor, np.array([tow.line_out_m]))[0])
+def depth(design: Design, mass: Budget, tow: Tow, fit: Fit | float) -> float:
+    """Depth [m] as it is towed, by a fit or a bare factor on the tension."""
+    return float(depth_curve(design, mass, tow, fit, np.array([tow.line_out_m]))[0])
 
 
 def fitted(design: Design, runs: Sequence[Run], measured: Measured = NOTHING) -> Fit:
-    """The factor on line tension that fits the logged runs best, in proportion; the assumed one without runs."""
+    """The pitch that was seen, then the factor on line tension that fits the logged runs best, in proportion; the assumed one without runs."""
     if not runs:
         return assumed_fit(design)
     mass = budget(design, measured)
+    seen = [run.pitch_deg - trim(design, mass, run.tow.speed_m_s).pitch_deg for run in runs if run.pitch_deg is not None]
+    shift = float(np.mean(seen)) if seen else None
 
     def off(log_factor: float) -> float:
-        found = [depth(design, mass, run.tow, float(np.exp(log_factor))) for run in runs]
+        fit = Fit(float(np.exp(log_factor)), shift_deg=shift)
+        found = [depth(design, mass, run.tow, fit) for run in runs]
         return float(sum((got / max(run.depth_m, 0.1) - 1) ** 2 for got, run in zip(found, runs, strict=True)))
 
     best = minimize_scalar(off, bounds=(np.log(0.02), np.log(20.0)), method="bounded", options={"xatol": 1e-3})
     left = (best.fun / max(len(runs) - 1, 1)) ** 0.5
-    return Fit(float(np.exp(best.x)), len(runs), float(left))
+    return Fit(float(np.exp(best.x)), len(runs), float(left), shift)
 
 
 def changes(design: Design, tow: Tow, fit: Fit, measured: Measured = NOTHING) -> tuple[Change, ...]:
     """What single changes of lip, tie and tackle do to the depth, the largest first; those that blow out are left out."""
     mass = budget(design, measured)
-    here = depth(design, mass, tow, fit.factor)
+    here = depth(design, mass, tow, fit)
     require(here > 0, "line_out_m", tow.line_out_m, "it does not dive at all: it stays at the surface as drawn")
     rows = []
     for name, changed, how in _variants(design, tow):
         try:
             weight = budget(changed, measured)
-            rows.append(Change(name, depth(changed, weight, how, fit.factor) / here, trim(changed, weight, how.speed_m_s).pitch_deg))
+            rows.append(Change(name, depth(changed, weight, how, fit) / here, trim(changed, weight, how.speed_m_s, fit.shift_deg).pitch_deg))
         except Refused:
             continue
     return tuple(sorted(rows, key=lambda row: -abs(np.log(max(row.factor, 1e-3)))))
@@ -317,6 +342,7 @@ def _variants(design: Design, tow: Tow) -> list[tuple[str, Design, Tow]]:
         ("Line a quarter thicker", design, thick),
         ("Half as fast again", design, replace(tow, speed_m_s=min(tow.speed_m_s * 1.5, 8.0))),
         ("10 m more line out", design, replace(tow, line_out_m=min(tow.line_out_m + 10, 400.0))),
+        ("A 5 g lead at the bait", design, replace(tow, lead_g=min(tow.lead_g + 5.0, 500.0))),
         ("Rod tip at the water", design, replace(tow, rod_m=0.0)),
     ]
 

@@ -23,7 +23,9 @@ class TowForm(FlaskForm):
     speed = MeasureField("Speed", "pace", 0.1, 8.0)
     line = MeasureField("Line", "length", 0.02, 5.0)
     rod = MeasureField("Rod tip over water", "distance", 0.0, 12.0)
+    lead = MeasureField("Lead at the bait", "mass", 0.0, 500.0, optional=True, default="0 g")
     depth = MeasureField("It ran at", "distance", 0.0, 100.0)
+    pitch = MeasureField("Pitch, if seen", "angle", -70.0, 45.0, optional=True)
     note = StringField("Note", validators=[Length(max=200)])
 
 
@@ -43,6 +45,7 @@ class TowAsk(Question):
     line = MeasureField("Line", "length", 0.02, 5.0, default="0.28 mm")
     rod = MeasureField("Rod tip over water", "distance", 0.0, 12.0, default="1.5 m")
     out = MeasureField("Line out", "distance", 1.0, 400.0, default="25 m")
+    lead = MeasureField("Lead at the bait", "mass", 0.0, 500.0, optional=True, default="0 g")
 
 
 class FidelityForm(Question):

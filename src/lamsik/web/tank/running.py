@@ -56,7 +56,7 @@ def _running(row: Document, log: TowForm) -> str:
 def _tow(ask: TowAsk) -> Tow:
     if not request.args:
         return Tow()
-    return Tow(ask.speed.amount or 1.0, Line(ask.line.amount or 0.28), ask.rod.amount or 0.0, ask.out.amount or 25.0)
+    return Tow(ask.speed.amount or 1.0, Line(ask.line.amount or 0.28), ask.rod.amount or 0.0, ask.out.amount or 25.0, ask.lead.amount or 0.0)
 
 
 def running_room(design: Design, tow: Tow, runs: Sequence[TowRun]) -> RunningRoom:
@@ -64,9 +64,9 @@ def running_room(design: Design, tow: Tow, runs: Sequence[TowRun]) -> RunningRoo
     mass = budget(design)
     try:
         fit = fitted(design, [tub.run_of(run) for run in runs])
-        trim, shape = line_shape(design, mass, tow, fit.factor)
+        trim, shape = line_shape(design, mass, tow, fit)
         out = np.linspace(1.0, max(60.0, 2 * tow.line_out_m), 60)
-        curve = depth_curve(design, mass, tow, fit.factor, out)
+        curve = depth_curve(design, mass, tow, fit, out)
         deep = float(np.interp(tow.line_out_m, out, curve))
         found = changes(design, tow, fit) if deep > 0 else ()
     except Refused as refused:
@@ -75,7 +75,7 @@ def running_room(design: Design, tow: Tow, runs: Sequence[TowRun]) -> RunningRoo
         why = "it has no lip to take it down" if design.lip is None else "so much line does not let it dive"
         return RunningRoom(f"It stays at the surface: {why}.", "", (), None, None, "")
     band = fit.band(design.lip)
-    how = f"{tow.line_out_m:g} m of {tow.line.diameter_mm:g} mm line at {tow.speed_m_s:g} m/s"
+    how = f"{tow.line_out_m:g} m of {tow.line.diameter_mm:g} mm line at {tow.speed_m_s:g} m/s{f' with {tow.lead_g:g} g of lead at the bait' if tow.lead_g else ''}"
     sentence = f"About {deep:.1f} m deep ({deep * (1 - band):.1f} to {deep * (1 + band):.1f}) on {how}."
     points = [(run.line_out_m, run.depth_m) for run in runs]
     deepest = max([float(curve.max()) * (1 + band), *(d for _, d in points), 0.5])
@@ -92,7 +92,8 @@ def _basis(fit: Fit, band: float, trim: Trim) -> str:
         if fit.runs
         else f"An estimate from textbook coefficients (tension × {fit.factor:g} for wake and wobble, assumed): log one measured depth and the band halves"
     )
-    return f"{source}. Band ± {100 * band:.0f} %. It runs {signed(trim.pitch_deg, 0)}° and pulls {trim.tension_n * 101.97:.0f} g on the line."
+    pitch = f"{signed(trim.pitch_deg, 0)}°, as was seen," if fit.shift_deg is not None else f"about {signed(trim.pitch_deg, 0)}° (an estimate: log the pitch you see)"
+    return f"{source}. Band ± {100 * band:.0f} %. It runs at {pitch} and pulls {trim.tension_n * 101.97:.0f} g on the line."
 
 
 @blueprint.post("/<int:key>/running/log")
@@ -104,7 +105,8 @@ def log_run(key: int) -> ResponseReturnValue:
     db().add(
         TowRun(
             design_id=key, revision=row.current, line_out_m=form.line_out.amount or 1.0, speed_m_s=form.speed.amount or 1.0, line_mm=form.line.amount or 0.2,
-            rod_m=form.rod.amount or 0.0, depth_m=form.depth.amount or 0.0, note=(form.note.data or "").strip(), typed=typed_texts(form),
+            rod_m=form.rod.amount or 0.0, depth_m=form.depth.amount or 0.0,
+            lead_g=form.lead.amount or 0.0, pitch_deg=form.pitch.amount, note=(form.note.data or "").strip(), typed=typed_texts(form),
         )
     )  # fmt: skip
     flash("The run is logged; the estimate is fitted to it.")
