@@ -143,3 +143,25 @@ class TestCsv:
     def test_what_is_wrong_is_said_with_its_line(self, data, says):
         with pytest.raises(Refused, match=says):
             weighed_csv.read(data, {})
+
+
+def test_a_mark_keeps_its_key_when_another_goes_and_one_comes():
+    document = blank("F", "stick", Water())
+    for edit in ({"do": "add", "group": "marks"}, {"do": "remove", "group": "marks", "key": "m1"}, {"do": "add", "group": "marks"}):
+        document = apply(document, edit, {})
+    before = {row["key"]: (row["name"], row["height_mm"]) for row in document["marks"]}
+    keys = {mark.name: mark.key for mark in to_float(document).marks}
+    assert keys == {name: key for key, (name, _) in before.items()} and len(set(keys.values())) == 3
+    key = keys["tip"]
+    moved = apply(document, {"do": "set", "path": f"marks.{key}.height_mm", "text": "140 mm"}, {})
+    changed = [row["name"] for row in moved["marks"] if (row["name"], row["height_mm"]) != before[row["key"]]]
+    assert changed == ["tip"]
+    sized = apply(moved, {"do": "size", "text": "3 g", "by": "diameter"}, {})
+    assert {row["key"]: row["name"] for row in sized["marks"]} == {row["key"]: row["name"] for row in moved["marks"]}
+
+
+def test_a_float_says_whose_shape_it_is():
+    document = apply(blank("F", "stick", Water()), {"do": "set", "path": "source.kind", "text": "not_for_sale"}, {})
+    assert document["source"] == {"kind": "not_for_sale", "note": ""}
+    with pytest.raises(Refused, match="own, licensed, not_for_sale"):
+        apply(document, {"do": "set", "path": "source.kind", "text": "borrowed"}, {})

@@ -2,10 +2,14 @@
 
 from dataclasses import dataclass
 from functools import lru_cache
+from math import hypot
 
 import gsw
 
 from lamsik.core.errors import finite_between
+
+TEMPERATURE_SD_C, SALINITY_SD_SHARE, MEASURED_SD_G_CM3 = 0.5, 0.02, 0.00025
+"""How far a water may be from what is said of it, one sigma: its temperature [°C], its salinity [share], a density read off a hydrometer [g/cm³]."""
 
 
 @dataclass(frozen=True)
@@ -33,6 +37,15 @@ class Water:
         if self.measured_g_cm3 is not None:
             return self.measured_g_cm3
         return density(self.temperature_c, self.salinity_psu)
+
+    @property
+    def spread_g_cm3(self) -> float:
+        """How far its density may be off [g/cm³], one sigma: by its temperature and salinity, or as it was measured."""
+        if self.measured_g_cm3 is not None:
+            return MEASURED_SD_G_CM3
+        warmer = density(min(self.temperature_c + TEMPERATURE_SD_C, 40.0), self.salinity_psu) - self.density_g_cm3
+        saltier = density(self.temperature_c, self.salinity_psu * (1 + SALINITY_SD_SHARE)) - self.density_g_cm3
+        return hypot(warmer, saltier)
 
     def describe(self) -> str:
         """The water in words, with its temperature: `12 °C fresh water`, `Holm mere at 14 °C`."""

@@ -32,6 +32,14 @@ def apply(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Docume
 
 def _set(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Document:
     path, text = str(edit.get("path", "")), str(edit.get("text", ""))
+    if path.startswith("source."):
+        source = {"kind": "own", "note": "", **document.get("source", {})}
+        require(path in ("source.kind", "source.note"), "path", path, "source.kind or source.note")
+        document["source"] = {**source, path.removeprefix("source."): text.strip()}
+        return document
+    for group in ("parts", "tips"):
+        if path.startswith(f"{group}.") and path.endswith(".wall_mm"):
+            _row(document, group, path.split(".")[1]).setdefault("wall_mm", 0.0)  # files from before blind bores
     holder, leaf = holder_of(document, path)
     if leaf in TEXTS:
         holder[leaf] = text.strip()
@@ -130,7 +138,7 @@ def _add(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Documen
     group, kind = str(edit.get("group", "parts")), str(edit.get("kind", "tip"))
     if group == "marks":
         top = to_float(document).top_mm
-        document["marks"].append({"key": free_key(document["marks"], "m"), "name": f"mark {len(document['marks']) + 1}", "height_mm": round(0.9 * top, 1)})
+        document["marks"].append({"key": free_key(document["marks"], "m"), "name": _free_name(document["marks"]), "height_mm": round(0.9 * top, 1)})
         return document
     require(group in GROUPS and kind in KINDS, "kind", kind, f"one of {', '.join(KINDS)}")
     top = 0.0 if group == "tips" or kind == "loading" else to_float(document).top_mm
@@ -141,6 +149,12 @@ def _add(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Documen
     key = free_key(document[group], kind if group == "parts" else "t")
     document[group].append(part_row(Part(key, kind, kind, length, diameter, density, -length if kind == "loading" and group == "parts" else top, form=form)))
     return document
+
+
+def _free_name(marks: list[Document]) -> str:
+    """`mark 3`, or the next that no other is called."""
+    names = {row["name"] for row in marks}
+    return next(name for n in range(len(marks) + 1, 99) if (name := f"mark {n}") not in names)
 
 
 def _remove(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Document:

@@ -9,12 +9,14 @@ from lamsik.core.floats.design import KINDS, Float, Mark
 from lamsik.core.floats.parts import Part
 from lamsik.core.materials import METALS, body_material
 from lamsik.core.rows import checked_row
+from lamsik.core.shapes.sources import Source
 from lamsik.core.water import Water
+from lamsik.formats.edit_tools import free_key
 
 FORMAT, VERSION = "lamsik-float", 1
 MOST_BYTES = 200_000
 Document = dict[str, Any]
-OWN = ("format", "version", "parts", "marks", "tips", "water", "telltale", "shots", "typed")
+OWN = ("format", "version", "parts", "marks", "tips", "water", "telltale", "shots", "typed", "source")
 
 
 def loads(data: bytes) -> Document:
@@ -38,6 +40,7 @@ def checked(document: Any) -> Document:
         raise Refused("format", str(document)[:40], f"a {FORMAT} document of version {VERSION} is needed")
     to_float(document)
     tips(document)
+    Source(**checked_row(document.get("source", {}), Source, "source"))
     for name in ("telltale", "shots"):
         require(isinstance(document.get(name, ""), str) and len(document.get(name, "")) <= 80, name, str(document.get(name))[:40], "a short text is needed")
     require(isinstance(document.get("typed", {}), dict), "typed", None, "an object is needed")
@@ -58,7 +61,7 @@ def to_float(document: Document) -> Float:
 
 def _mark(row: Any, at: int) -> Mark:
     require(isinstance(row, dict), f"marks.{at + 1}", str(row)[:40], "an object is needed")
-    return Mark(**checked_row({name: value for name, value in row.items() if name != "key"}, Mark, f"marks.{at + 1}"))
+    return Mark(**checked_row(row, Mark, f"marks.{at + 1}"))
 
 
 def tips(document: Document) -> tuple[Part, ...]:
@@ -99,8 +102,17 @@ def with_float(document: Document, design: Float) -> Document:
         "film_g_cm3": design.film_g_cm3,
         "water": asdict(design.water),
         "parts": [part_row(part) for part in design.parts],
-        "marks": [{"key": f"m{n}", **asdict(mark)} for n, mark in enumerate(design.marks, start=1)],
+        "marks": _mark_rows(design.marks),
     }
+
+
+def _mark_rows(marks: tuple[Mark, ...]) -> list[Document]:
+    """Marks as the document keeps them: each under its own key, a new one under the next that is free."""
+    rows: list[Document] = [asdict(mark) for mark in marks if mark.key]
+    for mark in marks:
+        if not mark.key:
+            rows.append({**asdict(mark), "key": free_key(rows, "m")})
+    return sorted(rows, key=lambda row: [mark.name for mark in marks].index(row["name"]))
 
 
 def blank(name: str, kind: str, water: Water) -> Document:

@@ -122,11 +122,13 @@ def of_body(name: str, body_id: int, revision: int, content: Document) -> tuple[
     return block, master_of({**block, "document": content})
 
 
-def of_weighed(name: str, weighed_id: int, air_g: float, volume_ml: float, sizes_mm: tuple[float, float, float]) -> tuple[Document, Master]:
+def of_weighed(
+    name: str, weighed_id: int, air_g: float, volume_ml: float, sizes_mm: tuple[float, float, float], source: dict[str, str] | None = None
+) -> tuple[Document, Master]:
     """The master block of a weighed thing: its volume from the weigh bench, its size as measured."""
     block = {
         "kind": masters.WEIGHED, "name": name, "weighed_id": weighed_id, "mass_g": air_g, "volume_ml": round(volume_ml, 3), "demouldings": None,
-        "source": {"kind": "own", "note": ""}, **dict(zip(("length_mm", "width_mm", "depth_mm"), sizes_mm, strict=True)),
+        "source": source or {"kind": "own", "note": ""}, **dict(zip(("length_mm", "width_mm", "depth_mm"), sizes_mm, strict=True)),
     }  # fmt: skip
     return block, master_of(block)
 

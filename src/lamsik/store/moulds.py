@@ -177,7 +177,7 @@ def finish(session: Session, pour: Pour, counted: Sequence[Counted]) -> list[Pie
 
 def _piece(session: Session, pour: Pour, row: MouldMade, block: dict[str, Any], cavity: str) -> Piece:
     body = session.get_one(Document, block["body_id"])
-    piece = pieces.start(session, body, pour.order_id)
+    piece = pieces.start(session, body, None if not_for_sale(session, block) else pour.order_id)
     revision = session.exec(select(Revision).where(Revision.document_id == body.id, Revision.number == block["revision"])).one()
     batch = batch_of(session, pour)
     piece.revision_id, piece.pour_id, piece.cavity = revision.id or 0, pour.id, cavity

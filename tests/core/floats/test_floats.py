@@ -55,6 +55,26 @@ class TestClosedForms:
         assert table(found).volume_at(height) == pytest.approx(pi * (5 * height / 100) ** 2 * height / 3 / 1000, rel=1e-4)
         assert centre_mm(found.parts[0]) == pytest.approx(75) and table(found).centre_at(height) == pytest.approx(0.75 * height, rel=1e-3)
 
+    @pytest.mark.parametrize("across", [12.0, 60.0])
+    def test_a_ball_carries_what_a_ball_displaces(self, across):
+        found = Float("c", "waggler", (cylinder(across, across, form="ball"),), (), FRESH)
+        assert table(found).volume[-1] == pytest.approx(pi * across**3 / 6000, rel=1e-6)
+        cap = across / 4
+        assert table(found).volume_at(cap) == pytest.approx(pi * cap**2 * (3 * across / 2 - cap) / 3 / 1000, rel=2e-4)
+
+    def test_a_blind_bore_leaves_its_wall_at_the_foot(self):
+        blind = cylinder(bore_mm=4.0, wall_mm=25.0, sealed=False)
+        assert blind.bore_deep_mm == 75 and bore_ml(blind) == pytest.approx(pi * 4 * 75 / 1000)
+        hull = table(Float("c", "stick", (blind,), (), FRESH))
+        assert hull.volume_at(25.0) == pytest.approx(pi * 25 * 25 / 1000) and hull.volume[-1] == pytest.approx(pi * (25 * 100 - 4 * 75) / 1000)
+        with pytest.raises(Refused, match="nothing would be drilled"):
+            cylinder(bore_mm=4.0, wall_mm=100.0)
+        (cut,) = family(Float("c", "stick", (cylinder(bore_mm=4.0, wall_mm=12.0),), (Mark("tip", 100.0),), FRESH, wanted_mark="tip"), [5.0])
+        assert (cut.bore_mm, cut.wall_mm, cut.bore_deep_mm) == pytest.approx((4.0, 12.0, cut.body_mm - 12.0))
+        let_in = Float("c", "stick", (cylinder(), Part("s", "stem", "stem", 120, 3, 0.6, 30.0)), (Mark("tip", 100.0),), FRESH, wanted_mark="tip")
+        (cut,) = family(let_in, [4.0], DIAMETER)
+        assert (cut.bore_mm, cut.wall_mm, cut.bore_deep_mm) == pytest.approx((3.0, 30.0, 70.0))
+
     @pytest.mark.parametrize("height", [4.0, 10.0, 17.0, 20.0])
     def test_a_ball_up_to_a_height(self, height):
         found = Float("c", "waggler", (cylinder(20.0, 20.0, form="ball"),), (), FRESH)
@@ -293,6 +313,13 @@ class TestLiveBait:
         assert any("no mass gives" in p for p in livebait.consistent([(60, 40.0), (80, 90.0)], build, water).problems)
         assert any("fittings cannot lift" in p for p in livebait.consistent([(60, 60.0), (80, 70.0)], build, water).problems)
 
+    def test_tests_that_would_displace_less_than_nothing_contradict_each_other(self):
+        thick = livebait.Build(foam_mm=94.0)
+        problems = livebait.consistent([(60, 260.0), (160, 940.0)], thick, Water("fresh water", 10.0)).problems
+        assert any("a float cannot displace less than nothing" in p for p in problems)
+        honest = [(mm, capacity_g(f, f.top_mm)) for mm in (60.0, 160.0) for f in [livebait.as_float(thick, mm)]]
+        assert livebait.consistent(honest, thick, Water("fresh water", 10.0)).problems == ()
+
     def test_cost_from_fixed_and_per_length(self):
         assert livebait.Cost(120, 1.5).of(80) == 240
 
@@ -307,8 +334,11 @@ def test_does_this_water_need_a_slider(depth, rod, over, needed, stop):
 
 class TestLabels:
     def test_a_label_says_everything_that_makes_it_a_rating(self):
-        assert Label("f", 3.2, "on the line", "shoulder", FRESH, "red tip", True).lines == ("3.2 g on the line", "to the shoulder, red tip, 14 °C fresh water")
+        assert Label("f", 3.2, "on the line", "shoulder", FRESH, "red tip", True).lines == ("3.20 g on the line", "to the shoulder, red tip, 14 °C fresh water")
         assert Label("f", 3.2, "total", "ring", FRESH).lines[0].startswith("≈")
+        assert (
+            Label("f", 1.98, "on the line", "ring", FRESH).lines[0] == "≈ 1.98 g on the line" and Label("f", 41.26, "total", "ring", FRESH).lines[0] == "≈ 41.3 g total"
+        )
 
     @pytest.mark.parametrize(
         ("change", "says"), [({"basis": ""}, "say whether"), ({"mark": ""}, "to which mark"), ({"water": None}, "in which water"), ({"grams": 0.0}, "rating")]

@@ -13,7 +13,7 @@ from lamsik.core.water import Water
 from lamsik.core.weighing.bydifference import capacities
 from lamsik.core.weighing.instrument import Scale, can_tell, remarks
 from lamsik.core.weighing.inwater import InWater, air_buoyancy_g, by_ratio, converted_lift, line_ml, mass_in, mass_in_sd, with_sinker, without_line
-from lamsik.core.weighing.pair import Bearer, margins
+from lamsik.core.weighing.pair import Bearer, margins, turns_at
 from lamsik.core.weighing.trim import cut_mm, flips_at, next_cut, to_add
 
 FRESH, SEA = Water("fresh water", 15.0), Water("sea water", 10.0, 35.0)
@@ -123,6 +123,24 @@ class TestPair:
         fresh, sea = margins(bearer, load, (FRESH, SEA))
         assert fresh.margin_g == pytest.approx(1.0) and fresh.certain and "1.00 g to spare" in fresh.says
         assert sea.margin_g == pytest.approx(converted_lift(7.0, 4.0, FRESH, SEA) - mass_in(load, SEA)) and sea.margin_g > fresh.margin_g
+
+    @given(st.floats(2, 30), st.floats(1, 40), st.floats(5, 60), st.floats(0.5, 30))
+    def test_the_water_at_which_the_verdict_turns_is_where_the_margin_is_nothing(self, own, carries, mass, volume):
+        load, bearer = thing(mass, volume, FRESH), Bearer("f", carries, FRESH, own, 0.02)
+        turn = turns_at(bearer, load)
+        assert turn.density_g_cm3 == pytest.approx((own + mass) / ((carries + own) / FRESH.density_g_cm3 + volume), abs=2e-4)
+        assert turn.ratio == pytest.approx(turn.density_g_cm3 / FRESH.density_g_cm3) and turn.sd_g_cm3 > 0
+        if 0.95 < turn.density_g_cm3 < 1.25:
+            at = Water("there", measured_g_cm3=turn.density_g_cm3)
+            assert margins(bearer, load, (at,))[0].margin_g == pytest.approx(0.0, abs=1e-6)
+
+    def test_a_waters_own_spread_counts_where_it_is_not_the_one_weighed_in(self):
+        load, bearer = InWater(120.0, 6.0, FRESH), Bearer("f", 9.0, FRESH, 4.0)
+        fresh, sea = margins(bearer, load, (FRESH, SEA))
+        assert fresh.sd_g == 0.0 and sea.sd_g == pytest.approx((13.0 + 114.0) / FRESH.density_g_cm3 * SEA.spread_g_cm3)
+        assert 0.0003 < SEA.spread_g_cm3 < 0.001 and FRESH.spread_g_cm3 < 0.0001 and Water("m", measured_g_cm3=1.01).spread_g_cm3 == 0.00025
+        with pytest.raises(Refused, match="weigh the float in air first"):
+            turns_at(Bearer("f", 9.0, FRESH, None), load)
 
     def test_what_the_scale_cannot_tell_is_said(self):
         near = margins(Bearer("f", 6.05, FRESH, None, 0.05), InWater(12.0, 6.0, FRESH, 0.05, 0.05), (FRESH,))[0]

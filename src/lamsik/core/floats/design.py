@@ -6,7 +6,7 @@ from functools import lru_cache
 import numpy as np
 
 from lamsik.core.errors import Refused, finite_between, require
-from lamsik.core.floats.parts import Part, bore_ml, centre_mm, mass_g, profile
+from lamsik.core.floats.parts import Part, bore_ml, centre_mm, mass_g, profile, radius_at
 from lamsik.core.shapes.curves import Array
 from lamsik.core.water import Water
 
@@ -18,10 +18,11 @@ GRID = 480
 
 @dataclass(frozen=True)
 class Mark:
-    """A named mark at a height over the foot [mm]: shoulder, tip, a ring of paint."""
+    """A named mark at a height over the foot [mm]: shoulder, tip, a ring of paint; its key stays when others go."""
 
     name: str
     height_mm: float
+    key: str = ""
 
 
 @dataclass(frozen=True)
@@ -115,10 +116,12 @@ def table(design: Float, flooded: bool | None = None) -> Table:
         design: the float.
         flooded: None as its parts say; True or False takes every bore so.
 
-    Notes: areas are exact for frusta; volume is the trapezium rule of the area over breaks at every profile point, where the
+    Notes: areas are exact for frusta and ellipsoids; volume is the trapezium rule of the area over breaks at every profile point, where the
     area is quadratic in between, so Simpson's rule on each step is exact.
     """
-    breaks = np.unique(np.concatenate([part.foot_mm + profile(part)[0] for part in design.parts if not part.inside]))
+    heights = [part.foot_mm + profile(part)[0] for part in design.parts if not part.inside]
+    bottoms = np.array([part.foot_mm + part.wall_mm for part in design.parts if not part.inside and part.bore_mm > 0])
+    breaks = np.unique(np.concatenate([*heights, bottoms]))
     count = max(int(np.ceil(GRID / max(len(breaks) - 1, 1))), 4)
     z = np.unique(np.concatenate([np.linspace(a, b, count + 1) for a, b in zip(breaks[:-1], breaks[1:], strict=True)]))
     eps = 1e-9 * max(float(z[-1] - z[0]), 1.0)
@@ -144,12 +147,11 @@ def _area(design: Float, z: Array, flooded: bool | None) -> Array:
     for part in design.parts:
         if part.inside:
             continue
-        heights, radii = profile(part)
         here = (z >= part.foot_mm) & (z <= part.top_mm)
-        radius = np.where(here, np.interp(z - part.foot_mm, heights, radii), 0.0)
+        radius = np.where(here, radius_at(part, z - part.foot_mm), 0.0)
         outer = np.maximum(outer, radius)
         is_open = part.bore_mm > 0 and (not part.sealed if flooded is None else flooded)
-        hole = np.where(here & is_open, np.minimum(hole, np.minimum(part.bore_mm / 2, radius)), hole)
+        hole = np.where(here & is_open & (z >= part.foot_mm + part.wall_mm), np.minimum(hole, np.minimum(part.bore_mm / 2, radius)), hole)
     filled = np.where(np.isfinite(hole) & np.logical_not(_blocked(design, z, hole)), hole, 0.0)
     return np.asarray(np.pi * np.maximum(outer**2 - filled**2, 0.0))
 
@@ -159,9 +161,8 @@ def _blocked(design: Float, z: Array, hole: Array) -> Array:
     blocked = np.zeros(z.shape, dtype=bool)
     for part in design.parts:
         if part.bore_mm <= 0 and not part.inside:
-            heights, radii = profile(part)
             here = (z >= part.foot_mm) & (z <= part.top_mm)
-            blocked |= here & (np.interp(z - part.foot_mm, heights, radii) >= np.where(np.isfinite(hole), hole, np.inf) - 0.25)
+            blocked |= here & (radius_at(part, z - part.foot_mm) >= np.where(np.isfinite(hole), hole, np.inf) - 0.25)
     return blocked
 
 

@@ -33,7 +33,8 @@ def resized(design: Float, length_mm: float | None = None, diameter_mm: float | 
     """
     body = main_body(design)
     density = density_g_cm3 or body.density_g_cm3
-    new = replace(body, length_mm=length_mm or body.length_mm, diameter_mm=diameter_mm or body.diameter_mm, density_g_cm3=density, mass_g=None)
+    long = length_mm or body.length_mm
+    new = replace(body, length_mm=long, wall_mm=min(body.wall_mm, 0.9 * long), diameter_mm=diameter_mm or body.diameter_mm, density_g_cm3=density, mass_g=None)
     shift, edge = new.length_mm - body.length_mm, body.top_mm - 1e-6
 
     def moved(part: Part) -> Part:
@@ -81,7 +82,7 @@ def check_foot(design: Float, wall_mm: float = LEAST_WALL_MM) -> None:
     """Refuse a stem's bore that leaves too little wall at the body's foot, saying the protrusion that helps."""
     body = main_body(design)
     stem = max((part.diameter_mm for part in design.parts if part.kind in ("stem", "antenna") and part.foot_mm <= body.foot_mm + 1e-6 < part.top_mm), default=0.0)
-    bore = stem or (body.bore_mm if body.form == "cylinder" else 0.0)
+    bore = stem or (body.bore_mm if body.form == "cylinder" and not body.wall_mm else 0.0)
     if bore and wall_at_foot_mm(body, bore) < wall_mm - 1e-9:
         need = protrusion_mm(body, bore, wall_mm)
         raise Refused(
@@ -197,7 +198,10 @@ def sensitivity(design: Float, dowels_mm: Sequence[float] = ()) -> tuple[Effect,
 
 @dataclass(frozen=True)
 class Cut:
-    """A line of the cut list: load [g], body dowel, length and bore, stem, whole length [mm], mass [g]."""
+    """A line of the cut list: load [g], body dowel, length and bore, stem, whole length [mm], mass [g].
+
+    A blind bore has its depth from the top and the wall left under it at the foot [mm]; None: it goes through.
+    """
 
     load_g: float
     design: Float
@@ -207,6 +211,8 @@ class Cut:
     stem_mm: float
     whole_mm: float
     mass_g: float
+    bore_deep_mm: float | None = None
+    wall_mm: float = 0.0
 
 
 STEM_SPARE_MM = 15.0
@@ -222,10 +228,35 @@ def family(design: Float, loads_g: Sequence[float], by: str = LENGTH) -> tuple[C
         check_foot(found)
         body = main_body(found)
         stems = [part for part in found.parts if part.kind in ("stem", "antenna")]
-        bore = max((part.diameter_mm for part in stems if part.foot_mm <= body.foot_mm + 1e-6 < part.top_mm), default=body.bore_mm)
+        bore, wall = _bored(body, stems)
         stem = max((part.length_mm for part in stems), default=0.0)
-        rows.append(Cut(load, found, body.diameter_mm, body.length_mm, bore, stem + (STEM_SPARE_MM if stem else 0.0), found.top_mm - found.foot_mm, own_mass_g(found)))
+        rows.append(
+            Cut(
+                load,
+                found,
+                body.diameter_mm,
+                body.length_mm,
+                bore,
+                stem + (STEM_SPARE_MM if stem else 0.0),
+                found.top_mm - found.foot_mm,
+                own_mass_g(found),
+                body.length_mm - wall if wall else None,
+                wall,
+            )
+        )
     return tuple(rows)
+
+
+def _bored(body: Part, stems: Sequence[Part]) -> tuple[float, float]:
+    """The bore of a body and the wall left under it at the foot [mm]: for a stem through it, one let into it from above, or its own."""
+    through = [part.diameter_mm for part in stems if part.foot_mm <= body.foot_mm + 1e-6 < part.top_mm]
+    if through:
+        return max(through), 0.0
+    blind = [part for part in stems if body.foot_mm < part.foot_mm < body.top_mm - 1e-6 and part.top_mm > body.top_mm]
+    if blind:
+        deepest = min(blind, key=lambda part: part.foot_mm)
+        return deepest.diameter_mm, deepest.foot_mm - body.foot_mm
+    return body.bore_mm, body.wall_mm if body.bore_mm else 0.0
 
 
 def body_mass_g(design: Float) -> float:

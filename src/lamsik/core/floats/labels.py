@@ -31,4 +31,4 @@ class Label:
         assert self.water is not None
         about = "" if self.measured else "≈ "
         tip = f", {self.tip}" if self.tip else ""
-        return f"{about}{self.grams:.1f} g {self.basis}", f"to the {self.mark}{tip}, {self.water.describe()}"
+        return f"{about}{self.grams:.{2 if self.measured or self.grams < 10 else 1}f} g {self.basis}", f"to the {self.mark}{tip}, {self.water.describe()}"

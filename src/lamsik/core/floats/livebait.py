@@ -7,9 +7,12 @@ from math import floor, pi
 import numpy as np
 
 from lamsik.core.errors import Refused, finite_between, require
-from lamsik.core.floats.design import Float, Mark
+from lamsik.core.floats.design import Float, Mark, own_mass_g
 from lamsik.core.floats.parts import Part
 from lamsik.core.water import Water
+
+ABSURD = 0.1
+"""Tests imply negative displacement from so much of the smallest one's own [share]; less is the tests' own scatter."""
 
 
 @dataclass(frozen=True)
@@ -141,6 +144,13 @@ def consistent(tests: Sequence[tuple[float, float]], build: Build, water: Water)
             problems.append(
                 f"from {short:g} to {long:g} mm it gained {more - less:.1f} g, a foam of no mass gives {most * (long - short):.1f} g: one of the two is wrong"
             )
+    whole = np.array([(load_g + own_mass_g(as_float(build, mm, water=water))) / water.density_g_cm3 for mm, load_g in rows])
+    at_nothing = float(np.polyfit(length, whole, 1)[1])
+    if at_nothing < -ABSURD * float(whole.min()):
+        problems.append(
+            f"with its own mass they displace {whole[0]:.0f} to {whole[-1]:.0f} ml, and by the line through them {at_nothing:.0f} ml at no length at all: "
+            "a float cannot displace less than nothing; weigh them again, and look whether the foam is as thick as typed"
+        )
     if fixed > 0.5:
         problems.append(f"the line through them carries {fixed:.1f} g at no length at all: fittings cannot lift")
     return Together(slope, fixed, tuple(problems))

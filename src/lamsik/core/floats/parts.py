@@ -33,7 +33,8 @@ class Part:
     """One coaxial part: length, greatest diameter and bore [mm], where its foot is [mm from the float's foot], density [g/cm³].
 
     `points` are a profile of its own, (share of the length, share of the radius). A sealed bore keeps its air, an open one
-    floods. `inside` parts lie within another one's bore or body: they have mass and displace nothing. A weighed mass wins.
+    floods. A bore is drilled from the top; `wall_mm` is what is left under it at the foot, 0 where it goes through. `inside`
+    parts lie within another one's bore or body: they have mass and displace nothing. A weighed mass wins.
     """
 
     key: str
@@ -50,6 +51,7 @@ class Part:
     inside: bool = False
     mass_g: float | None = None
     spread_g_cm3: float = 0.0
+    wall_mm: float = 0.0
 
     def __post_init__(self) -> None:
         require(self.kind in KINDS, f"{self.key}.kind", self.kind, f"one of {', '.join(KINDS)}")
@@ -60,6 +62,10 @@ class Part:
         finite_between(f"{self.key}.foot_mm", self.foot_mm, -1000.0, 1000.0, "mm")
         finite_between(f"{self.key}.bore_mm", self.bore_mm, 0.0, 100.0, "mm")
         require(self.bore_mm < self.diameter_mm, f"{self.key}.bore_mm", self.bore_mm, f"less than the diameter, {self.diameter_mm:g} mm")
+        finite_between(f"{self.key}.wall_mm", self.wall_mm, 0.0, 1000.0, "mm")
+        require(
+            self.wall_mm < self.length_mm, f"{self.key}.wall_mm", f"{self.wall_mm:g} mm", f"less than the part is long, {self.length_mm:g} mm: nothing would be drilled"
+        )
         if self.mass_g is not None:
             finite_between(f"{self.key}.mass_g", self.mass_g, 0.0, 500.0, "g")
         if self.form == "own":
@@ -78,6 +84,11 @@ class Part:
         """Where it ends above [mm from the float's foot]."""
         return self.foot_mm + self.length_mm
 
+    @property
+    def bore_deep_mm(self) -> float:
+        """How deep its bore is drilled from the top [mm]."""
+        return self.length_mm - self.wall_mm
+
 
 @lru_cache(maxsize=512)
 def profile(part: Part) -> tuple[Array, Array]:
@@ -89,8 +100,16 @@ def profile(part: Part) -> tuple[Array, Array]:
     return rows[:, 0] * part.length_mm, rows[:, 1] * part.diameter_mm / 2
 
 
+def radius_at(part: Part, over_foot_mm: Array) -> Array:
+    """Outer radius at heights over the part's foot (n,) [mm]: straight between the points of a profile, a ball (an ellipsoid) exactly."""
+    if part.form == "ball":
+        share = np.clip(2 * over_foot_mm / part.length_mm - 1.0, -1.0, 1.0)
+        return np.asarray(part.diameter_mm / 2 * np.sqrt(1.0 - share**2))
+    return np.asarray(np.interp(over_foot_mm, *profile(part)))
+
+
 def _frusta(part: Part) -> tuple[Array, Array, Array, Array]:
-    """The profile as frusta: lower height, height [mm], lower and upper radius [mm]; a ball's hold the ball's own volume."""
+    """The profile as frusta: lower height, height [mm], lower and upper radius [mm]."""
     z, r = profile(part)
     return z[:-1], np.diff(z), r[:-1], r[1:]
 
@@ -107,9 +126,8 @@ def outer_ml(part: Part) -> float:
 @lru_cache(maxsize=512)
 def bore_ml(part: Part) -> float:
     """Volume of the bore [ml], no wider than the part itself."""
-    z, r = profile(part)
-    fine = np.linspace(0.0, part.length_mm, 401)
-    radius = np.minimum(np.interp(fine, z, r), part.bore_mm / 2)
+    fine = np.linspace(part.wall_mm, part.length_mm, 401)
+    radius = np.minimum(radius_at(part, fine), part.bore_mm / 2)
     return float(np.trapezoid(np.pi * radius**2, fine)) / 1000.0 if part.bore_mm > 0 else 0.0
 
 

@@ -5,6 +5,7 @@ from math import pi, radians, tan
 
 from lamsik.core.errors import finite_between, require
 from lamsik.core.materials import METALS
+from lamsik.core.shapes.sources import OWN, Source
 
 FREE, RESTRICTED, TEARS = "free", "restricted", "tears out"
 FREE_RATIO = 1.5
@@ -51,9 +52,12 @@ class Blade:
     left_deg: float
     right_deg: float
     holes: tuple[SnapHole, ...]
+    source: str = OWN
+    source_note: str = ""
 
     def __post_init__(self) -> None:
         require(bool(self.name.strip()), "name", self.name, "give the blade a name")
+        Source(self.source, self.source_note)
         require(self.metal in METALS, "metal", self.metal, f"one of {', '.join(METALS)}")
         for field, low, high in (
             ("nose_mm", 3, 200), ("rear_mm", 3, 300), ("width_mm", 2, 100), ("thickness_mm", 0.2, 4), ("radius_mm", 0, 20), ("cup_mm", 0, 40),
@@ -88,8 +92,10 @@ class Blade:
 
     @property
     def mass_g(self) -> float:
-        """Mass [g]: strip with rounded ends (half circles) less the holes."""
-        area = self.width_mm * (self.flat_mm - self.width_mm) + pi * self.width_mm**2 / 4 if self.flat_mm > self.width_mm else self.width_mm * self.flat_mm
+        """Mass [g]: strip with rounded ends (half circles, or halves of an ellipse where it is shorter than wide) less the holes."""
+        long, wide = self.flat_mm, self.width_mm
+        end = min(wide, long) / 2
+        area = wide * (long - 2 * end) + pi * wide * end / 2
         area -= sum(pi * hole.diameter_mm**2 / 4 for hole in self.holes)
         return area * self.thickness_mm * METALS[self.metal] / 1000.0
 

@@ -20,7 +20,7 @@ from lamsik.formats import dxf
 from lamsik.formats.float_document import to_float, with_float
 from lamsik.store import documents, floats, stores
 from lamsik.store.tables import Document
-from lamsik.web.floats.shop import finished
+from lamsik.web.floats.shop import finished, last_stages, measured_in
 from lamsik.web.pictures import floats as drawn
 from lamsik.web.pictures.labels import label_sheet
 from lamsik.web.pictures.paper import SHEETS, Sheet, sheets
@@ -171,15 +171,15 @@ def labels_of(row: Document, asked: dict[str, str]) -> tuple[Label, ...]:
     """The labels asked for: from the computed rating, or one for each weighed float of this design."""
     design = to_float(documents.content(db(), row))
     basis, mark = asked.get("basis", ""), asked.get("mark", design.wanted_mark)
-    water: Water | None = next((w for w in shop_waters() if w.name == asked.get("water", design.water.name)), design.water)
+    water = next((w for w in shop_waters() if w.name == asked.get("water", design.water.name)), design.water)
     tip = next((part.name.split(",")[0] for part in design.parts if part.kind in ("tip", "antenna")), "")
     own = loading_g(design) if basis == TOTAL else 0.0
+    count = int(finite_between("count", int(asked.get("count", "1")) if asked.get("count", "1").isdecimal() else asked.get("count"), 1, 60))
     if asked.get("from") == "measured":
-        rows = [one for one in finished(design.family) if one.row.float_id == row.id and one.mark == mark]
+        rows = last_stages([one for one in finished(design.family) if one.row.float_id == row.id and one.mark == mark])
         if not rows:
             raise Refused("measured", mark, "no finished float of this design was weighed to this mark: weigh one, or print the computed rating")
-        return tuple(Label(one.row.name, one.measured_g + own, basis, mark, water, tip, True) for one in rows)
-    count = int(finite_between("count", int(asked.get("count", "1")) if asked.get("count", "1").isdecimal() else asked.get("count"), 1, 60))
+        return tuple(Label(one.row.name, measured_in(one, water) + own, basis, mark, water, tip, True) for one in rows for _ in range(count))
     grams = capacity_g(design, design.mark(mark).height_mm, water) + own
     return tuple(Label(design.name, grams, basis, mark, water, tip) for _ in range(count))
 

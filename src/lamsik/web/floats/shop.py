@@ -1,17 +1,22 @@
 """What the Floats bench takes from the shop: tables, waters, dowels, and what its finished floats taught."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from lamsik.core.errors import Refused
-from lamsik.core.floats.design import BARE, PAINTED, Float
+from lamsik.core.floats.design import BARE, PAINTED, VARNISHED, Float
 from lamsik.core.floats.learning import fit
 from lamsik.core.floats.rating import capacity_g
+from lamsik.core.water import Water
+from lamsik.core.weighing.inwater import converted_lift
 from lamsik.formats.float_document import to_float
 from lamsik.store import documents, floats, stores, weighed
 from lamsik.store.tables import Weighed
 from lamsik.web.floats.state import FloatShop
 from lamsik.web.scale.things import shop_waters
 from lamsik.web.shared.db import db
+
+STAGE_ORDER = (BARE, PAINTED, VARNISHED)
 
 
 @dataclass(frozen=True)
@@ -23,6 +28,19 @@ class Finished:
     mark: str
     computed_g: float
     measured_g: float
+
+
+def last_stages(rows: Sequence[Finished]) -> list[Finished]:
+    """Of each float only how it was weighed last: the furthest stage, and of that the newest."""
+    found: dict[str, Finished] = {}
+    for one in sorted(rows, key=lambda one: (STAGE_ORDER.index(one.row.stage) if one.row.stage in STAGE_ORDER else len(STAGE_ORDER), one.row.id or 0)):
+        found[one.row.name.strip().casefold()] = one
+    return sorted(found.values(), key=lambda one: one.row.id or 0)
+
+
+def measured_in(one: Finished, water: Water) -> float:
+    """What a finished float carries in a water [g]. Raises `Refused` for another water than it was weighed in without its mass in air."""
+    return converted_lift(one.measured_g, one.row.air_g, weighed.water_of(one.row), water) if water != weighed.water_of(one.row) else one.measured_g
 
 
 def shop_of(family: str = "") -> FloatShop:

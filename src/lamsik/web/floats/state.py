@@ -58,7 +58,9 @@ def view(document: Document, shop: FloatShop, settled: bool, pulled: str = "") -
             "water": water.name,
             "shots": document.get("shots", ""),
             "telltale": document.get("telltale", ""),
+            "source": document.get("source", {}).get("kind", "own"),
         },
+        "not_for_sale": document.get("source", {}).get("kind") == "not_for_sale",
         "ratings": [_rating(rating, shop.fit) for rating in ratings(design)],
         "shotting": f"{shots.words}: {shots.pull_g:.2f} g of pull, {shots.mass_g:.2f} g in the box" if shots else "",
         "no_shotting": _why_no_shots(design, document, shop, pull) if not shots else "",
@@ -165,7 +167,8 @@ def _settled(design: Float, document: Document, shop: FloatShop, pull: float, sh
 def _lift(design: Float, document: Document, shop: FloatShop, pull: float, shots: Shotting | None) -> str:
     if not shots:
         return ""
-    last = shots.shots[-1][0]
+    chosen = _telltale(document, table_of(document, shop))
+    last = next((shot for shot, _ in shots.shots if shot.name == chosen), shots.shots[-1][0])
     try:
         found = telltale_lift(design, pull, last)
     except Refused as refused:
@@ -212,6 +215,8 @@ def _part(row: Document) -> dict[str, Any]:
         "diameter": f"{path}.diameter_mm",
         "foot": f"{path}.foot_mm",
         "bore": f"{path}.bore_mm",
+        "wall": f"{path}.wall_mm",
+        "bore_says": _bore_says(row),
         "density": f"{path}.density_g_cm3",
         "mass": f"{path}.mass_g",
         "form": f"{path}.form",
@@ -226,6 +231,12 @@ def _part(row: Document) -> dict[str, Any]:
         "remove": json.dumps({"do": "remove", "group": "parts", "key": row["key"]}),
         "remove_says": f"Take off {row['name']}",
     }
+
+
+def _bore_says(row: Document) -> str:
+    """How deep a bore is drilled from the top."""
+    wall = float(row.get("wall_mm") or 0.0)
+    return f"Drilled {row['length_mm'] - wall:.1f} mm deep from the top." if wall else "Drilled through, from both ends."
 
 
 def _mark(row: Document) -> dict[str, str]:

@@ -55,13 +55,18 @@ def _asked(key: int, made: MouldMade, order: int | None) -> tuple[int, dict[str,
     chosen = product_asked(content, asked, castables())
     if chosen is None:
         raise Refused("product", "", "keep a product first: type what stands on its tin")
-    why = moulds.not_for_sale(db(), content["master"]) if order else ""
-    if why:
-        raise Refused("order", "not for sale", f"the shape is {why}; pour it for yourself, or ask whoever it is from")
+    _may_be_sold(content, order)
     texts = {name: request.form.get(name, "")[:80] for name in FIELDS if request.form.get(name, "").strip()}
     texts["product"] = str(chosen[0])
     casting(mould, chosen[1], len(moulds.alive(made)) or 1, design_of(content), Asked(texts), scraps_of(chosen[0]))
     return chosen[0], texts, gates.let_through(content, made, chosen[1], asked)
+
+
+def _may_be_sold(content: dict[str, Any], order: int | None) -> None:
+    """Refuse a pour for an order of a shape that is not for sale."""
+    why = moulds.not_for_sale(db(), content["master"]) if order else ""
+    if why:
+        raise Refused("order", "not for sale", f"the shape is {why}; pour it for yourself, or ask whoever it is from")
 
 
 @blueprint.post("/<int:key>/correct")
@@ -205,6 +210,7 @@ def forward(key: int) -> ResponseReturnValue:
         following = run.following(pour.step, run.checklist(product, mould, inserts), frozenset(pour.ticks))
         if pour.step in run.UNTIL_POURED:
             content = documents.revision(db(), row, made.revision).content
+            _may_be_sold(content, pour.order_id)
             gates.let_through(content, made, product, Asked({**pour.plan, **request.form}))
         if following == run.WEIGH:
             batch = _batch(pour, row, made, product, found)

@@ -1,6 +1,7 @@
 """The Moulds bench: all moulds, a new one of a body, a weighed thing or a measured block, and its layout."""
 
 import json
+from dataclasses import asdict
 from functools import lru_cache
 
 from flask import Blueprint, Response, redirect, render_template, request, url_for
@@ -10,6 +11,7 @@ from markupsafe import Markup
 from lamsik.core.errors import Refused
 from lamsik.core.moulds.masters import BOX, PULLS, Master
 from lamsik.core.moulds.pull import KINDS
+from lamsik.core.shapes.sources import OWN, SAYS, Source
 from lamsik.core.units import parse
 from lamsik.formats.mould_document import Document as Content
 from lamsik.formats.mould_document import dumps, first_layout, loads, master_of, of_body, of_weighed, to_mould
@@ -51,7 +53,7 @@ def _page(problem: str = "", way: str = "") -> ResponseReturnValue:
         going.append((pour, load(Document, made_row.mould_id)))
     return render_template(
         "moulds/index.html", cards=cards, bodies=documents.listed(db(), "body"), things=[row for row in weighed.listed(db()) if thing_of(db(), row)], going=going,
-        problem=problem, way=way,
+        problem=problem, way=way, sources=SAYS,
         asked=request.form, q=request.args.get("q", ""), clocks=views_of(mixes.running(db())), now=now(),
     ), 422 if problem else 200  # fmt: skip
 
@@ -84,12 +86,12 @@ def _begun(way: str) -> tuple[Content, Master]:
         thing = thing_of(db(), thing_row)
         if thing is None or thing_row.air_g is None:
             raise Refused("thing", thing_row.name, "weigh it in air and in water first: its volume comes from there")
-        return of_weighed(thing_row.name, thing_row.id or 0, thing_row.air_g, thing.volume_ml, (sizes[0], sizes[1], sizes[2]))
+        return of_weighed(thing_row.name, thing_row.id or 0, thing_row.air_g, thing.volume_ml, (sizes[0], sizes[1], sizes[2]), thing_row.source or None)
     mass = request.form.get("mass", "").strip()
     block = {
         "kind": BOX, "name": request.form.get("name", "").strip()[:120] or "Master", "length_mm": sizes[0], "width_mm": sizes[1], "depth_mm": sizes[2],
         "volume_ml": _optional("volume", "volume", "ml"), "mass_g": parse(mass, "mass", "mass", "g").value if mass else None, "demouldings": None,
-        "source": {"kind": "own", "note": ""},
+        "source": asdict(Source(request.form.get("source", OWN), request.form.get("source_note", "").strip())),
     }  # fmt: skip
     return block, master_of(block)
 

@@ -109,7 +109,7 @@ def _line(design: Float, sight: Sight, pen: Pen) -> list[Node]:
 def _marks(design: Float, pen: Pen) -> list[Node]:
     """Each mark as a tick with its name; it slides."""
     rows = []
-    for number, mark in enumerate(design.marks, start=1):
+    for mark in design.marks:
         y, reach = -mark.height_mm, 26 * pen.mm
         colour = TIP if mark.name == design.wanted_mark else DEEP
         tick = [
@@ -131,7 +131,7 @@ def _marks(design: Float, pen: Pen) -> list[Node]:
         ]
         rows.append(
             parts.handle(
-                tick, path=f"marks.m{number}.height_mm", value=mark.height_mm, low=design.foot_mm, high=design.top_mm, says=f"{mark.name}, height", axis="y", factor=-1.0
+                tick, path=f"marks.{mark.key}.height_mm", value=mark.height_mm, low=design.foot_mm, high=design.top_mm, says=f"{mark.name}, height", axis="y", factor=-1.0
             )
         )
     return rows
@@ -254,7 +254,8 @@ def cut_list_drawing(cuts: Sequence[Cut], drill: Callable[[float], float]) -> Dr
     rows = [label(head, x, 3.0, 2.5, fill=MUTED) for head, x in zip(heads, at, strict=True)]
     for number, cut in enumerate(cuts, start=1):
         y = 3.0 + 6.5 * number
-        bore = f"{drill(cut.bore_mm):g} mm" if cut.bore_mm else "none"
+        deep = f", {cut.bore_deep_mm:.1f} deep" if cut.bore_deep_mm is not None else ""
+        bore = f"{drill(cut.bore_mm):g} mm{deep}" if cut.bore_mm else "none"
         stem = f"{cut.stem_mm:.0f} mm" if cut.stem_mm else "none"
         texts = (f"{cut.load_g:g} g", f"{cut.dowel_mm:g} mm", f"{cut.body_mm:.1f} mm", bore, stem, f"{cut.whole_mm:.0f} mm", f"{cut.mass_g:.2f} g")
         rows.append(node("rect", x=0.5, y=y - 3.2, width=3.6, height=3.6, fill="none", stroke=INK, stroke_width=0.2))

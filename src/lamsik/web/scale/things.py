@@ -9,13 +9,14 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
 from lamsik.core.materials import METALS
+from lamsik.core.shapes.sources import SAYS, Source
 from lamsik.core.units import parse, show
 from lamsik.core.water import Water
 from lamsik.core.weighing import trim
 from lamsik.core.weighing.bydifference import Capacity, capacities
 from lamsik.core.weighing.instrument import can_tell, remarks
 from lamsik.core.weighing.inwater import InWater, air_buoyancy_g, line_ml, mass_in, mass_in_sd
-from lamsik.core.weighing.pair import Bearer, Margin, margins
+from lamsik.core.weighing.pair import Bearer, Margin, Turn, margins, turns_at
 from lamsik.store import stores, weighed
 from lamsik.store.tables import Instrument, Weighed
 from lamsik.web.pictures.scale import float_with_marks, thing_in_water
@@ -126,6 +127,7 @@ def thing(key: int) -> ResponseReturnValue:
     return render_template(
         "scale/card.html", card=found, row=row, wanted=wanted, waters=waters, asked=asked, answers=answers, problems=problems, metals=METALS, partners=partners,
         picture=thing_in_water(found.thing, row.kind) if found.thing else (float_to_marks(found) if found.capacity else None), dust=trim.DUST,
+        source=Source(**row.source), sources=SAYS,
     ), 422 if problems else 200  # fmt: skip
 
 
@@ -174,8 +176,18 @@ def _slug(card: Card, asked: dict[str, str], wanted: Water) -> dict[str, Any] | 
     return {"says": step.says[0].upper() + step.says[1:] + "."}
 
 
-def _pair(card: Card, asked: dict[str, str], wanted: Water) -> tuple[Margin, ...] | None:
-    """The margin of a float under a load, in every water of the shop."""
+@dataclass(frozen=True)
+class PairRow:
+    """A float to one of its marks under a load: the water at which the verdict turns, or why that is not known, and its margin in every water."""
+
+    mark: str
+    turn: Turn | None
+    why: str
+    margins: tuple[Margin, ...]
+
+
+def _pair(card: Card, asked: dict[str, str], wanted: Water) -> tuple[PairRow, ...] | None:
+    """A float under a load, a row for each of its marks, in every water of the shop."""
     key = asked.get("with", "")
     if not key.isdecimal() or len(key) > 9:
         return None
@@ -186,17 +198,23 @@ def _pair(card: Card, asked: dict[str, str], wanted: Water) -> tuple[Margin, ...
     thing = weighed.thing_of(db(), load_row)
     if thing is None:
         raise Refused("load", load_row.name, "weigh it in air and in water first")
-    return margins(bearer_of(float_row), thing, shop_waters())
+    return tuple(_pair_row(bearer, thing) for bearer in bearers_of(float_row))
 
 
-def bearer_of(row: Weighed) -> Bearer:
-    """A weighed float as what carries: to its highest mark, or wholly under. Raises `Refused` where it was not weighed in water."""
+def _pair_row(bearer: Bearer, thing: InWater) -> PairRow:
+    try:
+        return PairRow(bearer.mark, turns_at(bearer, thing), "", margins(bearer, thing, shop_waters()))
+    except Refused as refused:
+        return PairRow(bearer.mark, None, refused.allowed, margins(bearer, thing, [bearer.water]))
+
+
+def bearers_of(row: Weighed) -> tuple[Bearer, ...]:
+    """A weighed float as what carries: to each of its marks, or wholly under. Raises `Refused` where it was not weighed in water."""
     water = weighed.water_of(row)
     sd = weighed.scale_of(db().get(Instrument, row.instrument_id) if row.instrument_id else None).sd_g
     if row.marks and row.sinker_g:
-        name, reading = row.marks[-1]
-        return Bearer(row.name, row.sinker_g - float(reading), water, row.air_g, sd * 2**0.5, str(name))
+        return tuple(Bearer(row.name, row.sinker_g - float(reading), water, row.air_g, sd * 2**0.5, str(name)) for name, reading in row.marks)
     thing = weighed.thing_of(db(), row)
     if thing is None or thing.lift_g <= 0:
         raise Refused("float", row.name, "weigh it in water with a sinker first: what it carries is not known")
-    return Bearer(row.name, thing.lift_g, water, row.air_g, thing.water_sd_g, "wholly under")
+    return (Bearer(row.name, thing.lift_g, water, row.air_g, thing.water_sd_g, "wholly under"),)

@@ -1,5 +1,6 @@
 """The weigh bench: anything in air and in water, its card, the table of all that was weighed, CSV in and out."""
 
+from dataclasses import asdict
 from typing import Any
 
 from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
@@ -7,6 +8,7 @@ from flask.typing import ResponseReturnValue
 from sqlmodel import select
 
 from lamsik.core.errors import Refused, require
+from lamsik.core.shapes.sources import OWN, SAYS, Source
 from lamsik.core.units import CHOICES, parse
 from lamsik.core.water import Water
 from lamsik.core.weighing.bydifference import MARKS, capacities
@@ -55,6 +57,7 @@ def bench_page(problem: str = "", field: str = "", asked: dict[str, str] | None 
         csv=table,
         **port.board("scale"),
         bauds=port.BAUDS,
+        sources=SAYS,
         reminders=REMINDERS,
         floats=documents.listed(db(), "float"),
         most_marks=MOST_MARKS,
@@ -111,6 +114,7 @@ def _row_of(sent: dict[str, str]) -> Weighed:
         float_id=sent_id("float") or None,
         instrument_id=instrument.id if instrument else None,
         note=sent.get("note", "")[:300],
+        source=asdict(Source(sent.get("source", OWN), sent.get("source_note", ""))) if sent.get("source", OWN) != OWN or sent.get("source_note") else {},
         typed={name: sent[name] for name in (*MASSES, "temperature") if sent.get(name)},
     )
     if row.both_g is not None:
@@ -212,6 +216,16 @@ def _imported(row: dict[str, Any]) -> Weighed:
     if wet is not None and made.air_g is not None:
         InWater(made.air_g, wet, water)
     return made
+
+
+@blueprint.post("/things/<int:key>/source")
+def source(key: int) -> ResponseReturnValue:
+    """Whose shape it is, and whether what is made from it may be sold."""
+    row = load(Weighed, key)
+    row.source = asdict(Source(request.form.get("source", OWN), request.form.get("source_note", "").strip()))
+    db().add(row)
+    flash("Kept: moulds, castings and orders made from it say so.")
+    return redirect(url_for("scale_things.show", key=key))
 
 
 @blueprint.post("/things/<int:key>/<any(delete, bring_back):way>")

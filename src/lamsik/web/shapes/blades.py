@@ -13,6 +13,7 @@ from lamsik.core.cautions import caution
 from lamsik.core.errors import Refused
 from lamsik.core.materials import METALS
 from lamsik.core.shapes.blades import SNAPS, STARTING_BLADE, Blade, SnapHole, remarks, swing
+from lamsik.core.shapes.sources import OWN, SAYS, Source
 from lamsik.formats import blade_file, dxf
 from lamsik.store import documents, stores
 from lamsik.web.pictures import blade as drawn
@@ -47,6 +48,8 @@ class BladeForm(FlaskForm):
     rear_diameter_mm = MeasureField("Rear hole", "length", 0.5, 20)
     rear_wire_mm = MeasureField("Rear snap wire", "length", 0.2, 5)
     rear_bow_mm = MeasureField("Rear snap bow", "length", 0.5, 40)
+    source = SelectField("Source", choices=choices(SAYS.items()), default=OWN)
+    source_note = StringField("Note on it", validators=[Length(max=300)])
 
 
 def blade_of(content: dict[str, Any]) -> Blade:
@@ -57,11 +60,11 @@ def blade_of(content: dict[str, Any]) -> Blade:
 def _of_form(form: BladeForm) -> Blade:
     plain = {name: getattr(form, name).amount for name in drawn.MEASURES}
     holes = tuple(SnapHole(key, *(getattr(form, f"{key}_{part}_mm").amount for part in ("edge", "diameter", "wire", "bow"))) for key in SNAPS)
-    return Blade(name=form.name.data.strip(), metal=form.metal.data, holes=holes, **plain)
+    return Blade(name=form.name.data.strip(), metal=form.metal.data, holes=holes, source=form.source.data, source_note=(form.source_note.data or "").strip(), **plain)
 
 
 def _filled(blade: Blade) -> BladeForm:
-    data: dict[str, str] = {"name": blade.name, "metal": blade.metal}
+    data: dict[str, str] = {"name": blade.name, "metal": blade.metal, "source": blade.source, "source_note": blade.source_note}
     data |= {name: f"{getattr(blade, name):g} {'°' if name.endswith('_deg') else 'mm'}" for name in drawn.MEASURES}
     data |= {f"{hole.key}_{part}_mm": f"{getattr(hole, f'{part}_mm'):g} mm" for hole in blade.holes for part in ("edge", "diameter", "wire", "bow")}
     return BladeForm(formdata=None, data=data)
@@ -101,7 +104,8 @@ def edit(key: int) -> ResponseReturnValue:
             if refused.field:
                 form.name.errors = [*form.name.errors, str(refused)]
     return render_template(
-        "shapes/blade.html", row=row, blade=blade, form=form, picture=drawn.picture(blade), remarks=remarks(blade), caution=caution("metal_dust"),
+        "shapes/blade.html", row=row, blade=blade, form=form, source=Source(blade.source, blade.source_note), picture=drawn.picture(blade), remarks=remarks(blade),
+        caution=caution("metal_dust"),
         swings=[(hole, swing(blade, hole)) for hole in blade.holes],
     ), status  # fmt: skip
 
@@ -131,12 +135,18 @@ def pdf(key: int) -> ResponseReturnValue:
     row = load_document("blade", key)
     blade = blade_of(documents.content(db(), row))
     paper = stores.setting(db(), "saw")["paper"]
-    pack = {"paper": paper, "sheets": sheets(drawn.templates(blade), paper, f"{row.code} {blade.name}, revision {row.current}")}
+    pack = {"paper": paper, "sheets": sheets(drawn.templates(blade), paper, f"{row.code} {blade.name}, revision {row.current}{_flag(blade)}")}
     try:
         data = printing.pdf(render_template("shapes/pack_print.html", pack=pack, row=row))
     except printing.CannotPrint as error:
         return render_template("shared/error.html", status=501, message=str(error), next="The flat strip can be taken as DXF meanwhile.", mark=""), 501
     return Response(data, mimetype="application/pdf", headers={"Content-Disposition": f'inline; filename="{row.code}-bending.pdf"'})
+
+
+def _flag(blade: Blade) -> str:
+    """What a sheet says where the shape is not its maker's own to sell."""
+    source = Source(blade.source, blade.source_note)
+    return "" if source.may_sell else f"; {source.describe()}"
 
 
 @blueprint.get("/<int:key>/blade.json")
