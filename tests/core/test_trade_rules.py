@@ -4,20 +4,22 @@ from dataclasses import replace
 
 import pytest
 
+from lamsik.core.castings.born import Born, as_cast
 from lamsik.core.cautions import CAUTIONS, DEFER, caution
 from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS, METALS, body_material
 from lamsik.core.orders.status import status
 from lamsik.core.paints import layout
 from lamsik.core.paints.coats import Coat
-from lamsik.core.route.steps import steps, warnings
+from lamsik.core.route.steps import open_before, stand, steps, warnings
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.hardware import Item, Placement
 from lamsik.core.shapes.needs import missing
 from lamsik.core.shapes.scaling import with_length
+from lamsik.core.tank import evaluate
 from lamsik.core.tank.parts import STAGES
-from tests.bodies import STEEL, TREBLE, bait
+from tests.bodies import STEEL, TREBLE, bait, volume_ml
 
 FOAM = Host("foam board", 0.4, 0.05, "foam")
 WIRE = Item("w", "wire", "wire", 0.7, STEEL, 0.1)
@@ -85,18 +87,42 @@ def test_bars_and_spots_lie_on_the_body_and_the_eye_near_the_nose():
     assert layout.eye(body, Coat("e", "eyes", "Eyes", reach_share=0.25)).x_mm < 0.2 * body.length_mm
 
 
-DONE, PACKED, BEGUN = frozenset({"carve", "pack", "ship"}), frozenset({"carve", "pack"}), frozenset({"carve"})
-
-
 @pytest.mark.parametrize(
     ("accepted", "wanted", "pieces", "name"),
     [
-        (False, 1, [], "enquiry"), (True, 1, [], "accepted"), (True, 1, [frozenset()], "making"), (True, 2, [DONE], "making"), (True, 2, [DONE, BEGUN], "making"),
-        (True, 2, [DONE, PACKED], "ready"), (True, 2, [DONE, DONE], "shipped"),
+        (False, 1, [], "enquiry"), (True, 1, [], "accepted"), (True, 1, ["making"], "making"), (True, 2, ["shipped"], "making"), (True, 2, ["shipped", "making"], "making"),
+        (True, 2, ["shipped", "ready"], "ready"), (True, 2, ["shipped", "shipped"], "shipped"),
     ],
 )  # fmt: skip
 def test_where_an_order_stands(accepted, wanted, pieces, name):
     assert status(accepted, wanted, pieces) == name
+
+
+def test_a_piece_is_shipped_by_all_of_its_steps_and_not_by_the_last():
+    route = [step.key for step in steps(bait())]
+    assert stand(route, {"ship"}) == "making" == stand(route, set(route[:-2])) and stand(route, set(route[:-1])) == "ready" and stand(route, set(route)) == "shipped"
+    assert open_before(route, {"carve", "fit"}, "tub") == ("coat:seal1",) and open_before(route, set(), "carve") == ()
+
+
+@pytest.mark.parametrize(
+    ("kind", "construction", "first", "left_out"),
+    [("plastisol", "soft", "Cast the body", {"coat:seal1", "coat:primer1", "coat:clear1"}), ("resin", "cast", "Cast the body", {"coat:seal1"}), ("foam", "foam", "Cast the body", {"coat:seal1"})],
+)  # fmt: skip
+def test_what_is_born_of_a_pour_is_of_what_was_poured_and_goes_its_way(kind, construction, first, left_out):
+    carved = bait()
+    cast = as_cast(carved, Born("Soft plastisol", kind, 1.05))
+    assert cast.host.construction == construction and cast.host.name == "Soft plastisol" and cast.host.density_g_cm3 == 1.05
+    route = steps(cast)
+    assert route[0].name == first and {s.key for s in steps(carved)} - {s.key for s in route} >= left_out and "basswood" not in route[0].says
+    assert "seal" not in named(cast) and (named(cast) == set() or kind != "plastisol")
+    assert all(hole.drill_mm == hole.slug.diameter_mm and hole.filler_g_cm3 == 1.05 for hole in cast.ballast)
+    assert all(hole.drill_mm == before.drill_mm for hole, before in zip(as_cast(carved, Born("x", kind, 1.05, False)).ballast, carved.ballast, strict=False))
+
+
+def test_a_soft_casting_weighs_its_plastic_and_sinks():
+    cast = as_cast(bait(), Born("Soft plastisol", "plastisol", 1.05, False))
+    found = evaluate.drag(cast)
+    assert found.budget.mass_g == pytest.approx(1.05 * volume_ml(cast.body), rel=1e-3) and found.verdict.net_g < 0 and not cast.hardware and cast.lip is None
 
 
 def test_scaling_keeps_places_in_proportion_and_hardware_in_size():

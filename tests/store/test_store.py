@@ -103,13 +103,13 @@ def test_orders_are_listed_by_due_date_and_tell_where_they_stand(session):
         orders.place(session, Order(number=orders.next_number(session), customer_id=0, title="bait", search="", due_on=due), customer)
     rows = [order for order, _ in orders.listed(session)]
     assert [r.due_on for r in rows] == [date(2030, 1, 1), date(2030, 5, 1), None]
+    assert orders.status_of(rows[0], ["shipped"]) == "shipped" and orders.status_of(rows[0], ["ready"]) == "ready" and orders.status_of(rows[0], []) == "enquiry"
     design = a_design(session)
-    piece = pieces.start(session, design, rows[0].id)
-    for step in ("pack", "ship"):
-        pieces.tick(session, piece, step, True)
-    assert orders.status_of(rows[0], orders.pieces_by_order(session)[rows[0].id]) == "shipped"
-    pieces.tick(session, piece, "ship", False)
-    assert orders.status_of(rows[0], orders.pieces_by_order(session)[rows[0].id]) == "ready"
+    rows[0].design_id = design.id
+    session.flush()
+    assert orders.waiting_for(session, design.id) == rows[0]
+    pieces.start(session, design, rows[0].id)
+    assert orders.waiting_for(session, design.id) is None
     assert [o.number for o, _ in orders.listed(session, "tove")] == [r.number for r in rows]
 
 

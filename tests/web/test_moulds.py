@@ -283,7 +283,8 @@ class TestPour:
         told = demo.post(f"/pours/{pour.id}/count", count, follow_redirects=True).text
         pieces = rows(demo, Piece, Piece.pour_id == pour.id)
         assert len(pieces) == 2 and all(piece.number in told for piece in pieces) and "lot A 2231, B 2232" in pieces[0].note
-        assert "Cast:" in demo.get(f"/pieces/{pieces[0].id}").text
+        born = demo.get(f"/pieces/{pieces[0].id}").text
+        assert "Cast:" in born and "Cast in Casting resin, trim the seam" not in born and "Cast the body" in born and "coat:seal" not in born
         after = {tub.part: tub.left_g for tub in rows(demo, Tub, Tub.product_id == RESIN) if tub.lot.startswith("22")}
         assert before["A"] - after["A"] == pytest.approx(wanted["A"] + float(more)) and before["B"] - after["B"] == pytest.approx(wanted["B"] + 4)
         assert "learned from 6 batches" in demo.get(f"/moulds/{STUBBY}/cast").text  # one put right after an over-pour is no lesson

@@ -104,11 +104,41 @@ def test_a_piece_from_first_weighing_to_shipped(empty):
         assert sum(h["mass_g"] for h in revision.content["ballast"]) == pytest.approx(float(advised.group(1)), abs=0.06)
     assert "still fits" in empty.get(page).text
     steps = re.findall(r'name="step" value="([^"]+)"', after)
+    hasty = empty.post(f"{page}/tick", {"step": "ship", "done": "1"}, follow_redirects=True)
+    assert "Not done yet: Carve the body" in hasty.text and 'name="reason"' in hasty.text
+    assert 'aria-current="step" class="">making' in empty.get("/orders/1").text
     for step in steps:
-        empty.post(f"{page}/tick", {"step": step, "done": "1"})
+        empty.post(f"{page}/tick", {"step": step, "done": "1", "early": "1"})
     assert 'aria-current="step" class="">shipped' in empty.get("/orders/1").text
     empty.post(f"{page}/tick", {"step": "ship", "done": "0"})
     assert 'aria-current="step" class="">ready' in empty.get("/orders/1").text
+
+
+def test_a_wait_runs_by_itself_and_the_next_step_asks_before_it_is_over(empty):
+    key, _, _ = ballasted(empty)
+    page = empty.post("/pieces/start", {"design": key, "order": 1}).headers["Location"]
+    first, second, third, *_ = dict.fromkeys(re.findall(r'name="step" value="([^"]+)"', empty.get(page).text))
+    empty.post(f"{page}/tick", {"step": first, "done": "1"})
+    assert empty.get("/mixes/clocks.json").json["clocks"] == []  # carving waits for nothing
+    empty.post(f"{page}/tick", {"step": second, "done": "1"})
+    (clock,) = empty.get("/mixes/clocks.json").json["clocks"]
+    assert clock["kind"] == "wait" and "P0001: then" in clock["name"] and clock["link"].startswith(f"{page}#step-")
+    assert re.search(r"Not before \d\d:\d\d", empty.get(page).text)
+    asked = empty.post(f"{page}/tick", {"step": third, "done": "1"}, follow_redirects=True)
+    assert "go on before that" in asked.text
+    empty.post(f"{page}/tick", {"step": third, "done": "1", "early": "1"})
+    assert [c for c in empty.get("/mixes/clocks.json").json["clocks"] if c["link"] == clock["link"]] == []
+    empty.post(f"{page}/tick", {"step": third, "done": "0"})
+    empty.post(f"{page}/tick", {"step": second, "done": "0"})
+    assert empty.get("/mixes/clocks.json").json["clocks"] == []
+
+
+def test_a_step_is_left_out_for_a_reason_that_stands_beside_it(empty):
+    key, _, _ = ballasted(empty)
+    page = empty.post("/pieces/start", {"design": key, "order": 1}).headers["Location"]
+    empty.post(f"{page}/tick", {"step": "fit", "done": "1", "reason": "the customer seals it"})
+    shown = empty.get(page).text
+    assert shown.count("left out: the customer seals it") == 2 and "Tub test" in shown
 
 
 @pytest.mark.parametrize(("mass", "says"), [("heavy", "type a mass"), ("-3", "reads above 0"), ("9000", "up to 500 g"), ("8 gr", "not one of"), ("", "type a mass")])

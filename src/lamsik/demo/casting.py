@@ -6,7 +6,9 @@ from typing import Any
 
 from sqlmodel import Session, select
 
+from lamsik.core.castings.born import Born
 from lamsik.demo import scenario
+from lamsik.formats.cast_document import cast_content
 from lamsik.formats.edits_mould import apply
 from lamsik.formats.mould_document import first_layout, master_of, of_body, of_weighed
 from lamsik.store import documents, mixes, moulds, stores
@@ -90,7 +92,12 @@ def _shot(session: Session, made: MouldMade, product: Document, ago: float, gram
     session.flush()
     moulds.poured(session, pour)
     pour.at = pour.poured_at = at
-    moulds.finish(session, pour, [moulds.Counted(cavity, not faults, tuple(faults), "") for cavity, *faults in results])
+    moulds.finish(
+        session,
+        pour,
+        [moulds.Counted(cavity, not faults, tuple(faults), "") for cavity, *faults in results],
+        lambda content: cast_content(content, Born(recipe.name, recipe.kind, recipe.density_g_cm3)),
+    )
     pour.finished_at = at + timedelta(hours=2)
 
 

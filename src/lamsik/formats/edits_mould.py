@@ -8,7 +8,7 @@ from typing import Any
 from lamsik.core import units
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.moulds.advice import escapes, high_points_of, turns
-from lamsik.core.moulds.layout import Mould, Spot, Text, Vent, Well, arranged, box, lying, usual_stand
+from lamsik.core.moulds.layout import Mould, Spot, Text, Vent, Well, arranged, box, lying, lying_true, usual_stand
 from lamsik.core.moulds.masters import Master
 from lamsik.core.moulds.pull import OPEN, best_parting
 from lamsik.core.moulds.vents import fewest_vents
@@ -18,7 +18,7 @@ from lamsik.formats.mould_document import Document, framed, to_mould, with_mould
 
 Edit = Mapping[str, Any]
 TEXTS = ("name", "kind", "pull", "stand", "end", "half", "says", "mould_product", "casting_product")
-MAY_BE_EMPTY = ("length_mm", "width_mm", "second_high_mm", "casting_c", "mass_g", "volume_ml", "demouldings")
+MAY_BE_EMPTY = ("length_mm", "width_mm", "height_mm", "second_high_mm", "casting_c", "mass_g", "volume_ml", "demouldings")
 WHOLE = ("count", "demouldings")
 FLAGS = ("boards", "proud", "injector")
 
@@ -58,8 +58,8 @@ def _chosen(document: Document, holder: Document, leaf: str, text: str, make: Ca
     if leaf == "kind" and holder is document:
         document["stand"], document["tilt_deg"] = usual_stand(text), 0.0
     if leaf == "pull":
-        document.update(parting_mm=0.0, slant_deg=0.0, vents=[], length_mm=None, width_mm=None)
-        document["parting_mm"] = round(best_parting(lying(_mould({**document, "cavities": _somewhere(document)}, make))), 2)
+        document.update(parting_mm=0.0, slant_deg=0.0, vents=[], length_mm=None, width_mm=None, height_mm=None)
+        document["parting_mm"] = round(best_parting(lying_true(_mould({**document, "cavities": _somewhere(document)}, make))), 2)
         return _again(document, make)
     if leaf == "stand":
         document.update(tilt_deg=0.0, vents=[])
@@ -79,7 +79,7 @@ def _mould(document: Document, make: Callable[[Document], Master]) -> Mould:
 
 def _again(document: Document, make: Callable[[Document], Master]) -> Document:
     """All cavities side by side anew."""
-    mould = _mould({**document, "cavities": _somewhere(document), "length_mm": None, "width_mm": None}, make)
+    mould = _mould({**document, "cavities": _somewhere(document), "length_mm": None, "width_mm": None, "height_mm": None}, make)
     return with_mould(document, arranged(mould, len(mould.cavities)))
 
 
@@ -155,7 +155,7 @@ def _tilt(document: Document, edit: Edit, make: Callable[[Document], Master]) ->
 
 def _parting(document: Document, edit: Edit, make: Callable[[Document], Master]) -> Document:
     """The parting height where least leans in."""
-    document["parting_mm"] = round(best_parting(lying(_mould(document, make)), document["slant_deg"]), 2)
+    document["parting_mm"] = round(best_parting(lying_true(_mould(document, make)), document["slant_deg"]), 2)
     document["typed"].pop("parting_mm", None)
     return document
 
@@ -169,7 +169,7 @@ def _flag(document: Document, edit: Edit, make: Callable[[Document], Master]) ->
 
 def _fit(document: Document, edit: Edit, make: Callable[[Document], Master]) -> Document:
     """The box as small as the edge distance allows, the cavities moved together to its corner."""
-    mould = replace(_mould(document, make), length_mm=None, width_mm=None)
+    mould = replace(_mould(document, make), length_mm=None, width_mm=None, height_mm=None)
     return with_mould(document, mould)
 
 

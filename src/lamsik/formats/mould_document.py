@@ -7,7 +7,8 @@ from typing import Any
 
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.moulds import masters
-from lamsik.core.moulds.layout import Funnel, Keys, Mould, Spot, Text, Vent, Well, arranged, lying, usual_stand
+from lamsik.core.moulds.geometry import seen
+from lamsik.core.moulds.layout import Funnel, Keys, Mould, Spot, Text, Vent, Well, arranged, lying, lying_true, usual_stand
 from lamsik.core.moulds.masters import Master
 from lamsik.core.moulds.pull import OPEN, TWO_PART, best_parting, choices, features
 from lamsik.core.rows import checked_row
@@ -138,7 +139,8 @@ def with_mould(document: Document, mould: Mould) -> Document:
     plain = {
         name: getattr(mould, name)
         for name in (
-            "name", "kind", "pull", "parting_mm", "slant_deg", "edge_mm", "floor_mm", "cover_mm", "length_mm", "width_mm", "boards", "stand", "tilt_deg", "bump_mm",
+            "name", "kind", "pull", "parting_mm", "slant_deg", "edge_mm", "floor_mm", "cover_mm", "length_mm", "width_mm",
+            "height_mm", "boards", "stand", "tilt_deg", "bump_mm",
             "thin_mm",
             "shrink_percent", "overfill_ml",
         )
@@ -164,9 +166,9 @@ def first_layout(block: Document, master: Master) -> Document:
     tried = []
     name = f"{master.name} mould"[:120]
     for pull in ("side", "back", "belly"):
-        mesh = lying(to_mould(blank(name, block, master, TWO_PART, pull), master))
-        parting = best_parting(mesh)
-        found = features(mesh, parting)
+        made = to_mould(blank(name, block, master, TWO_PART, pull), master)
+        parting = best_parting(lying_true(made))
+        found = features(lying_true(made), parting, 0.0, seen(lying(made))[1])
         tried.append((found.flat != "lower", round(found.undercut_share, 2), pull != "side", pull, parting, found))
     *_, pull, parting, found = min(tried, key=lambda row: row[:3])
     kind = choices(found)[0].kind

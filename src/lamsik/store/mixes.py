@@ -223,6 +223,13 @@ def starter(session: Session) -> None:
             add_product(session, replace(product), "to begin with: type what stands on your tin")
 
 
+def stop_linked(session: Session, link: str) -> None:
+    """Stop the clocks that lead to a place: someone went on there."""
+    for clock in session.exec(select(Clock).where(Clock.link == link, col(Clock.stopped_at).is_(None))).all():
+        clock.stopped_at = now()
+        session.add(clock)
+
+
 def weigh_lines(session: Session, product_id: int, product: Product, grams: float) -> list[dict[str, Any]]:
     """A batch's lines at the ratio just as it should be, each from the first tub of its part."""
     found = []

@@ -1,6 +1,6 @@
 """Moulds: the body they are made from, moulds really made, shots, and castings that become pieces."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -61,6 +61,26 @@ def mark(session: Session, row: MouldMade, key: str, state: str, reason: str) ->
 def alive(row: MouldMade) -> list[str]:
     """Keys of the cavities that are cast in."""
     return [cavity["key"] for cavity in row.cavities if cavity["state"] != DEAD]
+
+
+TRIM_WORTH = 0.5
+"""What a cavity that has to be trimmed yields of a whole one until its castings were counted."""
+
+
+def worth(session: Session, row: MouldMade, yield_share: float) -> float:
+    """How many whole cavities those that are cast in count as; one to be trimmed by what its castings came to."""
+    seen: dict[str, list[bool]] = {}
+    for shot in pours(session, [row.id or 0]):
+        for line in shot.castings if shot.finished_at and not shot.purge else []:
+            seen.setdefault(line["cavity"], []).append(bool(line["good"]))
+    total = 0.0
+    for cavity in row.cavities:
+        if cavity["state"] == ALIVE:
+            total += 1.0
+        elif cavity["state"] == TRIM:
+            counted = seen.get(cavity["key"], [])
+            total += min(sum(counted) / len(counted) / yield_share, 1.0) if counted else TRIM_WORTH
+    return total
 
 
 def master_use(session: Session, mould_id: int, expected: int | None) -> MasterUse:
@@ -151,8 +171,10 @@ class Counted:
     firmness: str = ""
 
 
-def finish(session: Session, pour: Pour, counted: Sequence[Counted]) -> list[Piece]:
+def finish(session: Session, pour: Pour, counted: Sequence[Counted], born: Callable[[dict[str, Any]], dict[str, Any]] | None = None) -> list[Piece]:
     """Count a shot: good castings become pieces with their lot and shot, unless it was a purge or the mould has no body.
+
+    `born` turns the body's document into that of what was cast: material, route and required parts follow how the piece was made.
 
     Raises:
         Refused: it is counted already.
@@ -163,10 +185,12 @@ def finish(session: Session, pour: Pour, counted: Sequence[Counted]) -> list[Pie
     content = documents.revision(session, mould, row.revision).content
     block, new = content["master"], []
     castings: list[dict[str, Any]] = []
+    made_as: Revision | None = None
     for one in counted:
         piece = None
         if one.good and not pour.purge and not pour.failed and block["kind"] == masters.BODY and block.get("body_id"):
-            piece = _piece(session, pour, row, block, one.cavity)
+            made_as = made_as or _made_as(session, pour, block, born)
+            piece = _piece(session, pour, row, block, one.cavity, made_as)
             new.append(piece)
         castings.append({"cavity": one.cavity, "good": one.good, "faults": list(one.faults), "firmness": one.firmness, "piece": piece.id if piece else None})
     pour.castings, pour.finished_at, pour.step = castings, now(), "done"
@@ -175,12 +199,21 @@ def finish(session: Session, pour: Pour, counted: Sequence[Counted]) -> list[Pie
     return new
 
 
-def _piece(session: Session, pour: Pour, row: MouldMade, block: dict[str, Any], cavity: str) -> Piece:
+def _made_as(session: Session, pour: Pour, block: dict[str, Any], born: Callable[[dict[str, Any]], dict[str, Any]] | None) -> Revision:
+    """The revision pieces of a shot are made from: beside the design, as it was cast."""
+    body = session.get_one(Document, block["body_id"])
+    drawn = session.exec(select(Revision).where(Revision.document_id == body.id, Revision.number == block["revision"])).one()
+    if born is None:
+        return drawn
+    skins.ready(session, [drawn.content])
+    return documents.branch(session, body, born(drawn.content), drawn.number, f"as cast, shot {pour.shot}")
+
+
+def _piece(session: Session, pour: Pour, row: MouldMade, block: dict[str, Any], cavity: str, made_as: Revision) -> Piece:
     body = session.get_one(Document, block["body_id"])
     piece = pieces.start(session, body, None if not_for_sale(session, block) else pour.order_id)
-    revision = session.exec(select(Revision).where(Revision.document_id == body.id, Revision.number == block["revision"])).one()
     batch = batch_of(session, pour)
-    piece.revision_id, piece.pour_id, piece.cavity = revision.id or 0, pour.id, cavity
+    piece.revision_id, piece.pour_id, piece.cavity = made_as.id or 0, pour.id, cavity
     piece.note = f"cavity {cavity[1:]} of mould version {row.version}, shot {pour.shot}" + (f", lot {mixes.lots_of(batch)}" if batch and mixes.lots_of(batch) else "")
     session.add(piece)
     session.flush()

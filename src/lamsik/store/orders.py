@@ -6,7 +6,6 @@ from datetime import date
 from sqlmodel import Session, col, func, select
 
 from lamsik.core.orders.status import status
-from lamsik.store.pieces import all_done_steps
 from lamsik.store.search import fold, pattern
 from lamsik.store.tables import Customer, Order, Piece
 
@@ -61,23 +60,14 @@ def customers(session: Session, text: str = "") -> Sequence[Customer]:
     return session.exec(query.order_by(Customer.search)).all()
 
 
-def pieces_by_order(session: Session, finished: dict[int, set[str]] | None = None) -> dict[int, list[frozenset[str]]]:
-    """For each order the finished steps of each of its pieces; `finished` by piece, if it is at hand."""
-    done = all_done_steps(session) if finished is None else finished
-    found: dict[int, list[frozenset[str]]] = {}
-    for piece in session.exec(select(Piece).where(col(Piece.order_id).is_not(None))).all():
-        found.setdefault(piece.order_id or 0, []).append(frozenset(done.get(piece.id or 0, ())))
-    return found
-
-
 def waiting_for(session: Session, design_id: int) -> Order | None:
     """The order this design is made for that still lacks pieces, the nearest due first."""
     query = select(Order).where(Order.design_id == design_id, col(Order.deleted_at).is_(None))
-    made = pieces_by_order(session)
-    lacking = [order for order in session.exec(query).all() if len(made.get(order.id or 0, [])) < order.quantity]
+    made = dict(session.exec(select(Piece.order_id, func.count()).where(col(Piece.order_id).is_not(None)).group_by(col(Piece.order_id))).all())
+    lacking = [order for order in session.exec(query).all() if made.get(order.id, 0) < order.quantity]
     return min(lacking, key=lambda order: (order.due_on or date.max, order.number), default=None)
 
 
-def status_of(order: Order, pieces: Sequence[frozenset[str]]) -> str:
-    """Where the order stands."""
+def status_of(order: Order, pieces: Sequence[str]) -> str:
+    """Where the order stands, from how its pieces do."""
     return status(order.accepted_at is not None, order.quantity, pieces)

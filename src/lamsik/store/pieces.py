@@ -65,6 +65,11 @@ def done_steps(session: Session, piece: Piece) -> set[str]:
     return set(session.exec(select(StepDone.step).where(StepDone.piece_id == piece.id)).all())
 
 
+def ticks(session: Session, piece: Piece) -> dict[str, StepDone]:
+    """The steps that are ticked off or left out, with when and why."""
+    return {row.step: row for row in session.exec(select(StepDone).where(StepDone.piece_id == piece.id)).all()}
+
+
 def all_done_steps(session: Session) -> dict[int, set[str]]:
     """Ticked steps by piece, for lists."""
     found: dict[int, set[str]] = {}
@@ -73,12 +78,12 @@ def all_done_steps(session: Session) -> dict[int, set[str]]:
     return found
 
 
-def tick(session: Session, piece: Piece, step: str, done: bool) -> None:
-    """Tick a step off, or take the tick back."""
+def tick(session: Session, piece: Piece, step: str, done: bool, reason: str = "") -> None:
+    """Tick a step off, leave it out for a reason, or take that back."""
     query = select(StepDone).where(StepDone.piece_id == piece.id, StepDone.step == step)
     row = session.exec(query).first()
     if done and row is None:
-        session.add(StepDone(piece_id=piece.id or 0, step=step))
+        session.add(StepDone(piece_id=piece.id or 0, step=step, reason=reason))
     if not done and row is not None:
         session.delete(row)
     session.flush()

@@ -36,10 +36,10 @@ class TestFoam:
         assert not foam.charge(40.0, 0.16, 0.16, 1.14).lid
 
     @given(st.floats(1, 500), st.floats(0.1, 0.3), st.floats(0.0, 0.3), st.floats(1.0, 3.0))
-    def test_an_uncertain_rise_gives_a_range_around_the_charge(self, ml, free, spread, pack):
+    def test_an_uncertain_rise_gives_a_range_around_the_charge_unless_it_is_packed(self, ml, free, spread, pack):
         found = foam.charge(ml, free * pack, free, 1.14, spread)
         assert found.low_g <= found.grams * (1 + 1e-12) <= found.high_g * (1 + 1e-12)
-        assert found.high_g == pytest.approx(found.grams * (1 + spread))
+        assert found.high_g == pytest.approx(found.grams * (1.0 if found.lid else 1 + spread)) and (not found.lid or found.low_g == found.grams)
 
     def test_a_test_of_ones_own_gives_density_and_ratio(self):
         test = foam.FreeRise(20.0, 125.0)
@@ -253,3 +253,14 @@ class TestGates:
         after = [None if hours is None else self.NOW + timedelta(hours=hours) for hours in (demould_h, cured_h)]
         found = gate(Curing(*after), self.NOW, hot)
         assert found.way == way and says in found.says
+
+
+def test_a_trimmed_cavity_yields_what_it_yields_and_a_new_mould_begins_with_a_purge():
+    start, days = datetime(2027, 3, 1, 9), Workdays()
+    whole, worn = Cycle(10, 0.5, 5, 4, 0.9), Cycle(10, 0.5, 5, 4, 0.9, worth=2.5)
+    assert shots_needed(18, whole) == 5 and shots_needed(18, worn) == 8
+    assert plan(18, start + timedelta(days=9), start, worn, days).shots == 8
+    first = plan(4, start + timedelta(days=9), start, whole, days, purge=True)
+    assert first.events[0].what == "purge shot" and first.shots == 2
+    with pytest.raises(Refused, match="next to nothing"):
+        Cycle(10, 0.5, 5, 4, 0.9, worth=0.0)

@@ -9,12 +9,13 @@ import pytest
 import trimesh
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from scipy import ndimage
 
 from lamsik.core.errors import Refused
 from lamsik.core.moulds import masters
 from lamsik.core.moulds.advice import look, sentence
 from lamsik.core.moulds.faults import FAULTS, MasterUse, tallies
-from lamsik.core.moulds.geometry import seen, solid_of
+from lamsik.core.moulds.geometry import middle_cut, seen, solid_of
 from lamsik.core.moulds.halves import printed_halves
 from lamsik.core.moulds.heat import heat, level_error_mm, limit_of, limits, shrinkage
 from lamsik.core.moulds.layout import Keys, Mould, Spot, Vent, Well, arranged, box, cap_mm3, cavity_ml, feed_ml, feeds, lying, tight_places
@@ -24,7 +25,7 @@ from lamsik.core.moulds.pull import best_parting, choices, features
 from lamsik.core.moulds.silicone import Bricks, Saved, clay_ml, halves, lift, walls_of
 from lamsik.core.moulds.touching import touch
 from lamsik.core.moulds.vents import fewest_vents, high_points, up_of
-from lamsik.core.shapes.polyhedra import measures
+from lamsik.core.shapes.polyhedra import measures, thinned
 from lamsik.core.shapes.skins import Mesh
 from tests.bodies import box_mesh, ellipsoid, straight
 
@@ -140,6 +141,15 @@ class TestLayout:
         with pytest.raises(Refused, match=says):
             replace(mould(), **change)
 
+    @pytest.mark.parametrize("change", [{}, {"shrink_percent": 3.0}, {"slant_deg": 3.0}, {"floor_mm": 2.0, "cover_mm": 30.0}])
+    def test_a_box_typed_in_all_three_dimensions_is_that_box(self, change):
+        m = mould(length_mm=150.0, width_mm=60.0, height_mm=40.0, **change)
+        assert box(m).volume_ml == pytest.approx(360.0, abs=1e-9) and box(m).high_mm == 40.0
+        flat = mould(master=masters.measured("plate", 100.0, 20.0, 15.0), length_mm=150.0, width_mm=60.0, height_mm=25.0, pull="back", **change)
+        assert f"{box(flat).volume_ml:.2f}" == "225.00"
+        with pytest.raises(Refused, match="lower than what lies in it"):
+            replace(m, height_mm=20.0)
+
     def test_cavities_side_by_side_keep_their_edge(self):
         m = mould(count=3)
         assert tight_places(m) == () and len(feeds(m)) == 3
@@ -147,6 +157,27 @@ class TestLayout:
         assert [(t.what, round(t.distance_mm)) for t in tight_places(near)] == [("cavities 1 and 2", 6)]
         turned = arranged(replace(m, cavities=tuple(replace(c, turn_deg=180.0, x_mm=500, y_mm=500) for c in m.cavities)), 2)
         assert all(feed.length_mm > 0 for feed in feeds(turned))
+
+
+class TestUpright:
+    """A body with a hump on its back only: whatever way it lies, drawings have up where up is."""
+
+    BODY = manifold3d.Manifold.sphere(1.0, 48).scale((40.0, 8.0, 10.0))
+    HUMPED = solid(BODY + manifold3d.Manifold.sphere(6.0, 48).translate((15.0, 0.0, 9.0)))
+
+    @pytest.mark.parametrize("pull", ["back", "belly", "side", "nose"])
+    def test_the_shadow_and_the_cut_stand_as_the_mesh_does(self, pull):
+        laid = masters.laid(self.HUMPED, pull)
+        for axis, (across, upward) in ((1, (0, 2)), (2, (0, 1)), (0, (1, 2))):
+            points = np.vstack(seen(laid, axis)[0])
+            for way, column in ((across, 0), (upward, 1)):
+                assert points[:, column].max() == pytest.approx(laid.vertices[:, way].max(), abs=1e-3)
+            top = laid.vertices[np.argmax(laid.vertices[:, upward])]
+            assert points[np.argmax(points[:, 1])][0] == pytest.approx(top[across], abs=1.5)
+        cut = np.vstack(middle_cut(laid))
+        near = laid.vertices[np.abs(laid.vertices[:, 1]) < 0.3]
+        assert cut[:, 1].max() == pytest.approx(near[:, 2].max(), abs=0.1)
+        assert cut[np.argmax(cut[:, 1])][0] == pytest.approx(near[np.argmax(near[:, 2])][0], abs=1.5) if pull in ("back", "nose") else True
 
 
 class TestPull:
@@ -157,6 +188,14 @@ class TestPull:
         off = features(lying(mould()), share * W / 2)
         assert off.undercut_mm2 == pytest.approx(pi / 4 * L * D * share**2, rel=0.12)
         assert best_parting(lying(mould())) == pytest.approx(0.0, abs=0.6)
+
+    def test_a_fine_mesh_is_judged_as_it_is_and_not_as_it_was_thinned(self):
+        rough = manifold3d.Manifold.sphere(1.0, 160).scale((L / 2, D / 2, W / 2))
+        made = solid(rough)
+        assert len(made.faces) > masters.MOST_FACES
+        fine = Mesh(made.vertices, made.faces)
+        m = mould(master=Master("fine", masters.welded(thinned(fine, 40)), VOLUME, true_mesh=Mesh(fine.vertices[:, [0, 2, 1]] * [1, 1, -1], fine.faces)))
+        assert look(m).features.undercut_share < 2e-4 and look(m).choices[0].kind == "two-part"
 
     def test_the_thinnest_section_and_where(self):
         cone = masters.of_body("cone", straight(100.0, 12.0, 2.0), 1.0)
@@ -175,13 +214,50 @@ class TestPull:
         assert all(row.why for row in choices(upright)) and len(choices(upright)) == 5
 
 
-def humps(gap: float, radius: float = 10.0) -> Mesh:
-    ball = manifold3d.Manifold.sphere(radius, 96)
-    return solid(ball.translate((-gap / 2, 0, 0)) + ball.translate((gap / 2, 0, 0)))
+def humps(gap: float, radius: float = 10.0, other: float = 10.0) -> Mesh:
+    balls = (manifold3d.Manifold.sphere(r, 96) for r in (other, radius))
+    return solid(next(balls).translate((-gap / 2, 0, 0)) + next(balls).translate((gap / 2, 0, 0)))
+
+
+def trapped_by_flooding(balls, up, way_out, step: float = 0.3) -> float:
+    """Air that stays in balls run together [ml], by cells: one is trapped when what is over its own height and joined to it has no way out."""
+    axis = np.asarray(up) / np.linalg.norm(up)
+    e1 = np.cross(axis, [0.0, 1.0, 0.0])
+    e1 /= np.linalg.norm(e1)
+    frame = np.stack([e1, np.cross(axis, e1), axis], axis=1)
+    turned = [(np.asarray(middle) @ frame, radius) for middle, radius in balls]
+    grid = [np.arange(min(m[k] - r for m, r in turned) + step / 2, max(m[k] + r for m, r in turned), step) for k in range(3)]
+    points = np.stack(np.meshgrid(*grid, indexing="ij"), axis=-1)
+    inside = np.any([((points - m) ** 2).sum(axis=-1) < r * r for m, r in turned], axis=0)
+    filled = np.argwhere(inside)
+    i, j, n = filled[np.argmin(((points[tuple(filled.T)] - np.asarray(way_out) @ frame) ** 2).sum(axis=1))]
+    trapped = 0
+    for k in range(inside.shape[2]):
+        parts, _ = ndimage.label(inside[:, :, k:], structure=np.ones((3, 3, 3)))
+        layer = parts[:, :, 0]
+        trapped += int(((layer > 0) & (layer != (parts[i, j, n - k] if n >= k else -1))).sum())
+    return trapped * step**3 / 1000.0
 
 
 class TestVents:
     R, GAP = 10.0, 14.0
+
+    @pytest.mark.parametrize("radii", [(10.0, 7.0), (7.0, 10.0), (10.0, 9.0)])
+    @pytest.mark.parametrize("tilt", [0.0, 20.0, -35.0])
+    @pytest.mark.parametrize("where", ["high", "low", "side"])
+    def test_what_stays_is_what_flooding_it_cell_by_cell_leaves(self, radii, tilt, where):
+        mesh, up = humps(self.GAP, *radii), up_of("flat", tilt)
+        tops = [np.array([x, 0, 0]) + r * up for x, r in ((self.GAP / 2, radii[0]), (-self.GAP / 2, radii[1]))]
+        way_out = {"high": tops[0], "low": tops[1], "side": np.array([self.GAP / 2 + radii[0], 0, 0])}[where]
+        got = sum(point.trapped_ml for point in high_points(mesh, up, [tuple(way_out)], 0.0))
+        balls = [((self.GAP / 2, 0, 0), radii[0]), ((-self.GAP / 2, 0, 0), radii[1])]
+        assert got == pytest.approx(trapped_by_flooding(balls, up, way_out), rel=0.07, abs=0.07)
+
+    def test_below_a_pass_the_lower_humps_air_is_not_counted_again(self):
+        mesh = humps(self.GAP, 10.0, 9.0)
+        whole = measures(mesh).volume_mm3 / 1000
+        points = high_points(mesh, np.array([0.0, 0.0, 1.0]), [], 0.05)
+        assert len(points) == 2 and sum(p.trapped_ml for p in points) == pytest.approx(whole, rel=1e-3)  # no way out at all: every millilitre once
 
     def test_a_ball_filled_at_its_side_holds_half_of_it(self):
         ball = solid(manifold3d.Manifold.sphere(10.0, 96))
@@ -193,11 +269,17 @@ class TestVents:
         )
 
     def test_the_second_hump_holds_what_lies_over_the_pass(self):
-        pass_mm = sqrt(self.R**2 - (self.GAP / 2) ** 2)
-        high = self.R - pass_mm
-        (found,) = high_points(humps(self.GAP), np.array([0.0, 0.0, 1.0]), [(self.GAP / 2, 0, self.R)])
-        assert found.trapped_ml == pytest.approx(pi * high**2 * (3 * self.R - high) / 3000, rel=0.03)
-        assert found.rise_mm == pytest.approx(high, abs=0.1) and found.place_mm[0] == pytest.approx(-self.GAP / 2, abs=0.7)
+        for small in (8.0, 9.0):  # humps of two sizes: which of them traps, and which goes on, is told apart
+            at = (self.R**2 - small**2 + self.GAP**2) / (2 * self.GAP)  # of the meeting ring from the large one's middle
+            high = small - sqrt(self.R**2 - at**2)
+            (found,) = high_points(humps(self.GAP, self.R, small), np.array([0.0, 0.0, 1.0]), [(self.GAP / 2, 0, self.R)])
+            assert found.trapped_ml == pytest.approx(pi * high**2 * (3 * small - high) / 3000, rel=0.05)
+            assert found.rise_mm == pytest.approx(high, abs=0.1) and found.place_mm[0] == pytest.approx(-self.GAP / 2, abs=0.7)
+            (large,) = high_points(humps(self.GAP, self.R, small), np.array([0.0, 0.0, 1.0]), [(-self.GAP / 2, 0, small)])
+            over = self.R - small  # above the small one's top, where the air leaves, and down to the pass
+            rise = self.R - sqrt(self.R**2 - at**2)
+            assert large.place_mm[0] == pytest.approx(self.GAP / 2, abs=0.7) and large.rise_mm == pytest.approx(rise, abs=0.1) and large.rise_mm > over
+            assert large.trapped_ml == pytest.approx(pi * rise**2 * (3 * self.R - rise) / 3000, rel=0.05)
 
     @pytest.mark.parametrize("tilt", [10.0, 20.0, 30.0])
     def test_tilted_the_lower_hump_holds_a_smaller_cap(self, tilt):

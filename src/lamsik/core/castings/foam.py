@@ -86,7 +86,8 @@ def charge(net_ml: float, target_g_cm3: float, free_rise_g_cm3: float, liquid_g_
     Raises:
         Refused: a target below the free rise, which no closing can reach, or at or above the liquid.
 
-    Notes: m = ρV; overpack = ρ_target/ρ_free; the range covers the charge just filling a cavity with the lightest and densest rise.
+    Notes: m = ρV; overpack = ρ_target/ρ_free; the range covers the charge just filling an open cavity with the lightest and densest
+    rise; in a mould that is closed and packed there is none.
     """
     finite_between("net_ml", net_ml, 0.01, 50_000.0, "ml")
     finite_between("spread", spread, 0.0, 0.5)
@@ -99,6 +100,8 @@ def charge(net_ml: float, target_g_cm3: float, free_rise_g_cm3: float, liquid_g_
         )
     grams = net_ml * target_g_cm3
     least = net_ml * free_rise_g_cm3
-    low, high = grams * (1 - spread), grams * (1 + spread)
     over = target_g_cm3 / free_rise_g_cm3
-    return Charge(grams, max(low, least * (1 - spread)), high, grams / liquid_g_cm3, over, max(grams / free_rise_g_cm3 - net_ml, 0.0), target_g_cm3, free_rise_g_cm3)
+    low, high = max(grams * (1 - spread), least * (1 - spread)), grams * (1 + spread)
+    if over > LID_FROM:  # closed and packed it is density times volume, whatever the foam would do in the open
+        low = high = grams
+    return Charge(grams, low, high, grams / liquid_g_cm3, over, max(grams / free_rise_g_cm3 - net_ml, 0.0), target_g_cm3, free_rise_g_cm3)

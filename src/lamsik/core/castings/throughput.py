@@ -12,20 +12,32 @@ MOST_SHOTS = 600
 
 @dataclass(frozen=True)
 class Cycle:
-    """One shot: hands before it cures and after [min], unattended cure [h], good castings expected of every alive cavity."""
+    """One shot: hands before it cures and after [min], unattended cure [h], good castings expected of every alive cavity.
+
+    `worth` is how many whole cavities they count as: one that has to be trimmed yields less. None: all alike.
+    """
 
     before_min: float
     cure_h: float
     after_min: float
     cavities: int
     yield_share: float = 0.95
+    worth: float | None = None
 
     def __post_init__(self) -> None:
         finite_between("before_min", self.before_min, 0.5, 480.0, "min")
         finite_between("after_min", self.after_min, 0.0, 480.0, "min")
         finite_between("cure_h", self.cure_h, 0.0, 500.0, "h")
         finite_between("yield_share", self.yield_share, 0.05, 1.0)
+        if self.worth is not None:
+            finite_between("worth", self.worth, 0.0, float(self.cavities))
+            require(self.worth > 0.05, "cavities", self.cavities, "those left yield next to nothing: trim one, or make a new mould")
         require(self.cavities >= 1, "cavities", self.cavities, "no cavity is alive: trim one, or make a new mould")
+
+    @property
+    def good(self) -> float:
+        """Good castings of one shot."""
+        return (self.cavities if self.worth is None else self.worth) * self.yield_share
 
 
 @dataclass(frozen=True)
@@ -65,7 +77,7 @@ class Plan:
 
 def shots_needed(wanted: int, cycle: Cycle) -> int:
     """Shots for so many good castings."""
-    return ceil(wanted / (cycle.cavities * cycle.yield_share) - 1e-9)
+    return ceil(wanted / cycle.good - 1e-9)
 
 
 def plan(wanted: int, by: datetime, start: datetime, cycle: Cycle, days: Workdays, making: Making | None = None, purge: bool = False, after_hours: bool = False) -> Plan:
@@ -87,7 +99,7 @@ def plan(wanted: int, by: datetime, start: datetime, cycle: Cycle, days: Workday
         first = purge and n == 0
         number += 0 if first else 1
         at = _hands(events, "purge shot" if first else f"shot {number}", at, cycle.before_min, cycle.cure_h, days, after_hours, 0)
-        gained = 0.0 if first else cycle.cavities * cycle.yield_share
+        gained = 0.0 if first else cycle.good
         good += gained
         count = min(int(good + 1e-9), wanted) if n < need - 1 else wanted
         at = _hands(events, f"demould {'the purge' if first else f'shot {number}'}", at, max(cycle.after_min, 0.1), 0.0, days, after_hours, count)

@@ -5,7 +5,8 @@ from math import cos, radians, sin
 
 import numpy as np
 
-from lamsik.core.moulds.layout import Mould, Tight, cavity_ml, end_of, feed_ml, feeds, lying, pour_up, tight_places
+from lamsik.core.moulds.geometry import seen
+from lamsik.core.moulds.layout import Mould, Tight, cavity_ml, end_of, feed_ml, feeds, lying, lying_true, pour_up, tight_places
 from lamsik.core.moulds.pull import INJECTION, OPEN, PRESS, Choice, Features, choices, features
 from lamsik.core.moulds.silicone import Half, halves
 from lamsik.core.moulds.vents import FLAT, HighPoint, high_points
@@ -59,7 +60,7 @@ class Look:
 
 def look(mould: Mould, injector: bool = False) -> Look:
     """Everything the page shows of a mould, without prices and stock."""
-    found = features(lying(mould), mould.parting_mm, mould.slant_deg)
+    found = features(lying_true(mould), mould.parting_mm, mould.slant_deg, seen(lying(mould))[1])
     others = tuple((turn, air) for turn in turns(mould)[1:] if (air := high_points_of(mould, turn)))
     return Look(found, choices(found, mould.thin_mm, injector), halves(mould), high_points_of(mould), others, tight_places(mould))
 

@@ -88,21 +88,19 @@ def _place(mesh: Mesh) -> str:
 def seen(mesh: Mesh, axis: int = 2) -> tuple[tuple[Array, ...], float]:
     """Outlines of the mesh's shadow along an axis, each (n, 2) [mm] in the other two axes' order, and the shadow's area [mm²]."""
     made = solid_of(mesh)
-    if axis == 1:  # (x, z): turn so that y looks at us
-        made = made.rotate((90.0, 0.0, 0.0)).mirror((0.0, 0.0, 1.0))
-    elif axis == 0:
-        made = made.rotate((0.0, -90.0, 0.0))
+    if axis == 1:  # (x, y, z) → (x, z, −y): z stays up
+        made = made.rotate((-90.0, 0.0, 0.0))
+    elif axis == 0:  # (x, y, z) → (y, z, x)
+        made = made.rotate((0.0, -90.0, 0.0)).rotate((0.0, 0.0, -90.0))
     shadow = made.project()
-    outlines = tuple(np.asarray(row, dtype=float) for row in shadow.to_polygons())
-    if axis == 1:
-        outlines = tuple(row * np.array([1.0, -1.0]) if _flipped(mesh, outlines) else row for row in outlines)
-    return outlines, float(shadow.area())
+    return tuple(np.asarray(row, dtype=float) for row in shadow.to_polygons()), float(shadow.area())
 
 
-def _flipped(mesh: Mesh, outlines: tuple[Array, ...]) -> bool:
-    """Whether the shadow's second coordinate runs against z."""
-    top = max(float(row[:, 1].max()) for row in outlines)
-    return abs(top - float(mesh.vertices[:, 2].max())) > 1e-3
+@lru_cache(maxsize=32)
+def middle_cut(mesh: Mesh) -> tuple[Array, ...]:
+    """The mesh cut along its middle (y = 0): outlines (n, 2) of (x, z) [mm]."""
+    made = solid_of(mesh).rotate((-90.0, 0.0, 0.0))
+    return tuple(np.asarray(row, dtype=float) for row in made.slice(0.0).to_polygons())
 
 
 def face_normals(mesh: Mesh) -> tuple[Array, Array]:

@@ -158,6 +158,7 @@ class Mould:
     cover_mm: float = 10.0
     length_mm: float | None = None
     width_mm: float | None = None
+    height_mm: float | None = None
     funnel: Funnel = field(default_factory=Funnel)
     keys: Keys = field(default_factory=Keys)
     vents: tuple[Vent, ...] = ()
@@ -184,7 +185,7 @@ class Mould:
             finite_between(name, getattr(self, name), low, high, unit)
         half = float(np.ptp(lying(self).vertices[:, 2])) / 2
         finite_between("parting_mm", self.parting_mm, -half, half, "mm: within the master")
-        for name in ("length_mm", "width_mm"):
+        for name in ("length_mm", "width_mm", "height_mm"):
             if getattr(self, name) is not None:
                 finite_between(name, getattr(self, name), 5.0, 2000.0, "mm")
         _refuse_small(self)
@@ -203,6 +204,12 @@ def _lying(mesh: Mesh, pull: str, percent: float) -> Mesh:
 def lying(mould: Mould) -> Mesh:
     """The master as it lies, enlarged by the shrinkage; its middle at the origin, the parting not yet moved to z = 0."""
     return _lying(mould.master.mesh, mould.pull, mould.shrink_percent)
+
+
+def lying_true(mould: Mould) -> Mesh:
+    """The same as it was brought in, not thinned: what leans in is judged on it."""
+    true = mould.master.true_mesh
+    return lying(mould) if true is None else _lying(true, mould.pull, mould.shrink_percent)
 
 
 def cavity_ml(mould: Mould) -> float:
@@ -251,6 +258,10 @@ def box(mould: Mould) -> Box:
     lean = abs(tan(radians(mould.slant_deg))) * (mould.length_mm or length) / 2
     below = max(-low + mould.floor_mm, lean + 1.0) if mould.parts == 2 else 0.0
     above = max(high + mould.cover_mm, lean + 1.0) if mould.parts == 2 else high - low + mould.cover_mm
+    if mould.height_mm is not None:  # the room over and under the master is shared out as the margins are
+        spare = mould.height_mm - (high - low)
+        below = -low + spare * mould.floor_mm / (mould.floor_mm + mould.cover_mm) if mould.parts == 2 else 0.0
+        above = mould.height_mm - below
     return Box(mould.length_mm or length, mould.width_mm or width, below, above)
 
 
@@ -284,6 +295,17 @@ def _refuse_small(mould: Mould) -> None:
             raise Refused(
                 name, f"{given:g} mm", f"the box is smaller than what lies in it: the master ends at {bare:.1f} mm, and {mould.edge_mm:g} mm of edge want {least:.0f} mm"
             )
+    if mould.height_mm is not None:
+        tall = float(np.ptp(lying(mould).vertices[:, 2]))
+        require(
+            mould.height_mm > tall,
+            "height_mm",
+            f"{mould.height_mm:g} mm",
+            f"the box is lower than what lies in it: the master is {tall:.1f} mm high, and needs room over it",
+        )
+        lean = abs(tan(radians(mould.slant_deg))) * (mould.length_mm or length) / 2
+        walls = box(mould)
+        require(mould.parts == 1 or min(walls.below_mm, walls.above_mm) > lean, "height_mm", f"{mould.height_mm:g} mm", "the leaning parting runs out of so low a box")
     for spot in mould.cavities:
         x0, _, y0, _ = _span(mould, spot)
         require(x0 >= -1e-6 and y0 >= -1e-6, f"cavities.{spot.key}", f"({x0:.1f}, {y0:.1f}) mm", "the master reaches out of the box there: move it in")

@@ -38,11 +38,16 @@ _TURNS: dict[str, Array] = {
 """Rotations from the bait's frame (x to the tail, z to the back) to the mould's (z off the lower half)."""
 
 
+MOST_FACES = 12_000
+"""A finer mesh is thinned to compute amounts with."""
+
+
 @dataclass(frozen=True, eq=False)
 class Master:
     """A master in its own frame: closed mesh [mm], true volume [mm³], mass if known [g], where its shape is from.
 
-    `stands_in` says that the mesh is a stand-in of the same size and volume: only volumes are to be believed.
+    `stands_in` says that the mesh is a stand-in of the same size and volume: only volumes are to be believed. `true_mesh` is what
+    was brought in, where `mesh` was thinned to compute amounts with: what leans in is judged on it.
     """
 
     name: str
@@ -51,6 +56,7 @@ class Master:
     mass_g: float | None = None
     source: Source = Source()
     stands_in: bool = False
+    true_mesh: Mesh | None = None
 
     @property
     def volume_ml(self) -> float:
@@ -60,7 +66,9 @@ class Master:
 
 def of_body(name: str, body: Body, mass_g: float | None = None, source: Source | None = None) -> Master:
     """A body as master: its mesh at its true volume."""
-    return Master(name, _body_mesh(body), solid(body).volume_mm3, mass_g, source or Source())
+    fine = mesh_of(body.skin) if body.skin and not body.joints else None
+    true = fine if fine is not None and len(fine.faces) > MOST_FACES else None
+    return Master(name, _body_mesh(body), solid(body).volume_mm3, mass_g, source or Source(), true_mesh=true)
 
 
 @lru_cache(maxsize=32)
@@ -69,7 +77,7 @@ def _body_mesh(body: Body) -> Mesh:
         made = joined(segment_meshes(body, 60, 40))
     elif body.skin:
         made = mesh_of(body.skin)
-        made = thinned(made, 64) if len(made.faces) > 12_000 else made
+        made = thinned(made, 64) if len(made.faces) > MOST_FACES else made
     else:
         made = body_mesh(body, 60, 40)
     return _holding(welded(made), solid(body).volume_mm3)

@@ -44,11 +44,12 @@ def parting_heights(points: Array, parting_mm: float, slant_deg: float) -> Array
 
 
 @lru_cache(maxsize=32)
-def features(mesh: Mesh, parting_mm: float = 0.0, slant_deg: float = 0.0) -> Features:
+def features(mesh: Mesh, parting_mm: float = 0.0, slant_deg: float = 0.0, shadow_mm2: float | None = None) -> Features:
     """What the laid master shows to a pull along +z (upper half) and −z (lower half).
 
-    A face is undercut where it leans in under the half that is to come off it.
+    A face is undercut where it leans in under the half that is to come off it. `shadow_mm2` is its area seen along the pull where that is known.
     """
+    shadow = seen(mesh)[1] if shadow_mm2 is None else shadow_mm2
     normals, areas = face_normals(mesh)
     middles = mesh.vertices[mesh.faces].mean(axis=1)
     upper = middles[:, 2] > parting_heights(middles, parting_mm, slant_deg)
@@ -56,12 +57,12 @@ def features(mesh: Mesh, parting_mm: float = 0.0, slant_deg: float = 0.0) -> Fea
     leaning = np.where(upper, -normals[:, 2], normals[:, 2])
     undercut = leaning > DRAFT
     low, high = mesh.vertices[:, 2].min(), mesh.vertices[:, 2].max()
-    flat, flat_mm2 = _flat_side(mesh, normals, areas, middles, float(low), float(high))
+    flat, flat_mm2 = _flat_side(shadow, normals, areas, middles, float(low), float(high))
     if flat == "lower":  # an open pour has no lower half: nothing is pulled down
         undercut &= middles[:, 2] > low + off
     thin, at = thinnest(mesh)
     return Features(
-        below_mm3(mesh, np.array([0.0, 0.0, 1.0]), float(high) + 1.0), seen(mesh)[1], undercut, float((areas * np.abs(normals[:, 2]))[undercut].sum()),
+        below_mm3(mesh, np.array([0.0, 0.0, 1.0]), float(high) + 1.0), shadow, undercut, float((areas * np.abs(normals[:, 2]))[undercut].sum()),
         flat, flat_mm2, thin, at,
     )  # fmt: skip
 
@@ -79,9 +80,9 @@ def best_parting(mesh: Mesh, slant_deg: float = 0.0) -> float:
     return float(min((h for h, c in zip(heights, caught, strict=True) if c <= least), key=lambda h: abs(h - (low + high) / 2)))
 
 
-def _flat_side(mesh: Mesh, normals: Array, areas: Array, middles: Array, low: float, high: float) -> tuple[str, float]:
+def _flat_side(shadow: float, normals: Array, areas: Array, middles: Array, low: float, high: float) -> tuple[str, float]:
     """`lower` or `upper` where most of the shadow is one flat face; empty otherwise."""
-    shadow, reach, lean = seen(mesh)[1], 0.02 * (high - low), float(np.cos(np.radians(FLAT_DEG)))
+    reach, lean = 0.02 * (high - low), float(np.cos(np.radians(FLAT_DEG)))
     for name, way, level in (("lower", -1.0, low), ("upper", 1.0, high)):
         flat = (normals[:, 2] * way > lean) & (np.abs(middles[:, 2] - level) < reach)
         area = float(areas[flat].sum())

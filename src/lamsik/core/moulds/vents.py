@@ -52,7 +52,8 @@ def high_points(mesh: Mesh, up: Array, escapes: Sequence[tuple[float, float, flo
 
     Notes: as liquid rises, each component of the cavity above it holds air; where two meet, the lower peak's air leaves through
     the higher one's. A peak traps what lies above the pass to a way out, or all above it where there is none (the highest one,
-    if no escape is at it). Components of the surface above each height are joined from the top down (a merge tree).
+    if no escape is at it), less what peaks beside it in that air trap themselves. Components of the surface above each height
+    are joined from the top down (a merge tree).
     """
     return _found(mesh, (float(up[0]), float(up[1]), float(up[2])), tuple(escapes), bump_mm)
 
@@ -64,10 +65,10 @@ def _found(mesh: Mesh, way: tuple[float, float, float], escapes: tuple[tuple[flo
     heights = mesh.vertices @ up
     out = _escape_vertices(mesh, escapes)
     found = []
-    for peak, level, vertices in _peaks(mesh, heights, out):
+    for peak, level, vertices, inner in _peaks(mesh, heights, out):
         if heights[peak] - level < bump_mm:
             continue
-        air = _air_mm3(mesh, up, heights, level, vertices)
+        air = _air_mm3(mesh, up, heights, level, vertices) - sum(_air_mm3(mesh, up, heights, over, some) for over, some in inner)
         spot = mesh.vertices[peak]
         found.append(HighPoint((float(spot[0]), float(spot[1]), float(spot[2])), float(heights[peak] - level), air / 1000.0))
     return tuple(sorted(found, key=lambda row: -row.trapped_ml))
@@ -88,8 +89,14 @@ def _neighbours(mesh: Mesh) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
     return both[order, 1], starts
 
 
-def _peaks(mesh: Mesh, heights: Array, out: set[int]) -> list[tuple[int, float, set[int]]]:
-    """Peaks with the height of their pass and the corners above it: components of the surface joined from the top down.
+Pocket = tuple[float, set[int]]
+"""Air over a height [mm]: the corners of the surface above it."""
+
+
+def _peaks(mesh: Mesh, heights: Array, out: set[int]) -> list[tuple[int, float, set[int], tuple[Pocket, ...]]]:
+    """Peaks with the height of their pass, the corners above it and the pockets in that air that are other peaks' own.
+
+    Components of the surface are joined from the top down.
 
     A component with an escape in it is vented: another that meets it is trapped down to there.
     """
@@ -100,7 +107,8 @@ def _peaks(mesh: Mesh, heights: Array, out: set[int]) -> list[tuple[int, float, 
     members: dict[int, list[int]] = {}
     vented: dict[int, bool] = {}
     top: dict[int, int] = {}
-    found: list[tuple[int, float, set[int]]] = []
+    inner: dict[int, list[Pocket]] = {}
+    found: list[tuple[int, float, set[int], tuple[Pocket, ...]]] = []
 
     def root(v: int) -> int:
         while parent[v] != v:
@@ -113,23 +121,25 @@ def _peaks(mesh: Mesh, heights: Array, out: set[int]) -> list[tuple[int, float, 
         parent[v] = v
         level = float(heights[v])
         if not roots:
-            members[v], vented[v], top[v] = [v], v in out, v
+            members[v], vented[v], top[v], inner[v] = [v], v in out, v, []
             continue
         # the vented or, failing that, the higher component goes on; the others end here
         kept = max(roots, key=lambda r: (vented[r], heights[top[r]]))
         if v in out and not vented[kept]:  # the escape lies below the peak: what is above it is trapped
-            found.append((top[kept], level, set(members[kept])))
+            found.append((top[kept], level, set(members[kept]), tuple(inner[kept])))
             vented[kept] = True
         for other in roots - {kept}:
             if not vented[other]:
-                found.append((top[other], level, set(members[other])))
+                pocket = set(members[other])
+                found.append((top[other], level, pocket, tuple(inner[other])))
+                inner[kept].append((level, pocket))
             parent[other] = kept
             members[kept] += members.pop(other)
         parent[v] = kept
         members[kept].append(v)
     for r in {root(v) for v in order}:
         if not vented[r]:  # no way out at all
-            found.append((top[r], float(heights.min()), set(members[r])))
+            found.append((top[r], float(heights.min()), set(members[r]), tuple(inner[r])))
     return found
 
 

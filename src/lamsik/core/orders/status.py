@@ -2,21 +2,23 @@
 
 from collections.abc import Sequence
 
-ENQUIRY, ACCEPTED, MAKING, READY, SHIPPED = "enquiry", "accepted", "making", "ready", "shipped"
+from lamsik.core.route.steps import MAKING, READY, SHIPPED
+
+ENQUIRY, ACCEPTED = "enquiry", "accepted"
 STATUSES = (ENQUIRY, ACCEPTED, MAKING, READY, SHIPPED)
 
 
-def status(accepted: bool, wanted: int, pieces: Sequence[frozenset[str]]) -> str:
+def status(accepted: bool, wanted: int, pieces: Sequence[str]) -> str:
     """The order's status.
 
     Args:
         accepted: whether the customer and the shop have agreed.
         wanted: how many pieces are ordered.
-        pieces: for each piece made for it, the keys of its finished steps.
+        pieces: how each piece made for it stands on its route: making, ready or shipped.
     """
-    if pieces and len(pieces) >= wanted and all("ship" in done for done in pieces):
+    if pieces and len(pieces) >= wanted and all(stand == SHIPPED for stand in pieces):
         return SHIPPED
-    if pieces and len(pieces) >= wanted and all("pack" in done for done in pieces):
+    if pieces and len(pieces) >= wanted and all(stand in (READY, SHIPPED) for stand in pieces):
         return READY
     if pieces:
         return MAKING

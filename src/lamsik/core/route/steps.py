@@ -1,5 +1,6 @@
 """The steps of a piece in the order of the bench, with waits, weighings and cautions."""
 
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
 from lamsik.core.cautions import CAUTIONS
@@ -20,35 +21,66 @@ class Step:
     cautions: tuple[str, ...] = ()
 
 
+MAKING, READY, SHIPPED = "making", "ready", "shipped"
+LAST = "ship"
+
+
+def stand(route: Sequence[str], done: Collection[str]) -> str:
+    """Where a piece stands, from every step of its route: shipped once all are done, ready once only shipping is left."""
+    left = [key for key in route if key not in done]
+    return SHIPPED if not left else READY if left == [LAST] else MAKING
+
+
+def open_before(route: Sequence[str], done: Collection[str], step: str) -> tuple[str, ...]:
+    """Steps before this one that are neither done nor left out: they come first, or are left out for a reason."""
+    return tuple(key for key in route[: list(route).index(step)] if key not in done)
+
+
 def steps(design: Design) -> tuple[Step, ...]:
-    """The steps of one piece of this design, carving to shipping."""
+    """The steps of one piece of this design, from its blank to shipping: what it is of says which."""
     seals = [c for c in design.coats if c.role == "seal"]
     paints = [c for c in design.coats if c.role != "seal"]
-    rows = [_carve(design)]
+    rows = [_body(design)]
     rows += [_coat(c, weigh="sealed" if c is seals[-1] else None) for c in seals]
-    rows += [_fit(design), Step("tub", "Tub test", "Clip the hooks on, float it, compare with the Tank.", cautions=("hooks",))]
+    if design.host.construction != "soft" or design.ballast or design.lip or any(placed.hung_on is None for placed in design.hardware):
+        rows.append(_fit(design))
+    rows.append(Step("tub", "Tub test", "Clip the hooks on, float it, compare with the Tank.", cautions=("hooks",)))
     rows += [_coat(c, weigh="cleared" if c is paints[-1] else None) for c in paints]
     rows += [
         Step("rig", "Rings and hooks", "Fit rings and hooks; clean line tie and hangers of paint.", weigh="rigged", cautions=("hooks",)),
         Step("swim", "Swim test", "Tracks straight both ways, starts at walking pace.", cautions=("hooks",)),
         Step("pack", "Photograph and pack", "Both sides and the back; points covered."),
-        Step("ship", "Ship", "Note the parcel; the order is told."),
+        Step(LAST, "Ship", "Note the parcel; the order is told."),
     ]
     return tuple(rows)
 
 
-def _carve(design: Design) -> Step:
+NAMES = {"wood": "Carve the body", "foam": "Shape the body", "cast": "Cast the body", "print": "Print the body", "soft": "Cast the body"}
+
+
+def _body(design: Design) -> Step:
+    made = design.host.construction
+    poured = design.host.source == "poured"
     says = {
         "wood": f"Saw the side pattern, then the top pattern, then round to the section in {design.host.name}.",
-        "foam": f"Cut and sand {design.host.name} to both templates.",
+        "foam": f"Foam it in its mould with {design.host.name}, trim the seam." if poured else f"Cut and sand {design.host.name} to both templates.",
         "cast": f"Cast in {design.host.name}, trim the seam.",
         "print": f"Print in {design.host.name}, clean and sand.",
-    }[design.host.construction]
-    hazards = {"wood": ("wood_dust", "blades"), "foam": ("blades",), "cast": ("isocyanate",), "print": ("uv_resin",)}
-    return Step("carve", "Carve the body", says, weigh="carved", cautions=hazards[design.host.construction])
+        "soft": f"Pour {design.host.name} hot, trim the port.",
+    }[made]
+    hazards = {
+        "wood": ("wood_dust", "blades"),
+        "foam": ("isocyanate",) if poured else ("blades",),
+        "cast": ("isocyanate",),
+        "print": ("uv_resin",),
+        "soft": ("plastisol",),
+    }
+    return Step("carve", "Cast the body" if poured else NAMES[made], says, weigh="carved", cautions=hazards[made])
 
 
 def _fit(design: Design) -> Step:
+    if design.host.source == "poured" and design.host.construction == "soft":
+        return Step("fit", "Hardware", "See that what was cast in sits straight and moves.", weigh="ballasted", cautions=("hooks",))
     metals = {hole.slug.metal for hole in design.ballast}
     hazards = (("lead",) if "lead" in metals else ()) + (("metal_dust",) if metals - {"lead"} else ()) + ("epoxy",)
     return Step("fit", "Drill, ballast, hardware", "Drill to the map, glue slugs, fill, set lip, tie and hangers.", weigh="ballasted", wait_h=12.0, cautions=hazards)

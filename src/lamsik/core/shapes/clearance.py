@@ -32,7 +32,7 @@ def host_class(host: Host) -> str:
     """Soft or hard wood by its density, else how it is made."""
     if host.construction == "wood":
         return "soft wood" if host.density_g_cm3 < SOFT_BELOW_G_CM3 else "hard wood"
-    return host.construction
+    return "cast" if host.construction == "soft" else host.construction
 
 
 @dataclass(frozen=True)

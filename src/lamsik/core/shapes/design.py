@@ -15,7 +15,7 @@ from lamsik.core.shapes.sources import Source
 from lamsik.core.shapes.trial import BELLY, TrialWeight
 from lamsik.core.water import Water
 
-CONSTRUCTIONS = ("wood", "foam", "cast", "print")
+CONSTRUCTIONS = ("wood", "foam", "cast", "print", "soft")
 
 
 SPEED, SHARE, FREEBOARD = "speed", "share", "freeboard"

@@ -176,4 +176,6 @@ def _planned(asked: Asked, mould: Mould, content: Content, made: MouldMade | Non
         half = 60.0 * (asked.value("half", "time", "to pour a half", "min", 1.0) or 0.0)
         making = Making(mould.parts, half, at_temperature(stuff.demould_h, stuff.reference_c, at) if stuff else 16.0)
         alive = len(mould.cavities)
-    return plan(int(wanted), by, start, Cycle(before, cure, after, alive, good), days, making, making is not None, after_hours)
+    fresh = making is not None or (made is not None and moulds.shots(db(), made.id or 0) == 0)
+    worth = None if made is None or making is not None else moulds.worth(db(), made, good)
+    return plan(int(wanted), by, start, Cycle(before, cure, after, alive, good, worth), days, making, fresh, after_hours)

@@ -6,6 +6,7 @@ from typing import Any
 import numpy as np
 
 from lamsik.core.castings import foam, plastisol
+from lamsik.core.castings.born import Born
 from lamsik.core.castings.dense_rear import TwoPours, bonds, two_pours
 from lamsik.core.castings.inserts import BURIED, Insert, covers_mm, inserts_ml, level_mm, net_ml, of_design, shank
 from lamsik.core.castings.matching import Match, matched
@@ -70,6 +71,12 @@ class Casting:
     def mixed_ml(self) -> float:
         """Of it what the cavities take of the main mix [ml]: a dense pour is mixed by itself."""
         return (self.two.light_ml if self.two else self.net_ml) * self.cavities
+
+    @property
+    def born(self) -> Born:
+        """How its pieces are born: what of, how dense, and whether with what lies in them; of two pours their mean."""
+        density = self.two.mass_g / (self.two.dense_ml + self.two.light_ml) if self.two else self.density_g_cm3
+        return Born(self.product.name, self.product.kind, density, bool(self.inserts))
 
     @property
     def casting_g(self) -> float:

@@ -14,6 +14,7 @@ from lamsik.core.moulds.faults import FAULTS
 from lamsik.core.moulds.heat import Heat
 from lamsik.core.moulds.layout import Mould
 from lamsik.core.units import parse
+from lamsik.formats.cast_document import cast_content
 from lamsik.store import documents, mixes, moulds, orders
 from lamsik.store.tables import Batch, Document, MouldMade, Piece, Pour, now
 from lamsik.web.mixes.planning import Asked, MixPlan, plan
@@ -270,7 +271,8 @@ def count(key: int) -> ResponseReturnValue:
                 raise Refused(f"cavity {cavity[1:]}", "bad", "tick at least one fault: the mould's card counts them")
             firmness = request.form.get(f"firmness-{cavity}", "")
             rows.append(moulds.Counted(cavity, said == "yes", faults, firmness if firmness in run.FIRMNESS else ""))
-        new = moulds.finish(db(), pour, rows)
+        found = _opened(pour)[4]
+        new = moulds.finish(db(), pour, rows, lambda content: cast_content(content, found.born))
     except Refused as refused:
         db().rollback()
         return _page(load(Pour, key), refused)

@@ -17,7 +17,7 @@ from lamsik.store import documents, moulds, orders, pieces, stores
 from lamsik.store.tables import Customer, Document, Order, Water, now
 from lamsik.web.orders.forms import EnquiryForm
 from lamsik.web.pictures.body import thumbnail
-from lamsik.web.pieces.views import stands
+from lamsik.web.pieces.standing import by_order, stands
 from lamsik.web.shapes.views import begin
 from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load, load_document, sent_id
@@ -32,7 +32,7 @@ SHOULD = {"floats": "float", "slow rise": "rise slowly", "suspends": "suspend", 
 @blueprint.get("")
 def index() -> str:
     """All orders, what is due first, shipped ones last."""
-    made = orders.pieces_by_order(db())
+    made = by_order(pieces.listed(db()))
     rows = [(order, customer, orders.status_of(order, made.get(order.id or 0, []))) for order, customer in orders.listed(db(), request.args.get("q", ""))]
     rows.sort(key=lambda row: row[2] == "shipped")
     return render_template("orders/index.html", rows=rows, q=request.args.get("q", ""), statuses=STATUSES)
@@ -97,7 +97,7 @@ def show(key: int) -> str:
     """One order: the wish, the design made for it, its pieces, what comes next."""
     order = load(Order, key)
     made = pieces.listed(db(), order_id=key)
-    status = orders.status_of(order, orders.pieces_by_order(db()).get(key, []))
+    status = orders.status_of(order, by_order(made).get(key, []))
     design = db().get(Document, order.design_id) if order.design_id else None
     drawn = to_design(documents.content(db(), design)) if design else None
     picture = thumbnail(drawn, "order") if drawn else None

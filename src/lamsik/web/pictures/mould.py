@@ -1,13 +1,12 @@
 """A mould to scale: its plan and section with rulers, and a cavity as it stands while it is poured, with the air it would hold."""
 
-from functools import lru_cache
 from math import cos, radians, sin
 
 import numpy as np
 from numpy.typing import NDArray
 
-from lamsik.core.moulds.geometry import seen, solid_of
-from lamsik.core.moulds.layout import Box, Feed, Mould, Spot, Text, Tight, box, end_of, feeds, key_places, lying, outline, turned, wall_mm
+from lamsik.core.moulds.geometry import middle_cut, seen
+from lamsik.core.moulds.layout import Box, Feed, Mould, Spot, Text, Tight, box, end_of, feeds, key_places, lying, lying_true, outline, turned, wall_mm
 from lamsik.core.moulds.pull import OPEN
 from lamsik.core.moulds.vents import FLAT, HighPoint
 from lamsik.core.shapes.curves import Array
@@ -20,19 +19,6 @@ from lamsik.web.pictures.ruler import ruler, upright_ruler
 from lamsik.web.pictures.svg import Node, group, label, node, path
 
 UPPER, LOWER, BOARD = "#CFE0D3", "#BCD3DC", "#DCCBA6"
-
-
-@lru_cache(maxsize=32)
-def _cut(mesh: Mesh) -> tuple[Array, ...]:
-    """The laid master cut along its middle: outlines (n, 2) (x, z) [mm]."""
-    made = solid_of(mesh).rotate((-90.0, 0.0, 0.0))  # z of the cut runs along y; its second axis along z
-    rows = [np.asarray(row, dtype=float) for row in made.slice(0.0).to_polygons()]
-    return tuple(row if _runs_up(mesh, rows) else row * np.array([1.0, -1.0]) for row in rows)
-
-
-def _runs_up(mesh: Mesh, rows: list[Array]) -> bool:
-    near = mesh.vertices[np.abs(mesh.vertices[:, 1]) < 0.15 * max(float(np.ptp(mesh.vertices[:, 1])), 1e-6)]
-    return abs(max(float(row[:, 1].max()) for row in rows) - float(near[:, 2].max())) <= abs(-min(float(row[:, 1].min()) for row in rows) - float(near[:, 2].max()))
 
 
 def picture(mould: Mould, points: tuple[HighPoint, ...], tight: tuple[Tight, ...], undercut: NDArray[np.bool_], unit: str = "mm") -> Node:
@@ -118,7 +104,7 @@ def _marked(mould: Mould, spot: Spot, undercut: NDArray[np.bool_], pen: Pen) -> 
     """Faces that lean in under a half, hatched in red."""
     if not undercut.any():
         return []
-    mesh = lying(mould)
+    mesh = lying_true(mould)
     middles = mesh.vertices[mesh.faces[undercut]].mean(axis=1)
     spots = np.unique(np.round(middles[:, :2] / (3 * pen.mm)), axis=0)[:600] * 3 * pen.mm
     d = " ".join(f"M{x - 1.2 * pen.mm:.2f} {-y + 1.2 * pen.mm:.2f}l{2.4 * pen.mm:.2f} {-2.4 * pen.mm:.2f}" for x, y in (turned(x, y, spot) for x, y in spots))
@@ -169,7 +155,7 @@ def _section(mould: Mould, walls: Box, pen: Pen, unit: str) -> list[Node]:
     if mould.parts == 2:
         rows.append(node("path", d=path(lower), fill=LOWER, stroke=INK, stroke_width=1.6 * pen.mm))
     shift = 0.0 if mould.parts == 2 else -float(lying(mould).vertices[:, 2].min())
-    for row in _cut(lying(mould)):
+    for row in middle_cut(lying(mould)):
         points = row * np.array([cos(radians(spot.turn_deg)), 1.0]) + np.array([spot.x_mm, shift - (mould.parting_mm if mould.parts == 2 else 0.0)])
         rows.append(node("path", d=path(points), fill=WOOD, stroke=INK, stroke_width=1.4 * pen.mm))
     for feed in feeds(mould)[:1]:

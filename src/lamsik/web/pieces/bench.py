@@ -1,8 +1,11 @@
 """One piece as its bench page and its card show it."""
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
 from typing import Any
 
+from lamsik.core.castings.gates import when
 from lamsik.core.errors import Refused
 from lamsik.core.route.steps import Step, steps, warnings
 from lamsik.core.shapes.design import Design
@@ -14,7 +17,7 @@ from lamsik.core.tank.mass import NOTHING, Measured, unweighed
 from lamsik.formats.body_document import to_design
 from lamsik.store import pieces, stores
 from lamsik.store.pieces import Reading
-from lamsik.store.tables import Document, Order, Piece
+from lamsik.store.tables import Document, Order, Piece, StepDone, now
 from lamsik.web.shared.db import db
 from lamsik.web.tank.depth import sure_words
 
@@ -29,6 +32,9 @@ class StepRow:
     reading: Reading | None
     expected_g: float | None
     cautions: tuple[str, ...]
+    done_at: datetime | None = None
+    reason: str = ""
+    not_before: str = ""
 
 
 @dataclass(frozen=True)
@@ -75,7 +81,7 @@ def view(piece: Piece) -> PieceView:
         planned=planned,
         outcome=outcome,
         advice=advise(design, measured, shop, rules.drag),
-        rows=_rows(design, outcome, readings, pieces.done_steps(db(), piece)),
+        rows=_rows(design, outcome, readings, pieces.ticks(db(), piece)),
         readings=readings,
         measured=measured,
         sure=_sure(design, measured, rules),
@@ -90,12 +96,38 @@ def _sure(design: Design, measured: Measured, rules: Rules) -> str:
         return ""
 
 
-def _rows(design: Design, outcome: Outcome, readings: dict[str, Reading], done: set[str]) -> tuple[StepRow, ...]:
-    found, current = [], True
+def _rows(design: Design, outcome: Outcome, readings: dict[str, Reading], ticks: dict[str, StepDone]) -> tuple[StepRow, ...]:
+    found: list[StepRow] = []
+    current = True
     for step in steps(design):
-        is_done = step.key in done
+        tick = ticks.get(step.key)
         reading = readings.get(f"stage:{step.weigh}") if step.weigh else None
         expected = outcome.budget.up_to(step.weigh) if step.weigh else None
-        found.append(StepRow(step, is_done, current and not is_done, reading, expected, warnings(step)))
-        current = current and is_done
+        row = StepRow(step, tick is not None, current and tick is None, reading, expected, warnings(step))
+        if tick is not None:
+            row = replace(row, done_at=tick.done_at, reason=tick.reason)
+        elif row.here:
+            row = replace(row, not_before=_wait_of(found))
+        found.append(row)
+        current = current and tick is not None
     return tuple(found)
+
+
+def _wait_of(rows: Sequence[StepRow]) -> str:
+    """Until when what was done last has to be let be, in words; empty once that is over."""
+    ends = [(row.done_at + timedelta(hours=row.step.wait_h), row.step.name) for row in rows if row.done_at and not row.reason and row.step.wait_h]
+    at, name = max(ends, default=(None, ""))
+    if at is None or at <= now():
+        return ""
+    return f"not before {when(at.astimezone(), now().astimezone())}: {name} is not through"
+
+
+def waiting(shown: PieceView, step: str) -> str:
+    """What a step has to wait for, in words; empty where it may be done."""
+    keys = [row.step.key for row in shown.rows]
+    return _wait_of(shown.rows[: keys.index(step)])
+
+
+def waits_at(piece: Piece, step: str) -> str:
+    """Where the clock of a step's wait leads: it is known by that."""
+    return f"/pieces/{piece.id}#step-{step.replace(':', '-')}"

@@ -1,23 +1,26 @@
 """The Pieces bench: each bait made, its steps and weighings, its card, and all that is unweighed."""
 
-from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import timedelta
 from functools import lru_cache
 
 from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
+from lamsik.core.route.steps import LAST, open_before
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.mass import Measured, budget, unweighed
 from lamsik.core.tank.parts import Part
 from lamsik.core.units import parse
 from lamsik.formats.body_document import with_design
-from lamsik.store import documents, moulds, orders, pieces
-from lamsik.store.tables import Document, Instrument, Order, Piece, Revision
+from lamsik.store import documents, mixes, moulds, orders, pieces
+from lamsik.store.tables import Document, Instrument, Order, Piece, Revision, now
 from lamsik.web.pictures import card as drawings
-from lamsik.web.pictures.cards import design_of, route
+from lamsik.web.pictures.cards import design_of
 from lamsik.web.pictures.tank import default_view, scene
-from lamsik.web.pieces.bench import PieceView, view
+from lamsik.web.pieces.bench import PieceView, view, waiting, waits_at
+from lamsik.web.pieces.standing import at_work, stands
 from lamsik.web.scale.port import board
 from lamsik.web.shared import printing
 from lamsik.web.shared.db import db, load, load_document, sent_id
@@ -38,18 +41,6 @@ def _line(piece: Piece, stands_at: tuple[str, int, int]) -> tuple[Piece, Documen
     return piece, db().get(Document, piece.design_id), name, round(100 * done / max(count, 1))
 
 
-def stands(rows: Sequence[Piece], finished: dict[int, set[str]] | None = None) -> list[tuple[str, int, int]]:
-    """For each piece: the step it is at, how many are done, of how many; `finished` if it is at hand."""
-    ticked = pieces.all_done_steps(db()) if finished is None else finished
-    routes = {key: route(content) for key, content in pieces.documents_of(db(), rows).items()}
-    found = []
-    for piece in rows:
-        way, done = routes[piece.revision_id], ticked.get(piece.id or 0, set())
-        at = next((name for key, name in way if key not in done), "Shipped")
-        found.append((at, sum(key in done for key, _ in way), len(way)))
-    return found
-
-
 @blueprint.post("/start")
 def start() -> ResponseReturnValue:
     """Start a piece of a design, for an order or for stock."""
@@ -66,16 +57,27 @@ def start() -> ResponseReturnValue:
 
 @blueprint.get("/<int:key>")
 def show(key: int) -> str:
-    """The bench page of one piece."""
-    return _page(view(load(Piece, key)))
+    """The bench page of one piece; what stands against ticking a step is asked beside it."""
+    shown = view(load(Piece, key))
+    return _page(shown, asks=asked_of(shown, request.args.get("ask", "")))
 
 
-def _page(shown: PieceView, error: dict[str, str] | None = None) -> str:
+@dataclass(frozen=True)
+class Asks:
+    """What stands against ticking a step: open steps before it, a wait that is not over; `again` where it was asked already."""
+
+    step: str
+    lacking: tuple[str, ...]
+    waits: str
+    again: bool = False
+
+
+def _page(shown: PieceView, error: dict[str, str] | None = None, asks: Asks | None = None) -> str:
     looks = default_view(shown.outcome)
     return render_template(
         "pieces/show.html", shown=shown, picture=scene(shown.outcome, looks, handles=False),
         facts=tank_facts(shown.outcome, looks), budget=budget_rows(shown.outcome.budget.parts), verdict=verdict_view(shown.outcome),
-        planned=verdict_view(shown.planned), instruments=pieces.instruments(db()), error=error or {}, **board(f"piece {shown.piece.id}"),
+        planned=verdict_view(shown.planned), instruments=pieces.instruments(db()), error=error or {}, asks=asks, **board(f"piece {shown.piece.id}"),
     )  # fmt: skip
 
 
@@ -104,13 +106,55 @@ def take_back(key: int, weighing: int) -> ResponseReturnValue:
 
 @blueprint.post("/<int:key>/tick")
 def tick(key: int) -> ResponseReturnValue:
-    """Tick a step off, or take the tick back."""
+    """Tick a step off, or take the tick back.
+
+    Steps have an order: those before it that are open are left out for a reason, or done first. One whose wait is not over asks.
+    """
     piece = load(Piece, key)
-    step, known = request.form.get("step", ""), {row.step.key for row in view(piece).rows}
+    step, shown = request.form.get("step", ""), view(piece)
+    known = [row.step.key for row in shown.rows]
     if step not in known:
         raise Refused("step", step, "a step of this piece")
-    pieces.tick(db(), piece, step, request.form.get("done") == "1")
+    if request.form.get("done") != "1":
+        pieces.tick(db(), piece, step, False)
+        mixes.stop_linked(db(), waits_at(piece, step))
+        return redirect(url_for("pieces.show", key=key, _anchor="bench"))
+    done = {row.step.key for row in shown.rows if row.done}
+    lacking, reason = open_before(known, done, step), request.form.get("reason", "").strip()[:200]
+    waits = waiting(shown, step)
+    if (lacking and not reason) or (waits and not request.form.get("early")):
+        again = "1" if request.form.get("asked") else None
+        return redirect(url_for("pieces.show", key=key, ask=step, again=again))
+    order = shown.order
+    why = moulds.not_for_sale(db(), {"body_id": shown.row.id}) if order and step == LAST else ""
+    if order and why:
+        flash(f"{piece.number} does not go to {order.number}: the shape is {why}.")
+        return redirect(url_for("pieces.show", key=key, _anchor="bench"))
+    for name in lacking:
+        pieces.tick(db(), piece, name, True, reason)
+    pieces.tick(db(), piece, step, True)
+    _clocks(piece, shown, step)
     return redirect(url_for("pieces.show", key=key, _anchor="bench"))
+
+
+def asked_of(shown: PieceView, step: str) -> Asks | None:
+    """What is to be answered before a step is ticked; None where nothing is."""
+    known, done = [row.step.key for row in shown.rows], {row.step.key for row in shown.rows if row.done}
+    if step not in known or step in done:
+        return None
+    lacking, waits = open_before(known, done, step), waiting(shown, step)
+    names = tuple(row.step.name for row in shown.rows if row.step.key in lacking)
+    return Asks(step, names, waits, bool(request.args.get("again"))) if lacking or waits else None
+
+
+def _clocks(piece: Piece, shown: PieceView, step: str) -> None:
+    """What waited for this step is seen to; a step with a wait of its own starts its clock."""
+    for row in shown.rows:
+        mixes.stop_linked(db(), waits_at(piece, row.step.key))
+    row = next(row for row in shown.rows if row.step.key == step)
+    if row.step.wait_h and row is not shown.rows[-1]:
+        after = next(later.step.name for later, before in zip(shown.rows[1:], shown.rows, strict=False) if before is row)
+        mixes.start_clock(db(), f"{row.step.name}, {piece.number}: then {after.lower()}", "wait", now() + timedelta(hours=row.step.wait_h), waits_at(piece, step))
 
 
 @blueprint.post("/<int:key>/use-advice")
@@ -132,9 +176,9 @@ def use_advice(key: int) -> ResponseReturnValue:
 def unweighed_list() -> str:
     """Everything in pieces at work that no scale has seen."""
     readings, finished = pieces.readings_of_all(db()), pieces.all_done_steps(db())
-    at_work = [piece for piece in pieces.listed(db()) if "ship" not in finished.get(piece.id or 0, ())]
-    contents, rows = pieces.documents_of(db(), at_work), []
-    for piece in at_work:
+    going = at_work(pieces.listed(db()), finished)
+    contents, rows = pieces.documents_of(db(), going), []
+    for piece in going:
         design = design_of(contents[piece.revision_id])
         rows.append((piece, design, _not_seen(design, pieces.measured(readings.get(piece.id or 0, {})))))
     return render_template("pieces/unweighed.html", rows=rows)

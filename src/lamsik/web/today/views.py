@@ -7,7 +7,7 @@ from lamsik.store import documents, mixes, moulds, orders, pieces, weighed
 from lamsik.store.tables import Document, MouldMade, now
 from lamsik.web.mixes.views import views_of
 from lamsik.web.pictures.cards import card
-from lamsik.web.pieces.views import stands
+from lamsik.web.pieces.standing import at_work, by_order, stands
 from lamsik.web.shared.db import db
 
 blueprint = Blueprint("today", __name__)
@@ -20,12 +20,12 @@ MOST_JOBS = 8
 def board() -> str:
     """Pieces at the bench with their next step, what is due, enquiries waiting for an answer."""
     finished = pieces.all_done_steps(db())
-    made = orders.pieces_by_order(db(), finished)
+    all_pieces = pieces.listed(db())
+    made = by_order(all_pieces, finished)
     rows = [(order, customer, orders.status_of(order, made.get(order.id or 0, []))) for order, customer in orders.listed(db())]
     by_id = {order.id: (order, customer) for order, customer, _ in rows}
-    all_pieces = pieces.listed(db())
-    at_work = [piece for piece in all_pieces if "ship" not in finished.get(piece.id or 0, ())]
-    working = [(p, by_id.get(p.order_id), s) for p, s in zip(at_work, stands(at_work, finished), strict=True) if s[0] != "Shipped"]
+    going = at_work(all_pieces, finished)
+    working = [(p, by_id.get(p.order_id), s) for p, s in zip(going, stands(going, finished), strict=True)]
     working.sort(key=lambda row: (row[1] is None, str(row[1][0].due_on) if row[1] else "", row[0].number))
     waiting = [row for row in rows if row[2] == "enquiry"]
     due = [row for row in rows if row[2] not in ("shipped", "enquiry")][:8]
