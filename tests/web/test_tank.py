@@ -95,12 +95,14 @@ class TestLive:
         ("edits", "says"),
         [
             ([{"do": "set", "path": "ballast.b1.x_mm", "text": "88 mm"}], "breaks out of the body"),
-            ([{"do": "set", "path": "ballast.b1.x_mm", "text": "41 mm"}], "runs into another hole"),
+            ([{"do": "set", "path": "ballast.b1.x_mm", "text": "NEAR"}], "runs into another hole"),
             ([{"do": "cavity", "code": "lead ball 7 mm"}, {"do": "set", "path": "cavities.c1.x_mm", "text": "88 mm"}], "breaks out of the body"),
             ([{"do": "pour"}, {"do": "pour"}], "overlaps another pour"),
         ],
     )
     def test_what_cannot_be_built_is_said_in_its_row(self, demo, edits, says):
+        other = document(demo)["ballast"][1]["x_mm"]
+        edits = [{**edit, "text": f"{other + 2} mm"} if edit.get("text") == "NEAR" else edit for edit in edits]
         assert any(says in row["trouble"] for row in view(demo, *edits)["holes"])
 
     def test_hooks_heavier_than_the_bait_and_a_freeboard_that_cannot_be(self, demo):
@@ -111,7 +113,7 @@ class TestLive:
         heavy = view(demo, document=found)
         assert heavy["verdict"]["behaviour"] == "sinks" and "Even without ballast" in heavy["refit"]
         why = ask(demo, way="ballast", document=found).json["why"]
-        assert "Even without ballast" in why
+        assert "even without ballast" in why
         high = copy.deepcopy(document(demo, FLOATER))
         high["want"] |= {"by": "freeboard", "freeboard_mm": 120.0}
         assert "clear of the water" in view(demo, key=FLOATER, document=high)["refit"]

@@ -3,20 +3,21 @@
 Answers are judged in closed form; those kept for a waterline are floated once more, so that their errors are true.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 
 import numpy as np
 
 from lamsik.core.errors import require
-from lamsik.core.shapes.ballast_holes import BALLS, Hole, Slug
+from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.inside import Cavity, Pour, pour_volume_ml
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import Attitude, Hanging, immersed
-from lamsik.core.tank.ballast_base import Base, Bench, aimed, base_of, loads_of, place_mm, slug_mass_g, with_loads
-from lamsik.core.tank.ballast_places import either_side, nearest_room, places_for, spacing_mm
+from lamsik.core.tank.ballast_base import Base, Bench, aimed, base_of, loads_of, with_loads
+from lamsik.core.tank.ballast_binds import MASS, Bind, binds
+from lamsik.core.tank.ballast_search import NET_UNIT_G, PITCH_UNIT_DEG, candidates, holes_of
 from lamsik.core.tank.ballast_words import says
 from lamsik.core.tank.drilling import cavity_wall_mm, net_added_g, wall_left_mm
 from lamsik.core.tank.floating import Floating, position, settle, vessel_of_body
@@ -48,6 +49,7 @@ class Aim:
 class Answer:
     """A buildable answer: the holes, pours or cavities, what they give, and by how much they miss.
 
+    `tags` say what it is the best at of all: nearest, least metal, lowest, most wall, or of its number of holes.
     `wall_mm` is the thinnest material left; `height_mm` how high the metal's middle lies; `removed_g` the host
     material taken out. `miss` is in units of the tolerances: 1 is as far off as a maker would still accept. At a
     wanted waterline `net_error_g` is what the wet part carries too much, and the freeboard is given with its error.
@@ -70,6 +72,7 @@ class Answer:
     freeboard_mm: float | None = None
     freeboard_error_mm: float | None = None
     waters: tuple[Holding, ...] = ()
+    tags: tuple[str, ...] = ()
 
     @property
     def kind(self) -> tuple[str, int]:
@@ -108,18 +111,11 @@ def search(
 
 
 def drilled(base: Base, aim: Aim, bench: Bench) -> Iterator[Answer | None]:
-    """Every drilled answer worth judging; None where there is no room."""
-    for slug in bench.slugs:
-        for drill in fitting_drills(slug, bench.drills_mm):
-            for count in (1, 2, 3):
-                for mass in _masses(base, aim.net_g, slug, drill, count, bench):
-                    yield _answer(base, aim, slug, drill, [mass] * count, bench)
-            yield _straddling(base, aim, slug, drill, bench)
-            if base.design.body.joints:
-                for count in (2, 3, 4):
-                    for mass in _masses(base, aim.net_g, slug, drill, count, bench):
-                        for holes in either_side(base, slug, drill, [mass] * count, aim.pitch_deg, bench):
-                            yield judged(base, holes, aim, bench)
+    """Every drilled answer worth judging: up to four unequal holes at free places, of one metal or mixed."""
+    if base.lift_g - base.mass.mass_g - aim.net_g <= 0:
+        return
+    for _, candidate in candidates(base, aim.net_g, aim.pitch_deg, bench):
+        yield judged(base, holes_of(candidate), aim, bench)
 
 
 def _moulded(base: Base, aim: Aim, bench: Bench) -> Iterator[Answer | None]:
@@ -130,30 +126,6 @@ def _moulded(base: Base, aim: Aim, bench: Bench) -> Iterator[Answer | None]:
     if made in ("cast", "print"):
         for cavity in cavities_for(base, aim.net_g, aim.pitch_deg, bench):
             yield judged(base, (), aim, bench, cavities=(cavity,))
-
-
-def fitting_drills(slug: Slug, drills: Sequence[float]) -> list[float]:
-    """The two tightest drills that pass the slug: more only removes wood."""
-    return sorted(d for d in drills if slug.diameter_mm <= d <= slug.diameter_mm + 2.0)[:2]
-
-
-def _masses(base: Base, net: float, slug: Slug, drill: float, count: int, bench: Bench) -> list[float]:
-    total = slug_mass_g(base, net, slug, drill, count, bench)
-    step = slug.ball_g if slug.form == BALLS else bench.slug_step_g
-    each = round(total / count / step) * step
-    return [each] if each > 0.5 * step else []
-
-
-def _answer(base: Base, aim: Aim, slug: Slug, drill: float, masses: list[float], bench: Bench) -> Answer | None:
-    spacing = spacing_mm(drill, bench)
-    offsets = [(i - (len(masses) - 1) / 2) * spacing for i in range(len(masses))]
-    holes = [Hole(f"b{i + 1}", slug, mass, 0.0, drill, bench.cover_mm, bench.filler_g_cm3) for i, mass in enumerate(masses)]
-    wish = place_mm(base, holes, offsets, aim.pitch_deg)
-    x = nearest_room(base, holes[0], offsets, wish, bench)
-    if x is None:
-        return None
-    placed = tuple(replace(hole, x_mm=x + offset) for hole, offset in zip(holes, offsets, strict=True))
-    return judged(base, placed, aim, bench)
 
 
 def judged(base: Base, holes: tuple[Hole, ...], aim: Aim, bench: Bench, pours: tuple[Pour, ...] = (), cavities: tuple[Cavity, ...] = ()) -> Answer | None:
@@ -172,12 +144,17 @@ def judged(base: Base, holes: tuple[Hole, ...], aim: Aim, bench: Bench, pours: t
     frequency = frequency_hz(mass.mass_g, bg, inertia)
     belly = float(np.mean(loads[:, 3])) - solid(base.design.body).centroid_mm[2]
     height = belly + base.design.body.depth_mm / 2
-    miss = abs(net_error) / NET_TOLERANCE_G + abs(pitch_error) / PITCH_TOLERANCE_DEG + 0.05 * height / 10 + 0.1 * (len(holes) + len(cavities))
+    miss = missed(net_error, pitch_error) + 0.02 * height / 10 + 0.04 * (len(holes) + len(cavities))
     return Answer(
         holes, sum(h.mass_g for h in holes) + sum(c.mass_g for c in cavities) + sum(p.density_g_cm3 * pour_volume_ml(base.design.body, p)[0] for p in pours),
         net, pitch, net_error, pitch_error, _wall(base, holes, cavities), height, miss + _roll_miss(frequency, aim), says(base, holes, pours, cavities),
         pours, cavities, removed_g(base, holes, pours, cavities), frequency,
     )  # fmt: skip
+
+
+def missed(net_error_g: float, pitch_error_deg: float) -> float:
+    """How far off [units of what a maker would still accept]; 0.02 g of net lift count as much as a degree of pitch."""
+    return abs(net_error_g) / NET_TOLERANCE_G + abs(pitch_error_deg) * NET_UNIT_G / (NET_TOLERANCE_G * PITCH_UNIT_DEG)
 
 
 def _under(base: Base, mass: Budget) -> tuple[float, float, float, float]:
@@ -250,56 +227,60 @@ def float_near(design: Design, mass: Budget, aim: Aim) -> Floating | None:
     return position(vessel, mass, up, d, state)
 
 
-def _straddling(base: Base, aim: Aim, slug: Slug, drill: float, bench: Bench) -> Answer | None:
-    """Two unequal slugs before and behind the wished place, where something is in the way there.
-
-    The lever rule shares the metal; the shares that can be cut are tried around it.
-    """
-    total = slug_mass_g(base, aim.net_g, slug, drill, 2, bench)
-    step = slug.ball_g if slug.form == BALLS else bench.slug_step_g
-    if total < 2 * step:
-        return None
-    even = [Hole(f"b{i + 1}", slug, total / 2, 0.0, drill, bench.cover_mm, bench.filler_g_cm3) for i in range(2)]
-    wish = place_mm(base, even, [0.0, 0.0], aim.pitch_deg)
-    places, good = places_for(base, replace(even[0], mass_g=0.7 * total), [0.0], bench)
-    before, behind = places[good & (places < wish - drill / 2)], places[good & (places > wish + drill / 2)]
-    if not before.size or not behind.size or behind[0] - before[-1] < drill + bench.wall_mm:
-        return None
-    front, rear = float(before[-1]), float(behind[0])
-    share = total * (rear - wish) / (rear - front)
-    answers = []
-    for whole in {np.floor(total / step), np.ceil(total / step)}:
-        for first in np.round(share / step) + np.arange(-2, 3):
-            if 0 < first < whole:
-                pair = (replace(even[0], mass_g=float(first * step), x_mm=front), replace(even[1], mass_g=float((whole - first) * step)))
-                answers.append(judged(base, _levered(base, pair, wish, behind), aim, bench))
-    fitting = [a for a in answers if a is not None and a.wall_mm >= bench.wall_mm]
-    return min(fitting, key=lambda a: a.miss, default=None)
+def within(answer: Answer) -> bool:
+    """Whether it is what was wanted, within the tolerances."""
+    return abs(answer.net_error_g) <= NET_TOLERANCE_G and abs(answer.pitch_error_deg) <= PITCH_TOLERANCE_DEG
 
 
-def _levered(base: Base, pair: tuple[Hole, Hole], wish: float, behind: Array) -> tuple[Hole, Hole]:
-    """The pair with its rear hole where the two together act nearest to the wished place."""
-    front, rear = (net_added_g(hole, base.host_g_cm3) for hole in pair)
-    x = ((front + rear) * wish - front * pair[0].x_mm) / rear if rear > 1e-6 else behind[0]
-    return pair[0], replace(pair[1], x_mm=float(behind[np.argmin(np.abs(behind - x))]))
+BEST_AT: tuple[tuple[str, Callable[[Answer], bool], Callable[[Answer], float]], ...] = (
+    ("nearest", lambda a: True, lambda a: a.miss),
+    ("one hole", lambda a: len(a.holes) == 1, lambda a: a.miss),
+    ("two holes", lambda a: len(a.holes) == 2, lambda a: a.miss),
+    ("three holes", lambda a: len(a.holes) >= 3, lambda a: a.miss),
+    ("least metal", lambda a: True, lambda a: a.mass_g),
+    ("lowest", lambda a: True, lambda a: a.height_mm),
+    ("most wall", lambda a: bool(a.holes), lambda a: -a.wall_mm),
+)
+"""What an answer can be the best at: its name, which answers count, and the less the better."""
 
 
 def varied(answers: list[Answer], most: int) -> tuple[Answer, ...]:
-    """The best answers, at most two of one slug, so that the maker sees real alternatives.
+    """The best of each kind, so that the maker chooses: the nearest, one, two and three holes, least metal, lowest, most wall.
 
-    The best poured end and the best chamber are among them where the body can have one, however far they miss: they say by how much.
+    Of those that reach the want, where any does. The best poured end and the best chamber are among them where the body can have
+    one, however far they miss: they say by how much.
     """
-    kept: list[Answer] = []
+    good = [answer for answer in answers if within(answer)]
+    kept: dict[tuple[object, ...], Answer] = {}
+    for tag, counts, less in BEST_AT:
+        near = tag.endswith("hole") or tag.endswith("holes")
+        pool = [a for a in (answers if near or not good else good) if counts(a) and (a.holes or not near)]
+        best = min(pool, key=less, default=None)
+        if best is None or (near and best.miss > FAR and kept) or (not good and not near and tag != "nearest"):
+            continue
+        like = _alike(best)
+        if like in kept or len(kept) < most:
+            kept[like] = replace(kept.get(like, best), tags=(*kept.get(like, best).tags, tag))
     for answer in answers:
-        alike = [a for a in kept if a.kind[0] == answer.kind[0]]
-        if len(alike) < 2 and all(a.kind[1] != answer.kind[1] for a in alike) and (answer.miss < 3.0 or len(kept) < 3):
-            kept.append(answer)
-        if len(kept) == most:
+        if len(kept) >= most or answer.miss > 3.0:
             break
+        if all(answer.kind != other.kind for other in kept.values()):
+            kept.setdefault(_alike(answer), answer)
+    rows = list(kept.values())
     for moulded in (next((a for a in answers if a.pours), None), next((a for a in answers if a.cavities), None)):
-        if moulded is not None and moulded not in kept:
-            kept = [*kept[: most - 1], moulded]
-    return tuple(kept)
+        if moulded is not None and all(_alike(moulded) != _alike(row) for row in rows):
+            rows = [*rows[: most - 1], moulded]
+    return tuple(rows)
+
+
+FAR = 40.0
+"""An answer of a number of holes that misses by more is not worth showing."""
+
+
+def _alike(answer: Answer) -> tuple[object, ...]:
+    """What makes two answers the same to a maker: metal, drill, place within a millimetre and mass within a step."""
+    holes = tuple((hole.slug.name, hole.drill_mm, round(hole.x_mm), round(hole.mass_g, 1)) for hole in answer.holes)
+    return (holes, tuple((p.name, p.from_mm) for p in answer.pours), tuple((c.slug.name, c.count) for c in answer.cavities))
 
 
 def why_none(design: Design, bench: Bench, measured: Measured = NOTHING, drag: float = DEFAULT_DRAG, bands: Bands = Bands()) -> str:  # noqa: B008 - frozen value
@@ -309,6 +290,17 @@ def why_none(design: Design, bench: Bench, measured: Measured = NOTHING, drag: f
     if spare <= 0:
         return f"Even without ballast it is {-spare:.2f} g too heavy for this. {_lighter(base, -spare)}"
     return f"{spare:.2f} g of ballast is wanted, but no slug at hand fits with {bench.wall_mm:g} mm of wall left: smaller drills, denser metal or a thinner wall."
+
+
+def what_binds(design: Design, bench: Bench, measured: Measured = NOTHING, drag: float = DEFAULT_DRAG, bands: Bands = Bands()) -> Bind:  # noqa: B008 - frozen value
+    """What stands in the way of a drilled answer within the tolerances, and the one change that frees it."""
+    base, aim = aim_at(design, base_of(design, measured), drag, bands, STEADY_HZ)
+    found = binds(base, aim.net_g, aim.pitch_deg, bench)
+    return (
+        found
+        if found.what != MASS or found.frees or not found.by.startswith("even")
+        else replace(found, frees=_lighter(base, aim.net_g - base.lift_g + base.mass.mass_g).rstrip("."))
+    )
 
 
 def _lighter(base: Base, over_g: float) -> str:

@@ -147,7 +147,7 @@ def place_mm(base: Base, holes: Sequence[Hole], offsets: Sequence[float], pitch_
 def load_height_mm(base: Base, hole: Hole) -> float:
     """Height above the belly [mm] at which slug, filler and lost host act together."""
     slug = hole.mass_g * (hole.cover_mm + hole.slug.length_mm(hole.mass_g) / 2)
-    rest = (hole.filler_g - base.host_g_cm3 * hole.hole_ml) * hole.depth_mm / 2
+    rest = hole.filler_g * hole.filler_height_mm - base.host_g_cm3 * hole.hole_ml * hole.depth_mm / 2
     added = net_added_g(hole, base.host_g_cm3)
     return (slug + rest) / added if abs(added) > 1e-9 else 0.0
 

@@ -39,7 +39,7 @@ def table(body: Body) -> Table:
     return Table(share * body.length_mm, body.top.at(phi), body.bottom.at(phi), body.widest_at(phi), np.maximum(body.half_width.at(phi), 0.0))
 
 
-def walls_left_mm(body: Body, x_mm: Array, depth_mm: float, drill_mm: float) -> Array:
+def walls_left_mm(body: Body, x_mm: Array, depth_mm: float | Array, drill_mm: float) -> Array:
     """Thinnest material left [mm] round a hole from the belly at each x (n,): above it and beside it.
 
     The sides are looked at where the hole ends and a little below, where a rounded section narrows most.
@@ -50,7 +50,7 @@ def walls_left_mm(body: Body, x_mm: Array, depth_mm: float, drill_mm: float) -> 
     here = _Stations.at(rows, edges)
     top_of_hole = np.tile(here.bottom[x_mm.size : 2 * x_mm.size] + depth_mm, 3)
     thinnest = here.top - top_of_hole
-    for z in (top_of_hole, top_of_hole - 0.4 * depth_mm):
+    for z in (top_of_hole, top_of_hole - 0.4 * np.tile(np.broadcast_to(depth_mm, x_mm.shape), 3)):
         thinnest = np.minimum(thinnest, here.half_width(body, z) - drill_mm / 2)
     return np.asarray(thinnest.reshape(3, -1).min(axis=0))
 
@@ -103,7 +103,7 @@ def _cut_stretch(body: Body, joint: Joint, gap_mm: float) -> tuple[float, float]
     return (min(at) - gap_mm, max(at) + gap_mm)
 
 
-def below_wire(design: Design, x_mm: Array, depth_mm: float) -> NDArray[np.bool_]:
+def below_wire(design: Design, x_mm: Array, depth_mm: float | Array) -> NDArray[np.bool_]:
     """Whether holes of a depth at each x (n,) end under the through-wire; all do where there is none."""
     wire = next((p.item for p in design.hardware if p.item.kind == "wire"), None)
     if wire is None:

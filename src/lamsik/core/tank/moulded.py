@@ -42,10 +42,17 @@ def poured_ends(base: Base, net_g: float, bench: Bench) -> Iterator[Pour]:
         if wanted >= solid(body).volume_mm3 * MOST_SHARE:
             continue
         for rear in (True, False):
-            yield _end(base, name, density, wanted, rear)
+            end = _end(base, name, density, wanted, rear)
+            if end is not None:
+                yield end
 
 
-def _end(base: Base, name: str, density: float, volume_mm3: float, rear: bool) -> Pour:
+LEAST_END_MM = 0.3
+"""A shorter end is no pour: it would be a film."""
+
+
+def _end(base: Base, name: str, density: float, volume_mm3: float, rear: bool) -> Pour | None:
+    """The end that holds so much; None where it would be shorter than can be poured, as at a flat nose."""
     body = base.design.body
     length = body.length_mm
 
@@ -53,9 +60,11 @@ def _end(base: Base, name: str, density: float, volume_mm3: float, rear: bool) -
         part = segment(body, edge, length) if rear else segment(body, 0.0, edge)
         return part.volume_mm3 - volume_mm3
 
-    edge = float(brentq(short, 0.02 * length, 0.98 * length, xtol=0.01))
+    edge = float(brentq(short, 0.0, length, xtol=0.01))
     # A tenth of a millimetre is what a mould line can be set to.
     edge = round(edge, 1)
+    if min(edge, length - edge) < LEAST_END_MM or (length - edge if rear else edge) < LEAST_END_MM:
+        return None
     return Pour("p1", name, density, edge, length) if rear else Pour("p1", name, density, 0.0, edge)
 
 

@@ -116,7 +116,8 @@ def _ballast_parts(design: Design) -> list[Part]:
         at = (hole.x_mm, 0.0, slug_height_mm(design.body, hole))
         middle = (hole.x_mm, 0.0, hole_height_mm(design.body, hole))
         rows.append(Part(f"slug:{hole.key}", f"{hole.slug.name}, {hole.mass_g:.1f} g", "ballasted", hole.mass_g, 0.02 * hole.mass_g + 0.02, at))
-        rows.append(Part(f"fill:{hole.key}", "filler over the slug", "ballasted", hole.filler_g, 0.3 * hole.filler_g, middle))
+        filled = (hole.x_mm, 0.0, middle[2] - hole.depth_mm / 2 + hole.filler_height_mm)
+        rows.append(Part(f"fill:{hole.key}", "filler round the slug", "ballasted", hole.filler_g, 0.3 * hole.filler_g, filled))
         rows.append(_cut(design, f"cut:{hole.key}", "drilled out", hole.hole_ml, middle))
     return rows
 

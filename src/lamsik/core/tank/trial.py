@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from lamsik.core.errors import require
-from lamsik.core.shapes.ballast_holes import Hole
+from lamsik.core.shapes.ballast_holes import BALLS, Hole
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point, eye_of
@@ -126,6 +126,8 @@ def _why_none(base: Base, aim: Aim, bench: Bench) -> str:
     length = base.design.body.length_mm
     if total <= 0:
         return "They add no weight in water; there is nothing to put inside."
+    if slug.form == BALLS:
+        total = max(slug.balls(total), 1) * slug.ball_g
     hole = Hole("b1", slug, total, 0.0, drill, bench.cover_mm, bench.filler_g_cm3)
     if net_added_g(hole, base.host_g_cm3) <= 0:
         return f"{total:.2f} g of {slug.metal} would need a hole that takes out more than it puts in: denser metal, or a slug let in from outside."

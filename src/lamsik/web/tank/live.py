@@ -28,7 +28,7 @@ def answers(key: int) -> ResponseReturnValue:
     document, _ = edited(asked_for())
     design, rules, shop = to_design(document), stores.rules(db()), stores.bench(db())
     found = ballast.search(design, shop, drag=rules.drag, bands=rules.bands, steady_hz=rules.steady_hz)
-    why = "" if found else ballast.why_none(design, shop, drag=rules.drag, bands=rules.bands)
+    why = "" if any(ballast.within(answer) for answer in found) else ballast.what_binds(design, shop, drag=rules.drag, bands=rules.bands).says
     return jsonify(answers=[_answer(document, a, i) for i, a in enumerate(found)], why=why)
 
 
@@ -51,6 +51,7 @@ def _answer(document: Document, answer: Answer, index: int, beside: bool = False
     return {
         "key": str(index),
         "says": answer.says,
+        "tags": (text := ", ".join(answer.tags))[:1].upper() + text[1:],
         "off": words.off(answer),
         "close": answer.miss < 2.0,
         "wall": words.built(answer),

@@ -1,0 +1,87 @@
+"""What stands in the way where no ballast meets the want: mass, place, wall or stroke, by how much, and the one change that frees it."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from lamsik.core.materials import METALS
+from lamsik.core.shapes.ballast_holes import ROD, Slug
+from lamsik.core.shapes.hardware import Placement
+from lamsik.core.tank.ballast_base import Base, Bench
+from lamsik.core.tank.ballast_search import Scale, candidates, errors_of
+
+MASS, PLACE, WALL, STROKE = "mass", "place", "wall", "stroke"
+NET_G, PITCH_DEG = 0.05, 2.0
+THINNER_MM = (0.25, 0.5, 0.75, 1.0, 1.5)
+
+
+@dataclass(frozen=True)
+class Bind:
+    """What binds: mass, place, wall or stroke; by how much; what frees it, empty where nothing tried does; all in one sentence."""
+
+    what: str
+    by: str
+    frees: str
+
+    @property
+    def says(self) -> str:
+        """The sentence."""
+        return f"{self.what.capitalize()} binds: {self.by}. {self.frees[0].upper() + self.frees[1:] + '.' if self.frees else 'No single change that was tried frees it.'}"
+
+
+def binds(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> Bind:
+    """What binds, where the nearest ballast misses the tolerances (0.05 g, 2°); changes are tried one at a time."""
+    needed = base.lift_g - base.mass.mass_g - net_g
+    if needed <= 0:
+        return Bind(MASS, f"even without ballast it is {-needed:.2f} g too heavy", "")
+    off = nearest(base, net_g, pitch_deg, bench)
+    by = "no slug at hand fits anywhere" if off is None else f"the nearest is {off[0]:+.2f} g and {off[1]:+.1f}° off".replace("-", "−")
+    for what, frees, changed, other in _changes(base, bench):
+        found = nearest(changed, net_g, pitch_deg, other)
+        if found is not None and abs(found[0]) <= NET_G and abs(found[1]) <= PITCH_DEG:
+            return Bind(what, by, frees)
+    return Bind(MASS if off is not None and abs(off[0]) > NET_G else PLACE, by, "")
+
+
+def nearest(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> tuple[float, float] | None:
+    """How far the nearest ballast is off: net [g] and pitch [°]; None where no hole can be drilled."""
+    best = min(candidates(base, net_g, pitch_deg, bench), key=lambda row: row[0], default=None)
+    if best is None:
+        return None
+    return errors_of(Scale(base, net_g, pitch_deg), best[1])
+
+
+def _changes(base: Base, bench: Bench) -> Iterator[tuple[str, str, Base, Bench]]:
+    """One change at a time, the easiest first: what it tells binds, what it is, and the base and bench with it."""
+    for less in THINNER_MM:
+        if bench.wall_mm - less >= 0.5:
+            wall = bench.wall_mm - less
+            yield WALL, f"a wall of {wall:g} mm instead of {bench.wall_mm:g} mm would do", base, replace(bench, wall_mm=wall)
+    design = base.design
+    wire = tuple(placed for placed in design.hardware if placed.item.kind != "wire")
+    if len(wire) < len(design.hardware):
+        yield STROKE, "the through-wire stops the drill: screw eyes instead of it would do", _without(base, wire), bench
+    for placed in design.hardware:
+        if placed.seat == "belly" and not placed.hung_on and placed.item.kind != "wire":
+            others = tuple(p for p in design.hardware if p.key != placed.key)
+            yield PLACE, f"the {placed.item.name} at {placed.x_mm:.0f} mm is in the way: moved aside it would do", _without(base, others), bench
+    largest = max(bench.drills_mm, default=0.0)
+    yield MASS, "denser metal would do: tungsten instead of what is at hand", base, replace(bench, slugs=(*bench.slugs, *_tungsten(bench)))
+    if largest:
+        wider = largest + 2.0
+        big = Slug(f"lead rod {wider:g} mm", ROD, "lead", METALS["lead"], wider)
+        yield (
+            MASS,
+            f"a thicker rod would do: lead of {wider:g} mm in a {wider:g} mm drill",
+            base,
+            replace(bench, slugs=(*bench.slugs, big), drills_mm=(*bench.drills_mm, wider)),
+        )
+
+
+def _without(base: Base, hardware: tuple[Placement, ...]) -> Base:
+    """The base as solved for, less what is in the way of the drill; its masses stay as they are."""
+    return replace(base, design=replace(base.design, hardware=hardware))
+
+
+def _tungsten(bench: Bench) -> tuple[Slug, ...]:
+    sizes = sorted({slug.diameter_mm for slug in bench.slugs if slug.form == ROD})
+    return tuple(Slug(f"tungsten rod {size:g} mm", ROD, "tungsten", METALS["tungsten"], size) for size in sizes)

@@ -1,0 +1,455 @@
+"""The search for drilled ballast: up to four holes of unequal mass at free places, of one metal or mixed.
+
+With places and drills chosen, net lift and the moment along the body are linear in the masses; only the height of a slug that
+grows upward is not. So holes are tried in turn and the last one closes what is left: its mass from the net lift, its place from
+the moment. What comes out best is then moved and cut by steps with the true evaluation.
+"""
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, replace
+from functools import cached_property
+from itertools import combinations
+from math import cos, pi, radians, sin
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lamsik.core.shapes.ballast_holes import BALLS, Hole, Slug
+from lamsik.core.shapes.curves import Array
+from lamsik.core.tank.ballast_base import Base, Bench
+from lamsik.core.tank.drilling import below_wire, clear_of, table, walls_left_mm
+
+Flags = NDArray[np.bool_]
+
+NET_UNIT_G, PITCH_UNIT_DEG = 0.02, 1.0
+"""What counts alike: so many grams of net lift, so many degrees of pitch."""
+
+COARSE_MM, LEVELS = 4.0, 5
+"""Places [mm] and masses tried for the holes before the one that closes."""
+
+KEPT = 10
+"""Of each number of holes of a metal so many are polished."""
+
+MOST_HOLES = 4
+
+
+@dataclass(frozen=True, eq=False)
+class Tool:
+    """A slug in a drill: what a mass of it adds [g] and the moment of that over the belly [g·mm], both as a maker fits it."""
+
+    base: Base
+    bench: Bench
+    slug: Slug
+    drill_mm: float
+
+    @property
+    def step_g(self) -> float:
+        """What it is cut by: the shop's step, or whole balls."""
+        return self.slug.ball_g if self.slug.form == BALLS else self.bench.slug_step_g
+
+    @cached_property
+    def area_mm2(self) -> float:
+        """Of the drill [mm²]."""
+        return pi * self.drill_mm**2 / 4
+
+    @cached_property
+    def tall_mm_g(self) -> float:
+        """How tall a gram stands [mm/g]."""
+        return self.slug.diameter_mm / self.slug.ball_g if self.slug.form == BALLS else 1000.0 / (self.slug.density_g_cm3 * self.slug.area_mm2)
+
+    def depth_mm(self, mass: Array) -> Array:
+        """Drill depth [mm]."""
+        return np.asarray(self.tall_mm_g * mass + self.bench.cover_mm)
+
+    def gain_g(self, mass: Array) -> Array:
+        """Metal and filler less the host that is drilled out [g]; nothing where there is no mass."""
+        per, fixed = self.line
+        return np.where(mass > 0, per * mass + fixed, 0.0)
+
+    @cached_property
+    def line(self) -> tuple[float, float]:
+        """The gain is a line in the mass: its slope, and what an empty hole adds [g]."""
+        swap = (self.bench.filler_g_cm3 - self.base.host_g_cm3) * self.area_mm2 / 1000.0
+        return 1.0 - self.bench.filler_g_cm3 / self.slug.density_g_cm3 + swap * self.tall_mm_g, swap * self.bench.cover_mm
+
+    def lift_g_mm(self, mass: Array) -> Array:
+        """Moment of the gain over the belly line [g·mm]."""
+        cover, tall, fill = self.bench.cover_mm, self.tall_mm_g * mass, self.bench.filler_g_cm3
+        beside = self.area_mm2 * tall / 1000.0 - mass / self.slug.density_g_cm3
+        filled = fill * (self.area_mm2 * cover / 1000.0 * cover / 2 + beside * (cover + tall / 2))
+        drilled = self.base.host_g_cm3 * self.area_mm2 * (tall + cover) / 1000.0 * (tall + cover) / 2
+        return np.where(mass > 0, mass * (cover + tall / 2) + filled - drilled, 0.0)
+
+    def mass_for(self, gain: Array) -> Array:
+        """The mass that adds so much [g], as it can be cut; at least one step."""
+        per, fixed = self.line
+        return np.asarray(np.maximum(np.round((gain - fixed) / per / self.step_g), 1.0) * self.step_g)
+
+    def holds(self, x: Array, mass: Array) -> Flags:
+        """Whether such holes can be drilled there: wall, hangers, lip, joints, wire."""
+        length = self.base.design.body.length_mm
+        depth = self.depth_mm(mass)
+        good = (x > 0.05 * length) & (x < 0.95 * length) & clear_of(self.base.blocked, x, self.drill_mm) & (self.gain_g(mass) > 0)
+        at = np.nonzero(good)[0]
+        good[at] = below_wire(self.base.design, x[at], depth[at]) & (walls_left_mm(self.base.design.body, x[at], depth[at], self.drill_mm) >= self.bench.wall_mm)
+        return np.asarray(good)
+
+    @cached_property
+    def places(self) -> Array:
+        """Places on the bench's step [mm]."""
+        length, step = self.base.design.body.length_mm, self.bench.place_step_mm
+        found = np.arange(np.ceil(0.06 * length / step), np.floor(0.94 * length / step) + 1) * step
+        return np.asarray(found[clear_of(self.base.blocked, found, self.drill_mm)])
+
+    @cached_property
+    def most_g(self) -> Array:
+        """The heaviest that each place holds (n,) [g], found by halving; 0 where nothing does."""
+        if not self.places.size:
+            return np.zeros(0)
+        tall = float(np.ptp([table(self.base.design.body).top.max(), table(self.base.design.body).bottom.min()]))
+        levels = np.arange(1, max(int(tall / self.tall_mm_g / self.step_g), 1) + 1) * self.step_g
+        levels = levels[np.unique(np.linspace(0, len(levels) - 1, min(len(levels), 25)).astype(int))]
+        grid, masses = np.meshgrid(self.places, levels, indexing="ij")
+        good = self.holds(grid.ravel(), masses.ravel()).reshape(grid.shape)
+        coarse = np.where(good.any(axis=1), levels[good.shape[1] - 1 - good[:, ::-1].argmax(axis=1)], 0.0)
+        for _ in range(8):  # up in steps while there is room
+            more = coarse + self.step_g
+            better = (coarse > 0) & self.holds(self.places, more)
+            if not better.any():
+                break
+            coarse = np.where(better, more, coarse)
+        return np.asarray(coarse)
+
+    @cached_property
+    def atoms(self) -> tuple[Array, Array]:
+        """Places and masses to begin with: a few masses at places some millimetres apart, the heaviest of each among them."""
+        if not self.places.size or not self.most_g.any():
+            return np.zeros(0), np.zeros(0)
+        every = max(round(COARSE_MM / self.bench.place_step_mm), 1)
+        room = np.nonzero(self.most_g > 0)[0]
+        at = room[np.unique(np.concatenate([np.arange(0, len(room), every), [0, len(room) - 1]]))]
+        shares = np.linspace(1.0, 0.0, LEVELS, endpoint=False)
+        masses = np.maximum(np.round(self.most_g[at][:, None] * shares / self.step_g), 1.0) * self.step_g
+        x = np.repeat(self.places[at], LEVELS)
+        pairs = np.unique(np.column_stack([x, masses.ravel()]), axis=0)
+        good = self.holds(pairs[:, 0], pairs[:, 1])
+        return pairs[good, 0], pairs[good, 1]
+
+    def hole(self, key: str, x: float, mass: float) -> Hole:
+        """The hole as a design keeps it."""
+        return Hole(key, self.slug, float(mass), float(x), self.drill_mm, self.bench.cover_mm, self.bench.filler_g_cm3)
+
+
+@dataclass(frozen=True, eq=False)
+class Scale:
+    """What holes are judged by: the base, the wanted net lift [g] and pitch [°]."""
+
+    base: Base
+    net_g: float
+    pitch_deg: float
+
+    @cached_property
+    def needed_g(self) -> float:
+        """What ballast has to add [g]."""
+        return self.base.lift_g - self.base.mass.mass_g - self.net_g
+
+    @cached_property
+    def way(self) -> tuple[float, float]:
+        """Along and up of the direction in which B and G must not be apart."""
+        return cos(radians(self.pitch_deg)), sin(radians(self.pitch_deg))
+
+    def wish_mm(self, gain: Array, along: Array) -> Array:
+        """What is still wanted of the moment (n,) [g·mm] once `gain` [g] is put on in all and `along` of it is there."""
+        b, g, mass = np.array(self.base.b_mm), np.array(self.base.mass.g_mm), self.base.mass.mass_g
+        ex, ez = self.way
+        return np.asarray(mass * ((b - g)[0] * ex + (b - g)[2] * ez) + gain * (b[0] * ex + b[2] * ez) - along)
+
+    def errors(self, gain: Array, x_moment: Array, z_moment: Array) -> tuple[Array, Array]:
+        """Net lift and pitch over what is wanted (n,) [g, °]; an infinite pitch where it would hang upside down."""
+        mass, g, b = self.base.mass.mass_g, self.base.mass.g_mm, self.base.b_mm
+        total = mass + gain
+        up_x, up_z = b[0] - (mass * g[0] + x_moment) / total, b[2] - (mass * g[2] + z_moment) / total
+        pitch = -np.degrees(np.arctan2(up_x, np.maximum(up_z, 1e-12)))
+        return self.needed_g - gain, np.where(up_z > 0, pitch - self.pitch_deg, np.inf)
+
+    def score(self, gain: Array, x_moment: Array, z_moment: Array) -> Array:
+        """How far off (n,): net in its unit and pitch in its own."""
+        net, pitch = self.errors(gain, x_moment, z_moment)
+        return np.abs(net) / NET_UNIT_G + np.abs(pitch) / PITCH_UNIT_DEG
+
+
+@dataclass(frozen=True)
+class Spot:
+    """One hole of a candidate: its tool, place [mm] and mass [g]."""
+
+    tool: Tool
+    x_mm: float
+    mass_g: float
+
+
+Candidate = tuple[Spot, ...]
+
+
+def tools_of(base: Base, bench: Bench) -> list[Tool]:
+    """Every slug in the two tightest drills that pass it: wider ones only remove more."""
+    return [Tool(base, bench, slug, drill) for slug in bench.slugs for drill in sorted(d for d in bench.drills_mm if slug.diameter_mm <= d <= slug.diameter_mm + 2.0)[:2]]
+
+
+def holes_of(candidate: Candidate) -> tuple[Hole, ...]:
+    """The holes of a candidate, from the nose."""
+    ordered = sorted(candidate, key=lambda spot: spot.x_mm)
+    return tuple(spot.tool.hole(f"b{n}", spot.x_mm, spot.mass_g) for n, spot in enumerate(ordered, start=1))
+
+
+def apart_mm(one: float, other: float, bench: Bench) -> float:
+    """Middle to middle of two holes of these drills [mm]: the shop's wall between them, 1.5 mm at least."""
+    return (one + other) / 2 + max(bench.wall_mm, 1.5)
+
+
+def candidates(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> Iterator[tuple[float, Candidate]]:
+    """The best holes of each metal and number, polished, with how far off they are."""
+    scale = Scale(base, net_g, pitch_deg)
+    tools = [tool for tool in tools_of(base, bench) if tool.most_g.size and tool.most_g.any()]
+    found: dict[tuple[str, int], list[tuple[float, Candidate]]] = {}
+    for tool in tools:
+        for off, candidate in _of_tool(scale, tool):
+            found.setdefault((tool.slug.name, len(candidate)), []).append((off, candidate))
+    for rows in found.values():
+        rows.sort(key=lambda row: row[0])
+    kinds = sorted(found.items(), key=lambda item: item[1][0][0])
+    first = {n: next((key for key, _ in kinds if key[1] == n), None) for n in (1, 2, 3)}  # the best of each number is polished too
+    done: list[tuple[float, Candidate]] = []
+    for rank, (key, rows) in enumerate(kinds):
+        if rank < POLISHED or key in first.values():
+            done.append(polished(scale, rows[0][1], rows[0][0]))
+            rows = rows[1:]
+        yield from rows[:2]
+    yield from done
+    done.sort(key=lambda row: row[0])
+    if done and done[0][0] > GOOD:
+        for off, candidate in done[:3]:
+            others = [*_mixed(scale, candidate, tools), *(_split(scale, candidate) if len(candidate) < MOST_HOLES and off > 1.0 else ())]
+            for other in others:
+                yield polished(scale, other, off_by(scale, other))
+
+
+POLISHED = 8
+"""So many kinds, the nearest, are moved and cut by steps."""
+
+GOOD = 0.3
+"""Nearer than this needs no polish: a hundredth of a gram and a tenth of a degree."""
+
+
+def errors_of(scale: Scale, candidate: Candidate) -> tuple[float, float]:
+    """Net lift [g] and pitch [°] of a candidate over what is wanted."""
+    rows = [_loads(spot.tool, np.array([spot.x_mm]), np.array([spot.mass_g])) for spot in candidate]
+    net, pitch = scale.errors(*(sum((row[k] for row in rows), start=np.zeros(1)) for k in range(3)))
+    return float(net[0]), float(pitch[0])
+
+
+def off_by(scale: Scale, candidate: Candidate) -> float:
+    """How far off a candidate is, exactly."""
+    net, pitch = errors_of(scale, candidate)
+    return abs(net) / NET_UNIT_G + abs(pitch) / PITCH_UNIT_DEG
+
+
+def _loads(tool: Tool, x: Array, mass: Array) -> tuple[Array, Array, Array]:
+    """Gain [g], its moment along and its moment up (n,) [g·mm]."""
+    gain = tool.gain_g(mass)
+    rows = table(tool.base.design.body)
+    return gain, gain * x, gain * np.interp(x, rows.x, rows.bottom) + tool.lift_g_mm(mass)
+
+
+def _of_tool(scale: Scale, tool: Tool) -> Iterator[tuple[float, Candidate]]:
+    x, mass = tool.atoms
+    if not x.size:
+        return
+    yield from _single(scale, tool)
+    yield from _closed(scale, tool, x[:, None], mass[:, None])
+    first, second = _pairs(tool, x, mass)
+    if first.size:
+        yield from _closed(scale, tool, np.column_stack([x[first], x[second]]), np.column_stack([mass[first], mass[second]]))
+
+
+def _single(scale: Scale, tool: Tool) -> Iterator[tuple[float, Candidate]]:
+    """One hole: the best masses at every place."""
+    room = tool.most_g > 0
+    places, most = tool.places[room], tool.most_g[room]
+    counts = np.maximum(np.round(most / tool.step_g), 1.0).astype(int)
+    x = np.repeat(places, counts)
+    mass = (np.concatenate([np.arange(1, n + 1) for n in counts])) * tool.step_g
+    offs = scale.score(*_loads(tool, x, mass))
+    order = np.argsort(offs)[: 4 * KEPT]
+    good = tool.holds(x[order], mass[order])
+    for n in order[good][:3]:
+        if np.isfinite(offs[n]):
+            yield float(offs[n]), (Spot(tool, float(x[n]), float(mass[n])),)
+
+
+def _pairs(tool: Tool, x: Array, mass: Array) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+    """Pairs of atoms that lie far enough apart, thinned where they are very many."""
+    a, b = np.triu_indices(len(x), 1)
+    good = np.abs(x[a] - x[b]) >= apart_mm(tool.drill_mm, tool.drill_mm, tool.bench) - 1e-9
+    a, b = a[good], b[good]
+    return a, b
+
+
+def _closed(scale: Scale, tool: Tool, x: Array, mass: Array) -> Iterator[tuple[float, Candidate]]:
+    """Rows of holes (n, k), each with one more that brings net lift and moment as near as it can; the best few."""
+    gain = np.zeros(len(x))
+    along, up = np.zeros(len(x)), np.zeros(len(x))
+    for k in range(x.shape[1]):
+        one = _loads(tool, x[:, k], mass[:, k])
+        gain, along, up = gain + one[0], along + one[1], up + one[2]
+    room = np.nonzero(tool.most_g > 0)[0]
+    places, most = tool.places[room], tool.most_g[room]
+    last = np.minimum(tool.mass_for(scale.needed_g - gain), most.max())
+    wish = _wished(scale, tool, gain, along, up, last)
+    tried = []
+    for shift in (0, -1, 1):  # the place wished for, and its neighbours: what is there has to hold the mass
+        at = np.clip(np.searchsorted(places, wish) + shift, 0, len(places) - 1)
+        tried.append((places[at], np.minimum(last, most[at])))
+    heaviest = int(np.argmax(most))
+    able = _nearest_able(places, most, wish, last)
+    tried += [(places[able], np.minimum(last, most[able])), (np.full(len(x), places[heaviest]), np.minimum(last, most[heaviest]))]
+    results = []
+    for there, cut in tried:
+        here = _loads(tool, there, cut)
+        off = scale.score(gain + here[0], along + here[1], up + here[2])
+        gap = apart_mm(tool.drill_mm, tool.drill_mm, tool.bench) - 1e-9
+        clash = (np.abs(x - there[:, None]) < gap).any(axis=1) if x.shape[1] else np.zeros(len(x), dtype=bool)
+        results.append((np.where(clash, np.inf, off), there, cut))
+    offs = np.concatenate([row[0] for row in results])
+    count = min(KEPT, len(offs))
+    best = np.argpartition(offs, count - 1)[:count]
+    which, row = np.divmod(best[np.isfinite(offs[best])], len(x))
+    there, cut = (np.array([results[w][k][r] for w, r in zip(which, row, strict=True)]) for k in (1, 2))
+    good = tool.holds(there, cut) if len(there) else np.zeros(0, dtype=bool)
+    for n in np.nonzero(good)[0]:
+        spots = [Spot(tool, float(x[row[n], k]), float(mass[row[n], k])) for k in range(x.shape[1])]
+        yield float(results[which[n]][0][row[n]]), (*spots, Spot(tool, float(there[n]), float(cut[n])))
+
+
+def _wished(scale: Scale, tool: Tool, gain: Array, along: Array, up: Array, last: Array) -> Array:
+    """Where the last hole has to be for the wanted pitch (n,) [mm]; the belly's rise there is followed by a few steps."""
+    lines, added, (ex, ez) = table(tool.base.design.body), tool.gain_g(last), scale.way
+    left = scale.wish_mm(gain + added, along * ex + up * ez)
+    x = np.full(len(gain), tool.base.design.body.length_mm / 2)
+    safe = np.where(np.abs(added) > 1e-9, added, 1e-9)
+    for _ in range(4 if ez else 1):
+        height = added * np.interp(x, lines.x, lines.bottom) + tool.lift_g_mm(last)
+        x = (left - height * ez) / (safe * ex)
+    return np.asarray(np.clip(x, 0.0, tool.base.design.body.length_mm))
+
+
+def _nearest_able(places: Array, most: Array, wish: Array, mass: Array) -> NDArray[np.int64]:
+    """For each wish the nearest place that holds the mass; the heaviest place where none does."""
+    found = np.full(len(wish), int(np.argmax(most)))
+    for n, level in enumerate(np.unique(mass)):
+        if n > 200:
+            break
+        mine = np.nonzero(mass == level)[0]
+        able = np.nonzero(most >= level - 1e-9)[0]
+        if able.size:
+            spots = places[able]
+            at = np.clip(np.searchsorted(spots, wish[mine]), 0, len(spots) - 1)
+            before = np.maximum(at - 1, 0)
+            nearer = np.where(np.abs(spots[before] - wish[mine]) < np.abs(spots[at] - wish[mine]), before, at)
+            found[mine] = able[nearer]
+    return found
+
+
+def polished(scale: Scale, candidate: Candidate, off: float, rounds: int = 25) -> tuple[float, Candidate]:
+    """The candidate moved and cut by single steps while that brings it nearer."""
+    for _ in range(rounds):
+        if off < GOOD:
+            break
+        best = min(_moves(scale, candidate), key=lambda row: row[0], default=(np.inf, candidate))
+        if best[0] >= off - 1e-6:
+            return off, candidate
+        off, candidate = best
+    return off, candidate
+
+
+def _moves(scale: Scale, candidate: Candidate) -> Iterable[tuple[float, Candidate]]:
+    """Neighbours that can be drilled, the most promising looked at: holes moved, a step cut off or added, a step from one to another."""
+    bench = candidate[0].tool.bench
+    changes: list[Candidate] = []
+    for n, spot in enumerate(candidate):
+        for far in (0.5, 1.0, 2.0, 5.0):
+            changes += [_with(candidate, n, replace(spot, x_mm=spot.x_mm + way * far * bench.place_step_mm / 0.5)) for way in (-1, 1)]
+        for steps in (-4, -1, 1, 4):
+            mass = spot.mass_g + steps * spot.tool.step_g
+            if mass > 1e-9:
+                changes += [_with(candidate, n, replace(spot, mass_g=mass, x_mm=spot.x_mm + far * bench.place_step_mm)) for far in (0, -4, -1, 1, 4)]
+    for (i, one), (j, other) in combinations(enumerate(candidate), 2):
+        for way in (-3, -1, 1, 3):
+            give, take = replace(one, mass_g=one.mass_g - way * one.tool.step_g), replace(other, mass_g=other.mass_g + way * other.tool.step_g)
+            if give.mass_g > 1e-9 and take.mass_g > 1e-9:
+                changes.append(_with(_with(candidate, i, give), j, take))
+        for far in (0.5, 1.0):
+            for way in (-1, 1):
+                near, away = replace(one, x_mm=one.x_mm + way * far), replace(other, x_mm=other.x_mm - way * far)
+                changes.append(_with(_with(candidate, i, near), j, away))
+    if not changes:
+        return []
+    ranked = sorted(zip(_offs(scale, changes), changes, strict=True), key=lambda row: row[0])
+    return next(([row] for row in ranked[:8] if fits(row[1])), [])
+
+
+def _offs(scale: Scale, changes: list[Candidate]) -> list[float]:
+    """How far off many candidates of one size are, at once."""
+    total = [np.zeros(len(changes)) for _ in range(3)]
+    for k in range(len(changes[0])):
+        by_tool: dict[int, list[int]] = {}
+        for n, change in enumerate(changes):
+            by_tool.setdefault(id(change[k].tool), []).append(n)
+        for rows in by_tool.values():
+            tool = changes[rows[0]][k].tool
+            found = _loads(tool, np.array([changes[n][k].x_mm for n in rows]), np.array([changes[n][k].mass_g for n in rows]))
+            for m in range(3):
+                total[m][rows] += found[m]
+    return [float(off) for off in scale.score(*total)]
+
+
+def _with(candidate: Candidate, n: int, spot: Spot) -> Candidate:
+    return (*candidate[:n], spot, *candidate[n + 1 :])
+
+
+def fits(candidate: Candidate) -> bool:
+    """Whether all its holes can be drilled, and keep apart."""
+    for one, other in combinations(candidate, 2):
+        if abs(one.x_mm - other.x_mm) < apart_mm(one.tool.drill_mm, other.tool.drill_mm, one.tool.bench) - 1e-9:
+            return False
+    return all(bool(spot.tool.holds(np.array([spot.x_mm]), np.array([spot.mass_g]))[0]) for spot in candidate)
+
+
+def _mixed(scale: Scale, candidate: Candidate, tools: list[Tool]) -> Iterator[Candidate]:
+    """One of its holes with another metal or drill, cut so that the net lift is kept as nearly as can be."""
+    for n, spot in enumerate(candidate):
+        rest = sum(float(other.tool.gain_g(np.array([other.mass_g]))[0]) for k, other in enumerate(candidate) if k != n)
+        trials = []
+        for tool in tools:
+            if tool is spot.tool:
+                continue
+            mass = float(tool.mass_for(np.array([scale.needed_g - rest]))[0])
+            changed = _with(candidate, n, Spot(tool, spot.x_mm, mass))
+            trials.append((off_by(scale, changed), changed))
+        for _, changed in sorted(trials, key=lambda row: row[0])[:2]:
+            if fits(changed):
+                yield changed
+
+
+def _split(scale: Scale, candidate: Candidate) -> Iterator[Candidate]:
+    """Its heaviest hole in two beside each other, where there is room: more metal, lower down."""
+    n, spot = max(enumerate(candidate), key=lambda row: row[1].mass_g)
+    gap = apart_mm(spot.tool.drill_mm, spot.tool.drill_mm, spot.tool.bench)
+    steps = round(spot.mass_g / spot.tool.step_g)
+    if steps < 2:
+        return
+    for less in (steps // 2, steps - 1, 1):
+        for side in (-1, 1):
+            pair = (replace(spot, mass_g=(steps - less) * spot.tool.step_g), replace(spot, x_mm=spot.x_mm + side * np.ceil(2 * gap) / 2, mass_g=less * spot.tool.step_g))
+            changed = (*candidate[:n], *pair, *candidate[n + 1 :])
+            if fits(changed):
+                yield changed
