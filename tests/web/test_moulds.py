@@ -158,7 +158,7 @@ class TestCasting:
             (f"/moulds/{STUBBY}/cast?density=1.5", "between the filler"), (f"/moulds/{STUBBY}/cast?dense=400+ml&dense_density=1.6", "the cavity holds"), (f"/moulds/{STUBBY}/cast?dense=4+ml", "how dense"),
             (f"/moulds/{MUDLARK}/cast?density=0.1", "lighter than its free rise"), (f"/moulds/{MUDLARK}/cast?ratio=0.2", "allowed is"), (f"/moulds/{TADPOLE}/cast?jug=20+g", "heat more"),
             (f"/moulds/{STUBBY}/by-when?wanted=2.5&by=2031-01-01", "whole number"), (f"/moulds/{STUBBY}/by-when?wanted=5&by=soon", "a day such as"), (f"/moulds/{MUDLARK}/cast?at=20", "unit is missing"),
-            (f"/moulds/{MUDLARK}/cast?shank_from=8+mm", "from where to where"), (f"/moulds/{MUDLARK}/cast?shank_from=8+mm&shank_to=4+mm", "behind where it begins"),
+            (f"/moulds/{MUDLARK}/cast?shank_from=8+mm", "from where to where"), (f"/moulds/{MUDLARK}/cast?dense_density=1.6", "how many ml are poured first"), (f"/moulds/{MUDLARK}/cast?shank_from=8+mm&shank_to=4+mm", "behind where it begins"),
         ],
     )  # fmt: skip
     def test_what_cannot_be_is_said_beside_its_field_and_kept(self, demo, url, says):
@@ -196,6 +196,13 @@ def poured(visitor):
     visitor.post(f"/mixes/batch/{weighed_in(visitor, pour).id}/mixed")
     visitor.post(f"/pours/{pour.id}/next")
     return rows(visitor, Pour, Pour.id == pour.id)[0]
+
+
+def test_a_dense_rear_under_foam_is_poured_and_leaves_less_for_the_foam(demo):
+    alone = float(re.search(r"([\d.]+) g of foam in each cavity", demo.get(f"/moulds/{MUDLARK}/cast").text)[1])
+    page = demo.get(f"/moulds/{MUDLARK}/cast?dense=1.0+ml&dense_density=1.6&prop=20&waited=10+min").text
+    dense, foam = map(float, re.search(r"([\d.]+) g dense first, then ([\d.]+) g of foam", page).groups())
+    assert dense == pytest.approx(1.6) and foam == pytest.approx(alone - 0.16, abs=0.06) and "bond" in page or "too late" in page
 
 
 class TestHeat:

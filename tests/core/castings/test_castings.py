@@ -102,6 +102,25 @@ class TestTwoPours:
         found = two_pours(box_mesh(60, 20, 20), np.array([np.sin(tilt), 0, np.cos(tilt)]), 6.0, 1.6, 0.8)
         assert found.centre_mm[0] < 30 and found.mass_g == pytest.approx(24.0, abs=1e-3)
 
+    @pytest.mark.parametrize("tilt", [0.0, 15.0, 35.0])
+    def test_what_lies_in_it_is_filled_by_neither_pour(self, tilt):
+        """Against cells: the cavity in little boxes, the lowest of those that no insert takes are the dense mix's."""
+        up = np.array([np.sin(np.radians(tilt)), 0.0, np.cos(np.radians(tilt))])
+        box = box_mesh(60, 20, 20)
+        rods = (Insert("w", "wire", (2.0, 0.0, -6.0), (58.0, 0.0, -6.0), 6.0, 1.0), Insert("s", "ballast", (15.0, 0.0, -4.0), (15.0, 0.0, 7.0), 7.0, 4.0))
+        found = two_pours(box, up, 6.0, 1.6, 0.8, [piece for rod in rods for piece in rod.pieces(24)])
+        step = 0.5
+        grid = np.stack(np.meshgrid(*(np.arange(a + step / 2, b, step) for a, b in ((0, 60), (-10, 10), (-10, 10))), indexing="ij"), axis=-1).reshape(-1, 3)
+        wire = (grid[:, 1] ** 2 + (grid[:, 2] + 6) ** 2 < 9) & (np.abs(grid[:, 0] - 30) < 28)
+        slug = ((grid[:, 0] - 15) ** 2 + grid[:, 1] ** 2 < 12.25) & (np.abs(grid[:, 2] - 1.5) < 5.5)
+        free = grid[~(wire | slug)]
+        free = free[np.argsort(free @ up, kind="stable")]
+        count = round(6000 / step**3)
+        assert found.dense_ml == 6.0 and found.dense_ml + found.light_ml == pytest.approx(24.0 - sum(rod.ml for rod in rods))
+        weights = np.where(np.arange(len(free)) < count, 1.6, 0.8)
+        assert found.level_mm == pytest.approx(float(free[count - 1] @ up), abs=0.7)
+        assert found.centre_mm == pytest.approx(tuple((weights @ free / weights.sum()).tolist()), abs=0.35)
+
     @pytest.mark.parametrize(("dense_ml", "density", "says"), [(30.0, 1.6, "the cavity holds 24.00"), (5.0, 0.7, "must be denser")])
     def test_what_does_not_go_in_is_refused(self, dense_ml, density, says):
         with pytest.raises(Refused, match=says):

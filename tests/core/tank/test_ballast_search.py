@@ -10,7 +10,7 @@ import pytest
 import trimesh
 
 from lamsik.core.errors import Refused
-from lamsik.core.shapes.ballast_holes import Hole
+from lamsik.core.shapes.ballast_holes import Hole, Slug
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.tank import evaluate
@@ -66,7 +66,7 @@ def test_the_answers_shown_are_the_best_of_each_kind():
     [
         ({"host": Host("maple", 0.98, 0.04)}, STOCK, "mass", "too heavy"),
         ({"want": Want("suspends", 0.0, 0.0)}, replace(STOCK, wall_mm=5.0), "wall", "instead of 5 mm would do"),
-        ({"want": Want("suspends", 0.0, 0.0)}, replace(STOCK, slugs=STOCK.slugs[-1:], drills_mm=(6.0,), wall_mm=0.6), "mass", "would do"),
+        ({"want": Want("suspends", 0.0, 0.0)}, replace(STOCK, slugs=(Slug("tin rod 3 mm", "rod", "tin", 7.3, 3.0),), drills_mm=(3.0,)), "mass", "enser metal would do"),
     ],
 )
 def test_what_binds_is_said_with_what_would_free_it(changes, bench, what, says):

@@ -1,5 +1,6 @@
 """Two densities in one casting: the dense pour first into a propped mould, the light one over it within its bond window."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -8,6 +9,7 @@ from lamsik.core.castings.inserts import level_mm
 from lamsik.core.errors import finite_between, require
 from lamsik.core.moulds.geometry import hull
 from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.tank.immersion import wet
 
@@ -29,23 +31,47 @@ class TwoPours:
         return self.dense_g + self.light_g
 
 
-def two_pours(mesh: Mesh, up: Array, dense_ml: float, dense_g_cm3: float, light_g_cm3: float) -> TwoPours:
+def two_pours(mesh: Mesh, up: Array, dense_ml: float, dense_g_cm3: float, light_g_cm3: float, inserts: Sequence[tuple[float, Point]] = ()) -> TwoPours:
     """A cavity filled with `dense_ml` of the dense mix, level in the propped mould, and the light one over it.
+
+    Args:
+        mesh: the cavity as it lies in the mould [mm].
+        up: what is up while it is poured.
+        dense_ml: of the dense mix [ml].
+        dense_g_cm3, light_g_cm3: of both.
+        inserts: volume [ml] and place [mm] of what lies in it already: neither mix fills that. Each counts as a point.
 
     Raises:
         Refused: more of the dense mix than the cavity holds, or a dense mix that is the lighter one.
     """
     made = hull(mesh)
     whole = wet(made, up, float((mesh.vertices @ up).max()) + 1.0)
-    finite_between("dense_ml", dense_ml, 0.0, whole.volume / 1000.0, f"ml: the cavity holds {whole.volume / 1000.0:.2f}")
+    taken = sum(ml for ml, _ in inserts)
+    room = whole.volume / 1000.0 - taken
+    finite_between("dense_ml", dense_ml, 0.0, room, f"ml: the cavity holds {room:.2f}{' beside what lies in it' if taken else ''}")
     require(dense_g_cm3 > light_g_cm3, "dense_g_cm3", f"{dense_g_cm3:g} g/cm³", f"it must be denser than what goes over it, {light_g_cm3:g}")
-    level = level_mm(mesh, up, dense_ml * 1000.0)
+    level = _level(mesh, up, dense_ml, inserts)
     low = wet(made, up, level)
-    dense, light = low.volume / 1000.0, (whole.volume - low.volume) / 1000.0
-    moment = dense_g_cm3 * low.moment / 1000.0 + light_g_cm3 * (whole.moment - low.moment) / 1000.0
+    under = [(ml, np.asarray(at)) for ml, at in inserts if float(np.asarray(at) @ up) < level]
+    over = [(ml, np.asarray(at)) for ml, at in inserts if float(np.asarray(at) @ up) >= level]
+    dense, light = dense_ml, room - dense_ml
+    moment_low = low.moment / 1000.0 - sum((ml * at for ml, at in under), start=np.zeros(3))
+    moment_high = (whole.moment - low.moment) / 1000.0 - sum((ml * at for ml, at in over), start=np.zeros(3))
     mass = dense * dense_g_cm3 + light * light_g_cm3
-    centre = np.asarray(moment / mass)
+    centre = np.asarray((dense_g_cm3 * moment_low + light_g_cm3 * moment_high) / mass)
     return TwoPours(dense, light, dense * dense_g_cm3, light * light_g_cm3, (float(centre[0]), float(centre[1]), float(centre[2])), level)
+
+
+def _level(mesh: Mesh, up: Array, dense_ml: float, inserts: Sequence[tuple[float, Point]]) -> float:
+    """How high the dense mix stands [mm]: what lies under its surface pushes it up."""
+    level = level_mm(mesh, up, dense_ml * 1000.0)
+    for _ in inserts:
+        under = sum(volume for volume, at in inserts if float(np.asarray(at) @ up) < level)
+        raised = level_mm(mesh, up, (dense_ml + under) * 1000.0)
+        if abs(raised - level) < 1e-6:
+            break
+        level = raised
+    return level
 
 
 def bonds(gap_min: float, from_min: float, to_min: float) -> str:

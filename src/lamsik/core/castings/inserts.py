@@ -48,6 +48,12 @@ class Insert:
         length = float(np.linalg.norm(np.subtract(self.end_mm, self.start_mm)))
         return pi * self.across_mm**2 / 4 * length / 1000.0
 
+    def pieces(self, count: int = 12) -> tuple[tuple[float, tuple[float, float, float]], ...]:
+        """Volume [ml] and middle [mm] of short pieces of it: a rod may lie partly in one pour and partly in the next."""
+        start, end = np.array(self.start_mm), np.array(self.end_mm)
+        at = start + (np.arange(count)[:, None] + 0.5) / count * (end - start)
+        return tuple((self.ml / count, (float(x), float(y), float(z))) for x, y, z in at)
+
 
 def of_design(design: Design) -> tuple[Insert, ...]:
     """Inserts of a design cast at once: its slugs where they are drilled, and the wire and eyes that sit inside the body."""

@@ -9,7 +9,7 @@ from scipy.spatial import cKDTree
 
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.moulds.geometry import seen
-from lamsik.core.moulds.masters import PULLS, Master, laid, shrunk_mesh
+from lamsik.core.moulds.masters import PULLS, Master, laid, laid_at, shrunk_mesh
 from lamsik.core.moulds.pull import KINDS, OPEN, PRESS, TWO_PART
 from lamsik.core.moulds.vents import FLAT, ON_EDGE, STANDS, up_of
 from lamsik.core.shapes.curves import Array
@@ -204,6 +204,14 @@ def _lying(mesh: Mesh, pull: str, percent: float) -> Mesh:
 def lying(mould: Mould) -> Mesh:
     """The master as it lies, enlarged by the shrinkage; its middle at the origin, the parting not yet moved to z = 0."""
     return _lying(mould.master.mesh, mould.pull, mould.shrink_percent)
+
+
+def laid_point(mould: Mould, at_mm: tuple[float, float, float]) -> tuple[float, float, float]:
+    """Where a point of the bait's own frame lies in the laid, enlarged master [mm]."""
+    mesh = shrunk_mesh(mould.master.mesh, mould.shrink_percent)
+    grown = np.asarray(at_mm) / (1.0 - mould.shrink_percent / 100.0)
+    spot = laid_at(mesh, mould.pull, grown)
+    return (float(spot[0]), float(spot[1]), float(spot[2]))
 
 
 def lying_true(mould: Mould) -> Mesh:

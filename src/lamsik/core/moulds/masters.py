@@ -153,3 +153,9 @@ def laid(mesh: Mesh, pull: str) -> Mesh:
     turned = mesh.vertices @ _TURNS[pull].T
     middle = (turned.max(axis=0) + turned.min(axis=0)) / 2
     return Mesh(turned - middle, mesh.faces)
+
+
+def laid_at(mesh: Mesh, pull: str, point: Array) -> Array:
+    """Where a point beside a mesh lies once the mesh is laid [mm]."""
+    turned = mesh.vertices @ _TURNS[pull].T
+    return np.asarray(_TURNS[pull] @ point - (turned.max(axis=0) + turned.min(axis=0)) / 2)

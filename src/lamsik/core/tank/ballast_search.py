@@ -28,7 +28,10 @@ COARSE_MM, LEVELS = 4.0, 5
 """Places [mm] and masses tried for the holes before the one that closes."""
 
 KEPT = 10
-"""Of each number of holes of a metal so many are polished."""
+"""Of each number of holes of a metal and drill so many go on."""
+
+LOOKED_AT = 30
+"""So many neighbours of a candidate, the nearest, are looked at until one can be drilled."""
 
 MOST_HOLES = 4
 
@@ -102,23 +105,34 @@ class Tool:
         return np.asarray(found[clear_of(self.base.blocked, found, self.drill_mm)])
 
     @cached_property
-    def most_g(self) -> Array:
-        """The heaviest that each place holds (n,) [g], found by halving; 0 where nothing does."""
+    def room_g(self) -> tuple[Array, Array]:
+        """The lightest and the heaviest that each place holds (n,) [g]; 0 where nothing does.
+
+        A hole too shallow may break out beside a sharp belly just as one too deep does above.
+        """
+        none = np.zeros(len(self.places))
         if not self.places.size:
-            return np.zeros(0)
+            return none, none
         tall = float(np.ptp([table(self.base.design.body).top.max(), table(self.base.design.body).bottom.min()]))
         levels = np.arange(1, max(int(tall / self.tall_mm_g / self.step_g), 1) + 1) * self.step_g
         levels = levels[np.unique(np.linspace(0, len(levels) - 1, min(len(levels), 25)).astype(int))]
         grid, masses = np.meshgrid(self.places, levels, indexing="ij")
         good = self.holds(grid.ravel(), masses.ravel()).reshape(grid.shape)
-        coarse = np.where(good.any(axis=1), levels[good.shape[1] - 1 - good[:, ::-1].argmax(axis=1)], 0.0)
-        for _ in range(8):  # up in steps while there is room
-            more = coarse + self.step_g
-            better = (coarse > 0) & self.holds(self.places, more)
-            if not better.any():
+        some = good.any(axis=1)
+        most = np.where(some, levels[good.shape[1] - 1 - good[:, ::-1].argmax(axis=1)], 0.0)
+        least = np.where(some, levels[good.argmax(axis=1)], 0.0)
+        for _ in range(6):  # on in steps while there is room
+            more, less = some & self.holds(self.places, most + self.step_g), some & (least > 1.5 * self.step_g)
+            less[less] = self.holds(self.places[less], least[less] - self.step_g)
+            if not (more.any() or less.any()):
                 break
-            coarse = np.where(better, more, coarse)
-        return np.asarray(coarse)
+            most, least = np.where(more, most + self.step_g, most), np.where(less, least - self.step_g, least)
+        return least, most
+
+    @property
+    def most_g(self) -> Array:
+        """The heaviest that each place holds (n,) [g]."""
+        return self.room_g[1]
 
     @cached_property
     def atoms(self) -> tuple[Array, Array]:
@@ -128,8 +142,8 @@ class Tool:
         every = max(round(COARSE_MM / self.bench.place_step_mm), 1)
         room = np.nonzero(self.most_g > 0)[0]
         at = room[np.unique(np.concatenate([np.arange(0, len(room), every), [0, len(room) - 1]]))]
-        shares = np.linspace(1.0, 0.0, LEVELS, endpoint=False)
-        masses = np.maximum(np.round(self.most_g[at][:, None] * shares / self.step_g), 1.0) * self.step_g
+        low, high = (row[at][:, None] for row in self.room_g)
+        masses = np.maximum(np.round((low + (high - low) * np.linspace(0.0, 1.0, LEVELS)) / self.step_g), 1.0) * self.step_g
         x = np.repeat(self.places[at], LEVELS)
         pairs = np.unique(np.column_stack([x, masses.ravel()]), axis=0)
         good = self.holds(pairs[:, 0], pairs[:, 1])
@@ -302,16 +316,16 @@ def _closed(scale: Scale, tool: Tool, x: Array, mass: Array) -> Iterator[tuple[f
         one = _loads(tool, x[:, k], mass[:, k])
         gain, along, up = gain + one[0], along + one[1], up + one[2]
     room = np.nonzero(tool.most_g > 0)[0]
-    places, most = tool.places[room], tool.most_g[room]
+    places, least, most = tool.places[room], tool.room_g[0][room], tool.most_g[room]
     last = np.minimum(tool.mass_for(scale.needed_g - gain), most.max())
     wish = _wished(scale, tool, gain, along, up, last)
     tried = []
     for shift in (0, -1, 1):  # the place wished for, and its neighbours: what is there has to hold the mass
         at = np.clip(np.searchsorted(places, wish) + shift, 0, len(places) - 1)
-        tried.append((places[at], np.minimum(last, most[at])))
+        tried.append((places[at], np.clip(last, least[at], most[at])))
     heaviest = int(np.argmax(most))
-    able = _nearest_able(places, most, wish, last)
-    tried += [(places[able], np.minimum(last, most[able])), (np.full(len(x), places[heaviest]), np.minimum(last, most[heaviest]))]
+    able = _nearest_able(places, least, most, wish, last)
+    tried += [(places[able], np.clip(last, least[able], most[able])), (np.full(len(x), places[heaviest]), np.clip(last, least[heaviest], most[heaviest]))]
     results = []
     for there, cut in tried:
         here = _loads(tool, there, cut)
@@ -320,12 +334,13 @@ def _closed(scale: Scale, tool: Tool, x: Array, mass: Array) -> Iterator[tuple[f
         clash = (np.abs(x - there[:, None]) < gap).any(axis=1) if x.shape[1] else np.zeros(len(x), dtype=bool)
         results.append((np.where(clash, np.inf, off), there, cut))
     offs = np.concatenate([row[0] for row in results])
-    count = min(KEPT, len(offs))
+    count = min(4 * KEPT, len(offs))
     best = np.argpartition(offs, count - 1)[:count]
     which, row = np.divmod(best[np.isfinite(offs[best])], len(x))
     there, cut = (np.array([results[w][k][r] for w, r in zip(which, row, strict=True)]) for k in (1, 2))
     good = tool.holds(there, cut) if len(there) else np.zeros(0, dtype=bool)
-    for n in np.nonzero(good)[0]:
+    ranked = np.nonzero(good)[0]
+    for n in ranked[np.argsort(offs[best[np.isfinite(offs[best])]][ranked])][:KEPT]:
         spots = [Spot(tool, float(x[row[n], k]), float(mass[row[n], k])) for k in range(x.shape[1])]
         yield float(results[which[n]][0][row[n]]), (*spots, Spot(tool, float(there[n]), float(cut[n])))
 
@@ -342,14 +357,14 @@ def _wished(scale: Scale, tool: Tool, gain: Array, along: Array, up: Array, last
     return np.asarray(np.clip(x, 0.0, tool.base.design.body.length_mm))
 
 
-def _nearest_able(places: Array, most: Array, wish: Array, mass: Array) -> NDArray[np.int64]:
+def _nearest_able(places: Array, least: Array, most: Array, wish: Array, mass: Array) -> NDArray[np.int64]:
     """For each wish the nearest place that holds the mass; the heaviest place where none does."""
     found = np.full(len(wish), int(np.argmax(most)))
     for n, level in enumerate(np.unique(mass)):
         if n > 200:
             break
         mine = np.nonzero(mass == level)[0]
-        able = np.nonzero(most >= level - 1e-9)[0]
+        able = np.nonzero((most >= level - 1e-9) & (least <= level + 1e-9))[0]
         if able.size:
             spots = places[able]
             at = np.clip(np.searchsorted(spots, wish[mine]), 0, len(spots) - 1)
@@ -378,10 +393,10 @@ def _moves(scale: Scale, candidate: Candidate) -> Iterable[tuple[float, Candidat
     for n, spot in enumerate(candidate):
         for far in (0.5, 1.0, 2.0, 5.0):
             changes += [_with(candidate, n, replace(spot, x_mm=spot.x_mm + way * far * bench.place_step_mm / 0.5)) for way in (-1, 1)]
-        for steps in (-4, -1, 1, 4):
+        for steps in (-4, -2, -1, 1, 2, 4):
             mass = spot.mass_g + steps * spot.tool.step_g
             if mass > 1e-9:
-                changes += [_with(candidate, n, replace(spot, mass_g=mass, x_mm=spot.x_mm + far * bench.place_step_mm)) for far in (0, -4, -1, 1, 4)]
+                changes += [_with(candidate, n, replace(spot, mass_g=mass, x_mm=spot.x_mm + far * bench.place_step_mm)) for far in (0, -4, -2, -1, 1, 2, 4)]
     for (i, one), (j, other) in combinations(enumerate(candidate), 2):
         for way in (-3, -1, 1, 3):
             give, take = replace(one, mass_g=one.mass_g - way * one.tool.step_g), replace(other, mass_g=other.mass_g + way * other.tool.step_g)
@@ -394,7 +409,7 @@ def _moves(scale: Scale, candidate: Candidate) -> Iterable[tuple[float, Candidat
     if not changes:
         return []
     ranked = sorted(zip(_offs(scale, changes), changes, strict=True), key=lambda row: row[0])
-    return next(([row] for row in ranked[:8] if fits(row[1])), [])
+    return next(([row] for row in ranked[:LOOKED_AT] if fits(row[1])), [])
 
 
 def _offs(scale: Scale, changes: list[Candidate]) -> list[float]:

@@ -15,7 +15,7 @@ from lamsik.core.errors import Refused
 from lamsik.core.mixes.filler import Filling, filling_for
 from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.product import Product, liquid_g_cm3
-from lamsik.core.moulds.layout import Mould, cavity_ml, lying, pour_up
+from lamsik.core.moulds.layout import Mould, cavity_ml, laid_point, lying, pour_up
 from lamsik.core.moulds.silicone import runner_ml
 from lamsik.core.shapes.design import Design
 from lamsik.web.mixes.planning import Asked
@@ -62,7 +62,7 @@ class Casting:
 
     @property
     def poured_ml(self) -> float:
-        """What a shot mixes before its loss [ml of liquid]."""
+        """What a shot mixes of the main mix before its loss [ml of liquid]."""
         if self.charge:
             return self.charge.liquid_ml * self.cavities
         return self.mixed_ml + self.sprue_ml
@@ -123,18 +123,26 @@ def _resin(mould: Mould, product: Product, net: float, inserts: tuple[Insert, ..
         if kind is None:
             raise Refused("filler", filler, f"one of {', '.join(FILLERS)}")
         found = {"filling": filling_for(target, product.density_g_cm3, kind.true_g_cm3), "filler": kind.name, "density_g_cm3": target}
+    return found | _dense_first(mould, product, float(found.get("density_g_cm3", product.density_g_cm3)), inserts, asked)
+
+
+def _dense_first(mould: Mould, product: Product, light_g_cm3: float, inserts: tuple[Insert, ...], asked: Asked) -> dict[str, Any]:
+    """A dense mix poured first into the propped mould, under what is cast: resin or foam; empty where none is asked for."""
     dense = asked.value("dense", "volume", "dense pour", "ml")
-    if dense is not None:
-        heavy = asked.value("dense_density", "density", "its density", "g/cm³")
-        if heavy is None:
-            raise Refused("dense_density", "", "say how dense the first pour is")
-        prop = asked.value("prop", "angle", "propped at", "°", 15.0) or 0.0
-        shape = lying(mould)
-        found["prop_deg"] = prop
-        found["two"] = two_pours(shape, pour_up(mould, prop), dense, heavy, float(found.get("density_g_cm3", product.density_g_cm3)))
-        waited = asked.value("waited", "time", "second pour after", "min")
-        if waited is not None:
-            found["bond"] = bonds(60.0 * waited, 60.0 * product.recoat_from_h, 60.0 * (product.recoat_to_h or product.demould_h)) or "within its bond window"
+    if dense is None:
+        for name, words in (("dense_density", "its density"), ("waited", "second pour after")):
+            if asked.get(name):
+                raise Refused("dense", "", f"say how many ml are poured first, or leave “{words}” empty")
+        return {}
+    heavy = asked.value("dense_density", "density", "its density", "g/cm³")
+    if heavy is None:
+        raise Refused("dense_density", "", "say how dense the first pour is")
+    prop = asked.value("prop", "angle", "propped at", "°", 15.0) or 0.0
+    placed = [(ml, laid_point(mould, at)) for insert in inserts for ml, at in insert.pieces()]
+    found: dict[str, Any] = {"prop_deg": prop, "two": two_pours(lying(mould), pour_up(mould, prop), dense, heavy, light_g_cm3, placed)}
+    waited = asked.value("waited", "time", "second pour after", "min")
+    if waited is not None:
+        found["bond"] = bonds(60.0 * waited, 60.0 * product.recoat_from_h, 60.0 * (product.recoat_to_h or product.demould_h)) or "within its bond window"
     return found
 
 
@@ -151,11 +159,12 @@ def _foam(mould: Mould, product: Product, net: float, inserts: tuple[Insert, ...
     ratio = asked.value("ratio", "number", "expansion ratio", "")
     target = foam.density_of_ratio(ratio, liquid) if ratio is not None else asked.value("density", "density", "density", "g/cm³", free)
     spread = (asked.value("spread", "percent", "uncertain by", "%", 0.0) or 0.0) / 100.0
-    charge = foam.charge(net, float(target or free), free, liquid, spread)
+    under = _dense_first(mould, product, float(target or free), inserts, asked)
+    charge = foam.charge(under["two"].light_ml if under else net, float(target or free), free, liquid, spread)
     shape, up = lying(mould), pour_up(mould)
     low = float((shape.vertices @ up).min())
-    mark = level_mm(shape, up, 1000.0 * (charge.liquid_ml + inserts_ml(inserts))) - low
-    return {"charge": charge, "fill_mark_mm": mark, "density_g_cm3": charge.target_g_cm3}
+    mark = level_mm(shape, up, 1000.0 * (charge.liquid_ml + inserts_ml(inserts) + (under["two"].dense_ml if under else 0.0))) - low
+    return under | {"charge": charge, "fill_mark_mm": mark, "density_g_cm3": charge.target_g_cm3}
 
 
 def _shank(asked: Asked) -> Insert:

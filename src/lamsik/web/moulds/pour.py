@@ -163,7 +163,7 @@ def _page(pour: Pour, problem: Refused | None = None) -> ResponseReturnValue:
         problem=problem,
         faults=FAULTS, firmness=run.FIRMNESS, sent=request.form, used=used, fillers=FILLERS, pieces={p.id: p for p in _pieces(pour)},
         lots=mixes.lots_of(batch) if batch else "",
-        loss=_loss(batch),
+        loss=_loss(batch), dense_product=next((key for key, (_, p) in mixes.products(db()).items() if p.kind == "resin"), pour.product_id),
         for_order=next((o for o, _ in orders.listed(db()) if o.id == pour.order_id), None),
     ), 422 if problem else 200  # fmt: skip
 
