@@ -7,11 +7,14 @@ import os
 import shutil
 import subprocess
 import sys
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
+from functools import partial
 from pathlib import Path
+from typing import Any
 
 from lamsik.cli.calc import calc_body
+from lamsik.cli.calc_more import calc_ballast, calc_float, calc_mix, calc_mould, calc_pair
 from lamsik.core.errors import Refused
 from lamsik.store import mixes
 from lamsik.store.backup import backup, restore
@@ -51,8 +54,30 @@ def _parser() -> argparse.ArgumentParser:
     calc = commands.add_parser("calc", help="compute a file and print JSON").add_subparsers(required=True, metavar="WHAT")
     body = calc.add_parser("body", help="what the Tank shows for a body document")
     body.add_argument("file", type=Path)
-    body.set_defaults(run=lambda asked: print(json.dumps(calc_body(asked.file), indent=2, ensure_ascii=False)) or 0)
+    body.set_defaults(run=lambda asked: _print(calc_body(asked.file)))
+    ballast = calc.add_parser("ballast", help="buildable ballast for the want of a body document, best first")
+    ballast.add_argument("file", type=Path)
+    ballast.add_argument("--stock", type=Path, help="a stock file; without one the stock a new shop begins with")
+    ballast.set_defaults(run=lambda asked: _print(calc_ballast(asked.file, asked.stock)))
+    for name, says, reckon in (
+        ("float", "what a float document carries to each mark", calc_float),
+        ("mould", "what a mould document takes, where air stays, what leans in", calc_mould),
+        ("mix", "what a mix file weighs, part by part", calc_mix),
+        ("pair", "a float and a load, to each mark and in each water", calc_pair),
+    ):
+        one = calc.add_parser(name, help=says)
+        one.add_argument("file", type=Path)
+        one.set_defaults(run=partial(_reckoned, reckon))
     return parser
+
+
+def _print(found: dict[str, Any]) -> int:
+    print(json.dumps(found, indent=2, ensure_ascii=False))
+    return 0
+
+
+def _reckoned(reckon: Callable[[Path], dict[str, Any]], asked: argparse.Namespace) -> int:
+    return _print(reckon(asked.file))
 
 
 def home() -> Path:
