@@ -81,7 +81,7 @@ def test_a_family_is_designed_cut_weighed_and_its_labels_put_right(browser, empt
     page.get_by_label("The grams are").select_option("on the line")
     page.get_by_label("from", exact=True).select_option("measured")
     page.get_by_role("button", name="Lay out").click()
-    expect(page.get_by_text("2.8 g on the line")).to_be_visible()
+    expect(page.get_by_text("2.80 g on the line").first).to_be_visible()
     page.context.close()
     assert [line for line in wrong if "422" not in line] == []  # the browser notes the refusal of a label without its basis
 

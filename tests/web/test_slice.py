@@ -7,8 +7,12 @@ import re
 import pytest
 from sqlmodel import col, select
 
+from lamsik.core.shapes.solid import solid
+from lamsik.core.tank.mass import budget
+from lamsik.formats.body_document import to_design
+from lamsik.store import pieces, stores
 from lamsik.store.database import session_of
-from lamsik.store.tables import Drill, Order, Piece, Revision
+from lamsik.store.tables import Drill, Order, Piece, Revision, Weighing
 from lamsik.web.shapes import state
 from lamsik.web.stores.views import ADDERS
 
@@ -146,6 +150,41 @@ def test_a_bad_reading_comes_back_in_its_place(demo, mass, says):
     answer = demo.post("/pieces/55/weigh", {"target": "stage:sealed", "mass": mass, "instrument": "1"})
     assert answer.status_code == 422
     assert says in answer.text and f'value="{mass}"' in answer.text and 'role="alert"' in answer.text
+
+
+def test_a_blank_held_under_water_too_tells_its_size_and_the_shop_learns_from_it(empty):
+    key, _, _ = ballasted(empty)
+    page = empty.post("/pieces/start", {"design": key, "order": 1}).headers["Location"]
+    under = {"target": "water:carved", "mass": "12.0", "sinker": "22.0", "temperature": "18 C", "instrument": "1"}
+    assert "weigh it in air first" in empty.post(f"{page}/weigh", under).text
+    air = float(re.search(r'placeholder="([\d.]+) g', empty.get(page).text).group(1))
+    empty.post(f"{page}/weigh", {"target": "stage:carved", "mass": f"{air:.2f}", "instrument": "1"})
+    before = empty.get(page).text
+    assert "Held under water too" in before and "Bare wood drinks" in before
+    for bad, says in (
+        ({"temperature": ""}, "temperature"),
+        ({"mass": "x"}, "type a mass"),
+        ({"mass": "90", "sinker": ""}, "less than in air"),
+        ({"mass": "-1"}, "take a heavier one"),
+    ):
+        answer = empty.post(f"{page}/weigh", {**under, **bad})
+        assert answer.status_code == 422 and says in answer.text and 'class="held-under" open' in answer.text
+    assert empty.post(f"{page}/weigh", under).status_code == 302
+    shown = empty.get(page).text
+    assert "−10.00 g" in shown and "held under, in 18" in shown
+    with session_of(empty.http.application.extensions["engine"]) as session:
+        learned = stores.setting(session, "faces")["learned"]["wood"]
+        row = session.exec(select(Weighing).where(Weighing.target == "water:carved")).one()
+        volume = (air + 10.0) / (0.99860 - 0.0012)
+        assert learned["blanks"] == 1 and row.water["temperature_c"] == 18
+        piece = session.get(Piece, 1)
+        design = to_design(dict(pieces.document_of(session, piece)))
+        mass = budget(design, pieces.measured(pieces.readings(session, piece)))
+        assert mass.displaced_ml - budget(design).displaced_ml == pytest.approx(volume - solid(design.body).volume_ml, abs=0.02)
+        weighing = row.id
+    empty.post(f"{page}/take-back/{weighing}")
+    with session_of(empty.http.application.extensions["engine"]) as session:
+        assert stores.setting(session, "faces")["learned"] == {}
 
 
 def test_a_reading_is_taken_back_and_a_part_is_weighed(demo):

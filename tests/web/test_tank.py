@@ -40,7 +40,7 @@ class TestLive:
 
     def test_effects_flips_and_chances_come_only_once_settled(self, demo):
         settled, dragged = view(demo), view(demo, mode="drag")
-        assert len(settled["effects"]) >= 6 and settled["flips"] and "in 100" in settled["sure"] and "weigh the carved blank" in settled["sure"]
+        assert len(settled["effects"]) >= 6 and settled["flips"] and "in 100" in settled["sure"] and "held under water" in settled["sure"]
         assert "effects" not in dragged and dragged["g"] == pytest.approx(settled["g"])
 
     @pytest.mark.parametrize(

@@ -18,6 +18,7 @@ from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
 from lamsik.core.shapes.revisions import note
 from lamsik.core.tank import ballast
+from lamsik.core.tank.ballast_search import MOST_HOLES
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.demo import casting, photo, scenario
@@ -80,9 +81,10 @@ def _body(session: Session, row: tuple[Any, ...], shop: Catalogue, codes: dict[s
     row_made = documents.create(session, "body", documents.next_code(session, "body", "B"), content, "first drawing")
     design = to_design(content)
     if design.purpose == "bait" and not (design.pours or design.cavities):
-        found = ballast.search(design, stores.bench(session), most=1)
+        found = ballast.search(design, stores.bench(session))
         if found:
-            content = with_design(content, ballast.with_answer(design, found[0]))
+            simplest = min(found, key=lambda answer: (answer.miss > 1.0, len(answer.holes) or MOST_HOLES + 1))
+            content = with_design(content, ballast.with_answer(design, simplest))
             documents.save(session, row_made, content, row_made.current, "ballast")
     return row_made
 

@@ -27,7 +27,7 @@ QUANTITY_BY_ENDING = {
 """Which quantity a field holds, by the unit at the end of its name; others are plain numbers."""
 
 _TEXT_FIELDS = ("name", "colour", "note", "behaviour", "by", "roll", "place", "kind", "outline", "fill")
-_MAY_BE_EMPTY = ("drag", "measured_g_cm3", "solid_g_cm3", "up_mm")
+_MAY_BE_EMPTY = ("drag", "measured_g_cm3", "solid_g_cm3", "face_mm", "up_mm")
 
 
 def quantity_of(path: str) -> str:

@@ -1,18 +1,20 @@
 """Pieces: making one from a design's revision, ticking steps, keeping weighings."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 
 from sqlmodel import Session, col, func, select
 
-from lamsik.core.errors import Refused
-from lamsik.core.tank.mass import Measured
+from lamsik.core.errors import Refused, require
+from lamsik.core.tank.mass import SIZED_AT, Measured
 from lamsik.core.tank.parts import STAGES
+from lamsik.core.water import Water as CoreWater
+from lamsik.core.weighing.inwater import InWater
 from lamsik.store import documents, skins
 from lamsik.store.search import fold, pattern
 from lamsik.store.tables import Document, Instrument, Piece, Revision, StepDone, Weighing, now
 
-STAGE, PART = "stage", "part"
+STAGE, PART, WATER = "stage", "part", "water"
 
 
 @dataclass(frozen=True)
@@ -89,14 +91,32 @@ def tick(session: Session, piece: Piece, step: str, done: bool, reason: str = ""
     session.flush()
 
 
-def weigh(session: Session, piece: Piece, target: str, mass_g: float, text: str, instrument: Instrument) -> Weighing:
-    """Keep a reading. Raises `Refused` for an unknown stage or a mass beyond the instrument's span."""
+def weigh(session: Session, piece: Piece, target: str, mass_g: float, text: str, instrument: Instrument, water: CoreWater | None = None) -> Weighing:
+    """Keep a reading; one held under water (negative where it floats) with the water it was held in.
+
+    Raises `Refused` for an unknown stage, a mass beyond the instrument's span, or a blank that would displace nothing.
+    """
     kind, _, name = target.partition(":")
+    if kind == WATER:
+        return _hold_under(session, piece, name, mass_g, text, instrument, water)
     if kind not in (STAGE, PART) or (kind == STAGE and name not in STAGES):
         raise Refused("target", target, f"one of {', '.join(STAGES)} or a part of the piece")
     if not 0 < mass_g <= instrument.span_g:
         raise Refused("mass", text, f"{instrument.name} reads above 0 up to {instrument.span_g:g} g")
     row = Weighing(piece_id=piece.id or 0, target=target, mass_g=mass_g, text=text, instrument_id=instrument.id or 0)
+    session.add(row)
+    session.flush()
+    return row
+
+
+def _hold_under(session: Session, piece: Piece, stage: str, held_g: float, text: str, instrument: Instrument, water: CoreWater | None) -> Weighing:
+    require(stage in SIZED_AT, "target", stage, f"a blank is held under when {' or '.join(SIZED_AT)}")
+    require(water is not None, "water", None, "say how warm the water is")
+    dry = readings(session, piece).get(f"{STAGE}:{stage}")
+    if dry is None:
+        raise Refused("mass", text, "weigh it in air first: the two together give its size")
+    InWater(dry.weighing.mass_g, held_g, water or CoreWater())
+    row = Weighing(piece_id=piece.id or 0, target=f"{WATER}:{stage}", mass_g=held_g, text=text, instrument_id=instrument.id or 0, water=asdict(water or CoreWater()))
     session.add(row)
     session.flush()
     return row
@@ -130,11 +150,15 @@ def measured(found: dict[str, Reading]) -> Measured:
     """The readings as the core takes them; a scale of step s errs by s/√12."""
     stages: list[tuple[str, float, float]] = []
     parts: list[tuple[str, float, float]] = []
+    waters: list[tuple[str, float, float, float]] = []
     for target, reading in found.items():
         kind, _, name = target.partition(":")
         row = (name, reading.weighing.mass_g, reading.instrument.step_g / 12**0.5)
-        (stages if kind == STAGE else parts).append(row)
-    return Measured(tuple(stages), tuple(parts))
+        if kind == WATER:
+            waters.append((*row, CoreWater(**reading.weighing.water).density_g_cm3))
+        else:
+            (stages if kind == STAGE else parts).append(row)
+    return Measured(tuple(stages), tuple(parts), tuple(waters))
 
 
 def instruments(session: Session) -> Sequence[Instrument]:

@@ -30,6 +30,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "mixing": {"step_g": 0.1, "room_c": 20.0, "scoop_ml": 15.0},
     "heat": {"margin_c": MARGIN_C, "limits": {}},
     "cautions": {"read_on": {}},
+    "faces": {"learned": {}},
     "dowels": {"mm": [6.0, 8.0, 10.0, 12.0, 12.7, 14.0, 15.9, 16.0, 18.0, 20.0]},
 }
 """Settings of a new shop."""
@@ -51,7 +52,8 @@ def put_setting(session: Session, key: str, value: dict[str, Any]) -> None:
 def rules(session: Session) -> Rules:
     """The shop's thresholds."""
     found, limits = setting(session, "bands"), setting(session, "bench")
-    return Rules(Bands(found["suspends_cm_s"], found["slow_cm_s"]), found["drag"], limits["wall_mm"], limits["slug_step_g"], found["steady_hz"])
+    faces = tuple((made, row["mm"]) for made, row in sorted(setting(session, "faces")["learned"].items()))
+    return Rules(Bands(found["suspends_cm_s"], found["slow_cm_s"]), found["drag"], limits["wall_mm"], limits["slug_step_g"], found["steady_hz"], faces)
 
 
 def bench(session: Session) -> Bench:

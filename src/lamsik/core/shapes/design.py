@@ -29,7 +29,8 @@ class Host:
     """What the body is made of: density and one-sigma spread [g/cm³], and where the figure is from.
 
     A hollow body has a mean density and, as `solid_g_cm3`, that of its shell: the rest is air that a pierced
-    skin lets flood.
+    skin lets flood. `face_mm` is how true it is made, one sigma of each face [mm]; None while the construction, or what
+    the shop's own blanks tell, stands in.
     """
 
     name: str
@@ -38,11 +39,14 @@ class Host:
     construction: str = "wood"
     source: str = "table"
     solid_g_cm3: float | None = None
+    face_mm: float | None = None
 
     def __post_init__(self) -> None:
         finite_between("material.density_g_cm3", self.density_g_cm3, 0.02, 9.0, "g/cm³")
         finite_between("material.spread_g_cm3", self.spread_g_cm3, 0.0, 2.0, "g/cm³")
         require(self.construction in CONSTRUCTIONS, "material.construction", self.construction, f"one of {', '.join(CONSTRUCTIONS)}")
+        if self.face_mm is not None:
+            finite_between("material.face_mm", self.face_mm, 0.0, 2.0, "mm")
         if self.solid_g_cm3 is not None:
             low = self.density_g_cm3
             require(low - 1e-9 <= self.solid_g_cm3 <= 9.0, "material.solid_g_cm3", self.solid_g_cm3, f"allowed is {low:g} (the body's mean) to 9 g/cm³")

@@ -28,13 +28,21 @@ class Near:
 
 @dataclass(frozen=True)
 class Rules:
-    """The shop's own thresholds, calibration, thinnest wall [mm], ballast step [g] and where lively turns steady [Hz]."""
+    """The shop's own thresholds, calibration, thinnest wall [mm], ballast step [g] and where lively turns steady [Hz].
+
+    `faces_mm` is how true its own blanks came out by construction: (construction, one sigma of a face [mm]).
+    """
 
     bands: Bands = Bands()
     drag: float = DEFAULT_DRAG
     wall_mm: float = 2.0
     step_g: float = 0.1
     steady_hz: float = STEADY_HZ
+    faces_mm: tuple[tuple[str, float], ...] = ()
+
+    def face_mm(self, construction: str) -> float | None:
+        """How true the shop's blanks of a construction came out, a face [mm]; None while it held none under water."""
+        return dict(self.faces_mm).get(construction)
 
 
 @dataclass(frozen=True)

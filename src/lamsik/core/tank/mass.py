@@ -16,22 +16,38 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.parts import SHARED, STAGES, WEIGHED, Part, assumed, cut_ml, is_cut
+from lamsik.core.weighing.inwater import AIR_G_CM3
 
 
 @dataclass(frozen=True)
 class Measured:
-    """What the scale said: (stage, g, sd g) for the whole piece, (part key, g, sd g) for single parts."""
+    """What the scale said: (stage, g, sd g) for the whole piece, (part key, g, sd g) for single parts.
+
+    `waters` are the whole piece held wholly under: (stage, g, sd g, water g/cm³), negative where it floats.
+    """
 
     stages: tuple[tuple[str, float, float], ...] = ()
     parts: tuple[tuple[str, float, float], ...] = ()
+    waters: tuple[tuple[str, float, float, float], ...] = ()
 
     def __post_init__(self) -> None:
+        for name, held, sd, water in self.waters:
+            finite_between(f"weighing.{name}.water", held, -5000.0, 5000.0, "g")
+            finite_between(f"weighing.{name}.sd", sd, 0.0, 100.0, "g")
+            finite_between("water_g_cm3", water, 0.95, 1.3, "g/cm³")
+            require(name in SIZED_AT, "stage", name, f"a blank is held under when {' or '.join(SIZED_AT)}, before anything is on it")
         for name, mass, sd in (*self.stages, *self.parts):
             finite_between(f"weighing.{name}", mass, 0.0, 5000.0, "g")
             finite_between(f"weighing.{name}.sd", sd, 0.0, 100.0, "g")
         for name, _, _ in self.stages:
             require(name in STAGES, "stage", name, f"one of {', '.join(STAGES)}")
 
+
+SIZED_AT = ("carved", "sealed")
+"""When a piece held under water tells the size of the body itself."""
+
+SIZE = "made:size"
+"""The row by which a body as made differs from its drawing: it displaces, and weighs nothing by itself."""
 
 NOTHING = Measured()
 
@@ -65,8 +81,29 @@ class Budget:
 
 def budget(design: Design, measured: Measured = NOTHING) -> Budget:
     """The mass budget of a design, with what the scale said put in place of what was assumed."""
-    parts, host_density, doubts = _weighed(design, assumed(design), measured)
+    rows, volume = assumed(design), solid(design.body).volume_ml
+    seen = size_ml(design, measured)
+    if seen is not None:
+        rows = [replace(p, mass_g=p.mass_g * seen[0] / volume, sd_g=p.sd_g * seen[0] / volume) if p.key == "host" else p for p in rows]
+        rows = [*rows, Part(SIZE, "size as made", "carved", 0.0, 0.0, solid(design.body).area_centroid_mm, WEIGHED, film_ml=seen[0] - volume)]
+    parts, host_density, doubts = _weighed(design, rows, measured, volume if seen is None else seen[0])
     return summed(parts, solid(design.body).volume_ml, host_density, tuple(doubts))
+
+
+def size_ml(design: Design, measured: Measured) -> tuple[float, float] | None:
+    """Volume of the body as made [ml] and its one-sigma uncertainty, from a blank weighed in air and in water; None while it is not.
+
+    Notes: V = (W_air - W_water)/(ρ_w - ρ_air), less the film of the seal; a scale settles it ten times
+    closer than any hand works, so the drawing has no say beside it.
+    """
+    air = {stage: (g, sd) for stage, g, sd in measured.stages}
+    for stage, held, sd, water in sorted(measured.waters, key=lambda row: SIZED_AT.index(row[0])):
+        if stage not in air:
+            continue
+        whole = (air[stage][0] - held) / (water - AIR_G_CM3)
+        film = sum(p.film_ml for p in assumed(design) if p.film_ml > 0 and stage == "sealed" and p.stage in ("carved", "sealed"))
+        return whole - film, float(np.hypot(air[stage][1], sd)) / (water - AIR_G_CM3)
+    return None
 
 
 def summed(parts: Sequence[Part], hull_ml: float, host_density_g_cm3: float, doubts: tuple[str, ...] = ()) -> Budget:
@@ -91,24 +128,26 @@ def summed(parts: Sequence[Part], hull_ml: float, host_density_g_cm3: float, dou
     )
 
 
-def _weighed(design: Design, parts: list[Part], measured: Measured) -> tuple[list[Part], float, list[str]]:
+def _weighed(design: Design, parts: list[Part], measured: Measured, volume_ml: float) -> tuple[list[Part], float, list[str]]:
     single = {key: (mass, sd) for key, mass, sd in measured.parts}
     parts = [_set(p, *single[p.key], WEIGHED) if p.key in single else p for p in parts]
     density = design.host.density_g_cm3
     if "host" in single:
-        density = single["host"][0] / solid(design.body).volume_ml
-        parts = _with_host_density(design, parts, density, single["host"][1], WEIGHED)
+        density = single["host"][0] / volume_ml
+        parts = _with_host_density(design, parts, density, single["host"][1], WEIGHED, volume_ml)
     doubts: list[str] = []
     done: set[str] = set()
     for stage, mass, sd in sorted(measured.stages, key=lambda row: STAGES.index(row[0])):
         group_stages = {s for s in STAGES[: STAGES.index(stage) + 1]} - done
         done |= group_stages
         delta = mass - sum(p.mass_g for p in parts if p.stage in done)
-        parts, density = _spread(design, parts, group_stages, delta, sd, density, doubts, stage)
+        parts, density = _spread(design, parts, group_stages, delta, sd, density, doubts, stage, volume_ml)
     return parts, density, doubts
 
 
-def _spread(design: Design, parts: list[Part], stages: set[str], delta: float, sd: float, density: float, doubts: list[str], stage: str) -> tuple[list[Part], float]:
+def _spread(
+    design: Design, parts: list[Part], stages: set[str], delta: float, sd: float, density: float, doubts: list[str], stage: str, volume_ml: float
+) -> tuple[list[Part], float]:
     """Give a stage's surplus to its unweighed parts by variance; the host moves as one density."""
     wood = [p for p in parts if p.stage in stages and (p.key == "host" or is_cut(p)) and p.status != WEIGHED]
     loose = [p for p in parts if p.stage in stages and p not in wood and p.status != WEIGHED]
@@ -129,21 +168,20 @@ def _spread(design: Design, parts: list[Part], stages: set[str], delta: float, s
     parts = [_set(p, max(moved[p.key], 0.0), float(left), status) if p.key in moved else p for p in parts]
     if has_host:
         density = max(density + gain * wood_var / wood_ml, 0.01)
-        parts = _with_host_density(design, parts, density, float(left), status)
+        parts = _with_host_density(design, parts, density, float(left), status, volume_ml)
     return parts, density
 
 
-def _with_host_density(design: Design, parts: list[Part], density: float, sd: float, status: str) -> list[Part]:
+def _with_host_density(design: Design, parts: list[Part], density: float, sd: float, status: str, volume_ml: float) -> list[Part]:
     scale = density / design.host.density_g_cm3
-    shape = solid(design.body)
-    whole = density * shape.volume_ml
+    whole = density * volume_ml
     fixed = []
     for part in parts:
         if part.key == "host":
             part = replace(part, mass_g=whole, sd_g=sd, status=status)
         elif is_cut(part):
             volume = -cut_ml(design, part.key)
-            part = replace(part, mass_g=density * volume, sd_g=sd * abs(volume) / shape.volume_ml * scale, status=status)
+            part = replace(part, mass_g=density * volume, sd_g=sd * abs(volume) / volume_ml * scale, status=status)
         fixed.append(part)
     return fixed
 

@@ -17,7 +17,7 @@ from lamsik.core.shapes.solid import Segment, segment_at, segments
 from lamsik.core.tank.attitude import Attitude, Hanging, immersed
 from lamsik.core.tank.floating import Floating, body_state, draft_for, float_drag, vessel_of_hull
 from lamsik.core.tank.immersion import Hull, hull_of
-from lamsik.core.tank.mass import Budget, summed
+from lamsik.core.tank.mass import SIZE, Budget, summed
 from lamsik.core.tank.motion import Bands
 from lamsik.core.tank.parts import Part
 from lamsik.core.tank.verdict import Verdict, verdict
@@ -99,7 +99,7 @@ class _Shares:
 
 
 def _group(design: Design, mass: Budget, group: tuple[Segment, ...], hull: Hull, shares: _Shares, drag: float, bands: Bands) -> Group:
-    rows = [row for segment in group for part in mass.parts if (row := part_in(design, part, segment, shares, mass.host_density_g_cm3))]
+    rows = [row for segment in group for part in mass.parts if (row := part_in(design, part, segment, shares))]
     volume = sum(segment.volume_ml for segment in group)
     budget = summed(rows, volume, mass.host_density_g_cm3)
     centre = np.sum([s.volume_mm3 * np.array(s.centroid_mm) for s in group], axis=0) / (volume * 1000.0)
@@ -112,12 +112,12 @@ def _group(design: Design, mass: Budget, group: tuple[Segment, ...], hull: Hull,
     return Group(tuple(s.key for s in group), volume, budget, hanging, surface, says)
 
 
-def part_in(design: Design, part: Part, segment: Segment, shares: _Shares, host_g_cm3: float) -> Part | None:
+def part_in(design: Design, part: Part, segment: Segment, shares: _Shares) -> Part | None:
     """What of a part belongs to a segment: the body by its volume, coats by skin, glue by volume, all else by its place."""
     key = segment.key
     if part.key == "host":
-        return replace(part, mass_g=host_g_cm3 * segment.volume_ml, at_mm=segment.centroid_mm)
-    if part.film_ml > 0:
+        return replace(part, mass_g=part.mass_g * shares.volume[key], at_mm=segment.centroid_mm)
+    if part.film_ml > 0 or part.key == SIZE:
         return replace(part, mass_g=part.mass_g * shares.skin[key], film_ml=part.film_ml * shares.skin[key], at_mm=shares.skin_at[key])
     if part.key == "glue" or part.key.endswith(":shell"):
         return replace(part, mass_g=part.mass_g * shares.volume[key], at_mm=segment.centroid_mm)

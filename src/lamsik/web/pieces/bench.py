@@ -31,6 +31,7 @@ class StepRow:
     here: bool
     reading: Reading | None
     expected_g: float | None
+    under: Reading | None
     cautions: tuple[str, ...]
     done_at: datetime | None = None
     reason: str = ""
@@ -91,7 +92,7 @@ def view(piece: Piece) -> PieceView:
 def _sure(design: Design, measured: Measured, rules: Rules) -> str:
     """How likely this piece does what is wanted, as far as the scale has seen it; empty where the want itself cannot be."""
     try:
-        return sure_words(certainty(design, measured, rules.drag, rules.bands), "pieces weighed like this one")
+        return sure_words(certainty(design, measured, rules.drag, rules.bands, face_mm=rules.face_mm(design.host.construction)), "pieces weighed like this one")
     except Refused:
         return ""
 
@@ -103,7 +104,7 @@ def _rows(design: Design, outcome: Outcome, readings: dict[str, Reading], ticks:
         tick = ticks.get(step.key)
         reading = readings.get(f"stage:{step.weigh}") if step.weigh else None
         expected = outcome.budget.up_to(step.weigh) if step.weigh else None
-        row = StepRow(step, tick is not None, current and tick is None, reading, expected, warnings(step))
+        row = StepRow(step, tick is not None, current and tick is None, reading, expected, readings.get(f"water:{step.weigh}"), warnings(step))
         if tick is not None:
             row = replace(row, done_at=tick.done_at, reason=tick.reason)
         elif row.here:

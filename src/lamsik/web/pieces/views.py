@@ -10,9 +10,11 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.errors import Refused
 from lamsik.core.route.steps import LAST, open_before
 from lamsik.core.shapes.design import Design
-from lamsik.core.tank.mass import Measured, budget, unweighed
+from lamsik.core.tank.mass import SIZED_AT, Measured, budget, unweighed
 from lamsik.core.tank.parts import Part
 from lamsik.core.units import parse
+from lamsik.core.water import Water
+from lamsik.core.weighing.inwater import with_sinker
 from lamsik.formats.body_document import with_design
 from lamsik.store import documents, mixes, moulds, orders, pieces
 from lamsik.store.tables import Document, Instrument, Order, Piece, Revision, now
@@ -20,6 +22,7 @@ from lamsik.web.pictures import card as drawings
 from lamsik.web.pictures.cards import design_of
 from lamsik.web.pictures.tank import default_view, scene
 from lamsik.web.pieces.bench import PieceView, view, waiting, waits_at
+from lamsik.web.pieces.learned import learn_faces
 from lamsik.web.pieces.standing import at_work, stands
 from lamsik.web.scale.port import board
 from lamsik.web.shared import printing
@@ -77,7 +80,7 @@ def _page(shown: PieceView, error: dict[str, str] | None = None, asks: Asks | No
     return render_template(
         "pieces/show.html", shown=shown, picture=scene(shown.outcome, looks, handles=False),
         facts=tank_facts(shown.outcome, looks), budget=budget_rows(shown.outcome.budget.parts), verdict=verdict_view(shown.outcome),
-        planned=verdict_view(shown.planned), instruments=pieces.instruments(db()), error=error or {}, asks=asks, **board(f"piece {shown.piece.id}"),
+        planned=verdict_view(shown.planned), instruments=pieces.instruments(db()), error=error or {}, asks=asks, sized_at=SIZED_AT, **board(f"piece {shown.piece.id}"),
     )  # fmt: skip
 
 
@@ -90,17 +93,31 @@ def weigh(key: int) -> ResponseReturnValue:
         instrument = db().get(Instrument, sent_id("instrument"))
         if instrument is None:
             raise Refused("instrument", request.form.get("instrument"), "pick a scale; add one in Stores")
-        mass = parse(text, "mass", "mass", "g").value
-        pieces.weigh(db(), piece, target, mass, text.strip(), instrument)
+        if target.startswith(f"{pieces.WATER}:"):
+            held, water = _held_under()
+            pieces.weigh(db(), piece, target, held, text.strip(), instrument, water)
+            learn_faces()
+        else:
+            pieces.weigh(db(), piece, target, parse(text, "mass", "mass", "g").value, text.strip(), instrument)
     except Refused as refused:
-        return _page(view(piece), {"target": target, "text": text, "message": f"{refused.given} cannot be used: {refused.allowed}."}), 422
+        sent = {name: request.form.get(name, "") for name in ("sinker", "temperature")}
+        return _page(view(piece), {**sent, "target": target, "text": text, "message": f"{refused.given} cannot be used: {refused.allowed}."}), 422
     return redirect(url_for("pieces.show", key=key, _anchor="bench"))
+
+
+def _held_under() -> tuple[float, Water]:
+    """What a blank weighs held under [g], negative where it floats, and the fresh water of the tub: read with a sinker, or by itself where it sinks."""
+    both = parse(request.form.get("mass", ""), "mass", "under water", "g").value
+    sinker = request.form.get("sinker", "").strip()
+    warm = parse(request.form.get("temperature", ""), "temperature", "water temperature").value
+    return with_sinker(both, parse(sinker, "mass", "sinker", "g").value) if sinker else both, Water("fresh water", warm)
 
 
 @blueprint.post("/<int:key>/take-back/<int:weighing>")
 def take_back(key: int, weighing: int) -> ResponseReturnValue:
     """Undo a reading."""
     pieces.take_back(db(), load(Piece, key), weighing)
+    learn_faces()
     return redirect(url_for("pieces.show", key=key, _anchor="bench"))
 
 

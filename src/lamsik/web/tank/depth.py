@@ -7,6 +7,7 @@ from typing import Any
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.faces import MADE_TRUE_TO, TRUE_TO
 from lamsik.core.shapes.hardware import Item
 from lamsik.core.shapes.trial import BELLY, TrialWeight
 from lamsik.core.tank.ballast_base import Bench
@@ -34,6 +35,7 @@ def deeper(outcome: Outcome, hooks: Sequence[Item], waters: Sequence[Water], ben
         "flips": flip_words(flips(design, outcome.budget, outcome.rules.drag, outcome.rules.bands)),
         **_want(outcome, waters, bench),
         **_sure(outcome),
+        **_faces(outcome),
         "allowances": [_allowance(design, row.key) for row in design.allowances],
         "no_allowances": not design.allowances,
         "bare": _bare(outcome),
@@ -123,9 +125,15 @@ def _lost(held: dict[str, Any], outcome: Outcome) -> str:
     return f"It does not hold everywhere: {'; '.join(lost)}." if lost else ""
 
 
+_FACES = {
+    "wood": f"by hand about {TRUE_TO['by hand']:g} mm, over a template {TRUE_TO['by template']:g}", "foam": "as the mould came out",
+    "cast": "as the mould and the shrinkage came out", "soft": "as the mould and the shrinkage came out", "print": "as the printer and the shrinkage came out",
+}  # fmt: skip
+
+
 def _sure(outcome: Outcome) -> dict[str, Any]:
     try:
-        found = certainty(outcome.design, drag=outcome.rules.drag, bands=outcome.rules.bands)
+        found = certainty(outcome.design, drag=outcome.rules.drag, bands=outcome.rules.bands, face_mm=outcome.rules.face_mm(outcome.design.host.construction))
     except Refused:
         return {"sure": "", "sure_rows": [], "sure_spread": ""}
     says = sure_words(found)
@@ -137,9 +145,18 @@ def _sure(outcome: Outcome) -> dict[str, Any]:
     return {
         "sure": says,
         "sure_rows": rows,
-        "sure_spread": f"Net is known to ± {found.net_sd_g:.2f} g, pitch to ± {found.pitch_sd_deg:.0f}°. "
+        "sure_spread": f"90 of 100 end between {signed(found.net_band_g[0])} and {signed(found.net_band_g[1])} g net; pitch is known to ± {found.pitch_sd_deg:.0f}°. "
         f"Ballast set exactly and nothing more measured: {100 * found.refitted:.0f} in 100.",
     }
+
+
+def _faces(outcome: Outcome) -> dict[str, str]:
+    """How true the body is taken to be made, and where that is from."""
+    host = outcome.design.host
+    learned = outcome.rules.face_mm(host.construction)
+    stands = learned if learned is not None else MADE_TRUE_TO[host.construction]
+    says = "your own figure" if host.face_mm is not None else "from your own blanks held under water" if learned is not None else _FACES[host.construction]
+    return {"face_says": says, "face_mm": f"{stands:.2f} mm"}
 
 
 def sure_words(found: Certainty, made: str = "baits made so") -> str:
