@@ -13,6 +13,7 @@ from lamsik.core.errors import Refused
 from lamsik.core.shapes.ballast_holes import Hole, Slug
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Host, Want
+from lamsik.core.shapes.forms import FORMS
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.ballast import search, what_binds, with_answer, within
 from lamsik.core.tank.ballast_base import base_of, load_height_mm, loads_of
@@ -21,7 +22,7 @@ from lamsik.core.tank.mass import budget
 from lamsik.core.tank.moulded import poured_ends
 from lamsik.formats.body_document import to_design
 from tests.ballast_brute import STOCK, held_against, wants
-from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD_6, bait
+from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD_6, bait, body_from
 
 CASES = Path(__file__).parent.parent.parent / "cases"
 TRIED = wants(20)
@@ -125,3 +126,9 @@ class TestFiller:
 
     def test_with_equal_bench_and_slug_the_best_stays_the_best(self):
         assert all(answer.wall_mm >= BENCH.wall_mm - 1e-9 for answer in search(bait(), BENCH))
+
+
+def test_a_hole_keeps_its_wall_to_a_flat_face():
+    body = body_from(FORMS["popper"], 78.0, 20.0, 20.0)
+    near, far = (Hole("b", LEAD_ROD_6, 1.0, x, 6.5) for x in (5.0, 12.0))
+    assert wall_left_mm(body, near) == pytest.approx(1.75) and wall_left_mm(body, far) > 3.0

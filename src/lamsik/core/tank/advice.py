@@ -37,12 +37,12 @@ def advise(design: Design, measured: Measured, bench: Bench, drag: float = DEFAU
     now = sum(hole.mass_g for hole in resized.ballast)
     if abs(now - was) < bench.slug_step_g / 2:
         return Advice(None, f"{cause}: the planned {was:.1f} g of ballast still fits.")
-    word = "slug" if len(design.ballast) == 1 else "slugs, all together,"
-    first = resized.ballast[0]
-    return Advice(
-        resized,
-        f"{cause}: use a {now:.1f} g {word} instead of {was:.1f} g ({first.drill_mm:g} mm drill, {first.depth_mm:.1f} mm deep, {first.x_mm:.1f} mm from the nose).",
-    )
+    places = "; ".join(f"{hole.mass_g:.1f} g {hole.x_mm:.1f} mm from the nose, {hole.drill_mm:g} mm drill, {hole.depth_mm:.1f} mm deep" for hole in resized.ballast)
+    if len(resized.ballast) == 1:
+        first = resized.ballast[0]
+        places = f"{first.drill_mm:g} mm drill, {first.depth_mm:.1f} mm deep, {first.x_mm:.1f} mm from the nose"
+    use = f"a {now:.1f} g slug" if len(resized.ballast) == 1 else f"{len(resized.ballast)} slugs of {now:.1f} g in all"
+    return Advice(resized, f"{cause}: use {use} instead of {was:.1f} g ({places}).")
 
 
 def host_surprise(design: Design, weighed: Budget) -> str:

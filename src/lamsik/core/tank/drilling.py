@@ -40,7 +40,7 @@ def table(body: Body) -> Table:
 
 
 def walls_left_mm(body: Body, x_mm: Array, depth_mm: float | Array, drill_mm: float) -> Array:
-    """Thinnest material left [mm] round a hole from the belly at each x (n,): above it and beside it.
+    """Thinnest material left [mm] round a hole from the belly at each x (n,): above it, beside it, and to a flat end.
 
     The sides are looked at where the hole ends and a little below, where a rounded section narrows most.
     """
@@ -52,7 +52,8 @@ def walls_left_mm(body: Body, x_mm: Array, depth_mm: float | Array, drill_mm: fl
     thinnest = here.top - top_of_hole
     for z in (top_of_hole, top_of_hole - 0.4 * np.tile(np.broadcast_to(depth_mm, x_mm.shape), 3)):
         thinnest = np.minimum(thinnest, here.half_width(body, z) - drill_mm / 2)
-    return np.asarray(thinnest.reshape(3, -1).min(axis=0))
+    to_end = np.minimum(x_mm, body.length_mm - x_mm) - drill_mm / 2
+    return np.asarray(np.minimum(thinnest.reshape(3, -1).min(axis=0), to_end))
 
 
 @dataclass(frozen=True, eq=False)

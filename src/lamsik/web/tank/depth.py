@@ -145,7 +145,7 @@ def _sure(outcome: Outcome) -> dict[str, Any]:
     return {
         "sure": says,
         "sure_rows": rows,
-        "sure_spread": f"90 of 100 end between {signed(found.net_band_g[0])} and {signed(found.net_band_g[1])} g net; pitch is known to ± {found.pitch_sd_deg:.0f}°. "
+        "sure_spread": f"90 of 100 end between {signed(found.net_band_g[0])} and {signed(found.net_band_g[1])} g net; pitch is known to ± {found.pitch_sd_deg:.0f}°. "
         f"Ballast set exactly and nothing more measured: {100 * found.refitted:.0f} in 100.",
     }
 
