@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from manifold3d import Manifold, OpType
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.ballast_holes import Hole
@@ -28,7 +29,9 @@ from lamsik.core.shapes.sources import Source
 from lamsik.core.shapes.stock import block, cutting, pieces_along
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.mass import NOTHING, budget
+from lamsik.core.tank.motion import Bands
 from lamsik.core.tank.printed import by_metal, sink_words, weak_hinges
+from lamsik.core.tank.segments import group_verdicts
 from tests.bodies import LEAD_BALL, LEAD_ROD, TIE, bait, homogeneous, straight
 
 TUBE = Item("tube", "line tube", "tube", 0.14, 0.95, 0.0, material="plastic", wire_mm=3.0, shank_mm=40.0, bore_mm=2.0)
@@ -56,12 +59,50 @@ class TestHollow:
         foamed = evaluate.drag(replace(design, shell=Shell(2.0, 0.1, "rigid foam")))
         assert foamed.budget.mass_g == pytest.approx(outcome.budget.mass_g + 0.1 * inner) and foamed.flooded_net_g == pytest.approx(foamed.hanging.net_g)
 
+    @pytest.mark.parametrize("fill", [0.0, 0.1])
+    @pytest.mark.parametrize("what", ["balls", "slug", "poured end", "all"])
+    def test_what_is_inside_a_hollow_takes_out_only_what_is_there(self, what, fill):
+        body, cavity, pour = straight(100, 10, 10), Cavity("c1", LEAD_BALL, 3, 50.0, 6.0), Pour("p1", "dense", 1.6, 80, 100)
+        hole = Hole("b1", LEAD_ROD, 4.0, 20.0, 5.5)
+        on = {"balls": {"cavities": (cavity,)}, "slug": {"ballast": (hole,)}, "poured end": {"pours": (pour,)}}
+        on["all"] = {name: rows for row in list(on.values()) for name, rows in row.items()}
+        design = replace(homogeneous(body, 1.1), shell=Shell(2.0, fill, "foam"), **on[what])
+        hull, inner = (Manifold.cylinder(long, r, r, 720).rotate((0, 90, 0)).translate((x, 0, 0)) for long, r, x in ((100, 10, 0), (96, 8, 2)))
+        things = {
+            "balls": Manifold.cylinder(cavity.length_mm, cavity.bore_mm / 2, cavity.bore_mm / 2, 360, True).rotate((0, 90, 0)).translate((50, 0, -4)),
+            "slug": Manifold.cylinder(hole.depth_mm, 2.75, 2.75, 360).translate((20, 0, -10)),
+            "poured end": hull ^ Manifold.cube((20, 40, 40)).translate((80, -20, -20)),
+        }
+        took = Manifold.batch_boolean([row for name, row in things.items() if what in (name, "all")], OpType.Add)
+        own = {"balls": cavity.mass_g, "slug": 4.0 + hole.filler_g, "poured end": 1.6 * things["poured end"].volume() / 1000}
+        expected = (1.1 * (hull - inner - took).volume() + fill * (inner - took).volume()) / 1000 + sum(g for name, g in own.items() if what in (name, "all"))
+        assert budget(design).mass_g == pytest.approx(expected, rel=1e-3)
+
+    def test_a_hole_in_a_heavier_segment_takes_out_the_heavier_material(self):
+        body = replace(straight(100, 10, 10), joints=(Joint("j1", 50.0),))
+        light = replace(homogeneous(body, 0.3), segment_hosts=(("s2", Host("resin", 1.1, 0.03)),))
+        hole = Hole("b1", LEAD_ROD, 4.0, 75.0, 8.0)
+        gained = budget(replace(light, ballast=(hole,))).mass_g - budget(light).mass_g
+        assert gained == pytest.approx(4.0 + hole.filler_g - 1.1 * hole.hole_ml, abs=1e-6)
+        ahead = replace(hole, x_mm=25.0)
+        assert budget(replace(light, ballast=(ahead,))).mass_g - budget(light).mass_g == pytest.approx(4.0 + ahead.filler_g - 0.3 * ahead.hole_ml, abs=1e-6)
+
     def test_a_wall_that_leaves_nothing_inside_is_refused(self):
         with pytest.raises(Refused, match="else it is solid"):
             replace(homogeneous(straight(100, 5, 5), 1.1), shell=Shell(4.9))
 
 
 class TestPours:
+    def test_a_pour_across_a_joint_is_the_body_less_the_kerf_and_each_segment_has_its_own(self):
+        body = replace(straight(100, 10, 10), joints=(Joint("j1", 60.0, kerf_mm=4.0),))
+        design = replace(homogeneous(body, 0.3), pours=(Pour("p1", "dense", 1.6, 50, 100),))
+        volume, at = pour_volume_ml(body, design.pours[0])
+        assert volume == pytest.approx(pi * 100 * 46 / 1000, rel=1e-6) and at[0] == pytest.approx((8 * 54 + 38 * 81) / 46)
+        assert budget(design).mass_g == pytest.approx(pi * (50 * 0.3 + 46 * 1.6) / 10, rel=1e-6)
+        fore, aft = group_verdicts(design, budget(design), 0.9, Bands())
+        assert fore.budget.mass_g == pytest.approx(pi * (50 * 0.3 + 8 * 1.6) / 10, rel=1e-4) and aft.budget.mass_g == pytest.approx(pi * 38 * 1.6 / 10, rel=1e-4)
+        assert fore.budget.g_mm[0] == pytest.approx((50 * 0.3 * 25 + 8 * 1.6 * 54) / (50 * 0.3 + 8 * 1.6), abs=0.01)
+
     @pytest.mark.parametrize("tilt", [-30, 0, 25])
     def test_a_tilted_pour_in_a_straight_body_has_the_volume_of_a_square_one(self, tilt):
         volume, at = pour_volume_ml(straight(100, 9, 9), Pour("p1", "dense", 1.6, 70, 100, tilt))

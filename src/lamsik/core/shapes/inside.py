@@ -1,14 +1,18 @@
 """Ballast that is no drilled slug: a denser end poured into the body, and balls in a closed cavity."""
 
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from math import pi
+
+import numpy as np
 
 from lamsik.core.errors import finite_between, require
 from lamsik.core.shapes.ballast_holes import BALLS, Slug
 from lamsik.core.shapes.body import Body, station
 from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.joints import Cut
-from lamsik.core.shapes.solid import between
+from lamsik.core.shapes.quadrature import Stretch
+from lamsik.core.shapes.solid import between, segments
 
 
 @dataclass(frozen=True)
@@ -76,10 +80,31 @@ class Cavity:
 
 
 def pour_volume_ml(body: Body, pour: Pour) -> tuple[float, Point]:
-    """Volume [ml] of the poured stretch and its centroid [mm]."""
+    """Volume [ml] of the poured stretch, less the kerfs of joints in it, and its centroid [mm]."""
+    pieces = pour_pieces(body, pour)
+    volume = sum(piece.volume_mm3 for _, piece in pieces)
+    if volume <= 0:
+        return 0.0, ((pour.from_mm + pour.to_mm) / 2, 0.0, 0.0)
+    centre = np.sum([piece.volume_mm3 * np.array(piece.centroid_mm) for _, piece in pieces], axis=0) / volume
+    return volume / 1000.0, (float(centre[0]), float(centre[1]), float(centre[2]))
+
+
+@lru_cache(maxsize=256)
+def pour_pieces(body: Body, pour: Pour) -> tuple[tuple[str, Stretch], ...]:
+    """The poured stretch by segment: (segment's key, what of it lies there).
+
+    Notes: of two faces the one further on along the axis bounds; faces of different lean that cross inside the body are not told apart.
+    """
     fore, aft = pour_cuts(body, pour)
-    found = between(body, fore, aft)
-    return found.volume_mm3 / 1000.0, found.centroid_mm
+    found = []
+    for segment in segments(body):
+        first = max((cut for cut in (fore, segment.fore) if cut), key=lambda cut: cut.x_mm, default=None)
+        last = min((cut for cut in (aft, segment.aft) if cut), key=lambda cut: cut.x_mm, default=None)
+        if first is None or last is None or first.x_mm < last.x_mm:
+            piece = between(body, first, last)
+            if piece.volume_mm3 > 0:
+                found.append((segment.key, piece))
+    return tuple(found)
 
 
 def pour_cuts(body: Body, pour: Pour) -> tuple[Cut | None, Cut | None]:

@@ -1,6 +1,7 @@
 """The parts of a design as the budget sees them: mass, place, displacement, and where the figure is from."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -10,9 +11,9 @@ from lamsik.core.shapes.allowances import CLEAR, GLUE, HOOKS, PAINT, STAGE
 from lamsik.core.shapes.ballast_holes import hole_height_mm, slug_height_mm
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point, eye_of, lip_point
-from lamsik.core.shapes.hollow import inside_of
+from lamsik.core.shapes.hollow import inside_of, rod_points, share_inside
 from lamsik.core.shapes.inside import cavity_point, pour_volume_ml
-from lamsik.core.shapes.solid import segments, solid
+from lamsik.core.shapes.solid import segment_at, segments, solid
 
 STAGES = ("carved", "sealed", "ballasted", "cleared", "rigged")
 """When the piece can be put on the scale, in order of work; `rigged` is the finished bait."""
@@ -65,16 +66,41 @@ def is_cut(part: Part) -> bool:
 
 
 def cut_ml(design: Design, key: str) -> float:
-    """Host material [ml] that the cut of this key takes away."""
+    """Host material [ml] that the cut of this key takes away; what lies in the hollow of a shell is not host any more."""
     if key == "cut:lip":
         return design.lip.slot_ml if design.lip else 0.0
-    taken = {f"cut:{hole.key}": hole.hole_ml for hole in design.ballast}
-    taken |= {f"cut:{cavity.key}": cavity.volume_ml for cavity in design.cavities}
-    taken |= {f"cut:{placed.key}": placed.item.pocket_ml for placed in design.hardware}
-    if design.shell is not None:
-        taken["cut:shell"] = inside_of(design.body, design.shell.wall_mm).volume_mm3 / 1000.0
-    taken |= {f"cut:{pour.key}": pour_volume_ml(design.body, pour)[0] for pour in design.pours}
-    return taken[key]
+    if key == "cut:shell":
+        assert design.shell is not None
+        return inside_of(design.body, design.shell.wall_mm).volume_mm3 / 1000.0
+    pockets = {f"cut:{placed.key}": placed.item.pocket_ml for placed in design.hardware}
+    return next((row.whole_ml - row.hollow_ml for row in taken(design) if row.key == key), None) or pockets.get(key, 0.0)
+
+
+@dataclass(frozen=True)
+class Taken:
+    """What a hole, chamber or pour takes up [ml], and how much of that lies in the hollow of a shell."""
+
+    key: str
+    whole_ml: float
+    hollow_ml: float
+
+
+@lru_cache(maxsize=64)
+def taken(design: Design) -> tuple[Taken, ...]:
+    """Holes, chambers and poured ends with the share of each that lies in the hollow."""
+    rows, body = [], design.body
+    wall = design.shell.wall_mm if design.shell is not None else None
+    for hole in design.ballast:
+        at = (hole.x_mm, 0.0, hole_height_mm(body, hole))
+        within = 0.0 if wall is None else share_inside(body, wall, rod_points(hole.drill_mm / 2, hole.depth_mm, at, 2))
+        rows.append(Taken(f"cut:{hole.key}", hole.hole_ml, hole.hole_ml * within))
+    for cavity in design.cavities:
+        within = 0.0 if wall is None else share_inside(body, wall, rod_points(cavity.bore_mm / 2, cavity.length_mm, cavity_point(body, cavity), 0))
+        rows.append(Taken(f"cut:{cavity.key}", cavity.volume_ml, cavity.volume_ml * within))
+    for pour in design.pours:
+        within = 0.0 if wall is None else inside_of(body, wall, pour.from_mm, pour.to_mm).volume_mm3 / 1000.0
+        rows.append(Taken(f"cut:{pour.key}", pour_volume_ml(body, pour)[0], within))
+    return tuple(rows)
 
 
 def _host_parts(design: Design) -> list[Part]:
@@ -94,8 +120,12 @@ def _segment_part(design: Design, key: str) -> Part:
     """What a segment of another material weighs more than the body's own in its place."""
     place = next(part for part in segments(design.body) if part.key == key)
     host = dict(design.segment_hosts)[key]
-    gain = (host.density_g_cm3 - design.host.density_g_cm3) * place.volume_ml
-    return Part(f"segment:{key}", f"segment {key[1:]} in {host.name}", "carved", gain, host.spread_g_cm3 * place.volume_ml, place.centroid_mm)
+    at = {hole.key: (hole.x_mm, hole_height_mm(design.body, hole)) for hole in design.ballast}
+    at |= {cavity.key: (cavity.x_mm, cavity_point(design.body, cavity)[2]) for cavity in design.cavities}
+    cut = sum(cut_ml(design, f"cut:{name}") for name, (x, z) in at.items() if segment_at(design.body, x, z) == key)
+    solid_ml = max(place.volume_ml - cut, 0.0)
+    gain = (host.density_g_cm3 - design.host.density_g_cm3) * solid_ml
+    return Part(f"segment:{key}", f"segment {key[1:]} in {host.name}", "carved", gain, host.spread_g_cm3 * solid_ml, place.centroid_mm)
 
 
 def _shell_parts(design: Design) -> list[Part]:
@@ -105,7 +135,7 @@ def _shell_parts(design: Design) -> list[Part]:
     inner, shell = inside_of(design.body, design.shell.wall_mm), design.shell
     rows = [_cut(design, "cut:shell", f"hollow, wall {shell.wall_mm:.1f} mm", inner.volume_mm3 / 1000.0, inner.centroid_mm, "carved")]
     if shell.fill_g_cm3 > 0:
-        mass = shell.fill_g_cm3 * inner.volume_mm3 / 1000.0
+        mass = shell.fill_g_cm3 * max(inner.volume_mm3 / 1000.0 - sum(row.hollow_ml for row in taken(design)), 0.0)
         rows.append(Part("fill:shell", f"{shell.fill} inside", "carved", mass, 0.08 * mass, inner.centroid_mm))
     return rows
 
@@ -118,7 +148,7 @@ def _ballast_parts(design: Design) -> list[Part]:
         rows.append(Part(f"slug:{hole.key}", f"{hole.slug.name}, {hole.mass_g:.1f} g", "ballasted", hole.mass_g, 0.02 * hole.mass_g + 0.02, at))
         filled = (hole.x_mm, 0.0, middle[2] - hole.depth_mm / 2 + hole.filler_height_mm)
         rows.append(Part(f"fill:{hole.key}", "filler round the slug", "ballasted", hole.filler_g, 0.3 * hole.filler_g, filled))
-        rows.append(_cut(design, f"cut:{hole.key}", "drilled out", hole.hole_ml, middle))
+        rows.append(_cut(design, f"cut:{hole.key}", "drilled out", cut_ml(design, f"cut:{hole.key}"), middle))
     return rows
 
 
@@ -129,11 +159,11 @@ def _inside_parts(design: Design) -> list[Part]:
         volume, at = pour_volume_ml(design.body, pour)
         mass = pour.density_g_cm3 * volume
         rows.append(Part(f"pour:{pour.key}", f"{pour.name}, poured", "carved", mass, 0.03 * mass, at))
-        rows.append(_cut(design, f"cut:{pour.key}", "host it replaces", volume, at, "carved"))
+        rows.append(_cut(design, f"cut:{pour.key}", "host it replaces", cut_ml(design, f"cut:{pour.key}"), at, "carved"))
     for cavity in design.cavities:
         at = cavity_point(design.body, cavity)
         rows.append(Part(f"balls:{cavity.key}", f"{cavity.count} × {cavity.slug.name}", "carved", cavity.mass_g, 0.02 * cavity.mass_g, at))
-        rows.append(_cut(design, f"cut:{cavity.key}", "chamber", cavity.volume_ml, at, "carved"))
+        rows.append(_cut(design, f"cut:{cavity.key}", "chamber", cut_ml(design, f"cut:{cavity.key}"), at, "carved"))
     return rows
 
 
