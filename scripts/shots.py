@@ -39,14 +39,23 @@ VIEWS = (
 )
 
 
-def shoot(page: Page, name: str, url: str, size: tuple[int, int]) -> None:
+def lay(pan: str, mass_g: float) -> None:
+    """Put so much on the simulated scale's pan."""
+    urlopen(pan, f"load_g={mass_g}".encode()).close()
+
+
+def shoot(page: Page, name: str, url: str, size: tuple[int, int], pan: str) -> None:
     """One view at one size."""
     page.set_viewport_size({"width": size[0], "height": size[1]})
     page.goto(url)
     page.wait_for_load_state("load" if name.startswith(("scale", "piece", "mix")) else "networkidle")  # the scale is asked all the time
     if name == "scale":
+        lay(pan, 0)
+        page.locator("#scale-value").get_by_text("0.00 g").wait_for()
         page.get_by_label("What", exact=True).fill("Night walker")
         page.get_by_label("In air", exact=True).focus()
+        page.get_by_text("Lies still").first.wait_for()
+        lay(pan, 15.12)
         page.get_by_text("Taken: 15.12 g").wait_for()
     if name == "tank":
         page.get_by_role("button", name="Find ballast").click()
@@ -77,7 +86,7 @@ def main() -> None:
         with session_of(engine) as session:
             build(session)
             put_setting(session, "scale", {"url": where["scale"], "page": where["page"]})
-        urlopen(where["page"], b"load_g=15.12").close()
+        lay(where["page"], 15.12)
         engine.dispose()
         server = Server(Path(folder))
         try:
@@ -85,7 +94,7 @@ def main() -> None:
                 browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
                 page = browser.new_page(base_url=server.url)
                 for view in VIEWS:
-                    shoot(page, *view)
+                    shoot(page, *view, where["page"])
                     print(view[0])
                 browser.close()
         finally:
