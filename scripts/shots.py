@@ -72,8 +72,14 @@ def shoot(page: Page, name: str, url: str, size: tuple[int, int], pan: str) -> N
     if name == "mix":
         page.get_by_label("For", exact=True).fill("six stubbies")
         page.get_by_role("button", name="Weigh it out").click()
+        page.get_by_role("button", name="I have read this").click()
         page.locator("#scale-take").wait_for()
-        page.locator("#scale-value").get_by_text("15.12 g").wait_for()
+        lay(pan, 38.4)
+        page.locator("#scale-value").get_by_text("38.40 g").wait_for()
+        page.get_by_role("button", name="Zero", exact=True).click()
+        page.locator("#scale-zero").wait_for()
+        lay(pan, 38.4 + 21.3)
+        page.locator("#scale-value").get_by_text("21.30 g").wait_for()
     page.evaluate("document.activeElement.blur()")
     page.screenshot(path=TARGET / f"{name}.png")
 

@@ -4,8 +4,9 @@ let poured = null;
 
 function show() {
   const row = list.querySelector("li.here") ?? [...list.children].find((item) => item.querySelector("form.weigh"));
-  if (!row) return;
-  const typed = row.querySelector("input[data-weigh]")?.value.replace("−", "-").replace(",", ".");
+  const input = row?.querySelector("input[data-weigh]");
+  if (!input) return; // not asked for yet: what lies on the scale is no part of it
+  const typed = input.value.replace("−", "-").replace(",", ".");
   const grams = typed ? Number.parseFloat(typed) : poured, target = Number(row.dataset.target), have = Number(row.dataset.have);
   if (grams === null || !Number.isFinite(grams)) return;
   const share = (have + grams) / target;
