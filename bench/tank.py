@@ -32,7 +32,7 @@ def tank_rows() -> list[Row]:
         Row("righting curve, 0 to 180° in 5° steps", 150, median_ms(lambda: righting_curve(vessel, mass, 0.9995), 15)),
         Row("ballast answers: 12 slugs × 8 drills × places", 200, median_ms(lambda: search(bait(), FULL), 9)),
         Row("ballast answers for a waterline, each floated", 1000, median_ms(lambda: search(floats, FULL), 3)),
-        Row("certainty, 500 samples", 600, median_ms(lambda: certainty(bait()), 15)),
+        Row("certainty, 4 000 draws", 600, median_ms(lambda: certainty(bait()), 15)),
         Row("what would change it, and the flip waters", 200, median_ms(lambda: (effects(bait()), flips(bait(), budget(bait()))), 9)),
         Row("running depth, 60 points", 500, median_ms(lambda: depth_curve(bait(), budget(bait()), Tow(), 0.5, out), 9)),
         Row("four material twins, matched", 1000, median_ms(lambda: twins(bait()), 5)),
