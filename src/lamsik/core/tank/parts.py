@@ -73,7 +73,8 @@ def cut_ml(design: Design, key: str) -> float:
         assert design.shell is not None
         return inside_of(design.body, design.shell.wall_mm).volume_mm3 / 1000.0
     pockets = {f"cut:{placed.key}": placed.item.pocket_ml for placed in design.hardware}
-    return next((row.whole_ml - row.hollow_ml for row in taken(design) if row.key == key), None) or pockets.get(key, 0.0)
+    bored = {row.key: row.whole_ml - row.hollow_ml for row in reversed(taken(design))}
+    return bored[key] if key in bored else pockets.get(key, 0.0)
 
 
 @dataclass(frozen=True)
