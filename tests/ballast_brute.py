@@ -60,6 +60,8 @@ class Bare:
             if not 0.05 * length < x < 0.95 * length or not clear_of_hardware(self.design, np.array([x]), drill)[0]:
                 continue
             bottom = station(self.design.body, float(x)).bottom_mm
+            mouth = self.mouth_mm3(float(x), drill, bottom)
+            sag = mouth / (pi * drill**2 / 4)
             for n in range(1, 400):
                 hole = Hole("b", slug, n * step, float(x), drill, bench.cover_mm, bench.filler_g_cm3)
                 if hole.depth_mm > self.design.body.depth_mm:
@@ -72,11 +74,23 @@ class Bare:
                 parts = [
                     (hole.mass_g, hole.cover_mm + tall / 2), (bench.filler_g_cm3 * under, hole.cover_mm / 2), (bench.filler_g_cm3 * beside, hole.cover_mm + tall / 2),
                     (-self.host * area * hole.depth_mm, hole.depth_mm / 2),
+                    ((self.host - bench.filler_g_cm3) * mouth / 1000.0, sag / 2),
                 ]  # fmt: skip
                 added = sum(mass for mass, _ in parts)
                 if added > 0:
                     rows.append((x, hole.mass_g, added, added * x, sum(mass * (bottom + z) for mass, z in parts)))
         return np.array(rows).reshape(-1, 5)
+
+    def mouth_mm3(self, x, drill, bottom, count=24):
+        """What the skin leaves out of the flat mouth of a drill: by squares over its disc, section by section."""
+        at, found = (np.arange(count) + 0.5) / count * drill - drill / 2, 0.0
+        for dx in at:
+            here = station(self.design.body, x + float(dx))
+            dy = at[np.abs(at) < np.sqrt(max(drill**2 / 4 - dx**2, 0.0))]
+            share = np.minimum(np.abs(dy) / max(here.half_width_mm, 1e-9), 1.0)
+            n = self.design.body.lower_exponent
+            found += float(((here.widest_mm - (here.widest_mm - here.bottom_mm) * (1 - share**n) ** (1 / n)) - bottom).sum())
+        return found * (drill / count) ** 2
 
     def best(self, bench=STOCK, thin=5, threes=True):
         """The best of one to three holes of one slug and drill; for three, two are thinned to every so many masses and the third takes what is nearest."""

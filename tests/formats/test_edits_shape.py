@@ -111,7 +111,7 @@ class TestWhole:
 
     def test_a_shell_keeps_its_wall_when_its_filling_is_changed(self):
         found = edited({"do": "hollow", "on": True}, {"do": "set", "path": "shell.wall_mm", "text": "1.5 mm"}, {"do": "hollow", "on": True, "fill": "rigid foam"})
-        assert found["shell"] == {"wall_mm": 1.5, "fill_g_cm3": 0.25, "fill": "rigid foam"}
+        assert found["shell"] == {"wall_mm": 1.5, "fill_g_cm3": 0.25, "fill": "rigid foam", "around_mm": 2.0}
         assert edited({"do": "hollow", "on": False}, document=found)["shell"] is None
 
 

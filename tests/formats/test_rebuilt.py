@@ -38,6 +38,14 @@ def rebuilt(document):
         depth, bore, cover = tall + hole["cover_mm"], pi / 4 * hole["drill_mm"] ** 2, hole["cover_mm"]
         beside = bore * tall - hole["mass_g"] * 1000 / slug["density_g_cm3"]
         filler_at = (bore * cover * cover / 2 + beside * (cover + tall / 2)) / (bore * cover + beside)
+        # the mouth: what the skin leaves out of the flat disc at the belly line, by squares
+        dx, dy = np.meshgrid(*[(np.arange(400) + 0.5) / 400 * hole["drill_mm"] - hole["drill_mm"] / 2] * 2)
+        dx, dy = (v[np.hypot(dx, dy) < hole["drill_mm"] / 2] for v in (dx, dy))
+        t = way(angle((hole["x_mm"] + dx) / body["length_mm"]))
+        width, floor, n = half(t), bottom(t), body["lower_exponent"]
+        sag = (top(t) + floor) / 2 - (top(t) - floor) / 2 * (1 - (np.abs(dy) / width) ** n) ** (1 / n) - belly
+        ground = pi / 4 * hole["drill_mm"] ** 2 / len(dx) / 1000 * (wood - hole["filler_g_cm3"])
+        rows += [(ground * sag.sum(), np.array([hole["x_mm"] + dx @ sag / sag.sum(), 0.0, belly + (sag @ sag) / 2 / sag.sum()]))]
         at = lambda height, x=hole["x_mm"], belly=belly: np.array([x, 0.0, belly + height])  # noqa: E731
         rows += [
             (hole["mass_g"], at(cover + tall / 2)),

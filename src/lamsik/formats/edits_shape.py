@@ -228,8 +228,9 @@ def _hollow(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     if fill != "air" and fill not in BODY_MATERIALS:
         raise Refused("fill", fill, f"air, or one of {', '.join(BODY_MATERIALS)}")
     body = to_design({**document, "shell": None}).body
-    wall = document["shell"]["wall_mm"] if document["shell"] else min(2.0, round(_thinnest(body) / 5, 1))
-    document["shell"] = asdict(Shell(wall, 0.0 if fill == "air" else body_material(fill).density_g_cm3, fill))
+    wall = min(2.0, round(_thinnest(body) / 5, 1))
+    was = document["shell"] or {"wall_mm": wall, "around_mm": wall}
+    document["shell"] = asdict(Shell(was["wall_mm"], 0.0 if fill == "air" else body_material(fill).density_g_cm3, fill, was.get("around_mm", 0.0)))
     return document
 
 

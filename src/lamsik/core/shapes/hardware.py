@@ -117,21 +117,13 @@ class Lip:
     @property
     def whole_g(self) -> float:
         """Mass [g]: weighed, or the plate's area × thickness × density."""
-        if self.mass_g is not None:
-            return self.mass_g
+        return self.plate_ml * self.density_g_cm3 if self.mass_g is None else self.mass_g
+
+    @property
+    def plate_ml(self) -> float:
+        """Volume of the whole plate [ml]."""
         x, y = lip_outline(self).T
-        area = abs(float(x @ np.roll(y, -1) - y @ np.roll(x, -1))) / 2
-        return area * self.thickness_mm * self.density_g_cm3 / 1000.0
-
-    @property
-    def outside_share(self) -> float:
-        """Share of the plate outside its slot."""
-        return self.length_mm / (self.length_mm + self.inset_mm)
-
-    @property
-    def slot_ml(self) -> float:
-        """Host material the slot removes [ml]."""
-        return self.width_mm * self.inset_mm * self.thickness_mm / 1000.0
+        return abs(float(x @ np.roll(y, -1) - y @ np.roll(x, -1))) / 2 * self.thickness_mm / 1000.0
 
 
 def lip_outline(lip: Lip, count: int = 48) -> Array:

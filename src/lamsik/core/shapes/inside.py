@@ -12,7 +12,7 @@ from lamsik.core.shapes.body import Body, station
 from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.joints import Cut
 from lamsik.core.shapes.quadrature import Stretch
-from lamsik.core.shapes.solid import between, segments
+from lamsik.core.shapes.solid import segments, wedge
 
 
 @dataclass(frozen=True)
@@ -91,19 +91,13 @@ def pour_volume_ml(body: Body, pour: Pour) -> tuple[float, Point]:
 
 @lru_cache(maxsize=256)
 def pour_pieces(body: Body, pour: Pour) -> tuple[tuple[str, Stretch], ...]:
-    """The poured stretch by segment: (segment's key, what of it lies there).
-
-    Notes: of two faces the one further on along the axis bounds; faces of different lean that cross inside the body are not told apart.
-    """
+    """The poured stretch by segment: (segment's key, what of it lies there); faces of different lean may cross inside the body."""
     fore, aft = pour_cuts(body, pour)
     found = []
     for segment in segments(body):
-        first = max((cut for cut in (fore, segment.fore) if cut), key=lambda cut: cut.x_mm, default=None)
-        last = min((cut for cut in (aft, segment.aft) if cut), key=lambda cut: cut.x_mm, default=None)
-        if first is None or last is None or first.x_mm < last.x_mm:
-            piece = between(body, first, last)
-            if piece.volume_mm3 > 0:
-                found.append((segment.key, piece))
+        piece = wedge(body, tuple(cut for cut in (fore, segment.fore) if cut), tuple(cut for cut in (aft, segment.aft) if cut))
+        if piece.volume_mm3 > 0:
+            found.append((segment.key, piece))
     return tuple(found)
 
 

@@ -11,7 +11,7 @@ from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.joints import Cut
 from lamsik.core.shapes.mesh import body_mesh
-from lamsik.core.shapes.quadrature import Solid, Stretch
+from lamsik.core.shapes.quadrature import Solid
 from lamsik.core.shapes.skins import Mesh, mesh_of
 
 
@@ -62,11 +62,16 @@ def _ahead_of(made: manifold3d.Manifold, cut: Cut) -> tuple[manifold3d.Manifold,
 
 
 @lru_cache(maxsize=64)
-def ahead(mesh: Mesh, cut: Cut) -> Stretch:
-    """Volume and centroid of a mesh on the nose side of a cut."""
-    fore, _ = _ahead_of(_manifold(mesh), cut)
-    found = measures(_mesh(fore))
-    return Stretch(found.volume_mm3, found.centroid_mm)
+def within(mesh: Mesh, fores: tuple[Cut, ...], afts: tuple[Cut, ...]) -> Solid:
+    """What a mesh measures behind all of some cuts and ahead of all of others."""
+    if not fores and not afts:
+        return measures(mesh)
+    left = _manifold(mesh)
+    for cut in afts:
+        left, _ = _ahead_of(left, cut)
+    for cut in fores:
+        _, left = _ahead_of(left, cut)
+    return measures(_mesh(left))
 
 
 @lru_cache(maxsize=32)

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import combinations
 from math import pi, tan
 from math import radians as rad
 
@@ -58,19 +59,43 @@ def segment(body: Body, from_mm: float, to_mm: float) -> Stretch:
 
 def between(body: Body, fore: Cut | None, aft: Cut | None) -> Stretch:
     """The part of the uncut body behind one cut and ahead of another; None is the body's end."""
-    after = fore_part(body, aft) if aft else _all(body)
-    before = fore_part(body, fore) if fore else NOTHING
-    volume = after.volume_mm3 - before.volume_mm3
+    return wedge(body, (fore,) if fore else (), (aft,) if aft else ())
+
+
+@lru_cache(maxsize=512)
+def wedge(body: Body, fores: tuple[Cut, ...], afts: tuple[Cut, ...]) -> Stretch:
+    """The part of the uncut body that lies behind all of some cuts and ahead of all of others: volume [mm³] and centroid [mm].
+
+    Notes: slanted cuts take each section from a height to a height; the area of half a superellipse up to ζ is
+    (2ab/n)·B(u; 1/n, 1 + 1/n) and its first moment (2ab²/n)·B(u; 2/n, 1 + 1/n) with u = (ζ/b)ⁿ.
+    """
+    if body.skin is not None:
+        found = polyhedra.within(mesh_of(body.skin), fores, afts)
+        return Stretch(found.volume_mm3, found.centroid_mm)
+    start = max([0.0, *(cut.x_mm for cut in fores if _is_square(cut))])
+    end = min([body.length_mm, *(cut.x_mm for cut in afts if _is_square(cut))])
+    lean = [(cut, is_fore) for is_fore, cuts in ((True, fores), (False, afts)) for cut in cuts if not _is_square(cut)]
+    if end - start < 1e-9:
+        return NOTHING
+    if not lean:
+        return stretch(body, start, end)
+    phi, weight = gauss_panels(_breaks(body, tuple(cut for cut, _ in lean), start, end), 0.12, 8)
+    x = body.length_mm * (1 - np.cos(phi)) / 2
+    dx = weight * body.length_mm * np.sin(phi) / 2
+    low, high = np.full(x.shape, -np.inf), np.full(x.shape, np.inf)
+    for cut, is_fore in lean:
+        height = (x - cut.x_mm) / tan(rad(cut.slant_deg))
+        low, high = (low, np.minimum(high, height)) if is_fore == (cut.slant_deg > 0) else (np.maximum(low, height), high)
+    (area, moment), (less, less_m) = _up_to(body, phi, np.maximum(high, low)), _up_to(body, phi, low)
+    area, moment = area - less, moment - less_m
+    volume = float(dx @ area)
     if volume <= 1e-9:
         return NOTHING
-    moment = after.volume_mm3 * np.array(after.centroid_mm) - before.volume_mm3 * np.array(before.centroid_mm)
-    centre = moment / volume
-    return Stretch(volume, (float(centre[0]), float(centre[1]), float(centre[2])))
+    return Stretch(volume, (float(dx @ (x * area)) / volume, 0.0, float(dx @ moment) / volume))
 
 
-def _all(body: Body) -> Stretch:
-    found = polyhedra.measures(mesh_of(body.skin)) if body.skin else whole(body)
-    return Stretch(found.volume_mm3, found.centroid_mm)
+def _is_square(cut: Cut) -> bool:
+    return abs(cut.slant_deg) < SQUARE_DEG
 
 
 @lru_cache(maxsize=128)
@@ -98,42 +123,18 @@ def segment_at(body: Body, x_mm: float, z_mm: float) -> str:
     return f"s{ahead + 1}"
 
 
-@lru_cache(maxsize=256)
 def fore_part(body: Body, cut: Cut) -> Stretch:
-    """Volume [mm³] and centroid [mm] of the uncut body on the nose side of a cut.
-
-    Notes: a slanted cut takes each section up to a height; the area of half a superellipse up to ζ is
-    (2ab/n)·B(u; 1/n, 1 + 1/n) and its first moment (2ab²/n)·B(u; 2/n, 1 + 1/n) with u = (ζ/b)ⁿ.
-    """
-    if body.skin is not None:
-        return polyhedra.ahead(mesh_of(body.skin), cut)
-    if abs(cut.slant_deg) < SQUARE_DEG:
-        return stretch(body, 0.0, min(max(cut.x_mm, 0.0), body.length_mm))
-    phi, weight = gauss_panels(_breaks(body, cut), 0.12, 8)
-    x = body.length_mm * (1 - np.cos(phi)) / 2
-    dx = weight * body.length_mm * np.sin(phi) / 2
-    area, moment = _kept(body, cut, phi, x)
-    volume = float(dx @ area)
-    if volume <= 1e-9:
-        return NOTHING
-    return Stretch(volume, (float(dx @ (x * area)) / volume, 0.0, float(dx @ moment) / volume))
+    """Volume [mm³] and centroid [mm] of the uncut body on the nose side of a cut."""
+    return wedge(body, (), (cut,))
 
 
-def _kept(body: Body, cut: Cut, phi: Array, x: Array) -> tuple[Array, Array]:
-    """Area [mm²] and first moment about z = 0 [mm³] of each section's part on the nose side."""
+def _up_to(body: Body, phi: Array, height: Array) -> tuple[Array, Array]:
+    """Area [mm²] and first moment about z = 0 [mm³] of each section's part below a height [mm]."""
     a, widest, up, low = sections(body, phi)
-    height = (x - cut.x_mm) / tan(rad(cut.slant_deg))
-    over = np.clip(height - widest, 0.0, up)
-    under = np.clip(widest - height, 0.0, low)
-    below, below_m = _part(a, up, body.upper_exponent, over)
-    lost, lost_m = _part(a, low, body.lower_exponent, under)
-    lower, lower_m = half_superellipse_area(a, low, body.lower_exponent), half_superellipse_moment(a, low, body.lower_exponent)
-    upper, upper_m = half_superellipse_area(a, up, body.upper_exponent), half_superellipse_moment(a, up, body.upper_exponent)
-    area = below + lower - lost
-    moment = below_m - (lower_m - lost_m) + widest * area
-    if cut.slant_deg < 0:
-        return area, moment
-    return upper + lower - area, upper_m - lower_m + widest * (upper + lower) - moment
+    below, below_m = _part(a, up, body.upper_exponent, np.clip(height - widest, 0.0, up))
+    lost, lost_m = _part(a, low, body.lower_exponent, np.clip(widest - height, 0.0, low))
+    area = below + half_superellipse_area(a, low, body.lower_exponent) - lost
+    return area, below_m - (half_superellipse_moment(a, low, body.lower_exponent) - lost_m) + widest * area
 
 
 def _part(a: Array, b: Array, n: float, reach: Array) -> tuple[Array, Array]:
@@ -144,17 +145,24 @@ def _part(a: Array, b: Array, n: float, reach: Array) -> tuple[Array, Array]:
     return area, moment
 
 
-def _breaks(body: Body, cut: Cut) -> Array:
-    """Stations φ at which the integrand has a kink: the curves' points, and where the cut enters, leaves and passes the widest line."""
+def _breaks(body: Body, cuts: tuple[Cut, ...], start: float, end: float) -> Array:
+    """Stations φ at which the integrand has a kink: the curves' points, where cuts enter, leave and pass the widest line, and where two meet."""
     phi = np.linspace(0.0, np.pi, 721)
     x = body.length_mm * (1 - np.cos(phi)) / 2
-    height = (x - cut.x_mm) / tan(rad(cut.slant_deg))
     marks = [body.knots()]
-    for line in (body.top.at(phi), body.bottom.at(phi), body.widest_at(phi)):
-        gap = height - line
-        at = np.nonzero(np.diff(np.sign(gap)) != 0)[0]
-        marks.append(phi[at] - gap[at] * (phi[at + 1] - phi[at]) / (gap[at + 1] - gap[at]))
-    found = np.sort(np.concatenate(marks))
+    for cut in cuts:
+        height = (x - cut.x_mm) / tan(rad(cut.slant_deg))
+        for line in (body.top.at(phi), body.bottom.at(phi), body.widest_at(phi)):
+            gap = height - line
+            at = np.nonzero(np.diff(np.sign(gap)) != 0)[0]
+            marks.append(phi[at] - gap[at] * (phi[at + 1] - phi[at]) / (gap[at + 1] - gap[at]))
+    for one, other in combinations(cuts, 2):
+        apart = tan(rad(one.slant_deg)) - tan(rad(other.slant_deg))
+        if abs(apart) > 1e-9:
+            marks.append(phi_of_share(np.array([one.at_height((other.x_mm - one.x_mm) / apart) / body.length_mm])))
+    ends = phi_of_share(np.array([start, end]) / body.length_mm)
+    found = np.sort(np.concatenate([*marks, ends]))
+    found = found[(found >= ends[0]) & (found <= ends[1])]
     return np.asarray(found[np.concatenate([[True], np.diff(found) > 1e-6])])
 
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 from lamsik.core.shapes.ballast_holes import BALLS
 from lamsik.core.shapes.design import Design
-from lamsik.core.tank.ballast import aim_at
+from lamsik.core.tank.ballast import Aim, aim_at, judged
 from lamsik.core.tank.ballast_base import Base, Bench, base_of, place_mm, slug_mass_g
 from lamsik.core.tank.inertia import STEADY_HZ
 from lamsik.core.tank.mass import Budget, Measured, budget
@@ -28,7 +28,7 @@ def advise(design: Design, measured: Measured, bench: Bench, drag: float = DEFAU
     if ballasted or not design.ballast:
         return Advice(None, _trim(design, measured, drag))
     base, aim = aim_at(design, base_of(design, measured, keep=("pours", "cavities")), drag, Bands(), STEADY_HZ)
-    resized = resize(design, base, bench, aim.net_g)
+    resized = resize(design, base, bench, aim)
     cause = host_surprise(design, budget(design, measured))
     was = sum(hole.mass_g for hole in design.ballast)
     if resized is None:
@@ -56,26 +56,33 @@ def host_surprise(design: Design, weighed: Budget) -> str:
     return f"Blank {abs(delta):.1f} g {'heavier' if delta > 0 else 'lighter'} than {label}"
 
 
-def resize(design: Design, base: Base, bench: Bench, net_g: float) -> Design | None:
-    """The design with its slugs' masses and places solved anew for a net lift [g]; None if they would have to be negative.
+def resize(design: Design, base: Base, bench: Bench, aim: Aim) -> Design | None:
+    """The design with its slugs' masses and places solved anew for an aim; None if they would have to be negative.
 
-    Holes keep their spacing and their shares of the ballast.
+    Holes keep their spacing and their shares of the ballast. Of the steps next to the solution that comes nearest which is
+    judged best: a slug is cut by tenths, and a body may turn by degrees for half a millimetre.
     """
     first, count = design.ballast[0], len(design.ballast)
     cover = replace(bench, cover_mm=first.cover_mm, filler_g_cm3=first.filler_g_cm3)
-    total = slug_mass_g(base, net_g, first.slug, first.drill_mm, count, cover)
+    total = slug_mass_g(base, aim.net_g, first.slug, first.drill_mm, count, cover, [hole.x_mm for hole in design.ballast])
     step = first.slug.ball_g if first.slug.form == BALLS else bench.slug_step_g
     was = sum(hole.mass_g for hole in design.ballast)
     masses = [round(total * (hole.mass_g / was if was else 1 / count) / step) * step for hole in design.ballast]
     if total <= 0 or min(masses) <= 0:
         return None
+    tried = [_placed(design, base, bench, [mass + more * step for mass in masses], shift) for more in (0, -1, 1) for shift in (0, -1, 1) if min(masses) + more * step > 0]
+    judged_rows = [(found, judged(base, found.ballast, aim, bench)) for found in tried]
+    return min(judged_rows, key=lambda row: row[1].miss if row[1] else float("inf"))[0]
+
+
+def _placed(design: Design, base: Base, bench: Bench, masses: list[float], shift: int) -> Design:
+    """The design with these masses where they balance it, so many steps from there."""
     holes = [replace(hole, mass_g=mass) for hole, mass in zip(design.ballast, masses, strict=True)]
-    middle = sum(hole.x_mm for hole in holes) / count
+    middle = sum(hole.x_mm for hole in holes) / len(holes)
     offsets = [hole.x_mm - middle for hole in holes]
     x = place_mm(base, holes, offsets, design.want.pitch_deg)
-    reach = design.body.length_mm
-    step_mm = bench.place_step_mm
-    places = [min(max(round((x + offset) / step_mm) * step_mm, 0.05 * reach), 0.95 * reach) for offset in offsets]
+    reach, step = design.body.length_mm, bench.place_step_mm
+    places = [min(max((round((x + offset) / step) + shift) * step, 0.05 * reach), 0.95 * reach) for offset in offsets]
     return replace(design, ballast=tuple(replace(h, x_mm=p) for h, p in zip(holes, places, strict=True)))
 
 

@@ -20,6 +20,7 @@ from lamsik.core.shapes.body import station
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point
+from lamsik.core.shapes.mouths import mouths
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import buoyancy
 from lamsik.core.tank.drilling import net_added_g, obstacles, table
@@ -107,9 +108,13 @@ def aimed(base: Base, aim: Target) -> tuple[Base, float]:
     return replace(base, lift_g=aim.wet_lift_g, b_mm=aim.wet_b_mm), 0.0
 
 
-def slug_mass_g(base: Base, net_g: float, slug: Slug, drill_mm: float, holes: int, bench: Bench) -> float:
-    """Metal mass [g], all holes together, that leaves this net lift; negative if the body is too heavy already."""
-    needed = base.lift_g - base.mass.mass_g - net_g
+def slug_mass_g(base: Base, net_g: float, slug: Slug, drill_mm: float, holes: int, bench: Bench, at_mm: Sequence[float] = ()) -> float:
+    """Metal mass [g], all holes together, that leaves this net lift; negative if the body is too heavy already.
+
+    `at_mm` are the places of the holes, where they are known: there their mouths follow the skin.
+    """
+    missing = float(mouths(base.design.body, drill_mm).at(np.array(at_mm, dtype=float))[0].sum()) if len(at_mm) else 0.0
+    needed = base.lift_g - base.mass.mass_g - net_g - missing * (base.host_g_cm3 - bench.filler_g_cm3) / 1000.0
     drill_area = pi * drill_mm**2 / 4
     swap = bench.filler_g_cm3 - base.host_g_cm3
     fixed = holes * swap * drill_area * bench.cover_mm / 1000.0
@@ -132,15 +137,18 @@ def place_mm(base: Base, holes: Sequence[Hole], offsets: Sequence[float], pitch_
     loads = np.array([net_added_g(hole, base.host_g_cm3) for hole in holes])
     lifts = np.array([load_height_mm(base, hole) for hole in holes])
     rows, apart = table(base.design.body), np.array(offsets)
-    x, total = base.design.body.length_mm / 2, float(loads.sum())
-    if abs(total) < 1e-9:
+    swap = np.array([(base.host_g_cm3 - hole.filler_g_cm3) / 1000.0 for hole in holes])
+    x = base.design.body.length_mm / 2
+    if abs(float(loads.sum())) < 1e-9:
         return x
-    wanted = base.mass.mass_g * float((b - g) @ e) + total * float(b @ e) - float(loads @ apart) * e[0]
-    for _ in range(6):
-        heights = np.interp(x + apart, rows.x, rows.bottom) + lifts
-        x = (wanted - float(loads @ heights) * e[2]) / (total * e[0])
-        if e[2] == 0.0:
-            break
+    for _ in range(8):
+        belly = np.interp(x + apart, rows.x, rows.bottom)
+        found = [mouths(base.design.body, hole.drill_mm).at(np.array([x + off])) for hole, off in zip(holes, offsets, strict=True)]
+        missing, along, up = (swap * np.array([float(row[k][0]) for row in found]) for k in range(3))
+        whole = loads + missing
+        total = float(whole.sum())
+        wanted = base.mass.mass_g * float((b - g) @ e) + total * float(b @ e) - float(whole @ apart + along.sum()) * e[0]
+        x = (wanted - float(loads @ (belly + lifts) + missing @ belly + up.sum()) * e[2]) / (total * e[0])
     return float(x)
 
 
@@ -153,9 +161,16 @@ def load_height_mm(base: Base, hole: Hole) -> float:
 
 
 def loads_of(base: Base, holes: Sequence[Hole]) -> Array:
-    """What holes add, (n, 4): grams, x, y, z [mm] where it acts."""
-    body = base.design.body
-    return np.array([[net_added_g(h, base.host_g_cm3), h.x_mm, 0.0, station(body, h.x_mm).bottom_mm + load_height_mm(base, h)] for h in holes])
+    """What holes add, (n, 4): grams, x, y, z [mm] where it acts; their mouths follow the skin."""
+    body, rows = base.design.body, []
+    for hole in holes:
+        flat, low = net_added_g(hole, base.host_g_cm3), station(body, hole.x_mm).bottom_mm
+        missing = (float(row[0]) for row in mouths(body, hole.drill_mm).at(np.array([hole.x_mm])))
+        volume, along, up = (row * (base.host_g_cm3 - hole.filler_g_cm3) / 1000.0 for row in missing)
+        grams = flat + volume
+        moments = (grams * hole.x_mm + along, flat * (low + load_height_mm(base, hole)) + volume * low + up)
+        rows.append([grams, *((moments[0] / grams, 0.0, moments[1] / grams) if abs(grams) > 1e-9 else (hole.x_mm, 0.0, low))])
+    return np.array(rows)
 
 
 def with_loads(base: Base, loads: Array) -> Budget:

@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 
 from lamsik.core.shapes.ballast_holes import BALLS, Hole, Slug
 from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.mouths import mouths
 from lamsik.core.tank.ballast_base import Base, Bench
 from lamsik.core.tank.drilling import below_wire, clear_of, table, walls_left_mm
 
@@ -268,10 +269,12 @@ def off_by(scale: Scale, candidate: Candidate) -> float:
 
 
 def _loads(tool: Tool, x: Array, mass: Array) -> tuple[Array, Array, Array]:
-    """Gain [g], its moment along and its moment up (n,) [g·mm]."""
-    gain = tool.gain_g(mass)
-    rows = table(tool.base.design.body)
-    return gain, gain * x, gain * np.interp(x, rows.x, rows.bottom) + tool.lift_g_mm(mass)
+    """Gain [g], its moment along and its moment up (n,) [g·mm]; the mouth follows the skin."""
+    gain, rows = tool.gain_g(mass), table(tool.base.design.body)
+    swap = np.where(mass > 0, (tool.base.host_g_cm3 - tool.bench.filler_g_cm3) / 1000.0, 0.0)
+    volume, along, up = (swap * row for row in mouths(tool.base.design.body, tool.drill_mm).at(x))
+    whole = gain + volume
+    return whole, whole * x + along, whole * np.interp(x, rows.x, rows.bottom) + tool.lift_g_mm(mass) + up
 
 
 def _of_tool(scale: Scale, tool: Tool) -> Iterator[tuple[float, Candidate]]:

@@ -15,7 +15,7 @@ from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.solid import solid
-from lamsik.core.tank.parts import SHARED, STAGES, WEIGHED, Part, assumed, cut_ml, is_cut
+from lamsik.core.tank.parts import SHARED, STAGES, WEIGHED, Part, assumed, is_cut
 from lamsik.core.weighing.inwater import AIR_G_CM3
 
 
@@ -180,8 +180,7 @@ def _with_host_density(design: Design, parts: list[Part], density: float, sd: fl
         if part.key == "host":
             part = replace(part, mass_g=whole, sd_g=sd, status=status)
         elif is_cut(part):
-            volume = -cut_ml(design, part.key)
-            part = replace(part, mass_g=density * volume, sd_g=sd * abs(volume) / volume_ml * scale, status=status)
+            part = replace(part, mass_g=-density * part.cut_ml, sd_g=sd * part.cut_ml / volume_ml * scale, status=status)
         fixed.append(part)
     return fixed
 

@@ -9,10 +9,11 @@ from scipy.optimize import brentq
 
 from lamsik.core.shapes.ballast_holes import BALLS
 from lamsik.core.shapes.curves import Array
-from lamsik.core.shapes.inside import Cavity, Pour, cavity_point, pour_volume_ml
+from lamsik.core.shapes.inside import Cavity, Pour, cavity_point
 from lamsik.core.shapes.solid import segment, solid
 from lamsik.core.tank.ballast_base import Base, Bench
 from lamsik.core.tank.drilling import cavity_wall_mm
+from lamsik.core.tank.parts import assumed
 
 MOST_BALLS = 8
 MOST_SHARE = 0.6
@@ -20,14 +21,18 @@ MOST_SHARE = 0.6
 
 
 def moulded_loads(base: Base, pours: tuple[Pour, ...], cavities: tuple[Cavity, ...]) -> Array | None:
-    """What pours and cavities add, (n, 4): grams over the host they replace, x, y, z [mm]; None if there are none."""
-    rows = []
-    for pour in pours:
-        volume, at = pour_volume_ml(base.design.body, pour)
-        rows.append([(pour.density_g_cm3 - base.host_g_cm3) * volume, *at])
-    for cavity in cavities:
-        rows.append([cavity.mass_g - base.host_g_cm3 * cavity.volume_ml, *cavity_point(base.design.body, cavity)])
-    return np.array(rows) if rows else None
+    """What pours and cavities add, (1, 4): grams over what they replace, and where that acts, x, y, z [mm]; None if there are none.
+
+    By the account of space: a poured end is less what is set into it, and a chamber takes host only where host was.
+    """
+    if not pours and not cavities:
+        return None
+    bare = replace(base.design, host=replace(base.design.host, density_g_cm3=base.host_g_cm3, solid_g_cm3=None))
+    filled = replace(bare, pours=(*bare.pours, *pours), cavities=(*bare.cavities, *cavities))
+    before, after = ([row for row in assumed(design) if row.key != "host"] for design in (bare, filled))
+    grams = sum(row.mass_g for row in after) - sum(row.mass_g for row in before)
+    moment = sum((row.mass_g * np.array(row.at_mm) for row in after), np.zeros(3)) - sum((row.mass_g * np.array(row.at_mm) for row in before), np.zeros(3))
+    return np.array([[grams, *(moment / grams if abs(grams) > 1e-9 else moment * 0.0)]])
 
 
 def poured_ends(base: Base, net_g: float, bench: Bench) -> Iterator[Pour]:
@@ -43,6 +48,9 @@ def poured_ends(base: Base, net_g: float, bench: Bench) -> Iterator[Pour]:
             continue
         for rear in (True, False):
             end = _end(base, name, density, wanted, rear)
+            loads = moulded_loads(base, (end,), ()) if end else None
+            if loads is not None:  # what is set into it makes it lighter: once more, by so much longer
+                end = _end(base, name, density, min(wanted * 2 - float(loads[0, 0]) / extra * 1000.0, solid(body).volume_mm3 * MOST_SHARE), rear)
             if end is not None:
                 yield end
 

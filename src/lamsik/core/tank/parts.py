@@ -1,7 +1,6 @@
 """The parts of a design as the budget sees them: mass, place, displacement, and where the figure is from."""
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 
@@ -11,9 +10,10 @@ from lamsik.core.shapes.allowances import CLEAR, GLUE, HOOKS, PAINT, STAGE
 from lamsik.core.shapes.ballast_holes import hole_height_mm, slug_height_mm
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point, eye_of, lip_point
-from lamsik.core.shapes.hollow import inside_of, rod_points, share_inside
-from lamsik.core.shapes.inside import cavity_point, pour_volume_ml
-from lamsik.core.shapes.solid import segment_at, segments, solid
+from lamsik.core.shapes.inside import cavity_point
+from lamsik.core.shapes.solid import segments, solid
+from lamsik.core.shapes.space import Piece, Space, less, slug_and_filler, space_of, total
+from lamsik.core.shapes.things import BORE, CHAMBER, HOLE, PLATE
 
 STAGES = ("carved", "sealed", "ballasted", "cleared", "rigged")
 """When the piece can be put on the scale, in order of work; `rigged` is the finished bait."""
@@ -33,7 +33,8 @@ class Part:
 
     `mass_g` is negative for material cut away. `outside_ml` is what the part displaces
     itself; `film_ml` what a coat adds to the hull. `hangs` parts swing: they act at `at_mm`
-    whatever the attitude.
+    whatever the attitude. `cut_ml` is the host material [ml] that is cut away; `pieces` are the rooms it has in each
+    segment, where it has any.
     """
 
     key: str
@@ -47,6 +48,8 @@ class Part:
     film_ml: float = 0.0
     hangs: bool = False
     density_g_cm3: float = 1.0
+    cut_ml: float = 0.0
+    pieces: tuple[Piece, ...] = ()
 
     @property
     def is_estimate(self) -> bool:
@@ -56,8 +59,9 @@ class Part:
 
 def assumed(design: Design) -> list[Part]:
     """Every part as drawn, before a scale has seen any."""
-    rows = [*_host_parts(design), *_shell_parts(design), *_ballast_parts(design), *_inside_parts(design), *_lip_parts(design), *_hardware_parts(design)]
-    return [*rows, *_coat_parts(design), *_allowance_parts(design)]
+    space = space_of(design)
+    rows = [*_host_parts(design, space), *_shell_parts(design, space), *_ballast_parts(design, space), *_inside_parts(design, space)]
+    return [*rows, *_lip_parts(design, space), *_hardware_parts(design, space), *_coat_parts(design), *_allowance_parts(design)]
 
 
 def is_cut(part: Part) -> bool:
@@ -65,50 +69,11 @@ def is_cut(part: Part) -> bool:
     return part.key.startswith("cut:")
 
 
-def cut_ml(design: Design, key: str) -> float:
-    """Host material [ml] that the cut of this key takes away; what lies in the hollow of a shell is not host any more."""
-    if key == "cut:lip":
-        return design.lip.slot_ml if design.lip else 0.0
-    if key == "cut:shell":
-        assert design.shell is not None
-        return inside_of(design.body, design.shell.wall_mm).volume_mm3 / 1000.0
-    pockets = {f"cut:{placed.key}": placed.item.pocket_ml for placed in design.hardware}
-    bored = {row.key: row.whole_ml - row.hollow_ml for row in reversed(taken(design))}
-    return bored[key] if key in bored else pockets.get(key, 0.0)
-
-
-@dataclass(frozen=True)
-class Taken:
-    """What a hole, chamber or pour takes up [ml], and how much of that lies in the hollow of a shell."""
-
-    key: str
-    whole_ml: float
-    hollow_ml: float
-
-
-@lru_cache(maxsize=64)
-def taken(design: Design) -> tuple[Taken, ...]:
-    """Holes, chambers and poured ends with the share of each that lies in the hollow."""
-    rows, body = [], design.body
-    wall = design.shell.wall_mm if design.shell is not None else None
-    for hole in design.ballast:
-        at = (hole.x_mm, 0.0, hole_height_mm(body, hole))
-        within = 0.0 if wall is None else share_inside(body, wall, rod_points(hole.drill_mm / 2, hole.depth_mm, at, 2))
-        rows.append(Taken(f"cut:{hole.key}", hole.hole_ml, hole.hole_ml * within))
-    for cavity in design.cavities:
-        within = 0.0 if wall is None else share_inside(body, wall, rod_points(cavity.bore_mm / 2, cavity.length_mm, cavity_point(body, cavity), 0))
-        rows.append(Taken(f"cut:{cavity.key}", cavity.volume_ml, cavity.volume_ml * within))
-    for pour in design.pours:
-        within = 0.0 if wall is None else inside_of(body, wall, pour.from_mm, pour.to_mm).volume_mm3 / 1000.0
-        rows.append(Taken(f"cut:{pour.key}", pour_volume_ml(body, pour)[0], within))
-    return tuple(rows)
-
-
-def _host_parts(design: Design) -> list[Part]:
+def _host_parts(design: Design, space: Space) -> list[Part]:
     shape, host = solid(design.body), design.host
     status = WEIGHED if host.source == "weighed" else ASSUMED
     blank = Part("host", f"{host.name} body", "carved", host.density_g_cm3 * shape.volume_ml, host.spread_g_cm3 * shape.volume_ml, shape.centroid_mm, status)
-    others = [_segment_part(design, key) for key, _ in design.segment_hosts]
+    others = [_segment_part(design, space, key) for key, _ in design.segment_hosts]
     if not design.glue_g:
         return [blank, *others]
     seats = [eye_of(design.hardware, design.body, p, design.lip) for p in design.hardware if p.item.kind in ("line_tie", "hanger")]
@@ -117,75 +82,93 @@ def _host_parts(design: Design) -> list[Part]:
     return [blank, *others, glue]
 
 
-def _segment_part(design: Design, key: str) -> Part:
-    """What a segment of another material weighs more than the body's own in its place."""
+def _segment_part(design: Design, space: Space, key: str) -> Part:
+    """What a segment of another material weighs more than the body's own in its place: what of it is left, with the walls in its hollow."""
     place = next(part for part in segments(design.body) if part.key == key)
     host = dict(design.segment_hosts)[key]
-    at = {hole.key: (hole.x_mm, hole_height_mm(design.body, hole)) for hole in design.ballast}
-    at |= {cavity.key: (cavity.x_mm, cavity_point(design.body, cavity)[2]) for cavity in design.cavities}
-    cut = sum(cut_ml(design, f"cut:{name}") for name, (x, z) in at.items() if segment_at(design.body, x, z) == key)
-    solid_ml = max(place.volume_ml - cut, 0.0)
-    gain = (host.density_g_cm3 - design.host.density_g_cm3) * solid_ml
-    return Part(f"segment:{key}", f"segment {key[1:]} in {host.name}", "carved", gain, host.spread_g_cm3 * solid_ml, place.centroid_mm)
+    x, y, z = (place.volume_mm3 * v for v in place.centroid_mm)
+    gone = [*space.hollow, *(piece for row in space.taken for piece in row.host), *(piece for _, rows in space.pours for piece in rows)]
+    left = total(row for row in less([Piece(key, place.volume_mm3, (x, y, z)), *space.walls], gone) if row.segment == key)
+    volume = left.volume_mm3 / 1000.0
+    gain = (host.density_g_cm3 - design.host.density_g_cm3) * volume
+    return Part(f"segment:{key}", f"segment {key[1:]} in {host.name}", "carved", gain, host.spread_g_cm3 * volume, left.at_mm if volume > 0 else place.centroid_mm)
 
 
-def _shell_parts(design: Design) -> list[Part]:
-    """A hollow body: the inside taken out, and what fills it."""
-    if design.shell is None:
+def _shell_parts(design: Design, space: Space) -> list[Part]:
+    """A hollow body: the inside taken out but for the walls round what sits in it, and what fills it."""
+    shell = design.shell
+    if shell is None:
         return []
-    inner, shell = inside_of(design.body, design.shell.wall_mm), design.shell
-    rows = [_cut(design, "cut:shell", f"hollow, wall {shell.wall_mm:.1f} mm", inner.volume_mm3 / 1000.0, inner.centroid_mm, "carved")]
+    rows = [_cut(design, "shell", f"hollow, wall {shell.wall_mm:.1f} mm", less(space.hollow, space.walls), solid(design.body).centroid_mm, "carved")]
     if shell.fill_g_cm3 > 0:
-        mass = shell.fill_g_cm3 * max(inner.volume_mm3 / 1000.0 - sum(row.hollow_ml for row in taken(design)), 0.0)
-        rows.append(Part("fill:shell", f"{shell.fill} inside", "carved", mass, 0.08 * mass, inner.centroid_mm))
+        inner = space.left_hollow
+        mass = shell.fill_g_cm3 * _ml(inner)
+        rows.append(Part("fill:shell", f"{shell.fill} inside", "carved", mass, 0.08 * mass, _middle(inner, rows[0].at_mm), pieces=inner))
     return rows
 
 
-def _ballast_parts(design: Design) -> list[Part]:
+def _ballast_parts(design: Design, space: Space) -> list[Part]:
     rows: list[Part] = []
     for hole in design.ballast:
+        taken = space.of(HOLE, hole.key)
         at = (hole.x_mm, 0.0, slug_height_mm(design.body, hole))
         middle = (hole.x_mm, 0.0, hole_height_mm(design.body, hole))
         rows.append(Part(f"slug:{hole.key}", f"{hole.slug.name}, {hole.mass_g:.1f} g", "ballasted", hole.mass_g, 0.02 * hole.mass_g + 0.02, at))
-        filled = (hole.x_mm, 0.0, middle[2] - hole.depth_mm / 2 + hole.filler_height_mm)
-        rows.append(Part(f"fill:{hole.key}", "filler round the slug", "ballasted", hole.filler_g, 0.3 * hole.filler_g, filled))
-        rows.append(_cut(design, f"cut:{hole.key}", "drilled out", cut_ml(design, f"cut:{hole.key}"), middle))
+        _, filler = slug_and_filler(design.body, hole, taken.whole)
+        mass = hole.filler_g_cm3 * _ml(filler)
+        rows.append(Part(f"fill:{hole.key}", "filler round the slug", "ballasted", mass, 0.3 * mass, _middle(filler, middle), pieces=filler))
+        rows.append(_cut(design, hole.key, "drilled out", taken.host, middle))
     return rows
 
 
-def _inside_parts(design: Design) -> list[Part]:
+def _inside_parts(design: Design, space: Space) -> list[Part]:
     """Poured ends and balls in cavities: they are in the body from the start, so they are weighed with the blank."""
     rows: list[Part] = []
     for pour in design.pours:
-        volume, at = pour_volume_ml(design.body, pour)
-        mass = pour.density_g_cm3 * volume
-        rows.append(Part(f"pour:{pour.key}", f"{pour.name}, poured", "carved", mass, 0.03 * mass, at))
-        rows.append(_cut(design, f"cut:{pour.key}", "host it replaces", cut_ml(design, f"cut:{pour.key}"), at, "carved"))
+        whole, left = dict(space.pours)[pour.key], space.left_of_pour(pour.key)
+        between = ((pour.from_mm + pour.to_mm) / 2, 0.0, 0.0)
+        mass = pour.density_g_cm3 * _ml(left)
+        rows.append(Part(f"pour:{pour.key}", f"{pour.name}, poured", "carved", mass, 0.03 * mass, _middle(left, between), pieces=left))
+        rows.append(_cut(design, pour.key, "host it replaces", whole, between, "carved"))
     for cavity in design.cavities:
         at = cavity_point(design.body, cavity)
         rows.append(Part(f"balls:{cavity.key}", f"{cavity.count} × {cavity.slug.name}", "carved", cavity.mass_g, 0.02 * cavity.mass_g, at))
-        rows.append(_cut(design, f"cut:{cavity.key}", "chamber", cut_ml(design, f"cut:{cavity.key}"), at, "carved"))
+        rows.append(_cut(design, cavity.key, "chamber", space.of(CHAMBER, cavity.key).host, at, "carved"))
     return rows
 
 
-def _cut(design: Design, key: str, name: str, volume_ml: float, at: Point, stage: str = "ballasted") -> Part:
-    host = design.host
-    return Part(key, name, stage, -host.density_g_cm3 * volume_ml, host.spread_g_cm3 * volume_ml, at, film_ml=0.0)
+def _ml(pieces: tuple[Piece, ...]) -> float:
+    return sum(piece.volume_mm3 for piece in pieces) / 1000.0
 
 
-def _lip_parts(design: Design) -> list[Part]:
+def _middle(pieces: tuple[Piece, ...], otherwise: Point) -> Point:
+    whole = total(pieces)
+    return whole.at_mm if whole.volume_mm3 > 0 else otherwise
+
+
+def _cut(design: Design, key: str, name: str, pieces: tuple[Piece, ...], at: Point, stage: str = "ballasted") -> Part:
+    host, volume = design.host, _ml(pieces)
+    return Part(
+        f"cut:{key}", name, stage, -host.density_g_cm3 * volume, host.spread_g_cm3 * volume, _middle(pieces, at), film_ml=0.0, cut_ml=volume, pieces=pieces
+    )  # fmt: skip
+
+
+def _lip_parts(design: Design, space: Space) -> list[Part]:
+    """The plate displaces what of it is not in the body: a lip wider than the nose it sits in stands out beside its slot."""
     lip = design.lip
     if lip is None:
         return []
     at = lip_point(design.body, lip, (lip.length_mm - lip.inset_mm) / 2)
     slot = lip_point(design.body, lip, -lip.inset_mm / 2)
     whole = lip.whole_g
+    taken = space.of(PLATE, "lip") if lip.inset_mm > 0 else None
+    outside = 1.0 - (_ml(taken.whole) / lip.plate_ml if taken else 0.0)
     status = ASSUMED if lip.mass_g is None else WEIGHED
-    plate = Part("lip", lip.name, "ballasted", whole, 0.05 * whole, at, status, outside_ml=whole * lip.outside_share / lip.density_g_cm3, density_g_cm3=lip.density_g_cm3)
-    return [plate, _cut(design, "cut:lip", "lip slot", lip.slot_ml, slot)]
+    plate = Part("lip", lip.name, "ballasted", whole, 0.05 * whole, at, status, outside_ml=max(outside, 0.0) * whole / lip.density_g_cm3, density_g_cm3=lip.density_g_cm3)
+    return [plate, *([_cut(design, "lip", "lip slot", taken.host, slot)] if taken else [])]
 
 
-def _hardware_parts(design: Design) -> list[Part]:
+def _hardware_parts(design: Design, space: Space) -> list[Part]:
     rows = []
     for placed in design.hardware:
         item = placed.item
@@ -198,7 +181,7 @@ def _hardware_parts(design: Design) -> list[Part]:
                  film_ml=-item.water_ml, hangs=item.kind in ("hook", "ring"), density_g_cm3=item.density_g_cm3)
         )  # fmt: skip
         if item.pocket_ml > 0:
-            rows.append(_cut(design, f"cut:{placed.key}", f"bore for {item.name}", item.pocket_ml, at))
+            rows.append(_cut(design, placed.key, f"bore for {item.name}", space.of(BORE, placed.key).host, at))
     return rows
 
 

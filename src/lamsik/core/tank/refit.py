@@ -56,7 +56,7 @@ def _resized(outcome: Outcome, bench: Bench) -> Design | None:
     """The design's own slugs, cut and moved; None where that cannot be built or changes nothing."""
     design, rules = outcome.design, outcome.rules
     base, solve = aim_at(design, base_of(design, keep=("pours", "cavities")), rules.drag, rules.bands, rules.steady_hz)
-    resized = resize(design, base, bench, solve.net_g)
+    resized = resize(design, base, bench, solve)
     if resized is None or any(troubles(resized, hole, bench.wall_mm) for hole in resized.ballast):
         return None
     same = all(abs(a.mass_g - b.mass_g) < 1e-6 and abs(a.x_mm - b.x_mm) < 1e-6 for a, b in zip(resized.ballast, design.ballast, strict=True))

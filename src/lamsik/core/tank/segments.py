@@ -12,10 +12,7 @@ from scipy.optimize import minimize
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.hollow import inside_of
-from lamsik.core.shapes.inside import pour_pieces
 from lamsik.core.shapes.polyhedra import joined, measures, segment_meshes
-from lamsik.core.shapes.quadrature import Stretch
 from lamsik.core.shapes.solid import Segment, segment_at, segments
 from lamsik.core.tank.attitude import Attitude, Hanging, immersed
 from lamsik.core.tank.floating import Floating, body_state, draft_for, float_drag, vessel_of_hull
@@ -86,8 +83,6 @@ class _Shares:
     volume: dict[str, float]
     skin: dict[str, float]
     skin_at: dict[str, tuple[float, float, float]]
-    poured: dict[str, dict[str, Stretch]]
-    hollow: dict[str, Stretch]
 
     @staticmethod
     def of(design: Design) -> "_Shares":
@@ -101,10 +96,6 @@ class _Shares:
             {part.key: part.volume_mm3 / whole for part in parts},
             {key: row.area_mm2 / area for key, row in zip(keys, found, strict=True)},
             {key: row.area_centroid_mm for key, row in zip(keys, found, strict=True)},
-            {pour.key: dict(pour_pieces(body, pour)) for pour in design.pours},
-            {}
-            if design.shell is None
-            else {part.key: inside_of(body, design.shell.wall_mm, part.fore.x_mm if part.fore else 0.0, part.aft.x_mm if part.aft else None) for part in parts},
         )
 
 
@@ -129,21 +120,19 @@ def part_in(design: Design, part: Part, segment: Segment, shares: _Shares) -> Pa
         return replace(part, mass_g=part.mass_g * shares.volume[key], at_mm=segment.centroid_mm)
     if part.film_ml > 0 or part.key == SIZE:
         return replace(part, mass_g=part.mass_g * shares.skin[key], film_ml=part.film_ml * shares.skin[key], at_mm=shares.skin_at[key])
-    name = part.key.split(":")[-1]
-    pieces = shares.hollow if part.key.endswith(":shell") else shares.poured.get(name) if part.key.startswith(("pour:", "cut:")) else None
-    if pieces is not None:
-        return _piece(part, pieces, key)
+    if part.pieces:
+        return _piece(part, key)
     if part.key == "glue":
         return replace(part, mass_g=part.mass_g * shares.volume[key], at_mm=segment.centroid_mm)
     at = part.key.split(":")[1] if part.key.startswith("segment:") else segment_at(design.body, part.at_mm[0], part.at_mm[2])
     return part if at == key else None
 
 
-def _piece(part: Part, pieces: dict[str, Stretch], key: str) -> Part | None:
-    """What of a poured stretch or a hollow lies in a segment."""
-    whole = sum(piece.volume_mm3 for piece in pieces.values())
-    mine = pieces.get(key)
-    return replace(part, mass_g=part.mass_g * mine.volume_mm3 / whole, at_mm=mine.centroid_mm) if mine and whole > 0 and mine.volume_mm3 > 0 else None
+def _piece(part: Part, key: str) -> Part | None:
+    """What of something that takes room lies in a segment."""
+    whole = sum(piece.volume_mm3 for piece in part.pieces)
+    mine = next((piece for piece in part.pieces if piece.segment == key), None)
+    return replace(part, mass_g=part.mass_g * mine.volume_mm3 / whole, at_mm=mine.at_mm) if mine else None
 
 
 def chain_pitches(design: Design, groups: tuple[Group, ...], hulls: tuple[Hull, ...]) -> tuple[float | None, ...]:

@@ -7,13 +7,12 @@ import numpy as np
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.design import FREEBOARD, SHARE, Design, Want
 from lamsik.core.shapes.hardware import Point
-from lamsik.core.shapes.hollow import inside_of
 from lamsik.core.shapes.solid import solid
+from lamsik.core.shapes.space import space_of
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.floating import body_state, vessel_of_body
 from lamsik.core.tank.mass import Budget
 from lamsik.core.tank.motion import DEFAULT_DRAG, Bands, behaviour, frontal_area_mm2, net_for_speed_g, speed_cm_s, window_cm_s
-from lamsik.core.tank.parts import taken
 from lamsik.core.water import Water
 
 FREEBOARD_TOLERANCE_MM = 1.0
@@ -136,7 +135,7 @@ def flooded_net_g(design: Design, mass: Budget) -> float:
     cut = sum(hole.hole_ml for hole in design.ballast) + sum(cavity.volume_ml for cavity in design.cavities)
     air = design.host.void_share * max(solid(design.body).volume_ml - cut, 0.0)
     if design.shell is not None and design.shell.is_empty:
-        air = max(inside_of(design.body, design.shell.wall_mm).volume_mm3 / 1000.0 - sum(row.hollow_ml for row in taken(design)), 0.0)
+        air = sum(piece.volume_mm3 for piece in space_of(design).left_hollow) / 1000.0
     loose = sum(max(cavity.volume_ml - cavity.mass_g / cavity.slug.density_g_cm3, 0.0) for cavity in design.cavities)
     return rho * (mass.displaced_ml - air - loose) - mass.mass_g
 

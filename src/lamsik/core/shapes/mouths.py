@@ -1,0 +1,52 @@
+"""The mouths of holes: what a drill takes of a rounded or sloping belly is not the flat disc at its belly line."""
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+
+from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.columns import reach_of
+from lamsik.core.shapes.curves import Array, phi_of_share, share_of_phi
+from lamsik.core.shapes.quadrature import gauss_panels
+
+STATIONS = 181
+
+
+def disc(radius_mm: float, breaks: Array) -> tuple[Array, Array, Array]:
+    """Points of a disc and the ground each stands for, x, y [mm] and [mm²]; with breaks at some x."""
+    inside = np.clip(breaks / radius_mm, -1.0, 1.0)
+    turn, weight = gauss_panels(np.unique(np.concatenate([[-np.pi / 2, 0.0, np.pi / 2], np.arcsin(inside)])), 10.0, 6)
+    chord, share = gauss_panels(np.array([-np.pi / 2, np.pi / 2]), 10.0, 8)
+    half = radius_mm * np.cos(turn)
+    y = np.outer(half, np.sin(chord)).ravel()
+    return np.repeat(radius_mm * np.sin(turn), len(chord)), y, np.outer(weight * half**2, share * np.cos(chord)).ravel()
+
+
+@dataclass(frozen=True, eq=False)
+class Mouths:
+    """What is missing at the mouth of a drill, by station angle (n,): volume [mm³], and its moments along the body and over the belly line [mm⁴]."""
+
+    length_mm: float
+    volume: Array
+    along: Array
+    up: Array
+
+    def at(self, x_mm: Array) -> tuple[Array, Array, Array]:
+        """Volume and moments of holes at some x (n,) [mm]."""
+        phi = phi_of_share(np.clip(x_mm / self.length_mm, 0.0, 1.0))
+        marks = np.linspace(0.0, np.pi, STATIONS)
+        found = [np.interp(phi, marks, row) for row in (self.volume, self.along, self.up)]
+        return found[0], found[1], found[2]
+
+
+@lru_cache(maxsize=64)
+def mouths(body: Body, drill_mm: float) -> Mouths:
+    """The mouths of a drill along a body: the room between its belly line's height and the skin, less than nothing where the skin is lower."""
+    phi = np.linspace(0.0, np.pi, STATIONS)
+    x = body.length_mm * share_of_phi(phi)
+    belly = body.bottom.at(phi)
+    dx, dy, ground = disc(drill_mm / 2, np.zeros(0))
+    foot, _ = reach_of(body)((x[:, None] + dx).ravel(), np.tile(dy, len(x)))
+    sag = np.where(np.isfinite(foot), foot, np.repeat(belly, len(dx))).reshape(len(x), -1) - belly[:, None]
+    return Mouths(body.length_mm, sag @ ground, sag @ (ground * dx), sag**2 / 2 @ ground)

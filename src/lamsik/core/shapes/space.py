@@ -1,0 +1,210 @@
+"""The account of space: every cubic millimetre of a body belongs to exactly one of host, shell, void, kerf, pocket, pour, slug, filler, part.
+
+The large shares (segments, kerfs, poured stretches, the hollow) are integrated over the body; what sits in it is small, so each
+thing is filled with columns and asked, piece by piece, in which segment it lies and what it takes the place of.
+"""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lamsik.core.shapes.ballast_holes import Hole, slug_height_mm
+from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.dividing import Bits, Bounds, cut_up
+from lamsik.core.shapes.hardware import Lip, Placement
+from lamsik.core.shapes.hollow import Shell, inside_columns
+from lamsik.core.shapes.inside import Cavity, Pour, cavity_point, pour_pieces
+from lamsik.core.shapes.quadrature import Stretch
+from lamsik.core.shapes.solid import between, segment_at, segments
+from lamsik.core.shapes.things import CHAMBER, HOLE, Solid, Thing, things_in
+
+KERF = ""
+"""In place of a segment's key: sawn away."""
+
+HOST, SHELL, VOID, SAWN, POCKET, POUR, SLUG, FILLER, PART = KINDS = ("host", "shell", "void", "kerf", "pocket", "pour", "slug", "filler", "part")
+
+
+@dataclass(frozen=True)
+class Piece:
+    """Some room: in which segment, its volume [mm³] and first moment about the origin (x, y, z) [mm⁴]."""
+
+    segment: str
+    volume_mm3: float
+    moment: tuple[float, float, float]
+
+    @property
+    def at_mm(self) -> tuple[float, float, float]:
+        """Its middle [mm]."""
+        return tuple(m / self.volume_mm3 for m in self.moment)  # type: ignore[return-value]
+
+
+@dataclass(frozen=True)
+class Taken:
+    """What a thing takes in the body: of the host, of the hollow of a shell, of each pour (key, piece), and all of it."""
+
+    thing: Thing
+    host: tuple[Piece, ...]
+    hollow: tuple[Piece, ...]
+    pours: tuple[tuple[str, Piece], ...]
+    whole: tuple[Piece, ...]
+
+
+@dataclass(frozen=True)
+class Cell:
+    """One share of the account: kind, name of what it belongs to (`hole:b1`, a pour's key, a segment), and where."""
+
+    kind: str
+    key: str
+    piece: Piece
+
+
+@dataclass(frozen=True)
+class Space:
+    """What lies in a body: the hollow and the poured stretches before anything is set into them, the walls round things, the things."""
+
+    hollow: tuple[Piece, ...]
+    pours: tuple[tuple[str, tuple[Piece, ...]], ...]
+    walls: tuple[Piece, ...]
+    taken: tuple[Taken, ...]
+
+    def of(self, kind: str, key: str) -> Taken:
+        """What a thing of a kind takes."""
+        return next(row for row in self.taken if (row.thing.kind, row.thing.key) == (kind, key))
+
+    def left_of_pour(self, key: str) -> tuple[Piece, ...]:
+        """A poured stretch less what is set into it."""
+        return less(dict(self.pours)[key], [piece for row in self.taken for name, piece in row.pours if name == key])
+
+    @property
+    def left_hollow(self) -> tuple[Piece, ...]:
+        """The hollow less the things in it and the walls round them."""
+        return less(self.hollow, [*self.walls, *(piece for row in self.taken for piece in row.hollow)])
+
+
+def total(pieces: Iterable[Piece], segment: str = KERF) -> Piece:
+    """All pieces as one."""
+    rows = list(pieces)
+    moment = np.sum([row.moment for row in rows], axis=0) if rows else np.zeros(3)
+    return Piece(segment, sum(row.volume_mm3 for row in rows), (float(moment[0]), float(moment[1]), float(moment[2])))
+
+
+def less(pieces: Iterable[Piece], away: Iterable[Piece]) -> tuple[Piece, ...]:
+    """Pieces less others, segment by segment; what is left of each that is left."""
+    gone = [replace(row, volume_mm3=-row.volume_mm3, moment=(-row.moment[0], -row.moment[1], -row.moment[2])) for row in away]
+    return tuple(row for row in by_segment([*pieces, *gone]) if row.volume_mm3 > 1e-6)
+
+
+def by_segment(pieces: Iterable[Piece]) -> tuple[Piece, ...]:
+    """Pieces gathered by segment."""
+    rows = list(pieces)
+    return tuple(total((row for row in rows if row.segment == key), key) for key in dict.fromkeys(row.segment for row in rows))
+
+
+def space_of(design: Design) -> Space:
+    """What lies where in a design's body; kept by what takes room, so that another paint or water asks nothing anew."""
+    bores = tuple(placed for placed in design.hardware if placed.item.pocket_ml > 0)
+    return _space(design.body, bores, design.lip, design.ballast, design.cavities, design.pours, design.shell)
+
+
+@lru_cache(maxsize=128)
+def _space(
+    body: Body, bores: tuple[Placement, ...], lip: Lip | None, ballast: tuple[Hole, ...], cavities: tuple[Cavity, ...], pours: tuple[Pour, ...], shell: Shell | None
+) -> Space:
+    things, bounds = things_in(body, ballast, cavities, bores, lip), Bounds.of(body, pours, shell)
+    hollow: tuple[Piece, ...] = ()
+    if shell:
+        phi = np.linspace(0.0, np.pi, 61)
+        columns = inside_columns(body, shell.wall_mm, bounds.hollow_breaks(float(body.bottom.at(phi).min()), float(body.top.at(phi).max())))
+        hollow = by_segment(_gathered(row := cut_up(columns, bounds, (), all_inside=True), row.hollow))
+    poured = tuple((pour.key, tuple(_piece_of(key, piece) for key, piece in pour_pieces(body, pour))) for pour in pours)
+    taken: list[Taken] = []
+    before: list[Solid] = []
+    for thing in things:
+        taken.append(_taken(thing, bounds, tuple(before)))
+        before.append(thing.shape)
+    walls = _walls(things, bounds, shell) if shell and shell.around_mm > 0 else ()
+    return Space(hollow, poured, walls, tuple(taken))
+
+
+def _gathered(bits: Bits, chosen: NDArray[np.bool_]) -> tuple[Piece, ...]:
+    """The chosen bits, by segment."""
+    found = []
+    for number in np.unique(bits.segment[chosen]):
+        mine = chosen & (bits.segment == number)
+        held = bits.volume[mine]
+        if held.sum() > 1e-9:
+            moment = (float(held @ bits.x[mine]), float(held @ bits.y[mine]), float(held @ bits.z[mine]))
+            found.append(Piece(KERF if number < 0 else f"s{number + 1}", float(held.sum()), moment))
+    return tuple(found)
+
+
+def _taken(thing: Thing, bounds: Bounds, before: tuple[Solid, ...]) -> Taken:
+    """What a thing takes that no thing before it has; in a kerf there is nothing to take."""
+    bits = cut_up(thing.shape.columns(bounds.breaks(*thing.shape.heights)), bounds, before)
+    here = ~bits.barred & (bits.segment >= 0)
+    host, hollow = _gathered(bits, here & (bits.pour < 0) & ~bits.hollow), _gathered(bits, here & bits.hollow)
+    pours = tuple((key, piece) for n, key in enumerate(bounds.keys) for piece in _gathered(bits, here & (bits.pour == n)))
+    return Taken(thing, host, hollow, pours, by_segment([*host, *hollow, *(piece for _, piece in pours)]))
+
+
+def _walls(things: tuple[Thing, ...], bounds: Bounds, shell: Shell) -> tuple[Piece, ...]:
+    """The walls round what sits in the hollow, where no thing and no other wall is."""
+    shapes = tuple(thing.shape for thing in things)
+    found: list[Piece] = []
+    before: list[Solid] = []
+    for shape in shapes:
+        grown = shape.grown(shell.around_mm)
+        bits = cut_up(grown.columns(bounds.breaks(*grown.heights)), bounds, (*shapes, *before))
+        found += _gathered(bits, bits.hollow & ~bits.barred)
+        before.append(grown)
+    return by_segment(found)
+
+
+def account(design: Design) -> tuple[Cell, ...]:
+    """Every share of the uncut body once: kind, key and where; they add up to it."""
+    space, body, shell = space_of(design), design.body, design.shell
+    cells = [Cell(SAWN, joint.key, _kerf(body, n)) for n, joint in enumerate(body.joints)]
+    rest = [_piece_of(row.key, Stretch(row.volume_mm3, row.centroid_mm)) for row in segments(body)]
+    for row in space.taken:
+        cells += _cells_of(design, row)
+    cells += [Cell(POUR, key, piece) for key, _ in space.pours for piece in space.left_of_pour(key)]
+    cells += [Cell(VOID, "shell", piece) for piece in space.left_hollow]
+    gone = [cell.piece for cell in cells if cell.kind != SAWN]
+    return (*cells, *(Cell(SHELL if shell else HOST, piece.segment, piece) for piece in less(rest, gone)))
+
+
+def _cells_of(design: Design, row: Taken) -> list[Cell]:
+    """A hole is slug and filler, a chamber balls and pocket; bores and the slot are full of their part."""
+    kind, key = row.thing.kind, row.thing.key
+    name = f"{kind}:{key}"
+    if kind == HOLE:
+        slug, filler = slug_and_filler(design.body, next(h for h in design.ballast if h.key == key), row.whole)
+        return [*([Cell(SLUG, name, slug)] if slug.volume_mm3 > 0 else []), *(Cell(FILLER, name, piece) for piece in filler)]
+    if kind == CHAMBER:
+        cavity = next(c for c in design.cavities if c.key == key)
+        x, _, z = cavity_point(design.body, cavity)
+        volume = 1000.0 * cavity.mass_g / cavity.slug.density_g_cm3
+        balls = Piece(segment_at(design.body, x, z), volume, (volume * x, 0.0, volume * z))
+        return [Cell(SLUG, name, balls), *(Cell(POCKET, name, piece) for piece in less(row.whole, [balls]))]
+    return [Cell(PART, name, piece) for piece in row.whole]
+
+
+def slug_and_filler(body: Body, hole: Hole, whole: tuple[Piece, ...]) -> tuple[Piece, tuple[Piece, ...]]:
+    """The slug at the end of the drill, and what filler takes of the hole: under it and round it."""
+    z, volume = slug_height_mm(body, hole), 1000.0 * hole.mass_g / hole.slug.density_g_cm3
+    slug = Piece(segment_at(body, hole.x_mm, z), volume, (volume * hole.x_mm, 0.0, volume * z))
+    return slug, less(whole, [slug])
+
+
+def _kerf(body: Body, number: int) -> Piece:
+    joint = body.joints[number]
+    return _piece_of(KERF, between(body, joint.fore, joint.aft))
+
+
+def _piece_of(segment: str, row: Stretch) -> Piece:
+    x, y, z = (row.volume_mm3 * v for v in row.centroid_mm)
+    return Piece(segment, row.volume_mm3, (x, y, z))

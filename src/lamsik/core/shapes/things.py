@@ -1,0 +1,224 @@
+"""What is drilled, cast or set into a body, each as upright columns: holes, chambers and bores along the body, the lip's plate."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from math import cos, radians, sin
+
+import numpy as np
+
+from lamsik.core.shapes.ballast_holes import Hole
+from lamsik.core.shapes.body import Body, station
+from lamsik.core.shapes.columns import Columns, reach_of
+from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.hardware import Lip, Placement, lip_outline, lip_root
+from lamsik.core.shapes.inside import Cavity, cavity_point
+from lamsik.core.shapes.mouths import disc
+from lamsik.core.shapes.quadrature import gauss_panels
+
+RINGS = 32
+"""Columns to a ring."""
+
+HOLE, CHAMBER, BORE, PLATE = "hole", "chamber", "bore", "plate"
+
+
+@dataclass(frozen=True)
+class Upright:
+    """A hole from the belly: middle and radius on the ground, foot and head [mm], of which a wall round it. It is open to the skin."""
+
+    body: Body
+    x_mm: float
+    radius_mm: float
+    low_mm: float
+    high_mm: float
+    wall_mm: float = 0.0
+
+    @property
+    def heights(self) -> tuple[float, float]:
+        """From where to where it reaches [mm]."""
+        return self.low_mm, self.high_mm
+
+    def reach(self, x: Array, y: Array) -> tuple[Array, Array]:
+        """Foot and head over (x, y)."""
+        there = (x - self.x_mm) ** 2 + y**2 <= self.radius_mm**2
+        return np.where(there, self.low_mm, np.inf), np.where(there, self.high_mm, -np.inf)
+
+    def columns(self, breaks: Array) -> Columns:
+        """Filled with columns, with breaks at some x where it is cut square; one with a wall in rings, from the hole to its own edge."""
+        if self.wall_mm > 0:
+            marks = np.array([0.0, self.radius_mm - self.wall_mm, self.radius_mm])
+            radius, wide = gauss_panels(marks, 10.0, 4)
+            around = 2 * np.pi * (np.arange(RINGS) + 0.5) / RINGS
+            x, y = (np.outer(radius, turn(around)).ravel() for turn in (np.cos, np.sin))
+            ground = np.repeat(radius * wide * 2 * np.pi / RINGS, RINGS)
+            return Columns(self.x_mm + x, y, ground, np.full(x.shape, self.low_mm), np.full(x.shape, self.high_mm))
+        dx, y, ground = disc(self.radius_mm, breaks - self.x_mm)
+        foot, _ = reach_of(self.body)(self.x_mm + dx, y)
+        foot = np.where(np.isfinite(foot), foot, self.low_mm)
+        return Columns(self.x_mm + dx, y, ground, foot, np.full(y.shape, self.high_mm))
+
+    def grown(self, wall_mm: float) -> "Upright":
+        """With a wall round it."""
+        return Upright(self.body, self.x_mm, self.radius_mm + wall_mm, self.low_mm - wall_mm, self.high_mm + wall_mm, wall_mm)
+
+
+@dataclass(frozen=True)
+class Lying:
+    """A chamber or bore along the body from x to x, its middle rising from one height to another, its radius [mm], of which a wall round it."""
+
+    from_mm: float
+    to_mm: float
+    z_from_mm: float
+    z_to_mm: float
+    radius_mm: float
+    wall_mm: float = 0.0
+
+    @property
+    def heights(self) -> tuple[float, float]:
+        """From where to where it reaches [mm]."""
+        return min(self.z_from_mm, self.z_to_mm) - self.radius_mm, max(self.z_from_mm, self.z_to_mm) + self.radius_mm
+
+    def _heights(self, x: Array, y: Array) -> tuple[Array, Array]:
+        rise = (self.z_to_mm - self.z_from_mm) / (self.to_mm - self.from_mm)
+        half = np.sqrt(np.maximum(self.radius_mm**2 - y**2, 0.0)) * np.sqrt(1.0 + rise**2)
+        middle = self.z_from_mm + rise * (x - self.from_mm)
+        return middle - half, middle + half
+
+    def reach(self, x: Array, y: Array) -> tuple[Array, Array]:
+        """Foot and head over (x, y)."""
+        there = (x >= self.from_mm) & (x <= self.to_mm) & (np.abs(y) <= self.radius_mm)
+        low, high = self._heights(x, y)
+        return np.where(there, low, np.inf), np.where(there, high, -np.inf)
+
+    def columns(self, breaks: Array) -> Columns:
+        """Filled with columns, with breaks at some x where it is cut square."""
+        own = [self.from_mm, self.from_mm + self.wall_mm, self.to_mm - self.wall_mm, self.to_mm]
+        marks = np.unique(np.clip(np.concatenate([own, breaks]), self.from_mm, self.to_mm))
+        x, along = gauss_panels(marks, max((self.to_mm - self.from_mm) / 6, 0.5), 4)
+        edge = np.arcsin(1.0 - self.wall_mm / self.radius_mm)
+        turn, share = gauss_panels(np.unique([-np.pi / 2, -edge, edge, np.pi / 2]), 10.0, 10)
+        y = np.tile(self.radius_mm * np.sin(turn), len(x))
+        ground = np.outer(along, share * self.radius_mm * np.cos(turn)).ravel()
+        x = np.repeat(x, len(turn))
+        return Columns(x, y, ground, *self._heights(x, y))
+
+    def grown(self, wall_mm: float) -> "Lying":
+        """With a wall round it."""
+        rise = (self.z_to_mm - self.z_from_mm) / (self.to_mm - self.from_mm)
+        return Lying(
+            self.from_mm - wall_mm, self.to_mm + wall_mm, self.z_from_mm - rise * wall_mm, self.z_to_mm + rise * wall_mm, self.radius_mm + wall_mm, wall_mm
+        )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Plate:
+    """A lip from its slot outward, as far as it is in the body: the lip, where it leaves the belly, and a wall round it [mm]."""
+
+    body: Body
+    lip: Lip
+    wall_mm: float = 0.0
+
+    @property
+    def heights(self) -> tuple[float, float]:
+        """From where to where it reaches [mm]."""
+        root, angle = lip_root(self.body, self.lip), radians(self.lip.angle_deg)
+        deep, thick = (self.lip.inset_mm + self.wall_mm) * sin(angle), (self.lip.thickness_mm / 2 + self.wall_mm) * cos(angle)
+        return root[2] - thick, root[2] + deep + thick
+
+    def _sides(self, y: Array) -> tuple[Array, Array]:
+        """How far the plate reaches along itself at a distance to the side, (from, to) [mm]; from beyond to beside it."""
+        rows = lip_outline(self.lip, 24)
+        ahead = rows[rows[:, 1] >= 0]
+        order = np.lexsort((ahead[:, 0], ahead[:, 1]))
+        far = np.interp(np.abs(y), *_outer(ahead[order]))
+        near = np.where(np.abs(y) <= np.abs(rows[:1, 1]).max() + self.wall_mm, -self.lip.inset_mm - self.wall_mm, 0.0)
+        beside = np.abs(y) > self.lip.width_mm / 2 + self.wall_mm
+        return np.where(beside, np.inf, near), np.where(beside, -np.inf, far)
+
+    def reach(self, x: Array, y: Array) -> tuple[Array, Array]:
+        """Foot and head over (x, y): between its faces, its inner edge and its end."""
+        root, angle = lip_root(self.body, self.lip), radians(self.lip.angle_deg)
+        near, far = self._sides(y)
+        thick = self.lip.thickness_mm / 2 + self.wall_mm
+        dx, (c, s) = x - root[0], (cos(angle), sin(angle))
+        low, high = np.full(x.shape, -np.inf), np.full(x.shape, np.inf)
+        # across: |dx·s − dz·c| ≤ thick; along, outward: near ≤ −dx·c − dz·s ≤ far
+        for at, by, least, most in ((dx * s, -c, -thick, thick), (-dx * c, -s, near, far)):
+            if abs(by) < 1e-9:
+                shut = (at < least) | (at > most)
+                low, high = np.where(shut, np.inf, low), np.where(shut, -np.inf, high)
+            else:
+                one, other = (least - at) / by, (most - at) / by
+                low, high = np.maximum(low, np.minimum(one, other)), np.minimum(high, np.maximum(one, other))
+        shut = (high <= low) | (near > far)
+        return np.where(shut, np.inf, low + root[2]), np.where(shut, -np.inf, high + root[2])
+
+    def columns(self, breaks: Array) -> Columns:
+        """Filled with columns as far as it is inside the skin."""
+        root, angle = lip_root(self.body, self.lip), radians(self.lip.angle_deg)
+        thick, inner = self.lip.thickness_mm / 2, self.lip.inset_mm
+        reaches = (-self.lip.length_mm, 0.0, inner, inner + self.wall_mm)
+        corners = root[0] + np.array([a * cos(angle) + n * sin(angle) for a in reaches for n in (-thick - self.wall_mm, -thick, thick, thick + self.wall_mm)])
+        corners = np.clip(corners, 0.0, self.body.length_mm)
+        marks = np.unique(np.concatenate([corners, breaks[(breaks > corners.min()) & (breaks < corners.max())]]))
+        if np.ptp(marks) < 1e-9:
+            marks = np.array([0.0, 1e-6])
+        x, along = gauss_panels(marks, 2.0, 4)
+        wide = min(self.lip.width_mm, self.body.width_mm) / 2 + self.wall_mm
+        y, across = gauss_panels(np.unique([*np.linspace(-wide, wide, 5), self.wall_mm - wide, wide - self.wall_mm]), wide, 6)
+        x, y, ground = np.repeat(x, len(y)), np.tile(y, len(x)), np.outer(along, across).ravel()
+        low, high = self.reach(x, y)
+        foot, head = reach_of(self.body)(x, y)
+        return Columns(x, y, ground, np.maximum(low, foot), np.minimum(high, head))
+
+    def grown(self, wall_mm: float) -> "Plate":
+        """With a wall round it."""
+        return replace(self, wall_mm=self.wall_mm + wall_mm)
+
+
+def _outer(rows: Array) -> tuple[Array, Array]:
+    """The plate's far edge: distance to the side, rising, and how far it reaches there."""
+    sides = np.unique(rows[:, 1])
+    return sides, np.array([rows[np.isclose(rows[:, 1], side), 0].max() for side in sides])
+
+
+Solid = Upright | Lying | Plate
+
+
+@dataclass(frozen=True)
+class Thing:
+    """Something in the body: what it is, the key it has in its group, and its shape."""
+
+    kind: str
+    key: str
+    shape: Solid
+
+
+def things_in(body: Body, ballast: Iterable[Hole], cavities: Iterable[Cavity], bores: Iterable[Placement], lip: Lip | None) -> tuple[Thing, ...]:
+    """Everything that takes room in a body; screws are driven into it and take none."""
+    found = [Thing(HOLE, hole.key, _hole(replace(body, joints=()), hole)) for hole in ballast]
+    found += [Thing(CHAMBER, cavity.key, _chamber(body, cavity)) for cavity in cavities]
+    found += [Thing(BORE, placed.key, _bore(body, placed)) for placed in bores]
+    if lip is not None and lip.inset_mm > 0:
+        found.append(Thing(PLATE, "lip", Plate(replace(body, joints=()), lip)))
+    return tuple(found)
+
+
+def _hole(body: Body, hole: Hole) -> Upright:
+    low = station(body, hole.x_mm).bottom_mm
+    return Upright(body, hole.x_mm, hole.drill_mm / 2, low, low + hole.depth_mm)
+
+
+def _chamber(body: Body, cavity: Cavity) -> Lying:
+    x, _, z = cavity_point(body, cavity)
+    return Lying(x - cavity.length_mm / 2, x + cavity.length_mm / 2, z, z, cavity.bore_mm / 2)
+
+
+def _bore(body: Body, placed: Placement) -> Lying:
+    """A bore lies along the body at its place; one for a through-wire follows the middle from end to end."""
+    item, here, length = placed.item, station(body, placed.x_mm), body.length_mm
+    if item.kind == "wire":
+        half, ends = min(item.shank_mm, length) / 2, (station(body, 0.0).middle_mm, station(body, length).middle_mm)
+        rise, middle = (ends[1] - ends[0]) / length, sum(ends) / 2
+        return Lying(length / 2 - half, length / 2 + half, middle - rise * half, middle + rise * half, item.wire_mm / 2)
+    z = here.middle_mm if placed.up_mm is None else here.bottom_mm + placed.up_mm
+    return Lying(max(here.x_mm - item.shank_mm / 2, 0.0), min(here.x_mm + item.shank_mm / 2, length), z, z, item.wire_mm / 2)
