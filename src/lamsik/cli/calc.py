@@ -18,7 +18,7 @@ def calc_body(file: Path) -> dict[str, Any]:
 def report(outcome: Outcome) -> dict[str, Any]:
     """An outcome as plain values."""
     found, water, hanging = outcome.verdict, outcome.design.water, outcome.hanging
-    return {
+    told = {
         "format": "lamsik-tank", "version": 1, "name": outcome.design.name,
         "verdict": found.sentence, "behaviour": found.behaviour,
         "water": {
@@ -35,8 +35,13 @@ def report(outcome: Outcome) -> dict[str, Any]:
         "hanging_held": None if hanging.held is None else {"pitch_deg": round(hanging.held.pitch_deg, 3), "roll_deg": round(hanging.held.roll_deg, 3)},
         "floating": [_floating(place) for place in outcome.surface],
         "parts": [_part(p) for p in outcome.budget.parts],
-        "missing": [need.name for need in outcome.missing],
+        "missing": [need.name for need in outcome.missing], "cannot_be_built": list(outcome.unbuilt),
     }  # fmt: skip
+    return {**told, **dict.fromkeys(SWIMS, None)} if outcome.unbuilt else told
+
+
+SWIMS = ("net_g", "net_share", "speed_cm_s", "band_g", "flooded_net_g", "bg_mm", "roll_hz", "hanging_free", "hanging_held", "floating")
+"""What is not said of a body that cannot be built as drawn."""
 
 
 def _part(part: Part) -> dict[str, Any]:

@@ -22,6 +22,7 @@ from lamsik.core.tank import evaluate
 from lamsik.core.tank.ballast import search, with_answer
 from lamsik.core.tank.certainty import certainty
 from lamsik.core.tank.drilling import troubles
+from lamsik.core.tank.floating import float_drag, vessel_of_mesh
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.motion import Bands
 from lamsik.core.tank.segments import group_verdicts, pitch_groups
@@ -123,16 +124,28 @@ class TestInWater:
     def test_a_light_even_body_lies_level_however_it_is_linked(self):
         design = homogeneous(replace(straight(120, 9, 9), joints=(Joint("j1", 60, kerf_mm=1.0),)), 0.5)
         front, rear = group_verdicts(design, budget(design), DRAG, Bands())
-        assert front.chain_pitch_deg == pytest.approx(0.0, abs=0.5) and rear.chain_pitch_deg == pytest.approx(0.0, abs=0.5)
+        assert front.chained.pitch_deg == pytest.approx(0.0, abs=0.5) and rear.chained.pitch_deg == pytest.approx(0.0, abs=0.5)
 
     def test_a_heavy_rear_hangs_from_a_light_front_only_where_it_is_linked(self):
         body = replace(straight(120, 9, 9), joints=(Joint("j1", 70),))
         design = replace(homogeneous(body, 0.45), segment_hosts=(("s2", Host("heavy", 1.25, 0.01)),))
         front, rear = group_verdicts(design, budget(design), DRAG, Bands())
-        assert front.hanging.net_g > 0 > rear.hanging.net_g and rear.chain_pitch_deg > 30 and rear.name == "segment 2"
+        assert front.hanging.net_g > 0 > rear.hanging.net_g and rear.chained.pitch_deg > 30 and rear.name == "segment 2"
         pinned = replace(design, body=replace(body, joints=(replace(body.joints[0], kind="pin"),)))
         (both,) = group_verdicts(pinned, budget(pinned), DRAG, Bands())
-        assert both.keys == ("s1", "s2") and both.chain_pitch_deg is None and both.name == "segments 1 and 2"
+        assert both.keys == ("s1", "s2") and both.chained is None and both.name == "segments 1 and 2"
+
+    def test_a_chain_of_tall_thin_segments_lies_on_its_side(self):
+        tall = body_from(FORMS["glider"], 120, 26, 10)
+        rows = group_verdicts(design := homogeneous(replace(tall, joints=(Joint("j1", 60, 6),)), 0.5), budget(design), 0.9, Bands())
+        assert all(abs(row.chained.roll_deg) == pytest.approx(90, abs=8) and row.surface[0].freeboard_mm < 8 for row in rows)
+
+    def test_segments_float_as_finer_meshes_of_them_do(self):
+        design = homogeneous(replace(body_from(FORMS["walker"], 100, 24, 16), joints=(Joint("j1", 60, -8, 1.5),)), 0.55)
+        for row, mesh in zip(group_verdicts(design, budget(design), 0.9, Bands()), segment_meshes(design.body, 200, 160), strict=True):
+            fine = float_drag(vessel_of_mesh(mesh), row.budget, design.water.density_g_cm3)
+            assert row.surface[0].attitude.pitch_deg == pytest.approx(fine.attitude.pitch_deg, abs=0.05)
+            assert row.surface[0].freeboard_mm == pytest.approx(fine.freeboard_mm, abs=0.05)
 
     def test_without_joints_there_are_no_groups(self):
         assert group_verdicts(bait(), budget(bait()), DRAG, Bands()) == ()

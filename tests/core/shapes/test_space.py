@@ -18,6 +18,8 @@ from lamsik.core.shapes.meshing import check, measured, turned
 from lamsik.core.shapes.skins import Skin, keep
 from lamsik.core.shapes.solid import kerf_ml, solid, wedge
 from lamsik.core.shapes.space import KINDS, account, space_of
+from lamsik.core.shapes.unbuilt import unbuilt
+from lamsik.core.tank import evaluate
 from lamsik.core.tank.mass import budget
 from tests.bodies import LEAD_BALL, LEAD_ROD, bait, ellipsoid, homogeneous, straight
 from tests.space_booleans import combinations_, held_against, hull
@@ -133,3 +135,33 @@ class TestTogether:
         assert sum(parts) == pytest.approx(pi * 1e4, rel=1e-6) and parts[1] == pytest.approx(parts[2], rel=1e-9)
         # the wedge between z = 0 and x = z·tan 30° on both sides: 2·tan 30°·∫z dA over the half disc
         assert parts[1] == pytest.approx(2 * np.tan(radians(30)) * 2 / 3 * 1000, rel=1e-5)
+
+
+class TestUnbuilt:
+    HOLE = Hole("b1", LEAD_ROD, 2.0, 45.0, 6.0)
+
+    def design(self, **changes):
+        return replace(homogeneous(straight(100, 10, 10), 0.6), ballast=(self.HOLE,), **changes)
+
+    @pytest.mark.parametrize(
+        ("changes", "says"),
+        [
+            ({"cavities": (Cavity("c1", LEAD_BALL, 1, 46.0, 8.0),)}, "the 6 mm hole at 45 mm runs into the chamber at 46 mm"),
+            ({"body": replace(straight(100, 10, 10), joints=(Joint("j1", 46.0),))}, "the 6 mm hole at 45 mm runs into a joint"),
+            ({"ballast": (replace(HOLE, mass_g=6.0),)}, "the 6 mm hole at 45 mm breaks out of the body"),
+            ({"cavities": (Cavity("c1", LEAD_BALL, 2, 75.0, 2.0),)}, "the chamber at 75 mm breaks out of the body"),
+            ({"pours": (Pour("p1", "a", 1.6, 60, 80), Pour("p2", "b", 1.6, 70, 100))}, "the pours from 60 and from 70 mm overlap"),
+            ({"shell": Shell(2.0)}, "the 6 mm hole at 45 mm stands open in the hollow: give it walls round it"),
+            ({"lip": Lip(12.0, 20.0, 1.5, 1.2, 0.0, 42.0, 8.0), "ballast": (replace(HOLE, x_mm=46.0),)}, "the 6 mm hole at 46 mm runs into the lip’s slot"),
+        ],
+    )
+    def test_it_is_named_and_no_verdict_given(self, changes, says):
+        design = replace(self.design(), **changes)
+        assert says in unbuilt(design)
+        outcome = evaluate.settle(design)
+        assert says in outcome.verdict.sentence and outcome.verdict.behaviour == "cannot be built" and outcome.unbuilt
+
+    @pytest.mark.parametrize("changes", [{}, {"shell": Shell(2.0, around_mm=1.0)}, {"shell": Shell(2.0, 0.05, "foam")}, {"pours": (Pour("p1", "a", 1.6, 40, 100),)}])
+    def test_what_can_be_built_has_one(self, changes):
+        outcome = evaluate.settle(replace(self.design(), **changes))
+        assert outcome.unbuilt == () and outcome.verdict.behaviour != "cannot be built"

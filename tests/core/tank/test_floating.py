@@ -8,7 +8,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lamsik.core.shapes.forms import FORMS, body_from
+from lamsik.core.shapes.mesh import body_mesh
 from lamsik.core.shapes.solid import solid
+from lamsik.core.shapes.support import reach_mm
 from lamsik.core.tank.attitude import Attitude, attitude_of, immersed
 from lamsik.core.tank.floating import float_drag, float_settled, vessel_of_body, vessel_of_mesh
 from lamsik.core.tank.mass import budget
@@ -141,3 +143,13 @@ class TestHanging:
     def test_without_net_held_and_free_agree(self):
         found = self.at((44.5, 0.0, -1.0), (0.0, 0.0, 0.0), 1.0)
         assert found.held.pitch_deg == pytest.approx(found.free.pitch_deg, abs=0.1)
+
+
+@pytest.mark.parametrize("form", ["deepflank", "walker", "slim"])
+def test_the_highest_point_is_the_curves_own(form):
+    body = replace(body_from(FORMS[form], 100, 24, 14), upper_exponent=1.7, lower_exponent=2.6)
+    points = body_mesh(body, 900, 720).vertices
+    random = np.random.default_rng(4)
+    for way in random.normal(size=(30, 3)):
+        way /= np.linalg.norm(way)
+        assert reach_mm(body, way) == pytest.approx((points @ way).max(), abs=2e-3) and reach_mm(body, way) > (points @ way).max() - 1e-6

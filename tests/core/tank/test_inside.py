@@ -8,11 +8,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lamsik.core.errors import Refused
+from lamsik.core.materials import BODY_MATERIALS
 from lamsik.core.mixes.filler import filling_for
 from lamsik.core.shapes.allowances import Allowance
 from lamsik.core.shapes.ballast_holes import Slug
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.hardware import Item, Placement
+from lamsik.core.shapes.hollow import Shell
 from lamsik.core.shapes.inside import Cavity, Pour, pour_volume_ml
 from lamsik.core.shapes.solid import segment, solid
 from lamsik.core.shapes.trial import TrialWeight
@@ -62,6 +64,16 @@ def test_moulded_answers_put_on_give_what_they_promised(host, kinds):
         assert answer.frequency_hz == pytest.approx(afresh.roll.frequency_hz, rel=0.05)
         seen |= {name for name in ("pours", "cavities") if getattr(answer, name)}
     assert seen <= kinds
+
+
+@pytest.mark.parametrize("changes", [{"shell": Shell(1.4, around_mm=1.2)}, {"shell": Shell(1.4, 0.05, "foam")}])
+def test_drilled_answers_in_a_hollow_give_what_they_promise(changes):
+    design = bait(host=Host("printed", 1.1, 0.02, "print"), ballast=(), want=Want("suspends", 0.0, 0.0), **changes)
+    answers = search(design, BENCH)
+    assert min(abs(a.net_error_g) / 0.05 + abs(a.pitch_error_deg) / 2 for a in answers if a.holes) < 2
+    for answer in answers:
+        afresh = evaluate.drag(with_answer(design, answer))
+        assert afresh.verdict.net_g == pytest.approx(answer.net_g, abs=0.01) and afresh.hanging.free.pitch_deg == pytest.approx(answer.pitch_deg, abs=0.5)
 
 
 def test_a_chamber_answer_is_found_for_a_print_and_stands_in_its_walls():
@@ -177,6 +189,13 @@ class TestTwins:
         assert not rows[1].filling.mixes and "no resin mix is so light" in rows[1].says
         dense = twins(bait(host=Host("beech", 0.6, 0.03), want=Want("sinks", -20.0)))[1]
         assert dense.filling.stiff and dense.filling.mixes and "hard to pour" in dense.says
+
+    def test_only_a_print_of_a_hollow_original_is_hollow(self):
+        printed = bait(host=PRINT, shell=Shell(1.6))
+        made = {row.kind: moulded(printed, row) for row in (BODY_MATERIALS[name] for name in ("basswood", "filled urethane", "rigid foam", "printed resin"))}
+        assert {kind: design.shell is not None for kind, design in made.items()} == {"wood": False, "cast": False, "foam": False, "print": True}
+        cast = next(row for row in twins(printed) if row.material.kind == "cast")
+        assert cast.plain.budget.mass_g > evaluate.drag(replace(printed, host=CAST)).budget.mass_g + 2
 
     def test_no_density_makes_it_so_light(self):
         heavy = replace(bait().ballast[0], mass_g=40.0)

@@ -38,8 +38,7 @@ class Columns:
 def reach_of(body: Body) -> Reach:
     """How far up and down the uncut body reaches."""
     if body.skin is not None:
-        chart = _chart(mesh_of(body.skin), body.length_mm)
-        return lambda x, y: _of_mesh(chart, x, y)
+        return _mesh_chart(mesh_of(body.skin), body.length_mm).reach
     return lambda x, y: _of_curves(body, x, y)
 
 
@@ -83,21 +82,39 @@ def _between(share: Array, count: int) -> tuple[Array, Array]:
 
 
 @dataclass(frozen=True, eq=False)
-class _Chart:
-    """A mesh from side to side at each station: its sides (s, 2) and its lowest and highest points (s, r) [mm]."""
+class Chart:
+    """A closed surface from side to side at stations from one x to another [mm]: its sides (s, 2), its lowest and highest points (s, r) [mm].
 
-    length_mm: float
+    Stations are closest at the ends and points closest at the sides, both as cosines.
+    """
+
+    from_mm: float
+    to_mm: float
     sides: Array
     low: Array
     high: Array
 
+    def reach(self, x: Array, y: Array) -> tuple[Array, Array]:
+        """Lowest and highest point over (x, y), between the stations in straight lines."""
+        place = (x - self.from_mm) / (self.to_mm - self.from_mm)
+        at, part = _between(phi_of_share(np.clip(place, 0.0, 1.0)) / np.pi, len(self.sides))
+        left, right = (self.sides[at, k] + part * (self.sides[at + 1, k] - self.sides[at, k]) for k in (0, 1))
+        share = (y - (left + right) / 2) / np.maximum((right - left) / 2, 1e-12)
+        there = (place >= 0.0) & (place <= 1.0) & (np.abs(share) <= 1.0)
+        beside, over = _between(np.arccos(-np.clip(share, -1.0, 1.0)) / np.pi, self.low.shape[1])
+        low, high = (
+            (1 - part) * ((1 - over) * grid[at, beside] + over * grid[at, beside + 1]) + part * ((1 - over) * grid[at + 1, beside] + over * grid[at + 1, beside + 1])
+            for grid in (self.low, self.high)
+        )
+        return np.where(there, low, np.inf), np.where(there, high, -np.inf)
+
 
 @lru_cache(maxsize=16)
-def _chart(mesh: Mesh, length_mm: float) -> _Chart:
+def _mesh_chart(mesh: Mesh, length_mm: float) -> Chart:
     """A mesh as its outermost points: a hollow between two humps over one spot is filled."""
     x = length_mm * np.clip(share_of_phi(np.linspace(0.0, np.pi, MESH_STATIONS)), 1e-5, 1 - 1e-5)
     rows = [_section(mesh, float(at)) for at in x]
-    return _Chart(length_mm, *(np.array(column) for column in zip(*rows, strict=True)))
+    return Chart(0.0, length_mm, *(np.array(column) for column in zip(*rows, strict=True)))
 
 
 def _section(mesh: Mesh, x: float) -> tuple[Array, Array, Array]:
@@ -118,16 +135,3 @@ def _section(mesh: Mesh, x: float) -> tuple[Array, Array, Array]:
     along = (y[:, None] - y0) / run
     z = np.where((along >= -1e-6) & (along <= 1 + 1e-6), z0 + along * (z1 - z0), np.nan)
     return sides, np.nan_to_num(np.nanmin(z, axis=1)), np.nan_to_num(np.nanmax(z, axis=1))
-
-
-def _of_mesh(chart: _Chart, x: Array, y: Array) -> tuple[Array, Array]:
-    at, part = _between(phi_of_share(np.clip(x / chart.length_mm, 0.0, 1.0)) / np.pi, MESH_STATIONS)
-    left, right = (chart.sides[at, k] + part * (chart.sides[at + 1, k] - chart.sides[at, k]) for k in (0, 1))
-    share = (y - (left + right) / 2) / np.maximum((right - left) / 2, 1e-12)
-    there = (x >= 0.0) & (x <= chart.length_mm) & (np.abs(share) <= 1.0)
-    beside, over = _between(np.arccos(-np.clip(share, -1.0, 1.0)) / np.pi, ROUND)
-    low, high = (
-        (1 - part) * ((1 - over) * grid[at, beside] + over * grid[at, beside + 1]) + part * ((1 - over) * grid[at + 1, beside] + over * grid[at + 1, beside + 1])
-        for grid in (chart.low, chart.high)
-    )
-    return np.where(there, low, np.inf), np.where(there, high, -np.inf)

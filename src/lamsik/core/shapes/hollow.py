@@ -5,14 +5,14 @@ of top(x + a, y + b) − √(w² − a² − b²) within the ball's ground, and 
 """
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
 
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.shapes.body import Body
-from lamsik.core.shapes.columns import Columns, Reach, reach_of
+from lamsik.core.shapes.columns import Chart, Columns, Reach, reach_of
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.quadrature import Stretch, gauss_panels
 
@@ -58,7 +58,35 @@ BALL = _ball()
 
 
 def reach_inside(body: Body, wall_mm: float) -> Reach:
-    """How far up and down the inside of a wall of even thickness reaches; of a body that joints have not cut."""
+    """How far up and down the inside of a wall of even thickness reaches, looked up in a chart of it; of a body that joints have not cut."""
+    return inside_chart(_uncut(body), wall_mm).reach
+
+
+CHART = (65, 25)
+"""Stations and points from side to side: near enough for what sits in a hollow."""
+
+
+@lru_cache(maxsize=32)
+def inside_chart(body: Body, wall_mm: float) -> Chart:
+    """The inside of a wall as a chart. Raises `Refused` where nothing is left inside."""
+    is_open, ends = _opened(body, wall_mm)
+    middle, half = sum(ends) / 2, (ends[1] - ends[0]) / 2
+    x = middle - half * np.cos(np.linspace(0.0, np.pi, CHART[0])) * (1 - 1e-6)
+    right = _sides(is_open, x, body.width_mm / 2)
+    left = _sides(is_open, x, -body.width_mm / 2) if body.skin else -right
+    across = -np.cos(np.linspace(0.0, np.pi, CHART[1])) * (1 - 1e-6)
+    y = (left + right)[:, None] / 2 + (right - left)[:, None] / 2 * across
+    low, high = (row.reshape(y.shape) for row in _exactly(body, wall_mm)(np.repeat(x, CHART[1]), y.ravel()))
+    # a point that just closes lies at the middle height of its station
+    closed = ~np.isfinite(low)
+    low, high = (np.where(closed, 0.0, row) for row in (low, high))
+    height = ((low + high) / 2).sum(axis=1) / np.maximum((~closed).sum(axis=1), 1)
+    low, high = (np.where(closed, height[:, None], row) for row in (low, high))
+    return Chart(float(ends[0]), float(ends[1]), np.column_stack([left, right]), low, high)
+
+
+def _exactly(body: Body, wall_mm: float) -> Reach:
+    """The same without a chart."""
     skin, drawn = reach_of(body), body.skin is None
     return lambda x, y: _eroded(skin, wall_mm, x, np.abs(y) if drawn else y, ROUNDS)
 
@@ -116,23 +144,10 @@ def inside_columns(body: Body, wall_mm: float, breaks: tuple[float, ...] = ()) -
 
     Raises `Refused` where nothing is left inside.
     """
-    bare = Body(body.length_mm, body.top, body.bottom, body.half_width, body.upper_exponent, body.lower_exponent, body.widest, skin=body.skin)
-    if bare != body:
-        return inside_columns(bare, wall_mm, breaks)
-    thin = Refused("shell.wall_mm", wall_mm, f"thinner than {min(body.depth_mm, body.width_mm) / 2:.1f} mm, else it is solid")
-    if body.length_mm - 2 * wall_mm < 5.0 or min(body.depth_mm, body.width_mm) < 2 * wall_mm + 0.6:
-        raise thin
-    skin, reach = reach_of(body), reach_inside(body, wall_mm)
-
-    def is_open(x: Array, y: Array) -> Array:
-        low, high = _eroded(skin, wall_mm, x, y, 0)
-        return np.asarray(high > low)
-
-    x = np.linspace(0.0, body.length_mm, 121)
-    there = np.nonzero(is_open(x, np.zeros(121)))[0]
-    if not there.size:
-        raise thin
-    ends = [_edge(is_open, x[there[0]], x[there[0] - 1]), _edge(is_open, x[there[-1]], x[there[-1] + 1])]
+    if body.joints:
+        return inside_columns(_uncut(body), wall_mm, breaks)
+    is_open, ends = _opened(body, wall_mm)
+    reach = _exactly(body, wall_mm)
     middle, half = sum(ends) / 2, (ends[1] - ends[0]) / 2
     marks = np.unique([0.0, *np.linspace(0.0, np.pi, STATIONS // 4 + 1), *(np.arccos((middle - at) / half) for at in breaks if ends[0] < at < ends[1])])
     angle, weight = gauss_panels(marks, 10.0, 4)
@@ -148,6 +163,28 @@ def inside_columns(body: Body, wall_mm: float, breaks: tuple[float, ...] = ()) -
         halves.append((along, -y, *rest))
     found = np.concatenate(halves, axis=1)
     return Columns(*found[:, found[4] > found[3]])
+
+
+def _uncut(body: Body) -> Body:
+    return replace(body, joints=()) if body.joints else body
+
+
+def _opened(body: Body, wall_mm: float) -> tuple[Reachable, tuple[float, float]]:
+    """Whether it is open over a place, and from where to where along the middle [mm]. Raises `Refused` where it is nowhere."""
+    thin = Refused("shell.wall_mm", wall_mm, f"thinner than {min(body.depth_mm, body.width_mm) / 2:.1f} mm, else it is solid")
+    if body.length_mm - 2 * wall_mm < 5.0 or min(body.depth_mm, body.width_mm) < 2 * wall_mm + 0.6:
+        raise thin
+    skin = reach_of(body)
+
+    def is_open(x: Array, y: Array) -> Array:
+        low, high = _eroded(skin, wall_mm, x, y, 0)
+        return np.asarray(high > low)
+
+    x = np.linspace(0.0, body.length_mm, 121)
+    there = np.nonzero(is_open(x, np.zeros(121)))[0]
+    if not there.size:
+        raise thin
+    return is_open, (_edge(is_open, x[there[0]], x[there[0] - 1]), _edge(is_open, x[there[-1]], x[there[-1] + 1]))
 
 
 def _edge(is_open: Reachable, inner: float, outer: float) -> float:

@@ -64,7 +64,7 @@ def _body(before: Design, after: Design) -> list[str]:
     exponents = (f"{d.body.upper_exponent:.2f} above, {d.body.lower_exponent:.2f} below" for d in (before, after))
     rows += _changed("section", *exponents) + _changed("made of", *(f"{d.host.name} {d.host.density_g_cm3:.3f} g/cm³" for d in (before, after)))
     rows += _changed("joints", *(_joints(d) for d in (before, after)))
-    rows += _changed("hollow", *(f"{d.shell.wall_mm:.1f} mm wall, {d.shell.fill} inside" if d.shell else "no" for d in (before, after)))
+    rows += _changed("hollow", *(_hollow(d) for d in (before, after)))
     return rows + _changed("source", before.source.describe(), after.source.describe())
 
 
@@ -123,3 +123,11 @@ def _wishes(before: Design, after: Design) -> list[str]:
 
 
 _PARTS: tuple[Callable[[Design, Design], list[str]], ...] = (_lips, _body, _hooks, _ballast, _coats, _wishes)
+
+
+def _hollow(design: Design) -> str:
+    shell = design.shell
+    if shell is None:
+        return "no"
+    round_it = f", {shell.around_mm:.1f} mm round what sits in it" if shell.around_mm else ""
+    return f"{shell.wall_mm:.1f} mm wall{round_it}, {shell.fill} inside"

@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from lamsik.core.shapes.ballast_holes import Hole, slug_height_mm
 from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.dividing import Bits, Bounds, cut_up
 from lamsik.core.shapes.hardware import Lip, Placement
@@ -162,6 +163,23 @@ def _walls(things: tuple[Thing, ...], bounds: Bounds, shell: Shell) -> tuple[Pie
         found += _gathered(bits, bits.hollow & ~bits.barred)
         before.append(grown)
     return by_segment(found)
+
+
+def hollow_outlines(design: Design, count: int = 161) -> tuple[Array, ...]:
+    """The hollow in the middle plane, a closed outline (n, 2) of points (x, z) [mm] for each segment that has some."""
+    if design.shell is None:
+        return ()
+    bounds = Bounds.of(design.body, design.pours, design.shell)
+    assert bounds.inside is not None
+    x = np.linspace(0.0, design.body.length_mm, count)
+    low, high = bounds.inside(x, np.zeros(count))
+    x, low, high = (row[high > low] for row in (x, low, high))
+    found = []
+    for number in range(len(design.body.joints) + 1):
+        edges = [np.column_stack([x, z])[(bounds.segment_of(x, z) == number) & bounds.is_open(x, z) & (bounds.pour_of(x, z) < 0)] for z in (high, low)]
+        if all(len(edge) for edge in edges):
+            found.append(np.vstack([edges[0], edges[1][::-1]]))
+    return tuple(found)
 
 
 def account(design: Design) -> tuple[Cell, ...]:

@@ -65,6 +65,11 @@ class Base:
         gap = 1.0
         return (*obstacles(self.design), *((h.x_mm - h.drill_mm / 2 - gap, h.x_mm + h.drill_mm / 2 + gap) for h in self.design.ballast))
 
+    @property
+    def is_uneven(self) -> bool:
+        """Whether a hole may take something else than the body's own material: a hollow, another segment's."""
+        return self.design.shell is not None or bool(self.design.segment_hosts)
+
     @cached_property
     def roll_moment_g_mm2(self) -> float:
         """Σ m(y² + z²) of everything but the ballast."""

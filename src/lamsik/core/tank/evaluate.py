@@ -8,13 +8,14 @@ from lamsik.core.shapes.hardware import Point, seat_point
 from lamsik.core.shapes.needs import Need, missing
 from lamsik.core.shapes.quadrature import Solid
 from lamsik.core.shapes.solid import solid
+from lamsik.core.shapes.unbuilt import unbuilt
 from lamsik.core.tank.attitude import Attitude, Hanging, immersed
 from lamsik.core.tank.floating import Floating, float_drag, float_settled, vessel_of_body
 from lamsik.core.tank.inertia import STEADY_HZ, Roll, roll
 from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
 from lamsik.core.tank.motion import DEFAULT_DRAG, Bands, frontal_area_mm2
 from lamsik.core.tank.stability import bg_mm
-from lamsik.core.tank.verdict import Verdict, verdict
+from lamsik.core.tank.verdict import Verdict, no_verdict, verdict
 from lamsik.core.tank.wanted import drag_of, flooded_net_g
 
 
@@ -50,7 +51,8 @@ class Outcome:
     """Everything computed of one design in its water; `surface` is empty if it sinks.
 
     `settled` tells a full evaluation (all stable positions) from a quick one (the watched
-    branch on a coarse mesh); the first is never replaced by the second.
+    branch on a coarse mesh); the first is never replaced by the second. `unbuilt` is what cannot be built as drawn, in
+    words: then no figure says how it swims.
     """
 
     design: Design
@@ -66,6 +68,7 @@ class Outcome:
     turns_over: bool
     roll: Roll
     flooded_net_g: float
+    unbuilt: tuple[str, ...] = ()
 
     @property
     def drag(self) -> float:
@@ -106,7 +109,10 @@ def _outcome(design: Design, mass: Budget, surface: tuple[Floating, ...], rules:
     hanging = immersed(shape.centroid_mm, mass, water.density_g_cm3, line_tie(design))
     area = frontal_area_mm2(design.body, hanging.free.up)
     says = verdict(hanging.net_g, mass.mass_g, area, water, hanging.free, surface[0] if surface else None, drag_of(design, rules.drag), rules.bands)
+    cannot = unbuilt(design)
+    if cannot:
+        says = no_verdict(says, cannot)
     deeper = bool(surface) and any(p.energy < surface[0].energy - 1e-6 * mass.mass_g * design.body.length_mm for p in surface[1:])
     over = abs(hanging.free.roll_deg) > 90 or deeper
     rolls = roll(design, mass, water.density_g_cm3, bg_mm(hanging))
-    return Outcome(design, shape, mass, hanging, surface, says, area, rules, settled, missing(design), over, rolls, flooded_net_g(design, mass))
+    return Outcome(design, shape, mass, hanging, surface, says, area, rules, settled, missing(design), over, rolls, flooded_net_g(design, mass), cannot)

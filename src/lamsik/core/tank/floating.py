@@ -13,9 +13,8 @@ import numpy as np
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.hardware import Point
-from lamsik.core.shapes.mesh import body_mesh
-from lamsik.core.shapes.polyhedra import surface
 from lamsik.core.shapes.skins import Mesh
+from lamsik.core.shapes.support import reach_mm
 from lamsik.core.tank.attitude import Attitude, attitude_of
 from lamsik.core.tank.immersion import Hull, Wet, coarse_hull, fine_hulls, hull_of, made_hulls, tank_axes, wet
 from lamsik.core.tank.mass import Budget
@@ -28,7 +27,7 @@ Clip = Callable[[Array, float], Wet]
 
 @dataclass(frozen=True, eq=False)
 class Vessel:
-    """A closed surface ready to be floated: its length and points [mm], and three clips.
+    """A closed surface ready to be floated: its length [mm], how far it reaches in a direction [mm], and three clips.
 
     `quick` is for dragging and searching, `exact` for rest, `fair` (volume to 1e-4) for curves through many attitudes.
     """
@@ -37,7 +36,11 @@ class Vessel:
     fair: Clip
     exact: Clip
     length_mm: float
-    points: Array
+    reach: Callable[[Array], float]
+
+    def heights(self, up: Array) -> tuple[float, float]:
+        """Its lowest and highest point along a direction [mm]."""
+        return -self.reach(-up), self.reach(up)
 
 
 @lru_cache(maxsize=32)
@@ -46,19 +49,15 @@ def vessel_of_body(body: Body) -> Vessel:
 
     A mesh brought in is its own solid; so are the pieces that joints leave.
     """
+
+    def reach(way: Array) -> float:
+        return reach_mm(body, way)
+
     if body.skin is not None or body.joints:
         rough = coarse_hull(body)
-        return Vessel(
-            _clip_of(rough), lambda up, d: wet(made_hulls(body)[0], up, d), lambda up, d: wet(made_hulls(body)[1], up, d), body.length_mm, surface(body, 22, 24).vertices
-        )
+        return Vessel(_clip_of(rough), lambda up, d: wet(made_hulls(body)[0], up, d), lambda up, d: wet(made_hulls(body)[1], up, d), body.length_mm, reach)
     quick, fair = coarse_hull(body), fine_hulls(body, 18)
-    return Vessel(
-        _clip_of(quick),
-        lambda up, d: _richardson(*fair, up, d),
-        lambda up, d: _richardson(*fine_hulls(body), up, d),
-        body.length_mm,
-        body_mesh(body, 22, 24).vertices,
-    )
+    return Vessel(_clip_of(quick), lambda up, d: _richardson(*fair, up, d), lambda up, d: _richardson(*fine_hulls(body), up, d), body.length_mm, reach)
 
 
 def vessel_of_mesh(mesh: Mesh) -> Vessel:
@@ -69,7 +68,7 @@ def vessel_of_mesh(mesh: Mesh) -> Vessel:
 def vessel_of_hull(hull: Hull) -> Vessel:
     """A prepared hull as a vessel."""
     clip = _clip_of(hull)
-    return Vessel(clip, clip, clip, float(np.ptp(hull.vertices, axis=0).max()), hull.vertices)
+    return Vessel(clip, clip, clip, float(np.ptp(hull.vertices, axis=0).max()), lambda way: float((hull.vertices @ way).max()))
 
 
 def _clip_of(hull: Hull) -> Clip:
@@ -211,8 +210,7 @@ def _descend(clip: Clip, mass: Budget, water: float, up: Array, d: float, step: 
 
 def draft_for(vessel: Vessel, mass: Budget, water: float, up: Array) -> float:
     """A draft that carries the weight at this direction to a fiftieth: guarded Newton, dV/dd being the water-plane's area."""
-    clip, heights = vessel.quick, vessel.points @ up
-    low, high = float(heights.min()), float(heights.max())
+    clip, (low, high) = vessel.quick, vessel.heights(up)
     film, outside = 1.0 + mass.film_ml / mass.hull_ml, mass.outside_ml.size > 0
     wanted, d = mass.mass_g * 1000.0 / water, (low + high) / 2
     for _ in range(12):
@@ -236,11 +234,10 @@ def position(vessel: Vessel, mass: Budget, up: Array, d: float, state: State) ->
     turning = float(np.abs(state.gradient[:2]).max()) / (mass.mass_g * size)
     scale = np.array([1.0, 1.0, size / 4.0])
     softest = float(np.linalg.eigvalsh(state.hessian * np.outer(scale, scale))[0]) / (mass.mass_g * size)
-    highest = float((vessel.points @ up).max())
     b = state.moment / state.volume
     return Floating(
         attitude_of(up), d, state.energy, (float(b[0]), float(b[1]), float(b[2])),
-        abs(state.gradient[2]) / mass.mass_g, turning, softest > -NEUTRAL, highest - d, state.area, softest,
+        abs(state.gradient[2]) / mass.mass_g, turning, softest > -NEUTRAL, vessel.reach(up) - d, state.area, softest,
     )  # fmt: skip
 
 

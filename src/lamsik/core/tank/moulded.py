@@ -7,8 +7,9 @@ from math import cos, radians, sin
 import numpy as np
 from scipy.optimize import brentq
 
-from lamsik.core.shapes.ballast_holes import BALLS
+from lamsik.core.shapes.ballast_holes import BALLS, Hole
 from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.inside import Cavity, Pour, cavity_point
 from lamsik.core.shapes.solid import segment, solid
 from lamsik.core.tank.ballast_base import Base, Bench
@@ -20,19 +21,24 @@ MOST_SHARE = 0.6
 """A poured end longer than this share of the length is no end any more."""
 
 
-def moulded_loads(base: Base, pours: tuple[Pour, ...], cavities: tuple[Cavity, ...]) -> Array | None:
-    """What pours and cavities add, (1, 4): grams over what they replace, and where that acts, x, y, z [mm]; None if there are none.
+def moulded_loads(base: Base, pours: tuple[Pour, ...], cavities: tuple[Cavity, ...], holes: tuple[Hole, ...] = ()) -> Array | None:
+    """What pours, cavities and holes add, (1, 4): grams over what they replace, and where that acts, x, y, z [mm]; None if there are none.
 
-    By the account of space: a poured end is less what is set into it, and a chamber takes host only where host was.
+    By the account of space: a poured end is less what is set into it, and a chamber or a hole takes host only where host was.
     """
-    if not pours and not cavities:
+    if not pours and not cavities and not holes:
         return None
     bare = replace(base.design, host=replace(base.design.host, density_g_cm3=base.host_g_cm3, solid_g_cm3=None))
-    filled = replace(bare, pours=(*bare.pours, *pours), cavities=(*bare.cavities, *cavities))
+    filled = replace(bare, pours=(*bare.pours, *pours), cavities=(*bare.cavities, *cavities), ballast=(*bare.ballast, *_named(bare, holes)))
     before, after = ([row for row in assumed(design) if row.key != "host"] for design in (bare, filled))
     grams = sum(row.mass_g for row in after) - sum(row.mass_g for row in before)
     moment = sum((row.mass_g * np.array(row.at_mm) for row in after), np.zeros(3)) - sum((row.mass_g * np.array(row.at_mm) for row in before), np.zeros(3))
     return np.array([[grams, *(moment / grams if abs(grams) > 1e-9 else moment * 0.0)]])
+
+
+def _named(design: Design, holes: tuple[Hole, ...]) -> tuple[Hole, ...]:
+    """The holes with keys that no hole in the design has."""
+    return tuple(replace(hole, key=f"new-{n}") for n, hole in enumerate(holes)) if design.ballast else holes
 
 
 def poured_ends(base: Base, net_g: float, bench: Bench) -> Iterator[Pour]:

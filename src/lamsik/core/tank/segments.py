@@ -14,21 +14,21 @@ from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.polyhedra import joined, measures, segment_meshes
 from lamsik.core.shapes.solid import Segment, segment_at, segments
-from lamsik.core.tank.attitude import Attitude, Hanging, immersed
-from lamsik.core.tank.floating import Floating, body_state, draft_for, float_drag, vessel_of_hull
-from lamsik.core.tank.immersion import Hull, hull_of
+from lamsik.core.tank.attitude import Attitude, Hanging, attitude_of, immersed
+from lamsik.core.tank.floating import Floating, Vessel, body_state, draft_for, float_drag, vessel_of_hull
+from lamsik.core.tank.immersion import Hull, hull_of, tank_axes
 from lamsik.core.tank.mass import SIZE, Budget, summed
 from lamsik.core.tank.motion import Bands
 from lamsik.core.tank.parts import Part
 from lamsik.core.tank.verdict import Verdict, verdict
 
-FINE = (28, 24)
+FINE = (64, 48)
 """Stations and points round of the segments' meshes; their volume is set true."""
 
 
 @dataclass(frozen=True)
 class Group:
-    """Segments that pitch as one: their keys, budget, rest under water and at the surface, verdict."""
+    """Segments that pitch as one: their keys, budget, rest under water and at the surface, verdict; how they lie in the chain afloat."""
 
     keys: tuple[str, ...]
     volume_ml: float
@@ -36,7 +36,7 @@ class Group:
     hanging: Hanging
     surface: tuple[Floating, ...]
     verdict: Verdict
-    chain_pitch_deg: float | None = None
+    chained: Attitude | None = None
 
     @property
     def name(self) -> str:
@@ -63,8 +63,8 @@ def group_verdicts(design: Design, mass: Budget, drag: float, bands: Bands) -> t
     hulls = _hulls(design.body, made)
     shares = _Shares.of(design)
     found = tuple(_group(design, mass, group, hull, shares, drag, bands) for group, hull in zip(made, hulls, strict=True))
-    pitches = chain_pitches(design, found, hulls)
-    return tuple(replace(group, chain_pitch_deg=pitch) for group, pitch in zip(found, pitches, strict=True))
+    rests = chain_rests(design, found, hulls)
+    return tuple(replace(group, chained=rest) for group, rest in zip(found, rests, strict=True))
 
 
 def _hulls(body: Body, groups: tuple[tuple[Segment, ...], ...]) -> tuple[Hull, ...]:
@@ -135,27 +135,76 @@ def _piece(part: Part, key: str) -> Part | None:
     return replace(part, mass_g=part.mass_g * mine.volume_mm3 / whole, at_mm=mine.at_mm) if mine else None
 
 
-def chain_pitches(design: Design, groups: tuple[Group, ...], hulls: tuple[Hull, ...]) -> tuple[float | None, ...]:
-    """Pitch [°] of each group as a chain afloat, hinged where the linked joints cross the axis; None where it sinks.
+def chain_rests(design: Design, groups: tuple[Group, ...], hulls: tuple[Hull, ...]) -> tuple[Attitude | None, ...]:
+    """How each group lies as a chain afloat, hinged where the linked joints cross the axis; None where the chain sinks.
 
-    Notes: the energy of floating, summed over the groups, is least; each group's draft follows from the hinge before it.
+    Notes: the energy of floating, summed over the groups, is least over the first draft and each group's pitch and roll; each group's
+    draft follows from the hinge before it. Linked eyelets leave pitch and roll free. It is let go a little off upright, so that it rolls
+    where it would; of the rests reached so, and from each group's own, the one from upright counts unless another lies lower by more
+    than a hundredth of a millimetre of its height.
     """
     rho = design.water.density_g_cm3
     if len(groups) < 2 or sum(g.hanging.net_g for g in groups) <= 0:
         return tuple(None for _ in groups)
-    hinges = [np.array([joint.x_mm, 0.0, 0.0]) for joint in design.body.joints if not joint.shares_pitch]
-    vessels = [vessel_of_hull(hull) for hull in hulls]
-    length = design.body.length_mm
+    chain = _Chain(
+        groups,
+        tuple(vessel_of_hull(hull) for hull in hulls),
+        [np.array([j.x_mm, 0.0, 0.0]) for j in design.body.joints if not j.shares_pitch],
+        rho,
+        design.body.length_mm,
+    )
+    first = draft_for(chain.vessels[0], groups[0].budget, rho, Attitude(0.0, 0.0).up) if groups[0].hanging.net_g > 0 else 0.0
+    start = first / chain.length_mm
+    own = [g.surface[0].attitude if g.surface else g.hanging.free for g in groups]
+    begun = [
+        np.array([start, *(v for _ in groups for v in (0.0, np.radians(0.6)))]),
+        np.array([start, *(v for a in own for v in (np.radians(a.pitch_deg), np.radians(a.roll_deg)))]),
+    ]
+    found = [minimize(chain.energy, state, jac=True, method="BFGS", options={"gtol": 1e-7, "maxiter": 150}) for state in begun]
+    best = found[0] if found[0].fun <= min(row.fun for row in found) + LOWER_SHARE else min(found, key=lambda row: row.fun)
+    return tuple(attitude_of(Attitude(*np.degrees(best.x[1 + 2 * n : 3 + 2 * n]).tolist()).up) for n in range(len(groups)))
 
-    def energy(state: Array) -> float:
-        total, draft, up = 0.0, 0.0, np.zeros(3)
-        for at, (group, vessel) in enumerate(zip(groups, vessels, strict=True)):
-            before, up = up, Attitude(float(np.degrees(state[1 + at])), 0.0).up
-            draft = float(state[0]) * length if at == 0 else float(up @ hinges[at - 1]) - (float(before @ hinges[at - 1]) - draft)
-            total += body_state(vessel.quick, group.budget, rho, up, draft).energy
-        return total
 
-    first = draft_for(vessels[0], groups[0].budget, rho, Attitude(0.0, 0.0).up) if groups[0].hanging.net_g > 0 else 0.0
-    weight = sum(g.budget.mass_g for g in groups) * length
-    best = minimize(lambda s: energy(s) / weight, np.array([first / length, *np.zeros(len(groups))]), method="BFGS", options={"gtol": 1e-6, "maxiter": 120})
-    return tuple(float(np.degrees(p)) for p in best.x[1:])
+LOWER_SHARE = 1e-4
+"""By so much of weight × length another rest has to lie lower to count instead of the one reached from upright."""
+
+
+@dataclass(frozen=True, eq=False)
+class _Chain:
+    """Groups afloat, each hinged to the one before: the state is the first draft over the length, and each group's pitch and roll [rad]."""
+
+    groups: tuple[Group, ...]
+    vessels: tuple[Vessel, ...]
+    hinges: list[Array]
+    water_g_cm3: float
+    length_mm: float
+
+    def energy(self, state: Array) -> tuple[float, Array]:
+        """Energy over weight × length, and its gradient."""
+        weight = sum(group.budget.mass_g for group in self.groups) * self.length_mm
+        total, slope = 0.0, np.zeros(len(state))
+        draft, by_state = float(state[0]) * self.length_mm, np.zeros(len(state))
+        by_state[0] = self.length_mm
+        up, turned = np.zeros(3), np.zeros((2, 3))
+        for n, (group, vessel) in enumerate(zip(self.groups, self.vessels, strict=True)):
+            at = slice(1 + 2 * n, 3 + 2 * n)
+            before, before_turned = up, turned
+            up, turned = _up(*state[at])
+            if n:
+                hinge, last = self.hinges[n - 1], slice(2 * n - 1, 2 * n + 1)
+                draft = float(up @ hinge) - (float(before @ hinge) - draft)
+                by_state = by_state.copy()
+                by_state[last] -= before_turned @ hinge
+                by_state[at] += turned @ hinge
+            here = body_state(vessel.quick, group.budget, self.water_g_cm3, up, draft)
+            e1, e2 = tank_axes(up)
+            total += here.energy
+            slope += here.gradient[2] * by_state
+            slope[at] += turned @ (here.gradient[0] * e1 + here.gradient[1] * e2)
+        return total / weight, slope / weight
+
+
+def _up(pitch: float, roll: float) -> tuple[Array, Array]:
+    """Up in the body frame, and its derivatives by pitch and roll (2, 3)."""
+    (cp, sp), (cr, sr) = (np.cos(pitch), np.sin(pitch)), (np.cos(roll), np.sin(roll))
+    return np.array([-sp, -sr * cp, cr * cp]), np.array([[-cp, sr * sp, -cr * sp], [0.0, -cr * cp, -sr * cp]])

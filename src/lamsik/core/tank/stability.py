@@ -83,7 +83,7 @@ def metacentre(vessel: Vessel, mass: Budget, water_g_cm3: float, place: Floating
     ixx, ixy, iyy = state.second
     centre = float(across @ state.first) / state.area
     moment = float(across @ np.array([[ixx, ixy], [ixy, iyy]]) @ across) - centre**2 * state.area
-    keel = float((vessel.points @ up).min())
+    keel = vessel.heights(up)[0]
     b = state.moment / state.volume
     return Metacentre(float(b @ up) - keel, moment / state.volume, float(np.array(mass.g_mm) @ up) - keel)
 

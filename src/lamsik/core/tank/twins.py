@@ -71,10 +71,10 @@ def materials_for(design: Design) -> tuple[Material, ...]:
 def moulded(design: Design, material: Material) -> Design:
     """The design made of a material the way that is made: only wood is sealed; slugs of the others are moulded in, without a hole.
 
-    A moulded-in slug is a hole of its own size, filled with the host.
+    A moulded-in slug is a hole of its own size, filled with the host. Only a print is hollow: carved, cast and foamed it is solid.
     """
     host = Host(material.name, material.density_g_cm3, material.spread_g_cm3, material.kind)
-    changed = replace(design, host=host)
+    changed = replace(design, host=host, shell=design.shell if material.kind == "print" else None)
     if material.kind == "wood":
         return changed
     return _embedded(replace(changed, coats=tuple(c for c in design.coats if c.role != "seal")))

@@ -1,6 +1,6 @@
 """The verdict: one plain sentence, and the grams to the next behaviour."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.floating import Floating
@@ -52,6 +52,15 @@ def verdict(net_g: float, mass_g: float, area_mm2: float, water: Water, free: At
     to_next, following = _heavier(name, net_g, low_g)
     sentence = _sentence(name, speed, free, surface, water, to_next, following)
     return Verdict(net_g, net_g / mass_g if mass_g else 0.0, speed, name, low_g, high_g, to_next, following, sentence)
+
+
+UNBUILT = "cannot be built"
+
+
+def no_verdict(found: Verdict, cannot: tuple[str, ...]) -> Verdict:
+    """The verdict on what cannot be built as drawn: what is in the way, and no behaviour."""
+    sentence = f"It cannot be built as drawn: {'; '.join(cannot)}. How it swims is said once that is put right."
+    return replace(found, behaviour=UNBUILT, band_low_g=None, band_high_g=None, to_next_g=None, next_behaviour=None, sentence=sentence)
 
 
 def _heavier(name: str, net_g: float, low_g: float | None) -> tuple[float | None, str | None]:

@@ -115,10 +115,10 @@ def _edge(speed: float, area: float, rho: float, drag: float) -> float:
 def _afloat(design: Design, mass: Budget, lift: float) -> Target:
     """At the wanted pitch the freeboard fixes the draft, that the wet part, that mass and the line of G."""
     vessel, up, rho = vessel_of_body(design.body), Attitude(design.want.pitch_deg, 0.0).up, design.water.density_g_cm3
-    heights = vessel.points @ up
-    draft = float(heights.max()) - design.want.freeboard_mm
-    if draft <= float(heights.min()):
-        raise Refused("want.freeboard_mm", design.want.freeboard_mm, f"at most {heights.max() - heights.min():.0f} mm: more lifts the hull clear of the water")
+    low, high = vessel.heights(up)
+    draft = high - design.want.freeboard_mm
+    if draft <= low:
+        raise Refused("want.freeboard_mm", design.want.freeboard_mm, f"at most {high - low:.0f} mm: more lifts the hull clear of the water")
     state = body_state(vessel.exact, mass, rho, up, draft)
     carried, b = rho / 1000.0 * state.volume, state.moment / max(state.volume, 1e-9)
     room = rho / 1000.0 * state.area * FREEBOARD_TOLERANCE_MM

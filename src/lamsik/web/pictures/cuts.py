@@ -1,12 +1,11 @@
 """What cuts a body and what is hidden in it, on the side and top views: joints, the hollow, buried parts, clashes with their distance."""
 
-import numpy as np
-
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.clashes import SKIN, Clash, cut_ends
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Placement
 from lamsik.core.shapes.joints import Joint
+from lamsik.core.shapes.space import hollow_outlines
 from lamsik.web.pictures.ink import BRICK, CARD, INK, MUTED, PLATE, STEEL, Pen
 from lamsik.web.pictures.svg import Node, group, label, node, path
 
@@ -42,15 +41,9 @@ def joints_plan(design: Design, pen: Pen) -> list[Node]:
 
 def hollow(design: Design, pen: Pen) -> list[Node]:
     """The inner side of a shell, dashed."""
-    if design.shell is None:
-        return []
-    wall, length = design.shell.wall_mm, design.body.length_mm
-    rows = [station(design.body, float(x)) for x in np.linspace(wall, length - wall, 61)]
-    kept = [(r.x_mm, r.top_mm - wall, r.bottom_mm + wall) for r in rows if r.top_mm - r.bottom_mm > 2 * wall]
-    edge = [(x, top) for x, top, _ in kept] + [(x, low) for x, _, low in reversed(kept)]
-    return (
-        [node("path", d=path(edge), fill=CARD, fill_opacity=0.45, stroke=INK, stroke_width=pen.mm, stroke_dasharray=f"{4 * pen.mm:.2f} {3 * pen.mm:.2f}")] if edge else []
-    )
+    dash = f"{4 * pen.mm:.2f} {3 * pen.mm:.2f}"
+    looks = {"fill": CARD, "fill_opacity": 0.45, "stroke": INK, "stroke_width": pen.mm, "stroke_dasharray": dash}
+    return [node("path", d=path([(float(x), float(z)) for x, z in edge]), **looks) for edge in hollow_outlines(design)]
 
 
 def buried(design: Design, pen: Pen) -> list[Node]:

@@ -8,7 +8,6 @@ from lamsik.core.shapes.hardware import Placement
 from lamsik.core.shapes.inside import pour_volume_ml
 from lamsik.core.shapes.joints import SAYS, Joint
 from lamsik.core.shapes.solid import kerf_ml
-from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.mass import NOTHING
 from lamsik.core.tank.printed import by_metal, sink_words, weak_hinges
@@ -119,9 +118,9 @@ def _holds(group: Group) -> str:
 
 def _chain(group: Group) -> str:
     """How the group lies in the floating chain."""
-    if group.chain_pitch_deg is None:
+    if group.chained is None:
         return ""
-    words = posture(Attitude(group.chain_pitch_deg, 0.0))
+    words = posture(group.chained)
     alone = posture(group.surface[0].attitude) if group.surface else "sinks"
     return f"In the chain afloat it lies {words}; by itself {alone}."
 

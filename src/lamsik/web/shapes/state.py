@@ -65,7 +65,7 @@ def view(document: Document, rules: Rules, asked: Asked) -> dict[str, Any]:
         "name": design.name,
         "fields": fields(document, asked.unit),
         "sentence": outcome.verdict.sentence,
-        "over": outcome.turns_over,
+        "over": outcome.turns_over and not outcome.unbuilt,
         "missing": [asdict(need) for need in outcome.missing],
         "nothing_missing": not outcome.missing,
         "near": _near(outcome),
@@ -126,7 +126,7 @@ def _shapes_part(outcome: Outcome, asked: Asked) -> dict[str, Any]:
     design, block = outcome.design, outcome.design.body
     looks = asked.looks if asked.looks in LOOKS else LOOKS[0]
     found = clashes(design, outcome.rules.wall_mm)
-    troubles = [*(clash.says for clash in found), *facts.hinge_words(design, asked.hinge_mm)]
+    troubles = [*dict.fromkeys((*outcome.unbuilt, *(clash.says for clash in found))), *facts.hinge_words(design, asked.hinge_mm)]
     part = {
         "picture": three_views(design, Sight(asked.unit, looks, asked.station_mm, found)),
         "looks": looks,

@@ -28,7 +28,9 @@ class BudgetRow:
 def verdict_view(outcome: Outcome) -> dict[str, Any]:
     """The verdict's figures as text: net, share, band."""
     found = outcome.verdict
-    if found.band_g is None:
+    if outcome.unbuilt:
+        band = ""
+    elif found.band_g is None:
         band = f"“{found.behaviour}” has no limit on its far side."
     else:
         step = outcome.rules.step_g
@@ -39,6 +41,8 @@ def verdict_view(outcome: Outcome) -> dict[str, Any]:
 
 def tank_facts(outcome: Outcome, looks: str = UNDER) -> list[Fact]:
     """Net, masses in air and water, pitch and list as it is looked at, speed with its band, roll recovery, freeboard."""
+    if outcome.unbuilt:
+        return []
     estimate = any(p.is_estimate for p in outcome.budget.parts)
     rows = [*_masses(outcome, estimate), _pitch(outcome, looks, estimate), *_list(outcome, looks), _speed(outcome), _band(outcome), _roll(outcome, estimate)]
     if outcome.surface:

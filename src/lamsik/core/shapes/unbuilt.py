@@ -1,0 +1,88 @@
+"""What cannot be built as it is drawn: things in one another's room, in a saw cut, out of the skin, or open into an empty hollow.
+
+Less wall than the shop allows is a clash (`clashes`); this is what no care at the bench helps. It is not computed as if it could be.
+"""
+
+from dataclasses import replace
+from itertools import combinations
+
+import numpy as np
+
+from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.columns import Columns, reach_of
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.dividing import Bounds, cut_up
+from lamsik.core.shapes.space import space_of
+from lamsik.core.shapes.things import BORE, CHAMBER, HOLE, Thing, things_in
+
+LEAST_MM3 = 0.5
+"""Less than this is a touch."""
+
+
+def unbuilt(design: Design) -> tuple[str, ...]:
+    """What cannot be built, in words; empty where all can."""
+    names = _names(design)
+    bores = tuple(p for p in design.hardware if p.item.pocket_ml > 0)
+    things = things_in(design.body, design.ballast, design.cavities, bores, design.lip)
+    if not things and len(design.pours) < 2:
+        return ()
+    through = frozenset(p.key for p in bores if p.item.kind in ("wire", "tube"))
+    found = [says.format(*(names[at] for at in ats)) for says, ats in _found(design.body, things, through)]
+    found += [
+        f"the pours from {a.from_mm:.0f} and from {b.from_mm:.0f} mm overlap"
+        for a, b in combinations(design.pours, 2)
+        if a.from_mm < b.to_mm - 0.01 and b.from_mm < a.to_mm - 0.01
+    ]
+    if design.shell is not None and design.shell.around_mm == 0 and design.shell.is_empty:
+        space = space_of(design)
+        found += [
+            f"{names[row.thing.kind, row.thing.key]} stands open in the hollow: give it walls round it"
+            for row in space.taken
+            if row.thing.kind in (HOLE, CHAMBER) and sum(piece.volume_mm3 for piece in row.hollow) > LEAST_MM3
+        ]
+    return tuple(found)
+
+
+def _names(design: Design) -> dict[tuple[str, str], str]:
+    rows = {(HOLE, h.key): f"the {h.drill_mm:g} mm hole at {h.x_mm:.0f} mm" for h in design.ballast}
+    rows |= {(CHAMBER, c.key): f"the chamber at {c.x_mm:.0f} mm" for c in design.cavities}
+    rows |= {(BORE, p.key): f"the bore for {p.item.name}" for p in design.hardware}
+    return {**rows, ("plate", "lip"): "the lip’s slot"}
+
+
+Found = tuple[str, tuple[tuple[str, str], ...]]
+
+
+def _found(body: Body, things: tuple[Thing, ...], through: frozenset[str]) -> list[Found]:
+    """What meets what it must not, each once."""
+    bounds = Bounds.of(body, (), None)
+    found: list[Found] = []
+    columns = [thing.shape.columns(bounds.breaks(*thing.shape.heights)) for thing in things]
+    for (one, mine), (other, theirs) in combinations(zip(things, columns, strict=True), 2):
+        if _far(mine, theirs):
+            continue
+        bits = cut_up(mine, bounds, (other.shape,))
+        if float(bits.volume[bits.barred].sum()) > LEAST_MM3:
+            found.append(("{} runs into {}", ((one.kind, one.key), (other.kind, other.key))))
+    for thing, mine in zip(things, columns, strict=True):
+        if thing.kind == BORE and thing.key in through:
+            continue
+        bits = cut_up(mine, bounds, ())
+        at = ((thing.kind, thing.key),)
+        if float(bits.volume[bits.segment < 0].sum()) > LEAST_MM3:
+            found.append(("{} runs into a joint", at))
+        if thing.kind in (HOLE, CHAMBER, BORE) and _outside(body, thing, mine) > LEAST_MM3:
+            found.append(("{} breaks out of the body", at))
+    return found
+
+
+def _far(one: Columns, other: Columns) -> bool:
+    return bool(not len(one.x) or not len(other.x) or one.x.max() < other.x.min() or other.x.max() < one.x.min())
+
+
+def _outside(body: Body, thing: Thing, columns: Columns) -> float:
+    """What of a thing lies out of the skin [mm³]; a hole may do so at its mouth only."""
+    foot, head = reach_of(replace(body, joints=()))(columns.x, columns.y)
+    over = np.clip(columns.high - np.maximum(head, columns.low), 0.0, columns.high - columns.low)
+    under = np.zeros(len(over)) if thing.kind == HOLE else np.clip(np.minimum(foot, columns.high) - columns.low, 0.0, columns.high - columns.low)
+    return float(columns.ground @ np.maximum(over + under, 0.0))
