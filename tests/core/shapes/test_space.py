@@ -8,15 +8,16 @@ import pytest
 from scipy.spatial import cKDTree
 
 from lamsik.core.shapes.ballast_holes import Hole
+from lamsik.core.shapes.body import axis_mm
 from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.shapes.hardware import Lip
 from lamsik.core.shapes.hollow import Shell, inside_columns, inside_of
-from lamsik.core.shapes.inside import Cavity, Pour
+from lamsik.core.shapes.inside import Cavity, Pour, pour_volume_ml
 from lamsik.core.shapes.joints import Cut, Joint
 from lamsik.core.shapes.mesh import body_mesh
 from lamsik.core.shapes.meshing import check, measured, turned
 from lamsik.core.shapes.skins import Skin, keep
-from lamsik.core.shapes.solid import kerf_ml, solid, wedge
+from lamsik.core.shapes.solid import kerf_ml, segments, solid, wedge
 from lamsik.core.shapes.space import KINDS, account, space_of
 from lamsik.core.shapes.unbuilt import unbuilt
 from lamsik.core.tank import evaluate
@@ -32,6 +33,27 @@ ROUND_MOUTH = float(np.sum([2 * np.sqrt(9 - y**2) * (10 - np.sqrt(100 - y**2)) *
 def test_every_share_is_what_booleans_of_meshes_say(design):
     found = held_against(design)
     assert found["volume_off"] < 1e-3 and found["mass_off"] < 1e-3 and found["sum_off"] < 1e-6, found
+
+
+def mesh_of_body(body):
+    """A drawn body brought in as a mesh."""
+    mesh = hull(body).to_mesh()
+    found = measured(turned(check(np.array(mesh.vert_properties), np.array(mesh.tri_verts)).mesh, "-x", "+z", 1.0))
+    keep("c" * 64, found.shares)
+    return replace(found.body, skin=Skin("c" * 64, found.body.length_mm, found.body.width_mm, found.body.depth_mm))
+
+
+@pytest.mark.parametrize("slant", [-25.0, 18.0])
+def test_the_same_joint_and_pour_cut_a_mesh_and_a_drawn_body_alike(slant):
+    start = FORMS["popper"]
+    low = replace(start, top=tuple((s, 0.6 * v) for s, v in start.top))
+    drawn = body_from(low, 90, 20, 15)
+    pour = Pour("p1", "dense", 1.6, 60.0, drawn.length_mm, slant)
+    shares = []
+    for body in (drawn, mesh_of_body(drawn)):
+        cut = replace(body, joints=(Joint("j1", 40.0, slant, 2.0),))
+        shares.append([*(part.volume_mm3 for part in segments(cut)), pour_volume_ml(body, pour)[0] * 1000])
+    assert abs(axis_mm(drawn)) > 1 and shares[0] == pytest.approx(shares[1], rel=1e-3)
 
 
 class TestWall:
@@ -57,11 +79,7 @@ class TestWall:
 
     def test_a_mesh_has_the_same_inside_as_the_curve_it_is_of(self):
         body = body_from(FORMS["slim"], 90, 20, 15)
-        mesh = hull(body).to_mesh()
-        found = measured(turned(check(np.array(mesh.vert_properties), np.array(mesh.tri_verts)).mesh, "-x", "+z", 1.0))
-        keep("c" * 64, found.shares)
-        twin = replace(found.body, skin=Skin("c" * 64, found.body.length_mm, found.body.width_mm, found.body.depth_mm))
-        assert inside_of(twin, 1.6).volume_mm3 == pytest.approx(inside_of(body, 1.6).volume_mm3, rel=2e-3)
+        assert inside_of(mesh_of_body(body), 1.6).volume_mm3 == pytest.approx(inside_of(body, 1.6).volume_mm3, rel=2e-3)
 
     @pytest.mark.parametrize("slant", [0.0, 12.0])
     def test_a_joint_is_closed_by_walls_on_both_sides(self, slant):

@@ -2,12 +2,13 @@
 
 from dataclasses import dataclass
 from functools import lru_cache
+from math import radians, tan
 
 import numpy as np
 
 from lamsik.core.errors import finite_between, require
 from lamsik.core.shapes.curves import Array, Curve, phi_of_share, share_of_phi
-from lamsik.core.shapes.joints import Joint
+from lamsik.core.shapes.joints import Cut, Joint
 from lamsik.core.shapes.skins import Skin
 
 
@@ -49,10 +50,15 @@ class Body:
         phi = np.linspace(0.0, np.pi, 61)
         heights = (float(self.bottom.at(phi).min()), float(self.top.at(phi).max()))
         for z in heights:
-            edges = [0.0, *(x for joint in self.joints for x in (joint.fore.at_height(z), joint.aft.at_height(z))), self.length_mm]
+            edges = [0.0, *(cut.at_height(z) for pair in self.cuts for cut in pair), self.length_mm]
             short = [b - a < 1.0 for a, b in zip(edges[::2], edges[1::2], strict=True)]
             at = [joint.x_mm for joint in self.joints]
             require(not any(short), "joints", at, "cuts go from nose to tail, stay inside the body and leave at least 1 mm between them, top and bottom")
+
+    @property
+    def cuts(self) -> tuple[tuple[Cut, Cut], ...]:
+        """The faces of each joint, towards the nose and towards the tail."""
+        return tuple((leaning(self, joint.fore_mm, joint.slant_deg), leaning(self, joint.aft_mm, joint.slant_deg)) for joint in self.joints)
 
     def knots(self) -> Array:
         """Sorted station angles φ [rad] at which any of the curves has a point; ends included."""
@@ -84,6 +90,18 @@ class Body:
     def width_mm(self) -> float:
         """Greatest width [mm]."""
         return float(2 * self.half_width.at(np.linspace(0.0, np.pi, 241)).max())
+
+
+@lru_cache(maxsize=1024)
+def axis_mm(body: Body) -> float:
+    """Height of the body's axis [mm]: the middle of its depth, where a drawing and a mesh brought in are the same."""
+    phi = np.linspace(0.0, np.pi, 241)
+    return float(body.top.at(phi).max() + body.bottom.at(phi).min()) / 2
+
+
+def leaning(body: Body, x_mm: float, slant_deg: float) -> Cut:
+    """A face across the body that crosses its axis at x [mm] and leans aft at the top [°]."""
+    return Cut(x_mm - axis_mm(body) * tan(radians(slant_deg)) if slant_deg else x_mm, slant_deg)
 
 
 @dataclass(frozen=True)

@@ -6,7 +6,7 @@ from math import hypot
 
 import numpy as np
 
-from lamsik.core.shapes.body import Body, half_width_at_height, station
+from lamsik.core.shapes.body import Body, half_width_at_height, leaning, station
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import POCKETS, Placement, lip_point
 from lamsik.core.shapes.inside import cavity_point
@@ -84,7 +84,7 @@ def rods(design: Design) -> tuple[Rod, ...]:
         found.append(Rod("lip", "the lip slot", (root[0], root[2]), (inner[0], inner[2]), design.lip.thickness_mm / 2, SLOT))
     found += [rod for placed in design.hardware if (rod := _rod_of(design, placed))]
     for joint in body.joints:
-        top, low_end = cut_ends(body, Cut(joint.x_mm, joint.slant_deg))
+        top, low_end = cut_ends(body, leaning(body, joint.x_mm, joint.slant_deg))
         found.append(Rod(joint.key, f"the joint at {joint.x_mm:.0f} mm", top, low_end, joint.kerf_mm / 2, THROUGH))
     return tuple(found)
 

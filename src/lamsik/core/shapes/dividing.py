@@ -32,7 +32,7 @@ class Bounds:
         """The bounds in a body."""
         inside = reach_inside(body, shell.wall_mm) if shell else None
         return Bounds(
-            tuple((joint.fore, joint.aft) for joint in body.joints), tuple(pour_cuts(body, pour) for pour in pours),
+            body.cuts, tuple(pour_cuts(body, pour) for pour in pours),
             tuple(pour.key for pour in pours), inside, shell.wall_mm if shell else 0.0,
         )  # fmt: skip
 

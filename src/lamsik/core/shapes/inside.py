@@ -8,7 +8,7 @@ import numpy as np
 
 from lamsik.core.errors import finite_between, require
 from lamsik.core.shapes.ballast_holes import BALLS, Slug
-from lamsik.core.shapes.body import Body, station
+from lamsik.core.shapes.body import Body, leaning, station
 from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.joints import Cut
 from lamsik.core.shapes.quadrature import Stretch
@@ -103,8 +103,8 @@ def pour_pieces(body: Body, pour: Pour) -> tuple[tuple[str, Stretch], ...]:
 
 def pour_cuts(body: Body, pour: Pour) -> tuple[Cut | None, Cut | None]:
     """The faces of a poured stretch; None where it reaches the body's own end, which does not lean."""
-    fore = Cut(pour.from_mm, pour.tilt_deg) if pour.from_mm > 0.01 else None
-    aft = Cut(pour.to_mm, pour.tilt_deg) if pour.to_mm < body.length_mm - 0.01 else None
+    fore = leaning(body, pour.from_mm, pour.tilt_deg) if pour.from_mm > 0.01 else None
+    aft = leaning(body, pour.to_mm, pour.tilt_deg) if pour.to_mm < body.length_mm - 0.01 else None
     return fore, aft
 
 

@@ -16,7 +16,7 @@ SAYS = {
 
 @dataclass(frozen=True)
 class Cut:
-    """A plane across the body: it crosses the axis (z = 0) at x [mm] and leans aft at the top by `slant_deg`."""
+    """A plane across the body: it is at x [mm] where z is 0, and leans aft at the top by `slant_deg`."""
 
     x_mm: float
     slant_deg: float = 0.0
@@ -57,14 +57,14 @@ class Joint:
         return self.kind != LINKED
 
     @property
-    def fore(self) -> Cut:
-        """The kerf's face towards the nose."""
-        return Cut(self.x_mm - self._half, self.slant_deg)
+    def fore_mm(self) -> float:
+        """Where the kerf's face towards the nose crosses the body's axis [mm]."""
+        return self.x_mm - self._half
 
     @property
-    def aft(self) -> Cut:
-        """The kerf's face towards the tail."""
-        return Cut(self.x_mm + self._half, self.slant_deg)
+    def aft_mm(self) -> float:
+        """Where the kerf's face towards the tail crosses the body's axis [mm]."""
+        return self.x_mm + self._half
 
     @property
     def _half(self) -> float:

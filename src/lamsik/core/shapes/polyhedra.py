@@ -78,10 +78,10 @@ def within(mesh: Mesh, fores: tuple[Cut, ...], afts: tuple[Cut, ...]) -> Solid:
 def segment_meshes(body: Body, stations: int = 120, around: int = 96) -> tuple[Mesh, ...]:
     """Closed meshes of the body's segments from the nose, kerfs taken out."""
     left, found = _manifold(surface(body, stations, around)), []
-    for joint in body.joints:
-        fore, aft = _ahead_of(left, joint.fore)
+    for first, last in body.cuts:
+        fore, aft = _ahead_of(left, first)
         found.append(_mesh(fore))
-        _, left = _ahead_of(aft, joint.aft)
+        _, left = _ahead_of(aft, last)
     return (*found, _mesh(left))
 
 

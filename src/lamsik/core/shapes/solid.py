@@ -46,7 +46,7 @@ def solid(body: Body) -> Solid:
     kept = segments(body)
     volume = sum(s.volume_mm3 for s in kept)
     centre = np.sum([s.volume_mm3 * np.array(s.centroid_mm) for s in kept], axis=0) / volume
-    area = found.area_mm2 + sum(2 * _face_mm2(body, joint.fore) - joint.kerf_mm * _girth_mm(body, joint.x_mm) for joint in body.joints)
+    area = found.area_mm2 + sum(2 * _face_mm2(body, joint.fore_mm, joint.slant_deg) - joint.kerf_mm * _girth_mm(body, joint.x_mm) for joint in body.joints)
     return Solid(volume, (float(centre[0]), float(centre[1]), float(centre[2])), area, found.area_centroid_mm)
 
 
@@ -102,8 +102,8 @@ def _is_square(cut: Cut) -> bool:
 def segments(body: Body) -> tuple[Segment, ...]:
     """The body's segments from the nose; one without joints. Segments and kerfs add up to the uncut body."""
     edges: list[Cut | None] = [None]
-    for joint in body.joints:
-        edges += [joint.fore, joint.aft]
+    for pair in body.cuts:
+        edges += pair
     edges.append(None)
     found = []
     for number, (fore, aft) in enumerate(zip(edges[::2], edges[1::2], strict=True), start=1):
@@ -114,12 +114,12 @@ def segments(body: Body) -> tuple[Segment, ...]:
 
 def kerf_ml(body: Body) -> float:
     """What all the saw cuts take away [ml]."""
-    return sum(between(body, joint.fore, joint.aft).volume_mm3 for joint in body.joints) / 1000.0
+    return sum(between(body, *pair).volume_mm3 for pair in body.cuts) / 1000.0
 
 
 def segment_at(body: Body, x_mm: float, z_mm: float) -> str:
     """The key of the segment a point belongs to; a point in a kerf belongs to the segment behind it."""
-    ahead = sum(not joint.fore.is_ahead(x_mm, z_mm) for joint in body.joints)
+    ahead = sum(not fore.is_ahead(x_mm, z_mm) for fore, _ in body.cuts)
     return f"s{ahead + 1}"
 
 
@@ -166,12 +166,12 @@ def _breaks(body: Body, cuts: tuple[Cut, ...], start: float, end: float) -> Arra
     return np.asarray(found[np.concatenate([[True], np.diff(found) > 1e-6])])
 
 
-def _face_mm2(body: Body, cut: Cut) -> float:
+def _face_mm2(body: Body, x_mm: float, slant_deg: float) -> float:
     """Area of a joint's face [mm²]: the section where it crosses the axis, over the cosine of its slant."""
-    phi = phi_of_share(np.array([min(max(cut.x_mm / body.length_mm, 0.0), 1.0)]))
+    phi = phi_of_share(np.array([min(max(x_mm / body.length_mm, 0.0), 1.0)]))
     a, _, up, low = sections(body, phi)
     area = half_superellipse_area(a, up, body.upper_exponent) + half_superellipse_area(a, low, body.lower_exponent)
-    return float(area[0]) / float(np.cos(rad(cut.slant_deg)))
+    return float(area[0]) / float(np.cos(rad(slant_deg)))
 
 
 def _girth_mm(body: Body, x_mm: float) -> float:

@@ -219,8 +219,7 @@ def slug_and_filler(body: Body, hole: Hole, whole: tuple[Piece, ...]) -> tuple[P
 
 
 def _kerf(body: Body, number: int) -> Piece:
-    joint = body.joints[number]
-    return _piece_of(KERF, between(body, joint.fore, joint.aft))
+    return _piece_of(KERF, between(body, *body.cuts[number]))
 
 
 def _piece_of(segment: str, row: Stretch) -> Piece:

@@ -13,7 +13,7 @@ from lamsik.core.shapes.curves import Array, phi_of_share
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import seat_point
 from lamsik.core.shapes.inside import Cavity
-from lamsik.core.shapes.joints import Joint
+from lamsik.core.shapes.joints import Cut
 
 TABLE_POINTS = 601
 
@@ -91,16 +91,16 @@ def obstacles(design: Design, gap_mm: float = 1.5) -> tuple[tuple[float, float],
         found.append((-1e3, design.lip.x_mm + design.lip.inset_mm * cos(radians(design.lip.angle_deg)) + gap_mm))
     found += [(pour.from_mm - gap_mm, pour.to_mm + gap_mm) for pour in design.pours]
     found += [(cavity.x_mm - cavity.length_mm / 2 - gap_mm, cavity.x_mm + cavity.length_mm / 2 + gap_mm) for cavity in design.cavities]
-    found += [_cut_stretch(design.body, joint, gap_mm) for joint in design.body.joints]
+    found += [_cut_stretch(design.body, pair, gap_mm) for pair in design.body.cuts]
     lying = [p for p in design.hardware if p.seat == "inside" and p.item.kind in ("rattle", "tube")]
     found += [(p.x_mm - p.item.shank_mm / 2 - gap_mm, p.x_mm + p.item.shank_mm / 2 + gap_mm) for p in lying]
     return tuple(found)
 
 
-def _cut_stretch(body: Body, joint: Joint, gap_mm: float) -> tuple[float, float]:
+def _cut_stretch(body: Body, faces: tuple[Cut, Cut], gap_mm: float) -> tuple[float, float]:
     """What a saw cut takes of the belly, from its lower edge to its upper one."""
-    here = station(body, joint.x_mm)
-    at = [face.at_height(z) for face in (joint.fore, joint.aft) for z in (here.bottom_mm, here.top_mm)]
+    here = station(body, (faces[0].x_mm + faces[1].x_mm) / 2)
+    at = [face.at_height(z) for face in faces for z in (here.bottom_mm, here.top_mm)]
     return (min(at) - gap_mm, max(at) + gap_mm)
 
 

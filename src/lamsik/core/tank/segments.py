@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from scipy.optimize import minimize
 
-from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.body import Body, axis_mm
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.polyhedra import joined, measures, segment_meshes
@@ -149,7 +149,7 @@ def chain_rests(design: Design, groups: tuple[Group, ...], hulls: tuple[Hull, ..
     chain = _Chain(
         groups,
         tuple(vessel_of_hull(hull) for hull in hulls),
-        [np.array([j.x_mm, 0.0, 0.0]) for j in design.body.joints if not j.shares_pitch],
+        [np.array([j.x_mm, 0.0, axis_mm(design.body)]) for j in design.body.joints if not j.shares_pitch],
         rho,
         design.body.length_mm,
     )

@@ -1,6 +1,6 @@
 """What cuts a body and what is hidden in it, on the side and top views: joints, the hollow, buried parts, clashes with their distance."""
 
-from lamsik.core.shapes.body import station
+from lamsik.core.shapes.body import leaning, station
 from lamsik.core.shapes.clashes import SKIN, Clash, cut_ends
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Placement
@@ -16,7 +16,7 @@ def joints_side(design: Design, pen: Pen) -> list[Node]:
 
 
 def _joint_side(design: Design, joint: Joint, pen: Pen) -> list[Node]:
-    (tf, bf), (ta, ba) = cut_ends(design.body, joint.fore), cut_ends(design.body, joint.aft)
+    (tf, bf), (ta, ba) = (cut_ends(design.body, leaning(design.body, x, joint.slant_deg)) for x in (joint.fore_mm, joint.aft_mm))
     gap = node("path", d=path([tf, ta, ba, bf]), fill=CARD, stroke=INK, stroke_width=pen.mm)
     top, low = ((tf[0] + ta[0]) / 2, (tf[1] + ta[1]) / 2), ((bf[0] + ba[0]) / 2, (bf[1] + ba[1]) / 2)
     if joint.shares_pitch:
@@ -34,7 +34,7 @@ def joints_plan(design: Design, pen: Pen) -> list[Node]:
     rows = []
     for joint in design.body.joints:
         half = station(design.body, joint.x_mm).half_width_mm
-        edges = [(joint.fore.x_mm, half), (joint.aft.x_mm, half), (joint.aft.x_mm, -half), (joint.fore.x_mm, -half)]
+        edges = [(joint.fore_mm, half), (joint.aft_mm, half), (joint.aft_mm, -half), (joint.fore_mm, -half)]
         rows.append(node("path", d=path(edges), fill=CARD, stroke=INK, stroke_width=pen.mm))
     return rows
 

@@ -2,11 +2,10 @@
 
 import numpy as np
 
-from lamsik.core.shapes.body import Body, station
+from lamsik.core.shapes.body import Body, leaning, station
 from lamsik.core.shapes.clashes import cut_ends
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Placement, lip_point, seat_point
-from lamsik.core.shapes.joints import Cut
 from lamsik.web.pictures import parts
 from lamsik.web.pictures.ink import DEEP, INK, MUTED, TIP, WATER, Pen
 from lamsik.web.pictures.svg import Node, group, label, node
@@ -81,7 +80,7 @@ def sliding(design: Design, pen: Pen) -> list[Node]:
         root = lip_point(body, design.lip, 0.0)
         rows.append(_grip(root[0], -root[2], pen, "lip.x_mm", design.lip.x_mm, body, "Lip"))
     for joint in body.joints:
-        _, low = cut_ends(body, Cut(joint.x_mm, joint.slant_deg))
+        _, low = cut_ends(body, leaning(body, joint.x_mm, joint.slant_deg))
         rows.append(_grip(low[0], -low[1] + 9 * pen.mm, pen, f"joints.{joint.key}.x_mm", joint.x_mm, body, "Joint", DEEP))
     return rows
 

@@ -1,10 +1,9 @@
 """Two shapes over each other at one scale: the first dashed, the second drawn."""
 
-from lamsik.core.shapes.body import section_outline, side_outline, top_outline
+from lamsik.core.shapes.body import leaning, section_outline, side_outline, top_outline
 from lamsik.core.shapes.clashes import cut_ends
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import lip_point, seat_point
-from lamsik.core.shapes.joints import Cut
 from lamsik.web.pictures.body import framed, front_reach, widest_x
 from lamsik.web.pictures.ink import INK, MUTED, TIP, WOOD, Pen, pen_for
 from lamsik.web.pictures.ruler import ruler
@@ -50,7 +49,7 @@ def _one(design: Design, style: dict[str, object], plan_y: float, section_x: flo
         a, b = lip_point(body, design.lip, 0.0), lip_point(body, design.lip, design.lip.length_mm)
         rows.append(node("line", x1=a[0], y1=-a[2], x2=b[0], y2=-b[2], **line))
     for joint in body.joints:
-        (x0, z0), (x1, z1) = cut_ends(body, Cut(joint.x_mm, joint.slant_deg))
+        (x0, z0), (x1, z1) = cut_ends(body, leaning(body, joint.x_mm, joint.slant_deg))
         rows.append(node("line", x1=x0, y1=-z0, x2=x1, y2=-z1, **line))
     for placed in design.hardware:
         if not placed.hung_on and placed.item.kind in ("line_tie", "hanger"):

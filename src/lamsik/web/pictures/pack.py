@@ -10,7 +10,6 @@ from lamsik.core.shapes.clashes import cut_ends
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.drillings import Drilling
 from lamsik.core.shapes.hardware import lip_outline, lip_point
-from lamsik.core.shapes.joints import Cut
 from lamsik.web.pictures.ink import INK, MUTED
 from lamsik.web.pictures.paper import THIN, Drawing
 from lamsik.web.pictures.ruler import ruler
@@ -77,7 +76,7 @@ def top(design: Design, holes: Sequence[Drilling]) -> Drawing:
     rows = [_shape(outline, data_outline="top"), _axis(body.length_mm), ruler(body.length_mm, THIN, "mm", 0, half + 3)]
     for joint in body.joints:
         reach = station(body, joint.x_mm).half_width_mm
-        rows += [node("line", x1=x, x2=x, y1=-reach, y2=reach, stroke=INK, stroke_width=LINE) for x in (joint.fore.x_mm, joint.aft.x_mm)]
+        rows += [node("line", x1=x, x2=x, y1=-reach, y2=reach, stroke=INK, stroke_width=LINE) for x in (joint.fore_mm, joint.aft_mm)]
     for hole in holes:
         if hole.face in ("belly", "back"):
             dash = {"stroke_dasharray": DASH} if hole.face == "belly" else {}
@@ -196,9 +195,9 @@ def _stations(design: Design) -> list[Node]:
 def _cuts(design: Design) -> list[Node]:
     """Both faces of each saw cut."""
     rows = []
-    for joint in design.body.joints:
-        for cut in (joint.fore, joint.aft):
-            (x0, z0), (x1, z1) = cut_ends(design.body, Cut(cut.x_mm, cut.slant_deg))
+    for pair in design.body.cuts:
+        for cut in pair:
+            (x0, z0), (x1, z1) = cut_ends(design.body, cut)
             rows.append(node("line", x1=x0, y1=-z0, x2=x1, y2=-z1, stroke=INK, stroke_width=LINE))
     return rows
 
