@@ -110,19 +110,24 @@ def within_ends(body, points):
     return found
 
 
-def behind(x, slant):
+def behind(x, slant, axis):
     """All space behind a face that crosses the axis at x and leans aft by its slant at the top."""
-    return m3.Manifold.cube((FAR, FAR, FAR)).translate((0, -FAR / 2, -FAR / 2)).rotate((0, slant, 0)).translate((x, 0, 0))
+    return m3.Manifold.cube((FAR, FAR, FAR)).translate((0, -FAR / 2, -FAR / 2)).rotate((0, slant, 0)).translate((x, 0, axis))
 
 
-def stretch(whole, fore, aft):
+def stretch(whole, fore, aft, axis):
     """What of it lies behind one face (x, slant) and ahead of another; None is none."""
-    found = whole if fore is None else whole ^ behind(*fore)
-    return found if aft is None else found - behind(*aft)
+    found = whole if fore is None else whole ^ behind(*fore, axis)
+    return found if aft is None else found - behind(*aft, axis)
 
 
-def upright(x, radius, low, tall):
-    return m3.Manifold.cylinder(tall, radius, radius, 200).translate((x, 0, low))
+def upright(x, radius, low, tall, sides):
+    return m3.Manifold.batch_boolean([m3.Manifold.cylinder(tall, radius, radius, 200).translate((x, y, low)) for y in sides], m3.OpType.Add)
+
+
+def floor(body, x, y):
+    here = station(body, x)
+    return here.widest_mm - (here.widest_mm - here.bottom_mm) * (1 - (abs(y) / here.half_width_mm) ** body.lower_exponent) ** (1 / body.lower_exponent)
 
 
 def lying(ends, radius):
@@ -156,8 +161,10 @@ def things(design, wall=0.0):
     """Everything set into the body: (kind, key) → its shape, with a wall round it."""
     body, found = design.body, {}
     for hole in design.ballast:
-        low = station(body, hole.x_mm).bottom_mm
-        found["hole", hole.key] = upright(hole.x_mm, hole.drill_mm / 2 + wall, low - 5.0, hole.depth_mm + wall + 5.0)
+        sides = (-hole.beside_mm, hole.beside_mm) if hole.beside_mm else (0.0,)
+        each = hole.mass_g / len(sides) * 1000 / hole.slug.density_g_cm3 / (np.pi / 4 * hole.slug.diameter_mm**2)
+        low = floor(body, hole.x_mm, hole.beside_mm)
+        found["hole", hole.key] = upright(hole.x_mm, hole.drill_mm / 2 + wall, low - 5.0, each + hole.cover_mm + wall + 5.0, sides)
     for c in design.cavities:
         z = station(body, c.x_mm).bottom_mm + c.up_mm
         found["chamber", c.key] = lying([(c.x_mm - c.length_mm / 2 - wall, z), (c.x_mm + c.length_mm / 2 + wall, z)], c.bore_mm / 2 + wall)
@@ -198,6 +205,7 @@ def _by_booleans(design, cell):
     body, shell = design.body, design.shell
     uncut = replace(body, joints=())
     whole, found = hull(uncut), {}
+    axis = (whole.bounding_box()[2] + whole.bounding_box()[5]) / 2  # the middle of the depth
     faces = [None]
     for joint in body.joints:
         half = joint.kerf_mm / 2 / cos(radians(joint.slant_deg))
@@ -205,15 +213,15 @@ def _by_booleans(design, cell):
     faces.append(None)
     pairs = list(zip(faces[::2], faces[1::2], strict=True))
     for joint, (fore, aft) in zip(body.joints, zip(faces[1:-1:2], faces[2:-1:2], strict=True), strict=True):
-        found["kerf", joint.key, ""] = measured(stretch(whole, fore, aft))
+        found["kerf", joint.key, ""] = measured(stretch(whole, fore, aft, axis))
     set_in = things(design)
     grown = things(design, shell.around_mm) if shell and shell.around_mm else {}
     pours = {
-        p.key: stretch(whole, (p.from_mm, p.tilt_deg) if p.from_mm > 0.01 else None, (p.to_mm, p.tilt_deg) if p.to_mm < body.length_mm - 0.01 else None)
+        p.key: stretch(whole, (p.from_mm, p.tilt_deg) if p.from_mm > 0.01 else None, (p.to_mm, p.tilt_deg) if p.to_mm < body.length_mm - 0.01 else None, axis)
         for p in design.pours
     }
     for n, (fore, aft) in enumerate(pairs, start=1):
-        segment = stretch(whole, fore, aft)
+        segment = stretch(whole, fore, aft, axis)
         left = segment
         for (kind, key), shape in set_in.items():
             found[kind, key, f"s{n}"] = measured(shape ^ segment)
@@ -224,7 +232,7 @@ def _by_booleans(design, cell):
         if shell:
             hollow = inner(uncut, shell.wall_mm, cell)
             walls = [f and (f[0] + way * shell.wall_mm / cos(radians(f[1])), f[1]) for f, way in ((fore, 1), (aft, -1))]
-            hollow = stretch(hollow, *walls) ^ left
+            hollow = stretch(hollow, *walls, axis) ^ left
             for shape in grown.values():
                 hollow = hollow - shape
             found["void", "shell", f"s{n}"] = measured(hollow)
@@ -288,6 +296,7 @@ def combination(random, pool=ALL):
         Hole(f"k{n}", slug, float(np.round(random.uniform(0.8, 2.4), 1)), float(length * random.uniform(0.2, 0.75)), slug.diameter_mm + 0.5)
         for n in range(int(random.integers(0, 4))) for slug in [LEAD_ROD, LEAD_ROD_6, TUNGSTEN][n : n + 1]
     )  # fmt: skip
+    holes = tuple(replace(hole, beside_mm=hole.drill_mm / 2 + 1.2) if random.random() < 0.3 else hole for hole in holes)
     cavities = (Cavity("k0", LEAD_BALL, int(random.integers(1, 3)), length * random.uniform(0.3, 0.7), float(random.uniform(8, 11))),) if random.random() < 0.5 else ()
     tilt = float(random.uniform(-20, 20))
     front = random.random() < 0.3

@@ -240,8 +240,18 @@ class TestEdits:
         with pytest.raises(Refused, match="no free hanger"):
             apply(full(), {"do": "hang", "code": "ring"}, SHOP)
 
+    def test_a_hole_becomes_a_pair_and_one_again_with_as_much_metal(self):
+        pair = apply(full(), {"do": "pair", "key": "b1"}, SHOP)
+        hole, was = to_design(pair).ballast[0], to_design(full()).ballast[0]
+        assert hole.count == 2 and hole.beside_mm >= hole.drill_mm / 2 + 1 and hole.mass_g == was.mass_g and hole.depth_mm < was.depth_mm
+        assert to_design(apply(pair, {"do": "pair", "key": "b1"}, SHOP)).ballast[0] == was
+        balls = apply(apply(document(), {"do": "slug", "code": "shot"}, SHOP), {"do": "pair", "key": "b1"}, SHOP)
+        assert to_design(balls).ballast[0].each_g == pytest.approx(LEAD_BALL.ball_g)
+        with pytest.raises(Refused, match="one of b1"):
+            apply(full(), {"do": "pair", "key": "nobody"}, SHOP)
+
     def test_every_edit_is_tried_above(self):
-        tried = {edit["do"] for edit, _ in self.REFUSED} | {"lip", "slug", "water", "swap", "pour"}
+        tried = {edit["do"] for edit, _ in self.REFUSED} | {"lip", "slug", "water", "swap", "pour", "pair"}
         assert set(EDITS) <= tried
 
     @settings(max_examples=60, deadline=None)

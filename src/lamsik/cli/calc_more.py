@@ -47,10 +47,11 @@ def calc_ballast(file: Path, stock: Path | None = None) -> dict[str, Any]:
 def _answer(answer: Answer) -> dict[str, Any]:
     holes = [
         {
-            "slug": hole.slug.name, "metal": hole.slug.metal, "x_mm": round(hole.x_mm, 2), "mass_g": round(hole.mass_g, 4), "drill_mm": hole.drill_mm,
+            "slug": hole.slug.name, "metal": hole.slug.metal, "x_mm": round(hole.x_mm, 2), "y_mm": y, "mass_g": round(hole.each_g, 4), "drill_mm": hole.drill_mm,
             "depth_mm": round(hole.depth_mm, 2),
         }
         for hole in answer.holes
+        for y in hole.sides_mm
     ]  # fmt: skip
     return {
         "holes": holes, "pours": [{"name": p.name, "density_g_cm3": p.density_g_cm3, "from_mm": p.from_mm, "to_mm": p.to_mm} for p in answer.pours],

@@ -115,6 +115,9 @@ def upgraded(document: Any) -> Any:
             {"body": NEW_BODY_IN_3, "lip": {"outline": "round"}},
             {"hardware": NEW_HARDWARE_IN_3, "pours": {"tilt_deg": 0.0}},
         )
+    if isinstance(document.get("ballast"), list) and any(isinstance(row, dict) and "beside_mm" not in row for row in document["ballast"]):
+        rows = [{"beside_mm": 0.0, **row} if isinstance(row, dict) else row for row in document["ballast"]]  # files from before pairs
+        document = {**document, "ballast": rows}
     if isinstance(document.get("shell"), dict):  # files from before walls round what sits in a hollow
         document = {**document, "shell": {"around_mm": 0.0, **document["shell"]}}
     return document

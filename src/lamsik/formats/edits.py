@@ -122,7 +122,7 @@ def _scheme(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -
 
 EDITS: dict[str, Callable[[Document, Mapping[str, Any], Catalogue], Document]] = {
     "set": _set, "form": _form, "material": _material, "scheme": _scheme,
-    "hang": edits_parts.hang, "swap": edits_parts.swap, "remove": edits_parts.remove, "lip": edits_parts.lip, "slug": edits_parts.slug,
+    "hang": edits_parts.hang, "swap": edits_parts.swap, "remove": edits_parts.remove, "lip": edits_parts.lip, "slug": edits_parts.slug, "pair": edits_parts.pair,
     **edits_shape.EDITS, **edits_tank.EDITS,
 }  # fmt: skip
 """Everything an edit can do, by name."""

@@ -6,7 +6,7 @@ from math import radians, sin
 from typing import Any
 
 from lamsik.core.errors import Refused, finite_between
-from lamsik.core.shapes.ballast_holes import Slug
+from lamsik.core.shapes.ballast_holes import BALLS, Slug
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.hardware import SEATS, Item, Lip, Placement
@@ -86,12 +86,34 @@ def lip(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Do
     return document
 
 
+def pair(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
+    """A hole as a mirrored pair beside the middle, or a pair as one hole on it; its metal stays as much, whole balls in each."""
+    row = next((row for row in document["ballast"] if row["key"] == str(edit.get("key"))), None)
+    if row is None:
+        raise Refused("key", edit.get("key"), f"one of {', '.join(row['key'] for row in document['ballast'])}")
+    row["beside_mm"] = 0.0 if row.get("beside_mm") else round(row["drill_mm"] / 2 + 1.0, 1)
+    slug = Slug(**row["slug"])
+    if slug.form == BALLS:
+        count = 2 if row["beside_mm"] else 1
+        row["mass_g"] = count * max(round(row["mass_g"] / count / slug.ball_g), 1) * slug.ball_g
+    return document
+
+
 def slug(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
     """One more slug on the belly, a plain start for dragging."""
     slug: Slug = take(catalogue.slugs, edit.get("code"), "code")
     key = free_key(document["ballast"], "b")
     mass = slug.ball_g if slug.form == "ball" else 1.0
     place = 0.5 * document["body"]["length_mm"]
-    hole = {"key": key, "slug": asdict(slug), "mass_g": round(mass, 2), "x_mm": place, "drill_mm": slug.diameter_mm, "cover_mm": 2.0, "filler_g_cm3": 1.15}
+    hole = {
+        "key": key,
+        "slug": asdict(slug),
+        "mass_g": round(mass, 2),
+        "x_mm": place,
+        "drill_mm": slug.diameter_mm,
+        "cover_mm": 2.0,
+        "filler_g_cm3": 1.15,
+        "beside_mm": 0.0,
+    }
     document["ballast"].append(hole)
     return document

@@ -7,12 +7,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lamsik.core.errors import Refused
+from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.tank import advice, evaluate
 from lamsik.core.tank.ballast import search, why_none, with_answer
 from lamsik.core.tank.ballast_base import Bench, base_of, place_mm, slug_mass_g
 from lamsik.core.tank.drilling import clear_of_hardware, troubles, wall_left_mm
+from lamsik.core.tank.inertia import roll_moment_g_mm2
 from lamsik.core.tank.mass import Measured, budget
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.core.tank.wanted import target
@@ -34,6 +36,25 @@ def test_an_answer_put_on_gives_what_it_promised(form, behaviour, pitch):
         assert afresh.hanging.free.pitch_deg == pytest.approx(answer.pitch_deg, abs=0.5)
         assert answer.net_error_g == pytest.approx(answer.net_g - target(design, budget(design)).net_g, abs=1e-9)
         assert answer.wall_mm >= BENCH.wall_mm - 1e-9
+
+
+@pytest.mark.parametrize("slug", [LEAD_ROD, LEAD_BALL])
+def test_a_pair_beside_the_middle_is_two_holes_shallower_and_rolls_slower(slug):
+    body = body_from(FORMS["glider"], 100, 22, 26)
+    mass = 2 * LEAD_BALL.ball_g
+    one, pair = (Hole("b1", slug, mass, 48.0, 7.5, beside_mm=beside) for beside in (0.0, 6.0))
+    design = bait(body=body, ballast=())
+    both = tuple(replace(pair, key=f"b{n}", mass_g=mass / 2, beside_mm=0.0) for n in (1, 2))
+    assert pair.hole_ml == pytest.approx(sum(hole.hole_ml for hole in both)) and pair.filler_g == pytest.approx(sum(hole.filler_g for hole in both))
+    single, double = (evaluate.drag(replace(design, ballast=(hole,))) for hole in (one, pair))
+    assert double.budget.g_mm[2] < single.budget.g_mm[2] and double.budget.g_mm[1] == pytest.approx(0, abs=1e-9)
+    # each gram 6 mm off the middle adds to the roll inertia what the parallel axes say
+    mine, theirs = (roll_moment_g_mm2(outcome.design, outcome.budget) for outcome in (double, single))
+    heights = [sum(p.mass_g * p.at_mm[2] ** 2 for p in outcome.budget.parts if p.key.endswith(":b1")) for outcome in (double, single)]
+    assert mine - theirs == pytest.approx(mass * 36 + heights[0] - heights[1], rel=1e-6)
+    wall = wall_left_mm(body, pair)
+    assert wall == pytest.approx(min(wall, 12.0 - 7.5)) and wall_left_mm(body, replace(pair, beside_mm=4.5)) == pytest.approx(1.5)
+    assert wall_left_mm(body, replace(pair, beside_mm=11.0)) < 0
 
 
 def test_the_best_of_several_answers_meets_the_want():

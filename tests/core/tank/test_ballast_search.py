@@ -55,11 +55,13 @@ def test_a_walker_that_only_unequal_holes_apart_hold_level_is_held_level():
 def test_the_answers_shown_are_the_best_of_each_kind():
     answers = search(bait(), STOCK)
     tags = {tag: answer for answer in answers for tag in answer.tags}
-    assert {"nearest", "one hole", "two holes", "three holes", "least metal", "lowest", "most wall"} == set(tags)
+    assert {"nearest", "one hole", "two holes", "three holes", "least metal", "lowest", "most wall", "pair of holes"} == set(tags)
     good = [answer for answer in answers if within(answer)]
     assert tags["nearest"].miss == min(a.miss for a in answers) and tags["least metal"].mass_g == min(a.mass_g for a in good)
     assert tags["lowest"].height_mm == min(a.height_mm for a in good) and tags["most wall"].wall_mm == max(a.wall_mm for a in good)
     assert len(tags["one hole"].holes) == 1 and len(tags["three holes"].holes) >= 3
+    pair = next(hole for hole in tags["pair of holes"].holes if hole.count > 1)
+    assert pair.beside_mm >= (pair.drill_mm + STOCK.wall_mm) / 2 and "to each side" in tags["pair of holes"].says
 
 
 @pytest.mark.parametrize(

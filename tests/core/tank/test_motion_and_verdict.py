@@ -69,7 +69,7 @@ def at(grams, **changes):
 
 
 def test_the_sentence_follows_the_ballast():
-    said = [at(g).verdict for g in (1.0, 4.0, 6.0)]
+    said = [at(g).verdict for g in (1.0, 4.0, 5.0)]
     assert said[0].behaviour == "floats" and "mm above the water" in said[0].sentence
     assert said[2].behaviour == "sinks" and said[2].to_next_g is None
     assert all("in 12 °C fresh water" in v.sentence for v in said)

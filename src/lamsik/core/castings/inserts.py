@@ -59,9 +59,10 @@ def of_design(design: Design) -> tuple[Insert, ...]:
     """Inserts of a design cast at once: its slugs where they are drilled, and the wire and eyes that sit inside the body."""
     rows = []
     for hole in design.ballast:
-        z, reach = slug_height_mm(design.body, hole), 0.0 if hole.slug.form == BALLS else hole.slug.length_mm(hole.mass_g) / 2
-        ends = (hole.x_mm, 0.0, z - reach), (hole.x_mm, 0.0, z + reach)
-        rows.append(Insert(hole.key, "ballast", *ends, hole.slug.diameter_mm, hole.mass_g, 1000.0 * hole.mass_g / hole.slug.density_g_cm3))
+        z, reach = slug_height_mm(design.body, hole), 0.0 if hole.slug.form == BALLS else hole.tall_mm / 2
+        for side, y in enumerate(hole.sides_mm):
+            ends, key = ((hole.x_mm, y, z - reach), (hole.x_mm, y, z + reach)), f"{hole.key}-right" if side else hole.key
+            rows.append(Insert(key, "ballast", *ends, hole.slug.diameter_mm, hole.each_g, 1000.0 * hole.each_g / hole.slug.density_g_cm3))
     for placed in design.hardware:
         item = placed.item
         inside = 1.0 - item.outside_share

@@ -3,9 +3,12 @@
 from dataclasses import dataclass
 from math import pi
 
+import numpy as np
+
 from lamsik.core.errors import finite_between, require
 from lamsik.core.materials import EPOXY_FILLER_G_CM3
 from lamsik.core.shapes.body import Body, station
+from lamsik.core.shapes.columns import reach_of
 
 BALLS = "ball"
 BALL_OFF_SHARE, BALL_OFF_G = 0.02, 0.006
@@ -52,9 +55,10 @@ class Slug:
 
 @dataclass(frozen=True)
 class Hole:
-    """A hole drilled straight up from the belly, its slug at the bottom of the drill, filler below.
+    """A hole drilled straight up from the belly, its slug at the bottom of the drill, filler below; or a mirrored pair of them.
 
-    `cover_mm` is the filler between slug and belly surface.
+    `cover_mm` is the filler between slug and belly surface. `beside_mm` is how far each of a pair is from the middle, 0 for one
+    hole on it; `mass_g` is all the metal of the pair.
     """
 
     key: str
@@ -64,29 +68,51 @@ class Hole:
     drill_mm: float
     cover_mm: float = 2.0
     filler_g_cm3: float = EPOXY_FILLER_G_CM3
+    beside_mm: float = 0.0
 
     def __post_init__(self) -> None:
         finite_between("mass_g", self.mass_g, 0.0, 500.0, "g")
         finite_between("drill_mm", self.drill_mm, 0.5, 50.0, "mm")
         finite_between("cover_mm", self.cover_mm, 0.0, 50.0, "mm")
         finite_between("x_mm", self.x_mm, 0.0, 600.0, "mm")
+        finite_between("beside_mm", self.beside_mm, 0.0, 100.0, "mm")
         if self.slug.form == BALLS and self.mass_g > 0:
-            n, each = max(self.slug.balls(self.mass_g), 1), self.slug.ball_g
+            n, each = max(self.slug.balls(self.each_g), 1), self.slug.ball_g
             require(
-                abs(self.mass_g - n * each) <= max(BALL_OFF_SHARE * n * each, BALL_OFF_G), "mass_g", f"{self.mass_g:g} g",
+                abs(self.each_g - n * each) <= max(BALL_OFF_SHARE * n * each, BALL_OFF_G), "mass_g", f"{self.each_g:g} g",
                 f"balls come whole: one {self.slug.name} is {each:.2f} g, {n} are {n * each:.2f} g, {n + 1} are {(n + 1) * each:.2f} g",
             )  # fmt: skip
         require(self.drill_mm >= self.slug.diameter_mm - 1e-9, "drill_mm", self.drill_mm, f"at least the slug's {self.slug.diameter_mm:g} mm")
 
     @property
+    def count(self) -> int:
+        """How many holes: one on the middle, or two beside it."""
+        return 2 if self.beside_mm > 0 else 1
+
+    @property
+    def each_g(self) -> float:
+        """Metal in each hole [g]."""
+        return self.mass_g / self.count
+
+    @property
+    def sides_mm(self) -> tuple[float, ...]:
+        """Where the holes are from side to side, y [mm]."""
+        return (-self.beside_mm, self.beside_mm) if self.beside_mm > 0 else (0.0,)
+
+    @property
+    def tall_mm(self) -> float:
+        """How tall the metal stands in each hole [mm]."""
+        return self.slug.length_mm(self.each_g)
+
+    @property
     def depth_mm(self) -> float:
         """Drill depth [mm]."""
-        return self.slug.length_mm(self.mass_g) + self.cover_mm
+        return self.tall_mm + self.cover_mm
 
     @property
     def hole_ml(self) -> float:
-        """Host material drilled out [ml]."""
-        return pi * self.drill_mm**2 / 4 * self.depth_mm / 1000.0
+        """What the drill takes out, flat at its mouth, all holes together [ml]."""
+        return self.count * pi * self.drill_mm**2 / 4 * self.depth_mm / 1000.0
 
     @property
     def filler_g(self) -> float:
@@ -96,16 +122,25 @@ class Hole:
     @property
     def filler_height_mm(self) -> float:
         """How high over the belly line the filler's own middle lies [mm]: under the slug and round it, not at the hole's middle."""
-        area, tall = pi * self.drill_mm**2 / 4, self.slug.length_mm(self.mass_g)
-        under, beside = area * self.cover_mm, max(area * tall - 1000.0 * self.mass_g / self.slug.density_g_cm3, 0.0)
+        area, tall = pi * self.drill_mm**2 / 4, self.tall_mm
+        under, beside = area * self.cover_mm, max(area * tall - 1000.0 * self.each_g / self.slug.density_g_cm3, 0.0)
         return (under * self.cover_mm / 2 + beside * (self.cover_mm + tall / 2)) / (under + beside) if under + beside > 0 else self.depth_mm / 2
+
+
+def mouth_mm(body: Body, hole: Hole) -> float:
+    """Height z [mm] of the skin where a hole begins: on the belly line, or beside it."""
+    low = station(body, hole.x_mm)
+    if hole.beside_mm <= 0:
+        return low.bottom_mm
+    foot = float(reach_of(body)(np.array([hole.x_mm]), np.array([hole.beside_mm]))[0][0])
+    return foot if np.isfinite(foot) else low.widest_mm
 
 
 def slug_height_mm(body: Body, hole: Hole) -> float:
     """Height z [mm] of the slug's middle."""
-    return station(body, hole.x_mm).bottom_mm + hole.cover_mm + hole.slug.length_mm(hole.mass_g) / 2
+    return mouth_mm(body, hole) + hole.cover_mm + hole.tall_mm / 2
 
 
 def hole_height_mm(body: Body, hole: Hole) -> float:
     """Height z [mm] of the hole's middle."""
-    return station(body, hole.x_mm).bottom_mm + hole.depth_mm / 2
+    return mouth_mm(body, hole) + hole.depth_mm / 2

@@ -6,7 +6,9 @@ from math import hypot
 
 import numpy as np
 
+from lamsik.core.shapes.ballast_holes import mouth_mm
 from lamsik.core.shapes.body import Body, half_width_at_height, leaning, station
+from lamsik.core.shapes.columns import reach_of
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import POCKETS, Placement, lip_point
 from lamsik.core.shapes.inside import cavity_point
@@ -21,8 +23,8 @@ BLIND, THROUGH, BURIED, SLOT = "blind", "through", "buried", "slot"
 class Rod:
     """A thing inside the body on its middle plane: from its mouth to its end (x, z) [mm], radius [mm].
 
-    `blind` ones enter at their mouth, `through` ones go from skin to skin, `buried` ones do not reach it, a `slot` is
-    sawn right across.
+    One beside the middle, of a mirrored pair, is looked at in its own plane. `blind` ones enter at their mouth, `through` ones go
+    from skin to skin, `buried` ones do not reach it, a `slot` is sawn right across.
     """
 
     key: str
@@ -31,6 +33,7 @@ class Rod:
     end: Spot
     radius_mm: float
     kind: str = BLIND
+    beside_mm: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -73,8 +76,9 @@ def rods(design: Design) -> tuple[Rod, ...]:
     """Everything inside the body, as rods."""
     body, found = design.body, []
     for hole in design.ballast:
-        low = station(body, hole.x_mm).bottom_mm
-        found.append(Rod(hole.key, f"the {hole.drill_mm:g} mm hole at {hole.x_mm:.0f} mm", (hole.x_mm, low), (hole.x_mm, low + hole.depth_mm), hole.drill_mm / 2))
+        low, pair = mouth_mm(body, hole), hole.count > 1
+        name = f"the {'pair of ' if pair else ''}{hole.drill_mm:g} mm hole{'s' if pair else ''} at {hole.x_mm:.0f} mm"
+        found.append(Rod(hole.key, name, (hole.x_mm, low), (hole.x_mm, low + hole.depth_mm), hole.drill_mm / 2, beside_mm=hole.beside_mm))
     for cavity in design.cavities:
         x, _, z = cavity_point(body, cavity)
         reach = max(cavity.length_mm - cavity.bore_mm, 0.0) / 2
@@ -202,9 +206,12 @@ def _walls(body: Body, rod: Rod, spot: Spot) -> list[Clash]:
     """Material left round one point of a rod, above, below, beside and ahead: across the rod its radius counts, along it not."""
     x, z = spot
     here, radius = station(body, x), rod.radius_mm
+    if rod.beside_mm > 0:
+        foot, head = (float(row[0]) for row in reach_of(body)(np.array([x]), np.array([rod.beside_mm])))
+        here = replace(here, top_mm=head, bottom_mm=foot) if np.isfinite(head) else replace(here, top_mm=z, bottom_mm=z)
     upright = abs(rod.end[1] - rod.mouth[1]) > abs(rod.end[0] - rod.mouth[0])
     rising = rod.end[1] > rod.mouth[1]
-    rows: list[tuple[float, Spot]] = [] if rod.kind == SLOT else [(half_width_at_height(body, x, z) - radius, (x, z))]
+    rows: list[tuple[float, Spot]] = [] if rod.kind == SLOT else [(half_width_at_height(body, x, z) - rod.beside_mm - radius, (x, z))]
     if not upright or rising:
         rows.append((here.top_mm - z - (0.0 if upright else radius), (x, here.top_mm)))
     if rod.kind != SLOT and (not upright or not rising):

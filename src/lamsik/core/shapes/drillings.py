@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import cos, radians
 
+from lamsik.core.shapes.ballast_holes import mouth_mm
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.clearance import Clearances, drill_for, pilot_mm
 from lamsik.core.shapes.design import Design
@@ -15,7 +16,10 @@ FACES = {"belly": 90.0, "back": 90.0, "nose": 0.0, "tail": 0.0}
 
 @dataclass(frozen=True)
 class Drilling:
-    """A hole: mark, face, distance from the nose and height over the axis of its mouth [mm], drill and depth [mm], angle to the axis [°], what for."""
+    """A hole: mark, face, distance from the nose and height over the axis of its mouth [mm], drill and depth [mm], angle to the axis [°], what for.
+
+    Of a mirrored pair `beside_mm` is how far each is from the middle [mm].
+    """
 
     mark: str
     face: str
@@ -26,6 +30,7 @@ class Drilling:
     angle_deg: float
     purpose: str
     fits: str = ""
+    beside_mm: float = 0.0
 
 
 def drillings(design: Design, table: Clearances, drills: Sequence[float]) -> tuple[Drilling, ...]:
@@ -34,20 +39,32 @@ def drillings(design: Design, table: Clearances, drills: Sequence[float]) -> tup
     return tuple(Drilling(chr(ord("A") + i) if i < 26 else str(i + 1), *row) for i, row in enumerate(sorted(rows, key=lambda r: (r[1], r[0]))))
 
 
-Row = tuple[str, float, float, float, float, float, str, str]
+Row = tuple[str, float, float, float, float, float, str, str, float]
 
 
 def _ballast(design: Design, table: Clearances) -> list[Row]:
     rows: list[Row] = []
     room = table.of("slug", design.host)
     for hole in design.ballast:
-        low = station(design.body, hole.x_mm).bottom_mm
+        low = mouth_mm(design.body, hole)
         spare = hole.drill_mm - hole.slug.diameter_mm
         fits = "" if spare >= room - 1e-9 else f"tight: {hole.slug.diameter_mm:g} mm metal wants {room:.1f} mm of room here"
-        rows.append(("belly", hole.x_mm, low, hole.drill_mm, hole.depth_mm, 90.0, f"{hole.mass_g:.1f} g {hole.slug.name}", fits))
+        rows.append(
+            (
+                "belly",
+                hole.x_mm,
+                low,
+                hole.drill_mm,
+                hole.depth_mm,
+                90.0,
+                f"{hole.each_g:.1f} g {hole.slug.name}{' in each of a pair' if hole.count > 1 else ''}",
+                fits,
+                hole.beside_mm,
+            )
+        )
     for cavity in design.cavities:
         x, _, z = cavity_point(design.body, cavity)
-        rows.append(("inside", x, z, cavity.bore_mm, cavity.length_mm, 0.0, f"chamber, {cavity.count} × {cavity.slug.name}", "cast or print it in"))
+        rows.append(("inside", x, z, cavity.bore_mm, cavity.length_mm, 0.0, f"chamber, {cavity.count} × {cavity.slug.name}", "cast or print it in", 0.0))
     return rows
 
 
@@ -59,16 +76,18 @@ def _hardware(design: Design, table: Clearances, drills: Sequence[float]) -> lis
             continue
         item, here = placed.item, station(design.body, placed.x_mm)
         if item.kind == "wire":
-            rows.append(("nose", 0.0, station(design.body, 0.0).middle_mm, drill, design.body.length_mm, 0.0, item.name, "right through, or saw a slot along the belly"))
+            rows.append(
+                ("nose", 0.0, station(design.body, 0.0).middle_mm, drill, design.body.length_mm, 0.0, item.name, "right through, or saw a slot along the belly", 0.0)
+            )
             continue
         mouth = {"nose": (0.0, station(design.body, 0.0).middle_mm), "tail": (design.body.length_mm, station(design.body, design.body.length_mm).middle_mm)}
         x, z = mouth.get(placed.seat, (here.x_mm, here.top_mm if placed.seat == "back" else here.bottom_mm))
         if placed.seat in ("inside", "flank"):
             middle = here.middle_mm if placed.up_mm is None else here.bottom_mm + placed.up_mm
-            rows.append(("nose" if item.kind == "tube" else "inside", here.x_mm, middle, drill, item.shank_mm, 0.0, item.name, "along the body"))
+            rows.append(("nose" if item.kind == "tube" else "inside", here.x_mm, middle, drill, item.shank_mm, 0.0, item.name, "along the body", 0.0))
             continue
         pilot = "pilot hole, smaller than the screw" if drill < item.wire_mm else "clearance hole, glue it in"
-        rows.append((placed.seat, x, z, drill, item.shank_mm, FACES.get(placed.seat, 90.0), item.name, pilot))
+        rows.append((placed.seat, x, z, drill, item.shank_mm, FACES.get(placed.seat, 90.0), item.name, pilot, 0.0))
     return rows
 
 
@@ -83,12 +102,22 @@ def _joint_pins(design: Design, table: Clearances, drills: Sequence[float]) -> l
         drill = drill_for(near.item.wire_mm, table.of("wire" if joint.shares_pitch else "screw", design.host), drills)
         if joint.shares_pitch:
             rows.append(
-                ("belly", joint.x_mm, here.bottom_mm, drill, here.top_mm - here.bottom_mm - 2.0, 90.0 - joint.slant_deg, near.item.name, "pin, from below, along the cut")
+                (
+                    "belly",
+                    joint.x_mm,
+                    here.bottom_mm,
+                    drill,
+                    here.top_mm - here.bottom_mm - 2.0,
+                    90.0 - joint.slant_deg,
+                    near.item.name,
+                    "pin, from below, along the cut",
+                    0.0,
+                )
             )
         else:
             for share in (0.3, 0.7):
                 height = here.bottom_mm + share * (here.top_mm - here.bottom_mm)
-                rows.append(("joint", joint.x_mm, height, drill, near.item.shank_mm, joint.slant_deg, near.item.name, "both faces, one eyelet each"))
+                rows.append(("joint", joint.x_mm, height, drill, near.item.shank_mm, joint.slant_deg, near.item.name, "both faces, one eyelet each", 0.0))
     return rows
 
 

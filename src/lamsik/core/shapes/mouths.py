@@ -41,12 +41,25 @@ class Mouths:
 
 
 @lru_cache(maxsize=64)
-def mouths(body: Body, drill_mm: float) -> Mouths:
-    """The mouths of a drill along a body: the room between its belly line's height and the skin, less than nothing where the skin is lower."""
+def mouths(body: Body, drill_mm: float, beside_mm: float = 0.0) -> Mouths:
+    """The mouths of a drill along a body: the room between the height where it begins and the skin, less than nothing where the skin is lower.
+
+    With `beside_mm` those of a mirrored pair so far from the middle, both together.
+    """
     phi = np.linspace(0.0, np.pi, STATIONS)
     x = body.length_mm * share_of_phi(phi)
-    belly = body.bottom.at(phi)
+    belly = floor_mm(body, x, beside_mm)
     dx, dy, ground = disc(drill_mm / 2, np.zeros(0))
-    foot, _ = reach_of(body)((x[:, None] + dx).ravel(), np.tile(dy, len(x)))
+    ground = ground * (2 if beside_mm > 0 else 1)
+    foot, _ = reach_of(body)((x[:, None] + dx).ravel(), np.tile(beside_mm + dy, len(x)))
     sag = np.where(np.isfinite(foot), foot, np.repeat(belly, len(dx))).reshape(len(x), -1) - belly[:, None]
     return Mouths(body.length_mm, sag @ ground, sag @ (ground * dx), sag**2 / 2 @ ground)
+
+
+def floor_mm(body: Body, x_mm: Array, beside_mm: float) -> Array:
+    """Height of the skin at places (n,) along the belly line, or so far beside it [mm]; of the widest line where there is no body."""
+    phi = phi_of_share(np.clip(x_mm / body.length_mm, 0.0, 1.0))
+    if beside_mm <= 0:
+        return body.bottom.at(phi)
+    foot, _ = reach_of(body)(x_mm, np.full(x_mm.shape, beside_mm))
+    return np.where(np.isfinite(foot), foot, body.widest_at(phi))

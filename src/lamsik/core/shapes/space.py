@@ -73,8 +73,12 @@ class Space:
     taken: tuple[Taken, ...]
 
     def of(self, kind: str, key: str) -> Taken:
-        """What a thing of a kind takes."""
-        return next(row for row in self.taken if (row.thing.kind, row.thing.key) == (kind, key))
+        """What a thing of a kind takes; the holes of a pair together."""
+        rows = [row for row in self.taken if (row.thing.kind, row.thing.key) == (kind, key)]
+        if len(rows) == 1:
+            return rows[0]
+        host, hollow, whole = (by_segment(piece for row in rows for piece in getattr(row, name)) for name in ("host", "hollow", "whole"))
+        return Taken(rows[0].thing, host, hollow, tuple(pair for row in rows for pair in row.pours), whole)
 
     def left_of_pour(self, key: str) -> tuple[Piece, ...]:
         """A poured stretch less what is set into it."""
@@ -187,8 +191,8 @@ def account(design: Design) -> tuple[Cell, ...]:
     space, body, shell = space_of(design), design.body, design.shell
     cells = [Cell(SAWN, joint.key, _kerf(body, n)) for n, joint in enumerate(body.joints)]
     rest = [_piece_of(row.key, Stretch(row.volume_mm3, row.centroid_mm)) for row in segments(body)]
-    for row in space.taken:
-        cells += _cells_of(design, row)
+    for kind, key in dict.fromkeys((row.thing.kind, row.thing.key) for row in space.taken):
+        cells += _cells_of(design, space.of(kind, key))
     cells += [Cell(POUR, key, piece) for key, _ in space.pours for piece in space.left_of_pour(key)]
     cells += [Cell(VOID, "shell", piece) for piece in space.left_hollow]
     gone = [cell.piece for cell in cells if cell.kind != SAWN]

@@ -6,7 +6,7 @@ from math import cos, radians, sin
 
 import numpy as np
 
-from lamsik.core.shapes.ballast_holes import Hole
+from lamsik.core.shapes.ballast_holes import Hole, mouth_mm
 from lamsik.core.shapes.body import Body, station
 from lamsik.core.shapes.columns import Columns, reach_of
 from lamsik.core.shapes.curves import Array
@@ -27,6 +27,7 @@ class Upright:
 
     body: Body
     x_mm: float
+    y_mm: float
     radius_mm: float
     low_mm: float
     high_mm: float
@@ -39,7 +40,7 @@ class Upright:
 
     def reach(self, x: Array, y: Array) -> tuple[Array, Array]:
         """Foot and head over (x, y)."""
-        there = (x - self.x_mm) ** 2 + y**2 <= self.radius_mm**2
+        there = (x - self.x_mm) ** 2 + (y - self.y_mm) ** 2 <= self.radius_mm**2
         return np.where(there, self.low_mm, np.inf), np.where(there, self.high_mm, -np.inf)
 
     def columns(self, breaks: Array) -> Columns:
@@ -50,20 +51,24 @@ class Upright:
             around = 2 * np.pi * (np.arange(RINGS) + 0.5) / RINGS
             x, y = (np.outer(radius, turn(around)).ravel() for turn in (np.cos, np.sin))
             ground = np.repeat(radius * wide * 2 * np.pi / RINGS, RINGS)
-            return Columns(self.x_mm + x, y, ground, np.full(x.shape, self.low_mm), np.full(x.shape, self.high_mm))
+            return Columns(self.x_mm + x, self.y_mm + y, ground, np.full(x.shape, self.low_mm), np.full(x.shape, self.high_mm))
         dx, y, ground = disc(self.radius_mm, breaks - self.x_mm)
+        y = self.y_mm + y
         foot, _ = reach_of(self.body)(self.x_mm + dx, y)
         foot = np.where(np.isfinite(foot), foot, self.low_mm)
         return Columns(self.x_mm + dx, y, ground, foot, np.full(y.shape, self.high_mm))
 
     def grown(self, wall_mm: float) -> "Upright":
         """With a wall round it."""
-        return Upright(self.body, self.x_mm, self.radius_mm + wall_mm, self.low_mm - wall_mm, self.high_mm + wall_mm, wall_mm)
+        return Upright(self.body, self.x_mm, self.y_mm, self.radius_mm + wall_mm, self.low_mm - wall_mm, self.high_mm + wall_mm, wall_mm)
 
 
 @dataclass(frozen=True)
 class Lying:
-    """A chamber or bore along the body from x to x, its middle rising from one height to another, its radius [mm], of which a wall round it."""
+    """A chamber or bore along the body from x to x, its middle rising from one height to another, its radius [mm], of which a wall round it.
+
+    With a body it is only as long as that is: a tube or a wire may come out of the skin.
+    """
 
     from_mm: float
     to_mm: float
@@ -71,6 +76,7 @@ class Lying:
     z_to_mm: float
     radius_mm: float
     wall_mm: float = 0.0
+    body: Body | None = None
 
     @property
     def heights(self) -> tuple[float, float]:
@@ -99,7 +105,11 @@ class Lying:
         y = np.tile(self.radius_mm * np.sin(turn), len(x))
         ground = np.outer(along, share * self.radius_mm * np.cos(turn)).ravel()
         x = np.repeat(x, len(turn))
-        return Columns(x, y, ground, *self._heights(x, y))
+        low, high = self._heights(x, y)
+        if self.body is not None:
+            foot, head = reach_of(self.body)(x, y)
+            low, high = np.maximum(low, foot), np.minimum(high, head)
+        return Columns(x, y, ground, low, high)
 
     def grown(self, wall_mm: float) -> "Lying":
         """With a wall round it."""
@@ -195,17 +205,17 @@ class Thing:
 
 def things_in(body: Body, ballast: Iterable[Hole], cavities: Iterable[Cavity], bores: Iterable[Placement], lip: Lip | None) -> tuple[Thing, ...]:
     """Everything that takes room in a body; screws are driven into it and take none."""
-    found = [Thing(HOLE, hole.key, _hole(replace(body, joints=()), hole)) for hole in ballast]
+    found = [Thing(HOLE, hole.key, shape) for hole in ballast for shape in _holes(replace(body, joints=()), hole)]
     found += [Thing(CHAMBER, cavity.key, _chamber(body, cavity)) for cavity in cavities]
-    found += [Thing(BORE, placed.key, _bore(body, placed)) for placed in bores]
+    found += [Thing(BORE, placed.key, replace(_bore(body, placed), body=replace(body, joints=()))) for placed in bores]
     if lip is not None and lip.inset_mm > 0:
         found.append(Thing(PLATE, "lip", Plate(replace(body, joints=()), lip)))
     return tuple(found)
 
 
-def _hole(body: Body, hole: Hole) -> Upright:
-    low = station(body, hole.x_mm).bottom_mm
-    return Upright(body, hole.x_mm, hole.drill_mm / 2, low, low + hole.depth_mm)
+def _holes(body: Body, hole: Hole) -> list[Upright]:
+    low = mouth_mm(body, hole)
+    return [Upright(body, hole.x_mm, y, hole.drill_mm / 2, low, low + hole.depth_mm) for y in hole.sides_mm]
 
 
 def _chamber(body: Body, cavity: Cavity) -> Lying:

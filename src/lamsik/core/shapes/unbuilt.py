@@ -27,7 +27,7 @@ def unbuilt(design: Design) -> tuple[str, ...]:
     if not things and len(design.pours) < 2:
         return ()
     through = frozenset(p.key for p in bores if p.item.kind in ("wire", "tube"))
-    found = [says.format(*(names[at] for at in ats)) for says, ats in _found(design.body, things, through)]
+    found = list(dict.fromkeys(says.format(*(names[at] for at in ats)) for says, ats in _found(design.body, things, through)))
     found += [
         f"the pours from {a.from_mm:.0f} and from {b.from_mm:.0f} mm overlap"
         for a, b in combinations(design.pours, 2)
@@ -40,11 +40,11 @@ def unbuilt(design: Design) -> tuple[str, ...]:
             for row in space.taken
             if row.thing.kind in (HOLE, CHAMBER) and sum(piece.volume_mm3 for piece in row.hollow) > LEAST_MM3
         ]
-    return tuple(found)
+    return tuple(dict.fromkeys(found))
 
 
 def _names(design: Design) -> dict[tuple[str, str], str]:
-    rows = {(HOLE, h.key): f"the {h.drill_mm:g} mm hole at {h.x_mm:.0f} mm" for h in design.ballast}
+    rows = {(HOLE, h.key): f"the {'pair of ' if h.count > 1 else ''}{h.drill_mm:g} mm hole{'s' if h.count > 1 else ''} at {h.x_mm:.0f} mm" for h in design.ballast}
     rows |= {(CHAMBER, c.key): f"the chamber at {c.x_mm:.0f} mm" for c in design.cavities}
     rows |= {(BORE, p.key): f"the bore for {p.item.name}" for p in design.hardware}
     return {**rows, ("plate", "lip"): "the lip’s slot"}
@@ -63,7 +63,8 @@ def _found(body: Body, things: tuple[Thing, ...], through: frozenset[str]) -> li
             continue
         bits = cut_up(mine, bounds, (other.shape,))
         if float(bits.volume[bits.barred].sum()) > LEAST_MM3:
-            found.append(("{} runs into {}", ((one.kind, one.key), (other.kind, other.key))))
+            same = (one.kind, one.key) == (other.kind, other.key)
+            found.append(("{} run into each other" if same else "{} runs into {}", ((one.kind, one.key), (other.kind, other.key))))
     for thing, mine in zip(things, columns, strict=True):
         if thing.kind == BORE and thing.key in through:
             continue

@@ -64,8 +64,8 @@ def resize(design: Design, base: Base, bench: Bench, aim: Aim) -> Design | None:
     """
     first, count = design.ballast[0], len(design.ballast)
     cover = replace(bench, cover_mm=first.cover_mm, filler_g_cm3=first.filler_g_cm3)
-    total = slug_mass_g(base, aim.net_g, first.slug, first.drill_mm, count, cover, [hole.x_mm for hole in design.ballast])
-    step = first.slug.ball_g if first.slug.form == BALLS else bench.slug_step_g
+    total = slug_mass_g(base, aim.net_g, first.slug, first.drill_mm, count * first.count, cover, [hole.x_mm for hole in design.ballast], first.beside_mm)
+    step = (first.slug.ball_g if first.slug.form == BALLS else bench.slug_step_g) * first.count
     was = sum(hole.mass_g for hole in design.ballast)
     masses = [round(total * (hole.mass_g / was if was else 1 / count) / step) * step for hole in design.ballast]
     if total <= 0 or min(masses) <= 0:

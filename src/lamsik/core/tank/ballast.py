@@ -78,7 +78,7 @@ class Answer:
     def kind(self) -> tuple[str, int]:
         """What it is made with: the metal or mix, and in how many places."""
         if self.holes:
-            return self.holes[0].slug.name, len(self.holes)
+            return self.holes[0].slug.name, sum(hole.count for hole in self.holes)
         if self.cavities:
             return f"{self.cavities[0].slug.name} in a chamber", len(self.cavities)
         return self.pours[0].name, len(self.pours)
@@ -92,7 +92,7 @@ def aim_at(design: Design, base: Base, drag: float, bands: Bands, steady_hz: flo
 
 
 def search(
-    design: Design, bench: Bench, measured: Measured = NOTHING, drag: float = DEFAULT_DRAG, most: int = 6, bands: Bands = Bands(), steady_hz: float = STEADY_HZ,  # noqa: B008
+    design: Design, bench: Bench, measured: Measured = NOTHING, drag: float = DEFAULT_DRAG, most: int = 7, bands: Bands = Bands(), steady_hz: float = STEADY_HZ,  # noqa: B008
 ) -> tuple[Answer, ...]:  # fmt: skip
     """Buildable answers for the design's want, the best first; several metals, drills and one to three holes.
 
@@ -155,11 +155,12 @@ def judged(base: Base, holes: tuple[Hole, ...], aim: Aim, bench: Bench, pours: t
         return None
     wanted = aim.net_g + (aim.target.net_g if afloat else 0.0)
     net_error, pitch_error = net - wanted, pitch - aim.pitch_deg
-    inertia = base.roll_moment_g_mm2 + float(loads[:, 0] @ (loads[:, 3] ** 2)) - mass.mass_g * mass.g_mm[2] ** 2 + base.added_inertia_g_mm2
+    apart = sum(hole.mass_g * hole.beside_mm**2 for hole in holes)
+    inertia = base.roll_moment_g_mm2 + apart + float(loads[:, 0] @ (loads[:, 3] ** 2)) - mass.mass_g * mass.g_mm[2] ** 2 + base.added_inertia_g_mm2
     frequency = frequency_hz(mass.mass_g, bg, inertia)
     belly = float(np.mean(loads[:, 3])) - solid(base.design.body).centroid_mm[2]
     height = belly + base.design.body.depth_mm / 2
-    miss = missed(net_error, pitch_error) + 0.02 * height / 10 + 0.04 * (len(holes) + len(cavities))
+    miss = missed(net_error, pitch_error) + 0.02 * height / 10 + 0.04 * (sum(hole.count for hole in holes) + len(cavities))
     return Answer(
         holes, sum(h.mass_g for h in holes) + sum(c.mass_g for c in cavities) + sum(p.density_g_cm3 * pour_volume_ml(base.design.body, p)[0] for p in pours),
         net, pitch, net_error, pitch_error, _wall(base, holes, cavities), height, miss + _roll_miss(frequency, aim), says(base, holes, pours, cavities),
@@ -253,11 +254,21 @@ def within(answer: Answer) -> bool:
     return abs(answer.net_error_g) <= NET_TOLERANCE_G and abs(answer.pitch_error_deg) <= PITCH_TOLERANCE_DEG
 
 
+def _drilled(answer: Answer) -> int:
+    """How many holes it takes, both of a pair."""
+    return sum(hole.count for hole in answer.holes)
+
+
+def _paired(answer: Answer) -> bool:
+    return any(hole.count > 1 for hole in answer.holes)
+
+
 BEST_AT: tuple[tuple[str, Callable[[Answer], bool], Callable[[Answer], float]], ...] = (
     ("nearest", lambda a: True, lambda a: a.miss),
-    ("one hole", lambda a: len(a.holes) == 1, lambda a: a.miss),
-    ("two holes", lambda a: len(a.holes) == 2, lambda a: a.miss),
-    ("three holes", lambda a: len(a.holes) >= 3, lambda a: a.miss),
+    ("one hole", lambda a: _drilled(a) == 1, lambda a: a.miss),
+    ("two holes", lambda a: _drilled(a) == 2 and not _paired(a), lambda a: a.miss),
+    ("three holes", lambda a: _drilled(a) >= 3 and not _paired(a), lambda a: a.miss),
+    ("pair of holes", lambda a: _paired(a), lambda a: a.miss),
     ("least metal", lambda a: True, lambda a: a.mass_g),
     ("lowest", lambda a: True, lambda a: a.height_mm),
     ("most wall", lambda a: bool(a.holes), lambda a: -a.wall_mm),
@@ -300,7 +311,7 @@ FAR = 40.0
 
 def _alike(answer: Answer) -> tuple[object, ...]:
     """What makes two answers the same to a maker: metal, drill, place within a millimetre and mass within a step."""
-    holes = tuple((hole.slug.name, hole.drill_mm, round(hole.x_mm), round(hole.mass_g, 1)) for hole in answer.holes)
+    holes = tuple((hole.slug.name, hole.drill_mm, hole.count, round(hole.x_mm), round(hole.mass_g, 1)) for hole in answer.holes)
     return (holes, tuple((p.name, p.from_mm) for p in answer.pours), tuple((c.slug.name, c.count) for c in answer.cavities))
 
 

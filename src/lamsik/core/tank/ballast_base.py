@@ -15,15 +15,14 @@ from math import cos, pi, radians, sin
 import numpy as np
 
 from lamsik.core.materials import EPOXY_FILLER_G_CM3
-from lamsik.core.shapes.ballast_holes import BALLS, Hole, Slug
-from lamsik.core.shapes.body import station
+from lamsik.core.shapes.ballast_holes import BALLS, Hole, Slug, mouth_mm
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point
-from lamsik.core.shapes.mouths import mouths
+from lamsik.core.shapes.mouths import floor_mm, mouths
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import buoyancy
-from lamsik.core.tank.drilling import net_added_g, obstacles, table
+from lamsik.core.tank.drilling import net_added_g, obstacles
 from lamsik.core.tank.inertia import added_inertia_g_mm2, roll_moment_g_mm2
 from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
 from lamsik.core.tank.wanted import Target
@@ -113,12 +112,12 @@ def aimed(base: Base, aim: Target) -> tuple[Base, float]:
     return replace(base, lift_g=aim.wet_lift_g, b_mm=aim.wet_b_mm), 0.0
 
 
-def slug_mass_g(base: Base, net_g: float, slug: Slug, drill_mm: float, holes: int, bench: Bench, at_mm: Sequence[float] = ()) -> float:
+def slug_mass_g(base: Base, net_g: float, slug: Slug, drill_mm: float, holes: int, bench: Bench, at_mm: Sequence[float] = (), beside_mm: float = 0.0) -> float:
     """Metal mass [g], all holes together, that leaves this net lift; negative if the body is too heavy already.
 
     `at_mm` are the places of the holes, where they are known: there their mouths follow the skin.
     """
-    missing = float(mouths(base.design.body, drill_mm).at(np.array(at_mm, dtype=float))[0].sum()) if len(at_mm) else 0.0
+    missing = float(mouths(base.design.body, drill_mm, beside_mm).at(np.array(at_mm, dtype=float))[0].sum()) if len(at_mm) else 0.0
     needed = base.lift_g - base.mass.mass_g - net_g - missing * (base.host_g_cm3 - bench.filler_g_cm3) / 1000.0
     drill_area = pi * drill_mm**2 / 4
     swap = bench.filler_g_cm3 - base.host_g_cm3
@@ -141,14 +140,14 @@ def place_mm(base: Base, holes: Sequence[Hole], offsets: Sequence[float], pitch_
     b, g = np.array(base.b_mm), np.array(base.mass.g_mm)
     loads = np.array([net_added_g(hole, base.host_g_cm3) for hole in holes])
     lifts = np.array([load_height_mm(base, hole) for hole in holes])
-    rows, apart = table(base.design.body), np.array(offsets)
+    apart = np.array(offsets)
     swap = np.array([(base.host_g_cm3 - hole.filler_g_cm3) / 1000.0 for hole in holes])
     x = base.design.body.length_mm / 2
     if abs(float(loads.sum())) < 1e-9:
         return x
     for _ in range(8):
-        belly = np.interp(x + apart, rows.x, rows.bottom)
-        found = [mouths(base.design.body, hole.drill_mm).at(np.array([x + off])) for hole, off in zip(holes, offsets, strict=True)]
+        belly = np.array([float(floor_mm(base.design.body, np.array([x + off]), hole.beside_mm)[0]) for hole, off in zip(holes, offsets, strict=True)])
+        found = [mouths(base.design.body, hole.drill_mm, hole.beside_mm).at(np.array([x + off])) for hole, off in zip(holes, offsets, strict=True)]
         missing, along, up = (swap * np.array([float(row[k][0]) for row in found]) for k in range(3))
         whole = loads + missing
         total = float(whole.sum())
@@ -159,7 +158,7 @@ def place_mm(base: Base, holes: Sequence[Hole], offsets: Sequence[float], pitch_
 
 def load_height_mm(base: Base, hole: Hole) -> float:
     """Height above the belly [mm] at which slug, filler and lost host act together."""
-    slug = hole.mass_g * (hole.cover_mm + hole.slug.length_mm(hole.mass_g) / 2)
+    slug = hole.mass_g * (hole.cover_mm + hole.tall_mm / 2)
     rest = hole.filler_g * hole.filler_height_mm - base.host_g_cm3 * hole.hole_ml * hole.depth_mm / 2
     added = net_added_g(hole, base.host_g_cm3)
     return (slug + rest) / added if abs(added) > 1e-9 else 0.0
@@ -169,8 +168,8 @@ def loads_of(base: Base, holes: Sequence[Hole]) -> Array:
     """What holes add, (n, 4): grams, x, y, z [mm] where it acts; their mouths follow the skin."""
     body, rows = base.design.body, []
     for hole in holes:
-        flat, low = net_added_g(hole, base.host_g_cm3), station(body, hole.x_mm).bottom_mm
-        missing = (float(row[0]) for row in mouths(body, hole.drill_mm).at(np.array([hole.x_mm])))
+        flat, low = net_added_g(hole, base.host_g_cm3), mouth_mm(body, hole)
+        missing = (float(row[0]) for row in mouths(body, hole.drill_mm, hole.beside_mm).at(np.array([hole.x_mm])))
         volume, along, up = (row * (base.host_g_cm3 - hole.filler_g_cm3) / 1000.0 for row in missing)
         grams = flat + volume
         moments = (grams * hole.x_mm + along, flat * (low + load_height_mm(base, hole)) + volume * low + up)

@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 
 from lamsik.core.shapes.ballast_holes import BALLS, Hole, Slug
 from lamsik.core.shapes.curves import Array
-from lamsik.core.shapes.mouths import mouths
+from lamsik.core.shapes.mouths import floor_mm, mouths
 from lamsik.core.tank.ballast_base import Base, Bench
 from lamsik.core.tank.drilling import below_wire, clear_of, table, walls_left_mm
 
@@ -39,27 +39,43 @@ MOST_HOLES = 4
 
 @dataclass(frozen=True, eq=False)
 class Tool:
-    """A slug in a drill: what a mass of it adds [g] and the moment of that over the belly [g·mm], both as a maker fits it."""
+    """A slug in a drill: what a mass of it adds [g] and the moment of that over the skin [g·mm], both as a maker fits it.
+
+    With `beside_mm` a mirrored pair so far from the middle; masses are those of both.
+    """
 
     base: Base
     bench: Bench
     slug: Slug
     drill_mm: float
+    beside_mm: float = 0.0
+
+    @property
+    def count(self) -> int:
+        """One hole, or two beside the middle."""
+        return 2 if self.beside_mm > 0 else 1
 
     @property
     def step_g(self) -> float:
-        """What it is cut by: the shop's step, or whole balls."""
-        return self.slug.ball_g if self.slug.form == BALLS else self.bench.slug_step_g
+        """What it is cut by: the shop's step, or whole balls; both of a pair alike."""
+        return self.count * (self.slug.ball_g if self.slug.form == BALLS else self.bench.slug_step_g)
 
     @cached_property
     def area_mm2(self) -> float:
-        """Of the drill [mm²]."""
-        return pi * self.drill_mm**2 / 4
+        """Of the drill, of both of a pair [mm²]."""
+        return self.count * pi * self.drill_mm**2 / 4
 
     @cached_property
     def tall_mm_g(self) -> float:
         """How tall a gram stands [mm/g]."""
-        return self.slug.diameter_mm / self.slug.ball_g if self.slug.form == BALLS else 1000.0 / (self.slug.density_g_cm3 * self.slug.area_mm2)
+        each = self.slug.diameter_mm / self.slug.ball_g if self.slug.form == BALLS else 1000.0 / (self.slug.density_g_cm3 * self.slug.area_mm2)
+        return each / self.count
+
+    @cached_property
+    def floors(self) -> tuple[Array, Array]:
+        """Where the holes begin: places (n,) and heights of the skin there (n,) [mm]."""
+        rows = table(self.base.design.body)
+        return rows.x, rows.bottom if self.beside_mm <= 0 else floor_mm(self.base.design.body, rows.x, self.beside_mm)
 
     def depth_mm(self, mass: Array) -> Array:
         """Drill depth [mm]."""
@@ -95,7 +111,8 @@ class Tool:
         depth = self.depth_mm(mass)
         good = (x > 0.05 * length) & (x < 0.95 * length) & clear_of(self.base.blocked, x, self.drill_mm) & (self.gain_g(mass) > 0)
         at = np.nonzero(good)[0]
-        good[at] = below_wire(self.base.design, x[at], depth[at]) & (walls_left_mm(self.base.design.body, x[at], depth[at], self.drill_mm) >= self.bench.wall_mm)
+        wall = walls_left_mm(self.base.design.body, x[at], depth[at], self.drill_mm, self.beside_mm)
+        good[at] = below_wire(self.base.design, x[at], depth[at]) & (wall >= self.bench.wall_mm)
         return np.asarray(good)
 
     @cached_property
@@ -152,7 +169,7 @@ class Tool:
 
     def hole(self, key: str, x: float, mass: float) -> Hole:
         """The hole as a design keeps it."""
-        return Hole(key, self.slug, float(mass), float(x), self.drill_mm, self.bench.cover_mm, self.bench.filler_g_cm3)
+        return Hole(key, self.slug, float(mass), float(x), self.drill_mm, self.bench.cover_mm, self.bench.filler_g_cm3, self.beside_mm)
 
 
 @dataclass(frozen=True, eq=False)
@@ -206,8 +223,15 @@ Candidate = tuple[Spot, ...]
 
 
 def tools_of(base: Base, bench: Bench) -> list[Tool]:
-    """Every slug in the two tightest drills that pass it: wider ones only remove more."""
-    return [Tool(base, bench, slug, drill) for slug in bench.slugs for drill in sorted(d for d in bench.drills_mm if slug.diameter_mm <= d <= slug.diameter_mm + 2.0)[:2]]
+    """Every slug in the two tightest drills that pass it: wider ones only remove more. In the tightest also a mirrored pair, as near as the wall lets it."""
+    found = []
+    for slug in bench.slugs:
+        for n, drill in enumerate(sorted(d for d in bench.drills_mm if slug.diameter_mm <= d <= slug.diameter_mm + 2.0)[:2]):
+            found.append(Tool(base, bench, slug, drill))
+            beside = float(np.ceil(drill + max(bench.wall_mm, 1.5))) / 2
+            if n == 0 and 2 * beside + drill < base.design.body.width_mm:
+                found.append(Tool(base, bench, slug, drill, beside))
+    return found
 
 
 def holes_of(candidate: Candidate) -> tuple[Hole, ...]:
@@ -225,14 +249,14 @@ def candidates(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> Iter
     """The best holes of each metal and number, polished, with how far off they are."""
     scale = Scale(base, net_g, pitch_deg)
     tools = [tool for tool in tools_of(base, bench) if tool.most_g.size and tool.most_g.any()]
-    found: dict[tuple[str, int], list[tuple[float, Candidate]]] = {}
+    found: dict[tuple[str, int, int], list[tuple[float, Candidate]]] = {}
     for tool in tools:
         for off, candidate in _of_tool(scale, tool):
-            found.setdefault((tool.slug.name, len(candidate)), []).append((off, candidate))
+            found.setdefault((tool.slug.name, len(candidate), tool.count), []).append((off, candidate))
     for rows in found.values():
         rows.sort(key=lambda row: row[0])
     kinds = sorted(found.items(), key=lambda item: item[1][0][0])
-    first = {n: next((key for key, _ in kinds if key[1] == n), None) for n in (1, 2, 3)}  # the best of each number is polished too
+    first = {n: next((key for key, _ in kinds if key[1] * key[2] == n), None) for n in (1, 2, 3)}  # the best of each number is polished too
     done: list[tuple[float, Candidate]] = []
     for rank, (key, rows) in enumerate(kinds):
         if rank < POLISHED or key in first.values():
@@ -270,11 +294,11 @@ def off_by(scale: Scale, candidate: Candidate) -> float:
 
 def _loads(tool: Tool, x: Array, mass: Array) -> tuple[Array, Array, Array]:
     """Gain [g], its moment along and its moment up (n,) [g·mm]; the mouth follows the skin."""
-    gain, rows = tool.gain_g(mass), table(tool.base.design.body)
+    gain = tool.gain_g(mass)
     swap = np.where(mass > 0, (tool.base.host_g_cm3 - tool.bench.filler_g_cm3) / 1000.0, 0.0)
-    volume, along, up = (swap * row for row in mouths(tool.base.design.body, tool.drill_mm).at(x))
+    volume, along, up = (swap * row for row in mouths(tool.base.design.body, tool.drill_mm, tool.beside_mm).at(x))
     whole = gain + volume
-    return whole, whole * x + along, whole * np.interp(x, rows.x, rows.bottom) + tool.lift_g_mm(mass) + up
+    return whole, whole * x + along, whole * np.interp(x, *tool.floors) + tool.lift_g_mm(mass) + up
 
 
 def _of_tool(scale: Scale, tool: Tool) -> Iterator[tuple[float, Candidate]]:
@@ -284,7 +308,7 @@ def _of_tool(scale: Scale, tool: Tool) -> Iterator[tuple[float, Candidate]]:
     yield from _single(scale, tool)
     yield from _closed(scale, tool, x[:, None], mass[:, None])
     first, second = _pairs(tool, x, mass)
-    if first.size:
+    if first.size and tool.count == 1:
         yield from _closed(scale, tool, np.column_stack([x[first], x[second]]), np.column_stack([mass[first], mass[second]]))
 
 
@@ -350,12 +374,12 @@ def _closed(scale: Scale, tool: Tool, x: Array, mass: Array) -> Iterator[tuple[f
 
 def _wished(scale: Scale, tool: Tool, gain: Array, along: Array, up: Array, last: Array) -> Array:
     """Where the last hole has to be for the wanted pitch (n,) [mm]; the belly's rise there is followed by a few steps."""
-    lines, added, (ex, ez) = table(tool.base.design.body), tool.gain_g(last), scale.way
+    added, (ex, ez) = tool.gain_g(last), scale.way
     left = scale.wish_mm(gain + added, along * ex + up * ez)
     x = np.full(len(gain), tool.base.design.body.length_mm / 2)
     safe = np.where(np.abs(added) > 1e-9, added, 1e-9)
     for _ in range(4 if ez else 1):
-        height = added * np.interp(x, lines.x, lines.bottom) + tool.lift_g_mm(last)
+        height = added * np.interp(x, *tool.floors) + tool.lift_g_mm(last)
         x = (left - height * ez) / (safe * ex)
     return np.asarray(np.clip(x, 0.0, tool.base.design.body.length_mm))
 

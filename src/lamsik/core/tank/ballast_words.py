@@ -27,27 +27,34 @@ def _closed(cavity: Cavity) -> str:
 
 
 def _drilled(holes: tuple[Hole, ...]) -> str:
-    one = holes[0]
+    one, number = holes[0], sum(hole.count for hole in holes)
+    if any(hole.count > 1 for hole in holes):
+        return " and ".join(_one(hole) for hole in holes)
     if len({(hole.slug, hole.drill_mm) for hole in holes}) > 1:
-        return (
-            f"{len(holes)} holes: {' and '.join(f'{_metal(hole)} in a {hole.drill_mm:g} mm hole at {hole.x_mm:.1f} mm, {hole.depth_mm:.1f} mm deep' for hole in holes)}"
-        )
+        return f"{number} holes: {' and '.join(_one(hole) for hole in holes)}"
     if len({round(hole.mass_g, 3) for hole in holes}) > 1:
         each = " and ".join(f"{_amount(hole)} at {hole.x_mm:.1f} mm, {hole.depth_mm:.1f} mm deep" for hole in holes)
-        return f"{len(holes)} holes of {one.drill_mm:g} mm, {one.slug.name}: {each}"
-    times = f"{len(holes)} holes, each " if len(holes) > 1 else ""
+        return f"{number} holes of {one.drill_mm:g} mm, {one.slug.name}: {each}"
+    times = f"{number} holes, each " if number > 1 else ""
     places = ", ".join(f"{hole.x_mm:.1f}" for hole in holes)
     return f"{times}{_metal(one)} in a {one.drill_mm:g} mm hole, {one.depth_mm:.1f} mm deep, {places} mm from the nose"
 
 
+def _one(hole: Hole) -> str:
+    """One hole, or a mirrored pair, by itself."""
+    if hole.count > 1:
+        return f"a pair of {hole.drill_mm:g} mm holes at {hole.x_mm:.1f} mm, {hole.beside_mm:.1f} mm to each side, {hole.depth_mm:.1f} mm deep, each {_metal(hole)}"
+    return f"{_metal(hole)} in a {hole.drill_mm:g} mm hole at {hole.x_mm:.1f} mm, {hole.depth_mm:.1f} mm deep"
+
+
 def _amount(hole: Hole) -> str:
     """How much of a metal that is named already: grams, or balls."""
-    balls = hole.slug.balls(hole.mass_g) if hole.slug.form == BALLS else 0
-    return f"{balls} {'ball' if balls == 1 else 'balls'}" if balls else f"{hole.mass_g:.1f} g"
+    balls = hole.slug.balls(hole.each_g) if hole.slug.form == BALLS else 0
+    return f"{balls} {'ball' if balls == 1 else 'balls'}" if balls else f"{hole.each_g:.1f} g"
 
 
 def _metal(hole: Hole) -> str:
     if hole.slug.form == BALLS:
-        balls = hole.slug.balls(hole.mass_g)
+        balls = hole.slug.balls(hole.each_g)
         return f"{balls} × {hole.slug.name}" if balls > 1 else hole.slug.name
-    return f"{hole.mass_g:.1f} g {hole.slug.name}"
+    return f"{hole.each_g:.1f} g {hole.slug.name}"

@@ -9,11 +9,13 @@ from numpy.typing import NDArray
 
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.body import Body, station
+from lamsik.core.shapes.columns import reach_of
 from lamsik.core.shapes.curves import Array, phi_of_share
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import seat_point
 from lamsik.core.shapes.inside import Cavity
 from lamsik.core.shapes.joints import Cut
+from lamsik.core.shapes.mouths import floor_mm
 
 TABLE_POINTS = 601
 
@@ -39,11 +41,14 @@ def table(body: Body) -> Table:
     return Table(share * body.length_mm, body.top.at(phi), body.bottom.at(phi), body.widest_at(phi), np.maximum(body.half_width.at(phi), 0.0))
 
 
-def walls_left_mm(body: Body, x_mm: Array, depth_mm: float | Array, drill_mm: float) -> Array:
+def walls_left_mm(body: Body, x_mm: Array, depth_mm: float | Array, drill_mm: float, beside_mm: float = 0.0) -> Array:
     """Thinnest material left [mm] round a hole from the belly at each x (n,): above it, beside it, and to a flat end.
 
-    The sides are looked at where the hole ends and a little below, where a rounded section narrows most.
+    The sides are looked at where the hole ends and a little below, where a rounded section narrows most. Of a mirrored pair,
+    `beside_mm` from the middle, each side's own is looked at, and what is left between the two.
     """
+    if beside_mm > 0:
+        return _pair_walls_mm(body, np.asarray(x_mm, dtype=float), np.broadcast_to(depth_mm, np.shape(x_mm)), drill_mm, beside_mm)
     rows = table(body)
     x_mm = np.asarray(x_mm, dtype=float)
     edges = np.concatenate([x_mm - drill_mm / 2, x_mm, x_mm + drill_mm / 2])
@@ -54,6 +59,22 @@ def walls_left_mm(body: Body, x_mm: Array, depth_mm: float | Array, drill_mm: fl
         thinnest = np.minimum(thinnest, here.half_width(body, z) - drill_mm / 2)
     to_end = np.minimum(x_mm, body.length_mm - x_mm) - drill_mm / 2
     return np.asarray(np.minimum(thinnest.reshape(3, -1).min(axis=0), to_end))
+
+
+def _pair_walls_mm(body: Body, x_mm: Array, depth_mm: Array, drill_mm: float, beside_mm: float) -> Array:
+    radius, skin = drill_mm / 2, reach_of(replace(body, joints=()))
+    head = floor_mm(body, x_mm, beside_mm) + depth_mm
+    around = np.linspace(0.0, 2 * np.pi, 12, endpoint=False)
+    dx, dy = radius * np.append(np.cos(around), 0.0), beside_mm + radius * np.append(np.sin(around), 0.0)
+    _, top = skin((x_mm[:, None] + dx).ravel(), np.tile(dy, len(x_mm)))
+    thinnest = (top.reshape(len(x_mm), len(dx)) - head[:, None]).min(axis=1)
+    rows = table(body)
+    for edge in (-radius, 0.0, radius):
+        here = _Stations.at(rows, x_mm + edge)
+        for z in (head, head - 0.4 * depth_mm):
+            thinnest = np.minimum(thinnest, here.half_width(body, z) - beside_mm - radius)
+    to_end = np.minimum(x_mm, body.length_mm - x_mm) - radius
+    return np.asarray(np.minimum(np.minimum(thinnest, to_end), 2 * beside_mm - drill_mm))
 
 
 @dataclass(frozen=True, eq=False)
@@ -81,7 +102,7 @@ class _Stations:
 
 def wall_left_mm(body: Body, hole: Hole) -> float:
     """Thinnest material left round one hole [mm]."""
-    return float(walls_left_mm(body, np.array([hole.x_mm]), hole.depth_mm, hole.drill_mm)[0])
+    return float(walls_left_mm(body, np.array([hole.x_mm]), hole.depth_mm, hole.drill_mm, hole.beside_mm)[0])
 
 
 def obstacles(design: Design, gap_mm: float = 1.5) -> tuple[tuple[float, float], ...]:

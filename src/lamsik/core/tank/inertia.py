@@ -87,7 +87,7 @@ def roll_moment_g_mm2(design: Design, mass: Budget) -> float:
         elif part.film_ml > 0:
             square = _skin_radius_mm2(design.body)
         total += part.mass_g * square
-    return total
+    return total + sum(hole.mass_g * hole.beside_mm**2 for hole in design.ballast)
 
 
 def added_inertia_g_mm2(design: Design, water_g_cm3: float) -> float:

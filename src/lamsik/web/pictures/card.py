@@ -2,6 +2,7 @@
 
 import numpy as np
 
+from lamsik.core.shapes.ballast_holes import Hole, mouth_mm
 from lamsik.core.shapes.body import section_outline, side_outline, station, top_outline
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
@@ -39,7 +40,7 @@ def top_template(design: Design) -> Node:
     outline = top_outline(body, 161)
     half = float(outline[:, 1].max())
     centre = node("line", x1=-MARGIN, x2=body.length_mm + MARGIN, y1=0, y2=0, stroke=MUTED, stroke_width=PRINT.mm, stroke_dasharray="4 1 0.5 1")
-    holes = [node("circle", cx=h.x_mm, cy=0, r=h.drill_mm / 2, fill="none", stroke=INK, stroke_width=PRINT.mm) for h in design.ballast]
+    holes = [node("circle", cx=h.x_mm, cy=y, r=h.drill_mm / 2, fill="none", stroke=INK, stroke_width=PRINT.mm) for h in design.ballast for y in h.sides_mm]
     marks = [_cross(h.x_mm, 0.0) for h in design.ballast]
     return _template(outline, [centre, *holes, *marks], half, -half, body.length_mm, "Top template, full size")
 
@@ -74,12 +75,10 @@ def drill_map(design: Design) -> Node:
     for i, hole in enumerate(sorted(design.ballast, key=lambda h: h.x_mm)):
         content.append(parts.hole(design, hole, PRINT))
         y = -low + 8 + 7 * i
-        belly = -station(body, hole.x_mm).bottom_mm
+        belly = -mouth_mm(body, hole)
         content.append(node("line", x1=hole.x_mm, x2=hole.x_mm, y1=belly, y2=y, stroke=INK, stroke_width=PRINT.mm))
         content.append(node("line", x1=0, x2=hole.x_mm, y1=y, y2=y, stroke=INK, stroke_width=PRINT.mm))
-        content.append(
-            label(f"{hole.x_mm:.1f} mm from the nose: drill {hole.drill_mm:g}, {hole.depth_mm:.1f} deep, {hole.mass_g:.1f} g {hole.slug.name}", 0, y - 1.2, 2.5)
-        )
+        content.append(label(f"{_place(hole)}: drill {hole.drill_mm:g}, {hole.depth_mm:.1f} deep, {hole.each_g:.1f} g {hole.slug.name}", 0, y - 1.2, 2.5))
     height = high - low + 6 + 7 * max(len(design.ballast), 1)
     return full_size(content, -MARGIN, -high - 2, max(body.length_mm, 104) + 12, height, "Drill map, full size")
 
@@ -99,9 +98,13 @@ def _station_line(design: Design, x: float) -> Node:
     return node("line", x1=x, x2=x, y1=-here.top_mm, y2=-here.bottom_mm, stroke=MUTED, stroke_width=0.5 * PRINT.mm, stroke_dasharray="1 1")
 
 
+def _place(hole: Hole) -> str:
+    return f"{hole.x_mm:.1f} mm from the nose" + (f", {hole.beside_mm:.1f} mm to each side" if hole.count > 1 else "")
+
+
 def _hole_lines(design: Design, index: int) -> Node:
     hole = design.ballast[index]
-    belly = station(design.body, hole.x_mm).bottom_mm
+    belly = mouth_mm(design.body, hole)
     return node(
         "rect",
         x=hole.x_mm - hole.drill_mm / 2,

@@ -107,7 +107,7 @@ def _lip_corners(outcome: Outcome, lip: Lip) -> list[tuple[float, float, float]]
 
 def _metal(outcome: Outcome, attitude: Attitude, pen: Pen) -> list[Node]:
     design = outcome.design
-    rows = [((h.x_mm, 0.0, slug_height_mm(design.body, h)), h.slug.diameter_mm) for h in design.ballast]
+    rows = [((h.x_mm, y, slug_height_mm(design.body, h)), h.slug.diameter_mm) for h in design.ballast for y in h.sides_mm]
     rows += [(cavity_point(design.body, c), c.slug.diameter_mm) for c in design.cavities]
     found = []
     for at, size in rows:

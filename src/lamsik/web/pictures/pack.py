@@ -80,7 +80,8 @@ def top(design: Design, holes: Sequence[Drilling]) -> Drawing:
     for hole in holes:
         if hole.face in ("belly", "back"):
             dash = {"stroke_dasharray": DASH} if hole.face == "belly" else {}
-            rows += [node("circle", cx=hole.x_mm, cy=0, r=hole.drill_mm / 2, fill="none", stroke=INK, stroke_width=LINE, **dash), _mark(hole, hole.x_mm, 0.0)]
+            for y in (-hole.beside_mm, hole.beside_mm) if hole.beside_mm else (0.0,):
+                rows += [node("circle", cx=hole.x_mm, cy=y, r=hole.drill_mm / 2, fill="none", stroke=INK, stroke_width=LINE, **dash), _mark(hole, hole.x_mm, y)]
     return Drawing("top", "Top template", tuple(rows), (-6.0, -half - 5, body.length_mm + 18, 2 * half + 18), "Holes drawn dashed are drilled from the belly.")
 
 
@@ -128,7 +129,8 @@ def _where(hole: Drilling) -> str:
     """From which face, and how far from the nose."""
     if hole.face in ("nose", "tail"):
         return f"from the {hole.face}"
-    return f"{'inside' if hole.face == 'inside' else f'from the {hole.face}'}, {hole.x_mm:.1f} mm from the nose"
+    pair = f", two, {hole.beside_mm:.1f} mm to each side of the middle" if hole.beside_mm else ""
+    return f"{'inside' if hole.face == 'inside' else f'from the {hole.face}'}, {hole.x_mm:.1f} mm from the nose{pair}"
 
 
 def _bore(design: Design, hole: Drilling) -> list[Node]:

@@ -2,7 +2,7 @@
 
 from math import cos, radians, sin
 
-from lamsik.core.shapes.ballast_holes import BALLS, Hole
+from lamsik.core.shapes.ballast_holes import BALLS, Hole, mouth_mm
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Placement, eye_of, lip_point, seat_point
@@ -33,7 +33,7 @@ def lip_plan(design: Design, pen: Pen) -> list[Node]:
 
 def hole(design: Design, drilled: Hole, pen: Pen) -> Node:
     """A ballast hole with its filler and metal, dashed as what lies inside."""
-    belly = -station(design.body, drilled.x_mm).bottom_mm
+    belly = -mouth_mm(design.body, drilled)
     left, wide = drilled.x_mm - drilled.drill_mm / 2, drilled.drill_mm
     shapes = [
         node(
@@ -48,11 +48,11 @@ def hole(design: Design, drilled: Hole, pen: Pen) -> Node:
             stroke_dasharray=f"{3 * pen.mm:.2f} {2 * pen.mm:.2f}",
         )
     ]
-    tall, slug = drilled.slug.length_mm(drilled.mass_g), drilled.slug
+    tall, slug = drilled.tall_mm, drilled.slug
     base = belly - drilled.cover_mm
     if slug.form == BALLS:
         radius = slug.diameter_mm / 2
-        count = max(round(drilled.mass_g / slug.ball_g), 1)
+        count = max(slug.balls(drilled.each_g), 1)
         shapes += [node("circle", cx=drilled.x_mm, cy=base - radius - i * slug.diameter_mm, r=radius, fill=LEAD, stroke=INK, stroke_width=pen.mm) for i in range(count)]
     else:
         shapes.append(node("rect", x=drilled.x_mm - slug.diameter_mm / 2, y=base - tall, width=slug.diameter_mm, height=tall, fill=LEAD, stroke=INK, stroke_width=pen.mm))

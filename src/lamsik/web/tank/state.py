@@ -126,15 +126,22 @@ def _row(group: str, key: str, name: str, says: str, wrong: tuple[str, ...], fir
         "key": f"{group}-{key}", "name": name, "says": says, "trouble": f"This {what} {' and '.join(wrong)}." if wrong else "", "troubled": bool(wrong),
         "mass_path": f"{group}.{key}.{first[0]}", "mass_says": first[1], "path": f"{group}.{key}.{place[0]}", "place_says": place[1],
         "remove": json.dumps({"do": "remove", "group": group, "key": key}), "remove_says": f"Take out {name}",
+        "is_hole": False, "is_pair": False, "beside_path": f"{group}.{key}.{place[0]}", "beside_says": "", "pair": "", "pair_says": "", "pair_word": "",
     }  # fmt: skip
 
 
 def _hole_row(design: Design, hole: Hole, wrong: tuple[str, ...]) -> dict[str, Any]:
     wall = wall_left_mm(design.body, hole)
     out = hole.hole_ml * design.host.density_g_cm3
-    says = f"{hole.drill_mm:g} mm drill, {hole.depth_mm:.1f} mm deep; {out:.2f} g out, {max(wall, 0):.1f} mm wall"
+    pair = f"two of {hole.each_g:.2f} g, {hole.beside_mm:.1f} mm to each side; " if hole.count > 1 else ""
+    says = f"{pair}{hole.drill_mm:g} mm drill, {hole.depth_mm:.1f} mm deep; {out:.2f} g out, {max(wall, 0):.1f} mm wall"
     name = hole.slug.name
-    return _row("ballast", hole.key, name, says, wrong, ("mass_g", f"Mass of {name}"), ("x_mm", f"{name} distance from the nose"))
+    other = f"{name}: one hole on the middle" if hole.count > 1 else f"{name}: a pair beside the middle"
+    row = _row("ballast", hole.key, name, says, wrong, ("mass_g", f"Mass of {name}{', both' if hole.count > 1 else ''}"), ("x_mm", f"{name} distance from the nose"))
+    return {
+        **row, "is_hole": True, "is_pair": hole.count > 1, "beside_path": f"ballast.{hole.key}.beside_mm", "beside_says": f"{name}, how far to each side",
+        "pair": json.dumps({"do": "pair", "key": hole.key}), "pair_word": "One" if hole.count > 1 else "Pair", "pair_says": other,
+    }  # fmt: skip
 
 
 def _pour_row(design: Design, pour: Pour, wrong: tuple[str, ...]) -> dict[str, Any]:
