@@ -213,3 +213,18 @@ class TestRooms:
         assert document(demo)["ballast"] == [] and "back to revision 1" in demo.get(f"/tank/{BAIT}/history").text
         demo.send(f"/designs/{BAIT}/undo", {"bench": "tank"})
         assert document(demo) == before
+
+
+class TestCannotBeBuilt:
+    def test_nothing_is_said_of_how_it_swims_until_it_can_be_built(self, demo):
+        found = view(demo, {"do": "cavity", "code": "steel ball 6 mm"}, {"do": "set", "path": "cavities.c1.x_mm", "text": "21 mm"}, mode="settled")
+        assert found["sentence"].startswith("It cannot be built as drawn: the ") and "runs into the chamber" in found["sentence"]
+        assert found["facts"] == [] and found["effects"] == [] and found["sure"] == "" and not found["can_refit"] and "in the way" in found["refit"]
+        assert "cm/s" not in json.dumps(found["picture"])
+        put_right = view(demo, {"do": "cavity", "code": "steel ball 6 mm"}, {"do": "remove", "group": "cavities", "key": "c1"}, mode="settled")
+        assert put_right["facts"] and put_right["sure"]
+
+    def test_a_pair_is_shown_as_two_with_the_way_back(self, demo):
+        found = view(demo, {"do": "pair", "key": "b1"})
+        row = next(row for row in found["holes"] if row["key"] == "ballast-b1")
+        assert row["says"].startswith("two of ") and "to each side" in row["says"] and row["is_pair"] and row["pair_word"] == "One on the middle instead"

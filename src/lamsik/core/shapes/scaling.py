@@ -20,7 +20,7 @@ def with_length(design: Design, length_mm: float) -> Design:
         design,
         body=_lengthened(design.body, length_mm),
         hardware=tuple(p if p.seat == "lip" else replace(p, x_mm=p.x_mm * factor) for p in design.hardware),
-        ballast=tuple(replace(h, x_mm=h.x_mm * factor) for h in design.ballast),
+        ballast=tuple(replace(h, x_mm=h.x_mm * factor, beside_mm=h.beside_mm * factor) for h in design.ballast),
         lip=lip,
         pours=tuple(stretched(p, factor) for p in design.pours),
         cavities=tuple(replace(c, x_mm=c.x_mm * factor) for c in design.cavities),

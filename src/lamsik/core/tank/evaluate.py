@@ -1,6 +1,6 @@
 """What the Tank shows of a design: mass, attitude, verdict; quick while dragging, settled at rest."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from lamsik.core.shapes.design import Design
@@ -111,7 +111,7 @@ def _outcome(design: Design, mass: Budget, surface: tuple[Floating, ...], rules:
     says = verdict(hanging.net_g, mass.mass_g, area, water, hanging.free, surface[0] if surface else None, drag_of(design, rules.drag), rules.bands)
     cannot = unbuilt(design)
     if cannot:
-        says = no_verdict(says, cannot)
+        says, hanging, surface = no_verdict(says, cannot), replace(hanging, free=Attitude(0.0, 0.0), held=None), ()
     deeper = bool(surface) and any(p.energy < surface[0].energy - 1e-6 * mass.mass_g * design.body.length_mm for p in surface[1:])
     over = abs(hanging.free.roll_deg) > 90 or deeper
     rolls = roll(design, mass, water.density_g_cm3, bg_mm(hanging))

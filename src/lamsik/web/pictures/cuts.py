@@ -1,9 +1,11 @@
 """What cuts a body and what is hidden in it, on the side and top views: joints, the hollow, buried parts, clashes with their distance."""
 
+from lamsik.core.shapes.ballast_holes import mouth_mm
 from lamsik.core.shapes.body import leaning, station
 from lamsik.core.shapes.clashes import SKIN, Clash, cut_ends
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Placement
+from lamsik.core.shapes.inside import cavity_point
 from lamsik.core.shapes.joints import Joint
 from lamsik.core.shapes.space import hollow_outlines
 from lamsik.web.pictures.ink import BRICK, CARD, INK, MUTED, PLATE, STEEL, Pen
@@ -43,7 +45,23 @@ def hollow(design: Design, pen: Pen) -> list[Node]:
     """The inner side of a shell, dashed."""
     dash = f"{4 * pen.mm:.2f} {3 * pen.mm:.2f}"
     looks = {"fill": CARD, "fill_opacity": 0.45, "stroke": INK, "stroke_width": pen.mm, "stroke_dasharray": dash}
-    return [node("path", d=path([(float(x), float(z)) for x, z in edge]), **looks) for edge in hollow_outlines(design)]
+    rows = [node("path", d=path([(float(x), float(z)) for x, z in edge]), **looks) for edge in hollow_outlines(design)]
+    return [*rows, *_walls(design, design.shell.around_mm, pen)] if rows and design.shell and design.shell.around_mm else rows
+
+
+def _walls(design: Design, wall_mm: float, pen: Pen) -> list[Node]:
+    """The walls round holes and chambers in the hollow."""
+    boxes: list[tuple[float, float, float, float]] = []
+    for hole in design.ballast:
+        low, half = mouth_mm(design.body, hole), hole.drill_mm / 2
+        boxes.append((hole.x_mm - half, low, hole.x_mm + half, low + hole.depth_mm))
+    for cavity in design.cavities:
+        x, _, z = cavity_point(design.body, cavity)
+        boxes.append((x - cavity.length_mm / 2, z - cavity.bore_mm / 2, x + cavity.length_mm / 2, z + cavity.bore_mm / 2))
+    looks = {"rx": wall_mm / 2, "fill": "none", "stroke": MUTED, "stroke_width": pen.mm}
+    return [
+        node("rect", x=left - wall_mm, y=-top - wall_mm, width=right - left + 2 * wall_mm, height=top - low + 2 * wall_mm, **looks) for left, low, right, top in boxes
+    ]
 
 
 def buried(design: Design, pen: Pen) -> list[Node]:

@@ -52,6 +52,8 @@ def scene(outcome: Outcome, view: str, unit: str = "mm", handles: bool = True, t
     water = node("rect", x=-width / 2, y=0, width=width, height=height - sky, fill=PALE)
     body = _body(outcome, attitude, pen, handles, turn, shift)
     marks = _dots(outcome, attitude, b, shift, pen) if plain else [*_trail(trail, attitude, shift, pen), *_marks(outcome, attitude, b, shift, pen)]
+    if outcome.unbuilt:  # nothing is said of how it lies
+        marks = []
     if view == HELD:
         marks.insert(0, _held_line(outcome, attitude, shift, pen, height - sky))
     surface = node("path", d=_surface_line(width, pen), fill="none", stroke=WATER, stroke_width=2.4 * pen.mm)

@@ -26,14 +26,17 @@ def body_facts(outcome: Outcome) -> list[Fact]:
     how = "The closed mesh, exactly as it was brought in." if design.body.skin else "Section areas added up along the length (Gauss quadrature of the curve as drawn)."
     if design.body.joints:
         how += f" The {len(design.body.joints)} saw cuts take {kerf_ml(design.body):.2f} ml."
+    blank_how = f"{shape.volume_ml:.2f} ml × {host.density_g_cm3:.3f} g/cm³ {host.name}, ± {blank.sd_g:.1f} g between sticks."
+    if design.shell or design.pours or design.cavities or design.segment_hosts:
+        blank_how = f"{shape.volume_ml:.2f} ml × {host.density_g_cm3:.3f} g/cm³ {host.name}, less what is hollow, with what is poured or closed in; ± {blank.sd_g:.1f} g."
     return [
         Fact("volume", "Body volume", f"{shape.volume_ml:.2f} ml", how),
         Fact("area", "Surface to coat", f"{shape.area_mm2 / 100:.1f} cm²", "The skin of the same solid, end and joint faces included."),
         Fact(
             "blank",
-            "Carved blank",
-            f"{blank.mass_g:.1f} g",
-            f"{shape.volume_ml:.2f} ml × {host.density_g_cm3:.3f} g/cm³ {host.name}, ± {blank.sd_g:.1f} g between sticks.",
+            "Carved blank" if host.construction == "wood" else "Blank",
+            f"{outcome.budget.up_to('carved'):.1f} g",
+            blank_how,
             True,
         ),
         Fact("mass", "Finished bait", f"{outcome.budget.mass_g:.1f} g", "All parts, coats and allowances added; see the Tank for each.", True),

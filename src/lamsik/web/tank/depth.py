@@ -28,11 +28,11 @@ from lamsik.web.shared.facts import signed
 def deeper(outcome: Outcome, hooks: Sequence[Item], waters: Sequence[Water], bench: Bench | None, runs: Sequence[TimedRun]) -> dict[str, Any]:
     """Everything that is shown of a settled design beyond what is watched while dragging."""
     design = outcome.design
-    found = effects(design, hooks, drag=outcome.rules.drag, bands=outcome.rules.bands)
+    found = () if outcome.unbuilt else effects(design, hooks, drag=outcome.rules.drag, bands=outcome.rules.bands)
     return {
         "effects": effect_rows(found),
         "first_effects": _first(found),
-        "flips": flip_words(flips(design, outcome.budget, outcome.rules.drag, outcome.rules.bands)),
+        "flips": "" if outcome.unbuilt else flip_words(flips(design, outcome.budget, outcome.rules.drag, outcome.rules.bands)),
         **_want(outcome, waters, bench),
         **_sure(outcome),
         **_faces(outcome),
@@ -50,6 +50,8 @@ def deeper(outcome: Outcome, hooks: Sequence[Item], waters: Sequence[Water], ben
 
 def _first(found: Sequence[Effect]) -> str:
     rows = [row for row in found if abs(row.net_change_g) > 0.005][:3]
+    if not rows:
+        return ""
     return "Most changes it: " + ", ".join(f"{row.name[0].lower()}{row.name[1:]} {signed(row.net_change_g)} g" for row in rows) + "."
 
 
@@ -86,8 +88,8 @@ def _want(outcome: Outcome, waters: Sequence[Water], bench: Bench | None) -> dic
     design, rules = outcome.design, outcome.rules
     held = {row.water.name: row for row in holdings(design, outcome.budget, outcome.drag, rules.bands)}
     try:
-        advice = refit(outcome, bench) if bench else None
-        says = advice.says if advice else ""
+        advice = refit(outcome, bench) if bench and not outcome.unbuilt else None
+        says = advice.says if advice else "Move or take out one of what is in the way, or find ballast anew." if outcome.unbuilt else ""
     except Refused as refused:
         advice, says = None, f"{refused.given} cannot be: {refused.allowed}."
     return {
@@ -132,6 +134,8 @@ _FACES = {
 
 
 def _sure(outcome: Outcome) -> dict[str, Any]:
+    if outcome.unbuilt:
+        return {"sure": "", "sure_rows": [], "sure_spread": ""}
     try:
         found = certainty(outcome.design, drag=outcome.rules.drag, bands=outcome.rules.bands, face_mm=outcome.rules.face_mm(outcome.design.host.construction))
     except Refused:

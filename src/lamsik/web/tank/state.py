@@ -137,10 +137,11 @@ def _hole_row(design: Design, hole: Hole, wrong: tuple[str, ...]) -> dict[str, A
     says = f"{pair}{hole.drill_mm:g} mm drill, {hole.depth_mm:.1f} mm deep; {out:.2f} g out, {max(wall, 0):.1f} mm wall"
     name = hole.slug.name
     other = f"{name}: one hole on the middle" if hole.count > 1 else f"{name}: a pair beside the middle"
+    word = "One on the middle instead" if hole.count > 1 else "As a pair beside the middle"
     row = _row("ballast", hole.key, name, says, wrong, ("mass_g", f"Mass of {name}{', both' if hole.count > 1 else ''}"), ("x_mm", f"{name} distance from the nose"))
     return {
         **row, "is_hole": True, "is_pair": hole.count > 1, "beside_path": f"ballast.{hole.key}.beside_mm", "beside_says": f"{name}, how far to each side",
-        "pair": json.dumps({"do": "pair", "key": hole.key}), "pair_word": "One" if hole.count > 1 else "Pair", "pair_says": other,
+        "pair": json.dumps({"do": "pair", "key": hole.key}), "pair_word": word, "pair_says": other,
     }  # fmt: skip
 
 
