@@ -228,3 +228,10 @@ class TestCannotBeBuilt:
         found = view(demo, {"do": "pair", "key": "b1"})
         row = next(row for row in found["holes"] if row["key"] == "ballast-b1")
         assert row["says"].startswith("two of ") and "to each side" in row["says"] and row["is_pair"] and row["pair_word"] == "One on the middle instead"
+
+
+def test_a_carved_body_is_said_to_be_by_hand_or_over_a_template(demo):
+    found = view(demo, mode="settled")
+    edit = json.loads(next(row["edit"] for row in found["face_ways"] if row["name"] == "by template"))
+    over = view(demo, edit, mode="settled")
+    assert over["fields"]["material.face_mm"] == "0.1 mm" and over["sure"] != found["sure"]

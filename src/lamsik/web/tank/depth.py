@@ -154,13 +154,15 @@ def _sure(outcome: Outcome) -> dict[str, Any]:
     }
 
 
-def _faces(outcome: Outcome) -> dict[str, str]:
+def _faces(outcome: Outcome) -> dict[str, Any]:
     """How true the body is taken to be made, and where that is from."""
     host = outcome.design.host
     learned = outcome.rules.face_mm(host.construction)
     stands = learned if learned is not None else MADE_TRUE_TO[host.construction]
     says = "your own figure" if host.face_mm is not None else "from your own blanks held under water" if learned is not None else _FACES[host.construction]
-    return {"face_says": says, "face_mm": f"{stands:.2f} mm"}
+    ways = TRUE_TO if host.construction == "wood" else {}
+    edits = [{"key": name, "name": name, "edit": json.dumps({"do": "set", "path": "material.face_mm", "text": f"{true:g} mm"})} for name, true in ways.items()]
+    return {"face_says": says, "face_mm": f"{stands:.2f} mm", "face_ways": edits}
 
 
 def sure_words(found: Certainty, made: str = "baits made so") -> str:
