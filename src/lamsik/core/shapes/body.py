@@ -1,6 +1,6 @@
 """The solid: two outlines and a section, and what it measures at a station."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from math import radians, tan
 
@@ -90,6 +90,12 @@ class Body:
     def width_mm(self) -> float:
         """Greatest width [mm]."""
         return float(2 * self.half_width.at(np.linspace(0.0, np.pi, 241)).max())
+
+
+@lru_cache(maxsize=256)
+def uncut(body: Body) -> Body:
+    """The body as it was before joints cut it."""
+    return replace(body, joints=()) if body.joints else body
 
 
 @lru_cache(maxsize=1024)

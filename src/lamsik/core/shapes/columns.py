@@ -29,10 +29,9 @@ class Columns:
     low: Array
     high: Array
 
-    @property
-    def volume_mm3(self) -> float:
-        """What they hold [mm³]."""
-        return float(self.ground @ np.maximum(self.high - self.low, 0.0))
+    def meets(self, from_mm: float, to_mm: float) -> bool:
+        """Whether any of them is between one x and another."""
+        return bool(len(self.x)) and bool(self.x.min() <= to_mm) and bool(self.x.max() >= from_mm)
 
 
 def reach_of(body: Body) -> Reach:

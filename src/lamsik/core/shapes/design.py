@@ -8,7 +8,7 @@ from lamsik.core.shapes.allowances import Allowance
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.hardware import Lip, Placement
-from lamsik.core.shapes.hollow import Shell, inside_of
+from lamsik.core.shapes.hollow import Shell, require_room
 from lamsik.core.shapes.inside import Cavity, Pour
 from lamsik.core.shapes.solid import segments
 from lamsik.core.shapes.sources import Source
@@ -135,7 +135,7 @@ class Design:
         if any(placed.seat == "lip" for placed in self.hardware):
             require(self.lip is not None, "hardware.seat", "lip", "there is no lip to tie on: fit one, or move the tie to the nose")
         if self.shell is not None:
-            inside_of(self.body, self.shell.wall_mm)
+            require_room(self.body, self.shell.wall_mm)
         known = [part.key for part in segments(self.body)] if self.segment_hosts else []
         for key, _ in self.segment_hosts:
             require(key in known, "segments", key, f"segments are {', '.join(known)}")

@@ -37,6 +37,11 @@ class Bounds:
         )  # fmt: skip
 
     @property
+    def is_plain(self) -> bool:
+        """Whether nothing divides the body."""
+        return not self.joints and not self.pours and self.inside is None
+
+    @property
     def cuts(self) -> tuple[Cut, ...]:
         """Every face, those of the walls that close a hollow at its joints too."""
         rows = [cut for pair in (*self.joints, *self.pours) for cut in pair if cut]

@@ -5,13 +5,13 @@ of top(x + a, y + b) − √(w² − a² − b²) within the ball's ground, and 
 """
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
 
 from lamsik.core.errors import Refused, finite_between
-from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.body import Body, uncut
 from lamsik.core.shapes.columns import Chart, Columns, Reach, reach_of
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.quadrature import Stretch, gauss_panels
@@ -59,7 +59,7 @@ BALL = _ball()
 
 def reach_inside(body: Body, wall_mm: float) -> Reach:
     """How far up and down the inside of a wall of even thickness reaches, looked up in a chart of it; of a body that joints have not cut."""
-    return inside_chart(_uncut(body), wall_mm).reach
+    return inside_chart(uncut(body), wall_mm).reach
 
 
 CHART = (65, 25)
@@ -145,7 +145,7 @@ def inside_columns(body: Body, wall_mm: float, breaks: tuple[float, ...] = ()) -
     Raises `Refused` where nothing is left inside.
     """
     if body.joints:
-        return inside_columns(_uncut(body), wall_mm, breaks)
+        return inside_columns(uncut(body), wall_mm, breaks)
     is_open, ends = _opened(body, wall_mm)
     reach = _exactly(body, wall_mm)
     middle, half = sum(ends) / 2, (ends[1] - ends[0]) / 2
@@ -165,10 +165,7 @@ def inside_columns(body: Body, wall_mm: float, breaks: tuple[float, ...] = ()) -
     return Columns(*found[:, found[4] > found[3]])
 
 
-def _uncut(body: Body) -> Body:
-    return replace(body, joints=()) if body.joints else body
-
-
+@lru_cache(maxsize=32)
 def _opened(body: Body, wall_mm: float) -> tuple[Reachable, tuple[float, float]]:
     """Whether it is open over a place, and from where to where along the middle [mm]. Raises `Refused` where it is nowhere."""
     thin = Refused("shell.wall_mm", wall_mm, f"thinner than {min(body.depth_mm, body.width_mm) / 2:.1f} mm, else it is solid")
@@ -189,16 +186,17 @@ def _opened(body: Body, wall_mm: float) -> tuple[Reachable, tuple[float, float]]
 
 def _edge(is_open: Reachable, inner: float, outer: float) -> float:
     """Where on the way from an open x to a closed one it closes [mm]."""
-    for _ in range(24):
-        middle = (inner + outer) / 2
-        inner, outer = (middle, outer) if is_open(np.array([middle]), np.zeros(1))[0] else (inner, middle)
-    return float(inner)
+    for _ in range(5):
+        tried = np.linspace(inner, outer, 12)
+        last = int(np.nonzero(is_open(tried, np.zeros(12)))[0].max(initial=0))
+        inner, outer = float(tried[last]), float(tried[min(last + 1, 11)])
+    return inner
 
 
 def _sides(is_open: Reachable, x: Array, furthest: float) -> Array:
     """How far to one side it is open at each x (n,) [mm]."""
     inner, outer = np.zeros(len(x)), np.full(len(x), furthest)
-    for _ in range(18):
+    for _ in range(14):
         middle = (inner + outer) / 2
         good = is_open(x, middle)
         inner, outer = np.where(good, middle, inner), np.where(good, outer, middle)
@@ -211,3 +209,8 @@ def inside_of(body: Body, wall_mm: float) -> Stretch:
     held = rows.ground * (rows.high - rows.low)
     volume = float(held.sum())
     return Stretch(volume, (float(held @ rows.x) / volume, 0.0, float(held @ (rows.low + rows.high)) / 2 / volume))
+
+
+def require_room(body: Body, wall_mm: float) -> None:
+    """Raises `Refused` where a wall leaves nothing inside."""
+    _opened(uncut(body), wall_mm)

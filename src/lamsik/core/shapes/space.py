@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from lamsik.core.shapes.ballast_holes import Hole, slug_height_mm
 from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.columns import Columns
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.dividing import Bits, Bounds, cut_up
@@ -147,9 +148,22 @@ def _gathered(bits: Bits, chosen: NDArray[np.bool_]) -> tuple[Piece, ...]:
     return tuple(found)
 
 
+def _as_one(columns: Columns) -> tuple[Piece, ...]:
+    """Columns that nothing divides; they are in the only segment there is."""
+    there = columns.high > columns.low
+    x, y, ground, low, high = (row[there] for row in (columns.x, columns.y, columns.ground, columns.low, columns.high))
+    held = ground * (high - low)
+    moment = (float(held @ x), float(held @ y), float(held @ (low + high)) / 2)
+    return (Piece("s1", float(held.sum()), moment),) if there.any() else ()
+
+
 def _taken(thing: Thing, bounds: Bounds, before: tuple[Solid, ...]) -> Taken:
     """What a thing takes that no thing before it has; in a kerf there is nothing to take."""
-    bits = cut_up(thing.shape.columns(bounds.breaks(*thing.shape.heights)), bounds, before)
+    columns = thing.shape.columns(bounds.breaks(*thing.shape.heights))
+    if bounds.is_plain and not any(columns.meets(*shape.span) for shape in before):
+        whole = _as_one(columns)
+        return Taken(thing, whole, (), (), whole)
+    bits = cut_up(columns, bounds, before)
     here = ~bits.barred & (bits.segment >= 0)
     host, hollow = _gathered(bits, here & (bits.pour < 0) & ~bits.hollow), _gathered(bits, here & bits.hollow)
     pours = tuple((key, piece) for n, key in enumerate(bounds.keys) for piece in _gathered(bits, here & (bits.pour == n)))

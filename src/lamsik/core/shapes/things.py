@@ -2,12 +2,13 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from math import cos, radians, sin
 
 import numpy as np
 
 from lamsik.core.shapes.ballast_holes import Hole, mouth_mm
-from lamsik.core.shapes.body import Body, station
+from lamsik.core.shapes.body import Body, station, uncut
 from lamsik.core.shapes.columns import Columns, reach_of
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.hardware import Lip, Placement, lip_outline, lip_root
@@ -32,6 +33,11 @@ class Upright:
     low_mm: float
     high_mm: float
     wall_mm: float = 0.0
+
+    @property
+    def span(self) -> tuple[float, float]:
+        """From where to where it is along the body [mm]."""
+        return self.x_mm - self.radius_mm, self.x_mm + self.radius_mm
 
     @property
     def heights(self) -> tuple[float, float]:
@@ -77,6 +83,11 @@ class Lying:
     radius_mm: float
     wall_mm: float = 0.0
     body: Body | None = None
+
+    @property
+    def span(self) -> tuple[float, float]:
+        """From where to where it is along the body [mm]."""
+        return self.from_mm, self.to_mm
 
     @property
     def heights(self) -> tuple[float, float]:
@@ -128,6 +139,12 @@ class Plate:
     wall_mm: float = 0.0
 
     @property
+    def span(self) -> tuple[float, float]:
+        """From where to where it may be along the body [mm]."""
+        root, angle, thick = lip_root(self.body, self.lip)[0], radians(self.lip.angle_deg), self.lip.thickness_mm / 2 + self.wall_mm
+        return root - self.lip.length_mm * cos(angle) - thick, root + (self.lip.inset_mm + self.wall_mm) * cos(angle) + thick
+
+    @property
     def heights(self) -> tuple[float, float]:
         """From where to where it reaches [mm]."""
         root, angle = lip_root(self.body, self.lip), radians(self.lip.angle_deg)
@@ -136,11 +153,9 @@ class Plate:
 
     def _sides(self, y: Array) -> tuple[Array, Array]:
         """How far the plate reaches along itself at a distance to the side, (from, to) [mm]; from beyond to beside it."""
-        rows = lip_outline(self.lip, 24)
-        ahead = rows[rows[:, 1] >= 0]
-        order = np.lexsort((ahead[:, 0], ahead[:, 1]))
-        far = np.interp(np.abs(y), *_outer(ahead[order]))
-        near = np.where(np.abs(y) <= np.abs(rows[:1, 1]).max() + self.wall_mm, -self.lip.inset_mm - self.wall_mm, 0.0)
+        sides, ends, root = _edge(self.lip)
+        far = np.interp(np.abs(y), sides, ends)
+        near = np.where(np.abs(y) <= root + self.wall_mm, -self.lip.inset_mm - self.wall_mm, 0.0)
         beside = np.abs(y) > self.lip.width_mm / 2 + self.wall_mm
         return np.where(beside, np.inf, near), np.where(beside, -np.inf, far)
 
@@ -164,6 +179,10 @@ class Plate:
 
     def columns(self, breaks: Array) -> Columns:
         """Filled with columns as far as it is inside the skin."""
+        return _plated(self, tuple(breaks.tolist()))
+
+    def filled(self, breaks: Array) -> Columns:
+        """The same, worked out."""
         root, angle = lip_root(self.body, self.lip), radians(self.lip.angle_deg)
         thick, inner = self.lip.thickness_mm / 2, self.lip.inset_mm
         reaches = (-self.lip.length_mm, 0.0, inner, inner + self.wall_mm)
@@ -185,10 +204,21 @@ class Plate:
         return replace(self, wall_mm=self.wall_mm + wall_mm)
 
 
-def _outer(rows: Array) -> tuple[Array, Array]:
-    """The plate's far edge: distance to the side, rising, and how far it reaches there."""
-    sides = np.unique(rows[:, 1])
-    return sides, np.array([rows[np.isclose(rows[:, 1], side), 0].max() for side in sides])
+@lru_cache(maxsize=32)
+def _plated(plate: Plate, breaks: tuple[float, ...]) -> Columns:
+    """Kept: a hole that is moved leaves the lip where it was."""
+    return plate.filled(np.array(breaks))
+
+
+@lru_cache(maxsize=64)
+def _edge(lip: Lip) -> tuple[Array, Array, float]:
+    """The plate's far edge: distances to the side, rising, and how far it reaches there; and the half of its width in the slot."""
+    rows = lip_outline(lip, 24)
+    ahead = rows[rows[:, 1] >= 0]
+    sides, at = np.unique(np.round(ahead[:, 1], 9), return_inverse=True)
+    ends = np.full(len(sides), -np.inf)
+    np.maximum.at(ends, at, ahead[:, 0])
+    return sides, ends, float(abs(rows[0, 1]))
 
 
 Solid = Upright | Lying | Plate
@@ -205,11 +235,11 @@ class Thing:
 
 def things_in(body: Body, ballast: Iterable[Hole], cavities: Iterable[Cavity], bores: Iterable[Placement], lip: Lip | None) -> tuple[Thing, ...]:
     """Everything that takes room in a body; screws are driven into it and take none."""
-    found = [Thing(HOLE, hole.key, shape) for hole in ballast for shape in _holes(replace(body, joints=()), hole)]
+    found = [Thing(HOLE, hole.key, shape) for hole in ballast for shape in _holes(uncut(body), hole)]
     found += [Thing(CHAMBER, cavity.key, _chamber(body, cavity)) for cavity in cavities]
-    found += [Thing(BORE, placed.key, replace(_bore(body, placed), body=replace(body, joints=()))) for placed in bores]
+    found += [Thing(BORE, placed.key, replace(_bore(body, placed), body=uncut(body))) for placed in bores]
     if lip is not None and lip.inset_mm > 0:
-        found.append(Thing(PLATE, "lip", Plate(replace(body, joints=()), lip)))
+        found.append(Thing(PLATE, "lip", Plate(uncut(body), lip)))
     return tuple(found)
 
 

@@ -3,12 +3,11 @@
 Less wall than the shop allows is a clash (`clashes`); this is what no care at the bench helps. It is not computed as if it could be.
 """
 
-from dataclasses import replace
 from itertools import combinations
 
 import numpy as np
 
-from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.body import Body, uncut
 from lamsik.core.shapes.columns import Columns, reach_of
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.dividing import Bounds, cut_up
@@ -58,8 +57,8 @@ def _found(body: Body, things: tuple[Thing, ...], through: frozenset[str]) -> li
     bounds = Bounds.of(body, (), None)
     found: list[Found] = []
     columns = [thing.shape.columns(bounds.breaks(*thing.shape.heights)) for thing in things]
-    for (one, mine), (other, theirs) in combinations(zip(things, columns, strict=True), 2):
-        if _far(mine, theirs):
+    for (one, mine), (other, _) in combinations(zip(things, columns, strict=True), 2):
+        if not mine.meets(*other.shape.span):
             continue
         bits = cut_up(mine, bounds, (other.shape,))
         if float(bits.volume[bits.barred].sum()) > LEAST_MM3:
@@ -68,22 +67,19 @@ def _found(body: Body, things: tuple[Thing, ...], through: frozenset[str]) -> li
     for thing, mine in zip(things, columns, strict=True):
         if thing.kind == BORE and thing.key in through:
             continue
-        bits = cut_up(mine, bounds, ())
         at = ((thing.kind, thing.key),)
-        if float(bits.volume[bits.segment < 0].sum()) > LEAST_MM3:
-            found.append(("{} runs into a joint", at))
+        if body.joints:
+            bits = cut_up(mine, bounds, ())
+            if float(bits.volume[bits.segment < 0].sum()) > LEAST_MM3:
+                found.append(("{} runs into a joint", at))
         if thing.kind in (HOLE, CHAMBER, BORE) and _outside(body, thing, mine) > LEAST_MM3:
             found.append(("{} breaks out of the body", at))
     return found
 
 
-def _far(one: Columns, other: Columns) -> bool:
-    return bool(not len(one.x) or not len(other.x) or one.x.max() < other.x.min() or other.x.max() < one.x.min())
-
-
 def _outside(body: Body, thing: Thing, columns: Columns) -> float:
     """What of a thing lies out of the skin [mm³]; a hole may do so at its mouth only."""
-    foot, head = reach_of(replace(body, joints=()))(columns.x, columns.y)
+    foot, head = reach_of(uncut(body))(columns.x, columns.y)
     over = np.clip(columns.high - np.maximum(head, columns.low), 0.0, columns.high - columns.low)
     under = np.zeros(len(over)) if thing.kind == HOLE else np.clip(np.minimum(foot, columns.high) - columns.low, 0.0, columns.high - columns.low)
     return float(columns.ground @ np.maximum(over + under, 0.0))

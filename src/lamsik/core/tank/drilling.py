@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lamsik.core.shapes.ballast_holes import Hole
-from lamsik.core.shapes.body import Body, station
+from lamsik.core.shapes.body import Body, station, uncut
 from lamsik.core.shapes.columns import reach_of
 from lamsik.core.shapes.curves import Array, phi_of_share
 from lamsik.core.shapes.design import Design
@@ -62,7 +62,7 @@ def walls_left_mm(body: Body, x_mm: Array, depth_mm: float | Array, drill_mm: fl
 
 
 def _pair_walls_mm(body: Body, x_mm: Array, depth_mm: Array, drill_mm: float, beside_mm: float) -> Array:
-    radius, skin = drill_mm / 2, reach_of(replace(body, joints=()))
+    radius, skin = drill_mm / 2, reach_of(uncut(body))
     head = floor_mm(body, x_mm, beside_mm) + depth_mm
     around = np.linspace(0.0, 2 * np.pi, 12, endpoint=False)
     dx, dy = radius * np.append(np.cos(around), 0.0), beside_mm + radius * np.append(np.sin(around), 0.0)
