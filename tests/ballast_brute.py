@@ -83,14 +83,14 @@ class Bare:
 
     def mouth_mm3(self, x, drill, bottom, count=24):
         """What the skin leaves out of the flat mouth of a drill: by squares over its disc, section by section."""
-        at, found = (np.arange(count) + 0.5) / count * drill - drill / 2, 0.0
-        for dx in at:
-            here = station(self.design.body, x + float(dx))
-            dy = at[np.abs(at) < np.sqrt(max(drill**2 / 4 - dx**2, 0.0))]
-            share = np.minimum(np.abs(dy) / max(here.half_width_mm, 1e-9), 1.0)
-            n = self.design.body.lower_exponent
-            found += float(((here.widest_mm - (here.widest_mm - here.bottom_mm) * (1 - share**n) ** (1 / n)) - bottom).sum())
-        return found * (drill / count) ** 2
+        at = (np.arange(count) + 0.5) / count * drill - drill / 2
+        dx, dy = (v.ravel() for v in np.meshgrid(at, at, indexing="ij"))
+        dx, dy = (v[np.hypot(dx, dy) < drill / 2] for v in (dx, dy))
+        body = self.design.body
+        phi = np.arccos(np.clip(1 - 2 * (x + dx) / body.length_mm, -1, 1))
+        floor, middle, n = body.bottom.at(phi), body.widest_at(phi), body.lower_exponent
+        share = np.minimum(np.abs(dy) / np.maximum(body.half_width.at(phi), 1e-9), 1.0)
+        return float((middle - (middle - floor) * (1 - share**n) ** (1 / n) - bottom).sum()) * (drill / count) ** 2
 
     def best(self, bench=STOCK, thin=5, threes=True):
         """The best of one to three holes of one slug and drill; for three, two are thinned to every so many masses and the third takes what is nearest."""

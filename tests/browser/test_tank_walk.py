@@ -96,7 +96,7 @@ def test_dragging_draws_where_g_goes_and_looking_changes_nothing(demo_page: Page
     page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     page.mouse.down()
     for step in range(1, 9):
-        page.mouse.move(box["x"] + box["width"] / 2 + 6 * step, box["y"] + box["height"] / 2)
+        page.mouse.move(box["x"] + box["width"] / 2 + 2 * step, box["y"] + box["height"] / 2)
         page.wait_for_timeout(60)
     expect(page.locator("#picture .trail")).to_have_count(1)
     page.mouse.up()

@@ -34,7 +34,7 @@ def case(name):
 
 @pytest.mark.parametrize("number", range(20))
 def test_it_is_never_worse_than_trying_everything(number):
-    mine, there, brute, holes = held_against(TRIED[number], thin=7)
+    mine, there, brute, holes = held_against(TRIED[number], thin=9)
     assert mine <= brute + 1.0
     assert there or brute > 1.0 or not holes
 

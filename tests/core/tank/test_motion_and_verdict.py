@@ -8,13 +8,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lamsik.core.shapes.design import Want
+from lamsik.core.shapes.hardware import Item, Placement
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.ballast import search, with_answer
 from lamsik.core.tank.motion import BEHAVIOURS, DEFAULT_DRAG, TYPICAL_SPEED_CM_S, Bands, behaviour, frontal_area_mm2, net_for_speed_g, speed_cm_s, window_cm_s
 from lamsik.core.tank.verdict import posture, verdict
 from lamsik.core.water import Water
-from tests.bodies import BENCH, LEAD_ROD, bait, ellipsoid
+from tests.bodies import BENCH, bait, ellipsoid
 
 
 def test_speed_of_a_known_case():
@@ -107,7 +108,7 @@ def test_quick_and_settled_say_which_they_are_and_agree():
 
 
 def test_top_heavy_turns_over():
-    tall = bait(ballast=(replace(bait().ballast[0], slug=LEAD_ROD, mass_g=4.3, drill_mm=5.5),))  # G above B: see the slug's height
+    tall = bait(ballast=(), hardware=(*bait().hardware, Placement("top", Item("w", "weight", "eyes", 3.0, 11.34, 0.0, 4.0), "back", 40.0)))
     assert abs(evaluate.settle(tall).hanging.free.roll_deg) > 90
     assert evaluate.settle(tall).turns_over
     assert not evaluate.settle(bait()).turns_over

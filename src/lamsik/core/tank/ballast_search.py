@@ -36,6 +36,9 @@ LOOKED_AT = 30
 
 MOST_HOLES = 4
 
+NARROW_MM = 1.0
+"""A place that lacks less wall than this at the masses tried may hold one between them."""
+
 
 @dataclass(frozen=True, eq=False)
 class Tool:
@@ -119,7 +122,7 @@ class Tool:
     def places(self) -> Array:
         """Places on the bench's step [mm]."""
         length, step = self.base.design.body.length_mm, self.bench.place_step_mm
-        found = np.arange(np.ceil(0.06 * length / step), np.floor(0.94 * length / step) + 1) * step
+        found = np.arange(np.ceil(0.05 * length / step), np.floor(0.95 * length / step) + 1) * step
         return np.asarray(found[clear_of(self.base.blocked, found, self.drill_mm)])
 
     @cached_property
@@ -133,19 +136,40 @@ class Tool:
             return none, none
         tall = float(np.ptp([table(self.base.design.body).top.max(), table(self.base.design.body).bottom.min()]))
         levels = np.arange(1, max(int(tall / self.tall_mm_g / self.step_g), 1) + 1) * self.step_g
+        apart = max(6, len(levels) // 24 + 1)
         levels = levels[np.unique(np.linspace(0, len(levels) - 1, min(len(levels), 25)).astype(int))]
         grid, masses = np.meshgrid(self.places, levels, indexing="ij")
         good = self.holds(grid.ravel(), masses.ravel()).reshape(grid.shape)
         some = good.any(axis=1)
         most = np.where(some, levels[good.shape[1] - 1 - good[:, ::-1].argmax(axis=1)], 0.0)
         least = np.where(some, levels[good.argmax(axis=1)], 0.0)
-        for _ in range(6):  # on in steps while there is room
+        narrow = np.nonzero(~some)[0]
+        if narrow.size:
+            found = self._between(self.places[narrow], levels)
+            least[narrow], most[narrow] = found, found
+            some = most > 0
+        for _ in range(apart):  # on in steps while there is room
             more, less = some & self.holds(self.places, most + self.step_g), some & (least > 1.5 * self.step_g)
             less[less] = self.holds(self.places[less], least[less] - self.step_g)
             if not (more.any() or less.any()):
                 break
             most, least = np.where(more, most + self.step_g, most), np.where(less, least - self.step_g, least)
         return least, most
+
+    def _between(self, places: Array, levels: Array) -> Array:
+        """A mass that places (n,) hold although none of the levels does [g]; 0 where there is none.
+
+        Looked for about the level that leaves most wall, where that is nearly enough.
+        """
+        grid, masses = (row.ravel() for row in np.meshgrid(places, levels, indexing="ij"))
+        walls = walls_left_mm(self.base.design.body, grid, self.depth_mm(masses), self.drill_mm, self.beside_mm).reshape(len(places), len(levels))
+        near = np.nonzero(walls.max(axis=1) > self.bench.wall_mm - NARROW_MM)[0]
+        at = np.clip(walls.argmax(axis=1)[near, None] + np.linspace(-0.9, 0.9, 9), 0, len(levels) - 1)
+        tried = np.maximum(np.round(np.interp(at, np.arange(len(levels)), levels) / self.step_g), 1.0) * self.step_g
+        good = self.holds(np.repeat(places[near], 9), tried.ravel()).reshape(tried.shape)
+        found = np.zeros(len(places))
+        found[near] = np.where(good.any(axis=1), tried[np.arange(len(near)), good.argmax(axis=1)], 0.0)
+        return found
 
     @property
     def most_g(self) -> Array:
@@ -229,7 +253,7 @@ def tools_of(base: Base, bench: Bench) -> list[Tool]:
         for n, drill in enumerate(sorted(d for d in bench.drills_mm if slug.diameter_mm <= d <= slug.diameter_mm + 2.0)[:2]):
             found.append(Tool(base, bench, slug, drill))
             beside = float(np.ceil(drill + max(bench.wall_mm, 1.5))) / 2
-            if n == 0 and 2 * beside + drill < base.design.body.width_mm:
+            if n == 0 and beside + drill / 2 + bench.wall_mm < base.design.body.width_mm / 2:
                 found.append(Tool(base, bench, slug, drill, beside))
     return found
 
@@ -319,6 +343,8 @@ def _single(scale: Scale, tool: Tool) -> Iterator[tuple[float, Candidate]]:
     counts = np.maximum(np.round(most / tool.step_g), 1.0).astype(int)
     x = np.repeat(places, counts)
     mass = (np.concatenate([np.arange(1, n + 1) for n in counts])) * tool.step_g
+    held = mass >= np.repeat(tool.room_g[0][room], counts) - 1e-9
+    x, mass = x[held], mass[held]
     offs = scale.score(*_loads(tool, x, mass))
     order = np.argsort(offs)[: 4 * KEPT]
     good = tool.holds(x[order], mass[order])

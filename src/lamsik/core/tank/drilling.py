@@ -64,7 +64,7 @@ def walls_left_mm(body: Body, x_mm: Array, depth_mm: float | Array, drill_mm: fl
 def _pair_walls_mm(body: Body, x_mm: Array, depth_mm: Array, drill_mm: float, beside_mm: float) -> Array:
     radius, skin = drill_mm / 2, reach_of(uncut(body))
     head = floor_mm(body, x_mm, beside_mm) + depth_mm
-    around = np.linspace(0.0, 2 * np.pi, 12, endpoint=False)
+    around = np.linspace(0.0, 2 * np.pi, 8, endpoint=False)
     dx, dy = radius * np.append(np.cos(around), 0.0), beside_mm + radius * np.append(np.sin(around), 0.0)
     _, top = skin((x_mm[:, None] + dx).ravel(), np.tile(dy, len(x_mm)))
     thinnest = (top.reshape(len(x_mm), len(dx)) - head[:, None]).min(axis=1)
