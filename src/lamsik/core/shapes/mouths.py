@@ -25,18 +25,16 @@ def disc(radius_mm: float, breaks: Array) -> tuple[Array, Array, Array]:
 
 @dataclass(frozen=True, eq=False)
 class Mouths:
-    """What is missing at the mouth of a drill, by station angle (n,): volume [mm³], and its moments along the body and over the belly line [mm⁴]."""
+    """What is missing at the mouth of a drill at places (n,) [mm]: volume [mm³], and its moments along the body and over the belly line [mm⁴]."""
 
-    length_mm: float
+    x_mm: Array
     volume: Array
     along: Array
     up: Array
 
     def at(self, x_mm: Array) -> tuple[Array, Array, Array]:
         """Volume and moments of holes at some x (n,) [mm]."""
-        phi = phi_of_share(np.clip(x_mm / self.length_mm, 0.0, 1.0))
-        marks = np.linspace(0.0, np.pi, STATIONS)
-        found = [np.interp(phi, marks, row) for row in (self.volume, self.along, self.up)]
+        found = [np.interp(x_mm, self.x_mm, row) for row in (self.volume, self.along, self.up)]
         return found[0], found[1], found[2]
 
 
@@ -53,7 +51,7 @@ def mouths(body: Body, drill_mm: float, beside_mm: float = 0.0) -> Mouths:
     ground = ground * (2 if beside_mm > 0 else 1)
     foot, _ = reach_of(body)((x[:, None] + dx).ravel(), np.tile(beside_mm + dy, len(x)))
     sag = np.where(np.isfinite(foot), foot, np.repeat(belly, len(dx))).reshape(len(x), -1) - belly[:, None]
-    return Mouths(body.length_mm, sag @ ground, sag @ (ground * dx), sag**2 / 2 @ ground)
+    return Mouths(x, sag @ ground, sag @ (ground * dx), sag**2 / 2 @ ground)
 
 
 def floor_mm(body: Body, x_mm: Array, beside_mm: float) -> Array:
