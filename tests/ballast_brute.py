@@ -9,6 +9,7 @@ import time
 from dataclasses import replace
 from itertools import combinations
 from math import pi
+from multiprocessing import Pool
 from pathlib import Path
 
 import numpy as np
@@ -163,23 +164,34 @@ def wants(count, seed=11):
     return found
 
 
-def held_against(design, **how):
-    """Score of the search and of the brute force, and whether each is within 0.05 g and 2°."""
+def searched(design):
+    """Score of the search, and whether an answer of it is within 0.05 g and 2°."""
     from lamsik.core.tank.ballast import search  # noqa: PLC0415 - what is held against it
 
     answers = [answer for answer in search(design, STOCK) if answer.holes]
     mine = min((float(better(a.net_error_g, a.pitch_error_deg)) for a in answers), default=float("inf"))
-    there = any(abs(a.net_error_g) <= 0.05 and abs(a.pitch_error_deg) <= 2.0 for a in answers)
-    return mine, there, *Bare(design).best(**how)
+    return mine, any(abs(a.net_error_g) <= 0.05 and abs(a.pitch_error_deg) <= 2.0 for a in answers)
+
+
+def held_against(design, **how):
+    """The same with the score of the brute force and its holes."""
+    return *searched(design), *Bare(design).best(**how)
+
+
+def row_of(numbered):
+    """One want held against: its number, form, both scores, whether an answer was found."""
+    n, design = numbered
+    mine, there, brute, holes = held_against(design, thin=5)
+    return {"want": n, "form": design.form, "search": round(mine, 3), "brute": round(brute, 3), "found": there, "brute_holes": len(holes)}
 
 
 def main(count, path):
     began, rows = time.time(), []
-    for n, design in enumerate(wants(count, 200)):
-        mine, there, brute, holes = held_against(design, thin=5)
-        rows.append({"want": n, "form": design.form, "search": round(mine, 3), "brute": round(brute, 3), "found": there, "brute_holes": len(holes)})
-        if mine > brute + 1 or n % 20 == 0:
-            print(rows[-1], f"{time.time() - began:.0f} s", flush=True)
+    with Pool() as pool:
+        for row in pool.imap(row_of, enumerate(wants(count, 200))):
+            rows.append(row)
+            if row["search"] > row["brute"] + 1 or row["want"] % 20 == 0:
+                print(row, f"{time.time() - began:.0f} s", flush=True)
     worst = max(rows, key=lambda row: row["search"] - row["brute"])
     Path(path).write_text(
         json.dumps({"wants": count, "worse_by_more_than_1": sum(r["search"] > r["brute"] + 1 for r in rows), "worst": worst, "rows": rows}, indent=1) + "\n"
