@@ -12,13 +12,16 @@ from urllib.request import urlopen
 
 import pytest
 
-from lamsik.cli.calc import calc_body
+from lamsik.cli.calc import calc_body, report
 from lamsik.cli.main import main
+from lamsik.core.shapes.inside import Cavity
+from lamsik.core.tank.evaluate import settle
 from lamsik.core.water import Water
 from lamsik.formats.body_document import dumps
 from lamsik.formats.float_document import blank
 from lamsik.formats.mould_document import first_layout, master_of
 from lamsik.store.database import FILE_NAME, open_database
+from tests.bodies import LEAD_BALL, bait
 from tests.browser.conftest import Server
 from tests.formats.test_body_document import full
 
@@ -252,3 +255,10 @@ class TestCalcMore:
     def test_bad_input_is_one_line_and_status_two(self, tmp_path, what, document, says):
         told = self.ask(tmp_path, what, document, expect=2)
         assert says in told and told.count("\n") == 1
+
+
+def test_a_body_that_cannot_be_built_gets_no_figures_of_how_it_swims():
+    crossed = bait(cavities=(Cavity("c1", LEAD_BALL, 1, 33.0, 7.0),))
+    told, plain = report(settle(crossed)), report(settle(bait()))
+    assert "runs into the chamber" in told["cannot_be_built"][0] and all(told[name] is None for name in ("net_g", "hanging_free", "floating", "roll_hz"))
+    assert told["mass_g"] > 0 and plain["cannot_be_built"] == [] and plain["net_g"] is not None
