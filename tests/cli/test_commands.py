@@ -169,15 +169,23 @@ class TestHouse:
 class TestCalcMore:
     """The other questions: by the command, against closed forms."""
 
-    def ask(self, tmp_path, what, document, *more, expect=0):
-        file = tmp_path / f"{what}.json"
-        file.write_text(document if isinstance(document, str) else json.dumps(document), encoding="utf-8")
-        done = lamsik("calc", what, file, *more, expect=expect)
-        return json.loads(done.stdout) if expect == 0 else done.stderr
+    @pytest.fixture
+    def ask(self, tmp_path, capsys):
+        """What the command prints for a document, asked in this process: starting one takes seconds."""
 
-    def test_ballast_for_the_walker_with_the_starter_stock_and_with_another(self, tmp_path):
+        def asked(what, document, *more, expect=0):
+            file = tmp_path / f"{what}.json"
+            file.write_text(document if isinstance(document, str) else json.dumps(document), encoding="utf-8")
+            status = main(["calc", what, str(file), *map(str, more)])
+            told = capsys.readouterr()
+            assert status == expect, told.err
+            return json.loads(told.out) if expect == 0 else told.err
+
+        return asked
+
+    def test_ballast_for_the_walker_with_the_starter_stock_and_with_another(self, tmp_path, ask):
         walker = (Path(__file__).parent.parent / "cases" / "walker-119.json").read_text()
-        found = self.ask(tmp_path, "ballast", walker)
+        found = ask("ballast", walker)
         first = found["answers"][0]
         assert abs(first["net_error_g"]) <= 0.05 and abs(first["pitch_error_deg"]) <= 2.0 and first["wall_mm"] >= 2.0 and found["binds"] is None
         assert {"x_mm", "mass_g", "drill_mm", "depth_mm"} < set(first["holes"][0])
@@ -192,19 +200,19 @@ class TestCalcMore:
                 }
             )
         )
-        other = self.ask(tmp_path, "ballast", walker, "--stock", stock)
+        other = ask("ballast", walker, "--stock", stock)
         assert other["binds"]["what"] in ("mass", "place", "wall", "stroke") and other["binds"]["says"]
         heavy = json.loads(walker)
         heavy["material"]["density_g_cm3"] = 1.4
-        none = self.ask(tmp_path, "ballast", heavy)
+        none = ask("ballast", heavy)
         assert none["answers"] == [] and none["binds"]["what"] == "mass"
 
-    def test_a_float_to_its_marks(self, tmp_path):
-        found = self.ask(tmp_path, "float", blank("F", "antenna", Water("fresh water", 14.0)))
+    def test_a_float_to_its_marks(self, ask):
+        found = ask("float", blank("F", "antenna", Water("fresh water", 14.0)))
         assert [row["mark"] for row in found["marks"]][:2] == ["shoulder", "ring"] and found["marks"][1]["on_the_line_g"] > found["marks"][0]["on_the_line_g"] > 0
         assert found["stands"] in ("stands", "half-lies", "lies")
 
-    def test_a_mould_of_measures(self, tmp_path):
+    def test_a_mould_of_measures(self, ask):
         block = {
             "kind": "box",
             "name": "plug",
@@ -217,7 +225,7 @@ class TestCalcMore:
             "source": {"kind": "own", "note": ""},
         }
         document = {**first_layout(block, master_of(block)), "length_mm": 150.0, "width_mm": 60.0, "height_mm": 25.0}
-        found = self.ask(tmp_path, "mould", document)
+        found = ask("mould", document)
         assert found["box"]["volume_ml"] == 225.0 and found["cavity_ml"] == pytest.approx(24.0, rel=1e-3)
         assert sum(half["box_ml"] for half in found["halves"]) == pytest.approx(225.0, abs=0.01)
 
@@ -227,10 +235,10 @@ class TestCalcMore:
                     "caution": "isocyanate", "free_rise_g_cm3": 0.16, "reference_c": 20},
     }  # fmt: skip
 
-    def test_a_mix_of_foam_is_planned_by_what_it_becomes(self, tmp_path):
-        found = self.ask(tmp_path, "mix", self.MIX)
+    def test_a_mix_of_foam_is_planned_by_what_it_becomes(self, ask):
+        found = ask("mix", self.MIX)
         assert found["total_g"] == pytest.approx(4.8, abs=0.1) and found["portions"][0]["exact_g"] == pytest.approx(4.8 * 100 / 210, rel=1e-4)
-        over = self.ask(tmp_path, "mix", {**self.MIX, "weighed_g": [10, 11]})
+        over = ask("mix", {**self.MIX, "weighed_g": [10, 11]})
         assert over["remedy"]["over_plan_percent"] > 300 and over["remedy"]["within_tolerance"]
 
     PAIR = {
@@ -239,8 +247,8 @@ class TestCalcMore:
         "load": {"name": "L", "air_g": 12.0, "water_g": 6.5, "water": {"measured_g_cm3": 1.0}}, "waters": [{"name": "sea", "temperature_c": 10, "salinity_psu": 35}],
     }  # fmt: skip
 
-    def test_a_pair_has_a_row_for_each_mark_and_the_water_at_which_it_turns(self, tmp_path):
-        ring, top = self.ask(tmp_path, "pair", self.PAIR)["marks"]
+    def test_a_pair_has_a_row_for_each_mark_and_the_water_at_which_it_turns(self, ask):
+        ring, top = ask("pair", self.PAIR)["marks"]
         assert ring["turns_at_g_cm3"] == pytest.approx((4 + 12) / (11.0 + 5.5), abs=2e-4) and top["turns_at_g_cm3"] < ring["turns_at_g_cm3"]
         assert ring["waters"][0]["margin_g"] == pytest.approx(11.0 * ring["waters"][0]["density_g_cm3"] - 4 - (12 - 5.5 * ring["waters"][0]["density_g_cm3"]), abs=1e-3)
 
@@ -252,8 +260,8 @@ class TestCalcMore:
             ("mould", {"format": "x"}, "format"), ("ballast", {"format": "x"}, "needed"),
         ],
     )  # fmt: skip
-    def test_bad_input_is_one_line_and_status_two(self, tmp_path, what, document, says):
-        told = self.ask(tmp_path, what, document, expect=2)
+    def test_bad_input_is_one_line_and_status_two(self, ask, what, document, says):
+        told = ask(what, document, expect=2)
         assert says in told and told.count("\n") == 1
 
 

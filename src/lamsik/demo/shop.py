@@ -18,7 +18,7 @@ from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
 from lamsik.core.shapes.revisions import note
 from lamsik.core.tank import ballast
-from lamsik.core.tank.ballast_search import MOST_HOLES
+from lamsik.core.tank.ballast_spots import MOST_HOLES
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.demo import casting, photo, scenario

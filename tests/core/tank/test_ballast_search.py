@@ -8,6 +8,8 @@ from pathlib import Path
 import numpy as np
 import pytest
 import trimesh
+from hypothesis import assume, given
+from hypothesis import strategies as st
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.ballast_holes import Hole, Slug
@@ -17,7 +19,7 @@ from lamsik.core.shapes.forms import FORMS
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.ballast import search, what_binds, with_answer, within
 from lamsik.core.tank.ballast_base import base_of, load_height_mm, loads_of
-from lamsik.core.tank.drilling import net_added_g, wall_left_mm
+from lamsik.core.tank.drilling import depths_mm, net_added_g, wall_left_mm, walls_left_mm
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.moulded import poured_ends
 from lamsik.formats.body_document import to_design
@@ -53,6 +55,29 @@ def test_a_walker_that_only_unequal_holes_apart_hold_level_is_held_level():
     known = tuple(Hole(f"k{n}", STOCK.slugs[2], mass, x, 8.5) for n, (mass, x) in enumerate(((7.0, 90.0), (10.5, 49.0), (10.1, 64.0))))
     known_so = evaluate.drag(replace(walker, ballast=known))
     assert known_so.verdict.net_g == pytest.approx(0.03, abs=0.02) and known_so.hanging.free.pitch_deg == pytest.approx(0.5, abs=0.3)
+
+
+def test_stock_is_mixed_where_only_that_reaches_the_want():
+    heavy, light = (Slug(f"{metal} ball {size:g}", "ball", metal, density, size) for metal, density, size in (("tungsten", 18.0, 6.0), ("lead", 11.34, 3.0)))
+    design = bait(want=Want("suspends", 0.0, 0.0))
+    one_metal = [search(design, replace(STOCK, slugs=(slug,), drills_mm=(3.0, 6.0))) for slug in (heavy, light)]
+    assert not any(within(answer) for answers in one_metal for answer in answers)
+    first = search(design, replace(STOCK, slugs=(heavy, light), drills_mm=(3.0, 6.0)))[0]
+    assert within(first) and {hole.slug.metal for hole in first.holes} == {"tungsten", "lead"} and "tungsten ball 6" in first.says and "lead ball 3" in first.says
+    assert evaluate.drag(with_answer(design, first)).verdict.net_g == pytest.approx(first.net_g, abs=0.01)
+
+
+@given(
+    form=st.sampled_from(["slim", "stubby", "deepflank", "popper", "glider"]), share=st.floats(0.03, 0.97), drill=st.floats(3.0, 9.0), wall=st.floats(0.5, 4.0),
+    beside=st.one_of(st.just(0.0), st.floats(2.0, 8.0)), depth=st.floats(0.2, 30.0),
+)  # fmt: skip
+def test_the_depths_that_hold_are_those_that_leave_the_wall(form, share, drill, wall, beside, depth):
+    body = body_from(FORMS[form], 90.0, 24.0, 20.0)
+    x = np.array([share * body.length_mm])
+    least, most = (float(row[0]) for row in depths_mm(body, x, drill, wall, beside))
+    left = float(walls_left_mm(body, x, depth, drill, beside)[0])
+    assume(min(abs(depth - least), abs(depth - most), abs(left - wall)) > 1e-6)
+    assert (least <= depth <= most) == (left >= wall)
 
 
 def test_the_answers_shown_are_the_best_of_each_kind():

@@ -1,6 +1,7 @@
 """Drilled ballast: slugs, the holes they sit in, and what a hole removes."""
 
 from dataclasses import dataclass
+from functools import cached_property
 from math import pi
 
 import numpy as np
@@ -32,12 +33,12 @@ class Slug:
         finite_between("slug.density_g_cm3", self.density_g_cm3, 1.5, 23.0, "g/cm³")
         finite_between("slug.diameter_mm", self.diameter_mm, 0.5, 40.0, "mm")
 
-    @property
+    @cached_property
     def area_mm2(self) -> float:
         """Cross-section [mm²]."""
         return pi * self.diameter_mm**2 / 4
 
-    @property
+    @cached_property
     def ball_g(self) -> float:
         """Mass of one ball [g]."""
         return pi * self.diameter_mm**3 / 6 * self.density_g_cm3 / 1000.0
@@ -84,7 +85,7 @@ class Hole:
             )  # fmt: skip
         require(self.drill_mm >= self.slug.diameter_mm - 1e-9, "drill_mm", self.drill_mm, f"at least the slug's {self.slug.diameter_mm:g} mm")
 
-    @property
+    @cached_property
     def count(self) -> int:
         """How many holes: one on the middle, or two beside it."""
         return 2 if self.beside_mm > 0 else 1
@@ -99,27 +100,27 @@ class Hole:
         """Where the holes are from side to side, y [mm]."""
         return (-self.beside_mm, self.beside_mm) if self.beside_mm > 0 else (0.0,)
 
-    @property
+    @cached_property
     def tall_mm(self) -> float:
         """How tall the metal stands in each hole [mm]."""
         return self.slug.length_mm(self.each_g)
 
-    @property
+    @cached_property
     def depth_mm(self) -> float:
         """Drill depth [mm]."""
         return self.tall_mm + self.cover_mm
 
-    @property
+    @cached_property
     def hole_ml(self) -> float:
         """What the drill takes out, flat at its mouth, all holes together [ml]."""
         return self.count * pi * self.drill_mm**2 / 4 * self.depth_mm / 1000.0
 
-    @property
+    @cached_property
     def filler_g(self) -> float:
         """Filler round and below the slug [g]."""
         return max(self.hole_ml - self.mass_g / self.slug.density_g_cm3, 0.0) * self.filler_g_cm3
 
-    @property
+    @cached_property
     def filler_height_mm(self) -> float:
         """How high over the belly line the filler's own middle lies [mm]: under the slug and round it, not at the hole's middle."""
         area, tall = pi * self.drill_mm**2 / 4, self.tall_mm

@@ -1,7 +1,7 @@
 """The solid: two outlines and a section, and what it measures at a station."""
 
 from dataclasses import dataclass, replace
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from math import radians, tan
 
 import numpy as np
@@ -80,13 +80,13 @@ class Body:
             return self.widest.slope(phi)
         return (self.top.slope(phi) + self.bottom.slope(phi)) / 2
 
-    @property
+    @cached_property
     def depth_mm(self) -> float:
         """Greatest height of the block the side pattern needs [mm]."""
         phi = np.linspace(0.0, np.pi, 241)
         return float(self.top.at(phi).max() - self.bottom.at(phi).min())
 
-    @property
+    @cached_property
     def width_mm(self) -> float:
         """Greatest width [mm]."""
         return float(2 * self.half_width.at(np.linspace(0.0, np.pi, 241)).max())

@@ -5,7 +5,7 @@ ends included, is smooth in φ; all work along the body is therefore done in φ.
 """
 
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -44,6 +44,13 @@ class Curve:
         require(len(self.shares) == len(self.values_mm), "values", len(self.values_mm), f"{len(self.shares)} values are needed, one for each share")
         rising = all(a < b for a, b in zip(self.shares, self.shares[1:], strict=False))
         require(rising and self.shares[0] == 0 and self.shares[-1] == 1, "shares", self.shares, "shares rise from 0 (nose) to 1 (tail)")
+
+    @cached_property
+    def _hash(self) -> int:
+        return hash((self.shares, self.values_mm, self.round_nose, self.round_tail))
+
+    def __hash__(self) -> int:  # a body is looked up by its curves many hundred times in one search
+        return self._hash
 
     def at(self, phi: Array) -> Array:
         """Values [mm] at station angles φ [rad]."""

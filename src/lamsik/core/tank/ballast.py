@@ -17,9 +17,10 @@ from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import Attitude, Hanging, immersed
 from lamsik.core.tank.ballast_base import Base, Bench, aimed, base_of, loads_of, with_loads
 from lamsik.core.tank.ballast_binds import MASS, Bind, binds
-from lamsik.core.tank.ballast_search import NET_UNIT_G, PITCH_UNIT_DEG, candidates, holes_of
+from lamsik.core.tank.ballast_search import candidates
+from lamsik.core.tank.ballast_spots import NET_UNIT_G, PITCH_UNIT_DEG, holes_of
 from lamsik.core.tank.ballast_words import says
-from lamsik.core.tank.drilling import cavity_wall_mm, net_added_g, wall_left_mm
+from lamsik.core.tank.drilling import cavity_wall_mm, net_added_g, walls_of
 from lamsik.core.tank.floating import Floating, position, settle, vessel_of_body
 from lamsik.core.tank.inertia import STEADY_HZ, frequency_hz
 from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
@@ -117,7 +118,9 @@ def drilled(base: Base, aim: Aim, bench: Bench) -> Iterator[Answer | None]:
     net, pitch = aim.net_g, aim.pitch_deg
     for _ in range(ROUNDS if base.is_uneven else 1):
         rows = sorted(candidates(base, net, pitch, bench), key=lambda row: row[0])
-        found = [judged(base, holes_of(candidate), aim, bench) for _, candidate in (rows[:LOOKED_AT] if base.is_uneven else rows)]
+        tried = [holes_of(candidate) for _, candidate in (rows[:LOOKED_AT] if base.is_uneven else rows)]
+        walls = np.split(walls_of(base.design.body, [hole for holes in tried for hole in holes]), np.cumsum([len(holes) for holes in tried])[:-1])
+        found = [judged(base, holes, aim, bench, wall_mm=float(wall.min())) for holes, wall in zip(tried, walls, strict=True)] if tried else []
         yield from found
         best = min((answer for answer in found if answer), key=lambda answer: answer.miss, default=None)
         if best is None or best.miss < NEAR:
@@ -143,8 +146,13 @@ def _moulded(base: Base, aim: Aim, bench: Bench) -> Iterator[Answer | None]:
             yield judged(base, (), aim, bench, cavities=(cavity,))
 
 
-def judged(base: Base, holes: tuple[Hole, ...], aim: Aim, bench: Bench, pours: tuple[Pour, ...] = (), cavities: tuple[Cavity, ...] = ()) -> Answer | None:
-    """The answer these make; None if it would hang the wrong way up (x alone fixes only tan p), or takes out more than it puts in."""
+def judged(
+    base: Base, holes: tuple[Hole, ...], aim: Aim, bench: Bench, pours: tuple[Pour, ...] = (), cavities: tuple[Cavity, ...] = (), wall_mm: float | None = None,
+) -> Answer | None:  # fmt: skip
+    """The answer these make, with the wall that they leave if that is known.
+
+    None if it would hang the wrong way up (x alone fixes only tan p), or takes out more than it puts in.
+    """
     if any(net_added_g(hole, base.host_g_cm3) <= 0 for hole in holes):
         return None
     loads = _all_loads(base, holes, pours, cavities)
@@ -160,10 +168,12 @@ def judged(base: Base, holes: tuple[Hole, ...], aim: Aim, bench: Bench, pours: t
     frequency = frequency_hz(mass.mass_g, bg, inertia)
     belly = float(np.mean(loads[:, 3])) - solid(base.design.body).centroid_mm[2]
     height = belly + base.design.body.depth_mm / 2
-    miss = missed(net_error, pitch_error) + 0.02 * height / 10 + 0.04 * (sum(hole.count for hole in holes) + len(cavities))
+    wall = _wall(base, holes, cavities) if wall_mm is None else wall_mm
+    work = sum(hole.count for hole in holes) + len(cavities) + len({(hole.slug.name, hole.drill_mm) for hole in holes})
+    miss = missed(net_error, pitch_error) + 0.02 * height / 10 + 0.04 * work  # a second drill or metal is as much work as one more hole
     return Answer(
         holes, sum(h.mass_g for h in holes) + sum(c.mass_g for c in cavities) + sum(p.density_g_cm3 * pour_volume_ml(base.design.body, p)[0] for p in pours),
-        net, pitch, net_error, pitch_error, _wall(base, holes, cavities), height, miss + _roll_miss(frequency, aim), says(base, holes, pours, cavities),
+        net, pitch, net_error, pitch_error, wall, height, miss + _roll_miss(frequency, aim), says(base, holes, pours, cavities),
         pours, cavities, removed_g(base, holes, pours, cavities), frequency,
     )  # fmt: skip
 
@@ -196,7 +206,7 @@ def _roll_miss(frequency: float, aim: Aim) -> float:
 
 
 def _wall(base: Base, holes: tuple[Hole, ...], cavities: tuple[Cavity, ...]) -> float:
-    walls = [wall_left_mm(base.design.body, hole) for hole in holes] + [cavity_wall_mm(base.design.body, cavity) for cavity in cavities]
+    walls = [*map(float, walls_of(base.design.body, holes))] + [cavity_wall_mm(base.design.body, cavity) for cavity in cavities]
     return min(walls, default=float("inf"))
 
 

@@ -7,7 +7,8 @@ from lamsik.core.materials import METALS
 from lamsik.core.shapes.ballast_holes import ROD, Slug
 from lamsik.core.shapes.hardware import Placement
 from lamsik.core.tank.ballast_base import Base, Bench
-from lamsik.core.tank.ballast_search import Scale, candidates, errors_of
+from lamsik.core.tank.ballast_search import candidates
+from lamsik.core.tank.ballast_spots import Scale, errors_of
 
 MASS, PLACE, WALL, STROKE = "mass", "place", "wall", "stroke"
 NET_G, PITCH_DEG = 0.05, 2.0

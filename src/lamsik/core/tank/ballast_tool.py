@@ -9,17 +9,43 @@ from numpy.typing import NDArray
 
 from lamsik.core.shapes.ballast_holes import BALLS, Hole, Slug
 from lamsik.core.shapes.curves import Array
-from lamsik.core.shapes.mouths import floor_mm
+from lamsik.core.shapes.mouths import mouths
 from lamsik.core.tank.ballast_base import Base, Bench
-from lamsik.core.tank.drilling import below_wire, clear_of, table, walls_left_mm
+from lamsik.core.tank.drilling import clear_of, depths_mm, floors_mm, under_wire_mm
 
 Flags = NDArray[np.bool_]
+Counts = NDArray[np.int64]
+
+ENDS = 0.05
+"""No hole nearer to an end than this share of the length."""
 
 COARSE_MM, LEVELS = 4.0, 5
 """Places [mm] and masses tried for the holes before the one that closes."""
 
-NARROW_MM = 1.0
-"""A place that lacks less wall than this at the masses tried may hold one between them."""
+EXACT = 1e-9
+
+
+@dataclass(frozen=True, eq=False)
+class Room:
+    """The places that hold a hole at all (n,) [mm], and the fewest and most steps of mass at each (n,)."""
+
+    x: Array
+    least: Counts
+    most: Counts
+
+
+@dataclass(frozen=True, eq=False)
+class Ground:
+    """What a hole meets at places (n,): the skin's height [mm], and what its mouth adds: [g] and the moments of that along and over the skin [g·mm]."""
+
+    floor: Array
+    grams: Array
+    along: Array
+    up: Array
+
+    def take(self, at: Counts) -> "Ground":
+        """The same of some of the places."""
+        return Ground(self.floor[at], self.grams[at], self.along[at], self.up[at])
 
 
 @dataclass(frozen=True, eq=False)
@@ -40,7 +66,7 @@ class Tool:
         """One hole, or two beside the middle."""
         return 2 if self.beside_mm > 0 else 1
 
-    @property
+    @cached_property
     def step_g(self) -> float:
         """What it is cut by: the shop's step, or whole balls; both of a pair alike."""
         return self.count * (self.slug.ball_g if self.slug.form == BALLS else self.bench.slug_step_g)
@@ -57,129 +83,127 @@ class Tool:
         return each / self.count
 
     @cached_property
-    def floors(self) -> tuple[Array, Array]:
-        """Where the holes begin: places (n,) and heights of the skin there (n,) [mm]."""
-        rows = table(self.base.design.body)
-        return rows.x, rows.bottom if self.beside_mm <= 0 else floor_mm(self.base.design.body, rows.x, self.beside_mm)
+    def line(self) -> tuple[float, float]:
+        """What it adds is a line in the mass: its slope, and what an empty hole adds [g]."""
+        swap = (self.bench.filler_g_cm3 - self.base.host_g_cm3) * self.area_mm2 / 1000.0
+        return 1.0 - self.bench.filler_g_cm3 / self.slug.density_g_cm3 + swap * self.tall_mm_g, swap * self.bench.cover_mm
 
-    def depth_mm(self, mass: Array) -> Array:
-        """Drill depth [mm]."""
-        return np.asarray(self.tall_mm_g * mass + self.bench.cover_mm)
+    @cached_property
+    def lift(self) -> tuple[float, float, float]:
+        """Its moment over the skin [g·mm] is a parabola in the mass: metal, filler under and round it, less the host drilled out."""
+        cover, tall, fill, host = self.bench.cover_mm, self.tall_mm_g, self.bench.filler_g_cm3, self.base.host_g_cm3
+        area, beside = self.area_mm2 / 1000.0, fill * (self.area_mm2 * self.tall_mm_g / 1000.0 - 1.0 / self.slug.density_g_cm3)
+        return (fill - host) * area * cover**2 / 2, (1.0 + beside - host * area * tall) * cover, (1.0 + beside - host * area * tall) * tall / 2
 
     def gain_g(self, mass: Array) -> Array:
         """Metal and filler less the host that is drilled out [g]; nothing where there is no mass."""
         per, fixed = self.line
         return np.where(mass > 0, per * mass + fixed, 0.0)
 
-    @cached_property
-    def line(self) -> tuple[float, float]:
-        """The gain is a line in the mass: its slope, and what an empty hole adds [g]."""
-        swap = (self.bench.filler_g_cm3 - self.base.host_g_cm3) * self.area_mm2 / 1000.0
-        return 1.0 - self.bench.filler_g_cm3 / self.slug.density_g_cm3 + swap * self.tall_mm_g, swap * self.bench.cover_mm
-
-    def lift_g_mm(self, mass: Array) -> Array:
-        """Moment of the gain over the belly line [g·mm]."""
-        cover, tall, fill = self.bench.cover_mm, self.tall_mm_g * mass, self.bench.filler_g_cm3
-        beside = self.area_mm2 * tall / 1000.0 - mass / self.slug.density_g_cm3
-        filled = fill * (self.area_mm2 * cover / 1000.0 * cover / 2 + beside * (cover + tall / 2))
-        drilled = self.base.host_g_cm3 * self.area_mm2 * (tall + cover) / 1000.0 * (tall + cover) / 2
-        return np.where(mass > 0, mass * (cover + tall / 2) + filled - drilled, 0.0)
-
     def mass_for(self, gain: Array) -> Array:
         """The mass that adds so much [g], as it can be cut; at least one step."""
         per, fixed = self.line
         return np.asarray(np.maximum(np.round((gain - fixed) / per / self.step_g), 1.0) * self.step_g)
 
+    def ground(self, x: Array) -> Ground:
+        """What holes meet at places (n,)."""
+        body, swap = self.base.design.body, (self.base.host_g_cm3 - self.bench.filler_g_cm3) / 1000.0
+        volume, along, up = (swap * row for row in mouths(body, self.drill_mm, self.beside_mm).at(x))
+        return Ground(floors_mm(body, x, self.beside_mm), volume, volume * x + along, up)
+
+    def loads(self, x: Array, mass: Array, ground: Ground | None = None) -> tuple[Array, Array, Array]:
+        """Gain [g], its moment along and its moment up (n,) [g·mm] of holes at x (n,) with a mass (n,); the mouth follows the skin."""
+        under, (l0, l1, l2) = ground or self.ground(x), self.lift
+        gain = self.line[0] * mass + self.line[1]
+        whole = gain + under.grams
+        return whole, gain * x + under.along, whole * under.floor + under.up + l0 + mass * (l1 + l2 * mass)
+
+    def steps_at(self, x: Array) -> tuple[Counts, Counts]:
+        """The fewest and the most steps of mass that holes at x (n,) take; more than fit where none can be drilled.
+
+        By the wall, the through-wire, hangers, lip and joints, and by that it has to add more than is drilled out.
+        """
+        base, cover, (per, fixed) = self.base, self.bench.cover_mm, self.line
+        length = base.design.body.length_mm
+        shallow, deep = depths_mm(base.design.body, x, self.drill_mm, self.bench.wall_mm, self.beside_mm)
+        deep = np.minimum(deep, under_wire_mm(base.design, x))
+        good = (x > ENDS * length) & (x < (1 - ENDS) * length) & clear_of(base.blocked, x, self.drill_mm) & (deep > cover) & np.isfinite(shallow)
+        each = self.tall_mm_g * self.step_g
+        lightest = max(np.floor(-fixed / per / self.step_g + EXACT) + 1, 1.0) if per > 0 else np.inf
+        least = np.maximum(np.ceil((np.where(good, shallow, cover) - cover) / each - EXACT), lightest)
+        most = np.floor((np.where(good, deep, cover) - cover) / each + EXACT)
+        held = good & (least <= most)
+        return np.where(held, least, 1).astype(int), np.where(held, most, 0).astype(int)
+
     def holds(self, x: Array, mass: Array) -> Flags:
-        """Whether such holes can be drilled there: wall, hangers, lip, joints, wire."""
-        length = self.base.design.body.length_mm
-        depth = self.depth_mm(mass)
-        good = (x > 0.05 * length) & (x < 0.95 * length) & clear_of(self.base.blocked, x, self.drill_mm) & (self.gain_g(mass) > 0)
-        at = np.nonzero(good)[0]
-        wall = walls_left_mm(self.base.design.body, x[at], depth[at], self.drill_mm, self.beside_mm)
-        good[at] = below_wire(self.base.design, x[at], depth[at]) & (wall >= self.bench.wall_mm)
-        return np.asarray(good)
+        """Whether such holes can be drilled there."""
+        least, most = self.steps_at(x)
+        steps = mass / self.step_g
+        return np.asarray((steps >= least - 1e-6) & (steps <= most + 1e-6) & (most > 0))
 
     @cached_property
-    def places(self) -> Array:
-        """Places on the bench's step [mm]."""
+    def room(self) -> Room:
+        """Where on the bench's step holes can be drilled, and how heavy."""
         length, step = self.base.design.body.length_mm, self.bench.place_step_mm
-        found = np.arange(np.ceil(0.05 * length / step), np.floor(0.95 * length / step) + 1) * step
-        return np.asarray(found[clear_of(self.base.blocked, found, self.drill_mm)])
+        x = np.arange(np.ceil(ENDS * length / step), np.floor((1 - ENDS) * length / step) + 1) * step
+        least, most = self.steps_at(x)
+        held = most > 0
+        return Room(x[held], least[held], most[held])
 
     @cached_property
-    def room_g(self) -> tuple[Array, Array]:
-        """The lightest and the heaviest that each place holds (n,) [g]; 0 where nothing does.
-
-        A hole too shallow may break out beside a sharp belly just as one too deep does above.
-        """
-        none = np.zeros(len(self.places))
-        if not self.places.size:
-            return none, none
-        tall = float(np.ptp([table(self.base.design.body).top.max(), table(self.base.design.body).bottom.min()]))
-        levels = np.arange(1, max(int(tall / self.tall_mm_g / self.step_g), 1) + 1) * self.step_g
-        apart = max(6, len(levels) // 24 + 1)
-        levels = levels[np.unique(np.linspace(0, len(levels) - 1, min(len(levels), 25)).astype(int))]
-        grid, masses = np.meshgrid(self.places, levels, indexing="ij")
-        good = self.holds(grid.ravel(), masses.ravel()).reshape(grid.shape)
-        some = good.any(axis=1)
-        most = np.where(some, levels[good.shape[1] - 1 - good[:, ::-1].argmax(axis=1)], 0.0)
-        least = np.where(some, levels[good.argmax(axis=1)], 0.0)
-        narrow = np.nonzero(~some)[0]
-        if narrow.size:
-            found = self._between(self.places[narrow], levels)
-            least[narrow], most[narrow] = found, found
-            some = most > 0
-        for _ in range(apart):  # on in steps while there is room
-            more, less = some & self.holds(self.places, most + self.step_g), some & (least > 1.5 * self.step_g)
-            less[less] = self.holds(self.places[less], least[less] - self.step_g)
-            if not (more.any() or less.any()):
-                break
-            most, least = np.where(more, most + self.step_g, most), np.where(less, least - self.step_g, least)
-        return least, most
-
-    def _between(self, places: Array, levels: Array) -> Array:
-        """A mass that places (n,) hold although none of the levels does [g]; 0 where there is none.
-
-        Looked for about the level that leaves most wall, where that is nearly enough.
-        """
-        grid, masses = (row.ravel() for row in np.meshgrid(places, levels, indexing="ij"))
-        walls = walls_left_mm(self.base.design.body, grid, self.depth_mm(masses), self.drill_mm, self.beside_mm).reshape(len(places), len(levels))
-        near = np.nonzero(walls.max(axis=1) > self.bench.wall_mm - NARROW_MM)[0]
-        at = np.clip(walls.argmax(axis=1)[near, None] + np.linspace(-0.9, 0.9, 9), 0, len(levels) - 1)
-        tried = np.maximum(np.round(np.interp(at, np.arange(len(levels)), levels) / self.step_g), 1.0) * self.step_g
-        good = self.holds(np.repeat(places[near], 9), tried.ravel()).reshape(tried.shape)
-        found = np.zeros(len(places))
-        found[near] = np.where(good.any(axis=1), tried[np.arange(len(near)), good.argmax(axis=1)], 0.0)
-        return found
-
-    @property
-    def most_g(self) -> Array:
-        """The heaviest that each place holds (n,) [g]."""
-        return self.room_g[1]
+    def room_ground(self) -> Ground:
+        """What holes meet at those places."""
+        return self.ground(self.room.x)
 
     @cached_property
-    def atoms(self) -> tuple[Array, Array]:
-        """Places and masses to begin with: a few masses at places some millimetres apart, the heaviest of each among them."""
-        if not self.places.size or not self.most_g.any():
-            return np.zeros(0), np.zeros(0)
+    def cells(self) -> Array:
+        """The steps along the body (n,) [mm]."""
+        return np.arange(np.ceil(self.base.design.body.length_mm / self.bench.place_step_mm) + 1) * self.bench.place_step_mm
+
+    @cached_property
+    def floors(self) -> Array:
+        """Height of the skin where holes at those steps begin (n,) [mm]."""
+        return floors_mm(self.base.design.body, self.cells, self.beside_mm)
+
+    @cached_property
+    def nearest(self) -> tuple[Counts, Counts]:
+        """For each step of the body (n,) the nearest place with room; and that with room for each number of steps of mass (levels + 1, n).
+
+        The one that takes most where none takes so many.
+        """
+        room, cells = self.room, self.cells
+        by_mass = np.full((int(room.most.max()) + 1, len(cells)), int(np.argmax(room.most)))
+        for level in range(len(by_mass)):
+            able = np.nonzero((room.least <= level) & (level <= room.most))[0]
+            if able.size:
+                by_mass[level] = able[_nearest(room.x[able], cells)]
+        return _nearest(room.x, cells), by_mass
+
+    @cached_property
+    def atoms(self) -> tuple[Counts, Counts]:
+        """Holes to begin with: places of the room and steps of mass; a few masses at places some millimetres apart, the heaviest of each among them."""
         every = max(round(COARSE_MM / self.bench.place_step_mm), 1)
-        room = np.nonzero(self.most_g > 0)[0]
-        at = room[np.unique(np.concatenate([np.arange(0, len(room), every), [0, len(room) - 1]]))]
-        low, high = (row[at][:, None] for row in self.room_g)
-        masses = np.maximum(np.round((low + (high - low) * np.linspace(0.0, 1.0, LEVELS)) / self.step_g), 1.0) * self.step_g
-        x = np.repeat(self.places[at], LEVELS)
-        pairs = np.unique(np.column_stack([x, masses.ravel()]), axis=0)
-        good = self.holds(pairs[:, 0], pairs[:, 1])
-        return pairs[good, 0], pairs[good, 1]
+        at = np.unique(np.concatenate([np.arange(0, len(self.room.x), every), [len(self.room.x) - 1]]))
+        low, high = self.room.least[at][:, None], self.room.most[at][:, None]
+        steps = np.round(low + (high - low) * np.linspace(0.0, 1.0, LEVELS)).astype(int)
+        found = np.unique(np.column_stack([np.repeat(at, LEVELS), steps.ravel()]), axis=0)
+        return found[:, 0], found[:, 1]
 
     def hole(self, key: str, x: float, mass: float) -> Hole:
         """The hole as a design keeps it."""
         return Hole(key, self.slug, float(mass), float(x), self.drill_mm, self.bench.cover_mm, self.bench.filler_g_cm3, self.beside_mm)
 
 
+def _nearest(places: Array, x: Array) -> Counts:
+    """Which of the sorted places is the nearest to each x (n,)."""
+    return np.searchsorted((places[1:] + places[:-1]) / 2, x)
+
+
 def tools_of(base: Base, bench: Bench) -> list[Tool]:
-    """Every slug in the two tightest drills that pass it: wider ones only remove more. In the tightest also a mirrored pair, as near as the wall lets it."""
+    """Every slug in the two tightest drills that pass it: wider ones only remove more. In the tightest also a mirrored pair, as near as the wall lets it.
+
+    Only those that can be drilled somewhere.
+    """
     found = []
     for slug in bench.slugs:
         for n, drill in enumerate(sorted(d for d in bench.drills_mm if slug.diameter_mm <= d <= slug.diameter_mm + 2.0)[:2]):
@@ -187,4 +211,4 @@ def tools_of(base: Base, bench: Bench) -> list[Tool]:
             beside = float(np.ceil(drill + max(bench.wall_mm, 1.5))) / 2
             if n == 0 and beside + drill / 2 + bench.wall_mm < base.design.body.width_mm / 2:
                 found.append(Tool(base, bench, slug, drill, beside))
-    return found
+    return [tool for tool in found if tool.room.x.size]

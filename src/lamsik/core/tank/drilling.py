@@ -1,5 +1,6 @@
 """Where a hole may be drilled: the wall it leaves, and what is in its way."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from math import cos, radians
@@ -21,6 +22,9 @@ TABLE_POINTS = 601
 
 WIRE_GAP_MM = 0.5
 
+SHALLOW = 0.6
+"""The sides of a hole are looked at where it ends and at this share of its depth."""
+
 
 @dataclass(frozen=True, eq=False)
 class Table:
@@ -41,40 +45,71 @@ def table(body: Body) -> Table:
     return Table(share * body.length_mm, body.top.at(phi), body.bottom.at(phi), body.widest_at(phi), np.maximum(body.half_width.at(phi), 0.0))
 
 
-def walls_left_mm(body: Body, x_mm: Array, depth_mm: float | Array, drill_mm: float, beside_mm: float = 0.0) -> Array:
+@lru_cache(maxsize=64)
+def _floor_table(body: Body, beside_mm: float) -> Array:
+    return floor_mm(body, table(body).x, beside_mm)
+
+
+def floors_mm(body: Body, x_mm: Array, beside_mm: float = 0.0) -> Array:
+    """Height of the skin where holes at x (n,) begin [mm], so far beside the middle; looked up."""
+    rows = table(body)
+    return np.asarray(np.interp(x_mm, rows.x, rows.bottom if beside_mm <= 0 else _floor_table(body, beside_mm)))
+
+
+def walls_left_mm(body: Body, x_mm: Array, depth_mm: float | Array, drill_mm: float | Array, beside_mm: float | Array = 0.0) -> Array:
     """Thinnest material left [mm] round a hole from the belly at each x (n,): above it, beside it, and to a flat end.
 
     The sides are looked at where the hole ends and a little below, where a rounded section narrows most. Of a mirrored pair,
     `beside_mm` from the middle, each side's own is looked at, and what is left between the two.
     """
-    if beside_mm > 0:
-        return _pair_walls_mm(body, np.asarray(x_mm, dtype=float), np.broadcast_to(depth_mm, np.shape(x_mm)), drill_mm, beside_mm)
-    rows = table(body)
     x_mm = np.asarray(x_mm, dtype=float)
-    edges = np.concatenate([x_mm - drill_mm / 2, x_mm, x_mm + drill_mm / 2])
-    here = _Stations.at(rows, edges)
-    top_of_hole = np.tile(here.bottom[x_mm.size : 2 * x_mm.size] + depth_mm, 3)
-    thinnest = here.top - top_of_hole
-    for z in (top_of_hole, top_of_hole - 0.4 * np.tile(np.broadcast_to(depth_mm, x_mm.shape), 3)):
-        thinnest = np.minimum(thinnest, here.half_width(body, z) - drill_mm / 2)
-    to_end = np.minimum(x_mm, body.length_mm - x_mm) - drill_mm / 2
-    return np.asarray(np.minimum(thinnest.reshape(3, -1).min(axis=0), to_end))
+    depth, radius, beside = (np.broadcast_to(row, x_mm.shape) for row in (depth_mm, np.asarray(drill_mm) / 2, beside_mm))
+    pair = beside > 0
+    head = floors_mm(body, x_mm) + depth
+    for at in np.nonzero(pair)[0]:
+        head[at] = floors_mm(body, x_mm[at : at + 1], float(beside[at]))[0] + depth[at]
+    thinnest = np.minimum(x_mm, body.length_mm - x_mm) - radius
+    for side in (-1, 0, 1):
+        here = _Stations.at(table(body), x_mm + side * radius)
+        thinnest = np.minimum(thinnest, np.where(pair, np.inf, here.top - head))
+        for z in (head, head - (1 - SHALLOW) * depth):
+            thinnest = np.minimum(thinnest, here.half_width(body, z) - beside - radius)
+    if pair.any():
+        lid = _lid_mm(body, x_mm[pair], radius[pair], beside[pair]) - head[pair]
+        thinnest[pair] = np.minimum(thinnest[pair], np.minimum(lid, 2 * (beside - radius)[pair]))
+    return np.asarray(thinnest)
 
 
-def _pair_walls_mm(body: Body, x_mm: Array, depth_mm: Array, drill_mm: float, beside_mm: float) -> Array:
-    radius, skin = drill_mm / 2, reach_of(uncut(body))
-    head = floor_mm(body, x_mm, beside_mm) + depth_mm
+def _lid_mm(body: Body, x_mm: Array, radius_mm: Array, beside_mm: Array) -> Array:
+    """Height of the back over holes beside the middle (n,) [mm], where it is lowest round their rims."""
     around = np.linspace(0.0, 2 * np.pi, 8, endpoint=False)
-    dx, dy = radius * np.append(np.cos(around), 0.0), beside_mm + radius * np.append(np.sin(around), 0.0)
-    _, top = skin((x_mm[:, None] + dx).ravel(), np.tile(dy, len(x_mm)))
-    thinnest = (top.reshape(len(x_mm), len(dx)) - head[:, None]).min(axis=1)
-    rows = table(body)
+    x, y = (at[:, None] + radius_mm[:, None] * np.append(way, 0.0) for at, way in ((x_mm, np.cos(around)), (beside_mm, np.sin(around))))
+    _, top = reach_of(uncut(body))(x.ravel(), y.ravel())
+    return np.asarray(top.reshape(x.shape).min(axis=1))
+
+
+def depths_mm(body: Body, x_mm: Array, drill_mm: float, wall_mm: float, beside_mm: float = 0.0) -> tuple[Array, Array]:
+    """The shallowest and the deepest hole at each x (n,) that leaves a wall all round [mm]; none where the first is the larger.
+
+    `walls_left_mm` turned round: a section is wide enough between two heights and a lid thick enough below one, so what holds is
+    one stretch of depths. A hole too shallow breaks out beside a sharp belly just as one too deep does above.
+    """
+    x_mm, radius = np.asarray(x_mm, dtype=float), drill_mm / 2
+    start = floors_mm(body, x_mm, beside_mm)
+    low, high = np.zeros(x_mm.shape), np.full(x_mm.shape, np.inf)
     for edge in (-radius, 0.0, radius):
-        here = _Stations.at(rows, x_mm + edge)
-        for z in (head, head - 0.4 * depth_mm):
-            thinnest = np.minimum(thinnest, here.half_width(body, z) - beside_mm - radius)
-    to_end = np.minimum(x_mm, body.length_mm - x_mm) - radius
-    return np.asarray(np.minimum(np.minimum(thinnest, to_end), 2 * beside_mm - drill_mm))
+        here = _Stations.at(table(body), x_mm + edge)
+        floor, lid = here.stretch(body, beside_mm + radius + wall_mm)
+        if beside_mm <= 0:
+            lid = np.minimum(lid, here.top - wall_mm)
+        low = np.maximum(low, (floor - start) / SHALLOW)
+        high = np.minimum(high, lid - start)
+    if beside_mm > 0:
+        high = np.minimum(high, _lid_mm(body, x_mm, np.full(x_mm.shape, radius), np.full(x_mm.shape, beside_mm)) - wall_mm - start)
+    ends = np.minimum(x_mm, body.length_mm - x_mm) - radius
+    apart = 2 * beside_mm - drill_mm if beside_mm > 0 else np.inf
+    good = (high > 0) & (np.minimum(ends, apart) >= wall_mm - 1e-9)
+    return np.where(good, low, np.inf), np.where(good, high, 0.0)
 
 
 @dataclass(frozen=True, eq=False)
@@ -99,10 +134,24 @@ class _Stations:
         share = np.minimum(np.abs(z - self.widest) / np.maximum(reach, 1e-9), 1.0)
         return np.asarray(self.half * (1.0 - share**n) ** (1.0 / n))
 
+    def stretch(self, body: Body, half_mm: float) -> tuple[Array, Array]:
+        """Heights between which the sections are at least so wide to each side (n,) [mm]; (inf, −inf) where nowhere."""
+        ratio = half_mm / np.maximum(self.half, 1e-9)
+        wide, share = ratio <= 1.0, np.minimum(ratio, 1.0)
+        up, down = ((1.0 - share**n) ** (1.0 / n) for n in (body.upper_exponent, body.lower_exponent))
+        low, high = self.widest - (self.widest - self.bottom) * down, self.widest + (self.top - self.widest) * up
+        return np.where(wide, low, np.inf), np.where(wide, high, -np.inf)
+
 
 def wall_left_mm(body: Body, hole: Hole) -> float:
     """Thinnest material left round one hole [mm]."""
-    return float(walls_left_mm(body, np.array([hole.x_mm]), hole.depth_mm, hole.drill_mm, hole.beside_mm)[0])
+    return float(walls_of(body, (hole,))[0])
+
+
+def walls_of(body: Body, holes: Sequence[Hole]) -> Array:
+    """Thinnest material left round each of many holes (n,) [mm], looked at all at once."""
+    x, depth, drill, beside = np.array([(hole.x_mm, hole.depth_mm, hole.drill_mm, hole.beside_mm) for hole in holes]).reshape(-1, 4).T
+    return walls_left_mm(body, x, depth, drill, beside)
 
 
 def obstacles(design: Design, gap_mm: float = 1.5) -> tuple[tuple[float, float], ...]:
@@ -127,12 +176,17 @@ def _cut_stretch(body: Body, faces: tuple[Cut, Cut], gap_mm: float) -> tuple[flo
 
 def below_wire(design: Design, x_mm: Array, depth_mm: float | Array) -> NDArray[np.bool_]:
     """Whether holes of a depth at each x (n,) end under the through-wire; all do where there is none."""
+    return np.asarray(depth_mm <= under_wire_mm(design, x_mm))
+
+
+def under_wire_mm(design: Design, x_mm: Array) -> Array:
+    """The deepest hole at each x (n,) that ends under the through-wire [mm]; infinite where there is none."""
     wire = next((p.item for p in design.hardware if p.item.kind == "wire"), None)
     if wire is None:
-        return np.ones(np.shape(x_mm), dtype=bool)
+        return np.full(np.shape(x_mm), np.inf)
     body, rows = design.body, table(design.body)
     line = np.interp(x_mm, (0.0, body.length_mm), (station(body, 0.0).middle_mm, station(body, body.length_mm).middle_mm))
-    return np.asarray(np.interp(x_mm, rows.x, rows.bottom) + depth_mm <= line - wire.wire_mm / 2 - WIRE_GAP_MM)
+    return np.asarray(line - wire.wire_mm / 2 - WIRE_GAP_MM - np.interp(x_mm, rows.x, rows.bottom))
 
 
 def _hangers(design: Design) -> list[float]:
