@@ -8,7 +8,7 @@ from hashlib import sha256
 import numpy as np
 import pytest
 import trimesh
-from PIL import Image
+from PIL import Image, ImageFile
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes import polyhedra, skins
@@ -151,7 +151,8 @@ class TestPhoto:
         ],
         ids=["empty", "svg", "short", "gif", "heavy", "tiny", "huge"],
     )  # fmt: skip
-    def test_what_is_no_photo_is_refused(self, data, says):
+    def test_what_is_no_photo_is_refused(self, data, says, monkeypatch):
+        monkeypatch.setattr(ImageFile, "LOAD_TRUNCATED_IMAGES", True)  # as it is once something was printed
         with pytest.raises(Refused, match=says):
             photo.normalised(data)
 

@@ -460,7 +460,7 @@ class TestMixes:
 
     @pytest.mark.parametrize(
         ("query", "says"),
-        [("net=0.01+ml", "less than the scale"), ("net=wide", "type a volume"), ("net=42&density=0.3&filler=hollow+microspheres", "pack to 62 %"), ("net=42&filler=hollow+microspheres", "say which density"), ("net=42&at=20", "unit is missing"),
+        [("net=0.01+ml", "less than the scale"), ("net=wide", "type a volume"), ("net=42&density=0.3&filler=hollow+microspheres", "pack to 62 %"), ("net=42&filler=hollow+microspheres", "Say which density"), ("net=42&at=20", "unit is missing"),
          ("net=42&pigment=1&drops=3", "a percentage or drops"), ("net=42&step=0", "allowed is")],
     )  # fmt: skip
     def test_what_cannot_be_mixed_is_said_and_what_was_typed_stays(self, demo, query, says):

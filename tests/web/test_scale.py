@@ -38,7 +38,7 @@ class TestBench:
     @pytest.mark.parametrize(
         ("fields", "where", "says"),
         [
-            ({"name": "", "air": "5 g"}, "name-problem", "name what is weighed"), ({}, "air-problem", "weigh it in air"), ({"air": "heavy"}, "air-problem", "type a mass"), ({"air": "7 gr"}, "air-problem", "not one of"),
+            ({"name": "", "air": "5 g"}, "name-problem", "Name what is weighed"), ({}, "air-problem", "Weigh it in air"), ({"air": "heavy"}, "air-problem", "type a mass"), ({"air": "7 gr"}, "air-problem", "not one of"),
             ({"air": "5 g", "water": "6 g"}, "alert", "displaces some water"), ({"air": "5 g", "both": "20 g"}, "sinker-problem", "sinker alone"), ({"air": "5 g", "sinker": "20 g", "both": "-2 g"}, "alert", "heavier one"),
             ({"air": "5 g", "water_by": "typed", "temperature": "12"}, "temperature-problem", "unit is missing"), ({"air": "5 g", "water_by": "measured", "measured": "2 g/cm³"}, "alert", "0.95 to 1.25"),
             ({"air": "5 g", "sinker": "20 g", "mark_1": "tip", "reading_1": "25 g"}, "alert", "a float pulls up"), ({"air": "5 g", "line": "9 mm", "line_under": "2 mm"}, "alert", "line diameter"),

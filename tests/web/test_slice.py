@@ -145,7 +145,7 @@ def test_a_step_is_left_out_for_a_reason_that_stands_beside_it(empty):
     assert shown.count("left out: the customer seals it") == 2 and "Tub test" in shown
 
 
-@pytest.mark.parametrize(("mass", "says"), [("heavy", "type a mass"), ("-3", "reads above 0"), ("9000", "up to 500 g"), ("8 gr", "not one of"), ("", "type a mass")])
+@pytest.mark.parametrize(("mass", "says"), [("heavy", "type a mass"), ("-3", "reads above 0"), ("9000", "up to 500 g"), ("8 gr", "not one of"), ("", "Type a mass")])
 def test_a_bad_reading_comes_back_in_its_place(demo, mass, says):
     answer = demo.post("/pieces/55/weigh", {"target": "stage:sealed", "mass": mass, "instrument": "1"})
     assert answer.status_code == 422

@@ -14,6 +14,18 @@ class Refused(ValueError):
         self.allowed = allowed
         super().__init__(f"{field}: got {given!r}; {allowed}")
 
+    @property
+    def beside(self) -> str:
+        """What stands beside the field: what was given and what is allowed; where nothing was given only that."""
+        allowed = f"{self.allowed[0].upper()}{self.allowed[1:]}." if self.allowed else ""
+        return allowed if self.given in (None, "") else f"{self.given} cannot be used: {self.allowed}."
+
+    @property
+    def says(self) -> str:
+        """The same where the field is not in sight: with its name."""
+        name = self.field.removesuffix("_mm").replace("_", " ")
+        return f"{name[:1].upper()}{name[1:]}: {self.beside[:1].lower()}{self.beside[1:]}" if self.given in (None, "") else f"{name[:1].upper()}{name[1:]}: {self.beside}"
+
 
 def require(condition: bool, field: str, given: object, allowed: str) -> None:
     """Raise `Refused` unless the condition holds."""

@@ -4,7 +4,7 @@ from io import BytesIO
 
 import numpy as np
 from numpy.typing import NDArray
-from PIL import Image, ImageOps
+from PIL import Image, ImageFile, ImageOps
 
 from lamsik.core.errors import Refused
 
@@ -19,6 +19,7 @@ def normalised(data: bytes) -> tuple[bytes, int, int]:
     """
     if len(data) > MOST_BYTES:
         raise Refused("photo", f"{len(data) / 1e6:.0f} MB", f"at most {MOST_BYTES / 1e6:.0f} MB: let the camera save a smaller JPEG")
+    ImageFile.LOAD_TRUNCATED_IMAGES = False  # the printing library lets cut pictures through for the whole process
     try:
         with Image.open(BytesIO(data), formats=KINDS) as opened:
             wide, high = opened.size

@@ -17,11 +17,17 @@ from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
 from lamsik.core.tank import evaluate
-from lamsik.core.tank.ballast import search, what_binds, with_answer, within
+from lamsik.core.tank.advice import resize
+from lamsik.core.tank.ballast import aim_at, judged, search, what_binds, with_answer, within
 from lamsik.core.tank.ballast_base import base_of, load_height_mm, loads_of
 from lamsik.core.tank.drilling import depths_mm, net_added_g, wall_left_mm, walls_left_mm
+from lamsik.core.tank.inertia import STEADY_HZ
 from lamsik.core.tank.mass import budget
+from lamsik.core.tank.motion import DEFAULT_DRAG, Bands
 from lamsik.core.tank.moulded import poured_ends
+from lamsik.core.tank.refit import refit
+from lamsik.core.tank.sensitivities import effects
+from lamsik.core.tank.twins import twins
 from lamsik.formats.body_document import to_design
 from tests.ballast_brute import STOCK, held_against, searched, wants
 from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD_6, bait, body_from
@@ -132,6 +138,23 @@ class TestBalls:
         for wrong in (0.5 * each, 1.5 * each, 2.45 * each):
             with pytest.raises(Refused, match="balls come whole"):
                 Hole("b", LEAD_BALL, wrong, 30.0, 7.0)
+
+    @pytest.mark.parametrize("stock", [(LEAD_BALL,), (LEAD_ROD_6, LEAD_BALL)])
+    @pytest.mark.parametrize("change", [{"host": Host("basswood", 0.36, 0.04)}, {"want": Want("slow rise", 9.0, 4.0)}])
+    def test_a_bait_with_balls_in_it_is_judged_changed_and_put_right_in_whole_balls(self, stock, change):
+        design = bait(ballast=tuple(Hole(f"b{n}", slug, 2 * LEAD_BALL.ball_g, 25.0 + 25 * n, 7.5) for n, slug in enumerate(stock)))
+        bench = replace(STOCK, slugs=stock, drills_mm=(7.5,))
+        outcome = evaluate.settle(replace(design, **change))
+        named = {effect.key: effect.name for effect in effects(outcome.design)}
+        assert named["gram"] == ("A ball more: " + LEAD_BALL.name if len(stock) == 1 else "1 g more ballast")
+        base, aim = aim_at(outcome.design, base_of(outcome.design), DEFAULT_DRAG, Bands(), STEADY_HZ)
+        resized = resize(outcome.design, base, bench, aim)
+        assert resized is not None and [hole.slug for hole in resized.ballast] == list(stock)
+        was, now = (judged(base, of.ballast, aim, bench) for of in (outcome.design, resized))
+        assert now.miss < was.miss and abs(now.net_error_g) < LEAD_BALL.ball_g
+        if len(stock) == 2:
+            assert abs(now.net_error_g) <= 0.06  # what the balls cannot give is cut from the rod
+        assert refit(outcome, bench).says and twins(outcome.design)
 
 
 class TestFiller:

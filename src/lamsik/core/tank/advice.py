@@ -2,10 +2,13 @@
 
 from dataclasses import dataclass, replace
 
-from lamsik.core.shapes.ballast_holes import BALLS
+import numpy as np
+
+from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.ballast import Aim, aim_at, judged
-from lamsik.core.tank.ballast_base import Base, Bench, base_of, place_mm, slug_mass_g
+from lamsik.core.tank.ballast_base import Base, Bench, base_of, place_mm
+from lamsik.core.tank.ballast_tool import Counts, Tool
 from lamsik.core.tank.inertia import STEADY_HZ
 from lamsik.core.tank.mass import Budget, Measured, budget
 from lamsik.core.tank.motion import DEFAULT_DRAG, Bands
@@ -59,20 +62,49 @@ def host_surprise(design: Design, weighed: Budget) -> str:
 def resize(design: Design, base: Base, bench: Bench, aim: Aim) -> Design | None:
     """The design with its slugs' masses and places solved anew for an aim; None if they would have to be negative.
 
-    Holes keep their spacing and their shares of the ballast. Of the steps next to the solution that comes nearest which is
-    judged best: a slug is cut by tenths, and a body may turn by degrees for half a millimetre.
+    Holes keep their spacing, their stock and their shares of the ballast; balls stay whole. Of the steps next to the solution that
+    comes nearest which is judged best: a slug is cut by tenths, and a body may turn by degrees for half a millimetre.
     """
-    first, count = design.ballast[0], len(design.ballast)
-    cover = replace(bench, cover_mm=first.cover_mm, filler_g_cm3=first.filler_g_cm3)
-    total = slug_mass_g(base, aim.net_g, first.slug, first.drill_mm, count * first.count, cover, [hole.x_mm for hole in design.ballast], first.beside_mm)
-    step = (first.slug.ball_g if first.slug.form == BALLS else bench.slug_step_g) * first.count
-    was = sum(hole.mass_g for hole in design.ballast)
-    masses = [round(total * (hole.mass_g / was if was else 1 / count) / step) * step for hole in design.ballast]
-    if total <= 0 or min(masses) <= 0:
+    steps = _steps(design, base, bench, aim)
+    if steps is None:
         return None
-    tried = [_placed(design, base, bench, [mass + more * step for mass in masses], shift) for more in (0, -1, 1) for shift in (0, -1, 1) if min(masses) + more * step > 0]
+    tools = [_tool(base, bench, hole) for hole in design.ballast]
+    finest = min(tool.step_g for tool in tools)
+    fine = np.array([tool.step_g < finest * 1.5 for tool in tools])
+    tried = [
+        _placed(design, base, bench, [float(n * tool.step_g) for n, tool in zip(steps + more * fine, tools, strict=True)], shift)
+        for more in (0, -1, 1) for shift in (0, -1, 1) if (steps + more * fine).min() > 0
+    ]  # fmt: skip
     judged_rows = [(found, judged(base, found.ballast, aim, bench)) for found in tried]
     return min(judged_rows, key=lambda row: row[1].miss if row[1] else float("inf"))[0]
+
+
+def _tool(base: Base, bench: Bench, hole: Hole) -> Tool:
+    """What a hole of a design is made with, as it is covered and filled."""
+    return Tool(base, replace(bench, cover_mm=hole.cover_mm, filler_g_cm3=hole.filler_g_cm3), hole.slug, hole.drill_mm, hole.beside_mm)
+
+
+def _steps(design: Design, base: Base, bench: Bench, aim: Aim) -> Counts | None:
+    """How many steps of mass each hole takes for the wanted net lift, in the shares they have (n,); None where one would have none left.
+
+    What the coarser stock cannot give in whole steps is given by the finest.
+    """
+    holes, tools = design.ballast, [_tool(base, bench, hole) for hole in design.ballast]
+    was = np.array([hole.mass_g for hole in holes])
+    share = was / was.sum() if was.sum() else np.full(len(holes), 1.0 / len(holes))
+    per, fixed = (np.array([tool.line[k] for tool in tools]) for k in (0, 1))
+    mouth = np.array([float(tool.ground(np.array([hole.x_mm])).grams[0]) for tool, hole in zip(tools, holes, strict=True)])
+    step = np.array([tool.step_g for tool in tools])
+    needed = base.lift_g - base.mass.mass_g - aim.net_g - float((fixed + mouth).sum())
+    whole = needed / float(per @ share)
+    if whole <= 0:
+        return None
+    steps = np.rint(whole * share / step)
+    fine = step < step.min() * 1.5
+    if not fine.all():
+        left = needed - float(per[~fine] @ (steps * step)[~fine])
+        steps[fine] = np.rint(left / float(per[fine] @ share[fine]) * share[fine] / step[fine])
+    return steps.astype(int) if steps.min() > 0 else None
 
 
 def _placed(design: Design, base: Base, bench: Bench, masses: list[float], shift: int) -> Design:

@@ -79,7 +79,7 @@ class Answer:
     def kind(self) -> tuple[str, int]:
         """What it is made with: the metal or mix, and in how many places."""
         if self.holes:
-            return self.holes[0].slug.name, sum(hole.count for hole in self.holes)
+            return " and ".join(sorted({hole.slug.name for hole in self.holes})), sum(hole.count for hole in self.holes)
         if self.cavities:
             return f"{self.cavities[0].slug.name} in a chamber", len(self.cavities)
         return self.pours[0].name, len(self.pours)

@@ -7,6 +7,7 @@ import numpy as np
 from scipy.optimize import brentq
 
 from lamsik.core.paints.coats import Coat
+from lamsik.core.shapes.ballast_holes import BALLS
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Item
 from lamsik.core.shapes.solid import solid
@@ -105,16 +106,25 @@ def _effect(key: str, name: str, before: _State, after: _State) -> Effect:
 
 
 def _ballast_steps(design: Design) -> list[tuple[str, str, Design]]:
-    """A gram more metal, a millimetre further aft; on a body with no hole yet, a gram under its middle is no step."""
+    """A gram more metal, of the rods where there are any, for balls come whole; a millimetre further aft.
+
+    On a body with no hole yet, a gram under its middle is no step.
+    """
     if not design.ballast:
         return []
-    whole = sum(hole.mass_g for hole in design.ballast)
-    share = [hole.mass_g / whole if whole else 1 / len(design.ballast) for hole in design.ballast]
-    heavier = tuple(replace(hole, mass_g=hole.mass_g + part) for hole, part in zip(design.ballast, share, strict=True))
+    rods = [hole for hole in design.ballast if hole.slug.form != BALLS]
+    whole = sum(hole.mass_g for hole in rods)
+    first = max(design.ballast, key=lambda hole: hole.mass_g)
+    if rods:
+        more = {hole.key: hole.mass_g / whole if whole else 1 / len(rods) for hole in rods}
+        says = "1 g more ballast"
+    else:
+        more, says = {first.key: first.count * first.slug.ball_g}, f"{'A ball' if first.count == 1 else 'Two balls'} more: {first.slug.name}"
+    heavier = tuple(replace(hole, mass_g=hole.mass_g + more.get(hole.key, 0.0)) for hole in design.ballast)
     length = design.body.length_mm
     further = tuple(replace(hole, x_mm=min(hole.x_mm + 1.0, length)) for hole in design.ballast)
     return [
-        ("gram", "1 g more ballast", replace(design, ballast=heavier)),
+        ("gram", says, replace(design, ballast=heavier)),
         ("shift", "Ballast 1 mm further aft", replace(design, ballast=further)),
     ]
 

@@ -60,7 +60,7 @@ def of_form(asked: dict[str, str]) -> Product:
     parts = []
     for n, figure in enumerate(figures, start=1):
         require(bool(asked.get(f"part_{n}", "").strip()), f"part_{n}", "", "name the part as on the tin")
-        parts.append(Part(asked[f"part_{n}"].strip()[:60], figure, parse(asked.get(f"density_{n}", ""), "density", f"density of {asked[f'part_{n}']}", "g/cm³").value))
+        parts.append(Part(asked[f"part_{n}"].strip()[:60], figure, parse(asked.get(f"density_{n}", ""), "density", f"density_{n}", "g/cm³").value))
     values: dict[str, float | None] = {}
     for name, (words, quantity, unit, may_lack) in MEASURES.items():
         text = asked.get(name, "").strip()

@@ -35,7 +35,7 @@ def begin(key: int) -> ResponseReturnValue:
         pour = _begun(key)
     except Refused as refused:
         db().rollback()
-        flash(f"No pour is begun. {refused.field.replace('_', ' ').capitalize()}: {refused.given}; {refused.allowed}.")
+        flash(f"No pour is begun. {refused.says}")
         return redirect(url_for("moulds_cast.show", key=key, **_kept()))
     return redirect(url_for("moulds_pour.show", key=pour.id))
 
@@ -86,7 +86,7 @@ def correct(key: int) -> ResponseReturnValue:
         _replan(pour)
     except Refused as refused:
         db().rollback()
-        flash(f"The pour stays as it was. {refused.field.replace('_', ' ').capitalize()}: {refused.given}; {refused.allowed}.")
+        flash(f"The pour stays as it was. {refused.says}")
         return redirect(url_for("moulds_cast.show", key=made.mould_id, pour=key, **_kept()))
     flash("The pour is put right.")
     return redirect(url_for("moulds_pour.show", key=key))

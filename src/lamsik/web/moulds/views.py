@@ -72,7 +72,7 @@ def new(way: str) -> ResponseReturnValue:
         row = documents.create(db(), "mould", documents.next_code(db(), "mould", "M"), first_layout(block, master), "first layout")
     except Refused as refused:
         db().rollback()
-        return _page(f"{refused.field.removesuffix('_mm')}: {refused.given}; {refused.allowed}.", way)
+        return _page(refused.says, way)
     return redirect(url_for("moulds.edit", key=row.id))
 
 

@@ -159,7 +159,7 @@ def _read_field(row: dict[str, Any], key: str, field: str, text: str, problems: 
         Coat(**row)
     except Refused as error:
         row[field] = old if field == "colour" else text
-        problems[f"{key}.{field}"] = f"{error.given} cannot be used: {error.allowed}."
+        problems[f"{key}.{field}"] = error.beside
 
 
 @blueprint.get("/on/<int:key>")

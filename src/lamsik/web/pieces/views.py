@@ -101,7 +101,7 @@ def weigh(key: int) -> ResponseReturnValue:
             pieces.weigh(db(), piece, target, parse(text, "mass", "mass", "g").value, text.strip(), instrument)
     except Refused as refused:
         sent = {name: request.form.get(name, "") for name in ("sinker", "temperature")}
-        return _page(view(piece), {**sent, "target": target, "text": text, "message": f"{refused.given} cannot be used: {refused.allowed}."}), 422
+        return _page(view(piece), {**sent, "target": target, "text": text, "message": refused.beside}), 422
     return redirect(url_for("pieces.show", key=key, _anchor="bench"))
 
 

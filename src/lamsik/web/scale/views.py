@@ -84,7 +84,7 @@ def note() -> ResponseReturnValue:
     try:
         row = weighed.keep(db(), _row_of(sent))
     except Refused as refused:
-        return bench_page(f"{refused.given} cannot be used: {refused.allowed}." if refused.given not in (None, "") else f"{refused.allowed}.", refused.field, sent), 422
+        return bench_page(refused.beside, refused.field, sent), 422
     return redirect(url_for("scale_things.show", key=row.id))
 
 

@@ -47,7 +47,7 @@ def errors_of(error: Refused, path: str = "") -> dict[str, str]:
     """A refusal as the screens show it beside the field."""
     return {
         "field": path or error.field,
-        "message": f"{error.given} cannot be used: {error.allowed}." if error.given not in (None, "") else f"{error.allowed}.",
+        "message": error.beside,
     }
 
 

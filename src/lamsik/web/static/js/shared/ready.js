@@ -1,2 +1,10 @@
-// The last module of a page: what would not answer before its modules were there (`inert`) answers now.
-document.getElementById("main").inert = false;
+// The last module of a page: what would not answer before its modules were there (`inert`) answers now,
+// and what a form refused is brought into sight, its field ready to be mended.
+const main = document.getElementById("main");
+main.inert = false;
+const refused = main.querySelector("form .problem[role='alert']");
+if (refused?.textContent.trim()) {
+  const field = refused.closest(".field")?.querySelector("input, select, textarea");
+  (field ?? refused).scrollIntoView({ block: "center" });
+  field?.focus({ preventScroll: true });
+}
