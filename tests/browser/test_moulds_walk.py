@@ -99,6 +99,9 @@ def test_a_mould_is_made_its_halves_taken_a_mix_put_right_and_six_cast(browser, 
         expect(page.get_by_role("timer", name=re.compile("^Pot life"))).to_have_text(re.compile(r"\d:\d\d"))
         page.get_by_role("button", name="Poured: start the cure").click()
         page.get_by_role("button", name="Demould", exact=True).click()
+        expect(page.get_by_text(re.compile("not before .* until then it is soft"))).to_be_visible()
+        page.get_by_label("take it out before that").check()
+        page.get_by_role("button", name="Demould", exact=True).click()
         page.get_by_role("button", name="Out of the mould: count").click()
         for good in page.get_by_role("radio", name="Good").all():
             good.check()

@@ -282,7 +282,10 @@ class TestPour:
         assert "Pour now" in demo.post(f"/mixes/batch/{row.id}/mixed", follow_redirects=True).text
         assert "Let it be" in demo.post(f"/pours/{pour.id}/next", follow_redirects=True).text
         assert [clock.kind for clock in rows(demo, Clock, Clock.batch_id == row.id, Clock.stopped_at.is_(None))] == ["demould", "full cure"]
-        demo.post(f"/pours/{pour.id}/next")
+        soft = demo.post(f"/pours/{pour.id}/next")
+        assert soft.status_code == 422 and re.search(r"Demould: not before \d\d:\d\d", soft.text) and "take it out before that" in soft.text
+        assert rows(demo, Pour, Pour.id == pour.id)[0].step == "cure"
+        demo.post(f"/pours/{pour.id}/next", {"early": "1"})
         demo.post(f"/pours/{pour.id}/next")
         lacking = demo.post(f"/pours/{pour.id}/count", {"good-c1": "yes", "good-c2": "no", "good-c3": "yes"})
         assert lacking.status_code == 422 and "at least one fault" in lacking.text

@@ -24,7 +24,8 @@ class Refused(ValueError):
     def says(self) -> str:
         """The same where the field is not in sight: with its name."""
         name = self.field.removesuffix("_mm").replace("_", " ")
-        return f"{name[:1].upper()}{name[1:]}: {self.beside[:1].lower()}{self.beside[1:]}" if self.given in (None, "") else f"{name[:1].upper()}{name[1:]}: {self.beside}"
+        given = "" if self.given in (None, "") else f"{self.given}; "
+        return f"{name[:1].upper()}{name[1:]}: {given}{self.allowed}."
 
 
 def require(condition: bool, field: str, given: object, allowed: str) -> None:

@@ -3,13 +3,13 @@
 from dataclasses import dataclass
 from datetime import datetime
 
-from lamsik.core.castings.gates import ASKS, REFUSED, Gate, gate
+from lamsik.core.castings.gates import ASKS, REFUSED, Gate, gate, when
 from lamsik.core.errors import Refused, require
 from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.heat import Heat, heat, limit_of, limits
 from lamsik.formats.mould_document import Document as Content
 from lamsik.store import mixes, moulds, stores
-from lamsik.store.tables import MouldMade
+from lamsik.store.tables import MouldMade, now
 from lamsik.web.mixes.planning import Asked
 from lamsik.web.shared.db import db
 
@@ -89,3 +89,14 @@ def let_through(content: Content, made: MouldMade, product: Product, asked: Aske
     if typed is not None:
         stores.put_setting(db(), "heat", {"limits": {**stores.setting(db(), "heat")["limits"], material_of(content, made)[0]: typed}})
     return found
+
+
+def set_enough(batch_id: int | None, early: bool) -> None:
+    """Whether a casting may be taken out: not while its demould clock runs, unless that is answered.
+
+    Raises:
+        Refused: the clock still runs; says until when.
+    """
+    clock = next((row for row in mixes.running(db()) if row.batch_id == batch_id and row.kind == "demould" and row.ends_at > now()), None)
+    if clock is not None and not early:
+        raise Refused("demould", "", f"not before {when(clock.ends_at.astimezone(), datetime.now().astimezone())}: until then it is soft and tears or bends")

@@ -213,6 +213,9 @@ def forward(key: int) -> ResponseReturnValue:
             content = documents.revision(db(), row, made.revision).content
             _may_be_sold(content, pour.order_id)
             gates.let_through(content, made, product, Asked({**pour.plan, **request.form}))
+        if pour.step == run.CURE:
+            batch = moulds.batch_of(db(), pour)
+            gates.set_enough(batch.id if batch else None, "early" in request.form)
         if following == run.WEIGH:
             batch = _batch(pour, row, made, product, found)
             to = to if found.two else url_for("mixes.batch", key=batch.id)  # a dense pour is mixed first, by itself
