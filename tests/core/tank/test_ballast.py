@@ -13,9 +13,10 @@ from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.tank import advice, evaluate
 from lamsik.core.tank.ballast import search, why_none, with_answer
 from lamsik.core.tank.ballast_base import Bench, base_of, place_mm, slug_mass_g
+from lamsik.core.tank.certainty import certainty
 from lamsik.core.tank.drilling import clear_of_hardware, troubles, wall_left_mm
 from lamsik.core.tank.inertia import roll_moment_g_mm2
-from lamsik.core.tank.mass import Measured, budget
+from lamsik.core.tank.mass import NOTHING, Measured, budget
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.core.tank.wanted import target
 from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD, TUNGSTEN, bait
@@ -177,3 +178,12 @@ class TestAdvice:
         light = self.say(("carved", planned.up_to("carved"), 0.03), ("ballasted", planned.up_to("ballasted") - 0.8, 0.03))
         assert "heavier than wanted" in heavy.sentence and heavy.design is None
         assert "lifts" in light.sentence
+
+
+@pytest.mark.parametrize(
+    ("made", "source", "says"),
+    [("wood", "table", "weigh the carved blank"), ("soft", "poured", "weigh the casting"), ("print", "table", "weigh the print"), ("foam", "poured", "weigh the foamed blank")],
+)
+def test_what_was_not_carved_is_not_called_carved(made, source, says):
+    design = bait(host=Host("what it is of", 0.42, 0.04, made, source))
+    assert says in {better.says for better in certainty(design).better} and says.removeprefix("weigh the ") in advice.advise(design, NOTHING, BENCH).sentence

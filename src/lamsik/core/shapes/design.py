@@ -52,6 +52,18 @@ class Host:
             require(low - 1e-9 <= self.solid_g_cm3 <= 9.0, "material.solid_g_cm3", self.solid_g_cm3, f"allowed is {low:g} (the body's mean) to 9 g/cm³")
 
     @property
+    def made(self) -> str:
+        """How the body came about, as its first weighing is called: carved, foamed, cast or printed."""
+        if self.construction == "foam":
+            return "foamed" if self.source == "poured" else "carved"
+        return {"wood": "carved", "print": "printed"}.get(self.construction, "cast")
+
+    @property
+    def blank(self) -> str:
+        """What the bare body is called: the carved blank, the print, the casting."""
+        return {"carved": "carved blank", "foamed": "foamed blank", "printed": "print"}.get(self.made, "casting")
+
+    @property
     def void_share(self) -> float:
         """Share of the body that is air behind its skin."""
         return 1.0 - self.density_g_cm3 / self.solid_g_cm3 if self.solid_g_cm3 else 0.0

@@ -26,7 +26,7 @@ class Advice:
 def advise(design: Design, measured: Measured, bench: Bench, drag: float = DEFAULT_DRAG) -> Advice:
     """The ballast for the piece as weighed, keeping the planned slugs, drills and spacing."""
     if not measured.stages and not measured.parts:
-        return Advice(None, "Nothing is weighed yet: the first weighing of the carved blank tells the most.")
+        return Advice(None, f"Nothing is weighed yet: the first weighing of the {design.host.blank} tells the most.")
     ballasted = any(name in ("ballasted", "cleared", "rigged") for name, _, _ in measured.stages)
     if ballasted or not design.ballast:
         return Advice(None, _trim(design, measured, drag))

@@ -33,8 +33,8 @@ WORTH = 0.02
 """By how much more the blank in water must help than the blank on the scale alone, to be named before it."""
 
 MEASURE = {
-    "host": "weigh the carved blank",
-    VOLUME: "weigh the sealed blank in air and held under water",
+    "host": "weigh the {blank}",
+    VOLUME: "weigh the {sealed} in air and held under water",
     "segments": "weigh each segment's blank",
     "ballast": "weigh each slug and mark its place",
     "hooks": "weigh the hooks and rings",
@@ -88,6 +88,13 @@ class Certainty:
         return found if found and found.chance > max(self.refitted, self.chance) + 0.01 else None
 
 
+def _to_do(design: Design, group: str) -> str:
+    """The measurement in words, the bare body called what it is."""
+    host = design.host
+    sealed = f"sealed {host.blank}".replace("sealed carved", "sealed") if host.construction in ("wood", "foam") else host.blank
+    return MEASURE[group].format(blank=host.blank, sealed=sealed)
+
+
 def certainty(
     design: Design, measured: Measured = NOTHING, drag: float = DEFAULT_DRAG, bands: Bands = Bands(), samples: int = SAMPLES, face_mm: float | None = None,  # noqa: B008 - frozen value
 ) -> Certainty:  # fmt: skip
@@ -120,7 +127,7 @@ def certainty(
     now, with_pitch = chance(net, pitch, made.spread())
     wanted = (aim.net_g, design.want.pitch_deg)
     refit = chance(*wanted, made.spread())[0]
-    better = [Better(group, MEASURE[group], chance(*wanted, made.spread(left))[0]) for group, left in _thought_of(made, measured)]
+    better = [Better(group, _to_do(design, group), chance(*wanted, made.spread(left))[0]) for group, left in _thought_of(made, measured)]
     if design.want.by == SPEED and design.drag_source != "timed":
         better.append(Better("drag", MEASURE["drag"], chance(*wanted, made.spread(), DRAG_SPREAD_TIMED)[0]))
     spread = made.spread()

@@ -180,7 +180,7 @@ def use_advice(key: int) -> ResponseReturnValue:
     piece = load(Piece, key)
     shown = view(piece)
     if shown.advice.design is None:
-        raise Refused("advice", "none", "weigh the carved blank first")
+        raise Refused("advice", "none", f"weigh the {shown.design.host.blank} first")
     revision = load(Revision, piece.revision_id)
     changed = with_design(dict(revision.content), shown.advice.design)
     piece.revision_id = documents.branch(db(), shown.row, changed, revision.number, f"ballast for {piece.number} as weighed").id or 0
