@@ -126,6 +126,8 @@ class TestLabels:
         sheet = "/labels?basis=on+the+line&mark=ring&from=measured&paper=A4"
         page = demo.get(f"/floats/{ANTENNA}{sheet}&count=3").text
         assert page.count("One of two") == 3
+        assert demo.get(f"/floats/{ANTENNA}{sheet}&count=").text.count("One of two") == 1  # nobody said how many: one for each float
+        assert demo.get(f"/floats/{ANTENNA}/labels?basis=on+the+line&mark=ring&count=").text.count("≈ ") == 12
         sea = next(w for w in ("Outer bank", "sea water") if f">{w}<" in page)
         salt = demo.get(f"/floats/{ANTENNA}{sheet}&water={sea.replace(' ', '+')}").text
         assert salt.count("One of two") == 1

@@ -121,7 +121,7 @@ class TestBringIn:
     @pytest.mark.parametrize(
         ("data", "name", "says"),
         [
-            (b"", "", "no file"), (b"{}", "x.json", "format"), (b"not a drawing", "x.svg", "no SVG file"), (b"<svg><script/></svg>", "x.svg", "script"), (b"zzz", "x.dxf", "no DXF"),
+            (b"", "", "no file"), (b"{}", "x.json", "Format: "), (b"not a drawing", "x.svg", "no SVG file"), (b"<svg><script/></svg>", "x.svg", "script"), (b"zzz", "x.dxf", "no DXF"),
             (b'<svg xmlns="http://www.w3.org/2000/svg" width="10000mm" height="6000mm" viewBox="0 0 100 60"><rect width="99" height="9"/></svg>', "x.svg", "5 to 600 mm"),
             (b'{"format": "lamsik-blade", "version": 3}', "x.json", "must be 1"),
         ],
@@ -226,7 +226,7 @@ class TestTrace:
     @pytest.mark.parametrize(
         ("change", "says"),
         [
-            ({"ruler_mm": "long"}, "ruler"), ({"ruler_mm": ""}, "ruler"), ({"ruler": [[0, 0]]}, "two points on a ruler"), ({"by": "sheet"}, "four corners"), ({"ruler": [[0, 0], [1, 1]]}, "further apart"),
+            ({"ruler_mm": "long"}, "Ruler: long; type a length"), ({"ruler_mm": ""}, "Ruler: type a length"), ({"ruler": [[0, 0]]}, "two points on a ruler"), ({"by": "sheet"}, "four corners"), ({"ruler": [[0, 0], [1, 1]]}, "further apart"),
             ({"ruler": [["a", 0], [1, 1]]}, "pair of numbers"), ({"on": [1]}, "pair of numbers"), ({"ruler_mm": "10 m"}, "3000 mm"), ({"ruler_mm": "2 mm"}, "is the scale right"),
         ],
     )  # fmt: skip

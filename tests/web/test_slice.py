@@ -299,7 +299,7 @@ class TestFiles:
         key = back.headers["Location"].rsplit("/", 1)[1]
         assert demo.get(f"/shapes/{key}/body.json").json == out.json
 
-    @pytest.mark.parametrize(("change", "says"), [({"version": 9}, "version"), ({"name": ""}, "name"), ({"format": "x"}, "format")])
+    @pytest.mark.parametrize(("change", "says"), [({"version": 9}, "Version: 9; "), ({"name": ""}, "name"), ({"format": "x"}, "Format: x; ")])
     def test_a_wrong_file_names_the_field(self, demo, change, says):
         data = json.dumps({**demo.get("/shapes/15/body.json").json, **change}).encode()
         answer = demo.post("/shapes/bring-in", {"file": (io.BytesIO(data), "b.json")}, content_type="multipart/form-data")

@@ -138,7 +138,7 @@ def _add(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Documen
     group, kind = str(edit.get("group", "parts")), str(edit.get("kind", "tip"))
     if group == "marks":
         top = to_float(document).top_mm
-        document["marks"].append({"key": free_key(document["marks"], "m"), "name": _free_name(document["marks"]), "height_mm": round(0.9 * top, 1)})
+        document["marks"].append({"key": free_key(document["marks"], "m"), "name": _free_name(document["marks"]), "height_mm": _free_height(document["marks"], top)})
         return document
     require(group in GROUPS and kind in KINDS, "kind", kind, f"one of {', '.join(KINDS)}")
     top = 0.0 if group == "tips" or kind == "loading" else to_float(document).top_mm
@@ -149,6 +149,12 @@ def _add(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Documen
     key = free_key(document[group], kind if group == "parts" else "t")
     document[group].append(part_row(Part(key, kind, kind, length, diameter, density, -length if kind == "loading" and group == "parts" else top, form=form)))
     return document
+
+
+def _free_height(marks: list[Document], top: float) -> float:
+    """Near the top, where no other mark's handle lies [mm]."""
+    heights = [round(share * top, 1) for share in (0.9, 0.85, 0.8, 0.75, 0.7, 0.65, 0.6, 0.95)]
+    return next((height for height in heights if all(abs(height - row["height_mm"]) >= 0.03 * top for row in marks)), heights[0])
 
 
 def _free_name(marks: list[Document]) -> str:

@@ -57,7 +57,7 @@ def _http(error: HTTPException) -> Response:
 
 
 def _refused(error: Refused) -> Response:
-    return answer(422, str(error), error)
+    return answer(422, error.says, error)
 
 
 def _stale(error: Stale) -> Response:

@@ -188,6 +188,9 @@ class TestShotting:
 
     def test_a_rise_longer_than_the_antenna_is_not_claimed(self):
         lift = telltale_lift(antenna(), pull_to(antenna()), Shot("big", 0.8))
+        stick = replace(antenna(), parts=tuple(part for part in antenna().parts if part.kind != "tip"), marks=())
+        bare = telltale_lift(stick, 0.9 * capacity_g(stick, stick.top_mm), Shot("small", 0.03))
+        assert not bare.beyond and bare.shown_mm == 0 and 0.01 < bare.rise_mm < 5
         assert lift.beyond and lift.shown_mm == pytest.approx(50) and lift.rise_mm > 55
 
     def test_another_tip_takes_the_top_and_the_marks_with_it(self):

@@ -182,7 +182,12 @@ class TestAdvice:
 
 @pytest.mark.parametrize(
     ("made", "source", "says"),
-    [("wood", "table", "weigh the carved blank"), ("soft", "poured", "weigh the casting"), ("print", "table", "weigh the print"), ("foam", "poured", "weigh the foamed blank")],
+    [
+        ("wood", "table", "weigh the carved blank"),
+        ("soft", "poured", "weigh the casting"),
+        ("print", "table", "weigh the print"),
+        ("foam", "poured", "weigh the foamed blank"),
+    ],
 )
 def test_what_was_not_carved_is_not_called_carved(made, source, says):
     design = bait(host=Host("what it is of", 0.42, 0.04, made, source))

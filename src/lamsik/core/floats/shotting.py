@@ -126,8 +126,8 @@ class Lift:
 
     @property
     def beyond(self) -> bool:
-        """Whether the rise is longer than what stands up: then only that is claimed."""
-        return self.rise_mm > self.shown_mm + 0.05
+        """Whether the rise is longer than the antenna that is under water: then only that is claimed. A float without one rises with its body."""
+        return 0.05 < self.shown_mm < self.rise_mm - 0.05
 
 
 def antenna_under_mm(design: Float, height_mm: float) -> float:

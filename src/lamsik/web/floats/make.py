@@ -60,7 +60,7 @@ def sizes(key: int) -> ResponseReturnValue:
             wanted = parse(asked["wanted"], "mass", "load", "g").value
             found = options(design, wanted, dowels, [w for w in asked.getlist("wood") if w in WOODS] or list(WOODS))
     except Refused as refused:
-        problem = str(refused)
+        problem = refused.says
     return render_template(
         "floats/sizes.html",
         row=row,
@@ -167,6 +167,10 @@ def profile_dxf(key: int) -> Response:
     return as_file(dxf.write([dxf.Layer("SIDE", tuple(drawn.flat_outlines(design)))]), f"{row.code}.dxf", "image/vnd.dxf")
 
 
+DRAWN_LABELS = 12
+"""So many labels of a drawing, where nobody says how many; of a float that was weighed one."""
+
+
 def labels_of(row: Document, asked: dict[str, str]) -> tuple[Label, ...]:
     """The labels asked for: from the computed rating, or one for each weighed float of this design."""
     design = to_float(documents.content(db(), row))
@@ -174,7 +178,8 @@ def labels_of(row: Document, asked: dict[str, str]) -> tuple[Label, ...]:
     water = next((w for w in shop_waters() if w.name == asked.get("water", design.water.name)), design.water)
     tip = next((part.name.split(",")[0] for part in design.parts if part.kind in ("tip", "antenna")), "")
     own = loading_g(design) if basis == TOTAL else 0.0
-    count = int(finite_between("count", int(asked.get("count", "1")) if asked.get("count", "1").isdecimal() else asked.get("count"), 1, 60))
+    typed = asked.get("count", "").strip() or ("1" if asked.get("from") == "measured" else str(DRAWN_LABELS))
+    count = int(finite_between("how many", int(typed) if typed.isdecimal() else typed, 1, 60))
     if asked.get("from") == "measured":
         rows = last_stages([one for one in finished(design.family) if one.row.float_id == row.id and one.mark == mark])
         if not rows:
@@ -194,9 +199,10 @@ def labels(key: int) -> ResponseReturnValue:
         try:
             sheet = label_sheet(labels_of(row, asked), _paper())
         except Refused as refused:
-            problem = str(refused)
+            problem = refused.says
     return render_template(
         "floats/labels.html",
+        drawn_labels=DRAWN_LABELS,
         row=row,
         design=design,
         asked=asked,
@@ -253,7 +259,7 @@ def live_bait() -> ResponseReturnValue:
     try:
         answer = _live_bait(asked)
     except Refused as refused:
-        problem = str(refused)
+        problem = refused.says
     return render_template("floats/live_bait.html", asked=asked, fields=BUILD, answer=answer, problem=problem, metals=METALS), 422 if problem else 200
 
 

@@ -176,7 +176,7 @@ def _lift(design: Float, document: Document, shop: FloatShop, pull: float, shots
     after = "stays upright" if found.after.word == "stands" else f"then {WORDS[found.after.word]}"
     if found.beyond:
         return f"Picking up the {last.name} lifts it out of its antenna: the {found.shown_mm:.0f} mm there are and onto the body; it {after}."
-    return f"Picking up the {last.name} lifts it {found.rise_mm:.0f} mm; it {after}."
+    return f"Picking up the {last.name} lifts it {found.rise_mm:.{0 if found.rise_mm >= 10 else 1}f} mm; it {after}."
 
 
 def _tip_rows(design: Float, document: Document, shop: FloatShop) -> list[dict[str, str]]:

@@ -60,7 +60,7 @@ def _slider() -> tuple[Answer | None, str]:
         depth, rod = (parse(request.args.get(name, ""), "distance", name, "m").value for name in ("depth", "rod"))
         return slider(depth, rod), ""
     except Refused as refused:
-        return None, str(refused)
+        return None, refused.says
 
 
 @blueprint.post("/new")
@@ -81,7 +81,7 @@ def bring_in() -> ResponseReturnValue:
     try:
         content = loads(sent.read() if sent else b"")
     except Refused as refused:
-        return _page(str(refused))
+        return _page(refused.says)
     row = documents.create(db(), "float", documents.next_code(db(), "float", "F"), content, f"brought in from {sent.filename if sent else 'a file'}"[:120])
     return redirect(url_for("floats.edit", key=row.id))
 
@@ -148,7 +148,7 @@ def table(key: int) -> ResponseReturnValue:
             flash("Kept: floats are shotted with these sizes from now on.")
             return redirect(url_for("floats.table", key=key))
         except Refused as refused:
-            problem = str(refused)
+            problem = refused.says
     return render_template("floats/table.html", row=row, table=floats.table_of(documents.content(db(), row)), problem=problem, asked=asked), 422 if problem else 200
 
 

@@ -108,7 +108,7 @@ def bring_in() -> ResponseReturnValue:
     try:
         content = loads(sent.read() if sent else b"")
     except Refused as refused:
-        return _page(str(refused), "file")
+        return _page(refused.says, "file")
     row = documents.create(db(), "mould", documents.next_code(db(), "mould", "M"), content, "brought in from a file")
     return redirect(url_for("moulds.edit", key=row.id))
 

@@ -79,7 +79,7 @@ def connect() -> ResponseReturnValue:
         chosen = db().get(Instrument, sent_id("instrument")) if sent["instrument"] else None
         step = finite_between("step", parse(sent["step"], "mass", "step", "g").value, 0.0001, 100.0, "g")
     except Refused as refused:
-        return bench_page(connecting=str(refused), asked=sent), 422
+        return bench_page(connecting=refused.says, asked=sent), 422
     stores.put_setting(db(), "scale", {"url": sent["url"], "baud": int(sent["baud"]), "unit": sent["unit"], "step_g": step, "instrument": chosen.id if chosen else None})
     flash("The scale is connected as soon as it answers." if sent["url"] else "No scale is connected now: type the masses.")
     return redirect(url_for("scale.bench"))

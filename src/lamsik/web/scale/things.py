@@ -116,12 +116,12 @@ def thing(key: int) -> ResponseReturnValue:
         try:
             found = replace(found, waters=_in_waters(found.thing, _other_water(asked["other"])))
         except Refused as refused:
-            problems["other"] = str(refused)
+            problems["other"] = refused.says
     for name, work in (("trim", _trimmed), ("slug", _slug), ("pair", _pair)):
         try:
             answers[name] = work(found, asked, wanted)
         except Refused as refused:
-            problems[name] = str(refused)
+            problems[name] = refused.says
     others = [other for other in weighed.listed(db()) if other.id != row.id]
     partners = [other for other in others if (other.marks or other.kind == "float")] if not row.marks else [other for other in others if not other.marks]
     return render_template(

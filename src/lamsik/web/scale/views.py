@@ -188,7 +188,7 @@ def table_in() -> ResponseReturnValue:
             return bench_page(ask_units=[(head.name, CHOICES[head.quantity]) for head in missing], table=data.decode("utf-8-sig")), 422
         made = [_imported(row) for row in rows]
     except Refused as refused:
-        return bench_page(str(refused), "csv"), 422
+        return bench_page(refused.says, "csv"), 422
     for row in made:
         weighed.keep(db(), row)
     flash(f"{len(made)} weighed things brought in.")

@@ -102,7 +102,7 @@ def edit(key: int) -> ResponseReturnValue:
         except Refused as refused:
             status = 422
             if refused.field:
-                form.name.errors = [*form.name.errors, str(refused)]
+                form.name.errors = [*form.name.errors, refused.says]
     return render_template(
         "shapes/blade.html", row=row, blade=blade, form=form, source=Source(blade.source, blade.source_note), picture=drawn.picture(blade), remarks=remarks(blade),
         caution=caution("metal_dust"),

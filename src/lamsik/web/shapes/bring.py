@@ -65,7 +65,7 @@ def drawing() -> ResponseReturnValue:
             return _keep_blade(own, name)
         row = keep(_of_outlines(found, name, onto) if found else _of_body_file(data), f"brought in from {name}", onto)
     except Refused as refused:
-        return _page(f"{name} cannot be brought in. {refused}", "drawing"), 422
+        return _page(f"{name} cannot be brought in. {refused.says}", "drawing"), 422
     flash(f"{row.name} is brought in as {row.code}.")
     return redirect(url_for("shapes.edit", key=row.id))
 
@@ -128,7 +128,7 @@ def photo_in() -> ResponseReturnValue:
     try:
         picture, wide, high = photo.normalised(data)
     except Refused as refused:
-        return _page(f"{name} cannot be traced. {refused}", "photo"), 422
+        return _page(f"{name} cannot be traced. {refused.says}", "photo"), 422
     warm()
     row = Tracing(name=name[:120], picture=picture, width_px=wide, height_px=high, state={"onto": sent_id("onto")})
     db().add(row)

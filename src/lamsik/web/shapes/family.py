@@ -92,7 +92,7 @@ def keep(key: int) -> ResponseReturnValue:
         names = request.form.getlist("materials")
         known = {member.key for member in members(design, lengths, names)}
     except Refused as refused:
-        return _page(key, str(refused)), 422
+        return _page(key, refused.says), 422
     row.lengths_mm, row.materials, row.excluded = lengths, names, [one for one in row.excluded if one in known]
     db().add(row if fresh else db().merge(row))
     return redirect(url_for("shapes_family.show", key=key))

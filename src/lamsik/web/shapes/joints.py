@@ -44,7 +44,7 @@ def show(key: int) -> ResponseReturnValue:
     try:
         other = _other(design, asked)
     except Refused as refused:
-        problem, other = str(refused), _other(design, {})
+        problem, other = refused.says, _other(design, {})
     rules = stores.rules(db())
     cuts = [_cut(word, found, evaluate.drag(found, rules=rules)) for word, found in (("As it is", design), ("Another cut", other))]
     return render_template(

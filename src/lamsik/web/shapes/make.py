@@ -84,7 +84,7 @@ def show(key: int) -> ResponseReturnValue:
     try:
         found, stock = _asked(row, asked), _stock(row, asked)
     except Refused as refused:  # the page with its standard settings, what is wrong beside them
-        problem = str(refused)
+        problem = refused.says
         found, stock = _asked(row, {}), _stock(row, {})
     design = found.design
     return render_template(

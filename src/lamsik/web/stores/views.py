@@ -218,7 +218,7 @@ def check_scale(key: int) -> ResponseReturnValue:
         if request.form.get("spread", "").strip():
             row.spread_g = finite_between("spread", parse(request.form["spread"], "mass", "spread", "g").value, 0.0, row.span_g, "g")
     except Refused as refused:
-        return _page({}, f"{row.name}: {refused}"), 422
+        return _page({}, f"{row.name}: {refused.says}"), 422
     row.checked_on = date.today()
     db().add(row)
     flash(f"{row.name} was checked today with {row.checked_g:g} g.")
@@ -264,7 +264,7 @@ def keep_clearances() -> ResponseReturnValue:
         rows = {key: parse(text, "length", f"clearance, {INSERTS[key.split('|')[0]]} in {HOSTS[key.split('|')[1]]}", "mm").value for key, text in sent.items()}
         clearances(rows)
     except Refused as refused:
-        return _page({}, str(refused), sent), 422
+        return _page({}, refused.says, sent), 422
     stores.put_setting(db(), "clearances", rows)
     flash("Clearances kept: drill maps use them from now on.")
     return redirect(url_for("stores.index", _anchor="clearances"))
@@ -284,7 +284,7 @@ def keep_heat() -> ResponseReturnValue:
             kept[more] = parse(sent.get("new_limit", ""), "temperature", more, None).value
         mould_heat.limits(kept)
     except Refused as refused:
-        return _page({}, str(refused), sent), 422
+        return _page({}, refused.says, sent), 422
     stores.put_setting(db(), "heat", {"margin_c": margin, "limits": kept} if len(kept) else {"margin_c": margin})
     flash("Kept: pours are held against these from now on.")
     return redirect(url_for("stores.index", _anchor="heat"))
