@@ -1,6 +1,7 @@
 """The ballast search against trying everything, its cases, what binds, balls that come whole, filler where it lies."""
 
 import json
+import re
 from dataclasses import replace
 from math import pi
 from pathlib import Path
@@ -109,6 +110,15 @@ def test_the_answers_shown_are_the_best_of_each_kind():
 def test_what_binds_is_said_with_what_would_free_it(changes, bench, what, says):
     found = what_binds(bait(**changes), bench)
     assert found.what == what and says in found.says
+
+
+def test_the_lighter_body_that_is_named_does_free_it():
+    popper = case("popper-crash.json")
+    found = what_binds(popper, STOCK)
+    density = float(re.search(r"lighter body would do: (\d\.\d\d) g/cm³", found.says)[1])
+    assert found.what == "mass" and not any(within(answer) for answer in search(popper, STOCK))
+    freed = search(replace(popper, host=replace(popper.host, density_g_cm3=density)), STOCK)
+    assert any(within(answer) and answer.holes for answer in freed)
 
 
 class TestPouredEnds:

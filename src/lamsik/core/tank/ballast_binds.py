@@ -3,9 +3,12 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from lamsik.core.materials import METALS
 from lamsik.core.shapes.ballast_holes import ROD, Slug
 from lamsik.core.shapes.hardware import Placement
+from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.ballast_base import Base, Bench
 from lamsik.core.tank.ballast_search import candidates
 from lamsik.core.tank.ballast_spots import Scale, errors_of
@@ -13,6 +16,7 @@ from lamsik.core.tank.ballast_spots import Scale, errors_of
 MASS, PLACE, WALL, STROKE = "mass", "place", "wall", "stroke"
 NET_G, PITCH_DEG = 0.05, 2.0
 THINNER_MM = (0.25, 0.5, 0.75, 1.0, 1.5)
+LIGHTER = (0.03, 0.06, 0.1, 0.15, 0.2)
 
 
 @dataclass(frozen=True)
@@ -76,6 +80,19 @@ def _changes(base: Base, bench: Bench) -> Iterator[tuple[str, str, Base, Bench]]
             base,
             replace(bench, slugs=(*bench.slugs, big), drills_mm=(*bench.drills_mm, wider)),
         )
+
+    for share in LIGHTER:
+        density = base.host_g_cm3 * (1.0 - share)
+        yield MASS, f"a lighter body would do: {density:.2f} g/cm³ instead of {base.host_g_cm3:.2f}", _lighter(base, share), bench
+
+
+def _lighter(base: Base, share: float) -> Base:
+    """The base with a share of its host's weight gone, evenly through the body."""
+    shape = solid(base.design.body)
+    less = share * base.host_g_cm3 * shape.volume_ml
+    mass = base.mass.mass_g - less
+    g = (np.array(base.mass.g_mm) * base.mass.mass_g - less * np.array(shape.centroid_mm)) / mass
+    return replace(base, mass=replace(base.mass, mass_g=mass, g_mm=(float(g[0]), float(g[1]), float(g[2]))), host_g_cm3=base.host_g_cm3 * (1.0 - share))
 
 
 def _without(base: Base, hardware: tuple[Placement, ...]) -> Base:
