@@ -120,7 +120,7 @@ def test_a_mould_is_made_its_halves_taken_a_mix_put_right_and_six_cast(browser, 
     page.goto("/mixes")
     expect(page.get_by_text("learned from 7")).to_be_visible()  # the one put right after an over-pour is no lesson
     page.context.close()
-    assert wrong == []
+    assert [line for line in wrong if "422" not in line] == []  # the browser notes what asks first
 
 
 def test_a_clock_survives_a_reload_counts_on_rings_and_is_stopped(demo_page: Page):
