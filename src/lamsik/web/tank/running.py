@@ -90,7 +90,7 @@ def _basis(fit: Fit, band: float, trim: Trim) -> str:
     source = (
         f"Fitted to {fit.runs} logged run{'s' if fit.runs > 1 else ''} (tension × {fit.factor:.2f})"
         if fit.runs
-        else f"An estimate from textbook coefficients (tension × {fit.factor:g} for wake and wobble, assumed): log one measured depth and the band halves"
+        else f"An estimate from textbook coefficients (tension × {fit.factor:.2f} for wake and wobble, assumed): log one measured depth and the band halves"
     )
     pitch = f"{signed(trim.pitch_deg, 0)}°, as was seen," if fit.shift_deg is not None else f"about {signed(trim.pitch_deg, 0)}° (an estimate: log the pitch you see)"
     return f"{source}. Band ± {100 * band:.0f} %. It runs at {pitch} and pulls {trim.tension_n * 101.97:.0f} g on the line."
