@@ -1,3 +1,5 @@
 """Lamsik: the bench companion of people who make hard baits and floats by hand."""
 
-__version__ = "0.2.0"
+from importlib.metadata import version
+
+__version__ = version("lamsik")

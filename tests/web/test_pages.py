@@ -1,5 +1,8 @@
 """Every page shows, on the demo data and on an empty shop; what is missing answers 404."""
 
+import tomllib
+from pathlib import Path
+
 import pytest
 
 BODY, SCHEME, ORDER, PIECE = 15, 4, 19, 50
@@ -94,7 +97,10 @@ def test_tank_opens_the_last_design(demo):
 
 
 def test_health(demo):
-    assert demo.get("/healthz").json == {"status": "ok", "version": "0.2.0"}
+    assert demo.get("/healthz").json == {
+        "status": "ok",
+        "version": tomllib.loads((Path(__file__).parent.parent.parent / "pyproject.toml").read_text())["project"]["version"],
+    }
 
 
 def test_health_of_a_shop_that_is_not_migrated(demo):

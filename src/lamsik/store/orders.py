@@ -63,7 +63,9 @@ def customers(session: Session, text: str = "") -> Sequence[Customer]:
 def waiting_for(session: Session, design_id: int) -> Order | None:
     """The order this design is made for that still lacks pieces, the nearest due first."""
     query = select(Order).where(Order.design_id == design_id, col(Order.deleted_at).is_(None))
-    made = dict(session.exec(select(Piece.order_id, func.count()).where(col(Piece.order_id).is_not(None)).group_by(col(Piece.order_id))).all())
+    made = dict(
+        session.exec(select(Piece.order_id, func.count()).where(col(Piece.order_id).is_not(None), col(Piece.deleted_at).is_(None)).group_by(col(Piece.order_id))).all()
+    )
     lacking = [order for order in session.exec(query).all() if made.get(order.id, 0) < order.quantity]
     return min(lacking, key=lambda order: (order.due_on or date.max, order.number), default=None)
 

@@ -38,7 +38,7 @@ def start(session: Session, design: Document, order_id: int | None = None) -> Pi
 
 def listed(session: Session, text: str = "", order_id: int | None = None) -> Sequence[Piece]:
     """Pieces, the newest first; only those matching `text` or of an order if given."""
-    query = select(Piece)
+    query = select(Piece).where(col(Piece.deleted_at).is_(None))
     if text:
         query = query.where(col(Piece.search).like(pattern(text), escape="\\"))
     if order_id is not None:

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from sqlmodel import Session, col, select
+from sqlmodel import Session, SQLModel, col, select
 
 from lamsik.core.moulds.heat import MARGIN_C
 from lamsik.core.paints.coats import Coat
@@ -23,6 +23,8 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "bands": {"suspends_cm_s": 3.0, "slow_cm_s": 10.0, "drag": DEFAULT_DRAG, "steady_hz": STEADY_HZ},
     "units": {"length": "mm"},
     "clearances": {},
+    "codes": {"hardware": 0},
+    "gone": {"rows": {}},
     "saw": {"kerf_mm": 1.5, "block_spare_mm": 3.0, "hinge_mm": 0.8, "stick_mm": [1000.0, 40.0, 25.0], "paper": "A4"},
     "scale": {"url": "", "baud": 9600, "unit": "", "step_g": 0.01, "page": "", "instrument": None},
     "days": {"days": [0, 1, 2, 3, 4], "begins": "09:00", "ends": "17:00", "closed": [], "after_hours": False},
@@ -94,6 +96,44 @@ def water_of(row: Water) -> CoreWater:
 def hardware(session: Session) -> list[Hardware]:
     """All catalogue parts, by kind and name."""
     return list(session.exec(select(Hardware).order_by(Hardware.kind, Hardware.code)).all())
+
+
+def free_code(session: Session) -> str:
+    """A code for a new part that no part has or had: designs keep what they were made with by its code."""
+    numbers = [int(row.code[1:]) for row in hardware(session) if row.code[:1] == "h" and row.code[1:].isdigit()]
+    known = int(setting(session, "codes")["hardware"])
+    number = max([known, *numbers]) + 1
+    put_setting(session, "codes", {"hardware": number})
+    return f"h{number:03d}"
+
+
+def take_out(session: Session, table: type[SQLModel], row: SQLModel) -> str:
+    """Take a row out of the stock; gives the name under which it can be put back. Raises IntegrityError where something stands on it."""
+    kept = {name: value for name, value in row.model_dump(mode="json").items() if name != "id"}
+    with session.begin_nested():
+        session.delete(row)
+    gone = setting(session, "gone")["rows"]
+    name = str(max((int(key) for key in gone), default=0) + 1)
+    put_setting(session, "gone", {"rows": dict([*gone.items(), (name, {"table": table.__name__, "row": kept})][-MOST_GONE:])})
+    return name
+
+
+def put_back(session: Session, table: type[SQLModel], name: str) -> SQLModel | None:
+    """A row that was taken out, back in the stock; None where it is not known any more. Raises IntegrityError where its name is taken."""
+    gone = dict(setting(session, "gone")["rows"])
+    found = gone.get(name)
+    if found is None or found["table"] != table.__name__:
+        return None
+    row = table.model_validate(found["row"])
+    with session.begin_nested():
+        session.add(row)
+    del gone[name]
+    put_setting(session, "gone", {"rows": gone})
+    return row
+
+
+MOST_GONE = 30
+"""So many rows that were taken out can be put back."""
 
 
 def waters(session: Session) -> list[Water]:

@@ -108,6 +108,15 @@ class Piece(SQLModel, table=True):
     search: str = Field(default="", index=True)
     pour_id: int | None = Field(default=None, foreign_key="pour.id", index=True)
     cavity: str = ""
+    deleted_at: datetime | None = None
+
+
+class SentForm(SQLModel, table=True):
+    """A form that was answered: its one-time key, and where the answer led; sent again it leads there and does nothing more."""
+
+    key: str = Field(primary_key=True)
+    sent_at: datetime = Field(default_factory=now, index=True)
+    answer: str = ""
 
 
 class StepDone(SQLModel, table=True):

@@ -8,13 +8,13 @@ from flask_wtf import CSRFProtect
 from lamsik.store.database import open_database
 from lamsik.web import errors, security
 from lamsik.web.benches import BENCHES
-from lamsik.web.shared import context, health
-from lamsik.web.shared.db import close_session, commit_session
+from lamsik.web.shared import context, health, once, static
+from lamsik.web.shared.db import close_session
 
 
 def create_app(home: Path, lan: bool = False, port: int = 5151) -> Flask:
     """The application on the shop in `home`, created or migrated; `lan` lets paired tablets in."""
-    app = Flask(__name__)
+    app = Flask(__name__, static_folder=None)
     app.config.update(security.settings(home, lan, port))
     app.extensions["engine"] = open_database(home)
     security.make_room(app)
@@ -23,7 +23,9 @@ def create_app(home: Path, lan: bool = False, port: int = 5151) -> Flask:
     for bench in BENCHES:
         app.register_blueprint(bench.blueprint)
     app.register_blueprint(health.blueprint)
-    app.after_request(commit_session)
+    static.install(app)
+    once.install(app)
+    app.after_request(errors.committed)
     app.teardown_appcontext(close_session)
     errors.install(app)
     context.install(app)

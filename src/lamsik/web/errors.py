@@ -3,13 +3,14 @@
 import logging
 import secrets
 
-from flask import Flask, Response, jsonify, make_response, render_template, request
+from flask import Flask, Response, g, jsonify, make_response, render_template, request, session
 from sqlalchemy.exc import OperationalError
 from werkzeug.exceptions import HTTPException
 
 from lamsik.core.errors import Refused
 from lamsik.store.documents import Stale
-from lamsik.web.shared.db import rollback_session
+from lamsik.web.shared.db import keep, rollback_session
+from lamsik.web.shared.once import remember
 
 log = logging.getLogger("lamsik")
 
@@ -20,6 +21,7 @@ NEXT = {
     405: "Use the buttons on the page.",
     413: "Photos up to 25 MB, meshes and body files up to 60 MB and anything else up to 2 MB can be brought in.",
     429: "Wait a minute, then try again.",
+    503: "Wait a moment and repeat the last step: something else writes to the shop, or its folder cannot be written.",
     507: "Free some disk space, then repeat the last step. What was saved before is whole.",
 }
 
@@ -41,6 +43,7 @@ def wants_json() -> bool:
 def answer(status: int, message: str, refused: Refused | None = None) -> Response:
     """The error in the shape the caller wants; logs it and carries its id."""
     rollback_session()
+    g.failed = True  # the page that says so asks the database for nothing
     mark = secrets.token_hex(4)
     log.log(logging.ERROR if status >= 500 else logging.INFO, "%s %s %s: %s [%s]", status, request.method, request.path, message, mark)
     if wants_json():
@@ -66,9 +69,25 @@ def _stale(error: Stale) -> Response:
 
 def _database(error: OperationalError) -> Response:
     log.exception("database")
-    if "full" in str(error).lower() or "disk i/o" in str(error).lower():
+    says = str(error.orig).lower()
+    if "full" in says or "disk i/o" in says:
         return answer(507, "The disk is full.")
-    return answer(503, "The shop's database is busy or cannot be read.")
+    if "readonly" in says or "read-only" in says or "unable to open" in says:
+        return answer(503, "The shop's folder cannot be written: its disk is read-only, or its files belong to someone else.")
+    if "locked" in says or "busy" in says:
+        return answer(503, "The shop is busy: something else is writing to it.")
+    return answer(503, "The shop's database cannot be read.")
+
+
+def committed(response: Response) -> Response:
+    """The response, once what it did is kept; else the error, and nothing that was to be said about it."""
+    try:
+        remember(response)
+        keep(response)
+    except OperationalError as error:
+        session.pop("_flashes", None)
+        return _database(error)
+    return response
 
 
 def _unexpected(error: Exception) -> Response:

@@ -41,7 +41,6 @@ def settings(home: Path, lan: bool, port: int) -> dict[str, Any]:
         "MAX_CONTENT_LENGTH": MOST_UPLOAD,
         "MAX_FORM_MEMORY_SIZE": MOST_UPLOAD,
         "WTF_CSRF_TIME_LIMIT": None,
-        "SEND_FILE_MAX_AGE_DEFAULT": 3600,
     }
 
 

@@ -310,4 +310,14 @@ def stop(key: int) -> ResponseReturnValue:
     db().add(row)
     if request.accept_mimetypes.best == "application/json":
         return jsonify(ok=True)
+    flash(f"Stopped: {row.name}.", f"undo:{url_for('mixes.run_on', key=key)}")
+    return redirect(url_for("mixes.clocks"))
+
+
+@blueprint.post("/clocks/<int:key>/run-on")
+def run_on(key: int) -> ResponseReturnValue:
+    """It was stopped by mistake: it runs on, as if it never stood."""
+    row = load(Clock, key)
+    row.stopped_at = None
+    db().add(row)
     return redirect(url_for("mixes.clocks"))

@@ -25,7 +25,7 @@ from lamsik.web.pieces.bench import PieceView, view, waiting, waits_at
 from lamsik.web.pieces.learned import learn_faces
 from lamsik.web.pieces.standing import at_work, stands
 from lamsik.web.scale.port import board
-from lamsik.web.shared import printing
+from lamsik.web.shared import keeping, printing
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.tank.facts import budget_rows, tank_facts, verdict_view
 
@@ -172,6 +172,13 @@ def _clocks(piece: Piece, shown: PieceView, step: str) -> None:
     if row.step.wait_h and row is not shown.rows[-1]:
         after = next(later.step.name for later, before in zip(shown.rows[1:], shown.rows, strict=False) if before is row)
         mixes.start_clock(db(), f"{row.step.name}, {piece.number}: then {after.lower()}", "wait", now() + timedelta(hours=row.step.wait_h), waits_at(piece, step))
+
+
+@blueprint.post("/<int:key>/<any(delete, bring_back):way>")
+def put_away(key: int, way: str) -> ResponseReturnValue:
+    """A piece made by mistake goes, or comes back; its number is not given again."""
+    piece = load(Piece, key)
+    return keeping.put_away(piece, way, url_for("pieces.index"), url_for("pieces.show", key=key), url_for("pieces.put_away", key=key, way="bring_back"))
 
 
 @blueprint.post("/<int:key>/use-advice")

@@ -5,13 +5,13 @@ from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
-from flask import Flask, request
+from flask import Flask, g, request
 from markupsafe import Markup
 
 from lamsik import __version__
 from lamsik.core.cautions import DEFER, caution
 from lamsik.core.units import show
-from lamsik.store.stores import setting
+from lamsik.store.stores import DEFAULTS, setting
 from lamsik.web.benches import BENCHES
 from lamsik.web.pictures.svg import markup
 from lamsik.web.shared.db import db
@@ -29,7 +29,13 @@ def install(app: Flask) -> None:
 
 def _context() -> dict[str, Any]:
     here = (request.blueprint or "").split("_")[0]  # the rooms of a bench belong to it
-    return {"benches": [b for b in BENCHES if b.listed], "here": here, "shop": setting(db(), "shop"), "version": __version__, "today": date.today()}
+    return {
+        "benches": [b for b in BENCHES if b.listed],
+        "here": here,
+        "shop": DEFAULTS["shop"] if g.get("failed") else setting(db(), "shop"),
+        "version": __version__,
+        "today": date.today(),
+    }
 
 
 @lru_cache(maxsize=64)

@@ -21,14 +21,13 @@ def db() -> Session:
     return session
 
 
-def commit_session(response: Response) -> Response:
-    """Keep what the request did, if it went well."""
+def keep(response: Response) -> None:
+    """Commit what the request did, if it went well. Raises what the database says: a full disk shows here."""
     if "session" in g:
         if response.status_code < 400:
             g.session.commit()
         else:
             g.session.rollback()
-    return response
 
 
 def rollback_session() -> None:

@@ -4,11 +4,11 @@ from flask import Blueprint, flash, redirect, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.store import documents
-from lamsik.store.tables import Document, Order, now
+from lamsik.store.tables import Document, Order, Piece, now
 from lamsik.web.shared.db import db, load_document
 
 
-def put_away(row: Document | Order, way: str, gone_to: str, back_to: str, undo: str) -> ResponseReturnValue:
+def put_away(row: Document | Order | Piece, way: str, gone_to: str, back_to: str, undo: str) -> ResponseReturnValue:
     """Delete the row with a notice that carries its undo, or bring it back."""
     row.deleted_at = now() if way == "delete" else None
     db().add(row)

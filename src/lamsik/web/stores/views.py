@@ -110,9 +110,9 @@ class LimitsForm(FlaskForm):
 
 
 def _hardware(form: HardwareForm) -> Hardware:
-    number, weighed = len(stores.hardware(db())) + 1, form.source.data == "weighed"
+    weighed = form.source.data == "weighed"
     return Hardware(
-        code=f"h{number:03d}", name=form.name.data.strip(), kind=form.kind.data, mass_g=(form.mass.amount or 0.0) / form.count.data,
+        code=stores.free_code(db()), name=form.name.data.strip(), kind=form.kind.data, mass_g=(form.mass.amount or 0.0) / form.count.data,
         material=form.material.data, density_g_cm3=MATERIALS[form.material.data], outside_share=OUTSIDE.get(form.kind.data, 1.0),
         reach_mm=3.0 if form.kind.data in ("hanger", "line_tie") else 0.0, weighed=weighed, weighed_count=form.count.data if weighed else 0,
         wire_mm=form.wire.amount or 0.0, shank_mm=form.shank.amount or 0.0, bore_mm=form.bore.amount or 0.0, pack_count=form.pack.data or 0,
@@ -202,10 +202,21 @@ def remove(what: str, key: int) -> ResponseReturnValue:
     """Take a row out of the stock lists; designs keep what they were made with."""
     row = load(TABLES[what], key)
     try:
-        with db().begin_nested():
-            db().delete(row)
+        name = stores.take_out(db(), TABLES[what], row)
+        flash("It is out of the stock; designs keep what they were made with.", f"undo:{url_for('stores.put_back', what=what, name=name)}")
     except IntegrityError:
         flash("An order still names it; it stays.")
+    return redirect(url_for("stores.index", _anchor=what))
+
+
+@blueprint.post("/put-back/<any(hardware, slug, drill, water):what>/<name>")
+def put_back(what: str, name: str) -> ResponseReturnValue:
+    """A row that was taken out comes back."""
+    try:
+        if stores.put_back(db(), TABLES[what], name) is None:
+            flash("It is back already, or it was taken out too long ago: add it anew.")
+    except IntegrityError:
+        flash("There is another of that name or size by now: that one stays.")
     return redirect(url_for("stores.index", _anchor=what))
 
 

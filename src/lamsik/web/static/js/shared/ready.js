@@ -8,3 +8,8 @@ if (refused?.textContent.trim()) {
   (field ?? refused).scrollIntoView({ block: "center" });
   field?.focus({ preventScroll: true });
 }
+
+// A page that comes back out of the browser's memory asks the shop anew: what it shows, and its forms, may be of yesterday.
+addEventListener("pageshow", (event) => {
+  if (event.persisted) location.reload();
+});

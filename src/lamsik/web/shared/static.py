@@ -1,0 +1,48 @@
+"""Styles, scripts and fonts under an address that changes with them, kept for ever; what the shop's own data makes is kept nowhere."""
+
+import hashlib
+from functools import lru_cache
+from pathlib import Path
+from typing import Any
+
+from flask import Flask, Response, request, send_from_directory
+
+FOLDER = Path(__file__).parent.parent / "static"
+FOR_EVER_S = 365 * 24 * 3600
+
+
+def install(app: Flask) -> None:
+    """The route, the version in every address of it, and what browsers may keep."""
+    app.add_url_rule("/static/<version>/<path:filename>", endpoint="static", view_func=_send)
+    app.url_defaults(_versioned)
+    app.after_request(_keeping)
+
+
+@lru_cache(maxsize=1)
+def digest() -> str:
+    """Of all that is there: modules and styles name each other by relative paths, so they share one version."""
+    found = hashlib.sha256()
+    for path in sorted(FOLDER.rglob("*")):
+        if path.is_file():
+            found.update(path.relative_to(FOLDER).as_posix().encode())
+            found.update(path.read_bytes())
+    return found.hexdigest()[:16]
+
+
+def _versioned(endpoint: str, values: dict[str, Any]) -> None:
+    if endpoint == "static":
+        values.setdefault("version", digest())
+
+
+def _send(version: str, filename: str) -> Response:
+    """A file; under an address of another version what there is now, not to be kept."""
+    response = send_from_directory(FOLDER, filename, max_age=FOR_EVER_S if version == digest() else 0)
+    if version == digest():
+        response.cache_control.public, response.cache_control.immutable = True, True
+    return response
+
+
+def _keeping(response: Response) -> Response:
+    if request.endpoint != "static":
+        response.headers["Cache-Control"] = "no-store"
+    return response
