@@ -11,6 +11,7 @@ from sqlmodel import func, select
 from lamsik.store.database import FILE_NAME, session_of
 from lamsik.store.tables import Clock, Document, Hardware, Order, Piece, Weighed
 from tests.web.test_slice import ENQUIRY
+from tests.wild import broken
 
 
 def count(visitor, table):
@@ -131,6 +132,11 @@ class TestTakenBack:
         demo.post("/pieces/50/bring_back")
         assert number in demo.get("/pieces").text
 
+    def test_what_a_piece_does_not_have_is_not_weighed_and_a_revision_that_is_not_there_is_said(self, demo):
+        refused = demo.post("/pieces/50/weigh", {"target": "part:wings", "mass": "3 g", "instrument": "1"})
+        assert refused.status_code == 422 and "no such part" in refused.text
+        assert demo.post("/tank/15/history/999").status_code == 404 and "no revision 999" in demo.post("/shapes/15/revisions/999/name", {"name": "x"}).text
+
 
 class TestKept:
     def test_what_never_changes_is_kept_for_ever_and_the_shops_own_data_nowhere(self, demo):
@@ -140,3 +146,13 @@ class TestKept:
         with demo.get(address) as kept, demo.get(address.replace(address.split("/")[2], "0" * 16)) as old:
             assert "immutable" in kept.headers["Cache-Control"] and "max-age=31536000" in kept.headers["Cache-Control"]
             assert old.status_code == 200 and "immutable" not in old.headers["Cache-Control"]
+
+
+class TestWild:
+    @pytest.mark.parametrize("seed", [1, 2])
+    def test_no_request_breaks_it(self, demo, seed):
+        assert broken(demo.http.application, 1, seed) == []
+
+    @pytest.mark.parametrize("code", ["é", "\ud83d\ude00".encode("utf-16", "surrogatepass").decode("utf-16"), "9" * 5000, ""])
+    def test_a_strange_pairing_code_is_a_wrong_one(self, empty, code):
+        assert empty.post("/pair", {"code": code}).status_code == 422

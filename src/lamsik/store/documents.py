@@ -57,6 +57,10 @@ def contents(session: Session, rows: Sequence[Document]) -> dict[int, dict[str, 
     return {r.document_id: r.content for r in found}
 
 
+class Missing(LookupError):
+    """A revision that is not there."""
+
+
 def revisions(session: Session, row: Document) -> Sequence[Revision]:
     """All revisions of a document, the newest first; those made beside for one piece included."""
     found = session.exec(select(Revision).where(Revision.document_id == row.id).order_by(col(Revision.number).desc())).all()
@@ -67,7 +71,9 @@ def revisions(session: Session, row: Document) -> Sequence[Revision]:
 def revision(session: Session, row: Document, number: int | None = None) -> Revision:
     """A revision of the document, the current one unless numbered."""
     query = select(Revision).where(Revision.document_id == row.id, Revision.number == (number or row.current))
-    found = session.exec(query).one()
+    found = session.exec(query).first()
+    if found is None:
+        raise Missing(f"revision {number or row.current} of {row.name}")
     skins.ready(session, [found.content])
     return found
 

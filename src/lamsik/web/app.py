@@ -8,7 +8,7 @@ from flask_wtf import CSRFProtect
 from lamsik.store.database import open_database
 from lamsik.web import errors, security
 from lamsik.web.benches import BENCHES
-from lamsik.web.shared import context, health, once, static
+from lamsik.web.shared import context, guards, health, once, static
 from lamsik.web.shared.db import close_session
 
 
@@ -20,6 +20,7 @@ def create_app(home: Path, lan: bool = False, port: int = 5151) -> Flask:
     security.make_room(app)
     CSRFProtect(app)
     security.install(app)
+    guards.install(app)
     for bench in BENCHES:
         app.register_blueprint(bench.blueprint)
     app.register_blueprint(health.blueprint)

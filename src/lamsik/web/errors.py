@@ -8,7 +8,7 @@ from sqlalchemy.exc import OperationalError
 from werkzeug.exceptions import HTTPException
 
 from lamsik.core.errors import Refused
-from lamsik.store.documents import Stale
+from lamsik.store.documents import Missing, Stale
 from lamsik.web.shared.db import keep, rollback_session
 from lamsik.web.shared.once import remember
 
@@ -31,6 +31,7 @@ def install(app: Flask) -> None:
     app.register_error_handler(HTTPException, _http)
     app.register_error_handler(Refused, _refused)
     app.register_error_handler(Stale, _stale)
+    app.register_error_handler(Missing, _missing)
     app.register_error_handler(OperationalError, _database)
     app.register_error_handler(Exception, _unexpected)
 
@@ -65,6 +66,10 @@ def _refused(error: Refused) -> Response:
 
 def _stale(error: Stale) -> Response:
     return answer(409, f"This was changed elsewhere meanwhile: {error}. Reload the page and make the last change again.")
+
+
+def _missing(error: Missing) -> Response:
+    return answer(404, f"There is no {error}.")
 
 
 def _database(error: OperationalError) -> Response:

@@ -20,6 +20,7 @@ MOST_UPLOAD = 2 * 1024 * 1024
 MOST_SHAPE = 64 * 1024 * 1024
 ROOMY = ("shapes_bring.drawing", "shapes_bring.photo_in", "shapes_bring.mesh_in")
 """Endpoints that take photos and meshes."""
+SECRET_LENGTH = 32
 TRIES, PER_SECONDS = 5, 60.0
 OPEN_ENDPOINTS = ("static", "pairing.pair", "health.healthz")
 
@@ -45,10 +46,14 @@ def settings(home: Path, lan: bool, port: int) -> dict[str, Any]:
 
 
 def _secret(path: Path) -> str:
-    if not path.exists():
-        path.touch(mode=0o600)
-        path.write_text(secrets.token_hex(32), encoding="ascii")
-    return path.read_text(encoding="ascii")
+    """The key that signs the cookies; written whole or not at all, and anew where a power cut left it empty."""
+    if not path.exists() or len(path.read_text(encoding="ascii").strip()) < SECRET_LENGTH:
+        fresh = path.with_suffix(".new")
+        fresh.unlink(missing_ok=True)
+        fresh.touch(mode=0o600)
+        fresh.write_text(secrets.token_hex(32), encoding="ascii")
+        fresh.replace(path)
+    return path.read_text(encoding="ascii").strip()
 
 
 def _hosts(lan: bool) -> frozenset[str]:
@@ -119,7 +124,7 @@ def pair() -> ResponseReturnValue:
         return render_template("shared/pair.html", error="")
     if not _may_try(request.remote_addr or ""):
         abort(429, "Too many wrong codes. Wait a minute, then type the six digits the shop printed at its start.")
-    if hmac.compare_digest(request.form.get("code", "").strip(), current_app.config["PAIRING_CODE"]):
+    if hmac.compare_digest(request.form.get("code", "").strip().encode(), current_app.config["PAIRING_CODE"].encode()):
         session["paired"] = True
         session.permanent = True
         return redirect("/")

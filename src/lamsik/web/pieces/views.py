@@ -98,6 +98,9 @@ def weigh(key: int) -> ResponseReturnValue:
             pieces.weigh(db(), piece, target, held, text.strip(), instrument, water)
             learn_faces()
         else:
+            kind, _, part = target.partition(":")
+            if kind == pieces.PART and all(part != known.key for known in view(piece).outcome.budget.parts):
+                raise Refused("target", part, "this piece has no such part: open its page anew")
             pieces.weigh(db(), piece, target, parse(text, "mass", "mass", "g").value, text.strip(), instrument)
     except Refused as refused:
         sent = {name: request.form.get(name, "") for name in ("sinker", "temperature")}
