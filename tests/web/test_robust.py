@@ -1,5 +1,7 @@
 """What strangers, slow fingers and full disks do: forms sent twice, disks that fill at the commit, locks, ids of nothing, things taken back."""
 
+import io
+import json
 import re
 import resource
 import sqlite3
@@ -156,3 +158,86 @@ class TestWild:
     @pytest.mark.parametrize("code", ["é", "\ud83d\ude00".encode("utf-16", "surrogatepass").decode("utf-16"), "9" * 5000, ""])
     def test_a_strange_pairing_code_is_a_wrong_one(self, empty, code):
         assert empty.post("/pair", {"code": code}).status_code == 422
+
+
+def stale_and_new(visitor, page, change, name):
+    """Two tabs on one form: the first keeps, the second is told, and puts its own over it when it keeps again."""
+    tabs = [hidden_of(visitor.get(page).text) for _ in range(2)]
+    assert tabs[0]["base"] == tabs[1]["base"] and tabs[0]["once"] != tabs[1]["once"]
+    assert visitor.post(page, {**tabs[0], **change, name: "First tab"}).status_code == 302
+    told = visitor.post(page, {**tabs[1], **change, name: "Second tab"})
+    assert told.status_code == 422 and "changed elsewhere" in told.text and "Second tab" in told.text and "First tab" in visitor.get(page).text
+    again = hidden_of(told.text)
+    assert again["base"] != tabs[1]["base"] and visitor.post(page, {**again, **change, name: "Second tab"}).status_code == 302
+    assert "Second tab" in visitor.get(page).text
+
+
+def hidden_of(text):
+    """The hidden fields of the form that says on what it was filled in."""
+    form = next(one for one in re.findall(r"<form[^>]*>(.*?)</form>", text, re.S) if 'name="base"' in one and 'name="do"' not in one.split('name="base"')[0])
+    return dict(re.findall(r'<input type="hidden" name="([\w-]+)" value="([^"]*)"', form))
+
+
+def shown_fields(text):
+    """What the fields of a page hold, as a browser sends them."""
+    found = {m[0]: m[1] for m in re.findall(r'<input[^>]*name="([\w-]+)"[^>]*value="([^"]*)"', text)}
+    for name, options in re.findall(r'<select[^>]*name="([\w-]+)"[^>]*>(.*?)</select>', text, re.S):
+        chosen = re.search(r'<option(?: value="([^"]*)")? selected>([^<]*)', options) or re.search(r'<option(?: value="([^"]*)")?>([^<]*)', options)
+        found[name] = (chosen[1] if chosen[1] is not None else chosen[2]) if chosen else ""
+    return {name: value for name, value in found.items() if name not in ("csrf_token", "once", "base", "q")}
+
+
+class TestTwoTabs:
+    @pytest.mark.parametrize(("page", "name"), [("/mixes/products/47", "name"), ("/floats/shots/35", "name"), ("/paints/4", "name")])
+    def test_the_last_to_keep_a_form_is_told_and_loses_nothing(self, demo, page, name):
+        stale_and_new(demo, page, {k: v for k, v in shown_fields(demo.get(page).text).items() if not k.startswith("do")}, name)
+
+    def test_a_blade(self, demo):
+        page = demo.post("/shapes/blades/new").headers["Location"]
+        stale_and_new(demo, page, {**shown_fields(demo.get(page).text), "metal": "brass"}, "name")
+        undo = {"base": "1"}
+        assert demo.post(f"{page}/undo", undo).status_code == 409  # steps from a revision that is no longer the one shown
+
+    @pytest.mark.parametrize(("address", "data"), [("/shapes/15/joints", {"x": "40 mm"}), ("/tank/15/history/1", {})])
+    def test_what_has_nothing_typed_is_refused(self, demo, address, data):
+        assert demo.post(address, {**data, "base": "1"}).status_code == 409
+        assert demo.post(address, data).status_code == 302
+
+    def test_outlines_for_a_body_that_was_changed_meanwhile(self, demo):
+        svg = demo.get("/shapes/15/outlines.svg").data
+        sent = {"onto": "15", "base": "1", "file": (io.BytesIO(svg), "side.svg")}
+        assert demo.post("/shapes/bring-in", sent, content_type="multipart/form-data").status_code == 422  # said beside the field
+
+    def test_an_undo_sent_twice_steps_once(self, demo):
+        base = int(re.search(r'&#34;base&#34;: ?(\d+)|"base": ?(\d+)', demo.get("/tank/15").text)[0].split(":")[1])
+        first = demo.send("/designs/15/undo", {"bench": "tank", "base": base})
+        assert first.status_code == 200 and first.json["base"] != base
+        assert demo.send("/designs/15/undo", {"bench": "tank", "base": base}).status_code == 409
+
+
+class TestDeadEnds:
+    def test_a_trial_weight_on_a_hanger_and_a_cut_taken_without_comparing(self, demo):
+        document = json.loads(demo.get("/shapes/15/body.json").text)
+        hanger = next(part["key"] for part in document["hardware"] if part["kind"] == "hanger")
+        base = json.loads(demo.send("/designs/15/live", {"bench": "tank", "document": document, "edits": []}).text)["document"]
+        sent = {"bench": "tank", "document": base, "edits": [{"do": "trial", "place": hanger}], "save": True, "mode": "settled", "base": current_of(demo, 15)}
+        answer = demo.send("/designs/15/live", sent)
+        assert answer.json["saved"] and not answer.json["errors"]
+        assert demo.get("/paints/on/15").status_code == 200
+        bare = {"x": "", "slant": "", "kerf": "", "kind": ""}
+        assert demo.post("/shapes/27/joints", bare).status_code == 302
+        wrong = demo.post("/shapes/27/joints", {**bare, "kind": "wings"})
+        assert wrong.status_code == 422 and "Take the other cut" in wrong.text
+
+    def test_an_order_whose_design_is_gone_has_a_way_back(self, demo):
+        demo.post("/shapes/19/delete")
+        order = demo.get("/orders/18").text
+        assert "was deleted" in order and 'href="/shapes/19"' not in order and 'href="/tank/19"' not in order
+        assert 'href="/shapes/19"' not in demo.get("/pieces/45").text and "Bring it back" in demo.get("/pieces/45").text
+        demo.post(re.search(r'action="(/shapes/19/bring_back)"', order)[1])
+        assert 'href="/shapes/19"' in demo.get("/orders/18").text
+
+
+def current_of(visitor, key):
+    with session_of(visitor.http.application.extensions["engine"]) as session:
+        return session.get(Document, key).current

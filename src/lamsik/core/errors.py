@@ -25,7 +25,7 @@ class Refused(ValueError):
         """The same where the field is not in sight: with its name."""
         name = self.field.removesuffix("_mm").replace("_", " ")
         given = "" if self.given in (None, "") else f"{self.given}; "
-        return f"{name[:1].upper()}{name[1:]}: {given}{self.allowed}."
+        return f"{name[:1].upper()}{name[1:]}: {given}{self.allowed}." if name else self.beside
 
 
 def require(condition: bool, field: str, given: object, allowed: str) -> None:

@@ -5,13 +5,18 @@ from typing import Any
 
 from sqlmodel import Session, col, func, select
 
+from lamsik.core.errors import Refused
 from lamsik.store import skins
 from lamsik.store.search import fold, pattern
 from lamsik.store.tables import Document, Revision
 
 
-class Stale(Exception):
-    """The document was changed elsewhere since it was loaded."""
+class Stale(Refused):
+    """The document was changed elsewhere since it was loaded. A form that can show again what was typed says so beside it."""
+
+    def __init__(self, says: str) -> None:
+        super().__init__("", "", "it was changed elsewhere meanwhile: what you typed is still here; keep it again to put it over that")
+        self.elsewhere = says
 
 
 def create(session: Session, kind: str, code: str, content: dict[str, Any], note: str = "") -> Document:

@@ -65,7 +65,7 @@ def _refused(error: Refused) -> Response:
 
 
 def _stale(error: Stale) -> Response:
-    return answer(409, f"This was changed elsewhere meanwhile: {error}. Reload the page and make the last change again.")
+    return answer(409, f"This was changed elsewhere meanwhile: {error.elsewhere}. Reload the page and make the last change again.")
 
 
 def _missing(error: Missing) -> Response:

@@ -23,7 +23,7 @@ from lamsik.web.pictures.floats import thumbnail
 from lamsik.web.scale.things import shop_waters
 from lamsik.web.shapes.bring import as_file
 from lamsik.web.shared import keeping
-from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.db import db, load_document, sent_base
 
 blueprint = Blueprint("floats", __name__, url_prefix="/floats")
 keeping.keep_documents(blueprint, "float", "floats.index", "floats.edit", "F")
@@ -144,7 +144,7 @@ def table(key: int) -> ResponseReturnValue:
     if request.method == "POST":
         asked = request.form.to_dict()
         try:
-            documents.save(db(), row, floats.table_content(_table_sent(asked)), row.current)
+            documents.save(db(), row, floats.table_content(_table_sent(asked)), sent_base(row))
             flash("Kept: floats are shotted with these sizes from now on.")
             return redirect(url_for("floats.table", key=key))
         except Refused as refused:

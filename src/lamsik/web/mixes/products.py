@@ -17,7 +17,7 @@ from lamsik.store import documents, mixes
 from lamsik.store.tables import Document, Tub, now
 from lamsik.web.shapes.bring import as_file
 from lamsik.web.shared import keeping
-from lamsik.web.shared.db import db, load, load_document
+from lamsik.web.shared.db import db, load, load_document, sent_base
 
 blueprint = Blueprint("mixes_products", __name__, url_prefix="/mixes/products")
 keeping.keep_documents(blueprint, "product", "mixes.index", "mixes_products.show")
@@ -145,7 +145,7 @@ def show(key: int) -> ResponseReturnValue:
         return _page(row, shown(to_product(documents.content(db(), row))))
     asked = request.form.to_dict()
     try:
-        documents.save(db(), row, to_document(of_form(asked)), row.current)
+        documents.save(db(), row, to_document(of_form(asked)), sent_base(row))
     except Refused as refused:
         return _page(row, asked, refused)
     flash("Kept.")

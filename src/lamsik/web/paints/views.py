@@ -1,6 +1,6 @@
 """The Paints bench: schemes of ordered coats, on a reference silhouette and on a design's own."""
 
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from typing import Any
 
 from flask import Blueprint, redirect, render_template, request, url_for
@@ -18,7 +18,7 @@ from lamsik.web.pictures.body import paint_view
 from lamsik.web.pictures.cards import drawn
 from lamsik.web.shapes.live import current
 from lamsik.web.shared import keeping
-from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.db import db, load_document, sent_base
 
 blueprint = Blueprint("paints", __name__, url_prefix="/paints")
 keeping.keep_documents(blueprint, "scheme", "paints.index", "paints.edit")
@@ -50,7 +50,7 @@ _ENDINGS = {"film_um": "thickness", "wait_h": "time", "window_h": "time"}
 def reference(coats: tuple[Coat, ...]) -> Design:
     """The silhouette schemes are shown on when no design is at hand."""
     design = to_design(new_document("Reference", form("slim"), Host("basswood", 0.42, 0.04), Water(), Want()))
-    return Design(**{**design.__dict__, "coats": coats})
+    return replace(design, coats=coats)
 
 
 @blueprint.get("")
@@ -115,7 +115,10 @@ def save(key: int) -> ResponseReturnValue:
         at = next((i for i, c in enumerate(content["coats"]) if c["key"] == which), 0)
         content["coats"][max(at - 1, 0) : at + 1] = reversed(content["coats"][max(at - 1, 0) : at + 1])
     coats_of(content)
-    documents.save(db(), row, content, row.current)
+    try:
+        documents.save(db(), row, content, sent_base(row))
+    except documents.Stale as stale:
+        return _page(key, content, {"name": stale.says}), 422
     return redirect(url_for("paints.edit", key=key))
 
 
@@ -169,6 +172,6 @@ def on_design(key: int) -> str:
     schemes = documents.listed(db(), "scheme")
     found = documents.contents(db(), schemes)
     design = to_design(documents.content(db(), row))
-    bare = Design(**{**design.__dict__, "hardware": (), "ballast": (), "lip": None})
-    swatches = [(s, drawn(Design(**{**bare.__dict__, "coats": coats_of(found[s.id or 0])}), f"p{s.id}")) for s in schemes]
+    bare = replace(design, hardware=(), ballast=(), lip=None, trials=())
+    swatches = [(s, drawn(replace(bare, coats=coats_of(found[s.id or 0])), f"p{s.id}")) for s in schemes]
     return render_template("paints/on_design.html", row=row, for_order=orders.waiting_for(db(), key), state=current(row, "paints"), swatches=swatches)

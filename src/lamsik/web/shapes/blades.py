@@ -20,7 +20,7 @@ from lamsik.web.pictures import blade as drawn
 from lamsik.web.pictures.paper import sheets
 from lamsik.web.shapes.bring import as_file
 from lamsik.web.shared import keeping, printing
-from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.db import db, load_document, sent_base
 from lamsik.web.shared.forms import MeasureField, choices
 
 blueprint = Blueprint("shapes_blades", __name__, url_prefix="/shapes/blades")
@@ -97,11 +97,11 @@ def edit(key: int) -> ResponseReturnValue:
         try:
             if not form.validate_on_submit():
                 raise Refused("", "", "")
-            documents.save(db(), row, asdict(_of_form(form)), row.current)
+            documents.save(db(), row, asdict(_of_form(form)), sent_base(row))
             return redirect(url_for("shapes_blades.edit", key=key))
         except Refused as refused:
             status = 422
-            if refused.field:
+            if refused.field or refused.allowed:
                 form.name.errors = [*form.name.errors, refused.says]
     return render_template(
         "shapes/blade.html", row=row, blade=blade, form=form, source=Source(blade.source, blade.source_note), picture=drawn.picture(blade), remarks=remarks(blade),
@@ -114,6 +114,8 @@ def edit(key: int) -> ResponseReturnValue:
 def step(key: int, way: str) -> ResponseReturnValue:
     """One revision back or forward."""
     row = load_document("blade", key)
+    if sent_base(row) != row.current:
+        raise documents.Stale(f"revision {row.current} is current by now")
     moved = documents.undo(db(), row) if way == "undo" else documents.redo(db(), row)
     if not moved:
         flash(f"Nothing to {way}.")

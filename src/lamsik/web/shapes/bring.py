@@ -27,7 +27,7 @@ from lamsik.store import documents, skins
 from lamsik.store.tables import Document, Tracing
 from lamsik.web.pictures.body import mesh_views
 from lamsik.web.shared import jobs
-from lamsik.web.shared.db import db, load_document, sent_id
+from lamsik.web.shared.db import db, load_document, sent_base, sent_id
 from lamsik.web.shared.jobs import Job
 
 blueprint = Blueprint("shapes_bring", __name__, url_prefix="/shapes/bring-in")
@@ -115,7 +115,7 @@ def keep(content: Content, note: str, onto: int = 0) -> Document:
     to_design(content)
     if onto:
         row = load_document("body", onto)
-        documents.save(db(), row, content, row.current, note)
+        documents.save(db(), row, content, sent_base(row), note)
         return row
     return documents.create(db(), "body", documents.next_code(db(), "body", "B"), content, note=note)
 

@@ -15,7 +15,7 @@ from lamsik.formats.body_document import to_design, with_design
 from lamsik.store import documents, orders, stores
 from lamsik.web.pictures.body import thumbnail
 from lamsik.web.shapes.facts import segment_rows
-from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.db import db, load_document, sent_base
 
 blueprint = Blueprint("shapes_joints", __name__, url_prefix="/shapes")
 
@@ -31,7 +31,7 @@ def _other(design: Design, asked: dict[str, str]) -> Design:
     first = joints[0]
     shift = typed("x", "length", first.x_mm + 0.08 * design.body.length_mm) - first.x_mm
     slant, kerf = typed("slant", "angle", first.slant_deg), typed("kerf", "length", first.kerf_mm)
-    kind = asked.get("kind", first.kind)
+    kind = asked.get("kind") or first.kind
     moved = tuple(replace(joint, x_mm=joint.x_mm + shift, slant_deg=slant, kerf_mm=kerf, kind=kind) for joint in joints)
     return replace(design, body=replace(design.body, joints=moved), segment_hosts=design.segment_hosts if design.body.joints else ())
 
@@ -39,10 +39,14 @@ def _other(design: Design, asked: dict[str, str]) -> Design:
 @blueprint.get("/<int:key>/joints")
 def show(key: int) -> ResponseReturnValue:
     """The design's cut and another one, each with its segments' verdicts."""
+    return _page(key, request.args.to_dict())
+
+
+def _page(key: int, asked: dict[str, str], problem: str = "") -> ResponseReturnValue:
     row = load_document("body", key)
-    design, asked, problem = to_design(documents.content(db(), row)), request.args.to_dict(), ""
+    design = to_design(documents.content(db(), row))
     try:
-        other = _other(design, asked)
+        other = _other(design, {} if problem else asked)
     except Refused as refused:
         problem, other = refused.says, _other(design, {})
     rules = stores.rules(db())
@@ -65,6 +69,10 @@ def take(key: int) -> ResponseReturnValue:
     """Make the other cut the design's next revision."""
     row = load_document("body", key)
     content = documents.content(db(), row)
-    documents.save(db(), row, with_design(content, _other(to_design(content), request.form.to_dict())), row.current, "another cut")
+    try:
+        other = _other(to_design(content), request.form.to_dict())
+    except Refused as refused:
+        return _page(key, request.form.to_dict(), refused.says)
+    documents.save(db(), row, with_design(content, other), sent_base(row), "another cut")
     flash("The other cut is on the design now. Undo brings the first back.")
     return redirect(url_for("shapes.edit", key=key, _anchor="joints"))

@@ -65,3 +65,9 @@ def load_document(kind: str, key: int, deleted: bool = False) -> Document:
     if row.kind != kind or (row.deleted_at is not None and not deleted):
         abort(404)
     return row
+
+
+def sent_base(row: Document) -> int:
+    """The revision a form was filled in on; what it is now where the form does not say."""
+    text = request.form.get("base", "")
+    return int(text) if text.isascii() and text.isdigit() and len(text) < 10 else row.current

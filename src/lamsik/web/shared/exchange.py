@@ -71,7 +71,10 @@ def answer(asked: Mapping[str, Any], row: Document, document: Content, refused: 
 
 
 def step(row: Document, way: str, current: Callable[[Document], State]) -> ResponseReturnValue:
-    """Undo or redo one revision and answer with the state it brings."""
+    """Undo or redo one revision, of the one that the page names, and answer with the state it brings."""
+    named = base_of(request.get_json(silent=True) or {})
+    if named and named != row.current:
+        raise documents.Stale(f"revision {row.current} is current by now, not {named}")
     moved = documents.undo(db(), row) if way == "undo" else documents.redo(db(), row)
     problems = [] if moved else [{"field": "", "message": f"Nothing to {way}."}]
     return jsonify({**current(row), "moved": moved, "errors": problems})

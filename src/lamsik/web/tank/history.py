@@ -4,7 +4,7 @@ from flask import Blueprint, flash, redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.store import documents, orders
-from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.db import db, load_document, sent_base
 
 blueprint = Blueprint("tank_history", __name__, url_prefix="/tank")
 
@@ -21,6 +21,6 @@ def go_back(key: int, number: int) -> ResponseReturnValue:
     """Make an earlier revision the newest again; nothing between is lost."""
     row = load_document("body", key)
     found = documents.revision(db(), row, number)
-    documents.save(db(), row, found.content, row.current, f"back to revision {number}")
+    documents.save(db(), row, found.content, sent_base(row), f"back to revision {number}")
     flash(f"Revision {number} is current again. Undo brings back what was.")
     return redirect(url_for("tank.show", key=key))

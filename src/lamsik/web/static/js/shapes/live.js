@@ -53,7 +53,7 @@ export class Live extends EventTarget {
     this.flying = edits;
     this.wanted = null;
     try {
-      await this.exchange(mode, edits);
+      await (this.running = this.exchange(mode, edits));
     } finally {
       this.busy = false;
       if (this.wanted) this.pump();
@@ -108,11 +108,17 @@ export class Live extends EventTarget {
     this.tell("state");
   }
 
-  async step(way) {
+  // Steps follow one another; each names the revision it steps from, so a save under way is waited for.
+  step(way) {
     if (this.trying) return this.dropTry();
-    this.number += 1;
     this.queue = [];
-    const answer = await this.send(way, {});
+    return (this.steps = (this.steps ?? Promise.resolve()).then(() => this.stepOnce(way)));
+  }
+
+  async stepOnce(way) {
+    while (this.busy) await this.running;
+    this.number += 1;
+    const answer = await this.send(way, { base: this.state.base });
     if (!answer.ok) return this.tell("failed", answer.message);
     this.take(answer.body);
     this.edit(null, { mode: "drag" });
