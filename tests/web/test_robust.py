@@ -1,5 +1,6 @@
 """What strangers, slow fingers and full disks do: forms sent twice, disks that fill at the commit, locks, ids of nothing, things taken back."""
 
+import html
 import io
 import json
 import re
@@ -11,7 +12,7 @@ import pytest
 from sqlmodel import func, select
 
 from lamsik.store.database import FILE_NAME, session_of
-from lamsik.store.tables import Clock, Document, Hardware, Order, Piece, Weighed
+from lamsik.store.tables import Clock, Document, Hardware, Order, Piece, Revision, Weighed
 from tests.web.test_slice import ENQUIRY
 from tests.wild import broken
 
@@ -241,3 +242,45 @@ class TestDeadEnds:
 def current_of(visitor, key):
     with session_of(visitor.http.application.extensions["engine"]) as session:
         return session.get(Document, key).current
+
+
+class TestBadDocuments:
+    @pytest.mark.parametrize(
+        ("change", "says"),
+        [
+            ({"film_g_cm3": 0}, "film g cm3: 0"), ({"marks": []}, "at least one mark"), ({"family": 7}, "Family"), ({"parts": []}, "Parts"), ({"paint_g": 1e308}, "Paint"), ({"water": None}, "Water"),
+        ],
+    )  # fmt: skip
+    def test_a_float_that_cannot_be_shown_is_not_kept(self, demo, change, says):
+        document = {**json.loads(demo.get("/floats/38/float.json").text), **change}
+        answer = demo.post("/floats/bring-in", {"file": (io.BytesIO(json.dumps(document).encode()), "f.json")}, content_type="multipart/form-data")
+        assert answer.status_code == 422 and says.lower() in answer.text.lower() and demo.get("/floats").status_code == 200
+
+    @pytest.mark.parametrize("lacks", ["family", "telltale", "shots", "tips", "typed", "source", "wanted_mark"])
+    def test_a_float_file_may_leave_out_what_has_a_usual_value(self, demo, lacks):
+        document = json.loads(demo.get("/floats/38/float.json").text)
+        document.pop(lacks, None)
+        answer = demo.post("/floats/bring-in", {"file": (io.BytesIO(json.dumps(document).encode()), "f.json")}, content_type="multipart/form-data")
+        assert answer.status_code == 302 and demo.get(answer.headers["Location"]).status_code == 200
+
+    @pytest.mark.parametrize("lacks", ["vents", "texts", "wells", "feed", "keys", "stand", "typed", "level_deg"])
+    def test_a_mould_file_too(self, demo, lacks):
+        document = json.loads(demo.get("/moulds/53/mould.json").text)
+        document.pop(lacks, None)
+        answer = demo.post("/moulds/bring-in", {"file": (io.BytesIO(json.dumps(document).encode()), "m.json")}, content_type="multipart/form-data")
+        if answer.status_code == 302:
+            assert all(demo.get(answer.headers["Location"] + room).status_code == 200 for room in ("", "/cast", "/card", "/halves", "/by-when"))
+        else:
+            assert answer.status_code == 422
+        assert demo.get("/moulds").status_code == 200
+
+    @pytest.mark.parametrize(("kind", "page"), [("float", "/floats"), ("mould", "/moulds"), ("body", "/shapes")])
+    def test_one_bad_row_takes_no_list_down(self, demo, kind, page):
+        with session_of(demo.http.application.extensions["engine"]) as session:
+            row = session.exec(select(Document).where(Document.kind == kind, Document.deleted_at.is_(None))).first()
+            kept = session.exec(select(Revision).where(Revision.document_id == row.id, Revision.number == row.current)).one()
+            kept.content = {**kept.content, "parts": 5, "master": None, "body": None}
+            session.add(kept)
+        shown = demo.get(page)
+        assert shown.status_code == 200 and f"{row.name} ({row.code}) cannot be shown" in html.unescape(shown.text) and "Take its file" in shown.text
+        assert demo.post(f"{page}/{row.id}/delete").status_code == 302 and "cannot be shown" not in demo.get(page).text

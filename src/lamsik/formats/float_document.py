@@ -1,7 +1,7 @@
 """The float document: a float as JSON (format `lamsik-float`), parts, marks, tips of its box; checked as a whole."""
 
 import json
-from dataclasses import asdict
+from dataclasses import asdict, replace
 from typing import Any
 
 from lamsik.core.errors import Refused, require
@@ -26,7 +26,11 @@ def loads(data: bytes) -> Document:
         found = json.loads(data)
     except (ValueError, RecursionError) as error:
         raise Refused("file", str(data[:30]), "JSON text is needed") from error
-    return checked(found)
+    document = checked(found)
+    require(bool(document.get("marks")), "marks", "none", "at least one mark is needed: what it carries is said to a mark")
+    design = to_float(document)
+    named = design if any(mark.name == design.wanted_mark for mark in design.marks) else replace(design, wanted_mark=design.marks[-1].name)
+    return {"tips": [], "telltale": "No 8", "shots": "Split shot", "typed": {}, **with_float(document, named)}
 
 
 def dumps(document: Document) -> str:

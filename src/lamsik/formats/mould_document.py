@@ -27,6 +27,12 @@ MASTER = {"kind", "name", "body_id", "revision", "weighed_id", "length_mm", "wid
 OWN = ("format", "version", "master", "typed", *GROUPS, *BLOCKS, *SHOP)
 
 
+BLANK: Document = {
+    "format": FORMAT, "version": VERSION, "typed": {}, "mould_product": "", "casting_product": "", "casting_c": None, "level_deg": 0.3, "injector": False,
+}  # fmt: skip
+"""What a mould document has beside its mould and its master."""
+
+
 def loads(data: bytes) -> Document:
     """A checked document from a file. Raises `Refused` naming what is wrong."""
     require(len(data) <= MOST_BYTES, "file", f"{len(data)} bytes", f"at most {MOST_BYTES} bytes")
@@ -35,8 +41,8 @@ def loads(data: bytes) -> Document:
     except (ValueError, RecursionError) as error:
         raise Refused("file", str(data[:30]), "JSON text is needed") from error
     document = framed(found)
-    to_mould(document, master_of(document["master"]))
-    return document
+    mould = to_mould(document, master_of(document["master"]))
+    return with_mould({**BLANK, **document}, mould)
 
 
 def dumps(document: Document) -> str:
@@ -154,11 +160,7 @@ def with_mould(document: Document, mould: Mould) -> Document:
 def blank(name: str, block: Document, master: Master, kind: str, pull: str, parting_mm: float = 0.0) -> Document:
     """A mould of a master to begin from: one cavity, box as needed."""
     first = Mould(name, master, kind, pull, parting_mm, cavities=(Spot("c1", 500.0, 500.0),), stand=usual_stand(kind))
-    base: Document = {
-        "format": FORMAT, "version": VERSION, "master": block, "typed": {}, "mould_product": "", "casting_product": "", "casting_c": None, "level_deg": 0.3,
-        "injector": False,
-    }  # fmt: skip
-    return with_mould(base, arranged(first, 1))
+    return with_mould({**BLANK, "master": block}, arranged(first, 1))
 
 
 def first_layout(block: Document, master: Master) -> Document:

@@ -53,6 +53,7 @@ class Float:
         require(any(not part.inside for part in self.parts), "parts", "all inside", "one part at least has to be in the water")
         for name in ("paint_g", "varnish_g"):
             finite_between(name, getattr(self, name), 0.0, 50.0, "g")
+        finite_between("film_g_cm3", self.film_g_cm3, 0.2, 8.0, "g/cm³")
         low, high = self.foot_mm, self.top_mm
         names = [mark.name for mark in self.marks]
         require(len(set(names)) == len(names), "marks", names, "each mark once")

@@ -4,7 +4,7 @@ from flask import Blueprint, Response, flash, redirect, render_template, request
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, require
-from lamsik.core.floats.design import KINDS
+from lamsik.core.floats.design import KINDS, Float
 from lamsik.core.floats.learning import advice, fit
 from lamsik.core.floats.parts import FORM_SAYS
 from lamsik.core.floats.parts import KINDS as PART_KINDS
@@ -14,15 +14,18 @@ from lamsik.core.floats.slider import Answer, slider
 from lamsik.core.materials import BODY_MATERIALS, METALS
 from lamsik.core.units import parse
 from lamsik.core.water import Water
+from lamsik.formats.float_document import Document as Content
 from lamsik.formats.float_document import blank, dumps, loads, to_float
 from lamsik.store import documents, floats
+from lamsik.store.tables import Document
 from lamsik.web.floats.live import current
 from lamsik.web.floats.shop import finished, shop_of
 from lamsik.web.floats.state import table_of
 from lamsik.web.pictures.floats import thumbnail
+from lamsik.web.pictures.svg import Node
 from lamsik.web.scale.things import shop_waters
 from lamsik.web.shapes.bring import as_file
-from lamsik.web.shared import keeping
+from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load_document, sent_base
 
 blueprint = Blueprint("floats", __name__, url_prefix="/floats")
@@ -38,11 +41,12 @@ def index() -> ResponseReturnValue:
 def _page(problem: str = "") -> ResponseReturnValue:
     rows = documents.listed(db(), "float", request.args.get("q", ""))
     contents = documents.contents(db(), rows)
-    cards = [(row, to_float(contents[row.id or 0])) for row in rows]
+    cards, broken = whole.shown_of(rows, lambda row: _card(row, contents[row.id or 0]))
     answer, wrong = _slider()
     return render_template(
         "floats/index.html",
-        cards=[(row, design, thumbnail(design), pull_to(design)) for row, design in cards],
+        cards=cards,
+        broken=broken,
         kinds=KINDS,
         q=request.args.get("q", ""),
         problem=problem,
@@ -51,6 +55,11 @@ def _page(problem: str = "") -> ResponseReturnValue:
         slider_problem=wrong,
         asked=request.args,
     ), 422 if problem or wrong else 200
+
+
+def _card(row: Document, content: Content) -> tuple[Document, Float, Node, float]:
+    design = to_float(content)
+    return row, design, thumbnail(design), pull_to(design)
 
 
 def _slider() -> tuple[Answer | None, str]:
@@ -82,8 +91,17 @@ def bring_in() -> ResponseReturnValue:
         content = loads(sent.read() if sent else b"")
     except Refused as refused:
         return _page(refused.says)
-    row = documents.create(db(), "float", documents.next_code(db(), "float", "F"), content, f"brought in from {sent.filename if sent else 'a file'}"[:120])
+    note = f"brought in from {sent.filename if sent else 'a file'}"[:120]
+    try:
+        row = whole.kept_if_shown(lambda: documents.create(db(), "float", documents.next_code(db(), "float", "F"), content, note), _all_of)
+    except Refused as refused:
+        return _page(refused.says)
     return redirect(url_for("floats.edit", key=row.id))
+
+
+def _all_of(row: Document) -> object:
+    """All that the bench shows of a float."""
+    return _card(row, documents.content(db(), row)), current(row)
 
 
 @blueprint.get("/<int:key>")

@@ -3,6 +3,7 @@
 import json
 from dataclasses import asdict
 from functools import lru_cache
+from typing import Any
 
 from flask import Blueprint, Response, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
@@ -25,7 +26,7 @@ from lamsik.web.moulds.shop import shop_of
 from lamsik.web.pictures.mould import thumbnail
 from lamsik.web.pictures.svg import markup
 from lamsik.web.shapes.bring import as_file
-from lamsik.web.shared import keeping
+from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load, load_document, sent_id
 
 blueprint = Blueprint("moulds", __name__, url_prefix="/moulds")
@@ -38,21 +39,23 @@ def index() -> ResponseReturnValue:
     return _page()
 
 
+def _row(row: Document, content: dict[str, Any]) -> tuple[Any, ...]:
+    mould = to_mould(content, master_here(content["master"]))
+    made = moulds.made(db(), row.id or 0)
+    return row, mould, _card(json.dumps(content, sort_keys=True), mould.master), made[0] if made else None, len(moulds.alive(made[0])) if made else 0
+
+
 def _page(problem: str = "", way: str = "") -> ResponseReturnValue:
     rows = documents.listed(db(), "mould", request.args.get("q", ""))
     contents = documents.contents(db(), rows)
-    cards = []
-    for row in rows:
-        content = contents[row.id or 0]
-        mould = to_mould(content, master_here(content["master"]))
-        made = moulds.made(db(), row.id or 0)
-        cards.append((row, mould, _card(json.dumps(content, sort_keys=True), mould.master), made[0] if made else None, len(moulds.alive(made[0])) if made else 0))
+    cards, broken = whole.shown_of(rows, lambda row: _row(row, contents[row.id or 0]))
     going = []
     for pour in moulds.open_pours(db()):
         made_row = load(MouldMade, pour.made_id)
         going.append((pour, load(Document, made_row.mould_id)))
     return render_template(
-        "moulds/index.html", cards=cards, bodies=documents.listed(db(), "body"), things=[row for row in weighed.listed(db()) if thing_of(db(), row)], going=going,
+        "moulds/index.html", cards=cards, broken=broken, bodies=documents.listed(db(), "body"), things=[row for row in weighed.listed(db()) if thing_of(db(), row)],
+        going=going,
         problem=problem, way=way, sources=SAYS,
         asked=request.form, q=request.args.get("q", ""), clocks=views_of(mixes.running(db())), now=now(),
     ), 422 if problem else 200  # fmt: skip
@@ -109,7 +112,13 @@ def bring_in() -> ResponseReturnValue:
         content = loads(sent.read() if sent else b"")
     except Refused as refused:
         return _page(refused.says, "file")
-    row = documents.create(db(), "mould", documents.next_code(db(), "mould", "M"), content, "brought in from a file")
+    try:
+        row = whole.kept_if_shown(
+            lambda: documents.create(db(), "mould", documents.next_code(db(), "mould", "M"), content, "brought in from a file"),
+            lambda row: (_row(row, documents.content(db(), row)), current(row)),
+        )
+    except Refused as refused:
+        return _page(refused.says, "file")
     return redirect(url_for("moulds.edit", key=row.id))
 
 

@@ -26,7 +26,9 @@ from lamsik.formats.outlines import Outlines
 from lamsik.store import documents, skins
 from lamsik.store.tables import Document, Tracing
 from lamsik.web.pictures.body import mesh_views
-from lamsik.web.shared import jobs
+from lamsik.web.pictures.cards import card
+from lamsik.web.shapes.live import current
+from lamsik.web.shared import jobs, whole
 from lamsik.web.shared.db import db, load_document, sent_base, sent_id
 from lamsik.web.shared.jobs import Job
 
@@ -117,7 +119,12 @@ def keep(content: Content, note: str, onto: int = 0) -> Document:
         row = load_document("body", onto)
         documents.save(db(), row, content, sent_base(row), note)
         return row
-    return documents.create(db(), "body", documents.next_code(db(), "body", "B"), content, note=note)
+    return whole.kept_if_shown(lambda: documents.create(db(), "body", documents.next_code(db(), "body", "B"), content, note=note), _all_of)
+
+
+def _all_of(row: Document) -> object:
+    """All that the bench shows of a body."""
+    return card(documents.content(db(), row), "x"), current(row, "shapes", settled=True), current(row, "tank", settled=True)
 
 
 @blueprint.post("/photo")

@@ -21,7 +21,7 @@ from lamsik.web.pictures.body import silhouette
 from lamsik.web.pictures.cards import card, design_of
 from lamsik.web.pictures.svg import Node
 from lamsik.web.shapes.live import current
-from lamsik.web.shared import keeping
+from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load_document
 
 FITTED = ("line_tie", "hanger", "ring", "hook", "wire", "joint", "rattle", "tube", "eyes", "skirt")
@@ -36,9 +36,8 @@ def index() -> str:
     """All bodies, drawn, and the starting forms."""
     rows = documents.listed(db(), "body", request.args.get("q", ""))
     contents = documents.contents(db(), rows)
-    cards = [(row, design_of(contents[row.id or 0])) for row in rows]
-    pictures = {row.id: card(contents[row.id or 0], f"t{row.id}") for row in rows}
-    return render_template("shapes/index.html", cards=cards, pictures=pictures, forms=form_pictures(), q=request.args.get("q", ""))
+    cards, broken = whole.shown_of(rows, lambda row: (row, design_of(contents[row.id or 0]), card(contents[row.id or 0], f"t{row.id}")))
+    return render_template("shapes/index.html", cards=cards, broken=broken, forms=form_pictures(), q=request.args.get("q", ""))
 
 
 @lru_cache(maxsize=1)
