@@ -7,6 +7,9 @@ import sqlite3
 import subprocess
 import sys
 import textwrap
+import threading
+import time
+from datetime import datetime, timedelta
 
 import pytest
 from alembic import command
@@ -20,8 +23,8 @@ from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
 from lamsik.core.water import Water
 from lamsik.formats.body_document import NEW_BODY_IN_3, NEW_IN_2, NEW_IN_3, checked, new_document, to_design
-from lamsik.store.backup import backup, restore
-from lamsik.store.database import FILE_NAME, _config, connect, is_current, open_database, session_of
+from lamsik.store.backup import backup, look_into, made, make_daily, restore
+from lamsik.store.database import FILE_NAME, _config, connect, for_writing, is_current, open_database, session_of
 from lamsik.store.documents import content
 from lamsik.store.tables import Customer, Document
 
@@ -180,6 +183,94 @@ class TestBackup:
             with pytest.raises(Refused, match=says):
                 restore(shop, file)
         assert names(shop) == ["Saved"]
+
+    def test_what_is_torn_or_lacks_a_table_is_refused_and_what_is_in_it_is_said(self, tmp_path):
+        shop, copy = tmp_path / "shop", tmp_path / "odd ?name#1.sqlite3"
+        add(shop, "Saved")
+        backup(shop, copy)
+        assert copy.stat().st_mode & 0o777 == 0o600 and "nothing yet" in look_into(copy).says
+        restore(shop, copy)
+        assert names(shop) == ["Saved"]
+        for statement, says in (
+            (
+                "INSERT INTO piece (number, design_id, revision_id, started_at, note, search, cavity) VALUES ('P9', 77, 78, '2026-01-01', '', '', '')",
+                "torn: a row of piece",
+            ),
+            ("DROP TABLE weighed", "no table"),
+        ):
+            bad = tmp_path / "bad.sqlite3"
+            bad.write_bytes(copy.read_bytes())
+            with sqlite3.connect(bad) as hurt:
+                hurt.execute(statement)
+            hurt.close()
+            with pytest.raises(Refused, match=says):
+                restore(shop, bad)
+        for target, says in ((shop / FILE_NAME, "the shop itself"), (tmp_path, "this is a folder")):
+            with pytest.raises(Refused, match=says):
+                backup(shop, target)
+        assert names(shop) == ["Saved"]
+
+    def test_no_write_that_was_acknowledged_is_lost_while_it_is_put_back(self, tmp_path):
+        shop, copy = tmp_path / "shop", tmp_path / "copy.sqlite3"
+        add(shop, "First")
+        backup(shop, copy)
+        engine, done, stop = for_writing(open_database(shop)), [], threading.Event()
+
+        def write():
+            number = 0
+            while not stop.is_set():
+                with Session(engine) as session:
+                    session.add(Customer(name=f"W{number}", search="w"))
+                    session.commit()
+                done.append(f"W{number}")
+                number += 1
+
+        writer = threading.Thread(target=write)
+        writer.start()
+        while len(done) < 5:
+            time.sleep(0.01)
+        kept = restore(shop, copy)
+        stop.set()
+        writer.join()
+        engine.dispose()
+        before, after = tmp_path / "before", set(names(shop))
+        before.mkdir()
+        kept.replace(before / FILE_NAME)
+        assert set(done) <= set(names(before)) | after and "First" in after
+
+    def test_a_restore_that_is_killed_leaves_one_state_or_the_other(self, tmp_path):
+        shop, copy = tmp_path / "shop", tmp_path / "copy.sqlite3"
+        add(shop, "First")
+        backup(shop, copy)
+        add(shop, "Second")
+        for wait in (0.0, 0.35, 0.5, 0.6, 0.7, 0.8):
+            child = subprocess.Popen(
+                [sys.executable, "-c", f"from pathlib import Path; from lamsik.store.backup import restore; restore(Path({str(shop)!r}), Path({str(copy)!r}))"]
+            )
+            time.sleep(wait)
+            child.kill()
+            child.wait()
+            assert names(shop) in (["First", "Second"], ["First"])
+        restore(shop, copy)
+        assert names(shop) == ["First"]
+
+    def test_a_shop_that_does_not_open_is_put_aside_whole(self, tmp_path):
+        shop, copy = tmp_path / "shop", tmp_path / "copy.sqlite3"
+        add(shop, "First")
+        backup(shop, copy)
+        (shop / FILE_NAME).write_bytes(b"no database any more" * 300)
+        kept = restore(shop, copy)
+        assert names(shop) == ["First"] and kept.read_bytes().startswith(b"no database")
+
+    def test_one_a_day_and_only_so_many(self, tmp_path):
+        add(tmp_path, "First")
+        begun = datetime.now()
+        assert make_daily(tmp_path, lambda: (False, 3), begun) is None
+        for day in range(5):
+            first = make_daily(tmp_path, lambda: (True, 3), begun + timedelta(days=day))
+            os.utime(first, (0, (begun + timedelta(days=day)).timestamp()))
+            assert make_daily(tmp_path, lambda: (True, 3), begun + timedelta(days=day, hours=5)) is None
+        assert len(made(tmp_path)) == 3
 
     def test_there_must_be_a_shop_to_back_up(self, tmp_path):
         with pytest.raises(Refused, match="no shop here"):

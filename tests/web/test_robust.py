@@ -284,3 +284,39 @@ class TestBadDocuments:
         shown = demo.get(page)
         assert shown.status_code == 200 and f"{row.name} ({row.code}) cannot be shown" in html.unescape(shown.text) and "Take its file" in shown.text
         assert demo.post(f"{page}/{row.id}/delete").status_code == 302 and "cannot be shown" not in demo.get(page).text
+
+
+class TestBackups:
+    def test_one_is_made_looked_into_taken_and_put_back_by_page(self, demo):
+        assert "no backup of this shop yet" in demo.get("/").text
+        told = demo.post("/stores/backups/make", follow_redirects=True).text
+        name = re.search(r"shop-\d{8}-\d{6}\.sqlite3", told)[0]
+        assert "can be put back" in told and re.search(r"\d+ bodies", told) and "no backup" not in demo.get("/").text
+        with demo.get(f"/stores/backups/{name}") as taken:
+            assert taken.data[:15] == b"SQLite format 3"
+        before = count(demo, Order)
+        demo.post("/orders/new", {**ENQUIRY, "customer": "After the backup"})
+        unsure = demo.post(f"/stores/backups/{name}/restore")
+        assert unsure.status_code == 422 and count(demo, Order) == before + 1
+        sealed = hidden_once(demo.get("/stores/backups").text)
+        done = demo.post(f"/stores/backups/{name}/restore", {**sealed, "sure": "1"}, follow_redirects=True)
+        assert f"The shop is as in {name}" in done.text and "before-restore" in done.text and count(demo, Order) == before
+        assert demo.get("/stores/backups/passwd").status_code == 404
+
+    def test_a_torn_one_is_listed_with_why_and_has_no_way_back(self, demo):
+        demo.post("/stores/backups/make")
+        home = demo.http.application.config["HOME"] / "backups"
+        (home / "shop-20200101-000000.sqlite3").write_text("no database" * 100)
+        page = demo.get("/stores/backups").text
+        assert "not a backup of a shop" in page and page.count("Put it back") == 2  # the good one's summary and its button
+        assert demo.post("/stores/backups/shop-20200101-000000.sqlite3/restore", {"sure": "1"}).status_code == 422
+
+    def test_how_many_are_kept(self, empty):
+        assert empty.post("/stores/backups/plan", {"keep": "many"}).status_code == 422
+        empty.post("/stores/backups/plan", {"keep": "3"})
+        page = empty.get("/stores/backups").text
+        assert 'value="3"' in page and 'name="daily" value="1" checked' not in page
+
+
+def hidden_once(text):
+    return dict(re.findall(r'<input type="hidden" name="(once|csrf_token)" value="([^"]*)"', text))

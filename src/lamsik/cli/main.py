@@ -7,20 +7,25 @@ import os
 import shutil
 import subprocess
 import sys
+import threading
+import time
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
+from datetime import datetime
 from functools import partial
 from pathlib import Path
 from typing import Any
+
+from sqlalchemy.exc import SQLAlchemyError
 
 from lamsik.cli.calc import calc_body
 from lamsik.cli.calc_more import calc_ballast, calc_float, calc_mix, calc_mould, calc_pair
 from lamsik.core.errors import Refused
 from lamsik.store import mixes
-from lamsik.store.backup import backup, restore
-from lamsik.store.database import FILE_NAME, open_database, session_of
+from lamsik.store.backup import backup, look_into, make_daily, restore
+from lamsik.store.database import FILE_NAME, connect, open_database, session_of
 from lamsik.store.starter import stock
-from lamsik.store.stores import put_setting
+from lamsik.store.stores import put_setting, setting
 
 
 def main(words: Sequence[str] | None = None) -> int:
@@ -132,6 +137,7 @@ def serve(folder: Path, port: int, lan: bool) -> int:
     logging.getLogger("alembic").setLevel(logging.WARNING)
     app = create_app(folder, lan, port)
     server = create_server(app, host="0.0.0.0" if lan else "127.0.0.1", port=port, threads=6)  # noqa: S104 - asked for with --lan
+    threading.Thread(target=_daily, args=(folder,), daemon=True).start()
     print(f"Lamsik is at http://127.0.0.1:{port}/  (data in {folder}; stop with Ctrl C)", flush=True)
     if lan:
         from lamsik.web.security import lan_addresses  # noqa: PLC0415
@@ -143,6 +149,24 @@ def serve(folder: Path, port: int, lan: bool) -> int:
     return 0
 
 
+def _daily(folder: Path) -> None:
+    """A backup a day while the shop runs, as it wants it."""
+
+    def plan() -> tuple[bool, int]:
+        engine = connect(folder / FILE_NAME)
+        with session_of(engine) as session:
+            found = setting(session, "backups")
+        engine.dispose()
+        return bool(found["daily"]), int(found["keep"])
+
+    while True:
+        try:
+            make_daily(folder, plan, datetime.now())
+        except (Refused, SQLAlchemyError, OSError):
+            logging.getLogger("lamsik").exception("the daily backup")
+        time.sleep(600)
+
+
 def _backup(asked: argparse.Namespace) -> int:
     backup(home(), asked.file)
     print(f"The shop is saved in {asked.file}")
@@ -150,6 +174,7 @@ def _backup(asked: argparse.Namespace) -> int:
 
 
 def _restore(asked: argparse.Namespace) -> int:
+    print(f"In {asked.file}: {look_into(asked.file).says}", flush=True)
     kept = restore(home(), asked.file)
     print(f"The shop is as in {asked.file}" + (f"; what was there before is in {kept}" if kept else ""))
     return 0

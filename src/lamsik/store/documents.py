@@ -16,7 +16,7 @@ class Stale(Refused):
 
     def __init__(self, says: str) -> None:
         super().__init__("", "", "it was changed elsewhere meanwhile: what you typed is still here; keep it again to put it over that")
-        self.elsewhere = says
+        self.args, self.elsewhere = (says,), says
 
 
 def create(session: Session, kind: str, code: str, content: dict[str, Any], note: str = "") -> Document:

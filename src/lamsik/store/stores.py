@@ -25,6 +25,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "clearances": {},
     "codes": {"hardware": 0},
     "gone": {"rows": {}},
+    "backups": {"daily": True, "keep": 7},
     "saw": {"kerf_mm": 1.5, "block_spare_mm": 3.0, "hinge_mm": 0.8, "stick_mm": [1000.0, 40.0, 25.0], "paper": "A4"},
     "scale": {"url": "", "baud": 9600, "unit": "", "step_g": 0.01, "page": "", "instrument": None},
     "days": {"days": [0, 1, 2, 3, 4], "begins": "09:00", "ends": "17:00", "closed": [], "after_hours": False},

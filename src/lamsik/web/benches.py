@@ -31,6 +31,7 @@ from lamsik.web.shapes.live import blueprint as live
 from lamsik.web.shapes.make import blueprint as shapes_make
 from lamsik.web.shapes.trace import blueprint as shapes_trace
 from lamsik.web.shapes.views import blueprint as shapes
+from lamsik.web.stores.backups import blueprint as stores_backups
 from lamsik.web.stores.views import blueprint as stores
 from lamsik.web.tank.history import blueprint as tank_history
 from lamsik.web.tank.live import blueprint as tank_live
@@ -67,6 +68,7 @@ BENCHES = (
     Bench("Paints", paints, "paints.index"),
     Bench("Pieces", pieces, "pieces.index"),
     Bench("Stores", stores, "stores.index"),
+    Bench("Backups", stores_backups),
     Bench("Handbook", handbook, "handbook.index"),
     Bench("Live", live),
     Bench("Floats, live", floats_live),

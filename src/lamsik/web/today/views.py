@@ -9,6 +9,7 @@ from lamsik.web.mixes.views import views_of
 from lamsik.web.pictures.cards import card
 from lamsik.web.pieces.standing import at_work, by_order, stands
 from lamsik.web.shared.db import db
+from lamsik.web.stores import backups
 
 blueprint = Blueprint("today", __name__)
 
@@ -44,6 +45,7 @@ def board() -> str:
         clocks=views_of(mixes.running(db())),
         now=now(),
         pours=_pours(),
+        reminder="" if not rows and not all_pieces else backups.reminder(),
     )
 
 
