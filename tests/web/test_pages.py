@@ -1,5 +1,6 @@
 """Every page shows, on the demo data and on an empty shop; what is missing answers 404."""
 
+import re
 import tomllib
 from pathlib import Path
 
@@ -143,3 +144,11 @@ def test_names_in_any_script_are_escaped_and_shown(demo):
         text = demo.get(url).text
         assert "<b>鯰" not in text
         assert "鯰" in text or "\\u9bf0" in text
+
+
+@pytest.mark.parametrize(("url", "_"), PAGES)
+def test_every_id_stands_once_and_no_python_is_shown(demo, url, _):
+    text = demo.get(url, follow_redirects=True).text
+    ids = re.findall(r'\sid="([^"]+)"', text)
+    assert sorted(ids) == sorted(set(ids))
+    assert not re.search(r">[^<]*(got None|got '|\bNone,|the the )[^<]*<", text)

@@ -48,7 +48,9 @@ class Water:
         return hypot(warmer, saltier)
 
     def describe(self) -> str:
-        """The water in words, with its temperature: `12 °C fresh water`, `Holm mere at 14 °C`."""
+        """The water in words, with its temperature: `12 °C fresh water`, `Holm mere at 14 °C`; one that was only measured by its density."""
+        if self.measured_g_cm3 is not None and self.name == Water.name:
+            return f"water of {self.measured_g_cm3:.4f} g/cm³"
         if self.name[:1].isupper():
             return f"{self.name} at {self.temperature_c:g} °C"
         return f"{self.temperature_c:g} °C {self.name}"

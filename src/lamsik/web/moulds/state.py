@@ -127,7 +127,7 @@ def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> d
         rows.append({
             "key": str(n), "name": half.name, "ml": f"{half.pour_ml:.1f} ml", "g": f"{half.pour_ml * density:.0f} g",
             "how": f"box {half.box_ml:.1f} − master {half.master_ml:.1f} − funnel {half.feed_ml:.1f} {'+' if half.keys_ml >= 0 else '−'} keys {abs(half.keys_ml):.1f}",
-            "mix": _mix_link(key, half, shop, mould) if product else "/mixes", "mix_says": f"Mix the {half.name.split(',')[0]}",
+            "mix": _mix_link(key, half, shop, mould) if product else "/mixes", "mix_says": f"Mix the {half.name.removeprefix('the ').split(',')[0]}",
         })  # fmt: skip
     short = f"; {built.short} bricks short" if built.short else "" if shop.bricks.have else "; count yours in Stores"
     strip = "" if built.strip_high_enough else f", too low: {box(mould).high_mm:.0f} mm are needed"

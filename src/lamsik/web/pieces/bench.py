@@ -13,7 +13,7 @@ from lamsik.core.tank import evaluate
 from lamsik.core.tank.advice import Advice, advise
 from lamsik.core.tank.certainty import certainty
 from lamsik.core.tank.evaluate import Outcome, Rules
-from lamsik.core.tank.mass import NOTHING, Measured, unweighed
+from lamsik.core.tank.mass import NOTHING, SIZED_AT, Measured, unweighed
 from lamsik.formats.body_document import to_design
 from lamsik.store import pieces, stores
 from lamsik.store.pieces import Reading
@@ -91,8 +91,10 @@ def view(piece: Piece) -> PieceView:
 
 def _sure(design: Design, measured: Measured, rules: Rules) -> str:
     """How likely this piece does what is wanted, as far as the scale has seen it; empty where the want itself cannot be."""
+    fitted = any(name not in SIZED_AT for name, _, _ in measured.stages)
     try:
-        return sure_words(certainty(design, measured, rules.drag, rules.bands, face_mm=rules.face_mm(design.host.construction)), "pieces weighed like this one")
+        found = certainty(design, measured, rules.drag, rules.bands, face_mm=rules.face_mm(design.host.construction))
+        return sure_words(replace(found, better=()) if fitted else found, "pieces weighed like this one")  # the ballast is in: nothing is fitted to it any more
     except Refused:
         return ""
 

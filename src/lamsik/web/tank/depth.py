@@ -234,14 +234,16 @@ def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> dict[str, Any]:
         if weighed:
             kept = [Drop(row.distance_m, row.seconds) for row in weighed]
             found = together([drag_from(drop, body, row.net_g or 0.0) for drop, row in zip(kept, weighed, strict=True)], kept)
-            says = f"C_d is {found.value:.2f} ± {found.sd:.2f} from {_runs(len(kept))} at {found.speed_cm_s:.0f} cm/s, taking the weighed net as true."
+            spread = f" ± {found.sd:.2f}" if len(kept) > 1 else ""
+            says = f"C_d is {found.value:.2f}{spread} from {_runs(len(kept))} at {found.speed_cm_s:.0f} cm/s, taking the weighed net as true."
             return {"says": says + _odd(found.odd), "can_use": True, "drag": json.dumps({"do": "drag", "value": round(found.value, 4)})}
         found = together([net_from(drop, body, outcome.drag) for drop in drops], drops)
     except Refused as refused:
         return {"says": f"{refused.given} cannot be: {refused.allowed}.", "drag": "", "can_use": False}
     sign = 1 if runs[0].way == "rise" else -1
     source = {"timed": "timed before", "typed": "typed"}.get(outcome.design.drag_source, "assumed")
-    says = f"Net is {signed(sign * found.value)} ± {found.sd:.3f} g from {_runs(len(drops))} at {found.speed_cm_s:.0f} cm/s, with C_d {outcome.drag:.2f} ({source})."
+    spread = f" ± {found.sd:.3f}" if len(drops) > 1 else ""  # one run says nothing of how far runs differ
+    says = f"Net is {signed(sign * found.value)}{spread} g from {_runs(len(drops))} at {found.speed_cm_s:.0f} cm/s, with C_d {outcome.drag:.2f} ({source})."
     computed = f" The budget says {signed(outcome.verdict.net_g)} g."
     return {"says": says + computed + _odd(found.odd), "drag": "", "can_use": False}
 

@@ -33,7 +33,8 @@ def board() -> str:
     working, more = working[:MOST_JOBS], len(working) - MOST_JOBS
     rows_of = [db().get_one(Document, key) for key in {piece.design_id for piece, _, _ in working}]
     contents = documents.contents(db(), rows_of)
-    designs = {row.id: (row.name, card(contents[row.id or 0], f"d{row.id}")) for row in rows_of}
+    drawn = {row.id: (row.name, contents[row.id or 0]) for row in rows_of}
+    designs = {piece.id: (drawn[piece.design_id][0], card(drawn[piece.design_id][1], f"p{piece.id}")) for piece, _, _ in working}
     return render_template(
         "today/board.html",
         working=working,
