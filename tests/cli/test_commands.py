@@ -1,5 +1,6 @@
 """The `lamsik` command as scripts use it, and the rules of the house."""
 
+import io
 import json
 import os
 import re
@@ -7,6 +8,7 @@ import socket
 import subprocess
 import sys
 import time
+import tomllib
 from pathlib import Path
 from urllib.request import urlopen
 
@@ -140,6 +142,55 @@ class TestServing:
         (mine / "letter.txt").write_text("keep")
         done = subprocess.run([sys.executable, "-m", "lamsik.cli", "demo"], capture_output=True, text=True, env={**os.environ, "LAMSIK_DEMO_HOME": str(mine)})
         assert done.returncode == 2 and "a folder of its own" in done.stderr and (mine / "letter.txt").exists()
+
+
+class TestOneLine:
+    @pytest.mark.parametrize(
+        ("words", "says"),
+        [
+            (["run", "--port", "99999"], "99999"), (["run", "--port", "abc"], "1 to 65535"), (["fly"], "invalid choice"), (["calc", "body"], "required"),
+            (["calc", "body", "/nonexistent.json"], "No such file"), (["calc"], "required"),
+        ],
+    )  # fmt: skip
+    def test_wrong_words_are_answered_in_one_line(self, words, says, capsys):
+        try:
+            status = main(words)
+        except SystemExit as ended:
+            status = ended.code
+        told = capsys.readouterr()
+        assert status == 2 and says in told.err and told.err.startswith("lamsik: ") and told.err.count("\n") == 1 and told.out == ""
+
+    def test_a_port_out_of_the_environment_is_checked_too(self, monkeypatch, capsys):
+        monkeypatch.setenv("LAMSIK_PORT", "abc")
+        with pytest.raises(SystemExit) as ended:
+            main(["run"])
+        assert ended.value.code == 2 and "LAMSIK_PORT" in capsys.readouterr().err
+
+    def test_a_busy_port_is_said(self, tmp_path, monkeypatch, capsys):
+        monkeypatch.setenv("LAMSIK_HOME", str(tmp_path))
+        with socket.socket() as taken:
+            taken.bind(("127.0.0.1", 0))
+            taken.listen()
+            assert main(["run", "--port", str(taken.getsockname()[1])]) == 2
+        told = capsys.readouterr().err
+        assert "port: got" in told and "one that is free" in told
+
+    def test_a_float_is_no_body_and_an_endless_file_is_not_printed(self, tmp_path, capsys):
+        for text in (json.dumps(blank("F", "antenna", Water())), '{"format": "lamsik-body", "version": 3, "name": "' + "x" * 400_000 + '"}'):
+            (tmp_path / "f.json").write_text(text)
+            assert main(["calc", "body", str(tmp_path / "f.json")]) == 2
+            told = capsys.readouterr().err
+            assert told.count("\n") == 1 and len(told) < 400
+
+    def test_standard_input_and_the_version(self, body_file, monkeypatch, capsys):
+        class Stdin:
+            buffer = io.BytesIO(body_file.read_bytes())
+
+        monkeypatch.setattr("sys.stdin", Stdin)
+        assert main(["calc", "body", "-"]) == 0 and json.loads(capsys.readouterr().out)["mass_g"] > 0
+        with pytest.raises(SystemExit):
+            main(["--version"])
+        assert capsys.readouterr().out == f"lamsik {tomllib.loads((ROOT / 'pyproject.toml').read_text())['project']['version']}\n"
 
 
 class TestHouse:

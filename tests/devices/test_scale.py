@@ -102,7 +102,7 @@ def test_every_fault_has_its_words_and_the_scale_comes_back(bench, port):
 def test_an_address_where_nothing_is_says_so():
     port = ScalePort(Settings("socket://127.0.0.1:9"))
     try:
-        assert "does not answer at socket://127.0.0.1:9" in until(port, lambda s: s.state == GONE).says
+        assert "The scale does not answer: is it plugged in" in until(port, lambda s: s.state == GONE).says
     finally:
         port.close()
 

@@ -1,5 +1,7 @@
 """Float documents and their edits, weighed things as CSV: round trips, refusals that name the field, nothing half changed."""
 
+import csv
+import io
 import json
 
 import pytest
@@ -124,6 +126,20 @@ class TestCsv:
         assert "air [g]" in text.splitlines()[0] and "'=cmd()" in text
         rows, missing = weighed_csv.read(text.encode(), {})
         assert missing == [] and rows[0]["air"] == 18.43 and rows[0]["temperature"] == 12.0 and rows[0]["name"] == "Spoon, 18 g" and rows[1]["name"] == "=cmd()"
+
+    @pytest.mark.parametrize("name", ["=1+1", "-2+3", "+4", "@sum", "\tTab", "\rReturn", "'quoted", "'=1", "’tis plain", "-"])
+    def test_no_cell_is_a_formula_and_every_text_comes_back_as_it_was(self, name):
+        text = weighed_csv.write([{"name": f"x{name}", "note": name, "air": -1.5}])
+        cell = list(csv.reader(io.StringIO(text)))[1][list(weighed_csv.COLUMNS).index("note")]
+        assert not cell.startswith((*weighed_csv.FORMULA, "\t", "\r"))
+        rows, _ = weighed_csv.read(text.encode(), {})
+        assert rows[0]["note"] == name.strip() and rows[0]["air"] == -1.5
+
+    def test_marks_come_back_and_water_without_a_warmth_is_asked_for(self):
+        text = weighed_csv.write([{"name": "Float", "marks": weighed_csv.marks_text([["ring, red", 23.0], ["tip", 21.25]]), "temperature": 14.0}])
+        assert weighed_csv.read(text.encode(), {})[0][0]["marks"] == [("ring, red", 23.0), ("tip", 21.25)]
+        with pytest.raises(Refused, match="line 2, temperature.*how warm"):
+            weighed_csv.read(b"name,air [g],water [g]\nA,5,3\n", {})
 
     def test_a_column_without_a_unit_is_asked_for(self):
         data = "Name;air;temperature [°F]\nA;1/2;54\n".encode()

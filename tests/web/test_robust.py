@@ -320,3 +320,12 @@ class TestBackups:
 
 def hidden_once(text):
     return dict(re.findall(r'<input type="hidden" name="(once|csrf_token)" value="([^"]*)"', text))
+
+
+def test_the_table_of_weighed_things_goes_out_whole_and_coming_in_again_doubles_nothing(demo):
+    data = demo.get("/scale/things.csv").data
+    head, *rows = data.decode().splitlines()
+    assert "marks" in head and "weighed at" in head and "id" in head and any("ring 2" in row and "F-00" in row and "T" in row for row in rows)
+    before = count(demo, Weighed)
+    again = demo.post("/scale/things.csv", {"file": (io.BytesIO(data), "w.csv")}, content_type="multipart/form-data", follow_redirects=True)
+    assert f"0 weighed things brought in. {before} were here already" in again.text and count(demo, Weighed) == before

@@ -14,10 +14,11 @@ from contextlib import contextmanager
 from datetime import datetime
 from functools import partial
 from pathlib import Path
-from typing import Any
+from typing import Any, NoReturn
 
 from sqlalchemy.exc import SQLAlchemyError
 
+from lamsik import __version__
 from lamsik.cli.calc import calc_body
 from lamsik.cli.calc_more import calc_ballast, calc_float, calc_mix, calc_mould, calc_pair
 from lamsik.core.errors import Refused
@@ -34,19 +35,37 @@ def main(words: Sequence[str] | None = None) -> int:
     try:
         return int(asked.run(asked))
     except Refused as error:
-        print(f"lamsik: {error}", file=sys.stderr)
+        print(f"lamsik: {_short(str(error))}", file=sys.stderr)
         return 2
     except OSError as error:
         print(f"lamsik: {error.strerror or error}: {error.filename or ''}", file=sys.stderr)
         return 2
 
 
+def _short(text: str) -> str:
+    """One line of a length that is read."""
+    line = " ".join(text.split())
+    return line if len(line) <= MOST_SAID else f"{line[: MOST_SAID // 2]} … {line[-MOST_SAID // 2 :]}"
+
+
+MOST_SAID = 300
+
+
+class Parser(argparse.ArgumentParser):
+    """Wrong words are answered in one line."""
+
+    def error(self, message: str) -> NoReturn:
+        """Say it, and end with status 2."""
+        self.exit(2, f"lamsik: {_short(message)}\n")
+
+
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(prog="lamsik", description="The bench companion of people who make hard baits and floats by hand.")
+    parser = Parser(prog="lamsik", description="The bench companion of people who make hard baits and floats by hand.")
+    parser.add_argument("--version", action="version", version=f"lamsik {__version__}")
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
     for name, says, run in (("demo", "start with fresh demo data", _demo), ("run", "start on the shop's own data", _run)):
         serve = commands.add_parser(name, help=says)
-        serve.add_argument("--port", type=int, default=int(os.environ.get("LAMSIK_PORT", "5151")))
+        serve.add_argument("--port", type=_port, default=os.environ.get("LAMSIK_PORT", "5151"))
         serve.add_argument("--lan", action="store_true", help="let tablets of the shop in, with a pairing code")
         serve.set_defaults(run=run)
     for name, says, work in (
@@ -58,11 +77,11 @@ def _parser() -> argparse.ArgumentParser:
         keep.set_defaults(run=work)
     calc = commands.add_parser("calc", help="compute a file and print JSON").add_subparsers(required=True, metavar="WHAT")
     body = calc.add_parser("body", help="what the Tank shows for a body document")
-    body.add_argument("file", type=Path)
+    body.add_argument("file", type=Input)
     body.set_defaults(run=lambda asked: _print(calc_body(asked.file)))
     ballast = calc.add_parser("ballast", help="buildable ballast for the want of a body document, best first")
-    ballast.add_argument("file", type=Path)
-    ballast.add_argument("--stock", type=Path, help="a stock file; without one the stock a new shop begins with")
+    ballast.add_argument("file", type=Input)
+    ballast.add_argument("--stock", type=Input, help="a stock file; without one the stock a new shop begins with")
     ballast.set_defaults(run=lambda asked: _print(calc_ballast(asked.file, asked.stock)))
     for name, says, reckon in (
         ("float", "what a float document carries to each mark", calc_float),
@@ -71,9 +90,24 @@ def _parser() -> argparse.ArgumentParser:
         ("pair", "a float and a load, to each mark and in each water", calc_pair),
     ):
         one = calc.add_parser(name, help=says)
-        one.add_argument("file", type=Path)
+        one.add_argument("file", type=Input)
         one.set_defaults(run=partial(_reckoned, reckon))
     return parser
+
+
+def _port(text: str) -> int:
+    """A port that a server may have."""
+    if not (text.isascii() and text.isdigit() and 0 < int(text[:6]) < 65536):
+        raise argparse.ArgumentTypeError(f"{text!r} is no port: a whole number from 1 to 65535 is (--port, or LAMSIK_PORT)")
+    return int(text)
+
+
+class Input(type(Path())):  # type: ignore[misc]
+    """A file that is read; `-` is what comes in."""
+
+    def read_bytes(self) -> bytes:
+        """All of it."""
+        return sys.stdin.buffer.read() if str(self) == "-" else super().read_bytes()
 
 
 def _print(found: dict[str, Any]) -> int:
@@ -121,9 +155,11 @@ def bench_scale() -> Iterator[dict[str, str]]:
 
 
 def _run(asked: argparse.Namespace) -> int:
-    with session_of(open_database(home())) as session:
+    engine = open_database(home())
+    with session_of(engine) as session:
         stock(session)
         mixes.starter(session)
+    engine.dispose()
     return serve(home(), asked.port, asked.lan)
 
 
@@ -136,7 +172,11 @@ def serve(folder: Path, port: int, lan: bool) -> int:
     logging.basicConfig(level=logging.INFO, format="%(asctime)s %(levelname)s %(message)s", stream=sys.stderr)
     logging.getLogger("alembic").setLevel(logging.WARNING)
     app = create_app(folder, lan, port)
-    server = create_server(app, host="0.0.0.0" if lan else "127.0.0.1", port=port, threads=6)  # noqa: S104 - asked for with --lan
+    try:
+        server = create_server(app, host="0.0.0.0" if lan else "127.0.0.1", port=port, threads=6)  # noqa: S104 - asked for with --lan
+    except OSError as error:
+        app.extensions["engine"].dispose()
+        raise Refused("port", port, f"one that is free and may be used ({error.strerror}): --port, or LAMSIK_PORT") from error
     threading.Thread(target=_daily, args=(folder,), daemon=True).start()
     print(f"Lamsik is at http://127.0.0.1:{port}/  (data in {folder}; stop with Ctrl C)", flush=True)
     if lan:

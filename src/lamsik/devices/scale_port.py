@@ -1,5 +1,6 @@
 """A bench scale on a serial port or a `socket://` address: read on a thread of its own, reconnected by itself, its state in clear words."""
 
+import logging
 import threading
 import time
 from collections.abc import Callable
@@ -9,6 +10,8 @@ import serial
 
 from lamsik.core.errors import Refused
 from lamsik.devices.readings import MOST_LINE, Steady, reading_g
+
+log = logging.getLogger("lamsik")
 
 OFF, CONNECTING, SILENT, GARBLED, READING, GONE = "off", "connecting", "silent", "garbled", "reading", "gone"
 SILENT_AFTER_S, RETRY_S, MOST_RETRY_S, TICK_S = 2.5, 0.4, 4.0, 0.25
@@ -82,7 +85,8 @@ class ScalePort:
             except (serial.SerialException, OSError, ValueError, AttributeError) as error:
                 if self._stop.is_set():
                     return
-                self._tell(GONE, f"The scale does not answer at {self.settings.url}: is it plugged in and switched on? Trying again … ({_short(error)})")
+                log.debug("%s: %s", self.settings.url, error)
+                self._tell(GONE, "The scale does not answer: is it plugged in and switched on? Trying again …")
             self._steady.forget()
             self._was_stable = False
             self._stop.wait(wait)
@@ -124,8 +128,3 @@ class ScalePort:
             self._was_stable = stable
             words = "Lies still." if stable else "Settling …"
             self._state = replace(self._state, state=READING, says=words, value_g=gross, stable=stable, settled=self._state.settled + fresh)
-
-
-def _short(error: Exception) -> str:
-    text = str(error)
-    return text if len(text) <= 90 else f"{text[:87]}…"

@@ -11,9 +11,12 @@ from lamsik.core.errors import Refused, require
 MOST_BYTES, MOST_ROWS = 2_000_000, 5_000
 COLUMNS: dict[str, str] = {
     "name": "", "kind": "", "air": "mass", "water": "mass", "sinker": "mass", "both": "mass", "temperature": "temperature", "salinity": "salinity", "measured": "density",
-    "line": "length", "line under": "length", "stage": "", "note": "",
+    "line": "length", "line under": "length", "stage": "", "note": "", "marks": "", "scale": "", "float": "", "weighed at": "", "id": "",
 }  # fmt: skip
-"""What a column may hold, and its quantity; texts have none."""
+"""What a column may hold, and its quantity; texts have none. `marks` are `ring 23.00 g; tip 21.00 g`, `weighed at` is ISO 8601 in UTC, `float` a design's code."""
+
+FORMULA = ("=", "+", "-", "@")
+"""What a sheet would take for the beginning of a formula; tabs and returns, which it would skip, are written as blanks."""
 
 WRITTEN = {"mass": "g", "temperature": "°C", "salinity": "PSU", "density": "g/cm³", "length": "mm"}
 NO_UNIT_NEEDED = ("salinity",)
@@ -39,8 +42,23 @@ def write(rows: Sequence[Mapping[str, object]]) -> str:
 
 
 def _plain(value: object) -> str:
-    text = f"{value:.6g}" if isinstance(value, float) else str(value)
-    return f"'{text}" if text[:1] in ("=", "+", "@") else text  # a sheet would take it for a formula
+    text = f"{value:.6g}" if isinstance(value, float) else " ".join(str(value).splitlines()).replace("\t", " ").strip()
+    return f"'{text}" if isinstance(value, str) and (text.startswith(FORMULA) or (text[:1] == "'" and text[1:].startswith(FORMULA))) else text
+
+
+def marks_text(marks: Sequence[Sequence[object]]) -> str:
+    """Marks as one cell."""
+    return "; ".join(f"{name} {float(str(grams)):.6g} g" for name, grams in marks)
+
+
+def marks_of(text: str, line: str) -> list[tuple[str, float]]:
+    """Marks out of one cell. Raises `Refused` naming the line."""
+    found = []
+    for cell in (part.strip() for part in text.split(";") if part.strip()):
+        name, _, grams = cell.rstrip().removesuffix("g").strip().rpartition(" ")
+        require(bool(name), f"{line}, marks", cell[:30], "marks are written such as `ring 23.00 g; tip 21.00 g`")
+        found.append((name.strip()[:40], units.parse(f"{grams} g", "mass", f"{line}, marks").value))
+    return found
 
 
 def read(data: bytes, asked: Mapping[str, str]) -> tuple[list[dict[str, object]], list[Head]]:
@@ -91,7 +109,7 @@ def _row(cells: Sequence[str], heads: Sequence[Head], number: int) -> dict[str, 
         if not text:
             continue
         if not head.quantity:
-            found[head.name] = text.lstrip("'")[:200]
+            found[head.name] = (text[1:] if text[:1] == "'" and text[1:].lstrip("'").startswith(FORMULA) else text)[:400]
             continue
         try:
             found[head.name] = units.parse(f"{text} {head.unit}", head.quantity, f"line {number}, {head.name}").value
@@ -99,4 +117,8 @@ def _row(cells: Sequence[str], heads: Sequence[Head], number: int) -> dict[str, 
             raise Refused(f"line {number}, {head.name}", text[:20], refused.allowed) from refused
     if not found.get("name"):
         raise Refused(f"line {number}", ", ".join(cells)[:40], "a name is needed")
+    wet = any(found.get(name) is not None for name in ("water", "both", "marks"))
+    require(not wet or "temperature" in found or "measured" in found, f"line {number}, temperature", "", "say how warm its water was, or its measured density")
+    if found.get("marks"):
+        found["marks"] = marks_of(str(found["marks"]), f"line {number}")
     return found

@@ -1,6 +1,7 @@
 """The weigh bench: anything in air and in water, its card, the table of all that was weighed, CSV in and out."""
 
 from dataclasses import asdict
+from datetime import UTC, datetime
 from typing import Any
 
 from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
@@ -15,7 +16,7 @@ from lamsik.core.weighing.bydifference import MARKS, capacities
 from lamsik.core.weighing.inwater import REMINDERS, InWater, by_ratio, line_ml
 from lamsik.formats import weighed_csv
 from lamsik.store import documents, pieces, stores, weighed
-from lamsik.store.tables import Instrument, Weighed, now
+from lamsik.store.tables import Document, Instrument, Weighed, now
 from lamsik.store.tables import Water as WaterRow
 from lamsik.web.pictures.scale import weighing_scenes
 from lamsik.web.scale import port
@@ -172,6 +173,11 @@ def _csv_row(row: Weighed) -> dict[str, object]:
         "line under": row.line_under_mm or None,
         "stage": row.stage,
         "note": row.note,
+        "marks": weighed_csv.marks_text(row.marks),
+        "scale": instrument.name if row.instrument_id and (instrument := db().get(Instrument, row.instrument_id)) else "",
+        "float": design.code if row.float_id and (design := db().get(Document, row.float_id)) else "",
+        "weighed at": row.at.isoformat(timespec="seconds") + ("" if row.at.tzinfo else "+00:00"),
+        "id": row.id,
     }
 
 
@@ -189,10 +195,30 @@ def table_in() -> ResponseReturnValue:
         made = [_imported(row) for row in rows]
     except Refused as refused:
         return bench_page(refused.says, "csv"), 422
-    for row in made:
+    known = {_likeness(row) for row in weighed.listed(db())}
+    fresh = [row for row in made if _likeness(row) not in known]
+    for row in fresh:
         weighed.keep(db(), row)
-    flash(f"{len(made)} weighed things brought in.")
+    there = len(made) - len(fresh)
+    flash(f"{len(fresh)} weighed {'thing' if len(fresh) == 1 else 'things'} brought in." + (f" {there} {'was' if there == 1 else 'were'} here already." if there else ""))
     return redirect(url_for("scale.bench"))
+
+
+def _likeness(row: Weighed) -> tuple[object, ...]:
+    """What makes two rows the same weighing."""
+    grams = tuple(round(value, 4) if value is not None else None for value in (row.air_g, row.water_g, row.sinker_g, row.both_g))
+    return row.name, row.kind, row.stage, grams, weighed_csv.marks_text(row.marks), row.at.replace(tzinfo=None, microsecond=0)
+
+
+def _moment(text: object) -> datetime:
+    """When a row of a table was weighed; now where it does not say."""
+    if not text:
+        return now()
+    try:
+        found = datetime.fromisoformat(str(text))
+    except ValueError as error:
+        raise Refused("weighed at", str(text)[:30], "a date such as 2026-04-17 or 2026-04-17T09:30:00+00:00") from error
+    return (found.astimezone(UTC) if found.tzinfo else found.replace(tzinfo=UTC)).replace(microsecond=0)
 
 
 def _imported(row: dict[str, Any]) -> Weighed:
@@ -211,6 +237,10 @@ def _imported(row: dict[str, Any]) -> Weighed:
         line_under_mm=row.get("line under", 0.0),
         stage=stage if stage in weighed.STAGES else "",
         note=str(row.get("note", "")),
+        marks=[list(mark) for mark in row.get("marks", [])],
+        at=_moment(row.get("weighed at")),
+        instrument_id=next((one.id for one in pieces.instruments(db()) if one.name == row.get("scale")), None),
+        float_id=next((one.id for one in documents.listed(db(), "float") if one.code == row.get("float")), None),
     )
     wet = weighed.in_water_g(made)
     if wet is not None and made.air_g is not None:
