@@ -5,6 +5,7 @@ import json
 import logging
 import os
 import shutil
+import socket
 import subprocess
 import sys
 import threading
@@ -171,12 +172,15 @@ def serve(folder: Path, port: int, lan: bool) -> int:
 
     logging.basicConfig(level=logging.INFO, format="%(asctime)s %(levelname)s %(message)s", stream=sys.stderr)
     logging.getLogger("alembic").setLevel(logging.WARNING)
+    host = "0.0.0.0" if lan else "127.0.0.1"  # noqa: S104 - asked for with --lan
+    with socket.socket() as probe:  # asked before anything is opened: a server that cannot have its port leaves its own half open
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind((host, port))
+        except OSError as error:
+            raise Refused("port", port, f"one that is free and may be used ({error.strerror}): --port, or LAMSIK_PORT") from error
     app = create_app(folder, lan, port)
-    try:
-        server = create_server(app, host="0.0.0.0" if lan else "127.0.0.1", port=port, threads=6)  # noqa: S104 - asked for with --lan
-    except OSError as error:
-        app.extensions["engine"].dispose()
-        raise Refused("port", port, f"one that is free and may be used ({error.strerror}): --port, or LAMSIK_PORT") from error
+    server = create_server(app, host=host, port=port, threads=6)
     threading.Thread(target=_daily, args=(folder,), daemon=True).start()
     print(f"Lamsik is at http://127.0.0.1:{port}/  (data in {folder}; stop with Ctrl C)", flush=True)
     if lan:
