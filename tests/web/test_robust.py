@@ -13,6 +13,7 @@ from sqlmodel import func, select
 
 from lamsik.store.database import FILE_NAME, session_of
 from lamsik.store.tables import Clock, Document, Hardware, Order, Piece, Revision, Weighed
+from lamsik.web.shapes import live
 from tests.web.test_slice import ENQUIRY
 from tests.wild import broken
 
@@ -91,6 +92,36 @@ class TestDisk:
             holder.rollback()
             holder.close()
         assert answer.status_code == 503 and "busy: something else is writing" in answer.text and count(empty, Order) == 0
+
+    @pytest.mark.parametrize(("address", "more"), [("/designs/15/live", {"mode": "drag"}), ("/designs/15/live", {"mode": "settled"}), ("/designs/15/ballast", {})])
+    def test_what_only_looks_waits_for_no_lock(self, demo, demo_home, address, more):
+        document = json.loads(demo.get("/shapes/15/body.json").text)
+        holder = sqlite3.connect(demo_home / FILE_NAME, isolation_level=None)
+        holder.execute("BEGIN IMMEDIATE")
+        try:
+            assert demo.send(address, {"bench": "tank", "document": document, "edits": [], **more}).status_code == 200
+            assert demo.get("/search?q=ferry").status_code == 200
+        finally:
+            holder.rollback()
+            holder.close()
+
+    def test_a_save_is_there_before_its_view_is_computed(self, demo, demo_home, monkeypatch):
+        seen = []
+
+        def look(*given, **named):
+            other = sqlite3.connect(demo_home / FILE_NAME, timeout=0, isolation_level=None)
+            other.execute("BEGIN IMMEDIATE")  # another tablet may write while this one computes
+            seen.append(other.execute("SELECT current FROM document WHERE id = 15").fetchone()[0])
+            other.rollback()
+            other.close()
+            return kept(*given, **named)
+
+        kept = live._view
+        monkeypatch.setattr(live, "_view", look)
+        document = json.loads(demo.get("/shapes/15/body.json").text)
+        edit = {"do": "set", "path": "body.depth_mm", "text": "21 mm"}
+        answer = demo.send("/designs/15/live", {"bench": "shapes", "document": document, "edits": [edit], "save": True, "mode": "settled", "base": current_of(demo, 15)})
+        assert answer.json["saved"] and seen == [answer.json["base"]] and current_of(demo, 15) == answer.json["base"]
 
 
 class TestTakenBack:

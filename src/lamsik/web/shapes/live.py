@@ -15,11 +15,11 @@ from lamsik.formats.body_document import Document as Body
 from lamsik.formats.body_document import checked, to_design
 from lamsik.formats.edits import apply
 from lamsik.store import documents, skins, stores
-from lamsik.store.tables import Document, Revision
+from lamsik.store.tables import Document
 from lamsik.web.shapes import anew, state
 from lamsik.web.shapes.state import Asked
 from lamsik.web.shared import exchange
-from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.db import db, in_short, load_document
 from lamsik.web.tank.shop import tank_shop
 
 MOST_TRAIL = 80
@@ -38,7 +38,7 @@ def live(key: int) -> ResponseReturnValue:
     document, refused = edited(asked)
     base = exchange.base_of(asked)
     if asked.get("save"):
-        base = _save(row, document, base).number
+        base = _save(row, document, base)
     settled = exchange.is_settled(asked)
     answer = {"base": base, "saved": bool(asked.get("save")), "errors": refused, "view": _view(row, document, asked, settled)}
     if any(edit.get("do") == "resize" for edit in asked.get("edits") or []) and not refused:
@@ -65,10 +65,10 @@ def edited(asked: dict[str, Any]) -> tuple[Body, list[dict[str, str]]]:
     return exchange.edited(document, edits, lambda content, edit: apply(content, edit, shop))
 
 
-def _save(row: Document, document: Body, base: int) -> Revision:
+def _save(row: Document, document: Body, base: int) -> int:
     """Keep the document; what changed on it is written beside the revision, a lip trim or moved tie with its before and after."""
-    before = documents.content(db(), row)
-    return documents.save(db(), row, document, base, note(to_design(before), to_design(document)))
+    says = note(to_design(documents.content(db(), row)), to_design(document))
+    return in_short(lambda session: documents.save(session, session.get_one(Document, row.id), document, base, says).number)
 
 
 def _view(row: Document, document: Body, asked: dict[str, Any], settled: bool) -> dict[str, Any]:

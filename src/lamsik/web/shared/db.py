@@ -1,5 +1,6 @@
 """One database session for each request: committed when it went well, else rolled back."""
 
+from collections.abc import Callable
 from typing import TypeVar
 
 from flask import Response, abort, current_app, g, request
@@ -9,16 +10,30 @@ from lamsik.store.database import for_writing
 from lamsik.store.tables import Document
 
 Row = TypeVar("Row", bound=SQLModel)
+Found = TypeVar("Found")
+
+
+LIVE = ("live.live", "floats_live.live", "moulds_live.live", "tank_live.answers", "tank_live.trials")
+"""What computes and only reads; what it keeps, it keeps by `in_short`."""
 
 
 def db() -> Session:
-    """This request's session."""
+    """This request's session; one that may write holds the shop's one write lock from its first look to its end."""
     if "session" not in g:
         engine = current_app.extensions["engine"]
-        reads = request.method in ("GET", "HEAD")
+        reads = request.method in ("GET", "HEAD") or request.endpoint in LIVE
         g.session = Session(engine if reads else for_writing(engine), expire_on_commit=False)
     session: Session = g.session
     return session
+
+
+def in_short(work: Callable[[Session], Found]) -> Found:
+    """Write in a transaction of its own, committed at once: what is computed afterwards keeps nobody else waiting."""
+    db().rollback()  # what is read from here on is read anew
+    with Session(for_writing(current_app.extensions["engine"]), expire_on_commit=False) as session:
+        found = work(session)
+        session.commit()
+    return found
 
 
 def keep(response: Response) -> None:

@@ -9,7 +9,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.errors import Refused, finite_between
 from lamsik.store import documents
 from lamsik.store.tables import Document
-from lamsik.web.shared.db import db
+from lamsik.web.shared.db import db, in_short
 
 MOST_EDITS = 200
 Content = dict[str, Any]
@@ -65,7 +65,7 @@ def answer(asked: Mapping[str, Any], row: Document, document: Content, refused: 
     """Save if asked for, and what the page shows; a drag leaves the document on the page as it was picked up."""
     save, base = bool(asked.get("save")), base_of(asked)
     if save:
-        base = documents.save(db(), row, document, base).number
+        base = in_short(lambda session: documents.save(session, session.get_one(Document, row.id), document, base).number)
     found: State = {"base": base, "saved": save, "errors": refused, "view": view}
     return jsonify(found | {"document": document} if is_settled(asked) else found)
 
