@@ -2,6 +2,9 @@
 
 import io
 import json
+import re
+import shutil
+import sys
 import zlib
 from hashlib import sha256
 
@@ -17,7 +20,7 @@ from lamsik.core.shapes.meshing import measured, turned
 from lamsik.core.shapes.outlining import lines_of
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank import evaluate
-from lamsik.formats import body_file, photo, stl
+from lamsik.formats import body_file, dxf, photo, stl, svg_outlines
 from lamsik.formats.body_document import to_design
 from lamsik.formats.lines_document import blank, with_lines, with_mesh
 from lamsik.store.skins import mesh_of_bytes, pack
@@ -155,6 +158,32 @@ class TestPhoto:
         monkeypatch.setattr(ImageFile, "LOAD_TRUNCATED_IMAGES", True)  # as it is once something was printed
         with pytest.raises(Refused, match=says):
             photo.normalised(data)
+
+    def test_apart_it_comes_out_the_same_and_what_does_not_fit_is_refused(self, monkeypatch):
+        kept = photo.normalised(photographed())
+        assert photo.apart(photographed()) == kept
+        for data in (b"", photographed()[:900], photographed("PNG", (9000, 9000))):
+            with pytest.raises(Refused) as said:
+                photo.apart(data)
+            with pytest.raises(Refused, match=re.escape(said.value.allowed)):
+                photo.normalised(data)
+        monkeypatch.setattr(sys, "executable", shutil.which("false"))
+        with pytest.raises(Refused, match="more memory"):
+            photo.apart(photographed())
+
+    def test_the_largest_that_is_taken_fits(self):
+        largest = photographed("PNG", (7000, 7000))
+        picture, wide, high = photo.apart(largest)
+        assert max(wide, high) == photo.LONGEST_PX and Image.open(io.BytesIO(picture)).size == (wide, high)
+
+
+def test_a_path_of_far_too_many_points_is_refused_before_anything_is_built():
+    path = "M" + " ".join(f"{n % 977},{n % 733}" for n in range(300_000)) + "Z"
+    with pytest.raises(Refused, match="a path of 600000 numbers"):
+        svg_outlines.read(f'<svg xmlns="http://www.w3.org/2000/svg"><path d="{path}"/></svg>'.encode())
+    rows = "".join(f" 10\n{n % 977}.0\n 20\n{n % 733}.0\n" for n in range(400_000))
+    with pytest.raises(Refused, match="400000 points"):
+        dxf.read(f"  0\nSECTION\n  2\nENTITIES\n  0\nLWPOLYLINE\n{rows}  0\nENDSEC\n  0\nEOF\n".encode())
 
 
 class TestLinesDocument:

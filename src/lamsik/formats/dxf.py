@@ -6,6 +6,7 @@ ezdxf is imported where it is used: it takes a fifth of the program's start, and
 import io
 import json
 import logging
+import re
 from dataclasses import dataclass
 from hashlib import sha256
 from typing import Any
@@ -68,6 +69,9 @@ def read(data: bytes) -> Outlines:
     """Side and top outline [mm] of a DXF: by their layers, else the largest. Raises `Refused` naming what is wrong."""
     if len(data) > MOST_BYTES:
         raise Refused("dxf", f"{len(data) / 1e6:.1f} MB", f"at most {MOST_BYTES / 1e6:.0f} MB")
+    corners = len(re.findall(rb"^ *10\r?$", data, re.M))
+    if corners > 2 * MOST_POINTS:  # counted before anything is built of them
+        raise Refused("dxf", f"{corners} points", f"at most {2 * MOST_POINTS} in a drawing: simplify it where it was drawn")
     from ezdxf.enums import InsertUnits  # noqa: PLC0415
     from ezdxf.filemanagement import read as read_stream  # noqa: PLC0415
     from ezdxf.lldxf.const import DXFError  # noqa: PLC0415

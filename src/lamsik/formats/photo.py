@@ -1,5 +1,9 @@
 """Photos in: decoded by Pillow, turned upright, made small enough to work on; anything that is no picture is refused."""
 
+import json
+import resource
+import subprocess
+import sys
 from io import BytesIO
 
 import numpy as np
@@ -9,6 +13,7 @@ from PIL import Image, ImageFile, ImageOps
 from lamsik.core.errors import Refused
 
 MOST_BYTES, MOST_PIXELS, LONGEST_PX = 25_000_000, 50_000_000, 4200
+MOST_MEMORY = 1_200_000_000
 KINDS = ("JPEG", "PNG", "WEBP", "TIFF", "BMP", "MPO")
 
 
@@ -27,6 +32,7 @@ def normalised(data: bytes) -> tuple[bytes, int, int]:
                 raise Refused("photo", f"{wide} × {high} pixels", f"at most {MOST_PIXELS / 1e6:.0f} million pixels")
             if min(wide, high) < 60:
                 raise Refused("photo", f"{wide} × {high} pixels", "at least 60 pixels each way")
+            opened.draft("RGB", (LONGEST_PX // 2, LONGEST_PX // 2))  # a JPEG of twice the size is never unpacked whole
             picture = ImageOps.exif_transpose(opened).convert("RGB")
     except Refused:
         raise
@@ -42,3 +48,35 @@ def pixels(jpeg: bytes) -> NDArray[np.uint8]:
     """A kept photo as an array (h, w, 3)."""
     with Image.open(BytesIO(jpeg)) as opened:
         return np.asarray(opened.convert("RGB"))
+
+
+def apart(data: bytes) -> tuple[bytes, int, int]:
+    """`normalised`, in a process of its own that may take so much memory and no more: what a photo takes to unpack is given back.
+
+    Raises `Refused` as that does, and for a photo that does not fit.
+    """
+    if len(data) > MOST_BYTES:
+        return normalised(data)  # refused before it is sent anywhere
+    child = subprocess.run([sys.executable, "-m", "lamsik.formats.photo"], input=data, capture_output=True, timeout=120, check=False)
+    head, _, picture = child.stdout.partition(b"\n")
+    if child.returncode != 0 or not head:
+        raise Refused("photo", f"{len(data) / 1e6:.0f} MB", "it takes more memory to unpack than this shop gives a photo: let the camera save a smaller one")
+    told = json.loads(head)
+    if "allowed" in told:
+        raise Refused("photo", told["given"], told["allowed"])
+    return picture, int(told["wide"]), int(told["high"])
+
+
+def _serve() -> None:
+    """What runs apart: the photo comes in, one line of words and the picture go out."""
+    resource.setrlimit(resource.RLIMIT_AS, (MOST_MEMORY, MOST_MEMORY))
+    try:
+        picture, wide, high = normalised(sys.stdin.buffer.read())
+        told: dict[str, object] = {"wide": wide, "high": high}
+    except Refused as refused:
+        picture, told = b"", {"given": str(refused.given), "allowed": refused.allowed}
+    sys.stdout.buffer.write(json.dumps(told).encode() + b"\n" + picture)
+
+
+if __name__ == "__main__":
+    _serve()

@@ -1,6 +1,7 @@
 """SVG in: paths, shapes, transforms and units by svgelements, after defusedxml has looked for what must not be there. SVG out: see web/pictures."""
 
 import json
+import re
 from hashlib import sha256
 from io import BytesIO
 from typing import Any
@@ -20,6 +21,10 @@ PX_MM = 25.4 / 96
 BANNED = ("script", "foreignobject", "iframe", "image", "use", "animate", "set", "animatetransform")
 OURS = "lamsik-body"
 """Id of the metadata in which our own files carry the document they were drawn from."""
+
+
+LONG_PATH, NUMBER = re.compile(rb"""=\s*["']([^"']{40000,})["']"""), re.compile(rb"[-+]?(?:\d+\.?\d*|\.\d+)")
+"""Attributes long enough to hold too many points, and where a number in them begins, more or less."""
 
 
 def read(data: bytes) -> Outlines:
@@ -65,6 +70,9 @@ def _refuse_active(root: Element) -> None:
 
 
 def _closed_shapes(data: bytes) -> list[Found]:
+    longest = max((len(NUMBER.findall(path)) for path in LONG_PATH.findall(data)), default=0)
+    if longest > 8 * MOST_POINTS:  # a curve is up to six numbers a corner; counted before anything is built of them
+        raise Refused("svg", f"a path of {longest} numbers", f"at most {MOST_POINTS} points in one path: simplify it where it was drawn")
     try:
         drawing = SVG.parse(BytesIO(data), reify=True, ppi=96.0)
     except Exception as error:  # noqa: BLE001 - the file is well-formed XML whose geometry cannot be read

@@ -133,7 +133,7 @@ def photo_in() -> ResponseReturnValue:
     sent = request.files.get("photo")
     name, data = ((sent.filename or "a photo"), sent.read()) if sent else ("no file", b"")
     try:
-        picture, wide, high = photo.normalised(data)
+        picture, wide, high = photo.apart(data)
     except Refused as refused:
         return _page(f"{name} cannot be traced. {refused.says}", "photo"), 422
     warm()

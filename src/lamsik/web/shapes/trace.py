@@ -4,7 +4,7 @@ from functools import lru_cache
 from typing import Any
 
 import numpy as np
-from flask import Blueprint, Response, jsonify, render_template, request, url_for
+from flask import Blueprint, Response, flash, jsonify, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from numpy.typing import NDArray
 
@@ -125,3 +125,12 @@ def _corrected() -> Array:
     if not isinstance(sent, list) or not 8 <= len(sent) <= MOST_CORRECTED:
         raise Refused("points", len(sent) if isinstance(sent, list) else text[:40], f"8 to {MOST_CORRECTED} points: trace the outline first")
     return np.array([finite_pair("points", pair) for pair in sent])
+
+
+@blueprint.post("/<int:key>/delete")
+def delete(key: int) -> ResponseReturnValue:
+    """The photo and its marks go for good; a body that was made of it stays."""
+    row = load(Tracing, key)
+    db().delete(row)
+    flash(f"The tracing of {row.name} is deleted.")
+    return redirect(url_for("shapes_bring.index"))
