@@ -1,6 +1,8 @@
 """A client on a demo shop or an empty one; forms are sent with their token as a browser would."""
 
+import atexit
 import re
+import shutil
 import tempfile
 
 import pytest
@@ -9,8 +11,11 @@ from jinja2 import FileSystemBytecodeCache
 from lamsik.store.database import open_database, session_of
 from lamsik.store.starter import stock
 from lamsik.web.app import create_app
+from lamsik.web.pairing import Pairings
 
-COMPILED = FileSystemBytecodeCache(tempfile.mkdtemp(prefix="lamsik-templates-"))
+_FOLDER = tempfile.mkdtemp(prefix="lamsik-templates-")
+atexit.register(shutil.rmtree, _FOLDER, ignore_errors=True)
+COMPILED = FileSystemBytecodeCache(_FOLDER)
 """Templates compiled once for all the shops of a test run's worker."""
 
 
@@ -46,7 +51,7 @@ def visit(app, home, monkeypatch):
     """The application on another shop."""
     monkeypatch.setitem(app.config, "HOME", home)
     monkeypatch.setitem(app.extensions, "engine", open_database(home))
-    monkeypatch.setitem(app.extensions, "tries", {})
+    monkeypatch.setitem(app.extensions, "pairings", Pairings(home))
     return Visitor(app)
 
 

@@ -1,8 +1,11 @@
 """Strangers, forged forms, oversized files, and errors that say what to do."""
 
+from datetime import UTC, datetime, timedelta
+
 import pytest
 
 from lamsik.web.app import create_app
+from lamsik.web.pairing import Pairings
 from tests.web.conftest import Visitor
 
 STRANGER = {"REMOTE_ADDR": "192.168.7.20"}
@@ -104,3 +107,63 @@ def test_a_fault_of_the_program_is_a_page_with_an_id_and_saves_nothing(demo, mon
     assert answer.status_code == 500
     assert "secret detail" not in answer.text and "Nothing that was saved is lost" in answer.text
     assert "Nobody New" not in demo.get("/search?q=nobody").text.split("<main")[1].replace("nobody", "")
+
+
+class TestPairings:
+    """Tablets that were let in, and codes that were wrong."""
+
+    def let_in(self, lan, address="192.168.7.20", agent="Mozilla/5.0 (iPad; CPU OS 17)"):
+        tablet = Visitor(lan, REMOTE_ADDR=address, HTTP_USER_AGENT=agent)
+        assert tablet.post("/pair", {"code": lan.config["PAIRING_CODE"]}, page="/pair").status_code == 302
+        return tablet
+
+    def test_they_are_listed_and_ended_one_by_one_or_all_at_once(self, lan):
+        first, second = self.let_in(lan), self.let_in(lan, "192.168.7.21", "Mozilla/5.0 (Linux; Android 14)")
+        own = Visitor(lan)
+        page = own.get("/tablets").text
+        assert "an iPad" in page and "an Android tablet" in page and "192.168.7.21" in page and "2 tablets are let in" in page
+        key = next(key for key, row in lan.extensions["pairings"].rows.items() if row.device == "an iPad")
+        own.post("/tablets/end", {"key": key})
+        assert first.get("/orders").status_code == 302 and second.get("/orders").status_code == 200
+        own.post("/tablets/end")
+        assert second.get("/orders").headers["Location"] == "/pair" and "No tablet is let in" in own.get("/tablets").text
+
+    def test_a_restart_ends_all_but_those_that_are_kept_on_purpose(self, lan):
+        stays, goes = self.let_in(lan), self.let_in(lan, "192.168.7.21")
+        key = next(key for key, row in lan.extensions["pairings"].rows.items() if row.address == "192.168.7.20")
+        Visitor(lan).post("/tablets/keep", {"key": key, "kept": "1"})
+        file = lan.config["HOME"] / "pairings.json"
+        assert file.stat().st_mode & 0o777 == 0o600
+        lan.extensions["pairings"] = Pairings(lan.config["HOME"])
+        assert stays.get("/orders").status_code == 200 and goes.get("/orders").status_code == 302
+
+    def test_one_that_is_not_used_for_long_types_the_code_again(self, lan):
+        tablet = self.let_in(lan)
+        row = next(iter(lan.extensions["pairings"].rows.values()))
+        row.last = (datetime.now(UTC) - timedelta(days=15)).isoformat()
+        assert tablet.get("/orders").status_code == 302 and not lan.extensions["pairings"].rows
+
+    def test_wrong_codes_count_together_from_wherever_they_come_and_each_makes_the_wait_longer(self, lan, caplog):
+        for number in range(5):
+            assert Visitor(lan, REMOTE_ADDR=f"192.168.7.{30 + number}").post("/pair", {"code": "nope"}, page="/pair").status_code == 422
+        right = {"code": lan.config["PAIRING_CODE"]}
+        assert Visitor(lan, REMOTE_ADDR="192.168.7.99").post("/pair", right, page="/pair").status_code == 429
+        known, waits = lan.extensions["pairings"], []
+        assert 0 < known.wait_s() <= 60 and "wrong pairing code from 192.168.7.34" in caplog.text
+        for _ in range(8):
+            known.missed("192.168.7.40")
+            waits.append(round(known.wait_s()))
+        assert waits[:3] == [120, 240, 480] and waits[-1] == 3600
+        known.open_from = 0.0
+        self.let_in(lan)
+        assert known.wrong == 0
+
+    def test_a_cookie_made_up_or_of_another_start_lets_nobody_in(self, lan):
+        tablet = self.let_in(lan)
+        lan.extensions["pairings"].rows.clear()
+        assert tablet.get("/orders").status_code == 302
+
+    @pytest.mark.parametrize("held", ["", "[]", "{", '{"a": 1}', '{"a": {"device": "x"}}'])
+    def test_a_torn_list_lets_nobody_in_and_stops_nothing(self, tmp_path, held):
+        (tmp_path / "pairings.json").write_text(held)
+        assert Pairings(tmp_path).rows == {}

@@ -1,16 +1,15 @@
 """What keeps strangers out: loopback by default, a Host check, pairing of tablets, headers, limits."""
 
-import hmac
 import ipaddress
 import secrets
 import socket
-import time
-from collections import deque
 from pathlib import Path
 from typing import Any
 
-from flask import Blueprint, Flask, Response, abort, current_app, redirect, render_template, request, session, url_for
+from flask import Flask, Response, abort, current_app, redirect, request, session, url_for
 from flask.typing import ResponseReturnValue
+
+from lamsik.web import pairing
 
 CONTENT_SECURITY_POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; "
@@ -21,10 +20,7 @@ MOST_SHAPE = 64 * 1024 * 1024
 ROOMY = ("shapes_bring.drawing", "shapes_bring.photo_in", "shapes_bring.mesh_in")
 """Endpoints that take photos and meshes."""
 SECRET_LENGTH = 32
-TRIES, PER_SECONDS = 5, 60.0
 OPEN_ENDPOINTS = ("static", "pairing.pair", "health.healthz")
-
-blueprint = Blueprint("pairing", __name__)
 
 
 def settings(home: Path, lan: bool, port: int) -> dict[str, Any]:
@@ -89,8 +85,8 @@ def make_room(app: Flask) -> None:
 
 def install(app: Flask) -> None:
     """Put the checks before every request and the headers after it."""
-    app.extensions["tries"] = {}
-    app.register_blueprint(blueprint)
+    app.extensions["pairings"] = pairing.Pairings(app.config["HOME"])
+    app.register_blueprint(pairing.blueprint)
     app.before_request(_check_host)
     app.before_request(_check_paired)
     app.after_request(_headers)
@@ -110,37 +106,11 @@ def _is_local() -> bool:
 
 
 def _check_paired() -> ResponseReturnValue | None:
-    if _is_local() or session.get("paired") or request.endpoint in OPEN_ENDPOINTS:
+    if _is_local() or request.endpoint in OPEN_ENDPOINTS or pairing.known().holds(session.get("paired")):
         return None
     if not current_app.config["LAN"]:
         abort(403, "This shop is open on its own machine only. Start it with --lan to let tablets in.")
     return redirect(url_for("pairing.pair"))
-
-
-@blueprint.route("/pair", methods=["GET", "POST"])
-def pair() -> ResponseReturnValue:
-    """Ask a tablet for the code that the shop printed at its start."""
-    if request.method == "GET":
-        return render_template("shared/pair.html", error="")
-    if not _may_try(request.remote_addr or ""):
-        abort(429, "Too many wrong codes. Wait a minute, then type the six digits the shop printed at its start.")
-    if hmac.compare_digest(request.form.get("code", "").strip().encode(), current_app.config["PAIRING_CODE"].encode()):
-        session["paired"] = True
-        session.permanent = True
-        return redirect("/")
-    return render_template("shared/pair.html", error="That is not the code. It is printed where the shop was started."), 422
-
-
-def _may_try(address: str) -> bool:
-    tries: dict[str, deque[float]] = current_app.extensions["tries"]
-    if len(tries) > 1000:
-        tries.clear()
-    recent = tries.setdefault(address, deque(maxlen=TRIES))
-    now = time.monotonic()
-    if len(recent) == TRIES and now - recent[0] < PER_SECONDS:
-        return False
-    recent.append(now)
-    return True
 
 
 def _headers(response: Response) -> Response:
