@@ -137,3 +137,8 @@ def test_materials_are_in_the_range_of_real_ones():
     assert METALS["tungsten"] > METALS["lead"] > METALS["steel"]
     with pytest.raises(Refused, match="balsa"):
         body_material("adamantium")
+
+
+def test_only_resin_prints_are_warned_of_uv():
+    said = {name: next(s for s in steps(bait(host=Host(name, 1.1, 0.03, "print"))) if s.key == "carve").cautions for name in ("printed resin", "printed PLA")}
+    assert said == {"printed resin": ("uv_resin",), "printed PLA": ("print_dust",)}

@@ -12,6 +12,7 @@ CAUTIONS: dict[str, str] = {
     "epoxy": "Epoxy: nitrile gloves, keep uncured resin off the skin, air the room.",
     "isocyanate": "Isocyanates: fitted respirator, not a dust mask; skin covered.",
     "solvent": "Solvent and spray: ventilate, no flames, respirator for vapours.",
+    "print_dust": "Printed plastic: nozzle and bed burn; sand it wet or with a dust mask, air the room.",
     "uv_resin": "UV resin: gloves; keep uncured resin off the skin and do not look into the lamp.",
     "silicone": "Silicone and its catalyst: gloves; keep catalyst off skin and eyes; air the room.",
     "sphere_dust": "Fine filler: dust mask, no draught, no flames; it floats in the air for long.",

@@ -72,7 +72,7 @@ def _body(design: Design) -> Step:
         "wood": ("wood_dust", "blades"),
         "foam": ("isocyanate",) if poured else ("blades",),
         "cast": ("isocyanate",),
-        "print": ("uv_resin",) if "resin" in design.host.name.lower() else (),
+        "print": ("uv_resin",) if "resin" in design.host.name.lower() else ("print_dust",),
         "soft": ("plastisol",),
     }
     return Step("carve", "Cast the body" if poured else NAMES[made], says, weigh="carved", cautions=hazards[made])
