@@ -3,7 +3,7 @@ PYTHON ?= python3
 PORT ?= $(or $(LAMSIK_PORT),5151)
 BIN = .venv/bin
 .DEFAULT_GOAL = help
-.PHONY: help demo run test lint bench shots vendor format clean debian-needs
+.PHONY: help demo run test lint bench torture shots vendor format clean debian-needs
 
 help:  ## show this list
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/^([a-z-]+):.*## /  make \1\t/' | expand -t 18
@@ -46,6 +46,9 @@ format: .venv/.made-dev  ## let ruff format the code
 
 bench: .venv/.made-dev debian-needs  ## the benchmark table
 	$(BIN)/python -m bench
+
+torture: .venv/.made-dev  ## kills, wild requests and many clients for a quarter of an hour; prints what was lost
+	$(BIN)/python -m tests.torture
 
 shots: .venv/.made-dev debian-needs  ## renew docs/screenshots from the demo data
 	PYTHONPATH=. $(BIN)/python scripts/shots.py

@@ -5,6 +5,7 @@ import resource
 import subprocess
 import sys
 from io import BytesIO
+from pathlib import Path
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,7 +14,7 @@ from PIL import Image, ImageFile, ImageOps
 from lamsik.core.errors import Refused
 
 MOST_BYTES, MOST_PIXELS, LONGEST_PX = 25_000_000, 50_000_000, 4200
-MOST_MEMORY = 1_200_000_000
+MOST_MEMORY = 900_000_000
 KINDS = ("JPEG", "PNG", "WEBP", "TIFF", "BMP", "MPO")
 
 
@@ -69,7 +70,9 @@ def apart(data: bytes) -> tuple[bytes, int, int]:
 
 def _serve() -> None:
     """What runs apart: the photo comes in, one line of words and the picture go out."""
-    resource.setrlimit(resource.RLIMIT_AS, (MOST_MEMORY, MOST_MEMORY))
+    held = Path("/proc/self/statm")  # what the libraries have reserved is not the photo's, and grows with the machine's processors
+    most = MOST_MEMORY + (int(held.read_text().split()[0]) * resource.getpagesize() if held.exists() else MOST_MEMORY)
+    resource.setrlimit(resource.RLIMIT_AS, (most, most))
     try:
         picture, wide, high = normalised(sys.stdin.buffer.read())
         told: dict[str, object] = {"wide": wide, "high": high}

@@ -1,0 +1,156 @@
+"""What the suite does in small, for long: `make torture` prints how much was asked of a shop and what was lost.
+
+Wild requests to every address, writers and restores killed at any moment, many clients at once on a server that runs.
+"""
+
+import argparse
+import http.cookiejar
+import logging
+import random
+import re
+import shutil
+import socket
+import sqlite3
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+import urllib.error
+import urllib.parse
+import urllib.request
+from pathlib import Path
+
+from lamsik.demo.shop import build
+from lamsik.store.backup import backup
+from lamsik.store.database import FILE_NAME, open_database, session_of
+from lamsik.web.app import create_app
+from tests.wild import broken
+
+WRITER = """
+import sys
+from pathlib import Path
+from sqlmodel import Session
+from lamsik.store.database import for_writing, open_database
+from lamsik.store.tables import Customer
+engine = for_writing(open_database(Path(sys.argv[1])))
+for number in range(10**6):
+    with Session(engine) as session:
+        session.add(Customer(name=f"{sys.argv[2]}-{number}", search=""))
+        session.commit()
+    print(f"{sys.argv[2]}-{number}", flush=True)
+"""
+RESTORER = "import sys\nfrom pathlib import Path\nfrom lamsik.store.backup import restore\nwhile True: restore(Path(sys.argv[1]), Path(sys.argv[2]))"
+
+
+def shop(folder: Path) -> Path:
+    engine = open_database(folder)
+    with session_of(engine) as session:
+        build(session)
+    engine.dispose()
+    return folder
+
+
+def wild(folder: Path, wanted: int) -> str:
+    app, found, sent, seed = create_app(folder), [], 0, 0
+    while sent < wanted:
+        found += broken(app, 1, seed)
+        sent, seed = sent + 2 * len(list(app.url_map.iter_rules())), seed + 1
+    return f"about {sent} wild requests: {len(found)} answered with an error of the program {found[:3] or ''}"
+
+
+def kills(folder: Path, copy: Path, count: int) -> str:
+    dice, acknowledged, torn = random.Random(4), 0, 0
+    lost: list[str] = []
+    for n in range(count):
+        restoring = n % 3 == 2
+        words = [RESTORER, str(folder), str(copy)] if restoring else [WRITER, str(folder), f"w{n}"]
+        with subprocess.Popen([sys.executable, "-c", *words], stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True) as child:
+            time.sleep(1.2 + dice.random() * 1.5)
+            child.kill()
+            said = [line for line in child.stdout.read().split("\n")[:-1] if line]
+        with sqlite3.connect(folder / FILE_NAME) as base:
+            torn += base.execute("PRAGMA integrity_check").fetchone()[0] != "ok" or base.execute("PRAGMA foreign_key_check").fetchone() is not None
+            there = {row[0] for row in base.execute("SELECT name FROM customer")}
+        base.close()
+        acknowledged += len(said)
+        lost += [name for name in said if name not in there]
+        for kept in folder.glob("before-restore-*"):
+            kept.unlink()
+    return f"{count} kills, {acknowledged} acknowledged writes: {len(lost)} lost, {torn} torn databases"
+
+
+def clients(folder: Path, many: int, seconds: float) -> str:
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    server = subprocess.Popen(
+        [sys.executable, "-m", "lamsik.cli", "run", "--port", str(port)], env={"LAMSIK_HOME": str(folder), "PATH": "/usr/bin:/bin"}, stderr=subprocess.DEVNULL
+    )
+    base, told, errors, ends = f"http://127.0.0.1:{port}", [], [], time.monotonic() + seconds + 8
+    for _ in range(200):
+        try:
+            urllib.request.urlopen(f"{base}/healthz", timeout=2).close()
+            break
+        except OSError:
+            time.sleep(0.1)
+
+    def work(number: int) -> None:
+        browser = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
+        while time.monotonic() < ends:
+            try:
+                page = browser.open(f"{base}/orders/new", timeout=60).read().decode()
+                fields = dict(re.findall(r'<input type="hidden" name="([\w-]+)" value="([^"]*)"', page))
+                name = f"C{number}-{len(told)}-{time.monotonic_ns()}"
+                sent = {
+                    **fields,
+                    "customer": name,
+                    "quantity": "1",
+                    "form": "slim",
+                    "length": "90 mm",
+                    "material": "balsa",
+                    "scheme": "0",
+                    "behaviour": "suspends",
+                    "pitch": "0°",
+                    "water": "1",
+                }
+                browser.open(f"{base}/orders/new", urllib.parse.urlencode(sent).encode(), timeout=60).close()
+                told.append(name)
+            except urllib.error.HTTPError as error:
+                errors.append(error.code)
+            except OSError as error:
+                errors.append(repr(error))
+
+    workers = [threading.Thread(target=work, args=(number,)) for number in range(many)]
+    for worker in workers:
+        worker.start()
+    for worker in workers:
+        worker.join()
+    server.terminate()
+    server.wait()
+    with sqlite3.connect(folder / FILE_NAME) as held:
+        there = [row[0] for row in held.execute("SELECT name FROM customer WHERE name LIKE 'C%-%'")]
+    held.close()
+    return f"{many} clients for {seconds:.0f} s: {len(told)} orders acknowledged, {len(set(told) - set(there))} lost, {len(there) - len(set(there))} twice, {len(errors)} errors {errors[:3] or ''}"
+
+
+def main() -> None:
+    logging.disable(logging.CRITICAL)  # wrong codes by the thousand
+    asked = argparse.ArgumentParser()
+    for name, standard in (("requests", 20_000), ("kills", 60), ("clients", 20), ("seconds", 300)):
+        asked.add_argument(f"--{name}", type=int, default=standard)
+    wanted = asked.parse_args()
+    work = Path(tempfile.mkdtemp(prefix="lamsik-torture-"))
+    try:
+        shop(work / "shop")
+        backup(work / "shop", work / "copy.sqlite3")
+        shutil.copytree(work / "shop", work / "wild")
+        print(kills(work / "shop", work / "copy.sqlite3", wanted.kills), flush=True)
+        print(clients(work / "shop", wanted.clients, wanted.seconds), flush=True)
+        print(wild(work / "wild", wanted.requests), flush=True)
+    finally:
+        shutil.rmtree(work)
+
+
+if __name__ == "__main__":
+    main()
