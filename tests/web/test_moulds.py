@@ -268,6 +268,9 @@ class TestPour:
         assert [line["cavity"] for line in pour.castings] == ["c1", "c2", "c3"]
         held = demo.post(f"/pours/{pour.id}/next")
         assert held.status_code == 422 and "tick first" in held.text
+        for on, stands in (("1", True), ("1", True), ("0", False), ("0", False)):  # two tablets that tick the same box both tick it
+            demo.post(f"/pours/{pour.id}/tick", {"tick": "level", "on": on})
+            assert ("level" in rows(demo, Pour, Pour.id == pour.id)[0].ticks) == stands
         ticked(demo, pour)
         demo.post(f"/pours/{pour.id}/next")
         row = rows(demo, Batch)[-1]

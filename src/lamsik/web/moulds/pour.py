@@ -192,11 +192,11 @@ def _pieces(pour: Pour) -> list[Piece]:
 
 @blueprint.post("/<int:key>/tick")
 def tick(key: int) -> ResponseReturnValue:
-    """Something is laid out, or is not after all."""
+    """Something is laid out, or is not after all: what is sent is how it shall be, so that two tablets that tick it both tick it."""
     pour = load(Pour, key)
     name = request.form.get("tick", "")[:40]
     done = set(pour.ticks)
-    pour.ticks = sorted(done - {name} if name in done else done | {name})
+    pour.ticks = sorted(done - {name} if request.form.get("on") == "0" else done | {name})
     db().add(pour)
     return redirect(url_for("moulds_pour.show", key=key))
 
