@@ -134,6 +134,8 @@ class TestPairings:
         Visitor(lan).post("/tablets/keep", {"key": key, "kept": "1"})
         file = lan.config["HOME"] / "pairings.json"
         assert file.stat().st_mode & 0o777 == 0o600
+        lan.extensions["pairings"].rows[key].last = (datetime.now(UTC) - timedelta(days=13)).isoformat()
+        assert stays.get("/orders").status_code == 200 and datetime.now(UTC).date().isoformat() in file.read_text()  # its use is kept too
         lan.extensions["pairings"] = Pairings(lan.config["HOME"])
         assert stays.get("/orders").status_code == 200 and goes.get("/orders").status_code == 302
 

@@ -4,7 +4,7 @@ import logging
 import secrets
 
 from flask import Flask, Response, g, jsonify, make_response, render_template, request, session
-from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import OperationalError, SQLAlchemyError
 from werkzeug.exceptions import HTTPException
 
 from lamsik.core.errors import Refused
@@ -92,6 +92,9 @@ def committed(response: Response) -> Response:
     except OperationalError as error:
         session.pop("_flashes", None)
         return _database(error)
+    except SQLAlchemyError as error:
+        session.pop("_flashes", None)
+        return _unexpected(error)
     return response
 
 

@@ -77,7 +77,9 @@ class Pairings:
                 del self.rows[str(key)]
                 self._write()
                 return False
-            row.last = _now()
+            was, row.last = row.last, _now()
+            if row.kept and row.last[:10] != was[:10]:
+                self._write()  # one that is kept and used must not look unused after a restart
             return True
 
     def end(self, key: str = "") -> None:
