@@ -3,7 +3,7 @@
 import re
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.browser.conftest import watched
 from tests.browser.test_screens import drag
@@ -102,6 +102,22 @@ def test_a_bait_from_the_tub_to_the_sea_and_trimmed_by_keyboard(demo_page: Page)
     page.get_by_label("as wire of").fill("0.8 mm")
     page.get_by_label("as wire of").press("Enter")
     expect(page.locator(".advised")).to_contain_text(re.compile(r"Add 0\.4\d g of lead outside, \d+ mm of 0\.8 mm wire"))
+
+
+def test_what_is_put_on_while_the_page_still_opens_is_taken(browser, empty_server, bench):
+    page, wrong = watched(browser, empty_server)
+    connect(page, bench)
+    expect(page.locator("#scale-says")).to_have_text("Lies still.")
+    held: list[Route] = []
+    page.route("**/scale/live", lambda route: held.append(route))  # noqa: PLW0108 - a builtin is not taken
+    page.goto("/scale")
+    bench.set(load_g="5")
+    page.wait_for_timeout(1500)  # it lies still before the page has heard anything
+    page.unroute("**/scale/live")  # what was held goes on
+    assert held
+    expect(page.get_by_label("In air", exact=True)).to_have_value("5.00 g")
+    page.context.close()
+    assert wrong == []
 
 
 def test_faults_of_the_scale_are_said_and_it_comes_back(demo_page: Page, bench):

@@ -31,7 +31,10 @@ class Settings:
 
 @dataclass(frozen=True)
 class State:
-    """What the port knows: its state in one word and in words, the newest reading [g], whether stable, how often it settled."""
+    """What the port knows: its state in one word and in words, the newest reading [g], whether stable, how often it settled.
+
+    `rest_g` is what lay on it when it last lay still or was empty [g]; None until then, and after a fault.
+    """
 
     state: str = OFF
     says: str = "No scale is connected: type the mass, or connect one in Stores."
@@ -39,6 +42,7 @@ class State:
     stable: bool = False
     settled: int = 0
     garbled: int = 0
+    rest_g: float | None = None
 
 
 class ScalePort:
@@ -72,7 +76,7 @@ class ScalePort:
 
     def _tell(self, state: str, says: str, keep: bool = False) -> None:
         with self._lock:
-            kept = self._state if keep else replace(self._state, value_g=None, stable=False)
+            kept = self._state if keep else replace(self._state, value_g=None, stable=False, rest_g=None)
             self._state = replace(kept, state=state, says=says)
 
     def _run(self) -> None:
@@ -127,4 +131,5 @@ class ScalePort:
             fresh = stable and not self._was_stable
             self._was_stable = stable
             words = "Lies still." if stable else "Settling …"
-            self._state = replace(self._state, state=READING, says=words, value_g=gross, stable=stable, settled=self._state.settled + fresh)
+            rest = gross if stable or abs(gross) <= self._steady.band_g else self._state.rest_g
+            self._state = replace(self._state, state=READING, says=words, value_g=gross, stable=stable, settled=self._state.settled + fresh, rest_g=rest)

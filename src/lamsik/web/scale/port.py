@@ -31,9 +31,10 @@ def settings() -> Settings:
 
 
 def board(page: str) -> dict[str, Any]:
-    """What a page with the scale's board shows: the settings, which of the shop's scales it is, the page whose zero it keeps."""
+    """What a page with the scale's board shows: the settings, which of the shop's scales it is, the page whose zero it keeps, what lies there as it opens."""
     kept = stores.setting(db(), "scale")
-    return {"scale": {**kept, "instrument": _instrument(kept)}, "scale_page": page}
+    held = port()
+    return {"scale": {**kept, "instrument": _instrument(kept), "rest_g": held.state.rest_g if held else None}, "scale_page": page}
 
 
 def _instrument(kept: dict[str, Any]) -> int | None:

@@ -8,7 +8,8 @@ const CARRIED = "lamsik-scale", CARRIED_MS = 60000;
 const part = (name) => document.getElementById(`scale-${name}`);
 
 let last = null; // the newest state
-let rest = null; // where the scale last lay still [g]: only what differs from it was put on since
+// Where the scale last lay still [g], to begin with as the page was made: only what differs from it was put on since.
+let rest = board?.dataset.rest ? Number(board.dataset.rest) : null;
 let zero = null; // { gross, what, at } of this page
 let kept = null; // { gross, label }: kept already, until the pan changes
 let hand = null, sound = null, zeroing = false;
@@ -37,7 +38,7 @@ function show(state) {
   guide();
   document.dispatchEvent(new CustomEvent("weighed", { detail: { net: zero || !atHand()?.dataset.zeroed ? value : null } }));
   if (state.stable && zeroing) return setZero();
-  if (value !== null && rest !== null && Math.abs(value) < Number(board.dataset.least)) [rest, kept] = [zero?.gross ?? 0, null]; // emptied, however short
+  if (value !== null && Math.abs(value) < Number(board.dataset.least)) [rest, kept] = [zero?.gross ?? 0, null]; // emptied, however short
   if (state.stable) settle(state.value_g);
 }
 
@@ -128,6 +129,7 @@ function setZero() {
 
 // A short tone, as a bench scale gives; browsers allow it once the page was touched.
 function tone() {
+  if (!(navigator.userActivation?.hasBeenActive ?? true)) return;
   try {
     sound ??= new AudioContext();
     const voice = sound.createOscillator(), loud = sound.createGain();
@@ -165,7 +167,7 @@ function carried() {
   if (!found || found.page !== board.dataset.page || Date.now() - found.at > CARRIED_MS) return;
   zero = board.dataset.refused ? found.before : found.zero; // refused: the cup stands as it stood
   kept = board.dataset.refused ? null : found.kept;
-  rest = kept?.gross ?? null;
+  rest = kept?.gross ?? rest;
 }
 
 async function ask() {
