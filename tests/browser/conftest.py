@@ -24,21 +24,25 @@ expect.set_options(timeout=20_000)  # a busy machine is slow, not wrong
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
 
 
+def free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
 class Server:
     """`lamsik run` on a folder of its own, in a process of its own, forked from one that has everything imported."""
 
     ready: subprocess.Popen | None = None
 
-    def __init__(self, home: Path) -> None:
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
-            self.port = probe.getsockname()[1]
+    def __init__(self, home: Path, *words: str) -> None:
+        self.port = free_port()
         self.url = f"http://127.0.0.1:{self.port}"
         self.log = home / "server.log"
         if Server.ready is None or Server.ready.poll() is not None:
             Server.ready = subprocess.Popen([sys.executable, "-m", "tests.browser.ready"], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True, cwd=ROOT)
             atexit.register(Server.ready.stdin.close)
-        print(json.dumps({"home": str(home), "port": self.port, "log": str(self.log)}), file=Server.ready.stdin, flush=True)
+        print(json.dumps({"home": str(home), "port": self.port, "log": str(self.log), "words": words}), file=Server.ready.stdin, flush=True)
         self.pid = int(Server.ready.stdout.readline())
         self._wait()
 

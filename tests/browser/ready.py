@@ -1,6 +1,6 @@
 """A process with the application already imported: it forks a server for each shop it is asked for.
 
-Reads lines of JSON (home, port, log) and answers each with the new server's process id; ends, and its servers with it, when its input is closed.
+Reads lines of JSON (home, port, log, more words for the command) and answers each with the new server's process id; ends, and its servers with it, when its input is closed.
 """
 
 import contextlib
@@ -21,7 +21,7 @@ def serve(asked: dict) -> int:
     os.dup2(log, 1)
     os.dup2(log, 2)
     os.environ["LAMSIK_HOME"] = asked["home"]
-    return main(["run", "--port", str(asked["port"])])
+    return main(["run", "--port", str(asked["port"]), *asked["words"]])
 
 
 if __name__ == "__main__":

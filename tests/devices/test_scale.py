@@ -1,6 +1,7 @@
 """The scale port against the simulated bench scale in a process of its own: settling, units, tare, faults, coming back; lines as readings."""
 
 import json
+import socket
 import subprocess
 import sys
 import time
@@ -13,6 +14,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lamsik.core.errors import Refused
+from lamsik.devices import scale_address
 from lamsik.devices.readings import Steady, reading_g
 from lamsik.devices.scale_port import GARBLED, GONE, READING, SILENT, ScalePort, Settings
 
@@ -99,12 +101,41 @@ def test_every_fault_has_its_words_and_the_scale_comes_back(bench, port):
     until(port, lambda s: s.stable and s.value_g == pytest.approx(5, abs=0.01))
 
 
-def test_an_address_where_nothing_is_says_so():
-    port = ScalePort(Settings("socket://127.0.0.1:9"))
-    try:
-        assert "The scale does not answer: is it plugged in" in until(port, lambda s: s.state == GONE).says
-    finally:
-        port.close()
+def test_it_does_not_tell_what_else_answers_at_an_address():
+    """A closed port, one that is mute, one that talks of something else: the same words after the same time, so that nobody looks round the network with it."""
+    told = {}
+    with socket.create_server(("127.0.0.1", 0)) as mute, socket.create_server(("127.0.0.1", 0)) as talks, socket.socket() as closed:
+        closed.bind(("127.0.0.1", 0))
+        ports = {name: ScalePort(Settings(f"socket://127.0.0.1:{found.getsockname()[1]}")) for name, found in (("mute", mute), ("talks", talks), ("closed", closed))}
+        talking, _ = talks.accept()
+        try:
+            for step in range(30):
+                talking.sendall(b"220 mail ready\r\n")
+                told.setdefault(step < 20, []).append({name: (port.state.state, port.state.says, port.state.garbled) for name, port in ports.items()})
+                time.sleep(0.1)
+            until(ports["mute"], lambda s: s.state == GONE)
+            until(ports["talks"], lambda s: s.state == GONE)
+            last = until(ports["closed"], lambda s: s.state == GONE)
+            assert {(port.state.state, port.state.says, port.state.garbled) for port in ports.values()} == {(GONE, last.says, 0)} and "No reading comes" in last.says
+            assert all(len(set(seen.values())) == 1 for seen in told[True])
+        finally:
+            talking.close()
+            for port in ports.values():
+                port.close()
+
+
+@pytest.mark.parametrize("link", ["/dev/null", "/dev/zero", "/etc/hostname"])
+def test_a_link_that_is_no_serial_port_is_not_opened(tmp_path, link):
+    (tmp_path / "ttyUSB0").symlink_to(link)
+    with pytest.raises(Refused, match="plugged in"):
+        scale_address.check(str(tmp_path / "ttyUSB0"))
+
+
+def test_a_stable_name_of_a_plugged_in_port_is_taken(tmp_path, monkeypatch):
+    (tmp_path / "ttyUSB0").touch()
+    (tmp_path / "by-id").symlink_to(tmp_path / "ttyUSB0")
+    monkeypatch.setattr(scale_address, "serial_ports", lambda: [str(tmp_path / "ttyUSB0")])
+    scale_address.check(str(tmp_path / "by-id"))
 
 
 def test_its_page_refuses_what_cannot_be_and_strangers_pages(bench):

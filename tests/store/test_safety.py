@@ -276,3 +276,12 @@ class TestBackup:
         with pytest.raises(Refused, match="no shop here"):
             backup(tmp_path, tmp_path / "copy")
         assert not (tmp_path / "copy.part").exists()
+
+
+def test_the_shops_own_file_is_for_its_owners_eyes_only(tmp_path):
+    (tmp_path / FILE_NAME).touch(mode=0o644)  # as an earlier version left it
+    engine = open_database(tmp_path)
+    with engine.begin():
+        modes = {path.name: path.stat().st_mode & 0o77 for path in tmp_path.iterdir()}
+    engine.dispose()
+    assert f"{FILE_NAME}-wal" in modes and not any(modes.values())

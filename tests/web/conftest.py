@@ -11,7 +11,7 @@ from jinja2 import FileSystemBytecodeCache
 from lamsik.store.database import open_database, session_of
 from lamsik.store.starter import stock
 from lamsik.web.app import create_app
-from lamsik.web.pairing import Pairings
+from lamsik.web.lan.pairing import Pairings
 
 _FOLDER = tempfile.mkdtemp(prefix="lamsik-templates-")
 atexit.register(shutil.rmtree, _FOLDER, ignore_errors=True)

@@ -137,8 +137,13 @@ class TestPort:
     @pytest.mark.parametrize(
         ("change", "says"),
         [
-            ({"url": "spy:///dev/ttyUSB0?file=/tmp/x"}, "a serial port such as"),
-            ({"url": "/etc/passwd"}, "a serial port such as"),
+            ({"url": "spy:///dev/ttyUSB0?file=/tmp/x"}, "a serial port that is plugged in"),
+            ({"url": "/etc/passwd"}, "a serial port that is plugged in"),
+            ({"url": "/dev/ttyUSB77"}, "a serial port that is plugged in"),
+            ({"url": "/dev/../etc/passwd"}, "a serial port that is plugged in"),
+            ({"url": "socket://192.168.1.20:22"}, "named for the shop"),
+            ({"url": "socket://printer.local:9100"}, "in digits"),
+            ({"url": "socket://127.0.0.1:99999"}, "in digits"),
             ({"baud": "fast"}, "baud"),
             ({"unit": "gr"}, "g, kg"),
             ({"step": "wide"}, "type a mass"),
@@ -147,3 +152,18 @@ class TestPort:
     def test_an_address_that_is_none_is_refused(self, demo, change, says):
         answer = demo.post("/scale/connect", {"url": "socket://127.0.0.1:9", "baud": "9600", "unit": "", "step": "0.01 g", **change}, page="/scale")
         assert answer.status_code == 422 and says in answer.text and "connect-problem" in answer.text
+
+    def test_a_network_scale_is_named_on_the_shops_own_machine_first(self, demo):
+        fields = {"url": "socket://192.168.1.20:4000", "baud": "9600", "unit": "", "step": "0.01 g"}
+        for wrong, says in (("8.8.8.8", "a private one"), ("bench scale", "in digits"), ("0.0.0.0", "a private one")):
+            answer = demo.post("/scale/hosts", {"hosts": wrong}, page="/scale")
+            assert answer.status_code == 422 and says in answer.text and f'value="{wrong}"' in answer.text
+        assert demo.post("/scale/hosts", {"hosts": "192.168.1.20, 10.0.0.4"}, page="/scale").status_code == 302
+        assert demo.post("/scale/connect", fields, page="/scale").status_code == 302
+        assert demo.post("/scale/connect", {**fields, "url": "socket://192.168.1.21:4000"}, page="/scale").status_code == 422
+        demo.post("/scale/connect", {**fields, "url": ""}, page="/scale")
+
+    def test_a_tablet_cannot_name_where_a_scale_may_be(self, demo, monkeypatch):
+        monkeypatch.setattr("lamsik.web.scale.port.is_local", lambda: False)
+        answer = demo.post("/scale/hosts", {"hosts": "192.168.1.20"}, page="/scale")
+        assert answer.status_code == 422 and "own machine" in answer.text

@@ -1,11 +1,15 @@
 """Strangers, forged forms, oversized files, and errors that say what to do."""
 
+import socket
 from datetime import UTC, datetime, timedelta
 
 import pytest
+from werkzeug.test import Client
 
 from lamsik.web.app import create_app
-from lamsik.web.pairing import Pairings
+from lamsik.web.lan.certificate import certificate
+from lamsik.web.lan.pairing import Pairings
+from lamsik.web.lan.pipe import Pipe
 from tests.web.conftest import Visitor
 
 STRANGER = {"REMOTE_ADDR": "192.168.7.20"}
@@ -42,6 +46,24 @@ def test_a_tablet_pairs_with_the_code_only(lan):
     assert wrong.status_code == 422 and "not the code" in wrong.text
     assert tablet.post("/pair", {"code": lan.config["PAIRING_CODE"]}, page="/pair").status_code == 302
     assert tablet.get("/orders").status_code == 200
+
+
+def test_the_listener_behind_the_pipe_lets_nobody_in_by_itself(lan, tmp_path):
+    """Any program of this machine can reach it; there it is not this machine's own browser."""
+    with socket.socket() as listener:
+        listener.bind(("127.0.0.1", 0))
+        pipe = Pipe(listener, ("127.0.0.1", 4000), certificate(tmp_path, ["localhost"]).chain)
+        told = pipe.behind(lan.wsgi_app, 4000)
+        pipe.callers[5001] = ("192.168.7.9", "https")
+        for port, to in (("5000", "/trust/"), ("5001", "/pair"), ("", "/trust/")):
+            environ = {"SERVER_PORT": "4000", "REMOTE_PORT": port, "REMOTE_ADDR": "127.0.0.1", "HTTP_HOST": "localhost"}
+            assert Client(told).get("/orders", environ_overrides=environ).headers["Location"] == to
+        assert Client(told).get("/orders", environ_overrides={"SERVER_PORT": "4001", "REMOTE_ADDR": "127.0.0.1"}).status_code == 200
+
+
+def test_this_machines_own_browser_is_known_by_its_own_names_only(lan):
+    assert Visitor(lan).get("/orders").status_code == 200
+    assert Visitor(lan).get("/orders", headers={"Host": "shop.local"}).headers["Location"] == "/pair"
 
 
 def test_guessing_is_slowed_down_even_for_the_right_code(lan):

@@ -2,32 +2,26 @@
 
 import argparse
 import json
-import logging
 import os
 import shutil
-import socket
 import subprocess
 import sys
-import threading
-import time
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
-from datetime import datetime
 from functools import partial
 from pathlib import Path
 from typing import Any, NoReturn
 
-from sqlalchemy.exc import SQLAlchemyError
-
 from lamsik import __version__
 from lamsik.cli.calc import calc_body
 from lamsik.cli.calc_more import calc_ballast, calc_float, calc_mix, calc_mould, calc_pair
+from lamsik.cli.serve import Door, serve
 from lamsik.core.errors import Refused
 from lamsik.store import mixes
-from lamsik.store.backup import backup, look_into, make_daily, restore
-from lamsik.store.database import FILE_NAME, connect, open_database, session_of
+from lamsik.store.backup import backup, look_into, restore
+from lamsik.store.database import FILE_NAME, open_database, session_of
 from lamsik.store.starter import stock
-from lamsik.store.stores import put_setting, setting
+from lamsik.store.stores import put_setting
 
 
 def main(words: Sequence[str] | None = None) -> int:
@@ -67,7 +61,9 @@ def _parser() -> argparse.ArgumentParser:
     for name, says, run in (("demo", "start with fresh demo data", _demo), ("run", "start on the shop's own data", _run)):
         serve = commands.add_parser(name, help=says)
         serve.add_argument("--port", type=_port, default=os.environ.get("LAMSIK_PORT", "5151"))
-        serve.add_argument("--lan", action="store_true", help="let tablets of the shop in, with a pairing code")
+        serve.add_argument("--lan", action="store_true", help="let tablets of the shop in, encrypted, with a pairing code")
+        serve.add_argument("--lan-port", type=_port, help="where the tablets come in (the next port)")
+        serve.add_argument("--plain", action="store_true", help="with --lan: without encryption, so that tablets have no camera, clipboard or use without network")
         serve.set_defaults(run=run)
     for name, says, work in (
         ("backup", "write the whole shop to FILE, also while it runs", _backup),
@@ -138,7 +134,7 @@ def _demo(asked: argparse.Namespace) -> int:
             build(session)
             put_setting(session, "scale", {"url": where["scale"], "page": where["page"]})
         print(f"A simulated bench scale is at {where['page']}", flush=True)
-        return serve(folder, asked.port, asked.lan)
+        return serve(folder, Door(asked.port, asked.lan, asked.plain, asked.lan_port))
 
 
 @contextmanager
@@ -161,54 +157,7 @@ def _run(asked: argparse.Namespace) -> int:
         stock(session)
         mixes.starter(session)
     engine.dispose()
-    return serve(home(), asked.port, asked.lan)
-
-
-def serve(folder: Path, port: int, lan: bool) -> int:
-    """Start the application and print where it is."""
-    from waitress import create_server  # noqa: PLC0415 - a backup needs no server
-
-    from lamsik.web.app import create_app  # noqa: PLC0415
-
-    logging.basicConfig(level=logging.INFO, format="%(asctime)s %(levelname)s %(message)s", stream=sys.stderr)
-    logging.getLogger("alembic").setLevel(logging.WARNING)
-    host = "0.0.0.0" if lan else "127.0.0.1"  # noqa: S104 - asked for with --lan
-    with socket.socket() as probe:  # asked before anything is opened: a server that cannot have its port leaves its own half open
-        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        try:
-            probe.bind((host, port))
-        except OSError as error:
-            raise Refused("port", port, f"one that is free and may be used ({error.strerror}): --port, or LAMSIK_PORT") from error
-    app = create_app(folder, lan, port)
-    server = create_server(app, host=host, port=port, threads=6)
-    threading.Thread(target=_daily, args=(folder,), daemon=True).start()
-    print(f"Lamsik is at http://127.0.0.1:{port}/  (data in {folder}; stop with Ctrl C)", flush=True)
-    if lan:
-        from lamsik.web.security import lan_addresses  # noqa: PLC0415
-
-        for address in lan_addresses():
-            print(f"  on the shop's tablets: http://{address}:{port}/", flush=True)
-        print(f"  pairing code: {app.config['PAIRING_CODE']}", flush=True)
-    server.run()
-    return 0
-
-
-def _daily(folder: Path) -> None:
-    """A backup a day while the shop runs, as it wants it."""
-
-    def plan() -> tuple[bool, int]:
-        engine = connect(folder / FILE_NAME)
-        with session_of(engine) as session:
-            found = setting(session, "backups")
-        engine.dispose()
-        return bool(found["daily"]), int(found["keep"])
-
-    while True:
-        try:
-            make_daily(folder, plan, datetime.now())
-        except (Refused, SQLAlchemyError, OSError):
-            logging.getLogger("lamsik").exception("the daily backup")
-        time.sleep(600)
+    return serve(home(), Door(asked.port, asked.lan, asked.plain, asked.lan_port))
 
 
 def _backup(asked: argparse.Namespace) -> int:

@@ -10,6 +10,7 @@ import serial
 
 from lamsik.core.errors import Refused
 from lamsik.devices.readings import MOST_LINE, Steady, reading_g
+from lamsik.devices.scale_address import check, is_socket
 
 log = logging.getLogger("lamsik")
 
@@ -45,8 +46,13 @@ class State:
     rest_g: float | None = None
 
 
+MUTE = "No reading comes from there: is the scale plugged in, switched on and set to send by itself? Trying again …"
+
+
 class ScalePort:
     """Reads a scale until it is closed. All faults become states; nothing is raised out of the thread.
+
+    Of an address that never sent a reading it tells only that none comes: whether something else answers there is nobody's business.
 
     It knows no tare: what counts as nothing belongs to the page that said so.
     """
@@ -56,6 +62,7 @@ class ScalePort:
         self._state, self._lock, self._stop = State(CONNECTING, "Looking for the scale …"), threading.Lock(), threading.Event()
         self._steady = Steady(max(settings.step_g * 1.01, 1e-6))
         self._was_stable, self._bad = False, 0
+        self._proven, self._began = not is_socket(settings.url), clock()
         self._thread = threading.Thread(target=self._run, name="scale", daemon=True)
         self._thread.start()
 
@@ -74,23 +81,28 @@ class ScalePort:
         self._stop.set()
         self._thread.join(3.0)
 
-    def _tell(self, state: str, says: str, keep: bool = False) -> None:
+    def _tell(self, state: str, says: str) -> None:
+        if not self._proven:
+            if self._clock() - self._began < SILENT_AFTER_S:
+                return
+            state, says = GONE, MUTE
         with self._lock:
-            kept = self._state if keep else replace(self._state, value_g=None, stable=False, rest_g=None)
-            self._state = replace(kept, state=state, says=says)
+            self._state = replace(self._state, state=state, says=says, value_g=None, stable=False, rest_g=None)
 
     def _run(self) -> None:
         wait = RETRY_S
         while not self._stop.is_set():
             try:
+                if not is_socket(self.settings.url):
+                    check(self.settings.url)  # a link may point elsewhere by now
                 with serial.serial_for_url(self.settings.url, baudrate=self.settings.baud, timeout=TICK_S) as port:
                     wait = RETRY_S
                     self._listen(port)
-            except (serial.SerialException, OSError, ValueError, AttributeError) as error:
+            except (Refused, serial.SerialException, OSError, ValueError, AttributeError) as error:
                 if self._stop.is_set():
                     return
                 log.debug("%s: %s", self.settings.url, error)
-                self._tell(GONE, "The scale does not answer: is it plugged in and switched on? Trying again …")
+                self._tell(GONE, MUTE)
             self._steady.forget()
             self._was_stable = False
             self._stop.wait(wait)
@@ -109,7 +121,9 @@ class ScalePort:
                 for line in lines:
                     if line.strip():
                         self._take(line)
-            elif self._clock() - heard > SILENT_AFTER_S:
+            if not self._proven:
+                self._tell(GONE, MUTE)
+            elif not got and self._clock() - heard > SILENT_AFTER_S:
                 self._tell(SILENT, "The scale is connected but sends nothing: is it switched on, and set to send by itself?")
                 self._steady.forget()
 
@@ -118,14 +132,15 @@ class ScalePort:
             gross = reading_g(line.decode("ascii", "replace"), self.settings.unit)
         except Refused as refused:
             self._bad += 1
+            self._proven = self._proven or refused.field == "unit"
             with self._lock:
-                self._state = replace(self._state, garbled=self._state.garbled + 1)
+                self._state = replace(self._state, garbled=self._state.garbled + self._proven)
             if refused.field == "unit":
                 self._tell(GARBLED, f"The scale sends {refused.given or 'no'} as its unit: {refused.allowed}.")
             elif self._bad >= GARBLED_FROM:
                 self._tell(GARBLED, "The scale sends lines that cannot be read: check the cable and the speed (baud) in Stores.")
             return
-        self._bad = 0
+        self._bad, self._proven = 0, True
         stable = self._steady.take(gross, self._clock())
         with self._lock:
             fresh = stable and not self._was_stable

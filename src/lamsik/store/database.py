@@ -1,7 +1,7 @@
 """Opening the shop's database: SQLite in WAL with foreign keys, migrated to the newest shape."""
 
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 from typing import Any
 
@@ -19,6 +19,9 @@ FILE_NAME = "shop.sqlite3"
 def open_database(folder: Path) -> Engine:
     """The engine of the shop in `folder`, created or migrated as needed."""
     folder.mkdir(parents=True, exist_ok=True)
+    (folder / FILE_NAME).touch(mode=0o600)
+    with suppress(PermissionError):  # another's file, shared on purpose
+        (folder / FILE_NAME).chmod(0o600)  # what lies beside it takes after it
     engine = connect(folder / FILE_NAME)
     migrate(engine)
     return engine

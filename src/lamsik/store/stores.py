@@ -27,6 +27,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "gone": {"rows": {}},
     "backups": {"daily": True, "keep": 7},
     "saw": {"kerf_mm": 1.5, "block_spare_mm": 3.0, "hinge_mm": 0.8, "stick_mm": [1000.0, 40.0, 25.0], "paper": "A4"},
+    "scale_hosts": {"addresses": []},
     "scale": {"url": "", "baud": 9600, "unit": "", "step_g": 0.01, "page": "", "instrument": None},
     "days": {"days": [0, 1, 2, 3, 4], "begins": "09:00", "ends": "17:00", "closed": [], "after_hours": False},
     "bricks": {"long_mm": 40.0, "wide_mm": 20.0, "high_mm": 12.0, "have": 0, "strip_high_mm": 0.0, "strip_long_mm": 0.0},

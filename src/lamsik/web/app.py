@@ -8,14 +8,15 @@ from flask_wtf import CSRFProtect
 from lamsik.store.database import open_database
 from lamsik.web import errors, security
 from lamsik.web.benches import BENCHES
+from lamsik.web.lan.certificate import Certificate
 from lamsik.web.shared import context, guards, health, once, static
 from lamsik.web.shared.db import close_session
 
 
-def create_app(home: Path, lan: bool = False, port: int = 5151) -> Flask:
-    """The application on the shop in `home`, created or migrated; `lan` lets paired tablets in."""
+def create_app(home: Path, lan: bool = False, port: int = 5151, certificate: Certificate | None = None) -> Flask:
+    """The application on the shop in `home`, created or migrated; `lan` lets paired tablets in, by `certificate` where the way is encrypted."""
     app = Flask(__name__, static_folder=None)
-    app.config.update(security.settings(home, lan, port))
+    app.config.update(security.settings(home, lan, port, certificate))
     app.extensions["engine"] = open_database(home)
     security.make_room(app)
     CSRFProtect(app)

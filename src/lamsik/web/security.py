@@ -1,6 +1,5 @@
 """What keeps strangers out: loopback by default, a Host check, pairing of tablets, headers, limits."""
 
-import ipaddress
 import secrets
 import socket
 from pathlib import Path
@@ -9,7 +8,10 @@ from typing import Any
 from flask import Flask, Response, abort, current_app, redirect, request, session, url_for
 from flask.typing import ResponseReturnValue
 
-from lamsik.web import pairing
+from lamsik.web.lan import pairing, trust
+from lamsik.web.lan.certificate import Certificate
+from lamsik.web.lan.cookie import Cookie
+from lamsik.web.lan.pipe import MARK
 
 CONTENT_SECURITY_POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; "
@@ -20,18 +22,23 @@ MOST_SHAPE = 64 * 1024 * 1024
 ROOMY = ("shapes_bring.drawing", "shapes_bring.photo_in", "shapes_bring.mesh_in")
 """Endpoints that take photos and meshes."""
 SECRET_LENGTH = 32
-OPEN_ENDPOINTS = ("static", "pairing.pair", "health.healthz")
+UNSEALED_ENDPOINTS = ("static", "trust.page", "trust.root", "health.healthz")
+"""What a tablet may ask for in plain HTTP where the door is encrypted: how to trust it."""
+
+OPEN_ENDPOINTS = (*UNSEALED_ENDPOINTS, "pairing.pair")
 
 
-def settings(home: Path, lan: bool, port: int) -> dict[str, Any]:
+def settings(home: Path, lan: bool, port: int, certificate: Certificate | None) -> dict[str, Any]:
     """Flask's configuration for a shop in `home`."""
     home.mkdir(parents=True, exist_ok=True)
     return {
         "HOME": home,
         "LAN": lan,
+        "CERTIFICATE": certificate,
+        "DOORS": [],
         "SECRET_KEY": _secret(home / "secret.key"),
         "PAIRING_CODE": f"{secrets.randbelow(10**6):06d}",
-        "ALLOWED_HOSTS": _hosts(lan),
+        "ALLOWED_HOSTS": hosts(lan),
         "SESSION_COOKIE_NAME": f"lamsik_{port}",
         "SESSION_COOKIE_HTTPONLY": True,
         "SESSION_COOKIE_SAMESITE": "Lax",
@@ -52,8 +59,9 @@ def _secret(path: Path) -> str:
     return path.read_text(encoding="ascii").strip()
 
 
-def _hosts(lan: bool) -> frozenset[str]:
-    own = {"127.0.0.1", "localhost", "::1"}
+def hosts(lan: bool) -> frozenset[str]:
+    """The names and addresses this machine answers to."""
+    own = set(pairing.LOOPBACK_NAMES)
     if lan:
         own |= {socket.gethostname(), f"{socket.gethostname()}.local", *lan_addresses()}
     return frozenset(name.lower() for name in own)
@@ -87,26 +95,29 @@ def install(app: Flask) -> None:
     """Put the checks before every request and the headers after it."""
     app.extensions["pairings"] = pairing.Pairings(app.config["HOME"])
     app.register_blueprint(pairing.blueprint)
+    app.register_blueprint(trust.blueprint)
+    app.session_interface = Cookie()
     app.before_request(_check_host)
+    app.before_request(_check_sealed)
     app.before_request(_check_paired)
     app.after_request(_headers)
 
 
 def _check_host() -> None:
-    name = request.host.rsplit(":", 1)[0].strip("[]").lower() if not request.host.endswith("]") else request.host.strip("[]")
+    name = pairing.host_name()
     if name not in current_app.config["ALLOWED_HOSTS"]:
         abort(400, f"This shop does not answer to the name {name!r}. Open it by the address that was printed when it started.")
 
 
-def _is_local() -> bool:
-    try:
-        return ipaddress.ip_address(request.remote_addr or "").is_loopback
-    except ValueError:
-        return False
+def _check_sealed() -> ResponseReturnValue | None:
+    """Where the door is encrypted, plain HTTP is told how to trust it, and nothing else."""
+    if not request.environ.get(MARK) or request.is_secure or request.endpoint in UNSEALED_ENDPOINTS:
+        return None
+    return redirect(url_for("trust.page"))
 
 
 def _check_paired() -> ResponseReturnValue | None:
-    if _is_local() or request.endpoint in OPEN_ENDPOINTS or pairing.known().holds(session.get("paired")):
+    if pairing.is_local() or request.endpoint in OPEN_ENDPOINTS or pairing.known().holds(session.get("paired")):
         return None
     if not current_app.config["LAN"]:
         abort(403, "This shop is open on its own machine only. Start it with --lan to let tablets in.")

@@ -1,6 +1,5 @@
 """The connected scale: one port for the application, opened at the first question, changed in its settings."""
 
-import re
 import threading
 from typing import Any
 
@@ -9,16 +8,15 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.units import parse
+from lamsik.devices import scale_address
 from lamsik.devices.readings import UNITS
 from lamsik.devices.scale_port import ScalePort, Settings, State
 from lamsik.store import pieces, stores
 from lamsik.store.tables import Instrument
+from lamsik.web.lan.pairing import is_local
 from lamsik.web.shared.db import db, sent_id
 
 blueprint = Blueprint("scale_port", __name__, url_prefix="/scale")
-
-ADDRESS = re.compile(r"^(socket://[A-Za-z0-9.\-\[\]:]{1,80}:\d{1,5}|/dev/(tty|serial/|cu\.)[A-Za-z0-9._/\-]{1,80}|COM\d{1,3})$")
-"""What a scale's address may be: a serial port or a socket; other schemes of the library could open files."""
 
 BAUDS = (1200, 2400, 4800, 9600, 19200, 38400, 57600, 115200)
 _LOCK = threading.Lock()
@@ -28,6 +26,11 @@ def settings() -> Settings:
     """The settings kept in Stores."""
     kept = stores.setting(db(), "scale")
     return Settings(kept["url"], kept["baud"], kept["unit"], kept["step_g"])
+
+
+def hosts() -> list[str]:
+    """The private addresses named for the shop's scales."""
+    return list(stores.setting(db(), "scale_hosts")["addresses"])
 
 
 def board(page: str) -> dict[str, Any]:
@@ -73,8 +76,8 @@ def connect() -> ResponseReturnValue:
 
     sent = {name: request.form.get(name, "").strip() for name in ("url", "baud", "unit", "step", "instrument")}
     try:
-        if sent["url"] and not ADDRESS.match(sent["url"]):
-            raise Refused("address", sent["url"][:60], "a serial port such as /dev/ttyUSB0 or COM3, or socket://address:port")
+        if sent["url"]:
+            scale_address.check(sent["url"], hosts())
         require(sent["unit"] in ("", *(name for name, to in UNITS.items() if to)), "unit", sent["unit"], "g, kg, mg, oz, lb, gn or ct; empty if it sends its own")
         require(sent["baud"].isdecimal() and int(sent["baud"]) in BAUDS, "speed", sent["baud"], f"one of {', '.join(map(str, BAUDS))} baud")
         chosen = db().get(Instrument, sent_id("instrument")) if sent["instrument"] else None
@@ -84,3 +87,19 @@ def connect() -> ResponseReturnValue:
     stores.put_setting(db(), "scale", {"url": sent["url"], "baud": int(sent["baud"]), "unit": sent["unit"], "step_g": step, "instrument": chosen.id if chosen else None})
     flash("The scale is connected as soon as it answers." if sent["url"] else "No scale is connected now: type the masses.")
     return redirect(url_for("scale.bench"))
+
+
+@blueprint.post("/hosts")
+def name_hosts() -> ResponseReturnValue:
+    """Name the private addresses at which a scale may be; on the shop's own machine only, so that a tablet cannot send it to strangers."""
+    from lamsik.web.scale.views import bench_page  # noqa: PLC0415 - as above
+
+    typed = request.form.get("hosts", "")
+    try:
+        require(is_local(), "addresses", None, "named on the shop's own machine")
+        named = scale_address.named(typed)
+    except Refused as refused:
+        return bench_page(connecting=refused.says, asked={"hosts": typed}), 422
+    stores.put_setting(db(), "scale_hosts", {"addresses": named})
+    flash(f"A scale may be at {', '.join(named)}." if named else "A scale may be at a serial port only.")
+    return redirect(url_for("scale.bench", _anchor="connect"))

@@ -14,10 +14,12 @@ from lamsik.core.units import CHOICES, parse
 from lamsik.core.water import Water
 from lamsik.core.weighing.bydifference import MARKS, capacities
 from lamsik.core.weighing.inwater import REMINDERS, InWater, by_ratio, line_ml
+from lamsik.devices.scale_address import serial_ports
 from lamsik.formats import weighed_csv
 from lamsik.store import documents, pieces, stores, weighed
 from lamsik.store.tables import Document, Instrument, Weighed, now
 from lamsik.store.tables import Water as WaterRow
+from lamsik.web.lan.pairing import is_local
 from lamsik.web.pictures.scale import weighing_scenes
 from lamsik.web.scale import port
 from lamsik.web.shapes.bring import as_file
@@ -58,6 +60,9 @@ def bench_page(problem: str = "", field: str = "", asked: dict[str, str] | None 
         csv=table,
         **port.board("scale"),
         bauds=port.BAUDS,
+        ports=serial_ports(),
+        hosts=port.hosts(),
+        own_machine=is_local(),
         sources=SAYS,
         reminders=REMINDERS,
         floats=documents.listed(db(), "float"),

@@ -1,6 +1,7 @@
 """Tablets that were let in: by the code of this start, listed with their last use, ended one by one or all at once."""
 
 import hmac
+import ipaddress
 import json
 import logging
 import os
@@ -14,9 +15,12 @@ from pathlib import Path
 from flask import Blueprint, abort, current_app, flash, redirect, render_template, request, session, url_for
 from flask.typing import ResponseReturnValue
 
+from lamsik.web.lan.pipe import MARK
+
 log = logging.getLogger("lamsik")
 
 blueprint = Blueprint("pairing", __name__)
+LOOPBACK_NAMES = frozenset({"127.0.0.1", "localhost", "::1"})
 
 UNUSED = timedelta(days=14)
 """A tablet that was not used for so long has to be paired anew."""
@@ -126,6 +130,21 @@ def known() -> Pairings:
     return found
 
 
+def host_name() -> str:
+    """The name by which the shop was asked for, without its port."""
+    return request.host.rsplit(":", 1)[0].strip("[]").lower() if not request.host.endswith("]") else request.host.strip("[]")
+
+
+def is_local() -> bool:
+    """Whether this machine's own browser asks, by one of the names that mean this machine; never through the pipe."""
+    if request.environ.get(MARK) or host_name() not in LOOPBACK_NAMES:
+        return False
+    try:
+        return ipaddress.ip_address(request.remote_addr or "").is_loopback
+    except ValueError:
+        return False
+
+
 @blueprint.route("/pair", methods=["GET", "POST"])
 def pair() -> ResponseReturnValue:
     """Ask a tablet for the code that the shop printed at its start."""
@@ -147,7 +166,16 @@ def tablets() -> str:
     """Who is let in."""
     rows = sorted(known().rows.items(), key=lambda item: item[1].last, reverse=True)
     shown = [(key, row, datetime.fromisoformat(row.since), datetime.fromisoformat(row.last), key == session.get("paired")) for key, row in rows]
-    return render_template("stores/tablets.html", rows=shown, days=UNUSED.days, lan=current_app.config["LAN"])
+    config, own = current_app.config, is_local()
+    return render_template(
+        "stores/tablets.html",
+        rows=shown,
+        days=UNUSED.days,
+        lan=config["LAN"],
+        doors=config["DOORS"],
+        code=own and config["PAIRING_CODE"],
+        certificate=config["CERTIFICATE"],
+    )
 
 
 @blueprint.post("/tablets/end")
