@@ -1,5 +1,8 @@
 """The one way the core refuses what it was given."""
 
+from collections.abc import Mapping
+from typing import TypeVar
+
 
 class Refused(ValueError):
     """Input that cannot be used: names the field, what was given and what is allowed.
@@ -15,16 +18,23 @@ class Refused(ValueError):
         super().__init__(f"{field}: got {given!r}; {allowed}")
 
     @property
+    def shown(self) -> str:
+        """What was given, as a person reads it; empty where nothing was."""
+        if self.given is None:
+            return ""
+        return f"{self.given:.6g}" if isinstance(self.given, float) else str(self.given)
+
+    @property
     def beside(self) -> str:
         """What stands beside the field: what was given and what is allowed; where nothing was given only that."""
         allowed = f"{self.allowed[0].upper()}{self.allowed[1:]}." if self.allowed else ""
-        return allowed if self.given in (None, "") else f"{self.given} cannot be used: {self.allowed}."
+        return f"{self.shown} cannot be used: {self.allowed}." if self.shown else allowed
 
     @property
     def says(self) -> str:
         """The same where the field is not in sight: with its name."""
-        name = self.field.removesuffix("_mm").replace("_", " ")
-        given = "" if self.given in (None, "") else f"{self.given}; "
+        name = self.field.removesuffix("_mm").replace("_", " ").replace(".", " ")
+        given = f"{self.shown}; " if self.shown else ""
         return f"{name[:1].upper()}{name[1:]}: {given}{self.allowed}." if name else self.beside
 
 
@@ -47,3 +57,17 @@ def finite_between(field: str, value: object, low: float, high: float, unit: str
     if not low <= number <= high:  # also refuses nan
         raise Refused(field, value, allowed)
     return number
+
+
+T = TypeVar("T")
+
+
+def one_of(field: str, name: str, known: Mapping[str, T]) -> T:
+    """What is known under a name.
+
+    Raises:
+        Refused: nothing is; what is known is said.
+    """
+    if name not in known:
+        raise Refused(field, name[:60], f"one of {', '.join(known) or 'none: there is none yet'}")
+    return known[name]

@@ -7,9 +7,10 @@ from typing import Any
 import numpy as np
 
 from lamsik.core import units
-from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.errors import Refused, finite_between, one_of, require
 from lamsik.core.floats.inverse import carried_mm, sized
 from lamsik.core.floats.parts import KINDS, Part, profile
+from lamsik.core.floats.shotting import ShotTable
 from lamsik.core.materials import BODY_MATERIALS, METALS
 from lamsik.core.water import Water
 from lamsik.formats.edit_tools import free_key, holder_of
@@ -22,12 +23,23 @@ MAY_BE_EMPTY = ("mass_g", "measured_g_cm3")
 GROUPS = ("parts", "marks", "tips")
 
 
-def apply(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Document:
-    """The document after one edit. Raises `Refused` where it cannot be."""
+def apply(document: Document, edit: Edit, waters: Mapping[str, Water], tables: Mapping[str, ShotTable] | None = None) -> Document:
+    """The document after one edit; `waters` and shot `tables` are the shop's by name. Raises `Refused` where it cannot be."""
     name = edit.get("do")
     if not isinstance(name, str) or name not in EDITS:
         raise Refused("do", name, f"one of {', '.join(EDITS)}")
+    if name == "set" and tables is not None:
+        _known(document, str(edit.get("path", "")), str(edit.get("text", "")).strip(), tables)
     return checked(EDITS[name](copy.deepcopy(document), edit, waters))
+
+
+def _known(document: Document, path: str, text: str, tables: Mapping[str, ShotTable]) -> None:
+    """A shot table or a tell-tale is one the shop has."""
+    if path == "shots":
+        one_of("shots", text, tables)
+    if path == "telltale" and text:
+        table = tables.get(str(document.get("shots", "")), next(iter(tables.values())))
+        one_of("tell-tale", text, {shot.name: shot for shot in table.shots})
 
 
 def _set(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Document:

@@ -4,7 +4,7 @@ import logging
 import secrets
 
 from flask import Flask, Response, g, jsonify, make_response, render_template, request, session
-from sqlalchemy.exc import OperationalError, SQLAlchemyError
+from sqlalchemy.exc import IntegrityError, OperationalError, SQLAlchemyError
 from werkzeug.exceptions import HTTPException
 
 from lamsik.core.errors import Refused
@@ -33,6 +33,7 @@ def install(app: Flask) -> None:
     app.register_error_handler(Stale, _stale)
     app.register_error_handler(Missing, _missing)
     app.register_error_handler(OperationalError, _database)
+    app.register_error_handler(IntegrityError, _not_there)
     app.register_error_handler(Exception, _unexpected)
 
 
@@ -70,6 +71,12 @@ def _stale(error: Stale) -> Response:
 
 def _missing(error: Missing) -> Response:
     return answer(404, f"There is no {error}.")
+
+
+def _not_there(error: IntegrityError) -> Response:
+    """Between the look and the save another page took away what is named; the database keeps itself whole."""
+    log.exception("integrity", exc_info=error)
+    return answer(409, "It names something that is not in the shop any more. Reload the page and choose again.")
 
 
 def _database(error: OperationalError) -> Response:

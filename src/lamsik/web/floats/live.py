@@ -25,8 +25,11 @@ def live(key: int) -> ResponseReturnValue:
     document, settled = checked(asked.get("document")), exchange.is_settled(asked)
     shop = shop_of(str(document["family"]) if settled else "")
     waters = {water.name: water for water in shop.waters}
-    document, refused = exchange.edited(document, exchange.edits_of(asked), lambda content, edit: apply(content, edit, waters))
-    return exchange.answer(asked, row, document, refused, view(document, shop, settled, str(asked.get("looks") or "")))
+    looks = str(asked.get("looks") or "")
+    found = exchange.shown(
+        document, exchange.edits_of(asked), lambda content, edit: apply(content, edit, waters, shop.tables), lambda content: view(content, shop, settled, looks)
+    )
+    return exchange.answer(asked, row, *found)
 
 
 @blueprint.post("/<int:key>/<any(undo, redo):way>")

@@ -68,7 +68,7 @@ def view(document: Document, shop: FloatShop, settled: bool, pulled: str = "") -
         "marks": [_mark(row) for row in document["marks"]],
         "tips": [_tip_row(row) for row in document.get("tips", [])],
         "facts": _facts(design),
-        "trouble": _trouble(design),
+        "trouble": _trouble(design) or _unknown(document, shop),
         "pulled": pulled,
     }
     if settled:
@@ -79,6 +79,15 @@ def view(document: Document, shop: FloatShop, settled: bool, pulled: str = "") -
 def table_of(document: Document, shop: FloatShop) -> ShotTable:
     """The document's shot table, the shop's first where it is gone."""
     return shop.tables.get(str(document.get("shots", "")), next(iter(shop.tables.values())))
+
+
+def _unknown(document: Document, shop: FloatShop) -> str:
+    """A float from elsewhere may name shots that this shop does not have."""
+    name, table = str(document.get("shots", "")), table_of(document, shop)
+    if name and name not in shop.tables:
+        return f"There is no shot table {name} in this shop: {table.name} is used. Bring it in, or choose another."
+    last = str(document.get("telltale", ""))
+    return f"There is no {last} in {table.name}: it is shotted without a tell-tale. Choose one." if last and not _telltale(document, table) else ""
 
 
 def _telltale(document: Document, table: ShotTable) -> str:

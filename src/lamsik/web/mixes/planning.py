@@ -6,7 +6,7 @@ from datetime import datetime
 from typing import Any
 
 from lamsik.core.castings.foam import at_warmth, density_of_ratio
-from lamsik.core.errors import Refused, finite_between
+from lamsik.core.errors import Refused, finite_between, one_of
 from lamsik.core.mixes.amount import Job, Weighed, least_g, poured_g_cm3, ratio_error, weighed_out
 from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.fillers import FILLERS, Filled, filled, pigment_g
@@ -120,8 +120,7 @@ def plan(product_id: int, product: Product, asked: Asked, now: datetime) -> MixP
             raise Refused("ratio", asked.get("ratio"), "only a foam expands")
         density = target if filler_name and target else poured_g_cm3(product, target)
     if filler_name:
-        if filler_name not in FILLERS:
-            raise Refused("filler", filler_name, f"one of {', '.join(FILLERS)}")
+        one_of("filler", filler_name, FILLERS)
         if target is None:
             raise Refused("density", "", "say which density the filled casting shall have")
         made = filled(product, job.total_ml, target, FILLERS[filler_name])

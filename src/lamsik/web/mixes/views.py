@@ -33,7 +33,11 @@ def index() -> ResponseReturnValue:
 def _page(problem: Refused | None = None) -> ResponseReturnValue:
     products = mixes.products(db(), request.args.get("q", ""))
     every = mixes.products(db()) if request.args.get("q") else products
-    chosen, found = _chosen(every), None
+    found = None
+    try:
+        chosen = _chosen(every)
+    except Refused as refused:
+        chosen, problem = next(iter(every), 0), problem or refused
     if chosen and (request.args.get("net", "").strip() or request.args.get("sprue", "").strip()) and problem is None:
         try:
             found = plan(chosen, every[chosen][1], Asked(request.args), datetime.now())
@@ -49,9 +53,11 @@ def _page(problem: Refused | None = None) -> ResponseReturnValue:
 
 
 def _chosen(products: dict[int, tuple[Document, Product]]) -> int:
-    text = request.args.get("product", "")
-    key = int(text) if text.isascii() and text.isdigit() and len(text) < 10 else 0
-    return key if key in products else next(iter(products), 0)
+    """The product asked for, else the first there is, 0 where there is none. Raises `Refused` for one that is not in the shop."""
+    text = request.args.get("product", "").strip()
+    if text and text not in map(str, products):
+        raise Refused("product", None, "that product is not in the shop any more: choose one")
+    return int(text) if text else next(iter(products), 0)
 
 
 def _last(products: dict[int, tuple[Document, Product]]) -> list[tuple[Batch, Product]]:

@@ -8,7 +8,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.castings import plastisol
 from lamsik.core.castings.session import UNTIL_POURED
 from lamsik.core.castings.throughput import Cycle, Making, Plan, plan
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, one_of
 from lamsik.core.mixes.clocks import RULE, at_temperature
 from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.product import Product
@@ -58,10 +58,10 @@ def castables() -> dict[int, tuple[Document, Product]]:
 
 
 def product_asked(content: Content, asked: Asked, found: dict[int, tuple[Document, Product]]) -> tuple[int, Product] | None:
-    """The product asked for, else the mould's own, else the first."""
+    """The product asked for, else the mould's own, else the first. Raises `Refused` for one that cannot be cast here."""
     text = asked.get("product")
-    if text.isascii() and text.isdigit() and int(text) in found:
-        return int(text), found[int(text)][1]
+    if text:
+        return int(text), one_of("product", text, {str(key): product for key, (_, product) in found.items()})
     key = next((key for key, (row, _) in found.items() if row.code == content.get("casting_product")), next(iter(found), None))
     return (key, found[key][1]) if key is not None else None
 
@@ -82,11 +82,15 @@ def show(key: int) -> ResponseReturnValue:
     asked, made = Asked(request.args), in_use(key)
     row, content, mould = opened(key, made)
     products = castables()
-    chosen, problem, found, match = product_asked(content, asked, products), None, None, None
+    problem, found, match = None, None, None
+    try:
+        chosen = product_asked(content, asked, products)
+    except Refused:
+        chosen, problem = product_asked(content, Asked(), products), Refused("product", None, "that product is not in this shop, or cannot be cast: choose one")
     design = design_of(content)
     alive = len(moulds.alive(made)) if made else len(mould.cavities)
     warm, way = None, None
-    if chosen:
+    if chosen and problem is None:
         try:
             hot = gates.temperatures(chosen[1], content, asked)
             warm = gates.heat_of(content, made, hot.melt_c, asked.value("limit", "temperature", "the mould stands", ""))

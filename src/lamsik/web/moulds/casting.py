@@ -11,7 +11,7 @@ from lamsik.core.castings.dense_rear import TwoPours, bonds, two_pours
 from lamsik.core.castings.inserts import BURIED, Insert, covers_mm, inserts_ml, level_mm, net_ml, of_design, shank
 from lamsik.core.castings.matching import Match, matched
 from lamsik.core.castings.softbody import Exposed, exposed
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, one_of
 from lamsik.core.mixes.filler import Filling, filling_for
 from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.product import Product, liquid_g_cm3
@@ -196,8 +196,8 @@ def _hot(mould: Mould, product: Product, net: float, cavities: int, asked: Asked
 
 def like_original(design: Design, product: Product, filler: str) -> Match | None:
     """The share of filler, or the foam's density, that makes a casting like the carved original."""
-    kind = FILLERS.get(filler or "hollow microspheres")
-    true = None if product.kind == "foam" or kind is None else kind.true_g_cm3
+    kind = one_of("filler", filler or "hollow microspheres", FILLERS)
+    true = None if product.kind == "foam" else kind.true_g_cm3
     return matched(design, product.density_g_cm3, true)
 
 

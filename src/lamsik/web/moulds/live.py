@@ -5,7 +5,9 @@ from typing import Any
 from flask import Blueprint
 from flask.typing import ResponseReturnValue
 
+from lamsik.core.errors import one_of
 from lamsik.formats.edits_mould import apply
+from lamsik.formats.mould_document import Document as Content
 from lamsik.formats.mould_document import framed, to_mould
 from lamsik.store import documents
 from lamsik.store.tables import Document
@@ -23,9 +25,22 @@ def live(key: int) -> ResponseReturnValue:
     row, asked = load_document("mould", key), exchange.asked_for()
     document = framed(asked.get("document"))
     to_mould(document, master_of(document["master"]))  # what is no mould is refused before anything is done to it
-    document, refused = exchange.edited(document, exchange.edits_of(asked), lambda content, edit: apply(content, edit, master_of))
-    shown = view(document, master_of(document["master"]), shop_of(key, document["master"].get("demouldings")), exchange.is_settled(asked))
-    return exchange.answer(asked, row, document, refused, shown)
+    shop = shop_of(key, document["master"].get("demouldings"))
+    found = exchange.shown(
+        document,
+        exchange.edits_of(asked),
+        lambda content, edit: _known(apply(content, edit, master_of), content, shop),
+        lambda content: view(content, master_of(content["master"]), shop, exchange.is_settled(asked)),
+    )
+    return exchange.answer(asked, row, *found)
+
+
+def _known(document: Content, before: Content, shop: MouldShop) -> Content:
+    """A product that is chosen is one the shop has; one that came with a file stays until another is chosen."""
+    for name in ("mould_product", "casting_product"):
+        if document[name] and document[name] != before[name]:
+            one_of(name, document[name], shop.products)
+    return document
 
 
 @blueprint.post("/<int:key>/<any(undo, redo):way>")

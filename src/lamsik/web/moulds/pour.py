@@ -16,14 +16,14 @@ from lamsik.core.moulds.layout import Mould
 from lamsik.core.units import parse
 from lamsik.formats.cast_document import cast_content
 from lamsik.store import documents, mixes, moulds, orders
-from lamsik.store.tables import Batch, Document, MouldMade, Piece, Pour, now
+from lamsik.store.tables import Batch, Document, MouldMade, Order, Piece, Pour, now
 from lamsik.web.mixes.planning import Asked, MixPlan, plan
 from lamsik.web.mixes.views import begin as begin_batch
 from lamsik.web.mixes.views import views_of
 from lamsik.web.moulds import gates
 from lamsik.web.moulds.cast import FIELDS, castables, design_of, in_use, opened, product_asked, scraps_of
 from lamsik.web.moulds.casting import Casting, casting
-from lamsik.web.shared.db import db, load, sent_id
+from lamsik.web.shared.db import db, load, sent_row
 
 blueprint = Blueprint("moulds_pour", __name__, url_prefix="/pours")
 
@@ -44,9 +44,14 @@ def _begun(key: int) -> Pour:
     made = in_use(key)
     if made is None:
         raise Refused("mould", load(Document, key).name, "note on its card that it is made first")
-    order = sent_id("order") or None
+    order = _for_order()
     product_id, texts, found = _asked(key, made, order)
     return moulds.begin(db(), made, product_id, texts, found.room_c, order)
+
+
+def _for_order() -> int | None:
+    found = sent_row(Order, "order", "that order is not in the shop any more: choose another")
+    return found.id if found else None
 
 
 def _asked(key: int, made: MouldMade, order: int | None) -> tuple[int, dict[str, Any], gates.Temperatures]:

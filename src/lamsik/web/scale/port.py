@@ -14,7 +14,7 @@ from lamsik.devices.scale_port import ScalePort, Settings, State
 from lamsik.store import pieces, stores
 from lamsik.store.tables import Instrument
 from lamsik.web.lan.pairing import is_local
-from lamsik.web.shared.db import db, sent_id
+from lamsik.web.shared.db import db, sent_row
 
 blueprint = Blueprint("scale_port", __name__, url_prefix="/scale")
 
@@ -80,7 +80,7 @@ def connect() -> ResponseReturnValue:
             scale_address.check(sent["url"], hosts())
         require(sent["unit"] in ("", *(name for name, to in UNITS.items() if to)), "unit", sent["unit"], "g, kg, mg, oz, lb, gn or ct; empty if it sends its own")
         require(sent["baud"].isdecimal() and int(sent["baud"]) in BAUDS, "speed", sent["baud"], f"one of {', '.join(map(str, BAUDS))} baud")
-        chosen = db().get(Instrument, sent_id("instrument")) if sent["instrument"] else None
+        chosen = sent_row(Instrument, "instrument", "that scale is not in Stores any more: choose another")
         step = finite_between("step", parse(sent["step"], "mass", "step", "g").value, 0.0001, 100.0, "g")
     except Refused as refused:
         return bench_page(connecting=refused.says, asked=sent), 422

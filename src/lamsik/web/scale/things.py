@@ -101,6 +101,9 @@ def _in_waters(thing: InWater | None, other: Water | None = None) -> tuple[dict[
     return tuple(rows)
 
 
+AS_WEIGHED = "as weighed"
+
+
 @blueprint.get("/<int:key>", endpoint="show")
 def thing(key: int) -> ResponseReturnValue:
     """One weighed thing; trimming and pairs as the address asks."""
@@ -108,8 +111,13 @@ def thing(key: int) -> ResponseReturnValue:
     if row.deleted_at is not None:
         abort(404)
     asked, problems = request.args.to_dict(), {}
-    waters = shop_waters()
-    wanted = next((w for w in waters if w.name == asked.get("water")), waters[-1])
+    begun = weighed.water_of(row)
+    waters = {AS_WEIGHED: begun} | {water.name: water for water in shop_waters() if water != begun}
+    chosen = asked.get("water") or AS_WEIGHED
+    if chosen not in waters:
+        problems["water"] = Refused("water", chosen, f"one of {', '.join(waters)}").says
+        chosen = AS_WEIGHED
+    wanted = waters[chosen]
     found = card_of(row, wanted)
     answers: dict[str, Any] = {}
     if asked.get("other", "").strip():
@@ -125,7 +133,8 @@ def thing(key: int) -> ResponseReturnValue:
     others = [other for other in weighed.listed(db()) if other.id != row.id]
     partners = [other for other in others if (other.marks or other.kind == "float")] if not row.marks else [other for other in others if not other.marks]
     return render_template(
-        "scale/card.html", card=found, row=row, wanted=wanted, waters=waters, asked=asked, answers=answers, problems=problems, metals=METALS, partners=partners,
+        "scale/card.html", card=found, row=row, wanted=wanted, chosen=chosen, waters=waters, asked=asked, answers=answers, problems=problems, metals=METALS,
+        partners=partners,
         picture=thing_in_water(found.thing, row.kind) if found.thing else (float_to_marks(found) if found.capacity else None), dust=trim.DUST,
         source=Source(**row.source), sources=SAYS,
     ), 422 if problems else 200  # fmt: skip

@@ -23,7 +23,7 @@ from lamsik.web.lan.pairing import is_local
 from lamsik.web.pictures.scale import weighing_scenes
 from lamsik.web.scale import port
 from lamsik.web.shapes.bring import as_file
-from lamsik.web.shared.db import db, load, sent_id
+from lamsik.web.shared.db import db, load, sent_row
 
 blueprint = Blueprint("scale", __name__, url_prefix="/scale")
 
@@ -103,7 +103,9 @@ def _row_of(sent: dict[str, str]) -> Weighed:
     marks: list[tuple[str, float]] = [(sent.get(f"mark_{n}", ""), value) for n in range(1, MOST_MARKS + 1) if (value := _mass(sent, f"reading_{n}")) is not None]
     water, line = water_asked(sent), [parse(sent[name], "length", name.replace("_", " "), "mm").value if sent.get(name) else 0.0 for name in ("line", "line_under")]
     line_ml(*line)
-    instrument = db().get(Instrument, sent_id("instrument")) if sent.get("instrument") else None
+    instrument = sent_row(Instrument, "instrument", "that scale is not in Stores any more: choose another")
+    made_from = sent_row(Document, "float", "that float is not in the shop any more: choose another")
+    require(sent.get("stage", "") in ("", *weighed.STAGES), "stage", sent.get("stage"), f"one of {', '.join(weighed.STAGES)}")
     row = Weighed(
         name=sent["name"][:120],
         search="",
@@ -116,8 +118,8 @@ def _row_of(sent: dict[str, str]) -> Weighed:
         water_g=masses["water"],
         sinker_g=masses["sinker"],
         both_g=masses["both"],
-        stage=sent.get("stage", "") if sent.get("stage", "") in weighed.STAGES else "",
-        float_id=sent_id("float") or None,
+        stage=sent.get("stage", ""),
+        float_id=made_from.id if made_from else None,
         instrument_id=instrument.id if instrument else None,
         note=sent.get("note", "")[:300],
         source=asdict(Source(sent.get("source", OWN), sent.get("source_note", ""))) if sent.get("source", OWN) != OWN or sent.get("source_note") else {},
@@ -151,9 +153,11 @@ def water_asked(sent: dict[str, str]) -> Water:
         temperature = parse(sent.get("temperature", ""), "temperature", "temperature").value
         salinity = parse(sent["salinity"], "salinity", "salinity", "PSU").value if sent.get("salinity") else 0.0
         return Water("fresh water" if salinity < 0.5 else "salt water", temperature, salinity)
-    row = db().get(WaterRow, int(sent["water_id"])) if sent.get("water_id", "").isdecimal() and len(sent["water_id"]) < 10 else None
-    row = row or db().exec(select(WaterRow)).first()
-    return stores.water_of(row) if row else Water()
+    waters = {str(row.id): row for row in db().exec(select(WaterRow))}
+    if not sent.get("water_id"):
+        return stores.water_of(next(iter(waters.values()))) if waters else Water()
+    require(sent["water_id"] in waters, "water_id", None, f"that water is not in Stores: choose {', '.join(row.name for row in waters.values()) or 'another way'}")
+    return stores.water_of(waters[sent["water_id"]])
 
 
 @blueprint.get("/things.csv")

@@ -6,6 +6,7 @@ from typing import TypeVar
 from flask import Response, abort, current_app, g, request
 from sqlmodel import Session, SQLModel
 
+from lamsik.core.errors import require
 from lamsik.store.database import for_writing
 from lamsik.store.tables import Document
 
@@ -72,6 +73,18 @@ def sent_id(name: str) -> int:
     if text and not (text.isascii() and text.isdigit() and len(text) < 10):
         abort(400, f"The field {name!r} of that form does not name anything: open its page anew.")
     return int(text or 0)
+
+
+def sent_row(table: type[Row], name: str, says: str) -> Row | None:
+    """The row a form field names, None where it is empty.
+
+    Raises:
+        Refused: it is not there any more; `says` what to do then.
+    """
+    key = sent_id(name)
+    found = db().get(table, key) if key else None
+    require(found is not None or not key, name, None, says)
+    return found
 
 
 def load_document(kind: str, key: int, deleted: bool = False) -> Document:

@@ -43,12 +43,27 @@ def edited(document: Content, edits: list[State], apply: Callable[[Content, Stat
     return document, refused
 
 
+def shown(
+    document: Content, edits: list[State], apply: Callable[[Content, State], Content], view: Callable[[Content], State]
+) -> tuple[Content, list[dict[str, str]], State]:
+    """The document after the edits, their refusals, and what the page shows of it; edits that leave nothing to show are refused too.
+
+    Raises:
+        Refused: the document as it was sent cannot be shown.
+    """
+    changed, refused = edited(document, edits, apply)
+    try:
+        return changed, refused, view(changed)
+    except Refused as error:
+        if not edits:
+            raise
+        return document, [*refused, errors_of(error, str(edits[-1].get("path", "")))], view(document)
+
+
 def errors_of(error: Refused, path: str = "") -> dict[str, str]:
-    """A refusal as the screens show it beside the field."""
-    return {
-        "field": path or error.field,
-        "message": error.beside,
-    }
+    """A refusal as the screens show it beside the field that was edited; where another than that is wrong it is named."""
+    own = not path or path.endswith(error.field)
+    return {"field": path or error.field, "message": error.beside if own else error.says, "says": error.says}
 
 
 def base_of(asked: Mapping[str, Any]) -> int:

@@ -75,13 +75,14 @@ function showChoice(select, value) {
   select.value = value;
 }
 
+// What has no field in sight (none on this page, on another tab, folded away) is said over the tabs, with its name.
 function showLoose(errors) {
-  const shown = new Set([...main.querySelectorAll("input[data-path]")].map((input) => input.dataset.path));
+  const shown = new Set([...main.querySelectorAll("input[data-path]")].filter((input) => input.offsetParent).map((input) => input.dataset.path));
   const loose = errors.find((error) => !shown.has(error.field));
   const place = document.getElementById("edit-problem");
   if (!place) return;
   place.hidden = !loose;
-  place.textContent = loose?.message ?? "";
+  place.textContent = loose?.says ?? loose?.message ?? "";
 }
 
 function say(text, wrong = false) {

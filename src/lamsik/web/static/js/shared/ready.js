@@ -4,6 +4,7 @@ const main = document.getElementById("main");
 main.inert = false;
 const refused = main.querySelector("form .problem[role='alert']");
 if (refused?.textContent.trim()) {
+  for (let fold = refused.closest("details"); fold; fold = fold.parentElement.closest("details")) fold.open = true;
   const field = refused.closest(".field")?.querySelector("input, select, textarea");
   (field ?? refused).scrollIntoView({ block: "center" });
   field?.focus({ preventScroll: true });
