@@ -74,7 +74,7 @@ class TestCalc:
         body_file.write_text(json.dumps(found), encoding="utf-8")
         assert main(["calc", "body", str(body_file)]) == 2
         error = capsys.readouterr().err
-        assert error.startswith(f"lamsik: {field}: got ") and says in error and len(error.splitlines()) == 1
+        assert error.startswith(f"lamsik: {field}: ") and says in error and len(error.splitlines()) == 1
 
     def test_a_file_that_is_not_there_or_no_json(self, tmp_path, capsys):
         assert main(["calc", "body", str(tmp_path / "none.json")]) == 2 and "No such file" in capsys.readouterr().err

@@ -22,7 +22,7 @@ def checked_row(row: Any, of: type, where: str = "", besides: tuple[str, ...] = 
         Refused: naming the field, what was given, what is allowed.
     """
     if not isinstance(row, Mapping):
-        raise Refused(where or "row", str(row)[:40], "an object is needed")
+        raise Refused(where or "row", row, "an object is needed")
     known = {field.name: field for field in fields(of) if field.name not in besides}
     extra = sorted(set(row) - set(known) - set(besides))
     require(not extra, f"{where}.{extra[0]}".strip(".") if extra else where, None, f"unknown field; known are {', '.join(known)}")
@@ -40,7 +40,7 @@ def _value(path: str, value: Any, kind: str) -> Any:
     if value is None and "None" in kind:
         return None
     if kind.startswith("str"):
-        require(isinstance(value, str) and len(value) <= MOST_TEXT, path, str(value)[:40], f"a text of at most {MOST_TEXT} characters is needed")
+        require(isinstance(value, str) and len(value) <= MOST_TEXT, path, value, f"a text of at most {MOST_TEXT} characters is needed")
         return value
     if kind.startswith("bool"):
         require(isinstance(value, bool), path, value, "true or false")

@@ -17,6 +17,8 @@ from lamsik.core.tank.ballast_base import DENSE_POURS, Bench
 from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import InWater
 from lamsik.core.weighing.pair import Bearer
+from lamsik.formats.body_document import refusal_of
+from lamsik.formats.sniff import kind_of
 
 MOST_BYTES = 200_000
 Document = dict[str, Any]
@@ -33,11 +35,11 @@ def loads(data: bytes, name: str) -> Document:
     try:
         found = json.loads(data, parse_constant=_no_number)
     except (ValueError, RecursionError) as error:
-        raise Refused("file", str(data[:30]), "JSON text is needed") from error
+        raise Refused("file", kind_of(data, "a JSON file"), "JSON text is needed") from error
     wrong = best_match(_validator(name).iter_errors(found))
     if wrong is not None:
-        path = ".".join(str(step + 1 if isinstance(step, int) else step) for step in wrong.absolute_path) or "document"
-        raise Refused(path, str(wrong.instance)[:60], wrong.message.replace(str(wrong.instance), "it")[:160])
+        path = ".".join(str(step + 1 if isinstance(step, int) else step) for step in wrong.absolute_path)
+        raise refusal_of(wrong, path)
     return dict(found)
 
 

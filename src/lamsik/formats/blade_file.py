@@ -40,7 +40,7 @@ def of_document(found: dict[str, Any]) -> Blade:
     require(found.get("version") == VERSION, "version", found.get("version"), f"must be {VERSION}")
     holes = found.get("holes")
     if not isinstance(holes, list) or [hole.get("key") if isinstance(hole, dict) else None for hole in holes] != list(SNAPS):
-        raise Refused("holes", str(holes)[:40], f"a list of two holes, {' and '.join(SNAPS)}")
+        raise Refused("holes", holes, f"a list of two holes, {' and '.join(SNAPS)}")
     plain = {name: value for name, value in found.items() if name not in ("format", "version", "holes")}
     made = tuple(SnapHole(**checked_row(hole, SnapHole, "hole")) for hole in holes)
     return Blade(**checked_row(plain, Blade, besides=("holes",)), holes=made)

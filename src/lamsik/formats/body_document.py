@@ -16,7 +16,7 @@ from typing import Any
 from jsonschema import Draft202012Validator
 from jsonschema.exceptions import ValidationError, best_match
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, brief
 from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.allowances import Allowance
 from lamsik.core.shapes.ballast_holes import Hole, Slug
@@ -32,6 +32,7 @@ from lamsik.core.shapes.skins import Skin
 from lamsik.core.shapes.sources import Source
 from lamsik.core.shapes.trial import TrialWeight
 from lamsik.core.water import Water
+from lamsik.formats.sniff import kind_of
 
 FORMAT, VERSION = "lamsik-body", 3
 MOST_BYTES = 1_000_000
@@ -64,7 +65,7 @@ def loads(data: bytes | str) -> Document:
     try:
         found = json.loads(data, parse_constant=_no_constant)
     except (ValueError, RecursionError) as error:
-        raise Refused("file", str(data[:40]), f"JSON text is needed ({error})") from error
+        raise Refused("file", kind_of(data if isinstance(data, bytes) else data.encode()), "JSON text is needed") from error
     return checked(found)
 
 
@@ -81,11 +82,11 @@ def checked(document: Any) -> Document:
     try:
         digest = sha256(json.dumps(document, allow_nan=False).encode()).digest()
     except (TypeError, ValueError) as error:
-        raise Refused("document", _short(document), f"plain JSON values are needed ({error})") from error
+        raise Refused("document", document, f"plain JSON values are needed ({error})") from error
     if digest not in _GOOD:
         error_found = best_match(_validator().iter_errors(document))
         if error_found is not None:
-            raise _refusal(error_found)
+            raise refusal_of(error_found)
         _GOOD[digest] = None
         while len(_GOOD) > MOST_KNOWN:
             _GOOD.pop(next(iter(_GOOD)), None)
@@ -144,10 +145,11 @@ def check_field(path: str, value: Any) -> None:
         here = here["items"] if "items" in here else here["properties"].get(step, {})
     error = best_match(Draft202012Validator(here).iter_errors(value))
     if error is not None:
-        raise _refusal(error, path)
+        raise refusal_of(error, path)
 
 
-def _refusal(error: ValidationError, path: str = "") -> Refused:
+def refusal_of(error: ValidationError, path: str = "") -> Refused:
+    """What a schema finds wrong, as a person reads it: the field, what was given, what is allowed."""
     path = path or ".".join(str(part) for part in error.absolute_path)
     given: Any = error.instance
     rule: Any = error.validator_value
@@ -159,18 +161,30 @@ def _refusal(error: ValidationError, path: str = "") -> Refused:
         extra = next((name for name in given if name not in known), "")
         return Refused(f"{path}.{extra}".strip("."), given.get(extra), f"unknown field; known are {', '.join(known)}")
     limits = error.schema if isinstance(error.schema, Mapping) else {}
+    low, high = limits.get("minimum"), limits.get("maximum")
     allowed = {
-        "minimum": f"allowed is {limits.get('minimum')} to {limits.get('maximum')}",
-        "maximum": f"allowed is {limits.get('minimum')} to {limits.get('maximum')}",
-        "enum": f"one of {rule}",
-        "const": f"must be {rule}",
-        "type": f"must be a {rule}",
-    }.get(str(error.validator), error.message[:160])
-    return Refused(path or "document", _short(given), allowed)
+        "minimum": f"allowed is {low} to {high}",
+        "maximum": f"allowed is {low} to {high}",
+        "enum": f"one of {', '.join(map(str, rule))}" if error.validator == "enum" else "",
+        "const": f"must be {brief(rule)}",
+        "type": f"must be {' or '.join(KINDS_OF_JSON[kind] for kind in ([rule] if isinstance(rule, str) else rule))}" if error.validator == "type" else "",
+        "maxItems": f"at most {rule}",
+        "minItems": f"at least {rule}",
+        "maxLength": f"at most {rule} characters",
+        "minLength": "a text is needed",
+    }.get(str(error.validator), "not of the kind that is needed; the published schema says which")
+    return Refused(path or "document", given, allowed)
 
 
-def _short(value: object) -> object:
-    return value if len(str(value)) <= 60 else f"{str(value)[:57]}…"
+KINDS_OF_JSON = {
+    "number": "a number",
+    "integer": "a whole number",
+    "string": "a text",
+    "boolean": "true or false",
+    "object": "an object",
+    "array": "a list",
+    "null": "null",
+}
 
 
 def to_design(document: Document) -> Design:

@@ -18,6 +18,7 @@ from lamsik.core.shapes.curves import Array
 from lamsik.formats import blade_file
 from lamsik.formats.body_document import Document, checked
 from lamsik.formats.outlines import MOST_BYTES, MOST_POINTS, MOST_SHAPES, Found, Outlines, chosen
+from lamsik.formats.sniff import kind_of
 
 logging.getLogger("ezdxf").setLevel(logging.WARNING)
 
@@ -80,7 +81,7 @@ def read(data: bytes) -> Outlines:
     try:
         drawing: Any = read_stream(io.StringIO(data.decode("utf-8", "replace")))
     except (DXFError, OSError, ValueError, TypeError, IndexError, KeyError, AttributeError) as error:
-        raise Refused("dxf", data[:20].decode("utf-8", "replace"), f"this is no DXF file that can be read ({str(error)[:80]})") from error
+        raise Refused("dxf", kind_of(data, "a DXF drawing"), "this is no DXF file that can be read") from error
     unit = InsertUnits(drawing.units or InsertUnits.Millimeters)
     factor = float(conversion_factor(unit, InsertUnits.Millimeters))
     found, ours = [], []

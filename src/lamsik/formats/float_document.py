@@ -12,6 +12,7 @@ from lamsik.core.rows import checked_row
 from lamsik.core.shapes.sources import Source
 from lamsik.core.water import Water
 from lamsik.formats.edit_tools import free_key
+from lamsik.formats.sniff import kind_of
 
 FORMAT, VERSION = "lamsik-float", 1
 MOST_BYTES = 200_000
@@ -25,7 +26,7 @@ def loads(data: bytes) -> Document:
     try:
         found = json.loads(data)
     except (ValueError, RecursionError) as error:
-        raise Refused("file", str(data[:30]), "JSON text is needed") from error
+        raise Refused("file", kind_of(data, "a JSON file"), "JSON text is needed") from error
     document = checked(found)
     require(bool(document.get("marks")), "marks", "none", "at least one mark is needed: what it carries is said to a mark")
     design = to_float(document)
@@ -41,12 +42,12 @@ def dumps(document: Document) -> str:
 def checked(document: Any) -> Document:
     """The document if it describes a float. Raises `Refused` with the first offending field."""
     if not isinstance(document, dict) or document.get("format") != FORMAT or document.get("version") != VERSION:
-        raise Refused("format", str(document)[:40], f"a {FORMAT} document of version {VERSION} is needed")
+        raise Refused("format", document, f"a {FORMAT} document of version {VERSION} is needed")
     to_float(document)
     tips(document)
     Source(**checked_row(document.get("source", {}), Source, "source"))
     for name in ("telltale", "shots"):
-        require(isinstance(document.get(name, ""), str) and len(document.get(name, "")) <= 80, name, str(document.get(name))[:40], "a short text is needed")
+        require(isinstance(document.get(name, ""), str) and len(document.get(name, "")) <= 80, name, document.get(name), "a short text is needed")
     require(isinstance(document.get("typed", {}), dict), "typed", None, "an object is needed")
     return document
 
@@ -64,7 +65,7 @@ def to_float(document: Document) -> Float:
 
 
 def _mark(row: Any, at: int) -> Mark:
-    require(isinstance(row, dict), f"marks.{at + 1}", str(row)[:40], "an object is needed")
+    require(isinstance(row, dict), f"marks.{at + 1}", row, "an object is needed")
     return Mark(**checked_row(row, Mark, f"marks.{at + 1}"))
 
 
@@ -75,7 +76,7 @@ def tips(document: Document) -> tuple[Part, ...]:
 
 def _list(document: Document, name: str) -> list[Any]:
     rows = document.get(name, [])
-    require(isinstance(rows, list) and len(rows) <= 24, name, str(rows)[:40], "a list of at most 24")
+    require(isinstance(rows, list) and len(rows) <= 24, name, rows, "a list of at most 24")
     return list(rows)
 
 
@@ -84,7 +85,7 @@ def _part(row: Any, where: str) -> Part:
     good = isinstance(points, list) and all(
         isinstance(p, list) and len(p) == 2 and all(isinstance(v, int | float) and not isinstance(v, bool) for v in p) for p in points
     )
-    require(good, f"{where}.points", str(points)[:40], "a list of pairs of numbers")
+    require(good, f"{where}.points", points, "a list of pairs of numbers")
     return Part(**checked_row(row, Part, where, ("points",)), points=tuple((float(s), float(r)) for s, r in points))
 
 

@@ -15,6 +15,7 @@ from lamsik.core.rows import checked_row
 from lamsik.core.shapes.sources import Source
 from lamsik.core.tank.mass import budget
 from lamsik.formats import body_document
+from lamsik.formats.sniff import kind_of
 
 FORMAT, VERSION = "lamsik-mould", 1
 MOST_BYTES = 400_000
@@ -39,7 +40,7 @@ def loads(data: bytes) -> Document:
     try:
         found = json.loads(data)
     except (ValueError, RecursionError) as error:
-        raise Refused("file", str(data[:30]), "JSON text is needed") from error
+        raise Refused("file", kind_of(data, "a JSON file"), "JSON text is needed") from error
     document = framed(found)
     mould = to_mould(document, master_of(document["master"]))
     return with_mould({**BLANK, **document}, mould)
@@ -53,14 +54,14 @@ def dumps(document: Document) -> str:
 def framed(document: Any) -> Document:
     """The document if it has the frame of a mould and a master that can be. Raises `Refused` otherwise."""
     if not isinstance(document, dict) or document.get("format") != FORMAT or document.get("version") != VERSION:
-        raise Refused("format", str(document)[:40], f"a {FORMAT} document of version {VERSION} is needed")
+        raise Refused("format", document, f"a {FORMAT} document of version {VERSION} is needed")
     master = document.get("master")
     if not isinstance(master, dict):
-        raise Refused("master", str(master)[:40], "an object is needed")
+        raise Refused("master", master, "an object is needed")
     extra = sorted(set(master) - MASTER)
     require(not extra, "master", extra[0] if extra else None, f"known are {', '.join(sorted(MASTER))}")
     require(master.get("kind") in masters.FROM, "master.kind", master.get("kind"), f"one of {', '.join(masters.FROM)}")
-    require(isinstance(master.get("name", ""), str) and len(master.get("name", "")) <= 160, "master.name", str(master.get("name"))[:40], "a short text is needed")
+    require(isinstance(master.get("name", ""), str) and len(master.get("name", "")) <= 160, "master.name", master.get("name"), "a short text is needed")
     for name in ("body_id", "revision", "weighed_id"):
         value = master.get(name)
         require(value is None or (isinstance(value, int) and not isinstance(value, bool)), f"master.{name}", value, "a whole number")
@@ -74,7 +75,7 @@ def framed(document: Any) -> Document:
             and (None in kinds or name not in document)
             or any(k is not None and isinstance(value, k) and (k is bool or not isinstance(value, bool)) for k in kinds)
         )
-        require(good, name, str(value)[:40], "a value of its kind is needed")
+        require(good, name, value, "a value of its kind is needed")
         if isinstance(value, str):
             require(len(value) <= 80, name, value[:40], "a short text is needed")
     if document.get("casting_c") is not None:
@@ -93,7 +94,7 @@ def to_mould(document: Document, master: Master) -> Mould:
             require(float(found[name].count).is_integer(), "keys.count", found[name].count, "a whole number of keys")
     for name, kind in GROUPS.items():
         rows = document.get(name, [])
-        require(isinstance(rows, list) and len(rows) <= 40, name, str(rows)[:40], "a list of at most 40")
+        require(isinstance(rows, list) and len(rows) <= 40, name, rows, "a list of at most 40")
         found[name] = tuple(kind(**checked_row(row, kind, f"{name}.{n + 1}")) for n, row in enumerate(rows))
         keys = [row.key for row in found[name]]
         require(len(set(keys)) == len(keys), f"{name}.key", keys, "each key once")

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from PIL import Image, ImageFile, ImageOps
 
 from lamsik.core.errors import Refused
+from lamsik.formats.sniff import kind_of
 
 MOST_BYTES, MOST_PIXELS, LONGEST_PX = 25_000_000, 50_000_000, 4200
 MOST_MEMORY = 900_000_000
@@ -38,7 +39,7 @@ def normalised(data: bytes) -> tuple[bytes, int, int]:
     except Refused:
         raise
     except Exception as error:  # noqa: BLE001 - whatever the decoder stumbles over, there is no picture to be had
-        raise Refused("photo", data[:12].decode("latin-1"), f"this is no picture that can be read: JPEG, PNG, WebP, TIFF or BMP ({type(error).__name__})") from error
+        raise Refused("photo", kind_of(data, "a picture"), "this is no picture that can be read: JPEG, PNG, WebP, TIFF or BMP") from error
     picture.thumbnail((LONGEST_PX, LONGEST_PX))
     kept = BytesIO()
     picture.save(kept, "JPEG", quality=90)

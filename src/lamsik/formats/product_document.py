@@ -5,6 +5,7 @@ from typing import Any
 
 from lamsik.core.errors import Refused, require
 from lamsik.core.mixes.recipe import FORMAT, VERSION, to_document, to_product
+from lamsik.formats.sniff import kind_of
 
 MOST_BYTES = 50_000
 Document = dict[str, Any]
@@ -16,9 +17,9 @@ def loads(data: bytes) -> Document:
     try:
         found = json.loads(data)
     except (ValueError, RecursionError) as error:
-        raise Refused("file", str(data[:30]), "JSON text is needed") from error
+        raise Refused("file", kind_of(data, "a JSON file"), "JSON text is needed") from error
     if not isinstance(found, dict) or found.get("format") != FORMAT or found.get("version") != VERSION:
-        raise Refused("format", str(found)[:40], f"a {FORMAT} document of version {VERSION} is needed")
+        raise Refused("format", found, f"a {FORMAT} document of version {VERSION} is needed")
     return to_document(to_product(found))
 
 

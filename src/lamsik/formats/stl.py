@@ -9,6 +9,7 @@ import numpy as np
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.meshing import MOST_FACES, Checked, check
 from lamsik.core.shapes.skins import Mesh
+from lamsik.formats.sniff import kind_of
 
 MOST_BYTES = 110_000_000
 UNITS_MM = {"mm": 1.0, "cm": 10.0, "in": 25.4, "m": 1000.0}
@@ -37,7 +38,7 @@ def read(data: bytes, step: Callable[[float, str], None] = _quiet) -> Checked:
         found: Any = trimesh.load(BytesIO(data), file_type="stl", process=False)
         vertices, faces = np.asarray(found.vertices, dtype=float), np.asarray(found.faces)
     except Exception as error:  # noqa: BLE001 - whatever the reader stumbles over, the file cannot be read
-        raise Refused("stl", str(data[:20]), f"this is no STL file that can be read ({type(error).__name__})") from error
+        raise Refused("stl", kind_of(data, "an STL mesh"), "this is no STL file that can be read") from error
     step(0.4, f"joining the corners of {len(faces)} triangles")
     merged = _merged(vertices, faces)
     step(0.7, "looking for holes")

@@ -16,6 +16,7 @@ from lamsik.core.errors import Refused
 from lamsik.core.shapes.curves import Array
 from lamsik.formats.body_document import Document, checked
 from lamsik.formats.outlines import MOST_BYTES, MOST_POINTS, MOST_SHAPES, Found, Outlines, chosen
+from lamsik.formats.sniff import kind_of
 
 PX_MM = 25.4 / 96
 BANNED = ("script", "foreignobject", "iframe", "image", "use", "animate", "set", "animatetransform")
@@ -38,9 +39,9 @@ def read(data: bytes) -> Outlines:
     try:
         root = SafeTree.fromstring(data, forbid_dtd=False)
     except DefusedXmlException as error:
-        raise Refused("svg", type(error).__name__, "entities are not read: save it as plain SVG") from error
+        raise Refused("svg", None, "entities are not read: save it as plain SVG") from error
     except Exception as error:  # noqa: BLE001 - any parser complaint means the same to the maker
-        raise Refused("svg", data[:30].decode("utf-8", "replace"), f"this is no SVG file ({str(error)[:80]})") from error
+        raise Refused("svg", kind_of(data, "an SVG drawing"), "this is no SVG file that can be read") from error
     if _tag(root) != "svg":
         raise Refused("svg", _tag(root), "this is XML but no SVG")
     _refuse_active(root)
@@ -76,7 +77,7 @@ def _closed_shapes(data: bytes) -> list[Found]:
     try:
         drawing = SVG.parse(BytesIO(data), reify=True, ppi=96.0)
     except Exception as error:  # noqa: BLE001 - the file is well-formed XML whose geometry cannot be read
-        raise Refused("svg", type(error).__name__, f"its paths cannot be read ({str(error)[:80]})") from error
+        raise Refused("svg", None, "its paths cannot be read: save it anew as plain SVG") from error
     found: list[Found] = []
     for count, element in enumerate(drawing.elements()):
         if count > MOST_SHAPES:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from lamsik.core import units
 from lamsik.core.errors import Refused, require
+from lamsik.formats.sniff import kind_of
 
 MOST_BYTES, MOST_ROWS = 2_000_000, 5_000
 COLUMNS: dict[str, str] = {
@@ -75,7 +76,7 @@ def read(data: bytes, asked: Mapping[str, str]) -> tuple[list[dict[str, object]]
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
-        raise Refused("csv", str(data[:20]), "save it as UTF-8 text") from error
+        raise Refused("csv", kind_of(data), "save it as UTF-8 text") from error
     require("\0" not in text and bool(text.strip()), "csv", text[:20], "text with a first line of column names is needed")
     first = text.splitlines()[0]
     mark = max(",;\t", key=first.count)

@@ -19,7 +19,7 @@ def table_of(content: Mapping[str, Any]) -> ShotTable:
     """A shot table as kept. Raises `Refused` naming the field."""
     rows = content.get("shots", [])
     if not isinstance(rows, list) or len(rows) > 60:
-        raise Refused("shots", str(rows)[:40], "a list of at most 60 sizes")
+        raise Refused("shots", rows, "a list of at most 60 sizes")
     shots = tuple(Shot(**checked_row(row, Shot, f"size {n}")) for n, row in enumerate(rows, start=1))
     return ShotTable(**checked_row({k: v for k, v in content.items() if k != "shots"}, ShotTable, besides=("shots",)), shots=shots)
 

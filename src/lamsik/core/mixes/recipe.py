@@ -15,7 +15,7 @@ def to_product(document: Mapping[str, Any]) -> Product:
     """The product some values describe. Raises `Refused` naming the field."""
     plain = {name: value for name, value in document.items() if name not in ("format", "version", "parts")}
     rows = document.get("parts", [])
-    require(isinstance(rows, list), "parts", str(rows)[:40], "a list of parts")
+    require(isinstance(rows, list), "parts", rows, "a list of parts")
     parts = tuple(Part(**checked_row(row, Part, f"parts.{n + 1}")) for n, row in enumerate(rows[:4]))
     return Product(parts=parts, **checked_row(plain, Product, besides=("parts",)))
 

@@ -226,7 +226,7 @@ def _moment(text: object) -> datetime:
     try:
         found = datetime.fromisoformat(str(text))
     except ValueError as error:
-        raise Refused("weighed at", str(text)[:30], "a date such as 2026-04-17 or 2026-04-17T09:30:00+00:00") from error
+        raise Refused("weighed at", text, "a date such as 2026-04-17 or 2026-04-17T09:30:00+00:00") from error
     return (found.astimezone(UTC) if found.tzinfo else found.replace(tzinfo=UTC)).replace(microsecond=0)
 
 

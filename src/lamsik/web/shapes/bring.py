@@ -206,7 +206,7 @@ def mesh_body(key: str) -> ResponseReturnValue:
 def finite_pair(name: str, sent: object) -> tuple[float, float]:
     """Two finite numbers of a list."""
     if not isinstance(sent, list) or len(sent) != 2 or not all(isinstance(v, int | float) and not isinstance(v, bool) and math.isfinite(v) for v in sent):
-        raise Refused(name, str(sent)[:40], "a pair of numbers is needed")
+        raise Refused(name, sent, "a pair of numbers is needed")
     return float(sent[0]), float(sent[1])
 
 

@@ -36,7 +36,7 @@ def kept_if_shown(create: Callable[[], Document], show: Callable[[Document], obj
             raise
         except Exception as error:
             log.info("a file that cannot be shown", exc_info=True)
-            raise Refused("file", "", f"what it describes cannot be computed ({type(error).__name__}): a figure in it is 0, too large or missing") from error
+            raise Refused("file", "", "what it describes cannot be computed: a figure in it is 0, too large or missing") from error
     return row
 
 
@@ -49,5 +49,5 @@ def shown_of(rows: Iterable[Document], show: Callable[[Document], Shown]) -> tup
             good.append(show(row))
         except Exception as error:  # noqa: BLE001 - whatever is wrong with one row, the others are shown
             log.warning("%s %s cannot be shown", row.kind, row.code, exc_info=True)
-            bad.append(Broken(row, error.says if isinstance(error, Refused) else f"something in it cannot be computed ({type(error).__name__})."))
+            bad.append(Broken(row, error.says if isinstance(error, Refused) else "something in it cannot be computed: a figure in it is 0, too large or missing."))
     return good, bad

@@ -1,0 +1,87 @@
+"""Files put into the wrong box: each box says what it was given, in words."""
+
+import io
+
+import pytest
+from PIL import Image
+
+from lamsik.core.errors import Refused, brief
+from lamsik.formats import asked, body_document, dxf, float_document, mould_document, product_document, stl, svg_outlines, weighed_csv
+from lamsik.formats.sniff import kind_of
+from tests.formats.test_body_document import full
+
+
+FULL = {"name": "M", "kind": "two-part", "cavities": [], "funnel": {}, "keys": {}}
+
+
+def picture(kind: str) -> bytes:
+    out = io.BytesIO()
+    Image.new("RGB", (3, 2)).save(out, kind)
+    return out.getvalue()
+
+
+def triangles(count: int) -> bytes:
+    return b"bracket".ljust(80) + count.to_bytes(4, "little") + bytes(50 * count)
+
+
+FILES = {
+    "an STL mesh": triangles(3),
+    "a picture": picture("PNG"),
+    "a JSON file": b'\xef\xbb\xbf {"format": "something"}',
+    "an SVG drawing": b'<?xml version="1.0"?>\n<svg xmlns="http://www.w3.org/2000/svg"/>',
+    "a DXF drawing": b"  0\nSECTION\n  2\nHEADER\n",
+    "an empty file": b" \n",
+    "a file of another kind": bytes(range(256)) * 20,
+}
+
+
+@pytest.mark.parametrize(("says", "data"), FILES.items())
+def test_a_file_is_known_by_how_it_begins(says, data):
+    assert kind_of(data) == says
+
+
+@pytest.mark.parametrize(("kind", "says"), [("JPEG", "a picture"), ("GIF", "a picture"), ("WEBP", "a picture"), ("PDF", "a PDF")])
+def test_what_other_programs_write_is_known(kind, says):
+    assert kind_of(picture(kind)) == says
+
+
+BOXES = {
+    "a JSON file": [body_document.loads, float_document.loads, mould_document.loads, product_document.loads, lambda data: asked.loads(data, "mix")],
+    "an STL mesh": [stl.read],
+    "a DXF drawing": [dxf.read],
+    "an SVG drawing": [svg_outlines.read],
+    "": [lambda data: weighed_csv.read(data, {})],
+}
+
+
+@pytest.mark.parametrize(("own", "read"), [(own, read) for own, boxes in BOXES.items() for read in boxes])
+@pytest.mark.parametrize("says", FILES)
+def test_every_box_says_what_it_was_given_and_prints_none_of_it(own, read, says):
+    if says == own:
+        return
+    with pytest.raises(Refused) as found:
+        read(FILES[says])
+    text = f"{found.value} {found.value.says} {found.value.beside}"
+    assert text.isprintable() and "b'" not in text and "Error" not in text and "\ufffd" not in text and len(found.value.says) < 200
+
+
+@pytest.mark.parametrize(
+    ("name", "count"),
+    [("joints", 7), ("ballast", 21), ("coats", 13), ("hardware", 41), ("segments", 8), ("cavities", 13), ("pours", 7), ("trials", 13), ("allowances", 13)],
+)
+def test_too_many_of_anything_is_said_without_a_programs_own_text(name, count):
+    document = full() | {name: [{"key": f"k{n}"} for n in range(count)]}
+    with pytest.raises(Refused) as found:
+        body_document.checked(document)
+    assert not set("[]{}'") & set(found.value.says)
+
+
+def test_the_41st_text_of_a_mould_is_refused_in_words():
+    with pytest.raises(Refused) as found:
+        mould_document.to_mould({**FULL, "texts": [{"key": f"t{n}"} for n in range(41)]}, None)
+    assert "at most 40" in found.value.says and not set("[]{}'") & set(found.value.says)
+
+
+@pytest.mark.parametrize("value", [{"a": 1}, [{"a": 1}], object(), b"\x00\x01", ["a"] * 500, "x\n" * 900, ("a", 2.5), 1e400, 12.000000000000004])
+def test_whatever_was_given_is_one_short_line(value):
+    assert brief(value).isprintable() and len(brief(value)) <= 60 and not set("{}[]") & set(brief(value))
