@@ -10,7 +10,6 @@ from lamsik.formats import asked, body_document, dxf, float_document, mould_docu
 from lamsik.formats.sniff import kind_of
 from tests.formats.test_body_document import full
 
-
 FULL = {"name": "M", "kind": "two-part", "cavities": [], "funnel": {}, "keys": {}}
 
 

@@ -245,3 +245,12 @@ def test_the_drawing_has_handles_for_marks_and_the_pulled_part(demo):
     drawn = json.dumps(live(demo, looks="body")["view"]["picture"])
     assert "point.body.2" in drawn and "marks.m1.height_mm" in drawn and "g on the line" in drawn
     assert "point.body" not in json.dumps(live(demo, looks="")["view"]["picture"])
+
+
+def test_of_several_loads_those_that_can_be_met_are_given(demo):
+    page = demo.get(f"/floats/{ANTENNA}/sizes?loads=2+g,+900+g,+3+g")
+    assert page.status_code == 200 and "2 floats:" in page.text and "900 g cannot be met: " in page.text
+    made = demo.post(f"/floats/{ANTENNA}/sizes", {"loads": "2 g, 900 g"}, follow_redirects=True).text
+    assert "1 float made from Tench antenna 2.5 g. 900 g cannot be met: " in made
+    assert demo.get(f"/floats/{ANTENNA}/sizes?loads=900+g").status_code == 422
+    assert demo.get(f"/floats/{ANTENNA}/profile.pdf?loads=2+g,+900+g").data[:4] == b"%PDF"

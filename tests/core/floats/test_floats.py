@@ -69,10 +69,10 @@ class TestClosedForms:
         assert hull.volume_at(25.0) == pytest.approx(pi * 25 * 25 / 1000) and hull.volume[-1] == pytest.approx(pi * (25 * 100 - 4 * 75) / 1000)
         with pytest.raises(Refused, match="nothing would be drilled"):
             cylinder(bore_mm=4.0, wall_mm=100.0)
-        (cut,) = family(Float("c", "stick", (cylinder(bore_mm=4.0, wall_mm=12.0),), (Mark("tip", 100.0),), FRESH, wanted_mark="tip"), [5.0])
+        (cut,) = family(Float("c", "stick", (cylinder(bore_mm=4.0, wall_mm=12.0),), (Mark("tip", 100.0),), FRESH, wanted_mark="tip"), [5.0]).cuts
         assert (cut.bore_mm, cut.wall_mm, cut.bore_deep_mm) == pytest.approx((4.0, 12.0, cut.body_mm - 12.0))
         let_in = Float("c", "stick", (cylinder(), Part("s", "stem", "stem", 120, 3, 0.6, 30.0)), (Mark("tip", 100.0),), FRESH, wanted_mark="tip")
-        (cut,) = family(let_in, [4.0], DIAMETER)
+        (cut,) = family(let_in, [4.0], DIAMETER).cuts
         assert (cut.bore_mm, cut.wall_mm, cut.bore_deep_mm) == pytest.approx((3.0, 30.0, 70.0))
 
     @pytest.mark.parametrize("height", [4.0, 10.0, 17.0, 20.0])
@@ -256,7 +256,7 @@ class TestInverse:
         assert rows["0.1 mm sanded off all round"] == pytest.approx(pull_to(resized(antenna(), diameter_mm=15.8)) - base) and rows["0.1 mm sanded off all round"] < 0
 
     def test_a_family_has_its_cut_list(self):
-        rows = family(antenna(), [2.0, 3.0, 4.5])
+        rows = family(antenna(), [2.0, 3.0, 4.5]).cuts
         assert [r.load_g for r in rows] == [2.0, 3.0, 4.5] and rows[0].body_mm < rows[1].body_mm < rows[2].body_mm
         assert all(pull_to(r.design) == pytest.approx(r.load_g, abs=2e-3) and r.bore_mm == 2.0 and r.stem_mm == pytest.approx(60 + r.body_mm + 15) for r in rows)
 

@@ -219,32 +219,50 @@ STEM_SPARE_MM = 15.0
 """A stem is left so much longer for the chuck."""
 
 
-def family(design: Float, loads_g: Sequence[float], by: str = LENGTH) -> tuple[Cut, ...]:
-    """The same float for several loads, with its cut list. Raises `Refused` for a load that cannot be."""
+@dataclass(frozen=True)
+class Sizes:
+    """A float for several loads: the cut list of those that can be met, and why each other cannot."""
+
+    cuts: tuple[Cut, ...]
+    missed: tuple[tuple[float, Refused], ...]
+
+    @property
+    def says(self) -> str:
+        """Which loads cannot be met, each with its reason; empty where all can."""
+        return " ".join(f"{load:g} g cannot be met: {why.allowed}." for load, why in self.missed)
+
+
+def family(design: Float, loads_g: Sequence[float], by: str = LENGTH) -> Sizes:
+    """The same float for several loads. Raises `Refused` where there is none of them, or too many."""
     require(1 <= len(loads_g) <= 12, "loads", len(loads_g), "1 to 12 loads")
-    rows = []
+    cuts, missed = [], []
     for load in sorted(set(loads_g)):
-        found = sized(design, load, by)
-        check_foot(found)
-        body = main_body(found)
-        stems = [part for part in found.parts if part.kind in ("stem", "antenna")]
-        bore, wall = _bored(body, stems)
-        stem = max((part.length_mm for part in stems), default=0.0)
-        rows.append(
-            Cut(
-                load,
-                found,
-                body.diameter_mm,
-                body.length_mm,
-                bore,
-                stem + (STEM_SPARE_MM if stem else 0.0),
-                found.top_mm - found.foot_mm,
-                own_mass_g(found),
-                body.length_mm - wall if wall else None,
-                wall,
-            )
-        )
-    return tuple(rows)
+        try:
+            cuts.append(_cut(design, load, by))
+        except Refused as refused:
+            missed.append((load, refused))
+    return Sizes(tuple(cuts), tuple(missed))
+
+
+def _cut(design: Float, load_g: float, by: str) -> Cut:
+    found = sized(design, load_g, by)
+    check_foot(found)
+    body = main_body(found)
+    stems = [part for part in found.parts if part.kind in ("stem", "antenna")]
+    bore, wall = _bored(body, stems)
+    stem = max((part.length_mm for part in stems), default=0.0)
+    return Cut(
+        load_g,
+        found,
+        body.diameter_mm,
+        body.length_mm,
+        bore,
+        stem + (STEM_SPARE_MM if stem else 0.0),
+        found.top_mm - found.foot_mm,
+        own_mass_g(found),
+        body.length_mm - wall if wall else None,
+        wall,
+    )
 
 
 def _bored(body: Part, stems: Sequence[Part]) -> tuple[float, float]:

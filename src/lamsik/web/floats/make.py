@@ -7,7 +7,7 @@ from flask import Blueprint, Response, flash, redirect, render_template, request
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.cautions import caution
-from lamsik.core.errors import Refused, finite_between
+from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.floats import livebait
 from lamsik.core.floats.inverse import DIAMETER, LENGTH, LOADING, Cut, Option, family, main_body, options
 from lamsik.core.floats.labels import Label
@@ -51,10 +51,11 @@ def sizes(key: int) -> ResponseReturnValue:
     design = to_float(documents.content(db(), row))
     cuts: tuple[Cut, ...] = ()
     found: tuple[Option, ...] = ()
-    problem = ""
+    problem, missed = "", ""
     try:
         if asked.get("loads", "").strip():
-            cuts = family(design, _masses(asked["loads"]), asked.get("by", LENGTH))
+            made = family(design, _masses(asked["loads"]), asked.get("by", LENGTH))
+            cuts, missed = made.cuts, made.says
         if asked.get("wanted", "").strip():
             dowels = _lengths(asked.get("dowels", ""), "dowels") or list(stores.setting(db(), "dowels")["mm"])
             wanted = parse(asked["wanted"], "mass", "load", "g").value
@@ -68,6 +69,7 @@ def sizes(key: int) -> ResponseReturnValue:
         cuts=cuts,
         options=found,
         problem=problem,
+        missed=missed,
         asked=asked,
         by=BY,
         woods=WOODS,
@@ -76,7 +78,7 @@ def sizes(key: int) -> ResponseReturnValue:
         drill=_drill,
         cautions=[caution("blades"), caution("wood_dust")],
         query=request.query_string.decode("ascii", "ignore"),
-    ), 422 if problem else 200
+    ), 422 if problem or (missed and not cuts) else 200
 
 
 @blueprint.post("/<int:key>/sizes")
@@ -86,12 +88,13 @@ def make(key: int) -> ResponseReturnValue:
     content = documents.content(db(), row)
     design = to_float(content)
     made = family(design, _masses(request.form.get("loads", "")), request.form.get("by", LENGTH))
-    for cut in made:
+    require(bool(made.cuts), "loads", None, made.says.rstrip("."))
+    for cut in made.cuts:
         name = f"{design.name} {cut.load_g:g} g"[:120]
         documents.create(
             db(), "float", documents.next_code(db(), "float", "F"), with_float({**content, "typed": {}}, replace(cut.design, name=name)), note=f"from {row.code}"
         )
-    flash(f"{len(made)} floats made from {row.name}.")
+    flash(f"{len(made.cuts)} {'float' if len(made.cuts) == 1 else 'floats'} made from {row.name}. {made.says}".strip())
     return redirect(url_for("floats.index"))
 
 
@@ -120,7 +123,9 @@ def _profile_sheets(row: Document, paper: str) -> tuple[Sheet, ...]:
     design, loads = to_float(documents.content(db(), row)), _masses(request.args.get("loads", ""))
     if not loads:
         return sheets(drawn.profile_drawings(design), paper, _title(row))
-    cuts = family(design, loads, request.args.get("by", LENGTH))
+    found = family(design, loads, request.args.get("by", LENGTH))
+    require(bool(found.cuts), "loads", None, found.says.rstrip("."))
+    cuts = found.cuts
     rows = [drawn.cut_list_drawing(cuts, _drill)]
     rows += [replace(drawing, title=f"{cut.load_g:g} g: {drawing.title}") for cut in cuts for drawing in drawn.profile_drawings(cut.design)]
     return sheets(rows, paper, _title(row))
