@@ -67,6 +67,8 @@ def _set(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> D
         holder[leaf] = None
         document["typed"].pop(path, None)
         return _with_source(document, path)
+    if path in ("body.upper_exponent", "body.lower_exponent") and (document["body"]["mesh"] or document["body"]["turned"]):
+        raise Refused(path, None, "the section is that of the mesh, or round: it is not set here")
     kind = quantity_of(path)
     shown = "in" if edit.get("unit") == "in" and kind == "length" else units.STORED[kind]
     value = units.parse(text, kind, path, None if kind == "temperature" else shown).value

@@ -3,6 +3,7 @@
 from dataclasses import asdict, dataclass
 from typing import Any
 
+from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.clashes import clashes
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import Near, Outcome, Rules
@@ -122,6 +123,15 @@ def _digits(path: str, kind: str) -> int:
     return 0 if path.endswith(".count") else DIGITS[kind]
 
 
+def _why_not(block: Body) -> dict[str, str]:
+    """Why what acts on drawn lines, and what turns a body, cannot act on this one; empty where it can."""
+    if block.skin is not None:
+        says = "Brought in as a mesh: its size can be changed, its lines cannot."
+        return {"lines": says, "turned": says, "mirror": "Brought in as a mesh: mirror it where it was made."}
+    round_ = "Turned, round all along: untick it first." if block.top is block.half_width else ""
+    return {"lines": round_, "turned": "", "mirror": ""}
+
+
 def _shapes_part(outcome: Outcome, asked: Asked) -> dict[str, Any]:
     design, block = outcome.design, outcome.design.body
     looks = asked.looks if asked.looks in LOOKS else LOOKS[0]
@@ -135,6 +145,7 @@ def _shapes_part(outcome: Outcome, asked: Asked) -> dict[str, Any]:
         "drawn": block.skin is None,
         "is_mesh": block.skin is not None,
         "has_widest": block.widest is not None,
+        "why_not": _why_not(block),
         "is_turned": block.top is block.half_width,
         "is_hollow": design.shell is not None,
         "facts": [asdict(fact) for fact in facts.body_facts(outcome)],

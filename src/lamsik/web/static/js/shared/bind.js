@@ -2,6 +2,7 @@
 //   data-text="a.b"          the value as text
 //   data-show / data-hide    visible while the value is true / false
 //   data-class="name:flag"   a class while the flag is true
+//   data-grey="field"        disabled while the value is a text: the reason, which is its title too
 //   data-attr="attr:field;…" attributes from fields
 //   data-picture="field"     an SVG node value as a drawing
 //   data-each="rows"         its <template> once for each row; rows keep their element by `key`
@@ -23,13 +24,20 @@ function write(element, text) {
 }
 
 function show(element, data) {
-  const { text, show: shown, hide, class: classes, attr, picture } = element.dataset;
+  const { text, show: shown, hide, class: classes, grey, attr, picture } = element.dataset;
   if (text) write(element, String(value(data, text) ?? ""));
   if (shown) element.hidden = !value(data, shown);
   if (hide) element.hidden = Boolean(value(data, hide));
   if (classes) for (const [name, flag] of pairs(classes)) element.classList.toggle(name, Boolean(value(data, flag)));
+  if (grey) greyed(element, value(data, grey) ?? "");
   if (attr) for (const [name, field] of pairs(attr)) element.setAttribute(name, value(data, field) ?? "");
   if (picture) element.replaceChildren(build(value(data, picture)));
+}
+
+function greyed(element, why) {
+  element.dataset.title ??= element.title;
+  element.disabled = Boolean(why);
+  element.title = why || element.dataset.title;
 }
 
 const pairs = (text) => text.split(";").map((pair) => pair.split(":"));
