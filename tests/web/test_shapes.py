@@ -163,7 +163,12 @@ class TestMesh:
         assert "sinks" in found["view"]["sentence"] and found["view"]["is_mesh"]
         assert "its size can be changed" in live(demo, {"do": "point", "line": "top", "index": 2, "value_mm": 3.0}, key=key)["errors"][0]["message"]
         assert all("mesh" in why for why in found["view"]["why_not"].values())  # greyed out, and refused by whatever way they come
-        for edit in ({"do": "set", "path": "body.upper_exponent", "text": "3"}, {"do": "widest", "on": True}, {"do": "turned", "on": True}, {"do": "mirror", "how": "ends"}):
+        for edit in (
+            {"do": "set", "path": "body.upper_exponent", "text": "3"},
+            {"do": "widest", "on": True},
+            {"do": "turned", "on": True},
+            {"do": "mirror", "how": "ends"},
+        ):
             assert live(demo, edit, key=key)["errors"] and live(demo, edit, key=key)["document"]["body"] == document(demo, key)["body"]
         assert not any(live(demo)["view"]["why_not"].values())
         assert "Turned" in live(demo, {"do": "turned", "on": True})["view"]["why_not"]["lines"]

@@ -41,3 +41,9 @@ def to_read(keys: Iterable[str], read_for_batch: Collection[str], read_on: Mappi
 def caution(key: str) -> str:
     """The caution's text followed by who decides, or an empty text for an unknown or empty key."""
     return f"{CAUTIONS[key]} {DEFER}" if key in CAUTIONS else ""
+
+
+def of_metals(metals: Iterable[str]) -> tuple[str, ...]:
+    """The cautions for working ballast metals: lead has its own, every other is filed and drilled to dust."""
+    found = set(metals)
+    return (("lead",) if "lead" in found else ()) + (("metal_dust",) if found - {"lead"} else ())

@@ -3,7 +3,7 @@
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
-from lamsik.core.cautions import CAUTIONS
+from lamsik.core.cautions import CAUTIONS, of_metals
 from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.design import Design
 
@@ -81,8 +81,7 @@ def _body(design: Design) -> Step:
 def _fit(design: Design) -> Step:
     if design.host.source == "poured" and design.host.construction == "soft":
         return Step("fit", "Hardware", "See that what was cast in sits straight and moves.", weigh="ballasted", cautions=("hooks",))
-    metals = {hole.slug.metal for hole in design.ballast}
-    hazards = (("lead",) if "lead" in metals else ()) + (("metal_dust",) if metals - {"lead"} else ()) + ("epoxy",)
+    hazards = (*of_metals(design.metals), "epoxy")
     return Step("fit", "Drill, ballast, hardware", "Drill to the map, glue slugs, fill, set lip, tie and hangers.", weigh="ballasted", wait_h=12.0, cautions=hazards)
 
 

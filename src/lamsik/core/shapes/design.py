@@ -154,3 +154,8 @@ class Design:
         places = {BELLY, *(placed.key for placed in self.hardware)}
         for trial in self.trials:
             require(trial.place in places, f"trials.{trial.key}.place", trial.place, "name the belly or a part that is on the body")
+
+    @property
+    def metals(self) -> frozenset[str]:
+        """The metals of its ballast: slugs and balls."""
+        return frozenset([*(hole.slug.metal for hole in self.ballast), *(cavity.slug.metal for cavity in self.cavities)])

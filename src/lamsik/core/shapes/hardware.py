@@ -177,6 +177,15 @@ def seat_point(body: Body, placement: Placement, lip: Lip | None = None) -> Poin
     return (here.x_mm, 0.0, here.bottom_mm - reach)
 
 
+def seat_of(placements: tuple[Placement, ...], placement: Placement) -> str:
+    """Where on the body the chain begins that a placement hangs on; its own seat where it hangs on nothing."""
+    hosts = {placed.key: placed for placed in placements}
+    here, left = placement, len(placements)
+    while here.hung_on in hosts and left:
+        here, left = hosts[here.hung_on], left - 1
+    return here.seat
+
+
 def eye_of(placements: tuple[Placement, ...], body: Body, placement: Placement, lip: Lip | None = None) -> Point:
     """Where a placement acts: its own seat, or the eye of what it hangs on.
 

@@ -4,7 +4,7 @@ from lamsik.core.shapes.ballast_holes import mouth_mm
 from lamsik.core.shapes.body import leaning, station
 from lamsik.core.shapes.clashes import SKIN, Clash, cut_ends
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.hardware import Placement
+from lamsik.core.shapes.hardware import Placement, seat_of
 from lamsik.core.shapes.inside import cavity_point
 from lamsik.core.shapes.joints import Joint
 from lamsik.core.shapes.space import hollow_outlines
@@ -97,7 +97,8 @@ def _buried(design: Design, placed: Placement, pen: Pen) -> list[Node]:
             node("line", x1=-2, y1=-ends[0], x2=design.body.length_mm + 2, y2=-ends[1], stroke=STEEL, stroke_width=max(item.wire_mm, 1.5 * pen.mm), stroke_dasharray=dash)
         ]
     if item.kind == "skirt":
-        x, z = (design.body.length_mm, station(design.body, design.body.length_mm).middle_mm) if placed.seat == "tail" else (here.x_mm, here.bottom_mm)
+        behind = seat_of(design.hardware, placed) == "tail"
+        x, z = (design.body.length_mm, station(design.body, design.body.length_mm).middle_mm) if behind else (here.x_mm, here.bottom_mm)
         return [
             node("path", d=f"M{x:.2f} {-z:.2f} q 12 {way * 5:.1f} 26 {way * 6:.1f}", fill="none", stroke=MUTED, stroke_width=1.3 * pen.mm)
             for way in (-1, -0.5, 0, 0.5, 1)

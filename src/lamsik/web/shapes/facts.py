@@ -4,7 +4,7 @@ import json
 from typing import Any
 
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.hardware import Placement
+from lamsik.core.shapes.hardware import Placement, seat_of
 from lamsik.core.shapes.inside import pour_volume_ml
 from lamsik.core.shapes.joints import SAYS, Joint
 from lamsik.core.shapes.solid import kerf_ml
@@ -47,11 +47,12 @@ def hardware_row(placed: Placement, design: Design) -> dict[str, Any]:
     """A part on the body as a row: name, mass, where, how it is taken off."""
     item, key = placed.item, placed.key
     host = next((p for p in design.hardware if p.key == placed.hung_on), None)
+    seat = seat_of(design.hardware, placed)
     return {
         "key": key,
         "name": item.name,
         "mass": show(item.mass_g, "mass", 2),
-        "place": f"on the {_root(design, placed).seat} {host.item.kind.replace('_', ' ')}" if host else placed.seat,
+        "place": f"on the {seat} {host.item.kind.replace('_', ' ')}" if host else placed.seat,
         "estimate": not item.weighed,
         "path": f"hardware.{key}.x_mm",
         "movable": not host and placed.seat in MOVABLE,
@@ -60,14 +61,8 @@ def hardware_row(placed: Placement, design: Design) -> dict[str, Any]:
         "high": not host and placed.seat in ("flank", "inside"),
         "up_says": f"{item.name} height over the belly line",
         "remove": json.dumps({"do": "remove", "group": "hardware", "key": key}),
-        "remove_says": f"Take off {item.name}, {placed.seat}",
+        "remove_says": f"Take off {item.name}, {seat}",
     }
-
-
-def _root(design: Design, placed: Placement) -> Placement:
-    """The seated part at the end of the chain a part hangs on."""
-    host = next((p for p in design.hardware if p.key == placed.hung_on), None)
-    return _root(design, host) if host else placed
 
 
 def lip_row(design: Design) -> dict[str, Any]:

@@ -8,7 +8,7 @@ from typing import Any
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.faces import MADE_TRUE_TO, TRUE_TO
-from lamsik.core.shapes.hardware import Item
+from lamsik.core.shapes.hardware import Item, seat_of
 from lamsik.core.shapes.trial import BELLY, TrialWeight
 from lamsik.core.tank.ballast_base import Bench
 from lamsik.core.tank.certainty import Certainty, certainty
@@ -199,8 +199,7 @@ def place_words(design: Design, place: str) -> str:
     placed = next((p for p in design.hardware if p.key == place), None)
     if placed is None:
         return place
-    host = next((p for p in design.hardware if p.key == placed.hung_on), placed)
-    return f"clipped to the {host.seat} {placed.item.kind.replace('_', ' ')}"
+    return f"clipped to the {seat_of(design.hardware, placed)} {placed.item.kind.replace('_', ' ')}"
 
 
 def _trial(design: Design, row: TrialWeight) -> dict[str, Any]:

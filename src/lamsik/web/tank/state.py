@@ -4,6 +4,7 @@ import json
 from dataclasses import asdict, dataclass
 from typing import Any
 
+from lamsik.core.cautions import CAUTIONS, DEFER, of_metals
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Item
@@ -66,6 +67,7 @@ def tank_part(outcome: Outcome, asked: TankAsked) -> dict[str, Any]:
         "total": show(outcome.budget.mass_g, "mass", 2),
         "unweighed": sum(p.is_estimate for p in outcome.budget.parts),
         "holes": ballast_rows(outcome),
+        "caution": f"{' '.join(CAUTIONS[key] for key in (*of_metals(design.metals), 'blades'))} {DEFER}",
         "no_holes": not (design.ballast or design.pours or design.cavities),
         "others": [_other(i, place, outcome.surface[0]) for i, place in enumerate(outcome.surface[1:])],
         "by_speed": design.want.by == "speed",

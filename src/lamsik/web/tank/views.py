@@ -4,7 +4,6 @@ from flask import Blueprint, flash, redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
 from sqlmodel import col, select
 
-from lamsik.core.cautions import CAUTIONS, DEFER
 from lamsik.core.materials import BODY_MATERIALS
 from lamsik.core.shapes.allowances import KINDS
 from lamsik.core.tank.motion import BEHAVIOURS
@@ -49,7 +48,7 @@ def _show(row: Document, timed_form: TimedForm) -> str:
         "tank/show.html", row=row, for_order=orders.waiting_for(db(), key), state=current(row, "tank"), designs=documents.listed(db(), "body"),
         waters=stores.waters(db()), behaviours=BEHAVIOURS, slugs=stores.bench(db()).slugs, hooks=hooks, materials=BODY_MATERIALS, allowance_kinds=KINDS,
         places=[(p.key, place_words(design, p.key)) for p in design.hardware if p.item.kind in ("hanger", "line_tie")],
-        timed_form=timed_form, cautions={"drilling": f"{CAUTIONS['lead']} {CAUTIONS['blades']} {DEFER}"},
+        timed_form=timed_form,
     )  # fmt: skip
 
 
