@@ -60,6 +60,11 @@ export class Live extends EventTarget {
     }
   }
 
+  // All that was done on the page is answered.
+  async settled() {
+    while (this.busy) await this.running;
+  }
+
   async exchange(mode, edits) {
     const number = ++this.number;
     const drag = mode === "drag";
@@ -116,7 +121,7 @@ export class Live extends EventTarget {
   }
 
   async stepOnce(way) {
-    while (this.busy) await this.running;
+    await this.settled();
     this.number += 1;
     const answer = await this.send(way, { base: this.state.base });
     if (!answer.ok) return this.tell("failed", answer.message);

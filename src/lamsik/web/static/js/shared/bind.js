@@ -12,7 +12,7 @@ const value = (data, path) => path.split(".").reduce((here, name) => here?.[name
 
 export function bind(root, data) {
   show(root, data);
-  if (root.dataset.each) return each(root, value(data, root.dataset.each) ?? []);
+  if (root.dataset.each) return each(root, value(data, root.dataset.each));
   for (const child of root.children) bind(child, data);
 }
 
@@ -43,7 +43,7 @@ function greyed(element, why) {
 const pairs = (text) => text.split(";").map((pair) => pair.split(":"));
 
 function each(container, rows) {
-  if (last.get(container) === rows) return;
+  if (!rows || last.get(container) === rows) return; // what these data do not speak of stays as it is
   last.set(container, rows);
   const template = container.querySelector(":scope > template");
   const old = new Map([...container.children].filter((row) => row !== template).map((row) => [row.dataset.rowKey, row]));

@@ -10,13 +10,15 @@ const chosen = (id) => at(id).value;
 
 // Answers of the core under a list: asked for, shown with their pictures, one of them put on.
 function answerList({ id, way, asking, found }) {
-  let rows = [];
+  let rows = [], of = ""; // answers, and to which document
   const list = at(id), why = at(`${id}-why`);
   const say = (text) => ((why.hidden = !text), (why.textContent = text));
   const show = () => bind(list, { answers: rows });
 
   async function ask() {
     say(asking);
+    await live.settled(); // a figure that was just typed is part of the question
+    of = JSON.stringify(live.state.document);
     const answer = await live.send(way, { document: live.state.document });
     rows = answer.ok ? answer.body.answers.map((row) => ({ ...row, lost: !row.holds })) : [];
     say(answer.ok ? answer.body.why || found : answer.message);
@@ -31,6 +33,8 @@ function answerList({ id, way, asking, found }) {
     await live.edit(rows.find((row) => row.key === key).edit);
     clear();
   }, { signal });
+
+  live.addEventListener("state", () => rows.length && JSON.stringify(live.state.document) !== of && clear());
 
   function clear() {
     rows = [];
