@@ -8,6 +8,7 @@ import pytest
 from sqlmodel import Session
 
 from lamsik.demo.shop import build
+from lamsik.store import pictures
 from lamsik.store.database import FILE_NAME, for_writing, open_database, session_of
 from lamsik.store.starter import stock
 
@@ -38,8 +39,14 @@ def demo_file(tmp_path_factory, worker_id) -> Path:
 def demo_home(demo_file, tmp_path) -> Path:
     home = tmp_path / "demo"
     home.mkdir()
-    shutil.copy(demo_file, home / FILE_NAME)
+    lay(demo_file, home)
     return home
+
+
+def lay(demo_file: Path, home: Path) -> None:
+    """The demo shop with its pictures into a folder."""
+    shutil.copy(demo_file, home / FILE_NAME)
+    shutil.copytree(demo_file.parent / pictures.FOLDER, home / pictures.FOLDER)
 
 
 @pytest.fixture

@@ -16,7 +16,7 @@ from urllib.request import urlopen
 import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
-from lamsik.store.database import FILE_NAME
+from tests.conftest import lay
 
 ROOT = Path(__file__).parent.parent.parent
 CHROMIUM = os.environ.get("LAMSIK_CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
@@ -81,7 +81,7 @@ def browser():
 
 @pytest.fixture
 def demo_server(demo_file, tmp_path):
-    shutil.copy(demo_file, tmp_path / FILE_NAME)
+    lay(demo_file, tmp_path)
     server = Server(tmp_path)
     yield server
     server.stop()

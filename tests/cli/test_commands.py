@@ -9,19 +9,31 @@ import subprocess
 import sys
 import time
 import tomllib
+from hashlib import sha256
 from pathlib import Path
 from urllib.request import urlopen
 
 import pytest
+import trimesh
+from jsonschema import Draft202012Validator
 
 from lamsik.cli.calc import calc_body, report
 from lamsik.cli.main import main
+from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.inside import Cavity
+from lamsik.core.shapes.meshing import check, measured
+from lamsik.core.shapes.skins import Mesh
 from lamsik.core.tank.evaluate import settle
 from lamsik.core.water import Water
-from lamsik.formats.body_document import dumps
+from lamsik.formats.body_document import dumps, schema
+from lamsik.formats.body_file import write as body_file_text
 from lamsik.formats.float_document import blank
+from lamsik.formats.float_document import dumps as float_text
+from lamsik.formats.json_text import json_text
+from lamsik.formats.lines_document import blank as blank_body
+from lamsik.formats.lines_document import with_mesh
 from lamsik.formats.mould_document import first_layout, master_of
+from lamsik.store import skins
 from lamsik.store.database import FILE_NAME, open_database
 from tests.bodies import LEAD_BALL, bait
 from tests.browser.conftest import Server
@@ -52,7 +64,7 @@ def body_file(tmp_path):
 class TestCalc:
     def test_prints_what_the_tank_shows(self, body_file):
         found = json.loads(lamsik("calc", "body", body_file).stdout)
-        assert found == json.loads(json.dumps(calc_body(body_file)))
+        assert found == json.loads(json_text(calc_body(body_file)))
         assert found["verdict"].endswith(".") and found["water"]["density_g_cm3"] > 1.02
         assert found["mass_g"] == pytest.approx(sum(p["mass_g"] for p in found["parts"]), abs=1e-3)
         assert found["net_g"] == pytest.approx(found["displaced_ml"] * found["water"]["density_g_cm3"] - found["mass_g"], abs=1e-3)
@@ -81,6 +93,36 @@ class TestCalc:
         junk = tmp_path / "junk.json"
         junk.write_bytes(b"\x00\x01")
         assert main(["calc", "body", str(junk)]) == 2 and len(capsys.readouterr().err.splitlines()) == 1
+
+    def test_a_body_that_is_a_mesh_is_computed_from_the_file_alone_and_follows_the_published_schema(self, tmp_path):
+        made = measured(check(*_egg()).mesh)
+        packed = skins.pack(made.shares)
+        content = with_mesh(blank_body("Egg", Host("printed resin", 1.15, 0.01, "print"), Water()), made, sha256(packed).hexdigest(), "egg.stl")
+        file = tmp_path / "egg.json"
+        file.write_text(body_file_text(content, packed), encoding="utf-8")
+        Draft202012Validator(schema()).validate(json.loads(file.read_text()))
+        assert json.loads(lamsik("calc", "body", file).stdout)["body"]["volume_ml"] == pytest.approx(trimesh.Trimesh(*_egg()).volume / 1000, rel=1e-5)
+        assert json.loads(lamsik("calc", "ballast", file).stdout)["name"] == "Egg"
+
+    @pytest.mark.parametrize("spoil", [lambda s: s * 1e5, lambda s: s * 0.0, lambda s: s + [0, 0, 1e9], lambda s: s * [1, 1, 3]])
+    def test_a_mesh_of_absurd_size_is_refused_in_one_line(self, tmp_path, capsys, spoil):
+        made = measured(check(*_egg()).mesh)
+        packed = skins.pack(Mesh(spoil(made.shares.vertices), made.shares.faces))
+        content = with_mesh(blank_body("Egg", Host("printed resin", 1.15, 0.01, "print"), Water()), made, sha256(packed).hexdigest(), "egg.stl")
+        (tmp_path / "egg.json").write_text(body_file_text(content, packed), encoding="utf-8")
+        assert main(["calc", "body", str(tmp_path / "egg.json")]) == 2
+        assert len(capsys.readouterr().err) < 250
+
+    def test_another_kind_of_file_is_refused_in_one_short_line(self, tmp_path, capsys):
+        (tmp_path / "float.json").write_text(float_text(blank("Float", "stick", Water())), encoding="utf-8")
+        assert main(["calc", "body", str(tmp_path / "float.json")]) == 2
+        said = capsys.readouterr().err
+        assert "lamsik-float" in said and len(said) < 250
+
+
+def _egg():
+    ball = trimesh.creation.icosphere(3)
+    return ball.vertices * [45, 7, 10], ball.faces
 
 
 class TestServing:

@@ -22,8 +22,9 @@ from lamsik.core.shapes.solid import solid
 from lamsik.core.tank import evaluate
 from lamsik.formats import body_file, dxf, photo, stl, svg_outlines
 from lamsik.formats.body_document import to_design
+from lamsik.formats.json_text import tidied
 from lamsik.formats.lines_document import blank, with_lines, with_mesh
-from lamsik.store.skins import mesh_of_bytes, pack
+from lamsik.store.skins import pack
 from tests.bodies import box_mesh
 from tests.formats.test_body_document import HOST, document
 
@@ -104,7 +105,7 @@ class TestBodyFileWithMesh:
         content, packed = as_body(stl.read(EGG.export(file_type="stl")))
         text = body_file.write(content, packed)
         again, mesh = body_file.read(text.encode())
-        assert again == content and len(mesh_of_bytes(body_file.inflated(mesh)).faces) == len(EGG.faces)
+        assert again == tidied(content) and len(skins.mesh_of_bytes(body_file.inflated(mesh)).faces) == len(EGG.faces)
         changed = json.loads(text) | {"mesh_data": "AAAA"}
         with pytest.raises(Refused, match="not the one the body names"):
             body_file.read(json.dumps(changed).encode())
@@ -117,7 +118,7 @@ class TestBodyFileWithMesh:
     @pytest.mark.parametrize("data", [b"not packed", b""])
     def test_a_mesh_that_is_none_is_refused(self, data):
         with pytest.raises(Refused):
-            mesh_of_bytes(body_file.inflated(data))
+            skins.mesh_of_bytes(body_file.inflated(data))
 
     def test_a_small_file_cannot_unpack_to_a_flood(self):
         with pytest.raises(Refused, match="unpacks to more"):

@@ -6,8 +6,23 @@ import pytest
 from PIL import Image
 
 from lamsik.core.errors import Refused, brief
-from lamsik.formats import asked, body_document, dxf, float_document, mould_document, product_document, stl, svg_outlines, weighed_csv
+from lamsik.formats import (
+    asked,
+    blade_file,
+    body_document,
+    body_file,
+    dxf,
+    float_document,
+    mould_document,
+    outlines,
+    photo,
+    product_document,
+    stl,
+    svg_outlines,
+    weighed_csv,
+)  # fmt: skip
 from lamsik.formats.sniff import kind_of
+from lamsik.web import security
 from tests.formats.test_body_document import full
 
 FULL = {"name": "M", "kind": "two-part", "cavities": [], "funnel": {}, "keys": {}}
@@ -84,3 +99,19 @@ def test_the_41st_text_of_a_mould_is_refused_in_words():
 @pytest.mark.parametrize("value", [{"a": 1}, [{"a": 1}], object(), b"\x00\x01", ["a"] * 500, "x\n" * 900, ("a", 2.5), 1e400, 12.000000000000004])
 def test_whatever_was_given_is_one_short_line(value):
     assert brief(value).isprintable() and len(brief(value)) <= 60 and not set("{}[]") & set(brief(value))
+
+
+@pytest.mark.parametrize(
+    ("chapter", "most"),
+    [
+        ("Body document", body_document.MOST_BYTES), ("Body document", body_file.MOST_MESH_BYTES), ("Mesh: STL", stl.MOST_BYTES), ("Photo", photo.MOST_BYTES),
+        ("Outlines", outlines.MOST_BYTES), ("Weighed", weighed_csv.MOST_BYTES), ("Float", float_document.MOST_BYTES), ("Mould document", mould_document.MOST_BYTES),
+        ("Product", product_document.MOST_BYTES), ("Blade", blade_file.MOST_BYTES), ("`lamsik calc`: the other", asked.MOST_BYTES),
+    ],
+)  # fmt: skip
+def test_the_limits_that_are_published_are_those_of_the_program(chapter, most):
+    text = (Path(__file__).parents[2] / "docs" / "formats.md").read_text(encoding="utf-8")
+    found = next(part for part in text.split("\n## ") if part.startswith(chapter))
+    assert (f"{most / 1e6:g} MB" if most >= 1e6 else f"{most / 1e3:g} kB") in found
+    roomy = chapter in ("Body document", "Mesh: STL", "Photo", "Outlines")
+    assert most <= (security.MOST_SHAPE if roomy else security.MOST_UPLOAD)

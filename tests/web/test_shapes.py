@@ -1,7 +1,9 @@
 """The Shapes bench on the wire: drawing, bringing in, revisions, joints, family, blades, the print pack and what machines get."""
 
+import errno
 import io
 import json
+import os
 import re
 import time
 
@@ -225,6 +227,24 @@ class TestTrace:
         page = self.begun(demo)
         demo.send(f"{page}/outline", self.MARKS)
         assert '"ruler_mm": "100 mm"' in demo.get(page).text and "cutout.png" in demo.get("/shapes/bring-in").text
+
+    def test_a_picture_that_was_lost_is_said_so_and_the_rest_goes_on(self, demo):
+        page, home = self.begun(demo), demo.http.application.config["HOME"]
+        assert demo.get(f"{page}/picture.jpg").data[:2] == b"\xff\xd8"
+        for path in (home / "pictures").glob("??/*"):
+            path.unlink()
+        assert "not in the shop" in demo.get(page).text and demo.get(f"{page}/picture.jpg").status_code == 422
+        assert "restore a backup" in demo.send(f"{page}/outline", self.MARKS).json["error"]["message"]
+        assert demo.get("/shapes/bring-in").status_code == 200
+
+    @pytest.mark.parametrize(("number", "status"), [(errno.ENOSPC, 507), (errno.EROFS, 503)])
+    def test_a_picture_that_cannot_be_written_says_why(self, demo, monkeypatch, number, status):
+        def refuse(*_):
+            raise OSError(number, os.strerror(number))
+
+        monkeypatch.setattr("lamsik.store.pictures.put", refuse)
+        answer = demo.post("/shapes/bring-in/photo", {"photo": (io.BytesIO(a_cutout()), "cutout.png")})
+        assert answer.status_code == status and "Something went wrong" not in answer.text
 
     def test_a_second_photo_gives_the_top(self, demo):
         page = self.begun(demo, onto="15")

@@ -7,12 +7,13 @@ from lamsik.core.shapes.hardware import Point
 from lamsik.core.tank.evaluate import Outcome, settle
 from lamsik.core.tank.floating import Floating
 from lamsik.core.tank.parts import Part
-from lamsik.formats.body_document import loads, to_design
+from lamsik.formats.body_document import to_design
+from lamsik.formats.body_file import opened
 
 
 def calc_body(file: Path) -> dict[str, Any]:
     """The settled evaluation of a body document. Raises `Refused` on a bad file."""
-    return report(settle(to_design(loads(file.read_bytes()))))
+    return report(settle(to_design(opened(file.read_bytes())[0])))
 
 
 def report(outcome: Outcome) -> dict[str, Any]:

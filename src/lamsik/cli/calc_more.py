@@ -22,7 +22,8 @@ from lamsik.core.tank.ballast import Answer, search, what_binds, within
 from lamsik.core.tank.ballast_base import Bench
 from lamsik.core.weighing.pair import margins, turns_at
 from lamsik.formats import asked, float_document, mould_document
-from lamsik.formats.body_document import loads, to_design
+from lamsik.formats.body_document import to_design
+from lamsik.formats.body_file import opened
 from lamsik.store.starter import DRILLS, SLUGS
 
 
@@ -33,7 +34,7 @@ def starter_bench() -> Bench:
 
 def calc_ballast(file: Path, stock: Path | None = None) -> dict[str, Any]:
     """Buildable ballast for the want in a body document, best first; and what binds where none is within the tolerances."""
-    design = to_design(loads(file.read_bytes()))
+    design = to_design(opened(file.read_bytes())[0])
     bench = asked.bench_of(asked.loads(stock.read_bytes(), "stock")) if stock else starter_bench()
     answers = search(design, bench)
     binds = None if any(within(answer) for answer in answers) else what_binds(design, bench)

@@ -17,6 +17,7 @@ from lamsik.cli.calc import calc_body
 from lamsik.cli.calc_more import calc_ballast, calc_float, calc_mix, calc_mould, calc_pair
 from lamsik.cli.serve import Door, serve
 from lamsik.core.errors import Refused
+from lamsik.formats.json_text import json_text
 from lamsik.store import mixes
 from lamsik.store.backup import backup, look_into, restore
 from lamsik.store.database import FILE_NAME, open_database, session_of
@@ -108,7 +109,7 @@ class Input(type(Path())):  # type: ignore[misc]
 
 
 def _print(found: dict[str, Any]) -> int:
-    print(json.dumps(found, indent=2, ensure_ascii=False))
+    print(json_text(found), end="")
     return 0
 
 

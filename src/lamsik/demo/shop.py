@@ -25,7 +25,7 @@ from lamsik.demo import casting, photo, scenario
 from lamsik.formats import edits_float, float_document
 from lamsik.formats.body_document import new_document, to_design, with_design
 from lamsik.formats.edits import apply
-from lamsik.store import documents, floats, orders, pieces, starter, stores, weighed
+from lamsik.store import documents, floats, orders, pictures, pieces, starter, stores, weighed
 from lamsik.store.tables import Document, Family, Instrument, Order, Piece, StepDone, TimedRun, TowRun, Tracing, Water, Weighed, Weighing, now
 
 STOP_AFTER = {"carve": "carve", "seal": "coat:seal1", "fit": "fit", "paint": "coat:base1", "clear": "coat:clear1", "pack": "pack", "shipped": "ship"}
@@ -92,7 +92,15 @@ def _body(session: Session, row: tuple[Any, ...], shop: Catalogue, codes: dict[s
 def _traced(session: Session, row: Document) -> None:
     """The photo from which a body was traced, its marks still in it."""
     picture, marks = photo.template(to_design(documents.content(session, row)).body)
-    session.add(Tracing(name="old pike lure.jpg", picture=picture, width_px=photo.WIDE, height_px=photo.HIGH, state={"onto": 0, "marks": marks}))
+    session.add(
+        Tracing(
+            name="old pike lure.jpg",
+            digest=pictures.put(pictures.folder_of(session), picture),
+            width_px=photo.WIDE,
+            height_px=photo.HIGH,
+            state={"onto": 0, "marks": marks},
+        )
+    )
 
 
 def _weighed(session: Session) -> None:

@@ -7,6 +7,7 @@ from typing import Any, TypeGuard
 from lamsik.core.errors import Refused, require
 from lamsik.core.rows import checked_row
 from lamsik.core.shapes.blades import SNAPS, Blade, SnapHole
+from lamsik.formats.json_text import json_text
 
 FORMAT, VERSION = "lamsik-blade", 1
 MOST_BYTES = 100_000
@@ -19,7 +20,7 @@ def document(blade: Blade) -> dict[str, Any]:
 
 def dumps(blade: Blade) -> str:
     """The file's text."""
-    return json.dumps(document(blade), ensure_ascii=False, indent=2, allow_nan=False) + "\n"
+    return json_text(document(blade))
 
 
 def is_blade(found: Any) -> TypeGuard[dict[str, Any]]:

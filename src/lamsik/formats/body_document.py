@@ -32,12 +32,15 @@ from lamsik.core.shapes.skins import Skin
 from lamsik.core.shapes.sources import Source
 from lamsik.core.shapes.trial import TrialWeight
 from lamsik.core.water import Water
+from lamsik.formats.json_text import json_text
 from lamsik.formats.sniff import kind_of
 
 FORMAT, VERSION = "lamsik-body", 3
 MOST_BYTES = 1_000_000
 
 MOST_KNOWN = 64
+MESH = "mesh_data"
+"""Where a file has the mesh of a body that was brought in as one."""
 
 Document = dict[str, Any]
 
@@ -78,6 +81,10 @@ def checked(document: Any) -> Document:
 
     One of an earlier version is brought up to this one first. A drag sends the same document many times: those found good lately are known by their digest.
     """
+    if not isinstance(document, dict) or document.get("format") != FORMAT:
+        raise Refused("format", document.get("format") if isinstance(document, dict) else document, f"a {FORMAT} document is needed")
+    if MESH in document:
+        raise Refused(MESH, None, "only a body file carries its mesh")
     document = upgraded(document)
     try:
         digest = sha256(json.dumps(document, allow_nan=False).encode()).digest()
@@ -329,4 +336,4 @@ def _resized(block: Document, body: Body) -> Document:
 
 def dumps(document: Document) -> str:
     """The document as indented JSON text, keys in their documented order."""
-    return json.dumps(document, ensure_ascii=False, indent=2, allow_nan=False) + "\n"
+    return json_text(document)

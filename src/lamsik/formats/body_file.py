@@ -6,18 +6,26 @@ import zlib
 from hashlib import sha256
 from typing import Any
 
-from lamsik.core.errors import Refused
-from lamsik.formats.body_document import MOST_BYTES, Document, dumps, loads
+import numpy as np
 
-MESH = "mesh_data"
+from lamsik.core.errors import Refused, require
+from lamsik.core.shapes import skins
+from lamsik.core.shapes.meshing import check
+from lamsik.core.shapes.skins import Mesh
+from lamsik.formats.body_document import MESH, MOST_BYTES, Document, dumps, loads
+from lamsik.formats.json_text import json_text
+from lamsik.formats.sniff import kind_of
+
 MOST_MESH_BYTES = 60_000_000
+SHARES_OFF = 1e-3
+"""By how much the mesh of a body file may miss its length, width and depth."""
 
 
 def write(document: Document, packed: bytes | None) -> str:
     """The file's text."""
     if packed is None:
         return dumps(document)
-    return json.dumps({**document, MESH: base64.b64encode(packed).decode("ascii")}, ensure_ascii=False, indent=2, allow_nan=False) + "\n"
+    return json_text({**document, MESH: base64.b64encode(packed).decode("ascii")})
 
 
 def read(data: bytes) -> tuple[Document, bytes | None]:
@@ -30,7 +38,7 @@ def read(data: bytes) -> tuple[Document, bytes | None]:
         found: Any = json.loads(data)
         packed = base64.b64decode(found.pop(MESH), validate=True)
     except (ValueError, RecursionError, TypeError, KeyError, AttributeError) as error:
-        raise Refused("file", data[:40].decode("utf-8", "replace"), "this is no body file with a mesh") from error
+        raise Refused("file", kind_of(data, "a JSON file"), "this is no body file with a mesh") from error
     document = loads(json.dumps(found))
     mesh = document["body"]["mesh"]
     if mesh is None or sha256(packed).hexdigest() != mesh["digest"]:
@@ -48,3 +56,20 @@ def inflated(packed: bytes, most: int = 200_000_000) -> bytes:
         return raw
     except zlib.error as error:
         raise Refused(MESH, "not packed as ours", "the mesh in the file cannot be read") from error
+
+
+def opened(data: bytes) -> tuple[Document, bytes | None, Mesh | None]:
+    """A body file with its mesh, if it has one, put into the core's pool: what names it can be computed.
+
+    Raises:
+        Refused: naming what is wrong, with the mesh too: its size, holes in it.
+    """
+    document, packed = read(data)
+    if packed is None:
+        return document, None, None
+    found = skins.mesh_of_bytes(inflated(packed))
+    check(found.vertices, found.faces)
+    spans = np.ptp(found.vertices, axis=0)
+    require(bool(np.all(np.abs(spans - 1.0) < SHARES_OFF)), MESH, None, "the mesh in the file is not in shares of length, width and depth")
+    skins.keep(document["body"]["mesh"]["digest"], found)
+    return document, packed, found

@@ -12,6 +12,7 @@ from lamsik.core.rows import checked_row
 from lamsik.core.shapes.sources import Source
 from lamsik.core.water import Water
 from lamsik.formats.edit_tools import free_key
+from lamsik.formats.json_text import json_text
 from lamsik.formats.sniff import kind_of
 
 FORMAT, VERSION = "lamsik-float", 1
@@ -36,7 +37,7 @@ def loads(data: bytes) -> Document:
 
 def dumps(document: Document) -> str:
     """The document as text."""
-    return json.dumps(document, ensure_ascii=False, indent=2, allow_nan=False) + "\n"
+    return json_text(document)
 
 
 def checked(document: Any) -> Document:

@@ -15,6 +15,7 @@ from lamsik.core.rows import checked_row
 from lamsik.core.shapes.sources import Source
 from lamsik.core.tank.mass import budget
 from lamsik.formats import body_document
+from lamsik.formats.json_text import json_text
 from lamsik.formats.sniff import kind_of
 
 FORMAT, VERSION = "lamsik-mould", 1
@@ -48,7 +49,7 @@ def loads(data: bytes) -> Document:
 
 def dumps(document: Document) -> str:
     """The document as text."""
-    return json.dumps(document, ensure_ascii=False, indent=2, allow_nan=False) + "\n"
+    return json_text(document)
 
 
 def framed(document: Any) -> Document:

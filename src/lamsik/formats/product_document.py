@@ -5,6 +5,7 @@ from typing import Any
 
 from lamsik.core.errors import Refused, require
 from lamsik.core.mixes.recipe import FORMAT, VERSION, to_document, to_product
+from lamsik.formats.json_text import json_text
 from lamsik.formats.sniff import kind_of
 
 MOST_BYTES = 50_000
@@ -25,4 +26,4 @@ def loads(data: bytes) -> Document:
 
 def dumps(document: Document) -> str:
     """The document as text."""
-    return json.dumps(document, ensure_ascii=False, indent=2, allow_nan=False) + "\n"
+    return json_text(document)

@@ -11,7 +11,7 @@ from pathlib import Path
 from sqlmodel import SQLModel
 
 from lamsik.core.errors import Refused
-from lamsik.store import tables  # noqa: F401 - what a shop consists of
+from lamsik.store import pictures, tables  # noqa: F401 - what a shop consists of
 from lamsik.store.database import FILE_NAME, MIGRATIONS, connect, migrate
 
 FOLDER = "backups"
@@ -52,6 +52,7 @@ def backup(folder: Path, target: Path) -> None:
         half.touch(mode=0o600)
         with closing(sqlite3.connect(source)) as shop, closing(sqlite3.connect(half)) as copy:
             shop.backup(copy)
+            pictures.into_backup(copy, folder)
         half.replace(target)
     except (sqlite3.OperationalError, OSError) as error:
         raise Refused("file", str(target), f"a place that can be written and has room ({error})") from error
@@ -94,6 +95,7 @@ def _ready(source: Path, ready: Path) -> None:
     ready.touch(mode=0o600)
     with closing(sqlite3.connect(_address(source), uri=True)) as copy, closing(sqlite3.connect(ready)) as own:
         copy.backup(own)
+        pictures.out_of_backup(own, ready.parent)
     engine = connect(ready)
     migrate(engine)
     engine.dispose()
@@ -192,6 +194,8 @@ def make(folder: Path, at: datetime, keep: int = 0) -> Path:
     target = folder / FOLDER / NAMED.format(at)
     backup(folder, target)
     look_into(target)
+    with closing(sqlite3.connect(_address(folder / FILE_NAME), uri=True)) as shop:
+        pictures.sweep(folder, shop, at.timestamp())
     for old in made(folder)[keep:] if keep else ():
         old.unlink()
     return target

@@ -8,7 +8,6 @@ from typing import Any
 import numpy as np
 from sqlmodel import Session
 
-from lamsik.core.errors import Refused
 from lamsik.core.shapes import skins
 from lamsik.core.shapes.skins import Mesh
 from lamsik.store.tables import SkinMesh
@@ -22,16 +21,7 @@ def pack(mesh: Mesh) -> bytes:
 
 def unpack(data: bytes) -> Mesh:
     """The mesh of packed bytes of our own."""
-    return mesh_of_bytes(zlib.decompress(data))
-
-
-def mesh_of_bytes(raw: bytes) -> Mesh:
-    """The mesh of unpacked bytes. Raises `Refused` where counts and bytes do not fit."""
-    if len(raw) < 8 or len(raw) != 8 + 12 * sum(int(n) for n in np.frombuffer(raw[:8], dtype="<u4")):
-        raise Refused("mesh_data", f"{len(raw)} bytes", "the mesh in the file is cut short")
-    points, faces = (int(n) for n in np.frombuffer(raw[:8], dtype="<u4"))
-    vertices = np.frombuffer(raw, dtype="<f4", count=3 * points, offset=8).astype(np.float64).reshape(-1, 3)
-    return Mesh(vertices, np.frombuffer(raw, dtype="<i4", count=3 * faces, offset=8 + 12 * points).astype(np.int64).reshape(-1, 3))
+    return skins.mesh_of_bytes(zlib.decompress(data))
 
 
 def keep(session: Session, shares: Mesh, name: str, packed: bytes | None = None) -> str:

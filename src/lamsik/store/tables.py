@@ -272,11 +272,11 @@ class SkinMesh(SQLModel, table=True):
 
 
 class Tracing(SQLModel, table=True):
-    """A photo being traced: the picture as shown, and how far the maker has got with it."""
+    """A photo being traced: the digest of the picture as shown, and how far the maker has got with it."""
 
     id: int | None = Field(default=None, primary_key=True)
     name: str
-    picture: bytes
+    digest: str
     width_px: int
     height_px: int
     state: dict[str, Any] = Field(default_factory=dict, sa_type=JSON)

@@ -1,5 +1,6 @@
 """Errors as pages in the app's look, or as one JSON shape, logged with an id the user sees."""
 
+import errno
 import logging
 import secrets
 
@@ -19,7 +20,7 @@ NEXT = {
     403: "Open the shop on its own machine.",
     404: "It may have been deleted: look in Today, or search for it above.",
     405: "Use the buttons on the page.",
-    413: "Photos up to 25 MB, meshes and body files up to 60 MB and anything else up to 2 MB can be brought in.",
+    413: "Photos up to 25 MB, drawings up to 10 MB, body files up to 60 MB, meshes up to 110 MB and anything else up to 2 MB can be brought in.",
     429: "Wait a minute, then try again.",
     503: "Wait a moment and repeat the last step: something else writes to the shop, or its folder cannot be written.",
     507: "Free some disk space, then repeat the last step. What was saved before is whole.",
@@ -34,6 +35,7 @@ def install(app: Flask) -> None:
     app.register_error_handler(Missing, _missing)
     app.register_error_handler(OperationalError, _database)
     app.register_error_handler(IntegrityError, _not_there)
+    app.register_error_handler(OSError, _files)
     app.register_error_handler(Exception, _unexpected)
 
 
@@ -89,6 +91,17 @@ def _database(error: OperationalError) -> Response:
     if "locked" in says or "busy" in says:
         return answer(503, "The shop is busy: something else is writing to it.")
     return answer(503, "The shop's database cannot be read.")
+
+
+def _files(error: OSError) -> Response:
+    """A file of the shop that cannot be written or read: the same words as for its database."""
+    if error.errno in (errno.ENOSPC, errno.EDQUOT):
+        log.exception("files")
+        return answer(507, "The disk is full.")
+    if error.errno in (errno.EROFS, errno.EACCES, errno.EPERM):
+        log.exception("files")
+        return answer(503, "The shop's folder cannot be written: its disk is read-only, or its files belong to someone else.")
+    return _unexpected(error)
 
 
 def committed(response: Response) -> Response:

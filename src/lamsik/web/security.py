@@ -18,7 +18,7 @@ CONTENT_SECURITY_POLICY = (
     "connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
 )
 MOST_UPLOAD = 2 * 1024 * 1024
-MOST_SHAPE = 64 * 1024 * 1024
+MOST_SHAPE = 112 * 1000 * 1000
 ROOMY = ("shapes_bring.drawing", "shapes_bring.photo_in", "shapes_bring.mesh_in")
 """Endpoints that take photos and meshes."""
 SECRET_LENGTH = 32

@@ -36,6 +36,10 @@ class Checked:
         return (float(span[0]), float(span[1]), float(span[2]))
 
 
+SMALLEST, LARGEST, FARTHEST = 1e-3, 1e5, 1e6
+"""Of a mesh in its file's own unit, from metres to micrometres: how far across, and how far from its origin."""
+
+
 def check(vertices: Array, faces: NDArray[Any]) -> Checked:
     """The mesh if it is watertight and of one piece.
 
@@ -50,6 +54,9 @@ def check(vertices: Array, faces: NDArray[Any]) -> Checked:
         raise Refused("stl", f"corner {where + 1} of {len(vertices)}", "has a coordinate that is no number")
     notes: list[str] = []
     faces = faces.astype(np.int64)
+    require(bool(faces.min() >= 0) and bool(faces.max() < len(vertices)), "stl", None, "a triangle names a corner that is not there")
+    span = float(np.ptp(vertices, axis=0).max())
+    require(SMALLEST <= span <= LARGEST and float(np.abs(vertices).max()) <= FARTHEST, "stl", f"{span:.3g} across", "no bait in any unit: see what else is in the file")
     flat = (faces[:, 0] == faces[:, 1]) | (faces[:, 1] == faces[:, 2]) | (faces[:, 2] == faces[:, 0])
     if flat.any():
         notes.append(f"{int(flat.sum())} triangles without area are left out")

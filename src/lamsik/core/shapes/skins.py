@@ -60,3 +60,12 @@ def mesh_of(skin: Skin) -> Mesh:
         raise Refused("body.mesh", skin.digest[:12], "the mesh of this body is not in this shop: bring its STL in again")
     shares = _POOL[skin.digest]
     return Mesh(shares.vertices * np.array([skin.length_mm, skin.width_mm, skin.depth_mm]), shares.faces)
+
+
+def mesh_of_bytes(raw: bytes) -> Mesh:
+    """The mesh of unpacked bytes. Raises `Refused` where counts and bytes do not fit."""
+    if len(raw) < 8 or len(raw) != 8 + 12 * sum(int(n) for n in np.frombuffer(raw[:8], dtype="<u4")):
+        raise Refused("mesh_data", f"{len(raw)} bytes", "the mesh in the file is cut short")
+    points, faces = (int(n) for n in np.frombuffer(raw[:8], dtype="<u4"))
+    vertices = np.frombuffer(raw, dtype="<f4", count=3 * points, offset=8).astype(np.float64).reshape(-1, 3)
+    return Mesh(vertices, np.frombuffer(raw, dtype="<i4", count=3 * faces, offset=8 + 12 * points).astype(np.int64).reshape(-1, 3))

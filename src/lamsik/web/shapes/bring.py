@@ -14,7 +14,7 @@ from lamsik.core import units
 from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS, body_material
 from lamsik.core.shapes.design import Host
-from lamsik.core.shapes.meshing import AXES, Checked, check, measured, turned
+from lamsik.core.shapes.meshing import AXES, Checked, measured, turned
 from lamsik.core.shapes.outlining import lines_of, width_line
 from lamsik.core.shapes.tracing import warm
 from lamsik.core.water import Water
@@ -23,7 +23,7 @@ from lamsik.formats.body_document import Document as Content
 from lamsik.formats.body_document import to_design
 from lamsik.formats.lines_document import blank, with_lines, with_mesh
 from lamsik.formats.outlines import Outlines
-from lamsik.store import documents, skins
+from lamsik.store import documents, pictures, skins
 from lamsik.store.tables import Document, Tracing
 from lamsik.web.pictures.body import mesh_views
 from lamsik.web.pictures.cards import card
@@ -81,11 +81,9 @@ def _keep_blade(found: Content, name: str) -> ResponseReturnValue:
 
 
 def _of_body_file(data: bytes) -> Content:
-    content, packed = body_file.read(data)
-    if packed is not None:
-        found = skins.mesh_of_bytes(body_file.inflated(packed))
-        check(found.vertices, found.faces)
-        skins.keep(db(), found, str(content["body"]["mesh"]["name"]), packed)
+    content, packed, mesh = body_file.opened(data)
+    if mesh is not None:
+        skins.keep(db(), mesh, str(content["body"]["mesh"]["name"]), packed)
     skins.ready(db(), [content])
     return content
 
@@ -137,7 +135,7 @@ def photo_in() -> ResponseReturnValue:
     except Refused as refused:
         return _page(f"{name} cannot be traced. {refused.says}", "photo"), 422
     warm()
-    row = Tracing(name=name[:120], picture=picture, width_px=wide, height_px=high, state={"onto": sent_id("onto")})
+    row = Tracing(name=name[:120], digest=pictures.put(pictures.folder_of(db()), picture), width_px=wide, height_px=high, state={"onto": sent_id("onto")})
     db().add(row)
     db().flush()
     return redirect(url_for("shapes_trace.show", key=row.id))

@@ -1,6 +1,7 @@
 """Tracing a photo: marks for scale and ends, the outline found, corrected by hand, made a body."""
 
 from functools import lru_cache
+from pathlib import Path
 from typing import Any
 
 import numpy as np
@@ -17,7 +18,7 @@ from lamsik.core.shapes.tracing import Marks, corners, frame, straightened, trac
 from lamsik.core.units import show as in_words
 from lamsik.formats import photo
 from lamsik.formats.lines_document import with_lines
-from lamsik.store import documents
+from lamsik.store import documents, pictures
 from lamsik.store.tables import Tracing
 from lamsik.web.shapes.bring import finite_pair, fresh, keep, typed_width
 from lamsik.web.shared.db import db, load, load_document
@@ -30,22 +31,28 @@ blueprint = Blueprint("shapes_trace", __name__, url_prefix="/shapes/trace")
 
 
 @lru_cache(maxsize=2)
-def _pixels(key: int, picture: bytes) -> NDArray[np.uint8]:
-    return photo.pixels(picture)
+def _pixels(shop: Path, digest: str) -> NDArray[np.uint8]:
+    return photo.pixels(pictures.get(shop, digest))
 
 
 @blueprint.get("/<int:key>")
 def show(key: int) -> str:
     """The photo with its marks."""
     row = load(Tracing, key)
-    onto = row.state.get("onto") or 0
-    return render_template("shapes/trace.html", row=row, onto=load_document("body", onto) if onto else None, materials=BODY_MATERIALS, begun=row.state.get("marks"))
+    onto, lost = row.state.get("onto") or 0, ""
+    try:
+        pictures.get(pictures.folder_of(db()), row.digest)
+    except Refused as refused:
+        lost = refused.beside
+    return render_template(
+        "shapes/trace.html", row=row, lost=lost, onto=load_document("body", onto) if onto else None, materials=BODY_MATERIALS, begun=row.state.get("marks")
+    )
 
 
 @blueprint.get("/<int:key>/picture.jpg")
 def picture(key: int) -> Response:
     """The photo itself."""
-    return Response(load(Tracing, key).picture, mimetype="image/jpeg")
+    return Response(pictures.get(pictures.folder_of(db()), load(Tracing, key).digest), mimetype="image/jpeg")
 
 
 @blueprint.post("/<int:key>/outline")
@@ -53,7 +60,7 @@ def outline(key: int) -> ResponseReturnValue:
     """Trace the outline with the marks sent; the points to correct come back in the picture's pixels."""
     row, sent = load(Tracing, key), request.get_json()
     marks = marks_of(sent)
-    found = trace(_pixels(key, row.picture), marks)
+    found = trace(_pixels(pictures.folder_of(db()), row.digest), marks)
     lines, points = found.lines, np.round(corners(found), 1).tolist()
     row.state = {**row.state, "marks": {name: sent[name] for name in MARKS if name in sent}}
     db().add(row)
