@@ -1,6 +1,7 @@
 """Files put into the wrong box: each box says what it was given, in words."""
 
 import io
+from pathlib import Path
 
 import pytest
 from PIL import Image
