@@ -195,3 +195,11 @@ def inch_fraction(inches: float) -> str:
     pieces = [str(whole)] if whole or not rest else []
     pieces += [f"{rest.numerator}/{rest.denominator}"] if rest else []
     return f"{sign}{' '.join(pieces)} in"
+
+
+def place(mm: float) -> str:
+    """Where something is made [mm]: a tenth, and the hundredths where there are any, so that holes keep their spacing."""
+    return f"{mm:.1f}" if abs(mm - round(mm, 1)) < HUNDREDTH / 2 else f"{mm:.2f}"
+
+
+HUNDREDTH = 0.01

@@ -28,16 +28,22 @@ CHUNK = 200
 
 @dataclass(frozen=True, eq=False)
 class Layer:
-    """What goes on one layer: closed outlines (n, 2) [mm], circles (x, y, diameter), open lines."""
+    """What goes on one layer: closed outlines (n, 2) [mm], circles (x, y, diameter), open lines, words (x, y, text)."""
 
     name: str
     outlines: tuple[Array, ...] = ()
     circles: tuple[tuple[float, float, float], ...] = ()
     lines: tuple[Array, ...] = ()
+    words: tuple[tuple[float, float, str], ...] = ()
+
+
+WORD_MM = 2.5
+"""Height of what is written in a drawing."""
 
 
 def write(layers: list[Layer], document: Document | None = None) -> bytes:
     """A DXF of the layers, units millimetres; with a document (a body's or a blade's) it can be brought in again unchanged."""
+    from ezdxf import bbox, zoom  # noqa: PLC0415
     from ezdxf.enums import InsertUnits  # noqa: PLC0415
     from ezdxf.filemanagement import new  # noqa: PLC0415
 
@@ -52,6 +58,12 @@ def write(layers: list[Layer], document: Document | None = None) -> bytes:
             space.add_lwpolyline([(float(x), float(y)) for x, y in line], dxfattribs={"layer": layer.name})
         for x, y, diameter in layer.circles:
             space.add_circle((x, y), diameter / 2, dxfattribs={"layer": layer.name})
+        for x, y, text in layer.words:
+            space.add_text(text, height=WORD_MM, dxfattribs={"layer": layer.name}).set_placement((x, y))
+    zoom.extents(space)
+    reach = bbox.extents(space)
+    space.reset_extents(reach.extmin, reach.extmax)
+    drawing.header["$EXTMIN"], drawing.header["$EXTMAX"] = reach.extmin, reach.extmax
     if document is not None:
         text = json.dumps({"digest": _digest([o for layer in layers for o in layer.outlines if layer.name in ("SIDE", "TOP")]), "document": document})
         record = drawing.rootdict.add_xrecord(OURS)

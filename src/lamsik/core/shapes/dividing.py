@@ -45,10 +45,10 @@ class Bounds:
     def cuts(self) -> tuple[Cut, ...]:
         """Every face, those of the walls that close a hollow at its joints too."""
         rows = [cut for pair in (*self.joints, *self.pours) for cut in pair if cut]
-        return (*rows, *(cut for pair in self._closed for cut in pair))
+        return (*rows, *(cut for pair in self.closed for cut in pair))
 
     @property
-    def _closed(self) -> tuple[tuple[Cut, Cut], ...]:
+    def closed(self) -> tuple[tuple[Cut, Cut], ...]:
         """The joints with the walls that close a hollow on both sides of them."""
         if self.inside is None:
             return ()
@@ -63,7 +63,7 @@ class Bounds:
 
     def hollow_breaks(self, low_mm: float, high_mm: float) -> tuple[float, ...]:
         """The same for the hollow: it ends at its own walls ahead of a joint."""
-        cuts = [cut for pair in (*self._closed, *self.pours) for cut in pair if cut]
+        cuts = [cut for pair in (*self.closed, *self.pours) for cut in pair if cut]
         return tuple(sorted({round(x, 6) for x in _crossed(cuts, low_mm, high_mm).tolist()}))
 
     def segment_of(self, x: Array, z: Array) -> NDArray[np.int64]:
@@ -86,7 +86,7 @@ class Bounds:
     def is_open(self, x: Array, z: Array) -> NDArray[np.bool_]:
         """Whether points (n,) keep clear of the walls that close a hollow at its joints."""
         clear = np.ones(x.shape, dtype=bool)
-        for fore, aft in self._closed:
+        for fore, aft in self.closed:
             clear &= ~_behind(fore, x, z) | _behind(aft, x, z)
         return clear
 

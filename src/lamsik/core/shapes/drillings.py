@@ -1,7 +1,7 @@
 """Every hole a body gets: from which face, where, how deep, which drill, at what angle."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import cos, radians
 
 from lamsik.core.shapes.ballast_holes import mouth_mm
@@ -31,12 +31,22 @@ class Drilling:
     purpose: str
     fits: str = ""
     beside_mm: float = 0.0
+    through_mm: float | None = None
+    """The wall it goes through where it comes into a hollow [mm]."""
 
 
 def drillings(design: Design, table: Clearances, drills: Sequence[float]) -> tuple[Drilling, ...]:
     """The drill map, from the nose: ballast holes as designed, pilot holes and bores by the shop's clearances."""
     rows = [*_ballast(design, table), *_hardware(design, table, drills), *_joint_pins(design, table, drills)]
-    return tuple(Drilling(chr(ord("A") + i) if i < 26 else str(i + 1), *row) for i, row in enumerate(sorted(rows, key=lambda r: (r[1], r[0]))))
+    found = (Drilling(chr(ord("A") + i) if i < 26 else str(i + 1), *row) for i, row in enumerate(sorted(rows, key=lambda r: (r[1], r[0]))))
+    return tuple(replace(hole, through_mm=_through_mm(design, hole)) for hole in found)
+
+
+def _through_mm(design: Design, hole: Drilling) -> float | None:
+    """The wall a hole goes through where it comes into the hollow [mm]; None where it stays in material, or has walls of its own there."""
+    shell = design.shell
+    outside = hole.face in ("belly", "back", "nose", "tail", "flank")
+    return shell.wall_mm if shell and shell.around_mm == 0 and outside and hole.depth_mm > shell.wall_mm else None
 
 
 Row = tuple[str, float, float, float, float, float, str, str, float]

@@ -69,14 +69,19 @@ CHART = (65, 25)
 @lru_cache(maxsize=32)
 def inside_chart(body: Body, wall_mm: float) -> Chart:
     """The inside of a wall as a chart. Raises `Refused` where nothing is left inside."""
+    return charted(body, wall_mm, CHART)
+
+
+def charted(body: Body, wall_mm: float, counts: tuple[int, int]) -> Chart:
+    """The same at so many stations and points from side to side."""
     is_open, ends = _opened(body, wall_mm)
     middle, half = sum(ends) / 2, (ends[1] - ends[0]) / 2
-    x = middle - half * np.cos(np.linspace(0.0, np.pi, CHART[0])) * (1 - 1e-6)
+    x = middle - half * np.cos(np.linspace(0.0, np.pi, counts[0])) * (1 - 1e-6)
     right = _sides(is_open, x, body.width_mm / 2)
     left = _sides(is_open, x, -body.width_mm / 2) if body.skin else -right
-    across = -np.cos(np.linspace(0.0, np.pi, CHART[1])) * (1 - 1e-6)
+    across = -np.cos(np.linspace(0.0, np.pi, counts[1])) * (1 - 1e-6)
     y = (left + right)[:, None] / 2 + (right - left)[:, None] / 2 * across
-    low, high = (row.reshape(y.shape) for row in _exactly(body, wall_mm)(np.repeat(x, CHART[1]), y.ravel()))
+    low, high = (row.reshape(y.shape) for row in _exactly(body, wall_mm)(np.repeat(x, counts[1]), y.ravel()))
     # a point that just closes lies at the middle height of its station
     closed = ~np.isfinite(low)
     low, high = (np.where(closed, 0.0, row) for row in (low, high))

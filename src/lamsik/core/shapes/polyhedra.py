@@ -39,7 +39,8 @@ def surface(body: Body, stations: int = 120, around: int = 96) -> Mesh:
 
 
 @lru_cache(maxsize=64)
-def _manifold(mesh: Mesh) -> manifold3d.Manifold:
+def manifold_of(mesh: Mesh) -> manifold3d.Manifold:
+    """A closed mesh ready to be cut. Raises `Refused` where it is not closed or crosses itself."""
     raw = manifold3d.Mesh(vert_properties=np.asarray(mesh.vertices, dtype=np.float32), tri_verts=np.asarray(mesh.faces, dtype=np.uint32))
     raw.merge()
     made = manifold3d.Manifold(raw)
@@ -48,12 +49,13 @@ def _manifold(mesh: Mesh) -> manifold3d.Manifold:
     return made
 
 
-def _mesh(made: manifold3d.Manifold) -> Mesh:
+def mesh_from(made: manifold3d.Manifold) -> Mesh:
+    """What was cut as a mesh [mm]."""
     raw = made.to_mesh()
     return Mesh(np.asarray(raw.vert_properties, dtype=float)[:, :3], np.asarray(raw.tri_verts, dtype=np.int64))
 
 
-def _ahead_of(made: manifold3d.Manifold, cut: Cut) -> tuple[manifold3d.Manifold, manifold3d.Manifold]:
+def ahead_of(made: manifold3d.Manifold, cut: Cut) -> tuple[manifold3d.Manifold, manifold3d.Manifold]:
     """The parts on the nose side and on the tail side."""
     # (cos s, 0, −sin s)·P < x cos s is the nose side
     normal = (cos(radians(cut.slant_deg)), 0.0, -sin(radians(cut.slant_deg)))
@@ -66,23 +68,23 @@ def within(mesh: Mesh, fores: tuple[Cut, ...], afts: tuple[Cut, ...]) -> Solid:
     """What a mesh measures behind all of some cuts and ahead of all of others."""
     if not fores and not afts:
         return measures(mesh)
-    left = _manifold(mesh)
+    left = manifold_of(mesh)
     for cut in afts:
-        left, _ = _ahead_of(left, cut)
+        left, _ = ahead_of(left, cut)
     for cut in fores:
-        _, left = _ahead_of(left, cut)
-    return measures(_mesh(left))
+        _, left = ahead_of(left, cut)
+    return measures(mesh_from(left))
 
 
 @lru_cache(maxsize=32)
 def segment_meshes(body: Body, stations: int = 120, around: int = 96) -> tuple[Mesh, ...]:
     """Closed meshes of the body's segments from the nose, kerfs taken out."""
-    left, found = _manifold(surface(body, stations, around)), []
+    left, found = manifold_of(surface(body, stations, around)), []
     for first, last in body.cuts:
-        fore, aft = _ahead_of(left, first)
-        found.append(_mesh(fore))
-        _, left = _ahead_of(aft, last)
-    return (*found, _mesh(left))
+        fore, aft = ahead_of(left, first)
+        found.append(mesh_from(fore))
+        _, left = ahead_of(aft, last)
+    return (*found, mesh_from(left))
 
 
 def joined(meshes: tuple[Mesh, ...]) -> Mesh:

@@ -200,6 +200,26 @@ def hollow_outlines(design: Design, count: int = 161) -> tuple[Array, ...]:
     return tuple(found)
 
 
+def hollow_section(design: Design, x_mm: float, count: int = 61) -> Array | None:
+    """The hollow across a station, a closed outline (n, 2) of points (y, z) [mm]; None where the body is solid there."""
+    if design.shell is None:
+        return None
+    bounds = Bounds.of(design.body, design.pours, design.shell)
+    assert bounds.inside is not None
+    wide = design.body.width_mm / 2
+    y = np.linspace(-wide, wide, 20 * count)
+    x = np.full(y.shape, x_mm)
+    low, high = bounds.inside(x, y)
+    there = high > low
+    middle = np.where(there, (np.where(there, low, 0.0) + np.where(there, high, 0.0)) / 2, 0.0)
+    there &= bounds.is_open(x, middle) & (bounds.pour_of(x, middle) < 0)
+    if there.sum() < 3:
+        return None
+    at = np.unique(np.round(np.linspace(0, there.sum() - 1, count)).astype(int))
+    y, low, high = (row[there][at] for row in (y, low, high))
+    return np.vstack([np.column_stack([y, high]), np.column_stack([y, low])[::-1]])
+
+
 def account(design: Design) -> tuple[Cell, ...]:
     """Every share of the uncut body once: kind, key and where; they add up to it."""
     space, body, shell = space_of(design), design.body, design.shell

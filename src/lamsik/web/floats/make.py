@@ -26,9 +26,9 @@ from lamsik.web.pictures.labels import label_sheet
 from lamsik.web.pictures.paper import SHEETS, Sheet, sheets
 from lamsik.web.pictures.svg import markup
 from lamsik.web.scale.things import shop_waters
-from lamsik.web.shapes.bring import as_file
 from lamsik.web.shared import printing
 from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.files import as_file, as_pdf, named
 
 blueprint = Blueprint("floats_make", __name__, url_prefix="/floats")
 
@@ -115,7 +115,7 @@ def _pdf(row: Document, pages: tuple[Sheet, ...], paper: str, name: str) -> Resp
         data = printing.pdf(render_template("shapes/pack_print.html", pack={"paper": paper, "sheets": pages}, row=row))
     except printing.CannotPrint as error:
         return render_template("shared/error.html", status=501, message=str(error), next="The sheets can be taken as SVG meanwhile.", mark=""), 501
-    return Response(data, mimetype="application/pdf", headers={"Content-Disposition": f'inline; filename="{name}.pdf"'})
+    return as_pdf(data, name)
 
 
 def _profile_sheets(row: Document, paper: str) -> tuple[Sheet, ...]:
@@ -151,7 +151,7 @@ def _paper() -> str:
 def profile_pdf(key: int) -> ResponseReturnValue:
     """The turning profiles at true size."""
     row, paper = load_document("float", key), _paper()
-    return _pdf(row, _profile_sheets(row, paper), paper, f"{row.code}-profile")
+    return _pdf(row, _profile_sheets(row, paper), paper, named(row, "profile"))
 
 
 @blueprint.get("/<int:key>/profile-<int:number>.svg")
@@ -161,7 +161,7 @@ def profile_svg(key: int, number: int) -> ResponseReturnValue:
     pages = _profile_sheets(row, _paper())
     if not 1 <= number <= len(pages):
         raise Refused("sheet", number, f"1 to {len(pages)}")
-    return as_file(str(markup(pages[number - 1].svg())).encode("utf-8"), f"{row.code}-profile-{number}.svg", "image/svg+xml")
+    return as_file(str(markup(pages[number - 1].svg())).encode("utf-8"), f"{named(row, f'profile {number}')}.svg", "image/svg+xml")
 
 
 @blueprint.get("/<int:key>/profile.dxf")
@@ -169,7 +169,7 @@ def profile_dxf(key: int) -> Response:
     """The outlines of the parts, lying, for a cutter or a copying lathe."""
     row = load_document("float", key)
     design = to_float(documents.content(db(), row))
-    return as_file(dxf.write([dxf.Layer("SIDE", tuple(drawn.flat_outlines(design)))]), f"{row.code}.dxf", "image/vnd.dxf")
+    return as_file(dxf.write([dxf.Layer("SIDE", tuple(drawn.flat_outlines(design)))]), f"{named(row)}.dxf", "image/vnd.dxf")
 
 
 DRAWN_LABELS = 12
@@ -224,14 +224,14 @@ def labels(key: int) -> ResponseReturnValue:
 def labels_pdf(key: int) -> ResponseReturnValue:
     """The sheet of labels as PDF."""
     row, paper = load_document("float", key), _paper()
-    return _pdf(row, (label_sheet(labels_of(row, request.args.to_dict()), paper),), paper, f"{row.code}-labels")
+    return _pdf(row, (label_sheet(labels_of(row, request.args.to_dict()), paper),), paper, named(row, "labels"))
 
 
 @blueprint.get("/<int:key>/labels.svg")
 def labels_svg(key: int) -> Response:
     """The sheet of labels as SVG."""
     row = load_document("float", key)
-    return as_file(str(markup(label_sheet(labels_of(row, request.args.to_dict()), _paper()).svg())).encode("utf-8"), f"{row.code}-labels.svg", "image/svg+xml")
+    return as_file(str(markup(label_sheet(labels_of(row, request.args.to_dict()), _paper()).svg())).encode("utf-8"), f"{named(row, 'labels')}.svg", "image/svg+xml")
 
 
 BUILD = {

@@ -24,9 +24,9 @@ from lamsik.web.floats.state import table_of
 from lamsik.web.pictures.floats import thumbnail
 from lamsik.web.pictures.svg import Node
 from lamsik.web.scale.things import shop_waters
-from lamsik.web.shapes.bring import as_file
 from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load_document, sent_base
+from lamsik.web.shared.files import as_file, named
 
 blueprint = Blueprint("floats", __name__, url_prefix="/floats")
 keeping.keep_documents(blueprint, "float", "floats.index", "floats.edit", "F")
@@ -125,7 +125,7 @@ def edit(key: int) -> str:
 def export(key: int) -> Response:
     """The float as a file."""
     row = load_document("float", key)
-    return as_file(dumps(documents.content(db(), row)).encode("utf-8"), f"{row.code}.json", "application/json")
+    return as_file(dumps(documents.content(db(), row)).encode("utf-8"), f"{named(row)}.json", "application/json")
 
 
 @blueprint.get("/<int:key>/learned")

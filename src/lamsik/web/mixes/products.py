@@ -15,9 +15,9 @@ from lamsik.core.units import STORED, parse
 from lamsik.formats.product_document import dumps, loads
 from lamsik.store import documents, mixes
 from lamsik.store.tables import Document, Tub, now
-from lamsik.web.shapes.bring import as_file
 from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load, load_document, sent_base
+from lamsik.web.shared.files import as_file, named
 
 blueprint = Blueprint("mixes_products", __name__, url_prefix="/mixes/products")
 keeping.keep_documents(blueprint, "product", "mixes.index", "mixes_products.show")
@@ -173,7 +173,7 @@ def _with_day(key: int, product: Product) -> list[tuple[Tub, date | None, bool]]
 def export(key: int) -> Response:
     """The product as a file."""
     row = load_document("product", key)
-    return as_file(dumps(documents.content(db(), row)).encode("utf-8"), f"{row.code}.json", "application/json")
+    return as_file(dumps(documents.content(db(), row)).encode("utf-8"), f"{named(row)}.json", "application/json")
 
 
 @blueprint.post("/<int:key>/tubs")

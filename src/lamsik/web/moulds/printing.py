@@ -11,9 +11,9 @@ from lamsik.formats.mould_document import to_mould
 from lamsik.store import documents
 from lamsik.web.moulds.shop import master_of
 from lamsik.web.pictures.solid import line_view
-from lamsik.web.shapes.bring import as_file
 from lamsik.web.shared import jobs
 from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.files import as_file, named
 from lamsik.web.shared.jobs import Job
 
 blueprint = Blueprint("moulds_print", __name__, url_prefix="/moulds")
@@ -87,7 +87,7 @@ def take(key: int, job_key: str, number: int) -> Response:
     if number >= len(parts):
         abort(404)
     part = parts[number]
-    return as_file(stl.write(part.mesh, f"Lamsik {row.code} {part.name} mm"), f"{row.code}-{part.name.replace(' ', '-')}.stl", "model/stl")
+    return as_file(stl.write(part.mesh, f"Lamsik {row.code} {part.name} mm"), f"{named(row, part.name)}.stl", "model/stl")
 
 
 def _sum_words(total: Sum) -> str:

@@ -25,9 +25,9 @@ from lamsik.web.moulds.shop import master_of as master_here
 from lamsik.web.moulds.shop import shop_of
 from lamsik.web.pictures.mould import thumbnail
 from lamsik.web.pictures.svg import markup
-from lamsik.web.shapes.bring import as_file
 from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load, load_document, sent_id
+from lamsik.web.shared.files import as_file, named
 
 blueprint = Blueprint("moulds", __name__, url_prefix="/moulds")
 keeping.keep_documents(blueprint, "mould", "moulds.index", "moulds.edit", "M")
@@ -139,4 +139,4 @@ def export(key: int) -> Response:
     block = dict(content["master"])
     if block["kind"] == "body":
         block = {**block, "document": moulds.body_content(db(), block), "body_id": None, "revision": None}
-    return as_file(dumps({**content, "master": block}).encode("utf-8"), f"{row.code}.json", "application/json")
+    return as_file(dumps({**content, "master": block}).encode("utf-8"), f"{named(row)}.json", "application/json")

@@ -7,6 +7,7 @@ from lamsik.core.shapes.body import section_outline, side_outline, station, top_
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import lip_point, seat_point
+from lamsik.core.units import place
 from lamsik.web.pictures import parts
 from lamsik.web.pictures.ink import INK, MUTED, PRINT
 from lamsik.web.pictures.ruler import ruler
@@ -99,7 +100,7 @@ def _station_line(design: Design, x: float) -> Node:
 
 
 def _place(hole: Hole) -> str:
-    return f"{hole.x_mm:.1f} mm from the nose" + (f", {hole.beside_mm:.1f} mm to each side" if hole.count > 1 else "")
+    return f"{place(hole.x_mm)} mm from the nose" + (f", {place(hole.beside_mm)} mm to each side" if hole.count > 1 else "")
 
 
 def _hole_lines(design: Design, index: int) -> Node:

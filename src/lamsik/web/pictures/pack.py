@@ -7,11 +7,14 @@ import numpy as np
 
 from lamsik.core.shapes.body import section_outline, side_outline, station, top_outline
 from lamsik.core.shapes.clashes import cut_ends
+from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.drillings import Drilling
 from lamsik.core.shapes.hardware import lip_outline, lip_point
+from lamsik.core.shapes.space import hollow_outlines, hollow_section
+from lamsik.core.units import place
 from lamsik.web.pictures.ink import INK, MUTED
-from lamsik.web.pictures.paper import THIN, Drawing
+from lamsik.web.pictures.paper import THIN, Drawing, Listed
 from lamsik.web.pictures.ruler import ruler
 from lamsik.web.pictures.svg import Node, label, node, path
 
@@ -43,6 +46,7 @@ def side(design: Design, holes: Sequence[Drilling]) -> Drawing:
         *_stations(design),
         *_cuts(design),
         *_slot(design),
+        *(_hollow(row) for row in hollow_outlines(design)),
         ruler(body.length_mm, THIN, "mm", 0, -low + 3),
     ]
     rows += _arrow(design)
@@ -50,7 +54,13 @@ def side(design: Design, holes: Sequence[Drilling]) -> Drawing:
     return Drawing("side", "Side template", tuple(rows), (-6.0, -high - 5, body.length_mm + 18, high - low + 18), _grain(design))
 
 
+def _hollow(outline: Array) -> Node:
+    return node("path", d=path(outline), fill="none", stroke=MUTED, stroke_width=0.2, stroke_dasharray=DASH)
+
+
 def _grain(design: Design) -> str:
+    if design.shell is not None:
+        return f"Hollow, wall {design.shell.wall_mm:g} mm: the hollow is drawn dashed."
     return (
         "Grain along the arrow; glue it on the blank with the axis parallel to an edge."
         if design.host.construction == "wood"
@@ -74,9 +84,7 @@ def top(design: Design, holes: Sequence[Drilling]) -> Drawing:
     outline = top_outline(body, FINE)
     half = float(outline[:, 1].max())
     rows = [_shape(outline, data_outline="top"), _axis(body.length_mm), ruler(body.length_mm, THIN, "mm", 0, half + 3)]
-    for joint in body.joints:
-        reach = station(body, joint.x_mm).half_width_mm
-        rows += [node("line", x1=x, x2=x, y1=-reach, y2=reach, stroke=INK, stroke_width=LINE) for x in (joint.fore_mm, joint.aft_mm)]
+    rows += [node("line", x1=x, x2=x, y1=-reach, y2=reach, stroke=INK, stroke_width=LINE) for x, reach in cuts_from_above(design)]
     for hole in holes:
         if hole.face in ("belly", "back"):
             dash = {"stroke_dasharray": DASH} if hole.face == "belly" else {}
@@ -97,7 +105,10 @@ def _section(design: Design, x: float) -> Drawing:
         node("line", x1=-half, x2=half, y1=0, y2=0, stroke=MUTED, stroke_width=0.15, stroke_dasharray=DASH),
         node("line", x1=0, x2=0, y1=-high, y2=-low, stroke=MUTED, stroke_width=0.15, stroke_dasharray=DASH),
     ]
-    return Drawing(f"section-{x:g}", f"Section {x:.1f} mm", (_shape(outline), *cross), (-half - 2, -high - 2, 2 * half + 4, high - low + 4))
+    inside = hollow_section(design, x)
+    if inside is not None:
+        cross.append(_hollow(inside))
+    return Drawing(f"section-{x:g}", f"Section {place(x)} mm", (_shape(outline), *cross), (-half - 2, -high - 2, 2 * half + 4, high - low + 4))
 
 
 def drill_map(design: Design, holes: Sequence[Drilling]) -> Drawing:
@@ -108,20 +119,17 @@ def drill_map(design: Design, holes: Sequence[Drilling]) -> Drawing:
     rows = [_shape(outline), _axis(body.length_mm), *_cuts(design)]
     for hole in holes:
         rows += [*_bore(design, hole), _mark(hole, hole.x_mm, -hole.z_mm)]
-    y = -low + 8
-    for hole in holes:
-        rows += [label(f"{hole.mark}  {_where(hole)}: drill {hole.drill_mm:g} mm, {hole.depth_mm:.1f} mm deep, {hole.angle_deg:.0f}° to the axis", -4, y, 2.7)]
-        rows.append(label(f"for {hole.purpose}{f'; {hole.fits}' if hole.fits else ''}", 0, y + 3.5, 2.4, fill=MUTED))
-        y += 8.5
-    if not holes:
-        rows.append(label("No holes in this design.", -4, y, 2.7))
-        y += 8
-    return Drawing(
-        "drill",
-        "Drill map",
-        tuple(rows),
-        (-6.0, -high - 6, max(body.length_mm + 14, 150.0), high + y + 2),
-        "Drill square to the middle plane; stop collar or tape on the drill.",
+    listed = tuple(Listed(hole.x_mm, *_said(hole)) for hole in holes)
+    note = "Drill square to the middle plane; stop collar or tape on the drill." if holes else "No holes in this design."
+    return Drawing("drill", "Drill map", tuple(rows), (-6.0, -high - 6, body.length_mm + 14, high - low + 12), note, listed)
+
+
+def _said(hole: Drilling) -> tuple[str, str]:
+    """A hole of the list: where, which drill, how deep, at what angle; and what it is for."""
+    depth = f"{hole.depth_mm:.1f} mm deep" if hole.through_mm is None else f"through the {hole.through_mm:.1f} mm wall into the hollow"
+    return (
+        f"{hole.mark}  {_where(hole)}: drill {hole.drill_mm:g} mm, {depth}, {hole.angle_deg:.0f}° to the axis",
+        f"for {hole.purpose}{f'; {hole.fits}' if hole.fits else ''}",
     )
 
 
@@ -129,8 +137,8 @@ def _where(hole: Drilling) -> str:
     """From which face, and how far from the nose."""
     if hole.face in ("nose", "tail"):
         return f"from the {hole.face}"
-    pair = f", two, {hole.beside_mm:.1f} mm to each side of the middle" if hole.beside_mm else ""
-    return f"{'inside' if hole.face == 'inside' else f'from the {hole.face}'}, {hole.x_mm:.1f} mm from the nose{pair}"
+    pair = f", two, {place(hole.beside_mm)} mm to each side of the middle" if hole.beside_mm else ""
+    return f"{'inside' if hole.face == 'inside' else f'from the {hole.face}'}, {place(hole.x_mm)} mm from the nose{pair}"
 
 
 def _bore(design: Design, hole: Drilling) -> list[Node]:
@@ -194,26 +202,42 @@ def _stations(design: Design) -> list[Node]:
     return rows
 
 
+def cut_lines(design: Design) -> list[Array]:
+    """Both faces of each saw cut on the side, from back to belly: lines (2, 2) of x and z [mm]."""
+    return [np.array(cut_ends(design.body, cut)) for pair in design.body.cuts for cut in pair]
+
+
+def cuts_from_above(design: Design) -> list[tuple[float, float]]:
+    """Both faces of each saw cut at the axis, seen from above: where, and how far to each side [mm]."""
+    return [(x, station(design.body, joint.x_mm).half_width_mm) for joint in design.body.joints for x in (joint.fore_mm, joint.aft_mm)]
+
+
+def slot_outline(design: Design) -> Array:
+    """The lip's slot on the side, from its inner edge to 3 mm out of the body: a closed outline (4, 2) of x and z [mm]."""
+    lip = design.lip
+    assert lip is not None
+    outer, inner, half = lip_point(design.body, lip, 3.0), lip_point(design.body, lip, -lip.inset_mm), lip.thickness_mm / 2
+    across = half * np.array([np.sin(np.radians(lip.angle_deg)), -np.cos(np.radians(lip.angle_deg))])
+    out, deep = np.array([outer[0], outer[2]]), np.array([inner[0], inner[2]])
+    return np.array([out - across, deep - across, deep + across, out + across])
+
+
+def station_line(design: Design, x_mm: float) -> Array:
+    """A station on the side, from belly to back: a line (2, 2) of x and z [mm]."""
+    here = station(design.body, x_mm)
+    return np.array([[x_mm, here.bottom_mm], [x_mm, here.top_mm]])
+
+
 def _cuts(design: Design) -> list[Node]:
     """Both faces of each saw cut."""
-    rows = []
-    for pair in design.body.cuts:
-        for cut in pair:
-            (x0, z0), (x1, z1) = cut_ends(design.body, cut)
-            rows.append(node("line", x1=x0, y1=-z0, x2=x1, y2=-z1, stroke=INK, stroke_width=LINE))
-    return rows
+    return [node("line", x1=x0, y1=-z0, x2=x1, y2=-z1, stroke=INK, stroke_width=LINE) for (x0, z0), (x1, z1) in (row.tolist() for row in cut_lines(design))]
 
 
 def _slot(design: Design) -> list[Node]:
-    lip = design.lip
-    if lip is None:
+    if design.lip is None:
         return []
-    outer, inner, half = lip_point(design.body, lip, 3.0), lip_point(design.body, lip, -lip.inset_mm), lip.thickness_mm / 2
-    side_x, side_z = half * float(np.sin(np.radians(lip.angle_deg))), half * float(np.cos(np.radians(lip.angle_deg)))
-    return [
-        node("line", x1=outer[0] + way * side_x, y1=-outer[2] + way * side_z, x2=inner[0] + way * side_x, y2=-inner[2] + way * side_z, stroke=INK, stroke_width=0.2)
-        for way in (-1, 1)
-    ]
+    corners = slot_outline(design) * [1.0, -1.0]
+    return [node("line", x1=a[0], y1=a[1], x2=b[0], y2=b[1], stroke=INK, stroke_width=0.2) for a, b in (corners[:2].tolist(), corners[2:].tolist())]
 
 
 def _mark(hole: Drilling, x: float, y: float) -> Node:

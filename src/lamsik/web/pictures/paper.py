@@ -12,14 +12,27 @@ THIN = Pen(0.2)
 
 
 @dataclass(frozen=True)
+class Listed:
+    """A row of a list that belongs to a place of a drawing: how far along it [mm], what it says, and what more."""
+
+    x_mm: float
+    says: str
+    more: str
+
+
+@dataclass(frozen=True)
 class Drawing:
-    """Something to print at true size: its title, content in millimetres, the box it takes (x, y, width, height, SVG downward)."""
+    """Something to print at true size: its title, content in millimetres, the box it takes (x, y, width, height, SVG downward).
+
+    What is `listed` stands under it; of a drawing over several sheets each part has the rows of its own places.
+    """
 
     key: str
     title: str
     content: tuple[Node, ...]
     box: tuple[float, float, float, float]
     note: str = ""
+    listed: tuple[Listed, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -53,6 +66,8 @@ class _Piece:
 
 
 HEAD, NOTE = 6.0, 4.5
+ROW, LIST_WIDE = 8.5, 172.0
+"""Of a list: the height of a row, and how wide it is [mm]."""
 
 
 def sheets(drawings: list[Drawing], paper: str, title: str) -> tuple[Sheet, ...]:
@@ -62,7 +77,7 @@ def sheets(drawings: list[Drawing], paper: str, title: str) -> tuple[Sheet, ...]
     if longest > wide - 2 * MARGIN:
         wide, high = high, wide
     area = (wide - 2 * MARGIN, high - 2 * MARGIN - FOOT)
-    pages = _packed([piece for drawing in drawings for piece in _pieces(drawing, area)], area)
+    pages = _packed([piece for drawing in drawings for part in _pieces(drawing, area) for piece in (part, *_lists(part, area))], area)
     return tuple(
         Sheet(
             wide,
@@ -89,6 +104,20 @@ def _pieces(drawing: Drawing, area: tuple[float, float]) -> list[_Piece]:
             window = (x + column * step_x, y + row * step_y, (step_x + OVERLAP) if columns > 1 else wide, (step_y + OVERLAP) if rows > 1 else high)
             part = f"{drawing.title}, part {row * columns + column + 1} of {rows * columns}: lay the crosses over each other"
             found.append(_Piece(drawing, window, part, tuple(m for m in marks if _inside(m, window))))
+    return found
+
+
+def _lists(piece: _Piece, area: tuple[float, float]) -> list[_Piece]:
+    """The rows that belong to what a piece shows, as many to a list as a sheet takes."""
+    left, _, wide, _ = piece.window
+    rows = [row for row in piece.drawing.listed if left <= row.x_mm <= left + wide]
+    most = max(int((area[1] - HEAD) // ROW), 1)
+    found = []
+    for first in range(0, len(rows), most):
+        part = rows[first : first + most]
+        said = [label(row.says, 0, n * ROW + 3.0, 2.7) for n, row in enumerate(part)] + [label(row.more, 4, n * ROW + 6.5, 2.4, fill=MUTED) for n, row in enumerate(part)]
+        box = (0.0, 0.0, min(LIST_WIDE, area[0]), len(part) * ROW)
+        found.append(_Piece(Drawing(f"{piece.drawing.key}-list", "", tuple(said), box), box, f"{piece.heading.split(':')[0]}: list"))
     return found
 
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import timedelta
 from functools import lru_cache
 
-from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
+from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
@@ -27,6 +27,7 @@ from lamsik.web.pieces.standing import at_work, stands
 from lamsik.web.scale.port import board
 from lamsik.web.shared import keeping, printing
 from lamsik.web.shared.db import db, load, load_document, sent_id
+from lamsik.web.shared.files import as_pdf
 from lamsik.web.tank.facts import budget_rows, tank_facts, verdict_view
 
 blueprint = Blueprint("pieces", __name__, url_prefix="/pieces")
@@ -231,7 +232,7 @@ def card_pdf(key: int) -> ResponseReturnValue:
         data = printing.pdf(render_template("pieces/card.html", **_card(shown), screen=False))
     except printing.CannotPrint as error:
         return render_template("pieces/cannot_print.html", shown=shown, message=str(error)), 501
-    return Response(data, mimetype="application/pdf", headers={"Content-Disposition": f'inline; filename="{shown.piece.number}.pdf"'})
+    return as_pdf(data, f"{shown.piece.number} bench card")
 
 
 def _card(shown: PieceView) -> dict[str, object]:

@@ -22,8 +22,8 @@ from lamsik.store.tables import Water as WaterRow
 from lamsik.web.lan.pairing import is_local
 from lamsik.web.pictures.scale import weighing_scenes
 from lamsik.web.scale import port
-from lamsik.web.shapes.bring import as_file
 from lamsik.web.shared.db import db, load, sent_row
+from lamsik.web.shared.files import as_file
 
 blueprint = Blueprint("scale", __name__, url_prefix="/scale")
 

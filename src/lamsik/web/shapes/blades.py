@@ -18,9 +18,9 @@ from lamsik.formats import blade_file, dxf
 from lamsik.store import documents, stores
 from lamsik.web.pictures import blade as drawn
 from lamsik.web.pictures.paper import sheets
-from lamsik.web.shapes.bring import as_file
 from lamsik.web.shared import keeping, printing
 from lamsik.web.shared.db import db, load_document, sent_base
+from lamsik.web.shared.files import as_file, as_pdf, named
 from lamsik.web.shared.forms import MeasureField, choices
 
 blueprint = Blueprint("shapes_blades", __name__, url_prefix="/shapes/blades")
@@ -142,7 +142,7 @@ def pdf(key: int) -> ResponseReturnValue:
         data = printing.pdf(render_template("shapes/pack_print.html", pack=pack, row=row))
     except printing.CannotPrint as error:
         return render_template("shared/error.html", status=501, message=str(error), next="The flat strip can be taken as DXF meanwhile.", mark=""), 501
-    return Response(data, mimetype="application/pdf", headers={"Content-Disposition": f'inline; filename="{row.code}-bending.pdf"'})
+    return as_pdf(data, named(row, "bending"))
 
 
 def _flag(blade: Blade) -> str:
@@ -155,7 +155,7 @@ def _flag(blade: Blade) -> str:
 def export(key: int) -> Response:
     """The blade as a file of its own."""
     row = load_document("blade", key)
-    return as_file(blade_file.dumps(blade_of(documents.content(db(), row))).encode("utf-8"), f"{row.code}.json", "application/json")
+    return as_file(blade_file.dumps(blade_of(documents.content(db(), row))).encode("utf-8"), f"{named(row)}.json", "application/json")
 
 
 @blueprint.get("/<int:key>/flat.dxf")
@@ -163,4 +163,4 @@ def flat(key: int) -> Response:
     """The flat strip for a cutter: outline, holes, bend line."""
     row = load_document("blade", key)
     blade = blade_of(documents.content(db(), row))
-    return as_file(dxf.write(drawn.layers(blade), blade_file.document(blade)), f"{row.code}.dxf", "image/vnd.dxf")
+    return as_file(dxf.write(drawn.layers(blade), blade_file.document(blade)), f"{named(row)}.dxf", "image/vnd.dxf")

@@ -1,6 +1,5 @@
 """Bringing a shape in: body files, drawings, photos to trace, meshes. Nothing is kept until all of it is good."""
 
-import io
 import math
 from collections.abc import Callable
 from dataclasses import asdict
@@ -206,8 +205,3 @@ def finite_pair(name: str, sent: object) -> tuple[float, float]:
     if not isinstance(sent, list) or len(sent) != 2 or not all(isinstance(v, int | float) and not isinstance(v, bool) and math.isfinite(v) for v in sent):
         raise Refused(name, sent, "a pair of numbers is needed")
     return float(sent[0]), float(sent[1])
-
-
-def as_file(data: bytes, name: str, kind: str) -> Response:
-    """A download."""
-    return Response(io.BytesIO(data), mimetype=kind, headers={"Content-Disposition": f'attachment; filename="{name}"'})

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 from typing import Any
 
+import numpy as np
 from flask import Blueprint, Response, abort, render_template, request
 from flask.typing import ResponseReturnValue
 
@@ -16,8 +17,11 @@ from lamsik.core.shapes.clearance import clearances
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.drillings import Drilling, drillings, slot_words
 from lamsik.core.shapes.hardware import lip_outline
+from lamsik.core.shapes.shells import shell_meshes, whole_shell
 from lamsik.core.shapes.solid import segments, solid
+from lamsik.core.shapes.space import hollow_outlines
 from lamsik.core.shapes.stock import GRAIN, NO_GRAIN, block, cutting
+from lamsik.core.units import place
 from lamsik.formats import dxf, stl, svg_outlines
 from lamsik.formats.body_document import Document as Content
 from lamsik.formats.body_document import to_design
@@ -26,9 +30,9 @@ from lamsik.store.tables import Document
 from lamsik.web.pictures import pack
 from lamsik.web.pictures.paper import SHEETS, Sheet, sheets
 from lamsik.web.pictures.svg import Node, markup, node, path
-from lamsik.web.shapes.bring import as_file
 from lamsik.web.shared import printing
 from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.files import as_file, as_pdf, named
 
 blueprint = Blueprint("shapes_make", __name__, url_prefix="/shapes")
 
@@ -90,6 +94,7 @@ def show(key: int) -> ResponseReturnValue:
     return render_template(
         "shapes/pack.html", row=row, for_order=orders.waiting_for(db(), key), pack=found, stock=stock, papers=SHEETS, problem=problem,
         query=request.query_string.decode("ascii", "ignore") if not problem else "", asked=asked, segments=segments(design.body), accuracy=accuracy(design),
+        hollow=hollow_words(design),
         clashes=clashes(design, stores.rules(db()).wall_mm), cautions=[f"{CAUTIONS['blades']} {CAUTIONS['wood_dust']} {DEFER}"], saw=stores.setting(db(), "saw"),
     ), 422 if problem else 200  # fmt: skip
 
@@ -115,9 +120,17 @@ def accuracy(design: Design) -> str:
     """How near the exported mesh is to the body as drawn."""
     if design.body.skin is not None:
         return "The mesh as it was brought in."
-    short = 1.0 - polyhedra.measures(polyhedra.surface(design.body, FINE, ROUND)).volume_mm3 / solid(replace(design.body, joints=())).volume_mm3
     faces = len(polyhedra.surface(design.body, FINE, ROUND).faces)
-    return f"{faces} triangles; its volume is {abs(short) * 100:.3f} % less than the curve's."
+    return f"{faces} triangles; its volume is {_short(design) * 100:.3f} % less than the curve's."
+
+
+def _short_words(design: Design) -> str:
+    return "As brought in" if design.body.skin is not None else f"{_short(design) * 100:.3f} % less than drawn"
+
+
+def _short(design: Design) -> float:
+    """By what share the mesh is smaller than the body as drawn."""
+    return abs(1.0 - polyhedra.measures(polyhedra.surface(design.body, FINE, ROUND)).volume_mm3 / solid(replace(design.body, joints=())).volume_mm3)
 
 
 @blueprint.get("/<int:key>/pack.pdf")
@@ -128,7 +141,7 @@ def pdf(key: int) -> ResponseReturnValue:
         data = printing.pdf(render_template("shapes/pack_print.html", pack=_asked(row, request.args.to_dict()), row=row))
     except printing.CannotPrint as error:
         return render_template("shared/error.html", status=501, message=str(error), next="The sheets can be taken as SVG meanwhile.", mark=""), 501
-    return Response(data, mimetype="application/pdf", headers={"Content-Disposition": f'inline; filename="{row.code}-pack.pdf"'})
+    return as_pdf(data, named(row, "pack"))
 
 
 @blueprint.get("/<int:key>/sheet-<int:number>.svg")
@@ -139,7 +152,7 @@ def sheet(key: int, number: int) -> Response:
     if not 1 <= number <= len(found):
         abort(404)
     drawn = carrying(found[number - 1].svg(), documents.content(db(), row))
-    return as_file(_svg_file(drawn), f"{row.code}-sheet-{number}.svg", "image/svg+xml")
+    return as_file(_svg_file(drawn), f"{named(row, f'sheet {number}')}.svg", "image/svg+xml")
 
 
 def carrying(root: Node, content: Content) -> Node:
@@ -171,7 +184,7 @@ def outlines(key: int) -> Response:
     """Side and top outline in true millimetres, for a drawing program; it can be brought in again unchanged."""
     row = load_document("body", key)
     content = documents.content(db(), row)
-    return as_file(_svg_file(outline_drawing(content)), f"{row.code}-outlines.svg", "image/svg+xml")
+    return as_file(_svg_file(outline_drawing(content)), f"{named(row, 'outlines')}.svg", "image/svg+xml")
 
 
 def outline_drawing(content: Content) -> Node:
@@ -182,9 +195,14 @@ def outline_drawing(content: Content) -> Node:
     height = high - low + 2 * half + 20
     paths = [path(side), path(top + [0.0, low - half - 10.0])]
     line = {"fill": "none", "stroke": "#16283A", "stroke_width": 0.2}
+    design, inside = to_design(content), []
+    inside += [node("path", d=path(row, close=False), id=f"cut-{n}", **line) for n, row in enumerate(pack.cut_lines(design), start=1)]
+    if design.lip is not None:
+        inside.append(node("path", d=path(pack.slot_outline(design)), id="slot", **line))
+    inside += [node("path", d=path(row), id=f"hollow-{n}", **line) for n, row in enumerate(hollow_outlines(design), start=1)]
     return node(
         "svg", node("title", f"{content['name']}: outlines in millimetres"), node("metadata", svg_outlines.own_metadata(content, paths), id=svg_outlines.OURS),
-        node("path", d=paths[0], id="side", **line), node("path", d=paths[1], id="top", **line),
+        node("path", d=paths[0], id="side", **line), node("path", d=paths[1], id="top", **line), *inside,
         viewBox=f"-5 {-high - 5:.2f} {body.length_mm + 10:.2f} {height:.2f}", width=f"{body.length_mm + 10:.2f}mm", height=f"{height:.2f}mm", xmlns="http://www.w3.org/2000/svg",
     )  # fmt: skip
 
@@ -194,42 +212,74 @@ def drawing(key: int) -> Response:
     """Outlines, sections, lip and holes for a cutter, each on its layer."""
     row = load_document("body", key)
     content = documents.content(db(), row)
-    return as_file(dxf.write(layers(_asked(row, request.args.to_dict())), content), f"{row.code}.dxf", "image/vnd.dxf")
+    return as_file(dxf.write(layers(_asked(row, request.args.to_dict())), content), f"{named(row)}.dxf", "image/vnd.dxf")
 
 
 def layers(found: Pack) -> list[dxf.Layer]:
-    """The pack as layers: SIDE, TOP below it, SECTIONS beside, LIP and HOLES."""
+    """The pack as layers: SIDE, TOP below it, SECTIONS beside, each with its station; saw CUTS, the lip's SLOT and STATIONS on the side; LIP, HOLES, HOLLOW."""
     design = found.design
     side, top = side_outline(design.body, pack.FINE), top_outline(design.body, pack.FINE)
     below = float(side[:, 1].min()) - float(top[:, 1].max()) - 10.0
     rows = [dxf.Layer("SIDE", (side,)), dxf.Layer("TOP", (top + [0.0, below],))]
-    cuts, x = [], design.body.length_mm + 15.0
+    cuts, words, x = [], [], design.body.length_mm + 15.0
     for at in found.stations_mm:
         section = section_outline(design.body, at, 160)
         half = float(section[:, 0].max())
         cuts.append(section + [x + half, 0.0])
+        words.append((x, float(section[:, 1].min()) - 5.0, f"{place(at)} mm"))
         x += 2 * half + 10.0
-    rows.append(dxf.Layer("SECTIONS", tuple(cuts)))
+    rows.append(dxf.Layer("SECTIONS", tuple(cuts), words=tuple(words)))
+    rows.append(dxf.Layer("STATIONS", lines=tuple(pack.station_line(design, at) for at in found.stations_mm)))
+    if design.body.joints:
+        across = [np.array([[at, below - reach], [at, below + reach]]) for at, reach in pack.cuts_from_above(design)]
+        rows.append(dxf.Layer("CUTS", lines=(*pack.cut_lines(design), *across)))
     if design.lip is not None:
+        rows.append(dxf.Layer("SLOT", (pack.slot_outline(design),)))
         rows.append(dxf.Layer("LIP", (lip_outline(design.lip, 96) + [design.body.length_mm + 20.0, below],)))
-    holes = tuple((hole.x_mm, below, hole.drill_mm) for hole in found.holes if hole.face in ("belly", "back"))
+    if design.shell is not None:
+        rows.append(dxf.Layer("HOLLOW", hollow_outlines(design)))
+    holes = tuple(
+        (hole.x_mm, below + y, hole.drill_mm)
+        for hole in found.holes
+        if hole.face in ("belly", "back")
+        for y in ((-hole.beside_mm, hole.beside_mm) if hole.beside_mm else (0.0,))
+    )
     return [*rows, dxf.Layer("HOLES", circles=holes)]
 
 
 @blueprint.get("/<int:key>/body.stl")
 def mesh(key: int) -> Response:
-    """The uncut body as a mesh."""
+    """The uncut body as a mesh, its hollow taken out."""
     row = load_document("body", key)
     design = to_design(documents.content(db(), row))
-    return as_file(stl.write(polyhedra.surface(design.body, FINE, ROUND), f"{row.code} whole body, mm. {accuracy(design)}"), f"{row.code}.stl", "model/stl")
+    return as_file(stl.write(whole_shell(design, FINE, ROUND), f"{row.code} whole {_made(design)}, mm. {_short_words(design)}"), f"{named(row)}.stl", "model/stl")
 
 
 @blueprint.get("/<int:key>/segment-<int:number>.stl")
 def segment_mesh(key: int, number: int) -> Response:
-    """One segment as a mesh, its saw faces closed."""
+    """One segment as a mesh, its saw faces closed, its part of the hollow taken out."""
     row = load_document("body", key)
     design = to_design(documents.content(db(), row))
-    found = polyhedra.segment_meshes(design.body, FINE, ROUND)
-    if not design.body.joints or not 1 <= number <= len(found):
+    found = shell_meshes(design, FINE, ROUND) if design.body.joints else ()
+    if not 1 <= number <= len(found):
         abort(404)
-    return as_file(stl.write(found[number - 1], f"{row.code} segment {number}, mm"), f"{row.code}-segment-{number}.stl", "model/stl")
+    title = f"{row.code} segment {number} of {len(found)}, {_made(design)}, mm"
+    return as_file(stl.write(found[number - 1], title), f"{named(row, f'segment {number}')}.stl", "model/stl")
+
+
+def _made(design: Design) -> str:
+    return f"shell, wall {design.shell.wall_mm:g} mm" if design.shell else "body"
+
+
+def hollow_words(design: Design) -> str:
+    """What is said of a hollow body beside its files: its wall, how much material it takes, what a closed hollow needs; empty where it is solid."""
+    if design.shell is None:
+        return ""
+    whole = polyhedra.measures(polyhedra.surface(design.body, FINE, ROUND)).volume_ml
+    left = polyhedra.measures(whole_shell(design, FINE, ROUND)).volume_ml
+    around = f", {design.shell.around_mm:g} mm round what sits inside" if design.shell.around_mm else ""
+    fill = "" if design.shell.is_empty else f" It is filled with {design.shell.fill} afterwards."
+    return (
+        f"Hollow: the files hold the shell, wall {design.shell.wall_mm:g} mm{around}: {left:.1f} ml of material instead of {whole:.1f} ml.{fill} "
+        "A closed hollow printed in liquid resin keeps the resin: let it out through a hole, plug it after."
+    )

@@ -23,6 +23,7 @@ from lamsik.web.pictures.svg import Node
 from lamsik.web.shapes.live import current
 from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.files import as_file, named
 
 FITTED = ("line_tie", "hanger", "ring", "hook", "wire", "joint", "rattle", "tube", "eyes", "skirt")
 """Kinds of hardware in the order they go on."""
@@ -90,4 +91,4 @@ def export(key: int) -> Response:
     row = load_document("body", key)
     content = documents.content(db(), row)
     text = body_file.write(content, skins.packed(db(), content))
-    return Response(text, mimetype="application/json", headers={"Content-Disposition": f'attachment; filename="{row.code}.json"'})
+    return as_file(text, f"{named(row)}.json", "application/json")

@@ -1,0 +1,124 @@
+"""A hollow body as it is printed or cast: its segments as closed meshes with the hollow taken out of them, walls round what sits inside left in."""
+
+from functools import lru_cache
+
+import manifold3d
+import numpy as np
+
+from lamsik.core.errors import Refused
+from lamsik.core.shapes.body import Body, uncut
+from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.dividing import Bounds
+from lamsik.core.shapes.hardware import lip_root
+from lamsik.core.shapes.hollow import charted
+from lamsik.core.shapes.polyhedra import ahead_of, manifold_of, mesh_from, segment_meshes, surface
+from lamsik.core.shapes.skins import Mesh
+from lamsik.core.shapes.things import Lying, Plate, Solid, Upright, things_in
+
+FINE = (161, 65)
+"""Stations and points from side to side of the hollow's own surface."""
+
+ROUND = 64
+"""Sides of what is round in it."""
+
+
+@lru_cache(maxsize=8)
+def hollow_mesh(body: Body, wall_mm: float) -> Mesh:
+    """The whole inside of a wall as one closed mesh [mm], of a body that joints have not cut. Raises `Refused` where nothing is left inside."""
+    chart = charted(uncut(body), wall_mm, FINE)
+    count, across = chart.low.shape
+    x = (chart.from_mm + chart.to_mm) / 2 - (chart.to_mm - chart.from_mm) / 2 * np.cos(np.linspace(0.0, np.pi, count))
+    share = -np.cos(np.linspace(0.0, np.pi, across))
+    y = chart.sides.mean(axis=1)[:, None] + np.ptp(chart.sides, axis=1)[:, None] / 2 * share
+    edge = (chart.low[:, [0, -1]] + chart.high[:, [0, -1]]) / 2
+    high, low = chart.high.copy(), chart.low.copy()
+    high[:, [0, -1]] = low[:, [0, -1]] = edge
+    # each station a ring: over the top from left to right, back underneath
+    ring_y = np.hstack([y, y[:, -2:0:-1]])
+    ring_z = np.hstack([high, low[:, -2:0:-1]])
+    size = ring_y.shape[1]
+    rows = np.column_stack([np.repeat(x, size), ring_y.ravel(), ring_z.ravel()])
+    ends = np.array([[x[0], ring_y[0].mean(), ring_z[0].mean()], [x[-1], ring_y[-1].mean(), ring_z[-1].mean()]])
+    return _closed(np.vstack([rows, ends]), count, size)
+
+
+def _closed(vertices: Array, count: int, size: int) -> Mesh:
+    """Rings (count × size) joined to a tube with a fan at both ends; the last two vertices are their middles."""
+    here = (np.arange(count - 1)[:, None] * size + np.arange(size)).ravel()
+    beside = (np.arange(count - 1)[:, None] * size + (np.arange(size) + 1) % size).ravel()
+    tube = np.vstack([np.column_stack([here, beside, here + size]), np.column_stack([beside, beside + size, here + size])])
+    turn, last = np.arange(size), (count - 1) * size
+    near = np.column_stack([np.full(size, len(vertices) - 2), (turn + 1) % size, turn])
+    far = np.column_stack([np.full(size, len(vertices) - 1), last + turn, last + (turn + 1) % size])
+    faces = np.vstack([tube, near, far]).astype(np.int64)
+    a, b, c = (vertices[faces[:, k]] for k in range(3))
+    outward = float(np.einsum("ij,ij->i", a, np.cross(b, c)).sum()) > 0
+    return Mesh(vertices, faces if outward else faces[:, ::-1])
+
+
+def shell_meshes(design: Design, stations: int, around: int) -> tuple[Mesh, ...]:
+    """The segments as they are printed, from the nose: each solid one, or the shell of a hollow one.
+
+    Raises:
+        Refused: the surface cannot be cut.
+    """
+    whole = segment_meshes(design.body, stations, around) if design.body.joints else (surface(design.body, stations, around),)
+    if design.shell is None:
+        return whole
+    hollow = _hollow(design)
+    return tuple(mesh_from(manifold_of(mesh) - hollow) for mesh in whole)
+
+
+def whole_shell(design: Design, stations: int, around: int) -> Mesh:
+    """The uncut body, its hollow taken out."""
+    solid = surface(design.body, stations, around)
+    return solid if design.shell is None else mesh_from(manifold_of(solid) - _hollow(design))
+
+
+def _hollow(design: Design) -> manifold3d.Manifold:
+    """The chambers of the hollow: it ends at the walls of joints, at pours, and at the walls round what sits in it."""
+    body, shell = design.body, design.shell
+    assert shell is not None
+    left = manifold_of(hollow_mesh(uncut(body), shell.wall_mm))
+    bounds, chambers = Bounds.of(body, design.pours, shell), []
+    for fore, aft in bounds.closed:
+        ahead, _ = ahead_of(left, fore)
+        chambers.append(ahead)
+        _, left = ahead_of(left, aft)
+    found = manifold3d.Manifold.batch_boolean([*chambers, left], manifold3d.OpType.Add)
+    for first, last in bounds.pours:
+        kept = []
+        if first is not None:
+            kept.append(ahead_of(found, first)[0])
+        if last is not None:
+            kept.append(ahead_of(found, last)[1])
+        found = manifold3d.Manifold.batch_boolean(kept, manifold3d.OpType.Add) if kept else manifold3d.Manifold()
+    if shell.around_mm > 0:
+        bores = tuple(placed for placed in design.hardware if placed.item.pocket_ml > 0)
+        for thing in things_in(body, design.ballast, design.cavities, bores, design.lip):
+            found -= _shape(thing.shape.grown(shell.around_mm))
+    if found.status() != manifold3d.Error.NoError:
+        raise Refused("shell", None, "its hollow cannot be made out: a thicker wall, or fewer cuts through it")
+    return found
+
+
+def _shape(shape: Solid) -> manifold3d.Manifold:
+    """What sits in the hollow, with its wall."""
+    if isinstance(shape, Upright):
+        return manifold3d.Manifold.cylinder(shape.high_mm - shape.low_mm, shape.radius_mm, shape.radius_mm, ROUND).translate([shape.x_mm, shape.y_mm, shape.low_mm])
+    if isinstance(shape, Lying):
+        rise = (shape.z_to_mm - shape.z_from_mm) / (shape.to_mm - shape.from_mm)
+        lying = manifold3d.Manifold.cylinder(shape.to_mm - shape.from_mm, shape.radius_mm, shape.radius_mm, ROUND).rotate([0.0, 90.0, 0.0])
+        return lying.transform(np.array([[1.0, 0.0, 0.0, shape.from_mm], [0.0, 1.0, 0.0, 0.0], [rise, 0.0, 1.0, shape.z_from_mm]]))
+    return _plate(shape)
+
+
+def _plate(shape: Plate) -> manifold3d.Manifold:
+    """The lip's slot with its wall: along the plate from its inner edge to where it has left the body."""
+    lip, root = shape.lip, lip_root(shape.body, shape.lip)
+    deep, out, thick = lip.inset_mm + shape.wall_mm, lip.length_mm, lip.thickness_mm + 2 * shape.wall_mm
+    wide = lip.width_mm + 2 * shape.wall_mm
+    box = manifold3d.Manifold.cube([deep + out, wide, thick]).translate([-out, -wide / 2, -thick / 2])
+    # the plate runs inward up and aft: x grows into the body
+    return box.rotate([0.0, -lip.angle_deg, 0.0]).translate([root[0], root[1], root[2]])

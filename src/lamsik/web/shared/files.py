@@ -1,0 +1,29 @@
+"""What is taken away as a file: named by code and name, so that a folder of them can be read."""
+
+import re
+
+from flask import Response
+
+from lamsik.store.tables import Document
+
+MOST_NAME = 90
+UNFIT = re.compile(r'[\\/:*?"<>|\x00-\x1f\x7f]+')
+"""What some system does not take in a file's name."""
+
+
+def named(row: Document, what: str = "") -> str:
+    """A file's name without its ending: code, name, and which part of it."""
+    stem = f"{row.code} {row.name} {what}".strip()
+    return " ".join(UNFIT.sub(" ", stem).split())[:MOST_NAME].strip(" .")
+
+
+def as_file(data: bytes | str, name: str, kind: str, shown: bool = False) -> Response:
+    """A file to keep, or one that the browser may show first."""
+    answer = Response(data.encode("utf-8") if isinstance(data, str) else data, mimetype=kind)
+    answer.headers.set("Content-Disposition", "inline" if shown else "attachment", filename=name)
+    return answer
+
+
+def as_pdf(data: bytes, name: str) -> Response:
+    """A PDF, shown first."""
+    return as_file(data, f"{name}.pdf", "application/pdf", shown=True)
