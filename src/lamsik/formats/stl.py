@@ -67,12 +67,17 @@ def _merged(vertices: Any, faces: Any) -> tuple[Any, Any]:
     return vertices[first], back.reshape(-1)[np.asarray(faces)]
 
 
+APART_DIGITS = 4
+"""Corners nearer than a tenth of a thousandth of a millimetre are one."""
+
+
 def write(mesh: Mesh, title: str) -> bytes:
     """A mesh [mm] as a binary STL, its title cut at a word in the header; triangles that have no area in the file's own numbers are left out.
 
     A fan at a pole, or corners that the file cannot tell apart, would make other readers call it open.
     """
-    corners, place = np.unique(np.asarray(mesh.vertices, dtype="<f4") + np.float32(0.0), axis=0, return_inverse=True)
+    rounded = np.round(np.asarray(mesh.vertices), APART_DIGITS).astype("<f4") + np.float32(0.0)
+    corners, place = np.unique(rounded, axis=0, return_inverse=True)
     faces = place.reshape(-1)[mesh.faces]
     faces = faces[(faces[:, 0] != faces[:, 1]) & (faces[:, 1] != faces[:, 2]) & (faces[:, 2] != faces[:, 0])]
     points = corners[faces].astype(np.float64)
@@ -80,5 +85,6 @@ def write(mesh: Mesh, title: str) -> bytes:
     rows = np.zeros(len(faces), dtype=[("normal", "<f4", 3), ("points", "<f4", (3, 3)), ("spare", "<u2")])
     rows["normal"] = normal / np.maximum(np.linalg.norm(normal, axis=1), 1e-300)[:, None]
     rows["points"] = points
-    said = shorten(title.encode("ascii", "replace").decode("ascii"), 79, placeholder="")
+    plain = title.encode("ascii", "replace").decode("ascii")
+    said = shorten(plain, 79, placeholder="") or plain[:79]
     return said.encode("ascii").ljust(80, b" ") + len(faces).to_bytes(4, "little") + rows.tobytes()

@@ -69,12 +69,29 @@ CHART = (65, 25)
 @lru_cache(maxsize=32)
 def inside_chart(body: Body, wall_mm: float) -> Chart:
     """The inside of a wall as a chart. Raises `Refused` where nothing is left inside."""
-    return charted(body, wall_mm, CHART)
+    return charted(body, wall_mm, CHART, *_opened(body, wall_mm))
 
 
-def charted(body: Body, wall_mm: float, counts: tuple[int, int]) -> Chart:
-    """The same at so many stations and points from side to side."""
-    is_open, ends = _opened(body, wall_mm)
+def exact_chart(body: Body, wall_mm: float, counts: tuple[int, int]) -> Chart:
+    """The same at so many stations and points from side to side, its edge where the wall is even there too: for what is made by it."""
+    reach = _exactly(body, wall_mm)
+
+    def is_open(x: Array, y: Array) -> Array:
+        low, high = reach(x, y)
+        return np.asarray(high > low)
+
+    _, (first, last) = _opened(body, wall_mm)
+    x = np.linspace(first, last, 121)
+    there = np.nonzero(is_open(x, np.zeros(121)))[0]
+    if not there.size:
+        raise Refused("shell.wall_mm", wall_mm, "thinner: nothing of the hollow is left")
+    step = x[1] - x[0]
+    ends = (_edge(is_open, x[there[0]], x[there[0]] - step), _edge(is_open, x[there[-1]], x[there[-1]] + step))
+    return charted(body, wall_mm, counts, is_open, ends)
+
+
+def charted(body: Body, wall_mm: float, counts: tuple[int, int], is_open: "Reachable", ends: tuple[float, float]) -> Chart:
+    """A chart of the inside of a wall: so many stations between its ends, so many points from side to side of where it is open."""
     middle, half = sum(ends) / 2, (ends[1] - ends[0]) / 2
     x = middle - half * np.cos(np.linspace(0.0, np.pi, counts[0])) * (1 - 1e-6)
     right = _sides(is_open, x, body.width_mm / 2)

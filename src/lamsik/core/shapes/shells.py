@@ -4,6 +4,7 @@ from functools import lru_cache
 
 import manifold3d
 import numpy as np
+from numpy.typing import NDArray
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.body import Body, uncut
@@ -11,7 +12,7 @@ from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.dividing import Bounds
 from lamsik.core.shapes.hardware import lip_root
-from lamsik.core.shapes.hollow import charted
+from lamsik.core.shapes.hollow import exact_chart
 from lamsik.core.shapes.polyhedra import ahead_of, manifold_of, mesh_from, segment_meshes, surface
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.shapes.things import Lying, Plate, Solid, Upright, things_in
@@ -26,35 +27,47 @@ ROUND = 64
 @lru_cache(maxsize=8)
 def hollow_mesh(body: Body, wall_mm: float) -> Mesh:
     """The whole inside of a wall as one closed mesh [mm], of a body that joints have not cut. Raises `Refused` where nothing is left inside."""
-    chart = charted(uncut(body), wall_mm, FINE)
+    chart = exact_chart(uncut(body), wall_mm, FINE)
     count, across = chart.low.shape
     x = (chart.from_mm + chart.to_mm) / 2 - (chart.to_mm - chart.from_mm) / 2 * np.cos(np.linspace(0.0, np.pi, count))
-    share = -np.cos(np.linspace(0.0, np.pi, across))
-    y = chart.sides.mean(axis=1)[:, None] + np.ptp(chart.sides, axis=1)[:, None] / 2 * share
-    edge = (chart.low[:, [0, -1]] + chart.high[:, [0, -1]]) / 2
-    high, low = chart.high.copy(), chart.low.copy()
-    high[:, [0, -1]] = low[:, [0, -1]] = edge
-    # each station a ring: over the top from left to right, back underneath
-    ring_y = np.hstack([y, y[:, -2:0:-1]])
-    ring_z = np.hstack([high, low[:, -2:0:-1]])
-    size = ring_y.shape[1]
-    rows = np.column_stack([np.repeat(x, size), ring_y.ravel(), ring_z.ravel()])
-    ends = np.array([[x[0], ring_y[0].mean(), ring_z[0].mean()], [x[-1], ring_y[-1].mean(), ring_z[-1].mean()]])
-    return _closed(np.vstack([rows, ends]), count, size)
+    y = chart.sides.mean(axis=1)[:, None] - np.ptp(chart.sides, axis=1)[:, None] / 2 * np.cos(np.linspace(0.0, np.pi, across))
+    shut = chart.high - chart.low < SHUT_MM
+    shut[:, [0, -1]] = shut[[0, -1], :] = True  # it closes all round
+    middle = _carried((chart.low + chart.high) / 2, shut)
+    # where it is shut its two sides are one: they share the corner
+    top = np.arange(count * across).reshape(count, across)
+    under = np.where(shut, top, top + count * across)
+    high, low = (np.where(shut, middle, side) for side in (chart.high, chart.low))
+    flat = [np.repeat(x, across), y.ravel()]
+    vertices = np.vstack([np.column_stack([*flat, high.ravel()]), np.column_stack([*flat, low.ravel()])])
+    faces = np.vstack([_grid(top, shut), _grid(under, shut)[:, ::-1]])
+    used, faces = np.unique(faces, return_inverse=True)
+    return Mesh(vertices[used], faces.reshape(-1, 3).astype(np.int64))
 
 
-def _closed(vertices: Array, count: int, size: int) -> Mesh:
-    """Rings (count × size) joined to a tube with a fan at both ends; the last two vertices are their middles."""
-    here = (np.arange(count - 1)[:, None] * size + np.arange(size)).ravel()
-    beside = (np.arange(count - 1)[:, None] * size + (np.arange(size) + 1) % size).ravel()
-    tube = np.vstack([np.column_stack([here, beside, here + size]), np.column_stack([beside, beside + size, here + size])])
-    turn, last = np.arange(size), (count - 1) * size
-    near = np.column_stack([np.full(size, len(vertices) - 2), (turn + 1) % size, turn])
-    far = np.column_stack([np.full(size, len(vertices) - 1), last + turn, last + (turn + 1) % size])
-    faces = np.vstack([tube, near, far]).astype(np.int64)
-    a, b, c = (vertices[faces[:, k]] for k in range(3))
-    outward = float(np.einsum("ij,ij->i", a, np.cross(b, c)).sum()) > 0
-    return Mesh(vertices, faces if outward else faces[:, ::-1])
+SHUT_MM = 1e-4
+"""A hollow that is flatter is none."""
+
+
+def _carried(middle: Array, shut: NDArray[np.bool_]) -> Array:
+    """Middle heights, where it is shut that of the nearest open point of the station, or of the nearest station that has one."""
+    found, open_rows = middle.copy(), np.nonzero(~shut.all(axis=1))[0]
+    at = np.arange(shut.shape[1])
+    for row in open_rows:
+        there = np.nonzero(~shut[row])[0]
+        found[row] = middle[row, there[np.argmin(np.abs(at[:, None] - there), axis=1)]]
+    for row in np.nonzero(shut.all(axis=1))[0]:
+        found[row] = found[open_rows[np.argmin(np.abs(open_rows - row))]].mean()
+    return found
+
+
+def _grid(index: NDArray[np.int64], shut: NDArray[np.bool_]) -> NDArray[np.int64]:
+    """The two triangles of each cell of a grid of corners, seen from above turning left; those shut at every corner are left out."""
+    a, b, c, d = index[:-1, :-1].ravel(), index[1:, :-1].ravel(), index[1:, 1:].ravel(), index[:-1, 1:].ravel()
+    faces = np.vstack([np.column_stack([a, b, c]), np.column_stack([a, c, d])])
+    e, f, g, h = shut[:-1, :-1].ravel(), shut[1:, :-1].ravel(), shut[1:, 1:].ravel(), shut[:-1, 1:].ravel()
+    kept: NDArray[np.int64] = faces[~np.concatenate([e & f & g, e & g & h])]
+    return kept
 
 
 def shell_meshes(design: Design, stations: int, around: int) -> tuple[Mesh, ...]:

@@ -16,7 +16,7 @@ from lamsik.core.units import parse
 from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import with_sinker
 from lamsik.formats.body_document import with_design
-from lamsik.store import documents, mixes, moulds, orders, pieces
+from lamsik.store import documents, mixes, moulds, orders, pieces, stores
 from lamsik.store.tables import Document, Instrument, Order, Piece, Revision, now
 from lamsik.web.pictures import card as drawings
 from lamsik.web.pictures.cards import design_of
@@ -235,12 +235,21 @@ def card_pdf(key: int) -> ResponseReturnValue:
     return as_pdf(data, f"{shown.piece.number} bench card")
 
 
+PAPERS = {"Letter": (("Letter", 232.0), ("Tabloid", 384.0), ("Broadsheet", 1e9)), "": (("A4", 250.0), ("A3", 380.0), ("A2", 1e9))}
+"""Papers of the card and the longest body that lies on each [mm], where the shop prints on Letter, and elsewhere."""
+
+
+def card_paper(length_mm: float, shops: str) -> str:
+    """The smallest paper that a body lies on in full size, of the family the shop prints on."""
+    return next(paper for paper, most in PAPERS.get(shops, PAPERS[""]) if length_mm <= most)
+
+
 def _card(shown: PieceView) -> dict[str, object]:
     design = shown.design
     return {
         "shown": shown,
         "wide": any(ord(char) > 0x2E7F for char in f"{design.name}{design.host.name}{''.join(c.name + c.note for c in design.coats)}"),
-        "paper": "A4 landscape" if design.body.length_mm <= 250 else ("A3 landscape" if design.body.length_mm <= 380 else "A2 landscape"),
+        "paper": card_paper(design.body.length_mm, stores.setting(db(), "saw")["paper"]),
         "side": drawings.side_template(design),
         "top": drawings.top_template(design),
         "cuts": drawings.sections(design),

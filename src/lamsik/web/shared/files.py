@@ -1,6 +1,8 @@
 """What is taken away as a file: named by code and name, so that a folder of them can be read."""
 
 import re
+import unicodedata
+from urllib.parse import quote
 
 from flask import Response
 
@@ -20,7 +22,9 @@ def named(row: Document, what: str = "") -> str:
 def as_file(data: bytes | str, name: str, kind: str, shown: bool = False) -> Response:
     """A file to keep, or one that the browser may show first."""
     answer = Response(data.encode("utf-8") if isinstance(data, str) else data, mimetype=kind)
-    answer.headers.set("Content-Disposition", "inline" if shown else "attachment", filename=name)
+    plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode("ascii")
+    told = f'{"inline" if shown else "attachment"}; filename="{" ".join(plain.split()).replace(" .", ".")}"'
+    answer.headers["Content-Disposition"] = told if plain == name else f"{told}; filename*=UTF-8''{quote(name)}"  # RFC 6266
     return answer
 
 
