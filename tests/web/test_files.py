@@ -18,6 +18,8 @@ from ezdxf.path import make_path
 from jsonschema import Draft202012Validator
 from PIL import Image
 
+from lamsik.core.shapes.clearance import Clearances
+from lamsik.core.shapes.drillings import drillings
 from lamsik.core.shapes.hollow import Shell
 from lamsik.core.shapes.joints import Joint
 from lamsik.core.shapes.polyhedra import measures, surface
@@ -89,7 +91,7 @@ class TestStl:
         shell = demo.get(f"/shapes/{RUNNER}/body.stl").data
         assert read_stl(shell).volume < 0.65 * solid_ml and b"shell, wall 1.6 mm" in shell[:80] and read_stl(shell).body_count == 2
         page = demo.get(f"/shapes/{RUNNER}/pack").text
-        assert "Hollow: the files hold the shell, wall 1.6 mm" in page and "through the 1.6 mm wall into the hollow" in page and "the hollow is drawn dashed" in page
+        assert "Hollow: the files hold the shell, wall 1.6 mm" in page and "mm wall into the hollow" in page and "the hollow is drawn dashed" in page
 
 
 def document_base(shop, key):
@@ -127,6 +129,20 @@ class TestShell:
         solids = sum(trimesh.Trimesh(part.vertices, part.faces).volume for part in parts)
         assert solid(jointed.body).volume_mm3 - solids == pytest.approx(sum(p.volume_mm3 for p in space_of(jointed).hollow), rel=4e-3)
         assert all(trimesh.Trimesh(part.vertices, part.faces).is_watertight for part in parts)
+
+    def test_a_hole_says_where_it_comes_into_the_hollow(self):
+        """From the belly through the wall square to the skin, along the axis through what the wall leaves solid at the ends."""
+        screws = tuple(replace(placed, item=replace(placed.item, wire_mm=0.9, shank_mm=14.0)) for placed in bait().hardware)
+        table, hollow = Clearances(), bait(shell=Shell(2.0, around_mm=1.5), hardware=screws)
+        rows = {hole.face: hole for hole in drillings(hollow, table, (1.0, 6.0)) if "g lead" not in hole.purpose}
+        assert rows["belly"].through_mm == pytest.approx(2.0, abs=0.08)
+        inside = hollow_mesh(hollow.body, 2.0).vertices[:, 0]
+        assert rows["nose"].through_mm is None or rows["nose"].through_mm == pytest.approx(inside.min(), abs=0.4)
+        assert next(hole for hole in drillings(hollow, table, (1.0, 6.0)) if "g lead" in hole.purpose).through_mm is None  # it has a wall of its own
+        assert next(hole for hole in drillings(bait(shell=Shell(2.0), hardware=screws), table, (1.0, 6.0)) if "g lead" in hole.purpose).through_mm == pytest.approx(
+            2.0, abs=0.08
+        )
+        assert all(hole.through_mm is None for hole in drillings(bait(hardware=screws), table, (1.0, 6.0)))
 
 
 class TestDrawings:

@@ -78,6 +78,11 @@ def _body(design: Design) -> Step:
     return Step("carve", "Cast the body" if poured else NAMES[made], says, weigh="carved", cautions=hazards[made])
 
 
+def body_cautions(design: Design) -> tuple[str, ...]:
+    """What can hurt while the body itself is made."""
+    return _body(design).cautions
+
+
 def _fit(design: Design) -> Step:
     if design.host.source == "poured" and design.host.construction == "soft":
         return Step("fit", "Hardware", "See that what was cast in sits straight and moves.", weigh="ballasted", cautions=("hooks",))

@@ -4,11 +4,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from math import cos, radians
 
+import numpy as np
+
 from lamsik.core.shapes.ballast_holes import mouth_mm
-from lamsik.core.shapes.body import station
+from lamsik.core.shapes.body import station, uncut
 from lamsik.core.shapes.clearance import Clearances, drill_for, pilot_mm
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import lip_root
+from lamsik.core.shapes.hollow import inside_chart
 from lamsik.core.shapes.inside import cavity_point
 
 FACES = {"belly": 90.0, "back": 90.0, "nose": 0.0, "tail": 0.0}
@@ -37,16 +40,29 @@ class Drilling:
 
 def drillings(design: Design, table: Clearances, drills: Sequence[float]) -> tuple[Drilling, ...]:
     """The drill map, from the nose: ballast holes as designed, pilot holes and bores by the shop's clearances."""
-    rows = [*_ballast(design, table), *_hardware(design, table, drills), *_joint_pins(design, table, drills)]
-    found = (Drilling(chr(ord("A") + i) if i < 26 else str(i + 1), *row) for i, row in enumerate(sorted(rows, key=lambda r: (r[1], r[0]))))
-    return tuple(replace(hole, through_mm=_through_mm(design, hole)) for hole in found)
+    ballast, others = _ballast(design, table), [*_hardware(design, table, drills), *_joint_pins(design, table, drills)]
+    rows = [*((row, bool(design.shell and design.shell.around_mm)) for row in ballast), *((row, False) for row in others)]
+    found = []
+    for at, (row, walled) in enumerate(sorted(rows, key=lambda pair: (pair[0][1], pair[0][0]))):
+        hole = Drilling(chr(ord("A") + at) if at < 26 else str(at + 1), *row)
+        found.append(hole if walled else replace(hole, through_mm=_through_mm(design, hole)))
+    return tuple(found)
 
 
 def _through_mm(design: Design, hole: Drilling) -> float | None:
-    """The wall a hole goes through where it comes into the hollow [mm]; None where it stays in material, or has walls of its own there."""
-    shell = design.shell
-    outside = hole.face in ("belly", "back", "nose", "tail", "flank")
-    return shell.wall_mm if shell and shell.around_mm == 0 and outside and hole.depth_mm > shell.wall_mm else None
+    """How far a hole goes until it comes into the hollow [mm]; None where it stays in material. A chamber, a tube and a slug's hole may have walls of their own."""
+    shell, body = design.shell, design.body
+    if shell is None:
+        return None
+    inside = inside_chart(uncut(body), shell.wall_mm)
+    if hole.face in ("nose", "tail"):
+        wall = inside.from_mm if hole.face == "nose" else body.length_mm - inside.to_mm
+    elif hole.face in ("belly", "back"):
+        low, high = (float(row[0]) for row in inside.reach(np.array([hole.x_mm]), np.array([hole.beside_mm])))
+        wall = low - hole.z_mm if hole.face == "belly" else hole.z_mm - high
+    else:
+        return None
+    return wall if 0.0 < wall < hole.depth_mm else None
 
 
 Row = tuple[str, float, float, float, float, float, str, str, float]

@@ -10,6 +10,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core import units
 from lamsik.core.cautions import CAUTIONS, DEFER
 from lamsik.core.errors import Refused, finite_between
+from lamsik.core.route.steps import body_cautions
 from lamsik.core.shapes import polyhedra
 from lamsik.core.shapes.body import section_outline, side_outline, top_outline
 from lamsik.core.shapes.clashes import clashes
@@ -95,8 +96,13 @@ def show(key: int) -> ResponseReturnValue:
         "shapes/pack.html", row=row, for_order=orders.waiting_for(db(), key), pack=found, stock=stock, papers=SHEETS, problem=problem,
         query=request.query_string.decode("ascii", "ignore") if not problem else "", asked=asked, segments=segments(design.body), accuracy=accuracy(design),
         hollow=hollow_words(design),
-        clashes=clashes(design, stores.rules(db()).wall_mm), cautions=[f"{CAUTIONS['blades']} {CAUTIONS['wood_dust']} {DEFER}"], saw=stores.setting(db(), "saw"),
+        clashes=clashes(design, stores.rules(db()).wall_mm), cautions=_cautions(design), saw=stores.setting(db(), "saw"),
     ), 422 if problem else 200  # fmt: skip
+
+
+def _cautions(design: Design) -> list[str]:
+    """One paragraph: blades, and what the making of this body brings."""
+    return [" ".join([*(CAUTIONS[key] for key in dict.fromkeys(("blades", *body_cautions(design)))), DEFER])]
 
 
 def _stock(row: Document, asked: dict[str, str]) -> dict[str, Any]:
