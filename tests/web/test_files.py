@@ -191,9 +191,9 @@ class TestDrawings:
         text = "\n".join(pages)
         parts = text.count("Drill map, part")
         assert parts >= 2 and text.count(": list") >= 2
-        for page in pages:
-            if "Drill map, part 2" in page:
-                assert "drill" in page.split("Drill map, part 2")[1]
+        for n in range(1, parts - text.count(": list") + 1):
+            [sheet] = [page for page in pages if f"Drill map, part {n} of 2: lay" in page]
+            assert f"Drill map, part {n} of 2: list" in sheet and "drill" in sheet.split(f"part {n} of 2: list")[1]
 
 
 class TestPlainText:

@@ -1,6 +1,6 @@
 """Paper: drawings in true millimetres laid on sheets, those longer than a sheet over several with register marks."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import ceil
 
 from lamsik.web.pictures.ink import INK, MUTED, Pen
@@ -53,12 +53,13 @@ class Sheet:
 
 @dataclass(frozen=True)
 class _Piece:
-    """A drawing, or a part of one: the window of it that is shown, its register marks, its heading."""
+    """A drawing, or a part of one: the window of it that is shown, its register marks, its heading; what has to stand below it on its sheet [mm]."""
 
     drawing: Drawing
     window: tuple[float, float, float, float]
     heading: str
     marks: tuple[tuple[float, float, str], ...] = ()
+    below: float = 0.0
 
     @property
     def height(self) -> float:
@@ -77,7 +78,7 @@ def sheets(drawings: list[Drawing], paper: str, title: str) -> tuple[Sheet, ...]
     if longest > wide - 2 * MARGIN:
         wide, high = high, wide
     area = (wide - 2 * MARGIN, high - 2 * MARGIN - FOOT)
-    pages = _packed([piece for drawing in drawings for part in _pieces(drawing, area) for piece in (part, *_lists(part, area))], area)
+    pages = _packed([piece for drawing in drawings for part in _pieces(drawing, area) for piece in _with_lists(part, area)], area)
     return tuple(
         Sheet(
             wide,
@@ -105,6 +106,13 @@ def _pieces(drawing: Drawing, area: tuple[float, float]) -> list[_Piece]:
             part = f"{drawing.title}, part {row * columns + column + 1} of {rows * columns}: lay the crosses over each other"
             found.append(_Piece(drawing, window, part, tuple(m for m in marks if _inside(m, window))))
     return found
+
+
+def _with_lists(piece: _Piece, area: tuple[float, float]) -> list[_Piece]:
+    """A piece and its lists, on one sheet where one takes them all."""
+    found = _lists(piece, area)
+    below = sum(one.height + GAP for one in found)
+    return [replace(piece, below=below if piece.height + below <= area[1] else 0.0), *found]
 
 
 def _lists(piece: _Piece, area: tuple[float, float]) -> list[_Piece]:
@@ -146,7 +154,7 @@ def _packed(pieces: list[_Piece], area: tuple[float, float]) -> list[list[tuple[
         wide, high = max(piece.window[2], 30.0), piece.height
         if x > 0 and x + wide > area[0] + 0.01:
             x, y, row = 0.0, y + row + GAP, 0.0
-        if pages[-1] and y + high > area[1] + 0.01:
+        if pages[-1] and y + high + piece.below > area[1] + 0.01:
             pages.append([])
             x = y = row = 0.0
         pages[-1].append((piece, MARGIN + x, MARGIN + y))
