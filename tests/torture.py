@@ -19,11 +19,16 @@ import time
 import urllib.error
 import urllib.parse
 import urllib.request
+from contextlib import closing
+from hashlib import sha256
 from pathlib import Path
 
+from alembic import command
+
 from lamsik.demo.shop import build
+from lamsik.store import pictures
 from lamsik.store.backup import backup
-from lamsik.store.database import FILE_NAME, open_database, session_of
+from lamsik.store.database import FILE_NAME, _config, connect, open_database, session_of
 from lamsik.web.app import create_app
 from tests.wild import broken
 
@@ -78,6 +83,46 @@ def kills(folder: Path, copy: Path, count: int) -> str:
         for kept in folder.glob("before-restore-*"):
             kept.unlink()
     return f"{count} kills, {acknowledged} acknowledged writes: {len(lost)} lost, {torn} torn databases"
+
+
+def migrations(folder: Path, count: int) -> str:
+    """An earlier version's shop brought up to this one, killed at any moment: it is whole before, after, and once it was let finish."""
+    dice, torn, lost = random.Random(5), 0, 0
+    before, once = folder / "before", folder / "once"
+    before.mkdir(parents=True)
+    engine, config = connect(before / FILE_NAME), _config()
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "0007")
+        for n in range(PHOTOS):
+            row = (f"photo {n}", n.to_bytes(4, "little") * 20_000)
+            connection.exec_driver_sql("INSERT INTO tracing (name, picture, width_px, height_px, state, at) VALUES (?, ?, 4, 3, '{}', '2026-01-01')", row)
+    engine.dispose()
+    for _ in range(count):
+        shutil.rmtree(once, ignore_errors=True)
+        shutil.copytree(before, once)
+        with subprocess.Popen([sys.executable, "-c", MIGRATOR, str(once)], stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True) as child:
+            child.stdout.readline()
+            time.sleep(dice.random() * 0.8)
+            child.kill()
+        with closing(sqlite3.connect(once / FILE_NAME)) as base:
+            torn += base.execute("PRAGMA integrity_check").fetchone()[0] != "ok" or base.execute("SELECT count(*) FROM tracing").fetchone()[0] != PHOTOS
+        engine = open_database(once)
+        engine.dispose()
+        with closing(sqlite3.connect(once / FILE_NAME)) as base:
+            for (digest,) in base.execute("SELECT digest FROM tracing"):
+                lost += sha256(pictures.get(once, digest)).hexdigest() != digest
+    return f"{count} kills of a migration, {PHOTOS} pictures each: {lost} lost, {torn} torn databases"
+
+
+PHOTOS = 150
+MIGRATOR = """
+import sys
+from pathlib import Path
+from lamsik.store.database import open_database
+print("ready", flush=True)
+open_database(Path(sys.argv[1]))
+"""
 
 
 def clients(folder: Path, many: int, seconds: float) -> str:
@@ -146,6 +191,7 @@ def main() -> None:
         backup(work / "shop", work / "copy.sqlite3")
         shutil.copytree(work / "shop", work / "wild")
         print(kills(work / "shop", work / "copy.sqlite3", wanted.kills), flush=True)
+        print(migrations(work / "old", wanted.kills // 2), flush=True)
         print(clients(work / "shop", wanted.clients, wanted.seconds), flush=True)
         print(wild(work / "wild", wanted.requests), flush=True)
     finally:

@@ -363,3 +363,11 @@ def test_a_body_that_cannot_be_built_gets_no_figures_of_how_it_swims():
     told, plain = report(settle(crossed)), report(settle(bait()))
     assert "runs into the chamber" in told["cannot_be_built"][0] and all(told[name] is None for name in ("net_g", "hanging_free", "floating", "roll_hz"))
     assert told["mass_g"] > 0 and plain["cannot_be_built"] == [] and plain["net_g"] is not None
+
+
+def test_the_glossary_is_one_whole_table():
+    lines = (ROOT / "docs" / "glossary.md").read_text(encoding="utf-8").splitlines()
+    rows = [at for at, line in enumerate(lines) if line.startswith("|")]
+    assert rows == list(range(rows[0], rows[-1] + 1)) and all(lines[at].count("|") == 4 and "||" not in lines[at] for at in rows)
+    names = [lines[at].split("|")[1].strip() for at in rows[2:]]
+    assert len(set(names)) == len(names) > 55

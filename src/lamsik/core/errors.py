@@ -77,7 +77,10 @@ def finite_between(field: str, value: object, low: float, high: float, unit: str
     allowed = f"allowed is {low:g} to {high:g} {unit}".rstrip()
     if isinstance(value, bool) or not isinstance(value, int | float):
         raise Refused(field, value, allowed)
-    number = float(value)
+    try:
+        number = float(value)
+    except OverflowError:  # a whole number of hundreds of digits
+        raise Refused(field, None, allowed) from None
     if not low <= number <= high:  # also refuses nan
         raise Refused(field, value, allowed)
     return number

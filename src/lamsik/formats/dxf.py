@@ -91,7 +91,8 @@ def read(data: bytes) -> Outlines:
     from ezdxf.units import conversion_factor  # noqa: PLC0415
 
     try:
-        drawing: Any = read_stream(io.StringIO(data.decode("utf-8", "replace")))
+        with np.errstate(all="ignore"):  # a coordinate beyond all numbers is refused below
+            drawing: Any = read_stream(io.StringIO(data.decode("utf-8", "replace")))
     except (DXFError, OSError, ValueError, TypeError, IndexError, KeyError, AttributeError) as error:
         raise Refused("dxf", kind_of(data, "a DXF drawing"), "this is no DXF file that can be read") from error
     unit = InsertUnits(drawing.units or InsertUnits.Millimeters)

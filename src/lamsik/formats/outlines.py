@@ -10,6 +10,7 @@ from lamsik.formats.body_document import Document
 
 SIDE, TOP = "side", "top"
 MOST_BYTES, MOST_POINTS, MOST_SHAPES = 10_000_000, 40_000, 2_000
+FARTHEST_MM = 1e5
 
 
 @dataclass(frozen=True, eq=False)
@@ -42,6 +43,9 @@ def chosen(found: list[Found], document: Document | None = None) -> Outlines:
     """
     if not found:
         raise Refused("file", "no closed outline", "draw the side as one closed path, and the top, if any, as another")
+    for row in found:
+        if not np.all(np.abs(row.points) <= FARTHEST_MM):  # nor is what is no number
+            raise Refused("file", row.name or None, f"an outline reaches further than {FARTHEST_MM / 1000:.0f} m: see what else is in the drawing")
     by_size = sorted(found, key=lambda row: -row.area_mm2)
     side = next((row for row in by_size if SIDE in row.name.lower()), None)
     top = next((row for row in by_size if TOP in row.name.lower() and row is not side), None)
