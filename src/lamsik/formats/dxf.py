@@ -75,7 +75,8 @@ def write(layers: list[Layer], document: Document | None = None) -> bytes:
 
 def _digest(outlines: list[Array]) -> str:
     """Tells whether outlines were changed; readers start a closed line elsewhere and leave out points that repeat, so order does not count."""
-    return sha256(b"".join(np.unique(np.round(np.asarray(o, dtype=float), 4) + 0.0, axis=0).tobytes() for o in outlines)).hexdigest()
+    with np.errstate(over="ignore"):  # a coordinate beyond all numbers is refused by its reader
+        return sha256(b"".join(np.unique(np.round(np.asarray(o, dtype=float), 4) + 0.0, axis=0).tobytes() for o in outlines)).hexdigest()
 
 
 def read(data: bytes) -> Outlines:
@@ -91,8 +92,7 @@ def read(data: bytes) -> Outlines:
     from ezdxf.units import conversion_factor  # noqa: PLC0415
 
     try:
-        with np.errstate(all="ignore"):  # a coordinate beyond all numbers is refused below
-            drawing: Any = read_stream(io.StringIO(data.decode("utf-8", "replace")))
+        drawing: Any = read_stream(io.StringIO(data.decode("utf-8", "replace")))
     except (DXFError, OSError, ValueError, TypeError, IndexError, KeyError, AttributeError) as error:
         raise Refused("dxf", kind_of(data, "a DXF drawing"), "this is no DXF file that can be read") from error
     unit = InsertUnits(drawing.units or InsertUnits.Millimeters)
