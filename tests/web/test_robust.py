@@ -305,16 +305,20 @@ class TestBadDocuments:
             assert answer.status_code == 422
         assert demo.get("/moulds").status_code == 200
 
-    @pytest.mark.parametrize(("kind", "page"), [("float", "/floats"), ("mould", "/moulds"), ("body", "/shapes")])
+    KINDS = (("float", "/floats"), ("mould", "/moulds"), ("body", "/shapes"), ("blade", "/shapes/blades"), ("product", "/mixes"), ("scheme", "/paints"))
+
+    @pytest.mark.parametrize(("kind", "page"), KINDS)
     def test_one_bad_row_takes_no_list_down(self, demo, kind, page):
         with session_of(demo.http.application.extensions["engine"]) as session:
             row = session.exec(select(Document).where(Document.kind == kind, Document.deleted_at.is_(None))).first()
             kept = session.exec(select(Revision).where(Revision.document_id == row.id, Revision.number == row.current)).one()
-            kept.content = {**kept.content, "parts": 5, "master": None, "body": None}
+            kept.content = {**kept.content, "parts": 5, "master": None, "body": None, "holes": 5, "coats": [{"x": 1}]}
             session.add(kept)
-        shown = demo.get(page)
-        assert shown.status_code == 200 and f"{row.name} ({row.code}) cannot be shown" in html.unescape(shown.text) and "Take its file" in shown.text
-        assert demo.post(f"{page}/{row.id}/delete").status_code == 302 and "cannot be shown" not in demo.get(page).text
+        own = f"/mixes/products/{row.id}" if kind == "product" else f"{page}/{row.id}"
+        for shown in (demo.get(page), demo.get(own)):  # in the list, and by itself
+            assert f"{row.name} ({row.code}) cannot be shown" in html.unescape(shown.text) and ("Take its file" in shown.text or kind == "scheme")
+        assert demo.get(page).status_code == 200 and demo.get(own).status_code == 422
+        assert demo.post(f"{own}/delete").status_code == 302 and "cannot be shown" not in demo.get(page).text
 
 
 class TestBackups:

@@ -23,10 +23,26 @@ WEIGHING, MIXED, POURED, FAILED, DROPPED = "weighing", "mixed", "poured", "faile
 
 
 def products(session: Session, text: str = "") -> dict[int, tuple[Document, Product]]:
-    """All products by id."""
+    """All products by id; those whose recipe is none are left to `unreadable`."""
+    return _sorted(session, text)[0]
+
+
+def unreadable(session: Session, text: str = "") -> list[tuple[Document, Refused]]:
+    """The products whose recipe is none, and why."""
+    return _sorted(session, text)[1]
+
+
+def _sorted(session: Session, text: str) -> tuple[dict[int, tuple[Document, Product]], list[tuple[Document, Refused]]]:
     rows = documents.listed(session, "product", text)
     found = documents.contents(session, rows)
-    return {row.id or 0: (row, to_product(found[row.id or 0])) for row in rows}
+    good: dict[int, tuple[Document, Product]] = {}
+    bad: list[tuple[Document, Refused]] = []
+    for row in rows:
+        try:
+            good[row.id or 0] = (row, to_product(found[row.id or 0]))
+        except Refused as refused:
+            bad.append((row, refused))
+    return good, bad
 
 
 def product_of(session: Session, key: int) -> Product:

@@ -12,6 +12,7 @@ from lamsik.core.errors import Refused
 from lamsik.store.documents import Missing, Stale
 from lamsik.web.shared.db import keep, rollback_session
 from lamsik.web.shared.once import remember
+from lamsik.web.shared.whole import WAYS, Broken, way_out
 
 log = logging.getLogger("lamsik")
 
@@ -64,7 +65,17 @@ def _http(error: HTTPException) -> Response:
 
 
 def _refused(error: Refused) -> Response:
-    return answer(422, error.says, error)
+    broken = way_out(error)
+    return _broken(broken) if broken else answer(422, error.says, error)
+
+
+def _broken(found: Broken) -> Response:
+    """A document's own page that cannot be shown: what is wrong with it, its file, its deletion."""
+    log.warning("%s %s cannot be shown", found.row.kind, found.row.code, exc_info=True)
+    rollback_session()
+    g.failed = True
+    own, file, away = WAYS[found.row.kind]
+    return make_response(render_template("shared/broken.html", found=found, file=file, away=away), 422)
 
 
 def _stale(error: Stale) -> Response:
@@ -119,5 +130,8 @@ def committed(response: Response) -> Response:
 
 
 def _unexpected(error: Exception) -> Response:
+    broken = None if wants_json() else way_out(error)
+    if broken:
+        return _broken(broken)
     log.exception("unexpected")
     return answer(500, "Something went wrong in the program. Nothing that was saved is lost.")

@@ -1,6 +1,7 @@
 """A product's page: what stands on its tin, and its tubs: received, opened, stirred, counted, thrown away."""
 
-from datetime import date
+from contextlib import suppress
+from datetime import date, datetime
 
 from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
@@ -15,7 +16,8 @@ from lamsik.core.units import STORED, parse
 from lamsik.formats.product_document import dumps, loads
 from lamsik.store import documents, mixes
 from lamsik.store.tables import Document, Tub, now
-from lamsik.web.shared import keeping
+from lamsik.web.mixes.planning import Asked, plan
+from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load, load_document, sent_base
 from lamsik.web.shared.files import as_file, named
 
@@ -123,6 +125,15 @@ def add() -> ResponseReturnValue:
     return redirect(url_for("mixes_products.show", key=row.id))
 
 
+def _all_of(row: Document) -> None:
+    """All that a product's page and a mix of it show, computed and thrown away."""
+    product = to_product(documents.content(db(), row))
+    _page(row, shown(product))
+    for texts in ({"net": "100 ml"}, {"net": "100 ml", "density": "0.3 g/cm³"}):
+        with suppress(Refused):
+            plan(row.id or 0, product, Asked(texts), datetime.now())
+
+
 @blueprint.post("/bring-in")
 def bring_in() -> ResponseReturnValue:
     """A product file brought in."""
@@ -131,9 +142,13 @@ def bring_in() -> ResponseReturnValue:
         content = loads(sent.read() if sent else b"")
         keepable(to_product(content))
     except Refused as refused:
-        flash(f"It cannot be brought in. {refused}")
+        flash(f"It cannot be brought in. {refused.says}")
         return redirect(url_for("mixes.index"))
-    row = documents.create(db(), "product", documents.next_code(db(), "product", "X"), content, "brought in from a file")
+    try:
+        row = whole.kept_if_shown(lambda: documents.create(db(), "product", documents.next_code(db(), "product", "X"), content, "brought in from a file"), _all_of)
+    except Refused as refused:
+        flash(f"It cannot be brought in. {refused.says}")
+        return redirect(url_for("mixes.index"))
     return redirect(url_for("mixes_products.show", key=row.id))
 
 

@@ -1,6 +1,7 @@
 """Mixes: how much of what, weighed out part by part, with the clocks that then run."""
 
 from collections.abc import Iterable
+from contextlib import suppress
 from datetime import datetime
 
 from flask import Blueprint, Response, flash, jsonify, redirect, render_template, request, url_for
@@ -20,6 +21,7 @@ from lamsik.store.tables import Batch, Clock, Document, Pour, Tub, now
 from lamsik.web.mixes.planning import Asked, MixPlan, error_percent, plan
 from lamsik.web.scale.port import board
 from lamsik.web.shared.db import db, load, load_document, sent_id
+from lamsik.web.shared.whole import Broken
 
 blueprint = Blueprint("mixes", __name__, url_prefix="/mixes")
 
@@ -48,7 +50,7 @@ def _page(problem: Refused | None = None) -> ResponseReturnValue:
         batches=_last(every), fillers=FILLERS, rule=RULE, ratio=ratio_text,
         stock=_stock(products),
         losses={key: mixes.loss_of(db(), key) for key in ([chosen] if chosen else [])}, q=request.args.get("q", ""), room=stores.setting(db(), "mixing"), digits=digits,
-        now=now(),
+        now=now(), broken=[Broken(row, why.says) for row, why in mixes.unreadable(db())],
     ), 422 if problem else 200  # fmt: skip
 
 
@@ -62,8 +64,11 @@ def _chosen(products: dict[int, tuple[Document, Product]]) -> int:
 
 def _last(products: dict[int, tuple[Document, Product]]) -> list[tuple[Batch, Product]]:
     """The last batches, each with its product, put away since or not."""
-    rows = mixes.batches(db(), 8)
-    return [(row, products[row.product_id][1] if row.product_id in products else mixes.product_of(db(), row.product_id)) for row in rows]
+    found = []
+    for row in mixes.batches(db(), 8):
+        with suppress(Refused):  # of a product whose recipe is none there is nothing to show here; it is listed above
+            found.append((row, products[row.product_id][1] if row.product_id in products else mixes.product_of(db(), row.product_id)))
+    return found
 
 
 def _stock(products: dict[int, tuple[Document, Product]]) -> dict[int, list[tuple[Tub, bool]]]:

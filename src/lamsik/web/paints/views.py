@@ -14,10 +14,11 @@ from lamsik.core.units import parse
 from lamsik.core.water import Water
 from lamsik.formats.body_document import new_document, to_design
 from lamsik.store import documents, orders
+from lamsik.store.tables import Document
 from lamsik.web.pictures.body import paint_view
 from lamsik.web.pictures.cards import drawn
 from lamsik.web.shapes.live import current
-from lamsik.web.shared import keeping
+from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load_document, sent_base
 
 blueprint = Blueprint("paints", __name__, url_prefix="/paints")
@@ -58,9 +59,12 @@ def index() -> str:
     """All schemes, painted."""
     rows = documents.listed(db(), "scheme", request.args.get("q", ""))
     found = documents.contents(db(), rows)
-    cards = [(row, coats_of(found[row.id or 0])) for row in rows]
-    pictures = {row.id: drawn(reference(coats), f"s{row.id}") for row, coats in cards}
-    return render_template("paints/index.html", cards=cards, pictures=pictures, q=request.args.get("q", ""))
+    cards, broken = whole.shown_of(rows, lambda row: _card(row, coats_of(found[row.id or 0])))
+    return render_template("paints/index.html", cards=cards, broken=broken, q=request.args.get("q", ""))
+
+
+def _card(row: Document, coats: tuple[Coat, ...]) -> tuple[Document, tuple[Coat, ...], Any]:
+    return row, coats, drawn(reference(coats), f"s{row.id}")
 
 
 def coats_of(content: dict[str, Any]) -> tuple[Coat, ...]:

@@ -16,9 +16,11 @@ from lamsik.core.shapes.blades import SNAPS, STARTING_BLADE, Blade, SnapHole, re
 from lamsik.core.shapes.sources import OWN, SAYS, Source
 from lamsik.formats import blade_file, dxf
 from lamsik.store import documents, stores
+from lamsik.store.tables import Document
 from lamsik.web.pictures import blade as drawn
 from lamsik.web.pictures.paper import sheets
-from lamsik.web.shared import keeping, printing
+from lamsik.web.pictures.svg import Node
+from lamsik.web.shared import keeping, printing, whole
 from lamsik.web.shared.db import db, load_document, sent_base
 from lamsik.web.shared.files import as_file, as_pdf, named
 from lamsik.web.shared.forms import MeasureField, choices
@@ -75,8 +77,21 @@ def index() -> str:
     """All blades, drawn."""
     rows = documents.listed(db(), "blade")
     contents = documents.contents(db(), rows)
-    cards = [(row, blade_of(contents[row.id or 0])) for row in rows]
-    return render_template("shapes/blades.html", cards=[(row, blade, drawn.picture(blade)) for row, blade in cards])
+    cards, broken = whole.shown_of(rows, lambda row: _card(row, blade_of(contents[row.id or 0])))
+    return render_template("shapes/blades.html", cards=cards, broken=broken)
+
+
+def _card(row: Document, blade: Blade) -> tuple[Document, Blade, Node]:
+    return row, blade, drawn.picture(blade)
+
+
+def all_of(row: Document) -> None:
+    """All that a blade's page shows, computed and thrown away."""
+    blade = blade_of(documents.content(db(), row))
+    _filled(blade)
+    drawn.picture(blade)
+    drawn.layers(blade)
+    drawn.templates(blade)
 
 
 @blueprint.post("/new")

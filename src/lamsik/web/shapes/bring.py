@@ -26,6 +26,7 @@ from lamsik.store import documents, pictures, skins
 from lamsik.store.tables import Document, Tracing
 from lamsik.web.pictures.body import mesh_views
 from lamsik.web.pictures.cards import card
+from lamsik.web.shapes.blades import all_of
 from lamsik.web.shapes.live import current
 from lamsik.web.shared import jobs, whole
 from lamsik.web.shared.db import db, load_document, sent_base, sent_id
@@ -74,7 +75,7 @@ def drawing() -> ResponseReturnValue:
 def _keep_blade(found: Content, name: str) -> ResponseReturnValue:
     """A blade brought in from its own file or DXF."""
     blade = blade_file.of_document(found)
-    row = documents.create(db(), "blade", documents.next_code(db(), "blade", "K"), asdict(blade), note=f"brought in from {name}")
+    row = whole.kept_if_shown(lambda: documents.create(db(), "blade", documents.next_code(db(), "blade", "K"), asdict(blade), note=f"brought in from {name}"), all_of)
     flash(f"{row.name} is brought in as {row.code}.")
     return redirect(url_for("shapes_blades.edit", key=row.id))
 

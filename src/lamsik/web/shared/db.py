@@ -92,6 +92,7 @@ def load_document(kind: str, key: int, deleted: bool = False) -> Document:
     row = load(Document, key)
     if row.kind != kind or (row.deleted_at is not None and not deleted):
         abort(404)
+    g.document = row
     return row
 
 

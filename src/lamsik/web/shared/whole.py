@@ -5,11 +5,15 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import TypeVar
 
+from flask import g, request
+
 from lamsik.core.errors import Refused
 from lamsik.store.tables import Document
 from lamsik.web.shared.db import db
 
 log = logging.getLogger("lamsik")
+
+NO_FIGURE = "something in it cannot be computed: a figure in it is 0, too large or missing."
 
 Shown = TypeVar("Shown")
 
@@ -49,5 +53,27 @@ def shown_of(rows: Iterable[Document], show: Callable[[Document], Shown]) -> tup
             good.append(show(row))
         except Exception as error:  # noqa: BLE001 - whatever is wrong with one row, the others are shown
             log.warning("%s %s cannot be shown", row.kind, row.code, exc_info=True)
-            bad.append(Broken(row, error.says if isinstance(error, Refused) else "something in it cannot be computed: a figure in it is 0, too large or missing."))
+            bad.append(Broken(row, error.says if isinstance(error, Refused) else NO_FIGURE))
     return good, bad
+
+
+WAYS = {
+    "body": ("shapes.edit", "shapes.export", "shapes.put_away"),
+    "float": ("floats.edit", "floats.export", "floats.put_away"),
+    "mould": ("moulds.edit", "moulds.export", "moulds.put_away"),
+    "blade": ("shapes_blades.edit", "shapes_blades.export", "shapes_blades.put_away"),
+    "product": ("mixes_products.show", "mixes_products.export", "mixes_products.put_away"),
+    "scheme": ("paints.edit", "", "paints.put_away"),
+}
+"""By kind of document: its own page, its file, how it is deleted."""
+
+
+def way_out(error: Exception) -> Broken | None:
+    """The document whose own page cannot be shown, where that is what failed: it can still be taken out, or deleted."""
+    row = g.get("document")
+    ways = WAYS.get(row.kind) if isinstance(row, Document) else None
+    if ways is None or request.method != "GET" or request.endpoint == ways[1]:
+        return None
+    if isinstance(error, Refused) and request.endpoint != ways[0]:
+        return None  # what was asked about it is wrong, not what it is
+    return Broken(row, error.says if isinstance(error, Refused) else NO_FIGURE)
