@@ -151,6 +151,22 @@ live.addEventListener("saved", () => say("Saved"));
 live.addEventListener("failed", ({ detail }) => say(`Not saved. ${detail}`, true));
 addEventListener("beforeunload", (event) => live.queue.length && event.preventDefault());
 
+// Who types a figure and leaves at once takes it along: the next page is opened when this one is saved.
+document.addEventListener("click", async (event) => {
+  const link = event.target.closest("a[href]"), { button, ctrlKey, metaKey, shiftKey, altKey } = event;
+  if (!live.busy || !link || event.defaultPrevented || button || ctrlKey || metaKey || shiftKey || altKey) return;
+  if (link.target || link.hasAttribute("download") || link.origin !== location.origin || (link.hash && link.pathname === location.pathname)) return;
+  event.preventDefault();
+  await live.settled();
+  location.assign(link.href);
+}, { signal });
+document.addEventListener("submit", async (event) => {
+  if (!live.busy || event.defaultPrevented || event.target.method !== "post") return;
+  event.preventDefault();
+  await live.settled();
+  event.target.requestSubmit(event.submitter);
+}, { signal });
+
 if (document.getElementById("f-item")) suggestSeat();
 render();
 if (live.state.bench === "tank") live.edit(null);

@@ -1,0 +1,87 @@
+"""Two tabs, the Back button, a full day's backup: what a person does without thinking of it, in a real browser."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import watched
+
+pytestmark = pytest.mark.browser
+
+
+def test_what_comes_back_by_the_back_button_is_of_now_and_can_be_edited(demo_page: Page):
+    page = demo_page
+    page.goto("/shapes/15")
+    page.get_by_label("Width", exact=True).fill("16 mm")
+    page.get_by_role("link", name="Tank", exact=True).last.click()  # without waiting for the save
+    page.wait_for_url("**/tank/15")
+    expect(page.get_by_role("tab", name="Ballast")).to_be_visible()
+    with page.expect_response("**/designs/15/undo"):
+        page.get_by_role("button", name="Undo").click()
+    page.go_back()
+    expect(page.get_by_label("Width", exact=True)).not_to_have_value("16.0 mm")  # as it was undone, not as it was left
+    page.get_by_label("Width", exact=True).fill("17 mm")
+    page.get_by_label("Width", exact=True).press("Enter")
+    expect(page.locator("#saved")).to_have_text("Saved")
+    page.go_forward()
+    page.go_back()
+    expect(page.get_by_label("Width", exact=True)).to_have_value("17.0 mm")
+    page.get_by_label("Depth", exact=True).fill("20 mm")
+    page.get_by_label("Depth", exact=True).press("Enter")
+    expect(page.locator("#saved")).to_have_text("Saved")
+
+
+def test_a_form_gone_back_to_and_sent_again_makes_nothing_twice(demo_page: Page):
+    page = demo_page
+    page.goto("/scale")
+    page.get_by_label("What", exact=True).fill("Back and forth plug")
+    page.get_by_label("In air", exact=True).fill("12.4 g")
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_role("heading", name="Back and forth plug")).to_be_visible()
+    page.go_back()
+    expect(page.get_by_role("row").filter(has_text="Back and forth plug")).to_have_count(1)
+    page.go_forward()
+    expect(page.get_by_role("heading", name="Back and forth plug")).to_be_visible()
+    page.reload()
+    page.goto("/scale")
+    expect(page.get_by_role("row").filter(has_text="Back and forth plug")).to_have_count(1)
+
+
+def test_two_tabs_on_one_body_the_second_is_told_and_keeps_what_it_typed(browser, demo_server):
+    first, wrong = watched(browser, demo_server)
+    second = first.context.new_page()
+    for tab in (first, second):
+        tab.goto("/shapes/15")
+    first.get_by_label("Width", exact=True).fill("16 mm")
+    with first.expect_response("**/designs/15/live"):
+        first.get_by_label("Width", exact=True).press("Enter")
+    expect(first.locator("#saved")).to_have_text("Saved")
+    second.get_by_label("Depth", exact=True).fill("21 mm")
+    second.get_by_label("Depth", exact=True).press("Enter")
+    expect(second.locator("#saved")).to_contain_text("Not saved. This was changed elsewhere meanwhile")
+    second.reload()
+    expect(second.get_by_label("Width", exact=True)).to_have_value("16.0 mm")
+    first.context.close()
+    assert wrong == []  # the second tab's refusal is its own
+
+
+def test_a_backup_is_made_checked_and_put_back_by_page(demo_page: Page):
+    page = demo_page
+    page.goto("/stores")
+    page.get_by_role("link", name="Backups").click()
+    page.get_by_role("button", name="Make one now").click()
+    expect(page.get_by_text("can be put back")).to_be_visible()
+    page.goto("/scale")
+    page.get_by_label("What", exact=True).fill("After the backup")
+    page.get_by_label("In air", exact=True).fill("9 g")
+    page.get_by_role("button", name="Keep it").click()
+    page.goto("/stores/backups")
+    row = page.get_by_role("row").nth(1)
+    row.get_by_text("Put it back").first.click()
+    row.get_by_label(re.compile("the shop shall be as it was")).check()
+    row.get_by_role("button", name="Put it back").click()
+    expect(page.get_by_role("status").first).to_be_visible()
+    page.goto("/scale")
+    expect(page.get_by_role("row").filter(has_text="After the backup")).to_have_count(0)
+    expect(page.get_by_role("row").filter(has_text="Stick 2")).to_have_count(1)
