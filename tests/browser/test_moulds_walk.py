@@ -66,7 +66,7 @@ def test_a_mould_is_made_its_halves_taken_a_mix_put_right_and_six_cast(browser, 
     expect(link).to_be_visible()
     with page.expect_download() as taken:
         link.click()
-    assert taken.value.suggested_filename.endswith("upper-half.stl") and taken.value.path().stat().st_size > 10_000
+    assert taken.value.suggested_filename.endswith("upper half.stl") and taken.value.path().stat().st_size > 10_000
 
     page.get_by_role("link", name="Card and shots").click()
     page.get_by_role("button", name="A version is made").click()

@@ -12,7 +12,7 @@ from PIL import Image
 from tests.web.test_shapes import a_cutout
 
 ODD = (0, -1, 1e308, -1e-300, 10**400, "", "x" * 4000, None, True, [], {}, [[]], {"key": "a"}, "\ud83d", -0.0, "½", 2**63)
-TIMES = 30
+TIMES = 12
 
 
 def leaves(value, path=()):
@@ -84,7 +84,7 @@ def test_a_changed_file_is_refused_or_kept_and_shown(demo, name):
     data, door, field, where, change = doors(demo)[name]
     assert len(data) > 100 and demo.post(door, {field: (io.BytesIO(data), name)}, page=where).status_code == 302, "the good file"
     dice = random.Random(name)
-    for _ in range(TIMES):
+    for _ in range(TIMES if name != "photo.jpg" else 5):  # each in a process of its own
         spoiled = change(data, dice)
         answer = demo.post(door, {field: (io.BytesIO(spoiled), name)}, page=where)
         assert answer.status_code in (302, 400, 413, 422), (answer.status_code, spoiled[:300])
