@@ -18,6 +18,7 @@ import trimesh
 from jsonschema import Draft202012Validator
 
 from lamsik.cli.calc import calc_body, report
+from lamsik.cli.calc_more import calc_ballast
 from lamsik.cli.main import main
 from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.inside import Cavity
@@ -101,8 +102,8 @@ class TestCalc:
         file = tmp_path / "egg.json"
         file.write_text(body_file_text(content, packed), encoding="utf-8")
         Draft202012Validator(schema()).validate(json.loads(file.read_text()))
-        assert json.loads(lamsik("calc", "body", file).stdout)["body"]["volume_ml"] == pytest.approx(trimesh.Trimesh(*_egg()).volume / 1000, rel=1e-5)
-        assert json.loads(lamsik("calc", "ballast", file).stdout)["name"] == "Egg"
+        assert calc_body(file)["body"]["volume_ml"] == pytest.approx(trimesh.Trimesh(*_egg()).volume / 1000, rel=1e-5)
+        assert calc_ballast(file)["name"] == "Egg"
 
     @pytest.mark.parametrize("spoil", [lambda s: s * 1e5, lambda s: s * 0.0, lambda s: s + [0, 0, 1e9], lambda s: s * [1, 1, 3]])
     def test_a_mesh_of_absurd_size_is_refused_in_one_line(self, tmp_path, capsys, spoil):

@@ -183,7 +183,7 @@ class TestKept:
 
 
 class TestWild:
-    @pytest.mark.parametrize("seed", [1, 2])
+    @pytest.mark.parametrize("seed", [1])
     def test_no_request_breaks_it(self, demo, seed):
         assert broken(demo.http.application, 1, seed) == []
 
