@@ -41,7 +41,11 @@ class Refused(ValueError):
         self.field = field
         self.given = given
         self.allowed = allowed
-        super().__init__(f"{field}: got {self.shown}; {allowed}" if self.shown else f"{field}: {allowed}")
+        super().__init__(field, given, allowed)
+
+    def __str__(self) -> str:
+        """In one line, for a script; put together only when it is asked for: searches are refused by the thousand."""
+        return f"{self.field}: got {self.shown}; {self.allowed}" if self.shown else f"{self.field}: {self.allowed}"
 
     @property
     def shown(self) -> str:
