@@ -1,9 +1,12 @@
 """The one way the core refuses what it was given."""
 
+import re
 from collections.abc import Mapping
 from typing import TypeVar
 
 MOST_SHOWN = 60
+UNIT = re.compile(r"_(mm|um|g_cm3|g|ml|deg|c|h|min|cm_s|percent)$")
+"""The unit at the end of a field's name, which is no part of what it is called."""
 
 
 def brief(value: object) -> str:
@@ -61,7 +64,7 @@ class Refused(ValueError):
     @property
     def says(self) -> str:
         """The same where the field is not in sight: with its name."""
-        name = self.field.removesuffix("_mm").replace("_", " ").replace(".", " ")
+        name = UNIT.sub("", self.field).replace("_", " ").replace(".", " ")
         given = f"{self.shown}; " if self.shown else ""
         return f"{name[:1].upper()}{name[1:]}: {given}{self.allowed}." if name else self.beside
 
