@@ -18,6 +18,10 @@ class Stale(Refused):
         super().__init__("", "", "it was changed elsewhere meanwhile: what you typed is still here; keep it again to put it over that")
         self.args, self.elsewhere = (says,), says
 
+    def __str__(self) -> str:
+        """Which revision came between."""
+        return self.elsewhere
+
 
 def create(session: Session, kind: str, code: str, content: dict[str, Any], note: str = "") -> Document:
     """A new document with its first revision."""
