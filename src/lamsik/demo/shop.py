@@ -25,7 +25,7 @@ from lamsik.demo import casting, photo, scenario
 from lamsik.formats import edits_float, float_document
 from lamsik.formats.body_document import new_document, to_design, with_design
 from lamsik.formats.edits import apply
-from lamsik.store import documents, floats, orders, pictures, pieces, starter, stores, weighed
+from lamsik.store import documents, floats, orders, pictures, pieces, stands, starter, stores, weighed
 from lamsik.store.tables import Document, Family, Instrument, Order, Piece, StepDone, TimedRun, TowRun, Tracing, Water, Weighed, Weighing, now
 
 STOP_AFTER = {"carve": "carve", "seal": "coat:seal1", "fit": "fit", "paint": "coat:base1", "clear": "coat:clear1", "pack": "pack", "shipped": "ship"}
@@ -191,6 +191,7 @@ def _piece(session: Session, random: Random, row: Document, order: Order | None,
             _weigh(session, piece, scale, step.weigh, mass.up_to(step.weigh) + drift * mass.parts[0].mass_g, random, min(at, now()))
         if step.key == STOP_AFTER[state]:
             break
+    stands.anew(session, piece)
 
 
 def _weigh(session: Session, piece: Piece, scale: Instrument, stage: str, mass: float, random: Random, at: Any) -> None:

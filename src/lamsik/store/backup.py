@@ -11,7 +11,7 @@ from pathlib import Path
 from sqlmodel import SQLModel
 
 from lamsik.core.errors import Refused
-from lamsik.store import pictures, tables  # noqa: F401 - what a shop consists of
+from lamsik.store import pictures, tables, words  # noqa: F401 - what a shop consists of
 from lamsik.store.database import FILE_NAME, MIGRATIONS, connect, migrate
 
 FOLDER = "backups"
@@ -124,6 +124,8 @@ def _copied_in(folder: Path, ready: Path) -> Path:
         try:
             backup(folder, kept)
             for name in [row[0] for row in shop.execute("SELECT name FROM main.sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'")]:
+                if words.is_index(name):
+                    continue
                 columns = ", ".join(f'"{row[1]}"' for row in shop.execute(f'PRAGMA main.table_info("{name}")'))
                 shop.execute(f'DELETE FROM main."{name}"')  # noqa: S608 - names of our own tables
                 shop.execute(f'INSERT INTO main."{name}" ({columns}) SELECT {columns} FROM ready."{name}"')  # noqa: S608

@@ -12,6 +12,8 @@ from alembic.script import ScriptDirectory
 from sqlalchemy import Connection, Engine, event
 from sqlmodel import Session, create_engine, text
 
+from lamsik.store import stands
+
 MIGRATIONS = Path(__file__).parent / "migrations"
 FILE_NAME = "shop.sqlite3"
 
@@ -24,6 +26,7 @@ def open_database(folder: Path) -> Engine:
         (folder / FILE_NAME).chmod(0o600)  # what lies beside it takes after it
     engine = connect(folder / FILE_NAME)
     migrate(engine)
+    stands.keep_true(engine)
     return engine
 
 

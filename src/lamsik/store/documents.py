@@ -4,9 +4,10 @@ from collections.abc import Sequence
 from typing import Any
 
 from sqlmodel import Session, col, func, select
+from sqlmodel.sql.expression import SelectOfScalar
 
 from lamsik.core.errors import Refused
-from lamsik.store import skins
+from lamsik.store import history
 from lamsik.store.search import fold, pattern
 from lamsik.store.tables import Document, Revision
 
@@ -45,12 +46,17 @@ def next_code(session: Session, kind: str, stem: str) -> str:
     return f"{stem}-{count + 1:03d}"
 
 
-def listed(session: Session, kind: str, text: str = "") -> Sequence[Document]:
-    """Documents of a kind that are not deleted, by name; only those matching `text` if given."""
+def found(kind: str, text: str = "") -> SelectOfScalar[Document]:
+    """The question for documents of a kind that are not deleted, by name; only those matching `text` if given."""
     query = select(Document).where(Document.kind == kind, col(Document.deleted_at).is_(None))
     if text:
         query = query.where(col(Document.search).like(pattern(text), escape="\\"))
-    return session.exec(query.order_by(Document.search)).all()
+    return query.order_by(Document.search, col(Document.id))
+
+
+def listed(session: Session, kind: str, text: str = "", most: int | None = None) -> Sequence[Document]:
+    """Documents of a kind by name, all of them unless the list ends somewhere: of what there can be many of, it does."""
+    return session.exec(found(kind, text).limit(most)).all()
 
 
 def content(session: Session, row: Document) -> dict[str, Any]:
@@ -58,33 +64,43 @@ def content(session: Session, row: Document) -> dict[str, Any]:
     return revision(session, row).content
 
 
-def contents(session: Session, rows: Sequence[Document]) -> dict[int, dict[str, Any]]:
-    """The current content of many documents by id, in one query."""
+def currents(session: Session, rows: Sequence[Document]) -> dict[int, Revision]:
+    """The current revision of many documents by their id, in one query."""
     query = select(Revision).join(Document, (col(Revision.document_id) == Document.id) & (col(Revision.number) == Document.current))
-    found = session.exec(query.where(col(Document.id).in_([row.id for row in rows]))).all()
-    skins.ready(session, (r.content for r in found))
-    return {r.document_id: r.content for r in found}
+    current = session.exec(query.where(col(Document.id).in_([row.id for row in rows]))).all()
+    history.ready(session, current)
+    return {r.document_id: r for r in current}
+
+
+def contents(session: Session, rows: Sequence[Document]) -> dict[int, dict[str, Any]]:
+    """The current content of many documents by id."""
+    return {key: row.content for key, row in currents(session, rows).items()}
+
+
+def content_at(session: Session, revision_id: int) -> dict[str, Any]:
+    """The content of the revision of that id."""
+    row = session.get_one(Revision, revision_id)
+    history.ready(session, [row])
+    return row.content
 
 
 class Missing(LookupError):
     """A revision that is not there."""
 
 
-def revisions(session: Session, row: Document) -> Sequence[Revision]:
-    """All revisions of a document, the newest first; those made beside for one piece included."""
-    found = session.exec(select(Revision).where(Revision.document_id == row.id).order_by(col(Revision.number).desc())).all()
-    skins.ready(session, (r.content for r in found))
-    return found
+def revisions(row: Document) -> SelectOfScalar[Revision]:
+    """The question for all revisions of a document, the newest first; those made beside for one piece included. They are not made whole."""
+    return select(Revision).where(Revision.document_id == row.id).order_by(col(Revision.number).desc())
 
 
 def revision(session: Session, row: Document, number: int | None = None) -> Revision:
     """A revision of the document, the current one unless numbered."""
     query = select(Revision).where(Revision.document_id == row.id, Revision.number == (number or row.current))
-    found = session.exec(query).first()
-    if found is None:
+    kept = session.exec(query).first()
+    if kept is None:
         raise Missing(f"revision {number or row.current} of {row.name}")
-    skins.ready(session, [found.content])
-    return found
+    history.ready(session, [kept])
+    return kept
 
 
 def save(session: Session, row: Document, new: dict[str, Any], base: int, note: str = "") -> Revision:
@@ -102,6 +118,8 @@ def save(session: Session, row: Document, new: dict[str, Any], base: int, note: 
     row.search = fold(f"{row.name} {row.code}")
     session.add(row)
     session.flush()
+    if made.number % history.PACK_EVERY == 0:
+        history.pack(session, row)
     return made
 
 

@@ -45,7 +45,12 @@ def drills_mm(session: Session) -> tuple[float, ...]:
     return tuple(session.exec(select(Drill.diameter_mm).order_by(col(Drill.diameter_mm))).all())
 
 
-def weighed_of(session: Session, float_ids: list[int]) -> list[Weighed]:
-    """Finished floats weighed by difference, of these designs."""
-    query = select(Weighed).where(col(Weighed.float_id).in_(float_ids), col(Weighed.deleted_at).is_(None))
-    return [row for row in session.exec(query.order_by(col(Weighed.id))).all() if row.marks and row.sinker_g]
+MOST_TAUGHT = 200
+"""The newest finished floats that teach: the shop's hand is as it is now."""
+
+
+def finished(session: Session) -> list[Weighed]:
+    """The newest finished floats that were weighed by difference, in the order they were weighed."""
+    query = select(Weighed).where(col(Weighed.float_id).is_not(None), col(Weighed.sinker_g) > 0, col(Weighed.deleted_at).is_(None))
+    rows = session.exec(query.order_by(col(Weighed.id).desc()).limit(MOST_TAUGHT)).all()
+    return [row for row in reversed(rows) if row.marks]

@@ -150,12 +150,16 @@ def used_of(batch: Batch) -> float | None:
     return used_g(planned, weighed, float(batch.plan.get("left_g") or 0.0))
 
 
+MOST_TAUGHT = 60
+"""The newest batches that teach what is lost: the shop's hand is as it is now."""
+
+
 def loss_of(session: Session, product_id: int) -> tuple[float, int]:
     """The loss to plan with for a product, and how many batches taught it.
 
     Only those poured for a known volume do: one that failed may be half weighed, one over its plan was not poured whole.
     """
-    rows = session.exec(select(Batch).where(Batch.product_id == product_id, Batch.state == POURED)).all()
+    rows = session.exec(select(Batch).where(Batch.product_id == product_id, Batch.state == POURED).order_by(col(Batch.id).desc()).limit(MOST_TAUGHT)).all()
     liquid = liquid_g_cm3(product_of(session, product_id))
     pairs = []
     for row in rows:

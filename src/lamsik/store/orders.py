@@ -1,13 +1,17 @@
 """Customers and orders."""
 
 from collections.abc import Sequence
-from datetime import date
 
 from sqlmodel import Session, col, func, select
+from sqlmodel.sql.expression import Select, SelectOfScalar
 
-from lamsik.core.orders.status import status
+from lamsik.core.orders.status import ENQUIRY
+from lamsik.store import stands
+from lamsik.store.paging import MOST
 from lamsik.store.search import fold, pattern
+from lamsik.store.stands import DONE
 from lamsik.store.tables import Customer, Order, Piece
+from lamsik.store.words import holds
 
 
 def customer_named(session: Session, name: str, contact: str = "") -> Customer:
@@ -33,43 +37,49 @@ def place(session: Session, order: Order, customer: Customer) -> Order:
     order.customer_id = customer.id or 0
     order.search = fold(f"{order.number} {order.title} {customer.name}")
     session.add(order)
-    session.flush()
+    stands.order_anew(session, order)
     return order
 
 
-def listed(session: Session, text: str = "") -> Sequence[tuple[Order, Customer]]:
-    """Orders with their customers, the nearest due date first, undated last."""
+def listed(text: str = "") -> Select[Order, Customer]:
+    """The question for orders with their customers: open before shipped, the nearest due date first, undated last."""
     query = select(Order, Customer).join(Customer).where(col(Order.deleted_at).is_(None))
     if text:
-        query = query.where(col(Order.search).like(pattern(text), escape="\\"))
-    rows = session.exec(query).all()
-    return sorted(rows, key=lambda row: (row[0].due_on or date.max, row[0].number))
+        query = query.where(holds(Order, text))
+    return query.order_by(col(Order.queue))
 
 
-def for_design(session: Session, design_id: int | None) -> Sequence[tuple[Order, Customer]]:
-    """Orders a design is made for, with their customers."""
-    query = select(Order, Customer).join(Customer).where(col(Order.deleted_at).is_(None), Order.design_id == design_id)
-    return session.exec(query.order_by(Order.number)).all() if design_id is not None else []
+def promised(session: Session, most: int) -> Sequence[tuple[Order, Customer]]:
+    """The first orders that are agreed and not shipped, the nearest due first."""
+    return session.exec(listed().where(col(Order.queue) < DONE, Order.stand != ENQUIRY).limit(most)).all()
 
 
-def customers(session: Session, text: str = "") -> Sequence[Customer]:
-    """Customers by name; only those matching `text` if given."""
+def enquiries(session: Session, most: int) -> Sequence[tuple[Order, Customer]]:
+    """The first enquiries that wait for an answer."""
+    return session.exec(listed().where(Order.stand == ENQUIRY).limit(most)).all()
+
+
+def count_enquiries(session: Session) -> int:
+    """How many enquiries wait for an answer."""
+    return session.exec(select(func.count()).select_from(Order).where(Order.stand == ENQUIRY, col(Order.deleted_at).is_(None))).one()
+
+
+def for_design(session: Session, design_id: int | None, most: int = MOST) -> Sequence[tuple[Order, Customer]]:
+    """The open orders a design is made for, with their customers, the nearest due first."""
+    query = listed().where(Order.design_id == design_id, col(Order.queue) < DONE).limit(most)
+    return session.exec(query).all() if design_id is not None else []
+
+
+def customers(text: str = "") -> SelectOfScalar[Customer]:
+    """The question for customers by name; only those matching `text` if given."""
     query = select(Customer)
     if text:
         query = query.where(col(Customer.search).like(pattern(text), escape="\\"))
-    return session.exec(query.order_by(Customer.search)).all()
+    return query.order_by(Customer.search)
 
 
 def waiting_for(session: Session, design_id: int) -> Order | None:
     """The order this design is made for that still lacks pieces, the nearest due first."""
-    query = select(Order).where(Order.design_id == design_id, col(Order.deleted_at).is_(None))
-    made = dict(
-        session.exec(select(Piece.order_id, func.count()).where(col(Piece.order_id).is_not(None), col(Piece.deleted_at).is_(None)).group_by(col(Piece.order_id))).all()
-    )
-    lacking = [order for order in session.exec(query).all() if made.get(order.id, 0) < order.quantity]
-    return min(lacking, key=lambda order: (order.due_on or date.max, order.number), default=None)
-
-
-def status_of(order: Order, pieces: Sequence[str]) -> str:
-    """Where the order stands, from how its pieces do."""
-    return status(order.accepted_at is not None, order.quantity, pieces)
+    made = select(func.count()).where(Piece.order_id == Order.id, col(Piece.deleted_at).is_(None)).correlate(Order).scalar_subquery()
+    query = select(Order).where(Order.design_id == design_id, col(Order.queue) < DONE, col(Order.deleted_at).is_(None), Order.quantity > made)
+    return session.exec(query.order_by(col(Order.queue)).limit(1)).first()

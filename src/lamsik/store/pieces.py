@@ -1,18 +1,23 @@
 """Pieces: making one from a design's revision, ticking steps, keeping weighings."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import asdict, dataclass
 
+from sqlalchemy import literal_column
 from sqlmodel import Session, col, func, select
+from sqlmodel.sql.expression import SelectOfScalar
 
 from lamsik.core.errors import Refused, require
+from lamsik.core.route.steps import SHIPPED
 from lamsik.core.tank.mass import SIZED_AT, Measured
 from lamsik.core.tank.parts import STAGES
 from lamsik.core.water import Water as CoreWater
 from lamsik.core.weighing.inwater import InWater
-from lamsik.store import documents, skins
-from lamsik.store.search import fold, pattern
-from lamsik.store.tables import Document, Instrument, Piece, Revision, StepDone, Weighing, now
+from lamsik.store import documents, history, stands
+from lamsik.store.search import fold
+from lamsik.store.stands import DONE
+from lamsik.store.tables import Customer, Document, Instrument, Order, Piece, Revision, StepDone, Weighing, now
+from lamsik.store.words import holds
 
 STAGE, PART, WATER = "stage", "part", "water"
 
@@ -33,32 +38,72 @@ def start(session: Session, design: Document, order_id: int | None = None) -> Pi
     row = Piece(number=number, design_id=design.id or 0, revision_id=revision.id or 0, order_id=order_id, search=fold(f"{number} {design.name}"))
     session.add(row)
     session.flush()
+    stands.anew(session, row)
     return row
 
 
-def listed(session: Session, text: str = "", order_id: int | None = None) -> Sequence[Piece]:
-    """Pieces, the newest first; only those matching `text` or of an order if given."""
+def listed(text: str = "", order_id: int | None = None) -> SelectOfScalar[Piece]:
+    """The question for pieces, the newest first; only those matching `text` or of an order if given."""
     query = select(Piece).where(col(Piece.deleted_at).is_(None))
     if text:
-        query = query.where(col(Piece.search).like(pattern(text), escape="\\"))
+        query = query.where(holds(Piece, text))
     if order_id is not None:
         query = query.where(Piece.order_id == order_id)
-    return session.exec(query.order_by(col(Piece.id).desc())).all()
+    return query.order_by(col(Piece.id).desc())
+
+
+GOING = col(Piece.stand) != literal_column(f"'{SHIPPED}'"), col(Piece.deleted_at).is_(None)
+"""What is at work; said as the index of it says it."""
+
+
+def going() -> SelectOfScalar[Piece]:
+    """The question for pieces that are not shipped yet, the newest first."""
+    return select(Piece).where(*GOING).order_by(col(Piece.id).desc())
+
+
+def count_of(session: Session, order_id: int) -> int:
+    """How many pieces are made for an order."""
+    return session.exec(select(func.count()).select_from(Piece).where(Piece.order_id == order_id, col(Piece.deleted_at).is_(None))).one()
+
+
+def none_yet(session: Session) -> bool:
+    """Whether no piece was ever begun."""
+    return session.exec(listed().limit(1)).first() is None
+
+
+def count_going(session: Session) -> int:
+    """How many pieces are at work."""
+    return session.exec(select(func.count()).select_from(Piece).where(*GOING)).one()
+
+
+PieceLine = tuple[Piece, Order | None, Customer | None]
+
+
+def due_first(session: Session, most: int) -> list[PieceLine]:
+    """The first pieces at work: those of orders by their due date, then those for stock."""
+    at_work = select(Piece.id).where(Piece.order_id == Order.id, *GOING).correlate(Order).exists()
+    of_orders = select(Order, Customer).join(Customer).where(col(Order.deleted_at).is_(None), col(Order.queue) < DONE, at_work)
+    wanted = {order.id: (order, customer) for order, customer in session.exec(of_orders.order_by(col(Order.queue)).limit(most)).all()}
+    ordered = session.exec(select(Piece).where(col(Piece.order_id).in_(wanted), *GOING).order_by(col(Piece.id))).all()
+    found: list[PieceLine] = [(piece, *wanted[piece.order_id]) for piece in ordered if piece.order_id is not None]
+    found.sort(key=lambda line: (line[1].queue if line[1] else "", line[0].id))
+    if len(found) < most:
+        here = select(Order.id).where(Order.id == Piece.order_id, col(Order.deleted_at).is_(None)).correlate(Piece).exists()
+        rest = select(Piece).where(*GOING, ~here).order_by(col(Piece.id)).limit(most - len(found))
+        found += [(piece, None, None) for piece in session.exec(rest).all()]
+    return found[:most]
 
 
 def document_of(session: Session, piece: Piece) -> dict[str, object]:
     """The document the piece is made from."""
-    row = session.get(Revision, piece.revision_id)
-    assert row is not None
-    skins.ready(session, [row.content])
-    return row.content
+    return documents.content_at(session, piece.revision_id)
 
 
 def documents_of(session: Session, rows: Sequence[Piece]) -> dict[int, dict[str, object]]:
     """The documents some pieces are made from by revision, in one query."""
     wanted = {row.revision_id for row in rows}
     found = session.exec(select(Revision).where(col(Revision.id).in_(wanted))).all()
-    skins.ready(session, (row.content for row in found))
+    history.ready(session, found)
     return {row.id or 0: row.content for row in found}
 
 
@@ -72,11 +117,11 @@ def ticks(session: Session, piece: Piece) -> dict[str, StepDone]:
     return {row.step: row for row in session.exec(select(StepDone).where(StepDone.piece_id == piece.id)).all()}
 
 
-def all_done_steps(session: Session) -> dict[int, set[str]]:
-    """Ticked steps by piece, for lists."""
-    found: dict[int, set[str]] = {}
-    for piece_id, step in session.exec(select(StepDone.piece_id, StepDone.step)).all():
-        found.setdefault(piece_id, set()).add(step)
+def ticked(session: Session, rows: Sequence[Piece]) -> dict[int, set[str]]:
+    """Ticked steps by piece, of these."""
+    found: dict[int, set[str]] = {row.id or 0: set() for row in rows}
+    for piece_id, step in session.exec(select(StepDone.piece_id, StepDone.step).where(col(StepDone.piece_id).in_(found))).all():
+        found[piece_id].add(step)
     return found
 
 
@@ -89,6 +134,7 @@ def tick(session: Session, piece: Piece, step: str, done: bool, reason: str = ""
     if not done and row is not None:
         session.delete(row)
     session.flush()
+    stands.anew(session, piece)
 
 
 def weigh(session: Session, piece: Piece, target: str, mass_g: float, text: str, instrument: Instrument, water: CoreWater | None = None) -> Weighing:
@@ -132,18 +178,22 @@ def take_back(session: Session, piece: Piece, weighing_id: int) -> None:
 
 def readings(session: Session, piece: Piece) -> dict[str, Reading]:
     """The reading that counts for each target: the newest not taken back."""
-    return readings_of_all(session, piece.id).get(piece.id or 0, {})
+    return readings_of(session, [piece.id or 0]).get(piece.id or 0, {})
 
 
-def readings_of_all(session: Session, piece_id: int | None = None) -> dict[int, dict[str, Reading]]:
-    """Counting readings by piece and target."""
-    query = select(Weighing, Instrument).join(Instrument).where(col(Weighing.undone_at).is_(None))
-    if piece_id is not None:
-        query = query.where(Weighing.piece_id == piece_id)
+def readings_of(session: Session, ids: Collection[int]) -> dict[int, dict[str, Reading]]:
+    """Counting readings of some pieces, by piece and target."""
+    query = select(Weighing, Instrument).join(Instrument).where(col(Weighing.undone_at).is_(None), col(Weighing.piece_id).in_(ids))
     found: dict[int, dict[str, Reading]] = {}
     for weighing, instrument in session.exec(query.order_by(col(Weighing.id))).all():
         found.setdefault(weighing.piece_id, {})[weighing.target] = Reading(weighing, instrument)
     return found
+
+
+def held_under(session: Session, most: int) -> Sequence[Piece]:
+    """The newest pieces whose blank was weighed under water too."""
+    query = select(Piece).where(col(Piece.id).in_(select(Weighing.piece_id).where(literal_column("target LIKE 'water:%'"), col(Weighing.undone_at).is_(None))))
+    return session.exec(query.order_by(col(Piece.id).desc()).limit(most)).all()
 
 
 def measured(found: dict[str, Reading]) -> Measured:

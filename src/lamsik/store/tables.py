@@ -3,7 +3,7 @@
 from datetime import UTC, date, datetime
 from typing import Any
 
-from sqlalchemy import JSON, Column, UniqueConstraint
+from sqlalchemy import JSON, Column, Index, UniqueConstraint, text
 from sqlmodel import Field, SQLModel
 
 
@@ -41,6 +41,7 @@ class Water(Typed, table=True):
 class Document(SQLModel, table=True):
     """A design (`kind` body) or a paint scheme (`kind` scheme): a name and its current revision."""
 
+    __table_args__ = (Index("document_here", "kind", "search", sqlite_where=text("deleted_at IS NULL")),)
     id: int | None = Field(default=None, primary_key=True)
     kind: str = Field(index=True)
     code: str = Field(index=True)
@@ -53,10 +54,11 @@ class Document(SQLModel, table=True):
 class Revision(SQLModel, table=True):
     """One saved state of a document; never changed once written.
 
-    `parent` is what it was made from; one made `beside` is for a single piece and no step of redo.
+    `parent` is what it was made from; one made `beside` is for a single piece and no step of redo. An old one is kept
+    `packed`, as what differs from revision `packed_on`, and its `content` stands empty: `documents.ready` makes it whole.
     """
 
-    __table_args__ = (UniqueConstraint("document_id", "number"),)
+    __table_args__ = (UniqueConstraint("document_id", "number"), Index("revision_saved", "saved_at", "id"))
     id: int | None = Field(default=None, primary_key=True)
     document_id: int = Field(foreign_key="document.id", index=True)
     number: int
@@ -66,12 +68,30 @@ class Revision(SQLModel, table=True):
     name: str = ""
     beside: bool = False
     content: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+    packed: bytes | None = None
+    packed_on: int | None = Field(default=None, foreign_key="revision.id")
+
+
+class Card(SQLModel, table=True):
+    """The small picture of a revision, and the look it was drawn in."""
+
+    revision_id: int = Field(foreign_key="revision.id", primary_key=True)
+    look: str
+    svg: str
 
 
 class Order(Typed, table=True):
-    """An enquiry or order; one line in this first release: a bait in a scheme, a quantity, a wish."""
+    """An enquiry or order; one line in this first release: a bait in a scheme, a quantity, a wish.
+
+    `stand` is told from what is agreed and made (`stands`), never typed, and `queue` sorts: open before shipped, then by due date.
+    """
 
     __tablename__ = "shop_order"
+    __table_args__ = (
+        Index("order_by_design", "design_id", "queue"),
+        Index("order_queue", "queue", sqlite_where=text("deleted_at IS NULL")),
+        Index("order_by_stand", "stand", "queue", sqlite_where=text("deleted_at IS NULL")),
+    )
     id: int | None = Field(default=None, primary_key=True)
     number: str = Field(unique=True)
     customer_id: int = Field(foreign_key="customer.id", index=True)
@@ -92,12 +112,15 @@ class Order(Typed, table=True):
     price_minor: int | None = None
     currency: str = "EUR"
     note: str = ""
+    stand: str = "enquiry"
+    queue: str = ""
     deleted_at: datetime | None = None
 
 
 class Piece(SQLModel, table=True):
-    """One bait made, with its own number; remembers the revision it is made from."""
+    """One bait made, with its own number; remembers the revision it is made from. `stand` is told from its steps (`stands`)."""
 
+    __table_args__ = (Index("piece_going", "order_id", "id", sqlite_where=text("stand != 'shipped' AND deleted_at IS NULL")),)
     id: int | None = Field(default=None, primary_key=True)
     number: str = Field(unique=True)
     design_id: int = Field(foreign_key="document.id", index=True)
@@ -108,6 +131,7 @@ class Piece(SQLModel, table=True):
     search: str = Field(default="", index=True)
     pour_id: int | None = Field(default=None, foreign_key="pour.id", index=True)
     cavity: str = ""
+    stand: str = "making"
     deleted_at: datetime | None = None
 
 
@@ -145,6 +169,7 @@ class Instrument(Typed, table=True):
 class Weighing(SQLModel, table=True):
     """A reading: of the whole piece after a stage, of one part, or of the piece held under in a water. The newest of a target counts."""
 
+    __table_args__ = (Index("weighing_in_water", "piece_id", sqlite_where=text("target LIKE 'water:%'")),)
     id: int | None = Field(default=None, primary_key=True)
     piece_id: int = Field(foreign_key="piece.id", index=True)
     target: str
@@ -315,6 +340,7 @@ class Tub(Typed, table=True):
 class Batch(Typed, table=True):
     """A mix: what it is for, what was planned, and the grams actually weighed with the tub each came from."""
 
+    __table_args__ = (Index("batch_by_product", "product_id", "state", "id"),)
     id: int | None = Field(default=None, primary_key=True)
     product_id: int = Field(foreign_key="document.id", index=True)
     purpose: str
@@ -333,6 +359,7 @@ class Batch(Typed, table=True):
 class Clock(SQLModel, table=True):
     """A clock that runs: pot life, gel, demould, cure; where it leads; stopped once someone saw to it."""
 
+    __table_args__ = (Index("clock_running", "ends_at", sqlite_where=text("stopped_at IS NULL")),)
     id: int | None = Field(default=None, primary_key=True)
     name: str
     kind: str
@@ -363,6 +390,7 @@ class MouldMade(Typed, table=True):
 class Pour(Typed, table=True):
     """A guided pour, which is a shot of a mould: the step it is at, what is ticked, and what came out of each cavity."""
 
+    __table_args__ = (Index("pour_open", "id", sqlite_where=text("finished_at IS NULL")),)
     id: int | None = Field(default=None, primary_key=True)
     made_id: int = Field(foreign_key="mould_made.id", index=True)
     product_id: int = Field(foreign_key="document.id")

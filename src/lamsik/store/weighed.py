@@ -3,7 +3,9 @@
 from collections.abc import Sequence
 from dataclasses import asdict
 
+from sqlalchemy import String, cast, or_
 from sqlmodel import Session, col, select
+from sqlmodel.sql.expression import SelectOfScalar
 
 from lamsik.core.water import Water
 from lamsik.core.weighing.instrument import Scale
@@ -15,14 +17,27 @@ KINDS = ("bait", "float", "hardware", "sinker", "blank", "other")
 STAGES = ("bare", "painted", "varnished")
 
 
-def listed(session: Session, text: str = "", kind: str = "") -> Sequence[Weighed]:
+def listed(text: str = "", kind: str = "") -> SelectOfScalar[Weighed]:
     """Weighed things, the newest first."""
     query = select(Weighed).where(col(Weighed.deleted_at).is_(None))
     if text:
         query = query.where(col(Weighed.search).like(pattern(text), escape="\\"))
     if kind:
         query = query.where(Weighed.kind == kind)
-    return session.exec(query.order_by(col(Weighed.id).desc())).all()
+    return query.order_by(col(Weighed.id).desc())
+
+
+def sized(session: Session, most: int) -> list[Weighed]:
+    """The newest things whose size was weighed in water."""
+    told = or_(col(Weighed.water_g).is_not(None), col(Weighed.both_g).is_not(None))
+    return [row for row in session.exec(listed().where(told).limit(most)).all() if thing_of(session, row)]
+
+
+def partners(session: Session, row: Weighed, most: int) -> Sequence[Weighed]:
+    """The newest things that go with this one: what a float with marks bears, or the floats that would bear it."""
+    marked = cast(col(Weighed.marks), String) != "[]"
+    fits = ~marked if row.marks else or_(marked, col(Weighed.kind) == "float")
+    return session.exec(listed().where(fits, Weighed.id != row.id).limit(most)).all()
 
 
 def keep(session: Session, row: Weighed) -> Weighed:

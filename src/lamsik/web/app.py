@@ -6,7 +6,7 @@ from flask import Flask
 from flask_wtf import CSRFProtect
 
 from lamsik.store.database import open_database
-from lamsik.web import errors, security
+from lamsik.web import cards, errors, security
 from lamsik.web.benches import BENCHES
 from lamsik.web.lan.certificate import Certificate
 from lamsik.web.shared import context, guards, health, once, static
@@ -25,6 +25,7 @@ def create_app(home: Path, lan: bool = False, port: int = 5151, certificate: Cer
     for bench in BENCHES:
         app.register_blueprint(bench.blueprint)
     app.register_blueprint(health.blueprint)
+    cards.install(app)
     static.install(app)
     once.install(app)
     app.after_request(errors.committed)

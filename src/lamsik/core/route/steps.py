@@ -21,6 +21,9 @@ class Step:
     cautions: tuple[str, ...] = ()
 
 
+ROUTES = 1
+"""Raised by one whenever the steps of a design change: what stands on older routes is told anew."""
+
 MAKING, READY, SHIPPED = "making", "ready", "shipped"
 LAST = "ship"
 

@@ -3,6 +3,8 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from sqlmodel import col
+
 from lamsik.core.errors import Refused
 from lamsik.core.floats.design import BARE, PAINTED, VARNISHED, Float
 from lamsik.core.floats.learning import fit
@@ -11,7 +13,7 @@ from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import converted_lift
 from lamsik.formats.float_document import to_float
 from lamsik.store import documents, floats, stores, weighed
-from lamsik.store.tables import Weighed
+from lamsik.store.tables import Document, Weighed
 from lamsik.web.floats.state import FloatShop
 from lamsik.web.scale.things import shop_waters
 from lamsik.web.shared.db import db
@@ -52,14 +54,17 @@ def shop_of(family: str = "") -> FloatShop:
 
 def finished(family: str) -> list[Finished]:
     """Every weighed float of a family with what it computes to, by its own design."""
-    rows = documents.listed(db(), "float")
-    contents = documents.contents(db(), rows)
-    designs = {row.id or 0: to_float(contents[row.id or 0]) for row in rows}
-    alike = {key: design for key, design in designs.items() if design.family == family}
+    weighings = floats.finished(db())
+    named = col(Document.id).in_({row.float_id for row in weighings})
+    rows = db().exec(documents.found("float").where(named)).all()
+    designs = {key: to_float(content) for key, content in documents.contents(db(), rows).items()}
     found = []
-    for row in floats.weighed_of(db(), list(alike)):
+    for row in weighings:
+        design = designs.get(row.float_id or 0)
+        if design is None or design.family != family:
+            continue
         try:
-            found.append(_finished(row, alike[row.float_id or 0]))
+            found.append(_finished(row, design))
         except Refused:
             continue  # a row whose marks the design does not know teaches nothing
     return found

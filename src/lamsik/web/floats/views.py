@@ -27,6 +27,7 @@ from lamsik.web.scale.things import shop_waters
 from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load_document, sent_base
 from lamsik.web.shared.files import as_file, named
+from lamsik.web.shared.lists import asked_page, asked_text
 
 blueprint = Blueprint("floats", __name__, url_prefix="/floats")
 keeping.keep_documents(blueprint, "float", "floats.index", "floats.edit", "F")
@@ -39,12 +40,13 @@ def index() -> ResponseReturnValue:
 
 
 def _page(problem: str = "") -> ResponseReturnValue:
-    rows = documents.listed(db(), "float", request.args.get("q", ""))
-    contents = documents.contents(db(), rows)
-    cards, broken = whole.shown_of(rows, lambda row: _card(row, contents[row.id or 0]))
+    page = asked_page(documents.found("float", asked_text()))
+    contents = documents.contents(db(), page.rows)
+    cards, broken = whole.shown_of(page.rows, lambda row: _card(row, contents[row.id or 0]))
     answer, wrong = _slider()
     return render_template(
         "floats/index.html",
+        page=page,
         cards=cards,
         broken=broken,
         kinds=KINDS,

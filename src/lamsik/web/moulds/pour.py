@@ -15,7 +15,7 @@ from lamsik.core.moulds.heat import Heat
 from lamsik.core.moulds.layout import Mould
 from lamsik.core.units import parse
 from lamsik.formats.cast_document import cast_content
-from lamsik.store import documents, mixes, moulds, orders
+from lamsik.store import documents, mixes, moulds
 from lamsik.store.tables import Batch, Document, MouldMade, Order, Piece, Pour, now
 from lamsik.web.mixes.planning import Asked, MixPlan, plan
 from lamsik.web.mixes.views import begin as begin_batch
@@ -169,7 +169,7 @@ def _page(pour: Pour, problem: Refused | None = None) -> ResponseReturnValue:
         faults=FAULTS, firmness=run.FIRMNESS, sent=request.form, used=used, fillers=FILLERS, pieces={p.id: p for p in _pieces(pour)},
         lots=mixes.lots_of(batch) if batch else "",
         loss=_loss(batch), dense_product=next((key for key, (_, p) in mixes.products(db()).items() if p.kind == "resin"), pour.product_id),
-        for_order=next((o for o, _ in orders.listed(db()) if o.id == pour.order_id), None),
+        for_order=db().get(Order, pour.order_id) if pour.order_id else None,
     ), 422 if problem else 200  # fmt: skip
 
 

@@ -17,6 +17,7 @@ from lamsik.core.units import parse
 from lamsik.formats.mould_document import Document as Content
 from lamsik.formats.mould_document import dumps, first_layout, loads, master_of, of_body, of_weighed, to_mould
 from lamsik.store import documents, mixes, moulds, weighed
+from lamsik.store.paging import MOST
 from lamsik.store.tables import Document, MouldMade, Weighed, now
 from lamsik.store.weighed import thing_of
 from lamsik.web.mixes.views import views_of
@@ -25,9 +26,10 @@ from lamsik.web.moulds.shop import master_of as master_here
 from lamsik.web.moulds.shop import shop_of
 from lamsik.web.pictures.mould import thumbnail
 from lamsik.web.pictures.svg import markup
-from lamsik.web.shared import keeping, whole
+from lamsik.web.shared import keeping, picks, whole
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.files import as_file, named
+from lamsik.web.shared.lists import asked_page, asked_text
 
 blueprint = Blueprint("moulds", __name__, url_prefix="/moulds")
 keeping.keep_documents(blueprint, "mould", "moulds.index", "moulds.edit", "M")
@@ -46,15 +48,15 @@ def _row(row: Document, content: dict[str, Any]) -> tuple[Any, ...]:
 
 
 def _page(problem: str = "", way: str = "") -> ResponseReturnValue:
-    rows = documents.listed(db(), "mould", request.args.get("q", ""))
-    contents = documents.contents(db(), rows)
-    cards, broken = whole.shown_of(rows, lambda row: _row(row, contents[row.id or 0]))
+    page = asked_page(documents.found("mould", asked_text()))
+    contents = documents.contents(db(), page.rows)
+    cards, broken = whole.shown_of(page.rows, lambda row: _row(row, contents[row.id or 0]))
     going = []
     for pour in moulds.open_pours(db()):
         made_row = load(MouldMade, pour.made_id)
         going.append((pour, load(Document, made_row.mould_id)))
     return render_template(
-        "moulds/index.html", cards=cards, broken=broken, bodies=documents.listed(db(), "body"), things=[row for row in weighed.listed(db()) if thing_of(db(), row)],
+        "moulds/index.html", cards=cards, broken=broken, page=page, bodies=picks.of("body", picks.sent("body", "body")), things=weighed.sized(db(), MOST),
         going=going,
         problem=problem, way=way, sources=SAYS,
         asked=request.form, q=request.args.get("q", ""), clocks=views_of(mixes.running(db())), now=now(),

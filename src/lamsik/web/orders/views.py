@@ -14,14 +14,17 @@ from lamsik.core.tank.motion import BEHAVIOURS, TYPICAL_SPEED_CM_S
 from lamsik.formats.body_document import to_design
 from lamsik.formats.edits import apply
 from lamsik.store import documents, moulds, orders, pieces, stores
+from lamsik.store import stands as stands_of
 from lamsik.store.tables import Customer, Document, Order, Water, now
 from lamsik.web.orders.forms import EnquiryForm
 from lamsik.web.pictures.body import thumbnail
-from lamsik.web.pieces.standing import by_order, stands
+from lamsik.web.pieces.standing import stands
 from lamsik.web.shapes.views import begin
-from lamsik.web.shared import keeping
+from lamsik.web.shared import keeping, picks
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.forms import choices, typed_texts
+from lamsik.web.shared.lists import asked_page, asked_text
+from lamsik.web.shared.picks import Picks
 
 blueprint = Blueprint("orders", __name__, url_prefix="/orders")
 
@@ -32,18 +35,14 @@ SHOULD = {"floats": "float", "slow rise": "rise slowly", "suspends": "suspend", 
 @blueprint.get("")
 def index() -> str:
     """All orders, what is due first, shipped ones last."""
-    made = by_order(pieces.listed(db()))
-    rows = [(order, customer, orders.status_of(order, made.get(order.id or 0, []))) for order, customer in orders.listed(db(), request.args.get("q", ""))]
-    rows.sort(key=lambda row: row[2] == "shipped")
-    return render_template("orders/index.html", rows=rows, q=request.args.get("q", ""), statuses=STATUSES)
+    return render_template("orders/index.html", page=asked_page(orders.listed(asked_text())), q=asked_text())
 
 
-def _form() -> EnquiryForm:
+def _form(schemes: Picks) -> EnquiryForm:
     asked = EnquiryForm()
     asked.form.choices = choices((f.key, f"{f.name} ({f.purpose})") for f in FORMS.values())
     asked.material.choices = choices((name, f"{name}, about {m.density_g_cm3:.2f} g/cm³") for name, m in BODY_MATERIALS.items())
-    schemes = [(row.id, f"{row.name} ({row.code})") for row in documents.listed(db(), "scheme")]
-    asked.scheme.choices = choices([(0, "not chosen yet"), *schemes])
+    asked.scheme.choices = choices([(0, "not chosen yet"), *schemes.rows])
     asked.behaviour.choices = choices((name, SHOULD[name]) for name in BEHAVIOURS)
     asked.water.choices = choices((row.id, f"{row.name}, {row.temperature_c:g} °C") for row in stores.waters(db()))
     return asked
@@ -52,7 +51,8 @@ def _form() -> EnquiryForm:
 @blueprint.route("/new", methods=["GET", "POST"])
 def new() -> ResponseReturnValue:
     """Take an enquiry."""
-    asked = _form()
+    schemes = picks.of("scheme", picks.sent("scheme", "scheme"))
+    asked = _form(schemes)
     if request.method == "GET":
         asked.behaviour.data, asked.material.data = "slow rise", "basswood"
     if asked.validate_on_submit():
@@ -60,8 +60,7 @@ def new() -> ResponseReturnValue:
             return _place(asked)
         except ValidationError as error:
             asked.price.errors = [*asked.price.errors, str(error)]
-    known = [customer.name for customer in orders.customers(db())]
-    return render_template("orders/new.html", asked=asked, known=known), 422 if asked.is_submitted() else 200
+    return render_template("orders/new.html", asked=asked, known=picks.of("customer"), schemes=schemes), 422 if asked.is_submitted() else 200
 
 
 def _place(asked: EnquiryForm) -> ResponseReturnValue:
@@ -96,14 +95,14 @@ def _minor(text: str) -> int | None:
 def show(key: int) -> str:
     """One order: the wish, the design made for it, its pieces, what comes next."""
     order = load(Order, key)
-    made = pieces.listed(db(), order_id=key)
-    status = orders.status_of(order, by_order(made).get(key, []))
+    made = asked_page(pieces.listed(order_id=key))
     design = db().get(Document, order.design_id) if order.design_id else None
     drawn = to_design(documents.content(db(), design)) if design else None
     picture = thumbnail(drawn, "order") if drawn else None
     return render_template(
-        "orders/show.html", order=order, customer=load(Customer, order.customer_id), made=list(zip(made, stands(made), strict=True)), status=status,
-        source=drawn.source if drawn else None, statuses=STATUSES, design=design, picture=picture, designs=documents.listed(db(), "body"), form=FORMS.get(order.form),
+        "orders/show.html", order=order, customer=load(Customer, order.customer_id),
+        made=list(zip(made.rows, stands(made.rows), strict=True)), page=made, count=pieces.count_of(db(), key),
+        source=drawn.source if drawn else None, statuses=STATUSES, design=design, picture=picture, designs=picks.of("body"), form=FORMS.get(order.form),
         scheme=db().get(Document, order.scheme_id) if order.scheme_id else None, water=db().get(Water, order.water_id) if order.water_id else None,
     )  # fmt: skip
 
@@ -117,7 +116,7 @@ def agree(key: int, way: str) -> ResponseReturnValue:
         flash(f"{order.number} stays an enquiry: its shape is {why}. Ask whoever it is from, or take another shape.")
         return redirect(url_for("orders.show", key=key))
     order.accepted_at = now() if way == "accept" else None
-    db().add(order)
+    stands_of.order_anew(db(), order)
     return redirect(url_for("orders.show", key=key))
 
 

@@ -1,6 +1,6 @@
 """The Paints bench: schemes of ordered coats, on a reference silhouette and on a design's own."""
 
-from dataclasses import asdict, replace
+from dataclasses import asdict
 from typing import Any
 
 from flask import Blueprint, redirect, render_template, request, url_for
@@ -8,18 +8,14 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
 from lamsik.core.paints.coats import ROLES, Coat
-from lamsik.core.shapes.design import Design, Host, Want
-from lamsik.core.shapes.forms import form
 from lamsik.core.units import parse
-from lamsik.core.water import Water
-from lamsik.formats.body_document import new_document, to_design
 from lamsik.store import documents, orders
-from lamsik.store.tables import Document
 from lamsik.web.pictures.body import paint_view
-from lamsik.web.pictures.cards import drawn
+from lamsik.web.pictures.cards import coats_of, reference
 from lamsik.web.shapes.live import current
 from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load_document, sent_base
+from lamsik.web.shared.lists import asked_page, asked_text
 
 blueprint = Blueprint("paints", __name__, url_prefix="/paints")
 keeping.keep_documents(blueprint, "scheme", "paints.index", "paints.edit")
@@ -48,28 +44,13 @@ STARTS: dict[str, dict[str, Any]] = {
 _ENDINGS = {"film_um": "thickness", "wait_h": "time", "window_h": "time"}
 
 
-def reference(coats: tuple[Coat, ...]) -> Design:
-    """The silhouette schemes are shown on when no design is at hand."""
-    design = to_design(new_document("Reference", form("slim"), Host("basswood", 0.42, 0.04), Water(), Want()))
-    return replace(design, coats=coats)
-
-
 @blueprint.get("")
 def index() -> str:
     """All schemes, painted."""
-    rows = documents.listed(db(), "scheme", request.args.get("q", ""))
-    found = documents.contents(db(), rows)
-    cards, broken = whole.shown_of(rows, lambda row: _card(row, coats_of(found[row.id or 0])))
-    return render_template("paints/index.html", cards=cards, broken=broken, q=request.args.get("q", ""))
-
-
-def _card(row: Document, coats: tuple[Coat, ...]) -> tuple[Document, tuple[Coat, ...], Any]:
-    return row, coats, drawn(reference(coats), f"s{row.id}")
-
-
-def coats_of(content: dict[str, Any]) -> tuple[Coat, ...]:
-    """The coats of a scheme's content."""
-    return tuple(Coat(**row) for row in content["coats"])
+    page = asked_page(documents.found("scheme", asked_text()))
+    found = documents.currents(db(), page.rows)
+    cards, broken = whole.shown_of(page.rows, lambda row: (row, coats_of(found[row.id or 0].content), found[row.id or 0].id))
+    return render_template("paints/index.html", cards=cards, broken=broken, page=page, q=asked_text())
 
 
 def coat_start(role: str, taken: set[str]) -> dict[str, Any]:
@@ -173,9 +154,7 @@ def _read_field(row: dict[str, Any], key: str, field: str, text: str, problems: 
 def on_design(key: int) -> str:
     """A design in its scheme: pick one, change films, leave coats out."""
     row = load_document("body", key)
-    schemes = documents.listed(db(), "scheme")
-    found = documents.contents(db(), schemes)
-    design = to_design(documents.content(db(), row))
-    bare = replace(design, hardware=(), ballast=(), lip=None, trials=())
-    swatches = [(s, drawn(replace(bare, coats=coats_of(found[s.id or 0])), f"p{s.id}")) for s in schemes]
-    return render_template("paints/on_design.html", row=row, for_order=orders.waiting_for(db(), key), state=current(row, "paints"), swatches=swatches)
+    page = asked_page(documents.found("scheme", asked_text()))
+    found, body = documents.currents(db(), page.rows), documents.revision(db(), row)
+    swatches = [(scheme, url_for("cards.swatch", scheme=found[scheme.id or 0].id, body=body.id)) for scheme in page.rows]
+    return render_template("paints/on_design.html", row=row, for_order=orders.waiting_for(db(), key), state=current(row, "paints"), swatches=swatches, page=page)

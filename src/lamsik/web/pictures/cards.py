@@ -2,14 +2,17 @@
 
 import json
 from collections.abc import Mapping
+from dataclasses import replace
 from functools import lru_cache
 from typing import Any
 
 from markupsafe import Markup
 
-from lamsik.core.route.steps import steps
-from lamsik.core.shapes.design import Design
-from lamsik.formats.body_document import to_design
+from lamsik.core.paints.coats import Coat
+from lamsik.core.shapes.design import Design, Host, Want
+from lamsik.core.shapes.forms import form
+from lamsik.core.water import Water
+from lamsik.formats.body_document import new_document, to_design
 from lamsik.web.pictures.body import thumbnail
 from lamsik.web.pictures.svg import markup
 
@@ -26,9 +29,26 @@ def card(content: Content, name: str) -> Markup:
     return drawn(_design(_text(content)), name)
 
 
-def route(content: Content) -> tuple[tuple[str, str], ...]:
-    """Key and name of every step of a piece made so."""
-    return _route(_text(content))
+def coats_of(content: Content) -> tuple[Coat, ...]:
+    """The coats of a scheme's content."""
+    return tuple(Coat(**row) for row in content["coats"])
+
+
+@lru_cache(maxsize=64)
+def reference(coats: tuple[Coat, ...]) -> Design:
+    """The silhouette schemes are shown on when no design is at hand."""
+    design = to_design(new_document("Reference", form("slim"), Host("basswood", 0.42, 0.04), Water(), Want()))
+    return replace(design, coats=coats)
+
+
+def scheme(content: Content) -> Markup:
+    """A scheme on the reference shape."""
+    return drawn(reference(coats_of(content)), "card")
+
+
+def dressed(body: Content, painted: Content) -> Markup:
+    """A body in a scheme, bare of what is fitted."""
+    return drawn(replace(_design(_text(body)), hardware=(), ballast=(), lip=None, trials=(), coats=coats_of(painted)), "swatch")
 
 
 def _text(content: Content) -> str:
@@ -44,8 +64,3 @@ def _design(text: str) -> Design:
 def drawn(design: Design, name: str) -> Markup:
     """A design's small side view, kept by what it is."""
     return markup(thumbnail(design, name))
-
-
-@lru_cache(maxsize=256)
-def _route(text: str) -> tuple[tuple[str, str], ...]:
-    return tuple((step.key, step.name) for step in steps(_design(text)))

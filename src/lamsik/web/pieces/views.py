@@ -17,27 +17,33 @@ from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import with_sinker
 from lamsik.formats.body_document import with_design
 from lamsik.store import documents, mixes, moulds, orders, pieces, stores
+from lamsik.store import stands as stands_of
 from lamsik.store.tables import Document, Instrument, Order, Piece, Revision, now
 from lamsik.web.pictures import card as drawings
 from lamsik.web.pictures.cards import design_of
 from lamsik.web.pictures.tank import default_view, scene
 from lamsik.web.pieces.bench import PieceView, view, waiting, waits_at
 from lamsik.web.pieces.learned import learn_faces
-from lamsik.web.pieces.standing import at_work, stands
+from lamsik.web.pieces.standing import stands
 from lamsik.web.scale.port import board
 from lamsik.web.shared import keeping, printing
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.files import as_pdf
+from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.web.tank.facts import budget_rows, tank_facts, verdict_view
 
 blueprint = Blueprint("pieces", __name__, url_prefix="/pieces")
+
+MOST_UNWEIGHED = 24
+"""Pieces on one page of all that is unweighed."""
 
 
 @blueprint.get("")
 def index() -> str:
     """All pieces, the newest first, with the step each is at."""
-    rows = pieces.listed(db(), request.args.get("q", ""))
-    return render_template("pieces/index.html", rows=[_line(p, s) for p, s in zip(rows, stands(rows), strict=True)], q=request.args.get("q", ""))
+    page = asked_page(pieces.listed(asked_text()))
+    rows = [_line(piece, stand) for piece, stand in zip(page.rows, stands(page.rows), strict=True)]
+    return render_template("pieces/index.html", rows=rows, page=page, q=asked_text())
 
 
 def _line(piece: Piece, stands_at: tuple[str, int, int]) -> tuple[Piece, Document | None, str, int]:
@@ -193,9 +199,9 @@ def use_advice(key: int) -> ResponseReturnValue:
     if shown.advice.design is None:
         raise Refused("advice", "none", f"weigh the {shown.design.host.blank} first")
     revision = load(Revision, piece.revision_id)
-    changed = with_design(dict(revision.content), shown.advice.design)
+    changed = with_design(dict(pieces.document_of(db(), piece)), shown.advice.design)
     piece.revision_id = documents.branch(db(), shown.row, changed, revision.number, f"ballast for {piece.number} as weighed").id or 0
-    db().add(piece)
+    stands_of.anew(db(), piece)
     flash("The piece now takes the advised ballast; its card is renewed.")
     return redirect(url_for("pieces.show", key=key))
 
@@ -203,13 +209,12 @@ def use_advice(key: int) -> ResponseReturnValue:
 @blueprint.get("/unweighed")
 def unweighed_list() -> str:
     """Everything in pieces at work that no scale has seen."""
-    readings, finished = pieces.readings_of_all(db()), pieces.all_done_steps(db())
-    going = at_work(pieces.listed(db()), finished)
-    contents, rows = pieces.documents_of(db(), going), []
-    for piece in going:
+    page = asked_page(pieces.going(), MOST_UNWEIGHED)
+    readings, contents, rows = pieces.readings_of(db(), [piece.id or 0 for piece in page.rows]), pieces.documents_of(db(), page.rows), []
+    for piece in page.rows:
         design = design_of(contents[piece.revision_id])
         rows.append((piece, design, _not_seen(design, pieces.measured(readings.get(piece.id or 0, {})))))
-    return render_template("pieces/unweighed.html", rows=rows)
+    return render_template("pieces/unweighed.html", rows=rows, page=page)
 
 
 @lru_cache(maxsize=256)

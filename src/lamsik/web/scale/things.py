@@ -18,6 +18,7 @@ from lamsik.core.weighing.instrument import can_tell, remarks
 from lamsik.core.weighing.inwater import InWater, air_buoyancy_g, line_ml, mass_in, mass_in_sd
 from lamsik.core.weighing.pair import Bearer, Margin, Turn, margins, turns_at
 from lamsik.store import stores, weighed
+from lamsik.store.paging import MOST
 from lamsik.store.tables import Instrument, Weighed
 from lamsik.web.pictures.scale import float_with_marks, thing_in_water
 from lamsik.web.pictures.svg import Node
@@ -130,11 +131,9 @@ def thing(key: int) -> ResponseReturnValue:
             answers[name] = work(found, asked, wanted)
         except Refused as refused:
             problems[name] = refused.says
-    others = [other for other in weighed.listed(db()) if other.id != row.id]
-    partners = [other for other in others if (other.marks or other.kind == "float")] if not row.marks else [other for other in others if not other.marks]
     return render_template(
         "scale/card.html", card=found, row=row, wanted=wanted, chosen=chosen, waters=waters, asked=asked, answers=answers, problems=problems, metals=METALS,
-        partners=partners,
+        partners=weighed.partners(db(), row, MOST),
         picture=thing_in_water(found.thing, row.kind) if found.thing else (float_to_marks(found) if found.capacity else None), dust=trim.DUST,
         source=Source(**row.source), sources=SAYS,
     ), 422 if problems else 200  # fmt: skip

@@ -22,8 +22,10 @@ from lamsik.store.tables import Water as WaterRow
 from lamsik.web.lan.pairing import is_local
 from lamsik.web.pictures.scale import weighing_scenes
 from lamsik.web.scale import port
+from lamsik.web.shared import picks
 from lamsik.web.shared.db import db, load, sent_row
 from lamsik.web.shared.files import as_file
+from lamsik.web.shared.lists import asked_page
 
 blueprint = Blueprint("scale", __name__, url_prefix="/scale")
 
@@ -40,10 +42,11 @@ def bench() -> str:
 def bench_page(problem: str = "", field: str = "", asked: dict[str, str] | None = None, connecting: str = "", ask_units: Any = None, table: str = "") -> str:
     """The page, what was typed still in it."""
     text, kind = request.args.get("q", ""), request.args.get("kind", "")
-    rows = weighed.listed(db(), text, kind if kind in weighed.KINDS else "")
+    page = asked_page(weighed.listed(text, kind if kind in weighed.KINDS else ""))
     return render_template(
         "scale/bench.html",
-        rows=[_line(row) for row in rows],
+        rows=[_line(row) for row in page.rows],
+        page=page,
         q=text,
         kind=kind,
         kinds=weighed.KINDS,
@@ -65,7 +68,7 @@ def bench_page(problem: str = "", field: str = "", asked: dict[str, str] | None 
         own_machine=is_local(),
         sources=SAYS,
         reminders=REMINDERS,
-        floats=documents.listed(db(), "float"),
+        floats=picks.of("float", picks.sent("float", "float")),
         most_marks=MOST_MARKS,
     )
 
@@ -163,7 +166,7 @@ def water_asked(sent: dict[str, str]) -> Water:
 @blueprint.get("/things.csv")
 def table_out() -> Response:
     """All of it as CSV."""
-    return as_file(weighed_csv.write([_csv_row(row) for row in weighed.listed(db())]).encode("utf-8"), "weighed.csv", "text/csv")
+    return as_file(weighed_csv.write([_csv_row(row) for row in db().exec(weighed.listed()).all()]).encode("utf-8"), "weighed.csv", "text/csv")
 
 
 def _csv_row(row: Weighed) -> dict[str, object]:
@@ -204,7 +207,7 @@ def table_in() -> ResponseReturnValue:
         made = [_imported(row) for row in rows]
     except Refused as refused:
         return bench_page(refused.says, "csv"), 422
-    known = {_likeness(row) for row in weighed.listed(db())}
+    known = {_likeness(row) for row in db().exec(weighed.listed()).all()}
     fresh = [row for row in made if _likeness(row) not in known]
     for row in fresh:
         weighed.keep(db(), row)

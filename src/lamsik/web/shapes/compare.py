@@ -1,6 +1,6 @@
 """Revisions of a shape: named, laid over each other, side by side with their numbers."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from flask import Blueprint, flash, redirect, render_template, request, url_for
@@ -16,6 +16,7 @@ from lamsik.store.tables import Document, Revision
 from lamsik.web.pictures.body import thumbnail
 from lamsik.web.pictures.overlay import overlaid
 from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.lists import asked_page
 
 blueprint = Blueprint("shapes_compare", __name__, url_prefix="/shapes")
 
@@ -49,22 +50,26 @@ MEASURES: tuple[tuple[str, str, int, Callable[[Outcome], float]], ...] = (
 def show(key: int) -> str:
     """Two revisions over each other; the newest and the one it was made from unless others are asked for."""
     row = load_document("body", key)
-    rows = documents.revisions(db(), row)
-    second = _asked(rows, "b") or next(r for r in rows if r.number == row.current)
-    first = _asked(rows, "a") or next((r for r in rows if r.number == second.parent), second)
+    second = _asked(row, "b") or documents.revision(db(), row)
+    first = _asked(row, "a") or (documents.revision(db(), row, second.parent) if second.parent else second)
+    page = asked_page(documents.revisions(row))
+    offered = sorted({r.number: r for r in (*page.rows, first, second)}.values(), key=lambda r: -r.number)
     designs = to_design(first.content), to_design(second.content)
     rules = stores.rules(db())
     outcomes = evaluate.drag(designs[0], rules=rules), evaluate.drag(designs[1], rules=rules)
     return render_template(
-        "shapes/compare.html", row=row, for_order=orders.waiting_for(db(), key), revisions=rows, first=first, second=second,
+        "shapes/compare.html", row=row, for_order=orders.waiting_for(db(), key), revisions=offered, page=page, first=first, second=second,
         over=overlaid(designs[0], designs[1], stores.setting(db(), "units")["length"]), pictures=(thumbnail(designs[0], "first"), thumbnail(designs[1], "second")),
         figures=figures(*outcomes), changes=differences(*designs), source_words=(designs[0].source.describe(), designs[1].source.describe()),
     )  # fmt: skip
 
 
-def _asked(rows: Sequence[Revision], name: str) -> Revision | None:
+def _asked(row: Document, name: str) -> Revision | None:
     text = request.args.get(name, "")
-    return next((r for r in rows if str(r.number) == text), None)
+    try:
+        return documents.revision(db(), row, int(text)) if text.isascii() and text.isdigit() and len(text) < 10 else None
+    except documents.Missing:
+        return None
 
 
 def figures(one: Outcome, other: Outcome) -> list[Figure]:

@@ -18,12 +18,13 @@ from lamsik.formats.body_document import new_document, to_design
 from lamsik.store import documents, orders, skins, stores
 from lamsik.store.tables import Document
 from lamsik.web.pictures.body import silhouette
-from lamsik.web.pictures.cards import card, design_of
+from lamsik.web.pictures.cards import design_of
 from lamsik.web.pictures.svg import Node
 from lamsik.web.shapes.live import current
 from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.files import as_file, named
+from lamsik.web.shared.lists import asked_page, asked_text
 
 FITTED = ("line_tie", "hanger", "ring", "hook", "wire", "joint", "rattle", "tube", "eyes", "skirt")
 """Kinds of hardware in the order they go on."""
@@ -35,10 +36,10 @@ keeping.keep_documents(blueprint, "body", "shapes.index", "shapes.edit", "B")
 @blueprint.get("")
 def index() -> str:
     """All bodies, drawn, and the starting forms."""
-    rows = documents.listed(db(), "body", request.args.get("q", ""))
-    contents = documents.contents(db(), rows)
-    cards, broken = whole.shown_of(rows, lambda row: (row, design_of(contents[row.id or 0]), card(contents[row.id or 0], f"t{row.id}")))
-    return render_template("shapes/index.html", cards=cards, broken=broken, forms=form_pictures(), q=request.args.get("q", ""))
+    page = asked_page(documents.found("body", asked_text()))
+    found = documents.currents(db(), page.rows)
+    cards, broken = whole.shown_of(page.rows, lambda row: (row, design_of(found[row.id or 0].content), found[row.id or 0].id))
+    return render_template("shapes/index.html", cards=cards, broken=broken, forms=form_pictures(), page=page, q=asked_text())
 
 
 @lru_cache(maxsize=1)

@@ -4,6 +4,7 @@ from datetime import date, datetime
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
+from urllib.parse import urlencode
 
 from flask import Flask, g, request
 from markupsafe import Markup
@@ -22,7 +23,7 @@ ICONS = Path(__file__).parent.parent / "static" / "vendor" / "icons"
 def install(app: Flask) -> None:
     """Register the context and filters."""
     app.context_processor(_context)
-    app.jinja_env.globals.update(icon=icon, svg=markup, caution=caution, defer=DEFER)
+    app.jinja_env.globals.update(icon=icon, svg=markup, other_page=other_page, caution=caution, defer=DEFER)
     app.jinja_env.filters.update(measure=show, day=day, local=local)
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
 
@@ -36,6 +37,11 @@ def _context() -> dict[str, Any]:
         "version": __version__,
         "today": date.today(),
     }
+
+
+def other_page(number: int) -> str:
+    """The address of another page of the list that is shown, all else as it was asked."""
+    return f"{request.path}?{urlencode([(name, value) for name, value in request.args.items(multi=True) if name != 'page'] + [('page', number)])}"
 
 
 @lru_cache(maxsize=64)

@@ -3,7 +3,7 @@
 from flask import Blueprint, flash, redirect, url_for
 from flask.typing import ResponseReturnValue
 
-from lamsik.store import documents
+from lamsik.store import documents, stands
 from lamsik.store.tables import Document, Order, Piece, now
 from lamsik.web.shared.db import db, load_document
 
@@ -12,6 +12,8 @@ def put_away(row: Document | Order | Piece, way: str, gone_to: str, back_to: str
     """Delete the row with a notice that carries its undo, or bring it back."""
     row.deleted_at = now() if way == "delete" else None
     db().add(row)
+    if isinstance(row, Piece):
+        stands.anew(db(), row)
     if way != "delete":
         return redirect(back_to)
     flash(f"{row.name if isinstance(row, Document) else row.number} is deleted.", f"undo:{undo}")

@@ -38,11 +38,17 @@ def _send(version: str, filename: str) -> Response:
     """A file; under an address of another version what there is now, not to be kept."""
     response = send_from_directory(FOLDER, filename, max_age=FOR_EVER_S if version == digest() else 0)
     if version == digest():
-        response.cache_control.public, response.cache_control.immutable = True, True
+        for_ever(response)
     return response
 
 
+def for_ever(response: Response) -> None:
+    """What is under this address never changes: a browser need not ask again."""
+    response.cache_control.max_age = FOR_EVER_S
+    response.cache_control.public, response.cache_control.immutable = True, True
+
+
 def _keeping(response: Response) -> Response:
-    if request.endpoint != "static":
+    if request.endpoint != "static" and not response.cache_control.immutable:
         response.headers["Cache-Control"] = "no-store"
     return response

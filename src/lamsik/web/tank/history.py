@@ -5,6 +5,10 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.store import documents, orders
 from lamsik.web.shared.db import db, load_document, sent_base
+from lamsik.web.shared.lists import asked_page
+
+MOST_REVISIONS = 24
+"""Revisions on one page."""
 
 blueprint = Blueprint("tank_history", __name__, url_prefix="/tank")
 
@@ -13,7 +17,7 @@ blueprint = Blueprint("tank_history", __name__, url_prefix="/tank")
 def show(key: int) -> str:
     """The design's revisions with what changed, the newest first."""
     row = load_document("body", key)
-    return render_template("tank/history.html", row=row, for_order=orders.waiting_for(db(), key), revisions=documents.revisions(db(), row))
+    return render_template("tank/history.html", row=row, for_order=orders.waiting_for(db(), key), page=asked_page(documents.revisions(row), MOST_REVISIONS))
 
 
 @blueprint.post("/<int:key>/history/<int:number>")

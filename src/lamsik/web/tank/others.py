@@ -10,9 +10,9 @@ from lamsik.core.tank.mass import NOTHING, Measured
 from lamsik.formats.body_document import to_design
 from lamsik.store import documents, pieces, stores
 from lamsik.store.tables import Document, Piece
+from lamsik.web.shared import picks
 from lamsik.web.shared.db import db, load, load_document
-
-MOST_PIECES = 60
+from lamsik.web.shared.picks import Picks
 
 
 @dataclass(frozen=True)
@@ -48,9 +48,6 @@ def other(name: str, settled: bool = True) -> Other | None:
     return Other(f"piece {piece.number}", _evaluated(dict(pieces.document_of(db(), piece)), measured, settled))
 
 
-def choices(but: int) -> list[tuple[str, str]]:
-    """Designs and the newest pieces to choose from: short name and words."""
-    rows = [(f"d{row.id}", row.name) for row in documents.listed(db(), "body") if row.id != but]
-    names = {row.id: row.name for row in documents.listed(db(), "body")}
-    made = [(f"p{piece.id}", f"piece {piece.number}, {names.get(piece.design_id, 'a deleted design')}") for piece in pieces.listed(db())[:MOST_PIECES]]
-    return rows + made
+def choices(but: int, chosen: str, held: Other | None) -> Picks:
+    """Designs and the newest pieces to choose from; what is chosen among them."""
+    return picks.of("bait", (chosen, held.name) if held else None, but=f"d{but}")

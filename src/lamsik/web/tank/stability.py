@@ -56,10 +56,16 @@ class StabilityRoom:
 def show(key: int) -> str:
     """All resting positions, righting arms from 0 to 180°, roll recovery beside another bait's."""
     row = load_document("body", key)
-    outcome, beside = others.outcome_of(row), others.other(request.args.get("with", ""), settled=False)
+    beside_key = request.args.get("with", "")
+    outcome, beside = others.outcome_of(row), others.other(beside_key, settled=False)
     room = stability_room(outcome, beside)
     return render_template(
-        "tank/stability.html", row=row, for_order=orders.waiting_for(db(), key), room=room, others=others.choices(key), chosen=request.args.get("with", "")
+        "tank/stability.html",
+        row=row,
+        for_order=orders.waiting_for(db(), key),
+        room=room,
+        others=others.choices(key, request.args.get("with", ""), beside),
+        chosen=request.args.get("with", ""),
     )
 
 

@@ -35,10 +35,12 @@ def show(key: int) -> str:
     outcome = others.outcome_of(row, settled=False)
     form = FidelityForm(request.args if request.args else None)
     columns = tuple(_twin(twin) for twin in twins(outcome.design, rules=outcome.rules))
-    proto = others.other(request.args.get("with", ""), settled=False)
+    proto_key = request.args.get("with", "")
+    proto = others.other(proto_key, settled=False)
     same = _same(outcome, proto, form)
     return render_template(
-        "tank/twins.html", row=row, for_order=orders.waiting_for(db(), key), columns=columns, others=others.choices(key), chosen=request.args.get("with", ""),
+        "tank/twins.html", row=row, for_order=orders.waiting_for(db(), key), columns=columns,
+        others=others.choices(key, proto_key, proto), chosen=proto_key,
         form=form, proto=proto.name if proto else "", same=same, alike=bool(same) and all(r.within for r in same),
     )  # fmt: skip
 

@@ -11,6 +11,7 @@ from lamsik.formats.body_document import to_design
 from lamsik.store import documents, orders, stores
 from lamsik.store.tables import Document, Revision, TimedRun, now
 from lamsik.web.shapes.live import current
+from lamsik.web.shared import picks
 from lamsik.web.shared.db import db, load, load_document
 from lamsik.web.shared.forms import typed_texts
 from lamsik.web.tank.depth import place_words
@@ -45,7 +46,7 @@ def _show(row: Document, timed_form: TimedForm) -> str:
     design = to_design(documents.content(db(), row))
     hooks = sorted((part for part in stores.hardware(db()) if part.kind == "hook"), key=lambda part: part.mass_g)
     return render_template(
-        "tank/show.html", row=row, for_order=orders.waiting_for(db(), key), state=current(row, "tank"), designs=documents.listed(db(), "body"),
+        "tank/show.html", row=row, for_order=orders.waiting_for(db(), key), state=current(row, "tank"), designs=picks.of("body", (str(key), f"{row.name} ({row.code})")),
         waters=stores.waters(db()), behaviours=BEHAVIOURS, slugs=stores.bench(db()).slugs, hooks=hooks, materials=BODY_MATERIALS, allowance_kinds=KINDS,
         places=[(p.key, place_words(design, p.key)) for p in design.hardware if p.item.kind in ("hanger", "line_tie")],
         timed_form=timed_form,

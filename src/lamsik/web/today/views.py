@@ -1,52 +1,70 @@
 """Today: what to do now; and search over everything."""
 
-from flask import Blueprint, render_template, request
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from functools import partial
+from typing import Any
+
+from flask import Blueprint, jsonify, render_template, url_for
+from flask.typing import ResponseReturnValue
 
 from lamsik.core.castings.session import TITLES
-from lamsik.store import documents, mixes, moulds, orders, pieces, weighed
-from lamsik.store.tables import Document, MouldMade, now
+from lamsik.store import documents, mixes, moulds, orders, paging, pieces, weighed
+from lamsik.store.paging import Query
+from lamsik.store.tables import Customer, Document, MouldMade, Order, Piece, now
 from lamsik.web.mixes.views import views_of
-from lamsik.web.pictures.cards import card
-from lamsik.web.pieces.standing import at_work, by_order, stands
+from lamsik.web.pieces.standing import stands
+from lamsik.web.shared import picks
 from lamsik.web.shared.db import db
+from lamsik.web.shared.lists import asked_text
 from lamsik.web.stores import backups
 
 blueprint = Blueprint("today", __name__)
 
 MOST_JOBS = 8
-"""Jobs shown on one page; the rest are in Pieces."""
+"""Jobs, dues and enquiries shown on one page; the rest are on their benches."""
+MOST_FOUND = 12
+"""Of each kind that search shows."""
+
+
+@dataclass(frozen=True)
+class Job:
+    """A piece at the bench: for whom, the step it is at with how many are done of how many, its design with the revision that is drawn."""
+
+    piece: Piece
+    order: Order | None
+    customer: Customer | None
+    stand: tuple[str, int, int]
+    name: str
+    revision: int
 
 
 @blueprint.get("/")
 def board() -> str:
     """Pieces at the bench with their next step, what is due, enquiries waiting for an answer."""
-    finished = pieces.all_done_steps(db())
-    all_pieces = pieces.listed(db())
-    made = by_order(all_pieces, finished)
-    rows = [(order, customer, orders.status_of(order, made.get(order.id or 0, []))) for order, customer in orders.listed(db())]
-    by_id = {order.id: (order, customer) for order, customer, _ in rows}
-    going = at_work(all_pieces, finished)
-    working = [(p, by_id.get(p.order_id), s) for p, s in zip(going, stands(going, finished), strict=True)]
-    working.sort(key=lambda row: (row[1] is None, str(row[1][0].due_on) if row[1] else "", row[0].number))
-    waiting = [row for row in rows if row[2] == "enquiry"]
-    due = [row for row in rows if row[2] not in ("shipped", "enquiry")][:8]
-    working, more = working[:MOST_JOBS], len(working) - MOST_JOBS
-    rows_of = [db().get_one(Document, key) for key in {piece.design_id for piece, _, _ in working}]
-    contents = documents.contents(db(), rows_of)
-    drawn = {row.id: (row.name, contents[row.id or 0]) for row in rows_of}
-    designs = {piece.id: (drawn[piece.design_id][0], card(drawn[piece.design_id][1], f"p{piece.id}")) for piece, _, _ in working}
+    working = pieces.due_first(db(), MOST_JOBS)
+    at = stands([piece for piece, _, _ in working])
+    designs = {key: db().get_one(Document, key) for key in {piece.design_id for piece, _, _ in working}}
+    drawn = documents.currents(db(), list(designs.values()))
+    jobs = [
+        Job(piece, order, customer, stand, designs[piece.design_id].name, drawn[piece.design_id].id or 0)
+        for (piece, order, customer), stand in zip(working, at, strict=True)
+    ]
+    due = orders.promised(db(), MOST_JOBS)
+    waiting = orders.enquiries(db(), MOST_JOBS)
+    empty = not jobs and not due and not waiting and pieces.none_yet(db())
     return render_template(
         "today/board.html",
-        working=working,
-        waiting=waiting,
+        jobs=jobs,
+        more=pieces.count_going(db()) - len(jobs),
         due=due,
-        designs=designs,
-        more=more,
-        empty=not rows and not all_pieces,
+        waiting=waiting,
+        more_waiting=orders.count_enquiries(db()) - len(waiting),
+        empty=empty,
         clocks=views_of(mixes.running(db())),
         now=now(),
         pours=_pours(),
-        reminder="" if not rows and not all_pieces else backups.reminder(),
+        reminder="" if empty else backups.reminder(),
     )
 
 
@@ -61,17 +79,62 @@ def _pours() -> list[tuple[int, str]]:
 
 @blueprint.get("/search")
 def search() -> str:
-    """Everything whose name or number holds the text, in any script, accents aside."""
-    q = request.args.get("q", "").strip()
-    found: dict[str, list[tuple[str, str, str]]] = {}
-    if q:
-        found["Orders"] = [(order.number, f"{order.title} · {customer.name}", f"/orders/{order.id}") for order, customer in orders.listed(db(), q)]
-        found["Bodies"] = [(row.code, row.name, f"/shapes/{row.id}") for row in documents.listed(db(), "body", q)]
-        found["Floats"] = [(row.code, row.name, f"/floats/{row.id}") for row in documents.listed(db(), "float", q)]
-        found["Weighed"] = [("", row.name, f"/scale/things/{row.id}") for row in weighed.listed(db(), text=q)]
-        found["Moulds"] = [(row.code, row.name, f"/moulds/{row.id}") for row in documents.listed(db(), "mould", q)]
-        found["Products"] = [(row.code, row.name, f"/mixes/products/{row.id}") for row in documents.listed(db(), "product", q)]
-        found["Schemes"] = [(row.code, row.name, f"/paints/{row.id}") for row in documents.listed(db(), "scheme", q)]
-        found["Pieces"] = [(piece.number, "", f"/pieces/{piece.id}") for piece in pieces.listed(db(), q)[:30]]
-        found["Customers"] = [("", customer.name, f"/orders?q={customer.name}") for customer in orders.customers(db(), q)]
-    return render_template("today/search.html", q=q, found={name: rows for name, rows in found.items() if rows})
+    """Everything whose name or number holds the text, in any script, accents aside: the first of each kind, and where the rest is."""
+    q = asked_text()
+    found = [group for group in (_orders(q), *_documents(q), *_others(q)) if group.rows] if q else []
+    return render_template("today/search.html", q=q, found=found)
+
+
+@dataclass(frozen=True)
+class Found:
+    """What of one kind holds the text: code, words and link of the first, and the list of all where more do."""
+
+    name: str
+    rows: list[tuple[str, str, str]]
+    rest: str = ""
+
+
+def _group(name: str, query: "Query[Any]", show: Callable[[Any], tuple[str, str, str]], rest: str) -> Found:
+    page = paging.page(db(), query, most=MOST_FOUND)
+    return Found(name, [show(row) for row in page.rows], rest if page.more else "")
+
+
+def _orders(q: str) -> Found:
+    return _group("Orders", orders.listed(q), _order_line, url_for("orders.index", q=q))
+
+
+def _order_line(row: tuple[Order, Customer]) -> tuple[str, str, str]:
+    order, customer = row
+    return order.number, f"{order.title} · {customer.name}", url_for("orders.show", key=order.id)
+
+
+BENCHES = (
+    ("Bodies", "body", "shapes.edit", "shapes.index"),
+    ("Floats", "float", "floats.edit", "floats.index"),
+    ("Moulds", "mould", "moulds.edit", "moulds.index"),
+    ("Products", "product", "mixes_products.show", "mixes.index"),
+    ("Schemes", "scheme", "paints.edit", "paints.index"),
+)
+"""Documents that are searched: their name, kind, page and list."""
+
+
+def _documents(q: str) -> Iterator[Found]:
+    for name, kind, page, index in BENCHES:
+        yield _group(name, documents.found(kind, q), partial(_document_line, page), url_for(index, q=q))
+
+
+def _document_line(page: str, row: Document) -> tuple[str, str, str]:
+    return row.code, row.name, url_for(page, key=row.id)
+
+
+def _others(q: str) -> Iterator[Found]:
+    """What is weighed, the pieces, the customers."""
+    yield _group("Weighed", weighed.listed(q), lambda row: ("", row.name, url_for("scale_things.show", key=row.id)), url_for("scale.bench", q=q))
+    yield _group("Pieces", pieces.listed(q), lambda row: (row.number, "", url_for("pieces.show", key=row.id)), url_for("pieces.index", q=q))
+    yield _group("Customers", orders.customers(q), lambda row: ("", row.name, url_for("orders.index", q=row.name)), url_for("orders.index", q=q))
+
+
+@blueprint.get("/find/<any(body, float, scheme, customer, bait):kind>")
+def find(kind: str) -> ResponseReturnValue:
+    """What a field offers to choose from once something is typed into it: key and words of each."""
+    return jsonify([{"key": key, "words": words} for key, words in picks.found(kind, asked_text())])

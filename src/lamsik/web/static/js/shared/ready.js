@@ -10,6 +10,8 @@ if (refused?.textContent.trim()) {
   field?.focus({ preventScroll: true });
 }
 
+if (document.querySelector("[data-find]")) import("./find.js");
+
 // A page that comes back out of the browser's memory asks the shop anew: what it shows, and its forms, may be of yesterday.
 addEventListener("pageshow", (event) => {
   if (event.persisted) location.reload();

@@ -1,0 +1,141 @@
+"""Where pieces and orders stand is what their facts tell, whatever was done to them, in whatever order."""
+
+from datetime import date, timedelta
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from sqlmodel import select
+
+from lamsik.core.shapes.design import Host, Want
+from lamsik.core.shapes.forms import form
+from lamsik.core.water import Water
+from lamsik.formats.body_document import new_document
+from lamsik.store import documents, history, orders, pieces, stands
+from lamsik.store.tables import Order, Piece, Revision, Setting, now
+
+SLIM = new_document("Slim", form("slim"), Host("basswood", 0.42, 0.04), Water(), Want())
+
+
+@pytest.fixture
+def design(session):
+    return documents.create(session, "body", "B-001", SLIM)
+
+
+def told(session):
+    rows = *session.exec(select(Piece)).all(), *session.exec(select(Order)).all()
+    return [(row.number, row.stand, getattr(row, "queue", "")) for row in rows]
+
+
+ACTS = st.lists(st.tuples(st.sampled_from(["place", "accept", "reopen", "start", "stock", "tick", "all", "untick", "delete", "back"]), st.integers(0, 40)), max_size=25)
+
+
+@settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(acts=ACTS)
+def test_what_is_kept_is_what_the_facts_tell(session, acts):
+    nested = session.begin_nested()
+    try:
+        done_to_a_shop(session, acts)
+        kept = told(session)
+        stands.all_anew(session)
+        assert told(session) == kept
+    finally:
+        nested.rollback()
+        session.expire_all()
+
+
+def done_to_a_shop(session, acts):
+    design = documents.create(session, "body", "B-001", SLIM)
+    customer = orders.customer_named(session, "Tove")
+    route = [key for key, _ in stands.route(SLIM)]
+    for act, number in acts:
+        made, placed = session.exec(select(Piece)).all(), session.exec(select(Order)).all()
+        if act == "place":
+            orders.place(session, Order(number=orders.next_number(session), customer_id=0, title="bait", search="", quantity=1 + number % 2), customer)
+        elif act in ("accept", "reopen") and placed:
+            order = placed[number % len(placed)]
+            order.accepted_at = now() if act == "accept" else None
+            stands.order_anew(session, order)
+        elif act in ("start", "stock"):
+            pieces.start(session, design, placed[number % len(placed)].id if placed and act == "start" else None)
+        elif act in ("tick", "untick", "all") and made:
+            for step in route if act == "all" else [route[number % len(route)]]:
+                pieces.tick(session, made[number % len(made)], step, act != "untick")
+        elif act in ("delete", "back") and made:
+            made[number % len(made)].deleted_at = now() if act == "delete" else None
+            stands.anew(session, made[number % len(made)])
+
+
+def test_a_shipped_order_goes_behind_the_open_ones_and_comes_back(session, design):
+    customer = orders.customer_named(session, "Tove")
+    first, second = (
+        orders.place(session, Order(number=orders.next_number(session), customer_id=0, title="bait", search="", due_on=date(2030, 1, day), accepted_at=now()), customer)
+        for day in (1, 2)
+    )
+    piece = pieces.start(session, design, first.id)
+    for key, _ in stands.route(SLIM):
+        pieces.tick(session, piece, key, True)
+    listed = [order.number for order, _ in session.exec(orders.listed()).all()]
+    assert (first.stand, piece.stand, listed) == ("shipped", "shipped", [second.number, first.number])
+    assert pieces.due_first(session, 8) == [] and [order for order, _ in orders.promised(session, 8)] == [second]
+    pieces.tick(session, piece, "ship", False)
+    assert (first.stand, piece.stand) == ("ready", "ready") and orders.promised(session, 8)[0][0] == first
+
+
+def test_what_is_at_work_comes_by_due_date_then_for_stock(session, design):
+    customer = orders.customer_named(session, "Tove")
+    stock = pieces.start(session, design)
+    late, soon, gone = (
+        orders.place(session, Order(number=orders.next_number(session), customer_id=0, title="bait", search="", due_on=due), customer)
+        for due in (None, date(2030, 1, 1), date(2029, 1, 1))
+    )
+    mine = [pieces.start(session, design, order.id) for order in (late, soon, gone)]
+    gone.deleted_at = now()
+    session.flush()
+    assert [piece for piece, _, _ in pieces.due_first(session, 8)] == [mine[1], mine[0], stock, mine[2]]
+    assert [piece for piece, _, _ in pieces.due_first(session, 3)] == [mine[1], mine[0], stock]
+
+
+def test_routes_of_an_earlier_version_are_told_anew_when_the_shop_is_opened(engine, session, design):
+    piece = pieces.start(session, design)
+    for key, _ in stands.route(SLIM):
+        pieces.tick(session, piece, key, True)
+    piece.stand = "making"
+    session.get_one(Setting, "routes").value = {"version": 0}
+    session.commit()
+    stands.keep_true(engine)
+    session.refresh(piece)
+    assert piece.stand == "shipped"
+
+
+class TestHistory:
+    def test_old_revisions_are_packed_and_read_back_as_they_were(self, session, design):
+        contents = self.saved(session, design, 260)
+        long_ago = now() + timedelta(days=400)
+        assert history.pack(session, design, long_ago) > 40
+        session.expire_all()
+        packed = session.exec(select(Revision).where(Revision.document_id == design.id, Revision.packed.is_not(None))).all()
+        assert {row.number for row in packed} <= set(range(2, 61)) and 1 not in {row.number for row in packed}
+        assert sum(len(row.packed) for row in packed) < 400 * len(packed)
+        for number, content in enumerate(contents, 1):
+            assert documents.revision(session, design, number).content == content
+        assert history.pack(session, design, long_ago) == 0
+
+    def test_the_last_days_and_steps_stay_whole(self, session, design):
+        self.saved(session, design, 260)
+        assert history.pack(session, design) == 0
+        assert history.pack(session, design, now() + timedelta(days=31)) > 0
+
+    def test_undo_walks_back_through_what_is_packed(self, session, design):
+        contents = self.saved(session, design, 230)
+        history.pack(session, design, now() + timedelta(days=31))
+        session.expire_all()
+        for content in reversed(contents[:-1]):
+            assert documents.undo(session, design) and documents.content(session, design) == content
+
+    def saved(self, session, design, many):
+        contents = [documents.content(session, design)]
+        for step in range(many - 1):
+            contents.append({**SLIM, "name": f"Slim {step}", "body": {**SLIM["body"], "length_mm": 60.0 + step / 7}})
+            documents.save(session, design, contents[-1], design.current)
+        return contents

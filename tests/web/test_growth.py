@@ -1,0 +1,70 @@
+"""A page costs what it shows, however large the shop: what it asks the database grows with neither pieces nor orders."""
+
+import re
+from collections import Counter
+
+import pytest
+from sqlalchemy import event
+
+from bench.grown import Size, more
+from tests.browser.test_screens import EVERY
+from tests.web.conftest import visit
+
+LARGE = ("piece", "stepdone", "shop_order", "batch", "revision", "weighing", "document", "customer")
+"""Tables that grow."""
+MORE = (
+    "/search?q=grown",
+    "/pieces?q=grown",
+    "/orders?q=grown",
+    "/shapes?q=grown",
+    "/pieces?page=5",
+    "/orders?page=3",
+    "/shapes?page=2",
+    "/tank/15/history?page=3",
+    "/find/bait?q=grown",
+)
+MOST_BYTES, MOST_ROWS = 300_000, 900
+
+
+class Asked:
+    """What a page asks the database: how many questions, how many rows they gave, and which tables were read whole for them."""
+
+    def __init__(self, engine):
+        self.engine, self.rows, self.whole, self.asking = engine, Counter(), set(), True
+        event.listen(engine, "before_cursor_execute", self._asked)
+
+    def _asked(self, connection, _cursor, statement, parameters, _context, _many):
+        if not statement.startswith("SELECT") or not self.asking:
+            return
+        self.asking = False
+        found = connection.exec_driver_sql(statement, parameters)
+        self.rows[statement.split(" FROM ")[0][:60]] += len(found.all())
+        plan = [row[3] for row in connection.exec_driver_sql(f"EXPLAIN QUERY PLAN {statement}", parameters)]
+        limited = "LIMIT" in statement
+        self.whole |= {line for line in plan if re.fullmatch(f"SCAN ({'|'.join(LARGE)})", line) and not (limited and "USE TEMP B-TREE FOR ORDER BY" not in plan)}
+        self.asking = True
+
+
+def asked(visitor, engine, url):
+    counted = Asked(engine)
+    answer = visitor.get(url)
+    event.remove(engine, "before_cursor_execute", counted._asked)
+    assert answer.status_code == 200, url
+    return sum(counted.rows.values()), counted.whole, len(answer.data)
+
+
+@pytest.fixture
+def grown(demo_home, application, monkeypatch):
+    visitor = visit(application, demo_home, monkeypatch)
+    more(application.extensions["engine"], Size(pieces=1_500, orders=500, batches=600, bodies=300, revisions=300))
+    yield visitor
+    application.extensions["engine"].dispose()
+
+
+def test_no_page_reads_a_whole_table_that_grows_nor_sends_more_than_it_may(grown, application):
+    engine, wrong = application.extensions["engine"], {}
+    for url in [*EVERY, *MORE]:
+        rows, whole, size = asked(grown, engine, url)
+        if rows > MOST_ROWS or whole or size > MOST_BYTES:
+            wrong[url] = rows, whole, size
+    assert wrong == {}
