@@ -32,6 +32,7 @@ export class Live extends EventTarget {
     this.queue = [];
     Object.assign(this.state, this.kept, { errors: [] });
     this.kept = null;
+    this.tell("saved");
     this.tell("state");
   }
 
