@@ -22,6 +22,17 @@ for still in atkinson-hyperlegible-next-latin-400 atkinson-hyperlegible-next-lat
 done
 for part in cyrillic cyrillic-ext greek greek-ext vietnamese devanagari; do cp "$modules/@fontsource/noto-sans/files/noto-sans-$part-400-normal.woff2" "$target/fonts/"; done
 cp "$modules/@fontsource/noto-sans-jp/files/noto-sans-jp-japanese-400-normal.woff2" "$target/fonts/"
+mkdir -p "$target/fonts/japanese"
+node -e '
+const fs = require("fs"), [from, to] = process.argv.slice(1), found = {};
+for (const [name, range] of Object.entries(require(`${from}/unicode.json`))) {
+  const slice = name.replace(/[\[\]]/g, ""), kept = range.split(",").filter((part) => parseInt(part.slice(2), 16) < 0x10000);
+  if (!/^[0-9]+$/.test(slice) || !kept.length) continue;
+  fs.copyFileSync(`${from}/files/noto-sans-jp-${slice}-400-normal.woff2`, `${to}/${slice}.woff2`);
+  found[slice] = kept.join(",");
+}
+fs.writeFileSync(`${to}/ranges.json`, JSON.stringify(found, null, 1) + "\n");
+' "$modules/@fontsource/noto-sans-jp" "$target/fonts/japanese"
 node -e '
 const fs = require("fs"), base = process.argv[1], wanted = Object.keys(require(base + "/../package.json").dependencies);
 const rows = wanted.map((name) => { const p = require(`${base}/${name}/package.json`); return `| ${name} | ${p.version} | ${p.license} |`; });

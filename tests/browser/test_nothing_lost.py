@@ -87,18 +87,21 @@ def test_a_backup_is_made_checked_and_put_back_by_page(demo_page: Page):
     expect(page.get_by_role("row").filter(has_text="Stick 2")).to_have_count(1)
 
 
-@pytest.mark.parametrize(("url", "field"), [("/tank/17", "want.speed_cm_s"), ("/shapes/17", "body.depth_mm"), ("/floats/38", "length_mm"), ("/moulds/53", "tilt_deg")])
-def test_what_the_page_says_of_saving_is_so_after_undo_and_redo_at_any_pace(demo_page: Page, url: str, field: str):
+def test_what_the_page_says_of_saving_is_so_after_undo_and_redo_at_any_pace(demo_page: Page):
     page = demo_page
-    page.goto(url)
-    typed = page.locator(f"input[data-path='{field}']").first
-    before = typed.input_value()
-    typed.fill(f"{float(re.match(r'[-−]?[0-9.]+', before).group().replace('−', '-')) + 1:g} {before.split(' ')[-1]}" if " " in before else "5")
-    typed.press("Enter")
-    page.keyboard.press("Control+z")  # while it is being saved
-    page.keyboard.press("Control+y")
-    page.keyboard.press("Control+z")
-    expect(typed).to_have_value(before)
-    expect(page.locator("#saved")).to_have_text("Saved")
-    page.reload()
-    expect(typed).to_have_value(before)
+    for url in ("/tank/17", "/shapes/17", "/floats/38", "/moulds/53"):
+        page.goto(url)
+        name = page.locator("input[data-path='name']")
+        expect(name).not_to_have_value("")
+        before = name.input_value()
+        for turn in range(2):
+            name.fill(f"Another name {turn}")
+            name.press("Enter")
+            page.keyboard.press("Control+z")  # while it is being saved
+            page.keyboard.press("Control+y")
+            page.keyboard.press("Control+z")
+        page.wait_for_load_state("networkidle")
+        expect(name).to_have_value(before)
+        expect(page.locator("#saved")).to_have_text("Saved")
+        page.reload()
+        expect(name).to_have_value(before)

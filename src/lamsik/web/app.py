@@ -9,7 +9,7 @@ from lamsik.store.database import open_database
 from lamsik.web import cards, errors, security
 from lamsik.web.benches import BENCHES
 from lamsik.web.lan.certificate import Certificate
-from lamsik.web.shared import context, guards, health, once, static
+from lamsik.web.shared import context, guards, health, once, packing, static, wide
 from lamsik.web.shared.db import close_session
 
 
@@ -26,7 +26,9 @@ def create_app(home: Path, lan: bool = False, port: int = 5151, certificate: Cer
         app.register_blueprint(bench.blueprint)
     app.register_blueprint(health.blueprint)
     cards.install(app)
+    packing.install(app)
     static.install(app)
+    wide.install(app)
     once.install(app)
     app.after_request(errors.committed)
     app.teardown_appcontext(close_session)

@@ -1,6 +1,7 @@
 """Colours and pens of the drawings; the same tokens as static/css/tokens.css."""
 
 from dataclasses import dataclass
+from math import log
 
 INK, MUTED, WATER, PALE, PAPER, CARD = "#16283A", "#52616E", "#1F7A8C", "#DCEDEE", "#F6F4EE", "#FFFFFF"
 TIP, MOSS, AMBER, BRICK = "#D9481C", "#4F7A36", "#B97A08", "#A8281E"
@@ -21,9 +22,13 @@ class Pen:
         return 12.5 * self.mm
 
 
+PEN_STEP = 1.04
+"""From one width of pen to the next: less than anyone sees."""
+
+
 def pen_for(width_mm: float, pixels: float = 860.0) -> Pen:
-    """The pen of a drawing this wide, shown at about `pixels`."""
-    return Pen(width_mm / pixels)
+    """The pen of a drawing this wide, shown at about `pixels`; it widens in steps, so that a drawing that moves a little keeps its strokes."""
+    return Pen(PEN_STEP ** round(log(width_mm / pixels, PEN_STEP)))
 
 
 PRINT = Pen(0.2)

@@ -40,7 +40,7 @@ def live(key: int) -> ResponseReturnValue:
     if asked.get("save"):
         base = _save(row, document, base)
     settled = exchange.is_settled(asked)
-    answer = {"base": base, "saved": bool(asked.get("save")), "errors": refused, "view": _view(row, document, asked, settled)}
+    answer = {"base": base, "saved": bool(asked.get("save")), "errors": refused, "view": exchange.sent(_view(row, document, asked, settled), asked)}
     if any(edit.get("do") == "resize" for edit in asked.get("edits") or []) and not refused:
         answer["anew"] = anew.sizes_anew(asked["document"], document, stores.hardware(db()))
     if settled:  # a drag is a preview: the document on the page stays as it was picked up

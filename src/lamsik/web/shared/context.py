@@ -16,6 +16,7 @@ from lamsik.store.stores import DEFAULTS, setting
 from lamsik.web.benches import BENCHES
 from lamsik.web.pictures.svg import markup
 from lamsik.web.shared.db import db
+from lamsik.web.shared.lean import lean
 
 ICONS = Path(__file__).parent.parent / "static" / "vendor" / "icons"
 
@@ -24,7 +25,7 @@ def install(app: Flask) -> None:
     """Register the context and filters."""
     app.context_processor(_context)
     app.jinja_env.globals.update(icon=icon, svg=markup, other_page=other_page, caution=caution, defer=DEFER)
-    app.jinja_env.filters.update(measure=show, day=day, local=local)
+    app.jinja_env.filters.update(measure=show, day=day, local=local, first_state=first_state)
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
 
 
@@ -37,6 +38,11 @@ def _context() -> dict[str, Any]:
         "version": __version__,
         "today": date.today(),
     }
+
+
+def first_state(state: dict[str, Any]) -> dict[str, Any]:
+    """The state that a page begins with, its values named: what is sent later leaves out what stayed."""
+    return {**state, "view": {key: lean(value) for key, value in state["view"].items()}}
 
 
 def other_page(number: int) -> str:

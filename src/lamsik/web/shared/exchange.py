@@ -9,6 +9,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.errors import Refused, finite_between
 from lamsik.store import documents
 from lamsik.store.tables import Document
+from lamsik.web.shared import lean
 from lamsik.web.shared.db import db, in_short
 
 MOST_EDITS = 200
@@ -81,15 +82,25 @@ def answer(asked: Mapping[str, Any], row: Document, document: Content, refused: 
     save, base = bool(asked.get("save")), base_of(asked)
     if save:
         base = in_short(lambda session: documents.save(session, session.get_one(Document, row.id), document, base).number)
-    found: State = {"base": base, "saved": save, "errors": refused, "view": view}
+    found: State = {"base": base, "saved": save, "errors": refused, "view": sent(view, asked)}
     return jsonify(found | {"document": document} if is_settled(asked) else found)
+
+
+def sent(view: State, asked: Mapping[str, Any]) -> State:
+    """A view as it goes to the page: what the page says it has is named only."""
+    if "has" not in asked:
+        return view
+    has = lean.names(asked["has"])
+    return {key: lean.lean(value, has) for key, value in view.items()}
 
 
 def step(row: Document, way: str, current: Callable[[Document], State]) -> ResponseReturnValue:
     """Undo or redo one revision, of the one that the page names, and answer with the state it brings."""
-    named = base_of(request.get_json(silent=True) or {})
+    asked = request.get_json(silent=True) or {}
+    named = base_of(asked)
     if named and named != row.current:
         raise documents.Stale(f"revision {row.current} is current by now, not {named}")
     moved = documents.undo(db(), row) if way == "undo" else documents.redo(db(), row)
     problems = [] if moved else [{"field": "", "message": f"Nothing to {way}."}]
-    return jsonify({**current(row), "moved": moved, "errors": problems})
+    found = current(row)
+    return jsonify({**found, "view": sent(found["view"], asked), "moved": moved, "errors": problems})

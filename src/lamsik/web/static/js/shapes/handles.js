@@ -28,6 +28,14 @@ export function enableHandles({ picture, set, remove = () => {}, steps = [0.5, 5
     handle.classList.add("held");
   }
 
+  // What a drag did to its handle is no part of the drawing.
+  function loosen() {
+    for (const handle of picture.querySelectorAll(".handle.held")) {
+      handle.classList.remove("held");
+      handle.removeAttribute("transform");
+    }
+  }
+
   function move(event) {
     const handle = dragged && find(dragged.path);
     if (!handle) return;
@@ -91,5 +99,5 @@ export function enableHandles({ picture, set, remove = () => {}, steps = [0.5, 5
   }, { signal });
 
   // After the drawing was replaced: keep the held handle under the pointer and the focus where it was.
-  return { follow, focused: () => picture.contains(document.activeElement) && document.activeElement.dataset.path, refocus: (path) => path && find(path)?.focus({ preventScroll: true }) };
+  return { follow, loosen, focused: () => picture.contains(document.activeElement) && document.activeElement.dataset.path, refocus: (path) => path && find(path)?.focus({ preventScroll: true }) };
 }

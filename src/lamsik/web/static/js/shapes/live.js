@@ -2,12 +2,16 @@
 // One request is under way at a time; drags in between collapse to the newest; answers that
 // were overtaken (by undo, say) are dropped by their number.
 
+import { Known } from "../shared/lean.js";
+
 // A later edit of the same thing makes an earlier one, not yet sent, needless.
 const overtakes = (edit, other) => edit.do === other.do && ["set", "point", "exponent"].includes(edit.do) && ["path", "line", "index", "half"].every((name) => edit[name] === other[name]) && !("x_text" in other);
 
 export class Live extends EventTarget {
   constructor({ state, token }) {
     super();
+    this.known = new Known();
+    state.view = this.known.read(state.view);
     Object.assign(this, { state, token, queue: [], flying: [], busy: false, number: 0, looks: "", facing: "", station: null, wanted: null, trail: [], kept: null });
   }
 
@@ -49,12 +53,17 @@ export class Live extends EventTarget {
 
   async pump() {
     if (this.busy || !this.wanted) return;
-    this.busy = true;
     const mode = this.wanted, edits = this.queue.splice(0);
     this.flying = edits;
     this.wanted = null;
+    await this.alone(() => this.exchange(mode, edits));
+  }
+
+  // One thing at a time is asked of the shop: each save and step names the revision that the one before left.
+  async alone(work) {
+    this.busy = true;
     try {
-      await (this.running = this.exchange(mode, edits));
+      await (this.running = work());
     } finally {
       this.busy = false;
       if (this.wanted) this.pump();
@@ -97,7 +106,7 @@ export class Live extends EventTarget {
       const response = await fetch(`${this.state.root ?? "/designs"}/${this.state.id}/${way}`, {
         method: "POST",
         headers: { "Content-Type": "application/json", "X-CSRFToken": this.token },
-        body: JSON.stringify({ bench: this.state.bench, looks: this.looks, facing: this.facing, station: this.station, ...body }),
+        body: JSON.stringify({ bench: this.state.bench, has: this.known.names, looks: this.looks, facing: this.facing, station: this.station, ...body }),
       });
       const answer = await response.json();
       return response.ok ? { ok: true, body: answer } : { ok: false, message: answer.error?.message ?? "The shop did not answer." };
@@ -108,7 +117,8 @@ export class Live extends EventTarget {
 
   take(answer) {
     // What only a settled answer knows stays on the page while something is dragged.
-    const view = answer.view.settled ? answer.view : { ...this.state.view, ...answer.view };
+    const sent = this.known.read(answer.view);
+    const view = sent.settled ? sent : { ...this.state.view, ...sent };
     Object.assign(this.state, answer, { view });
     this.tell(answer.saved ? "saved" : "shown");
     this.tell("state");
@@ -117,16 +127,17 @@ export class Live extends EventTarget {
   // Steps follow one another; each names the revision it steps from, so a save under way is waited for.
   step(way) {
     if (this.trying) return this.dropTry();
-    this.queue = [];
     return (this.steps = (this.steps ?? Promise.resolve()).then(() => this.stepOnce(way)));
   }
 
   async stepOnce(way) {
-    await this.settled();
-    this.number += 1;
-    const answer = await this.send(way, { base: this.state.base });
-    if (!answer.ok) return this.tell("failed", answer.message);
-    this.take(answer.body);
+    await this.settled(); // what was typed just before is saved first, and is what undo takes back
+    this.queue = [];
+    await this.alone(async () => {
+      const answer = await this.send(way, { base: this.state.base });
+      if (!answer.ok) return this.tell("failed", answer.message);
+      this.take(answer.body);
+    });
     this.edit(null, { mode: "drag" });
   }
 

@@ -1,6 +1,6 @@
 // One design on screen (Shape, Tank or Paint): binds the state, sends edits, keeps undo and saving in view.
 import { bind } from "../shared/bind.js";
-import { build } from "../shared/svg.js";
+import { patch } from "../shared/svg.js";
 import { enableHandles } from "./handles.js";
 import { Live } from "./live.js";
 
@@ -30,7 +30,8 @@ function render() {
   const { view, errors } = live.state;
   const focused = handles.focused();
   bind(main, { ...view, before: live.kept?.view.figures ?? view.figures });
-  picture.replaceChildren(build(view.picture));
+  handles.loosen();
+  patch(picture, [view.picture]);
   handles.follow();
   handles.refocus(focused);
   for (const input of main.querySelectorAll("input[data-path]")) showField(input, view.fields, errors);

@@ -6,7 +6,7 @@
 //   data-attr="attr:field;…" attributes from fields
 //   data-picture="field"     an SVG node value as a drawing
 //   data-each="rows"         its <template> once for each row; rows keep their element by `key`
-import { build } from "./svg.js";
+import { patch } from "./svg.js";
 
 const value = (data, path) => path.split(".").reduce((here, name) => here?.[name], data);
 
@@ -31,7 +31,7 @@ function show(element, data) {
   if (classes) for (const [name, flag] of pairs(classes)) element.classList.toggle(name, Boolean(value(data, flag)));
   if (grey) greyed(element, value(data, grey) ?? "");
   if (attr) for (const [name, field] of pairs(attr)) element.setAttribute(name, value(data, field) ?? "");
-  if (picture) element.replaceChildren(build(value(data, picture)));
+  if (picture) patch(element, [value(data, picture)]);
 }
 
 function greyed(element, why) {

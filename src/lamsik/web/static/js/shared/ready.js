@@ -11,6 +11,7 @@ if (refused?.textContent.trim()) {
 }
 
 if (document.querySelector("[data-find]")) import("./find.js");
+import "./wide.js";
 
 // A page that comes back out of the browser's memory asks the shop anew: what it shows, and its forms, may be of yesterday.
 addEventListener("pageshow", (event) => {

@@ -1,0 +1,20 @@
+"""A page's memory of what it was sent: makes a lean view whole, as the browser does."""
+
+
+class Known:
+    def __init__(self):
+        self.values = {}
+
+    def read(self, sent):
+        if isinstance(sent, list):
+            return [self.read(one) for one in sent]
+        if not isinstance(sent, dict):
+            return sent
+        if "=" in sent:
+            return self.values[sent["="]]
+        if "*" in sent:
+            return {key: one for piece in sent["*"] for key, one in self.read(piece).items()}
+        if "#" in sent:
+            self.values[sent["#"]] = value = self.read(sent["v"])
+            return value
+        return {key: self.read(one) for key, one in sent.items()}
