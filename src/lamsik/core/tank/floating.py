@@ -4,8 +4,8 @@ U = m(up·G − d) − ρ(up·M − d·V) with M, V first moment and volume of t
 ∂U/∂up = mG − ρM and ∂U/∂d = ρV − m vanish at rest; the Hessian comes from the water-plane.
 """
 
-from collections.abc import Callable, Iterable
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
@@ -16,7 +16,7 @@ from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.shapes.support import reach_mm
 from lamsik.core.tank.attitude import Attitude, attitude_of
-from lamsik.core.tank.immersion import Hull, Wet, coarse_hull, fine_hulls, hull_of, made_hulls, tank_axes, wet
+from lamsik.core.tank.immersion import Hull, Wet, coarse_hull, fine_hulls, hull_of, made_hulls, scout_hull, tank_axes, wet
 from lamsik.core.tank.mass import Budget
 
 HANG_DROP = 1.6
@@ -30,6 +30,7 @@ class Vessel:
     """A closed surface ready to be floated: its length [mm], how far it reaches in a direction [mm], and three clips.
 
     `quick` is for dragging and searching, `exact` for rest, `fair` (volume to 1e-4) for curves through many attitudes.
+    One that is `even` is the same to both sides of its middle plane, y = 0; `scout` is coarser still, for finding all rests.
     """
 
     quick: Clip
@@ -37,6 +38,13 @@ class Vessel:
     exact: Clip
     length_mm: float
     reach: Callable[[Array], float]
+    even: bool = False
+    scout: Clip | None = None
+
+    @property
+    def searching(self) -> Clip:
+        """The clip that finds where rests are: a coarser one where there is one."""
+        return self.scout or self.quick
 
     def heights(self, up: Array) -> tuple[float, float]:
         """Its lowest and highest point along a direction [mm]."""
@@ -55,9 +63,10 @@ def vessel_of_body(body: Body) -> Vessel:
 
     if body.skin is not None or body.joints:
         rough = coarse_hull(body)
-        return Vessel(_clip_of(rough), lambda up, d: wet(made_hulls(body)[0], up, d), lambda up, d: wet(made_hulls(body)[1], up, d), body.length_mm, reach)
+        fair_clip, exact_clip = (lambda up, d: wet(made_hulls(body)[0], up, d)), (lambda up, d: wet(made_hulls(body)[1], up, d))
+        return Vessel(_clip_of(rough), fair_clip, exact_clip, body.length_mm, reach, body.skin is None)
     quick, fair = coarse_hull(body), fine_hulls(body, 18)
-    return Vessel(_clip_of(quick), lambda up, d: _richardson(*fair, up, d), lambda up, d: _richardson(*fine_hulls(body), up, d), body.length_mm, reach)
+    return Vessel(_clip_of(quick), lambda up, d: _richardson(*fair, up, d), lambda up, d: _richardson(*fine_hulls(body), up, d), body.length_mm, reach, True, _clip_of(scout_hull(body)))
 
 
 def vessel_of_mesh(mesh: Mesh) -> Vessel:
@@ -174,8 +183,17 @@ def _drop_energy(mass: Budget, rho: float, up: Array, d: float) -> float:
     return rho * float((stored + volume * height).sum())
 
 
-def settle(clip: Clip, mass: Budget, water: float, up: Array, d: float, size_mm: float, steps: int = 60, tolerance: float = 1e-7) -> tuple[Array, float, State]:
-    """Follow the energy down from (up, d) to rest: Newton with |eigenvalues|, step limit, backtracking."""
+Known = Sequence[tuple[Array, float]]
+"""Rests that were found already: up and draft of each."""
+
+
+def settle(
+    clip: Clip, mass: Budget, water: float, up: Array, d: float, size_mm: float, steps: int = 60, tolerance: float = 1e-7, known: Known = ()
+) -> tuple[Array, float, State]:
+    """Follow the energy down from (up, d) to rest: Newton with |eigenvalues|, step limit, backtracking.
+
+    Where the next step from a bowl leads to a rest that is `known`, it is that one, and nothing more is followed.
+    """
     scale = np.array([1.0, 1.0, size_mm / 4.0])
     state = body_state(clip, mass, water, up, d)
     for _ in range(steps):
@@ -189,10 +207,28 @@ def settle(clip: Clip, mass: Budget, water: float, up: Array, d: float, size_mm:
             along = along + np.array([-abs(values[0]) * 0.05, 0.0, 0.0])  # leave a saddle by its downhill axis
         step = -vectors @ (along / np.maximum(np.abs(values), 1e-4 * weight))
         step *= min(1.0, 0.35 / max(float(np.abs(step).max()), 1e-12))
+        if known and values[0] > BOWL * weight:
+            there = _known_at(known, up, d, step * scale, size_mm)
+            if there is not None:
+                return *there, state
         up, d, state, moved = _descend(clip, mass, water, up, d, step * scale, state)
         if not moved:
             break
     return up, d, state
+
+
+BOWL = 2e-3
+"""Stiffness, over weight × length, of a bowl whose bottom one step of Newton's finds."""
+ALIKE, ALIKE_DRAFT = 0.9994, 0.01
+"""Rests nearer than this (cosine between their ups, share of the length between their drafts) are one while searching."""
+
+
+def _known_at(known: Known, up: Array, d: float, step: Array, size_mm: float) -> tuple[Array, float] | None:
+    e1, e2 = tank_axes(up)
+    turned = up + step[0] * e1 + step[1] * e2
+    turned = turned / np.sqrt(turned @ turned)
+    near = ((to, draft) for to, draft in known if float(turned @ to) > ALIKE and abs(d + step[2] - draft) < ALIKE_DRAFT * size_mm)
+    return next(near, None)
 
 
 def _descend(clip: Clip, mass: Budget, water: float, up: Array, d: float, step: Array, before: State) -> tuple[Array, float, State, bool]:
@@ -209,8 +245,8 @@ def _descend(clip: Clip, mass: Budget, water: float, up: Array, d: float, step: 
 
 
 def draft_for(vessel: Vessel, mass: Budget, water: float, up: Array) -> float:
-    """A draft that carries the weight at this direction to a fiftieth: guarded Newton, dV/dd being the water-plane's area."""
-    clip, (low, high) = vessel.quick, vessel.heights(up)
+    """A draft that carries the weight at this direction to a sixteenth: guarded Newton, dV/dd being the water-plane's area."""
+    clip, (low, high) = vessel.searching, vessel.heights(up)
     film, outside = 1.0 + mass.film_ml / mass.hull_ml, mass.outside_ml.size > 0
     wanted, d = mass.mass_g * 1000.0 / water, (low + high) / 2
     for _ in range(12):
@@ -224,7 +260,7 @@ def draft_for(vessel: Vessel, mass: Budget, water: float, up: Array) -> float:
     return d
 
 
-NEAR_ENOUGH = 0.02
+NEAR_ENOUGH = 0.06
 """How near the first draft must come, as a share of the weight: it is only where the search begins."""
 
 
@@ -259,26 +295,54 @@ def float_drag(vessel: Vessel, mass: Budget, water_g_cm3: float, near: Attitude 
 def float_settled(vessel: Vessel, mass: Budget, water_g_cm3: float) -> tuple[Floating, ...]:
     """All stable floating positions at full accuracy, the one reached from upright first.
 
-    The rest follow by energy, the deepest first. Empty if the design sinks.
+    The rest follow by energy, the deepest first. Empty if the design sinks. What is even to both sides is sought on one
+    side only: each rest there has its mirror image.
     """
     if not floats(mass, water_g_cm3):
         return ()
+    even = vessel.even and is_even(mass)
     found: list[tuple[Array, float]] = []
     for start in _starts():
+        if even and start[1] > 0:
+            continue
         d = draft_for(vessel, mass, water_g_cm3, start)
-        up, d, _ = settle(vessel.quick, mass, water_g_cm3, start, d, vessel.length_mm, steps=40, tolerance=1e-5)
-        if all(float(up @ other) < 0.9994 for other, _ in found):
+        known = [*found, *((up * MIRROR, d) for up, d in found)] if even else found
+        up, d, _ = settle(vessel.searching, mass, water_g_cm3, start, d, vessel.length_mm, steps=40, tolerance=1e-5, known=known)
+        if all(float(up @ other) < ALIKE for other, _ in known):
             found.append((up, d))
     polished: list[Floating] = []
     for up, d in found:
         up, d, state = settle(vessel.exact, mass, water_g_cm3, up, d, vessel.length_mm)
         place = position(vessel, mass, up, d, state)
-        if place.stable and not any(_same(place, other) for other in polished):
-            polished.append(place)
+        for one in (place, _mirrored(place)) if even else (place,):
+            if one.stable and not any(_same(one, other) for other in polished):
+                polished.append(one)
     return (*polished[:1], *sorted(polished[1:], key=lambda p: p.energy))
 
 
-NEUTRAL, FREE = 1e-6, 2e-4
+MIRROR = np.array([1.0, -1.0, 1.0])
+
+
+def is_even(mass: Budget) -> bool:
+    """Whether mass and outside parts are the same to both sides: G on the middle plane, every part with its mirror image."""
+    if abs(mass.g_mm[1]) > 1e-9:
+        return False
+    rows = np.column_stack([mass.outside_mm, mass.outside_ml, mass.outside_hangs]) if mass.outside_ml.size else np.zeros((0, 5))
+    other = rows * np.array([1.0, -1.0, 1.0, 1.0, 1.0])
+    return bool(np.allclose(_in_order(rows), _in_order(other), atol=1e-9))
+
+
+def _in_order(rows: Array) -> Array:
+    rounded = np.round(rows, 6) + 0.0
+    return rows[np.lexsort(rounded.T)]
+
+
+def _mirrored(place: Floating) -> Floating:
+    x, y, z = place.b_mm
+    return replace(place, attitude=attitude_of(place.attitude.up * MIRROR), b_mm=(x, -y, z))
+
+
+NEUTRAL, FREE = 1e-6, 5e-4
 """Stiffness (over weight × length) that is none at all, and below which a body in effect turns freely about
 an axis: a body of revolution rolls, but for the facets of its mesh."""
 
