@@ -65,8 +65,9 @@ def vessel_of_body(body: Body) -> Vessel:
         rough = coarse_hull(body)
         fair_clip, exact_clip = (lambda up, d: wet(made_hulls(body)[0], up, d)), (lambda up, d: wet(made_hulls(body)[1], up, d))
         return Vessel(_clip_of(rough), fair_clip, exact_clip, body.length_mm, reach, body.skin is None)
-    quick, fair = coarse_hull(body), fine_hulls(body, 18)
-    return Vessel(_clip_of(quick), lambda up, d: _richardson(*fair, up, d), lambda up, d: _richardson(*fine_hulls(body), up, d), body.length_mm, reach, True, _clip_of(scout_hull(body)))
+    quick, fair, scout = _clip_of(coarse_hull(body)), fine_hulls(body, 18), _clip_of(scout_hull(body))
+    fair_clip, exact_clip = (lambda up, d: _richardson(*fair, up, d)), (lambda up, d: _richardson(*fine_hulls(body), up, d))
+    return Vessel(quick, fair_clip, exact_clip, body.length_mm, reach, True, scout)
 
 
 def vessel_of_mesh(mesh: Mesh) -> Vessel:

@@ -1,0 +1,80 @@
+"""What the commands of a shop do: start it on its own or on demo data, back it up, put a backup in its place."""
+
+import argparse
+import json
+import os
+import shutil
+import subprocess
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from lamsik.cli.serve import Door, serve
+from lamsik.core.errors import Refused
+from lamsik.store import mixes
+from lamsik.store.backup import backup, look_into, restore
+from lamsik.store.database import FILE_NAME, open_database, session_of
+from lamsik.store.starter import stock
+from lamsik.store.stores import put_setting
+
+
+def home() -> Path:
+    """Where the shop's data lives: LAMSIK_HOME, else ./instance."""
+    return Path(os.environ.get("LAMSIK_HOME") or "instance").resolve()
+
+
+def demo(asked: argparse.Namespace) -> int:
+    """Fresh demo data, its simulated scale, and the application on them."""
+    from lamsik.demo.shop import build  # noqa: PLC0415 - only the demo needs it
+
+    folder = Path(os.environ.get("LAMSIK_DEMO_HOME") or "instance-demo").resolve()
+    if folder.exists() and not (folder / FILE_NAME).exists() and any(folder.iterdir()):
+        raise Refused("LAMSIK_DEMO_HOME", str(folder), "a folder of its own: this one holds other files")
+    shutil.rmtree(folder, ignore_errors=True)
+    print("Building the demo shop …", flush=True)
+    with bench_scale() as where:
+        with session_of(open_database(folder)) as session:
+            build(session)
+            put_setting(session, "scale", {"url": where["scale"], "page": where["page"]})
+        print(f"A simulated bench scale is at {where['page']}", flush=True)
+        return serve(folder, Door(asked.port, asked.lan, asked.plain, asked.lan_port))
+
+
+@contextmanager
+def bench_scale() -> Iterator[dict[str, str]]:
+    """The simulated bench scale as a process of its own, ended with this one."""
+    process = subprocess.Popen([sys.executable, "-m", "lamsik.devices.bench_scale"], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
+    assert process.stdin is not None
+    assert process.stdout is not None
+    try:
+        yield json.loads(process.stdout.readline())
+    finally:
+        process.stdin.close()
+        process.stdout.close()
+        process.wait(5)
+
+
+def run(asked: argparse.Namespace) -> int:
+    """The application on the shop's own data, a new shop with its starting stock."""
+    engine = open_database(home())
+    with session_of(engine) as session:
+        stock(session)
+        mixes.starter(session)
+    engine.dispose()
+    return serve(home(), Door(asked.port, asked.lan, asked.plain, asked.lan_port))
+
+
+def back_up(asked: argparse.Namespace) -> int:
+    """The whole shop into a file."""
+    backup(home(), asked.file)
+    print(f"The shop is saved in {asked.file}")
+    return 0
+
+
+def put_back(asked: argparse.Namespace) -> int:
+    """A file in place of the shop; what was there is kept."""
+    print(f"In {asked.file}: {look_into(asked.file).says}", flush=True)
+    kept = restore(home(), asked.file)
+    print(f"The shop is as in {asked.file}" + (f"; what was there before is in {kept}" if kept else ""))
+    return 0
