@@ -1,9 +1,18 @@
-"""Server time of every page on the demo data, and pointer to repaint in the browser."""
+"""Server time of every page on the demo data and on a grown shop, what a person waits for in the browser, two clients side by side."""
 
+import http.cookiejar
+import json
+import re
 import statistics
+import threading
+import time
+import urllib.parse
+import urllib.request
+from functools import partial
+from itertools import count
 from pathlib import Path
 
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import Browser, Page, sync_playwright
 
 from bench.rows import Row, median_ms
 from lamsik.web.app import create_app
@@ -19,18 +28,27 @@ REPAINTED = """() => new Promise((done) => {
   fire('pointerdown');
   let sent = 0, turn = 0;
   const seen = new MutationObserver((records) => {
-    if (!sent || !records.some((record) => record.target === picture && record.addedNodes.length)) return;
+    if (!sent || records.every((record) => record.target.classList?.contains('handle'))) return;  // that much the page does by itself
     const began = sent; sent = 0;
     requestAnimationFrame(() => { const port = new MessageChannel(); port.port1.onmessage = () => {
       times.push(performance.now() - began);
       if (times.length >= 40) { fire('pointerup'); seen.disconnect(); done(times); } else setTimeout(move, 30);
     }; port.port2.postMessage(0); });
   });
-  seen.observe(picture, { childList: true });
+  seen.observe(picture, { childList: true, attributes: true, subtree: true });
   const move = () => { x += (turn++ % 16 < 8 ? 3 : -3); sent = performance.now(); fire('pointermove'); };
   move();
 })"""
 
+
+SHOWN = """() => new Promise((done) => {
+  const look = () => document.querySelector('.verdict')?.textContent.trim() && document.querySelector('#picture > svg') ? done() : requestAnimationFrame(look);
+  look();
+})"""
+KEPT = """() => new Promise((done) => {
+  const look = () => document.getElementById('saved').textContent === 'Saved' && !document.querySelector('#picture .held') ? done() : requestAnimationFrame(look);
+  look();
+})"""
 
 ROOMS = ("/stability", "/twins", "/running", "/joints", "/family", "/floats/", "match=1")
 """Pages that compute their whole answer before they show."""
@@ -55,17 +73,156 @@ def page_rows(home: Path) -> list[Row]:
     ]
 
 
+def growth_rows(home: Path, grown: Path) -> list[Row]:
+    """The page that takes longest against the demo shop's own, in a shop that has grown; and the largest page."""
+    small, large, sizes = {}, {}, {}
+    for folder, found in ((home, small), (grown, large)):
+        app = create_app(folder)
+        client = app.test_client()
+        for url in [*LISTS, *EVERY]:
+            found[url] = median_ms(partial(client.get, url), 5, 1)
+            sizes[url] = len(client.get(url).data)
+        app.extensions["engine"].dispose()
+    worst = max(large, key=lambda url: large[url] / max(small[url], LEAST_MS))
+    widest = max(sizes, key=lambda url: sizes[url])
+    return [
+        Row(f"a grown shop against the demo shop, the page that slows most ({worst})", 3, large[worst] / max(small[worst], LEAST_MS), "×"),
+        Row(f"the largest page of a grown shop ({widest})", 300, sizes[widest] / 1000, "kB"),
+    ]
+
+
+LISTS = ("/pieces?q=grown", "/orders?q=grown", "/search?q=grown", "/search?q=none")
+LEAST_MS = 4.0
+"""A page that takes less than this is as quick as one can tell."""
+
+
 def browser_rows(home: Path) -> list[Row]:
-    """Pointer moved until the recomputed drawing is painted, while dragging ballast in the Tank."""
+    """What a person waits for: a first visit, a drag, its release, and all of it on a slow tablet."""
     server = Server(home)
     try:
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+            weights, opened = [], []
+            for _ in range(5):
+                opened.append(_first_visit(browser, server.url))
+                weights.append(_weight(browser, server.url))
             page = browser.new_page(base_url=server.url, viewport={"width": 1280, "height": 800})
             page.goto("/tank/15")
             page.wait_for_load_state("networkidle")
             times = page.evaluate(REPAINTED)
+            page.wait_for_load_state("networkidle")
+            released = [_released(page, turn) for turn in range(9)]
+            slow = browser.new_page(base_url=server.url, viewport={"width": 1280, "height": 800})
+            slow.context.new_cdp_session(slow).send("Emulation.setCPUThrottlingRate", {"rate": 4})
+            slow.goto("/tank/15")
+            slow.wait_for_load_state("networkidle")
+            slowed = slow.evaluate(REPAINTED)
             browser.close()
     finally:
         server.stop()
-    return [Row("pointer to repaint, dragging ballast", 60, statistics.median(times[5:]))]
+    return [
+        Row("first visit: Tank opened with nothing kept, to its verdict", 1500, statistics.median(opened)),
+        Row("first load of Today, fonts and all", 250, statistics.median(weights), "kB"),
+        Row("pointer to repaint, dragging ballast", 60, statistics.median(times[5:])),
+        Row("release to settled verdict", 600, statistics.median(released)),
+        Row("pointer to repaint in a browser slowed four times", 200, statistics.median(slowed[5:])),
+    ]
+
+
+def _first_visit(browser: Browser, url: str) -> float:
+    context = browser.new_context(base_url=url, viewport={"width": 1280, "height": 800})
+    page = context.new_page()
+    began = time.perf_counter()
+    page.goto("/tank/15", wait_until="commit")
+    page.wait_for_load_state("domcontentloaded")
+    page.evaluate(SHOWN)
+    took = (time.perf_counter() - began) * 1000
+    context.close()
+    return took
+
+
+def _weight(browser: Browser, url: str) -> float:
+    """What comes over the wire for Today with nothing kept [kB]."""
+    context = browser.new_context(base_url=url, viewport={"width": 1280, "height": 800})
+    page, sizes = context.new_page(), []
+    session = context.new_cdp_session(page)
+    session.send("Network.enable")
+    session.on("Network.loadingFinished", lambda event: sizes.append(event["encodedDataLength"]))
+    page.goto("/")
+    page.wait_for_load_state("networkidle")
+    context.close()
+    return sum(sizes) / 1000
+
+
+def _released(page: Page, turn: int) -> float:
+    """From letting a handle go until the page says it is saved, with all that follows [ms]."""
+    handle = page.locator("#picture .handle").first
+    box = handle.bounding_box() or {"x": 0, "y": 0, "width": 0, "height": 0}
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + (7 if turn % 2 else -7), y, steps=3)
+    page.wait_for_timeout(250)
+    began = time.perf_counter()
+    page.mouse.up()
+    page.evaluate(KEPT)
+    return (time.perf_counter() - began) * 1000
+
+
+class Client:
+    """A tablet: one page of a design, and what it sends of it."""
+
+    def __init__(self, url: str, key: int) -> None:
+        self.browser = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
+        self.url, self.key = url, key
+        page = self.browser.open(f"{url}/tank/{key}").read().decode()
+        self.token = re.search(r'name="csrf-token" content="([^"]+)"', page).group(1)
+        self.state = json.loads(re.search(r'id="state">(.*?)</script>', page, re.S).group(1))
+
+    def live(self, text: str, mode: str) -> None:
+        """Ballast moved there, as a drag or settled."""
+        edit = {"do": "set", "path": "ballast.b1.x_mm", "text": text}
+        body = {"document": self.state["document"], "base": self.state["base"], "bench": "tank", "edits": [edit], "mode": mode, "has": []}
+        self._send(f"/designs/{self.key}/live", json.dumps(body).encode(), "application/json")
+
+    def tick(self, piece: int, step: str) -> None:
+        """A step of a piece ticked or taken back."""
+        form = {"csrf_token": self.token, "step": step}
+        self._send(f"/pieces/{piece}/tick", urllib.parse.urlencode(form).encode(), "application/x-www-form-urlencoded")
+
+    def _send(self, path: str, body: bytes, kind: str) -> None:
+        request = urllib.request.Request(self.url + path, data=body, headers={"Content-Type": kind, "X-CSRFToken": self.token, "Referer": self.url})
+        with self.browser.open(request) as answer:
+            answer.read()
+
+
+def two_client_rows(home: Path) -> list[Row]:
+    """One client settles without pause; how much longer the other's drag and tick take than alone."""
+    server = Server(home)
+    try:
+        busy, other = Client(server.url, 17), Client(server.url, 15)
+        stop, steps = threading.Event(), count()
+
+        def settle() -> None:
+            while not stop.is_set():
+                busy.live(f"{20 + next(steps) % 997 / 100:.2f} mm", "settled")
+
+        def drag() -> None:
+            other.live(f"{30 + next(steps) % 91 / 10:.1f} mm", "drag")
+
+        def tick() -> None:
+            other.tick(52, "carve")
+
+        alone = median_ms(drag, 25), median_ms(tick, 15)
+        worker = threading.Thread(target=settle)
+        worker.start()
+        beside = median_ms(drag, 25), median_ms(tick, 15)
+        stop.set()
+        worker.join()
+    finally:
+        server.stop()
+    print(f"two clients: drag {alone[0]:.0f} ms alone, {beside[0]:.0f} beside; tick {alone[1]:.0f} and {beside[1]:.0f}\n")
+    return [
+        Row("drag beside a client that settles without pause, against alone", 3, beside[0] / alone[0], "×"),
+        Row("tick beside a client that settles without pause, against alone", 3, beside[1] / alone[1], "×"),
+    ]

@@ -18,6 +18,7 @@ from lamsik.formats.body_document import to_design
 from lamsik.store import pieces, stores
 from lamsik.store.pieces import Reading
 from lamsik.store.tables import Document, Order, Piece, StepDone, now
+from lamsik.web.pictures.cards import design_of
 from lamsik.web.shared.db import db
 from lamsik.web.tank.depth import sure_words
 
@@ -99,13 +100,18 @@ def _sure(design: Design, measured: Measured, rules: Rules) -> str:
         return ""
 
 
-def _rows(design: Design, outcome: Outcome, readings: dict[str, Reading], ticks: dict[str, StepDone]) -> tuple[StepRow, ...]:
+def steps_of(piece: Piece) -> tuple[StepRow, ...]:
+    """The steps of a piece with what is ticked, nothing computed: for ticking, which holds the shop's one write lock."""
+    return _rows(design_of(pieces.document_of(db(), piece)), None, {}, pieces.ticks(db(), piece))
+
+
+def _rows(design: Design, outcome: Outcome | None, readings: dict[str, Reading], ticks: dict[str, StepDone]) -> tuple[StepRow, ...]:
     found: list[StepRow] = []
     current = True
     for step in steps(design):
         tick = ticks.get(step.key)
         reading = readings.get(f"stage:{step.weigh}") if step.weigh else None
-        expected = outcome.budget.up_to(step.weigh) if step.weigh else None
+        expected = outcome.budget.up_to(step.weigh) if step.weigh and outcome else None
         row = StepRow(step, tick is not None, current and tick is None, reading, expected, readings.get(f"water:{step.weigh}"), warnings(step))
         if tick is not None:
             row = replace(row, done_at=tick.done_at, reason=tick.reason)
@@ -125,10 +131,9 @@ def _wait_of(rows: Sequence[StepRow]) -> str:
     return f"not before {when(at.astimezone(), now().astimezone())}: {name} is not through"
 
 
-def waiting(shown: PieceView, step: str) -> str:
+def waiting(rows: Sequence[StepRow], step: str) -> str:
     """What a step has to wait for, in words; empty where it may be done."""
-    keys = [row.step.key for row in shown.rows]
-    return _wait_of(shown.rows[: keys.index(step)])
+    return _wait_of(rows[: [row.step.key for row in rows].index(step)])
 
 
 def waits_at(piece: Piece, step: str) -> str:

@@ -1,5 +1,6 @@
 """The Pieces bench: each bait made, its steps and weighings, its card, and all that is unweighed."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import timedelta
 from functools import lru_cache
@@ -22,7 +23,7 @@ from lamsik.store.tables import Document, Instrument, Order, Piece, Revision, no
 from lamsik.web.pictures import card as drawings
 from lamsik.web.pictures.cards import design_of
 from lamsik.web.pictures.tank import default_view, scene
-from lamsik.web.pieces.bench import PieceView, view, waiting, waits_at
+from lamsik.web.pieces.bench import PieceView, StepRow, steps_of, view, waiting, waits_at
 from lamsik.web.pieces.learned import learn_faces
 from lamsik.web.pieces.standing import stands
 from lamsik.web.scale.port import board
@@ -138,29 +139,29 @@ def tick(key: int) -> ResponseReturnValue:
     Steps have an order: those before it that are open are left out for a reason, or done first. One whose wait is not over asks.
     """
     piece = load(Piece, key)
-    step, shown = request.form.get("step", ""), view(piece)
-    known = [row.step.key for row in shown.rows]
+    step, rows = request.form.get("step", ""), steps_of(piece)
+    known = [row.step.key for row in rows]
     if step not in known:
         raise Refused("step", step, "a step of this piece")
     if request.form.get("done") != "1":
         pieces.tick(db(), piece, step, False)
         mixes.stop_linked(db(), waits_at(piece, step))
         return redirect(url_for("pieces.show", key=key, _anchor="bench"))
-    done = {row.step.key for row in shown.rows if row.done}
+    done = {row.step.key for row in rows if row.done}
     lacking, reason = open_before(known, done, step), request.form.get("reason", "").strip()[:200]
-    waits = waiting(shown, step)
+    waits = waiting(rows, step)
     if (lacking and not reason) or (waits and not request.form.get("early")):
         again = "1" if request.form.get("asked") else None
         return redirect(url_for("pieces.show", key=key, ask=step, again=again))
-    order = shown.order
-    why = moulds.not_for_sale(db(), {"body_id": shown.row.id}) if order and step == LAST else ""
+    order = db().get(Order, piece.order_id) if piece.order_id else None
+    why = moulds.not_for_sale(db(), {"body_id": piece.design_id}) if order and step == LAST else ""
     if order and why:
         flash(f"{piece.number} does not go to {order.number}: the shape is {why}.")
         return redirect(url_for("pieces.show", key=key, _anchor="bench"))
     for name in lacking:
         pieces.tick(db(), piece, name, True, reason)
     pieces.tick(db(), piece, step, True)
-    _clocks(piece, shown, step)
+    _clocks(piece, rows, step)
     return redirect(url_for("pieces.show", key=key, _anchor="bench"))
 
 
@@ -169,18 +170,18 @@ def asked_of(shown: PieceView, step: str) -> Asks | None:
     known, done = [row.step.key for row in shown.rows], {row.step.key for row in shown.rows if row.done}
     if step not in known or step in done:
         return None
-    lacking, waits = open_before(known, done, step), waiting(shown, step)
+    lacking, waits = open_before(known, done, step), waiting(shown.rows, step)
     names = tuple(row.step.name for row in shown.rows if row.step.key in lacking)
     return Asks(step, names, waits, bool(request.args.get("again"))) if lacking or waits else None
 
 
-def _clocks(piece: Piece, shown: PieceView, step: str) -> None:
+def _clocks(piece: Piece, rows: Sequence[StepRow], step: str) -> None:
     """What waited for this step is seen to; a step with a wait of its own starts its clock."""
-    for row in shown.rows:
+    for row in rows:
         mixes.stop_linked(db(), waits_at(piece, row.step.key))
-    row = next(row for row in shown.rows if row.step.key == step)
-    if row.step.wait_h and row is not shown.rows[-1]:
-        after = next(later.step.name for later, before in zip(shown.rows[1:], shown.rows, strict=False) if before is row)
+    row = next(row for row in rows if row.step.key == step)
+    if row.step.wait_h and row is not rows[-1]:
+        after = next(later.step.name for later, before in zip(rows[1:], rows, strict=False) if before is row)
         mixes.start_clock(db(), f"{row.step.name}, {piece.number}: then {after.lower()}", "wait", now() + timedelta(hours=row.step.wait_h), waits_at(piece, step))
 
 

@@ -71,6 +71,7 @@ export function enableHandles({ picture, set, remove = () => {}, steps = [0.5, 5
     const { path, value, from, x, fromX } = dragged;
     dragged = null;
     if (value !== from || x !== fromX) set(path, value, "settled", x);
+    else loosen();
   };
   picture.addEventListener("pointerup", drop, { signal });
   picture.addEventListener("pointercancel", drop, { signal });

@@ -1,0 +1,121 @@
+"""Change single lines of the program, one at a time, and list the changes that no test notices.
+
+    python scripts/mutate.py [--count 60] [--seed 1] [--only src/lamsik/web]
+
+Half of the changes are in the core, half in formats, store, views, templates and modules. Each is made in a copy, and
+the tests of its layer are run on it until one fails. What lives is printed with its line: it wants a test.
+"""
+
+import argparse
+import random
+import re
+import shutil
+import subprocess
+import sys
+import tempfile
+from dataclasses import dataclass
+from pathlib import Path
+
+ROOT = Path(__file__).parent.parent
+SOURCES = "src/lamsik"
+LAYERS = {
+    "core": ("tests/core",),
+    "formats": ("tests/formats", "tests/web"),
+    "store": ("tests/store", "tests/web"),
+    "devices": ("tests/devices", "tests/web"),
+    "cli": ("tests/cli",),
+    "web": ("tests/web", "tests/browser"),
+}
+"""Layer, and the tests that are asked about it, in this order."""
+PYTHON = (
+    (r" < ", " <= "), (r" <= ", " < "), (r" > ", " >= "), (r" >= ", " > "), (r" == ", " != "), (r" \+ ", " - "), (r" - ", " + "), (r" \* ", " / "),
+    (r" and ", " or "), (r" or ", " and "), (r"\bif not ", "if "), (r"\bTrue\b", "False"), (r"\bFalse\b", "True"), (r"(?<![\w.])(\d+\.\d+)(?![\w.])", r"(\1 * 1.3)"),
+    (r"\bmin\(", "max("), (r"\bmax\(", "min("), (r"\[0\]", "[-1]"), (r"\bsorted\(", "list("), (r"\bany\(", "all("), (r"\ball\(", "any("),
+)  # fmt: skip
+TEMPLATE = ((r"{% if ", "{% if not "), (r"{{ (?!sealed)[^}]+ }}", ""), (r'data-(\w+)="', r'data-x\1="'), (r" \| measure\('[^)]*\)", ""))
+SCRIPT = ((r"===", "!=="), (r" && ", " || "), (r" \+ ", " - "), (r"\btrue\b", "false"), (r" < ", " >= "), (r"\.preventDefault\(\)", ".valueOf()"))
+WAYS = {".py": PYTHON, ".html": TEMPLATE, ".js": SCRIPT}
+
+
+@dataclass(frozen=True)
+class Mutation:
+    """A line of a file and what it becomes."""
+
+    path: Path
+    number: int
+    old: str
+    new: str
+
+
+def mutations(files: list[Path], count: int, dice: random.Random) -> list[Mutation]:
+    """So many single-line changes, each in a line and a way drawn by lot."""
+    found: list[Mutation] = []
+    while len(found) < count:
+        path = dice.choice(files)
+        lines = (ROOT / path).read_text(encoding="utf-8").splitlines()
+        number = dice.randrange(len(lines))
+        old = lines[number]
+        if not old.strip() or old.strip().startswith(("#", "//", '"""', "import ", "from ", "class ", "@")) or _in_a_docstring(lines, number):
+            continue
+        ways = [(pattern, put) for pattern, put in WAYS[path.suffix] if re.search(pattern, old)]
+        if ways:
+            pattern, put = dice.choice(ways)
+            found.append(Mutation(path, number, old, re.sub(pattern, put, old, count=1)))
+    return found
+
+
+def _in_a_docstring(lines: list[str], number: int) -> bool:
+    return sum(line.count('"""') for line in lines[:number]) % 2 == 1
+
+
+def is_noticed(mutation: Mutation, copy: Path) -> bool:
+    """Whether a test of the layer fails on the change."""
+    target = copy / mutation.path
+    kept = target.read_text(encoding="utf-8")
+    lines = kept.splitlines(keepends=True)
+    lines[mutation.number] = mutation.new + "\n"
+    target.write_text("".join(lines), encoding="utf-8")
+    try:
+        return any(_fails(copy, tests) for tests in LAYERS.get(mutation.path.parts[2], ("tests/web",)))
+    finally:
+        target.write_text(kept, encoding="utf-8")
+
+
+def _fails(copy: Path, tests: str) -> bool:
+    words = [sys.executable, "-m", "pytest", tests, "-x", "-q", "-n", "2", "-p", "no:cacheprovider"]
+    done = subprocess.run(words, cwd=copy, env={"PATH": "/usr/bin:/bin", "PYTHONPATH": str(copy / "src")}, capture_output=True, timeout=1200, check=False)
+    return done.returncode not in (0, 5)
+
+
+def main() -> None:
+    """Make them, and print those that live."""
+    asked = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
+    asked.add_argument("--count", type=int, default=60)
+    asked.add_argument("--seed", type=int, default=1)
+    asked.add_argument("--only", default="")
+    given = asked.parse_args()
+    dice = random.Random(given.seed)
+    files = [
+        path.relative_to(ROOT) for path in sorted((ROOT / SOURCES).rglob("*")) if path.suffix in WAYS and "vendor" not in path.parts and "versions" not in path.parts
+    ]
+    if given.only:
+        drawn = mutations([path for path in files if str(path).startswith(given.only)], given.count, dice)
+    else:
+        core = [path for path in files if path.parts[2] == "core"]
+        rest = [path for path in files if path.parts[2] in ("formats", "store", "web")]
+        drawn = mutations(core, given.count // 2, dice) + mutations(rest, given.count - given.count // 2, dice)
+    noticed = 0
+    with tempfile.TemporaryDirectory() as folder:
+        copy = Path(folder) / "copy"
+        shutil.copytree(ROOT, copy, ignore=shutil.ignore_patterns(".venv", ".git", "instance*", "__pycache__"))
+        for at, mutation in enumerate(drawn, 1):
+            seen = is_noticed(mutation, copy)
+            noticed += seen
+            print(
+                f"{at:3} {'noticed' if seen else 'LIVES  '} {mutation.path}:{mutation.number + 1}\n      {mutation.old.strip()}\n      {mutation.new.strip()}", flush=True
+            )
+    print(f"{noticed} of {len(drawn)} noticed")
+
+
+if __name__ == "__main__":
+    main()
