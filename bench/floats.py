@@ -3,7 +3,7 @@
 from itertools import count
 
 from bench.rows import Row, median_ms
-from lamsik.core.floats.design import Float, table
+from lamsik.core.floats.design import Float, bare_table
 from lamsik.core.floats.inverse import options, resized
 from lamsik.core.floats.rating import curve
 from lamsik.core.water import Water
@@ -20,7 +20,7 @@ def float_rows() -> list[Row]:
         return resized(start, length_mm=45.0 + 0.01 * next(step))
 
     def back() -> None:
-        table.cache_clear()
+        bare_table.cache_clear()
         options(fresh(), 3.0, DOWELS, WOODS)
 
     return [

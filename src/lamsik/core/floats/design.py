@@ -109,7 +109,6 @@ class Table:
         return float(np.interp(height_mm, self.z, self.moment)) / volume if volume > 1e-12 else float(self.z[0])
 
 
-@lru_cache(maxsize=256)
 def table(design: Float, flooded: bool | None = None) -> Table:
     """What the float displaces by height. Parts nested on one axis displace the outermost; open bores take their water away.
 
@@ -117,51 +116,62 @@ def table(design: Float, flooded: bool | None = None) -> Table:
         design: the float.
         flooded: None as its parts say; True or False takes every bore so.
 
+    Notes: the film of paint and varnish adds its share all over.
+    """
+    bare = bare_table(tuple(_shape_of(part) for part in design.parts if not part.inside), flooded)
+    film, whole = (design.paint_g + design.varnish_g) / design.film_g_cm3, float(bare.volume[-1])
+    more = 1.0 + film / whole if whole > 0 else 1.0
+    return Table(bare.z, bare.area * more, bare.volume * more, bare.moment * more)
+
+
+def _shape_of(part: Part) -> Part:
+    """A part as water meets it: what it weighs and is called makes no other table."""
+    return replace(part, key="", name="", density_g_cm3=1.0, mass_g=None, spread_g_cm3=0.0)
+
+
+@lru_cache(maxsize=256)
+def bare_table(parts: tuple[Part, ...], flooded: bool | None = None) -> Table:
+    """What parts in the water displace by height, without paint.
+
     Notes: areas are exact for frusta and ellipsoids; volume is the trapezium rule of the area over breaks at every profile point, where the
     area is quadratic in between, so Simpson's rule on each step is exact.
     """
-    heights = [part.foot_mm + profile(part)[0] for part in design.parts if not part.inside]
-    bottoms = np.array([part.foot_mm + part.wall_mm for part in design.parts if not part.inside and part.bore_mm > 0])
+    heights = [part.foot_mm + profile(part)[0] for part in parts]
+    bottoms = np.array([part.foot_mm + part.wall_mm for part in parts if part.bore_mm > 0])
     breaks = np.unique(np.concatenate([*heights, bottoms]))
     count = max(int(np.ceil(GRID / max(len(breaks) - 1, 1))), 4)
     z = np.unique(np.concatenate([np.linspace(a, b, count + 1) for a, b in zip(breaks[:-1], breaks[1:], strict=True)]))
     eps = 1e-9 * max(float(z[-1] - z[0]), 1.0)
-    low, high = _area(design, z[:-1] + eps, flooded), _area(design, z[1:] - eps, flooded)
+    low, high = _area(parts, z[:-1] + eps, flooded), _area(parts, z[1:] - eps, flooded)
     middle_z = (z[:-1] + z[1:]) / 2
-    middle = _area(design, middle_z, flooded)
+    middle = _area(parts, middle_z, flooded)
     step = np.diff(z)
     piece = step * (low + 4 * middle + high) / 6
     first = step * (low * z[:-1] + 4 * middle * middle_z + high * z[1:]) / 6
-    film = (design.paint_g + design.varnish_g) / design.film_g_cm3
-    whole = float(piece.sum()) / 1000.0
-    more = 1.0 + film / whole if whole > 0 else 1.0
-    volume = np.concatenate([[0.0], np.cumsum(piece)]) / 1000.0 * more
-    moment = np.concatenate([[0.0], np.cumsum(first)]) / 1000.0 * more
-    area = np.concatenate([low, high[-1:]]) * more
+    volume, moment = (np.concatenate([[0.0], np.cumsum(rows)]) / 1000.0 for rows in (piece, first))
+    area = np.concatenate([low, high[-1:]])
     keep = np.concatenate([[True], np.diff(volume) > 0])
     return Table(z[keep], area[keep], volume[keep], moment[keep])
 
 
-def _area(design: Float, z: Array, flooded: bool | None) -> Array:
+def _area(parts: tuple[Part, ...], z: Array, flooded: bool | None) -> Array:
     """Water-plane area at heights z (n,) [mm²]: the outermost part's circle, less open bores."""
     outer, hole = np.zeros(z.shape), np.full(z.shape, np.inf)
-    for part in design.parts:
-        if part.inside:
-            continue
+    for part in parts:
         here = (z >= part.foot_mm) & (z <= part.top_mm)
         radius = np.where(here, radius_at(part, z - part.foot_mm), 0.0)
         outer = np.maximum(outer, radius)
         is_open = part.bore_mm > 0 and (not part.sealed if flooded is None else flooded)
         hole = np.where(here & is_open & (z >= part.foot_mm + part.wall_mm), np.minimum(hole, np.minimum(part.bore_mm / 2, radius)), hole)
-    filled = np.where(np.isfinite(hole) & np.logical_not(_blocked(design, z, hole)), hole, 0.0)
+    filled = np.where(np.isfinite(hole) & np.logical_not(_blocked(parts, z, hole)), hole, 0.0)
     return np.asarray(np.pi * np.maximum(outer**2 - filled**2, 0.0))
 
 
-def _blocked(design: Float, z: Array, hole: Array) -> Array:
+def _blocked(parts: tuple[Part, ...], z: Array, hole: Array) -> Array:
     """Where something solid fills the open bore: a stem through a tube."""
     blocked = np.zeros(z.shape, dtype=bool)
-    for part in design.parts:
-        if part.bore_mm <= 0 and not part.inside:
+    for part in parts:
+        if part.bore_mm <= 0:
             here = (z >= part.foot_mm) & (z <= part.top_mm)
             blocked |= here & (radius_at(part, z - part.foot_mm) >= np.where(np.isfinite(hole), hole, np.inf) - 0.25)
     return blocked

@@ -274,11 +274,16 @@ def line_shape(design: Design, mass: Budget, tow: Tow, fit: Fit | float, longest
     """How the bait and its line run, the line up to the longest wanted; lead on it pulls down with its weight in water."""
     fit = fit if isinstance(fit, Fit) else Fit(fit)
     found = trim(design, mass, tow.speed_m_s, fit.shift_deg)
+    return found, line_at(found, design.water.density_g_cm3, tow, fit, longest_m)
+
+
+def line_at(found: Trim, water_g_cm3: float, tow: Tow, fit: Fit, longest_m: float | None = None) -> Shape:
+    """How the line hangs from a bait whose trim is known: the factor on its tension changes that alone."""
     reach = longest_m or tow.line_out_m
     along = reach * np.linspace(0.0, 1.0, STATIONS) ** 1.5
-    rho = design.water.density_g_cm3
-    back, down = fit.factor * found.drag_n, fit.factor * max(found.down_n, 0.0) + tow.lead_g * 1e-3 * GRAVITY * (1.0 - rho / METALS["lead"])
-    return found, hang(tow.line, tow.speed_m_s, rho, float(np.hypot(back, down)), atan2(down, back), along)
+    lead = tow.lead_g * 1e-3 * GRAVITY * (1.0 - water_g_cm3 / METALS["lead"])
+    back, down = fit.factor * found.drag_n, fit.factor * max(found.down_n, 0.0) + lead
+    return hang(tow.line, tow.speed_m_s, water_g_cm3, float(np.hypot(back, down)), atan2(down, back), along)
 
 
 def depth_curve(design: Design, mass: Budget, tow: Tow, fit: Fit | float, line_out_m: Array) -> Array:
@@ -292,6 +297,11 @@ def depth(design: Design, mass: Budget, tow: Tow, fit: Fit | float) -> float:
     return float(depth_curve(design, mass, tow, fit, np.array([tow.line_out_m]))[0])
 
 
+def depth_at(found: Trim, water_g_cm3: float, tow: Tow, fit: Fit) -> float:
+    """Depth [m] as it is towed by a bait whose trim is known."""
+    return float(depths_m(line_at(found, water_g_cm3, tow, fit), np.array([tow.line_out_m]), tow.rod_m)[0])
+
+
 def fitted(design: Design, runs: Sequence[Run], measured: Measured = NOTHING) -> Fit:
     """The pitch that was seen, then the factor on line tension that fits the logged runs best, in proportion; the assumed one without runs."""
     if not runs:
@@ -299,10 +309,11 @@ def fitted(design: Design, runs: Sequence[Run], measured: Measured = NOTHING) ->
     mass = budget(design, measured)
     seen = [run.pitch_deg - trim(design, mass, run.tow.speed_m_s).pitch_deg for run in runs if run.pitch_deg is not None]
     shift = float(np.mean(seen)) if seen else None
+    trims = [trim(design, mass, run.tow.speed_m_s, shift) for run in runs]
 
     def off(log_factor: float) -> float:
         fit = Fit(float(np.exp(log_factor)), shift_deg=shift)
-        found = [depth(design, mass, run.tow, fit) for run in runs]
+        found = [depth_at(at, design.water.density_g_cm3, run.tow, fit) for at, run in zip(trims, runs, strict=True)]
         return float(sum((got / max(run.depth_m, 0.1) - 1) ** 2 for got, run in zip(found, runs, strict=True)))
 
     best = minimize_scalar(off, bounds=(np.log(0.02), np.log(20.0)), method="bounded", options={"xatol": 1e-3})
@@ -319,7 +330,8 @@ def changes(design: Design, tow: Tow, fit: Fit, measured: Measured = NOTHING) ->
     for name, changed, how in _variants(design, tow):
         try:
             weight = budget(changed, measured)
-            rows.append(Change(name, depth(changed, weight, how, fit) / here, trim(changed, weight, how.speed_m_s, fit.shift_deg).pitch_deg))
+            found = trim(changed, weight, how.speed_m_s, fit.shift_deg)
+            rows.append(Change(name, depth_at(found, changed.water.density_g_cm3, how, fit) / here, found.pitch_deg))
         except Refused:
             continue
     return tuple(sorted(rows, key=lambda row: -abs(np.log(max(row.factor, 1e-3)))))
