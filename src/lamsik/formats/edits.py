@@ -17,6 +17,7 @@ from lamsik.core.shapes.forms import form
 from lamsik.core.shapes.scaling import with_length
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.formats import edits_parts, edits_shape, edits_tank
+from lamsik.formats.amounts import amount, is_empty, note_typed
 from lamsik.formats.body_document import Document, body_block, check_field, checked, to_design, with_design
 from lamsik.formats.edit_tools import holder_of, take
 
@@ -63,7 +64,7 @@ def _set(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> D
     if leaf in _TEXT_FIELDS:
         holder[leaf] = text.strip()
         return _named_behaviour(document, path)
-    if leaf in _MAY_BE_EMPTY and not text.strip():
+    if leaf in _MAY_BE_EMPTY and is_empty(edit):
         holder[leaf] = None
         document["typed"].pop(path, None)
         return _with_source(document, path)
@@ -71,12 +72,12 @@ def _set(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> D
         raise Refused(path, None, "the section is that of the mesh, or round: it is not set here")
     kind = quantity_of(path)
     shown = "in" if edit.get("unit") == "in" and kind == "length" else units.STORED[kind]
-    value = units.parse(text, kind, path, None if kind == "temperature" else shown).value
+    value = amount(edit, kind, path, shown)
     if path == "body.length_mm":
         document = with_design(document, with_length(to_design(document), value))
     else:
         holder[leaf] = value if leaf != "count" else int(value)
-    document["typed"][path] = text.strip()[:40]
+    note_typed(document, edit, path)
     return _with_source(document, path)
 
 

@@ -13,6 +13,7 @@ from lamsik.core.floats.parts import KINDS, Part, profile
 from lamsik.core.floats.shotting import ShotTable
 from lamsik.core.materials import BODY_MATERIALS, METALS
 from lamsik.core.water import Water
+from lamsik.formats.amounts import amount, is_empty, note_typed
 from lamsik.formats.edit_tools import free_key, holder_of
 from lamsik.formats.edits import quantity_of
 from lamsik.formats.float_document import Document, checked, part_row, to_float, with_float
@@ -58,16 +59,16 @@ def _set(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Documen
         if leaf == "form" and text == "own" and not holder.get("points"):
             holder["points"] = _own_points(holder)
         return document
-    if leaf in MAY_BE_EMPTY and not text.strip():
+    if leaf in MAY_BE_EMPTY and is_empty(edit):
         holder[leaf] = None
         document["typed"].pop(path, None)
         return document
     kind = quantity_of(path)
     shown = "in" if edit.get("unit") == "in" and kind == "length" else units.STORED[kind]
-    value = units.parse(text, kind, path, None if kind == "temperature" else shown).value
+    value = amount(edit, kind, path, shown)
     before = dict(holder)
     holder[leaf] = value
-    document["typed"][path] = text.strip()[:40]
+    note_typed(document, edit, path)
     if path.startswith(("parts.", "tips.")):
         Part(**{**holder, "points": tuple(tuple(point) for point in holder["points"])})  # what is wrong with the part itself is said first
     if leaf == "length_mm" and path.startswith("parts.") and not holder["inside"]:

@@ -12,6 +12,7 @@ from lamsik.core.moulds.layout import Mould, Spot, Text, Vent, Well, arranged, b
 from lamsik.core.moulds.masters import Master
 from lamsik.core.moulds.pull import OPEN, best_parting
 from lamsik.core.moulds.vents import fewest_vents
+from lamsik.formats.amounts import amount, is_empty, note_typed
 from lamsik.formats.edit_tools import free_key, holder_of
 from lamsik.formats.edits import quantity_of
 from lamsik.formats.mould_document import Document, framed, to_mould, with_mould
@@ -39,17 +40,17 @@ def _set(document: Document, edit: Edit, make: Callable[[Document], Master]) -> 
     if leaf in TEXTS and path != "master.kind":
         return _chosen(document, holder, leaf, text.strip(), make)
     require(not path.startswith("master.") or leaf in MAY_BE_EMPTY or leaf in ("length_mm", "width_mm", "depth_mm"), path, text, "not typed here")
-    if leaf in MAY_BE_EMPTY and not text.strip() and not path.startswith("master.length") and not path.startswith("master.width"):
+    if leaf in MAY_BE_EMPTY and is_empty(edit) and not path.startswith("master.length") and not path.startswith("master.width"):
         holder[leaf] = None
         document["typed"].pop(path, None)
         return document
     kind = "volume" if leaf.endswith("_ml") else quantity_of(path)
     shown = "in" if edit.get("unit") == "in" and kind == "length" else units.STORED[kind]
-    value = units.parse(text, kind, path, None if kind == "temperature" else shown).value
+    value = amount(edit, kind, path, shown)
     if leaf in WHOLE:
         require(value.is_integer(), path, text, "a whole number")
     holder[leaf] = int(value) if leaf in WHOLE else value
-    document["typed"][path] = text.strip()[:40]
+    note_typed(document, edit, path)
     return document
 
 

@@ -95,7 +95,7 @@ def handle(
     return group(
         children, class_="handle", tabindex=0, role="slider", aria_label=says,
         aria_valuenow=round(value, 1), aria_valuemin=round(low, 1), aria_valuemax=round(high, 1), aria_valuetext=f"{value:.1f} {unit}",
-        data_path=path, data_axis=axis, data_factor=factor, data_offset=offset, data_unit=None if unit == "mm" else unit, data_x=along_mm,
+        data_path=path, data_axis=axis, data_factor=factor, data_offset=offset, data_x=along_mm,
     )  # fmt: skip
 
 

@@ -19,7 +19,7 @@ const set = (path, value, mode, x) => {
     view: () => null,
     point: () => ({ do: "point", line: name, index: Number(index), x_mm: x, value_mm: value }),
     exponent: () => ({ do: "exponent", half: name, x_mm: live.state.view.station_mm, reach_mm: value }),
-  }[kind] ?? (() => ({ do: "set", path, text: `${value.toFixed(2)} ${picture.querySelector(`.handle[data-path="${CSS.escape(path)}"]`)?.dataset.unit ?? "mm"}` }));
+  }[kind] ?? (() => ({ do: "set", path, value: Math.round(value * 100) / 100 }));
   return live.edit(edit(), { mode });
 };
 const remove = (path) => path.startsWith("point.") && live.edit({ do: "drop_point", line: path.split(".")[1], index: Number(path.split(".")[2]) });

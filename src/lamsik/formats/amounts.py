@@ -1,0 +1,29 @@
+"""A measure that an edit sets: typed as text, or a number a handle was dragged to."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from lamsik.core import units
+from lamsik.core.errors import finite_between
+
+FARTHEST = 1e6
+
+
+def amount(edit: Mapping[str, Any], kind: str, path: str, shown: str) -> float:
+    """The value in the stored unit of its kind; a bare text is read in the unit that is shown. Raises `Refused` for what is no measure."""
+    if "value" in edit:
+        return finite_between(path, edit["value"], -FARTHEST, FARTHEST)
+    return units.parse(str(edit.get("text", "")), kind, path, None if kind == "temperature" else shown).value
+
+
+def note_typed(document: dict[str, Any], edit: Mapping[str, Any], path: str) -> None:
+    """What was typed stands as typed; what was dragged has no text of its own."""
+    if "value" in edit:
+        document["typed"].pop(path, None)
+    else:
+        document["typed"][path] = str(edit.get("text", "")).strip()[:40]
+
+
+def is_empty(edit: Mapping[str, Any]) -> bool:
+    """Whether an edit clears its field."""
+    return "value" not in edit and not str(edit.get("text", "")).strip()
