@@ -42,8 +42,16 @@ DEFAULTS: dict[str, dict[str, Any]] = {
 
 def setting(session: Session, key: str) -> dict[str, Any]:
     """A setting, its defaults filled in."""
-    row = session.get(Setting, key)
+    row = session.get(Setting, key) if key in _held(session) else None
     return {**DEFAULTS[key], **(row.value if row else {})}
+
+
+def _held(session: Session) -> dict[str, Setting]:
+    """What the shop has set, read once for a session: a request asks for many of them."""
+    if "settings" not in session.info:
+        session.info["settings"] = {row.key: row for row in session.exec(select(Setting)).all()}
+    held: dict[str, Setting] = session.info["settings"]
+    return held
 
 
 def put_setting(session: Session, key: str, value: dict[str, Any]) -> None:
@@ -51,6 +59,7 @@ def put_setting(session: Session, key: str, value: dict[str, Any]) -> None:
     row = session.get(Setting, key) or Setting(key=key, value={})
     row.value = {**row.value, **value}
     session.add(row)
+    _held(session)[key] = row
 
 
 def rules(session: Session) -> Rules:
