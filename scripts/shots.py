@@ -6,7 +6,7 @@ from urllib.request import urlopen
 
 from playwright.sync_api import Page, sync_playwright
 
-from lamsik.cli.main import bench_scale
+from lamsik.cli.shop import bench_scale
 from lamsik.demo.shop import build
 from lamsik.store.database import open_database, session_of
 from lamsik.store.stores import put_setting
