@@ -108,6 +108,7 @@ class TestCards:
         answer = demo.get(f"/cards/{cards.look()}/{key}.svg")
         assert answer.text == cards.NOTHING and answer.headers["Cache-Control"] == "no-store"
         assert demo.get(f"/cards/{cards.look()}/99999.svg").status_code == 404
+        assert demo.get(f"/cards/{cards.look()}/{key}/on/{key}.svg").text == cards.NOTHING
 
     def test_a_body_is_shown_in_each_scheme(self, demo):
         urls = re.findall(r'src="(/cards/[^"]+/on/[^"]+)"', demo.get("/paints/on/15").text)

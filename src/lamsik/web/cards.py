@@ -79,7 +79,11 @@ def _keep(key: int, svg: str) -> None:
 def swatch(looks: str, scheme: int, body: int) -> Response:
     """A body in a scheme, by their revisions."""
     shape, paint = (documents.content_at(db(), load(Revision, key).id or 0) for key in (body, scheme))
-    return _sent(cards.dressed(shape, paint), looks)
+    try:
+        return _sent(cards.dressed(shape, paint), looks)
+    except Exception:  # noqa: BLE001 - one bad scheme, and the others are shown
+        log.warning("revision %s cannot be drawn in scheme %s", body, scheme, exc_info=True)
+        return _sent(NOTHING, "")
 
 
 def _sent(svg: str, looks: str) -> Response:
