@@ -25,14 +25,9 @@ def demo_file(tmp_path_factory, worker_id) -> Path:
         while not done.exists() and time.monotonic() - began < 180:
             time.sleep(0.1)
         return folder / FILE_NAME
-    engine = open_database(folder)
-    with session_of(engine) as session:
-        build(session)
-    with engine.connect() as connection:
-        connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
-    engine.dispose()
+    made = _made(folder, build)
     done.touch()
-    return folder / FILE_NAME
+    return made
 
 
 @pytest.fixture
@@ -49,8 +44,40 @@ def lay(demo_file: Path, home: Path) -> None:
     shutil.copytree(demo_file.parent / pictures.FOLDER, home / pictures.FOLDER)
 
 
+@pytest.fixture(scope="session")
+def blank_file(tmp_path_factory) -> Path:
+    """A shop with nothing in it, made once for a worker: bringing one up to the newest shape takes longer than most tests."""
+    return _made(tmp_path_factory.mktemp("blank"), lambda _: None)
+
+
+@pytest.fixture(scope="session")
+def stocked_file(tmp_path_factory) -> Path:
+    """A shop with what one starts with, made once for a worker."""
+    return _made(tmp_path_factory.mktemp("stocked"), stock)
+
+
+def _made(folder: Path, fill) -> Path:
+    engine = open_database(folder)
+    with session_of(engine) as session:
+        fill(session)
+    with engine.connect() as connection:
+        connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
+    engine.dispose()
+    return folder / FILE_NAME
+
+
 @pytest.fixture
-def engine(tmp_path):
+def stocked_home(stocked_file, tmp_path) -> Path:
+    home = tmp_path / "stocked"
+    home.mkdir()
+    shutil.copy(stocked_file, home / FILE_NAME)
+    return home
+
+
+@pytest.fixture
+def engine(blank_file, tmp_path):
+    (tmp_path / "shop").mkdir()
+    shutil.copy(blank_file, tmp_path / "shop" / FILE_NAME)
     engine = open_database(tmp_path / "shop")
     yield engine
     engine.dispose()

@@ -88,8 +88,8 @@ def demo_server(demo_file, tmp_path):
 
 
 @pytest.fixture
-def empty_server(tmp_path):
-    server = Server(tmp_path)
+def empty_server(stocked_home):
+    server = Server(stocked_home)
     yield server
     server.stop()
 

@@ -120,7 +120,7 @@ def test_dragging_the_ballast_moves_it_all_and_saves_on_release(demo_page: Page)
     before = float(place.input_value().split()[0])
     g_before = page.get_by_text("Roll recovery", exact=True).locator("xpath=..").inner_text()
     handle = page.get_by_role("slider", name=re.compile("distance from the nose")).first
-    drag(page, handle, (60, 0))
+    drag(page, handle, (24, 0))  # further on it breaks out of the body, and then there are no figures
     assert "held" in (page.locator(".handle").first.get_attribute("class") or "")
     expect(page.locator(".verdict")).not_to_contain_text("level")
     page.mouse.up()

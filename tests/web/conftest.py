@@ -8,8 +8,7 @@ import tempfile
 import pytest
 from jinja2 import FileSystemBytecodeCache
 
-from lamsik.store.database import open_database, session_of
-from lamsik.store.starter import stock
+from lamsik.store.database import open_database
 from lamsik.web.app import create_app
 from lamsik.web.lan.pairing import Pairings
 
@@ -25,17 +24,22 @@ class Visitor:
     def __init__(self, app, **environment):
         self.http = app.test_client()
         self.environment = environment
+        self._token = ""
+
+    def token(self, page):
+        """The token that forms are sent with: a browser keeps that of its last page."""
+        if not self._token:
+            self._token = re.search(r'name="csrf-token" content="([^"]+)"', self.get(page).text).group(1)
+        return self._token
 
     def get(self, url, **more):
         return self.http.get(url, environ_base=self.environment, **more)
 
     def post(self, url, data=None, page="/mixes/clocks", **more):
-        token = re.search(r'name="csrf-token" content="([^"]+)"', self.get(page).text).group(1)
-        return self.http.post(url, data={"csrf_token": token, **(data or {})}, environ_base=self.environment, **more)
+        return self.http.post(url, data={"csrf_token": self.token(page), **(data or {})}, environ_base=self.environment, **more)
 
     def send(self, url, body, page="/mixes/clocks"):
-        token = re.search(r'name="csrf-token" content="([^"]+)"', self.get(page).text).group(1)
-        return self.http.post(url, json=body, headers={"X-CSRFToken": token}, environ_base=self.environment)
+        return self.http.post(url, json=body, headers={"X-CSRFToken": self.token(page)}, environ_base=self.environment)
 
 
 @pytest.fixture(scope="session")
@@ -62,9 +66,6 @@ def demo(demo_home, application, monkeypatch):
 
 
 @pytest.fixture
-def empty(tmp_path, application, monkeypatch):
-    visitor = visit(application, tmp_path / "empty", monkeypatch)
-    with session_of(application.extensions["engine"]) as session:
-        stock(session)
-    yield visitor
+def empty(stocked_home, application, monkeypatch):
+    yield visit(application, stocked_home, monkeypatch)
     application.extensions["engine"].dispose()

@@ -83,9 +83,12 @@ def test_the_design_begins_from_the_wish(empty):
 
 
 def test_a_ballast_answer_put_on_meets_the_want(empty):
-    _, answer, found = ballasted(empty)
+    key, answer, found = ballasted(empty)
     assert len(found["answers"]) >= 3
-    assert all(a["says"] and a["off"] and a["wall"] and a["picture"]["tag"] == "svg" for a in found["answers"])
+    assert all(a["says"] and a["off"] and a["wall"] for a in found["answers"])
+    plain = {**answer["document"], "ballast": []}
+    drawn = empty.send(f"/designs/{key}/pictures", {"bench": "tank", "document": plain, "edits": [a["edit"] for a in found["answers"]]}).json["pictures"]
+    assert len({json.dumps(picture) for picture in drawn}) == len(found["answers"]) and all(picture["tag"] == "svg" for picture in drawn)
     assert answer["view"]["sentence"].startswith("Hangs level and rises slowly")
 
 

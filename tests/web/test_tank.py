@@ -6,7 +6,9 @@ import re
 
 import pytest
 
-from lamsik.formats.body_document import loads
+from lamsik.formats import edits as edits_of
+from lamsik.formats.body_document import loads, to_design
+from lamsik.web.shapes import live
 
 BAIT, GLIDER, FLOATER, STICK = 15, 19, 18, 25
 
@@ -21,7 +23,11 @@ def ask(shop, key=BAIT, way="live", edits=(), **more):
 
 
 def view(shop, *edits, key=BAIT, **more):
-    return ask(shop, key, edits=edits, **more).json["view"]
+    """What the page shows in the end: of a settled answer with what it says follows."""
+    first = ask(shop, key, edits=edits, **more).json
+    if not first["view"].get("late"):
+        return first["view"]
+    return first["view"] | ask(shop, key, document=first["document"], mode="late").json["view"]
 
 
 class TestLive:
@@ -37,6 +43,28 @@ class TestLive:
         one, four = view(demo), view(demo, {"do": "clear", "count": 4})
         assert four["clears"] == "4" and float(four["figures"]["mass"].split()[0]) > float(one["figures"]["mass"].split()[0]) + 0.8
         assert four["verdict"]["behaviour"] != one["verdict"]["behaviour"] and not four["met"]
+
+    def test_the_verdict_comes_first_and_what_takes_longer_after_it(self, demo):
+        first = ask(demo).json
+        late = ask(demo, document=first["document"], mode="late").json
+        assert first["view"]["verdict"]["sentence"] and first["view"]["waters"] and first["view"]["late"]
+        assert not {"effects", "refit", "sure"} & set(first["view"]) and {"effects", "flips", "refit", "sure", "sure_rows"} <= set(late["view"])
+        assert late["view"]["late"] == "" and set(late) == {"view"}  # the page may have gone on: only what was asked for is told
+
+    def test_what_follows_is_of_the_document_that_was_sent(self, demo):
+        changed = ask(demo, edits=[{"do": "hooks", "code": "tre-6"}]).json["document"]
+        of_this, of_saved = (ask(demo, document=one, mode="late").json["view"] for one in (changed, document(demo)))
+        assert not of_this["met"] and of_saved["met"]
+
+    @pytest.mark.parametrize(
+        ("edits", "mode"), [([], "drag"), ([{"do": "set", "path": "want.pitch_deg", "text": "3°"}], "drag"), ([{"do": "pose", "deg": 0}], "settled"), ([], "late")]
+    )
+    def test_a_document_is_translated_once_for_an_answer(self, demo, monkeypatch, edits, mode):
+        sent, made = document(demo), []
+        for module in (live, edits_of):
+            monkeypatch.setattr(module, "to_design", lambda content: made.append(content) or to_design(content))
+        assert ask(demo, document=sent, edits=edits, mode=mode).status_code == 200
+        assert len(made) == 1
 
     def test_effects_flips_and_chances_come_only_once_settled(self, demo):
         settled, dragged = view(demo), view(demo, mode="drag")

@@ -12,7 +12,7 @@ from lamsik.core import units
 from lamsik.core.errors import Refused
 from lamsik.core.materials import body_material
 from lamsik.core.shapes.catalogue import Catalogue
-from lamsik.core.shapes.design import Host
+from lamsik.core.shapes.design import Design, Host
 from lamsik.core.shapes.forms import form
 from lamsik.core.shapes.scaling import with_length
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
@@ -42,6 +42,11 @@ def apply(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> 
     Raises:
         Refused: unknown edit, unreadable text, or a value that is not allowed.
     """
+    return applied(document, edit, catalogue)[0]
+
+
+def applied(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> tuple[Document, Design]:
+    """The document after one edit, and the design it describes; `Refused` as `apply`."""
     name = edit.get("do")
     if not isinstance(name, str) or name not in EDITS:
         raise Refused("do", name, f"one of {', '.join(EDITS)}")
@@ -52,8 +57,7 @@ def apply(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> 
         check_field(path, holder[leaf])
     else:
         checked(changed)
-    to_design(changed)
-    return changed
+    return changed, to_design(changed)
 
 
 def _set(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:

@@ -1,5 +1,6 @@
 """The design screens' live exchange: edits in, recomputed state out; saving, undo and redo."""
 
+from dataclasses import dataclass
 from typing import Any
 
 from flask import Blueprint, jsonify
@@ -7,13 +8,14 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.shapes.catalogue import Catalogue
+from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.revisions import note
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.evaluate import Near
 from lamsik.core.units import parse
 from lamsik.formats.body_document import Document as Body
 from lamsik.formats.body_document import checked, to_design
-from lamsik.formats.edits import apply
+from lamsik.formats.edits import applied
 from lamsik.store import documents, skins, stores
 from lamsik.store.tables import Document
 from lamsik.web.shapes import anew, state
@@ -31,20 +33,22 @@ blueprint = Blueprint("live", __name__, url_prefix="/designs")
 def live(key: int) -> ResponseReturnValue:
     """Apply edits to the sent document and answer with what the bench shows.
 
-    Takes `document`, `edits`, `bench`, `mode` (drag or settled), `looks`, `near`, `save`
-    with `base` (the revision the document was loaded from).
+    Takes `document`, `edits`, `bench`, `mode` (drag, settled, or late for what follows a settled answer that said so), `looks`,
+    `near`, `save` with `base` (the revision the document was loaded from).
     """
     row, asked = load_document("body", key), asked_for()
-    document, refused = edited(asked)
+    made = edited(asked)
+    if asked.get("mode") == "late":
+        return jsonify(view=exchange.sent(state.late(made.design, stores.rules(db()), tank_shop(key)), asked))
     base = exchange.base_of(asked)
     if asked.get("save"):
-        base = _save(row, document, base)
+        base = _save(row, made, base)
     settled = exchange.is_settled(asked)
-    answer = {"base": base, "saved": bool(asked.get("save")), "errors": refused, "view": exchange.sent(_view(row, document, asked, settled), asked)}
-    if any(edit.get("do") == "resize" for edit in asked.get("edits") or []) and not refused:
-        answer["anew"] = anew.sizes_anew(asked["document"], document, stores.hardware(db()))
+    answer = {"base": base, "saved": bool(asked.get("save")), "errors": made.refused, "view": exchange.sent(_view(row, made, asked, settled), asked)}
+    if any(edit.get("do") == "resize" for edit in asked.get("edits") or []) and not made.refused:
+        answer["anew"] = anew.sizes_anew(asked["document"], made.document, stores.hardware(db()))
     if settled:  # a drag is a preview: the document on the page stays as it was picked up
-        answer["document"] = document
+        answer["document"] = made.document
     return jsonify(answer)
 
 
@@ -56,22 +60,39 @@ def asked_for() -> dict[str, Any]:
     return asked
 
 
-def edited(asked: dict[str, Any]) -> tuple[Body, list[dict[str, str]]]:
-    """The sent document with the edits that could be made, and the refusals of the others."""
+@dataclass(frozen=True)
+class Edited:
+    """The sent document with the edits that could be made, the design it describes, and the refusals of the other edits."""
+
+    document: Body
+    design: Design
+    refused: list[dict[str, str]]
+
+
+def edited(asked: dict[str, Any]) -> Edited:
+    """What the sent edits make of the sent document."""
     document = checked(asked.get("document"))
     skins.ready(db(), [document])
     edits = exchange.edits_of(asked)
     shop = stores.catalogue(db()) if any(edit.get("do") != "set" for edit in edits) else Catalogue()
-    return exchange.edited(document, edits, lambda content, edit: apply(content, edit, shop))
+    designs = []
+
+    def one(content: Body, edit: dict[str, Any]) -> Body:
+        content, design = applied(content, edit, shop)
+        designs.append(design)
+        return content
+
+    document, refused = exchange.edited(document, edits, one)
+    return Edited(document, designs[-1] if designs else to_design(document), refused)
 
 
-def _save(row: Document, document: Body, base: int) -> int:
+def _save(row: Document, made: Edited, base: int) -> int:
     """Keep the document; what changed on it is written beside the revision, a lip trim or moved tie with its before and after."""
-    says = note(to_design(documents.content(db(), row)), to_design(document))
-    return in_short(lambda session: documents.save(session, session.get_one(Document, row.id), document, base, says).number)
+    says = note(to_design(documents.content(db(), row)), made.design)
+    return in_short(lambda session: documents.save(session, session.get_one(Document, row.id), made.document, base, says).number)
 
 
-def _view(row: Document, document: Body, asked: dict[str, Any], settled: bool) -> dict[str, Any]:
+def _view(row: Document, made: Edited, asked: dict[str, Any], settled: bool) -> dict[str, Any]:
     unit = stores.setting(db(), "units")["length"]
     shop = tank_shop(row.id or 0) if settled and asked["bench"] == "tank" else None
     looks, facing = str(asked.get("looks") or ""), str(asked.get("facing") or "")
@@ -79,7 +100,7 @@ def _view(row: Document, document: Body, asked: dict[str, Any], settled: bool) -
         asked["bench"], unit, settled, looks, facing, _near(asked.get("near")), _trail(asked.get("trail")), shop=shop, station_mm=_station(asked.get("station")),
         hinge_mm=stores.setting(db(), "saw")["hinge_mm"],
     )  # fmt: skip
-    return state.view(document, stores.rules(db()), here)
+    return state.view(made.document, made.design, stores.rules(db()), here)
 
 
 def _station(sent: object) -> float | None:
@@ -118,5 +139,5 @@ def current(row: Document, bench: str, settled: bool = False) -> dict[str, Any]:
     """The whole state of a saved design for one bench, as the page starts with it."""
     document = documents.content(db(), row)
     unit = stores.setting(db(), "units")["length"]
-    shown = state.view(document, stores.rules(db()), Asked(bench, unit, settled))
+    shown = state.view(document, to_design(document), stores.rules(db()), Asked(bench, unit, settled))
     return {"id": row.id, "code": row.code, "bench": bench, "unit": unit, "base": row.current, "saved": True, "document": document, "view": shown, "errors": []}

@@ -5,16 +5,17 @@ from typing import Any
 
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.clashes import clashes
+from lamsik.core.shapes.design import Design
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import Near, Outcome, Rules
 from lamsik.core.tank.mass import NOTHING, Measured
 from lamsik.core.units import show
-from lamsik.formats.body_document import Document, to_design
+from lamsik.formats.body_document import Document
 from lamsik.formats.edits import quantity_of
 from lamsik.web.paints.state import paints_part
 from lamsik.web.pictures.draw import LOOKS, Sight, station_of, three_views
 from lamsik.web.shapes import facts
-from lamsik.web.tank.state import TankAsked, TankShop, tank_part
+from lamsik.web.tank.state import TankAsked, TankShop, late_part, tank_part
 
 DIGITS = {
     "length": 1,
@@ -58,9 +59,8 @@ class Asked:
     hinge_mm: float = 0.8
 
 
-def view(document: Document, rules: Rules, asked: Asked) -> dict[str, Any]:
-    """The part of the state that is computed from the document, for one bench."""
-    design = to_design(document)
+def view(document: Document, design: Design, rules: Rules, asked: Asked) -> dict[str, Any]:
+    """The part of the state that is computed from the document and the design it describes, for one bench."""
     outcome = evaluate.settle(design, asked.measured, rules) if asked.settled else evaluate.drag(design, asked.measured, rules, asked.near)
     shared = {
         "name": design.name,
@@ -91,6 +91,11 @@ def view(document: Document, rules: Rules, asked: Asked) -> dict[str, Any]:
     if asked.bench == "paints":
         return {**shared, **paints_part(outcome, asked.unit, asked.looks)}
     return {**shared, **_shapes_part(outcome, asked)}
+
+
+def late(design: Design, rules: Rules, shop: TankShop) -> dict[str, Any]:
+    """What follows the Tank's settled view; the evaluation that it stands on is kept from that."""
+    return late_part(evaluate.settle(design, NOTHING, rules), shop)
 
 
 def _near(outcome: Outcome) -> dict[str, float] | None:

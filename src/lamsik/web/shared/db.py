@@ -14,7 +14,7 @@ Row = TypeVar("Row", bound=SQLModel)
 Found = TypeVar("Found")
 
 
-LIVE = ("live.live", "floats_live.live", "moulds_live.live", "tank_live.answers", "tank_live.trials")
+LIVE = ("live.live", "floats_live.live", "moulds_live.live", "tank_live.answers", "tank_live.trials", "tank_live.pictures")
 """What computes and only reads; what it keeps, it keeps by `in_short`."""
 
 

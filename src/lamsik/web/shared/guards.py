@@ -5,7 +5,7 @@ from werkzeug.exceptions import BadRequest
 from werkzeug.routing import IntegerConverter
 
 TAKES_JSON = ("live.live", "live.step_back", "floats_live.live", "floats_live.step_back", "moulds_live.live", "moulds_live.step_back",
-              "shapes_bring.mesh_body", "shapes_trace.outline", "tank_live.answers", "tank_live.trials")  # fmt: skip
+              "shapes_bring.mesh_body", "shapes_trace.outline", "tank_live.answers", "tank_live.trials", "tank_live.pictures")  # fmt: skip
 """Endpoints that take an object; to all others only an empty one may be sent, as a press of a button."""
 
 MOST_DEPTH = 60

@@ -1,4 +1,4 @@
-"""What the Tank adds once nothing moves: what would change it, how sure it is, other waters, allowances, the tub."""
+"""What the Tank adds once nothing moves: other waters, allowances, the tub; and after the verdict what would change it and how sure it is."""
 
 import json
 from collections.abc import Sequence
@@ -24,17 +24,17 @@ from lamsik.core.water import Water
 from lamsik.store.tables import TimedRun
 from lamsik.web.shared.facts import signed
 
+LATE = "being worked out"
+"""What stands in the place of the answers that come after the verdict, until they come."""
 
-def deeper(outcome: Outcome, hooks: Sequence[Item], waters: Sequence[Water], bench: Bench | None, runs: Sequence[TimedRun]) -> dict[str, Any]:
-    """Everything that is shown of a settled design beyond what is watched while dragging."""
+
+def beside(outcome: Outcome, waters: Sequence[Water], runs: Sequence[TimedRun]) -> dict[str, Any]:
+    """What is shown of a settled design beside its verdict; `late` says that more is to be asked for (see `deeper`)."""
     design = outcome.design
-    found = () if outcome.unbuilt else effects(design, hooks, drag=outcome.rules.drag, bands=outcome.rules.bands)
     return {
-        "effects": effect_rows(found),
-        "first_effects": _first(found),
-        "flips": "" if outcome.unbuilt else flip_words(flips(design, outcome.budget, outcome.rules.drag, outcome.rules.bands)),
-        **_want(outcome, waters, bench),
-        **_sure(outcome),
+        "late": LATE,
+        "late_problem": "",
+        **_want(outcome, waters),
         **_faces(outcome),
         "allowances": [_allowance(design, row.key) for row in design.allowances],
         "no_allowances": not design.allowances,
@@ -45,6 +45,20 @@ def deeper(outcome: Outcome, hooks: Sequence[Item], waters: Sequence[Water], ben
         "timed": timed_words(outcome, runs),
         "timed_rows": [_timed_row(row) for row in runs],
         "no_timed": not runs,
+    }
+
+
+def deeper(outcome: Outcome, hooks: Sequence[Item], bench: Bench | None) -> dict[str, Any]:
+    """What takes longer than the verdict and is asked for once that is shown: the refit, what would change it, how sure it is."""
+    design = outcome.design
+    found = () if outcome.unbuilt else effects(design, hooks, drag=outcome.rules.drag, bands=outcome.rules.bands)
+    return {
+        "late": "",
+        "effects": effect_rows(found),
+        "first_effects": _first(found),
+        "flips": "" if outcome.unbuilt else flip_words(flips(design, outcome.budget, outcome.rules.drag, outcome.rules.bands)),
+        **_refit(outcome, bench),
+        **_sure(outcome),
     }
 
 
@@ -84,22 +98,27 @@ def _flip(row: Flip) -> str:
     return f"It {_VERBS[row.behaviour]} from {row.density_g_cm3:.4f} g/cm³ on ({where})."
 
 
-def _want(outcome: Outcome, waters: Sequence[Water], bench: Bench | None) -> dict[str, Any]:
-    design, rules = outcome.design, outcome.rules
-    held = {row.water.name: row for row in holdings(design, outcome.budget, outcome.drag, rules.bands)}
+def _want(outcome: Outcome, waters: Sequence[Water]) -> dict[str, Any]:
+    design = outcome.design
+    held = {row.water.name: row for row in holdings(design, outcome.budget, outcome.drag, outcome.rules.bands)}
+    return {
+        "wanted": f"Wanted: {wanted_words(design.want)}.",
+        "waters": [_water(water, held) for water in waters if water.name != design.water.name],
+        "waters_lost": _lost(held, outcome),
+    }
+
+
+def _refit(outcome: Outcome, bench: Bench | None) -> dict[str, Any]:
     try:
         advice = refit(outcome, bench) if bench and not outcome.unbuilt else None
         says = advice.says if advice else "Move or take out one of what is in the way, or find ballast anew." if outcome.unbuilt else ""
     except Refused as refused:
         advice, says = None, f"{refused.given} cannot be: {refused.allowed}."
     return {
-        "wanted": f"Wanted: {wanted_words(design.want)}.",
         "met": bool(advice and advice.met),
         "refit": says,
         "can_refit": bool(advice and advice.design),
         "refit_edit": json.dumps(ballast_edit(advice.design)) if advice and advice.design else "",
-        "waters": [_water(water, held) for water in waters if water.name != design.water.name],
-        "waters_lost": _lost(held, outcome),
     }
 
 

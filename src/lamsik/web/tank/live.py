@@ -10,11 +10,12 @@ from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.tank import ballast
 from lamsik.core.tank.ballast import Answer
 from lamsik.core.tank.trial import replacement
-from lamsik.formats.body_document import Document, to_design
-from lamsik.formats.edits import apply
+from lamsik.formats.body_document import checked
+from lamsik.formats.edits import applied
 from lamsik.store import stores
 from lamsik.web.pictures.body import thumbnail
 from lamsik.web.shapes.live import asked_for, edited
+from lamsik.web.shared import exchange
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.tank import answers as words
 
@@ -25,29 +26,37 @@ blueprint = Blueprint("tank_live", __name__, url_prefix="/designs")
 def answers(key: int) -> ResponseReturnValue:
     """Buildable ballast for the document's want, best first; or why there is none."""
     load_document("body", key)
-    document, _ = edited(asked_for())
-    design, rules, shop = to_design(document), stores.rules(db()), stores.bench(db())
+    made = edited(asked_for())
+    design, rules, shop = made.design, stores.rules(db()), stores.bench(db())
     found = ballast.search(design, shop, drag=rules.drag, bands=rules.bands, steady_hz=rules.steady_hz)
     why = "" if any(ballast.within(answer) for answer in found) else ballast.what_binds(design, shop, drag=rules.drag, bands=rules.bands).says
-    return jsonify(answers=[_answer(document, a, i) for i, a in enumerate(found)], why=why)
+    return jsonify(answers=[_answer(a, i) for i, a in enumerate(found)], why=why)
 
 
 @blueprint.post("/<int:key>/trials")
 def trials(key: int) -> ResponseReturnValue:
     """Inside ballast that does what the document's trial weights do, with the difference explained; or why there is none."""
     load_document("body", key)
-    document, _ = edited(asked_for())
-    found = replacement(to_design(document), stores.bench(db()))
-    rows = [_answer(document, a, i, beside=True) for i, a in enumerate(found.answers)]
+    made = edited(asked_for())
+    found = replacement(made.design, stores.bench(db()))
+    rows = [_answer(a, i, beside=True) for i, a in enumerate(found.answers)]
     return jsonify(answers=rows, why=found.why, differences=[{"key": str(i), "says": text} for i, text in enumerate(found.differences)])
 
 
-def _answer(document: Document, answer: Answer, index: int, beside: bool = False) -> dict[str, Any]:
+@blueprint.post("/<int:key>/pictures")
+def pictures(key: int) -> ResponseReturnValue:
+    """The document drawn small after each of the sent edits by itself: of answers that are on the page already."""
+    load_document("body", key)
+    asked = asked_for()
+    document = checked(asked.get("document"))
+    drawn = [thumbnail(applied(document, edit, Catalogue())[1], f"answer{index}", holes=True) for index, edit in enumerate(exchange.edits_of(asked))]
+    return jsonify(pictures=drawn)
+
+
+def _answer(answer: Answer, index: int, beside: bool = False) -> dict[str, Any]:
     rows = {
         "holes": [asdict(hole) for hole in answer.holes], "pours": [asdict(pour) for pour in answer.pours], "cavities": [asdict(cavity) for cavity in answer.cavities],
     }  # fmt: skip
-    edit = {"do": "ballast", "beside": beside, **rows}
-    changed = to_design(apply(document, edit, Catalogue()))
     return {
         "key": str(index),
         "says": answer.says,
@@ -58,6 +67,5 @@ def _answer(document: Document, answer: Answer, index: int, beside: bool = False
         "waters": words.waters(answer),
         "holds": all(row.held for row in answer.waters),
         "roll": f"{answer.frequency_hz:.1f} Hz roll",
-        "edit": edit,
-        "picture": thumbnail(changed, f"answer{index}", holes=True),
+        "edit": {"do": "ballast", "beside": beside, **rows},
     }

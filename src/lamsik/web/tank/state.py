@@ -22,7 +22,7 @@ from lamsik.web.pictures.svg import Node
 from lamsik.web.pictures.tank import HELD, SURFACE, VIEWS, default_view, scene, shown_view
 from lamsik.web.shapes.facts import segment_rows
 from lamsik.web.shared.facts import signed
-from lamsik.web.tank.depth import deeper
+from lamsik.web.tank.depth import beside, deeper
 from lamsik.web.tank.facts import budget_rows, tank_facts, verdict_view
 
 SIDE, FRONT = "side", "front"
@@ -82,7 +82,12 @@ def tank_part(outcome: Outcome, asked: TankAsked) -> dict[str, Any]:
     }
     if asked.shop is not None:
         shown["segments"] = segment_rows(outcome)
-    return shown if asked.shop is None else {**shown, **deeper(outcome, asked.shop.hooks, asked.shop.waters, asked.shop.bench, asked.shop.runs)}
+    return shown if asked.shop is None else {**shown, **beside(outcome, asked.shop.waters, asked.shop.runs)}
+
+
+def late_part(outcome: Outcome, shop: TankShop) -> dict[str, Any]:
+    """The Tank's second answer of a settled design; it goes over the first on the page."""
+    return deeper(outcome, shop.hooks, shop.bench)
 
 
 def _picture(outcome: Outcome, looks: str, asked: TankAsked) -> Node:

@@ -24,7 +24,7 @@ main.addEventListener("click", ({ target }) => {
   const button = target.closest("button[data-pull]");
   if (!button) return;
   live.looks = live.looks === button.dataset.pull ? "" : button.dataset.pull;
-  live.edit(null);
+  live.look();
 }, { signal });
 
 at("add-float-part").addEventListener("click", () => live.edit({ do: "add", group: "parts", kind: at("f-part").value }), { signal });

@@ -7,12 +7,15 @@ import { Known } from "../shared/lean.js";
 // A later edit of the same thing makes an earlier one, not yet sent, needless.
 const overtakes = (edit, other) => edit.do === other.do && ["set", "point", "exponent"].includes(edit.do) && ["path", "line", "index", "half"].every((name) => edit[name] === other[name]) && !("x_text" in other);
 
+// What is asked for next; of several the last of these.
+const MODES = ["drag", "look", "settled"];
+
 export class Live extends EventTarget {
   constructor({ state, token }) {
     super();
     this.known = new Known();
     state.view = this.known.read(state.view);
-    Object.assign(this, { state, token, queue: [], flying: [], busy: false, number: 0, looks: "", facing: "", station: null, wanted: null, trail: [], kept: null });
+    Object.assign(this, { state, token, queue: [], flying: [], busy: false, number: 0, stepping: 0, looks: "", facing: "", station: null, wanted: null, trail: [], kept: null });
   }
 
   // While trying, settled answers are shown but not saved; `kept` is the saved state to come back to.
@@ -46,9 +49,19 @@ export class Live extends EventTarget {
       this.queue = this.queue.filter((other) => !overtakes(edit, other));
       this.queue.push(edit);
     }
-    this.wanted = this.wanted === "settled" ? "settled" : mode;
-    if (edit || mode === "settled") this.tell("pending"); // looking again saves nothing
+    this.want(mode);
+    if (edit || mode === "settled") this.tell("pending");
     return this.pump();
+  }
+
+  // Compute all as it stands, from where it is looked at now; nothing is saved.
+  look() {
+    this.want("look");
+    return this.pump();
+  }
+
+  want(mode) {
+    if (MODES.indexOf(mode) > MODES.indexOf(this.wanted)) this.wanted = mode;
   }
 
   async pump() {
@@ -79,7 +92,7 @@ export class Live extends EventTarget {
     const number = ++this.number;
     const drag = mode === "drag";
     const answer = await this.send("live", {
-      document: this.state.document, base: this.state.base, edits, mode, save: !drag && !this.trying, near: drag ? this.state.view.near : null, trail: this.trail,
+      document: this.state.document, base: this.state.base, edits, mode, save: mode === "settled" && !this.trying, near: drag ? this.state.view.near : null, trail: this.trail,
     });
     if (!answer.ok) {
       this.queue.unshift(...edits);
@@ -122,23 +135,36 @@ export class Live extends EventTarget {
     Object.assign(this.state, answer, { view });
     this.tell(answer.saved ? "saved" : "shown");
     this.tell("state");
+    if (sent.late) this.later();
+  }
+
+  // What takes longer than the verdict is asked for once that is shown; an edit made meanwhile does not wait for it.
+  async later() {
+    const number = this.number;
+    const answer = await this.send("live", { document: this.state.document, mode: "late" });
+    if (number !== this.number || this.wanted) return;
+    Object.assign(this.state.view, answer.ok ? this.known.readLate(answer.body.view) : { late_problem: answer.message });
+    this.tell("state");
   }
 
   // Steps follow one another; each names the revision it steps from, so a save under way is waited for.
   step(way) {
     if (this.trying) return this.dropTry();
+    this.stepping += 1;
     return (this.steps = (this.steps ?? Promise.resolve()).then(() => this.stepOnce(way)));
   }
 
   async stepOnce(way) {
     await this.settled(); // what was typed just before is saved first, and is what undo takes back
     this.queue = [];
+    this.number += 1;
     await this.alone(async () => {
       const answer = await this.send(way, { base: this.state.base });
       if (!answer.ok) return this.tell("failed", answer.message);
       this.take(answer.body);
     });
-    this.edit(null, { mode: "drag" });
+    this.stepping -= 1;
+    if (!this.stepping) this.look();
   }
 
   tell(type, message = "") {

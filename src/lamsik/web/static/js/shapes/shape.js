@@ -29,7 +29,7 @@ at("scale-form").addEventListener("submit", async (event) => {
 const showStation = () => document.activeElement !== at("station-at") && (at("station-at").value = live.state.view.station);
 at("station-at").addEventListener("change", ({ target }) => {
   live.station = target.value;
-  live.edit(null);
+  live.look();
 }, { signal });
 live.addEventListener("failed", () => (live.station = live.state.view.station_mm), { signal }); // a place that cannot be is not asked for again
 live.addEventListener("state", showStation, { signal });
@@ -88,4 +88,4 @@ at("anew-take").addEventListener("click", () => {
 
 showSegments();
 showStation();
-live.edit(null);
+live.look();

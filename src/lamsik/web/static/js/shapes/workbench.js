@@ -29,6 +29,7 @@ const handles = enableHandles({ picture, set, remove, signal });
 function render() {
   const { view, errors } = live.state;
   const focused = handles.focused();
+  main.classList.toggle("later", Boolean(view.late));
   bind(main, { ...view, before: live.kept?.view.figures ?? view.figures });
   handles.loosen();
   patch(picture, [view.picture]);
@@ -114,11 +115,11 @@ main.addEventListener("click", ({ target }) => {
   if (button.dataset.edit) live.edit(JSON.parse(button.dataset.edit));
   if (button.dataset.looks) {
     live.looks = button.dataset.looks;
-    live.edit(null);
+    live.look();
   }
   if (button.dataset.facing) {
     live.facing = button.dataset.facing;
-    live.edit(null);
+    live.look();
   }
   const own = { undo: () => live.step("undo"), redo: () => live.step("redo"), "add-part": addPart, "add-lip": addLip, "add-slug": addSlug }[button.id];
   own?.();
@@ -170,6 +171,6 @@ document.addEventListener("submit", async (event) => {
 
 if (document.getElementById("f-item")) suggestSeat();
 render();
-if (live.state.bench === "tank") live.edit(null);
+if (live.state.bench === "tank") live.look();
 
 export { live, main, signal };

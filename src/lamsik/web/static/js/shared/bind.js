@@ -31,7 +31,7 @@ function show(element, data) {
   if (classes) for (const [name, flag] of pairs(classes)) element.classList.toggle(name, Boolean(value(data, flag)));
   if (grey) greyed(element, value(data, grey) ?? "");
   if (attr) for (const [name, field] of pairs(attr)) element.setAttribute(name, value(data, field) ?? "");
-  if (picture) patch(element, [value(data, picture)]);
+  if (picture) patch(element, value(data, picture) ? [value(data, picture)] : []);
 }
 
 function greyed(element, why) {

@@ -3,10 +3,11 @@
 export class Known {
   #kept = new Map(); // of the last settled view
   #passing = new Map(); // of the last view of a drag, which says less
+  #late = new Map(); // of what came last after a settled view
 
   // What to tell the shop: the names of all that the page has.
   get names() {
-    return [...new Set([...this.#kept.keys(), ...this.#passing.keys()])];
+    return [...new Set([...this.#kept.keys(), ...this.#passing.keys(), ...this.#late.keys()])];
   }
 
   read(sent) {
@@ -15,6 +16,17 @@ export class Known {
     if (sent.settled ?? true) this.#kept = here;
     this.#passing = here;
     return whole;
+  }
+
+  readLate(sent) {
+    const here = new Map();
+    const part = this.#read(sent, here);
+    this.#late = here;
+    return part;
+  }
+
+  #find(name) {
+    return this.#passing.get(name) ?? this.#kept.get(name) ?? this.#late.get(name);
   }
 
   // `here` takes each named value with the names inside it: they are known as long as it is.
@@ -36,8 +48,8 @@ export class Known {
   }
 
   #again(name, here) {
-    const one = this.#passing.get(name) ?? this.#kept.get(name);
-    for (const inner of one.inside) here.set(inner, this.#passing.get(inner) ?? this.#kept.get(inner));
+    const one = this.#find(name);
+    for (const inner of one.inside) here.set(inner, this.#find(inner));
     here.set(name, one);
     return one.value;
   }

@@ -20,11 +20,21 @@ function answerList({ id, way, asking, found }) {
     await live.settled(); // a figure that was just typed is part of the question
     of = JSON.stringify(live.state.document);
     const answer = await live.send(way, { document: live.state.document });
-    rows = answer.ok ? answer.body.answers.map((row) => ({ ...row, lost: !row.holds })) : [];
+    rows = answer.ok ? answer.body.answers.map((row) => ({ ...row, lost: !row.holds, picture: null })) : [];
     say(answer.ok ? answer.body.why || found : answer.message);
     show();
     (list.querySelector("li") ?? why).scrollIntoView({ block: "nearest" });
+    drawSmall(rows);
     return answer.ok ? answer.body : {};
+  }
+
+  // The answers can be read and taken while their pictures are drawn.
+  async function drawSmall(asked) {
+    if (!asked.length) return;
+    const answer = await live.send("pictures", { document: JSON.parse(of), edits: asked.map((row) => row.edit) });
+    if (!answer.ok || rows !== asked) return;
+    rows = asked.map((row, index) => ({ ...row, picture: answer.body.pictures[index] }));
+    show();
   }
 
   list.addEventListener("click", async ({ target }) => {
