@@ -14,14 +14,19 @@ from pathlib import Path
 from urllib.request import urlopen
 
 import pytest
-from playwright.sync_api import Browser, Page, expect, sync_playwright
+from playwright.sync_api import Page, expect, sync_playwright
 
 from tests.conftest import lay
 
 ROOT = Path(__file__).parent.parent.parent
 CHROMIUM = os.environ.get("LAMSIK_CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
 expect.set_options(timeout=20_000)  # a busy machine is slow, not wrong
-FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"]
+FLAGS = [
+    "--no-sandbox", "--disable-gpu", "--disable-gpu-rasterization", "--disable-gpu-compositing", "--disable-software-rasterizer", "--disable-quic", "--no-first-run",
+    "--disable-background-networking", "--disable-component-update", "--disable-sync", "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1",
+]  # fmt: skip
+"""Nothing off this machine can be reached: what a page asks for there fails, and the test with it."""
+LOOKS = {"viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce"}
 
 
 def free_port() -> int:
@@ -35,8 +40,8 @@ class Server:
 
     ready: subprocess.Popen | None = None
 
-    def __init__(self, home: Path, *words: str) -> None:
-        self.port = free_port()
+    def __init__(self, home: Path, *words: str, port: int = 0) -> None:
+        self.port = port or free_port()
         self.url = f"http://127.0.0.1:{self.port}"
         self.log = home / "server.log"
         if Server.ready is None or Server.ready.poll() is not None:
@@ -52,6 +57,10 @@ class Server:
         except ProcessLookupError:
             return False
         return True
+
+    def troubles(self) -> list[str]:
+        """What it could not answer."""
+        return [line for line in self.log.read_text().splitlines() if re.search(r" ERROR | CRITICAL |^Traceback", line)]
 
     def _wait(self) -> None:
         for _ in range(600):
@@ -79,45 +88,77 @@ def browser():
         browser.close()
 
 
+@pytest.fixture(scope="session")
+def port() -> int:
+    """Where a worker's servers are, one after the other."""
+    return free_port()
+
+
+@pytest.fixture(scope="session")
+def context(browser, port):
+    """One for a worker: what it has of styles, fonts and modules need not be fetched anew for each test."""
+    return browser.new_context(base_url=f"http://127.0.0.1:{port}", **LOOKS)
+
+
 @pytest.fixture
-def demo_server(demo_file, tmp_path):
+def demo_server(demo_file, tmp_path, port):
     lay(demo_file, tmp_path)
-    server = Server(tmp_path)
+    server = Server(tmp_path, port=port)
     yield server
     server.stop()
+    assert server.troubles() == []
 
 
 @pytest.fixture
-def empty_server(stocked_home):
-    server = Server(stocked_home)
+def empty_server(stocked_home, port):
+    server = Server(stocked_home, port=port)
     yield server
     server.stop()
+    assert server.troubles() == []
 
 
-def watched(browser: Browser, server: Server, **options) -> tuple[Page, list[str]]:
-    """A page on the server, and the list of everything that went wrong on it."""
-    context = browser.new_context(base_url=server.url, viewport=options.pop("viewport", {"width": 1280, "height": 800}), **options)
-    page = context.new_page()
+def watch(page: Page) -> list[str]:
+    """What goes wrong on a page from now on; what the server has to say of it is in its log (see `Server.troubles`)."""
     wrong: list[str] = []
     page.on("console", lambda message: wrong.append(f"console: {message.text}") if message.type in ("error", "warning") else None)
     page.on("pageerror", lambda error: wrong.append(f"page error: {error}"))
     page.on("requestfailed", lambda request: wrong.append(f"failed: {request.url} {request.failure}") if "ERR_ABORTED" not in (request.failure or "") else None)
-    page.on("request", lambda request: wrong.append(f"off the machine: {request.url}") if not re.match(rf"(data:|blob:|{re.escape(server.url)}/)", request.url) else None)
-    page.on("response", lambda response: wrong.append(f"{response.status}: {response.url}") if response.status >= 500 else None)
-    return page, wrong
+    return wrong
 
 
 @pytest.fixture
-def demo_page(browser, demo_server):
-    page, wrong = watched(browser, demo_server)
-    yield page
-    page.context.close()
-    assert wrong == []
+def visit(context):
+    """Opens pages in the worker's context and leaves it as it was; what goes wrong on them fails the test, but for what it is opened for."""
+    seen = []
+
+    def opened(expected: str = "nothing") -> Page:
+        page = context.new_page()
+        seen.append((expected, watch(page)))
+        return page
+
+    yield opened
+    for page in context.pages:
+        page.close()
+    context.clear_cookies()
+    assert [line for expected, wrong in seen for line in wrong if expected not in line] == []
 
 
 @pytest.fixture
-def empty_page(browser, empty_server):
-    page, wrong = watched(browser, empty_server)
+def demo_page(demo_server, visit):
+    return visit()
+
+
+@pytest.fixture
+def empty_page(empty_server, visit):
+    return visit()
+
+
+@pytest.fixture
+def moved_page(browser, demo_server):
+    """A page whose clock the test moves: in a context of its own."""
+    context = browser.new_context(base_url=demo_server.url, **LOOKS)
+    page = context.new_page()
+    wrong = watch(page)
     yield page
-    page.context.close()
+    context.close()
     assert wrong == []

@@ -5,8 +5,6 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import watched
-
 pytestmark = pytest.mark.browser
 
 EVERY = [
@@ -87,8 +85,8 @@ SIZES = ((1280, 800), (820, 1100), (390, 844))
 """Desk, tablet, phone."""
 
 
-def test_no_page_overflows_or_cuts_its_text_at_any_width(browser, demo_server):
-    page, wrong = watched(browser, demo_server)
+def test_no_page_overflows_or_cuts_its_text_at_any_width(demo_server, visit):
+    page = visit()
     for url in EVERY:
         page.set_viewport_size({"width": SIZES[0][0], "height": SIZES[0][1]})
         page.goto(url)
@@ -97,8 +95,6 @@ def test_no_page_overflows_or_cuts_its_text_at_any_width(browser, demo_server):
         for wide, high in SIZES if not url.endswith("card") else ():
             page.set_viewport_size({"width": wide, "height": high})
             assert page.evaluate(CROWDED) == {"wide": False, "cut": []}, f"{url} at {wide}"
-    page.context.close()
-    assert wrong == []
 
 
 def drag(page: Page, handle, by_px: tuple[int, int]) -> None:
@@ -177,8 +173,8 @@ def test_numbers_explain_themselves_and_the_view_switches(demo_page: Page):
     expect(page.locator(".verdict")).to_contain_text("9 °C sea water")
 
 
-def test_when_the_shop_is_gone_it_says_so_and_keeps_the_change(browser, demo_server):
-    page, _ = watched(browser, demo_server)
+def test_when_the_shop_is_gone_it_says_so_and_keeps_the_change(demo_server, visit):
+    page = visit("ERR_CONNECTION")
     page.goto("/shapes/15")
     expect(page.locator("#saved")).to_have_text("Saved")
     demo_server.stop()
@@ -187,16 +183,13 @@ def test_when_the_shop_is_gone_it_says_so_and_keeps_the_change(browser, demo_ser
     depth.press("Enter")
     expect(page.locator("#saved")).to_contain_text("Not saved. The shop does not answer")
     expect(depth).to_have_value("22 mm")
-    page.context.close()
 
 
-def test_an_error_page_is_in_the_apps_look(browser, demo_server):
-    page, wrong = watched(browser, demo_server)
+def test_an_error_page_is_in_the_apps_look(demo_server, visit):
+    page = visit("404")
     page.goto("/pieces/9999")
     expect(page.get_by_role("heading", name="There is nothing at this address.")).to_be_visible()
     expect(page.get_by_role("navigation", name="Benches")).to_be_visible()
-    page.context.close()
-    assert all("404" in line for line in wrong)
 
 
 def test_a_page_whose_modules_are_late_takes_no_click_it_would_lose(demo_page: Page):
