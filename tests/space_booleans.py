@@ -45,7 +45,7 @@ def closed(vertices, faces):
 
 @lru_cache(maxsize=16)
 def hull(body):
-    mesh = body_mesh(body, 300, 200)
+    mesh = body_mesh(body, 220, 150)
     return closed(mesh.vertices, mesh.faces)
 
 

@@ -219,7 +219,7 @@ def humps(gap: float, radius: float = 10.0, other: float = 10.0) -> Mesh:
     return solid(next(balls).translate((-gap / 2, 0, 0)) + next(balls).translate((gap / 2, 0, 0)))
 
 
-def trapped_by_flooding(balls, up, way_out, step: float = 0.3) -> float:
+def trapped_by_flooding(balls, up, way_out, step: float = 0.4) -> float:
     """Air that stays in balls run together [ml], by cells: one is trapped when what is over its own height and joined to it has no way out."""
     axis = np.asarray(up) / np.linalg.norm(up)
     e1 = np.cross(axis, [0.0, 1.0, 0.0])
