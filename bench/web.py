@@ -113,7 +113,7 @@ def browser_rows(home: Path) -> list[Row]:
             page.wait_for_load_state("networkidle")
             times = page.evaluate(REPAINTED)
             page.wait_for_load_state("networkidle")
-            released = [_released(page, turn) for turn in range(9)]
+            released, followed = zip(*(_released(page, turn) for turn in range(9)), strict=True)
             slow = browser.new_page(base_url=server.url, viewport={"width": 1280, "height": 800})
             slow.context.new_cdp_session(slow).send("Emulation.setCPUThrottlingRate", {"rate": 4})
             slow.goto("/tank/15")
@@ -127,6 +127,7 @@ def browser_rows(home: Path) -> list[Row]:
         Row("first load of Today, fonts and all", 250, statistics.median(weights), "kB"),
         Row("pointer to repaint, dragging ballast", 60, statistics.median(times[5:])),
         Row("release to settled verdict", 600, statistics.median(released)),
+        Row("release to refit, effects and chances, which follow it", 800, statistics.median(followed)),
         Row("pointer to repaint in a browser slowed four times", 200, statistics.median(slowed[5:])),
     ]
 
@@ -156,8 +157,8 @@ def _weight(browser: Browser, url: str) -> float:
     return sum(sizes) / 1000
 
 
-def _released(page: Page, turn: int) -> float:
-    """From letting a handle go until the page says it is saved, with all that follows [ms]."""
+def _released(page: Page, turn: int) -> tuple[float, float]:
+    """From letting a handle go until the page shows the settled verdict and says it is saved, and until nothing more is to come [ms]."""
     handle = page.locator("#picture .handle").first
     box = handle.bounding_box() or {"x": 0, "y": 0, "width": 0, "height": 0}
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
@@ -168,7 +169,9 @@ def _released(page: Page, turn: int) -> float:
     began = time.perf_counter()
     page.mouse.up()
     page.evaluate(KEPT)
-    return (time.perf_counter() - began) * 1000
+    saved = (time.perf_counter() - began) * 1000
+    page.wait_for_selector("#main:not(.later)")
+    return saved, (time.perf_counter() - began) * 1000
 
 
 class Client:

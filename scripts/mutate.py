@@ -3,7 +3,8 @@
     python scripts/mutate.py [--count 60] [--seed 1] [--only src/lamsik/web]
 
 Half of the changes are in the core, half in formats, store, views, templates and modules. Each is made in a copy, and
-the tests of its layer are run on it until one fails. What lives is printed with its line: it wants a test.
+tests are run on it until one fails: first those that have the bench's name, then all of its layer. What lives is printed
+with its line: it wants a test.
 """
 
 import argparse
@@ -76,14 +77,33 @@ def is_noticed(mutation: Mutation, copy: Path) -> bool:
     lines[mutation.number] = mutation.new + "\n"
     target.write_text("".join(lines), encoding="utf-8")
     try:
-        return any(_fails(copy, tests) for tests in LAYERS.get(mutation.path.parts[2], ("tests/web",)))
+        return any(_fails(copy, tests) for tests in (*_near(mutation.path, copy), *LAYERS.get(mutation.path.parts[2], ("tests/web",))))
     finally:
         target.write_text(kept, encoding="utf-8")
 
 
+def _near(path: Path, copy: Path) -> list[str]:
+    """Folders and files of tests that have a name of the path in theirs, of the layer and of the web; the browser's last."""
+    names = {part.removesuffix(path.suffix) for part in path.parts[3:]} - {"templates", "static", "js", "css", "shared", "__init__"}
+    layer = path.parts[2]
+    folders = [f"tests/core/{name}" for name in names if layer == "core" and (copy / "tests/core" / name).is_dir()]
+    files = [
+        str(file.relative_to(copy))
+        for place in (layer, "web")
+        for file in sorted((copy / "tests" / place).rglob("test_*.py"))
+        if any(name in file.stem or name.rstrip("s") in file.stem for name in names)
+    ]
+    walks = [str(file.relative_to(copy)) for file in sorted((copy / "tests/browser").glob("test_*.py")) if any(name in file.stem for name in names)]
+    first = [" ".join(dict.fromkeys(files))] if files else []
+    return [*folders, *first, *([" ".join(walks)] if walks and layer == "web" else [])]
+
+
 def _fails(copy: Path, tests: str) -> bool:
-    words = [sys.executable, "-m", "pytest", tests, "-x", "-q", "-n", "2", "-p", "no:cacheprovider"]
-    done = subprocess.run(words, cwd=copy, env={"PATH": "/usr/bin:/bin", "PYTHONPATH": str(copy / "src")}, capture_output=True, timeout=1200, check=False)
+    words = [sys.executable, "-m", "pytest", *tests.split(), "-x", "-q", "-n", "2", "-p", "no:cacheprovider"]
+    try:
+        done = subprocess.run(words, cwd=copy, env={"PATH": "/usr/bin:/bin", "PYTHONPATH": str(copy / "src")}, capture_output=True, timeout=900, check=False)
+    except subprocess.TimeoutExpired:  # it never ends: that is noticed
+        return True
     return done.returncode not in (0, 5)
 
 

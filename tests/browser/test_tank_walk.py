@@ -106,3 +106,27 @@ def test_dragging_draws_where_g_goes_and_looking_changes_nothing(demo_page: Page
         page.get_by_role("button", name=name).click()
         expect(page.get_by_role("button", name=name)).to_have_attribute("aria-pressed", "true")
         assert page.locator(".verdict").inner_text() == verdict
+
+
+def test_the_verdict_waits_for_nothing_and_an_overtaken_answer_is_dropped(demo_page: Page):
+    page, held = demo_page, []
+    page.route("**/live", lambda route: held.append(route) if len(held) < 2 and '"mode":"late"' in route.request.post_data else route.continue_())
+    page.goto("/tank/15")
+    main, refit = page.locator("#main"), page.locator(".refit")
+    expect(page.locator(".verdict")).to_contain_text("rises slowly")
+    expect(main).to_have_class(re.compile("later"))
+    page.get_by_role("tab", name="What changes it").click()
+    page.get_by_role("button", name="Start trying").click()
+    page.get_by_label("All hooks").select_option("tre-4")
+    expect(page.locator(".verdict")).to_contain_text("sinks")
+    page.get_by_role("tab", name="Ballast").click()
+    expect(refit.locator("p").first).to_be_empty()
+    while len(held) < 2:
+        page.wait_for_timeout(20)
+    held.pop().continue_()  # the newest first
+    expect(refit).to_contain_text("too heavy")
+    with page.expect_response("**/live"):
+        held.pop().continue_()
+    expect(main).not_to_have_class(re.compile("later"))
+    expect(refit).to_contain_text("too heavy")
+    expect(refit.get_by_role("button", name="Do that")).to_be_enabled()
