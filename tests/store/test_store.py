@@ -4,6 +4,8 @@ import pytest
 from sqlmodel import select
 
 from lamsik.core.errors import Refused
+from lamsik.core.tank.ballast_base import Bench
+from lamsik.core.tank.evaluate import Rules
 from lamsik.store import documents, orders, pieces, stores
 from lamsik.store.documents import Stale
 from lamsik.store.search import fold, pattern
@@ -173,3 +175,9 @@ def test_settings_keep_what_is_not_changed(session):
     assert stores.bench(session).wall_mm == 3.0 and stores.bench(session).cover_mm == 2.0
     stores.put_setting(session, "bands", {"suspends_cm_s": 2.0})
     assert stores.rules(session).bands.suspends_cm_s == 2.0
+
+
+def test_a_shop_that_set_nothing_goes_by_what_the_core_stands_on(session):
+    assert stores.rules(session) == Rules()
+    shop = stores.bench(session)
+    assert Bench(shop.slugs, shop.drills_mm) == shop and shop.wall_mm == Rules().wall_mm

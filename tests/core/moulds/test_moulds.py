@@ -333,6 +333,17 @@ class TestPrinted:
         assert total.block_ml == pytest.approx(box(m).volume_ml, rel=1e-6)
         assert (total.play_ml > 0) == (m.keys.gap_mm > 0)
 
+    @pytest.mark.parametrize("slant", [0.0, 8.0, -14.0])
+    @pytest.mark.parametrize("proud", [True, False])
+    def test_keys_stand_on_the_parting_however_it_leans(self, slant, proud):
+        m = mould(slant_deg=slant, floor_mm=30.0, cover_mm=30.0, keys=Keys(4, 8.0, 3.0, proud=proud))
+        with_keys, without = (printed_halves(replace(m, keys=replace(m.keys, count=count)))[0] for count in (4, 0))
+        ball = (4.0**2 + 3.0**2) / 6.0
+        high = ball - (ball - 3.0) * np.cos(np.radians(slant))
+        keys = 4 * pi * high**2 * (3 * ball - high) / 3000
+        for way, one, other in zip((1, -1) if proud else (-1, 1), with_keys, without, strict=True):
+            assert one.volume_ml - other.volume_ml == pytest.approx(way * keys, rel=0.01)
+
     @pytest.mark.parametrize(
         "change",
         [{"count": 2}, {"tilt_deg": 90.0, "vents": (Vent("v1", 0.0, 15.0, 0.0, 4.0),)}, {"pull": "back", "stand": "flat", "vents": (Vent("v1", 0.0, 0.0, 15.0, 4.0),)}],

@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 import trimesh
 
+from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Curve
 from lamsik.core.shapes.design import Host
@@ -14,10 +15,10 @@ from lamsik.core.shapes.mesh import body_mesh
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.floating import float_settled, vessel_of_body, vessel_of_mesh
-from lamsik.core.tank.inertia import added_inertia_g_mm2, nature, polar_moment_mm5, roll
+from lamsik.core.tank.inertia import added_inertia_g_mm2, nature, polar_moment_mm5, roll, roll_moment_g_mm2
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.stability import bg_mm, metacentre, pendulum, righting_curve
-from tests.bodies import bait, bare_budget, box_mesh, ellipsoid, volume_ml
+from tests.bodies import bait, bare_budget, box_mesh, ellipsoid, homogeneous, straight, volume_ml
 
 SIDE = 20.0
 
@@ -121,6 +122,13 @@ class TestInertia:
         round_one = bait(body=ellipsoid(90, 18, 18), lip=None)
         assert added_inertia_g_mm2(round_one, 1.0) == pytest.approx(0.0, abs=1e-6)
         assert added_inertia_g_mm2(replace(round_one, lip=bait().lip), 1.0) == pytest.approx(np.pi / 8 * 7**4 * 16 / 1000)
+
+    def test_a_coat_lies_as_far_out_as_the_skin(self):
+        rod = homogeneous(straight(200, 8, 8), 0.5)  # its two round ends are a twenty-fifth of the skin, at half the square of the radius
+        coated = replace(rod, coats=(Coat("c1", "clear", "Clear", film_um=200.0, density_g_cm3=1.1),))
+        plain, thick = budget(rod), budget(coated)
+        coat = thick.mass_g - plain.mass_g
+        assert coat > 1 and roll_moment_g_mm2(coated, thick) - roll_moment_g_mm2(rod, plain) == pytest.approx(coat * 64 * (25 + 0.5) / 26, rel=0.02)
 
     def test_lower_weight_recovers_quicker(self):
         high, low = (replace(bait(), ballast=(replace(bait().ballast[0], cover_mm=cover),)) for cover in (4.0, 0.5))

@@ -160,7 +160,7 @@ def chain_rests(design: Design, groups: tuple[Group, ...], hulls: tuple[Hull, ..
         np.array([start, *(v for _ in groups for v in (0.0, np.radians(0.6)))]),
         np.array([start, *(v for a in own for v in (np.radians(a.pitch_deg), np.radians(a.roll_deg)))]),
     ]
-    found = [minimize(chain.energy, state, jac=True, method="BFGS", options={"gtol": 1e-7, "maxiter": 150}) for state in begun]
+    found = [minimize(chain.energy, state, jac=True, method="BFGS", options={"gtol": 1e-6, "maxiter": 150}) for state in begun]
     best = found[0] if found[0].fun <= min(row.fun for row in found) + LOWER_SHARE else min(found, key=lambda row: row.fun)
     return tuple(attitude_of(Attitude(*np.degrees(best.x[1 + 2 * n : 3 + 2 * n]).tolist()).up) for n in range(len(groups)))
 

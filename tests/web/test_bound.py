@@ -1,0 +1,130 @@
+"""What templates, modules and styles say to each other by name: attributes, ids, and the fields of a view that are bound."""
+
+import json
+import re
+from html.parser import HTMLParser
+from pathlib import Path
+
+import pytest
+
+WEB = Path(__file__).parent.parent.parent / "src/lamsik/web"
+VOID = {"area", "base", "br", "col", "hr", "img", "input", "link", "meta", "source", "wbr"}
+
+
+def texts(folder: str, kind: str) -> str:
+    return "\n".join(path.read_text(encoding="utf-8") for path in sorted((WEB / folder).rglob(f"*.{kind}")) if "vendor" not in path.parts)
+
+
+TEMPLATES, MODULES, STYLES, PICTURES = texts("templates", "html"), texts("static/js", "js"), texts("static/css", "css"), texts("", "py")
+
+
+def dashed(name: str) -> str:
+    return re.sub(r"[A-Z]", lambda letter: f"-{letter.group().lower()}", name)
+
+
+def read_by_modules() -> set[str]:
+    """Attributes that a module or a style looks at."""
+    found = set(re.findall(r"\[data-([a-z-]+)", MODULES + STYLES)) | {dashed(name) for name in re.findall(r"dataset\.(\w+)", MODULES)}
+    found |= {dashed(name) for name in re.findall(r'"(\w+)" in \w+\.dataset', MODULES)} | set(re.findall(r'"data-([a-z-]+)"', MODULES))
+    for names in re.findall(r"const \{(.*)\} = \w+\.dataset", MODULES):
+        found |= {dashed(re.match(r"\w+", name.strip())[0]) for name in names.split(",")}
+    return found
+
+
+def test_every_attribute_of_a_page_is_read_by_a_module_and_every_one_read_is_given():
+    given = set(re.findall(r"data-([a-z]+(?:-[a-z]+)*)", TEMPLATES)) | {name.replace("_", "-") for name in re.findall(r"\bdata_([a-z_]+)", PICTURES)}
+    set_by_modules = {dashed(name) for name in re.findall(r"dataset\.(\w+) (?:\?\?)?= ", MODULES)} | set(re.findall(r'"data-([a-z-]+)":', MODULES))
+    read = read_by_modules()
+    assert given - read == {"outline"}  # the prints' true outlines, for who measures them
+    assert read - given - set_by_modules == set()
+
+
+def test_every_id_a_module_asks_for_is_on_a_page():
+    asked = set(re.findall(r'(?:\bat|getElementById|chosen|\$)\("([\w-]+)"\)', MODULES)) | set(re.findall(r'querySelector(?:All)?\("#([\w-]+)', MODULES))
+    given = set(re.findall(r'\bid="([\w-]+)"', TEMPLATES))
+    assert asked - given == set()
+
+
+class Bound(HTMLParser):
+    """The fields that a page binds: (the lists they are rows of, field)."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.open: list[tuple[str, tuple[str, ...]]] = []
+        self.found: set[tuple[tuple[str, ...], str]] = set()
+
+    def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
+        given = {name.removeprefix("data-"): value or "" for name, value in attrs if name.startswith("data-")}
+        here = self.open[-1][1] if self.open else ()
+        names = [given[name] for name in ("text", "show", "hide", "grey", "picture", "selected-value", "checked") if name in given]
+        names += [pair.split(":")[1] for name in ("class", "attr") if name in given for pair in given[name].split(";")]
+        self.found |= {(here, name) for name in names}
+        if "each" in given:
+            self.found.add((here, given["each"]))
+        if tag not in VOID:
+            self.open.append((tag, (*here, given["each"]) if "each" in given else here))
+
+    def handle_endtag(self, tag: str) -> None:
+        while self.open and self.open.pop()[0] != tag:
+            pass
+
+
+def reached(view: dict, lists: tuple[str, ...]) -> list[dict]:
+    """All rows under these lists of lists."""
+    rows = [view]
+    for name in lists:
+        rows = [one for row in rows for one in value(row, name) or []]
+    return rows
+
+
+def value(row: dict, path: str) -> object:
+    for name in path.split("."):
+        row = None if row in (None, {}) else row.get(name, MISSING) if isinstance(row, dict) else MISSING
+        if row is MISSING:
+            raise KeyError(path)
+    return row
+
+
+MISSING = object()
+ADDED_BY_MODULES = {"before", "answers", "differences"}
+
+
+def whole(value):
+    """What the page makes of what it is sent."""
+    if isinstance(value, dict):
+        if "*" in value:
+            return {name: one for piece in value["*"] for name, one in whole(piece).items()}
+        return whole(value["v"]) if "#" in value else {name: whole(one) for name, one in value.items()}
+    return [whole(one) for one in value] if isinstance(value, list) else value
+
+
+@pytest.mark.parametrize(
+    "urls",
+    [
+        ("/tank/15", "/tank/18", "/tank/27", "/tank/31"),
+        ("/shapes/15", "/shapes/27", "/shapes/31"),
+        ("/paints/on/15",),
+        ("/floats/38", "/floats/43"),
+        ("/moulds/53", "/moulds/55"),
+    ],
+)
+def test_every_field_a_page_binds_is_in_what_it_is_sent(demo, urls):
+    for url in urls:
+        text = demo.get(url).text
+        state = json.loads(re.search(r'id="state">(.*?)</script>', text, re.S).group(1))
+        sent = {"document": state["document"], "base": state["base"], "bench": state["bench"], "edits": [], "mode": "settled"}
+        live = f"{state.get('root', '/designs')}/{state['id']}/live"
+        view = demo.send(live, sent).json["view"]
+        if view.get("late"):
+            view |= demo.send(live, {**sent, "mode": "late"}).json["view"]
+        page = Bound()
+        page.feed(text)
+        assert len(page.found) > 5
+        for lists, name in page.found:
+            if (lists or (name,))[0].split(".")[0] in ADDED_BY_MODULES:
+                continue
+            for row in reached(view, lists):
+                try:
+                    value(row, name)
+                except KeyError:
+                    raise AssertionError(f"{url} binds {name} of {lists or 'the view'}, which is not sent: {sorted(row)}") from None
