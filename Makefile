@@ -48,7 +48,7 @@ bench: .venv/.made-dev debian-needs  ## the benchmark table
 	$(BIN)/python -m bench
 
 torture: .venv/.made-dev  ## kills, wild requests and many clients for a quarter of an hour; prints what was lost
-	$(BIN)/python -m tests.torture
+	$(BIN)/python -m bench.torture
 
 shots: .venv/.made-dev debian-needs  ## renew docs/screenshots from the demo data
 	PYTHONPATH=. $(BIN)/python scripts/shots.py

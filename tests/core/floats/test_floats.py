@@ -332,6 +332,7 @@ class TestLiveBait:
 )
 def test_does_this_water_need_a_slider(depth, rod, over, needed, stop):
     found = slider(depth, rod, over)
+    assert found.fixed_to_m == pytest.approx(rod - 0.4)
     assert found.needed is needed and found.stop_m == pytest.approx(stop) and ("yes" in found.says) is needed
 
 
