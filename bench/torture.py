@@ -49,6 +49,7 @@ RESTORER = "import sys\nfrom pathlib import Path\nfrom lamsik.store.backup impor
 
 
 def shop(folder: Path) -> Path:
+    """The demo shop in a folder."""
     engine = open_database(folder)
     with session_of(engine) as session:
         build(session)
@@ -57,6 +58,7 @@ def shop(folder: Path) -> Path:
 
 
 def wild(folder: Path, wanted: int) -> str:
+    """So many wild requests to every address, and which of them broke something."""
     app, found, sent, seed = create_app(folder), [], 0, 0
     while sent < wanted:
         found += broken(app, 1, seed)
@@ -65,6 +67,7 @@ def wild(folder: Path, wanted: int) -> str:
 
 
 def kills(folder: Path, copy: Path, count: int) -> str:
+    """Writers and restores killed at any moment, and what was lost of what was acknowledged."""
     dice, acknowledged, torn = random.Random(4), 0, 0
     lost: list[str] = []
     for n in range(count):
@@ -126,6 +129,7 @@ open_database(Path(sys.argv[1]))
 
 
 def clients(folder: Path, many: int, seconds: float) -> str:
+    """So many clients at once on a server that runs, and what it could not answer."""
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
@@ -176,10 +180,12 @@ def clients(folder: Path, many: int, seconds: float) -> str:
     with sqlite3.connect(folder / FILE_NAME) as held:
         there = [row[0] for row in held.execute("SELECT name FROM customer WHERE name LIKE 'C%-%'")]
     held.close()
-    return f"{many} clients for {seconds:.0f} s: {len(told)} orders acknowledged, {len(set(told) - set(there))} lost, {len(there) - len(set(there))} twice, {len(errors)} errors {errors[:3] or ''}"
+    lost, twice = len(set(told) - set(there)), len(there) - len(set(there))
+    return f"{many} clients for {seconds:.0f} s: {len(told)} orders acknowledged, {lost} lost, {twice} twice, {len(errors)} errors {errors[:3] or ''}"
 
 
 def main() -> None:
+    """All of it, one after the other."""
     logging.disable(logging.CRITICAL)  # wrong codes by the thousand
     asked = argparse.ArgumentParser()
     for name, standard in (("requests", 20_000), ("kills", 60), ("clients", 20), ("seconds", 300)):

@@ -30,7 +30,8 @@ LAYERS = {
 """Layer, and the tests that are asked about it, in this order."""
 PYTHON = (
     (r" < ", " <= "), (r" <= ", " < "), (r" > ", " >= "), (r" >= ", " > "), (r" == ", " != "), (r" \+ ", " - "), (r" - ", " + "), (r" \* ", " / "),
-    (r" and ", " or "), (r" or ", " and "), (r"\bif not ", "if "), (r"\bTrue\b", "False"), (r"\bFalse\b", "True"), (r"(?<![\w.])(?!0\.0\b)(\d+\.\d+)(?![\w.])", r"(\1 * 1.3)"),
+    (r" and ", " or "), (r" or ", " and "), (r"\bif not ", "if "), (r"\bTrue\b", "False"), (r"\bFalse\b", "True"),
+    (r"(?<![\w.])(?!0\.0\b)(\d+\.\d+)(?![\w.])", r"(\1 * 1.3)"),
     (r"\bmin\(", "max("), (r"\bmax\(", "min("), (r"\[0\]", "[-1]"), (r"\bsorted\(", "list("), (r"\bany\(", "all("), (r"\ball\(", "any("),
 )  # fmt: skip
 TEMPLATE = ((r"{% if ", "{% if not "), (r"{{ (?!sealed)[^}]+ }}", ""), (r'data-(\w+)="', r'data-x\1="'), (r" \| measure\('[^)]*\)", ""))
