@@ -3,8 +3,8 @@
     python scripts/mutate.py [--count 60] [--seed 1] [--only src/lamsik/web]
 
 Half of the changes are in the core, half in formats, store, views, templates and modules. Each is made in a copy, and
-tests are run on it until one fails: first those that have the bench's name, then all of its layer. What lives is printed
-with its line: it wants a test.
+tests are run on it until one fails: first the recorded documents or the bound names, then those that have the bench's
+name, then all of its layer. What lives is printed with its line: it wants a test.
 """
 
 import argparse
@@ -20,7 +20,7 @@ from pathlib import Path
 ROOT = Path(__file__).parent.parent
 SOURCES = "src/lamsik"
 LAYERS = {
-    "core": ("tests/web/test_recorded.py", "tests/core"),
+    "core": ("tests/core",),
     "formats": ("tests/formats", "tests/web"),
     "store": ("tests/store", "tests/web"),
     "devices": ("tests/devices", "tests/web"),
@@ -28,6 +28,7 @@ LAYERS = {
     "web": ("tests/web", "tests/browser"),
 }
 """Layer, and the tests that are asked about it, in this order."""
+FIRST = {".py": "tests/web/test_recorded.py", ".html": "tests/web/test_bound.py", ".js": "tests/web/test_bound.py"}
 PYTHON = (
     (r" < ", " <= "), (r" <= ", " < "), (r" > ", " >= "), (r" >= ", " > "), (r" == ", " != "), (r" \+ ", " - "), (r" - ", " + "), (r" \* ", " / "),
     (r" and ", " or "), (r" or ", " and "), (r"\bif not ", "if "), (r"\bTrue\b", "False"), (r"\bFalse\b", "True"),
@@ -78,7 +79,7 @@ def is_noticed(mutation: Mutation, copy: Path) -> bool:
     lines[mutation.number] = mutation.new + "\n"
     target.write_text("".join(lines), encoding="utf-8")
     try:
-        return any(_fails(copy, tests) for tests in (*_near(mutation.path, copy), *LAYERS.get(mutation.path.parts[2], ("tests/web",))))
+        return any(_fails(copy, tests) for tests in (FIRST[mutation.path.suffix], *_near(mutation.path, copy), *LAYERS.get(mutation.path.parts[2], ("tests/web",))))
     finally:
         target.write_text(kept, encoding="utf-8")
 
