@@ -37,12 +37,14 @@ lint: .venv/.made-dev  ## style, types, layers, templates, test share
 	$(BIN)/mypy
 	$(BIN)/lint-imports
 	$(BIN)/djlint --quiet --lint src/lamsik/web/templates
+	$(BIN)/python scripts/format_css.py --check
 	sh scripts/check-js.sh
 	$(BIN)/python scripts/test_share.py
 
-format: .venv/.made-dev  ## let ruff format the code
+format: .venv/.made-dev  ## let the formatters format code and style sheets
 	$(BIN)/ruff check --fix --quiet src tests bench scripts
 	$(BIN)/ruff format --quiet src tests bench scripts
+	$(BIN)/python scripts/format_css.py
 
 bench: .venv/.made-dev debian-needs  ## the benchmark table
 	$(BIN)/python -m bench

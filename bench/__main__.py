@@ -1,6 +1,7 @@
 """Print the benchmark table: what, target, figure, and which fall short; exit 1 when any does.
 
-Figures are medians on this machine, targets the limits of a quiet one times how much slower this one is just then.
+Figures are medians on this machine, targets the limits of a quiet one times how much slower this one is just
+then.
 """
 
 import os
@@ -35,13 +36,23 @@ def main() -> int:
         engine.dispose()
         grow(grown, Size() if os.environ.get("LAMSIK_BENCH_GROWN") == "full" else LARGE)
         groups: list[Callable[[], list[Row]]] = [
-            core_rows, tank_rows, shape_rows, float_rows, mould_rows,
-            lambda: page_rows(home), lambda: growth_rows(home, grown), lambda: browser_rows(home), lambda: two_client_rows(home),
-        ]  # fmt: skip
+            core_rows,
+            tank_rows,
+            shape_rows,
+            float_rows,
+            mould_rows,
+            lambda: page_rows(home),
+            lambda: growth_rows(home, grown),
+            lambda: browser_rows(home),
+            lambda: two_client_rows(home),
+        ]
         rows = [row for group in groups for row in paced(group)]
     table(rows)
     short = [row.name for row in rows if not row.met]
-    print(f"\n{len(rows) - len(short)} of {len(rows)} rows meet their target" + (f"; short: {', '.join(short)}" if short else "."))
+    print(
+        f"\n{len(rows) - len(short)} of {len(rows)} rows meet their target"
+        + (f"; short: {', '.join(short)}" if short else ".")
+    )
     return 1 if short else 0
 
 
@@ -60,7 +71,10 @@ def table(rows: list[Row]) -> None:
     print(f"{'what':{wide}}  {'quiet limit':>12}  {'target now':>12}  {'figure':>12}")
     for row in rows:
         limit = f"{row.target:g} {row.unit}"
-        print(f"{row.name:{wide}}  {limit:>12}  {row.target_text:>12}  {row.figure_text:>12}  {'' if row.met else 'SHORT'}".rstrip())
+        print(
+            f"{row.name:{wide}}  {limit:>12}  {row.target_text:>12}  {row.figure_text:>12} "
+            f" {'' if row.met else 'SHORT'}".rstrip()
+        )
 
 
 if __name__ == "__main__":

@@ -1,4 +1,6 @@
-"""How quick this machine is just now: one numpy pass over triangles, the unit that targets are multiples of."""
+"""How quick this machine is just now: one numpy pass over triangles, the unit that targets are multiples
+of.
+"""
 
 import numpy as np
 

@@ -28,11 +28,17 @@ def _evaluation_rows() -> list[Row]:
     moved = (bait(ballast=tuple(replace(h, x_mm=h.x_mm + step * 0.03) for h in holes)) for step in range(200))
     first = evaluate.drag(bait(ballast=holes))
     near = evaluate.Near(first.surface[0].attitude, first.surface[0].draft_mm)
-    resized = (bait(ballast=holes, body=replace(bait().body, length_mm=90 + 0.1 * step)) for step in range(100))
+    resized = (
+        bait(ballast=holes, body=replace(bait().body, length_mm=90 + 0.1 * step)) for step in range(100)
+    )
     fresh = (bait(ballast=tuple(replace(h, x_mm=h.x_mm + step * 0.01) for h in holes)) for step in range(100))
     asked = (bait(glue_g=0.2 + 1e-4 * step) for step in range(50))
     return [
-        Row("drag: ballast moved (lip, hooks, three holes)", 8, median_ms(lambda: evaluate.drag(next(moved), near=near), 100)),
+        Row(
+            "drag: ballast moved (lip, hooks, three holes)",
+            8,
+            median_ms(lambda: evaluate.drag(next(moved), near=near), 100),
+        ),
         Row("drag: body resized", 30, median_ms(lambda: evaluate.drag(next(resized), near=near), 40)),
         Row("settled: every stable position", 200, median_ms(lambda: evaluate.settle(next(fresh)), 9)),
         Row("ballast answers", 400, median_ms(lambda: search(next(asked), BENCH), 9)),
@@ -40,7 +46,9 @@ def _evaluation_rows() -> list[Row]:
 
 
 def _volume_rows() -> list[Row]:
-    """Ours at 1e-4 of the volume, with moments and water-plane, against trimesh slicing a mesh of the true volume at the same error."""
+    """Ours at 1e-4 of the volume, with moments and water-plane, against trimesh slicing a mesh of the true
+    volume at the same error.
+    """
     body, up, d = bait().body, np.array([0.2, 0.1, 0.9746794]), 1.5
     clip = vessel_of_body(body).fair
     exact = _by_richardson(body, up, d)
@@ -52,8 +60,19 @@ def _volume_rows() -> list[Row]:
         if error < 1e-4:
             break
     fast, slow = median_ms(lambda: clip(up, d), 50), median_ms(lambda: _sliced(whole, up, d), 9, 1)
-    print(f"wet part: ours {fast:.2f} ms at {ours:.1e}; slicing {len(scaled.faces)} triangles {slow:.1f} ms at {error:.1e} of the volume\n")
-    return [Row("wet volume and moments of a bait against slicing a mesh of true volume, both at 1e-4", 12, slow / fast, "×", more=True)]
+    print(
+        f"wet part: ours {fast:.2f} ms at {ours:.1e}; slicing {len(scaled.faces)} triangles {slow:.1f} ms at"
+        f" {error:.1e} of the volume\n"
+    )
+    return [
+        Row(
+            "wet volume and moments of a bait against slicing a mesh of true volume, both at 1e-4",
+            12,
+            slow / fast,
+            "×",
+            more=True,
+        )
+    ]
 
 
 def _sliced(whole: trimesh.Trimesh, up: np.ndarray, d: float) -> tuple[float, np.ndarray]:

@@ -56,7 +56,9 @@ def _copied(connection: Connection, table: str, of: str, many: int, changed: dic
     values = ", ".join(changed.get(name, f'"{name}"') for name in columns)
     names = ", ".join(f'"{name}"' for name in columns)
     counted = f"WITH RECURSIVE count(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM count WHERE n < {many})"
-    connection.execute(text(f"INSERT INTO {table} ({names}) {counted} SELECT {values} FROM count, {table} WHERE {of}"))
+    connection.execute(
+        text(f"INSERT INTO {table} ({names}) {counted} SELECT {values} FROM count, {table} WHERE {of}")
+    )
 
 
 def _count(connection: Connection, table: str, where: str = "1") -> int:
@@ -67,30 +69,49 @@ def _bodies(connection: Connection, size: Size) -> None:
     many = size.bodies - _count(connection, "document", "kind = 'body'")
     first = int(connection.execute(text("SELECT max(id) FROM document")).scalar_one()) + 1
     code, name = "'B-' || (1000 + n)", "'Grown ' || (1000 + n)"
-    _copied(connection, "document", f"id = {BODY}", many, {"code": code, "name": name, "search": "'grown ' || (1000 + n)", "current": "1"})
-    text_of = "(SELECT r.content FROM revision r JOIN document d ON r.document_id = d.id AND r.number = d.current WHERE d.id = {from_})".format
+    _copied(
+        connection,
+        "document",
+        f"id = {BODY}",
+        many,
+        {"code": code, "name": name, "search": "'grown ' || (1000 + n)", "current": "1"},
+    )
+    text_of = (
+        "(SELECT r.content FROM revision r JOIN document d ON r.document_id = d.id AND r.number = d.current"
+        " WHERE d.id = {from_})".format
+    )
     for turn in range(8):  # eight bodies taken in turn, so that cards differ
         connection.execute(
             text(
-                "INSERT INTO revision (document_id, number, saved_at, note, name, beside, content) "
-                f"SELECT id, 1, '2026-01-01 00:00:00', '', '', 0, json_set({text_of(from_=BODY + turn)}, '$.name', name) "
-                f"FROM document WHERE id >= {first} AND id % 8 = {turn}"
+                "INSERT INTO revision (document_id, number, saved_at, note, name, beside, content) SELECT"
+                f" id, 1, '2026-01-01 00:00:00', '', '', 0, json_set({text_of(from_=BODY + turn)}, '$.name',"
+                f" name) FROM document WHERE id >= {first} AND id % 8 = {turn}"
             )
         )
 
 
 def _revisions(connection: Connection, size: Size) -> None:
-    last = int(connection.execute(text(f"SELECT max(number) FROM revision WHERE document_id = {BODY}")).scalar_one())
-    changed = {"number": f"{last} + n", "parent": f"{last} + n - 1", "saved_at": f"datetime('2026-11-01', '-' || ({size.revisions} - n) || ' hours')"}
+    last = int(
+        connection.execute(text(f"SELECT max(number) FROM revision WHERE document_id = {BODY}")).scalar_one()
+    )
+    changed = {
+        "number": f"{last} + n",
+        "parent": f"{last} + n - 1",
+        "saved_at": f"datetime('2026-11-01', '-' || ({size.revisions} - n) || ' hours')",
+    }
     changed["content"] = "json_set(content, '$.ballast[0].x_mm', 30 + n % 40 / 4.0)"
     changed["note"] = "'moved ' || n"
-    _copied(connection, "revision", f"document_id = {BODY} AND number = {last}", size.revisions - last, changed)
+    _copied(
+        connection, "revision", f"document_id = {BODY} AND number = {last}", size.revisions - last, changed
+    )
     connection.execute(text(f"UPDATE document SET current = {size.revisions} WHERE id = {BODY}"))
 
 
 def _customers(connection: Connection, size: Size) -> None:
     many = max(int(size.orders * CUSTOMERS_PER_ORDER), 1)
-    _copied(connection, "customer", "id = 1", many, {"name": "'Customer ' || n", "search": "'customer ' || n"})
+    _copied(
+        connection, "customer", "id = 1", many, {"name": "'Customer ' || n", "search": "'customer ' || n"}
+    )
 
 
 def _orders(connection: Connection, size: Size) -> None:
@@ -103,7 +124,10 @@ def _orders(connection: Connection, size: Size) -> None:
         "quantity": "1 + n % 5",
         "placed_at": "datetime('2026-11-01', '-' || n || ' hours')",
         "accepted_at": "datetime('2026-11-01', '-' || n || ' hours')",
-        "due_on": f"CASE WHEN {shipped} THEN date('2026-11-01', '-' || (n / 24) || ' days') ELSE date('2027-01-01', '+' || (n / 240) || ' days') END",
+        "due_on": (
+            f"CASE WHEN {shipped} THEN date('2026-11-01', '-' || (n / 24) || ' days') ELSE date('2027-01-01',"
+            " '+' || (n / 240) || ' days') END"
+        ),
         "design_id": f"{BODY} + n % 8",
         "deleted_at": "NULL",
     }
@@ -112,7 +136,14 @@ def _orders(connection: Connection, size: Size) -> None:
 
 def _pieces(connection: Connection, size: Size) -> None:
     """Three or so for each order, in the order of the orders; for the bodies they were ordered in."""
-    had, first = _count(connection, "piece"), int(connection.execute(text("SELECT min(id) FROM shop_order WHERE search LIKE '%grown%'")).scalar_one())
+    had, first = (
+        _count(connection, "piece"),
+        int(
+            connection.execute(
+                text("SELECT min(id) FROM shop_order WHERE search LIKE '%grown%'")
+            ).scalar_one()
+        ),
+    )
     many, orders = size.pieces - had, _count(connection, "shop_order", "search LIKE '%grown%'")
     order = f"({first} + (n - 1) * {orders} / {many})"
     changed = {
@@ -120,7 +151,10 @@ def _pieces(connection: Connection, size: Size) -> None:
         "search": f"'p' || ({had} + n) || ' grown'",
         "order_id": order,
         "design_id": f"(SELECT design_id FROM shop_order WHERE id = {order})",
-        "revision_id": f"(SELECT max(r.id) FROM revision r WHERE r.document_id = (SELECT design_id FROM shop_order WHERE id = {order}))",
+        "revision_id": (
+            "(SELECT max(r.id) FROM revision r WHERE r.document_id = (SELECT design_id FROM shop_order WHERE"
+            f" id = {order}))"
+        ),
         "deleted_at": "NULL",
     }
     _copied(connection, "piece", "id = (SELECT min(id) FROM piece)", many, changed)
@@ -130,14 +164,25 @@ def _ticks(connection: Connection, _size: Size) -> None:
     """Every step of what is shipped, the first three of what is at work."""
 
     for revision, content in connection.execute(
-        text("SELECT id, content FROM revision WHERE id IN (SELECT DISTINCT revision_id FROM piece WHERE search LIKE '% grown')")
+        text(
+            "SELECT id, content FROM revision WHERE id IN (SELECT DISTINCT revision_id FROM piece WHERE"
+            " search LIKE '% grown')"
+        )
     ).all():
         for turn, (step, _) in enumerate(stands.route(json.loads(content))):
-            part = "" if turn < 3 else f"AND (p.order_id - (SELECT min(id) FROM shop_order WHERE search LIKE '%grown%') + 1) % {OPEN_EVERY} != 0"
+            part = (
+                ""
+                if turn < 3
+                else (
+                    "AND (p.order_id - (SELECT min(id) FROM shop_order WHERE search LIKE '%grown%') + 1) %"
+                    f" {OPEN_EVERY} != 0"
+                )
+            )
             connection.execute(
                 text(
-                    "INSERT INTO stepdone (piece_id, step, done_at, reason) SELECT p.id, :step, '2026-06-01 00:00:00', '' "
-                    f"FROM piece p WHERE p.revision_id = {revision} AND p.search LIKE '% grown' {part}"
+                    "INSERT INTO stepdone (piece_id, step, done_at, reason) SELECT p.id, :step, '2026-06-01"
+                    f" 00:00:00', '' FROM piece p WHERE p.revision_id = {revision} AND p.search LIKE '%"
+                    f" grown' {part}"
                 ),
                 {"step": step},
             )
@@ -147,8 +192,9 @@ def _weighings(connection: Connection, _size: Size) -> None:
     """Each piece weighed once, when carved."""
     connection.execute(
         text(
-            "INSERT INTO weighing (piece_id, target, mass_g, text, instrument_id, at, water) "
-            "SELECT id, 'stage:carved', 9.0, '9.0', 1, '2026-06-01 00:00:00', '{}' FROM piece WHERE search LIKE '% grown'"
+            "INSERT INTO weighing (piece_id, target, mass_g, text, instrument_id, at, water) SELECT id,"
+            " 'stage:carved', 9.0, '9.0', 1, '2026-06-01 00:00:00', '{}' FROM piece WHERE search LIKE '%"
+            " grown'"
         )
     )
 

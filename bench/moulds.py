@@ -1,4 +1,6 @@
-"""The Moulds bench: a plan from a master of 5 000 triangles, its halves to print, air as it is turned, a plan of castings."""
+"""The Moulds bench: a plan from a master of 5 000 triangles, its halves to print, air as it is turned, a
+plan of castings.
+"""
 
 from dataclasses import replace
 from datetime import datetime, timedelta
@@ -30,7 +32,11 @@ def mould_rows() -> list[Row]:
     return [
         Row("mould plan from a master of 5 000 triangles", 300, median_ms(lambda: _planned(master), 9, 1)),
         Row("STL halves of four cavities", 5000, median_ms(lambda: printed_halves(four), 5, 1)),
-        Row("air in a cavity, turned once more", 100, median_ms(lambda: high_points_of(replace(four, tilt_deg=float(next(turns) % 180))), 15)),
+        Row(
+            "air in a cavity, turned once more",
+            100,
+            median_ms(lambda: high_points_of(replace(four, tilt_deg=float(next(turns) % 180))), 15),
+        ),
         Row("600 castings planned over working days", 200, median_ms(_by_when, 9)),
     ]
 
@@ -46,4 +52,12 @@ def _planned(master: Master) -> None:
 
 
 def _by_when() -> None:
-    plan(600, START + timedelta(days=300), START, Cycle(15, 4.0, 10, 3, 0.95), Workdays(), Making(2, 60, 16.0), True)
+    plan(
+        600,
+        START + timedelta(days=300),
+        START,
+        Cycle(15, 4.0, 10, 3, 0.95),
+        Workdays(),
+        Making(2, 60, 16.0),
+        True,
+    )

@@ -10,8 +10,8 @@ from dataclasses import dataclass, replace
 class Row:
     """One measurement: at most `target` of its unit, or at least where `more` is better.
 
-    A target in ms is for a quiet machine; `pace` is how much slower this one was while the row was measured, by the
-    calibration row of the same run, and the target is held against the figure at that pace.
+    A target in ms is for a quiet machine; `pace` is how much slower this one was while the row was measured,
+    by the calibration row of the same run, and the target is held against the figure at that pace.
     """
 
     name: str

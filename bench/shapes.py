@@ -29,25 +29,46 @@ def shape_rows() -> list[Row]:
     sizes = iter([_stl(1.0 + 0.003 * step) for step in range(6)])  # never one it has seen
     photo, marks = (
         _photo(),
-        Marks(ruler=((500.0, 2800.0), (3500.0, 2800.0)), ruler_mm=100.0, nose=(500.0, 1500.0), tail=(3500.0, 1500.0), on=(2000.0, 1500.0)),
+        Marks(
+            ruler=((500.0, 2800.0), (3500.0, 2800.0)),
+            ruler_mm=100.0,
+            nose=(500.0, 1500.0),
+            tail=(3500.0, 1500.0),
+            on=(2000.0, 1500.0),
+        ),
     )
     warm()
     cuts = iter(range(1000))
     return [
-        Row("STL of 100 000 triangles, bytes to settled verdict", 1500, median_ms(lambda: _verdict(next(sizes)), 5, 1)),
+        Row(
+            "STL of 100 000 triangles, bytes to settled verdict",
+            1500,
+            median_ms(lambda: _verdict(next(sizes)), 5, 1),
+        ),
         Row("outline out of a 12 megapixel photo", 2000, median_ms(lambda: trace(photo, marks), 5, 1)),
-        Row("segments of a body with two slanted cuts", 60, median_ms(lambda: segments(_cut(next(cuts))), 15)),
+        Row(
+            "segments of a body with two slanted cuts", 60, median_ms(lambda: segments(_cut(next(cuts))), 15)
+        ),
         Row("clashes of a bait", 20, median_ms(lambda: clashes.__wrapped__(bait(), 1.0), 15)),
     ]
 
 
 def _stl(scale: float) -> bytes:
     around, along = 250, 201  # 2 · 250 · 200 = 100 000 triangles
-    u, v = np.meshgrid(np.linspace(0, 2 * np.pi, around, endpoint=False), np.linspace(0, np.pi, along), indexing="ij")
-    points = scale * np.stack([-45 * np.cos(v), 8 * np.sin(v) * np.cos(u), 10 * np.sin(v) * np.sin(u)], axis=-1)
+    u, v = np.meshgrid(
+        np.linspace(0, 2 * np.pi, around, endpoint=False), np.linspace(0, np.pi, along), indexing="ij"
+    )
+    points = scale * np.stack(
+        [-45 * np.cos(v), 8 * np.sin(v) * np.cos(u), 10 * np.sin(v) * np.sin(u)], axis=-1
+    )
     here = np.arange(around)[:, None] * along + np.arange(along - 1)
     beside = np.roll(np.arange(around), -1)[:, None] * along + np.arange(along - 1)
-    faces = np.concatenate([np.stack([here, beside, beside + 1], -1).reshape(-1, 3), np.stack([here, beside + 1, here + 1], -1).reshape(-1, 3)])
+    faces = np.concatenate(
+        [
+            np.stack([here, beside, beside + 1], -1).reshape(-1, 3),
+            np.stack([here, beside + 1, here + 1], -1).reshape(-1, 3),
+        ]
+    )
     return bytes(trimesh.Trimesh(points.reshape(-1, 3), faces, process=False).export(file_type="stl"))
 
 

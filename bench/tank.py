@@ -22,12 +22,16 @@ from tests.bodies import bait
 
 METALS = (("lead", 11.34), ("tungsten", 18.0))
 FORMS = (("rod", 4.0), ("rod", 5.0), ("rod", 6.0), ("rod", 8.0), ("ball", 5.5), ("ball", 7.0))
-SLUGS = tuple(Slug(f"{metal} {form} {size:g}", form, metal, rho, size) for metal, rho in METALS for form, size in FORMS)
+SLUGS = tuple(
+    Slug(f"{metal} {form} {size:g}", form, metal, rho, size) for metal, rho in METALS for form, size in FORMS
+)
 FULL = Bench(SLUGS, (4.0, 4.5, 5.0, 5.5, 6.0, 6.5, 7.0, 8.0))
 
 
 def unlike(**changes: Any) -> Iterator[Design]:
-    """Baits of one shape of which no two are alike: nothing that is remembered of one answers for the next."""
+    """Baits of one shape of which no two are alike: nothing that is remembered of one answers for the
+    next.
+    """
     return (bait(**changes, glue_g=0.2 + 1e-4 * step) for step in count())
 
 
@@ -36,13 +40,29 @@ def tank_rows() -> list[Row]:
     baits = unlike()
     light = bait(host=Host("balsa", 0.2, 0.04))
     mass, vessel = budget(light), vessel_of_body(light.body)
-    floats = unlike(host=Host("balsa", 0.2, 0.04), want=Want("floats", 20.0, 0.0, by="freeboard", freeboard_mm=6.0))
+    floats = unlike(
+        host=Host("balsa", 0.2, 0.04), want=Want("floats", 20.0, 0.0, by="freeboard", freeboard_mm=6.0)
+    )
     return [
-        Row("righting curve, 0 to 180° in 5° steps", 150, median_ms(lambda: righting_curve(vessel, mass, 0.9995), 15)),
-        Row("ballast answers: 12 slugs × 8 drills × places", 200, median_ms(lambda: search(next(baits), FULL), 9)),
-        Row("ballast answers for a waterline, each floated", 1000, median_ms(lambda: search(next(floats), FULL), 3)),
+        Row(
+            "righting curve, 0 to 180° in 5° steps",
+            150,
+            median_ms(lambda: righting_curve(vessel, mass, 0.9995), 15),
+        ),
+        Row(
+            "ballast answers: 12 slugs × 8 drills × places",
+            200,
+            median_ms(lambda: search(next(baits), FULL), 9),
+        ),
+        Row(
+            "ballast answers for a waterline, each floated",
+            1000,
+            median_ms(lambda: search(next(floats), FULL), 3),
+        ),
         Row("certainty, 4 000 draws", 600, median_ms(lambda: certainty(next(baits)), 15)),
-        Row("what would change it, and the flip waters", 200, median_ms(lambda: _what_changes(next(baits)), 9)),
+        Row(
+            "what would change it, and the flip waters", 200, median_ms(lambda: _what_changes(next(baits)), 9)
+        ),
         Row("running depth, 60 points", 500, median_ms(lambda: _depths(next(baits)), 9)),
         Row("four material twins, matched", 1000, median_ms(lambda: twins(next(baits)), 5)),
     ]

@@ -1,6 +1,8 @@
-"""What the suite does in small, for long: `make torture` prints how much was asked of a shop and what was lost.
+"""What the suite does in small, for long: `make torture` prints how much was asked of a shop and what was
+lost.
 
-Wild requests to every address, writers and restores killed at any moment, many clients at once on a server that runs.
+Wild requests to every address, writers and restores killed at any moment, many clients at once on a server
+that runs.
 """
 
 import argparse
@@ -45,7 +47,10 @@ for number in range(10**6):
         session.commit()
     print(f"{sys.argv[2]}-{number}", flush=True)
 """
-RESTORER = "import sys\nfrom pathlib import Path\nfrom lamsik.store.backup import restore\nwhile True: restore(Path(sys.argv[1]), Path(sys.argv[2]))"
+RESTORER = (
+    "import sys\nfrom pathlib import Path\nfrom lamsik.store.backup import restore\nwhile True:"
+    " restore(Path(sys.argv[1]), Path(sys.argv[2]))"
+)
 
 
 def shop(folder: Path) -> Path:
@@ -73,12 +78,17 @@ def kills(folder: Path, copy: Path, count: int) -> str:
     for n in range(count):
         restoring = n % 3 == 2
         words = [RESTORER, str(folder), str(copy)] if restoring else [WRITER, str(folder), f"w{n}"]
-        with subprocess.Popen([sys.executable, "-c", *words], stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True) as child:
+        with subprocess.Popen(
+            [sys.executable, "-c", *words], stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True
+        ) as child:
             time.sleep(1.2 + dice.random() * 1.5)
             child.kill()
             said = [line for line in child.stdout.read().split("\n")[:-1] if line]
         with sqlite3.connect(folder / FILE_NAME) as base:
-            torn += base.execute("PRAGMA integrity_check").fetchone()[0] != "ok" or base.execute("PRAGMA foreign_key_check").fetchone() is not None
+            torn += (
+                base.execute("PRAGMA integrity_check").fetchone()[0] != "ok"
+                or base.execute("PRAGMA foreign_key_check").fetchone() is not None
+            )
             there = {row[0] for row in base.execute("SELECT name FROM customer")}
         base.close()
         acknowledged += len(said)
@@ -89,7 +99,9 @@ def kills(folder: Path, copy: Path, count: int) -> str:
 
 
 def migrations(folder: Path, count: int) -> str:
-    """An earlier version's shop brought up to this one, killed at any moment: it is whole before, after, and once it was let finish."""
+    """An earlier version's shop brought up to this one, killed at any moment: it is whole before, after,
+    and once it was let finish.
+    """
     dice, torn, lost = random.Random(5), 0, 0
     before, once = folder / "before", folder / "once"
     before.mkdir(parents=True)
@@ -99,17 +111,29 @@ def migrations(folder: Path, count: int) -> str:
         command.upgrade(config, "0007")
         for n in range(PHOTOS):
             row = (f"photo {n}", n.to_bytes(4, "little") * 20_000)
-            connection.exec_driver_sql("INSERT INTO tracing (name, picture, width_px, height_px, state, at) VALUES (?, ?, 4, 3, '{}', '2026-01-01')", row)
+            connection.exec_driver_sql(
+                "INSERT INTO tracing (name, picture, width_px, height_px, state, at) VALUES (?, ?, 4, 3,"
+                " '{}', '2026-01-01')",
+                row,
+            )
     engine.dispose()
     for _ in range(count):
         shutil.rmtree(once, ignore_errors=True)
         shutil.copytree(before, once)
-        with subprocess.Popen([sys.executable, "-c", MIGRATOR, str(once)], stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True) as child:
+        with subprocess.Popen(
+            [sys.executable, "-c", MIGRATOR, str(once)],
+            stdout=subprocess.PIPE,
+            stderr=subprocess.DEVNULL,
+            text=True,
+        ) as child:
             child.stdout.readline()
             time.sleep(dice.random() * 0.8)
             child.kill()
         with closing(sqlite3.connect(once / FILE_NAME)) as base:
-            torn += base.execute("PRAGMA integrity_check").fetchone()[0] != "ok" or base.execute("SELECT count(*) FROM tracing").fetchone()[0] != PHOTOS
+            torn += (
+                base.execute("PRAGMA integrity_check").fetchone()[0] != "ok"
+                or base.execute("SELECT count(*) FROM tracing").fetchone()[0] != PHOTOS
+            )
         engine = open_database(once)
         engine.dispose()
         with closing(sqlite3.connect(once / FILE_NAME)) as base:
@@ -134,7 +158,9 @@ def clients(folder: Path, many: int, seconds: float) -> str:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
     server = subprocess.Popen(
-        [sys.executable, "-m", "lamsik.cli", "run", "--port", str(port)], env={"LAMSIK_HOME": str(folder), "PATH": "/usr/bin:/bin"}, stderr=subprocess.DEVNULL
+        [sys.executable, "-m", "lamsik.cli", "run", "--port", str(port)],
+        env={"LAMSIK_HOME": str(folder), "PATH": "/usr/bin:/bin"},
+        stderr=subprocess.DEVNULL,
     )
     base, told, errors, ends = f"http://127.0.0.1:{port}", [], [], time.monotonic() + seconds + 8
     for _ in range(200):
@@ -181,7 +207,10 @@ def clients(folder: Path, many: int, seconds: float) -> str:
         there = [row[0] for row in held.execute("SELECT name FROM customer WHERE name LIKE 'C%-%'")]
     held.close()
     lost, twice = len(set(told) - set(there)), len(there) - len(set(there))
-    return f"{many} clients for {seconds:.0f} s: {len(told)} orders acknowledged, {lost} lost, {twice} twice, {len(errors)} errors {errors[:3] or ''}"
+    return (
+        f"{many} clients for {seconds:.0f} s: {len(told)} orders acknowledged, {lost} lost, {twice} twice,"
+        f" {len(errors)} errors {errors[:3] or ''}"
+    )
 
 
 def main() -> None:

@@ -1,4 +1,6 @@
-"""Server time of every page on the demo data and on a grown shop, what a person waits for in the browser, two clients side by side."""
+"""Server time of every page on the demo data and on a grown shop, what a person waits for in the browser,
+two clients side by side.
+"""
 
 import http.cookiejar
 import json
@@ -23,16 +25,23 @@ REPAINTED = """() => new Promise((done) => {
   const times = [], picture = document.getElementById('picture');
   const handle = picture.querySelector('.handle'), box = handle.getBoundingClientRect();
   let x = box.x + box.width / 2; const y = box.y + box.height / 2;
-  const fire = (type) => picture.querySelector('.handle').dispatchEvent(new PointerEvent(type, { bubbles: true, clientX: x, clientY: y, pointerId: 1, isPrimary: true }));
+  const fire = (type) => {
+    const said = { bubbles: true, clientX: x, clientY: y, pointerId: 1, isPrimary: true };
+    picture.querySelector('.handle').dispatchEvent(new PointerEvent(type, said));
+  };
   picture.setPointerCapture = () => {};
   fire('pointerdown');
   let sent = 0, turn = 0;
   const seen = new MutationObserver((records) => {
-    if (!sent || records.every((record) => record.target.classList?.contains('handle'))) return;  // that much the page does by itself
+    // that much the page does by itself
+    if (!sent || records.every((record) => record.target.classList?.contains('handle'))) return;
     const began = sent; sent = 0;
     requestAnimationFrame(() => { const port = new MessageChannel(); port.port1.onmessage = () => {
       times.push(performance.now() - began);
-      if (times.length >= 40) { fire('pointerup'); seen.disconnect(); done(times); } else setTimeout(move, 30);
+      if (times.length < 40) return setTimeout(move, 30);
+      fire('pointerup');
+      seen.disconnect();
+      done(times);
     }; port.port2.postMessage(0); });
   });
   seen.observe(picture, { childList: true, attributes: true, subtree: true });
@@ -42,11 +51,15 @@ REPAINTED = """() => new Promise((done) => {
 
 
 SHOWN = """() => new Promise((done) => {
-  const look = () => document.querySelector('.verdict')?.textContent.trim() && document.querySelector('#picture > svg') ? done() : requestAnimationFrame(look);
+  const one = (selector) => document.querySelector(selector);
+  const is = () => one('.verdict')?.textContent.trim() && one('#picture > svg');
+  const look = () => (is() ? done() : requestAnimationFrame(look));
   look();
 })"""
 KEPT = """() => new Promise((done) => {
-  const look = () => document.getElementById('saved').textContent === 'Saved' && !document.querySelector('#picture .held') ? done() : requestAnimationFrame(look);
+  const saved = () => document.getElementById('saved').textContent === 'Saved';
+  const is = () => saved() && !document.querySelector('#picture .held');
+  const look = () => (is() ? done() : requestAnimationFrame(look));
   look();
 })"""
 
@@ -74,7 +87,9 @@ def page_rows(home: Path) -> list[Row]:
 
 
 def growth_rows(home: Path, grown: Path) -> list[Row]:
-    """The page that takes longest against the demo shop's own, in a shop that has grown; and the largest page."""
+    """The page that takes longest against the demo shop's own, in a shop that has grown; and the largest
+    page.
+    """
     small, large, sizes = {}, {}, {}
     for folder, found in ((home, small), (grown, large)):
         app = create_app(folder)
@@ -87,12 +102,22 @@ def growth_rows(home: Path, grown: Path) -> list[Row]:
     worst = max(large, key=lambda url: large[url] / max(small[url], LEAST_MS))
     widest = max(sizes, key=lambda url: sizes[url])
     return [
-        Row(f"a grown shop against the demo shop, the page that slows most ({worst})", 3, large[worst] / max(small[worst], LEAST_MS), "×"),
+        Row(
+            f"a grown shop against the demo shop, the page that slows most ({worst})",
+            3,
+            large[worst] / max(small[worst], LEAST_MS),
+            "×",
+        ),
         Row(f"the largest page of a grown shop ({widest})", 300, sizes[widest] / 1000, "kB"),
     ]
 
 
-LISTS = {"/pieces?q=grown": "/pieces?q=p00", "/orders?q=grown": "/orders?q=a00", "/search?q=grown": "/search?q=a00", "/search?q=none": "/search?q=none"}
+LISTS = {
+    "/pieces?q=grown": "/pieces?q=p00",
+    "/orders?q=grown": "/orders?q=a00",
+    "/search?q=grown": "/search?q=a00",
+    "/search?q=none": "/search?q=none",
+}
 """What is searched for in the grown shop, and what finds a list in the demo shop."""
 LEAST_MS = 4.0
 """A page that takes less than this is as quick as one can tell."""
@@ -158,7 +183,9 @@ def _weight(browser: Browser, url: str) -> float:
 
 
 def _released(page: Page, turn: int) -> tuple[float, float]:
-    """From letting a handle go until the page shows the settled verdict and says it is saved, and until nothing more is to come [ms]."""
+    """From letting a handle go until the page shows the settled verdict and says it is saved, and until
+    nothing more is to come [ms].
+    """
     handle = page.locator("#picture .handle").first
     box = handle.bounding_box() or {"x": 0, "y": 0, "width": 0, "height": 0}
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
@@ -178,7 +205,9 @@ class Client:
     """A tablet: one page of a design, and what it sends of it."""
 
     def __init__(self, url: str, key: int) -> None:
-        self.browser = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar()))
+        self.browser = urllib.request.build_opener(
+            urllib.request.HTTPCookieProcessor(http.cookiejar.CookieJar())
+        )
         self.url, self.key = url, key
         page = self.browser.open(f"{url}/tank/{key}").read().decode()
         self.token = re.search(r'name="csrf-token" content="([^"]+)"', page).group(1)
@@ -187,16 +216,31 @@ class Client:
     def live(self, text: str, mode: str) -> None:
         """Ballast moved there, as a drag or settled."""
         edit = {"do": "set", "path": "ballast.b1.x_mm", "text": text}
-        body = {"document": self.state["document"], "base": self.state["base"], "bench": "tank", "edits": [edit], "mode": mode, "has": []}
+        body = {
+            "document": self.state["document"],
+            "base": self.state["base"],
+            "bench": "tank",
+            "edits": [edit],
+            "mode": mode,
+            "has": [],
+        }
         self._send(f"/designs/{self.key}/live", json.dumps(body).encode(), "application/json")
 
     def tick(self, piece: int, step: str) -> None:
         """A step of a piece ticked or taken back."""
         form = {"csrf_token": self.token, "step": step}
-        self._send(f"/pieces/{piece}/tick", urllib.parse.urlencode(form).encode(), "application/x-www-form-urlencoded")
+        self._send(
+            f"/pieces/{piece}/tick",
+            urllib.parse.urlencode(form).encode(),
+            "application/x-www-form-urlencoded",
+        )
 
     def _send(self, path: str, body: bytes, kind: str) -> None:
-        request = urllib.request.Request(self.url + path, data=body, headers={"Content-Type": kind, "X-CSRFToken": self.token, "Referer": self.url})
+        request = urllib.request.Request(
+            self.url + path,
+            data=body,
+            headers={"Content-Type": kind, "X-CSRFToken": self.token, "Referer": self.url},
+        )
         with self.browser.open(request) as answer:
             answer.read()
 
@@ -226,7 +270,10 @@ def two_client_rows(home: Path) -> list[Row]:
         worker.join()
     finally:
         server.stop()
-    print(f"two clients: drag {alone[0]:.0f} ms alone, {beside[0]:.0f} beside; tick {alone[1]:.0f} and {beside[1]:.0f}\n")
+    print(
+        f"two clients: drag {alone[0]:.0f} ms alone, {beside[0]:.0f} beside; tick {alone[1]:.0f} and"
+        f" {beside[1]:.0f}\n"
+    )
     return [
         Row("drag beside a client that settles without pause, against alone", 3, beside[0] / alone[0], "×"),
         Row("tick beside a client that settles without pause, against alone", 3, beside[1] / alone[1], "×"),

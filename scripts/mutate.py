@@ -2,9 +2,9 @@
 
     python scripts/mutate.py [--count 60] [--seed 1] [--only src/lamsik/web]
 
-Half of the changes are in the core, half in formats, store, views, templates and modules. Each is made in a copy, and
-tests are run on it until one fails: first the recorded documents or the bound names, then those that have the bench's
-name, then all of its layer. What lives is printed with its line: it wants a test.
+Half of the changes are in the core, half in formats, store, views, templates and modules. Each is made in a
+copy, and tests are run on it until one fails: first the recorded documents or the bound names, then those
+that have the bench's name, then all of its layer. What lives is printed with its line: it wants a test.
 """
 
 import argparse
@@ -28,15 +28,47 @@ LAYERS = {
     "web": ("tests/web", "tests/browser"),
 }
 """Layer, and the tests that are asked about it, in this order."""
-FIRST = {".py": "tests/web/test_recorded.py", ".html": "tests/web/test_bound.py", ".js": "tests/web/test_bound.py"}
+FIRST = {
+    ".py": "tests/web/test_recorded.py",
+    ".html": "tests/web/test_bound.py",
+    ".js": "tests/web/test_bound.py",
+}
 PYTHON = (
-    (r" < ", " <= "), (r" <= ", " < "), (r" > ", " >= "), (r" >= ", " > "), (r" == ", " != "), (r" \+ ", " - "), (r" - ", " + "), (r" \* ", " / "),
-    (r" and ", " or "), (r" or ", " and "), (r"\bif not ", "if "), (r"\bTrue\b", "False"), (r"\bFalse\b", "True"),
+    (r" < ", " <= "),
+    (r" <= ", " < "),
+    (r" > ", " >= "),
+    (r" >= ", " > "),
+    (r" == ", " != "),
+    (r" \+ ", " - "),
+    (r" - ", " + "),
+    (r" \* ", " / "),
+    (r" and ", " or "),
+    (r" or ", " and "),
+    (r"\bif not ", "if "),
+    (r"\bTrue\b", "False"),
+    (r"\bFalse\b", "True"),
     (r"(?<![\w.])(?!0\.0\b)(\d+\.\d+)(?![\w.])", r"(\1 * 1.3)"),
-    (r"\bmin\(", "max("), (r"\bmax\(", "min("), (r"\[0\]", "[-1]"), (r"\bsorted\(", "list("), (r"\bany\(", "all("), (r"\ball\(", "any("),
-)  # fmt: skip
-TEMPLATE = ((r"{% if ", "{% if not "), (r"{{ (?!sealed)[^}]+ }}", ""), (r'data-(\w+)="', r'data-x\1="'), (r" \| measure\('[^)]*\)", ""))
-SCRIPT = ((r"===", "!=="), (r" && ", " || "), (r" \+ ", " - "), (r"\btrue\b", "false"), (r" < ", " >= "), (r"\.preventDefault\(\)", ".valueOf()"))
+    (r"\bmin\(", "max("),
+    (r"\bmax\(", "min("),
+    (r"\[0\]", "[-1]"),
+    (r"\bsorted\(", "list("),
+    (r"\bany\(", "all("),
+    (r"\ball\(", "any("),
+)
+TEMPLATE = (
+    (r"{% if ", "{% if not "),
+    (r"{{ (?!sealed)[^}]+ }}", ""),
+    (r'data-(\w+)="', r'data-x\1="'),
+    (r" \| measure\('[^)]*\)", ""),
+)
+SCRIPT = (
+    (r"===", "!=="),
+    (r" && ", " || "),
+    (r" \+ ", " - "),
+    (r"\btrue\b", "false"),
+    (r" < ", " >= "),
+    (r"\.preventDefault\(\)", ".valueOf()"),
+)
 WAYS = {".py": PYTHON, ".html": TEMPLATE, ".js": SCRIPT}
 
 
@@ -58,7 +90,11 @@ def mutations(files: list[Path], count: int, dice: random.Random) -> list[Mutati
         lines = (ROOT / path).read_text(encoding="utf-8").splitlines()
         number = dice.randrange(len(lines))
         old = lines[number]
-        if not old.strip() or old.strip().startswith(("#", "//", '"""', "import ", "from ", "class ", "@")) or _in_a_docstring(lines, number):
+        if (
+            not old.strip()
+            or old.strip().startswith(("#", "//", '"""', "import ", "from ", "class ", "@"))
+            or _in_a_docstring(lines, number)
+        ):
             continue
         ways = [(pattern, put) for pattern, put in WAYS[path.suffix] if re.search(pattern, old)]
         if ways:
@@ -79,23 +115,45 @@ def is_noticed(mutation: Mutation, copy: Path) -> bool:
     lines[mutation.number] = mutation.new + "\n"
     target.write_text("".join(lines), encoding="utf-8")
     try:
-        return any(_fails(copy, tests) for tests in (FIRST[mutation.path.suffix], *_near(mutation.path, copy), *LAYERS.get(mutation.path.parts[2], ("tests/web",))))
+        return any(
+            _fails(copy, tests)
+            for tests in (
+                FIRST[mutation.path.suffix],
+                *_near(mutation.path, copy),
+                *LAYERS.get(mutation.path.parts[2], ("tests/web",)),
+            )
+        )
     finally:
         target.write_text(kept, encoding="utf-8")
 
 
 def _near(path: Path, copy: Path) -> list[str]:
-    """Folders and files of tests that have a name of the path in theirs, of the layer and of the web; the browser's last."""
-    names = {part.removesuffix(path.suffix) for part in path.parts[3:]} - {"templates", "static", "js", "css", "shared", "__init__"}
+    """Folders and files of tests that have a name of the path in theirs, of the layer and of the web; the
+    browser's last.
+    """
+    names = {part.removesuffix(path.suffix) for part in path.parts[3:]} - {
+        "templates",
+        "static",
+        "js",
+        "css",
+        "shared",
+        "__init__",
+    }
     layer = path.parts[2]
-    folders = [f"tests/core/{name}" for name in names if layer == "core" and (copy / "tests/core" / name).is_dir()]
+    folders = [
+        f"tests/core/{name}" for name in names if layer == "core" and (copy / "tests/core" / name).is_dir()
+    ]
     files = [
         str(file.relative_to(copy))
         for place in (layer, "web")
         for file in sorted((copy / "tests" / place).rglob("test_*.py"))
         if any(name in file.stem or name.rstrip("s") in file.stem for name in names)
     ]
-    walks = [str(file.relative_to(copy)) for file in sorted((copy / "tests/browser").glob("test_*.py")) if any(name in file.stem for name in names)]
+    walks = [
+        str(file.relative_to(copy))
+        for file in sorted((copy / "tests/browser").glob("test_*.py"))
+        if any(name in file.stem for name in names)
+    ]
     first = [" ".join(dict.fromkeys(files))] if files else []
     return [*folders, *first, *([" ".join(walks)] if walks and layer == "web" else [])]
 
@@ -103,7 +161,14 @@ def _near(path: Path, copy: Path) -> list[str]:
 def _fails(copy: Path, tests: str) -> bool:
     words = [sys.executable, "-m", "pytest", *tests.split(), "-x", "-q", "-n", "2", "-p", "no:cacheprovider"]
     try:
-        done = subprocess.run(words, cwd=copy, env={"PATH": "/usr/bin:/bin", "PYTHONPATH": str(copy / "src")}, capture_output=True, timeout=900, check=False)
+        done = subprocess.run(
+            words,
+            cwd=copy,
+            env={"PATH": "/usr/bin:/bin", "PYTHONPATH": str(copy / "src")},
+            capture_output=True,
+            timeout=900,
+            check=False,
+        )
     except subprocess.TimeoutExpired:  # it never ends: that is noticed
         return True
     return done.returncode not in (0, 5)
@@ -118,23 +183,31 @@ def main() -> None:
     given = asked.parse_args()
     dice = random.Random(given.seed)
     files = [
-        path.relative_to(ROOT) for path in sorted((ROOT / SOURCES).rglob("*")) if path.suffix in WAYS and "vendor" not in path.parts and "versions" not in path.parts
+        path.relative_to(ROOT)
+        for path in sorted((ROOT / SOURCES).rglob("*"))
+        if path.suffix in WAYS and "vendor" not in path.parts and "versions" not in path.parts
     ]
     if given.only:
         drawn = mutations([path for path in files if str(path).startswith(given.only)], given.count, dice)
     else:
         core = [path for path in files if path.parts[2] == "core"]
         rest = [path for path in files if path.parts[2] in ("formats", "store", "web")]
-        drawn = mutations(core, given.count // 2, dice) + mutations(rest, given.count - given.count // 2, dice)
+        drawn = mutations(core, given.count // 2, dice) + mutations(
+            rest, given.count - given.count // 2, dice
+        )
     noticed = 0
     with tempfile.TemporaryDirectory() as folder:
         copy = Path(folder) / "copy"
-        shutil.copytree(ROOT, copy, ignore=shutil.ignore_patterns(".venv", ".git", "instance*", "__pycache__"))
+        shutil.copytree(
+            ROOT, copy, ignore=shutil.ignore_patterns(".venv", ".git", "instance*", "__pycache__")
+        )
         for at, mutation in enumerate(drawn, 1):
             seen = is_noticed(mutation, copy)
             noticed += seen
             print(
-                f"{at:3} {'noticed' if seen else 'LIVES  '} {mutation.path}:{mutation.number + 1}\n      {mutation.old.strip()}\n      {mutation.new.strip()}", flush=True
+                f"{at:3} {'noticed' if seen else 'LIVES  '} {mutation.path}:{mutation.number + 1}\n     "
+                f" {mutation.old.strip()}\n      {mutation.new.strip()}",
+                flush=True,
             )
     print(f"{noticed} of {len(drawn)} noticed")
 

@@ -48,7 +48,9 @@ def shoot(page: Page, name: str, url: str, size: tuple[int, int], pan: str) -> N
     """One view at one size."""
     page.set_viewport_size({"width": size[0], "height": size[1]})
     page.goto(url)
-    page.wait_for_load_state("load" if name.startswith(("scale", "piece", "mix")) else "networkidle")  # the scale is asked all the time
+    page.wait_for_load_state(
+        "load" if name.startswith(("scale", "piece", "mix")) else "networkidle"
+    )  # the scale is asked all the time
     if name == "scale":
         lay(pan, 0)
         page.locator("#scale-value").get_by_text("0.00 g").wait_for()

@@ -7,7 +7,11 @@ ROOT = Path(__file__).parent.parent
 
 def lines(folder: Path, endings: tuple[str, ...]) -> int:
     """Lines of all files with these endings, vendor left out."""
-    found = [p for p in folder.rglob("*") if p.suffix in endings and "vendor" not in p.parts and "__pycache__" not in p.parts]
+    found = [
+        p
+        for p in folder.rglob("*")
+        if p.suffix in endings and "vendor" not in p.parts and "__pycache__" not in p.parts
+    ]
     return sum(len(p.read_text(encoding="utf-8").splitlines()) for p in found)
 
 

@@ -1,4 +1,5 @@
-"""Every ballast there is on a coarse grid, tried one by one: what the search is held against. It shares no step of it.
+"""Every ballast there is on a coarse grid, tried one by one: what the search is held against. It shares no
+step of it.
 
 `python -m tests.ballast_brute 200 FILE` holds it against so many wants and keeps the results.
 """
@@ -28,7 +29,12 @@ from lamsik.core.tank.wanted import target
 from lamsik.store.starter import DRILLS, SLUGS
 from tests.bodies import bait
 
-STOCK = Bench(tuple(Slug(f"{metal} {form} {size:g} mm", form, metal, METALS[metal], size) for metal, form, size in SLUGS), DRILLS)
+STOCK = Bench(
+    tuple(
+        Slug(f"{metal} {form} {size:g} mm", form, metal, METALS[metal], size) for metal, form, size in SLUGS
+    ),
+    DRILLS,
+)
 PLACE_MM = 4.0
 
 
@@ -42,23 +48,35 @@ class Bare:
     def __init__(self, design):
         self.design = replace(design, ballast=())
         mass = budget(self.design)
-        self.mass, self.g, self.b = mass.mass_g, np.array(mass.g_mm), np.array(buoyancy(solid(design.body).centroid_mm, mass))
+        self.mass, self.g, self.b = (
+            mass.mass_g,
+            np.array(mass.g_mm),
+            np.array(buoyancy(solid(design.body).centroid_mm, mass)),
+        )
         self.lift, self.host = design.water.density_g_cm3 * mass.displaced_ml, design.host.density_g_cm3
         self.net = target(self.design, mass).net_g
         self.pitch = design.want.pitch_deg
 
     def score(self, added, along, up):
         total = self.mass + added
-        x, z = self.b[0] - (self.mass * self.g[0] + along) / total, self.b[2] - (self.mass * self.g[2] + up) / total
+        x, z = (
+            self.b[0] - (self.mass * self.g[0] + along) / total,
+            self.b[2] - (self.mass * self.g[2] + up) / total,
+        )
         pitch = np.degrees(np.arctan2(-x, z))
         return np.where(z > 0, better(self.lift - total - self.net, pitch - self.pitch), np.inf)
 
     def atoms(self, slug, drill, bench):
-        """Every hole of a slug in a drill that can be drilled: place, mass, what it adds, and the moment of that along and up."""
+        """Every hole of a slug in a drill that can be drilled: place, mass, what it adds, and the moment
+        of that along and up.
+        """
         step, rows = slug.ball_g if slug.form == "ball" else bench.slug_step_g, []
         length = self.design.body.length_mm
         for x in np.arange(PLACE_MM, length, PLACE_MM):
-            if not 0.05 * length < x < 0.95 * length or not clear_of_hardware(self.design, np.array([x]), drill)[0]:
+            if (
+                not 0.05 * length < x < 0.95 * length
+                or not clear_of_hardware(self.design, np.array([x]), drill)[0]
+            ):
                 continue
             bottom = station(self.design.body, float(x)).bottom_mm
             mouth = self.mouth_mm3(float(x), drill, bottom)
@@ -73,17 +91,23 @@ class Bare:
                 tall, area = hole.depth_mm - hole.cover_mm, pi * drill**2 / 4000.0
                 under, beside = area * hole.cover_mm, area * tall - hole.mass_g / slug.density_g_cm3
                 parts = [
-                    (hole.mass_g, hole.cover_mm + tall / 2), (bench.filler_g_cm3 * under, hole.cover_mm / 2), (bench.filler_g_cm3 * beside, hole.cover_mm + tall / 2),
+                    (hole.mass_g, hole.cover_mm + tall / 2),
+                    (bench.filler_g_cm3 * under, hole.cover_mm / 2),
+                    (bench.filler_g_cm3 * beside, hole.cover_mm + tall / 2),
                     (-self.host * area * hole.depth_mm, hole.depth_mm / 2),
                     ((self.host - bench.filler_g_cm3) * mouth / 1000.0, sag / 2),
-                ]  # fmt: skip
+                ]
                 added = sum(mass for mass, _ in parts)
                 if added > 0:
-                    rows.append((x, hole.mass_g, added, added * x, sum(mass * (bottom + z) for mass, z in parts)))
+                    rows.append(
+                        (x, hole.mass_g, added, added * x, sum(mass * (bottom + z) for mass, z in parts))
+                    )
         return np.array(rows).reshape(-1, 5)
 
     def mouth_mm3(self, x, drill, bottom, count=24):
-        """What the skin leaves out of the flat mouth of a drill: by squares over its disc, section by section."""
+        """What the skin leaves out of the flat mouth of a drill: by squares over its disc, section by
+        section.
+        """
         at = (np.arange(count) + 0.5) / count * drill - drill / 2
         dx, dy = (v.ravel() for v in np.meshgrid(at, at, indexing="ij"))
         dx, dy = (v[np.hypot(dx, dy) < drill / 2] for v in (dx, dy))
@@ -91,17 +115,30 @@ class Bare:
         phi = np.arccos(np.clip(1 - 2 * (x + dx) / body.length_mm, -1, 1))
         floor, middle, n = body.bottom.at(phi), body.widest_at(phi), body.lower_exponent
         share = np.minimum(np.abs(dy) / np.maximum(body.half_width.at(phi), 1e-9), 1.0)
-        return float((middle - (middle - floor) * (1 - share**n) ** (1 / n) - bottom).sum()) * (drill / count) ** 2
+        return (
+            float((middle - (middle - floor) * (1 - share**n) ** (1 / n) - bottom).sum())
+            * (drill / count) ** 2
+        )
 
     def best(self, bench=STOCK, thin=5, threes=True):
-        """The best of one to three holes of one slug and drill; for three, two are thinned to every so many masses and the third takes what is nearest."""
+        """The best of one to three holes of one slug and drill; for three, two are thinned to every so
+        many masses and the third takes what is nearest.
+        """
         found = (np.inf, ())
         for slug in bench.slugs:
-            for drill in sorted(d for d in bench.drills_mm if slug.diameter_mm <= d <= slug.diameter_mm + 2.0)[:2]:
+            for drill in sorted(
+                d for d in bench.drills_mm if slug.diameter_mm <= d <= slug.diameter_mm + 2.0
+            )[:2]:
                 rows = self.atoms(slug, drill, bench)
                 if len(rows):
                     apart = drill + max(bench.wall_mm, 1.5) - 1e-9
-                    found = min(found, self._one(rows), self._two(rows, apart), self._three(rows, apart, thin) if threes else (np.inf, ()), key=lambda r: r[0])
+                    found = min(
+                        found,
+                        self._one(rows),
+                        self._two(rows, apart),
+                        self._three(rows, apart, thin) if threes else (np.inf, ()),
+                        key=lambda r: r[0],
+                    )
         return found
 
     def _one(self, rows):
@@ -116,7 +153,11 @@ class Bare:
             if len(others):
                 off = self.score(*(others[:, 2:] + one[2:]).T)
                 m = int(np.argmin(off))
-                best = min(best, (float(off[m]), ((one[0], one[1]), (others[m, 0], others[m, 1]))), key=lambda r: r[0])
+                best = min(
+                    best,
+                    (float(off[m]), ((one[0], one[1]), (others[m, 0], others[m, 1]))),
+                    key=lambda r: r[0],
+                )
         return best
 
     def _three(self, rows, apart, thin):
@@ -153,11 +194,17 @@ def wants(count, seed=11):
         size = random.uniform(0.8, 1.3)
         body = body_from(start, start.length_mm * size, start.depth_mm * size, start.width_mm * size)
         hardware = tuple(replace(p, x_mm=p.x_mm * body.length_mm / 90) for p in bait().hardware)
-        behaviour, speed = [("suspends", 0.0), ("slow rise", 6.0), ("slow sink", -6.0), ("floats", 18.0)][random.integers(4)]
+        behaviour, speed = [("suspends", 0.0), ("slow rise", 6.0), ("slow sink", -6.0), ("floats", 18.0)][
+            random.integers(4)
+        ]
         design = bait(
-            body=body, hardware=hardware, lip=None if random.random() < 0.5 else replace(bait().lip, x_mm=0.08 * body.length_mm), ballast=(),
-            host=Host("wood", float(random.uniform(0.14, 0.6)), 0.03), want=Want(behaviour, speed, float(random.choice([0, 0, 0, -8, 6, 15, -40, 60]))),
-        )  # fmt: skip
+            body=body,
+            hardware=hardware,
+            lip=None if random.random() < 0.5 else replace(bait().lip, x_mm=0.08 * body.length_mm),
+            ballast=(),
+            host=Host("wood", float(random.uniform(0.14, 0.6)), 0.03),
+            want=Want(behaviour, speed, float(random.choice([0, 0, 0, -8, 6, 15, -40, 60]))),
+        )
         bare = Bare(design)
         if bare.lift - bare.mass - bare.net > 0.3:
             found.append(design)
@@ -182,7 +229,14 @@ def row_of(numbered):
     """One want held against: its number, form, both scores, whether an answer was found."""
     n, design = numbered
     mine, there, brute, holes = held_against(design, thin=5)
-    return {"want": n, "form": design.form, "search": round(mine, 3), "brute": round(brute, 3), "found": there, "brute_holes": len(holes)}
+    return {
+        "want": n,
+        "form": design.form,
+        "search": round(mine, 3),
+        "brute": round(brute, 3),
+        "found": there,
+        "brute_holes": len(holes),
+    }
 
 
 def main(count, path):
@@ -194,7 +248,16 @@ def main(count, path):
                 print(row, f"{time.time() - began:.0f} s", flush=True)
     worst = max(rows, key=lambda row: row["search"] - row["brute"])
     Path(path).write_text(
-        json.dumps({"wants": count, "worse_by_more_than_1": sum(r["search"] > r["brute"] + 1 for r in rows), "worst": worst, "rows": rows}, indent=1) + "\n"
+        json.dumps(
+            {
+                "wants": count,
+                "worse_by_more_than_1": sum(r["search"] > r["brute"] + 1 for r in rows),
+                "worst": worst,
+                "rows": rows,
+            },
+            indent=1,
+        )
+        + "\n"
     )
 
 

@@ -31,7 +31,12 @@ def ellipsoid(length: float, width: float, depth: float) -> Body:
     def arch(s):
         return 2 * np.sqrt(np.clip(s * (1 - s), 0, None))
 
-    return Body(length, curve(lambda s: depth / 2 * arch(s)), curve(lambda s: -depth / 2 * arch(s)), curve(lambda s: width / 2 * arch(s)))
+    return Body(
+        length,
+        curve(lambda s: depth / 2 * arch(s)),
+        curve(lambda s: -depth / 2 * arch(s)),
+        curve(lambda s: width / 2 * arch(s)),
+    )
 
 
 def straight(length: float, start: float, end: float, n: float = 2.0) -> Body:
@@ -41,8 +46,24 @@ def straight(length: float, start: float, end: float, n: float = 2.0) -> Body:
 
 
 def box_mesh(length: float, width: float, height: float) -> Mesh:
-    corners = np.array([[x, y, z] for x in (0, length) for y in (-width / 2, width / 2) for z in (-height / 2, height / 2)], dtype=float)
-    faces = [(0, 1, 3), (0, 3, 2), (4, 6, 7), (4, 7, 5), (0, 4, 5), (0, 5, 1), (2, 3, 7), (2, 7, 6), (0, 2, 6), (0, 6, 4), (1, 5, 7), (1, 7, 3)]
+    corners = np.array(
+        [[x, y, z] for x in (0, length) for y in (-width / 2, width / 2) for z in (-height / 2, height / 2)],
+        dtype=float,
+    )
+    faces = [
+        (0, 1, 3),
+        (0, 3, 2),
+        (4, 6, 7),
+        (4, 7, 5),
+        (0, 4, 5),
+        (0, 5, 1),
+        (2, 3, 7),
+        (2, 7, 6),
+        (0, 2, 6),
+        (0, 6, 4),
+        (1, 5, 7),
+        (1, 7, 3),
+    ]
     return Mesh(corners, np.array(faces, dtype=np.int64))
 
 
@@ -61,7 +82,13 @@ LEAD_ROD_6 = Slug("lead rod 6 mm", "rod", "lead", 11.34, 6.0)
 LEAD_BALL = Slug("lead ball 7 mm", "ball", "lead", 11.34, 7.0)
 TUNGSTEN = Slug("tungsten rod 4 mm", "rod", "tungsten", 18.0, 4.0)
 BENCH = Bench(
-    (LEAD_ROD, Slug("lead rod 6 mm", "rod", "lead", 11.34, 6.0), TUNGSTEN, LEAD_BALL, Slug("steel ball 6 mm", "ball", "steel", 7.85, 6.0)),
+    (
+        LEAD_ROD,
+        Slug("lead rod 6 mm", "rod", "lead", 11.34, 6.0),
+        TUNGSTEN,
+        LEAD_BALL,
+        Slug("steel ball 6 mm", "ball", "steel", 7.85, 6.0),
+    ),
     (4.0, 5.0, 5.5, 6.0, 6.5, 7.0, 7.5),
 )
 
@@ -75,19 +102,32 @@ def bait(**changes: Any) -> Design:
     """A wooden bait with lip, two trebles, seal, primer and clear; ballast 4.2 g under the shoulder."""
     length = 90.0
     hardware = (
-        Placement("tie", TIE, "nose"), Placement("h1", HANGER, "belly", 46.0), Placement("h2", HANGER, "tail", length),
-        Placement("r1", RING, hung_on="h1"), Placement("r2", RING, hung_on="h2"),
-        Placement("k1", TREBLE, hung_on="r1"), Placement("k2", TREBLE, hung_on="r2"),
-    )  # fmt: skip
+        Placement("tie", TIE, "nose"),
+        Placement("h1", HANGER, "belly", 46.0),
+        Placement("h2", HANGER, "tail", length),
+        Placement("r1", RING, hung_on="h1"),
+        Placement("r2", RING, hung_on="h2"),
+        Placement("k1", TREBLE, hung_on="r1"),
+        Placement("k2", TREBLE, hung_on="r2"),
+    )
     coats = (
         Coat("seal1", "seal", "Seal", film_um=35),
         Coat("primer1", "primer", "Primer", film_um=30, density_g_cm3=1.45),
         Coat("clear1", "clear", "Clear", film_um=120, density_g_cm3=1.12),
     )
     design = Design(
-        "Bait", "slim", "bait", body_from(FORMS["slim"], length, 19, 15), Host("basswood", 0.42, 0.04), hardware,
-        Lip(14, 16, 1.5, 1.2, 40, 6.8), (Hole("b1", LEAD_ROD_6, 4.2, 32.5, 6.0),), coats, glue_g=0.3, want=Want("slow rise", 6.0, 0.0),
-    )  # fmt: skip
+        "Bait",
+        "slim",
+        "bait",
+        body_from(FORMS["slim"], length, 19, 15),
+        Host("basswood", 0.42, 0.04),
+        hardware,
+        Lip(14, 16, 1.5, 1.2, 40, 6.8),
+        (Hole("b1", LEAD_ROD_6, 4.2, 32.5, 6.0),),
+        coats,
+        glue_g=0.3,
+        want=Want("slow rise", 6.0, 0.0),
+    )
     return replace(design, **changes)
 
 

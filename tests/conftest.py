@@ -46,7 +46,9 @@ def lay(demo_file: Path, home: Path) -> None:
 
 @pytest.fixture(scope="session")
 def blank_file(tmp_path_factory) -> Path:
-    """A shop with nothing in it, made once for a worker: bringing one up to the newest shape takes longer than most tests."""
+    """A shop with nothing in it, made once for a worker: bringing one up to the newest shape takes longer
+    than most tests.
+    """
     return _made(tmp_path_factory.mktemp("blank"), lambda _: None)
 
 

@@ -22,9 +22,18 @@ ROOT = Path(__file__).parent.parent.parent
 CHROMIUM = os.environ.get("LAMSIK_CHROMIUM") or shutil.which("chromium") or "/usr/bin/chromium"
 expect.set_options(timeout=20_000)  # a busy machine is slow, not wrong
 FLAGS = [
-    "--no-sandbox", "--disable-gpu", "--disable-gpu-rasterization", "--disable-gpu-compositing", "--disable-software-rasterizer", "--disable-quic", "--no-first-run",
-    "--disable-background-networking", "--disable-component-update", "--disable-sync", "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1",
-]  # fmt: skip
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-gpu-rasterization",
+    "--disable-gpu-compositing",
+    "--disable-software-rasterizer",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1",
+]
 """Nothing off this machine can be reached: what a page asks for there fails, and the test with it."""
 LOOKS = {"viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce"}
 
@@ -36,7 +45,9 @@ def free_port() -> int:
 
 
 class Server:
-    """`lamsik run` on a folder of its own, in a process of its own, forked from one that has everything imported."""
+    """`lamsik run` on a folder of its own, in a process of its own, forked from one that has everything
+    imported.
+    """
 
     ready: subprocess.Popen | None = None
 
@@ -45,9 +56,19 @@ class Server:
         self.url = f"http://127.0.0.1:{self.port}"
         self.log = home / "server.log"
         if Server.ready is None or Server.ready.poll() is not None:
-            Server.ready = subprocess.Popen([sys.executable, "-m", "tests.browser.ready"], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True, cwd=ROOT)
+            Server.ready = subprocess.Popen(
+                [sys.executable, "-m", "tests.browser.ready"],
+                stdin=subprocess.PIPE,
+                stdout=subprocess.PIPE,
+                text=True,
+                cwd=ROOT,
+            )
             atexit.register(Server.ready.stdin.close)
-        print(json.dumps({"home": str(home), "port": self.port, "log": str(self.log), "words": words}), file=Server.ready.stdin, flush=True)
+        print(
+            json.dumps({"home": str(home), "port": self.port, "log": str(self.log), "words": words}),
+            file=Server.ready.stdin,
+            flush=True,
+        )
         self.pid = int(Server.ready.stdout.readline())
         self._wait()
 
@@ -60,7 +81,11 @@ class Server:
 
     def troubles(self) -> list[str]:
         """What it could not answer."""
-        return [line for line in self.log.read_text().splitlines() if re.search(r" ERROR | CRITICAL |^Traceback", line)]
+        return [
+            line
+            for line in self.log.read_text().splitlines()
+            if re.search(r" ERROR | CRITICAL |^Traceback", line)
+        ]
 
     def _wait(self) -> None:
         for _ in range(600):
@@ -118,17 +143,33 @@ def empty_server(stocked_home, port):
 
 
 def watch(page: Page) -> list[str]:
-    """What goes wrong on a page from now on; what the server has to say of it is in its log (see `Server.troubles`)."""
+    """What goes wrong on a page from now on; what the server has to say of it is in its log (see
+    `Server.troubles`).
+    """
     wrong: list[str] = []
-    page.on("console", lambda message: wrong.append(f"console: {message.text}") if message.type in ("error", "warning") else None)
+    page.on(
+        "console",
+        lambda message: (
+            wrong.append(f"console: {message.text}") if message.type in ("error", "warning") else None
+        ),
+    )
     page.on("pageerror", lambda error: wrong.append(f"page error: {error}"))
-    page.on("requestfailed", lambda request: wrong.append(f"failed: {request.url} {request.failure}") if "ERR_ABORTED" not in (request.failure or "") else None)
+    page.on(
+        "requestfailed",
+        lambda request: (
+            wrong.append(f"failed: {request.url} {request.failure}")
+            if "ERR_ABORTED" not in (request.failure or "")
+            else None
+        ),
+    )
     return wrong
 
 
 @pytest.fixture
 def visit(context):
-    """Opens pages in the worker's context and leaves it as it was; what goes wrong on them fails the test, but for what it is opened for."""
+    """Opens pages in the worker's context and leaves it as it was; what goes wrong on them fails the test,
+    but for what it is opened for.
+    """
     seen = []
 
     def opened(expected: str = "nothing") -> Page:

@@ -1,6 +1,7 @@
 """A process with the application already imported: it forks a server for each shop it is asked for.
 
-Reads lines of JSON (home, port, log, more words for the command) and answers each with the new server's process id; ends, and its servers with it, when its input is closed.
+Reads lines of JSON (home, port, log, more words for the command) and answers each with the new server's
+process id; ends, and its servers with it, when its input is closed.
 """
 
 import contextlib

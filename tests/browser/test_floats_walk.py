@@ -1,4 +1,6 @@
-"""Floats and the scale as a new user walks them: a family of three, its cut list, weighed on the simulated scale, labels put right; a bait to the sea and trimmed; faults."""
+"""Floats and the scale as a new user walks them: a family of three, its cut list, weighed on the simulated
+scale, labels put right; a bait to the sea and trimmed; faults.
+"""
 
 import re
 
@@ -47,13 +49,19 @@ def test_a_family_is_designed_cut_weighed_and_its_labels_put_right(empty_server,
     page.get_by_label(re.compile("^Loads on the line")).fill("2 g, 3 g, 4 g")
     page.get_by_role("button", name="Find the sizes").click()
     expect(page.locator("table.list tbody tr")).to_have_count(3)
-    answer = page.request.get(page.get_by_role("link", name="Cut and turning sheets, PDF").get_attribute("href"))
+    answer = page.request.get(
+        page.get_by_role("link", name="Cut and turning sheets, PDF").get_attribute("href")
+    )
     assert answer.status == 200 and answer.body()[:4] == b"%PDF"
     page.get_by_role("button", name="Keep them as floats").click()
     expect(page.get_by_text("3 floats made from Mere antenna.")).to_be_visible()
 
     connect(page, bench)
-    for name, air, at_ring in (("No 1", "1.12", "25.10"), ("No 2", "1.36", "24.20"), ("No 3", "1.60", "23.28")):
+    for name, air, at_ring in (
+        ("No 1", "1.12", "25.10"),
+        ("No 2", "1.36", "24.20"),
+        ("No 3", "1.60", "23.28"),
+    ):
         page.goto("/scale")
         page.get_by_label("What", exact=True).fill(name)
         page.get_by_label("Kind", exact=True).first.select_option("float")
@@ -61,7 +69,9 @@ def test_a_family_is_designed_cut_weighed_and_its_labels_put_right(empty_server,
         page.get_by_label("Mark 1", exact=True).fill("ring")
         load = {"No 1": 2, "No 2": 3, "No 3": 4}[name]
         made_from = page.get_by_label("Made from")
-        made_from.select_option(made_from.locator("option", has_text=f"Mere antenna {load} g").get_attribute("value"))
+        made_from.select_option(
+            made_from.locator("option", has_text=f"Mere antenna {load} g").get_attribute("value")
+        )
         page.get_by_label("In air", exact=True).focus()
         lay(page, bench, air, "In air")
         page.get_by_label("Sinker alone, in water").focus()
@@ -99,7 +109,9 @@ def test_a_bait_from_the_tub_to_the_sea_and_trimmed_by_keyboard(demo_page: Page)
     page.get_by_label("In which water").select_option("sea water")
     page.get_by_label("as wire of").fill("0.8 mm")
     page.get_by_label("as wire of").press("Enter")
-    expect(page.locator(".advised")).to_contain_text(re.compile(r"Add 0\.4\d g of lead outside, \d+ mm of 0\.8 mm wire"))
+    expect(page.locator(".advised")).to_contain_text(
+        re.compile(r"Add 0\.4\d g of lead outside, \d+ mm of 0\.8 mm wire")
+    )
 
 
 def test_what_is_put_on_while_the_page_still_opens_is_taken(empty_server, visit, bench):
@@ -107,7 +119,7 @@ def test_what_is_put_on_while_the_page_still_opens_is_taken(empty_server, visit,
     connect(page, bench)
     expect(page.locator("#scale-says")).to_have_text("Lies still.")
     held: list[Route] = []
-    page.route("**/scale/live", lambda route: held.append(route))  # noqa: PLW0108 - a builtin is not taken
+    page.route("**/scale/live", lambda route: held.append(route))
     page.goto("/scale")
     bench.set(load_g="5")
     page.wait_for_timeout(1500)  # it lies still before the page has heard anything
@@ -170,7 +182,9 @@ def test_a_piece_is_weighed_with_one_hand(demo_page: Page, bench):
     expect(page.get_by_role("button", name="Note").first).to_be_focused()
     page.keyboard.press("Enter")
     expect(page.locator("output").filter(has_text="9.87 g").first).to_be_visible()
-    expect(page.locator(".scale").filter(has_text="9.87 g").locator("small")).to_have_text("Fine scale 0.01 g")  # the scale that read it
+    expect(page.locator(".scale").filter(has_text="9.87 g").locator("small")).to_have_text(
+        "Fine scale 0.01 g"
+    )  # the scale that read it
     following = page.get_by_label(re.compile("^Weighed when")).first
     following.focus()
     expect(page.locator("#scale-says")).to_have_text("Lies still.")

@@ -1,4 +1,6 @@
-"""The shop's network: a tablet comes in under another name than this machine's own, trusts the certificate, pairs, is ended; with and without encryption."""
+"""The shop's network: a tablet comes in under another name than this machine's own, trusts the
+certificate, pairs, is ended; with and without encryption.
+"""
 
 import http.client
 import re
@@ -46,7 +48,9 @@ def plain(tmp_path):
 @pytest.fixture
 def tablet(browser):
     """A browser that finds the shop under its name, as on a network; the context as asked for."""
-    found = browser.browser_type.launch(executable_path=CHROMIUM, args=[*FLAGS, f"--host-resolver-rules=MAP {NAME} 127.0.0.1"])
+    found = browser.browser_type.launch(
+        executable_path=CHROMIUM, args=[*FLAGS, f"--host-resolver-rules=MAP {NAME} 127.0.0.1"]
+    )
     yield found
     found.close()
 
@@ -68,12 +72,16 @@ def test_a_tablet_is_told_how_to_trust_pairs_encrypted_and_is_ended(tablet, brow
     expect(page.get_by_role("heading", name="Pair this tablet")).to_be_visible()
     pair(page, sealed)
     assert page.url == f"https://{NAME}:{sealed.lan_port}/"
-    assert page.evaluate("isSecureContext && Boolean(navigator.mediaDevices && navigator.clipboard && navigator.serviceWorker)")
+    assert page.evaluate(
+        "isSecureContext && Boolean(navigator.mediaDevices && navigator.clipboard && navigator.serviceWorker)"
+    )
     [cookie] = context.cookies()
     assert cookie["name"].startswith("__Host-") and cookie["secure"] and cookie["httpOnly"]
     page.goto(f"https://{NAME}:{sealed.lan_port}/shapes")
     page.get_by_role("button", name="Slim runner").click()
-    expect(page.get_by_text("Body volume", exact=True).locator("xpath=..")).to_contain_text("ml")  # a form, its token and the live door work behind the pipe
+    expect(page.get_by_text("Body volume", exact=True).locator("xpath=..")).to_contain_text(
+        "ml"
+    )  # a form, its token and the live door work behind the pipe
 
     own = browser.new_page()
     own.goto(f"{sealed.url}/tablets")
@@ -101,12 +109,16 @@ def trusting(server: Lan, name: str = NAME) -> http.client.HTTPSConnection:
     pem = (server.log.parent / "door" / "root.pem").read_text()
     context = ssl.create_default_context(cadata=pem[pem.index("-----BEGIN CERTIFICATE") :])
     connection = http.client.HTTPSConnection(name, server.lan_port, context=context)
-    connection.sock = context.wrap_socket(socket.create_connection(("127.0.0.1", server.lan_port), 10), server_hostname=name)
+    connection.sock = context.wrap_socket(
+        socket.create_connection(("127.0.0.1", server.lan_port), 10), server_hostname=name
+    )
     return connection
 
 
 def test_nobody_is_local_behind_the_pipe(sealed):
-    for name, path in product((NAME, "127.0.0.1", "localhost"), ("/", "/orders", "/scale/live", "/designs/1/live", "/tablets")):
+    for name, path in product(
+        (NAME, "127.0.0.1", "localhost"), ("/", "/orders", "/scale/live", "/designs/1/live", "/tablets")
+    ):
         client = trusting(sealed, name)
         client.request("GET", path, headers={"X-Forwarded-For": "127.0.0.1", "Forwarded": "for=127.0.0.1"})
         answer = client.getresponse()

@@ -1,4 +1,6 @@
-"""Moulds as a new user walks them: a two-part mould of a body, its halves as STL, a mix on the simulated scale with one over-pour put right, six cast with one dead cavity."""
+"""Moulds as a new user walks them: a two-part mould of a body, its halves as STL, a mix on the simulated
+scale with one over-pour put right, six cast with one dead cavity.
+"""
 
 import re
 
@@ -65,7 +67,10 @@ def test_a_mould_is_made_its_halves_taken_a_mix_put_right_and_six_cast(demo_serv
     expect(link).to_be_visible()
     with page.expect_download() as taken:
         link.click()
-    assert taken.value.suggested_filename.endswith("upper half.stl") and taken.value.path().stat().st_size > 10_000
+    assert (
+        taken.value.suggested_filename.endswith("upper half.stl")
+        and taken.value.path().stat().st_size > 10_000
+    )
 
     page.get_by_role("link", name="Card and shots").click()
     page.get_by_role("button", name="A version is made").click()
@@ -117,7 +122,9 @@ def test_a_mould_is_made_its_halves_taken_a_mix_put_right_and_six_cast(demo_serv
     page.get_by_role("link", name=re.compile(number)).first.click()
     expect(page.get_by_text(re.compile("shot 2, lot A 2231, B 2232"))).to_be_visible()
     page.goto("/mixes")
-    expect(page.get_by_text("learned from 7")).to_be_visible()  # the one put right after an over-pour is no lesson
+    expect(
+        page.get_by_text("learned from 7")
+    ).to_be_visible()  # the one put right after an over-pour is no lesson
 
 
 def test_a_clock_survives_a_reload_counts_on_rings_and_is_stopped(moved_page: Page):

@@ -1,4 +1,6 @@
-"""Two tabs, the Back button, a full day's backup: what a person does without thinking of it, in a real browser."""
+"""Two tabs, the Back button, a full day's backup: what a person does without thinking of it, in a real
+browser.
+"""
 
 import re
 
@@ -18,7 +20,9 @@ def test_what_comes_back_by_the_back_button_is_of_now_and_can_be_edited(demo_pag
     with page.expect_response("**/designs/15/undo"):
         page.get_by_role("button", name="Undo").click()
     page.go_back()
-    expect(page.get_by_label("Width", exact=True)).not_to_have_value("16.0 mm")  # as it was undone, not as it was left
+    expect(page.get_by_label("Width", exact=True)).not_to_have_value(
+        "16.0 mm"
+    )  # as it was undone, not as it was left
     page.get_by_label("Width", exact=True).fill("17 mm")
     page.get_by_label("Width", exact=True).press("Enter")
     expect(page.locator("#saved")).to_have_text("Saved")

@@ -75,8 +75,11 @@ EVERY = [
 ]
 CROWDED = """() => {
   const wide = document.documentElement.scrollWidth > innerWidth + 1;
-  const cut = [...document.querySelectorAll('main button, main a.primary, main a.quiet, main output, main h1, main h2')]
-    .filter((e) => e.offsetParent && (e.scrollWidth > e.clientWidth + 2 && getComputedStyle(e).display !== 'inline') && e.clientWidth > 0).map((e) => e.textContent.trim());
+  const held = 'main button, main a.primary, main a.quiet, main output, main h1, main h2';
+  const overflows = (e) => e.scrollWidth > e.clientWidth + 2 && e.clientWidth > 0;
+  const cut = [...document.querySelectorAll(held)]
+    .filter((e) => e.offsetParent && overflows(e) && getComputedStyle(e).display !== 'inline')
+    .map((e) => e.textContent.trim());
   return { wide, cut };
 }"""
 

@@ -1,4 +1,6 @@
-"""The Shapes bench as a new user walks it: drawn from nothing, traced, brought in, cut, given ballast, printed; by mouse and by keyboard."""
+"""The Shapes bench as a new user walks it: drawn from nothing, traced, brought in, cut, given ballast,
+printed; by mouse and by keyboard.
+"""
 
 import io
 import re
@@ -56,7 +58,9 @@ def test_from_a_photographed_template_to_a_jointed_bait_with_ballast_and_its_pri
     pull_mark(page, "Nose", given.nose)
     pull_mark(page, "Tail", given.tail)
     page.get_by_role("button", name="Trace the outline").click()
-    expect(page.locator("#verdict")).to_contain_text(re.compile(r"Traced: 8[78]\.\d mm long, (29|30)\.\d mm deep"))
+    expect(page.locator("#verdict")).to_contain_text(
+        re.compile(r"Traced: 8[78]\.\d mm long, (29|30)\.\d mm deep")
+    )
     points = page.get_by_role("slider", name=re.compile("^Outline point"))
     had = points.count()
     points.nth(3).focus()
@@ -81,7 +85,9 @@ def test_from_a_photographed_template_to_a_jointed_bait_with_ballast_and_its_pri
         choice = page.get_by_label("Part to put on")
         rows = page.locator("ul[data-each='hardware'] > li")
         had = rows.count()
-        choice.select_option(label=next(text for text in choice.locator("option").all_inner_texts() if part in text))
+        choice.select_option(
+            label=next(text for text in choice.locator("option").all_inner_texts() if part in text)
+        )
         if seat:
             page.get_by_label("Where", exact=True).select_option(seat)
         page.get_by_role("button", name="Put on", exact=True).click()
@@ -193,14 +199,19 @@ def test_every_kind_of_file_is_brought_in_and_a_bad_one_is_answered(demo_server,
 
 
 FOLLOWS = """() => new Promise((done) => {
-  const picture = document.getElementById('picture'), find = () => picture.querySelector('.handle[data-path="point.top.5"]');
+  const picture = document.getElementById('picture');
+  const find = () => picture.querySelector('.handle[data-path="point.top.5"]');
   const box = find().getBoundingClientRect(), x = box.x + box.width / 2, y = box.y + box.height / 2;
   picture.setPointerCapture = () => {};
-  const fire = (type, dy) => find().dispatchEvent(new PointerEvent(type, { bubbles: true, clientX: x, clientY: y + dy, pointerId: 1, isPrimary: true }));
+  const fire = (type, dy) => {
+    const said = { bubbles: true, clientX: x, clientY: y + dy, pointerId: 1, isPrimary: true };
+    find().dispatchEvent(new PointerEvent(type, said));
+  };
   fire('pointerdown', 0);
   const off = []; let turn = 0;
   const frame = () => {
-    if (turn > 0) { const at = find().getBoundingClientRect(); off.push(Math.abs(at.y + at.height / 2 - y - turn)); }
+    const at = find().getBoundingClientRect();
+    if (turn > 0) off.push(Math.abs(at.y + at.height / 2 - y - turn));
     if (turn++ >= 40) { fire('pointerup', 40); return done(off); }
     fire('pointermove', turn);
     requestAnimationFrame(frame);

@@ -1,4 +1,6 @@
-"""A new user in the Tank: a slow rise with the slugs at hand, other hooks, trial weights, four clear coats; by mouse and by keyboard."""
+"""A new user in the Tank: a slow rise with the slugs at hand, other hooks, trial weights, four clear
+coats; by mouse and by keyboard.
+"""
 
 import re
 
@@ -84,7 +86,9 @@ def test_trial_weights_by_keyboard_become_inside_ballast(demo_page: Page):
     page.get_by_label("Way").fill("50 cm")
     page.get_by_label("Time").fill("8.5 s")
     page.get_by_label("Time").press("Enter")
-    expect(page.get_by_text(re.compile("Net is .* from 1 run at 6 cm/s, with C_d 0.90 \\(assumed\\)"))).to_be_visible()
+    expect(
+        page.get_by_text(re.compile("Net is .* from 1 run at 6 cm/s, with C_d 0.90 \\(assumed\\)"))
+    ).to_be_visible()
 
 
 def test_dragging_draws_where_g_goes_and_looking_changes_nothing(demo_page: Page):
@@ -110,7 +114,14 @@ def test_dragging_draws_where_g_goes_and_looking_changes_nothing(demo_page: Page
 
 def test_the_verdict_waits_for_nothing_and_an_overtaken_answer_is_dropped(demo_page: Page):
     page, held = demo_page, []
-    page.route("**/live", lambda route: held.append(route) if len(held) < 2 and '"mode":"late"' in route.request.post_data else route.continue_())
+    page.route(
+        "**/live",
+        lambda route: (
+            held.append(route)
+            if len(held) < 2 and '"mode":"late"' in route.request.post_data
+            else route.continue_()
+        ),
+    )
     page.goto("/tank/15")
     main, refit = page.locator("#main"), page.locator(".refit")
     expect(page.locator(".verdict")).to_contain_text("rises slowly")

@@ -13,7 +13,9 @@ def put_on(page: Page, part: str, seat: str | None = None) -> None:
     rows = page.locator("ul[data-each='hardware'] > li")
     had = rows.count()
     choice = page.get_by_label("Part to put on")
-    choice.select_option(label=next(text for text in choice.locator("option").all_inner_texts() if part in text))
+    choice.select_option(
+        label=next(text for text in choice.locator("option").all_inner_texts() if part in text)
+    )
     if seat:
         page.get_by_label("Where", exact=True).select_option(seat)
     page.get_by_role("button", name="Put on", exact=True).click()
@@ -21,12 +23,15 @@ def put_on(page: Page, part: str, seat: str | None = None) -> None:
 
 
 def open_steps(page: Page) -> Locator:
-    """The buttons of what is not ticked; by their words, since asking by role reads the whole page each time."""
+    """The buttons of what is not ticked; by their words, since asking by role reads the whole page each
+    time.
+    """
     return page.locator("button[aria-label$=': tick off']")
 
 
 TICKED = """async () => {
-  for (const form of [...document.querySelectorAll("form:has(> button[aria-label$=': tick off'])")].slice(0, -1)) {
+  const forms = [...document.querySelectorAll("form:has(> button[aria-label$=': tick off'])")];
+  for (const form of forms.slice(0, -1)) {
     const said = new FormData(form);
     said.set("early", "1");
     await fetch(form.action, { method: "POST", body: said, redirect: "manual" });
@@ -35,7 +40,9 @@ TICKED = """async () => {
 
 
 def tick_by(page: Page, press: Callable[[Locator], None], go_on: Callable[[Locator], None]) -> None:
-    """Steps by hand until one had to be waited for and one had not; those between as their own forms say; the last by hand."""
+    """Steps by hand until one had to be waited for and one had not; those between as their own forms say;
+    the last by hand.
+    """
     seen = set()
     while len(seen) < 2:
         seen.add(_tick_one(page, press, go_on))
@@ -128,7 +135,11 @@ def test_by_mouse_from_enquiry_to_shipped(empty_page: Page):
     expect(page.get_by_text("basswood body")).to_have_count(0)
     page.go_back()
     page.get_by_role("link", name="P0001").click()
-    tick_by(page, lambda step: step.click(), lambda early: (early.check(), page.get_by_role("button", name="Tick it all the same").click()))
+    tick_by(
+        page,
+        lambda step: step.click(),
+        lambda early: (early.check(), page.get_by_role("button", name="Tick it all the same").click()),
+    )
     page.get_by_role("link", name="A0001").click()
     expect(page.locator(".stands [aria-current]")).to_have_text("shipped")
 
@@ -139,7 +150,10 @@ def tab_to(page: Page, role: str, name: str, most: int = 90) -> None:
     expect(wanted).to_be_visible()
     element = wanted.element_handle()  # asking by role at every press would take longer than the presses
     for _ in range(most):
-        at = element.evaluate("element => element === document.activeElement ? 'there' : element.isConnected ? 'before' : 'gone'")
+        at = element.evaluate(
+            "element => element === document.activeElement ? 'there' : element.isConnected ? 'before' :"
+            " 'gone'"
+        )
         if at == "there":
             return
         if at == "gone":

@@ -68,9 +68,17 @@ class TestCalc:
         assert found == json.loads(json_text(calc_body(body_file)))
         assert found["verdict"].endswith(".") and found["water"]["density_g_cm3"] > 1.02
         assert found["mass_g"] == pytest.approx(sum(p["mass_g"] for p in found["parts"]), abs=1e-3)
-        assert found["net_g"] == pytest.approx(found["displaced_ml"] * found["water"]["density_g_cm3"] - found["mass_g"], abs=1e-3)
-        assert all(place["force_residual"] < 1e-4 and place["moment_residual"] < 1e-4 for place in found["floating"])
-        assert found["flooded_net_g"] == found["net_g"] and found["roll_hz"] > 0 and found["drag_source"] == "shop"
+        assert found["net_g"] == pytest.approx(
+            found["displaced_ml"] * found["water"]["density_g_cm3"] - found["mass_g"], abs=1e-3
+        )
+        assert all(
+            place["force_residual"] < 1e-4 and place["moment_residual"] < 1e-4 for place in found["floating"]
+        )
+        assert (
+            found["flooded_net_g"] == found["net_g"]
+            and found["roll_hz"] > 0
+            and found["drag_source"] == "shop"
+        )
         assert found["missing"] == []
 
     WRONG = [
@@ -90,26 +98,45 @@ class TestCalc:
         assert error.startswith(f"lamsik: {field}: ") and says in error and len(error.splitlines()) == 1
 
     def test_a_file_that_is_not_there_or_no_json(self, tmp_path, capsys):
-        assert main(["calc", "body", str(tmp_path / "none.json")]) == 2 and "No such file" in capsys.readouterr().err
+        assert (
+            main(["calc", "body", str(tmp_path / "none.json")]) == 2
+            and "No such file" in capsys.readouterr().err
+        )
         junk = tmp_path / "junk.json"
         junk.write_bytes(b"\x00\x01")
         assert main(["calc", "body", str(junk)]) == 2 and len(capsys.readouterr().err.splitlines()) == 1
 
-    def test_a_body_that_is_a_mesh_is_computed_from_the_file_alone_and_follows_the_published_schema(self, tmp_path):
+    def test_a_body_that_is_a_mesh_is_computed_from_the_file_alone_and_follows_the_published_schema(
+        self, tmp_path
+    ):
         made = measured(check(*_egg()).mesh)
         packed = skins.pack(made.shares)
-        content = with_mesh(blank_body("Egg", Host("printed resin", 1.15, 0.01, "print"), Water()), made, sha256(packed).hexdigest(), "egg.stl")
+        content = with_mesh(
+            blank_body("Egg", Host("printed resin", 1.15, 0.01, "print"), Water()),
+            made,
+            sha256(packed).hexdigest(),
+            "egg.stl",
+        )
         file = tmp_path / "egg.json"
         file.write_text(body_file_text(content, packed), encoding="utf-8")
         Draft202012Validator(schema()).validate(json.loads(file.read_text()))
-        assert calc_body(file)["body"]["volume_ml"] == pytest.approx(trimesh.Trimesh(*_egg()).volume / 1000, rel=1e-5)
+        assert calc_body(file)["body"]["volume_ml"] == pytest.approx(
+            trimesh.Trimesh(*_egg()).volume / 1000, rel=1e-5
+        )
         assert calc_ballast(file)["name"] == "Egg"
 
-    @pytest.mark.parametrize("spoil", [lambda s: s * 1e5, lambda s: s * 0.0, lambda s: s + [0, 0, 1e9], lambda s: s * [1, 1, 3]])
+    @pytest.mark.parametrize(
+        "spoil", [lambda s: s * 1e5, lambda s: s * 0.0, lambda s: s + [0, 0, 1e9], lambda s: s * [1, 1, 3]]
+    )
     def test_a_mesh_of_absurd_size_is_refused_in_one_line(self, tmp_path, capsys, spoil):
         made = measured(check(*_egg()).mesh)
         packed = skins.pack(Mesh(spoil(made.shares.vertices), made.shares.faces))
-        content = with_mesh(blank_body("Egg", Host("printed resin", 1.15, 0.01, "print"), Water()), made, sha256(packed).hexdigest(), "egg.stl")
+        content = with_mesh(
+            blank_body("Egg", Host("printed resin", 1.15, 0.01, "print"), Water()),
+            made,
+            sha256(packed).hexdigest(),
+            "egg.stl",
+        )
         (tmp_path / "egg.json").write_text(body_file_text(content, packed), encoding="utf-8")
         assert main(["calc", "body", str(tmp_path / "egg.json")]) == 2
         assert len(capsys.readouterr().err) < 250
@@ -144,7 +171,11 @@ class TestServing:
 
     @pytest.mark.parametrize(
         ("words", "shop", "says"),
-        [(("restore", "none"), "shop", "no such file"), (("backup", "x"), "other", "no shop here"), (("backup", "no/such/x"), "shop", "lamsik: ")],
+        [
+            (("restore", "none"), "shop", "no such file"),
+            (("backup", "x"), "other", "no shop here"),
+            (("backup", "no/such/x"), "shop", "lamsik: "),
+        ],
     )
     def test_bad_backups_are_said_in_one_line(self, tmp_path, capsys, monkeypatch, words, shop, says):
         open_database(tmp_path / "shop").dispose()
@@ -158,7 +189,13 @@ class TestServing:
             probe.bind(("127.0.0.1", 0))
             port = probe.getsockname()[1]
         environment = {**os.environ, "LAMSIK_DEMO_HOME": str(tmp_path / "demo"), "LAMSIK_PORT": str(port)}
-        with subprocess.Popen([sys.executable, "-m", "lamsik.cli", "demo"], stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True, env=environment) as demo:
+        with subprocess.Popen(
+            [sys.executable, "-m", "lamsik.cli", "demo"],
+            stdout=subprocess.PIPE,
+            stderr=subprocess.DEVNULL,
+            text=True,
+            env=environment,
+        ) as demo:
             said = [demo.stdout.readline() for _ in range(3)]
             assert f"http://127.0.0.1:{port}/" in said[2]
             with urlopen(f"http://127.0.0.1:{port}/orders", timeout=10) as page:
@@ -170,7 +207,9 @@ class TestServing:
                     break
                 time.sleep(0.1)
             assert scale["state"] == "reading", scale
-            where = re.search(r"http://127\.0\.0\.1:\d+/", next(line for line in said if "simulated" in line)).group(0)
+            where = re.search(
+                r"http://127\.0\.0\.1:\d+/", next(line for line in said if "simulated" in line)
+            ).group(0)
             demo.terminate()
         for _ in range(100):  # the simulated scale ends with the shop
             try:
@@ -183,25 +222,42 @@ class TestServing:
         mine = tmp_path / "mine"
         mine.mkdir()
         (mine / "letter.txt").write_text("keep")
-        done = subprocess.run([sys.executable, "-m", "lamsik.cli", "demo"], capture_output=True, text=True, env={**os.environ, "LAMSIK_DEMO_HOME": str(mine)})
-        assert done.returncode == 2 and "a folder of its own" in done.stderr and (mine / "letter.txt").exists()
+        done = subprocess.run(
+            [sys.executable, "-m", "lamsik.cli", "demo"],
+            capture_output=True,
+            text=True,
+            env={**os.environ, "LAMSIK_DEMO_HOME": str(mine)},
+        )
+        assert (
+            done.returncode == 2 and "a folder of its own" in done.stderr and (mine / "letter.txt").exists()
+        )
 
 
 class TestOneLine:
     @pytest.mark.parametrize(
         ("words", "says"),
         [
-            (["run", "--port", "99999"], "99999"), (["run", "--port", "abc"], "1 to 65535"), (["fly"], "invalid choice"), (["calc", "body"], "required"),
-            (["calc", "body", "/nonexistent.json"], "No such file"), (["calc"], "required"),
+            (["run", "--port", "99999"], "99999"),
+            (["run", "--port", "abc"], "1 to 65535"),
+            (["fly"], "invalid choice"),
+            (["calc", "body"], "required"),
+            (["calc", "body", "/nonexistent.json"], "No such file"),
+            (["calc"], "required"),
         ],
-    )  # fmt: skip
+    )
     def test_wrong_words_are_answered_in_one_line(self, words, says, capsys):
         try:
             status = main(words)
         except SystemExit as ended:
             status = ended.code
         told = capsys.readouterr()
-        assert status == 2 and says in told.err and told.err.startswith("lamsik: ") and told.err.count("\n") == 1 and told.out == ""
+        assert (
+            status == 2
+            and says in told.err
+            and told.err.startswith("lamsik: ")
+            and told.err.count("\n") == 1
+            and told.out == ""
+        )
 
     def test_a_port_out_of_the_environment_is_checked_too(self, monkeypatch, capsys):
         monkeypatch.setenv("LAMSIK_PORT", "abc")
@@ -219,7 +275,10 @@ class TestOneLine:
         assert "port: got" in told and "one that is free" in told
 
     def test_a_float_is_no_body_and_an_endless_file_is_not_printed(self, tmp_path, capsys):
-        for text in (json.dumps(blank("F", "antenna", Water())), '{"format": "lamsik-body", "version": 3, "name": "' + "x" * 400_000 + '"}'):
+        for text in (
+            json.dumps(blank("F", "antenna", Water())),
+            '{"format": "lamsik-body", "version": 3, "name": "' + "x" * 400_000 + '"}',
+        ):
             (tmp_path / "f.json").write_text(text)
             assert main(["calc", "body", str(tmp_path / "f.json")]) == 2
             told = capsys.readouterr().err
@@ -233,12 +292,17 @@ class TestOneLine:
         assert main(["calc", "body", "-"]) == 0 and json.loads(capsys.readouterr().out)["mass_g"] > 0
         with pytest.raises(SystemExit):
             main(["--version"])
-        assert capsys.readouterr().out == f"lamsik {tomllib.loads((ROOT / 'pyproject.toml').read_text())['project']['version']}\n"
+        assert (
+            capsys.readouterr().out
+            == f"lamsik {tomllib.loads((ROOT / 'pyproject.toml').read_text())['project']['version']}\n"
+        )
 
 
 class TestHouse:
     def test_imports_go_downward_only(self):
-        done = subprocess.run([Path(sys.executable).parent / "lint-imports"], cwd=ROOT, capture_output=True, text=True)
+        done = subprocess.run(
+            [Path(sys.executable).parent / "lint-imports"], cwd=ROOT, capture_output=True, text=True
+        )
         assert done.returncode == 0, done.stdout
 
     def test_pinned_requirements_name_no_index(self):
@@ -281,7 +345,12 @@ class TestCalcMore:
         walker = (Path(__file__).parent.parent / "cases" / "walker-119.json").read_text()
         found = ask("ballast", walker)
         first = found["answers"][0]
-        assert abs(first["net_error_g"]) <= 0.05 and abs(first["pitch_error_deg"]) <= 2.0 and first["wall_mm"] >= 2.0 and found["binds"] is None
+        assert (
+            abs(first["net_error_g"]) <= 0.05
+            and abs(first["pitch_error_deg"]) <= 2.0
+            and first["wall_mm"] >= 2.0
+            and found["binds"] is None
+        )
         assert {"x_mm", "mass_g", "drill_mm", "depth_mm"} < set(first["holes"][0])
         stock = tmp_path / "stock.json"
         stock.write_text(
@@ -289,7 +358,9 @@ class TestCalcMore:
                 {
                     "format": "lamsik-stock",
                     "version": 1,
-                    "slugs": [{"name": "tin", "form": "rod", "metal": "tin", "density_g_cm3": 7.3, "diameter_mm": 3}],
+                    "slugs": [
+                        {"name": "tin", "form": "rod", "metal": "tin", "density_g_cm3": 7.3, "diameter_mm": 3}
+                    ],
                     "drills_mm": [3],
                 }
             )
@@ -303,7 +374,9 @@ class TestCalcMore:
 
     def test_a_float_to_its_marks(self, ask):
         found = ask("float", blank("F", "antenna", Water("fresh water", 14.0)))
-        assert [row["mark"] for row in found["marks"]][:2] == ["shoulder", "ring"] and found["marks"][1]["on_the_line_g"] > found["marks"][0]["on_the_line_g"] > 0
+        assert [row["mark"] for row in found["marks"]][:2] == ["shoulder", "ring"] and found["marks"][1][
+            "on_the_line_g"
+        ] > found["marks"][0]["on_the_line_g"] > 0
         assert found["stands"] in ("stands", "half-lies", "lies")
 
     def test_a_mould_of_measures(self, ask):
@@ -318,42 +391,82 @@ class TestCalcMore:
             "demouldings": None,
             "source": {"kind": "own", "note": ""},
         }
-        document = {**first_layout(block, master_of(block)), "length_mm": 150.0, "width_mm": 60.0, "height_mm": 25.0}
+        document = {
+            **first_layout(block, master_of(block)),
+            "length_mm": 150.0,
+            "width_mm": 60.0,
+            "height_mm": 25.0,
+        }
         found = ask("mould", document)
         assert found["box"]["volume_ml"] == 225.0 and found["cavity_ml"] == pytest.approx(24.0, rel=1e-3)
         assert sum(half["box_ml"] for half in found["halves"]) == pytest.approx(225.0, abs=0.01)
 
     MIX = {
-        "format": "lamsik-mix", "version": 1, "net_ml": 30, "loss_percent": 0,
-        "product": {"name": "Rigid foam", "kind": "foam", "basis": "mass", "parts": [{"name": "A", "figure": 100, "density_g_cm3": 1.06}, {"name": "B", "figure": 110, "density_g_cm3": 1.23}],
-                    "caution": "isocyanate", "free_rise_g_cm3": 0.16, "reference_c": 20},
-    }  # fmt: skip
+        "format": "lamsik-mix",
+        "version": 1,
+        "net_ml": 30,
+        "loss_percent": 0,
+        "product": {
+            "name": "Rigid foam",
+            "kind": "foam",
+            "basis": "mass",
+            "parts": [
+                {"name": "A", "figure": 100, "density_g_cm3": 1.06},
+                {"name": "B", "figure": 110, "density_g_cm3": 1.23},
+            ],
+            "caution": "isocyanate",
+            "free_rise_g_cm3": 0.16,
+            "reference_c": 20,
+        },
+    }
 
     def test_a_mix_of_foam_is_planned_by_what_it_becomes(self, ask):
         found = ask("mix", self.MIX)
-        assert found["total_g"] == pytest.approx(4.8, abs=0.1) and found["portions"][0]["exact_g"] == pytest.approx(4.8 * 100 / 210, rel=1e-4)
+        assert found["total_g"] == pytest.approx(4.8, abs=0.1) and found["portions"][0][
+            "exact_g"
+        ] == pytest.approx(4.8 * 100 / 210, rel=1e-4)
         over = ask("mix", {**self.MIX, "weighed_g": [10, 11]})
         assert over["remedy"]["over_plan_percent"] > 300 and over["remedy"]["within_tolerance"]
 
     PAIR = {
-        "format": "lamsik-pair", "version": 1, "float": {"name": "F", "air_g": 4.0, "sinker_g": 30.0, "marks": [{"name": "ring", "reading_g": 23.0}, {"name": "top", "reading_g": 21.0}],
-                                                         "water": {"measured_g_cm3": 1.0}, "sd_g": 0.01},
-        "load": {"name": "L", "air_g": 12.0, "water_g": 6.5, "water": {"measured_g_cm3": 1.0}}, "waters": [{"name": "sea", "temperature_c": 10, "salinity_psu": 35}],
-    }  # fmt: skip
+        "format": "lamsik-pair",
+        "version": 1,
+        "float": {
+            "name": "F",
+            "air_g": 4.0,
+            "sinker_g": 30.0,
+            "marks": [{"name": "ring", "reading_g": 23.0}, {"name": "top", "reading_g": 21.0}],
+            "water": {"measured_g_cm3": 1.0},
+            "sd_g": 0.01,
+        },
+        "load": {"name": "L", "air_g": 12.0, "water_g": 6.5, "water": {"measured_g_cm3": 1.0}},
+        "waters": [{"name": "sea", "temperature_c": 10, "salinity_psu": 35}],
+    }
 
     def test_a_pair_has_a_row_for_each_mark_and_the_water_at_which_it_turns(self, ask):
         ring, top = ask("pair", self.PAIR)["marks"]
-        assert ring["turns_at_g_cm3"] == pytest.approx((4 + 12) / (11.0 + 5.5), abs=2e-4) and top["turns_at_g_cm3"] < ring["turns_at_g_cm3"]
-        assert ring["waters"][0]["margin_g"] == pytest.approx(11.0 * ring["waters"][0]["density_g_cm3"] - 4 - (12 - 5.5 * ring["waters"][0]["density_g_cm3"]), abs=1e-3)
+        assert (
+            ring["turns_at_g_cm3"] == pytest.approx((4 + 12) / (11.0 + 5.5), abs=2e-4)
+            and top["turns_at_g_cm3"] < ring["turns_at_g_cm3"]
+        )
+        assert ring["waters"][0]["margin_g"] == pytest.approx(
+            11.0 * ring["waters"][0]["density_g_cm3"] - 4 - (12 - 5.5 * ring["waters"][0]["density_g_cm3"]),
+            abs=1e-3,
+        )
 
     @pytest.mark.parametrize(
         ("what", "document", "says"),
         [
-            ("mix", {**MIX, "net_ml": -3}, "net_ml"), ("mix", {**MIX, "product": {**MIX["product"], "free_rise_g_cm3": None}}, "cured density"), ("mix", "{", "JSON text"),
-            ("pair", {**PAIR, "waters": []}, "waters"), ("pair", {**PAIR, "float": {**PAIR["float"], "air_g": None}}, "in air"), ("float", {"format": "x"}, "lamsik-float"),
-            ("mould", {"format": "x"}, "format"), ("ballast", {"format": "x"}, "needed"),
+            ("mix", {**MIX, "net_ml": -3}, "net_ml"),
+            ("mix", {**MIX, "product": {**MIX["product"], "free_rise_g_cm3": None}}, "cured density"),
+            ("mix", "{", "JSON text"),
+            ("pair", {**PAIR, "waters": []}, "waters"),
+            ("pair", {**PAIR, "float": {**PAIR["float"], "air_g": None}}, "in air"),
+            ("float", {"format": "x"}, "lamsik-float"),
+            ("mould", {"format": "x"}, "format"),
+            ("ballast", {"format": "x"}, "needed"),
         ],
-    )  # fmt: skip
+    )
     def test_bad_input_is_one_line_and_status_two(self, ask, what, document, says):
         told = ask(what, document, expect=2)
         assert says in told and told.count("\n") == 1
@@ -362,13 +475,17 @@ class TestCalcMore:
 def test_a_body_that_cannot_be_built_gets_no_figures_of_how_it_swims():
     crossed = bait(cavities=(Cavity("c1", LEAD_BALL, 1, 33.0, 7.0),))
     told, plain = report(settle(crossed)), report(settle(bait()))
-    assert "runs into the chamber" in told["cannot_be_built"][0] and all(told[name] is None for name in ("net_g", "hanging_free", "floating", "roll_hz"))
+    assert "runs into the chamber" in told["cannot_be_built"][0] and all(
+        told[name] is None for name in ("net_g", "hanging_free", "floating", "roll_hz")
+    )
     assert told["mass_g"] > 0 and plain["cannot_be_built"] == [] and plain["net_g"] is not None
 
 
 def test_the_glossary_is_one_whole_table():
     lines = (ROOT / "docs" / "glossary.md").read_text(encoding="utf-8").splitlines()
     rows = [at for at, line in enumerate(lines) if line.startswith("|")]
-    assert rows == list(range(rows[0], rows[-1] + 1)) and all(lines[at].count("|") == 4 and "||" not in lines[at] for at in rows)
+    assert rows == list(range(rows[0], rows[-1] + 1)) and all(
+        lines[at].count("|") == 4 and "||" not in lines[at] for at in rows
+    )
     names = [lines[at].split("|")[1].strip() for at in rows[2:]]
     assert len(set(names)) == len(names) > 55

@@ -41,7 +41,13 @@ def named(design):
         ({"host": FOAM}, {"wire"}),
         ({"host": FOAM, "hardware": (*bait().hardware, Placement("w", WIRE))}, set()),
         ({"purpose": "float", "coats": (), "hardware": ()}, {"seal", "clear", "tie"}),
-        ({"host": replace(FOAM, construction="print"), "ballast": (replace(bait().ballast[0], cover_mm=0.0),)}, set()),
+        (
+            {
+                "host": replace(FOAM, construction="print"),
+                "ballast": (replace(bait().ballast[0], cover_mm=0.0),),
+            },
+            set(),
+        ),
     ],
 )
 def test_what_a_body_cannot_do_without_is_named(changes, lost):
@@ -52,7 +58,18 @@ def test_what_a_body_cannot_do_without_is_named(changes, lost):
 def test_the_route_follows_the_bench_and_weighs_every_stage_in_order():
     rows = steps(bait())
     keys = [s.key for s in rows]
-    assert keys == ["carve", "coat:seal1", "fit", "tub", "coat:primer1", "coat:clear1", "rig", "swim", "pack", "ship"]
+    assert keys == [
+        "carve",
+        "coat:seal1",
+        "fit",
+        "tub",
+        "coat:primer1",
+        "coat:clear1",
+        "rig",
+        "swim",
+        "pack",
+        "ship",
+    ]
     assert [s.weigh for s in rows if s.weigh] == list(STAGES)
     assert rows[1].wait_h == bait().coats[0].wait_h
 
@@ -90,45 +107,81 @@ def test_bars_and_spots_lie_on_the_body_and_the_eye_near_the_nose():
 @pytest.mark.parametrize(
     ("accepted", "wanted", "pieces", "name"),
     [
-        (False, 1, [], "enquiry"), (True, 1, [], "accepted"), (True, 1, ["making"], "making"), (True, 2, ["shipped"], "making"), (True, 2, ["shipped", "making"], "making"),
-        (True, 2, ["shipped", "ready"], "ready"), (True, 2, ["shipped", "shipped"], "shipped"),
+        (False, 1, [], "enquiry"),
+        (True, 1, [], "accepted"),
+        (True, 1, ["making"], "making"),
+        (True, 2, ["shipped"], "making"),
+        (True, 2, ["shipped", "making"], "making"),
+        (True, 2, ["shipped", "ready"], "ready"),
+        (True, 2, ["shipped", "shipped"], "shipped"),
     ],
-)  # fmt: skip
+)
 def test_where_an_order_stands(accepted, wanted, pieces, name):
     assert status(accepted, wanted, pieces) == name
 
 
 def test_a_piece_is_shipped_by_all_of_its_steps_and_not_by_the_last():
     route = [step.key for step in steps(bait())]
-    assert stand(route, {"ship"}) == "making" == stand(route, set(route[:-2])) and stand(route, set(route[:-1])) == "ready" and stand(route, set(route)) == "shipped"
-    assert open_before(route, {"carve", "fit"}, "tub") == ("coat:seal1",) and open_before(route, set(), "carve") == ()
+    assert (
+        stand(route, {"ship"}) == "making" == stand(route, set(route[:-2]))
+        and stand(route, set(route[:-1])) == "ready"
+        and stand(route, set(route)) == "shipped"
+    )
+    assert (
+        open_before(route, {"carve", "fit"}, "tub") == ("coat:seal1",)
+        and open_before(route, set(), "carve") == ()
+    )
 
 
 @pytest.mark.parametrize(
     ("kind", "construction", "first", "left_out"),
-    [("plastisol", "soft", "Cast the body", {"coat:seal1", "coat:primer1", "coat:clear1"}), ("resin", "cast", "Cast the body", {"coat:seal1"}), ("foam", "foam", "Cast the body", {"coat:seal1"})],
-)  # fmt: skip
+    [
+        ("plastisol", "soft", "Cast the body", {"coat:seal1", "coat:primer1", "coat:clear1"}),
+        ("resin", "cast", "Cast the body", {"coat:seal1"}),
+        ("foam", "foam", "Cast the body", {"coat:seal1"}),
+    ],
+)
 def test_what_is_born_of_a_pour_is_of_what_was_poured_and_goes_its_way(kind, construction, first, left_out):
     carved = bait()
     cast = as_cast(carved, Born("Soft plastisol", kind, 1.05))
-    assert cast.host.construction == construction and cast.host.name == "Soft plastisol" and cast.host.density_g_cm3 == 1.05
+    assert (
+        cast.host.construction == construction
+        and cast.host.name == "Soft plastisol"
+        and cast.host.density_g_cm3 == 1.05
+    )
     route = steps(cast)
-    assert route[0].name == first and {s.key for s in steps(carved)} - {s.key for s in route} >= left_out and "basswood" not in route[0].says
+    assert (
+        route[0].name == first
+        and {s.key for s in steps(carved)} - {s.key for s in route} >= left_out
+        and "basswood" not in route[0].says
+    )
     assert "seal" not in named(cast) and (named(cast) == set() or kind != "plastisol")
     assert all(hole.drill_mm == hole.slug.diameter_mm and hole.filler_g_cm3 == 1.05 for hole in cast.ballast)
-    assert all(hole.drill_mm == before.drill_mm for hole, before in zip(as_cast(carved, Born("x", kind, 1.05, False)).ballast, carved.ballast, strict=False))
+    assert all(
+        hole.drill_mm == before.drill_mm
+        for hole, before in zip(
+            as_cast(carved, Born("x", kind, 1.05, False)).ballast, carved.ballast, strict=False
+        )
+    )
 
 
 def test_a_soft_casting_weighs_its_plastic_and_sinks():
     cast = as_cast(bait(), Born("Soft plastisol", "plastisol", 1.05, False))
     found = evaluate.drag(cast)
-    assert found.budget.mass_g == pytest.approx(1.05 * volume_ml(cast.body), rel=1e-3) and found.verdict.net_g < 0 and not cast.hardware and cast.lip is None
+    assert (
+        found.budget.mass_g == pytest.approx(1.05 * volume_ml(cast.body), rel=1e-3)
+        and found.verdict.net_g < 0
+        and not cast.hardware
+        and cast.lip is None
+    )
 
 
 def test_scaling_keeps_places_in_proportion_and_hardware_in_size():
     longer = with_length(bait(), 180.0)
     assert longer.body.length_mm == 180 and longer.body.depth_mm == pytest.approx(bait().body.depth_mm)
-    assert longer.ballast[0].x_mm == pytest.approx(65) and longer.ballast[0].mass_g == bait().ballast[0].mass_g
+    assert (
+        longer.ballast[0].x_mm == pytest.approx(65) and longer.ballast[0].mass_g == bait().ballast[0].mass_g
+    )
     assert longer.lip.x_mm == pytest.approx(13.6) and longer.lip.width_mm == bait().lip.width_mm
 
 
@@ -140,5 +193,8 @@ def test_materials_are_in_the_range_of_real_ones():
 
 
 def test_only_resin_prints_are_warned_of_uv():
-    said = {name: next(s for s in steps(bait(host=Host(name, 1.1, 0.03, "print"))) if s.key == "carve").cautions for name in ("printed resin", "printed PLA")}
+    said = {
+        name: next(s for s in steps(bait(host=Host(name, 1.1, 0.03, "print"))) if s.key == "carve").cautions
+        for name in ("printed resin", "printed PLA")
+    }
     assert said == {"printed resin": ("uv_resin",), "printed PLA": ("print_dust",)}

@@ -43,11 +43,30 @@ def test_a_measure_is_read_and_its_text_kept(text, quantity, value):
 
 
 REFUSED = [
-    ("nan", "length"), ("inf", "mass"), ("9**9**9", "length"), ("8 gr", "mass"), ("54", "temperature"), ("", "length"), ("mm", "length"),
-    ("12", "length"), ("1e5 mm", "length"), ("12 g", "length"), ("1/0 in", "length"), ("1 1/0 in", "length"), ("2 lb -3 oz", "mass"), ("3 oz 2 lb", "mass"),
-    ("5 mm 3 mm", "length"), ("--5 mm", "length"), ("12 mm;", "length"), ("0x10 mm", "length"), ("1" * 41, "number"), ("12345678901 mm", "length"),
-    ("12 mm DROP TABLE", "length"), ("१२ mm x", "length"), ("1/2/3 in", "length"),
-]  # fmt: skip
+    ("nan", "length"),
+    ("inf", "mass"),
+    ("9**9**9", "length"),
+    ("8 gr", "mass"),
+    ("54", "temperature"),
+    ("", "length"),
+    ("mm", "length"),
+    ("12", "length"),
+    ("1e5 mm", "length"),
+    ("12 g", "length"),
+    ("1/0 in", "length"),
+    ("1 1/0 in", "length"),
+    ("2 lb -3 oz", "mass"),
+    ("3 oz 2 lb", "mass"),
+    ("5 mm 3 mm", "length"),
+    ("--5 mm", "length"),
+    ("12 mm;", "length"),
+    ("0x10 mm", "length"),
+    ("1" * 41, "number"),
+    ("12345678901 mm", "length"),
+    ("12 mm DROP TABLE", "length"),
+    ("१२ mm x", "length"),
+    ("1/2/3 in", "length"),
+]
 
 
 @pytest.mark.parametrize(("text", "quantity"), REFUSED)
@@ -67,15 +86,30 @@ def test_a_bare_number_takes_the_fields_unit_but_never_a_temperature():
 @given(st.floats(min_value=0.01, max_value=9999))
 def test_what_is_shown_reads_back(value):
     assert parse(show(value, "length", 4), "length").value == pytest.approx(value, abs=1e-4)
-    assert parse(show(value, "length", 0, "in"), "length").value == pytest.approx(value, abs=25.4 / 128 + 1e-9)
+    assert parse(show(value, "length", 0, "in"), "length").value == pytest.approx(
+        value, abs=25.4 / 128 + 1e-9
+    )
 
 
-@pytest.mark.parametrize(("inches", "text"), [(3.5, "3 1/2 in"), (0.0, "0 in"), (0.75, "3/4 in"), (2.0, "2 in"), (3.53, "3 17/32 in"), (-0.5, "−1/2 in")])
+@pytest.mark.parametrize(
+    ("inches", "text"),
+    [
+        (3.5, "3 1/2 in"),
+        (0.0, "0 in"),
+        (0.75, "3/4 in"),
+        (2.0, "2 in"),
+        (3.53, "3 17/32 in"),
+        (-0.5, "−1/2 in"),
+    ],
+)
 def test_inches_show_as_the_nearest_sixty_fourth(inches, text):
     assert inch_fraction(inches) == text
 
 
-@pytest.mark.parametrize(("value", "unit", "to", "result"), [(25.4, "mm", "in", 1.0), (1.0, "oz", "g", 28.349523), (100.0, "°C", "°F", 212.0), (5.0, "", "", 5.0)])
+@pytest.mark.parametrize(
+    ("value", "unit", "to", "result"),
+    [(25.4, "mm", "in", 1.0), (1.0, "oz", "g", 28.349523), (100.0, "°C", "°F", 212.0), (5.0, "", "", 5.0)],
+)
 def test_conversion(value, unit, to, result):
     assert convert(value, unit, to) == pytest.approx(result)
 

@@ -9,7 +9,15 @@ from lamsik.core.shapes.hardware import Placement, seat_of
 from tests.bodies import LEAD_ROD, TUNGSTEN, bait
 
 
-@pytest.mark.parametrize(("metals", "keys"), [((), ()), (("lead",), ("lead",)), (("tungsten",), ("metal_dust",)), (("lead", "brass"), ("lead", "metal_dust"))])
+@pytest.mark.parametrize(
+    ("metals", "keys"),
+    [
+        ((), ()),
+        (("lead",), ("lead",)),
+        (("tungsten",), ("metal_dust",)),
+        (("lead", "brass"), ("lead", "metal_dust")),
+    ],
+)
 def test_lead_is_cautioned_where_there_is_lead(metals, keys):
     assert of_metals(metals) == keys
 
@@ -22,7 +30,11 @@ def test_the_step_of_a_bait_says_lead_only_of_lead(slug, said):
 
 def test_a_hook_on_a_ring_on_a_hanger_is_where_the_hanger_is():
     item = bait().hardware[0].item
-    chain = (Placement("h", item, "tail", 0.0), Placement("r", item, "belly", 0.0, hung_on="h"), Placement("k", item, "belly", 0.0, hung_on="r"))
+    chain = (
+        Placement("h", item, "tail", 0.0),
+        Placement("r", item, "belly", 0.0, hung_on="h"),
+        Placement("k", item, "belly", 0.0, hung_on="r"),
+    )
     assert [seat_of(chain, placed) for placed in chain] == ["tail"] * 3
     loop = (Placement("a", item, "nose", 0.0, hung_on="b"), Placement("b", item, "belly", 0.0, hung_on="a"))
     assert seat_of(loop, loop[0]) in ("nose", "belly")  # a circle ends

@@ -1,4 +1,6 @@
-"""The scale port against the simulated bench scale in a process of its own: settling, units, tare, faults, coming back; lines as readings."""
+"""The scale port against the simulated bench scale in a process of its own: settling, units, tare, faults,
+coming back; lines as readings.
+"""
 
 import json
 import socket
@@ -23,7 +25,12 @@ class Bench:
     """The simulated scale as a test drives it."""
 
     def __init__(self):
-        self.process = subprocess.Popen([sys.executable, "-m", "lamsik.devices.bench_scale"], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "lamsik.devices.bench_scale"],
+            stdin=subprocess.PIPE,
+            stdout=subprocess.PIPE,
+            text=True,
+        )
         self.where = json.loads(self.process.stdout.readline())
 
     def set(self, **values):
@@ -71,7 +78,9 @@ def test_it_settles_and_counts_what_settled(bench, port):
 @pytest.mark.parametrize("unit", ["oz", "kg", "gn"])
 def test_whatever_unit_it_is_set_to_grams_come_out(bench, port, unit):
     bench.set(load_g="28.35", unit=unit)
-    assert until(port, lambda s: s.stable and s.value_g and s.value_g > 20).value_g == pytest.approx(28.35, abs=0.03)
+    assert until(port, lambda s: s.stable and s.value_g and s.value_g > 20).value_g == pytest.approx(
+        28.35, abs=0.03
+    )
 
 
 def test_what_trembles_is_not_stable(bench, port):
@@ -102,21 +111,37 @@ def test_every_fault_has_its_words_and_the_scale_comes_back(bench, port):
 
 
 def test_it_does_not_tell_what_else_answers_at_an_address():
-    """A closed port, one that is mute, one that talks of something else: the same words after the same time, so that nobody looks round the network with it."""
+    """A closed port, one that is mute, one that talks of something else: the same words after the same
+    time, so that nobody looks round the network with it.
+    """
     told = {}
-    with socket.create_server(("127.0.0.1", 0)) as mute, socket.create_server(("127.0.0.1", 0)) as talks, socket.socket() as closed:
+    with (
+        socket.create_server(("127.0.0.1", 0)) as mute,
+        socket.create_server(("127.0.0.1", 0)) as talks,
+        socket.socket() as closed,
+    ):
         closed.bind(("127.0.0.1", 0))
-        ports = {name: ScalePort(Settings(f"socket://127.0.0.1:{found.getsockname()[1]}")) for name, found in (("mute", mute), ("talks", talks), ("closed", closed))}
+        ports = {
+            name: ScalePort(Settings(f"socket://127.0.0.1:{found.getsockname()[1]}"))
+            for name, found in (("mute", mute), ("talks", talks), ("closed", closed))
+        }
         talking, _ = talks.accept()
         try:
             for step in range(30):
                 talking.sendall(b"220 mail ready\r\n")
-                told.setdefault(step < 20, []).append({name: (port.state.state, port.state.says, port.state.garbled) for name, port in ports.items()})
+                told.setdefault(step < 20, []).append(
+                    {
+                        name: (port.state.state, port.state.says, port.state.garbled)
+                        for name, port in ports.items()
+                    }
+                )
                 time.sleep(0.1)
             until(ports["mute"], lambda s: s.state == GONE)
             until(ports["talks"], lambda s: s.state == GONE)
             last = until(ports["closed"], lambda s: s.state == GONE)
-            assert {(port.state.state, port.state.says, port.state.garbled) for port in ports.values()} == {(GONE, last.says, 0)} and "No reading comes" in last.says
+            assert {(port.state.state, port.state.says, port.state.garbled) for port in ports.values()} == {
+                (GONE, last.says, 0)
+            } and "No reading comes" in last.says
             assert all(len(set(seen.values())) == 1 for seen in told[True])
         finally:
             talking.close()
@@ -139,7 +164,14 @@ def test_a_stable_name_of_a_plugged_in_port_is_taken(tmp_path, monkeypatch):
 
 
 def test_its_page_refuses_what_cannot_be_and_strangers_pages(bench):
-    for values in ({"load_g": "heavy"}, {"step_g": "0"}, {"fault": "fire"}, {"unit": "stone"}, {"load_g": "nan"}, {"other": "1"}):
+    for values in (
+        {"load_g": "heavy"},
+        {"step_g": "0"},
+        {"fault": "fire"},
+        {"unit": "stone"},
+        {"load_g": "nan"},
+        {"other": "1"},
+    ):
         with pytest.raises(HTTPError) as refused:
             bench.set(**values)
         assert refused.value.code == 422
@@ -152,9 +184,24 @@ def test_its_page_refuses_what_cannot_be_and_strangers_pages(bench):
 
 
 LINES = [
-    ("+  12.34 g", 12.34), ("-0,5 g", -0.5), ("N  1.50 oz", 42.5243), ("0.0125 kg", 12.5), ("250 mg", 0.25), ("65 gn", 4.2119), ("5.0 ct", 1.0), ("7.5", None), ("7 gr", None),
-    ("", None), ("g", None), ("12.3.4 g", None), ("1e5 g", None), ("x" * 200, None), ("nan g", None), ("12.5 stone", None), ("ST \x00\x01 ??", None),
-]  # fmt: skip
+    ("+  12.34 g", 12.34),
+    ("-0,5 g", -0.5),
+    ("N  1.50 oz", 42.5243),
+    ("0.0125 kg", 12.5),
+    ("250 mg", 0.25),
+    ("65 gn", 4.2119),
+    ("5.0 ct", 1.0),
+    ("7.5", None),
+    ("7 gr", None),
+    ("", None),
+    ("g", None),
+    ("12.3.4 g", None),
+    ("1e5 g", None),
+    ("x" * 200, None),
+    ("nan g", None),
+    ("12.5 stone", None),
+    ("ST \x00\x01 ??", None),
+]
 
 
 @pytest.mark.parametrize(("line", "grams"), LINES)

@@ -23,7 +23,9 @@ def test_what_is_no_number_is_refused_with_its_field(value):
 
 def test_a_dragged_number_is_in_the_stored_unit_and_leaves_no_typed_text():
     document = {"typed": {"a": "1 in"}}
-    assert amount({"value": 25.4}, "length", "a", "in") == 25.4 and amount({"text": "1"}, "length", "a", "in") == pytest.approx(25.4)
+    assert amount({"value": 25.4}, "length", "a", "in") == 25.4 and amount(
+        {"text": "1"}, "length", "a", "in"
+    ) == pytest.approx(25.4)
     note_typed(document, {"value": 25.4}, "a")
     assert document["typed"] == {}
     note_typed(document, {"text": " 5/8 in "}, "a")
@@ -32,11 +34,21 @@ def test_a_dragged_number_is_in_the_stored_unit_and_leaves_no_typed_text():
 
 def test_every_kind_of_document_takes_both():
     body = new_document("Slim", form("slim"), Host("basswood", 0.42, 0.04), Water(), Want())
-    typed, dragged = (edits.apply(body, {"do": "set", "path": "body.depth_mm", **given}, None) for given in ({"text": "21 mm"}, {"value": 21.0}))
-    assert typed["body"] == dragged["body"] and typed["typed"]["body.depth_mm"] == "21 mm" and "body.depth_mm" not in dragged["typed"]
+    typed, dragged = (
+        edits.apply(body, {"do": "set", "path": "body.depth_mm", **given}, None)
+        for given in ({"text": "21 mm"}, {"value": 21.0})
+    )
+    assert (
+        typed["body"] == dragged["body"]
+        and typed["typed"]["body.depth_mm"] == "21 mm"
+        and "body.depth_mm" not in dragged["typed"]
+    )
     held = blank("Antenna", "antenna", Water("fresh water", 14.0))
     path = f"parts.{held['parts'][0]['key']}.diameter_mm"
-    typed, dragged = (edits_float.apply(held, {"do": "set", "path": path, **given}, {}) for given in ({"text": "9 mm"}, {"value": 9.0}))
+    typed, dragged = (
+        edits_float.apply(held, {"do": "set", "path": path, **given}, {})
+        for given in ({"text": "9 mm"}, {"value": 9.0})
+    )
     assert typed["parts"] == dragged["parts"]
     with pytest.raises(Refused):
         edits.apply(body, {"do": "set", "path": "body.depth_mm", "value": -5}, None)

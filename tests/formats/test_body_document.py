@@ -16,7 +16,17 @@ from lamsik.core.shapes.hardware import Item, Lip
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank import evaluate
 from lamsik.core.water import Water
-from lamsik.formats.body_document import NEW_IN_2, NEW_WANT_IN_2, checked, dumps, loads, new_document, schema, to_design, with_design
+from lamsik.formats.body_document import (
+    NEW_IN_2,
+    NEW_WANT_IN_2,
+    checked,
+    dumps,
+    loads,
+    new_document,
+    schema,
+    to_design,
+    with_design,
+)
 from lamsik.formats.edits import EDITS, apply, quantity_of
 from tests.bodies import LEAD_BALL, LEAD_ROD, bait
 
@@ -43,10 +53,18 @@ def document(form="slim"):
 def full():
     found = document()
     for edit in (
-        {"do": "hang", "code": "tie", "seat": "nose"}, {"do": "hang", "code": "hgr", "seat": "belly", "x_mm": 46}, {"do": "hang", "code": "hgr", "seat": "tail"},
-        {"do": "hang", "code": "ring"}, {"do": "hang", "code": "ring"}, {"do": "hang", "code": "tre"}, {"do": "hang", "code": "tre"},
-        {"do": "lip", "code": "lip"}, {"do": "slug", "code": "lead"}, {"do": "scheme", "code": "S-1"}, {"do": "water", "name": "sea"},
-    ):  # fmt: skip
+        {"do": "hang", "code": "tie", "seat": "nose"},
+        {"do": "hang", "code": "hgr", "seat": "belly", "x_mm": 46},
+        {"do": "hang", "code": "hgr", "seat": "tail"},
+        {"do": "hang", "code": "ring"},
+        {"do": "hang", "code": "ring"},
+        {"do": "hang", "code": "tre"},
+        {"do": "hang", "code": "tre"},
+        {"do": "lip", "code": "lip"},
+        {"do": "slug", "code": "lead"},
+        {"do": "scheme", "code": "S-1"},
+        {"do": "water", "name": "sea"},
+    ):
         found = apply(found, edit, SHOP)
     return found
 
@@ -62,7 +80,11 @@ def test_the_schema_is_a_schema_with_a_unit_in_every_measures_name():
         if isinstance(node.get("items"), dict):
             yield from numbers(node["items"], name)
 
-    named = [n for n in numbers(schema()) if not n.endswith(("_shares", "_share", "_exponent")) and n not in ("count", "drag")]
+    named = [
+        n
+        for n in numbers(schema())
+        if not n.endswith(("_shares", "_share", "_exponent")) and n not in ("count", "drag")
+    ]
     assert named and all(quantity_of(n) != "number" for n in named), named
 
 
@@ -78,14 +100,26 @@ def test_a_full_document_round_trips_and_computes_the_same():
     found = full()
     again = loads(dumps(with_design(found, to_design(found))).encode())
     assert evaluate.drag(to_design(again)).verdict == evaluate.drag(to_design(found)).verdict
-    assert [row["hung_on"] for row in again["hardware"]] == [None, None, None, "hanger1", "hanger2", "ring1", "ring2"]
+    assert [row["hung_on"] for row in again["hardware"]] == [
+        None,
+        None,
+        None,
+        "hanger1",
+        "hanger2",
+        "ring1",
+        "ring2",
+    ]
 
 
 def test_a_document_of_version_1_is_read_as_one_of_version_2():
     old = full()
     for name in NEW_IN_2:
         del old[name]
-    for holder, names in ((old["want"], NEW_WANT_IN_2), (old["material"], ["solid_g_cm3"]), (old["lip"], ["square_deg"])):
+    for holder, names in (
+        (old["want"], NEW_WANT_IN_2),
+        (old["material"], ["solid_g_cm3"]),
+        (old["lip"], ["square_deg"]),
+    ):
         for name in names:
             del holder[name]
     old["version"] = 1
@@ -93,9 +127,20 @@ def test_a_document_of_version_1_is_read_as_one_of_version_2():
 
 
 WRONG = [
-    ("body.length_mm", "long"), ("body.length_mm", -5), ("body.length_mm", 1e9), ("body.upper_exponent", 0.2), ("material.density_g_cm3", 0), ("format", "other-body"),
-    ("version", 9), ("purpose", "boat"), ("coats", {}), ("water.temperature_c", 99), ("want.behaviour", "flies"), ("name", ""), ("glue_g", None),
-]  # fmt: skip
+    ("body.length_mm", "long"),
+    ("body.length_mm", -5),
+    ("body.length_mm", 1e9),
+    ("body.upper_exponent", 0.2),
+    ("material.density_g_cm3", 0),
+    ("format", "other-body"),
+    ("version", 9),
+    ("purpose", "boat"),
+    ("coats", {}),
+    ("water.temperature_c", 99),
+    ("want.behaviour", "flies"),
+    ("name", ""),
+    ("glue_g", None),
+]
 
 
 @pytest.mark.parametrize(("path", "value"), WRONG)
@@ -124,7 +169,9 @@ def test_missing_unknown_and_contradicting_fields():
         to_design(checked(doubled))
 
 
-@pytest.mark.parametrize("data", [b"", b"not json", b"[1, 2]", b"\xff\xfe", b'{"a": NaN}', b"[" * 100_000, b" " * 2_000_000])
+@pytest.mark.parametrize(
+    "data", [b"", b"not json", b"[1, 2]", b"\xff\xfe", b'{"a": NaN}', b"[" * 100_000, b" " * 2_000_000]
+)
 def test_bytes_that_are_no_document_are_refused(data):
     with pytest.raises(Refused):
         loads(data)
@@ -137,8 +184,13 @@ class TestEdits:
         assert found["typed"]["body.depth_mm"] == "3/4 in"
 
     def test_a_bare_number_takes_the_shown_unit(self):
-        assert apply(document(), {"do": "set", "path": "body.width_mm", "text": "1/2", "unit": "in"}, SHOP)["body"]["width_mm"] == pytest.approx(12.7)
-        assert apply(document(), {"do": "set", "path": "body.width_mm", "text": "14"}, SHOP)["body"]["width_mm"] == 14
+        assert apply(document(), {"do": "set", "path": "body.width_mm", "text": "1/2", "unit": "in"}, SHOP)[
+            "body"
+        ]["width_mm"] == pytest.approx(12.7)
+        assert (
+            apply(document(), {"do": "set", "path": "body.width_mm", "text": "14"}, SHOP)["body"]["width_mm"]
+            == 14
+        )
 
     def test_a_new_length_takes_everything_along(self):
         before = full()
@@ -147,7 +199,12 @@ class TestEdits:
         assert after["lip"]["x_mm"] == pytest.approx(before["lip"]["x_mm"] * 120 / 90)
 
     def test_rows_are_named_by_their_key(self):
-        assert apply(full(), {"do": "set", "path": "ballast.b1.x_mm", "text": "31.5 mm"}, SHOP)["ballast"][0]["x_mm"] == 31.5
+        assert (
+            apply(full(), {"do": "set", "path": "ballast.b1.x_mm", "text": "31.5 mm"}, SHOP)["ballast"][0][
+                "x_mm"
+            ]
+            == 31.5
+        )
 
     def test_taking_a_hanger_off_takes_what_hangs_on_it(self):
         found = apply(full(), {"do": "remove", "group": "hardware", "key": "hanger1"}, SHOP)
@@ -156,29 +213,61 @@ class TestEdits:
     def test_other_edits(self):
         found = full()
         assert apply(found, {"do": "remove", "group": "lip", "key": "lip"}, SHOP)["lip"] is None
-        assert apply(found, {"do": "remove", "group": "coats", "key": "seal1"}, SHOP)["coats"][0]["key"] == "primer1"
+        assert (
+            apply(found, {"do": "remove", "group": "coats", "key": "seal1"}, SHOP)["coats"][0]["key"]
+            == "primer1"
+        )
         assert apply(found, {"do": "material", "name": "balsa"}, SHOP)["material"]["density_g_cm3"] == 0.16
-        assert apply(found, {"do": "swap", "key": "hook1", "code": "big"}, SHOP)["hardware"][5]["mass_g"] == 1.2
+        assert (
+            apply(found, {"do": "swap", "key": "hook1", "code": "big"}, SHOP)["hardware"][5]["mass_g"] == 1.2
+        )
         assert apply(found, {"do": "form", "form": "stubby"}, SHOP)["body"]["length_mm"] == 60
         assert apply(found, {"do": "want", "behaviour": "suspends"}, SHOP)["want"]["speed_cm_s"] == 0
-        assert apply(found, {"do": "set", "path": "want.behaviour", "text": "sinks"}, SHOP)["want"]["speed_cm_s"] == -20
-        assert apply(found, {"do": "slug", "code": "shot"}, SHOP)["ballast"][1]["mass_g"] == pytest.approx(2.04, abs=0.01)
+        assert (
+            apply(found, {"do": "set", "path": "want.behaviour", "text": "sinks"}, SHOP)["want"]["speed_cm_s"]
+            == -20
+        )
+        assert apply(found, {"do": "slug", "code": "shot"}, SHOP)["ballast"][1]["mass_g"] == pytest.approx(
+            2.04, abs=0.01
+        )
         assert apply(found, {"do": "ballast", "holes": found["ballast"]}, SHOP)["ballast"] == found["ballast"]
-        assert apply(found, {"do": "set", "path": "material.density_g_cm3", "text": "0.39 g/cm³"}, SHOP)["material"]["source"] == "typed"
+        assert (
+            apply(found, {"do": "set", "path": "material.density_g_cm3", "text": "0.39 g/cm³"}, SHOP)[
+                "material"
+            ]["source"]
+            == "typed"
+        )
 
     def test_edits_of_the_tank(self):
         found = full()
         assert apply(found, {"do": "hooks", "code": "big"}, SHOP)["hardware"][6]["mass_g"] == 1.2
-        assert [c["key"] for c in apply(found, {"do": "clear", "count": 4}, SHOP)["coats"]][-4:] == ["clear1", "clear2", "clear3", "clear4"]
+        assert [c["key"] for c in apply(found, {"do": "clear", "count": 4}, SHOP)["coats"]][-4:] == [
+            "clear1",
+            "clear2",
+            "clear3",
+            "clear4",
+        ]
         assert apply(found, {"do": "clear", "count": 0}, SHOP)["coats"][-1]["role"] == "primer"
         assert apply(found, {"do": "pose", "deg": -8}, SHOP)["want"]["pitch_deg"] == -8
-        assert apply(found, {"do": "flag", "path": "want.pierced", "on": True}, SHOP)["want"]["pierced"] is True
-        assert apply(found, {"do": "set", "path": "want.roll", "text": "steady"}, SHOP)["want"]["roll"] == "steady"
+        assert (
+            apply(found, {"do": "flag", "path": "want.pierced", "on": True}, SHOP)["want"]["pierced"] is True
+        )
+        assert (
+            apply(found, {"do": "set", "path": "want.roll", "text": "steady"}, SHOP)["want"]["roll"]
+            == "steady"
+        )
         held = apply(found, {"do": "hold", "name": "sea"}, SHOP)
-        assert [w["name"] for w in held["want"]["waters"]] == ["sea"] and apply(held, {"do": "hold", "name": "sea"}, SHOP)["want"]["waters"] == []
-        assert apply(found, {"do": "allow", "kind": "clear"}, SHOP)["allowances"][0]["mass_g"] == pytest.approx(0.8)
+        assert [w["name"] for w in held["want"]["waters"]] == ["sea"] and apply(
+            held, {"do": "hold", "name": "sea"}, SHOP
+        )["want"]["waters"] == []
+        assert apply(found, {"do": "allow", "kind": "clear"}, SHOP)["allowances"][0][
+            "mass_g"
+        ] == pytest.approx(0.8)
         assert apply(found, {"do": "pour"}, SHOP)["pours"][0]["to_mm"] == 90
-        assert apply(found, {"do": "cavity", "code": "shot"}, SHOP)["cavities"][0]["slug"]["name"] == LEAD_BALL.name
+        assert (
+            apply(found, {"do": "cavity", "code": "shot"}, SHOP)["cavities"][0]["slug"]["name"]
+            == LEAD_BALL.name
+        )
         assert apply(found, {"do": "tie", "seat": "lip"}, SHOP)["hardware"][0]["seat"] == "lip"
         timed = apply(found, {"do": "drag", "value": 1.1}, SHOP)
         assert (timed["drag"], timed["drag_source"]) == (1.1, "timed")
@@ -186,13 +275,20 @@ class TestEdits:
         assert (back["drag"], back["drag_source"]) == (None, "shop")
 
     def test_a_tie_on_a_lip_that_goes_moves_to_the_nose_and_trial_weights_go_with_their_hanger(self):
-        found = apply(apply(full(), {"do": "tie", "seat": "lip"}, SHOP), {"do": "trial", "place": "hanger1"}, SHOP)
-        assert apply(found, {"do": "remove", "group": "lip", "key": "lip"}, SHOP)["hardware"][0]["seat"] == "nose"
+        found = apply(
+            apply(full(), {"do": "tie", "seat": "lip"}, SHOP), {"do": "trial", "place": "hanger1"}, SHOP
+        )
+        assert (
+            apply(found, {"do": "remove", "group": "lip", "key": "lip"}, SHOP)["hardware"][0]["seat"]
+            == "nose"
+        )
         assert apply(found, {"do": "remove", "group": "hardware", "key": "hanger1"}, SHOP)["trials"] == []
 
     def test_an_answer_beside_the_ballast_takes_the_trial_weights_off(self):
         found = apply(full(), {"do": "trial"}, SHOP)
-        after = apply(found, {"do": "ballast", "holes": [{**found["ballast"][0], "x_mm": 20.0}], "beside": True}, SHOP)
+        after = apply(
+            found, {"do": "ballast", "holes": [{**found["ballast"][0], "x_mm": 20.0}], "beside": True}, SHOP
+        )
         assert [row["key"] for row in after["ballast"]] == ["b1", "b2"] and after["trials"] == []
 
     def test_scaling_keeps_proportions_and_hardware_sizes(self):
@@ -203,27 +299,64 @@ class TestEdits:
         assert after["hardware"][5]["mass_g"] == before["hardware"][5]["mass_g"]
 
     REFUSED = [
-        ({"do": "explode"}, "do"), ({"do": "set", "path": "body.length_mm", "text": "wide"}, "body.length_mm"), ({"do": "set", "path": "body.length_mm", "text": "-3 mm"}, "length_mm"),
-        ({"do": "set", "path": "water.temperature_c", "text": "12"}, "water.temperature_c"), ({"do": "set", "path": "body.colour", "text": "x"}, "body.colour"),
-        ({"do": "set", "path": "ballast.zz.x_mm", "text": "3 mm"}, "ballast.zz.x_mm"), ({"do": "set", "path": "body", "text": "3 mm"}, "body"),
-        ({"do": "set", "path": "name", "text": "  "}, "name"), ({"do": "set", "path": "ballast.b1.mass_g", "text": "-2 g"}, "ballast.b1.mass_g"),
-        ({"do": "set", "path": "ballast.b1.x_mm", "text": "400 mm"}, "ballast.b1.x_mm"), ({"do": "hang", "code": "anchor"}, "code"), ({"do": "hang", "code": "tie", "seat": "chin"}, "seat"),
-        ({"do": "scheme", "code": "S-9"}, "scheme"), ({"do": "form", "form": "ufo"}, "form"), ({"do": "material", "name": "x"}, "material"), ({"do": "remove", "group": "body", "key": "x"}, "group"),
-        ({"do": "want", "behaviour": "flies"}, "want.behaviour"), ({"do": "ballast", "holes": "many"}, "holes"), ({"do": "ballast", "holes": None}, "holes"),
-        ({"do": "set", "path": "coats.clear1.film_um", "text": "9 m"}, "coats.clear1.film_um"), ({"do": "flag", "path": "name"}, "path"), ({"do": "tie", "seat": "chin"}, "seat"),
-        ({"do": "hooks", "code": "ring"}, "code"), ({"do": "hold", "name": "lava"}, "water"), ({"do": "clear", "count": -1}, "count"), ({"do": "scale", "percent": 5}, "percent"),
-        ({"do": "pose", "deg": 95}, "want.pitch_deg"), ({"do": "allow", "kind": "hope"}, "kind"), ({"do": "trial", "place": "ear"}, "trials.t1.place"), ({"do": "drag", "value": 0}, "drag"),
-        ({"do": "point", "line": "keel", "index": 1}, "line"), ({"do": "point", "line": "top", "index": 99}, "index"), ({"do": "point", "line": "widest", "index": 1}, "line"),
-        ({"do": "point", "line": "top", "index": 3, "value_mm": -40.0}, "top"), ({"do": "point", "line": "top", "index": 3, "value_mm": float("nan")}, "value_mm"),
-        ({"do": "point", "line": "top", "index": 3, "value_text": "10 m"}, "body.depth_mm"), ({"do": "add_point", "line": "top", "x_mm": 0.0}, "x_mm"),
-        ({"do": "add_point", "line": "top", "x_mm": 9e9}, "x_mm"), ({"do": "drop_point", "line": "top", "index": 0}, "index"), ({"do": "exponent", "half": "left"}, "half"),
-        ({"do": "widest", "on": "yes"}, "on"), ({"do": "turned"}, "on"), ({"do": "mirror", "how": "twice"}, "how"), ({"do": "resize", "by": "hope"}, "by"),
-        ({"do": "resize", "by": "length", "text": "10 m"}, "scale"), ({"do": "resize", "by": "volume", "text": "0 ml"}, "scale"), ({"do": "joint", "kind": "glue"}, "joints.j1.kind"),
-        ({"do": "joint", "x_mm": 89.9}, "joints"), ({"do": "segment_material", "key": "s9", "name": "balsa"}, "segments"), ({"do": "segment_material", "key": "s1", "name": "tar"}, "material"),
-        ({"do": "hollow", "on": True, "fill": "jam"}, "fill"), ({"do": "swap_lip", "code": "anchor"}, "code"), ({"do": "cavity", "code": "x"}, "code"),
-        ({"do": "cavity", "code": "lead"}, "code"), ({"do": "set", "path": "water.measured_g_cm3", "text": "0 g/cm³"}, "water.measured_g_cm3"),
-        ({"do": "set", "path": "want.by", "text": "luck"}, "want.by"), ({"do": "set", "path": "material.solid_g_cm3", "text": "0.1"}, "material.solid_g_cm3"),
-    ]  # fmt: skip
+        ({"do": "explode"}, "do"),
+        ({"do": "set", "path": "body.length_mm", "text": "wide"}, "body.length_mm"),
+        ({"do": "set", "path": "body.length_mm", "text": "-3 mm"}, "length_mm"),
+        ({"do": "set", "path": "water.temperature_c", "text": "12"}, "water.temperature_c"),
+        ({"do": "set", "path": "body.colour", "text": "x"}, "body.colour"),
+        ({"do": "set", "path": "ballast.zz.x_mm", "text": "3 mm"}, "ballast.zz.x_mm"),
+        ({"do": "set", "path": "body", "text": "3 mm"}, "body"),
+        ({"do": "set", "path": "name", "text": "  "}, "name"),
+        ({"do": "set", "path": "ballast.b1.mass_g", "text": "-2 g"}, "ballast.b1.mass_g"),
+        ({"do": "set", "path": "ballast.b1.x_mm", "text": "400 mm"}, "ballast.b1.x_mm"),
+        ({"do": "hang", "code": "anchor"}, "code"),
+        ({"do": "hang", "code": "tie", "seat": "chin"}, "seat"),
+        ({"do": "scheme", "code": "S-9"}, "scheme"),
+        ({"do": "form", "form": "ufo"}, "form"),
+        ({"do": "material", "name": "x"}, "material"),
+        ({"do": "remove", "group": "body", "key": "x"}, "group"),
+        ({"do": "want", "behaviour": "flies"}, "want.behaviour"),
+        ({"do": "ballast", "holes": "many"}, "holes"),
+        ({"do": "ballast", "holes": None}, "holes"),
+        ({"do": "set", "path": "coats.clear1.film_um", "text": "9 m"}, "coats.clear1.film_um"),
+        ({"do": "flag", "path": "name"}, "path"),
+        ({"do": "tie", "seat": "chin"}, "seat"),
+        ({"do": "hooks", "code": "ring"}, "code"),
+        ({"do": "hold", "name": "lava"}, "water"),
+        ({"do": "clear", "count": -1}, "count"),
+        ({"do": "scale", "percent": 5}, "percent"),
+        ({"do": "pose", "deg": 95}, "want.pitch_deg"),
+        ({"do": "allow", "kind": "hope"}, "kind"),
+        ({"do": "trial", "place": "ear"}, "trials.t1.place"),
+        ({"do": "drag", "value": 0}, "drag"),
+        ({"do": "point", "line": "keel", "index": 1}, "line"),
+        ({"do": "point", "line": "top", "index": 99}, "index"),
+        ({"do": "point", "line": "widest", "index": 1}, "line"),
+        ({"do": "point", "line": "top", "index": 3, "value_mm": -40.0}, "top"),
+        ({"do": "point", "line": "top", "index": 3, "value_mm": float("nan")}, "value_mm"),
+        ({"do": "point", "line": "top", "index": 3, "value_text": "10 m"}, "body.depth_mm"),
+        ({"do": "add_point", "line": "top", "x_mm": 0.0}, "x_mm"),
+        ({"do": "add_point", "line": "top", "x_mm": 9e9}, "x_mm"),
+        ({"do": "drop_point", "line": "top", "index": 0}, "index"),
+        ({"do": "exponent", "half": "left"}, "half"),
+        ({"do": "widest", "on": "yes"}, "on"),
+        ({"do": "turned"}, "on"),
+        ({"do": "mirror", "how": "twice"}, "how"),
+        ({"do": "resize", "by": "hope"}, "by"),
+        ({"do": "resize", "by": "length", "text": "10 m"}, "scale"),
+        ({"do": "resize", "by": "volume", "text": "0 ml"}, "scale"),
+        ({"do": "joint", "kind": "glue"}, "joints.j1.kind"),
+        ({"do": "joint", "x_mm": 89.9}, "joints"),
+        ({"do": "segment_material", "key": "s9", "name": "balsa"}, "segments"),
+        ({"do": "segment_material", "key": "s1", "name": "tar"}, "material"),
+        ({"do": "hollow", "on": True, "fill": "jam"}, "fill"),
+        ({"do": "swap_lip", "code": "anchor"}, "code"),
+        ({"do": "cavity", "code": "x"}, "code"),
+        ({"do": "cavity", "code": "lead"}, "code"),
+        ({"do": "set", "path": "water.measured_g_cm3", "text": "0 g/cm³"}, "water.measured_g_cm3"),
+        ({"do": "set", "path": "want.by", "text": "luck"}, "want.by"),
+        ({"do": "set", "path": "material.solid_g_cm3", "text": "0.1"}, "material.solid_g_cm3"),
+    ]
 
     @pytest.mark.parametrize(("edit", "field"), REFUSED)
     def test_a_bad_edit_is_refused_and_changes_nothing(self, edit, field):
@@ -243,9 +376,16 @@ class TestEdits:
     def test_a_hole_becomes_a_pair_and_one_again_with_as_much_metal(self):
         pair = apply(full(), {"do": "pair", "key": "b1"}, SHOP)
         hole, was = to_design(pair).ballast[0], to_design(full()).ballast[0]
-        assert hole.count == 2 and hole.beside_mm >= hole.drill_mm / 2 + 1 and hole.mass_g == was.mass_g and hole.depth_mm < was.depth_mm
+        assert (
+            hole.count == 2
+            and hole.beside_mm >= hole.drill_mm / 2 + 1
+            and hole.mass_g == was.mass_g
+            and hole.depth_mm < was.depth_mm
+        )
         assert to_design(apply(pair, {"do": "pair", "key": "b1"}, SHOP)).ballast[0] == was
-        balls = apply(apply(document(), {"do": "slug", "code": "shot"}, SHOP), {"do": "pair", "key": "b1"}, SHOP)
+        balls = apply(
+            apply(document(), {"do": "slug", "code": "shot"}, SHOP), {"do": "pair", "key": "b1"}, SHOP
+        )
         assert to_design(balls).ballast[0].each_g == pytest.approx(LEAD_BALL.ball_g)
         with pytest.raises(Refused, match="one of b1"):
             apply(full(), {"do": "pair", "key": "nobody"}, SHOP)
@@ -255,7 +395,10 @@ class TestEdits:
         assert set(EDITS) <= tried
 
     @settings(max_examples=60, deadline=None)
-    @given(st.text(max_size=30), st.sampled_from(["body.length_mm", "ballast.b1.mass_g", "water.temperature_c", "want.pitch_deg"]))
+    @given(
+        st.text(max_size=30),
+        st.sampled_from(["body.length_mm", "ballast.b1.mass_g", "water.temperature_c", "want.pitch_deg"]),
+    )
     def test_any_text_gives_a_sound_document_or_a_refusal(self, text, path):
         try:
             json.dumps(apply(full(), {"do": "set", "path": path, "text": text}, SHOP), allow_nan=False)

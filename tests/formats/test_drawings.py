@@ -1,4 +1,6 @@
-"""Outlines in and out: SVG and DXF, our own unchanged, others by their units, transforms and names; nothing in a file is run or fetched."""
+"""Outlines in and out: SVG and DXF, our own unchanged, others by their units, transforms and names;
+nothing in a file is run or fetched.
+"""
 
 import io
 
@@ -22,7 +24,10 @@ BOX = "M0 0 H90 V20 H0 Z"
 
 
 def svg(inner, attributes='width="100mm" height="60mm" viewBox="0 0 100 60"'):
-    return f'<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" {attributes}>{inner}</svg>'.encode()
+    return (
+        '<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink"'
+        f" {attributes}>{inner}</svg>".encode()
+    )
 
 
 def size(points):
@@ -44,7 +49,9 @@ class TestSvg:
         found = svg_outlines.read((text[:at] + "0.5 0.5 L" + text[at:]).encode())
         assert found.document is None and found.top is not None
         body = to_design(content).body
-        assert size(found.side) == pytest.approx(size(side_outline(body)), abs=0.6) and size(found.top) == pytest.approx(size(top_outline(body)), abs=0.05)
+        assert size(found.side) == pytest.approx(size(side_outline(body)), abs=0.6) and size(
+            found.top
+        ) == pytest.approx(size(top_outline(body)), abs=0.05)
 
     @pytest.mark.parametrize(
         ("inner", "attributes", "wanted"),
@@ -54,12 +61,36 @@ class TestSvg:
             (f'<path d="{BOX}"/>', 'width="4in" height="2.4in" viewBox="0 0 100 60"', (91.44, 20.32)),
             (f'<path d="{BOX}"/>', 'width="100" height="60"', (90 * 25.4 / 96, 20 * 25.4 / 96)),
             ('<rect width="340" height="80"/>', "", (340 * 25.4 / 96, 80 * 25.4 / 96)),
-            (f'<g transform="scale(0.5) translate(7 9)"><path d="{BOX}"/></g>', 'width="100mm" height="60mm" viewBox="0 0 100 60"', (45, 10)),
-            (f'<g transform="rotate(90)"><path d="{BOX}"/></g>', 'width="100mm" height="60mm" viewBox="0 0 100 60"', (20, 90)),
-            ('<ellipse cx="50" cy="20" rx="40" ry="10"/>', 'width="100mm" height="60mm" viewBox="0 0 100 60"', (80, 20)),
-            ('<path d="M0 10 C0 0 90 0 90 10 S0 20 0 10z"/>', 'width="100mm" height="60mm" viewBox="0 0 100 60"', (90, 15)),
-            ('<polygon points="0,0 90,0 90,20 0,20"/>', 'width="100mm" height="60mm" viewBox="0 0 100 60"', (90, 20)),
-            (f'<svg x="5" y="5" width="50" height="30" viewBox="0 0 100 60"><path d="{BOX}"/></svg>', 'width="100mm" height="60mm" viewBox="0 0 100 60"', (45, 10)),
+            (
+                f'<g transform="scale(0.5) translate(7 9)"><path d="{BOX}"/></g>',
+                'width="100mm" height="60mm" viewBox="0 0 100 60"',
+                (45, 10),
+            ),
+            (
+                f'<g transform="rotate(90)"><path d="{BOX}"/></g>',
+                'width="100mm" height="60mm" viewBox="0 0 100 60"',
+                (20, 90),
+            ),
+            (
+                '<ellipse cx="50" cy="20" rx="40" ry="10"/>',
+                'width="100mm" height="60mm" viewBox="0 0 100 60"',
+                (80, 20),
+            ),
+            (
+                '<path d="M0 10 C0 0 90 0 90 10 S0 20 0 10z"/>',
+                'width="100mm" height="60mm" viewBox="0 0 100 60"',
+                (90, 15),
+            ),
+            (
+                '<polygon points="0,0 90,0 90,20 0,20"/>',
+                'width="100mm" height="60mm" viewBox="0 0 100 60"',
+                (90, 20),
+            ),
+            (
+                f'<svg x="5" y="5" width="50" height="30" viewBox="0 0 100 60"><path d="{BOX}"/></svg>',
+                'width="100mm" height="60mm" viewBox="0 0 100 60"',
+                (45, 10),
+            ),
         ],
     )
     def test_units_transforms_and_shapes_are_respected(self, inner, attributes, wanted):
@@ -68,30 +99,58 @@ class TestSvg:
     def test_named_outlines_win_over_size_and_unnamed_go_by_place(self):
         big, small = '<path id="{}" d="M0 0 H90 V30 H0 Z"/>', '<path id="{}" d="M0 40 H90 V55 H0 Z"/>'
         named = svg_outlines.read(svg(big.format("top-view") + small.format("Side")))
-        assert size(named.side)[1] == pytest.approx(15, rel=1e-3) and size(named.top)[1] == pytest.approx(30, rel=1e-3)
+        assert size(named.side)[1] == pytest.approx(15, rel=1e-3) and size(named.top)[1] == pytest.approx(
+            30, rel=1e-3
+        )
         plain = svg_outlines.read(svg(small.format("a") + big.format("b")))
-        assert size(plain.side)[1] == pytest.approx(30, rel=1e-3) and size(plain.top)[1] == pytest.approx(15, rel=1e-3)
+        assert size(plain.side)[1] == pytest.approx(30, rel=1e-3) and size(plain.top)[1] == pytest.approx(
+            15, rel=1e-3
+        )
         assert svg_outlines.read(svg('<path d="M0 0 H90 V30 H0 Z"/><path d="M2 2 h5 v5 h-5z"/>')).top is None
 
     @pytest.mark.parametrize(
         ("data", "says"),
         [
-            (b"", "no SVG file"), (b"\x89PNG\r\n", "no SVG file"), (b"<html></html>", "XML but no SVG"), (svg(""), "no closed outline"), (svg('<path d="M0 0 H90 V20"/>'), "no closed outline"),
-            (svg(f'<script>alert(1)</script><path d="{BOX}"/>'), "<script>"), (svg(f'<path onload="x()" d="{BOX}"/>'), 'onload="…"'),
-            (svg(f'<image xlink:href="http://example.org/x.png"/><path d="{BOX}"/>'), "<image>"), (svg(f'<a xlink:href="http://example.org"><path d="{BOX}"/></a>'), "links out of the file"),
-            (svg(f'<path d="{BOX}" style="fill:url(http://example.org/a)"/>'), "links out of the file"), (svg(f'<use href="#a"/><path d="{BOX}"/>'), "<use>"),
-            (svg(f'<foreignObject><iframe/></foreignObject><path d="{BOX}"/>'), "foreignobject"), (svg(f'<style>@import "http://example.org/a.css";</style><path d="{BOX}"/>'), "<style>"),
-            (b'<?xml version="1.0"?><!DOCTYPE svg [<!ENTITY a "b">]><svg xmlns="http://www.w3.org/2000/svg">&a;</svg>', "entities are not read"),
-            (b'<?xml version="1.0"?><!DOCTYPE svg [<!ENTITY a SYSTEM "file:///etc/passwd">]><svg xmlns="http://www.w3.org/2000/svg">&a;</svg>', "entities are not read"),
-            (svg(f'<path d="M0 0 {"L1 1 L2 0 " * 30_000}Z"/>'), "more than 40000 points"), (svg('<path d="M0 0h9v9h-9z"/>' * 2_100), "more than 2000 shapes"),
+            (b"", "no SVG file"),
+            (b"\x89PNG\r\n", "no SVG file"),
+            (b"<html></html>", "XML but no SVG"),
+            (svg(""), "no closed outline"),
+            (svg('<path d="M0 0 H90 V20"/>'), "no closed outline"),
+            (svg(f'<script>alert(1)</script><path d="{BOX}"/>'), "<script>"),
+            (svg(f'<path onload="x()" d="{BOX}"/>'), 'onload="…"'),
+            (svg(f'<image xlink:href="http://example.org/x.png"/><path d="{BOX}"/>'), "<image>"),
+            (svg(f'<a xlink:href="http://example.org"><path d="{BOX}"/></a>'), "links out of the file"),
+            (svg(f'<path d="{BOX}" style="fill:url(http://example.org/a)"/>'), "links out of the file"),
+            (svg(f'<use href="#a"/><path d="{BOX}"/>'), "<use>"),
+            (svg(f'<foreignObject><iframe/></foreignObject><path d="{BOX}"/>'), "foreignobject"),
+            (svg(f'<style>@import "http://example.org/a.css";</style><path d="{BOX}"/>'), "<style>"),
+            (
+                (
+                    b'<?xml version="1.0"?><!DOCTYPE svg [<!ENTITY a "b">]><svg'
+                    b' xmlns="http://www.w3.org/2000/svg">&a;</svg>'
+                ),
+                "entities are not read",
+            ),
+            (
+                (
+                    b'<?xml version="1.0"?><!DOCTYPE svg [<!ENTITY a SYSTEM "file:///etc/passwd">]><svg'
+                    b' xmlns="http://www.w3.org/2000/svg">&a;</svg>'
+                ),
+                "entities are not read",
+            ),
+            (svg(f'<path d="M0 0 {"L1 1 L2 0 " * 30_000}Z"/>'), "more than 40000 points"),
+            (svg('<path d="M0 0h9v9h-9z"/>' * 2_100), "more than 2000 shapes"),
             (b" " * 10_000_001, "at most 10 MB"),
         ],
-    )  # fmt: skip
+    )
     def test_what_is_wrong_is_said_and_nothing_is_followed(self, data, says):
         with pytest.raises(Refused, match="(?s)" + says):
             svg_outlines.read(data)
 
-    @pytest.mark.parametrize("path", ["M0 0 L9000 0 L9000 50 Z", "M0 0 L NaN 0 L 90 20 Z", "M0 0 L1e999 0 L90 20Z", "M0 0 H90 V0.1 H0 Z"])
+    @pytest.mark.parametrize(
+        "path",
+        ["M0 0 L9000 0 L9000 50 Z", "M0 0 L NaN 0 L 90 20 Z", "M0 0 L1e999 0 L90 20Z", "M0 0 H90 V0.1 H0 Z"],
+    )
     def test_outlines_that_cannot_be_a_body_are_refused(self, path):
         with pytest.raises(Refused):
             lines_of(svg_outlines.read(svg(f'<path d="{path}"/>')).side)
@@ -112,7 +171,11 @@ BOX_POINTS = [(0, 0), (90, 0), (90, 20), (0, 20)]
 class TestDxf:
     def layers(self, content):
         body = to_design(content).body
-        return [dxf.Layer("SIDE", (side_outline(body, 121),)), dxf.Layer("TOP", (top_outline(body, 121) - [0, 40],)), dxf.Layer("HOLES", circles=((30.0, 0.0, 5.0),))]
+        return [
+            dxf.Layer("SIDE", (side_outline(body, 121),)),
+            dxf.Layer("TOP", (top_outline(body, 121) - [0, 40],)),
+            dxf.Layer("HOLES", circles=((30.0, 0.0, 5.0),)),
+        ]
 
     def test_our_own_comes_back_unchanged(self):
         content = full()
@@ -126,7 +189,9 @@ class TestDxf:
         assert dxf.read(data).document == content
         assert dxf.read(moved).document is None
 
-    @pytest.mark.parametrize(("unit", "factor"), [(dxf_units.MM, 1.0), (dxf_units.CM, 10.0), (dxf_units.IN, 25.4), (0, 1.0)])
+    @pytest.mark.parametrize(
+        ("unit", "factor"), [(dxf_units.MM, 1.0), (dxf_units.CM, 10.0), (dxf_units.IN, 25.4), (0, 1.0)]
+    )
     def test_units(self, unit, factor):
         points = np.array(BOX_POINTS) / factor
         found = dxf.read(drawn(lambda space: space.add_lwpolyline(points.tolist(), close=True), unit))
@@ -135,20 +200,28 @@ class TestDxf:
     def test_splines_ellipses_and_layers(self):
         def add(space):
             space.add_ellipse((45, 40), major_axis=(45, 0), ratio=0.2, dxfattribs={"layer": "Top"})
-            space.add_lwpolyline([(0, 0, 0, 0, 0.2), (90, 0, 0, 0, 0.2)], close=True, dxfattribs={"layer": "side view"})
+            space.add_lwpolyline(
+                [(0, 0, 0, 0, 0.2), (90, 0, 0, 0, 0.2)], close=True, dxfattribs={"layer": "side view"}
+            )
             space.add_text("90 mm")
 
         found = dxf.read(drawn(add))
-        assert size(found.top) == pytest.approx((90, 18), rel=1e-3) and size(found.side)[0] == pytest.approx(90, rel=2e-3)
+        assert size(found.top) == pytest.approx((90, 18), rel=1e-3) and size(found.side)[0] == pytest.approx(
+            90, rel=2e-3
+        )
 
     @pytest.mark.parametrize(
         ("data", "says"),
         [
-            (b"", "no DXF file"), (b"  0\nSECTION\n  2\nNOPE", "no DXF file|no closed outline"), (b"\x00\xff" * 50, "no DXF file"), (b"x" * 10_000_001, "at most 10 MB"),
-            (drawn(lambda space: space.add_line((0, 0), (9, 0))), "no closed outline"), (drawn(lambda space: [space.add_point((i, 0)) for i in range(2_100)]), "more than 2000"),
+            (b"", "no DXF file"),
+            (b"  0\nSECTION\n  2\nNOPE", "no DXF file|no closed outline"),
+            (b"\x00\xff" * 50, "no DXF file"),
+            (b"x" * 10_000_001, "at most 10 MB"),
+            (drawn(lambda space: space.add_line((0, 0), (9, 0))), "no closed outline"),
+            (drawn(lambda space: [space.add_point((i, 0)) for i in range(2_100)]), "more than 2000"),
         ],
         ids=["empty", "half", "bytes", "large", "open", "crowded"],
-    )  # fmt: skip
+    )
     def test_what_is_wrong_is_said(self, data, says):
         with pytest.raises(Refused, match=says):
             dxf.read(data)
@@ -163,10 +236,16 @@ class TestBladeFile:
     @pytest.mark.parametrize(
         ("change", "says"),
         [
-            ({"version": 9}, "version"), ({"holes": []}, "two holes"), ({"extra": 1}, "unknown field"), ({"width_mm": "wide"}, "width_mm"), ({"nose_deg": float("nan")}, "nose_deg"),
-            ({"metal": "cheese"}, "metal"), ({"name": 5}, "a text"), ({"cup_mm": 9.5}, "half the width"),
+            ({"version": 9}, "version"),
+            ({"holes": []}, "two holes"),
+            ({"extra": 1}, "unknown field"),
+            ({"width_mm": "wide"}, "width_mm"),
+            ({"nose_deg": float("nan")}, "nose_deg"),
+            ({"metal": "cheese"}, "metal"),
+            ({"name": 5}, "a text"),
+            ({"cup_mm": 9.5}, "half the width"),
         ],
-    )  # fmt: skip
+    )
     def test_a_bad_one_is_refused_by_field(self, change, says):
         with pytest.raises(Refused, match=says):
             blade_file.of_document({**blade_file.document(START), **change})

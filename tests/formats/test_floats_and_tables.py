@@ -1,4 +1,6 @@
-"""Float documents and their edits, weighed things as CSV: round trips, refusals that name the field, nothing half changed."""
+"""Float documents and their edits, weighed things as CSV: round trips, refusals that name the field,
+nothing half changed.
+"""
 
 import csv
 import io
@@ -50,32 +52,70 @@ class TestEdits:
     def test_a_pulled_point_makes_the_profile_the_makers_own(self):
         found = edited({"do": "point", "line": "body", "index": 3, "x_mm": 8.0, "value_mm": 90.0})
         body = to_float(found).part("body")
-        assert body.form == "own" and body.diameter_mm == pytest.approx(16) and body.points[3][1] == pytest.approx(1.0)
+        assert (
+            body.form == "own"
+            and body.diameter_mm == pytest.approx(16)
+            and body.points[3][1] == pytest.approx(1.0)
+        )
         more = edited({"do": "add_point", "line": "body"}, document=found)
         assert len(to_float(more).part("body").points) == len(body.points) + 1
-        assert len(to_float(edited({"do": "drop_point", "line": "body", "index": 2}, document=more)).part("body").points) == len(body.points)
+        assert len(
+            to_float(edited({"do": "drop_point", "line": "body", "index": 2}, document=more))
+            .part("body")
+            .points
+        ) == len(body.points)
 
     def test_sizing_reaches_the_load(self):
-        assert pull_to(to_float(edited({"do": "size", "text": "3.2 g", "by": "length"}))) == pytest.approx(3.2, abs=3e-3)
+        assert pull_to(to_float(edited({"do": "size", "text": "3.2 g", "by": "length"}))) == pytest.approx(
+            3.2, abs=3e-3
+        )
 
     def test_parts_marks_tips_materials_water_and_weighed_masses(self):
         found = edited(
-            {"do": "add", "group": "parts", "kind": "loading"}, {"do": "add", "group": "marks"}, {"do": "add", "group": "tips", "kind": "tip"}, {"do": "material", "key": "body", "name": "paulownia"},
-            {"do": "water", "name": "sea water"}, {"do": "set", "path": "parts.stem.mass_g", "text": "0.4 g"}, {"do": "flag", "path": "parts.loading1.inside", "on": True},
-            {"do": "set", "path": "wanted_mark", "text": "shoulder"}, {"do": "remove", "group": "parts", "key": "antenna"},
-        )  # fmt: skip
+            {"do": "add", "group": "parts", "kind": "loading"},
+            {"do": "add", "group": "marks"},
+            {"do": "add", "group": "tips", "kind": "tip"},
+            {"do": "material", "key": "body", "name": "paulownia"},
+            {"do": "water", "name": "sea water"},
+            {"do": "set", "path": "parts.stem.mass_g", "text": "0.4 g"},
+            {"do": "flag", "path": "parts.loading1.inside", "on": True},
+            {"do": "set", "path": "wanted_mark", "text": "shoulder"},
+            {"do": "remove", "group": "parts", "key": "antenna"},
+        )
         design = to_float(found)
-        assert design.water == SEA and design.part("stem").mass_g == 0.4 and design.part("loading1").inside and design.part("body").density_g_cm3 == pytest.approx(0.285)
-        assert len(tips(found)) == 4 and len(design.marks) == 3 and all(part.kind != "antenna" for part in design.parts)
+        assert (
+            design.water == SEA
+            and design.part("stem").mass_g == 0.4
+            and design.part("loading1").inside
+            and design.part("body").density_g_cm3 == pytest.approx(0.285)
+        )
+        assert (
+            len(tips(found)) == 4
+            and len(design.marks) == 3
+            and all(part.kind != "antenna" for part in design.parts)
+        )
 
     REFUSED = [
-        ({"do": "fly"}, "do"), ({"do": "set", "path": "parts.body.length_mm", "text": "wide"}, "parts.body.length_mm"), ({"do": "set", "path": "parts.keel.length_mm", "text": "3 mm"}, "parts.keel.length_mm"),
-        ({"do": "set", "path": "parts.body.length_mm", "text": "10 m"}, "body.length_mm"), ({"do": "set", "path": "water.temperature_c", "text": "12"}, "water.temperature_c"),
-        ({"do": "set", "path": "parts.body.form", "text": "square"}, "body.form"), ({"do": "set", "path": "name", "text": " "}, "name"), ({"do": "set", "path": "marks.m1.height_mm", "text": "900 mm"}, "mark shoulder"),
-        ({"do": "point", "line": "body", "index": 99}, "index"), ({"do": "point", "line": "keel", "index": 1}, "parts"), ({"do": "drop_point", "line": "body", "index": 0}, "index"), ({"do": "add", "kind": "sail"}, "kind"),
-        ({"do": "remove", "group": "parts", "key": "x"}, "parts"), ({"do": "material", "key": "body", "name": "cheese"}, "material"), ({"do": "flag", "path": "name", "on": True}, "path"),
-        ({"do": "water", "name": "lava"}, "water"), ({"do": "size", "text": "900 g"}, "load"), ({"do": "size", "text": "3"}, "none"), ({"do": "add_point", "line": "x"}, "parts"),
-    ]  # fmt: skip
+        ({"do": "fly"}, "do"),
+        ({"do": "set", "path": "parts.body.length_mm", "text": "wide"}, "parts.body.length_mm"),
+        ({"do": "set", "path": "parts.keel.length_mm", "text": "3 mm"}, "parts.keel.length_mm"),
+        ({"do": "set", "path": "parts.body.length_mm", "text": "10 m"}, "body.length_mm"),
+        ({"do": "set", "path": "water.temperature_c", "text": "12"}, "water.temperature_c"),
+        ({"do": "set", "path": "parts.body.form", "text": "square"}, "body.form"),
+        ({"do": "set", "path": "name", "text": " "}, "name"),
+        ({"do": "set", "path": "marks.m1.height_mm", "text": "900 mm"}, "mark shoulder"),
+        ({"do": "point", "line": "body", "index": 99}, "index"),
+        ({"do": "point", "line": "keel", "index": 1}, "parts"),
+        ({"do": "drop_point", "line": "body", "index": 0}, "index"),
+        ({"do": "add", "kind": "sail"}, "kind"),
+        ({"do": "remove", "group": "parts", "key": "x"}, "parts"),
+        ({"do": "material", "key": "body", "name": "cheese"}, "material"),
+        ({"do": "flag", "path": "name", "on": True}, "path"),
+        ({"do": "water", "name": "lava"}, "water"),
+        ({"do": "size", "text": "900 g"}, "load"),
+        ({"do": "size", "text": "3"}, "none"),
+        ({"do": "add_point", "line": "x"}, "parts"),
+    ]
 
     @pytest.mark.parametrize(("edit", "field"), [row for row in REFUSED if row[1] != "none"])
     def test_what_cannot_be_is_refused_by_field_and_changes_nothing(self, edit, field):
@@ -89,7 +129,12 @@ class TestEdits:
         assert {edit["do"] for edit, _ in self.REFUSED} >= set(EDITS)
 
     @settings(max_examples=60, deadline=None)
-    @given(st.text(max_size=24), st.sampled_from(["parts.body.length_mm", "parts.stem.diameter_mm", "varnish_g", "marks.m1.height_mm"]))
+    @given(
+        st.text(max_size=24),
+        st.sampled_from(
+            ["parts.body.length_mm", "parts.stem.diameter_mm", "varnish_g", "marks.m1.height_mm"]
+        ),
+    )
     def test_any_text_gives_a_sound_float_or_a_refusal(self, text, path):
         try:
             json.dumps(apply(antenna(), {"do": "set", "path": path, "text": text}, WATERS), allow_nan=False)
@@ -100,10 +145,19 @@ class TestEdits:
 @pytest.mark.parametrize(
     ("change", "says"),
     [
-        ({"version": 9}, "format"), ({"parts": []}, "1 to 16"), ({"parts": "many"}, "list"), ({"parts": [5]}, "object is needed"), ({"water": None}, "water"), ({"paint_g": float("nan")}, "paint_g"),
-        ({"kind": "boat"}, "kind"), ({"extra": 1}, "unknown field"), ({"marks": [{"key": "m1", "name": "x", "height_mm": True}]}, "height_mm"), ({"shots": 5}, "short text"), ({"tips": [{"key": "t"}]}, "needed"),
+        ({"version": 9}, "format"),
+        ({"parts": []}, "1 to 16"),
+        ({"parts": "many"}, "list"),
+        ({"parts": [5]}, "object is needed"),
+        ({"water": None}, "water"),
+        ({"paint_g": float("nan")}, "paint_g"),
+        ({"kind": "boat"}, "kind"),
+        ({"extra": 1}, "unknown field"),
+        ({"marks": [{"key": "m1", "name": "x", "height_mm": True}]}, "height_mm"),
+        ({"shots": 5}, "short text"),
+        ({"tips": [{"key": "t"}]}, "needed"),
     ],
-)  # fmt: skip
+)
 def test_a_document_that_is_no_float_is_refused(change, says):
     with pytest.raises(Refused, match=says):
         checked({**antenna(), **change})
@@ -117,7 +171,15 @@ def test_bytes_that_are_no_float_are_refused(data):
 
 class TestCsv:
     ROWS = [
-        {"name": "Spoon, 18 g", "kind": "bait", "air": 18.43, "water": 15.98, "temperature": 12.0, "salinity": 0.0, "note": "bought"},
+        {
+            "name": "Spoon, 18 g",
+            "kind": "bait",
+            "air": 18.43,
+            "water": 15.98,
+            "temperature": 12.0,
+            "salinity": 0.0,
+            "note": "bought",
+        },
         {"name": "=cmd()", "kind": "other", "air": 2.0},
     ]
 
@@ -125,9 +187,17 @@ class TestCsv:
         text = weighed_csv.write(self.ROWS)
         assert "air [g]" in text.splitlines()[0] and "'=cmd()" in text
         rows, missing = weighed_csv.read(text.encode(), {})
-        assert missing == [] and rows[0]["air"] == 18.43 and rows[0]["temperature"] == 12.0 and rows[0]["name"] == "Spoon, 18 g" and rows[1]["name"] == "=cmd()"
+        assert (
+            missing == []
+            and rows[0]["air"] == 18.43
+            and rows[0]["temperature"] == 12.0
+            and rows[0]["name"] == "Spoon, 18 g"
+            and rows[1]["name"] == "=cmd()"
+        )
 
-    @pytest.mark.parametrize("name", ["=1+1", "-2+3", "+4", "@sum", "\tTab", "\rReturn", "'quoted", "'=1", "’tis plain", "-"])
+    @pytest.mark.parametrize(
+        "name", ["=1+1", "-2+3", "+4", "@sum", "\tTab", "\rReturn", "'quoted", "'=1", "’tis plain", "-"]
+    )
     def test_no_cell_is_a_formula_and_every_text_comes_back_as_it_was(self, name):
         text = weighed_csv.write([{"name": f"x{name}", "note": name, "air": -1.5}])
         cell = list(csv.reader(io.StringIO(text)))[1][list(weighed_csv.COLUMNS).index("note")]
@@ -136,7 +206,15 @@ class TestCsv:
         assert rows[0]["note"] == name.strip() and rows[0]["air"] == -1.5
 
     def test_marks_come_back_and_water_without_a_warmth_is_asked_for(self):
-        text = weighed_csv.write([{"name": "Float", "marks": weighed_csv.marks_text([["ring, red", 23.0], ["tip", 21.25]]), "temperature": 14.0}])
+        text = weighed_csv.write(
+            [
+                {
+                    "name": "Float",
+                    "marks": weighed_csv.marks_text([["ring, red", 23.0], ["tip", 21.25]]),
+                    "temperature": 14.0,
+                }
+            ]
+        )
         assert weighed_csv.read(text.encode(), {})[0][0]["marks"] == [("ring, red", 23.0), ("tip", 21.25)]
         with pytest.raises(Refused, match="line 2, temperature.*how warm"):
             weighed_csv.read(b"name,air [g],water [g]\nA,5,3\n", {})
@@ -146,16 +224,27 @@ class TestCsv:
         rows, missing = weighed_csv.read(data, {})
         assert rows == [] and [head.name for head in missing] == ["air"]
         rows, missing = weighed_csv.read(data, {"air": "oz"})
-        assert missing == [] and rows[0]["air"] == pytest.approx(14.1747, rel=1e-4) and rows[0]["temperature"] == pytest.approx(12.22, abs=0.01)
+        assert (
+            missing == []
+            and rows[0]["air"] == pytest.approx(14.1747, rel=1e-4)
+            and rows[0]["temperature"] == pytest.approx(12.22, abs=0.01)
+        )
 
     @pytest.mark.parametrize(
         ("data", "says"),
         [
-            (b"", "column names"), (b"\xff\xfe", "UTF-8"), (b"air [g]\n5\n", "a column “name” is needed"), (b"name,wings\nA,2\n", "unknown column"), (b"name,air [g]\nA,heavy\n", "line 2, air"),
-            (b"name,air [stone]\nA,2\n", "stone"), (b"name,air [g]\n,2\n", "line 2"), (b"name\n" + b"A\n" * 5_001, "at most 5000"), (b"x" * 2_000_001, "at most 2000000"),
+            (b"", "column names"),
+            (b"\xff\xfe", "UTF-8"),
+            (b"air [g]\n5\n", "a column “name” is needed"),
+            (b"name,wings\nA,2\n", "unknown column"),
+            (b"name,air [g]\nA,heavy\n", "line 2, air"),
+            (b"name,air [stone]\nA,2\n", "stone"),
+            (b"name,air [g]\n,2\n", "line 2"),
+            (b"name\n" + b"A\n" * 5_001, "at most 5000"),
+            (b"x" * 2_000_001, "at most 2000000"),
         ],
         ids=["empty", "bytes", "no name", "unknown", "words", "unit", "nameless", "long", "large"],
-    )  # fmt: skip
+    )
     def test_what_is_wrong_is_said_with_its_line(self, data, says):
         with pytest.raises(Refused, match=says):
             weighed_csv.read(data, {})
@@ -163,7 +252,11 @@ class TestCsv:
 
 def test_a_mark_keeps_its_key_when_another_goes_and_one_comes():
     document = blank("F", "stick", Water())
-    for edit in ({"do": "add", "group": "marks"}, {"do": "remove", "group": "marks", "key": "m1"}, {"do": "add", "group": "marks"}):
+    for edit in (
+        {"do": "add", "group": "marks"},
+        {"do": "remove", "group": "marks", "key": "m1"},
+        {"do": "add", "group": "marks"},
+    ):
         document = apply(document, edit, {})
     before = {row["key"]: (row["name"], row["height_mm"]) for row in document["marks"]}
     keys = {mark.name: mark.key for mark in to_float(document).marks}
@@ -173,11 +266,15 @@ def test_a_mark_keeps_its_key_when_another_goes_and_one_comes():
     changed = [row["name"] for row in moved["marks"] if (row["name"], row["height_mm"]) != before[row["key"]]]
     assert changed == ["tip"]
     sized = apply(moved, {"do": "size", "text": "3 g", "by": "diameter"}, {})
-    assert {row["key"]: row["name"] for row in sized["marks"]} == {row["key"]: row["name"] for row in moved["marks"]}
+    assert {row["key"]: row["name"] for row in sized["marks"]} == {
+        row["key"]: row["name"] for row in moved["marks"]
+    }
 
 
 def test_a_float_says_whose_shape_it_is():
-    document = apply(blank("F", "stick", Water()), {"do": "set", "path": "source.kind", "text": "not_for_sale"}, {})
+    document = apply(
+        blank("F", "stick", Water()), {"do": "set", "path": "source.kind", "text": "not_for_sale"}, {}
+    )
     assert document["source"] == {"kind": "not_for_sale", "note": ""}
     with pytest.raises(Refused, match="own, licensed, not_for_sale"):
         apply(document, {"do": "set", "path": "source.kind", "text": "borrowed"}, {})

@@ -1,4 +1,6 @@
-"""Meshes and photos as bytes: STL of both kinds round-trips, photos are normalised, whatever is broken is named."""
+"""Meshes and photos as bytes: STL of both kinds round-trips, photos are normalised, whatever is broken is
+named.
+"""
 
 import io
 import json
@@ -53,37 +55,58 @@ class TestStl:
         again = stl.read(stl.write(polyhedra.surface(body, 180, 128), "B-001 whole body, mm"))
         made = measured(turned(again.mesh, "-x", "+z", 1.0))
         assert (
-            made.body.length_mm == pytest.approx(90, abs=1e-3) and made.body.depth_mm == pytest.approx(19, abs=0.01) and made.body.width_mm == pytest.approx(15, abs=0.01)
+            made.body.length_mm == pytest.approx(90, abs=1e-3)
+            and made.body.depth_mm == pytest.approx(19, abs=0.01)
+            and made.body.width_mm == pytest.approx(15, abs=0.01)
         )
         content, _ = as_body(again)
         found = to_design(content).body
         assert solid(found).volume_mm3 == pytest.approx(solid(body).volume_mm3, rel=1e-3)
         once_more = stl.read(stl.write(polyhedra.surface(found), "again"))
-        assert polyhedra.measures(once_more.mesh).volume_mm3 == pytest.approx(solid(found).volume_mm3, rel=1e-6)
+        assert polyhedra.measures(once_more.mesh).volume_mm3 == pytest.approx(
+            solid(found).volume_mm3, rel=1e-6
+        )
 
     def test_a_mesh_gets_a_verdict_like_any_other_body(self):
         content, _ = as_body(stl.read(EGG.export(file_type="stl")))
         outcome = evaluate.settle(to_design(content))
-        assert outcome.solid.volume_ml == pytest.approx(EGG.volume / 1000, rel=2e-3) and outcome.surface and "Floats" in outcome.verdict.sentence
+        assert (
+            outcome.solid.volume_ml == pytest.approx(EGG.volume / 1000, rel=2e-3)
+            and outcome.surface
+            and "Floats" in outcome.verdict.sentence
+        )
 
     def test_it_tells_how_far_it_is(self):
         told = []
         stl.read(EGG.export(file_type="stl"), lambda share, says: told.append((share, says)))
-        assert [share for share, _ in told] == sorted(share for share, _ in told) and any("1280 triangles" in says for _, says in told)
+        assert [share for share, _ in told] == sorted(share for share, _ in told) and any(
+            "1280 triangles" in says for _, says in told
+        )
 
     def test_the_header_says_what_it_is_and_never_begins_like_text(self):
         data = stl.write(box_mesh(10, 10, 10), "solid block, mm " + "x" * 200)
-        assert data[:80].decode().startswith("solid block") and len(data) == 84 + 50 * 12 and len(stl.read(data).mesh.faces) == 12
+        assert (
+            data[:80].decode().startswith("solid block")
+            and len(data) == 84 + 50 * 12
+            and len(stl.read(data).mesh.faces) == 12
+        )
 
     @pytest.mark.parametrize(
         ("data", "says"),
         [
-            (b"", "empty or cut short"), (b"x" * 300, "cut short, or no STL|triangles"), (EGG.export(file_type="stl")[:-600], "cut short"), (b"\x00" * 84, "cut short, or no STL"),
-            (b"solid x\nfacet normal 0 0 1\n outer loop\n vertex 0 0 zero\n", "no STL file that can be read|triangles"), (b"\0" * 80 + (3_000_000).to_bytes(4, "little"), "at most 2000000"),
+            (b"", "empty or cut short"),
+            (b"x" * 300, "cut short, or no STL|triangles"),
+            (EGG.export(file_type="stl")[:-600], "cut short"),
+            (b"\x00" * 84, "cut short, or no STL"),
+            (
+                b"solid x\nfacet normal 0 0 1\n outer loop\n vertex 0 0 zero\n",
+                "no STL file that can be read|triangles",
+            ),
+            (b"\0" * 80 + (3_000_000).to_bytes(4, "little"), "at most 2000000"),
             (b"solid nothing\nendsolid facet", "triangles|no STL"),
         ],
         ids=["empty", "noise", "short", "zeros", "words", "many", "hollow words"],
-    )  # fmt: skip
+    )
     def test_what_is_wrong_is_said(self, data, says):
         with pytest.raises(Refused, match=says):
             stl.read(data)
@@ -105,12 +128,18 @@ class TestBodyFileWithMesh:
         content, packed = as_body(stl.read(EGG.export(file_type="stl")))
         text = body_file.write(content, packed)
         again, mesh = body_file.read(text.encode())
-        assert again == tidied(content) and len(skins.mesh_of_bytes(body_file.inflated(mesh)).faces) == len(EGG.faces)
+        assert again == tidied(content) and len(skins.mesh_of_bytes(body_file.inflated(mesh)).faces) == len(
+            EGG.faces
+        )
         changed = json.loads(text) | {"mesh_data": "AAAA"}
         with pytest.raises(Refused, match="not the one the body names"):
             body_file.read(json.dumps(changed).encode())
 
-    @pytest.mark.parametrize("data", [b'{"mesh_data": 5}', b'{"mesh_data": "%%%"}', b'["mesh_data"]', b" " * 61_000_000], ids=["number", "no base64", "list", "large"])
+    @pytest.mark.parametrize(
+        "data",
+        [b'{"mesh_data": 5}', b'{"mesh_data": "%%%"}', b'["mesh_data"]', b" " * 61_000_000],
+        ids=["number", "no base64", "list", "large"],
+    )
     def test_what_is_no_body_file_is_refused(self, data):
         with pytest.raises(Refused):
             body_file.read(data)
@@ -135,7 +164,11 @@ class TestPhoto:
     @pytest.mark.parametrize("kind", ["JPEG", "PNG", "WEBP", "TIFF", "BMP"])
     def test_every_kind_becomes_an_upright_jpeg(self, kind):
         data, wide, high = photo.normalised(photographed(kind))
-        assert (wide, high) == (800, 600) and data[:2] == b"\xff\xd8" and photo.pixels(data).shape == (600, 800, 3)
+        assert (
+            (wide, high) == (800, 600)
+            and data[:2] == b"\xff\xd8"
+            and photo.pixels(data).shape == (600, 800, 3)
+        )
 
     def test_a_turned_photo_is_set_upright_and_the_cameras_notes_are_dropped(self):
         notes = Image.Exif()
@@ -150,11 +183,16 @@ class TestPhoto:
     @pytest.mark.parametrize(
         ("data", "says"),
         [
-            (b"", "no picture"), (b"<svg/>", "no picture"), (photographed()[:900], "no picture"), (b"GIF89a" + b"\0" * 99, "no picture"), (b"x" * 25_000_001, "at most 25 MB"),
-            (photographed(size=(40, 40)), "at least 60 pixels"), (photographed("PNG", (9000, 9000)), "million pixels"),
+            (b"", "no picture"),
+            (b"<svg/>", "no picture"),
+            (photographed()[:900], "no picture"),
+            (b"GIF89a" + b"\0" * 99, "no picture"),
+            (b"x" * 25_000_001, "at most 25 MB"),
+            (photographed(size=(40, 40)), "at least 60 pixels"),
+            (photographed("PNG", (9000, 9000)), "million pixels"),
         ],
         ids=["empty", "svg", "short", "gif", "heavy", "tiny", "huge"],
-    )  # fmt: skip
+    )
     def test_what_is_no_photo_is_refused(self, data, says, monkeypatch):
         monkeypatch.setattr(ImageFile, "LOAD_TRUNCATED_IMAGES", True)  # as it is once something was printed
         with pytest.raises(Refused, match=says):
@@ -192,8 +230,15 @@ class TestLinesDocument:
 
     def test_an_outline_without_a_top_is_as_wide_as_typed_or_a_share_of_its_depth(self):
         lines = lines_of(self.BOX)
-        plain, typed = (to_design(with_lines(blank("Box", HOST, to_design(document()).water), lines, None, width)).body for width in (None, 12.0))
-        assert plain.width_mm == pytest.approx(16, abs=0.1) and typed.width_mm == pytest.approx(12, abs=0.1) and plain.length_mm == 90
+        plain, typed = (
+            to_design(with_lines(blank("Box", HOST, to_design(document()).water), lines, None, width)).body
+            for width in (None, 12.0)
+        )
+        assert (
+            plain.width_mm == pytest.approx(16, abs=0.1)
+            and typed.width_mm == pytest.approx(12, abs=0.1)
+            and plain.length_mm == 90
+        )
 
     def test_new_lines_keep_what_is_on_the_body_in_proportion(self):
         content = document()

@@ -42,11 +42,21 @@ def edited(*edits):
 
 
 def test_a_mould_goes_out_and_comes_back_with_its_body():
-    content = edited({"do": "arrange", "count": 3}, {"do": "add", "group": "texts", "says": "AB"}, {"do": "set", "path": "tilt_deg", "text": "90°"}, {"do": "vents"})
+    content = edited(
+        {"do": "arrange", "count": 3},
+        {"do": "add", "group": "texts", "says": "AB"},
+        {"do": "set", "path": "tilt_deg", "text": "90°"},
+        {"do": "vents"},
+    )
     assert loads(dumps(content).encode()) == tidied(content) and content["vents"]
     block, master = mould_document.of_body("eel", 7, 2, full())
-    own = {**first_layout(block, master), "master": {**block, "document": full(), "body_id": None, "revision": None}}
-    assert loads(dumps(own).encode()) == tidied(own) and to_mould(own, master).master.volume_ml == pytest.approx(master.volume_ml)
+    own = {
+        **first_layout(block, master),
+        "master": {**block, "document": full(), "body_id": None, "revision": None},
+    }
+    assert loads(dumps(own).encode()) == tidied(own) and to_mould(
+        own, master
+    ).master.volume_ml == pytest.approx(master.volume_ml)
 
 
 @pytest.mark.parametrize("product", STARTERS, ids=lambda product: product.name)
@@ -66,13 +76,23 @@ def test_a_product_goes_out_and_comes_back(product):
 @pytest.mark.parametrize(
     ("spoil", "says"),
     [
-        (lambda d: d.update(format="other"), "lamsik-mould"), (lambda d: d["master"].update(kind="thought"), "one of"), (lambda d: d["master"].update(colour="red"), "known are"),
-        (lambda d: d["master"].update(volume_ml=500.0), "one of the figures"), (lambda d: d.update(length_mm=20.0), "smaller than what lies in it"), (lambda d: d.update(cavities=[]), "1 to 12"),
-        (lambda d: d["cavities"].append(dict(d["cavities"][0])), "each key once"), (lambda d: d["keys"].update(count=2.5), "whole number"), (lambda d: d.update(surprise=1), "unknown field"),
-        (lambda d: d.update(casting_c="hot"), "of its kind"), (lambda d: d.update(level_deg=90.0), "allowed"), (lambda d: d["funnel"].update(end="roof"), "one of"),
-        (lambda d: d["master"].update(kind="body"), "not in the file"), (lambda d: d.pop("master"), "an object"), (lambda d: d.update(cavities=3), "a list"),
+        (lambda d: d.update(format="other"), "lamsik-mould"),
+        (lambda d: d["master"].update(kind="thought"), "one of"),
+        (lambda d: d["master"].update(colour="red"), "known are"),
+        (lambda d: d["master"].update(volume_ml=500.0), "one of the figures"),
+        (lambda d: d.update(length_mm=20.0), "smaller than what lies in it"),
+        (lambda d: d.update(cavities=[]), "1 to 12"),
+        (lambda d: d["cavities"].append(dict(d["cavities"][0])), "each key once"),
+        (lambda d: d["keys"].update(count=2.5), "whole number"),
+        (lambda d: d.update(surprise=1), "unknown field"),
+        (lambda d: d.update(casting_c="hot"), "of its kind"),
+        (lambda d: d.update(level_deg=90.0), "allowed"),
+        (lambda d: d["funnel"].update(end="roof"), "one of"),
+        (lambda d: d["master"].update(kind="body"), "not in the file"),
+        (lambda d: d.pop("master"), "an object"),
+        (lambda d: d.update(cavities=3), "a list"),
     ],
-)  # fmt: skip
+)
 def test_what_is_wrong_with_a_file_is_named(spoil, says):
     content = copy.deepcopy(fresh())
     spoil(content)
@@ -93,8 +113,14 @@ class TestEdits:
         assert set(EDITS) == cases
 
     def test_cavities_are_arranged_dragged_added_and_taken_out(self):
-        content = edited({"do": "arrange", "count": 2}, {"do": "point", "line": "c1", "x_mm": 54.0, "value_mm": 30.0})
-        assert len(content["cavities"]) == 2 and content["cavities"][0]["x_mm"] == 54.0 and content["cavities"][0]["y_mm"] == 30.0
+        content = edited(
+            {"do": "arrange", "count": 2}, {"do": "point", "line": "c1", "x_mm": 54.0, "value_mm": 30.0}
+        )
+        assert (
+            len(content["cavities"]) == 2
+            and content["cavities"][0]["x_mm"] == 54.0
+            and content["cavities"][0]["y_mm"] == 30.0
+        )
         more = apply(content, {"do": "add", "group": "cavities"}, lambda _: MASTER)
         assert [row["key"] for row in more["cavities"]] == ["c1", "c2", "c3"]
         assert box(to_mould(more, MASTER)).width_mm > box(to_mould(content, MASTER)).width_mm
@@ -108,22 +134,41 @@ class TestEdits:
         assert not look(to_mould(apply(standing, {"do": "vents"}, lambda _: MASTER), MASTER)).points
 
     def test_another_pull_parts_it_anew_and_an_empty_box_size_is_as_needed(self):
-        turned = edited({"do": "set", "path": "length_mm", "text": "200 mm"}, {"do": "set", "path": "pull", "text": "back"})
+        turned = edited(
+            {"do": "set", "path": "length_mm", "text": "200 mm"},
+            {"do": "set", "path": "pull", "text": "back"},
+        )
         assert turned["length_mm"] is None and turned["pull"] == "back"
         sized = edited({"do": "set", "path": "width_mm", "text": "90 mm"}, {"do": "fit"})
-        assert sized["width_mm"] is None and edited({"do": "set", "path": "width_mm", "text": "90 mm"}, {"do": "set", "path": "width_mm", "text": ""})["width_mm"] is None
+        assert (
+            sized["width_mm"] is None
+            and edited(
+                {"do": "set", "path": "width_mm", "text": "90 mm"},
+                {"do": "set", "path": "width_mm", "text": ""},
+            )["width_mm"]
+            is None
+        )
         assert edited({"do": "set", "path": "kind", "text": "press"})["stand"] == "flat"
 
     @pytest.mark.parametrize(
         ("edit", "says"),
         [
-            ({"do": "dance"}, "one of"), ({"do": "set", "path": "casting_c", "text": "172"}, "the unit is missing"), ({"do": "set", "path": "edge_mm", "text": "wide"}, "length"),
-            ({"do": "set", "path": "length_mm", "text": "30 mm"}, "smaller than what lies in it"), ({"do": "set", "path": "keys.count", "text": "2.5"}, "whole number"),
-            ({"do": "set", "path": "master.kind", "text": "body"}, "not typed here"), ({"do": "remove", "group": "cavities", "key": "c1"}, "needs one cavity"), ({"do": "remove", "group": "cavities", "key": "c9"}, "one of this"),
-            ({"do": "point", "line": "c9"}, "of this mould"), ({"do": "add", "group": "horses"}, "cavities, wells or texts"), ({"do": "flag", "path": "boards", "on": "yes"}, "true or false"),
-            ({"do": "arrange", "count": 99}, "allowed is"), ({"do": "set", "path": "cavities.c1.x_mm", "text": "1 mm"}, "reaches out"), ({"do": "set", "path": "kind", "text": "jelly"}, "one of"),
+            ({"do": "dance"}, "one of"),
+            ({"do": "set", "path": "casting_c", "text": "172"}, "the unit is missing"),
+            ({"do": "set", "path": "edge_mm", "text": "wide"}, "length"),
+            ({"do": "set", "path": "length_mm", "text": "30 mm"}, "smaller than what lies in it"),
+            ({"do": "set", "path": "keys.count", "text": "2.5"}, "whole number"),
+            ({"do": "set", "path": "master.kind", "text": "body"}, "not typed here"),
+            ({"do": "remove", "group": "cavities", "key": "c1"}, "needs one cavity"),
+            ({"do": "remove", "group": "cavities", "key": "c9"}, "one of this"),
+            ({"do": "point", "line": "c9"}, "of this mould"),
+            ({"do": "add", "group": "horses"}, "cavities, wells or texts"),
+            ({"do": "flag", "path": "boards", "on": "yes"}, "true or false"),
+            ({"do": "arrange", "count": 99}, "allowed is"),
+            ({"do": "set", "path": "cavities.c1.x_mm", "text": "1 mm"}, "reaches out"),
+            ({"do": "set", "path": "kind", "text": "jelly"}, "one of"),
         ],
-    )  # fmt: skip
+    )
     def test_what_cannot_be_done_says_why(self, edit, says):
         with pytest.raises(Refused, match=says):
             edited(edit)
@@ -147,10 +192,35 @@ class TestEdits:
             "x.y",
             "",
         ]
-        texts = ["", "0", "-5 mm", "12 mm", "1e9", "172 °C", "30°", "flat", "press", "open", "nose", "½ in", "9" * 40, "nan", "3 %"]
+        texts = [
+            "",
+            "0",
+            "-5 mm",
+            "12 mm",
+            "1e9",
+            "172 °C",
+            "30°",
+            "flat",
+            "press",
+            "open",
+            "nose",
+            "½ in",
+            "9" * 40,
+            "nan",
+            "3 %",
+        ]
         for _ in range(150):
-            edit = {"do": rng.choice(list(EDITS)), "path": rng.choice(paths), "text": rng.choice(texts), "group": rng.choice(["cavities", "wells", "vents", 3]), "key": rng.choice(["c1", "v1", None]),
-                    "count": rng.choice([1, 2, "3", None, 4.0]), "line": rng.choice(["c1", "w1", None]), "x_mm": rng.choice([50.0, -900, "a", None, float("nan")]), "on": rng.choice([True, "no"])}  # fmt: skip
+            edit = {
+                "do": rng.choice(list(EDITS)),
+                "path": rng.choice(paths),
+                "text": rng.choice(texts),
+                "group": rng.choice(["cavities", "wells", "vents", 3]),
+                "key": rng.choice(["c1", "v1", None]),
+                "count": rng.choice([1, 2, "3", None, 4.0]),
+                "line": rng.choice(["c1", "w1", None]),
+                "x_mm": rng.choice([50.0, -900, "a", None, float("nan")]),
+                "on": rng.choice([True, "no"]),
+            }
             if edit["do"] == "tilt" and rng.random() < 0.8:
                 continue
             try:

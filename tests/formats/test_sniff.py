@@ -21,7 +21,7 @@ from lamsik.formats import (
     stl,
     svg_outlines,
     weighed_csv,
-)  # fmt: skip
+)
 from lamsik.formats.sniff import kind_of
 from lamsik.web import security
 from tests.formats.test_body_document import full
@@ -55,13 +55,21 @@ def test_a_file_is_known_by_how_it_begins(says, data):
     assert kind_of(data) == says
 
 
-@pytest.mark.parametrize(("kind", "says"), [("JPEG", "a picture"), ("GIF", "a picture"), ("WEBP", "a picture"), ("PDF", "a PDF")])
+@pytest.mark.parametrize(
+    ("kind", "says"), [("JPEG", "a picture"), ("GIF", "a picture"), ("WEBP", "a picture"), ("PDF", "a PDF")]
+)
 def test_what_other_programs_write_is_known(kind, says):
     assert kind_of(picture(kind)) == says
 
 
 BOXES = {
-    "a JSON file": [body_document.loads, float_document.loads, mould_document.loads, product_document.loads, lambda data: asked.loads(data, "mix")],
+    "a JSON file": [
+        body_document.loads,
+        float_document.loads,
+        mould_document.loads,
+        product_document.loads,
+        lambda data: asked.loads(data, "mix"),
+    ],
     "an STL mesh": [stl.read],
     "a DXF drawing": [dxf.read],
     "an SVG drawing": [svg_outlines.read],
@@ -77,12 +85,28 @@ def test_every_box_says_what_it_was_given_and_prints_none_of_it(own, read, says)
     with pytest.raises(Refused) as found:
         read(FILES[says])
     text = f"{found.value} {found.value.says} {found.value.beside}"
-    assert text.isprintable() and "b'" not in text and "Error" not in text and "\ufffd" not in text and len(found.value.says) < 200
+    assert (
+        text.isprintable()
+        and "b'" not in text
+        and "Error" not in text
+        and "\ufffd" not in text
+        and len(found.value.says) < 200
+    )
 
 
 @pytest.mark.parametrize(
     ("name", "count"),
-    [("joints", 7), ("ballast", 21), ("coats", 13), ("hardware", 41), ("segments", 8), ("cavities", 13), ("pours", 7), ("trials", 13), ("allowances", 13)],
+    [
+        ("joints", 7),
+        ("ballast", 21),
+        ("coats", 13),
+        ("hardware", 41),
+        ("segments", 8),
+        ("cavities", 13),
+        ("pours", 7),
+        ("trials", 13),
+        ("allowances", 13),
+    ],
 )
 def test_too_many_of_anything_is_said_without_a_programs_own_text(name, count):
     document = full() | {name: [{"key": f"k{n}"} for n in range(count)]}
@@ -97,7 +121,20 @@ def test_the_41st_text_of_a_mould_is_refused_in_words():
     assert "at most 40" in found.value.says and not set("[]{}'") & set(found.value.says)
 
 
-@pytest.mark.parametrize("value", [{"a": 1}, [{"a": 1}], object(), b"\x00\x01", ["a"] * 500, "x\n" * 900, ("a", 2.5), 1e400, 12.000000000000004])
+@pytest.mark.parametrize(
+    "value",
+    [
+        {"a": 1},
+        [{"a": 1}],
+        object(),
+        b"\x00\x01",
+        ["a"] * 500,
+        "x\n" * 900,
+        ("a", 2.5),
+        1e400,
+        12.000000000000004,
+    ],
+)
 def test_whatever_was_given_is_one_short_line(value):
     assert brief(value).isprintable() and len(brief(value)) <= 60 and not set("{}[]") & set(brief(value))
 
@@ -105,11 +142,19 @@ def test_whatever_was_given_is_one_short_line(value):
 @pytest.mark.parametrize(
     ("chapter", "most"),
     [
-        ("Body document", body_document.MOST_BYTES), ("Body document", body_file.MOST_MESH_BYTES), ("Mesh: STL", stl.MOST_BYTES), ("Photo", photo.MOST_BYTES),
-        ("Outlines", outlines.MOST_BYTES), ("Weighed", weighed_csv.MOST_BYTES), ("Float", float_document.MOST_BYTES), ("Mould document", mould_document.MOST_BYTES),
-        ("Product", product_document.MOST_BYTES), ("Blade", blade_file.MOST_BYTES), ("`lamsik calc`: the other", asked.MOST_BYTES),
+        ("Body document", body_document.MOST_BYTES),
+        ("Body document", body_file.MOST_MESH_BYTES),
+        ("Mesh: STL", stl.MOST_BYTES),
+        ("Photo", photo.MOST_BYTES),
+        ("Outlines", outlines.MOST_BYTES),
+        ("Weighed", weighed_csv.MOST_BYTES),
+        ("Float", float_document.MOST_BYTES),
+        ("Mould document", mould_document.MOST_BYTES),
+        ("Product", product_document.MOST_BYTES),
+        ("Blade", blade_file.MOST_BYTES),
+        ("`lamsik calc`: the other", asked.MOST_BYTES),
     ],
-)  # fmt: skip
+)
 def test_the_limits_that_are_published_are_those_of_the_program(chapter, most):
     text = (Path(__file__).parents[2] / "docs" / "formats.md").read_text(encoding="utf-8")
     found = next(part for part in text.split("\n## ") if part.startswith(chapter))

@@ -1,7 +1,8 @@
-"""Two hundred documents of all kinds and what the benches show of them, as recorded: what is rebuilt has to show the same.
+"""Two hundred documents of all kinds and what the benches show of them, as recorded: what is rebuilt has to
+show the same.
 
-They are those of the demo shop, each changed by one to six edits drawn by lot. `python -m tests.recorded` records anew what is
-shown; the difference is for the commit to explain.
+They are those of the demo shop, each changed by one to six edits drawn by lot. `python -m tests.recorded`
+records anew what is shown; the difference is for the commit to explain.
 """
 
 import json
@@ -12,7 +13,21 @@ from typing import Any
 
 FOLDER = Path(__file__).parent
 DOCUMENTS, SHOWN = FOLDER / "documents.jsonl", FOLDER / "shown.jsonl"
-LEFT_OUT = {"picture", "pictures", "fields", "selected", "edit", "refit_edit", "how", "remove", "pair", "typed", "action", "caution", "cautions"}
+LEFT_OUT = {
+    "picture",
+    "pictures",
+    "fields",
+    "selected",
+    "edit",
+    "refit_edit",
+    "how",
+    "remove",
+    "pair",
+    "typed",
+    "action",
+    "caution",
+    "cautions",
+}
 """Drawings, what only repeats the document or an edit, and explanations that hold no figure of their own."""
 EVERY_FOURTH = 4
 """Of so many bodies one has its ballast looked for."""
@@ -25,7 +40,11 @@ def told(value: Any) -> Any:
         return (
             None
             if "tag" in value and "children" in value
-            else {name: told(one) for name, one in value.items() if name not in LEFT_OUT and not name.endswith(("path", "_says"))}
+            else {
+                name: told(one)
+                for name, one in value.items()
+                if name not in LEFT_OUT and not name.endswith(("path", "_says"))
+            }
         )
     if isinstance(value, list):
         return [told(one) for one in value]
@@ -33,7 +52,9 @@ def told(value: Any) -> Any:
 
 
 def shown(visitor: Any, document: dict[str, Any], deep: bool = False) -> dict[str, Any]:
-    """All that the benches say of a document, by bench; the answers for its ballast too where it is looked at deeply."""
+    """All that the benches say of a document, by bench; the answers for its ballast too where it is looked
+    at deeply.
+    """
     kind = document["format"].split("-")[1].split("/")[0]
     if kind == "body":
         found = {}
@@ -43,15 +64,21 @@ def shown(visitor: Any, document: dict[str, Any], deep: bool = False) -> dict[st
                 answer["view"] |= _live(visitor, "/designs/15/live", document, bench, "late")["view"]
             found[bench] = told(answer.get("view", answer))
         if deep:
-            found["answers"] = told(visitor.send("/designs/15/ballast", {"document": document, "bench": "tank"}).json)
+            found["answers"] = told(
+                visitor.send("/designs/15/ballast", {"document": document, "bench": "tank"}).json
+            )
         return found
     url = {"float": "/floats/37/live", "mould": "/moulds/53/live"}[kind]
     answer = _live(visitor, url, document, "")
     return {kind: told(answer.get("view", answer))}
 
 
-def _live(visitor: Any, url: str, document: dict[str, Any], bench: str, mode: str = "settled") -> dict[str, Any]:
-    answer: dict[str, Any] = visitor.send(url, {"document": document, "bench": bench, "edits": [], "mode": mode, "base": 1}).json
+def _live(
+    visitor: Any, url: str, document: dict[str, Any], bench: str, mode: str = "settled"
+) -> dict[str, Any]:
+    answer: dict[str, Any] = visitor.send(
+        url, {"document": document, "bench": bench, "edits": [], "mode": mode, "base": 1}
+    ).json
     return answer
 
 
@@ -72,7 +99,9 @@ def _alike(was: Any, now: Any) -> bool:
         return abs(was - now) <= 1e-3 + 1e-4 * abs(was)
     if isinstance(was, str) and isinstance(now, str):
         figures = list(zip(NUMBER.findall(was), NUMBER.findall(now), strict=False))
-        return NUMBER.sub("#", was) == NUMBER.sub("#", now) and all(_close(one, other) for one, other in figures)
+        return NUMBER.sub("#", was) == NUMBER.sub("#", now) and all(
+            _close(one, other) for one, other in figures
+        )
     return bool(was == now)
 
 
@@ -84,5 +113,9 @@ def _close(one: str, other: str) -> bool:
 
 def recorded() -> list[tuple[dict[str, Any], dict[str, Any]]]:
     """The documents, each with what was shown of it."""
-    pairs = zip(DOCUMENTS.read_text(encoding="utf-8").splitlines(), SHOWN.read_text(encoding="utf-8").splitlines(), strict=True)
+    pairs = zip(
+        DOCUMENTS.read_text(encoding="utf-8").splitlines(),
+        SHOWN.read_text(encoding="utf-8").splitlines(),
+        strict=True,
+    )
     return [(json.loads(document), json.loads(shown)) for document, shown in pairs]

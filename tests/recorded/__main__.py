@@ -18,4 +18,6 @@ with tempfile.TemporaryDirectory() as folder:
     visitor = Visitor(create_app(Path(folder)))
     documents = [json.loads(line) for line in DOCUMENTS.read_text(encoding="utf-8").splitlines()]
     rows = [shown(visitor, document, at % EVERY_FOURTH == 0) for at, document in enumerate(documents)]
-    SHOWN.write_text("".join(f"{json.dumps(row, ensure_ascii=False, sort_keys=True)}\n" for row in rows), encoding="utf-8")
+    SHOWN.write_text(
+        "".join(f"{json.dumps(row, ensure_ascii=False, sort_keys=True)}\n" for row in rows), encoding="utf-8"
+    )

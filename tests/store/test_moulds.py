@@ -1,4 +1,6 @@
-"""Stock drawn as it is weighed, moulds made, shots counted, castings that become pieces: nothing lost, nothing twice."""
+"""Stock drawn as it is weighed, moulds made, shots counted, castings that become pieces: nothing lost,
+nothing twice.
+"""
 
 import pytest
 from sqlmodel import select
@@ -20,10 +22,18 @@ def shop(session):
         session,
         "mould",
         "M-001",
-        {**first_layout(block, master), "cavities": [{"key": k, "x_mm": 90.0, "y_mm": y, "turn_deg": 0.0} for k, y in (("c1", 40.0), ("c2", 90.0))]},
+        {
+            **first_layout(block, master),
+            "cavities": [
+                {"key": k, "x_mm": 90.0, "y_mm": y, "turn_deg": 0.0} for k, y in (("c1", 40.0), ("c2", 90.0))
+            ],
+        },
     )
     resin = next(row for row, product in mixes.products(session).values() if product.kind == "resin")
-    tubs = [Tub(product_id=resin.id, part=part, lot=f"L{part}", received_g=500, left_g=left) for part, left in (("A", 100.0), ("B", 80.0))]
+    tubs = [
+        Tub(product_id=resin.id, part=part, lot=f"L{part}", received_g=500, left_g=left)
+        for part, left in (("A", 100.0), ("B", 80.0))
+    ]
     session.add_all(tubs)
     session.flush()
     return body, mould, resin, tubs
@@ -41,9 +51,13 @@ class TestStock:
         _, _, resin, (a, _) = shop
         row = batch(session, resin)
         mixes.weigh(session, row, "A", 23.4, a)
-        assert a.left_g == pytest.approx(76.6) and a.opened_on is not None and mixes.weighed_g(row, "A") == 23.4
+        assert (
+            a.left_g == pytest.approx(76.6) and a.opened_on is not None and mixes.weighed_g(row, "A") == 23.4
+        )
         mixes.weigh(session, row, "A", 22.0, a)
-        assert a.left_g == pytest.approx(78.0) and row.weighed == [{"part": "A", "grams": 22.0, "tub": a.id, "lot": "LA"}]
+        assert a.left_g == pytest.approx(78.0) and row.weighed == [
+            {"part": "A", "grams": 22.0, "tub": a.id, "lot": "LA"}
+        ]
         with pytest.raises(Refused, match="below nothing"):
             mixes.weigh(session, row, "A", 120.0, a)
         assert mixes.lots_of(row) == "A LA"
@@ -63,13 +77,18 @@ class TestStock:
         mixes.weigh(session, row, "A", 18.0, a)
         mixes.weigh(session, row, "B", 16.7, b)
         clock = mixes.mix(session, row, product, "/x")
-        assert (clock.ends_at - clock.started_at).total_seconds() == pytest.approx(600, abs=2)  # 5 min at 20 °C are 10 at 10 °C
+        assert (clock.ends_at - clock.started_at).total_seconds() == pytest.approx(
+            600, abs=2
+        )  # 5 min at 20 °C are 10 at 10 °C
         with pytest.raises(Refused, match="mixed already"):
             mixes.mix(session, row, product, "/x")
         with pytest.raises(Refused, match="mixed already"):
             mixes.weigh(session, row, "A", 1.0, a)
         mixes.pour(session, row, product, "/x")
-        assert clock.stopped_at is not None and [c.kind for c in mixes.running(session)] == ["demould", "full cure"]
+        assert clock.stopped_at is not None and [c.kind for c in mixes.running(session)] == [
+            "demould",
+            "full cure",
+        ]
         loss, taught = mixes.loss_of(session, resin.id)
         assert taught == 1 and loss == pytest.approx(0.05 * 2 / 3 + (34.7 / 1.06 / 30 - 1) / 3, rel=1e-6)
 
@@ -97,7 +116,13 @@ class TestShots:
         mixes.weigh(session, row, "A", 20.0, a)
         moulds.poured(session, shot)
         (piece,) = moulds.finish(session, shot, [moulds.Counted("c1", True, ())])
-        assert piece.design_id == body.id and piece.pour_id == shot.id and piece.cavity == "c1" and "lot A LA" in piece.note and "shot 2" in piece.note
+        assert (
+            piece.design_id == body.id
+            and piece.pour_id == shot.id
+            and piece.cavity == "c1"
+            and "lot A LA" in piece.note
+            and "shot 2" in piece.note
+        )
         assert pieces.done_steps(session, piece) == {"carve"} and shot.castings[0]["piece"] == piece.id
         with pytest.raises(Refused, match="counted already"):
             moulds.finish(session, shot, [moulds.Counted("c1", True, ())])
@@ -113,7 +138,10 @@ class TestShots:
             moulds.mark(session, made, key, "dead", "worn")
         with pytest.raises(Refused, match="none alive"):
             moulds.begin(session, made, resin.id, {}, 20.0)
-        assert moulds.make(session, mould, "silicone", "", "").version == 2 and moulds.master_use(session, mould.id, 2).last
+        assert (
+            moulds.make(session, mould, "silicone", "", "").version == 2
+            and moulds.master_use(session, mould.id, 2).last
+        )
 
     def test_a_mould_remembers_the_body_revision_it_was_made_from(self, session, shop):
         body, mould, _, _ = shop
@@ -130,7 +158,12 @@ class TestShots:
         row, before = batch(session, resin, pour_id=given_up.id), a.left_g
         mixes.weigh(session, row, "A", 20.0, a)
         moulds.drop(session, given_up)
-        assert a.left_g == before and row.state == mixes.DROPPED and list(moulds.pours(session, [made.id])) == [other] and list(moulds.open_pours(session)) == [other]
+        assert (
+            a.left_g == before
+            and row.state == mixes.DROPPED
+            and list(moulds.pours(session, [made.id])) == [other]
+            and list(moulds.open_pours(session)) == [other]
+        )
         moulds.poured(session, other)
         later = moulds.begin(session, made, resin.id, {}, 20.0)
         assert (other.shot, other.purge, later.shot, later.purge) == (1, True, 2, False)
@@ -146,7 +179,9 @@ class TestShots:
         mixes.weigh(session, row, "A", 20.0, a)
         product = mixes.product_of(session, resin.id)
         mixes.mix(session, row, product, "")
-        assert {clock.kind for clock in mixes.running(session)} == {"pot life"} | ({"stir"} if product.stir_s else set())
+        assert {clock.kind for clock in mixes.running(session)} == {"pot life"} | (
+            {"stir"} if product.stir_s else set()
+        )
         mixes.unmix(session, row)
         assert row.state == mixes.WEIGHING and not mixes.running(session)
         mixes.mix(session, row, product, "")
@@ -157,13 +192,24 @@ class TestShots:
         body, mould, _, _ = shop
         block = documents.content(session, mould)["master"]
         assert moulds.not_for_sale(session, block) == "" == moulds.not_for_sale(session, {"body_id": None})
-        assert "not for sale" in moulds.not_for_sale(session, {**block, "source": {"kind": "not_for_sale", "note": ""}})
-        assert "bought" in moulds.not_for_sale(session, {"document": {"source": {"kind": "not_for_sale", "note": "bought"}}})
+        assert "not for sale" in moulds.not_for_sale(
+            session, {**block, "source": {"kind": "not_for_sale", "note": ""}}
+        )
+        assert "bought" in moulds.not_for_sale(
+            session, {"document": {"source": {"kind": "not_for_sale", "note": "bought"}}}
+        )
         documents.save(session, body, {**full(), "source": {"kind": "not_for_sale", "note": "an old one"}}, 1)
-        assert moulds.not_for_sale(session, block) == "not for sale: an old one" == moulds.not_for_sale(session, {"body_id": body.id})
+        assert (
+            moulds.not_for_sale(session, block)
+            == "not for sale: an old one"
+            == moulds.not_for_sale(session, {"body_id": body.id})
+        )
         documents.save(session, body, full(), 2)
         assert moulds.not_for_sale(session, block) == ""
-        thing = weighed.keep(session, Weighed(name="Bought", search="", air_g=10.0, source={"kind": "not_for_sale", "note": "bought"}))
+        thing = weighed.keep(
+            session,
+            Weighed(name="Bought", search="", air_g=10.0, source={"kind": "not_for_sale", "note": "bought"}),
+        )
         assert moulds.not_for_sale(session, {"weighed_id": thing.id}) == "not for sale: bought"
 
 
@@ -175,5 +221,7 @@ def test_starters_come_once_and_not_again_after_they_were_put_away(session):
         session.add(row)
     session.flush()
     mixes.starter(session)
-    assert len(session.exec(select(Document).where(Document.kind == "product")).all()) == len(rows) and not mixes.products(session)
+    assert len(session.exec(select(Document).where(Document.kind == "product")).all()) == len(
+        rows
+    ) and not mixes.products(session)
     assert session.exec(select(Clock)).all() == [] == session.exec(select(Pour)).all()

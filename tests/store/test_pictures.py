@@ -1,4 +1,6 @@
-"""Pictures beside the database: kept once, whole, found again out of a backup and out of a shop of an earlier version."""
+"""Pictures beside the database: kept once, whole, found again out of a backup and out of a shop of an
+earlier version.
+"""
 
 import os
 import sqlite3
@@ -30,7 +32,9 @@ def trace(shop, data=PICTURE, name="plug.jpg") -> str:
 def named(shop) -> list[str]:
     engine = connect(shop / FILE_NAME)
     with Session(engine) as session:
-        found = [row[0] for row in session.connection().exec_driver_sql("SELECT digest FROM tracing ORDER BY id")]
+        found = [
+            row[0] for row in session.connection().exec_driver_sql("SELECT digest FROM tracing ORDER BY id")
+        ]
     engine.dispose()
     return found
 
@@ -42,7 +46,13 @@ def test_the_same_picture_is_kept_once_for_its_owners_eyes_only(tmp_path):
     assert pictures.get(tmp_path, named(tmp_path)[0]) == PICTURE
 
 
-@pytest.mark.parametrize(("spoil", "says"), [(lambda path: path.unlink(), "not in the shop's folder"), (lambda path: path.write_bytes(b"cut"), "changed or is damaged")])
+@pytest.mark.parametrize(
+    ("spoil", "says"),
+    [
+        (lambda path: path.unlink(), "not in the shop's folder"),
+        (lambda path: path.write_bytes(b"cut"), "changed or is damaged"),
+    ],
+)
 def test_a_lost_or_damaged_file_is_said_so(tmp_path, spoil, says):
     digest = trace(tmp_path)
     spoil(pictures._path(tmp_path, digest))
@@ -61,7 +71,9 @@ def test_a_backup_is_one_file_with_them_and_brings_them_back(tmp_path):
         restore(into, tmp_path / "copy.sqlite3")
         assert named(into) == [digest] and pictures.get(into, digest) == PICTURE
         with closing(sqlite3.connect(into / FILE_NAME)) as found:
-            assert not found.execute("SELECT 1 FROM sqlite_master WHERE name = ?", (pictures.IN_BACKUP,)).fetchone()
+            assert not found.execute(
+                "SELECT 1 FROM sqlite_master WHERE name = ?", (pictures.IN_BACKUP,)
+            ).fetchone()
 
 
 def test_pictures_of_an_earlier_versions_rows_become_files(tmp_path):
@@ -70,7 +82,11 @@ def test_pictures_of_an_earlier_versions_rows_become_files(tmp_path):
         config.attributes["connection"] = connection
         command.upgrade(config, "0007")
         for data in (PICTURE, OTHER):
-            connection.exec_driver_sql("INSERT INTO tracing (name, picture, width_px, height_px, state, at) VALUES ('p', ?, 4, 3, '{}', '2026-01-01')", (data,))
+            connection.exec_driver_sql(
+                "INSERT INTO tracing (name, picture, width_px, height_px, state, at) VALUES ('p', ?, 4, 3,"
+                " '{}', '2026-01-01')",
+                (data,),
+            )
     migrate(engine)
     engine.dispose()
     assert [pictures.get(tmp_path, digest) for digest in named(tmp_path)] == [PICTURE, OTHER]

@@ -25,7 +25,15 @@ from lamsik.core.water import Water
 from lamsik.formats.body_document import NEW_BODY_IN_3, NEW_IN_2, NEW_IN_3, checked, new_document, to_design
 from lamsik.store import words
 from lamsik.store.backup import backup, look_into, made, make_daily, restore
-from lamsik.store.database import FILE_NAME, _config, connect, for_writing, is_current, open_database, session_of
+from lamsik.store.database import (
+    FILE_NAME,
+    _config,
+    connect,
+    for_writing,
+    is_current,
+    open_database,
+    session_of,
+)
 from lamsik.store.documents import content
 from lamsik.store.tables import Customer, Document
 
@@ -49,7 +57,13 @@ def test_migrations_make_exactly_the_tables_of_the_program(engine):
     with engine.connect() as connection:
         assert (
             compare_metadata(
-                MigrationContext.configure(connection, opts={"compare_type": True, "include_name": lambda name, kind, _: kind != "table" or not words.is_index(name)}),
+                MigrationContext.configure(
+                    connection,
+                    opts={
+                        "compare_type": True,
+                        "include_name": lambda name, kind, _: kind != "table" or not words.is_index(name),
+                    },
+                ),
                 SQLModel.metadata,
             )
             == []
@@ -72,10 +86,20 @@ def test_a_shop_of_an_earlier_release_is_brought_up_with_all_its_revisions(tmp_p
         if version == 1:
             first = {name: value for name, value in first.items() if name not in NEW_IN_2} | {"version": 1}
             first["want"] = {name: old["want"][name] for name in ("behaviour", "speed_cm_s", "pitch_deg")}
-            first["material"] = {name: value for name, value in old["material"].items() if name != "solid_g_cm3"}
-        connection.execute(text("INSERT INTO document (id, kind, code, name, search, current) VALUES (1, 'body', 'B-001', 'Old', 'old', 1)"))
+            first["material"] = {
+                name: value for name, value in old["material"].items() if name != "solid_g_cm3"
+            }
         connection.execute(
-            text("INSERT INTO revision (document_id, number, saved_at, note, beside, content) VALUES (1, 1, '2026-01-01 00:00:00.000000', '', 0, :content)"),
+            text(
+                "INSERT INTO document (id, kind, code, name, search, current) VALUES (1, 'body', 'B-001',"
+                " 'Old', 'old', 1)"
+            )
+        )
+        connection.execute(
+            text(
+                "INSERT INTO revision (document_id, number, saved_at, note, beside, content) VALUES (1, 1,"
+                " '2026-01-01 00:00:00.000000', '', 0, :content)"
+            ),
             {"content": json.dumps(first)},
         )
     engine.dispose()
@@ -103,7 +127,10 @@ def test_an_error_rolls_everything_back(engine):
 
 def test_foreign_keys_hold(engine):
     with pytest.raises(Exception, match="FOREIGN KEY"), session_of(engine) as session:
-        session.connection().exec_driver_sql("INSERT INTO piece (number, design_id, revision_id, started_at, note, search) VALUES ('P1', 99, 99, '2026-01-01', '', '')")
+        session.connection().exec_driver_sql(
+            "INSERT INTO piece (number, design_id, revision_id, started_at, note, search) VALUES ('P1', 99,"
+            " 99, '2026-01-01', '', '')"
+        )
 
 
 def test_a_kill_in_the_middle_of_writing_leaves_the_last_saved_state_whole(tmp_path):
@@ -186,7 +213,11 @@ class TestBackup:
         strange.close()
         text = tmp_path / "text.sqlite3"
         text.write_text("just words, no database at all, but long enough to look at" * 20)
-        for file, says in ((other, "newer program"), (text, "not a backup"), (tmp_path / "none", "no such file")):
+        for file, says in (
+            (other, "newer program"),
+            (text, "not a backup"),
+            (tmp_path / "none", "no such file"),
+        ):
             with pytest.raises(Refused, match=says):
                 restore(shop, file)
         assert names(shop) == ["Saved"]
@@ -200,7 +231,10 @@ class TestBackup:
         assert names(shop) == ["Saved"]
         for statement, says in (
             (
-                "INSERT INTO piece (number, design_id, revision_id, started_at, note, search, cavity) VALUES ('P9', 77, 78, '2026-01-01', '', '', '')",
+                (
+                    "INSERT INTO piece (number, design_id, revision_id, started_at, note, search, cavity)"
+                    " VALUES ('P9', 77, 78, '2026-01-01', '', '', '')"
+                ),
                 "torn: a row of piece",
             ),
             ("DROP TABLE weighed", "no table"),
@@ -252,7 +286,14 @@ class TestBackup:
         add(shop, "Second")
         for wait in (0.0, 0.35, 0.5, 0.6, 0.7, 0.8):
             child = subprocess.Popen(
-                [sys.executable, "-c", f"from pathlib import Path; from lamsik.store.backup import restore; restore(Path({str(shop)!r}), Path({str(copy)!r}))"]
+                [
+                    sys.executable,
+                    "-c",
+                    (
+                        "from pathlib import Path; from lamsik.store.backup import restore;"
+                        f" restore(Path({str(shop)!r}), Path({str(copy)!r}))"
+                    ),
+                ]
             )
             time.sleep(wait)
             child.kill()

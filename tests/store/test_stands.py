@@ -27,7 +27,15 @@ def told(session):
     return [(row.number, row.stand, getattr(row, "queue", "")) for row in rows]
 
 
-ACTS = st.lists(st.tuples(st.sampled_from(["place", "accept", "reopen", "start", "stock", "tick", "all", "untick", "delete", "back"]), st.integers(0, 40)), max_size=25)
+ACTS = st.lists(
+    st.tuples(
+        st.sampled_from(
+            ["place", "accept", "reopen", "start", "stock", "tick", "all", "untick", "delete", "back"]
+        ),
+        st.integers(0, 40),
+    ),
+    max_size=25,
+)
 
 
 @settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
@@ -51,13 +59,25 @@ def done_to_a_shop(session, acts):
     for act, number in acts:
         made, placed = session.exec(select(Piece)).all(), session.exec(select(Order)).all()
         if act == "place":
-            orders.place(session, Order(number=orders.next_number(session), customer_id=0, title="bait", search="", quantity=1 + number % 2), customer)
+            orders.place(
+                session,
+                Order(
+                    number=orders.next_number(session),
+                    customer_id=0,
+                    title="bait",
+                    search="",
+                    quantity=1 + number % 2,
+                ),
+                customer,
+            )
         elif act in ("accept", "reopen") and placed:
             order = placed[number % len(placed)]
             order.accepted_at = now() if act == "accept" else None
             stands.order_anew(session, order)
         elif act in ("start", "stock"):
-            pieces.start(session, design, placed[number % len(placed)].id if placed and act == "start" else None)
+            pieces.start(
+                session, design, placed[number % len(placed)].id if placed and act == "start" else None
+            )
         elif act in ("tick", "untick", "all") and made:
             for step in route if act == "all" else [route[number % len(route)]]:
                 pieces.tick(session, made[number % len(made)], step, act != "untick")
@@ -69,7 +89,18 @@ def done_to_a_shop(session, acts):
 def test_a_shipped_order_goes_behind_the_open_ones_and_comes_back(session, design):
     customer = orders.customer_named(session, "Tove")
     first, second = (
-        orders.place(session, Order(number=orders.next_number(session), customer_id=0, title="bait", search="", due_on=date(2030, 1, day), accepted_at=now()), customer)
+        orders.place(
+            session,
+            Order(
+                number=orders.next_number(session),
+                customer_id=0,
+                title="bait",
+                search="",
+                due_on=date(2030, 1, day),
+                accepted_at=now(),
+            ),
+            customer,
+        )
         for day in (1, 2)
     )
     piece = pieces.start(session, design, first.id)
@@ -77,7 +108,9 @@ def test_a_shipped_order_goes_behind_the_open_ones_and_comes_back(session, desig
         pieces.tick(session, piece, key, True)
     listed = [order.number for order, _ in session.exec(orders.listed()).all()]
     assert (first.stand, piece.stand, listed) == ("shipped", "shipped", [second.number, first.number])
-    assert pieces.due_first(session, 8) == [] and [order for order, _ in orders.promised(session, 8)] == [second]
+    assert pieces.due_first(session, 8) == [] and [order for order, _ in orders.promised(session, 8)] == [
+        second
+    ]
     pieces.tick(session, piece, "ship", False)
     assert (first.stand, piece.stand) == ("ready", "ready") and orders.promised(session, 8)[0][0] == first
 
@@ -86,7 +119,11 @@ def test_what_is_at_work_comes_by_due_date_then_for_stock(session, design):
     customer = orders.customer_named(session, "Tove")
     stock = pieces.start(session, design)
     late, soon, gone = (
-        orders.place(session, Order(number=orders.next_number(session), customer_id=0, title="bait", search="", due_on=due), customer)
+        orders.place(
+            session,
+            Order(number=orders.next_number(session), customer_id=0, title="bait", search="", due_on=due),
+            customer,
+        )
         for due in (None, date(2030, 1, 1), date(2029, 1, 1))
     )
     mine = [pieces.start(session, design, order.id) for order in (late, soon, gone)]
@@ -114,7 +151,9 @@ class TestHistory:
         long_ago = now() + timedelta(days=400)
         assert history.pack(session, design, long_ago) > 40
         session.expire_all()
-        packed = session.exec(select(Revision).where(Revision.document_id == design.id, Revision.packed.is_not(None))).all()
+        packed = session.exec(
+            select(Revision).where(Revision.document_id == design.id, Revision.packed.is_not(None))
+        ).all()
         assert {row.number for row in packed} <= set(range(2, 61)) and 1 not in {row.number for row in packed}
         assert sum(len(row.packed) for row in packed) < 400 * len(packed)
         for number, content in enumerate(contents, 1):
@@ -136,6 +175,8 @@ class TestHistory:
     def saved(self, session, design, many):
         contents = [documents.content(session, design)]
         for step in range(many - 1):
-            contents.append({**SLIM, "name": f"Slim {step}", "body": {**SLIM["body"], "length_mm": 60.0 + step / 7}})
+            contents.append(
+                {**SLIM, "name": f"Slim {step}", "body": {**SLIM["body"], "length_mm": 60.0 + step / 7}}
+            )
             documents.save(session, design, contents[-1], design.current)
         return contents

@@ -18,7 +18,9 @@ def scale(session):
 
 
 def a_design(session, name="Ärla runner"):
-    return documents.create(session, "body", documents.next_code(session, "body", "B"), {"name": name, "size": 1})
+    return documents.create(
+        session, "body", documents.next_code(session, "body", "B"), {"name": name, "size": 1}
+    )
 
 
 class TestRevisions:
@@ -69,9 +71,19 @@ class TestRevisions:
 
 
 SEARCHES = [
-    ("Ärla Brandt", "arla"), ("Ärla Brandt", "ÄRLA"), ("Arla", "ärla"), ("三浦 かおり", "かお"), ("三浦 かおり", "三浦"), ("Siri Åkerøy", "akeroy"),
-    ("Marek Dubný", "DUBNY"), ("Straße", "strasse"), ("ﬁne", "fine"), ("Łódź", "lodz"), ("100% tin_rod", "100% tin_"), ("Ёлка", "елка"),
-]  # fmt: skip
+    ("Ärla Brandt", "arla"),
+    ("Ärla Brandt", "ÄRLA"),
+    ("Arla", "ärla"),
+    ("三浦 かおり", "かお"),
+    ("三浦 かおり", "三浦"),
+    ("Siri Åkerøy", "akeroy"),
+    ("Marek Dubný", "DUBNY"),
+    ("Straße", "strasse"),
+    ("ﬁne", "fine"),
+    ("Łódź", "lodz"),
+    ("100% tin_rod", "100% tin_"),
+    ("Ёлка", "елка"),
+]
 
 
 @pytest.mark.parametrize(("name", "asked"), SEARCHES)
@@ -83,14 +95,26 @@ def test_search_finds_any_script_accents_aside(session, name, asked):
 
 def test_search_signs_are_not_wildcards(session):
     orders.customer_named(session, "Plain")
-    orders.place(session, Order(number="A1", customer_id=0, title="bait", search=""), orders.customer_named(session, "Plain"))
-    assert all(session.exec(query(sign)).all() == [] for sign in ("%", "_", '"', "%%%", "___", '"""') for query in (orders.customers, orders.listed))
+    orders.place(
+        session,
+        Order(number="A1", customer_id=0, title="bait", search=""),
+        orders.customer_named(session, "Plain"),
+    )
+    assert all(
+        session.exec(query(sign)).all() == []
+        for sign in ("%", "_", '"', "%%%", "___", '"""')
+        for query in (orders.customers, orders.listed)
+    )
 
 
 @pytest.mark.parametrize(("name", "asked"), SEARCHES)
 def test_orders_are_found_by_any_part_of_their_customers_name(session, name, asked):
     for number, who in (("A1", name), ("A2", "Someone else")):
-        orders.place(session, Order(number=number, customer_id=0, title="bait", search=""), orders.customer_named(session, who))
+        orders.place(
+            session,
+            Order(number=number, customer_id=0, title="bait", search=""),
+            orders.customer_named(session, who),
+        )
     assert [row.number for row, _ in session.exec(orders.listed(asked)).all()] == ["A1"]
     session.delete(session.exec(orders.listed(asked)).one()[0])
     session.flush()
@@ -113,7 +137,11 @@ def test_orders_are_listed_by_due_date_and_tell_where_they_stand(session):
 
     customer = orders.customer_named(session, "Tove")
     for due in (None, date(2030, 5, 1), date(2030, 1, 1)):
-        orders.place(session, Order(number=orders.next_number(session), customer_id=0, title="bait", search="", due_on=due), customer)
+        orders.place(
+            session,
+            Order(number=orders.next_number(session), customer_id=0, title="bait", search="", due_on=due),
+            customer,
+        )
     rows = [order for order, _ in session.exec(orders.listed()).all()]
     assert [r.due_on for r in rows] == [date(2030, 1, 1), date(2030, 5, 1), None]
     assert [r.stand for r in rows] == ["enquiry"] * 3
@@ -143,7 +171,13 @@ class TestWeighings:
         assert pieces.measured(pieces.readings(session, piece)).parts[0][:2] == ("hook1", 0.5)
 
     @pytest.mark.parametrize(
-        ("target", "mass", "field"), [("stage:dipped", 5, "target"), ("whole", 5, "target"), ("stage:carved", 0, "mass"), ("stage:carved", 9e9, "mass")]
+        ("target", "mass", "field"),
+        [
+            ("stage:dipped", 5, "target"),
+            ("whole", 5, "target"),
+            ("stage:carved", 0, "mass"),
+            ("stage:carved", 9e9, "mass"),
+        ],
     )
     def test_bad_readings_are_refused(self, session, scale, target, mass, field):
         piece = pieces.start(session, a_design(session))

@@ -36,15 +36,21 @@ class Visitor:
         return self.http.get(url, environ_base=self.environment, **more)
 
     def post(self, url, data=None, page="/mixes/clocks", **more):
-        return self.http.post(url, data={"csrf_token": self.token(page), **(data or {})}, environ_base=self.environment, **more)
+        return self.http.post(
+            url, data={"csrf_token": self.token(page), **(data or {})}, environ_base=self.environment, **more
+        )
 
     def send(self, url, body, page="/mixes/clocks"):
-        return self.http.post(url, json=body, headers={"X-CSRFToken": self.token(page)}, environ_base=self.environment)
+        return self.http.post(
+            url, json=body, headers={"X-CSRFToken": self.token(page)}, environ_base=self.environment
+        )
 
 
 @pytest.fixture(scope="session")
 def application(tmp_path_factory):
-    """The application, put together once for a worker: its routes take longer to build than most tests to run."""
+    """The application, put together once for a worker: its routes take longer to build than most tests to
+    run.
+    """
     app = create_app(tmp_path_factory.mktemp("first"))
     app.jinja_env.bytecode_cache = COMPILED
     yield app

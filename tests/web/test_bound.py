@@ -1,4 +1,6 @@
-"""What templates, modules and styles say to each other by name: attributes, ids, and the fields of a view that are bound."""
+"""What templates, modules and styles say to each other by name: attributes, ids, and the fields of a view
+that are bound.
+"""
 
 import json
 import re
@@ -12,10 +14,19 @@ VOID = {"area", "base", "br", "col", "hr", "img", "input", "link", "meta", "sour
 
 
 def texts(folder: str, kind: str) -> str:
-    return "\n".join(path.read_text(encoding="utf-8") for path in sorted((WEB / folder).rglob(f"*.{kind}")) if "vendor" not in path.parts)
+    return "\n".join(
+        path.read_text(encoding="utf-8")
+        for path in sorted((WEB / folder).rglob(f"*.{kind}"))
+        if "vendor" not in path.parts
+    )
 
 
-TEMPLATES, MODULES, STYLES, PICTURES = texts("templates", "html"), texts("static/js", "js"), texts("static/css", "css"), texts("", "py")
+TEMPLATES, MODULES, STYLES, PICTURES = (
+    texts("templates", "html"),
+    texts("static/js", "js"),
+    texts("static/css", "css"),
+    texts("", "py"),
+)
 
 
 def dashed(name: str) -> str:
@@ -24,23 +35,33 @@ def dashed(name: str) -> str:
 
 def read_by_modules() -> set[str]:
     """Attributes that a module or a style looks at."""
-    found = set(re.findall(r"\[data-([a-z-]+)", MODULES + STYLES)) | {dashed(name) for name in re.findall(r"dataset\.(\w+)", MODULES)}
-    found |= {dashed(name) for name in re.findall(r'"(\w+)" in \w+\.dataset', MODULES)} | set(re.findall(r'"data-([a-z-]+)"', MODULES))
+    found = set(re.findall(r"\[data-([a-z-]+)", MODULES + STYLES)) | {
+        dashed(name) for name in re.findall(r"dataset\.(\w+)", MODULES)
+    }
+    found |= {dashed(name) for name in re.findall(r'"(\w+)" in \w+\.dataset', MODULES)} | set(
+        re.findall(r'"data-([a-z-]+)"', MODULES)
+    )
     for names in re.findall(r"const \{(.*)\} = \w+\.dataset", MODULES):
         found |= {dashed(re.match(r"\w+", name.strip())[0]) for name in names.split(",")}
     return found
 
 
 def test_every_attribute_of_a_page_is_read_by_a_module_and_every_one_read_is_given():
-    given = set(re.findall(r"data-([a-z]+(?:-[a-z]+)*)", TEMPLATES)) | {name.replace("_", "-") for name in re.findall(r"\bdata_([a-z_]+)", PICTURES)}
-    set_by_modules = {dashed(name) for name in re.findall(r"dataset\.(\w+) (?:\?\?)?= ", MODULES)} | set(re.findall(r'"data-([a-z-]+)":', MODULES))
+    given = set(re.findall(r"data-([a-z]+(?:-[a-z]+)*)", TEMPLATES)) | {
+        name.replace("_", "-") for name in re.findall(r"\bdata_([a-z_]+)", PICTURES)
+    }
+    set_by_modules = {dashed(name) for name in re.findall(r"dataset\.(\w+) (?:\?\?)?= ", MODULES)} | set(
+        re.findall(r'"data-([a-z-]+)":', MODULES)
+    )
     read = read_by_modules()
     assert given - read == {"outline"}  # the prints' true outlines, for who measures them
     assert read - given - set_by_modules == set()
 
 
 def test_every_id_a_module_asks_for_is_on_a_page():
-    asked = set(re.findall(r'(?:\bat|getElementById|chosen|\$)\("([\w-]+)"\)', MODULES)) | set(re.findall(r'querySelector(?:All)?\("#([\w-]+)', MODULES))
+    asked = set(re.findall(r'(?:\bat|getElementById|chosen|\$)\("([\w-]+)"\)', MODULES)) | set(
+        re.findall(r'querySelector(?:All)?\("#([\w-]+)', MODULES)
+    )
     given = set(re.findall(r'\bid="([\w-]+)"', TEMPLATES))
     assert asked - given == set()
 
@@ -56,8 +77,17 @@ class Bound(HTMLParser):
     def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
         given = {name.removeprefix("data-"): value or "" for name, value in attrs if name.startswith("data-")}
         here = self.open[-1][1] if self.open else ()
-        names = [given[name] for name in ("text", "show", "hide", "grey", "picture", "selected-value", "checked") if name in given]
-        names += [pair.split(":")[1] for name in ("class", "attr") if name in given for pair in given[name].split(";")]
+        names = [
+            given[name]
+            for name in ("text", "show", "hide", "grey", "picture", "selected-value", "checked")
+            if name in given
+        ]
+        names += [
+            pair.split(":")[1]
+            for name in ("class", "attr")
+            if name in given
+            for pair in given[name].split(";")
+        ]
         self.found |= {(here, name) for name in names}
         if "each" in given:
             self.found.add((here, given["each"]))
@@ -112,7 +142,13 @@ def test_every_field_a_page_binds_is_in_what_it_is_sent(demo, urls):
     for url in urls:
         text = demo.get(url).text
         state = json.loads(re.search(r'id="state">(.*?)</script>', text, re.S).group(1))
-        sent = {"document": state["document"], "base": state["base"], "bench": state["bench"], "edits": [], "mode": "settled"}
+        sent = {
+            "document": state["document"],
+            "base": state["base"],
+            "bench": state["bench"],
+            "edits": [],
+            "mode": "settled",
+        }
         live = f"{state.get('root', '/designs')}/{state['id']}/live"
         view = demo.send(live, sent).json["view"]
         if view.get("late"):
@@ -127,4 +163,6 @@ def test_every_field_a_page_binds_is_in_what_it_is_sent(demo, urls):
                 try:
                     value(row, name)
                 except KeyError:
-                    raise AssertionError(f"{url} binds {name} of {lists or 'the view'}, which is not sent: {sorted(row)}") from None
+                    raise AssertionError(
+                        f"{url} binds {name} of {lists or 'the view'}, which is not sent: {sorted(row)}"
+                    ) from None

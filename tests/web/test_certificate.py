@@ -1,4 +1,6 @@
-"""The shop's certificate, held against the TLS library that a tablet's browser would use: whom it vouches for, how long, when it is made anew."""
+"""The shop's certificate, held against the TLS library that a tablet's browser would use: whom it vouches
+for, how long, when it is made anew.
+"""
 
 import ssl
 from datetime import UTC, datetime, timedelta
@@ -54,7 +56,9 @@ def test_its_key_in_wrong_hands_vouches_for_nothing_on_the_internet(folder, name
     key, root = made._read(folder / "root.pem")
     made._write(folder / "forged.pem", *made._leaf(key, root, *made._sorted([name]), datetime.now(UTC)))
     assert not shakes_hands(folder / "forged.pem", root_pem, name)
-    made._write(folder / "honest.pem", *made._leaf(key, root, *made._sorted(["bench.local"]), datetime.now(UTC)))
+    made._write(
+        folder / "honest.pem", *made._leaf(key, root, *made._sorted(["bench.local"]), datetime.now(UTC))
+    )
     assert shakes_hands(folder / "honest.pem", root_pem, "bench.local")
 
 
@@ -66,7 +70,9 @@ def test_what_is_trusted_once_goes_on(folder):
     assert moved.fingerprint == first.fingerprint and shakes_hands(moved.chain, first.root_pem, "10.1.2.3")
     later = made.certificate(folder, NAMES, datetime.now(UTC) + timedelta(days=350))
     assert later.fingerprint == first.fingerprint and later.chain.read_bytes() != text
-    assert made.certificate(folder, [*NAMES, "other.local"]).fingerprint != first.fingerprint  # a name the root may not vouch for
+    assert (
+        made.certificate(folder, [*NAMES, "other.local"]).fingerprint != first.fingerprint
+    )  # a name the root may not vouch for
 
 
 def test_a_tablet_takes_its_term(folder):

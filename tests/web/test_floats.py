@@ -1,4 +1,6 @@
-"""The Floats bench on the wire: the page's exchange, sizes, labels, finished ones, tables, live-bait lists, files."""
+"""The Floats bench on the wire: the page's exchange, sizes, labels, finished ones, tables, live-bait
+lists, files.
+"""
 
 import io
 import json
@@ -19,7 +21,10 @@ def document(shop, key=ANTENNA):
 
 
 def live(shop, *edits, key=ANTENNA, **more):
-    return shop.send(f"/floats/{key}/live", {"bench": "floats", "document": document(shop, key), "edits": list(edits), **more}).json
+    return shop.send(
+        f"/floats/{key}/live",
+        {"bench": "floats", "document": document(shop, key), "edits": list(edits), **more},
+    ).json
 
 
 class TestFloat:
@@ -27,7 +32,11 @@ class TestFloat:
     def test_every_kind_begins_standing_in_water(self, empty, kind):
         where = empty.post("/floats/new", {"kind": kind}).headers["Location"]
         page = empty.get(where).text
-        assert "Carries" in page and "standing in" in page and empty.get("/floats").text.count("on the line to the") == 1
+        assert (
+            "Carries" in page
+            and "standing in" in page
+            and empty.get("/floats").text.count("on the line to the") == 1
+        )
 
     def test_the_state_says_what_it_carries_and_how_it_stands(self, demo):
         view = live(demo)["view"]
@@ -36,30 +45,66 @@ class TestFloat:
             and "lies flat; shotted it stands" in view["stands"]
             and "lifts it" in view["lift"]
         )
-        assert [r["mark"] for r in view["ratings"]] == ["shoulder", "ring", "wholly under"] and view["ratings"][0]["learned"] and len(view["tip_rows"]) == 3
-        assert any("sea water" in e["name"] for e in view["effects"]) and any("sanded" in e["name"] for e in view["effects"]) and "× No 8" in view["shotting"]
+        assert (
+            [r["mark"] for r in view["ratings"]] == ["shoulder", "ring", "wholly under"]
+            and view["ratings"][0]["learned"]
+            and len(view["tip_rows"]) == 3
+        )
+        assert (
+            any("sea water" in e["name"] for e in view["effects"])
+            and any("sanded" in e["name"] for e in view["effects"])
+            and "× No 8" in view["shotting"]
+        )
 
     def test_a_flooded_tube_shows_among_the_effects(self, demo):
-        assert {"every tube flooded", "every tube sealed"} <= {e["name"] for e in live(demo, key=FOAM)["view"]["effects"]}
+        assert {"every tube flooded", "every tube sealed"} <= {
+            e["name"] for e in live(demo, key=FOAM)["view"]["effects"]
+        }
 
     def test_an_edit_is_saved_undone_and_redone(self, demo):
         answer = live(demo, {"do": "size", "text": "4 g", "by": "length"}, save=True, base=1)
         assert answer["saved"] and pull_to(to_float(document(demo))) == pytest.approx(4.0, abs=5e-3)
         back = demo.send(f"/floats/{ANTENNA}/undo", {"bench": "floats"}).json
-        assert back["moved"] and back["view"]["sentence"].startswith("Carries 2.50 g") and demo.send(f"/floats/{ANTENNA}/redo", {"bench": "floats"}).json["moved"]
+        assert (
+            back["moved"]
+            and back["view"]["sentence"].startswith("Carries 2.50 g")
+            and demo.send(f"/floats/{ANTENNA}/redo", {"bench": "floats"}).json["moved"]
+        )
 
     def test_a_bad_edit_is_said_beside_its_field_and_the_rest_is_kept(self, demo):
-        answer = live(demo, {"do": "set", "path": "parts.body.length_mm", "text": "wide"}, {"do": "set", "path": "varnish_g", "text": "0.3 g"})
-        assert answer["errors"][0]["field"] == "parts.body.length_mm" and answer["document"]["varnish_g"] == 0.3
+        answer = live(
+            demo,
+            {"do": "set", "path": "parts.body.length_mm", "text": "wide"},
+            {"do": "set", "path": "varnish_g", "text": "0.3 g"},
+        )
+        assert (
+            answer["errors"][0]["field"] == "parts.body.length_mm" and answer["document"]["varnish_g"] == 0.3
+        )
 
-    @pytest.mark.parametrize("body", [{"document": None}, {"document": {"format": "lamsik-float", "version": 1}}, {"edits": "many"}, {"edits": [5]}])
+    @pytest.mark.parametrize(
+        "body",
+        [
+            {"document": None},
+            {"document": {"format": "lamsik-float", "version": 1}},
+            {"edits": "many"},
+            {"edits": [5]},
+        ],
+    )
     def test_wild_requests_are_refused(self, demo, body):
         sent = {"bench": "floats", "document": document(demo), "edits": [], **body}
         assert demo.send(f"/floats/{ANTENNA}/live", sent).status_code == 422
 
     def test_what_sinks_by_itself_says_so(self, demo):
-        view = live(demo, {"do": "add", "group": "parts", "kind": "loading"}, {"do": "set", "path": "parts.loading1.diameter_mm", "text": "20 mm"})["view"]
-        assert "too deep by itself" in view["sentence"] and "carries nothing" in view["no_shotting"] and "sinks" in view["stands"]
+        view = live(
+            demo,
+            {"do": "add", "group": "parts", "kind": "loading"},
+            {"do": "set", "path": "parts.loading1.diameter_mm", "text": "20 mm"},
+        )["view"]
+        assert (
+            "too deep by itself" in view["sentence"]
+            and "carries nothing" in view["no_shotting"]
+            and "sinks" in view["stands"]
+        )
 
     def test_a_file_comes_back_unchanged_and_a_bad_one_is_answered(self, demo):
         data = demo.get(f"/floats/{WAGGLER}/float.json").data
@@ -83,8 +128,15 @@ class TestSizes:
         assert "3 floats: 1.5 g from" in found and "Bore, drill" in found and "spinning tools" in found
         data = demo.get(f"/floats/{ANTENNA}/profile.pdf?loads=1.5+g,+2.5+g,+4+g&by=length").data
         pages = pypdfium2.PdfDocument(data)
-        bars = [s.get_bounds() for s in pages[0].get_objects(filter=(pypdfium2.raw.FPDF_PAGEOBJ_PATH,), max_depth=4)]
-        widths = [(r - left) / 72 * 25.4 for left, b, r, t in bars if 1.5 < (t - b) / 72 * 25.4 < 2.5 and b / 72 * 25.4 < 40]
+        bars = [
+            s.get_bounds()
+            for s in pages[0].get_objects(filter=(pypdfium2.raw.FPDF_PAGEOBJ_PATH,), max_depth=4)
+        ]
+        widths = [
+            (r - left) / 72 * 25.4
+            for left, b, r, t in bars
+            if 1.5 < (t - b) / 72 * 25.4 < 2.5 and b / 72 * 25.4 < 40
+        ]
         assert min(abs(w - 50.0) for w in widths) < 0.2
         demo.post(f"/floats/{ANTENNA}/sizes", {"loads": "1.5 g, 2.5 g, 4 g", "by": "length"})
         assert demo.get("/floats?q=antenna").text.count("Tench antenna 2.5 g ") >= 3
@@ -94,7 +146,13 @@ class TestSizes:
         assert found.count("balsa") >= 4 and "let the stem stand out" in found
 
     @pytest.mark.parametrize(
-        ("query", "says"), [("loads=many", "type a mass"), ("loads=300+g", "it carries"), ("loads=3+g&by=hope", "one of"), ("wanted=3+g&dowels=9+m", "1 to 60")]
+        ("query", "says"),
+        [
+            ("loads=many", "type a mass"),
+            ("loads=300+g", "it carries"),
+            ("loads=3+g&by=hope", "one of"),
+            ("wanted=3+g&dowels=9+m", "1 to 60"),
+        ],
     )
     def test_what_cannot_be_is_answered(self, demo, query, says):
         answer = demo.get(f"/floats/{ANTENNA}/sizes?{query}")
@@ -108,7 +166,10 @@ class TestSizes:
     def test_profiles_for_printer_and_cutter(self, demo):
         sheet = demo.get(f"/floats/{ANTENNA}/profile-1.svg?loads=2+g,+3+g").text
         assert "Cut list and drill map" in sheet and "bore, drill" in sheet and "2 g: Turning" in sheet
-        assert b"Turning" in demo.get(f"/floats/{ANTENNA}/profile-1.svg").data and b"LWPOLYLINE" in demo.get(f"/floats/{ANTENNA}/profile.dxf").data
+        assert (
+            b"Turning" in demo.get(f"/floats/{ANTENNA}/profile-1.svg").data
+            and b"LWPOLYLINE" in demo.get(f"/floats/{ANTENNA}/profile.dxf").data
+        )
         assert demo.get(f"/floats/{ANTENNA}/profile-9.svg").status_code == 422
 
 
@@ -116,27 +177,51 @@ class TestLabels:
     def test_a_sheet_with_the_basis_on_every_label(self, demo):
         query = "basis=on+the+line&mark=ring&count=5&paper=A4"
         page = demo.get(f"/floats/{ANTENNA}/labels?{query}").text
-        assert len(re.findall(r"≈ 2\.[45]\d g on the line", page)) == 5 and page.count("to the ring, antenna, Holm mere at 14 °C") == 5
-        assert demo.get(f"/floats/{ANTENNA}/labels.pdf?{query}").data[:4] == b"%PDF" and b"on the line" in demo.get(f"/floats/{ANTENNA}/labels.svg?{query}").data
+        assert (
+            len(re.findall(r"≈ 2\.[45]\d g on the line", page)) == 5
+            and page.count("to the ring, antenna, Holm mere at 14 °C") == 5
+        )
+        assert (
+            demo.get(f"/floats/{ANTENNA}/labels.pdf?{query}").data[:4] == b"%PDF"
+            and b"on the line" in demo.get(f"/floats/{ANTENNA}/labels.svg?{query}").data
+        )
 
     def test_measured_labels_are_of_the_last_stage_in_the_water_asked_for_and_as_many_as_asked(self, demo):
-        fresh = {"water_by": "measured", "measured": "1.0000 g/cm³", "kind": "float", "float": str(ANTENNA), "sinker": "30 g", "mark_1": "ring", "air": "2 g"}
+        fresh = {
+            "water_by": "measured",
+            "measured": "1.0000 g/cm³",
+            "kind": "float",
+            "float": str(ANTENNA),
+            "sinker": "30 g",
+            "mark_1": "ring",
+            "air": "2 g",
+        }
         for stage, reading in (("bare", "27.40 g"), ("varnished", "27.60 g"), ("painted", "27.50 g")):
-            demo.post("/scale", {**fresh, "name": "One of two", "stage": stage, "reading_1": reading}, page="/scale")
+            demo.post(
+                "/scale", {**fresh, "name": "One of two", "stage": stage, "reading_1": reading}, page="/scale"
+            )
         sheet = "/labels?basis=on+the+line&mark=ring&from=measured&paper=A4"
         page = demo.get(f"/floats/{ANTENNA}{sheet}&count=3").text
         assert page.count("One of two") == 3
-        assert demo.get(f"/floats/{ANTENNA}{sheet}&count=").text.count("One of two") == 1  # nobody said how many: one for each float
+        assert (
+            demo.get(f"/floats/{ANTENNA}{sheet}&count=").text.count("One of two") == 1
+        )  # nobody said how many: one for each float
         assert demo.get(f"/floats/{ANTENNA}/labels?basis=on+the+line&mark=ring&count=").text.count("≈ ") == 12
         sea = next(w for w in ("Outer bank", "sea water") if f">{w}<" in page)
         salt = demo.get(f"/floats/{ANTENNA}{sheet}&water={sea.replace(' ', '+')}").text
         assert salt.count("One of two") == 1
         grams = float(re.search(r"One of two.*?([\d.]+) g on the line", salt, re.S)[1])
-        assert 1.010 < (grams + 2.0) / (30 - 27.6 + 2.0) < 1.03  # as its own card converts it; unconverted it would be 1
+        assert (
+            1.010 < (grams + 2.0) / (30 - 27.6 + 2.0) < 1.03
+        )  # as its own card converts it; unconverted it would be 1
 
     def test_each_finished_float_gets_what_it_measured(self, demo):
         page = demo.get(f"/floats/{ANTENNA}/labels?basis=on+the+line&mark=ring&from=measured&paper=A4").text
-        assert "Antenna 1" in page and "Antenna 3" in page and "≈" not in page.split('aria-label="The sheet"')[1].split("</section>")[0]
+        assert (
+            "Antenna 1" in page
+            and "Antenna 3" in page
+            and "≈" not in page.split('aria-label="The sheet"')[1].split("</section>")[0]
+        )
 
     @pytest.mark.parametrize(
         ("query", "says"),
@@ -156,7 +241,11 @@ class TestLabels:
 class TestLearned:
     def test_before_and_after_the_fit_and_what_to_do_with_each(self, demo):
         found = demo.get(f"/floats/{ANTENNA}/learned").text
-        assert "This one computes to 2.50 g; from 3 finished" in found and found.count("Antenna ") >= 3 and ("light: print" in found or "print 2." in found)
+        assert (
+            "This one computes to 2.50 g; from 3 finished" in found
+            and found.count("Antenna ") >= 3
+            and ("light: print" in found or "print 2." in found)
+        )
         assert "No finished" in demo.get(f"/floats/{WAGGLER}/learned").text
 
     def test_weighing_one_more_moves_the_prediction(self, demo):
@@ -192,7 +281,14 @@ class TestTables:
             "mass_2": "65 grains",
         }
         assert demo.post(where, fields).status_code == 302 and "4.212 g" in demo.get(where).text
-        assert "× one" in live(demo, {"do": "set", "path": "shots", "text": "Tiny"}, {"do": "set", "path": "telltale", "text": ""})["view"]["shotting"]
+        assert (
+            "× one"
+            in live(
+                demo,
+                {"do": "set", "path": "shots", "text": "Tiny"},
+                {"do": "set", "path": "telltale", "text": ""},
+            )["view"]["shotting"]
+        )
 
     @pytest.mark.parametrize(
         ("change", "says"),
@@ -204,7 +300,10 @@ class TestTables:
         ],
     )
     def test_a_bad_row_is_answered_with_what_was_typed(self, demo, change, says):
-        answer = demo.post("/floats/shots/35", {"name": "Tiny", "name_1": "one", "mass_1": "0.5 g", "density_1": "", **change})
+        answer = demo.post(
+            "/floats/shots/35",
+            {"name": "Tiny", "name_1": "one", "mass_1": "0.5 g", "density_1": "", **change},
+        )
         assert answer.status_code == 422 and says in answer.text
 
 

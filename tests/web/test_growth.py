@@ -1,4 +1,6 @@
-"""A page costs what it shows, however large the shop: what it asks the database grows with neither pieces nor orders."""
+"""A page costs what it shows, however large the shop: what it asks the database grows with neither pieces
+nor orders.
+"""
 
 import re
 from collections import Counter
@@ -27,7 +29,9 @@ MOST_BYTES, MOST_ROWS = 300_000, 900
 
 
 class Asked:
-    """What a page asks the database: how many questions, how many rows they gave, and which tables were read whole for them."""
+    """What a page asks the database: how many questions, how many rows they gave, and which tables were
+    read whole for them.
+    """
 
     def __init__(self, engine):
         self.engine, self.rows, self.whole, self.asking = engine, Counter(), set(), True
@@ -41,7 +45,12 @@ class Asked:
         self.rows[statement.split(" FROM ")[0][:60]] += len(found.all())
         plan = [row[3] for row in connection.exec_driver_sql(f"EXPLAIN QUERY PLAN {statement}", parameters)]
         limited = "LIMIT" in statement
-        self.whole |= {line for line in plan if re.fullmatch(f"SCAN ({'|'.join(LARGE)})", line) and not (limited and "USE TEMP B-TREE FOR ORDER BY" not in plan)}
+        self.whole |= {
+            line
+            for line in plan
+            if re.fullmatch(f"SCAN ({'|'.join(LARGE)})", line)
+            and not (limited and "USE TEMP B-TREE FOR ORDER BY" not in plan)
+        }
         self.asking = True
 
 
@@ -56,7 +65,10 @@ def asked(visitor, engine, url):
 @pytest.fixture
 def grown(demo_home, application, monkeypatch):
     visitor = visit(application, demo_home, monkeypatch)
-    more(application.extensions["engine"], Size(pieces=1_500, orders=500, batches=600, bodies=300, revisions=300))
+    more(
+        application.extensions["engine"],
+        Size(pieces=1_500, orders=500, batches=600, bodies=300, revisions=300),
+    )
     yield visitor
     application.extensions["engine"].dispose()
 

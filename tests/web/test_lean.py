@@ -1,4 +1,6 @@
-"""What a page has already is not sent again, and what it makes of an answer is the view as it was computed."""
+"""What a page has already is not sent again, and what it makes of an answer is the view as it was
+computed.
+"""
 
 import gzip
 import json
@@ -14,18 +16,41 @@ from tests.lean import Known
 
 
 def plain(random):
-    return random.choice([None, True, random.randint(-9, 9), random.uniform(-1e3, 1e3), "".join(random.choices("aé ", k=random.randint(0, 40)))])
+    return random.choice(
+        [
+            None,
+            True,
+            random.randint(-9, 9),
+            random.uniform(-1e3, 1e3),
+            "".join(random.choices("aé ", k=random.randint(0, 40))),
+        ]
+    )
 
 
 def drawing(random, depth):
     if depth == 0 or random.random() < 0.3:
-        return {"tag": "path", "attrs": {"d": "M0 1" * random.randint(1, 60), "stroke-width": str(random.randint(0, 3))}, "children": random.choice([[], ["text"]])}
-    return {"tag": "g", "attrs": {}, "children": [drawing(random, depth - 1) for _ in range(random.randint(0, 4))]}
+        return {
+            "tag": "path",
+            "attrs": {"d": "M0 1" * random.randint(1, 60), "stroke-width": str(random.randint(0, 3))},
+            "children": random.choice([[], ["text"]]),
+        }
+    return {
+        "tag": "g",
+        "attrs": {},
+        "children": [drawing(random, depth - 1) for _ in range(random.randint(0, 4))],
+    }
 
 
 def view(random):
-    rows = [{"key": f"r{n}", "sub": [plain(random) for _ in range(random.randint(0, 9))]} for n in range(random.randint(0, 5))]
-    return {"rows": rows, "fields": {f"f{n}": plain(random) for n in range(random.randint(20, 60))}, "picture": drawing(random, 4)}
+    rows = [
+        {"key": f"r{n}", "sub": [plain(random) for _ in range(random.randint(0, 9))]}
+        for n in range(random.randint(0, 5))
+    ]
+    return {
+        "rows": rows,
+        "fields": {f"f{n}": plain(random) for n in range(random.randint(20, 60))},
+        "picture": drawing(random, 4),
+    }
 
 
 def altered(random, value):
@@ -71,7 +96,13 @@ def test_a_drag_sends_what_changed(demo, url, path, texts):
     known.read(state["view"])
     live = f"{state.get('root', '/designs')}/{state['id']}/live"
     for text in texts:
-        body = {"document": state["document"], "base": state["base"], "bench": state["bench"], "edits": [{"do": "set", "path": path, "text": text}], "mode": "drag"}
+        body = {
+            "document": state["document"],
+            "base": state["base"],
+            "bench": state["bench"],
+            "edits": [{"do": "set", "path": path, "text": text}],
+            "mode": "drag",
+        }
         answer, whole = demo.send(live, {**body, "has": list(known.values)}), demo.send(live, body).get_json()
         assert whole["errors"] == []
         assert known.read(answer.get_json()["view"]) == whole["view"]

@@ -21,12 +21,21 @@ def many(demo):
         scheme = session.exec(select(Document).where(Document.kind == "scheme")).first()
         content = documents.content(session, scheme)
         for n in range(60):
-            documents.create(session, "scheme", documents.next_code(session, "scheme", "S"), {**content, "name": f"Zander {n:02}"})
+            documents.create(
+                session,
+                "scheme",
+                documents.next_code(session, "scheme", "S"),
+                {**content, "name": f"Zander {n:02}"},
+            )
         body = session.exec(select(Document).where(Document.kind == "body")).first()
         customer = orders.customer_named(session, "Tove Many")
         for _ in range(120):
             pieces.start(session, body)
-            orders.place(session, Order(number=orders.next_number(session), customer_id=0, title="bait", search=""), customer)
+            orders.place(
+                session,
+                Order(number=orders.next_number(session), customer_id=0, title="bait", search=""),
+                customer,
+            )
     return demo
 
 
@@ -44,7 +53,9 @@ def walked(visitor, url):
 def test_every_piece_stands_on_one_page_the_newest_first(many):
     numbers = [number for text in walked(many, "/pieces") for number in NUMBER.findall(text)]
     with session_of(many.http.application.extensions["engine"]) as session:
-        assert numbers == [row.number for row in session.exec(pieces.listed()).all()] and len(numbers) > 2 * MOST
+        assert (
+            numbers == [row.number for row in session.exec(pieces.listed()).all()] and len(numbers) > 2 * MOST
+        )
 
 
 def test_a_search_stays_asked_from_page_to_page_and_back(many):
@@ -62,13 +73,20 @@ def test_a_page_that_is_none_is_the_first_or_an_empty_one(many, asked):
 def test_a_page_says_whether_more_follow(session):
     orders.customer_named(session, "One")
     orders.customer_named(session, "Two")
-    assert [(page(session, orders.customers(), n, 1).more, len(page(session, orders.customers(), n, 1).rows)) for n in (1, 2, 3)] == [(True, 1), (False, 1), (False, 0)]
+    assert [
+        (page(session, orders.customers(), n, 1).more, len(page(session, orders.customers(), n, 1).rows))
+        for n in (1, 2, 3)
+    ] == [(True, 1), (False, 1), (False, 0)]
     assert page(session, orders.customers(), 1, 2).alone and not page(session, orders.customers(), 1, 1).alone
 
 
 def test_a_field_of_many_shows_the_first_and_finds_the_rest(many):
     text = many.get("/orders/new").text
-    assert 'data-find="/find/scheme"' in text and "Zander 59" not in text and 'data-find="/find/customer"' not in text
+    assert (
+        'data-find="/find/scheme"' in text
+        and "Zander 59" not in text
+        and 'data-find="/find/customer"' not in text
+    )
     found = many.get("/find/scheme?q=zander 59").get_json()
     assert [row["words"].split(" (")[0] for row in found] == ["Zander 59"]
     assert len(many.get("/find/scheme?q=zander").get_json()) == MOST
@@ -89,9 +107,16 @@ def test_search_shows_the_first_of_each_kind_and_where_the_rest_is(many):
 class TestCards:
     def test_a_card_is_drawn_once_and_kept_until_its_look_changes(self, demo, monkeypatch):
         url = re.search(r'src="(/cards/[^"]+)"', demo.get("/shapes").text).group(1)
-        engine, key = demo.http.application.extensions["engine"], int(url.rsplit("/", 1)[1].removesuffix(".svg"))
+        engine, key = (
+            demo.http.application.extensions["engine"],
+            int(url.rsplit("/", 1)[1].removesuffix(".svg")),
+        )
         first = demo.get(url)
-        assert first.mimetype == "image/svg+xml" and first.text.startswith("<svg") and "immutable" in first.headers["Cache-Control"]
+        assert (
+            first.mimetype == "image/svg+xml"
+            and first.text.startswith("<svg")
+            and "immutable" in first.headers["Cache-Control"]
+        )
         with session_of(engine) as session:
             session.get_one(Card, key).svg = "<svg>kept</svg>"
         assert demo.get(url).text == "<svg>kept</svg>"
@@ -117,6 +142,10 @@ class TestCards:
 
 def test_pieces_at_work_are_counted_and_paged(many):
     with Session(many.http.application.extensions["engine"]) as session:
-        going = [row for row in session.exec(select(Piece)).all() if row.stand != "shipped" and row.deleted_at is None]
+        going = [
+            row
+            for row in session.exec(select(Piece)).all()
+            if row.stand != "shipped" and row.deleted_at is None
+        ]
         assert pieces.count_going(session) == len(going)
     assert len(walked(many, "/pieces/unweighed")) == -(-len(going) // 24)

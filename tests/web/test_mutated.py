@@ -1,4 +1,6 @@
-"""Files of every format, changed at random and brought in through their own doors: refused, or kept and then shown; never an error of the program."""
+"""Files of every format, changed at random and brought in through their own doors: refused, or kept and
+then shown; never an error of the program.
+"""
 
 import io
 import json
@@ -11,7 +13,25 @@ from PIL import Image
 
 from tests.web.test_shapes import a_cutout
 
-ODD = (0, -1, 1e308, -1e-300, 10**400, "", "x" * 4000, None, True, [], {}, [[]], {"key": "a"}, "\ud83d", -0.0, "½", 2**63)
+ODD = (
+    0,
+    -1,
+    1e308,
+    -1e-300,
+    10**400,
+    "",
+    "x" * 4000,
+    None,
+    True,
+    [],
+    {},
+    [[]],
+    {"key": "a"},
+    "\ud83d",
+    -0.0,
+    "½",
+    2**63,
+)
 TIMES = 12
 
 
@@ -58,7 +78,11 @@ def changed_bytes(data: bytes, dice: random.Random) -> bytes:
         numbers = list(re.finditer(rb"-?\d+\.?\d*", data))
         if numbers:
             one = dice.choice(numbers)
-            return data[: one.start()] + dice.choice((b"0", b"-1", b"1e308", b"nan", b"99999999999999999999", b"")) + data[one.end() :]
+            return (
+                data[: one.start()]
+                + dice.choice((b"0", b"-1", b"1e308", b"nan", b"99999999999999999999", b""))
+                + data[one.end() :]
+            )
     at = dice.randrange(len(data))
     return data[:at] + data[at : at + 400] * 2 + data[at + 400 :]
 
@@ -68,21 +92,77 @@ def doors(shop):
     photo = io.BytesIO()
     Image.open(io.BytesIO(a_cutout())).save(photo, "JPEG")
     return {
-        "body.json": (shop.get("/shapes/27/body.json").data, "/shapes/bring-in", "file", "/shapes", changed_json),
-        "body.svg": (shop.get("/shapes/27/outlines.svg").data, "/shapes/bring-in", "file", "/shapes", changed_bytes),
-        "body.dxf": (shop.get("/shapes/27/outlines.dxf").data, "/shapes/bring-in", "file", "/shapes", changed_bytes),
-        "float.json": (shop.get("/floats/38/float.json").data, "/floats/bring-in", "file", "/floats", changed_json),
-        "mould.json": (shop.get("/moulds/53/mould.json").data, "/moulds/bring-in", "file", "/moulds", changed_json),
-        "product.json": (shop.get("/mixes/products/47/product.json").data, "/mixes/products/bring-in", "file", "/mixes", changed_json),
-        "weighed.csv": (shop.get("/scale/things.csv").data, "/scale/things.csv", "file", "/scale", changed_bytes),
+        "body.json": (
+            shop.get("/shapes/27/body.json").data,
+            "/shapes/bring-in",
+            "file",
+            "/shapes",
+            changed_json,
+        ),
+        "body.svg": (
+            shop.get("/shapes/27/outlines.svg").data,
+            "/shapes/bring-in",
+            "file",
+            "/shapes",
+            changed_bytes,
+        ),
+        "body.dxf": (
+            shop.get("/shapes/27/outlines.dxf").data,
+            "/shapes/bring-in",
+            "file",
+            "/shapes",
+            changed_bytes,
+        ),
+        "float.json": (
+            shop.get("/floats/38/float.json").data,
+            "/floats/bring-in",
+            "file",
+            "/floats",
+            changed_json,
+        ),
+        "mould.json": (
+            shop.get("/moulds/53/mould.json").data,
+            "/moulds/bring-in",
+            "file",
+            "/moulds",
+            changed_json,
+        ),
+        "product.json": (
+            shop.get("/mixes/products/47/product.json").data,
+            "/mixes/products/bring-in",
+            "file",
+            "/mixes",
+            changed_json,
+        ),
+        "weighed.csv": (
+            shop.get("/scale/things.csv").data,
+            "/scale/things.csv",
+            "file",
+            "/scale",
+            changed_bytes,
+        ),
         "photo.jpg": (photo.getvalue(), "/shapes/bring-in/photo", "photo", "/shapes/bring-in", changed_bytes),
     }
 
 
-@pytest.mark.parametrize("name", ["body.json", "body.svg", "body.dxf", "float.json", "mould.json", "product.json", "weighed.csv", "photo.jpg"])
+@pytest.mark.parametrize(
+    "name",
+    [
+        "body.json",
+        "body.svg",
+        "body.dxf",
+        "float.json",
+        "mould.json",
+        "product.json",
+        "weighed.csv",
+        "photo.jpg",
+    ],
+)
 def test_a_changed_file_is_refused_or_kept_and_shown(demo, name):
     data, door, field, where, change = doors(demo)[name]
-    assert len(data) > 100 and demo.post(door, {field: (io.BytesIO(data), name)}, page=where).status_code == 302, "the good file"
+    assert (
+        len(data) > 100 and demo.post(door, {field: (io.BytesIO(data), name)}, page=where).status_code == 302
+    ), "the good file"
     dice = random.Random(name)
     for _ in range(TIMES if name != "photo.jpg" else 5):  # each in a process of its own
         spoiled = change(data, dice)
@@ -96,10 +176,15 @@ def test_a_changed_file_is_refused_or_kept_and_shown(demo, name):
 def test_a_changed_mesh_is_refused_or_measured(demo):
     good = demo.get("/shapes/15/body.stl").data[: 84 + 50 * 400]
     good = good[:80] + (400).to_bytes(4, "little") + good[84:]
-    dice, token = random.Random("mesh"), re.search(r'name="csrf-token" content="([^"]+)"', demo.get("/").text).group(1)
+    dice, token = (
+        random.Random("mesh"),
+        re.search(r'name="csrf-token" content="([^"]+)"', demo.get("/").text).group(1),
+    )
     for _ in range(TIMES):
         sent = {"mesh": (io.BytesIO(changed_bytes(good, dice)), "a.stl")}
-        job = demo.http.post("/shapes/bring-in/mesh", data=sent, headers={"X-CSRFToken": token, "Accept": "application/json"}).json["job"]
+        job = demo.http.post(
+            "/shapes/bring-in/mesh", data=sent, headers={"X-CSRFToken": token, "Accept": "application/json"}
+        ).json["job"]
         for _ in range(200):
             state = demo.get(f"/shapes/bring-in/mesh/{job}")
             assert state.status_code == 200

@@ -9,16 +9,56 @@ import pytest
 BODY, SCHEME, ORDER, PIECE = 15, 4, 19, 50
 
 PAGES = [
-    ("/", "At the bench"), ("/orders", "Odile Marsac"), ("/orders/new", "Take an enquiry"), (f"/orders/{ORDER}", "Ferry runner"), ("/shapes", "Begin from a form"),
-    (f"/shapes/{BODY}", "Ferry runner 90"), ("/shapes/bring-in", "Trace a photo"), (f"/shapes/{BODY}/compare", "with ballast"), (f"/shapes/{BODY}/family", "7 of 9"),
-    ("/shapes/27/joints", "Another cut"), ("/shapes/27/pack", "Segment 2, STL"), ("/shapes/blades", "Estuary blade"), ("/shapes/blades/33", "snap"), (f"/tank/{BODY}", "Find ballast"), ("/floats", "Tench antenna"), ("/floats/38", "standing in"), ("/floats/shots/35", "ten at once"), ("/floats/live-bait", "Cut list"), ("/scale", "Weigh it in air"),
-    ("/scale/things/3", "Old glider"), ("/paints", "Estuary smelt"), (f"/paints/{SCHEME}", "Keep as a new version"),
-    (f"/paints/on/{BODY}", "Coats in order"), ("/moulds", "Stubby, four at once"), ("/moulds/53", "Side by side"), ("/moulds/53/cast", "Begin a pour"), ("/moulds/54/cast", "fill mark"), ("/moulds/55/cast", "shots to a heated jug"),
-    ("/moulds/53/halves", "Work them out"), ("/moulds/53/card", "torn at the tail"), ("/moulds/53/by-when?wanted=9&by=2031-01-10", "All 9 are good"), ("/mixes", "Casting resin"), ("/mixes?net=42+ml", "Weigh it out"),
-    ("/mixes/clocks", "Demould"), ("/mixes/products/47", "lot 2231"), ("/mixes/products/new", "What stands on the tin"), ("/pours/5", "3 of 4 are good"), ("/search?q=stubby", "M-001"), ("/search?q=resin", "X-001"), ("/pieces", "P0050"), (f"/pieces/{PIECE}", "What the scale changes"), (f"/pieces/{PIECE}/card", "Drill map"),
-    ("/pieces/unweighed", "weigh it first"), ("/stores", "Ballast metal"), ("/handbook", "Densities to start from"), ("/search?q=arla", "Ärla Brandt"), ("/search", "Type a name"),
-    ("/search?q=%E3%81%8B%E3%81%8A", "三浦"), ("/search?q=zzzz", "Nothing holds that text"),
-]  # fmt: skip
+    ("/", "At the bench"),
+    ("/orders", "Odile Marsac"),
+    ("/orders/new", "Take an enquiry"),
+    (f"/orders/{ORDER}", "Ferry runner"),
+    ("/shapes", "Begin from a form"),
+    (f"/shapes/{BODY}", "Ferry runner 90"),
+    ("/shapes/bring-in", "Trace a photo"),
+    (f"/shapes/{BODY}/compare", "with ballast"),
+    (f"/shapes/{BODY}/family", "7 of 9"),
+    ("/shapes/27/joints", "Another cut"),
+    ("/shapes/27/pack", "Segment 2, STL"),
+    ("/shapes/blades", "Estuary blade"),
+    ("/shapes/blades/33", "snap"),
+    (f"/tank/{BODY}", "Find ballast"),
+    ("/floats", "Tench antenna"),
+    ("/floats/38", "standing in"),
+    ("/floats/shots/35", "ten at once"),
+    ("/floats/live-bait", "Cut list"),
+    ("/scale", "Weigh it in air"),
+    ("/scale/things/3", "Old glider"),
+    ("/paints", "Estuary smelt"),
+    (f"/paints/{SCHEME}", "Keep as a new version"),
+    (f"/paints/on/{BODY}", "Coats in order"),
+    ("/moulds", "Stubby, four at once"),
+    ("/moulds/53", "Side by side"),
+    ("/moulds/53/cast", "Begin a pour"),
+    ("/moulds/54/cast", "fill mark"),
+    ("/moulds/55/cast", "shots to a heated jug"),
+    ("/moulds/53/halves", "Work them out"),
+    ("/moulds/53/card", "torn at the tail"),
+    ("/moulds/53/by-when?wanted=9&by=2031-01-10", "All 9 are good"),
+    ("/mixes", "Casting resin"),
+    ("/mixes?net=42+ml", "Weigh it out"),
+    ("/mixes/clocks", "Demould"),
+    ("/mixes/products/47", "lot 2231"),
+    ("/mixes/products/new", "What stands on the tin"),
+    ("/pours/5", "3 of 4 are good"),
+    ("/search?q=stubby", "M-001"),
+    ("/search?q=resin", "X-001"),
+    ("/pieces", "P0050"),
+    (f"/pieces/{PIECE}", "What the scale changes"),
+    (f"/pieces/{PIECE}/card", "Drill map"),
+    ("/pieces/unweighed", "weigh it first"),
+    ("/stores", "Ballast metal"),
+    ("/handbook", "Densities to start from"),
+    ("/search?q=arla", "Ärla Brandt"),
+    ("/search", "Type a name"),
+    ("/search?q=%E3%81%8B%E3%81%8A", "三浦"),
+    ("/search?q=zzzz", "Nothing holds that text"),
+]
 
 
 @pytest.mark.parametrize(("url", "says"), PAGES)
@@ -100,7 +140,9 @@ def test_tank_opens_the_last_design(demo):
 def test_health(demo):
     assert demo.get("/healthz").json == {
         "status": "ok",
-        "version": tomllib.loads((Path(__file__).parent.parent.parent / "pyproject.toml").read_text())["project"]["version"],
+        "version": tomllib.loads((Path(__file__).parent.parent.parent / "pyproject.toml").read_text())[
+            "project"
+        ]["version"],
     }
 
 
@@ -113,7 +155,12 @@ def test_health_of_a_shop_that_is_not_migrated(demo):
 
 @pytest.mark.parametrize(
     ("text", "kind", "says"),
-    [("1 1/2 in", "length", "38.10 mm"), ("54 °F", "temperature", "12.2 °C"), ("8 gr", "mass", "cannot be read"), ("54", "temperature", "unit is missing")],
+    [
+        ("1 1/2 in", "length", "38.10 mm"),
+        ("54 °F", "temperature", "12.2 °C"),
+        ("8 gr", "mass", "cannot be read"),
+        ("54", "temperature", "unit is missing"),
+    ],
 )
 def test_the_converter(demo, text, kind, says):
     assert says in demo.get("/handbook", query_string={"text": text, "kind": kind}).text
@@ -121,7 +168,10 @@ def test_the_converter(demo, text, kind, says):
 
 def test_an_estimate_is_marked_on_every_bench(demo):
     assert 'class="estimate"' in demo.get("/pieces/unweighed").text
-    assert '"estimate": true' in demo.get(f"/tank/{BODY}").text and '"estimate": true' in demo.get(f"/shapes/{BODY}").text
+    assert (
+        '"estimate": true' in demo.get(f"/tank/{BODY}").text
+        and '"estimate": true' in demo.get(f"/shapes/{BODY}").text
+    )
     card = demo.get(f"/pieces/{PIECE}/card").text
     assert "contains estimates" in card and "label" in card
 

@@ -9,13 +9,24 @@ AT_ONCE = 10
 
 
 def test_there_are_documents_of_every_kind():
-    kinds = {document["format"]: sum(row[0]["format"] == document["format"] for _, row in ROWS) for _, (document, _) in ROWS}
-    assert len(ROWS) == 200 and min(kinds.values()) >= 40 and set(kinds) == {"lamsik-body", "lamsik-float", "lamsik-mould"}
+    kinds = {
+        document["format"]: sum(row[0]["format"] == document["format"] for _, row in ROWS)
+        for _, (document, _) in ROWS
+    }
+    assert (
+        len(ROWS) == 200
+        and min(kinds.values()) >= 40
+        and set(kinds) == {"lamsik-body", "lamsik-float", "lamsik-mould"}
+    )
 
 
 @pytest.mark.parametrize("start", range(0, 200, AT_ONCE))
 def test_each_shows_what_it_showed(demo, start):
-    off = [f"{at}{where}" for at, (document, was) in ROWS[start : start + AT_ONCE] for where in apart(was, shown(demo, document, at % EVERY_FOURTH == 0))]
+    off = [
+        f"{at}{where}"
+        for at, (document, was) in ROWS[start : start + AT_ONCE]
+        for where in apart(was, shown(demo, document, at % EVERY_FOURTH == 0))
+    ]
     assert off == []
 
 

@@ -1,4 +1,6 @@
-"""What strangers, slow fingers and full disks do: forms sent twice, disks that fill at the commit, locks, ids of nothing, things taken back."""
+"""What strangers, slow fingers and full disks do: forms sent twice, disks that fill at the commit, locks,
+ids of nothing, things taken back.
+"""
 
 import html
 import io
@@ -51,16 +53,26 @@ class TestTwice:
             ("/shapes", "/shapes/new", {"form": "slim"}, Document),
             ("/floats", "/floats/new", {"kind": "stick"}, Document),
             ("/shapes/15", "/pieces/start", {"design": "15"}, Piece),
-            ("/scale", "/scale", {"name": "Bead", "kind": "hardware", "air": "5 g", "water_id": "1", "instrument": "1"}, Weighed),
+            (
+                "/scale",
+                "/scale",
+                {"name": "Bead", "kind": "hardware", "air": "5 g", "water_id": "1", "instrument": "1"},
+                Weighed,
+            ),
         ],
     )
     def test_a_form_sent_twice_is_done_once_and_leads_to_the_same_page(self, demo, page, action, data, table):
         hidden, before = fields_of(demo, page, action), count(demo, table)
         assert len(hidden["once"]) == 22
         answers = [demo.post(action, {**hidden, **data}, page=page) for _ in range(2)]
-        assert [answer.status_code for answer in answers] == [302, 303] and answers[0].headers["Location"] == answers[1].headers["Location"]
+        assert [answer.status_code for answer in answers] == [302, 303] and answers[0].headers[
+            "Location"
+        ] == answers[1].headers["Location"]
         assert count(demo, table) == before + 1
-        assert demo.post(action, {**fields_of(demo, page, action), **data}, page=page).status_code == 302 and count(demo, table) == before + 2
+        assert (
+            demo.post(action, {**fields_of(demo, page, action), **data}, page=page).status_code == 302
+            and count(demo, table) == before + 2
+        )
 
     def test_a_form_that_was_refused_is_mended_and_sent_again(self, empty):
         hidden = fields_of(empty, "/orders/new", "/orders/new")
@@ -69,14 +81,22 @@ class TestTwice:
 
 
 class TestDisk:
-    def test_a_disk_that_fills_at_the_commit_has_its_words_and_nothing_is_said_to_be_kept(self, empty, stocked_home):
+    def test_a_disk_that_fills_at_the_commit_has_its_words_and_nothing_is_said_to_be_kept(
+        self, empty, stocked_home
+    ):
         data = {**fields_of(empty, "/orders/new", "/orders/new"), **ENQUIRY, "customer": "Nobody"}
-        assert empty.get("/nowhere").status_code == 404  # the page of errors is compiled: only the shop is short of room
+        assert (
+            empty.get("/nowhere").status_code == 404
+        )  # the page of errors is compiled: only the shop is short of room
         with disk_full(stocked_home):
             answer = empty.http.post("/orders/new", data=data)
-        assert answer.status_code == 507 and "The disk is full." in answer.text and "is noted" not in answer.text
+        assert (
+            answer.status_code == 507 and "The disk is full." in answer.text and "is noted" not in answer.text
+        )
         assert "is noted" not in empty.get("/orders").text and count(empty, Order) == 0
-        assert empty.http.post("/orders/new", data=data).status_code == 302 and count(empty, Order) == 1  # with room again the same form is done
+        assert (
+            empty.http.post("/orders/new", data=data).status_code == 302 and count(empty, Order) == 1
+        )  # with room again the same form is done
 
     def test_a_lock_that_is_held_is_said_and_the_error_page_does_not_wait_for_it(self, empty, stocked_home):
         data = {**fields_of(empty, "/orders/new", "/orders/new"), **ENQUIRY, "customer": "Nobody"}
@@ -90,15 +110,29 @@ class TestDisk:
         finally:
             holder.rollback()
             holder.close()
-        assert answer.status_code == 503 and "busy: something else is writing" in answer.text and count(empty, Order) == 0
+        assert (
+            answer.status_code == 503
+            and "busy: something else is writing" in answer.text
+            and count(empty, Order) == 0
+        )
 
-    @pytest.mark.parametrize(("address", "more"), [("/designs/15/live", {"mode": "drag"}), ("/designs/15/live", {"mode": "settled"}), ("/designs/15/ballast", {})])
+    @pytest.mark.parametrize(
+        ("address", "more"),
+        [
+            ("/designs/15/live", {"mode": "drag"}),
+            ("/designs/15/live", {"mode": "settled"}),
+            ("/designs/15/ballast", {}),
+        ],
+    )
     def test_what_only_looks_waits_for_no_lock(self, demo, demo_home, address, more):
         document = json.loads(demo.get("/shapes/15/body.json").text)
         holder = sqlite3.connect(demo_home / FILE_NAME, isolation_level=None)
         holder.execute("BEGIN IMMEDIATE")
         try:
-            assert demo.send(address, {"bench": "tank", "document": document, "edits": [], **more}).status_code == 200
+            assert (
+                demo.send(address, {"bench": "tank", "document": document, "edits": [], **more}).status_code
+                == 200
+            )
             assert demo.get("/search?q=ferry").status_code == 200
         finally:
             holder.rollback()
@@ -119,8 +153,22 @@ class TestDisk:
         monkeypatch.setattr(live, "_view", look)
         document = json.loads(demo.get("/shapes/15/body.json").text)
         edit = {"do": "set", "path": "body.depth_mm", "text": "21 mm"}
-        answer = demo.send("/designs/15/live", {"bench": "shapes", "document": document, "edits": [edit], "save": True, "mode": "settled", "base": current_of(demo, 15)})
-        assert answer.json["saved"] and seen == [answer.json["base"]] and current_of(demo, 15) == answer.json["base"]
+        answer = demo.send(
+            "/designs/15/live",
+            {
+                "bench": "shapes",
+                "document": document,
+                "edits": [edit],
+                "save": True,
+                "mode": "settled",
+                "base": current_of(demo, 15),
+            },
+        )
+        assert (
+            answer.json["saved"]
+            and seen == [answer.json["base"]]
+            and current_of(demo, 15) == answer.json["base"]
+        )
 
 
 class TestTakenBack:
@@ -147,10 +195,15 @@ class TestTakenBack:
         key, code = codes()["Ring one"]
         told = empty.post(f"/stores/remove/hardware/{key}", follow_redirects=True).text
         assert "Ring one" not in codes() and "Undo" in told
-        assert add("Ring three").status_code == 302 and codes()["Ring three"][1] not in (code, codes()["Ring two"][1])
+        assert add("Ring three").status_code == 302 and codes()["Ring three"][1] not in (
+            code,
+            codes()["Ring two"][1],
+        )
         undo = re.search(r'action="(/stores/put-back/hardware/\w+)"', told)[1]
         assert empty.post(undo).status_code == 302 and codes()["Ring one"][1] == code
-        assert "back already" in empty.post(undo, follow_redirects=True).text and len(codes()) == len(set(codes()))
+        assert "back already" in empty.post(undo, follow_redirects=True).text and len(codes()) == len(
+            set(codes())
+        )
 
     def test_a_stopped_clock_runs_on_and_a_mistaken_piece_comes_back(self, demo):
         with session_of(demo.http.application.extensions["engine"]) as session:
@@ -158,7 +211,9 @@ class TestTakenBack:
         told = demo.post(f"/mixes/clocks/{clock.id}/stop", follow_redirects=True).text
         assert f"Stopped: {clock.name}" in told and demo.get("/mixes/clocks.json").text.count(clock.name) == 0
         demo.post(re.search(r'action="(/mixes/clocks/\d+/run-on)"', told)[1])
-        assert clock.name in demo.get("/mixes/clocks.json").json["clocks"][0]["name"] + str(demo.get("/mixes/clocks.json").json)
+        assert clock.name in demo.get("/mixes/clocks.json").json["clocks"][0]["name"] + str(
+            demo.get("/mixes/clocks.json").json
+        )
         gone = demo.post("/pieces/50/delete", follow_redirects=True).text
         number = re.search(r"(P\d{4}) is deleted", gone)[1]
         assert f">{number}<" not in demo.get("/pieces").text
@@ -168,16 +223,25 @@ class TestTakenBack:
     def test_what_a_piece_does_not_have_is_not_weighed_and_a_revision_that_is_not_there_is_said(self, demo):
         refused = demo.post("/pieces/50/weigh", {"target": "part:wings", "mass": "3 g", "instrument": "1"})
         assert refused.status_code == 422 and "no such part" in refused.text
-        assert demo.post("/tank/15/history/999").status_code == 404 and "no revision 999" in demo.post("/shapes/15/revisions/999/name", {"name": "x"}).text
+        assert (
+            demo.post("/tank/15/history/999").status_code == 404
+            and "no revision 999" in demo.post("/shapes/15/revisions/999/name", {"name": "x"}).text
+        )
 
 
 class TestKept:
     def test_what_never_changes_is_kept_for_ever_and_the_shops_own_data_nowhere(self, demo):
         page = demo.get("/orders")
         address = re.search(r'href="(/static/\w{16}/css/app\.css)"', page.text)[1]
-        assert page.headers["Cache-Control"] == "no-store" and demo.get("/shapes/15/body.json").headers["Cache-Control"] == "no-store"
+        assert (
+            page.headers["Cache-Control"] == "no-store"
+            and demo.get("/shapes/15/body.json").headers["Cache-Control"] == "no-store"
+        )
         with demo.get(address) as kept, demo.get(address.replace(address.split("/")[2], "0" * 16)) as old:
-            assert "immutable" in kept.headers["Cache-Control"] and "max-age=31536000" in kept.headers["Cache-Control"]
+            assert (
+                "immutable" in kept.headers["Cache-Control"]
+                and "max-age=31536000" in kept.headers["Cache-Control"]
+            )
             assert old.status_code == 200 and "immutable" not in old.headers["Cache-Control"]
 
 
@@ -186,26 +250,42 @@ class TestWild:
     def test_no_request_breaks_it(self, demo, seed):
         assert broken(demo.http.application, 1, seed) == []
 
-    @pytest.mark.parametrize("code", ["é", "\ud83d\ude00".encode("utf-16", "surrogatepass").decode("utf-16"), "9" * 5000, ""])
+    @pytest.mark.parametrize(
+        "code", ["é", "\ud83d\ude00".encode("utf-16", "surrogatepass").decode("utf-16"), "9" * 5000, ""]
+    )
     def test_a_strange_pairing_code_is_a_wrong_one(self, empty, code):
         assert empty.post("/pair", {"code": code}).status_code == 422
 
 
 def stale_and_new(visitor, page, change, name):
-    """Two tabs on one form: the first keeps, the second is told, and puts its own over it when it keeps again."""
+    """Two tabs on one form: the first keeps, the second is told, and puts its own over it when it keeps
+    again.
+    """
     tabs = [hidden_of(visitor.get(page).text) for _ in range(2)]
     assert tabs[0]["base"] == tabs[1]["base"] and tabs[0]["once"] != tabs[1]["once"]
     assert visitor.post(page, {**tabs[0], **change, name: "First tab"}).status_code == 302
     told = visitor.post(page, {**tabs[1], **change, name: "Second tab"})
-    assert told.status_code == 422 and "changed elsewhere" in told.text and "Second tab" in told.text and "First tab" in visitor.get(page).text
+    assert (
+        told.status_code == 422
+        and "changed elsewhere" in told.text
+        and "Second tab" in told.text
+        and "First tab" in visitor.get(page).text
+    )
     again = hidden_of(told.text)
-    assert again["base"] != tabs[1]["base"] and visitor.post(page, {**again, **change, name: "Second tab"}).status_code == 302
+    assert (
+        again["base"] != tabs[1]["base"]
+        and visitor.post(page, {**again, **change, name: "Second tab"}).status_code == 302
+    )
     assert "Second tab" in visitor.get(page).text
 
 
 def hidden_of(text):
     """The hidden fields of the form that says on what it was filled in."""
-    form = next(one for one in re.findall(r"<form[^>]*>(.*?)</form>", text, re.S) if 'name="base"' in one and 'name="do"' not in one.split('name="base"')[0])
+    form = next(
+        one
+        for one in re.findall(r"<form[^>]*>(.*?)</form>", text, re.S)
+        if 'name="base"' in one and 'name="do"' not in one.split('name="base"')[0]
+    )
     return dict(re.findall(r'<input type="hidden" name="([\w-]+)" value="([^"]*)"', form))
 
 
@@ -213,23 +293,37 @@ def shown_fields(text):
     """What the fields of a page hold, as a browser sends them."""
     found = {m[0]: m[1] for m in re.findall(r'<input[^>]*name="([\w-]+)"[^>]*value="([^"]*)"', text)}
     for name, options in re.findall(r'<select[^>]*name="([\w-]+)"[^>]*>(.*?)</select>', text, re.S):
-        chosen = re.search(r'<option(?: value="([^"]*)")? selected>([^<]*)', options) or re.search(r'<option(?: value="([^"]*)")?>([^<]*)', options)
+        chosen = re.search(r'<option(?: value="([^"]*)")? selected>([^<]*)', options) or re.search(
+            r'<option(?: value="([^"]*)")?>([^<]*)', options
+        )
         found[name] = (chosen[1] if chosen[1] is not None else chosen[2]) if chosen else ""
     return {name: value for name, value in found.items() if name not in ("csrf_token", "once", "base", "q")}
 
 
 class TestTwoTabs:
-    @pytest.mark.parametrize(("page", "name"), [("/mixes/products/47", "name"), ("/floats/shots/35", "name"), ("/paints/4", "name")])
+    @pytest.mark.parametrize(
+        ("page", "name"),
+        [("/mixes/products/47", "name"), ("/floats/shots/35", "name"), ("/paints/4", "name")],
+    )
     def test_the_last_to_keep_a_form_is_told_and_loses_nothing(self, demo, page, name):
-        stale_and_new(demo, page, {k: v for k, v in shown_fields(demo.get(page).text).items() if not k.startswith("do")}, name)
+        stale_and_new(
+            demo,
+            page,
+            {k: v for k, v in shown_fields(demo.get(page).text).items() if not k.startswith("do")},
+            name,
+        )
 
     def test_a_blade(self, demo):
         page = demo.post("/shapes/blades/new").headers["Location"]
         stale_and_new(demo, page, {**shown_fields(demo.get(page).text), "metal": "brass"}, "name")
         undo = {"base": "1"}
-        assert demo.post(f"{page}/undo", undo).status_code == 409  # steps from a revision that is no longer the one shown
+        assert (
+            demo.post(f"{page}/undo", undo).status_code == 409
+        )  # steps from a revision that is no longer the one shown
 
-    @pytest.mark.parametrize(("address", "data"), [("/shapes/15/joints", {"x": "40 mm"}), ("/tank/15/history/1", {})])
+    @pytest.mark.parametrize(
+        ("address", "data"), [("/shapes/15/joints", {"x": "40 mm"}), ("/tank/15/history/1", {})]
+    )
     def test_what_has_nothing_typed_is_refused(self, demo, address, data):
         assert demo.post(address, {**data, "base": "1"}).status_code == 409
         assert demo.post(address, data).status_code == 302
@@ -237,10 +331,14 @@ class TestTwoTabs:
     def test_outlines_for_a_body_that_was_changed_meanwhile(self, demo):
         svg = demo.get("/shapes/15/outlines.svg").data
         sent = {"onto": "15", "base": "1", "file": (io.BytesIO(svg), "side.svg")}
-        assert demo.post("/shapes/bring-in", sent, content_type="multipart/form-data").status_code == 422  # said beside the field
+        assert (
+            demo.post("/shapes/bring-in", sent, content_type="multipart/form-data").status_code == 422
+        )  # said beside the field
 
     def test_an_undo_sent_twice_steps_once(self, demo):
-        base = int(re.search(r'&#34;base&#34;: ?(\d+)|"base": ?(\d+)', demo.get("/tank/15").text)[0].split(":")[1])
+        base = int(
+            re.search(r'&#34;base&#34;: ?(\d+)|"base": ?(\d+)', demo.get("/tank/15").text)[0].split(":")[1]
+        )
         first = demo.send("/designs/15/undo", {"bench": "tank", "base": base})
         assert first.status_code == 200 and first.json["base"] != base
         assert demo.send("/designs/15/undo", {"bench": "tank", "base": base}).status_code == 409
@@ -250,8 +348,17 @@ class TestDeadEnds:
     def test_a_trial_weight_on_a_hanger_and_a_cut_taken_without_comparing(self, demo):
         document = json.loads(demo.get("/shapes/15/body.json").text)
         hanger = next(part["key"] for part in document["hardware"] if part["kind"] == "hanger")
-        base = json.loads(demo.send("/designs/15/live", {"bench": "tank", "document": document, "edits": []}).text)["document"]
-        sent = {"bench": "tank", "document": base, "edits": [{"do": "trial", "place": hanger}], "save": True, "mode": "settled", "base": current_of(demo, 15)}
+        base = json.loads(
+            demo.send("/designs/15/live", {"bench": "tank", "document": document, "edits": []}).text
+        )["document"]
+        sent = {
+            "bench": "tank",
+            "document": base,
+            "edits": [{"do": "trial", "place": hanger}],
+            "save": True,
+            "mode": "settled",
+            "base": current_of(demo, 15),
+        }
         answer = demo.send("/designs/15/live", sent)
         assert answer.json["saved"] and not answer.json["errors"]
         assert demo.get("/paints/on/15").status_code == 200
@@ -264,7 +371,10 @@ class TestDeadEnds:
         demo.post("/shapes/19/delete")
         order = demo.get("/orders/18").text
         assert "was deleted" in order and 'href="/shapes/19"' not in order and 'href="/tank/19"' not in order
-        assert 'href="/shapes/19"' not in demo.get("/pieces/45").text and "Bring it back" in demo.get("/pieces/45").text
+        assert (
+            'href="/shapes/19"' not in demo.get("/pieces/45").text
+            and "Bring it back" in demo.get("/pieces/45").text
+        )
         demo.post(re.search(r'action="(/shapes/19/bring_back)"', order)[1])
         assert 'href="/shapes/19"' in demo.get("/orders/18").text
 
@@ -278,44 +388,92 @@ class TestBadDocuments:
     @pytest.mark.parametrize(
         ("change", "says"),
         [
-            ({"film_g_cm3": 0}, "film: 0"), ({"marks": []}, "at least one mark"), ({"family": 7}, "Family"), ({"parts": []}, "Parts"), ({"paint_g": 1e308}, "Paint"), ({"water": None}, "Water"),
+            ({"film_g_cm3": 0}, "film: 0"),
+            ({"marks": []}, "at least one mark"),
+            ({"family": 7}, "Family"),
+            ({"parts": []}, "Parts"),
+            ({"paint_g": 1e308}, "Paint"),
+            ({"water": None}, "Water"),
         ],
-    )  # fmt: skip
+    )
     def test_a_float_that_cannot_be_shown_is_not_kept(self, demo, change, says):
         document = {**json.loads(demo.get("/floats/38/float.json").text), **change}
-        answer = demo.post("/floats/bring-in", {"file": (io.BytesIO(json.dumps(document).encode()), "f.json")}, content_type="multipart/form-data")
-        assert answer.status_code == 422 and says.lower() in answer.text.lower() and demo.get("/floats").status_code == 200
+        answer = demo.post(
+            "/floats/bring-in",
+            {"file": (io.BytesIO(json.dumps(document).encode()), "f.json")},
+            content_type="multipart/form-data",
+        )
+        assert (
+            answer.status_code == 422
+            and says.lower() in answer.text.lower()
+            and demo.get("/floats").status_code == 200
+        )
 
-    @pytest.mark.parametrize("lacks", ["family", "telltale", "shots", "tips", "typed", "source", "wanted_mark"])
+    @pytest.mark.parametrize(
+        "lacks", ["family", "telltale", "shots", "tips", "typed", "source", "wanted_mark"]
+    )
     def test_a_float_file_may_leave_out_what_has_a_usual_value(self, demo, lacks):
         document = json.loads(demo.get("/floats/38/float.json").text)
         document.pop(lacks, None)
-        answer = demo.post("/floats/bring-in", {"file": (io.BytesIO(json.dumps(document).encode()), "f.json")}, content_type="multipart/form-data")
+        answer = demo.post(
+            "/floats/bring-in",
+            {"file": (io.BytesIO(json.dumps(document).encode()), "f.json")},
+            content_type="multipart/form-data",
+        )
         assert answer.status_code == 302 and demo.get(answer.headers["Location"]).status_code == 200
 
-    @pytest.mark.parametrize("lacks", ["vents", "texts", "wells", "feed", "keys", "stand", "typed", "level_deg"])
+    @pytest.mark.parametrize(
+        "lacks", ["vents", "texts", "wells", "feed", "keys", "stand", "typed", "level_deg"]
+    )
     def test_a_mould_file_too(self, demo, lacks):
         document = json.loads(demo.get("/moulds/53/mould.json").text)
         document.pop(lacks, None)
-        answer = demo.post("/moulds/bring-in", {"file": (io.BytesIO(json.dumps(document).encode()), "m.json")}, content_type="multipart/form-data")
+        answer = demo.post(
+            "/moulds/bring-in",
+            {"file": (io.BytesIO(json.dumps(document).encode()), "m.json")},
+            content_type="multipart/form-data",
+        )
         if answer.status_code == 302:
-            assert all(demo.get(answer.headers["Location"] + room).status_code == 200 for room in ("", "/cast", "/card", "/halves", "/by-when"))
+            assert all(
+                demo.get(answer.headers["Location"] + room).status_code == 200
+                for room in ("", "/cast", "/card", "/halves", "/by-when")
+            )
         else:
             assert answer.status_code == 422
         assert demo.get("/moulds").status_code == 200
 
-    KINDS = (("float", "/floats"), ("mould", "/moulds"), ("body", "/shapes"), ("blade", "/shapes/blades"), ("product", "/mixes"), ("scheme", "/paints"))
+    KINDS = (
+        ("float", "/floats"),
+        ("mould", "/moulds"),
+        ("body", "/shapes"),
+        ("blade", "/shapes/blades"),
+        ("product", "/mixes"),
+        ("scheme", "/paints"),
+    )
 
     @pytest.mark.parametrize(("kind", "page"), KINDS)
     def test_one_bad_row_takes_no_list_down(self, demo, kind, page):
         with session_of(demo.http.application.extensions["engine"]) as session:
-            row = session.exec(select(Document).where(Document.kind == kind, Document.deleted_at.is_(None))).first()
-            kept = session.exec(select(Revision).where(Revision.document_id == row.id, Revision.number == row.current)).one()
-            kept.content = {**kept.content, "parts": 5, "master": None, "body": None, "holes": 5, "coats": [{"x": 1}]}
+            row = session.exec(
+                select(Document).where(Document.kind == kind, Document.deleted_at.is_(None))
+            ).first()
+            kept = session.exec(
+                select(Revision).where(Revision.document_id == row.id, Revision.number == row.current)
+            ).one()
+            kept.content = {
+                **kept.content,
+                "parts": 5,
+                "master": None,
+                "body": None,
+                "holes": 5,
+                "coats": [{"x": 1}],
+            }
             session.add(kept)
         own = f"/mixes/products/{row.id}" if kind == "product" else f"{page}/{row.id}"
         for shown in (demo.get(page), demo.get(own)):  # in the list, and by itself
-            assert f"{row.name} ({row.code}) cannot be shown" in html.unescape(shown.text) and ("Take its file" in shown.text or kind == "scheme")
+            assert f"{row.name} ({row.code}) cannot be shown" in html.unescape(shown.text) and (
+                "Take its file" in shown.text or kind == "scheme"
+            )
         assert demo.get(page).status_code == 200 and demo.get(own).status_code == 422
         assert demo.post(f"{own}/delete").status_code == 302 and "cannot be shown" not in demo.get(page).text
 
@@ -325,7 +483,11 @@ class TestBackups:
         assert "no backup of this shop yet" in demo.get("/").text
         told = demo.post("/stores/backups/make", follow_redirects=True).text
         name = re.search(r"shop-\d{8}-\d{6}\.sqlite3", told)[0]
-        assert "can be put back" in told and re.search(r"\d+ bodies", told) and "no backup" not in demo.get("/").text
+        assert (
+            "can be put back" in told
+            and re.search(r"\d+ bodies", told)
+            and "no backup" not in demo.get("/").text
+        )
         with demo.get(f"/stores/backups/{name}") as taken:
             assert taken.data[:15] == b"SQLite format 3"
         before = count(demo, Order)
@@ -334,7 +496,11 @@ class TestBackups:
         assert unsure.status_code == 422 and count(demo, Order) == before + 1
         sealed = hidden_once(demo.get("/stores/backups").text)
         done = demo.post(f"/stores/backups/{name}/restore", {**sealed, "sure": "1"}, follow_redirects=True)
-        assert f"The shop is as in {name}" in done.text and "before-restore" in done.text and count(demo, Order) == before
+        assert (
+            f"The shop is as in {name}" in done.text
+            and "before-restore" in done.text
+            and count(demo, Order) == before
+        )
         assert demo.get("/stores/backups/passwd").status_code == 404
 
     def test_a_torn_one_is_listed_with_why_and_has_no_way_back(self, demo):
@@ -342,8 +508,13 @@ class TestBackups:
         home = demo.http.application.config["HOME"] / "backups"
         (home / "shop-20200101-000000.sqlite3").write_text("no database" * 100)
         page = demo.get("/stores/backups").text
-        assert "not a backup of a shop" in page and page.count("Put it back") == 2  # the good one's summary and its button
-        assert demo.post("/stores/backups/shop-20200101-000000.sqlite3/restore", {"sure": "1"}).status_code == 422
+        assert (
+            "not a backup of a shop" in page and page.count("Put it back") == 2
+        )  # the good one's summary and its button
+        assert (
+            demo.post("/stores/backups/shop-20200101-000000.sqlite3/restore", {"sure": "1"}).status_code
+            == 422
+        )
 
     def test_how_many_are_kept(self, empty):
         assert empty.post("/stores/backups/plan", {"keep": "many"}).status_code == 422
@@ -359,7 +530,20 @@ def hidden_once(text):
 def test_the_table_of_weighed_things_goes_out_whole_and_coming_in_again_doubles_nothing(demo):
     data = demo.get("/scale/things.csv").data
     head, *rows = data.decode().splitlines()
-    assert "marks" in head and "weighed at" in head and "id" in head and any("ring 2" in row and "F-00" in row and "T" in row for row in rows)
+    assert (
+        "marks" in head
+        and "weighed at" in head
+        and "id" in head
+        and any("ring 2" in row and "F-00" in row and "T" in row for row in rows)
+    )
     before = count(demo, Weighed)
-    again = demo.post("/scale/things.csv", {"file": (io.BytesIO(data), "w.csv")}, content_type="multipart/form-data", follow_redirects=True)
-    assert f"0 weighed things brought in. {before} were here already" in again.text and count(demo, Weighed) == before
+    again = demo.post(
+        "/scale/things.csv",
+        {"file": (io.BytesIO(data), "w.csv")},
+        content_type="multipart/form-data",
+        follow_redirects=True,
+    )
+    assert (
+        f"0 weighed things brought in. {before} were here already" in again.text
+        and count(demo, Weighed) == before
+    )

@@ -23,7 +23,9 @@ def lan(demo_home):
     app.extensions["engine"].dispose()
 
 
-@pytest.mark.parametrize("host", ["evil.example.com", "127.0.0.1.evil.example.com", "localhost.evil:5151", ""])
+@pytest.mark.parametrize(
+    "host", ["evil.example.com", "127.0.0.1.evil.example.com", "localhost.evil:5151", ""]
+)
 def test_only_the_shops_own_names_are_answered(demo, host):
     answer = demo.get("/", headers={"Host": host})
     assert answer.status_code == 400
@@ -56,9 +58,19 @@ def test_the_listener_behind_the_pipe_lets_nobody_in_by_itself(lan, tmp_path):
         told = pipe.behind(lan.wsgi_app, 4000)
         pipe.callers[5001] = ("192.168.7.9", "https")
         for port, to in (("5000", "/trust/"), ("5001", "/pair"), ("", "/trust/")):
-            environ = {"SERVER_PORT": "4000", "REMOTE_PORT": port, "REMOTE_ADDR": "127.0.0.1", "HTTP_HOST": "localhost"}
+            environ = {
+                "SERVER_PORT": "4000",
+                "REMOTE_PORT": port,
+                "REMOTE_ADDR": "127.0.0.1",
+                "HTTP_HOST": "localhost",
+            }
             assert Client(told).get("/orders", environ_overrides=environ).headers["Location"] == to
-        assert Client(told).get("/orders", environ_overrides={"SERVER_PORT": "4001", "REMOTE_ADDR": "127.0.0.1"}).status_code == 200
+        assert (
+            Client(told)
+            .get("/orders", environ_overrides={"SERVER_PORT": "4001", "REMOTE_ADDR": "127.0.0.1"})
+            .status_code
+            == 200
+        )
 
 
 def test_this_machines_own_browser_is_known_by_its_own_names_only(lan):
@@ -81,7 +93,17 @@ def test_cookies_are_closed_to_scripts_and_other_sites(demo):
 
 
 @pytest.mark.parametrize(
-    "url", ["/shapes/new", "/orders/new", "/pieces/start", "/pieces/50/weigh", "/stores/limits", "/designs/15/live", "/designs/15/undo", "/paints/new"]
+    "url",
+    [
+        "/shapes/new",
+        "/orders/new",
+        "/pieces/start",
+        "/pieces/50/weigh",
+        "/stores/limits",
+        "/designs/15/live",
+        "/designs/15/undo",
+        "/paints/new",
+    ],
 )
 def test_every_change_needs_its_token(demo, url):
     assert demo.http.post(url, data={}).status_code == 400
@@ -96,7 +118,9 @@ def test_a_json_caller_gets_json(demo):
 
 
 def test_a_file_over_the_limit_is_refused_with_the_limit(demo):
-    answer = demo.http.post("/shapes/bring-in", data=b"x" * 3_000_000, content_type="multipart/form-data; boundary=x")
+    answer = demo.http.post(
+        "/shapes/bring-in", data=b"x" * 3_000_000, content_type="multipart/form-data; boundary=x"
+    )
     assert answer.status_code == 413 and "2 MB" in answer.text
 
 
@@ -143,21 +167,34 @@ class TestPairings:
         first, second = self.let_in(lan), self.let_in(lan, "192.168.7.21", "Mozilla/5.0 (Linux; Android 14)")
         own = Visitor(lan)
         page = own.get("/tablets").text
-        assert "an iPad" in page and "an Android tablet" in page and "192.168.7.21" in page and "2 tablets are let in" in page
+        assert (
+            "an iPad" in page
+            and "an Android tablet" in page
+            and "192.168.7.21" in page
+            and "2 tablets are let in" in page
+        )
         key = next(key for key, row in lan.extensions["pairings"].rows.items() if row.device == "an iPad")
         own.post("/tablets/end", {"key": key})
         assert first.get("/orders").status_code == 302 and second.get("/orders").status_code == 200
         own.post("/tablets/end")
-        assert second.get("/orders").headers["Location"] == "/pair" and "No tablet is let in" in own.get("/tablets").text
+        assert (
+            second.get("/orders").headers["Location"] == "/pair"
+            and "No tablet is let in" in own.get("/tablets").text
+        )
 
     def test_a_restart_ends_all_but_those_that_are_kept_on_purpose(self, lan):
         stays, goes = self.let_in(lan), self.let_in(lan, "192.168.7.21")
-        key = next(key for key, row in lan.extensions["pairings"].rows.items() if row.address == "192.168.7.20")
+        key = next(
+            key for key, row in lan.extensions["pairings"].rows.items() if row.address == "192.168.7.20"
+        )
         Visitor(lan).post("/tablets/keep", {"key": key, "kept": "1"})
         file = lan.config["HOME"] / "pairings.json"
         assert file.stat().st_mode & 0o777 == 0o600
         lan.extensions["pairings"].rows[key].last = (datetime.now(UTC) - timedelta(days=13)).isoformat()
-        assert stays.get("/orders").status_code == 200 and datetime.now(UTC).date().isoformat() in file.read_text()  # its use is kept too
+        assert (
+            stays.get("/orders").status_code == 200
+            and datetime.now(UTC).date().isoformat() in file.read_text()
+        )  # its use is kept too
         lan.extensions["pairings"] = Pairings(lan.config["HOME"])
         assert stays.get("/orders").status_code == 200 and goes.get("/orders").status_code == 302
 
@@ -167,9 +204,16 @@ class TestPairings:
         row.last = (datetime.now(UTC) - timedelta(days=15)).isoformat()
         assert tablet.get("/orders").status_code == 302 and not lan.extensions["pairings"].rows
 
-    def test_wrong_codes_count_together_from_wherever_they_come_and_each_makes_the_wait_longer(self, lan, caplog):
+    def test_wrong_codes_count_together_from_wherever_they_come_and_each_makes_the_wait_longer(
+        self, lan, caplog
+    ):
         for number in range(5):
-            assert Visitor(lan, REMOTE_ADDR=f"192.168.7.{30 + number}").post("/pair", {"code": "nope"}, page="/pair").status_code == 422
+            assert (
+                Visitor(lan, REMOTE_ADDR=f"192.168.7.{30 + number}")
+                .post("/pair", {"code": "nope"}, page="/pair")
+                .status_code
+                == 422
+            )
         right = {"code": lan.config["PAIRING_CODE"]}
         assert Visitor(lan, REMOTE_ADDR="192.168.7.99").post("/pair", right, page="/pair").status_code == 429
         known, waits = lan.extensions["pairings"], []

@@ -1,4 +1,6 @@
-"""The Shapes bench on the wire: drawing, bringing in, revisions, joints, family, blades, the print pack and what machines get."""
+"""The Shapes bench on the wire: drawing, bringing in, revisions, joints, family, blades, the print pack
+and what machines get.
+"""
 
 import errno
 import io
@@ -26,7 +28,10 @@ def document(shop, key=BAIT):
 
 
 def live(shop, *edits, key=BAIT, **more):
-    return shop.send(f"/designs/{key}/live", {"bench": "shapes", "document": document(shop, key), "edits": list(edits), **more}).json
+    return shop.send(
+        f"/designs/{key}/live",
+        {"bench": "shapes", "document": document(shop, key), "edits": list(edits), **more},
+    ).json
 
 
 def sent(data, name, **fields):
@@ -39,7 +44,15 @@ def opened(shop, answer):
 
 
 class TestDrawing:
-    @pytest.mark.parametrize(("looks", "handle"), [("lines", "point.top.3"), ("sizes", "body.depth_mm"), ("parts", "hardware."), ("nonsense", "point.top.3")])
+    @pytest.mark.parametrize(
+        ("looks", "handle"),
+        [
+            ("lines", "point.top.3"),
+            ("sizes", "body.depth_mm"),
+            ("parts", "hardware."),
+            ("nonsense", "point.top.3"),
+        ],
+    )
     def test_each_way_of_pulling(self, demo, looks, handle):
         assert handle in json.dumps(live(demo, looks=looks)["view"]["picture"])
 
@@ -49,27 +62,53 @@ class TestDrawing:
 
     def test_the_station_moves_the_section(self, demo):
         near, far = (live(demo, station=x)["view"] for x in (10.0, 35.0))
-        assert near["station"] == "10.0 mm" and "section at 10 mm" in json.dumps(near["picture"]) and near["picture"] != far["picture"]
+        assert (
+            near["station"] == "10.0 mm"
+            and "section at 10 mm" in json.dumps(near["picture"])
+            and near["picture"] != far["picture"]
+        )
         assert live(demo, station="1 in")["view"]["station"] == "25.4 mm"
 
     def test_a_bad_point_is_answered_and_the_rest_is_kept(self, demo):
-        answer = live(demo, {"do": "point", "line": "top", "index": 3, "value_mm": -90.0}, {"do": "set", "path": "body.width_mm", "text": "16 mm"})
-        assert "top must stay above the bottom" in answer["errors"][0]["message"] and answer["document"]["body"]["width_mm"] == 16
+        answer = live(
+            demo,
+            {"do": "point", "line": "top", "index": 3, "value_mm": -90.0},
+            {"do": "set", "path": "body.width_mm", "text": "16 mm"},
+        )
+        assert (
+            "top must stay above the bottom" in answer["errors"][0]["message"]
+            and answer["document"]["body"]["width_mm"] == 16
+        )
 
     def test_scaling_asks_for_hardware_anew(self, demo):
         rows = live(demo, {"do": "resize", "by": "factor", "text": "1.35"})["anew"]
         hook = next(row for row in rows if "Treble" in row["name"])
-        assert next(o["name"] for o in hook["options"] if o["near"]) == "Treble hook size 4" and any(row["edit"]["do"] == "swap_lip" for row in rows)
+        assert next(o["name"] for o in hook["options"] if o["near"]) == "Treble hook size 4" and any(
+            row["edit"]["do"] == "swap_lip" for row in rows
+        )
 
     def test_clashes_are_said_with_their_distance_and_drawn(self, demo):
         found = live(demo, {"do": "set", "path": "ballast.b1.x_mm", "text": "36 mm"})["view"]
-        assert found["any_clash"] and "hanger" in json.dumps(found["clashes"]).lower() and "clash" in json.dumps(found["picture"])
+        assert (
+            found["any_clash"]
+            and "hanger" in json.dumps(found["clashes"]).lower()
+            and "clash" in json.dumps(found["picture"])
+        )
 
     def test_segments_each_get_a_verdict_and_their_material(self, demo):
         found = live(demo, {"do": "joint"}, {"do": "segment_material", "key": "s2", "name": "balsa"})["view"]
-        assert [row["name"] for row in found["segments"]] == ["Segment 1", "Segment 2"] and all("12 °C fresh water" in row["says"] for row in found["segments"])
-        assert found["segments"][1]["materials"][0]["name"] == "balsa" and "In the chain afloat" in found["segments"][0]["chain"]
-        assert "2 × " not in found["segments"][1]["holds"] and "Treble hook" in found["segments"][1]["holds"] and " rod" in found["segments"][0]["holds"]
+        assert [row["name"] for row in found["segments"]] == ["Segment 1", "Segment 2"] and all(
+            "12 °C fresh water" in row["says"] for row in found["segments"]
+        )
+        assert (
+            found["segments"][1]["materials"][0]["name"] == "balsa"
+            and "In the chain afloat" in found["segments"][0]["chain"]
+        )
+        assert (
+            "2 × " not in found["segments"][1]["holds"]
+            and "Treble hook" in found["segments"][1]["holds"]
+            and " rod" in found["segments"][0]["holds"]
+        )
 
     def test_a_print_is_told_which_metal_sinks_it(self, demo):
         edits = [
@@ -79,10 +118,16 @@ class TestDrawing:
             {"do": "set", "path": "want.behaviour", "text": "sinks"},
         ]
         found = live(demo, *edits)["view"]
-        assert [row["metal"] for row in found["metals"]] == ["steel", "brass", "lead", "tungsten"] and all(" g" in row["water"] for row in found["metals"])
+        assert [row["metal"] for row in found["metals"]] == ["steel", "brass", "lead", "tungsten"] and all(
+            " g" in row["water"] for row in found["metals"]
+        )
 
     def test_a_thin_printed_hinge_is_told_off(self, demo):
-        found = live(demo, {"do": "joint", "kind": "hinge"}, {"do": "set", "path": "joints.j1.hinge_mm", "text": "0.4 mm"})["view"]
+        found = live(
+            demo,
+            {"do": "joint", "kind": "hinge"},
+            {"do": "set", "path": "joints.j1.hinge_mm", "text": "0.4 mm"},
+        )["view"]
         assert "under 0.8 mm it fails early" in json.dumps(found["clashes"])
 
     def test_the_source_travels_to_piece_card_and_order(self, demo):
@@ -101,10 +146,17 @@ class TestDrawing:
 
 class TestBringIn:
     def test_a_drawing_becomes_a_body(self, demo):
-        box = b'<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60"><path d="M0 10 C0 0 80 0 90 10 C80 20 0 20 0 10z"/></svg>'
-        key = opened(demo, demo.post("/shapes/bring-in", sent(box, "eel.svg", material="balsa", width="9 mm")))
+        box = (
+            b'<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60"><path'
+            b' d="M0 10 C0 0 80 0 90 10 C80 20 0 20 0 10z"/></svg>'
+        )
+        key = opened(
+            demo, demo.post("/shapes/bring-in", sent(box, "eel.svg", material="balsa", width="9 mm"))
+        )
         body = document(demo, key)["body"]
-        assert (round(body["length_mm"], 1), round(body["width_mm"], 1)) == (90.0, 9.0) and document(demo, key)["material"]["name"] == "balsa"
+        assert (round(body["length_mm"], 1), round(body["width_mm"], 1)) == (90.0, 9.0) and document(
+            demo, key
+        )["material"]["name"] == "balsa"
 
     @pytest.mark.parametrize("way", ["body.json", "outlines.svg", "outlines.dxf", "sheet-1.svg"])
     @pytest.mark.parametrize("key", [BAIT, 25, 17])
@@ -117,17 +169,33 @@ class TestBringIn:
         made = demo.post("/shapes/blades/new").headers["Location"]
         for way in ("blade.json", "flat.dxf"):
             data = demo.get(f"{made}/{way}").data
-            again = demo.post("/shapes/bring-in", sent(data, f"x.{way.rsplit('.', 1)[1]}")).headers["Location"]
-            assert "blades/" in again and demo.get(f"{again}/blade.json").data == demo.get(f"{made}/blade.json").data
+            again = demo.post("/shapes/bring-in", sent(data, f"x.{way.rsplit('.', 1)[1]}")).headers[
+                "Location"
+            ]
+            assert (
+                "blades/" in again
+                and demo.get(f"{again}/blade.json").data == demo.get(f"{made}/blade.json").data
+            )
 
     @pytest.mark.parametrize(
         ("data", "name", "says"),
         [
-            (b"", "", "no file"), (b"{}", "x.json", "Format: "), (b"not a drawing", "x.svg", "no SVG file"), (b"<svg><script/></svg>", "x.svg", "script"), (b"zzz", "x.dxf", "no DXF"),
-            (b'<svg xmlns="http://www.w3.org/2000/svg" width="10000mm" height="6000mm" viewBox="0 0 100 60"><rect width="99" height="9"/></svg>', "x.svg", "5 to 600 mm"),
+            (b"", "", "no file"),
+            (b"{}", "x.json", "Format: "),
+            (b"not a drawing", "x.svg", "no SVG file"),
+            (b"<svg><script/></svg>", "x.svg", "script"),
+            (b"zzz", "x.dxf", "no DXF"),
+            (
+                (
+                    b'<svg xmlns="http://www.w3.org/2000/svg" width="10000mm" height="6000mm" viewBox="0 0'
+                    b' 100 60"><rect width="99" height="9"/></svg>'
+                ),
+                "x.svg",
+                "5 to 600 mm",
+            ),
             (b'{"format": "lamsik-blade", "version": 3}', "x.json", "must be 1"),
         ],
-    )  # fmt: skip
+    )
     def test_a_bad_file_is_answered_in_its_place_and_nothing_is_kept(self, demo, data, name, says):
         before = demo.get("/shapes").text.count("<li>")
         answer = demo.post("/shapes/bring-in", sent(data, name))
@@ -138,14 +206,20 @@ class TestBringIn:
         data = demo.get("/shapes/16/outlines.svg").data
         assert opened(demo, demo.post("/shapes/bring-in", sent(data, "longer.svg", onto="15"))) == 15
         found = document(demo, 15)
-        assert found["body"]["length_mm"] == pytest.approx(110, abs=0.05) and found["hardware"][1]["x_mm"] == pytest.approx(36 * 110 / 90, abs=0.05)
+        assert found["body"]["length_mm"] == pytest.approx(110, abs=0.05) and found["hardware"][1][
+            "x_mm"
+        ] == pytest.approx(36 * 110 / 90, abs=0.05)
         assert len(found["ballast"]) == len(document(demo, 16)["ballast"]) or found["ballast"]
 
 
 class TestMesh:
     def read(self, shop, data, name="egg.stl"):
         token = re.search(r'name="csrf-token" content="([^"]+)"', shop.get("/").text).group(1)
-        job = shop.http.post("/shapes/bring-in/mesh", data={"mesh": (io.BytesIO(data), name)}, headers={"X-CSRFToken": token, "Accept": "application/json"}).json["job"]
+        job = shop.http.post(
+            "/shapes/bring-in/mesh",
+            data={"mesh": (io.BytesIO(data), name)},
+            headers={"X-CSRFToken": token, "Accept": "application/json"},
+        ).json["job"]
         for _ in range(400):
             state = shop.get(f"/shapes/bring-in/mesh/{job}").json
             if state["done"]:
@@ -157,31 +231,58 @@ class TestMesh:
         job, state = self.read(demo, EGG.export(file_type="stl"))
         assert state["faces"] == 1280 and state["size"] == pytest.approx([90, 16, 20], rel=0.02)
         asked = {"unit": "mm", "nose": "-x", "up": "+z", "material": "printed resin"}
-        assert "say in which unit" in demo.send(f"/shapes/bring-in/mesh/{job}/body", {**asked, "unit": ""}).json["error"]["message"]
-        assert "across the nose" in demo.send(f"/shapes/bring-in/mesh/{job}/body", {**asked, "up": "+x"}).json["error"]["message"]
-        assert "is the unit right" in demo.send(f"/shapes/bring-in/mesh/{job}/body", {**asked, "unit": "m"}).json["error"]["message"]
+        assert (
+            "say in which unit"
+            in demo.send(f"/shapes/bring-in/mesh/{job}/body", {**asked, "unit": ""}).json["error"]["message"]
+        )
+        assert (
+            "across the nose"
+            in demo.send(f"/shapes/bring-in/mesh/{job}/body", {**asked, "up": "+x"}).json["error"]["message"]
+        )
+        assert (
+            "is the unit right"
+            in demo.send(f"/shapes/bring-in/mesh/{job}/body", {**asked, "unit": "m"}).json["error"]["message"]
+        )
         key = int(demo.send(f"/shapes/bring-in/mesh/{job}/body", asked).json["url"].rsplit("/", 1)[1])
         found = live(demo, key=key)
         assert "sinks" in found["view"]["sentence"] and found["view"]["is_mesh"]
-        assert "its size can be changed" in live(demo, {"do": "point", "line": "top", "index": 2, "value_mm": 3.0}, key=key)["errors"][0]["message"]
-        assert all("mesh" in why for why in found["view"]["why_not"].values())  # greyed out, and refused by whatever way they come
+        assert (
+            "its size can be changed"
+            in live(demo, {"do": "point", "line": "top", "index": 2, "value_mm": 3.0}, key=key)["errors"][0][
+                "message"
+            ]
+        )
+        assert all(
+            "mesh" in why for why in found["view"]["why_not"].values()
+        )  # greyed out, and refused by whatever way they come
         for edit in (
             {"do": "set", "path": "body.upper_exponent", "text": "3"},
             {"do": "widest", "on": True},
             {"do": "turned", "on": True},
             {"do": "mirror", "how": "ends"},
         ):
-            assert live(demo, edit, key=key)["errors"] and live(demo, edit, key=key)["document"]["body"] == document(demo, key)["body"]
+            assert (
+                live(demo, edit, key=key)["errors"]
+                and live(demo, edit, key=key)["document"]["body"] == document(demo, key)["body"]
+            )
         assert not any(live(demo)["view"]["why_not"].values())
         assert "Turned" in live(demo, {"do": "turned", "on": True})["view"]["why_not"]["lines"]
-        assert solid(to_design(document(demo, key)).body).volume_ml == pytest.approx(EGG.volume / 1000, rel=2e-3)
+        assert solid(to_design(document(demo, key)).body).volume_ml == pytest.approx(
+            EGG.volume / 1000, rel=2e-3
+        )
         for url in (f"/tank/{key}", f"/shapes/{key}/pack", f"/tank/{key}/stability"):
             assert demo.get(url).status_code == 200
-        again = opened(demo, demo.post("/shapes/bring-in", sent(demo.get(f"/shapes/{key}/body.json").data, "egg.json")))
+        again = opened(
+            demo, demo.post("/shapes/bring-in", sent(demo.get(f"/shapes/{key}/body.json").data, "egg.json"))
+        )
         assert document(demo, again) == document(demo, key)
 
     @pytest.mark.parametrize(
-        ("data", "says"), [(trimesh.Trimesh(EGG.vertices, EGG.faces[2:]).export(file_type="stl"), "not watertight"), (b"hello there, no mesh", "no STL file")]
+        ("data", "says"),
+        [
+            (trimesh.Trimesh(EGG.vertices, EGG.faces[2:]).export(file_type="stl"), "not watertight"),
+            (b"hello there, no mesh", "no STL file"),
+        ],
     )
     def test_a_bad_mesh_is_named_and_nothing_is_kept(self, demo, data, says):
         job, state = self.read(demo, data)
@@ -208,25 +309,51 @@ def a_cutout():
 
 
 class TestTrace:
-    MARKS = {"by": "ruler", "ruler": [[150, 560], [750, 560]], "ruler_mm": "100 mm", "nose": [150, 300], "tail": [750, 300], "on": [450, 300], "flip": False}
+    MARKS = {
+        "by": "ruler",
+        "ruler": [[150, 560], [750, 560]],
+        "ruler_mm": "100 mm",
+        "nose": [150, 300],
+        "tail": [750, 300],
+        "on": [450, 300],
+        "flip": False,
+    }
 
     def begun(self, shop, data=None, **fields):
-        return shop.post("/shapes/bring-in/photo", {"photo": (io.BytesIO(data or a_cutout()), "cutout.png"), **fields}).headers["Location"]
+        return shop.post(
+            "/shapes/bring-in/photo", {"photo": (io.BytesIO(data or a_cutout()), "cutout.png"), **fields}
+        ).headers["Location"]
 
     def test_from_photo_to_body(self, demo):
         page = self.begun(demo)
         found = demo.send(f"{page}/outline", self.MARKS).json
-        assert float(found["length"].split()[0]) == pytest.approx(100, abs=0.4) and 8 <= len(found["points"]) <= 80 and not found["drawn"]
+        assert (
+            float(found["length"].split()[0]) == pytest.approx(100, abs=0.4)
+            and 8 <= len(found["points"]) <= 80
+            and not found["drawn"]
+        )
         made = demo.post(
-            f"{page}/body", {"marks": json.dumps(self.MARKS), "points": json.dumps(found["points"]), "name": "Cut-out", "material": "red cedar", "width": ""}
+            f"{page}/body",
+            {
+                "marks": json.dumps(self.MARKS),
+                "points": json.dumps(found["points"]),
+                "name": "Cut-out",
+                "material": "red cedar",
+                "width": "",
+            },
         )
         body = document(demo, int(made.json["url"].rsplit("/", 1)[1]))["body"]
-        assert body["depth_mm"] == pytest.approx(140 / 6, abs=0.4) and body["width_mm"] == pytest.approx(0.8 * body["depth_mm"], abs=0.1)
+        assert body["depth_mm"] == pytest.approx(140 / 6, abs=0.4) and body["width_mm"] == pytest.approx(
+            0.8 * body["depth_mm"], abs=0.1
+        )
 
     def test_the_marks_are_there_again_after_a_reload_and_it_is_offered_to_go_on(self, demo):
         page = self.begun(demo)
         demo.send(f"{page}/outline", self.MARKS)
-        assert '"ruler_mm": "100 mm"' in demo.get(page).text and "cutout.png" in demo.get("/shapes/bring-in").text
+        assert (
+            '"ruler_mm": "100 mm"' in demo.get(page).text
+            and "cutout.png" in demo.get("/shapes/bring-in").text
+        )
 
     def test_a_picture_that_was_lost_is_said_so_and_the_rest_goes_on(self, demo):
         page, home = self.begun(demo), demo.http.application.config["HOME"]
@@ -249,36 +376,71 @@ class TestTrace:
     def test_a_second_photo_gives_the_top(self, demo):
         page = self.begun(demo, onto="15")
         points = demo.send(f"{page}/outline", self.MARKS).json["points"]
-        demo.post(f"{page}/body", {"marks": json.dumps(self.MARKS), "points": json.dumps(points), "as": "top"})
+        demo.post(
+            f"{page}/body", {"marks": json.dumps(self.MARKS), "points": json.dumps(points), "as": "top"}
+        )
         after = document(demo, 15)["body"]
         assert after["length_mm"] == 90 and after["width_mm"] == pytest.approx(140 / 6, abs=0.4)
 
     @pytest.mark.parametrize(
         ("change", "says"),
         [
-            ({"ruler_mm": "long"}, "Ruler: long; type a length"), ({"ruler_mm": ""}, "Ruler: type a length"), ({"ruler": [[0, 0]]}, "two points on a ruler"), ({"by": "sheet"}, "four corners"), ({"ruler": [[0, 0], [1, 1]]}, "further apart"),
-            ({"ruler": [["a", 0], [1, 1]]}, "pair of numbers"), ({"on": [1]}, "pair of numbers"), ({"ruler_mm": "10 m"}, "3000 mm"), ({"ruler_mm": "2 mm"}, "is the scale right"),
+            ({"ruler_mm": "long"}, "Ruler: long; type a length"),
+            ({"ruler_mm": ""}, "Ruler: type a length"),
+            ({"ruler": [[0, 0]]}, "two points on a ruler"),
+            ({"by": "sheet"}, "four corners"),
+            ({"ruler": [[0, 0], [1, 1]]}, "further apart"),
+            ({"ruler": [["a", 0], [1, 1]]}, "pair of numbers"),
+            ({"on": [1]}, "pair of numbers"),
+            ({"ruler_mm": "10 m"}, "3000 mm"),
+            ({"ruler_mm": "2 mm"}, "is the scale right"),
         ],
-    )  # fmt: skip
+    )
     def test_marks_that_give_no_scale_are_answered(self, demo, change, says):
         answer = demo.send(f"{self.begun(demo)}/outline", {**self.MARKS, **change})
         assert answer.status_code == 422 and says in answer.json["error"]["message"]
 
-    @pytest.mark.parametrize("points", ["", "[]", "[[1,2]]", '"x"', "[[1,2,3],[4]]", json.dumps([[1, 2]] * 500), json.dumps([[0, float("nan")]] * 9)])
+    @pytest.mark.parametrize(
+        "points",
+        [
+            "",
+            "[]",
+            "[[1,2]]",
+            '"x"',
+            "[[1,2,3],[4]]",
+            json.dumps([[1, 2]] * 500),
+            json.dumps([[0, float("nan")]] * 9),
+        ],
+    )
     def test_points_that_are_no_outline_are_answered(self, demo, points):
-        answer = demo.post(f"{self.begun(demo)}/body", {"marks": json.dumps(self.MARKS), "points": points, "name": "x"})
+        answer = demo.post(
+            f"{self.begun(demo)}/body", {"marks": json.dumps(self.MARKS), "points": points, "name": "x"}
+        )
         assert answer.status_code == 422
 
-    @pytest.mark.parametrize(("data", "says"), [(b"<svg/>", "no picture"), (photographed()[:500], "no picture"), (photographed(size=(30, 30)), "at least 60")])
+    @pytest.mark.parametrize(
+        ("data", "says"),
+        [
+            (b"<svg/>", "no picture"),
+            (photographed()[:500], "no picture"),
+            (photographed(size=(30, 30)), "at least 60"),
+        ],
+    )
     def test_no_picture_is_answered_in_its_place(self, demo, data, says):
         answer = demo.post("/shapes/bring-in/photo", {"photo": (io.BytesIO(data), "x.jpg")})
         assert answer.status_code == 422 and says in answer.text and 'id="photo-problem"' in answer.text
 
     def test_a_photo_of_50_mb_is_refused_with_the_limit(self, demo):
         token = re.search(r'name="csrf-token" content="([^"]+)"', demo.get("/").text).group(1)
-        head = b'--b\r\nContent-Disposition: form-data; name="photo"; filename="x.jpg"\r\nContent-Type: image/jpeg\r\n\r\n\xff\xd8'
+        head = (
+            b'--b\r\nContent-Disposition: form-data; name="photo"; filename="x.jpg"\r\nContent-Type:'
+            b" image/jpeg\r\n\r\n\xff\xd8"
+        )
         with demo.http.post(
-            "/shapes/bring-in/photo", data=head + b"x" * 50_000_000 + b"\r\n--b--\r\n", content_type="multipart/form-data; boundary=b", headers={"X-CSRFToken": token}
+            "/shapes/bring-in/photo",
+            data=head + b"x" * 50_000_000 + b"\r\n--b--\r\n",
+            content_type="multipart/form-data; boundary=b",
+            headers={"X-CSRFToken": token},
         ) as answer:
             assert answer.status_code == 422 and "at most 25 MB" in answer.text
 
@@ -286,10 +448,17 @@ class TestTrace:
 class TestRooms:
     def test_revisions_are_named_and_compared_with_their_numbers(self, demo):
         page = "/shapes/17/compare"
-        assert "Lip: 20.0 mm wide" in demo.get(f"{page}?a=2&b=3").text or "ip:" in demo.get(f"{page}?a=2&b=3").text
+        assert (
+            "Lip: 20.0 mm wide" in demo.get(f"{page}?a=2&b=3").text
+            or "ip:" in demo.get(f"{page}?a=2&b=3").text
+        )
         demo.post("/shapes/17/revisions/2/name", {"name": "  as sold in   June ", "a": "2", "b": "3"})
         found = demo.get(f"{page}?a=2&b=4").text
-        assert "as sold in June" in found and found.count("<svg") >= 3 and re.search(r"Mass in air</th><td>[\d.]+ g</td><td>[\d.]+ g</td><td>[+−][\d.]+ g", found)
+        assert (
+            "as sold in June" in found
+            and found.count("<svg") >= 3
+            and re.search(r"Mass in air</th><td>[\d.]+ g</td><td>[\d.]+ g</td><td>[+−][\d.]+ g", found)
+        )
 
     def test_two_cuts_beside_each_other_and_the_other_taken(self, demo):
         page = "/shapes/15/joints"
@@ -297,7 +466,9 @@ class TestRooms:
         assert "cuts go from nose to tail" in demo.get(f"{page}?x=200+mm").text
         demo.post(page, {"x": "50 mm", "slant": "10°", "kerf": "1 mm", "kind": "pin"})
         body = to_design(document(demo)).body
-        assert (body.joints[0].x_mm, body.joints[0].kind) == (50, "pin") and sum(s.volume_ml for s in segments(body)) + kerf_ml(body) == pytest.approx(10.52, abs=0.01)
+        assert (body.joints[0].x_mm, body.joints[0].kind) == (50, "pin") and sum(
+            s.volume_ml for s in segments(body)
+        ) + kerf_ml(body) == pytest.approx(10.52, abs=0.01)
         assert demo.get(page).text.count("Segments 1 and 2") == 2
 
     def test_a_family_with_one_left_out_and_one_made(self, demo):
@@ -312,7 +483,12 @@ class TestRooms:
 
     @pytest.mark.parametrize(
         ("lengths", "woods", "says"),
-        [("wide", ["balsa"], "type a length"), ("", ["balsa"], "1 to 8 lengths"), ("70 mm", [], "1 to 6 materials"), ("10 m", ["balsa"], "600 mm")],
+        [
+            ("wide", ["balsa"], "type a length"),
+            ("", ["balsa"], "1 to 8 lengths"),
+            ("70 mm", [], "1 to 6 materials"),
+            ("10 m", ["balsa"], "600 mm"),
+        ],
     )
     def test_a_family_that_cannot_be(self, demo, lengths, woods, says):
         answer = demo.post("/shapes/15/family", {"lengths": lengths, "materials": woods})
@@ -320,14 +496,23 @@ class TestRooms:
 
     def test_a_blade_is_bent_drilled_and_judged(self, demo):
         page = demo.post("/shapes/blades/new").headers["Location"]
-        fields = dict(re.findall(r'name="(\w+)"[^>]*value="([^"]*)"', demo.get(page).text)) | {"metal": "brass"}
+        fields = dict(re.findall(r'name="(\w+)"[^>]*value="([^"]*)"', demo.get(page).text)) | {
+            "metal": "brass"
+        }
         del fields["csrf_token"], fields["once"]
         demo.post(page, {**fields, "front_diameter_mm": "1.2 mm", "rear_edge_mm": "2 mm", "right_deg": "5°"})
         found = demo.get(page).text
-        assert "Front snap: restricted" in found and "Rear snap: tears out" in found and "runs to one side" in found
+        assert (
+            "Front snap: restricted" in found
+            and "Rear snap: tears out" in found
+            and "runs to one side" in found
+        )
         bad = demo.post(page, {**fields, "cup_mm": "9.5 mm"})
         assert bad.status_code == 422 and "half the width" in bad.text
-        assert demo.get(f"{page}/template.pdf").data[:4] == b"%PDF" and b"BENDS" in demo.get(f"{page}/flat.dxf").data
+        assert (
+            demo.get(f"{page}/template.pdf").data[:4] == b"%PDF"
+            and b"BENDS" in demo.get(f"{page}/flat.dxf").data
+        )
 
 
 class TestPack:
@@ -352,7 +537,11 @@ class TestPack:
         live(demo, {"do": "resize", "by": "length", "text": "400 mm"}, save=True, base=2)
         page = demo.get(f"/shapes/{BAIT}/pack").text
         assert "part 1 of 2: lay the crosses over each other" in page and page.count('class="register"') >= 4
-        assert len(pypdfium2.PdfDocument(demo.get(f"/shapes/{BAIT}/pack.pdf").data)) == page.count(" as SVG</a>") > 1
+        assert (
+            len(pypdfium2.PdfDocument(demo.get(f"/shapes/{BAIT}/pack.pdf").data))
+            == page.count(" as SVG</a>")
+            > 1
+        )
 
     def test_it_holds_what_saw_and_drill_need(self, demo):
         page = demo.get(f"/shapes/{BAIT}/pack?stations=20+mm+1%2F2+in,+50+%25").text
@@ -369,11 +558,21 @@ class TestPack:
             "Grain along",
         ):
             assert says in page, says
-        assert re.search(r"drill [\d.]+ mm, [\d.]+ mm deep", page) and "go to waste" in page.replace("goes", "go") and "1.5 mm kerf" in page
+        assert (
+            re.search(r"drill [\d.]+ mm, [\d.]+ mm deep", page)
+            and "go to waste" in page.replace("goes", "go")
+            and "1.5 mm kerf" in page
+        )
 
     @pytest.mark.parametrize(
         ("query", "says"),
-        [("paper=A9", "A4, Letter, A3"), ("stations=soon", "type a length"), ("stations=", "1 to 12"), ("kerf=-3", "0 to 20"), ("stick_width=NaN", "stick_width")],
+        [
+            ("paper=A9", "A4, Letter, A3"),
+            ("stations=soon", "type a length"),
+            ("stations=", "1 to 12"),
+            ("kerf=-3", "0 to 20"),
+            ("stick_width=NaN", "stick_width"),
+        ],
     )
     def test_bad_wishes_are_answered_beside_the_standard_pack(self, demo, query, says):
         answer = demo.get(f"/shapes/{BAIT}/pack?{query}")
@@ -382,7 +581,10 @@ class TestPack:
     def test_meshes_of_the_whole_and_of_each_segment(self, demo):
         live(demo, {"do": "joint"}, save=True, base=2)
         body = to_design(document(demo)).body
-        volumes = [trimesh.load(io.BytesIO(demo.get(f"/shapes/{BAIT}/{name}.stl").data), file_type="stl").volume for name in ("body", "segment-1", "segment-2")]
+        volumes = [
+            trimesh.load(io.BytesIO(demo.get(f"/shapes/{BAIT}/{name}.stl").data), file_type="stl").volume
+            for name in ("body", "segment-1", "segment-2")
+        ]
         assert volumes[1] + volumes[2] + 1000 * kerf_ml(body) == pytest.approx(volumes[0], rel=2e-3)
         assert demo.get(f"/shapes/{BAIT}/segment-3.stl").status_code == 404
         assert "triangles; its volume is 0.0" in demo.get(f"/shapes/{BAIT}/pack").text
@@ -396,13 +598,23 @@ class TestStores:
 
     def test_clearances_are_kept_and_used_by_the_drill_map(self, demo):
         page = demo.get("/stores").text
-        fields = {name.replace("&#124;", "|"): value for name, value in re.findall(r'<input name="([a-z]+\|[a-z ]+)"[^>]*value="([^"]*)"', page)}
+        fields = {
+            name.replace("&#124;", "|"): value
+            for name, value in re.findall(r'<input name="([a-z]+\|[a-z ]+)"[^>]*value="([^"]*)"', page)
+        }
         assert len(fields) == 25
         assert "drill 0.7 mm" in demo.get(f"/shapes/{BAIT}/pack").text
         demo.post("/stores/clearances", {**fields, "screw|soft wood": "0.1 mm"})
-        assert "drill 1 mm" in demo.get(f"/shapes/{BAIT}/pack").text and "clearance hole, glue it in" in demo.get(f"/shapes/{BAIT}/pack").text
+        assert (
+            "drill 1 mm" in demo.get(f"/shapes/{BAIT}/pack").text
+            and "clearance hole, glue it in" in demo.get(f"/shapes/{BAIT}/pack").text
+        )
         bad = demo.post("/stores/clearances", {**fields, "screw|foam": "9 mm"})
-        assert bad.status_code == 422 and "−3 to 3 mm" in bad.text.replace("-3", "−3") and 'value="9 mm"' in bad.text
+        assert (
+            bad.status_code == 422
+            and "−3 to 3 mm" in bad.text.replace("-3", "−3")
+            and 'value="9 mm"' in bad.text
+        )
 
     def test_parts_weighed_by_the_ten(self, demo):
         key = re.search(r"/stores/weigh/(\d+)|/stores/hardware/(\d+)/weigh", demo.get("/stores").text)

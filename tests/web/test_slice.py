@@ -17,9 +17,20 @@ from lamsik.web.shapes import state
 from lamsik.web.stores.views import ADDERS
 
 ENQUIRY = {
-    "customer": "Ärla Brandt", "contact": "by the quay", "quantity": "1", "form": "slim", "length": "3 1/2 in", "material": "basswood", "scheme": "1",
-    "behaviour": "slow rise", "pitch": "0°", "water": "1", "due": "2031-05-01", "price": "48,50", "note": "two rattles? no",
-}  # fmt: skip
+    "customer": "Ärla Brandt",
+    "contact": "by the quay",
+    "quantity": "1",
+    "form": "slim",
+    "length": "3 1/2 in",
+    "material": "basswood",
+    "scheme": "1",
+    "behaviour": "slow rise",
+    "pitch": "0°",
+    "water": "1",
+    "due": "2031-05-01",
+    "price": "48,50",
+    "note": "two rattles? no",
+}
 
 
 def order_of(shop, key):
@@ -31,14 +42,28 @@ class TestEnquiry:
     def test_is_noted_with_what_was_typed(self, empty):
         where = empty.post("/orders/new", ENQUIRY).headers["Location"]
         order = order_of(empty, 1)
-        assert (order.length_mm, order.typed, order.price_minor, order.quantity) == (pytest.approx(88.9), {"length": "3 1/2 in", "pitch": "0°"}, 4850, 1)
+        assert (order.length_mm, order.typed, order.price_minor, order.quantity) == (
+            pytest.approx(88.9),
+            {"length": "3 1/2 in", "pitch": "0°"},
+            4850,
+            1,
+        )
         page = empty.get(where).text
         assert "Ärla Brandt" in page and "3 1/2 in" in page and "48.50 EUR" in page
 
     BAD = [
-        ("customer", "", "Who is it for?"), ("length", "wide", "cannot be read"), ("length", "4 m", "out of range"), ("quantity", "0", "1 to 500"), ("quantity", "x", "valid integer"),
-        ("pitch", "200°", "out of range"), ("price", "a lot", "type an amount"), ("price", "nan", "type an amount"), ("form", "ufo", "Not a valid choice"), ("due", "soon", "valid date"), ("water", "77", "Not a valid choice"),
-    ]  # fmt: skip
+        ("customer", "", "Who is it for?"),
+        ("length", "wide", "cannot be read"),
+        ("length", "4 m", "out of range"),
+        ("quantity", "0", "1 to 500"),
+        ("quantity", "x", "valid integer"),
+        ("pitch", "200°", "out of range"),
+        ("price", "a lot", "type an amount"),
+        ("price", "nan", "type an amount"),
+        ("form", "ufo", "Not a valid choice"),
+        ("due", "soon", "valid date"),
+        ("water", "77", "Not a valid choice"),
+    ]
 
     @pytest.mark.parametrize(("field", "text", "says"), BAD)
     def test_bad_input_is_answered_beside_its_field_and_kept(self, empty, field, text, says):
@@ -57,10 +82,19 @@ def begun(shop):
     key = int(shop.post("/orders/1/design").headers["Location"].rsplit("/", 1)[1])
     document = shop.get(f"/shapes/{key}/body.json").json
     edits = [
-        {"do": "hang", "code": "tie-s", "seat": "nose"}, {"do": "hang", "code": "hgr-s", "seat": "belly", "x_mm": 46}, {"do": "hang", "code": "hgr-s", "seat": "tail"},
-        {"do": "hang", "code": "ring-4"}, {"do": "hang", "code": "ring-4"}, {"do": "hang", "code": "tre-8"}, {"do": "hang", "code": "tre-8"}, {"do": "lip", "code": "lip-m"},
-    ]  # fmt: skip
-    answer = shop.send(f"/designs/{key}/live", {"bench": "shapes", "document": document, "base": 2, "edits": edits, "save": True}).json
+        {"do": "hang", "code": "tie-s", "seat": "nose"},
+        {"do": "hang", "code": "hgr-s", "seat": "belly", "x_mm": 46},
+        {"do": "hang", "code": "hgr-s", "seat": "tail"},
+        {"do": "hang", "code": "ring-4"},
+        {"do": "hang", "code": "ring-4"},
+        {"do": "hang", "code": "tre-8"},
+        {"do": "hang", "code": "tre-8"},
+        {"do": "lip", "code": "lip-m"},
+    ]
+    answer = shop.send(
+        f"/designs/{key}/live",
+        {"bench": "shapes", "document": document, "base": 2, "edits": edits, "save": True},
+    ).json
     assert answer["errors"] == [] and answer["saved"]
     return key, answer
 
@@ -68,7 +102,13 @@ def begun(shop):
 def ballasted(shop):
     key, answer = begun(shop)
     found = shop.send(f"/designs/{key}/ballast", {"bench": "tank", "document": answer["document"]}).json
-    put = {"bench": "tank", "document": answer["document"], "base": answer["base"], "edits": [found["answers"][0]["edit"]], "save": True}
+    put = {
+        "bench": "tank",
+        "document": answer["document"],
+        "base": answer["base"],
+        "edits": [found["answers"][0]["edit"]],
+        "save": True,
+    }
     return key, shop.send(f"/designs/{key}/live", put).json, found
 
 
@@ -77,7 +117,10 @@ def test_the_design_begins_from_the_wish(empty):
     document = answer["document"]
     assert document["body"]["length_mm"] == pytest.approx(88.9)
     assert document["scheme"] == "S-001" and document["coats"]
-    assert document["want"] | {"behaviour": "slow rise", "speed_cm_s": 6.0, "pitch_deg": 0.0, "by": "speed"} == document["want"]
+    assert (
+        document["want"] | {"behaviour": "slow rise", "speed_cm_s": 6.0, "pitch_deg": 0.0, "by": "speed"}
+        == document["want"]
+    )
     assert document["water"]["name"] == "fresh water"
     assert answer["view"]["nothing_missing"]
 
@@ -87,8 +130,13 @@ def test_a_ballast_answer_put_on_meets_the_want(empty):
     assert len(found["answers"]) >= 3
     assert all(a["says"] and a["off"] and a["wall"] for a in found["answers"])
     plain = {**answer["document"], "ballast": []}
-    drawn = empty.send(f"/designs/{key}/pictures", {"bench": "tank", "document": plain, "edits": [a["edit"] for a in found["answers"]]}).json["pictures"]
-    assert len({json.dumps(picture) for picture in drawn}) == len(found["answers"]) and all(picture["tag"] == "svg" for picture in drawn)
+    drawn = empty.send(
+        f"/designs/{key}/pictures",
+        {"bench": "tank", "document": plain, "edits": [a["edit"] for a in found["answers"]]},
+    ).json["pictures"]
+    assert len({json.dumps(picture) for picture in drawn}) == len(found["answers"]) and all(
+        picture["tag"] == "svg" for picture in drawn
+    )
     assert answer["view"]["sentence"].startswith("Hangs level and rises slowly")
 
 
@@ -98,9 +146,15 @@ def test_a_piece_from_first_weighing_to_shipped(empty):
     before = empty.get(page).text
     assert "Nothing is weighed yet" in before
     expected = float(re.search(r'placeholder="([\d.]+) g', before).group(1))
-    empty.post(f"{page}/weigh", {"target": "stage:carved", "mass": f"{expected + 0.6:.1f}", "instrument": "1"})
+    empty.post(
+        f"{page}/weigh", {"target": "stage:carved", "mass": f"{expected + 0.6:.1f}", "instrument": "1"}
+    )
     after = empty.get(page).text
-    advised = re.search(r"Blank 0\.[567] g heavier than basswood at 0\.42: use (?:a|\d slugs of) ([\d.]+) g (?:slug|in all) instead of ([\d.]+) g", after)
+    advised = re.search(
+        r"Blank 0\.[567] g heavier than basswood at 0\.42: use (?:a|\d slugs of) ([\d.]+) g (?:slug|in all)"
+        r" instead of ([\d.]+) g",
+        after,
+    )
     assert advised and float(advised.group(1)) < float(advised.group(2))
     assert "Pocket scale 0.1 g" in after and "As planned" in after
     empty.post(f"{page}/use-advice")
@@ -108,7 +162,9 @@ def test_a_piece_from_first_weighing_to_shipped(empty):
         piece = session.get(Piece, 1)
         revision = session.get(Revision, piece.revision_id)
         assert revision.beside and revision.note == "ballast for P0001 as weighed"
-        assert sum(h["mass_g"] for h in revision.content["ballast"]) == pytest.approx(float(advised.group(1)), abs=0.06)
+        assert sum(h["mass_g"] for h in revision.content["ballast"]) == pytest.approx(
+            float(advised.group(1)), abs=0.06
+        )
     assert "still fits" in empty.get(page).text
     steps = re.findall(r'name="step" value="([^"]+)"', after)
     hasty = empty.post(f"{page}/tick", {"step": "ship", "done": "1"}, follow_redirects=True)
@@ -129,7 +185,11 @@ def test_a_wait_runs_by_itself_and_the_next_step_asks_before_it_is_over(empty):
     assert empty.get("/mixes/clocks.json").json["clocks"] == []  # carving waits for nothing
     empty.post(f"{page}/tick", {"step": second, "done": "1"})
     (clock,) = empty.get("/mixes/clocks.json").json["clocks"]
-    assert clock["kind"] == "wait" and "P0001: then" in clock["name"] and clock["link"].startswith(f"{page}#step-")
+    assert (
+        clock["kind"] == "wait"
+        and "P0001: then" in clock["name"]
+        and clock["link"].startswith(f"{page}#step-")
+    )
     assert re.search(r"Not before \d\d:\d\d", empty.get(page).text)
     asked = empty.post(f"{page}/tick", {"step": third, "done": "1"}, follow_redirects=True)
     assert "go on before that" in asked.text
@@ -148,7 +208,16 @@ def test_a_step_is_left_out_for_a_reason_that_stands_beside_it(empty):
     assert shown.count("left out: the customer seals it") == 2 and "Tub test" in shown
 
 
-@pytest.mark.parametrize(("mass", "says"), [("heavy", "type a mass"), ("-3", "reads above 0"), ("9000", "up to 500 g"), ("8 gr", "not one of"), ("", "Type a mass")])
+@pytest.mark.parametrize(
+    ("mass", "says"),
+    [
+        ("heavy", "type a mass"),
+        ("-3", "reads above 0"),
+        ("9000", "up to 500 g"),
+        ("8 gr", "not one of"),
+        ("", "Type a mass"),
+    ],
+)
 def test_a_bad_reading_comes_back_in_its_place(demo, mass, says):
     answer = demo.post("/pieces/55/weigh", {"target": "stage:sealed", "mass": mass, "instrument": "1"})
     assert answer.status_code == 422
@@ -158,7 +227,13 @@ def test_a_bad_reading_comes_back_in_its_place(demo, mass, says):
 def test_a_blank_held_under_water_too_tells_its_size_and_the_shop_learns_from_it(empty):
     key, _, _ = ballasted(empty)
     page = empty.post("/pieces/start", {"design": key, "order": 1}).headers["Location"]
-    under = {"target": "water:carved", "mass": "12.0", "sinker": "22.0", "temperature": "18 C", "instrument": "1"}
+    under = {
+        "target": "water:carved",
+        "mass": "12.0",
+        "sinker": "22.0",
+        "temperature": "18 C",
+        "instrument": "1",
+    }
     assert "weigh it in air first" in empty.post(f"{page}/weigh", under).text
     air = float(re.search(r'placeholder="([\d.]+) g', empty.get(page).text).group(1))
     empty.post(f"{page}/weigh", {"target": "stage:carved", "mass": f"{air:.2f}", "instrument": "1"})
@@ -183,7 +258,9 @@ def test_a_blank_held_under_water_too_tells_its_size_and_the_shop_learns_from_it
         piece = session.get(Piece, 1)
         design = to_design(dict(pieces.document_of(session, piece)))
         mass = budget(design, pieces.measured(pieces.readings(session, piece)))
-        assert mass.displaced_ml - budget(design).displaced_ml == pytest.approx(volume - solid(design.body).volume_ml, abs=0.02)
+        assert mass.displaced_ml - budget(design).displaced_ml == pytest.approx(
+            volume - solid(design.body).volume_ml, abs=0.02
+        )
         weighing = row.id
     empty.post(f"{page}/take-back/{weighing}")
     with session_of(empty.http.application.extensions["engine"]) as session:
@@ -211,7 +288,16 @@ def test_the_card_prints_true_to_size(demo):
     assert sizes and all(float(w) > 10 for w in sizes)
     for view_box, width in re.findall(r'viewBox="[-\d.]+ [-\d.]+ ([\d.]+) [\d.]+" width="([\d.]+)mm"', card):
         assert float(view_box) == pytest.approx(float(width), abs=0.01)
-    for says in ("50 mm must be 50 mm", "Drill map", "from the nose", "Seal", "Wait 12 h", "next coat before 36 h", "Wood dust", "safety data sheet"):
+    for says in (
+        "50 mm must be 50 mm",
+        "Drill map",
+        "from the nose",
+        "Seal",
+        "Wait 12 h",
+        "next coat before 36 h",
+        "Wood dust",
+        "safety data sheet",
+    ):
         assert says in card
 
 
@@ -219,7 +305,9 @@ def test_a_missing_print_library_says_what_to_install(demo, monkeypatch):
     from lamsik.web.shared import printing  # noqa: PLC0415
 
     def missing(_html):
-        raise printing.CannotPrint("PDF needs the Pango library. On Debian: sudo apt-get install libpango-1.0-0")
+        raise printing.CannotPrint(
+            "PDF needs the Pango library. On Debian: sudo apt-get install libpango-1.0-0"
+        )
 
     monkeypatch.setattr(printing, "pdf", missing)
     answer = demo.get("/pieces/50/card.pdf")
@@ -228,7 +316,10 @@ def test_a_missing_print_library_says_what_to_install(demo, monkeypatch):
 
 class TestLive:
     def ask(self, shop, key=15, bench="tank", **more):
-        return shop.send(f"/designs/{key}/live", {"bench": bench, "document": shop.get(f"/shapes/{key}/body.json").json, "base": 2, **more})
+        return shop.send(
+            f"/designs/{key}/live",
+            {"bench": bench, "document": shop.get(f"/shapes/{key}/body.json").json, "base": 2, **more},
+        )
 
     @pytest.mark.parametrize("bench", state.BENCHES)
     @pytest.mark.parametrize("mode", ["drag", "settled"])
@@ -239,21 +330,37 @@ class TestLive:
         assert ("document" in answer) is (mode == "settled")  # a drag is a preview
 
     def test_a_refused_edit_is_said_for_its_field_and_the_rest_holds(self, demo):
-        edits = [{"do": "set", "path": "body.width_mm", "text": "wide"}, {"do": "set", "path": "body.depth_mm", "text": "21 mm"}]
+        edits = [
+            {"do": "set", "path": "body.width_mm", "text": "wide"},
+            {"do": "set", "path": "body.depth_mm", "text": "21 mm"},
+        ]
         answer = self.ask(demo, edits=edits).json
-        assert [e["field"] for e in answer["errors"]] == ["body.width_mm"] and "type a length" in answer["errors"][0]["message"]
-        assert answer["document"]["body"]["depth_mm"] == 21 and answer["view"]["fields"]["body.depth_mm"] == "21.0 mm"
+        assert [e["field"] for e in answer["errors"]] == ["body.width_mm"] and "type a length" in answer[
+            "errors"
+        ][0]["message"]
+        assert (
+            answer["document"]["body"]["depth_mm"] == 21
+            and answer["view"]["fields"]["body.depth_mm"] == "21.0 mm"
+        )
 
     def test_a_stale_save_is_refused_and_undo_redo_work(self, demo):
         edit = [{"do": "set", "path": "body.depth_mm", "text": "21 mm"}]
         saved = self.ask(demo, edits=edit, save=True).json
         assert saved["base"] > 2
-        assert self.ask(demo, edits=[{"do": "set", "path": "body.depth_mm", "text": "22 mm"}], save=True).status_code == 409
+        assert (
+            self.ask(
+                demo, edits=[{"do": "set", "path": "body.depth_mm", "text": "22 mm"}], save=True
+            ).status_code
+            == 409
+        )
         undone = demo.send("/designs/15/undo", {"bench": "tank"}).json
         assert undone["moved"] and undone["document"]["body"]["depth_mm"] == 19
         redone = demo.send("/designs/15/redo", {"bench": "tank"}).json
         assert redone["document"]["body"]["depth_mm"] == 21
-        assert demo.send("/designs/15/redo", {"bench": "tank"}).json["errors"][0]["message"] == "Nothing to redo."
+        assert (
+            demo.send("/designs/15/redo", {"bench": "tank"}).json["errors"][0]["message"]
+            == "Nothing to redo."
+        )
 
     def test_a_warm_start_and_bad_ones(self, demo):
         near = {"pitch_deg": 1.0, "roll_deg": 0.0, "draft_mm": 3.0}
@@ -298,20 +405,31 @@ class TestFiles:
     def test_a_body_goes_out_and_comes_back(self, demo):
         out = demo.get("/shapes/15/body.json")
         assert "attachment" in out.headers["Content-Disposition"]
-        back = demo.post("/shapes/bring-in", {"file": (io.BytesIO(out.data), "b.json")}, content_type="multipart/form-data")
+        back = demo.post(
+            "/shapes/bring-in", {"file": (io.BytesIO(out.data), "b.json")}, content_type="multipart/form-data"
+        )
         key = back.headers["Location"].rsplit("/", 1)[1]
         assert demo.get(f"/shapes/{key}/body.json").json == out.json
 
-    @pytest.mark.parametrize(("change", "says"), [({"version": 9}, "Version: 9; "), ({"name": ""}, "name"), ({"format": "x"}, "Format: x; ")])
+    @pytest.mark.parametrize(
+        ("change", "says"),
+        [({"version": 9}, "Version: 9; "), ({"name": ""}, "name"), ({"format": "x"}, "Format: x; ")],
+    )
     def test_a_wrong_file_names_the_field(self, demo, change, says):
         data = json.dumps({**demo.get("/shapes/15/body.json").json, **change}).encode()
-        answer = demo.post("/shapes/bring-in", {"file": (io.BytesIO(data), "b.json")}, content_type="multipart/form-data")
+        answer = demo.post(
+            "/shapes/bring-in", {"file": (io.BytesIO(data), "b.json")}, content_type="multipart/form-data"
+        )
         assert answer.status_code == 422 and says in answer.text
 
 
 class TestKeeping:
     def test_designs_schemes_and_orders_are_deleted_and_brought_back(self, demo):
-        for base, key, listing, name in (("shapes", 15, "/shapes", "Ferry runner 90"), ("paints", 4, "/paints", "Zander clay"), ("orders", 19, "/orders", "A0019")):
+        for base, key, listing, name in (
+            ("shapes", 15, "/shapes", "Ferry runner 90"),
+            ("paints", 4, "/paints", "Zander clay"),
+            ("orders", 19, "/orders", "A0019"),
+        ):
             demo.post(f"/{base}/{key}/delete")
             page = demo.get(listing).text
             assert f"{name} is deleted" in page and f"/{base}/{key}/bring_back" in page
@@ -338,12 +456,23 @@ class TestSchemes:
         empty.post(page, {"name": "Mud", "do": "add:bars"})
         empty.post(page, {"do": "save", "bars1.count": "9", "base1.film_um": "1 mil", "clear1.wait_h": "2 d"})
         content = empty.get(page).text
-        assert 'value="9"' in content and "25 µm" in content and "48.0 h" in content and "version 3" in content
+        assert (
+            'value="9"' in content and "25 µm" in content and "48.0 h" in content and "version 3" in content
+        )
         empty.post(page, {"do": "up:bars1"})
         empty.post(page, {"do": "remove:eyes1"})
         assert "eyes1.name" not in empty.get(page).text
 
-    @pytest.mark.parametrize(("field", "text"), [("base1.film_um", "thick"), ("base1.film_um", "9 m"), ("clear1.wait_h", "-2 h"), ("base1.colour", "red"), ("name", " ")])
+    @pytest.mark.parametrize(
+        ("field", "text"),
+        [
+            ("base1.film_um", "thick"),
+            ("base1.film_um", "9 m"),
+            ("clear1.wait_h", "-2 h"),
+            ("base1.colour", "red"),
+            ("name", " "),
+        ],
+    )
     def test_bad_figures_come_back_beside_their_field(self, empty, field, text):
         page = empty.post("/paints/new").headers["Location"]
         answer = empty.post(page, {field: text, "do": "save"})
@@ -359,12 +488,15 @@ class TestSchemes:
 
 class TestStores:
     GOOD = {
-        "hardware": ({"name": "Long treble", "kind": "hook", "mass": "1/64 oz", "source": "weighed"}, "Long treble"),
+        "hardware": (
+            {"name": "Long treble", "kind": "hook", "mass": "1/64 oz", "source": "weighed"},
+            "Long treble",
+        ),
         "slug": ({"form": "rod", "metal": "bismuth", "diameter": "7 mm"}, "bismuth rod 7 mm"),
         "drill": ({"diameter": "9/32 in"}, "7.1 mm"),
         "water": ({"name": "Test tub", "temperature": "54 °F", "salinity": "1 PSU"}, "Test tub"),
         "scale": ({"name": "Old beam", "step": "0.5 g", "span": "2 lb"}, "Old beam"),
-    }  # fmt: skip
+    }
 
     @pytest.mark.parametrize("what", ADDERS)
     def test_every_kind_can_be_added_once(self, empty, what):
@@ -376,13 +508,18 @@ class TestStores:
         assert again.status_code == (302 if what == "hardware" else 422)
 
     BAD = [
-        ("hardware", {"name": "x", "kind": "hook", "mass": "8 gr", "source": "label"}, "not one of"), ("slug", {"form": "rod", "metal": "lead", "diameter": "0 mm"}, "out of range"),
-        ("drill", {"diameter": ""}, "cannot be read"), ("water", {"name": "x", "temperature": "12", "salinity": "0 PSU"}, "unit is missing"), ("scale", {"name": "", "step": "0.1 g", "span": "100 g"}, "Name the scale"),
-    ]  # fmt: skip
+        ("hardware", {"name": "x", "kind": "hook", "mass": "8 gr", "source": "label"}, "not one of"),
+        ("slug", {"form": "rod", "metal": "lead", "diameter": "0 mm"}, "out of range"),
+        ("drill", {"diameter": ""}, "cannot be read"),
+        ("water", {"name": "x", "temperature": "12", "salinity": "0 PSU"}, "unit is missing"),
+        ("scale", {"name": "", "step": "0.1 g", "span": "100 g"}, "Name the scale"),
+    ]
 
     @pytest.mark.parametrize(("what", "fields", "says"), BAD)
     def test_bad_input_comes_back_beside_its_field(self, empty, what, fields, says):
-        answer = empty.post(f"/stores/add/{what}", {f"{what}-{name}": value for name, value in fields.items()})
+        answer = empty.post(
+            f"/stores/add/{what}", {f"{what}-{name}": value for name, value in fields.items()}
+        )
         assert answer.status_code == 422 and says in answer.text
         assert empty.post("/stores/limits", {"limits-wall": "thin"}).status_code == 422
 
@@ -407,15 +544,35 @@ class TestWildRequests:
     """Whatever is sent to the live exchange or the forms: an answer with words, never a fault."""
 
     WILD = [
-        {"edits": "all"}, {"edits": [5]}, {"edits": [{"do": ["set"]}]}, {"edits": [{"do": "set", "path": 5, "text": None}]}, {"edits": [{"do": "hang", "code": "tie-s", "x_mm": "far"}]},
-        {"base": "one"}, {"base": -1}, {"looks": ["x"]}, {"looks": "sideways"}, {"near": {"pitch_deg": None}}, {"mode": 7}, {"edits": [{"do": "set", "path": "a.b.c", "text": "1"}] * 201},
-        {"edits": [{"do": "ballast", "holes": [{"key": 1}]}]}, {"edits": [{"do": "set", "path": "hardware.x_mm", "text": "1 mm"}]}, {"edits": [{"do": "set", "path": "body.length_mm.x", "text": "1 mm"}]},
-        {"edits": [{"do": "set", "path": "body.width_mm", "text": "12", "unit": "parsec"}]}, {"edits": [{"do": "hang", "code": {"a": 1}}]}, {"edits": [{"do": "remove", "group": "hardware", "key": None}]},
-    ]  # fmt: skip
+        {"edits": "all"},
+        {"edits": [5]},
+        {"edits": [{"do": ["set"]}]},
+        {"edits": [{"do": "set", "path": 5, "text": None}]},
+        {"edits": [{"do": "hang", "code": "tie-s", "x_mm": "far"}]},
+        {"base": "one"},
+        {"base": -1},
+        {"looks": ["x"]},
+        {"looks": "sideways"},
+        {"near": {"pitch_deg": None}},
+        {"mode": 7},
+        {"edits": [{"do": "set", "path": "a.b.c", "text": "1"}] * 201},
+        {"edits": [{"do": "ballast", "holes": [{"key": 1}]}]},
+        {"edits": [{"do": "set", "path": "hardware.x_mm", "text": "1 mm"}]},
+        {"edits": [{"do": "set", "path": "body.length_mm.x", "text": "1 mm"}]},
+        {"edits": [{"do": "set", "path": "body.width_mm", "text": "12", "unit": "parsec"}]},
+        {"edits": [{"do": "hang", "code": {"a": 1}}]},
+        {"edits": [{"do": "remove", "group": "hardware", "key": None}]},
+    ]
 
     @pytest.mark.parametrize("wild", WILD, ids=range(len(WILD)))
     def test_the_live_exchange(self, demo, wild):
-        body = {"bench": "tank", "document": demo.get("/shapes/15/body.json").json, "base": 2, "mode": "drag", **wild}
+        body = {
+            "bench": "tank",
+            "document": demo.get("/shapes/15/body.json").json,
+            "base": 2,
+            "mode": "drag",
+            **wild,
+        }
         answer = demo.send("/designs/15/live", body)
         assert answer.status_code in (200, 422)
         assert answer.json.get("view") or answer.json["error"]["message"]
@@ -423,7 +580,9 @@ class TestWildRequests:
     @pytest.mark.parametrize("url", ["/pieces/start", "/orders/24/design", "/pieces/55/weigh"])
     @pytest.mark.parametrize("text", ["x", "-1", "9" * 40, "1.5", "²"])
     def test_ids_in_forms(self, demo, url, text):
-        answer = demo.post(url, {"design": text, "order": text, "instrument": text, "target": "stage:sealed", "mass": "3 g"})
+        answer = demo.post(
+            url, {"design": text, "order": text, "instrument": text, "target": "stage:sealed", "mass": "3 g"}
+        )
         assert answer.status_code in (400, 404, 422)
 
 

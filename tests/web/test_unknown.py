@@ -1,4 +1,6 @@
-"""Names and numbers of what the shop does not have: refused with a sentence on every bench, never taken for something else, never kept."""
+"""Names and numbers of what the shop does not have: refused with a sentence on every bench, never taken
+for something else, never kept.
+"""
 
 import json
 
@@ -10,7 +12,10 @@ NONE = "99999"
 class TestFloats:
     def live(self, shop, path, text):
         document = json.loads(shop.get("/floats/38/float.json").data)
-        return shop.send("/floats/38/live", {"bench": "floats", "document": document, "edits": [{"do": "set", "path": path, "text": text}]}).json
+        return shop.send(
+            "/floats/38/live",
+            {"bench": "floats", "document": document, "edits": [{"do": "set", "path": path, "text": text}]},
+        ).json
 
     @pytest.mark.parametrize(("path", "text"), [("shots", "cannon balls"), ("telltale", "No 99")])
     def test_shots_the_shop_has_not_are_refused(self, demo, path, text):
@@ -23,10 +28,17 @@ class TestFloats:
 
     def test_a_float_from_elsewhere_says_which_shots_are_missing(self, demo):
         document = json.loads(demo.get("/floats/38/float.json").data) | {"shots": "cannon balls"}
-        view = demo.send("/floats/38/live", {"bench": "floats", "document": document, "edits": []}).json["view"]
+        view = demo.send("/floats/38/live", {"bench": "floats", "document": document, "edits": []}).json[
+            "view"
+        ]
         assert "no shot table cannon balls" in view["trouble"] and "in the box" in view["shotting"]
         document |= {"shots": "Weighed shot", "telltale": "No 99"}
-        assert "no No 99" in demo.send("/floats/38/live", {"bench": "floats", "document": document, "edits": []}).json["view"]["trouble"]
+        assert (
+            "no No 99"
+            in demo.send("/floats/38/live", {"bench": "floats", "document": document, "edits": []}).json[
+                "view"
+            ]["trouble"]
+        )
 
 
 @pytest.mark.parametrize(
@@ -87,7 +99,10 @@ def test_what_is_begun_names_what_there_is(demo, url, sent):
 @pytest.mark.parametrize(("name", "text"), [("mould_product", "M-999"), ("casting_product", "M-999")])
 def test_a_mould_takes_products_of_the_shop(demo, name, text):
     state = json.loads(demo.get("/moulds/54/mould.json").data)
-    answer = demo.send("/moulds/54/live", {"bench": "moulds", "document": state, "edits": [{"do": "set", "path": name, "text": text}]}).json
+    answer = demo.send(
+        "/moulds/54/live",
+        {"bench": "moulds", "document": state, "edits": [{"do": "set", "path": name, "text": text}]},
+    ).json
     assert "one of" in answer["errors"][0]["message"] and answer["document"][name] == state[name]
 
 
@@ -103,16 +118,28 @@ def test_a_refusal_names_what_is_wrong_where_it_was_typed(demo):
     """Moved down, a part leaves a mark above the top: not the typed foot is out of reach but the mark."""
     document = json.loads(demo.get("/floats/37/float.json").data)
     edits = [{"do": "set", "path": "parts.body.foot_mm", "text": "-30 mm"}]
-    [error] = demo.send("/floats/37/live", {"bench": "floats", "document": document, "edits": edits}).json["errors"]
-    assert error["field"] == "parts.body.foot_mm" and error["message"].startswith("Mark shoulder: 137.695; allowed is")
+    [error] = demo.send("/floats/37/live", {"bench": "floats", "document": document, "edits": edits}).json[
+        "errors"
+    ]
+    assert error["field"] == "parts.body.foot_mm" and error["message"].startswith(
+        "Mark shoulder: 137.695; allowed is"
+    )
 
 
 def test_an_edit_that_leaves_nothing_to_show_is_refused_and_the_rest_stays(demo):
-    """So long that its tip stands out of every drawing: said beside the length, and the page goes on with what was there."""
+    """So long that its tip stands out of every drawing: said beside the length, and the page goes on with
+    what was there.
+    """
     document = json.loads(demo.get("/floats/38/float.json").data)
     edits = [{"do": "set", "path": "parts.body.length_mm", "text": "900 mm"}]
-    answer = demo.send("/floats/38/live", {"bench": "floats", "document": document, "edits": edits, "save": True, "base": 1})
-    assert answer.status_code == 200 and answer.json["errors"][0]["field"] == "parts.body.length_mm" and answer.json["document"] == document
+    answer = demo.send(
+        "/floats/38/live", {"bench": "floats", "document": document, "edits": edits, "save": True, "base": 1}
+    )
+    assert (
+        answer.status_code == 200
+        and answer.json["errors"][0]["field"] == "parts.body.length_mm"
+        and answer.json["document"] == document
+    )
 
 
 def test_what_is_refused_of_a_field_that_is_not_there_is_said_all_the_same(demo):

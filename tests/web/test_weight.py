@@ -1,4 +1,6 @@
-"""What goes over the wire: text compressed, and of the Japanese face only the slices that a page's own text needs."""
+"""What goes over the wire: text compressed, and of the Japanese face only the slices that a page's own
+text needs.
+"""
 
 import gzip
 import io
@@ -18,9 +20,13 @@ def test_text_is_compressed_for_those_who_take_it_and_is_the_same(demo, url):
     plain = demo.get(url)
     packed = demo.get(url, headers={"Accept-Encoding": "br, gzip"})
     assert "Content-Encoding" not in plain.headers and packed.headers["Content-Encoding"] == "gzip"
-    assert "Accept-Encoding" in packed.headers["Vary"] and int(packed.headers["Content-Length"]) == len(packed.data) < 0.5 * len(plain.data)
+    assert "Accept-Encoding" in packed.headers["Vary"] and int(packed.headers["Content-Length"]) == len(
+        packed.data
+    ) < 0.5 * len(plain.data)
     token = re.compile(rb'(csrf[-_]token"[^>]*(?:content|value)|name="once" value)="[^"]*"')
-    assert len(token.sub(b"", gzip.decompress(packed.data))) == pytest.approx(len(token.sub(b"", plain.data)), abs=400)
+    assert len(token.sub(b"", gzip.decompress(packed.data))) == pytest.approx(
+        len(token.sub(b"", plain.data)), abs=400
+    )
 
 
 def test_files_of_ours_are_compressed_and_pictures_and_short_answers_are_not(demo):
@@ -28,7 +34,10 @@ def test_files_of_ours_are_compressed_and_pictures_and_short_answers_are_not(dem
     with demo.get(style, headers={"Accept-Encoding": "gzip"}) as packed, demo.get(style) as plain:
         assert gzip.decompress(packed.data) == plain.data and "immutable" in packed.headers["Cache-Control"]
     font = style.replace("css/app.css", "vendor/fonts/greek.woff2")
-    assert all("Content-Encoding" not in demo.get(url, headers={"Accept-Encoding": "gzip"}).headers for url in (font, "/healthz", "/cards/x/999999.svg"))
+    assert all(
+        "Content-Encoding" not in demo.get(url, headers={"Accept-Encoding": "gzip"}).headers
+        for url in (font, "/healthz", "/cards/x/999999.svg")
+    )
     assert "Content-Encoding" not in demo.get("/", headers={"Accept-Encoding": "gzip;q=0, identity"}).headers
     assert len(demo.get("/healthz").data) < LEAST
 

@@ -49,15 +49,29 @@ class Parser(argparse.ArgumentParser):
 
 
 def _parser() -> argparse.ArgumentParser:
-    parser = Parser(prog="lamsik", description="The bench companion of people who make hard baits and floats by hand.")
+    parser = Parser(
+        prog="lamsik", description="The bench companion of people who make hard baits and floats by hand."
+    )
     parser.add_argument("--version", action="version", version=f"lamsik {__version__}")
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
-    for name, says, run in (("demo", "start with fresh demo data", "shop:demo"), ("run", "start on the shop's own data", "shop:run")):
+    for name, says, run in (
+        ("demo", "start with fresh demo data", "shop:demo"),
+        ("run", "start on the shop's own data", "shop:run"),
+    ):
         serve = commands.add_parser(name, help=says)
         serve.add_argument("--port", type=_port, default=os.environ.get("LAMSIK_PORT", "5151"))
-        serve.add_argument("--lan", action="store_true", help="let tablets of the shop in, encrypted, with a pairing code")
+        serve.add_argument(
+            "--lan", action="store_true", help="let tablets of the shop in, encrypted, with a pairing code"
+        )
         serve.add_argument("--lan-port", type=_port, help="where the tablets come in (the next port)")
-        serve.add_argument("--plain", action="store_true", help="with --lan: without encryption, so that tablets have no camera, clipboard or use without network")
+        serve.add_argument(
+            "--plain",
+            action="store_true",
+            help=(
+                "with --lan: without encryption, so that tablets have no camera, clipboard or use without"
+                " network"
+            ),
+        )
         serve.set_defaults(run=run)
     for name, says, work in (
         ("backup", "write the whole shop to FILE, also while it runs", "shop:back_up"),
@@ -66,13 +80,17 @@ def _parser() -> argparse.ArgumentParser:
         keep = commands.add_parser(name, help=says)
         keep.add_argument("file", type=Path)
         keep.set_defaults(run=work)
-    calc = commands.add_parser("calc", help="compute a file and print JSON").add_subparsers(required=True, metavar="WHAT")
+    calc = commands.add_parser("calc", help="compute a file and print JSON").add_subparsers(
+        required=True, metavar="WHAT"
+    )
     body = calc.add_parser("body", help="what the Tank shows for a body document")
     body.add_argument("file", type=Input)
     body.set_defaults(run="reckon:body")
     ballast = calc.add_parser("ballast", help="buildable ballast for the want of a body document, best first")
     ballast.add_argument("file", type=Input)
-    ballast.add_argument("--stock", type=Input, help="a stock file; without one the stock a new shop begins with")
+    ballast.add_argument(
+        "--stock", type=Input, help="a stock file; without one the stock a new shop begins with"
+    )
     ballast.set_defaults(run="reckon:ballast")
     for name, says, reckon in (
         ("float", "what a float document carries to each mark", "reckon:float_"),
@@ -89,7 +107,9 @@ def _parser() -> argparse.ArgumentParser:
 def _port(text: str) -> int:
     """A port that a server may have."""
     if not (text.isascii() and text.isdigit() and 0 < int(text[:6]) < 65536):
-        raise argparse.ArgumentTypeError(f"{text!r} is no port: a whole number from 1 to 65535 is (--port, or LAMSIK_PORT)")
+        raise argparse.ArgumentTypeError(
+            f"{text!r} is no port: a whole number from 1 to 65535 is (--port, or LAMSIK_PORT)"
+        )
     return int(text)
 
 

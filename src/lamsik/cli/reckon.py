@@ -1,4 +1,6 @@
-"""`lamsik calc`: a file computed and printed as JSON. What each kind of file needs is loaded for that kind alone."""
+"""`lamsik calc`: a file computed and printed as JSON. What each kind of file needs is loaded for that kind
+alone.
+"""
 
 import argparse
 from typing import Any

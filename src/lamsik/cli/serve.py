@@ -1,4 +1,6 @@
-"""Start the application: on this machine, and where it is asked for, on the shop's network behind the encrypted pipe."""
+"""Start the application: on this machine, and where it is asked for, on the shop's network behind the
+encrypted pipe.
+"""
 
 import logging
 import socket
@@ -16,12 +18,14 @@ from lamsik.store.backup import make_daily
 from lamsik.store.database import FILE_NAME, connect, session_of
 from lamsik.store.stores import setting
 
-EVERYWHERE, HERE = "0.0.0.0", "127.0.0.1"  # noqa: S104 - bound to only where --lan asks for it
+EVERYWHERE, HERE = "0.0.0.0", "127.0.0.1"
 
 
 @dataclass(frozen=True)
 class Door:
-    """Where it listens: its port on this machine; tablets of the shop, encrypted on a port of their own or plainly on the same."""
+    """Where it listens: its port on this machine; tablets of the shop, encrypted on a port of their own or
+    plainly on the same.
+    """
 
     port: int
     lan: bool = False
@@ -46,7 +50,11 @@ def serve(folder: Path, door: Door) -> int:
     logging.basicConfig(level=logging.INFO, format="%(asctime)s %(levelname)s %(message)s", stream=sys.stderr)
     logging.getLogger("alembic").setLevel(logging.WARNING)
     if not door.lan and (door.plain or door.lan_port):
-        raise Refused("door", "--plain" if door.plain else "--lan-port", "together with --lan only: without it the shop is open on its own machine alone")
+        raise Refused(
+            "door",
+            "--plain" if door.plain else "--lan-port",
+            "together with --lan only: without it the shop is open on its own machine alone",
+        )
     sealed = door.lan and not door.plain
     lan_port = (door.lan_port or door.port + 1) if sealed else door.port
     sockets = [_listener(EVERYWHERE if door.lan and door.plain else HERE, door.port)]
@@ -69,7 +77,10 @@ def serve(folder: Path, door: Door) -> int:
             print(f"  on the shop's tablets: {address}" + ("" if sealed else "  (not encrypted)"), flush=True)
         print(f"  pairing code: {app.config['PAIRING_CODE']}", flush=True)
     if shown:
-        print(f"  fingerprint of the shop's certificate, to compare on a tablet:\n    {shown.fingerprint}", flush=True)
+        print(
+            f"  fingerprint of the shop's certificate, to compare on a tablet:\n    {shown.fingerprint}",
+            flush=True,
+        )
     server.run()
     return 0
 
@@ -82,7 +93,9 @@ def _listener(host: str, port: int) -> socket.socket:
     except (OSError, OverflowError) as error:
         found.close()
         says = error.strerror if isinstance(error, OSError) else "there is none of that number"
-        raise Refused("port", port, f"one that is free and may be used ({says}): --port, --lan-port or LAMSIK_PORT") from error
+        raise Refused(
+            "port", port, f"one that is free and may be used ({says}): --port, --lan-port or LAMSIK_PORT"
+        ) from error
     return found
 
 

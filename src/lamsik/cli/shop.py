@@ -1,4 +1,6 @@
-"""What the commands of a shop do: start it on its own or on demo data, back it up, put a backup in its place."""
+"""What the commands of a shop do: start it on its own or on demo data, back it up, put a backup in its
+place.
+"""
 
 import argparse
 import json
@@ -44,7 +46,12 @@ def demo(asked: argparse.Namespace) -> int:
 @contextmanager
 def bench_scale() -> Iterator[dict[str, str]]:
     """The simulated bench scale as a process of its own, ended with this one."""
-    process = subprocess.Popen([sys.executable, "-m", "lamsik.devices.bench_scale"], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
+    process = subprocess.Popen(
+        [sys.executable, "-m", "lamsik.devices.bench_scale"],
+        stdin=subprocess.PIPE,
+        stdout=subprocess.PIPE,
+        text=True,
+    )
     assert process.stdin is not None
     assert process.stdout is not None
     try:

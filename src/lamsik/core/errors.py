@@ -47,8 +47,14 @@ class Refused(ValueError):
         super().__init__(field, given, allowed)
 
     def __str__(self) -> str:
-        """In one line, for a script; put together only when it is asked for: searches are refused by the thousand."""
-        return f"{self.field}: got {self.shown}; {self.allowed}" if self.shown else f"{self.field}: {self.allowed}"
+        """In one line, for a script; put together only when it is asked for: searches are refused by the
+        thousand.
+        """
+        return (
+            f"{self.field}: got {self.shown}; {self.allowed}"
+            if self.shown
+            else f"{self.field}: {self.allowed}"
+        )
 
     @property
     def shown(self) -> str:
@@ -57,7 +63,9 @@ class Refused(ValueError):
 
     @property
     def beside(self) -> str:
-        """What stands beside the field: what was given and what is allowed; where nothing was given only that."""
+        """What stands beside the field: what was given and what is allowed; where nothing was given only
+        that.
+        """
         allowed = f"{self.allowed[0].upper()}{self.allowed[1:]}." if self.allowed else ""
         return f"{self.shown} cannot be used: {self.allowed}." if self.shown else allowed
 

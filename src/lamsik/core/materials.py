@@ -46,9 +46,15 @@ BODY_MATERIALS: dict[str, Material] = {
 """Body materials by name, as the makers call them."""
 
 METALS: dict[str, float] = {
-    "lead": 11.34, "tungsten": 18.0, "tin": 7.3, "bismuth": 9.8,
-    "steel": 7.85, "brass": 8.5, "copper": 8.96, "aluminium": 2.70,
-}  # fmt: skip
+    "lead": 11.34,
+    "tungsten": 18.0,
+    "tin": 7.3,
+    "bismuth": 9.8,
+    "steel": 7.85,
+    "brass": 8.5,
+    "copper": 8.96,
+    "aluminium": 2.70,
+}
 """Density of ballast and hardware metals [g/cm³]; tungsten beads run 17 to 19 by alloy."""
 
 PLATES: dict[str, float] = {"polycarbonate": 1.20, "circuit board": 1.85, "steel": 7.85}

@@ -1,4 +1,6 @@
-"""Rows of plain values, as files and tables keep them, for dataclasses: just the fields of a class, each of its kind."""
+"""Rows of plain values, as files and tables keep them, for dataclasses: just the fields of a class, each
+of its kind.
+"""
 
 from collections.abc import Mapping
 from dataclasses import MISSING, fields
@@ -10,7 +12,8 @@ MOST_TEXT = 160
 
 
 def checked_row(row: Any, of: type, where: str = "", besides: tuple[str, ...] = ()) -> dict[str, Any]:
-    """The row if it has just the fields of a dataclass: texts, yes or no, finite numbers; fields with a default may lack.
+    """The row if it has just the fields of a dataclass: texts, yes or no, finite numbers; fields with a
+    default may lack.
 
     Args:
         row: what a file or a page sent.
@@ -25,12 +28,22 @@ def checked_row(row: Any, of: type, where: str = "", besides: tuple[str, ...] = 
         raise Refused(where or "row", row, "an object is needed")
     known = {field.name: field for field in fields(of) if field.name not in besides}
     extra = sorted(set(row) - set(known) - set(besides))
-    require(not extra, f"{where}.{extra[0]}".strip(".") if extra else where, None, f"unknown field; known are {', '.join(known)}")
+    require(
+        not extra,
+        f"{where}.{extra[0]}".strip(".") if extra else where,
+        None,
+        f"unknown field; known are {', '.join(known)}",
+    )
     found = {}
     for name, field in known.items():
         path = f"{where}.{name}".strip(".")
         if name not in row:
-            require(field.default is not MISSING or field.default_factory is not MISSING, path, None, "this field is needed")
+            require(
+                field.default is not MISSING or field.default_factory is not MISSING,
+                path,
+                None,
+                "this field is needed",
+            )
             continue
         found[name] = _value(path, row[name], getattr(field.type, "__name__", str(field.type)))
     return found
@@ -40,7 +53,12 @@ def _value(path: str, value: Any, kind: str) -> Any:
     if value is None and "None" in kind:
         return None
     if kind.startswith("str"):
-        require(isinstance(value, str) and len(value) <= MOST_TEXT, path, value, f"a text of at most {MOST_TEXT} characters is needed")
+        require(
+            isinstance(value, str) and len(value) <= MOST_TEXT,
+            path,
+            value,
+            f"a text of at most {MOST_TEXT} characters is needed",
+        )
         return value
     if kind.startswith("bool"):
         require(isinstance(value, bool), path, value, "true or false")

@@ -32,14 +32,38 @@ STORED = {
 """The unit each quantity is stored and computed in."""
 
 _PINT_NAMES = {
-    "mm": "millimeter", "cm": "centimeter", "m": "meter", "in": "inch", "ft": "foot",
-    "ml": "milliliter", "l": "liter", "in³": "inch**3",
-    "g": "gram", "kg": "kilogram", "mg": "milligram", "oz": "ounce", "lb": "pound", "grain": "grain",
-    "°C": "degC", "°F": "degF", "g/cm³": "gram/centimeter**3", "kg/m³": "kilogram/meter**3",
-    "cm/s": "centimeter/second", "mm/s": "millimeter/second", "in/s": "inch/second",
-    "km/h": "kilometer/hour", "m/s": "meter/second", "s": "second", "%": "percent",
-    "°": "degree", "µm": "micrometer", "mil": "thou", "h": "hour", "min": "minute", "d": "day",
-}  # fmt: skip
+    "mm": "millimeter",
+    "cm": "centimeter",
+    "m": "meter",
+    "in": "inch",
+    "ft": "foot",
+    "ml": "milliliter",
+    "l": "liter",
+    "in³": "inch**3",
+    "g": "gram",
+    "kg": "kilogram",
+    "mg": "milligram",
+    "oz": "ounce",
+    "lb": "pound",
+    "grain": "grain",
+    "°C": "degC",
+    "°F": "degF",
+    "g/cm³": "gram/centimeter**3",
+    "kg/m³": "kilogram/meter**3",
+    "cm/s": "centimeter/second",
+    "mm/s": "millimeter/second",
+    "in/s": "inch/second",
+    "km/h": "kilometer/hour",
+    "m/s": "meter/second",
+    "s": "second",
+    "%": "percent",
+    "°": "degree",
+    "µm": "micrometer",
+    "mil": "thou",
+    "h": "hour",
+    "min": "minute",
+    "d": "day",
+}
 
 _UNITS: dict[str, tuple[str, ...]] = {
     "length": ("mm", "cm", "m", "in", "ft"),
@@ -63,14 +87,47 @@ CHOICES = _UNITS
 """The units a maker may choose from, by quantity."""
 
 _ALIASES = {
-    '"': "in", "″": "in", "inch": "in", "inches": "in", "'": "ft", "grains": "grain", "gn": "grain",
-    "C": "°C", "F": "°F", "℃": "°C", "℉": "°F", "g/ml": "g/cm³", "cm³": "ml", "cc": "ml",
-    "deg": "°", "um": "µm", "μm": "µm", "hours": "h", "hour": "h", "days": "d", "day": "d", "psu": "PSU",
-}  # fmt: skip
+    '"': "in",
+    "″": "in",
+    "inch": "in",
+    "inches": "in",
+    "'": "ft",
+    "grains": "grain",
+    "gn": "grain",
+    "C": "°C",
+    "F": "°F",
+    "℃": "°C",
+    "℉": "°F",
+    "g/ml": "g/cm³",
+    "cm³": "ml",
+    "cc": "ml",
+    "deg": "°",
+    "um": "µm",
+    "μm": "µm",
+    "hours": "h",
+    "hour": "h",
+    "days": "d",
+    "day": "d",
+    "psu": "PSU",
+}
 
-_VULGAR = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
+_VULGAR = {
+    "½": "1/2",
+    "¼": "1/4",
+    "¾": "3/4",
+    "⅛": "1/8",
+    "⅜": "3/8",
+    "⅝": "5/8",
+    "⅞": "7/8",
+    "⅓": "1/3",
+    "⅔": "2/3",
+}
 
-_AMOUNT = r"(?P<sign>[-+−])?(?:(?P<whole>\d{1,7})[ -](?P<n1>\d{1,4})/(?P<d1>\d{1,4})|(?P<n2>\d{1,4})/(?P<d2>\d{1,4})|(?P<dec>\d{1,7}(?:[.,]\d{1,6})?|[.,]\d{1,6}))"
+_AMOUNT = (
+    r"(?P<sign>[-+−])?(?:(?P<whole>\d{1,7})[ -](?P<n1>\d{1,4})/(?P<d1>\d{1,4})"
+    r"|(?P<n2>\d{1,4})/(?P<d2>\d{1,4})"
+    r"|(?P<dec>\d{1,7}(?:[.,]\d{1,6})?|[.,]\d{1,6}))"
+)
 _TERM = re.compile(rf"\s*{_AMOUNT}\s*(?P<unit>[^\d\s.,+−-][^\d\s]*)?\s*")
 _COMPOUND = {("lb", "oz"), ("ft", "in")}
 
@@ -109,7 +166,9 @@ def parse(text: str, quantity: str, field: str = "value", default_unit: str | No
         raise Refused(field, kept, _example(quantity))
     total = 0.0
     for amount, unit in terms:
-        total += convert(amount, _unit_or_default(unit, quantity, field, kept, default_unit), STORED[quantity])
+        total += convert(
+            amount, _unit_or_default(unit, quantity, field, kept, default_unit), STORED[quantity]
+        )
     return Measure(total, quantity, kept)
 
 
@@ -198,7 +257,9 @@ def inch_fraction(inches: float) -> str:
 
 
 def place(mm: float) -> str:
-    """Where something is made [mm]: a tenth, and the hundredths where there are any, so that holes keep their spacing."""
+    """Where something is made [mm]: a tenth, and the hundredths where there are any, so that holes keep
+    their spacing.
+    """
     return f"{mm:.1f}" if abs(mm - round(mm, 1)) < HUNDREDTH / 2 else f"{mm:.2f}"
 
 

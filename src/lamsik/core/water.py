@@ -9,7 +9,9 @@ import gsw
 from lamsik.core.errors import finite_between
 
 TEMPERATURE_SD_C, SALINITY_SD_SHARE, MEASURED_SD_G_CM3 = 0.5, 0.02, 0.00025
-"""How far a water may be from what is said of it, one sigma: its temperature [°C], its salinity [share], a density read off a hydrometer [g/cm³]."""
+"""How far a water may be from what is said of it, one sigma: its temperature [°C], its salinity [share], a
+density read off a hydrometer [g/cm³].
+"""
 
 
 @dataclass(frozen=True)
@@ -40,15 +42,23 @@ class Water:
 
     @property
     def spread_g_cm3(self) -> float:
-        """How far its density may be off [g/cm³], one sigma: by its temperature and salinity, or as it was measured."""
+        """How far its density may be off [g/cm³], one sigma: by its temperature and salinity, or as it was
+        measured.
+        """
         if self.measured_g_cm3 is not None:
             return MEASURED_SD_G_CM3
-        warmer = density(min(self.temperature_c + TEMPERATURE_SD_C, 40.0), self.salinity_psu) - self.density_g_cm3
-        saltier = density(self.temperature_c, self.salinity_psu * (1 + SALINITY_SD_SHARE)) - self.density_g_cm3
+        warmer = (
+            density(min(self.temperature_c + TEMPERATURE_SD_C, 40.0), self.salinity_psu) - self.density_g_cm3
+        )
+        saltier = (
+            density(self.temperature_c, self.salinity_psu * (1 + SALINITY_SD_SHARE)) - self.density_g_cm3
+        )
         return hypot(warmer, saltier)
 
     def describe(self) -> str:
-        """The water in words, with its temperature: `12 °C fresh water`, `Holm mere at 14 °C`; one that was only measured by its density."""
+        """The water in words, with its temperature: `12 °C fresh water`, `Holm mere at 14 °C`; one that
+        was only measured by its density.
+        """
         if self.measured_g_cm3 is not None and self.name == Water.name:
             return f"water of {self.measured_g_cm3:.4f} g/cm³"
         if self.name[:1].isupper():

@@ -24,18 +24,28 @@ def build(session: Session) -> None:
     for name, part, lot, came, left, opened, expires, price, colour, heats in scenario.TUBS:
         session.add(
             Tub(
-                product_id=products[name].id or 0, part=part, lot=lot, received_g=came, left_g=left, price_minor=price, colour=colour, heats=heats,
-                opened_on=date.today() - timedelta(days=opened) if opened else None, expires_on=date.today() + timedelta(days=expires) if expires else None,
+                product_id=products[name].id or 0,
+                part=part,
+                lot=lot,
+                received_g=came,
+                left_g=left,
+                price_minor=price,
+                colour=colour,
+                heats=heats,
+                opened_on=date.today() - timedelta(days=opened) if opened else None,
+                expires_on=date.today() + timedelta(days=expires) if expires else None,
                 stirred_at=now() if colour else None,
             )
-        )  # fmt: skip
+        )
     session.flush()
     made: dict[str, Document] = {}
     versions: dict[str, MouldMade] = {}
     for name, kind, of, edits, product, silicone, expected in scenario.MOULDS:
         made[name] = _mould(session, name, kind, of, edits, products[product], products[silicone], expected)
     for name, material, lot, days, dead in scenario.MADE:
-        row = moulds.make(session, made[name], material, lot, "wax, two coats" if "silicone" not in material else "")
+        row = moulds.make(
+            session, made[name], material, lot, "wax, two coats" if "silicone" not in material else ""
+        )
         row.made_at = now() - timedelta(days=days)
         for key, state, why in dead:
             moulds.mark(session, row, key, state, why)
@@ -45,7 +55,16 @@ def build(session: Session) -> None:
     _running(session)
 
 
-def _mould(session: Session, name: str, kind: str, of: Any, edits: Sequence[dict[str, Any]], product: Document, silicone: Document, expected: int | None) -> Document:
+def _mould(
+    session: Session,
+    name: str,
+    kind: str,
+    of: Any,
+    edits: Sequence[dict[str, Any]],
+    product: Document,
+    silicone: Document,
+    expected: int | None,
+) -> Document:
     if kind == "body":
         row = session.exec(select(Document).where(Document.kind == "body", Document.name == of)).one()
         block, master = of_body(row.name, row.id or 0, row.current, documents.content(session, row))
@@ -67,27 +86,53 @@ def _mould(session: Session, name: str, kind: str, of: Any, edits: Sequence[dict
         }
         master = master_of(block)
     block["demouldings"] = expected
-    content = {**first_layout(block, master), "name": name, "casting_product": product.code, "mould_product": silicone.code}
+    content = {
+        **first_layout(block, master),
+        "name": name,
+        "casting_product": product.code,
+        "mould_product": silicone.code,
+    }
     for edit in edits:
         content = apply(content, edit, lambda _: master)
-    return documents.create(session, "mould", documents.next_code(session, "mould", "M"), content, "first layout")
+    return documents.create(
+        session, "mould", documents.next_code(session, "mould", "M"), content, "first layout"
+    )
 
 
-def _shot(session: Session, made: MouldMade, product: Document, ago: float, grams: float, filled: float, results: Sequence[tuple[str, ...]]) -> None:
+def _shot(
+    session: Session,
+    made: MouldMade,
+    product: Document,
+    ago: float,
+    grams: float,
+    filled: float,
+    results: Sequence[tuple[str, ...]],
+) -> None:
     """A shot of days ago: weighed, poured, counted; good castings become pieces."""
     pour = moulds.begin(session, made, product.id or 0, {}, 20.0)
     at = now() - timedelta(days=ago)
     recipe = mixes.product_of(session, product.id or 0)
     shares = mixes.weigh_lines(session, product.id or 0, recipe, grams)
     batch = Batch(
-        product_id=product.id or 0, purpose=f"shot {pour.shot} of {session.get_one(Document, made.mould_id).name}"[:80], mould_id=made.mould_id, made_id=made.id,
-        pour_id=pour.id, at=at,
-        mixed_at=at, state=mixes.POURED, weighed=shares,
+        product_id=product.id or 0,
+        purpose=f"shot {pour.shot} of {session.get_one(Document, made.mould_id).name}"[:80],
+        mould_id=made.mould_id,
+        made_id=made.id,
+        pour_id=pour.id,
+        at=at,
+        mixed_at=at,
+        state=mixes.POURED,
+        weighed=shares,
         plan={
-            "net_ml": filled, "sprue_ml": 0.0, "filled_ml": filled, "total_g": grams, "step_g": 0.1, "density": None,
+            "net_ml": filled,
+            "sprue_ml": 0.0,
+            "filled_ml": filled,
+            "total_g": grams,
+            "step_g": 0.1,
+            "density": None,
             "rows": [{"part": s["part"], "grams": s["grams"]} for s in shares],
         },
-    )  # fmt: skip
+    )
     session.add(batch)
     session.flush()
     moulds.poured(session, pour)
@@ -114,5 +159,13 @@ def _running(session: Session) -> None:
             link="/moulds",
         )
     )
-    session.add(Clock(name="Full cure, shot of yesterday", kind="full cure", started_at=now() - timedelta(hours=20), ends_at=now() + timedelta(hours=27), link=link))
+    session.add(
+        Clock(
+            name="Full cure, shot of yesterday",
+            kind="full cure",
+            started_at=now() - timedelta(hours=20),
+            ends_at=now() + timedelta(hours=27),
+            link=link,
+        )
+    )
     session.flush()

@@ -1,4 +1,6 @@
-"""A photo for the demo shop: an old lure's card template on a sheet of paper, beside a ruler, taken a little from the side."""
+"""A photo for the demo shop: an old lure's card template on a sheet of paper, beside a ruler, taken a
+little from the side.
+"""
 
 from io import BytesIO
 
@@ -25,17 +27,28 @@ def template(body: Body) -> tuple[bytes, dict[str, object]]:
     for mm in range(0, 111):
         deep = 5 if mm % 10 == 0 else 3.5 if mm % 5 == 0 else 2.2
         pen.line(((21 + mm) * PX, 84 * PX, (21 + mm) * PX, (84 + deep) * PX), fill=(40, 36, 30), width=2)
-    taken = sheet.transform((WIDE, HIGH), Image.Transform.PERSPECTIVE, _back(), Image.Resampling.BILINEAR, fillcolor=(96, 84, 72))
+    taken = sheet.transform(
+        (WIDE, HIGH), Image.Transform.PERSPECTIVE, _back(), Image.Resampling.BILINEAR, fillcolor=(96, 84, 72)
+    )
     grain = np.random.default_rng(11).normal(0, 5, (HIGH, WIDE, 3))
     light = np.linspace(0.9, 1.03, WIDE)[None, :, None]
     kept = BytesIO()
-    Image.fromarray(np.clip(np.asarray(taken) * light + grain, 0, 255).astype(np.uint8)).save(kept, "JPEG", quality=85)
+    Image.fromarray(np.clip(np.asarray(taken) * light + grain, 0, 255).astype(np.uint8)).save(
+        kept, "JPEG", quality=85
+    )
     nose, tail = outline[0], outline[len(outline) // 2 - 1]
     marks = {
-        "by": "sheet", "sheet": [list(corner) for corner in CORNERS], "sheet_width": f"{SHEET_MM[0]:g} mm", "sheet_height": f"{SHEET_MM[1]:g} mm",
-        "nose": _seen(nose), "tail": _seen(tail), "on": _seen((nose + tail) / 2), "ruler": [_seen(np.array([x, MIDDLE_MM - 84.0])) for x in (-3.0, 97.0)],
-        "ruler_mm": "100 mm", "flip": False,
-    }  # fmt: skip
+        "by": "sheet",
+        "sheet": [list(corner) for corner in CORNERS],
+        "sheet_width": f"{SHEET_MM[0]:g} mm",
+        "sheet_height": f"{SHEET_MM[1]:g} mm",
+        "nose": _seen(nose),
+        "tail": _seen(tail),
+        "on": _seen((nose + tail) / 2),
+        "ruler": [_seen(np.array([x, MIDDLE_MM - 84.0])) for x in (-3.0, 97.0)],
+        "ruler_mm": "100 mm",
+        "flip": False,
+    }
     return kept.getvalue(), marks
 
 
@@ -60,4 +73,7 @@ def _seen(spot: np.ndarray) -> list[float]:
     a = _map(_sheet_px(), np.array(CORNERS))
     x, y = (LEFT_MM + float(spot[0])) * PX, (MIDDLE_MM - float(spot[1])) * PX
     scale = a[6] * x + a[7] * y + 1.0
-    return [round(float((a[0] * x + a[1] * y + a[2]) / scale), 1), round(float((a[3] * x + a[4] * y + a[5]) / scale), 1)]
+    return [
+        round(float((a[0] * x + a[1] * y + a[2]) / scale), 1),
+        round(float((a[3] * x + a[4] * y + a[5]) / scale), 1),
+    ]

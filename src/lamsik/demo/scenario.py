@@ -7,10 +7,17 @@ SHOP = {"name": "Vadholm Bench", "currency": "EUR"}
 WATERS = (("Holm mere", 14.0, 0.0), ("Inner Vad", 8.0, 4.5), ("Outer Vad", 9.0, 18.0))
 
 CUSTOMERS = (
-    ("Ärla Brandt", "aerla@example.org"), ("Tove Ekmark", "by the ferry, Saturdays"), ("Jon Halloway", "jon@example.org"), ("三浦 かおり", "kaori@example.org"),
-    ("Piet Vanderlo", "piet@example.org"), ("Siri Åkerøy", "siri@example.org"), ("Marek Dubný", "marek@example.org"), ("Lena Holt", "shop counter"),
-    ("Ruaridh Fenn", "ruaridh@example.org"), ("Odile Marsac", "odile@example.org"),
-)  # fmt: skip
+    ("Ärla Brandt", "aerla@example.org"),
+    ("Tove Ekmark", "by the ferry, Saturdays"),
+    ("Jon Halloway", "jon@example.org"),
+    ("三浦 かおり", "kaori@example.org"),
+    ("Piet Vanderlo", "piet@example.org"),
+    ("Siri Åkerøy", "siri@example.org"),
+    ("Marek Dubný", "marek@example.org"),
+    ("Lena Holt", "shop counter"),
+    ("Ruaridh Fenn", "ruaridh@example.org"),
+    ("Odile Marsac", "odile@example.org"),
+)
 
 SCHEMES = (
     # name, base, back, bars, spots, flank, eye
@@ -30,35 +37,222 @@ SCHEMES = (
 
 BODIES = (
     # name, form, length, depth, width, wood, parts set, lip, scheme, behaviour, water
-    ("Ferry runner 90", "slim", 90, 19, 15, "basswood", "small", "lip-m", "Estuary smelt", "slow rise", "fresh water"),
-    ("Ferry runner 110", "slim", 110, 23, 18, "red cedar", "light", "lip-m", "Zander clay", "slow rise", "Inner Vad"),
+    (
+        "Ferry runner 90",
+        "slim",
+        90,
+        19,
+        15,
+        "basswood",
+        "small",
+        "lip-m",
+        "Estuary smelt",
+        "slow rise",
+        "fresh water",
+    ),
+    (
+        "Ferry runner 110",
+        "slim",
+        110,
+        23,
+        18,
+        "red cedar",
+        "light",
+        "lip-m",
+        "Zander clay",
+        "slow rise",
+        "Inner Vad",
+    ),
     ("Mudlark", "stubby", 58, 27, 22, "balsa", "small", "lip-d", "Ruffe", "floats", "Holm mere"),
-    ("Tollhouse", "stubby", 66, 29, 24, "jelutong", "small", "lip-s", "Signal orange", "floats", "fresh water"),
-    ("Slack-water glider", "glider", 120, 36, 20, "maple", "medium", None, "Roach at dusk", "slow sink", "Inner Vad"),
-    ("Little glider", "glider", 95, 29, 17, "basswood", "small", None, "Copper asp", "suspends", "fresh water"),
+    (
+        "Tollhouse",
+        "stubby",
+        66,
+        29,
+        24,
+        "jelutong",
+        "small",
+        "lip-s",
+        "Signal orange",
+        "floats",
+        "fresh water",
+    ),
+    (
+        "Slack-water glider",
+        "glider",
+        120,
+        36,
+        20,
+        "maple",
+        "medium",
+        None,
+        "Roach at dusk",
+        "slow sink",
+        "Inner Vad",
+    ),
+    (
+        "Little glider",
+        "glider",
+        95,
+        29,
+        17,
+        "basswood",
+        "small",
+        None,
+        "Copper asp",
+        "suspends",
+        "fresh water",
+    ),
     ("Skiff popper", "popper", 78, 20, 20, "paulownia", "small", None, "Mullet", "floats", "Outer Vad"),
-    ("Night walker", "walker", 105, 19, 19, "red cedar", "small", None, "Garfish green", "floats", "Outer Vad"),
-    ("Bream fry", "deepflank", 74, 34, 15, "poplar", "small", "lip-s", "Chalk bream", "slow rise", "Holm mere"),
-    ("Weed tadpole", "tadpole", 68, 24, 22, "basswood", "small", None, "Night tench", "slow rise", "Holm mere"),
+    (
+        "Night walker",
+        "walker",
+        105,
+        19,
+        19,
+        "red cedar",
+        "small",
+        None,
+        "Garfish green",
+        "floats",
+        "Outer Vad",
+    ),
+    (
+        "Bream fry",
+        "deepflank",
+        74,
+        34,
+        15,
+        "poplar",
+        "small",
+        "lip-s",
+        "Chalk bream",
+        "slow rise",
+        "Holm mere",
+    ),
+    (
+        "Weed tadpole",
+        "tadpole",
+        68,
+        24,
+        22,
+        "basswood",
+        "small",
+        None,
+        "Night tench",
+        "slow rise",
+        "Holm mere",
+    ),
     ("Reed stick", "stick", 160, 7, 7, "bamboo", "float", None, "Signal orange", "floats", "Holm mere"),
     ("Tench antenna", "antenna", 185, 17, 17, "balsa", "float", None, "Night tench", "floats", "Holm mere"),
 )
 
 OTHERS: tuple[tuple[tuple[Any, ...], tuple[dict[str, Any], ...]], ...] = (
     # a body as above, and the edits that make it what it is; then ballast is found unless it has its own
-    (("Split eel", "slim", 130, 22, 17, "red cedar", "jointed", "lip-m", "Garfish green", "slow rise", "Inner Vad"),
-     ({"do": "joint", "x_mm": 62.0, "kind": "linked"}, {"do": "set", "path": "joints.j1.slant_deg", "text": "8°"})),
+    (
+        (
+            "Split eel",
+            "slim",
+            130,
+            22,
+            17,
+            "red cedar",
+            "jointed",
+            "lip-m",
+            "Garfish green",
+            "slow rise",
+            "Inner Vad",
+        ),
+        (
+            {"do": "joint", "x_mm": 62.0, "kind": "linked"},
+            {"do": "set", "path": "joints.j1.slant_deg", "text": "8°"},
+        ),
+    ),
     (("Tide bell", "chugger", 72, 21, 21, "paulownia", "single", None, "Mullet", "floats", "Outer Vad"), ()),
-    (("Feather diver head", "divinghead", 26, 12, 12, "balsa", "head", None, "Copper asp", "floats", "Outer Vad"), ()),
-    (("Heel-poured stubby", "stubby", 70, 30, 25, "filled urethane", "small", None, "Signal orange", "floats", "fresh water"),
-     ({"do": "pour"}, {"do": "set", "path": "pours.p1.from_mm", "text": "52 mm"}, {"do": "set", "path": "pours.p1.tilt_deg", "text": "-18°"},
-      {"do": "set", "path": "source.kind", "text": "licensed"}, {"do": "set", "path": "source.note", "text": "mould shape by agreement with Odile Marsac, to 2028"})),
-    (("Print rattler", "walker", 95, 22, 22, "printed resin", "small", None, "Estuary smelt", "sinks", "fresh water"),
-     ({"do": "hollow", "on": True}, {"do": "set", "path": "shell.wall_mm", "text": "1.6 mm"}, {"do": "cavity", "code": "steel ball 6 mm"},
-      {"do": "set", "path": "cavities.c1.count", "text": "3"}, {"do": "set", "path": "cavities.c1.x_mm", "text": "58 mm"})),
-    (("Grandfather's pike lure", "deepflank", 88, 38, 17, "beech", "small", None, "Brown trout fry", "sinks", "Holm mere"),
-     ({"do": "set", "path": "source.kind", "text": "not_for_sale"}, {"do": "set", "path": "source.note", "text": "traced from an old one in the family"})),
-)  # fmt: skip
+    (
+        (
+            "Feather diver head",
+            "divinghead",
+            26,
+            12,
+            12,
+            "balsa",
+            "head",
+            None,
+            "Copper asp",
+            "floats",
+            "Outer Vad",
+        ),
+        (),
+    ),
+    (
+        (
+            "Heel-poured stubby",
+            "stubby",
+            70,
+            30,
+            25,
+            "filled urethane",
+            "small",
+            None,
+            "Signal orange",
+            "floats",
+            "fresh water",
+        ),
+        (
+            {"do": "pour"},
+            {"do": "set", "path": "pours.p1.from_mm", "text": "52 mm"},
+            {"do": "set", "path": "pours.p1.tilt_deg", "text": "-18°"},
+            {"do": "set", "path": "source.kind", "text": "licensed"},
+            {
+                "do": "set",
+                "path": "source.note",
+                "text": "mould shape by agreement with Odile Marsac, to 2028",
+            },
+        ),
+    ),
+    (
+        (
+            "Print rattler",
+            "walker",
+            95,
+            22,
+            22,
+            "printed resin",
+            "small",
+            None,
+            "Estuary smelt",
+            "sinks",
+            "fresh water",
+        ),
+        (
+            {"do": "hollow", "on": True},
+            {"do": "set", "path": "shell.wall_mm", "text": "1.6 mm"},
+            {"do": "cavity", "code": "steel ball 6 mm"},
+            {"do": "set", "path": "cavities.c1.count", "text": "3"},
+            {"do": "set", "path": "cavities.c1.x_mm", "text": "58 mm"},
+        ),
+    ),
+    (
+        (
+            "Grandfather's pike lure",
+            "deepflank",
+            88,
+            38,
+            17,
+            "beech",
+            "small",
+            None,
+            "Brown trout fry",
+            "sinks",
+            "Holm mere",
+        ),
+        (
+            {"do": "set", "path": "source.kind", "text": "not_for_sale"},
+            {"do": "set", "path": "source.note", "text": "traced from an old one in the family"},
+        ),
+    ),
+)
 
 WEIGHED = (
     # name, kind, air g, water g, sinker g, both g, marks and readings, stage, water, scale, days ago
@@ -98,13 +292,31 @@ SHOTS = (
     "Weighed shot",
     "our own",
     "lead, ten weighed at once",
-    (("SSG", 1.58), ("AAA", 0.81), ("BB", 0.41), ("No 1", 0.29), ("No 4", 0.17), ("No 6", 0.105), ("No 8", 0.063), ("No 10", 0.038)),
+    (
+        ("SSG", 1.58),
+        ("AAA", 0.81),
+        ("BB", 0.41),
+        ("No 1", 0.29),
+        ("No 4", 0.17),
+        ("No 6", 0.105),
+        ("No 8", 0.063),
+        ("No 10", 0.038),
+    ),
 )
 SINKERS = (
     "Sinkers by the gram",
     "metric",
     "tin",
-    (("5 g", 5.0), ("3 g", 3.0), ("2 g", 2.0), ("1.5 g", 1.5), ("1 g", 1.0), ("0.75 g", 0.75), ("0.5 g", 0.5), ("0.3 g", 0.3)),
+    (
+        ("5 g", 5.0),
+        ("3 g", 3.0),
+        ("2 g", 2.0),
+        ("1.5 g", 1.5),
+        ("1 g", 1.0),
+        ("0.75 g", 0.75),
+        ("0.5 g", 0.5),
+        ("0.3 g", 0.3),
+    ),
     7.3,
 )
 
@@ -114,7 +326,16 @@ FAMILY = (0, [75.0, 90.0, 110.0], ["basswood", "red cedar", "balsa"], ["75|bassw
 
 BLADES = (
     {"name": "Estuary blade, brass"},
-    {"name": "Small blade, copper", "metal": "copper", "nose_mm": 10.0, "rear_mm": 34.0, "width_mm": 12.0, "thickness_mm": 0.6, "cup_mm": 4.0, "right_deg": 8.0},
+    {
+        "name": "Small blade, copper",
+        "metal": "copper",
+        "nose_mm": 10.0,
+        "rear_mm": 34.0,
+        "width_mm": 12.0,
+        "thickness_mm": 0.6,
+        "cup_mm": 4.0,
+        "right_deg": 8.0,
+    },
 )
 
 PARTS = {
@@ -164,46 +385,81 @@ PARTS = {
 TRIMS = (
     # body, edits that each became a revision
     (2, ({"do": "set", "path": "lip.width_mm", "text": "18 mm"},)),
-    (2, ({"do": "set", "path": "lip.length_mm", "text": "28.5 mm"}, {"do": "set", "path": "lip.square_deg", "text": "0.5°"})),
+    (
+        2,
+        (
+            {"do": "set", "path": "lip.length_mm", "text": "28.5 mm"},
+            {"do": "set", "path": "lip.square_deg", "text": "0.5°"},
+        ),
+    ),
     (8, ({"do": "tie", "seat": "lip"},)),
     (6, ({"do": "allow", "kind": "other"},)),
 )
 
 TIMED = (
     # body, way, m, s, net weighed g
-    (5, "sink", 0.5, 21.4, None), (5, "sink", 0.5, 20.2, None), (5, "sink", 0.5, 22.0, None),
-    (4, "sink", 0.5, 8.9, None), (4, "sink", 0.5, 9.3, -0.31), (4, "sink", 0.5, 9.0, -0.31),
-)  # fmt: skip
+    (5, "sink", 0.5, 21.4, None),
+    (5, "sink", 0.5, 20.2, None),
+    (5, "sink", 0.5, 22.0, None),
+    (4, "sink", 0.5, 8.9, None),
+    (4, "sink", 0.5, 9.3, -0.31),
+    (4, "sink", 0.5, 9.0, -0.31),
+)
 
 TOWED = (
     # body, line out m, m/s, line mm, rod tip m, depth m, note
-    (2, 20.0, 1.0, 0.28, 1.2, 2.6, "flat calm, along the harbour wall"), (2, 35.0, 1.2, 0.28, 1.2, 3.7, "ticked the mud twice"),
+    (2, 20.0, 1.0, 0.28, 1.2, 2.6, "flat calm, along the harbour wall"),
+    (2, 35.0, 1.2, 0.28, 1.2, 3.7, "ticked the mud twice"),
     (8, 18.0, 0.9, 0.25, 1.0, 0.6, "over the weed, tracks true"),
-)  # fmt: skip
+)
 
 ORDERS = (
     # customer, body, quantity, days since placed, due in days, shipped pieces done share
-    (0, 0, 2, 330, -290, "shipped"), (1, 2, 3, 318, -270, "shipped"), (2, 4, 1, 301, -255, "shipped"), (4, 6, 4, 285, -240, "shipped"),
-    (5, 0, 2, 262, -225, "shipped"), (6, 8, 2, 240, -200, "shipped"), (7, 11, 6, 226, -190, "shipped"), (8, 7, 2, 204, -170, "shipped"),
-    (0, 1, 2, 190, -150, "shipped"), (9, 3, 3, 171, -135, "shipped"), (3, 5, 2, 150, -112, "shipped"), (2, 9, 2, 133, -95, "shipped"),
-    (1, 10, 5, 117, -80, "shipped"), (4, 0, 3, 98, -60, "shipped"), (5, 6, 2, 82, -44, "shipped"), (7, 2, 2, 66, -30, "shipped"),
-    (6, 1, 1, 48, -12, "shipped"), (8, 4, 1, 33, 3, "pack"), (9, 0, 2, 27, 6, "clear"), (3, 8, 2, 22, 9, "paint"),
-    (0, 5, 2, 16, 14, "fit"), (2, 7, 1, 11, 18, "seal"), (1, 3, 2, 7, 24, "accepted"), (5, 0, 1, 2, 30, "enquiry"), (6, 11, 4, 1, 41, "enquiry"),
-)  # fmt: skip
+    (0, 0, 2, 330, -290, "shipped"),
+    (1, 2, 3, 318, -270, "shipped"),
+    (2, 4, 1, 301, -255, "shipped"),
+    (4, 6, 4, 285, -240, "shipped"),
+    (5, 0, 2, 262, -225, "shipped"),
+    (6, 8, 2, 240, -200, "shipped"),
+    (7, 11, 6, 226, -190, "shipped"),
+    (8, 7, 2, 204, -170, "shipped"),
+    (0, 1, 2, 190, -150, "shipped"),
+    (9, 3, 3, 171, -135, "shipped"),
+    (3, 5, 2, 150, -112, "shipped"),
+    (2, 9, 2, 133, -95, "shipped"),
+    (1, 10, 5, 117, -80, "shipped"),
+    (4, 0, 3, 98, -60, "shipped"),
+    (5, 6, 2, 82, -44, "shipped"),
+    (7, 2, 2, 66, -30, "shipped"),
+    (6, 1, 1, 48, -12, "shipped"),
+    (8, 4, 1, 33, 3, "pack"),
+    (9, 0, 2, 27, 6, "clear"),
+    (3, 8, 2, 22, 9, "paint"),
+    (0, 5, 2, 16, 14, "fit"),
+    (2, 7, 1, 11, 18, "seal"),
+    (1, 3, 2, 7, 24, "accepted"),
+    (5, 0, 1, 2, 30, "enquiry"),
+    (6, 11, 4, 1, 41, "enquiry"),
+)
 
 STOCK_PIECES = ((0, "shipped"), (2, "shipped"), (6, "carve"), (9, "fit"))
 
 TUBS = (
     # product, part, lot, came g, left g, opened days ago, expires in days, price minor, colour, heats
-    ("Casting resin", "A", "2231", 1000.0, 412.0, 60, 150, 2890, "", 0), ("Casting resin", "B", "2232", 930.0, 368.0, 60, 150, 2690, "", 0),
+    ("Casting resin", "A", "2231", 1000.0, 412.0, 60, 150, 2890, "", 0),
+    ("Casting resin", "B", "2232", 930.0, 368.0, 60, 150, 2690, "", 0),
     ("Casting resin", "A", "2090", 1000.0, 140.0, 300, -20, 2890, "", 0),
-    ("Rigid foam 0.16", "A, polyol", "F-118", 500.0, 221.0, 40, 200, 1750, "", 0), ("Rigid foam 0.16", "B, isocyanate", "F-119", 550.0, 240.0, 40, 200, 1950, "", 0),
+    ("Rigid foam 0.16", "A, polyol", "F-118", 500.0, 221.0, 40, 200, 1750, "", 0),
+    ("Rigid foam 0.16", "B, isocyanate", "F-119", 550.0, 240.0, 40, 200, 1950, "", 0),
     ("Mould silicone, condensation", "base", "SI-77", 5000.0, 2310.0, 90, 200, 7400, "", 0),
     ("Mould silicone, condensation", "catalyst", "SC-12", 200.0, 96.0, 90, 60, 900, "", 0),
-    ("Mould silicone, addition", "A", "AD-4", 1000.0, 640.0, 30, 300, 3400, "", 0), ("Mould silicone, addition", "B", "AD-5", 1000.0, 655.0, 30, 300, 3400, "", 0),
-    ("Soft plastisol", "plastisol", "P-9", 2000.0, 1340.0, 100, 400, 2600, "", 0), ("Soft plastisol", "plastisol", "scrap", 180.0, 95.0, 10, 0, None, "pearl", 1),
-    ("Slow epoxy", "resin", "E-31", 500.0, 310.0, 70, 250, 1900, "", 0), ("Slow epoxy", "hardener", "E-32", 220.0, 128.0, 70, 250, 1400, "", 0),
-)  # fmt: skip
+    ("Mould silicone, addition", "A", "AD-4", 1000.0, 640.0, 30, 300, 3400, "", 0),
+    ("Mould silicone, addition", "B", "AD-5", 1000.0, 655.0, 30, 300, 3400, "", 0),
+    ("Soft plastisol", "plastisol", "P-9", 2000.0, 1340.0, 100, 400, 2600, "", 0),
+    ("Soft plastisol", "plastisol", "scrap", 180.0, 95.0, 10, 0, None, "pearl", 1),
+    ("Slow epoxy", "resin", "E-31", 500.0, 310.0, 70, 250, 1900, "", 0),
+    ("Slow epoxy", "hardener", "E-32", 220.0, 128.0, 70, 250, 1400, "", 0),
+)
 
 MOULDS: tuple[tuple[str, str, Any, tuple[dict[str, Any], ...], str, str, int | None], ...] = (
     # name, of what, which, edits, cast in it, made of, demouldings its master stands
@@ -243,14 +499,42 @@ MOULDS: tuple[tuple[str, str, Any, tuple[dict[str, Any], ...], str, str, int | N
         "Mould silicone, condensation",
         2,
     ),
-    ("Old glider", "weighed", ("Old glider, found", 118.0, 20.0, 36.0), (), "Casting resin", "Mould silicone, condensation", 1),
-    ("Pike lure, ours only", "body", "Grandfather's pike lure", (), "Casting resin", "Mould silicone, condensation", 3),
+    (
+        "Old glider",
+        "weighed",
+        ("Old glider, found", 118.0, 20.0, 36.0),
+        (),
+        "Casting resin",
+        "Mould silicone, condensation",
+        1,
+    ),
+    (
+        "Pike lure, ours only",
+        "body",
+        "Grandfather's pike lure",
+        (),
+        "Casting resin",
+        "Mould silicone, condensation",
+        3,
+    ),
 )
 
 MADE = (
     # mould, of, lot, days ago, cavities not alive
-    ("Stubby, four at once", "Mould silicone, condensation", "SI-70", 140, (("c3", "dead", "torn at the tail"),)),
-    ("Stubby, four at once", "Mould silicone, condensation", "SI-77", 34, (("c2", "trim", "nick on the back: sand every casting there"),)),
+    (
+        "Stubby, four at once",
+        "Mould silicone, condensation",
+        "SI-70",
+        140,
+        (("c3", "dead", "torn at the tail"),),
+    ),
+    (
+        "Stubby, four at once",
+        "Mould silicone, condensation",
+        "SI-77",
+        34,
+        (("c2", "trim", "nick on the back: sand every casting there"),),
+    ),
     ("Mudlark foam pair", "Mould silicone, condensation", "SI-77", 52, ()),
     ("Weed tadpole, soft", "Mould silicone, addition", "AD-4", 21, ()),
     ("Bream fry on edge", "Mould silicone, condensation", "SI-77", 16, ()),
@@ -259,10 +543,38 @@ MADE = (
 SHOTS_CAST: tuple[tuple[str, str, float, float, float, tuple[tuple[str, ...], ...]], ...] = (
     # version of a mould, product, days ago, grams weighed, ml filled, each cavity with its faults
     ("Stubby, four at once v1", "Casting resin", 138, 110.0, 100.0, (("c1",), ("c2",), ("c4", "pinholes"))),
-    ("Stubby, four at once v1", "Casting resin", 120, 111.0, 100.0, (("c1", "trapped air"), ("c2",), ("c4", "trapped air"))),
-    ("Stubby, four at once v2", "Casting resin", 33, 139.0, 130.0, (("c1",), ("c2", "face"), ("c3",), ("c4",))),
-    ("Stubby, four at once v2", "Casting resin", 30, 141.0, 130.0, (("c1",), ("c2", "face"), ("c3",), ("c4",))),
-    ("Stubby, four at once v2", "Casting resin", 12, 140.0, 130.0, (("c1",), ("c2",), ("c3", "pinholes"), ("c4",))),
+    (
+        "Stubby, four at once v1",
+        "Casting resin",
+        120,
+        111.0,
+        100.0,
+        (("c1", "trapped air"), ("c2",), ("c4", "trapped air")),
+    ),
+    (
+        "Stubby, four at once v2",
+        "Casting resin",
+        33,
+        139.0,
+        130.0,
+        (("c1",), ("c2", "face"), ("c3",), ("c4",)),
+    ),
+    (
+        "Stubby, four at once v2",
+        "Casting resin",
+        30,
+        141.0,
+        130.0,
+        (("c1",), ("c2", "face"), ("c3",), ("c4",)),
+    ),
+    (
+        "Stubby, four at once v2",
+        "Casting resin",
+        12,
+        140.0,
+        130.0,
+        (("c1",), ("c2",), ("c3", "pinholes"), ("c4",)),
+    ),
     ("Mudlark foam pair", "Rigid foam 0.16", 50, 12.0, 10.4, (("c1",), ("c2", "voids"))),
     ("Mudlark foam pair", "Rigid foam 0.16", 48, 12.4, 10.4, (("c1",), ("c2",))),
     ("Weed tadpole, soft", "Soft plastisol", 20, 60.0, 54.0, (("c1",), ("c2",), ("c3",))),

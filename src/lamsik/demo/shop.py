@@ -26,9 +26,31 @@ from lamsik.formats import edits_float, float_document
 from lamsik.formats.body_document import new_document, to_design, with_design
 from lamsik.formats.edits import apply
 from lamsik.store import documents, floats, orders, pictures, pieces, stands, starter, stores, weighed
-from lamsik.store.tables import Document, Family, Instrument, Order, Piece, StepDone, TimedRun, TowRun, Tracing, Water, Weighed, Weighing, now
+from lamsik.store.tables import (
+    Document,
+    Family,
+    Instrument,
+    Order,
+    Piece,
+    StepDone,
+    TimedRun,
+    TowRun,
+    Tracing,
+    Water,
+    Weighed,
+    Weighing,
+    now,
+)
 
-STOP_AFTER = {"carve": "carve", "seal": "coat:seal1", "fit": "fit", "paint": "coat:base1", "clear": "coat:clear1", "pack": "pack", "shipped": "ship"}
+STOP_AFTER = {
+    "carve": "carve",
+    "seal": "coat:seal1",
+    "fit": "fit",
+    "paint": "coat:base1",
+    "clear": "coat:clear1",
+    "pack": "pack",
+    "shipped": "ship",
+}
 
 
 def build(session: Session) -> None:
@@ -39,7 +61,9 @@ def build(session: Session) -> None:
     for name, temperature, salinity in scenario.WATERS:
         session.add(Water(name=name, temperature_c=temperature, salinity_psu=salinity))
     for number, (name, base, back, bars, spots, flank, eye) in enumerate(scenario.SCHEMES, start=3):
-        documents.create(session, "scheme", f"S-{number:03d}", starter.scheme(name, base, back, bars, spots, flank, eye))
+        documents.create(
+            session, "scheme", f"S-{number:03d}", starter.scheme(name, base, back, bars, spots, flank, eye)
+        )
     session.flush()
     shop = stores.catalogue(session)
     codes = {row.name: row.code for row in documents.listed(session, "scheme")}
@@ -51,13 +75,22 @@ def build(session: Session) -> None:
     for which, number, name in scenario.REVISION_NAMES:
         documents.revision(session, bodies[which], number).name = name
     which, lengths, woods, excluded = scenario.FAMILY
-    session.add(Family(design_id=bodies[which].id or 0, lengths_mm=lengths, materials=woods, excluded=excluded))
+    session.add(
+        Family(design_id=bodies[which].id or 0, lengths_mm=lengths, materials=woods, excluded=excluded)
+    )
     for changes in scenario.BLADES:
-        documents.create(session, "blade", documents.next_code(session, "blade", "K"), asdict(replace(STARTING_BLADE, **changes)))
+        documents.create(
+            session,
+            "blade",
+            documents.next_code(session, "blade", "K"),
+            asdict(replace(STARTING_BLADE, **changes)),
+        )
     _runs(session, bodies)
     customers = [orders.customer_named(session, name, contact) for name, contact in scenario.CUSTOMERS]
     for who, which, quantity, ago, due, state in scenario.ORDERS:
-        _order(session, random, customers[who], bodies[which], scenario.BODIES[which], quantity, ago, due, state)
+        _order(
+            session, random, customers[who], bodies[which], scenario.BODIES[which], quantity, ago, due, state
+        )
     _weighed(session)
     _floats(session)
     for which, state in scenario.STOCK_PIECES:
@@ -65,12 +98,20 @@ def build(session: Session) -> None:
     casting.build(session)
 
 
-def _body(session: Session, row: tuple[Any, ...], shop: Catalogue, codes: dict[str, str], edits: tuple[dict[str, Any], ...] = ()) -> Document:
+def _body(
+    session: Session,
+    row: tuple[Any, ...],
+    shop: Catalogue,
+    codes: dict[str, str],
+    edits: tuple[dict[str, Any], ...] = (),
+) -> Document:
     name, form, length, depth, width, wood, parts, lip, scheme, behaviour, water = row
     material = body_material(wood)
     host = Host(wood, material.density_g_cm3, material.spread_g_cm3, material.kind)
     want = Want(behaviour, TYPICAL_SPEED_CM_S[behaviour], 0.0)
-    content = new_document(name, FORMS[form], host, shop.waters[water], want, (float(length), float(depth), float(width)))
+    content = new_document(
+        name, FORMS[form], host, shop.waters[water], want, (float(length), float(depth), float(width))
+    )
     for code, seat, share in scenario.PARTS[parts]:
         content = apply(content, {"do": "hang", "code": code, "seat": seat, "x_mm": share * length}, shop)
     if lip:
@@ -78,7 +119,9 @@ def _body(session: Session, row: tuple[Any, ...], shop: Catalogue, codes: dict[s
     content = apply(content, {"do": "scheme", "code": codes[scheme]}, shop)
     for edit in edits:
         content = apply(content, edit, shop)
-    row_made = documents.create(session, "body", documents.next_code(session, "body", "B"), content, "first drawing")
+    row_made = documents.create(
+        session, "body", documents.next_code(session, "body", "B"), content, "first drawing"
+    )
     design = to_design(content)
     if design.purpose == "bait" and not (design.pours or design.cavities):
         found = ballast.search(design, stores.bench(session))
@@ -106,41 +149,75 @@ def _traced(session: Session, row: Document) -> None:
 def _weighed(session: Session) -> None:
     """Things weighed by themselves."""
     scales = session.exec(select(Instrument)).all()
-    scales[1].spread_g, scales[1].checked_g, scales[1].checked_on = 0.01, 50.0, date.today() - timedelta(days=21)
+    scales[1].spread_g, scales[1].checked_g, scales[1].checked_on = (
+        0.01,
+        50.0,
+        date.today() - timedelta(days=21),
+    )
     for name, kind, air, water, sinker, both, marks, stage, where, scale, ago in scenario.WEIGHED:
         row = session.exec(select(Water).where(Water.name == where)).one()
         weighed.keep(
             session,
             Weighed(
-                name=name, search="", kind=kind, air_g=air, water_g=water, sinker_g=sinker, both_g=both, marks=list(marks), stage=stage,
-                water=weighed.water_row(stores.water_of(row)), instrument_id=scales[scale].id, at=now() - timedelta(days=ago),
+                name=name,
+                search="",
+                kind=kind,
+                air_g=air,
+                water_g=water,
+                sinker_g=sinker,
+                both_g=both,
+                marks=list(marks),
+                stage=stage,
+                water=weighed.water_row(stores.water_of(row)),
+                instrument_id=scales[scale].id,
+                at=now() - timedelta(days=ago),
             ),
-        )  # fmt: skip
+        )
 
 
 def _floats(session: Session) -> None:
     """Floats, shot tables, and finished floats weighed by difference."""
     for name, country, series, shots, *density in (scenario.SHOTS, scenario.SINKERS):
         table = ShotTable(str(name), str(country), str(series), tuple(Shot(*row, *density) for row in shots))
-        documents.create(session, "shots", documents.next_code(session, "shots", "T"), floats.table_content(table))
+        documents.create(
+            session, "shots", documents.next_code(session, "shots", "T"), floats.table_content(table)
+        )
     waters = {water.name: water for water in map(stores.water_of, stores.waters(session))}
     made = []
     for title, kind, edits in scenario.FLOATS:
         content = {**float_document.blank(title, kind, waters["Holm mere"]), "shots": scenario.SHOTS[0]}
         for edit in edits:
             content = edits_float.apply(content, edit, waters)
-        made.append((documents.create(session, "float", documents.next_code(session, "float", "F"), content, "first drawing"), float_document.to_float(content)))
+        made.append(
+            (
+                documents.create(
+                    session, "float", documents.next_code(session, "float", "F"), content, "first drawing"
+                ),
+                float_document.to_float(content),
+            )
+        )
     scale = session.exec(select(Instrument)).all()[1]
     for which, title, stage, off in scenario.FINISHED:
         row, design = made[which]
-        marks = [[mark.name, round(26.94 - capacity_g(design, mark.height_mm) - off, 2)] for mark in design.marks]
+        marks = [
+            [mark.name, round(26.94 - capacity_g(design, mark.height_mm) - off, 2)] for mark in design.marks
+        ]
         weighed.keep(
             session,
             Weighed(
-                name=title, search="", kind="float", air_g=round(own_mass_g(design) - off / 2, 2), sinker_g=26.94, marks=marks, stage=stage, float_id=row.id,
-                water=weighed.water_row(waters["Holm mere"]), instrument_id=scale.id, at=now() - timedelta(days=9),
+                name=title,
+                search="",
+                kind="float",
+                air_g=round(own_mass_g(design) - off / 2, 2),
+                sinker_g=26.94,
+                marks=marks,
+                stage=stage,
+                float_id=row.id,
+                water=weighed.water_row(waters["Holm mere"]),
+                instrument_id=scale.id,
+                at=now() - timedelta(days=9),
             ),
-        )  # fmt: skip
+        )
 
 
 def _trim(session: Session, row: Document, edits: tuple[dict[str, Any], ...], shop: Catalogue) -> None:
@@ -153,22 +230,62 @@ def _trim(session: Session, row: Document, edits: tuple[dict[str, Any], ...], sh
 
 def _runs(session: Session, bodies: list[Document]) -> None:
     for which, way, distance, seconds, net in scenario.TIMED:
-        session.add(TimedRun(design_id=bodies[which].id or 0, way=way, distance_m=distance, seconds=seconds, net_g=net, at=now() - timedelta(days=12)))
+        session.add(
+            TimedRun(
+                design_id=bodies[which].id or 0,
+                way=way,
+                distance_m=distance,
+                seconds=seconds,
+                net_g=net,
+                at=now() - timedelta(days=12),
+            )
+        )
     for which, out, speed, line, rod, depth, words in scenario.TOWED:
         session.add(
-            TowRun(design_id=bodies[which].id or 0, line_out_m=out, speed_m_s=speed, line_mm=line, rod_m=rod, depth_m=depth, note=words, at=now() - timedelta(days=9))
+            TowRun(
+                design_id=bodies[which].id or 0,
+                line_out_m=out,
+                speed_m_s=speed,
+                line_mm=line,
+                rod_m=rod,
+                depth_m=depth,
+                note=words,
+                at=now() - timedelta(days=9),
+            )
         )
 
 
-def _order(session: Session, random: Random, customer: Any, design: Document, body: tuple[Any, ...], quantity: int, ago: int, due: int, state: str) -> None:
+def _order(
+    session: Session,
+    random: Random,
+    customer: Any,
+    design: Document,
+    body: tuple[Any, ...],
+    quantity: int,
+    ago: int,
+    due: int,
+    state: str,
+) -> None:
     water = session.exec(select(Water).where(Water.name == body[10])).one()
     scheme = session.exec(select(Document).where(Document.name == body[8], Document.kind == "scheme")).one()
     placed = now() - timedelta(days=ago)
     order = Order(
-        number=orders.next_number(session), customer_id=0, title=f"{body[0]}, {body[2]} mm", search="", quantity=quantity, length_mm=float(body[2]),
-        typed={"length": f"{body[2]} mm"}, form=body[1], material=body[5], scheme_id=scheme.id, behaviour=body[9], water_id=water.id,
-        due_on=date.today() + timedelta(days=due), placed_at=placed, price_minor=random.choice((2400, 2800, 3200, 3600)) * quantity,
-    )  # fmt: skip
+        number=orders.next_number(session),
+        customer_id=0,
+        title=f"{body[0]}, {body[2]} mm",
+        search="",
+        quantity=quantity,
+        length_mm=float(body[2]),
+        typed={"length": f"{body[2]} mm"},
+        form=body[1],
+        material=body[5],
+        scheme_id=scheme.id,
+        behaviour=body[9],
+        water_id=water.id,
+        due_on=date.today() + timedelta(days=due),
+        placed_at=placed,
+        price_minor=random.choice((2400, 2800, 3200, 3600)) * quantity,
+    )
     if state != "enquiry":
         order.accepted_at, order.design_id = placed + timedelta(days=1), design.id
     orders.place(session, order, customer)
@@ -177,7 +294,9 @@ def _order(session: Session, random: Random, customer: Any, design: Document, bo
             _piece(session, random, design, order, ago - 2, state)
 
 
-def _piece(session: Session, random: Random, row: Document, order: Order | None, ago: int, state: str) -> None:
+def _piece(
+    session: Session, random: Random, row: Document, order: Order | None, ago: int, state: str
+) -> None:
     piece = pieces.start(session, row, order.id if order else None)
     piece.started_at = now() - timedelta(days=ago)
     design = to_design(dict(pieces.document_of(session, piece)))
@@ -188,13 +307,32 @@ def _piece(session: Session, random: Random, row: Document, order: Order | None,
         at += timedelta(hours=step.wait_h + 3)
         session.add(StepDone(piece_id=piece.id or 0, step=step.key, done_at=min(at, now())))
         if step.weigh and scale:
-            _weigh(session, piece, scale, step.weigh, mass.up_to(step.weigh) + drift * mass.parts[0].mass_g, random, min(at, now()))
+            _weigh(
+                session,
+                piece,
+                scale,
+                step.weigh,
+                mass.up_to(step.weigh) + drift * mass.parts[0].mass_g,
+                random,
+                min(at, now()),
+            )
         if step.key == STOP_AFTER[state]:
             break
     stands.anew(session, piece)
 
 
-def _weigh(session: Session, piece: Piece, scale: Instrument, stage: str, mass: float, random: Random, at: Any) -> None:
+def _weigh(
+    session: Session, piece: Piece, scale: Instrument, stage: str, mass: float, random: Random, at: Any
+) -> None:
     reading = round(mass + random.gauss(0, 0.05), 1)
     if reading > 0:
-        session.add(Weighing(piece_id=piece.id or 0, target=f"stage:{stage}", mass_g=reading, text=f"{reading:.1f}", instrument_id=scale.id or 0, at=at))
+        session.add(
+            Weighing(
+                piece_id=piece.id or 0,
+                target=f"stage:{stage}",
+                mass_g=reading,
+                text=f"{reading:.1f}",
+                instrument_id=scale.id or 0,
+                at=at,
+            )
+        )

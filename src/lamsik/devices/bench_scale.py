@@ -1,6 +1,8 @@
-"""The simulated bench scale: a process of its own that sends readings over a loopback port, with a little page to set load and faults.
+"""The simulated bench scale: a process of its own that sends readings over a loopback port, with a little
+page to set load and faults.
 
-`python -m lamsik.devices.bench_scale` prints one line of JSON with its two addresses and runs until its input is closed.
+`python -m lamsik.devices.bench_scale` prints one line of JSON with its two addresses and runs until its input
+is closed.
 """
 
 import argparse
@@ -28,7 +30,9 @@ SENT_UNITS = {"g": "g", "oz": "oz", "kg": "kg", "gn": "grain"}
 
 @dataclass
 class Bench:
-    """What lies on it [g] and how it behaves: step [g], noise (one sigma, g), drift [g/min], settling time [s], unit sent, fault."""
+    """What lies on it [g] and how it behaves: step [g], noise (one sigma, g), drift [g/min], settling time
+    [s], unit sent, fault.
+    """
 
     load_g: float = 0.0
     step_g: float = 0.01
@@ -53,7 +57,11 @@ class Bench:
                     self.fault = text
                 elif name in ("load_g", "drift_g_min") and abs(float(text)) <= 20_000:
                     self._begin(name, float(text))
-                elif name in ("step_g", "noise_g", "settle_s") and 0 <= float(text) <= 100 and (name != "step_g" or float(text) > 0):
+                elif (
+                    name in ("step_g", "noise_g", "settle_s")
+                    and 0 <= float(text) <= 100
+                    and (name != "step_g" or float(text) > 0)
+                ):
                     setattr(self, name, float(text))
                 else:
                     return f"{name}: {text[:20]!r} cannot be"
@@ -80,15 +88,24 @@ class Bench:
         if self.fault == "garbled":
             return bytes(self._random.randrange(33, 126) for _ in range(12)) + b"~?\r\n"
         now = time.monotonic()
-        value = self._true(now) + self._random.gauss(0.0, self.noise_g) + self.drift_g_min * (now - self._began) / 60.0
+        value = (
+            self._true(now)
+            + self._random.gauss(0.0, self.noise_g)
+            + self.drift_g_min * (now - self._began) / 60.0
+        )
         stepped = round(value / self.step_g) * self.step_g
         shown = units.convert(stepped, "g", SENT_UNITS[self.unit])
         digits = {"g": 2, "oz": 4, "kg": 5, "gn": 1}[self.unit] + (1 if self.step_g < 0.01 else 0)
-        return f"{shown:+10.{digits}f} {'' if self.fault == 'no unit' else self.unit}".rstrip().encode("ascii") + b"\r\n"
+        return (
+            f"{shown:+10.{digits}f} {'' if self.fault == 'no unit' else self.unit}".rstrip().encode("ascii")
+            + b"\r\n"
+        )
 
 
 def sending(bench: Bench, listener: socket.socket, stop: threading.Event) -> None:
-    """Send a line to everyone connected, ten times a second; unplugged it hangs up on all and lets nobody in."""
+    """Send a line to everyone connected, ten times a second; unplugged it hangs up on all and lets nobody
+    in.
+    """
     clients: list[socket.socket] = []
     while not stop.wait(RATE_S):
         while select.select([listener], [], [], 0)[0]:
@@ -117,7 +134,13 @@ def page_of(bench: Bench, problem: str = "") -> str:
     for field in fields(bench):
         text = text.replace(f"[{field.name}]", html.escape(f"{getattr(bench, field.name)}"))
     for name, kept, choices in (("units", bench.unit, SENT_UNITS), ("faults", bench.fault, FAULTS)):
-        text = text.replace(f"[{name}]", "".join(f"<option{' selected' if word == kept else ''}>{html.escape(word)}</option>" for word in choices))
+        text = text.replace(
+            f"[{name}]",
+            "".join(
+                f"<option{' selected' if word == kept else ''}>{html.escape(word)}</option>"
+                for word in choices
+            ),
+        )
     return text.replace("[problem]", html.escape(problem))
 
 
@@ -125,25 +148,33 @@ def handler_of(bench: Bench) -> type[BaseHTTPRequestHandler]:
     """The page's server side."""
 
     class Page(BaseHTTPRequestHandler):
-        def do_GET(self) -> None:  # noqa: N802 - the library's name
+        def do_GET(self) -> None:
             """Show the page."""
             self._answer(HTTPStatus.OK, page_of(bench))
 
-        def do_POST(self) -> None:  # noqa: N802 - the library's name
+        def do_POST(self) -> None:
             """Set what the form sends, from this machine's own pages and programs only."""
             origin = self.headers.get("Origin", "")
             if origin and origin != f"http://{self.headers.get('Host', '')}":
                 return self._answer(HTTPStatus.FORBIDDEN, "not from another page")
-            sent = parse_qs(self.rfile.read(min(int(self.headers.get("Content-Length") or 0), 4000)).decode("utf-8", "replace"))
+            sent = parse_qs(
+                self.rfile.read(min(int(self.headers.get("Content-Length") or 0), 4000)).decode(
+                    "utf-8", "replace"
+                )
+            )
             problem = bench.set({name: values[-1] for name, values in sent.items()})
-            return self._answer(HTTPStatus.UNPROCESSABLE_ENTITY if problem else HTTPStatus.OK, page_of(bench, problem))
+            return self._answer(
+                HTTPStatus.UNPROCESSABLE_ENTITY if problem else HTTPStatus.OK, page_of(bench, problem)
+            )
 
         def _answer(self, status: HTTPStatus, text: str) -> None:
             data = text.encode("utf-8")
             self.send_response(status)
             self.send_header("Content-Type", "text/html; charset=utf-8")
             self.send_header("Content-Length", str(len(data)))
-            self.send_header("Content-Security-Policy", "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'")
+            self.send_header(
+                "Content-Security-Policy", "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'"
+            )
             self.end_headers()
             self.wfile.write(data)
 
@@ -166,7 +197,10 @@ def main() -> int:
     threading.Thread(target=page.serve_forever, daemon=True).start()
     threading.Thread(target=sending, args=(bench, listener, stop), daemon=True).start()
     port, page_port = listener.getsockname()[1], page.server_address[1]
-    print(json.dumps({"scale": f"socket://127.0.0.1:{port}", "page": f"http://127.0.0.1:{page_port}/"}), flush=True)
+    print(
+        json.dumps({"scale": f"socket://127.0.0.1:{port}", "page": f"http://127.0.0.1:{page_port}/"}),
+        flush=True,
+    )
     try:
         while sys.stdin.buffer.read(256):
             pass

@@ -7,12 +7,24 @@ from dataclasses import dataclass
 from lamsik.core import units
 from lamsik.core.errors import Refused
 
-UNITS = {"g": "g", "gr": None, "kg": "kg", "mg": "mg", "oz": "oz", "lb": "lb", "gn": "grain", "grain": "grain", "ct": "ct"}
+UNITS = {
+    "g": "g",
+    "gr": None,
+    "kg": "kg",
+    "mg": "mg",
+    "oz": "oz",
+    "lb": "lb",
+    "gn": "grain",
+    "grain": "grain",
+    "ct": "ct",
+}
 """Words scales send for their unit; `gr` is grams to some and grains to others, so it is refused."""
 
 CARAT_G = 0.2
 MOST_LINE = 80
-_LINE = re.compile(r"^[^\d+−-]*?(?P<sign>[-+−])?\s*(?P<number>\d{1,6}(?:[.,]\d{1,5})?)\s*(?P<unit>[A-Za-z]{1,5})?\s*$")
+_LINE = re.compile(
+    r"^[^\d+−-]*?(?P<sign>[-+−])?\s*(?P<number>\d{1,6}(?:[.,]\d{1,5})?)\s*(?P<unit>[A-Za-z]{1,5})?\s*$"
+)
 
 
 def reading_g(line: str, unit: str = "") -> float:
@@ -31,7 +43,9 @@ def reading_g(line: str, unit: str = "") -> float:
         raise Refused("line", text[:40], "a number with its unit is needed")
     word = (found["unit"] or unit).lower()
     if word not in UNITS or UNITS[word] is None:
-        raise Refused("unit", word or None, "set the scale to g, kg, mg, oz, lb, gn or ct, or say its unit in Stores")
+        raise Refused(
+            "unit", word or None, "set the scale to g, kg, mg, oz, lb, gn or ct, or say its unit in Stores"
+        )
     value = float(found["number"].replace(",", ".")) * (-1.0 if found["sign"] in ("-", "−") else 1.0)
     name = UNITS[word]
     return value * CARAT_G if name == "ct" else units.convert(value, str(name), "g")

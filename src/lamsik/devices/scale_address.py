@@ -1,4 +1,6 @@
-"""Where a scale may be: a serial port that is plugged in, this machine's own loopback, or a private address the shop has named."""
+"""Where a scale may be: a serial port that is plugged in, this machine's own loopback, or a private
+address the shop has named.
+"""
 
 import ipaddress
 import re
@@ -24,7 +26,8 @@ def is_socket(url: str) -> bool:
 
 
 def check(url: str, hosts: Iterable[str] = ()) -> None:
-    """Refuse what no scale can be at; other schemes of the library could open files, other addresses could be anybody's.
+    """Refuse what no scale can be at; other schemes of the library could open files, other addresses could be
+    anybody's.
 
     Args:
         url: a serial port, or `socket://address:port`.
@@ -38,12 +41,26 @@ def check(url: str, hosts: Iterable[str] = ()) -> None:
         if found is None or not 0 < int(found["port"]) < 65536:
             raise Refused("address", url[:60], "socket://address:port, the address in digits")
         host = found["host"].strip("[]")
-        if host != "localhost" and not ipaddress_of(host).is_loopback and host not in {str(ipaddress_of(name)) for name in hosts}:
-            raise Refused("address", host, "one that is named for the shop's scales: name it on the shop's own machine, under Connect a scale")
+        if (
+            host != "localhost"
+            and not ipaddress_of(host).is_loopback
+            and host not in {str(ipaddress_of(name)) for name in hosts}
+        ):
+            raise Refused(
+                "address",
+                host,
+                "one that is named for the shop's scales: name it on the shop's own machine, under Connect a"
+                " scale",
+            )
         return
     there = serial_ports()
     if str(Path(url).resolve()) not in {str(Path(name).resolve()) for name in there} and url not in there:
-        raise Refused("port", url[:60], f"a serial port that is plugged in ({', '.join(there[:6]) or 'none is, now'}), or socket://address:port")
+        raise Refused(
+            "port",
+            url[:60],
+            f"a serial port that is plugged in ({', '.join(there[:6]) or 'none is, now'}), or"
+            " socket://address:port",
+        )
 
 
 def ipaddress_of(text: str) -> ipaddress.IPv4Address | ipaddress.IPv6Address:
@@ -65,7 +82,14 @@ def named(text: str) -> list[str]:
         Refused: one is no address, or not a private one; too many.
     """
     found = [ipaddress_of(word) for word in re.split(r"[,;\s]+", text.strip()) if word]
-    wrong = next((address for address in found if not address.is_private or address.is_unspecified or address.is_multicast), None)
+    wrong = next(
+        (
+            address
+            for address in found
+            if not address.is_private or address.is_unspecified or address.is_multicast
+        ),
+        None,
+    )
     if wrong is not None:
         raise Refused("address", str(wrong), "a private one of the shop's own network")
     if len(found) > MOST_HOSTS:

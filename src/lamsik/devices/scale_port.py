@@ -1,4 +1,6 @@
-"""A bench scale on a serial port or a `socket://` address: read on a thread of its own, reconnected by itself, its state in clear words."""
+"""A bench scale on a serial port or a `socket://` address: read on a thread of its own, reconnected by
+itself, its state in clear words.
+"""
 
 import logging
 import threading
@@ -32,7 +34,8 @@ class Settings:
 
 @dataclass(frozen=True)
 class State:
-    """What the port knows: its state in one word and in words, the newest reading [g], whether stable, how often it settled.
+    """What the port knows: its state in one word and in words, the newest reading [g], whether stable, how
+    often it settled.
 
     `rest_g` is what lay on it when it last lay still or was empty [g]; None until then, and after a fault.
     """
@@ -46,20 +49,28 @@ class State:
     rest_g: float | None = None
 
 
-MUTE = "No reading comes from there: is the scale plugged in, switched on and set to send by itself? Trying again …"
+MUTE = (
+    "No reading comes from there: is the scale plugged in, switched on and set to send by itself? Trying"
+    " again …"
+)
 
 
 class ScalePort:
     """Reads a scale until it is closed. All faults become states; nothing is raised out of the thread.
 
-    Of an address that never sent a reading it tells only that none comes: whether something else answers there is nobody's business.
+    Of an address that never sent a reading it tells only that none comes: whether something else answers
+    there is nobody's business.
 
     It knows no tare: what counts as nothing belongs to the page that said so.
     """
 
     def __init__(self, settings: Settings, clock: Callable[[], float] = time.monotonic) -> None:
         self.settings, self._clock = settings, clock
-        self._state, self._lock, self._stop = State(CONNECTING, "Looking for the scale …"), threading.Lock(), threading.Event()
+        self._state, self._lock, self._stop = (
+            State(CONNECTING, "Looking for the scale …"),
+            threading.Lock(),
+            threading.Event(),
+        )
         self._steady = Steady(max(settings.step_g * 1.01, 1e-6))
         self._was_stable, self._bad = False, 0
         self._proven, self._began = not is_socket(settings.url), clock()
@@ -87,7 +98,9 @@ class ScalePort:
                 return
             state, says = GONE, MUTE
         with self._lock:
-            self._state = replace(self._state, state=state, says=says, value_g=None, stable=False, rest_g=None)
+            self._state = replace(
+                self._state, state=state, says=says, value_g=None, stable=False, rest_g=None
+            )
 
     def _run(self) -> None:
         wait = RETRY_S
@@ -95,7 +108,9 @@ class ScalePort:
             try:
                 if not is_socket(self.settings.url):
                     check(self.settings.url)  # a link may point elsewhere by now
-                with serial.serial_for_url(self.settings.url, baudrate=self.settings.baud, timeout=TICK_S) as port:
+                with serial.serial_for_url(
+                    self.settings.url, baudrate=self.settings.baud, timeout=TICK_S
+                ) as port:
                     wait = RETRY_S
                     self._listen(port)
             except (Refused, serial.SerialException, OSError, ValueError, AttributeError) as error:
@@ -124,7 +139,10 @@ class ScalePort:
             if not self._proven:
                 self._tell(GONE, MUTE)
             elif not got and self._clock() - heard > SILENT_AFTER_S:
-                self._tell(SILENT, "The scale is connected but sends nothing: is it switched on, and set to send by itself?")
+                self._tell(
+                    SILENT,
+                    "The scale is connected but sends nothing: is it switched on, and set to send by itself?",
+                )
                 self._steady.forget()
 
     def _take(self, line: bytes) -> None:
@@ -136,9 +154,15 @@ class ScalePort:
             with self._lock:
                 self._state = replace(self._state, garbled=self._state.garbled + self._proven)
             if refused.field == "unit":
-                self._tell(GARBLED, f"The scale sends {refused.given or 'no'} as its unit: {refused.allowed}.")
+                self._tell(
+                    GARBLED, f"The scale sends {refused.given or 'no'} as its unit: {refused.allowed}."
+                )
             elif self._bad >= GARBLED_FROM:
-                self._tell(GARBLED, "The scale sends lines that cannot be read: check the cable and the speed (baud) in Stores.")
+                self._tell(
+                    GARBLED,
+                    "The scale sends lines that cannot be read: check the cable and the speed (baud) in"
+                    " Stores.",
+                )
             return
         self._bad, self._proven = 0, True
         stable = self._steady.take(gross, self._clock())
@@ -147,4 +171,12 @@ class ScalePort:
             self._was_stable = stable
             words = "Lies still." if stable else "Settling …"
             rest = gross if stable or abs(gross) <= self._steady.band_g else self._state.rest_g
-            self._state = replace(self._state, state=READING, says=words, value_g=gross, stable=stable, settled=self._state.settled + fresh, rest_g=rest)
+            self._state = replace(
+                self._state,
+                state=READING,
+                says=words,
+                value_g=gross,
+                stable=stable,
+                settled=self._state.settled + fresh,
+                rest_g=rest,
+            )

@@ -10,7 +10,9 @@ FARTHEST = 1e6
 
 
 def amount(edit: Mapping[str, Any], kind: str, path: str, shown: str) -> float:
-    """The value in the stored unit of its kind; a bare text is read in the unit that is shown. Raises `Refused` for what is no measure."""
+    """The value in the stored unit of its kind; a bare text is read in the unit that is shown. Raises
+    `Refused` for what is no measure.
+    """
     if "value" in edit:
         return finite_between(path, edit["value"], -FARTHEST, FARTHEST)
     return units.parse(str(edit.get("text", "")), kind, path, None if kind == "temperature" else shown).value

@@ -1,4 +1,6 @@
-"""Questions as files: a stock, a mix, a pair (formats `lamsik-stock`, `lamsik-mix`, `lamsik-pair`), each checked by its schema."""
+"""Questions as files: a stock, a mix, a pair (formats `lamsik-stock`, `lamsik-mix`, `lamsik-pair`), each
+checked by its schema.
+"""
 
 import json
 from functools import lru_cache
@@ -26,11 +28,15 @@ Document = dict[str, Any]
 
 @lru_cache(maxsize=8)
 def _validator(name: str) -> Draft202012Validator:
-    return Draft202012Validator(json.loads(files("lamsik.formats").joinpath(f"{name}.schema.json").read_text(encoding="utf-8")))
+    return Draft202012Validator(
+        json.loads(files("lamsik.formats").joinpath(f"{name}.schema.json").read_text(encoding="utf-8"))
+    )
 
 
 def loads(data: bytes, name: str) -> Document:
-    """A checked document of a kind (stock, mix, pair). Raises `Refused` naming the field, what was given, what is allowed."""
+    """A checked document of a kind (stock, mix, pair). Raises `Refused` naming the field, what was given,
+    what is allowed.
+    """
     require(len(data) <= MOST_BYTES, "file", f"{len(data)} bytes", f"at most {MOST_BYTES} bytes")
     try:
         found = json.loads(data, parse_constant=_no_number)
@@ -49,9 +55,19 @@ def _no_number(text: str) -> None:
 
 def bench_of(document: Document) -> Bench:
     """The bench a stock file describes; what it leaves out is as a new shop begins."""
-    plain = {name: document[name] for name in ("wall_mm", "cover_mm", "slug_step_g", "place_step_mm", "filler_g_cm3") if name in document}
-    pours = tuple((row["name"], row["density_g_cm3"]) for row in document["pours"]) if "pours" in document else DENSE_POURS
-    return Bench(tuple(Slug(**row) for row in document["slugs"]), tuple(document["drills_mm"]), pours=pours, **plain)
+    plain = {
+        name: document[name]
+        for name in ("wall_mm", "cover_mm", "slug_step_g", "place_step_mm", "filler_g_cm3")
+        if name in document
+    }
+    pours = (
+        tuple((row["name"], row["density_g_cm3"]) for row in document["pours"])
+        if "pours" in document
+        else DENSE_POURS
+    )
+    return Bench(
+        tuple(Slug(**row) for row in document["slugs"]), tuple(document["drills_mm"]), pours=pours, **plain
+    )
 
 
 def product_of(document: Document) -> Product:
@@ -75,8 +91,15 @@ def bearers_of(row: Document) -> tuple[Bearer, ...]:
     found = []
     for mark in row["marks"]:
         carries = row["sinker_g"] - mark["reading_g"]
-        require(carries >= 0, f"float.marks.{mark['name']}", f"{mark['reading_g']:g} g", f"at most the sinker's own {row['sinker_g']:g} g: a float pulls up")
-        found.append(Bearer(row["name"], carries, water_of(row["water"]), row["air_g"], sd * 2**0.5, mark["name"]))
+        require(
+            carries >= 0,
+            f"float.marks.{mark['name']}",
+            f"{mark['reading_g']:g} g",
+            f"at most the sinker's own {row['sinker_g']:g} g: a float pulls up",
+        )
+        found.append(
+            Bearer(row["name"], carries, water_of(row["water"]), row["air_g"], sd * 2**0.5, mark["name"])
+        )
     return tuple(found)
 
 

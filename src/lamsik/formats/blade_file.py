@@ -15,7 +15,12 @@ MOST_BYTES = 100_000
 
 def document(blade: Blade) -> dict[str, Any]:
     """The blade with its format's name and version."""
-    return {"format": FORMAT, "version": VERSION, **asdict(blade), "holes": [asdict(hole) for hole in blade.holes]}
+    return {
+        "format": FORMAT,
+        "version": VERSION,
+        **asdict(blade),
+        "holes": [asdict(hole) for hole in blade.holes],
+    }
 
 
 def dumps(blade: Blade) -> str:
@@ -40,7 +45,9 @@ def of_document(found: dict[str, Any]) -> Blade:
     """The blade of a parsed file. Raises `Refused` naming the field, what was given, what is allowed."""
     require(found.get("version") == VERSION, "version", found.get("version"), f"must be {VERSION}")
     holes = found.get("holes")
-    if not isinstance(holes, list) or [hole.get("key") if isinstance(hole, dict) else None for hole in holes] != list(SNAPS):
+    if not isinstance(holes, list) or [
+        hole.get("key") if isinstance(hole, dict) else None for hole in holes
+    ] != list(SNAPS):
         raise Refused("holes", holes, f"a list of two holes, {' and '.join(SNAPS)}")
     plain = {name: value for name, value in found.items() if name not in ("format", "version", "holes")}
     made = tuple(SnapHole(**checked_row(hole, SnapHole, "hole")) for hole in holes)

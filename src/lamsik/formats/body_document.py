@@ -62,13 +62,17 @@ def _validator() -> Draft202012Validator:
 
 
 def loads(data: bytes | str) -> Document:
-    """A checked document from JSON text. Raises `Refused` naming the field, what was given, what is allowed."""
+    """A checked document from JSON text. Raises `Refused` naming the field, what was given, what is
+    allowed.
+    """
     if len(data) > MOST_BYTES:
         raise Refused("file", f"{len(data)} bytes", f"at most {MOST_BYTES} bytes")
     try:
         found = json.loads(data, parse_constant=_no_constant)
     except (ValueError, RecursionError) as error:
-        raise Refused("file", kind_of(data if isinstance(data, bytes) else data.encode()), "JSON text is needed") from error
+        raise Refused(
+            "file", kind_of(data if isinstance(data, bytes) else data.encode()), "JSON text is needed"
+        ) from error
     return checked(found)
 
 
@@ -79,10 +83,15 @@ def _no_constant(name: str) -> float:
 def checked(document: Any) -> Document:
     """The document if it follows the schema; else `Refused` with the first offending field.
 
-    One of an earlier version is brought up to this one first. A drag sends the same document many times: those found good lately are known by their digest.
+    One of an earlier version is brought up to this one first. A drag sends the same document many times:
+    those found good lately are known by their digest.
     """
     if not isinstance(document, dict) or document.get("format") != FORMAT:
-        raise Refused("format", document.get("format") if isinstance(document, dict) else document, f"a {FORMAT} document is needed")
+        raise Refused(
+            "format",
+            document.get("format") if isinstance(document, dict) else document,
+            f"a {FORMAT} document is needed",
+        )
     if MESH in document:
         raise Refused(MESH, None, "only a body file carries its mesh")
     document = upgraded(document)
@@ -101,17 +110,39 @@ def checked(document: Any) -> Document:
     return result
 
 
-NEW_IN_2: Document = {"allowances": [], "pours": [], "cavities": [], "trials": [], "drag": None, "drag_source": "shop"}
-NEW_WANT_IN_2: Document = {"by": "speed", "net_percent": 2.0, "freeboard_mm": 4.0, "roll": "any", "pierced": False, "waters": []}
+NEW_IN_2: Document = {
+    "allowances": [],
+    "pours": [],
+    "cavities": [],
+    "trials": [],
+    "drag": None,
+    "drag_source": "shop",
+}
+NEW_WANT_IN_2: Document = {
+    "by": "speed",
+    "net_percent": 2.0,
+    "freeboard_mm": 4.0,
+    "roll": "any",
+    "pierced": False,
+    "waters": [],
+}
 
 
 NEW_IN_3: Document = {"joints": [], "segments": [], "shell": None, "source": {"kind": "own", "note": ""}}
 NEW_BODY_IN_3: Document = {"widest_shares": None, "turned": False, "mesh": None}
-NEW_HARDWARE_IN_3: Document = {"material": "steel", "wire_mm": 0.0, "shank_mm": 0.0, "bore_mm": 0.0, "up_mm": None}
+NEW_HARDWARE_IN_3: Document = {
+    "material": "steel",
+    "wire_mm": 0.0,
+    "shank_mm": 0.0,
+    "bore_mm": 0.0,
+    "up_mm": None,
+}
 
 
 def upgraded(document: Any) -> Any:
-    """A document of an earlier version as one of this: what it could not say yet is at rest; anything else as it is."""
+    """A document of an earlier version as one of this: what it could not say yet is at rest; anything else
+    as it is.
+    """
     if not isinstance(document, dict):
         return document
     if document.get("version") == 1:
@@ -123,8 +154,12 @@ def upgraded(document: Any) -> Any:
             {"body": NEW_BODY_IN_3, "lip": {"outline": "round"}},
             {"hardware": NEW_HARDWARE_IN_3, "pours": {"tilt_deg": 0.0}},
         )
-    if isinstance(document.get("ballast"), list) and any(isinstance(row, dict) and "beside_mm" not in row for row in document["ballast"]):
-        rows = [{"beside_mm": 0.0, **row} if isinstance(row, dict) else row for row in document["ballast"]]  # files from before pairs
+    if isinstance(document.get("ballast"), list) and any(
+        isinstance(row, dict) and "beside_mm" not in row for row in document["ballast"]
+    ):
+        rows = [
+            {"beside_mm": 0.0, **row} if isinstance(row, dict) else row for row in document["ballast"]
+        ]  # files from before pairs
         document = {**document, "ballast": rows}
     if isinstance(document.get("shell"), dict):  # files from before walls round what sits in a hollow
         document = {**document, "shell": {"around_mm": 0.0, **document["shell"]}}
@@ -143,7 +178,8 @@ def _raised(document: Document, within: Document, rows: Document) -> Document:
 
 
 def check_field(path: str, value: Any) -> None:
-    """Check one field's value by its place in the schema; rows of a list are named by their key (`ballast.b1.x_mm`).
+    """Check one field's value by its place in the schema; rows of a list are named by their key
+    (`ballast.b1.x_mm`).
 
     Much quicker than the whole document, for the many small edits of a drag.
     """
@@ -166,7 +202,9 @@ def refusal_of(error: ValidationError, path: str = "") -> Refused:
     if error.validator == "additionalProperties":
         known = error.schema.get("properties", {}) if isinstance(error.schema, Mapping) else {}
         extra = next((name for name in given if name not in known), "")
-        return Refused(f"{path}.{extra}".strip("."), given.get(extra), f"unknown field; known are {', '.join(known)}")
+        return Refused(
+            f"{path}.{extra}".strip("."), given.get(extra), f"unknown field; known are {', '.join(known)}"
+        )
     limits = error.schema if isinstance(error.schema, Mapping) else {}
     low, high = limits.get("minimum"), limits.get("maximum")
     allowed = {
@@ -174,7 +212,12 @@ def refusal_of(error: ValidationError, path: str = "") -> Refused:
         "maximum": f"allowed is {low} to {high}",
         "enum": f"one of {', '.join(map(str, rule))}" if error.validator == "enum" else "",
         "const": f"must be {brief(rule)}",
-        "type": f"must be {' or '.join(KINDS_OF_JSON[kind] for kind in ([rule] if isinstance(rule, str) else rule))}" if error.validator == "type" else "",
+        "type": (
+            "must be"
+            f" {' or '.join(KINDS_OF_JSON[kind] for kind in ([rule] if isinstance(rule, str) else rule))}"
+            if error.validator == "type"
+            else ""
+        ),
         "maxItems": f"at most {rule}",
         "minItems": f"at least {rule}",
         "maxLength": f"at most {rule} characters",
@@ -247,7 +290,12 @@ def _body(row: Document, joints: tuple[Joint, ...] = ()) -> Body:
 
 
 def _curve(points: list[list[float]], size_mm: float, round_nose: bool, round_tail: bool) -> Curve:
-    return Curve(tuple(float(p[0]) for p in points), tuple(float(p[1]) * size_mm for p in points), round_nose, round_tail)
+    return Curve(
+        tuple(float(p[0]) for p in points),
+        tuple(float(p[1]) * size_mm for p in points),
+        round_nose,
+        round_tail,
+    )
 
 
 _ITEM_FIELDS = {field.name for field in fields(Item)}
@@ -265,27 +313,52 @@ def _hole(row: Document) -> Hole:
 def body_block(start: Form, length_mm: float, depth_mm: float, width_mm: float) -> Document:
     """The `body` part of a document from a starting form at a size [mm]."""
     return {
-        "length_mm": length_mm, "depth_mm": depth_mm, "width_mm": width_mm,
-        "upper_exponent": start.upper_exponent, "lower_exponent": start.lower_exponent,
-        "round_nose": start.round_nose, "round_tail": start.round_tail,
+        "length_mm": length_mm,
+        "depth_mm": depth_mm,
+        "width_mm": width_mm,
+        "upper_exponent": start.upper_exponent,
+        "lower_exponent": start.lower_exponent,
+        "round_nose": start.round_nose,
+        "round_tail": start.round_tail,
         "top_shares": [list(p) for p in start.top],
         "bottom_shares": [list(p) for p in start.bottom],
         "half_width_shares": [list(p) for p in start.half],
-        "widest_shares": None, "turned": start.turned, "mesh": None,
-    }  # fmt: skip
+        "widest_shares": None,
+        "turned": start.turned,
+        "mesh": None,
+    }
 
 
-def new_document(name: str, start: Form, host: Host, water: Water, want: Want, sizes_mm: tuple[float, float, float] | None = None) -> Document:
+def new_document(
+    name: str,
+    start: Form,
+    host: Host,
+    water: Water,
+    want: Want,
+    sizes_mm: tuple[float, float, float] | None = None,
+) -> Document:
     """A fresh document from a starting form: no hardware, no ballast, no coats."""
     length, depth, width = sizes_mm or (start.length_mm, start.depth_mm, start.width_mm)
     return {
-        "format": FORMAT, "version": VERSION, "name": name, "form": start.key, "purpose": start.purpose,
+        "format": FORMAT,
+        "version": VERSION,
+        "name": name,
+        "form": start.key,
+        "purpose": start.purpose,
         "body": body_block(start, length, depth, width),
-        "material": asdict(host), "hardware": [], "lip": None, "ballast": [], "coats": [], "scheme": "",
+        "material": asdict(host),
+        "hardware": [],
+        "lip": None,
+        "ballast": [],
+        "coats": [],
+        "scheme": "",
         "glue_g": 0.3 if start.purpose == "bait" else 0.05,
-        "water": asdict(water), "want": want_row(want), **copy.deepcopy(NEW_IN_2), **copy.deepcopy(NEW_IN_3),
+        "water": asdict(water),
+        "want": want_row(want),
+        **copy.deepcopy(NEW_IN_2),
+        **copy.deepcopy(NEW_IN_3),
         "typed": {},
-    }  # fmt: skip
+    }
 
 
 def want_row(want: Want) -> Document:
@@ -296,7 +369,14 @@ def want_row(want: Want) -> Document:
 def hardware_row(placement: Placement) -> Document:
     """A placement as the document keeps it: the item's own fields beside its place."""
     row = asdict(placement)
-    return {"key": row["key"], **row["item"], "seat": row["seat"], "x_mm": row["x_mm"], "hung_on": row["hung_on"], "up_mm": row["up_mm"]}
+    return {
+        "key": row["key"],
+        **row["item"],
+        "seat": row["seat"],
+        "x_mm": row["x_mm"],
+        "hung_on": row["hung_on"],
+        "up_mm": row["up_mm"],
+    }
 
 
 def with_design(document: Document, design: Design) -> Document:
@@ -330,8 +410,16 @@ def with_design(document: Document, design: Design) -> Document:
 def _resized(block: Document, body: Body) -> Document:
     """The body's block at the sizes of a body of the same curves; depth and width go by their shares."""
     was = _body(block)
-    tall, wide = (max(now.values_mm) / max(then.values_mm) if max(then.values_mm) > 0 else 1.0 for now, then in ((body.top, was.top), (body.half_width, was.half_width)))
-    return {**block, "length_mm": body.length_mm, "depth_mm": block["depth_mm"] * tall, "width_mm": block["width_mm"] * wide}
+    tall, wide = (
+        max(now.values_mm) / max(then.values_mm) if max(then.values_mm) > 0 else 1.0
+        for now, then in ((body.top, was.top), (body.half_width, was.half_width))
+    )
+    return {
+        **block,
+        "length_mm": body.length_mm,
+        "depth_mm": block["depth_mm"] * tall,
+        "width_mm": block["width_mm"] * wide,
+    }
 
 
 def dumps(document: Document) -> str:

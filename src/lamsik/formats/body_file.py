@@ -33,7 +33,11 @@ def read(data: bytes) -> tuple[Document, bytes | None]:
     if len(data) <= MOST_BYTES and MESH.encode() not in data:
         return loads(data), None
     if len(data) > MOST_MESH_BYTES or MESH.encode() not in data:
-        raise Refused("file", f"{len(data) / 1e6:.1f} MB", f"at most {MOST_BYTES / 1e6:.0f} MB, with a mesh {MOST_MESH_BYTES / 1e6:.0f} MB")
+        raise Refused(
+            "file",
+            f"{len(data) / 1e6:.1f} MB",
+            f"at most {MOST_BYTES / 1e6:.0f} MB, with a mesh {MOST_MESH_BYTES / 1e6:.0f} MB",
+        )
     try:
         found: Any = json.loads(data)
         packed = base64.b64decode(found.pop(MESH), validate=True)
@@ -42,7 +46,11 @@ def read(data: bytes) -> tuple[Document, bytes | None]:
     document = loads(json.dumps(found))
     mesh = document["body"]["mesh"]
     if mesh is None or sha256(packed).hexdigest() != mesh["digest"]:
-        raise Refused(MESH, "another mesh", "the mesh in the file is not the one the body names: it was changed or cut short")
+        raise Refused(
+            MESH,
+            "another mesh",
+            "the mesh in the file is not the one the body names: it was changed or cut short",
+        )
     return document, packed
 
 
@@ -70,6 +78,11 @@ def opened(data: bytes) -> tuple[Document, bytes | None, Mesh | None]:
     found = skins.mesh_of_bytes(inflated(packed))
     check(found.vertices, found.faces)
     spans = np.ptp(found.vertices, axis=0)
-    require(bool(np.all(np.abs(spans - 1.0) < SHARES_OFF)), MESH, None, "the mesh in the file is not in shares of length, width and depth")
+    require(
+        bool(np.all(np.abs(spans - 1.0) < SHARES_OFF)),
+        MESH,
+        None,
+        "the mesh in the file is not in shares of length, width and depth",
+    )
     skins.keep(document["body"]["mesh"]["digest"], found)
     return document, packed, found

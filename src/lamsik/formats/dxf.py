@@ -28,7 +28,9 @@ CHUNK = 200
 
 @dataclass(frozen=True, eq=False)
 class Layer:
-    """What goes on one layer: closed outlines (n, 2) [mm], circles (x, y, diameter), open lines, words (x, y, text)."""
+    """What goes on one layer: closed outlines (n, 2) [mm], circles (x, y, diameter), open lines, words (x,
+    y, text).
+    """
 
     name: str
     outlines: tuple[Array, ...] = ()
@@ -42,7 +44,9 @@ WORD_MM = 2.5
 
 
 def write(layers: list[Layer], document: Document | None = None) -> bytes:
-    """A DXF of the layers, units millimetres; with a document (a body's or a blade's) it can be brought in again unchanged."""
+    """A DXF of the layers, units millimetres; with a document (a body's or a blade's) it can be brought in
+    again unchanged.
+    """
     from ezdxf import bbox, zoom  # noqa: PLC0415
     from ezdxf.enums import InsertUnits  # noqa: PLC0415
     from ezdxf.filemanagement import new  # noqa: PLC0415
@@ -53,7 +57,9 @@ def write(layers: list[Layer], document: Document | None = None) -> bytes:
     for layer in layers:
         drawing.layers.add(layer.name)
         for outline in layer.outlines:
-            space.add_lwpolyline([(float(x), float(y)) for x, y in outline], close=True, dxfattribs={"layer": layer.name})
+            space.add_lwpolyline(
+                [(float(x), float(y)) for x, y in outline], close=True, dxfattribs={"layer": layer.name}
+            )
         for line in layer.lines:
             space.add_lwpolyline([(float(x), float(y)) for x, y in line], dxfattribs={"layer": layer.name})
         for x, y, diameter in layer.circles:
@@ -65,7 +71,14 @@ def write(layers: list[Layer], document: Document | None = None) -> bytes:
     space.reset_extents(reach.extmin, reach.extmax)
     drawing.header["$EXTMIN"], drawing.header["$EXTMAX"] = reach.extmin, reach.extmax
     if document is not None:
-        text = json.dumps({"digest": _digest([o for layer in layers for o in layer.outlines if layer.name in ("SIDE", "TOP")]), "document": document})
+        text = json.dumps(
+            {
+                "digest": _digest(
+                    [o for layer in layers for o in layer.outlines if layer.name in ("SIDE", "TOP")]
+                ),
+                "document": document,
+            }
+        )
         record = drawing.rootdict.add_xrecord(OURS)
         record.reset([(1, text[i : i + CHUNK]) for i in range(0, len(text), CHUNK)])
     stream = io.StringIO()
@@ -74,18 +87,30 @@ def write(layers: list[Layer], document: Document | None = None) -> bytes:
 
 
 def _digest(outlines: list[Array]) -> str:
-    """Tells whether outlines were changed; readers start a closed line elsewhere and leave out points that repeat, so order does not count."""
+    """Tells whether outlines were changed; readers start a closed line elsewhere and leave out points that
+    repeat, so order does not count.
+    """
     with np.errstate(over="ignore"):  # a coordinate beyond all numbers is refused by its reader
-        return sha256(b"".join(np.unique(np.round(np.asarray(o, dtype=float), 4) + 0.0, axis=0).tobytes() for o in outlines)).hexdigest()
+        return sha256(
+            b"".join(
+                np.unique(np.round(np.asarray(o, dtype=float), 4) + 0.0, axis=0).tobytes() for o in outlines
+            )
+        ).hexdigest()
 
 
 def read(data: bytes) -> Outlines:
-    """Side and top outline [mm] of a DXF: by their layers, else the largest. Raises `Refused` naming what is wrong."""
+    """Side and top outline [mm] of a DXF: by their layers, else the largest. Raises `Refused` naming what
+    is wrong.
+    """
     if len(data) > MOST_BYTES:
         raise Refused("dxf", f"{len(data) / 1e6:.1f} MB", f"at most {MOST_BYTES / 1e6:.0f} MB")
     corners = len(re.findall(rb"^ *10\r?$", data, re.M))
     if corners > 2 * MOST_POINTS:  # counted before anything is built of them
-        raise Refused("dxf", f"{corners} points", f"at most {2 * MOST_POINTS} in a drawing: simplify it where it was drawn")
+        raise Refused(
+            "dxf",
+            f"{corners} points",
+            f"at most {2 * MOST_POINTS} in a drawing: simplify it where it was drawn",
+        )
     from ezdxf.enums import InsertUnits  # noqa: PLC0415
     from ezdxf.filemanagement import read as read_stream  # noqa: PLC0415
     from ezdxf.lldxf.const import DXFError  # noqa: PLC0415
@@ -94,13 +119,17 @@ def read(data: bytes) -> Outlines:
     try:
         drawing: Any = read_stream(io.StringIO(data.decode("utf-8", "replace")))
     except (DXFError, OSError, ValueError, TypeError, IndexError, KeyError, AttributeError) as error:
-        raise Refused("dxf", kind_of(data, "a DXF drawing"), "this is no DXF file that can be read") from error
+        raise Refused(
+            "dxf", kind_of(data, "a DXF drawing"), "this is no DXF file that can be read"
+        ) from error
     unit = InsertUnits(drawing.units or InsertUnits.Millimeters)
     factor = float(conversion_factor(unit, InsertUnits.Millimeters))
     found, ours = [], []
     for count, entity in enumerate(drawing.modelspace()):
         if count > MOST_SHAPES:
-            raise Refused("dxf", f"more than {MOST_SHAPES} shapes", "keep the side and the top outline, drop the rest")
+            raise Refused(
+                "dxf", f"more than {MOST_SHAPES} shapes", "keep the side and the top outline, drop the rest"
+            )
         points = _outline(entity)
         if points is not None:
             found.append(Found(str(entity.dxf.layer), points * factor))

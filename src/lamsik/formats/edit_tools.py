@@ -16,7 +16,11 @@ def holder_of(document: Document, path: str) -> tuple[Document, str]:
     here: Any = document
     *steps, leaf = path.split(".")
     for step in steps:
-        found = here.get(step) if isinstance(here, dict) else next((row for row in here if row["key"] == step), None)
+        found = (
+            here.get(step)
+            if isinstance(here, dict)
+            else next((row for row in here if row["key"] == step), None)
+        )
         if found is None:
             raise Refused(path, step, "no such part on this design")
         here = found

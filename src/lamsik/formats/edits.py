@@ -22,9 +22,21 @@ from lamsik.formats.body_document import Document, body_block, check_field, chec
 from lamsik.formats.edit_tools import holder_of, take
 
 QUANTITY_BY_ENDING = {
-    "_g_cm3": "density", "_cm_s": "speed", "_m_s": "pace", "_percent": "percent", "_s": "seconds", "_m": "distance", "_deg": "angle", "_mm": "length", "_um": "thickness",
-    "_psu": "salinity", "_c": "temperature", "_g": "mass", "_h": "time", "_ml": "volume",
-}  # fmt: skip
+    "_g_cm3": "density",
+    "_cm_s": "speed",
+    "_m_s": "pace",
+    "_percent": "percent",
+    "_s": "seconds",
+    "_m": "distance",
+    "_deg": "angle",
+    "_mm": "length",
+    "_um": "thickness",
+    "_psu": "salinity",
+    "_c": "temperature",
+    "_g": "mass",
+    "_h": "time",
+    "_ml": "volume",
+}
 """Which quantity a field holds, by the unit at the end of its name; others are plain numbers."""
 
 _TEXT_FIELDS = ("name", "colour", "note", "behaviour", "by", "roll", "place", "kind", "outline", "fill")
@@ -72,7 +84,9 @@ def _set(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> D
         holder[leaf] = None
         document["typed"].pop(path, None)
         return _with_source(document, path)
-    if path in ("body.upper_exponent", "body.lower_exponent") and (document["body"]["mesh"] or document["body"]["turned"]):
+    if path in ("body.upper_exponent", "body.lower_exponent") and (
+        document["body"]["mesh"] or document["body"]["turned"]
+    ):
         raise Refused(path, None, "the section is that of the mesh, or round: it is not set here")
     kind = quantity_of(path)
     shown = "in" if edit.get("unit") == "in" and kind == "length" else units.STORED[kind]
@@ -105,7 +119,9 @@ def _form(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> 
     start = form(str(edit.get("form")))
     document["form"], document["purpose"] = start.key, start.purpose
     document["body"] = body_block(start, start.length_mm, start.depth_mm, start.width_mm)
-    document["hardware"] = [{**row, "x_mm": min(row["x_mm"], start.length_mm)} for row in document["hardware"]]
+    document["hardware"] = [
+        {**row, "x_mm": min(row["x_mm"], start.length_mm)} for row in document["hardware"]
+    ]
     for group in ("ballast", "cavities", "trials"):
         document[group] = [row for row in document[group] if row["x_mm"] < start.length_mm]
     document["joints"], document["segments"], document["shell"] = [], [], None
@@ -128,8 +144,17 @@ def _scheme(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -
 
 
 EDITS: dict[str, Callable[[Document, Mapping[str, Any], Catalogue], Document]] = {
-    "set": _set, "form": _form, "material": _material, "scheme": _scheme,
-    "hang": edits_parts.hang, "swap": edits_parts.swap, "remove": edits_parts.remove, "lip": edits_parts.lip, "slug": edits_parts.slug, "pair": edits_parts.pair,
-    **edits_shape.EDITS, **edits_tank.EDITS,
-}  # fmt: skip
+    "set": _set,
+    "form": _form,
+    "material": _material,
+    "scheme": _scheme,
+    "hang": edits_parts.hang,
+    "swap": edits_parts.swap,
+    "remove": edits_parts.remove,
+    "lip": edits_parts.lip,
+    "slug": edits_parts.slug,
+    "pair": edits_parts.pair,
+    **edits_shape.EDITS,
+    **edits_tank.EDITS,
+}
 """Everything an edit can do, by name."""

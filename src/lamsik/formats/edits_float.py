@@ -1,4 +1,6 @@
-"""Edits of a float document, as the page sends them: typed measures, points of a profile, parts and marks put on and taken off."""
+"""Edits of a float document, as the page sends them: typed measures, points of a profile, parts and marks
+put on and taken off.
+"""
 
 import copy
 from collections.abc import Callable, Mapping
@@ -24,8 +26,12 @@ MAY_BE_EMPTY = ("mass_g", "measured_g_cm3")
 GROUPS = ("parts", "marks", "tips")
 
 
-def apply(document: Document, edit: Edit, waters: Mapping[str, Water], tables: Mapping[str, ShotTable] | None = None) -> Document:
-    """The document after one edit; `waters` and shot `tables` are the shop's by name. Raises `Refused` where it cannot be."""
+def apply(
+    document: Document, edit: Edit, waters: Mapping[str, Water], tables: Mapping[str, ShotTable] | None = None
+) -> Document:
+    """The document after one edit; `waters` and shot `tables` are the shop's by name. Raises `Refused`
+    where it cannot be.
+    """
     name = edit.get("do")
     if not isinstance(name, str) or name not in EDITS:
         raise Refused("do", name, f"one of {', '.join(EDITS)}")
@@ -52,7 +58,9 @@ def _set(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Documen
         return document
     for group in ("parts", "tips"):
         if path.startswith(f"{group}.") and path.endswith(".wall_mm"):
-            _row(document, group, path.split(".")[1]).setdefault("wall_mm", 0.0)  # files from before blind bores
+            _row(document, group, path.split(".")[1]).setdefault(
+                "wall_mm", 0.0
+            )  # files from before blind bores
     holder, leaf = holder_of(document, path)
     if leaf in TEXTS:
         holder[leaf] = text.strip()
@@ -70,7 +78,9 @@ def _set(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Documen
     holder[leaf] = value
     note_typed(document, edit, path)
     if path.startswith(("parts.", "tips.")):
-        Part(**{**holder, "points": tuple(tuple(point) for point in holder["points"])})  # what is wrong with the part itself is said first
+        Part(
+            **{**holder, "points": tuple(tuple(point) for point in holder["points"])}
+        )  # what is wrong with the part itself is said first
     if leaf == "length_mm" and path.startswith("parts.") and not holder["inside"]:
         _carry(document, before, value)
     return document
@@ -84,7 +94,11 @@ def _carry(document: Document, before: Document, length_mm: float) -> None:
             continue
         if row["foot_mm"] >= top - 1e-6:
             row["foot_mm"] += shift
-        elif row["foot_mm"] + row["length_mm"] >= top - 1e-6 and before["kind"] == "body" and row["foot_mm"] <= before["foot_mm"] + 1e-6:
+        elif (
+            row["foot_mm"] + row["length_mm"] >= top - 1e-6
+            and before["kind"] == "body"
+            and row["foot_mm"] <= before["foot_mm"] + 1e-6
+        ):
             row["length_mm"] = max(row["length_mm"] + shift, 0.5)
     part = Part(**{**before, "points": tuple(tuple(point) for point in before["points"])})
     for mark in document["marks"]:
@@ -98,20 +112,33 @@ def _own_points(row: Document) -> list[list[float]]:
     if len(heights) > 9:
         even = np.linspace(0.0, part.length_mm, 9)
         heights, radii = even, np.interp(even, heights, radii)
-    return [[float(z / part.length_mm), float(r / (part.diameter_mm / 2))] for z, r in zip(heights, radii, strict=True)]
+    return [
+        [float(z / part.length_mm), float(r / (part.diameter_mm / 2))]
+        for z, r in zip(heights, radii, strict=True)
+    ]
 
 
 def _point(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Document:
-    """Pull a point of a profile: its height over the foot (`value_mm`) and its radius (`x_mm`); a standard form becomes the maker's own."""
-    row, at = _row(document, "parts", edit.get("line")), int(finite_between("index", edit.get("index"), 0, 60))
+    """Pull a point of a profile: its height over the foot (`value_mm`) and its radius (`x_mm`); a standard
+    form becomes the maker's own.
+    """
+    row, at = (
+        _row(document, "parts", edit.get("line")),
+        int(finite_between("index", edit.get("index"), 0, 60)),
+    )
     if row["form"] != "own":
         row["points"] = _own_points(row)
         row["form"] = "own"
     points = row["points"]
     require(at < len(points), "index", at, f"0 to {len(points) - 1}")
-    height = finite_between("value_mm", edit.get("value_mm", points[at][0] * row["length_mm"] + row["foot_mm"]), -1e4, 1e4, "mm")
+    height = finite_between(
+        "value_mm", edit.get("value_mm", points[at][0] * row["length_mm"] + row["foot_mm"]), -1e4, 1e4, "mm"
+    )
     if 0 < at < len(points) - 1:
-        points[at][0] = min(max((height - row["foot_mm"]) / row["length_mm"], points[at - 1][0] + 0.01), points[at + 1][0] - 0.01)
+        points[at][0] = min(
+            max((height - row["foot_mm"]) / row["length_mm"], points[at - 1][0] + 0.01),
+            points[at + 1][0] - 0.01,
+        )
     radius = finite_between("x_mm", edit.get("x_mm", points[at][1] * row["diameter_mm"] / 2), -1e4, 1e4, "mm")
     points[at][1] = max(radius, 0.0) / (row["diameter_mm"] / 2)
     most = max(r for _, r in points)
@@ -151,23 +178,48 @@ def _add(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Documen
     group, kind = str(edit.get("group", "parts")), str(edit.get("kind", "tip"))
     if group == "marks":
         top = to_float(document).top_mm
-        document["marks"].append({"key": free_key(document["marks"], "m"), "name": _free_name(document["marks"]), "height_mm": _free_height(document["marks"], top)})
+        document["marks"].append(
+            {
+                "key": free_key(document["marks"], "m"),
+                "name": _free_name(document["marks"]),
+                "height_mm": _free_height(document["marks"], top),
+            }
+        )
         return document
     require(group in GROUPS and kind in KINDS, "kind", kind, f"one of {', '.join(KINDS)}")
     top = 0.0 if group == "tips" or kind == "loading" else to_float(document).top_mm
-    length, diameter, density = {"loading": (12.0, 6.0, 8.5), "bead": (6.0, 6.0, 0.5), "body": (40.0, 14.0, 0.16), "adapter": (25.0, 4.0, 1.1)}.get(
-        kind, (40.0, 2.0, 0.65)
-    )
+    length, diameter, density = {
+        "loading": (12.0, 6.0, 8.5),
+        "bead": (6.0, 6.0, 0.5),
+        "body": (40.0, 14.0, 0.16),
+        "adapter": (25.0, 4.0, 1.1),
+    }.get(kind, (40.0, 2.0, 0.65))
     form = "ball" if kind == "bead" else "cylinder"
     key = free_key(document[group], kind if group == "parts" else "t")
-    document[group].append(part_row(Part(key, kind, kind, length, diameter, density, -length if kind == "loading" and group == "parts" else top, form=form)))
+    document[group].append(
+        part_row(
+            Part(
+                key,
+                kind,
+                kind,
+                length,
+                diameter,
+                density,
+                -length if kind == "loading" and group == "parts" else top,
+                form=form,
+            )
+        )
+    )
     return document
 
 
 def _free_height(marks: list[Document], top: float) -> float:
     """Near the top, where no other mark's handle lies [mm]."""
     heights = [round(share * top, 1) for share in (0.9, 0.85, 0.8, 0.75, 0.7, 0.65, 0.6, 0.95)]
-    return next((height for height in heights if all(abs(height - row["height_mm"]) >= 0.03 * top for row in marks)), heights[0])
+    return next(
+        (height for height in heights if all(abs(height - row["height_mm"]) >= 0.03 * top for row in marks)),
+        heights[0],
+    )
 
 
 def _free_name(marks: list[Document]) -> str:
@@ -183,7 +235,9 @@ def _remove(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Docu
     document[group] = [row for row in document[group] if row["key"] != key]
     if group == "parts" and any(not row["inside"] for row in document["parts"]):  # marks stay on what is left
         low, high = (to_float({**document, "marks": []}).foot_mm, to_float({**document, "marks": []}).top_mm)
-        document["marks"] = [{**mark, "height_mm": min(max(mark["height_mm"], low), high)} for mark in document["marks"]]
+        document["marks"] = [
+            {**mark, "height_mm": min(max(mark["height_mm"], low), high)} for mark in document["marks"]
+        ]
     return document
 
 
@@ -191,7 +245,10 @@ def _material(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Do
     """Another wood or metal for a part."""
     row, name = _row(document, "parts", edit.get("key")), str(edit.get("name"))
     if name in BODY_MATERIALS:
-        row["density_g_cm3"], row["spread_g_cm3"] = BODY_MATERIALS[name].density_g_cm3, BODY_MATERIALS[name].spread_g_cm3
+        row["density_g_cm3"], row["spread_g_cm3"] = (
+            BODY_MATERIALS[name].density_g_cm3,
+            BODY_MATERIALS[name].spread_g_cm3,
+        )
     elif name in METALS:
         row["density_g_cm3"], row["spread_g_cm3"] = METALS[name], 0.0
     else:
@@ -203,7 +260,12 @@ def _material(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Do
 
 def _flag(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Document:
     holder, leaf = holder_of(document, str(edit.get("path", "")))
-    require(leaf in ("sealed", "inside") and isinstance(edit.get("on"), bool), "path", leaf, "sealed or inside, true or false")
+    require(
+        leaf in ("sealed", "inside") and isinstance(edit.get("on"), bool),
+        "path",
+        leaf,
+        "sealed or inside, true or false",
+    )
     holder[leaf] = edit["on"]
     return document
 
@@ -213,7 +275,12 @@ def _water(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Docum
     if name not in waters:
         raise Refused("water", name, f"the shop's are {', '.join(waters)}")
     found = waters[name]
-    document["water"] = {"name": found.name, "temperature_c": found.temperature_c, "salinity_psu": found.salinity_psu, "measured_g_cm3": found.measured_g_cm3}
+    document["water"] = {
+        "name": found.name,
+        "temperature_c": found.temperature_c,
+        "salinity_psu": found.salinity_psu,
+        "measured_g_cm3": found.measured_g_cm3,
+    }
     return document
 
 

@@ -14,7 +14,9 @@ from lamsik.formats.body_document import Document, hardware_row, to_design
 from lamsik.formats.edit_tools import free_key, holder_of, take
 
 CLEAR_OF_TIE_MM, LEAST_INSET_MM = 2.4, 3.0
-"""A slot stops this far under the axis, where a line tie's screw runs, but is never shallower than this [mm]."""
+"""A slot stops this far under the axis, where a line tie's screw runs, but is never shallower than this
+[mm].
+"""
 
 GROUPS = ("hardware", "ballast", "coats", "allowances", "pours", "cavities", "trials", "joints")
 
@@ -39,9 +41,13 @@ def _free_eye(rows: list[Document], kind: str) -> str:
     """The first eye nothing hangs on: rings go on hangers, hooks on rings or else on hangers."""
     taken = {row["hung_on"] for row in rows}
     order = ("hanger",) if kind == "ring" else ("ring", "hanger")
-    free = [row["key"] for wanted in order for row in rows if row["kind"] == wanted and row["key"] not in taken]
+    free = [
+        row["key"] for wanted in order for row in rows if row["kind"] == wanted and row["key"] not in taken
+    ]
     if not free:
-        raise Refused("hung_on", kind, f"no free {'hanger' if kind == 'ring' else 'ring or hanger'}: add one first")
+        raise Refused(
+            "hung_on", kind, f"no free {'hanger' if kind == 'ring' else 'ring or hanger'}: add one first"
+        )
     return str(free[0])
 
 
@@ -82,15 +88,21 @@ def lip(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Do
     x = round(0.075 * document["body"]["length_mm"], 1)
     here = station(to_design(document).body, x)
     below = (here.middle_mm - here.bottom_mm - CLEAR_OF_TIE_MM) / max(sin(radians(plate.angle_deg)), 0.2)
-    document["lip"] = asdict(replace(plate, x_mm=x, inset_mm=round(min(max(below, LEAST_INSET_MM), plate.inset_mm), 1)))
+    document["lip"] = asdict(
+        replace(plate, x_mm=x, inset_mm=round(min(max(below, LEAST_INSET_MM), plate.inset_mm), 1))
+    )
     return document
 
 
 def pair(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
-    """A hole as a mirrored pair beside the middle, or a pair as one hole on it; its metal stays as much, whole balls in each."""
+    """A hole as a mirrored pair beside the middle, or a pair as one hole on it; its metal stays as much,
+    whole balls in each.
+    """
     row = next((row for row in document["ballast"] if row["key"] == str(edit.get("key"))), None)
     if row is None:
-        raise Refused("key", edit.get("key"), f"one of {', '.join(row['key'] for row in document['ballast'])}")
+        raise Refused(
+            "key", edit.get("key"), f"one of {', '.join(row['key'] for row in document['ballast'])}"
+        )
     row["beside_mm"] = 0.0 if row.get("beside_mm") else round(row["drill_mm"] / 2 + 1.0, 1)
     slug = Slug(**row["slug"])
     if slug.form == BALLS:

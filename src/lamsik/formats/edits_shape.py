@@ -32,7 +32,9 @@ def _line(document: Document, edit: Edit) -> tuple[Document, str, float]:
     """The body's block, the key of the named line and the measure its shares are of."""
     block, line = document["body"], str(edit.get("line"))
     if block["mesh"]:
-        raise Refused("line", line, "this body was brought in as a mesh: its size can be changed, its lines cannot")
+        raise Refused(
+            "line", line, "this body was brought in as a mesh: its size can be changed, its lines cannot"
+        )
     if line not in LINES or block[f"{line}_shares"] is None:
         raise Refused("line", line, f"one of {', '.join(name for name in LINES if block[f'{name}_shares'])}")
     if block["turned"] and line != "half_width":
@@ -50,7 +52,10 @@ def _point(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     points = block[name]
     at = _index(points, edit)
     share = _given(edit, "x", points[at][0] * block["length_mm"]) / block["length_mm"]
-    low, high = (points[at - 1][0] + LEAST_GAP if at else 0.0), (points[at + 1][0] - LEAST_GAP if at + 1 < len(points) else 1.0)
+    low, high = (
+        (points[at - 1][0] + LEAST_GAP if at else 0.0),
+        (points[at + 1][0] - LEAST_GAP if at + 1 < len(points) else 1.0),
+    )
     share = points[at][0] if at in (0, len(points) - 1) else min(max(share, low), high)
     value = _given(edit, "value", points[at][1] * size)
     points[at] = [share, max(value, 0.0) / size if name == "half_width_shares" else value / size]
@@ -60,7 +65,9 @@ def _point(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 def _given(edit: Edit, name: str, now_mm: float) -> float:
     """A coordinate of a point [mm]: dragged as a number, typed as text, or as it is."""
     if isinstance(edit.get(f"{name}_text"), str):
-        return units.parse(edit[f"{name}_text"], "length", name, "in" if edit.get("unit") == "in" else "mm").value
+        return units.parse(
+            edit[f"{name}_text"], "length", name, "in" if edit.get("unit") == "in" else "mm"
+        ).value
     return finite_between(f"{name}_mm", edit.get(f"{name}_mm", now_mm), -1e4, 1e4, "mm")
 
 
@@ -94,7 +101,9 @@ def _exponent(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     block, half = document["body"], str(edit.get("half"))
     if half not in ("upper", "lower") or block["mesh"] or block["turned"]:
         raise Refused("half", half, "upper or lower, of a drawn body")
-    here = station(to_design(document).body, finite_between("x_mm", edit.get("x_mm"), 0.0, block["length_mm"], "mm"))
+    here = station(
+        to_design(document).body, finite_between("x_mm", edit.get("x_mm"), 0.0, block["length_mm"], "mm")
+    )
     share = finite_between("reach_mm", edit.get("reach_mm"), 0.0, 300.0, "mm") / max(here.half_width_mm, 1e-6)
     n = np.log(2) / -np.log(min(max(share, 0.5), 0.9438))
     block[f"{half}_exponent"] = round(float(min(max(n, 1.0), 12.0)), 2)
@@ -178,16 +187,23 @@ def fitted(document: Document) -> Document:
 
 
 def _resize(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
-    """The whole body larger or smaller, by its length, by a factor, or to a volume; hardware keeps its size."""
+    """The whole body larger or smaller, by its length, by a factor, or to a volume; hardware keeps its
+    size.
+    """
     by, text, design = str(edit.get("by")), str(edit.get("text", "")), to_design(document)
     unit = "in" if edit.get("unit") == "in" else "mm"
     if by == "length":
         length = finite_between("scale", units.parse(text, "length", "scale", unit).value, 5.0, 600.0, "mm")
         grown = scaled(design, length / design.body.length_mm)
     elif by == "factor":
-        grown = scaled(design, finite_between("scale", units.parse(text, "number", "scale").value, 0.05, 20.0))
+        grown = scaled(
+            design, finite_between("scale", units.parse(text, "number", "scale").value, 0.05, 20.0)
+        )
     elif by == "volume":
-        grown = to_volume(design, finite_between("scale", units.parse(text, "volume", "scale", "ml").value, 0.05, 20_000.0, "ml"))
+        grown = to_volume(
+            design,
+            finite_between("scale", units.parse(text, "volume", "scale", "ml").value, 0.05, 20_000.0, "ml"),
+        )
     else:
         raise Refused("by", by, "length, factor or volume")
     for name in ("body.length_mm", "body.depth_mm", "body.width_mm"):
@@ -214,7 +230,12 @@ def _segment_material(document: Document, edit: Edit, catalogue: Catalogue) -> D
     rows = [row for row in document["segments"] if row["key"] != key]
     if name:
         found = body_material(name)
-        rows.append({"key": key, "material": asdict(Host(found.name, found.density_g_cm3, found.spread_g_cm3, found.kind))})
+        rows.append(
+            {
+                "key": key,
+                "material": asdict(Host(found.name, found.density_g_cm3, found.spread_g_cm3, found.kind)),
+            }
+        )
     document["segments"] = sorted(rows, key=lambda row: str(row["key"]))
     return document
 
@@ -230,7 +251,14 @@ def _hollow(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     body = to_design({**document, "shell": None}).body
     wall = min(2.0, round(_thinnest(body) / 5, 1))
     was = document["shell"] or {"wall_mm": wall, "around_mm": wall}
-    document["shell"] = asdict(Shell(was["wall_mm"], 0.0 if fill == "air" else body_material(fill).density_g_cm3, fill, was.get("around_mm", 0.0)))
+    document["shell"] = asdict(
+        Shell(
+            was["wall_mm"],
+            0.0 if fill == "air" else body_material(fill).density_g_cm3,
+            fill,
+            was.get("around_mm", 0.0),
+        )
+    )
     return document
 
 
@@ -244,13 +272,27 @@ def _swap_lip(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     was = document["lip"]
     if was is None:
         raise Refused("lip", None, "there is no lip to change: fit one")
-    document["lip"] = {**asdict(plate), "x_mm": was["x_mm"], "angle_deg": was["angle_deg"], "square_deg": was["square_deg"]}
+    document["lip"] = {
+        **asdict(plate),
+        "x_mm": was["x_mm"],
+        "angle_deg": was["angle_deg"],
+        "square_deg": was["square_deg"],
+    }
     return document
 
 
 EDITS: dict[str, Callable[[Document, Edit, Catalogue], Document]] = {
-    "point": _point, "add_point": _add_point, "drop_point": _drop_point, "exponent": _exponent, "widest": _widest, "turned": _turned, "mirror": _mirror,
+    "point": _point,
+    "add_point": _add_point,
+    "drop_point": _drop_point,
+    "exponent": _exponent,
+    "widest": _widest,
+    "turned": _turned,
+    "mirror": _mirror,
     "resize": _resize,
-    "joint": _joint, "segment_material": _segment_material, "hollow": _hollow, "swap_lip": _swap_lip,
-}  # fmt: skip
+    "joint": _joint,
+    "segment_material": _segment_material,
+    "hollow": _hollow,
+    "swap_lip": _swap_lip,
+}
 """What can be done to the shape, by name."""

@@ -23,7 +23,9 @@ DENSE_RESIN_G_CM3 = 1.6
 
 
 def _ballast(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
-    """Put a ballast answer on: its holes, pours and cavities replace those there were, or come beside them."""
+    """Put a ballast answer on: its holes, pours and cavities replace those there were, or come beside
+    them.
+    """
     if not any(edit.get(name) is not None for name in ("holes", "pours", "cavities")):
         raise Refused("holes", None, "holes, pours or cavities are needed")
     for group, name in (("ballast", "holes"), ("pours", "pours"), ("cavities", "cavities")):
@@ -62,7 +64,9 @@ def _want(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     was = to_design(document).want
     by = was.by if name == "floats" or was.by != "freeboard" else "speed"
     percent = {"floats": 15.0, "slow rise": 2.0, "suspends": 0.0, "slow sink": -2.0, "sinks": -15.0}[name]
-    document["want"] = want_row(replace(was, behaviour=name, speed_cm_s=TYPICAL_SPEED_CM_S[name], by=by, net_percent=percent))
+    document["want"] = want_row(
+        replace(was, behaviour=name, speed_cm_s=TYPICAL_SPEED_CM_S[name], by=by, net_percent=percent)
+    )
     return document
 
 
@@ -102,7 +106,9 @@ def _trial(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 
 def _pour(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     rows, length = document["pours"], document["body"]["length_mm"]
-    rows.append(asdict(Pour(free_key(rows, "p"), "dense resin", DENSE_RESIN_G_CM3, round(0.7 * length, 1), length)))
+    rows.append(
+        asdict(Pour(free_key(rows, "p"), "dense resin", DENSE_RESIN_G_CM3, round(0.7 * length, 1), length))
+    )
     return document
 
 
@@ -149,7 +155,10 @@ def _tie(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     if row is None:
         raise Refused("seat", seat, "there is no line tie on it yet: put one on in Shape")
     length = document["body"]["length_mm"]
-    row["seat"], row["x_mm"] = seat, {"nose": 0.0, "tail": length, "lip": 2.0}.get(seat, round(0.15 * length, 1))
+    row["seat"], row["x_mm"] = (
+        seat,
+        {"nose": 0.0, "tail": length, "lip": 2.0}.get(seat, round(0.15 * length, 1)),
+    )
     return document
 
 
@@ -160,7 +169,20 @@ def _drag(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 
 
 EDITS: dict[str, Callable[[Document, Edit, Catalogue], Document]] = {
-    "ballast": _ballast, "water": _water, "hold": _hold, "want": _want, "pose": _pose, "flag": _flag, "allow": _allow, "trial": _trial, "pour": _pour,
-    "cavity": _cavity, "clear": _clear, "scale": _scale, "hooks": _hooks, "tie": _tie, "drag": _drag,
-}  # fmt: skip
+    "ballast": _ballast,
+    "water": _water,
+    "hold": _hold,
+    "want": _want,
+    "pose": _pose,
+    "flag": _flag,
+    "allow": _allow,
+    "trial": _trial,
+    "pour": _pour,
+    "cavity": _cavity,
+    "clear": _clear,
+    "scale": _scale,
+    "hooks": _hooks,
+    "tie": _tie,
+    "drag": _drag,
+}
 """The Tank's edits by name."""

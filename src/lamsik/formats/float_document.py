@@ -1,4 +1,6 @@
-"""The float document: a float as JSON (format `lamsik-float`), parts, marks, tips of its box; checked as a whole."""
+"""The float document: a float as JSON (format `lamsik-float`), parts, marks, tips of its box; checked as a
+whole.
+"""
 
 import json
 from dataclasses import asdict, replace
@@ -29,9 +31,18 @@ def loads(data: bytes) -> Document:
     except (ValueError, RecursionError) as error:
         raise Refused("file", kind_of(data, "a JSON file"), "JSON text is needed") from error
     document = checked(found)
-    require(bool(document.get("marks")), "marks", "none", "at least one mark is needed: what it carries is said to a mark")
+    require(
+        bool(document.get("marks")),
+        "marks",
+        "none",
+        "at least one mark is needed: what it carries is said to a mark",
+    )
     design = to_float(document)
-    named = design if any(mark.name == design.wanted_mark for mark in design.marks) else replace(design, wanted_mark=design.marks[-1].name)
+    named = (
+        design
+        if any(mark.name == design.wanted_mark for mark in design.marks)
+        else replace(design, wanted_mark=design.marks[-1].name)
+    )
     return {"tips": [], "telltale": "No 8", "shots": "Split shot", "typed": {}, **with_float(document, named)}
 
 
@@ -42,13 +53,22 @@ def dumps(document: Document) -> str:
 
 def checked(document: Any) -> Document:
     """The document if it describes a float. Raises `Refused` with the first offending field."""
-    if not isinstance(document, dict) or document.get("format") != FORMAT or document.get("version") != VERSION:
+    if (
+        not isinstance(document, dict)
+        or document.get("format") != FORMAT
+        or document.get("version") != VERSION
+    ):
         raise Refused("format", document, f"a {FORMAT} document of version {VERSION} is needed")
     to_float(document)
     tips(document)
     Source(**checked_row(document.get("source", {}), Source, "source"))
     for name in ("telltale", "shots"):
-        require(isinstance(document.get(name, ""), str) and len(document.get(name, "")) <= 80, name, document.get(name), "a short text is needed")
+        require(
+            isinstance(document.get(name, ""), str) and len(document.get(name, "")) <= 80,
+            name,
+            document.get(name),
+            "a short text is needed",
+        )
     require(isinstance(document.get("typed", {}), dict), "typed", None, "an object is needed")
     return document
 
@@ -84,10 +104,15 @@ def _list(document: Document, name: str) -> list[Any]:
 def _part(row: Any, where: str) -> Part:
     points = row.get("points", []) if isinstance(row, dict) else []
     good = isinstance(points, list) and all(
-        isinstance(p, list) and len(p) == 2 and all(isinstance(v, int | float) and not isinstance(v, bool) for v in p) for p in points
+        isinstance(p, list)
+        and len(p) == 2
+        and all(isinstance(v, int | float) and not isinstance(v, bool) for v in p)
+        for p in points
     )
     require(good, f"{where}.points", points, "a list of pairs of numbers")
-    return Part(**checked_row(row, Part, where, ("points",)), points=tuple((float(s), float(r)) for s, r in points))
+    return Part(
+        **checked_row(row, Part, where, ("points",)), points=tuple((float(s), float(r)) for s, r in points)
+    )
 
 
 def part_row(part: Part) -> Document:
@@ -125,14 +150,38 @@ def blank(name: str, kind: str, water: Water) -> Document:
     """A float of a kind to begin from, at a usual size."""
     require(kind in KINDS, "kind", kind, f"one of {', '.join(KINDS)}")
     parts, marks = START[kind]
-    design = Float(name, kind, parts, marks, water, paint_g=0.06, varnish_g=0.08, family=kind, wanted_mark=marks[-1].name)
+    design = Float(
+        name, kind, parts, marks, water, paint_g=0.06, varnish_g=0.08, family=kind, wanted_mark=marks[-1].name
+    )
     box = [part_row(tip) for tip in TIPS] if kind in ("insert tip", "waggler", "antenna") else []
-    return with_float({"format": FORMAT, "version": VERSION, "tips": box, "telltale": "No 8", "shots": "Split shot", "typed": {}}, design)
+    return with_float(
+        {
+            "format": FORMAT,
+            "version": VERSION,
+            "tips": box,
+            "telltale": "No 8",
+            "shots": "Split shot",
+            "typed": {},
+        },
+        design,
+    )
 
 
-def _wood(key: str, kind: str, name: str, length: float, diameter: float, wood: str, foot: float = 0.0, **more: Any) -> Part:
+def _wood(
+    key: str, kind: str, name: str, length: float, diameter: float, wood: str, foot: float = 0.0, **more: Any
+) -> Part:
     found = body_material(wood)
-    return Part(key, kind, f"{name}, {wood}", length, diameter, found.density_g_cm3, foot, spread_g_cm3=found.spread_g_cm3, **more)
+    return Part(
+        key,
+        kind,
+        f"{name}, {wood}",
+        length,
+        diameter,
+        found.density_g_cm3,
+        foot,
+        spread_g_cm3=found.spread_g_cm3,
+        **more,
+    )
 
 
 def _metal(name: str, metal: str, length: float, diameter: float, foot: float, **more: Any) -> Part:
@@ -143,7 +192,17 @@ START: dict[str, tuple[tuple[Part, ...], tuple[Mark, ...]]] = {
     "stick": (
         (
             _wood("stem", "stem", "stem", 70, 2.5, "bamboo"),
-            _wood("body", "body", "body", 90, 8, "balsa", 70, form="own", points=((0.0, 0.42), (0.3, 0.66), (0.75, 1.0), (1.0, 0.8))),
+            _wood(
+                "body",
+                "body",
+                "body",
+                90,
+                8,
+                "balsa",
+                70,
+                form="own",
+                points=((0.0, 0.42), (0.3, 0.66), (0.75, 1.0), (1.0, 0.8)),
+            ),
         ),
         (Mark("shoulder", 150.0), Mark("tip", 159.0)),
     ),
@@ -164,7 +223,11 @@ START: dict[str, tuple[tuple[Part, ...], tuple[Mark, ...]]] = {
         (Mark("shoulder", 180.0), Mark("tip", 222.0)),
     ),
     "slider": (
-        (_wood("stem", "stem", "stem", 220, 4, "bamboo"), _wood("body", "body", "body", 70, 20, "balsa", 20, form="spindle"), _metal("ring", "brass", 16, 6, -16)),
+        (
+            _wood("stem", "stem", "stem", 220, 4, "bamboo"),
+            _wood("body", "body", "body", 70, 20, "balsa", 20, form="spindle"),
+            _metal("ring", "brass", 16, 6, -16),
+        ),
         (Mark("shoulder", 190.0), Mark("tip", 215.0)),
     ),
     "loaded": (
@@ -177,7 +240,10 @@ START: dict[str, tuple[tuple[Part, ...], tuple[Mark, ...]]] = {
         (Mark("shoulder", 170.0), Mark("tip", 196.0)),
     ),
     "insert tip": (
-        (_wood("body", "body", "straight cane", 200, 5.5, "bamboo", bore_mm=3.5), Part("tip", "tip", "insert, cane", 50, 2.0, 0.65, 200.0)),
+        (
+            _wood("body", "body", "straight cane", 200, 5.5, "bamboo", bore_mm=3.5),
+            Part("tip", "tip", "insert, cane", 50, 2.0, 0.65, 200.0),
+        ),
         (Mark("shoulder", 200.0), Mark("tip", 246.0)),
     ),
     "bulk foam": (

@@ -1,4 +1,6 @@
-"""JSON as people read it: indented, in UTF-8, numbers without the noise of binary fractions (23.2, not 23.200000000000003)."""
+"""JSON as people read it: indented, in UTF-8, numbers without the noise of binary fractions (23.2, not
+23.200000000000003).
+"""
 
 import json
 from typing import Any

@@ -23,25 +23,40 @@ def blank(name: str, host: Host, water: Water) -> Document:
     return new_document(name, replace(FORMS["slim"], key=OWN_LINES), host, water, Want())
 
 
-def with_lines(document: Document, side: Lines | None, top: Lines | None, width_mm: float | None = None) -> Document:
-    """The document with the lines of a side and a top outline [mm]; what sits on it keeps its place in proportion.
+def with_lines(
+    document: Document, side: Lines | None, top: Lines | None, width_mm: float | None = None
+) -> Document:
+    """The document with the lines of a side and a top outline [mm]; what sits on it keeps its place in
+    proportion.
 
     Without a top outline the plan follows the profile, at `width_mm` or 0.8 of the depth.
     """
     length = side.length_mm if side else float(document["body"]["length_mm"])
-    made = with_design(document, with_length(to_design(document), length)) if abs(length - document["body"]["length_mm"]) > 1e-9 else dict(document)
+    made = (
+        with_design(document, with_length(to_design(document), length))
+        if abs(length - document["body"]["length_mm"]) > 1e-9
+        else dict(document)
+    )
     block = dict(made["body"], turned=False, mesh=None)
     if side is not None:
         depth = side.depth_mm
         block |= {
-            "depth_mm": depth, "top_shares": _shares(side.upper, depth), "bottom_shares": _shares(side.lower, depth), "widest_shares": None,
-            "round_nose": True, "round_tail": True,
-        }  # fmt: skip
+            "depth_mm": depth,
+            "top_shares": _shares(side.upper, depth),
+            "bottom_shares": _shares(side.lower, depth),
+            "widest_shares": None,
+            "round_nose": True,
+            "round_tail": True,
+        }
     if top is not None:
         width = 2 * max(v for _, v in top.upper)
         block |= {"width_mm": width, "half_width_shares": _shares(top.upper, width)}
     elif side is not None:
-        width = finite_between("width", width_mm, 0.5, 300.0, "mm") if width_mm else round(ROUND_WIDTH * side.depth_mm, 1)
+        width = (
+            finite_between("width", width_mm, 0.5, 300.0, "mm")
+            if width_mm
+            else round(ROUND_WIDTH * side.depth_mm, 1)
+        )
         half = [(s, max(u - v, 0.0) / 2) for (s, u), (_, v) in zip(side.upper, side.lower, strict=True)]
         most = 2 * max(v for _, v in half)
         block |= {"width_mm": width, "half_width_shares": [[s, v / most] for s, v in half]}
@@ -63,13 +78,23 @@ def with_mesh(document: Document, found: Measured, digest: str, name: str) -> Do
     rows = {
         key: [[s, min(max(v / size, -1.0), 1.0)] for s, v in zip(curve.shares, curve.values_mm, strict=True)]
         for key, curve, size in (
-            ("top_shares", body.top, depth), ("bottom_shares", body.bottom, depth),
-            ("half_width_shares", body.half_width, width), ("widest_shares", body.widest, depth),
+            ("top_shares", body.top, depth),
+            ("bottom_shares", body.bottom, depth),
+            ("half_width_shares", body.half_width, width),
+            ("widest_shares", body.widest, depth),
         )
-    }  # fmt: skip
+    }
     block = {
-        **document["body"], **rows, "length_mm": body.length_mm, "depth_mm": depth, "width_mm": width, "round_nose": True, "round_tail": True, "turned": False,
-        "upper_exponent": body.upper_exponent, "lower_exponent": body.lower_exponent,
+        **document["body"],
+        **rows,
+        "length_mm": body.length_mm,
+        "depth_mm": depth,
+        "width_mm": width,
+        "round_nose": True,
+        "round_tail": True,
+        "turned": False,
+        "upper_exponent": body.upper_exponent,
+        "lower_exponent": body.lower_exponent,
         "mesh": {"digest": digest, "faces": len(found.shares.faces), "name": name[:200]},
-    }  # fmt: skip
+    }
     return {**document, "body": block}

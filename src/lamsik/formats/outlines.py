@@ -1,4 +1,6 @@
-"""Outlines out of drawing files: what is a side, what a top, in millimetres; nothing in a file is ever run or fetched."""
+"""Outlines out of drawing files: what is a side, what a top, in millimetres; nothing in a file is ever run
+or fetched.
+"""
 
 from dataclasses import dataclass
 
@@ -29,7 +31,9 @@ class Found:
 
 @dataclass(frozen=True, eq=False)
 class Outlines:
-    """The side outline, the top one where the file has it, and our own document where the file still carries it unchanged."""
+    """The side outline, the top one where the file has it, and our own document where the file still
+    carries it unchanged.
+    """
 
     side: Array
     top: Array | None = None
@@ -37,30 +41,50 @@ class Outlines:
 
 
 def chosen(found: list[Found], document: Document | None = None) -> Outlines:
-    """Side and top out of a file's closed outlines: by their names, else the largest, and the next largest of like length below it.
+    """Side and top out of a file's closed outlines: by their names, else the largest, and the next largest of
+    like length below it.
 
     Raises `Refused` where there is none.
     """
     if not found:
-        raise Refused("file", "no closed outline", "draw the side as one closed path, and the top, if any, as another")
+        raise Refused(
+            "file", "no closed outline", "draw the side as one closed path, and the top, if any, as another"
+        )
     for row in found:
         if not np.all(np.abs(row.points) <= FARTHEST_MM):  # nor is what is no number
-            raise Refused("file", row.name or None, f"an outline reaches further than {FARTHEST_MM / 1000:.0f} m: see what else is in the drawing")
+            raise Refused(
+                "file",
+                row.name or None,
+                f"an outline reaches further than {FARTHEST_MM / 1000:.0f} m: see what else is in the"
+                " drawing",
+            )
     by_size = sorted(found, key=lambda row: -row.area_mm2)
     side = next((row for row in by_size if SIDE in row.name.lower()), None)
     top = next((row for row in by_size if TOP in row.name.lower() and row is not side), None)
     if side is None:
         rest = [row for row in by_size if row is not top]
-        side = max(rest, key=lambda row: float(row.points[:, 1].max())) if top is None and _alike(rest) else rest[0]
+        side = (
+            max(rest, key=lambda row: float(row.points[:, 1].max()))
+            if top is None and _alike(rest)
+            else rest[0]
+        )
     if top is None:
-        others = [row for row in by_size if row is not side and _length(row) > 0.8 * _length(side) and _length(row) < 1.25 * _length(side)]
+        others = [
+            row
+            for row in by_size
+            if row is not side and _length(row) > 0.8 * _length(side) and _length(row) < 1.25 * _length(side)
+        ]
         top = others[0] if others else None
     return Outlines(_closed(side.points), _closed(top.points) if top else None, document)
 
 
 def _alike(rows: list[Found]) -> bool:
     """Whether the two largest are as long as each other: side above, top below."""
-    return len(rows) > 1 and 0.8 < _length(rows[1]) / max(_length(rows[0]), 1e-9) < 1.25 and rows[1].area_mm2 > 0.1 * rows[0].area_mm2
+    return (
+        len(rows) > 1
+        and 0.8 < _length(rows[1]) / max(_length(rows[0]), 1e-9) < 1.25
+        and rows[1].area_mm2 > 0.1 * rows[0].area_mm2
+    )
 
 
 def _length(row: Found) -> float:
@@ -68,6 +92,8 @@ def _length(row: Found) -> float:
 
 
 def _closed(points: Array) -> Array:
-    """The points without the repeated last one, moved so that the nose is at 0 and z = 0 in the middle of its height."""
+    """The points without the repeated last one, moved so that the nose is at 0 and z = 0 in the middle of
+    its height.
+    """
     kept = points[:-1] if len(points) > 3 and np.allclose(points[0], points[-1]) else points
     return np.asarray(kept - np.array([kept[:, 0].min(), (kept[:, 1].min() + kept[:, 1].max()) / 2]))

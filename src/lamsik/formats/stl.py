@@ -1,4 +1,6 @@
-"""STL, binary and text: read by trimesh, checked by the core; written in binary with its accuracy in the header."""
+"""STL, binary and text: read by trimesh, checked by the core; written in binary with its accuracy in the
+header.
+"""
 
 from collections.abc import Callable
 from io import BytesIO
@@ -38,7 +40,7 @@ def read(data: bytes, step: Callable[[float, str], None] = _quiet) -> Checked:
     try:
         found: Any = trimesh.load(BytesIO(data), file_type="stl", process=False)
         vertices, faces = np.asarray(found.vertices, dtype=float), np.asarray(found.faces)
-    except Exception as error:  # noqa: BLE001 - whatever the reader stumbles over, the file cannot be read
+    except Exception as error:
         raise Refused("stl", kind_of(data, "an STL mesh"), "this is no STL file that can be read") from error
     step(0.4, f"joining the corners of {len(faces)} triangles")
     merged = _merged(vertices, faces)
@@ -54,7 +56,12 @@ def _refuse_cut_short(data: bytes) -> None:
     if count > MOST_FACES:
         raise Refused("stl", f"{count} triangles", f"at most {MOST_FACES}, or it is no STL file")
     if len(data) < HEAD + 50 * count or count == 0:
-        raise Refused("stl", f"{len(data)} bytes", f"the file says {count} triangles and holds {max(len(data) - HEAD, 0) // 50}: it is cut short, or no STL file")
+        raise Refused(
+            "stl",
+            f"{len(data)} bytes",
+            f"the file says {count} triangles and holds {max(len(data) - HEAD, 0) // 50}: it is cut short, or"
+            " no STL file",
+        )
 
 
 def _merged(vertices: Any, faces: Any) -> tuple[Any, Any]:
@@ -63,7 +70,9 @@ def _merged(vertices: Any, faces: Any) -> tuple[Any, Any]:
         return vertices, faces
     size = float(np.ptp(vertices, axis=0).max()) or 1.0
     spots = np.round((vertices - vertices.min(axis=0)) / (size * 1e-6)).astype(np.int64)
-    _, first, back = np.unique(spots @ np.array([1, 2_097_152, 2_097_152**2]), return_index=True, return_inverse=True)
+    _, first, back = np.unique(
+        spots @ np.array([1, 2_097_152, 2_097_152**2]), return_index=True, return_inverse=True
+    )
     return vertices[first], back.reshape(-1)[np.asarray(faces)]
 
 
@@ -72,7 +81,8 @@ APART_DIGITS = 4
 
 
 def write(mesh: Mesh, title: str) -> bytes:
-    """A mesh [mm] as a binary STL, its title cut at a word in the header; triangles that have no area in the file's own numbers are left out.
+    """A mesh [mm] as a binary STL, its title cut at a word in the header; triangles that have no area in the
+    file's own numbers are left out.
 
     A fan at a pole, or corners that the file cannot tell apart, would make other readers call it open.
     """

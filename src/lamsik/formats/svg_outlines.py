@@ -1,4 +1,6 @@
-"""SVG in: paths, shapes, transforms and units by svgelements, after defusedxml has looked for what must not be there. SVG out: see web/pictures."""
+"""SVG in: paths, shapes, transforms and units by svgelements, after defusedxml has looked for what must
+not be there. SVG out: see web/pictures.
+"""
 
 import json
 import re
@@ -40,8 +42,10 @@ def read(data: bytes) -> Outlines:
         root = SafeTree.fromstring(data, forbid_dtd=False)
     except DefusedXmlException as error:
         raise Refused("svg", None, "entities are not read: save it as plain SVG") from error
-    except Exception as error:  # noqa: BLE001 - any parser complaint means the same to the maker
-        raise Refused("svg", kind_of(data, "an SVG drawing"), "this is no SVG file that can be read") from error
+    except Exception as error:
+        raise Refused(
+            "svg", kind_of(data, "an SVG drawing"), "this is no SVG file that can be read"
+        ) from error
     if _tag(root) != "svg":
         raise Refused("svg", _tag(root), "this is XML but no SVG")
     _refuse_active(root)
@@ -57,31 +61,51 @@ def _refuse_active(root: Element) -> None:
     for element in root.iter():
         name = _tag(element)
         if name in BANNED:
-            raise Refused("svg", f"<{name}>", "scripts, pictures, copies and movement are not read: save the outlines alone as plain SVG")
-        if name == "style" and any(word in (element.text or "").lower() for word in ("@import", "url(", "expression(")):
-            raise Refused("svg", "<style> with a link", "links out of the file are not followed: save it as plain SVG")
+            raise Refused(
+                "svg",
+                f"<{name}>",
+                "scripts, pictures, copies and movement are not read: save the outlines alone as plain SVG",
+            )
+        if name == "style" and any(
+            word in (element.text or "").lower() for word in ("@import", "url(", "expression(")
+        ):
+            raise Refused(
+                "svg", "<style> with a link", "links out of the file are not followed: save it as plain SVG"
+            )
         for key, value in element.attrib.items():
             bare, text = key.rsplit("}", 1)[-1].lower(), value.strip().lower()
             if bare.startswith("on"):
                 raise Refused("svg", f'{bare}="…" in <{name}>', "events are not read: save it as plain SVG")
             if bare in ("href", "src") and not text.startswith("#"):
-                raise Refused("svg", value[:60], "links out of the file are not followed: save it as plain SVG")
+                raise Refused(
+                    "svg", value[:60], "links out of the file are not followed: save it as plain SVG"
+                )
             if "url(" in text and "url(#" not in text.replace('"', "").replace("'", ""):
-                raise Refused("svg", value[:60], "links out of the file are not followed: save it as plain SVG")
+                raise Refused(
+                    "svg", value[:60], "links out of the file are not followed: save it as plain SVG"
+                )
 
 
 def _closed_shapes(data: bytes) -> list[Found]:
     longest = max((len(NUMBER.findall(path)) for path in LONG_PATH.findall(data)), default=0)
-    if longest > 8 * MOST_POINTS:  # a curve is up to six numbers a corner; counted before anything is built of them
-        raise Refused("svg", f"a path of {longest} numbers", f"at most {MOST_POINTS} points in one path: simplify it where it was drawn")
+    if (
+        longest > 8 * MOST_POINTS
+    ):  # a curve is up to six numbers a corner; counted before anything is built of them
+        raise Refused(
+            "svg",
+            f"a path of {longest} numbers",
+            f"at most {MOST_POINTS} points in one path: simplify it where it was drawn",
+        )
     try:
         drawing = SVG.parse(BytesIO(data), reify=True, ppi=96.0)
-    except Exception as error:  # noqa: BLE001 - the file is well-formed XML whose geometry cannot be read
+    except Exception as error:
         raise Refused("svg", None, "its paths cannot be read: save it anew as plain SVG") from error
     found: list[Found] = []
     for count, element in enumerate(drawing.elements()):
         if count > MOST_SHAPES:
-            raise Refused("svg", f"more than {MOST_SHAPES} shapes", "keep the side and the top outline, drop the rest")
+            raise Refused(
+                "svg", f"more than {MOST_SHAPES} shapes", "keep the side and the top outline, drop the rest"
+            )
         if isinstance(element, Shape):
             found += _outlines_of(element)
     return found
@@ -110,7 +134,9 @@ def _points(path: Any) -> Array:
         else:
             rows += [(p.x, p.y) for p in (piece.point(t) for t in np.linspace(0.0, 1.0, 33)[1:])]
         if len(rows) > MOST_POINTS:
-            raise Refused("svg", f"more than {MOST_POINTS} points in one path", "simplify the path where it was drawn")
+            raise Refused(
+                "svg", f"more than {MOST_POINTS} points in one path", "simplify the path where it was drawn"
+            )
     return np.array(rows, dtype=float).reshape(-1, 2)
 
 
@@ -131,7 +157,10 @@ def own_metadata(document: Document, paths: list[str]) -> str:
 
 def _own_document(root: Element) -> Document | None:
     """The document our own file carries, if its outlines are still those drawn from it."""
-    found = next((element for element in root.iter() if _tag(element) == "metadata" and element.get("id") == OURS), None)
+    found = next(
+        (element for element in root.iter() if _tag(element) == "metadata" and element.get("id") == OURS),
+        None,
+    )
     if found is None or not found.text:
         return None
     try:

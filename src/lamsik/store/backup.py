@@ -1,4 +1,6 @@
-"""Backup and restore of a running shop: whole copies, looked into before they replace anything, made by the day and thinned."""
+"""Backup and restore of a running shop: whole copies, looked into before they replace anything, made by
+the day and thinned.
+"""
 
 import os
 import sqlite3
@@ -16,8 +18,15 @@ from lamsik.store.database import FILE_NAME, MIGRATIONS, connect, migrate
 
 FOLDER = "backups"
 NAMED = "shop-{:%Y%m%d-%H%M%S}.sqlite3"
-COUNTED = (("bodies", "document WHERE kind = 'body'"), ("floats", "document WHERE kind = 'float'"), ("moulds", "document WHERE kind = 'mould'"),
-           ("orders", "shop_order"), ("pieces", "piece"), ("weighings", "weighing"), ("batches", "batch"))  # fmt: skip
+COUNTED = (
+    ("bodies", "document WHERE kind = 'body'"),
+    ("floats", "document WHERE kind = 'float'"),
+    ("moulds", "document WHERE kind = 'mould'"),
+    ("orders", "shop_order"),
+    ("pieces", "piece"),
+    ("weighings", "weighing"),
+    ("batches", "batch"),
+)
 
 
 @dataclass(frozen=True)
@@ -35,7 +44,8 @@ class Contents:
 
 
 def backup(folder: Path, target: Path) -> None:
-    """A whole copy of the shop as one SQLite file, written beside and put in place at the end; for its owner's eyes only.
+    """A whole copy of the shop as one SQLite file, written beside and put in place at the end; for its
+    owner's eyes only.
 
     Raises:
         Refused: no shop there; a place that cannot be written, is a folder, or is the shop itself.
@@ -63,7 +73,8 @@ def backup(folder: Path, target: Path) -> None:
 def restore(folder: Path, source: Path) -> Path | None:
     """Put a backup in the place of the shop, whole or not at all; returns where the state before it was kept.
 
-    The write lock is held from before that state is copied until the new one is in: what is acknowledged meanwhile is in neither's gap.
+    The write lock is held from before that state is copied until the new one is in: what is acknowledged
+    meanwhile is in neither's gap.
 
     Raises:
         Refused: the file is no backup of a shop, damaged, or from a newer program.
@@ -109,7 +120,7 @@ def _opens(shop: Path) -> bool:
         engine = connect(shop)
         migrate(engine)
         engine.dispose()
-    except Exception:  # noqa: BLE001 - whatever is wrong with it, it is put aside whole
+    except Exception:
         return False
     return True
 
@@ -123,12 +134,19 @@ def _copied_in(folder: Path, ready: Path) -> Path:
         shop.execute("BEGIN IMMEDIATE")
         try:
             backup(folder, kept)
-            for name in [row[0] for row in shop.execute("SELECT name FROM main.sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'")]:
+            for name in [
+                row[0]
+                for row in shop.execute(
+                    "SELECT name FROM main.sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'"
+                )
+            ]:
                 if words.is_index(name):
                     continue
-                columns = ", ".join(f'"{row[1]}"' for row in shop.execute(f'PRAGMA main.table_info("{name}")'))
-                shop.execute(f'DELETE FROM main."{name}"')  # noqa: S608 - names of our own tables
-                shop.execute(f'INSERT INTO main."{name}" ({columns}) SELECT {columns} FROM ready."{name}"')  # noqa: S608
+                columns = ", ".join(
+                    f'"{row[1]}"' for row in shop.execute(f'PRAGMA main.table_info("{name}")')
+                )
+                shop.execute(f'DELETE FROM main."{name}"')
+                shop.execute(f'INSERT INTO main."{name}" ({columns}) SELECT {columns} FROM ready."{name}"')
             shop.execute("COMMIT")
         except BaseException:
             shop.execute("ROLLBACK")
@@ -138,7 +156,9 @@ def _copied_in(folder: Path, ready: Path) -> Path:
 
 
 def _unused(path: Path) -> Path:
-    """The path, or the next one beside it: an earlier copy (perhaps the one being restored) is never overwritten."""
+    """The path, or the next one beside it: an earlier copy (perhaps the one being restored) is never
+    overwritten.
+    """
     number = 2
     while path.exists():
         path = path.with_stem(f"{path.stem.split('_')[0]}_{number}")
@@ -152,7 +172,9 @@ def _address(path: Path) -> str:
 
 
 def look_into(source: Path) -> Contents:
-    """What is in a backup. Raises `Refused` for what is none: damaged, of a newer program, without a shop's tables, with rows that point nowhere."""
+    """What is in a backup. Raises `Refused` for what is none: damaged, of a newer program, without a
+    shop's tables, with rows that point nowhere.
+    """
     if not source.is_file():
         raise Refused("file", str(source), "no such file")
     try:
@@ -161,7 +183,9 @@ def look_into(source: Path) -> Contents:
                 raise Refused("file", str(source), "this backup is damaged; take an older one")
             there = _check_tables(copy, source)
             held = [(name, what) for name, what in COUNTED if what.split()[0] in there]
-            counts = tuple((name, int(copy.execute(f"SELECT count(*) FROM {what}").fetchone()[0])) for name, what in held)  # noqa: S608
+            counts = tuple(
+                (name, int(copy.execute(f"SELECT count(*) FROM {what}").fetchone()[0])) for name, what in held
+            )
             last = copy.execute("SELECT max(saved_at) FROM revision").fetchone()[0]
     except sqlite3.DatabaseError as error:
         raise Refused("file", str(source), f"not a backup of a shop ({error})") from error
@@ -170,18 +194,31 @@ def look_into(source: Path) -> Contents:
 
 def _check_tables(copy: sqlite3.Connection, source: Path) -> set[str]:
     there = {row[0] for row in copy.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
-    version = copy.execute("SELECT version_num FROM alembic_version").fetchone() if "alembic_version" in there else None
+    version = (
+        copy.execute("SELECT version_num FROM alembic_version").fetchone()
+        if "alembic_version" in there
+        else None
+    )
     if version is None:
         raise Refused("file", str(source), "not a backup of a shop (it says no version)")
     known = {path.name.split("_")[0] for path in (MIGRATIONS / "versions").glob("*.py")}
     if version[0] not in known:
         raise Refused("file", str(source), "this backup is from a newer program; update first")
-    lacking = sorted(set(SQLModel.metadata.tables) - there) if version[0] == max(known) else sorted({"document", "revision", "piece", "shop_order"} - there)
+    lacking = (
+        sorted(set(SQLModel.metadata.tables) - there)
+        if version[0] == max(known)
+        else sorted({"document", "revision", "piece", "shop_order"} - there)
+    )
     if lacking:
         raise Refused("file", str(source), f"not a backup of a shop (there is no table {lacking[0]})")
     loose = copy.execute("PRAGMA foreign_key_check").fetchone()
     if loose is not None:
-        raise Refused("file", str(source), f"this backup is torn: a row of {loose[0]} points to one of {loose[2]} that is not there; take an older one")
+        raise Refused(
+            "file",
+            str(source),
+            f"this backup is torn: a row of {loose[0]} points to one of {loose[2]} that is not there; take an"
+            " older one",
+        )
     return there
 
 
@@ -210,7 +247,11 @@ def age(folder: Path, at: datetime) -> timedelta | None:
 
 
 def make_daily(folder: Path, plan: Callable[[], tuple[bool, int]], at: datetime) -> Path | None:
-    """A backup if the shop wants one a day and the last is a day old; `plan` gives whether, and how many are kept."""
+    """A backup if the shop wants one a day and the last is a day old; `plan` gives whether, and how many
+    are kept.
+    """
     wanted, keep = plan()
     old = age(folder, at)
-    return make(folder, at, keep) if wanted and (old is None or old >= timedelta(hours=23, minutes=50)) else None
+    return (
+        make(folder, at, keep) if wanted and (old is None or old >= timedelta(hours=23, minutes=50)) else None
+    )

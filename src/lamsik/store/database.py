@@ -36,7 +36,9 @@ def connect(path: Path) -> Engine:
 
     @event.listens_for(engine, "connect")
     def _prepare(connection: Any, _record: Any) -> None:
-        connection.isolation_level = None  # transactions begin below, so that migrations are whole or not at all
+        connection.isolation_level = (
+            None  # transactions begin below, so that migrations are whole or not at all
+        )
         cursor = connection.cursor()
         cursor.execute("PRAGMA journal_mode = WAL")
         cursor.execute("PRAGMA synchronous = FULL")
@@ -52,7 +54,9 @@ def connect(path: Path) -> Engine:
 
 
 def for_writing(engine: Engine) -> Engine:
-    """The engine with transactions that take the write lock at once: no reader turns writer half-way and fails."""
+    """The engine with transactions that take the write lock at once: no reader turns writer half-way and
+    fails.
+    """
     return engine.execution_options(immediate=True)
 
 

@@ -13,10 +13,17 @@ from lamsik.store.tables import Document, Revision
 
 
 class Stale(Refused):
-    """The document was changed elsewhere since it was loaded. A form that can show again what was typed says so beside it."""
+    """The document was changed elsewhere since it was loaded. A form that can show again what was typed
+    says so beside it.
+    """
 
     def __init__(self, says: str) -> None:
-        super().__init__("", "", "it was changed elsewhere meanwhile: what you typed is still here; keep it again to put it over that")
+        super().__init__(
+            "",
+            "",
+            "it was changed elsewhere meanwhile: what you typed is still here; keep it again to put it over"
+            " that",
+        )
         self.args, self.elsewhere = (says,), says
 
     def __str__(self) -> str:
@@ -47,7 +54,9 @@ def next_code(session: Session, kind: str, stem: str) -> str:
 
 
 def found(kind: str, text: str = "") -> SelectOfScalar[Document]:
-    """The question for documents of a kind that are not deleted, by name; only those matching `text` if given."""
+    """The question for documents of a kind that are not deleted, by name; only those matching `text` if
+    given.
+    """
     query = select(Document).where(Document.kind == kind, col(Document.deleted_at).is_(None))
     if text:
         query = query.where(col(Document.search).like(pattern(text), escape="\\"))
@@ -55,7 +64,9 @@ def found(kind: str, text: str = "") -> SelectOfScalar[Document]:
 
 
 def listed(session: Session, kind: str, text: str = "", most: int | None = None) -> Sequence[Document]:
-    """Documents of a kind by name, all of them unless the list ends somewhere: of what there can be many of, it does."""
+    """Documents of a kind by name, all of them unless the list ends somewhere: of what there can be many
+    of, it does.
+    """
     return session.exec(found(kind, text).limit(most)).all()
 
 
@@ -66,7 +77,9 @@ def content(session: Session, row: Document) -> dict[str, Any]:
 
 def currents(session: Session, rows: Sequence[Document]) -> dict[int, Revision]:
     """The current revision of many documents by their id, in one query."""
-    query = select(Revision).join(Document, (col(Revision.document_id) == Document.id) & (col(Revision.number) == Document.current))
+    query = select(Revision).join(
+        Document, (col(Revision.document_id) == Document.id) & (col(Revision.number) == Document.current)
+    )
     current = session.exec(query.where(col(Document.id).in_([row.id for row in rows]))).all()
     history.ready(session, current)
     return {r.document_id: r for r in current}
@@ -89,7 +102,9 @@ class Missing(LookupError):
 
 
 def revisions(row: Document) -> SelectOfScalar[Revision]:
-    """The question for all revisions of a document, the newest first; those made beside for one piece included. They are not made whole."""
+    """The question for all revisions of a document, the newest first; those made beside for one piece
+    included. They are not made whole.
+    """
     return select(Revision).where(Revision.document_id == row.id).order_by(col(Revision.number).desc())
 
 
@@ -131,7 +146,11 @@ def undo(session: Session, row: Document) -> bool:
 
 def redo(session: Session, row: Document) -> bool:
     """Go forward to the newest revision made from the current one; False if there is none."""
-    query = select(func.max(Revision.number)).where(Revision.document_id == row.id, Revision.parent == row.current, Revision.beside == False)  # noqa: E712 - SQL
+    query = select(func.max(Revision.number)).where(
+        Revision.document_id == row.id,
+        Revision.parent == row.current,
+        col(Revision.beside).is_(False),
+    )
     return _move(session, row, session.exec(query).one())
 
 
@@ -149,7 +168,9 @@ def _move(session: Session, row: Document, number: int | None) -> bool:
 def branch(session: Session, row: Document, new: dict[str, Any], parent: int, note: str) -> Revision:
     """A revision beside the current one: for one piece, without changing the design for others."""
     last = session.exec(select(func.max(Revision.number)).where(Revision.document_id == row.id)).one()
-    made = Revision(document_id=_id(row), number=(last or 0) + 1, parent=parent, content=new, note=note, beside=True)
+    made = Revision(
+        document_id=_id(row), number=(last or 0) + 1, parent=parent, content=new, note=note, beside=True
+    )
     session.add(made)
     session.flush()
     return made

@@ -11,7 +11,9 @@ from lamsik.core.rows import checked_row
 from lamsik.store import documents
 from lamsik.store.tables import Drill, Weighed
 
-STANDARD = ShotTable("Split shot", "letters and numbers", "nominal, lead", tuple(Shot(name, mass) for name, mass in NOMINAL))
+STANDARD = ShotTable(
+    "Split shot", "letters and numbers", "nominal, lead", tuple(Shot(name, mass) for name, mass in NOMINAL)
+)
 """What a shop without a table of its own is looked at with."""
 
 
@@ -21,15 +23,22 @@ def table_of(content: Mapping[str, Any]) -> ShotTable:
     if not isinstance(rows, list) or len(rows) > 60:
         raise Refused("shots", rows, "a list of at most 60 sizes")
     shots = tuple(Shot(**checked_row(row, Shot, f"size {n}")) for n, row in enumerate(rows, start=1))
-    return ShotTable(**checked_row({k: v for k, v in content.items() if k != "shots"}, ShotTable, besides=("shots",)), shots=shots)
+    return ShotTable(
+        **checked_row({k: v for k, v in content.items() if k != "shots"}, ShotTable, besides=("shots",)),
+        shots=shots,
+    )
 
 
 def table_content(table: ShotTable) -> dict[str, Any]:
     """The table as it is kept."""
     return {
-        "name": table.name, "country": table.country, "series": table.series,
-        "shots": [{"name": s.name, "mass_g": s.mass_g, "density_g_cm3": s.density_g_cm3} for s in table.shots],
-    }  # fmt: skip
+        "name": table.name,
+        "country": table.country,
+        "series": table.series,
+        "shots": [
+            {"name": s.name, "mass_g": s.mass_g, "density_g_cm3": s.density_g_cm3} for s in table.shots
+        ],
+    }
 
 
 def tables(session: Session) -> dict[str, ShotTable]:
@@ -51,6 +60,8 @@ MOST_TAUGHT = 200
 
 def finished(session: Session) -> list[Weighed]:
     """The newest finished floats that were weighed by difference, in the order they were weighed."""
-    query = select(Weighed).where(col(Weighed.float_id).is_not(None), col(Weighed.sinker_g) > 0, col(Weighed.deleted_at).is_(None))
+    query = select(Weighed).where(
+        col(Weighed.float_id).is_not(None), col(Weighed.sinker_g) > 0, col(Weighed.deleted_at).is_(None)
+    )
     rows = session.exec(query.order_by(col(Weighed.id).desc()).limit(MOST_TAUGHT)).all()
     return [row for row in reversed(rows) if row.marks]

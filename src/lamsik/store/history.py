@@ -1,4 +1,6 @@
-"""Old revisions, kept as what differs from a neighbour: nothing of a document's history is ever lost, and it stays small."""
+"""Old revisions, kept as what differs from a neighbour: nothing of a document's history is ever lost, and
+it stays small.
+"""
 
 import json
 import zlib
@@ -28,7 +30,14 @@ def ready(session: Session, rows: Sequence[Revision]) -> None:
     """Make packed revisions whole, and bring the meshes that any of them names."""
     packed = [row for row in rows if row.packed is not None]
     bases = {row.packed_on for row in packed}
-    texts = {row.id: _text(row.content) for row in session.exec(select(Revision).where(col(Revision.id).in_(bases))).all()} if bases else {}
+    texts = (
+        {
+            row.id: _text(row.content)
+            for row in session.exec(select(Revision).where(col(Revision.id).in_(bases))).all()
+        }
+        if bases
+        else {}
+    )
     for row in packed:
         set_committed_value(row, "content", _unpacked(row.packed or b"", texts[row.packed_on]))
     skins.ready(session, (row.content for row in rows))
@@ -42,7 +51,11 @@ def pack(session: Session, document: Document, today: datetime | None = None) ->
         Revision.number != document.current,
         col(Revision.saved_at) < (today or now()) - WHOLE_FOR,
         col(Revision.packed).is_(None),
-        col(Revision.id).not_in(select(Revision.packed_on).where(Revision.document_id == document.id, col(Revision.packed_on).is_not(None))),
+        col(Revision.id).not_in(
+            select(Revision.packed_on).where(
+                Revision.document_id == document.id, col(Revision.packed_on).is_not(None)
+            )
+        ),
     )
     found = session.exec(old.order_by(col(Revision.number)).limit(AT_ONCE)).all()
     done = 0
@@ -57,14 +70,22 @@ def pack(session: Session, document: Document, today: datetime | None = None) ->
 
 
 def _newest(session: Session, document: Document) -> int:
-    query = select(Revision.number).where(Revision.document_id == document.id).order_by(col(Revision.number).desc())
+    query = (
+        select(Revision.number)
+        .where(Revision.document_id == document.id)
+        .order_by(col(Revision.number).desc())
+    )
     return session.exec(query.limit(1)).one()
 
 
 def _base(session: Session, row: Revision) -> Revision:
     """The first revision of the span a revision lies in; it is never packed itself."""
     first = row.number - row.number % ON_ONE
-    query = select(Revision).where(Revision.document_id == row.document_id, col(Revision.number) >= first).order_by(col(Revision.number))
+    query = (
+        select(Revision)
+        .where(Revision.document_id == row.document_id, col(Revision.number) >= first)
+        .order_by(col(Revision.number))
+    )
     return session.exec(query.limit(1)).one()
 
 
@@ -73,7 +94,9 @@ def _text(content: dict[str, Any]) -> bytes:
 
 
 def _packed(content: dict[str, Any], base: bytes) -> bytes:
-    """What a text adds to that of its base: deflate with the base as its dictionary (RFC 1950, preset dictionary)."""
+    """What a text adds to that of its base: deflate with the base as its dictionary (RFC 1950, preset
+    dictionary).
+    """
     work = zlib.compressobj(9, zdict=base)
     return work.compress(json.dumps(content, ensure_ascii=False).encode("utf-8")) + work.flush()
 

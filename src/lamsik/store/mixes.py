@@ -32,7 +32,9 @@ def unreadable(session: Session, text: str = "") -> list[tuple[Document, Refused
     return _sorted(session, text)[1]
 
 
-def _sorted(session: Session, text: str) -> tuple[dict[int, tuple[Document, Product]], list[tuple[Document, Refused]]]:
+def _sorted(
+    session: Session, text: str
+) -> tuple[dict[int, tuple[Document, Product]], list[tuple[Document, Refused]]]:
     rows = documents.listed(session, "product", text)
     found = documents.contents(session, rows)
     good: dict[int, tuple[Document, Product]] = {}
@@ -52,12 +54,16 @@ def product_of(session: Session, key: int) -> Product:
 
 def add_product(session: Session, product: Product, note: str = "") -> Document:
     """Keep a new product."""
-    return documents.create(session, "product", documents.next_code(session, "product", "X"), to_document(keepable(product)), note)
+    return documents.create(
+        session, "product", documents.next_code(session, "product", "X"), to_document(keepable(product)), note
+    )
 
 
 def tubs(session: Session, product_id: int) -> Sequence[Tub]:
     """Tubs of a product that are not gone, the newest last."""
-    return session.exec(select(Tub).where(Tub.product_id == product_id, col(Tub.gone_at).is_(None)).order_by(col(Tub.id))).all()
+    return session.exec(
+        select(Tub).where(Tub.product_id == product_id, col(Tub.gone_at).is_(None)).order_by(col(Tub.id))
+    ).all()
 
 
 def tubs_by_product(session: Session) -> dict[int, list[Tub]]:
@@ -89,16 +95,22 @@ def put_back(session: Session, batch: Batch) -> None:
             session.add(row)
 
 
-def weigh(session: Session, batch: Batch, part: str, grams: float, tub: Tub | None, more: bool = False) -> None:
+def weigh(
+    session: Session, batch: Batch, part: str, grams: float, tub: Tub | None, more: bool = False
+) -> None:
     """Keep what the scale showed of a part and draw it from its tub.
 
-    Weighed again it takes the place of what was weighed before; `more` of it, from this tub or another, is kept beside that.
+    Weighed again it takes the place of what was weighed before; `more` of it, from this tub or another, is
+    kept beside that.
     """
     require(batch.state == WEIGHING, "batch", batch.state, "its parts are mixed already")
     lines = list(batch.weighed) if more else _without(session, batch, part)
     if tub is not None:
         draw(session, tub, grams)
-    batch.weighed = [*lines, {"part": part, "grams": grams, "tub": tub.id if tub else None, "lot": tub.lot if tub else ""}]
+    batch.weighed = [
+        *lines,
+        {"part": part, "grams": grams, "tub": tub.id if tub else None, "lot": tub.lot if tub else ""},
+    ]
     session.add(batch)
     session.flush()
 
@@ -117,7 +129,9 @@ def _without(session: Session, batch: Batch, part: str) -> list[dict[str, Any]]:
 
 
 def take_back(session: Session, batch: Batch, part: str) -> None:
-    """A part was not weighed after all: its grams are back in their tubs. Raises `Refused` once the batch is mixed."""
+    """A part was not weighed after all: its grams are back in their tubs. Raises `Refused` once the batch
+    is mixed.
+    """
     require(batch.state == WEIGHING, "batch", batch.state, "its parts are mixed already")
     require(any(line["part"] == part for line in batch.weighed), "part", part, "it was not weighed")
     batch.weighed = _without(session, batch, part)
@@ -146,7 +160,9 @@ def batches(session: Session, most: int = 12, state: str = "") -> Sequence[Batch
 def used_of(batch: Batch) -> float | None:
     """What of a batch was poured for its volume [g]; None where that cannot be told."""
     weighed = sum(float(line["grams"]) for line in batch.weighed)
-    planned = float(batch.plan.get("total_g") or weighed) + sum(float(extra["grams"]) for extra in batch.plan.get("extras", []))
+    planned = float(batch.plan.get("total_g") or weighed) + sum(
+        float(extra["grams"]) for extra in batch.plan.get("extras", [])
+    )
     return used_g(planned, weighed, float(batch.plan.get("left_g") or 0.0))
 
 
@@ -157,9 +173,15 @@ MOST_TAUGHT = 60
 def loss_of(session: Session, product_id: int) -> tuple[float, int]:
     """The loss to plan with for a product, and how many batches taught it.
 
-    Only those poured for a known volume do: one that failed may be half weighed, one over its plan was not poured whole.
+    Only those poured for a known volume do: one that failed may be half weighed, one over its plan was not
+    poured whole.
     """
-    rows = session.exec(select(Batch).where(Batch.product_id == product_id, Batch.state == POURED).order_by(col(Batch.id).desc()).limit(MOST_TAUGHT)).all()
+    rows = session.exec(
+        select(Batch)
+        .where(Batch.product_id == product_id, Batch.state == POURED)
+        .order_by(col(Batch.id).desc())
+        .limit(MOST_TAUGHT)
+    ).all()
     liquid = liquid_g_cm3(product_of(session, product_id))
     pairs = []
     for row in rows:
@@ -169,7 +191,9 @@ def loss_of(session: Session, product_id: int) -> tuple[float, int]:
     return learned_loss(pairs), len(pairs)
 
 
-def start_clock(session: Session, name: str, kind: str, ends_at: datetime, link: str = "", batch: Batch | None = None) -> Clock:
+def start_clock(
+    session: Session, name: str, kind: str, ends_at: datetime, link: str = "", batch: Batch | None = None
+) -> Clock:
     """A clock from now."""
     row = Clock(name=name[:120], kind=kind, ends_at=ends_at, link=link, batch_id=batch.id if batch else None)
     session.add(row)
@@ -179,31 +203,53 @@ def start_clock(session: Session, name: str, kind: str, ends_at: datetime, link:
 
 def running(session: Session) -> Sequence[Clock]:
     """Clocks nobody has stopped, the next to end first."""
-    return session.exec(select(Clock).where(col(Clock.stopped_at).is_(None)).order_by(col(Clock.ends_at))).all()
+    return session.exec(
+        select(Clock).where(col(Clock.stopped_at).is_(None)).order_by(col(Clock.ends_at))
+    ).all()
 
 
 def mix(session: Session, batch: Batch, product: Product, link: str) -> Clock:
-    """The parts are in one cup: the pot life runs, and beside it how long it is stirred, where the product wants that."""
+    """The parts are in one cup: the pot life runs, and beside it how long it is stirred, where the product
+    wants that.
+    """
     if batch.state != WEIGHING:
         raise Refused("batch", batch.state, "it is mixed already")
     batch.state, batch.mixed_at = MIXED, now()
     session.add(batch)
     if product.stir_s:
-        start_clock(session, f"Stir {batch.purpose}, to the bottom and the walls", STIR, now() + timedelta(seconds=product.stir_s), link, batch)
+        start_clock(
+            session,
+            f"Stir {batch.purpose}, to the bottom and the walls",
+            STIR,
+            now() + timedelta(seconds=product.stir_s),
+            link,
+            batch,
+        )
     minutes = at_temperature(product.pot_life_min, product.reference_c, batch.at_c)
-    return start_clock(session, f"Pot life, {batch.purpose}", "pot life", now() + timedelta(minutes=minutes), link, batch)
+    return start_clock(
+        session, f"Pot life, {batch.purpose}", "pot life", now() + timedelta(minutes=minutes), link, batch
+    )
 
 
 def note_left(batch: Batch, left_g: float) -> None:
-    """What was left over of a batch, weighed [g]: it says how much was really poured. Raises `Refused` for more than was weighed."""
+    """What was left over of a batch, weighed [g]: it says how much was really poured. Raises `Refused` for
+    more than was weighed.
+    """
     weighed = sum(float(line["grams"]) for line in batch.weighed)
     require(0 <= left_g < weighed, "left", f"{left_g:g} g", f"less than the {weighed:g} g that were weighed")
     batch.plan = {**batch.plan, "left_g": left_g}
 
 
 def unmix(session: Session, batch: Batch) -> None:
-    """It was not mixed after all: its clocks stop, its parts can be put right. Raises `Refused` once it is poured."""
-    require(batch.state == MIXED, "batch", batch.state, "only one that is mixed and not poured goes back to the scale")
+    """It was not mixed after all: its clocks stop, its parts can be put right. Raises `Refused` once it is
+    poured.
+    """
+    require(
+        batch.state == MIXED,
+        "batch",
+        batch.state,
+        "only one that is mixed and not poured goes back to the scale",
+    )
     stop_clocks(session, batch.id)
     batch.state, batch.mixed_at = WEIGHING, None
     session.add(batch)
@@ -211,26 +257,47 @@ def unmix(session: Session, batch: Batch) -> None:
 
 
 def pour(session: Session, batch: Batch, product: Product, link: str) -> tuple[Clock, Clock]:
-    """It is poured: the pot's clock stops, demoulding and full cure run; two different clocks. Raises `Refused` unless it is mixed."""
+    """It is poured: the pot's clock stops, demoulding and full cure run; two different clocks. Raises
+    `Refused` unless it is mixed.
+    """
     if batch.state != MIXED:
         raise Refused("batch", batch.state, "mix it first")
-    for clock in session.exec(select(Clock).where(Clock.batch_id == batch.id, col(Clock.stopped_at).is_(None))).all():
+    for clock in session.exec(
+        select(Clock).where(Clock.batch_id == batch.id, col(Clock.stopped_at).is_(None))
+    ).all():
         clock.stopped_at = now()
         session.add(clock)
     batch.state = POURED
     session.add(batch)
-    times = [at_temperature(hours, product.reference_c, batch.at_c) for hours in (product.demould_h, product.cure_h)]
+    times = [
+        at_temperature(hours, product.reference_c, batch.at_c)
+        for hours in (product.demould_h, product.cure_h)
+    ]
     gel = batch.plan.get("gel_min")
     if gel:
-        start_clock(session, f"Gelled, {batch.purpose}: the next layer", "gel", now() + timedelta(minutes=float(gel)), link, batch)
+        start_clock(
+            session,
+            f"Gelled, {batch.purpose}: the next layer",
+            "gel",
+            now() + timedelta(minutes=float(gel)),
+            link,
+            batch,
+        )
     names = ("Demould", "Full cure")
-    rows = [start_clock(session, f"{name}, {batch.purpose}", name.lower(), now() + timedelta(hours=h), link, batch) for name, h in zip(names, times, strict=True)]
+    rows = [
+        start_clock(
+            session, f"{name}, {batch.purpose}", name.lower(), now() + timedelta(hours=h), link, batch
+        )
+        for name, h in zip(names, times, strict=True)
+    ]
     return rows[0], rows[1]
 
 
 def stop_clocks(session: Session, batch_id: int | None, kind: str = "") -> None:
     """Stop a batch's clocks, or those of a kind."""
-    for clock in session.exec(select(Clock).where(Clock.batch_id == batch_id, col(Clock.stopped_at).is_(None))).all():
+    for clock in session.exec(
+        select(Clock).where(Clock.batch_id == batch_id, col(Clock.stopped_at).is_(None))
+    ).all():
         if not kind or clock.kind == kind:
             clock.stopped_at = now()
             session.add(clock)
@@ -255,5 +322,12 @@ def weigh_lines(session: Session, product_id: int, product: Product, grams: floa
     found = []
     for part, share in zip(product.parts, mass_shares(product), strict=True):
         tub = next((row for row in tubs(session, product_id) if row.part == part.name), None)
-        found.append({"part": part.name, "grams": round(grams * share, 1), "tub": tub.id if tub else None, "lot": tub.lot if tub else ""})
+        found.append(
+            {
+                "part": part.name,
+                "grams": round(grams * share, 1),
+                "tub": tub.id if tub else None,
+                "lot": tub.lot if tub else "",
+            }
+        )
     return found

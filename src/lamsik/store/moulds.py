@@ -24,7 +24,9 @@ def body_content(session: Session, block: dict[str, Any]) -> dict[str, Any]:
     if "document" in block and not block.get("body_id"):
         skins.ready(session, [block["document"]])
         return dict(block["document"])
-    query = select(Revision).where(Revision.document_id == block.get("body_id"), Revision.number == block.get("revision"))
+    query = select(Revision).where(
+        Revision.document_id == block.get("body_id"), Revision.number == block.get("revision")
+    )
     row = session.exec(query).first()
     if row is None:
         raise Refused("master", block.get("name"), "the body it is made from is not in this shop")
@@ -34,15 +36,29 @@ def body_content(session: Session, block: dict[str, Any]) -> dict[str, Any]:
 
 def made(session: Session, mould_id: int) -> Sequence[MouldMade]:
     """Moulds made of a design, the newest first."""
-    return session.exec(select(MouldMade).where(MouldMade.mould_id == mould_id).order_by(col(MouldMade.id).desc())).all()
+    return session.exec(
+        select(MouldMade).where(MouldMade.mould_id == mould_id).order_by(col(MouldMade.id).desc())
+    ).all()
 
 
 def make(session: Session, row: Document, material: str, lot: str, release: str) -> MouldMade:
-    """A mould was made: a new version, all its cavities alive; each version is one demoulding of the master."""
+    """A mould was made: a new version, all its cavities alive; each version is one demoulding of the
+    master.
+    """
     content = documents.content(session, row)
-    count = session.exec(select(func.count()).select_from(MouldMade).where(MouldMade.mould_id == row.id)).one()
+    count = session.exec(
+        select(func.count()).select_from(MouldMade).where(MouldMade.mould_id == row.id)
+    ).one()
     cavities = [{"key": spot["key"], "state": ALIVE, "reason": ""} for spot in content["cavities"]]
-    found = MouldMade(mould_id=row.id or 0, revision=row.current, version=count + 1, material=material, lot=lot, release=release, cavities=cavities)
+    found = MouldMade(
+        mould_id=row.id or 0,
+        revision=row.current,
+        version=count + 1,
+        material=material,
+        lot=lot,
+        release=release,
+        cavities=cavities,
+    )
     session.add(found)
     session.flush()
     return found
@@ -53,7 +69,10 @@ def mark(session: Session, row: MouldMade, key: str, state: str, reason: str) ->
     require(state in STATES, "state", state, f"one of {', '.join(STATES)}")
     require(state == ALIVE or bool(reason.strip()), "reason", reason, "say why: it stands on the card")
     require(any(cavity["key"] == key for cavity in row.cavities), "cavity", key, "one of this mould's")
-    row.cavities = [{"key": key, "state": state, "reason": reason.strip()[:120]} if cavity["key"] == key else cavity for cavity in row.cavities]
+    row.cavities = [
+        {"key": key, "state": state, "reason": reason.strip()[:120]} if cavity["key"] == key else cavity
+        for cavity in row.cavities
+    ]
     session.add(row)
     session.flush()
 
@@ -68,7 +87,9 @@ TRIM_WORTH = 0.5
 
 
 def worth(session: Session, row: MouldMade, yield_share: float) -> float:
-    """How many whole cavities those that are cast in count as; one to be trimmed by what its castings came to."""
+    """How many whole cavities those that are cast in count as; one to be trimmed by what its castings came
+    to.
+    """
     seen: dict[str, list[bool]] = {}
     for shot in pours(session, [row.id or 0]):
         for line in shot.castings if shot.finished_at and not shot.purge else []:
@@ -85,13 +106,19 @@ def worth(session: Session, row: MouldMade, yield_share: float) -> float:
 
 def master_use(session: Session, mould_id: int, expected: int | None) -> MasterUse:
     """How often the master was taken out of a mould."""
-    done = session.exec(select(func.count()).select_from(MouldMade).where(MouldMade.mould_id == mould_id)).one()
+    done = session.exec(
+        select(func.count()).select_from(MouldMade).where(MouldMade.mould_id == mould_id)
+    ).one()
     return MasterUse(expected, done)
 
 
 def pours(session: Session, made_ids: Sequence[int]) -> Sequence[Pour]:
     """Pours of these moulds, the newest first; those that were dropped are no shots."""
-    return session.exec(select(Pour).where(col(Pour.made_id).in_(made_ids), Pour.step != DROPPED).order_by(col(Pour.id).desc())).all()
+    return session.exec(
+        select(Pour)
+        .where(col(Pour.made_id).in_(made_ids), Pour.step != DROPPED)
+        .order_by(col(Pour.id).desc())
+    ).all()
 
 
 def open_pours(session: Session) -> Sequence[Pour]:
@@ -99,12 +126,32 @@ def open_pours(session: Session) -> Sequence[Pour]:
     return session.exec(select(Pour).where(col(Pour.finished_at).is_(None)).order_by(col(Pour.id))).all()
 
 
-def begin(session: Session, row: MouldMade, product_id: int, plan: dict[str, Any], at_c: float, order_id: int | None = None) -> Pour:
-    """The next shot of a mould: which it is stands fast once it is poured. Raises `Refused` where no cavity is alive."""
+def begin(
+    session: Session,
+    row: MouldMade,
+    product_id: int,
+    plan: dict[str, Any],
+    at_c: float,
+    order_id: int | None = None,
+) -> Pour:
+    """The next shot of a mould: which it is stands fast once it is poured. Raises `Refused` where no
+    cavity is alive.
+    """
     require(bool(alive(row)), "cavities", "none alive", "trim one, or make a new mould")
     count = shots(session, row.id or 0)
-    castings: list[Any] = [{"cavity": key, "good": None, "faults": [], "firmness": "", "piece": None} for key in alive(row)]
-    found = Pour(made_id=row.id or 0, product_id=product_id, shot=count + 1, purge=count == 0, plan=plan, castings=castings, at_c=at_c, order_id=order_id)
+    castings: list[Any] = [
+        {"cavity": key, "good": None, "faults": [], "firmness": "", "piece": None} for key in alive(row)
+    ]
+    found = Pour(
+        made_id=row.id or 0,
+        product_id=product_id,
+        shot=count + 1,
+        purge=count == 0,
+        plan=plan,
+        castings=castings,
+        at_c=at_c,
+        order_id=order_id,
+    )
     session.add(found)
     session.flush()
     return found
@@ -112,7 +159,11 @@ def begin(session: Session, row: MouldMade, product_id: int, plan: dict[str, Any
 
 def shots(session: Session, made_id: int) -> int:
     """How often a mould was really poured."""
-    return session.exec(select(func.count()).select_from(Pour).where(Pour.made_id == made_id, col(Pour.poured_at).is_not(None))).one()
+    return session.exec(
+        select(func.count())
+        .select_from(Pour)
+        .where(Pour.made_id == made_id, col(Pour.poured_at).is_not(None))
+    ).one()
 
 
 def poured(session: Session, pour: Pour) -> None:
@@ -128,7 +179,12 @@ def drop(session: Session, pour: Pour) -> None:
 
     What was weighed goes back on the books; what was mixed is used up. Raises `Refused` once it is poured.
     """
-    require(pour.step in UNTIL_POURED, "pour", f"shot {pour.shot}", "it is poured already: count it, or tag it as failed")
+    require(
+        pour.step in UNTIL_POURED,
+        "pour",
+        f"shot {pour.shot}",
+        "it is poured already: count it, or tag it as failed",
+    )
     batch = batch_of(session, pour)
     if batch is not None:
         if batch.state == mixes.WEIGHING:
@@ -144,9 +200,17 @@ def drop(session: Session, pour: Pour) -> None:
 
 
 def curing(session: Session, row: MouldMade) -> Curing:
-    """When a mould's own material is set and when it is cured, by the clocks of the batches it was poured from; local times."""
-    before = session.exec(select(MouldMade.made_at).where(MouldMade.mould_id == row.mould_id, col(MouldMade.id) < row.id).order_by(col(MouldMade.id).desc())).first()
-    own = select(Batch.id).where(Batch.mould_id == row.mould_id, col(Batch.pour_id).is_(None), Batch.state == mixes.POURED)
+    """When a mould's own material is set and when it is cured, by the clocks of the batches it was poured
+    from; local times.
+    """
+    before = session.exec(
+        select(MouldMade.made_at)
+        .where(MouldMade.mould_id == row.mould_id, col(MouldMade.id) < row.id)
+        .order_by(col(MouldMade.id).desc())
+    ).first()
+    own = select(Batch.id).where(
+        Batch.mould_id == row.mould_id, col(Batch.pour_id).is_(None), Batch.state == mixes.POURED
+    )
     query = select(Clock).where(col(Clock.batch_id).in_(own), col(Clock.kind).in_(("demould", "full cure")))
     ends: dict[str, list[Any]] = {}
     for clock in session.exec(query).all():
@@ -157,7 +221,11 @@ def curing(session: Session, row: MouldMade) -> Curing:
 
 def batch_of(session: Session, pour: Pour) -> Batch | None:
     """The batch of a pour, the newest that was not dropped."""
-    query = select(Batch).where(Batch.pour_id == pour.id, Batch.state != mixes.DROPPED).order_by(col(Batch.id).desc())
+    query = (
+        select(Batch)
+        .where(Batch.pour_id == pour.id, Batch.state != mixes.DROPPED)
+        .order_by(col(Batch.id).desc())
+    )
     return session.exec(query).first()
 
 
@@ -171,10 +239,17 @@ class Counted:
     firmness: str = ""
 
 
-def finish(session: Session, pour: Pour, counted: Sequence[Counted], born: Callable[[dict[str, Any]], dict[str, Any]] | None = None) -> list[Piece]:
-    """Count a shot: good castings become pieces with their lot and shot, unless it was a purge or the mould has no body.
+def finish(
+    session: Session,
+    pour: Pour,
+    counted: Sequence[Counted],
+    born: Callable[[dict[str, Any]], dict[str, Any]] | None = None,
+) -> list[Piece]:
+    """Count a shot: good castings become pieces with their lot and shot, unless it was a purge or the mould
+    has no body.
 
-    `born` turns the body's document into that of what was cast: material, route and required parts follow how the piece was made.
+    `born` turns the body's document into that of what was cast: material, route and required parts follow how
+    the piece was made.
 
     Raises:
         Refused: it is counted already.
@@ -188,33 +263,58 @@ def finish(session: Session, pour: Pour, counted: Sequence[Counted], born: Calla
     made_as: Revision | None = None
     for one in counted:
         piece = None
-        if one.good and not pour.purge and not pour.failed and block["kind"] == masters.BODY and block.get("body_id"):
+        if (
+            one.good
+            and not pour.purge
+            and not pour.failed
+            and block["kind"] == masters.BODY
+            and block.get("body_id")
+        ):
             made_as = made_as or _made_as(session, pour, block, born)
             piece = _piece(session, pour, row, block, one.cavity, made_as)
             new.append(piece)
-        castings.append({"cavity": one.cavity, "good": one.good, "faults": list(one.faults), "firmness": one.firmness, "piece": piece.id if piece else None})
+        castings.append(
+            {
+                "cavity": one.cavity,
+                "good": one.good,
+                "faults": list(one.faults),
+                "firmness": one.firmness,
+                "piece": piece.id if piece else None,
+            }
+        )
     pour.castings, pour.finished_at, pour.step = castings, now(), "done"
     session.add(pour)
     session.flush()
     return new
 
 
-def _made_as(session: Session, pour: Pour, block: dict[str, Any], born: Callable[[dict[str, Any]], dict[str, Any]] | None) -> Revision:
+def _made_as(
+    session: Session,
+    pour: Pour,
+    block: dict[str, Any],
+    born: Callable[[dict[str, Any]], dict[str, Any]] | None,
+) -> Revision:
     """The revision pieces of a shot are made from: beside the design, as it was cast."""
     body = session.get_one(Document, block["body_id"])
-    drawn = session.exec(select(Revision).where(Revision.document_id == body.id, Revision.number == block["revision"])).one()
+    drawn = session.exec(
+        select(Revision).where(Revision.document_id == body.id, Revision.number == block["revision"])
+    ).one()
     if born is None:
         return drawn
     skins.ready(session, [drawn.content])
     return documents.branch(session, body, born(drawn.content), drawn.number, f"as cast, shot {pour.shot}")
 
 
-def _piece(session: Session, pour: Pour, row: MouldMade, block: dict[str, Any], cavity: str, made_as: Revision) -> Piece:
+def _piece(
+    session: Session, pour: Pour, row: MouldMade, block: dict[str, Any], cavity: str, made_as: Revision
+) -> Piece:
     body = session.get_one(Document, block["body_id"])
     piece = pieces.start(session, body, None if not_for_sale(session, block) else pour.order_id)
     batch = batch_of(session, pour)
     piece.revision_id, piece.pour_id, piece.cavity = made_as.id or 0, pour.id, cavity
-    piece.note = f"cavity {cavity[1:]} of mould version {row.version}, shot {pour.shot}" + (f", lot {mixes.lots_of(batch)}" if batch and mixes.lots_of(batch) else "")
+    piece.note = f"cavity {cavity[1:]} of mould version {row.version}, shot {pour.shot}" + (
+        f", lot {mixes.lots_of(batch)}" if batch and mixes.lots_of(batch) else ""
+    )
     session.add(piece)
     session.flush()
     pieces.tick(session, piece, "carve", True)
@@ -224,7 +324,8 @@ def _piece(session: Session, pour: Pour, row: MouldMade, block: dict[str, Any], 
 def not_for_sale(session: Session, block: dict[str, Any]) -> str:
     """Why what is cast of a master may not be sold; empty where it may.
 
-    What the body or the weighed thing is flagged with now counts, and what the mould itself says of its master.
+    What the body or the weighed thing is flagged with now counts, and what the mould itself says of its
+    master.
     """
     said = [block.get("document") or {}, block]
     row = session.get(Document, block.get("body_id") or 0)

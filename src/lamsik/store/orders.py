@@ -42,7 +42,9 @@ def place(session: Session, order: Order, customer: Customer) -> Order:
 
 
 def listed(text: str = "") -> Select[Order, Customer]:
-    """The question for orders with their customers: open before shipped, the nearest due date first, undated last."""
+    """The question for orders with their customers: open before shipped, the nearest due date first,
+    undated last.
+    """
     query = select(Order, Customer).join(Customer).where(col(Order.deleted_at).is_(None))
     if text:
         query = query.where(holds(Order, text))
@@ -61,7 +63,9 @@ def enquiries(session: Session, most: int) -> Sequence[tuple[Order, Customer]]:
 
 def count_enquiries(session: Session) -> int:
     """How many enquiries wait for an answer."""
-    return session.exec(select(func.count()).select_from(Order).where(Order.stand == ENQUIRY, col(Order.deleted_at).is_(None))).one()
+    return session.exec(
+        select(func.count()).select_from(Order).where(Order.stand == ENQUIRY, col(Order.deleted_at).is_(None))
+    ).one()
 
 
 def for_design(session: Session, design_id: int | None, most: int = MOST) -> Sequence[tuple[Order, Customer]]:
@@ -80,6 +84,16 @@ def customers(text: str = "") -> SelectOfScalar[Customer]:
 
 def waiting_for(session: Session, design_id: int) -> Order | None:
     """The order this design is made for that still lacks pieces, the nearest due first."""
-    made = select(func.count()).where(Piece.order_id == Order.id, col(Piece.deleted_at).is_(None)).correlate(Order).scalar_subquery()
-    query = select(Order).where(Order.design_id == design_id, col(Order.queue) < DONE, col(Order.deleted_at).is_(None), Order.quantity > made)
+    made = (
+        select(func.count())
+        .where(Piece.order_id == Order.id, col(Piece.deleted_at).is_(None))
+        .correlate(Order)
+        .scalar_subquery()
+    )
+    query = select(Order).where(
+        Order.design_id == design_id,
+        col(Order.queue) < DONE,
+        col(Order.deleted_at).is_(None),
+        Order.quantity > made,
+    )
     return session.exec(query.order_by(col(Order.queue)).limit(1)).first()

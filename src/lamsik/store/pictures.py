@@ -1,6 +1,8 @@
-"""Pictures as files beside the database, named by their SHA-256: the database stays small, the same picture is kept once.
+"""Pictures as files beside the database, named by their SHA-256: the database stays small, the same picture
+is kept once.
 
-A file is written before the row that names it is committed; one that no row names any more is swept away a day later.
+A file is written before the row that names it is committed; one that no row names any more is swept away a
+day later.
 """
 
 import os
@@ -57,9 +59,17 @@ def get(shop: Path, digest: str) -> bytes:
     try:
         data = _path(shop, digest).read_bytes()
     except OSError as error:
-        raise Refused("picture", None, "its file is not in the shop's folder any more: restore a backup, or bring the photo in again") from error
+        raise Refused(
+            "picture",
+            None,
+            "its file is not in the shop's folder any more: restore a backup, or bring the photo in again",
+        ) from error
     if sha256(data).hexdigest() != digest:
-        raise Refused("picture", None, "its file was changed or is damaged: restore a backup, or bring the photo in again")
+        raise Refused(
+            "picture",
+            None,
+            "its file was changed or is damaged: restore a backup, or bring the photo in again",
+        )
     return data
 
 
@@ -68,11 +78,13 @@ def _path(shop: Path, digest: str) -> Path:
 
 
 def into_backup(copy: sqlite3.Connection, shop: Path) -> None:
-    """Put the pictures that a copied shop names into the copy; one that is lost is left out, its row stays."""
+    """Put the pictures that a copied shop names into the copy; one that is lost is left out, its row
+    stays.
+    """
     copy.execute(f"CREATE TABLE {IN_BACKUP} (digest TEXT PRIMARY KEY, data BLOB NOT NULL)")
     for digest in _named(copy):
         try:
-            copy.execute(f"INSERT INTO {IN_BACKUP} VALUES (?, ?)", (digest, get(shop, digest)))  # noqa: S608 - a name of ours
+            copy.execute(f"INSERT INTO {IN_BACKUP} VALUES (?, ?)", (digest, get(shop, digest)))
         except Refused:
             continue
     copy.commit()
@@ -80,9 +92,11 @@ def into_backup(copy: sqlite3.Connection, shop: Path) -> None:
 
 def out_of_backup(copy: sqlite3.Connection, shop: Path) -> None:
     """Lay the pictures of a backup into the folder of a shop; the copy is a plain shop then."""
-    there = copy.execute("SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name = ?", (IN_BACKUP,)).fetchone()[0]
+    there = copy.execute(
+        "SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name = ?", (IN_BACKUP,)
+    ).fetchone()[0]
     if there:
-        for (data,) in copy.execute(f"SELECT data FROM {IN_BACKUP}"):  # noqa: S608
+        for (data,) in copy.execute(f"SELECT data FROM {IN_BACKUP}"):
             put(shop, data)
         copy.execute(f"DROP TABLE {IN_BACKUP}")
         copy.commit()
@@ -103,5 +117,8 @@ def _named(database: sqlite3.Connection) -> list[str]:
     found: dict[str, None] = {}
     for table, column in NAMED_IN:
         if any(row[1] == column for row in database.execute(f"PRAGMA table_info({table})")):
-            found |= dict.fromkeys(row[0] for row in database.execute(f"SELECT DISTINCT {column} FROM {table} WHERE {column} <> ''"))  # noqa: S608
+            found |= dict.fromkeys(
+                row[0]
+                for row in database.execute(f"SELECT DISTINCT {column} FROM {table} WHERE {column} <> ''")
+            )
     return list(found)

@@ -16,7 +16,17 @@ from lamsik.core.weighing.inwater import InWater
 from lamsik.store import documents, history, stands
 from lamsik.store.search import fold
 from lamsik.store.stands import DONE
-from lamsik.store.tables import Customer, Document, Instrument, Order, Piece, Revision, StepDone, Weighing, now
+from lamsik.store.tables import (
+    Customer,
+    Document,
+    Instrument,
+    Order,
+    Piece,
+    Revision,
+    StepDone,
+    Weighing,
+    now,
+)
 from lamsik.store.words import holds
 
 STAGE, PART, WATER = "stage", "part", "water"
@@ -35,7 +45,13 @@ def start(session: Session, design: Document, order_id: int | None = None) -> Pi
     count = session.exec(select(func.count()).select_from(Piece)).one()
     revision = documents.revision(session, design)
     number = f"P{count + 1:04d}"
-    row = Piece(number=number, design_id=design.id or 0, revision_id=revision.id or 0, order_id=order_id, search=fold(f"{number} {design.name}"))
+    row = Piece(
+        number=number,
+        design_id=design.id or 0,
+        revision_id=revision.id or 0,
+        order_id=order_id,
+        search=fold(f"{number} {design.name}"),
+    )
     session.add(row)
     session.flush()
     stands.anew(session, row)
@@ -63,7 +79,11 @@ def going() -> SelectOfScalar[Piece]:
 
 def count_of(session: Session, order_id: int) -> int:
     """How many pieces are made for an order."""
-    return session.exec(select(func.count()).select_from(Piece).where(Piece.order_id == order_id, col(Piece.deleted_at).is_(None))).one()
+    return session.exec(
+        select(func.count())
+        .select_from(Piece)
+        .where(Piece.order_id == order_id, col(Piece.deleted_at).is_(None))
+    ).one()
 
 
 def none_yet(session: Session) -> bool:
@@ -82,13 +102,29 @@ PieceLine = tuple[Piece, Order | None, Customer | None]
 def due_first(session: Session, most: int) -> list[PieceLine]:
     """The first pieces at work: those of orders by their due date, then those for stock."""
     at_work = select(Piece.id).where(Piece.order_id == Order.id, *GOING).correlate(Order).exists()
-    of_orders = select(Order, Customer).join(Customer).where(col(Order.deleted_at).is_(None), col(Order.queue) < DONE, at_work)
-    wanted = {order.id: (order, customer) for order, customer in session.exec(of_orders.order_by(col(Order.queue)).limit(most)).all()}
-    ordered = session.exec(select(Piece).where(col(Piece.order_id).in_(wanted), *GOING).order_by(col(Piece.id))).all()
-    found: list[PieceLine] = [(piece, *wanted[piece.order_id]) for piece in ordered if piece.order_id is not None]
+    of_orders = (
+        select(Order, Customer)
+        .join(Customer)
+        .where(col(Order.deleted_at).is_(None), col(Order.queue) < DONE, at_work)
+    )
+    wanted = {
+        order.id: (order, customer)
+        for order, customer in session.exec(of_orders.order_by(col(Order.queue)).limit(most)).all()
+    }
+    ordered = session.exec(
+        select(Piece).where(col(Piece.order_id).in_(wanted), *GOING).order_by(col(Piece.id))
+    ).all()
+    found: list[PieceLine] = [
+        (piece, *wanted[piece.order_id]) for piece in ordered if piece.order_id is not None
+    ]
     found.sort(key=lambda line: (line[1].queue if line[1] else "", line[0].id))
     if len(found) < most:
-        here = select(Order.id).where(Order.id == Piece.order_id, col(Order.deleted_at).is_(None)).correlate(Piece).exists()
+        here = (
+            select(Order.id)
+            .where(Order.id == Piece.order_id, col(Order.deleted_at).is_(None))
+            .correlate(Piece)
+            .exists()
+        )
         rest = select(Piece).where(*GOING, ~here).order_by(col(Piece.id)).limit(most - len(found))
         found += [(piece, None, None) for piece in session.exec(rest).all()]
     return found[:most]
@@ -114,13 +150,17 @@ def done_steps(session: Session, piece: Piece) -> set[str]:
 
 def ticks(session: Session, piece: Piece) -> dict[str, StepDone]:
     """The steps that are ticked off or left out, with when and why."""
-    return {row.step: row for row in session.exec(select(StepDone).where(StepDone.piece_id == piece.id)).all()}
+    return {
+        row.step: row for row in session.exec(select(StepDone).where(StepDone.piece_id == piece.id)).all()
+    }
 
 
 def ticked(session: Session, rows: Sequence[Piece]) -> dict[int, set[str]]:
     """Ticked steps by piece, of these."""
     found: dict[int, set[str]] = {row.id or 0: set() for row in rows}
-    for piece_id, step in session.exec(select(StepDone.piece_id, StepDone.step).where(col(StepDone.piece_id).in_(found))).all():
+    for piece_id, step in session.exec(
+        select(StepDone.piece_id, StepDone.step).where(col(StepDone.piece_id).in_(found))
+    ).all():
         found[piece_id].add(step)
     return found
 
@@ -137,10 +177,19 @@ def tick(session: Session, piece: Piece, step: str, done: bool, reason: str = ""
     stands.anew(session, piece)
 
 
-def weigh(session: Session, piece: Piece, target: str, mass_g: float, text: str, instrument: Instrument, water: CoreWater | None = None) -> Weighing:
+def weigh(
+    session: Session,
+    piece: Piece,
+    target: str,
+    mass_g: float,
+    text: str,
+    instrument: Instrument,
+    water: CoreWater | None = None,
+) -> Weighing:
     """Keep a reading; one held under water (negative where it floats) with the water it was held in.
 
-    Raises `Refused` for an unknown stage, a mass beyond the instrument's span, or a blank that would displace nothing.
+    Raises `Refused` for an unknown stage, a mass beyond the instrument's span, or a blank that would displace
+    nothing.
     """
     kind, _, name = target.partition(":")
     if kind == WATER:
@@ -149,20 +198,37 @@ def weigh(session: Session, piece: Piece, target: str, mass_g: float, text: str,
         raise Refused("target", target, f"one of {', '.join(STAGES)} or a part of the piece")
     if not 0 < mass_g <= instrument.span_g:
         raise Refused("mass", text, f"{instrument.name} reads above 0 up to {instrument.span_g:g} g")
-    row = Weighing(piece_id=piece.id or 0, target=target, mass_g=mass_g, text=text, instrument_id=instrument.id or 0)
+    row = Weighing(
+        piece_id=piece.id or 0, target=target, mass_g=mass_g, text=text, instrument_id=instrument.id or 0
+    )
     session.add(row)
     session.flush()
     return row
 
 
-def _hold_under(session: Session, piece: Piece, stage: str, held_g: float, text: str, instrument: Instrument, water: CoreWater | None) -> Weighing:
+def _hold_under(
+    session: Session,
+    piece: Piece,
+    stage: str,
+    held_g: float,
+    text: str,
+    instrument: Instrument,
+    water: CoreWater | None,
+) -> Weighing:
     require(stage in SIZED_AT, "target", stage, f"a blank is held under when {' or '.join(SIZED_AT)}")
     require(water is not None, "water", None, "say how warm the water is")
     dry = readings(session, piece).get(f"{STAGE}:{stage}")
     if dry is None:
         raise Refused("mass", text, "weigh it in air first: the two together give its size")
     InWater(dry.weighing.mass_g, held_g, water or CoreWater())
-    row = Weighing(piece_id=piece.id or 0, target=f"{WATER}:{stage}", mass_g=held_g, text=text, instrument_id=instrument.id or 0, water=asdict(water or CoreWater()))
+    row = Weighing(
+        piece_id=piece.id or 0,
+        target=f"{WATER}:{stage}",
+        mass_g=held_g,
+        text=text,
+        instrument_id=instrument.id or 0,
+        water=asdict(water or CoreWater()),
+    )
     session.add(row)
     session.flush()
     return row
@@ -183,7 +249,11 @@ def readings(session: Session, piece: Piece) -> dict[str, Reading]:
 
 def readings_of(session: Session, ids: Collection[int]) -> dict[int, dict[str, Reading]]:
     """Counting readings of some pieces, by piece and target."""
-    query = select(Weighing, Instrument).join(Instrument).where(col(Weighing.undone_at).is_(None), col(Weighing.piece_id).in_(ids))
+    query = (
+        select(Weighing, Instrument)
+        .join(Instrument)
+        .where(col(Weighing.undone_at).is_(None), col(Weighing.piece_id).in_(ids))
+    )
     found: dict[int, dict[str, Reading]] = {}
     for weighing, instrument in session.exec(query.order_by(col(Weighing.id))).all():
         found.setdefault(weighing.piece_id, {})[weighing.target] = Reading(weighing, instrument)
@@ -192,7 +262,13 @@ def readings_of(session: Session, ids: Collection[int]) -> dict[int, dict[str, R
 
 def held_under(session: Session, most: int) -> Sequence[Piece]:
     """The newest pieces whose blank was weighed under water too."""
-    query = select(Piece).where(col(Piece.id).in_(select(Weighing.piece_id).where(literal_column("target LIKE 'water:%'"), col(Weighing.undone_at).is_(None))))
+    query = select(Piece).where(
+        col(Piece.id).in_(
+            select(Weighing.piece_id).where(
+                literal_column("target LIKE 'water:%'"), col(Weighing.undone_at).is_(None)
+            )
+        )
+    )
     return session.exec(query.order_by(col(Piece.id).desc()).limit(most)).all()
 
 

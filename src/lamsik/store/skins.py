@@ -1,4 +1,6 @@
-"""Meshes bodies were brought in as: kept packed, once for each digest, unpacked into the core's pool before a design is made."""
+"""Meshes bodies were brought in as: kept packed, once for each digest, unpacked into the core's pool
+before a design is made.
+"""
 
 import zlib
 from collections.abc import Iterable, Mapping

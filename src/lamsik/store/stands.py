@@ -1,4 +1,6 @@
-"""Where pieces and orders stand, kept beside them whenever what it is told from changes: lists ask for it and read no ticks."""
+"""Where pieces and orders stand, kept beside them whenever what it is told from changes: lists ask for it
+and read no ticks.
+"""
 
 import json
 from collections.abc import Mapping
@@ -41,7 +43,7 @@ def anew(session: Session, piece: Piece) -> None:
 def _stand(content: Mapping[str, Any], done: set[str]) -> str:
     try:
         return stand([key for key, _ in route(content)], done)
-    except Exception:  # noqa: BLE001 - whatever is wrong with a document, what cannot be read ships nothing
+    except Exception:
         return MAKING
 
 
@@ -50,12 +52,16 @@ def order_anew(session: Session, order: Order) -> None:
     session.add(order)
     session.flush()  # a new one has its id only now
     made = Piece.order_id == order.id, col(Piece.deleted_at).is_(None)
-    _tell(order, dict(session.exec(select(Piece.stand, func.count()).where(*made).group_by(Piece.stand)).all()))
+    _tell(
+        order, dict(session.exec(select(Piece.stand, func.count()).where(*made).group_by(Piece.stand)).all())
+    )
     session.flush()
 
 
 def _tell(order: Order, made: Mapping[str, int]) -> None:
-    order.stand = status(order.accepted_at is not None, order.quantity, [at for at, many in made.items() for _ in range(many)])
+    order.stand = status(
+        order.accepted_at is not None, order.quantity, [at for at, many in made.items() for _ in range(many)]
+    )
     order.queue = f"{DONE if order.stand == SHIPPED else OPEN} {order.due_on or 'undated'} {order.number:>12}"
 
 
@@ -77,7 +83,11 @@ def all_anew(session: Session) -> None:
     session.flush()
     made: dict[int | None, dict[str, int]] = {}
     of_orders = col(Piece.order_id).is_not(None), col(Piece.deleted_at).is_(None)
-    for key, at, many in session.exec(select(Piece.order_id, Piece.stand, func.count()).where(*of_orders).group_by(col(Piece.order_id), Piece.stand)).all():
+    for key, at, many in session.exec(
+        select(Piece.order_id, Piece.stand, func.count())
+        .where(*of_orders)
+        .group_by(col(Piece.order_id), Piece.stand)
+    ).all():
         made.setdefault(key, {})[at] = many
     for order in session.exec(select(Order)).all():
         _tell(order, made.get(order.id, {}))
@@ -86,6 +96,11 @@ def all_anew(session: Session) -> None:
 
 def _pieces_of(session: Session, revision: int) -> None:
     content = documents.content_at(session, revision)
-    ticked = select(Piece, func.group_concat(StepDone.step)).join(StepDone, isouter=True).where(Piece.revision_id == revision).group_by(col(Piece.id))
+    ticked = (
+        select(Piece, func.group_concat(StepDone.step))
+        .join(StepDone, isouter=True)
+        .where(Piece.revision_id == revision)
+        .group_by(col(Piece.id))
+    )
     for piece, done in session.exec(ticked).all():
         piece.stand = _stand(content, set((done or "").split(",")))

@@ -60,7 +60,12 @@ SLUGS = (
 
 DRILLS = (0.7, 0.8, 1.0, 1.5, 3.0, 4.0, 4.5, 5.0, 5.5, 6.0, 6.5, 7.0, 8.0, 8.5, 10.0)
 
-WATERS = (("fresh water", 12.0, 0.0), ("summer pond", 20.0, 0.0), ("brackish water", 10.0, 6.0), ("sea water", 9.0, 35.0))
+WATERS = (
+    ("fresh water", 12.0, 0.0),
+    ("summer pond", 20.0, 0.0),
+    ("brackish water", 10.0, 6.0),
+    ("sea water", 9.0, 35.0),
+)
 
 SEAL = Coat(
     "seal1",
@@ -75,9 +80,46 @@ SEAL = Coat(
     caution="epoxy",
     note="Two thin brushed coats, wiped; sand the raised grain between.",
 )
-PRIMER = Coat("primer1", "primer", "White primer", "#F4F2EC", 30, 1.45, 1.0, 2, None, note="Two light passes; scuff when dry.")
-EYES = Coat("eyes1", "eyes", "Eyes, 5 mm", "#E8C33A", 0, 1.3, 0.0, 0, None, mass_g=0.06, reach_share=0.27, caution="", note="One each side, level with the nose line.")
-CLEAR = Coat("clear1", "clear", "Clear, slow epoxy", "#FFFFFF", 120, 1.12, 1.0, 24, 36, caution="epoxy", note="On the turning wheel until it gels; hang tail up.")
+PRIMER = Coat(
+    "primer1",
+    "primer",
+    "White primer",
+    "#F4F2EC",
+    30,
+    1.45,
+    1.0,
+    2,
+    None,
+    note="Two light passes; scuff when dry.",
+)
+EYES = Coat(
+    "eyes1",
+    "eyes",
+    "Eyes, 5 mm",
+    "#E8C33A",
+    0,
+    1.3,
+    0.0,
+    0,
+    None,
+    mass_g=0.06,
+    reach_share=0.27,
+    caution="",
+    note="One each side, level with the nose line.",
+)
+CLEAR = Coat(
+    "clear1",
+    "clear",
+    "Clear, slow epoxy",
+    "#FFFFFF",
+    120,
+    1.12,
+    1.0,
+    24,
+    36,
+    caution="epoxy",
+    note="On the turning wheel until it gels; hang tail up.",
+)
 
 
 def scheme(
@@ -97,7 +139,19 @@ def scheme(
         coats.append(Coat("base2", "base", "Flank mist", belly, 6, wait_h=1, cover_share=0.6))
     coats.append(Coat("fade1", "fade", "Back fade", back, 12, cover_share=0.5, reach_share=0.55, wait_h=1))
     if bars:
-        coats.append(Coat("bars1", "bars", "Bars through a comb mask", bars, 10, cover_share=0.2, reach_share=bars_reach, count=count, wait_h=2))
+        coats.append(
+            Coat(
+                "bars1",
+                "bars",
+                "Bars through a comb mask",
+                bars,
+                10,
+                cover_share=0.2,
+                reach_share=bars_reach,
+                count=count,
+                wait_h=2,
+            )
+        )
     if spots:
         coats.append(Coat("spots1", "spots", "Spots", spots, 10, cover_share=0.06, count=9, wait_h=2))
     coats += [Coat(**{**asdict(EYES), "colour": eye}), CLEAR]
@@ -110,18 +164,54 @@ def stock(session: Session) -> None:
         return
     for code, name, kind, mass, outside, reach, *shank in HARDWARE:
         wire, deep = shank or (0.0, 0.0)
-        session.add(Hardware(code=code, name=name, kind=kind, mass_g=mass, density_g_cm3=STEEL, outside_share=outside, reach_mm=reach, wire_mm=wire, shank_mm=deep))
+        session.add(
+            Hardware(
+                code=code,
+                name=name,
+                kind=kind,
+                mass_g=mass,
+                density_g_cm3=STEEL,
+                outside_share=outside,
+                reach_mm=reach,
+                wire_mm=wire,
+                shank_mm=deep,
+            )
+        )
     for code, name, kind, mass, material, density, outside, wire, deep, bore in OTHERS:
         session.add(
             Hardware(
-                code=code, name=name, kind=kind, mass_g=mass, density_g_cm3=density, outside_share=outside, material=material, wire_mm=wire, shank_mm=deep, bore_mm=bore
+                code=code,
+                name=name,
+                kind=kind,
+                mass_g=mass,
+                density_g_cm3=density,
+                outside_share=outside,
+                material=material,
+                wire_mm=wire,
+                shank_mm=deep,
+                bore_mm=bore,
             )
         )
     for code, name, plate, width, length, thick, angle in LIPS:
-        session.add(Hardware(code=code, name=name, kind="lip", density_g_cm3=PLATES[plate], width_mm=width, length_mm=length, thickness_mm=thick, angle_deg=angle))
+        session.add(
+            Hardware(
+                code=code,
+                name=name,
+                kind="lip",
+                density_g_cm3=PLATES[plate],
+                width_mm=width,
+                length_mm=length,
+                thickness_mm=thick,
+                angle_deg=angle,
+            )
+        )
     for metal, form, size in SLUGS:
         name = f"{metal} {form} {size:g} mm"
-        session.add(SlugStock(code=name, name=name, form=form, metal=metal, density_g_cm3=METALS[metal], diameter_mm=size))
+        session.add(
+            SlugStock(
+                code=name, name=name, form=form, metal=metal, density_g_cm3=METALS[metal], diameter_mm=size
+            )
+        )
     for size in DRILLS:
         session.add(Drill(diameter_mm=size))
     for name, temperature, salinity in WATERS:
@@ -129,5 +219,10 @@ def stock(session: Session) -> None:
     session.add(Instrument(name="Pocket scale 0.1 g", step_g=0.1, span_g=500.0))
     session.add(Instrument(name="Fine scale 0.01 g", step_g=0.01, span_g=100.0))
     documents.create(session, "scheme", "S-001", scheme("Silver fry", "#D6DEE2", "#4D6470"))
-    documents.create(session, "scheme", "S-002", scheme("Barred perch", "#C9B458", "#3B5B45", bars="#22332B", belly="#E6D9A0", eye="#D9481C"))
+    documents.create(
+        session,
+        "scheme",
+        "S-002",
+        scheme("Barred perch", "#C9B458", "#3B5B45", bars="#22332B", belly="#E6D9A0", eye="#D9481C"),
+    )
     session.flush()

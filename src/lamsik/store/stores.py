@@ -26,11 +26,24 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "codes": {"hardware": 0},
     "gone": {"rows": {}},
     "backups": {"daily": True, "keep": 7},
-    "saw": {"kerf_mm": 1.5, "block_spare_mm": 3.0, "hinge_mm": 0.8, "stick_mm": [1000.0, 40.0, 25.0], "paper": "A4"},
+    "saw": {
+        "kerf_mm": 1.5,
+        "block_spare_mm": 3.0,
+        "hinge_mm": 0.8,
+        "stick_mm": [1000.0, 40.0, 25.0],
+        "paper": "A4",
+    },
     "scale_hosts": {"addresses": []},
     "scale": {"url": "", "baud": 9600, "unit": "", "step_g": 0.01, "page": "", "instrument": None},
     "days": {"days": [0, 1, 2, 3, 4], "begins": "09:00", "ends": "17:00", "closed": [], "after_hours": False},
-    "bricks": {"long_mm": 40.0, "wide_mm": 20.0, "high_mm": 12.0, "have": 0, "strip_high_mm": 0.0, "strip_long_mm": 0.0},
+    "bricks": {
+        "long_mm": 40.0,
+        "wide_mm": 20.0,
+        "high_mm": 12.0,
+        "have": 0,
+        "strip_high_mm": 0.0,
+        "strip_long_mm": 0.0,
+    },
     "mixing": {"step_g": 0.1, "room_c": 20.0, "scoop_ml": 15.0},
     "heat": {"margin_c": MARGIN_C, "limits": {}},
     "cautions": {"read_on": {}},
@@ -66,7 +79,14 @@ def rules(session: Session) -> Rules:
     """The shop's thresholds."""
     found, limits = setting(session, "bands"), setting(session, "bench")
     faces = tuple((made, row["mm"]) for made, row in sorted(setting(session, "faces")["learned"].items()))
-    return Rules(Bands(found["suspends_cm_s"], found["slow_cm_s"]), found["drag"], limits["wall_mm"], limits["slug_step_g"], found["steady_hz"], faces)
+    return Rules(
+        Bands(found["suspends_cm_s"], found["slow_cm_s"]),
+        found["drag"],
+        limits["wall_mm"],
+        limits["slug_step_g"],
+        found["steady_hz"],
+        faces,
+    )
 
 
 def bench(session: Session) -> Bench:
@@ -85,18 +105,35 @@ def slug_of(row: SlugStock) -> Slug:
 def item_of(row: Hardware) -> Item:
     """The core value of a catalogue part that is not a lip."""
     return Item(
-        row.code, row.name, row.kind, row.mass_g, row.density_g_cm3, row.outside_share, row.reach_mm, row.weighed,
-        row.material, row.wire_mm, row.shank_mm, row.bore_mm,
-    )  # fmt: skip
+        row.code,
+        row.name,
+        row.kind,
+        row.mass_g,
+        row.density_g_cm3,
+        row.outside_share,
+        row.reach_mm,
+        row.weighed,
+        row.material,
+        row.wire_mm,
+        row.shank_mm,
+        row.bore_mm,
+    )
 
 
 def lip_of(row: Hardware) -> Lip:
     """The core value of a lip plate, standing at the nose."""
     return Lip(
-        width_mm=row.width_mm or 10.0, length_mm=row.length_mm or 10.0, thickness_mm=row.thickness_mm or 1.5,
-        density_g_cm3=row.density_g_cm3, angle_deg=row.angle_deg or 35.0, x_mm=6.0,
-        mass_g=row.mass_g if row.weighed else None, code=row.code, name=row.name, outline=row.outline,
-    )  # fmt: skip
+        width_mm=row.width_mm or 10.0,
+        length_mm=row.length_mm or 10.0,
+        thickness_mm=row.thickness_mm or 1.5,
+        density_g_cm3=row.density_g_cm3,
+        angle_deg=row.angle_deg or 35.0,
+        x_mm=6.0,
+        mass_g=row.mass_g if row.weighed else None,
+        code=row.code,
+        name=row.name,
+        outline=row.outline,
+    )
 
 
 def water_of(row: Water) -> CoreWater:
@@ -111,7 +148,9 @@ def hardware(session: Session) -> list[Hardware]:
 
 def free_code(session: Session) -> str:
     """A code for a new part that no part has or had: designs keep what they were made with by its code."""
-    numbers = [int(row.code[1:]) for row in hardware(session) if row.code[:1] == "h" and row.code[1:].isdigit()]
+    numbers = [
+        int(row.code[1:]) for row in hardware(session) if row.code[:1] == "h" and row.code[1:].isdigit()
+    ]
     known = int(setting(session, "codes")["hardware"])
     number = max([known, *numbers]) + 1
     put_setting(session, "codes", {"hardware": number})
@@ -119,18 +158,26 @@ def free_code(session: Session) -> str:
 
 
 def take_out(session: Session, table: type[SQLModel], row: SQLModel) -> str:
-    """Take a row out of the stock; gives the name under which it can be put back. Raises IntegrityError where something stands on it."""
+    """Take a row out of the stock; gives the name under which it can be put back. Raises IntegrityError
+    where something stands on it.
+    """
     kept = {name: value for name, value in row.model_dump(mode="json").items() if name != "id"}
     with session.begin_nested():
         session.delete(row)
     gone = setting(session, "gone")["rows"]
     name = str(max((int(key) for key in gone), default=0) + 1)
-    put_setting(session, "gone", {"rows": dict([*gone.items(), (name, {"table": table.__name__, "row": kept})][-MOST_GONE:])})
+    put_setting(
+        session,
+        "gone",
+        {"rows": dict([*gone.items(), (name, {"table": table.__name__, "row": kept})][-MOST_GONE:])},
+    )
     return name
 
 
 def put_back(session: Session, table: type[SQLModel], name: str) -> SQLModel | None:
-    """A row that was taken out, back in the stock; None where it is not known any more. Raises IntegrityError where its name is taken."""
+    """A row that was taken out, back in the stock; None where it is not known any more. Raises
+    IntegrityError where its name is taken.
+    """
     gone = dict(setting(session, "gone")["rows"])
     found = gone.get(name)
     if found is None or found["table"] != table.__name__:

@@ -54,8 +54,10 @@ class Document(SQLModel, table=True):
 class Revision(SQLModel, table=True):
     """One saved state of a document; never changed once written.
 
-    `parent` is what it was made from; one made `beside` is for a single piece and no step of redo. An old one is kept
-    `packed`, as what differs from revision `packed_on`, and its `content` stands empty: `documents.ready` makes it whole.
+    `parent` is what it was made from; one made `beside` is for a single piece and no step of redo. An old one
+    is kept
+    `packed`, as what differs from revision `packed_on`, and its `content` stands empty: `documents.ready`
+    makes it whole.
     """
 
     __table_args__ = (UniqueConstraint("document_id", "number"), Index("revision_saved", "saved_at", "id"))
@@ -83,7 +85,8 @@ class Card(SQLModel, table=True):
 class Order(Typed, table=True):
     """An enquiry or order; one line in this first release: a bait in a scheme, a quantity, a wish.
 
-    `stand` is told from what is agreed and made (`stands`), never typed, and `queue` sorts: open before shipped, then by due date.
+    `stand` is told from what is agreed and made (`stands`), never typed, and `queue` sorts: open before
+    shipped, then by due date.
     """
 
     __tablename__ = "shop_order"
@@ -118,9 +121,15 @@ class Order(Typed, table=True):
 
 
 class Piece(SQLModel, table=True):
-    """One bait made, with its own number; remembers the revision it is made from. `stand` is told from its steps (`stands`)."""
+    """One bait made, with its own number; remembers the revision it is made from. `stand` is told from its
+    steps (`stands`).
+    """
 
-    __table_args__ = (Index("piece_going", "order_id", "id", sqlite_where=text("stand != 'shipped' AND deleted_at IS NULL")),)
+    __table_args__ = (
+        Index(
+            "piece_going", "order_id", "id", sqlite_where=text("stand != 'shipped' AND deleted_at IS NULL")
+        ),
+    )
     id: int | None = Field(default=None, primary_key=True)
     number: str = Field(unique=True)
     design_id: int = Field(foreign_key="document.id", index=True)
@@ -136,7 +145,9 @@ class Piece(SQLModel, table=True):
 
 
 class SentForm(SQLModel, table=True):
-    """A form that was answered: its one-time key, and where the answer led; sent again it leads there and does nothing more."""
+    """A form that was answered: its one-time key, and where the answer led; sent again it leads there and
+    does nothing more.
+    """
 
     key: str = Field(primary_key=True)
     sent_at: datetime = Field(default_factory=now, index=True)
@@ -155,7 +166,9 @@ class StepDone(SQLModel, table=True):
 
 
 class Instrument(Typed, table=True):
-    """A scale: its step and span [g], how its readings spread [g], when and with what mass [g] it was last checked."""
+    """A scale: its step and span [g], how its readings spread [g], when and with what mass [g] it was last
+    checked.
+    """
 
     id: int | None = Field(default=None, primary_key=True)
     name: str = Field(unique=True)
@@ -167,7 +180,9 @@ class Instrument(Typed, table=True):
 
 
 class Weighing(SQLModel, table=True):
-    """A reading: of the whole piece after a stage, of one part, or of the piece held under in a water. The newest of a target counts."""
+    """A reading: of the whole piece after a stage, of one part, or of the piece held under in a water. The
+    newest of a target counts.
+    """
 
     __table_args__ = (Index("weighing_in_water", "piece_id", sqlite_where=text("target LIKE 'water:%'")),)
     id: int | None = Field(default=None, primary_key=True)
@@ -184,7 +199,8 @@ class Weighing(SQLModel, table=True):
 class Hardware(Typed, table=True):
     """A catalogue part; lips carry a plate's size instead of a mass.
 
-    `pack_count` is how many come in a pack, `weighed_count` how many lay on the scale together when it was weighed.
+    `pack_count` is how many come in a pack, `weighed_count` how many lay on the scale together when it was
+    weighed.
     """
 
     id: int | None = Field(default=None, primary_key=True)
@@ -229,7 +245,9 @@ class Drill(Typed, table=True):
 
 
 class TimedRun(Typed, table=True):
-    """A rise or sink timed in the tub: distance [m], time [s], and the net lift [g] if it was weighed in water."""
+    """A rise or sink timed in the tub: distance [m], time [s], and the net lift [g] if it was weighed in
+    water.
+    """
 
     id: int | None = Field(default=None, primary_key=True)
     design_id: int = Field(foreign_key="document.id", index=True)
@@ -242,7 +260,9 @@ class TimedRun(Typed, table=True):
 
 
 class TowRun(Typed, table=True):
-    """A run on the line: line out [m], speed [m/s], line [mm], rod tip height [m], lead on the bait [g], and what was seen: depth [m], pitch [°]."""
+    """A run on the line: line out [m], speed [m/s], line [mm], rod tip height [m], lead on the bait [g],
+    and what was seen: depth [m], pitch [°].
+    """
 
     id: int | None = Field(default=None, primary_key=True)
     design_id: int = Field(foreign_key="document.id", index=True)
@@ -260,10 +280,12 @@ class TowRun(Typed, table=True):
 
 
 class Weighed(Typed, table=True):
-    """Anything weighed in air, and in water if it was: what the scale read, on which scale, in which water, when.
+    """Anything weighed in air, and in water if it was: what the scale read, on which scale, in which water,
+    when.
 
-    A floater is held under by a sinker: `sinker_g` is the sinker alone in water, `both_g` with the floater on it. `marks`
-    are the readings with a float pulled down to each, lowest first. `stage` says in which state a float was weighed.
+    A floater is held under by a sinker: `sinker_g` is the sinker alone in water, `both_g` with the floater on
+    it. `marks` are the readings with a float pulled down to each, lowest first. `stage` says in which state a
+    float was weighed.
     """
 
     id: int | None = Field(default=None, primary_key=True)
@@ -318,7 +340,9 @@ class Family(SQLModel, table=True):
 
 
 class Tub(Typed, table=True):
-    """A tub of one part of a product: its lot, what came and what is left [g], dates, when it was stirred; scrap has a colour and heats."""
+    """A tub of one part of a product: its lot, what came and what is left [g], dates, when it was stirred;
+    scrap has a colour and heats.
+    """
 
     id: int | None = Field(default=None, primary_key=True)
     product_id: int = Field(foreign_key="document.id", index=True)
@@ -371,7 +395,9 @@ class Clock(SQLModel, table=True):
 
 
 class MouldMade(Typed, table=True):
-    """A mould that was really made: the version of its design, its cavities with their state, what it is of."""
+    """A mould that was really made: the version of its design, its cavities with their state, what it is
+    of.
+    """
 
     __tablename__ = "mould_made"
     id: int | None = Field(default=None, primary_key=True)
@@ -388,7 +414,9 @@ class MouldMade(Typed, table=True):
 
 
 class Pour(Typed, table=True):
-    """A guided pour, which is a shot of a mould: the step it is at, what is ticked, and what came out of each cavity."""
+    """A guided pour, which is a shot of a mould: the step it is at, what is ticked, and what came out of
+    each cavity.
+    """
 
     __table_args__ = (Index("pour_open", "id", sqlite_where=text("finished_at IS NULL")),)
     id: int | None = Field(default=None, primary_key=True)

@@ -23,4 +23,8 @@ def towed(session: Session, design_id: int) -> Sequence[TowRun]:
 
 def run_of(row: TowRun) -> Run:
     """A logged run as the core reckons with it."""
-    return Run(Tow(row.speed_m_s, Line(row.line_mm), row.rod_m, row.line_out_m, row.lead_g), row.depth_m, row.pitch_deg)
+    return Run(
+        Tow(row.speed_m_s, Line(row.line_mm), row.rod_m, row.line_out_m, row.lead_g),
+        row.depth_m,
+        row.pitch_deg,
+    )

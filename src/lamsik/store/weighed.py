@@ -34,7 +34,9 @@ def sized(session: Session, most: int) -> list[Weighed]:
 
 
 def partners(session: Session, row: Weighed, most: int) -> Sequence[Weighed]:
-    """The newest things that go with this one: what a float with marks bears, or the floats that would bear it."""
+    """The newest things that go with this one: what a float with marks bears, or the floats that would
+    bear it.
+    """
     marked = cast(col(Weighed.marks), String) != "[]"
     fits = ~marked if row.marks else or_(marked, col(Weighed.kind) == "float")
     return session.exec(listed().where(fits, Weighed.id != row.id).limit(most)).all()
@@ -62,15 +64,32 @@ def scale_of(instrument: Instrument | None) -> Scale:
     """The instrument as the core knows it; an unknown one reads to a tenth of a gram."""
     if instrument is None:
         return Scale("a scale", 0.1, 1e5)
-    return Scale(instrument.name, instrument.step_g, instrument.span_g, instrument.spread_g, instrument.checked_on, instrument.checked_g)
+    return Scale(
+        instrument.name,
+        instrument.step_g,
+        instrument.span_g,
+        instrument.spread_g,
+        instrument.checked_on,
+        instrument.checked_g,
+    )
 
 
 def in_water_g(row: Weighed) -> float | None:
-    """What it weighs in water [g], by itself or with a sinker, the line's lift added back; None if it was not weighed in water."""
-    plain = with_sinker(row.both_g, row.sinker_g) if row.both_g is not None and row.sinker_g is not None else row.water_g
+    """What it weighs in water [g], by itself or with a sinker, the line's lift added back; None if it was
+    not weighed in water.
+    """
+    plain = (
+        with_sinker(row.both_g, row.sinker_g)
+        if row.both_g is not None and row.sinker_g is not None
+        else row.water_g
+    )
     if plain is None:
         return None
-    return without_line(plain, line_ml(row.line_mm, row.line_under_mm), water_of(row)) if row.line_mm and row.line_under_mm else plain
+    return (
+        without_line(plain, line_ml(row.line_mm, row.line_under_mm), water_of(row))
+        if row.line_mm and row.line_under_mm
+        else plain
+    )
 
 
 def thing_of(session: Session, row: Weighed) -> InWater | None:

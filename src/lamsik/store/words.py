@@ -1,4 +1,6 @@
-"""Finding a text anywhere in what there are very many of: pieces and orders, by the three-letter index that SQLite keeps (FTS5, trigram)."""
+"""Finding a text anywhere in what there are very many of: pieces and orders, by the three-letter index
+that SQLite keeps (FTS5, trigram).
+"""
 
 from sqlalchemy import ColumnElement, column, select, table, text
 from sqlmodel import col
@@ -18,14 +20,17 @@ MOST_HELD = 3_000
 def made(name: str) -> list[str]:
     """What makes the index of a table and keeps it: rows that come, change and go."""
     words = INDEXES[name]
-    comes = f"INSERT INTO {words} (rowid, search) VALUES (new.id, new.search);"  # noqa: S608 - names of our own tables
-    goes = f"INSERT INTO {words} ({words}, rowid, search) VALUES ('delete', old.id, old.search);"  # noqa: S608
+    comes = f"INSERT INTO {words} (rowid, search) VALUES (new.id, new.search);"
+    goes = f"INSERT INTO {words} ({words}, rowid, search) VALUES ('delete', old.id, old.search);"
     return [
-        f"CREATE VIRTUAL TABLE {words} USING fts5(search, content='{name}', content_rowid='id', tokenize='trigram')",
+        (
+            f"CREATE VIRTUAL TABLE {words} USING fts5(search, content='{name}', content_rowid='id',"
+            " tokenize='trigram')"
+        ),
         f"CREATE TRIGGER {words}_comes AFTER INSERT ON {name} BEGIN {comes} END",
         f"CREATE TRIGGER {words}_goes AFTER DELETE ON {name} BEGIN {goes} END",
         f"CREATE TRIGGER {words}_changes AFTER UPDATE OF search ON {name} BEGIN {goes} {comes} END",
-        f"INSERT INTO {words} ({words}) VALUES ('rebuild')",  # noqa: S608
+        f"INSERT INTO {words} ({words}) VALUES ('rebuild')",
     ]
 
 
@@ -42,5 +47,9 @@ def holds(rows: type[Piece] | type[Order], asked: str) -> ColumnElement[bool]:
     words = INDEXES[str(rows.__tablename__)]
     phrase = '"' + folded.replace('"', '""') + '"'
     rowid: ColumnElement[int] = column("rowid")
-    held = select(rowid).select_from(table(words)).where(text(f"{words} MATCH :phrase").bindparams(phrase=phrase))
+    held = (
+        select(rowid)
+        .select_from(table(words))
+        .where(text(f"{words} MATCH :phrase").bindparams(phrase=phrase))
+    )
     return col(rows.id).in_(held.order_by(rowid.desc()).limit(MOST_HELD))

@@ -13,8 +13,12 @@ from lamsik.web.shared import context, guards, health, once, packing, static, wi
 from lamsik.web.shared.db import close_session
 
 
-def create_app(home: Path, lan: bool = False, port: int = 5151, certificate: Certificate | None = None) -> Flask:
-    """The application on the shop in `home`, created or migrated; `lan` lets paired tablets in, by `certificate` where the way is encrypted."""
+def create_app(
+    home: Path, lan: bool = False, port: int = 5151, certificate: Certificate | None = None
+) -> Flask:
+    """The application on the shop in `home`, created or migrated; `lan` lets paired tablets in, by
+    `certificate` where the way is encrypted.
+    """
     app = Flask(__name__, static_folder=None)
     app.config.update(security.settings(home, lan, port, certificate))
     app.extensions["engine"] = open_database(home)

@@ -1,4 +1,6 @@
-"""Small pictures of designs and schemes: drawn once for each revision and kept with it, under an address that never changes."""
+"""Small pictures of designs and schemes: drawn once for each revision and kept with it, under an address
+that never changes.
+"""
 
 import hashlib
 import logging
@@ -21,7 +23,14 @@ blueprint = Blueprint("cards", __name__, url_prefix="/cards")
 log = logging.getLogger("lamsik")
 
 DRAWN_BY = Path(__file__).parent / "pictures"
-NOTHING = markup(node("svg", node("path", d="M4 16H76", stroke="#52616E", stroke_dasharray="3 3"), viewBox="0 0 80 32", xmlns="http://www.w3.org/2000/svg"))
+NOTHING = markup(
+    node(
+        "svg",
+        node("path", d="M4 16H76", stroke="#52616E", stroke_dasharray="3 3"),
+        viewBox="0 0 80 32",
+        xmlns="http://www.w3.org/2000/svg",
+    )
+)
 """What stands for a picture that cannot be drawn; the page of the document says why."""
 
 
@@ -56,7 +65,7 @@ def card(looks: str, key: int) -> Response:
     kind = db().get_one(Document, row.document_id).kind
     try:
         svg = cards.scheme(row.content) if kind == "scheme" else cards.card(row.content, "card")
-    except Exception:  # noqa: BLE001 - whatever is wrong with it, the list stands
+    except Exception:
         log.warning("the card of revision %s cannot be drawn", key, exc_info=True)
         return _sent(NOTHING, "")
     _keep(key, svg)
@@ -81,7 +90,7 @@ def swatch(looks: str, scheme: int, body: int) -> Response:
     shape, paint = (documents.content_at(db(), load(Revision, key).id or 0) for key in (body, scheme))
     try:
         return _sent(cards.dressed(shape, paint), looks)
-    except Exception:  # noqa: BLE001 - one bad scheme, and the others are shown
+    except Exception:
         log.warning("revision %s cannot be drawn in scheme %s", body, scheme, exc_info=True)
         return _sent(NOTHING, "")
 

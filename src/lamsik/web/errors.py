@@ -21,9 +21,15 @@ NEXT = {
     403: "Open the shop on its own machine.",
     404: "It may have been deleted: look in Today, or search for it above.",
     405: "Use the buttons on the page.",
-    413: "Photos up to 25 MB, drawings up to 10 MB, body files up to 60 MB, meshes up to 110 MB and anything else up to 2 MB can be brought in.",
+    413: (
+        "Photos up to 25 MB, drawings up to 10 MB, body files up to 60 MB, meshes up to 110 MB and anything"
+        " else up to 2 MB can be brought in."
+    ),
     429: "Wait a minute, then try again.",
-    503: "Wait a moment and repeat the last step: something else writes to the shop, or its folder cannot be written.",
+    503: (
+        "Wait a moment and repeat the last step: something else writes to the shop, or its folder cannot be"
+        " written."
+    ),
     507: "Free some disk space, then repeat the last step. What was saved before is whole.",
 }
 
@@ -50,18 +56,46 @@ def answer(status: int, message: str, refused: Refused | None = None) -> Respons
     rollback_session()
     g.failed = True  # the page that says so asks the database for nothing
     mark = secrets.token_hex(4)
-    log.log(logging.ERROR if status >= 500 else logging.INFO, "%s %s %s: %s [%s]", status, request.method, request.path, message, mark)
+    log.log(
+        logging.ERROR if status >= 500 else logging.INFO,
+        "%s %s %s: %s [%s]",
+        status,
+        request.method,
+        request.path,
+        message,
+        mark,
+    )
     if wants_json():
-        body = {"message": message, "field": refused.field if refused else None, "allowed": refused.allowed if refused else None, "id": mark}
+        body = {
+            "message": message,
+            "field": refused.field if refused else None,
+            "allowed": refused.allowed if refused else None,
+            "id": mark,
+        }
         return make_response(jsonify(error=body), status)
-    return make_response(render_template("shared/error.html", status=status, message=message, next=NEXT.get(status, "Go back and try again."), mark=mark), status)
+    return make_response(
+        render_template(
+            "shared/error.html",
+            status=status,
+            message=message,
+            next=NEXT.get(status, "Go back and try again."),
+            mark=mark,
+        ),
+        status,
+    )
 
 
 def _http(error: HTTPException) -> Response:
     if error.code is not None and 300 <= error.code < 400:
         return make_response(error.get_response())
-    plain = {404: "There is nothing at this address.", 405: "This address does not take that.", 413: "That is too large."}
-    return answer(error.code or 500, plain.get(error.code or 500, error.description or "Something went wrong."))
+    plain = {
+        404: "There is nothing at this address.",
+        405: "This address does not take that.",
+        413: "That is too large.",
+    }
+    return answer(
+        error.code or 500, plain.get(error.code or 500, error.description or "Something went wrong.")
+    )
 
 
 def _refused(error: Refused) -> Response:
@@ -79,7 +113,11 @@ def _broken(found: Broken) -> Response:
 
 
 def _stale(error: Stale) -> Response:
-    return answer(409, f"This was changed elsewhere meanwhile: {error.elsewhere}. Reload the page and make the last change again.")
+    return answer(
+        409,
+        f"This was changed elsewhere meanwhile: {error.elsewhere}. Reload the page and make the last change"
+        " again.",
+    )
 
 
 def _missing(error: Missing) -> Response:
@@ -89,7 +127,9 @@ def _missing(error: Missing) -> Response:
 def _not_there(error: IntegrityError) -> Response:
     """Between the look and the save another page took away what is named; the database keeps itself whole."""
     log.exception("integrity", exc_info=error)
-    return answer(409, "It names something that is not in the shop any more. Reload the page and choose again.")
+    return answer(
+        409, "It names something that is not in the shop any more. Reload the page and choose again."
+    )
 
 
 def _database(error: OperationalError) -> Response:
@@ -98,7 +138,11 @@ def _database(error: OperationalError) -> Response:
     if "full" in says or "disk i/o" in says:
         return answer(507, "The disk is full.")
     if "readonly" in says or "read-only" in says or "unable to open" in says:
-        return answer(503, "The shop's folder cannot be written: its disk is read-only, or its files belong to someone else.")
+        return answer(
+            503,
+            "The shop's folder cannot be written: its disk is read-only, or its files belong to someone"
+            " else.",
+        )
     if "locked" in says or "busy" in says:
         return answer(503, "The shop is busy: something else is writing to it.")
     return answer(503, "The shop's database cannot be read.")
@@ -111,7 +155,11 @@ def _files(error: OSError) -> Response:
         return answer(507, "The disk is full.")
     if error.errno in (errno.EROFS, errno.EACCES, errno.EPERM):
         log.exception("files")
-        return answer(503, "The shop's folder cannot be written: its disk is read-only, or its files belong to someone else.")
+        return answer(
+            503,
+            "The shop's folder cannot be written: its disk is read-only, or its files belong to someone"
+            " else.",
+        )
     return _unexpected(error)
 
 

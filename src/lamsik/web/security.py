@@ -49,7 +49,9 @@ def settings(home: Path, lan: bool, port: int, certificate: Certificate | None) 
 
 
 def _secret(path: Path) -> str:
-    """The key that signs the cookies; written whole or not at all, and anew where a power cut left it empty."""
+    """The key that signs the cookies; written whole or not at all, and anew where a power cut left it
+    empty.
+    """
     if not path.exists() or len(path.read_text(encoding="ascii").strip()) < SECRET_LENGTH:
         fresh = path.with_suffix(".new")
         fresh.unlink(missing_ok=True)
@@ -106,7 +108,11 @@ def install(app: Flask) -> None:
 def _check_host() -> None:
     name = pairing.host_name()
     if name not in current_app.config["ALLOWED_HOSTS"]:
-        abort(400, f"This shop does not answer to the name {name!r}. Open it by the address that was printed when it started.")
+        abort(
+            400,
+            f"This shop does not answer to the name {name!r}. Open it by the address that was printed when it"
+            " started.",
+        )
 
 
 def _check_sealed() -> ResponseReturnValue | None:
@@ -117,7 +123,11 @@ def _check_sealed() -> ResponseReturnValue | None:
 
 
 def _check_paired() -> ResponseReturnValue | None:
-    if pairing.is_local() or request.endpoint in OPEN_ENDPOINTS or pairing.known().holds(session.get("paired")):
+    if (
+        pairing.is_local()
+        or request.endpoint in OPEN_ENDPOINTS
+        or pairing.known().holds(session.get("paired"))
+    ):
         return None
     if not current_app.config["LAN"]:
         abort(403, "This shop is open on its own machine only. Start it with --lan to let tablets in.")

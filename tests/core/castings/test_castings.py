@@ -1,4 +1,6 @@
-"""Castings against closed forms: foam charges, two pours, plastisol, inserts, matching, plans over working days, the guided run."""
+"""Castings against closed forms: foam charges, two pours, plastisol, inserts, matching, plans over working
+days, the guided run.
+"""
 
 from dataclasses import replace
 from datetime import date, datetime, time, timedelta
@@ -31,29 +33,44 @@ UP = np.array([0.0, 0.0, 1.0])
 class TestFoam:
     def test_the_charge_its_overpack_and_what_an_open_mould_loses(self):
         found = foam.charge(40.0, 0.25, 0.16, 1.14)
-        assert found.grams == pytest.approx(10.0) and found.liquid_ml == pytest.approx(10 / 1.14) and found.overpack == pytest.approx(0.25 / 0.16)
-        assert found.overflow_ml == pytest.approx(10 / 0.16 - 40) and found.lid and "close the lid" in found.says
+        assert (
+            found.grams == pytest.approx(10.0)
+            and found.liquid_ml == pytest.approx(10 / 1.14)
+            and found.overpack == pytest.approx(0.25 / 0.16)
+        )
+        assert (
+            found.overflow_ml == pytest.approx(10 / 0.16 - 40) and found.lid and "close the lid" in found.says
+        )
         assert not foam.charge(40.0, 0.16, 0.16, 1.14).lid
 
     @given(st.floats(1, 500), st.floats(0.1, 0.3), st.floats(0.0, 0.3), st.floats(1.0, 3.0))
-    def test_an_uncertain_rise_gives_a_range_around_the_charge_unless_it_is_packed(self, ml, free, spread, pack):
+    def test_an_uncertain_rise_gives_a_range_around_the_charge_unless_it_is_packed(
+        self, ml, free, spread, pack
+    ):
         found = foam.charge(ml, free * pack, free, 1.14, spread)
         assert found.low_g <= found.grams * (1 + 1e-12) <= found.high_g * (1 + 1e-12)
-        assert found.high_g == pytest.approx(found.grams * (1.0 if found.lid else 1 + spread)) and (not found.lid or found.low_g == found.grams)
+        assert found.high_g == pytest.approx(found.grams * (1.0 if found.lid else 1 + spread)) and (
+            not found.lid or found.low_g == found.grams
+        )
 
     def test_a_test_of_ones_own_gives_density_and_ratio(self):
         test = foam.FreeRise(20.0, 125.0)
-        assert test.density_g_cm3 == pytest.approx(0.16) and foam.density_of_ratio(test.ratio(1.14), 1.14) == pytest.approx(0.16)
+        assert test.density_g_cm3 == pytest.approx(0.16) and foam.density_of_ratio(
+            test.ratio(1.14), 1.14
+        ) == pytest.approx(0.16)
         assert foam.at_warmth(0.16, 20, 30) < 0.16 < foam.at_warmth(0.16, 20, 10)
 
     @pytest.mark.parametrize(
         ("make", "says"),
         [
-            (lambda: foam.charge(40, 0.12, 0.16, 1.14), "lighter than its free rise"), (lambda: foam.charge(40, 1.2, 0.16, 1.14), "lighter than its liquid"),
-            (lambda: foam.charge(40, 0.2, 1.3, 1.14), "lighter than its liquid"), (lambda: foam.charge(0, 0.2, 0.16, 1.14), "allowed is"), (lambda: foam.density_of_ratio(0.5, 1.1), "allowed is"),
+            (lambda: foam.charge(40, 0.12, 0.16, 1.14), "lighter than its free rise"),
+            (lambda: foam.charge(40, 1.2, 0.16, 1.14), "lighter than its liquid"),
+            (lambda: foam.charge(40, 0.2, 1.3, 1.14), "lighter than its liquid"),
+            (lambda: foam.charge(0, 0.2, 0.16, 1.14), "allowed is"),
+            (lambda: foam.density_of_ratio(0.5, 1.1), "allowed is"),
             (lambda: foam.FreeRise(20, 5), "did not rise"),
         ],
-    )  # fmt: skip
+    )
     def test_what_no_foam_can_do_is_refused(self, make, says):
         with pytest.raises(Refused, match=says):
             make()
@@ -62,7 +79,9 @@ class TestFoam:
 class TestInserts:
     def test_a_wire_takes_its_cylinder_off_the_cavity(self):
         wire = Insert("w", "wire", (0, 0, 0), (50, 0, 0), 2.0, 1.2)
-        assert wire.ml == pytest.approx(pi * 50 / 1000) and net_ml(20.0, (wire,)) == pytest.approx(20 - wire.ml)
+        assert wire.ml == pytest.approx(pi * 50 / 1000) and net_ml(20.0, (wire,)) == pytest.approx(
+            20 - wire.ml
+        )
         assert covers_mm(Mesh(box_mesh(60, 20, 20).vertices, box_mesh(60, 20, 20).faces), wire) < 10
         with pytest.raises(Refused, match="one of the inserts is wrong"):
             net_ml(0.1, (wire,))
@@ -72,15 +91,26 @@ class TestInserts:
         found = of_design(design)
         slug = next(row for row in found if row.kind == "ballast")
         assert slug.ml == pytest.approx(4.2 / 11.34) and slug.mass_g == 4.2
-        assert sum(row.kind == "wire" for row in found) == 3 and inserts_ml(found) == pytest.approx(sum(row.ml for row in found))
+        assert sum(row.kind == "wire" for row in found) == 3 and inserts_ml(found) == pytest.approx(
+            sum(row.ml for row in found)
+        )
 
     def test_a_hook_shank_is_covered_by_what_lies_over_it(self):
         egg = MASTER.mesh  # 80 × 24 × 30 mm, its axis at z = 0: flanks 12 mm off at the middle
         laid = shank(35.0, 45.0, 0.0, 1.6)
-        assert laid.ml == pytest.approx(pi * 0.64 * 10 / 1000) and laid.mass_g == pytest.approx(laid.ml * 7.85)
+        assert laid.ml == pytest.approx(pi * 0.64 * 10 / 1000) and laid.mass_g == pytest.approx(
+            laid.ml * 7.85
+        )
         assert covers_mm(egg, laid) == pytest.approx(12 * (1 - (5 / 40) ** 2) ** 0.5 - 0.8, abs=0.25)
-        assert covers_mm(egg, shank(35.0, 45.0, 14.6, 1.6)) < 0 < covers_mm(egg, shank(35.0, 45.0, 12.0, 1.6)) < 2.5
-        standing = Insert("b", "ballast", (40, 0, -13.0), (40, 0, -3.0), 5.0, 4.0)  # a rod over 2 mm of belly, its rim nearer to the flanks
+        assert (
+            covers_mm(egg, shank(35.0, 45.0, 14.6, 1.6))
+            < 0
+            < covers_mm(egg, shank(35.0, 45.0, 12.0, 1.6))
+            < 2.5
+        )
+        standing = Insert(
+            "b", "ballast", (40, 0, -13.0), (40, 0, -3.0), 5.0, 4.0
+        )  # a rod over 2 mm of belly, its rim nearer to the flanks
         assert 0.5 < covers_mm(egg, standing) < 2.0
         with pytest.raises(Refused, match="behind where it begins"):
             shank(40.0, 20.0, 0.0, 1.0)
@@ -104,29 +134,45 @@ class TestTwoPours:
 
     @pytest.mark.parametrize("tilt", [0.0, 15.0, 35.0])
     def test_what_lies_in_it_is_filled_by_neither_pour(self, tilt):
-        """Against cells: the cavity in little boxes, the lowest of those that no insert takes are the dense mix's."""
+        """Against cells: the cavity in little boxes, the lowest of those that no insert takes are the
+        dense mix's.
+        """
         up = np.array([np.sin(np.radians(tilt)), 0.0, np.cos(np.radians(tilt))])
         box = box_mesh(60, 20, 20)
-        rods = (Insert("w", "wire", (2.0, 0.0, -6.0), (58.0, 0.0, -6.0), 6.0, 1.0), Insert("s", "ballast", (15.0, 0.0, -4.0), (15.0, 0.0, 7.0), 7.0, 4.0))
+        rods = (
+            Insert("w", "wire", (2.0, 0.0, -6.0), (58.0, 0.0, -6.0), 6.0, 1.0),
+            Insert("s", "ballast", (15.0, 0.0, -4.0), (15.0, 0.0, 7.0), 7.0, 4.0),
+        )
         found = two_pours(box, up, 6.0, 1.6, 0.8, [piece for rod in rods for piece in rod.pieces(24)])
         step = 0.5
-        grid = np.stack(np.meshgrid(*(np.arange(a + step / 2, b, step) for a, b in ((0, 60), (-10, 10), (-10, 10))), indexing="ij"), axis=-1).reshape(-1, 3)
+        grid = np.stack(
+            np.meshgrid(
+                *(np.arange(a + step / 2, b, step) for a, b in ((0, 60), (-10, 10), (-10, 10))), indexing="ij"
+            ),
+            axis=-1,
+        ).reshape(-1, 3)
         wire = (grid[:, 1] ** 2 + (grid[:, 2] + 6) ** 2 < 9) & (np.abs(grid[:, 0] - 30) < 28)
         slug = ((grid[:, 0] - 15) ** 2 + grid[:, 1] ** 2 < 12.25) & (np.abs(grid[:, 2] - 1.5) < 5.5)
         free = grid[~(wire | slug)]
         free = free[np.argsort(free @ up, kind="stable")]
         count = round(6000 / step**3)
-        assert found.dense_ml == 6.0 and found.dense_ml + found.light_ml == pytest.approx(24.0 - sum(rod.ml for rod in rods))
+        assert found.dense_ml == 6.0 and found.dense_ml + found.light_ml == pytest.approx(
+            24.0 - sum(rod.ml for rod in rods)
+        )
         weights = np.where(np.arange(len(free)) < count, 1.6, 0.8)
         assert found.level_mm == pytest.approx(float(free[count - 1] @ up), abs=0.7)
         assert found.centre_mm == pytest.approx(tuple((weights @ free / weights.sum()).tolist()), abs=0.35)
 
-    @pytest.mark.parametrize(("dense_ml", "density", "says"), [(30.0, 1.6, "the cavity holds 24.00"), (5.0, 0.7, "must be denser")])
+    @pytest.mark.parametrize(
+        ("dense_ml", "density", "says"), [(30.0, 1.6, "the cavity holds 24.00"), (5.0, 0.7, "must be denser")]
+    )
     def test_what_does_not_go_in_is_refused(self, dense_ml, density, says):
         with pytest.raises(Refused, match=says):
             two_pours(box_mesh(60, 20, 20), UP, dense_ml, density, 0.8)
 
-    @pytest.mark.parametrize(("gap", "says"), [(5, "too soon: wait 10 min"), (30, ""), (90, "30 min too late")])
+    @pytest.mark.parametrize(
+        ("gap", "says"), [(5, "too soon: wait 10 min"), (30, ""), (90, "30 min too late")]
+    )
     def test_the_bond_has_its_window(self, gap, says):
         assert bonds(gap, 15, 60).startswith(says) if says else bonds(gap, 15, 60) == ""
 
@@ -134,35 +180,60 @@ class TestTwoPours:
 class TestPlastisol:
     def test_shots_of_a_jug_and_pieces_an_hour(self):
         found = plastisol.shot(30.0, 3.0, 1.05, 120.0, 3, 6.0, 4.0)
-        assert found.shot_g == pytest.approx(34.65) and found.shots_per_jug == 3 and found.pieces_per_hour == pytest.approx(60 * 9 / 18)
+        assert (
+            found.shot_g == pytest.approx(34.65)
+            and found.shots_per_jug == 3
+            and found.pieces_per_hour == pytest.approx(60 * 9 / 18)
+        )
         with pytest.raises(Refused, match="heat more"):
             plastisol.shot(30.0, 3.0, 1.05, 40.0, 3, 6.0, 4.0)
 
     def test_zones_thinner_than_the_limit_are_found_and_ask_before_the_heat_gun(self):
         shape = lying(mould())
         zones = plastisol.thin_zones(shape, 16.0)
-        assert [zone.from_mm < 40 for zone in zones] == [True, False] and all(zone.thinnest_mm < 16 for zone in zones)
+        assert [zone.from_mm < 40 for zone in zones] == [True, False] and all(
+            zone.thinnest_mm < 16 for zone in zones
+        )
         at = zones[0].to_mm  # an ellipsoid's section is thinner than 16 of 24 mm where s(1 − s) < (16/24)²/4
         assert 24 * 2 * ((at / 80) * (1 - at / 80)) ** 0.5 == pytest.approx(16, abs=1.2)
-        assert "rounds it off" in plastisol.may_gloss(zones, False) and plastisol.may_gloss(zones, True) == "" and plastisol.may_gloss((), False) == ""
+        assert (
+            "rounds it off" in plastisol.may_gloss(zones, False)
+            and plastisol.may_gloss(zones, True) == ""
+            and plastisol.may_gloss((), False) == ""
+        )
         assert plastisol.thin_zones(shape, 0.2) == ()
 
     @pytest.mark.parametrize(
-        ("up", "down"), [((0, 0, 1.0), "flank on the lower half"), ((1.0, 0, 0), "nose"), ((0, 1.0, 0), "belly"), ((0, -1.0, 0), "back"), ((-1.0, 0, 0), "tail")]
+        ("up", "down"),
+        [
+            ((0, 0, 1.0), "flank on the lower half"),
+            ((1.0, 0, 0), "nose"),
+            ((0, 1.0, 0), "belly"),
+            ((0, -1.0, 0), "back"),
+            ((-1.0, 0, 0), "tail"),
+        ],
     )
     def test_the_heavier_pigment_sinks_to_what_is_down(self, up, down):
         assert plastisol.sinks_to(np.array(up)) == down
-        assert down in plastisol.layer_says(plastisol.HOT, ["pearl", "black"], np.array(up)) and "skin over" in plastisol.layer_says(
-            plastisol.GELLED, ["pearl", "black"], UP
-        )
+        assert down in plastisol.layer_says(
+            plastisol.HOT, ["pearl", "black"], np.array(up)
+        ) and "skin over" in plastisol.layer_says(plastisol.GELLED, ["pearl", "black"], UP)
 
     def test_scrap_of_its_colour_only_and_not_too_often_heated(self):
-        heap = [plastisol.Scrap("pearl", 10, 2), plastisol.Scrap("pearl", 15, 1), plastisol.Scrap("black", 99, 0), plastisol.Scrap("pearl", 50, 3)]
+        heap = [
+            plastisol.Scrap("pearl", 10, 2),
+            plastisol.Scrap("pearl", 15, 1),
+            plastisol.Scrap("black", 99, 0),
+            plastisol.Scrap("pearl", 50, 3),
+        ]
         used, new = plastisol.from_scrap(40.0, "pearl", heap)
         assert [(s.grams, s.heats) for s in used] == [(15, 1), (10, 2)] and new == 15
 
     def test_the_point_that_stands_out(self):
-        assert exposed(12, 9, 0.5).squeezed_mm == pytest.approx(7.5) and "shows at rest" in exposed(12, 9, 0.5).says
+        assert (
+            exposed(12, 9, 0.5).squeezed_mm == pytest.approx(7.5)
+            and "shows at rest" in exposed(12, 9, 0.5).says
+        )
         assert "stays 2.0 mm under" in exposed(5, 14, 0.5).says
 
 
@@ -170,7 +241,9 @@ class TestPlastisol:
 def test_a_casting_like_the_carved_original_has_its_mass_and_g(filler):
     design = bait()
     found = matched(design, 1.05, filler)
-    assert found is not None and found.mass_g == pytest.approx(found.original_g, abs=0.02) and found.off_mm < 0.3
+    assert (
+        found is not None and found.mass_g == pytest.approx(found.original_g, abs=0.02) and found.off_mm < 0.3
+    )
     assert found.mass_g == pytest.approx(evaluate.drag(found.design).budget.mass_g)
 
 
@@ -184,13 +257,28 @@ class TestWorkdays:
     def test_work_lies_within_one_open_day_and_not_before_it_was_asked(self, at, minutes):
         start = DAYS.fits(at, timedelta(minutes=minutes))
         end = start + timedelta(minutes=minutes)
-        assert start >= at and start.date() == end.date() and DAYS.is_open(start.date()) and time(9) <= start.time() and end.time() <= time(17)
+        assert (
+            start >= at
+            and start.date() == end.date()
+            and DAYS.is_open(start.date())
+            and time(9) <= start.time()
+            and end.time() <= time(17)
+        )
 
     @pytest.mark.parametrize(
         ("make", "says"),
-        [(lambda: DAYS.fits(MONDAY, timedelta(hours=9)), "split the work"), (lambda: Workdays(()), "at least one day"), (lambda: Workdays(begins=time(17), ends=time(9)), "after it begins"),
-         (lambda: Workdays((0,), closed=tuple(date(2027, 1, 4) + timedelta(days=7 * n) for n in range(130))).fits(datetime(2027, 1, 1), timedelta(hours=1)), "no day is open")],
-    )  # fmt: skip
+        [
+            (lambda: DAYS.fits(MONDAY, timedelta(hours=9)), "split the work"),
+            (lambda: Workdays(()), "at least one day"),
+            (lambda: Workdays(begins=time(17), ends=time(9)), "after it begins"),
+            (
+                lambda: Workdays(
+                    (0,), closed=tuple(date(2027, 1, 4) + timedelta(days=7 * n) for n in range(130))
+                ).fits(datetime(2027, 1, 1), timedelta(hours=1)),
+                "no day is open",
+            ),
+        ],
+    )
     def test_days_that_cannot_be_are_refused(self, make, says):
         with pytest.raises(Refused, match=says):
             make()
@@ -198,16 +286,37 @@ class TestWorkdays:
 
 class TestPlan:
     def test_cures_cross_nights_hands_do_not_and_the_second_half_waits_for_a_working_day(self):
-        found = plan(6, MONDAY + timedelta(days=20), datetime(2027, 3, 1, 15, 0), Cycle(15, 16.0, 10, 3, 1.0), DAYS, Making(2, 60, 16.0), True)
+        found = plan(
+            6,
+            MONDAY + timedelta(days=20),
+            datetime(2027, 3, 1, 15, 0),
+            Cycle(15, 16.0, 10, 3, 1.0),
+            DAYS,
+            Making(2, 60, 16.0),
+            True,
+        )
         at = {event.what: event for event in found.events}
         assert at["pour half 1 of the mould"].start == datetime(2027, 3, 1, 15, 0)
         assert at["pour half 2 of the mould"].start == datetime(2027, 3, 2, 9, 0)  # cured at 8 in the morning
         assert at["purge shot"].start == datetime(2027, 3, 4, 9, 0)  # the third is closed
         assert all(DAYS.is_open(event.start.date()) for event in found.events)
-        assert found.shots == 2 and found.events[-1].good == 6 and found.by_date == 6 and found.reached == found.events[-1].ready
+        assert (
+            found.shots == 2
+            and found.events[-1].good == 6
+            and found.by_date == 6
+            and found.reached == found.events[-1].ready
+        )
 
     def test_after_hours_the_maker_goes_on_at_once(self):
-        asked = (6, MONDAY + timedelta(days=20), datetime(2027, 3, 1, 15, 0), Cycle(15, 16.0, 10, 3, 1.0), DAYS, Making(2, 60, 3.0), True)
+        asked = (
+            6,
+            MONDAY + timedelta(days=20),
+            datetime(2027, 3, 1, 15, 0),
+            Cycle(15, 16.0, 10, 3, 1.0),
+            DAYS,
+            Making(2, 60, 3.0),
+            True,
+        )
         late = plan(*asked, after_hours=True)
         assert late.events[1].start == datetime(2027, 3, 1, 19, 0) and late.reached < plan(*asked).reached
 
@@ -215,7 +324,10 @@ class TestPlan:
     @settings(max_examples=40, deadline=None)
     def test_it_makes_as_many_as_are_wanted_in_order(self, wanted, cavities, good, cure):
         found = plan(wanted, MONDAY + timedelta(days=9), MONDAY, Cycle(10, cure, 5, cavities, good), DAYS)
-        assert found.shots == shots_needed(wanted, Cycle(10, cure, 5, cavities, good)) and found.events[-1].good == wanted
+        assert (
+            found.shots == shots_needed(wanted, Cycle(10, cure, 5, cavities, good))
+            and found.events[-1].good == wanted
+        )
         assert all(a.ready <= b.start for a, b in zip(found.events, found.events[1:], strict=False))
         assert (found.by_date >= wanted) == (found.reached <= MONDAY + timedelta(days=9))
 
@@ -229,7 +341,9 @@ class TestSession:
 
     def test_nothing_time_boxed_starts_before_everything_is_ticked(self):
         ticks = session.checklist(self.RESIN, replace(mould(), tilt_deg=20.0), 3)
-        assert {"stirred", "inserts", "caution", "laid out", "level"} <= {tick.key for tick in ticks} and any("propped at 20°" in tick.says for tick in ticks)
+        assert {"stirred", "inserts", "caution", "laid out", "level"} <= {tick.key for tick in ticks} and any(
+            "propped at 20°" in tick.says for tick in ticks
+        )
         with pytest.raises(Refused, match="tick first"):
             session.following(session.PREPARE, ticks, frozenset({"level"}))
         every = frozenset(tick.key for tick in ticks)
@@ -248,14 +362,29 @@ class TestSession:
 
 
 class TestColours:
-    SCRAPS = (plastisol.Scrap("pearl", 15.0, 1), plastisol.Scrap("black", 4.0, 0), plastisol.Scrap("red", 90.0, 0))
+    SCRAPS = (
+        plastisol.Scrap("pearl", 15.0, 1),
+        plastisol.Scrap("black", 4.0, 0),
+        plastisol.Scrap("red", 90.0, 0),
+    )
 
     def test_each_colour_takes_its_own_share_from_its_own_scrap(self):
-        pearl, black = plastisol.by_colour(40.0, plastisol.parse_colours("pearl 70 %, black 30%"), self.SCRAPS)
+        pearl, black = plastisol.by_colour(
+            40.0, plastisol.parse_colours("pearl 70 %, black 30%"), self.SCRAPS
+        )
         assert (pearl.grams, pearl.new_g, black.grams, black.new_g) == pytest.approx((28.0, 13.0, 12.0, 8.0))
-        assert [one.colour for one in black.scraps] == ["black"] and [share for _, share in plastisol.parse_colours("a, b, c")] == pytest.approx([1 / 3] * 3)
+        assert [one.colour for one in black.scraps] == ["black"] and [
+            share for _, share in plastisol.parse_colours("a, b, c")
+        ] == pytest.approx([1 / 3] * 3)
 
-    @pytest.mark.parametrize(("text", "says"), [("pearl 70 %, black", "for every colour"), ("pearl 70 %, black 20 %", "add up"), ("pearl, pearl", "once")])
+    @pytest.mark.parametrize(
+        ("text", "says"),
+        [
+            ("pearl 70 %, black", "for every colour"),
+            ("pearl 70 %, black 20 %", "add up"),
+            ("pearl, pearl", "once"),
+        ],
+    )
     def test_shares_that_cannot_be_are_refused(self, text, says):
         with pytest.raises(Refused, match=says):
             plastisol.parse_colours(text)
@@ -266,10 +395,20 @@ class TestGates:
 
     @pytest.mark.parametrize(
         ("demould_h", "cured_h", "hot", "way", "says"),
-        [(2, 26, False, "refused", "not before 14:00"), (-1, 26, False, "asks", "14:00 on Tue 2 Mar"), (-1, 26, True, "refused", "full cure: not before 14:00 on Tue"), (-9, -1, True, "free", ""), (None, None, True, "free", "")],
-    )  # fmt: skip
-    def test_a_mould_is_cast_in_when_it_is_set_and_hot_only_when_it_is_cured(self, demould_h, cured_h, hot, way, says):
-        after = [None if hours is None else self.NOW + timedelta(hours=hours) for hours in (demould_h, cured_h)]
+        [
+            (2, 26, False, "refused", "not before 14:00"),
+            (-1, 26, False, "asks", "14:00 on Tue 2 Mar"),
+            (-1, 26, True, "refused", "full cure: not before 14:00 on Tue"),
+            (-9, -1, True, "free", ""),
+            (None, None, True, "free", ""),
+        ],
+    )
+    def test_a_mould_is_cast_in_when_it_is_set_and_hot_only_when_it_is_cured(
+        self, demould_h, cured_h, hot, way, says
+    ):
+        after = [
+            None if hours is None else self.NOW + timedelta(hours=hours) for hours in (demould_h, cured_h)
+        ]
         found = gate(Curing(*after), self.NOW, hot)
         assert found.way == way and says in found.says
 

@@ -1,4 +1,6 @@
-"""Mixes against closed forms and identities: ratios by mass and volume, rounding, fillers, layers, over-pours, clocks, tubs."""
+"""Mixes against closed forms and identities: ratios by mass and volume, rounding, fillers, layers,
+over-pours, clocks, tubs.
+"""
 
 from dataclasses import replace
 from datetime import date, datetime, timedelta
@@ -9,19 +11,47 @@ from hypothesis import strategies as st
 
 from lamsik.core.cautions import to_read
 from lamsik.core.errors import Refused
-from lamsik.core.mixes.amount import Job, grams_for, learned_loss, least_g, poured_g_cm3, ratio_error, used_g, weighed_out
+from lamsik.core.mixes.amount import (
+    Job,
+    grams_for,
+    learned_loss,
+    least_g,
+    poured_g_cm3,
+    ratio_error,
+    used_g,
+    weighed_out,
+)
 from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.fillers import FILLERS, Filler, batch_density, filled, pigment_g
 from lamsik.core.mixes.layers import USUAL, layered
 from lamsik.core.mixes.overpour import put_right
-from lamsik.core.mixes.product import Part, Product, keepable, liquid_g_cm3, mass_shares, parse_ratio, ratio_text
+from lamsik.core.mixes.product import (
+    Part,
+    Product,
+    keepable,
+    liquid_g_cm3,
+    mass_shares,
+    parse_ratio,
+    ratio_text,
+)
 from lamsik.core.mixes.recipe import to_document, to_product
 from lamsik.core.mixes.tubs import Tub, choose, drawn, remarks
 
-RESIN = Product("Resin", "resin", "volume", (Part("A", 1, 1.10), Part("B", 1, 1.02)), 3.0, 5.0, 8.0, 1.0, 24.0)
-SILICONE = Product("Silicone", "silicone", "mass", (Part("base", 100, 1.20), Part("catalyst", 4, 0.98)), 10.0, stir_s=60)
+RESIN = Product(
+    "Resin", "resin", "volume", (Part("A", 1, 1.10), Part("B", 1, 1.02)), 3.0, 5.0, 8.0, 1.0, 24.0
+)
+SILICONE = Product(
+    "Silicone", "silicone", "mass", (Part("base", 100, 1.20), Part("catalyst", 4, 0.98)), 10.0, stir_s=60
+)
 THREE = Product("Three", "epoxy", "mass", (Part("A", 100, 1.1), Part("B", 45, 1.0), Part("C", 2, 1.3)), 5.0)
-FOAM = Product("Foam", "foam", "mass", (Part("A", 100, 1.06), Part("B", 110, 1.23)), caution="isocyanate", free_rise_g_cm3=0.16)
+FOAM = Product(
+    "Foam",
+    "foam",
+    "mass",
+    (Part("A", 100, 1.06), Part("B", 110, 1.23)),
+    caution="isocyanate",
+    free_rise_g_cm3=0.16,
+)
 products = st.sampled_from([RESIN, SILICONE, THREE])
 
 
@@ -33,7 +63,12 @@ class TestProduct:
 
     @pytest.mark.parametrize(
         ("text", "basis", "found"),
-        [("1:1 by volume", "", ((1, 1), "volume")), ("100:45:2", "mass", ((100, 45, 2), "mass")), ("2 : 1 by weight", "", ((2, 1), "mass")), ("1", "", ((1,), "mass"))],
+        [
+            ("1:1 by volume", "", ((1, 1), "volume")),
+            ("100:45:2", "mass", ((100, 45, 2), "mass")),
+            ("2 : 1 by weight", "", ((2, 1), "mass")),
+            ("1", "", ((1,), "mass")),
+        ],
     )
     def test_ratios_as_on_the_tin(self, text, basis, found):
         assert parse_ratio(text, basis) == found
@@ -41,7 +76,13 @@ class TestProduct:
 
     @pytest.mark.parametrize(
         ("text", "says"),
-        [("1:1", "by mass or by volume"), ("0:1 by mass", "more than 0"), ("a:b", "as on the tin"), ("1:2:3:4 by mass", "as on the tin"), ("", "as on the tin")],
+        [
+            ("1:1", "by mass or by volume"),
+            ("0:1 by mass", "more than 0"),
+            ("a:b", "as on the tin"),
+            ("1:2:3:4 by mass", "as on the tin"),
+            ("", "as on the tin"),
+        ],
     )
     def test_a_ratio_without_basis_or_with_a_zero_is_refused(self, text, says):
         with pytest.raises(Refused, match=says):
@@ -50,12 +91,19 @@ class TestProduct:
     @pytest.mark.parametrize(
         ("change", "says"),
         [
-            ({"cured_g_cm3": 2.0}, "one of the densities is wrong"), ({"basis": ""}, "by mass or by volume"), ({"cure_h": 0.5}, "cannot come before demoulding"),
-            ({"free_rise_g_cm3": 0.2}, "only a foam rises"), ({"kind": "foam", "free_rise_g_cm3": 1.2}, "lighter than its liquid"), ({"parts": ()}, "one to three"),
-            ({"parts": (Part("A", 1, 1.0), Part("A", 1, 1.0))}, "its own name"), ({"tolerance_percent": 0.0}, "allowed is"), ({"name": " "}, "name the product"),
-            ({"caution": "dragons"}, "one of"), ({"pot_life_min": float("nan")}, "allowed is"),
+            ({"cured_g_cm3": 2.0}, "one of the densities is wrong"),
+            ({"basis": ""}, "by mass or by volume"),
+            ({"cure_h": 0.5}, "cannot come before demoulding"),
+            ({"free_rise_g_cm3": 0.2}, "only a foam rises"),
+            ({"kind": "foam", "free_rise_g_cm3": 1.2}, "lighter than its liquid"),
+            ({"parts": ()}, "one to three"),
+            ({"parts": (Part("A", 1, 1.0), Part("A", 1, 1.0))}, "its own name"),
+            ({"tolerance_percent": 0.0}, "allowed is"),
+            ({"name": " "}, "name the product"),
+            ({"caution": "dragons"}, "one of"),
+            ({"pot_life_min": float("nan")}, "allowed is"),
         ],
-    )  # fmt: skip
+    )
     def test_what_contradicts_itself_is_refused(self, change, says):
         with pytest.raises(Refused, match=says):
             replace(RESIN, **change)
@@ -99,13 +147,24 @@ class TestAmount:
 
 class TestFoam:
     def test_a_foam_is_planned_by_what_it_becomes_and_never_by_its_liquid(self):
-        assert grams_for(FOAM, Job(30.0, 0.0, 0.0)) == pytest.approx(4.8) and grams_for(FOAM, Job(30.0, 0.0, 0.02), 0.25) == pytest.approx(30.6 * 0.25)
-        assert FOAM.density_g_cm3 == 0.16 and poured_g_cm3(replace(FOAM, cured_g_cm3=0.2)) == 0.2 and poured_g_cm3(FOAM, None, 0.18) == 0.18
+        assert grams_for(FOAM, Job(30.0, 0.0, 0.0)) == pytest.approx(4.8) and grams_for(
+            FOAM, Job(30.0, 0.0, 0.02), 0.25
+        ) == pytest.approx(30.6 * 0.25)
+        assert (
+            FOAM.density_g_cm3 == 0.16
+            and poured_g_cm3(replace(FOAM, cured_g_cm3=0.2)) == 0.2
+            and poured_g_cm3(FOAM, None, 0.18) == 0.18
+        )
 
     @pytest.mark.parametrize(
         ("product", "wanted", "says"),
-        [(replace(FOAM, free_rise_g_cm3=None), None, "cured density or how many times"), (FOAM, 1.3, "lighter than its liquid"), (FOAM, 0.1, "lighter than its free rise"), (RESIN, 0.8, "which filler")],
-    )  # fmt: skip
+        [
+            (replace(FOAM, free_rise_g_cm3=None), None, "cured density or how many times"),
+            (FOAM, 1.3, "lighter than its liquid"),
+            (FOAM, 0.1, "lighter than its free rise"),
+            (RESIN, 0.8, "which filler"),
+        ],
+    )
     def test_what_no_foam_can_be_is_refused(self, product, wanted, says):
         with pytest.raises(Refused, match=says):
             grams_for(product, Job(30.0), wanted)
@@ -118,12 +177,18 @@ class TestFoam:
         bare = replace(RESIN, kind=kind)
         with pytest.raises(Refused, match="which caution"):
             keepable(bare)
-        assert keepable(replace(bare, caution="isocyanate")).caution and keepable(replace(RESIN, kind="clear")) is not None
+        assert (
+            keepable(replace(bare, caution="isocyanate")).caution
+            and keepable(replace(RESIN, kind="clear")) is not None
+        )
 
     def test_cautions_are_read_for_every_batch_or_once_a_day(self):
         read = {"silicone": "2027-03-01", "isocyanate": "2027-03-01"}
         assert to_read(["silicone", "isocyanate", ""], [], read, "2027-03-01") == ("isocyanate",)
-        assert to_read(["silicone", "silicone"], [], read, "2027-03-02") == ("silicone",) and to_read(["isocyanate"], ["isocyanate"], {}, "2027-03-02") == ()
+        assert (
+            to_read(["silicone", "silicone"], [], read, "2027-03-02") == ("silicone",)
+            and to_read(["isocyanate"], ["isocyanate"], {}, "2027-03-02") == ()
+        )
 
 
 class TestFillers:
@@ -132,7 +197,9 @@ class TestFillers:
         sphere = FILLERS["hollow microspheres"]
         found = filled(RESIN, ml, density, sphere)
         volume = found.resin_g / RESIN.density_g_cm3 + found.filler_g / sphere.true_g_cm3
-        assert (found.resin_g + found.filler_g) / volume == pytest.approx(density) and volume == pytest.approx(ml)
+        assert (found.resin_g + found.filler_g) / volume == pytest.approx(
+            density
+        ) and volume == pytest.approx(ml)
         assert sum(g for _, g in found.into) == pytest.approx(found.filler_g)
         assert found.into[0][1] == pytest.approx(found.into[1][1])  # 1:1 by volume: half each
         grams = [found.resin_g * share for share in mass_shares(RESIN)]
@@ -145,13 +212,18 @@ class TestFillers:
         with pytest.raises(Refused, match="cannot be denser than its grains"):
             Filler("odd", 0.15, 0.2)
 
-    @pytest.mark.parametrize(("density", "says"), [(0.3, "pack to 62 %"), (1.3, "between the filler's and the resin's"), (0.05, "between")])
+    @pytest.mark.parametrize(
+        ("density", "says"),
+        [(0.3, "pack to 62 %"), (1.3, "between the filler's and the resin's"), (0.05, "between")],
+    )
     def test_what_cannot_be_mixed_is_refused(self, density, says):
         with pytest.raises(Refused, match=says):
             filled(RESIN, 50, density, FILLERS["hollow microspheres"])
 
     def test_pigment_by_percent_or_drops(self):
-        assert pigment_g(50, percent=2) == pytest.approx(1.0) and pigment_g(50, drops=20) == pytest.approx(0.6)
+        assert pigment_g(50, percent=2) == pytest.approx(1.0) and pigment_g(50, drops=20) == pytest.approx(
+            0.6
+        )
         with pytest.raises(Refused, match="a percentage or drops"):
             pigment_g(50, 1, 1)
 
@@ -161,9 +233,17 @@ class TestLayers:
     def test_they_add_up_to_the_batch_within_one_percent_and_wait_for_the_gel(self, total):
         rows = layered(RESIN, total, USUAL, 0.1, 10.0)
         assert sum(row.weighed.total_g for row in rows) == pytest.approx(total, rel=0.01)
-        assert [row.after_min for row in rows] == pytest.approx([0.0, 16.0, 32.0])  # 8 min at 20 °C doubles at 10 °C
+        assert [row.after_min for row in rows] == pytest.approx(
+            [0.0, 16.0, 32.0]
+        )  # 8 min at 20 °C doubles at 10 °C
 
-    @pytest.mark.parametrize(("shares", "step", "says"), [((("face", 0.5), ("bulk", 0.4)), 0.1, "100 %"), ((("face", 0.02), ("bulk", 0.98)), 1.0, "less than|finer")])
+    @pytest.mark.parametrize(
+        ("shares", "step", "says"),
+        [
+            ((("face", 0.5), ("bulk", 0.4)), 0.1, "100 %"),
+            ((("face", 0.02), ("bulk", 0.98)), 1.0, "less than|finer"),
+        ],
+    )
     def test_what_does_not_add_up_is_refused(self, shares, step, says):
         with pytest.raises(Refused, match=says):
             layered(RESIN, 20.0, shares, step, 20.0)
@@ -184,12 +264,27 @@ class TestOverpour:
     def test_a_right_ratio_of_too_much_is_said_to_be_over_plan(self):
         even = replace(RESIN, basis="mass", parts=(Part("A", 1, 1.1), Part("B", 1.5, 1.0)))
         found = put_right(even, (100, 150), 0.1, (), 200.0)
-        assert found.within and found.over_percent == pytest.approx(25.0) and found.says.startswith("25.0 % over plan: 250.0 g instead of 200.0 g")
-        assert put_right(even, (80.1, 120.1), 0.1, (), 200.0).over_percent == 0.0 and "under plan" in put_right(even, (70, 105), 0.1, (), 200.0).says
-        assert put_right(even, (90, 0), 0.1, (), 200.0).says == "135.0 g more B puts it right: 225.0 g in all, 12.5 % over plan."
+        assert (
+            found.within
+            and found.over_percent == pytest.approx(25.0)
+            and found.says.startswith("25.0 % over plan: 250.0 g instead of 200.0 g")
+        )
+        assert (
+            put_right(even, (80.1, 120.1), 0.1, (), 200.0).over_percent == 0.0
+            and "under plan" in put_right(even, (70, 105), 0.1, (), 200.0).says
+        )
+        assert (
+            put_right(even, (90, 0), 0.1, (), 200.0).says
+            == "135.0 g more B puts it right: 225.0 g in all, 12.5 % over plan."
+        )
 
     def test_a_batch_over_its_plan_is_no_lesson_unless_what_was_left_was_weighed(self):
-        assert used_g(200, 250) is None and used_g(200, 250, 50) == 200 and used_g(200, 202) == 202 and used_g(200, 205) is None
+        assert (
+            used_g(200, 250) is None
+            and used_g(200, 250, 50) == 200
+            and used_g(200, 202) == 202
+            and used_g(200, 205) is None
+        )
 
     def test_twenty_three_four_instead_of_twenty_two(self):
         found = put_right(RESIN, (23.4, 20.4), 0.1)
@@ -226,10 +321,12 @@ class TestTubs:
     @pytest.mark.parametrize(
         ("tubs", "says"),
         [
-            ([], "no tub of it"), ([("1", 5.0, None, None)], "5.0 g, 35.0 g too little"), ([("1", 500.0, date(2027, 2, 1), None)], "expired"),
+            ([], "no tub of it"),
+            ([("1", 5.0, None, None)], "5.0 g, 35.0 g too little"),
+            ([("1", 500.0, date(2027, 2, 1), None)], "expired"),
             ([("1", 500.0, None, date(2026, 1, 1))], "expired"),
         ],
-    )  # fmt: skip
+    )
     def test_too_little_or_expired_is_said_before_anything_is_mixed(self, tubs, says):
         with pytest.raises(Refused, match=says):
             choose([self.tub(*row) for row in tubs], "A", 40, 365, self.TODAY)
@@ -237,7 +334,9 @@ class TestTubs:
     def test_a_settled_or_old_tub_is_remarked(self):
         at = datetime(2027, 3, 1, 10)
         tub = self.tub("1", 50, date(2027, 3, 10))
-        assert any("settled" in text for text in remarks(tub, 365, 60, at)) and any("good until" in text for text in remarks(tub, 365, 0, at))
+        assert any("settled" in text for text in remarks(tub, 365, 60, at)) and any(
+            "good until" in text for text in remarks(tub, 365, 0, at)
+        )
         assert remarks(replace(tub, stirred_at=at - timedelta(hours=1), expires_on=None), 365, 60, at) == ()
         assert "expired" in remarks(replace(tub, expires_on=date(2027, 1, 1)), 365, 0, at)[0]
 

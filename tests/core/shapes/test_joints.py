@@ -1,4 +1,6 @@
-"""Cuts and segments: nothing lost between them, closed forms, an independent mesh cutter, who pitches with whom."""
+"""Cuts and segments: nothing lost between them, closed forms, an independent mesh cutter, who pitches with
+whom.
+"""
 
 from dataclasses import replace
 from math import pi, radians, tan
@@ -49,7 +51,9 @@ def test_segments_and_kerf_add_up_to_the_whole(first, gap, slant, other, kerf, f
     cut = replace(body, joints=(Joint("j1", first, slant, kerf), Joint("j2", first + gap, other, kerf)))
     parts = segments(cut)
     assert sum(p.volume_ml for p in parts) + kerf_ml(cut) == pytest.approx(solid(body).volume_ml, rel=1e-6)
-    whole = np.sum([p.volume_mm3 * np.array(p.centroid_mm) for p in parts], axis=0) / sum(p.volume_mm3 for p in parts)
+    whole = np.sum([p.volume_mm3 * np.array(p.centroid_mm) for p in parts], axis=0) / sum(
+        p.volume_mm3 for p in parts
+    )
     assert solid(cut).centroid_mm == pytest.approx(whole, abs=1e-9) and all(p.volume_mm3 > 0 for p in parts)
 
 
@@ -61,10 +65,14 @@ def test_a_slanted_cut_through_a_cylinders_axis_in_closed_form(slant):
     # the wedge shifts the centroid by tan(s)·I/V up and tan²(s)·I/2V aft, I = πr⁴/4
     second = pi * 8**4 / 4
     assert found.centroid_mm[2] == pytest.approx(tan(radians(slant)) * second / volume, abs=1e-4)
-    assert found.centroid_mm[0] == pytest.approx((40**2 * pi * 64 + tan(radians(slant)) ** 2 * second) / 2 / volume, rel=1e-5)
+    assert found.centroid_mm[0] == pytest.approx(
+        (40**2 * pi * 64 + tan(radians(slant)) ** 2 * second) / 2 / volume, rel=1e-5
+    )
 
 
-@pytest.mark.parametrize(("form", "x", "slant"), [("slim", 38, 17), ("stubby", 30, -25), ("glider", 70, 33), ("deepflank", 35, -8)])
+@pytest.mark.parametrize(
+    ("form", "x", "slant"), [("slim", 38, 17), ("stubby", 30, -25), ("glider", 70, 33), ("deepflank", 35, -8)]
+)
 def test_cut_volumes_agree_with_an_independent_mesh_cutter(form, x, slant):
     start = FORMS[form]
     body = body_from(start, start.length_mm, start.depth_mm, start.width_mm)
@@ -94,14 +102,23 @@ def test_points_belong_to_their_segment_and_cuts_end_on_the_skin():
 
 @pytest.mark.parametrize(
     "joints",
-    [(Joint("j1", 0.3),), (Joint("j1", 89.8),), (Joint("j1", 40), Joint("j2", 41)), (Joint("j1", 60), Joint("j2", 30)), (Joint("j1", 45, 50), Joint("j2", 52, -50))],
+    [
+        (Joint("j1", 0.3),),
+        (Joint("j1", 89.8),),
+        (Joint("j1", 40), Joint("j2", 41)),
+        (Joint("j1", 60), Joint("j2", 30)),
+        (Joint("j1", 45, 50), Joint("j2", 52, -50)),
+    ],
 )
 def test_cuts_that_cross_or_leave_no_body_are_refused(joints):
     with pytest.raises(Refused, match="leave at least 1 mm"):
         slim(*joints)
 
 
-@pytest.mark.parametrize(("field", "value"), [("kind", "glue"), ("kerf_mm", -1.0), ("slant_deg", 80.0), ("x_mm", float("nan")), ("hinge_mm", 0.0)])
+@pytest.mark.parametrize(
+    ("field", "value"),
+    [("kind", "glue"), ("kerf_mm", -1.0), ("slant_deg", 80.0), ("x_mm", float("nan")), ("hinge_mm", 0.0)],
+)
 def test_a_bad_joint_is_refused(field, value):
     with pytest.raises(Refused, match=field):
         Joint(**{"key": "j1", "x_mm": 40.0, field: value})
@@ -119,30 +136,52 @@ class TestInWater:
         groups = group_verdicts(design, mass, DRAG, Bands())
         assert sum(g.budget.mass_g for g in groups) == pytest.approx(mass.mass_g, rel=1e-6)
         assert sum(g.budget.displaced_ml for g in groups) == pytest.approx(mass.displaced_ml, rel=1e-6)
-        assert sum(g.hanging.net_g for g in groups) == pytest.approx(evaluate.drag(design).hanging.net_g, abs=1e-6)
+        assert sum(g.hanging.net_g for g in groups) == pytest.approx(
+            evaluate.drag(design).hanging.net_g, abs=1e-6
+        )
 
     def test_a_light_even_body_lies_level_however_it_is_linked(self):
         design = homogeneous(replace(straight(120, 9, 9), joints=(Joint("j1", 60, kerf_mm=1.0),)), 0.5)
         front, rear = group_verdicts(design, budget(design), DRAG, Bands())
-        assert front.chained.pitch_deg == pytest.approx(0.0, abs=0.5) and rear.chained.pitch_deg == pytest.approx(0.0, abs=0.5)
+        assert front.chained.pitch_deg == pytest.approx(
+            0.0, abs=0.5
+        ) and rear.chained.pitch_deg == pytest.approx(0.0, abs=0.5)
 
     def test_a_heavy_rear_hangs_from_a_light_front_only_where_it_is_linked(self):
         body = replace(straight(120, 9, 9), joints=(Joint("j1", 70),))
         design = replace(homogeneous(body, 0.45), segment_hosts=(("s2", Host("heavy", 1.25, 0.01)),))
         front, rear = group_verdicts(design, budget(design), DRAG, Bands())
-        assert front.hanging.net_g > 0 > rear.hanging.net_g and rear.chained.pitch_deg > 30 and rear.name == "segment 2"
+        assert (
+            front.hanging.net_g > 0 > rear.hanging.net_g
+            and rear.chained.pitch_deg > 30
+            and rear.name == "segment 2"
+        )
         pinned = replace(design, body=replace(body, joints=(replace(body.joints[0], kind="pin"),)))
         (both,) = group_verdicts(pinned, budget(pinned), DRAG, Bands())
         assert both.keys == ("s1", "s2") and both.chained is None and both.name == "segments 1 and 2"
 
     def test_a_chain_of_tall_thin_segments_lies_on_its_side(self):
         tall = body_from(FORMS["glider"], 120, 26, 10)
-        rows = group_verdicts(design := homogeneous(replace(tall, joints=(Joint("j1", 60, 6),)), 0.5), budget(design), 0.9, Bands())
-        assert all(abs(row.chained.roll_deg) == pytest.approx(90, abs=8) and row.surface[0].freeboard_mm < 8 for row in rows)
+        rows = group_verdicts(
+            design := homogeneous(replace(tall, joints=(Joint("j1", 60, 6),)), 0.5),
+            budget(design),
+            0.9,
+            Bands(),
+        )
+        assert all(
+            abs(row.chained.roll_deg) == pytest.approx(90, abs=8) and row.surface[0].freeboard_mm < 8
+            for row in rows
+        )
 
     def test_segments_float_as_finer_meshes_of_them_do(self):
-        design = homogeneous(replace(body_from(FORMS["walker"], 100, 24, 16), joints=(Joint("j1", 60, -8, 1.5),)), 0.55)
-        for row, mesh in zip(group_verdicts(design, budget(design), 0.9, Bands()), segment_meshes(design.body, 200, 160), strict=True):
+        design = homogeneous(
+            replace(body_from(FORMS["walker"], 100, 24, 16), joints=(Joint("j1", 60, -8, 1.5),)), 0.55
+        )
+        for row, mesh in zip(
+            group_verdicts(design, budget(design), 0.9, Bands()),
+            segment_meshes(design.body, 200, 160),
+            strict=True,
+        ):
             fine = float_drag(vessel_of_mesh(mesh), row.budget, design.water.density_g_cm3)
             assert row.surface[0].attitude.pitch_deg == pytest.approx(fine.attitude.pitch_deg, abs=0.05)
             assert row.surface[0].freeboard_mm == pytest.approx(fine.freeboard_mm, abs=0.05)
@@ -167,7 +206,12 @@ def test_kerfs_take_away_what_floats():
 @pytest.mark.parametrize(("slant", "x"), [(0, 46), (20, 40), (-15, 34)])
 def test_ballast_is_not_drilled_into_a_joint(slant, x):
     whole = bait()
-    cut = replace(whole, body=replace(whole.body, joints=(Joint("j1", x, slant, 1.5),)), ballast=(), hardware=tuple(p for p in whole.hardware if p.seat != "belly"))
+    cut = replace(
+        whole,
+        body=replace(whole.body, joints=(Joint("j1", x, slant, 1.5),)),
+        ballast=(),
+        hardware=tuple(p for p in whole.hardware if p.seat != "belly"),
+    )
     found = search(cut, BENCH)
     assert found
     for answer in found:
@@ -179,10 +223,27 @@ def test_ballast_is_not_drilled_into_a_joint(slant, x):
 
 def test_ballast_ends_under_a_through_wire():
     whole = bait()
-    wired = replace(whole, ballast=(), hardware=(*whole.hardware, Placement("w", Item("w", "through-wire", "wire", 0.7, 7.85, 0.15, wire_mm=1.0), "inside", 45.0)))
+    wired = replace(
+        whole,
+        ballast=(),
+        hardware=(
+            *whole.hardware,
+            Placement("w", Item("w", "through-wire", "wire", 0.7, 7.85, 0.15, wire_mm=1.0), "inside", 45.0),
+        ),
+    )
     found = search(wired, BENCH)
-    assert found and all(not [c for c in clashes(with_answer(wired, a), 1.0) if "hole" in c.what and "wire" in c.other and c.gap_mm <= 0] for a in found)
-    assert any("through-wire" in text for text in troubles(replace(wired, ballast=whole.ballast), whole.ballast[0], 1.0))
+    assert found and all(
+        not [
+            c
+            for c in clashes(with_answer(wired, a), 1.0)
+            if "hole" in c.what and "wire" in c.other and c.gap_mm <= 0
+        ]
+        for a in found
+    )
+    assert any(
+        "through-wire" in text
+        for text in troubles(replace(wired, ballast=whole.ballast), whole.ballast[0], 1.0)
+    )
 
 
 def test_a_segment_of_another_material_counts_in_the_chances():

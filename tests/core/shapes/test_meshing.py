@@ -1,4 +1,6 @@
-"""Meshes brought in: against trimesh, their faults named, turned and measured, as good as any body in the Tank."""
+"""Meshes brought in: against trimesh, their faults named, turned and measured, as good as any body in the
+Tank.
+"""
 
 from dataclasses import replace
 
@@ -53,7 +55,9 @@ def test_volume_area_centroid_and_wet_part_agree_with_trimesh(name):
     body = body_of(made, "abc"[list(SHAPES).index(name)])
     found = solid(body)
     shift = np.array([made.bounds[0][0], made.bounds[:, 1].mean(), made.bounds[:, 2].mean()])
-    assert found.volume_mm3 == pytest.approx(made.volume, rel=2e-3) and found.area_mm2 == pytest.approx(made.area, rel=2e-3)
+    assert found.volume_mm3 == pytest.approx(made.volume, rel=2e-3) and found.area_mm2 == pytest.approx(
+        made.area, rel=2e-3
+    )
     assert found.centroid_mm == pytest.approx(made.center_mass - shift, abs=0.02)
     up = np.array([0.2, 0.1, 1.0]) / np.linalg.norm([0.2, 0.1, 1.0])
     made.apply_translation(-shift)
@@ -65,8 +69,14 @@ def test_volume_area_centroid_and_wet_part_agree_with_trimesh(name):
 def test_the_outlines_measured_on_a_mesh_are_those_of_the_shape():
     body = body_of(egg(), "d")
     phi = np.array([np.pi / 2])
-    assert (body.length_mm, body.width_mm, body.depth_mm) == (pytest.approx(90, abs=0.1), pytest.approx(16, abs=0.05), pytest.approx(20, abs=0.05))
-    assert float(body.top.at(phi)[0]) == pytest.approx(10, abs=0.05) and body.upper_exponent == pytest.approx(2.0, abs=0.03)
+    assert (body.length_mm, body.width_mm, body.depth_mm) == (
+        pytest.approx(90, abs=0.1),
+        pytest.approx(16, abs=0.05),
+        pytest.approx(20, abs=0.05),
+    )
+    assert float(body.top.at(phi)[0]) == pytest.approx(10, abs=0.05) and body.upper_exponent == pytest.approx(
+        2.0, abs=0.03
+    )
 
 
 def test_a_mesh_floats_like_the_same_curve():
@@ -80,18 +90,25 @@ def test_a_mesh_floats_like_the_same_curve():
 def test_a_mesh_is_cut_like_any_body():
     body = body_of(capsule(), "1")
     cut = replace(body, joints=(Joint("j1", 30, 12, 2.0),))
-    assert sum(s.volume_ml for s in segments(cut)) + kerf_ml(cut) == pytest.approx(solid(body).volume_ml, rel=1e-5)
+    assert sum(s.volume_ml for s in segments(cut)) + kerf_ml(cut) == pytest.approx(
+        solid(body).volume_ml, rel=1e-5
+    )
     assert fore_part(body, Cut(39.0)).volume_mm3 == pytest.approx(solid(body).volume_mm3 / 2, rel=1e-3)
     assert evaluate.drag(Design("x", "own", "bait", cut, Host("f", 0.6, 0.02))).surface
 
 
-@pytest.mark.parametrize(("nose", "up", "size"), [("+x", "+z", (2, 3, 5)), ("-x", "+z", (2, 3, 5)), ("+y", "-x", (3, 5, 2)), ("-z", "+y", (5, 2, 3))])
+@pytest.mark.parametrize(
+    ("nose", "up", "size"),
+    [("+x", "+z", (2, 3, 5)), ("-x", "+z", (2, 3, 5)), ("+y", "-x", (3, 5, 2)), ("-z", "+y", (5, 2, 3))],
+)
 def test_the_nose_is_turned_to_the_left_and_the_back_up(nose, up, size):
     box = box_mesh(20, 30, 50)
     moved = Mesh(box.vertices.copy(), box.faces)
     moved.vertices[:, 1] += 4
     found = turned(moved, nose, up, 0.1)
-    assert np.ptp(found.vertices, axis=0) == pytest.approx(size) and measures(found).volume_mm3 == pytest.approx(30.0)
+    assert np.ptp(found.vertices, axis=0) == pytest.approx(size) and measures(
+        found
+    ).volume_mm3 == pytest.approx(30.0)
     where = (1.0 if nose[0] == "+" else -1.0) * moved.vertices[:, "xyz".index(nose[1])]
     assert found.vertices[int(np.argmax(where)), 0] == pytest.approx(found.vertices[:, 0].min())
 
@@ -104,9 +121,15 @@ def faulty(change):
 FAULTS = {
     "hole": (lambda v, f: (v, f[1:]), "not watertight: there is a hole near"),
     "flipped": (lambda v, f: (v, np.vstack([f[:1, ::-1], f[1:]])), "turned against each other, near"),
-    "fin": (lambda v, f: (np.vstack([v, [[0, 0, 40]]]), np.vstack([f, [[f[0, 0], f[0, 1], len(v)]]])), "not watertight|more than two faces"),
+    "fin": (
+        lambda v, f: (np.vstack([v, [[0, 0, 40]]]), np.vstack([f, [[f[0, 0], f[0, 1], len(v)]]])),
+        "not watertight|more than two faces",
+    ),
     "two": (lambda v, f: (np.vstack([v, v + 200]), np.vstack([f, f + len(v)])), "one body at a time"),
-    "nan": (lambda v, f: (np.where(np.arange(len(v))[:, None] == 7, np.nan, v), f), "corner 8 of .* no number"),
+    "nan": (
+        lambda v, f: (np.where(np.arange(len(v))[:, None] == 7, np.nan, v), f),
+        "corner 8 of .* no number",
+    ),
     "few": (lambda v, f: (v, f[:2]), "at least 4"),
 }
 
@@ -125,7 +148,9 @@ def test_what_can_be_put_right_is_put_right_and_said():
     assert "without area" in doubled.notes[0]
 
 
-@pytest.mark.parametrize(("scale", "says"), [(0.01, "length: .* is the unit right"), (100.0, "length: .*allowed is 5 to 600 mm")])
+@pytest.mark.parametrize(
+    ("scale", "says"), [(0.01, "length: .* is the unit right"), (100.0, "length: .*allowed is 5 to 600 mm")]
+)
 def test_a_wrong_unit_is_noticed(scale, says):
     with pytest.raises(Refused, match=says):
         measured(turned(check(egg().vertices, egg().faces).mesh, "-x", "+z", scale))

@@ -8,7 +8,14 @@ from hypothesis import strategies as st
 from scipy.special import ellipeinc, ellipkinc, gamma
 
 from lamsik.core.errors import Refused
-from lamsik.core.shapes.body import Body, half_width_at_height, section_outline, side_outline, station, top_outline
+from lamsik.core.shapes.body import (
+    Body,
+    half_width_at_height,
+    section_outline,
+    side_outline,
+    station,
+    top_outline,
+)
 from lamsik.core.shapes.curves import Curve
 from lamsik.core.shapes.forms import FORMS, Form, body_from, form
 from lamsik.core.shapes.mesh import body_mesh
@@ -24,7 +31,9 @@ def ellipsoid_area(a, b, c):
     a, b, c = sorted((a, b, c), reverse=True)
     phi = np.arccos(c / a)
     k2 = a**2 * (b**2 - c**2) / (b**2 * (a**2 - c**2))
-    return 2 * np.pi * c**2 + 2 * np.pi * a * b / np.sin(phi) * (ellipeinc(phi, k2) * np.sin(phi) ** 2 + ellipkinc(phi, k2) * np.cos(phi) ** 2)
+    return 2 * np.pi * c**2 + 2 * np.pi * a * b / np.sin(phi) * (
+        ellipeinc(phi, k2) * np.sin(phi) ** 2 + ellipkinc(phi, k2) * np.cos(phi) ** 2
+    )
 
 
 def test_ellipsoid():
@@ -50,7 +59,9 @@ def test_cone_with_its_base():
 
 def test_spherical_cap():
     radius, height = 30.0, 12.0
-    edge = curve(lambda s: np.sqrt(np.clip(2 * radius * height * s - (height * s) ** 2, 0, None)), round_tail=False)
+    edge = curve(
+        lambda s: np.sqrt(np.clip(2 * radius * height * s - (height * s) ** 2, 0, None)), round_tail=False
+    )
     below = Curve(edge.shares, tuple(-v for v in edge.values_mm), True, False)
     found = solid(Body(height, edge, below, edge))
     assert found.volume_mm3 == pytest.approx(np.pi * height**2 * (3 * radius - height) / 3, rel=ACCURACY)
@@ -135,7 +146,10 @@ def test_stations_and_sections_agree_with_the_outlines():
         (lambda: Curve((0, 0.6, 0.5, 1), (1, 1, 1, 1)), "shares"),
         (lambda: Curve((0, 1), (1, 1, 1)), "values"),
         (lambda: Body(50, Curve((0, 1), (-5, -5)), Curve((0, 1), (5, 5)), Curve((0, 1), (5, 5))), "top"),
-        (lambda: Body(50, Curve((0, 1), (5, 5)), Curve((0, 1), (-5, -5)), Curve((0, 1), (-5, 5))), "half_width"),
+        (
+            lambda: Body(50, Curve((0, 1), (5, 5)), Curve((0, 1), (-5, -5)), Curve((0, 1), (-5, 5))),
+            "half_width",
+        ),
         (lambda: body_from(FORMS["slim"], 90, 0, 15), "depth_mm"),
         (lambda: form("submarine"), "form"),
     ],

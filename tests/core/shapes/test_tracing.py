@@ -1,4 +1,6 @@
-"""Photos traced: a drawn and a cut template, in perspective and noise, within half a millimetre; outlines as lines."""
+"""Photos traced: a drawn and a cut template, in perspective and noise, within half a millimetre; outlines
+as lines.
+"""
 
 from dataclasses import replace
 from functools import lru_cache
@@ -20,12 +22,17 @@ BODY = body_from(FORMS["stubby"], 88, 30, 20)
 OUTLINE = side_outline(BODY, 161)
 SHEET, PX = (148.0, 105.0), 10.0
 NOSE, TAIL = (30.0, 50.0 - OUTLINE[0, 1]), (118.0, 50.0 - OUTLINE[160, 1])
-VIEWS = {"straight": [(110, 120), (1590, 120), (1590, 1170), (110, 1170)], "slanted": [(150, 130), (1560, 220), (1500, 1150), (190, 1090)]}
+VIEWS = {
+    "straight": [(110, 120), (1590, 120), (1590, 1170), (110, 1170)],
+    "slanted": [(150, 130), (1560, 220), (1500, 1150), (190, 1090)],
+}
 
 
 @lru_cache(maxsize=4)
 def shot(drawn, view):
-    """A photo of a template on a sheet on a bench, with light falling off and noise, and the map from sheet mm to pixels."""
+    """A photo of a template on a sheet on a bench, with light falling off and noise, and the map from
+    sheet mm to pixels.
+    """
     flat = Image.new("RGB", (int(SHEET[0] * PX), int(SHEET[1] * PX)), (244, 241, 232))
     pen = ImageDraw.Draw(flat)
     points = [((30 + x) * PX, (50 - z) * PX) for x, z in OUTLINE]
@@ -37,10 +44,18 @@ def shot(drawn, view):
     corner = np.array(VIEWS[view], dtype=float)
     sheet = np.array([(0, 0), (SHEET[0], 0), SHEET, (0, SHEET[1])], dtype=float)
     back = transform.ProjectiveTransform.from_estimate(corner, sheet * PX).params
-    out = flat.transform((1700, 1300), Image.Transform.PERSPECTIVE, tuple((back / back[2, 2]).ravel()[:8]), Image.Resampling.BILINEAR, fillcolor=(112, 104, 96))
+    out = flat.transform(
+        (1700, 1300),
+        Image.Transform.PERSPECTIVE,
+        tuple((back / back[2, 2]).ravel()[:8]),
+        Image.Resampling.BILINEAR,
+        fillcolor=(112, 104, 96),
+    )
     noise = np.random.default_rng(4).normal(0, 7, (1300, 1700, 3))
     picture = np.asarray(out) * np.linspace(0.86, 1.04, 1700)[None, :, None] + noise
-    return np.clip(picture, 0, 255).astype(np.uint8), transform.ProjectiveTransform.from_estimate(sheet, corner)
+    return np.clip(picture, 0, 255).astype(np.uint8), transform.ProjectiveTransform.from_estimate(
+        sheet, corner
+    )
 
 
 def marks(to_px, by, **more):
@@ -65,7 +80,9 @@ def straight_template():
 def as_line(lines):
     shares = share_of_phi(np.linspace(0, np.pi, 301))
     rows = [Curve(tuple(s for s, _ in row), tuple(v for _, v in row)) for row in (lines.upper, lines.lower)]
-    upper, lower = (np.column_stack([lines.length_mm * shares, row.at(np.linspace(0, np.pi, 301))]) for row in rows)
+    upper, lower = (
+        np.column_stack([lines.length_mm * shares, row.at(np.linspace(0, np.pi, 301))]) for row in rows
+    )
     return LineString(np.vstack([upper, lower[::-1], upper[:1]]))
 
 
@@ -77,7 +94,9 @@ def test_a_template_is_traced_within_half_a_millimetre(drawn, view, by):
     true = LineString(np.vstack([straight_template(), straight_template()[:1]]))
     assert found.drawn == drawn and len(found.lines.upper) <= 32
     assert as_line(found.lines).hausdorff_distance(true) < 0.5
-    assert found.lines.length_mm == pytest.approx(88, abs=0.4) and found.lines.depth_mm == pytest.approx(30, abs=0.4)
+    assert found.lines.length_mm == pytest.approx(88, abs=0.4) and found.lines.depth_mm == pytest.approx(
+        30, abs=0.4
+    )
 
 
 def test_the_points_to_correct_are_few_and_lie_on_the_outline():
@@ -86,7 +105,14 @@ def test_the_points_to_correct_are_few_and_lie_on_the_outline():
     found = trace(picture, given)
     few = corners(found)
     assert 8 <= len(few) <= 80
-    again = lines_of(straightened(transform.ProjectiveTransform.from_estimate(np.array(given.sheet), np.array([(0, 0), (148, 0), (148, -105), (0, -105)]))(few), given))
+    again = lines_of(
+        straightened(
+            transform.ProjectiveTransform.from_estimate(
+                np.array(given.sheet), np.array([(0, 0), (148, 0), (148, -105), (0, -105)])
+            )(few),
+            given,
+        )
+    )
     assert as_line(again).hausdorff_distance(as_line(found.lines)) < 0.3
 
 
@@ -95,9 +121,15 @@ def test_an_outline_always_makes_a_body_however_the_tips_were_marked():
     shake, straight = np.random.default_rng(0), 0
     for _ in range(12):
         given = marks(to_px, "sheet")
-        given = replace(given, nose=tuple(np.array(given.nose) + shake.normal(0, 2, 2)), tail=tuple(np.array(given.tail) + shake.normal(0, 2, 2)))
+        given = replace(
+            given,
+            nose=tuple(np.array(given.nose) + shake.normal(0, 2, 2)),
+            tail=tuple(np.array(given.tail) + shake.normal(0, 2, 2)),
+        )
         lines = lines_of(straightened(frame(given)(corners(trace(picture, given))), given))
-        upper, lower = (Curve(tuple(s for s, _ in row), tuple(v for _, v in row)) for row in (lines.upper, lines.lower))
+        upper, lower = (
+            Curve(tuple(s for s, _ in row), tuple(v for _, v in row)) for row in (lines.upper, lines.lower)
+        )
         Body(lines.length_mm, upper, lower, upper)
         straight += abs(lines.depth_mm - 30) < 0.6
     assert straight == 12
@@ -110,9 +142,12 @@ def test_a_picture_with_the_belly_up_is_turned_over():
 
 
 REFUSED = [
-    ({"ruler": None}, "mark two points"), ({"ruler": ((0, 0), (5, 5)), "ruler_mm": 10.0}, "further apart"), ({"ruler": ((0, 0), (500, 5)), "ruler_mm": 0.0}, "1 to 3000 mm"),
-    ({"sheet": ((0, 0), (0, 90), (90, 90), (90, 0)), "sheet_mm": (90.0, 90.0)}, "clockwise"), ({"sheet": ((0, 0), (90, 0), (90, 90), (0, 90)), "sheet_mm": (90.0, float("nan"))}, "sheet height"),
-]  # fmt: skip
+    ({"ruler": None}, "mark two points"),
+    ({"ruler": ((0, 0), (5, 5)), "ruler_mm": 10.0}, "further apart"),
+    ({"ruler": ((0, 0), (500, 5)), "ruler_mm": 0.0}, "1 to 3000 mm"),
+    ({"sheet": ((0, 0), (0, 90), (90, 90), (90, 0)), "sheet_mm": (90.0, 90.0)}, "clockwise"),
+    ({"sheet": ((0, 0), (90, 0), (90, 90), (0, 90)), "sheet_mm": (90.0, float("nan"))}, "sheet height"),
+]
 
 
 @pytest.mark.parametrize(("given", "says"), REFUSED)
@@ -144,10 +179,13 @@ class TestLines:
     @pytest.mark.parametrize(
         ("points", "says"),
         [
-            ([(0, 0), (1, 1)], "3 to"), ([(0, 0), (50, float("inf")), (90, 0)], "finite"), ([(0, 0), (2, 1), (1, 2)], "5 to 600 mm"), ([(0, 0), (9000, 5), (50, 9)], "unit or the scale"),
+            ([(0, 0), (1, 1)], "3 to"),
+            ([(0, 0), (50, float("inf")), (90, 0)], "finite"),
+            ([(0, 0), (2, 1), (1, 2)], "5 to 600 mm"),
+            ([(0, 0), (9000, 5), (50, 9)], "unit or the scale"),
             ([(0, 0), (50, 0.1), (90, 0)], "0.5 to 300 mm"),
         ],
-    )  # fmt: skip
+    )
     def test_outlines_that_are_no_body_are_refused(self, points, says):
         with pytest.raises(Refused, match=says):
             lines_of(np.array(points, dtype=float))

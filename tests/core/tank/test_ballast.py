@@ -21,7 +21,14 @@ from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.core.tank.wanted import target
 from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD, TUNGSTEN, bait
 
-WANTS = [("slow rise", 0.0), ("suspends", 0.0), ("slow sink", 0.0), ("slow rise", -8.0), ("suspends", 10.0), ("floats", 0.0)]
+WANTS = [
+    ("slow rise", 0.0),
+    ("suspends", 0.0),
+    ("slow sink", 0.0),
+    ("slow rise", -8.0),
+    ("suspends", 10.0),
+    ("floats", 0.0),
+]
 
 
 @pytest.mark.parametrize("form", ["slim", "stubby", "glider", "deepflank"])
@@ -35,7 +42,9 @@ def test_an_answer_put_on_gives_what_it_promised(form, behaviour, pitch):
         afresh = evaluate.drag(with_answer(design, answer))
         assert afresh.verdict.net_g == pytest.approx(answer.net_g, abs=0.01)
         assert afresh.hanging.free.pitch_deg == pytest.approx(answer.pitch_deg, abs=0.5)
-        assert answer.net_error_g == pytest.approx(answer.net_g - target(design, budget(design)).net_g, abs=1e-9)
+        assert answer.net_error_g == pytest.approx(
+            answer.net_g - target(design, budget(design)).net_g, abs=1e-9
+        )
         assert answer.wall_mm >= BENCH.wall_mm - 1e-9
 
 
@@ -46,12 +55,19 @@ def test_a_pair_beside_the_middle_is_two_holes_shallower_and_rolls_slower(slug):
     one, pair = (Hole("b1", slug, mass, 48.0, 7.5, beside_mm=beside) for beside in (0.0, 6.0))
     design = bait(body=body, ballast=())
     both = tuple(replace(pair, key=f"b{n}", mass_g=mass / 2, beside_mm=0.0) for n in (1, 2))
-    assert pair.hole_ml == pytest.approx(sum(hole.hole_ml for hole in both)) and pair.filler_g == pytest.approx(sum(hole.filler_g for hole in both))
+    assert pair.hole_ml == pytest.approx(
+        sum(hole.hole_ml for hole in both)
+    ) and pair.filler_g == pytest.approx(sum(hole.filler_g for hole in both))
     single, double = (evaluate.drag(replace(design, ballast=(hole,))) for hole in (one, pair))
-    assert double.budget.g_mm[2] < single.budget.g_mm[2] and double.budget.g_mm[1] == pytest.approx(0, abs=1e-9)
+    assert double.budget.g_mm[2] < single.budget.g_mm[2] and double.budget.g_mm[1] == pytest.approx(
+        0, abs=1e-9
+    )
     # each gram 6 mm off the middle adds to the roll inertia what the parallel axes say
     mine, theirs = (roll_moment_g_mm2(outcome.design, outcome.budget) for outcome in (double, single))
-    heights = [sum(p.mass_g * p.at_mm[2] ** 2 for p in outcome.budget.parts if p.key.endswith(":b1")) for outcome in (double, single)]
+    heights = [
+        sum(p.mass_g * p.at_mm[2] ** 2 for p in outcome.budget.parts if p.key.endswith(":b1"))
+        for outcome in (double, single)
+    ]
     assert mine - theirs == pytest.approx(mass * 36 + heights[0] - heights[1], rel=1e-6)
     assert 0 < wall_left_mm(body, pair) <= 12.0 - 7.5  # never more than what is left between the two
     assert wall_left_mm(body, replace(pair, beside_mm=4.5)) == pytest.approx(1.5)
@@ -74,7 +90,12 @@ def test_the_best_of_several_answers_meets_the_want():
 def test_the_closed_form_slug_leaves_exactly_the_wanted_net(net, slug, count):
     base = base_of(bait())
     total = slug_mass_g(base, net, slug, 5.5, count, BENCH, [20.0 + 10 * i for i in range(count)])
-    holes = tuple(replace(bait().ballast[0], key=f"b{i}", slug=slug, drill_mm=5.5, mass_g=total / count, x_mm=20.0 + 10 * i) for i in range(count))
+    holes = tuple(
+        replace(
+            bait().ballast[0], key=f"b{i}", slug=slug, drill_mm=5.5, mass_g=total / count, x_mm=20.0 + 10 * i
+        )
+        for i in range(count)
+    )
     if total > 0:
         assert evaluate.drag(bait(ballast=holes)).verdict.net_g == pytest.approx(net, abs=1e-4)
 
@@ -84,7 +105,9 @@ def test_the_closed_form_place_gives_the_wanted_pitch(pitch):
     base = base_of(bait())
     hole = replace(bait().ballast[0], mass_g=4.2)
     x = place_mm(base, [hole], [0.0], pitch)
-    assert evaluate.drag(bait(ballast=(replace(hole, x_mm=x),))).hanging.free.pitch_deg == pytest.approx(pitch, abs=0.05)
+    assert evaluate.drag(bait(ballast=(replace(hole, x_mm=x),))).hanging.free.pitch_deg == pytest.approx(
+        pitch, abs=0.05
+    )
 
 
 def test_holes_keep_clear_of_hangers_and_slot():
@@ -105,7 +128,9 @@ def test_a_want_that_cannot_be_met_says_why():
     assert "no slug at hand fits" in why_none(bait(), stiff)
 
 
-@pytest.mark.parametrize(("bench", "field"), [(replace(BENCH, slugs=()), "slugs"), (replace(BENCH, drills_mm=()), "drills")])
+@pytest.mark.parametrize(
+    ("bench", "field"), [(replace(BENCH, slugs=()), "slugs"), (replace(BENCH, drills_mm=()), "drills")]
+)
 def test_an_empty_bench_is_said(bench: Bench, field):
     with pytest.raises(Refused) as refusal:
         search(bait(), bench)
@@ -174,8 +199,12 @@ class TestAdvice:
 
     def test_after_the_ballast_is_in_it_says_what_is_left(self):
         planned = budget(bait())
-        heavy = self.say(("carved", planned.up_to("carved"), 0.03), ("ballasted", planned.up_to("ballasted") + 1.5, 0.03))
-        light = self.say(("carved", planned.up_to("carved"), 0.03), ("ballasted", planned.up_to("ballasted") - 0.8, 0.03))
+        heavy = self.say(
+            ("carved", planned.up_to("carved"), 0.03), ("ballasted", planned.up_to("ballasted") + 1.5, 0.03)
+        )
+        light = self.say(
+            ("carved", planned.up_to("carved"), 0.03), ("ballasted", planned.up_to("ballasted") - 0.8, 0.03)
+        )
         assert "heavier than wanted" in heavy.sentence and heavy.design is None
         assert "lifts" in light.sentence
 
@@ -191,4 +220,7 @@ class TestAdvice:
 )
 def test_what_was_not_carved_is_not_called_carved(made, source, says):
     design = bait(host=Host("what it is of", 0.42, 0.04, made, source))
-    assert says in {better.says for better in certainty(design).better} and says.removeprefix("weigh the ") in advice.advise(design, NOTHING, BENCH).sentence
+    assert (
+        says in {better.says for better in certainty(design).better}
+        and says.removeprefix("weigh the ") in advice.advise(design, NOTHING, BENCH).sentence
+    )

@@ -8,7 +8,17 @@ from scipy.integrate import solve_ivp
 
 from lamsik.core.errors import Refused
 from lamsik.core.tank import evaluate
-from lamsik.core.tank.drops import Drop, Moving, added_mass_kg, drag_from, moving, net_from, time_s, together, way_m
+from lamsik.core.tank.drops import (
+    Drop,
+    Moving,
+    added_mass_kg,
+    drag_from,
+    moving,
+    net_from,
+    time_s,
+    together,
+    way_m,
+)
 from lamsik.core.tank.motion import speed_cm_s
 from tests.bodies import bait, straight
 
@@ -17,7 +27,14 @@ BODY = Moving(0.025, 1.2e-3, 999.5)
 
 def test_the_way_is_that_of_a_numerical_fall():
     force, k = 0.004, BODY.k(0.9)
-    found = solve_ivp(lambda _t, y: [y[1], (force - k * y[1] ** 2) / BODY.mass_kg], (0, 6), [0, 0], t_eval=[0.5, 2, 6], rtol=1e-9, atol=1e-12)
+    found = solve_ivp(
+        lambda _t, y: [y[1], (force - k * y[1] ** 2) / BODY.mass_kg],
+        (0, 6),
+        [0, 0],
+        t_eval=[0.5, 2, 6],
+        rtol=1e-9,
+        atol=1e-12,
+    )
     for seconds, way in zip(found.t, found.y[0], strict=True):
         assert way_m(seconds, force, k, BODY.mass_kg) == pytest.approx(way, rel=1e-6)
 
@@ -35,7 +52,9 @@ def test_net_and_drag_come_back_from_the_time_they_make(net, drag, way):
 
 def test_after_a_long_way_it_is_the_terminal_speed():
     speed = speed_cm_s(0.4, BODY.area_m2 * 1e6, BODY.rho_kg_m3 / 1000, 0.9)
-    assert 20 / time_s(20.0, 0.4e-3 * 9.80665, BODY.k(0.9), BODY.mass_kg) * 100 == pytest.approx(speed, rel=0.02)
+    assert 20 / time_s(20.0, 0.4e-3 * 9.80665, BODY.k(0.9), BODY.mass_kg) * 100 == pytest.approx(
+        speed, rel=0.02
+    )
 
 
 def test_a_cylinder_drags_its_own_volume_of_water_along():
@@ -52,7 +71,11 @@ def test_a_design_moves_with_its_mass_and_the_water():
 def test_a_run_that_stands_out_is_left_out_and_named():
     drops = [Drop(0.5, t) for t in (5.0, 5.1, 4.9, 9.0)]
     found = together([1.0, 0.98, 1.03, 0.3], drops)
-    assert found.odd == (3,) and found.value == pytest.approx(1.003, abs=0.001) and found.speed_cm_s == pytest.approx(10, abs=0.1)
+    assert (
+        found.odd == (3,)
+        and found.value == pytest.approx(1.003, abs=0.001)
+        and found.speed_cm_s == pytest.approx(10, abs=0.1)
+    )
     assert together([1.0], drops[:1]).sd == 0 and together([1.0, 2.0], drops[:2]).odd == ()
 
 

@@ -22,7 +22,9 @@ RESIDUAL = 1e-4
 @pytest.mark.parametrize(("density", "count", "heel"), [(0.1, 4, 0.0), (0.23, 8, 19.5), (0.5, 4, 45.0)])
 def test_every_position_of_a_square_prism(density, count, heel):
     """Gilbert 1991: a long square log lies flat, at 19.5° or on its edge as its density grows."""
-    places = float_settled(vessel_of_mesh(box_mesh(200, 20, 20)), bare_budget(density * 80, (100, 0, 0), 80), 1.0)
+    places = float_settled(
+        vessel_of_mesh(box_mesh(200, 20, 20)), bare_budget(density * 80, (100, 0, 0), 80), 1.0
+    )
     assert len(places) == count
     leans = [abs((p.attitude.roll_deg + 45) % 90 - 45) for p in places]
     assert leans == pytest.approx([heel] * count, abs=0.15)
@@ -66,7 +68,12 @@ def test_a_loaded_stick_stands():
 
 
 @settings(max_examples=12, deadline=None)
-@given(st.sampled_from(["slim", "stubby", "glider", "popper"]), st.floats(0.2, 0.85), st.floats(-3, 3), st.floats(-4, 0.5))
+@given(
+    st.sampled_from(["slim", "stubby", "glider", "popper"]),
+    st.floats(0.2, 0.85),
+    st.floats(-3, 3),
+    st.floats(-4, 0.5),
+)
 def test_archimedes_and_the_mirror(key, density, aft, low):
     start = FORMS[key]
     body = body_from(start, start.length_mm, start.depth_mm, start.width_mm)
@@ -152,4 +159,7 @@ def test_the_highest_point_is_the_curves_own(form):
     random = np.random.default_rng(4)
     for way in random.normal(size=(30, 3)):
         way /= np.linalg.norm(way)
-        assert reach_mm(body, way) == pytest.approx((points @ way).max(), abs=2e-3) and reach_mm(body, way) > (points @ way).max() - 1e-6
+        assert (
+            reach_mm(body, way) == pytest.approx((points @ way).max(), abs=2e-3)
+            and reach_mm(body, way) > (points @ way).max() - 1e-6
+        )

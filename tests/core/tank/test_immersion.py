@@ -14,7 +14,11 @@ from tests.bodies import box_mesh, ellipsoid
 
 AXES = np.array([45.0, 7.0, 10.0])
 CENTRE = np.array([45.0, 0.0, 0.0])
-directions = st.tuples(st.floats(-1, 1), st.floats(-1, 1), st.floats(-1, 1)).filter(lambda v: np.linalg.norm(v) > 0.2).map(lambda v: np.array(v) / np.linalg.norm(v))
+directions = (
+    st.tuples(st.floats(-1, 1), st.floats(-1, 1), st.floats(-1, 1))
+    .filter(lambda v: np.linalg.norm(v) > 0.2)
+    .map(lambda v: np.array(v) / np.linalg.norm(v))
+)
 
 
 @settings(max_examples=40, deadline=None)

@@ -1,4 +1,6 @@
-"""Ballast that is not drilled, trial weights, allowances, twins: each against its closed form or put on and solved afresh."""
+"""Ballast that is not drilled, trial weights, allowances, twins: each against its closed form or put on
+and solved afresh.
+"""
 
 from dataclasses import replace
 
@@ -26,7 +28,10 @@ from lamsik.core.tank.trial import pull_g, replacement
 from lamsik.core.tank.twins import fidelity, matched_design, moulded, twins
 from tests.bodies import BENCH, LEAD_BALL, bait, straight
 
-CAST, PRINT = Host("filled urethane", 0.6, 0.02, "cast"), Host("printed", 0.55, 0.02, "print", solid_g_cm3=1.15)
+CAST, PRINT = (
+    Host("filled urethane", 0.6, 0.02, "cast"),
+    Host("printed", 0.55, 0.02, "print", solid_g_cm3=1.15),
+)
 
 
 @settings(max_examples=30, deadline=None)
@@ -43,17 +48,35 @@ def test_a_poured_end_of_a_cylinder_in_closed_form():
     body = straight(100, 8, 8)
     volume, at = pour_volume_ml(body, Pour("p1", "dense", 2.0, 70.0, 100.0))
     assert volume == pytest.approx(np.pi * 64 * 30 / 1000, rel=1e-6) and at[0] == pytest.approx(85.0)
-    design = bait(body=body, host=CAST, pours=(Pour("p1", "dense", 2.0, 70.0, 100.0),), hardware=(), lip=None, ballast=(), coats=(), glue_g=0.0)
+    design = bait(
+        body=body,
+        host=CAST,
+        pours=(Pour("p1", "dense", 2.0, 70.0, 100.0),),
+        hardware=(),
+        lip=None,
+        ballast=(),
+        coats=(),
+        glue_g=0.0,
+    )
     assert budget(design).mass_g == pytest.approx(0.6 * np.pi * 64 * 70 / 1000 + 2.0 * volume, rel=1e-6)
 
 
 def test_balls_in_a_chamber_add_metal_and_take_host_out():
     cavity = Cavity("c1", LEAD_BALL, 2, 45.0, 7.0, 0.6)
     plain, filled = (budget(bait(host=PRINT, ballast=(), cavities=rows)) for rows in ((), (cavity,)))
-    assert filled.mass_g - plain.mass_g == pytest.approx(2 * LEAD_BALL.ball_g - 0.55 * np.pi * 7.6**2 / 4 * 14.6 / 1000)
+    assert filled.mass_g - plain.mass_g == pytest.approx(
+        2 * LEAD_BALL.ball_g - 0.55 * np.pi * 7.6**2 / 4 * 14.6 / 1000
+    )
 
 
-@pytest.mark.parametrize(("host", "kinds"), [(CAST, {"pours", "cavities"}), (PRINT, {"cavities"}), (Host("rigid foam", 0.3, 0.02, "foam"), {"pours"})])
+@pytest.mark.parametrize(
+    ("host", "kinds"),
+    [
+        (CAST, {"pours", "cavities"}),
+        (PRINT, {"cavities"}),
+        (Host("rigid foam", 0.3, 0.02, "foam"), {"pours"}),
+    ],
+)
 def test_moulded_answers_put_on_give_what_they_promised(host, kinds):
     design = bait(host=host, ballast=(), want=Want("suspends", 0.0, 0.0))
     seen = set()
@@ -66,35 +89,81 @@ def test_moulded_answers_put_on_give_what_they_promised(host, kinds):
     assert seen <= kinds
 
 
-@pytest.mark.parametrize("changes", [{"shell": Shell(1.4, around_mm=1.2)}, {"shell": Shell(1.4, 0.05, "foam")}])
+@pytest.mark.parametrize(
+    "changes", [{"shell": Shell(1.4, around_mm=1.2)}, {"shell": Shell(1.4, 0.05, "foam")}]
+)
 def test_drilled_answers_in_a_hollow_give_what_they_promise(changes):
-    design = bait(host=Host("printed", 1.1, 0.02, "print"), ballast=(), want=Want("suspends", 0.0, 0.0), **changes)
+    design = bait(
+        host=Host("printed", 1.1, 0.02, "print"), ballast=(), want=Want("suspends", 0.0, 0.0), **changes
+    )
     answers = search(design, BENCH)
     assert min(abs(a.net_error_g) / 0.05 + abs(a.pitch_error_deg) / 2 for a in answers if a.holes) < 2
     for answer in answers:
         afresh = evaluate.drag(with_answer(design, answer))
-        assert afresh.verdict.net_g == pytest.approx(answer.net_g, abs=0.01) and afresh.hanging.free.pitch_deg == pytest.approx(answer.pitch_deg, abs=0.5)
+        assert afresh.verdict.net_g == pytest.approx(
+            answer.net_g, abs=0.01
+        ) and afresh.hanging.free.pitch_deg == pytest.approx(answer.pitch_deg, abs=0.5)
 
 
 def test_a_chamber_answer_is_found_for_a_print_and_stands_in_its_walls():
     design = bait(host=PRINT, ballast=(), want=Want("slow rise", 6.0, 0.0))
     found = [a for a in search(design, BENCH, most=30) if a.cavities]
-    assert found and all(cavity_troubles(with_answer(design, a), a.cavities[0], BENCH.wall_mm) == () for a in found)
+    assert found and all(
+        cavity_troubles(with_answer(design, a), a.cavities[0], BENCH.wall_mm) == () for a in found
+    )
 
 
 @pytest.mark.parametrize(
     ("says", "found"),
     [
-        ("takes out", lambda: troubles(bait(host=Host("maple", 0.95, 0.02)), replace(bait().ballast[0], slug=Slug("x", "rod", "light", 1.5, 4.0), mass_g=0.05, drill_mm=8.0, filler_g_cm3=0.2), 1.0)),
-        ("a poured end", lambda: troubles(bait(pours=(Pour("p1", "dense", 2.0, 25.0, 50.0),)), bait().ballast[0], 1.0)),
-        ("a cavity", lambda: troubles(bait(cavities=(Cavity("c1", LEAD_BALL, 1, 33.0, 9.0),)), bait().ballast[0], 1.0)),
-        ("overlaps", lambda: pour_troubles(bait(pours=(Pour("p1", "a", 2.0, 0.0, 20.0), Pour("p2", "b", 2.0, 15.0, 30.0))), "p1")),
+        (
+            "takes out",
+            lambda: troubles(
+                bait(host=Host("maple", 0.95, 0.02)),
+                replace(
+                    bait().ballast[0],
+                    slug=Slug("x", "rod", "light", 1.5, 4.0),
+                    mass_g=0.05,
+                    drill_mm=8.0,
+                    filler_g_cm3=0.2,
+                ),
+                1.0,
+            ),
+        ),
+        (
+            "a poured end",
+            lambda: troubles(bait(pours=(Pour("p1", "dense", 2.0, 25.0, 50.0),)), bait().ballast[0], 1.0),
+        ),
+        (
+            "a cavity",
+            lambda: troubles(bait(cavities=(Cavity("c1", LEAD_BALL, 1, 33.0, 9.0),)), bait().ballast[0], 1.0),
+        ),
+        (
+            "overlaps",
+            lambda: pour_troubles(
+                bait(pours=(Pour("p1", "a", 2.0, 0.0, 20.0), Pour("p2", "b", 2.0, 15.0, 30.0))), "p1"
+            ),
+        ),
         ("breaks out", lambda: cavity_troubles(bait(), Cavity("c1", LEAD_BALL, 1, 88.0, 3.0), 1.0)),
         ("leaves only", lambda: cavity_troubles(bait(), Cavity("c1", LEAD_BALL, 1, 40.0, 5.0), 3.0)),
-        ("lighter", lambda: cavity_troubles(bait(host=Host("heavy", 4.0, 0.1)), Cavity("c1", Slug("steel", "ball", "steel", 7.85, 2.0), 1, 40.0, 9.0, 8.0), 1.0)),
-        ("another cavity", lambda: cavity_troubles(bait(cavities=(Cavity("c1", LEAD_BALL, 1, 40.0, 9.0), Cavity("c2", LEAD_BALL, 1, 44.0, 9.0))), Cavity("c1", LEAD_BALL, 1, 40.0, 9.0), 0.5)),
+        (
+            "lighter",
+            lambda: cavity_troubles(
+                bait(host=Host("heavy", 4.0, 0.1)),
+                Cavity("c1", Slug("steel", "ball", "steel", 7.85, 2.0), 1, 40.0, 9.0, 8.0),
+                1.0,
+            ),
+        ),
+        (
+            "another cavity",
+            lambda: cavity_troubles(
+                bait(cavities=(Cavity("c1", LEAD_BALL, 1, 40.0, 9.0), Cavity("c2", LEAD_BALL, 1, 44.0, 9.0))),
+                Cavity("c1", LEAD_BALL, 1, 40.0, 9.0),
+                0.5,
+            ),
+        ),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_be_built_is_said(says, found):
     assert any(says in text for text in found())
 
@@ -117,8 +186,14 @@ class TestTrialWeights:
         clip = Placement("clip", Item("clip", "clip", "ring", 3.0, 11.34), hung_on="h1")
         as_item = evaluate.drag(bait(ballast=(), hardware=(*bait().hardware, clip)))
         tub = replacement(design, BENCH).tub
-        assert tub.hanging.net_g == pytest.approx(as_item.verdict.net_g) and tub.hanging.free.pitch_deg == pytest.approx(as_item.hanging.free.pitch_deg)
-        assert tub.pull_g == pytest.approx(3.0 * (1 - design.water.density_g_cm3 / 11.34)) == pull_g(design.trials[0], design.water.density_g_cm3)
+        assert tub.hanging.net_g == pytest.approx(
+            as_item.verdict.net_g
+        ) and tub.hanging.free.pitch_deg == pytest.approx(as_item.hanging.free.pitch_deg)
+        assert (
+            tub.pull_g
+            == pytest.approx(3.0 * (1 - design.water.density_g_cm3 / 11.34))
+            == pull_g(design.trials[0], design.water.density_g_cm3)
+        )
 
     def test_the_inside_ballast_does_the_same_and_the_difference_is_explained(self):
         design = self.tubbed(TrialWeight("t1", "belly", 33.0, 4.0))
@@ -130,24 +205,39 @@ class TestTrialWeights:
             assert afresh.verdict.net_g == pytest.approx(found.tub.hanging.net_g, abs=0.1)
             assert afresh.hanging.free.pitch_deg == pytest.approx(found.tub.hanging.free.pitch_deg, abs=10)
             assert answer.mass_g < 4.0
-        assert "4.00 g pull with 3.65 g" in found.differences[0] and f"{found.answers[0].mass_g:.2f} g of metal" in found.differences[1]
+        assert (
+            "4.00 g pull with 3.65 g" in found.differences[0]
+            and f"{found.answers[0].mass_g:.2f} g of metal" in found.differences[1]
+        )
 
     def test_ballast_that_is_in_stays_and_is_kept_clear_of(self):
         design = self.tubbed(TrialWeight("t1", "belly", 36.0, 0.8), ballast=bait().ballast)
         for answer in replacement(design, BENCH).answers:
-            both = replace(design, ballast=(*design.ballast, *(replace(h, key=f"n{h.key}") for h in answer.holes)), trials=())
+            both = replace(
+                design,
+                ballast=(*design.ballast, *(replace(h, key=f"n{h.key}") for h in answer.holes)),
+                trials=(),
+            )
             assert evaluate.drag(both).verdict.net_g == pytest.approx(answer.net_g, abs=0.01)
             assert all(troubles(both, hole, BENCH.wall_mm) == () for hole in both.ballast)
 
     @pytest.mark.parametrize(
-        ("trial", "says"), [(TrialWeight("t1", "tie", 0.0, 4.0), "No place inside does it"), (TrialWeight("t1", "belly", 40.0, 0.0), "weigh nothing yet")]
+        ("trial", "says"),
+        [
+            (TrialWeight("t1", "tie", 0.0, 4.0), "No place inside does it"),
+            (TrialWeight("t1", "belly", 40.0, 0.0), "weigh nothing yet"),
+        ],
     )
     def test_where_nothing_inside_does_the_same_it_says_why(self, trial, says):
         found = replacement(self.tubbed(trial), BENCH)
         assert found.answers == () and says in found.why
 
     @pytest.mark.parametrize(
-        ("design", "bench", "field"), [(bait(), BENCH, "trials"), (bait(trials=(TrialWeight("t1", "belly", 3, 1),)), replace(BENCH, slugs=()), "slugs")]
+        ("design", "bench", "field"),
+        [
+            (bait(), BENCH, "trials"),
+            (bait(trials=(TrialWeight("t1", "belly", 3, 1),)), replace(BENCH, slugs=()), "slugs"),
+        ],
     )
     def test_nothing_to_work_with_is_said(self, design, bench, field):
         with pytest.raises(Refused) as refusal:
@@ -161,20 +251,35 @@ class TestAllowances:
     def test_it_counts_until_the_thing_itself_is_on(self):
         bare = bait(coats=bait().coats[:2])
         allowed = budget(replace(bare, allowances=(self.CLEAR,)))
-        assert allowed.mass_g == pytest.approx(budget(bare).mass_g + 0.9) and allowed.film_ml > budget(bare).film_ml
+        assert (
+            allowed.mass_g == pytest.approx(budget(bare).mass_g + 0.9)
+            and allowed.film_ml > budget(bare).film_ml
+        )
         assert budget(bait(allowances=(self.CLEAR,))).mass_g == pytest.approx(budget(bait()).mass_g)
 
     def test_ballast_is_found_for_the_finished_bait(self):
         bare = bait(coats=bait().coats[:2])
         finished = search(replace(bare, allowances=(self.CLEAR,)), BENCH)[0]
         now = search(bare, BENCH)[0]
-        assert now.mass_g - finished.mass_g == pytest.approx(0.1, abs=0.12)  # clear is hardly heavier than water
+        assert now.mass_g - finished.mass_g == pytest.approx(
+            0.1, abs=0.12
+        )  # clear is hardly heavier than water
 
-    @pytest.mark.parametrize(("kind", "changes"), [("hooks", {"hardware": bait().hardware[:3]}), ("glue", {"glue_g": 0.0}), ("paint", {"coats": ()}), ("other", {})])
+    @pytest.mark.parametrize(
+        ("kind", "changes"),
+        [
+            ("hooks", {"hardware": bait().hardware[:3]}),
+            ("glue", {"glue_g": 0.0}),
+            ("paint", {"coats": ()}),
+            ("other", {}),
+        ],
+    )
     def test_each_kind_acts_and_steps_aside(self, kind, changes):
         row = Allowance("a1", kind, "to come", 1.0, 0.2)
         without = bait(**changes)
-        assert budget(replace(without, allowances=(row,))).mass_g == pytest.approx(budget(without).mass_g + 1.0)
+        assert budget(replace(without, allowances=(row,))).mass_g == pytest.approx(
+            budget(without).mass_g + 1.0
+        )
         if kind != "other":
             assert budget(bait(allowances=(row,))).mass_g == pytest.approx(budget(bait()).mass_g)
 
@@ -192,8 +297,19 @@ class TestTwins:
 
     def test_only_a_print_of_a_hollow_original_is_hollow(self):
         printed = bait(host=PRINT, shell=Shell(1.6))
-        made = {row.kind: moulded(printed, row) for row in (BODY_MATERIALS[name] for name in ("basswood", "filled urethane", "rigid foam", "printed resin"))}
-        assert {kind: design.shell is not None for kind, design in made.items()} == {"wood": False, "cast": False, "foam": False, "print": True}
+        made = {
+            row.kind: moulded(printed, row)
+            for row in (
+                BODY_MATERIALS[name]
+                for name in ("basswood", "filled urethane", "rigid foam", "printed resin")
+            )
+        }
+        assert {kind: design.shell is not None for kind, design in made.items()} == {
+            "wood": False,
+            "cast": False,
+            "foam": False,
+            "print": True,
+        }
         cast = next(row for row in twins(printed) if row.material.kind == "cast")
         assert cast.plain.budget.mass_g > evaluate.drag(replace(printed, host=CAST)).budget.mass_g + 2
 
@@ -218,4 +334,6 @@ class TestTwins:
         assert all(row.within for row in fidelity(target, target))
         other = evaluate.drag(bait(host=Host("basswood", 0.47, 0.04)))
         rows = {row.name: row for row in fidelity(target, other)}
-        assert not rows["Mass"].within and rows["Mass"].off == pytest.approx(other.budget.mass_g - target.budget.mass_g)
+        assert not rows["Mass"].within and rows["Mass"].off == pytest.approx(
+            other.budget.mass_g - target.budget.mass_g
+        )

@@ -39,7 +39,9 @@ def test_the_sums_are_the_parts():
 def test_a_hole_removes_wood_its_filler_adds_and_the_slug_displaces_nothing():
     with_slug, without = budget(bait()), budget(bait(ballast=()))
     hole = bait().ballast[0]
-    assert with_slug.mass_g - without.mass_g == pytest.approx(hole.mass_g + hole.filler_g - 0.42 * hole.hole_ml, abs=0.005)
+    assert with_slug.mass_g - without.mass_g == pytest.approx(
+        hole.mass_g + hole.filler_g - 0.42 * hole.hole_ml, abs=0.005
+    )
     assert with_slug.displaced_ml == pytest.approx(without.displaced_ml)
 
 
@@ -55,7 +57,9 @@ def test_outside_parts_displace_by_their_own_density():
 
 def test_hooks_act_at_the_eye_they_hang_from():
     design = bait()
-    assert eye_of(design.hardware, design.body, design.hardware[5]) == eye_of(design.hardware, design.body, design.hardware[1])
+    assert eye_of(design.hardware, design.body, design.hardware[5]) == eye_of(
+        design.hardware, design.body, design.hardware[1]
+    )
 
 
 def test_a_lip_at_a_small_angle_lies_along_the_axis():
@@ -78,7 +82,9 @@ def test_a_weighed_blank_gives_the_woods_density():
     mass = budget(bait(), Measured((("carved", 5.8, 0.03),)))
     assert part(mass, "host").mass_g == pytest.approx(5.8, abs=0.02)
     assert mass.host_density_g_cm3 == pytest.approx(5.8 / solid(bait().body).volume_ml, rel=0.01)
-    assert part(mass, "cut:b1").mass_g / part(planned, "cut:b1").mass_g == pytest.approx(mass.host_density_g_cm3 / 0.42)
+    assert part(mass, "cut:b1").mass_g / part(planned, "cut:b1").mass_g == pytest.approx(
+        mass.host_density_g_cm3 / 0.42
+    )
     assert part(mass, "host").status == WEIGHED
     assert mass.sd_g < planned.sd_g
 
@@ -94,7 +100,15 @@ def test_a_stage_corrects_only_what_came_since_the_last():
 
 def test_parts_weighed_together_share_by_their_uncertainty():
     planned = budget(bait())
-    mass = budget(bait(), Measured((("carved", planned.up_to("carved"), 0.003), ("ballasted", planned.up_to("ballasted") + 0.2, 0.003))))
+    mass = budget(
+        bait(),
+        Measured(
+            (
+                ("carved", planned.up_to("carved"), 0.003),
+                ("ballasted", planned.up_to("ballasted") + 0.2, 0.003),
+            )
+        ),
+    )
     assert mass.up_to("ballasted") == pytest.approx(planned.up_to("ballasted") + 0.2, abs=0.01)
     grew = {p.key: p.mass_g - part(planned, p.key).mass_g for p in mass.parts}
     assert grew["glue"] > grew["h1"] > 0
@@ -124,7 +138,14 @@ def test_a_part_weighed_alone_is_taken_as_read():
 def test_a_scale_that_contradicts_itself_is_doubted():
     mass = budget(bait(), Measured((("carved", 4.6, 0.03), ("sealed", 4.1, 0.03))))
     assert any("less than what was on it" in doubt for doubt in mass.doubts)
-    exact = bait(hardware=(), lip=None, ballast=(), coats=(), glue_g=0, host=Host("basswood", 0.42, 0.0, source="weighed"))
+    exact = bait(
+        hardware=(),
+        lip=None,
+        ballast=(),
+        coats=(),
+        glue_g=0,
+        host=Host("basswood", 0.42, 0.0, source="weighed"),
+    )
     assert any("weigh again" in doubt for doubt in budget(exact, Measured((("carved", 9.0, 0.01),))).doubts)
 
 
@@ -158,7 +179,12 @@ def test_the_unweighed_list_begins_with_the_least_certain():
         (lambda: Coat("c", "clear", "x", colour="red"), "colour"),
         (lambda: Coat("c", "clear", "x", wait_h=10, window_h=5), "window_h"),
         (lambda: Host("x", 0, 0.1), "material.density_g_cm3"),
-        (lambda: eye_of((Placement("r", RING, hung_on="gone"),), bait().body, Placement("r", RING, hung_on="gone")), "hardware.r.hung_on"),
+        (
+            lambda: eye_of(
+                (Placement("r", RING, hung_on="gone"),), bait().body, Placement("r", RING, hung_on="gone")
+            ),
+            "hardware.r.hung_on",
+        ),
     ],
 )
 def test_impossible_parts_are_refused_by_field(make, field):

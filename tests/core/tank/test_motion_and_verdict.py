@@ -12,7 +12,17 @@ from lamsik.core.shapes.hardware import Item, Placement
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.ballast import search, with_answer
-from lamsik.core.tank.motion import BEHAVIOURS, DEFAULT_DRAG, TYPICAL_SPEED_CM_S, Bands, behaviour, frontal_area_mm2, net_for_speed_g, speed_cm_s, window_cm_s
+from lamsik.core.tank.motion import (
+    BEHAVIOURS,
+    DEFAULT_DRAG,
+    TYPICAL_SPEED_CM_S,
+    Bands,
+    behaviour,
+    frontal_area_mm2,
+    net_for_speed_g,
+    speed_cm_s,
+    window_cm_s,
+)
 from lamsik.core.tank.verdict import posture, verdict
 from lamsik.core.water import Water
 from tests.bodies import BENCH, bait, ellipsoid
@@ -30,7 +40,16 @@ def test_net_and_speed_are_inverse(speed, area, rho):
 
 
 @pytest.mark.parametrize(
-    ("speed", "name"), [(25, "floats"), (9.9, "slow rise"), (2.9, "suspends"), (0, "suspends"), (-2.9, "suspends"), (-5, "slow sink"), (-10, "sinks")]
+    ("speed", "name"),
+    [
+        (25, "floats"),
+        (9.9, "slow rise"),
+        (2.9, "suspends"),
+        (0, "suspends"),
+        (-2.9, "suspends"),
+        (-5, "slow sink"),
+        (-10, "sinks"),
+    ],
 )
 def test_behaviour_by_speed(speed, name):
     assert behaviour(speed) == name
@@ -55,9 +74,15 @@ def test_frontal_area_is_the_plan_of_an_ellipsoid():
 
 
 POSTURES = [
-    (Attitude(0.5, 0), "level"), (Attitude(-12, 0), "12° nose down"), (Attitude(8, 2), "8° nose up"), (Attitude(80, 0), "tail down"),
-    (Attitude(-75, 0), "nose down"), (Attitude(0, 178), "upside down"), (Attitude(0, 85), "on its side"), (Attitude(0, 30), "leaning 30°"),
-]  # fmt: skip
+    (Attitude(0.5, 0), "level"),
+    (Attitude(-12, 0), "12° nose down"),
+    (Attitude(8, 2), "8° nose up"),
+    (Attitude(80, 0), "tail down"),
+    (Attitude(-75, 0), "nose down"),
+    (Attitude(0, 178), "upside down"),
+    (Attitude(0, 85), "on its side"),
+    (Attitude(0, 30), "leaning 30°"),
+]
 
 
 @pytest.mark.parametrize(("attitude", "words"), POSTURES)
@@ -80,7 +105,9 @@ def test_the_sentence_follows_the_ballast():
 def test_the_grams_to_the_next_behaviour_bring_it(net):
     water, free = Water(), Attitude(0.0, 0.0)
     light = verdict(net, 12.0, 900.0, water, free, None, DEFAULT_DRAG, Bands())
-    heavier = verdict(net - light.to_next_g * 1.0001 - 1e-6, 12.0, 900.0, water, free, None, DEFAULT_DRAG, Bands())
+    heavier = verdict(
+        net - light.to_next_g * 1.0001 - 1e-6, 12.0, 900.0, water, free, None, DEFAULT_DRAG, Bands()
+    )
     assert heavier.behaviour == light.next_behaviour
     assert f"{light.to_next_g:.2f} g more and it would" in light.sentence
 
@@ -95,7 +122,9 @@ def test_the_band_of_suspending_is_a_few_hundredths_of_a_gram():
 def test_salinity_multiplies_displaced_water_not_net_lift():
     fresh, sea = at(3.0), at(3.0, water=Water("sea water", 12.0, 35.0))
     gain = sea.verdict.net_g - fresh.verdict.net_g
-    assert gain == pytest.approx(fresh.budget.displaced_ml * (sea.design.water.density_g_cm3 - fresh.design.water.density_g_cm3))
+    assert gain == pytest.approx(
+        fresh.budget.displaced_ml * (sea.design.water.density_g_cm3 - fresh.design.water.density_g_cm3)
+    )
     assert sea.budget.mass_g == pytest.approx(fresh.budget.mass_g)
 
 
@@ -108,7 +137,13 @@ def test_quick_and_settled_say_which_they_are_and_agree():
 
 
 def test_top_heavy_turns_over():
-    tall = bait(ballast=(), hardware=(*bait().hardware, Placement("top", Item("w", "weight", "eyes", 3.0, 11.34, 0.0, 4.0), "back", 40.0)))
+    tall = bait(
+        ballast=(),
+        hardware=(
+            *bait().hardware,
+            Placement("top", Item("w", "weight", "eyes", 3.0, 11.34, 0.0, 4.0), "back", 40.0),
+        ),
+    )
     assert abs(evaluate.settle(tall).hanging.free.roll_deg) > 90
     assert evaluate.settle(tall).turns_over
     assert not evaluate.settle(bait()).turns_over

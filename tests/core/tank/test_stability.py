@@ -26,7 +26,9 @@ SIDE = 20.0
 def prism(share: float, low_mm: float):
     """A square prism of a mean density `share`, G on its middle line `low_mm` under the centre."""
     mass = share * 100 * SIDE * SIDE / 1000
-    return vessel_of_mesh(box_mesh(100, SIDE, SIDE)), bare_budget(mass, (50.0, 0.0, -low_mm), 100 * SIDE * SIDE / 1000)
+    return vessel_of_mesh(box_mesh(100, SIDE, SIDE)), bare_budget(
+        mass, (50.0, 0.0, -low_mm), 100 * SIDE * SIDE / 1000
+    )
 
 
 @pytest.mark.parametrize(("share", "low"), [(0.5, 4.0), (0.5, 6.5), (0.4, 5.0)])
@@ -38,7 +40,9 @@ def test_a_square_prism_has_the_wall_sided_arm(share, low):
     gm = draft / 2 + bm - (SIDE / 2 - low)
     corner = np.degrees(np.arctan(2 * min(draft, SIDE - draft) / SIDE)) - 1  # until an edge dips or comes out
     phi = np.radians(curve.heel_deg[curve.heel_deg < corner])
-    np.testing.assert_allclose(curve.arm_mm[: len(phi)], np.sin(phi) * (gm + bm / 2 * np.tan(phi) ** 2), atol=2e-3)
+    np.testing.assert_allclose(
+        curve.arm_mm[: len(phi)], np.sin(phi) * (gm + bm / 2 * np.tan(phi) ** 2), atol=2e-3
+    )
     upright = float_settled(vessel, mass, 1.0)[0]
     found = metacentre(vessel, mass, 1.0, upright)
     assert (found.kb_mm, found.bm_mm, found.gm_mm) == pytest.approx((draft / 2, bm, gm), abs=0.01)
@@ -61,7 +65,13 @@ def test_a_half_sunk_elliptic_cylinder_has_the_arm_of_theory_at_every_heel(low):
 @pytest.mark.parametrize("form", ["slim", "stubby", "deepflank", "walker"])
 def test_the_work_of_turning_it_over_is_the_area_under_the_arm(form):
     start = FORMS[form]
-    design = bait(body=body_from(start, start.length_mm, start.depth_mm, start.width_mm), host=Host("balsa", 0.18, 0.03), lip=None, hardware=(), ballast=())
+    design = bait(
+        body=body_from(start, start.length_mm, start.depth_mm, start.width_mm),
+        host=Host("balsa", 0.18, 0.03),
+        lip=None,
+        hardware=(),
+        ballast=(),
+    )
     mass, vessel = budget(design), vessel_of_body(design.body)
     curve = righting_curve(vessel, mass, 0.9995)
     assert curve.whole
@@ -83,15 +93,21 @@ def test_a_body_turned_in_its_own_frame_has_the_same_arms_turned():
 
 def test_weight_to_one_side_leans_it_and_mirrored_leans_it_the_other_way():
     vessel = vessel_of_mesh(box_mesh(100, SIDE, 14.0))
-    left, right = (float_settled(vessel, bare_budget(14.0, (50.0, y, -3.0), 28.0), 1.0)[0] for y in (-0.8, 0.8))
-    assert abs(right.attitude.roll_deg) > 1 and left.attitude.roll_deg == pytest.approx(-right.attitude.roll_deg, abs=0.02)
+    left, right = (
+        float_settled(vessel, bare_budget(14.0, (50.0, y, -3.0), 28.0), 1.0)[0] for y in (-0.8, 0.8)
+    )
+    assert abs(right.attitude.roll_deg) > 1 and left.attitude.roll_deg == pytest.approx(
+        -right.attitude.roll_deg, abs=0.02
+    )
     assert left.draft_mm == pytest.approx(right.draft_mm, abs=1e-3)
 
 
 def test_the_curve_says_where_it_stops_righting():
     low = righting_curve(*prism(0.5, 8.0), 1.0)
     assert low.vanishes_deg is None and low.largest[0] > 0 and low.area_mm_rad > 0
-    top_heavy = righting_curve(vessel_of_mesh(box_mesh(100, 30.0, 10.0)), bare_budget(15.0, (50.0, 0.0, 6.0), 30.0), 1.0)
+    top_heavy = righting_curve(
+        vessel_of_mesh(box_mesh(100, 30.0, 10.0)), bare_budget(15.0, (50.0, 0.0, 6.0), 30.0), 1.0
+    )
     assert 20 < top_heavy.vanishes_deg < 120
 
 
@@ -106,7 +122,9 @@ def test_a_body_that_sinks_has_no_curve_but_a_pendulum():
 class TestInertia:
     def test_an_ellipsoid_in_closed_form(self):
         body = ellipsoid(90, 14, 20)
-        assert polar_moment_mm5(body) / (1000 * volume_ml(body)) == pytest.approx((7**2 + 10**2) / 5, rel=1e-4)
+        assert polar_moment_mm5(body) / (1000 * volume_ml(body)) == pytest.approx(
+            (7**2 + 10**2) / 5, rel=1e-4
+        )
 
     @pytest.mark.parametrize("form", ["stubby", "glider", "popper"])
     def test_any_form_against_a_fine_mesh(self, form):
@@ -121,17 +139,25 @@ class TestInertia:
     def test_a_round_body_drags_no_water_round_but_a_lip_does(self):
         round_one = bait(body=ellipsoid(90, 18, 18), lip=None)
         assert added_inertia_g_mm2(round_one, 1.0) == pytest.approx(0.0, abs=1e-6)
-        assert added_inertia_g_mm2(replace(round_one, lip=bait().lip), 1.0) == pytest.approx(np.pi / 8 * 7**4 * 16 / 1000)
+        assert added_inertia_g_mm2(replace(round_one, lip=bait().lip), 1.0) == pytest.approx(
+            np.pi / 8 * 7**4 * 16 / 1000
+        )
 
     def test_a_coat_lies_as_far_out_as_the_skin(self):
-        rod = homogeneous(straight(200, 8, 8), 0.5)  # its two round ends are a twenty-fifth of the skin, at half the square of the radius
+        rod = homogeneous(
+            straight(200, 8, 8), 0.5
+        )  # its two round ends are a twenty-fifth of the skin, at half the square of the radius
         coated = replace(rod, coats=(Coat("c1", "clear", "Clear", film_um=200.0, density_g_cm3=1.1),))
         plain, thick = budget(rod), budget(coated)
         coat = thick.mass_g - plain.mass_g
-        assert coat > 1 and roll_moment_g_mm2(coated, thick) - roll_moment_g_mm2(rod, plain) == pytest.approx(coat * 64 * (25 + 0.5) / 26, rel=0.02)
+        assert coat > 1 and roll_moment_g_mm2(coated, thick) - roll_moment_g_mm2(rod, plain) == pytest.approx(
+            coat * 64 * (25 + 0.5) / 26, rel=0.02
+        )
 
     def test_lower_weight_recovers_quicker(self):
-        high, low = (replace(bait(), ballast=(replace(bait().ballast[0], cover_mm=cover),)) for cover in (4.0, 0.5))
+        high, low = (
+            replace(bait(), ballast=(replace(bait().ballast[0], cover_mm=cover),)) for cover in (4.0, 0.5)
+        )
         rates = [evaluate.drag(design).roll.frequency_hz for design in (high, low)]
         assert rates[0] < rates[1]
         assert nature(rates[1], rates[1] - 0.1) == "steady" and nature(rates[0], rates[0] + 0.1) == "lively"
@@ -139,5 +165,8 @@ class TestInertia:
     def test_the_period_is_that_of_a_pendulum(self):
         design = bait()
         found = roll(design, budget(design), 1.0, 2.0)
-        assert found.frequency_hz == pytest.approx((budget(design).mass_g * 9806.65 * 2.0 / (found.inertia_g_mm2 + found.added_g_mm2)) ** 0.5 / (2 * np.pi))
+        assert found.frequency_hz == pytest.approx(
+            (budget(design).mass_g * 9806.65 * 2.0 / (found.inertia_g_mm2 + found.added_g_mm2)) ** 0.5
+            / (2 * np.pi)
+        )
         assert found.added_share > 0 and roll(design, budget(design), 1.0, -1.0).frequency_hz == 0

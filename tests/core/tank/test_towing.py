@@ -8,7 +8,19 @@ import pytest
 from lamsik.core.errors import Refused
 from lamsik.core.tank.line import Line, Shape, depths_m, hang
 from lamsik.core.tank.mass import budget
-from lamsik.core.tank.running import Fit, Run, Tow, assumed_fit, changes, depth, depth_curve, fitted, munk_factor, plate_coefficient, trim
+from lamsik.core.tank.running import (
+    Fit,
+    Run,
+    Tow,
+    assumed_fit,
+    changes,
+    depth,
+    depth_curve,
+    fitted,
+    munk_factor,
+    plate_coefficient,
+    trim,
+)
 from tests.bodies import bait
 
 ALONG = np.linspace(0, 40, 81)
@@ -21,7 +33,9 @@ def test_without_weight_and_friction_the_line_follows_the_asinh():
     ratio = 0.5 * 1000 * rho * 1.2 * 0.3e-3 * 1.4**2 / tension
     cot = 1 / np.tan(angle) + ratio * ALONG
     np.testing.assert_allclose(1 / np.tan(shape.angle_rad), cot, rtol=1e-5)
-    np.testing.assert_allclose(shape.height_m, (np.arcsinh(cot) - np.arcsinh(1 / np.tan(angle))) / ratio, atol=1e-4)
+    np.testing.assert_allclose(
+        shape.height_m, (np.arcsinh(cot) - np.arcsinh(1 / np.tan(angle))) / ratio, atol=1e-4
+    )
     np.testing.assert_allclose(shape.tension_n, tension, rtol=1e-6)
 
 
@@ -29,15 +43,23 @@ def test_without_drag_it_is_a_catenary():
     line = Line(0.8, 7.85, 0.0, 0.0)
     weight = 3.4432e-3 * 9.80665  # a metre of steel wire, 0.5027 mm², 6.85 g/cm³ more than the water
     shape = hang(line, 1.0, 1.0, 0.5, np.radians(10), ALONG)
-    np.testing.assert_allclose(shape.tension_n * np.cos(shape.angle_rad), 0.5 * np.cos(np.radians(10)), rtol=1e-5)
+    np.testing.assert_allclose(
+        shape.tension_n * np.cos(shape.angle_rad), 0.5 * np.cos(np.radians(10)), rtol=1e-5
+    )
     a = 0.5 * np.cos(np.radians(10)) / weight
     start = np.tan(np.radians(10))
-    np.testing.assert_allclose(shape.height_m, a * (np.sqrt(1 + (start + ALONG / a) ** 2) - np.sqrt(1 + start**2)), atol=1e-4)
+    np.testing.assert_allclose(
+        shape.height_m, a * (np.sqrt(1 + (start + ALONG / a) ** 2) - np.sqrt(1 + start**2)), atol=1e-4
+    )
 
 
 def test_the_line_in_the_air_is_taken_off():
-    straight = Shape(ALONG, ALONG * 0.5, ALONG * 0.866, np.full_like(ALONG, np.radians(30)), np.ones_like(ALONG))
-    np.testing.assert_allclose(depths_m(straight, np.array([2.0, 20.0]), 2.0), [0.0, 0.5 * (20 - 4)], atol=1e-9)
+    straight = Shape(
+        ALONG, ALONG * 0.5, ALONG * 0.866, np.full_like(ALONG, np.radians(30)), np.ones_like(ALONG)
+    )
+    np.testing.assert_allclose(
+        depths_m(straight, np.array([2.0, 20.0]), 2.0), [0.0, 0.5 * (20 - 4)], atol=1e-9
+    )
     np.testing.assert_allclose(depths_m(straight, np.array([20.0]), 0.0), [10.0], atol=1e-9)
 
 
@@ -60,7 +82,9 @@ def test_a_lip_across_stays_shallow_and_a_long_one_dives_deepest_near_the_axis()
         return depth(design, budget(design), Tow(), 0.5)
 
     short, long = ([deep(angle, *size) for angle in (20, 40, 60, 80)] for size in ((12, 14), (30, 20)))
-    assert short[3] < short[2] < max(short) and long == sorted(long, reverse=True) and long[0] > 1.5 * max(short)
+    assert (
+        short[3] < short[2] < max(short) and long == sorted(long, reverse=True) and long[0] > 1.5 * max(short)
+    )
 
 
 def test_the_bait_rests_where_its_moment_vanishes_and_pulls_down_on_the_line():
@@ -77,7 +101,9 @@ def test_what_everybody_knows_of_running_depth_holds():
     thick = depth_curve(design, mass, replace(Tow(), line=Line(0.4)), 0.6, out)
     high = depth_curve(design, mass, replace(Tow(), rod_m=3.0), 0.6, out)
     assert (thick[5:] < curve[5:]).all() and (high[5:] < curve[5:]).all()
-    assert curve[10] == pytest.approx(depth(design, mass, replace(Tow(), line_out_m=float(out[10])), 0.6), abs=0.02)
+    assert curve[10] == pytest.approx(
+        depth(design, mass, replace(Tow(), line_out_m=float(out[10])), 0.6), abs=0.02
+    )
 
 
 def test_a_factor_is_recovered_from_runs_and_narrows_the_band():
@@ -87,8 +113,16 @@ def test_a_factor_is_recovered_from_runs_and_narrows_the_band():
     found = fitted(design, runs)
     assert found.factor == pytest.approx(0.37, rel=0.01) and found.runs == 3
     assert found.band(design.lip) < Fit(0.4, 1, 0.0).band(design.lip) < assumed_fit(design).band(design.lip)
-    bands = [assumed_fit(bait(lip=lip)).band(lip) for lip in (replace(bait().lip, angle_deg=angle) for angle in (10, 20, 40, 85))]
-    assert bands[0] == 0.25 and bands == sorted(bands) and bands[-1] == pytest.approx(0.5, abs=0.01) and assumed_fit(bait(lip=None)).band(None) == 0.5
+    bands = [
+        assumed_fit(bait(lip=lip)).band(lip)
+        for lip in (replace(bait().lip, angle_deg=angle) for angle in (10, 20, 40, 85))
+    ]
+    assert (
+        bands[0] == 0.25
+        and bands == sorted(bands)
+        and bands[-1] == pytest.approx(0.5, abs=0.01)
+        and assumed_fit(bait(lip=None)).band(None) == 0.5
+    )
 
 
 @pytest.mark.parametrize("size", [(10, 8), (14, 12), (14, 16), (20, 30)])
@@ -117,7 +151,9 @@ def test_lead_on_the_line_is_not_taken_for_the_baits_own_pull():
     run = Run(leaded, depth(design, mass, leaded, 0.5))
     assert run.depth_m > 1.5 * depth(design, mass, Tow(), 0.5)
     assert fitted(design, [run]).factor == pytest.approx(0.5, rel=0.01)
-    assert fitted(design, [replace(run, tow=Tow())]).factor > 0.9  # as it came out when the lead stood in the note only
+    assert (
+        fitted(design, [replace(run, tow=Tow())]).factor > 0.9
+    )  # as it came out when the lead stood in the note only
 
 
 def test_changes_come_largest_first_and_name_lip_and_tie():

@@ -1,4 +1,6 @@
-"""The wanted behaviour as a share, a freeboard, in several waters and pierced; what would change it; how sure it is."""
+"""The wanted behaviour as a share, a freeboard, in several waters and pierced; what would change it; how
+sure it is.
+"""
 
 from dataclasses import replace
 
@@ -36,19 +38,26 @@ class TestTarget:
         assert answer.net_g - answer.net_error_g == pytest.approx(target(design, budget(design)).net_g)
         assert 100 * afresh.verdict.net_share == pytest.approx(percent, abs=1.0)
 
-    @pytest.mark.parametrize(("form", "freeboard", "pitch"), [("walker", 6.0, 0.0), ("popper", 8.0, 12.0), ("stubby", 5.0, -5.0)])
+    @pytest.mark.parametrize(
+        ("form", "freeboard", "pitch"), [("walker", 6.0, 0.0), ("popper", 8.0, 12.0), ("stubby", 5.0, -5.0)]
+    )
     def test_a_freeboard_answer_put_on_floats_as_it_promised(self, form, freeboard, pitch):
         start = FORMS[form]
         body = body_from(start, start.length_mm, start.depth_mm, start.width_mm)
         hardware = tuple(replace(p, x_mm=p.x_mm * body.length_mm / 90) for p in bait().hardware)
-        host, want = Host("balsa", 0.2, 0.03), Want("floats", 20.0, pitch, by="freeboard", freeboard_mm=freeboard)
+        host, want = (
+            Host("balsa", 0.2, 0.03),
+            Want("floats", 20.0, pitch, by="freeboard", freeboard_mm=freeboard),
+        )
         design = bait(body=body, hardware=hardware, host=host, lip=None, want=want)
         answers = search(design, BENCH)
         assert answers
         for answer in answers:
             put = with_answer(design, answer)
             places = float_settled(vessel_of_body(body), budget(put), put.water.density_g_cm3)
-            near = min(places, key=lambda p: abs(p.attitude.pitch_deg - answer.pitch_deg) + abs(p.attitude.roll_deg))
+            near = min(
+                places, key=lambda p: abs(p.attitude.pitch_deg - answer.pitch_deg) + abs(p.attitude.roll_deg)
+            )
             assert near.attitude.pitch_deg == pytest.approx(answer.pitch_deg, abs=0.5)
             assert near.freeboard_mm == pytest.approx(answer.freeboard_mm, abs=0.1)
             assert answer.freeboard_error_mm == pytest.approx(answer.freeboard_mm - freeboard)
@@ -63,13 +72,24 @@ class TestTarget:
         aim = target(design, mass)
         assert aim.low_g < aim.net_g < aim.high_g
         for edge, inward in ((aim.low_g, 1e-6), (aim.high_g, -1e-6)):
-            speeds = [speed_cm_s(edge + way, frontal_area_mm2(design.body, np.array([0.0, 0.0, 1.0])), design.water.density_g_cm3) for way in (inward, -inward)]
+            speeds = [
+                speed_cm_s(
+                    edge + way,
+                    frontal_area_mm2(design.body, np.array([0.0, 0.0, 1.0])),
+                    design.water.density_g_cm3,
+                )
+                for way in (inward, -inward)
+            ]
             assert behaviour(speeds[0]) == "slow rise" != behaviour(speeds[1])
             assert aim.holds(edge + inward) and not aim.holds(edge - inward)
 
     @pytest.mark.parametrize(
         ("want", "says"),
-        [(Want(), "rises slowly at 6 cm/s, level"), (Want("suspends", 0, -5), "suspends, 5° nose down"), (Want(by="share", net_percent=-2), "−2.0 % net lift")],
+        [
+            (Want(), "rises slowly at 6 cm/s, level"),
+            (Want("suspends", 0, -5), "suspends, 5° nose down"),
+            (Want(by="share", net_percent=-2), "−2.0 % net lift"),
+        ],
     )
     def test_in_words(self, want, says):
         assert says in wanted_words(want)
@@ -98,8 +118,12 @@ class TestWaters:
         design = bait(want=Want("suspends", 0.0, waters=(SEA,)))
         found = target(design, budget(design))
         gap = (SEA.density_g_cm3 - design.water.density_g_cm3) * budget(design).displaced_ml
-        one, other = (target(bait(water=w, want=Want("suspends", 0.0)), budget(design)) for w in (Water(), SEA))
-        assert found.apart_g == pytest.approx(gap - (one.high_g - other.low_g), abs=1e-6) and found.apart_g > 0
+        one, other = (
+            target(bait(water=w, want=Want("suspends", 0.0)), budget(design)) for w in (Water(), SEA)
+        )
+        assert (
+            found.apart_g == pytest.approx(gap - (one.high_g - other.low_g), abs=1e-6) and found.apart_g > 0
+        )
 
     @pytest.mark.parametrize(("share", "sinks"), [(0.0, False), (0.5, True)])
     def test_a_pierced_hollow_shell_loses_its_air(self, share, sinks):
@@ -108,13 +132,18 @@ class TestWaters:
         mass = budget(design)
         net = evaluate.drag(design).verdict.net_g
         lost = share * solid(design.body).volume_ml * design.water.density_g_cm3
-        assert flooded_net_g(design, mass) == pytest.approx(net - lost) and (flooded_net_g(design, mass) <= 0) is sinks
+        assert (
+            flooded_net_g(design, mass) == pytest.approx(net - lost)
+            and (flooded_net_g(design, mass) <= 0) is sinks
+        )
 
     def test_a_loose_chamber_floods_too(self):
         cavity = Cavity("c1", LEAD_BALL, 1, 45.0, 7.0, 1.0)
         design = bait(cavities=(cavity,), ballast=())
         air = cavity.volume_ml - LEAD_BALL.ball_g / 11.34
-        assert flooded_net_g(design, budget(design)) == pytest.approx(evaluate.drag(design).verdict.net_g - air * design.water.density_g_cm3)
+        assert flooded_net_g(design, budget(design)) == pytest.approx(
+            evaluate.drag(design).verdict.net_g - air * design.water.density_g_cm3
+        )
 
 
 class TestEffects:
@@ -125,10 +154,14 @@ class TestEffects:
         start = evaluate.drag(bait()).verdict.net_g
         heavier = bait(ballast=(replace(bait().ballast[0], mass_g=5.2),))
         assert rows["gram"].net_change_g == pytest.approx(evaluate.drag(heavier).verdict.net_g - start)
-        assert rows["salt"].net_change_g == pytest.approx(evaluate.drag(bait(water=Water("fresh water", 12, 35))).verdict.net_g - start, abs=1e-9)
+        assert rows["salt"].net_change_g == pytest.approx(
+            evaluate.drag(bait(water=Water("fresh water", 12, 35))).verdict.net_g - start, abs=1e-9
+        )
         assert rows["shift"].net_change_g == pytest.approx(0, abs=2e-3) and rows["shift"].pitch_change_deg > 0
         assert rows["hook-up"].net_change_g == pytest.approx(-2 * 0.31 * (1 - 0.9995 / 7.85), abs=1e-3)
-        assert rows["clear"].net_change_g == pytest.approx(evaluate.drag(with_clear_coats(bait(), 2)).verdict.net_g - start)
+        assert rows["clear"].net_change_g == pytest.approx(
+            evaluate.drag(with_clear_coats(bait(), 2)).verdict.net_g - start
+        )
         assert rows["clear"].net_change_g < 0 and rows["warm"].net_change_g < 0 < rows["salt"].net_change_g
 
     def test_a_weighed_host_and_the_largest_hook_have_no_step(self):
@@ -142,34 +175,60 @@ class TestEffects:
         mass = budget(design)
         area, now = evaluate.drag(design).frontal_mm2, evaluate.drag(design).verdict.behaviour
         for flip in flips(design, mass):
-            sides = [behaviour(speed_cm_s(rho * mass.displaced_ml - mass.mass_g, area, rho), Bands()) for rho in (flip.density_g_cm3 - 2e-6, flip.density_g_cm3 + 2e-6)]
+            sides = [
+                behaviour(speed_cm_s(rho * mass.displaced_ml - mass.mass_g, area, rho), Bands())
+                for rho in (flip.density_g_cm3 - 2e-6, flip.density_g_cm3 + 2e-6)
+            ]
             assert flip.behaviour in sides and sides[0] != sides[1] and flip.behaviour != now
             if flip.salinity_psu is not None and water.measured_g_cm3 is None:
-                assert Water("x", water.temperature_c, flip.salinity_psu).density_g_cm3 == pytest.approx(flip.density_g_cm3, abs=2e-5)
+                assert Water("x", water.temperature_c, flip.salinity_psu).density_g_cm3 == pytest.approx(
+                    flip.density_g_cm3, abs=2e-5
+                )
 
     def test_clear_coats_are_counted(self):
         assert sum(c.role == "clear" for c in with_clear_coats(bait(), 4).coats) == 4
-        assert with_clear_coats(bait(coats=()), 1).coats[0].role == "clear" and with_clear_coats(bait(), 0).coats == bait().coats[:2]
+        assert (
+            with_clear_coats(bait(coats=()), 1).coats[0].role == "clear"
+            and with_clear_coats(bait(), 0).coats == bait().coats[:2]
+        )
 
     def test_bare_is_lighter_by_coats_and_hooks(self):
-        assert {p.item.kind for p in bare(bait()).hardware} == {"line_tie", "hanger"} and [c.role for c in bare(bait()).coats] == ["seal"]
+        assert {p.item.kind for p in bare(bait()).hardware} == {"line_tie", "hanger"} and [
+            c.role for c in bare(bait()).coats
+        ] == ["seal"]
 
 
 class TestCertainty:
     def test_with_only_the_stick_unknown_it_is_the_normal_law(self):
         host = Host("stick", 0.42, 0.02, face_mm=0.0)
-        design = bait(host=host, hardware=(), lip=None, ballast=(), coats=(), glue_g=0.0, want=Want(by="share", net_percent=130.0))
+        design = bait(
+            host=host,
+            hardware=(),
+            lip=None,
+            ballast=(),
+            coats=(),
+            glue_g=0.0,
+            want=Want(by="share", net_percent=130.0),
+        )
         mass = budget(design)
         aim = target(design, mass)
         net, sd = evaluate.drag(design).verdict.net_g, 0.02 * solid(design.body).volume_ml
         found = certainty(design)
-        expected = norm.cdf((aim.high_g - net) / found.net_sd_g) - norm.cdf((aim.low_g - net) / found.net_sd_g)
-        assert found.net_sd_g == pytest.approx(sd, rel=0.08) and found.chance == pytest.approx(expected, abs=0.03)
+        expected = norm.cdf((aim.high_g - net) / found.net_sd_g) - norm.cdf(
+            (aim.low_g - net) / found.net_sd_g
+        )
+        assert found.net_sd_g == pytest.approx(sd, rel=0.08) and found.chance == pytest.approx(
+            expected, abs=0.03
+        )
 
     def test_the_stick_is_what_to_weigh_and_weighing_it_raises_the_chance(self):
         design = bait(host=replace(bait().host, face_mm=0.02))
         found = certainty(design)
-        assert found.best.group == "host" and "blank" in found.best.says and found.best.chance > found.refitted + 0.2
+        assert (
+            found.best.group == "host"
+            and "blank" in found.best.says
+            and found.best.chance > found.refitted + 0.2
+        )
         planned = budget(bait()).up_to("carved")
         after = certainty(design, Measured((("carved", planned, 0.02),)))
         assert after.net_sd_g < found.net_sd_g / 2 and after.chance > found.chance
@@ -218,13 +277,20 @@ class TestRefit:
 
     def test_without_ballast_some_is_put_in(self):
         found = self.refit(ballast=())
-        assert "too light" in found.says and "Put in: " in found.says and refit(evaluate.settle(found.design), BENCH).met
+        assert (
+            "too light" in found.says
+            and "Put in: " in found.says
+            and refit(evaluate.settle(found.design), BENCH).met
+        )
 
     @pytest.mark.parametrize(
         ("changes", "says"),
         [
             ({"host": Host("maple", 0.95, 0.03)}, "Even without ballast"),
-            ({"host": Host("print", 0.42, 0.01, "print", solid_g_cm3=1.15), "want": Want(pierced=True)}, "skin pierced"),
+            (
+                {"host": Host("print", 0.42, 0.01, "print", solid_g_cm3=1.15), "want": Want(pierced=True)},
+                "skin pierced",
+            ),
             ({"want": Want(roll="lively")}, "you want it lively"),
         ],
     )

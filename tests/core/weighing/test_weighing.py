@@ -1,4 +1,6 @@
-"""Weighing in water: identities of Archimedes by property, closed forms of trimming, what the scale cannot tell."""
+"""Weighing in water: identities of Archimedes by property, closed forms of trimming, what the scale cannot
+tell.
+"""
 
 from datetime import date, timedelta
 from math import pi
@@ -12,7 +14,17 @@ from lamsik.core.materials import METALS
 from lamsik.core.water import Water
 from lamsik.core.weighing.bydifference import capacities
 from lamsik.core.weighing.instrument import Scale, can_tell, remarks
-from lamsik.core.weighing.inwater import InWater, air_buoyancy_g, by_ratio, converted_lift, line_ml, mass_in, mass_in_sd, with_sinker, without_line
+from lamsik.core.weighing.inwater import (
+    InWater,
+    air_buoyancy_g,
+    by_ratio,
+    converted_lift,
+    line_ml,
+    mass_in,
+    mass_in_sd,
+    with_sinker,
+    without_line,
+)
 from lamsik.core.weighing.pair import Bearer, margins, turns_at
 from lamsik.core.weighing.trim import cut_mm, flips_at, next_cut, to_add
 
@@ -38,7 +50,9 @@ def test_there_and_back_is_the_same(mass, volume, one, other):
 @given(masses, volumes, waters, waters)
 def test_a_lift_is_converted_by_what_it_displaces(mass, volume, one, other):
     capacity = volume * one.density_g_cm3 - mass
-    assert converted_lift(capacity, mass, one, other) == pytest.approx(volume * other.density_g_cm3 - mass, abs=1e-9 * max(mass, volume))
+    assert converted_lift(capacity, mass, one, other) == pytest.approx(
+        volume * other.density_g_cm3 - mass, abs=1e-9 * max(mass, volume)
+    )
 
 
 @given(masses, st.floats(0.96, 1.24), waters)
@@ -47,11 +61,23 @@ def test_the_flip_water_is_its_own_density(mass, density, water):
     assert mass_in(here, Water("flip", measured_g_cm3=here.flip_g_cm3)) == pytest.approx(0, abs=1e-9 * mass)
 
 
-@given(masses, volumes, waters, st.floats(-20, 20), st.sampled_from(sorted(METALS)), st.sampled_from(["outside", "inside"]))
+@given(
+    masses,
+    volumes,
+    waters,
+    st.floats(-20, 20),
+    st.sampled_from(sorted(METALS)),
+    st.sampled_from(["outside", "inside"]),
+)
 def test_what_is_added_changes_the_mass_in_water_by_just_that(mass, volume, water, change, metal, where):
     trim = to_add(change, metal, where, water)
-    after_mass, after_volume = mass + trim.mass_g, volume + (trim.mass_g / METALS[metal] if where == "outside" else 0)
-    assert (after_mass - after_volume * water.density_g_cm3) - (mass - volume * water.density_g_cm3) == pytest.approx(change, abs=1e-9 * max(mass, volume))
+    after_mass, after_volume = (
+        mass + trim.mass_g,
+        volume + (trim.mass_g / METALS[metal] if where == "outside" else 0),
+    )
+    assert (after_mass - after_volume * water.density_g_cm3) - (
+        mass - volume * water.density_g_cm3
+    ) == pytest.approx(change, abs=1e-9 * max(mass, volume))
     assert abs(trim.mass_g) >= abs(change) - 1e-12
     assume(after_volume > 0.1)
     assert flips_at(mass, volume, trim) == pytest.approx(after_mass / after_volume)
@@ -60,20 +86,26 @@ def test_what_is_added_changes_the_mass_in_water_by_just_that(mass, volume, wate
 def test_a_floater_under_a_sinker_and_the_line_that_lifts_too():
     assert with_sinker(21.4, 30.0) == pytest.approx(-8.6)
     volume = line_ml(0.3, 400)
-    assert volume == pytest.approx(pi * 0.0225 * 400 / 1000) and without_line(5.0, volume, FRESH) == pytest.approx(5 + volume * FRESH.density_g_cm3)
+    assert volume == pytest.approx(pi * 0.0225 * 400 / 1000) and without_line(
+        5.0, volume, FRESH
+    ) == pytest.approx(5 + volume * FRESH.density_g_cm3)
     assert air_buoyancy_g(InWater(20.0, 2.0, FRESH)) == pytest.approx(0.0012 * 18 / FRESH.density_g_cm3)
     assert by_ratio(0.9991, 1.026).density_g_cm3 == pytest.approx(0.9991 * 1.026)
 
 
 def test_the_uncertainty_of_a_conversion_grows_with_the_difference_of_the_waters():
     here = InWater(20.0, 2.0, FRESH, 0.03, 0.05)
-    assert mass_in_sd(here, FRESH) == pytest.approx(0.05) and mass_in_sd(here, SEA) == pytest.approx(0.0513, abs=2e-4)
+    assert mass_in_sd(here, FRESH) == pytest.approx(0.05) and mass_in_sd(here, SEA) == pytest.approx(
+        0.0513, abs=2e-4
+    )
     assert here.volume_sd_ml == pytest.approx((0.03**2 + 0.05**2) ** 0.5 / FRESH.density_g_cm3)
 
 
 def test_wire_by_its_length():
     trim = to_add(0.5, "lead", "outside", FRESH, 1.0)
-    assert trim.mass_g == pytest.approx(0.5 / (1 - FRESH.density_g_cm3 / 11.34)) and trim.wire_mm == pytest.approx(trim.mass_g / 11.34 * 1000 / (pi / 4))
+    assert trim.mass_g == pytest.approx(
+        0.5 / (1 - FRESH.density_g_cm3 / 11.34)
+    ) and trim.wire_mm == pytest.approx(trim.mass_g / 11.34 * 1000 / (pi / 4))
     assert to_add(-0.5, "lead", "outside", FRESH, 1.0).wire_mm < 0
 
 
@@ -101,17 +133,29 @@ class TestByDifference:
         found, why = capacities(30.0, self.READINGS, FRESH, SEA, 3.1, 0.03)
         assert [c.measured_g for c in found] == pytest.approx([2.8, 4.4, 5.9]) and why == ""
         ratio = SEA.density_g_cm3 / FRESH.density_g_cm3
-        assert [c.wanted_g for c in found] == pytest.approx([(c + 3.1) * ratio - 3.1 for c in (2.8, 4.4, 5.9)]) and found[0].sd_g == pytest.approx(0.03 * 2**0.5)
+        assert [c.wanted_g for c in found] == pytest.approx(
+            [(c + 3.1) * ratio - 3.1 for c in (2.8, 4.4, 5.9)]
+        ) and found[0].sd_g == pytest.approx(0.03 * 2**0.5)
 
     def test_without_its_mass_in_air_there_is_no_conversion_and_the_reason_is_said(self):
         found, why = capacities(30.0, self.READINGS, FRESH, SEA, None)
-        assert all(c.wanted_g is None for c in found) and "weigh it in air first" in why and "not its lift" in why
+        assert (
+            all(c.wanted_g is None for c in found)
+            and "weigh it in air first" in why
+            and "not its lift" in why
+        )
 
     @pytest.mark.parametrize(
         ("sinker", "readings", "says"),
-        [(30.0, (), "one mark at least"), (30.0, (("a", 31.0),), "a float pulls up"), (30.0, (("a", 25.0), ("b", 26.0)), "carries more"), (30.0, (("a", 25.0), ("a", 24.0)), "each mark once"),
-         (0.0, (("a", 1.0),), "sinker in water"), (30.0, (("a", float("nan")),), "a: got nan")],
-    )  # fmt: skip
+        [
+            (30.0, (), "one mark at least"),
+            (30.0, (("a", 31.0),), "a float pulls up"),
+            (30.0, (("a", 25.0), ("b", 26.0)), "carries more"),
+            (30.0, (("a", 25.0), ("a", 24.0)), "each mark once"),
+            (0.0, (("a", 1.0),), "sinker in water"),
+            (30.0, (("a", float("nan")),), "a: got nan"),
+        ],
+    )
     def test_readings_that_contradict_each_other_are_refused(self, sinker, readings, says):
         with pytest.raises(Refused, match=says):
             capacities(sinker, readings, FRESH, SEA, 3.0)
@@ -122,13 +166,20 @@ class TestPair:
         load, bearer = InWater(12.0, 6.0, FRESH, 0.03, 0.03), Bearer("pike float", 7.0, FRESH, 4.0, 0.05)
         fresh, sea = margins(bearer, load, (FRESH, SEA))
         assert fresh.margin_g == pytest.approx(1.0) and fresh.certain and "1.00 g to spare" in fresh.says
-        assert sea.margin_g == pytest.approx(converted_lift(7.0, 4.0, FRESH, SEA) - mass_in(load, SEA)) and sea.margin_g > fresh.margin_g
+        assert (
+            sea.margin_g == pytest.approx(converted_lift(7.0, 4.0, FRESH, SEA) - mass_in(load, SEA))
+            and sea.margin_g > fresh.margin_g
+        )
 
     @given(st.floats(2, 30), st.floats(1, 40), st.floats(5, 60), st.floats(0.5, 30))
-    def test_the_water_at_which_the_verdict_turns_is_where_the_margin_is_nothing(self, own, carries, mass, volume):
+    def test_the_water_at_which_the_verdict_turns_is_where_the_margin_is_nothing(
+        self, own, carries, mass, volume
+    ):
         load, bearer = thing(mass, volume, FRESH), Bearer("f", carries, FRESH, own, 0.02)
         turn = turns_at(bearer, load)
-        assert turn.density_g_cm3 == pytest.approx((own + mass) / ((carries + own) / FRESH.density_g_cm3 + volume), abs=2e-4)
+        assert turn.density_g_cm3 == pytest.approx(
+            (own + mass) / ((carries + own) / FRESH.density_g_cm3 + volume), abs=2e-4
+        )
         assert turn.ratio == pytest.approx(turn.density_g_cm3 / FRESH.density_g_cm3) and turn.sd_g_cm3 > 0
         if 0.95 < turn.density_g_cm3 < 1.25:
             at = Water("there", measured_g_cm3=turn.density_g_cm3)
@@ -137,42 +188,68 @@ class TestPair:
     def test_a_waters_own_spread_counts_where_it_is_not_the_one_weighed_in(self):
         load, bearer = InWater(120.0, 6.0, FRESH), Bearer("f", 9.0, FRESH, 4.0)
         fresh, sea = margins(bearer, load, (FRESH, SEA))
-        assert fresh.sd_g == 0.0 and sea.sd_g == pytest.approx((13.0 + 114.0) / FRESH.density_g_cm3 * SEA.spread_g_cm3)
-        assert 0.0003 < SEA.spread_g_cm3 < 0.001 and FRESH.spread_g_cm3 < 0.0001 and Water("m", measured_g_cm3=1.01).spread_g_cm3 == 0.00025
+        assert fresh.sd_g == 0.0 and sea.sd_g == pytest.approx(
+            (13.0 + 114.0) / FRESH.density_g_cm3 * SEA.spread_g_cm3
+        )
+        assert (
+            0.0003 < SEA.spread_g_cm3 < 0.001
+            and FRESH.spread_g_cm3 < 0.0001
+            and Water("m", measured_g_cm3=1.01).spread_g_cm3 == 0.00025
+        )
         with pytest.raises(Refused, match="weigh the float in air first"):
             turns_at(Bearer("f", 9.0, FRESH, None), load)
 
     def test_what_the_scale_cannot_tell_is_said(self):
-        near = margins(Bearer("f", 6.05, FRESH, None, 0.05), InWater(12.0, 6.0, FRESH, 0.05, 0.05), (FRESH,))[0]
+        near = margins(Bearer("f", 6.05, FRESH, None, 0.05), InWater(12.0, 6.0, FRESH, 0.05, 0.05), (FRESH,))[
+            0
+        ]
         assert not near.certain and "too near to tell" in near.says
-        assert "goes under: 0.50 g" in margins(Bearer("f", 5.5, FRESH, None, 0.03), InWater(12.0, 6.0, FRESH), (FRESH,))[0].says
+        assert (
+            "goes under: 0.50 g"
+            in margins(Bearer("f", 5.5, FRESH, None, 0.03), InWater(12.0, 6.0, FRESH), (FRESH,))[0].says
+        )
         with pytest.raises(Refused, match="weigh it in air first"):
             margins(Bearer("f", 6.0, FRESH, None), InWater(12.0, 6.0, FRESH), (SEA,))
 
 
 class TestInstrument:
     def test_the_spread_and_the_step_make_the_uncertainty(self):
-        assert Scale("s", 0.1, 500).sd_g == pytest.approx(0.1 / 12**0.5) and Scale("s", 0.1, 500, 0.05).sd_g == pytest.approx((0.01 / 12 + 0.0025) ** 0.5)
+        assert Scale("s", 0.1, 500).sd_g == pytest.approx(0.1 / 12**0.5) and Scale(
+            "s", 0.1, 500, 0.05
+        ).sd_g == pytest.approx((0.01 / 12 + 0.0025) ** 0.5)
         assert can_tell(0.1, 0.04) and not can_tell(-0.05, 0.04)
 
     def test_what_to_know_of_a_reading(self):
         today = date(2027, 5, 1)
         good = Scale("Fine", 0.01, 100, 0.01, today - timedelta(days=3), 50.0)
         assert remarks(good, 60.0, today) == ()
-        assert "less than half of this load" in remarks(good, 101.0, today)[1] and "ends at 100 g" in remarks(good, 101.0, today)[0]
+        assert (
+            "less than half of this load" in remarks(good, 101.0, today)[1]
+            and "ends at 100 g" in remarks(good, 101.0, today)[0]
+        )
         assert "never checked" in remarks(Scale("Old", 0.1, 500), 5.0, today)[0]
-        assert "200 days ago" in remarks(Scale("Old", 0.1, 500, checked_on=today - timedelta(days=200)), 5.0, today)[0]
+        assert (
+            "200 days ago"
+            in remarks(Scale("Old", 0.1, 500, checked_on=today - timedelta(days=200)), 5.0, today)[0]
+        )
 
 
 @pytest.mark.parametrize(
     ("call", "says"),
     [
-        (lambda: InWater(10.0, 10.0, FRESH), "displaces some water"), (lambda: InWater(float("nan"), 1.0, FRESH), "mass in air"), (lambda: with_sinker(-1.0, 30.0), "heavier one"),
-        (lambda: with_sinker(5.0, 0.0), "more than 0"), (lambda: to_add(1.0, "cheese", "outside", FRESH), "one of"), (lambda: to_add(1.0, "lead", "under", FRESH), "outside or inside"),
-        (lambda: cut_mm(5.0, 20.0, 6.0), "does not come back"), (lambda: by_ratio(1.0, 2.0), "ratio"), (lambda: line_ml(9.0, 5.0), "line diameter"),
-        (lambda: to_add(1.0, "lead", "outside", FRESH, 0.0), "wire diameter"), (lambda: Scale("s", 0.0, 5.0), "step_g"),
+        (lambda: InWater(10.0, 10.0, FRESH), "displaces some water"),
+        (lambda: InWater(float("nan"), 1.0, FRESH), "mass in air"),
+        (lambda: with_sinker(-1.0, 30.0), "heavier one"),
+        (lambda: with_sinker(5.0, 0.0), "more than 0"),
+        (lambda: to_add(1.0, "cheese", "outside", FRESH), "one of"),
+        (lambda: to_add(1.0, "lead", "under", FRESH), "outside or inside"),
+        (lambda: cut_mm(5.0, 20.0, 6.0), "does not come back"),
+        (lambda: by_ratio(1.0, 2.0), "ratio"),
+        (lambda: line_ml(9.0, 5.0), "line diameter"),
+        (lambda: to_add(1.0, "lead", "outside", FRESH, 0.0), "wire diameter"),
+        (lambda: Scale("s", 0.0, 5.0), "step_g"),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_be_is_refused(call, says):
     with pytest.raises(Refused, match=says):
         call()

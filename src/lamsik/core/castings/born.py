@@ -15,7 +15,9 @@ SPREAD = 0.03
 
 @dataclass(frozen=True)
 class Born:
-    """How it was cast: the product's name and kind, the casting's own density [g/cm³], and whether its inserts were cast in."""
+    """How it was cast: the product's name and kind, the casting's own density [g/cm³], and whether its
+    inserts were cast in.
+    """
 
     product: str
     kind: str
@@ -26,16 +28,36 @@ class Born:
 def as_cast(design: Design, born: Born) -> Design:
     """The design with the material it was cast in, and only what that kind of body has.
 
-    Slugs cast in lie in the casting's own material; nothing hard is sealed against water, and soft plastic takes neither paint,
-    lip nor glue, and no hardware that was not cast in.
+    Slugs cast in lie in the casting's own material; nothing hard is sealed against water, and soft plastic
+    takes neither paint, lip nor glue, and no hardware that was not cast in.
     """
     made = CONSTRUCTION.get(born.kind, CAST)
     host = Host(born.product, born.density_g_cm3, SPREAD * born.density_g_cm3, made, "poured")
     coats = () if made == SOFT else tuple(coat for coat in design.coats if coat.role != "seal")
-    slugs = tuple(replace(hole, drill_mm=hole.slug.diameter_mm, filler_g_cm3=born.density_g_cm3) if born.inserts else hole for hole in design.ballast)
+    slugs = tuple(
+        (
+            replace(hole, drill_mm=hole.slug.diameter_mm, filler_g_cm3=born.density_g_cm3)
+            if born.inserts
+            else hole
+        )
+        for hole in design.ballast
+    )
     changed = replace(design, host=host, coats=coats, ballast=slugs, segment_hosts=(), shell=None, pours=())
     if made != SOFT:
         return changed
     kept = {insert.key for insert in of_design(design)} if born.inserts else set()
-    hardware = tuple(placed for placed in design.hardware if placed.key in kept and placed.seat != "lip" and placed.hung_on is None)
-    return replace(changed, lip=None, glue_g=0.0, hardware=hardware, ballast=slugs if born.inserts else (), cavities=(), trials=(), allowances=())
+    hardware = tuple(
+        placed
+        for placed in design.hardware
+        if placed.key in kept and placed.seat != "lip" and placed.hung_on is None
+    )
+    return replace(
+        changed,
+        lip=None,
+        glue_g=0.0,
+        hardware=hardware,
+        ballast=slugs if born.inserts else (),
+        cavities=(),
+        trials=(),
+        allowances=(),
+    )

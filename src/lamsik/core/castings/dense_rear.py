@@ -1,4 +1,6 @@
-"""Two densities in one casting: the dense pour first into a propped mould, the light one over it within its bond window."""
+"""Two densities in one casting: the dense pour first into a propped mould, the light one over it within
+its bond window.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -16,7 +18,9 @@ from lamsik.core.tank.immersion import wet
 
 @dataclass(frozen=True)
 class TwoPours:
-    """The dense and the light pour [ml, g], the casting's mass [g] and centre of mass in the mesh's frame [mm], the height of the face between [mm]."""
+    """The dense and the light pour [ml, g], the casting's mass [g] and centre of mass in the mesh's frame
+    [mm], the height of the face between [mm].
+    """
 
     dense_ml: float
     light_ml: float
@@ -31,15 +35,24 @@ class TwoPours:
         return self.dense_g + self.light_g
 
 
-def two_pours(mesh: Mesh, up: Array, dense_ml: float, dense_g_cm3: float, light_g_cm3: float, inserts: Sequence[tuple[float, Point]] = ()) -> TwoPours:
-    """A cavity filled with `dense_ml` of the dense mix, level in the propped mould, and the light one over it.
+def two_pours(
+    mesh: Mesh,
+    up: Array,
+    dense_ml: float,
+    dense_g_cm3: float,
+    light_g_cm3: float,
+    inserts: Sequence[tuple[float, Point]] = (),
+) -> TwoPours:
+    """A cavity filled with `dense_ml` of the dense mix, level in the propped mould, and the light one over
+    it.
 
     Args:
         mesh: the cavity as it lies in the mould [mm].
         up: what is up while it is poured.
         dense_ml: of the dense mix [ml].
         dense_g_cm3, light_g_cm3: of both.
-        inserts: volume [ml] and place [mm] of what lies in it already: neither mix fills that. Each counts as a point.
+        inserts: volume [ml] and place [mm] of what lies in it already: neither mix fills that. Each counts as
+            a point.
 
     Raises:
         Refused: more of the dense mix than the cavity holds, or a dense mix that is the lighter one.
@@ -48,8 +61,19 @@ def two_pours(mesh: Mesh, up: Array, dense_ml: float, dense_g_cm3: float, light_
     whole = wet(made, up, float((mesh.vertices @ up).max()) + 1.0)
     taken = sum(ml for ml, _ in inserts)
     room = whole.volume / 1000.0 - taken
-    finite_between("dense_ml", dense_ml, 0.0, room, f"ml: the cavity holds {room:.2f}{' beside what lies in it' if taken else ''}")
-    require(dense_g_cm3 > light_g_cm3, "dense_g_cm3", f"{dense_g_cm3:g} g/cm³", f"it must be denser than what goes over it, {light_g_cm3:g}")
+    finite_between(
+        "dense_ml",
+        dense_ml,
+        0.0,
+        room,
+        f"ml: the cavity holds {room:.2f}{' beside what lies in it' if taken else ''}",
+    )
+    require(
+        dense_g_cm3 > light_g_cm3,
+        "dense_g_cm3",
+        f"{dense_g_cm3:g} g/cm³",
+        f"it must be denser than what goes over it, {light_g_cm3:g}",
+    )
     level = _level(mesh, up, dense_ml, inserts)
     low = wet(made, up, level)
     under = [(ml, np.asarray(at)) for ml, at in inserts if float(np.asarray(at) @ up) < level]
@@ -59,7 +83,14 @@ def two_pours(mesh: Mesh, up: Array, dense_ml: float, dense_g_cm3: float, light_
     moment_high = (whole.moment - low.moment) / 1000.0 - sum((ml * at for ml, at in over), start=np.zeros(3))
     mass = dense * dense_g_cm3 + light * light_g_cm3
     centre = np.asarray((dense_g_cm3 * moment_low + light_g_cm3 * moment_high) / mass)
-    return TwoPours(dense, light, dense * dense_g_cm3, light * light_g_cm3, (float(centre[0]), float(centre[1]), float(centre[2])), level)
+    return TwoPours(
+        dense,
+        light,
+        dense * dense_g_cm3,
+        light * light_g_cm3,
+        (float(centre[0]), float(centre[1]), float(centre[2])),
+        level,
+    )
 
 
 def _level(mesh: Mesh, up: Array, dense_ml: float, inserts: Sequence[tuple[float, Point]]) -> float:
@@ -80,5 +111,7 @@ def bonds(gap_min: float, from_min: float, to_min: float) -> str:
     if gap_min < from_min:
         return f"too soon: wait {from_min - gap_min:.0f} min more, or the second sinks into the first"
     if gap_min > to_min:
-        return f"{gap_min - to_min:.0f} min too late to bond by itself: roughen the face, or it may part there"
+        return (
+            f"{gap_min - to_min:.0f} min too late to bond by itself: roughen the face, or it may part there"
+        )
     return ""

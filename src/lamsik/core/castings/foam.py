@@ -1,4 +1,6 @@
-"""Expanding foam: the charge for a density, its range where the expansion is uncertain, fill mark, overpack, overflow, lid."""
+"""Expanding foam: the charge for a density, its range where the expansion is uncertain, fill mark,
+overpack, overflow, lid.
+"""
 
 from dataclasses import dataclass
 
@@ -21,7 +23,12 @@ class FreeRise:
     def __post_init__(self) -> None:
         finite_between("poured_g", self.poured_g, 0.1, 5000.0, "g")
         finite_between("risen_ml", self.risen_ml, 0.1, 100_000.0, "ml")
-        require(self.risen_ml > self.poured_g / 3.0, "risen_ml", f"{self.risen_ml:g} ml", "less than the liquid itself takes: it did not rise")
+        require(
+            self.risen_ml > self.poured_g / 3.0,
+            "risen_ml",
+            f"{self.risen_ml:g} ml",
+            "less than the liquid itself takes: it did not rise",
+        )
 
     @property
     def density_g_cm3(self) -> float:
@@ -47,7 +54,9 @@ def at_warmth(free_rise_g_cm3: float, reference_c: float, at_c: float) -> float:
 
 @dataclass(frozen=True)
 class Charge:
-    """A foam charge: grams, with the range where the foam's free rise is uncertain; liquid [ml]; overpack; what an open mould loses [ml]."""
+    """A foam charge: grams, with the range where the foam's free rise is uncertain; liquid [ml]; overpack;
+    what an open mould loses [ml].
+    """
 
     grams: float
     low_g: float
@@ -67,13 +76,20 @@ class Charge:
     def says(self) -> str:
         """In one sentence."""
         if self.overpack < 0.98:
-            return f"too little to fill it at {self.target_g_cm3:.2f} g/cm³: it comes out lighter, or not full"
+            return (
+                f"too little to fill it at {self.target_g_cm3:.2f} g/cm³: it comes out lighter, or not full"
+            )
         if self.lid:
-            return f"packed {self.overpack:.2f} times tighter than it rises by itself: close the lid and hold it; open, {self.overflow_ml:.0f} ml would run over"
+            return (
+                f"packed {self.overpack:.2f} times tighter than it rises by itself: close the lid and hold"
+                f" it; open, {self.overflow_ml:.0f} ml would run over"
+            )
         return "it rises just to the rim: an open mould will do"
 
 
-def charge(net_ml: float, target_g_cm3: float, free_rise_g_cm3: float, liquid_g_cm3: float, spread: float = 0.0) -> Charge:
+def charge(
+    net_ml: float, target_g_cm3: float, free_rise_g_cm3: float, liquid_g_cm3: float, spread: float = 0.0
+) -> Charge:
     """The charge that fills a cavity [ml] at a density [g/cm³].
 
     Args:
@@ -81,27 +97,51 @@ def charge(net_ml: float, target_g_cm3: float, free_rise_g_cm3: float, liquid_g_
         target_g_cm3: wanted density.
         free_rise_g_cm3: what the foam comes to when it rises freely.
         liquid_g_cm3: of the mixed liquid.
-        spread: how far the free rise may be off [share]; gives the range of charge that fills the cavity for certain.
+        spread: how far the free rise may be off [share]; gives the range of charge that fills the cavity for
+            certain.
 
     Raises:
         Refused: a target below the free rise, which no closing can reach, or at or above the liquid.
 
-    Notes: m = ρV; overpack = ρ_target/ρ_free; the range covers the charge just filling an open cavity with the lightest and densest
-    rise; in a mould that is closed and packed there is none.
+    Notes: m = ρV; overpack = ρ_target/ρ_free; the range covers the charge just filling an open cavity with
+        the lightest and densest rise; in a mould that is closed and packed there is none.
     """
     finite_between("net_ml", net_ml, 0.01, 50_000.0, "ml")
     finite_between("spread", spread, 0.0, 0.5)
-    require(free_rise_g_cm3 < liquid_g_cm3, "free_rise_g_cm3", f"{free_rise_g_cm3:g} g/cm³", f"the foam must be lighter than its liquid, {liquid_g_cm3:.2f} g/cm³")
+    require(
+        free_rise_g_cm3 < liquid_g_cm3,
+        "free_rise_g_cm3",
+        f"{free_rise_g_cm3:g} g/cm³",
+        f"the foam must be lighter than its liquid, {liquid_g_cm3:.2f} g/cm³",
+    )
     if target_g_cm3 >= liquid_g_cm3:
-        raise Refused("target_g_cm3", f"{target_g_cm3:g} g/cm³", f"a foam is lighter than its liquid, {liquid_g_cm3:.2f} g/cm³")
+        raise Refused(
+            "target_g_cm3",
+            f"{target_g_cm3:g} g/cm³",
+            f"a foam is lighter than its liquid, {liquid_g_cm3:.2f} g/cm³",
+        )
     if target_g_cm3 < free_rise_g_cm3 * (1 - spread) - 1e-12:
         raise Refused(
-            "target_g_cm3", f"{target_g_cm3:g} g/cm³", f"this foam cannot be lighter than its free rise, {free_rise_g_cm3:.3f} g/cm³: take a lighter foam, or warm it"
+            "target_g_cm3",
+            f"{target_g_cm3:g} g/cm³",
+            f"this foam cannot be lighter than its free rise, {free_rise_g_cm3:.3f} g/cm³: take a lighter"
+            " foam, or warm it",
         )
     grams = net_ml * target_g_cm3
     least = net_ml * free_rise_g_cm3
     over = target_g_cm3 / free_rise_g_cm3
     low, high = max(grams * (1 - spread), least * (1 - spread)), grams * (1 + spread)
-    if over > LID_FROM:  # closed and packed it is density times volume, whatever the foam would do in the open
+    if (
+        over > LID_FROM
+    ):  # closed and packed it is density times volume, whatever the foam would do in the open
         low = high = grams
-    return Charge(grams, low, high, grams / liquid_g_cm3, over, max(grams / free_rise_g_cm3 - net_ml, 0.0), target_g_cm3, free_rise_g_cm3)
+    return Charge(
+        grams,
+        low,
+        high,
+        grams / liquid_g_cm3,
+        over,
+        max(grams / free_rise_g_cm3 - net_ml, 0.0),
+        target_g_cm3,
+        free_rise_g_cm3,
+    )

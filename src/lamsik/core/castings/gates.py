@@ -1,4 +1,6 @@
-"""What a mould's own material asks before it is cast in: it has to be out of its master, and for hot material fully cured."""
+"""What a mould's own material asks before it is cast in: it has to be out of its master, and for hot
+material fully cured.
+"""
 
 from dataclasses import dataclass
 from datetime import datetime
@@ -8,7 +10,9 @@ FREE, ASKS, REFUSED = "free", "asks", "refused"
 
 @dataclass(frozen=True)
 class Curing:
-    """When the material a mould is of can be demoulded, and when it is fully cured; None where nobody noted when it was poured."""
+    """When the material a mould is of can be demoulded, and when it is fully cured; None where nobody
+    noted when it was poured.
+    """
 
     demould_at: datetime | None = None
     cured_at: datetime | None = None
@@ -25,16 +29,23 @@ class Gate:
 def gate(curing: Curing, now: datetime, hot: bool) -> Gate:
     """Whether a mould may be cast in.
 
-    Notes: before demould time never; hot material waits for the full cure, cold material asks between the two.
+    Notes: before demould time never; hot material waits for the full cure, cold material asks between the
+        two.
     """
     if curing.demould_at is not None and now < curing.demould_at:
-        return Gate(REFUSED, f"the mould's own material is not set: not before {when(curing.demould_at, now)}")
+        return Gate(
+            REFUSED, f"the mould's own material is not set: not before {when(curing.demould_at, now)}"
+        )
     if curing.cured_at is None or now >= curing.cured_at:
         return Gate(FREE)
     ends = when(curing.cured_at, now)
     if hot:
         return Gate(REFUSED, f"hot material waits for the mould's full cure: not before {ends}")
-    return Gate(ASKS, f"the mould is not fully cured before {ends}: a cold casting may be tried, the mould can tear or tack")
+    return Gate(
+        ASKS,
+        f"the mould is not fully cured before {ends}: a cold casting may be tried, the mould can tear or"
+        " tack",
+    )
 
 
 def when(at: datetime, now: datetime) -> str:

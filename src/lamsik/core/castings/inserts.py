@@ -1,4 +1,6 @@
-"""What lies in a casting beside its material: wire, ballast, tubes, hooks; taken off its volume everywhere."""
+"""What lies in a casting beside its material: wire, ballast, tubes, hooks; taken off its volume
+everywhere.
+"""
 
 from dataclasses import dataclass, replace
 from functools import lru_cache
@@ -25,7 +27,9 @@ BURIED = ("ballast", "tube", "hook shank")
 
 @dataclass(frozen=True)
 class Insert:
-    """A rod-shaped insert between two points of the casting [mm], across [mm], mass [g]; a tube's volume is its outside."""
+    """A rod-shaped insert between two points of the casting [mm], across [mm], mass [g]; a tube's volume
+    is its outside.
+    """
 
     key: str
     kind: str
@@ -49,20 +53,36 @@ class Insert:
         return pi * self.across_mm**2 / 4 * length / 1000.0
 
     def pieces(self, count: int = 12) -> tuple[tuple[float, tuple[float, float, float]], ...]:
-        """Volume [ml] and middle [mm] of short pieces of it: a rod may lie partly in one pour and partly in the next."""
+        """Volume [ml] and middle [mm] of short pieces of it: a rod may lie partly in one pour and partly
+        in the next.
+        """
         start, end = np.array(self.start_mm), np.array(self.end_mm)
         at = start + (np.arange(count)[:, None] + 0.5) / count * (end - start)
         return tuple((self.ml / count, (float(x), float(y), float(z))) for x, y, z in at)
 
 
 def of_design(design: Design) -> tuple[Insert, ...]:
-    """Inserts of a design cast at once: its slugs where they are drilled, and the wire and eyes that sit inside the body."""
+    """Inserts of a design cast at once: its slugs where they are drilled, and the wire and eyes that sit
+    inside the body.
+    """
     rows = []
     for hole in design.ballast:
         z, reach = slug_height_mm(design.body, hole), 0.0 if hole.slug.form == BALLS else hole.tall_mm / 2
         for side, y in enumerate(hole.sides_mm):
-            ends, key = ((hole.x_mm, y, z - reach), (hole.x_mm, y, z + reach)), f"{hole.key}-right" if side else hole.key
-            rows.append(Insert(key, "ballast", *ends, hole.slug.diameter_mm, hole.each_g, 1000.0 * hole.each_g / hole.slug.density_g_cm3))
+            ends, key = (
+                ((hole.x_mm, y, z - reach), (hole.x_mm, y, z + reach)),
+                f"{hole.key}-right" if side else hole.key,
+            )
+            rows.append(
+                Insert(
+                    key,
+                    "ballast",
+                    *ends,
+                    hole.slug.diameter_mm,
+                    hole.each_g,
+                    1000.0 * hole.each_g / hole.slug.density_g_cm3,
+                )
+            )
     for placed in design.hardware:
         item = placed.item
         inside = 1.0 - item.outside_share
@@ -71,13 +91,23 @@ def of_design(design: Design) -> tuple[Insert, ...]:
         x = placed.x_mm if placed.x_mm is not None else 0.0
         kind = "wire" if item.kind in ("wire", "line_tie", "hanger") else "other"
         rows.append(
-            Insert(placed.key, kind, (x, 0.0, 0.0), (x, 0.0, 0.0), max(item.wire_mm, 0.8), item.mass_g * inside, 1000.0 * item.mass_g * inside / item.density_g_cm3)
+            Insert(
+                placed.key,
+                kind,
+                (x, 0.0, 0.0),
+                (x, 0.0, 0.0),
+                max(item.wire_mm, 0.8),
+                item.mass_g * inside,
+                1000.0 * item.mass_g * inside / item.density_g_cm3,
+            )
         )
     return tuple(rows)
 
 
 def shank(from_mm: float, to_mm: float, up_mm: float, across_mm: float) -> Insert:
-    """A hook's shank cast in: from and to along the body [mm from the nose], over the body's axis, across [mm]; of steel."""
+    """A hook's shank cast in: from and to along the body [mm from the nose], over the body's axis, across
+    [mm]; of steel.
+    """
     require(to_mm > from_mm, "shank_to", f"{to_mm:g} mm", f"behind where it begins, {from_mm:g} mm")
     made = Insert("shank", "hook shank", (from_mm, 0.0, up_mm), (to_mm, 0.0, up_mm), across_mm, 0.0)
     return replace(made, mass_g=made.ml * METALS["steel"])
@@ -91,7 +121,12 @@ def inserts_ml(inserts: tuple[Insert, ...]) -> float:
 def net_ml(cavity_ml: float, inserts: tuple[Insert, ...]) -> float:
     """What is left to fill [ml]. Raises `Refused` where the inserts are larger than the cavity."""
     taken = inserts_ml(inserts)
-    require(taken < cavity_ml, "inserts", f"{taken:.2f} ml", f"the cavity holds {cavity_ml:.2f} ml: one of the inserts is wrong")
+    require(
+        taken < cavity_ml,
+        "inserts",
+        f"{taken:.2f} ml",
+        f"the cavity holds {cavity_ml:.2f} ml: one of the inserts is wrong",
+    )
     return cavity_ml - taken
 
 
@@ -116,7 +151,9 @@ def _surface(insert: Insert, around: int = 12) -> Array:
     e1, e2 = tank_axes(way / long)
     turn = np.linspace(0, 2 * pi, around, endpoint=False)
     ring = radius * (np.outer(np.cos(turn), e1) + np.outer(np.sin(turn), e2))
-    return np.vstack([*(start + share * way + ring for share in np.linspace(0, 1, 7)), start[None], end[None]])
+    return np.vstack(
+        [*(start + share * way + ring for share in np.linspace(0, 1, 7)), start[None], end[None]]
+    )
 
 
 @lru_cache(maxsize=16)
@@ -126,7 +163,9 @@ def _skin(mesh: Mesh) -> tuple[cKDTree, Array]:
     at_corners = np.zeros_like(mesh.vertices)
     for k in range(3):
         np.add.at(at_corners, mesh.faces[:, k], normals * areas[:, None])
-    return cKDTree(np.vstack([mesh.vertices, mesh.vertices[mesh.faces].mean(axis=1)])), np.vstack([at_corners, normals])
+    return cKDTree(np.vstack([mesh.vertices, mesh.vertices[mesh.faces].mean(axis=1)])), np.vstack(
+        [at_corners, normals]
+    )
 
 
 def level_mm(mesh: Mesh, up: Array, volume_mm3: float) -> float:

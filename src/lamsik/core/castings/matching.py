@@ -1,4 +1,6 @@
-"""A casting that shall be like a carved original: the filler share or foam density for the same mass and G."""
+"""A casting that shall be like a carved original: the filler share or foam density for the same mass and
+G.
+"""
 
 from dataclasses import dataclass
 
@@ -15,7 +17,9 @@ from lamsik.core.tank.twins import matched_design, moulded
 
 @dataclass(frozen=True)
 class Match:
-    """The casting like the original: density of its material [g/cm³], filler, mass [g], how far G is off [mm], the design that gives it."""
+    """The casting like the original: density of its material [g/cm³], filler, mass [g], how far G is off
+    [mm], the design that gives it.
+    """
 
     density_g_cm3: float
     filling: Filling | None
@@ -26,10 +30,18 @@ class Match:
     says: str
 
 
-def matched(design: Design, cast_g_cm3: float, filler_g_cm3: float | None, measured: Measured = NOTHING, rules: Rules = STANDARD) -> Match | None:
-    """The density, and with a filler its share, that gives a casting the original's mass and G; its slugs move for G.
+def matched(
+    design: Design,
+    cast_g_cm3: float,
+    filler_g_cm3: float | None,
+    measured: Measured = NOTHING,
+    rules: Rules = STANDARD,
+) -> Match | None:
+    """The density, and with a filler its share, that gives a casting the original's mass and G; its slugs
+    move for G.
 
-    None where no density in reach gives it. The inserts keep their masses; the casting's own wire and coats count.
+    None where no density in reach gives it. The inserts keep their masses; the casting's own wire and coats
+    count.
     """
     original = evaluate.drag(design, measured, rules)
     material = BODY_MATERIALS["cast urethane" if filler_g_cm3 is not None else "rigid foam"]
@@ -44,7 +56,15 @@ def matched(design: Design, cast_g_cm3: float, filler_g_cm3: float | None, measu
         if low < density < high:
             filling = filling_for(density, cast_g_cm3, filler_g_cm3)
     off = float(np.linalg.norm(np.subtract(made.budget.g_mm, original.budget.g_mm)))
-    return Match(density, filling, original.budget.mass_g, made.budget.mass_g, off, found, _says(density, filling, filler_g_cm3, cast_g_cm3))
+    return Match(
+        density,
+        filling,
+        original.budget.mass_g,
+        made.budget.mass_g,
+        off,
+        found,
+        _says(density, filling, filler_g_cm3, cast_g_cm3),
+    )
 
 
 def _says(density: float, filling: Filling | None, filler: float | None, cast: float) -> str:
@@ -54,4 +74,7 @@ def _says(density: float, filling: Filling | None, filler: float | None, cast: f
         return f"{density:.2f} g/cm³ is out of reach of this resin and filler ({cast:g} and {filler:g} g/cm³)"
     hard = "; hard to pour into thin parts" if filling.stiff else ""
     full = "; more than packs into the resin" if not filling.mixes else ""
-    return f"{100 * filling.mass_share:.1f} % filler by mass ({100 * filling.volume_share:.0f} % by volume) for {density:.2f} g/cm³{hard}{full}"
+    return (
+        f"{100 * filling.mass_share:.1f} % filler by mass ({100 * filling.volume_share:.0f} % by volume) for"
+        f" {density:.2f} g/cm³{hard}{full}"
+    )

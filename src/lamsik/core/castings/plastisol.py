@@ -1,4 +1,6 @@
-"""Hot plastisol: amount with port and runner, shots to a heated jug, pieces an hour, thin zones first, colours, reclaimed scrap."""
+"""Hot plastisol: amount with port and runner, shots to a heated jug, pieces an hour, thin zones first,
+colours, reclaimed scrap.
+"""
 
 import re
 from collections.abc import Sequence
@@ -33,7 +35,15 @@ class Shot:
         return self.casting_g + self.runner_g
 
 
-def shot(casting_ml: float, runner_ml: float, density_g_cm3: float, jug_g: float, cavities: int, heat_min: float, shot_min: float) -> Shot:
+def shot(
+    casting_ml: float,
+    runner_ml: float,
+    density_g_cm3: float,
+    jug_g: float,
+    cavities: int,
+    heat_min: float,
+    shot_min: float,
+) -> Shot:
     """A shot of all cavities, and what a heated jug gives.
 
     Args:
@@ -45,11 +55,24 @@ def shot(casting_ml: float, runner_ml: float, density_g_cm3: float, jug_g: float
         heat_min: heating and letting the bubbles out, once a jug [min].
         shot_min: fill, cool, take out, one shot [min].
     """
-    for name, value in (("casting_ml", casting_ml), ("density_g_cm3", density_g_cm3), ("heat_min", heat_min), ("shot_min", shot_min)):
+    for name, value in (
+        ("casting_ml", casting_ml),
+        ("density_g_cm3", density_g_cm3),
+        ("heat_min", heat_min),
+        ("shot_min", shot_min),
+    ):
         finite_between(name, value, 0.01, 10_000.0)
-    casting, runner = casting_ml * density_g_cm3, finite_between("runner_ml", runner_ml, 0.0, 10_000.0, "ml") * density_g_cm3
+    casting, runner = (
+        casting_ml * density_g_cm3,
+        finite_between("runner_ml", runner_ml, 0.0, 10_000.0, "ml") * density_g_cm3,
+    )
     shots = floor((jug_g - JUG_LEFT_G) / (casting + runner)) if jug_g > JUG_LEFT_G else 0
-    require(shots >= 1, "jug_g", f"{jug_g:g} g", f"one shot takes {casting + runner:.1f} g and about {JUG_LEFT_G:.0f} g stay in the jug: heat more")
+    require(
+        shots >= 1,
+        "jug_g",
+        f"{jug_g:g} g",
+        f"one shot takes {casting + runner:.1f} g and about {JUG_LEFT_G:.0f} g stay in the jug: heat more",
+    )
     minutes = heat_min + shots * shot_min
     return Shot(casting, runner, shots, 60.0 * shots * cavities / minutes, runner / (casting + runner))
 
@@ -78,10 +101,14 @@ def thin_zones(mesh: Mesh, limit_mm: float) -> tuple[Zone, ...]:
 
 
 def sinks_to(up: Array) -> str:
-    """Which side of the laid master (x to the tail, y to the back) is down in this attitude, where the pigment of a hot layer sinks to."""
+    """Which side of the laid master (x to the tail, y to the back) is down in this attitude, where the
+    pigment of a hot layer sinks to.
+    """
     down = -np.asarray(up)
     axis = int(np.argmax(np.abs(down)))
-    return (("nose", "tail"), ("belly", "back"), ("flank on the lower half", "flank on the upper half"))[axis][int(down[axis] > 0)]
+    return (("nose", "tail"), ("belly", "back"), ("flank on the lower half", "flank on the upper half"))[
+        axis
+    ][int(down[axis] > 0)]
 
 
 GELLED, HOT = "gelled", "hot on hot"
@@ -112,7 +139,9 @@ def from_scrap(wanted_g: float, colour: str, scraps: Sequence[Scrap]) -> tuple[t
     """
     finite_between("wanted_g", wanted_g, 0.0, 100_000.0, "g")
     used, need = [], wanted_g
-    for row in sorted((s for s in scraps if s.colour == colour and s.heats < MOST_HEATS), key=lambda s: s.heats):
+    for row in sorted(
+        (s for s in scraps if s.colour == colour and s.heats < MOST_HEATS), key=lambda s: s.heats
+    ):
         take = min(row.grams, need)
         if take > 0:
             used.append(Scrap(row.colour, take, row.heats))
@@ -134,10 +163,12 @@ _SHARE = re.compile(r"^(?P<name>.*?\S)\s+(?P<share>\d{1,3}(?:[.,]\d{1,2})?)\s*%$
 
 
 def parse_colours(text: str) -> tuple[tuple[str, float], ...]:
-    """Colours as typed, first poured first, each with its share of the shot: `pearl, black` in equal parts, or `pearl 70 %, black 30 %`.
+    """Colours as typed, first poured first, each with its share of the shot: `pearl, black` in equal parts,
+    or `pearl 70 %, black 30 %`.
 
     Raises:
-        Refused: a share for some and not for others, shares that do not add up to 100 % within 1 %, or a colour twice.
+        Refused: a share for some and not for others, shares that do not add up to 100 % within 1 %, or a
+            colour twice.
     """
     rows = [part.strip() for part in text.split(",") if part.strip()]
     found = [_SHARE.match(row) for row in rows]
@@ -147,11 +178,18 @@ def parse_colours(text: str) -> tuple[tuple[str, float], ...]:
         return tuple((name, 1.0 / len(names)) for name in names)
     require(all(found), "colours", text, "a share for every colour, or for none: pearl 70 %, black 30 %")
     shares = [float(match["share"].replace(",", ".")) for match in found if match]
-    require(abs(sum(shares) - 100.0) <= 1.0 and min(shares) > 0, "colours", text, "the shares must add up to 100 %")
+    require(
+        abs(sum(shares) - 100.0) <= 1.0 and min(shares) > 0,
+        "colours",
+        text,
+        "the shares must add up to 100 %",
+    )
     return tuple((name, share / sum(shares)) for name, share in zip(names, shares, strict=True))
 
 
-def by_colour(shot_g: float, colours: Sequence[tuple[str, float]], scraps: Sequence[Scrap]) -> tuple[Coloured, ...]:
+def by_colour(
+    shot_g: float, colours: Sequence[tuple[str, float]], scraps: Sequence[Scrap]
+) -> tuple[Coloured, ...]:
     """A shot [g] in its colours, each taking its own share from scrap of its own colour only."""
     found = []
     for name, share in colours:
@@ -164,4 +202,7 @@ def may_gloss(zones: Sequence[Zone], asked: bool) -> str:
     """Whether the heat gun may go over it: thin zones round off, so it asks first. Empty where it may."""
     if not zones or asked:
         return ""
-    return f"thin at {zones[0].from_mm:.0f} to {zones[0].to_mm:.0f} mm ({zones[0].thinnest_mm:.1f} mm): a heat gun rounds it off. Say yes to go over it all the same."
+    return (
+        f"thin at {zones[0].from_mm:.0f} to {zones[0].to_mm:.0f} mm ({zones[0].thinnest_mm:.1f} mm): a heat"
+        " gun rounds it off. Say yes to go over it all the same."
+    )

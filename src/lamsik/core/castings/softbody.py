@@ -16,8 +16,13 @@ class Exposed:
     def says(self) -> str:
         """In words."""
         if self.squeezed_mm <= 0:
-            return f"the point stays {-self.squeezed_mm:.1f} mm under: a wider gap, a thinner body or softer plastic"
-        return f"{self.squeezed_mm:.1f} mm of point stand out when it is squeezed" + ("; it shows at rest as well" if self.rest_mm > 0 else "; covered at rest")
+            return (
+                f"the point stays {-self.squeezed_mm:.1f} mm under: a wider gap, a thinner body or softer"
+                " plastic"
+            )
+        return f"{self.squeezed_mm:.1f} mm of point stand out when it is squeezed" + (
+            "; it shows at rest as well" if self.rest_mm > 0 else "; covered at rest"
+        )
 
 
 def exposed(gap_mm: float, thickness_mm: float, squeeze: float) -> Exposed:

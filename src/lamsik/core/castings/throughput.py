@@ -1,4 +1,6 @@
-"""How many castings by when: cavities alive, the mould's cycle, hands by day and cures by night; the day each half can be poured."""
+"""How many castings by when: cavities alive, the mould's cycle, hands by day and cures by night; the day
+each half can be poured.
+"""
 
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -12,7 +14,8 @@ MOST_SHOTS = 600
 
 @dataclass(frozen=True)
 class Cycle:
-    """One shot: hands before it cures and after [min], unattended cure [h], good castings expected of every alive cavity.
+    """One shot: hands before it cures and after [min], unattended cure [h], good castings expected of every
+    alive cavity.
 
     `worth` is how many whole cavities they count as: one that has to be trimmed yields less. None: all alike.
     """
@@ -31,8 +34,15 @@ class Cycle:
         finite_between("yield_share", self.yield_share, 0.05, 1.0)
         if self.worth is not None:
             finite_between("worth", self.worth, 0.0, float(self.cavities))
-            require(self.worth > 0.05, "cavities", self.cavities, "those left yield next to nothing: trim one, or make a new mould")
-        require(self.cavities >= 1, "cavities", self.cavities, "no cavity is alive: trim one, or make a new mould")
+            require(
+                self.worth > 0.05,
+                "cavities",
+                self.cavities,
+                "those left yield next to nothing: trim one, or make a new mould",
+            )
+        require(
+            self.cavities >= 1, "cavities", self.cavities, "no cavity is alive: trim one, or make a new mould"
+        )
 
     @property
     def good(self) -> float:
@@ -51,7 +61,9 @@ class Making:
 
 @dataclass(frozen=True)
 class Event:
-    """Something to do: what, when hands begin and end, until when it then cures; castings that are good by then."""
+    """Something to do: what, when hands begin and end, until when it then cures; castings that are good by
+    then.
+    """
 
     what: str
     start: datetime
@@ -80,29 +92,66 @@ def shots_needed(wanted: int, cycle: Cycle) -> int:
     return ceil(wanted / cycle.good - 1e-9)
 
 
-def plan(wanted: int, by: datetime, start: datetime, cycle: Cycle, days: Workdays, making: Making | None = None, purge: bool = False, after_hours: bool = False) -> Plan:
+def plan(
+    wanted: int,
+    by: datetime,
+    start: datetime,
+    cycle: Cycle,
+    days: Workdays,
+    making: Making | None = None,
+    purge: bool = False,
+    after_hours: bool = False,
+) -> Plan:
     """The castings planned from `start`.
 
-    Hands work within workdays; cures cross nights and days off. A half of a mould waits for the next working day once the
-    other has cured, unless the maker works `after_hours`. The first shot of a new mould is a purge and does not count.
+    Hands work within workdays; cures cross nights and days off. A half of a mould waits for the next working
+    day once the other has cured, unless the maker works `after_hours`. The first shot of a new mould is a
+    purge and does not count.
     """
     finite_between("wanted", wanted, 1, 5000, "castings")
     events: list[Event] = []
     at = start
     for n in range(making.halves if making else 0):
         assert making is not None
-        at = _hands(events, f"pour half {n + 1} of the mould" if making.halves > 1 else "pour the mould", at, making.hands_min, making.cure_h, days, after_hours, 0)
+        at = _hands(
+            events,
+            f"pour half {n + 1} of the mould" if making.halves > 1 else "pour the mould",
+            at,
+            making.hands_min,
+            making.cure_h,
+            days,
+            after_hours,
+            0,
+        )
     good, number, reached, by_date = 0.0, 0, None, 0
     need = shots_needed(wanted, cycle) + (1 if purge else 0)
     require(need <= MOST_SHOTS, "wanted", wanted, f"that is {need} shots: plan at most {MOST_SHOTS} at once")
     for n in range(need):
         first = purge and n == 0
         number += 0 if first else 1
-        at = _hands(events, "purge shot" if first else f"shot {number}", at, cycle.before_min, cycle.cure_h, days, after_hours, 0)
+        at = _hands(
+            events,
+            "purge shot" if first else f"shot {number}",
+            at,
+            cycle.before_min,
+            cycle.cure_h,
+            days,
+            after_hours,
+            0,
+        )
         gained = 0.0 if first else cycle.good
         good += gained
         count = min(int(good + 1e-9), wanted) if n < need - 1 else wanted
-        at = _hands(events, f"demould {'the purge' if first else f'shot {number}'}", at, max(cycle.after_min, 0.1), 0.0, days, after_hours, count)
+        at = _hands(
+            events,
+            f"demould {'the purge' if first else f'shot {number}'}",
+            at,
+            max(cycle.after_min, 0.1),
+            0.0,
+            days,
+            after_hours,
+            count,
+        )
         if at <= by:
             by_date = count
         if count >= wanted and reached is None:
@@ -110,7 +159,16 @@ def plan(wanted: int, by: datetime, start: datetime, cycle: Cycle, days: Workday
     return Plan(tuple(events), wanted, by_date, reached)
 
 
-def _hands(events: list[Event], what: str, at: datetime, minutes: float, cure_h: float, days: Workdays, after_hours: bool, good: int) -> datetime:
+def _hands(
+    events: list[Event],
+    what: str,
+    at: datetime,
+    minutes: float,
+    cure_h: float,
+    days: Workdays,
+    after_hours: bool,
+    good: int,
+) -> datetime:
     """Put hands-on work at the next time it fits; gives back when it has cured."""
     start = at if after_hours else days.fits(at, timedelta(minutes=minutes))
     end = start + timedelta(minutes=minutes)

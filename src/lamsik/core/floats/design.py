@@ -1,4 +1,6 @@
-"""A float: its parts, paint and varnish, marks, water; what it displaces up to any height and what it weighs."""
+"""A float: its parts, paint and varnish, marks, water; what it displaces up to any height and what it
+weighs.
+"""
 
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
@@ -10,7 +12,18 @@ from lamsik.core.floats.parts import Part, bore_ml, centre_mm, mass_g, profile, 
 from lamsik.core.shapes.curves import Array
 from lamsik.core.water import Water
 
-KINDS = ("stick", "antenna", "waggler", "slider", "loaded", "insert tip", "bulk foam", "live bait", "cast", "printed")
+KINDS = (
+    "stick",
+    "antenna",
+    "waggler",
+    "slider",
+    "loaded",
+    "insert tip",
+    "bulk foam",
+    "live bait",
+    "cast",
+    "printed",
+)
 BARE, PAINTED, VARNISHED = "bare", "painted", "varnished"
 GRID = 480
 """Heights at which the displaced volume is tabulated."""
@@ -18,7 +31,9 @@ GRID = 480
 
 @dataclass(frozen=True)
 class Mark:
-    """A named mark at a height over the foot [mm]: shoulder, tip, a ring of paint; its key stays when others go."""
+    """A named mark at a height over the foot [mm]: shoulder, tip, a ring of paint; its key stays when
+    others go.
+    """
 
     name: str
     height_mm: float
@@ -29,8 +44,8 @@ class Mark:
 class Float:
     """A float as it floats upright.
 
-    `paint_g` and `varnish_g` are dry masses; their film adds to the volume at `film_g_cm3`, spread over the surface. `family`
-    names the float's kind of the shop, from which its capacity is learned.
+    `paint_g` and `varnish_g` are dry masses; their film adds to the volume at `film_g_cm3`, spread over the
+    surface. `family` names the float's kind of the shop, from which its capacity is learned.
     """
 
     name: str
@@ -50,7 +65,12 @@ class Float:
         require(1 <= len(self.parts) <= 16, "parts", len(self.parts), "1 to 16 parts")
         keys = [part.key for part in self.parts]
         require(len(set(keys)) == len(keys), "parts", keys, "each key once")
-        require(any(not part.inside for part in self.parts), "parts", "all inside", "one part at least has to be in the water")
+        require(
+            any(not part.inside for part in self.parts),
+            "parts",
+            "all inside",
+            "one part at least has to be in the water",
+        )
         for name in ("paint_g", "varnish_g"):
             finite_between(name, getattr(self, name), 0.0, 50.0, "g")
         finite_between("film_g_cm3", self.film_g_cm3, 0.2, 8.0, "g/cm³")
@@ -58,7 +78,12 @@ class Float:
         names = [mark.name for mark in self.marks]
         require(len(set(names)) == len(names), "marks", names, "each mark once")
         for mark in self.marks:
-            require(low <= mark.height_mm <= high + 1e-9, f"mark {mark.name}", mark.height_mm, f"allowed is {low:g} to {high:g} mm")
+            require(
+                low <= mark.height_mm <= high + 1e-9,
+                f"mark {mark.name}",
+                mark.height_mm,
+                f"allowed is {low:g} to {high:g} mm",
+            )
 
     @property
     def foot_mm(self) -> float:
@@ -84,7 +109,9 @@ class Float:
 
 @dataclass(frozen=True, eq=False)
 class Table:
-    """Heights over the foot (n,) [mm], water-plane area there (n,) [mm²], volume up to there (n,) [ml] and its moment (n,) [ml·mm]."""
+    """Heights over the foot (n,) [mm], water-plane area there (n,) [mm²], volume up to there (n,) [ml] and
+    its moment (n,) [ml·mm].
+    """
 
     z: Array
     area: Array
@@ -106,11 +133,14 @@ class Table:
     def centre_at(self, height_mm: float) -> float:
         """Centre of the displaced volume up to a height [mm]: the centre of buoyancy."""
         volume = self.volume_at(height_mm)
-        return float(np.interp(height_mm, self.z, self.moment)) / volume if volume > 1e-12 else float(self.z[0])
+        return (
+            float(np.interp(height_mm, self.z, self.moment)) / volume if volume > 1e-12 else float(self.z[0])
+        )
 
 
 def table(design: Float, flooded: bool | None = None) -> Table:
-    """What the float displaces by height. Parts nested on one axis displace the outermost; open bores take their water away.
+    """What the float displaces by height. Parts nested on one axis displace the outermost; open bores take
+    their water away.
 
     Args:
         design: the float.
@@ -133,14 +163,16 @@ def _shape_of(part: Part) -> Part:
 def bare_table(parts: tuple[Part, ...], flooded: bool | None = None) -> Table:
     """What parts in the water displace by height, without paint.
 
-    Notes: areas are exact for frusta and ellipsoids; volume is the trapezium rule of the area over breaks at every profile point, where the
-    area is quadratic in between, so Simpson's rule on each step is exact.
+    Notes: areas are exact for frusta and ellipsoids; volume is the trapezium rule of the area over breaks at
+        every profile point, where the area is quadratic in between, so Simpson's rule on each step is exact.
     """
     heights = [part.foot_mm + profile(part)[0] for part in parts]
     bottoms = np.array([part.foot_mm + part.wall_mm for part in parts if part.bore_mm > 0])
     breaks = np.unique(np.concatenate([*heights, bottoms]))
     count = max(int(np.ceil(GRID / max(len(breaks) - 1, 1))), 4)
-    z = np.unique(np.concatenate([np.linspace(a, b, count + 1) for a, b in zip(breaks[:-1], breaks[1:], strict=True)]))
+    z = np.unique(
+        np.concatenate([np.linspace(a, b, count + 1) for a, b in zip(breaks[:-1], breaks[1:], strict=True)])
+    )
     eps = 1e-9 * max(float(z[-1] - z[0]), 1.0)
     low, high = _area(parts, z[:-1] + eps, flooded), _area(parts, z[1:] - eps, flooded)
     middle_z = (z[:-1] + z[1:]) / 2
@@ -162,7 +194,11 @@ def _area(parts: tuple[Part, ...], z: Array, flooded: bool | None) -> Array:
         radius = np.where(here, radius_at(part, z - part.foot_mm), 0.0)
         outer = np.maximum(outer, radius)
         is_open = part.bore_mm > 0 and (not part.sealed if flooded is None else flooded)
-        hole = np.where(here & is_open & (z >= part.foot_mm + part.wall_mm), np.minimum(hole, np.minimum(part.bore_mm / 2, radius)), hole)
+        hole = np.where(
+            here & is_open & (z >= part.foot_mm + part.wall_mm),
+            np.minimum(hole, np.minimum(part.bore_mm / 2, radius)),
+            hole,
+        )
     filled = np.where(np.isfinite(hole) & np.logical_not(_blocked(parts, z, hole)), hole, 0.0)
     return np.asarray(np.pi * np.maximum(outer**2 - filled**2, 0.0))
 
@@ -173,27 +209,45 @@ def _blocked(parts: tuple[Part, ...], z: Array, hole: Array) -> Array:
     for part in parts:
         if part.bore_mm <= 0:
             here = (z >= part.foot_mm) & (z <= part.top_mm)
-            blocked |= here & (radius_at(part, z - part.foot_mm) >= np.where(np.isfinite(hole), hole, np.inf) - 0.25)
+            blocked |= here & (
+                radius_at(part, z - part.foot_mm) >= np.where(np.isfinite(hole), hole, np.inf) - 0.25
+            )
     return blocked
 
 
 def own_mass_g(design: Float, without: tuple[str, ...] = ()) -> float:
     """The float's own mass in air [g]: parts, paint and varnish; parts of some kinds left out."""
-    return sum(mass_g(part) for part in _own(design) if part.kind not in without) + design.paint_g + design.varnish_g
+    return (
+        sum(mass_g(part) for part in _own(design) if part.kind not in without)
+        + design.paint_g
+        + design.varnish_g
+    )
 
 
 def _own(design: Float) -> tuple[Part, ...]:
     """Parts with what a stem or tip inside them drills out taken off their mass."""
     rows = []
     for part in design.parts:
-        bored = max((other.diameter_mm for other in design.parts if other is not part and _runs_through(other, part)), default=0.0)
-        rows.append(replace(part, bore_mm=max(part.bore_mm, min(bored, 0.98 * part.diameter_mm))) if part.kind == "body" and part.mass_g is None and bored else part)
+        bored = max(
+            (other.diameter_mm for other in design.parts if other is not part and _runs_through(other, part)),
+            default=0.0,
+        )
+        rows.append(
+            replace(part, bore_mm=max(part.bore_mm, min(bored, 0.98 * part.diameter_mm)))
+            if part.kind == "body" and part.mass_g is None and bored
+            else part
+        )
     return tuple(rows)
 
 
 def _runs_through(inner: Part, outer: Part) -> bool:
     """Whether a thin part lies along the whole of a thicker one."""
-    return outer.kind == "body" and inner.kind in ("stem", "antenna", "tube") and inner.foot_mm <= outer.foot_mm + 1e-6 and inner.top_mm >= outer.top_mm - 1e-6
+    return (
+        outer.kind == "body"
+        and inner.kind in ("stem", "antenna", "tube")
+        and inner.foot_mm <= outer.foot_mm + 1e-6
+        and inner.top_mm >= outer.top_mm - 1e-6
+    )
 
 
 def gravity_mm(design: Float) -> float:

@@ -1,4 +1,6 @@
-"""From a load to a size: which body length, diameter or loading carries what is wanted; what a dowel's density, size and sanding do."""
+"""From a load to a size: which body length, diameter or loading carries what is wanted; what a dowel's
+density, size and sanding do.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
@@ -26,7 +28,12 @@ def main_body(design: Float) -> Part:
     return max(bodies, key=lambda part: part.length_mm * part.diameter_mm**2)
 
 
-def resized(design: Float, length_mm: float | None = None, diameter_mm: float | None = None, density_g_cm3: float | None = None) -> Float:
+def resized(
+    design: Float,
+    length_mm: float | None = None,
+    diameter_mm: float | None = None,
+    density_g_cm3: float | None = None,
+) -> Float:
     """The float with its main body at another length, diameter or density, the profile's shape kept.
 
     What stands over it moves up or down, a stem through it is as much longer.
@@ -34,7 +41,14 @@ def resized(design: Float, length_mm: float | None = None, diameter_mm: float | 
     body = main_body(design)
     density = density_g_cm3 or body.density_g_cm3
     long = length_mm or body.length_mm
-    new = replace(body, length_mm=long, wall_mm=min(body.wall_mm, 0.9 * long), diameter_mm=diameter_mm or body.diameter_mm, density_g_cm3=density, mass_g=None)
+    new = replace(
+        body,
+        length_mm=long,
+        wall_mm=min(body.wall_mm, 0.9 * long),
+        diameter_mm=diameter_mm or body.diameter_mm,
+        density_g_cm3=density,
+        mass_g=None,
+    )
     shift, edge = new.length_mm - body.length_mm, body.top_mm - 1e-6
 
     def moved(part: Part) -> Part:
@@ -46,12 +60,16 @@ def resized(design: Float, length_mm: float | None = None, diameter_mm: float | 
             return replace(part, length_mm=max(part.length_mm + shift, 0.5))
         return part
 
-    marks = tuple(replace(mark, height_mm=carried_mm(mark.height_mm, body, new.length_mm)) for mark in design.marks)
+    marks = tuple(
+        replace(mark, height_mm=carried_mm(mark.height_mm, body, new.length_mm)) for mark in design.marks
+    )
     return replace(design, parts=tuple(moved(part) for part in design.parts), marks=marks)
 
 
 def carried_mm(height_mm: float, part: Part, length_mm: float) -> float:
-    """Where a height goes when a part gets another length: over it up or down with it, on it in proportion, under it not at all."""
+    """Where a height goes when a part gets another length: over it up or down with it, on it in
+    proportion, under it not at all.
+    """
     if height_mm >= part.top_mm - 1e-6:
         return height_mm + length_mm - part.length_mm
     if height_mm > part.foot_mm:
@@ -65,7 +83,8 @@ def wall_at_foot_mm(part: Part, bore_mm: float) -> float:
 
 
 def protrusion_mm(part: Part, bore_mm: float, wall_mm: float = LEAST_WALL_MM) -> float:
-    """How far the stem must stand out of the drawn foot, so that the wall round the bore is thick enough where the body begins [mm].
+    """How far the stem must stand out of the drawn foot, so that the wall round the bore is thick enough
+    where the body begins [mm].
 
     Raises:
         Refused: it is thick enough nowhere.
@@ -74,21 +93,35 @@ def protrusion_mm(part: Part, bore_mm: float, wall_mm: float = LEAST_WALL_MM) ->
     fine = np.linspace(0.0, part.length_mm, 801)
     good = np.interp(fine, z, r) - bore_mm / 2 >= wall_mm - 1e-9
     if not good.any():
-        raise Refused("bore", f"{bore_mm:g} mm", f"smaller: a {part.diameter_mm:g} mm body keeps {wall_mm:g} mm of wall round it nowhere")
+        raise Refused(
+            "bore",
+            f"{bore_mm:g} mm",
+            f"smaller: a {part.diameter_mm:g} mm body keeps {wall_mm:g} mm of wall round it nowhere",
+        )
     return float(fine[int(np.argmax(good))])
 
 
 def check_foot(design: Float, wall_mm: float = LEAST_WALL_MM) -> None:
-    """Refuse a stem's bore that leaves too little wall at the body's foot, saying the protrusion that helps."""
+    """Refuse a stem's bore that leaves too little wall at the body's foot, saying the protrusion that
+    helps.
+    """
     body = main_body(design)
-    stem = max((part.diameter_mm for part in design.parts if part.kind in ("stem", "antenna") and part.foot_mm <= body.foot_mm + 1e-6 < part.top_mm), default=0.0)
+    stem = max(
+        (
+            part.diameter_mm
+            for part in design.parts
+            if part.kind in ("stem", "antenna") and part.foot_mm <= body.foot_mm + 1e-6 < part.top_mm
+        ),
+        default=0.0,
+    )
     bore = stem or (body.bore_mm if body.form == "cylinder" and not body.wall_mm else 0.0)
     if bore and wall_at_foot_mm(body, bore) < wall_mm - 1e-9:
         need = protrusion_mm(body, bore, wall_mm)
         raise Refused(
             "bore",
             f"{bore:g} mm",
-            f"at the foot it leaves {max(wall_at_foot_mm(body, bore), 0):.1f} mm of wall: let the stem stand out {need:.1f} mm and begin the body there",
+            f"at the foot it leaves {max(wall_at_foot_mm(body, bore), 0):.1f} mm of wall: let the stem stand"
+            f" out {need:.1f} mm and begin the body there",
         )
 
 
@@ -120,13 +153,28 @@ def sized(design: Float, wanted_g: float, by: str = LENGTH, low: float = 8.0, hi
         return capacity_g(found, found.mark(found.wanted_mark).height_mm) - wanted_g
 
     if by == DIAMETER:
-        low, high = max(2.0, max((part.diameter_mm for part in design.parts if part.kind in ("stem", "antenna")), default=0.0) + 1.0), 60.0
+        low, high = (
+            max(
+                2.0,
+                max(
+                    (part.diameter_mm for part in design.parts if part.kind in ("stem", "antenna")),
+                    default=0.0,
+                )
+                + 1.0,
+            ),
+            60.0,
+        )
     if by == LOADING:
         low, high = 0.0, 200.0
     ends = off(low), off(high)
     if ends[0] * ends[1] > 0:
         gives = sorted(end + wanted_g for end in ends)
-        raise Refused("load", f"{wanted_g:g} g", f"by {by} from {low:g} to {high:g} it carries {gives[0]:.2f} to {gives[1]:.2f} g: change another measure too")
+        raise Refused(
+            "load",
+            f"{wanted_g:g} g",
+            f"by {by} from {low:g} to {high:g} it carries {gives[0]:.2f} to {gives[1]:.2f} g: change another"
+            " measure too",
+        )
     guess = low - ends[0] * (high - low) / (ends[1] - ends[0])  # by length it is a straight line
     if by == LENGTH and abs(off(guess)) < 1e-3:
         return made(guess)
@@ -138,7 +186,12 @@ def loaded(design: Float, mass: float) -> Float:
     if not any(part.kind == "loading" for part in design.parts):
         raise Refused("loading", None, "it has no loading yet: put one on")
     first = next(part.key for part in design.parts if part.kind == "loading")
-    return replace(design, parts=tuple(replace(part, mass_g=max(mass, 0.0)) if part.key == first else part for part in design.parts))
+    return replace(
+        design,
+        parts=tuple(
+            replace(part, mass_g=max(mass, 0.0)) if part.key == first else part for part in design.parts
+        ),
+    )
 
 
 @dataclass(frozen=True)
@@ -153,8 +206,12 @@ class Option:
     why: str = ""
 
 
-def options(design: Float, wanted_g: float, dowels_mm: Sequence[float], woods: Sequence[str]) -> tuple[Option, ...]:
-    """The body length for every dowel in stock and every wood, the shortest first; what cannot be says why."""
+def options(
+    design: Float, wanted_g: float, dowels_mm: Sequence[float], woods: Sequence[str]
+) -> tuple[Option, ...]:
+    """The body length for every dowel in stock and every wood, the shortest first; what cannot be says
+    why.
+    """
     require(bool(dowels_mm) and bool(woods), "dowels", len(dowels_mm), "one dowel and one wood at least")
     rows = []
     for wood in woods:
@@ -180,7 +237,9 @@ class Effect:
 
 
 def sensitivity(design: Float, dowels_mm: Sequence[float] = ()) -> tuple[Effect, ...]:
-    """A tenth of dowel density, 0.1 mm of sanding, and dowels that are easily taken for this one, at the wanted mark."""
+    """A tenth of dowel density, 0.1 mm of sanding, and dowels that are easily taken for this one, at the
+    wanted mark.
+    """
     body = main_body(design)
     height = design.mark(design.wanted_mark).height_mm
     base = capacity_g(design, height)
@@ -190,17 +249,29 @@ def sensitivity(design: Float, dowels_mm: Sequence[float] = ()) -> tuple[Effect,
 
     rows = [
         Effect("dowel 10 % denser", change(resized(design, density_g_cm3=1.1 * body.density_g_cm3))),
-        Effect(f"{SANDING_MM:g} mm sanded off all round", change(resized(design, diameter_mm=body.diameter_mm - 2 * SANDING_MM))),
+        Effect(
+            f"{SANDING_MM:g} mm sanded off all round",
+            change(resized(design, diameter_mm=body.diameter_mm - 2 * SANDING_MM)),
+        ),
     ]
     near = [d for d in dowels_mm if 0.005 < abs(d / body.diameter_mm - 1.0) < NEAR_EQUAL]
-    return (*rows, *(Effect(f"a {d:g} mm dowel instead of {body.diameter_mm:g} mm", change(resized(design, diameter_mm=d))) for d in near))
+    return (
+        *rows,
+        *(
+            Effect(
+                f"a {d:g} mm dowel instead of {body.diameter_mm:g} mm", change(resized(design, diameter_mm=d))
+            )
+            for d in near
+        ),
+    )
 
 
 @dataclass(frozen=True)
 class Cut:
     """A line of the cut list: load [g], body dowel, length and bore, stem, whole length [mm], mass [g].
 
-    A blind bore has its depth from the top and the wall left under it at the foot [mm]; None: it goes through.
+    A blind bore has its depth from the top and the wall left under it at the foot [mm]; None: it goes
+    through.
     """
 
     load_g: float
@@ -266,11 +337,17 @@ def _cut(design: Float, load_g: float, by: str) -> Cut:
 
 
 def _bored(body: Part, stems: Sequence[Part]) -> tuple[float, float]:
-    """The bore of a body and the wall left under it at the foot [mm]: for a stem through it, one let into it from above, or its own."""
+    """The bore of a body and the wall left under it at the foot [mm]: for a stem through it, one let into
+    it from above, or its own.
+    """
     through = [part.diameter_mm for part in stems if part.foot_mm <= body.foot_mm + 1e-6 < part.top_mm]
     if through:
         return max(through), 0.0
-    blind = [part for part in stems if body.foot_mm < part.foot_mm < body.top_mm - 1e-6 and part.top_mm > body.top_mm]
+    blind = [
+        part
+        for part in stems
+        if body.foot_mm < part.foot_mm < body.top_mm - 1e-6 and part.top_mm > body.top_mm
+    ]
     if blind:
         deepest = min(blind, key=lambda part: part.foot_mm)
         return deepest.diameter_mm, deepest.foot_mm - body.foot_mm

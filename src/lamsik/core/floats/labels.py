@@ -1,4 +1,6 @@
-"""What is printed on a float: the load with its basis, mark, tip and water; a rating without its basis is refused."""
+"""What is printed on a float: the load with its basis, mark, tip and water; a rating without its basis is
+refused.
+"""
 
 from dataclasses import dataclass
 
@@ -21,7 +23,12 @@ class Label:
 
     def __post_init__(self) -> None:
         finite_between("rating", self.grams, 0.01, 500.0, "g")
-        require(self.basis in (ON_THE_LINE, TOTAL), "basis", self.basis, f"say whether it is {ON_THE_LINE} or {TOTAL}, its own loading included")
+        require(
+            self.basis in (ON_THE_LINE, TOTAL),
+            "basis",
+            self.basis,
+            f"say whether it is {ON_THE_LINE} or {TOTAL}, its own loading included",
+        )
         require(bool(self.mark), "mark", self.mark, "say to which mark: shoulder, ring, tip")
         require(self.water is not None, "water", None, "say in which water")
 
@@ -31,4 +38,7 @@ class Label:
         assert self.water is not None
         about = "" if self.measured else "≈ "
         tip = f", {self.tip}" if self.tip else ""
-        return f"{about}{self.grams:.{2 if self.measured or self.grams < 10 else 1}f} g {self.basis}", f"to the {self.mark}{tip}, {self.water.describe()}"
+        return (
+            f"{about}{self.grams:.{2 if self.measured or self.grams < 10 else 1}f} g {self.basis}",
+            f"to the {self.mark}{tip}, {self.water.describe()}",
+        )

@@ -1,4 +1,6 @@
-"""The shop's own finished floats teach their family: measured against computed capacity, by slope and intercept; what to do with one that came out light."""
+"""The shop's own finished floats teach their family: measured against computed capacity, by slope and
+intercept; what to do with one that came out light.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -38,7 +40,12 @@ def fit(pairs: Sequence[tuple[float, float]]) -> Fit:
     if not pairs:
         return NONE
     computed, measured = np.array(pairs, dtype=float).T
-    require(bool(np.all(np.isfinite(computed)) and np.all(np.isfinite(measured))), "pairs", "not finite", "finite capacities are needed")
+    require(
+        bool(np.all(np.isfinite(computed)) and np.all(np.isfinite(measured))),
+        "pairs",
+        "not finite",
+        "finite capacities are needed",
+    )
     if len(pairs) < LEAST or np.ptp(computed) < 0.05 * max(abs(float(computed.mean())), 1e-6):
         shift = float((measured - computed).mean())
         rest = measured - computed - shift
@@ -48,14 +55,25 @@ def fit(pairs: Sequence[tuple[float, float]]) -> Fit:
     return Fit(slope, intercept, len(pairs), float(np.sqrt((rest**2).sum() / max(len(pairs) - 2, 1))))
 
 
-def advice(measured_g: float, nominal_g: float, table: ShotTable, water: Water, loading_g: float = 0.0) -> str:
-    """What to do with a float that does not carry what it should: what to print on it, what to add, or what of its own loading to take off."""
+def advice(
+    measured_g: float, nominal_g: float, table: ShotTable, water: Water, loading_g: float = 0.0
+) -> str:
+    """What to do with a float that does not carry what it should: what to print on it, what to add, or
+    what of its own loading to take off.
+    """
     off = measured_g - nominal_g
     smallest = min(shot.pull_g(water) for shot in table.shots)
     if abs(off) < smallest / 2:
         return f"It carries what it says: print {nominal_g:.2f} g."
     if off > 0:
         near = min(table.shots, key=lambda shot: abs(shot.pull_g(water) - off))
-        return f"It carries {off:.2f} g more: print {measured_g:.2f} g, or load it with {off:.2f} g (about one {near.name} of {near.mass_g:g} g) to {nominal_g:.2f} g."
+        return (
+            f"It carries {off:.2f} g more: print {measured_g:.2f} g, or load it with {off:.2f} g (about one"
+            f" {near.name} of {near.mass_g:g} g) to {nominal_g:.2f} g."
+        )
     says = f"It came out {-off:.2f} g light: print {measured_g:.2f} g on it"
-    return f"{says}, or take {-off:.2f} g of its own loading off." if loading_g > -off else f"{says}; wood cannot be put back."
+    return (
+        f"{says}, or take {-off:.2f} g of its own loading off."
+        if loading_g > -off
+        else f"{says}; wood cannot be put back."
+    )

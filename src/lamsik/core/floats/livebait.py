@@ -1,4 +1,6 @@
-"""Live-bait floats of foam tube on a pipe with caps: cut list, sticks, cost by size, what tests of several sizes say together."""
+"""Live-bait floats of foam tube on a pipe with caps: cut list, sticks, cost by size, what tests of several
+sizes say together.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -12,14 +14,18 @@ from lamsik.core.floats.parts import Part
 from lamsik.core.water import Water
 
 ABSURD = 0.1
-"""Tests imply negative displacement from so much of the smallest one's own [share]; less is the tests' own scatter."""
+"""Tests imply negative displacement from so much of the smallest one's own [share]; less is the tests' own
+scatter.
+"""
 
 
 @dataclass(frozen=True)
 class Build:
-    """How the shop builds them: foam outer diameter and bore, pipe outer diameter and bore, cap depth each end, saw loss [mm].
+    """How the shop builds them: foam outer diameter and bore, pipe outer diameter and bore, cap depth each
+    end, saw loss [mm].
 
-    `cap_allowances_mm` are what the shop's notes add to the pipe for one cap; two that differ are questioned, never averaged.
+    `cap_allowances_mm` are what the shop's notes add to the pipe for one cap; two that differ are questioned,
+    never averaged.
     """
 
     foam_mm: float = 30.0
@@ -37,12 +43,26 @@ class Build:
 
     def __post_init__(self) -> None:
         for name, low, high in (
-            ("foam_mm", 5, 120), ("foam_bore_mm", 0.5, 60), ("pipe_mm", 1, 60), ("pipe_bore_mm", 0, 58), ("cap_mm", 0, 40), ("saw_mm", 0, 10),
-        ):  # fmt: skip
+            ("foam_mm", 5, 120),
+            ("foam_bore_mm", 0.5, 60),
+            ("pipe_mm", 1, 60),
+            ("pipe_bore_mm", 0, 58),
+            ("cap_mm", 0, 40),
+            ("saw_mm", 0, 10),
+        ):
             finite_between(name, getattr(self, name), low, high, "mm")
-        require(self.pipe_bore_mm < self.pipe_mm <= self.foam_bore_mm + 0.6 < self.foam_mm, "pipe_mm", self.pipe_mm, "pipe inside the foam's bore, bore inside the pipe")
+        require(
+            self.pipe_bore_mm < self.pipe_mm <= self.foam_bore_mm + 0.6 < self.foam_mm,
+            "pipe_mm",
+            self.pipe_mm,
+            "pipe inside the foam's bore, bore inside the pipe",
+        )
         if len({round(a, 2) for a in self.cap_allowances_mm}) > 1:
-            raise Refused("cap allowance", ", ".join(f"{a:g} mm" for a in self.cap_allowances_mm), "two different allowances for one cap: measure one cap and keep that")
+            raise Refused(
+                "cap allowance",
+                ", ".join(f"{a:g} mm" for a in self.cap_allowances_mm),
+                "two different allowances for one cap: measure one cap and keep that",
+            )
 
     @property
     def drills(self) -> tuple[str, ...]:
@@ -61,7 +81,9 @@ class Build:
 
 @dataclass(frozen=True)
 class CutLine:
-    """One size: foam, pipe and tube lengths [mm], how many, of which stick, pieces a stick and what is left [mm]."""
+    """One size: foam, pipe and tube lengths [mm], how many, of which stick, pieces a stick and what is
+    left [mm].
+    """
 
     foam_mm: float
     pipe_mm: float
@@ -73,13 +95,17 @@ class CutLine:
 
 
 def per_stick(stick_mm: float, piece_mm: float, saw_mm: float) -> tuple[int, float]:
-    """Pieces out of a stick and what is left: n pieces need n cuts unless the last one ends with the stick."""
+    """Pieces out of a stick and what is left: n pieces need n cuts unless the last one ends with the
+    stick.
+    """
     finite_between("stick", stick_mm, 1.0, 10_000.0, "mm")
     count = max(floor((stick_mm + saw_mm + 1e-9) / (piece_mm + saw_mm)), 0)
     return count, max(stick_mm - count * piece_mm - count * saw_mm, 0.0) if count else stick_mm
 
 
-def cut_list(build: Build, sizes: Sequence[tuple[float, int]], foam_stick_mm: float, pipe_stick_mm: float) -> tuple[CutLine, ...]:
+def cut_list(
+    build: Build, sizes: Sequence[tuple[float, int]], foam_stick_mm: float, pipe_stick_mm: float
+) -> tuple[CutLine, ...]:
     """The cut list for sizes (foam length [mm], how many)."""
     rows = []
     for length, count in sizes:
@@ -92,15 +118,55 @@ def cut_list(build: Build, sizes: Sequence[tuple[float, int]], foam_stick_mm: fl
     return tuple(rows)
 
 
-def as_float(build: Build, foam_length_mm: float, name: str = "Live-bait float", water: Water | None = None) -> Float:
-    """The float of one size: foam on its pipe with a cap at each end; flooded or sealed by the pipe's bore."""
+def as_float(
+    build: Build, foam_length_mm: float, name: str = "Live-bait float", water: Water | None = None
+) -> Float:
+    """The float of one size: foam on its pipe with a cap at each end; flooded or sealed by the pipe's
+    bore.
+    """
     whole = foam_length_mm + 2 * build.allowance_mm
     parts = (
-        Part("foam", "body", "foam tube", foam_length_mm, build.foam_mm, build.foam_g_cm3, build.allowance_mm, build.foam_bore_mm),
-        Part("pipe", "tube", "pipe", whole, build.pipe_mm, build.pipe_g_cm3, 0.0, build.pipe_bore_mm, sealed=not build.through),
-        Part("caps", "loading", "caps and fittings", 2.0, 2.0, 1.1, 0.0, inside=True, mass_g=2 * build.cap_g + build.fittings_g),
+        Part(
+            "foam",
+            "body",
+            "foam tube",
+            foam_length_mm,
+            build.foam_mm,
+            build.foam_g_cm3,
+            build.allowance_mm,
+            build.foam_bore_mm,
+        ),
+        Part(
+            "pipe",
+            "tube",
+            "pipe",
+            whole,
+            build.pipe_mm,
+            build.pipe_g_cm3,
+            0.0,
+            build.pipe_bore_mm,
+            sealed=not build.through,
+        ),
+        Part(
+            "caps",
+            "loading",
+            "caps and fittings",
+            2.0,
+            2.0,
+            1.1,
+            0.0,
+            inside=True,
+            mass_g=2 * build.cap_g + build.fittings_g,
+        ),
     )
-    return Float(name, "live bait", parts, (Mark("half", whole / 2),), water or Water("fresh water", 10.0), wanted_mark="tip")
+    return Float(
+        name,
+        "live bait",
+        parts,
+        (Mark("half", whole / 2),),
+        water or Water("fresh water", 10.0),
+        wanted_mark="tip",
+    )
 
 
 @dataclass(frozen=True)
@@ -117,7 +183,9 @@ class Cost:
 
 @dataclass(frozen=True)
 class Together:
-    """What tests of several sizes say together: capacity per millimetre [g/mm], what the fittings take [g], and what is wrong with them."""
+    """What tests of several sizes say together: capacity per millimetre [g/mm], what the fittings take
+    [g], and what is wrong with them.
+    """
 
     per_mm_g: float
     fixed_g: float
@@ -127,11 +195,17 @@ class Together:
 def consistent(tests: Sequence[tuple[float, float]], build: Build, water: Water) -> Together:
     """Fits capacity against length over tests (length [mm], capacity [g]).
 
-    A float cannot displace less than nothing, nor lift more than a foam of no mass would: slopes beyond that, or a shorter float
-    that carries more, contradict each other and are named.
+    A float cannot displace less than nothing, nor lift more than a foam of no mass would: slopes beyond that,
+    or a shorter float that carries more, contradict each other and are named.
     """
     require(len(tests) >= 2, "tests", len(tests), "two sizes at least")
-    rows = sorted((finite_between("length", length, 1.0, 1000.0, "mm"), finite_between("capacity", load, -100.0, 5000.0, "g")) for length, load in tests)
+    rows = sorted(
+        (
+            finite_between("length", length, 1.0, 1000.0, "mm"),
+            finite_between("capacity", load, -100.0, 5000.0, "g"),
+        )
+        for length, load in tests
+    )
     length, load = np.array(rows).T
     require(np.ptp(length) > 0, "tests", "one length", "two different lengths at least")
     slope, fixed = (float(v) for v in np.polyfit(length, load, 1))
@@ -139,18 +213,27 @@ def consistent(tests: Sequence[tuple[float, float]], build: Build, water: Water)
     problems = []
     for (short, less), (long, more) in zip(rows[:-1], rows[1:], strict=True):
         if long > short and more < less:
-            problems.append(f"{long:g} mm carried {more:g} g, {short:g} mm already {less:g} g: that would be negative displacement; weigh both again")
+            problems.append(
+                f"{long:g} mm carried {more:g} g, {short:g} mm already {less:g} g: that would be negative"
+                " displacement; weigh both again"
+            )
         elif long > short and (more - less) / (long - short) > most * 1.02:
             problems.append(
-                f"from {short:g} to {long:g} mm it gained {more - less:.1f} g, a foam of no mass gives {most * (long - short):.1f} g: one of the two is wrong"
+                f"from {short:g} to {long:g} mm it gained {more - less:.1f} g, a foam of no mass gives"
+                f" {most * (long - short):.1f} g: one of the two is wrong"
             )
-    whole = np.array([(load_g + own_mass_g(as_float(build, mm, water=water))) / water.density_g_cm3 for mm, load_g in rows])
+    whole = np.array(
+        [(load_g + own_mass_g(as_float(build, mm, water=water))) / water.density_g_cm3 for mm, load_g in rows]
+    )
     at_nothing = float(np.polyfit(length, whole, 1)[1])
     if at_nothing < -ABSURD * float(whole.min()):
         problems.append(
-            f"with its own mass they displace {whole[0]:.0f} to {whole[-1]:.0f} ml, and by the line through them {at_nothing:.0f} ml at no length at all: "
-            "a float cannot displace less than nothing; weigh them again, and look whether the foam is as thick as typed"
+            f"with its own mass they displace {whole[0]:.0f} to {whole[-1]:.0f} ml, and by the line through"
+            f" them {at_nothing:.0f} ml at no length at all: a float cannot displace less than nothing; weigh"
+            " them again, and look whether the foam is as thick as typed"
         )
     if fixed > 0.5:
-        problems.append(f"the line through them carries {fixed:.1f} g at no length at all: fittings cannot lift")
+        problems.append(
+            f"the line through them carries {fixed:.1f} g at no length at all: fittings cannot lift"
+        )
     return Together(slope, fixed, tuple(problems))

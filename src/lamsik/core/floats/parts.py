@@ -12,9 +12,14 @@ from lamsik.core.shapes.curves import Array
 KINDS = ("body", "stem", "antenna", "tip", "bead", "adapter", "loading", "tube")
 FORMS = ("cylinder", "cone", "ball", "spindle", "pear", "teardrop", "own")
 FORM_SAYS = {
-    "cylinder": "straight", "cone": "cone, its point down", "ball": "ball", "spindle": "spindle, fat in the middle",
-    "pear": "pear, fat above", "teardrop": "drop, fat below", "own": "its own points",
-}  # fmt: skip
+    "cylinder": "straight",
+    "cone": "cone, its point down",
+    "ball": "ball",
+    "spindle": "spindle, fat in the middle",
+    "pear": "pear, fat above",
+    "teardrop": "drop, fat below",
+    "own": "its own points",
+}
 STEPS = 48
 """Stations a curved profile is drawn and integrated by; a cylinder and a cone are exact with two."""
 
@@ -30,11 +35,13 @@ SHAPES: dict[str, tuple[tuple[float, float], ...]] = {
 
 @dataclass(frozen=True)
 class Part:
-    """One coaxial part: length, greatest diameter and bore [mm], where its foot is [mm from the float's foot], density [g/cm³].
+    """One coaxial part: length, greatest diameter and bore [mm], where its foot is [mm from the float's
+    foot], density [g/cm³].
 
-    `points` are a profile of its own, (share of the length, share of the radius). A sealed bore keeps its air, an open one
-    floods. A bore is drilled from the top; `wall_mm` is what is left under it at the foot, 0 where it goes through. `inside`
-    parts lie within another one's bore or body: they have mass and displace nothing. A weighed mass wins.
+    `points` are a profile of its own, (share of the length, share of the radius). A sealed bore keeps its
+    air, an open one floods. A bore is drilled from the top; `wall_mm` is what is left under it at the foot, 0
+    where it goes through. `inside` parts lie within another one's bore or body: they have mass and displace
+    nothing. A weighed mass wins.
     """
 
     key: str
@@ -61,10 +68,18 @@ class Part:
         finite_between(f"{self.key}.density_g_cm3", self.density_g_cm3, 0.01, 20.0, "g/cm³")
         finite_between(f"{self.key}.foot_mm", self.foot_mm, -1000.0, 1000.0, "mm")
         finite_between(f"{self.key}.bore_mm", self.bore_mm, 0.0, 100.0, "mm")
-        require(self.bore_mm < self.diameter_mm, f"{self.key}.bore_mm", self.bore_mm, f"less than the diameter, {self.diameter_mm:g} mm")
+        require(
+            self.bore_mm < self.diameter_mm,
+            f"{self.key}.bore_mm",
+            self.bore_mm,
+            f"less than the diameter, {self.diameter_mm:g} mm",
+        )
         finite_between(f"{self.key}.wall_mm", self.wall_mm, 0.0, 1000.0, "mm")
         require(
-            self.wall_mm < self.length_mm, f"{self.key}.wall_mm", f"{self.wall_mm:g} mm", f"less than the part is long, {self.length_mm:g} mm: nothing would be drilled"
+            self.wall_mm < self.length_mm,
+            f"{self.key}.wall_mm",
+            f"{self.wall_mm:g} mm",
+            f"less than the part is long, {self.length_mm:g} mm: nothing would be drilled",
         )
         if self.mass_g is not None:
             finite_between(f"{self.key}.mass_g", self.mass_g, 0.0, 500.0, "g")
@@ -72,12 +87,19 @@ class Part:
             require(2 <= len(self.points) <= 40, f"{self.key}.points", len(self.points), "2 to 40 points")
             shares = [s for s, _ in self.points]
             require(
-                shares[0] == 0.0 and shares[-1] == 1.0 and all(a < b for a, b in zip(shares, shares[1:], strict=False)),
+                shares[0] == 0.0
+                and shares[-1] == 1.0
+                and all(a < b for a, b in zip(shares, shares[1:], strict=False)),
                 f"{self.key}.points",
                 shares,
                 "shares rise from 0 to 1",
             )
-            require(all(0.0 <= r <= 1.0 for _, r in self.points) and max(r for _, r in self.points) > 0, f"{self.key}.points", "radii", "radii are shares from 0 to 1")
+            require(
+                all(0.0 <= r <= 1.0 for _, r in self.points) and max(r for _, r in self.points) > 0,
+                f"{self.key}.points",
+                "radii",
+                "radii are shares from 0 to 1",
+            )
 
     @property
     def top_mm(self) -> float:
@@ -101,7 +123,9 @@ def profile(part: Part) -> tuple[Array, Array]:
 
 
 def radius_at(part: Part, over_foot_mm: Array) -> Array:
-    """Outer radius at heights over the part's foot (n,) [mm]: straight between the points of a profile, a ball (an ellipsoid) exactly."""
+    """Outer radius at heights over the part's foot (n,) [mm]: straight between the points of a profile, a
+    ball (an ellipsoid) exactly.
+    """
     if part.form == "ball":
         share = np.clip(2 * over_foot_mm / part.length_mm - 1.0, -1.0, 1.0)
         return np.asarray(part.diameter_mm / 2 * np.sqrt(1.0 - share**2))

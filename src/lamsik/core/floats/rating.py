@@ -17,7 +17,9 @@ ON_THE_LINE, TOTAL = "on the line", "total"
 
 @dataclass(frozen=True)
 class Rating:
-    """What it carries to a mark [g of pull on the line], with its own loading added, one-sigma, mm of tip for 0.1 g there."""
+    """What it carries to a mark [g of pull on the line], with its own loading added, one-sigma, mm of tip
+    for 0.1 g there.
+    """
 
     mark: str
     height_mm: float
@@ -27,8 +29,12 @@ class Rating:
     response_mm: float
 
 
-def capacity_g(design: Float, height_mm: float, water: Water | None = None, flooded: bool | None = None) -> float:
-    """The pull on the line that brings it down to a height [g]: ρ·V(height) − m; negative where it lies deeper by itself."""
+def capacity_g(
+    design: Float, height_mm: float, water: Water | None = None, flooded: bool | None = None
+) -> float:
+    """The pull on the line that brings it down to a height [g]: ρ·V(height) − m; negative where it lies
+    deeper by itself.
+    """
     rho = (water or design.water).density_g_cm3
     return rho * table(design, flooded).volume_at(height_mm) - own_mass_g(design)
 
@@ -36,13 +42,23 @@ def capacity_g(design: Float, height_mm: float, water: Water | None = None, floo
 def loading_g(design: Float) -> float:
     """What its own loading uses of its capacity [g]: its mass, less what it displaces where it is outside."""
     rho = design.water.density_g_cm3
-    return sum(mass_g(p) - (0.0 if p.inside else rho * (outer_ml(p) - bore_ml(p))) for p in design.parts if p.kind == "loading")
+    return sum(
+        mass_g(p) - (0.0 if p.inside else rho * (outer_ml(p) - bore_ml(p)))
+        for p in design.parts
+        if p.kind == "loading"
+    )
 
 
 def sd_g(design: Float) -> float:
-    """One-sigma of the capacity [g]: the spread of each material's density over its volume, and a tenth of the paint."""
+    """One-sigma of the capacity [g]: the spread of each material's density over its volume, and a tenth of
+    the paint.
+    """
     spread = [p.spread_g_cm3 * (outer_ml(p) - bore_ml(p)) for p in design.parts if p.mass_g is None]
-    return hypot(*spread, 0.1 * (design.paint_g + design.varnish_g)) if spread else 0.1 * (design.paint_g + design.varnish_g)
+    return (
+        hypot(*spread, 0.1 * (design.paint_g + design.varnish_g))
+        if spread
+        else 0.1 * (design.paint_g + design.varnish_g)
+    )
 
 
 def ratings(design: Float) -> tuple[Rating, ...]:
@@ -51,7 +67,17 @@ def ratings(design: Float) -> tuple[Rating, ...]:
     if not any(abs(height - design.top_mm) < 0.05 for _, height in rows):
         rows.append(("wholly under", design.top_mm))
     loading, spread = loading_g(design), sd_g(design)
-    return tuple(Rating(name, height, capacity_g(design, height), capacity_g(design, height) + loading, spread, response_mm(design, height)) for name, height in rows)
+    return tuple(
+        Rating(
+            name,
+            height,
+            capacity_g(design, height),
+            capacity_g(design, height) + loading,
+            spread,
+            response_mm(design, height),
+        )
+        for name, height in rows
+    )
 
 
 def response_mm(design: Float, height_mm: float) -> float:
@@ -90,9 +116,18 @@ def changes(design: Float, waters: Sequence[Water]) -> tuple[Change, ...]:
     """The effect of other waters, of a second coat of varnish, of flooded or sealed tubes."""
     height = design.mark(design.wanted_mark).height_mm
     base = capacity_g(design, height)
-    rows = [Change(f"in {water.describe()}", capacity_g(design, height, water) - base) for water in waters if water != design.water]
+    rows = [
+        Change(f"in {water.describe()}", capacity_g(design, height, water) - base)
+        for water in waters
+        if water != design.water
+    ]
     coat = design.varnish_g or 0.05
-    rows.append(Change(f"{coat:.2f} g of varnish more", capacity_g(replace(design, varnish_g=design.varnish_g + coat), height) - base))
+    rows.append(
+        Change(
+            f"{coat:.2f} g of varnish more",
+            capacity_g(replace(design, varnish_g=design.varnish_g + coat), height) - base,
+        )
+    )
     if any(part.bore_mm > 0 and not part.inside for part in design.parts):
         rows.append(Change("every tube flooded", capacity_g(design, height, flooded=True) - base))
         rows.append(Change("every tube sealed", capacity_g(design, height, flooded=False) - base))

@@ -1,4 +1,6 @@
-"""Shot and sinkers on the line: what they pull in water, which of them bring a float to its mark, what the tell-tale does."""
+"""Shot and sinkers on the line: what they pull in water, which of them bring a float to its mark, what the
+tell-tale does.
+"""
 
 from dataclasses import dataclass, replace
 from functools import lru_cache
@@ -44,19 +46,34 @@ class ShotTable:
 
     def __post_init__(self) -> None:
         names = [shot.name for shot in self.shots]
-        require(bool(names) and len(set(names)) == len(names), "sizes", names, "at least one size, each name once")
+        require(
+            bool(names) and len(set(names)) == len(names), "sizes", names, "at least one size, each name once"
+        )
 
 
 NOMINAL = (
-    ("SSG", 1.6), ("AAA", 0.8), ("AB", 0.6), ("BB", 0.4), ("No 1", 0.3), ("No 3", 0.2), ("No 4", 0.17), ("No 5", 0.13), ("No 6", 0.10),
-    ("No 8", 0.06), ("No 10", 0.04), ("No 12", 0.02), ("No 13", 0.01),
-)  # fmt: skip
+    ("SSG", 1.6),
+    ("AAA", 0.8),
+    ("AB", 0.6),
+    ("BB", 0.4),
+    ("No 1", 0.3),
+    ("No 3", 0.2),
+    ("No 4", 0.17),
+    ("No 5", 0.13),
+    ("No 6", 0.10),
+    ("No 8", 0.06),
+    ("No 10", 0.04),
+    ("No 12", 0.02),
+    ("No 13", 0.01),
+)
 """Trade sizes of split shot in grams, nominal: makers differ, a shop weighs its own."""
 
 
 @dataclass(frozen=True)
 class Shotting:
-    """What goes on the line: sizes with counts from the largest, pull in water and how far off the wanted pull [g]."""
+    """What goes on the line: sizes with counts from the largest, pull in water and how far off the wanted
+    pull [g].
+    """
 
     shots: tuple[tuple[Shot, int], ...]
     pull_g: float
@@ -82,11 +99,18 @@ def shotting(pull_g: float, table: ShotTable, water: Water, telltale: str = "") 
     """
     require(pull_g > 0, "load", f"{pull_g:.2f} g", "the float carries nothing to this mark")
     last = next((shot for shot in table.shots if shot.name == telltale), None)
-    require(not telltale or last is not None, "tell-tale", telltale, f"one of {', '.join(s.name for s in table.shots)}")
+    require(
+        not telltale or last is not None,
+        "tell-tale",
+        telltale,
+        f"one of {', '.join(s.name for s in table.shots)}",
+    )
     left = pull_g - (last.pull_g(water) if last else 0.0)
     sizes = sorted(table.shots, key=lambda shot: -shot.mass_g)
     step = min(shot.pull_g(water) for shot in sizes)
-    best: tuple[float, tuple[tuple[Shot, int], ...]] | None = (abs(left), ()) if last and abs(left) < step else None
+    best: tuple[float, tuple[tuple[Shot, int], ...]] | None = (
+        (abs(left), ()) if last and abs(left) < step else None
+    )
     for some in (*((s,) for s in sizes), *combinations(sizes, 2), *combinations(sizes, 3)):
         counts = _counts(left, [shot.pull_g(water) for shot in some])
         if counts is None:
@@ -96,7 +120,11 @@ def shotting(pull_g: float, table: ShotTable, water: Water, telltale: str = "") 
         if best is None or cost < best[0]:
             best = (cost, tuple((shot, n) for shot, n in zip(some, counts, strict=True) if n))
     if best is None:
-        raise Refused("load", f"{pull_g:.2f} g", f"too much for {MOST_SHOT} shot of {table.name}: take a table with larger sizes, or a bulk lead")
+        raise Refused(
+            "load",
+            f"{pull_g:.2f} g",
+            f"too much for {MOST_SHOT} shot of {table.name}: take a table with larger sizes, or a bulk lead",
+        )
     rows = dict(best[1])
     if last:
         rows[last] = rows.get(last, 0) + 1
@@ -106,7 +134,9 @@ def shotting(pull_g: float, table: ShotTable, water: Water, telltale: str = "") 
 
 
 def _counts(left: float, pulls: list[float]) -> list[int] | None:
-    """As many of the largest as go in, the rest with the smaller ones; None where that takes too many or leaves one out."""
+    """As many of the largest as go in, the rest with the smaller ones; None where that takes too many or
+    leaves one out.
+    """
     found, over = [], left
     for at, pull in enumerate(pulls):
         n = round(over / pull) if at == len(pulls) - 1 else int(over / pull + 1e-9)
@@ -117,7 +147,9 @@ def _counts(left: float, pulls: list[float]) -> list[int] | None:
 
 @dataclass(frozen=True)
 class Lift:
-    """What the tell-tale does when it is picked up: rise of the float [mm], how much of it the antenna has to show, and how it stands then."""
+    """What the tell-tale does when it is picked up: rise of the float [mm], how much of it the antenna has
+    to show, and how it stands then.
+    """
 
     shot: Shot
     rise_mm: float
@@ -126,18 +158,31 @@ class Lift:
 
     @property
     def beyond(self) -> bool:
-        """Whether the rise is longer than the antenna that is under water: then only that is claimed. A float without one rises with its body."""
+        """Whether the rise is longer than the antenna that is under water: then only that is claimed. A
+        float without one rises with its body.
+        """
         return 0.05 < self.shown_mm < self.rise_mm - 0.05
 
 
 def antenna_under_mm(design: Float, height_mm: float) -> float:
-    """How much of the antenna is under water and can rise out of it: from the highest body, tube or adapter up to the water [mm]."""
-    top = max((part.top_mm for part in design.parts if part.kind in ("body", "tube", "adapter", "loading") and not part.inside), default=design.foot_mm)
+    """How much of the antenna is under water and can rise out of it: from the highest body, tube or
+    adapter up to the water [mm].
+    """
+    top = max(
+        (
+            part.top_mm
+            for part in design.parts
+            if part.kind in ("body", "tube", "adapter", "loading") and not part.inside
+        ),
+        default=design.foot_mm,
+    )
     return max(height_mm - top, 0.0)
 
 
 def telltale_lift(design: Float, line_g: float, shot: Shot) -> Lift:
-    """The rise when a shot is picked up from under the float. Raises `Refused` where the load sinks it or the shot is more than the load."""
+    """The rise when a shot is picked up from under the float. Raises `Refused` where the load sinks it or
+    the shot is more than the load.
+    """
     before = settles_at_mm(design, line_g)
     pull = shot.pull_g(design.water)
     if before is None:
@@ -158,7 +203,10 @@ def with_tip(design: Float, tip: Part) -> Float:
     placed = replace(tip, key="tip", foot_mm=base)
     shift = placed.top_mm - design.top_mm
     top = max([placed.top_mm, *(part.top_mm for part in rest if not part.inside)])
-    marks = tuple(replace(m, height_mm=min(m.height_mm + shift, top)) if m.height_mm > base + 1e-6 else m for m in design.marks)
+    marks = tuple(
+        replace(m, height_mm=min(m.height_mm + shift, top)) if m.height_mm > base + 1e-6 else m
+        for m in design.marks
+    )
     return replace(design, parts=(*rest, placed), marks=marks)
 
 

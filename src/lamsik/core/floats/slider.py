@@ -10,7 +10,9 @@ CLEAR_M = 0.4
 
 @dataclass(frozen=True)
 class Answer:
-    """Whether a slider is needed, the deepest a fixed float fishes with this rod [m], where the stop sits over the hook [m], in words."""
+    """Whether a slider is needed, the deepest a fixed float fishes with this rod [m], where the stop sits
+    over the hook [m], in words.
+    """
 
     needed: bool
     fixed_to_m: float
@@ -19,7 +21,9 @@ class Answer:
 
 
 def slider(depth_m: float, rod_m: float, over_bottom_m: float = 0.0) -> Answer:
-    """From the water's depth and the rod's length [m]; the bait hangs so far over the bottom (minus: it lies on)."""
+    """From the water's depth and the rod's length [m]; the bait hangs so far over the bottom (minus: it
+    lies on).
+    """
     finite_between("depth", depth_m, 0.1, 60.0, "m")
     finite_between("rod", rod_m, 0.8, 14.0, "m")
     finite_between("over the bottom", over_bottom_m, -2.0, 20.0, "m")
@@ -27,5 +31,16 @@ def slider(depth_m: float, rod_m: float, over_bottom_m: float = 0.0) -> Answer:
     if stop <= 0:
         return Answer(False, fixed, 0.0, "the bait would hang over the water: less than the depth")
     if stop > fixed:
-        return Answer(True, fixed, stop, f"yes: with a {rod_m:g} m rod a fixed float fishes {fixed:.1f} m; put the stop {stop:.2f} m over the hook")
-    return Answer(False, fixed, stop, f"no: a fixed float does, set {stop:.2f} m over the hook; this rod fishes it down to {fixed:.1f} m")
+        return Answer(
+            True,
+            fixed,
+            stop,
+            f"yes: with a {rod_m:g} m rod a fixed float fishes {fixed:.1f} m; put the stop {stop:.2f} m over"
+            " the hook",
+        )
+    return Answer(
+        False,
+        fixed,
+        stop,
+        f"no: a fixed float does, set {stop:.2f} m over the hook; this rod fishes it down to {fixed:.1f} m",
+    )

@@ -1,4 +1,6 @@
-"""How a float stands: upright, half lying or lying, without shot and with it, by least energy; how stiff it stands."""
+"""How a float stands: upright, half lying or lying, without shot and with it, by least energy; how stiff
+it stands.
+"""
 
 from dataclasses import dataclass
 from functools import lru_cache
@@ -30,7 +32,8 @@ class Standing:
 def standing(design: Float, line_g: float = 0.0) -> Standing:
     """How it rests under a pull at its foot [g]; of an upright and a lying position the one of lower energy.
 
-    Notes: the pull is a force at the foot, so it adds to the weight and brings G down; GM = KB + BM − KG with BM = I/∇.
+    Notes: the pull is a force at the foot, so it adds to the weight and brings G down; GM = KB + BM − KG with
+        BM = I/∇.
     """
     rho = design.water.density_g_cm3
     mass = own_mass_g(design) + line_g
@@ -39,7 +42,9 @@ def standing(design: Float, line_g: float = 0.0) -> Standing:
     vessel, top = _vessel(design), design.top_mm
     height = (own_mass_g(design) * gravity_mm(design) + line_g * design.foot_mm) / mass
     budget = _budget(mass, top - height, float(table(design).volume[-1]))
-    places = [place for lean in (85.0, 8.0) if (place := float_drag(vessel, budget, rho, Attitude(lean, 0.0)))]
+    places = [
+        place for lean in (85.0, 8.0) if (place := float_drag(vessel, budget, rho, Attitude(lean, 0.0)))
+    ]
     gm = metacentric_mm(design, line_g)
     if not places:
         return Standing(STANDS if gm > 0 else LIES, 90.0 if gm > 0 else 0.0, gm)
@@ -71,7 +76,9 @@ def _vessel(design: Float) -> Vessel:
     hull = table(design)
     z = np.unique(np.concatenate([np.linspace(hull.z[0], hull.z[-1], RINGS), _steps(hull.z, hull.area)]))
     radius = np.sqrt(np.maximum(np.interp(z, hull.z, hull.area), 0.0) / np.pi)
-    return vessel_of_hull(hull_of(_revolved(design.top_mm - z[::-1], radius[::-1]), float(hull.volume[-1]) * 1000.0))
+    return vessel_of_hull(
+        hull_of(_revolved(design.top_mm - z[::-1], radius[::-1]), float(hull.volume[-1]) * 1000.0)
+    )
 
 
 def _steps(z: Array, area: Array) -> Array:
@@ -82,17 +89,30 @@ def _steps(z: Array, area: Array) -> Array:
 
 def _revolved(x: Array, radius: Array) -> Mesh:
     turn = 2 * np.pi * np.arange(AROUND) / AROUND
-    rings = np.stack([np.repeat(x[:, None], AROUND, 1), radius[:, None] * np.cos(turn), radius[:, None] * np.sin(turn)], axis=-1).reshape(-1, 3)
+    rings = np.stack(
+        [np.repeat(x[:, None], AROUND, 1), radius[:, None] * np.cos(turn), radius[:, None] * np.sin(turn)],
+        axis=-1,
+    ).reshape(-1, 3)
     vertices = np.vstack([rings, [(x[0], 0.0, 0.0)], [(x[-1], 0.0, 0.0)]])
     ring, spoke = np.meshgrid(np.arange(len(x) - 1), np.arange(AROUND), indexing="ij")
     a, b = ring * AROUND + spoke, ring * AROUND + (spoke + 1) % AROUND
-    sides = np.concatenate([np.stack([a, b, a + AROUND], -1).reshape(-1, 3), np.stack([b, b + AROUND, a + AROUND], -1).reshape(-1, 3)])
+    sides = np.concatenate(
+        [
+            np.stack([a, b, a + AROUND], -1).reshape(-1, 3),
+            np.stack([b, b + AROUND, a + AROUND], -1).reshape(-1, 3),
+        ]
+    )
     here, beside, last = np.arange(AROUND), (np.arange(AROUND) + 1) % AROUND, (len(x) - 1) * AROUND
-    caps = np.concatenate([
-        np.stack([np.full(AROUND, len(rings)), beside, here], -1), np.stack([np.full(AROUND, len(rings) + 1), last + here, last + beside], -1),
-    ])  # fmt: skip
+    caps = np.concatenate(
+        [
+            np.stack([np.full(AROUND, len(rings)), beside, here], -1),
+            np.stack([np.full(AROUND, len(rings) + 1), last + here, last + beside], -1),
+        ]
+    )
     faces = np.concatenate([sides, caps])
-    volume = np.einsum("ij,ij->i", vertices[faces[:, 0]], np.cross(vertices[faces[:, 1]], vertices[faces[:, 2]])).sum()
+    volume = np.einsum(
+        "ij,ij->i", vertices[faces[:, 0]], np.cross(vertices[faces[:, 1]], vertices[faces[:, 2]])
+    ).sum()
     return Mesh(vertices, (faces if volume > 0 else faces[:, ::-1]).astype(np.int64))
 
 

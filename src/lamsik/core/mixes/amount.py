@@ -1,4 +1,6 @@
-"""How much to mix: from the job's volume, with the loss learned, split by the ratio and rounded to what the scale shows."""
+"""How much to mix: from the job's volume, with the loss learned, split by the ratio and rounded to what
+the scale shows.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -31,7 +33,8 @@ class Job:
 
 
 def learned_loss(pairs: Sequence[tuple[float, float]], default: float = 0.05) -> float:
-    """The loss to plan with from (filled, used) of earlier batches [any one unit each]: Σused/Σfilled − 1, held to 0 … 100 %.
+    """The loss to plan with from (filled, used) of earlier batches [any one unit each]: Σused/Σfilled − 1,
+    held to 0 … 100 %.
 
     Fewer than three batches are drawn towards the default as if there were three.
     """
@@ -45,7 +48,9 @@ def learned_loss(pairs: Sequence[tuple[float, float]], default: float = 0.05) ->
 
 @dataclass(frozen=True)
 class Portion:
-    """One part to weigh: exact and as the scale shows it [g], its volume [ml], and s/2m, what rounding can err by [share]."""
+    """One part to weigh: exact and as the scale shows it [g], its volume [ml], and s/2m, what rounding can
+    err by [share].
+    """
 
     name: str
     exact_g: float
@@ -97,19 +102,30 @@ def weighed_out(product: Product, total_g: float, step_g: float) -> Weighed:
     for part, share in zip(product.parts, mass_shares(product), strict=True):
         exact = total_g * share
         shown = rounded(exact, step_g)
-        require(shown > 0, "total_g", f"{total_g:g} g", f"{part.name} would be {exact:.3f} g, less than the scale's step of {step_g:g} g shows: mix more")
+        require(
+            shown > 0,
+            "total_g",
+            f"{total_g:g} g",
+            f"{part.name} would be {exact:.3f} g, less than the scale's step of {step_g:g} g shows: mix more",
+        )
         rows.append(Portion(part.name, exact, shown, shown / part.density_g_cm3, step_g / (2 * exact)))
-    return Weighed(tuple(rows), ratio_error(product, [row.scale_g for row in rows]), product.tolerance_percent)
+    return Weighed(
+        tuple(rows), ratio_error(product, [row.scale_g for row in rows]), product.tolerance_percent
+    )
 
 
 def least_g(product: Product, step_g: float) -> float:
-    """The smallest batch [g] whose rounding cannot leave the tolerance on this scale: s/2m on the smallest part, every part rounding against it."""
+    """The smallest batch [g] whose rounding cannot leave the tolerance on this scale: s/2m on the smallest
+    part, every part rounding against it.
+    """
     share = min(mass_shares(product))
     worst = step_g / 2 * (1.0 + len(product.parts) * share)
     return ceil(10 * worst / (share * product.tolerance_percent / 100.0)) / 10
 
 
-def poured_g_cm3(product: Product, wanted_g_cm3: float | None = None, free_rise_g_cm3: float | None = None) -> float:
+def poured_g_cm3(
+    product: Product, wanted_g_cm3: float | None = None, free_rise_g_cm3: float | None = None
+) -> float:
     """What a millilitre to be filled weighs [g/cm³]: the liquid's density, and of a foam what it has become.
 
     Args:
@@ -118,34 +134,55 @@ def poured_g_cm3(product: Product, wanted_g_cm3: float | None = None, free_rise_
         free_rise_g_cm3: its free rise as it is now, warm or cold; None for the tin's.
 
     Raises:
-        Refused: a foam without any of these, one lighter than its free rise or no lighter than its liquid; a density for what does not rise.
+        Refused: a foam without any of these, one lighter than its free rise or no lighter than its liquid; a
+            density for what does not rise.
     """
     liquid = liquid_g_cm3(product)
     if product.kind != FOAM:
-        require(wanted_g_cm3 is None, "density", f"{wanted_g_cm3 or 0:g} g/cm³", "say with which filler: unfilled it has its own density")
+        require(
+            wanted_g_cm3 is None,
+            "density",
+            f"{wanted_g_cm3 or 0:g} g/cm³",
+            "say with which filler: unfilled it has its own density",
+        )
         return liquid
     free = free_rise_g_cm3 or product.free_rise_g_cm3
     found = wanted_g_cm3 or product.cured_g_cm3 or free
     if found is None:
         raise Refused("density", "", NO_FOAM_DENSITY)
-    require(found < liquid, "density", f"{found:g} g/cm³", f"a foam is lighter than its liquid, {liquid:.2f} g/cm³")
-    require(free is None or found >= free - 1e-9, "density", f"{found:g} g/cm³", f"this foam cannot be lighter than its free rise, {free or 0:.3f} g/cm³")
+    require(
+        found < liquid,
+        "density",
+        f"{found:g} g/cm³",
+        f"a foam is lighter than its liquid, {liquid:.2f} g/cm³",
+    )
+    require(
+        free is None or found >= free - 1e-9,
+        "density",
+        f"{found:g} g/cm³",
+        f"this foam cannot be lighter than its free rise, {free or 0:.3f} g/cm³",
+    )
     return found
 
 
 def grams_for(product: Product, job: Job, density_g_cm3: float | None = None) -> float:
-    """Mass to mix for a job [g]: its volume at the density it is poured with. Raises `Refused` as `poured_g_cm3` does."""
+    """Mass to mix for a job [g]: its volume at the density it is poured with. Raises `Refused` as
+    `poured_g_cm3` does.
+    """
     return job.total_ml * poured_g_cm3(product, density_g_cm3)
 
 
 TEACHES_WITHIN = 0.02
-"""A batch weighed further over its plan than this [share] was not poured whole, so that it says nothing about the loss."""
+"""A batch weighed further over its plan than this [share] was not poured whole, so that it says nothing
+about the loss.
+"""
 
 
 def used_g(planned_g: float, weighed_g: float, left_g: float = 0.0) -> float | None:
     """What of a batch was really poured for its volume [g]; None where nobody can tell.
 
-    What was left over, weighed, comes off. A batch over plan without it is no lesson: the surplus is a slip, not a loss.
+    What was left over, weighed, comes off. A batch over plan without it is no lesson: the surplus is a slip,
+    not a loss.
     """
     used = weighed_g - left_g
     return used if 0 < used <= planned_g * (1.0 + TEACHES_WITHIN) else None

@@ -2,11 +2,16 @@
 
 from lamsik.core.errors import finite_between
 
-RULE = "Time doubles for each 10 °C colder and halves for each 10 °C warmer: a rule of thumb. The product's own sheet beats it."
+RULE = (
+    "Time doubles for each 10 °C colder and halves for each 10 °C warmer: a rule of thumb. The product's own"
+    " sheet beats it."
+)
 USUAL_C = 20.0
 
 
 def at_temperature(time: float, reference_c: float, at_c: float) -> float:
-    """A time given at `reference_c`, at another temperature [same unit]: t·2^((T_ref − T)/10), a rule of thumb."""
+    """A time given at `reference_c`, at another temperature [same unit]: t·2^((T_ref − T)/10), a rule of
+    thumb.
+    """
     finite_between("temperature", at_c, -10.0, 60.0, "°C for a workshop")
     return float(time * 2.0 ** ((reference_c - at_c) / 10.0))

@@ -34,7 +34,9 @@ class Filling:
         return self.volume_share <= CLOSEST_PACKING
 
 
-def filling_for(density_g_cm3: float, resin_g_cm3: float = RESIN_G_CM3, filler_g_cm3: float = MICROSPHERE_G_CM3) -> Filling:
+def filling_for(
+    density_g_cm3: float, resin_g_cm3: float = RESIN_G_CM3, filler_g_cm3: float = MICROSPHERE_G_CM3
+) -> Filling:
     """The filler share for a cured density [g/cm³].
 
     Raises:
@@ -44,7 +46,12 @@ def filling_for(density_g_cm3: float, resin_g_cm3: float = RESIN_G_CM3, filler_g
     """
     finite_between("resin_g_cm3", resin_g_cm3, 0.5, 3.0, "g/cm³")
     finite_between("filler_g_cm3", filler_g_cm3, 0.02, 20.0, "g/cm³")
-    require(abs(resin_g_cm3 - filler_g_cm3) > 1e-6, "filler_g_cm3", filler_g_cm3, "a filler of another density than the resin")
+    require(
+        abs(resin_g_cm3 - filler_g_cm3) > 1e-6,
+        "filler_g_cm3",
+        filler_g_cm3,
+        "a filler of another density than the resin",
+    )
     low, high = sorted((resin_g_cm3, filler_g_cm3))
     finite_between("density_g_cm3", density_g_cm3, low, high, "g/cm³: between the filler's and the resin's")
     share = (1 / density_g_cm3 - 1 / resin_g_cm3) / (1 / filler_g_cm3 - 1 / resin_g_cm3)

@@ -1,4 +1,6 @@
-"""Fillers and pigment in a batch: microspheres or metal powder by a target density, scoops by bulk density, drops or percent."""
+"""Fillers and pigment in a batch: microspheres or metal powder by a target density, scoops by bulk
+density, drops or percent.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -24,7 +26,10 @@ class Filler:
         finite_between("true_g_cm3", self.true_g_cm3, 0.02, 20.0, "g/cm³")
         finite_between("bulk_g_cm3", self.bulk_g_cm3, 0.01, 20.0, "g/cm³")
         require(
-            self.bulk_g_cm3 <= self.true_g_cm3, "bulk_g_cm3", f"{self.bulk_g_cm3:g} g/cm³", f"a heap holds air: it cannot be denser than its grains, {self.true_g_cm3:g}"
+            self.bulk_g_cm3 <= self.true_g_cm3,
+            "bulk_g_cm3",
+            f"{self.bulk_g_cm3:g} g/cm³",
+            f"a heap holds air: it cannot be denser than its grains, {self.true_g_cm3:g}",
         )
 
 
@@ -42,7 +47,9 @@ FILLERS = {
 
 @dataclass(frozen=True)
 class Filled:
-    """A filled batch: filler [g], resin [g], the filling, and the filler's share to each part [g] so that both run alike."""
+    """A filled batch: filler [g], resin [g], the filling, and the filler's share to each part [g] so that
+    both run alike.
+    """
 
     filler_g: float
     resin_g: float
@@ -63,23 +70,38 @@ def filled(product: Product, total_ml: float, density_g_cm3: float, filler: Fill
     Notes: 1/ρ = Σ wᵢ/ρᵢ; the filler goes into the parts by their volume, so that their viscosity matches.
     """
     found = filling_for(density_g_cm3, product.density_g_cm3, filler.true_g_cm3)
-    require(found.mixes, "density_g_cm3", f"{density_g_cm3:g} g/cm³", f"{100 * found.volume_share:.0f} % filler by volume would be needed, and grains pack to 62 %")
+    require(
+        found.mixes,
+        "density_g_cm3",
+        f"{density_g_cm3:g} g/cm³",
+        f"{100 * found.volume_share:.0f} % filler by volume would be needed, and grains pack to 62 %",
+    )
     mass = total_ml * density_g_cm3
     filler_g = mass * found.mass_share
-    volumes = [share / part.density_g_cm3 for share, part in zip(mass_shares(product), product.parts, strict=True)]
-    into = tuple((part.name, filler_g * v / sum(volumes)) for part, v in zip(product.parts, volumes, strict=True))
+    volumes = [
+        share / part.density_g_cm3 for share, part in zip(mass_shares(product), product.parts, strict=True)
+    ]
+    into = tuple(
+        (part.name, filler_g * v / sum(volumes)) for part, v in zip(product.parts, volumes, strict=True)
+    )
     return Filled(filler_g, mass - filler_g, found, into)
 
 
-def pigment_g(total_g: float, percent: float | None = None, drops: float | None = None, drop_g: float = DROP_G) -> float:
-    """Pigment [g] for a batch: by percent of its mass, or by drops. Raises `Refused` unless just one is given."""
+def pigment_g(
+    total_g: float, percent: float | None = None, drops: float | None = None, drop_g: float = DROP_G
+) -> float:
+    """Pigment [g] for a batch: by percent of its mass, or by drops. Raises `Refused` unless just one is
+    given.
+    """
     require((percent is None) != (drops is None), "pigment", (percent, drops), "give a percentage or drops")
     if percent is not None:
         return total_g * finite_between("pigment", percent, 0.0, 20.0, "%") / 100.0
     return finite_between("pigment", drops, 0.0, 5000.0, "drops") * drop_g
 
 
-def batch_density(product: Product, grams: Sequence[float], filler_g: float = 0.0, filler: Filler | None = None) -> float:
+def batch_density(
+    product: Product, grams: Sequence[float], filler_g: float = 0.0, filler: Filler | None = None
+) -> float:
     """Density of what was really weighed [g/cm³]: masses over their volumes."""
     volume = sum(g / part.density_g_cm3 for g, part in zip(grams, product.parts, strict=True))
     total = sum(grams)

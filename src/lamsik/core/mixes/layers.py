@@ -21,21 +21,33 @@ class Layer:
     after_min: float
 
 
-def layered(product: Product, total_g: float, shares: Sequence[tuple[str, float]], step_g: float, at_c: float) -> tuple[Layer, ...]:
+def layered(
+    product: Product, total_g: float, shares: Sequence[tuple[str, float]], step_g: float, at_c: float
+) -> tuple[Layer, ...]:
     """The batch in layers of these shares.
 
     Raises:
-        Refused: shares that do not add up to 1 within 1 %, or a scale too coarse for so small layers to add up within 1 %.
+        Refused: shares that do not add up to 1 within 1 %, or a scale too coarse for so small layers to add
+            up within 1 %.
     """
     total = sum(share for _, share in shares)
-    require(abs(total - 1.0) <= ADDS_UP and all(share > 0 for _, share in shares), "layers", f"{100 * total:.1f} %", "layers must add up to 100 % within 1 %")
+    require(
+        abs(total - 1.0) <= ADDS_UP and all(share > 0 for _, share in shares),
+        "layers",
+        f"{100 * total:.1f} %",
+        "layers must add up to 100 % within 1 %",
+    )
     wait = at_temperature(product.gel_min, product.reference_c, at_c)
-    rows = tuple(Layer(name, weighed_out(product, total_g * share / total, step_g), n * wait) for n, (name, share) in enumerate(shares))
+    rows = tuple(
+        Layer(name, weighed_out(product, total_g * share / total, step_g), n * wait)
+        for n, (name, share) in enumerate(shares)
+    )
     summed = sum(row.weighed.total_g for row in rows)
     require(
         abs(summed / total_g - 1) <= ADDS_UP,
         "step_g",
         f"{step_g:g} g",
-        f"rounded layers would add up to {summed:.2f} g of {total_g:.2f} g: use a finer scale or fewer layers",
+        f"rounded layers would add up to {summed:.2f} g of {total_g:.2f} g: use a finer scale or fewer"
+        " layers",
     )
     return rows

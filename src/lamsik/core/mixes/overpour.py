@@ -1,4 +1,6 @@
-"""Weighed something other than planned: what of the other parts puts it right, or that it is out of tolerance."""
+"""Weighed something other than planned: what of the other parts puts it right, or that it is out of
+tolerance.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -10,7 +12,9 @@ from lamsik.core.mixes.product import Product, mass_shares
 
 @dataclass(frozen=True)
 class Remedy:
-    """Where a batch stands: error of the ratio now [%], what to add of each part [g], the total that gives [g] and how far that is over its plan [%]."""
+    """Where a batch stands: error of the ratio now [%], what to add of each part [g], the total that gives
+    [g] and how far that is over its plan [%].
+    """
 
     error_percent: float
     within: bool
@@ -20,7 +24,13 @@ class Remedy:
     says: str
 
 
-def put_right(product: Product, grams: Sequence[float], step_g: float, left_g: Sequence[float | None] = (), planned_g: float | None = None) -> Remedy:
+def put_right(
+    product: Product,
+    grams: Sequence[float],
+    step_g: float,
+    left_g: Sequence[float | None] = (),
+    planned_g: float | None = None,
+) -> Remedy:
     """What puts a batch right whose parts weigh `grams` so far (0: not poured yet).
 
     Args:
@@ -30,15 +40,23 @@ def put_right(product: Product, grams: Sequence[float], step_g: float, left_g: S
         left_g: the most that can be had of each part from one tub [g]; None where that is not known.
         planned_g: the whole batch as planned [g]; None: nothing is said about it.
 
-    Notes: the part furthest over its share sets the batch: T = max(mᵢ/wᵢ); the others are filled up to wᵢT. Nothing is taken out.
+    Notes: the part furthest over its share sets the batch: T = max(mᵢ/wᵢ); the others are filled up to wᵢT.
+        Nothing is taken out.
     """
-    require(len(grams) == len(product.parts), "grams", len(grams), f"one for each of {len(product.parts)} parts")
+    require(
+        len(grams) == len(product.parts), "grams", len(grams), f"one for each of {len(product.parts)} parts"
+    )
     shares = mass_shares(product)
-    values = [finite_between(part.name, g, 0.0, 200_000.0, "g") for part, g in zip(product.parts, grams, strict=True)]
+    values = [
+        finite_between(part.name, g, 0.0, 200_000.0, "g")
+        for part, g in zip(product.parts, grams, strict=True)
+    ]
     require(sum(values) > 0, "grams", list(grams), "nothing was weighed yet")
     lead = max(range(len(values)), key=lambda i: values[i] / shares[i])
     total = values[lead] / shares[lead]
-    add = tuple(max(rounded(share * total - value, step_g), 0.0) for share, value in zip(shares, values, strict=True))
+    add = tuple(
+        max(rounded(share * total - value, step_g), 0.0) for share, value in zip(shares, values, strict=True)
+    )
     error, all_in = ratio_error(product, values), all(value > 0 for value in values)
     within = all_in and error <= product.tolerance_percent
     if within:
@@ -49,15 +67,37 @@ def put_right(product: Product, grams: Sequence[float], step_g: float, left_g: S
     if within:
         return Remedy(error, True, add, total, over, _within(product, error, over, total, planned_g, step_g))
     plan = f", {over:.1f} % over plan" if over > 0 else ""
-    short = [part.name for part, more, left in zip(product.parts, add, left_g, strict=False) if left is not None and more > left + 1e-9]
-    words = ", ".join(f"{more:.{digits(step_g)}f} g more {part.name}" for part, more in zip(product.parts, add, strict=True) if more > 0)
+    short = [
+        part.name
+        for part, more, left in zip(product.parts, add, left_g, strict=False)
+        if left is not None and more > left + 1e-9
+    ]
+    words = ", ".join(
+        f"{more:.{digits(step_g)}f} g more {part.name}"
+        for part, more in zip(product.parts, add, strict=True)
+        if more > 0
+    )
     if short:
-        return Remedy(error, False, add, total, over, f"Out of tolerance: {words} would be needed and no tub of {', '.join(short)} has so much. Do not pour it.")
-    says = f"{words[0].upper() + words[1:]} puts it right: {total:.{digits(step_g)}f} g in all{plan}." if words else "It is right."
+        return Remedy(
+            error,
+            False,
+            add,
+            total,
+            over,
+            f"Out of tolerance: {words} would be needed and no tub of {', '.join(short)} has so much. Do not"
+            " pour it.",
+        )
+    says = (
+        f"{words[0].upper() + words[1:]} puts it right: {total:.{digits(step_g)}f} g in all{plan}."
+        if words
+        else "It is right."
+    )
     return Remedy(error, False, add, total, over, says)
 
 
-def _within(product: Product, error: float, over: float, total: float, planned_g: float | None, step_g: float) -> str:
+def _within(
+    product: Product, error: float, over: float, total: float, planned_g: float | None, step_g: float
+) -> str:
     """What to do with a batch whose ratio holds."""
     ratio = f"the ratio is off by {error:.1f} %, within the {product.tolerance_percent:g} % it allows"
     if not over or planned_g is None:
@@ -65,8 +105,14 @@ def _within(product: Product, error: float, over: float, total: float, planned_g
     n = digits(step_g)
     both = f"{total:.{n}f} g instead of {planned_g:.{n}f} g"
     if over > 0:
-        return f"{over:.1f} % over plan: {both}; {ratio}. Mix it, pour what the job takes and weigh what is left over."
-    return f"{-over:.1f} % under plan: {both}; {ratio}. It may not fill the job: add of every part, or mix it as it is."
+        return (
+            f"{over:.1f} % over plan: {both}; {ratio}. Mix it, pour what the job takes and weigh what is left"
+            " over."
+        )
+    return (
+        f"{-over:.1f} % under plan: {both}; {ratio}. It may not fill the job: add of every part, or mix it as"
+        " it is."
+    )
 
 
 def digits(step_g: float) -> int:

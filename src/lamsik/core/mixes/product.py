@@ -10,12 +10,17 @@ MASS, VOLUME = "mass", "volume"
 BASES = (MASS, VOLUME)
 KINDS = ("resin", "foam", "silicone", "plastisol", "epoxy", "clear", "other")
 FOAM = "foam"
-NO_FOAM_DENSITY = "a foam is planned by what it becomes: give its cured density or how many times it expands (the tin, or a cup of your own, tells)"
+NO_FOAM_DENSITY = (
+    "a foam is planned by what it becomes: give its cured density or how many times it expands (the tin, or a"
+    " cup of your own, tells)"
+)
 FAMILIES = ("", "condensation", "addition")
 """How a silicone cures; the two must not touch."""
 
 CONTRADICTS = 0.15
-"""A cured density further than this share from that of the mixed parts contradicts them; filling and foaming are said elsewhere."""
+"""A cured density further than this share from that of the mixed parts contradicts them; filling and
+foaming are said elsewhere.
+"""
 
 
 @dataclass(frozen=True)
@@ -29,7 +34,12 @@ class Part:
     def __post_init__(self) -> None:
         require(bool(self.name.strip()), "parts.name", self.name, "name the part as on the tin")
         finite_between("parts.figure", self.figure, 0.0, 1e4)
-        require(self.figure > 0, "ratio", f"{self.figure:g}", "every part needs more than 0: leave the part out if it is not mixed in")
+        require(
+            self.figure > 0,
+            "ratio",
+            f"{self.figure:g}",
+            "every part needs more than 0: leave the part out if it is not mixed in",
+        )
         finite_between("parts.density_g_cm3", self.density_g_cm3, 0.3, 12.0, "g/cm³")
 
 
@@ -37,9 +47,12 @@ class Part:
 class Product:
     """A one-, two- or three-part product.
 
-    Times: pot life, gel [min]; demould, full cure, recoat window [h], all at `reference_c` [°C]. Shelf: `open_days` once opened.
-    `tolerance_percent` is how far a part may be off its share. `free_rise_g_cm3` is a foam's own density when it rises freely.
-    `heat_limit_c` is what it stands as a mould, `process_c` where it is poured hot, `shrink_percent` its linear shrinkage.
+    Times: pot life, gel [min]; demould, full cure, recoat window [h], all at `reference_c` [°C]. Shelf:
+        `open_days` once opened.
+    `tolerance_percent` is how far a part may be off its share. `free_rise_g_cm3` is a foam's own density when
+    it rises freely.
+    `heat_limit_c` is what it stands as a mould, `process_c` where it is poured hot, `shrink_percent` its
+    linear shrinkage.
     """
 
     name: str
@@ -68,21 +81,53 @@ class Product:
         require(bool(self.name.strip()), "name", self.name, "name the product")
         require(self.kind in KINDS, "kind", self.kind, f"one of {', '.join(KINDS)}")
         require(1 <= len(self.parts) <= 3, "parts", len(self.parts), "one to three parts")
-        require(len({part.name for part in self.parts}) == len(self.parts), "parts.name", [part.name for part in self.parts], "each part its own name")
+        require(
+            len({part.name for part in self.parts}) == len(self.parts),
+            "parts.name",
+            [part.name for part in self.parts],
+            "each part its own name",
+        )
         if self.basis not in BASES:
-            raise Refused("basis", ratio_text(self), "say whether the ratio is by mass or by volume: it stands on the tin")
+            raise Refused(
+                "basis",
+                ratio_text(self),
+                "say whether the ratio is by mass or by volume: it stands on the tin",
+            )
         require(self.family in FAMILIES, "family", self.family, "condensation, addition or empty")
-        require(not self.caution or self.caution in CAUTIONS, "caution", self.caution, f"one of {', '.join(CAUTIONS)}")
+        require(
+            not self.caution or self.caution in CAUTIONS,
+            "caution",
+            self.caution,
+            f"one of {', '.join(CAUTIONS)}",
+        )
         for name, low, high in (
-            ("tolerance_percent", 0.1, 50.0), ("pot_life_min", 0.05, 1e4), ("gel_min", 0.05, 1e4), ("demould_h", 0.0, 2000.0), ("cure_h", 0.0, 5000.0),
-            ("reference_c", -20.0, 250.0), ("recoat_from_h", 0.0, 2000.0), ("recoat_to_h", 0.0, 5000.0), ("open_days", 1.0, 5000.0), ("stir_s", 0.0, 3600.0),
+            ("tolerance_percent", 0.1, 50.0),
+            ("pot_life_min", 0.05, 1e4),
+            ("gel_min", 0.05, 1e4),
+            ("demould_h", 0.0, 2000.0),
+            ("cure_h", 0.0, 5000.0),
+            ("reference_c", -20.0, 250.0),
+            ("recoat_from_h", 0.0, 2000.0),
+            ("recoat_to_h", 0.0, 5000.0),
+            ("open_days", 1.0, 5000.0),
+            ("stir_s", 0.0, 3600.0),
             ("shrink_percent", 0.0, 20.0),
-        ):  # fmt: skip
+        ):
             finite_between(name, getattr(self, name), low, high)
-        for name, low, high in (("cured_g_cm3", 0.02, 12.0), ("free_rise_g_cm3", 0.01, 1.5), ("heat_limit_c", 20.0, 600.0), ("process_c", 20.0, 400.0)):
+        for name, low, high in (
+            ("cured_g_cm3", 0.02, 12.0),
+            ("free_rise_g_cm3", 0.01, 1.5),
+            ("heat_limit_c", 20.0, 600.0),
+            ("process_c", 20.0, 400.0),
+        ):
             if getattr(self, name) is not None:
                 finite_between(name, getattr(self, name), low, high)
-        require(self.cure_h >= self.demould_h, "cure_h", f"{self.cure_h:g} h", f"full cure cannot come before demoulding at {self.demould_h:g} h")
+        require(
+            self.cure_h >= self.demould_h,
+            "cure_h",
+            f"{self.cure_h:g} h",
+            f"full cure cannot come before demoulding at {self.demould_h:g} h",
+        )
         self._agree()
 
     def _agree(self) -> None:
@@ -90,17 +135,29 @@ class Product:
         mixed = liquid_g_cm3(self)
         if self.cured_g_cm3 is not None and self.kind != FOAM:
             off = abs(self.cured_g_cm3 / mixed - 1)
-            require(off <= CONTRADICTS, "cured_g_cm3", f"{self.cured_g_cm3:g} g/cm³", f"its parts mix to {mixed:.2f} g/cm³: one of the densities is wrong")
+            require(
+                off <= CONTRADICTS,
+                "cured_g_cm3",
+                f"{self.cured_g_cm3:g} g/cm³",
+                f"its parts mix to {mixed:.2f} g/cm³: one of the densities is wrong",
+            )
         if self.free_rise_g_cm3 is not None:
             require(self.kind == FOAM, "free_rise_g_cm3", self.free_rise_g_cm3, "only a foam rises")
-            require(self.free_rise_g_cm3 < mixed, "free_rise_g_cm3", f"{self.free_rise_g_cm3:g} g/cm³", f"it must be lighter than its liquid, {mixed:.2f} g/cm³")
+            require(
+                self.free_rise_g_cm3 < mixed,
+                "free_rise_g_cm3",
+                f"{self.free_rise_g_cm3:g} g/cm³",
+                f"it must be lighter than its liquid, {mixed:.2f} g/cm³",
+            )
 
     @property
     def density_g_cm3(self) -> float:
-        """Of what comes out of the mould, unfilled: cured if known, a foam's free rise, else of the mixed liquid [g/cm³].
+        """Of what comes out of the mould, unfilled: cured if known, a foam's free rise, else of the mixed
+        liquid [g/cm³].
 
         Raises:
-            Refused: a foam of which neither is known: its liquid is up to ten times denser than what it becomes.
+            Refused: a foam of which neither is known: its liquid is up to ten times denser than what it
+                becomes.
         """
         if self.cured_g_cm3 is not None:
             return self.cured_g_cm3
@@ -116,8 +173,15 @@ HARMFUL = ("resin", "foam", "plastisol")
 
 
 def keepable(product: Product) -> Product:
-    """The product, if it may be kept so. Raises `Refused` for a resin, foam or hot plastic without a caution."""
-    require(product.kind not in HARMFUL or bool(product.caution), "caution", "none", f"a {product.kind} can hurt: say which caution stands beside it")
+    """The product, if it may be kept so. Raises `Refused` for a resin, foam or hot plastic without a
+    caution.
+    """
+    require(
+        product.kind not in HARMFUL or bool(product.caution),
+        "caution",
+        "none",
+        f"a {product.kind} can hurt: say which caution stands beside it",
+    )
     return product
 
 
@@ -126,13 +190,17 @@ def mass_shares(product: Product) -> tuple[float, ...]:
 
     Notes: by mass aᵢ/Σa; by volume aᵢρᵢ/Σaρ.
     """
-    weights = [part.figure * (part.density_g_cm3 if product.basis == VOLUME else 1.0) for part in product.parts]
+    weights = [
+        part.figure * (part.density_g_cm3 if product.basis == VOLUME else 1.0) for part in product.parts
+    ]
     return tuple(weight / sum(weights) for weight in weights)
 
 
 def liquid_g_cm3(product: Product) -> float:
     """Density of the mixed liquid [g/cm³]: 1/ρ = Σ wᵢ/ρᵢ, volumes add."""
-    return 1.0 / sum(share / part.density_g_cm3 for share, part in zip(mass_shares(product), product.parts, strict=True))
+    return 1.0 / sum(
+        share / part.density_g_cm3 for share, part in zip(mass_shares(product), product.parts, strict=True)
+    )
 
 
 def ratio_text(product: Product) -> str:
@@ -141,7 +209,10 @@ def ratio_text(product: Product) -> str:
     return f"{figures} by {product.basis}" if product.basis in BASES else figures
 
 
-_RATIO = re.compile(r"\s*(\d{1,4}(?:[.,]\d{1,3})?(?:\s*:\s*\d{1,4}(?:[.,]\d{1,3})?){0,2})\s*(?:by\s+)?(mass|weight|volume)?\s*", re.IGNORECASE)
+_RATIO = re.compile(
+    r"\s*(\d{1,4}(?:[.,]\d{1,3})?(?:\s*:\s*\d{1,4}(?:[.,]\d{1,3})?){0,2})\s*(?:by\s+)?(mass|weight|volume)?\s*",
+    re.IGNORECASE,
+)
 
 
 def parse_ratio(text: str, basis: str = "") -> tuple[tuple[float, ...], str]:
@@ -156,5 +227,10 @@ def parse_ratio(text: str, basis: str = "") -> tuple[tuple[float, ...], str]:
     figures = tuple(float(figure.replace(",", ".")) for figure in found[1].split(":"))
     require(all(figure > 0 for figure in figures), "ratio", text, "every part needs more than 0")
     said = (found[2] or basis).lower().replace("weight", MASS)
-    require(said in BASES or len(figures) == 1, "ratio", text, "say whether it is by mass or by volume: it stands on the tin")
+    require(
+        said in BASES or len(figures) == 1,
+        "ratio",
+        text,
+        "say whether it is by mass or by volume: it stands on the tin",
+    )
     return figures, said or MASS

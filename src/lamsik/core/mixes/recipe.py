@@ -22,4 +22,9 @@ def to_product(document: Mapping[str, Any]) -> Product:
 
 def to_document(product: Product) -> dict[str, Any]:
     """The values of a product, with the name and version of their format."""
-    return {"format": FORMAT, "version": VERSION, **asdict(product), "parts": [asdict(part) for part in product.parts]}
+    return {
+        "format": FORMAT,
+        "version": VERSION,
+        **asdict(product),
+        "parts": [asdict(part) for part in product.parts],
+    }

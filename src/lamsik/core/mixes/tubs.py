@@ -13,7 +13,9 @@ SOON_DAYS = 14
 
 @dataclass(frozen=True)
 class Tub:
-    """A tub of one part: its lot, what is left [g], when it was opened, when it expires, when it was stirred."""
+    """A tub of one part: its lot, what is left [g], when it was opened, when it expires, when it was
+    stirred.
+    """
 
     key: str
     part: str
@@ -36,7 +38,9 @@ def remarks(tub: Tub, open_days: float, stir_s: float, at: datetime) -> tuple[st
     """What to know before drawing from it, in words."""
     found, ends = [], good_until(tub, open_days)
     if ends and ends < at.date():
-        found.append(f"lot {tub.lot} expired on {ends.day} {ends:%b %Y}: test a little of it first, or open another")
+        found.append(
+            f"lot {tub.lot} expired on {ends.day} {ends:%b %Y}: test a little of it first, or open another"
+        )
     elif ends and (ends - at.date()).days <= SOON_DAYS:
         found.append(f"lot {tub.lot} is good until {ends.day} {ends:%b}")
     if stir_s and (tub.stirred_at is None or at - tub.stirred_at > timedelta(hours=STIRRED_FOR_H)):
@@ -60,16 +64,32 @@ def choose(tubs: Sequence[Tub], part: str, grams: float, open_days: float, on: d
     require(bool(mine), part, f"{grams:.1f} g", "there is no tub of it in Stores: receive one first")
     good = [tub for tub in mine if not is_expired(tub, open_days, on)]
     if not good:
-        raise Refused(part, f"lot {mine[0].lot}", "expired: test a little first and give it a new date, or receive another tub")
+        raise Refused(
+            part,
+            f"lot {mine[0].lot}",
+            "expired: test a little first and give it a new date, or receive another tub",
+        )
     enough = [tub for tub in good if tub.left_g >= grams - 1e-9]
     if not enough:
         most = max(tub.left_g for tub in good)
-        raise Refused(part, f"{grams:.1f} g", f"the fullest good tub holds {most:.1f} g, {grams - most:.1f} g too little: mix less, or receive another tub")
-    return min(enough, key=lambda tub: (tub.opened_on is None, good_until(tub, open_days) or date.max, tub.key))
+        raise Refused(
+            part,
+            f"{grams:.1f} g",
+            f"the fullest good tub holds {most:.1f} g, {grams - most:.1f} g too little: mix less, or receive"
+            " another tub",
+        )
+    return min(
+        enough, key=lambda tub: (tub.opened_on is None, good_until(tub, open_days) or date.max, tub.key)
+    )
 
 
 def drawn(left_g: float, grams: float, what: str) -> float:
     """What is left in a tub after drawing from it [g]. Raises `Refused` instead of going below nothing."""
     finite_between(what, grams, 0.0, 200_000.0, "g")
-    require(grams <= left_g + 1e-6, what, f"{grams:.2f} g", f"only {left_g:.2f} g are in the tub: stock cannot go below nothing; count it anew if there is more")
+    require(
+        grams <= left_g + 1e-6,
+        what,
+        f"{grams:.2f} g",
+        f"only {left_g:.2f} g are in the tub: stock cannot go below nothing; count it anew if there is more",
+    )
     return max(left_g - grams, 0.0)

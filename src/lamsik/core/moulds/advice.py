@@ -1,4 +1,6 @@
-"""What a mould's page says first: where air stays, what is too tight, what is short; gathered from the single rules."""
+"""What a mould's page says first: where air stays, what is too tight, what is short; gathered from the
+single rules.
+"""
 
 from dataclasses import dataclass
 from math import cos, radians, sin
@@ -6,7 +8,18 @@ from math import cos, radians, sin
 import numpy as np
 
 from lamsik.core.moulds.geometry import seen
-from lamsik.core.moulds.layout import Mould, Tight, cavity_ml, end_of, feed_ml, feeds, lying, lying_true, pour_up, tight_places
+from lamsik.core.moulds.layout import (
+    Mould,
+    Tight,
+    cavity_ml,
+    end_of,
+    feed_ml,
+    feeds,
+    lying,
+    lying_true,
+    pour_up,
+    tight_places,
+)
 from lamsik.core.moulds.pull import INJECTION, OPEN, PRESS, Choice, Features, choices, features
 from lamsik.core.moulds.silicone import Half, halves
 from lamsik.core.moulds.vents import FLAT, HighPoint, high_points
@@ -22,7 +35,9 @@ def feed_point(mould: Mould) -> tuple[float, float, float]:
 
 
 def escapes(mould: Mould) -> list[tuple[float, float, float]]:
-    """Where air leaves the cavity: the funnel, vents there are; the whole open face of an open pour; wells of a press mould let it out all round the parting."""
+    """Where air leaves the cavity: the funnel, vents there are; the whole open face of an open pour; wells
+    of a press mould let it out all round the parting.
+    """
     mesh = lying(mould)
     found = [(vent.x_mm, vent.y_mm, vent.z_mm) for vent in mould.vents]
     if mould.kind == OPEN:
@@ -35,7 +50,9 @@ def escapes(mould: Mould) -> list[tuple[float, float, float]]:
 
 
 def high_points_of(mould: Mould, turn_deg: float | None = None) -> tuple[HighPoint, ...]:
-    """High points that still trap air as the mould stands, of a cavity turned so in the block; of the first unless said."""
+    """High points that still trap air as the mould stands, of a cavity turned so in the block; of the
+    first unless said.
+    """
     turn = radians(mould.cavities[0].turn_deg if turn_deg is None else turn_deg)
     spin = np.array([[cos(turn), sin(turn), 0.0], [-sin(turn), cos(turn), 0.0], [0.0, 0.0, 1.0]])
     return high_points(lying(mould), spin @ pour_up(mould), escapes(mould), mould.bump_mm)
@@ -48,7 +65,9 @@ def turns(mould: Mould) -> tuple[float, ...]:
 
 @dataclass(frozen=True, eq=False)
 class Look:
-    """All of a mould at a glance; `points` are of the first cavity, `turned` of those that lie otherwise and hold air."""
+    """All of a mould at a glance; `points` are of the first cavity, `turned` of those that lie otherwise
+    and hold air.
+    """
 
     features: Features
     choices: tuple[Choice, ...]
@@ -62,7 +81,14 @@ def look(mould: Mould, injector: bool = False) -> Look:
     """Everything the page shows of a mould, without prices and stock."""
     found = features(lying_true(mould), mould.parting_mm, mould.slant_deg, seen(lying(mould))[1])
     others = tuple((turn, air) for turn in turns(mould)[1:] if (air := high_points_of(mould, turn)))
-    return Look(found, choices(found, mould.thin_mm, injector), halves(mould), high_points_of(mould), others, tight_places(mould))
+    return Look(
+        found,
+        choices(found, mould.thin_mm, injector),
+        halves(mould),
+        high_points_of(mould),
+        others,
+        tight_places(mould),
+    )
 
 
 def sentence(mould: Mould, seen: Look) -> str:
@@ -74,10 +100,20 @@ def sentence(mould: Mould, seen: Look) -> str:
     if seen.points:
         spots, ways = len(seen.points), turns(mould)
         where = "each casting" if len(ways) == 1 else f"a cavity turned {ways[0]:.0f}°"
-        air = f" {'Air stays' if spots == 1 else f'{spots} places hold air'}: {sum(p.trapped_ml for p in seen.points):.2f} ml in {where} as it stands."
+        air = (
+            f" {'Air stays' if spots == 1 else f'{spots} places hold air'}:"
+            f" {sum(p.trapped_ml for p in seen.points):.2f} ml in {where} as it stands."
+        )
     elif mould.kind != INJECTION and not seen.turned:
-        air = " No air stays as it stands." if mould.stand != FLAT or mould.kind != OPEN else " It is open above: no air stays."
+        air = (
+            " No air stays as it stands."
+            if mould.stand != FLAT or mould.kind != OPEN
+            else " It is open above: no air stays."
+        )
     for turn, points in seen.turned:
         air += f" Turned {turn:.0f}°, a cavity holds {sum(p.trapped_ml for p in points):.2f} ml."
     feed = f", {feed_ml(mould):.1f} ml in the funnel{'s' if count > 1 else ''}" if feeds(mould) else ""
-    return f"{mould.kind.capitalize()} mould of {cavities} of {cavity_ml(mould):.1f} ml{feed}; it takes {poured} of mould material.{air}"
+    return (
+        f"{mould.kind.capitalize()} mould of {cavities} of {cavity_ml(mould):.1f} ml{feed}; it takes {poured}"
+        f" of mould material.{air}"
+    )

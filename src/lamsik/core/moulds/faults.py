@@ -15,33 +15,71 @@ class Fault:
 
 
 FAULTS: dict[str, Fault] = {
-    "trapped air": Fault("hole at a high point", "air had no way out of a local high point", "vent there, or tilt the mould so that the funnel is its highest"),
+    "trapped air": Fault(
+        "hole at a high point",
+        "air had no way out of a local high point",
+        "vent there, or tilt the mould so that the funnel is its highest",
+    ),
     "pinholes": Fault(
         "fine holes in the skin",
         "stirred in air, damp, poured from low down in a gush",
         "warm the parts, stir slowly, pour a thin stream from high; brush the face first",
     ),
     "short": Fault(
-        "not filled to the end", "too little mixed, set off too soon, a neck too narrow", "mix more, cool the parts, widen the neck, thin part first with the mould open"
+        "not filled to the end",
+        "too little mixed, set off too soon, a neck too narrow",
+        "mix more, cool the parts, widen the neck, thin part first with the mould open",
     ),
-    "flash": Fault("thick seam", "halves not closed evenly, no boards, over-filled", "side boards and even bands; clean the parting; fill less"),
-    "shift": Fault("halves off each other", "keys worn or too shallow, mould set askew", "deeper keys, boards on two sides; cut a new half when they are worn"),
+    "flash": Fault(
+        "thick seam",
+        "halves not closed evenly, no boards, over-filled",
+        "side boards and even bands; clean the parting; fill less",
+    ),
+    "shift": Fault(
+        "halves off each other",
+        "keys worn or too shallow, mould set askew",
+        "deeper keys, boards on two sides; cut a new half when they are worn",
+    ),
     "tacky": Fault(
         "stays soft or sticky",
         "ratio off, not mixed to the bottom, cold, a release that does not agree",
         "weigh again, scrape the cup and stir in a second one, warm it; test the release",
     ),
-    "sink": Fault("sunken side", "shrinkage the funnel did not feed", "a larger funnel, cooler pour, more filler"),
-    "voids": Fault("large holes inside a foam", "too little charge, cream time past when it was closed", "more charge, faster closing, warm mould"),
-    "overflow": Fault("foam forced out", "too much charge, lid not held", "less charge; clamp the lid; vent holes"),
-    "rise": Fault("filler floated up", "thin resin, slow set, mould left standing", "thicker mix, turn the mould while it sets, less filler"),
-    "face": Fault("same flaw in every casting", "the mould's own face is hurt", "trim every casting there, or mark the cavity dead and cast on without it"),
-    "torn": Fault("torn edge of the mould", "thin silicone at an undercut, demoulded too soon", "more edge; wait for the full cure; split the mould there"),
+    "sink": Fault(
+        "sunken side", "shrinkage the funnel did not feed", "a larger funnel, cooler pour, more filler"
+    ),
+    "voids": Fault(
+        "large holes inside a foam",
+        "too little charge, cream time past when it was closed",
+        "more charge, faster closing, warm mould",
+    ),
+    "overflow": Fault(
+        "foam forced out", "too much charge, lid not held", "less charge; clamp the lid; vent holes"
+    ),
+    "rise": Fault(
+        "filler floated up",
+        "thin resin, slow set, mould left standing",
+        "thicker mix, turn the mould while it sets, less filler",
+    ),
+    "face": Fault(
+        "same flaw in every casting",
+        "the mould's own face is hurt",
+        "trim every casting there, or mark the cavity dead and cast on without it",
+    ),
+    "torn": Fault(
+        "torn edge of the mould",
+        "thin silicone at an undercut, demoulded too soon",
+        "more edge; wait for the full cure; split the mould there",
+    ),
     "streaks": Fault(
-        "streaks of colour", "pigment not stirred in, layers too hot or too cold", "premix the pigment into one part; pour layers hot on hot or gelled, not between"
+        "streaks of colour",
+        "pigment not stirred in, layers too hot or too cold",
+        "premix the pigment into one part; pour layers hot on hot or gelled, not between",
     ),
     "burnt": Fault(
-        "yellowed, smells sharp", "plastisol too hot or heated too often", "cooler, shorter; throw reclaimed away after its third heating; air the room at once"
+        "yellowed, smells sharp",
+        "plastisol too hot or heated too often",
+        "cooler, shorter; throw reclaimed away after its third heating; air the room at once",
     ),
 }
 """Faults by key."""
@@ -68,7 +106,9 @@ def tallies(shots: Sequence[tuple[int, Sequence[Sequence[str]]]]) -> dict[int, t
         mine = [castings for at, castings in shots if at == version]
         made = sum(len(castings) for castings in mine)
         counts = Counter(fault for castings in mine for faults in castings for fault in set(faults))
-        found[version] = tuple(Tally(key, count, len(mine), count / made if made else 0.0) for key, count in counts.most_common())
+        found[version] = tuple(
+            Tally(key, count, len(mine), count / made if made else 0.0) for key, count in counts.most_common()
+        )
     return found
 
 
@@ -91,7 +131,13 @@ class MasterUse:
             return f"{self.done} demouldings; how many it stands is not noted"
         left = self.expected - self.done
         if left <= 0:
-            return f"{self.done} demouldings of {self.expected} it was expected to stand: cast a durable copy from the mould and keep that as the master"
+            return (
+                f"{self.done} demouldings of {self.expected} it was expected to stand: cast a durable copy"
+                " from the mould and keep that as the master"
+            )
         if left == 1:
-            return "it is expected to come out once more, perhaps hurt: cast a durable copy first, of a good casting"
+            return (
+                "it is expected to come out once more, perhaps hurt: cast a durable copy first, of a good"
+                " casting"
+            )
         return f"good for {left} more demouldings of {self.expected}"

@@ -1,4 +1,6 @@
-"""What volumes a plane or an attitude cuts off a closed mesh, and its outlines as seen. Exact for the mesh."""
+"""What volumes a plane or an attitude cuts off a closed mesh, and its outlines as seen. Exact for the
+mesh.
+"""
 
 from functools import lru_cache
 
@@ -31,7 +33,8 @@ def over_plane_mm3(triangles: Array, heights: Array, level: float) -> float:
         heights: (n, 3) their heights [mm].
         level: the plane's height [mm].
 
-    Notes: Σ A↑·(mean height − level) over the clipped triangles; the plane itself adds nothing, so no cap is needed.
+    Notes: Σ A↑·(mean height − level) over the clipped triangles; the plane itself adds nothing, so no cap is
+        needed.
     """
     h = heights - level
     above = h > 0
@@ -65,17 +68,24 @@ def _prisms(triangles: Array, heights: Array) -> float:
 @lru_cache(maxsize=32)
 def solid_of(mesh: Mesh, what: str = "master") -> manifold3d.Manifold:
     """The mesh as a solid for cutting. Raises `Refused` with the place where its surface is broken."""
-    raw = manifold3d.Mesh(vert_properties=np.asarray(mesh.vertices, dtype=np.float32), tri_verts=np.asarray(mesh.faces, dtype=np.uint32))
+    raw = manifold3d.Mesh(
+        vert_properties=np.asarray(mesh.vertices, dtype=np.float32),
+        tri_verts=np.asarray(mesh.faces, dtype=np.uint32),
+    )
     raw.merge()
     made = manifold3d.Manifold(raw)
     if made.status() != manifold3d.Error.NoError or made.volume() <= 0:
-        raise Refused(what, made.status().name, f"its surface is broken{_place(mesh)}: mend it where it was made")
+        raise Refused(
+            what, made.status().name, f"its surface is broken{_place(mesh)}: mend it where it was made"
+        )
     return made
 
 
 def _place(mesh: Mesh) -> str:
     """Where an edge does not belong to two faces, in words."""
-    edges = np.sort(np.concatenate([mesh.faces[:, [0, 1]], mesh.faces[:, [1, 2]], mesh.faces[:, [2, 0]]]), axis=1)
+    edges = np.sort(
+        np.concatenate([mesh.faces[:, [0, 1]], mesh.faces[:, [1, 2]], mesh.faces[:, [2, 0]]]), axis=1
+    )
     found, uses = np.unique(edges, axis=0, return_counts=True)
     odd = found[uses != 2]
     if not len(odd):
@@ -86,7 +96,9 @@ def _place(mesh: Mesh) -> str:
 
 @lru_cache(maxsize=64)
 def seen(mesh: Mesh, axis: int = 2) -> tuple[tuple[Array, ...], float]:
-    """Outlines of the mesh's shadow along an axis, each (n, 2) [mm] in the other two axes' order, and the shadow's area [mm²]."""
+    """Outlines of the mesh's shadow along an axis, each (n, 2) [mm] in the other two axes' order, and the
+    shadow's area [mm²].
+    """
     made = solid_of(mesh)
     if axis == 1:  # (x, y, z) → (x, z, −y): z stays up
         made = made.rotate((-90.0, 0.0, 0.0))
@@ -113,4 +125,6 @@ def face_normals(mesh: Mesh) -> tuple[Array, Array]:
 
 def edges_of(faces: NDArray[np.int64]) -> NDArray[np.int64]:
     """Each edge once, (m, 2)."""
-    return np.unique(np.sort(np.concatenate([faces[:, [0, 1]], faces[:, [1, 2]], faces[:, [2, 0]]]), axis=1), axis=0)
+    return np.unique(
+        np.sort(np.concatenate([faces[:, [0, 1]], faces[:, [1, 2]], faces[:, [2, 0]]]), axis=1), axis=0
+    )

@@ -24,7 +24,9 @@ SMOOTH_MM = 1e-4
 
 @dataclass(frozen=True, eq=False)
 class Printed:
-    """A half to print: its mesh as it lies on the printer, volume [ml], overhangs steeper than 45° in its cavities [cm²]."""
+    """A half to print: its mesh as it lies on the printer, volume [ml], overhangs steeper than 45° in its
+    cavities [cm²].
+    """
 
     name: str
     mesh: Mesh
@@ -36,7 +38,10 @@ class Printed:
         """What to know before printing."""
         if self.overhang_cm2 < 0.2:
             return "prints without support, parting face up"
-        return f"{self.overhang_cm2:.1f} cm² hang over by more than {STEEP_DEG:.0f}°: support them, or turn the half"
+        return (
+            f"{self.overhang_cm2:.1f} cm² hang over by more than {STEEP_DEG:.0f}°: support them, or turn the"
+            " half"
+        )
 
 
 @dataclass(frozen=True)
@@ -58,29 +63,39 @@ def _quiet(share: float, says: str) -> None:
     """Nobody asks how far it is."""
 
 
-def printed_halves(mould: Mould, step: Callable[[float, str], None] = _quiet) -> tuple[tuple[Printed, ...], Sum]:
+def printed_halves(
+    mould: Mould, step: Callable[[float, str], None] = _quiet
+) -> tuple[tuple[Printed, ...], Sum]:
     """The halves of a hard mould, watertight, and their sum; `step` is told how far it is.
 
     Raises:
-        Refused: an open mould of one part has no halves (print the block); a cavity whose surface is broken, with the place;
+        Refused: an open mould of one part has no halves (print the block); a cavity whose surface is broken,
+            with the place;
             cavities that run into each other.
     """
     walls = box(mould)
     step(0.05, "the block")
-    block = Solid.cube((walls.length_mm, walls.width_mm, walls.high_mm)).translate((0.0, 0.0, -walls.below_mm))
+    block = Solid.cube((walls.length_mm, walls.width_mm, walls.high_mm)).translate(
+        (0.0, 0.0, -walls.below_mm)
+    )
     hollow = _hollow(mould, step)
     step(0.6, "cutting the halves")
     if mould.parts == 1:
         half = block - hollow.translate((0.0, 0.0, _sink(mould)))
         whole = _printed("block", half)
-        return (whole,), Sum(whole.volume_ml, (block.volume() - half.volume()) / 1000, 0.0, block.volume() / 1000)
+        return (whole,), Sum(
+            whole.volume_ml, (block.volume() - half.volume()) / 1000, 0.0, block.volume() / 1000
+        )
     normal, height = _parting(mould)
     upper, lower = block.split_by_plane(normal, height)
     step(0.8, "keys")
     proud, other = (upper, lower) if mould.keys.proud else (lower, upper)
     play = 0.0
     if mould.keys.count:
-        key, room = _lenses(mould, mould.keys.high_mm, 0.0), _lenses(mould, mould.keys.second_high_mm or mould.keys.high_mm, mould.keys.gap_mm)
+        key, room = (
+            _lenses(mould, mould.keys.high_mm, 0.0),
+            _lenses(mould, mould.keys.second_high_mm or mould.keys.high_mm, mould.keys.gap_mm),
+        )
         full = (other - hollow).volume()
         added = ((other - hollow) ^ key).volume()
         proud, other = proud + (key ^ block), other - room
@@ -89,7 +104,12 @@ def printed_halves(mould: Mould, step: Callable[[float, str], None] = _quiet) ->
     upper, lower = (proud, other) if mould.keys.proud else (other, proud)
     step(0.9, "looking it over")
     parts = (_printed("upper half", upper), _printed("lower half", lower))
-    return parts, Sum(sum(part.volume_ml for part in parts), (block ^ hollow).volume() / 1000.0, play, block.volume() / 1000.0)
+    return parts, Sum(
+        sum(part.volume_ml for part in parts),
+        (block ^ hollow).volume() / 1000.0,
+        play,
+        block.volume() / 1000.0,
+    )
 
 
 def _parting(mould: Mould) -> tuple[tuple[float, float, float], float]:
@@ -114,8 +134,16 @@ def _hollow(mould: Mould, step: Callable[[float, str], None]) -> Solid:
         volume += made.volume()
     joined = Solid.batch_boolean(parts, manifold3d.OpType.Add)
     if joined.volume() < volume * (1 - 1e-3):
-        raise Refused("cavities", f"{(volume - joined.volume()) / 1000:.2f} ml", "cavities run into each other: move them apart")
-    rest = [_funnel(feed) for feed in feeds(mould)] + [_vent(mould, n) for n in range(len(mould.vents) * len(mould.cavities))] + _wells(mould)
+        raise Refused(
+            "cavities",
+            f"{(volume - joined.volume()) / 1000:.2f} ml",
+            "cavities run into each other: move them apart",
+        )
+    rest = (
+        [_funnel(feed) for feed in feeds(mould)]
+        + [_vent(mould, n) for n in range(len(mould.vents) * len(mould.cavities))]
+        + _wells(mould)
+    )
     rest = [row for row in rest if not row.is_empty()]
     return Solid.batch_boolean([joined, *rest], manifold3d.OpType.Add) if rest else joined
 
@@ -126,15 +154,23 @@ def _funnel(feed: Feed) -> Solid:
     # it begins a little inside the cavity so that no skin stays between
     inside = min(feed.neck_mm / 2, 3.0)
     made = Solid.cylinder(feed.length_mm + 1.0, feed.neck_mm / 2, feed.mouth_mm / 2, SIDES)
-    made = made + Solid.cylinder(inside + 0.1, feed.neck_mm / 2, feed.neck_mm / 2, SIDES).translate((0, 0, -inside))
-    return made.rotate((0.0, 90.0, 0.0)).rotate((0.0, 0.0, feed.way_deg)).translate((feed.x0_mm, feed.y0_mm, 0.0))
+    made = made + Solid.cylinder(inside + 0.1, feed.neck_mm / 2, feed.neck_mm / 2, SIDES).translate(
+        (0, 0, -inside)
+    )
+    return (
+        made.rotate((0.0, 90.0, 0.0))
+        .rotate((0.0, 0.0, feed.way_deg))
+        .translate((feed.x0_mm, feed.y0_mm, 0.0))
+    )
 
 
 def _vent(mould: Mould, number: int) -> Solid:
     vent, spot = mould.vents[number % len(mould.vents)], mould.cavities[number // len(mould.vents)]
     walls, (x, y) = box(mould), turned(vent.x_mm, vent.y_mm, spot)
     z = vent.z_mm - mould.parting_mm
-    rod = Solid.cylinder(max(walls.length_mm, walls.high_mm) + walls.width_mm + 2.0, vent.across_mm / 2, vent.across_mm / 2, 24).translate((0, 0, -0.5))
+    rod = Solid.cylinder(
+        max(walls.length_mm, walls.high_mm) + walls.width_mm + 2.0, vent.across_mm / 2, vent.across_mm / 2, 24
+    ).translate((0, 0, -0.5))
     if mould.stand == FLAT:
         return rod.translate((x, y, z))
     return rod.rotate((0.0, 90.0, 0.0)).rotate((0.0, 0.0, mould.tilt_deg)).translate((x, y, z))
@@ -151,7 +187,9 @@ def _wells(mould: Mould) -> list[Solid]:
 
 
 def _lenses(mould: Mould, high_mm: float, gap_mm: float) -> Solid:
-    """All keys as lenses: the cap in the half that is not proud, wider by a gap, and a little into the other, so that no faces coincide."""
+    """All keys as lenses: the cap in the half that is not proud, wider by a gap, and a little into the
+    other, so that no faces coincide.
+    """
     side, lean, rows = (1.0 if mould.keys.proud else -1.0), tan(radians(mould.slant_deg)), []
     a, h = mould.keys.base_mm / 2, high_mm
     radius = (a * a + h * h) / (2 * h)
@@ -166,9 +204,16 @@ def _lenses(mould: Mould, high_mm: float, gap_mm: float) -> Solid:
 
 
 def _printed(name: str, made: Solid) -> Printed:
-    require(made.status() == manifold3d.Error.NoError and made.volume() > 0, name, made.status().name, "it cannot be made a solid: move cavities and funnels apart")
+    require(
+        made.status() == manifold3d.Error.NoError and made.volume() > 0,
+        name,
+        made.status().name,
+        "it cannot be made a solid: move cavities and funnels apart",
+    )
     raw = made.simplify(SMOOTH_MM).to_mesh()
-    mesh = Mesh(np.asarray(raw.vert_properties, dtype=float)[:, :3], np.asarray(raw.tri_verts, dtype=np.int64))
+    mesh = Mesh(
+        np.asarray(raw.vert_properties, dtype=float)[:, :3], np.asarray(raw.tri_verts, dtype=np.int64)
+    )
     if name in ("upper half", "block"):  # parting face up on the printer
         mesh = Mesh(mesh.vertices * np.array([1.0, -1.0, -1.0]), mesh.faces)
     mesh = Mesh(mesh.vertices - mesh.vertices.min(axis=0), mesh.faces)

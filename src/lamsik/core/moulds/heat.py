@@ -17,7 +17,9 @@ LIMITS_C: dict[str, float] = {
     "plaster, dried": 250.0,
     "aluminium": 400.0,
 }
-"""What mould materials stand for the minutes of a pour [°C], to start from; the product's own sheet beats them."""
+"""What mould materials stand for the minutes of a pour [°C], to start from; the product's own sheet beats
+them.
+"""
 
 MARGIN_C = 5.0
 """How far under its mould's limit a melt stays [°C], to begin with; the shop's own figure replaces it."""
@@ -27,7 +29,9 @@ NEAR_C = 15.0
 
 @dataclass(frozen=True)
 class Heat:
-    """Casting against mould: whether it may be poured without an answer, how far it is over what is safe [°C], in words."""
+    """Casting against mould: whether it may be poured without an answer, how far it is over what is safe
+    [°C], in words.
+    """
 
     stands: bool
     over_c: float | None
@@ -35,17 +39,33 @@ class Heat:
 
 
 def heat(material: str, limit_c: float | None, casting_c: float, margin_c: float = MARGIN_C) -> Heat:
-    """A casting temperature against a mould's limit less the shop's margin [°C]; a limit nobody has given is asked for."""
+    """A casting temperature against a mould's limit less the shop's margin [°C]; a limit nobody has given
+    is asked for.
+    """
     finite_between("casting_c", casting_c, -20.0, 1200.0, "°C")
     finite_between("margin_c", margin_c, 0.0, 100.0, "°C")
     both = in_both(casting_c)
     if limit_c is None:
-        return Heat(False, None, f"nobody has said what heat {material} stands: type its limit, from its own sheet, before {both} goes in")
+        return Heat(
+            False,
+            None,
+            f"nobody has said what heat {material} stands: type its limit, from its own sheet, before {both}"
+            " goes in",
+        )
     over = casting_c - (limit_c - margin_c)
     if over > 0:
-        return Heat(False, over, f"{both} is {over:.3g} °C over what {material} may take: it stands {limit_c:.0f} °C, less {margin_c:g} °C of margin")
+        return Heat(
+            False,
+            over,
+            f"{both} is {over:.3g} °C over what {material} may take: it stands {limit_c:.0f} °C, less"
+            f" {margin_c:g} °C of margin",
+        )
     if casting_c > limit_c - NEAR_C:
-        return Heat(True, over, f"{both} is close to the {limit_c:.0f} °C that {material} stands: let it cool between pours")
+        return Heat(
+            True,
+            over,
+            f"{both} is close to the {limit_c:.0f} °C that {material} stands: let it cool between pours",
+        )
     return Heat(True, over, f"{material} stands {limit_c:.0f} °C; it is poured at {both}")
 
 
@@ -55,15 +75,21 @@ def in_both(celsius: float) -> str:
 
 
 def limits(kept: Mapping[str, float]) -> dict[str, float]:
-    """The table of limits [°C] with the shop's own in place of those to begin with. Raises `Refused` for one that cannot be."""
+    """The table of limits [°C] with the shop's own in place of those to begin with. Raises `Refused` for
+    one that cannot be.
+    """
     return LIMITS_C | {name: finite_between(name, value, 20.0, 1200.0, "°C") for name, value in kept.items()}
 
 
 def limit_of(material: str, own_c: float | None, table: Mapping[str, float]) -> float | None:
-    """What a mould's material stands [°C]: its product's own sheet, else the table's row of that name; None where neither says."""
+    """What a mould's material stands [°C]: its product's own sheet, else the table's row of that name;
+    None where neither says.
+    """
     if own_c is not None:
         return own_c
-    return next((value for name, value in table.items() if name.casefold() == material.strip().casefold()), None)
+    return next(
+        (value for name, value in table.items() if name.casefold() == material.strip().casefold()), None
+    )
 
 
 @dataclass(frozen=True)
@@ -86,5 +112,7 @@ def shrinkage(cavity_ml: float, linear_percent: float, feed_ml: float) -> Shrunk
 
 
 def level_error_mm(long_mm: float, off_deg: float) -> float:
-    """How much thicker one end of an open pour gets over this length [mm] when the bench is off level by so much [°]: L·tan α."""
+    """How much thicker one end of an open pour gets over this length [mm] when the bench is off level by
+    so much [°]: L·tan α.
+    """
     return long_mm * tan(radians(finite_between("level_deg", off_deg, 0.0, 20.0, "°")))

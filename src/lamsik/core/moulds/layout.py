@@ -1,4 +1,6 @@
-"""The mould as laid out: master, cavities in the block, box, funnel, keys, vents, wells, marks. Lengths in mm; z = 0 is the parting at the box's middle."""
+"""The mould as laid out: master, cavities in the block, box, funnel, keys, vents, wells, marks. Lengths in
+mm; z = 0 is the parting at the box's middle.
+"""
 
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
@@ -52,7 +54,9 @@ class Funnel:
 
 @dataclass(frozen=True)
 class Keys:
-    """Keys: how many, across the base and high [mm]. `proud` on the first half, hollow in the second; `gap_mm` is their play in a printed mould."""
+    """Keys: how many, across the base and high [mm]. `proud` on the first half, hollow in the second;
+    `gap_mm` is their play in a printed mould.
+    """
 
     count: int = 4
     base_mm: float = 8.0
@@ -67,7 +71,11 @@ class Keys:
         finite_between("keys.high_mm", self.high_mm, 0.5, self.base_mm, "mm: at most their base")
         if self.second_high_mm is not None:
             finite_between(
-                "keys.second_high_mm", self.second_high_mm, self.high_mm if self.proud else 0.5, self.base_mm, "mm: the hollow is at least as deep as the key is high"
+                "keys.second_high_mm",
+                self.second_high_mm,
+                self.high_mm if self.proud else 0.5,
+                self.base_mm,
+                "mm: the hollow is at least as deep as the key is high",
             )
         finite_between("keys.gap_mm", self.gap_mm, 0.0, 2.0, "mm")
 
@@ -105,7 +113,9 @@ class Vent:
 
 @dataclass(frozen=True)
 class Well:
-    """An overflow well beside a press mould's cavity: place in the plan, across and deep [mm]; a half ball's cap."""
+    """An overflow well beside a press mould's cavity: place in the plan, across and deep [mm]; a half
+    ball's cap.
+    """
 
     key: str
     x_mm: float
@@ -137,14 +147,21 @@ class Text:
     half: str = "upper"
 
     def __post_init__(self) -> None:
-        require(bool(self.says.strip()) and len(self.says) <= 24, f"texts.{self.key}.says", self.says, "one to 24 characters")
+        require(
+            bool(self.says.strip()) and len(self.says) <= 24,
+            f"texts.{self.key}.says",
+            self.says,
+            "one to 24 characters",
+        )
         require(self.half in ("upper", "lower"), f"texts.{self.key}.half", self.half, "upper or lower")
         finite_between(f"texts.{self.key}.high_mm", self.high_mm, 1.0, 40.0, "mm")
 
 
 @dataclass(frozen=True, eq=False)
 class Mould:
-    """A mould of one master. Margins: `edge_mm` round the cavities, `floor_mm` under and `cover_mm` over them; box sizes typed or as needed."""
+    """A mould of one master. Margins: `edge_mm` round the cavities, `floor_mm` under and `cover_mm` over
+    them; box sizes typed or as needed.
+    """
 
     name: str
     master: Master
@@ -177,11 +194,23 @@ class Mould:
         require(self.kind in KINDS, "kind", self.kind, f"one of {', '.join(KINDS)}")
         require(self.pull in PULLS, "pull", self.pull, f"one of {', '.join(PULLS)}")
         require(self.stand in STANDS, "stand", self.stand, f"one of {', '.join(STANDS)}")
-        require(1 <= len(self.cavities) <= MOST_CAVITIES, "cavities", len(self.cavities), f"1 to {MOST_CAVITIES} cavities in a block")
+        require(
+            1 <= len(self.cavities) <= MOST_CAVITIES,
+            "cavities",
+            len(self.cavities),
+            f"1 to {MOST_CAVITIES} cavities in a block",
+        )
         for name, low, high, unit in (
-            ("edge_mm", 1.0, 100.0, "mm"), ("floor_mm", 1.0, 100.0, "mm"), ("cover_mm", 0.0, 100.0, "mm"), ("tilt_deg", -180.0, 180.0, "°"), ("bump_mm", 0.0, 20.0, "mm"),
-            ("thin_mm", 0.1, 20.0, "mm"), ("slant_deg", -30.0, 30.0, "°"), ("shrink_percent", 0.0, 20.0, "%"), ("overfill_ml", 0.0, 1000.0, "ml"),
-        ):  # fmt: skip
+            ("edge_mm", 1.0, 100.0, "mm"),
+            ("floor_mm", 1.0, 100.0, "mm"),
+            ("cover_mm", 0.0, 100.0, "mm"),
+            ("tilt_deg", -180.0, 180.0, "°"),
+            ("bump_mm", 0.0, 20.0, "mm"),
+            ("thin_mm", 0.1, 20.0, "mm"),
+            ("slant_deg", -30.0, 30.0, "°"),
+            ("shrink_percent", 0.0, 20.0, "%"),
+            ("overfill_ml", 0.0, 1000.0, "ml"),
+        ):
             finite_between(name, getattr(self, name), low, high, unit)
         half = float(np.ptp(lying(self).vertices[:, 2])) / 2
         finite_between("parting_mm", self.parting_mm, -half, half, "mm: within the master")
@@ -202,7 +231,9 @@ def _lying(mesh: Mesh, pull: str, percent: float) -> Mesh:
 
 
 def lying(mould: Mould) -> Mesh:
-    """The master as it lies, enlarged by the shrinkage; its middle at the origin, the parting not yet moved to z = 0."""
+    """The master as it lies, enlarged by the shrinkage; its middle at the origin, the parting not yet
+    moved to z = 0.
+    """
     return _lying(mould.master.mesh, mould.pull, mould.shrink_percent)
 
 
@@ -262,7 +293,10 @@ def box(mould: Mould) -> Box:
     """The box: as typed, or as the cavities need with their margins."""
     length, width = needed(mould)
     mesh = lying(mould)
-    low, high = float(mesh.vertices[:, 2].min()) - mould.parting_mm, float(mesh.vertices[:, 2].max()) - mould.parting_mm
+    low, high = (
+        float(mesh.vertices[:, 2].min()) - mould.parting_mm,
+        float(mesh.vertices[:, 2].max()) - mould.parting_mm,
+    )
     lean = abs(tan(radians(mould.slant_deg))) * (mould.length_mm or length) / 2
     below = max(-low + mould.floor_mm, lean + 1.0) if mould.parts == 2 else 0.0
     above = max(high + mould.cover_mm, lean + 1.0) if mould.parts == 2 else high - low + mould.cover_mm
@@ -281,7 +315,12 @@ def needed(mould: Mould) -> tuple[float, float]:
 
 def _span(mould: Mould, spot: Spot) -> tuple[float, float, float, float]:
     points = outline(mould, spot)
-    return float(points[:, 0].min()), float(points[:, 0].max()), float(points[:, 1].min()), float(points[:, 1].max())
+    return (
+        float(points[:, 0].min()),
+        float(points[:, 0].max()),
+        float(points[:, 1].min()),
+        float(points[:, 1].max()),
+    )
 
 
 @lru_cache(maxsize=256)
@@ -301,7 +340,10 @@ def _refuse_small(mould: Mould) -> None:
         bare = least - mould.edge_mm
         if given is not None and given < bare - 1e-6:
             raise Refused(
-                name, f"{given:g} mm", f"the box is smaller than what lies in it: the master ends at {bare:.1f} mm, and {mould.edge_mm:g} mm of edge want {least:.0f} mm"
+                name,
+                f"{given:g} mm",
+                f"the box is smaller than what lies in it: the master ends at {bare:.1f} mm, and"
+                f" {mould.edge_mm:g} mm of edge want {least:.0f} mm",
             )
     if mould.height_mm is not None:
         tall = float(np.ptp(lying(mould).vertices[:, 2]))
@@ -309,20 +351,34 @@ def _refuse_small(mould: Mould) -> None:
             mould.height_mm > tall,
             "height_mm",
             f"{mould.height_mm:g} mm",
-            f"the box is lower than what lies in it: the master is {tall:.1f} mm high, and needs room over it",
+            f"the box is lower than what lies in it: the master is {tall:.1f} mm high, and needs room"
+            " over it",
         )
         lean = abs(tan(radians(mould.slant_deg))) * (mould.length_mm or length) / 2
         walls = box(mould)
-        require(mould.parts == 1 or min(walls.below_mm, walls.above_mm) > lean, "height_mm", f"{mould.height_mm:g} mm", "the leaning parting runs out of so low a box")
+        require(
+            mould.parts == 1 or min(walls.below_mm, walls.above_mm) > lean,
+            "height_mm",
+            f"{mould.height_mm:g} mm",
+            "the leaning parting runs out of so low a box",
+        )
     for spot in mould.cavities:
         x0, _, y0, _ = _span(mould, spot)
-        require(x0 >= -1e-6 and y0 >= -1e-6, f"cavities.{spot.key}", f"({x0:.1f}, {y0:.1f}) mm", "the master reaches out of the box there: move it in")
+        require(
+            x0 >= -1e-6 and y0 >= -1e-6,
+            f"cavities.{spot.key}",
+            f"({x0:.1f}, {y0:.1f}) mm",
+            "the master reaches out of the box there: move it in",
+        )
 
 
 def arranged(mould: Mould, count: int) -> Mould:
     """The mould with so many cavities side by side, edge distance all round and between."""
     finite_between("cavities", count, 1, MOST_CAVITIES)
-    points = outline(replace(mould, cavities=(Spot("c1", 500.0, 500.0),), length_mm=None, width_mm=None), Spot("c1", 0.0, 0.0))
+    points = outline(
+        replace(mould, cavities=(Spot("c1", 500.0, 500.0),), length_mm=None, width_mm=None),
+        Spot("c1", 0.0, 0.0),
+    )
     low, high = points.min(axis=0), points.max(axis=0)
     step = (high - low)[1] + mould.edge_mm
     x = mould.edge_mm - low[0] + (feed_mm(mould) if mould.funnel.end == "nose" else 0.0)
@@ -337,7 +393,9 @@ def feed_mm(mould: Mould) -> float:
 
 @dataclass(frozen=True)
 class Feed:
-    """A cavity's funnel: from the cavity to the wall in the plan [mm], both radii [mm], its volume outside the cavity [mm³]."""
+    """A cavity's funnel: from the cavity to the wall in the plan [mm], both radii [mm], its volume outside
+    the cavity [mm³].
+    """
 
     x0_mm: float
     y0_mm: float
@@ -365,7 +423,9 @@ class Feed:
 
 @lru_cache(maxsize=64)
 def feeds(mould: Mould) -> tuple[Feed, ...]:
-    """The funnels, one at each cavity's end, out to the nearest wall that way; none in an open or a press mould."""
+    """The funnels, one at each cavity's end, out to the nearest wall that way; none in an open or a press
+    mould.
+    """
     if mould.kind in (OPEN, PRESS):
         return ()
     walls = box(mould)
@@ -377,7 +437,16 @@ def feeds(mould: Mould) -> tuple[Feed, ...]:
         points = outline(mould, spot)
         tip = end_of(points, np.array([dx, dy]))
         far = wall_mm(walls, float(tip[0]), float(tip[1]), dx, dy)
-        found.append(Feed(float(tip[0]), float(tip[1]), float(tip[0] + far * dx), float(tip[1] + far * dy), mould.funnel.neck_mm, mould.funnel.mouth_mm))
+        found.append(
+            Feed(
+                float(tip[0]),
+                float(tip[1]),
+                float(tip[0] + far * dx),
+                float(tip[1] + far * dy),
+                mould.funnel.neck_mm,
+                mould.funnel.mouth_mm,
+            )
+        )
     return tuple(found)
 
 
@@ -408,7 +477,9 @@ def feed_ml(mould: Mould) -> float:
 
 
 def key_places(mould: Mould) -> tuple[tuple[float, float], ...]:
-    """Where the keys sit in the plan [mm]: in the corners first, then along the long edges, half an edge in."""
+    """Where the keys sit in the plan [mm]: in the corners first, then along the long edges, half an edge
+    in.
+    """
     walls, inset = box(mould), mould.edge_mm / 2
     inset = max(inset, mould.keys.base_mm / 2 + 1.0)
     x0, x1, y0, y1 = inset, walls.length_mm - inset, inset, walls.width_mm - inset
@@ -435,23 +506,46 @@ def tight_places(mould: Mould) -> tuple[Tight, ...]:
     walls, found = box(mould), []
     lines = {spot.key: dense(outline(mould, spot)) for spot in mould.cavities}
     for key, points in lines.items():
-        gaps = np.column_stack([points[:, 0], walls.length_mm - points[:, 0], points[:, 1], walls.width_mm - points[:, 1]])
+        gaps = np.column_stack(
+            [points[:, 0], walls.length_mm - points[:, 0], points[:, 1], walls.width_mm - points[:, 1]]
+        )
         at = np.unravel_index(int(np.argmin(gaps)), gaps.shape)
         if gaps[at] < mould.edge_mm - 0.05:
-            found.append(Tight(f"cavity {key[1:]} and the wall", float(gaps[at]), float(points[at[0], 0]), float(points[at[0], 1])))
+            found.append(
+                Tight(
+                    f"cavity {key[1:]} and the wall",
+                    float(gaps[at]),
+                    float(points[at[0], 0]),
+                    float(points[at[0], 1]),
+                )
+            )
         keys = np.array(key_places(mould)).reshape(-1, 2)
         if len(keys) and mould.parts == 2:
             near, where = cKDTree(points).query(keys)
             low = int(np.argmin(near))
             if near[low] - mould.keys.base_mm / 2 < 1.0:
-                found.append(Tight(f"cavity {key[1:]} and a key", float(near[low] - mould.keys.base_mm / 2), float(keys[low, 0]), float(keys[low, 1])))
+                found.append(
+                    Tight(
+                        f"cavity {key[1:]} and a key",
+                        float(near[low] - mould.keys.base_mm / 2),
+                        float(keys[low, 0]),
+                        float(keys[low, 1]),
+                    )
+                )
     names = list(lines)
     for n, one in enumerate(names):
         for other in names[n + 1 :]:
             near, _ = cKDTree(lines[one]).query(lines[other])
             low = int(np.argmin(near))
             if near[low] < mould.edge_mm - 0.05:
-                found.append(Tight(f"cavities {one[1:]} and {other[1:]}", float(near[low]), float(lines[other][low, 0]), float(lines[other][low, 1])))
+                found.append(
+                    Tight(
+                        f"cavities {one[1:]} and {other[1:]}",
+                        float(near[low]),
+                        float(lines[other][low, 0]),
+                        float(lines[other][low, 1]),
+                    )
+                )
     return tuple(found)
 
 
@@ -464,7 +558,9 @@ def dense(points: Array, step_mm: float = 1.0) -> Array:
 
 
 def pour_up(mould: Mould, tilt_deg: float | None = None) -> Array:
-    """What is up in the laid master's frame while it is cast; an open mould is turned over, its flat side up."""
+    """What is up in the laid master's frame while it is cast; an open mould is turned over, its flat side
+    up.
+    """
     up = up_of(mould.stand, mould.tilt_deg if tilt_deg is None else tilt_deg)
     return up * np.array([1.0, 1.0, -1.0]) if mould.kind == OPEN else up
 

@@ -1,4 +1,6 @@
-"""Masters: what a mould is made from. A body revision, a thing weighed in water, a block measured by hand; turned as it lies in the mould."""
+"""Masters: what a mould is made from. A body revision, a thing weighed in water, a block measured by hand;
+turned as it lies in the mould.
+"""
 
 from dataclasses import dataclass
 from functools import lru_cache
@@ -44,10 +46,12 @@ MOST_FACES = 12_000
 
 @dataclass(frozen=True, eq=False)
 class Master:
-    """A master in its own frame: closed mesh [mm], true volume [mm³], mass if known [g], where its shape is from.
+    """A master in its own frame: closed mesh [mm], true volume [mm³], mass if known [g], where its shape is
+    from.
 
-    `stands_in` says that the mesh is a stand-in of the same size and volume: only volumes are to be believed. `true_mesh` is what
-    was brought in, where `mesh` was thinned to compute amounts with: what leans in is judged on it.
+    `stands_in` says that the mesh is a stand-in of the same size and volume: only volumes are to be believed.
+    `true_mesh` is what was brought in, where `mesh` was thinned to compute amounts with: what leans in is
+    judged on it.
     """
 
     name: str
@@ -100,8 +104,16 @@ def welded(mesh: Mesh) -> Mesh:
     return Mesh(mesh.vertices[first], faces[kept])
 
 
-def measured(name: str, length_mm: float, width_mm: float, depth_mm: float, volume_ml: float | None = None, mass_g: float | None = None) -> Master:
-    """A master of measured size [mm]; with its volume [ml] from the weigh bench a rounded stand-in of that volume, without one the block itself.
+def measured(
+    name: str,
+    length_mm: float,
+    width_mm: float,
+    depth_mm: float,
+    volume_ml: float | None = None,
+    mass_g: float | None = None,
+) -> Master:
+    """A master of measured size [mm]; with its volume [ml] from the weigh bench a rounded stand-in of that
+    volume, without one the block itself.
 
     Raises:
         Refused: sizes that are none, or a volume that does not fit into them.
@@ -112,15 +124,33 @@ def measured(name: str, length_mm: float, width_mm: float, depth_mm: float, volu
         finite_between(what, value, 1.0, 600.0, "mm")
     block = length_mm * width_mm * depth_mm
     if volume_ml is None:
-        return Master(name, _superellipsoid(length_mm, width_mm, depth_mm, 60.0, block), block, mass_g, stands_in=True)
+        return Master(
+            name, _superellipsoid(length_mm, width_mm, depth_mm, 60.0, block), block, mass_g, stands_in=True
+        )
     volume = 1000.0 * finite_between("volume_ml", volume_ml, 0.01, 20_000.0, "ml")
-    require(volume <= 0.995 * block, "volume_ml", f"{volume_ml:g} ml", f"a block of these measures holds {block / 1000:.1f} ml: one of the figures is wrong")
-    require(volume >= 0.18 * block, "volume_ml", f"{volume_ml:g} ml", f"so little for a block of {block / 1000:.1f} ml: measure it again")
+    require(
+        volume <= 0.995 * block,
+        "volume_ml",
+        f"{volume_ml:g} ml",
+        f"a block of these measures holds {block / 1000:.1f} ml: one of the figures is wrong",
+    )
+    require(
+        volume >= 0.18 * block,
+        "volume_ml",
+        f"{volume_ml:g} ml",
+        f"so little for a block of {block / 1000:.1f} ml: measure it again",
+    )
 
     def short(p: float) -> float:
         return float(gamma(1 + 1 / p) ** 3 / gamma(1 + 3 / p)) * block - volume
 
-    return Master(name, _superellipsoid(length_mm, width_mm, depth_mm, float(brentq(short, 1.0, 400.0)), volume), volume, mass_g, stands_in=True)
+    return Master(
+        name,
+        _superellipsoid(length_mm, width_mm, depth_mm, float(brentq(short, 1.0, 400.0)), volume),
+        volume,
+        mass_g,
+        stands_in=True,
+    )
 
 
 @lru_cache(maxsize=32)
@@ -129,12 +159,19 @@ def _superellipsoid(length: float, width: float, depth: float, p: float, volume:
     rings, around = 33, 40
     polar, turn = np.linspace(0.0, pi, rings), 2 * pi * np.arange(around) / around
     x = -np.cos(polar)
-    direction = np.stack(np.broadcast_arrays(x[:, None], (np.sin(polar)[:, None] * np.cos(turn)), (np.sin(polar)[:, None] * np.sin(turn))), axis=-1)
+    direction = np.stack(
+        np.broadcast_arrays(
+            x[:, None], (np.sin(polar)[:, None] * np.cos(turn)), (np.sin(polar)[:, None] * np.sin(turn))
+        ),
+        axis=-1,
+    )
     reach = (np.abs(direction) ** p).sum(axis=-1) ** (-1.0 / p)
     points = (direction * reach[..., None]).reshape(-1, 3) * np.array([length, width, depth]) / 2
     ring, spoke = (v.reshape(-1) for v in np.meshgrid(np.arange(rings - 1), np.arange(around), indexing="ij"))
     a, b = ring * around + spoke, ring * around + (spoke + 1) % around
-    faces = np.concatenate([np.stack([a, b, a + around], axis=-1), np.stack([b, b + around, a + around], axis=-1)])
+    faces = np.concatenate(
+        [np.stack([a, b, a + around], axis=-1), np.stack([b, b + around, a + around], axis=-1)]
+    )
     made = welded(Mesh(points, faces[:, ::-1]))
     if measures(made).volume_mm3 <= 0:
         made = Mesh(made.vertices, made.faces[:, ::-1])
@@ -144,7 +181,14 @@ def _superellipsoid(length: float, width: float, depth: float, p: float, volume:
 
 def shrunk_mesh(mesh: Mesh, percent: float) -> Mesh:
     """The mesh made larger so that what is cast in its mould has the drawn size [% linear shrinkage]."""
-    return Mesh(mesh.vertices / (1.0 - finite_between("shrink_percent", percent, 0.0, 20.0, "%") / 100.0), mesh.faces) if percent else mesh
+    return (
+        Mesh(
+            mesh.vertices / (1.0 - finite_between("shrink_percent", percent, 0.0, 20.0, "%") / 100.0),
+            mesh.faces,
+        )
+        if percent
+        else mesh
+    )
 
 
 def laid(mesh: Mesh, pull: str) -> Mesh:

@@ -11,7 +11,9 @@ SKIN_MM = 0.3
 
 @dataclass(frozen=True)
 class Pressed:
-    """What is filled in, what closing pushes out, what wells and the film between the halves take, what then runs over the walls [ml]."""
+    """What is filled in, what closing pushes out, what wells and the film between the halves take, what
+    then runs over the walls [ml].
+    """
 
     filled_ml: float
     excess_ml: float
@@ -27,11 +29,19 @@ class Pressed:
     def says(self) -> str:
         """In words."""
         if self.excess_ml <= 0:
-            return "Not over-filled: a press mould needs 5 to 15 % more than its cavities hold, or air stays in."
+            return (
+                "Not over-filled: a press mould needs 5 to 15 % more than its cavities hold, or air stays in."
+            )
         if self.missing_ml > 0:
-            taken = f"{self.excess_ml:.1f} ml are pushed out and wells and film take {self.wells_ml + self.film_ml:.1f}"
+            taken = (
+                f"{self.excess_ml:.1f} ml are pushed out and wells and film take"
+                f" {self.wells_ml + self.film_ml:.1f}"
+            )
             return f"{taken}: {self.missing_ml:.1f} ml run over. Cut deeper wells or fill less."
-        return f"{self.excess_ml:.1f} ml are pushed out; wells and film take {self.wells_ml + self.film_ml:.1f} ml."
+        return (
+            f"{self.excess_ml:.1f} ml are pushed out; wells and film take"
+            f" {self.wells_ml + self.film_ml:.1f} ml."
+        )
 
 
 def pressed(mould: Mould, film_mm: float = SKIN_MM) -> Pressed:
@@ -39,4 +49,9 @@ def pressed(mould: Mould, film_mm: float = SKIN_MM) -> Pressed:
     finite_between("film_mm", film_mm, 0.0, 5.0, "mm")
     each, count = cavity_ml(mould), len(mould.cavities)
     film = box(mould).area_mm2 * film_mm * (1 / 3 if mould.boards else 1.0) / 1000.0
-    return Pressed(each * count + mould.overfill_ml, mould.overfill_ml, sum(well.volume_mm3 for well in mould.wells) / 1000.0, film)
+    return Pressed(
+        each * count + mould.overfill_ml,
+        mould.overfill_ml,
+        sum(well.volume_mm3 for well in mould.wells) / 1000.0,
+        film,
+    )

@@ -1,4 +1,6 @@
-"""What a master shows to a pull direction: flat side, projected area, undercuts, thinnest section; and the kind of mould that suits it."""
+"""What a master shows to a pull direction: flat side, projected area, undercuts, thinnest section; and the
+kind of mould that suits it.
+"""
 
 from dataclasses import dataclass
 from functools import lru_cache
@@ -21,7 +23,9 @@ THIN_MM = 2.0
 
 @dataclass(frozen=True, eq=False)
 class Features:
-    """What counts for the choice: cavity [mm³], shadow [mm²], undercut faces and their share of the shadow, flat side, thinnest section [mm] and its x."""
+    """What counts for the choice: cavity [mm³], shadow [mm²], undercut faces and their share of the
+    shadow, flat side, thinnest section [mm] and its x.
+    """
 
     volume_mm3: float
     projected_mm2: float
@@ -44,10 +48,13 @@ def parting_heights(points: Array, parting_mm: float, slant_deg: float) -> Array
 
 
 @lru_cache(maxsize=32)
-def features(mesh: Mesh, parting_mm: float = 0.0, slant_deg: float = 0.0, shadow_mm2: float | None = None) -> Features:
+def features(
+    mesh: Mesh, parting_mm: float = 0.0, slant_deg: float = 0.0, shadow_mm2: float | None = None
+) -> Features:
     """What the laid master shows to a pull along +z (upper half) and −z (lower half).
 
-    A face is undercut where it leans in under the half that is to come off it. `shadow_mm2` is its area seen along the pull where that is known.
+    A face is undercut where it leans in under the half that is to come off it. `shadow_mm2` is its area seen
+    along the pull where that is known.
     """
     shadow = seen(mesh)[1] if shadow_mm2 is None else shadow_mm2
     normals, areas = face_normals(mesh)
@@ -62,13 +69,21 @@ def features(mesh: Mesh, parting_mm: float = 0.0, slant_deg: float = 0.0, shadow
         undercut &= middles[:, 2] > low + off
     thin, at = thinnest(mesh)
     return Features(
-        below_mm3(mesh, np.array([0.0, 0.0, 1.0]), float(high) + 1.0), shadow, undercut, float((areas * np.abs(normals[:, 2]))[undercut].sum()),
-        flat, flat_mm2, thin, at,
-    )  # fmt: skip
+        below_mm3(mesh, np.array([0.0, 0.0, 1.0]), float(high) + 1.0),
+        shadow,
+        undercut,
+        float((areas * np.abs(normals[:, 2]))[undercut].sum()),
+        flat,
+        flat_mm2,
+        thin,
+        at,
+    )
 
 
 def best_parting(mesh: Mesh, slant_deg: float = 0.0) -> float:
-    """The height of the parting [mm] at which least leans in under the halves, the nearest to the middle of equals."""
+    """The height of the parting [mm] at which least leans in under the halves, the nearest to the middle
+    of equals.
+    """
     normals, areas = face_normals(mesh)
     middles = mesh.vertices[mesh.faces].mean(axis=1)
     low, high = float(mesh.vertices[:, 2].min()), float(mesh.vertices[:, 2].max())
@@ -77,10 +92,17 @@ def best_parting(mesh: Mesh, slant_deg: float = 0.0) -> float:
     leans = middles[:, 2] - parting_heights(middles, 0.0, slant_deg)
     caught = [float(size[np.where(leans > h, -normals[:, 2], normals[:, 2]) > DRAFT].sum()) for h in heights]
     least = min(caught) + 1e-3 * float(size.sum())
-    return float(min((h for h, c in zip(heights, caught, strict=True) if c <= least), key=lambda h: abs(h - (low + high) / 2)))
+    return float(
+        min(
+            (h for h, c in zip(heights, caught, strict=True) if c <= least),
+            key=lambda h: abs(h - (low + high) / 2),
+        )
+    )
 
 
-def _flat_side(shadow: float, normals: Array, areas: Array, middles: Array, low: float, high: float) -> tuple[str, float]:
+def _flat_side(
+    shadow: float, normals: Array, areas: Array, middles: Array, low: float, high: float
+) -> tuple[str, float]:
     """`lower` or `upper` where most of the shadow is one flat face; empty otherwise."""
     reach, lean = 0.02 * (high - low), float(np.cos(np.radians(FLAT_DEG)))
     for name, way, level in (("lower", -1.0, low), ("upper", 1.0, high)):
@@ -92,10 +114,14 @@ def _flat_side(shadow: float, normals: Array, areas: Array, middles: Array, low:
 
 
 def sections(mesh: Mesh, count: int = 49) -> tuple[Array, Array]:
-    """Extents across (y, z) of the mesh's sections [mm], (count, 2), at x [mm] (count,): both ends left out."""
+    """Extents across (y, z) of the mesh's sections [mm], (count, 2), at x [mm] (count,): both ends left
+    out.
+    """
     low, high = float(mesh.vertices[:, 0].min()), float(mesh.vertices[:, 0].max())
     x = low + (high - low) * np.linspace(0.03, 0.97, count)
-    ends = mesh.vertices[np.concatenate([mesh.faces[:, [0, 1]], mesh.faces[:, [1, 2]], mesh.faces[:, [2, 0]]])]
+    ends = mesh.vertices[
+        np.concatenate([mesh.faces[:, [0, 1]], mesh.faces[:, [1, 2]], mesh.faces[:, [2, 0]]])
+    ]
     a, b = ends[:, 0], ends[:, 1]
     rows = []
     for at in x:
@@ -135,14 +161,26 @@ def choices(found: Features, thin_mm: float = THIN_MM, injector: bool = False) -
         Choice(
             SPLIT,
             caught and not flat,
-            f"{share} leans in under the halves: a mould cut open like a book lets it out" if caught else "nothing holds it: a plain parting is easier",
+            (
+                f"{share} leans in under the halves: a mould cut open like a book lets it out"
+                if caught
+                else "nothing holds it: a plain parting is easier"
+            ),
         ),
         Choice(
             PRESS,
             thin and not caught and not flat and not injector,
-            f"{slim}: press it out of an over-filled half, air leaves over the wells" if thin else "thick enough to be poured",
+            (
+                f"{slim}: press it out of an over-filled half, air leaves over the wells"
+                if thin
+                else "thick enough to be poured"
+            ),
         ),
-        Choice(INJECTION, thin and injector, f"{slim}: push it in under pressure" if thin else "pays for its gates only from many pieces"),
+        Choice(
+            INJECTION,
+            thin and injector,
+            f"{slim}: push it in under pressure" if thin else "pays for its gates only from many pieces",
+        ),
     ]
     rows.sort(key=lambda row: not row.suits)
     if not rows[0].suits:

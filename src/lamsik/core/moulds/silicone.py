@@ -1,4 +1,6 @@
-"""What each half takes, from the true solids; clay for the bed, walls for the box, and what plain box arithmetic would have cost."""
+"""What each half takes, from the true solids; clay for the bed, walls for the box, and what plain box
+arithmetic would have cost.
+"""
 
 from dataclasses import dataclass
 from functools import lru_cache
@@ -46,7 +48,11 @@ def vents_ml(mould: Mould) -> float:
     for spot in mould.cavities:
         for vent in mould.vents:
             x, y = turned(vent.x_mm, vent.y_mm, spot)
-            long = walls.above_mm - (vent.z_mm - mould.parting_mm) if mould.stand == FLAT else wall_mm(walls, x, y, cos(way), sin(way))
+            long = (
+                walls.above_mm - (vent.z_mm - mould.parting_mm)
+                if mould.stand == FLAT
+                else wall_mm(walls, x, y, cos(way), sin(way))
+            )
             total += pi * vent.across_mm**2 / 4 * max(long, 0.0)
     return total / 1000.0
 
@@ -54,9 +60,10 @@ def vents_ml(mould: Mould) -> float:
 def halves(mould: Mould) -> tuple[Half, ...]:
     """What is poured for each half, the first poured first; an open mould is poured at once.
 
-    Notes: the first half lies over the part that stands out of the clay. Keys pressed into the clay stand proud on it (+)
-    and are hollows in the second (−); set on the clay it is the other way round. The parting plane turns about the box's
-    middle, so the halves of the box keep their volume; cavities off the middle are cut where the plane passes them.
+    Notes: the first half lies over the part that stands out of the clay. Keys pressed into the clay stand
+        proud on it (+) and are hollows in the second (−); set on the clay it is the other way round. The
+        parting plane turns about the box's middle, so the halves of the box keep their volume; cavities off
+        the middle are cut where the plane passes them.
     """
     walls, each = box(mould), cavity_ml(mould)
     count = len(mould.cavities)
@@ -65,13 +72,29 @@ def halves(mould: Mould) -> tuple[Half, ...]:
     below = sum(_below_ml(mould, n) for n in range(count))
     feed = feed_ml(mould) + (vents_ml(mould) if mould.stand != FLAT else 0.0)
     up = vents_ml(mould) if mould.stand == FLAT else 0.0
-    keys, hollow, sign = mould.keys.count * mould.keys.volume_mm3 / 1000.0, mould.keys.count * mould.keys.hollow_mm3 / 1000.0, 1 if mould.keys.proud else -1
+    keys, hollow, sign = (
+        mould.keys.count * mould.keys.volume_mm3 / 1000.0,
+        mould.keys.count * mould.keys.hollow_mm3 / 1000.0,
+        1 if mould.keys.proud else -1,
+    )
     first = sign * (keys if mould.keys.proud else hollow)
     second = -sign * (hollow if mould.keys.proud else keys)
     wells = sum(well.volume_mm3 for well in mould.wells) / 1000.0
     return (
-        Half("first half, over the master", walls.area_mm2 * walls.above_mm / 1000.0, count * each - below, feed / 2 + up, first),
-        Half("second half, in place of the clay", walls.area_mm2 * walls.below_mm / 1000.0, below, feed / 2 + wells, second),
+        Half(
+            "first half, over the master",
+            walls.area_mm2 * walls.above_mm / 1000.0,
+            count * each - below,
+            feed / 2 + up,
+            first,
+        ),
+        Half(
+            "second half, in place of the clay",
+            walls.area_mm2 * walls.below_mm / 1000.0,
+            below,
+            feed / 2 + wells,
+            second,
+        ),
     )
 
 
@@ -82,11 +105,16 @@ def _below_ml(mould: Mould, number: int) -> float:
         return master_below_ml(mould)
     slope = tan(radians(mould.slant_deg))
     normal = np.array([-slope, 0.0, 1.0]) / np.hypot(slope, 1.0)
-    return below_mm3(placed(mould, spot), normal, float(-slope * walls.length_mm / 2 / np.hypot(slope, 1.0))) / 1000.0
+    return (
+        below_mm3(placed(mould, spot), normal, float(-slope * walls.length_mm / 2 / np.hypot(slope, 1.0)))
+        / 1000.0
+    )
 
 
 def clay_ml(mould: Mould) -> float:
-    """Clay of the bed under the parting [ml]: what the second half takes the place of; the keys pressed in push theirs aside."""
+    """Clay of the bed under the parting [ml]: what the second half takes the place of; the keys pressed in
+    push theirs aside.
+    """
     if mould.parts == 1:
         return 0.0
     half = halves(mould)[1]
@@ -95,7 +123,9 @@ def clay_ml(mould: Mould) -> float:
 
 @dataclass(frozen=True)
 class Saved:
-    """Plain box arithmetic beside the true amount [ml], [g] and what it would have cost in the shop's money."""
+    """Plain box arithmetic beside the true amount [ml], [g] and what it would have cost in the shop's
+    money.
+    """
 
     box_ml: float
     true_ml: float
@@ -110,12 +140,17 @@ class Saved:
     @property
     def cost(self) -> float | None:
         """What that costs."""
-        return None if self.price_per_kg is None else self.wasted_ml * self.density_g_cm3 / 1000.0 * self.price_per_kg
+        return (
+            None
+            if self.price_per_kg is None
+            else self.wasted_ml * self.density_g_cm3 / 1000.0 * self.price_per_kg
+        )
 
 
 @dataclass(frozen=True)
 class Bricks:
-    """The shop's building bricks for boxes: length, width, height of one course [mm], how many there are. Or a strip: height, length.
+    """The shop's building bricks for boxes: length, width, height of one course [mm], how many there are. Or
+    a strip: height, length.
 
     None and 0 mm say that they were not counted or measured: nothing is then called short.
     """
@@ -137,7 +172,9 @@ class Bricks:
 
 @dataclass(frozen=True)
 class Walls:
-    """What the box is built of: bricks per course, courses, bricks in all, how many are short; strip needed and short [mm]."""
+    """What the box is built of: bricks per course, courses, bricks in all, how many are short; strip
+    needed and short [mm].
+    """
 
     per_course: int
     courses: int
@@ -153,17 +190,29 @@ class Walls:
 
 
 def walls_of(mould: Mould, bricks: Bricks) -> Walls:
-    """Bricks or strip round the box. Bricks are laid outside the inner size, each corner bonded by one brick's width.
+    """Bricks or strip round the box. Bricks are laid outside the inner size, each corner bonded by one
+    brick's width.
 
-    Notes: a ring round l × w of bricks b wide runs 2(l + w) + 4b along its middle, so it takes ⌈(2(l + w) + 4b)/brick⌉.
+    Notes: a ring round l × w of bricks b wide runs 2(l + w) + 4b along its middle, so it takes ⌈(2(l + w) +
+        4b)/brick⌉.
     """
     walls = box(mould)
     round_mm = 2 * (walls.length_mm + walls.width_mm)
-    per, courses = ceil((round_mm + 4 * bricks.wide_mm) / bricks.long_mm - 1e-9), ceil(walls.high_mm / bricks.high_mm - 1e-9)
+    per, courses = (
+        ceil((round_mm + 4 * bricks.wide_mm) / bricks.long_mm - 1e-9),
+        ceil(walls.high_mm / bricks.high_mm - 1e-9),
+    )
     strip = round_mm + 30.0  # an overlap to tape
     short = max(per * courses - bricks.have, 0) if bricks.have else 0
     strip_short = max(strip - bricks.strip_long_mm, 0.0) if bricks.strip_long_mm else 0.0
-    return Walls(per, courses, short, strip, strip_short, not bricks.strip_high_mm or bricks.strip_high_mm >= walls.high_mm)
+    return Walls(
+        per,
+        courses,
+        short,
+        strip,
+        strip_short,
+        not bricks.strip_high_mm or bricks.strip_high_mm >= walls.high_mm,
+    )
 
 
 @dataclass(frozen=True)
@@ -185,7 +234,11 @@ def lift(mould: Mould, silicone_g_cm3: float) -> Lift:
     if net <= 0:
         return Lift(net, f"it is {-net:.1f} g heavier than the silicone it displaces: it stays down")
     pins = max(2, ceil(net / 25.0))
-    return Lift(net, f"it lifts with {net:.1f} g once silicone gets under it: glue it to the bed or hold it with {pins} pins; a soft master needs them at both ends")
+    return Lift(
+        net,
+        f"it lifts with {net:.1f} g once silicone gets under it: glue it to the bed or hold it with {pins}"
+        " pins; a soft master needs them at both ends",
+    )
 
 
 def runner_ml(mould: Mould) -> float:

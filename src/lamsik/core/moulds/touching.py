@@ -39,16 +39,36 @@ def touch(poured: str, against: str) -> Touch:
         if value not in STUFFS:
             raise Refused(name, value, f"one of {', '.join(STUFFS)}")
     if poured == "addition silicone" and against in INHIBIT:
-        return Touch(False, False, f"addition silicone may stay sticky against {against}: seal it and pour a test patch first")
-    if poured == against == "addition silicone" or (poured.endswith("silicone") and against.endswith("silicone")):
-        return Touch(True, True, "silicone bonds to silicone: release on the first half, every corner, before the second is poured")
+        return Touch(
+            False,
+            False,
+            f"addition silicone may stay sticky against {against}: seal it and pour a test patch first",
+        )
+    if poured == against == "addition silicone" or (
+        poured.endswith("silicone") and against.endswith("silicone")
+    ):
+        return Touch(
+            True,
+            True,
+            "silicone bonds to silicone: release on the first half, every corner, before the second is"
+            " poured",
+        )
     if against.endswith("silicone"):
         hard = poured in ("polyester resin", "epoxy")
-        return Touch(True, hard, f"{poured} comes out of silicone by itself" + ("; release lets the mould live longer" if hard else ""))
+        return Touch(
+            True,
+            hard,
+            f"{poured} comes out of silicone by itself"
+            + ("; release lets the mould live longer" if hard else ""),
+        )
     if against in ("wood", "plaster"):
         return Touch(True, True, f"{against} soaks it up: seal it, then release")
     return Touch(
         True,
         not poured.endswith("silicone"),
-        f"{poured} sticks to {against}: release, in two thin coats" if not poured.endswith("silicone") else f"it lets go of {against}",
+        (
+            f"{poured} sticks to {against}: release, in two thin coats"
+            if not poured.endswith("silicone")
+            else f"it lets go of {against}"
+        ),
     )

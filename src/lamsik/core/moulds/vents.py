@@ -1,4 +1,6 @@
-"""Vents: the local high points of a cavity in the attitude it is poured, what air each would trap, and the tilt that needs fewest."""
+"""Vents: the local high points of a cavity in the attitude it is poured, what air each would trap, and the
+tilt that needs fewest.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -23,7 +25,9 @@ SEARCHED_FACES, SEARCHED_CELLS = 2000, 30
 
 @dataclass(frozen=True)
 class HighPoint:
-    """A local high point: place in the mould [mm], how far it rises over the pass the air would have to cross [mm], air it traps [ml]."""
+    """A local high point: place in the mould [mm], how far it rises over the pass the air would have to
+    cross [mm], air it traps [ml].
+    """
 
     place_mm: tuple[float, float, float]
     rise_mm: float
@@ -41,7 +45,9 @@ def up_of(stand: str, tilt_deg: float) -> Array:
     return np.array([np.cos(tilt), np.sin(tilt), 0.0])
 
 
-def high_points(mesh: Mesh, up: Array, escapes: Sequence[tuple[float, float, float]] = (), bump_mm: float = BUMP_MM) -> tuple[HighPoint, ...]:
+def high_points(
+    mesh: Mesh, up: Array, escapes: Sequence[tuple[float, float, float]] = (), bump_mm: float = BUMP_MM
+) -> tuple[HighPoint, ...]:
     """High points of a cavity that trap air, the largest first.
 
     Args:
@@ -50,16 +56,22 @@ def high_points(mesh: Mesh, up: Array, escapes: Sequence[tuple[float, float, flo
         escapes: where air can leave: the funnel's mouth in the cavity and vents there are [mm].
         bump_mm: high points that rise less than this over their pass are left out.
 
-    Notes: as liquid rises, each component of the cavity above it holds air; where two meet, the lower peak's air leaves through
-    the higher one's. A peak traps what lies above the pass to a way out, or all above it where there is none (the highest one,
-    if no escape is at it), less what peaks beside it in that air trap themselves. Components of the surface above each height
-    are joined from the top down (a merge tree).
+    Notes: as liquid rises, each component of the cavity above it holds air; where two meet, the lower peak's
+        air leaves through the higher one's. A peak traps what lies above the pass to a way out, or all above
+        it where there is none (the highest one, if no escape is at it), less what peaks beside it in that air
+        trap themselves. Components of the surface above each height are joined from the top down (a merge
+        tree).
     """
     return _found(mesh, (float(up[0]), float(up[1]), float(up[2])), tuple(escapes), bump_mm)
 
 
 @lru_cache(maxsize=64)
-def _found(mesh: Mesh, way: tuple[float, float, float], escapes: tuple[tuple[float, float, float], ...], bump_mm: float) -> tuple[HighPoint, ...]:
+def _found(
+    mesh: Mesh,
+    way: tuple[float, float, float],
+    escapes: tuple[tuple[float, float, float], ...],
+    bump_mm: float,
+) -> tuple[HighPoint, ...]:
     """Kept by what it depends on: a cavity dragged about the box holds the same air."""
     up = np.array(way)
     heights = mesh.vertices @ up
@@ -68,9 +80,15 @@ def _found(mesh: Mesh, way: tuple[float, float, float], escapes: tuple[tuple[flo
     for peak, level, vertices, inner in _peaks(mesh, heights, out):
         if heights[peak] - level < bump_mm:
             continue
-        air = _air_mm3(mesh, up, heights, level, vertices) - sum(_air_mm3(mesh, up, heights, over, some) for over, some in inner)
+        air = _air_mm3(mesh, up, heights, level, vertices) - sum(
+            _air_mm3(mesh, up, heights, over, some) for over, some in inner
+        )
         spot = mesh.vertices[peak]
-        found.append(HighPoint((float(spot[0]), float(spot[1]), float(spot[2])), float(heights[peak] - level), air / 1000.0))
+        found.append(
+            HighPoint(
+                (float(spot[0]), float(spot[1]), float(spot[2])), float(heights[peak] - level), air / 1000.0
+            )
+        )
     return tuple(sorted(found, key=lambda row: -row.trapped_ml))
 
 
@@ -93,8 +111,11 @@ Pocket = tuple[float, set[int]]
 """Air over a height [mm]: the corners of the surface above it."""
 
 
-def _peaks(mesh: Mesh, heights: Array, out: set[int]) -> list[tuple[int, float, set[int], tuple[Pocket, ...]]]:
-    """Peaks with the height of their pass, the corners above it and the pockets in that air that are other peaks' own.
+def _peaks(
+    mesh: Mesh, heights: Array, out: set[int]
+) -> list[tuple[int, float, set[int], tuple[Pocket, ...]]]:
+    """Peaks with the height of their pass, the corners above it and the pockets in that air that are other
+    peaks' own.
 
     Components of the surface are joined from the top down.
 
@@ -166,9 +187,16 @@ class Attitude:
 
 
 def fewest_vents(
-    mesh: Mesh, stand: str, escapes: Sequence[tuple[float, float, float]], bump_mm: float = BUMP_MM, step_deg: float = 5.0, turned_over: bool = False
+    mesh: Mesh,
+    stand: str,
+    escapes: Sequence[tuple[float, float, float]],
+    bump_mm: float = BUMP_MM,
+    step_deg: float = 5.0,
+    turned_over: bool = False,
 ) -> tuple[Attitude, ...]:
-    """Tilts tried, the best first: fewest vents, then least air, then least tilt; an open mould is cast turned over."""
+    """Tilts tried, the best first: fewest vents, then least air, then least tilt; an open mould is cast
+    turned over.
+    """
     reach = 45.0 if stand == FLAT else 180.0
     mesh, rows = thinned(mesh, SEARCHED_CELLS) if len(mesh.faces) > SEARCHED_FACES else mesh, []
     for tilt in np.arange(-reach, reach + 1e-9, step_deg):

@@ -37,7 +37,12 @@ class Coat:
 
     def __post_init__(self) -> None:
         require(self.role in ROLES, "role", self.role, f"one of {', '.join(ROLES)}")
-        require(re.fullmatch(r"#[0-9A-Fa-f]{6}", self.colour) is not None, "colour", self.colour, "a colour such as #4F7A36")
+        require(
+            re.fullmatch(r"#[0-9A-Fa-f]{6}", self.colour) is not None,
+            "colour",
+            self.colour,
+            "a colour such as #4F7A36",
+        )
         finite_between("film_um", self.film_um, 0.0, 3000.0, "µm")
         finite_between("density_g_cm3", self.density_g_cm3, 0.1, 6.0, "g/cm³")
         finite_between("cover_share", self.cover_share, 0.0, 1.0)

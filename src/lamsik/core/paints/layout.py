@@ -29,7 +29,14 @@ def bars(body: Body, coat: Coat) -> tuple[Polygon, ...]:
         here = station(body, x)
         tip = here.top_mm - coat.reach_share * (here.top_mm - here.bottom_mm)
         half = 0.26 * pitch
-        found.append(((x - half, here.top_mm + 1), (x + half, here.top_mm + 1), (x + 0.25 * half, tip), (x - 0.25 * half, tip)))
+        found.append(
+            (
+                (x - half, here.top_mm + 1),
+                (x + half, here.top_mm + 1),
+                (x + 0.25 * half, tip),
+                (x - 0.25 * half, tip),
+            )
+        )
     return tuple(found)
 
 

@@ -29,13 +29,17 @@ LAST = "ship"
 
 
 def stand(route: Sequence[str], done: Collection[str]) -> str:
-    """Where a piece stands, from every step of its route: shipped once all are done, ready once only shipping is left."""
+    """Where a piece stands, from every step of its route: shipped once all are done, ready once only
+    shipping is left.
+    """
     left = [key for key in route if key not in done]
     return SHIPPED if not left else READY if left == [LAST] else MAKING
 
 
 def open_before(route: Sequence[str], done: Collection[str], step: str) -> tuple[str, ...]:
-    """Steps before this one that are neither done nor left out: they come first, or are left out for a reason."""
+    """Steps before this one that are neither done nor left out: they come first, or are left out for a
+    reason.
+    """
     return tuple(key for key in route[: list(route).index(step)] if key not in done)
 
 
@@ -45,12 +49,25 @@ def steps(design: Design) -> tuple[Step, ...]:
     paints = [c for c in design.coats if c.role != "seal"]
     rows = [_body(design)]
     rows += [_coat(c, weigh="sealed" if c is seals[-1] else None) for c in seals]
-    if design.host.construction != "soft" or design.ballast or design.lip or any(placed.hung_on is None for placed in design.hardware):
+    if (
+        design.host.construction != "soft"
+        or design.ballast
+        or design.lip
+        or any(placed.hung_on is None for placed in design.hardware)
+    ):
         rows.append(_fit(design))
-    rows.append(Step("tub", "Tub test", "Clip the hooks on, float it, compare with the Tank.", cautions=("hooks",)))
+    rows.append(
+        Step("tub", "Tub test", "Clip the hooks on, float it, compare with the Tank.", cautions=("hooks",))
+    )
     rows += [_coat(c, weigh="cleared" if c is paints[-1] else None) for c in paints]
     rows += [
-        Step("rig", "Rings and hooks", "Fit rings and hooks; clean line tie and hangers of paint.", weigh="rigged", cautions=("hooks",)),
+        Step(
+            "rig",
+            "Rings and hooks",
+            "Fit rings and hooks; clean line tie and hangers of paint.",
+            weigh="rigged",
+            cautions=("hooks",),
+        ),
         Step("swim", "Swim test", "Tracks straight both ways, starts at walking pace.", cautions=("hooks",)),
         Step("pack", "Photograph and pack", "Both sides and the back; points covered."),
         Step(LAST, "Ship", "Note the parcel; the order is told."),
@@ -58,15 +75,27 @@ def steps(design: Design) -> tuple[Step, ...]:
     return tuple(rows)
 
 
-NAMES = {"wood": "Carve the body", "foam": "Shape the body", "cast": "Cast the body", "print": "Print the body", "soft": "Cast the body"}
+NAMES = {
+    "wood": "Carve the body",
+    "foam": "Shape the body",
+    "cast": "Cast the body",
+    "print": "Print the body",
+    "soft": "Cast the body",
+}
 
 
 def _body(design: Design) -> Step:
     made = design.host.construction
     poured = design.host.source == "poured"
     says = {
-        "wood": f"Saw the side pattern, then the top pattern, then round to the section in {design.host.name}.",
-        "foam": f"Foam it in its mould with {design.host.name}, trim the seam." if poured else f"Cut and sand {design.host.name} to both templates.",
+        "wood": (
+            f"Saw the side pattern, then the top pattern, then round to the section in {design.host.name}."
+        ),
+        "foam": (
+            f"Foam it in its mould with {design.host.name}, trim the seam."
+            if poured
+            else f"Cut and sand {design.host.name} to both templates."
+        ),
         "cast": f"Cast in {design.host.name}, trim the seam.",
         "print": f"Print in {design.host.name}, clean and sand.",
         "soft": f"Pour {design.host.name} hot, trim the port.",
@@ -78,7 +107,9 @@ def _body(design: Design) -> Step:
         "print": ("uv_resin",) if "resin" in design.host.name.lower() else ("print_dust",),
         "soft": ("plastisol",),
     }
-    return Step("carve", "Cast the body" if poured else NAMES[made], says, weigh="carved", cautions=hazards[made])
+    return Step(
+        "carve", "Cast the body" if poured else NAMES[made], says, weigh="carved", cautions=hazards[made]
+    )
 
 
 def body_cautions(design: Design) -> tuple[str, ...]:
@@ -88,14 +119,37 @@ def body_cautions(design: Design) -> tuple[str, ...]:
 
 def _fit(design: Design) -> Step:
     if design.host.source == "poured" and design.host.construction == "soft":
-        return Step("fit", "Hardware", "See that what was cast in sits straight and moves.", weigh="ballasted", cautions=("hooks",))
+        return Step(
+            "fit",
+            "Hardware",
+            "See that what was cast in sits straight and moves.",
+            weigh="ballasted",
+            cautions=("hooks",),
+        )
     hazards = (*of_metals(design.metals), "epoxy")
-    return Step("fit", "Drill, ballast, hardware", "Drill to the map, glue slugs, fill, set lip, tie and hangers.", weigh="ballasted", wait_h=12.0, cautions=hazards)
+    return Step(
+        "fit",
+        "Drill, ballast, hardware",
+        "Drill to the map, glue slugs, fill, set lip, tie and hangers.",
+        weigh="ballasted",
+        wait_h=12.0,
+        cautions=hazards,
+    )
 
 
 def _coat(coat: Coat, weigh: str | None) -> Step:
-    says = coat.note or (f"Dry film {coat.film_um:.0f} µm." if coat.mass_g is None else "Set both eyes level.")
-    return Step(f"coat:{coat.key}", coat.name, says, weigh, coat.wait_h, coat.window_h, (coat.caution,) if coat.caution else ())
+    says = coat.note or (
+        f"Dry film {coat.film_um:.0f} µm." if coat.mass_g is None else "Set both eyes level."
+    )
+    return Step(
+        f"coat:{coat.key}",
+        coat.name,
+        says,
+        weigh,
+        coat.wait_h,
+        coat.window_h,
+        (coat.caution,) if coat.caution else (),
+    )
 
 
 def warnings(step: Step) -> tuple[str, ...]:

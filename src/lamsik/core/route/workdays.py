@@ -19,8 +19,18 @@ class Workdays:
     closed: tuple[date, ...] = ()
 
     def __post_init__(self) -> None:
-        require(bool(self.days) and all(0 <= day <= 6 for day in self.days), "days", list(self.days), "at least one day of the week")
-        require(self.begins < self.ends, "hours", f"{self.begins:%H:%M} to {self.ends:%H:%M}", "work must end after it begins, on the same day")
+        require(
+            bool(self.days) and all(0 <= day <= 6 for day in self.days),
+            "days",
+            list(self.days),
+            "at least one day of the week",
+        )
+        require(
+            self.begins < self.ends,
+            "hours",
+            f"{self.begins:%H:%M} to {self.ends:%H:%M}",
+            "work must end after it begins, on the same day",
+        )
 
     def is_open(self, day: date) -> bool:
         """Whether the shop works that day."""
@@ -33,13 +43,24 @@ class Workdays:
             Refused: work longer than a day's hours, or no day open for over two years.
         """
         hours = datetime.combine(at.date(), self.ends) - datetime.combine(at.date(), self.begins)
-        require(length <= hours, "minutes", f"{length.total_seconds() / 60:.0f} min", f"a working day has {hours.total_seconds() / 3600:.1f} h: split the work")
+        require(
+            length <= hours,
+            "minutes",
+            f"{length.total_seconds() / 60:.0f} min",
+            f"a working day has {hours.total_seconds() / 3600:.1f} h: split the work",
+        )
         day = at.date()
         for _ in range(MOST_DAYS):
             if self.is_open(day):
-                opens, closes = (datetime.combine(day, moment, at.tzinfo) for moment in (self.begins, self.ends))
+                opens, closes = (
+                    datetime.combine(day, moment, at.tzinfo) for moment in (self.begins, self.ends)
+                )
                 start = max(opens, at)
                 if start + length <= closes:
                     return start
             day += timedelta(days=1)
-        raise Refused("closed", f"{len(self.closed)} days", "no day is open for two years: set the shop's days in Stores")
+        raise Refused(
+            "closed",
+            f"{len(self.closed)} days",
+            "no day is open for two years: set the shop's days in Stores",
+        )

@@ -1,11 +1,19 @@
-"""Allowances: what will be on the finished bait but is not on the drawing yet, budgeted so that drilling is done once."""
+"""Allowances: what will be on the finished bait but is not on the drawing yet, budgeted so that drilling
+is done once.
+"""
 
 from dataclasses import dataclass
 
 from lamsik.core.errors import finite_between, require
 
 PAINT, CLEAR, GLUE, HOOKS, OTHER = "paint", "clear", "glue", "hooks", "other"
-KINDS = {PAINT: "Paint to come", CLEAR: "Clear coat to come", GLUE: "Glue to come", HOOKS: "Hooks to come", OTHER: "Something else"}
+KINDS = {
+    PAINT: "Paint to come",
+    CLEAR: "Clear coat to come",
+    GLUE: "Glue to come",
+    HOOKS: "Hooks to come",
+    OTHER: "Something else",
+}
 STAGE = {PAINT: "cleared", CLEAR: "cleared", GLUE: "ballasted", HOOKS: "rigged", OTHER: "rigged"}
 """The stage at whose end an allowance is on the piece."""
 

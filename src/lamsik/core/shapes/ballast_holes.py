@@ -13,7 +13,9 @@ from lamsik.core.shapes.columns import reach_of
 
 BALLS = "ball"
 BALL_OFF_SHARE, BALL_OFF_G = 0.02, 0.006
-"""So far a mass may be off a whole number of balls [share, g]: their own spread, and rounding as it is typed."""
+"""So far a mass may be off a whole number of balls [share, g]: their own spread, and rounding as it is
+typed.
+"""
 
 ROD = "rod"
 
@@ -56,10 +58,11 @@ class Slug:
 
 @dataclass(frozen=True)
 class Hole:
-    """A hole drilled straight up from the belly, its slug at the bottom of the drill, filler below; or a mirrored pair of them.
+    """A hole drilled straight up from the belly, its slug at the bottom of the drill, filler below; or a
+    mirrored pair of them.
 
-    `cover_mm` is the filler between slug and belly surface. `beside_mm` is how far each of a pair is from the middle, 0 for one
-    hole on it; `mass_g` is all the metal of the pair.
+    `cover_mm` is the filler between slug and belly surface. `beside_mm` is how far each of a pair is from the
+    middle, 0 for one hole on it; `mass_g` is all the metal of the pair.
     """
 
     key: str
@@ -80,10 +83,18 @@ class Hole:
         if self.slug.form == BALLS and self.mass_g > 0:
             n, each = max(self.slug.balls(self.each_g), 1), self.slug.ball_g
             require(
-                abs(self.each_g - n * each) <= max(BALL_OFF_SHARE * n * each, BALL_OFF_G), "mass_g", f"{self.each_g:g} g",
-                f"balls come whole: one {self.slug.name} is {each:.2f} g, {n} are {n * each:.2f} g, {n + 1} are {(n + 1) * each:.2f} g",
-            )  # fmt: skip
-        require(self.drill_mm >= self.slug.diameter_mm - 1e-9, "drill_mm", self.drill_mm, f"at least the slug's {self.slug.diameter_mm:g} mm")
+                abs(self.each_g - n * each) <= max(BALL_OFF_SHARE * n * each, BALL_OFF_G),
+                "mass_g",
+                f"{self.each_g:g} g",
+                f"balls come whole: one {self.slug.name} is {each:.2f} g, {n} are {n * each:.2f} g, {n + 1}"
+                f" are {(n + 1) * each:.2f} g",
+            )
+        require(
+            self.drill_mm >= self.slug.diameter_mm - 1e-9,
+            "drill_mm",
+            self.drill_mm,
+            f"at least the slug's {self.slug.diameter_mm:g} mm",
+        )
 
     @cached_property
     def count(self) -> int:
@@ -122,10 +133,19 @@ class Hole:
 
     @cached_property
     def filler_height_mm(self) -> float:
-        """How high over the belly line the filler's own middle lies [mm]: under the slug and round it, not at the hole's middle."""
+        """How high over the belly line the filler's own middle lies [mm]: under the slug and round it, not
+        at the hole's middle.
+        """
         area, tall = pi * self.drill_mm**2 / 4, self.tall_mm
-        under, beside = area * self.cover_mm, max(area * tall - 1000.0 * self.each_g / self.slug.density_g_cm3, 0.0)
-        return (under * self.cover_mm / 2 + beside * (self.cover_mm + tall / 2)) / (under + beside) if under + beside > 0 else self.depth_mm / 2
+        under, beside = (
+            area * self.cover_mm,
+            max(area * tall - 1000.0 * self.each_g / self.slug.density_g_cm3, 0.0),
+        )
+        return (
+            (under * self.cover_mm / 2 + beside * (self.cover_mm + tall / 2)) / (under + beside)
+            if under + beside > 0
+            else self.depth_mm / 2
+        )
 
 
 def mouth_mm(body: Body, hole: Hole) -> float:

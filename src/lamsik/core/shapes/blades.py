@@ -12,7 +12,9 @@ FREE_RATIO = 1.5
 """A snap swings freely in a hole of at least this many times its wire."""
 
 LEAST_EDGE_SHARE, LEAST_EDGE_MM = 1.5, 0.8
-"""Metal left between hole and edge: less than 1.5 thicknesses, or than 0.8 mm, tears out (a shop's rule of thumb)."""
+"""Metal left between hole and edge: less than 1.5 thicknesses, or than 0.8 mm, tears out (a shop's rule of
+thumb).
+"""
 
 K_FACTOR = 0.42
 """Where the neutral line lies in the thickness of soft sheet bent by hand (0.33 sharp to 0.5 wide)."""
@@ -23,7 +25,9 @@ SNAPS = ("front", "rear")
 
 @dataclass(frozen=True)
 class SnapHole:
-    """A hole for a snap: centre from the strip's own end along it, diameter, the snap's wire and the room in its bow, all [mm]."""
+    """A hole for a snap: centre from the strip's own end along it, diameter, the snap's wire and the room
+    in its bow, all [mm].
+    """
 
     key: str
     edge_mm: float
@@ -36,8 +40,8 @@ class SnapHole:
 class Blade:
     """A blade as bent: legs along the outside to the nose bend, strip width and thickness [mm], bends [°].
 
-    `nose_deg` turns the nose up; a cup turns its edge down (`left_deg`, `right_deg`, over `cup_mm` from each edge).
-    Negative angles turn the other way.
+    `nose_deg` turns the nose up; a cup turns its edge down (`left_deg`, `right_deg`, over `cup_mm` from each
+    edge). Negative angles turn the other way.
     """
 
     name: str
@@ -60,28 +64,48 @@ class Blade:
         Source(self.source, self.source_note)
         require(self.metal in METALS, "metal", self.metal, f"one of {', '.join(METALS)}")
         for field, low, high in (
-            ("nose_mm", 3, 200), ("rear_mm", 3, 300), ("width_mm", 2, 100), ("thickness_mm", 0.2, 4), ("radius_mm", 0, 20), ("cup_mm", 0, 40),
-        ):  # fmt: skip
+            ("nose_mm", 3, 200),
+            ("rear_mm", 3, 300),
+            ("width_mm", 2, 100),
+            ("thickness_mm", 0.2, 4),
+            ("radius_mm", 0, 20),
+            ("cup_mm", 0, 40),
+        ):
             finite_between(field, getattr(self, field), low, high, "mm")
         for field in ("nose_deg", "left_deg", "right_deg"):
             finite_between(field, getattr(self, field), -90.0, 90.0, "°")
-        require(2 * self.cup_mm < self.width_mm, "cup_mm", self.cup_mm, f"less than half the width, {self.width_mm / 2:g} mm")
+        require(
+            2 * self.cup_mm < self.width_mm,
+            "cup_mm",
+            self.cup_mm,
+            f"less than half the width, {self.width_mm / 2:g} mm",
+        )
         for hole in self.holes:
             finite_between(f"{hole.key} hole", hole.diameter_mm, 0.5, 20.0, "mm")
             finite_between(f"{hole.key} hole from the end", hole.edge_mm, 0.5, 40.0, "mm")
             finite_between(f"{hole.key} snap wire", hole.wire_mm, 0.2, 5.0, "mm")
             finite_between(f"{hole.key} snap bow", hole.bow_mm, 0.5, 40.0, "mm")
-            require(hole.diameter_mm < self.width_mm, f"{hole.key} hole", hole.diameter_mm, f"narrower than the strip, {self.width_mm:g} mm")
+            require(
+                hole.diameter_mm < self.width_mm,
+                f"{hole.key} hole",
+                hole.diameter_mm,
+                f"narrower than the strip, {self.width_mm:g} mm",
+            )
 
     @property
     def flat_mm(self) -> float:
         """Length of the flat strip [mm].
 
-        Notes: legs to the mould line less the bend deduction 2(R + t)·tan(A/2) − A(R + K·t), as in sheet-metal work.
+        Notes: legs to the mould line less the bend deduction 2(R + t)·tan(A/2) − A(R + K·t), as in
+            sheet-metal work.
         """
         angle = radians(abs(self.nose_deg))
         allowance = angle * (self.radius_mm + K_FACTOR * self.thickness_mm)
-        return self.nose_mm + self.rear_mm - (2 * (self.radius_mm + self.thickness_mm) * tan(angle / 2) - allowance)
+        return (
+            self.nose_mm
+            + self.rear_mm
+            - (2 * (self.radius_mm + self.thickness_mm) * tan(angle / 2) - allowance)
+        )
 
     @property
     def bend_mm(self) -> float:
@@ -92,7 +116,9 @@ class Blade:
 
     @property
     def mass_g(self) -> float:
-        """Mass [g]: strip with rounded ends (half circles, or halves of an ellipse where it is shorter than wide) less the holes."""
+        """Mass [g]: strip with rounded ends (half circles, or halves of an ellipse where it is shorter
+        than wide) less the holes.
+        """
         long, wide = self.flat_mm, self.width_mm
         end = min(wide, long) / 2
         area = wide * (long - 2 * end) + pi * wide * end / 2
@@ -101,7 +127,18 @@ class Blade:
 
 
 STARTING_BLADE = Blade(
-    "Attractor blade", "brass", 14.0, 52.0, 18.0, 0.8, 25.0, 1.5, 3.0, 12.0, 12.0, (SnapHole("front", 3.5, 2.4, 1.0, 4.0), SnapHole("rear", 3.5, 2.4, 1.0, 4.0))
+    "Attractor blade",
+    "brass",
+    14.0,
+    52.0,
+    18.0,
+    0.8,
+    25.0,
+    1.5,
+    3.0,
+    12.0,
+    12.0,
+    (SnapHole("front", 3.5, 2.4, 1.0, 4.0), SnapHole("rear", 3.5, 2.4, 1.0, 4.0)),
 )
 """What a new blade begins as."""
 
@@ -121,17 +158,30 @@ def swing(blade: Blade, hole: SnapHole) -> Swing:
     if left < least - 1e-9:
         return Swing(TEARS, f"only {left:.1f} mm of metal between hole and edge; leave {least:.1f} mm")
     if hole.diameter_mm < FREE_RATIO * hole.wire_mm - 1e-9:
-        return Swing(RESTRICTED, f"the hole is {hole.diameter_mm / hole.wire_mm:.2f} × the wire; drill at least {FREE_RATIO * hole.wire_mm:.1f} mm")
+        return Swing(
+            RESTRICTED,
+            f"the hole is {hole.diameter_mm / hole.wire_mm:.2f} × the wire; drill at least"
+            f" {FREE_RATIO * hole.wire_mm:.1f} mm",
+        )
     if left > hole.bow_mm + 1e-9:
-        return Swing(RESTRICTED, f"{left:.1f} mm of metal does not fit the {hole.bow_mm:.1f} mm bow; set the hole nearer to the edge")
-    return Swing(FREE, f"{left:.1f} mm of metal at the edge, hole {hole.diameter_mm / hole.wire_mm:.1f} × the wire")
+        return Swing(
+            RESTRICTED,
+            f"{left:.1f} mm of metal does not fit the {hole.bow_mm:.1f} mm bow; set the hole nearer to the"
+            " edge",
+        )
+    return Swing(
+        FREE, f"{left:.1f} mm of metal at the edge, hole {hole.diameter_mm / hole.wire_mm:.1f} × the wire"
+    )
 
 
 def remarks(blade: Blade) -> tuple[str, ...]:
     """What will make it run badly, in words."""
     found = []
     if abs(blade.left_deg - blade.right_deg) > UNEVEN_DEG:
-        found.append(f"cup {blade.left_deg:.0f}° left and {blade.right_deg:.0f}° right: it runs to one side; bend both alike")
+        found.append(
+            f"cup {blade.left_deg:.0f}° left and {blade.right_deg:.0f}° right: it runs to one side; bend both"
+            " alike"
+        )
     cup = blade.left_deg + blade.right_deg
     if blade.nose_deg * cup < 0:
         found.append("the nose bends the same way as the cup: bend it against the cup")

@@ -20,8 +20,8 @@ class Body:
     half-superellipses |y/a|^n + |z/b|^n = 1 that share the half-width at the widest
     height (middle of the profile unless `widest` says otherwise).
 
-    `joints` cut it into segments, from the nose. A body brought in as a mesh carries it as `skin`: that is the
-    solid, and the curves are its outlines as measured.
+    `joints` cut it into segments, from the nose. A body brought in as a mesh carries it as `skin`: that is
+    the solid, and the curves are its outlines as measured.
     """
 
     length_mm: float
@@ -39,11 +39,26 @@ class Body:
         finite_between("upper_exponent", self.upper_exponent, 1.0, 12.0)
         finite_between("lower_exponent", self.lower_exponent, 1.0, 12.0)
         phi = np.linspace(0.0, np.pi, 61)
-        require(bool(np.all(self.top.at(phi) >= self.bottom.at(phi) - 1e-9)), "top", "a top line below the bottom line", "the top must stay above the bottom")
+        require(
+            bool(np.all(self.top.at(phi) >= self.bottom.at(phi) - 1e-9)),
+            "top",
+            "a top line below the bottom line",
+            "the top must stay above the bottom",
+        )
         half = self.half_width.at(phi)
         require(bool(np.all(half >= -1e-9)), "half_width", "a negative width", "widths are 0 or more")
-        require(float(half.max()) > 0.2, "half_width", "no width", "pull the plan apart: it needs at least 0.5 mm of width")
-        require(float((self.top.at(phi) - self.bottom.at(phi)).max()) > 0.2, "top", "no depth", "pull the profile apart: it needs at least 0.5 mm of depth")
+        require(
+            float(half.max()) > 0.2,
+            "half_width",
+            "no width",
+            "pull the plan apart: it needs at least 0.5 mm of width",
+        )
+        require(
+            float((self.top.at(phi) - self.bottom.at(phi)).max()) > 0.2,
+            "top",
+            "no depth",
+            "pull the profile apart: it needs at least 0.5 mm of depth",
+        )
         self._check_joints()
 
     def _check_joints(self) -> None:
@@ -53,12 +68,21 @@ class Body:
             edges = [0.0, *(cut.at_height(z) for pair in self.cuts for cut in pair), self.length_mm]
             short = [b - a < 1.0 for a, b in zip(edges[::2], edges[1::2], strict=True)]
             at = [joint.x_mm for joint in self.joints]
-            require(not any(short), "joints", at, "cuts go from nose to tail, stay inside the body and leave at least 1 mm between them, top and bottom")
+            require(
+                not any(short),
+                "joints",
+                at,
+                "cuts go from nose to tail, stay inside the body and leave at least 1 mm between them, top"
+                " and bottom",
+            )
 
     @property
     def cuts(self) -> tuple[tuple[Cut, Cut], ...]:
         """The faces of each joint, towards the nose and towards the tail."""
-        return tuple((leaning(self, joint.fore_mm, joint.slant_deg), leaning(self, joint.aft_mm, joint.slant_deg)) for joint in self.joints)
+        return tuple(
+            (leaning(self, joint.fore_mm, joint.slant_deg), leaning(self, joint.aft_mm, joint.slant_deg))
+            for joint in self.joints
+        )
 
     def knots(self) -> Array:
         """Sorted station angles φ [rad] at which any of the curves has a point; ends included."""
@@ -100,7 +124,9 @@ def uncut(body: Body) -> Body:
 
 @lru_cache(maxsize=1024)
 def axis_mm(body: Body) -> float:
-    """Height of the body's axis [mm]: the middle of its depth, where a drawing and a mesh brought in are the same."""
+    """Height of the body's axis [mm]: the middle of its depth, where a drawing and a mesh brought in are
+    the same.
+    """
     phi = np.linspace(0.0, np.pi, 241)
     return float(body.top.at(phi).max() + body.bottom.at(phi).min()) / 2
 

@@ -1,4 +1,6 @@
-"""What is inside a body and gets in each other's way or too near the skin: every bore, shank, slot and cut as a rod."""
+"""What is inside a body and gets in each other's way or too near the skin: every bore, shank, slot and cut
+as a rod.
+"""
 
 from dataclasses import dataclass, replace
 from functools import lru_cache
@@ -23,8 +25,8 @@ BLIND, THROUGH, BURIED, SLOT = "blind", "through", "buried", "slot"
 class Rod:
     """A thing inside the body on its middle plane: from its mouth to its end (x, z) [mm], radius [mm].
 
-    One beside the middle, of a mirrored pair, is looked at in its own plane. `blind` ones enter at their mouth, `through` ones go
-    from skin to skin, `buried` ones do not reach it, a `slot` is sawn right across.
+    One beside the middle, of a mirrored pair, is looked at in its own plane. `blind` ones enter at their
+    mouth, `through` ones go from skin to skin, `buried` ones do not reach it, a `slot` is sawn right across.
     """
 
     key: str
@@ -38,7 +40,9 @@ class Rod:
 
 @dataclass(frozen=True)
 class Clash:
-    """Two things nearer than the shop allows, or one too near the skin: gap [mm] (negative: into each other) and where."""
+    """Two things nearer than the shop allows, or one too near the skin: gap [mm] (negative: into each
+    other) and where.
+    """
 
     what: str
     other: str
@@ -50,7 +54,11 @@ class Clash:
     def says(self) -> str:
         """In words: what, how near, to what."""
         if self.gap_mm <= 0:
-            return f"{self.what} breaks out of the body" if self.other == SKIN else f"{self.what} runs into {self.other}"
+            return (
+                f"{self.what} breaks out of the body"
+                if self.other == SKIN
+                else f"{self.what} runs into {self.other}"
+            )
         near = "of wall" if self.other == SKIN else f"between it and {self.other}"
         return f"{self.what} leaves {self.gap_mm:.1f} mm {near}"
 
@@ -77,19 +85,51 @@ def rods(design: Design) -> tuple[Rod, ...]:
     body, found = design.body, []
     for hole in design.ballast:
         low, pair = mouth_mm(body, hole), hole.count > 1
-        name = f"the {'pair of ' if pair else ''}{hole.drill_mm:g} mm hole{'s' if pair else ''} at {hole.x_mm:.0f} mm"
-        found.append(Rod(hole.key, name, (hole.x_mm, low), (hole.x_mm, low + hole.depth_mm), hole.drill_mm / 2, beside_mm=hole.beside_mm))
+        name = (
+            f"the {'pair of ' if pair else ''}{hole.drill_mm:g} mm hole{'s' if pair else ''} at"
+            f" {hole.x_mm:.0f} mm"
+        )
+        found.append(
+            Rod(
+                hole.key,
+                name,
+                (hole.x_mm, low),
+                (hole.x_mm, low + hole.depth_mm),
+                hole.drill_mm / 2,
+                beside_mm=hole.beside_mm,
+            )
+        )
     for cavity in design.cavities:
         x, _, z = cavity_point(body, cavity)
         reach = max(cavity.length_mm - cavity.bore_mm, 0.0) / 2
-        found.append(Rod(cavity.key, f"the chamber at {x:.0f} mm", (x - reach, z), (x + reach, z), cavity.bore_mm / 2, BURIED))
+        found.append(
+            Rod(
+                cavity.key,
+                f"the chamber at {x:.0f} mm",
+                (x - reach, z),
+                (x + reach, z),
+                cavity.bore_mm / 2,
+                BURIED,
+            )
+        )
     if design.lip is not None and design.lip.inset_mm > 0:
         root, inner = lip_point(body, design.lip, 0.0), lip_point(body, design.lip, -design.lip.inset_mm)
-        found.append(Rod("lip", "the lip slot", (root[0], root[2]), (inner[0], inner[2]), design.lip.thickness_mm / 2, SLOT))
+        found.append(
+            Rod(
+                "lip",
+                "the lip slot",
+                (root[0], root[2]),
+                (inner[0], inner[2]),
+                design.lip.thickness_mm / 2,
+                SLOT,
+            )
+        )
     found += [rod for placed in design.hardware if (rod := _rod_of(design, placed))]
     for joint in body.joints:
         top, low_end = cut_ends(body, leaning(body, joint.x_mm, joint.slant_deg))
-        found.append(Rod(joint.key, f"the joint at {joint.x_mm:.0f} mm", top, low_end, joint.kerf_mm / 2, THROUGH))
+        found.append(
+            Rod(joint.key, f"the joint at {joint.x_mm:.0f} mm", top, low_end, joint.kerf_mm / 2, THROUGH)
+        )
     return tuple(found)
 
 
@@ -107,7 +147,14 @@ def _rod_of(design: Design, placed: Placement) -> Rod | None:
     middle = here.middle_mm if placed.up_mm is None else here.bottom_mm + placed.up_mm
     if item.kind in POCKETS:
         half = item.shank_mm / 2
-        return Rod(placed.key, name, (here.x_mm - half, middle), (here.x_mm + half, middle), item.wire_mm / 2, BURIED if item.kind == "rattle" else THROUGH)
+        return Rod(
+            placed.key,
+            name,
+            (here.x_mm - half, middle),
+            (here.x_mm + half, middle),
+            item.wire_mm / 2,
+            BURIED if item.kind == "rattle" else THROUGH,
+        )
     mouths: dict[str, tuple[Spot, Spot]] = {
         "nose": ((0.0, station(body, 0.0).middle_mm), (1.0, 0.0)),
         "tail": ((body.length_mm, station(body, body.length_mm).middle_mm), (-1.0, 0.0)),
@@ -125,11 +172,21 @@ def _rod_of(design: Design, placed: Placement) -> Rod | None:
 def clashes(design: Design, wall_mm: float) -> tuple[Clash, ...]:
     """Everything nearer to something else, or to the skin, than the shop's wall [mm]; the worst first."""
     things = rods(design)
-    found = [clash for i, one in enumerate(things) for other in things[i + 1 :] if (clash := _between(one, other, wall_mm))]
+    found = [
+        clash
+        for i, one in enumerate(things)
+        for other in things[i + 1 :]
+        if (clash := _between(one, other, wall_mm))
+    ]
     found += [
         clash
         for thing in things
-        if thing.kind != THROUGH and (clash := _to_skin(design.body, thing, min(wall_mm, THIN_WALL_MM) if thing.radius_mm < THIN_MM else wall_mm))
+        if thing.kind != THROUGH
+        and (
+            clash := _to_skin(
+                design.body, thing, min(wall_mm, THIN_WALL_MM) if thing.radius_mm < THIN_MM else wall_mm
+            )
+        )
     ]
     return tuple(sorted(found, key=lambda clash: clash.gap_mm))
 
@@ -147,14 +204,16 @@ def _between(one: Rod, other: Rod, wall_mm: float) -> Clash | None:
 def nearest(one: Rod, other: Rod) -> tuple[Spot, Spot, float]:
     """The nearest points of two rods' axes, and the gap between their surfaces [mm].
 
-    Notes: two segments in a plane cross, or are nearest at an end of one of them. A drilled hole ends flat: its rounded
-    rod is shortened by its radius.
+    Notes: two segments in a plane cross, or are nearest at an end of one of them. A drilled hole ends flat:
+        its rounded rod is shortened by its radius.
     """
     one, other = _flat(one), _flat(other)
     crossing = _crossing(one, other)
     if crossing is not None:
         return crossing, crossing, -(one.radius_mm + other.radius_mm)
-    pairs = [(end, _foot(other, end)) for end in (one.mouth, one.end)] + [(_foot(one, end), end) for end in (other.mouth, other.end)]
+    pairs = [(end, _foot(other, end)) for end in (one.mouth, one.end)] + [
+        (_foot(one, end), end) for end in (other.mouth, other.end)
+    ]
     a, b = min(pairs, key=lambda pair: hypot(pair[0][0] - pair[1][0], pair[0][1] - pair[1][1]))
     return a, b, hypot(a[0] - b[0], a[1] - b[1]) - one.radius_mm - other.radius_mm
 
@@ -191,7 +250,9 @@ def _crossing(one: Rod, other: Rod) -> Spot | None:
 
 
 def _to_skin(body: Body, rod: Rod, wall_mm: float) -> Clash | None:
-    """The thinnest wall round a rod: of one drilled from outside only its inner part counts, and not the way it came."""
+    """The thinnest wall round a rod: of one drilled from outside only its inner part counts, and not the
+    way it came.
+    """
     (x0, z0), (x1, z1) = rod.mouth, rod.end
     best: Clash | None = None
     for share in np.linspace(0.6 if rod.kind in (BLIND, SLOT) else 0.0, 1.0, 9).tolist():
@@ -203,15 +264,23 @@ def _to_skin(body: Body, rod: Rod, wall_mm: float) -> Clash | None:
 
 
 def _walls(body: Body, rod: Rod, spot: Spot) -> list[Clash]:
-    """Material left round one point of a rod, above, below, beside and ahead: across the rod its radius counts, along it not."""
+    """Material left round one point of a rod, above, below, beside and ahead: across the rod its radius
+    counts, along it not.
+    """
     x, z = spot
     here, radius = station(body, x), rod.radius_mm
     if rod.beside_mm > 0:
         foot, head = (float(row[0]) for row in reach_of(body)(np.array([x]), np.array([rod.beside_mm])))
-        here = replace(here, top_mm=head, bottom_mm=foot) if np.isfinite(head) else replace(here, top_mm=z, bottom_mm=z)
+        here = (
+            replace(here, top_mm=head, bottom_mm=foot)
+            if np.isfinite(head)
+            else replace(here, top_mm=z, bottom_mm=z)
+        )
     upright = abs(rod.end[1] - rod.mouth[1]) > abs(rod.end[0] - rod.mouth[0])
     rising = rod.end[1] > rod.mouth[1]
-    rows: list[tuple[float, Spot]] = [] if rod.kind == SLOT else [(half_width_at_height(body, x, z) - rod.beside_mm - radius, (x, z))]
+    rows: list[tuple[float, Spot]] = (
+        [] if rod.kind == SLOT else [(half_width_at_height(body, x, z) - rod.beside_mm - radius, (x, z))]
+    )
     if not upright or rising:
         rows.append((here.top_mm - z - (0.0 if upright else radius), (x, here.top_mm)))
     if rod.kind != SLOT and (not upright or not rising):

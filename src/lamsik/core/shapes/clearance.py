@@ -1,6 +1,8 @@
-"""How much wider than its insert a hole is drilled, by what goes in and what it goes into: the shop's own table.
+"""How much wider than its insert a hole is drilled, by what goes in and what it goes into: the shop's own
+table.
 
-Negative is a pilot hole, smaller than the screw. An insert is tight in soft wood and needs room in metal and hard plastic.
+Negative is a pilot hole, smaller than the screw. An insert is tight in soft wood and needs room in metal and
+hard plastic.
 """
 
 from collections.abc import Mapping, Sequence
@@ -10,22 +12,61 @@ from lamsik.core.errors import finite_between
 from lamsik.core.shapes.design import Design, Host
 from lamsik.core.shapes.hardware import Item
 
-INSERTS = {"screw": "screw eye", "wire": "through-wire", "tube": "tube or rattle", "slug": "metal slug", "plate": "lip in its slot"}
-HOSTS = {"soft wood": "soft wood", "hard wood": "hard wood", "foam": "foam", "cast": "casting", "print": "print"}
+INSERTS = {
+    "screw": "screw eye",
+    "wire": "through-wire",
+    "tube": "tube or rattle",
+    "slug": "metal slug",
+    "plate": "lip in its slot",
+}
+HOSTS = {
+    "soft wood": "soft wood",
+    "hard wood": "hard wood",
+    "foam": "foam",
+    "cast": "casting",
+    "print": "print",
+}
 SOFT_BELOW_G_CM3 = 0.5
 
 START_MM: dict[tuple[str, str], float] = {
-    ("screw", "soft wood"): -0.2, ("screw", "hard wood"): -0.1, ("screw", "foam"): 0.0, ("screw", "cast"): 0.1, ("screw", "print"): 0.1,
-    ("wire", "soft wood"): 0.2, ("wire", "hard wood"): 0.3, ("wire", "foam"): 0.0, ("wire", "cast"): 0.4, ("wire", "print"): 0.4,
-    ("tube", "soft wood"): 0.0, ("tube", "hard wood"): 0.1, ("tube", "foam"): 0.0, ("tube", "cast"): 0.2, ("tube", "print"): 0.3,
-    ("slug", "soft wood"): 0.0, ("slug", "hard wood"): 0.1, ("slug", "foam"): 0.0, ("slug", "cast"): 0.2, ("slug", "print"): 0.3,
-    ("plate", "soft wood"): 0.0, ("plate", "hard wood"): 0.1, ("plate", "foam"): 0.0, ("plate", "cast"): 0.2, ("plate", "print"): 0.2,
-}  # fmt: skip
+    ("screw", "soft wood"): -0.2,
+    ("screw", "hard wood"): -0.1,
+    ("screw", "foam"): 0.0,
+    ("screw", "cast"): 0.1,
+    ("screw", "print"): 0.1,
+    ("wire", "soft wood"): 0.2,
+    ("wire", "hard wood"): 0.3,
+    ("wire", "foam"): 0.0,
+    ("wire", "cast"): 0.4,
+    ("wire", "print"): 0.4,
+    ("tube", "soft wood"): 0.0,
+    ("tube", "hard wood"): 0.1,
+    ("tube", "foam"): 0.0,
+    ("tube", "cast"): 0.2,
+    ("tube", "print"): 0.3,
+    ("slug", "soft wood"): 0.0,
+    ("slug", "hard wood"): 0.1,
+    ("slug", "foam"): 0.0,
+    ("slug", "cast"): 0.2,
+    ("slug", "print"): 0.3,
+    ("plate", "soft wood"): 0.0,
+    ("plate", "hard wood"): 0.1,
+    ("plate", "foam"): 0.0,
+    ("plate", "cast"): 0.2,
+    ("plate", "print"): 0.2,
+}
 """What a new shop starts with [mm on the diameter or thickness]."""
 
 MOST_MM = 3.0
 
-INSERT_OF_KIND = {"line_tie": "screw", "hanger": "screw", "joint": "screw", "wire": "wire", "rattle": "tube", "tube": "tube"}
+INSERT_OF_KIND = {
+    "line_tie": "screw",
+    "hanger": "screw",
+    "joint": "screw",
+    "wire": "wire",
+    "rattle": "tube",
+    "tube": "tube",
+}
 
 
 def host_class(host: Host) -> str:
@@ -52,11 +93,17 @@ class Clearances:
 
 def clearances(rows: Mapping[str, float]) -> Clearances:
     """The table of a shop's rows `screw|foam` → mm. Raises `Refused` for a figure beyond ±3 mm."""
-    return Clearances(tuple((key, finite_between(f"clearance {key.replace('|', ' in ')}", value, -MOST_MM, MOST_MM, "mm")) for key, value in sorted(rows.items())))
+    return Clearances(
+        tuple(
+            (key, finite_between(f"clearance {key.replace('|', ' in ')}", value, -MOST_MM, MOST_MM, "mm"))
+            for key, value in sorted(rows.items())
+        )
+    )
 
 
 def drill_for(size_mm: float, clearance_mm: float, drills: Sequence[float]) -> float:
-    """The drill for an insert [mm]: the next at hand that leaves the clearance; for a pilot the next smaller one.
+    """The drill for an insert [mm]: the next at hand that leaves the clearance; for a pilot the next smaller
+    one.
 
     Where no drill at hand fits, the wanted diameter itself.
     """

@@ -1,4 +1,6 @@
-"""A body seen as upright columns: how low and how high it reaches over each (x, y), for what lies inside it or inside its wall."""
+"""A body seen as upright columns: how low and how high it reaches over each (x, y), for what lies inside
+it or inside its wall.
+"""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -14,14 +16,18 @@ Reach = Callable[[Array, Array], tuple[Array, Array]]
 """Lowest and highest point (n,) [mm] over (x, y) (n,) [mm]; +∞ and −∞ where there is nothing."""
 
 POINTS, ROUND = 2001, 97
-"""Stations of the table of a drawn body; points from side to side of a mesh brought in, which has fewer stations."""
+"""Stations of the table of a drawn body; points from side to side of a mesh brought in, which has fewer
+stations.
+"""
 
 MESH_STATIONS = 241
 
 
 @dataclass(frozen=True, eq=False)
 class Columns:
-    """Upright columns that fill something: x, y (n,) [mm], what ground each stands for (n,) [mm²], its foot and head (n,) [mm]."""
+    """Upright columns that fill something: x, y (n,) [mm], what ground each stands for (n,) [mm²], its
+    foot and head (n,) [mm].
+    """
 
     x: Array
     y: Array
@@ -54,18 +60,25 @@ class _Outlines:
 @lru_cache(maxsize=32)
 def _outlines(body: Body) -> _Outlines:
     phi = np.linspace(0.0, np.pi, POINTS)
-    return _Outlines(body.top.at(phi), body.bottom.at(phi), body.widest_at(phi), np.maximum(body.half_width.at(phi), 0.0))
+    return _Outlines(
+        body.top.at(phi), body.bottom.at(phi), body.widest_at(phi), np.maximum(body.half_width.at(phi), 0.0)
+    )
 
 
 def _of_curves(body: Body, x: Array, y: Array) -> tuple[Array, Array]:
     rows = _outlines(body)
     at, part = _between(phi_of_share(np.clip(x / body.length_mm, 0.0, 1.0)) / np.pi, POINTS)
-    top, bottom, widest, half = (line[at] + part * (line[at + 1] - line[at]) for line in (rows.top, rows.bottom, rows.widest, rows.half))
+    top, bottom, widest, half = (
+        line[at] + part * (line[at + 1] - line[at])
+        for line in (rows.top, rows.bottom, rows.widest, rows.half)
+    )
     share = np.abs(y) / np.maximum(half, 1e-12)
     there = (x >= 0.0) & (x <= body.length_mm) & (share <= 1.0)
     share = np.minimum(share, 1.0)
     up, low = (_rise(share, n) for n in (body.upper_exponent, body.lower_exponent))
-    return np.where(there, widest - (widest - bottom) * low, np.inf), np.where(there, widest + (top - widest) * up, -np.inf)
+    return np.where(there, widest - (widest - bottom) * low, np.inf), np.where(
+        there, widest + (top - widest) * up, -np.inf
+    )
 
 
 def _rise(share: Array, n: float) -> Array:
@@ -82,7 +95,8 @@ def _between(share: Array, count: int) -> tuple[Array, Array]:
 
 @dataclass(frozen=True, eq=False)
 class Chart:
-    """A closed surface from side to side at stations from one x to another [mm]: its sides (s, 2), its lowest and highest points (s, r) [mm].
+    """A closed surface from side to side at stations from one x to another [mm]: its sides (s, 2), its lowest
+    and highest points (s, r) [mm].
 
     Stations are closest at the ends and points closest at the sides, both as cosines.
     """
@@ -102,7 +116,8 @@ class Chart:
         there = (place >= 0.0) & (place <= 1.0) & (np.abs(share) <= 1.0)
         beside, over = _between(np.arccos(-np.clip(share, -1.0, 1.0)) / np.pi, self.low.shape[1])
         low, high = (
-            (1 - part) * ((1 - over) * grid[at, beside] + over * grid[at, beside + 1]) + part * ((1 - over) * grid[at + 1, beside] + over * grid[at + 1, beside + 1])
+            (1 - part) * ((1 - over) * grid[at, beside] + over * grid[at, beside + 1])
+            + part * ((1 - over) * grid[at + 1, beside] + over * grid[at + 1, beside + 1])
             for grid in (self.low, self.high)
         )
         return np.where(there, low, np.inf), np.where(there, high, -np.inf)
@@ -128,7 +143,11 @@ def _section(mesh: Mesh, x: float) -> tuple[Array, Array, Array]:
     share = (x - corners[crossed][:, 0]) / (after[crossed][:, 0] - corners[crossed][:, 0])
     ends = (corners[crossed] + share[:, None] * (after[crossed] - corners[crossed]))[:, 1:].reshape(-1, 2, 2)
     sides = np.array([ends[:, :, 0].min(), ends[:, :, 0].max()])
-    y = np.clip(sides.mean() - np.ptp(sides) / 2 * np.cos(np.linspace(0.0, np.pi, ROUND)), sides[0] + 1e-9, sides[1] - 1e-9)
+    y = np.clip(
+        sides.mean() - np.ptp(sides) / 2 * np.cos(np.linspace(0.0, np.pi, ROUND)),
+        sides[0] + 1e-9,
+        sides[1] - 1e-9,
+    )
     (y0, z0), (y1, z1) = ends[:, 0].T, ends[:, 1].T
     run = np.where(np.abs(y1 - y0) > 1e-12, y1 - y0, 1e-12)
     along = (y[:, None] - y0) / run

@@ -41,9 +41,19 @@ class Curve:
 
     def __post_init__(self) -> None:
         require(len(self.shares) >= 2, "shares", len(self.shares), "at least 2 points are needed")
-        require(len(self.shares) == len(self.values_mm), "values", len(self.values_mm), f"{len(self.shares)} values are needed, one for each share")
+        require(
+            len(self.shares) == len(self.values_mm),
+            "values",
+            len(self.values_mm),
+            f"{len(self.shares)} values are needed, one for each share",
+        )
         rising = all(a < b for a, b in zip(self.shares, self.shares[1:], strict=False))
-        require(rising and self.shares[0] == 0 and self.shares[-1] == 1, "shares", self.shares, "shares rise from 0 (nose) to 1 (tail)")
+        require(
+            rising and self.shares[0] == 0 and self.shares[-1] == 1,
+            "shares",
+            self.shares,
+            "shares rise from 0 (nose) to 1 (tail)",
+        )
 
     @cached_property
     def _hash(self) -> int:

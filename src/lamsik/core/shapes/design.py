@@ -29,8 +29,8 @@ class Host:
     """What the body is made of: density and one-sigma spread [g/cm³], and where the figure is from.
 
     A hollow body has a mean density and, as `solid_g_cm3`, that of its shell: the rest is air that a pierced
-    skin lets flood. `face_mm` is how true it is made, one sigma of each face [mm]; None while the construction, or what
-    the shop's own blanks tell, stands in.
+    skin lets flood. `face_mm` is how true it is made, one sigma of each face [mm]; None while the
+    construction, or what the shop's own blanks tell, stands in.
     """
 
     name: str
@@ -44,12 +44,22 @@ class Host:
     def __post_init__(self) -> None:
         finite_between("material.density_g_cm3", self.density_g_cm3, 0.02, 9.0, "g/cm³")
         finite_between("material.spread_g_cm3", self.spread_g_cm3, 0.0, 2.0, "g/cm³")
-        require(self.construction in CONSTRUCTIONS, "material.construction", self.construction, f"one of {', '.join(CONSTRUCTIONS)}")
+        require(
+            self.construction in CONSTRUCTIONS,
+            "material.construction",
+            self.construction,
+            f"one of {', '.join(CONSTRUCTIONS)}",
+        )
         if self.face_mm is not None:
             finite_between("material.face_mm", self.face_mm, 0.0, 2.0, "mm")
         if self.solid_g_cm3 is not None:
             low = self.density_g_cm3
-            require(low - 1e-9 <= self.solid_g_cm3 <= 9.0, "material.solid_g_cm3", self.solid_g_cm3, f"allowed is {low:g} (the body's mean) to 9 g/cm³")
+            require(
+                low - 1e-9 <= self.solid_g_cm3 <= 9.0,
+                "material.solid_g_cm3",
+                self.solid_g_cm3,
+                f"allowed is {low:g} (the body's mean) to 9 g/cm³",
+            )
 
     @property
     def made(self) -> str:
@@ -61,7 +71,9 @@ class Host:
     @property
     def blank(self) -> str:
         """What the bare body is called: the carved blank, the print, the casting."""
-        return {"carved": "carved blank", "foamed": "foamed blank", "printed": "print"}.get(self.made, "casting")
+        return {"carved": "carved blank", "foamed": "foamed blank", "printed": "print"}.get(
+            self.made, "casting"
+        )
 
     @property
     def void_share(self) -> float:
@@ -74,9 +86,9 @@ class Want:
     """The wanted behaviour.
 
     `by` says which figure rules: rising (+) or sinking (−) speed [cm/s], net lift in percent of the mass, or
-    freeboard [mm], the height of the hull's highest point over the water. Pitch [°] is nose up positive. `roll` is
-    the wanted roll recovery; `pierced` asks that it floats with its skin pierced; `waters` are those in which the
-    behaviour must hold beside the design's own.
+    freeboard [mm], the height of the hull's highest point over the water. Pitch [°] is nose up positive.
+    `roll` is the wanted roll recovery; `pierced` asks that it floats with its skin pierced; `waters` are
+    those in which the behaviour must hold beside the design's own.
     """
 
     behaviour: str = "slow rise"
@@ -134,7 +146,12 @@ class Design:
         finite_between("glue_g", self.glue_g, 0.0, 50.0, "g")
         if self.drag is not None:
             finite_between("drag", self.drag, 0.05, 10.0)
-        require(self.drag_source in DRAG_SOURCES, "drag_source", self.drag_source, f"one of {', '.join(DRAG_SOURCES)}")
+        require(
+            self.drag_source in DRAG_SOURCES,
+            "drag_source",
+            self.drag_source,
+            f"one of {', '.join(DRAG_SOURCES)}",
+        )
         for group in ("hardware", "ballast", "coats", "allowances", "pours", "cavities", "trials"):
             keys = [row.key for row in getattr(self, group)]
             require(len(set(keys)) == len(keys), f"{group}.key", keys, "each key once")
@@ -145,7 +162,12 @@ class Design:
         for pour in self.pours:
             require(pour.to_mm <= length + 1e-9, f"pours.{pour.key}.to_mm", pour.to_mm, reach)
         if any(placed.seat == "lip" for placed in self.hardware):
-            require(self.lip is not None, "hardware.seat", "lip", "there is no lip to tie on: fit one, or move the tie to the nose")
+            require(
+                self.lip is not None,
+                "hardware.seat",
+                "lip",
+                "there is no lip to tie on: fit one, or move the tie to the nose",
+            )
         if self.shell is not None:
             require_room(self.body, self.shell.wall_mm)
         known = [part.key for part in segments(self.body)] if self.segment_hosts else []
@@ -153,9 +175,16 @@ class Design:
             require(key in known, "segments", key, f"segments are {', '.join(known)}")
         places = {BELLY, *(placed.key for placed in self.hardware)}
         for trial in self.trials:
-            require(trial.place in places, f"trials.{trial.key}.place", trial.place, "name the belly or a part that is on the body")
+            require(
+                trial.place in places,
+                f"trials.{trial.key}.place",
+                trial.place,
+                "name the belly or a part that is on the body",
+            )
 
     @property
     def metals(self) -> frozenset[str]:
         """The metals of its ballast: slugs and balls."""
-        return frozenset([*(hole.slug.metal for hole in self.ballast), *(cavity.slug.metal for cavity in self.cavities)])
+        return frozenset(
+            [*(hole.slug.metal for hole in self.ballast), *(cavity.slug.metal for cavity in self.cavities)]
+        )

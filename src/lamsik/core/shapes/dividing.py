@@ -1,4 +1,6 @@
-"""What divides the room in a body (joints, pours, the inside of a shell), and columns cut up by it into bits that lie in one thing each."""
+"""What divides the room in a body (joints, pours, the inside of a shell), and columns cut up by it into
+bits that lie in one thing each.
+"""
 
 from collections.abc import Iterable
 from dataclasses import dataclass
@@ -32,9 +34,12 @@ class Bounds:
         """The bounds in a body."""
         inside = reach_inside(body, shell.wall_mm) if shell else None
         return Bounds(
-            body.cuts, tuple(pour_cuts(body, pour) for pour in pours),
-            tuple(pour.key for pour in pours), inside, shell.wall_mm if shell else 0.0,
-        )  # fmt: skip
+            body.cuts,
+            tuple(pour_cuts(body, pour) for pour in pours),
+            tuple(pour.key for pour in pours),
+            inside,
+            shell.wall_mm if shell else 0.0,
+        )
 
     @property
     def is_plain(self) -> bool:
@@ -53,12 +58,17 @@ class Bounds:
         if self.inside is None:
             return ()
         return tuple(
-            (Cut(fore.x_mm - self.wall_mm / cos(radians(fore.slant_deg)), fore.slant_deg), Cut(aft.x_mm + self.wall_mm / cos(radians(aft.slant_deg)), aft.slant_deg))
+            (
+                Cut(fore.x_mm - self.wall_mm / cos(radians(fore.slant_deg)), fore.slant_deg),
+                Cut(aft.x_mm + self.wall_mm / cos(radians(aft.slant_deg)), aft.slant_deg),
+            )
             for fore, aft in self.joints
         )
 
     def breaks(self, low_mm: float, high_mm: float) -> Array:
-        """Where faces cross something that reaches from one height to another [mm], x (n,): integrals along x break there."""
+        """Where faces cross something that reaches from one height to another [mm], x (n,): integrals
+        along x break there.
+        """
         return _crossed(self.cuts, low_mm, high_mm)
 
     def hollow_breaks(self, low_mm: float, high_mm: float) -> tuple[float, ...]:
@@ -94,7 +104,14 @@ class Bounds:
 def _crossed(cuts: Iterable[Cut], low_mm: float, high_mm: float) -> Array:
     """A square face is crossed at one x; along a slanted one there are kinks from foot to head."""
     heights = np.linspace(low_mm, high_mm, 5)
-    rows = [np.array([cut.x_mm]) if abs(cut.slant_deg) < SQUARE_DEG else cut.x_mm + heights * tan(radians(cut.slant_deg)) for cut in cuts]
+    rows = [
+        (
+            np.array([cut.x_mm])
+            if abs(cut.slant_deg) < SQUARE_DEG
+            else cut.x_mm + heights * tan(radians(cut.slant_deg))
+        )
+        for cut in cuts
+    ]
     return np.concatenate([np.zeros(0), *rows])
 
 
@@ -104,8 +121,9 @@ def _behind(cut: Cut, x: Array, z: Array) -> NDArray[np.bool_]:
 
 @dataclass(frozen=True, eq=False)
 class Bits:
-    """Bits of columns (n,): their middles [mm] and volumes [mm³]; the number of their segment (−1 in a kerf) and pour (−1 in none); whether in the
-    hollow, and whether in something that bars them."""
+    """Bits of columns (n,): their middles [mm] and volumes [mm³]; the number of their segment (−1 in a kerf)
+    and pour (−1 in none); whether in the hollow, and whether in something that bars them.
+    """
 
     x: Array
     y: Array
@@ -118,7 +136,8 @@ class Bits:
 
 
 def cut_up(columns: Columns, bounds: Bounds, shapes: Iterable[Solid], all_inside: bool = False) -> Bits:
-    """The columns cut where they pass from one thing to the next; volume and moments are exact for each column.
+    """The columns cut where they pass from one thing to the next; volume and moments are exact for each
+    column.
 
     Args:
         columns: what is cut up.
@@ -127,8 +146,14 @@ def cut_up(columns: Columns, bounds: Bounds, shapes: Iterable[Solid], all_inside
         all_inside: whether the columns are those of the hollow itself.
     """
     tall = columns.high > columns.low
-    x, y, ground, low, high = (row[tall] for row in (columns.x, columns.y, columns.ground, columns.low, columns.high))
-    rows = [(x - cut.x_mm) / tan(radians(cut.slant_deg)) for cut in bounds.cuts if abs(cut.slant_deg) >= SQUARE_DEG]
+    x, y, ground, low, high = (
+        row[tall] for row in (columns.x, columns.y, columns.ground, columns.low, columns.high)
+    )
+    rows = [
+        (x - cut.x_mm) / tan(radians(cut.slant_deg))
+        for cut in bounds.cuts
+        if abs(cut.slant_deg) >= SQUARE_DEG
+    ]
     inside = (low, high) if all_inside else bounds.inside(x, y) if bounds.inside else None
     others = [shape.reach(x, y) for shape in shapes]
     for pair in (*((inside,) if inside else ()), *others):

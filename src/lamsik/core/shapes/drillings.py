@@ -19,7 +19,8 @@ FACES = {"belly": 90.0, "back": 90.0, "nose": 0.0, "tail": 0.0}
 
 @dataclass(frozen=True)
 class Drilling:
-    """A hole: mark, face, distance from the nose and height over the axis of its mouth [mm], drill and depth [mm], angle to the axis [°], what for.
+    """A hole: mark, face, distance from the nose and height over the axis of its mouth [mm], drill and depth
+    [mm], angle to the axis [°], what for.
 
     Of a mirrored pair `beside_mm` is how far each is from the middle [mm].
     """
@@ -39,9 +40,17 @@ class Drilling:
 
 
 def drillings(design: Design, table: Clearances, drills: Sequence[float]) -> tuple[Drilling, ...]:
-    """The drill map, from the nose: ballast holes as designed, pilot holes and bores by the shop's clearances."""
-    ballast, others = _ballast(design, table), [*_hardware(design, table, drills), *_joint_pins(design, table, drills)]
-    rows = [*((row, bool(design.shell and design.shell.around_mm)) for row in ballast), *((row, False) for row in others)]
+    """The drill map, from the nose: ballast holes as designed, pilot holes and bores by the shop's
+    clearances.
+    """
+    ballast, others = (
+        _ballast(design, table),
+        [*_hardware(design, table, drills), *_joint_pins(design, table, drills)],
+    )
+    rows = [
+        *((row, bool(design.shell and design.shell.around_mm)) for row in ballast),
+        *((row, False) for row in others),
+    ]
     found = []
     for at, (row, walled) in enumerate(sorted(rows, key=lambda pair: (pair[0][1], pair[0][0]))):
         hole = Drilling(chr(ord("A") + at) if at < 26 else str(at + 1), *row)
@@ -50,7 +59,9 @@ def drillings(design: Design, table: Clearances, drills: Sequence[float]) -> tup
 
 
 def _through_mm(design: Design, hole: Drilling) -> float | None:
-    """How far a hole goes until it comes into the hollow [mm]; None where it stays in material. A chamber, a tube and a slug's hole may have walls of their own."""
+    """How far a hole goes until it comes into the hollow [mm]; None where it stays in material. A chamber,
+    a tube and a slug's hole may have walls of their own.
+    """
     shell, body = design.shell, design.body
     if shell is None:
         return None
@@ -74,7 +85,11 @@ def _ballast(design: Design, table: Clearances) -> list[Row]:
     for hole in design.ballast:
         low = mouth_mm(design.body, hole)
         spare = hole.drill_mm - hole.slug.diameter_mm
-        fits = "" if spare >= room - 1e-9 else f"tight: {hole.slug.diameter_mm:g} mm metal wants {room:.1f} mm of room here"
+        fits = (
+            ""
+            if spare >= room - 1e-9
+            else f"tight: {hole.slug.diameter_mm:g} mm metal wants {room:.1f} mm of room here"
+        )
         rows.append(
             (
                 "belly",
@@ -90,30 +105,71 @@ def _ballast(design: Design, table: Clearances) -> list[Row]:
         )
     for cavity in design.cavities:
         x, _, z = cavity_point(design.body, cavity)
-        rows.append(("inside", x, z, cavity.bore_mm, cavity.length_mm, 0.0, f"chamber, {cavity.count} × {cavity.slug.name}", "cast or print it in", 0.0))
+        rows.append(
+            (
+                "inside",
+                x,
+                z,
+                cavity.bore_mm,
+                cavity.length_mm,
+                0.0,
+                f"chamber, {cavity.count} × {cavity.slug.name}",
+                "cast or print it in",
+                0.0,
+            )
+        )
     return rows
 
 
 def _hardware(design: Design, table: Clearances, drills: Sequence[float]) -> list[Row]:
     rows: list[Row] = []
     for placed in design.hardware:
-        drill = None if placed.hung_on or placed.seat == "lip" else pilot_mm(design, placed.item, table, drills)
+        drill = (
+            None if placed.hung_on or placed.seat == "lip" else pilot_mm(design, placed.item, table, drills)
+        )
         if drill is None or placed.item.kind == "joint":
             continue
         item, here = placed.item, station(design.body, placed.x_mm)
         if item.kind == "wire":
             rows.append(
-                ("nose", 0.0, station(design.body, 0.0).middle_mm, drill, design.body.length_mm, 0.0, item.name, "right through, or saw a slot along the belly", 0.0)
+                (
+                    "nose",
+                    0.0,
+                    station(design.body, 0.0).middle_mm,
+                    drill,
+                    design.body.length_mm,
+                    0.0,
+                    item.name,
+                    "right through, or saw a slot along the belly",
+                    0.0,
+                )
             )
             continue
-        mouth = {"nose": (0.0, station(design.body, 0.0).middle_mm), "tail": (design.body.length_mm, station(design.body, design.body.length_mm).middle_mm)}
+        mouth = {
+            "nose": (0.0, station(design.body, 0.0).middle_mm),
+            "tail": (design.body.length_mm, station(design.body, design.body.length_mm).middle_mm),
+        }
         x, z = mouth.get(placed.seat, (here.x_mm, here.top_mm if placed.seat == "back" else here.bottom_mm))
         if placed.seat in ("inside", "flank"):
             middle = here.middle_mm if placed.up_mm is None else here.bottom_mm + placed.up_mm
-            rows.append(("nose" if item.kind == "tube" else "inside", here.x_mm, middle, drill, item.shank_mm, 0.0, item.name, "along the body", 0.0))
+            rows.append(
+                (
+                    "nose" if item.kind == "tube" else "inside",
+                    here.x_mm,
+                    middle,
+                    drill,
+                    item.shank_mm,
+                    0.0,
+                    item.name,
+                    "along the body",
+                    0.0,
+                )
+            )
             continue
         pilot = "pilot hole, smaller than the screw" if drill < item.wire_mm else "clearance hole, glue it in"
-        rows.append((placed.seat, x, z, drill, item.shank_mm, FACES.get(placed.seat, 90.0), item.name, pilot, 0.0))
+        rows.append(
+            (placed.seat, x, z, drill, item.shank_mm, FACES.get(placed.seat, 90.0), item.name, pilot, 0.0)
+        )
     return rows
 
 
@@ -125,7 +181,9 @@ def _joint_pins(design: Design, table: Clearances, drills: Sequence[float]) -> l
         if near is None or near.item.wire_mm <= 0:
             continue
         here = station(design.body, joint.x_mm)
-        drill = drill_for(near.item.wire_mm, table.of("wire" if joint.shares_pitch else "screw", design.host), drills)
+        drill = drill_for(
+            near.item.wire_mm, table.of("wire" if joint.shares_pitch else "screw", design.host), drills
+        )
         if joint.shares_pitch:
             rows.append(
                 (
@@ -143,7 +201,19 @@ def _joint_pins(design: Design, table: Clearances, drills: Sequence[float]) -> l
         else:
             for share in (0.3, 0.7):
                 height = here.bottom_mm + share * (here.top_mm - here.bottom_mm)
-                rows.append(("joint", joint.x_mm, height, drill, near.item.shank_mm, joint.slant_deg, near.item.name, "both faces, one eyelet each", 0.0))
+                rows.append(
+                    (
+                        "joint",
+                        joint.x_mm,
+                        height,
+                        drill,
+                        near.item.shank_mm,
+                        joint.slant_deg,
+                        near.item.name,
+                        "both faces, one eyelet each",
+                        0.0,
+                    )
+                )
     return rows
 
 
@@ -156,6 +226,7 @@ def slot_words(design: Design, table: Clearances) -> str:
     root = lip_root(design.body, lip)
     along = lip.inset_mm * cos(radians(lip.angle_deg))
     return (
-        f"Slot {lip.thickness_mm + room:.1f} mm wide for a {lip.thickness_mm:.1f} mm plate, {lip.inset_mm:.1f} mm deep ({along:.1f} mm along the body), "
-        f"{lip.angle_deg:.0f}° to the axis, from {root[0]:.1f} mm behind the nose, square to the middle plane."
+        f"Slot {lip.thickness_mm + room:.1f} mm wide for a {lip.thickness_mm:.1f} mm plate,"
+        f" {lip.inset_mm:.1f} mm deep ({along:.1f} mm along the body), {lip.angle_deg:.0f}° to the axis, from"
+        f" {root[0]:.1f} mm behind the nose, square to the middle plane."
     )

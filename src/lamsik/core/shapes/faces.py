@@ -1,7 +1,8 @@
-"""How far a made body is off its drawing, each face by itself: left, right, back and belly, the whole length alike.
+"""How far a made body is off its drawing, each face by itself: left, right, back and belly, the whole length
+alike.
 
-A hand that takes a shaving too little leaves it along the whole face: errors of sections would average out to nothing,
-errors of faces do not.
+A hand that takes a shaving too little leaves it along the whole face: errors of sections would average out to
+nothing, errors of faces do not.
 """
 
 from collections.abc import Sequence
@@ -17,10 +18,14 @@ from lamsik.core.shapes.quadrature import gauss_panels, half_superellipse_area, 
 
 FACES = ("left", "right", "back", "belly")
 TRUE_TO = {"by hand": 0.20, "by template": 0.10}
-"""How true a carver works, one sigma a face [mm]; the handbook's makers name 0.1 to 0.3 by eye, less over a template."""
+"""How true a carver works, one sigma a face [mm]; the handbook's makers name 0.1 to 0.3 by eye, less over
+a template.
+"""
 
 MADE_TRUE_TO = {"wood": TRUE_TO["by hand"], "foam": 0.10, "cast": 0.08, "soft": 0.10, "print": 0.08}
-"""One sigma a face [mm] by construction, as long as the shop's own blanks tell nothing: cast and printed bodies shrink."""
+"""One sigma a face [mm] by construction, as long as the shop's own blanks tell nothing: cast and printed
+bodies shrink.
+"""
 
 BELIEF = 4
 """What the figure above counts for, in blanks, against the shop's own."""
@@ -28,7 +33,9 @@ BELIEF = 4
 
 @dataclass(frozen=True, eq=False)
 class Moved:
-    """What moving each face out by a millimetre adds: volume [ml/mm] (4,), and where that lies along the body [mm] (4,)."""
+    """What moving each face out by a millimetre adds: volume [ml/mm] (4,), and where that lies along the
+    body [mm] (4,).
+    """
 
     ml: Array
     x_mm: Array
@@ -43,15 +50,22 @@ class Moved:
 def moved(body: Body) -> Moved:
     """The faces of a body, in the order of `FACES`.
 
-    Notes: a section has the area k_u·2ab_u + k_l·2ab_l; its half-width moved out on one side changes half of that per
-    millimetre of a, its top or bottom 2ka per millimetre of b (the widest height follows, so both halves share it).
+    Notes: a section has the area k_u·2ab_u + k_l·2ab_l; its half-width moved out on one side changes half of
+        that per millimetre of a, its top or bottom 2ka per millimetre of b (the widest height follows, so
+        both halves share it).
     """
     phi, weight = gauss_panels(body.knots(), 0.35, 8)
     x, dx = body.length_mm * (1 - np.cos(phi)) / 2, weight * body.length_mm * np.sin(phi) / 2
     a, _, up, low = sections(body, phi)
     one = np.ones_like(a)
-    side = (half_superellipse_area(one, up, body.upper_exponent) + half_superellipse_area(one, low, body.lower_exponent)) / 2
-    back, belly = half_superellipse_area(a, one, body.upper_exponent), half_superellipse_area(a, one, body.lower_exponent)
+    side = (
+        half_superellipse_area(one, up, body.upper_exponent)
+        + half_superellipse_area(one, low, body.lower_exponent)
+    ) / 2
+    back, belly = (
+        half_superellipse_area(a, one, body.upper_exponent),
+        half_superellipse_area(a, one, body.lower_exponent),
+    )
     if body.widest is None:
         back = belly = (back + belly) / 2
     rows = [side, side, back, belly]
@@ -60,9 +74,11 @@ def moved(body: Body) -> Moved:
 
 
 def learned_mm(drawn: Sequence[tuple[float, float]], start_mm: float) -> float:
-    """How true the shop works [mm a face, one sigma] from its blanks: (volume off the drawing [ml], that for 1 mm a face [ml]) each.
+    """How true the shop works [mm a face, one sigma] from its blanks: (volume off the drawing [ml], that for
+    1 mm a face [ml]) each.
 
-    Notes: the scaled inverse-chi-squared mean with `BELIEF` blanks of the starting figure. Raises `Refused` for one out of reach.
+    Notes: the scaled inverse-chi-squared mean with `BELIEF` blanks of the starting figure. Raises `Refused`
+        for one out of reach.
     """
     finite_between("face_mm", start_mm, 0.0, 2.0, "mm")
     seen = [off / per for off, per in drawn if per > 0]

@@ -13,7 +13,9 @@ MOST_LENGTHS, MOST_MATERIALS = 8, 6
 
 @dataclass(frozen=True)
 class Member:
-    """One of a family: its mark, length [mm], material, and the design scaled to it; hardware is still the first one's."""
+    """One of a family: its mark, length [mm], material, and the design scaled to it; hardware is still the
+    first one's.
+    """
 
     key: str
     length_mm: float
@@ -29,13 +31,19 @@ def mark(length_mm: float, material: str) -> str:
 def members(design: Design, lengths_mm: Sequence[float], materials: Sequence[str]) -> tuple[Member, ...]:
     """Every length in every material, by length. Raises `Refused` for too many, or one that cannot be."""
     require(1 <= len(lengths_mm) <= MOST_LENGTHS, "lengths", len(lengths_mm), f"1 to {MOST_LENGTHS} lengths")
-    require(1 <= len(materials) <= MOST_MATERIALS, "materials", len(materials), f"1 to {MOST_MATERIALS} materials")
+    require(
+        1 <= len(materials) <= MOST_MATERIALS, "materials", len(materials), f"1 to {MOST_MATERIALS} materials"
+    )
     found = []
     for length in sorted(set(lengths_mm)):
         finite_between("lengths", length, 10.0, 600.0, "mm")
         grown = scaled(design, length / design.body.length_mm)
         for name in dict.fromkeys(materials):
             wood = body_material(name)
-            host = design.host if name == design.host.name else Host(wood.name, wood.density_g_cm3, wood.spread_g_cm3, wood.kind)
+            host = (
+                design.host
+                if name == design.host.name
+                else Host(wood.name, wood.density_g_cm3, wood.spread_g_cm3, wood.kind)
+            )
             found.append(Member(mark(length, name), length, name, replace(grown, host=host)))
     return tuple(found)

@@ -46,7 +46,9 @@ def faired(form: Form, count: int = 15) -> Form:
     top, bottom, half = (_fair(form, points, count) for points in (form.top, form.bottom, form.half))
     tall = (_highest(form.top) - _lowest(form.bottom)) / (_highest(top) - _lowest(bottom))
     wide = _highest(form.half) / _highest(half)
-    return replace(form, top=_stretched(top, tall), bottom=_stretched(bottom, tall), half=_stretched(half, wide))
+    return replace(
+        form, top=_stretched(top, tall), bottom=_stretched(bottom, tall), half=_stretched(half, wide)
+    )
 
 
 def _highest(points: Points) -> float:
@@ -64,7 +66,9 @@ def _stretched(points: Points, factor: float) -> Points:
 def _fair(form: Form, points: Points, count: int) -> Points:
     """Points on the smooth (makima) curve through the given ones, in the curve's own parameter."""
     shares, values = np.array([p[0] for p in points]), np.array([p[1] for p in points])
-    t, _ = Curve(tuple(shares), tuple(values), form.round_nose, form.round_tail).parameter(phi_of_share(shares))
+    t, _ = Curve(tuple(shares), tuple(values), form.round_nose, form.round_tail).parameter(
+        phi_of_share(shares)
+    )
     smooth = Akima1DInterpolator(t, values, method="makima")
     between = np.linspace(0.0, 1.0, count)
     at = np.unique(np.concatenate([between[np.abs(between[:, None] - t).min(axis=1) > 0.3 / count], t]))
@@ -84,87 +88,183 @@ FORMS: dict[str, Form] = {
     form.key: faired(form)
     for form in (
         Form(
-            "slim", "Slim runner", "bait", "Long and easy; shoulders a third back, fine tail.", 90, 18, 13,
+            "slim",
+            "Slim runner",
+            "bait",
+            "Long and easy; shoulders a third back, fine tail.",
+            90,
+            18,
+            13,
             top=((0, 0.06), (0.1, 0.28), (0.3, 0.47), (0.5, 0.46), (0.75, 0.3), (1, 0.1)),
             bottom=((0, 0.06), (0.1, -0.24), (0.35, -0.53), (0.6, -0.45), (0.85, -0.12), (1, 0.1)),
             half=((0, 0.0), (0.1, 0.3), (0.32, 0.5), (0.6, 0.42), (0.85, 0.2), (1, 0.0)),
         ),
         Form(
-            "stubby", "Stubby diver", "bait", "Short and fat with a tapered tail; carries a long lip.", 60, 26, 21,
+            "stubby",
+            "Stubby diver",
+            "bait",
+            "Short and fat with a tapered tail; carries a long lip.",
+            60,
+            26,
+            21,
             top=((0, 0.02), (0.12, 0.33), (0.38, 0.5), (0.65, 0.33), (0.9, 0.1), (1, 0.02)),
             bottom=((0, 0.02), (0.1, -0.28), (0.36, -0.5), (0.65, -0.36), (0.9, -0.1), (1, 0.02)),
             half=((0, 0.0), (0.12, 0.34), (0.36, 0.5), (0.68, 0.33), (0.9, 0.12), (1, 0.0)),
         ),
         Form(
-            "glider", "Slab glider", "bait", "Tall flat flanks, no lip; swings from side to side.", 120, 34, 18,
+            "glider",
+            "Slab glider",
+            "bait",
+            "Tall flat flanks, no lip; swings from side to side.",
+            120,
+            34,
+            18,
             top=((0, 0.02), (0.08, 0.27), (0.35, 0.48), (0.7, 0.36), (0.92, 0.2), (1, 0.12)),
             bottom=((0, 0.02), (0.08, -0.24), (0.4, -0.52), (0.72, -0.4), (0.92, -0.18), (1, -0.1)),
             half=((0, 0.0), (0.08, 0.34), (0.35, 0.5), (0.7, 0.44), (0.92, 0.26), (1, 0.16)),
-            upper_exponent=3.2, lower_exponent=3.2, round_tail=False,
+            upper_exponent=3.2,
+            lower_exponent=3.2,
+            round_tail=False,
         ),
         Form(
-            "popper", "Cupped popper", "bait", "Blunt face that throws water, body narrowing to the tail.", 80, 20, 20,
+            "popper",
+            "Cupped popper",
+            "bait",
+            "Blunt face that throws water, body narrowing to the tail.",
+            80,
+            20,
+            20,
             top=((0, 0.5), (0.15, 0.47), (0.4, 0.38), (0.7, 0.3), (0.9, 0.22), (1, 0.0)),
             bottom=((0, -0.5), (0.15, -0.45), (0.4, -0.37), (0.7, -0.3), (0.9, -0.22), (1, 0.0)),
             half=((0, 0.5), (0.15, 0.46), (0.4, 0.38), (0.7, 0.3), (0.9, 0.22), (1, 0.0)),
         ),
         Form(
-            "chugger", "Chugger", "bait", "Turned; a deep collar behind a flat face pushes bubbles, fat tail for casting.", 70, 20, 20,
+            "chugger",
+            "Chugger",
+            "bait",
+            "Turned; a deep collar behind a flat face pushes bubbles, fat tail for casting.",
+            70,
+            20,
+            20,
             top=((0, 0.44), (0.06, 0.5), (0.22, 0.36), (0.45, 0.38), (0.7, 0.42), (0.9, 0.3), (1, 0.0)),
-            bottom=((0, -0.44), (0.06, -0.5), (0.22, -0.36), (0.45, -0.38), (0.7, -0.42), (0.9, -0.3), (1, 0.0)),
+            bottom=(
+                (0, -0.44),
+                (0.06, -0.5),
+                (0.22, -0.36),
+                (0.45, -0.38),
+                (0.7, -0.42),
+                (0.9, -0.3),
+                (1, 0.0),
+            ),
             half=((0, 0.44), (0.06, 0.5), (0.22, 0.36), (0.45, 0.38), (0.7, 0.42), (0.9, 0.3), (1, 0.0)),
             turned=True,
         ),
         Form(
-            "poppinghead", "Popper head", "bait", "Turned head for a feather tail: flat face, straight back to a short boss.", 24, 12, 12,
+            "poppinghead",
+            "Popper head",
+            "bait",
+            "Turned head for a feather tail: flat face, straight back to a short boss.",
+            24,
+            12,
+            12,
             top=((0, 0.5), (0.35, 0.47), (0.7, 0.32), (0.86, 0.2), (1, 0.18)),
             bottom=((0, -0.5), (0.35, -0.47), (0.7, -0.32), (0.86, -0.2), (1, -0.18)),
             half=((0, 0.5), (0.35, 0.47), (0.7, 0.32), (0.86, 0.2), (1, 0.18)),
-            round_nose=False, round_tail=False, turned=True,
+            round_nose=False,
+            round_tail=False,
+            turned=True,
         ),
         Form(
-            "divinghead", "Diver head", "bait", "Turned bullet head for a feather tail: goes under on the pull, swims up again.", 26, 12, 12,
+            "divinghead",
+            "Diver head",
+            "bait",
+            "Turned bullet head for a feather tail: goes under on the pull, swims up again.",
+            26,
+            12,
+            12,
             top=((0, 0.0), (0.15, 0.26), (0.45, 0.45), (0.7, 0.5), (0.88, 0.46), (1, 0.4)),
             bottom=((0, 0.0), (0.15, -0.26), (0.45, -0.45), (0.7, -0.5), (0.88, -0.46), (1, -0.4)),
             half=((0, 0.0), (0.15, 0.26), (0.45, 0.45), (0.7, 0.5), (0.88, 0.46), (1, 0.4)),
-            round_tail=False, turned=True,
+            round_tail=False,
+            turned=True,
         ),
         Form(
-            "walker", "Surface walker", "bait", "Cigar that stands tail-down and walks when twitched.", 105, 19, 19,
+            "walker",
+            "Surface walker",
+            "bait",
+            "Cigar that stands tail-down and walks when twitched.",
+            105,
+            19,
+            19,
             top=((0, 0.0), (0.12, 0.26), (0.45, 0.45), (0.7, 0.5), (0.9, 0.34), (1, 0.0)),
             bottom=((0, 0.0), (0.12, -0.28), (0.45, -0.46), (0.7, -0.5), (0.9, -0.34), (1, 0.0)),
             half=((0, 0.0), (0.12, 0.27), (0.45, 0.46), (0.7, 0.5), (0.9, 0.34), (1, 0.0)),
         ),
         Form(
-            "deepflank", "Deep flank", "bait", "High back and keeled belly of a small bream.", 75, 34, 14,
+            "deepflank",
+            "Deep flank",
+            "bait",
+            "High back and keeled belly of a small bream.",
+            75,
+            34,
+            14,
             top=((0, 0.0), (0.1, 0.22), (0.4, 0.48), (0.7, 0.26), (0.9, 0.08), (1, 0.1)),
             bottom=((0, 0.0), (0.1, -0.2), (0.42, -0.52), (0.72, -0.28), (0.9, -0.06), (1, -0.08)),
             half=((0, 0.0), (0.1, 0.3), (0.38, 0.5), (0.7, 0.32), (0.9, 0.14), (1, 0.1)),
-            lower_exponent=1.5, round_tail=False,
+            lower_exponent=1.5,
+            round_tail=False,
         ),
         Form(
-            "tadpole", "Tadpole", "bait", "All head, whip of a tail; sits nose-down over weed.", 70, 24, 22,
+            "tadpole",
+            "Tadpole",
+            "bait",
+            "All head, whip of a tail; sits nose-down over weed.",
+            70,
+            24,
+            22,
             top=((0, 0.0), (0.14, 0.42), (0.3, 0.5), (0.5, 0.32), (0.75, 0.14), (1, 0.05)),
             bottom=((0, 0.0), (0.14, -0.4), (0.3, -0.5), (0.5, -0.33), (0.75, -0.14), (1, -0.05)),
             half=((0, 0.0), (0.14, 0.42), (0.3, 0.5), (0.5, 0.3), (0.75, 0.14), (1, 0.06)),
             round_tail=False,
         ),
         Form(
-            "stick", "Stick float", "float", "Shouldered stick, thick at the tip and fine at the foot.", 160, 7, 7,
+            "stick",
+            "Stick float",
+            "float",
+            "Shouldered stick, thick at the tip and fine at the foot.",
+            160,
+            7,
+            7,
             top=((0, 0.28), (0.04, 0.34), (0.2, 0.46), (0.35, 0.5), (0.6, 0.3), (1, 0.18)),
             bottom=((0, -0.28), (0.04, -0.34), (0.2, -0.46), (0.35, -0.5), (0.6, -0.3), (1, -0.18)),
             half=((0, 0.28), (0.04, 0.34), (0.2, 0.46), (0.35, 0.5), (0.6, 0.3), (1, 0.18)),
-            round_nose=False, round_tail=False,
+            round_nose=False,
+            round_tail=False,
         ),
         Form(
-            "antenna", "Antenna float", "float", "Pear body low on a stem, thin antenna above the water.", 180, 16, 16,
+            "antenna",
+            "Antenna float",
+            "float",
+            "Pear body low on a stem, thin antenna above the water.",
+            180,
+            16,
+            16,
             top=((0, 0.06), (0.48, 0.06), (0.53, 0.13), (0.68, 0.5), (0.82, 0.14), (0.86, 0.08), (1, 0.07)),
-            bottom=((0, -0.06), (0.48, -0.06), (0.53, -0.13), (0.68, -0.5), (0.82, -0.14), (0.86, -0.08), (1, -0.07)),
+            bottom=(
+                (0, -0.06),
+                (0.48, -0.06),
+                (0.53, -0.13),
+                (0.68, -0.5),
+                (0.82, -0.14),
+                (0.86, -0.08),
+                (1, -0.07),
+            ),
             half=((0, 0.06), (0.48, 0.06), (0.53, 0.13), (0.68, 0.5), (0.82, 0.14), (0.86, 0.08), (1, 0.07)),
-            round_nose=False, round_tail=False,
+            round_nose=False,
+            round_tail=False,
         ),
     )
-}  # fmt: skip
+}
 """Starting forms by key; bait forms first."""
 
 
@@ -181,7 +281,14 @@ def scaled(points: Points, size_mm: float, round_nose: bool, round_tail: bool) -
     return Curve(shares, tuple(float(p[1]) * size_mm for p in points), round_nose, round_tail)
 
 
-def body_from(start: Form, length_mm: float, depth_mm: float, width_mm: float, upper: float | None = None, lower: float | None = None) -> Body:
+def body_from(
+    start: Form,
+    length_mm: float,
+    depth_mm: float,
+    width_mm: float,
+    upper: float | None = None,
+    lower: float | None = None,
+) -> Body:
     """The form's body at a length, depth and width [mm], its section exponents kept unless given."""
     require(0.5 <= depth_mm <= 300, "depth_mm", depth_mm, "allowed is 0.5 to 300 mm")
     require(0.5 <= width_mm <= 300, "width_mm", width_mm, "allowed is 0.5 to 300 mm")

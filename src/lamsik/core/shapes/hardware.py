@@ -24,9 +24,9 @@ OUTLINES = {"round": "rounded end", "square": "square end", "flared": "flared, n
 class Item:
     """A bought part: mass [g], density [g/cm³] and the share of it that stays outside the body.
 
-    `weighed` tells a mass read on a scale from one copied off a label; a label is not a mass. `wire_mm` is the
-    diameter of its shank, tube or chamber, `shank_mm` what of it goes into the body, `bore_mm` the bore of a line
-    tube, which stays full of water.
+    `weighed` tells a mass read on a scale from one copied off a label; a label is not a mass. `wire_mm` is
+    the diameter of its shank, tube or chamber, `shank_mm` what of it goes into the body, `bore_mm` the bore
+    of a line tube, which stays full of water.
     """
 
     code: str
@@ -60,7 +60,11 @@ class Item:
     @property
     def water_ml(self) -> float:
         """Water that stands in its open bore [ml]."""
-        return pi * min(self.bore_mm, self.wire_mm) ** 2 / 4 * self.shank_mm / 1000.0 if self.kind == "tube" else 0.0
+        return (
+            pi * min(self.bore_mm, self.wire_mm) ** 2 / 4 * self.shank_mm / 1000.0
+            if self.kind == "tube"
+            else 0.0
+        )
 
 
 @dataclass(frozen=True)
@@ -127,12 +131,21 @@ class Lip:
 
 
 def lip_outline(lip: Lip, count: int = 48) -> Array:
-    """The plate's outline, (n, 2) points (along, across) [mm], along from −inset (in the slot) to the length."""
+    """The plate's outline, (n, 2) points (along, across) [mm], along from −inset (in the slot) to the
+    length.
+    """
     half, inset, length = lip.width_mm / 2, lip.inset_mm, lip.length_mm
     end = np.linspace(np.pi / 2, -np.pi / 2, count)
     if lip.outline == "square":
         corner = min(1.0, half / 2)
-        rows = [(-inset, half), (length - corner, half), (length, half - corner), (length, corner - half), (length - corner, -half), (-inset, -half)]
+        rows = [
+            (-inset, half),
+            (length - corner, half),
+            (length, half - corner),
+            (length, corner - half),
+            (length - corner, -half),
+            (-inset, -half),
+        ]
         return np.array(rows)
     root = 0.6 * half if lip.outline == "flared" else half
     reach = min(half, length)
@@ -156,11 +169,17 @@ def lip_point(body: Body, lip: Lip, along_mm: float) -> Point:
 def seat_point(body: Body, placement: Placement, lip: Lip | None = None) -> Point:
     """Where the item's eye is, (x, y, z) [mm]: on the surface plus its reach outward.
 
-    On the lip, `x_mm` counts along the plate from where it leaves the body, and the eye stands off its upper face.
+    On the lip, `x_mm` counts along the plate from where it leaves the body, and the eye stands off its upper
+    face.
     """
     reach = placement.item.reach_mm
     if placement.seat == "lip":
-        require(lip is not None, f"hardware.{placement.key}.seat", "lip", "there is no lip to tie on: fit one, or move the tie to the nose")
+        require(
+            lip is not None,
+            f"hardware.{placement.key}.seat",
+            "lip",
+            "there is no lip to tie on: fit one, or move the tie to the nose",
+        )
         assert lip is not None
         angle = radians(lip.angle_deg)
         on = lip_point(body, lip, min(placement.x_mm, lip.length_mm))
@@ -173,12 +192,18 @@ def seat_point(body: Body, placement: Placement, lip: Lip | None = None) -> Poin
     if placement.seat == "back":
         return (here.x_mm, 0.0, here.top_mm + reach)
     if placement.seat in ("flank", "inside"):
-        return (here.x_mm, 0.0, here.middle_mm if placement.up_mm is None else here.bottom_mm + placement.up_mm)
+        return (
+            here.x_mm,
+            0.0,
+            here.middle_mm if placement.up_mm is None else here.bottom_mm + placement.up_mm,
+        )
     return (here.x_mm, 0.0, here.bottom_mm - reach)
 
 
 def seat_of(placements: tuple[Placement, ...], placement: Placement) -> str:
-    """Where on the body the chain begins that a placement hangs on; its own seat where it hangs on nothing."""
+    """Where on the body the chain begins that a placement hangs on; its own seat where it hangs on
+    nothing.
+    """
     hosts = {placed.key: placed for placed in placements}
     here, left = placement, len(placements)
     while here.hung_on in hosts and left:
@@ -186,7 +211,9 @@ def seat_of(placements: tuple[Placement, ...], placement: Placement) -> str:
     return here.seat
 
 
-def eye_of(placements: tuple[Placement, ...], body: Body, placement: Placement, lip: Lip | None = None) -> Point:
+def eye_of(
+    placements: tuple[Placement, ...], body: Body, placement: Placement, lip: Lip | None = None
+) -> Point:
     """Where a placement acts: its own seat, or the eye of what it hangs on.
 
     Raises:
@@ -197,7 +224,9 @@ def eye_of(placements: tuple[Placement, ...], body: Body, placement: Placement, 
     while here.hung_on:
         found = next((p for p in placements if p.key == here.hung_on), None)
         if found is None or found.key in seen:
-            raise Refused(f"hardware.{placement.key}.hung_on", here.hung_on, "name a part that is on the body")
+            raise Refused(
+                f"hardware.{placement.key}.hung_on", here.hung_on, "name a part that is on the body"
+            )
         seen.add(found.key)
         here = found
     return seat_point(body, here, lip)

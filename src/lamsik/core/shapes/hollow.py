@@ -1,7 +1,8 @@
 """Hollow bodies: a shell whose wall is even square to the skin, empty or filled with something lighter.
 
-What lies inside a wall w is every point at least w from the skin (erosion by a ball): over (x, y) it reaches up to the least
-of top(x + a, y + b) − √(w² − a² − b²) within the ball's ground, and down to the greatest of the same from below.
+What lies inside a wall w is every point at least w from the skin (erosion by a ball): over (x, y) it reaches
+up to the least of top(x + a, y + b) − √(w² − a² − b²) within the ball's ground, and down to the greatest of
+the same from below.
 """
 
 from collections.abc import Callable
@@ -21,7 +22,8 @@ from lamsik.core.shapes.quadrature import Stretch, gauss_panels
 class Shell:
     """The wall [mm] and what is inside it: density [g/cm³], 0 for air, and its name.
 
-    `around_mm` is the wall of host round what sits in the hollow (holes, chambers, tubes, the lip's slot); 0 is none.
+    `around_mm` is the wall of host round what sits in the hollow (holes, chambers, tubes, the lip's slot); 0
+    is none.
     """
 
     wall_mm: float = 2.0
@@ -49,8 +51,12 @@ ROUNDS = 3
 
 def _ball() -> Array:
     """Directions over half a ball (n, 3), upright first."""
-    tilt, turn = np.meshgrid(np.linspace(0, np.pi / 2, TILTS + 1)[1:], 2 * np.pi * np.arange(TURNS) / TURNS, indexing="ij")
-    rows = np.column_stack([(np.sin(tilt) * np.cos(turn)).ravel(), (np.sin(tilt) * np.sin(turn)).ravel(), np.cos(tilt).ravel()])
+    tilt, turn = np.meshgrid(
+        np.linspace(0, np.pi / 2, TILTS + 1)[1:], 2 * np.pi * np.arange(TURNS) / TURNS, indexing="ij"
+    )
+    rows = np.column_stack(
+        [(np.sin(tilt) * np.cos(turn)).ravel(), (np.sin(tilt) * np.sin(turn)).ravel(), np.cos(tilt).ravel()]
+    )
     return np.vstack([[0.0, 0.0, 1.0], rows])
 
 
@@ -58,7 +64,9 @@ BALL = _ball()
 
 
 def reach_inside(body: Body, wall_mm: float) -> Reach:
-    """How far up and down the inside of a wall of even thickness reaches, looked up in a chart of it; of a body that joints have not cut."""
+    """How far up and down the inside of a wall of even thickness reaches, looked up in a chart of it; of a
+    body that joints have not cut.
+    """
     return inside_chart(uncut(body), wall_mm).reach
 
 
@@ -73,7 +81,9 @@ def inside_chart(body: Body, wall_mm: float) -> Chart:
 
 
 def exact_chart(body: Body, wall_mm: float, counts: tuple[int, int]) -> Chart:
-    """The same at so many stations and points from side to side, its edge where the wall is even there too: for what is made by it."""
+    """The same at so many stations and points from side to side, its edge where the wall is even there
+    too: for what is made by it.
+    """
     reach = _exactly(body, wall_mm)
 
     def is_open(x: Array, y: Array) -> Array:
@@ -86,12 +96,19 @@ def exact_chart(body: Body, wall_mm: float, counts: tuple[int, int]) -> Chart:
     if not there.size:
         raise Refused("shell.wall_mm", wall_mm, "thinner: nothing of the hollow is left")
     step = x[1] - x[0]
-    ends = (_edge(is_open, x[there[0]], x[there[0]] - step), _edge(is_open, x[there[-1]], x[there[-1]] + step))
+    ends = (
+        _edge(is_open, x[there[0]], x[there[0]] - step),
+        _edge(is_open, x[there[-1]], x[there[-1]] + step),
+    )
     return charted(body, wall_mm, counts, is_open, ends)
 
 
-def charted(body: Body, wall_mm: float, counts: tuple[int, int], is_open: "Reachable", ends: tuple[float, float]) -> Chart:
-    """A chart of the inside of a wall: so many stations between its ends, so many points from side to side of where it is open."""
+def charted(
+    body: Body, wall_mm: float, counts: tuple[int, int], is_open: "Reachable", ends: tuple[float, float]
+) -> Chart:
+    """A chart of the inside of a wall: so many stations between its ends, so many points from side to side
+    of where it is open.
+    """
     middle, half = sum(ends) / 2, (ends[1] - ends[0]) / 2
     x = middle - half * np.cos(np.linspace(0.0, np.pi, counts[0])) * (1 - 1e-6)
     right = _sides(is_open, x, body.width_mm / 2)
@@ -128,13 +145,18 @@ def _eroded(skin: Reach, wall_mm: float, x: Array, y: Array, rounds: int) -> tup
 def _tops(skin: Reach, wall_mm: float, x: Array, y: Array, ways: Array) -> tuple[Array, Array]:
     """What each direction (n or 1, k, 3) leaves between below and above, (n, k) [mm] each."""
     shape = (len(x), ways.shape[1])
-    at = [np.broadcast_to(place[:, None] + wall_mm * ways[:, :, k], shape).ravel() for k, place in enumerate((x, y))]
+    at = [
+        np.broadcast_to(place[:, None] + wall_mm * ways[:, :, k], shape).ravel()
+        for k, place in enumerate((x, y))
+    ]
     low, high = (row.reshape(shape) for row in skin(at[0], at[1]))
     return low + wall_mm * ways[:, :, 2], high - wall_mm * ways[:, :, 2]
 
 
 def _nearer(skin: Reach, wall_mm: float, x: Array, y: Array, tried: Array, sign: float, rounds: int) -> Array:
-    """The direction that leaves least, followed from the best one tried by ever smaller turns: what it leaves (n,)."""
+    """The direction that leaves least, followed from the best one tried by ever smaller turns: what it
+    leaves (n,).
+    """
     way, step = BALL[np.argmax(tried, axis=1)], np.pi / 2 / TILTS
     best = tried.max(axis=1)
     for _ in range(rounds):
@@ -143,7 +165,9 @@ def _nearer(skin: Reach, wall_mm: float, x: Array, y: Array, tried: Array, sign:
         across /= np.linalg.norm(across, axis=1)[:, None]
         other = np.cross(way, across)
         turns = np.arange(6) * np.pi / 3
-        moved = way[:, None, :] + step * (np.cos(turns)[:, None] * across[:, None, :] + np.sin(turns)[:, None] * other[:, None, :])
+        moved = way[:, None, :] + step * (
+            np.cos(turns)[:, None] * across[:, None, :] + np.sin(turns)[:, None] * other[:, None, :]
+        )
         moved[:, :, 2] = np.maximum(moved[:, :, 2], 0.0)
         ways = np.concatenate([way[:, None, :], moved / np.linalg.norm(moved, axis=2)[:, :, None]], axis=1)
         low, high = _tops(skin, wall_mm, x, y, ways)
@@ -171,7 +195,13 @@ def inside_columns(body: Body, wall_mm: float, breaks: tuple[float, ...] = ()) -
     is_open, ends = _opened(body, wall_mm)
     reach = _exactly(body, wall_mm)
     middle, half = sum(ends) / 2, (ends[1] - ends[0]) / 2
-    marks = np.unique([0.0, *np.linspace(0.0, np.pi, STATIONS // 4 + 1), *(np.arccos((middle - at) / half) for at in breaks if ends[0] < at < ends[1])])
+    marks = np.unique(
+        [
+            0.0,
+            *np.linspace(0.0, np.pi, STATIONS // 4 + 1),
+            *(np.arccos((middle - at) / half) for at in breaks if ends[0] < at < ends[1]),
+        ]
+    )
     angle, weight = gauss_panels(marks, 10.0, 4)
     x, dx = middle - half * np.cos(angle), weight * half * np.sin(angle)
     turn, share = gauss_panels(np.array([0.0, np.pi / 2]), 10.0, ACROSS)
@@ -189,8 +219,14 @@ def inside_columns(body: Body, wall_mm: float, breaks: tuple[float, ...] = ()) -
 
 @lru_cache(maxsize=32)
 def _opened(body: Body, wall_mm: float) -> tuple[Reachable, tuple[float, float]]:
-    """Whether it is open over a place, and from where to where along the middle [mm]. Raises `Refused` where it is nowhere."""
-    thin = Refused("shell.wall_mm", wall_mm, f"thinner than {min(body.depth_mm, body.width_mm) / 2:.1f} mm, else it is solid")
+    """Whether it is open over a place, and from where to where along the middle [mm]. Raises `Refused`
+    where it is nowhere.
+    """
+    thin = Refused(
+        "shell.wall_mm",
+        wall_mm,
+        f"thinner than {min(body.depth_mm, body.width_mm) / 2:.1f} mm, else it is solid",
+    )
     if body.length_mm - 2 * wall_mm < 5.0 or min(body.depth_mm, body.width_mm) < 2 * wall_mm + 0.6:
         raise thin
     skin = reach_of(body)
@@ -203,7 +239,10 @@ def _opened(body: Body, wall_mm: float) -> tuple[Reachable, tuple[float, float]]
     there = np.nonzero(is_open(x, np.zeros(121)))[0]
     if not there.size:
         raise thin
-    return is_open, (_edge(is_open, x[there[0]], x[there[0] - 1]), _edge(is_open, x[there[-1]], x[there[-1] + 1]))
+    return is_open, (
+        _edge(is_open, x[there[0]], x[there[0] - 1]),
+        _edge(is_open, x[there[-1]], x[there[-1] + 1]),
+    )
 
 
 def _edge(is_open: Reachable, inner: float, outer: float) -> float:
@@ -226,11 +265,15 @@ def _sides(is_open: Reachable, x: Array, furthest: float) -> Array:
 
 
 def inside_of(body: Body, wall_mm: float) -> Stretch:
-    """Volume and centroid of what lies inside a wall of even thickness; of a body that joints have not cut."""
+    """Volume and centroid of what lies inside a wall of even thickness; of a body that joints have not
+    cut.
+    """
     rows = inside_columns(body, wall_mm)
     held = rows.ground * (rows.high - rows.low)
     volume = float(held.sum())
-    return Stretch(volume, (float(held @ rows.x) / volume, 0.0, float(held @ (rows.low + rows.high)) / 2 / volume))
+    return Stretch(
+        volume, (float(held @ rows.x) / volume, 0.0, float(held @ (rows.low + rows.high)) / 2 / volume)
+    )
 
 
 def require_room(body: Body, wall_mm: float) -> None:

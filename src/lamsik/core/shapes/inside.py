@@ -19,7 +19,8 @@ from lamsik.core.shapes.solid import segments, wedge
 class Pour:
     """A stretch of the body poured in another material, from one x to another [mm]; density [g/cm³].
 
-    Poured with the mould tilted its inner faces lean: `tilt_deg` aft at the top, as the level stood in the mould.
+    Poured with the mould tilted its inner faces lean: `tilt_deg` aft at the top, as the level stood in the
+    mould.
     """
 
     key: str
@@ -52,7 +53,12 @@ class Cavity:
     play_mm: float = 0.6
 
     def __post_init__(self) -> None:
-        require(self.slug.form == BALLS, "slug.form", self.slug.form, "balls go in a cavity; rods go in drilled holes")
+        require(
+            self.slug.form == BALLS,
+            "slug.form",
+            self.slug.form,
+            "balls go in a cavity; rods go in drilled holes",
+        )
         finite_between("count", self.count, 1, 40)
         finite_between("x_mm", self.x_mm, 0.0, 600.0, "mm")
         finite_between("up_mm", self.up_mm, 0.0, 200.0, "mm")
@@ -91,11 +97,17 @@ def pour_volume_ml(body: Body, pour: Pour) -> tuple[float, Point]:
 
 @lru_cache(maxsize=256)
 def pour_pieces(body: Body, pour: Pour) -> tuple[tuple[str, Stretch], ...]:
-    """The poured stretch by segment: (segment's key, what of it lies there); faces of different lean may cross inside the body."""
+    """The poured stretch by segment: (segment's key, what of it lies there); faces of different lean may
+    cross inside the body.
+    """
     fore, aft = pour_cuts(body, pour)
     found = []
     for segment in segments(body):
-        piece = wedge(body, tuple(cut for cut in (fore, segment.fore) if cut), tuple(cut for cut in (aft, segment.aft) if cut))
+        piece = wedge(
+            body,
+            tuple(cut for cut in (fore, segment.fore) if cut),
+            tuple(cut for cut in (aft, segment.aft) if cut),
+        )
         if piece.volume_mm3 > 0:
             found.append((segment.key, piece))
     return tuple(found)

@@ -49,7 +49,9 @@ class Joint:
         finite_between(f"joints.{self.key}.slant_deg", self.slant_deg, -60.0, 60.0, "°")
         finite_between(f"joints.{self.key}.kerf_mm", self.kerf_mm, 0.0, 20.0, "mm")
         finite_between(f"joints.{self.key}.hinge_mm", self.hinge_mm, 0.1, 20.0, "mm")
-        require(self.kind in JOINT_KINDS, f"joints.{self.key}.kind", self.kind, f"one of {', '.join(JOINT_KINDS)}")
+        require(
+            self.kind in JOINT_KINDS, f"joints.{self.key}.kind", self.kind, f"one of {', '.join(JOINT_KINDS)}"
+        )
 
     @property
     def shares_pitch(self) -> bool:

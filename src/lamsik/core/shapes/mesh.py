@@ -37,7 +37,10 @@ def body_mesh(body: Body, stations: int, around: int, times: int = 1) -> Mesh:
 def _stations(body: Body, stations: int, times: int) -> Array:
     knots = body.knots()
     step = np.pi / stations
-    pieces = [np.linspace(lo, hi, max(round((hi - lo) / step), 1) * times + 1)[:-1] for lo, hi in zip(knots[:-1], knots[1:], strict=True)]
+    pieces = [
+        np.linspace(lo, hi, max(round((hi - lo) / step), 1) * times + 1)[:-1]
+        for lo, hi in zip(knots[:-1], knots[1:], strict=True)
+    ]
     return np.concatenate([*pieces, [np.pi]])
 
 

@@ -1,4 +1,6 @@
-"""Meshes brought in: checked for what is wrong with them, turned nose to the left, measured into the outlines of a body."""
+"""Meshes brought in: checked for what is wrong with them, turned nose to the left, measured into the
+outlines of a body.
+"""
 
 from collections import Counter
 from dataclasses import dataclass
@@ -37,26 +39,44 @@ class Checked:
 
 
 SMALLEST, LARGEST, FARTHEST = 1e-3, 1e5, 1e6
-"""Of a mesh in its file's own unit, from metres to micrometres: how far across, and how far from its origin."""
+"""Of a mesh in its file's own unit, from metres to micrometres: how far across, and how far from its
+origin.
+"""
 
 
 def check(vertices: Array, faces: NDArray[Any]) -> Checked:
     """The mesh if it is watertight and of one piece.
 
     Raises:
-        Refused: naming the fault: numbers that are none, holes with where they are, edges of three faces, faces turned
+        Refused: naming the fault: numbers that are none, holes with where they are, edges of three faces,
+            faces turned
             against each other, several bodies, no volume.
     """
     require(len(faces) >= 4, "stl", f"{len(faces)} triangles", "a closed body has at least 4")
-    require(len(faces) <= MOST_FACES, "stl", f"{len(faces)} triangles", f"at most {MOST_FACES} triangles: thin it out where it was made")
+    require(
+        len(faces) <= MOST_FACES,
+        "stl",
+        f"{len(faces)} triangles",
+        f"at most {MOST_FACES} triangles: thin it out where it was made",
+    )
     if not np.all(np.isfinite(vertices)):
         where = int(np.nonzero(~np.isfinite(vertices).all(axis=1))[0][0])
         raise Refused("stl", f"corner {where + 1} of {len(vertices)}", "has a coordinate that is no number")
     notes: list[str] = []
     faces = faces.astype(np.int64)
-    require(bool(faces.min() >= 0) and bool(faces.max() < len(vertices)), "stl", None, "a triangle names a corner that is not there")
+    require(
+        bool(faces.min() >= 0) and bool(faces.max() < len(vertices)),
+        "stl",
+        None,
+        "a triangle names a corner that is not there",
+    )
     span = float(np.ptp(vertices, axis=0).max())
-    require(SMALLEST <= span <= LARGEST and float(np.abs(vertices).max()) <= FARTHEST, "stl", f"{span:.3g} across", "no bait in any unit: see what else is in the file")
+    require(
+        SMALLEST <= span <= LARGEST and float(np.abs(vertices).max()) <= FARTHEST,
+        "stl",
+        f"{span:.3g} across",
+        "no bait in any unit: see what else is in the file",
+    )
     flat = (faces[:, 0] == faces[:, 1]) | (faces[:, 1] == faces[:, 2]) | (faces[:, 2] == faces[:, 0])
     if flat.any():
         notes.append(f"{int(flat.sum())} triangles without area are left out")
@@ -81,24 +101,47 @@ def _refuse_open(vertices: Array, faces: NDArray[np.int64]) -> None:
     if (uses == 1).any():
         at = first[uses == 1][0]
         spot = (vertices[low[at]] + vertices[high[at]]) / 2
-        raise Refused("stl", f"{int((uses == 1).sum())} open edges", f"it is not watertight: there is a hole near ({_spot(spot)}); close it where it was made")
+        raise Refused(
+            "stl",
+            f"{int((uses == 1).sum())} open edges",
+            f"it is not watertight: there is a hole near ({_spot(spot)}); close it where it was made",
+        )
     if (uses > 2).any():
         at = first[uses > 2][0]
         spot = (vertices[low[at]] + vertices[high[at]]) / 2
-        raise Refused("stl", f"{int((uses > 2).sum())} edges with more than two faces", f"surfaces meet inside it, near ({_spot(spot)}): join the bodies into one solid")
+        raise Refused(
+            "stl",
+            f"{int((uses > 2).sum())} edges with more than two faces",
+            f"surfaces meet inside it, near ({_spot(spot)}): join the bodies into one solid",
+        )
     ways = np.sort(edges[:, 0] * count + edges[:, 1])
     twice = np.nonzero(np.diff(ways) == 0)[0]
     if twice.size:
         spot = vertices[int(ways[twice[0]] // count)]
-        raise Refused("stl", f"{twice.size} edges", f"faces are turned against each other, near ({_spot(spot)}): let the program that made it turn all faces outward")
+        raise Refused(
+            "stl",
+            f"{twice.size} edges",
+            f"faces are turned against each other, near ({_spot(spot)}): let the program that made it turn"
+            " all faces outward",
+        )
 
 
 def _refuse_pieces(count: int, faces: NDArray[np.int64]) -> None:
-    links = coo_matrix((np.ones(len(faces) * 2), (np.concatenate([faces[:, 0], faces[:, 1]]), np.concatenate([faces[:, 1], faces[:, 2]]))), shape=(count, count))
+    links = coo_matrix(
+        (
+            np.ones(len(faces) * 2),
+            (np.concatenate([faces[:, 0], faces[:, 1]]), np.concatenate([faces[:, 1], faces[:, 2]])),
+        ),
+        shape=(count, count),
+    )
     _, label = connected_components(links, directed=False)
     pieces = Counter(label[faces[:, 0]].tolist())
     if len(pieces) > 1:
-        raise Refused("stl", f"{len(pieces)} separate bodies", "one body at a time: join them into one solid, or save each by itself")
+        raise Refused(
+            "stl",
+            f"{len(pieces)} separate bodies",
+            "one body at a time: join them into one solid, or save each by itself",
+        )
 
 
 def _spot(point: Array) -> str:
@@ -112,7 +155,9 @@ def _signed_volume(mesh: Mesh) -> float:
 
 @dataclass(frozen=True)
 class Measured:
-    """A mesh as a body: the mesh in shares of its size, and a body of its outlines [mm] whose volume is the mesh's."""
+    """A mesh as a body: the mesh in shares of its size, and a body of its outlines [mm] whose volume is
+    the mesh's.
+    """
 
     shares: Mesh
     body: Body
@@ -145,14 +190,25 @@ def measured(mesh: Mesh) -> Measured:
     """
     low, high = mesh.vertices.min(axis=0), mesh.vertices.max(axis=0)
     length, width, depth = (float(v) for v in high - low)
-    for name, value, least, most in (("length", length, 5.0, 600.0), ("width", width, 0.5, 300.0), ("depth", depth, 0.5, 300.0)):
-        require(least <= value <= most, name, f"{value:.2f} mm", f"allowed is {least:g} to {most:g} mm: is the unit right?")
+    for name, value, least, most in (
+        ("length", length, 5.0, 600.0),
+        ("width", width, 0.5, 300.0),
+        ("depth", depth, 0.5, 300.0),
+    ):
+        require(
+            least <= value <= most,
+            name,
+            f"{value:.2f} mm",
+            f"allowed is {least:g} to {most:g} mm: is the unit right?",
+        )
     placed = mesh.vertices - np.array([low[0], (low[1] + high[1]) / 2, (low[2] + high[2]) / 2])
     shares = Mesh(placed / np.array([length, width, depth]), mesh.faces)
     top, bottom, half, widest = _profiles(Mesh(placed, mesh.faces), length)
     stations = tuple(share_of_phi(np.linspace(0.0, np.pi, STATIONS)).tolist())
     stations = (0.0, *stations[1:-1], 1.0)
-    top, bottom, half = (_spanning(line, reach) for line, reach in ((top, depth / 2), (-bottom, depth / 2), (half, width / 2)))
+    top, bottom, half = (
+        _spanning(line, reach) for line, reach in ((top, depth / 2), (-bottom, depth / 2), (half, width / 2))
+    )
     curves = [Curve(stations, tuple(line.tolist())) for line in (top, -bottom, half)]
     flat = Curve(stations, tuple(widest.tolist()), False, False)
     exponent = _exponent(length, curves, flat, measures(mesh).volume_mm3)
@@ -167,7 +223,9 @@ def _spanning(line: Array, reach: float) -> Array:
 
 
 def _profiles(mesh: Mesh, length: float) -> tuple[Array, Array, Array, Array]:
-    """Highest, lowest and widest reach of the mesh's sections, and the height of the widest point, at the stations [mm]."""
+    """Highest, lowest and widest reach of the mesh's sections, and the height of the widest point, at the
+    stations [mm].
+    """
     phi = np.linspace(0.0, np.pi, STATIONS)
     x = length * np.clip(share_of_phi(phi), 5e-4, 1 - 5e-4)
     rows = [_section(mesh, float(at)) for at in x]
@@ -192,7 +250,9 @@ def _section(mesh: Mesh, x: float) -> tuple[float, float, float, float]:
 
 
 def _exponent(length: float, curves: list[Curve], widest: Curve, volume_mm3: float) -> float:
-    """The section exponent with which the outlines hold the mesh's volume: what walls and drills are judged by."""
+    """The section exponent with which the outlines hold the mesh's volume: what walls and drills are
+    judged by.
+    """
 
     def short(n: float) -> float:
         return whole(Body(length, curves[0], curves[1], curves[2], n, n, widest)).volume_mm3 - volume_mm3

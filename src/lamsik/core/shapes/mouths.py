@@ -1,4 +1,6 @@
-"""The mouths of holes: what a drill takes of a rounded or sloping belly is not the flat disc at its belly line."""
+"""The mouths of holes: what a drill takes of a rounded or sloping belly is not the flat disc at its belly
+line.
+"""
 
 from dataclasses import dataclass
 from functools import lru_cache
@@ -16,16 +18,24 @@ STATIONS = 181
 def disc(radius_mm: float, breaks: Array) -> tuple[Array, Array, Array]:
     """Points of a disc and the ground each stands for, x, y [mm] and [mm²]; with breaks at some x."""
     inside = np.clip(breaks / radius_mm, -1.0, 1.0)
-    turn, weight = gauss_panels(np.unique(np.concatenate([[-np.pi / 2, 0.0, np.pi / 2], np.arcsin(inside)])), 10.0, 6)
+    turn, weight = gauss_panels(
+        np.unique(np.concatenate([[-np.pi / 2, 0.0, np.pi / 2], np.arcsin(inside)])), 10.0, 6
+    )
     chord, share = gauss_panels(np.array([-np.pi / 2, np.pi / 2]), 10.0, 8)
     half = radius_mm * np.cos(turn)
     y = np.outer(half, np.sin(chord)).ravel()
-    return np.repeat(radius_mm * np.sin(turn), len(chord)), y, np.outer(weight * half**2, share * np.cos(chord)).ravel()
+    return (
+        np.repeat(radius_mm * np.sin(turn), len(chord)),
+        y,
+        np.outer(weight * half**2, share * np.cos(chord)).ravel(),
+    )
 
 
 @dataclass(frozen=True, eq=False)
 class Mouths:
-    """What is missing at the mouth of a drill at places (n,) [mm]: volume [mm³], and its moments along the body and over the belly line [mm⁴]."""
+    """What is missing at the mouth of a drill at places (n,) [mm]: volume [mm³], and its moments along the
+    body and over the belly line [mm⁴].
+    """
 
     x_mm: Array
     volume: Array
@@ -40,7 +50,8 @@ class Mouths:
 
 @lru_cache(maxsize=64)
 def mouths(body: Body, drill_mm: float, beside_mm: float = 0.0) -> Mouths:
-    """The mouths of a drill along a body: the room between the height where it begins and the skin, less than nothing where the skin is lower.
+    """The mouths of a drill along a body: the room between the height where it begins and the skin, less than
+    nothing where the skin is lower.
 
     With `beside_mm` those of a mirrored pair so far from the middle, both together.
     """
@@ -55,7 +66,9 @@ def mouths(body: Body, drill_mm: float, beside_mm: float = 0.0) -> Mouths:
 
 
 def floor_mm(body: Body, x_mm: Array, beside_mm: float) -> Array:
-    """Height of the skin at places (n,) along the belly line, or so far beside it [mm]; of the widest line where there is no body."""
+    """Height of the skin at places (n,) along the belly line, or so far beside it [mm]; of the widest line
+    where there is no body.
+    """
     phi = phi_of_share(np.clip(x_mm / body.length_mm, 0.0, 1.0))
     if beside_mm <= 0:
         return body.bottom.at(phi)

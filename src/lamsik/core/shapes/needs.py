@@ -43,22 +43,77 @@ def _covered(design: Design) -> bool:
 
 
 _BAIT_RULES: tuple[tuple[Need, Check, tuple[str, ...]], ...] = (
-    (Need("seal", "Seal coat", "bare wood drinks water through every pinhole and swells the paint off", "paints"), _has_role("seal"), ("wood",)),
-    (Need("primer", "Primer", "colour needs a keyed, even ground", "paints"), _has_role("primer"), ("wood", "foam", "cast", "print")),
-    (Need("clear", "Clear coat", "hooks scratch bare colour within a day", "paints"), _has_role("clear"), ("wood", "foam", "cast", "print")),
-    (Need("tie", "Line tie", "there is nothing to tie the line to", "shapes"), _has_kind("line_tie"), ("wood", "foam", "cast", "print")),
-    (Need("hanger", "Hook hanger", "each hook hangs on a hanger (through a ring), not on the body", "shapes"), _held, ("wood", "foam", "cast", "print")),
-    (Need("hook", "Hook", "a bait without hooks is a model; hooks also hang low and steady it", "shapes"), _has_kind("hook"), ("wood", "foam", "cast", "print")),
-    (Need("glue", "Glue", "screw eyes, lip and slugs are glued in: allow about 0.3 g", "shapes"), _glued, ("wood", "foam", "cast", "print")),
-    (Need("filler", "Filler over the ballast", "an open hole floods and shows through the paint", "tank"), _covered, ("wood", "foam", "cast")),
-    (Need("wire", "Through-wire", "screw eyes pull out of soft foam", "shapes"), _has_kind("wire"), ("foam",)),
-)  # fmt: skip
+    (
+        Need(
+            "seal",
+            "Seal coat",
+            "bare wood drinks water through every pinhole and swells the paint off",
+            "paints",
+        ),
+        _has_role("seal"),
+        ("wood",),
+    ),
+    (
+        Need("primer", "Primer", "colour needs a keyed, even ground", "paints"),
+        _has_role("primer"),
+        ("wood", "foam", "cast", "print"),
+    ),
+    (
+        Need("clear", "Clear coat", "hooks scratch bare colour within a day", "paints"),
+        _has_role("clear"),
+        ("wood", "foam", "cast", "print"),
+    ),
+    (
+        Need("tie", "Line tie", "there is nothing to tie the line to", "shapes"),
+        _has_kind("line_tie"),
+        ("wood", "foam", "cast", "print"),
+    ),
+    (
+        Need(
+            "hanger", "Hook hanger", "each hook hangs on a hanger (through a ring), not on the body", "shapes"
+        ),
+        _held,
+        ("wood", "foam", "cast", "print"),
+    ),
+    (
+        Need("hook", "Hook", "a bait without hooks is a model; hooks also hang low and steady it", "shapes"),
+        _has_kind("hook"),
+        ("wood", "foam", "cast", "print"),
+    ),
+    (
+        Need("glue", "Glue", "screw eyes, lip and slugs are glued in: allow about 0.3 g", "shapes"),
+        _glued,
+        ("wood", "foam", "cast", "print"),
+    ),
+    (
+        Need("filler", "Filler over the ballast", "an open hole floods and shows through the paint", "tank"),
+        _covered,
+        ("wood", "foam", "cast"),
+    ),
+    (
+        Need("wire", "Through-wire", "screw eyes pull out of soft foam", "shapes"),
+        _has_kind("wire"),
+        ("foam",),
+    ),
+)
 
 _FLOAT_RULES: tuple[tuple[Need, Check, tuple[str, ...]], ...] = (
-    (Need("seal", "Seal coat", "a bare stem drinks water and the rating drifts within the hour", "paints"), _has_role("seal"), ("wood",)),
-    (Need("clear", "Varnish", "paint alone chips where the rubbers sit", "paints"), _has_role("clear"), ("wood", "foam")),
-    (Need("tie", "Line eye", "a float needs an eye or rubbers for the line", "shapes"), _has_kind("line_tie"), ("wood", "foam", "print")),
-)  # fmt: skip
+    (
+        Need("seal", "Seal coat", "a bare stem drinks water and the rating drifts within the hour", "paints"),
+        _has_role("seal"),
+        ("wood",),
+    ),
+    (
+        Need("clear", "Varnish", "paint alone chips where the rubbers sit", "paints"),
+        _has_role("clear"),
+        ("wood", "foam"),
+    ),
+    (
+        Need("tie", "Line eye", "a float needs an eye or rubbers for the line", "shapes"),
+        _has_kind("line_tie"),
+        ("wood", "foam", "print"),
+    ),
+)
 
 
 def missing(design: Design) -> tuple[Need, ...]:

@@ -1,4 +1,6 @@
-"""A closed outline as the lines of a body: upper and lower heights at stations, through as few points as hold it."""
+"""A closed outline as the lines of a body: upper and lower heights at stations, through as few points as
+hold it.
+"""
 
 from dataclasses import dataclass
 
@@ -16,7 +18,9 @@ MOST_POINTS = 40_000
 
 @dataclass(frozen=True)
 class Lines:
-    """The upper and lower line of an outline: length [mm], points (share of length, height [mm]), how far they are off [mm]."""
+    """The upper and lower line of an outline: length [mm], points (share of length, height [mm]), how far
+    they are off [mm].
+    """
 
     length_mm: float
     upper: tuple[tuple[float, float], ...]
@@ -37,7 +41,9 @@ def edges_at(outline: Array, x: Array) -> tuple[Array, Array]:
     for at, here in enumerate(x):
         hit = (left <= here) & (here <= right)
         run = b[hit, 0] - a[hit, 0]
-        share = np.where(np.abs(run) > 1e-12, (here - a[hit, 0]) / np.where(np.abs(run) > 1e-12, run, 1.0), 0.0)
+        share = np.where(
+            np.abs(run) > 1e-12, (here - a[hit, 0]) / np.where(np.abs(run) > 1e-12, run, 1.0), 0.0
+        )
         z = a[hit, 1] + np.clip(share, 0.0, 1.0) * (b[hit, 1] - a[hit, 1])
         ends = np.where(np.abs(run) > 1e-12, z, b[hit, 1])
         if z.size:
@@ -51,11 +57,28 @@ def lines_of(outline: Array) -> Lines:
     Raises:
         Refused: too few or too many points, not finite, or next to no length or height.
     """
-    require(3 <= len(outline) <= MOST_POINTS, "outline", f"{len(outline)} points", f"3 to {MOST_POINTS} points")
-    require(bool(np.all(np.isfinite(outline))), "outline", "a point that is no number", "finite numbers are needed")
+    require(
+        3 <= len(outline) <= MOST_POINTS, "outline", f"{len(outline)} points", f"3 to {MOST_POINTS} points"
+    )
+    require(
+        bool(np.all(np.isfinite(outline))),
+        "outline",
+        "a point that is no number",
+        "finite numbers are needed",
+    )
     start, length = float(outline[:, 0].min()), float(np.ptp(outline[:, 0]))
-    require(5.0 <= length <= 600.0, "outline.length", f"{length:.1f} mm", "allowed is 5 to 600 mm: check the unit or the scale")
-    require(0.5 <= float(np.ptp(outline[:, 1])) <= 300.0, "outline.height", f"{float(np.ptp(outline[:, 1])):.2f} mm", "allowed is 0.5 to 300 mm")
+    require(
+        5.0 <= length <= 600.0,
+        "outline.length",
+        f"{length:.1f} mm",
+        "allowed is 5 to 600 mm: check the unit or the scale",
+    )
+    require(
+        0.5 <= float(np.ptp(outline[:, 1])) <= 300.0,
+        "outline.height",
+        f"{float(np.ptp(outline[:, 1])):.2f} mm",
+        "allowed is 0.5 to 300 mm",
+    )
     fine = np.linspace(0.0, np.pi, 301)
     inner = start + length * np.clip(share_of_phi(fine), 2e-4, 1 - 2e-4)
     high, low = edges_at(outline, inner)
@@ -71,12 +94,16 @@ def lines_of(outline: Array) -> Lines:
 
 
 def _through(fine: Array, high: Array, low: Array, length: float, count: int) -> Lines:
-    """The lines through `count` points, closer together towards the ends, and how far they are off in between."""
+    """The lines through `count` points, closer together towards the ends, and how far they are off in
+    between.
+    """
     at = _stations(fine, high, low, count)
     shares = share_of_phi(at)
     shares[0], shares[-1] = 0.0, 1.0
     rows, off = [], 0.0
-    for line, values in zip((high, low), _parted(fine, shares, np.interp(at, fine, high), np.interp(at, fine, low)), strict=True):
+    for line, values in zip(
+        (high, low), _parted(fine, shares, np.interp(at, fine, high), np.interp(at, fine, low)), strict=True
+    ):
         curve = Curve(tuple(shares.tolist()), tuple(values.tolist()))
         steep = np.gradient(line, length * share_of_phi(fine))
         off = max(off, float((np.abs(curve.at(fine) - line) / np.sqrt(1.0 + steep**2))[ENDS:-ENDS].max()))
@@ -85,14 +112,17 @@ def _through(fine: Array, high: Array, low: Array, length: float, count: int) ->
 
 
 def _parted(fine: Array, shares: Array, upper: Array, lower: Array) -> tuple[Array, Array]:
-    """The values at the points so that the lines through them do not cross: near a fine tip the inner point yields.
+    """The values at the points so that the lines through them do not cross: near a fine tip the inner point
+    yields.
 
-    Between two points a line stays within their heights, so an upper point no lower than the next one outward, and a
-    lower one no higher, keep the lines apart there.
+    Between two points a line stays within their heights, so an upper point no lower than the next one
+    outward, and a lower one no higher, keep the lines apart there.
     """
     upper, lower = upper.copy(), np.minimum(lower, upper)
     for _ in range(4 * len(shares)):
-        gap = np.subtract(*(Curve(tuple(shares.tolist()), tuple(line.tolist())).at(fine) for line in (upper, lower)))
+        gap = np.subtract(
+            *(Curve(tuple(shares.tolist()), tuple(line.tolist())).at(fine) for line in (upper, lower))
+        )
         if float(gap.min()) >= 0.0:
             break
         share = float(share_of_phi(fine[np.argmin(gap)]))
@@ -105,11 +135,15 @@ def _parted(fine: Array, shares: Array, upper: Array, lower: Array) -> tuple[Arr
 
 
 ENDS = 8
-"""Fine stations at either end where heights run away and are not compared: a third of a percent of the length."""
+"""Fine stations at either end where heights run away and are not compared: a third of a percent of the
+length.
+"""
 
 
 def _stations(fine: Array, high: Array, low: Array, count: int) -> Array:
-    """Station angles of the points: evenly spread, with the highest, the lowest and the widest place among them."""
+    """Station angles of the points: evenly spread, with the highest, the lowest and the widest place among
+    them.
+    """
     peaks = np.array([fine[int(np.argmax(line))] for line in (high, -low, high - low)])
     even = np.linspace(0.0, np.pi, count)
     far = np.abs(even[:, None] - peaks).min(axis=1) > 0.4 * np.pi / count
@@ -120,16 +154,23 @@ def _stations(fine: Array, high: Array, low: Array, count: int) -> Array:
 
 
 def width_line(top: Array) -> Lines:
-    """The plan's half-width line of a closed top outline: half of its whole width at each station, on both sides."""
+    """The plan's half-width line of a closed top outline: half of its whole width at each station, on both
+    sides.
+    """
     found = lines_of(top)
     half = tuple((s, (u - v) / 2) for (s, u), (_, v) in zip(found.upper, found.lower, strict=True))
     return Lines(found.length_mm, half, tuple((s, -v) for s, v in half), found.off_mm)
 
 
 def deviation_mm(lines: Lines, outline: Array) -> float:
-    """Greatest difference in height between lines and an outline with the same nose, 1 % from either end left out [mm]."""
+    """Greatest difference in height between lines and an outline with the same nose, 1 % from either end
+    left out [mm].
+    """
     phi = np.linspace(0.2, np.pi - 0.2, 201)
     x = float(outline[:, 0].min()) + lines.length_mm * share_of_phi(phi)
     high, low = edges_at(outline, x)
-    upper, lower = (Curve(tuple(s for s, _ in row), tuple(v for _, v in row)).at(phi_of_share(share_of_phi(phi))) for row in (lines.upper, lines.lower))
+    upper, lower = (
+        Curve(tuple(s for s, _ in row), tuple(v for _, v in row)).at(phi_of_share(share_of_phi(phi)))
+        for row in (lines.upper, lines.lower)
+    )
     return float(max(np.abs(upper - high).max(), np.abs(lower - low).max()))

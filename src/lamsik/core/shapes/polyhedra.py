@@ -1,4 +1,6 @@
-"""Closed meshes: what they measure, cutting them by planes, thinning them for quick work. Cuts by manifold3d."""
+"""Closed meshes: what they measure, cutting them by planes, thinning them for quick work. Cuts by
+manifold3d.
+"""
 
 from functools import lru_cache
 from math import cos, radians, sin
@@ -41,18 +43,25 @@ def surface(body: Body, stations: int = 120, around: int = 96) -> Mesh:
 @lru_cache(maxsize=64)
 def manifold_of(mesh: Mesh) -> manifold3d.Manifold:
     """A closed mesh ready to be cut. Raises `Refused` where it is not closed or crosses itself."""
-    raw = manifold3d.Mesh(vert_properties=np.asarray(mesh.vertices, dtype=np.float32), tri_verts=np.asarray(mesh.faces, dtype=np.uint32))
+    raw = manifold3d.Mesh(
+        vert_properties=np.asarray(mesh.vertices, dtype=np.float32),
+        tri_verts=np.asarray(mesh.faces, dtype=np.uint32),
+    )
     raw.merge()
     made = manifold3d.Manifold(raw)
     if made.status() != manifold3d.Error.NoError or made.volume() <= 0:
-        raise Refused("body", made.status().name, "its surface crosses itself or is not closed, so it cannot be cut")
+        raise Refused(
+            "body", made.status().name, "its surface crosses itself or is not closed, so it cannot be cut"
+        )
     return made
 
 
 def mesh_from(made: manifold3d.Manifold) -> Mesh:
     """What was cut as a mesh [mm]."""
     raw = made.to_mesh()
-    return Mesh(np.asarray(raw.vert_properties, dtype=float)[:, :3], np.asarray(raw.tri_verts, dtype=np.int64))
+    return Mesh(
+        np.asarray(raw.vert_properties, dtype=float)[:, :3], np.asarray(raw.tri_verts, dtype=np.int64)
+    )
 
 
 def ahead_of(made: manifold3d.Manifold, cut: Cut) -> tuple[manifold3d.Manifold, manifold3d.Manifold]:
@@ -90,13 +99,17 @@ def segment_meshes(body: Body, stations: int = 120, around: int = 96) -> tuple[M
 def joined(meshes: tuple[Mesh, ...]) -> Mesh:
     """Several closed meshes as one."""
     counts = np.cumsum([0, *(len(m.vertices) for m in meshes)])
-    return Mesh(np.vstack([m.vertices for m in meshes]), np.vstack([m.faces + shift for m, shift in zip(meshes, counts[:-1], strict=True)]))
+    return Mesh(
+        np.vstack([m.vertices for m in meshes]),
+        np.vstack([m.faces + shift for m, shift in zip(meshes, counts[:-1], strict=True)]),
+    )
 
 
 def thinned(mesh: Mesh, cells: int = 28) -> Mesh:
     """A coarser closed mesh: vertices gathered in the cells of a grid, `cells` along the longest side.
 
-    Gathering vertices keeps a closed surface closed, so clipping it stays right; its volume is set by the caller.
+    Gathering vertices keeps a closed surface closed, so clipping it stays right; its volume is set by the
+    caller.
     """
     size = float(np.ptp(mesh.vertices, axis=0).max()) / cells
     spot = np.floor((mesh.vertices - mesh.vertices.min(axis=0)) / size).astype(np.int64)

@@ -51,7 +51,10 @@ def _legendre(nodes: int) -> tuple[Array, Array]:
 
 def gauss_panels(breaks: Array, widest: float, nodes: int) -> tuple[Array, Array]:
     """Gauss-Legendre nodes and weights over panels between breaks, none wider than `widest`."""
-    pieces = [np.linspace(lo, hi, max(int(np.ceil((hi - lo) / widest)), 1) + 1)[:-1] for lo, hi in zip(breaks[:-1], breaks[1:], strict=True)]
+    pieces = [
+        np.linspace(lo, hi, max(int(np.ceil((hi - lo) / widest)), 1) + 1)[:-1]
+        for lo, hi in zip(breaks[:-1], breaks[1:], strict=True)
+    ]
     edges = np.concatenate([*pieces, breaks[-1:]])
     unit, weight = _legendre(nodes)
     half = np.diff(edges)[:, None] / 2
@@ -93,19 +96,30 @@ def sections(body: Body, phi: Array) -> tuple[Array, Array, Array, Array]:
     """Half-width, widest height, and reach above and below it, each [mm] at station angles φ."""
     widest = body.widest_at(phi)
     half = np.maximum(body.half_width.at(phi), 0.0)
-    return half, widest, np.maximum(body.top.at(phi) - widest, 0.0), np.maximum(widest - body.bottom.at(phi), 0.0)
+    return (
+        half,
+        widest,
+        np.maximum(body.top.at(phi) - widest, 0.0),
+        np.maximum(widest - body.bottom.at(phi), 0.0),
+    )
 
 
 def _summed(body: Body, phi: Array, weight: Array) -> Stretch:
     a, widest, up, low = sections(body, phi)
     x = body.length_mm * (1 - np.cos(phi)) / 2
     dx = weight * body.length_mm * np.sin(phi) / 2
-    area = half_superellipse_area(a, up, body.upper_exponent) + half_superellipse_area(a, low, body.lower_exponent)
-    lift = half_superellipse_moment(a, up, body.upper_exponent) - half_superellipse_moment(a, low, body.lower_exponent)
+    area = half_superellipse_area(a, up, body.upper_exponent) + half_superellipse_area(
+        a, low, body.lower_exponent
+    )
+    lift = half_superellipse_moment(a, up, body.upper_exponent) - half_superellipse_moment(
+        a, low, body.lower_exponent
+    )
     volume = float(dx @ area)
     if volume <= 0:
         return Stretch(0.0, (0.0, 0.0, 0.0))
-    return Stretch(volume, (float(dx @ (x * area)) / volume, 0.0, float(dx @ (widest * area + lift)) / volume))
+    return Stretch(
+        volume, (float(dx @ (x * area)) / volume, 0.0, float(dx @ (widest * area + lift)) / volume)
+    )
 
 
 def _skin(body: Body, phi: Array, weight: Array) -> tuple[float, tuple[float, float, float]]:
@@ -123,7 +137,9 @@ def _skin(body: Body, phi: Array, weight: Array) -> tuple[float, tuple[float, fl
         y_phi = np.outer(a_slope, y1)
         z_phi = widest_slope[:, None] + sign * np.outer(reach_slope, z1)
         y_theta, z_theta = np.outer(a, dy1), sign * np.outer(reach, dz1)
-        density = np.sqrt((y_phi * z_theta - z_phi * y_theta) ** 2 + (x_slope[:, None] ** 2) * (y_theta**2 + z_theta**2))
+        density = np.sqrt(
+            (y_phi * z_theta - z_phi * y_theta) ** 2 + (x_slope[:, None] ** 2) * (y_theta**2 + z_theta**2)
+        )
         patch = 2.0 * weight[:, None] * theta_weight[None, :] * density
         total += float(patch.sum())
         moment_x += float((patch * x[:, None]).sum())
@@ -149,5 +165,7 @@ def _end_face(body: Body, phi: float) -> tuple[float, float]:
     a, widest = np.maximum(body.half_width.at(at), 0.0), body.widest_at(at)
     up = np.maximum(body.top.at(at) - widest, 0.0)
     low = np.maximum(widest - body.bottom.at(at), 0.0)
-    area = half_superellipse_area(a, up, body.upper_exponent) + half_superellipse_area(a, low, body.lower_exponent)
+    area = half_superellipse_area(a, up, body.upper_exponent) + half_superellipse_area(
+        a, low, body.lower_exponent
+    )
     return float(area[0]), float(widest[0])

@@ -1,4 +1,6 @@
-"""What was changed from one revision of a design to the next, in words: a lip trim or a moved tie keeps its before and after."""
+"""What was changed from one revision of a design to the next, in words: a lip trim or a moved tie keeps
+its before and after.
+"""
 
 from collections.abc import Callable
 
@@ -27,8 +29,12 @@ def lip_words(lip: Lip | None) -> str:
     """A lip by what is trimmed on it: width, length, angle, squareness."""
     if lip is None:
         return "none"
-    square = "square" if abs(lip.square_deg) < 0.05 else f"{lip.square_deg:+.1f}° out of square".replace("-", "−")
-    return f"{lip.width_mm:.1f} mm wide, {lip.length_mm:.1f} mm long, {lip.angle_deg:.0f}° to the axis, {square}"
+    square = (
+        "square" if abs(lip.square_deg) < 0.05 else f"{lip.square_deg:+.1f}° out of square".replace("-", "−")
+    )
+    return (
+        f"{lip.width_mm:.1f} mm wide, {lip.length_mm:.1f} mm long, {lip.angle_deg:.0f}° to the axis, {square}"
+    )
 
 
 def tie_words(tie: Placement | None) -> str:
@@ -51,18 +57,29 @@ def _changed(what: str, was: str, now: str) -> list[str]:
 
 def _lips(before: Design, after: Design) -> list[str]:
     rows = _changed("lip", lip_words(before.lip), lip_words(after.lip))
-    if before.lip and after.lip and abs(before.lip.x_mm - after.lip.x_mm) > 0.05 and before.body.length_mm == after.body.length_mm:
+    if (
+        before.lip
+        and after.lip
+        and abs(before.lip.x_mm - after.lip.x_mm) > 0.05
+        and before.body.length_mm == after.body.length_mm
+    ):
         rows += [f"lip moved: {before.lip.x_mm:.1f} → {after.lip.x_mm:.1f} mm from the nose"]
     return rows + _changed("line tie", tie_words(_tie(before)), tie_words(_tie(after)))
 
 
 def _body(before: Design, after: Design) -> list[str]:
-    sizes = (f"{d.body.length_mm:.1f} × {d.body.depth_mm:.1f} × {d.body.width_mm:.1f} mm" for d in (before, after))
+    sizes = (
+        f"{d.body.length_mm:.1f} × {d.body.depth_mm:.1f} × {d.body.width_mm:.1f} mm" for d in (before, after)
+    )
     rows = _changed("size", *sizes)
     shares = [_lines_of(d.body) for d in (before, after)]
     rows += ["lines changed"] if shares[0] != shares[1] else []
-    exponents = (f"{d.body.upper_exponent:.2f} above, {d.body.lower_exponent:.2f} below" for d in (before, after))
-    rows += _changed("section", *exponents) + _changed("made of", *(f"{d.host.name} {d.host.density_g_cm3:.3f} g/cm³" for d in (before, after)))
+    exponents = (
+        f"{d.body.upper_exponent:.2f} above, {d.body.lower_exponent:.2f} below" for d in (before, after)
+    )
+    rows += _changed("section", *exponents) + _changed(
+        "made of", *(f"{d.host.name} {d.host.density_g_cm3:.3f} g/cm³" for d in (before, after))
+    )
     rows += _changed("joints", *(_joints(d) for d in (before, after)))
     rows += _changed("hollow", *(_hollow(d) for d in (before, after)))
     return rows + _changed("source", before.source.describe(), after.source.describe())
@@ -71,13 +88,27 @@ def _body(before: Design, after: Design) -> list[str]:
 def _lines_of(body: Body) -> tuple[object, ...]:
     """The lines in proportion: a mere change of size is none of shape."""
     tall, wide = max(body.depth_mm, 1e-9), max(body.width_mm, 1e-9)
-    rows = [(c.shares, tuple(round(v / size, 4) for v in c.values_mm)) for c, size in ((body.top, tall), (body.bottom, tall), (body.half_width, wide))]
-    return (*rows, (body.widest.shares, tuple(round(v / tall, 4) for v in body.widest.values_mm)) if body.widest else None, body.skin.digest if body.skin else None)
+    rows = [
+        (c.shares, tuple(round(v / size, 4) for v in c.values_mm))
+        for c, size in ((body.top, tall), (body.bottom, tall), (body.half_width, wide))
+    ]
+    return (
+        *rows,
+        (
+            (body.widest.shares, tuple(round(v / tall, 4) for v in body.widest.values_mm))
+            if body.widest
+            else None
+        ),
+        body.skin.digest if body.skin else None,
+    )
 
 
 def _joints(design: Design) -> str:
     hosts = dict(design.segment_hosts)
-    rows = [f"{j.kind} at {j.x_mm:.1f} mm, slant {j.slant_deg:.0f}°, kerf {j.kerf_mm:.1f} mm" for j in design.body.joints]
+    rows = [
+        f"{j.kind} at {j.x_mm:.1f} mm, slant {j.slant_deg:.0f}°, kerf {j.kerf_mm:.1f} mm"
+        for j in design.body.joints
+    ]
     rows += [f"segment {key[1:]} in {host.name}" for key, host in hosts.items()]
     return ", ".join(rows) or "none"
 
@@ -88,10 +119,14 @@ def _hooks(before: Design, after: Design) -> list[str]:
 
     def others(design: Design) -> str:
         return ", ".join(
-            f"{p.item.name}{f' at {p.x_mm:.1f} mm' if p.seat == 'belly' and not p.hung_on else ''}" for p in design.hardware if p.item.kind not in ("hook", "line_tie")
+            f"{p.item.name}{f' at {p.x_mm:.1f} mm' if p.seat == 'belly' and not p.hung_on else ''}"
+            for p in design.hardware
+            if p.item.kind not in ("hook", "line_tie")
         )
 
-    return _changed("hooks", named(before), named(after)) + _changed("hardware", others(before), others(after))
+    return _changed("hooks", named(before), named(after)) + _changed(
+        "hardware", others(before), others(after)
+    )
 
 
 def _ballast(before: Design, after: Design) -> list[str]:
@@ -118,7 +153,9 @@ def _wishes(before: Design, after: Design) -> list[str]:
     rows += ["wanted behaviour changed"] if before.want != after.want else []
     rows += ["allowances changed"] if before.allowances != after.allowances else []
     rows += ["trial weights changed"] if before.trials != after.trials else []
-    was, now = (f"{d.drag:.2f} ({d.drag_source})" if d.drag is not None else "the shop's" for d in (before, after))
+    was, now = (
+        f"{d.drag:.2f} ({d.drag_source})" if d.drag is not None else "the shop's" for d in (before, after)
+    )
     return rows + _changed("C_d", was, now) + _changed("name", before.name, after.name)
 
 

@@ -1,4 +1,6 @@
-"""Changing a design's size: the shape scales, everything on it keeps its place in proportion, hardware its size."""
+"""Changing a design's size: the shape scales, everything on it keeps its place in proportion, hardware its
+size.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
@@ -20,7 +22,9 @@ def with_length(design: Design, length_mm: float) -> Design:
         design,
         body=_lengthened(design.body, length_mm),
         hardware=tuple(p if p.seat == "lip" else replace(p, x_mm=p.x_mm * factor) for p in design.hardware),
-        ballast=tuple(replace(h, x_mm=h.x_mm * factor, beside_mm=h.beside_mm * factor) for h in design.ballast),
+        ballast=tuple(
+            replace(h, x_mm=h.x_mm * factor, beside_mm=h.beside_mm * factor) for h in design.ballast
+        ),
         lip=lip,
         pours=tuple(stretched(p, factor) for p in design.pours),
         cavities=tuple(replace(c, x_mm=c.x_mm * factor) for c in design.cavities),
@@ -33,7 +37,11 @@ def scaled(design: Design, factor: float) -> Design:
     body = design.body
     grown = replace(
         body,
-        skin=replace(body.skin, width_mm=body.skin.width_mm * factor, depth_mm=body.skin.depth_mm * factor) if body.skin else None,
+        skin=(
+            replace(body.skin, width_mm=body.skin.width_mm * factor, depth_mm=body.skin.depth_mm * factor)
+            if body.skin
+            else None
+        ),
         top=_times(body.top, factor),
         bottom=_times(body.bottom, factor),
         half_width=_times(body.half_width, factor),
@@ -46,7 +54,12 @@ def _lengthened(body: Body, length_mm: float) -> Body:
     """The body at another length; kerfs keep the saw's width."""
     factor = length_mm / body.length_mm
     skin = replace(body.skin, length_mm=length_mm) if body.skin else None
-    return replace(body, length_mm=length_mm, skin=skin, joints=tuple(replace(joint, x_mm=joint.x_mm * factor) for joint in body.joints))
+    return replace(
+        body,
+        length_mm=length_mm,
+        skin=skin,
+        joints=tuple(replace(joint, x_mm=joint.x_mm * factor) for joint in body.joints),
+    )
 
 
 def to_volume(design: Design, volume_ml: float) -> Design:
@@ -61,7 +74,9 @@ def _times(curve: Curve, factor: float) -> Curve:
 
 @dataclass(frozen=True)
 class Offered:
-    """A part in stock with the measure that grows with the body: mass [g] of hardware, area [mm²] of a plate."""
+    """A part in stock with the measure that grows with the body: mass [g] of hardware, area [mm²] of a
+    plate.
+    """
 
     code: str
     name: str

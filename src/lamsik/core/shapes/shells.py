@@ -1,4 +1,6 @@
-"""A hollow body as it is printed or cast: its segments as closed meshes with the hollow taken out of them, walls round what sits inside left in."""
+"""A hollow body as it is printed or cast: its segments as closed meshes with the hollow taken out of them,
+walls round what sits inside left in.
+"""
 
 from functools import lru_cache
 
@@ -26,11 +28,17 @@ ROUND = 64
 
 @lru_cache(maxsize=8)
 def hollow_mesh(body: Body, wall_mm: float) -> Mesh:
-    """The whole inside of a wall as one closed mesh [mm], of a body that joints have not cut. Raises `Refused` where nothing is left inside."""
+    """The whole inside of a wall as one closed mesh [mm], of a body that joints have not cut. Raises
+    `Refused` where nothing is left inside.
+    """
     chart = exact_chart(uncut(body), wall_mm, FINE)
     count, across = chart.low.shape
-    x = (chart.from_mm + chart.to_mm) / 2 - (chart.to_mm - chart.from_mm) / 2 * np.cos(np.linspace(0.0, np.pi, count))
-    y = chart.sides.mean(axis=1)[:, None] - np.ptp(chart.sides, axis=1)[:, None] / 2 * np.cos(np.linspace(0.0, np.pi, across))
+    x = (chart.from_mm + chart.to_mm) / 2 - (chart.to_mm - chart.from_mm) / 2 * np.cos(
+        np.linspace(0.0, np.pi, count)
+    )
+    y = chart.sides.mean(axis=1)[:, None] - np.ptp(chart.sides, axis=1)[:, None] / 2 * np.cos(
+        np.linspace(0.0, np.pi, across)
+    )
     shut = chart.high - chart.low < SHUT_MM
     shut[:, [0, -1]] = shut[[0, -1], :] = True  # it closes all round
     middle = _carried((chart.low + chart.high) / 2, shut)
@@ -50,7 +58,9 @@ SHUT_MM = 1e-4
 
 
 def _carried(middle: Array, shut: NDArray[np.bool_]) -> Array:
-    """Middle heights, where it is shut that of the nearest open point of the station, or of the nearest station that has one."""
+    """Middle heights, where it is shut that of the nearest open point of the station, or of the nearest
+    station that has one.
+    """
     found, open_rows = middle.copy(), np.nonzero(~shut.all(axis=1))[0]
     at = np.arange(shut.shape[1])
     for row in open_rows:
@@ -62,8 +72,15 @@ def _carried(middle: Array, shut: NDArray[np.bool_]) -> Array:
 
 
 def _grid(index: NDArray[np.int64], shut: NDArray[np.bool_]) -> NDArray[np.int64]:
-    """The two triangles of each cell of a grid of corners, seen from above turning left; those shut at every corner are left out."""
-    a, b, c, d = index[:-1, :-1].ravel(), index[1:, :-1].ravel(), index[1:, 1:].ravel(), index[:-1, 1:].ravel()
+    """The two triangles of each cell of a grid of corners, seen from above turning left; those shut at
+    every corner are left out.
+    """
+    a, b, c, d = (
+        index[:-1, :-1].ravel(),
+        index[1:, :-1].ravel(),
+        index[1:, 1:].ravel(),
+        index[:-1, 1:].ravel(),
+    )
     faces = np.vstack([np.column_stack([a, b, c]), np.column_stack([a, c, d])])
     e, f, g, h = shut[:-1, :-1].ravel(), shut[1:, :-1].ravel(), shut[1:, 1:].ravel(), shut[:-1, 1:].ravel()
     kept: NDArray[np.int64] = faces[~np.concatenate([e & f & g, e & g & h])]
@@ -76,7 +93,11 @@ def shell_meshes(design: Design, stations: int, around: int) -> tuple[Mesh, ...]
     Raises:
         Refused: the surface cannot be cut.
     """
-    whole = segment_meshes(design.body, stations, around) if design.body.joints else (surface(design.body, stations, around),)
+    whole = (
+        segment_meshes(design.body, stations, around)
+        if design.body.joints
+        else (surface(design.body, stations, around),)
+    )
     if design.shell is None:
         return whole
     hollow = _hollow(design)
@@ -90,7 +111,9 @@ def whole_shell(design: Design, stations: int, around: int) -> Mesh:
 
 
 def _hollow(design: Design) -> manifold3d.Manifold:
-    """The chambers of the hollow: it ends at the walls of joints, at pours, and at the walls round what sits in it."""
+    """The chambers of the hollow: it ends at the walls of joints, at pours, and at the walls round what
+    sits in it.
+    """
     body, shell = design.body, design.shell
     assert shell is not None
     left = manifold_of(hollow_mesh(uncut(body), shell.wall_mm))
@@ -106,24 +129,36 @@ def _hollow(design: Design) -> manifold3d.Manifold:
             kept.append(ahead_of(found, first)[0])
         if last is not None:
             kept.append(ahead_of(found, last)[1])
-        found = manifold3d.Manifold.batch_boolean(kept, manifold3d.OpType.Add) if kept else manifold3d.Manifold()
+        found = (
+            manifold3d.Manifold.batch_boolean(kept, manifold3d.OpType.Add) if kept else manifold3d.Manifold()
+        )
     if shell.around_mm > 0:
         bores = tuple(placed for placed in design.hardware if placed.item.pocket_ml > 0)
         for thing in things_in(body, design.ballast, design.cavities, bores, design.lip):
             found -= _shape(thing.shape.grown(shell.around_mm))
     if found.status() != manifold3d.Error.NoError:
-        raise Refused("shell", None, "its hollow cannot be made out: a thicker wall, or fewer cuts through it")
+        raise Refused(
+            "shell", None, "its hollow cannot be made out: a thicker wall, or fewer cuts through it"
+        )
     return found
 
 
 def _shape(shape: Solid) -> manifold3d.Manifold:
     """What sits in the hollow, with its wall."""
     if isinstance(shape, Upright):
-        return manifold3d.Manifold.cylinder(shape.high_mm - shape.low_mm, shape.radius_mm, shape.radius_mm, ROUND).translate([shape.x_mm, shape.y_mm, shape.low_mm])
+        return manifold3d.Manifold.cylinder(
+            shape.high_mm - shape.low_mm, shape.radius_mm, shape.radius_mm, ROUND
+        ).translate([shape.x_mm, shape.y_mm, shape.low_mm])
     if isinstance(shape, Lying):
         rise = (shape.z_to_mm - shape.z_from_mm) / (shape.to_mm - shape.from_mm)
-        lying = manifold3d.Manifold.cylinder(shape.to_mm - shape.from_mm, shape.radius_mm, shape.radius_mm, ROUND).rotate([0.0, 90.0, 0.0])
-        return lying.transform(np.array([[1.0, 0.0, 0.0, shape.from_mm], [0.0, 1.0, 0.0, 0.0], [rise, 0.0, 1.0, shape.z_from_mm]]))
+        lying = manifold3d.Manifold.cylinder(
+            shape.to_mm - shape.from_mm, shape.radius_mm, shape.radius_mm, ROUND
+        ).rotate([0.0, 90.0, 0.0])
+        return lying.transform(
+            np.array(
+                [[1.0, 0.0, 0.0, shape.from_mm], [0.0, 1.0, 0.0, 0.0], [rise, 0.0, 1.0, shape.z_from_mm]]
+            )
+        )
     return _plate(shape)
 
 

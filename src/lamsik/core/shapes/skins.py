@@ -1,7 +1,7 @@
 """Bodies brought in as closed meshes: kept once, named by their digest, stretched to the size of the body.
 
-A skin's vertices are shares: x of the length, y of the width, z of the depth. The pool is content-addressed, so
-one digest is always the same mesh, whichever shop it came from; `store` fills it before a design is made.
+A skin's vertices are shares: x of the length, y of the width, z of the depth. The pool is content-addressed,
+so one digest is always the same mesh, whichever shop it came from; `store` fills it before a design is made.
 """
 
 from collections import OrderedDict
@@ -57,7 +57,9 @@ def is_kept(digest: str) -> bool:
 def mesh_of(skin: Skin) -> Mesh:
     """The skin's mesh in mm. Raises `Refused` if this shop does not have it."""
     if skin.digest not in _POOL:
-        raise Refused("body.mesh", skin.digest[:12], "the mesh of this body is not in this shop: bring its STL in again")
+        raise Refused(
+            "body.mesh", skin.digest[:12], "the mesh of this body is not in this shop: bring its STL in again"
+        )
     shares = _POOL[skin.digest]
     return Mesh(shares.vertices * np.array([skin.length_mm, skin.width_mm, skin.depth_mm]), shares.faces)
 
@@ -68,4 +70,9 @@ def mesh_of_bytes(raw: bytes) -> Mesh:
         raise Refused("mesh_data", f"{len(raw)} bytes", "the mesh in the file is cut short")
     points, faces = (int(n) for n in np.frombuffer(raw[:8], dtype="<u4"))
     vertices = np.frombuffer(raw, dtype="<f4", count=3 * points, offset=8).astype(np.float64).reshape(-1, 3)
-    return Mesh(vertices, np.frombuffer(raw, dtype="<i4", count=3 * faces, offset=8 + 12 * points).astype(np.int64).reshape(-1, 3))
+    return Mesh(
+        vertices,
+        np.frombuffer(raw, dtype="<i4", count=3 * faces, offset=8 + 12 * points)
+        .astype(np.int64)
+        .reshape(-1, 3),
+    )

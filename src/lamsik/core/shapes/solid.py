@@ -1,4 +1,6 @@
-"""What a body measures as it is made: the curve or the mesh brought in, less the kerfs of its joints; and its parts between cuts."""
+"""What a body measures as it is made: the curve or the mesh brought in, less the kerfs of its joints; and
+its parts between cuts.
+"""
 
 from dataclasses import dataclass
 from functools import lru_cache
@@ -13,7 +15,16 @@ from lamsik.core.shapes import polyhedra
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array, phi_of_share
 from lamsik.core.shapes.joints import Cut
-from lamsik.core.shapes.quadrature import Solid, Stretch, gauss_panels, half_superellipse_area, half_superellipse_moment, sections, stretch, whole
+from lamsik.core.shapes.quadrature import (
+    Solid,
+    Stretch,
+    gauss_panels,
+    half_superellipse_area,
+    half_superellipse_moment,
+    sections,
+    stretch,
+    whole,
+)
 from lamsik.core.shapes.skins import mesh_of
 
 NOTHING = Stretch(0.0, (0.0, 0.0, 0.0))
@@ -23,7 +34,9 @@ SQUARE_DEG = 0.02
 
 @dataclass(frozen=True)
 class Segment:
-    """A part between joints, from the nose: key `s1`, `s2` …, the cuts that bound it, volume [mm³], centroid [mm], share of the skin."""
+    """A part between joints, from the nose: key `s1`, `s2` …, the cuts that bound it, volume [mm³],
+    centroid [mm], share of the skin.
+    """
 
     key: str
     fore: Cut | None
@@ -46,12 +59,17 @@ def solid(body: Body) -> Solid:
     kept = segments(body)
     volume = sum(s.volume_mm3 for s in kept)
     centre = np.sum([s.volume_mm3 * np.array(s.centroid_mm) for s in kept], axis=0) / volume
-    area = found.area_mm2 + sum(2 * _face_mm2(body, joint.fore_mm, joint.slant_deg) - joint.kerf_mm * _girth_mm(body, joint.x_mm) for joint in body.joints)
+    area = found.area_mm2 + sum(
+        2 * _face_mm2(body, joint.fore_mm, joint.slant_deg) - joint.kerf_mm * _girth_mm(body, joint.x_mm)
+        for joint in body.joints
+    )
     return Solid(volume, (float(centre[0]), float(centre[1]), float(centre[2])), area, found.area_centroid_mm)
 
 
 def segment(body: Body, from_mm: float, to_mm: float) -> Stretch:
-    """The part of the uncut body from one x to another [mm], cut square to the axis; held to the body's length."""
+    """The part of the uncut body from one x to another [mm], cut square to the axis; held to the body's
+    length.
+    """
     if body.skin is None:
         return stretch(body, from_mm, to_mm)
     return between(body, Cut(from_mm), Cut(to_mm))
@@ -64,17 +82,23 @@ def between(body: Body, fore: Cut | None, aft: Cut | None) -> Stretch:
 
 @lru_cache(maxsize=512)
 def wedge(body: Body, fores: tuple[Cut, ...], afts: tuple[Cut, ...]) -> Stretch:
-    """The part of the uncut body that lies behind all of some cuts and ahead of all of others: volume [mm³] and centroid [mm].
+    """The part of the uncut body that lies behind all of some cuts and ahead of all of others: volume [mm³]
+    and centroid [mm].
 
-    Notes: slanted cuts take each section from a height to a height; the area of half a superellipse up to ζ is
-    (2ab/n)·B(u; 1/n, 1 + 1/n) and its first moment (2ab²/n)·B(u; 2/n, 1 + 1/n) with u = (ζ/b)ⁿ.
+    Notes: slanted cuts take each section from a height to a height; the area of half a superellipse up to ζ
+        is (2ab/n)·B(u; 1/n, 1 + 1/n) and its first moment (2ab²/n)·B(u; 2/n, 1 + 1/n) with u = (ζ/b)ⁿ.
     """
     if body.skin is not None:
         found = polyhedra.within(mesh_of(body.skin), fores, afts)
         return Stretch(found.volume_mm3, found.centroid_mm)
     start = max([0.0, *(cut.x_mm for cut in fores if _is_square(cut))])
     end = min([body.length_mm, *(cut.x_mm for cut in afts if _is_square(cut))])
-    lean = [(cut, is_fore) for is_fore, cuts in ((True, fores), (False, afts)) for cut in cuts if not _is_square(cut)]
+    lean = [
+        (cut, is_fore)
+        for is_fore, cuts in ((True, fores), (False, afts))
+        for cut in cuts
+        if not _is_square(cut)
+    ]
     if end - start < 1e-9:
         return NOTHING
     if not lean:
@@ -85,7 +109,11 @@ def wedge(body: Body, fores: tuple[Cut, ...], afts: tuple[Cut, ...]) -> Stretch:
     low, high = np.full(x.shape, -np.inf), np.full(x.shape, np.inf)
     for cut, is_fore in lean:
         height = (x - cut.x_mm) / tan(rad(cut.slant_deg))
-        low, high = (low, np.minimum(high, height)) if is_fore == (cut.slant_deg > 0) else (np.maximum(low, height), high)
+        low, high = (
+            (low, np.minimum(high, height))
+            if is_fore == (cut.slant_deg > 0)
+            else (np.maximum(low, height), high)
+        )
     (area, moment), (less, less_m) = _up_to(body, phi, np.maximum(high, low)), _up_to(body, phi, low)
     area, moment = area - less, moment - less_m
     volume = float(dx @ area)
@@ -146,7 +174,9 @@ def _part(a: Array, b: Array, n: float, reach: Array) -> tuple[Array, Array]:
 
 
 def _breaks(body: Body, cuts: tuple[Cut, ...], start: float, end: float) -> Array:
-    """Stations φ at which the integrand has a kink: the curves' points, where cuts enter, leave and pass the widest line, and where two meet."""
+    """Stations φ at which the integrand has a kink: the curves' points, where cuts enter, leave and pass
+    the widest line, and where two meet.
+    """
     phi = np.linspace(0.0, np.pi, 721)
     x = body.length_mm * (1 - np.cos(phi)) / 2
     marks = [body.knots()]
@@ -159,7 +189,9 @@ def _breaks(body: Body, cuts: tuple[Cut, ...], start: float, end: float) -> Arra
     for one, other in combinations(cuts, 2):
         apart = tan(rad(one.slant_deg)) - tan(rad(other.slant_deg))
         if abs(apart) > 1e-9:
-            marks.append(phi_of_share(np.array([one.at_height((other.x_mm - one.x_mm) / apart) / body.length_mm])))
+            marks.append(
+                phi_of_share(np.array([one.at_height((other.x_mm - one.x_mm) / apart) / body.length_mm]))
+            )
     ends = phi_of_share(np.array([start, end]) / body.length_mm)
     found = np.sort(np.concatenate([*marks, ends]))
     found = found[(found >= ends[0]) & (found <= ends[1])]
@@ -170,12 +202,17 @@ def _face_mm2(body: Body, x_mm: float, slant_deg: float) -> float:
     """Area of a joint's face [mm²]: the section where it crosses the axis, over the cosine of its slant."""
     phi = phi_of_share(np.array([min(max(x_mm / body.length_mm, 0.0), 1.0)]))
     a, _, up, low = sections(body, phi)
-    area = half_superellipse_area(a, up, body.upper_exponent) + half_superellipse_area(a, low, body.lower_exponent)
+    area = half_superellipse_area(a, up, body.upper_exponent) + half_superellipse_area(
+        a, low, body.lower_exponent
+    )
     return float(area[0]) / float(np.cos(rad(slant_deg)))
 
 
 def _girth_mm(body: Body, x_mm: float) -> float:
     """Girth of a section [mm], by Ramanujan's ellipse of its half-axes."""
-    a, _, up, low = (float(v[0]) for v in sections(body, phi_of_share(np.array([min(max(x_mm / body.length_mm, 0.0), 1.0)]))))
+    a, _, up, low = (
+        float(v[0])
+        for v in sections(body, phi_of_share(np.array([min(max(x_mm / body.length_mm, 0.0), 1.0)])))
+    )
     b = (up + low) / 2
     return float(pi * (3 * (a + b) - ((3 * a + b) * (a + 3 * b)) ** 0.5))

@@ -1,4 +1,6 @@
-"""Where a shape comes from, and whether what is made from it may be sold: it travels with everything made of it."""
+"""Where a shape comes from, and whether what is made from it may be sold: it travels with everything made
+of it.
+"""
 
 from dataclasses import dataclass
 
@@ -19,7 +21,12 @@ class Source:
 
     def __post_init__(self) -> None:
         require(self.kind in SAYS, "source.kind", self.kind, f"one of {', '.join(SAYS)}")
-        require(len(self.note) <= MOST_NOTE, "source.note", f"{len(self.note)} characters", f"at most {MOST_NOTE} characters")
+        require(
+            len(self.note) <= MOST_NOTE,
+            "source.note",
+            f"{len(self.note)} characters",
+            f"at most {MOST_NOTE} characters",
+        )
 
     @property
     def may_sell(self) -> bool:

@@ -1,7 +1,9 @@
-"""The account of space: every cubic millimetre of a body belongs to exactly one of host, shell, void, kerf, pocket, pour, slug, filler, part.
+"""The account of space: every cubic millimetre of a body belongs to exactly one of host, shell, void, kerf,
+pocket, pour, slug, filler, part.
 
-The large shares (segments, kerfs, poured stretches, the hollow) are integrated over the body; what sits in it is small, so each
-thing is filled with columns and asked, piece by piece, in which segment it lies and what it takes the place of.
+The large shares (segments, kerfs, poured stretches, the hollow) are integrated over the body; what sits in it
+is small, so each thing is filled with columns and asked, piece by piece, in which segment it lies and what it
+takes the place of.
 """
 
 from collections.abc import Iterable
@@ -27,7 +29,17 @@ from lamsik.core.shapes.things import CHAMBER, HOLE, Solid, Thing, things_in
 KERF = ""
 """In place of a segment's key: sawn away."""
 
-HOST, SHELL, VOID, SAWN, POCKET, POUR, SLUG, FILLER, PART = KINDS = ("host", "shell", "void", "kerf", "pocket", "pour", "slug", "filler", "part")
+HOST, SHELL, VOID, SAWN, POCKET, POUR, SLUG, FILLER, PART = KINDS = (
+    "host",
+    "shell",
+    "void",
+    "kerf",
+    "pocket",
+    "pour",
+    "slug",
+    "filler",
+    "part",
+)
 
 
 @dataclass(frozen=True)
@@ -46,7 +58,9 @@ class Piece:
 
 @dataclass(frozen=True)
 class Taken:
-    """What a thing takes in the body: of the host, of the hollow of a shell, of each pour (key, piece), and all of it."""
+    """What a thing takes in the body: of the host, of the hollow of a shell, of each pour (key, piece),
+    and all of it.
+    """
 
     thing: Thing
     host: tuple[Piece, ...]
@@ -57,7 +71,9 @@ class Taken:
 
 @dataclass(frozen=True)
 class Cell:
-    """One share of the account: kind, name of what it belongs to (`hole:b1`, a pour's key, a segment), and where."""
+    """One share of the account: kind, name of what it belongs to (`hole:b1`, a pour's key, a segment), and
+    where.
+    """
 
     kind: str
     key: str
@@ -66,7 +82,9 @@ class Cell:
 
 @dataclass(frozen=True)
 class Space:
-    """What lies in a body: the hollow and the poured stretches before anything is set into them, the walls round things, the things."""
+    """What lies in a body: the hollow and the poured stretches before anything is set into them, the walls
+    round things, the things.
+    """
 
     hollow: tuple[Piece, ...]
     pours: tuple[tuple[str, tuple[Piece, ...]], ...]
@@ -78,12 +96,17 @@ class Space:
         rows = [row for row in self.taken if (row.thing.kind, row.thing.key) == (kind, key)]
         if len(rows) == 1:
             return rows[0]
-        host, hollow, whole = (by_segment(piece for row in rows for piece in getattr(row, name)) for name in ("host", "hollow", "whole"))
+        host, hollow, whole = (
+            by_segment(piece for row in rows for piece in getattr(row, name))
+            for name in ("host", "hollow", "whole")
+        )
         return Taken(rows[0].thing, host, hollow, tuple(pair for row in rows for pair in row.pours), whole)
 
     def left_of_pour(self, key: str) -> tuple[Piece, ...]:
         """A poured stretch less what is set into it."""
-        return less(dict(self.pours)[key], [piece for row in self.taken for name, piece in row.pours if name == key])
+        return less(
+            dict(self.pours)[key], [piece for row in self.taken for name, piece in row.pours if name == key]
+        )
 
     @property
     def left_hollow(self) -> tuple[Piece, ...]:
@@ -95,38 +118,60 @@ def total(pieces: Iterable[Piece], segment: str = KERF) -> Piece:
     """All pieces as one."""
     rows = list(pieces)
     moment = np.sum([row.moment for row in rows], axis=0) if rows else np.zeros(3)
-    return Piece(segment, sum(row.volume_mm3 for row in rows), (float(moment[0]), float(moment[1]), float(moment[2])))
+    return Piece(
+        segment, sum(row.volume_mm3 for row in rows), (float(moment[0]), float(moment[1]), float(moment[2]))
+    )
 
 
 def less(pieces: Iterable[Piece], away: Iterable[Piece]) -> tuple[Piece, ...]:
     """Pieces less others, segment by segment; what is left of each that is left."""
-    gone = [replace(row, volume_mm3=-row.volume_mm3, moment=(-row.moment[0], -row.moment[1], -row.moment[2])) for row in away]
+    gone = [
+        replace(row, volume_mm3=-row.volume_mm3, moment=(-row.moment[0], -row.moment[1], -row.moment[2]))
+        for row in away
+    ]
     return tuple(row for row in by_segment([*pieces, *gone]) if row.volume_mm3 > 1e-6)
 
 
 def by_segment(pieces: Iterable[Piece]) -> tuple[Piece, ...]:
     """Pieces gathered by segment."""
     rows = list(pieces)
-    return tuple(total((row for row in rows if row.segment == key), key) for key in dict.fromkeys(row.segment for row in rows))
+    return tuple(
+        total((row for row in rows if row.segment == key), key)
+        for key in dict.fromkeys(row.segment for row in rows)
+    )
 
 
 def space_of(design: Design) -> Space:
-    """What lies where in a design's body; kept by what takes room, so that another paint or water asks nothing anew."""
+    """What lies where in a design's body; kept by what takes room, so that another paint or water asks
+    nothing anew.
+    """
     bores = tuple(placed for placed in design.hardware if placed.item.pocket_ml > 0)
     return _space(design.body, bores, design.lip, design.ballast, design.cavities, design.pours, design.shell)
 
 
 @lru_cache(maxsize=128)
 def _space(
-    body: Body, bores: tuple[Placement, ...], lip: Lip | None, ballast: tuple[Hole, ...], cavities: tuple[Cavity, ...], pours: tuple[Pour, ...], shell: Shell | None
+    body: Body,
+    bores: tuple[Placement, ...],
+    lip: Lip | None,
+    ballast: tuple[Hole, ...],
+    cavities: tuple[Cavity, ...],
+    pours: tuple[Pour, ...],
+    shell: Shell | None,
 ) -> Space:
     things, bounds = things_in(body, ballast, cavities, bores, lip), Bounds.of(body, pours, shell)
     hollow: tuple[Piece, ...] = ()
     if shell:
         phi = np.linspace(0.0, np.pi, 61)
-        columns = inside_columns(body, shell.wall_mm, bounds.hollow_breaks(float(body.bottom.at(phi).min()), float(body.top.at(phi).max())))
+        columns = inside_columns(
+            body,
+            shell.wall_mm,
+            bounds.hollow_breaks(float(body.bottom.at(phi).min()), float(body.top.at(phi).max())),
+        )
         hollow = by_segment(_gathered(row := cut_up(columns, bounds, (), all_inside=True), row.hollow))
-    poured = tuple((pour.key, tuple(_piece_of(key, piece) for key, piece in pour_pieces(body, pour))) for pour in pours)
+    poured = tuple(
+        (pour.key, tuple(_piece_of(key, piece) for key, piece in pour_pieces(body, pour))) for pour in pours
+    )
     taken: list[Taken] = []
     before: list[Solid] = []
     for thing in things:
@@ -151,7 +196,9 @@ def _gathered(bits: Bits, chosen: NDArray[np.bool_]) -> tuple[Piece, ...]:
 def _as_one(columns: Columns) -> tuple[Piece, ...]:
     """Columns that nothing divides; they are in the only segment there is."""
     there = columns.high > columns.low
-    x, y, ground, low, high = (row[there] for row in (columns.x, columns.y, columns.ground, columns.low, columns.high))
+    x, y, ground, low, high = (
+        row[there] for row in (columns.x, columns.y, columns.ground, columns.low, columns.high)
+    )
     held = ground * (high - low)
     moment = (float(held @ x), float(held @ y), float(held @ (low + high)) / 2)
     return (Piece("s1", float(held.sum()), moment),) if there.any() else ()
@@ -166,7 +213,11 @@ def _taken(thing: Thing, bounds: Bounds, before: tuple[Solid, ...]) -> Taken:
     bits = cut_up(columns, bounds, before)
     here = ~bits.barred & (bits.segment >= 0)
     host, hollow = _gathered(bits, here & (bits.pour < 0) & ~bits.hollow), _gathered(bits, here & bits.hollow)
-    pours = tuple((key, piece) for n, key in enumerate(bounds.keys) for piece in _gathered(bits, here & (bits.pour == n)))
+    pours = tuple(
+        (key, piece)
+        for n, key in enumerate(bounds.keys)
+        for piece in _gathered(bits, here & (bits.pour == n))
+    )
     return Taken(thing, host, hollow, pours, by_segment([*host, *hollow, *(piece for _, piece in pours)]))
 
 
@@ -184,7 +235,9 @@ def _walls(things: tuple[Thing, ...], bounds: Bounds, shell: Shell) -> tuple[Pie
 
 
 def hollow_outlines(design: Design, count: int = 161) -> tuple[Array, ...]:
-    """The hollow in the middle plane, a closed outline (n, 2) of points (x, z) [mm] for each segment that has some."""
+    """The hollow in the middle plane, a closed outline (n, 2) of points (x, z) [mm] for each segment that
+    has some.
+    """
     if design.shell is None:
         return ()
     bounds = Bounds.of(design.body, design.pours, design.shell)
@@ -194,14 +247,21 @@ def hollow_outlines(design: Design, count: int = 161) -> tuple[Array, ...]:
     x, low, high = (row[high > low] for row in (x, low, high))
     found = []
     for number in range(len(design.body.joints) + 1):
-        edges = [np.column_stack([x, z])[(bounds.segment_of(x, z) == number) & bounds.is_open(x, z) & (bounds.pour_of(x, z) < 0)] for z in (high, low)]
+        edges = [
+            np.column_stack([x, z])[
+                (bounds.segment_of(x, z) == number) & bounds.is_open(x, z) & (bounds.pour_of(x, z) < 0)
+            ]
+            for z in (high, low)
+        ]
         if all(len(edge) for edge in edges):
             found.append(np.vstack([edges[0], edges[1][::-1]]))
     return tuple(found)
 
 
 def hollow_section(design: Design, x_mm: float, count: int = 61) -> Array | None:
-    """The hollow across a station, a closed outline (n, 2) of points (y, z) [mm]; None where the body is solid there."""
+    """The hollow across a station, a closed outline (n, 2) of points (y, z) [mm]; None where the body is
+    solid there.
+    """
     if design.shell is None:
         return None
     bounds = Bounds.of(design.body, design.pours, design.shell)
@@ -238,8 +298,13 @@ def _cells_of(design: Design, row: Taken) -> list[Cell]:
     kind, key = row.thing.kind, row.thing.key
     name = f"{kind}:{key}"
     if kind == HOLE:
-        slug, filler = slug_and_filler(design.body, next(h for h in design.ballast if h.key == key), row.whole)
-        return [*([Cell(SLUG, name, slug)] if slug.volume_mm3 > 0 else []), *(Cell(FILLER, name, piece) for piece in filler)]
+        slug, filler = slug_and_filler(
+            design.body, next(h for h in design.ballast if h.key == key), row.whole
+        )
+        return [
+            *([Cell(SLUG, name, slug)] if slug.volume_mm3 > 0 else []),
+            *(Cell(FILLER, name, piece) for piece in filler),
+        ]
     if kind == CHAMBER:
         cavity = next(c for c in design.cavities if c.key == key)
         x, _, z = cavity_point(design.body, cavity)

@@ -7,7 +7,10 @@ from lamsik.core.errors import finite_between
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.solid import solid
 
-GRAIN = "Grain along the body, nose to tail; look for straight, even grain, and lay the growth rings upright so that the halves swell alike."
+GRAIN = (
+    "Grain along the body, nose to tail; look for straight, even grain, and lay the growth rings upright so"
+    " that the halves swell alike."
+)
 NO_GRAIN = "No grain: mark the nose end on the block."
 
 
@@ -24,7 +27,9 @@ class Block:
 
 @dataclass(frozen=True)
 class Cutting:
-    """How a stick is laid out: pieces along, across its width and its thickness, rests [mm], and how the body lies."""
+    """How a stick is laid out: pieces along, across its width and its thickness, rests [mm], and how the
+    body lies.
+    """
 
     along: int
     across: int
@@ -52,7 +57,9 @@ def pieces_along(stick_mm: float, piece_mm: float, kerf_mm: float) -> int:
 
 
 def cutting(body: Body, stick_mm: tuple[float, float, float], kerf_mm: float, spare_mm: float) -> Cutting:
-    """The better of two ways to lay the block in a stick (length × width × thickness [mm]): flat or on edge."""
+    """The better of two ways to lay the block in a stick (length × width × thickness [mm]): flat or on
+    edge.
+    """
     for name, value in zip(("stick length", "stick width", "stick thickness"), stick_mm, strict=True):
         finite_between(name, value, 1.0, 6000.0, "mm")
     finite_between("kerf_mm", kerf_mm, 0.0, 20.0, "mm")

@@ -1,4 +1,6 @@
-"""How far a body reaches in a direction: its support function, off the curve and not off a mesh inscribed in it."""
+"""How far a body reaches in a direction: its support function, off the curve and not off a mesh inscribed
+in it.
+"""
 
 from functools import lru_cache
 
@@ -14,8 +16,8 @@ POINTS = 721
 def reach_mm(body: Body, way: Array) -> float:
     """The greatest P·way of all points P of the uncut body [mm]; `way` is a unit vector (3,) in its frame.
 
-    Notes: of half a superellipse |y/a|ⁿ + |z/b|ⁿ = 1 it is ((a|w_y|)^q + (b·w_z)^q)^(1/q) with 1/n + 1/q = 1; along the body the
-    greatest of many sections, between them the top of a parabola.
+    Notes: of half a superellipse |y/a|ⁿ + |z/b|ⁿ = 1 it is ((a|w_y|)^q + (b·w_z)^q)^(1/q) with 1/n + 1/q = 1;
+        along the body the greatest of many sections, between them the top of a parabola.
     """
     if body.skin is not None:
         return float((mesh_of(body.skin).vertices @ way).max())
@@ -44,4 +46,10 @@ def _sections(body: Body) -> tuple[Array, Array, Array, Array, Array]:
     phi = np.linspace(0.0, np.pi, POINTS)
     widest = body.widest_at(phi)
     half = np.maximum(body.half_width.at(phi), 0.0)
-    return body.length_mm * share_of_phi(phi), widest, half, np.maximum(body.top.at(phi) - widest, 0.0), np.maximum(widest - body.bottom.at(phi), 0.0)
+    return (
+        body.length_mm * share_of_phi(phi),
+        widest,
+        half,
+        np.maximum(body.top.at(phi) - widest, 0.0),
+        np.maximum(widest - body.bottom.at(phi), 0.0),
+    )

@@ -1,4 +1,6 @@
-"""What is drilled, cast or set into a body, each as upright columns: holes, chambers and bores along the body, the lip's plate."""
+"""What is drilled, cast or set into a body, each as upright columns: holes, chambers and bores along the
+body, the lip's plate.
+"""
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
@@ -24,7 +26,9 @@ HOLE, CHAMBER, BORE, PLATE = "hole", "chamber", "bore", "plate"
 
 @dataclass(frozen=True)
 class Upright:
-    """A hole from the belly: middle and radius on the ground, foot and head [mm], of which a wall round it. It is open to the skin."""
+    """A hole from the belly: middle and radius on the ground, foot and head [mm], of which a wall round
+    it. It is open to the skin.
+    """
 
     body: Body
     x_mm: float
@@ -50,14 +54,22 @@ class Upright:
         return np.where(there, self.low_mm, np.inf), np.where(there, self.high_mm, -np.inf)
 
     def columns(self, breaks: Array) -> Columns:
-        """Filled with columns, with breaks at some x where it is cut square; one with a wall in rings, from the hole to its own edge."""
+        """Filled with columns, with breaks at some x where it is cut square; one with a wall in rings,
+        from the hole to its own edge.
+        """
         if self.wall_mm > 0:
             marks = np.array([0.0, self.radius_mm - self.wall_mm, self.radius_mm])
             radius, wide = gauss_panels(marks, 10.0, 4)
             around = 2 * np.pi * (np.arange(RINGS) + 0.5) / RINGS
             x, y = (np.outer(radius, turn(around)).ravel() for turn in (np.cos, np.sin))
             ground = np.repeat(radius * wide * 2 * np.pi / RINGS, RINGS)
-            return Columns(self.x_mm + x, self.y_mm + y, ground, np.full(x.shape, self.low_mm), np.full(x.shape, self.high_mm))
+            return Columns(
+                self.x_mm + x,
+                self.y_mm + y,
+                ground,
+                np.full(x.shape, self.low_mm),
+                np.full(x.shape, self.high_mm),
+            )
         dx, y, ground = disc(self.radius_mm, breaks - self.x_mm)
         y = self.y_mm + y
         foot, _ = reach_of(self.body)(self.x_mm + dx, y)
@@ -66,12 +78,21 @@ class Upright:
 
     def grown(self, wall_mm: float) -> "Upright":
         """With a wall round it."""
-        return Upright(self.body, self.x_mm, self.y_mm, self.radius_mm + wall_mm, self.low_mm - wall_mm, self.high_mm + wall_mm, wall_mm)
+        return Upright(
+            self.body,
+            self.x_mm,
+            self.y_mm,
+            self.radius_mm + wall_mm,
+            self.low_mm - wall_mm,
+            self.high_mm + wall_mm,
+            wall_mm,
+        )
 
 
 @dataclass(frozen=True)
 class Lying:
-    """A chamber or bore along the body from x to x, its middle rising from one height to another, its radius [mm], of which a wall round it.
+    """A chamber or bore along the body from x to x, its middle rising from one height to another, its radius
+    [mm], of which a wall round it.
 
     With a body it is only as long as that is: a tube or a wire may come out of the skin.
     """
@@ -92,7 +113,10 @@ class Lying:
     @property
     def heights(self) -> tuple[float, float]:
         """From where to where it reaches [mm]."""
-        return min(self.z_from_mm, self.z_to_mm) - self.radius_mm, max(self.z_from_mm, self.z_to_mm) + self.radius_mm
+        return (
+            min(self.z_from_mm, self.z_to_mm) - self.radius_mm,
+            max(self.z_from_mm, self.z_to_mm) + self.radius_mm,
+        )
 
     def _heights(self, x: Array, y: Array) -> tuple[Array, Array]:
         rise = (self.z_to_mm - self.z_from_mm) / (self.to_mm - self.from_mm)
@@ -126,13 +150,20 @@ class Lying:
         """With a wall round it."""
         rise = (self.z_to_mm - self.z_from_mm) / (self.to_mm - self.from_mm)
         return Lying(
-            self.from_mm - wall_mm, self.to_mm + wall_mm, self.z_from_mm - rise * wall_mm, self.z_to_mm + rise * wall_mm, self.radius_mm + wall_mm, wall_mm
-        )  # fmt: skip
+            self.from_mm - wall_mm,
+            self.to_mm + wall_mm,
+            self.z_from_mm - rise * wall_mm,
+            self.z_to_mm + rise * wall_mm,
+            self.radius_mm + wall_mm,
+            wall_mm,
+        )
 
 
 @dataclass(frozen=True)
 class Plate:
-    """A lip from its slot outward, as far as it is in the body: the lip, where it leaves the belly, and a wall round it [mm]."""
+    """A lip from its slot outward, as far as it is in the body: the lip, where it leaves the belly, and a
+    wall round it [mm].
+    """
 
     body: Body
     lip: Lip
@@ -141,18 +172,30 @@ class Plate:
     @property
     def span(self) -> tuple[float, float]:
         """From where to where it may be along the body [mm]."""
-        root, angle, thick = lip_root(self.body, self.lip)[0], radians(self.lip.angle_deg), self.lip.thickness_mm / 2 + self.wall_mm
-        return root - self.lip.length_mm * cos(angle) - thick, root + (self.lip.inset_mm + self.wall_mm) * cos(angle) + thick
+        root, angle, thick = (
+            lip_root(self.body, self.lip)[0],
+            radians(self.lip.angle_deg),
+            self.lip.thickness_mm / 2 + self.wall_mm,
+        )
+        return (
+            root - self.lip.length_mm * cos(angle) - thick,
+            root + (self.lip.inset_mm + self.wall_mm) * cos(angle) + thick,
+        )
 
     @property
     def heights(self) -> tuple[float, float]:
         """From where to where it reaches [mm]."""
         root, angle = lip_root(self.body, self.lip), radians(self.lip.angle_deg)
-        deep, thick = (self.lip.inset_mm + self.wall_mm) * sin(angle), (self.lip.thickness_mm / 2 + self.wall_mm) * cos(angle)
+        deep, thick = (
+            (self.lip.inset_mm + self.wall_mm) * sin(angle),
+            (self.lip.thickness_mm / 2 + self.wall_mm) * cos(angle),
+        )
         return root[2] - thick, root[2] + deep + thick
 
     def _sides(self, y: Array) -> tuple[Array, Array]:
-        """How far the plate reaches along itself at a distance to the side, (from, to) [mm]; from beyond to beside it."""
+        """How far the plate reaches along itself at a distance to the side, (from, to) [mm]; from beyond
+        to beside it.
+        """
         sides, ends, root = _edge(self.lip)
         far = np.interp(np.abs(y), sides, ends)
         near = np.where(np.abs(y) <= root + self.wall_mm, -self.lip.inset_mm - self.wall_mm, 0.0)
@@ -186,14 +229,24 @@ class Plate:
         root, angle = lip_root(self.body, self.lip), radians(self.lip.angle_deg)
         thick, inner = self.lip.thickness_mm / 2, self.lip.inset_mm
         reaches = (-self.lip.length_mm, 0.0, inner, inner + self.wall_mm)
-        corners = root[0] + np.array([a * cos(angle) + n * sin(angle) for a in reaches for n in (-thick - self.wall_mm, -thick, thick, thick + self.wall_mm)])
+        corners = root[0] + np.array(
+            [
+                a * cos(angle) + n * sin(angle)
+                for a in reaches
+                for n in (-thick - self.wall_mm, -thick, thick, thick + self.wall_mm)
+            ]
+        )
         corners = np.clip(corners, 0.0, self.body.length_mm)
-        marks = np.unique(np.concatenate([corners, breaks[(breaks > corners.min()) & (breaks < corners.max())]]))
+        marks = np.unique(
+            np.concatenate([corners, breaks[(breaks > corners.min()) & (breaks < corners.max())]])
+        )
         if np.ptp(marks) < 1e-9:
             marks = np.array([0.0, 1e-6])
         x, along = gauss_panels(marks, 2.0, 4)
         wide = min(self.lip.width_mm, self.body.width_mm) / 2 + self.wall_mm
-        y, across = gauss_panels(np.unique([*np.linspace(-wide, wide, 5), self.wall_mm - wide, wide - self.wall_mm]), wide, 6)
+        y, across = gauss_panels(
+            np.unique([*np.linspace(-wide, wide, 5), self.wall_mm - wide, wide - self.wall_mm]), wide, 6
+        )
         x, y, ground = np.repeat(x, len(y)), np.tile(y, len(x)), np.outer(along, across).ravel()
         low, high = self.reach(x, y)
         foot, head = reach_of(self.body)(x, y)
@@ -212,7 +265,9 @@ def _plated(plate: Plate, breaks: tuple[float, ...]) -> Columns:
 
 @lru_cache(maxsize=64)
 def _edge(lip: Lip) -> tuple[Array, Array, float]:
-    """The plate's far edge: distances to the side, rising, and how far it reaches there; and the half of its width in the slot."""
+    """The plate's far edge: distances to the side, rising, and how far it reaches there; and the half of
+    its width in the slot.
+    """
     rows = lip_outline(lip, 24)
     ahead = rows[rows[:, 1] >= 0]
     sides, at = np.unique(np.round(ahead[:, 1], 9), return_inverse=True)
@@ -233,7 +288,13 @@ class Thing:
     shape: Solid
 
 
-def things_in(body: Body, ballast: Iterable[Hole], cavities: Iterable[Cavity], bores: Iterable[Placement], lip: Lip | None) -> tuple[Thing, ...]:
+def things_in(
+    body: Body,
+    ballast: Iterable[Hole],
+    cavities: Iterable[Cavity],
+    bores: Iterable[Placement],
+    lip: Lip | None,
+) -> tuple[Thing, ...]:
     """Everything that takes room in a body; screws are driven into it and take none."""
     found = [Thing(HOLE, hole.key, shape) for hole in ballast for shape in _holes(uncut(body), hole)]
     found += [Thing(CHAMBER, cavity.key, _chamber(body, cavity)) for cavity in cavities]
@@ -257,8 +318,19 @@ def _bore(body: Body, placed: Placement) -> Lying:
     """A bore lies along the body at its place; one for a through-wire follows the middle from end to end."""
     item, here, length = placed.item, station(body, placed.x_mm), body.length_mm
     if item.kind == "wire":
-        half, ends = min(item.shank_mm, length) / 2, (station(body, 0.0).middle_mm, station(body, length).middle_mm)
+        half, ends = (
+            min(item.shank_mm, length) / 2,
+            (station(body, 0.0).middle_mm, station(body, length).middle_mm),
+        )
         rise, middle = (ends[1] - ends[0]) / length, sum(ends) / 2
-        return Lying(length / 2 - half, length / 2 + half, middle - rise * half, middle + rise * half, item.wire_mm / 2)
+        return Lying(
+            length / 2 - half, length / 2 + half, middle - rise * half, middle + rise * half, item.wire_mm / 2
+        )
     z = here.middle_mm if placed.up_mm is None else here.bottom_mm + placed.up_mm
-    return Lying(max(here.x_mm - item.shank_mm / 2, 0.0), min(here.x_mm + item.shank_mm / 2, length), z, z, item.wire_mm / 2)
+    return Lying(
+        max(here.x_mm - item.shank_mm / 2, 0.0),
+        min(here.x_mm + item.shank_mm / 2, length),
+        z,
+        z,
+        item.wire_mm / 2,
+    )

@@ -1,4 +1,5 @@
-"""A photo of a template or a bait as an outline in millimetres: scale, straightening, and the outline itself by scikit-image.
+"""A photo of a template or a bait as an outline in millimetres: scale, straightening, and the outline itself
+by scikit-image.
 
 Picture coordinates are pixels (x right, y down); template coordinates millimetres (y up).
 """
@@ -17,7 +18,9 @@ from lamsik.core.shapes.outlining import Lines, lines_of
 Pixel = tuple[float, float]
 
 WORK_PIXELS = 1_600_000
-"""The outline is looked for on a picture no larger than this; its edge is then known to a fraction of a pixel."""
+"""The outline is looked for on a picture no larger than this; its edge is then known to a fraction of a
+pixel.
+"""
 
 SHEET_SHARE = 0.3
 """What covers more of the picture than this is the paper the thing lies on."""
@@ -37,8 +40,8 @@ class Marks:
     """What the maker marks in the picture.
 
     `ruler` are two points `ruler_mm` apart. `sheet` are the four corners of a flat sheet of known size
-    (width, height [mm]), clockwise from its top left: with it perspective is taken out. `on` is a point on the thing
-    itself, `nose` and `tail` its ends. `flip` says that the picture shows it belly up.
+    (width, height [mm]), clockwise from its top left: with it perspective is taken out. `on` is a point on
+    the thing itself, `nose` and `tail` its ends. `flip` says that the picture shows it belly up.
     """
 
     ruler: tuple[Pixel, Pixel] | None = None
@@ -51,15 +54,30 @@ class Marks:
     flip: bool = False
 
     def __post_init__(self) -> None:
-        require(self.ruler is not None or self.sheet is not None, "scale", None, "mark two points on a ruler, or the corners of a sheet")
+        require(
+            self.ruler is not None or self.sheet is not None,
+            "scale",
+            None,
+            "mark two points on a ruler, or the corners of a sheet",
+        )
         if self.sheet is not None:
             for name, value in zip(("sheet width", "sheet height"), self.sheet_mm, strict=True):
                 finite_between(name, value, 10.0, 3000.0, "mm")
-            require(_is_convex(self.sheet), "sheet", self.sheet, "mark the four corners in turn, clockwise from its top left")
+            require(
+                _is_convex(self.sheet),
+                "sheet",
+                self.sheet,
+                "mark the four corners in turn, clockwise from its top left",
+            )
         elif self.ruler is not None:
             finite_between("ruler", self.ruler_mm, 1.0, 3000.0, "mm")
             far = np.hypot(self.ruler[0][0] - self.ruler[1][0], self.ruler[0][1] - self.ruler[1][1])
-            require(bool(far >= 20), "ruler", f"{far:.0f} pixels apart", "mark two points further apart: the longer, the better the scale")
+            require(
+                bool(far >= 20),
+                "ruler",
+                f"{far:.0f} pixels apart",
+                "mark two points further apart: the longer, the better the scale",
+            )
 
 
 def _is_convex(corners: tuple[Pixel, ...]) -> bool:
@@ -71,7 +89,9 @@ def _is_convex(corners: tuple[Pixel, ...]) -> bool:
 
 @dataclass(frozen=True, eq=False)
 class Traced:
-    """A traced outline: points in the picture (n, 2) [px], in the template's frame (n, 2) [mm], its lines, how it was drawn."""
+    """A traced outline: points in the picture (n, 2) [px], in the template's frame (n, 2) [mm], its lines,
+    how it was drawn.
+    """
 
     pixels: Array
     points: Array
@@ -114,7 +134,11 @@ def trace(picture: NDArray[np.uint8], marks: Marks) -> Traced:
     flat = frame(marks)(pixels)
     points = straightened(flat, marks)
     if np.ptp(points[:, 0]) < 5.0:
-        raise Refused("outline", f"{np.ptp(points[:, 0]):.1f} mm long", "that is too small for a body: is the scale right?")
+        raise Refused(
+            "outline",
+            f"{np.ptp(points[:, 0]):.1f} mm long",
+            "that is too small for a body: is the scale right?",
+        )
     span = float(np.ptp(points[:, 0])) / max(float(np.ptp(pixels[:, 0])), float(np.ptp(pixels[:, 1])), 1.0)
     return Traced(pixels, points, lines_of(points), drawn, span)
 
@@ -138,9 +162,15 @@ def _stands_out(lab: NDArray[np.float32], inside: NDArray[np.bool_]) -> NDArray[
     far = np.maximum(far - _shade(far, inside), 0.0)
     limit = float(filters.threshold_otsu(far[inside]))
     if limit < 2.0:
-        raise Refused("picture", "nothing stands out", "put it on a plain ground of another colour, in even light")
+        raise Refused(
+            "picture", "nothing stands out", "put it on a plain ground of another colour, in even light"
+        )
     mask = (far > limit) & inside
-    return np.asarray(morphology.remove_small_objects(morphology.closing(mask, morphology.disk(2)), max_size=max(64, mask.size // 20_000)))
+    return np.asarray(
+        morphology.remove_small_objects(
+            morphology.closing(mask, morphology.disk(2)), max_size=max(64, mask.size // 20_000)
+        )
+    )
 
 
 def _shade(far: Array, inside: NDArray[np.bool_]) -> float:
@@ -164,27 +194,44 @@ def _rim(inside: NDArray[np.bool_]) -> NDArray[np.bool_]:
 
 
 def _the_thing(filled: NDArray[np.bool_], marks: Marks, step: int) -> NDArray[np.bool_]:
-    """The region under the maker's point, or nearest to it; without a point the largest that does not touch the edge."""
+    """The region under the maker's point, or nearest to it; without a point the largest that does not
+    touch the edge.
+    """
     label = measure.label(filled)
     if label.max() == 0:
-        raise Refused("picture", "nothing stands out", "put it on a plain ground of another colour, in even light")
+        raise Refused(
+            "picture", "nothing stands out", "put it on a plain ground of another colour, in even light"
+        )
     if marks.on is not None:
-        y, x = (int(np.clip(v / step, 0, size - 1)) for v, size in zip((marks.on[1], marks.on[0]), label.shape, strict=True))
+        y, x = (
+            int(np.clip(v / step, 0, size - 1))
+            for v, size in zip((marks.on[1], marks.on[0]), label.shape, strict=True)
+        )
         if label[y, x] == 0:
             _, (rows, columns) = ndimage.distance_transform_edt(label == 0, return_indices=True)
             y, x = int(rows[y, x]), int(columns[y, x])
         found = label == label[y, x]
     else:
         regions = sorted(measure.regionprops(label), key=lambda r: -r.area)
-        free = [r for r in regions if r.bbox[0] > 0 and r.bbox[1] > 0 and r.bbox[2] < label.shape[0] and r.bbox[3] < label.shape[1]]
+        free = [
+            r
+            for r in regions
+            if r.bbox[0] > 0 and r.bbox[1] > 0 and r.bbox[2] < label.shape[0] and r.bbox[3] < label.shape[1]
+        ]
         found = label == (free or regions)[0].label
     if found[0].any() or found[-1].any() or found[:, 0].any() or found[:, -1].any():
-        raise Refused("picture", "it reaches the edge", "the whole outline has to be in the picture, with some ground round it")
+        raise Refused(
+            "picture",
+            "it reaches the edge",
+            "the whole outline has to be in the picture, with some ground round it",
+        )
     return np.asarray(found)
 
 
 def _edge(region: NDArray[np.bool_], line: NDArray[np.bool_] | None) -> Array:
-    """The region's edge to a fraction of a pixel, (n, 2) rows and columns; of a drawn line the middle of the stroke."""
+    """The region's edge to a fraction of a pixel, (n, 2) rows and columns; of a drawn line the middle of
+    the stroke.
+    """
     rows, columns = np.nonzero(region)
     low, high = np.maximum((rows.min() - 6, columns.min() - 6), 0), (rows.max() + 7, columns.max() + 7)
     area = np.pad(region[low[0] : high[0], low[1] : high[1]], 2)
@@ -204,7 +251,9 @@ def _stroke(line: NDArray[np.bool_], region: NDArray[np.bool_]) -> float:
 
 
 def _tipped(pixels: Array, marks: Marks) -> Array:
-    """The outline with the marked tips put in where it falls a little short of them: a fine point is lost in the picture's grain."""
+    """The outline with the marked tips put in where it falls a little short of them: a fine point is lost
+    in the picture's grain.
+    """
     if marks.nose is None or marks.tail is None:
         return pixels
     ends = np.array([marks.nose, marks.tail], dtype=float)
@@ -219,7 +268,8 @@ def _tipped(pixels: Array, marks: Marks) -> Array:
 
 
 def straightened(points: Array, marks: Marks) -> Array:
-    """Points [mm] turned so that the body lies along x, nose at x = 0, back up, z = 0 in the middle of its height.
+    """Points [mm] turned so that the body lies along x, nose at x = 0, back up, z = 0 in the middle of its
+    height.
 
     The ends are those marked, else the axis of the least box round it.
     """
@@ -260,7 +310,9 @@ def warm() -> None:
 
 
 def corners(found: Traced) -> Array:
-    """The outline's points [px] that a maker corrects: as few as keep it within 0.08 mm, more coarsely where that is too many."""
+    """The outline's points [px] that a maker corrects: as few as keep it within 0.08 mm, more coarsely
+    where that is too many.
+    """
     off = CORNERS_OFF_MM / found.mm_per_pixel
     kept = measure.approximate_polygon(found.pixels, off)
     while len(kept) > MOST_CORNERS:

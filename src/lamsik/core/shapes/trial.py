@@ -9,7 +9,9 @@ BELLY = "belly"
 
 @dataclass(frozen=True)
 class TrialWeight:
-    """Mass [g] of metal of a density [g/cm³] on the belly at `x_mm`, or hanging from the part named in `place`."""
+    """Mass [g] of metal of a density [g/cm³] on the belly at `x_mm`, or hanging from the part named in
+    `place`.
+    """
 
     key: str
     place: str

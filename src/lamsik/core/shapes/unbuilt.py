@@ -1,6 +1,8 @@
-"""What cannot be built as it is drawn: things in one another's room, in a saw cut, out of the skin, or open into an empty hollow.
+"""What cannot be built as it is drawn: things in one another's room, in a saw cut, out of the skin, or open
+into an empty hollow.
 
-Less wall than the shop allows is a clash (`clashes`); this is what no care at the bench helps. It is not computed as if it could be.
+Less wall than the shop allows is a clash (`clashes`); this is what no care at the bench helps. It is not
+computed as if it could be.
 """
 
 from itertools import combinations
@@ -26,7 +28,11 @@ def unbuilt(design: Design) -> tuple[str, ...]:
     if not things and len(design.pours) < 2:
         return ()
     through = frozenset(p.key for p in bores if p.item.kind in ("wire", "tube"))
-    found = list(dict.fromkeys(says.format(*(names[at] for at in ats)) for says, ats in _found(design.body, things, through)))
+    found = list(
+        dict.fromkeys(
+            says.format(*(names[at] for at in ats)) for says, ats in _found(design.body, things, through)
+        )
+    )
     found += [
         f"the pours from {a.from_mm:.0f} and from {b.from_mm:.0f} mm overlap"
         for a, b in combinations(design.pours, 2)
@@ -43,7 +49,16 @@ def unbuilt(design: Design) -> tuple[str, ...]:
 
 
 def _names(design: Design) -> dict[tuple[str, str], str]:
-    rows = {(HOLE, h.key): f"the {'pair of ' if h.count > 1 else ''}{h.drill_mm:g} mm hole{'s' if h.count > 1 else ''} at {h.x_mm:.0f} mm" for h in design.ballast}
+    rows = {
+        (
+            HOLE,
+            h.key,
+        ): (
+            f"the {'pair of ' if h.count > 1 else ''}{h.drill_mm:g} mm hole{'s' if h.count > 1 else ''} at"
+            f" {h.x_mm:.0f} mm"
+        )
+        for h in design.ballast
+    }
     rows |= {(CHAMBER, c.key): f"the chamber at {c.x_mm:.0f} mm" for c in design.cavities}
     rows |= {(BORE, p.key): f"the bore for {p.item.name}" for p in design.hardware}
     return {**rows, ("plate", "lip"): "the lip’s slot"}
@@ -63,7 +78,12 @@ def _found(body: Body, things: tuple[Thing, ...], through: frozenset[str]) -> li
         bits = cut_up(mine, bounds, (other.shape,))
         if float(bits.volume[bits.barred].sum()) > LEAST_MM3:
             same = (one.kind, one.key) == (other.kind, other.key)
-            found.append(("{} run into each other" if same else "{} runs into {}", ((one.kind, one.key), (other.kind, other.key))))
+            found.append(
+                (
+                    "{} run into each other" if same else "{} runs into {}",
+                    ((one.kind, one.key), (other.kind, other.key)),
+                )
+            )
     for thing, mine in zip(things, columns, strict=True):
         if thing.kind == BORE and thing.key in through:
             continue
@@ -81,5 +101,9 @@ def _outside(body: Body, thing: Thing, columns: Columns) -> float:
     """What of a thing lies out of the skin [mm³]; a hole may do so at its mouth only."""
     foot, head = reach_of(uncut(body))(columns.x, columns.y)
     over = np.clip(columns.high - np.maximum(head, columns.low), 0.0, columns.high - columns.low)
-    under = np.zeros(len(over)) if thing.kind == HOLE else np.clip(np.minimum(foot, columns.high) - columns.low, 0.0, columns.high - columns.low)
+    under = (
+        np.zeros(len(over))
+        if thing.kind == HOLE
+        else np.clip(np.minimum(foot, columns.high) - columns.low, 0.0, columns.high - columns.low)
+    )
     return float(columns.ground @ np.maximum(over + under, 0.0))

@@ -26,25 +26,43 @@ class Advice:
 def advise(design: Design, measured: Measured, bench: Bench, drag: float = DEFAULT_DRAG) -> Advice:
     """The ballast for the piece as weighed, keeping the planned slugs, drills and spacing."""
     if not measured.stages and not measured.parts:
-        return Advice(None, f"Nothing is weighed yet: the first weighing of the {design.host.blank} tells the most.")
+        return Advice(
+            None, f"Nothing is weighed yet: the first weighing of the {design.host.blank} tells the most."
+        )
     ballasted = any(name in ("ballasted", "cleared", "rigged") for name, _, _ in measured.stages)
     if ballasted or not design.ballast:
         return Advice(None, _trim(design, measured, drag))
-    base, aim = aim_at(design, base_of(design, measured, keep=("pours", "cavities")), drag, Bands(), STEADY_HZ)
+    base, aim = aim_at(
+        design, base_of(design, measured, keep=("pours", "cavities")), drag, Bands(), STEADY_HZ
+    )
     resized = resize(design, base, bench, aim)
     cause = host_surprise(design, budget(design, measured))
     was = sum(hole.mass_g for hole in design.ballast)
     if resized is None:
         spare = base.lift_g - base.mass.mass_g - aim.net_g
-        return Advice(None, f"{cause}: it is {-spare:.1f} g too heavy for the wanted behaviour even without ballast. Smaller hooks or a thinner clear coat.")
+        return Advice(
+            None,
+            f"{cause}: it is {-spare:.1f} g too heavy for the wanted behaviour even without ballast. Smaller"
+            " hooks or a thinner clear coat.",
+        )
     now = sum(hole.mass_g for hole in resized.ballast)
     if abs(now - was) < bench.slug_step_g / 2:
         return Advice(None, f"{cause}: the planned {was:.1f} g of ballast still fits.")
-    places = "; ".join(f"{hole.mass_g:.1f} g {hole.x_mm:.1f} mm from the nose, {hole.drill_mm:g} mm drill, {hole.depth_mm:.1f} mm deep" for hole in resized.ballast)
+    places = "; ".join(
+        f"{hole.mass_g:.1f} g {hole.x_mm:.1f} mm from the nose, {hole.drill_mm:g} mm drill,"
+        f" {hole.depth_mm:.1f} mm deep"
+        for hole in resized.ballast
+    )
     if len(resized.ballast) == 1:
         first = resized.ballast[0]
-        places = f"{first.drill_mm:g} mm drill, {first.depth_mm:.1f} mm deep, {first.x_mm:.1f} mm from the nose"
-    use = f"a {now:.1f} g slug" if len(resized.ballast) == 1 else f"{len(resized.ballast)} slugs of {now:.1f} g in all"
+        places = (
+            f"{first.drill_mm:g} mm drill, {first.depth_mm:.1f} mm deep, {first.x_mm:.1f} mm from the nose"
+        )
+    use = (
+        f"a {now:.1f} g slug"
+        if len(resized.ballast) == 1
+        else f"{len(resized.ballast)} slugs of {now:.1f} g in all"
+    )
     return Advice(resized, f"{cause}: use {use} instead of {was:.1f} g ({places}).")
 
 
@@ -60,10 +78,12 @@ def host_surprise(design: Design, weighed: Budget) -> str:
 
 
 def resize(design: Design, base: Base, bench: Bench, aim: Aim) -> Design | None:
-    """The design with its slugs' masses and places solved anew for an aim; None if they would have to be negative.
+    """The design with its slugs' masses and places solved anew for an aim; None if they would have to be
+    negative.
 
-    Holes keep their spacing, their stock and their shares of the ballast; balls stay whole. Of the steps next to the solution that
-    comes nearest which is judged best: a slug is cut by tenths, and a body may turn by degrees for half a millimetre.
+    Holes keep their spacing, their stock and their shares of the ballast; balls stay whole. Of the steps next
+    to the solution that comes nearest which is judged best: a slug is cut by tenths, and a body may turn by
+    degrees for half a millimetre.
     """
     steps = _steps(design, base, bench, aim)
     if steps is None:
@@ -72,20 +92,35 @@ def resize(design: Design, base: Base, bench: Bench, aim: Aim) -> Design | None:
     finest = min(tool.step_g for tool in tools)
     fine = np.array([tool.step_g < finest * 1.5 for tool in tools])
     tried = [
-        _placed(design, base, bench, [float(n * tool.step_g) for n, tool in zip(steps + more * fine, tools, strict=True)], shift)
-        for more in (0, -1, 1) for shift in (0, -1, 1) if (steps + more * fine).min() > 0
-    ]  # fmt: skip
+        _placed(
+            design,
+            base,
+            bench,
+            [float(n * tool.step_g) for n, tool in zip(steps + more * fine, tools, strict=True)],
+            shift,
+        )
+        for more in (0, -1, 1)
+        for shift in (0, -1, 1)
+        if (steps + more * fine).min() > 0
+    ]
     judged_rows = [(found, judged(base, found.ballast, aim, bench)) for found in tried]
     return min(judged_rows, key=lambda row: row[1].miss if row[1] else float("inf"))[0]
 
 
 def _tool(base: Base, bench: Bench, hole: Hole) -> Tool:
     """What a hole of a design is made with, as it is covered and filled."""
-    return Tool(base, replace(bench, cover_mm=hole.cover_mm, filler_g_cm3=hole.filler_g_cm3), hole.slug, hole.drill_mm, hole.beside_mm)
+    return Tool(
+        base,
+        replace(bench, cover_mm=hole.cover_mm, filler_g_cm3=hole.filler_g_cm3),
+        hole.slug,
+        hole.drill_mm,
+        hole.beside_mm,
+    )
 
 
 def _steps(design: Design, base: Base, bench: Bench, aim: Aim) -> Counts | None:
-    """How many steps of mass each hole takes for the wanted net lift, in the shares they have (n,); None where one would have none left.
+    """How many steps of mass each hole takes for the wanted net lift, in the shares they have (n,); None
+    where one would have none left.
 
     What the coarser stock cannot give in whole steps is given by the finest.
     """
@@ -93,7 +128,9 @@ def _steps(design: Design, base: Base, bench: Bench, aim: Aim) -> Counts | None:
     was = np.array([hole.mass_g for hole in holes])
     share = was / was.sum() if was.sum() else np.full(len(holes), 1.0 / len(holes))
     per, fixed = (np.array([tool.line[k] for tool in tools]) for k in (0, 1))
-    mouth = np.array([float(tool.ground(np.array([hole.x_mm])).grams[0]) for tool, hole in zip(tools, holes, strict=True)])
+    mouth = np.array(
+        [float(tool.ground(np.array([hole.x_mm])).grams[0]) for tool, hole in zip(tools, holes, strict=True)]
+    )
     step = np.array([tool.step_g for tool in tools])
     needed = base.lift_g - base.mass.mass_g - aim.net_g - float((fixed + mouth).sum())
     whole = needed / float(per @ share)
@@ -114,7 +151,10 @@ def _placed(design: Design, base: Base, bench: Bench, masses: list[float], shift
     offsets = [hole.x_mm - middle for hole in holes]
     x = place_mm(base, holes, offsets, design.want.pitch_deg)
     reach, step = design.body.length_mm, bench.place_step_mm
-    places = [min(max((round((x + offset) / step) + shift) * step, 0.05 * reach), 0.95 * reach) for offset in offsets]
+    places = [
+        min(max((round((x + offset) / step) + shift) * step, 0.05 * reach), 0.95 * reach)
+        for offset in offsets
+    ]
     return replace(design, ballast=tuple(replace(h, x_mm=p) for h, p in zip(holes, places, strict=True)))
 
 
@@ -126,5 +166,11 @@ def _trim(design: Design, measured: Measured, drag: float) -> str:
     if abs(over) < 0.03:
         return "As weighed it is right on the wanted behaviour."
     if over > 0:
-        return f"As weighed it lifts {over:.2f} g more than wanted: add {over:.2f} g under water, wire on the hook shank or a heavier ring."
-    return f"As weighed it is {-over:.2f} g heavier than wanted: thinner clear, a smaller hook, or drill metal out."
+        return (
+            f"As weighed it lifts {over:.2f} g more than wanted: add {over:.2f} g under water, wire on the"
+            " hook shank or a heavier ring."
+        )
+    return (
+        f"As weighed it is {-over:.2f} g heavier than wanted: thinner clear, a smaller hook, or drill metal"
+        " out."
+    )

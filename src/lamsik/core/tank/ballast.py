@@ -1,6 +1,8 @@
-"""Ballast answers: what can be built from the shop's slugs, drills and mixes for a wanted behaviour, the best first.
+"""Ballast answers: what can be built from the shop's slugs, drills and mixes for a wanted behaviour, the best
+first.
 
-Answers are judged in closed form; those kept for a waterline are floated once more, so that their errors are true.
+Answers are judged in closed form; those kept for a waterline are floated once more, so that their errors are
+true.
 """
 
 from collections.abc import Callable, Iterator
@@ -37,7 +39,9 @@ ROLL_WEIGHT = 0.6
 
 @dataclass(frozen=True)
 class Aim:
-    """What is solved for: the target, and the roll wanted with the shop's limit between lively and steady [Hz]."""
+    """What is solved for: the target, and the roll wanted with the shop's limit between lively and steady
+    [Hz].
+    """
 
     target: Target
     net_g: float
@@ -50,10 +54,12 @@ class Aim:
 class Answer:
     """A buildable answer: the holes, pours or cavities, what they give, and by how much they miss.
 
-    `tags` say what it is the best at of all: nearest, least metal, lowest, most wall, or of its number of holes.
-    `wall_mm` is the thinnest material left; `height_mm` how high the metal's middle lies; `removed_g` the host
-    material taken out. `miss` is in units of the tolerances: 1 is as far off as a maker would still accept. At a
-    wanted waterline `net_error_g` is what the wet part carries too much, and the freeboard is given with its error.
+    `tags` say what it is the best at of all: nearest, least metal, lowest, most wall, or of its number of
+    holes.
+    `wall_mm` is the thinnest material left; `height_mm` how high the metal's middle lies; `removed_g` the
+    host material taken out. `miss` is in units of the tolerances: 1 is as far off as a maker would still
+    accept. At a wanted waterline `net_error_g` is what the wet part carries too much, and the freeboard is
+    given with its error.
     """
 
     holes: tuple[Hole, ...]
@@ -79,7 +85,9 @@ class Answer:
     def kind(self) -> tuple[str, int]:
         """What it is made with: the metal or mix, and in how many places."""
         if self.holes:
-            return " and ".join(sorted({hole.slug.name for hole in self.holes})), sum(hole.count for hole in self.holes)
+            return " and ".join(sorted({hole.slug.name for hole in self.holes})), sum(
+                hole.count for hole in self.holes
+            )
         if self.cavities:
             return f"{self.cavities[0].slug.name} in a chamber", len(self.cavities)
         return self.pours[0].name, len(self.pours)
@@ -93,8 +101,14 @@ def aim_at(design: Design, base: Base, drag: float, bands: Bands, steady_hz: flo
 
 
 def search(
-    design: Design, bench: Bench, measured: Measured = NOTHING, drag: float = DEFAULT_DRAG, most: int = 7, bands: Bands = Bands(), steady_hz: float = STEADY_HZ,  # noqa: B008
-) -> tuple[Answer, ...]:  # fmt: skip
+    design: Design,
+    bench: Bench,
+    measured: Measured = NOTHING,
+    drag: float = DEFAULT_DRAG,
+    most: int = 7,
+    bands: Bands = Bands(),
+    steady_hz: float = STEADY_HZ,
+) -> tuple[Answer, ...]:
     """Buildable answers for the design's want, the best first; several metals, drills and one to three holes.
 
     Castings and foam are offered poured ends too, prints and castings balls in closed cavities.
@@ -119,8 +133,18 @@ def drilled(base: Base, aim: Aim, bench: Bench) -> Iterator[Answer | None]:
     for _ in range(ROUNDS if base.is_uneven else 1):
         rows = sorted(candidates(base, net, pitch, bench), key=lambda row: row[0])
         tried = [holes_of(candidate) for _, candidate in (rows[:LOOKED_AT] if base.is_uneven else rows)]
-        walls = np.split(walls_of(base.design.body, [hole for holes in tried for hole in holes]), np.cumsum([len(holes) for holes in tried])[:-1])
-        found = [judged(base, holes, aim, bench, wall_mm=float(wall.min())) for holes, wall in zip(tried, walls, strict=True)] if tried else []
+        walls = np.split(
+            walls_of(base.design.body, [hole for holes in tried for hole in holes]),
+            np.cumsum([len(holes) for holes in tried])[:-1],
+        )
+        found = (
+            [
+                judged(base, holes, aim, bench, wall_mm=float(wall.min()))
+                for holes, wall in zip(tried, walls, strict=True)
+            ]
+            if tried
+            else []
+        )
         yield from found
         best = min((answer for answer in found if answer), key=lambda answer: answer.miss, default=None)
         if best is None or best.miss < NEAR:
@@ -133,7 +157,9 @@ LOOKED_AT = 16
 """So many candidates, the nearest, are judged in each round of an uneven body."""
 
 ROUNDS, NEAR = 5, 0.6
-"""So often an uneven body is aimed at, until the best is this near [units of what a maker would still accept]."""
+"""So often an uneven body is aimed at, until the best is this near [units of what a maker would still
+accept].
+"""
 
 
 def _moulded(base: Base, aim: Aim, bench: Bench) -> Iterator[Answer | None]:
@@ -147,8 +173,14 @@ def _moulded(base: Base, aim: Aim, bench: Bench) -> Iterator[Answer | None]:
 
 
 def judged(
-    base: Base, holes: tuple[Hole, ...], aim: Aim, bench: Bench, pours: tuple[Pour, ...] = (), cavities: tuple[Cavity, ...] = (), wall_mm: float | None = None,
-) -> Answer | None:  # fmt: skip
+    base: Base,
+    holes: tuple[Hole, ...],
+    aim: Aim,
+    bench: Bench,
+    pours: tuple[Pour, ...] = (),
+    cavities: tuple[Cavity, ...] = (),
+    wall_mm: float | None = None,
+) -> Answer | None:
     """The answer these make, with the wall that they leave if that is known.
 
     None if it would hang the wrong way up (x alone fixes only tan p), or takes out more than it puts in.
@@ -164,23 +196,52 @@ def judged(
     wanted = aim.net_g + (aim.target.net_g if afloat else 0.0)
     net_error, pitch_error = net - wanted, pitch - aim.pitch_deg
     apart = sum(hole.mass_g * hole.beside_mm**2 for hole in holes)
-    inertia = base.roll_moment_g_mm2 + apart + float(loads[:, 0] @ (loads[:, 3] ** 2)) - mass.mass_g * mass.g_mm[2] ** 2 + base.added_inertia_g_mm2
+    inertia = (
+        base.roll_moment_g_mm2
+        + apart
+        + float(loads[:, 0] @ (loads[:, 3] ** 2))
+        - mass.mass_g * mass.g_mm[2] ** 2
+        + base.added_inertia_g_mm2
+    )
     frequency = frequency_hz(mass.mass_g, bg, inertia)
     belly = float(np.mean(loads[:, 3])) - solid(base.design.body).centroid_mm[2]
     height = belly + base.design.body.depth_mm / 2
     wall = _wall(base, holes, cavities) if wall_mm is None else wall_mm
-    work = sum(hole.count for hole in holes) + len(cavities) + len({(hole.slug.name, hole.drill_mm) for hole in holes})
-    miss = missed(net_error, pitch_error) + 0.02 * height / 10 + 0.04 * work  # a second drill or metal is as much work as one more hole
+    work = (
+        sum(hole.count for hole in holes)
+        + len(cavities)
+        + len({(hole.slug.name, hole.drill_mm) for hole in holes})
+    )
+    miss = (
+        missed(net_error, pitch_error) + 0.02 * height / 10 + 0.04 * work
+    )  # a second drill or metal is as much work as one more hole
     return Answer(
-        holes, sum(h.mass_g for h in holes) + sum(c.mass_g for c in cavities) + sum(p.density_g_cm3 * pour_volume_ml(base.design.body, p)[0] for p in pours),
-        net, pitch, net_error, pitch_error, wall, height, miss + _roll_miss(frequency, aim), says(base, holes, pours, cavities),
-        pours, cavities, removed_g(base, holes, pours, cavities), frequency,
-    )  # fmt: skip
+        holes,
+        sum(h.mass_g for h in holes)
+        + sum(c.mass_g for c in cavities)
+        + sum(p.density_g_cm3 * pour_volume_ml(base.design.body, p)[0] for p in pours),
+        net,
+        pitch,
+        net_error,
+        pitch_error,
+        wall,
+        height,
+        miss + _roll_miss(frequency, aim),
+        says(base, holes, pours, cavities),
+        pours,
+        cavities,
+        removed_g(base, holes, pours, cavities),
+        frequency,
+    )
 
 
 def missed(net_error_g: float, pitch_error_deg: float) -> float:
-    """How far off [units of what a maker would still accept]; 0.02 g of net lift count as much as a degree of pitch."""
-    return abs(net_error_g) / NET_TOLERANCE_G + abs(pitch_error_deg) * NET_UNIT_G / (NET_TOLERANCE_G * PITCH_UNIT_DEG)
+    """How far off [units of what a maker would still accept]; 0.02 g of net lift count as much as a degree
+    of pitch.
+    """
+    return abs(net_error_g) / NET_TOLERANCE_G + abs(pitch_error_deg) * NET_UNIT_G / (
+        NET_TOLERANCE_G * PITCH_UNIT_DEG
+    )
 
 
 def _under(base: Base, mass: Budget) -> tuple[float, float, float, float]:
@@ -193,9 +254,22 @@ def _afloat(base: Base, mass: Budget, aim: Aim) -> tuple[float, float, float, fl
     """The same at the wanted waterline, one Newton step from it; GM stands for BG."""
     design, draft = base.design, aim.target.draft_mm or 0.0
     rho = design.water.density_g_cm3
-    step = trim_step(vessel_of_body(design.body).quick, mass, rho, 0.0, np.radians(aim.pitch_deg), draft, design.body.length_mm)
+    step = trim_step(
+        vessel_of_body(design.body).quick,
+        mass,
+        rho,
+        0.0,
+        np.radians(aim.pitch_deg),
+        draft,
+        design.body.length_mm,
+    )
     pitch = aim.pitch_deg + float(np.clip(np.degrees(step.pitch), -60, 60))
-    return pitch, 180.0 if step.stiffness_mm < 0 else 0.0, rho * mass.displaced_ml - mass.mass_g, max(step.stiffness_mm, 0.0)
+    return (
+        pitch,
+        180.0 if step.stiffness_mm < 0 else 0.0,
+        rho * mass.displaced_ml - mass.mass_g,
+        max(step.stiffness_mm, 0.0),
+    )
 
 
 def _roll_miss(frequency: float, aim: Aim) -> float:
@@ -206,26 +280,40 @@ def _roll_miss(frequency: float, aim: Aim) -> float:
 
 
 def _wall(base: Base, holes: tuple[Hole, ...], cavities: tuple[Cavity, ...]) -> float:
-    walls = [*map(float, walls_of(base.design.body, holes))] + [cavity_wall_mm(base.design.body, cavity) for cavity in cavities]
+    walls = [*map(float, walls_of(base.design.body, holes))] + [
+        cavity_wall_mm(base.design.body, cavity) for cavity in cavities
+    ]
     return min(walls, default=float("inf"))
 
 
-def removed_g(base: Base, holes: tuple[Hole, ...], pours: tuple[Pour, ...] = (), cavities: tuple[Cavity, ...] = ()) -> float:
+def removed_g(
+    base: Base, holes: tuple[Hole, ...], pours: tuple[Pour, ...] = (), cavities: tuple[Cavity, ...] = ()
+) -> float:
     """Host material that goes [g]."""
-    volume = sum(hole.hole_ml for hole in holes) + sum(c.volume_ml for c in cavities) + sum(pour_volume_ml(base.design.body, p)[0] for p in pours)
+    volume = (
+        sum(hole.hole_ml for hole in holes)
+        + sum(c.volume_ml for c in cavities)
+        + sum(pour_volume_ml(base.design.body, p)[0] for p in pours)
+    )
     return base.host_g_cm3 * volume
 
 
 def put_on(base: Base, holes: tuple[Hole, ...]) -> Hanging:
     """How the design hangs with these holes, from the same base."""
-    return immersed(solid(base.design.body).centroid_mm, with_loads(base, loads_of(base, holes)), base.design.water.density_g_cm3)
+    return immersed(
+        solid(base.design.body).centroid_mm,
+        with_loads(base, loads_of(base, holes)),
+        base.design.water.density_g_cm3,
+    )
 
 
 def _finished(base: Base, aim: Aim, answer: Answer, drag: float, bands: Bands) -> Answer:
     """What is worth computing for the kept answers only: the true waterline, and the other waters."""
     design = with_answer(base.design, answer)
     mass = (
-        budget(design) if base.mass.host_density_g_cm3 == design.host.density_g_cm3 else with_loads(base, _all_loads(base, answer.holes, answer.pours, answer.cavities))
+        budget(design)
+        if base.mass.host_density_g_cm3 == design.host.density_g_cm3
+        else with_loads(base, _all_loads(base, answer.holes, answer.pours, answer.cavities))
     )
     answer = replace(answer, waters=holdings(design, mass, drag, bands))
     if aim.target.wet_lift_g is None:
@@ -235,12 +323,18 @@ def _finished(base: Base, aim: Aim, answer: Answer, drag: float, bands: Bands) -
         return replace(answer, freeboard_mm=0.0, freeboard_error_mm=-design.want.freeboard_mm)
     pitch, off = place.attitude.pitch_deg, place.freeboard_mm - design.want.freeboard_mm
     return replace(
-        answer, pitch_deg=pitch, pitch_error_deg=pitch - aim.pitch_deg, freeboard_mm=place.freeboard_mm, freeboard_error_mm=off,
+        answer,
+        pitch_deg=pitch,
+        pitch_error_deg=pitch - aim.pitch_deg,
+        freeboard_mm=place.freeboard_mm,
+        freeboard_error_mm=off,
         miss=abs(off) / FREEBOARD_TOLERANCE_MM + abs(pitch - aim.pitch_deg) / PITCH_TOLERANCE_DEG,
-    )  # fmt: skip
+    )
 
 
-def _all_loads(base: Base, holes: tuple[Hole, ...], pours: tuple[Pour, ...], cavities: tuple[Cavity, ...]) -> Array:
+def _all_loads(
+    base: Base, holes: tuple[Hole, ...], pours: tuple[Pour, ...], cavities: tuple[Cavity, ...]
+) -> Array:
     """What all of it adds (n, 4); in an uneven body by the account of space."""
     if base.is_uneven or (holes and (pours or cavities)):
         rows = [moulded_loads(base, pours, cavities, holes)]
@@ -254,7 +348,16 @@ def float_near(design: Design, mass: Budget, aim: Aim) -> Floating | None:
     vessel, rho = vessel_of_body(design.body), design.water.density_g_cm3
     if rho * mass.displaced_ml <= mass.mass_g:
         return None
-    up, d, _ = settle(vessel.fair, mass, rho, Attitude(aim.pitch_deg, 0.05).up, aim.target.draft_mm or 0.0, vessel.length_mm, steps=30, tolerance=1e-5)
+    up, d, _ = settle(
+        vessel.fair,
+        mass,
+        rho,
+        Attitude(aim.pitch_deg, 0.05).up,
+        aim.target.draft_mm or 0.0,
+        vessel.length_mm,
+        steps=30,
+        tolerance=1e-5,
+    )
     up, d, state = settle(vessel.exact, mass, rho, up, d, vessel.length_mm, steps=8)
     return position(vessel, mass, up, d, state)
 
@@ -287,10 +390,11 @@ BEST_AT: tuple[tuple[str, Callable[[Answer], bool], Callable[[Answer], float]], 
 
 
 def varied(answers: list[Answer], most: int) -> tuple[Answer, ...]:
-    """The best of each kind, so that the maker chooses: the nearest, one, two and three holes, least metal, lowest, most wall.
+    """The best of each kind, so that the maker chooses: the nearest, one, two and three holes, least metal,
+    lowest, most wall.
 
-    Of those that reach the want, where any does. The best poured end and the best chamber are among them where the body can have
-    one, however far they miss: they say by how much.
+    Of those that reach the want, where any does. The best poured end and the best chamber are among them
+    where the body can have one, however far they miss: they say by how much.
     """
     good = [answer for answer in answers if within(answer)]
     kept: dict[tuple[object, ...], Answer] = {}
@@ -298,7 +402,11 @@ def varied(answers: list[Answer], most: int) -> tuple[Answer, ...]:
         near = tag.endswith("hole") or tag.endswith("holes")
         pool = [a for a in (answers if near or not good else good) if counts(a) and (a.holes or not near)]
         best = min(pool, key=less, default=None)
-        if best is None or (near and best.miss > FAR and kept) or (not good and not near and tag != "nearest"):
+        if (
+            best is None
+            or (near and best.miss > FAR and kept)
+            or (not good and not near and tag != "nearest")
+        ):
             continue
         like = _alike(best)
         if like in kept or len(kept) < most:
@@ -309,7 +417,10 @@ def varied(answers: list[Answer], most: int) -> tuple[Answer, ...]:
         if all(answer.kind != other.kind for other in kept.values()):
             kept.setdefault(_alike(answer), answer)
     rows = list(kept.values())
-    for moulded in (next((a for a in answers if a.pours), None), next((a for a in answers if a.cavities), None)):
+    for moulded in (
+        next((a for a in answers if a.pours), None),
+        next((a for a in answers if a.cavities), None),
+    ):
         if moulded is not None and all(_alike(moulded) != _alike(row) for row in rows):
             rows = [*rows[: most - 1], moulded]
     return tuple(rows)
@@ -320,21 +431,45 @@ FAR = 40.0
 
 
 def _alike(answer: Answer) -> tuple[object, ...]:
-    """What makes two answers the same to a maker: metal, drill, place within a millimetre and mass within a step."""
-    holes = tuple((hole.slug.name, hole.drill_mm, hole.count, round(hole.x_mm), round(hole.mass_g, 1)) for hole in answer.holes)
-    return (holes, tuple((p.name, p.from_mm) for p in answer.pours), tuple((c.slug.name, c.count) for c in answer.cavities))
+    """What makes two answers the same to a maker: metal, drill, place within a millimetre and mass within
+    a step.
+    """
+    holes = tuple(
+        (hole.slug.name, hole.drill_mm, hole.count, round(hole.x_mm), round(hole.mass_g, 1))
+        for hole in answer.holes
+    )
+    return (
+        holes,
+        tuple((p.name, p.from_mm) for p in answer.pours),
+        tuple((c.slug.name, c.count) for c in answer.cavities),
+    )
 
 
-def why_none(design: Design, bench: Bench, measured: Measured = NOTHING, drag: float = DEFAULT_DRAG, bands: Bands = Bands()) -> str:  # noqa: B008 - frozen value
+def why_none(
+    design: Design,
+    bench: Bench,
+    measured: Measured = NOTHING,
+    drag: float = DEFAULT_DRAG,
+    bands: Bands = Bands(),
+) -> str:
     """Why no ballast meets the want, and what nearest can."""
     base, aim = aim_at(design, base_of(design, measured), drag, bands, STEADY_HZ)
     spare = base.lift_g - base.mass.mass_g - aim.net_g
     if spare <= 0:
         return f"Even without ballast it is {-spare:.2f} g too heavy for this. {_lighter(base, -spare)}"
-    return f"{spare:.2f} g of ballast is wanted, but no slug at hand fits with {bench.wall_mm:g} mm of wall left: smaller drills, denser metal or a thinner wall."
+    return (
+        f"{spare:.2f} g of ballast is wanted, but no slug at hand fits with {bench.wall_mm:g} mm of wall"
+        " left: smaller drills, denser metal or a thinner wall."
+    )
 
 
-def what_binds(design: Design, bench: Bench, measured: Measured = NOTHING, drag: float = DEFAULT_DRAG, bands: Bands = Bands()) -> Bind:  # noqa: B008 - frozen value
+def what_binds(
+    design: Design,
+    bench: Bench,
+    measured: Measured = NOTHING,
+    drag: float = DEFAULT_DRAG,
+    bands: Bands = Bands(),
+) -> Bind:
     """What stands in the way of a drilled answer within the tolerances, and the one change that frees it."""
     base, aim = aim_at(design, base_of(design, measured), drag, bands, STEADY_HZ)
     found = binds(base, aim.net_g, aim.pitch_deg, bench)
@@ -349,10 +484,22 @@ def _lighter(base: Base, over_g: float) -> str:
     """What would take so much weight off [g]: the host's density that does, the hooks if they are enough."""
     volume = solid(base.design.body).volume_ml
     density = base.host_g_cm3 - over_g / volume
-    hooks = sum(p.mass_g - base.design.water.density_g_cm3 * p.outside_ml for p in base.mass.parts if p.key in _hooks(base.design))
-    ways = [f"{'foam' if base.design.host.construction == 'foam' else 'lighter wood'} of at most {density:.2f} g/cm³"] if density > 0.08 else []
+    hooks = sum(
+        p.mass_g - base.design.water.density_g_cm3 * p.outside_ml
+        for p in base.mass.parts
+        if p.key in _hooks(base.design)
+    )
+    ways = (
+        [
+            f"{'foam' if base.design.host.construction == 'foam' else 'lighter wood'} of at most"
+            f" {density:.2f} g/cm³"
+        ]
+        if density > 0.08
+        else []
+    )
     ways += [f"hooks {over_g:.1f} g lighter in water (they pull {hooks:.1f} g now)"] if hooks > over_g else []
-    ways.append(f"a body {100 * ((1 + over_g / max(base.lift_g - base.mass.mass_g + over_g, 0.25 * base.lift_g)) ** (1 / 3) - 1):.0f} % larger")
+    room_g = max(base.lift_g - base.mass.mass_g + over_g, 0.25 * base.lift_g)
+    ways.append(f"a body {100 * ((1 + over_g / room_g) ** (1 / 3) - 1):.0f} % larger")
     return f"Any of these would do: {', '.join(ways)}."
 
 

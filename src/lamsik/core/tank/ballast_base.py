@@ -1,4 +1,5 @@
-"""The closed form of ballast: which slug mass leaves a wanted net lift, and where it must sit for a wanted pitch.
+"""The closed form of ballast: which slug mass leaves a wanted net lift, and where it must sit for a wanted
+pitch.
 
 One slug at x in a hole from the belly. Its mass w enters net lift linearly:
 Δm(w) = w(1 − ρ_f/ρ_s + (ρ_f − ρ_h)A_d/(ρ_s A_s)) + (ρ_f − ρ_h)A_d·c
@@ -33,7 +34,9 @@ DENSE_POURS = (("filled resin, dense", 1.6), ("metal-filled resin", 2.4), ("meta
 
 @dataclass(frozen=True)
 class Bench:
-    """What the shop can build with: slugs, drills and dense mixes at hand, its limits [mm] and cutting step [g]."""
+    """What the shop can build with: slugs, drills and dense mixes at hand, its limits [mm] and cutting
+    step [g].
+    """
 
     slugs: tuple[Slug, ...]
     drills_mm: tuple[float, ...]
@@ -49,7 +52,8 @@ class Bench:
 class Base:
     """The design without ballast, as the solver sees it: budget, B [mm], lift [g], host density.
 
-    `lift_g` and `b_mm` are those of the whole body under water, or of its wet part where a waterline is wanted.
+    `lift_g` and `b_mm` are those of the whole body under water, or of its wet part where a waterline is
+    wanted.
     """
 
     design: Design
@@ -62,11 +66,16 @@ class Base:
     def blocked(self) -> tuple[tuple[float, float], ...]:
         """Where no hole may be drilled; holes that are in already count too."""
         gap = 1.0
-        return (*obstacles(self.design), *((h.x_mm - h.drill_mm / 2 - gap, h.x_mm + h.drill_mm / 2 + gap) for h in self.design.ballast))
+        return (
+            *obstacles(self.design),
+            *((h.x_mm - h.drill_mm / 2 - gap, h.x_mm + h.drill_mm / 2 + gap) for h in self.design.ballast),
+        )
 
     @property
     def is_uneven(self) -> bool:
-        """Whether a hole may take something else than the body's own material: a hollow, another segment's."""
+        """Whether a hole may take something else than the body's own material: a hollow, another
+        segment's.
+        """
         return self.design.shell is not None or bool(self.design.segment_hosts)
 
     @cached_property
@@ -99,30 +108,54 @@ def base_of(design: Design, measured: Measured = NOTHING, keep: tuple[str, ...] 
     )
     if "ballast" not in keep:
         early = tuple(row for row in measured.stages if row[0] in ("carved", "sealed"))
-        measured = Measured(early, tuple(row for row in measured.parts if not row[0].startswith(("slug:", "fill:"))))
+        measured = Measured(
+            early, tuple(row for row in measured.parts if not row[0].startswith(("slug:", "fill:")))
+        )
     mass = budget(bare, measured)
     lift = design.water.density_g_cm3 * mass.displaced_ml
     return Base(bare, mass, buoyancy(solid(design.body).centroid_mm, mass), lift, mass.host_density_g_cm3)
 
 
 def aimed(base: Base, aim: Target) -> tuple[Base, float]:
-    """The base and the net lift [g] to solve for: at a waterline the wet part alone carries, and nothing is left over."""
+    """The base and the net lift [g] to solve for: at a waterline the wet part alone carries, and nothing
+    is left over.
+    """
     if aim.wet_lift_g is None or aim.wet_b_mm is None:
         return base, aim.net_g
     return replace(base, lift_g=aim.wet_lift_g, b_mm=aim.wet_b_mm), 0.0
 
 
-def slug_mass_g(base: Base, net_g: float, slug: Slug, drill_mm: float, holes: int, bench: Bench, at_mm: Sequence[float] = (), beside_mm: float = 0.0) -> float:
-    """Metal mass [g], all holes together, that leaves this net lift; negative if the body is too heavy already.
+def slug_mass_g(
+    base: Base,
+    net_g: float,
+    slug: Slug,
+    drill_mm: float,
+    holes: int,
+    bench: Bench,
+    at_mm: Sequence[float] = (),
+    beside_mm: float = 0.0,
+) -> float:
+    """Metal mass [g], all holes together, that leaves this net lift; negative if the body is too heavy
+    already.
 
     `at_mm` are the places of the holes, where they are known: there their mouths follow the skin.
     """
-    missing = float(mouths(base.design.body, drill_mm, beside_mm).at(np.array(at_mm, dtype=float))[0].sum()) if len(at_mm) else 0.0
-    needed = base.lift_g - base.mass.mass_g - net_g - missing * (base.host_g_cm3 - bench.filler_g_cm3) / 1000.0
+    missing = (
+        float(mouths(base.design.body, drill_mm, beside_mm).at(np.array(at_mm, dtype=float))[0].sum())
+        if len(at_mm)
+        else 0.0
+    )
+    needed = (
+        base.lift_g - base.mass.mass_g - net_g - missing * (base.host_g_cm3 - bench.filler_g_cm3) / 1000.0
+    )
     drill_area = pi * drill_mm**2 / 4
     swap = bench.filler_g_cm3 - base.host_g_cm3
     fixed = holes * swap * drill_area * bench.cover_mm / 1000.0
-    per_gram = 1.0 - bench.filler_g_cm3 / slug.density_g_cm3 + swap * drill_area / (slug.density_g_cm3 * slug.area_mm2)
+    per_gram = (
+        1.0
+        - bench.filler_g_cm3 / slug.density_g_cm3
+        + swap * drill_area / (slug.density_g_cm3 * slug.area_mm2)
+    )
     if slug.form == BALLS:  # a stack of balls fills its hole by diameter, not by area
         tall = drill_area * slug.diameter_mm / 1000.0 / slug.ball_g
         per_gram = 1.0 - bench.filler_g_cm3 / slug.density_g_cm3 + swap * tall
@@ -146,12 +179,24 @@ def place_mm(base: Base, holes: Sequence[Hole], offsets: Sequence[float], pitch_
     if abs(float(loads.sum())) < 1e-9:
         return x
     for _ in range(8):
-        belly = np.array([float(floor_mm(base.design.body, np.array([x + off]), hole.beside_mm)[0]) for hole, off in zip(holes, offsets, strict=True)])
-        found = [mouths(base.design.body, hole.drill_mm, hole.beside_mm).at(np.array([x + off])) for hole, off in zip(holes, offsets, strict=True)]
+        belly = np.array(
+            [
+                float(floor_mm(base.design.body, np.array([x + off]), hole.beside_mm)[0])
+                for hole, off in zip(holes, offsets, strict=True)
+            ]
+        )
+        found = [
+            mouths(base.design.body, hole.drill_mm, hole.beside_mm).at(np.array([x + off]))
+            for hole, off in zip(holes, offsets, strict=True)
+        ]
         missing, along, up = (swap * np.array([float(row[k][0]) for row in found]) for k in range(3))
         whole = loads + missing
         total = float(whole.sum())
-        wanted = base.mass.mass_g * float((b - g) @ e) + total * float(b @ e) - float(whole @ apart + along.sum()) * e[0]
+        wanted = (
+            base.mass.mass_g * float((b - g) @ e)
+            + total * float(b @ e)
+            - float(whole @ apart + along.sum()) * e[0]
+        )
         x = (wanted - float(loads @ (belly + lifts) + missing @ belly + up.sum()) * e[2]) / (total * e[0])
     return float(x)
 
@@ -169,11 +214,22 @@ def loads_of(base: Base, holes: Sequence[Hole]) -> Array:
     body, rows = base.design.body, []
     for hole in holes:
         flat, low = net_added_g(hole, base.host_g_cm3), mouth_mm(body, hole)
-        missing = (float(row[0]) for row in mouths(body, hole.drill_mm, hole.beside_mm).at(np.array([hole.x_mm])))
+        missing = (
+            float(row[0]) for row in mouths(body, hole.drill_mm, hole.beside_mm).at(np.array([hole.x_mm]))
+        )
         volume, along, up = (row * (base.host_g_cm3 - hole.filler_g_cm3) / 1000.0 for row in missing)
         grams = flat + volume
         moments = (grams * hole.x_mm + along, flat * (low + load_height_mm(base, hole)) + volume * low + up)
-        rows.append([grams, *((moments[0] / grams, 0.0, moments[1] / grams) if abs(grams) > 1e-9 else (hole.x_mm, 0.0, low))])
+        rows.append(
+            [
+                grams,
+                *(
+                    (moments[0] / grams, 0.0, moments[1] / grams)
+                    if abs(grams) > 1e-9
+                    else (hole.x_mm, 0.0, low)
+                ),
+            ]
+        )
     return np.array(rows)
 
 

@@ -1,4 +1,6 @@
-"""What stands in the way where no ballast meets the want: mass, place, wall or stroke, by how much, and the one change that frees it."""
+"""What stands in the way where no ballast meets the want: mass, place, wall or stroke, by how much, and
+the one change that frees it.
+"""
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
@@ -21,7 +23,9 @@ LIGHTER = (0.03, 0.06, 0.1, 0.15, 0.2)
 
 @dataclass(frozen=True)
 class Bind:
-    """What binds: mass, place, wall or stroke; by how much; what frees it, empty where nothing tried does; all in one sentence."""
+    """What binds: mass, place, wall or stroke; by how much; what frees it, empty where nothing tried does;
+    all in one sentence.
+    """
 
     what: str
     by: str
@@ -30,16 +34,24 @@ class Bind:
     @property
     def says(self) -> str:
         """The sentence."""
-        return f"{self.what.capitalize()} binds: {self.by}. {self.frees[0].upper() + self.frees[1:] + '.' if self.frees else 'No single change that was tried frees it.'}"
+        none = "No single change that was tried frees it."
+        freed = f"{self.frees[0].upper()}{self.frees[1:]}." if self.frees else none
+        return f"{self.what.capitalize()} binds: {self.by}. {freed}"
 
 
 def binds(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> Bind:
-    """What binds, where the nearest ballast misses the tolerances (0.05 g, 2°); changes are tried one at a time."""
+    """What binds, where the nearest ballast misses the tolerances (0.05 g, 2°); changes are tried one at a
+    time.
+    """
     needed = base.lift_g - base.mass.mass_g - net_g
     if needed <= 0:
         return Bind(MASS, f"even without ballast it is {-needed:.2f} g too heavy", "")
     off = nearest(base, net_g, pitch_deg, bench)
-    by = "no slug at hand fits anywhere" if off is None else f"the nearest is {off[0]:+.2f} g and {off[1]:+.1f}° off".replace("-", "−")
+    by = (
+        "no slug at hand fits anywhere"
+        if off is None
+        else f"the nearest is {off[0]:+.2f} g and {off[1]:+.1f}° off".replace("-", "−")
+    )
     for what, frees, changed, other in _changes(base, bench):
         found = nearest(changed, net_g, pitch_deg, other)
         if found is not None and abs(found[0]) <= NET_G and abs(found[1]) <= PITCH_DEG:
@@ -56,21 +68,43 @@ def nearest(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> tuple[f
 
 
 def _changes(base: Base, bench: Bench) -> Iterator[tuple[str, str, Base, Bench]]:
-    """One change at a time, the easiest first: what it tells binds, what it is, and the base and bench with it."""
+    """One change at a time, the easiest first: what it tells binds, what it is, and the base and bench
+    with it.
+    """
     for less in THINNER_MM:
         if bench.wall_mm - less >= 0.5:
             wall = bench.wall_mm - less
-            yield WALL, f"a wall of {wall:g} mm instead of {bench.wall_mm:g} mm would do", base, replace(bench, wall_mm=wall)
+            yield (
+                WALL,
+                f"a wall of {wall:g} mm instead of {bench.wall_mm:g} mm would do",
+                base,
+                replace(bench, wall_mm=wall),
+            )
     design = base.design
     wire = tuple(placed for placed in design.hardware if placed.item.kind != "wire")
     if len(wire) < len(design.hardware):
-        yield STROKE, "the through-wire stops the drill: screw eyes instead of it would do", _without(base, wire), bench
+        yield (
+            STROKE,
+            "the through-wire stops the drill: screw eyes instead of it would do",
+            _without(base, wire),
+            bench,
+        )
     for placed in design.hardware:
         if placed.seat == "belly" and not placed.hung_on and placed.item.kind != "wire":
             others = tuple(p for p in design.hardware if p.key != placed.key)
-            yield PLACE, f"the {placed.item.name} at {placed.x_mm:.0f} mm is in the way: moved aside it would do", _without(base, others), bench
+            yield (
+                PLACE,
+                f"the {placed.item.name} at {placed.x_mm:.0f} mm is in the way: moved aside it would do",
+                _without(base, others),
+                bench,
+            )
     largest = max(bench.drills_mm, default=0.0)
-    yield MASS, "denser metal would do: tungsten instead of what is at hand", base, replace(bench, slugs=(*bench.slugs, *_tungsten(bench)))
+    yield (
+        MASS,
+        "denser metal would do: tungsten instead of what is at hand",
+        base,
+        replace(bench, slugs=(*bench.slugs, *_tungsten(bench))),
+    )
     if largest:
         wider = largest + 2.0
         big = Slug(f"lead rod {wider:g} mm", ROD, "lead", METALS["lead"], wider)
@@ -83,7 +117,12 @@ def _changes(base: Base, bench: Bench) -> Iterator[tuple[str, str, Base, Bench]]
 
     for share in LIGHTER:
         density = base.host_g_cm3 * (1.0 - share)
-        yield MASS, f"a lighter body would do: {density:.2f} g/cm³ instead of {base.host_g_cm3:.2f}", _lighter(base, share), bench
+        yield (
+            MASS,
+            f"a lighter body would do: {density:.2f} g/cm³ instead of {base.host_g_cm3:.2f}",
+            _lighter(base, share),
+            bench,
+        )
 
 
 def _lighter(base: Base, share: float) -> Base:
@@ -92,7 +131,11 @@ def _lighter(base: Base, share: float) -> Base:
     less = share * base.host_g_cm3 * shape.volume_ml
     mass = base.mass.mass_g - less
     g = (np.array(base.mass.g_mm) * base.mass.mass_g - less * np.array(shape.centroid_mm)) / mass
-    return replace(base, mass=replace(base.mass, mass_g=mass, g_mm=(float(g[0]), float(g[1]), float(g[2]))), host_g_cm3=base.host_g_cm3 * (1.0 - share))
+    return replace(
+        base,
+        mass=replace(base.mass, mass_g=mass, g_mm=(float(g[0]), float(g[1]), float(g[2]))),
+        host_g_cm3=base.host_g_cm3 * (1.0 - share),
+    )
 
 
 def _without(base: Base, hardware: tuple[Placement, ...]) -> Base:
@@ -102,4 +145,6 @@ def _without(base: Base, hardware: tuple[Placement, ...]) -> Base:
 
 def _tungsten(bench: Bench) -> tuple[Slug, ...]:
     sizes = sorted({slug.diameter_mm for slug in bench.slugs if slug.form == ROD})
-    return tuple(Slug(f"tungsten rod {size:g} mm", ROD, "tungsten", METALS["tungsten"], size) for size in sizes)
+    return tuple(
+        Slug(f"tungsten rod {size:g} mm", ROD, "tungsten", METALS["tungsten"], size) for size in sizes
+    )

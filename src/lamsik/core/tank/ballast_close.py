@@ -1,7 +1,7 @@
 """The last hole closes what the others leave: its mass from the net lift, its place from the moment.
 
-With places and drills chosen, net lift and the moment along the body are linear in the masses; only the height of a slug that
-grows upward is not, and that is known once the mass is.
+With places and drills chosen, net lift and the moment along the body are linear in the masses; only the
+height of a slug that grows upward is not, and that is known once the mass is.
 """
 
 from collections.abc import Sequence
@@ -16,12 +16,16 @@ from lamsik.core.tank.ballast_spots import Candidate, Found, Scale, Spot, apart_
 from lamsik.core.tank.ballast_tool import Counts, Tool
 
 SHALLOWER = 3
-"""So often the place of the last hole is found again where the wanted pitch is not level and the belly there rises or falls."""
+"""So often the place of the last hole is found again where the wanted pitch is not level and the belly
+there rises or falls.
+"""
 
 
 @dataclass(frozen=True, eq=False)
 class Holes:
-    """Holes that may come first: of which tool, at which place, of what mass; what each adds [g] and its moments [g·mm]; all (n,)."""
+    """Holes that may come first: of which tool, at which place, of what mass; what each adds [g] and its
+    moments [g·mm]; all (n,).
+    """
 
     tools: Sequence[Tool]
     tool: Counts
@@ -39,7 +43,11 @@ class Holes:
             at, steps = tool.atoms
             x, mass = tool.room.x[at], np.asarray(steps * tool.step_g)
             rows.append((x, mass, *tool.loads(x, mass, tool.room_ground.take(at))))
-        return Holes(tools, np.repeat(np.arange(len(tools)), [len(row[0]) for row in rows]), *(np.concatenate([row[k] for row in rows]) for k in range(5)))
+        return Holes(
+            tools,
+            np.repeat(np.arange(len(tools)), [len(row[0]) for row in rows]),
+            *(np.concatenate([row[k] for row in rows]) for k in range(5)),
+        )
 
     @cached_property
     def count(self) -> Counts:
@@ -53,22 +61,31 @@ class Holes:
 
     def thinned(self, every: int) -> "Holes":
         """Every so many of them."""
-        return Holes(self.tools, self.tool[::every], *(row[::every] for row in (self.x, self.mass, self.gain, self.along, self.up)))
+        return Holes(
+            self.tools,
+            self.tool[::every],
+            *(row[::every] for row in (self.x, self.mass, self.gain, self.along, self.up)),
+        )
 
     def spot(self, n: int) -> Spot:
         """One of them."""
         return Spot(self.tools[self.tool[n]], float(self.x[n]), float(self.mass[n]))
 
 
-def closed(scale: Scale, holes: Holes, first: Sequence[Counts], tool: Tool, kept: int, groups: Counts | None = None) -> list[Found]:
-    """Rows of holes (each of `first` (n,) one hole of every row), with one more of a tool that brings net lift and moment as near as it can.
+def closed(
+    scale: Scale, holes: Holes, first: Sequence[Counts], tool: Tool, kept: int, groups: Counts | None = None
+) -> list[Found]:
+    """Rows of holes (each of `first` (n,) one hole of every row), with one more of a tool that brings net
+    lift and moment as near as it can.
 
     Returns:
         the best few; of each group of rows, where `groups` (n,) tells them apart.
     """
     if not len(first[0]):
         return []
-    gain, along, up = (np.sum([row[at] for at in first], axis=0) for row in (holes.gain, holes.along, holes.up))
+    gain, along, up = (
+        np.sum([row[at] for at in first], axis=0) for row in (holes.gain, holes.along, holes.up)
+    )
     which, there, steps = _places(scale, tool, gain, along, up)
     x, mass = tool.room.x[there], np.asarray(steps * tool.step_g)
     here = tool.loads(x, mass, tool.room_ground.take(there))
@@ -78,9 +95,14 @@ def closed(scale: Scale, holes: Holes, first: Sequence[Counts], tool: Tool, kept
         off[np.abs(holes.x[at][which] - x) < gap[which]] = np.inf
     found: list[Found] = []
     for name in (0,) if groups is None else np.unique(groups):
-        mine = np.nonzero(np.isfinite(off) if groups is None else (groups[which] == name) & np.isfinite(off))[0]
+        mine = np.nonzero(np.isfinite(off) if groups is None else (groups[which] == name) & np.isfinite(off))[
+            0
+        ]
         best = mine[np.argpartition(off[mine], kept - 1)[:kept]] if len(mine) > kept else mine
-        found += [(float(off[n]), _candidate(holes, first, int(which[n]), Spot(tool, float(x[n]), float(mass[n])))) for n in best[np.argsort(off[best])]]
+        found += [
+            (float(off[n]), _candidate(holes, first, int(which[n]), Spot(tool, float(x[n]), float(mass[n]))))
+            for n in best[np.argsort(off[best])]
+        ]
     return found
 
 
@@ -89,13 +111,16 @@ def _candidate(holes: Holes, first: Sequence[Counts], row: int, last: Spot) -> C
 
 
 def _places(scale: Scale, tool: Tool, gain: Array, along: Array, up: Array) -> tuple[Counts, Counts, Counts]:
-    """For rows (n,) where the last hole may go and how heavy: of which row, at which place of the room, steps of mass; (m,) each.
+    """For rows (n,) where the last hole may go and how heavy: of which row, at which place of the room, steps
+    of mass; (m,) each.
 
     The nearest place that takes the whole mass, and the one wished for with the mass that it takes.
     """
     per, fixed = tool.line
     near, by_mass = tool.nearest
-    last = np.clip(np.rint((scale.needed_g - gain - fixed) / (per * tool.step_g)), 1, len(by_mass) - 1).astype(int)
+    last = np.clip(
+        np.rint((scale.needed_g - gain - fixed) / (per * tool.step_g)), 1, len(by_mass) - 1
+    ).astype(int)
     cell = _wished(scale, tool, gain, along, up, last * tool.step_g)
     able, wished = by_mass[last, cell], near[cell]
     room, others = tool.room, np.nonzero(able != wished)[0]
@@ -105,7 +130,9 @@ def _places(scale: Scale, tool: Tool, gain: Array, along: Array, up: Array) -> t
 
 
 def _wished(scale: Scale, tool: Tool, gain: Array, along: Array, up: Array, mass: Array) -> NDArray[np.int64]:
-    """On which step along the body the last hole has to be for the wanted pitch (n,); the belly's rise there is followed by a few steps."""
+    """On which step along the body the last hole has to be for the wanted pitch (n,); the belly's rise
+    there is followed by a few steps.
+    """
     added, (ex, ez) = tool.line[0] * mass + tool.line[1], scale.way
     left = scale.wish_mm(gain + added, along * ex + up * ez)
     step, most = tool.bench.place_step_mm, len(tool.nearest[0]) - 1

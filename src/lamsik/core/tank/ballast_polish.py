@@ -1,4 +1,6 @@
-"""Good ballast made better by hand's steps: holes moved, cut longer or shorter, made with other stock, split in two."""
+"""Good ballast made better by hand's steps: holes moved, cut longer or shorter, made with other stock,
+split in two.
+"""
 
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
@@ -29,24 +31,40 @@ def polished(scale: Scale, candidate: Candidate, off: float, rounds: int = 25) -
 
 
 def _moves(scale: Scale, candidate: Candidate) -> Iterable[tuple[float, Candidate]]:
-    """Neighbours that can be drilled, the most promising looked at: holes moved, a step cut off or added, a step from one to another."""
+    """Neighbours that can be drilled, the most promising looked at: holes moved, a step cut off or added,
+    a step from one to another.
+    """
     bench = candidate[0].tool.bench
     changes: list[Candidate] = []
     for n, spot in enumerate(candidate):
         for far in (0.5, 1.0, 2.0, 5.0):
-            changes += [_with(candidate, n, replace(spot, x_mm=spot.x_mm + way * far * bench.place_step_mm / 0.5)) for way in (-1, 1)]
+            changes += [
+                _with(candidate, n, replace(spot, x_mm=spot.x_mm + way * far * bench.place_step_mm / 0.5))
+                for way in (-1, 1)
+            ]
         for steps in (-4, -2, -1, 1, 2, 4):
             mass = spot.mass_g + steps * spot.tool.step_g
             if mass > 1e-9:
-                changes += [_with(candidate, n, replace(spot, mass_g=mass, x_mm=spot.x_mm + far * bench.place_step_mm)) for far in (0, -4, -2, -1, 1, 2, 4)]
+                changes += [
+                    _with(
+                        candidate, n, replace(spot, mass_g=mass, x_mm=spot.x_mm + far * bench.place_step_mm)
+                    )
+                    for far in (0, -4, -2, -1, 1, 2, 4)
+                ]
     for (i, one), (j, other) in combinations(enumerate(candidate), 2):
         for way in (-3, -1, 1, 3):
-            give, take = replace(one, mass_g=one.mass_g - way * one.tool.step_g), replace(other, mass_g=other.mass_g + way * other.tool.step_g)
+            give, take = (
+                replace(one, mass_g=one.mass_g - way * one.tool.step_g),
+                replace(other, mass_g=other.mass_g + way * other.tool.step_g),
+            )
             if give.mass_g > 1e-9 and take.mass_g > 1e-9:
                 changes.append(_with(_with(candidate, i, give), j, take))
         for far in (0.5, 1.0):
             for way in (-1, 1):
-                near, away = replace(one, x_mm=one.x_mm + way * far), replace(other, x_mm=other.x_mm - way * far)
+                near, away = (
+                    replace(one, x_mm=one.x_mm + way * far),
+                    replace(other, x_mm=other.x_mm - way * far),
+                )
                 changes.append(_with(_with(candidate, i, near), j, away))
     if not changes:
         return []
@@ -61,7 +79,11 @@ def _with(candidate: Candidate, n: int, spot: Spot) -> Candidate:
 def mixed(scale: Scale, candidate: Candidate, tools: list[Tool]) -> Iterator[Candidate]:
     """One of its holes with another metal or drill, cut so that the net lift is kept as nearly as can be."""
     for n, spot in enumerate(candidate):
-        rest = sum(float(other.tool.gain_g(np.array([other.mass_g]))[0]) for k, other in enumerate(candidate) if k != n)
+        rest = sum(
+            float(other.tool.gain_g(np.array([other.mass_g]))[0])
+            for k, other in enumerate(candidate)
+            if k != n
+        )
         trials = []
         for tool in tools:
             if tool is spot.tool:
@@ -83,7 +105,10 @@ def split(scale: Scale, candidate: Candidate) -> Iterator[Candidate]:
         return
     for less in (steps // 2, steps - 1, 1):
         for side in (-1, 1):
-            pair = (replace(spot, mass_g=(steps - less) * spot.tool.step_g), replace(spot, x_mm=spot.x_mm + side * np.ceil(2 * gap) / 2, mass_g=less * spot.tool.step_g))
+            pair = (
+                replace(spot, mass_g=(steps - less) * spot.tool.step_g),
+                replace(spot, x_mm=spot.x_mm + side * np.ceil(2 * gap) / 2, mass_g=less * spot.tool.step_g),
+            )
             changed = (*candidate[:n], *pair, *candidate[n + 1 :])
             if fits(changed):
                 yield changed

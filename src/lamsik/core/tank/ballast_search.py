@@ -1,6 +1,7 @@
 """The search for drilled ballast: up to four holes of unequal mass at free places, of one metal or mixed.
 
-Holes are tried in turn and the last one closes what is left. What comes out best is then moved and cut by steps.
+Holes are tried in turn and the last one closes what is left. What comes out best is then moved and cut by
+steps.
 """
 
 from collections.abc import Iterator
@@ -11,7 +12,16 @@ import numpy as np
 from lamsik.core.tank.ballast_base import Base, Bench
 from lamsik.core.tank.ballast_close import Holes, closed
 from lamsik.core.tank.ballast_polish import GOOD, mixed, polished, split
-from lamsik.core.tank.ballast_spots import MOST_HOLES, Candidate, Found, Scale, Spot, apart_mm, count_of, off_by
+from lamsik.core.tank.ballast_spots import (
+    MOST_HOLES,
+    Candidate,
+    Found,
+    Scale,
+    Spot,
+    apart_mm,
+    count_of,
+    off_by,
+)
 from lamsik.core.tank.ballast_tool import Counts, Tool, tools_of
 
 KEPT = 10
@@ -24,7 +34,9 @@ SPARSE = 8
 """Every so many of the holes to begin with go before two of other stock: there are too many of all."""
 
 WORTH = 6.0
-"""What is further off than the nearest by more, three hundredths of a gram and four degrees, is not worth judging."""
+"""What is further off than the nearest by more, three hundredths of a gram and four degrees, is not worth
+judging.
+"""
 
 MIXED = "mixed"
 
@@ -41,7 +53,9 @@ def candidates(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> Iter
     for rows in found.values():
         rows.sort(key=lambda row: row[0])
     kinds = sorted(found.items(), key=lambda item: item[1][0][0])
-    first = {n: next((key for key, _ in kinds if key[2] == n), None) for n in (1, 2, 3)}  # the best of each number is polished too
+    first = {
+        n: next((key for key, _ in kinds if key[2] == n), None) for n in (1, 2, 3)
+    }  # the best of each number is polished too
     done: list[Found] = []
     for rank, (key, rows) in enumerate(kinds):
         if rank < POLISHED or key in first.values():
@@ -65,7 +79,9 @@ def _kind(candidate: Candidate) -> tuple[str, int, int]:
 
 
 def _ones(scale: Scale, tools: list[Tool]) -> Iterator[Found]:
-    """One hole, or one pair: at every place the masses about the wanted net lift, and some through all it holds."""
+    """One hole, or one pair: at every place the masses about the wanted net lift, and some through all it
+    holds.
+    """
     for tool in tools:
         room, (per, fixed) = tool.room, tool.line
         wanted = np.rint((scale.needed_g - fixed) / (per * tool.step_g))
@@ -102,5 +118,8 @@ def _threes(scale: Scale, tools: list[Tool]) -> Iterator[Found]:
 def _pairs(holes: Holes) -> tuple[Counts, Counts]:
     """Two of the holes that lie far enough apart: every such two."""
     a, b = np.triu_indices(len(holes.x), 1)
-    good = np.abs(holes.x[a] - holes.x[b]) >= apart_mm(0.0, 0.0, holes.tools[0].bench) + (holes.drill[a] + holes.drill[b]) / 2 - 1e-9
+    good = (
+        np.abs(holes.x[a] - holes.x[b])
+        >= apart_mm(0.0, 0.0, holes.tools[0].bench) + (holes.drill[a] + holes.drill[b]) / 2 - 1e-9
+    )
     return a[good], b[good]

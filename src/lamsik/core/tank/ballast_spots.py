@@ -1,4 +1,6 @@
-"""Holes on trial: where they are, how far their sum is from what is wanted, and whether they can all be drilled."""
+"""Holes on trial: where they are, how far their sum is from what is wanted, and whether they can all be
+drilled.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -38,13 +40,17 @@ class Scale:
         return cos(radians(self.pitch_deg)), sin(radians(self.pitch_deg))
 
     def wish_mm(self, gain: Array, along: Array) -> Array:
-        """What is still wanted of the moment (n,) [g·mm] once `gain` [g] is put on in all and `along` of it is there."""
+        """What is still wanted of the moment (n,) [g·mm] once `gain` [g] is put on in all and `along` of
+        it is there.
+        """
         b, g, mass = np.array(self.base.b_mm), np.array(self.base.mass.g_mm), self.base.mass.mass_g
         ex, ez = self.way
         return np.asarray(mass * ((b - g)[0] * ex + (b - g)[2] * ez) + gain * (b[0] * ex + b[2] * ez) - along)
 
     def errors(self, gain: Array, x_moment: Array, z_moment: Array) -> tuple[Array, Array]:
-        """Net lift and pitch over what is wanted (n,) [g, °]; an infinite pitch where it would hang upside down."""
+        """Net lift and pitch over what is wanted (n,) [g, °]; an infinite pitch where it would hang upside
+        down.
+        """
         mass, g, b = self.base.mass.mass_g, self.base.mass.g_mm, self.base.b_mm
         total = mass + gain
         up_x, up_z = b[0] - (mass * g[0] + x_moment) / total, b[2] - (mass * g[2] + z_moment) / total
@@ -90,7 +96,10 @@ def apart_mm(one: float, other: float, bench: Bench) -> float:
 def fits(candidate: Candidate) -> bool:
     """Whether all its holes can be drilled, and keep apart."""
     for one, other in combinations(candidate, 2):
-        if abs(one.x_mm - other.x_mm) < apart_mm(one.tool.drill_mm, other.tool.drill_mm, one.tool.bench) - 1e-9:
+        if (
+            abs(one.x_mm - other.x_mm)
+            < apart_mm(one.tool.drill_mm, other.tool.drill_mm, one.tool.bench) - 1e-9
+        ):
             return False
     return all(bool(spot.tool.holds(np.array([spot.x_mm]), np.array([spot.mass_g]))[0]) for spot in candidate)
 
@@ -117,7 +126,10 @@ def offs_of(scale: Scale, candidates: Sequence[Candidate]) -> list[float]:
             by_tool.setdefault(id(candidate[k].tool), []).append(n)
         for rows in by_tool.values():
             tool = candidates[rows[0]][k].tool
-            found = tool.loads(np.array([candidates[n][k].x_mm for n in rows]), np.array([candidates[n][k].mass_g for n in rows]))
+            found = tool.loads(
+                np.array([candidates[n][k].x_mm for n in rows]),
+                np.array([candidates[n][k].mass_g for n in rows]),
+            )
             for m in range(3):
                 total[m][rows] += found[m]
     return [float(off) for off in scale.score(*total)]

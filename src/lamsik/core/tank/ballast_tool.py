@@ -1,4 +1,6 @@
-"""A slug in a drill, or a mirrored pair of them: what it adds by its mass, and where and how heavy it can be drilled."""
+"""A slug in a drill, or a mirrored pair of them: what it adds by its mass, and where and how heavy it can
+be drilled.
+"""
 
 from dataclasses import dataclass
 from functools import cached_property
@@ -36,7 +38,9 @@ class Room:
 
 @dataclass(frozen=True, eq=False)
 class Ground:
-    """What a hole meets at places (n,): the skin's height [mm], and what its mouth adds: [g] and the moments of that along and over the skin [g·mm]."""
+    """What a hole meets at places (n,): the skin's height [mm], and what its mouth adds: [g] and the
+    moments of that along and over the skin [g·mm].
+    """
 
     floor: Array
     grams: Array
@@ -50,7 +54,8 @@ class Ground:
 
 @dataclass(frozen=True, eq=False)
 class Tool:
-    """A slug in a drill: what a mass of it adds [g] and the moment of that over the skin [g·mm], both as a maker fits it.
+    """A slug in a drill: what a mass of it adds [g] and the moment of that over the skin [g·mm], both as a
+    maker fits it.
 
     With `beside_mm` a mirrored pair so far from the middle; masses are those of both.
     """
@@ -79,21 +84,42 @@ class Tool:
     @cached_property
     def tall_mm_g(self) -> float:
         """How tall a gram stands [mm/g]."""
-        each = self.slug.diameter_mm / self.slug.ball_g if self.slug.form == BALLS else 1000.0 / (self.slug.density_g_cm3 * self.slug.area_mm2)
+        each = (
+            self.slug.diameter_mm / self.slug.ball_g
+            if self.slug.form == BALLS
+            else 1000.0 / (self.slug.density_g_cm3 * self.slug.area_mm2)
+        )
         return each / self.count
 
     @cached_property
     def line(self) -> tuple[float, float]:
         """What it adds is a line in the mass: its slope, and what an empty hole adds [g]."""
         swap = (self.bench.filler_g_cm3 - self.base.host_g_cm3) * self.area_mm2 / 1000.0
-        return 1.0 - self.bench.filler_g_cm3 / self.slug.density_g_cm3 + swap * self.tall_mm_g, swap * self.bench.cover_mm
+        return (
+            1.0 - self.bench.filler_g_cm3 / self.slug.density_g_cm3 + swap * self.tall_mm_g,
+            swap * self.bench.cover_mm,
+        )
 
     @cached_property
     def lift(self) -> tuple[float, float, float]:
-        """Its moment over the skin [g·mm] is a parabola in the mass: metal, filler under and round it, less the host drilled out."""
-        cover, tall, fill, host = self.bench.cover_mm, self.tall_mm_g, self.bench.filler_g_cm3, self.base.host_g_cm3
-        area, beside = self.area_mm2 / 1000.0, fill * (self.area_mm2 * self.tall_mm_g / 1000.0 - 1.0 / self.slug.density_g_cm3)
-        return (fill - host) * area * cover**2 / 2, (1.0 + beside - host * area * tall) * cover, (1.0 + beside - host * area * tall) * tall / 2
+        """Its moment over the skin [g·mm] is a parabola in the mass: metal, filler under and round it,
+        less the host drilled out.
+        """
+        cover, tall, fill, host = (
+            self.bench.cover_mm,
+            self.tall_mm_g,
+            self.bench.filler_g_cm3,
+            self.base.host_g_cm3,
+        )
+        area, beside = (
+            self.area_mm2 / 1000.0,
+            fill * (self.area_mm2 * self.tall_mm_g / 1000.0 - 1.0 / self.slug.density_g_cm3),
+        )
+        return (
+            (fill - host) * area * cover**2 / 2,
+            (1.0 + beside - host * area * tall) * cover,
+            (1.0 + beside - host * area * tall) * tall / 2,
+        )
 
     def gain_g(self, mass: Array) -> Array:
         """Metal and filler less the host that is drilled out [g]; nothing where there is no mass."""
@@ -112,22 +138,32 @@ class Tool:
         return Ground(floors_mm(body, x, self.beside_mm), volume, volume * x + along, up)
 
     def loads(self, x: Array, mass: Array, ground: Ground | None = None) -> tuple[Array, Array, Array]:
-        """Gain [g], its moment along and its moment up (n,) [g·mm] of holes at x (n,) with a mass (n,); the mouth follows the skin."""
+        """Gain [g], its moment along and its moment up (n,) [g·mm] of holes at x (n,) with a mass (n,);
+        the mouth follows the skin.
+        """
         under, (l0, l1, l2) = ground or self.ground(x), self.lift
         gain = self.line[0] * mass + self.line[1]
         whole = gain + under.grams
         return whole, gain * x + under.along, whole * under.floor + under.up + l0 + mass * (l1 + l2 * mass)
 
     def steps_at(self, x: Array) -> tuple[Counts, Counts]:
-        """The fewest and the most steps of mass that holes at x (n,) take; more than fit where none can be drilled.
+        """The fewest and the most steps of mass that holes at x (n,) take; more than fit where none can be
+        drilled.
 
-        By the wall, the through-wire, hangers, lip and joints, and by that it has to add more than is drilled out.
+        By the wall, the through-wire, hangers, lip and joints, and by that it has to add more than is drilled
+        out.
         """
         base, cover, (per, fixed) = self.base, self.bench.cover_mm, self.line
         length = base.design.body.length_mm
         shallow, deep = depths_mm(base.design.body, x, self.drill_mm, self.bench.wall_mm, self.beside_mm)
         deep = np.minimum(deep, under_wire_mm(base.design, x))
-        good = (x > ENDS * length) & (x < (1 - ENDS) * length) & clear_of(base.blocked, x, self.drill_mm) & (deep > cover) & np.isfinite(shallow)
+        good = (
+            (x > ENDS * length)
+            & (x < (1 - ENDS) * length)
+            & clear_of(base.blocked, x, self.drill_mm)
+            & (deep > cover)
+            & np.isfinite(shallow)
+        )
         each = self.tall_mm_g * self.step_g
         lightest = max(np.floor(-fixed / per / self.step_g + EXACT) + 1, 1.0) if per > 0 else np.inf
         least = np.maximum(np.ceil((np.where(good, shallow, cover) - cover) / each - EXACT), lightest)
@@ -158,7 +194,10 @@ class Tool:
     @cached_property
     def cells(self) -> Array:
         """The steps along the body (n,) [mm]."""
-        return np.arange(np.ceil(self.base.design.body.length_mm / self.bench.place_step_mm) + 1) * self.bench.place_step_mm
+        return (
+            np.arange(np.ceil(self.base.design.body.length_mm / self.bench.place_step_mm) + 1)
+            * self.bench.place_step_mm
+        )
 
     @cached_property
     def floors(self) -> Array:
@@ -167,7 +206,8 @@ class Tool:
 
     @cached_property
     def nearest(self) -> tuple[Counts, Counts]:
-        """For each step of the body (n,) the nearest place with room; and that with room for each number of steps of mass (levels + 1, n).
+        """For each step of the body (n,) the nearest place with room; and that with room for each number of
+        steps of mass (levels + 1, n).
 
         The one that takes most where none takes so many.
         """
@@ -181,7 +221,9 @@ class Tool:
 
     @cached_property
     def atoms(self) -> tuple[Counts, Counts]:
-        """Holes to begin with: places of the room and steps of mass; a few masses at places some millimetres apart, the heaviest of each among them."""
+        """Holes to begin with: places of the room and steps of mass; a few masses at places some
+        millimetres apart, the heaviest of each among them.
+        """
         every = max(round(COARSE_MM / self.bench.place_step_mm), 1)
         at = np.unique(np.concatenate([np.arange(0, len(self.room.x), every), [len(self.room.x) - 1]]))
         low, high = self.room.least[at][:, None], self.room.most[at][:, None]
@@ -191,7 +233,16 @@ class Tool:
 
     def hole(self, key: str, x: float, mass: float) -> Hole:
         """The hole as a design keeps it."""
-        return Hole(key, self.slug, float(mass), float(x), self.drill_mm, self.bench.cover_mm, self.bench.filler_g_cm3, self.beside_mm)
+        return Hole(
+            key,
+            self.slug,
+            float(mass),
+            float(x),
+            self.drill_mm,
+            self.bench.cover_mm,
+            self.bench.filler_g_cm3,
+            self.beside_mm,
+        )
 
 
 def _nearest(places: Array, x: Array) -> Counts:
@@ -200,13 +251,16 @@ def _nearest(places: Array, x: Array) -> Counts:
 
 
 def tools_of(base: Base, bench: Bench) -> list[Tool]:
-    """Every slug in the two tightest drills that pass it: wider ones only remove more. In the tightest also a mirrored pair, as near as the wall lets it.
+    """Every slug in the two tightest drills that pass it: wider ones only remove more. In the tightest also a
+    mirrored pair, as near as the wall lets it.
 
     Only those that can be drilled somewhere.
     """
     found = []
     for slug in bench.slugs:
-        for n, drill in enumerate(sorted(d for d in bench.drills_mm if slug.diameter_mm <= d <= slug.diameter_mm + 2.0)[:2]):
+        for n, drill in enumerate(
+            sorted(d for d in bench.drills_mm if slug.diameter_mm <= d <= slug.diameter_mm + 2.0)[:2]
+        ):
             found.append(Tool(base, bench, slug, drill))
             beside = float(np.ceil(drill + max(bench.wall_mm, 1.5))) / 2
             if n == 0 and beside + drill / 2 + bench.wall_mm < base.design.body.width_mm / 2:

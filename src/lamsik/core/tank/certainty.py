@@ -1,7 +1,8 @@
-"""How sure the verdict is: the chance of landing in the wanted behaviour, its band, the measurement that helps most.
+"""How sure the verdict is: the chance of landing in the wanted behaviour, its band, the measurement that
+helps most.
 
-Masses vary by what each part's figure is known to, the body's volume by its four faces, slugs by half a millimetre in
-place, the drag coefficient by what is known of it, the water by a degree.
+Masses vary by what each part's figure is known to, the body's volume by its four faces, slugs by half a
+millimetre in place, the drag coefficient by what is known of it, the water by a degree.
 """
 
 from dataclasses import dataclass
@@ -59,10 +60,11 @@ class Better:
 
 @dataclass(frozen=True, eq=False)
 class Certainty:
-    """Chances of landing in the wanted behaviour, and of the wanted pitch too; what measuring would make of them.
+    """Chances of landing in the wanted behaviour, and of the wanted pitch too; what measuring would make of
+    them.
 
-    `refitted` is the chance with the ballast set right on the want and nothing more measured. `net_g` is what is
-    expected, `net_sd_g` and `pitch_sd_deg` the spread.
+    `refitted` is the chance with the ballast set right on the want and nothing more measured. `net_g` is what
+    is expected, `net_sd_g` and `pitch_sd_deg` the spread.
     """
 
     chance: float
@@ -80,7 +82,9 @@ class Certainty:
 
     @property
     def best(self) -> Better | None:
-        """The measurement that would raise the chance most; None where none helps. The blank in water only where it is worth the trouble."""
+        """The measurement that would raise the chance most; None where none helps. The blank in water only
+        where it is worth the trouble.
+        """
         rows = {row.group: row for row in self.better}
         if VOLUME in rows and "host" in rows and rows[VOLUME].chance < rows["host"].chance + WORTH:
             del rows[VOLUME]
@@ -91,14 +95,25 @@ class Certainty:
 def _to_do(design: Design, group: str) -> str:
     """The measurement in words, the bare body called what it is."""
     host = design.host
-    sealed = f"sealed {host.blank}".replace("sealed carved", "sealed") if host.construction in ("wood", "foam") else host.blank
+    sealed = (
+        f"sealed {host.blank}".replace("sealed carved", "sealed")
+        if host.construction in ("wood", "foam")
+        else host.blank
+    )
     return MEASURE[group].format(blank=host.blank, sealed=sealed)
 
 
 def certainty(
-    design: Design, measured: Measured = NOTHING, drag: float = DEFAULT_DRAG, bands: Bands = Bands(), samples: int = SAMPLES, face_mm: float | None = None,  # noqa: B008 - frozen value
-) -> Certainty:  # fmt: skip
-    """The chance of landing in the wanted behaviour, and what would raise it; `face_mm` is how true the shop's own blanks came out."""
+    design: Design,
+    measured: Measured = NOTHING,
+    drag: float = DEFAULT_DRAG,
+    bands: Bands = Bands(),
+    samples: int = SAMPLES,
+    face_mm: float | None = None,
+) -> Certainty:
+    """The chance of landing in the wanted behaviour, and what would raise it; `face_mm` is how true the
+    shop's own blanks came out.
+    """
     mass = budget(design, measured)
     own = drag_of(design, drag)
     aim = target(design, mass, own, bands)
@@ -112,14 +127,22 @@ def certainty(
     drag_sd = DRAG_SPREAD_TIMED if design.drag_source == "timed" else DRAG_SPREAD
     drawn = _drawn(samples)
 
-    def chance(around_net: float, around_pitch: float, spread: Array, drag_sd: float = drag_sd) -> tuple[float, float]:
+    def chance(
+        around_net: float, around_pitch: float, spread: Array, drag_sd: float = drag_sd
+    ) -> tuple[float, float]:
         nets, tilts = _root(spread) @ drawn[:2]
         nets = around_net + nets
         if design.want.by != SPEED:
             good = (nets > aim.low_g) & (nets < aim.high_g)
         else:
             push = np.abs(nets) * 1e-3 * GRAVITY
-            speeds = np.copysign(np.sqrt(2.0 * push / (rho * 1000.0 * own * np.exp(drag_sd * drawn[2]) * area * 1e-6)), nets) * 100.0
+            speeds = (
+                np.copysign(
+                    np.sqrt(2.0 * push / (rho * 1000.0 * own * np.exp(drag_sd * drawn[2]) * area * 1e-6)),
+                    nets,
+                )
+                * 100.0
+            )
             good = (speeds > low) & (speeds < high)
         level = np.abs(around_pitch + np.degrees(np.arctan(tilts)) - design.want.pitch_deg) < PITCH_ROOM_DEG
         return float(good.mean()), float((good & level).mean())
@@ -127,12 +150,23 @@ def certainty(
     now, with_pitch = chance(net, pitch, made.spread())
     wanted = (aim.net_g, design.want.pitch_deg)
     refit = chance(*wanted, made.spread())[0]
-    better = [Better(group, _to_do(design, group), chance(*wanted, made.spread(left))[0]) for group, left in _thought_of(made, measured)]
+    better = [
+        Better(group, _to_do(design, group), chance(*wanted, made.spread(left))[0])
+        for group, left in _thought_of(made, measured)
+    ]
     if design.want.by == SPEED and design.drag_source != "timed":
         better.append(Better("drag", MEASURE["drag"], chance(*wanted, made.spread(), DRAG_SPREAD_TIMED)[0]))
     spread = made.spread()
     tilt_deg = float(np.degrees(np.arctan(_root(spread) @ drawn[:2])[1]).std())
-    return Certainty(now, with_pitch, refit, net, float(np.sqrt(spread[0, 0])), tilt_deg, tuple(sorted(better, key=lambda row: -row.chance)))
+    return Certainty(
+        now,
+        with_pitch,
+        refit,
+        net,
+        float(np.sqrt(spread[0, 0])),
+        tilt_deg,
+        tuple(sorted(better, key=lambda row: -row.chance)),
+    )
 
 
 def _thought_of(made: Errors, measured: Measured) -> list[tuple[str, Array]]:
@@ -148,7 +182,14 @@ def _thought_of(made: Errors, measured: Measured) -> list[tuple[str, Array]]:
                 found.append((group, made.weighed("carved", SCALE_SD_G)))
         elif group == VOLUME:
             if not measured.waters:
-                found.append((group, made.sized(SCALE_SD_G * 1.5, None if on_scale else made.weighed("carved", SCALE_SD_G))))
+                found.append(
+                    (
+                        group,
+                        made.sized(
+                            SCALE_SD_G * 1.5, None if on_scale else made.weighed("carved", SCALE_SD_G)
+                        ),
+                    )
+                )
         else:
             found.append((group, made.without(group)))
     return found
@@ -163,5 +204,7 @@ def _root(spread: Array) -> Array:
 
 @lru_cache(maxsize=4)
 def _drawn(samples: int) -> Array:
-    """Standard normals (3, samples) of net, pitch and drag: the same for every design, so answers do not flicker."""
+    """Standard normals (3, samples) of net, pitch and drag: the same for every design, so answers do not
+    flicker.
+    """
     return np.asarray(np.random.default_rng(20).standard_normal((3, samples)))

@@ -42,7 +42,13 @@ def table(body: Body) -> Table:
     """The look-up table of a body."""
     share = np.linspace(0.0, 1.0, TABLE_POINTS)
     phi = phi_of_share(share)
-    return Table(share * body.length_mm, body.top.at(phi), body.bottom.at(phi), body.widest_at(phi), np.maximum(body.half_width.at(phi), 0.0))
+    return Table(
+        share * body.length_mm,
+        body.top.at(phi),
+        body.bottom.at(phi),
+        body.widest_at(phi),
+        np.maximum(body.half_width.at(phi), 0.0),
+    )
 
 
 @lru_cache(maxsize=64)
@@ -53,17 +59,25 @@ def _floor_table(body: Body, beside_mm: float) -> Array:
 def floors_mm(body: Body, x_mm: Array, beside_mm: float = 0.0) -> Array:
     """Height of the skin where holes at x (n,) begin [mm], so far beside the middle; looked up."""
     rows = table(body)
-    return np.asarray(np.interp(x_mm, rows.x, rows.bottom if beside_mm <= 0 else _floor_table(body, beside_mm)))
+    return np.asarray(
+        np.interp(x_mm, rows.x, rows.bottom if beside_mm <= 0 else _floor_table(body, beside_mm))
+    )
 
 
-def walls_left_mm(body: Body, x_mm: Array, depth_mm: float | Array, drill_mm: float | Array, beside_mm: float | Array = 0.0) -> Array:
-    """Thinnest material left [mm] round a hole from the belly at each x (n,): above it, beside it, and to a flat end.
+def walls_left_mm(
+    body: Body, x_mm: Array, depth_mm: float | Array, drill_mm: float | Array, beside_mm: float | Array = 0.0
+) -> Array:
+    """Thinnest material left [mm] round a hole from the belly at each x (n,): above it, beside it, and to a
+    flat end.
 
-    The sides are looked at where the hole ends and a little below, where a rounded section narrows most. Of a mirrored pair,
+    The sides are looked at where the hole ends and a little below, where a rounded section narrows most. Of a
+    mirrored pair,
     `beside_mm` from the middle, each side's own is looked at, and what is left between the two.
     """
     x_mm = np.asarray(x_mm, dtype=float)
-    depth, radius, beside = (np.broadcast_to(row, x_mm.shape) for row in (depth_mm, np.asarray(drill_mm) / 2, beside_mm))
+    depth, radius, beside = (
+        np.broadcast_to(row, x_mm.shape) for row in (depth_mm, np.asarray(drill_mm) / 2, beside_mm)
+    )
     pair = beside > 0
     head = floors_mm(body, x_mm) + depth
     for at in np.nonzero(pair)[0]:
@@ -83,16 +97,23 @@ def walls_left_mm(body: Body, x_mm: Array, depth_mm: float | Array, drill_mm: fl
 def _lid_mm(body: Body, x_mm: Array, radius_mm: Array, beside_mm: Array) -> Array:
     """Height of the back over holes beside the middle (n,) [mm], where it is lowest round their rims."""
     around = np.linspace(0.0, 2 * np.pi, 8, endpoint=False)
-    x, y = (at[:, None] + radius_mm[:, None] * np.append(way, 0.0) for at, way in ((x_mm, np.cos(around)), (beside_mm, np.sin(around))))
+    x, y = (
+        at[:, None] + radius_mm[:, None] * np.append(way, 0.0)
+        for at, way in ((x_mm, np.cos(around)), (beside_mm, np.sin(around)))
+    )
     _, top = reach_of(uncut(body))(x.ravel(), y.ravel())
     return np.asarray(top.reshape(x.shape).min(axis=1))
 
 
-def depths_mm(body: Body, x_mm: Array, drill_mm: float, wall_mm: float, beside_mm: float = 0.0) -> tuple[Array, Array]:
-    """The shallowest and the deepest hole at each x (n,) that leaves a wall all round [mm]; none where the first is the larger.
+def depths_mm(
+    body: Body, x_mm: Array, drill_mm: float, wall_mm: float, beside_mm: float = 0.0
+) -> tuple[Array, Array]:
+    """The shallowest and the deepest hole at each x (n,) that leaves a wall all round [mm]; none where the
+    first is the larger.
 
-    `walls_left_mm` turned round: a section is wide enough between two heights and a lid thick enough below one, so what holds is
-    one stretch of depths. A hole too shallow breaks out beside a sharp belly just as one too deep does above.
+    `walls_left_mm` turned round: a section is wide enough between two heights and a lid thick enough below
+    one, so what holds is one stretch of depths. A hole too shallow breaks out beside a sharp belly just as
+    one too deep does above.
     """
     x_mm, radius = np.asarray(x_mm, dtype=float), drill_mm / 2
     start = floors_mm(body, x_mm, beside_mm)
@@ -105,7 +126,12 @@ def depths_mm(body: Body, x_mm: Array, drill_mm: float, wall_mm: float, beside_m
         low = np.maximum(low, (floor - start) / SHALLOW)
         high = np.minimum(high, lid - start)
     if beside_mm > 0:
-        high = np.minimum(high, _lid_mm(body, x_mm, np.full(x_mm.shape, radius), np.full(x_mm.shape, beside_mm)) - wall_mm - start)
+        high = np.minimum(
+            high,
+            _lid_mm(body, x_mm, np.full(x_mm.shape, radius), np.full(x_mm.shape, beside_mm))
+            - wall_mm
+            - start,
+        )
     ends = np.minimum(x_mm, body.length_mm - x_mm) - radius
     apart = 2 * beside_mm - drill_mm if beside_mm > 0 else np.inf
     good = (high > 0) & (np.minimum(ends, apart) >= wall_mm - 1e-9)
@@ -124,7 +150,9 @@ class _Stations:
     @staticmethod
     def at(rows: Table, x: Array) -> "_Stations":
         """The outlines at x (n,) [mm]."""
-        return _Stations(*(np.interp(x, rows.x, line) for line in (rows.top, rows.bottom, rows.widest, rows.half)))
+        return _Stations(
+            *(np.interp(x, rows.x, line) for line in (rows.top, rows.bottom, rows.widest, rows.half))
+        )
 
     def half_width(self, body: Body, z: Array) -> Array:
         """Half-width [mm] of the sections at heights z (n,); 0 outside the profile."""
@@ -135,11 +163,16 @@ class _Stations:
         return np.asarray(self.half * (1.0 - share**n) ** (1.0 / n))
 
     def stretch(self, body: Body, half_mm: float) -> tuple[Array, Array]:
-        """Heights between which the sections are at least so wide to each side (n,) [mm]; (inf, −inf) where nowhere."""
+        """Heights between which the sections are at least so wide to each side (n,) [mm]; (inf, −inf)
+        where nowhere.
+        """
         ratio = half_mm / np.maximum(self.half, 1e-9)
         wide, share = ratio <= 1.0, np.minimum(ratio, 1.0)
         up, down = ((1.0 - share**n) ** (1.0 / n) for n in (body.upper_exponent, body.lower_exponent))
-        low, high = self.widest - (self.widest - self.bottom) * down, self.widest + (self.top - self.widest) * up
+        low, high = (
+            self.widest - (self.widest - self.bottom) * down,
+            self.widest + (self.top - self.widest) * up,
+        )
         return np.where(wide, low, np.inf), np.where(wide, high, -np.inf)
 
 
@@ -150,17 +183,28 @@ def wall_left_mm(body: Body, hole: Hole) -> float:
 
 def walls_of(body: Body, holes: Sequence[Hole]) -> Array:
     """Thinnest material left round each of many holes (n,) [mm], looked at all at once."""
-    x, depth, drill, beside = np.array([(hole.x_mm, hole.depth_mm, hole.drill_mm, hole.beside_mm) for hole in holes]).reshape(-1, 4).T
+    x, depth, drill, beside = (
+        np.array([(hole.x_mm, hole.depth_mm, hole.drill_mm, hole.beside_mm) for hole in holes])
+        .reshape(-1, 4)
+        .T
+    )
     return walls_left_mm(body, x, depth, drill, beside)
 
 
 def obstacles(design: Design, gap_mm: float = 1.5) -> tuple[tuple[float, float], ...]:
-    """Stretches of the belly (from, to) [mm] into which no hole may reach: hangers, lip slot, poured ends, cavities, joints, rattles and tubes."""
+    """Stretches of the belly (from, to) [mm] into which no hole may reach: hangers, lip slot, poured ends,
+    cavities, joints, rattles and tubes.
+    """
     found = [(x - gap_mm - 1.0, x + gap_mm + 1.0) for x in _hangers(design)]
     if design.lip is not None:
-        found.append((-1e3, design.lip.x_mm + design.lip.inset_mm * cos(radians(design.lip.angle_deg)) + gap_mm))
+        found.append(
+            (-1e3, design.lip.x_mm + design.lip.inset_mm * cos(radians(design.lip.angle_deg)) + gap_mm)
+        )
     found += [(pour.from_mm - gap_mm, pour.to_mm + gap_mm) for pour in design.pours]
-    found += [(cavity.x_mm - cavity.length_mm / 2 - gap_mm, cavity.x_mm + cavity.length_mm / 2 + gap_mm) for cavity in design.cavities]
+    found += [
+        (cavity.x_mm - cavity.length_mm / 2 - gap_mm, cavity.x_mm + cavity.length_mm / 2 + gap_mm)
+        for cavity in design.cavities
+    ]
     found += [_cut_stretch(design.body, pair, gap_mm) for pair in design.body.cuts]
     lying = [p for p in design.hardware if p.seat == "inside" and p.item.kind in ("rattle", "tube")]
     found += [(p.x_mm - p.item.shank_mm / 2 - gap_mm, p.x_mm + p.item.shank_mm / 2 + gap_mm) for p in lying]
@@ -185,12 +229,18 @@ def under_wire_mm(design: Design, x_mm: Array) -> Array:
     if wire is None:
         return np.full(np.shape(x_mm), np.inf)
     body, rows = design.body, table(design.body)
-    line = np.interp(x_mm, (0.0, body.length_mm), (station(body, 0.0).middle_mm, station(body, body.length_mm).middle_mm))
+    line = np.interp(
+        x_mm, (0.0, body.length_mm), (station(body, 0.0).middle_mm, station(body, body.length_mm).middle_mm)
+    )
     return np.asarray(line - wire.wire_mm / 2 - WIRE_GAP_MM - np.interp(x_mm, rows.x, rows.bottom))
 
 
 def _hangers(design: Design) -> list[float]:
-    return [seat_point(design.body, placed)[0] for placed in design.hardware if placed.seat == "belly" and not placed.hung_on]
+    return [
+        seat_point(design.body, placed)[0]
+        for placed in design.hardware
+        if placed.seat == "belly" and not placed.hung_on
+    ]
 
 
 def clear_of(stretches: tuple[tuple[float, float], ...], x_mm: Array, drill_mm: float) -> NDArray[np.bool_]:
@@ -234,14 +284,25 @@ def troubles(design: Design, hole: Hole, wall_mm: float) -> tuple[str, ...]:
 
 
 def net_added_g(hole: Hole, host_g_cm3: float) -> float:
-    """What a hole adds in all [g]: metal and filler, less the host drilled out; negative makes the bait lighter."""
+    """What a hole adds in all [g]: metal and filler, less the host drilled out; negative makes the bait
+    lighter.
+    """
     return hole.mass_g + hole.filler_g - host_g_cm3 * hole.hole_ml
 
 
 def _what_is_at(design: Design, hole: Hole) -> str:
     """What stands in a hole's way, in words."""
     at, drill = np.array([hole.x_mm]), hole.drill_mm
-    bald = replace(design, hardware=(), lip=None, pours=(), cavities=(), trials=(), segment_hosts=(), body=replace(design.body, joints=()))
+    bald = replace(
+        design,
+        hardware=(),
+        lip=None,
+        pours=(),
+        cavities=(),
+        trials=(),
+        segment_hosts=(),
+        body=replace(design.body, joints=()),
+    )
     for what, bare in (
         ("a joint", replace(bald, body=design.body)),
         ("a poured end", replace(bald, pours=design.pours)),
@@ -257,12 +318,17 @@ def _what_is_at(design: Design, hole: Hole) -> str:
 def pour_troubles(design: Design, key: str) -> tuple[str, ...]:
     """What is wrong with a poured stretch: it overlaps another."""
     mine = next(pour for pour in design.pours if pour.key == key)
-    over = any(other.key != key and other.from_mm < mine.to_mm and mine.from_mm < other.to_mm for other in design.pours)
+    over = any(
+        other.key != key and other.from_mm < mine.to_mm and mine.from_mm < other.to_mm
+        for other in design.pours
+    )
     return ("overlaps another pour",) if over else ()
 
 
 def cavity_wall_mm(body: Body, cavity: Cavity) -> float:
-    """Thinnest material round a cavity [mm]: above, below and beside it, along its length; negative if it breaks out."""
+    """Thinnest material round a cavity [mm]: above, below and beside it, along its length; negative if it
+    breaks out.
+    """
     rows, half = table(body), cavity.bore_mm / 2
     x = cavity.x_mm + np.linspace(-0.5, 0.5, 9) * cavity.length_mm
     middle = float(np.interp(cavity.x_mm, rows.x, rows.bottom)) + cavity.up_mm

@@ -44,7 +44,9 @@ class Moving:
 
 @dataclass(frozen=True)
 class Timed:
-    """What several runs say: a value with its standard deviation over the runs, which runs stand out, the mean speed [cm/s]."""
+    """What several runs say: a value with its standard deviation over the runs, which runs stand out, the
+    mean speed [cm/s].
+    """
 
     value: float
     sd: float
@@ -56,7 +58,8 @@ class Timed:
 def added_mass_kg(design: Design, water_g_cm3: float) -> float:
     """Water that moves along when the body goes up or down broadside [kg]: strips of ρπa², a the half-width.
 
-    Reference: Newman, Marine Hydrodynamics, 1977, table 4.3; strips take too much at the ends of a short body.
+    Reference: Newman, Marine Hydrodynamics, 1977, table 4.3; strips take too much at the ends of a short
+        body.
     """
     body = design.body
     phi, weight = gauss_panels(body.knots(), 0.35, 8)
@@ -104,7 +107,11 @@ def drag_from(drop: Drop, body: Moving, net_g: float) -> float:
     require(force > 0, "net_g", net_g, "a net lift that was weighed, not 0")
     free = (2 * drop.distance_m * body.mass_kg / force) ** 0.5
     require(
-        drop.seconds > free * 1.001, "seconds", drop.seconds, f"more than {free:.2f} s: it cannot be quicker than without any drag; check way, time and the weighed net"
+        drop.seconds > free * 1.001,
+        "seconds",
+        drop.seconds,
+        f"more than {free:.2f} s: it cannot be quicker than without any drag; check way, time and the"
+        " weighed net",
     )
 
     def late(drag: float) -> float:
@@ -113,12 +120,16 @@ def drag_from(drop: Drop, body: Moving, net_g: float) -> float:
     low, high = 1e-4, 1.0
     while late(high) < 0 and high < 1e5:
         high *= 4
-    require(high < 1e5, "seconds", drop.seconds, "a shorter time: no body drags that much; check the weighed net")
+    require(
+        high < 1e5, "seconds", drop.seconds, "a shorter time: no body drags that much; check the weighed net"
+    )
     return float(brentq(late, low, high, xtol=1e-6))
 
 
 def together(values: Sequence[float], drops: Sequence[Drop]) -> Timed:
-    """Several runs as one: mean and standard deviation without those that stand out (3.5 median deviations, from four runs on)."""
+    """Several runs as one: mean and standard deviation without those that stand out (3.5 median
+    deviations, from four runs on).
+    """
     found = np.array(values)
     odd: tuple[int, ...] = ()
     if len(found) >= 4:
@@ -127,4 +138,10 @@ def together(values: Sequence[float], drops: Sequence[Drop]) -> Timed:
         odd = tuple(int(i) for i in np.nonzero(off > 3.5 * typical)[0])
     kept = np.array([v for i, v in enumerate(found) if i not in odd])
     speed = float(np.mean([d.distance_m / d.seconds for i, d in enumerate(drops) if i not in odd])) * 100
-    return Timed(float(kept.mean()), float(kept.std(ddof=1)) if len(kept) > 1 else 0.0, tuple(float(v) for v in found), odd, speed)
+    return Timed(
+        float(kept.mean()),
+        float(kept.std(ddof=1)) if len(kept) > 1 else 0.0,
+        tuple(float(v) for v in found),
+        odd,
+        speed,
+    )

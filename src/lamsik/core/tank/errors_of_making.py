@@ -1,7 +1,8 @@
 """What can be off about a bait that is made: every error that stands alone, and what the scale leaves of it.
 
-Errors that come together are one row: the coats of one session, the hooks of one lot, the host with all that is cut
-out of it. A row holds what one sigma of it does; weighings then narrow the rows as a linear observation does.
+Errors that come together are one row: the coats of one session, the hooks of one lot, the host with all that
+is cut out of it. A row holds what one sigma of it does; weighings then narrow the rows as a linear
+observation does.
 """
 
 from collections.abc import Sequence
@@ -25,8 +26,9 @@ VOLUME = "volume"
 
 @dataclass(frozen=True, eq=False)
 class Errors:
-    """Rows of one sigma each: groups, what each does to the mass at every stage [g] (rows, stages), to the body's volume [ml],
-    to the net lift [g] and to the tangent of the pitch; `left` is the covariance of the rows in sigmas, given what was weighed.
+    """Rows of one sigma each: groups, what each does to the mass at every stage [g] (rows, stages), to the
+    body's volume [ml], to the net lift [g] and to the tangent of the pitch; `left` is the covariance of the
+    rows in sigmas, given what was weighed.
     """
 
     groups: tuple[str, ...]
@@ -49,8 +51,8 @@ class Errors:
     def weighed(self, stage: str, sd_g: float, left: Array | None = None) -> Array:
         """The covariance once the whole piece was on the scale at the end of a stage.
 
-        Notes: what the scale says over what was planned goes to masses; the drawing's volume stands, so the faces' gain is none
-        and the covariance is that of an estimate with this gain (Joseph's form).
+        Notes: what the scale says over what was planned goes to masses; the drawing's volume stands, so the
+            faces' gain is none and the covariance is that of an estimate with this gain (Joseph's form).
         """
         before = self.left if left is None else left
         seen = self.masses[:, : STAGES.index(stage) + 1].sum(axis=1)
@@ -105,7 +107,9 @@ def _together(part: Part, design: Design, singles: set[str]) -> str:
 
 
 def errors_of(design: Design, measured: Measured, face_mm: float | None = None) -> Errors:
-    """Every error of a bait made so, after what was weighed. `face_mm` is what the shop's own blanks tell of its faces [mm]."""
+    """Every error of a bait made so, after what was weighed. `face_mm` is what the shop's own blanks tell
+    of its faces [mm].
+    """
     mass, rho = budget(design, measured), design.water.density_g_cm3
     frame = _Frame.of(design, mass, rho)
     prior = budget(design, Measured(parts=measured.parts))
@@ -116,16 +120,32 @@ def errors_of(design: Design, measured: Measured, face_mm: float | None = None) 
         row = rows.setdefault(name, _Row(group_of(part, design)))
         grams = part.sd_g * (-1.0 if is_cut(part) else 1.0)
         pushed = (part.outside_ml + part.film_ml) / part.mass_g * grams if part.mass_g > 0 else 0.0
-        row.add(STAGES.index(part.stage), grams, pushed, frame.tilt(grams, part.at_mm[0], pushed, frame.hull_x if part.film_ml else part.at_mm[0]), rho)
-    found = [*rows.values(), *_faces(design, prior, frame, "host" in singles, face_mm, rho), *_places(design, frame)]
+        row.add(
+            STAGES.index(part.stage),
+            grams,
+            pushed,
+            frame.tilt(grams, part.at_mm[0], pushed, frame.hull_x if part.film_ml else part.at_mm[0]),
+            rho,
+        )
+    found = [
+        *rows.values(),
+        *_faces(design, prior, frame, "host" in singles, face_mm, rho),
+        *_places(design, frame),
+    ]
     water = design.water
     if water.measured_g_cm3 is None:
-        slope = density(min(water.temperature_c + 0.5, 40.0), water.salinity_psu) - density(max(water.temperature_c - 0.5, -2.0), water.salinity_psu)
+        slope = density(min(water.temperature_c + 0.5, 40.0), water.salinity_psu) - density(
+            max(water.temperature_c - 0.5, -2.0), water.salinity_psu
+        )
         found.append(_Row("water", net=mass.displaced_ml * slope * WATER_SD_C))
     start = Errors(
-        tuple(row.group for row in found), np.array([row.masses for row in found]), np.array([row.volume for row in found]),
-        np.array([row.net for row in found]), np.array([row.tilt for row in found]), np.eye(len(found)),
-    )  # fmt: skip
+        tuple(row.group for row in found),
+        np.array([row.masses for row in found]),
+        np.array([row.volume for row in found]),
+        np.array([row.net for row in found]),
+        np.array([row.tilt for row in found]),
+        np.eye(len(found)),
+    )
     return _after(start, design, measured)
 
 
@@ -169,14 +189,24 @@ class _Frame:
         return _Frame(float(b[0]), float(g[0]), hull[0], mass.mass_g * max(float(b[2] - g[2]), 0.05), rho)
 
     def tilt(self, grams: float, at_x: float, pushed_ml: float, pushed_x: float) -> float:
-        """Tangent of the pitch: a gram at x turns the body by its lever over the stiffness m·BG; what it displaces turns it back."""
+        """Tangent of the pitch: a gram at x turns the body by its lever over the stiffness m·BG; what it
+        displaces turns it back.
+        """
         return (grams * (at_x - self.g_x) - self.rho * pushed_ml * (pushed_x - self.b_x)) / self.stiff
 
 
-def _faces(design: Design, prior: Budget, frame: _Frame, weighed: bool, face_mm: float | None, rho: float) -> list[_Row]:
+def _faces(
+    design: Design, prior: Budget, frame: _Frame, weighed: bool, face_mm: float | None, rho: float
+) -> list[_Row]:
     """The four faces: what each adds displaces, and weighs unless the blank was on the scale by itself."""
     host = design.host
-    sigma = host.face_mm if host.face_mm is not None else MADE_TRUE_TO[host.construction] if face_mm is None else face_mm
+    sigma = (
+        host.face_mm
+        if host.face_mm is not None
+        else MADE_TRUE_TO[host.construction]
+        if face_mm is None
+        else face_mm
+    )
     ways, made = moved(design.body), []
     for ml, x in zip(sigma * ways.ml, ways.x_mm, strict=True):
         grams = 0.0 if weighed else prior.host_density_g_cm3 * ml

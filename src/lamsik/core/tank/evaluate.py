@@ -29,7 +29,8 @@ class Near:
 
 @dataclass(frozen=True)
 class Rules:
-    """The shop's own thresholds, calibration, thinnest wall [mm], ballast step [g] and where lively turns steady [Hz].
+    """The shop's own thresholds, calibration, thinnest wall [mm], ballast step [g] and where lively turns
+    steady [Hz].
 
     `faces_mm` is how true its own blanks came out by construction: (construction, one sigma of a face [mm]).
     """
@@ -42,7 +43,9 @@ class Rules:
     faces_mm: tuple[tuple[str, float], ...] = ()
 
     def face_mm(self, construction: str) -> float | None:
-        """How true the shop's blanks of a construction came out, a face [mm]; None while it held none under water."""
+        """How true the shop's blanks of a construction came out, a face [mm]; None while it held none
+        under water.
+        """
         return dict(self.faces_mm).get(construction)
 
 
@@ -50,8 +53,8 @@ class Rules:
 class Outcome:
     """Everything computed of one design in its water; `surface` is empty if it sinks.
 
-    `settled` tells a full evaluation (all stable positions) from a quick one (the watched
-    branch on a coarse mesh); the first is never replaced by the second. `unbuilt` is what cannot be built as drawn, in
+    `settled` tells a full evaluation (all stable positions) from a quick one (the watched branch on a coarse
+    mesh); the first is never replaced by the second. `unbuilt` is what cannot be built as drawn, in
     words: then no figure says how it swims.
     """
 
@@ -85,7 +88,9 @@ def line_tie(design: Design) -> Point | None:
     return seat_point(design.body, tie, design.lip) if tie else None
 
 
-def drag(design: Design, measured: Measured = NOTHING, rules: Rules = STANDARD, near: Near | None = None) -> Outcome:
+def drag(
+    design: Design, measured: Measured = NOTHING, rules: Rules = STANDARD, near: Near | None = None
+) -> Outcome:
     """The quick evaluation while a handle moves: one branch, coarse volume-true mesh, warm start."""
     mass, rho = budget(design, measured), design.water.density_g_cm3
     start = (near.attitude, near.draft_mm) if near else (None, None)
@@ -104,15 +109,47 @@ def settle(design: Design, measured: Measured = NOTHING, rules: Rules = STANDARD
     return _outcome(design, mass, surface, rules, settled=True)
 
 
-def _outcome(design: Design, mass: Budget, surface: tuple[Floating, ...], rules: Rules, settled: bool) -> Outcome:
+def _outcome(
+    design: Design, mass: Budget, surface: tuple[Floating, ...], rules: Rules, settled: bool
+) -> Outcome:
     shape, water = solid(design.body), design.water
     hanging = immersed(shape.centroid_mm, mass, water.density_g_cm3, line_tie(design))
     area = frontal_area_mm2(design.body, hanging.free.up)
-    says = verdict(hanging.net_g, mass.mass_g, area, water, hanging.free, surface[0] if surface else None, drag_of(design, rules.drag), rules.bands)
+    says = verdict(
+        hanging.net_g,
+        mass.mass_g,
+        area,
+        water,
+        hanging.free,
+        surface[0] if surface else None,
+        drag_of(design, rules.drag),
+        rules.bands,
+    )
     cannot = unbuilt(design)
     if cannot:
-        says, hanging, surface = no_verdict(says, cannot), replace(hanging, free=Attitude(0.0, 0.0), held=None), ()
-    deeper = bool(surface) and any(p.energy < surface[0].energy - 1e-6 * mass.mass_g * design.body.length_mm for p in surface[1:])
+        says, hanging, surface = (
+            no_verdict(says, cannot),
+            replace(hanging, free=Attitude(0.0, 0.0), held=None),
+            (),
+        )
+    deeper = bool(surface) and any(
+        p.energy < surface[0].energy - 1e-6 * mass.mass_g * design.body.length_mm for p in surface[1:]
+    )
     over = abs(hanging.free.roll_deg) > 90 or deeper
     rolls = roll(design, mass, water.density_g_cm3, bg_mm(hanging))
-    return Outcome(design, shape, mass, hanging, surface, says, area, rules, settled, missing(design), over, rolls, flooded_net_g(design, mass), cannot)
+    return Outcome(
+        design,
+        shape,
+        mass,
+        hanging,
+        surface,
+        says,
+        area,
+        rules,
+        settled,
+        missing(design),
+        over,
+        rolls,
+        flooded_net_g(design, mass),
+        cannot,
+    )

@@ -16,7 +16,17 @@ from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.shapes.support import reach_mm
 from lamsik.core.tank.attitude import Attitude, attitude_of
-from lamsik.core.tank.immersion import Hull, Wet, coarse_hull, fine_hulls, hull_of, made_hulls, scout_hull, tank_axes, wet
+from lamsik.core.tank.immersion import (
+    Hull,
+    Wet,
+    coarse_hull,
+    fine_hulls,
+    hull_of,
+    made_hulls,
+    scout_hull,
+    tank_axes,
+    wet,
+)
 from lamsik.core.tank.mass import Budget
 
 HANG_DROP = 1.6
@@ -27,10 +37,12 @@ Clip = Callable[[Array, float], Wet]
 
 @dataclass(frozen=True, eq=False)
 class Vessel:
-    """A closed surface ready to be floated: its length [mm], how far it reaches in a direction [mm], and three clips.
+    """A closed surface ready to be floated: its length [mm], how far it reaches in a direction [mm], and
+    three clips.
 
-    `quick` is for dragging and searching, `exact` for rest, `fair` (volume to 1e-4) for curves through many attitudes.
-    One that is `even` is the same to both sides of its middle plane, y = 0; `scout` is coarser still, for finding all rests.
+    `quick` is for dragging and searching, `exact` for rest, `fair` (volume to 1e-4) for curves through many
+    attitudes. One that is `even` is the same to both sides of its middle plane, y = 0; `scout` is coarser
+    still, for finding all rests.
     """
 
     quick: Clip
@@ -63,10 +75,16 @@ def vessel_of_body(body: Body) -> Vessel:
 
     if body.skin is not None or body.joints:
         rough = coarse_hull(body)
-        fair_clip, exact_clip = (lambda up, d: wet(made_hulls(body)[0], up, d)), (lambda up, d: wet(made_hulls(body)[1], up, d))
+        fair_clip, exact_clip = (
+            (lambda up, d: wet(made_hulls(body)[0], up, d)),
+            (lambda up, d: wet(made_hulls(body)[1], up, d)),
+        )
         return Vessel(_clip_of(rough), fair_clip, exact_clip, body.length_mm, reach, body.skin is None)
     quick, fair, scout = _clip_of(coarse_hull(body)), fine_hulls(body, 18), _clip_of(scout_hull(body))
-    fair_clip, exact_clip = (lambda up, d: _richardson(*fair, up, d)), (lambda up, d: _richardson(*fine_hulls(body), up, d))
+    fair_clip, exact_clip = (
+        (lambda up, d: _richardson(*fair, up, d)),
+        (lambda up, d: _richardson(*fine_hulls(body), up, d)),
+    )
     return Vessel(quick, fair_clip, exact_clip, body.length_mm, reach, True, scout)
 
 
@@ -78,7 +96,13 @@ def vessel_of_mesh(mesh: Mesh) -> Vessel:
 def vessel_of_hull(hull: Hull) -> Vessel:
     """A prepared hull as a vessel."""
     clip = _clip_of(hull)
-    return Vessel(clip, clip, clip, float(np.ptp(hull.vertices, axis=0).max()), lambda way: float((hull.vertices @ way).max()))
+    return Vessel(
+        clip,
+        clip,
+        clip,
+        float(np.ptp(hull.vertices, axis=0).max()),
+        lambda way: float((hull.vertices @ way).max()),
+    )
 
 
 def _clip_of(hull: Hull) -> Clip:
@@ -88,9 +112,12 @@ def _clip_of(hull: Hull) -> Clip:
 def _richardson(coarse: Hull, fine: Hull, up: Array, d: float) -> Wet:
     c, f = wet(coarse, up, d), wet(fine, up, d)
     return Wet(
-        (4 * f.volume - c.volume) / 3, (4 * f.moment - c.moment) / 3,
-        (4 * f.area - c.area) / 3, (4 * f.first - c.first) / 3, (4 * f.second - c.second) / 3,
-    )  # fmt: skip
+        (4 * f.volume - c.volume) / 3,
+        (4 * f.moment - c.moment) / 3,
+        (4 * f.area - c.area) / 3,
+        (4 * f.first - c.first) / 3,
+        (4 * f.second - c.second) / 3,
+    )
 
 
 @dataclass(frozen=True)
@@ -115,7 +142,9 @@ class Floating:
 
 @dataclass(frozen=True)
 class State:
-    """Energy with its gradient and Hessian at (up, d), in the tangent axes (e1, e2, d); wet volume, moment and water-plane."""
+    """Energy with its gradient and Hessian at (up, d), in the tangent axes (e1, e2, d); wet volume, moment
+    and water-plane.
+    """
 
     energy: float
     gradient: Array
@@ -142,7 +171,11 @@ def body_state(clip: Clip, mass: Budget, water: float, up: Array, d: float) -> S
         second = second + np.array([slope @ (x * x), slope @ (x * y), slope @ (y * y)])
     g = np.array(mass.g_mm)
     pull = mass.mass_g * g - rho * moment
-    energy = mass.mass_g * (float(up @ g) - d) - rho * (float(up @ moment) - d * volume) + _drop_energy(mass, rho, up, d)
+    energy = (
+        mass.mass_g * (float(up @ g) - d)
+        - rho * (float(up @ moment) - d * volume)
+        + _drop_energy(mass, rho, up, d)
+    )
     gradient = np.array([e1 @ pull, e2 @ pull, rho * volume - mass.mass_g])
     ixx, ixy, iyy = second
     hessian = rho * np.array([[ixx, ixy, -first[0]], [ixy, iyy, -first[1]], [-first[0], -first[1], area]])
@@ -189,11 +222,20 @@ Known = Sequence[tuple[Array, float]]
 
 
 def settle(
-    clip: Clip, mass: Budget, water: float, up: Array, d: float, size_mm: float, steps: int = 60, tolerance: float = 1e-7, known: Known = ()
+    clip: Clip,
+    mass: Budget,
+    water: float,
+    up: Array,
+    d: float,
+    size_mm: float,
+    steps: int = 60,
+    tolerance: float = 1e-7,
+    known: Known = (),
 ) -> tuple[Array, float, State]:
     """Follow the energy down from (up, d) to rest: Newton with |eigenvalues|, step limit, backtracking.
 
-    Where the next step from a bowl leads to a rest that is `known`, it is that one, and nothing more is followed.
+    Where the next step from a bowl leads to a rest that is `known`, it is that one, and nothing more is
+    followed.
     """
     scale = np.array([1.0, 1.0, size_mm / 4.0])
     state = body_state(clip, mass, water, up, d)
@@ -205,7 +247,9 @@ def settle(
         if float(np.abs(gradient).max()) < tolerance * weight:
             if values[0] > -1e-6 * weight:
                 break
-            along = along + np.array([-abs(values[0]) * 0.05, 0.0, 0.0])  # leave a saddle by its downhill axis
+            along = along + np.array(
+                [-abs(values[0]) * 0.05, 0.0, 0.0]
+            )  # leave a saddle by its downhill axis
         step = -vectors @ (along / np.maximum(np.abs(values), 1e-4 * weight))
         step *= min(1.0, 0.35 / max(float(np.abs(step).max()), 1e-12))
         if known and values[0] > BOWL * weight:
@@ -221,18 +265,26 @@ def settle(
 BOWL = 2e-3
 """Stiffness, over weight × length, of a bowl whose bottom one step of Newton's finds."""
 ALIKE, ALIKE_DRAFT = 0.9994, 0.01
-"""Rests nearer than this (cosine between their ups, share of the length between their drafts) are one while searching."""
+"""Rests nearer than this (cosine between their ups, share of the length between their drafts) are one
+while searching.
+"""
 
 
 def _known_at(known: Known, up: Array, d: float, step: Array, size_mm: float) -> tuple[Array, float] | None:
     e1, e2 = tank_axes(up)
     turned = up + step[0] * e1 + step[1] * e2
     turned = turned / np.sqrt(turned @ turned)
-    near = ((to, draft) for to, draft in known if float(turned @ to) > ALIKE and abs(d + step[2] - draft) < ALIKE_DRAFT * size_mm)
+    near = (
+        (to, draft)
+        for to, draft in known
+        if float(turned @ to) > ALIKE and abs(d + step[2] - draft) < ALIKE_DRAFT * size_mm
+    )
     return next(near, None)
 
 
-def _descend(clip: Clip, mass: Budget, water: float, up: Array, d: float, step: Array, before: State) -> tuple[Array, float, State, bool]:
+def _descend(
+    clip: Clip, mass: Budget, water: float, up: Array, d: float, step: Array, before: State
+) -> tuple[Array, float, State, bool]:
     e1, e2 = tank_axes(up)
     room = 1e-12 * abs(before.energy) + 1e-12
     for _ in range(12):
@@ -246,7 +298,9 @@ def _descend(clip: Clip, mass: Budget, water: float, up: Array, d: float, step: 
 
 
 def draft_for(vessel: Vessel, mass: Budget, water: float, up: Array) -> float:
-    """A draft that carries the weight at this direction to a sixteenth: guarded Newton, dV/dd being the water-plane's area."""
+    """A draft that carries the weight at this direction to a sixteenth: guarded Newton, dV/dd being the
+    water-plane's area.
+    """
     clip, (low, high) = vessel.searching, vessel.heights(up)
     film, outside = 1.0 + mass.film_ml / mass.hull_ml, mass.outside_ml.size > 0
     wanted, d = mass.mass_g * 1000.0 / water, (low + high) / 2
@@ -273,9 +327,17 @@ def position(vessel: Vessel, mass: Budget, up: Array, d: float, state: State) ->
     softest = float(np.linalg.eigvalsh(state.hessian * np.outer(scale, scale))[0]) / (mass.mass_g * size)
     b = state.moment / state.volume
     return Floating(
-        attitude_of(up), d, state.energy, (float(b[0]), float(b[1]), float(b[2])),
-        abs(state.gradient[2]) / mass.mass_g, turning, softest > -NEUTRAL, vessel.reach(up) - d, state.area, softest,
-    )  # fmt: skip
+        attitude_of(up),
+        d,
+        state.energy,
+        (float(b[0]), float(b[1]), float(b[2])),
+        abs(state.gradient[2]) / mass.mass_g,
+        turning,
+        softest > -NEUTRAL,
+        vessel.reach(up) - d,
+        state.area,
+        softest,
+    )
 
 
 def floats(mass: Budget, water_g_cm3: float) -> bool:
@@ -283,8 +345,16 @@ def floats(mass: Budget, water_g_cm3: float) -> bool:
     return water_g_cm3 * mass.displaced_ml > mass.mass_g
 
 
-def float_drag(vessel: Vessel, mass: Budget, water_g_cm3: float, near: Attitude | None = None, draft_mm: float | None = None) -> Floating | None:
-    """The floating branch being watched: coarse volume-true mesh, warm start. For dragging only. None if it sinks."""
+def float_drag(
+    vessel: Vessel,
+    mass: Budget,
+    water_g_cm3: float,
+    near: Attitude | None = None,
+    draft_mm: float | None = None,
+) -> Floating | None:
+    """The floating branch being watched: coarse volume-true mesh, warm start. For dragging only. None if
+    it sinks.
+    """
     if not floats(mass, water_g_cm3):
         return None
     up = (near or Attitude(0.0, 0.05)).up
@@ -296,8 +366,8 @@ def float_drag(vessel: Vessel, mass: Budget, water_g_cm3: float, near: Attitude 
 def float_settled(vessel: Vessel, mass: Budget, water_g_cm3: float) -> tuple[Floating, ...]:
     """All stable floating positions at full accuracy, the one reached from upright first.
 
-    The rest follow by energy, the deepest first. Empty if the design sinks. What is even to both sides is sought on one
-    side only: each rest there has its mirror image.
+    The rest follow by energy, the deepest first. Empty if the design sinks. What is even to both sides is
+    sought on one side only: each rest there has its mirror image.
     """
     if not floats(mass, water_g_cm3):
         return ()
@@ -308,7 +378,17 @@ def float_settled(vessel: Vessel, mass: Budget, water_g_cm3: float) -> tuple[Flo
             continue
         d = draft_for(vessel, mass, water_g_cm3, start)
         known = [*found, *((up * MIRROR, d) for up, d in found)] if even else found
-        up, d, _ = settle(vessel.searching, mass, water_g_cm3, start, d, vessel.length_mm, steps=40, tolerance=1e-5, known=known)
+        up, d, _ = settle(
+            vessel.searching,
+            mass,
+            water_g_cm3,
+            start,
+            d,
+            vessel.length_mm,
+            steps=40,
+            tolerance=1e-5,
+            known=known,
+        )
         if all(float(up @ other) < ALIKE for other, _ in known):
             found.append((up, d))
     polished: list[Floating] = []
@@ -325,10 +405,16 @@ MIRROR = np.array([1.0, -1.0, 1.0])
 
 
 def is_even(mass: Budget) -> bool:
-    """Whether mass and outside parts are the same to both sides: G on the middle plane, every part with its mirror image."""
+    """Whether mass and outside parts are the same to both sides: G on the middle plane, every part with
+    its mirror image.
+    """
     if abs(mass.g_mm[1]) > 1e-9:
         return False
-    rows = np.column_stack([mass.outside_mm, mass.outside_ml, mass.outside_hangs]) if mass.outside_ml.size else np.zeros((0, 5))
+    rows = (
+        np.column_stack([mass.outside_mm, mass.outside_ml, mass.outside_hangs])
+        if mass.outside_ml.size
+        else np.zeros((0, 5))
+    )
     other = rows * np.array([1.0, -1.0, 1.0, 1.0, 1.0])
     return bool(np.allclose(_in_order(rows), _in_order(other), atol=1e-9))
 
@@ -352,7 +438,10 @@ def _same(one: Floating, other: Floating) -> bool:
     """The same position, or another of one family through which the body turns freely."""
     if float(one.attitude.up @ other.attitude.up) > 0.9999:
         return True
-    alike = abs(one.attitude.pitch_deg - other.attitude.pitch_deg) < 0.2 and abs(one.draft_mm - other.draft_mm) < 0.05
+    alike = (
+        abs(one.attitude.pitch_deg - other.attitude.pitch_deg) < 0.2
+        and abs(one.draft_mm - other.draft_mm) < 0.05
+    )
     return alike and one.softest < FREE and other.softest < FREE
 
 

@@ -24,7 +24,8 @@ STEADY_HZ = 3.0
 
 @dataclass(frozen=True)
 class Roll:
-    """Roll about the long axis through G: inertia of the bait and of the water [g·mm²], stiffness as an arm [mm], frequency [Hz].
+    """Roll about the long axis through G: inertia of the bait and of the water [g·mm²], stiffness as an arm
+    [mm], frequency [Hz].
 
     The arm is BG under water and GM at the surface.
     """
@@ -78,7 +79,9 @@ def roll_inertia_g_mm2(design: Design, mass: Budget) -> float:
 
 
 def roll_moment_g_mm2(design: Design, mass: Budget) -> float:
-    """Σ m(y² + z²) [g·mm²] about the x axis of the body frame: solids by their sections, the rest as points."""
+    """Σ m(y² + z²) [g·mm²] about the x axis of the body frame: solids by their sections, the rest as
+    points.
+    """
     shape, total = solid(design.body), 0.0
     for part in mass.parts:
         square = part.at_mm[1] ** 2 + part.at_mm[2] ** 2
@@ -93,7 +96,8 @@ def roll_moment_g_mm2(design: Design, mass: Budget) -> float:
 def added_inertia_g_mm2(design: Design, water_g_cm3: float) -> float:
     """Inertia of the water that rolls along [g·mm²]: strips of elliptic section, and the lip as a flat plate.
 
-    Notes: (π/8)ρ(a² − b²)² for each length of an elliptic cylinder (Newman, Marine Hydrodynamics, 1977, ch. 4).
+    Notes: (π/8)ρ(a² − b²)² for each length of an elliptic cylinder (Newman, Marine Hydrodynamics, 1977, ch.
+        4).
     """
     total = _strips_mm5(design.body)
     if design.lip is not None:

@@ -1,8 +1,9 @@
-"""A towed line in still water: its tension and angle from the bait up, by drag and weight on every millimetre of it.
+"""A towed line in still water: its tension and angle from the bait up, by drag and weight on every millimetre
+of it.
 
-With θ the line's angle over the horizontal and s counted up from the bait (T in N, everything in SI):
-dT/ds = ½ρC_t·πd·U²·cos²θ + w·sin θ;  T·dθ/ds = w·cos θ − ½ρC_n·d·U²·sin²θ.
-Without weight and friction cot θ grows by N/T for each metre (depth by asinh); without drag T·cos θ stays (a catenary).
+With θ the line's angle over the horizontal and s counted up from the bait (T in N, everything in SI): dT/ds =
+½ρC_t·πd·U²·cos²θ + w·sin θ;  T·dθ/ds = w·cos θ − ½ρC_n·d·U²·sin²θ. Without weight and friction cot θ grows by
+N/T for each metre (depth by asinh); without drag T·cos θ stays (a catenary).
 """
 
 from dataclasses import dataclass
@@ -44,7 +45,9 @@ class Line:
 
 @dataclass(frozen=True, eq=False)
 class Shape:
-    """The line's shape: way along it from the bait [m], height over the bait and distance ahead of it [m], angle [rad], tension [N]; each (n,)."""
+    """The line's shape: way along it from the bait [m], height over the bait and distance ahead of it [m],
+    angle [rad], tension [N]; each (n,).
+    """
 
     along_m: Array
     height_m: Array
@@ -53,7 +56,9 @@ class Shape:
     tension_n: Array
 
 
-def hang(line: Line, speed_m_s: float, water_g_cm3: float, tension_n: float, angle_rad: float, along_m: Array) -> Shape:
+def hang(
+    line: Line, speed_m_s: float, water_g_cm3: float, tension_n: float, angle_rad: float, along_m: Array
+) -> Shape:
     """The line from the bait up, at stations along it (n,) [m], rising from 0.
 
     Args:
@@ -74,15 +79,24 @@ def hang(line: Line, speed_m_s: float, water_g_cm3: float, tension_n: float, ang
         cos, sin = np.cos(angle), np.sin(angle)
         return [rub * cos * cos + weight * sin, (weight * cos - across * sin * abs(sin)) / tension, sin, cos]
 
-    found = solve_ivp(slope, (0.0, float(along_m[-1])), [tension_n, angle_rad, 0.0, 0.0], t_eval=along_m, rtol=1e-7, atol=1e-9, method="LSODA")
+    found = solve_ivp(
+        slope,
+        (0.0, float(along_m[-1])),
+        [tension_n, angle_rad, 0.0, 0.0],
+        t_eval=along_m,
+        rtol=1e-7,
+        atol=1e-9,
+        method="LSODA",
+    )
     return Shape(along_m, found.y[2], found.y[3], found.y[1], found.y[0])
 
 
 def depths_m(shape: Shape, line_out_m: Array, rod_m: float) -> Array:
-    """Depth of the bait [m] for line out from the rod tip (n,) [m]: water line plus the straight piece in the air.
+    """Depth of the bait [m] for line out from the rod tip (n,) [m]: water line plus the straight piece in the
+    air.
 
-    The air line continues the water line's angle at the surface to a tip `rod_m` over the water; 0 where the line is
-    too short to reach the water at that angle.
+    The air line continues the water line's angle at the surface to a tip `rod_m` over the water; 0 where the
+    line is too short to reach the water at that angle.
     """
     air = rod_m / np.maximum(np.sin(np.maximum(shape.angle_rad, 1e-3)), 1e-3)
     total = shape.along_m + np.minimum(air, 1e6)

@@ -35,7 +35,12 @@ class Measured:
             finite_between(f"weighing.{name}.water", held, -5000.0, 5000.0, "g")
             finite_between(f"weighing.{name}.sd", sd, 0.0, 100.0, "g")
             finite_between("water_g_cm3", water, 0.95, 1.3, "g/cm³")
-            require(name in SIZED_AT, "stage", name, f"a blank is held under when {' or '.join(SIZED_AT)}, before anything is on it")
+            require(
+                name in SIZED_AT,
+                "stage",
+                name,
+                f"a blank is held under when {' or '.join(SIZED_AT)}, before anything is on it",
+            )
         for name, mass, sd in (*self.stages, *self.parts):
             finite_between(f"weighing.{name}", mass, 0.0, 5000.0, "g")
             finite_between(f"weighing.{name}.sd", sd, 0.0, 100.0, "g")
@@ -84,14 +89,34 @@ def budget(design: Design, measured: Measured = NOTHING) -> Budget:
     rows, volume = assumed(design), solid(design.body).volume_ml
     seen = size_ml(design, measured)
     if seen is not None:
-        rows = [replace(p, mass_g=p.mass_g * seen[0] / volume, sd_g=p.sd_g * seen[0] / volume) if p.key == "host" else p for p in rows]
-        rows = [*rows, Part(SIZE, "size as made", "carved", 0.0, 0.0, solid(design.body).area_centroid_mm, WEIGHED, film_ml=seen[0] - volume)]
+        rows = [
+            (
+                replace(p, mass_g=p.mass_g * seen[0] / volume, sd_g=p.sd_g * seen[0] / volume)
+                if p.key == "host"
+                else p
+            )
+            for p in rows
+        ]
+        rows = [
+            *rows,
+            Part(
+                SIZE,
+                "size as made",
+                "carved",
+                0.0,
+                0.0,
+                solid(design.body).area_centroid_mm,
+                WEIGHED,
+                film_ml=seen[0] - volume,
+            ),
+        ]
     parts, host_density, doubts = _weighed(design, rows, measured, volume if seen is None else seen[0])
     return summed(parts, solid(design.body).volume_ml, host_density, tuple(doubts))
 
 
 def size_ml(design: Design, measured: Measured) -> tuple[float, float] | None:
-    """Volume of the body as made [ml] and its one-sigma uncertainty, from a blank weighed in air and in water; None while it is not.
+    """Volume of the body as made [ml] and its one-sigma uncertainty, from a blank weighed in air and in
+    water; None while it is not.
 
     Notes: V = (W_air - W_water)/(ρ_w - ρ_air), less the film of the seal; a scale settles it ten times
     closer than any hand works, so the drawing has no say beside it.
@@ -101,12 +126,18 @@ def size_ml(design: Design, measured: Measured) -> tuple[float, float] | None:
         if stage not in air:
             continue
         whole = (air[stage][0] - held) / (water - AIR_G_CM3)
-        film = sum(p.film_ml for p in assumed(design) if p.film_ml > 0 and stage == "sealed" and p.stage in ("carved", "sealed"))
+        film = sum(
+            p.film_ml
+            for p in assumed(design)
+            if p.film_ml > 0 and stage == "sealed" and p.stage in ("carved", "sealed")
+        )
         return whole - film, float(np.hypot(air[stage][1], sd)) / (water - AIR_G_CM3)
     return None
 
 
-def summed(parts: Sequence[Part], hull_ml: float, host_density_g_cm3: float, doubts: tuple[str, ...] = ()) -> Budget:
+def summed(
+    parts: Sequence[Part], hull_ml: float, host_density_g_cm3: float, doubts: tuple[str, ...] = ()
+) -> Budget:
     """The budget that parts on a hull of this volume [ml] add up to."""
     masses = np.array([p.mass_g for p in parts])
     at = np.array([p.at_mm for p in parts])
@@ -128,7 +159,9 @@ def summed(parts: Sequence[Part], hull_ml: float, host_density_g_cm3: float, dou
     )
 
 
-def _weighed(design: Design, parts: list[Part], measured: Measured, volume_ml: float) -> tuple[list[Part], float, list[str]]:
+def _weighed(
+    design: Design, parts: list[Part], measured: Measured, volume_ml: float
+) -> tuple[list[Part], float, list[str]]:
     single = {key: (mass, sd) for key, mass, sd in measured.parts}
     parts = [_set(p, *single[p.key], WEIGHED) if p.key in single else p for p in parts]
     density = design.host.density_g_cm3
@@ -146,7 +179,15 @@ def _weighed(design: Design, parts: list[Part], measured: Measured, volume_ml: f
 
 
 def _spread(
-    design: Design, parts: list[Part], stages: set[str], delta: float, sd: float, density: float, doubts: list[str], stage: str, volume_ml: float
+    design: Design,
+    parts: list[Part],
+    stages: set[str],
+    delta: float,
+    sd: float,
+    density: float,
+    doubts: list[str],
+    stage: str,
+    volume_ml: float,
 ) -> tuple[list[Part], float]:
     """Give a stage's surplus to its unweighed parts by variance; the host moves as one density."""
     wood = [p for p in parts if p.stage in stages and (p.key == "host" or is_cut(p)) and p.status != WEIGHED]
@@ -157,7 +198,9 @@ def _spread(
     variance = wood_var + sum(p.sd_g**2 for p in loose)
     if variance <= 0:
         if abs(delta) > max(4 * sd, 0.1):
-            doubts.append(f"{stage}: the scale differs by {delta:+.2f} g from parts that are all weighed; weigh again")
+            doubts.append(
+                f"{stage}: the scale differs by {delta:+.2f} g from parts that are all weighed; weigh again"
+            )
         return parts, density
     gain = delta / (variance + sd**2)
     status = WEIGHED if len(loose) + has_host == 1 else SHARED
@@ -172,7 +215,9 @@ def _spread(
     return parts, density
 
 
-def _with_host_density(design: Design, parts: list[Part], density: float, sd: float, status: str, volume_ml: float) -> list[Part]:
+def _with_host_density(
+    design: Design, parts: list[Part], density: float, sd: float, status: str, volume_ml: float
+) -> list[Part]:
     scale = density / design.host.density_g_cm3
     whole = density * volume_ml
     fixed = []
@@ -180,7 +225,9 @@ def _with_host_density(design: Design, parts: list[Part], density: float, sd: fl
         if part.key == "host":
             part = replace(part, mass_g=whole, sd_g=sd, status=status)
         elif is_cut(part):
-            part = replace(part, mass_g=-density * part.cut_ml, sd_g=sd * part.cut_ml / volume_ml * scale, status=status)
+            part = replace(
+                part, mass_g=-density * part.cut_ml, sd_g=sd * part.cut_ml / volume_ml * scale, status=status
+            )
         fixed.append(part)
     return fixed
 
@@ -188,7 +235,14 @@ def _with_host_density(design: Design, parts: list[Part], density: float, sd: fl
 def _set(part: Part, mass: float, sd: float, status: str) -> Part:
     """The part with another mass; what it displaces goes along, at its own density."""
     scale = mass / part.mass_g if part.mass_g > 0 else 1.0
-    return replace(part, mass_g=mass, sd_g=sd, status=status, outside_ml=part.outside_ml * scale, film_ml=part.film_ml * scale)
+    return replace(
+        part,
+        mass_g=mass,
+        sd_g=sd,
+        status=status,
+        outside_ml=part.outside_ml * scale,
+        film_ml=part.film_ml * scale,
+    )
 
 
 def unweighed(parts: Sequence[Part]) -> tuple[Part, ...]:

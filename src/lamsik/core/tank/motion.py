@@ -49,7 +49,7 @@ def net_for_speed_g(speed: float, area_mm2: float, water_g_cm3: float, drag: flo
     return float(np.copysign(force / GRAVITY * 1000.0, speed))
 
 
-def behaviour(speed: float, bands: Bands = Bands()) -> str:  # noqa: B008 - frozen value
+def behaviour(speed: float, bands: Bands = Bands()) -> str:
     """The name of what is watched in the tub at this speed [cm/s]."""
     if abs(speed) < bands.suspends_cm_s:
         return SUSPENDS
@@ -58,8 +58,14 @@ def behaviour(speed: float, bands: Bands = Bands()) -> str:  # noqa: B008 - froz
     return FLOATS if speed > 0 else SINKS
 
 
-def window_cm_s(name: str, bands: Bands = Bands()) -> tuple[float, float]:  # noqa: B008 - frozen value
+def window_cm_s(name: str, bands: Bands = Bands()) -> tuple[float, float]:
     """Lowest and highest speed [cm/s] of a behaviour; the outer ones are open."""
     low, high = bands.suspends_cm_s, bands.slow_cm_s
     far = float("inf")
-    return {FLOATS: (high, far), SLOW_RISE: (low, high), SUSPENDS: (-low, low), SLOW_SINK: (-high, -low), SINKS: (-far, -high)}[name]
+    return {
+        FLOATS: (high, far),
+        SLOW_RISE: (low, high),
+        SUSPENDS: (-low, low),
+        SLOW_SINK: (-high, -low),
+        SINKS: (-far, -high),
+    }[name]

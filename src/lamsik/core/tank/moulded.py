@@ -21,18 +21,31 @@ MOST_SHARE = 0.6
 """A poured end longer than this share of the length is no end any more."""
 
 
-def moulded_loads(base: Base, pours: tuple[Pour, ...], cavities: tuple[Cavity, ...], holes: tuple[Hole, ...] = ()) -> Array | None:
-    """What pours, cavities and holes add, (1, 4): grams over what they replace, and where that acts, x, y, z [mm]; None if there are none.
+def moulded_loads(
+    base: Base, pours: tuple[Pour, ...], cavities: tuple[Cavity, ...], holes: tuple[Hole, ...] = ()
+) -> Array | None:
+    """What pours, cavities and holes add, (1, 4): grams over what they replace, and where that acts, x, y, z
+    [mm]; None if there are none.
 
-    By the account of space: a poured end is less what is set into it, and a chamber or a hole takes host only where host was.
+    By the account of space: a poured end is less what is set into it, and a chamber or a hole takes host only
+    where host was.
     """
     if not pours and not cavities and not holes:
         return None
-    bare = replace(base.design, host=replace(base.design.host, density_g_cm3=base.host_g_cm3, solid_g_cm3=None))
-    filled = replace(bare, pours=(*bare.pours, *pours), cavities=(*bare.cavities, *cavities), ballast=(*bare.ballast, *_named(bare, holes)))
+    bare = replace(
+        base.design, host=replace(base.design.host, density_g_cm3=base.host_g_cm3, solid_g_cm3=None)
+    )
+    filled = replace(
+        bare,
+        pours=(*bare.pours, *pours),
+        cavities=(*bare.cavities, *cavities),
+        ballast=(*bare.ballast, *_named(bare, holes)),
+    )
     before, after = ([row for row in assumed(design) if row.key != "host"] for design in (bare, filled))
     grams = sum(row.mass_g for row in after) - sum(row.mass_g for row in before)
-    moment = sum((row.mass_g * np.array(row.at_mm) for row in after), np.zeros(3)) - sum((row.mass_g * np.array(row.at_mm) for row in before), np.zeros(3))
+    moment = sum((row.mass_g * np.array(row.at_mm) for row in after), np.zeros(3)) - sum(
+        (row.mass_g * np.array(row.at_mm) for row in before), np.zeros(3)
+    )
     return np.array([[grams, *(moment / grams if abs(grams) > 1e-9 else moment * 0.0)]])
 
 
@@ -56,7 +69,15 @@ def poured_ends(base: Base, net_g: float, bench: Bench) -> Iterator[Pour]:
             end = _end(base, name, density, wanted, rear)
             loads = moulded_loads(base, (end,), ()) if end else None
             if loads is not None:  # what is set into it makes it lighter: once more, by so much longer
-                end = _end(base, name, density, min(wanted * 2 - float(loads[0, 0]) / extra * 1000.0, solid(body).volume_mm3 * MOST_SHARE), rear)
+                end = _end(
+                    base,
+                    name,
+                    density,
+                    min(
+                        wanted * 2 - float(loads[0, 0]) / extra * 1000.0, solid(body).volume_mm3 * MOST_SHARE
+                    ),
+                    rear,
+                )
             if end is not None:
                 yield end
 
@@ -83,7 +104,9 @@ def _end(base: Base, name: str, density: float, volume_mm3: float, rear: bool) -
 
 
 def cavities_for(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> Iterator[Cavity]:
-    """For each ball at hand a row of as many as the wanted net [g] needs, where the pitch needs it, as low as the wall allows."""
+    """For each ball at hand a row of as many as the wanted net [g] needs, where the pitch needs it, as low
+    as the wall allows.
+    """
     needed = base.lift_g - base.mass.mass_g - net_g
     for slug in bench.slugs:
         if slug.form != BALLS:
@@ -100,7 +123,9 @@ def cavities_for(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> It
 
 
 def _placed(base: Base, cavity: Cavity, gain_g: float, pitch_deg: float, bench: Bench) -> Cavity | None:
-    """The cavity where the body hangs at the wanted pitch, or as near to it as the walls allow, and as low as there is room."""
+    """The cavity where the body hangs at the wanted pitch, or as near to it as the walls allow, and as low
+    as there is room.
+    """
     found = []
     for rise in LIFTS_MM:
         higher = replace(cavity, up_mm=cavity.up_mm + rise)
@@ -120,7 +145,9 @@ def _wished(base: Base, cavity: Cavity, gain_g: float, pitch_deg: float) -> floa
     e = np.array([cos(p), 0.0, sin(p)])
     b, g = np.array(base.b_mm), np.array(base.mass.g_mm)
     z = cavity_point(base.design.body, cavity)[2]
-    return float((base.mass.mass_g * float((b - g) @ e) + gain_g * (float(b @ e) - z * e[2])) / (gain_g * e[0]))
+    return float(
+        (base.mass.mass_g * float((b - g) @ e) + gain_g * (float(b @ e) - z * e[2])) / (gain_g * e[0])
+    )
 
 
 def _nearest(base: Base, cavity: Cavity, x: float, bench: Bench) -> Cavity | None:

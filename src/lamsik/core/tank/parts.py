@@ -31,10 +31,9 @@ HOOK_G_CM3 = METALS["steel"]
 class Part:
     """One row of the budget.
 
-    `mass_g` is negative for material cut away. `outside_ml` is what the part displaces
-    itself; `film_ml` what a coat adds to the hull. `hangs` parts swing: they act at `at_mm`
-    whatever the attitude. `cut_ml` is the host material [ml] that is cut away; `pieces` are the rooms it has in each
-    segment, where it has any.
+    `mass_g` is negative for material cut away. `outside_ml` is what the part displaces itself; `film_ml` what
+    a coat adds to the hull. `hangs` parts swing: they act at `at_mm` whatever the attitude. `cut_ml` is the
+    host material [ml] that is cut away; `pieces` are the rooms it has in each segment, where it has any.
     """
 
     key: str
@@ -60,8 +59,19 @@ class Part:
 def assumed(design: Design) -> list[Part]:
     """Every part as drawn, before a scale has seen any."""
     space = space_of(design)
-    rows = [*_host_parts(design, space), *_shell_parts(design, space), *_ballast_parts(design, space), *_inside_parts(design, space)]
-    return [*rows, *_lip_parts(design, space), *_hardware_parts(design, space), *_coat_parts(design), *_allowance_parts(design)]
+    rows = [
+        *_host_parts(design, space),
+        *_shell_parts(design, space),
+        *_ballast_parts(design, space),
+        *_inside_parts(design, space),
+    ]
+    return [
+        *rows,
+        *_lip_parts(design, space),
+        *_hardware_parts(design, space),
+        *_coat_parts(design),
+        *_allowance_parts(design),
+    ]
 
 
 def is_cut(part: Part) -> bool:
@@ -72,26 +82,62 @@ def is_cut(part: Part) -> bool:
 def _host_parts(design: Design, space: Space) -> list[Part]:
     shape, host = solid(design.body), design.host
     status = WEIGHED if host.source == "weighed" else ASSUMED
-    blank = Part("host", f"{host.name} body", "carved", host.density_g_cm3 * shape.volume_ml, host.spread_g_cm3 * shape.volume_ml, shape.centroid_mm, status)
+    blank = Part(
+        "host",
+        f"{host.name} body",
+        "carved",
+        host.density_g_cm3 * shape.volume_ml,
+        host.spread_g_cm3 * shape.volume_ml,
+        shape.centroid_mm,
+        status,
+    )
     others = [_segment_part(design, space, key) for key, _ in design.segment_hosts]
     if not design.glue_g:
         return [blank, *others]
-    seats = [eye_of(design.hardware, design.body, p, design.lip) for p in design.hardware if p.item.kind in ("line_tie", "hanger")]
+    seats = [
+        eye_of(design.hardware, design.body, p, design.lip)
+        for p in design.hardware
+        if p.item.kind in ("line_tie", "hanger")
+    ]
     middle = np.mean(seats, axis=0) if seats else np.array(shape.centroid_mm)
-    glue = Part("glue", "glue", "ballasted", design.glue_g, design.glue_g * 0.3, (float(middle[0]), 0.0, float(middle[2])))
+    glue = Part(
+        "glue",
+        "glue",
+        "ballasted",
+        design.glue_g,
+        design.glue_g * 0.3,
+        (float(middle[0]), 0.0, float(middle[2])),
+    )
     return [blank, *others, glue]
 
 
 def _segment_part(design: Design, space: Space, key: str) -> Part:
-    """What a segment of another material weighs more than the body's own in its place: what of it is left, with the walls in its hollow."""
+    """What a segment of another material weighs more than the body's own in its place: what of it is left,
+    with the walls in its hollow.
+    """
     place = next(part for part in segments(design.body) if part.key == key)
     host = dict(design.segment_hosts)[key]
     x, y, z = (place.volume_mm3 * v for v in place.centroid_mm)
-    gone = [*space.hollow, *(piece for row in space.taken for piece in row.host), *(piece for _, rows in space.pours for piece in rows)]
-    left = total(row for row in less([Piece(key, place.volume_mm3, (x, y, z)), *space.walls], gone) if row.segment == key)
+    gone = [
+        *space.hollow,
+        *(piece for row in space.taken for piece in row.host),
+        *(piece for _, rows in space.pours for piece in rows),
+    ]
+    left = total(
+        row
+        for row in less([Piece(key, place.volume_mm3, (x, y, z)), *space.walls], gone)
+        if row.segment == key
+    )
     volume = left.volume_mm3 / 1000.0
     gain = (host.density_g_cm3 - design.host.density_g_cm3) * volume
-    return Part(f"segment:{key}", f"segment {key[1:]} in {host.name}", "carved", gain, host.spread_g_cm3 * volume, left.at_mm if volume > 0 else place.centroid_mm)
+    return Part(
+        f"segment:{key}",
+        f"segment {key[1:]} in {host.name}",
+        "carved",
+        gain,
+        host.spread_g_cm3 * volume,
+        left.at_mm if volume > 0 else place.centroid_mm,
+    )
 
 
 def _shell_parts(design: Design, space: Space) -> list[Part]:
@@ -99,11 +145,30 @@ def _shell_parts(design: Design, space: Space) -> list[Part]:
     shell = design.shell
     if shell is None:
         return []
-    rows = [_cut(design, "shell", f"hollow, wall {shell.wall_mm:.1f} mm", less(space.hollow, space.walls), solid(design.body).centroid_mm, "carved")]
+    rows = [
+        _cut(
+            design,
+            "shell",
+            f"hollow, wall {shell.wall_mm:.1f} mm",
+            less(space.hollow, space.walls),
+            solid(design.body).centroid_mm,
+            "carved",
+        )
+    ]
     if shell.fill_g_cm3 > 0:
         inner = space.left_hollow
         mass = shell.fill_g_cm3 * _ml(inner)
-        rows.append(Part("fill:shell", f"{shell.fill} inside", "carved", mass, 0.08 * mass, _middle(inner, rows[0].at_mm), pieces=inner))
+        rows.append(
+            Part(
+                "fill:shell",
+                f"{shell.fill} inside",
+                "carved",
+                mass,
+                0.08 * mass,
+                _middle(inner, rows[0].at_mm),
+                pieces=inner,
+            )
+        )
     return rows
 
 
@@ -113,26 +178,66 @@ def _ballast_parts(design: Design, space: Space) -> list[Part]:
         taken = space.of(HOLE, hole.key)
         at = (hole.x_mm, 0.0, slug_height_mm(design.body, hole))
         middle = (hole.x_mm, 0.0, hole_height_mm(design.body, hole))
-        rows.append(Part(f"slug:{hole.key}", f"{hole.slug.name}, {hole.mass_g:.1f} g", "ballasted", hole.mass_g, 0.02 * hole.mass_g + 0.02, at))
+        rows.append(
+            Part(
+                f"slug:{hole.key}",
+                f"{hole.slug.name}, {hole.mass_g:.1f} g",
+                "ballasted",
+                hole.mass_g,
+                0.02 * hole.mass_g + 0.02,
+                at,
+            )
+        )
         _, filler = slug_and_filler(design.body, hole, taken.whole)
         mass = hole.filler_g_cm3 * _ml(filler)
-        rows.append(Part(f"fill:{hole.key}", "filler round the slug", "ballasted", mass, 0.3 * mass, _middle(filler, middle), pieces=filler))
+        rows.append(
+            Part(
+                f"fill:{hole.key}",
+                "filler round the slug",
+                "ballasted",
+                mass,
+                0.3 * mass,
+                _middle(filler, middle),
+                pieces=filler,
+            )
+        )
         rows.append(_cut(design, hole.key, "drilled out", taken.host, middle))
     return rows
 
 
 def _inside_parts(design: Design, space: Space) -> list[Part]:
-    """Poured ends and balls in cavities: they are in the body from the start, so they are weighed with the blank."""
+    """Poured ends and balls in cavities: they are in the body from the start, so they are weighed with the
+    blank.
+    """
     rows: list[Part] = []
     for pour in design.pours:
         whole, left = dict(space.pours)[pour.key], space.left_of_pour(pour.key)
         between = ((pour.from_mm + pour.to_mm) / 2, 0.0, 0.0)
         mass = pour.density_g_cm3 * _ml(left)
-        rows.append(Part(f"pour:{pour.key}", f"{pour.name}, poured", "carved", mass, 0.03 * mass, _middle(left, between), pieces=left))
+        rows.append(
+            Part(
+                f"pour:{pour.key}",
+                f"{pour.name}, poured",
+                "carved",
+                mass,
+                0.03 * mass,
+                _middle(left, between),
+                pieces=left,
+            )
+        )
         rows.append(_cut(design, pour.key, "host it replaces", whole, between, "carved"))
     for cavity in design.cavities:
         at = cavity_point(design.body, cavity)
-        rows.append(Part(f"balls:{cavity.key}", f"{cavity.count} × {cavity.slug.name}", "carved", cavity.mass_g, 0.02 * cavity.mass_g, at))
+        rows.append(
+            Part(
+                f"balls:{cavity.key}",
+                f"{cavity.count} × {cavity.slug.name}",
+                "carved",
+                cavity.mass_g,
+                0.02 * cavity.mass_g,
+                at,
+            )
+        )
         rows.append(_cut(design, cavity.key, "chamber", space.of(CHAMBER, cavity.key).host, at, "carved"))
     return rows
 
@@ -146,15 +251,27 @@ def _middle(pieces: tuple[Piece, ...], otherwise: Point) -> Point:
     return whole.at_mm if whole.volume_mm3 > 0 else otherwise
 
 
-def _cut(design: Design, key: str, name: str, pieces: tuple[Piece, ...], at: Point, stage: str = "ballasted") -> Part:
+def _cut(
+    design: Design, key: str, name: str, pieces: tuple[Piece, ...], at: Point, stage: str = "ballasted"
+) -> Part:
     host, volume = design.host, _ml(pieces)
     return Part(
-        f"cut:{key}", name, stage, -host.density_g_cm3 * volume, host.spread_g_cm3 * volume, _middle(pieces, at), film_ml=0.0, cut_ml=volume, pieces=pieces
-    )  # fmt: skip
+        f"cut:{key}",
+        name,
+        stage,
+        -host.density_g_cm3 * volume,
+        host.spread_g_cm3 * volume,
+        _middle(pieces, at),
+        film_ml=0.0,
+        cut_ml=volume,
+        pieces=pieces,
+    )
 
 
 def _lip_parts(design: Design, space: Space) -> list[Part]:
-    """The plate displaces what of it is not in the body: a lip wider than the nose it sits in stands out beside its slot."""
+    """The plate displaces what of it is not in the body: a lip wider than the nose it sits in stands out
+    beside its slot.
+    """
     lip = design.lip
     if lip is None:
         return []
@@ -164,7 +281,17 @@ def _lip_parts(design: Design, space: Space) -> list[Part]:
     taken = space.of(PLATE, "lip") if lip.inset_mm > 0 else None
     outside = 1.0 - (_ml(taken.whole) / lip.plate_ml if taken else 0.0)
     status = ASSUMED if lip.mass_g is None else WEIGHED
-    plate = Part("lip", lip.name, "ballasted", whole, 0.05 * whole, at, status, outside_ml=max(outside, 0.0) * whole / lip.density_g_cm3, density_g_cm3=lip.density_g_cm3)
+    plate = Part(
+        "lip",
+        lip.name,
+        "ballasted",
+        whole,
+        0.05 * whole,
+        at,
+        status,
+        outside_ml=max(outside, 0.0) * whole / lip.density_g_cm3,
+        density_g_cm3=lip.density_g_cm3,
+    )
     return [plate, *([_cut(design, "lip", "lip slot", taken.host, slot)] if taken else [])]
 
 
@@ -176,12 +303,24 @@ def _hardware_parts(design: Design, space: Space) -> list[Part]:
         at = eye_of(design.hardware, design.body, placed, design.lip)
         sd = 0.005 if item.weighed else 0.06 * item.mass_g
         rows.append(
-            Part(placed.key, item.name, stage, item.mass_g, sd, at, WEIGHED if item.weighed else LABEL,
-                 outside_ml=item.mass_g * item.outside_share / item.density_g_cm3,
-                 film_ml=-item.water_ml, hangs=item.kind in ("hook", "ring"), density_g_cm3=item.density_g_cm3)
-        )  # fmt: skip
+            Part(
+                placed.key,
+                item.name,
+                stage,
+                item.mass_g,
+                sd,
+                at,
+                WEIGHED if item.weighed else LABEL,
+                outside_ml=item.mass_g * item.outside_share / item.density_g_cm3,
+                film_ml=-item.water_ml,
+                hangs=item.kind in ("hook", "ring"),
+                density_g_cm3=item.density_g_cm3,
+            )
+        )
         if item.pocket_ml > 0:
-            rows.append(_cut(design, placed.key, f"bore for {item.name}", space.of(BORE, placed.key).host, at))
+            rows.append(
+                _cut(design, placed.key, f"bore for {item.name}", space.of(BORE, placed.key).host, at)
+            )
     return rows
 
 
@@ -216,10 +355,19 @@ def _allowance_parts(design: Design) -> list[Part]:
             outside = row.mass_g / HOOK_G_CM3 if row.kind == HOOKS else 0.0
             rows.append(
                 Part(
-                    f"allow:{row.key}", row.name, STAGE[row.kind], row.mass_g, row.spread_g, at, ALLOWED,
-                    outside_ml=outside, film_ml=film, hangs=row.kind == HOOKS, density_g_cm3=HOOK_G_CM3 if outside else FILM_G_CM3,
+                    f"allow:{row.key}",
+                    row.name,
+                    STAGE[row.kind],
+                    row.mass_g,
+                    row.spread_g,
+                    at,
+                    ALLOWED,
+                    outside_ml=outside,
+                    film_ml=film,
+                    hangs=row.kind == HOOKS,
+                    density_g_cm3=HOOK_G_CM3 if outside else FILM_G_CM3,
                 )
-            )  # fmt: skip
+            )
     return rows
 
 
@@ -241,7 +389,11 @@ def _allowance_point(design: Design, kind: str) -> Point:
     shape = solid(design.body)
     if kind in (PAINT, CLEAR):
         return shape.area_centroid_mm
-    hangers = [eye_of(design.hardware, design.body, p, design.lip) for p in design.hardware if p.item.kind == "hanger"]
+    hangers = [
+        eye_of(design.hardware, design.body, p, design.lip)
+        for p in design.hardware
+        if p.item.kind == "hanger"
+    ]
     if kind == HOOKS and hangers:
         middle = np.mean(hangers, axis=0)
         return (float(middle[0]), 0.0, float(middle[2]))

@@ -1,4 +1,6 @@
-"""Printed bodies before they are printed: what each metal in the same chambers weighs in air and in water, and whether hinges last."""
+"""Printed bodies before they are printed: what each metal in the same chambers weighs in air and in water,
+and whether hinges last.
+"""
 
 from dataclasses import dataclass, replace
 
@@ -31,23 +33,39 @@ def by_metal(design: Design, measured: Measured) -> tuple[Filled, ...]:
         return ()
     rho, found = design.water.density_g_cm3, []
     for metal in BALL_METALS:
-        filled = tuple(replace(c, slug=replace(c.slug, metal=metal, name=f"{metal} ball", density_g_cm3=METALS[metal])) for c in design.cavities)
+        filled = tuple(
+            replace(c, slug=replace(c.slug, metal=metal, name=f"{metal} ball", density_g_cm3=METALS[metal]))
+            for c in design.cavities
+        )
         mass = budget(replace(design, cavities=filled), measured)
-        found.append(Filled(metal, sum(c.mass_g for c in filled), mass.mass_g, rho * mass.displaced_ml - mass.mass_g))
+        found.append(
+            Filled(metal, sum(c.mass_g for c in filled), mass.mass_g, rho * mass.displaced_ml - mass.mass_g)
+        )
     return tuple(sorted(found, key=lambda row: row.mass_g))
 
 
 def sink_words(design: Design, rows: tuple[Filled, ...]) -> str:
-    """What to know before printing a bait that shall sink: which metals are too light for it; empty where all is well."""
+    """What to know before printing a bait that shall sink: which metals are too light for it; empty where
+    all is well.
+    """
     if not rows or design.want.behaviour not in ("sinks", "slow sink"):
         return ""
     light = [row.metal for row in rows if row.net_g >= 0]
     if len(light) == len(rows):
         best = rows[-1]
-        return f"Too light to sink with any metal: even {best.metal} leaves it {best.net_g:.1f} g of lift. Before printing, make the chamber larger or the body smaller."
-    return f"Too light to sink with {' or '.join(light)}: {next(r.metal for r in rows if r.net_g < 0)} sinks it." if light else ""
+        return (
+            f"Too light to sink with any metal: even {best.metal} leaves it {best.net_g:.1f} g of lift."
+            " Before printing, make the chamber larger or the body smaller."
+        )
+    return (
+        f"Too light to sink with {' or '.join(light)}: {next(r.metal for r in rows if r.net_g < 0)} sinks it."
+        if light
+        else ""
+    )
 
 
 def weak_hinges(design: Design, limit_mm: float) -> tuple[Joint, ...]:
     """Printed hinges thinner than the shop's limit [mm]: they fail early."""
-    return tuple(joint for joint in design.body.joints if joint.kind == HINGE and joint.hinge_mm < limit_mm - 1e-9)
+    return tuple(
+        joint for joint in design.body.joints if joint.kind == HINGE and joint.hinge_mm < limit_mm - 1e-9
+    )

@@ -1,4 +1,6 @@
-"""What to do about a change: the ballast that is in, resized and moved so that the wanted behaviour is met again."""
+"""What to do about a change: the ballast that is in, resized and moved so that the wanted behaviour is met
+again.
+"""
 
 from dataclasses import dataclass
 
@@ -17,7 +19,9 @@ CLOSE_DEG = 3.0
 
 @dataclass(frozen=True)
 class Refit:
-    """Whether the want is met; the design with other ballast that meets it (None where there is none, or no need); in words."""
+    """Whether the want is met; the design with other ballast that meets it (None where there is none, or
+    no need); in words.
+    """
 
     met: bool
     design: Design | None
@@ -25,11 +29,17 @@ class Refit:
 
 
 def refit(outcome: Outcome, bench: Bench) -> Refit:
-    """The nearest thing to do: nothing, other grams and places for the slugs that are in, other ballast, or why none helps."""
+    """The nearest thing to do: nothing, other grams and places for the slugs that are in, other ballast,
+    or why none helps.
+    """
     design, rules = outcome.design, outcome.rules
     aim = target(design, outcome.budget, drag_of(design, rules.drag), rules.bands)
     net = outcome.verdict.net_g
-    pitch = outcome.surface[0].attitude.pitch_deg if aim.wet_lift_g is not None and outcome.surface else outcome.hanging.free.pitch_deg
+    pitch = (
+        outcome.surface[0].attitude.pitch_deg
+        if aim.wet_lift_g is not None and outcome.surface
+        else outcome.hanging.free.pitch_deg
+    )
     off, tilt = net - aim.net_g, pitch - design.want.pitch_deg
     also = _also(outcome)
     if aim.holds(net) and abs(tilt) <= CLOSE_DEG:
@@ -55,11 +65,16 @@ def _also(outcome: Outcome) -> str:
 def _resized(outcome: Outcome, bench: Bench) -> Design | None:
     """The design's own slugs, cut and moved; None where that cannot be built or changes nothing."""
     design, rules = outcome.design, outcome.rules
-    base, solve = aim_at(design, base_of(design, keep=("pours", "cavities")), rules.drag, rules.bands, rules.steady_hz)
+    base, solve = aim_at(
+        design, base_of(design, keep=("pours", "cavities")), rules.drag, rules.bands, rules.steady_hz
+    )
     resized = resize(design, base, bench, solve)
     if resized is None or any(troubles(resized, hole, bench.wall_mm) for hole in resized.ballast):
         return None
-    same = all(abs(a.mass_g - b.mass_g) < 1e-6 and abs(a.x_mm - b.x_mm) < 1e-6 for a, b in zip(resized.ballast, design.ballast, strict=True))
+    same = all(
+        abs(a.mass_g - b.mass_g) < 1e-6 and abs(a.x_mm - b.x_mm) < 1e-6
+        for a, b in zip(resized.ballast, design.ballast, strict=True)
+    )
     return None if same else resized
 
 
@@ -67,7 +82,9 @@ def _anew(outcome: Outcome, bench: Bench, wrong: str) -> Refit:
     """Other ballast altogether, the best there is; or why there is none."""
     design, rules = outcome.design, outcome.rules
     if not bench.slugs or not bench.drills_mm:
-        return Refit(False, None, f"{wrong} There is no ballast metal or no drill in Stores to put it right with.")
+        return Refit(
+            False, None, f"{wrong} There is no ballast metal or no drill in Stores to put it right with."
+        )
     found = search(design, bench, drag=rules.drag, bands=rules.bands, steady_hz=rules.steady_hz)
     if not found:
         return Refit(False, None, f"{wrong} {why_none(design, bench, drag=rules.drag, bands=rules.bands)}")
@@ -88,7 +105,15 @@ def _wrong(off_g: float, tilt_deg: float) -> str:
 def _to_do(before: Design, after: Design) -> str:
     rows = []
     for was, now in zip(before.ballast, after.ballast, strict=True):
-        grams = f"{now.mass_g:.1f} g instead of {was.mass_g:.1f} g" if abs(now.mass_g - was.mass_g) > 1e-6 else f"the {now.mass_g:.1f} g"
-        place = f"at {now.x_mm:.1f} mm instead of {was.x_mm:.1f} mm" if abs(now.x_mm - was.x_mm) > 1e-6 else f"at {now.x_mm:.1f} mm"
+        grams = (
+            f"{now.mass_g:.1f} g instead of {was.mass_g:.1f} g"
+            if abs(now.mass_g - was.mass_g) > 1e-6
+            else f"the {now.mass_g:.1f} g"
+        )
+        place = (
+            f"at {now.x_mm:.1f} mm instead of {was.x_mm:.1f} mm"
+            if abs(now.x_mm - was.x_mm) > 1e-6
+            else f"at {now.x_mm:.1f} mm"
+        )
         rows.append(f"{grams} {place}")
     return f"Make it {'; '.join(rows)}."

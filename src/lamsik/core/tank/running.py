@@ -1,9 +1,12 @@
-"""Running depth, an estimate: the bait trims on its line under lip, body, hooks and buoyancy; the line does the rest.
+"""Running depth, an estimate: the bait trims on its line under lip, body, hooks and buoyancy; the line does
+the rest.
 
-The body pushes back by cross flow and is turned broadside by the couple a stream puts on any long body (Munk).
+The body pushes back by cross flow and is turned broadside by the couple a stream puts on any long body
+(Munk).
 
-Textbook coefficients leave out wake and wobble and run 1.5 to 2 times too deep for shallow baits. One factor on the
-line's tension is fitted to logged runs; until then the band is wide. Relative changes are better than depths.
+Textbook coefficients leave out wake and wobble and run 1.5 to 2 times too deep for shallow baits. One factor
+on the line's tension is fitted to logged runs; until then the band is wide. Relative changes are better than
+depths.
 """
 
 from collections.abc import Sequence
@@ -27,13 +30,17 @@ from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
 from lamsik.core.tank.motion import GRAVITY
 
 AXIAL_DRAG, CROSS_DRAG, HOOK_DRAG = 0.25, 1.1, 1.1
-"""Body along its axis, body across, and hook wire across (Hoerner, Fluid-Dynamic Drag, 1965): to be fitted last."""
+"""Body along its axis, body across, and hook wire across (Hoerner, Fluid-Dynamic Drag, 1965): to be fitted
+last.
+"""
 
 HOOK_WIRE_MM2, HOOK_DROP_MM = 24.0, 8.0
 """Wire that a treble of half a gram shows to the stream [mm²], and how far below its eye it acts [mm]."""
 
 WAKE, WAKE_MORE, DEEP_LIP_DEG, FADES_DEG = 0.5, 0.4, 10.0, 17.0
-"""Factor on the line's tension before any run is logged: that of shallow baits, what a lip along the axis has more, and over how many degrees it fades."""
+"""Factor on the line's tension before any run is logged: that of shallow baits, what a lip along the axis
+has more, and over how many degrees it fades.
+"""
 
 BAND, BAND_DEEP = 0.5, 0.25
 STATIONS = 160
@@ -41,7 +48,9 @@ STATIONS = 160
 
 @dataclass(frozen=True)
 class Tow:
-    """How it is towed: speed [m/s], line, rod tip over the water [m], line out from the tip [m], lead on the line at the bait [g]."""
+    """How it is towed: speed [m/s], line, rod tip over the water [m], line out from the tip [m], lead on
+    the line at the bait [g].
+    """
 
     speed_m_s: float = 1.0
     line: Line = field(default_factory=lambda: Line(0.28))
@@ -102,7 +111,9 @@ class Fit:
     shift_deg: float | None = None
 
     def band(self, lip: Lip | None) -> float:
-        """Half-width of the depth band as a share: from the runs' scatter, or as wide as the trade's estimates are."""
+        """Half-width of the depth band as a share: from the runs' scatter, or as wide as the trade's
+        estimates are.
+        """
         blind = BAND - (BAND - BAND_DEEP) * deep_share(lip)
         if self.runs == 0:
             return blind
@@ -121,13 +132,15 @@ class Change:
 
 
 def trim(design: Design, mass: Budget, speed_m_s: float, shift_deg: float | None = None) -> Trim:
-    """How the bait settles on its line: from level, following the sign of the moment about the tie to the next rest.
+    """How the bait settles on its line: from level, following the sign of the moment about the tie to the
+    next rest.
 
     Args:
         design: the bait.
         mass: its budget.
         speed_m_s: of the tow.
-        shift_deg: learned from a pitch that was seen: it is added to what is reckoned, and the forces are those there.
+        shift_deg: learned from a pitch that was seen: it is added to what is reckoned, and the forces are
+            those there.
 
     Raises:
         Refused: no line tie, or no steady attitude: it blows out.
@@ -139,16 +152,24 @@ def trim(design: Design, mass: Budget, speed_m_s: float, shift_deg: float | None
     for step in np.arange(2.0, 82.0, 2.0):
         here = way * radians(float(step))
         if forces.moment(here) * start <= 0:
-            pitch = float(brentq(forces.moment, min(before, here), max(before, here), xtol=1e-5)) + radians(shift_deg or 0.0)
+            pitch = float(brentq(forces.moment, min(before, here), max(before, here), xtol=1e-5)) + radians(
+                shift_deg or 0.0
+            )
             fx, fz = forces.total(pitch)
             return Trim(degrees(pitch), fx, -fz)
         before = here
-    raise Refused("speed_m_s", speed_m_s, "it finds no steady attitude and blows out: a smaller lip, the tie further forward, or slower")
+    raise Refused(
+        "speed_m_s",
+        speed_m_s,
+        "it finds no steady attitude and blows out: a smaller lip, the tie further forward, or slower",
+    )
 
 
 @dataclass(frozen=True, eq=False)
 class _Forces:
-    """What pushes on the bait, in the body frame with the tie as origin: lip, body, hooks, weight and buoyancy. SI units."""
+    """What pushes on the bait, in the body frame with the tie as origin: lip, body, hooks, weight and
+    buoyancy. SI units.
+    """
 
     q: float
     lip_at: Array
@@ -181,12 +202,17 @@ class _Forces:
         side_x = float(np.trapezoid(deep * top[:, 0], top[:, 0])) / side
         side_z = float(np.trapezoid(deep * (top[:, 1] + bottom[:, 1]) / 2, top[:, 0])) / side
         # Pitching shows the belly: the plan area, as long as the side's and as wide as the body.
-        plan = 2 * float(np.trapezoid(np.maximum(body.half_width.at(np.linspace(0, np.pi, 121)), 0), top[:, 0]))
+        plan = 2 * float(
+            np.trapezoid(np.maximum(body.half_width.at(np.linspace(0, np.pi, 121)), 0), top[:, 0])
+        )
         lip = design.lip
         at = lip_point(body, lip, lip.length_mm / 2) if lip else (0.0, 0.0, 0.0)
         on = {placed.key for placed in design.hardware if placed.item.kind == "hook"}
         hooks = tuple(
-            (np.array([p.at_mm[0], p.at_mm[2] - HOOK_DROP_MM]) * 1e-3 - tie, HOOK_DRAG * HOOK_WIRE_MM2 * 1e-6 * (p.mass_g / 0.5) ** (2 / 3))
+            (
+                np.array([p.at_mm[0], p.at_mm[2] - HOOK_DROP_MM]) * 1e-3 - tie,
+                HOOK_DRAG * HOOK_WIRE_MM2 * 1e-6 * (p.mass_g / 0.5) ** (2 / 3),
+            )
             for p in mass.parts
             if p.key in on
         )
@@ -206,7 +232,9 @@ class _Forces:
             g_at=np.array([mass.g_mm[0], mass.g_mm[2]]) * 1e-3 - tie,
             lift_n=rho * mass.displaced_ml * 1e-3 * GRAVITY,
             b_at=np.array([b[0], b[2]]) * 1e-3 - tie,
-            munk_m3=shape.volume_ml * 1e-6 * munk_factor(body.length_mm / (body.depth_mm * body.width_mm) ** 0.5),
+            munk_m3=shape.volume_ml
+            * 1e-6
+            * munk_factor(body.length_mm / (body.depth_mm * body.width_mm) ** 0.5),
         )
 
     def each(self, pitch: float) -> list[tuple[Array, Array]]:
@@ -237,12 +265,14 @@ class _Forces:
 
 
 def munk_factor(fineness: float) -> float:
-    """k₂ − k₁, the difference of the added-mass shares of a prolate spheroid across and along: how hard a stream turns it broadside.
+    """k₂ − k₁, the difference of the added-mass shares of a prolate spheroid across and along: how hard a
+    stream turns it broadside.
 
     Args:
         fineness: length over thickness; a sphere (1 and less) is not turned at all.
 
-    Notes: the couple is ½ρU²V(k₂ − k₁) sin 2p. Reference: Munk, NACA Report 184, 1924; shares by Lamb, Hydrodynamics, §114.
+    Notes: the couple is ½ρU²V(k₂ − k₁) sin 2p. Reference: Munk, NACA Report 184, 1924; shares by Lamb,
+        Hydrodynamics, §114.
     """
     if fineness <= 1.001:
         return 0.0
@@ -253,7 +283,8 @@ def munk_factor(fineness: float) -> float:
 
 
 def plate_coefficient(alpha: float, aspect: float) -> float:
-    """Normal-force coefficient of a small plate at an angle to the flow [rad]: slender-wing lift and cross flow.
+    """Normal-force coefficient of a small plate at an angle to the flow [rad]: slender-wing lift and cross
+    flow.
 
     Notes: (π/2)AR sin α cos α + 1.17 sin²α, odd in α.
     """
@@ -266,12 +297,18 @@ def deep_share(lip: Lip | None) -> float:
 
 
 def assumed_fit(design: Design) -> Fit:
-    """The factor before any run is logged: it fades with the lip's angle, since wake and wobble take more of a lip that stands across."""
+    """The factor before any run is logged: it fades with the lip's angle, since wake and wobble take more
+    of a lip that stands across.
+    """
     return Fit(WAKE + WAKE_MORE * deep_share(design.lip))
 
 
-def line_shape(design: Design, mass: Budget, tow: Tow, fit: Fit | float, longest_m: float | None = None) -> tuple[Trim, Shape]:
-    """How the bait and its line run, the line up to the longest wanted; lead on it pulls down with its weight in water."""
+def line_shape(
+    design: Design, mass: Budget, tow: Tow, fit: Fit | float, longest_m: float | None = None
+) -> tuple[Trim, Shape]:
+    """How the bait and its line run, the line up to the longest wanted; lead on it pulls down with its
+    weight in water.
+    """
     fit = fit if isinstance(fit, Fit) else Fit(fit)
     found = trim(design, mass, tow.speed_m_s, fit.shift_deg)
     return found, line_at(found, design.water.density_g_cm3, tow, fit, longest_m)
@@ -303,35 +340,54 @@ def depth_at(found: Trim, water_g_cm3: float, tow: Tow, fit: Fit) -> float:
 
 
 def fitted(design: Design, runs: Sequence[Run], measured: Measured = NOTHING) -> Fit:
-    """The pitch that was seen, then the factor on line tension that fits the logged runs best, in proportion; the assumed one without runs."""
+    """The pitch that was seen, then the factor on line tension that fits the logged runs best, in
+    proportion; the assumed one without runs.
+    """
     if not runs:
         return assumed_fit(design)
     mass = budget(design, measured)
-    seen = [run.pitch_deg - trim(design, mass, run.tow.speed_m_s).pitch_deg for run in runs if run.pitch_deg is not None]
+    seen = [
+        run.pitch_deg - trim(design, mass, run.tow.speed_m_s).pitch_deg
+        for run in runs
+        if run.pitch_deg is not None
+    ]
     shift = float(np.mean(seen)) if seen else None
     trims = [trim(design, mass, run.tow.speed_m_s, shift) for run in runs]
 
     def off(log_factor: float) -> float:
         fit = Fit(float(np.exp(log_factor)), shift_deg=shift)
-        found = [depth_at(at, design.water.density_g_cm3, run.tow, fit) for at, run in zip(trims, runs, strict=True)]
-        return float(sum((got / max(run.depth_m, 0.1) - 1) ** 2 for got, run in zip(found, runs, strict=True)))
+        found = [
+            depth_at(at, design.water.density_g_cm3, run.tow, fit)
+            for at, run in zip(trims, runs, strict=True)
+        ]
+        return float(
+            sum((got / max(run.depth_m, 0.1) - 1) ** 2 for got, run in zip(found, runs, strict=True))
+        )
 
-    best = minimize_scalar(off, bounds=(np.log(0.02), np.log(20.0)), method="bounded", options={"xatol": 1e-3})
+    best = minimize_scalar(
+        off, bounds=(np.log(0.02), np.log(20.0)), method="bounded", options={"xatol": 1e-3}
+    )
     left = (best.fun / max(len(runs) - 1, 1)) ** 0.5
     return Fit(float(np.exp(best.x)), len(runs), float(left), shift)
 
 
 def changes(design: Design, tow: Tow, fit: Fit, measured: Measured = NOTHING) -> tuple[Change, ...]:
-    """What single changes of lip, tie and tackle do to the depth, the largest first; those that blow out are left out."""
+    """What single changes of lip, tie and tackle do to the depth, the largest first; those that blow out
+    are left out.
+    """
     mass = budget(design, measured)
     here = depth(design, mass, tow, fit)
-    require(here > 0, "line_out_m", tow.line_out_m, "it does not dive at all: it stays at the surface as drawn")
+    require(
+        here > 0, "line_out_m", tow.line_out_m, "it does not dive at all: it stays at the surface as drawn"
+    )
     rows = []
     for name, changed, how in _variants(design, tow):
         try:
             weight = budget(changed, measured)
             found = trim(changed, weight, how.speed_m_s, fit.shift_deg)
-            rows.append(Change(name, depth_at(found, changed.water.density_g_cm3, how, fit) / here, found.pitch_deg))
+            rows.append(
+                Change(name, depth_at(found, changed.water.density_g_cm3, how, fit) / here, found.pitch_deg)
+            )
         except Refused:
             continue
     return tuple(sorted(rows, key=lambda row: -abs(np.log(max(row.factor, 1e-3)))))
@@ -342,10 +398,26 @@ def _variants(design: Design, tow: Tow) -> list[tuple[str, Design, Tow]]:
     lip = design.lip
     if lip is not None:
         rows += [
-            ("Lip 5° closer to the axis", replace(design, lip=replace(lip, angle_deg=max(lip.angle_deg - 5, 0))), tow),
-            ("Lip 5° further across", replace(design, lip=replace(lip, angle_deg=min(lip.angle_deg + 5, 90))), tow),
-            ("Lip trimmed by 2 mm in length", replace(design, lip=replace(lip, length_mm=max(lip.length_mm - 2, 2))), tow),
-            ("Lip trimmed by 2 mm in width", replace(design, lip=replace(lip, width_mm=max(lip.width_mm - 2, 2))), tow),
+            (
+                "Lip 5° closer to the axis",
+                replace(design, lip=replace(lip, angle_deg=max(lip.angle_deg - 5, 0))),
+                tow,
+            ),
+            (
+                "Lip 5° further across",
+                replace(design, lip=replace(lip, angle_deg=min(lip.angle_deg + 5, 90))),
+                tow,
+            ),
+            (
+                "Lip trimmed by 2 mm in length",
+                replace(design, lip=replace(lip, length_mm=max(lip.length_mm - 2, 2))),
+                tow,
+            ),
+            (
+                "Lip trimmed by 2 mm in width",
+                replace(design, lip=replace(lip, width_mm=max(lip.width_mm - 2, 2))),
+                tow,
+            ),
         ]
         rows += [("Tie on the lip, 4 mm out", _tied_on_lip(design, 4.0), tow)] if lip.length_mm > 6 else []
     thick = replace(tow, line=replace(tow.line, diameter_mm=tow.line.diameter_mm * 1.25))
@@ -360,5 +432,7 @@ def _variants(design: Design, tow: Tow) -> list[tuple[str, Design, Tow]]:
 
 
 def _tied_on_lip(design: Design, along_mm: float) -> Design:
-    moved = tuple(replace(p, seat="lip", x_mm=along_mm) if p.item.kind == "line_tie" else p for p in design.hardware)
+    moved = tuple(
+        replace(p, seat="lip", x_mm=along_mm) if p.item.kind == "line_tie" else p for p in design.hardware
+    )
     return replace(design, hardware=moved)

@@ -1,7 +1,7 @@
 """Each segment of a jointed body by itself, and the chain they make at the surface.
 
-Segments on a pin or a printed hinge pitch as one group; groups on linked eyelets pitch freely and carry each other
-at the hinge, which takes any force and no moment.
+Segments on a pin or a printed hinge pitch as one group; groups on linked eyelets pitch freely and carry each
+other at the hinge, which takes any force and no moment.
 """
 
 from dataclasses import dataclass, replace
@@ -28,7 +28,9 @@ FINE = (64, 48)
 
 @dataclass(frozen=True)
 class Group:
-    """Segments that pitch as one: their keys, budget, rest under water and at the surface, verdict; how they lie in the chain afloat."""
+    """Segments that pitch as one: their keys, budget, rest under water and at the surface, verdict; how
+    they lie in the chain afloat.
+    """
 
     keys: tuple[str, ...]
     volume_ml: float
@@ -42,7 +44,11 @@ class Group:
     def name(self) -> str:
         """`segment 1` or `segments 1 and 2`."""
         numbers = [key[1:] for key in self.keys]
-        return f"segment {numbers[0]}" if len(numbers) == 1 else f"segments {', '.join(numbers[:-1])} and {numbers[-1]}"
+        return (
+            f"segment {numbers[0]}"
+            if len(numbers) == 1
+            else f"segments {', '.join(numbers[:-1])} and {numbers[-1]}"
+        )
 
 
 def pitch_groups(body: Body) -> tuple[tuple[Segment, ...], ...]:
@@ -56,13 +62,18 @@ def pitch_groups(body: Body) -> tuple[tuple[Segment, ...], ...]:
 
 
 def group_verdicts(design: Design, mass: Budget, drag: float, bands: Bands) -> tuple[Group, ...]:
-    """Every group of a jointed design by itself in its water, and its pitch in the chain; empty without joints."""
+    """Every group of a jointed design by itself in its water, and its pitch in the chain; empty without
+    joints.
+    """
     if not design.body.joints:
         return ()
     made = pitch_groups(design.body)
     hulls = _hulls(design.body, made)
     shares = _Shares.of(design)
-    found = tuple(_group(design, mass, group, hull, shares, drag, bands) for group, hull in zip(made, hulls, strict=True))
+    found = tuple(
+        _group(design, mass, group, hull, shares, drag, bands)
+        for group, hull in zip(made, hulls, strict=True)
+    )
     rests = chain_rests(design, found, hulls)
     return tuple(replace(group, chained=rest) for group, rest in zip(found, rests, strict=True))
 
@@ -99,8 +110,18 @@ class _Shares:
         )
 
 
-def _group(design: Design, mass: Budget, group: tuple[Segment, ...], hull: Hull, shares: _Shares, drag: float, bands: Bands) -> Group:
-    rows = [row for segment in group for part in mass.parts if (row := part_in(design, part, segment, shares))]
+def _group(
+    design: Design,
+    mass: Budget,
+    group: tuple[Segment, ...],
+    hull: Hull,
+    shares: _Shares,
+    drag: float,
+    bands: Bands,
+) -> Group:
+    rows = [
+        row for segment in group for part in mass.parts if (row := part_in(design, part, segment, shares))
+    ]
     volume = sum(segment.volume_ml for segment in group)
     budget = summed(rows, volume, mass.host_density_g_cm3)
     centre = np.sum([s.volume_mm3 * np.array(s.centroid_mm) for s in group], axis=0) / (volume * 1000.0)
@@ -109,22 +130,42 @@ def _group(design: Design, mass: Budget, group: tuple[Segment, ...], hull: Hull,
     floating = float_drag(vessel_of_hull(hull), budget, rho)
     surface = (floating,) if floating else ()
     area = float(np.abs(hull.area_vectors @ hanging.free.up).sum()) / 2.0
-    says = verdict(hanging.net_g, budget.mass_g, area, design.water, hanging.free, surface[0] if surface else None, drag, bands)
+    says = verdict(
+        hanging.net_g,
+        budget.mass_g,
+        area,
+        design.water,
+        hanging.free,
+        surface[0] if surface else None,
+        drag,
+        bands,
+    )
     return Group(tuple(s.key for s in group), volume, budget, hanging, surface, says)
 
 
 def part_in(design: Design, part: Part, segment: Segment, shares: _Shares) -> Part | None:
-    """What of a part belongs to a segment: the body by its volume, coats by skin, glue by volume, all else by its place."""
+    """What of a part belongs to a segment: the body by its volume, coats by skin, glue by volume, all else
+    by its place.
+    """
     key = segment.key
     if part.key == "host":
         return replace(part, mass_g=part.mass_g * shares.volume[key], at_mm=segment.centroid_mm)
     if part.film_ml > 0 or part.key == SIZE:
-        return replace(part, mass_g=part.mass_g * shares.skin[key], film_ml=part.film_ml * shares.skin[key], at_mm=shares.skin_at[key])
+        return replace(
+            part,
+            mass_g=part.mass_g * shares.skin[key],
+            film_ml=part.film_ml * shares.skin[key],
+            at_mm=shares.skin_at[key],
+        )
     if part.pieces:
         return _piece(part, key)
     if part.key == "glue":
         return replace(part, mass_g=part.mass_g * shares.volume[key], at_mm=segment.centroid_mm)
-    at = part.key.split(":")[1] if part.key.startswith("segment:") else segment_at(design.body, part.at_mm[0], part.at_mm[2])
+    at = (
+        part.key.split(":")[1]
+        if part.key.startswith("segment:")
+        else segment_at(design.body, part.at_mm[0], part.at_mm[2])
+    )
     return part if at == key else None
 
 
@@ -135,13 +176,17 @@ def _piece(part: Part, key: str) -> Part | None:
     return replace(part, mass_g=part.mass_g * mine.volume_mm3 / whole, at_mm=mine.at_mm) if mine else None
 
 
-def chain_rests(design: Design, groups: tuple[Group, ...], hulls: tuple[Hull, ...]) -> tuple[Attitude | None, ...]:
-    """How each group lies as a chain afloat, hinged where the linked joints cross the axis; None where the chain sinks.
+def chain_rests(
+    design: Design, groups: tuple[Group, ...], hulls: tuple[Hull, ...]
+) -> tuple[Attitude | None, ...]:
+    """How each group lies as a chain afloat, hinged where the linked joints cross the axis; None where the
+    chain sinks.
 
-    Notes: the energy of floating, summed over the groups, is least over the first draft and each group's pitch and roll; each group's
-    draft follows from the hinge before it. Linked eyelets leave pitch and roll free. It is let go a little off upright, so that it rolls
-    where it would; of the rests reached so, and from each group's own, the one from upright counts unless another lies lower by more
-    than a hundredth of a millimetre of its height.
+    Notes: the energy of floating, summed over the groups, is least over the first draft and each group's
+        pitch and roll; each group's draft follows from the hinge before it. Linked eyelets leave pitch and
+        roll free. It is let go a little off upright, so that it rolls where it would; of the rests reached
+        so, and from each group's own, the one from upright counts unless another lies lower by more than a
+        hundredth of a millimetre of its height.
     """
     rho = design.water.density_g_cm3
     if len(groups) < 2 or sum(g.hanging.net_g for g in groups) <= 0:
@@ -153,25 +198,43 @@ def chain_rests(design: Design, groups: tuple[Group, ...], hulls: tuple[Hull, ..
         rho,
         design.body.length_mm,
     )
-    first = draft_for(chain.vessels[0], groups[0].budget, rho, Attitude(0.0, 0.0).up) if groups[0].hanging.net_g > 0 else 0.0
+    first = (
+        draft_for(chain.vessels[0], groups[0].budget, rho, Attitude(0.0, 0.0).up)
+        if groups[0].hanging.net_g > 0
+        else 0.0
+    )
     start = first / chain.length_mm
     own = [g.surface[0].attitude if g.surface else g.hanging.free for g in groups]
     begun = [
         np.array([start, *(v for _ in groups for v in (0.0, np.radians(0.6)))]),
         np.array([start, *(v for a in own for v in (np.radians(a.pitch_deg), np.radians(a.roll_deg)))]),
     ]
-    found = [minimize(chain.energy, state, jac=True, method="BFGS", options={"gtol": 1e-6, "maxiter": 150}) for state in begun]
-    best = found[0] if found[0].fun <= min(row.fun for row in found) + LOWER_SHARE else min(found, key=lambda row: row.fun)
-    return tuple(attitude_of(Attitude(*np.degrees(best.x[1 + 2 * n : 3 + 2 * n]).tolist()).up) for n in range(len(groups)))
+    found = [
+        minimize(chain.energy, state, jac=True, method="BFGS", options={"gtol": 1e-6, "maxiter": 150})
+        for state in begun
+    ]
+    best = (
+        found[0]
+        if found[0].fun <= min(row.fun for row in found) + LOWER_SHARE
+        else min(found, key=lambda row: row.fun)
+    )
+    return tuple(
+        attitude_of(Attitude(*np.degrees(best.x[1 + 2 * n : 3 + 2 * n]).tolist()).up)
+        for n in range(len(groups))
+    )
 
 
 LOWER_SHARE = 1e-4
-"""By so much of weight × length another rest has to lie lower to count instead of the one reached from upright."""
+"""By so much of weight × length another rest has to lie lower to count instead of the one reached from
+upright.
+"""
 
 
 @dataclass(frozen=True, eq=False)
 class _Chain:
-    """Groups afloat, each hinged to the one before: the state is the first draft over the length, and each group's pitch and roll [rad]."""
+    """Groups afloat, each hinged to the one before: the state is the first draft over the length, and each
+    group's pitch and roll [rad].
+    """
 
     groups: tuple[Group, ...]
     vessels: tuple[Vessel, ...]

@@ -1,4 +1,6 @@
-"""What would change it: the effect of one step of each thing a maker can change, and the water at which the verdict flips."""
+"""What would change it: the effect of one step of each thing a maker can change, and the water at which
+the verdict flips.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
@@ -14,7 +16,14 @@ from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import immersed
 from lamsik.core.tank.ballast_base import KINDS_OF_BALLAST
 from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
-from lamsik.core.tank.motion import DEFAULT_DRAG, Bands, behaviour, frontal_area_mm2, net_for_speed_g, speed_cm_s
+from lamsik.core.tank.motion import (
+    DEFAULT_DRAG,
+    Bands,
+    behaviour,
+    frontal_area_mm2,
+    net_for_speed_g,
+    speed_cm_s,
+)
 from lamsik.core.tank.wanted import drag_of
 from lamsik.core.water import Water, density
 
@@ -29,7 +38,8 @@ SALT_PSU = 35.0
 
 @dataclass(frozen=True)
 class Effect:
-    """What one step does: change in net lift [g] and in pitch [°], the speed [cm/s] and behaviour it leads to.
+    """What one step does: change in net lift [g] and in pitch [°], the speed [cm/s] and behaviour it leads
+    to.
 
     `weight` is its size in steps that a maker can see.
     """
@@ -45,7 +55,9 @@ class Effect:
 
 @dataclass(frozen=True)
 class Flip:
-    """A water at which the behaviour becomes another: its density [g/cm³], and what reaches it, if anything does."""
+    """A water at which the behaviour becomes another: its density [g/cm³], and what reaches it, if
+    anything does.
+    """
 
     behaviour: str
     density_g_cm3: float
@@ -67,7 +79,13 @@ def with_clear_coats(design: Design, count: int) -> Design:
     return replace(design, coats=(*others, *made))
 
 
-def effects(design: Design, hooks: Sequence[Item] = (), measured: Measured = NOTHING, drag: float = DEFAULT_DRAG, bands: Bands = Bands()) -> tuple[Effect, ...]:  # noqa: B008 - frozen value
+def effects(
+    design: Design,
+    hooks: Sequence[Item] = (),
+    measured: Measured = NOTHING,
+    drag: float = DEFAULT_DRAG,
+    bands: Bands = Bands(),
+) -> tuple[Effect, ...]:
     """Each step's effect, the largest first.
 
     Args:
@@ -79,7 +97,13 @@ def effects(design: Design, hooks: Sequence[Item] = (), measured: Measured = NOT
     """
     start = _state(design, budget(design, measured), drag, bands)
     found = []
-    for key, name, changed in (*_ballast_steps(design), *_hook_steps(design, hooks), *_coat_steps(design), *_water_steps(design), *_host_steps(design)):
+    for key, name, changed in (
+        *_ballast_steps(design),
+        *_hook_steps(design, hooks),
+        *_coat_steps(design),
+        *_water_steps(design),
+        *_host_steps(design),
+    ):
         state = _state(changed, budget(changed, measured), drag, bands)
         found.append(_effect(key, name, start, state))
     return tuple(sorted(found, key=lambda effect: -effect.weight))
@@ -96,13 +120,23 @@ class _State:
 def _state(design: Design, mass: Budget, drag: float, bands: Bands) -> _State:
     rho = design.water.density_g_cm3
     hanging = immersed(solid(design.body).centroid_mm, mass, rho)
-    speed = speed_cm_s(hanging.net_g, frontal_area_mm2(design.body, hanging.free.up), rho, drag_of(design, drag))
+    speed = speed_cm_s(
+        hanging.net_g, frontal_area_mm2(design.body, hanging.free.up), rho, drag_of(design, drag)
+    )
     return _State(hanging.net_g, hanging.free.pitch_deg, speed, behaviour(speed, bands))
 
 
 def _effect(key: str, name: str, before: _State, after: _State) -> Effect:
     net, pitch = after.net_g - before.net_g, after.pitch_deg - before.pitch_deg
-    return Effect(key, name, net, pitch, after.speed_cm_s, after.behaviour, abs(net) / NET_STEP_G + abs(pitch) / PITCH_STEP_DEG)
+    return Effect(
+        key,
+        name,
+        net,
+        pitch,
+        after.speed_cm_s,
+        after.behaviour,
+        abs(net) / NET_STEP_G + abs(pitch) / PITCH_STEP_DEG,
+    )
 
 
 def _ballast_steps(design: Design) -> list[tuple[str, str, Design]]:
@@ -119,7 +153,10 @@ def _ballast_steps(design: Design) -> list[tuple[str, str, Design]]:
         more = {hole.key: hole.mass_g / whole if whole else 1 / len(rods) for hole in rods}
         says = "1 g more ballast"
     else:
-        more, says = {first.key: first.count * first.slug.ball_g}, f"{'A ball' if first.count == 1 else 'Two balls'} more: {first.slug.name}"
+        more, says = (
+            {first.key: first.count * first.slug.ball_g},
+            f"{'A ball' if first.count == 1 else 'Two balls'} more: {first.slug.name}",
+        )
     heavier = tuple(replace(hole, mass_g=hole.mass_g + more.get(hole.key, 0.0)) for hole in design.ballast)
     length = design.body.length_mm
     further = tuple(replace(hole, x_mm=min(hole.x_mm + 1.0, length)) for hole in design.ballast)
@@ -138,7 +175,10 @@ def _hook_steps(design: Design, hooks: Sequence[Item]) -> list[tuple[str, str, D
     for way, says in ((1, "up"), (-1, "down")):
         swapped = {item.code: _next_size(item, sizes, way) for item in on}
         if all(found is not None for found in swapped.values()):
-            changed = tuple(replace(p, item=swapped[p.item.code] or p.item) if p.item.kind == "hook" else p for p in design.hardware)
+            changed = tuple(
+                replace(p, item=swapped[p.item.code] or p.item) if p.item.kind == "hook" else p
+                for p in design.hardware
+            )
             steps.append((f"hook-{says}", f"Every hook one size {says}", replace(design, hardware=changed)))
     return steps
 
@@ -154,12 +194,18 @@ def _coat_steps(design: Design) -> list[tuple[str, str, Design]]:
 
 
 def _water_steps(design: Design) -> list[tuple[str, str, Design]]:
-    """Ten degrees and the other end of the estuary; a measured density is moved by what TEOS-10 says of the difference."""
+    """Ten degrees and the other end of the estuary; a measured density is moved by what TEOS-10 says of
+    the difference.
+    """
     water = design.water
     warmer = min(water.temperature_c + 10.0, 40.0)
     name, salt = ("Fresh water instead", 0.0) if water.salinity_psu > 2.0 else ("Sea water instead", SALT_PSU)
     return [
-        ("warm", f"Water {warmer - water.temperature_c:.0f} °C warmer", replace(design, water=_moved(water, warmer, water.salinity_psu))),
+        (
+            "warm",
+            f"Water {warmer - water.temperature_c:.0f} °C warmer",
+            replace(design, water=_moved(water, warmer, water.salinity_psu)),
+        ),
         ("salt", name, replace(design, water=_moved(water, water.temperature_c, salt))),
     ]
 
@@ -175,16 +221,30 @@ def _host_steps(design: Design) -> list[tuple[str, str, Design]]:
     if host.source == "weighed" or host.spread_g_cm3 <= 0:
         return []
     heavier = replace(host, density_g_cm3=host.density_g_cm3 + host.spread_g_cm3, solid_g_cm3=None)
-    return [("host", f"A heavier stick of {host.name} (+ {host.spread_g_cm3:.3f} g/cm³)", replace(design, host=heavier))]
+    return [
+        (
+            "host",
+            f"A heavier stick of {host.name} (+ {host.spread_g_cm3:.3f} g/cm³)",
+            replace(design, host=heavier),
+        )
+    ]
 
 
-def flips(design: Design, mass: Budget, drag: float = DEFAULT_DRAG, bands: Bands = Bands()) -> tuple[Flip, ...]:  # noqa: B008 - frozen value
-    """The waters, one lighter and one denser, at which the behaviour becomes another, where a natural water reaches that far.
+def flips(
+    design: Design, mass: Budget, drag: float = DEFAULT_DRAG, bands: Bands = Bands()
+) -> tuple[Flip, ...]:
+    """The waters, one lighter and one denser, at which the behaviour becomes another, where a natural water
+    reaches that far.
 
-    Solved in density: net(ρ) = ρV − m meets the net of the band's edge. Then said as a salinity at this temperature,
-    or as a temperature at this salinity.
+    Solved in density: net(ρ) = ρV − m meets the net of the band's edge. Then said as a salinity at this
+    temperature, or as a temperature at this salinity.
     """
-    water, area = design.water, frontal_area_mm2(design.body, immersed(solid(design.body).centroid_mm, mass, design.water.density_g_cm3).free.up)
+    water, area = (
+        design.water,
+        frontal_area_mm2(
+            design.body, immersed(solid(design.body).centroid_mm, mass, design.water.density_g_cm3).free.up
+        ),
+    )
     here, own_drag = water.density_g_cm3, drag_of(design, drag)
 
     def speed(rho: float) -> float:
@@ -227,12 +287,17 @@ def _temperature_at(water: Water, rho: float) -> float | None:
 
 
 def bare(design: Design) -> Design:
-    """The design as it is on the bench before anything is on it: no coats but the seal, no hooks, no allowances."""
+    """The design as it is on the bench before anything is on it: no coats but the seal, no hooks, no
+    allowances.
+    """
     gone = {p.key for p in design.hardware if p.item.kind in ("hook", "ring")}
     return replace(
-        design, allowances=(), coats=tuple(c for c in design.coats if c.role == "seal"), hardware=tuple(p for p in design.hardware if p.key not in gone),
+        design,
+        allowances=(),
+        coats=tuple(c for c in design.coats if c.role == "seal"),
+        hardware=tuple(p for p in design.hardware if p.key not in gone),
         trials=tuple(t for t in design.trials if t.place not in gone),
-    )  # fmt: skip
+    )
 
 
 def has_ballast(design: Design) -> bool:

@@ -1,4 +1,5 @@
-"""Static stability as naval architecture teaches it: KB, BM, KG, GM, and the righting-arm curve from 0 to 180° of heel.
+"""Static stability as naval architecture teaches it: KB, BM, KG, GM, and the righting-arm curve from 0 to
+180° of heel.
 
 Sinkage and trim are free at every heel: U = m(up·G − d) − ρ(up·M − d·V) is at rest over pitch and draft,
 and m·GZ·cos p = ∂U/∂r. Under water the arm is BG·sin(heel).
@@ -20,9 +21,11 @@ STEP_DEG = 5.0
 
 @dataclass(frozen=True, eq=False)
 class RightingCurve:
-    """Righting arm [mm] against heel [°], each (n,), with the pitch [°] and the energy over that at rest upright [g·mm].
+    """Righting arm [mm] against heel [°], each (n,), with the pitch [°] and the energy over that at rest
+    upright [g·mm].
 
-    Positive arms right the bait. `whole` is false where no rest in trim was found at some heels; they are left out.
+    Positive arms right the bait. `whole` is false where no rest in trim was found at some heels; they are
+    left out.
     """
 
     heel_deg: Array
@@ -43,7 +46,10 @@ class RightingCurve:
         for i in range(1, len(self.arm_mm)):
             before, after = self.arm_mm[i - 1], self.arm_mm[i]
             if before > 1e-6 and after < -1e-6:
-                return float(self.heel_deg[i - 1] + (self.heel_deg[i] - self.heel_deg[i - 1]) * before / (before - after))
+                return float(
+                    self.heel_deg[i - 1]
+                    + (self.heel_deg[i] - self.heel_deg[i - 1]) * before / (before - after)
+                )
         return None
 
     @property
@@ -56,7 +62,9 @@ class RightingCurve:
 
 @dataclass(frozen=True)
 class Metacentre:
-    """Heights over the keel [mm] at rest upright: KB, KG, the metacentre's BM over B, and GM = KB + BM − KG."""
+    """Heights over the keel [mm] at rest upright: KB, KG, the metacentre's BM over B, and GM = KB + BM −
+    KG.
+    """
 
     kb_mm: float
     bm_mm: float
@@ -98,25 +106,35 @@ def bg_mm(hanging: Hanging) -> float:
     return float(np.linalg.norm(np.array(hanging.b_mm) - np.array(hanging.g_mm)))
 
 
-def righting_curve(vessel: Vessel, mass: Budget, water_g_cm3: float, step_deg: float = STEP_DEG, start_pitch_deg: float = 0.0) -> RightingCurve | None:
+def righting_curve(
+    vessel: Vessel, mass: Budget, water_g_cm3: float, step_deg: float = STEP_DEG, start_pitch_deg: float = 0.0
+) -> RightingCurve | None:
     """The righting-arm curve of a floater, 0 to 180°; None if it sinks.
 
-    Marches heel by heel from where the last two point to. The last Newton step is not taken but put into arm and
-    energy by their derivatives, so that its error is of second order.
+    Marches heel by heel from where the last two point to. The last Newton step is not taken but put into arm
+    and energy by their derivatives, so that its error is of second order.
     """
     if not floats(mass, water_g_cm3):
         return None
     rows: list[_Trim] = []
     lost = False
     for heel in np.arange(0.0, 180.0 + step_deg / 2, step_deg):
-        found = _trimmed(vessel, mass, water_g_cm3, radians(float(heel)), *_guess(rows, float(heel), radians(start_pitch_deg)))
+        found = _trimmed(
+            vessel,
+            mass,
+            water_g_cm3,
+            radians(float(heel)),
+            *_guess(rows, float(heel), radians(start_pitch_deg)),
+        )
         if found is None:
             lost = True
         else:
             rows.append(found)
     if len(rows) < 3:
         return None
-    heels, arms, pitches, energies = (np.array([getattr(row, name) for row in rows]) for name in ("roll", "arm_mm", "pitch", "energy"))
+    heels, arms, pitches, energies = (
+        np.array([getattr(row, name) for row in rows]) for name in ("roll", "arm_mm", "pitch", "energy")
+    )
     return RightingCurve(np.degrees(heels), arms, np.degrees(pitches), energies - energies[0], not lost)
 
 
@@ -143,7 +161,9 @@ def _up(pitch: float, roll: float) -> Array:
     return np.array([-sin(pitch), -sin(roll) * cos(pitch), cos(roll) * cos(pitch)])
 
 
-def _trimmed(vessel: Vessel, mass: Budget, water: float, roll: float, pitch: float, draft: float | None) -> _Trim | None:
+def _trimmed(
+    vessel: Vessel, mass: Budget, water: float, roll: float, pitch: float, draft: float | None
+) -> _Trim | None:
     """Rest over pitch and draft at a fixed roll; None where Newton finds none."""
     d = draft if draft is not None else draft_for(vessel, mass, water, _up(pitch, roll))
     for _ in range(12):
@@ -159,9 +179,11 @@ def _trimmed(vessel: Vessel, mass: Budget, water: float, roll: float, pitch: flo
 
 @dataclass(frozen=True)
 class TrimStep:
-    """One Newton step towards rest at a fixed roll: pitch [rad], draft [mm], its size, and what follows if it is the last.
+    """One Newton step towards rest at a fixed roll: pitch [rad], draft [mm], its size, and what follows if it
+    is the last.
 
-    `arm_mm` and `energy` are those after the step, `stiffness_mm` the righting arm for each radian of roll (GM).
+    `arm_mm` and `energy` are those after the step, `stiffness_mm` the righting arm for each radian of roll
+    (GM).
     """
 
     pitch: float
@@ -172,7 +194,9 @@ class TrimStep:
     stiffness_mm: float
 
 
-def trim_step(clip: Clip, mass: Budget, water: float, roll: float, pitch: float, d: float, size_mm: float) -> TrimStep:
+def trim_step(
+    clip: Clip, mass: Budget, water: float, roll: float, pitch: float, d: float, size_mm: float
+) -> TrimStep:
     """The Newton step over pitch [rad] and draft [mm] at a fixed roll [rad].
 
     Lines of constant roll are great circles, so ∂²U/∂p² is the Hessian along them. ∂U/∂r = m·GZ·cos p.
@@ -187,11 +211,20 @@ def trim_step(clip: Clip, mass: Budget, water: float, roll: float, pitch: float,
     step = -_softened(hessian[:2, :2], 1e-4 * mass.mass_g * size_mm) @ gradient[:2]
     arm = (gradient[2] + hessian[2, :2] @ step) / mass.mass_g
     energy = state.energy + float(gradient[:2] @ step) / 2
-    return TrimStep(float(step[0]), float(step[1]) * scale, float(np.abs(step).max()), float(arm), energy, float(hessian[2, 2]) / mass.mass_g)
+    return TrimStep(
+        float(step[0]),
+        float(step[1]) * scale,
+        float(np.abs(step).max()),
+        float(arm),
+        energy,
+        float(hessian[2, 2]) / mass.mass_g,
+    )
 
 
 NEAR = 2e-3
-"""A Newton step (in radians, and in quarters of the length) whose second-order error is below 1e-5 of the arm."""
+"""A Newton step (in radians, and in quarters of the length) whose second-order error is below 1e-5 of the
+arm.
+"""
 
 
 def _softened(hessian: Array, least: float) -> Array:

@@ -1,8 +1,8 @@
 """Trial weights of the tub become the inside ballast that does the same.
 
 Outside, metal pulls with w(1 − ρ_w/ρ_m) at its hang point, since it displaces water itself. Sealed inside it
-displaces nothing more, but its hole takes out host material. Force and fore-and-aft moment are matched; the height
-cannot be, and what that does to BG is said.
+displaces nothing more, but its hole takes out host material. Force and fore-and-aft moment are matched; the
+height cannot be, and what that does to BG is said.
 """
 
 from dataclasses import dataclass, replace
@@ -69,10 +69,13 @@ def in_tub(design: Design, mass: Budget) -> TubState:
     total = mass.mass_g + float(grams.sum())
     g = (mass.mass_g * np.array(mass.g_mm) + grams @ at) / total
     loaded = replace(
-        mass, mass_g=total, g_mm=(float(g[0]), float(g[1]), float(g[2])),
-        outside_ml=np.concatenate([mass.outside_ml, volumes]), outside_mm=np.vstack([mass.outside_mm, at]),
+        mass,
+        mass_g=total,
+        g_mm=(float(g[0]), float(g[1]), float(g[2])),
+        outside_ml=np.concatenate([mass.outside_ml, volumes]),
+        outside_mm=np.vstack([mass.outside_mm, at]),
         outside_hangs=np.concatenate([mass.outside_hangs, np.ones(len(volumes))]),
-    )  # fmt: skip
+    )
     hanging = immersed(solid(design.body).centroid_mm, loaded, rho)
     return TubState(hanging, float(grams.sum()), sum(pull_g(t, rho) for t in design.trials))
 
@@ -89,12 +92,18 @@ def replacement(design: Design, bench: Bench, measured: Measured = NOTHING, most
     base = base_of(design, measured, keep=KINDS_OF_BALLAST)
     tub = in_tub(design, base.mass)
     if abs(tub.hanging.free.roll_deg) > 90:
-        return Replacement(tub, (), (), "With these on it hangs belly up: no ballast inside is wanted that does the same.")
+        return Replacement(
+            tub, (), (), "With these on it hangs belly up: no ballast inside is wanted that does the same."
+        )
     if tub.air_g <= 0:
         return Replacement(tub, (), (), "The trial weights weigh nothing yet: type what each weighs.")
     net = tub.hanging.net_g
     aim = Aim(Target(net, net - 0.05, net + 0.05), net, tub.hanging.free.pitch_deg)
-    near = [a for a in drilled(base, aim, bench) if a is not None and abs(a.pitch_error_deg) < FAR_DEG and abs(a.net_error_g) < FAR_G]
+    near = [
+        a
+        for a in drilled(base, aim, bench)
+        if a is not None and abs(a.pitch_error_deg) < FAR_DEG and abs(a.net_error_g) < FAR_G
+    ]
     found = varied(sorted(near, key=lambda a: a.miss), most)
     if not found:
         return Replacement(tub, (), (), _why_none(base, aim, bench))
@@ -108,9 +117,18 @@ def _differences(base: Base, tub: TubState, answer: Answer) -> tuple[str, ...]:
     bg = _bg_with(base, answer.holes)
     steadier = "livelier" if bg < bg_mm(tub.hanging) else "steadier"
     return (
-        f"Outside, the {tub.air_g:.2f} g pull with {tub.pull_g:.2f} g in water: the metal pushes {outside:.2f} g of water aside itself.",
-        f"Inside it pushes nothing more aside, but its hole costs {wood:.2f} g of the body and takes {filler:.2f} g of filler: so {answer.mass_g:.2f} g of metal.",
-        f"B lies {bg:.1f} mm over G then, {bg_mm(tub.hanging):.1f} mm with the weights outside: it will roll back {steadier}.",
+        (
+            f"Outside, the {tub.air_g:.2f} g pull with {tub.pull_g:.2f} g in water: the metal pushes"
+            f" {outside:.2f} g of water aside itself."
+        ),
+        (
+            f"Inside it pushes nothing more aside, but its hole costs {wood:.2f} g of the body and takes"
+            f" {filler:.2f} g of filler: so {answer.mass_g:.2f} g of metal."
+        ),
+        (
+            f"B lies {bg:.1f} mm over G then, {bg_mm(tub.hanging):.1f} mm with the weights outside: it will"
+            f" roll back {steadier}."
+        ),
     )
 
 
@@ -130,10 +148,23 @@ def _why_none(base: Base, aim: Aim, bench: Bench) -> str:
         total = max(slug.balls(total), 1) * slug.ball_g
     hole = Hole("b1", slug, total, 0.0, drill, bench.cover_mm, bench.filler_g_cm3)
     if net_added_g(hole, base.host_g_cm3) <= 0:
-        return f"{total:.2f} g of {slug.metal} would need a hole that takes out more than it puts in: denser metal, or a slug let in from outside."
+        return (
+            f"{total:.2f} g of {slug.metal} would need a hole that takes out more than it puts in: denser"
+            " metal, or a slug let in from outside."
+        )
     x = place_mm(base, [hole], [0.0], aim.pitch_deg)
     if not 0.05 * length < x < 0.95 * length:
-        where = f"{-x:.0f} mm ahead of the nose" if x < 0 else f"{x:.0f} mm from the nose on a body of {length:.0f} mm"
-        return f"No place inside does it: {total:.1f} g would have to sit {where}. Leave the weight outside, or share it over two places."
+        where = (
+            f"{-x:.0f} mm ahead of the nose"
+            if x < 0
+            else f"{x:.0f} mm from the nose on a body of {length:.0f} mm"
+        )
+        return (
+            f"No place inside does it: {total:.1f} g would have to sit {where}. Leave the weight outside, or"
+            " share it over two places."
+        )
     room = f"no hole there leaves {bench.wall_mm:g} mm of wall or keeps clear of the hangers"
-    return f"{total:.1f} g would have to sit {x:.0f} mm from the nose, and {room}: smaller drills or denser metal."
+    return (
+        f"{total:.1f} g would have to sit {x:.0f} mm from the nose, and {room}: smaller drills or denser"
+        " metal."
+    )

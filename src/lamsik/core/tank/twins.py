@@ -1,6 +1,8 @@
-"""Material twins: one shape in wood, filled resin, foam and print, side by side; and the twin that matches the carved original.
+"""Material twins: one shape in wood, filled resin, foam and print, side by side; and the twin that matches
+the carved original.
 
-The original's mass and G are three numbers; the twin's density, and place and height of its moulded-in slug, give three.
+The original's mass and G are three numbers; the twin's density, and place and height of its moulded-in slug,
+give three.
 """
 
 from collections.abc import Sequence
@@ -25,8 +27,8 @@ MATERIALS = ("basswood", "filled urethane", "rigid foam", "printed resin")
 class Twin:
     """The shape in another material: as it comes with the original's fittings, and matched to the original.
 
-    `needed_g_cm3` is the density at which mass and G match; `filling` how a filled resin gets there, None where it
-    cannot or need not; `matched` what that gives, None where no density does; `says` in words.
+    `needed_g_cm3` is the density at which mass and G match; `filling` how a filled resin gets there, None
+    where it cannot or need not; `matched` what that gives, None where no density does; `says` in words.
     """
 
     material: Material
@@ -41,7 +43,9 @@ class Twin:
 
 @dataclass(frozen=True)
 class Sameness:
-    """One quantity of a prototype against its target: both values, the difference, and whether it is within tolerance."""
+    """One quantity of a prototype against its target: both values, the difference, and whether it is
+    within tolerance.
+    """
 
     name: str
     unit: str
@@ -69,9 +73,11 @@ def materials_for(design: Design) -> tuple[Material, ...]:
 
 
 def moulded(design: Design, material: Material) -> Design:
-    """The design made of a material the way that is made: only wood is sealed; slugs of the others are moulded in, without a hole.
+    """The design made of a material the way that is made: only wood is sealed; slugs of the others are
+    moulded in, without a hole.
 
-    A moulded-in slug is a hole of its own size, filled with the host. Only a print is hollow: carved, cast and foamed it is solid.
+    A moulded-in slug is a hole of its own size, filled with the host. Only a print is hollow: carved, cast
+    and foamed it is solid.
     """
     host = Host(material.name, material.density_g_cm3, material.spread_g_cm3, material.kind)
     changed = replace(design, host=host, shell=design.shell if material.kind == "print" else None)
@@ -86,10 +92,12 @@ def _embedded(design: Design) -> Design:
     return replace(design, ballast=holes)
 
 
-def twins(design: Design, measured: Measured = NOTHING, rules: Rules = STANDARD, materials: Sequence[Material] = ()) -> tuple[Twin, ...]:
+def twins(
+    design: Design, measured: Measured = NOTHING, rules: Rules = STANDARD, materials: Sequence[Material] = ()
+) -> tuple[Twin, ...]:
     """The shape in each material beside the original."""
     original = evaluate.drag(design, measured, rules)
-    return tuple(twin(design, original, material, rules) for material in (materials or materials_for(design)))
+    return tuple(twin(design, original, material, rules) for material in materials or materials_for(design))
 
 
 def twin(design: Design, original: Outcome, material: Material, rules: Rules = STANDARD) -> Twin:
@@ -97,24 +105,49 @@ def twin(design: Design, original: Outcome, material: Material, rules: Rules = S
     made = moulded(design, material)
     plain = evaluate.drag(made, NOTHING, rules)
     if material.name == design.host.name:
-        return Twin(material, original, design.host.density_g_cm3, None, original, 0.0, 0.0, "the original itself")
+        return Twin(
+            material, original, design.host.density_g_cm3, None, original, 0.0, 0.0, "the original itself"
+        )
     matched = matched_design(made, original)
     if matched is None:
         lighter = plain.budget.mass_g > original.budget.mass_g
         way = "lighter hooks or less ballast metal" if lighter else "more ballast metal"
-        return Twin(material, plain, None, None, None, 0.0, 0.0, f"no density makes it as heavy as the original: {way} in the original's place")
+        return Twin(
+            material,
+            plain,
+            None,
+            None,
+            None,
+            0.0,
+            0.0,
+            f"no density makes it as heavy as the original: {way} in the original's place",
+        )
     found = evaluate.drag(matched, NOTHING, rules)
     off = float(np.linalg.norm(np.array(found.budget.g_mm) - np.array(original.budget.g_mm)))
     density = matched.host.density_g_cm3
-    filling = filling_for(density) if material.kind == "cast" and MICROSPHERE_G_CM3 < density <= RESIN_G_CM3 else None
-    return Twin(material, plain, density, filling, found, found.budget.mass_g - original.budget.mass_g, off, _says(material, density, filling))
+    filling = (
+        filling_for(density)
+        if material.kind == "cast" and MICROSPHERE_G_CM3 < density <= RESIN_G_CM3
+        else None
+    )
+    return Twin(
+        material,
+        plain,
+        density,
+        filling,
+        found,
+        found.budget.mass_g - original.budget.mass_g,
+        off,
+        _says(material, density, filling),
+    )
 
 
 def matched_design(made: Design, original: Outcome, rounds: int = 12) -> Design | None:
-    """The design at the density, slug place and slug height that give the original's mass and G; None without such a density.
+    """The design at the density, slug place and slug height that give the original's mass and G; None without
+    such a density.
 
-    Mass is linear in the density; G then in place and height of the slugs, which move together. Heights stop at
-    the belly: what is left is said as the distance of G.
+    Mass is linear in the density; G then in place and height of the slugs, which move together. Heights stop
+    at the belly: what is left is said as the distance of G.
     """
     goal_mass, goal_g = original.budget.mass_g, np.array(original.budget.g_mm)
     here = made
@@ -135,7 +168,12 @@ def matched_design(made: Design, original: Outcome, rounds: int = 12) -> Design 
 
 def _density_for(design: Design, goal_mass: float) -> float:
     now, dense = design.host.density_g_cm3, design.host.density_g_cm3 + 0.1
-    masses = [budget(_embedded(replace(design, host=replace(design.host, density_g_cm3=d, solid_g_cm3=None)))).mass_g for d in (now, dense)]
+    masses = [
+        budget(
+            _embedded(replace(design, host=replace(design.host, density_g_cm3=d, solid_g_cm3=None)))
+        ).mass_g
+        for d in (now, dense)
+    ]
     return now + 0.1 * (goal_mass - masses[0]) / (masses[1] - masses[0])
 
 
@@ -146,28 +184,51 @@ def _shifted(design: Design, moment: Array) -> Design:
     length = design.body.length_mm
 
     def moved(hole: Hole) -> Hole:
-        return replace(hole, x_mm=float(np.clip(hole.x_mm + dx, 0.02 * length, 0.98 * length)), cover_mm=float(np.clip(hole.cover_mm + dz, 0.0, 50.0)))
+        return replace(
+            hole,
+            x_mm=float(np.clip(hole.x_mm + dx, 0.02 * length, 0.98 * length)),
+            cover_mm=float(np.clip(hole.cover_mm + dz, 0.0, 50.0)),
+        )
 
     return replace(design, ballast=tuple(moved(hole) for hole in design.ballast))
 
 
 def _says(material: Material, density: float, filling: Filling | None) -> str:
     if filling is not None and not filling.mixes:
-        return f"no resin mix is so light: {100 * filling.volume_share:.0f} % microspheres by volume would be needed, and spheres pack to 62 %"
+        return (
+            f"no resin mix is so light: {100 * filling.volume_share:.0f} % microspheres by volume would be"
+            " needed, and spheres pack to 62 %"
+        )
     if filling is not None:
-        stiff = "; hard to pour, above some 42 % the mix no longer runs into thin parts" if filling.stiff else ""
-        return f"{100 * filling.mass_share:.1f} % microspheres by mass ({100 * filling.volume_share:.0f} % by volume){stiff}"
+        stiff = (
+            "; hard to pour, above some 42 % the mix no longer runs into thin parts" if filling.stiff else ""
+        )
+        return (
+            f"{100 * filling.mass_share:.1f} % microspheres by mass ({100 * filling.volume_share:.0f} % by"
+            f" volume){stiff}"
+        )
     if material.kind == "cast":
         return f"{density:.2f} g/cm³ is more than plain resin: metal powder in the mix, or less ballast"
     if material.kind == "foam":
         return f"foam of {density:.2f} g/cm³ ({1000 * density:.0f} g/l)"
     if material.kind == "print":
         part = 100 * density / material.density_g_cm3
-        return f"walls and infill at {part:.0f} % of solid" if part <= 100 else "heavier than a solid print: more ballast metal instead"
+        return (
+            f"walls and infill at {part:.0f} % of solid"
+            if part <= 100
+            else "heavier than a solid print: more ballast metal instead"
+        )
     return f"a stick of {density:.2f} g/cm³"
 
 
-def fidelity(target: Outcome, found: Outcome, mass_percent: float = 2.0, net_g: float = 0.1, g_mm: float = 0.5, roll_percent: float = 10.0) -> tuple[Sameness, ...]:
+def fidelity(
+    target: Outcome,
+    found: Outcome,
+    mass_percent: float = 2.0,
+    net_g: float = 0.1,
+    g_mm: float = 0.5,
+    roll_percent: float = 10.0,
+) -> tuple[Sameness, ...]:
     """A prototype against its target: mass, net, place and height of G, roll, each with its tolerance."""
     t, f = target.budget, found.budget
     return (
@@ -175,5 +236,11 @@ def fidelity(target: Outcome, found: Outcome, mass_percent: float = 2.0, net_g: 
         Sameness("Net lift", "g", target.verdict.net_g, found.verdict.net_g, net_g),
         Sameness("G from the nose", "mm", t.g_mm[0], f.g_mm[0], g_mm),
         Sameness("Height of G", "mm", t.g_mm[2], f.g_mm[2], g_mm),
-        Sameness("Roll recovery", "Hz", target.roll.frequency_hz, found.roll.frequency_hz, target.roll.frequency_hz * roll_percent / 100),
+        Sameness(
+            "Roll recovery",
+            "Hz",
+            target.roll.frequency_hz,
+            found.roll.frequency_hz,
+            target.roll.frequency_hz * roll_percent / 100,
+        ),
     )

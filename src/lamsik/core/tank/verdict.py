@@ -41,7 +41,16 @@ class Verdict:
         return self.band_high_g - self.band_low_g
 
 
-def verdict(net_g: float, mass_g: float, area_mm2: float, water: Water, free: Attitude, surface: Floating | None, drag: float, bands: Bands) -> Verdict:
+def verdict(
+    net_g: float,
+    mass_g: float,
+    area_mm2: float,
+    water: Water,
+    free: Attitude,
+    surface: Floating | None,
+    drag: float,
+    bands: Bands,
+) -> Verdict:
     """The verdict on a design of this net lift and mass [g] and frontal area [mm²] in a water."""
     rho = water.density_g_cm3
     speed = speed_cm_s(net_g, area_mm2, rho, drag)
@@ -51,7 +60,9 @@ def verdict(net_g: float, mass_g: float, area_mm2: float, water: Water, free: At
     high_g = None if high == float("inf") else net_for_speed_g(high, area_mm2, rho, drag)
     to_next, following = _heavier(name, net_g, low_g)
     sentence = _sentence(name, speed, free, surface, water, to_next, following)
-    return Verdict(net_g, net_g / mass_g if mass_g else 0.0, speed, name, low_g, high_g, to_next, following, sentence)
+    return Verdict(
+        net_g, net_g / mass_g if mass_g else 0.0, speed, name, low_g, high_g, to_next, following, sentence
+    )
 
 
 UNBUILT = "cannot be built"
@@ -59,8 +70,18 @@ UNBUILT = "cannot be built"
 
 def no_verdict(found: Verdict, cannot: tuple[str, ...]) -> Verdict:
     """The verdict on what cannot be built as drawn: what is in the way, and no behaviour."""
-    sentence = f"It cannot be built as drawn: {'; '.join(cannot)}. How it swims is said once that is put right."
-    return replace(found, behaviour=UNBUILT, band_low_g=None, band_high_g=None, to_next_g=None, next_behaviour=None, sentence=sentence)
+    sentence = (
+        f"It cannot be built as drawn: {'; '.join(cannot)}. How it swims is said once that is put right."
+    )
+    return replace(
+        found,
+        behaviour=UNBUILT,
+        band_low_g=None,
+        band_high_g=None,
+        to_next_g=None,
+        next_behaviour=None,
+        sentence=sentence,
+    )
 
 
 def _heavier(name: str, net_g: float, low_g: float | None) -> tuple[float | None, str | None]:
@@ -85,12 +106,25 @@ def posture(attitude: Attitude) -> str:
     return f"{abs(pitch):.0f}° nose {'up' if pitch > 0 else 'down'}"
 
 
-def _sentence(name: str, speed: float, free: Attitude, surface: Floating | None, water: Water, to_next: float | None, following: str | None) -> str:
+def _sentence(
+    name: str,
+    speed: float,
+    free: Attitude,
+    surface: Floating | None,
+    water: Water,
+    to_next: float | None,
+    following: str | None,
+) -> str:
     at = f"in {water.describe()}"
     if name == "floats" and surface is not None:
-        says = f"Floats {posture(surface.attitude)} with {max(surface.freeboard_mm, 0):.0f} mm above the water {at}"
+        says = (
+            f"Floats {posture(surface.attitude)} with {max(surface.freeboard_mm, 0):.0f} mm above the water"
+            f" {at}"
+        )
     elif name == "suspends":
-        drift = "" if abs(speed) < 0.5 else f", {'rising' if speed > 0 else 'sinking'} at {abs(speed):.0f} cm/s"
+        drift = (
+            "" if abs(speed) < 0.5 else f", {'rising' if speed > 0 else 'sinking'} at {abs(speed):.0f} cm/s"
+        )
         says = f"Hangs {posture(free)} and suspends{drift} {at}"
     else:
         says = f"Hangs {posture(free)} and {_MOVES[name]} at {abs(speed):.0f} cm/s {at}"
@@ -100,4 +134,9 @@ def _sentence(name: str, speed: float, free: Attitude, surface: Floating | None,
 
 
 def _would(name: str) -> str:
-    return {"slow rise": "would rise slowly", "suspends": "would suspend", "slow sink": "would sink slowly", "sinks": "would sink"}[name]
+    return {
+        "slow rise": "would rise slowly",
+        "suspends": "would suspend",
+        "slow sink": "would sink slowly",
+        "sinks": "would sink",
+    }[name]

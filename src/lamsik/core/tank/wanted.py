@@ -1,4 +1,6 @@
-"""The wanted behaviour as numbers: the net lift that gives it, what still counts as it, and where it must hold."""
+"""The wanted behaviour as numbers: the net lift that gives it, what still counts as it, and where it must
+hold.
+"""
 
 from dataclasses import dataclass, replace
 
@@ -12,7 +14,15 @@ from lamsik.core.shapes.space import space_of
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.floating import body_state, vessel_of_body
 from lamsik.core.tank.mass import Budget
-from lamsik.core.tank.motion import DEFAULT_DRAG, Bands, behaviour, frontal_area_mm2, net_for_speed_g, speed_cm_s, window_cm_s
+from lamsik.core.tank.motion import (
+    DEFAULT_DRAG,
+    Bands,
+    behaviour,
+    frontal_area_mm2,
+    net_for_speed_g,
+    speed_cm_s,
+    window_cm_s,
+)
 from lamsik.core.water import Water
 
 FREEBOARD_TOLERANCE_MM = 1.0
@@ -23,9 +33,9 @@ SHARE_TOLERANCE = 0.01
 class Target:
     """The wanted net lift [g] of a design wholly under water, and between which nets it still counts as met.
 
-    Where it must hold in several waters the nets are those that hold in all of them; `apart_g` is by how much no net
-    does (0 if one does). For a wanted freeboard also what the wet part then carries [g], its centre of buoyancy and
-    its draft [mm].
+    Where it must hold in several waters the nets are those that hold in all of them; `apart_g` is by how much
+    no net does (0 if one does). For a wanted freeboard also what the wet part then carries [g], its centre of
+    buoyancy and its draft [mm].
     """
 
     net_g: float
@@ -43,7 +53,9 @@ class Target:
 
 @dataclass(frozen=True)
 class Holding:
-    """How the design behaves in one more water: net lift [g], speed [cm/s], behaviour, whether that is the wanted one."""
+    """How the design behaves in one more water: net lift [g], speed [cm/s], behaviour, whether that is the
+    wanted one.
+    """
 
     water: Water
     net_g: float
@@ -57,7 +69,7 @@ def drag_of(design: Design, shop_drag: float = DEFAULT_DRAG) -> float:
     return design.drag if design.drag is not None else shop_drag
 
 
-def target(design: Design, mass: Budget, drag: float = DEFAULT_DRAG, bands: Bands = Bands()) -> Target:  # noqa: B008 - frozen value
+def target(design: Design, mass: Budget, drag: float = DEFAULT_DRAG, bands: Bands = Bands()) -> Target:
     """The net lift [g] that gives the wanted behaviour in the design's water, with what it may be off.
 
     Args:
@@ -76,10 +88,11 @@ def target(design: Design, mass: Budget, drag: float = DEFAULT_DRAG, bands: Band
 
 
 def _everywhere(design: Design, mass: Budget, here: Target, drag: float, bands: Bands) -> Target:
-    """The target held to the nets that give the behaviour in every water: a denser one lifts by (ρ' − ρ)·V more.
+    """The target held to the nets that give the behaviour in every water: a denser one lifts by (ρ' − ρ)·V
+    more.
 
-    A net outside is brought in by a fifth of the room there is, since slugs are cut in steps. Where no net holds everywhere the middle of the gap is
-    aimed at, and the gap is said.
+    A net outside is brought in by a fifth of the room there is, since slugs are cut in steps. Where no net
+    holds everywhere the middle of the gap is aimed at, and the gap is said.
     """
     low, high = here.low_g, here.high_g
     for water in design.want.waters:
@@ -104,7 +117,9 @@ def _target_here(design: Design, mass: Budget, drag: float, bands: Bands) -> Tar
         return _afloat(design, mass, lift)
     area = frontal_area_mm2(design.body, Attitude(want.pitch_deg, 0.0).up)
     net = net_for_speed_g(want.speed_cm_s, area, rho, drag)
-    low, high = (_edge(edge, area, rho, drag) for edge in window_cm_s(behaviour(want.speed_cm_s, bands), bands))
+    low, high = (
+        _edge(edge, area, rho, drag) for edge in window_cm_s(behaviour(want.speed_cm_s, bands), bands)
+    )
     return Target(net, low, high)
 
 
@@ -114,11 +129,19 @@ def _edge(speed: float, area: float, rho: float, drag: float) -> float:
 
 def _afloat(design: Design, mass: Budget, lift: float) -> Target:
     """At the wanted pitch the freeboard fixes the draft, that the wet part, that mass and the line of G."""
-    vessel, up, rho = vessel_of_body(design.body), Attitude(design.want.pitch_deg, 0.0).up, design.water.density_g_cm3
+    vessel, up, rho = (
+        vessel_of_body(design.body),
+        Attitude(design.want.pitch_deg, 0.0).up,
+        design.water.density_g_cm3,
+    )
     low, high = vessel.heights(up)
     draft = high - design.want.freeboard_mm
     if draft <= low:
-        raise Refused("want.freeboard_mm", design.want.freeboard_mm, f"at most {high - low:.0f} mm: more lifts the hull clear of the water")
+        raise Refused(
+            "want.freeboard_mm",
+            design.want.freeboard_mm,
+            f"at most {high - low:.0f} mm: more lifts the hull clear of the water",
+        )
     state = body_state(vessel.exact, mass, rho, up, draft)
     carried, b = rho / 1000.0 * state.volume, state.moment / max(state.volume, 1e-9)
     room = rho / 1000.0 * state.area * FREEBOARD_TOLERANCE_MM
@@ -136,12 +159,18 @@ def flooded_net_g(design: Design, mass: Budget) -> float:
     air = design.host.void_share * max(solid(design.body).volume_ml - cut, 0.0)
     if design.shell is not None and design.shell.is_empty:
         air = sum(piece.volume_mm3 for piece in space_of(design).left_hollow) / 1000.0
-    loose = sum(max(cavity.volume_ml - cavity.mass_g / cavity.slug.density_g_cm3, 0.0) for cavity in design.cavities)
+    loose = sum(
+        max(cavity.volume_ml - cavity.mass_g / cavity.slug.density_g_cm3, 0.0) for cavity in design.cavities
+    )
     return rho * (mass.displaced_ml - air - loose) - mass.mass_g
 
 
-def holdings(design: Design, mass: Budget, drag: float = DEFAULT_DRAG, bands: Bands = Bands()) -> tuple[Holding, ...]:  # noqa: B008 - frozen value
-    """How it behaves in each water in which the want must hold; salinity multiplies the displaced water, never the net."""
+def holdings(
+    design: Design, mass: Budget, drag: float = DEFAULT_DRAG, bands: Bands = Bands()
+) -> tuple[Holding, ...]:
+    """How it behaves in each water in which the want must hold; salinity multiplies the displaced water,
+    never the net.
+    """
     area = frontal_area_mm2(design.body, Attitude(design.want.pitch_deg, 0.0).up)
     rows = []
     for water in design.want.waters:
@@ -155,10 +184,20 @@ def holdings(design: Design, mass: Budget, drag: float = DEFAULT_DRAG, bands: Ba
 
 def wanted_words(want: Want) -> str:
     """The want in words: `rises slowly at 6 cm/s, level`."""
-    verb = {"floats": "floats", "slow rise": "rises slowly", "suspends": "suspends", "slow sink": "sinks slowly", "sinks": "sinks"}[want.behaviour]
+    verb = {
+        "floats": "floats",
+        "slow rise": "rises slowly",
+        "suspends": "suspends",
+        "slow sink": "sinks slowly",
+        "sinks": "sinks",
+    }[want.behaviour]
     figure = {
         SHARE: f" with {want.net_percent:+.1f} % net lift".replace("-", "−"),
         FREEBOARD: f" with {want.freeboard_mm:.1f} mm above the water",
     }.get(want.by, f" at {abs(want.speed_cm_s):.0f} cm/s" if want.behaviour != "suspends" else "")
-    pose = "level" if abs(want.pitch_deg) < 0.5 else f"{abs(want.pitch_deg):.0f}° nose {'up' if want.pitch_deg > 0 else 'down'}"
+    pose = (
+        "level"
+        if abs(want.pitch_deg) < 0.5
+        else f"{abs(want.pitch_deg):.0f}° nose {'up' if want.pitch_deg > 0 else 'down'}"
+    )
     return f"{verb}{figure}, {pose}"

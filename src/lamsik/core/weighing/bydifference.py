@@ -1,4 +1,6 @@
-"""A float weighed by difference: a sinker under water alone, then with the float pulled down to each of its marks."""
+"""A float weighed by difference: a sinker under water alone, then with the float pulled down to each of
+its marks.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -14,7 +16,9 @@ MARKS = ("shoulder", "scale mark", "tip", "wholly under")
 
 @dataclass(frozen=True)
 class Capacity:
-    """What a float carries to a mark: in the water measured [g], in the one wanted [g] (None where it cannot be converted), one-sigma [g]."""
+    """What a float carries to a mark: in the water measured [g], in the one wanted [g] (None where it
+    cannot be converted), one-sigma [g].
+    """
 
     mark: str
     measured_g: float
@@ -23,20 +27,27 @@ class Capacity:
 
 
 def capacities(
-    sinker_g: float, readings: Sequence[tuple[str, float]], measured: Water, wanted: Water, own_air_g: float | None, sd_g: float = 0.0
+    sinker_g: float,
+    readings: Sequence[tuple[str, float]],
+    measured: Water,
+    wanted: Water,
+    own_air_g: float | None,
+    sd_g: float = 0.0,
 ) -> tuple[tuple[Capacity, ...], str]:
     """The carrying capacity at every mark, and why there is no conversion where there is none.
 
     Args:
         sinker_g: the sinker's mass in water alone [g].
-        readings: marks from the lowest up, each with the scale's reading with the float pulled down to it [g].
+        readings: marks from the lowest up, each with the scale's reading with the float pulled down to it
+            [g].
         measured: the water it was done in.
         wanted: the water it shall be used in.
         own_air_g: the float's own mass in air [g], None if not weighed.
         sd_g: one-sigma of one reading [g].
 
     Raises:
-        Refused: no mark, a mark twice, a reading above the sinker's own, or capacities that fall from a lower mark to a higher.
+        Refused: no mark, a mark twice, a reading above the sinker's own, or capacities that fall from a lower
+            mark to a higher.
 
     Notes: C = sinker − reading, as the float pulls up with what it carries.
     """
@@ -52,7 +63,12 @@ def capacities(
         if carried < 0:
             raise Refused(name, reading, f"at most the sinker's own {sinker_g:g} g: a float pulls up")
         if before is not None and carried < before[1] - 2 * sd_g - 1e-9:
-            raise Refused(name, reading, f"pulled further down it carries more: {name} gives {carried:.2f} g, {before[0]} gave {before[1]:.2f} g")
+            raise Refused(
+                name,
+                reading,
+                f"pulled further down it carries more: {name} gives {carried:.2f} g, {before[0]} gave"
+                f" {before[1]:.2f} g",
+            )
         before = (name, carried)
         try:
             other: float | None = converted_lift(carried, own_air_g, measured, wanted)

@@ -1,4 +1,6 @@
-"""A scale as an instrument: step, span, how readings repeat, when and with what it was checked; what it can tell apart."""
+"""A scale as an instrument: step, span, how readings repeat, when and with what it was checked; what it
+can tell apart.
+"""
 
 from dataclasses import dataclass
 from datetime import date
@@ -12,7 +14,9 @@ OLD_DAYS = 180
 
 @dataclass(frozen=True)
 class Scale:
-    """A scale: step and span [g], one-sigma spread of repeated readings [g], last check and the mass it was checked with [g]."""
+    """A scale: step and span [g], one-sigma spread of repeated readings [g], last check and the mass it
+    was checked with [g].
+    """
 
     name: str
     step_g: float
@@ -28,7 +32,9 @@ class Scale:
 
     @property
     def sd_g(self) -> float:
-        """One-sigma uncertainty of one reading [g]: the rounding to a step is uniform, s/√12, added to the spread in quadrature."""
+        """One-sigma uncertainty of one reading [g]: the rounding to a step is uniform, s/√12, added to the
+        spread in quadrature.
+        """
         return hypot(self.step_g / sqrt(12.0), self.spread_g)
 
 
@@ -42,10 +48,15 @@ def remarks(scale: Scale, load_g: float, today: date) -> tuple[str, ...]:
     elif (today - scale.checked_on).days > OLD_DAYS:
         found.append(f"{scale.name} was last checked {(today - scale.checked_on).days} days ago")
     if scale.checked_g is not None and scale.checked_g < abs(load_g) / 2 - 1e-9:
-        found.append(f"it was checked with {scale.checked_g:g} g, less than half of this load: check it with a mass nearer to {abs(load_g):.0f} g")
+        found.append(
+            f"it was checked with {scale.checked_g:g} g, less than half of this load: check it with a mass"
+            f" nearer to {abs(load_g):.0f} g"
+        )
     return tuple(found)
 
 
 def can_tell(difference_g: float, sd_g: float) -> bool:
-    """Whether a difference [g] is more than twice its own one-sigma uncertainty: below that the scale cannot tell."""
+    """Whether a difference [g] is more than twice its own one-sigma uncertainty: below that the scale
+    cannot tell.
+    """
     return abs(difference_g) > 2.0 * sd_g

@@ -9,12 +9,18 @@ from lamsik.core.water import Water
 AIR_G_CM3 = 0.0012
 """Density of air [g/cm³]: a scale in air reads that much less for each ml; it matters below 0.01 g."""
 
-REMINDERS = ("wet hair, joints and the line first: trapped air falsifies it", "no bubble on it, it touches neither wall nor bottom", "the line hangs slack and thin")
+REMINDERS = (
+    "wet hair, joints and the line first: trapped air falsifies it",
+    "no bubble on it, it touches neither wall nor bottom",
+    "the line hangs slack and thin",
+)
 
 
 @dataclass(frozen=True)
 class InWater:
-    """A thing's mass in air and what it weighs under water [g], negative where it floats, in a water; one-sigma uncertainties [g]."""
+    """A thing's mass in air and what it weighs under water [g], negative where it floats, in a water;
+    one-sigma uncertainties [g].
+    """
 
     air_g: float
     water_g: float
@@ -25,7 +31,12 @@ class InWater:
     def __post_init__(self) -> None:
         finite_between("mass in air", self.air_g, 0.001, 1e5, "g")
         finite_between("mass in water", self.water_g, -1e5, 1e5, "g")
-        require(self.air_g - self.water_g > 1e-6, "mass in water", self.water_g, f"less than in air, {self.air_g:g} g: it displaces some water")
+        require(
+            self.air_g - self.water_g > 1e-6,
+            "mass in water",
+            self.water_g,
+            f"less than in air, {self.air_g:g} g: it displaces some water",
+        )
 
     @property
     def volume_ml(self) -> float:
@@ -54,14 +65,20 @@ class InWater:
 
 
 def with_sinker(both_g: float, sinker_g: float) -> float:
-    """What a floater weighs in water [g], negative, from a sinker's mass in water alone and with the floater held under by it."""
+    """What a floater weighs in water [g], negative, from a sinker's mass in water alone and with the
+    floater held under by it.
+    """
     require(sinker_g > 0, "sinker in water", sinker_g, "more than 0 g")
-    require(both_g >= 0, "both in water", both_g, "0 g or more: the sinker must hold it under; take a heavier one")
+    require(
+        both_g >= 0, "both in water", both_g, "0 g or more: the sinker must hold it under; take a heavier one"
+    )
     return both_g - sinker_g
 
 
 def line_ml(diameter_mm: float, length_mm: float) -> float:
-    """What an immersed line displaces [ml]: a cylinder; with the line hung and tared in air, its lift is missing in the reading."""
+    """What an immersed line displaces [ml]: a cylinder; with the line hung and tared in air, its lift is
+    missing in the reading.
+    """
     finite_between("line diameter", diameter_mm, 0.0, 3.0, "mm")
     finite_between("line under water", length_mm, 0.0, 3000.0, "mm")
     return pi * diameter_mm**2 / 4 * length_mm / 1000.0
@@ -99,11 +116,15 @@ def converted_lift(capacity_g: float, own_air_g: float | None, measured: Water, 
     """A lift or carrying capacity [g] in another water: C' = (C + m)·ρ'/ρ − m.
 
     Raises:
-        Refused: the thing's own mass in air is not known; salt multiplies the water it displaces, not its lift.
+        Refused: the thing's own mass in air is not known; salt multiplies the water it displaces, not its
+            lift.
     """
     if own_air_g is None:
         raise Refused(
-            "mass in air", None, "weigh it in air first: the other water multiplies what it displaces, not its lift, and without its own mass that is not known"
+            "mass in air",
+            None,
+            "weigh it in air first: the other water multiplies what it displaces, not its lift, and without"
+            " its own mass that is not known",
         )
     finite_between("mass in air", own_air_g, 0.0, 1e5, "g")
     return (capacity_g + own_air_g) * wanted.density_g_cm3 / measured.density_g_cm3 - own_air_g

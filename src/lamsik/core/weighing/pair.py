@@ -12,7 +12,9 @@ from lamsik.core.weighing.inwater import InWater, converted_lift, mass_in, mass_
 
 @dataclass(frozen=True)
 class Bearer:
-    """A float to a mark: what it carries [g] in a water, its own mass in air [g], one-sigma of the capacity [g]."""
+    """A float to a mark: what it carries [g] in a water, its own mass in air [g], one-sigma of the
+    capacity [g].
+    """
 
     name: str
     capacity_g: float
@@ -24,7 +26,9 @@ class Bearer:
 
 @dataclass(frozen=True)
 class Margin:
-    """What is left of a float's capacity under a load [g], its one-sigma [g], whether that can be told, in words."""
+    """What is left of a float's capacity under a load [g], its one-sigma [g], whether that can be told, in
+    words.
+    """
 
     water: Water
     margin_g: float
@@ -35,7 +39,9 @@ class Margin:
 
 @dataclass(frozen=True)
 class Turn:
-    """The water at which a float no longer goes under with a load: its density [g/cm³] with its one-sigma, and as a ratio to the water of the weighing."""
+    """The water at which a float no longer goes under with a load: its density [g/cm³] with its one-sigma,
+    and as a ratio to the water of the weighing.
+    """
 
     density_g_cm3: float
     sd_g_cm3: float
@@ -48,10 +54,15 @@ def turns_at(bearer: Bearer, load: InWater) -> Turn:
     Raises:
         Refused: the float's own mass in air is not known.
 
-    Notes: the pair neither rises nor sinks where its mass is its displacement: ρ* = (m_F + m_L)/((C + m_F)/ρ₀ + V_L).
+    Notes: the pair neither rises nor sinks where its mass is its displacement: ρ* = (m_F + m_L)/((C + m_F)/ρ₀
+        + V_L).
     """
     if bearer.own_air_g is None:
-        raise Refused("mass in air", None, "weigh the float in air first: without its own mass it cannot be taken to another water")
+        raise Refused(
+            "mass in air",
+            None,
+            "weigh the float in air first: without its own mass it cannot be taken to another water",
+        )
     volume = (bearer.capacity_g + bearer.own_air_g) / bearer.water.density_g_cm3 + load.volume_ml
     density = (bearer.own_air_g + load.air_g) / volume
     spread = hypot(bearer.sd_g / bearer.water.density_g_cm3, load.volume_sd_ml) * density / volume
@@ -59,17 +70,26 @@ def turns_at(bearer: Bearer, load: InWater) -> Turn:
 
 
 def margins(bearer: Bearer, load: InWater, waters: Sequence[Water]) -> tuple[Margin, ...]:
-    """The margin in each water: the float's capacity there less what the load weighs there. Raises `Refused` without the float's mass in air."""
+    """The margin in each water: the float's capacity there less what the load weighs there. Raises
+    `Refused` without the float's mass in air.
+    """
     require(bool(waters), "waters", 0, "name one water at least")
     return tuple(_margin(bearer, load, water) for water in waters)
 
 
 def _margin(bearer: Bearer, load: InWater, water: Water) -> Margin:
     same = abs(water.density_g_cm3 - bearer.water.density_g_cm3) < 1e-9
-    carries = bearer.capacity_g if same else converted_lift(bearer.capacity_g, bearer.own_air_g, bearer.water, water)
+    carries = (
+        bearer.capacity_g
+        if same
+        else converted_lift(bearer.capacity_g, bearer.own_air_g, bearer.water, water)
+    )
     ratio = water.density_g_cm3 / bearer.water.density_g_cm3
     volume = (carries + (bearer.own_air_g or 0.0)) / water.density_g_cm3 + load.volume_ml
-    margin, sd = carries - mass_in(load, water), hypot(ratio * bearer.sd_g, mass_in_sd(load, water), 0.0 if same else volume * water.spread_g_cm3)
+    margin, sd = (
+        carries - mass_in(load, water),
+        hypot(ratio * bearer.sd_g, mass_in_sd(load, water), 0.0 if same else volume * water.spread_g_cm3),
+    )
     certain = can_tell(margin, sd)
     if not certain:
         says = f"too near to tell: {margin:+.2f} g is within ± {2 * sd:.2f} g of these scales and this water"

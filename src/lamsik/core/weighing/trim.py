@@ -13,7 +13,9 @@ DUST = "Filing or drilling lead makes dust: wet it, catch the filings, no food a
 
 @dataclass(frozen=True)
 class Trim:
-    """Metal to put on (+) or take off (−) [g] for a change of the mass in water, where, and as wire [mm] of a diameter if asked."""
+    """Metal to put on (+) or take off (−) [g] for a change of the mass in water, where, and as wire [mm]
+    of a diameter if asked.
+    """
 
     metal: str
     where: str
@@ -21,7 +23,9 @@ class Trim:
     wire_mm: float | None = None
 
 
-def to_add(change_g: float, metal: str, where: str, water: Water, wire_diameter_mm: float | None = None) -> Trim:
+def to_add(
+    change_g: float, metal: str, where: str, water: Water, wire_diameter_mm: float | None = None
+) -> Trim:
     """Metal for a change of the mass in water [g].
 
     Notes: outside it displaces water, Δm = Δw/(1 − ρw/ρm); sealed inside it does not, Δm = Δw.
@@ -59,13 +63,17 @@ def cut_mm(mass_g: float, length_mm: float, wanted_g: float) -> float:
     finite_between("slug mass", mass_g, 0.01, 1e4, "g")
     finite_between("slug length", length_mm, 0.1, 1000.0, "mm")
     if not 0 < wanted_g <= mass_g:
-        raise Refused("wanted mass", wanted_g, f"more than 0 and at most {mass_g:g} g: what is gone does not come back")
+        raise Refused(
+            "wanted mass", wanted_g, f"more than 0 and at most {mass_g:g} g: what is gone does not come back"
+        )
     return length_mm * (1.0 - wanted_g / mass_g)
 
 
 @dataclass(frozen=True)
 class NextCut:
-    """What to do next with a slug that is no cylinder: take off about so much [g], then weigh again; or stop."""
+    """What to do next with a slug that is no cylinder: take off about so much [g], then weigh again; or
+    stop.
+    """
 
     take_off_g: float
     done: bool
@@ -73,7 +81,9 @@ class NextCut:
 
 
 def next_cut(mass_g: float, wanted_g: float, step_g: float) -> NextCut:
-    """The weigh-and-repeat loop: three quarters of what is over, never all of it, until the scale cannot tell more."""
+    """The weigh-and-repeat loop: three quarters of what is over, never all of it, until the scale cannot
+    tell more.
+    """
     finite_between("mass", mass_g, 0.0, 1e4, "g")
     finite_between("step", step_g, 1e-4, 100.0, "g")
     over = mass_g - wanted_g

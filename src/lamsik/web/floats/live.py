@@ -1,4 +1,6 @@
-"""The float page's live exchange: edits in, recomputed state out; saving, undo, redo. The same talk as for bodies."""
+"""The float page's live exchange: edits in, recomputed state out; saving, undo, redo. The same talk as for
+bodies.
+"""
 
 from typing import Any
 
@@ -20,14 +22,19 @@ blueprint = Blueprint("floats_live", __name__, url_prefix="/floats")
 
 @blueprint.post("/<int:key>/live")
 def live(key: int) -> ResponseReturnValue:
-    """Apply edits to the sent document and answer with what the page shows; see shapes/live.py for the fields."""
+    """Apply edits to the sent document and answer with what the page shows; see shapes/live.py for the
+    fields.
+    """
     row, asked = load_document("float", key), exchange.asked_for()
     document, settled = checked(asked.get("document")), exchange.is_settled(asked)
     shop = shop_of(str(document["family"]) if settled else "")
     waters = {water.name: water for water in shop.waters}
     looks = str(asked.get("looks") or "")
     found = exchange.shown(
-        document, exchange.edits_of(asked), lambda content, edit: apply(content, edit, waters, shop.tables), lambda content: view(content, shop, settled, looks)
+        document,
+        exchange.edits_of(asked),
+        lambda content, edit: apply(content, edit, waters, shop.tables),
+        lambda content: view(content, shop, settled, looks),
     )
     return exchange.answer(asked, row, *found)
 
@@ -44,6 +51,14 @@ def current(row: Document) -> dict[str, Any]:
     shop = shop_of(str(document["family"]))
     pulled = next((part["key"] for part in document["parts"] if part["kind"] == "body"), "")
     return {
-        "id": row.id, "code": row.code, "bench": "floats", "root": "/floats", "unit": shop.unit, "base": row.current, "saved": True, "document": document,
-        "view": view(document, shop, True, pulled), "errors": [],
-    }  # fmt: skip
+        "id": row.id,
+        "code": row.code,
+        "bench": "floats",
+        "root": "/floats",
+        "unit": shop.unit,
+        "base": row.current,
+        "saved": True,
+        "document": document,
+        "view": view(document, shop, True, pulled),
+        "errors": [],
+    }

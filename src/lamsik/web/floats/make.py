@@ -1,4 +1,6 @@
-"""Making floats: families with cut list and drill map, profiles to turn, labels to print, live-bait cut lists."""
+"""Making floats: families with cut list and drill map, profiles to turn, labels to print, live-bait cut
+lists.
+"""
 
 from dataclasses import replace
 from typing import Any
@@ -37,11 +39,19 @@ WOODS = ("balsa", "paulownia", "red cedar", "basswood")
 
 
 def _masses(text: str) -> list[float]:
-    return [parse(part.strip(), "mass", "loads", "g").value for part in text.replace(";", ",").split(",") if part.strip()]
+    return [
+        parse(part.strip(), "mass", "loads", "g").value
+        for part in text.replace(";", ",").split(",")
+        if part.strip()
+    ]
 
 
 def _lengths(text: str, name: str) -> list[float]:
-    return [parse(part.strip(), "length", name, "mm").value for part in text.replace(";", ",").split(",") if part.strip()]
+    return [
+        parse(part.strip(), "length", name, "mm").value
+        for part in text.replace(";", ",").split(",")
+        if part.strip()
+    ]
 
 
 @blueprint.get("/<int:key>/sizes")
@@ -59,7 +69,9 @@ def sizes(key: int) -> ResponseReturnValue:
         if asked.get("wanted", "").strip():
             dowels = _lengths(asked.get("dowels", ""), "dowels") or list(stores.setting(db(), "dowels")["mm"])
             wanted = parse(asked["wanted"], "mass", "load", "g").value
-            found = options(design, wanted, dowels, [w for w in asked.getlist("wood") if w in WOODS] or list(WOODS))
+            found = options(
+                design, wanted, dowels, [w for w in asked.getlist("wood") if w in WOODS] or list(WOODS)
+            )
     except Refused as refused:
         problem = refused.says
     return render_template(
@@ -78,7 +90,7 @@ def sizes(key: int) -> ResponseReturnValue:
         drill=_drill,
         cautions=[caution("blades"), caution("wood_dust")],
         query=request.query_string.decode("ascii", "ignore"),
-    ), 422 if problem or (missed and not cuts) else 200
+    ), (422 if problem or (missed and not cuts) else 200)
 
 
 @blueprint.post("/<int:key>/sizes")
@@ -92,29 +104,54 @@ def make(key: int) -> ResponseReturnValue:
     for cut in made.cuts:
         name = f"{design.name} {cut.load_g:g} g"[:120]
         documents.create(
-            db(), "float", documents.next_code(db(), "float", "F"), with_float({**content, "typed": {}}, replace(cut.design, name=name)), note=f"from {row.code}"
+            db(),
+            "float",
+            documents.next_code(db(), "float", "F"),
+            with_float({**content, "typed": {}}, replace(cut.design, name=name)),
+            note=f"from {row.code}",
         )
-    flash(f"{len(made.cuts)} {'float' if len(made.cuts) == 1 else 'floats'} made from {row.name}. {made.says}".strip())
+    many = f"{len(made.cuts)} {'float' if len(made.cuts) == 1 else 'floats'}"
+    flash(f"{many} made from {row.name}. {made.says}".strip())
     return redirect(url_for("floats.index"))
 
 
 @blueprint.post("/dowels")
 def keep_dowels() -> ResponseReturnValue:
     """Keep the dowels at hand."""
-    found = sorted({round(finite_between("dowel", mm, 1.0, 60.0, "mm"), 2) for mm in _lengths(request.form.get("dowels", ""), "dowels")})
+    found = sorted(
+        {
+            round(finite_between("dowel", mm, 1.0, 60.0, "mm"), 2)
+            for mm in _lengths(request.form.get("dowels", ""), "dowels")
+        }
+    )
     if not 1 <= len(found) <= 40:
         raise Refused("dowels", request.form.get("dowels", ""), "1 to 40 diameters, apart by commas")
     stores.put_setting(db(), "dowels", {"mm": found})
     flash(f"{len(found)} dowels are at hand now.")
     back = request.form.get("float", "")
-    return redirect(url_for("floats_make.sizes", key=int(back)) if back.isdecimal() and len(back) < 10 else url_for("floats.index"))
+    return redirect(
+        url_for("floats_make.sizes", key=int(back))
+        if back.isdecimal() and len(back) < 10
+        else url_for("floats.index")
+    )
 
 
 def _pdf(row: Document, pages: tuple[Sheet, ...], paper: str, name: str) -> ResponseReturnValue:
     try:
-        data = printing.pdf(render_template("shapes/pack_print.html", pack={"paper": paper, "sheets": pages}, row=row))
+        data = printing.pdf(
+            render_template("shapes/pack_print.html", pack={"paper": paper, "sheets": pages}, row=row)
+        )
     except printing.CannotPrint as error:
-        return render_template("shared/error.html", status=501, message=str(error), next="The sheets can be taken as SVG meanwhile.", mark=""), 501
+        return (
+            render_template(
+                "shared/error.html",
+                status=501,
+                message=str(error),
+                next="The sheets can be taken as SVG meanwhile.",
+                mark="",
+            ),
+            501,
+        )
     return as_pdf(data, name)
 
 
@@ -127,7 +164,11 @@ def _profile_sheets(row: Document, paper: str) -> tuple[Sheet, ...]:
     require(bool(found.cuts), "loads", None, found.says.rstrip("."))
     cuts = found.cuts
     rows = [drawn.cut_list_drawing(cuts, _drill)]
-    rows += [replace(drawing, title=f"{cut.load_g:g} g: {drawing.title}") for cut in cuts for drawing in drawn.profile_drawings(cut.design)]
+    rows += [
+        replace(drawing, title=f"{cut.load_g:g} g: {drawing.title}")
+        for cut in cuts
+        for drawing in drawn.profile_drawings(cut.design)
+    ]
     return sheets(rows, paper, _title(row))
 
 
@@ -161,7 +202,11 @@ def profile_svg(key: int, number: int) -> ResponseReturnValue:
     pages = _profile_sheets(row, _paper())
     if not 1 <= number <= len(pages):
         raise Refused("sheet", number, f"1 to {len(pages)}")
-    return as_file(str(markup(pages[number - 1].svg())).encode("utf-8"), f"{named(row, f'profile {number}')}.svg", "image/svg+xml")
+    return as_file(
+        str(markup(pages[number - 1].svg())).encode("utf-8"),
+        f"{named(row, f'profile {number}')}.svg",
+        "image/svg+xml",
+    )
 
 
 @blueprint.get("/<int:key>/profile.dxf")
@@ -169,7 +214,11 @@ def profile_dxf(key: int) -> Response:
     """The outlines of the parts, lying, for a cutter or a copying lathe."""
     row = load_document("float", key)
     design = to_float(documents.content(db(), row))
-    return as_file(dxf.write([dxf.Layer("SIDE", tuple(drawn.flat_outlines(design)))]), f"{named(row)}.dxf", "image/vnd.dxf")
+    return as_file(
+        dxf.write([dxf.Layer("SIDE", tuple(drawn.flat_outlines(design)))]),
+        f"{named(row)}.dxf",
+        "image/vnd.dxf",
+    )
 
 
 DRAWN_LABELS = 12
@@ -186,10 +235,21 @@ def labels_of(row: Document, asked: dict[str, str]) -> tuple[Label, ...]:
     typed = asked.get("count", "").strip() or ("1" if asked.get("from") == "measured" else str(DRAWN_LABELS))
     count = int(finite_between("how many", int(typed) if typed.isdecimal() else typed, 1, 60))
     if asked.get("from") == "measured":
-        rows = last_stages([one for one in finished(design.family) if one.row.float_id == row.id and one.mark == mark])
+        rows = last_stages(
+            [one for one in finished(design.family) if one.row.float_id == row.id and one.mark == mark]
+        )
         if not rows:
-            raise Refused("measured", mark, "no finished float of this design was weighed to this mark: weigh one, or print the computed rating")
-        return tuple(Label(one.row.name, measured_in(one, water) + own, basis, mark, water, tip, True) for one in rows for _ in range(count))
+            raise Refused(
+                "measured",
+                mark,
+                "no finished float of this design was weighed to this mark: weigh one, or print the computed"
+                " rating",
+            )
+        return tuple(
+            Label(one.row.name, measured_in(one, water) + own, basis, mark, water, tip, True)
+            for one in rows
+            for _ in range(count)
+        )
     grams = capacity_g(design, design.mark(mark).height_mm, water) + own
     return tuple(Label(design.name, grams, basis, mark, water, tip) for _ in range(count))
 
@@ -217,21 +277,27 @@ def labels(key: int) -> ResponseReturnValue:
         waters=shop_waters(),
         papers=SHEETS,
         query=request.query_string.decode("ascii", "ignore"),
-    ), 422 if problem else 200
+    ), (422 if problem else 200)
 
 
 @blueprint.get("/<int:key>/labels.pdf")
 def labels_pdf(key: int) -> ResponseReturnValue:
     """The sheet of labels as PDF."""
     row, paper = load_document("float", key), _paper()
-    return _pdf(row, (label_sheet(labels_of(row, request.args.to_dict()), paper),), paper, named(row, "labels"))
+    return _pdf(
+        row, (label_sheet(labels_of(row, request.args.to_dict()), paper),), paper, named(row, "labels")
+    )
 
 
 @blueprint.get("/<int:key>/labels.svg")
 def labels_svg(key: int) -> Response:
     """The sheet of labels as SVG."""
     row = load_document("float", key)
-    return as_file(str(markup(label_sheet(labels_of(row, request.args.to_dict()), _paper()).svg())).encode("utf-8"), f"{named(row, 'labels')}.svg", "image/svg+xml")
+    return as_file(
+        str(markup(label_sheet(labels_of(row, request.args.to_dict()), _paper()).svg())).encode("utf-8"),
+        f"{named(row, 'labels')}.svg",
+        "image/svg+xml",
+    )
 
 
 BUILD = {
@@ -258,33 +324,51 @@ SPLIT = {
 
 @blueprint.get("/live-bait")
 def live_bait() -> ResponseReturnValue:
-    """Live-bait floats of foam on a pipe: cut list, capacities flooded and sealed, cost, what tests say together."""
-    asked: dict[str, str] = {**{name: start for name, (_, start) in BUILD.items()}, **SPLIT, **request.args.to_dict()}
+    """Live-bait floats of foam on a pipe: cut list, capacities flooded and sealed, cost, what tests say
+    together.
+    """
+    asked: dict[str, str] = {
+        **{name: start for name, (_, start) in BUILD.items()},
+        **SPLIT,
+        **request.args.to_dict(),
+    }
     problem, answer = "", None
     try:
         answer = _live_bait(asked)
     except Refused as refused:
         problem = refused.says
-    return render_template("floats/live_bait.html", asked=asked, fields=BUILD, answer=answer, problem=problem, metals=METALS), 422 if problem else 200
+    return render_template(
+        "floats/live_bait.html", asked=asked, fields=BUILD, answer=answer, problem=problem, metals=METALS
+    ), (422 if problem else 200)
 
 
 def _live_bait(asked: dict[str, str]) -> dict[str, Any]:
     allowances = tuple(_lengths(asked.get("allowances", ""), "cap allowance"))
-    measures: dict[str, Any] = {name: parse(asked[name], "length", label, "mm").value for name, (label, _) in BUILD.items()}
+    measures: dict[str, Any] = {
+        name: parse(asked[name], "length", label, "mm").value for name, (label, _) in BUILD.items()
+    }
     build = livebait.Build(**measures, cap_allowances_mm=allowances)
     lengths = _lengths(asked["sizes"], "foam lengths")
-    counts = [int(finite_between("how many", int(c) if c.strip().isdecimal() else c, 1, 1000)) for c in asked["counts"].split(",")]
+    counts = [
+        int(finite_between("how many", int(c) if c.strip().isdecimal() else c, 1, 1000))
+        for c in asked["counts"].split(",")
+    ]
     counts = (counts * len(lengths))[: len(lengths)] if len(counts) in (1, len(lengths)) else counts
     if len(counts) != len(lengths):
         raise Refused("how many", asked["counts"], f"one number for each of the {len(lengths)} lengths")
-    sticks = [parse(asked[name], "length", name.replace("_", " "), "mm").value for name in ("foam_stick", "pipe_stick")]
+    sticks = [
+        parse(asked[name], "length", name.replace("_", " "), "mm").value
+        for name in ("foam_stick", "pipe_stick")
+    ]
     cost = livebait.Cost(*(100 * parse(asked[name], "number", name).value for name in ("fixed", "per_mm")))
     water = next((w for w in shop_waters() if w.salinity_psu < 0.5), Water())
     rows: list[dict[str, Any]] = []
     for line in livebait.cut_list(build, list(zip(lengths, counts, strict=True)), sticks[0], sticks[1]):
         made = livebait.as_float(build, line.foam_mm, water=water)
         sealed, flooded = (capacity_g(made, made.top_mm, flooded=way) for way in (False, True))
-        rows.append({"line": line, "sealed": sealed, "flooded": flooded, "cost": f"{cost.of(line.foam_mm) / 100:.2f}"})
+        rows.append(
+            {"line": line, "sealed": sealed, "flooded": flooded, "cost": f"{cost.of(line.foam_mm) / 100:.2f}"}
+        )
     metal = asked["metal"] if asked["metal"] in METALS else "lead"
     sinks = 1 - water.density_g_cm3 / METALS[metal]
     typed = parse(asked["load"], "mass", "load", "g").value
@@ -293,7 +377,15 @@ def _live_bait(asked: dict[str, str]) -> dict[str, Any]:
     together = livebait.consistent(tests, build, water) if tests else None
     for row in rows:
         row["margin"] = row["sealed"] - load
-    return {"rows": rows, "drills": build.drills, "load": load, "metal": metal, "in_air": in_air, "water": water, "together": together}
+    return {
+        "rows": rows,
+        "drills": build.drills,
+        "load": load,
+        "metal": metal,
+        "in_air": in_air,
+        "water": water,
+        "together": together,
+    }
 
 
 def _tests(text: str) -> list[tuple[float, float]]:
@@ -305,5 +397,10 @@ def _tests(text: str) -> list[tuple[float, float]]:
             continue
         middle = next((at for at, word in enumerate(words) if word.endswith("mm") or word == "mm"), 0)
         length, load = " ".join(words[: middle + 1]), " ".join(words[middle + 1 :])
-        rows.append((parse(length, "length", "test length", "mm").value, parse(load, "mass", f"capacity at {length}", "g").value))
+        rows.append(
+            (
+                parse(length, "length", "test length", "mm").value,
+                parse(load, "mass", f"capacity at {length}", "g").value,
+            )
+        )
     return rows

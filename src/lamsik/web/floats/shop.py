@@ -23,7 +23,9 @@ STAGE_ORDER = (BARE, PAINTED, VARNISHED)
 
 @dataclass(frozen=True)
 class Finished:
-    """One finished float: its row, the mark, what it computes to in the water and stage it was weighed in, what it measured [g]."""
+    """One finished float: its row, the mark, what it computes to in the water and stage it was weighed in,
+    what it measured [g].
+    """
 
     row: Weighed
     design: Float
@@ -35,21 +37,35 @@ class Finished:
 def last_stages(rows: Sequence[Finished]) -> list[Finished]:
     """Of each float only how it was weighed last: the furthest stage, and of that the newest."""
     found: dict[str, Finished] = {}
-    for one in sorted(rows, key=lambda one: (STAGE_ORDER.index(one.row.stage) if one.row.stage in STAGE_ORDER else len(STAGE_ORDER), one.row.id or 0)):
+    for one in sorted(
+        rows,
+        key=lambda one: (
+            STAGE_ORDER.index(one.row.stage) if one.row.stage in STAGE_ORDER else len(STAGE_ORDER),
+            one.row.id or 0,
+        ),
+    ):
         found[one.row.name.strip().casefold()] = one
     return sorted(found.values(), key=lambda one: one.row.id or 0)
 
 
 def measured_in(one: Finished, water: Water) -> float:
-    """What a finished float carries in a water [g]. Raises `Refused` for another water than it was weighed in without its mass in air."""
-    return converted_lift(one.measured_g, one.row.air_g, weighed.water_of(one.row), water) if water != weighed.water_of(one.row) else one.measured_g
+    """What a finished float carries in a water [g]. Raises `Refused` for another water than it was weighed
+    in without its mass in air.
+    """
+    return (
+        converted_lift(one.measured_g, one.row.air_g, weighed.water_of(one.row), water)
+        if water != weighed.water_of(one.row)
+        else one.measured_g
+    )
 
 
 def shop_of(family: str = "") -> FloatShop:
     """The shop as a float is looked at; with the fit of a family."""
     dowels = tuple(stores.setting(db(), "dowels")["mm"])
     learned = fit([(row.computed_g, row.measured_g) for row in finished(family)]) if family else None
-    return FloatShop(floats.tables(db()), tuple(shop_waters()), dowels, learned, stores.setting(db(), "units")["length"])
+    return FloatShop(
+        floats.tables(db()), tuple(shop_waters()), dowels, learned, stores.setting(db(), "units")["length"]
+    )
 
 
 def finished(family: str) -> list[Finished]:
@@ -79,4 +95,6 @@ def _finished(row: Weighed, design: Float) -> Finished:
         staged = replace(staged, paint_g=0.0, varnish_g=0.0)
     elif row.stage == PAINTED:
         staged = replace(staged, varnish_g=0.0)
-    return Finished(row, design, name, capacity_g(staged, staged.mark(name).height_mm), (row.sinker_g or 0.0) - reading)
+    return Finished(
+        row, design, name, capacity_g(staged, staged.mark(name).height_mm), (row.sinker_g or 0.0) - reading
+    )

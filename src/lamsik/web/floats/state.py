@@ -25,7 +25,9 @@ WORDS = {"stands": "stands by itself", "half-lies": "half lies", "lies": "lies f
 
 @dataclass(frozen=True)
 class FloatShop:
-    """What a float is looked at with: shot tables by name, waters, dowels in stock [mm], the family's fit, the length unit."""
+    """What a float is looked at with: shot tables by name, waters, dowels in stock [mm], the family's fit,
+    the length unit.
+    """
 
     tables: dict[str, ShotTable]
     waters: tuple[Water, ...]
@@ -62,7 +64,9 @@ def view(document: Document, shop: FloatShop, settled: bool, pulled: str = "") -
         },
         "not_for_sale": document.get("source", {}).get("kind") == "not_for_sale",
         "ratings": [_rating(rating, shop.fit) for rating in ratings(design)],
-        "shotting": f"{shots.words}: {shots.pull_g:.2f} g of pull, {shots.mass_g:.2f} g in the box" if shots else "",
+        "shotting": (
+            f"{shots.words}: {shots.pull_g:.2f} g of pull, {shots.mass_g:.2f} g in the box" if shots else ""
+        ),
         "no_shotting": _why_no_shots(design, document, shop, pull) if not shots else "",
         "parts": [_part(part) for part in document["parts"]],
         "marks": [_mark(row) for row in document["marks"]],
@@ -85,9 +89,16 @@ def _unknown(document: Document, shop: FloatShop) -> str:
     """A float from elsewhere may name shots that this shop does not have."""
     name, table = str(document.get("shots", "")), table_of(document, shop)
     if name and name not in shop.tables:
-        return f"There is no shot table {name} in this shop: {table.name} is used. Bring it in, or choose another."
+        return (
+            f"There is no shot table {name} in this shop: {table.name} is used. Bring it in, or choose"
+            " another."
+        )
     last = str(document.get("telltale", ""))
-    return f"There is no {last} in {table.name}: it is shotted without a tell-tale. Choose one." if last and not _telltale(document, table) else ""
+    return (
+        f"There is no {last} in {table.name}: it is shotted without a tell-tale. Choose one."
+        if last and not _telltale(document, table)
+        else ""
+    )
 
 
 def _telltale(document: Document, table: ShotTable) -> str:
@@ -117,10 +128,15 @@ def _sentence(design: Float, pull: float) -> str:
     mark = design.mark(design.wanted_mark)
     tip = next((part.name.split(",")[0] for part in design.parts if part.kind in ("tip", "antenna")), "")
     if pull < 0:
-        return f"It lies {-pull:.2f} g too deep by itself: the {mark.name} is under water before any shot is on."
+        return (
+            f"It lies {-pull:.2f} g too deep by itself: the {mark.name} is under water before any shot is on."
+        )
     answers = response_mm(design, mark.height_mm)
     moves = f"; {answers:.0f} mm of tip for 0.1 g" if answers < 500 else ""
-    return f"Carries {pull:.2f} g on the line to the {mark.name}{f' with its {tip}' if tip else ''} in {design.water.describe()}{moves}."
+    return (
+        f"Carries {pull:.2f} g on the line to the {mark.name}{f' with its {tip}' if tip else ''} in"
+        f" {design.water.describe()}{moves}."
+    )
 
 
 def _rating(rating: Any, fit: Fit | None) -> dict[str, str]:
@@ -141,11 +157,28 @@ def _facts(design: Float) -> list[dict[str, Any]]:
     mass, loading = own_mass_g(design), loading_g(design)
     pull = pull_to(design)
     share = loading / (loading + pull) if loading > 0 and loading + pull > 0 else 0.0
-    rows = [("mass", "Its own mass", f"{mass:.2f} g", "All parts by volume and density, paint and varnish; a weighed part counts as weighed.")]
+    rows = [
+        (
+            "mass",
+            "Its own mass",
+            f"{mass:.2f} g",
+            "All parts by volume and density, paint and varnish; a weighed part counts as weighed.",
+        )
+    ]
     if loading > 0:
-        rows.append(("loading", "Own loading", f"{loading:.2f} g, {100 * share:.0f} %", "What its loading uses of all it could carry."))
+        rows.append(
+            (
+                "loading",
+                "Own loading",
+                f"{loading:.2f} g, {100 * share:.0f} %",
+                "What its loading uses of all it could carry.",
+            )
+        )
     rows.append(("length", "Whole length", f"{design.top_mm - design.foot_mm:.0f} mm", "Foot to tip."))
-    return [{"key": key, "label": name, "value": value, "how": how, "estimate": True} for key, name, value, how in rows]
+    return [
+        {"key": key, "label": name, "value": value, "how": how, "estimate": True}
+        for key, name, value, how in rows
+    ]
 
 
 def _trouble(design: Float) -> str:
@@ -156,14 +189,30 @@ def _trouble(design: Float) -> str:
     return ""
 
 
-def _settled(design: Float, document: Document, shop: FloatShop, pull: float, shots: Shotting | None, alone: Standing | None) -> dict[str, Any]:
+def _settled(
+    design: Float,
+    document: Document,
+    shop: FloatShop,
+    pull: float,
+    shots: Shotting | None,
+    alone: Standing | None,
+) -> dict[str, Any]:
     loaded = standing(design, pull) if pull > 0 else None
     stands = f"Without shot it {WORDS[alone.word]}" if alone else ""
     if loaded:
-        stands += f"; shotted it {'stands' if loaded.word == 'stands' else WORDS[loaded.word]}, metacentre {loaded.gm_mm:.0f} mm over G"
-    effects = [{"key": c.name, "name": c.name, "effect": f"{c.effect_g:+.2f} g".replace("-", "−")} for c in changes(design, shop.waters)]
+        stands += (
+            f"; shotted it {'stands' if loaded.word == 'stands' else WORDS[loaded.word]}, metacentre"
+            f" {loaded.gm_mm:.0f} mm over G"
+        )
+    effects = [
+        {"key": c.name, "name": c.name, "effect": f"{c.effect_g:+.2f} g".replace("-", "−")}
+        for c in changes(design, shop.waters)
+    ]
     with suppress(Refused):
-        effects += [{"key": e.name, "name": e.name, "effect": f"{e.effect_g:+.2f} g".replace("-", "−")} for e in sensitivity(design, shop.dowels_mm)]
+        effects += [
+            {"key": e.name, "name": e.name, "effect": f"{e.effect_g:+.2f} g".replace("-", "−")}
+            for e in sensitivity(design, shop.dowels_mm)
+        ]
     return {
         "stands": f"{stands}.",
         "lift": _lift(design, document, shop, pull, shots),
@@ -184,8 +233,14 @@ def _lift(design: Float, document: Document, shop: FloatShop, pull: float, shots
         return f"Tell-tale {last.name}: {refused.allowed}."
     after = "stays upright" if found.after.word == "stands" else f"then {WORDS[found.after.word]}"
     if found.beyond:
-        return f"Picking up the {last.name} lifts it out of its antenna: the {found.shown_mm:.0f} mm there are and onto the body; it {after}."
-    return f"Picking up the {last.name} lifts it {found.rise_mm:.{0 if found.rise_mm >= 10 else 1}f} mm; it {after}."
+        return (
+            f"Picking up the {last.name} lifts it out of its antenna: the {found.shown_mm:.0f} mm there are"
+            f" and onto the body; it {after}."
+        )
+    return (
+        f"Picking up the {last.name} lifts it {found.rise_mm:.{0 if found.rise_mm >= 10 else 1}f} mm; it"
+        f" {after}."
+    )
 
 
 def _tip_rows(design: Float, document: Document, shop: FloatShop) -> list[dict[str, str]]:
@@ -211,8 +266,14 @@ def _tip_rows(design: Float, document: Document, shop: FloatShop) -> list[dict[s
 
 def _learned(fit: Fit | None) -> str:
     if fit is None or not fit.count:
-        return "No finished float of this family was weighed yet: weigh one on the scale, pulled down to its mark."
-    return f"From {fit.count} finished floats: measured = {fit.intercept_g:+.2f} g + {fit.slope:.3f} × computed, ± {2 * fit.spread_g:.2f} g.".replace("-", "−")
+        return (
+            "No finished float of this family was weighed yet: weigh one on the scale, pulled down to its"
+            " mark."
+        )
+    return (
+        f"From {fit.count} finished floats: measured = {fit.intercept_g:+.2f} g + {fit.slope:.3f} × computed,"
+        f" ± {2 * fit.spread_g:.2f} g.".replace("-", "−")
+    )
 
 
 def _part(row: Document) -> dict[str, Any]:
@@ -245,7 +306,11 @@ def _part(row: Document) -> dict[str, Any]:
 def _bore_says(row: Document) -> str:
     """How deep a bore is drilled from the top."""
     wall = float(row.get("wall_mm") or 0.0)
-    return f"Drilled {row['length_mm'] - wall:.1f} mm deep from the top." if wall else "Drilled through, from both ends."
+    return (
+        f"Drilled {row['length_mm'] - wall:.1f} mm deep from the top."
+        if wall
+        else "Drilled through, from both ends."
+    )
 
 
 def _mark(row: Document) -> dict[str, str]:

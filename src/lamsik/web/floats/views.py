@@ -56,7 +56,7 @@ def _page(problem: str = "") -> ResponseReturnValue:
         answer=answer,
         slider_problem=wrong,
         asked=request.args,
-    ), 422 if problem or wrong else 200
+    ), (422 if problem or wrong else 200)
 
 
 def _card(row: Document, content: Content) -> tuple[Document, Float, Node, float]:
@@ -68,7 +68,9 @@ def _slider() -> tuple[Answer | None, str]:
     if not request.args.get("depth", "").strip():
         return None, ""
     try:
-        depth, rod = (parse(request.args.get(name, ""), "distance", name, "m").value for name in ("depth", "rod"))
+        depth, rod = (
+            parse(request.args.get(name, ""), "distance", name, "m").value for name in ("depth", "rod")
+        )
         return slider(depth, rod), ""
     except Refused as refused:
         return None, refused.says
@@ -95,7 +97,10 @@ def bring_in() -> ResponseReturnValue:
         return _page(refused.says)
     note = f"brought in from {sent.filename if sent else 'a file'}"[:120]
     try:
-        row = whole.kept_if_shown(lambda: documents.create(db(), "float", documents.next_code(db(), "float", "F"), content, note), _all_of)
+        row = whole.kept_if_shown(
+            lambda: documents.create(db(), "float", documents.next_code(db(), "float", "F"), content, note),
+            _all_of,
+        )
     except Refused as refused:
         return _page(refused.says)
     return redirect(url_for("floats.edit", key=row.id))
@@ -127,7 +132,9 @@ def edit(key: int) -> str:
 def export(key: int) -> Response:
     """The float as a file."""
     row = load_document("float", key)
-    return as_file(dumps(documents.content(db(), row)).encode("utf-8"), f"{named(row)}.json", "application/json")
+    return as_file(
+        dumps(documents.content(db(), row)).encode("utf-8"), f"{named(row)}.json", "application/json"
+    )
 
 
 @blueprint.get("/<int:key>/learned")
@@ -139,8 +146,23 @@ def learned(key: int) -> str:
     rows = finished(design.family)
     found = fit([(one.computed_g, one.measured_g) for one in rows])
     table = table_of(content, shop)
-    lines = [(one, found.predict(one.computed_g), advice(one.measured_g, _nominal(one.computed_g), table, one.design.water, loading_g(one.design))) for one in rows]
-    return render_template("floats/learned.html", row=row, design=design, lines=lines, fit=found, now=pull_to(design), after=found.predict(pull_to(design)))
+    lines = [
+        (
+            one,
+            found.predict(one.computed_g),
+            advice(one.measured_g, _nominal(one.computed_g), table, one.design.water, loading_g(one.design)),
+        )
+        for one in rows
+    ]
+    return render_template(
+        "floats/learned.html",
+        row=row,
+        design=design,
+        lines=lines,
+        fit=found,
+        now=pull_to(design),
+        after=found.predict(pull_to(design)),
+    )
 
 
 def _nominal(computed_g: float) -> float:
@@ -151,7 +173,9 @@ def _nominal(computed_g: float) -> float:
 @blueprint.post("/shots/new")
 def new_table() -> ResponseReturnValue:
     """A shot table to fill in."""
-    content = floats.table_content(floats.STANDARD) | {"name": f"Shot table {len(documents.listed(db(), 'shots')) + 1}"}
+    content = floats.table_content(floats.STANDARD) | {
+        "name": f"Shot table {len(documents.listed(db(), 'shots')) + 1}"
+    }
     row = documents.create(db(), "shots", documents.next_code(db(), "shots", "T"), content)
     return redirect(url_for("floats.table", key=row.id))
 
@@ -169,7 +193,13 @@ def table(key: int) -> ResponseReturnValue:
             return redirect(url_for("floats.table", key=key))
         except Refused as refused:
             problem = refused.says
-    return render_template("floats/table.html", row=row, table=floats.table_of(documents.content(db(), row)), problem=problem, asked=asked), 422 if problem else 200
+    return render_template(
+        "floats/table.html",
+        row=row,
+        table=floats.table_of(documents.content(db(), row)),
+        problem=problem,
+        asked=asked,
+    ), (422 if problem else 200)
 
 
 def _table_sent(asked: dict[str, str]) -> ShotTable:
@@ -183,5 +213,8 @@ def _table_sent(asked: dict[str, str]) -> ShotTable:
         shots.append(Shot(name, parse(mass, "mass", name or f"size {n}", "g").value, dense))
     require(bool(asked.get("name", "").strip()), "name", "", "name the table")
     return ShotTable(
-        asked["name"].strip()[:80], asked.get("country", "").strip()[:60], asked.get("series", "").strip()[:60], tuple(sorted(shots, key=lambda s: -s.mass_g))
+        asked["name"].strip()[:80],
+        asked.get("country", "").strip()[:60],
+        asked.get("series", "").strip()[:60],
+        tuple(sorted(shots, key=lambda s: -s.mass_g)),
     )

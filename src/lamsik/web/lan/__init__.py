@@ -1,1 +1,3 @@
-"""The door to the shop's own network: its certificate, the encrypted pipe before the server, who is let in."""
+"""The door to the shop's own network: its certificate, the encrypted pipe before the server, who is let
+in.
+"""

@@ -1,4 +1,6 @@
-"""The session's cookie: over TLS it is `Secure` and bound to this very host and port's name (`__Host-`), on the shop's own machine it is plain."""
+"""The session's cookie: over TLS it is `Secure` and bound to this very host and port's name (`__Host-`),
+on the shop's own machine it is plain.
+"""
 
 from flask import Flask, Response, request
 from flask.sessions import SecureCookieSessionInterface, SessionMixin

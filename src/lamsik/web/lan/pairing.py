@@ -1,4 +1,6 @@
-"""Tablets that were let in: by the code of this start, listed with their last use, ended one by one or all at once."""
+"""Tablets that were let in: by the code of this start, listed with their last use, ended one by one or all
+at once.
+"""
 
 import hmac
 import ipaddress
@@ -42,7 +44,9 @@ FILE = "pairings.json"
 
 @dataclass
 class Pairing:
-    """One that was let in: what it seems to be, from where, since when, last used; kept past a restart on purpose, or not."""
+    """One that was let in: what it seems to be, from where, since when, last used; kept past a restart on
+    purpose, or not.
+    """
 
     device: str
     address: str
@@ -55,7 +59,11 @@ class Pairings:
     """All of them. Those that are kept on purpose lie beside the shop, for its owner's eyes only."""
 
     def __init__(self, home: Path) -> None:
-        self.file, self.rows, self._lock = home / FILE, {}, threading.Lock()  # type: Path, dict[str, Pairing], threading.Lock
+        self.file, self.rows, self._lock = (
+            home / FILE,
+            {},
+            threading.Lock(),
+        )  # type: Path, dict[str, Pairing], threading.Lock
         self.wrong, self.open_from = 0, 0.0
         try:
             found = json.loads(self.file.read_text(encoding="utf-8"))
@@ -68,7 +76,9 @@ class Pairings:
         key, now = secrets.token_urlsafe(24), _now()
         with self._lock:
             self.wrong, self.open_from = 0, 0.0
-            self.rows[key] = Pairing(next((says for mark, says in DEVICES if mark in agent), "a browser"), address[:60], now, now)
+            self.rows[key] = Pairing(
+                next((says for mark, says in DEVICES if mark in agent), "a browser"), address[:60], now, now
+            )
         return key
 
     def holds(self, key: object) -> bool:
@@ -103,7 +113,9 @@ class Pairings:
         kept = {key: asdict(row) for key, row in self.rows.items() if row.kept}
         half = self.file.with_suffix(".part")
         half.unlink(missing_ok=True)
-        with os.fdopen(os.open(half, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w", encoding="utf-8") as out:
+        with os.fdopen(
+            os.open(half, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w", encoding="utf-8"
+        ) as out:
             json.dump(kept, out)
         half.replace(self.file)
 
@@ -116,7 +128,9 @@ class Pairings:
         with self._lock:
             self.wrong += 1
             if self.wrong >= FREE:
-                self.open_from = time.monotonic() + min(FIRST_WAIT_S * 2.0 ** (self.wrong - FREE), LONGEST_WAIT_S)
+                self.open_from = time.monotonic() + min(
+                    FIRST_WAIT_S * 2.0 ** (self.wrong - FREE), LONGEST_WAIT_S
+                )
         log.warning("wrong pairing code from %s, the %d. in a row", address, self.wrong)
 
 
@@ -132,11 +146,17 @@ def known() -> Pairings:
 
 def host_name() -> str:
     """The name by which the shop was asked for, without its port."""
-    return request.host.rsplit(":", 1)[0].strip("[]").lower() if not request.host.endswith("]") else request.host.strip("[]")
+    return (
+        request.host.rsplit(":", 1)[0].strip("[]").lower()
+        if not request.host.endswith("]")
+        else request.host.strip("[]")
+    )
 
 
 def is_local() -> bool:
-    """Whether this machine's own browser asks, by one of the names that mean this machine; never through the pipe."""
+    """Whether this machine's own browser asks, by one of the names that mean this machine; never through
+    the pipe.
+    """
     if request.environ.get(MARK) or host_name() not in LOOPBACK_NAMES:
         return False
     try:
@@ -152,20 +172,40 @@ def pair() -> ResponseReturnValue:
         return render_template("shared/pair.html", error="")
     wait = known().wait_s()
     if wait > 0:
-        abort(429, f"Too many wrong codes. Wait {max(round(wait / 60), 1)} min, then type the six digits the shop printed at its start.")
-    if hmac.compare_digest(request.form.get("code", "").strip().encode(), current_app.config["PAIRING_CODE"].encode()):
+        abort(
+            429,
+            f"Too many wrong codes. Wait {max(round(wait / 60), 1)} min, then type the six digits the shop"
+            " printed at its start.",
+        )
+    if hmac.compare_digest(
+        request.form.get("code", "").strip().encode(), current_app.config["PAIRING_CODE"].encode()
+    ):
         session["paired"] = known().add(request.user_agent.string, request.remote_addr or "")
         session.permanent = True
         return redirect("/")
     known().missed(request.remote_addr or "")
-    return render_template("shared/pair.html", error="That is not the code. It is printed where the shop was started."), 422
+    return (
+        render_template(
+            "shared/pair.html", error="That is not the code. It is printed where the shop was started."
+        ),
+        422,
+    )
 
 
 @blueprint.get("/tablets")
 def tablets() -> str:
     """Who is let in."""
     rows = sorted(known().rows.items(), key=lambda item: item[1].last, reverse=True)
-    shown = [(key, row, datetime.fromisoformat(row.since), datetime.fromisoformat(row.last), key == session.get("paired")) for key, row in rows]
+    shown = [
+        (
+            key,
+            row,
+            datetime.fromisoformat(row.since),
+            datetime.fromisoformat(row.last),
+            key == session.get("paired"),
+        )
+        for key, row in rows
+    ]
     config, own = current_app.config, is_local()
     return render_template(
         "stores/tablets.html",
@@ -182,7 +222,11 @@ def tablets() -> str:
 def end() -> ResponseReturnValue:
     """End one, or all of them."""
     known().end(request.form.get("key", ""))
-    flash("It has to type the code again." if request.form.get("key") else "All tablets have to type the code again.")
+    flash(
+        "It has to type the code again."
+        if request.form.get("key")
+        else "All tablets have to type the code again."
+    )
     return redirect(url_for("pairing.tablets"))
 
 

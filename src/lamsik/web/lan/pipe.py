@@ -1,6 +1,8 @@
-"""The encrypted pipe before the server: tablets speak TLS to it, it speaks plain HTTP to a listener that serves nobody else.
+"""The encrypted pipe before the server: tablets speak TLS to it, it speaks plain HTTP to a listener that
+serves nobody else.
 
-A handshake that never ends holds a task of an event loop and no thread of the server. Plain HTTP is let through too, marked as
+A handshake that never ends holds a task of an event loop and no thread of the server. Plain HTTP is let
+through too, marked as
 such: the application answers it with how to trust the certificate, and nothing else.
 """
 
@@ -36,7 +38,9 @@ class Pipe:
 
     def __init__(self, listener: socket.socket, inner: tuple[str, int], chain: Path) -> None:
         self.callers: dict[int, tuple[str, str]] = {}
-        """Who is behind each connection to the server: by its port there, the tablet's address and its scheme."""
+        """Who is behind each connection to the server: by its port there, the tablet's address and its
+        scheme.
+        """
         self._listener, self._inner, self._open = listener, inner, Counter[str]()
         self._tls = ssl.SSLContext(ssl.PROTOCOL_TLS_SERVER)
         self._tls.minimum_version = ssl.TLSVersion.TLSv1_2
@@ -81,7 +85,11 @@ class Pipe:
         loop = asyncio.get_running_loop()
         reader = asyncio.StreamReader()
         protocol = asyncio.StreamReaderProtocol(reader)
-        secured: dict[str, Any] = {"ssl": self._tls, "ssl_handshake_timeout": HANDSHAKE_S, "ssl_shutdown_timeout": GOODBYE_S} if tls else {}
+        secured: dict[str, Any] = (
+            {"ssl": self._tls, "ssl_handshake_timeout": HANDSHAKE_S, "ssl_shutdown_timeout": GOODBYE_S}
+            if tls
+            else {}
+        )
         transport, _ = await loop.connect_accepted_socket(lambda: protocol, sock, **secured)
         writer = asyncio.StreamWriter(transport, protocol, reader, loop)
         inner = socket.socket()
@@ -89,7 +97,10 @@ class Pipe:
         try:
             inner.bind((self._inner[0], 0))
             port = inner.getsockname()[1]
-            self.callers[port] = (address, "https" if tls else "http")  # before the server can see the connection
+            self.callers[port] = (
+                address,
+                "https" if tls else "http",
+            )  # before the server can see the connection
             await loop.sock_connect(inner, self._inner)
             there, back = await asyncio.open_connection(sock=inner)
             try:
@@ -104,9 +115,11 @@ class Pipe:
                 await writer.wait_closed()
 
     def behind(self, application: Application, inner_port: int) -> Application:
-        """The application as the server calls it: who comes through the pipe is not from this machine, whatever the socket says.
+        """The application as the server calls it: who comes through the pipe is not from this machine,
+        whatever the socket says.
 
-        A stranger that reaches the inner listener past the pipe is nobody: it has no address, and must pair like anyone.
+        A stranger that reaches the inner listener past the pipe is nobody: it has no address, and must pair
+        like anyone.
         """
 
         def told(environ: Environ, start: Callable[..., Any]) -> Iterable[bytes]:

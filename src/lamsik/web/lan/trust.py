@@ -12,14 +12,23 @@ blueprint = Blueprint("trust", __name__, url_prefix="/trust")
 @blueprint.get("/")
 def page() -> str:
     """What to do on the tablet, with the fingerprint to be compared."""
-    return render_template("shared/trust.html", fingerprint=_certificate().fingerprint, sealed_url=f"https://{request.host}/", sealed_here=request.is_secure)
+    return render_template(
+        "shared/trust.html",
+        fingerprint=_certificate().fingerprint,
+        sealed_url=f"https://{request.host}/",
+        sealed_here=request.is_secure,
+    )
 
 
 @blueprint.get("/lamsik-shop.crt")
 def root() -> Response:
     """The root certificate (DER, RFC 5280): what a tablet installs."""
     der = ssl.PEM_cert_to_DER_cert(_certificate().root_pem.decode("ascii"))
-    return Response(der, mimetype="application/x-x509-ca-cert", headers={"Content-Disposition": "attachment; filename=lamsik-shop.crt"})
+    return Response(
+        der,
+        mimetype="application/x-x509-ca-cert",
+        headers={"Content-Disposition": "attachment; filename=lamsik-shop.crt"},
+    )
 
 
 def _certificate() -> Certificate:

@@ -1,4 +1,6 @@
-"""A mix asked for on a page or by another bench: the typed texts as a plan, with everything that is to be said about it."""
+"""A mix asked for on a page or by another bench: the typed texts as a plan, with everything that is to be
+said about it.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
@@ -21,7 +23,9 @@ from lamsik.web.shared.db import db
 
 @dataclass(frozen=True)
 class Row:
-    """A line to weigh: what, how much [g], decimals, the volume [ml], the tub to take it from and what is to be said of it, why not."""
+    """A line to weigh: what, how much [g], decimals, the volume [ml], the tub to take it from and what is
+    to be said of it, why not.
+    """
 
     part: str
     grams: float
@@ -65,18 +69,34 @@ class MixPlan:
         rows = [{"part": row.part, "grams": row.grams} for row in self.rows]
         if layer is not None:
             share = layer.weighed.total_g / self.total_g
-            portions = [{"part": portion.name, "grams": portion.scale_g} for portion in layer.weighed.portions]
+            portions = [
+                {"part": portion.name, "grams": portion.scale_g} for portion in layer.weighed.portions
+            ]
             whole = self.kept()
             extras = [{**extra, "grams": round(extra["grams"] * share, 3)} for extra in whole["extras"]]
             volumes = {name: whole[name] * share for name in ("net_ml", "sprue_ml", "filled_ml")}
             gel = at_temperature(self.product.gel_min, self.product.reference_c, self.at_c)
-            return {**whole, **volumes, "total_g": layer.weighed.total_g, "rows": portions, "extras": extras, "gel_min": gel}
+            return {
+                **whole,
+                **volumes,
+                "total_g": layer.weighed.total_g,
+                "rows": portions,
+                "extras": extras,
+                "gel_min": gel,
+            }
         extras = [{"part": self.filler, "grams": round(self.filled.filler_g, 3)}] if self.filled else []
         extras += [{"part": "pigment", "grams": round(self.pigment_g, 3)}] if self.pigment_g else []
         return {
-            "net_ml": self.job.net_ml, "sprue_ml": self.job.sprue_ml, "loss": self.job.loss, "filled_ml": self.job.net_ml + self.job.sprue_ml, "total_g": self.total_g,
-            "density": self.density_g_cm3, "step_g": self.step_g, "rows": rows, "extras": extras,
-        }  # fmt: skip
+            "net_ml": self.job.net_ml,
+            "sprue_ml": self.job.sprue_ml,
+            "loss": self.job.loss,
+            "filled_ml": self.job.net_ml + self.job.sprue_ml,
+            "total_g": self.total_g,
+            "density": self.density_g_cm3,
+            "step_g": self.step_g,
+            "rows": rows,
+            "extras": extras,
+        }
 
 
 @dataclass(frozen=True)
@@ -89,10 +109,16 @@ class Asked:
         """A text, stripped."""
         return str(self.texts.get(name, "")).strip()
 
-    def value(self, name: str, quantity: str, label: str, unit: str, default: float | None = None) -> float | None:
+    def value(
+        self, name: str, quantity: str, label: str, unit: str, default: float | None = None
+    ) -> float | None:
         """A measure, or the default where nothing is typed; a temperature has no unit of its own."""
         text = self.get(name)
-        return parse(text, quantity, label, None if quantity == "temperature" else unit).value if text else default
+        return (
+            parse(text, quantity, label, None if quantity == "temperature" else unit).value
+            if text
+            else default
+        )
 
 
 def plan(product_id: int, product: Product, asked: Asked, now: datetime) -> MixPlan:
@@ -133,25 +159,50 @@ def plan(product_id: int, product: Product, asked: Asked, now: datetime) -> MixP
     tubs, rows = mixes.tubs(db(), product_id), []
     for portion in out.portions:
         rows.append(_row(product, portion.name, portion.scale_g, portion.ml, tubs, now))
-    pot, demould, cure = (at_temperature(t, product.reference_c, at_c) for t in (product.pot_life_min, product.demould_h, product.cure_h))
+    pot, demould, cure = (
+        at_temperature(t, product.reference_c, at_c)
+        for t in (product.pot_life_min, product.demould_h, product.cure_h)
+    )
     return MixPlan(
-        product_id, product, job, out.total_g, step, at_c, out, tuple(rows), density, made, filler_name,
+        product_id,
+        product,
+        job,
+        out.total_g,
+        step,
+        at_c,
+        out,
+        tuple(rows),
+        density,
+        made,
+        filler_name,
         made.scoops(FILLERS[filler_name], float(room["scoop_ml"])) if made else 0.0,
-        colour, layers, pot, demould, cure, _warnings(product, out, total, step, made), learned,
-    )  # fmt: skip
+        colour,
+        layers,
+        pot,
+        demould,
+        cure,
+        _warnings(product, out, total, step, made),
+        learned,
+    )
 
 
 def _foam_density(product: Product, asked: Asked, wanted: float | None, at_c: float) -> float:
-    """What a foam becomes [g/cm³]: typed, by its expansion, or as it rises freely at this temperature; never its liquid's."""
+    """What a foam becomes [g/cm³]: typed, by its expansion, or as it rises freely at this temperature;
+    never its liquid's.
+    """
     if asked.get("filler"):
-        raise Refused("filler", asked.get("filler"), "a foam is planned by its own density: leave the filler out")
+        raise Refused(
+            "filler", asked.get("filler"), "a foam is planned by its own density: leave the filler out"
+        )
     ratio = asked.value("ratio", "number", "expansion", "")
     if ratio is not None:
         if wanted is not None:
             raise Refused("ratio", asked.get("ratio"), "give its density or its expansion, not both")
         wanted = density_of_ratio(ratio, liquid_g_cm3(product))
     tested, free = asked.value("free", "density", "free rise", "g/cm³"), product.free_rise_g_cm3
-    return poured_g_cm3(product, wanted, tested or (None if free is None else at_warmth(free, product.reference_c, at_c)))
+    return poured_g_cm3(
+        product, wanted, tested or (None if free is None else at_warmth(free, product.reference_c, at_c))
+    )
 
 
 def _row(product: Product, part: str, grams: float, ml: float, tubs: Any, now: datetime) -> Row:
@@ -163,16 +214,25 @@ def _row(product: Product, part: str, grams: float, ml: float, tubs: Any, now: d
     return Row(part, grams, ml, row, remarks(chosen, product.open_days, product.stir_s, now))
 
 
-def _warnings(product: Product, out: Weighed, total: float, step: float, made: Filled | None) -> tuple[str, ...]:
+def _warnings(
+    product: Product, out: Weighed, total: float, step: float, made: Filled | None
+) -> tuple[str, ...]:
     found = []
     if not out.holds:
         found.append(
-            f"Rounding to {step:g} g puts the ratio off by {out.error_percent:.1f} %, more than the {product.tolerance_percent:g} % it allows: use a finer scale"
+            f"Rounding to {step:g} g puts the ratio off by {out.error_percent:.1f} %, more than the"
+            f" {product.tolerance_percent:g} % it allows: use a finer scale"
         )
     elif len(product.parts) > 1 and total < least_g(product, step):
-        found.append(f"Below {least_g(product, step):.0f} g this scale's step alone can put the ratio off by more than {product.tolerance_percent:g} %")
+        found.append(
+            f"Below {least_g(product, step):.0f} g this scale's step alone can put the ratio off by more than"
+            f" {product.tolerance_percent:g} %"
+        )
     if made and made.filling.stiff:
-        found.append(f"{100 * made.filling.volume_share:.0f} % filler by volume is hard to pour into thin parts (from about 42 %)")
+        found.append(
+            f"{100 * made.filling.volume_share:.0f} % filler by volume is hard to pour into thin parts (from"
+            " about 42 %)"
+        )
     return tuple(found)
 
 

@@ -46,7 +46,13 @@ MEASURES = {
 
 def shown(product: Product) -> dict[str, str]:
     """The product as its form shows it."""
-    found = {"name": product.name, "kind": product.kind, "basis": product.basis, "caution": product.caution, "family": product.family}
+    found = {
+        "name": product.name,
+        "kind": product.kind,
+        "basis": product.basis,
+        "caution": product.caution,
+        "family": product.family,
+    }
     found["ratio"] = ":".join(f"{part.figure:g}" for part in product.parts)
     for n, part in enumerate(product.parts, start=1):
         found |= {f"part_{n}": part.name, f"density_{n}": f"{part.density_g_cm3:g} g/cm³"}
@@ -62,7 +68,13 @@ def of_form(asked: dict[str, str]) -> Product:
     parts = []
     for n, figure in enumerate(figures, start=1):
         require(bool(asked.get(f"part_{n}", "").strip()), f"part_{n}", "", "name the part as on the tin")
-        parts.append(Part(asked[f"part_{n}"].strip()[:60], figure, parse(asked.get(f"density_{n}", ""), "density", f"density_{n}", "g/cm³").value))
+        parts.append(
+            Part(
+                asked[f"part_{n}"].strip()[:60],
+                figure,
+                parse(asked.get(f"density_{n}", ""), "density", f"density_{n}", "g/cm³").value,
+            )
+        )
     values: dict[str, float | None] = {}
     for name, (words, quantity, unit, may_lack) in MEASURES.items():
         text = asked.get(name, "").strip()
@@ -89,7 +101,11 @@ def of_form(asked: dict[str, str]) -> Product:
 
 def _times(quantity: str, unit: str) -> float:
     """From the stored unit of a quantity to the field's own."""
-    return {("time", "min"): 60.0, ("time", "d"): 1 / 24.0}.get((quantity, unit), 1.0) if unit != STORED[quantity] else 1.0
+    return (
+        {("time", "min"): 60.0, ("time", "d"): 1 / 24.0}.get((quantity, unit), 1.0)
+        if unit != STORED[quantity]
+        else 1.0
+    )
 
 
 @blueprint.get("/new")
@@ -145,7 +161,12 @@ def bring_in() -> ResponseReturnValue:
         flash(f"It cannot be brought in. {refused.says}")
         return redirect(url_for("mixes.index"))
     try:
-        row = whole.kept_if_shown(lambda: documents.create(db(), "product", documents.next_code(db(), "product", "X"), content, "brought in from a file"), _all_of)
+        row = whole.kept_if_shown(
+            lambda: documents.create(
+                db(), "product", documents.next_code(db(), "product", "X"), content, "brought in from a file"
+            ),
+            _all_of,
+        )
     except Refused as refused:
         flash(f"It cannot be brought in. {refused.says}")
         return redirect(url_for("mixes.index"))
@@ -167,28 +188,50 @@ def show(key: int) -> ResponseReturnValue:
     return redirect(url_for("mixes_products.show", key=key))
 
 
-def _page(row: Document | None, asked: dict[str, str], problem: Refused | None = None, tub_problem: Refused | None = None) -> ResponseReturnValue:
+def _page(
+    row: Document | None,
+    asked: dict[str, str],
+    problem: Refused | None = None,
+    tub_problem: Refused | None = None,
+) -> ResponseReturnValue:
     product = to_product(documents.content(db(), row)) if row else None
     loss, learned = mixes.loss_of(db(), row.id or 0) if row else (0.05, 0)
     return render_template(
-        "mixes/product.html", row=row, product=product, asked=asked, problem=problem, tub_problem=tub_problem, measures=MEASURES, kinds=KINDS, families=FAMILIES,
+        "mixes/product.html",
+        row=row,
+        product=product,
+        asked=asked,
+        problem=problem,
+        tub_problem=tub_problem,
+        measures=MEASURES,
+        kinds=KINDS,
+        families=FAMILIES,
         cautions=list(CAUTIONS),
-        tubs=_with_day(row.id or 0, product) if row and product else [], ratio=ratio_text(product) if product else "",
-        rule=RULE, loss=loss, learned=learned, received=request.form,
-    ), 422 if problem or tub_problem else 200  # fmt: skip
+        tubs=_with_day(row.id or 0, product) if row and product else [],
+        ratio=ratio_text(product) if product else "",
+        rule=RULE,
+        loss=loss,
+        learned=learned,
+        received=request.form,
+    ), (422 if problem or tub_problem else 200)
 
 
 def _with_day(key: int, product: Product) -> list[tuple[Tub, date | None, bool]]:
     """Tubs with the day each is good until, opened as it was, and whether that has passed."""
     found = [(row, mixes.core_tub(row)) for row in mixes.tubs(db(), key)]
-    return [(row, good_until(tub, product.open_days), is_expired(tub, product.open_days, date.today())) for row, tub in found]
+    return [
+        (row, good_until(tub, product.open_days), is_expired(tub, product.open_days, date.today()))
+        for row, tub in found
+    ]
 
 
 @blueprint.get("/<int:key>/product.json")
 def export(key: int) -> Response:
     """The product as a file."""
     row = load_document("product", key)
-    return as_file(dumps(documents.content(db(), row)).encode("utf-8"), f"{named(row)}.json", "application/json")
+    return as_file(
+        dumps(documents.content(db(), row)).encode("utf-8"), f"{named(row)}.json", "application/json"
+    )
 
 
 @blueprint.post("/<int:key>/tubs")
@@ -199,18 +242,29 @@ def receive(key: int) -> ResponseReturnValue:
     asked = request.form
     try:
         part = asked.get("part", "")
-        require(any(part == p.name for p in product.parts), "part", part, f"one of {', '.join(p.name for p in product.parts)}")
+        require(
+            any(part == p.name for p in product.parts),
+            "part",
+            part,
+            f"one of {', '.join(p.name for p in product.parts)}",
+        )
         grams = parse(asked.get("grams", ""), "mass", "how much", "g").value
         finite_between("grams", grams, 0.1, 200_000.0, "g")
         lot = asked.get("lot", "").strip()[:40]
         require(bool(lot), "lot", lot, "type the lot from the tub: castings are traced by it")
         db().add(
             Tub(
-                product_id=key, part=part, lot=lot, received_g=grams, left_g=grams, expires_on=_day(asked.get("expires", ""), "expires"),
+                product_id=key,
+                part=part,
+                lot=lot,
+                received_g=grams,
+                left_g=grams,
+                expires_on=_day(asked.get("expires", ""), "expires"),
                 opened_on=_day(asked.get("opened", ""), "opened"),
-                colour=asked.get("colour", "").strip()[:40], typed={"grams": asked.get("grams", "")[:40]},
+                colour=asked.get("colour", "").strip()[:40],
+                typed={"grams": asked.get("grams", "")[:40]},
             )
-        )  # fmt: skip
+        )
     except Refused as refused:
         return _page(row, shown(product), tub_problem=refused)
     flash(f"{part}, lot {lot}, is in Stores.")
@@ -251,6 +305,8 @@ def count(key: int) -> ResponseReturnValue:
         expires = _day(request.form.get("expires", ""), "expires")
         row.expires_on = expires or row.expires_on
     except Refused as refused:
-        return _page(product_row, shown(to_product(documents.content(db(), product_row))), tub_problem=refused)
+        return _page(
+            product_row, shown(to_product(documents.content(db(), product_row))), tub_problem=refused
+        )
     db().add(row)
     return redirect(url_for("mixes_products.show", key=row.product_id, _anchor="tubs"))

@@ -40,22 +40,42 @@ def _page(problem: Refused | None = None) -> ResponseReturnValue:
         chosen = _chosen(every)
     except Refused as refused:
         chosen, problem = next(iter(every), 0), problem or refused
-    if chosen and (request.args.get("net", "").strip() or request.args.get("sprue", "").strip()) and problem is None:
+    if (
+        chosen
+        and (request.args.get("net", "").strip() or request.args.get("sprue", "").strip())
+        and problem is None
+    ):
         try:
             found = plan(chosen, every[chosen][1], Asked(request.args), datetime.now())
         except Refused as refused:
             problem = refused
     return render_template(
-        "mixes/index.html", products=products, every=every, chosen=chosen, asked=request.args, plan=found, problem=problem, clocks=views_of(mixes.running(db())),
-        batches=_last(every), fillers=FILLERS, rule=RULE, ratio=ratio_text,
+        "mixes/index.html",
+        products=products,
+        every=every,
+        chosen=chosen,
+        asked=request.args,
+        plan=found,
+        problem=problem,
+        clocks=views_of(mixes.running(db())),
+        batches=_last(every),
+        fillers=FILLERS,
+        rule=RULE,
+        ratio=ratio_text,
         stock=_stock(products),
-        losses={key: mixes.loss_of(db(), key) for key in ([chosen] if chosen else [])}, q=request.args.get("q", ""), room=stores.setting(db(), "mixing"), digits=digits,
-        now=now(), broken=[Broken(row, why.says) for row, why in mixes.unreadable(db())],
-    ), 422 if problem else 200  # fmt: skip
+        losses={key: mixes.loss_of(db(), key) for key in ([chosen] if chosen else [])},
+        q=request.args.get("q", ""),
+        room=stores.setting(db(), "mixing"),
+        digits=digits,
+        now=now(),
+        broken=[Broken(row, why.says) for row, why in mixes.unreadable(db())],
+    ), (422 if problem else 200)
 
 
 def _chosen(products: dict[int, tuple[Document, Product]]) -> int:
-    """The product asked for, else the first there is, 0 where there is none. Raises `Refused` for one that is not in the shop."""
+    """The product asked for, else the first there is, 0 where there is none. Raises `Refused` for one that
+    is not in the shop.
+    """
     text = request.args.get("product", "").strip()
     if text and text not in map(str, products):
         raise Refused("product", None, "that product is not in the shop any more: choose one")
@@ -66,15 +86,29 @@ def _last(products: dict[int, tuple[Document, Product]]) -> list[tuple[Batch, Pr
     """The last batches, each with its product, put away since or not."""
     found = []
     for row in mixes.batches(db(), 8):
-        with suppress(Refused):  # of a product whose recipe is none there is nothing to show here; it is listed above
-            found.append((row, products[row.product_id][1] if row.product_id in products else mixes.product_of(db(), row.product_id)))
+        with suppress(
+            Refused
+        ):  # of a product whose recipe is none there is nothing to show here; it is listed above
+            found.append(
+                (
+                    row,
+                    (
+                        products[row.product_id][1]
+                        if row.product_id in products
+                        else mixes.product_of(db(), row.product_id)
+                    ),
+                )
+            )
     return found
 
 
 def _stock(products: dict[int, tuple[Document, Product]]) -> dict[int, list[tuple[Tub, bool]]]:
     """Tubs by product with whether each is past its day."""
     tubs, today = mixes.tubs_by_product(db()), datetime.now().date()
-    return {key: [(row, is_expired(mixes.core_tub(row), product.open_days, today)) for row in tubs.get(key, [])] for key, (_, product) in products.items()}
+    return {
+        key: [(row, is_expired(mixes.core_tub(row), product.open_days, today)) for row in tubs.get(key, [])]
+        for key, (_, product) in products.items()
+    }
 
 
 @blueprint.post("/weigh")
@@ -90,16 +124,34 @@ def start() -> ResponseReturnValue:
     if not found.layers:
         return redirect(url_for("mixes.batch", key=begin(found, purpose, mould).id))
     first, *_ = [begin(found, f"{layer.name} of {purpose}", mould, layer=layer) for layer in found.layers]
-    flash(f"{len(found.layers)} batches, one for each layer: the next is poured once the one before has gelled; its clock rings.")
+    flash(
+        f"{len(found.layers)} batches, one for each layer: the next is poured once the one before has gelled;"
+        " its clock rings."
+    )
     return redirect(url_for("mixes.batch", key=first.id))
 
 
-def begin(found: MixPlan, purpose: str, mould_id: int | None = None, made_id: int | None = None, pour_id: int | None = None, layer: Layer | None = None) -> Batch:
+def begin(
+    found: MixPlan,
+    purpose: str,
+    mould_id: int | None = None,
+    made_id: int | None = None,
+    pour_id: int | None = None,
+    layer: Layer | None = None,
+) -> Batch:
     """A batch of a plan. Raises `Refused` with what is missing in the tubs."""
     short = next((row for row in found.rows if row.problem), None)
     if short is not None:
         raise Refused("stock", f"{short.grams:g} g", short.problem.rstrip("."))
-    row = Batch(product_id=found.product_id, purpose=purpose, plan=found.kept(layer), at_c=found.at_c, mould_id=mould_id, made_id=made_id, pour_id=pour_id)
+    row = Batch(
+        product_id=found.product_id,
+        purpose=purpose,
+        plan=found.kept(layer),
+        at_c=found.at_c,
+        mould_id=mould_id,
+        made_id=made_id,
+        pour_id=pour_id,
+    )
     db().add(row)
     db().flush()
     return row
@@ -114,18 +166,26 @@ def batch(key: int) -> ResponseReturnValue:
 def batch_page(row: Batch, problem: Refused | None = None) -> ResponseReturnValue:
     """The tare-and-fill guide of one batch."""
     return render_template(
-        "mixes/batch.html", problem=problem, **board(f"batch {row.id}"), **guide(row), back=url_for("moulds_pour.show", key=row.pour_id) if row.pour_id else ""
+        "mixes/batch.html",
+        problem=problem,
+        **board(f"batch {row.id}"),
+        **guide(row),
+        back=url_for("moulds_pour.show", key=row.pour_id) if row.pour_id else "",
     ), (422 if problem else 200)
 
 
 def guide(row: Batch) -> dict[str, object]:
-    """What the guide shows: lines with what is to be in the cup of each, weighed, tub; where the ratio stands; what puts it right."""
+    """What the guide shows: lines with what is to be in the cup of each, weighed, tub; where the ratio
+    stands; what puts it right.
+    """
     product = mixes.product_of(db(), row.product_id)
     step = float(row.plan.get("step_g") or 0.1)
     names = [part.name for part in product.parts]
     planned = float(row.plan.get("total_g") or sum(float(line["grams"]) for line in row.plan["rows"]))
     grams = [mixes.weighed_g(row, name) for name in names]
-    found = put_right(product, grams, step, [_most(row, name) for name in names], planned) if any(grams) else None
+    found = (
+        put_right(product, grams, step, [_most(row, name) for name in names], planned) if any(grams) else None
+    )
     remedy = found if found and (found.over_percent or (all(grams) and not found.within)) else None
     # what is in the cup sets the batch: every other line follows it
     grown = found.total_g / planned if remedy and found and found.over_percent > 0 else 1.0
@@ -135,37 +195,77 @@ def guide(row: Batch) -> dict[str, object]:
     elif remedy:
         wanted |= {name: have + more for name, have, more in zip(names, grams, remedy.add_g, strict=True)}
     if remedy:
-        wanted |= {line["part"]: round(float(line["grams"]) * grown, 3) for line in row.plan.get("extras", [])}
+        wanted |= {
+            line["part"]: round(float(line["grams"]) * grown, 3) for line in row.plan.get("extras", [])
+        }
     lines = []
     for line in [*row.plan["rows"], *row.plan.get("extras", [])]:
         got, to = mixes.weighed_g(row, line["part"]), wanted[line["part"]]
         tub = _tub_for(product, row, line["part"], max(to - got, 0.0) or to)
-        lines.append({**line, "grams": to, "planned": float(line["grams"]), "got": got, "tub": tub, "off": got - to, "is_part": line["part"] in names})
+        lines.append(
+            {
+                **line,
+                "grams": to,
+                "planned": float(line["grams"]),
+                "got": got,
+                "tub": tub,
+                "off": got - to,
+                "is_part": line["part"] in names,
+            }
+        )
     return {
-        "row": row, "product": product, "lines": lines, "step": step, "digits": digits(step), "error": error_percent(product, grams), "remedy": remedy,
-        "lots": mixes.lots_of(row), "unread": unread(row), "teaches": mixes.used_of(row) is not None, "to_mix": sum(wanted[name] for name in names), "planned": planned,
-        "at": next((n for n, line in enumerate(lines) if not line["got"]), None), "all_in": all(line["got"] for line in lines), "ratio": ratio_text(product),
-        "clocks": views_of([clock for clock in mixes.running(db()) if clock.batch_id == row.id]), "rule": RULE, "now": now(),
-        "adding": {part.name: more for part, more in zip(product.parts, remedy.add_g, strict=True)} if remedy and not remedy.within else {},
-    }  # fmt: skip
+        "row": row,
+        "product": product,
+        "lines": lines,
+        "step": step,
+        "digits": digits(step),
+        "error": error_percent(product, grams),
+        "remedy": remedy,
+        "lots": mixes.lots_of(row),
+        "unread": unread(row),
+        "teaches": mixes.used_of(row) is not None,
+        "to_mix": sum(wanted[name] for name in names),
+        "planned": planned,
+        "at": next((n for n, line in enumerate(lines) if not line["got"]), None),
+        "all_in": all(line["got"] for line in lines),
+        "ratio": ratio_text(product),
+        "clocks": views_of([clock for clock in mixes.running(db()) if clock.batch_id == row.id]),
+        "rule": RULE,
+        "now": now(),
+        "adding": (
+            {part.name: more for part, more in zip(product.parts, remedy.add_g, strict=True)}
+            if remedy and not remedy.within
+            else {}
+        ),
+    }
 
 
 def _most(row: Batch, part: str) -> float | None:
     """The most that one good tub of a part still holds [g]; None where no tub of it is known."""
     product, today = mixes.product_of(db(), row.product_id), datetime.now().date()
-    left = [tub.left_g for tub in mixes.tubs(db(), row.product_id) if tub.part == part and not is_expired(mixes.core_tub(tub), product.open_days, today)]
+    left = [
+        tub.left_g
+        for tub in mixes.tubs(db(), row.product_id)
+        if tub.part == part and not is_expired(mixes.core_tub(tub), product.open_days, today)
+    ]
     return max(left, default=None)
 
 
 def _tub_for(product: Product, row: Batch, part: str, grams: float) -> Tub | None:
-    """The tub a part is drawn from: the one it came from already while that holds enough, else a good one that does."""
+    """The tub a part is drawn from: the one it came from already while that holds enough, else a good one
+    that does.
+    """
     found = mixes.tubs(db(), row.product_id)
-    used = next((line["tub"] for line in reversed(row.weighed) if line["part"] == part and line.get("tub")), None)
+    used = next(
+        (line["tub"] for line in reversed(row.weighed) if line["part"] == part and line.get("tub")), None
+    )
     mine = next((tub for tub in found if tub.id == used), None)
     if mine is not None and mine.left_g >= grams - 1e-9:
         return mine
     try:
-        chosen = choose([mixes.core_tub(tub) for tub in found], part, grams, product.open_days, datetime.now().date())
+        chosen = choose(
+            [mixes.core_tub(tub) for tub in found], part, grams, product.open_days, datetime.now().date()
+        )
     except Refused:
         return mine if row.state != mixes.WEIGHING else None
     return next(tub for tub in found if str(tub.id) == chosen.key)
@@ -178,7 +278,11 @@ def weigh(key: int) -> ResponseReturnValue:
     part, text = request.form.get("part", ""), request.form.get("grams", "")
     try:
         if unread(row):
-            raise Refused("caution", "not read", "read it and the product's safety data sheet, and tick that, before anything is poured")
+            raise Refused(
+                "caution",
+                "not read",
+                "read it and the product's safety data sheet, and tick that, before anything is poured",
+            )
         if not any(line["part"] == part for line in [*row.plan["rows"], *row.plan.get("extras", [])]):
             raise Refused("part", part, "a part of this mix")
         grams = parse(text, "mass", part, "g").value
@@ -189,7 +293,9 @@ def weigh(key: int) -> ResponseReturnValue:
         is_part = any(part == p.name for p in product.parts)
         tub = _tub_for(product, row, part, grams) if is_part else None
         if is_part and tub is None:
-            raise Refused(part, text, "no good tub holds so much: receive one in the product's page, then weigh again")
+            raise Refused(
+                part, text, "no good tub holds so much: receive one in the product's page, then weigh again"
+            )
         mixes.weigh(db(), row, part, round(grams, 4), tub, more)
     except Refused as refused:
         db().rollback()
@@ -198,14 +304,26 @@ def weigh(key: int) -> ResponseReturnValue:
 
 
 def unread(row: Batch) -> tuple[str, ...]:
-    """Cautions to be read before this batch is weighed: of its product and its filler; a pour's are ticked with its checklist."""
+    """Cautions to be read before this batch is weighed: of its product and its filler; a pour's are ticked
+    with its checklist.
+    """
     if row.state != mixes.WEIGHING:
         return ()
     pour = db().get(Pour, row.pour_id) if row.pour_id else None
     product = mixes.product_of(db(), row.product_id)
-    fillers = [FILLERS[line["part"]].caution for line in row.plan.get("extras", []) if line["part"] in FILLERS]
-    ticked = [*row.plan.get("cautions_read", []), *([product.caution] if pour and "caution" in pour.ticks else [])]
-    return to_read([product.caution, *fillers], ticked, stores.setting(db(), "cautions")["read_on"], datetime.now().date().isoformat())
+    fillers = [
+        FILLERS[line["part"]].caution for line in row.plan.get("extras", []) if line["part"] in FILLERS
+    ]
+    ticked = [
+        *row.plan.get("cautions_read", []),
+        *([product.caution] if pour and "caution" in pour.ticks else []),
+    ]
+    return to_read(
+        [product.caution, *fillers],
+        ticked,
+        stores.setting(db(), "cautions")["read_on"],
+        datetime.now().date().isoformat(),
+    )
 
 
 @blueprint.post("/batch/<int:key>/read")
@@ -215,7 +333,11 @@ def read(key: int) -> ResponseReturnValue:
     now_read, today = unread(row), datetime.now().date().isoformat()
     row.plan = {**row.plan, "cautions_read": sorted({*row.plan.get("cautions_read", []), *now_read})}
     db().add(row)
-    stores.put_setting(db(), "cautions", {"read_on": {**stores.setting(db(), "cautions")["read_on"], **dict.fromkeys(now_read, today)}})
+    stores.put_setting(
+        db(),
+        "cautions",
+        {"read_on": {**stores.setting(db(), "cautions")["read_on"], **dict.fromkeys(now_read, today)}},
+    )
     return redirect(url_for("mixes.batch", key=key))
 
 
@@ -263,15 +385,26 @@ def step(key: int, way: str) -> ResponseReturnValue:
 
 
 def _put_away(row: Batch, way: str) -> ResponseReturnValue:
-    """A batch that is not poured: dropped while it was weighed, or gone off; a pour it was for begins again."""
+    """A batch that is not poured: dropped while it was weighed, or gone off; a pour it was for begins
+    again.
+    """
     if row.state not in ((mixes.WEIGHING,) if way == "dropped" else (mixes.WEIGHING, mixes.MIXED)):
-        raise Refused("batch", row.state, "only one that is weighed is dropped, only one that is not poured fails: what was used stays on the books")
+        raise Refused(
+            "batch",
+            row.state,
+            "only one that is weighed is dropped, only one that is not poured fails: what was used stays on"
+            " the books",
+        )
     if way == "dropped":
         mixes.put_back(db(), row)
     mixes.stop_clocks(db(), row.id)
     row.state = way
     db().add(row)
-    flash("The batch is dropped; what was weighed is back on the books." if way == "dropped" else "Noted as failed: its material is used, its lot stays known.")
+    flash(
+        "The batch is dropped; what was weighed is back on the books."
+        if way == "dropped"
+        else "Noted as failed: its material is used, its lot stays known."
+    )
     return redirect(_on(row, "prepare") if row.pour_id else url_for("mixes.index"))
 
 
@@ -293,12 +426,27 @@ def _ready_to_mix(row: Batch, product: Product) -> None:
         raise Refused("parts", ", ".join(lacking), "weigh them in first")
     off = error_percent(product, grams) or 0.0
     if off > product.tolerance_percent:
-        raise Refused("ratio", f"off by {off:.1f} %", f"it allows {product.tolerance_percent:g} %: put it right first, or drop the batch")
+        raise Refused(
+            "ratio",
+            f"off by {off:.1f} %",
+            f"it allows {product.tolerance_percent:g} %: put it right first, or drop the batch",
+        )
 
 
 def views_of(clocks: Iterable[Clock]) -> list[dict[str, object]]:
     """Clocks as the pages show them."""
-    return [{"id": c.id, "name": c.name, "kind": c.kind, "ends": c.ends_at.isoformat(), "ends_at": c.ends_at, "link": c.link, "over": c.ends_at <= now()} for c in clocks]
+    return [
+        {
+            "id": c.id,
+            "name": c.name,
+            "kind": c.kind,
+            "ends": c.ends_at.isoformat(),
+            "ends_at": c.ends_at,
+            "link": c.link,
+            "over": c.ends_at <= now(),
+        }
+        for c in clocks
+    ]
 
 
 @blueprint.get("/clocks")
@@ -310,7 +458,10 @@ def clocks() -> str:
 @blueprint.get("/clocks.json")
 def clocks_state() -> Response:
     """Clocks for pages that are left open."""
-    return jsonify(now=now().isoformat(), clocks=[{k: v for k, v in row.items() if k != "ends_at"} for row in views_of(mixes.running(db()))])
+    return jsonify(
+        now=now().isoformat(),
+        clocks=[{k: v for k, v in row.items() if k != "ends_at"} for row in views_of(mixes.running(db()))],
+    )
 
 
 @blueprint.post("/clocks/<int:key>/stop")

@@ -1,4 +1,6 @@
-"""The mould's card: versions made, cavities alive or dead, shots counted, faults by version, what may touch what, the master's use."""
+"""The mould's card: versions made, cavities alive or dead, shots counted, faults by version, what may
+touch what, the master's use.
+"""
 
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
@@ -29,7 +31,11 @@ def _page(key: int, problem: Refused | None = None, at: int = 0) -> ResponseRetu
     versions = moulds.made(db(), key)
     numbers = {made.id: made.version for made in versions}
     shots = moulds.pours(db(), [made.id or 0 for made in versions])
-    counted = [(numbers[shot.made_id], [casting["faults"] for casting in shot.castings]) for shot in shots if shot.finished_at]
+    counted = [
+        (numbers[shot.made_id], [casting["faults"] for casting in shot.castings])
+        for shot in shots
+        if shot.finished_at
+    ]
     asked = request.args
     touched = None
     if asked.get("poured") and asked.get("against"):
@@ -38,23 +44,50 @@ def _page(key: int, problem: Refused | None = None, at: int = 0) -> ResponseRetu
         except Refused as refused:
             problem = problem or refused
     return render_template(
-        "moulds/card.html", row=row, mould=mould, versions=versions, shots=shots, numbers=numbers, tallies=tallies(counted), faults=FAULTS, problem=problem, at=at,
+        "moulds/card.html",
+        row=row,
+        mould=mould,
+        versions=versions,
+        shots=shots,
+        numbers=numbers,
+        tallies=tallies(counted),
+        faults=FAULTS,
+        problem=problem,
+        at=at,
         states=moulds.STATES,
-        use=moulds.master_use(db(), key, content["master"].get("demouldings")), stuffs=STUFFS, touched=touched, asked=asked, source=mould.master.source,
-        products={p.name: r for r, p in mixes.products(db()).values()}, silicones=_stuffs(),
-        chosen=next((p.name for r, p in mixes.products(db()).values() if r.code == content.get("mould_product")), ""), lots=_lots(key), sent=request.form,
-    ), 422 if problem else 200  # fmt: skip
+        use=moulds.master_use(db(), key, content["master"].get("demouldings")),
+        stuffs=STUFFS,
+        touched=touched,
+        asked=asked,
+        source=mould.master.source,
+        products={p.name: r for r, p in mixes.products(db()).values()},
+        silicones=_stuffs(),
+        chosen=next(
+            (p.name for r, p in mixes.products(db()).values() if r.code == content.get("mould_product")), ""
+        ),
+        lots=_lots(key),
+        sent=request.form,
+    ), (422 if problem else 200)
 
 
 def _stuffs() -> list[str]:
     """What a mould can be of: the shop's silicones and resins, and what the table of heat limits knows."""
-    own = [product.name for _, product in mixes.products(db()).values() if product.kind in ("silicone", "resin")]
+    own = [
+        product.name for _, product in mixes.products(db()).values() if product.kind in ("silicone", "resin")
+    ]
     return own + [name for name in limits(stores.setting(db(), "heat")["limits"]) if name not in own]
 
 
 def _lots(key: int) -> str:
     """Lots of the last batch mixed for this mould's own material."""
-    found = next((batch for batch in mixes.batches(db(), 40) if batch.mould_id == key and batch.pour_id is None and batch.weighed), None)
+    found = next(
+        (
+            batch
+            for batch in mixes.batches(db(), 40)
+            if batch.mould_id == key and batch.pour_id is None and batch.weighed
+        ),
+        None,
+    )
     return mixes.lots_of(found) if found else ""
 
 
@@ -73,7 +106,13 @@ def make(key: int) -> ResponseReturnValue:
         )
     except Refused as refused:
         return _page(key, refused)
-    found = moulds.make(db(), row, request.form.get("material", "").strip()[:80], request.form.get("lot", "").strip()[:80], request.form.get("release", "").strip()[:80])
+    found = moulds.make(
+        db(),
+        row,
+        request.form.get("material", "").strip()[:80],
+        request.form.get("lot", "").strip()[:80],
+        request.form.get("release", "").strip()[:80],
+    )
     flash(f"Version {found.version} is made. Its first shot is a purge and does not count.")
     return redirect(url_for("moulds_card.show", key=key))
 
@@ -83,7 +122,13 @@ def cavity(made: int) -> ResponseReturnValue:
     """A cavity is alive, to be trimmed, or dead, with the reason."""
     row = load(MouldMade, made)
     try:
-        moulds.mark(db(), row, request.form.get("cavity", ""), request.form.get("state", ""), request.form.get("reason", ""))
+        moulds.mark(
+            db(),
+            row,
+            request.form.get("cavity", ""),
+            request.form.get("state", ""),
+            request.form.get("reason", ""),
+        )
     except Refused as refused:
         db().rollback()
         return _page(row.mould_id, refused, made)

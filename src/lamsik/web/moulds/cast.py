@@ -32,43 +32,90 @@ from lamsik.web.shared.db import db, load_document
 blueprint = Blueprint("moulds_cast", __name__, url_prefix="/moulds")
 
 FIELDS = (
-    "product", "filler", "density", "ratio", "spread", "test_g", "test_ml", "at", "dense", "dense_density", "prop", "waited", "jug", "heat", "shot", "colours", "way",
-    "gloss", "gloss_yes",
-    "melt", "mould_at", "limit", "heat_yes", "early_yes",
-    "gap", "thick", "squeeze", "no_inserts", "shank_from", "shank_to", "shank_up", "shank_across",
-)  # fmt: skip
+    "product",
+    "filler",
+    "density",
+    "ratio",
+    "spread",
+    "test_g",
+    "test_ml",
+    "at",
+    "dense",
+    "dense_density",
+    "prop",
+    "waited",
+    "jug",
+    "heat",
+    "shot",
+    "colours",
+    "way",
+    "gloss",
+    "gloss_yes",
+    "melt",
+    "mould_at",
+    "limit",
+    "heat_yes",
+    "early_yes",
+    "gap",
+    "thick",
+    "squeeze",
+    "no_inserts",
+    "shank_from",
+    "shank_to",
+    "shank_up",
+    "shank_across",
+)
 
 
 def opened(key: int, made: MouldMade | None = None) -> tuple[Document, Content, Mould]:
-    """A mould of the shop: as it was really made, else as it is drawn now. A pour of one that was deleted is still found."""
+    """A mould of the shop: as it was really made, else as it is drawn now. A pour of one that was deleted
+    is still found.
+    """
     row = load_document("mould", key, deleted=made is not None)
     content = documents.revision(db(), row, made.revision if made else None).content
     return row, content, to_mould(content, master_of(content["master"]))
 
 
 def design_of(content: Content) -> Design | None:
-    """The design cast in it, of the revision it was made from; None for a mould of a thing without a drawing."""
+    """The design cast in it, of the revision it was made from; None for a mould of a thing without a
+    drawing.
+    """
     block = content["master"]
     return to_design(moulds.body_content(db(), block)) if block["kind"] == "body" else None
 
 
 def castables() -> dict[int, tuple[Document, Product]]:
     """What can be cast."""
-    return {key: (row, product) for key, (row, product) in mixes.products(db()).items() if product.kind != "silicone"}
+    return {
+        key: (row, product)
+        for key, (row, product) in mixes.products(db()).items()
+        if product.kind != "silicone"
+    }
 
 
-def product_asked(content: Content, asked: Asked, found: dict[int, tuple[Document, Product]]) -> tuple[int, Product] | None:
-    """The product asked for, else the mould's own, else the first. Raises `Refused` for one that cannot be cast here."""
+def product_asked(
+    content: Content, asked: Asked, found: dict[int, tuple[Document, Product]]
+) -> tuple[int, Product] | None:
+    """The product asked for, else the mould's own, else the first. Raises `Refused` for one that cannot be
+    cast here.
+    """
     text = asked.get("product")
     if text:
         return int(text), one_of("product", text, {str(key): product for key, (_, product) in found.items()})
-    key = next((key for key, (row, _) in found.items() if row.code == content.get("casting_product")), next(iter(found), None))
+    key = next(
+        (key for key, (row, _) in found.items() if row.code == content.get("casting_product")),
+        next(iter(found), None),
+    )
     return (key, found[key][1]) if key is not None else None
 
 
 def scraps_of(product_id: int) -> tuple[plastisol.Scrap, ...]:
     """Reclaimed plastic of a product by colour."""
-    return tuple(plastisol.Scrap(tub.colour, tub.left_g, tub.heats) for tub in mixes.tubs(db(), product_id) if tub.colour)
+    return tuple(
+        plastisol.Scrap(tub.colour, tub.left_g, tub.heats)
+        for tub in mixes.tubs(db(), product_id)
+        if tub.colour
+    )
 
 
 def in_use(key: int) -> MouldMade | None:
@@ -86,27 +133,56 @@ def show(key: int) -> ResponseReturnValue:
     try:
         chosen = product_asked(content, asked, products)
     except Refused:
-        chosen, problem = product_asked(content, Asked(), products), Refused("product", None, "that product is not in this shop, or cannot be cast: choose one")
+        chosen, problem = (
+            product_asked(content, Asked(), products),
+            Refused("product", None, "that product is not in this shop, or cannot be cast: choose one"),
+        )
     design = design_of(content)
     alive = len(moulds.alive(made)) if made else len(mould.cavities)
     warm, way = None, None
     if chosen and problem is None:
         try:
             hot = gates.temperatures(chosen[1], content, asked)
-            warm = gates.heat_of(content, made, hot.melt_c, asked.value("limit", "temperature", "the mould stands", ""))
+            warm = gates.heat_of(
+                content, made, hot.melt_c, asked.value("limit", "temperature", "the mould stands", "")
+            )
             way = gates.ready(made, hot.melt_c) if made else None
             found = casting(mould, chosen[1], alive, design, asked, scraps_of(chosen[0]))
-            match = like_original(design, chosen[1], asked.get("filler")) if design and asked.get("match") else None
+            match = (
+                like_original(design, chosen[1], asked.get("filler"))
+                if design and asked.get("match")
+                else None
+            )
         except Refused as refused:
             problem = refused
     return render_template(
-        "moulds/cast.html", row=row, picture=drawn(mould, found) if found else None, mould=mould, chosen=chosen, asked=request.args, found=found, problem=problem,
-        made=made, alive=alive, design=design, match=match, fillers=FILLERS, warm=warm, way=way, pour=_corrected(key), room=stores.setting(db(), "mixing"),
+        "moulds/cast.html",
+        row=row,
+        picture=drawn(mould, found) if found else None,
+        mould=mould,
+        chosen=chosen,
+        asked=request.args,
+        found=found,
+        problem=problem,
+        made=made,
+        alive=alive,
+        design=design,
+        match=match,
+        fillers=FILLERS,
+        warm=warm,
+        way=way,
+        pour=_corrected(key),
+        room=stores.setting(db(), "mixing"),
         products={k: p for k, (_, p) in products.items()},
         mark=height_words(mould, found.fill_mark_mm) if found and found.fill_mark_mm else "",
-        orders=orders.for_design(db(), content["master"].get("body_id")), fields=FIELDS, rule=RULE,
-        learned=mixes.loss_of(db(), chosen[0]) if chosen else (0.05, 0), gelled=plastisol.GELLED, hot=plastisol.HOT, source=mould.master.source,
-    ), 422 if problem else 200  # fmt: skip
+        orders=orders.for_design(db(), content["master"].get("body_id")),
+        fields=FIELDS,
+        rule=RULE,
+        learned=mixes.loss_of(db(), chosen[0]) if chosen else (0.05, 0),
+        gelled=plastisol.GELLED,
+        hot=plastisol.HOT,
+        source=mould.master.source,
+    ), (422 if problem else 200)
 
 
 def _corrected(mould_id: int) -> Pour | None:
@@ -130,7 +206,9 @@ def workdays() -> tuple[Workdays, bool]:
     """The shop's days, and whether it works after hours."""
     kept = stores.setting(db(), "days")
     closed = tuple(datetime.fromisoformat(day).date() for day in kept["closed"])
-    return Workdays(tuple(kept["days"]), time.fromisoformat(kept["begins"]), time.fromisoformat(kept["ends"]), closed), bool(kept["after_hours"])
+    return Workdays(
+        tuple(kept["days"]), time.fromisoformat(kept["begins"]), time.fromisoformat(kept["ends"]), closed
+    ), bool(kept["after_hours"])
 
 
 @blueprint.get("/<int:key>/by-when")
@@ -142,19 +220,39 @@ def by_when(key: int) -> ResponseReturnValue:
     made, chosen, days = in_use(key), product_asked(content, asked, products), workdays()
     if asked.get("wanted") and chosen:
         try:
-            found = _planned(asked, mould, content, made, chosen[1], days[0], days[1] or bool(asked.get("after_hours")))
+            found = _planned(
+                asked, mould, content, made, chosen[1], days[0], days[1] or bool(asked.get("after_hours"))
+            )
         except Refused as refused:
             problem = refused
     return render_template(
-        "moulds/by_when.html", row=row, mould=mould, asked=request.args, plan=found, problem=problem, made=made, chosen=chosen,
+        "moulds/by_when.html",
+        row=row,
+        mould=mould,
+        asked=request.args,
+        plan=found,
+        problem=problem,
+        made=made,
+        chosen=chosen,
         alive=len(moulds.alive(made)) if made else len(mould.cavities),
-        products={k: p for k, (_, p) in products.items()}, picture=timeline(found, days[0]) if found else None, days=days[0],
-        names=NAMES, rule=RULE,
+        products={k: p for k, (_, p) in products.items()},
+        picture=timeline(found, days[0]) if found else None,
+        days=days[0],
+        names=NAMES,
+        rule=RULE,
         tomorrow=datetime.now().date() + timedelta(days=14),
-    ), 422 if problem else 200  # fmt: skip
+    ), (422 if problem else 200)
 
 
-def _planned(asked: Asked, mould: Mould, content: Content, made: MouldMade | None, product: Product, days: Workdays, after_hours: bool) -> Plan:
+def _planned(
+    asked: Asked,
+    mould: Mould,
+    content: Content,
+    made: MouldMade | None,
+    product: Product,
+    days: Workdays,
+    after_hours: bool,
+) -> Plan:
     wanted = asked.value("wanted", "number", "castings", "") or 0.0
     if not float(wanted).is_integer() or wanted < 1:
         raise Refused("wanted", asked.get("wanted"), "a whole number of castings, at least one")
@@ -168,7 +266,10 @@ def _planned(asked: Asked, mould: Mould, content: Content, made: MouldMade | Non
             start = datetime.fromisoformat(asked.get("start"))
         except ValueError as error:
             raise Refused("start", asked.get("start"), "a day and time such as 2027-03-01T09:00") from error
-    at = asked.value("at", "temperature", "temperature", "", float(stores.setting(db(), "mixing")["room_c"])) or 20.0
+    at = (
+        asked.value("at", "temperature", "temperature", "", float(stores.setting(db(), "mixing")["room_c"]))
+        or 20.0
+    )
     cure = at_temperature(product.demould_h, product.reference_c, at)
     before = 60.0 * (asked.value("before", "time", "to pour", "min", 0.25) or 0.0)
     after = 60.0 * (asked.value("after", "time", "to demould", "min", 1 / 6) or 0.0)
@@ -176,10 +277,23 @@ def _planned(asked: Asked, mould: Mould, content: Content, made: MouldMade | Non
     alive = len(moulds.alive(made)) if made else len(mould.cavities)
     making = None
     if made is None or asked.get("new_mould"):
-        stuff = next((p for r, p in mixes.products(db()).values() if r.code == content.get("mould_product")), None)
+        stuff = next(
+            (p for r, p in mixes.products(db()).values() if r.code == content.get("mould_product")), None
+        )
         half = 60.0 * (asked.value("half", "time", "to pour a half", "min", 1.0) or 0.0)
-        making = Making(mould.parts, half, at_temperature(stuff.demould_h, stuff.reference_c, at) if stuff else 16.0)
+        making = Making(
+            mould.parts, half, at_temperature(stuff.demould_h, stuff.reference_c, at) if stuff else 16.0
+        )
         alive = len(mould.cavities)
     fresh = making is not None or (made is not None and moulds.shots(db(), made.id or 0) == 0)
     worth = None if made is None or making is not None else moulds.worth(db(), made, good)
-    return plan(int(wanted), by, start, Cycle(before, cure, after, alive, good, worth), days, making, fresh, after_hours)
+    return plan(
+        int(wanted),
+        by,
+        start,
+        Cycle(before, cure, after, alive, good, worth),
+        days,
+        making,
+        fresh,
+        after_hours,
+    )

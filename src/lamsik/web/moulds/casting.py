@@ -1,4 +1,6 @@
-"""What is asked of a casting and what comes out: amounts by the kind of material, inserts, thin zones, fill marks; ready for a pour."""
+"""What is asked of a casting and what comes out: amounts by the kind of material, inserts, thin zones,
+fill marks; ready for a pour.
+"""
 
 from dataclasses import dataclass, field
 from typing import Any
@@ -8,7 +10,16 @@ import numpy as np
 from lamsik.core.castings import foam, plastisol
 from lamsik.core.castings.born import Born
 from lamsik.core.castings.dense_rear import TwoPours, bonds, two_pours
-from lamsik.core.castings.inserts import BURIED, Insert, covers_mm, inserts_ml, level_mm, net_ml, of_design, shank
+from lamsik.core.castings.inserts import (
+    BURIED,
+    Insert,
+    covers_mm,
+    inserts_ml,
+    level_mm,
+    net_ml,
+    of_design,
+    shank,
+)
 from lamsik.core.castings.matching import Match, matched
 from lamsik.core.castings.softbody import Exposed, exposed
 from lamsik.core.errors import Refused, one_of
@@ -20,7 +31,12 @@ from lamsik.core.moulds.silicone import runner_ml
 from lamsik.core.shapes.design import Design
 from lamsik.web.mixes.planning import Asked
 
-SHANK = (("shank_from", "hook shank from", None), ("shank_to", "to", None), ("shank_up", "over the axis", 0.0), ("shank_across", "across", 1.2))
+SHANK = (
+    ("shank_from", "hook shank from", None),
+    ("shank_to", "to", None),
+    ("shank_up", "over the axis", 0.0),
+    ("shank_across", "across", 1.2),
+)
 
 
 @dataclass(frozen=True)
@@ -74,18 +90,33 @@ class Casting:
 
     @property
     def born(self) -> Born:
-        """How its pieces are born: what of, how dense, and whether with what lies in them; of two pours their mean."""
-        density = self.two.mass_g / (self.two.dense_ml + self.two.light_ml) if self.two else self.density_g_cm3
+        """How its pieces are born: what of, how dense, and whether with what lies in them; of two pours
+        their mean.
+        """
+        density = (
+            self.two.mass_g / (self.two.dense_ml + self.two.light_ml) if self.two else self.density_g_cm3
+        )
         return Born(self.product.name, self.product.kind, density, bool(self.inserts))
 
     @property
     def casting_g(self) -> float:
         """What one casting weighs, its inserts too [g]."""
-        body = self.two.mass_g if self.two else self.net_ml * (self.charge.target_g_cm3 if self.charge else self.density_g_cm3)
+        body = (
+            self.two.mass_g
+            if self.two
+            else self.net_ml * (self.charge.target_g_cm3 if self.charge else self.density_g_cm3)
+        )
         return body + sum(insert.mass_g for insert in self.inserts)
 
 
-def casting(mould: Mould, product: Product, cavities: int, design: Design | None, asked: Asked, scraps: tuple[plastisol.Scrap, ...] = ()) -> Casting:
+def casting(
+    mould: Mould,
+    product: Product,
+    cavities: int,
+    design: Design | None,
+    asked: Asked,
+    scraps: tuple[plastisol.Scrap, ...] = (),
+) -> Casting:
     """The shot a form asks for. Raises `Refused` naming the field."""
     inserts = of_design(design) if design and not asked.get("no_inserts") else ()
     if asked.get("shank_from") or asked.get("shank_to"):
@@ -108,26 +139,43 @@ def casting(mould: Mould, product: Product, cavities: int, design: Design | None
     else:
         found |= _resin(mould, product, net, inserts, asked)
     if asked.get("gap") or asked.get("thick"):
-        gap, thick = asked.value("gap", "length", "gap", "mm"), asked.value("thick", "length", "thickness", "mm")
+        gap, thick = (
+            asked.value("gap", "length", "gap", "mm"),
+            asked.value("thick", "length", "thickness", "mm"),
+        )
         if gap is None or thick is None:
             raise Refused("gap" if gap is None else "thick", "", "gap and thickness are both needed")
-        found["point"] = exposed(gap, thick, (asked.value("squeeze", "percent", "squeeze", "%", 50.0) or 0.0) / 100.0)
+        found["point"] = exposed(
+            gap, thick, (asked.value("squeeze", "percent", "squeeze", "%", 50.0) or 0.0) / 100.0
+        )
     return Casting(**{"covers": _covers(mould, inserts), **found})
 
 
-def _resin(mould: Mould, product: Product, net: float, inserts: tuple[Insert, ...], asked: Asked) -> dict[str, Any]:
+def _resin(
+    mould: Mould, product: Product, net: float, inserts: tuple[Insert, ...], asked: Asked
+) -> dict[str, Any]:
     target, filler = asked.value("density", "density", "density", "g/cm³"), asked.get("filler")
     found: dict[str, Any] = {}
     if target is not None:
         kind = FILLERS.get(filler or "hollow microspheres")
         if kind is None:
             raise Refused("filler", filler, f"one of {', '.join(FILLERS)}")
-        found = {"filling": filling_for(target, product.density_g_cm3, kind.true_g_cm3), "filler": kind.name, "density_g_cm3": target}
-    return found | _dense_first(mould, product, float(found.get("density_g_cm3", product.density_g_cm3)), inserts, asked)
+        found = {
+            "filling": filling_for(target, product.density_g_cm3, kind.true_g_cm3),
+            "filler": kind.name,
+            "density_g_cm3": target,
+        }
+    return found | _dense_first(
+        mould, product, float(found.get("density_g_cm3", product.density_g_cm3)), inserts, asked
+    )
 
 
-def _dense_first(mould: Mould, product: Product, light_g_cm3: float, inserts: tuple[Insert, ...], asked: Asked) -> dict[str, Any]:
-    """A dense mix poured first into the propped mould, under what is cast: resin or foam; empty where none is asked for."""
+def _dense_first(
+    mould: Mould, product: Product, light_g_cm3: float, inserts: tuple[Insert, ...], asked: Asked
+) -> dict[str, Any]:
+    """A dense mix poured first into the propped mould, under what is cast: resin or foam; empty where none
+    is asked for.
+    """
     dense = asked.value("dense", "volume", "dense pour", "ml")
     if dense is None:
         for name, words in (("dense_density", "its density"), ("waited", "second pour after")):
@@ -139,31 +187,57 @@ def _dense_first(mould: Mould, product: Product, light_g_cm3: float, inserts: tu
         raise Refused("dense_density", "", "say how dense the first pour is")
     prop = asked.value("prop", "angle", "propped at", "°", 15.0) or 0.0
     placed = [(ml, laid_point(mould, at)) for insert in inserts for ml, at in insert.pieces()]
-    found: dict[str, Any] = {"prop_deg": prop, "two": two_pours(lying(mould), pour_up(mould, prop), dense, heavy, light_g_cm3, placed)}
+    found: dict[str, Any] = {
+        "prop_deg": prop,
+        "two": two_pours(lying(mould), pour_up(mould, prop), dense, heavy, light_g_cm3, placed),
+    }
     waited = asked.value("waited", "time", "second pour after", "min")
     if waited is not None:
-        found["bond"] = bonds(60.0 * waited, 60.0 * product.recoat_from_h, 60.0 * (product.recoat_to_h or product.demould_h)) or "within its bond window"
+        found["bond"] = (
+            bonds(
+                60.0 * waited, 60.0 * product.recoat_from_h, 60.0 * (product.recoat_to_h or product.demould_h)
+            )
+            or "within its bond window"
+        )
     return found
 
 
-def _foam(mould: Mould, product: Product, net: float, inserts: tuple[Insert, ...], asked: Asked) -> dict[str, Any]:
+def _foam(
+    mould: Mould, product: Product, net: float, inserts: tuple[Insert, ...], asked: Asked
+) -> dict[str, Any]:
     liquid = liquid_g_cm3(product)
     free, at = product.free_rise_g_cm3, asked.value("at", "temperature", "temperature", "")
-    poured, risen = asked.value("test_g", "mass", "poured in the test", "g"), asked.value("test_ml", "volume", "it rose to", "ml")
+    poured, risen = (
+        asked.value("test_g", "mass", "poured in the test", "g"),
+        asked.value("test_ml", "volume", "it rose to", "ml"),
+    )
     if poured is not None and risen is not None:
         free = foam.FreeRise(poured, risen).density_g_cm3
     if free is None:
-        raise Refused("test_g", "", "the tin gives no free rise: pour a little into a cup and type what it rose to")
+        raise Refused(
+            "test_g", "", "the tin gives no free rise: pour a little into a cup and type what it rose to"
+        )
     if at is not None and poured is None:
         free = foam.at_warmth(free, product.reference_c, at)
     ratio = asked.value("ratio", "number", "expansion ratio", "")
-    target = foam.density_of_ratio(ratio, liquid) if ratio is not None else asked.value("density", "density", "density", "g/cm³", free)
+    target = (
+        foam.density_of_ratio(ratio, liquid)
+        if ratio is not None
+        else asked.value("density", "density", "density", "g/cm³", free)
+    )
     spread = (asked.value("spread", "percent", "uncertain by", "%", 0.0) or 0.0) / 100.0
     under = _dense_first(mould, product, float(target or free), inserts, asked)
     charge = foam.charge(under["two"].light_ml if under else net, float(target or free), free, liquid, spread)
     shape, up = lying(mould), pour_up(mould)
     low = float((shape.vertices @ up).min())
-    mark = level_mm(shape, up, 1000.0 * (charge.liquid_ml + inserts_ml(inserts) + (under["two"].dense_ml if under else 0.0))) - low
+    mark = (
+        level_mm(
+            shape,
+            up,
+            1000.0 * (charge.liquid_ml + inserts_ml(inserts) + (under["two"].dense_ml if under else 0.0)),
+        )
+        - low
+    )
     return under | {"charge": charge, "fill_mark_mm": mark, "density_g_cm3": charge.target_g_cm3}
 
 
@@ -178,20 +252,46 @@ def _shank(asked: Asked) -> Insert:
 def _covers(mould: Mould, inserts: tuple[Insert, ...]) -> tuple[tuple[str, float], ...]:
     """How much material is over each insert [mm], those that are placed in the body's own frame."""
     mesh = mould.master.mesh
-    return tuple((insert.kind if insert.kind == "hook shank" else f"{insert.kind} {insert.key}", covers_mm(mesh, insert)) for insert in inserts if insert.kind in BURIED)
+    return tuple(
+        (
+            insert.kind if insert.kind == "hook shank" else f"{insert.kind} {insert.key}",
+            covers_mm(mesh, insert),
+        )
+        for insert in inserts
+        if insert.kind in BURIED
+    )
 
 
-def _hot(mould: Mould, product: Product, net: float, cavities: int, asked: Asked, scraps: tuple[plastisol.Scrap, ...]) -> dict[str, Any]:
+def _hot(
+    mould: Mould,
+    product: Product,
+    net: float,
+    cavities: int,
+    asked: Asked,
+    scraps: tuple[plastisol.Scrap, ...],
+) -> dict[str, Any]:
     jug = asked.value("jug", "mass", "heated at once", "g", 120.0) or 0.0
     heat = 60.0 * (asked.value("heat", "time", "heating", "min", 6 / 60) or 0.0)
     each = 60.0 * (asked.value("shot", "time", "one shot", "min", 4 / 60) or 0.0)
-    shot = plastisol.shot(net * cavities, runner_ml(mould) * cavities, product.density_g_cm3, jug, cavities, heat, each)
+    shot = plastisol.shot(
+        net * cavities, runner_ml(mould) * cavities, product.density_g_cm3, jug, cavities, heat, each
+    )
     zones = plastisol.thin_zones(lying(mould), mould.thin_mm)
     colours = plastisol.parse_colours(asked.get("colours"))
     names = [name for name, _ in colours]
-    layers = plastisol.layer_says(asked.get("way") or plastisol.GELLED, names, pour_up(mould)) if len(colours) >= 2 else ""
+    layers = (
+        plastisol.layer_says(asked.get("way") or plastisol.GELLED, names, pour_up(mould))
+        if len(colours) >= 2
+        else ""
+    )
     gloss = plastisol.may_gloss(zones, bool(asked.get("gloss_yes"))) if asked.get("gloss") else ""
-    return {"shot": shot, "zones": zones, "layers": layers, "scrap": plastisol.by_colour(shot.shot_g, colours, scraps), "gloss": gloss}
+    return {
+        "shot": shot,
+        "zones": zones,
+        "layers": layers,
+        "scrap": plastisol.by_colour(shot.shot_g, colours, scraps),
+        "gloss": gloss,
+    }
 
 
 def like_original(design: Design, product: Product, filler: str) -> Match | None:

@@ -1,4 +1,6 @@
-"""The mould page's live exchange: edits in, recomputed state out; saving, undo, redo. The same talk as for bodies."""
+"""The mould page's live exchange: edits in, recomputed state out; saving, undo, redo. The same talk as for
+bodies.
+"""
 
 from typing import Any
 
@@ -21,10 +23,14 @@ blueprint = Blueprint("moulds_live", __name__, url_prefix="/moulds")
 
 @blueprint.post("/<int:key>/live")
 def live(key: int) -> ResponseReturnValue:
-    """Apply edits to the sent document and answer with what the page shows; see shapes/live.py for the fields."""
+    """Apply edits to the sent document and answer with what the page shows; see shapes/live.py for the
+    fields.
+    """
     row, asked = load_document("mould", key), exchange.asked_for()
     document = framed(asked.get("document"))
-    to_mould(document, master_of(document["master"]))  # what is no mould is refused before anything is done to it
+    to_mould(
+        document, master_of(document["master"])
+    )  # what is no mould is refused before anything is done to it
     shop = shop_of(key, document["master"].get("demouldings"))
     found = exchange.shown(
         document,
@@ -36,7 +42,9 @@ def live(key: int) -> ResponseReturnValue:
 
 
 def _known(document: Content, before: Content, shop: MouldShop) -> Content:
-    """A product that is chosen is one the shop has; one that came with a file stays until another is chosen."""
+    """A product that is chosen is one the shop has; one that came with a file stays until another is
+    chosen.
+    """
     for name in ("mould_product", "casting_product"):
         if document[name] and document[name] != before[name]:
             one_of(name, document[name], shop.products)
@@ -54,6 +62,14 @@ def current(row: Document, at_hand: MouldShop | None = None) -> dict[str, Any]:
     document = framed(documents.content(db(), row))
     shop = at_hand or shop_of(row.id or 0, document["master"].get("demouldings"))
     return {
-        "id": row.id, "code": row.code, "bench": "moulds", "root": "/moulds", "unit": shop.unit, "base": row.current, "saved": True, "document": document,
-        "view": view(document, master_of(document["master"]), shop, True), "errors": [],
-    }  # fmt: skip
+        "id": row.id,
+        "code": row.code,
+        "bench": "moulds",
+        "root": "/moulds",
+        "unit": shop.unit,
+        "base": row.current,
+        "saved": True,
+        "document": document,
+        "view": view(document, master_of(document["master"]), shop, True),
+        "errors": [],
+    }

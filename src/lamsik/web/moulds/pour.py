@@ -1,4 +1,6 @@
-"""A pour as a guided run: lay out and tick, weigh, mix, pour, cure, demould, count; good castings become pieces."""
+"""A pour as a guided run: lay out and tick, weigh, mix, pour, cure, demould, count; good castings become
+pieces.
+"""
 
 from datetime import datetime
 from typing import Any
@@ -55,7 +57,9 @@ def _for_order() -> int | None:
 
 
 def _asked(key: int, made: MouldMade, order: int | None) -> tuple[int, dict[str, Any], gates.Temperatures]:
-    """The product, the texts and the temperatures a casting page asks for; what cannot be cast, or not yet, is refused here."""
+    """The product, the texts and the temperatures a casting page asks for; what cannot be cast, or not
+    yet, is refused here.
+    """
     asked = Asked(request.form)
     _, content, mould = opened(key, made)
     chosen = product_asked(content, asked, castables())
@@ -64,7 +68,9 @@ def _asked(key: int, made: MouldMade, order: int | None) -> tuple[int, dict[str,
     _may_be_sold(content, order)
     texts = {name: request.form.get(name, "")[:80] for name in FIELDS if request.form.get(name, "").strip()}
     texts["product"] = str(chosen[0])
-    casting(mould, chosen[1], len(moulds.alive(made)) or 1, design_of(content), Asked(texts), scraps_of(chosen[0]))
+    casting(
+        mould, chosen[1], len(moulds.alive(made)) or 1, design_of(content), Asked(texts), scraps_of(chosen[0])
+    )
     return chosen[0], texts, gates.let_through(content, made, chosen[1], asked)
 
 
@@ -72,12 +78,16 @@ def _may_be_sold(content: dict[str, Any], order: int | None) -> None:
     """Refuse a pour for an order of a shape that is not for sale."""
     why = moulds.not_for_sale(db(), content["master"]) if order else ""
     if why:
-        raise Refused("order", "not for sale", f"the shape is {why}; pour it for yourself, or ask whoever it is from")
+        raise Refused(
+            "order", "not for sale", f"the shape is {why}; pour it for yourself, or ask whoever it is from"
+        )
 
 
 @blueprint.post("/<int:key>/correct")
 def correct(key: int) -> ResponseReturnValue:
-    """Something was asked for wrongly: until it is poured a pour can be put right. What is mixed keeps its product and amount."""
+    """Something was asked for wrongly: until it is poured a pour can be put right. What is mixed keeps its
+    product and amount.
+    """
     pour = load(Pour, key)
     made = load(MouldMade, pour.made_id)
     try:
@@ -107,7 +117,11 @@ def _follow(pour: Pour, product_id: int) -> None:
     if batch is None or pour.product_id == product_id:
         return
     if batch.state != mixes.WEIGHING:
-        raise Refused("product", mixes.product_of(db(), product_id).name, "the batch is mixed: pour it, or drop this pour")
+        raise Refused(
+            "product",
+            mixes.product_of(db(), product_id).name,
+            "the batch is mixed: pour it, or drop this pour",
+        )
     mixes.put_back(db(), batch)
     batch.state, pour.step = mixes.DROPPED, run.PREPARE
     db().add(batch)
@@ -120,7 +134,10 @@ def _replan(pour: Pour) -> None:
         return
     made, row, _, product, found, _ = _opened(pour)
     planned = _planned(pour, product, found)
-    batch.plan, batch.at_c = {**planned.kept(), **{k: v for k, v in batch.plan.items() if k == "cautions_read"}}, planned.at_c
+    batch.plan, batch.at_c = (
+        {**planned.kept(), **{k: v for k, v in batch.plan.items() if k == "cautions_read"}},
+        planned.at_c,
+    )
     db().add(batch)
 
 
@@ -136,7 +153,10 @@ def drop(key: int) -> ResponseReturnValue:
     except Refused as refused:
         db().rollback()
         return _page(load(Pour, key), refused)
-    flash("The pour is dropped: it counts as no shot. " + ("What was mixed is used up." if mixed else "What was weighed is back on the books."))
+    flash(
+        "The pour is dropped: it counts as no shot. "
+        + ("What was mixed is used up." if mixed else "What was weighed is back on the books.")
+    )
     return redirect(url_for("moulds_cast.show", key=made.mould_id))
 
 
@@ -150,7 +170,9 @@ def _opened(pour: Pour) -> tuple[MouldMade, Document, Mould, Product, Casting, i
     made = load(MouldMade, pour.made_id)
     row, content, mould = opened(made.mould_id, made)
     product = mixes.product_of(db(), pour.product_id)
-    found = casting(mould, product, len(pour.castings), design_of(content), Asked(pour.plan), scraps_of(pour.product_id))
+    found = casting(
+        mould, product, len(pour.castings), design_of(content), Asked(pour.plan), scraps_of(pour.product_id)
+    )
     return made, row, mould, product, found, len(found.inserts)
 
 
@@ -160,17 +182,38 @@ def _page(pour: Pour, problem: Refused | None = None) -> ResponseReturnValue:
     batch = moulds.batch_of(db(), pour)
     used = sum(float(line["grams"]) for line in batch.weighed) if batch else 0.0
     return render_template(
-        "moulds/pour.html", pour=pour, made=made, row=row, mould=mould, product=product, found=found, ticks=ticks, left=run.missing(ticks, frozenset(pour.ticks)),
+        "moulds/pour.html",
+        pour=pour,
+        made=made,
+        row=row,
+        mould=mould,
+        product=product,
+        found=found,
+        ticks=ticks,
+        left=run.missing(ticks, frozenset(pour.ticks)),
         titles=run.TITLES,
-        order=run.ORDER, at=run.ORDER.index(pour.step) if pour.step in run.ORDER else -1,
-        until_poured=run.UNTIL_POURED, warm=_warm(pour, made), texts=pour.plan,
-        batch=batch, clocks=views_of([c for c in mixes.running(db()) if batch and c.batch_id == batch.id]), now=now(),
+        order=run.ORDER,
+        at=run.ORDER.index(pour.step) if pour.step in run.ORDER else -1,
+        until_poured=run.UNTIL_POURED,
+        warm=_warm(pour, made),
+        texts=pour.plan,
+        batch=batch,
+        clocks=views_of([c for c in mixes.running(db()) if batch and c.batch_id == batch.id]),
+        now=now(),
         problem=problem,
-        faults=FAULTS, firmness=run.FIRMNESS, sent=request.form, used=used, fillers=FILLERS, pieces={p.id: p for p in _pieces(pour)},
+        faults=FAULTS,
+        firmness=run.FIRMNESS,
+        sent=request.form,
+        used=used,
+        fillers=FILLERS,
+        pieces={p.id: p for p in _pieces(pour)},
         lots=mixes.lots_of(batch) if batch else "",
-        loss=_loss(batch), dense_product=next((key for key, (_, p) in mixes.products(db()).items() if p.kind == "resin"), pour.product_id),
+        loss=_loss(batch),
+        dense_product=next(
+            (key for key, (_, p) in mixes.products(db()).items() if p.kind == "resin"), pour.product_id
+        ),
         for_order=db().get(Order, pour.order_id) if pour.order_id else None,
-    ), 422 if problem else 200  # fmt: skip
+    ), (422 if problem else 200)
 
 
 def _loss(batch: Batch | None) -> float | None:
@@ -192,12 +235,18 @@ def _warm(pour: Pour, made: MouldMade) -> Heat | None:
 
 
 def _pieces(pour: Pour) -> list[Piece]:
-    return [piece for casting_ in pour.castings if casting_.get("piece") and (piece := db().get(Piece, casting_["piece"]))]
+    return [
+        piece
+        for casting_ in pour.castings
+        if casting_.get("piece") and (piece := db().get(Piece, casting_["piece"]))
+    ]
 
 
 @blueprint.post("/<int:key>/tick")
 def tick(key: int) -> ResponseReturnValue:
-    """Something is laid out, or is not after all: what is sent is how it shall be, so that two tablets that tick it both tick it."""
+    """Something is laid out, or is not after all: what is sent is how it shall be, so that two tablets
+    that tick it both tick it.
+    """
     pour = load(Pour, key)
     name = request.form.get("tick", "")[:40]
     done = set(pour.ticks)
@@ -223,7 +272,9 @@ def forward(key: int) -> ResponseReturnValue:
             gates.set_enough(batch.id if batch else None, "early" in request.form)
         if following == run.WEIGH:
             batch = _batch(pour, row, made, product, found)
-            to = to if found.two else url_for("mixes.batch", key=batch.id)  # a dense pour is mixed first, by itself
+            to = (
+                to if found.two else url_for("mixes.batch", key=batch.id)
+            )  # a dense pour is mixed first, by itself
         elif following == run.MIX:
             raise Refused("weigh", "not mixed", "weigh the parts and press Mixed on the weighing page")
         elif following == run.CURE:
@@ -239,14 +290,23 @@ def forward(key: int) -> ResponseReturnValue:
 def _batch(pour: Pour, row: Document, made: MouldMade, product: Product, found: Casting) -> Batch:
     """The batch of a shot, planned for what its cavities take; refused where the tubs do not hold it."""
     planned = _planned(pour, product, found)
-    return begin_batch(planned, f"shot {pour.shot} of {row.name}"[:80], mould_id=row.id, made_id=made.id, pour_id=pour.id)
+    return begin_batch(
+        planned, f"shot {pour.shot} of {row.name}"[:80], mould_id=row.id, made_id=made.id, pour_id=pour.id
+    )
 
 
 def _planned(pour: Pour, product: Product, found: Casting) -> MixPlan:
     """What its cavities take."""
-    texts = {"net": f"{found.mixed_ml:.3f} ml", "sprue": f"{found.sprue_ml:.3f} ml", "at": f"{pour.at_c:g} °C"}
+    texts = {
+        "net": f"{found.mixed_ml:.3f} ml",
+        "sprue": f"{found.sprue_ml:.3f} ml",
+        "at": f"{pour.at_c:g} °C",
+    }
     if found.charge:
-        texts |= {"density": f"{found.charge.target_g_cm3:.5f} g/cm³", "free": f"{found.charge.free_rise_g_cm3:.5f} g/cm³"}
+        texts |= {
+            "density": f"{found.charge.target_g_cm3:.5f} g/cm³",
+            "free": f"{found.charge.free_rise_g_cm3:.5f} g/cm³",
+        }
     if found.filling and found.filler in FILLERS:
         texts |= {"filler": found.filler, "density": f"{found.density_g_cm3:.4f} g/cm³"}
     return plan(pour.product_id, product, Asked(texts), datetime.now())
@@ -276,9 +336,13 @@ def count(key: int) -> ResponseReturnValue:
                 raise Refused(f"cavity {cavity[1:]}", "", "say whether its casting is good")
             faults = tuple(f for f in request.form.getlist(f"faults-{cavity}") if f in FAULTS)
             if said == "no" and not faults:
-                raise Refused(f"cavity {cavity[1:]}", "bad", "tick at least one fault: the mould's card counts them")
+                raise Refused(
+                    f"cavity {cavity[1:]}", "bad", "tick at least one fault: the mould's card counts them"
+                )
             firmness = request.form.get(f"firmness-{cavity}", "")
-            rows.append(moulds.Counted(cavity, said == "yes", faults, firmness if firmness in run.FIRMNESS else ""))
+            rows.append(
+                moulds.Counted(cavity, said == "yes", faults, firmness if firmness in run.FIRMNESS else "")
+            )
         found = _opened(pour)[4]
         new = moulds.finish(db(), pour, rows, lambda content: cast_content(content, found.born))
     except Refused as refused:
@@ -289,7 +353,13 @@ def count(key: int) -> ResponseReturnValue:
     good = sum(row.good for row in rows)
     flash(
         f"{good} of {len(rows)} are good"
-        + (f": {', '.join(p.number for p in new)}." if new else "; the first shot of a mould is a purge and does not count." if pour.purge else ".")
+        + (
+            f": {', '.join(p.number for p in new)}."
+            if new
+            else "; the first shot of a mould is a purge and does not count."
+            if pour.purge
+            else "."
+        )
     )
     return redirect(url_for("moulds_pour.show", key=key))
 
@@ -301,7 +371,9 @@ def failed(key: int) -> ResponseReturnValue:
     if pour.finished_at:
         raise Refused("pour", f"shot {pour.shot}", "it is counted already")
     if pour.poured_at is None:
-        raise Refused("pour", f"shot {pour.shot}", "nothing is poured yet: drop it, it is no shot of the mould")
+        raise Refused(
+            "pour", f"shot {pour.shot}", "nothing is poured yet: drop it, it is no shot of the mould"
+        )
     fault = request.form.get("fault", "tacky")
     batch = moulds.batch_of(db(), pour)
     if batch is not None:
@@ -309,6 +381,13 @@ def failed(key: int) -> ResponseReturnValue:
         db().add(batch)
         mixes.stop_clocks(db(), batch.id)
     pour.failed = True
-    moulds.finish(db(), pour, [moulds.Counted(line["cavity"], False, (fault if fault in FAULTS else "tacky",)) for line in pour.castings])
+    moulds.finish(
+        db(),
+        pour,
+        [
+            moulds.Counted(line["cavity"], False, (fault if fault in FAULTS else "tacky",))
+            for line in pour.castings
+        ],
+    )
     flash(f"Shot {pour.shot} is noted as failed; its lot stays known, its faults count on the card.")
     return redirect(url_for("moulds_pour.show", key=key))

@@ -54,19 +54,28 @@ def _job(key: str) -> Job:
 def state(key: int, job_key: str) -> Response:
     """How far it is; once done, each half with its note and where to take it."""
     job = _job(job_key)
-    answer: dict[str, object] = {"share": job.share, "says": job.says, "done": job.done, "problem": job.problem}
+    answer: dict[str, object] = {
+        "share": job.share,
+        "says": job.says,
+        "done": job.done,
+        "problem": job.problem,
+    }
     if job.done and not job.problem:
         parts, total = job.result
         answer |= {
             "parts": [
                 {
-                    "name": part.name, "volume": f"{part.volume_ml:.1f} ml", "note": part.note, "faces": len(part.mesh.faces), "picture": line_view(part.mesh, part.name),
+                    "name": part.name,
+                    "volume": f"{part.volume_ml:.1f} ml",
+                    "note": part.note,
+                    "faces": len(part.mesh.faces),
+                    "picture": line_view(part.mesh, part.name),
                     "url": url_for("moulds_print.take", key=key, job_key=job_key, number=n),
                 }
                 for n, part in enumerate(parts)
             ],
-"sum": _sum_words(total),
-        }  # fmt: skip
+            "sum": _sum_words(total),
+        }
     return jsonify(answer)
 
 
@@ -87,9 +96,14 @@ def take(key: int, job_key: str, number: int) -> Response:
     if number >= len(parts):
         abort(404)
     part = parts[number]
-    return as_file(stl.write(part.mesh, f"Lamsik {row.code} {part.name} mm"), f"{named(row, part.name)}.stl", "model/stl")
+    return as_file(
+        stl.write(part.mesh, f"Lamsik {row.code} {part.name} mm"), f"{named(row, part.name)}.stl", "model/stl"
+    )
 
 
 def _sum_words(total: Sum) -> str:
-    parts = f"Halves {total.halves_ml:.1f} ml, hollow {total.hollow_ml:.1f} ml, play at the keys {total.play_ml:.2f} ml"
+    parts = (
+        f"Halves {total.halves_ml:.1f} ml, hollow {total.hollow_ml:.1f} ml, play at the keys"
+        f" {total.play_ml:.2f} ml"
+    )
     return f"{parts}: the block's {total.block_ml:.1f} ml, off by {100 * total.off:.3f} %."

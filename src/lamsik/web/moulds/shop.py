@@ -23,7 +23,16 @@ def shop_of(mould_id: int, expected: object) -> MouldShop:
             prices[code] = sum(price for price, _ in priced) / 100.0 / sum(g for _, g in priced) * 1000.0
     count = int(expected) if isinstance(expected, int | float) else None
     currency, unit = stores.setting(db(), "shop")["currency"], stores.setting(db(), "units")["length"]
-    return MouldShop(found, prices, bricks(), moulds.master_use(db(), mould_id, count), mould_id, currency, unit, _heat_of(mould_id))
+    return MouldShop(
+        found,
+        prices,
+        bricks(),
+        moulds.master_use(db(), mould_id, count),
+        mould_id,
+        currency,
+        unit,
+        _heat_of(mould_id),
+    )
 
 
 def _heat_of(mould_id: int) -> Callable[[Document, float | None], Heat | None]:

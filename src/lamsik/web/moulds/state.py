@@ -30,7 +30,9 @@ USUAL_SILICONE = 1.15
 
 @dataclass(frozen=True)
 class MouldShop:
-    """What a mould is looked at with: products by code, price per kilogram by code, bricks, the master's use, currency, unit."""
+    """What a mould is looked at with: products by code, price per kilogram by code, bricks, the master's
+    use, currency, unit.
+    """
 
     products: dict[str, tuple[int, Product]]
     prices: dict[str, float]
@@ -43,39 +45,92 @@ class MouldShop:
 
 
 def view(document: Document, master: Master, shop: MouldShop, settled: bool) -> dict[str, Any]:
-    """The computed part of the state; a mould as dragged is drawn, its search for better ones waits until it is settled."""
+    """The computed part of the state; a mould as dragged is drawn, its search for better ones waits until
+    it is settled.
+    """
     mould = to_mould(document, master)
     seen = look(mould, bool(document.get("injector")))
     length, width = box(mould).length_mm, box(mould).width_mm
     found = {
-        "name": mould.name, "fields": fields({**document, "typed": {}}, shop.unit), "settled": settled, "near": None, "sentence": sentence(mould, seen),
+        "name": mould.name,
+        "fields": fields({**document, "typed": {}}, shop.unit),
+        "settled": settled,
+        "near": None,
+        "sentence": sentence(mould, seen),
         "picture": picture(mould, seen.points, seen.tight, seen.features.undercut, shop.unit),
-        "selected": {name: document.get(name, "") for name in ("kind", "pull", "stand", "mould_product", "casting_product")} | {"end": document["funnel"]["end"]},
+        "selected": (
+            {
+                name: document.get(name, "")
+                for name in ("kind", "pull", "stand", "mould_product", "casting_product")
+            }
+            | {"end": document["funnel"]["end"]}
+        ),
         "choices": [_choice(choice, mould) for choice in seen.choices],
-        "master": _master(master, mould, shop.use), "use": shop.use.says, "use_last": shop.use.last, "undercut": _undercut(mould, seen),
-        "box_size": f"{show(length, 'length', 0, shop.unit)} × {show(width, 'length', 0, shop.unit)} × {show(box(mould).high_mm, 'length', 0, shop.unit)}",
-        "tight": [{"key": str(n), "says": f"{t.what}: {t.distance_mm:.1f} mm, {mould.edge_mm:g} mm wanted"} for n, t in enumerate(seen.tight)],
-        "cavities": [_spot(row) for row in document["cavities"]], "one_cavity": len(document["cavities"]) == 1, "count": str(len(document["cavities"])),
-        "vents": [_row(row, "vents", f"Vent {row['key'][1:]}", ("across_mm",)) for row in document["vents"]], "no_vents": not document["vents"],
-        "wells": [_row(row, "wells", f"Well {row['key'][1:]}", ("across_mm", "deep_mm", "x_mm", "y_mm")) for row in document["wells"]],
-        "texts": [_row(row, "texts", str(row["says"]), ("says", "high_mm", "x_mm", "y_mm", "half")) for row in document["texts"]],
-        "points": [{"key": str(n), "says": _point(point, mould)} for n, point in enumerate(seen.points, start=1)],
-        "no_air": not (seen.points or seen.turned), "air": bool(seen.points or seen.turned),
-        "is_press": mould.kind == PRESS, "has_halves": mould.parts == 2, "has_funnel": bool(feeds(mould)),
-        "boards": mould.boards, "proud": mould.keys.proud, "injector": bool(document.get("injector")), "source": master.source.describe(),
+        "master": _master(master, mould, shop.use),
+        "use": shop.use.says,
+        "use_last": shop.use.last,
+        "undercut": _undercut(mould, seen),
+        "box_size": (
+            f"{show(length, 'length', 0, shop.unit)} × {show(width, 'length', 0, shop.unit)} ×"
+            f" {show(box(mould).high_mm, 'length', 0, shop.unit)}"
+        ),
+        "tight": [
+            {"key": str(n), "says": f"{t.what}: {t.distance_mm:.1f} mm, {mould.edge_mm:g} mm wanted"}
+            for n, t in enumerate(seen.tight)
+        ],
+        "cavities": [_spot(row) for row in document["cavities"]],
+        "one_cavity": len(document["cavities"]) == 1,
+        "count": str(len(document["cavities"])),
+        "vents": [_row(row, "vents", f"Vent {row['key'][1:]}", ("across_mm",)) for row in document["vents"]],
+        "no_vents": not document["vents"],
+        "wells": [
+            _row(row, "wells", f"Well {row['key'][1:]}", ("across_mm", "deep_mm", "x_mm", "y_mm"))
+            for row in document["wells"]
+        ],
+        "texts": [
+            _row(row, "texts", str(row["says"]), ("says", "high_mm", "x_mm", "y_mm", "half"))
+            for row in document["texts"]
+        ],
+        "points": [
+            {"key": str(n), "says": _point(point, mould)} for n, point in enumerate(seen.points, start=1)
+        ],
+        "no_air": not (seen.points or seen.turned),
+        "air": bool(seen.points or seen.turned),
+        "is_press": mould.kind == PRESS,
+        "has_halves": mould.parts == 2,
+        "has_funnel": bool(feeds(mould)),
+        "boards": mould.boards,
+        "proud": mould.keys.proud,
+        "injector": bool(document.get("injector")),
+        "source": master.source.describe(),
         "not_for_sale": not master.source.may_sell,
         "stands_in": master.stands_in,
-    }  # fmt: skip
-    return found | _amounts(document, mould, seen, shop) | _casting(document, mould, shop) | {"facts": [fact.__dict__ for fact in _facts(mould, seen)]}
+    }
+    return (
+        found
+        | _amounts(document, mould, seen, shop)
+        | _casting(document, mould, shop)
+        | {"facts": [fact.__dict__ for fact in _facts(mould, seen)]}
+    )
 
 
 def _choice(choice: Choice, mould: Mould) -> dict[str, Any]:
     edit = json.dumps({"do": "set", "path": "kind", "text": choice.kind})
-    return {"key": choice.kind, "kind": choice.kind, "why": choice.why, "suits": choice.suits, "now": choice.kind == mould.kind, "edit": edit}
+    return {
+        "key": choice.kind,
+        "kind": choice.kind,
+        "why": choice.why,
+        "suits": choice.suits,
+        "now": choice.kind == mould.kind,
+        "edit": edit,
+    }
 
 
 def _point(point: HighPoint, mould: Mould) -> str:
-    return f"{point.trapped_ml:.2f} ml at {_place(point.place_mm, mould)}, {point.rise_mm:.1f} mm over its way out"
+    return (
+        f"{point.trapped_ml:.2f} ml at {_place(point.place_mm, mould)}, {point.rise_mm:.1f} mm over its"
+        " way out"
+    )
 
 
 def _place(spot: tuple[float, float, float], mould: Mould) -> str:
@@ -86,7 +141,11 @@ def _place(spot: tuple[float, float, float], mould: Mould) -> str:
 
 def _master(master: Master, mould: Mould, use: MasterUse) -> str:
     mass = f", {master.mass_g:.1f} g" if master.mass_g is not None else ", not weighed"
-    shape = "; its shape is not known: a stand-in of the same size and volume is drawn" if master.stands_in else ""
+    shape = (
+        "; its shape is not known: a stand-in of the same size and volume is drawn"
+        if master.stands_in
+        else ""
+    )
     return f"{master.name}: {master.volume_ml:.2f} ml{mass}{shape}."
 
 
@@ -94,23 +153,35 @@ def _undercut(mould: Mould, seen: Look) -> str:
     share = seen.features.undercut_share
     if share < 0.002:
         return f"Pulled towards {PULLS[mould.pull].split(':')[0]}, nothing leans in."
-    return f"Pulled towards {PULLS[mould.pull].split(':')[0]}, {100 * share:.1f} % of its outline leans in (red in the plan)."
+    return (
+        f"Pulled towards {PULLS[mould.pull].split(':')[0]}, {100 * share:.1f} % of its outline leans in (red"
+        " in the plan)."
+    )
 
 
 def _spot(row: Document) -> dict[str, str]:
     key, path = row["key"], f"cavities.{row['key']}"
     return {
-        "key": key, "title": f"Cavity {key[1:]}", "x": f"{path}.x_mm", "y": f"{path}.y_mm", "turn": f"{path}.turn_deg",
-        "remove": json.dumps({"do": "remove", "group": "cavities", "key": key}), "remove_says": f"Take out cavity {key[1:]}",
-    }  # fmt: skip
+        "key": key,
+        "title": f"Cavity {key[1:]}",
+        "x": f"{path}.x_mm",
+        "y": f"{path}.y_mm",
+        "turn": f"{path}.turn_deg",
+        "remove": json.dumps({"do": "remove", "group": "cavities", "key": key}),
+        "remove_says": f"Take out cavity {key[1:]}",
+    }
 
 
 def _row(row: Document, group: str, title: str, names: tuple[str, ...]) -> dict[str, str]:
     found = {name.removesuffix("_mm"): f"{group}.{row['key']}.{name}" for name in names}
     return {
-        **found, "key": row["key"], "title": title, "remove": json.dumps({"do": "remove", "group": group, "key": row["key"]}), "remove_says": f"Take off {title}",
+        **found,
+        "key": row["key"],
+        "title": title,
+        "remove": json.dumps({"do": "remove", "group": group, "key": row["key"]}),
+        "remove_says": f"Take off {title}",
         "label": title,
-    }  # fmt: skip
+    }
 
 
 def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> dict[str, Any]:
@@ -124,28 +195,55 @@ def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> d
     cost = f", {saved.cost:.2f} {shop.currency}" if saved.cost is not None else ""
     rows = []
     for n, half in enumerate(seen.halves):
-        rows.append({
-            "key": str(n), "name": half.name, "ml": f"{half.pour_ml:.1f} ml", "g": f"{half.pour_ml * density:.0f} g",
-            "how": f"box {half.box_ml:.1f} − master {half.master_ml:.1f} − funnel {half.feed_ml:.1f} {'+' if half.keys_ml >= 0 else '−'} keys {abs(half.keys_ml):.1f}",
-            "mix": _mix_link(key, half, shop, mould) if product else "/mixes", "mix_says": f"Mix the {half.name.removeprefix('the ').split(',')[0]}",
-        })  # fmt: skip
-    short = f"; {built.short} bricks short" if built.short else "" if shop.bricks.have else "; count yours in Stores"
+        rows.append(
+            {
+                "key": str(n),
+                "name": half.name,
+                "ml": f"{half.pour_ml:.1f} ml",
+                "g": f"{half.pour_ml * density:.0f} g",
+                "how": (
+                    f"box {half.box_ml:.1f} − master {half.master_ml:.1f} − funnel {half.feed_ml:.1f}"
+                    f" {'+' if half.keys_ml >= 0 else '−'} keys {abs(half.keys_ml):.1f}"
+                ),
+                "mix": _mix_link(key, half, shop, mould) if product else "/mixes",
+                "mix_says": f"Mix the {half.name.removeprefix('the ').split(',')[0]}",
+            }
+        )
+    short = (
+        f"; {built.short} bricks short"
+        if built.short
+        else ""
+        if shop.bricks.have
+        else "; count yours in Stores"
+    )
     strip = "" if built.strip_high_enough else f", too low: {box(mould).high_mm:.0f} mm are needed"
     tape = f"; {built.strip_short_mm:.0f} mm short" if built.strip_short_mm else ""
     return {
-        "halves": rows, "clay": f"{clay_ml(mould):.0f} ml of clay for the bed" if mould.parts == 2 else "",
+        "halves": rows,
+        "clay": f"{clay_ml(mould):.0f} ml of clay for the bed" if mould.parts == 2 else "",
         "walls": f"{built.per_course} bricks a course, {built.courses} courses: {built.bricks}{short}",
-        "walls_short": bool(built.short), "strip": f"or {built.strip_mm:.0f} mm of strip{tape}{strip}",
-        "saved": f"Box arithmetic would mix {saved.box_ml:.0f} ml: {saved.wasted_ml:.0f} ml, {saved.wasted_ml * density:.0f} g{cost} too much.",
-        "lift": f"In this silicone {lift(mould, density).says}.", "lifts": lift(mould, density).net_g > 0,
+        "walls_short": bool(built.short),
+        "strip": f"or {built.strip_mm:.0f} mm of strip{tape}{strip}",
+        "saved": (
+            f"Box arithmetic would mix {saved.box_ml:.0f} ml: {saved.wasted_ml:.0f} ml,"
+            f" {saved.wasted_ml * density:.0f} g{cost} too much."
+        ),
+        "lift": f"In this silicone {lift(mould, density).says}.",
+        "lifts": lift(mould, density).net_g > 0,
         "density_of": product.name if product else f"a usual silicone, {USUAL_SILICONE} g/cm³",
-        "pressed": pressed(mould).says if mould.kind == PRESS else "", "press_missing": mould.kind == PRESS and pressed(mould).missing_ml > 0,
-    }  # fmt: skip
+        "pressed": pressed(mould).says if mould.kind == PRESS else "",
+        "press_missing": mould.kind == PRESS and pressed(mould).missing_ml > 0,
+    }
 
 
 def _mix_link(product_id: int, half: Half, shop: MouldShop, mould: Mould) -> str:
     """Where its material is mixed, with what it is for."""
-    asked = {"product": product_id, "net": f"{half.pour_ml:.1f} ml", "mould": shop.mould_id, "purpose": f"{half.name.split(',')[0]} of {mould.name}"[:60]}
+    asked = {
+        "product": product_id,
+        "net": f"{half.pour_ml:.1f} ml",
+        "mould": shop.mould_id,
+        "purpose": f"{half.name.split(',')[0]} of {mould.name}"[:60],
+    }
     return f"/mixes?{urlencode(asked)}"
 
 
@@ -155,29 +253,56 @@ def _casting(document: Document, mould: Mould, shop: MouldShop) -> dict[str, Any
     hot = document.get("casting_c")
     if hot is None and cast is not None:
         hot = cast.process_c
-    warm = shop.heat(document, None if hot is None or (cast is not None and cast.process_c is None and document.get("casting_c") is None) else float(hot))
+    warm = shop.heat(
+        document,
+        (
+            None
+            if hot is None
+            or (cast is not None and cast.process_c is None and document.get("casting_c") is None)
+            else float(hot)
+        ),
+    )
     long, off = float(np.ptp(lying(mould).vertices[:, 0])), float(document.get("level_deg", 0.0))
     percent = cast.shrink_percent if cast else mould.shrink_percent
     shrunk = shrinkage(cavity_ml(mould), percent, feed_ml(mould) / max(len(mould.cavities), 1))
     feed = f"{shrunk.shrinks_ml:.2f} ml shrink away in each cavity, the funnel feeds {shrunk.feeds_ml:.2f} ml"
+    short = shrunk.short_ml > 1e-6 and mould.kind not in ("open", "press")
     return {
-        "heat": f"{warm.says[0].upper()}{warm.says[1:]}." if warm else "Nothing is poured hot here. Say what is cast, or how hot: then its heat is checked.",
+        "heat": (
+            f"{warm.says[0].upper()}{warm.says[1:]}."
+            if warm
+            else "Nothing is poured hot here. Say what is cast, or how hot: then its heat is checked."
+        ),
         "heat_bad": warm is not None and not warm.stands,
-        "shrink": f"{feed}{f': {shrunk.short_ml:.2f} ml short, widen or lengthen it' if shrunk.short_ml > 1e-6 and mould.kind not in ('open', 'press') else ''}.",
-        "shrink_bad": shrunk.short_ml > 1e-6 and mould.kind not in ("open", "press"),
-        "level": f"Off level by {off:g}° one end of an open pour gets {level_error_mm(long, off):.1f} mm thicker over its {long:.0f} mm.",
-    }  # fmt: skip
+        "shrink": f"{feed}{f': {shrunk.short_ml:.2f} ml short, widen or lengthen it' if short else ''}.",
+        "shrink_bad": short,
+        "level": (
+            f"Off level by {off:g}° one end of an open pour gets {level_error_mm(long, off):.1f} mm thicker"
+            f" over its {long:.0f} mm."
+        ),
+    }
 
 
 def _facts(mould: Mould, seen: Look) -> list[Fact]:
     f = seen.features
     return [
-        Fact("cavity", "One cavity", f"{cavity_ml(mould):.2f} ml", "The master's own volume, enlarged by the shrinkage set here; never the box it fits in."),
-        Fact("shadow", "Projected area", f"{f.projected_mm2 / 100:.1f} cm²", "Its outline seen along the pull: what bands or a press have to hold."),
+        Fact(
+            "cavity",
+            "One cavity",
+            f"{cavity_ml(mould):.2f} ml",
+            "The master's own volume, enlarged by the shrinkage set here; never the box it fits in.",
+        ),
+        Fact(
+            "shadow",
+            "Projected area",
+            f"{f.projected_mm2 / 100:.1f} cm²",
+            "Its outline seen along the pull: what bands or a press have to hold.",
+        ),
         Fact(
             "thin",
             "Thinnest section",
             f"{f.thinnest_mm:.1f} mm",
-            f"Across, at {f.thinnest_x_mm - float(lying(mould).vertices[:, 0].min()):.0f} mm from the nose; both ends left out.",
+            f"Across, at {f.thinnest_x_mm - float(lying(mould).vertices[:, 0].min()):.0f} mm from the nose;"
+            " both ends left out.",
         ),
     ]

@@ -44,7 +44,13 @@ def index() -> ResponseReturnValue:
 def _row(row: Document, content: dict[str, Any]) -> tuple[Any, ...]:
     mould = to_mould(content, master_here(content["master"]))
     made = moulds.made(db(), row.id or 0)
-    return row, mould, _card(json.dumps(content, sort_keys=True), mould.master), made[0] if made else None, len(moulds.alive(made[0])) if made else 0
+    return (
+        row,
+        mould,
+        _card(json.dumps(content, sort_keys=True), mould.master),
+        made[0] if made else None,
+        len(moulds.alive(made[0])) if made else 0,
+    )
 
 
 def _page(problem: str = "", way: str = "") -> ResponseReturnValue:
@@ -56,11 +62,21 @@ def _page(problem: str = "", way: str = "") -> ResponseReturnValue:
         made_row = load(MouldMade, pour.made_id)
         going.append((pour, load(Document, made_row.mould_id)))
     return render_template(
-        "moulds/index.html", cards=cards, broken=broken, page=page, bodies=picks.of("body", picks.sent("body", "body")), things=weighed.sized(db(), MOST),
+        "moulds/index.html",
+        cards=cards,
+        broken=broken,
+        page=page,
+        bodies=picks.of("body", picks.sent("body", "body")),
+        things=weighed.sized(db(), MOST),
         going=going,
-        problem=problem, way=way, sources=SAYS,
-        asked=request.form, q=request.args.get("q", ""), clocks=views_of(mixes.running(db())), now=now(),
-    ), 422 if problem else 200  # fmt: skip
+        problem=problem,
+        way=way,
+        sources=SAYS,
+        asked=request.form,
+        q=request.args.get("q", ""),
+        clocks=views_of(mixes.running(db())),
+        now=now(),
+    ), (422 if problem else 200)
 
 
 @lru_cache(maxsize=64)
@@ -74,7 +90,13 @@ def new(way: str) -> ResponseReturnValue:
     """A mould of a body, of a thing weighed in water, or of a block measured by hand."""
     try:
         block, master = _begun(way)
-        row = documents.create(db(), "mould", documents.next_code(db(), "mould", "M"), first_layout(block, master), "first layout")
+        row = documents.create(
+            db(),
+            "mould",
+            documents.next_code(db(), "mould", "M"),
+            first_layout(block, master),
+            "first layout",
+        )
     except Refused as refused:
         db().rollback()
         return _page(refused.says, way)
@@ -85,19 +107,38 @@ def _begun(way: str) -> tuple[Content, Master]:
     if way == "body":
         row = load_document("body", sent_id("body"))
         return of_body(row.name, row.id or 0, row.current, documents.content(db(), row))
-    sizes = [parse(request.form.get(name, ""), "length", name, "mm").value for name in ("length", "width", "depth")]
+    sizes = [
+        parse(request.form.get(name, ""), "length", name, "mm").value for name in ("length", "width", "depth")
+    ]
     if way == "weighed":
         thing_row = load(Weighed, sent_id("thing"))
         thing = thing_of(db(), thing_row)
         if thing is None or thing_row.air_g is None:
-            raise Refused("thing", thing_row.name, "weigh it in air and in water first: its volume comes from there")
-        return of_weighed(thing_row.name, thing_row.id or 0, thing_row.air_g, thing.volume_ml, (sizes[0], sizes[1], sizes[2]), thing_row.source or None)
+            raise Refused(
+                "thing", thing_row.name, "weigh it in air and in water first: its volume comes from there"
+            )
+        return of_weighed(
+            thing_row.name,
+            thing_row.id or 0,
+            thing_row.air_g,
+            thing.volume_ml,
+            (sizes[0], sizes[1], sizes[2]),
+            thing_row.source or None,
+        )
     mass = request.form.get("mass", "").strip()
     block = {
-        "kind": BOX, "name": request.form.get("name", "").strip()[:120] or "Master", "length_mm": sizes[0], "width_mm": sizes[1], "depth_mm": sizes[2],
-        "volume_ml": _optional("volume", "volume", "ml"), "mass_g": parse(mass, "mass", "mass", "g").value if mass else None, "demouldings": None,
-        "source": asdict(Source(request.form.get("source", OWN), request.form.get("source_note", "").strip())),
-    }  # fmt: skip
+        "kind": BOX,
+        "name": request.form.get("name", "").strip()[:120] or "Master",
+        "length_mm": sizes[0],
+        "width_mm": sizes[1],
+        "depth_mm": sizes[2],
+        "volume_ml": _optional("volume", "volume", "ml"),
+        "mass_g": parse(mass, "mass", "mass", "g").value if mass else None,
+        "demouldings": None,
+        "source": asdict(
+            Source(request.form.get("source", OWN), request.form.get("source_note", "").strip())
+        ),
+    }
     return block, master_of(block)
 
 
@@ -116,7 +157,9 @@ def bring_in() -> ResponseReturnValue:
         return _page(refused.says, "file")
     try:
         row = whole.kept_if_shown(
-            lambda: documents.create(db(), "mould", documents.next_code(db(), "mould", "M"), content, "brought in from a file"),
+            lambda: documents.create(
+                db(), "mould", documents.next_code(db(), "mould", "M"), content, "brought in from a file"
+            ),
             lambda row: (_row(row, documents.content(db(), row)), current(row)),
         )
     except Refused as refused:
@@ -130,7 +173,9 @@ def edit(key: int) -> str:
     row = load_document("mould", key)
     shop = shop_of(key, documents.content(db(), row)["master"].get("demouldings"))
     products = {code: product for code, (_, product) in shop.products.items()}
-    return render_template("moulds/edit.html", row=row, state=current(row, shop), kinds=KINDS, pulls=PULLS, products=products)
+    return render_template(
+        "moulds/edit.html", row=row, state=current(row, shop), kinds=KINDS, pulls=PULLS, products=products
+    )
 
 
 @blueprint.get("/<int:key>/mould.json")
@@ -141,4 +186,6 @@ def export(key: int) -> Response:
     block = dict(content["master"])
     if block["kind"] == "body":
         block = {**block, "document": moulds.body_content(db(), block), "body_id": None, "revision": None}
-    return as_file(dumps({**content, "master": block}).encode("utf-8"), f"{named(row)}.json", "application/json")
+    return as_file(
+        dumps({**content, "master": block}).encode("utf-8"), f"{named(row)}.json", "application/json"
+    )

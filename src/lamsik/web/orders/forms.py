@@ -12,7 +12,11 @@ class EnquiryForm(FlaskForm):
 
     customer = StringField("Customer", validators=[DataRequired("Who is it for?"), Length(max=120)])
     contact = StringField("How to reach them", validators=[Length(max=200)])
-    quantity = IntegerField("How many", default=1, validators=[InputRequired("How many?"), NumberRange(1, 500, "1 to 500 pieces.")])
+    quantity = IntegerField(
+        "How many",
+        default=1,
+        validators=[InputRequired("How many?"), NumberRange(1, 500, "1 to 500 pieces.")],
+    )
     form = SelectField("Form")
     length = MeasureField("Length", "length", 5.0, 600.0, default="90 mm")
     material = SelectField("Made of")

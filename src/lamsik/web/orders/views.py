@@ -28,7 +28,13 @@ from lamsik.web.shared.picks import Picks
 
 blueprint = Blueprint("orders", __name__, url_prefix="/orders")
 
-SHOULD = {"floats": "float", "slow rise": "rise slowly", "suspends": "suspend", "slow sink": "sink slowly", "sinks": "sink"}
+SHOULD = {
+    "floats": "float",
+    "slow rise": "rise slowly",
+    "suspends": "suspend",
+    "slow sink": "sink slowly",
+    "sinks": "sink",
+}
 """The behaviours as a customer asks for them."""
 
 
@@ -41,10 +47,14 @@ def index() -> str:
 def _form(schemes: Picks) -> EnquiryForm:
     asked = EnquiryForm()
     asked.form.choices = choices((f.key, f"{f.name} ({f.purpose})") for f in FORMS.values())
-    asked.material.choices = choices((name, f"{name}, about {m.density_g_cm3:.2f} g/cm³") for name, m in BODY_MATERIALS.items())
+    asked.material.choices = choices(
+        (name, f"{name}, about {m.density_g_cm3:.2f} g/cm³") for name, m in BODY_MATERIALS.items()
+    )
     asked.scheme.choices = choices([(0, "not chosen yet"), *schemes.rows])
     asked.behaviour.choices = choices((name, SHOULD[name]) for name in BEHAVIOURS)
-    asked.water.choices = choices((row.id, f"{row.name}, {row.temperature_c:g} °C") for row in stores.waters(db()))
+    asked.water.choices = choices(
+        (row.id, f"{row.name}, {row.temperature_c:g} °C") for row in stores.waters(db())
+    )
     return asked
 
 
@@ -60,19 +70,33 @@ def new() -> ResponseReturnValue:
             return _place(asked)
         except ValidationError as error:
             asked.price.errors = [*asked.price.errors, str(error)]
-    return render_template("orders/new.html", asked=asked, known=picks.of("customer"), schemes=schemes), 422 if asked.is_submitted() else 200
+    return render_template("orders/new.html", asked=asked, known=picks.of("customer"), schemes=schemes), (
+        422 if asked.is_submitted() else 200
+    )
 
 
 def _place(asked: EnquiryForm) -> ResponseReturnValue:
     customer = orders.customer_named(db(), asked.customer.data or "", asked.contact.data or "")
     start = form(asked.form.data)
     order = Order(
-        number=orders.next_number(db()), customer_id=0, title=f"{start.name}, {asked.length.data}", search="",
-        quantity=asked.quantity.data or 1, length_mm=asked.length.amount, typed=typed_texts(asked),
-        form=start.key, material=asked.material.data, scheme_id=asked.scheme.data or None, behaviour=asked.behaviour.data,
-        pitch_deg=asked.pitch.amount or 0.0, water_id=asked.water.data, due_on=asked.due.data,
-        price_minor=_minor(asked.price.data or ""), currency=stores.setting(db(), "shop")["currency"], note=asked.note.data or "",
-    )  # fmt: skip
+        number=orders.next_number(db()),
+        customer_id=0,
+        title=f"{start.name}, {asked.length.data}",
+        search="",
+        quantity=asked.quantity.data or 1,
+        length_mm=asked.length.amount,
+        typed=typed_texts(asked),
+        form=start.key,
+        material=asked.material.data,
+        scheme_id=asked.scheme.data or None,
+        behaviour=asked.behaviour.data,
+        pitch_deg=asked.pitch.amount or 0.0,
+        water_id=asked.water.data,
+        due_on=asked.due.data,
+        price_minor=_minor(asked.price.data or ""),
+        currency=stores.setting(db(), "shop")["currency"],
+        note=asked.note.data or "",
+    )
     orders.place(db(), order, customer)
     flash(f"{order.number} is noted for {customer.name}.")
     return redirect(url_for("orders.show", key=order.id))
@@ -100,11 +124,21 @@ def show(key: int) -> str:
     drawn = to_design(documents.content(db(), design)) if design else None
     picture = thumbnail(drawn, "order") if drawn else None
     return render_template(
-        "orders/show.html", order=order, customer=load(Customer, order.customer_id),
-        made=list(zip(made.rows, stands(made.rows), strict=True)), page=made, count=pieces.count_of(db(), key),
-        source=drawn.source if drawn else None, statuses=STATUSES, design=design, picture=picture, designs=picks.of("body"), form=FORMS.get(order.form),
-        scheme=db().get(Document, order.scheme_id) if order.scheme_id else None, water=db().get(Water, order.water_id) if order.water_id else None,
-    )  # fmt: skip
+        "orders/show.html",
+        order=order,
+        customer=load(Customer, order.customer_id),
+        made=list(zip(made.rows, stands(made.rows), strict=True)),
+        page=made,
+        count=pieces.count_of(db(), key),
+        source=drawn.source if drawn else None,
+        statuses=STATUSES,
+        design=design,
+        picture=picture,
+        designs=picks.of("body"),
+        form=FORMS.get(order.form),
+        scheme=db().get(Document, order.scheme_id) if order.scheme_id else None,
+        water=db().get(Water, order.water_id) if order.water_id else None,
+    )
 
 
 @blueprint.post("/<int:key>/<any(accept, reopen):way>")
@@ -113,7 +147,10 @@ def agree(key: int, way: str) -> ResponseReturnValue:
     order = load(Order, key)
     why = moulds.not_for_sale(db(), {"body_id": order.design_id}) if way == "accept" else ""
     if why:
-        flash(f"{order.number} stays an enquiry: its shape is {why}. Ask whoever it is from, or take another shape.")
+        flash(
+            f"{order.number} stays an enquiry: its shape is {why}. Ask whoever it is from, or take another"
+            " shape."
+        )
         return redirect(url_for("orders.show", key=key))
     order.accepted_at = now() if way == "accept" else None
     stands_of.order_anew(db(), order)
@@ -128,7 +165,10 @@ def design(key: int) -> ResponseReturnValue:
     if chosen:
         why = moulds.not_for_sale(db(), {"body_id": load_document("body", chosen).id})
         if why:
-            flash(f"That shape does not go on {order.number}: it is {why}. Take another, or ask whoever it is from.")
+            flash(
+                f"That shape does not go on {order.number}: it is {why}. Take another, or ask whoever it is"
+                " from."
+            )
             return redirect(url_for("orders.show", key=key))
         order.design_id = load_document("body", chosen).id
         db().add(order)
@@ -136,7 +176,14 @@ def design(key: int) -> ResponseReturnValue:
     water = db().get(Water, order.water_id) if order.water_id else None
     want = Want(order.behaviour, TYPICAL_SPEED_CM_S[order.behaviour], order.pitch_deg)
     customer = load(Customer, order.customer_id)
-    row = begin(f"{form(order.form).name} for {customer.name}"[:120], order.form, order.material, want, order.length_mm, stores.water_of(water) if water else None)
+    row = begin(
+        f"{form(order.form).name} for {customer.name}"[:120],
+        order.form,
+        order.material,
+        want,
+        order.length_mm,
+        stores.water_of(water) if water else None,
+    )
     _dress(row, order)
     order.design_id = row.id
     db().add(order)
@@ -147,7 +194,9 @@ def _dress(row: Document, order: Order) -> None:
     """Put the ordered scheme on the new design."""
     scheme = db().get(Document, order.scheme_id) if order.scheme_id else None
     if scheme is not None:
-        content = apply(documents.content(db(), row), {"do": "scheme", "code": scheme.code}, stores.catalogue(db()))
+        content = apply(
+            documents.content(db(), row), {"do": "scheme", "code": scheme.code}, stores.catalogue(db())
+        )
         documents.save(db(), row, content, row.current, "the ordered scheme")
 
 
@@ -155,4 +204,10 @@ def _dress(row: Document, order: Order) -> None:
 def put_away(key: int, way: str) -> ResponseReturnValue:
     """Delete an order, or bring it back."""
     order = load(Order, key)
-    return keeping.put_away(order, way, url_for("orders.index"), url_for("orders.show", key=key), url_for("orders.put_away", key=key, way="bring_back"))
+    return keeping.put_away(
+        order,
+        way,
+        url_for("orders.index"),
+        url_for("orders.show", key=key),
+        url_for("orders.put_away", key=key, way="bring_back"),
+    )

@@ -16,7 +16,10 @@ def paints_part(outcome: Outcome, unit: str, looks: str) -> dict[str, Any]:
     hours = sum(c.wait_h for c in design.coats)
     return {
         "picture": paint_view(design, unit),
-        "coats": [_coat_row(c, next(p for p in outcome.budget.parts if p.key == f"coat:{c.key}")) for c in design.coats],
+        "coats": [
+            _coat_row(c, next(p for p in outcome.budget.parts if p.key == f"coat:{c.key}"))
+            for c in design.coats
+        ],
         "no_coats": not design.coats,
         "coats_total": f"{total:.2f} g dry, {len(design.coats)} coats, {hours:.0f} h of waiting",
         "waits": hours,

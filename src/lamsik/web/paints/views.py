@@ -21,12 +21,47 @@ blueprint = Blueprint("paints", __name__, url_prefix="/paints")
 keeping.keep_documents(blueprint, "scheme", "paints.index", "paints.edit")
 
 STARTS: dict[str, dict[str, Any]] = {
-    "seal": {"name": "Seal, thinned epoxy", "colour": "#D9C08C", "film_um": 35.0, "density_g_cm3": 1.12, "wait_h": 12.0, "caution": "epoxy"},
-    "primer": {"name": "White primer", "colour": "#F4F2EC", "film_um": 30.0, "density_g_cm3": 1.45, "wait_h": 2.0},
+    "seal": {
+        "name": "Seal, thinned epoxy",
+        "colour": "#D9C08C",
+        "film_um": 35.0,
+        "density_g_cm3": 1.12,
+        "wait_h": 12.0,
+        "caution": "epoxy",
+    },
+    "primer": {
+        "name": "White primer",
+        "colour": "#F4F2EC",
+        "film_um": 30.0,
+        "density_g_cm3": 1.45,
+        "wait_h": 2.0,
+    },
     "base": {"name": "Base", "colour": "#D8DEE0", "film_um": 15.0, "wait_h": 1.0},
-    "fade": {"name": "Back fade", "colour": "#3B5B45", "film_um": 12.0, "cover_share": 0.5, "reach_share": 0.55, "wait_h": 1.0},
-    "bars": {"name": "Bars", "colour": "#22332B", "film_um": 10.0, "cover_share": 0.2, "reach_share": 0.6, "count": 7, "wait_h": 1.0},
-    "spots": {"name": "Spots", "colour": "#A8281E", "film_um": 10.0, "cover_share": 0.08, "count": 9, "wait_h": 1.0},
+    "fade": {
+        "name": "Back fade",
+        "colour": "#3B5B45",
+        "film_um": 12.0,
+        "cover_share": 0.5,
+        "reach_share": 0.55,
+        "wait_h": 1.0,
+    },
+    "bars": {
+        "name": "Bars",
+        "colour": "#22332B",
+        "film_um": 10.0,
+        "cover_share": 0.2,
+        "reach_share": 0.6,
+        "count": 7,
+        "wait_h": 1.0,
+    },
+    "spots": {
+        "name": "Spots",
+        "colour": "#A8281E",
+        "film_um": 10.0,
+        "cover_share": 0.08,
+        "count": 9,
+        "wait_h": 1.0,
+    },
     "eyes": {
         "name": "Eyes, 5 mm",
         "colour": "#E8C33A",
@@ -37,7 +72,15 @@ STARTS: dict[str, dict[str, Any]] = {
         "wait_h": 0.0,
         "caution": "",
     },
-    "clear": {"name": "Clear, slow epoxy", "colour": "#FFFFFF", "film_um": 120.0, "density_g_cm3": 1.12, "wait_h": 24.0, "window_h": 36.0, "caution": "epoxy"},
+    "clear": {
+        "name": "Clear, slow epoxy",
+        "colour": "#FFFFFF",
+        "film_um": 120.0,
+        "density_g_cm3": 1.12,
+        "wait_h": 24.0,
+        "window_h": 36.0,
+        "caution": "epoxy",
+    },
 }
 """What a new coat of a role starts with; every figure is the maker's to change."""
 
@@ -49,7 +92,9 @@ def index() -> str:
     """All schemes, painted."""
     page = asked_page(documents.found("scheme", asked_text()))
     found = documents.currents(db(), page.rows)
-    cards, broken = whole.shown_of(page.rows, lambda row: (row, coats_of(found[row.id or 0].content), found[row.id or 0].id))
+    cards, broken = whole.shown_of(
+        page.rows, lambda row: (row, coats_of(found[row.id or 0].content), found[row.id or 0].id)
+    )
     return render_template("paints/index.html", cards=cards, broken=broken, page=page, q=asked_text())
 
 
@@ -65,7 +110,9 @@ def coat_start(role: str, taken: set[str]) -> dict[str, Any]:
 def new() -> ResponseReturnValue:
     """A new scheme: seal, primer, base, fade, eyes and one clear to start from."""
     rows = [coat_start(role, set()) for role in ("seal", "primer", "base", "fade", "eyes", "clear")]
-    row = documents.create(db(), "scheme", documents.next_code(db(), "scheme", "S"), {"name": "New scheme", "coats": rows})
+    row = documents.create(
+        db(), "scheme", documents.next_code(db(), "scheme", "S"), {"name": "New scheme", "coats": rows}
+    )
     return redirect(url_for("paints.edit", key=row.id))
 
 
@@ -79,7 +126,14 @@ def edit(key: int) -> str:
 def _page(key: int, content: dict[str, Any], problems: dict[str, str]) -> str:
     row = load_document("scheme", key)
     shown = documents.content(db(), row) if problems else content
-    return render_template("paints/edit.html", row=row, content=content, problems=problems, roles=ROLES, picture=paint_view(reference(coats_of(shown))))
+    return render_template(
+        "paints/edit.html",
+        row=row,
+        content=content,
+        problems=problems,
+        roles=ROLES,
+        picture=paint_view(reference(coats_of(shown))),
+    )
 
 
 @blueprint.post("/<int:key>")
@@ -156,5 +210,15 @@ def on_design(key: int) -> str:
     row = load_document("body", key)
     page = asked_page(documents.found("scheme", asked_text()))
     found, body = documents.currents(db(), page.rows), documents.revision(db(), row)
-    swatches = [(scheme, url_for("cards.swatch", scheme=found[scheme.id or 0].id, body=body.id)) for scheme in page.rows]
-    return render_template("paints/on_design.html", row=row, for_order=orders.waiting_for(db(), key), state=current(row, "paints"), swatches=swatches, page=page)
+    swatches = [
+        (scheme, url_for("cards.swatch", scheme=found[scheme.id or 0].id, body=body.id))
+        for scheme in page.rows
+    ]
+    return render_template(
+        "paints/on_design.html",
+        row=row,
+        for_order=orders.waiting_for(db(), key),
+        state=current(row, "paints"),
+        swatches=swatches,
+        page=page,
+    )

@@ -10,7 +10,17 @@ from lamsik.web.pictures.ink import INK, MUTED, STEEL, TIP, Pen, pen_for
 from lamsik.web.pictures.paper import Drawing
 from lamsik.web.pictures.svg import Node, group, label, node, path
 
-MEASURES = ("nose_mm", "rear_mm", "width_mm", "thickness_mm", "nose_deg", "radius_mm", "cup_mm", "left_deg", "right_deg")
+MEASURES = (
+    "nose_mm",
+    "rear_mm",
+    "width_mm",
+    "thickness_mm",
+    "nose_deg",
+    "radius_mm",
+    "cup_mm",
+    "left_deg",
+    "right_deg",
+)
 BRASS = "#D9B65A"
 
 
@@ -25,20 +35,28 @@ def strip(blade: Blade, count: int = 40) -> Array:
 
 def centres(blade: Blade) -> list[tuple[float, float]]:
     """Where the holes are on the flat strip, x and diameter [mm]."""
-    return [(hole.edge_mm if hole.key == "front" else blade.flat_mm - hole.edge_mm, hole.diameter_mm) for hole in blade.holes]
+    return [
+        (hole.edge_mm if hole.key == "front" else blade.flat_mm - hole.edge_mm, hole.diameter_mm)
+        for hole in blade.holes
+    ]
 
 
 def side(blade: Blade) -> Array:
     """The bent blade's outer line from the side (n, 2) [mm]: nose, bend, rear."""
     turn = np.radians(blade.nose_deg)
-    return np.array([[-blade.nose_mm * np.cos(turn), blade.nose_mm * np.sin(turn)], [0.0, 0.0], [blade.rear_mm, 0.0]])
+    return np.array(
+        [[-blade.nose_mm * np.cos(turn), blade.nose_mm * np.sin(turn)], [0.0, 0.0], [blade.rear_mm, 0.0]]
+    )
 
 
 def behind(blade: Blade) -> Array:
     """The cup from behind (n, 2) [mm]: left edge, flat, right edge."""
     flat = blade.width_mm / 2 - blade.cup_mm
     left, right = np.radians(blade.left_deg), np.radians(blade.right_deg)
-    ends = [(-flat - blade.cup_mm * np.cos(left), -blade.cup_mm * np.sin(left)), (flat + blade.cup_mm * np.cos(right), -blade.cup_mm * np.sin(right))]
+    ends = [
+        (-flat - blade.cup_mm * np.cos(left), -blade.cup_mm * np.sin(left)),
+        (flat + blade.cup_mm * np.cos(right), -blade.cup_mm * np.sin(right)),
+    ]
     return np.array([ends[0], (-flat, 0.0), (flat, 0.0), ends[1]])
 
 
@@ -49,44 +67,123 @@ def picture(blade: Blade) -> Node:
     tall = max(abs(float(bent[:, 1].max())), 4.0)
     flat = group(_flat(blade, pen, BRASS), transform=f"translate(0 {tall + blade.width_mm / 2 + 10:.2f})")
     profile = group([_line(bent, blade, pen)], transform=f"translate({-float(bent[:, 0].min()):.2f} 0)")
-    rear = group([_line(cup, blade, pen)], transform=f"translate({blade.flat_mm + blade.width_mm / 2 + 10:.2f} 0)")
+    rear = group(
+        [_line(cup, blade, pen)], transform=f"translate({blade.flat_mm + blade.width_mm / 2 + 10:.2f} 0)"
+    )
     words = [
         label("as bent, from the side", 0, -tall - 3, pen.text, fill=MUTED),
         label("from behind", blade.flat_mm + 10, -tall - 3, pen.text, fill=MUTED),
-        label(f"flat strip {blade.flat_mm:.1f} mm, bend line at {blade.bend_mm:.1f} mm", 0, tall + 7, pen.text, fill=MUTED),
+        label(
+            f"flat strip {blade.flat_mm:.1f} mm, bend line at {blade.bend_mm:.1f} mm",
+            0,
+            tall + 7,
+            pen.text,
+            fill=MUTED,
+        ),
     ]
-    return framed([profile, rear, flat, *words], -4, -tall - 9, blade.flat_mm + blade.width_mm + 26, 2 * tall + blade.width_mm + 24, f"{blade.name}: bent and flat")
+    return framed(
+        [profile, rear, flat, *words],
+        -4,
+        -tall - 9,
+        blade.flat_mm + blade.width_mm + 26,
+        2 * tall + blade.width_mm + 24,
+        f"{blade.name}: bent and flat",
+    )
 
 
 def _line(points: Array, blade: Blade, pen: Pen) -> Node:
-    return node("path", d=path(points, close=False), fill="none", stroke=STEEL, stroke_width=max(blade.thickness_mm, 2 * pen.mm), stroke_linejoin="round")
+    return node(
+        "path",
+        d=path(points, close=False),
+        fill="none",
+        stroke=STEEL,
+        stroke_width=max(blade.thickness_mm, 2 * pen.mm),
+        stroke_linejoin="round",
+    )
 
 
 def _flat(blade: Blade, pen: Pen, fill: str) -> list[Node]:
     half, fine = blade.width_mm / 2, 1.2 * pen.mm
     rows = [node("path", d=path(strip(blade)), fill=fill, stroke=INK, stroke_width=fine)]
-    rows.append(node("line", x1=blade.bend_mm, x2=blade.bend_mm, y1=-half, y2=half, stroke=TIP, stroke_width=fine, stroke_dasharray="2 1"))
+    rows.append(
+        node(
+            "line",
+            x1=blade.bend_mm,
+            x2=blade.bend_mm,
+            y1=-half,
+            y2=half,
+            stroke=TIP,
+            stroke_width=fine,
+            stroke_dasharray="2 1",
+        )
+    )
     if blade.cup_mm > 0:
         for y in (blade.cup_mm - half, half - blade.cup_mm):
-            rows.append(node("line", x1=0, x2=blade.flat_mm, y1=y, y2=y, stroke=TIP, stroke_width=fine, stroke_dasharray="1 1"))
-    return rows + [node("circle", cx=x, cy=0, r=d / 2, fill="#FFFFFF", stroke=INK, stroke_width=fine) for x, d in centres(blade)]
+            rows.append(
+                node(
+                    "line",
+                    x1=0,
+                    x2=blade.flat_mm,
+                    y1=y,
+                    y2=y,
+                    stroke=TIP,
+                    stroke_width=fine,
+                    stroke_dasharray="1 1",
+                )
+            )
+    return rows + [
+        node("circle", cx=x, cy=0, r=d / 2, fill="#FFFFFF", stroke=INK, stroke_width=fine)
+        for x, d in centres(blade)
+    ]
 
 
 def templates(blade: Blade) -> list[Drawing]:
     """The flat strip and the bends, for the printer."""
     pen, half = Pen(0.2), blade.width_mm / 2
-    marks = [node("path", d=f"M{x - 1.5:.2f} 0h3M{x:.2f} -1.5v3", stroke=INK, stroke_width=0.2) for x, _ in centres(blade)]
-    holes = ", ".join(f"{key} {d:g} mm" for (_, d), key in zip(centres(blade), ("front", "rear"), strict=False))
+    marks = [
+        node("path", d=f"M{x - 1.5:.2f} 0h3M{x:.2f} -1.5v3", stroke=INK, stroke_width=0.2)
+        for x, _ in centres(blade)
+    ]
+    holes = ", ".join(
+        f"{key} {d:g} mm" for (_, d), key in zip(centres(blade), ("front", "rear"), strict=False)
+    )
     box = (-3.0, -half - 3, max(blade.flat_mm + 6, 120.0), 2 * half + 6)
-    note = f"Holes {holes}; drill before bending, deburr both sides. Bend on the long dashes, cup on the short ones."
-    flat = Drawing("flat", f"Flat strip, {blade.metal} {blade.thickness_mm:g} mm", (*_flat(blade, pen, "none"), *marks), box, note)
+    note = (
+        f"Holes {holes}; drill before bending, deburr both sides. Bend on the long dashes, cup on the short"
+        " ones."
+    )
+    flat = Drawing(
+        "flat",
+        f"Flat strip, {blade.metal} {blade.thickness_mm:g} mm",
+        (*_flat(blade, pen, "none"), *marks),
+        box,
+        note,
+    )
     bent, cup = side(blade), behind(blade)
     rows = [
-        Drawing("bend", f"Nose bend {blade.nose_deg:.0f}°, inside radius {blade.radius_mm:g} mm", (_line(bent, blade, pen),),
-                (float(bent[:, 0].min()) - 3, -max(float(bent[:, 1].max()), 2) - 3, max(float(np.ptp(bent[:, 0])) + 6, 80), float(np.ptp(bent[:, 1])) + 10)),
-        Drawing("cup", f"Cup {blade.left_deg:.0f}° left, {blade.right_deg:.0f}° right", (_line(cup, blade, pen),),
-                (float(cup[:, 0].min()) - 3, -3, max(float(np.ptp(cup[:, 0])) + 6, 70), max(float(np.ptp(cup[:, 1])), 2) + 8)),
-    ]  # fmt: skip
+        Drawing(
+            "bend",
+            f"Nose bend {blade.nose_deg:.0f}°, inside radius {blade.radius_mm:g} mm",
+            (_line(bent, blade, pen),),
+            (
+                float(bent[:, 0].min()) - 3,
+                -max(float(bent[:, 1].max()), 2) - 3,
+                max(float(np.ptp(bent[:, 0])) + 6, 80),
+                float(np.ptp(bent[:, 1])) + 10,
+            ),
+        ),
+        Drawing(
+            "cup",
+            f"Cup {blade.left_deg:.0f}° left, {blade.right_deg:.0f}° right",
+            (_line(cup, blade, pen),),
+            (
+                float(cup[:, 0].min()) - 3,
+                -3,
+                max(float(np.ptp(cup[:, 0])) + 6, 70),
+                max(float(np.ptp(cup[:, 1])), 2) + 8,
+            ),
+        ),
+    ]
     return [flat, *rows]
 
 
@@ -95,5 +192,11 @@ def layers(blade: Blade) -> list[Layer]:
     half = blade.width_mm / 2
     bends = [np.array([[blade.bend_mm, -half], [blade.bend_mm, half]])]
     if blade.cup_mm > 0:
-        bends += [np.array([[0.0, y], [blade.flat_mm, y]]) for y in (blade.cup_mm - half, half - blade.cup_mm)]
-    return [Layer("SIDE", (strip(blade),)), Layer("HOLES", circles=tuple((x, 0.0, d) for x, d in centres(blade))), Layer("BENDS", lines=tuple(bends))]
+        bends += [
+            np.array([[0.0, y], [blade.flat_mm, y]]) for y in (blade.cup_mm - half, half - blade.cup_mm)
+        ]
+    return [
+        Layer("SIDE", (strip(blade),)),
+        Layer("HOLES", circles=tuple((x, 0.0, d) for x, d in centres(blade))),
+        Layer("BENDS", lines=tuple(bends)),
+    ]

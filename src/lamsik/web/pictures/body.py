@@ -31,7 +31,14 @@ def thumbnail(design: Design, name: str, holes: bool = False) -> Node:
     ]
     hooks = [p.item.mass_g for p in design.hardware if p.item.kind == "hook"]
     tail = 3.0 + 8.0 * (max(hooks) / 0.6) ** (1 / 3) if hooks else (5.0 if design.hardware else 0.0)
-    return framed(content, -left - margin, -high - margin, body.length_mm + left + tail + 2 * margin, high + low + 2 * margin, "")
+    return framed(
+        content,
+        -left - margin,
+        -high - margin,
+        body.length_mm + left + tail + 2 * margin,
+        high + low + 2 * margin,
+        "",
+    )
 
 
 def paint_view(design: Design, unit: str = "mm") -> Node:
@@ -43,7 +50,11 @@ def paint_view(design: Design, unit: str = "mm") -> Node:
     if design.lip:
         low = max(low, -lip_point(body, design.lip, design.lip.length_mm)[2])
     bare = [p for p in design.hardware if p.item.kind not in ("hook", "ring")]
-    content = [*parts.lip(design, pen), painted(design, pen, "paint"), *parts.hardware(replace(design, hardware=tuple(bare)), pen)]
+    content = [
+        *parts.lip(design, pen),
+        painted(design, pen, "paint"),
+        *parts.hardware(replace(design, hardware=tuple(bare)), pen),
+    ]
     margin, y = 16 * pen.mm, low + 18 * pen.mm
     return framed(
         [*content, ruler(body.length_mm, pen, unit, 0, y)],
@@ -61,15 +72,32 @@ def silhouette(design: Design) -> Node:
     pen = pen_for(design.body.length_mm, 90)
     high, low = float(outline[:, 1].max()), float(outline[:, 1].min())
     shape = node("path", d=path(outline), fill=WOOD, stroke=INK, stroke_width=1.4 * pen.mm)
-    return framed([shape], -2 * pen.mm, -high - 2 * pen.mm, design.body.length_mm + 4 * pen.mm, high - low + 4 * pen.mm, "")
+    return framed(
+        [shape],
+        -2 * pen.mm,
+        -high - 2 * pen.mm,
+        design.body.length_mm + 4 * pen.mm,
+        high - low + 4 * pen.mm,
+        "",
+    )
 
 
 def framed(content: list[Node], x: float, y: float, width: float, height: float, title: str) -> Node:
-    """The drawing with its title; one without a title stands beside its name and is hidden from screen readers."""
+    """The drawing with its title; one without a title stands beside its name and is hidden from screen
+    readers.
+    """
     named = {"role": "img", "aria_label": title} if title else {"aria_hidden": "true"}
     box = f"{x:.2f} {y:.2f} {width:.2f} {height:.2f}"
     titles = [node("title", title)] if title else []
-    return node("svg", *titles, *content, viewBox=box, **named, xmlns="http://www.w3.org/2000/svg", preserveAspectRatio="xMidYMid meet")
+    return node(
+        "svg",
+        *titles,
+        *content,
+        viewBox=box,
+        **named,
+        xmlns="http://www.w3.org/2000/svg",
+        preserveAspectRatio="xMidYMid meet",
+    )
 
 
 def hang_depth(design: Design) -> float:
@@ -78,7 +106,9 @@ def hang_depth(design: Design) -> float:
     for placed in design.hardware:
         if placed.item.kind == "hook":
             eye = eye_of(design.hardware, design.body, placed, design.lip)
-            lowest = max(lowest, -eye[2] + 2.6 + 1.25 * 13.0 * (max(placed.item.mass_g, 0.02) / 0.6) ** (1 / 3))
+            lowest = max(
+                lowest, -eye[2] + 2.6 + 1.25 * 13.0 * (max(placed.item.mass_g, 0.02) / 0.6) ** (1 / 3)
+            )
     if design.lip:
         lowest = max(lowest, -lip_point(design.body, design.lip, design.lip.length_mm)[2])
     return lowest
@@ -108,5 +138,10 @@ def mesh_views(mesh: Mesh, size: float = 150.0) -> Node:
         flat = (points[:, [across, up]] - low[[across, up]]) / span * size
         d = "".join(f"M{x:.1f} {size - y:.1f}h.01" for x, y in flat)
         name = label(f"{'xyz'[across]} to the right, {'xyz'[up]} up", 0, size + 16, 11, fill=INK)
-        views.append(group([node("path", d=d, stroke=INK, stroke_width=1.6, stroke_linecap="round"), name], transform=f"translate({at * (size + 40)} 0)"))
+        views.append(
+            group(
+                [node("path", d=d, stroke=INK, stroke_width=1.6, stroke_linecap="round"), name],
+                transform=f"translate({at * (size + 40)} 0)",
+            )
+        )
     return framed(views, -6, -6, 3 * size + 110, size + 30, "The mesh from three sides")

@@ -19,9 +19,14 @@ MARGIN = 4.0
 def full_size(content: list[Node], x: float, y: float, width: float, height: float, title: str) -> Node:
     """An SVG whose user unit is one millimetre on paper."""
     return node(
-        "svg", node("title", title), *content, viewBox=f"{x:.2f} {y:.2f} {width:.2f} {height:.2f}",
-        width=f"{width:.2f}mm", height=f"{height:.2f}mm", xmlns="http://www.w3.org/2000/svg",
-    )  # fmt: skip
+        "svg",
+        node("title", title),
+        *content,
+        viewBox=f"{x:.2f} {y:.2f} {width:.2f} {height:.2f}",
+        width=f"{width:.2f}mm",
+        height=f"{height:.2f}mm",
+        xmlns="http://www.w3.org/2000/svg",
+    )
 
 
 def side_template(design: Design) -> Node:
@@ -30,9 +35,21 @@ def side_template(design: Design) -> Node:
     outline = side_outline(body, 161)
     high, low = float(outline[:, 1].max()), float(outline[:, 1].min())
     lines = [_station_line(design, x) for x in _tens(body.length_mm)]
-    seats = [_seat(p_x, -p_z) for p_x, _, p_z in (seat_point(body, p, design.lip) for p in design.hardware if not p.hung_on and p.seat != "lip")]
+    seats = [
+        _seat(p_x, -p_z)
+        for p_x, _, p_z in (
+            seat_point(body, p, design.lip) for p in design.hardware if not p.hung_on and p.seat != "lip"
+        )
+    ]
     holes = [_hole_lines(design, i) for i in range(len(design.ballast))]
-    return _template(outline, [*lines, *holes, *_slot(design), *seats], high, low, body.length_mm, "Side template, full size")
+    return _template(
+        outline,
+        [*lines, *holes, *_slot(design), *seats],
+        high,
+        low,
+        body.length_mm,
+        "Side template, full size",
+    )
 
 
 def top_template(design: Design) -> Node:
@@ -40,10 +57,25 @@ def top_template(design: Design) -> Node:
     body = design.body
     outline = top_outline(body, 161)
     half = float(outline[:, 1].max())
-    centre = node("line", x1=-MARGIN, x2=body.length_mm + MARGIN, y1=0, y2=0, stroke=MUTED, stroke_width=PRINT.mm, stroke_dasharray="4 1 0.5 1")
-    holes = [node("circle", cx=h.x_mm, cy=y, r=h.drill_mm / 2, fill="none", stroke=INK, stroke_width=PRINT.mm) for h in design.ballast for y in h.sides_mm]
+    centre = node(
+        "line",
+        x1=-MARGIN,
+        x2=body.length_mm + MARGIN,
+        y1=0,
+        y2=0,
+        stroke=MUTED,
+        stroke_width=PRINT.mm,
+        stroke_dasharray="4 1 0.5 1",
+    )
+    holes = [
+        node("circle", cx=h.x_mm, cy=y, r=h.drill_mm / 2, fill="none", stroke=INK, stroke_width=PRINT.mm)
+        for h in design.ballast
+        for y in h.sides_mm
+    ]
     marks = [_cross(h.x_mm, 0.0) for h in design.ballast]
-    return _template(outline, [centre, *holes, *marks], half, -half, body.length_mm, "Top template, full size")
+    return _template(
+        outline, [centre, *holes, *marks], half, -half, body.length_mm, "Top template, full size"
+    )
 
 
 def sections(design: Design) -> Node:
@@ -55,7 +87,13 @@ def sections(design: Design) -> Node:
         half = float(outline[:, 0].max())
         x += half
         shape = node("path", d=path(outline), fill="none", stroke=INK, stroke_width=1.5 * PRINT.mm)
-        name = label(f"{share * design.body.length_mm:.0f} mm", 0, -float(outline[:, 1].min()) + 4, 2.8, text_anchor="middle")
+        name = label(
+            f"{share * design.body.length_mm:.0f} mm",
+            0,
+            -float(outline[:, 1].min()) + 4,
+            2.8,
+            text_anchor="middle",
+        )
         found.append(group([shape, name], transform=f"translate({x:.2f} 0)"))
         high, low = max(high, float(outline[:, 1].max())), min(low, float(outline[:, 1].min()))
         x += half + 8
@@ -77,17 +115,31 @@ def drill_map(design: Design) -> Node:
         content.append(parts.hole(design, hole, PRINT))
         y = -low + 8 + 7 * i
         belly = -mouth_mm(body, hole)
-        content.append(node("line", x1=hole.x_mm, x2=hole.x_mm, y1=belly, y2=y, stroke=INK, stroke_width=PRINT.mm))
+        content.append(
+            node("line", x1=hole.x_mm, x2=hole.x_mm, y1=belly, y2=y, stroke=INK, stroke_width=PRINT.mm)
+        )
         content.append(node("line", x1=0, x2=hole.x_mm, y1=y, y2=y, stroke=INK, stroke_width=PRINT.mm))
-        content.append(label(f"{_place(hole)}: drill {hole.drill_mm:g}, {hole.depth_mm:.1f} deep, {hole.each_g:.1f} g {hole.slug.name}", 0, y - 1.2, 2.5))
+        content.append(
+            label(
+                f"{_place(hole)}: drill {hole.drill_mm:g}, {hole.depth_mm:.1f} deep, {hole.each_g:.1f} g"
+                f" {hole.slug.name}",
+                0,
+                y - 1.2,
+                2.5,
+            )
+        )
     height = high - low + 6 + 7 * max(len(design.ballast), 1)
-    return full_size(content, -MARGIN, -high - 2, max(body.length_mm, 104) + 12, height, "Drill map, full size")
+    return full_size(
+        content, -MARGIN, -high - 2, max(body.length_mm, 104) + 12, height, "Drill map, full size"
+    )
 
 
 def _template(outline: Array, marks: list[Node], high: float, low: float, length: float, title: str) -> Node:
     shape = node("path", d=path(outline), fill="none", stroke=INK, stroke_width=1.5 * PRINT.mm)
     scale = ruler(length, PRINT, "mm", 0, -low + 2)
-    return full_size([*marks, shape, scale], -MARGIN - 5, -high - 2, length + 2 * MARGIN + 16, high - low + 10, title)
+    return full_size(
+        [*marks, shape, scale], -MARGIN - 5, -high - 2, length + 2 * MARGIN + 16, high - low + 10, title
+    )
 
 
 def _tens(length: float) -> list[float]:
@@ -96,11 +148,22 @@ def _tens(length: float) -> list[float]:
 
 def _station_line(design: Design, x: float) -> Node:
     here = station(design.body, x)
-    return node("line", x1=x, x2=x, y1=-here.top_mm, y2=-here.bottom_mm, stroke=MUTED, stroke_width=0.5 * PRINT.mm, stroke_dasharray="1 1")
+    return node(
+        "line",
+        x1=x,
+        x2=x,
+        y1=-here.top_mm,
+        y2=-here.bottom_mm,
+        stroke=MUTED,
+        stroke_width=0.5 * PRINT.mm,
+        stroke_dasharray="1 1",
+    )
 
 
 def _place(hole: Hole) -> str:
-    return f"{place(hole.x_mm)} mm from the nose" + (f", {place(hole.beside_mm)} mm to each side" if hole.count > 1 else "")
+    return f"{place(hole.x_mm)} mm from the nose" + (
+        f", {place(hole.beside_mm)} mm to each side" if hole.count > 1 else ""
+    )
 
 
 def _hole_lines(design: Design, index: int) -> Node:
@@ -122,14 +185,36 @@ def _hole_lines(design: Design, index: int) -> Node:
 def _slot(design: Design) -> list[Node]:
     if design.lip is None:
         return []
-    outer, inner = lip_point(design.body, design.lip, 4.0), lip_point(design.body, design.lip, -design.lip.inset_mm)
+    outer, inner = (
+        lip_point(design.body, design.lip, 4.0),
+        lip_point(design.body, design.lip, -design.lip.inset_mm),
+    )
     half = design.lip.thickness_mm / 2
-    return [node("line", x1=outer[0], y1=-outer[2] + shift, x2=inner[0], y2=-inner[2] + shift, stroke=INK, stroke_width=PRINT.mm) for shift in (-half, half)]
+    return [
+        node(
+            "line",
+            x1=outer[0],
+            y1=-outer[2] + shift,
+            x2=inner[0],
+            y2=-inner[2] + shift,
+            stroke=INK,
+            stroke_width=PRINT.mm,
+        )
+        for shift in (-half, half)
+    ]
 
 
 def _seat(x: float, y: float) -> Node:
-    return group([node("circle", cx=x, cy=y, r=1.2, fill="none", stroke=INK, stroke_width=PRINT.mm), _cross(x, y)])
+    return group(
+        [node("circle", cx=x, cy=y, r=1.2, fill="none", stroke=INK, stroke_width=PRINT.mm), _cross(x, y)]
+    )
 
 
 def _cross(x: float, y: float) -> Node:
-    return node("path", d=f"M{x - 2:.2f} {y:.2f}H{x + 2:.2f} M{x:.2f} {y - 2:.2f}V{y + 2:.2f}", stroke=INK, stroke_width=PRINT.mm, fill="none")
+    return node(
+        "path",
+        d=f"M{x - 2:.2f} {y:.2f}H{x + 2:.2f} M{x:.2f} {y - 2:.2f}V{y + 2:.2f}",
+        stroke=INK,
+        stroke_width=PRINT.mm,
+        fill="none",
+    )

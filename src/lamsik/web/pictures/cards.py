@@ -48,7 +48,10 @@ def scheme(content: Content) -> Markup:
 
 def dressed(body: Content, painted: Content) -> Markup:
     """A body in a scheme, bare of what is fitted."""
-    return drawn(replace(_design(_text(body)), hardware=(), ballast=(), lip=None, trials=(), coats=coats_of(painted)), "swatch")
+    return drawn(
+        replace(_design(_text(body)), hardware=(), ballast=(), lip=None, trials=(), coats=coats_of(painted)),
+        "swatch",
+    )
 
 
 def _text(content: Content) -> str:

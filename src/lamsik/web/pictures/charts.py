@@ -43,7 +43,9 @@ def nice_step(span: float, marks: int = 6) -> float:
 def axis(says: str, low: float, high: float, marks: int = 6) -> Axis:
     """An axis over round numbers that hold low and high."""
     step = nice_step(high - low, marks)
-    return Axis(says, float(np.floor(low / step + 1e-9) * step), float(np.ceil(high / step - 1e-9) * step), step)
+    return Axis(
+        says, float(np.floor(low / step + 1e-9) * step), float(np.ceil(high / step - 1e-9) * step), step
+    )
 
 
 @dataclass(frozen=True)
@@ -57,7 +59,9 @@ class _Frame:
 
     def x(self, value: float) -> float:
         """Across, in the drawing's units."""
-        return LEFT + (value - self.across.low) / (self.across.high - self.across.low) * (WIDTH - LEFT - RIGHT)
+        return LEFT + (value - self.across.low) / (self.across.high - self.across.low) * (
+            WIDTH - LEFT - RIGHT
+        )
 
     def y(self, value: float) -> float:
         """Down the drawing, in its units."""
@@ -67,24 +71,63 @@ class _Frame:
     def line(self, x: Array, y: Array) -> str:
         """Path data through points, held to the plot."""
         inside = np.clip(y, self.up.low, self.up.high)
-        return "M" + " L".join(f"{self.x(float(a)):.1f} {self.y(float(b)):.1f}" for a, b in zip(x, inside, strict=True))
+        return "M" + " L".join(
+            f"{self.x(float(a)):.1f} {self.y(float(b)):.1f}" for a, b in zip(x, inside, strict=True)
+        )
 
 
 Band = tuple[Array, Array, Array]
 
 
-def chart(title: str, across: Axis, up: Axis, curves: Sequence[Curve], band: Band | None = None, points: Sequence[tuple[float, float]] = (), down: bool = False) -> Node:
+def chart(
+    title: str,
+    across: Axis,
+    up: Axis,
+    curves: Sequence[Curve],
+    band: Band | None = None,
+    points: Sequence[tuple[float, float]] = (),
+    down: bool = False,
+) -> Node:
     """The chart. `band` is (x, low, high); `down` draws the upward axis downward, as depth is thought of."""
     frame = _Frame(14.0 + LEGEND_ROW * ((len(curves) + 1) // 2), across, up, down)
     rows = _grid(frame)
     if band is not None:
         x, low, high = band
-        rows.append(node("path", d=frame.line(np.concatenate([x, x[::-1]]), np.concatenate([low, high[::-1]])) + "Z", fill=WATER, fill_opacity=0.16))
-    rows += [node("path", d=frame.line(c.x, c.y), fill="none", stroke=c.colour, stroke_width=2.4, stroke_dasharray=c.dash, stroke_linejoin="round") for c in curves]
-    rows += [node("circle", cx=frame.x(x), cy=frame.y(y), r=5, fill="#FFFFFF", stroke=INK, stroke_width=2) for x, y in points]
+        rows.append(
+            node(
+                "path",
+                d=frame.line(np.concatenate([x, x[::-1]]), np.concatenate([low, high[::-1]])) + "Z",
+                fill=WATER,
+                fill_opacity=0.16,
+            )
+        )
+    rows += [
+        node(
+            "path",
+            d=frame.line(c.x, c.y),
+            fill="none",
+            stroke=c.colour,
+            stroke_width=2.4,
+            stroke_dasharray=c.dash,
+            stroke_linejoin="round",
+        )
+        for c in curves
+    ]
+    rows += [
+        node("circle", cx=frame.x(x), cy=frame.y(y), r=5, fill="#FFFFFF", stroke=INK, stroke_width=2)
+        for x, y in points
+    ]
     rows += _legend(curves)
     height = frame.top + PLOT + BOTTOM
-    return node("svg", node("title", title), *rows, viewBox=f"0 0 {WIDTH:.0f} {height:.0f}", role="img", aria_label=title, xmlns="http://www.w3.org/2000/svg")
+    return node(
+        "svg",
+        node("title", title),
+        *rows,
+        viewBox=f"0 0 {WIDTH:.0f} {height:.0f}",
+        role="img",
+        aria_label=title,
+        xmlns="http://www.w3.org/2000/svg",
+    )
 
 
 def _grid(frame: _Frame) -> list[Node]:
@@ -101,7 +144,17 @@ def _grid(frame: _Frame) -> list[Node]:
     zero = frame.y(0.0) if up.low <= 0 <= up.high else foot
     rows.append(node("line", x1=LEFT, y1=zero, x2=WIDTH - RIGHT, y2=zero, stroke=INK, stroke_width=1.4))
     rows.append(label(across.says, WIDTH - RIGHT, foot + 37, 13, fill=INK, text_anchor="end"))
-    rows.append(label(up.says, 14, frame.top + 4, 13, fill=INK, transform=f"rotate(-90 14 {frame.top + 4:.0f})", text_anchor="end"))
+    rows.append(
+        label(
+            up.says,
+            14,
+            frame.top + 4,
+            13,
+            fill=INK,
+            transform=f"rotate(-90 14 {frame.top + 4:.0f})",
+            text_anchor="end",
+        )
+    )
     return rows
 
 
@@ -116,6 +169,17 @@ def _legend(curves: Sequence[Curve]) -> list[Node]:
     rows: list[Node] = []
     for i, c in enumerate(curves):
         x, y = LEFT + (i % 2) * 280.0, 18.0 + LEGEND_ROW * (i // 2)
-        rows.append(node("line", x1=x, y1=y - 4, x2=x + 28, y2=y - 4, stroke=c.colour, stroke_width=2.4, stroke_dasharray=c.dash))
+        rows.append(
+            node(
+                "line",
+                x1=x,
+                y1=y - 4,
+                x2=x + 28,
+                y2=y - 4,
+                stroke=c.colour,
+                stroke_width=2.4,
+                stroke_dasharray=c.dash,
+            )
+        )
         rows.append(label(c.name, x + 34, y, 12, fill=INK))
     return rows

@@ -1,4 +1,6 @@
-"""What cuts a body and what is hidden in it, on the side and top views: joints, the hollow, buried parts, clashes with their distance."""
+"""What cuts a body and what is hidden in it, on the side and top views: joints, the hollow, buried parts,
+clashes with their distance.
+"""
 
 from lamsik.core.shapes.ballast_holes import mouth_mm
 from lamsik.core.shapes.body import leaning, station
@@ -18,16 +20,33 @@ def joints_side(design: Design, pen: Pen) -> list[Node]:
 
 
 def _joint_side(design: Design, joint: Joint, pen: Pen) -> list[Node]:
-    (tf, bf), (ta, ba) = (cut_ends(design.body, leaning(design.body, x, joint.slant_deg)) for x in (joint.fore_mm, joint.aft_mm))
+    (tf, bf), (ta, ba) = (
+        cut_ends(design.body, leaning(design.body, x, joint.slant_deg)) for x in (joint.fore_mm, joint.aft_mm)
+    )
     gap = node("path", d=path([tf, ta, ba, bf]), fill=CARD, stroke=INK, stroke_width=pen.mm)
     top, low = ((tf[0] + ta[0]) / 2, (tf[1] + ta[1]) / 2), ((bf[0] + ba[0]) / 2, (bf[1] + ba[1]) / 2)
     if joint.shares_pitch:
         inset = 0.12 * (top[1] - low[1])
-        return [gap, node("line", x1=top[0], y1=-top[1] + inset, x2=low[0], y2=-low[1] - inset, stroke=STEEL, stroke_width=max(1.2, 2 * pen.mm), stroke_linecap="round")]
+        return [
+            gap,
+            node(
+                "line",
+                x1=top[0],
+                y1=-top[1] + inset,
+                x2=low[0],
+                y2=-low[1] - inset,
+                stroke=STEEL,
+                stroke_width=max(1.2, 2 * pen.mm),
+                stroke_linecap="round",
+            ),
+        ]
     rings = []
     for share in (0.3, 0.7):
         x, z = low[0] + share * (top[0] - low[0]), low[1] + share * (top[1] - low[1])
-        rings += [node("circle", cx=x + way * 1.1, cy=-z, r=1.5, fill="none", stroke=STEEL, stroke_width=0.7) for way in (-1, 1)]
+        rings += [
+            node("circle", cx=x + way * 1.1, cy=-z, r=1.5, fill="none", stroke=STEEL, stroke_width=0.7)
+            for way in (-1, 1)
+        ]
     return [gap, *rings]
 
 
@@ -44,9 +63,22 @@ def joints_plan(design: Design, pen: Pen) -> list[Node]:
 def hollow(design: Design, pen: Pen) -> list[Node]:
     """The inner side of a shell, dashed."""
     dash = f"{4 * pen.mm:.2f} {3 * pen.mm:.2f}"
-    looks = {"fill": CARD, "fill_opacity": 0.45, "stroke": INK, "stroke_width": pen.mm, "stroke_dasharray": dash}
-    rows = [node("path", d=path([(float(x), float(z)) for x, z in edge]), **looks) for edge in hollow_outlines(design)]
-    return [*rows, *_walls(design, design.shell.around_mm, pen)] if rows and design.shell and design.shell.around_mm else rows
+    looks = {
+        "fill": CARD,
+        "fill_opacity": 0.45,
+        "stroke": INK,
+        "stroke_width": pen.mm,
+        "stroke_dasharray": dash,
+    }
+    rows = [
+        node("path", d=path([(float(x), float(z)) for x, z in edge]), **looks)
+        for edge in hollow_outlines(design)
+    ]
+    return (
+        [*rows, *_walls(design, design.shell.around_mm, pen)]
+        if rows and design.shell and design.shell.around_mm
+        else rows
+    )
 
 
 def _walls(design: Design, wall_mm: float, pen: Pen) -> list[Node]:
@@ -57,10 +89,25 @@ def _walls(design: Design, wall_mm: float, pen: Pen) -> list[Node]:
         boxes.append((hole.x_mm - half, low, hole.x_mm + half, low + hole.depth_mm))
     for cavity in design.cavities:
         x, _, z = cavity_point(design.body, cavity)
-        boxes.append((x - cavity.length_mm / 2, z - cavity.bore_mm / 2, x + cavity.length_mm / 2, z + cavity.bore_mm / 2))
+        boxes.append(
+            (
+                x - cavity.length_mm / 2,
+                z - cavity.bore_mm / 2,
+                x + cavity.length_mm / 2,
+                z + cavity.bore_mm / 2,
+            )
+        )
     looks = {"rx": wall_mm / 2, "fill": "none", "stroke": MUTED, "stroke_width": pen.mm}
     return [
-        node("rect", x=left - wall_mm, y=-top - wall_mm, width=right - left + 2 * wall_mm, height=top - low + 2 * wall_mm, **looks) for left, low, right, top in boxes
+        node(
+            "rect",
+            x=left - wall_mm,
+            y=-top - wall_mm,
+            width=right - left + 2 * wall_mm,
+            height=top - low + 2 * wall_mm,
+            **looks,
+        )
+        for left, low, right, top in boxes
     ]
 
 
@@ -81,26 +128,60 @@ def _buried(design: Design, placed: Placement, pen: Pen) -> list[Node]:
         ]
     if item.kind in ("rattle", "tube") and item.shank_mm > 0:
         half = item.shank_mm / 2
-        box = {"x": here.x_mm - half, "width": item.shank_mm, "fill": PLATE, "stroke": INK, "stroke_width": pen.mm}
+        box = {
+            "x": here.x_mm - half,
+            "width": item.shank_mm,
+            "fill": PLATE,
+            "stroke": INK,
+            "stroke_width": pen.mm,
+        }
         rows = [
             node(
-                "rect", y=-z - item.wire_mm / 2, height=item.wire_mm, rx=item.wire_mm / 2 if item.kind == "rattle" else 0, stroke_dasharray=dash, fill_opacity=0.7, **box
+                "rect",
+                y=-z - item.wire_mm / 2,
+                height=item.wire_mm,
+                rx=item.wire_mm / 2 if item.kind == "rattle" else 0,
+                stroke_dasharray=dash,
+                fill_opacity=0.7,
+                **box,
             )
         ]
         if item.kind == "rattle":
             ball = 0.34 * item.wire_mm
-            rows += [node("circle", cx=here.x_mm + i * 2.2 * ball, cy=-z + 0.4 * ball, r=ball, fill=STEEL) for i in (-1, 0, 1)]
+            rows += [
+                node("circle", cx=here.x_mm + i * 2.2 * ball, cy=-z + 0.4 * ball, r=ball, fill=STEEL)
+                for i in (-1, 0, 1)
+            ]
         return rows
     if item.kind == "wire":
         ends = station(design.body, 0.0).middle_mm, station(design.body, design.body.length_mm).middle_mm
         return [
-            node("line", x1=-2, y1=-ends[0], x2=design.body.length_mm + 2, y2=-ends[1], stroke=STEEL, stroke_width=max(item.wire_mm, 1.5 * pen.mm), stroke_dasharray=dash)
+            node(
+                "line",
+                x1=-2,
+                y1=-ends[0],
+                x2=design.body.length_mm + 2,
+                y2=-ends[1],
+                stroke=STEEL,
+                stroke_width=max(item.wire_mm, 1.5 * pen.mm),
+                stroke_dasharray=dash,
+            )
         ]
     if item.kind == "skirt":
         behind = seat_of(design.hardware, placed) == "tail"
-        x, z = (design.body.length_mm, station(design.body, design.body.length_mm).middle_mm) if behind else (here.x_mm, here.bottom_mm)
+        x, z = (
+            (design.body.length_mm, station(design.body, design.body.length_mm).middle_mm)
+            if behind
+            else (here.x_mm, here.bottom_mm)
+        )
         return [
-            node("path", d=f"M{x:.2f} {-z:.2f} q 12 {way * 5:.1f} 26 {way * 6:.1f}", fill="none", stroke=MUTED, stroke_width=1.3 * pen.mm)
+            node(
+                "path",
+                d=f"M{x:.2f} {-z:.2f} q 12 {way * 5:.1f} 26 {way * 6:.1f}",
+                fill="none",
+                stroke=MUTED,
+                stroke_width=1.3 * pen.mm,
+            )
             for way in (-1, -0.5, 0, 0.5, 1)
         ]
     return []
@@ -114,10 +195,25 @@ def clash_marks(found: tuple[Clash, ...], pen: Pen) -> list[Node]:
 def _clash(clash: Clash, pen: Pen) -> list[Node]:
     (x0, z0), (x1, z1) = clash.at, clash.to
     says = f"{clash.gap_mm:.1f} mm" if clash.gap_mm > 0 else ("out" if clash.other == SKIN else "clash")
-    ring = node("circle", cx=x1 if clash.gap_mm > 0 else x0, cy=-(z1 if clash.gap_mm > 0 else z0), r=6 * pen.mm, fill="none", stroke=BRICK, stroke_width=2.2 * pen.mm)
+    ring = node(
+        "circle",
+        cx=x1 if clash.gap_mm > 0 else x0,
+        cy=-(z1 if clash.gap_mm > 0 else z0),
+        r=6 * pen.mm,
+        fill="none",
+        stroke=BRICK,
+        stroke_width=2.2 * pen.mm,
+    )
     line = node("line", x1=x0, y1=-z0, x2=x1, y2=-z1, stroke=BRICK, stroke_width=2.2 * pen.mm)
     text = label(
-        says, (x0 + x1) / 2 + 9 * pen.mm, -(z0 + z1) / 2 - 5 * pen.mm, pen.text, fill=BRICK, font_weight=700,
-        stroke="#FFFFFF", stroke_width=3 * pen.mm, paint_order="stroke",
-    )  # fmt: skip
+        says,
+        (x0 + x1) / 2 + 9 * pen.mm,
+        -(z0 + z1) / 2 - 5 * pen.mm,
+        pen.text,
+        fill=BRICK,
+        font_weight=700,
+        stroke="#FFFFFF",
+        stroke_width=3 * pen.mm,
+        paint_order="stroke",
+    )
     return [line, ring, text]

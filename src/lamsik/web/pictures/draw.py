@@ -1,4 +1,6 @@
-"""The large drawing of the Shapes bench: side, top and section at one scale, with rulers, and everything on it to pull."""
+"""The large drawing of the Shapes bench: side, top and section at one scale, with rulers, and everything
+on it to pull.
+"""
 
 from dataclasses import dataclass
 
@@ -23,7 +25,9 @@ LOOKS = (LINES, SIZES, PARTS)
 
 @dataclass(frozen=True)
 class Sight:
-    """How the drawing is looked at: unit, what can be pulled, station of the section [mm] (None: the widest), clashes to mark."""
+    """How the drawing is looked at: unit, what can be pulled, station of the section [mm] (None: the
+    widest), clashes to mark.
+    """
 
     unit: str = "mm"
     looks: str = LINES
@@ -58,7 +62,9 @@ def three_views(design: Design, sight: Sight) -> Node:
 
 
 def station_of(design: Design, asked_mm: float | None) -> float:
-    """Where the section is taken [mm]: as asked, held to the body; the widest place where nothing is asked."""
+    """Where the section is taken [mm]: as asked, held to the body; the widest place where nothing is
+    asked.
+    """
     at = widest_x(design) if asked_mm is None else asked_mm
     return min(max(at, 0.005 * design.body.length_mm), 0.995 * design.body.length_mm)
 
@@ -66,12 +72,20 @@ def station_of(design: Design, asked_mm: float | None) -> float:
 def _side(design: Design, sight: Sight, pen: Pen) -> list[Node]:
     body = design.body
     rows = [
-        *parts.lip(design, pen), painted(design, pen, "side"), *cuts.hollow(design, pen), *inside(design, pen),
-        *cuts.buried(design, pen), *parts.hardware(design, pen), *lines.lip_angle(design, pen),
-    ]  # fmt: skip
+        *parts.lip(design, pen),
+        painted(design, pen, "side"),
+        *cuts.hollow(design, pen),
+        *inside(design, pen),
+        *cuts.buried(design, pen),
+        *parts.hardware(design, pen),
+        *lines.lip_angle(design, pen),
+    ]
     if sight.looks == LINES and body.skin is None:
         pulled = ("top", "bottom", "widest") if not _is_turned(design) else ()
-        rows += [lines.widest_line(body, pen), *(handle for line in pulled for handle in lines.points(body, line, pen))]
+        rows += [
+            lines.widest_line(body, pen),
+            *(handle for line in pulled for handle in lines.points(body, line, pen)),
+        ]
     elif sight.looks == SIZES:
         rows += _side_sizes(design, pen)
     elif sight.looks == PARTS:
@@ -86,17 +100,51 @@ def _is_turned(design: Design) -> bool:
 def _plan(design: Design, sight: Sight, pen: Pen, plan_y: float, at: float) -> Node:
     body = design.body
     half = station(body, at).half_width_mm
-    rows = [*parts.lip_plan(design, pen), _outline(path(top_outline(body)), pen), *cuts.joints_plan(design, pen)]
-    rows.append(node("line", x1=0, x2=body.length_mm, y1=0, y2=0, stroke=MUTED, stroke_width=0.8 * pen.mm, stroke_dasharray=f"{2 * pen.mm:.2f} {3 * pen.mm:.2f}"))
-    rows.append(node("line", x1=at, x2=at, y1=-half, y2=half, stroke=MUTED, stroke_width=pen.mm, stroke_dasharray=f"{5 * pen.mm:.2f} {4 * pen.mm:.2f}"))
-    rows.append(upright_ruler(-body.width_mm / 2, body.width_mm / 2, pen, sight.unit, -front_reach(design) - 18 * pen.mm))
+    rows = [
+        *parts.lip_plan(design, pen),
+        _outline(path(top_outline(body)), pen),
+        *cuts.joints_plan(design, pen),
+    ]
+    rows.append(
+        node(
+            "line",
+            x1=0,
+            x2=body.length_mm,
+            y1=0,
+            y2=0,
+            stroke=MUTED,
+            stroke_width=0.8 * pen.mm,
+            stroke_dasharray=f"{2 * pen.mm:.2f} {3 * pen.mm:.2f}",
+        )
+    )
+    rows.append(
+        node(
+            "line",
+            x1=at,
+            x2=at,
+            y1=-half,
+            y2=half,
+            stroke=MUTED,
+            stroke_width=pen.mm,
+            stroke_dasharray=f"{5 * pen.mm:.2f} {4 * pen.mm:.2f}",
+        )
+    )
+    rows.append(
+        upright_ruler(
+            -body.width_mm / 2, body.width_mm / 2, pen, sight.unit, -front_reach(design) - 18 * pen.mm
+        )
+    )
     if sight.looks == LINES and body.skin is None:
         rows += lines.points(body, "half_width", pen)
     elif sight.looks == SIZES:
         wide = widest_x(design)
         rows += [
-            _grip(body.length_mm, 0.0, pen, "body.length_mm", body.length_mm, (30.0, 400.0), "Length", "x", 1.0),
-            _grip(wide, body.width_mm / 2, pen, "body.width_mm", body.width_mm, (3.0, 150.0), "Width", "y", 2.0),
+            _grip(
+                body.length_mm, 0.0, pen, "body.length_mm", body.length_mm, (30.0, 400.0), "Length", "x", 1.0
+            ),
+            _grip(
+                wide, body.width_mm / 2, pen, "body.width_mm", body.width_mm, (3.0, 150.0), "Width", "y", 2.0
+            ),
         ]
     return group(rows, transform=f"translate(0 {plan_y:.2f})")
 
@@ -105,7 +153,11 @@ def _section(design: Design, sight: Sight, pen: Pen, section_x: float, at: float
     outline = section_outline(design.body, at)
     half, high, low = float(outline[:, 0].max()), float(outline[:, 1].max()), float(outline[:, 1].min())
     widest = station(design.body, at).widest_mm
-    thin = {"stroke": MUTED, "stroke_width": 0.8 * pen.mm, "stroke_dasharray": f"{2 * pen.mm:.2f} {3 * pen.mm:.2f}"}
+    thin = {
+        "stroke": MUTED,
+        "stroke_width": 0.8 * pen.mm,
+        "stroke_dasharray": f"{2 * pen.mm:.2f} {3 * pen.mm:.2f}",
+    }
     rows = [
         _outline(path(outline), pen),
         node("line", x1=0, x2=0, y1=-high, y2=-low, **thin),
@@ -116,12 +168,21 @@ def _section(design: Design, sight: Sight, pen: Pen, section_x: float, at: float
     return group(rows, transform=f"translate({section_x:.2f} 0)")
 
 
-def _titles(design: Design, pen: Pen, left: float, high: float, plan_y: float, section_x: float, at: float, unit: str) -> list[Node]:
+def _titles(
+    design: Design, pen: Pen, left: float, high: float, plan_y: float, section_x: float, at: float, unit: str
+) -> list[Node]:
     width = design.body.width_mm
     return [
         label("side", -left - 14 * pen.mm, -high - 14 * pen.mm, pen.text, fill=MUTED),
         label("top", -left - 14 * pen.mm, plan_y - width / 2 - 9 * pen.mm, pen.text, fill=MUTED),
-        label(f"section at {show(at, 'length', 0, unit)}", section_x, -high - 14 * pen.mm, pen.text, fill=MUTED, text_anchor="middle"),
+        label(
+            f"section at {show(at, 'length', 0, unit)}",
+            section_x,
+            -high - 14 * pen.mm,
+            pen.text,
+            fill=MUTED,
+            text_anchor="middle",
+        ),
     ]
 
 
@@ -130,9 +191,20 @@ def _sizes(design: Design, pen: Pen, plan_y: float, section_x: float, at: float,
     outline = section_outline(body, at)
     low = -float(outline[:, 1].min())
     return [
-        _size(show(body.length_mm, "length", 1, unit), body.length_mm / 2, plan_y + body.width_mm / 2 + 22 * pen.mm, pen),
+        _size(
+            show(body.length_mm, "length", 1, unit),
+            body.length_mm / 2,
+            plan_y + body.width_mm / 2 + 22 * pen.mm,
+            pen,
+        ),
         _size(show(2 * float(outline[:, 0].max()), "length", 1, unit), section_x, low + 22 * pen.mm, pen),
-        _size(show(float(np.ptp(outline[:, 1])), "length", 1, unit), section_x + float(outline[:, 0].max()) + 10 * pen.mm, 4 * pen.mm, pen, "start"),
+        _size(
+            show(float(np.ptp(outline[:, 1])), "length", 1, unit),
+            section_x + float(outline[:, 0].max()) + 10 * pen.mm,
+            4 * pen.mm,
+            pen,
+            "start",
+        ),
     ]
 
 
@@ -150,12 +222,36 @@ def _side_sizes(design: Design, pen: Pen) -> list[Node]:
     heights = body.top.at(phi)
     best = int(np.argmax(heights))
     x, z = float(body.length_mm * share_of_phi(phi)[best]), float(heights[best])
-    return [_grip(x, -z, pen, "body.depth_mm", body.depth_mm, (3.0, 150.0), "Depth", "y", -1.0 / max(z / body.depth_mm, 0.05))]
+    return [
+        _grip(
+            x,
+            -z,
+            pen,
+            "body.depth_mm",
+            body.depth_mm,
+            (3.0, 150.0),
+            "Depth",
+            "y",
+            -1.0 / max(z / body.depth_mm, 0.05),
+        )
+    ]
 
 
-def _grip(x: float, y: float, pen: Pen, field: str, value: float, limits: tuple[float, float], says: str, axis: str, factor: float) -> Node:
+def _grip(
+    x: float,
+    y: float,
+    pen: Pen,
+    field: str,
+    value: float,
+    limits: tuple[float, float],
+    says: str,
+    axis: str,
+    factor: float,
+) -> Node:
     dot = [
         node("circle", cx=x, cy=y, r=22 * pen.mm, fill="transparent"),
         node("circle", cx=x, cy=y, r=6.5 * pen.mm, fill=TIP, stroke="#FFFFFF", stroke_width=1.5 * pen.mm),
     ]
-    return parts.handle(dot, path=field, value=value, low=limits[0], high=limits[1], says=says, axis=axis, factor=factor)
+    return parts.handle(
+        dot, path=field, value=value, low=limits[0], high=limits[1], says=says, axis=axis, factor=factor
+    )

@@ -1,4 +1,6 @@
-"""A float standing in its water to scale with its shot below, its load curve beside it on the same heights; and its profile for turning."""
+"""A float standing in its water to scale with its shot below, its load curve beside it on the same
+heights; and its profile for turning.
+"""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
@@ -21,14 +23,25 @@ from lamsik.web.pictures.paper import THIN, Drawing
 from lamsik.web.pictures.ruler import ruler, upright_ruler
 from lamsik.web.pictures.svg import Node, group, label, node, path
 
-COLOURS = {"body": WOOD, "stem": "#CDB98F", "antenna": TIP, "tip": TIP, "bead": TIP, "adapter": "#9FB4BD", "loading": "#C9A94E", "tube": "#BFD0D6"}
+COLOURS = {
+    "body": WOOD,
+    "stem": "#CDB98F",
+    "antenna": TIP,
+    "tip": TIP,
+    "bead": TIP,
+    "adapter": "#9FB4BD",
+    "loading": "#C9A94E",
+    "tube": "#BFD0D6",
+}
 LINE_MM = 46.0
 """How much of the line is drawn under the foot; the line itself is not to scale."""
 
 
 @dataclass(frozen=True)
 class Sight:
-    """What the drawing shows beside the float: settled height [mm], shot on the line, how it rests without shot, its curve, the part to pull at."""
+    """What the drawing shows beside the float: settled height [mm], shot on the line, how it rests without
+    shot, its curve, the part to pull at.
+    """
 
     height_mm: float
     shotting: Shotting | None
@@ -41,7 +54,9 @@ class Sight:
 def outline(part: Part) -> Array:
     """A part's outline (n, 2) points (x, z) [mm], up the right and down the left."""
     z, r = profile(part)
-    return np.vstack([np.column_stack([r, part.foot_mm + z]), np.column_stack([-r[::-1], part.foot_mm + z[::-1]])])
+    return np.vstack(
+        [np.column_stack([r, part.foot_mm + z]), np.column_stack([-r[::-1], part.foot_mm + z[::-1]])]
+    )
 
 
 def drawn_parts(design: Float, pen: Pen) -> list[Node]:
@@ -67,7 +82,9 @@ def drawn_parts(design: Float, pen: Pen) -> list[Node]:
 
 
 def standing_picture(design: Float, sight: Sight) -> Node:
-    """The whole drawing: float and line on the left, curve on the right, heights in common; y = 0 is the foot, upward negative."""
+    """The whole drawing: float and line on the left, curve on the right, heights in common; y = 0 is the
+    foot, upward negative.
+    """
     tall = design.top_mm - design.foot_mm
     low, high = design.foot_mm - LINE_MM * max(tall / 200.0, 0.6), design.top_mm + 0.08 * tall
     span = high - low
@@ -79,12 +96,30 @@ def standing_picture(design: Float, sight: Sight) -> Node:
     rows = [
         node("rect", x=0, y=surface, width=wide, height=-under - surface, fill=PALE),
         *_alone(design, sight, pen, 0.13 * wide),
-        group([*_line(design, sight, pen), *drawn_parts(design, pen), *_marks(design, pen), *_pulled(design, sight, pen)], transform=f"translate({axis_x:.2f} 0)"),
-        node("line", x1=0, x2=chart_x - 6 * pen.mm, y1=surface, y2=surface, stroke=WATER, stroke_width=2.4 * pen.mm),
+        group(
+            [
+                *_line(design, sight, pen),
+                *drawn_parts(design, pen),
+                *_marks(design, pen),
+                *_pulled(design, sight, pen),
+            ],
+            transform=f"translate({axis_x:.2f} 0)",
+        ),
+        node(
+            "line",
+            x1=0,
+            x2=chart_x - 6 * pen.mm,
+            y1=surface,
+            y2=surface,
+            stroke=WATER,
+            stroke_width=2.4 * pen.mm,
+        ),
         upright_ruler(design.foot_mm, design.top_mm, pen, "mm", axis_x + 0.11 * wide),
         *_curve(design, sight, pen, chart_x, right - 18 * pen.mm, low, high),
     ]
-    return framed(rows, 0, -high, wide, span, f"{design.name} standing in {design.water.describe()}, and its load curve")
+    return framed(
+        rows, 0, -high, wide, span, f"{design.name} standing in {design.water.describe()}, and its load curve"
+    )
 
 
 def _line(design: Float, sight: Sight, pen: Pen) -> list[Node]:
@@ -102,7 +137,9 @@ def _line(design: Float, sight: Sight, pen: Pen) -> list[Node]:
         rows.append(node("circle", cx=0, cy=at + r, r=r, fill=LEAD, stroke=INK, stroke_width=0.6 * pen.mm))
         at += 2 * r + 0.6 * pen.mm
     r = max((3 * last.mass_g / (4 * pi * last.density_g_cm3) * 1000) ** (1 / 3), 1.2 * pen.mm)
-    rows.append(node("circle", cx=0, cy=max(end - r, at + r), r=r, fill=LEAD, stroke=INK, stroke_width=0.6 * pen.mm))
+    rows.append(
+        node("circle", cx=0, cy=max(end - r, at + r), r=r, fill=LEAD, stroke=INK, stroke_width=0.6 * pen.mm)
+    )
     return rows
 
 
@@ -113,7 +150,14 @@ def _marks(design: Float, pen: Pen) -> list[Node]:
         y, reach = -mark.height_mm, 26 * pen.mm
         colour = TIP if mark.name == design.wanted_mark else DEEP
         tick = [
-            node("rect", x=-reach - 58 * pen.mm, y=y - 11 * pen.mm, width=reach + 60 * pen.mm, height=22 * pen.mm, fill="transparent"),
+            node(
+                "rect",
+                x=-reach - 58 * pen.mm,
+                y=y - 11 * pen.mm,
+                width=reach + 60 * pen.mm,
+                height=22 * pen.mm,
+                fill="transparent",
+            ),
             node("line", x1=-reach, x2=0, y1=y, y2=y, stroke=colour, stroke_width=1.6 * pen.mm),
             label(
                 mark.name,
@@ -127,11 +171,26 @@ def _marks(design: Float, pen: Pen) -> list[Node]:
                 stroke_width=3 * pen.mm,
                 paint_order="stroke",
             ),
-            node("circle", cx=-reach, cy=y, r=4 * pen.mm, fill="#FFFFFF", stroke=colour, stroke_width=2 * pen.mm),
+            node(
+                "circle",
+                cx=-reach,
+                cy=y,
+                r=4 * pen.mm,
+                fill="#FFFFFF",
+                stroke=colour,
+                stroke_width=2 * pen.mm,
+            ),
         ]
         rows.append(
             parts.handle(
-                tick, path=f"marks.{mark.key}.height_mm", value=mark.height_mm, low=design.foot_mm, high=design.top_mm, says=f"{mark.name}, height", axis="y", factor=-1.0
+                tick,
+                path=f"marks.{mark.key}.height_mm",
+                value=mark.height_mm,
+                low=design.foot_mm,
+                high=design.top_mm,
+                says=f"{mark.name}, height",
+                axis="y",
+                factor=-1.0,
             )
         )
     return rows
@@ -152,7 +211,15 @@ def _pulled(design: Float, sight: Sight, pen: Pen) -> list[Node]:
             group(
                 [
                     node("circle", cx=radius, cy=y, r=12 * pen.mm, fill="transparent"),
-                    node("circle", cx=radius, cy=y, r=4.4 * pen.mm, fill="#FFFFFF", stroke=TIP, stroke_width=2.2 * pen.mm),
+                    node(
+                        "circle",
+                        cx=radius,
+                        cy=y,
+                        r=4.4 * pen.mm,
+                        fill="#FFFFFF",
+                        stroke=TIP,
+                        stroke_width=2.2 * pen.mm,
+                    ),
                 ],
                 class_="handle point",
                 tabindex=0 if at == 0 else -1,
@@ -177,17 +244,30 @@ def _alone(design: Float, sight: Sight, pen: Pen, x: float) -> list[Node]:
     if sight.alone is None:
         return []
     surface, scale = -sight.height_mm, 0.42
-    says = {"stands": "stands", "half-lies": "half lies", "lies": "lies flat", SINKS: "sinks"}[sight.alone.word] + " without shot"
+    says = {"stands": "stands", "half-lies": "half lies", "lies": "lies flat", SINKS: "sinks"}[
+        sight.alone.word
+    ] + " without shot"
     lean = radians(90.0 - sight.alone.lean_deg)
     middle = (design.top_mm + design.foot_mm) / 2
-    depth = 0.28 * (design.top_mm - design.foot_mm) * scale * cos(lean) if sight.alone.word != SINKS else 0.5 * (design.top_mm - design.foot_mm) * scale
-    turn = f"translate({x:.2f} {surface + depth:.2f}) rotate({90.0 - sight.alone.lean_deg:.1f}) scale({scale}) translate(0 {middle:.2f})"
+    depth = (
+        0.28 * (design.top_mm - design.foot_mm) * scale * cos(lean)
+        if sight.alone.word != SINKS
+        else 0.5 * (design.top_mm - design.foot_mm) * scale
+    )
+    turn = (
+        f"translate({x:.2f} {surface + depth:.2f}) rotate({90.0 - sight.alone.lean_deg:.1f}) scale({scale})"
+        f" translate(0 {middle:.2f})"
+    )
     return [
         group(drawn_parts(design, Pen(pen.mm / scale)), transform=turn),
         label(
             says,
             x,
-            surface + depth + 0.5 * (design.top_mm - design.foot_mm) * scale * abs(cos(lean)) + 10 * pen.mm + 8 * pen.mm * sin(lean),
+            surface
+            + depth
+            + 0.5 * (design.top_mm - design.foot_mm) * scale * abs(cos(lean))
+            + 10 * pen.mm
+            + 8 * pen.mm * sin(lean),
             pen.text,
             text_anchor="middle",
             fill=MUTED,
@@ -195,12 +275,35 @@ def _alone(design: Float, sight: Sight, pen: Pen, x: float) -> list[Node]:
     ]
 
 
-def _curve(design: Float, sight: Sight, pen: Pen, left: float, right: float, low: float, high: float) -> list[Node]:
+def _curve(
+    design: Float, sight: Sight, pen: Pen, left: float, right: float, low: float, high: float
+) -> list[Node]:
     """Load on the line against the height it settles at, heights as drawn beside."""
     bottom = -design.foot_mm
-    rows = [node("rect", x=left, y=-design.top_mm, width=right - left, height=design.top_mm - design.foot_mm, fill=CARD, stroke=MUTED, stroke_width=0.8 * pen.mm)]
+    rows = [
+        node(
+            "rect",
+            x=left,
+            y=-design.top_mm,
+            width=right - left,
+            height=design.top_mm - design.foot_mm,
+            fill=CARD,
+            stroke=MUTED,
+            stroke_width=0.8 * pen.mm,
+        )
+    ]
     if not len(sight.loads):
-        return [*rows, label("it sinks by itself", (left + right) / 2, bottom - 20 * pen.mm, pen.text, text_anchor="middle", fill=MUTED)]
+        return [
+            *rows,
+            label(
+                "it sinks by itself",
+                (left + right) / 2,
+                bottom - 20 * pen.mm,
+                pen.text,
+                text_anchor="middle",
+                fill=MUTED,
+            ),
+        ]
     most = float(sight.loads[-1])
     step = nice_step(most, 5)
     top = step * np.ceil(most / step + 1e-9)
@@ -214,7 +317,16 @@ def _curve(design: Float, sight: Sight, pen: Pen, left: float, right: float, low
             node("line", x1=x, x2=x, y1=bottom, y2=-design.top_mm, stroke=MUTED, stroke_width=0.4 * pen.mm),
             label(f"{value:g}", x, bottom + 14 * pen.mm, 11 * pen.mm, text_anchor="middle", fill=MUTED),
         ]
-    rows.append(label("g on the line", (left + right) / 2, bottom + 29 * pen.mm, 11.5 * pen.mm, text_anchor="middle", fill=MUTED))
+    rows.append(
+        label(
+            "g on the line",
+            (left + right) / 2,
+            bottom + 29 * pen.mm,
+            11.5 * pen.mm,
+            text_anchor="middle",
+            fill=MUTED,
+        )
+    )
     for mark in design.marks:
         wanted = mark.name == design.wanted_mark
         load = max(capacity_g(design, mark.height_mm), 0.0)
@@ -231,10 +343,27 @@ def _curve(design: Float, sight: Sight, pen: Pen, left: float, right: float, low
             )
         )
         if sight.heights[0] <= mark.height_mm:
-            rows.append(node("circle", cx=across(load), cy=-mark.height_mm, r=4 * pen.mm, fill=TIP if wanted else DEEP))
-            rows.append(label(f"{load:.2f} g", across(load) - 7 * pen.mm, -mark.height_mm - 6 * pen.mm, pen.text, text_anchor="end", font_weight=700 if wanted else 500))
-    d = "M" + " L".join(f"{across(float(x)):.2f} {-float(z):.2f}" for x, z in zip(sight.loads, sight.heights, strict=True))
-    rows.append(node("path", d=d, fill="none", stroke=WATER, stroke_width=2.4 * pen.mm, stroke_linejoin="round"))
+            rows.append(
+                node(
+                    "circle", cx=across(load), cy=-mark.height_mm, r=4 * pen.mm, fill=TIP if wanted else DEEP
+                )
+            )
+            rows.append(
+                label(
+                    f"{load:.2f} g",
+                    across(load) - 7 * pen.mm,
+                    -mark.height_mm - 6 * pen.mm,
+                    pen.text,
+                    text_anchor="end",
+                    font_weight=700 if wanted else 500,
+                )
+            )
+    d = "M" + " L".join(
+        f"{across(float(x)):.2f} {-float(z):.2f}" for x, z in zip(sight.loads, sight.heights, strict=True)
+    )
+    rows.append(
+        node("path", d=d, fill="none", stroke=WATER, stroke_width=2.4 * pen.mm, stroke_linejoin="round")
+    )
     return rows
 
 
@@ -257,11 +386,23 @@ def cut_list_drawing(cuts: Sequence[Cut], drill: Callable[[float], float]) -> Dr
         deep = f", {cut.bore_deep_mm:.1f} deep" if cut.bore_deep_mm is not None else ""
         bore = f"{drill(cut.bore_mm):g} mm{deep}" if cut.bore_mm else "none"
         stem = f"{cut.stem_mm:.0f} mm" if cut.stem_mm else "none"
-        texts = (f"{cut.load_g:g} g", f"{cut.dowel_mm:g} mm", f"{cut.body_mm:.1f} mm", bore, stem, f"{cut.whole_mm:.0f} mm", f"{cut.mass_g:.2f} g")
-        rows.append(node("rect", x=0.5, y=y - 3.2, width=3.6, height=3.6, fill="none", stroke=INK, stroke_width=0.2))
+        texts = (
+            f"{cut.load_g:g} g",
+            f"{cut.dowel_mm:g} mm",
+            f"{cut.body_mm:.1f} mm",
+            bore,
+            stem,
+            f"{cut.whole_mm:.0f} mm",
+            f"{cut.mass_g:.2f} g",
+        )
+        rows.append(
+            node("rect", x=0.5, y=y - 3.2, width=3.6, height=3.6, fill="none", stroke=INK, stroke_width=0.2)
+        )
         rows += [label(text, x, y, 3.1, font_weight=600) for text, x in zip(texts, at, strict=True)]
     note = "Drill bodies from both ends, centres marked; stems are 15 mm longer for the chuck."
-    return Drawing("cuts", "Cut list and drill map", tuple(rows), (0.0, 0.0, 172.0, 8.0 + 6.5 * len(cuts)), note)
+    return Drawing(
+        "cuts", "Cut list and drill map", tuple(rows), (0.0, 0.0, 172.0, 8.0 + 6.5 * len(cuts)), note
+    )
 
 
 def profile_drawings(design: Float) -> list[Drawing]:
@@ -282,7 +423,14 @@ def profile_drawings(design: Float) -> list[Drawing]:
         (-4, -half - 9, tall + 18, 2 * half + 20),
         "Leave the stem long for the chuck.",
     )
-    return [whole, *(_turning(part) for part in design.parts if part.form != "cylinder" and part.kind in ("body", "tip"))]
+    return [
+        whole,
+        *(
+            _turning(part)
+            for part in design.parts
+            if part.form != "cylinder" and part.kind in ("body", "tip")
+        ),
+    ]
 
 
 def _turning(part: Part) -> Drawing:
@@ -293,17 +441,43 @@ def _turning(part: Part) -> Drawing:
     shape = np.vstack([np.column_stack([z, r]), np.column_stack([z[::-1], -r[::-1]])])
     rows = [
         node("path", d=path(shape), fill="none", stroke=INK, stroke_width=0.3),
-        node("line", x1=-3, x2=part.length_mm + 3, y1=0, y2=0, stroke=MUTED, stroke_width=0.15, stroke_dasharray="2 1"),
+        node(
+            "line",
+            x1=-3,
+            x2=part.length_mm + 3,
+            y1=0,
+            y2=0,
+            stroke=MUTED,
+            stroke_width=0.15,
+            stroke_dasharray="2 1",
+        ),
     ]
     for at in np.arange(0.0, part.length_mm + 1e-6, step).tolist():
         radius = float(np.interp(at, z, r))
         rows += [
             node("line", x1=at, x2=at, y1=-radius, y2=radius, stroke=MUTED, stroke_width=0.1),
-            label(f"{2 * radius:.1f}", at, half + 4.0, 2.0, text_anchor="middle", transform=f"rotate(-60 {at:.2f} {half + 4.0:.2f})"),
+            label(
+                f"{2 * radius:.1f}",
+                at,
+                half + 4.0,
+                2.0,
+                text_anchor="middle",
+                transform=f"rotate(-60 {at:.2f} {half + 4.0:.2f})",
+            ),
         ]
     if part.bore_mm:
         rows += [
-            node("line", x1=0, x2=part.length_mm, y1=y, y2=y, stroke=STEEL, stroke_width=0.2, stroke_dasharray="1.2 0.8") for y in (-part.bore_mm / 2, part.bore_mm / 2)
+            node(
+                "line",
+                x1=0,
+                x2=part.length_mm,
+                y1=y,
+                y2=y,
+                stroke=STEEL,
+                stroke_width=0.2,
+                stroke_dasharray="1.2 0.8",
+            )
+            for y in (-part.bore_mm / 2, part.bore_mm / 2)
         ]
     rows.append(ruler(part.length_mm, THIN, "mm", 0, half + 7))
     bore = f", bore {part.bore_mm:g} mm from both ends" if part.bore_mm else ""
@@ -318,7 +492,10 @@ def _turning(part: Part) -> Drawing:
 
 def flat_outlines(design: Float) -> list[Array]:
     """Every outer part's outline lying along x, foot at 0 (n, 2) [mm]: for a cutter."""
-    return [np.column_stack([points[:, 1] - design.foot_mm, points[:, 0]]) for points in (outline(part) for part in design.parts if not part.inside)]
+    return [
+        np.column_stack([points[:, 1] - design.foot_mm, points[:, 0]])
+        for points in (outline(part) for part in design.parts if not part.inside)
+    ]
 
 
 def own_table(design: Float) -> tuple[float, float]:

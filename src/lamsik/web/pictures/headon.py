@@ -26,7 +26,14 @@ def facing(points: Array, attitude: Attitude) -> Array:
     return np.column_stack([points @ np.cross(aft, up), points @ up])
 
 
-def head_on(outcome: Outcome, attitude: Attitude, draft_mm: float | None, b_mm: tuple[float, float, float], unit: str = "mm", plain: bool = False) -> Node:
+def head_on(
+    outcome: Outcome,
+    attitude: Attitude,
+    draft_mm: float | None,
+    b_mm: tuple[float, float, float],
+    unit: str = "mm",
+    plain: bool = False,
+) -> Node:
     """The picture head-on: at the surface with a draft [mm], wholly under water without one.
 
     `plain` leaves out letters and rulers, for small pictures side by side.
@@ -55,10 +62,21 @@ def head_on(outcome: Outcome, attitude: Attitude, draft_mm: float | None, b_mm: 
     veil = node("rect", x=x0, y=-top, width=width, height=y0 + tall + top, fill=WATER, fill_opacity=0.13)
     surface = node("line", x1=x0, y1=-top, x2=x0 + width, y2=-top, stroke=WATER, stroke_width=2.4 * pen.mm)
     marks = _marks(outcome, attitude, b_mm, pen, plain)
-    extra = [] if plain else [
-        ruler(20.0 if reach < 60 else 50.0, pen, unit, x0 + 22 * pen.mm, y0 + tall - 34 * pen.mm),
-        label(f"head-on, {outcome.design.water.describe()}", x0 + width - 14 * pen.mm, y0 + tall - 14 * pen.mm, pen.text, fill=DEEP, text_anchor="end"),
-    ]  # fmt: skip
+    extra = (
+        []
+        if plain
+        else [
+            ruler(20.0 if reach < 60 else 50.0, pen, unit, x0 + 22 * pen.mm, y0 + tall - 34 * pen.mm),
+            label(
+                f"head-on, {outcome.design.water.describe()}",
+                x0 + width - 14 * pen.mm,
+                y0 + tall - 14 * pen.mm,
+                pen.text,
+                fill=DEEP,
+                text_anchor="end",
+            ),
+        ]
+    )
     title = f"{design.name} seen head-on, list {attitude.roll_deg:.0f}°"
     named = {"aria_hidden": "true"} if plain else {"role": "img", "aria_label": title}
     box = f"{x0:.2f} {y0:.2f} {width:.2f} {tall:.2f}"
@@ -86,7 +104,10 @@ def _water_height(flat: list[Array], draft_mm: float | None, middle: Array, tall
 
 def _solid(flat: list[Array], pen: Pen, colour: str) -> list[Node]:
     """Sections from tail to nose, the nearer over the further."""
-    rows = [node("path", d=path(ring), fill=colour, stroke=INK, stroke_opacity=0.16, stroke_width=pen.mm) for ring in flat[::-2]]
+    rows = [
+        node("path", d=path(ring), fill=colour, stroke=INK, stroke_opacity=0.16, stroke_width=pen.mm)
+        for ring in flat[::-2]
+    ]
     largest = max(flat, key=lambda ring: float(np.ptp(ring[:, 0]) * np.ptp(ring[:, 1])))
     return [*rows, node("path", d=path(largest), fill="none", stroke=INK, stroke_width=1.6 * pen.mm)]
 
@@ -96,23 +117,53 @@ def _lip(outcome: Outcome, attitude: Attitude, pen: Pen) -> list[Node]:
     if lip is None:
         return []
     corners = np.array(_lip_corners(outcome, lip))
-    return [node("path", d=path(facing(corners, attitude)), fill=PLATE, fill_opacity=0.85, stroke=INK, stroke_width=pen.mm, stroke_linejoin="round")]
+    return [
+        node(
+            "path",
+            d=path(facing(corners, attitude)),
+            fill=PLATE,
+            fill_opacity=0.85,
+            stroke=INK,
+            stroke_width=pen.mm,
+            stroke_linejoin="round",
+        )
+    ]
 
 
 def _lip_corners(outcome: Outcome, lip: Lip) -> list[tuple[float, float, float]]:
     body, half = outcome.design.body, lip.width_mm / 2
     near, far = lip_point(body, lip, 0.0), lip_point(body, lip, lip.length_mm)
-    return [(near[0], -half, near[2]), (near[0], half, near[2]), (far[0], half, far[2]), (far[0], -half, far[2])]
+    return [
+        (near[0], -half, near[2]),
+        (near[0], half, near[2]),
+        (far[0], half, far[2]),
+        (far[0], -half, far[2]),
+    ]
 
 
 def _metal(outcome: Outcome, attitude: Attitude, pen: Pen) -> list[Node]:
     design = outcome.design
-    rows = [((h.x_mm, y, slug_height_mm(design.body, h)), h.slug.diameter_mm) for h in design.ballast for y in h.sides_mm]
+    rows = [
+        ((h.x_mm, y, slug_height_mm(design.body, h)), h.slug.diameter_mm)
+        for h in design.ballast
+        for y in h.sides_mm
+    ]
     rows += [(cavity_point(design.body, c), c.slug.diameter_mm) for c in design.cavities]
     found = []
     for at, size in rows:
         x, y = facing(np.array([at]), attitude)[0]
-        found.append(node("circle", cx=x, cy=-y, r=size / 2, fill=LEAD, stroke=INK, stroke_width=pen.mm, stroke_dasharray=f"{3 * pen.mm:.2f} {2 * pen.mm:.2f}"))
+        found.append(
+            node(
+                "circle",
+                cx=x,
+                cy=-y,
+                r=size / 2,
+                fill=LEAD,
+                stroke=INK,
+                stroke_width=pen.mm,
+                stroke_dasharray=f"{3 * pen.mm:.2f} {2 * pen.mm:.2f}",
+            )
+        )
     return found
 
 
@@ -131,12 +182,19 @@ def _hanging(outcome: Outcome, attitude: Attitude, aft: bool) -> list[Node]:
     return found
 
 
-def _marks(outcome: Outcome, attitude: Attitude, b_mm: tuple[float, float, float], pen: Pen, plain: bool) -> list[Node]:
+def _marks(
+    outcome: Outcome, attitude: Attitude, b_mm: tuple[float, float, float], pen: Pen, plain: bool
+) -> list[Node]:
     g, b = facing(np.array([outcome.budget.g_mm, b_mm]), attitude)
     if plain:
-        return [node("circle", cx=b[0], cy=-b[1], r=3 * pen.mm, fill=WATER), node("circle", cx=g[0], cy=-g[1], r=3 * pen.mm, fill=INK)]
+        return [
+            node("circle", cx=b[0], cy=-b[1], r=3 * pen.mm, fill=WATER),
+            node("circle", cx=g[0], cy=-g[1], r=3 * pen.mm, fill=INK),
+        ]
     reach = 46 * pen.mm
     return [
-        parts.arrow(g[0], -g[1], reach, pen, INK), parts.arrow(b[0], -b[1], -reach, pen, WATER),
-        parts.point_mark("B", b[0], -b[1], pen, WATER), parts.point_mark("G", g[0], -g[1], pen, INK),
-    ]  # fmt: skip
+        parts.arrow(g[0], -g[1], reach, pen, INK),
+        parts.arrow(b[0], -b[1], -reach, pen, WATER),
+        parts.point_mark("B", b[0], -b[1], pen, WATER),
+        parts.point_mark("G", g[0], -g[1], pen, INK),
+    ]

@@ -27,7 +27,9 @@ PEN_STEP = 1.04
 
 
 def pen_for(width_mm: float, pixels: float = 860.0) -> Pen:
-    """The pen of a drawing this wide, shown at about `pixels`; it widens in steps, so that a drawing that moves a little keeps its strokes."""
+    """The pen of a drawing this wide, shown at about `pixels`; it widens in steps, so that a drawing that
+    moves a little keeps its strokes.
+    """
     return Pen(PEN_STEP ** round(log(width_mm / pixels, PEN_STEP)))
 
 

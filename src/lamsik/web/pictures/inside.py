@@ -1,4 +1,6 @@
-"""What is inside the body on the side view: drilled holes, poured ends, balls in chambers, and the tub's trial weights outside."""
+"""What is inside the body on the side view: drilled holes, poured ends, balls in chambers, and the tub's
+trial weights outside.
+"""
 
 import numpy as np
 
@@ -26,7 +28,15 @@ def _pour(design: Design, pour: Pour, pen: Pen) -> Node:
     back = [station(design.body, float(x)) for x in np.linspace(x0, x1, 25)]
     belly = [station(design.body, float(x)) for x in np.linspace(u1, u0, 25)]
     edge = [(r.x_mm, r.top_mm) for r in back] + [(r.x_mm, r.bottom_mm) for r in belly]
-    return node("path", d=path(edge), fill=POUR, fill_opacity=0.75, stroke=INK, stroke_width=pen.mm, stroke_dasharray=f"{3 * pen.mm:.2f} {2 * pen.mm:.2f}")
+    return node(
+        "path",
+        d=path(edge),
+        fill=POUR,
+        fill_opacity=0.75,
+        stroke=INK,
+        stroke_width=pen.mm,
+        stroke_dasharray=f"{3 * pen.mm:.2f} {2 * pen.mm:.2f}",
+    )
 
 
 def _cavity(design: Design, cavity: Cavity, pen: Pen) -> Node:
@@ -47,7 +57,10 @@ def _cavity(design: Design, cavity: Cavity, pen: Pen) -> Node:
         stroke_dasharray=dashed,
     )
     first = x - (cavity.count - 1) / 2 * size
-    balls = [node("circle", cx=first + i * size, cy=-z, r=size / 2, fill=LEAD, stroke=INK, stroke_width=pen.mm) for i in range(cavity.count)]
+    balls = [
+        node("circle", cx=first + i * size, cy=-z, r=size / 2, fill=LEAD, stroke=INK, stroke_width=pen.mm)
+        for i in range(cavity.count)
+    ]
     return group([room, *balls])
 
 
@@ -57,6 +70,18 @@ def trial_weights(design: Design, pen: Pen) -> list[Node]:
     for trial in design.trials:
         x, _, z = trial_point(design, trial)
         size = 13 * pen.mm
-        block = node("rect", x=x - size, y=-z, width=2 * size, height=0.8 * size, rx=2 * pen.mm, fill=LEAD, stroke=TIP, stroke_width=1.6 * pen.mm)
-        rows.append(group([block, label(f"{trial.mass_g:.1f} g", x, -z + 2.2 * size, pen.text, text_anchor="middle")]))
+        block = node(
+            "rect",
+            x=x - size,
+            y=-z,
+            width=2 * size,
+            height=0.8 * size,
+            rx=2 * pen.mm,
+            fill=LEAD,
+            stroke=TIP,
+            stroke_width=1.6 * pen.mm,
+        )
+        rows.append(
+            group([block, label(f"{trial.mass_g:.1f} g", x, -z + 2.2 * size, pen.text, text_anchor="middle")])
+        )
     return rows

@@ -1,4 +1,6 @@
-"""The handles of the Shapes drawing: points of the lines, the section's roundness, parts and joints that slide, the station."""
+"""The handles of the Shapes drawing: points of the lines, the section's roundness, parts and joints that
+slide, the station.
+"""
 
 import numpy as np
 
@@ -20,19 +22,41 @@ def points(body: Body, line: str, pen: Pen) -> list[Node]:
     if curve is None:
         return []
     rows = zip(curve.shares, curve.values_mm, strict=True)
-    return [_point(body, line, index, share * body.length_mm, value, pen) for index, (share, value) in enumerate(rows)]
+    return [
+        _point(body, line, index, share * body.length_mm, value, pen)
+        for index, (share, value) in enumerate(rows)
+    ]
 
 
 def _point(body: Body, line: str, index: int, x: float, value: float, pen: Pen) -> Node:
     dot = [
         node("circle", cx=x, cy=-value, r=13 * pen.mm, fill="transparent"),
-        node("circle", cx=x, cy=-value, r=4.6 * pen.mm, fill="#FFFFFF", stroke=COLOUR[line], stroke_width=2.4 * pen.mm),
+        node(
+            "circle",
+            cx=x,
+            cy=-value,
+            r=4.6 * pen.mm,
+            fill="#FFFFFF",
+            stroke=COLOUR[line],
+            stroke_width=2.4 * pen.mm,
+        ),
     ]
     return group(
-        dot, class_="handle point", tabindex=0 if index == 0 else -1, role="slider", aria_label=f"{SAYS[line]}, point {index + 1}",
-        aria_valuenow=round(value, 2), aria_valuemin=-300, aria_valuemax=300, aria_valuetext=f"{x:.1f} mm from the nose, {value:.1f} mm",
-        data_path=f"point.{line}.{index}", data_axis="xy", data_factor=-1, data_offset=0, data_x=round(x, 3),
-    )  # fmt: skip
+        dot,
+        class_="handle point",
+        tabindex=0 if index == 0 else -1,
+        role="slider",
+        aria_label=f"{SAYS[line]}, point {index + 1}",
+        aria_valuenow=round(value, 2),
+        aria_valuemin=-300,
+        aria_valuemax=300,
+        aria_valuetext=f"{x:.1f} mm from the nose, {value:.1f} mm",
+        data_path=f"point.{line}.{index}",
+        data_axis="xy",
+        data_factor=-1,
+        data_offset=0,
+        data_x=round(x, 3),
+    )
 
 
 def station_line(body: Body, x: float, pen: Pen, low: float) -> Node:
@@ -43,16 +67,38 @@ def station_line(body: Body, x: float, pen: Pen, low: float) -> Node:
     grip = f"M{x:.2f} {top + 9 * pen.mm:.2f} l{-7 * pen.mm:.2f} {-12 * pen.mm:.2f} h{14 * pen.mm:.2f}z"
     return parts.handle(
         [
-            node("line", x1=x, x2=x, y1=top, y2=low, stroke=WATER, stroke_width=1.4 * pen.mm, stroke_dasharray=dash),
-            node("rect", x=x - 16 * pen.mm, y=top - 14 * pen.mm, width=32 * pen.mm, height=30 * pen.mm, fill="transparent"),
+            node(
+                "line",
+                x1=x,
+                x2=x,
+                y1=top,
+                y2=low,
+                stroke=WATER,
+                stroke_width=1.4 * pen.mm,
+                stroke_dasharray=dash,
+            ),
+            node(
+                "rect",
+                x=x - 16 * pen.mm,
+                y=top - 14 * pen.mm,
+                width=32 * pen.mm,
+                height=30 * pen.mm,
+                fill="transparent",
+            ),
             node("path", d=grip, fill=WATER, stroke="#FFFFFF", stroke_width=pen.mm),
         ],
-        path="view.station", value=x, low=0.02 * body.length_mm, high=0.98 * body.length_mm, says="Station of the section",
-    )  # fmt: skip
+        path="view.station",
+        value=x,
+        low=0.02 * body.length_mm,
+        high=0.98 * body.length_mm,
+        says="Station of the section",
+    )
 
 
 def exponents(body: Body, x: float, pen: Pen) -> list[Node]:
-    """How full the section is above and below: a point on its diagonal, pulled out towards a slab or in towards a diamond."""
+    """How full the section is above and below: a point on its diagonal, pulled out towards a slab or in
+    towards a diamond.
+    """
     here = station(body, x)
     if body.skin is not None or here.half_width_mm < 0.4:
         return []
@@ -67,21 +113,38 @@ def exponents(body: Body, x: float, pen: Pen) -> list[Node]:
             node("circle", cx=y, cy=-z, r=16 * pen.mm, fill="transparent"),
             node("circle", cx=y, cy=-z, r=5 * pen.mm, fill="#FFFFFF", stroke=TIP, stroke_width=2.4 * pen.mm),
         ]
-        rows.append(parts.handle(dot, path=f"exponent.{name}", value=y, low=0.5 * here.half_width_mm, high=0.943 * here.half_width_mm, says=says))
+        rows.append(
+            parts.handle(
+                dot,
+                path=f"exponent.{name}",
+                value=y,
+                low=0.5 * here.half_width_mm,
+                high=0.943 * here.half_width_mm,
+                says=says,
+            )
+        )
     return rows
 
 
 def sliding(design: Design, pen: Pen) -> list[Node]:
     """Everything that slides along the body: parts, holes, chambers, the lip, joints."""
     body = design.body
-    rows = [_slider(p, design, pen) for p in design.hardware if not p.hung_on and p.seat in ("belly", "back", "flank", "inside")]
+    rows = [
+        _slider(p, design, pen)
+        for p in design.hardware
+        if not p.hung_on and p.seat in ("belly", "back", "flank", "inside")
+    ]
     rows += [parts.slug_handle(design, hole, pen) for hole in design.ballast]
     if design.lip is not None:
         root = lip_point(body, design.lip, 0.0)
         rows.append(_grip(root[0], -root[2], pen, "lip.x_mm", design.lip.x_mm, body, "Lip"))
     for joint in body.joints:
         _, low = cut_ends(body, leaning(body, joint.x_mm, joint.slant_deg))
-        rows.append(_grip(low[0], -low[1] + 9 * pen.mm, pen, f"joints.{joint.key}.x_mm", joint.x_mm, body, "Joint", DEEP))
+        rows.append(
+            _grip(
+                low[0], -low[1] + 9 * pen.mm, pen, f"joints.{joint.key}.x_mm", joint.x_mm, body, "Joint", DEEP
+            )
+        )
     return rows
 
 
@@ -90,12 +153,21 @@ def _slider(placed: Placement, design: Design, pen: Pen) -> Node:
     return _grip(x, -z, pen, f"hardware.{placed.key}.x_mm", placed.x_mm, design.body, placed.item.name)
 
 
-def _grip(x: float, y: float, pen: Pen, path: str, value: float, body: Body, says: str, colour: str = TIP) -> Node:
+def _grip(
+    x: float, y: float, pen: Pen, path: str, value: float, body: Body, says: str, colour: str = TIP
+) -> Node:
     dot = [
         node("circle", cx=x, cy=y, r=18 * pen.mm, fill="transparent"),
         node("circle", cx=x, cy=y, r=5.5 * pen.mm, fill=colour, stroke="#FFFFFF", stroke_width=1.5 * pen.mm),
     ]
-    return parts.handle(dot, path=path, value=value, low=0.01 * body.length_mm, high=0.99 * body.length_mm, says=f"{says}, distance from the nose")
+    return parts.handle(
+        dot,
+        path=path,
+        value=value,
+        low=0.01 * body.length_mm,
+        high=0.99 * body.length_mm,
+        says=f"{says}, distance from the nose",
+    )
 
 
 def widest_line(body: Body, pen: Pen) -> Node:
@@ -104,7 +176,14 @@ def widest_line(body: Body, pen: Pen) -> Node:
     x, z = body.length_mm * (1 - np.cos(phi)) / 2, body.widest_at(phi)
     d = "M" + " L".join(f"{a:.2f} {-b:.2f}" for a, b in zip(x, z, strict=True))
     colour = WATER if body.widest is not None else MUTED
-    return node("path", d=d, fill="none", stroke=colour, stroke_width=1.1 * pen.mm, stroke_dasharray=f"{7 * pen.mm:.2f} {3 * pen.mm:.2f} {pen.mm:.2f} {3 * pen.mm:.2f}")
+    return node(
+        "path",
+        d=d,
+        fill="none",
+        stroke=colour,
+        stroke_width=1.1 * pen.mm,
+        stroke_dasharray=f"{7 * pen.mm:.2f} {3 * pen.mm:.2f} {pen.mm:.2f} {3 * pen.mm:.2f}",
+    )
 
 
 def lip_angle(design: Design, pen: Pen) -> list[Node]:
@@ -116,8 +195,24 @@ def lip_angle(design: Design, pen: Pen) -> list[Node]:
     reach = min(0.62 * lip.length_mm, 16.0)
     end, tip = lip_point(design.body, lip, reach), lip_point(design.body, lip, lip.length_mm)
     axis = node(
-        "line", x1=root[0], y1=-root[2], x2=root[0] - 1.35 * reach, y2=-root[2], stroke=MUTED, stroke_width=pen.mm, stroke_dasharray=f"{3 * pen.mm:.2f} {3 * pen.mm:.2f}"
+        "line",
+        x1=root[0],
+        y1=-root[2],
+        x2=root[0] - 1.35 * reach,
+        y2=-root[2],
+        stroke=MUTED,
+        stroke_width=pen.mm,
+        stroke_dasharray=f"{3 * pen.mm:.2f} {3 * pen.mm:.2f}",
     )
     arc = f"M{root[0] - reach:.2f} {-root[2]:.2f} A{reach:.2f} {reach:.2f} 0 0 0 {end[0]:.2f} {-end[2]:.2f}"
-    text = label(f"{lip.angle_deg:.0f}° to the axis", tip[0], -tip[2] + 20 * pen.mm, pen.text, fill=INK, stroke="#FFFFFF", stroke_width=3 * pen.mm, paint_order="stroke")
+    text = label(
+        f"{lip.angle_deg:.0f}° to the axis",
+        tip[0],
+        -tip[2] + 20 * pen.mm,
+        pen.text,
+        fill=INK,
+        stroke="#FFFFFF",
+        stroke_width=3 * pen.mm,
+        paint_order="stroke",
+    )
     return [axis, node("path", d=arc, fill="none", stroke=INK, stroke_width=1.2 * pen.mm), text]

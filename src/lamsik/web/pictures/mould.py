@@ -1,4 +1,6 @@
-"""A mould to scale: its plan and section with rulers, and a cavity as it stands while it is poured, with the air it would hold."""
+"""A mould to scale: its plan and section with rulers, and a cavity as it stands while it is poured, with
+the air it would hold.
+"""
 
 from math import cos, radians, sin
 
@@ -6,7 +8,23 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lamsik.core.moulds.geometry import middle_cut, seen
-from lamsik.core.moulds.layout import Box, Feed, Mould, Spot, Text, Tight, box, end_of, feeds, key_places, lying, lying_true, outline, turned, wall_mm
+from lamsik.core.moulds.layout import (
+    Box,
+    Feed,
+    Mould,
+    Spot,
+    Text,
+    Tight,
+    box,
+    end_of,
+    feeds,
+    key_places,
+    lying,
+    lying_true,
+    outline,
+    turned,
+    wall_mm,
+)
 from lamsik.core.moulds.pull import OPEN
 from lamsik.core.moulds.vents import FLAT, HighPoint
 from lamsik.core.shapes.curves import Array
@@ -14,38 +32,80 @@ from lamsik.core.shapes.skins import Mesh
 from lamsik.core.units import show
 from lamsik.web.pictures import parts
 from lamsik.web.pictures.body import framed
-from lamsik.web.pictures.ink import BRICK, CARD, DEEP, INK, MUTED, PALE, POUR, STEEL, TIP, WATER, WOOD, Pen, pen_for
+from lamsik.web.pictures.ink import (
+    BRICK,
+    CARD,
+    DEEP,
+    INK,
+    MUTED,
+    PALE,
+    POUR,
+    STEEL,
+    TIP,
+    WATER,
+    WOOD,
+    Pen,
+    pen_for,
+)
 from lamsik.web.pictures.ruler import ruler, upright_ruler
 from lamsik.web.pictures.svg import Node, group, label, node, path
 
 UPPER, LOWER, BOARD = "#CFE0D3", "#BCD3DC", "#DCCBA6"
 
 
-def picture(mould: Mould, points: tuple[HighPoint, ...], tight: tuple[Tight, ...], undercut: NDArray[np.bool_], unit: str = "mm") -> Node:
+def picture(
+    mould: Mould,
+    points: tuple[HighPoint, ...],
+    tight: tuple[Tight, ...],
+    undercut: NDArray[np.bool_],
+    unit: str = "mm",
+) -> Node:
     """The whole drawing: plan over section on the left, the pour on the right; y grows downward in SVG."""
     walls = box(mould)
     ring, gap = 1.24 * _reach(mould), max(0.12 * walls.length_mm, 14.0)
-    stacked = walls.width_mm < 0.85 * walls.length_mm  # a long plan stands over its section, a tall one beside it
+    stacked = (
+        walls.width_mm < 0.85 * walls.length_mm
+    )  # a long plan stands over its section, a tall one beside it
     beside = max(2 * ring, 0.0 if stacked else walls.length_mm)
     tall = walls.width_mm + walls.high_mm if stacked else max(walls.width_mm, walls.high_mm + 2 * ring)
     pen = pen_for(max(walls.length_mm + 2 * gap + beside, 1.55 * tall), 780.0)
-    section_x, section_y = (0.0, walls.width_mm + 62 * pen.mm + walls.above_mm) if stacked else (walls.length_mm + 2 * gap + 60 * pen.mm, 14 * pen.mm + walls.above_mm)
+    section_x, section_y = (
+        (0.0, walls.width_mm + 62 * pen.mm + walls.above_mm)
+        if stacked
+        else (walls.length_mm + 2 * gap + 60 * pen.mm, 14 * pen.mm + walls.above_mm)
+    )
     ring_x = walls.length_mm + gap + 70 * pen.mm + beside / 2
     low = section_y + walls.below_mm
     ring_y = max(ring + 26 * pen.mm, low / 2) if stacked else low + 40 * pen.mm + ring
     drawn = [
         group(_plan(mould, walls, tight, undercut, pen), transform=f"translate(0 {walls.width_mm:.2f})"),
         label("plan", 0, -9 * pen.mm, pen.text, fill=MUTED),
-        group([upright_ruler(0, walls.width_mm, pen, unit, -8 * pen.mm)], transform=f"translate(0 {walls.width_mm:.2f})"),
+        group(
+            [upright_ruler(0, walls.width_mm, pen, unit, -8 * pen.mm)],
+            transform=f"translate(0 {walls.width_mm:.2f})",
+        ),
         ruler(walls.length_mm, pen, unit, 0, walls.width_mm + 5 * pen.mm),
-        label(f"section through cavity {mould.cavities[0].key[1:]}", section_x, section_y - walls.above_mm - 8 * pen.mm, pen.text, fill=MUTED),
+        label(
+            f"section through cavity {mould.cavities[0].key[1:]}",
+            section_x,
+            section_y - walls.above_mm - 8 * pen.mm,
+            pen.text,
+            fill=MUTED,
+        ),
         group(_section(mould, walls, pen, unit), transform=f"translate({section_x:.2f} {section_y:.2f})"),
         group(_pour(mould, points, ring, pen), transform=f"translate({ring_x:.2f} {ring_y:.2f})"),
     ]
     left, top = 58 * pen.mm, 26 * pen.mm
     wide = max(ring_x + ring, section_x + walls.length_mm + 60 * pen.mm) + 14 * pen.mm
     high = max(low + 14 * pen.mm, ring_y + ring + 34 * pen.mm, walls.width_mm + 34 * pen.mm)
-    return framed(drawn, -left, -top, wide + left, high + top, f"{mould.name}: plan, section and how it is poured, to scale")
+    return framed(
+        drawn,
+        -left,
+        -top,
+        wide + left,
+        high + top,
+        f"{mould.name}: plan, section and how it is poured, to scale",
+    )
 
 
 def _reach(mould: Mould) -> float:
@@ -54,40 +114,120 @@ def _reach(mould: Mould) -> float:
     return float(np.hypot(across[:, 0], across[:, 1]).max())
 
 
-def _plan(mould: Mould, walls: Box, tight: tuple[Tight, ...], undercut: NDArray[np.bool_], pen: Pen) -> list[Node]:
+def _plan(
+    mould: Mould, walls: Box, tight: tuple[Tight, ...], undercut: NDArray[np.bool_], pen: Pen
+) -> list[Node]:
     """The box from above; its lower left corner is the origin."""
     thin = {"stroke": INK, "stroke_width": pen.mm}
     rows: list[Node] = []
     if mould.boards:
         deep = 5 * pen.mm
         rows += [
-            node("rect", x=0, y=-walls.width_mm - deep, width=walls.length_mm, height=deep, fill=BOARD, **thin),
+            node(
+                "rect", x=0, y=-walls.width_mm - deep, width=walls.length_mm, height=deep, fill=BOARD, **thin
+            ),
             node("rect", x=0, y=0, width=walls.length_mm, height=deep, fill=BOARD, **thin),
         ]
-    rows.append(node("rect", x=0, y=-walls.width_mm, width=walls.length_mm, height=walls.width_mm, fill=UPPER, stroke=INK, stroke_width=2 * pen.mm))
+    rows.append(
+        node(
+            "rect",
+            x=0,
+            y=-walls.width_mm,
+            width=walls.length_mm,
+            height=walls.width_mm,
+            fill=UPPER,
+            stroke=INK,
+            stroke_width=2 * pen.mm,
+        )
+    )
     for feed in feeds(mould):
-        rows.append(node("path", d=path(_cone(feed)), fill=POUR, fill_opacity=0.75, stroke=INK, stroke_width=0.8 * pen.mm))
+        rows.append(
+            node(
+                "path",
+                d=path(_cone(feed)),
+                fill=POUR,
+                fill_opacity=0.75,
+                stroke=INK,
+                stroke_width=0.8 * pen.mm,
+            )
+        )
     if mould.parts == 2:
         for x, y in key_places(mould):
             rows += [
                 node("circle", cx=x, cy=-y, r=mould.keys.base_mm / 2, fill=LOWER, **thin),
-                node("circle", cx=x, cy=-y, r=mould.keys.base_mm / 6, fill="none", stroke=MUTED, stroke_width=0.6 * pen.mm),
+                node(
+                    "circle",
+                    cx=x,
+                    cy=-y,
+                    r=mould.keys.base_mm / 6,
+                    fill="none",
+                    stroke=MUTED,
+                    stroke_width=0.6 * pen.mm,
+                ),
             ]
-    rows += [node("circle", cx=w.x_mm, cy=-w.y_mm, r=w.across_mm / 2, fill=CARD, stroke=DEEP, stroke_width=1.2 * pen.mm) for w in mould.wells]
+    rows += [
+        node(
+            "circle",
+            cx=w.x_mm,
+            cy=-w.y_mm,
+            r=w.across_mm / 2,
+            fill=CARD,
+            stroke=DEEP,
+            stroke_width=1.2 * pen.mm,
+        )
+        for w in mould.wells
+    ]
     for spot in mould.cavities:
-        rows.append(node("path", d=path(outline(mould, spot)), fill=WOOD, stroke=INK, stroke_width=1.6 * pen.mm, stroke_linejoin="round"))
+        rows.append(
+            node(
+                "path",
+                d=path(outline(mould, spot)),
+                fill=WOOD,
+                stroke=INK,
+                stroke_width=1.6 * pen.mm,
+                stroke_linejoin="round",
+            )
+        )
         rows += _marked(mould, spot, undercut, pen)
         rows += _rods(mould, walls, spot, pen)
         rows += [_text(t, spot) for t in mould.texts]
     for place in tight:
         rows += [
-            node("circle", cx=place.x_mm, cy=-place.y_mm, r=7 * pen.mm, fill="none", stroke=BRICK, stroke_width=2 * pen.mm),
-            label(f"{place.distance_mm:.1f}", place.x_mm + 10 * pen.mm, -place.y_mm - 6 * pen.mm, 11 * pen.mm, fill=BRICK),
+            node(
+                "circle",
+                cx=place.x_mm,
+                cy=-place.y_mm,
+                r=7 * pen.mm,
+                fill="none",
+                stroke=BRICK,
+                stroke_width=2 * pen.mm,
+            ),
+            label(
+                f"{place.distance_mm:.1f}",
+                place.x_mm + 10 * pen.mm,
+                -place.y_mm - 6 * pen.mm,
+                11 * pen.mm,
+                fill=BRICK,
+            ),
         ]
     for n, spot in enumerate(mould.cavities, start=1):
-        rows.append(_grip(f"point.{spot.key}.0", spot.x_mm, spot.y_mm, f"Cavity {n}", pen, (0.0, walls.width_mm), str(n)))
+        rows.append(
+            _grip(
+                f"point.{spot.key}.0", spot.x_mm, spot.y_mm, f"Cavity {n}", pen, (0.0, walls.width_mm), str(n)
+            )
+        )
     for well in mould.wells:
-        rows.append(_grip(f"point.{well.key}.0", well.x_mm, well.y_mm, f"Well {well.key[1:]}", pen, (0.0, walls.width_mm), ""))
+        rows.append(
+            _grip(
+                f"point.{well.key}.0",
+                well.x_mm,
+                well.y_mm,
+                f"Well {well.key[1:]}",
+                pen,
+                (0.0, walls.width_mm),
+                "",
+            )
+        )
     return rows
 
 
@@ -107,7 +247,10 @@ def _marked(mould: Mould, spot: Spot, undercut: NDArray[np.bool_], pen: Pen) -> 
     mesh = lying_true(mould)
     middles = mesh.vertices[mesh.faces[undercut]].mean(axis=1)
     spots = np.unique(np.round(middles[:, :2] / (3 * pen.mm)), axis=0)[:600] * 3 * pen.mm
-    d = " ".join(f"M{x - 1.2 * pen.mm:.2f} {-y + 1.2 * pen.mm:.2f}l{2.4 * pen.mm:.2f} {-2.4 * pen.mm:.2f}" for x, y in (turned(x, y, spot) for x, y in spots))
+    d = " ".join(
+        f"M{x - 1.2 * pen.mm:.2f} {-y + 1.2 * pen.mm:.2f}l{2.4 * pen.mm:.2f} {-2.4 * pen.mm:.2f}"
+        for x, y in (turned(x, y, spot) for x, y in spots)
+    )
     return [node("path", d=d, stroke=BRICK, stroke_width=1.2 * pen.mm, fill="none", opacity=0.8)]
 
 
@@ -118,11 +261,32 @@ def _rods(mould: Mould, walls: Box, spot: Spot, pen: Pen) -> list[Node]:
         x, y = turned(vent.x_mm, vent.y_mm, spot)
         wide = max(vent.across_mm, 2 * pen.mm)
         if mould.stand == FLAT:
-            rows.append(node("circle", cx=x, cy=-y, r=max(wide / 2, 2.5 * pen.mm), fill=CARD, stroke=WATER, stroke_width=1.4 * pen.mm))
+            rows.append(
+                node(
+                    "circle",
+                    cx=x,
+                    cy=-y,
+                    r=max(wide / 2, 2.5 * pen.mm),
+                    fill=CARD,
+                    stroke=WATER,
+                    stroke_width=1.4 * pen.mm,
+                )
+            )
             continue
         way = radians(mould.tilt_deg)
         far = wall_mm(walls, x, y, cos(way), sin(way))
-        rows.append(node("line", x1=x, y1=-y, x2=x + far * cos(way), y2=-(y + far * sin(way)), stroke=WATER, stroke_width=wide, opacity=0.8))
+        rows.append(
+            node(
+                "line",
+                x1=x,
+                y1=-y,
+                x2=x + far * cos(way),
+                y2=-(y + far * sin(way)),
+                stroke=WATER,
+                stroke_width=wide,
+                opacity=0.8,
+            )
+        )
     return rows
 
 
@@ -130,18 +294,61 @@ def _text(text: Text, spot: Spot) -> Node:
     """A text as it stands on the mould's face: mirrored, since it reads right on the bait."""
     x, y = turned(text.x_mm, text.y_mm, spot)
     return group(
-        [label(text.says, 0, text.high_mm * 0.35, text.high_mm, text_anchor="middle", fill=DEEP if text.half == "upper" else MUTED)],
+        [
+            label(
+                text.says,
+                0,
+                text.high_mm * 0.35,
+                text.high_mm,
+                text_anchor="middle",
+                fill=DEEP if text.half == "upper" else MUTED,
+            )
+        ],
         transform=f"translate({x:.2f} {-y:.2f}) rotate({-spot.turn_deg:.1f}) scale(-1 1)",
     )
 
 
-def _grip(key: str, x: float, y: float, says: str, pen: Pen, limits: tuple[float, float], number: str) -> Node:
+def _grip(
+    key: str, x: float, y: float, says: str, pen: Pen, limits: tuple[float, float], number: str
+) -> Node:
     dot = [
         node("circle", cx=x, cy=-y, r=22 * pen.mm, fill="transparent"),
-        node("circle", cx=x, cy=-y, r=(9 if number else 6) * pen.mm, fill=TIP, stroke=CARD, stroke_width=1.5 * pen.mm),
-        *([label(number, x, -y + 4 * pen.mm, 11 * pen.mm, text_anchor="middle", fill="#FFFFFF", font_weight=700)] if number else []),
+        node(
+            "circle",
+            cx=x,
+            cy=-y,
+            r=(9 if number else 6) * pen.mm,
+            fill=TIP,
+            stroke=CARD,
+            stroke_width=1.5 * pen.mm,
+        ),
+        *(
+            [
+                label(
+                    number,
+                    x,
+                    -y + 4 * pen.mm,
+                    11 * pen.mm,
+                    text_anchor="middle",
+                    fill="#FFFFFF",
+                    font_weight=700,
+                )
+            ]
+            if number
+            else []
+        ),
     ]
-    return parts.handle(dot, path=key, value=y, low=limits[0], high=limits[1], says=f"{says}, place in the box", axis="xy", factor=-1.0, along_mm=round(x, 2))
+    return parts.handle(
+        dot,
+        path=key,
+        value=y,
+        low=limits[0],
+        high=limits[1],
+        says=f"{says}, place in the box",
+        axis="xy",
+        factor=-1.0,
+        along_mm=round(x, 2),
+    )
 
 
 def _section(mould: Mould, walls: Box, pen: Pen, unit: str) -> list[Node]:
@@ -156,7 +363,9 @@ def _section(mould: Mould, walls: Box, pen: Pen, unit: str) -> list[Node]:
         rows.append(node("path", d=path(lower), fill=LOWER, stroke=INK, stroke_width=1.6 * pen.mm))
     shift = 0.0 if mould.parts == 2 else -float(lying(mould).vertices[:, 2].min())
     for row in middle_cut(lying(mould)):
-        points = row * np.array([cos(radians(spot.turn_deg)), 1.0]) + np.array([spot.x_mm, shift - (mould.parting_mm if mould.parts == 2 else 0.0)])
+        points = row * np.array([cos(radians(spot.turn_deg)), 1.0]) + np.array(
+            [spot.x_mm, shift - (mould.parting_mm if mould.parts == 2 else 0.0)]
+        )
         rows.append(node("path", d=path(points), fill=WOOD, stroke=INK, stroke_width=1.4 * pen.mm))
     for feed in feeds(mould)[:1]:
         if abs(feed.y1_mm - feed.y0_mm) < 0.5:
@@ -187,37 +396,91 @@ def _section(mould: Mould, walls: Box, pen: Pen, unit: str) -> list[Node]:
         rows.append(label("parting", length + 12 * pen.mm, -right + 4 * pen.mm, 11 * pen.mm, fill=DEEP))
     rows += [
         _height(walls.above_mm, 0.0, -6 * pen.mm, show(walls.above_mm, "length", 1, unit), pen),
-        *([_height(0.0, -walls.below_mm, -6 * pen.mm, show(walls.below_mm, "length", 1, unit), pen)] if mould.parts == 2 else []),
+        *(
+            [_height(0.0, -walls.below_mm, -6 * pen.mm, show(walls.below_mm, "length", 1, unit), pen)]
+            if mould.parts == 2
+            else []
+        ),
     ]
     return rows
 
 
 def _height(top: float, low: float, x: float, text: str, pen: Pen) -> Node:
-    return group([
-        node("line", x1=x, x2=x, y1=-top, y2=-low, stroke=MUTED, stroke_width=pen.mm),
-        label(text, x - 5 * pen.mm, -(top + low) / 2 + 4 * pen.mm, 11 * pen.mm, fill=MUTED, text_anchor="end"),
-    ])  # fmt: skip
+    return group(
+        [
+            node("line", x1=x, x2=x, y1=-top, y2=-low, stroke=MUTED, stroke_width=pen.mm),
+            label(
+                text,
+                x - 5 * pen.mm,
+                -(top + low) / 2 + 4 * pen.mm,
+                11 * pen.mm,
+                fill=MUTED,
+                text_anchor="end",
+            ),
+        ]
+    )
 
 
 def _pour(mould: Mould, points: tuple[HighPoint, ...], ring: float, pen: Pen) -> list[Node]:
-    """A cavity as it stands while it is poured, turned so that up is up; air that stays is drawn pale in its high points."""
+    """A cavity as it stands while it is poured, turned so that up is up; air that stays is drawn pale in
+    its high points.
+    """
     flat = mould.stand == FLAT
     mesh, axes = lying(mould), ((0, 2) if flat else (0, 1))
     lies = mould.cavities[0].turn_deg  # a cavity turned in the block stands turned
-    turn = radians((mould.tilt_deg if mould.kind != OPEN else 180.0 - mould.tilt_deg) if flat else 90.0 - mould.tilt_deg + lies)
+    turn = radians(
+        (mould.tilt_deg if mould.kind != OPEN else 180.0 - mould.tilt_deg)
+        if flat
+        else 90.0 - mould.tilt_deg + lies
+    )
     spin = np.array([[cos(turn), -sin(turn)], [sin(turn), cos(turn)]])
-    rows: list[Node] = [node("circle", cx=0, cy=0, r=ring, fill=CARD, stroke=MUTED, stroke_width=pen.mm, stroke_dasharray=f"{2 * pen.mm:.2f} {3 * pen.mm:.2f}")]
+    rows: list[Node] = [
+        node(
+            "circle",
+            cx=0,
+            cy=0,
+            r=ring,
+            fill=CARD,
+            stroke=MUTED,
+            stroke_width=pen.mm,
+            stroke_dasharray=f"{2 * pen.mm:.2f} {3 * pen.mm:.2f}",
+        )
+    ]
     for shape in _shadow(mesh, flat):
-        rows.append(node("path", d=path(shape @ spin.T), fill=POUR, stroke=INK, stroke_width=1.5 * pen.mm, stroke_linejoin="round"))
+        rows.append(
+            node(
+                "path",
+                d=path(shape @ spin.T),
+                fill=POUR,
+                stroke=INK,
+                stroke_width=1.5 * pen.mm,
+                stroke_linejoin="round",
+            )
+        )
     for vent in mould.vents:
         x, y = spin @ np.array([(vent.x_mm, vent.y_mm, vent.z_mm)[k] for k in axes])
-        rows.append(node("line", x1=x, x2=x, y1=-y, y2=-ring, stroke=WATER, stroke_width=max(vent.across_mm, 2 * pen.mm), opacity=0.8))
+        rows.append(
+            node(
+                "line",
+                x1=x,
+                x2=x,
+                y1=-y,
+                y2=-ring,
+                stroke=WATER,
+                stroke_width=max(vent.across_mm, 2 * pen.mm),
+                opacity=0.8,
+            )
+        )
     shapes = [shape @ spin.T for shape in _shadow(mesh, flat)]
     for n, point in enumerate(points[:9], start=1):
         x, y = spin @ np.array([point.place_mm[k] for k in axes])
         pocket = _pocket(shapes, x, y, y - point.rise_mm)
         rows += [
-            *([node("path", d=path(pocket), fill=PALE, stroke=WATER, stroke_width=1.5 * pen.mm)] if len(pocket) > 2 else []),
+            *(
+                [node("path", d=path(pocket), fill=PALE, stroke=WATER, stroke_width=1.5 * pen.mm)]
+                if len(pocket) > 2
+                else []
+            ),
             node("circle", cx=x, cy=-y, r=3 * pen.mm, fill=BRICK),
             label(f"{n}", x, -y - 8 * pen.mm, 12 * pen.mm, fill=BRICK, text_anchor="middle", font_weight=700),
         ]
@@ -230,10 +493,16 @@ def _pour(mould: Mould, points: tuple[HighPoint, ...], ring: float, pen: Pen) ->
             label("funnel", x - 10 * pen.mm, -y + 4 * pen.mm, 11 * pen.mm, fill=MUTED, text_anchor="end"),
         ]
     rows += [
-        node("path", d=f"M0 {-ring - 4 * pen.mm:.2f}l{-5 * pen.mm:.2f} {9 * pen.mm:.2f}h{10 * pen.mm:.2f}Z", fill=MUTED),
+        node(
+            "path",
+            d=f"M0 {-ring - 4 * pen.mm:.2f}l{-5 * pen.mm:.2f} {9 * pen.mm:.2f}h{10 * pen.mm:.2f}Z",
+            fill=MUTED,
+        ),
         label("up", 0, -ring - 9 * pen.mm, 11 * pen.mm, fill=MUTED, text_anchor="middle"),
         label(
-            f"as poured: {'lying flat' if flat else 'standing on edge'}, {mould.tilt_deg:.0f}°".replace("-", "−"),
+            f"as poured: {'lying flat' if flat else 'standing on edge'}, {mould.tilt_deg:.0f}°".replace(
+                "-", "−"
+            ),
             0,
             ring + 22 * pen.mm,
             pen.text,
@@ -250,7 +519,17 @@ def _pour(mould: Mould, points: tuple[HighPoint, ...], ring: float, pen: Pen) ->
     way = 1.0 if flat and mould.kind != OPEN else -1.0
     limits = (-45.0, 45.0) if flat else (-180.0, 180.0)
     rows.append(
-        parts.handle(dot, path="tilt_deg", value=mould.tilt_deg, low=limits[0], high=limits[1], says="Tilt while it is poured", axis="turn", factor=way, unit="°")
+        parts.handle(
+            dot,
+            path="tilt_deg",
+            value=mould.tilt_deg,
+            low=limits[0],
+            high=limits[1],
+            says="Tilt while it is poured",
+            axis="turn",
+            factor=way,
+            unit="°",
+        )
     )
     return rows
 
@@ -281,14 +560,39 @@ def thumbnail(mould: Mould) -> Node:
     """The plan, small."""
     walls = box(mould)
     pen = pen_for(max(walls.length_mm, 1.8 * walls.width_mm) * 1.1, 220)
-    rows = [node("rect", x=0, y=-walls.width_mm, width=walls.length_mm, height=walls.width_mm, fill=UPPER, stroke=INK, stroke_width=1.5 * pen.mm)]
-    rows += [node("path", d=path(_cone(feed)), fill=POUR, stroke=INK, stroke_width=0.6 * pen.mm) for feed in feeds(mould)]
-    rows += [node("path", d=path(outline(mould, spot)), fill=WOOD, stroke=INK, stroke_width=1.2 * pen.mm) for spot in mould.cavities]
+    rows = [
+        node(
+            "rect",
+            x=0,
+            y=-walls.width_mm,
+            width=walls.length_mm,
+            height=walls.width_mm,
+            fill=UPPER,
+            stroke=INK,
+            stroke_width=1.5 * pen.mm,
+        )
+    ]
+    rows += [
+        node("path", d=path(_cone(feed)), fill=POUR, stroke=INK, stroke_width=0.6 * pen.mm)
+        for feed in feeds(mould)
+    ]
+    rows += [
+        node("path", d=path(outline(mould, spot)), fill=WOOD, stroke=INK, stroke_width=1.2 * pen.mm)
+        for spot in mould.cavities
+    ]
     edge = 4 * pen.mm
-    return framed(rows, -edge, -walls.width_mm - edge, walls.length_mm + 2 * edge, walls.width_mm + 2 * edge, "")
+    return framed(
+        rows, -edge, -walls.width_mm - edge, walls.length_mm + 2 * edge, walls.width_mm + 2 * edge, ""
+    )
 
 
-def cast_picture(mould: Mould, level_mm: float | None = None, dense: bool = False, prop_deg: float | None = None, zones: tuple[tuple[float, float], ...] = ()) -> Node:
+def cast_picture(
+    mould: Mould,
+    level_mm: float | None = None,
+    dense: bool = False,
+    prop_deg: float | None = None,
+    zones: tuple[tuple[float, float], ...] = (),
+) -> Node:
     """One casting as it is poured: up is up; liquid or dense pour filled to its level, thin zones ringed."""
     flat, tilt = mould.stand == FLAT, mould.tilt_deg if prop_deg is None else prop_deg
     mesh, axes = lying(mould), ((0, 2) if mould.stand == FLAT else (0, 1))
@@ -298,17 +602,53 @@ def cast_picture(mould: Mould, level_mm: float | None = None, dense: bool = Fals
     low, high = np.vstack(shapes).min(axis=0), np.vstack(shapes).max(axis=0)
     wide, tall = (float(v) for v in high - low)
     pen = pen_for(max(wide, 1.2 * tall) * 1.25, 380)
-    rows: list[Node] = [node("path", d=path(shape), fill=WOOD, stroke=INK, stroke_width=1.5 * pen.mm, stroke_linejoin="round") for shape in shapes]
+    rows: list[Node] = [
+        node("path", d=path(shape), fill=WOOD, stroke=INK, stroke_width=1.5 * pen.mm, stroke_linejoin="round")
+        for shape in shapes
+    ]
     if level_mm is not None:
-        rows += [node("path", d=path(part), fill=STEEL if dense else POUR, stroke="none") for shape in shapes if len(part := _under(shape, level_mm)) > 2]
-        rows += [node("path", d=path(shape), fill="none", stroke=INK, stroke_width=1.5 * pen.mm) for shape in shapes]
-        rows.append(node("line", x1=low[0] - 8 * pen.mm, x2=high[0] + 8 * pen.mm, y1=-level_mm, y2=-level_mm, stroke=WATER, stroke_width=1.6 * pen.mm))
-        rows.append(label(f"{level_mm - low[1]:.0f} mm", high[0] + 10 * pen.mm, -level_mm + 4 * pen.mm, pen.text, fill=DEEP))
+        rows += [
+            node("path", d=path(part), fill=STEEL if dense else POUR, stroke="none")
+            for shape in shapes
+            if len(part := _under(shape, level_mm)) > 2
+        ]
+        rows += [
+            node("path", d=path(shape), fill="none", stroke=INK, stroke_width=1.5 * pen.mm)
+            for shape in shapes
+        ]
+        rows.append(
+            node(
+                "line",
+                x1=low[0] - 8 * pen.mm,
+                x2=high[0] + 8 * pen.mm,
+                y1=-level_mm,
+                y2=-level_mm,
+                stroke=WATER,
+                stroke_width=1.6 * pen.mm,
+            )
+        )
+        rows.append(
+            label(
+                f"{level_mm - low[1]:.0f} mm",
+                high[0] + 10 * pen.mm,
+                -level_mm + 4 * pen.mm,
+                pen.text,
+                fill=DEEP,
+            )
+        )
     start = float(mesh.vertices[:, 0].min())
     for a, b in zones:
-        inside = mesh.vertices[(mesh.vertices[:, 0] >= start + a - 0.5) & (mesh.vertices[:, 0] <= start + b + 0.5)][:, axes] @ spin.T
+        inside = (
+            mesh.vertices[
+                (mesh.vertices[:, 0] >= start + a - 0.5) & (mesh.vertices[:, 0] <= start + b + 0.5)
+            ][:, axes]
+            @ spin.T
+        )
         if len(inside):
-            middle, reach = (inside.max(axis=0) + inside.min(axis=0)) / 2, np.ptp(inside, axis=0) / 2 + 3 * pen.mm
+            middle, reach = (
+                (inside.max(axis=0) + inside.min(axis=0)) / 2,
+                np.ptp(inside, axis=0) / 2 + 3 * pen.mm,
+            )
             rows.append(
                 node(
                     "ellipse",
@@ -325,9 +665,24 @@ def cast_picture(mould: Mould, level_mm: float | None = None, dense: bool = Fals
     if feeds(mould):
         end = {"tail": (0, 1), "nose": (0, -1), "back": (1, 1), "belly": (1, -1)}[mould.funnel.end]
         spot = spin @ end_of(mesh.vertices, end[1] * np.eye(3)[end[0]])[list(axes)]
-        rows.append(node("path", d=f"M{spot[0]:.2f} {-spot[1]:.2f}l{-9 * pen.mm:.2f} {-16 * pen.mm:.2f}h{18 * pen.mm:.2f}Z", fill=POUR, stroke=INK, stroke_width=pen.mm))
+        rows.append(
+            node(
+                "path",
+                d=f"M{spot[0]:.2f} {-spot[1]:.2f}l{-9 * pen.mm:.2f} {-16 * pen.mm:.2f}h{18 * pen.mm:.2f}Z",
+                fill=POUR,
+                stroke=INK,
+                stroke_width=pen.mm,
+            )
+        )
     edge = 26 * pen.mm
-    return framed(rows, low[0] - edge, -high[1] - edge, wide + 2 * edge + 26 * pen.mm, tall + 2 * edge, f"A casting in {mould.name} as it is poured")
+    return framed(
+        rows,
+        low[0] - edge,
+        -high[1] - edge,
+        wide + 2 * edge + 26 * pen.mm,
+        tall + 2 * edge,
+        f"A casting in {mould.name} as it is poured",
+    )
 
 
 def _under(shape: Array, level: float) -> Array:

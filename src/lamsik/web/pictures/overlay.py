@@ -28,9 +28,18 @@ def overlaid(first: Design, second: Design, unit: str = "mm") -> Node:
         label("side", 0, -high - 8 * pen.mm, pen.text, fill=MUTED),
         label("top", 0, plan_y - width / 2 - 8 * pen.mm, pen.text, fill=MUTED),
     ]
-    rows.append(label("widest section", section_x, -high - 8 * pen.mm, pen.text, fill=MUTED, text_anchor="middle"))
+    rows.append(
+        label("widest section", section_x, -high - 8 * pen.mm, pen.text, fill=MUTED, text_anchor="middle")
+    )
     left = 6.0 + max(front_reach(d) for d in (first, second))
-    return framed(rows, -left, -high - 24 * pen.mm, left + section_x + width / 2 + 8, high + plan_y + width / 2 + 40 * pen.mm, "Both revisions over each other")
+    return framed(
+        rows,
+        -left,
+        -high - 24 * pen.mm,
+        left + section_x + width / 2 + 8,
+        high + plan_y + width / 2 + 40 * pen.mm,
+        "Both revisions over each other",
+    )
 
 
 def _drawn(pen: Pen) -> dict[str, object]:
@@ -38,7 +47,12 @@ def _drawn(pen: Pen) -> dict[str, object]:
 
 
 def _dashed(pen: Pen) -> dict[str, object]:
-    return {"fill": "none", "stroke": TIP, "stroke_width": 1.8 * pen.mm, "stroke_dasharray": f"{6 * pen.mm:.2f} {4 * pen.mm:.2f}"}
+    return {
+        "fill": "none",
+        "stroke": TIP,
+        "stroke_width": 1.8 * pen.mm,
+        "stroke_dasharray": f"{6 * pen.mm:.2f} {4 * pen.mm:.2f}",
+    }
 
 
 def _one(design: Design, style: dict[str, object], plan_y: float, section_x: float, pen: Pen) -> list[Node]:
@@ -55,8 +69,15 @@ def _one(design: Design, style: dict[str, object], plan_y: float, section_x: flo
         if not placed.hung_on and placed.item.kind in ("line_tie", "hanger"):
             x, _, z = seat_point(body, placed, design.lip)
             rows.append(node("circle", cx=x, cy=-z, r=1.5, **line))
-    rows.append(group([node("path", d=path(top_outline(body)), **style)], transform=f"translate(0 {plan_y:.2f})"))
-    rows.append(group([node("path", d=path(section_outline(body, widest_x(design))), **style)], transform=f"translate({section_x:.2f} 0)"))
+    rows.append(
+        group([node("path", d=path(top_outline(body)), **style)], transform=f"translate(0 {plan_y:.2f})")
+    )
+    rows.append(
+        group(
+            [node("path", d=path(section_outline(body, widest_x(design))), **style)],
+            transform=f"translate({section_x:.2f} 0)",
+        )
+    )
     return rows
 
 

@@ -1,6 +1,8 @@
-"""What the saw, the knife and the drill need, each drawn in true millimetres: templates, sections, drill map, lip, segments."""
+"""What the saw, the knife and the drill need, each drawn in true millimetres: templates, sections, drill
+map, lip, segments.
+"""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from textwrap import wrap
 
 import numpy as np
@@ -23,7 +25,9 @@ FINE = 241
 DASH = "1.2 0.8"
 
 
-def drawings(design: Design, holes: Sequence[Drilling], stations_mm: Sequence[float], slot: str) -> list[Drawing]:
+def drawings(
+    design: Design, holes: Sequence[Drilling], stations_mm: Sequence[float], slot: str
+) -> list[Drawing]:
     """The whole pack, in the order of work."""
     rows = [side(design, holes), top(design, holes), *sections(design, stations_mm), drill_map(design, holes)]
     if design.lip is not None:
@@ -31,8 +35,10 @@ def drawings(design: Design, holes: Sequence[Drilling], stations_mm: Sequence[fl
     return rows
 
 
-def _shape(points: object, **more: object) -> Node:
-    return node("path", d=path(points), fill="none", stroke=INK, stroke_width=LINE, stroke_linejoin="round", **more)  # type: ignore[arg-type]
+def _shape(points: Iterable[Iterable[float]], **more: object) -> Node:
+    return node(
+        "path", d=path(points), fill="none", stroke=INK, stroke_width=LINE, stroke_linejoin="round", **more
+    )
 
 
 def side(design: Design, holes: Sequence[Drilling]) -> Drawing:
@@ -51,7 +57,13 @@ def side(design: Design, holes: Sequence[Drilling]) -> Drawing:
     ]
     rows += _arrow(design)
     rows += [_mark(hole, hole.x_mm, -hole.z_mm) for hole in holes]
-    return Drawing("side", "Side template", tuple(rows), (-6.0, -high - 5, body.length_mm + 18, high - low + 18), _grain(design))
+    return Drawing(
+        "side",
+        "Side template",
+        tuple(rows),
+        (-6.0, -high - 5, body.length_mm + 18, high - low + 18),
+        _grain(design),
+    )
 
 
 def _hollow(outline: Array) -> Node:
@@ -74,7 +86,13 @@ def _arrow(design: Design) -> list[Node]:
         return []
     start, end = 0.55 * design.body.length_mm, 0.8 * design.body.length_mm
     z = station(design.body, 0.62 * design.body.length_mm).middle_mm + 2.4
-    line = node("path", d=f"M{start:.1f} {-z:.1f}H{end:.1f}m-2.4 -1l2.4 1l-2.4 1", fill="none", stroke=INK, stroke_width=0.25)
+    line = node(
+        "path",
+        d=f"M{start:.1f} {-z:.1f}H{end:.1f}m-2.4 -1l2.4 1l-2.4 1",
+        fill="none",
+        stroke=INK,
+        stroke_width=0.25,
+    )
     return [line, label("grain", start, -z - 1.0, 2.4, fill=MUTED)]
 
 
@@ -83,14 +101,39 @@ def top(design: Design, holes: Sequence[Drilling]) -> Drawing:
     body = design.body
     outline = top_outline(body, FINE)
     half = float(outline[:, 1].max())
-    rows = [_shape(outline, data_outline="top"), _axis(body.length_mm), ruler(body.length_mm, THIN, "mm", 0, half + 3)]
-    rows += [node("line", x1=x, x2=x, y1=-reach, y2=reach, stroke=INK, stroke_width=LINE) for x, reach in cuts_from_above(design)]
+    rows = [
+        _shape(outline, data_outline="top"),
+        _axis(body.length_mm),
+        ruler(body.length_mm, THIN, "mm", 0, half + 3),
+    ]
+    rows += [
+        node("line", x1=x, x2=x, y1=-reach, y2=reach, stroke=INK, stroke_width=LINE)
+        for x, reach in cuts_from_above(design)
+    ]
     for hole in holes:
         if hole.face in ("belly", "back"):
             dash = {"stroke_dasharray": DASH} if hole.face == "belly" else {}
             for y in (-hole.beside_mm, hole.beside_mm) if hole.beside_mm else (0.0,):
-                rows += [node("circle", cx=hole.x_mm, cy=y, r=hole.drill_mm / 2, fill="none", stroke=INK, stroke_width=LINE, **dash), _mark(hole, hole.x_mm, y)]
-    return Drawing("top", "Top template", tuple(rows), (-6.0, -half - 5, body.length_mm + 18, 2 * half + 18), "Holes drawn dashed are drilled from the belly.")
+                rows += [
+                    node(
+                        "circle",
+                        cx=hole.x_mm,
+                        cy=y,
+                        r=hole.drill_mm / 2,
+                        fill="none",
+                        stroke=INK,
+                        stroke_width=LINE,
+                        **dash,
+                    ),
+                    _mark(hole, hole.x_mm, y),
+                ]
+    return Drawing(
+        "top",
+        "Top template",
+        tuple(rows),
+        (-6.0, -half - 5, body.length_mm + 18, 2 * half + 18),
+        "Holes drawn dashed are drilled from the belly.",
+    )
 
 
 def sections(design: Design, stations_mm: Sequence[float]) -> list[Drawing]:
@@ -108,7 +151,12 @@ def _section(design: Design, x: float) -> Drawing:
     inside = hollow_section(design, x)
     if inside is not None:
         cross.append(_hollow(inside))
-    return Drawing(f"section-{x:g}", f"Section {place(x)} mm", (_shape(outline), *cross), (-half - 2, -high - 2, 2 * half + 4, high - low + 4))
+    return Drawing(
+        f"section-{x:g}",
+        f"Section {place(x)} mm",
+        (_shape(outline), *cross),
+        (-half - 2, -high - 2, 2 * half + 4, high - low + 4),
+    )
 
 
 def drill_map(design: Design, holes: Sequence[Drilling]) -> Drawing:
@@ -120,15 +168,33 @@ def drill_map(design: Design, holes: Sequence[Drilling]) -> Drawing:
     for hole in holes:
         rows += [*_bore(design, hole), _mark(hole, hole.x_mm, -hole.z_mm)]
     listed = tuple(Listed(hole.x_mm, *_said(hole)) for hole in holes)
-    note = "Drill square to the middle plane; stop collar or tape on the drill." if holes else "No holes in this design."
-    return Drawing("drill", "Drill map", tuple(rows), (-6.0, -high - 6, body.length_mm + 14, high - low + 12), note, listed)
+    note = (
+        "Drill square to the middle plane; stop collar or tape on the drill."
+        if holes
+        else "No holes in this design."
+    )
+    return Drawing(
+        "drill",
+        "Drill map",
+        tuple(rows),
+        (-6.0, -high - 6, body.length_mm + 14, high - low + 12),
+        note,
+        listed,
+    )
 
 
 def _said(hole: Drilling) -> tuple[str, str]:
     """A hole of the list: where, which drill, how deep, at what angle; and what it is for."""
-    depth = f"{hole.depth_mm:.1f} mm deep" if hole.through_mm is None else f"through the {hole.through_mm:.1f} mm wall into the hollow"
+    depth = (
+        f"{hole.depth_mm:.1f} mm deep"
+        if hole.through_mm is None
+        else f"through the {hole.through_mm:.1f} mm wall into the hollow"
+    )
     return (
-        f"{hole.mark}  {_where(hole)}: drill {hole.drill_mm:g} mm, {depth}, {hole.angle_deg:.0f}° to the axis",
+        (
+            f"{hole.mark}  {_where(hole)}: drill {hole.drill_mm:g} mm, {depth}, {hole.angle_deg:.0f}° to the"
+            " axis"
+        ),
         f"for {hole.purpose}{f'; {hole.fits}' if hole.fits else ''}",
     )
 
@@ -138,7 +204,10 @@ def _where(hole: Drilling) -> str:
     if hole.face in ("nose", "tail"):
         return f"from the {hole.face}"
     pair = f", two, {place(hole.beside_mm)} mm to each side of the middle" if hole.beside_mm else ""
-    return f"{'inside' if hole.face == 'inside' else f'from the {hole.face}'}, {place(hole.x_mm)} mm from the nose{pair}"
+    return (
+        f"{'inside' if hole.face == 'inside' else f'from the {hole.face}'}, {place(hole.x_mm)} mm from the"
+        f" nose{pair}"
+    )
 
 
 def _bore(design: Design, hole: Drilling) -> list[Node]:
@@ -148,9 +217,21 @@ def _bore(design: Design, hole: Drilling) -> list[Node]:
         return []
     dx, dz = ways[hole.face]
     half, depth = hole.drill_mm / 2, min(hole.depth_mm, design.body.length_mm)
-    corners = [(hole.x_mm - half * abs(dz), hole.z_mm - half * abs(dx)), (hole.x_mm + half * abs(dz), hole.z_mm + half * abs(dx))]
+    corners = [
+        (hole.x_mm - half * abs(dz), hole.z_mm - half * abs(dx)),
+        (hole.x_mm + half * abs(dz), hole.z_mm + half * abs(dx)),
+    ]
     ends = [(x + dx * depth, z + dz * depth) for x, z in reversed(corners)]
-    return [node("path", d=path([*corners, *ends]), fill="none", stroke=INK, stroke_width=0.2, stroke_dasharray=DASH)]
+    return [
+        node(
+            "path",
+            d=path([*corners, *ends]),
+            fill="none",
+            stroke=INK,
+            stroke_width=0.2,
+            stroke_dasharray=DASH,
+        )
+    ]
 
 
 def lip_plate(design: Design) -> Drawing:
@@ -162,11 +243,24 @@ def lip_plate(design: Design) -> Drawing:
     rows = (
         _shape(outline),
         node("line", x1=0, x2=0, y1=-half, y2=half, stroke=MUTED, stroke_width=0.2, stroke_dasharray=DASH),
-        node("line", x1=-lip.inset_mm, x2=lip.length_mm, y1=0, y2=0, stroke=MUTED, stroke_width=0.15, stroke_dasharray=DASH),
+        node(
+            "line",
+            x1=-lip.inset_mm,
+            x2=lip.length_mm,
+            y1=0,
+            y2=0,
+            stroke=MUTED,
+            stroke_width=0.15,
+            stroke_dasharray=DASH,
+        ),
     )
     note = f"{lip.thickness_mm:.1f} mm plate; cut it wide and trim"
     return Drawing(
-        "lip", f"Lip, {lip.width_mm:.0f} × {lip.length_mm:.0f} mm", rows, (-lip.inset_mm - 3, -half - 3, max(lip.length_mm + lip.inset_mm + 6, 55), 2 * half + 6), note
+        "lip",
+        f"Lip, {lip.width_mm:.0f} × {lip.length_mm:.0f} mm",
+        rows,
+        (-lip.inset_mm - 3, -half - 3, max(lip.length_mm + lip.inset_mm + 6, 55), 2 * half + 6),
+        note,
     )
 
 
@@ -179,7 +273,15 @@ def slot_angle(design: Design, says: str) -> Drawing:
     arc = f"M-25 0 A25 25 0 0 0 {-25 * np.cos(angle):.2f} {25 * np.sin(angle):.2f}"
     rows = (
         node("line", x1=-reach - 5, x2=20, y1=0, y2=0, stroke=INK, stroke_width=LINE),
-        node("line", x1=lip.inset_mm * float(np.cos(angle)), y1=-lip.inset_mm * float(np.sin(angle)), x2=tip[0], y2=tip[1], stroke=INK, stroke_width=LINE),
+        node(
+            "line",
+            x1=lip.inset_mm * float(np.cos(angle)),
+            y1=-lip.inset_mm * float(np.sin(angle)),
+            x2=tip[0],
+            y2=tip[1],
+            stroke=INK,
+            stroke_width=LINE,
+        ),
         node("path", d=arc, fill="none", stroke=MUTED, stroke_width=0.2),
         label(f"{lip.angle_deg:.0f}°", -31, 6, 4.0),
         label("body axis", 4, -1.5, 2.6, fill=MUTED),
@@ -187,18 +289,33 @@ def slot_angle(design: Design, says: str) -> Drawing:
     top = max(lip.inset_mm * float(np.sin(angle)), 4.0) + 2
     y, lines = max(tip[1], 10.0) + 6, wrap(says, 62)
     words = [label(line, -reach - 5, y + 3.4 * i, 2.4, fill=MUTED) for i, line in enumerate(lines)]
-    return Drawing("slot", "Slot angle", (*rows, *words), (-reach - 6, -top, 100.0, top + y + 3.4 * len(lines)))
+    return Drawing(
+        "slot", "Slot angle", (*rows, *words), (-reach - 6, -top, 100.0, top + y + 3.4 * len(lines))
+    )
 
 
 def _axis(length: float) -> Node:
-    return node("line", x1=-4, x2=length + 6, y1=0, y2=0, stroke=MUTED, stroke_width=0.2, stroke_dasharray="4 1 0.5 1")
+    return node(
+        "line", x1=-4, x2=length + 6, y1=0, y2=0, stroke=MUTED, stroke_width=0.2, stroke_dasharray="4 1 0.5 1"
+    )
 
 
 def _stations(design: Design) -> list[Node]:
     rows = []
     for x in np.arange(10.0, design.body.length_mm, 10.0).tolist():
         here = station(design.body, x)
-        rows.append(node("line", x1=x, x2=x, y1=-here.top_mm, y2=-here.bottom_mm, stroke=MUTED, stroke_width=0.1, stroke_dasharray="1 1"))
+        rows.append(
+            node(
+                "line",
+                x1=x,
+                x2=x,
+                y1=-here.top_mm,
+                y2=-here.bottom_mm,
+                stroke=MUTED,
+                stroke_width=0.1,
+                stroke_dasharray="1 1",
+            )
+        )
     return rows
 
 
@@ -209,14 +326,24 @@ def cut_lines(design: Design) -> list[Array]:
 
 def cuts_from_above(design: Design) -> list[tuple[float, float]]:
     """Both faces of each saw cut at the axis, seen from above: where, and how far to each side [mm]."""
-    return [(x, station(design.body, joint.x_mm).half_width_mm) for joint in design.body.joints for x in (joint.fore_mm, joint.aft_mm)]
+    return [
+        (x, station(design.body, joint.x_mm).half_width_mm)
+        for joint in design.body.joints
+        for x in (joint.fore_mm, joint.aft_mm)
+    ]
 
 
 def slot_outline(design: Design) -> Array:
-    """The lip's slot on the side, from its inner edge to 3 mm out of the body: a closed outline (4, 2) of x and z [mm]."""
+    """The lip's slot on the side, from its inner edge to 3 mm out of the body: a closed outline (4, 2) of
+    x and z [mm].
+    """
     lip = design.lip
     assert lip is not None
-    outer, inner, half = lip_point(design.body, lip, 3.0), lip_point(design.body, lip, -lip.inset_mm), lip.thickness_mm / 2
+    outer, inner, half = (
+        lip_point(design.body, lip, 3.0),
+        lip_point(design.body, lip, -lip.inset_mm),
+        lip.thickness_mm / 2,
+    )
     across = half * np.array([np.sin(np.radians(lip.angle_deg)), -np.cos(np.radians(lip.angle_deg))])
     out, deep = np.array([outer[0], outer[2]]), np.array([inner[0], inner[2]])
     return np.array([out - across, deep - across, deep + across, out + across])
@@ -230,17 +357,29 @@ def station_line(design: Design, x_mm: float) -> Array:
 
 def _cuts(design: Design) -> list[Node]:
     """Both faces of each saw cut."""
-    return [node("line", x1=x0, y1=-z0, x2=x1, y2=-z1, stroke=INK, stroke_width=LINE) for (x0, z0), (x1, z1) in (row.tolist() for row in cut_lines(design))]
+    return [
+        node("line", x1=x0, y1=-z0, x2=x1, y2=-z1, stroke=INK, stroke_width=LINE)
+        for (x0, z0), (x1, z1) in (row.tolist() for row in cut_lines(design))
+    ]
 
 
 def _slot(design: Design) -> list[Node]:
     if design.lip is None:
         return []
     corners = slot_outline(design) * [1.0, -1.0]
-    return [node("line", x1=a[0], y1=a[1], x2=b[0], y2=b[1], stroke=INK, stroke_width=0.2) for a, b in (corners[:2].tolist(), corners[2:].tolist())]
+    return [
+        node("line", x1=a[0], y1=a[1], x2=b[0], y2=b[1], stroke=INK, stroke_width=0.2)
+        for a, b in (corners[:2].tolist(), corners[2:].tolist())
+    ]
 
 
 def _mark(hole: Drilling, x: float, y: float) -> Node:
     """A hole's centre and letter."""
-    cross = node("path", d=f"M{x - 1.6:.2f} {y:.2f}h3.2M{x:.2f} {y - 1.6:.2f}v3.2", stroke=INK, stroke_width=0.2, fill="none")
+    cross = node(
+        "path",
+        d=f"M{x - 1.6:.2f} {y:.2f}h3.2M{x:.2f} {y - 1.6:.2f}v3.2",
+        stroke=INK,
+        stroke_width=0.2,
+        fill="none",
+    )
     return node("g", cross, label(hole.mark, x + 1.2, y - 1.2, 2.6, font_weight=700))

@@ -20,7 +20,14 @@ def painted(design: Design, pen: Pen, name: str = "body", upto: str | None = Non
         if coat.key == upto:
             break
     rim = node("path", d=outline, fill="none", stroke=INK, stroke_width=1.6 * pen.mm, stroke_linejoin="round")
-    return group([node("defs", *definitions), group(layers, clip_path=f"url(#{name}-clip)"), rim, *joints_side(design, pen)])
+    return group(
+        [
+            node("defs", *definitions),
+            group(layers, clip_path=f"url(#{name}-clip)"),
+            rim,
+            *joints_side(design, pen),
+        ]
+    )
 
 
 def _layer(design: Design, coat: Coat, outline: str, name: str) -> list[Node]:
@@ -30,7 +37,10 @@ def _layer(design: Design, coat: Coat, outline: str, name: str) -> list[Node]:
     if coat.role == "bars":
         return [node("path", d=path(bar), fill=coat.colour, opacity=0.82) for bar in layout.bars(body, coat)]
     if coat.role == "spots":
-        return [node("circle", cx=s.x_mm, cy=-s.z_mm, r=s.radius_mm, fill=coat.colour, opacity=0.85) for s in layout.spots(body, coat)]
+        return [
+            node("circle", cx=s.x_mm, cy=-s.z_mm, r=s.radius_mm, fill=coat.colour, opacity=0.85)
+            for s in layout.spots(body, coat)
+        ]
     if coat.role == "eyes":
         return _eye(layout.eye(body, coat), coat)
     if coat.role == "clear":
@@ -41,9 +51,23 @@ def _layer(design: Design, coat: Coat, outline: str, name: str) -> list[Node]:
 
 def _eye(at: layout.Spot, coat: Coat) -> list[Node]:
     return [
-        node("circle", cx=at.x_mm, cy=-at.z_mm, r=at.radius_mm, fill=coat.colour, stroke=INK, stroke_width=at.radius_mm * 0.14),
+        node(
+            "circle",
+            cx=at.x_mm,
+            cy=-at.z_mm,
+            r=at.radius_mm,
+            fill=coat.colour,
+            stroke=INK,
+            stroke_width=at.radius_mm * 0.14,
+        ),
         node("circle", cx=at.x_mm, cy=-at.z_mm, r=at.radius_mm * 0.48, fill="#0B141D"),
-        node("circle", cx=at.x_mm - at.radius_mm * 0.3, cy=-at.z_mm - at.radius_mm * 0.3, r=at.radius_mm * 0.16, fill="#FFFFFF"),
+        node(
+            "circle",
+            cx=at.x_mm - at.radius_mm * 0.3,
+            cy=-at.z_mm - at.radius_mm * 0.3,
+            r=at.radius_mm * 0.16,
+            fill="#FFFFFF",
+        ),
     ]
 
 
@@ -55,5 +79,8 @@ def _gradients(design: Design, coat: Coat, name: str) -> list[Node]:
         stops = ((0.0, "#FFFFFF", 0.0), (0.16, "#FFFFFF", 0.34), (0.3, "#FFFFFF", 0.0))
     else:
         return []
-    children = [node("stop", offset=offset, stop_color=colour, stop_opacity=opacity) for offset, colour, opacity in stops]
+    children = [
+        node("stop", offset=offset, stop_color=colour, stop_opacity=opacity)
+        for offset, colour, opacity in stops
+    ]
     return [node("linearGradient", *children, id=f"{name}-{coat.key}", x1=0, y1=0, x2=0, y2=1)]

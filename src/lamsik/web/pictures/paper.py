@@ -1,4 +1,6 @@
-"""Paper: drawings in true millimetres laid on sheets, those longer than a sheet over several with register marks."""
+"""Paper: drawings in true millimetres laid on sheets, those longer than a sheet over several with register
+marks.
+"""
 
 from dataclasses import dataclass, replace
 from math import ceil
@@ -13,7 +15,9 @@ THIN = Pen(0.2)
 
 @dataclass(frozen=True)
 class Listed:
-    """A row of a list that belongs to a place of a drawing: how far along it [mm], what it says, and what more."""
+    """A row of a list that belongs to a place of a drawing: how far along it [mm], what it says, and what
+    more.
+    """
 
     x_mm: float
     says: str
@@ -22,9 +26,11 @@ class Listed:
 
 @dataclass(frozen=True)
 class Drawing:
-    """Something to print at true size: its title, content in millimetres, the box it takes (x, y, width, height, SVG downward).
+    """Something to print at true size: its title, content in millimetres, the box it takes (x, y, width,
+    height, SVG downward).
 
-    What is `listed` stands under it; of a drawing over several sheets each part has the rows of its own places.
+    What is `listed` stands under it; of a drawing over several sheets each part has the rows of its own
+    places.
     """
 
     key: str
@@ -46,14 +52,20 @@ class Sheet:
     def svg(self) -> Node:
         """The sheet as an SVG of its true size."""
         return node(
-            "svg", *self.content, viewBox=f"0 0 {self.width_mm:g} {self.height_mm:g}", width=f"{self.width_mm:g}mm", height=f"{self.height_mm:g}mm",
+            "svg",
+            *self.content,
+            viewBox=f"0 0 {self.width_mm:g} {self.height_mm:g}",
+            width=f"{self.width_mm:g}mm",
+            height=f"{self.height_mm:g}mm",
             xmlns="http://www.w3.org/2000/svg",
-        )  # fmt: skip
+        )
 
 
 @dataclass(frozen=True)
 class _Piece:
-    """A drawing, or a part of one: the window of it that is shown, its register marks, its heading; what has to stand below it on its sheet [mm]."""
+    """A drawing, or a part of one: the window of it that is shown, its register marks, its heading; what
+    has to stand below it on its sheet [mm].
+    """
 
     drawing: Drawing
     window: tuple[float, float, float, float]
@@ -72,18 +84,31 @@ ROW, LIST_WIDE = 8.5, 172.0
 
 
 def sheets(drawings: list[Drawing], paper: str, title: str) -> tuple[Sheet, ...]:
-    """The drawings on sheets of a paper, upright unless one needs the width; a check bar and the page on each."""
+    """The drawings on sheets of a paper, upright unless one needs the width; a check bar and the page on
+    each.
+    """
     wide, high = SHEETS[paper]
     longest = max(drawing.box[2] for drawing in drawings)
     if longest > wide - 2 * MARGIN:
         wide, high = high, wide
     area = (wide - 2 * MARGIN, high - 2 * MARGIN - FOOT)
-    pages = _packed([piece for drawing in drawings for part in _pieces(drawing, area) for piece in _with_lists(part, area)], area)
+    pages = _packed(
+        [
+            piece
+            for drawing in drawings
+            for part in _pieces(drawing, area)
+            for piece in _with_lists(part, area)
+        ],
+        area,
+    )
     return tuple(
         Sheet(
             wide,
             high,
-            (*_foot(wide, high, f"{title}: sheet {number} of {len(pages)}"), *(_placed(piece, x, y, f"{number}-{at}") for at, (piece, x, y) in enumerate(page))),
+            (
+                *_foot(wide, high, f"{title}: sheet {number} of {len(pages)}"),
+                *(_placed(piece, x, y, f"{number}-{at}") for at, (piece, x, y) in enumerate(page)),
+            ),
         )
         for number, page in enumerate(pages, start=1)
     )
@@ -102,8 +127,16 @@ def _pieces(drawing: Drawing, area: tuple[float, float]) -> list[_Piece]:
     found = []
     for row in range(rows):
         for column in range(columns):
-            window = (x + column * step_x, y + row * step_y, (step_x + OVERLAP) if columns > 1 else wide, (step_y + OVERLAP) if rows > 1 else high)
-            part = f"{drawing.title}, part {row * columns + column + 1} of {rows * columns}: lay the crosses over each other"
+            window = (
+                x + column * step_x,
+                y + row * step_y,
+                (step_x + OVERLAP) if columns > 1 else wide,
+                (step_y + OVERLAP) if rows > 1 else high,
+            )
+            part = (
+                f"{drawing.title}, part {row * columns + column + 1} of {rows * columns}: lay the crosses"
+                " over each other"
+            )
             found.append(_Piece(drawing, window, part, tuple(m for m in marks if _inside(m, window))))
     return found
 
@@ -123,13 +156,23 @@ def _lists(piece: _Piece, area: tuple[float, float]) -> list[_Piece]:
     found = []
     for first in range(0, len(rows), most):
         part = rows[first : first + most]
-        said = [label(row.says, 0, n * ROW + 3.0, 2.7) for n, row in enumerate(part)] + [label(row.more, 4, n * ROW + 6.5, 2.4, fill=MUTED) for n, row in enumerate(part)]
+        said = [label(row.says, 0, n * ROW + 3.0, 2.7) for n, row in enumerate(part)] + [
+            label(row.more, 4, n * ROW + 6.5, 2.4, fill=MUTED) for n, row in enumerate(part)
+        ]
         box = (0.0, 0.0, min(LIST_WIDE, area[0]), len(part) * ROW)
-        found.append(_Piece(Drawing(f"{piece.drawing.key}-list", "", tuple(said), box), box, f"{piece.heading.split(':')[0]}: list"))
+        found.append(
+            _Piece(
+                Drawing(f"{piece.drawing.key}-list", "", tuple(said), box),
+                box,
+                f"{piece.heading.split(':')[0]}: list",
+            )
+        )
     return found
 
 
-def _register(box: tuple[float, float, float, float], columns: int, rows: int, step_x: float, step_y: float) -> list[tuple[float, float, str]]:
+def _register(
+    box: tuple[float, float, float, float], columns: int, rows: int, step_x: float, step_y: float
+) -> list[tuple[float, float, str]]:
     """Crosses in the middle of every overlap: place and name, the same on both parts."""
     x, y, wide, high = box
     found = []
@@ -143,7 +186,10 @@ def _register(box: tuple[float, float, float, float], columns: int, rows: int, s
 
 
 def _inside(mark: tuple[float, float, str], window: tuple[float, float, float, float]) -> bool:
-    return window[0] - 0.1 <= mark[0] <= window[0] + window[2] + 0.1 and window[1] - 0.1 <= mark[1] <= window[1] + window[3] + 0.1
+    return (
+        window[0] - 0.1 <= mark[0] <= window[0] + window[2] + 0.1
+        and window[1] - 0.1 <= mark[1] <= window[1] + window[3] + 0.1
+    )
 
 
 def _packed(pieces: list[_Piece], area: tuple[float, float]) -> list[list[tuple[_Piece, float, float]]]:
@@ -172,7 +218,11 @@ def _placed(piece: _Piece, x: float, y: float, name: str) -> Node:
     shift = HEAD + (NOTE if piece.drawing.note else 0.0)
     window = node("clipPath", node("rect", x=left, y=top, width=wide, height=high), id=clip)
     drawn = group(
-        [window, group(piece.drawing.content, clip_path=f"url(#{clip})"), *(_cross(*mark) for mark in piece.marks)],
+        [
+            window,
+            group(piece.drawing.content, clip_path=f"url(#{clip})"),
+            *(_cross(*mark) for mark in piece.marks),
+        ],
         transform=f"translate({-left:.3f} {shift - top:.3f})",
     )
     return group([*rows, drawn], transform=f"translate({x:.3f} {y:.3f})")
@@ -204,6 +254,12 @@ def _foot(wide: float, high: float, title: str) -> list[Node]:
     return [
         node("line", x1=MARGIN, x2=wide - MARGIN, y1=y - 4, y2=y - 4, stroke=MUTED, stroke_width=0.2),
         *check_bar(MARGIN, y),
-        label("Lay a ruler on both bars; if off, print again at 100 %, actual size.", MARGIN + 72, y + 2.0, 2.6, fill=MUTED),
+        label(
+            "Lay a ruler on both bars; if off, print again at 100 %, actual size.",
+            MARGIN + 72,
+            y + 2.0,
+            2.6,
+            fill=MUTED,
+        ),
         label(title, MARGIN + 72, y + 8.6, 3.2, font_weight=600),
     ]

@@ -14,21 +14,42 @@ def lip(design: Design, pen: Pen) -> list[Node]:
     """The lip from inside its slot to its tip, and where it sits."""
     if design.lip is None:
         return []
-    inner, outer = lip_point(design.body, design.lip, -design.lip.inset_mm), lip_point(design.body, design.lip, design.lip.length_mm)
+    inner, outer = (
+        lip_point(design.body, design.lip, -design.lip.inset_mm),
+        lip_point(design.body, design.lip, design.lip.length_mm),
+    )
     thick = max(design.lip.thickness_mm, 2 * pen.mm)
     line = {"x1": inner[0], "y1": -inner[2], "x2": outer[0], "y2": -outer[2], "stroke_linecap": "round"}
-    return [node("line", **line, stroke=INK, stroke_width=thick + 2 * pen.mm), node("line", **line, stroke=PLATE, stroke_width=thick)]
+    return [
+        node("line", **line, stroke=INK, stroke_width=thick + 2 * pen.mm),
+        node("line", **line, stroke=PLATE, stroke_width=thick),
+    ]
 
 
 def lip_plan(design: Design, pen: Pen) -> list[Node]:
     """The lip seen from above."""
     if design.lip is None:
         return []
-    root, tip = lip_point(design.body, design.lip, 0.0), lip_point(design.body, design.lip, design.lip.length_mm)
+    root, tip = (
+        lip_point(design.body, design.lip, 0.0),
+        lip_point(design.body, design.lip, design.lip.length_mm),
+    )
     half = design.lip.width_mm / 2
     left, right = min(tip[0], root[0]), max(tip[0], root[0])
     corner = min(half, (right - left) / 2)
-    return [node("rect", x=left, y=-half, width=max(right - left, pen.mm), height=2 * half, rx=corner, fill=PLATE, stroke=INK, stroke_width=pen.mm)]
+    return [
+        node(
+            "rect",
+            x=left,
+            y=-half,
+            width=max(right - left, pen.mm),
+            height=2 * half,
+            rx=corner,
+            fill=PLATE,
+            stroke=INK,
+            stroke_width=pen.mm,
+        )
+    ]
 
 
 def hole(design: Design, drilled: Hole, pen: Pen) -> Node:
@@ -53,9 +74,31 @@ def hole(design: Design, drilled: Hole, pen: Pen) -> Node:
     if slug.form == BALLS:
         radius = slug.diameter_mm / 2
         count = max(slug.balls(drilled.each_g), 1)
-        shapes += [node("circle", cx=drilled.x_mm, cy=base - radius - i * slug.diameter_mm, r=radius, fill=LEAD, stroke=INK, stroke_width=pen.mm) for i in range(count)]
+        shapes += [
+            node(
+                "circle",
+                cx=drilled.x_mm,
+                cy=base - radius - i * slug.diameter_mm,
+                r=radius,
+                fill=LEAD,
+                stroke=INK,
+                stroke_width=pen.mm,
+            )
+            for i in range(count)
+        ]
     else:
-        shapes.append(node("rect", x=drilled.x_mm - slug.diameter_mm / 2, y=base - tall, width=slug.diameter_mm, height=tall, fill=LEAD, stroke=INK, stroke_width=pen.mm))
+        shapes.append(
+            node(
+                "rect",
+                x=drilled.x_mm - slug.diameter_mm / 2,
+                y=base - tall,
+                width=slug.diameter_mm,
+                height=tall,
+                fill=LEAD,
+                stroke=INK,
+                stroke_width=pen.mm,
+            )
+        )
     return group(shapes)
 
 
@@ -66,12 +109,24 @@ def slug_handle(design: Design, drilled: Hole, pen: Pen) -> Node:
     grip = path([(x, -belly - 2 * pen.mm), (x + size, -belly - 2.6 * size), (x - size, -belly - 2.6 * size)])
     return handle(
         [
-            node("rect", x=x - 22 * pen.mm, y=belly - 14 * pen.mm, width=44 * pen.mm, height=54 * pen.mm, fill="transparent"),
-            node("path", d=grip, fill=TIP, stroke="#FFFFFF", stroke_width=1.2 * pen.mm, stroke_linejoin="round"),
+            node(
+                "rect",
+                x=x - 22 * pen.mm,
+                y=belly - 14 * pen.mm,
+                width=44 * pen.mm,
+                height=54 * pen.mm,
+                fill="transparent",
+            ),
+            node(
+                "path", d=grip, fill=TIP, stroke="#FFFFFF", stroke_width=1.2 * pen.mm, stroke_linejoin="round"
+            ),
         ],
-        path=f"ballast.{drilled.key}.x_mm", value=x, low=0.05 * design.body.length_mm, high=0.95 * design.body.length_mm,
+        path=f"ballast.{drilled.key}.x_mm",
+        value=x,
+        low=0.05 * design.body.length_mm,
+        high=0.95 * design.body.length_mm,
         says=f"Ballast {drilled.slug.name}, distance from the nose",
-    )  # fmt: skip
+    )
 
 
 def handle(
@@ -88,15 +143,27 @@ def handle(
     unit: str = "mm",
     along_mm: float | None = None,
 ) -> Node:
-    """A draggable group: value = factor · coordinate + offset along `axis` of its own frame [mm]; `turn` goes round its origin [°].
+    """A draggable group: value = factor · coordinate + offset along `axis` of its own frame [mm]; `turn` goes
+    round its origin [°].
 
     With axis `xy` it moves both ways: `along_mm` is then its place along the other axis.
     """
     return group(
-        children, class_="handle", tabindex=0, role="slider", aria_label=says,
-        aria_valuenow=round(value, 1), aria_valuemin=round(low, 1), aria_valuemax=round(high, 1), aria_valuetext=f"{value:.1f} {unit}",
-        data_path=path, data_axis=axis, data_factor=factor, data_offset=offset, data_x=along_mm,
-    )  # fmt: skip
+        children,
+        class_="handle",
+        tabindex=0,
+        role="slider",
+        aria_label=says,
+        aria_valuenow=round(value, 1),
+        aria_valuemin=round(low, 1),
+        aria_valuemax=round(high, 1),
+        aria_valuetext=f"{value:.1f} {unit}",
+        data_path=path,
+        data_axis=axis,
+        data_factor=factor,
+        data_offset=offset,
+        data_x=along_mm,
+    )
 
 
 def hardware(design: Design, pen: Pen, turn_deg: float = 0.0) -> list[Node]:
@@ -110,7 +177,17 @@ def hardware(design: Design, pen: Pen, turn_deg: float = 0.0) -> list[Node]:
         if placed.item.kind == "ring":
             found.append(
                 group(
-                    [node("circle", cx=eye[0], cy=-eye[2] + 1.6, r=1.9, fill="none", stroke=STEEL, stroke_width=0.7)],
+                    [
+                        node(
+                            "circle",
+                            cx=eye[0],
+                            cy=-eye[2] + 1.6,
+                            r=1.9,
+                            fill="none",
+                            stroke=STEEL,
+                            stroke_width=0.7,
+                        )
+                    ],
                     transform=f"rotate({-turn_deg:.2f} {eye[0]:.2f} {-eye[2]:.2f})",
                 )
             )
@@ -123,7 +200,13 @@ def _screw_eye(design: Design, placed: Placement, pen: Pen) -> Node:
     x, _, z = seat_point(design.body, placed, design.lip)
     reach, deep = placed.item.reach_mm, placed.item.reach_mm + (1.5 if placed.seat == "lip" else 8.0)
     tilt = radians(design.lip.angle_deg) if design.lip else 0.0
-    inward = {"nose": (1, 0), "tail": (-1, 0), "belly": (0, 1), "back": (0, -1), "lip": (sin(tilt), -cos(tilt))}.get(placed.seat, (1, 0))
+    inward = {
+        "nose": (1, 0),
+        "tail": (-1, 0),
+        "belly": (0, 1),
+        "back": (0, -1),
+        "lip": (sin(tilt), -cos(tilt)),
+    }.get(placed.seat, (1, 0))
     shank = node(
         "line",
         x1=x + inward[0] * reach * 0.4,
@@ -160,7 +243,10 @@ def point_mark(name: str, x: float, y: float, pen: Pen, colour: str) -> Node:
             node("circle", cx=x, cy=y, r=r, fill="#FFFFFF", stroke=colour, stroke_width=1.8 * pen.mm),
             node(
                 "path",
-                d=f"M{x:.3f} {y:.3f}v{-r:.3f}a{r:.3f} {r:.3f} 0 0 1 {r:.3f} {r:.3f}z M{x:.3f} {y:.3f}v{r:.3f}a{r:.3f} {r:.3f} 0 0 1 {-r:.3f} {-r:.3f}z",
+                d=(
+                    f"M{x:.3f} {y:.3f}v{-r:.3f}a{r:.3f} {r:.3f} 0 0 1 {r:.3f} {r:.3f}z M{x:.3f}"
+                    f" {y:.3f}v{r:.3f}a{r:.3f} {r:.3f} 0 0 1 {-r:.3f} {-r:.3f}z"
+                ),
                 fill=colour,
             ),
             node(
@@ -190,7 +276,10 @@ def arrow(x: float, y: float, length: float, pen: Pen, colour: str) -> Node:
             node("line", x1=x, y1=y, x2=x, y2=tip - head, stroke=colour, stroke_width=2.2 * pen.mm),
             node(
                 "path",
-                d=f"M{x:.3f} {tip:.3f} L{x - abs(head) * 0.7:.3f} {tip - head * 1.4:.3f} L{x + abs(head) * 0.7:.3f} {tip - head * 1.4:.3f}Z",
+                d=(
+                    f"M{x:.3f} {tip:.3f} L{x - abs(head) * 0.7:.3f} {tip - head * 1.4:.3f}"
+                    f" L{x + abs(head) * 0.7:.3f} {tip - head * 1.4:.3f}Z"
+                ),
                 fill=colour,
             ),
         ]

@@ -1,4 +1,6 @@
-"""Weighing drawn: in air, in water, a floater held under by a sinker, a float pulled down to a mark; and a thing at rest in its water."""
+"""Weighing drawn: in air, in water, a floater held under by a sinker, a float pulled down to a mark; and a
+thing at rest in its water.
+"""
 
 from lamsik.core.weighing.inwater import InWater
 from lamsik.web.pictures.body import framed
@@ -14,7 +16,14 @@ def weighing_scenes() -> Node:
     rows = []
     for at, (name, says) in enumerate(SCENES):
         words = label(says, WIDE / 2, HIGH + 14, 10.5, text_anchor="middle", fill=MUTED)
-        rows.append(group([*_stand(name), words], transform=f"translate({at * (WIDE + GAP):g} 0)", class_="way", data_way=name))
+        rows.append(
+            group(
+                [*_stand(name), words],
+                transform=f"translate({at * (WIDE + GAP):g} 0)",
+                class_="way",
+                data_way=name,
+            )
+        )
     return framed(rows, -4, -4, 4 * WIDE + 3 * GAP + 8, HIGH + 26, "Four ways of weighing")
 
 
@@ -29,7 +38,13 @@ def _stand(name: str) -> list[Node]:
     ]
     if wet:
         rows += [
-            node("path", d="M30 86V140Q30 146 36 146H84Q90 146 90 140V86", fill=PALE, stroke=INK, stroke_width=1.4),
+            node(
+                "path",
+                d="M30 86V140Q30 146 36 146H84Q90 146 90 140V86",
+                fill=PALE,
+                stroke=INK,
+                stroke_width=1.4,
+            ),
             node("line", x1=30, x2=90, y1=92, y2=92, stroke=WATER, stroke_width=2),
         ]
     drop = {"air": 78, "water": 108, "both": 124, "marks": 122}[name]
@@ -37,22 +52,40 @@ def _stand(name: str) -> list[Node]:
     if name in ("air", "water"):
         rows.append(node("ellipse", cx=60, cy=drop, rx=19, ry=7, fill=WOOD, stroke=INK, stroke_width=1.4))
     elif name == "both":
-        rows += [_lead(drop), node("ellipse", cx=60, cy=104, rx=19, ry=7, fill=WOOD, stroke=INK, stroke_width=1.4)]
+        rows += [
+            _lead(drop),
+            node("ellipse", cx=60, cy=104, rx=19, ry=7, fill=WOOD, stroke=INK, stroke_width=1.4),
+        ]
     else:
         rows += [
             _lead(drop + 6),
             node("path", d="M60 70V88", stroke=TIP, stroke_width=2.6),
-            node("path", d="M60 84C66 88 67 104 60 116C53 104 54 88 60 84Z", fill=WOOD, stroke=INK, stroke_width=1.4),
+            node(
+                "path",
+                d="M60 84C66 88 67 104 60 116C53 104 54 88 60 84Z",
+                fill=WOOD,
+                stroke=INK,
+                stroke_width=1.4,
+            ),
         ]
     return rows
 
 
 def _lead(y: float) -> Node:
-    return node("path", d=f"M60 {y - 8:g}L68 {y + 7:g}H52Z", fill=LEAD, stroke=INK, stroke_width=1.2, stroke_linejoin="round")
+    return node(
+        "path",
+        d=f"M60 {y - 8:g}L68 {y + 7:g}H52Z",
+        fill=LEAD,
+        stroke=INK,
+        stroke_width=1.2,
+        stroke_linejoin="round",
+    )
 
 
 def thing_in_water(thing: InWater, kind: str) -> Node:
-    """The thing afloat, hanging or on the bottom, with what it weighs in air and what is left of it in water."""
+    """The thing afloat, hanging or on the bottom, with what it weighs in air and what is left of it in
+    water.
+    """
     floats = thing.lift_g > 0
     share = min(thing.density_g_cm3 / thing.water.density_g_cm3, 1.0)
     y = 96 + (16 - 32 * (1 - share)) if floats else 196
@@ -61,7 +94,16 @@ def thing_in_water(thing: InWater, kind: str) -> Node:
     rows = [
         node("rect", x=0, y=96, width=500, height=124, fill=PALE),
         node("line", x1=0, x2=500, y1=96, y2=96, stroke=WATER, stroke_width=2.5),
-        node("ellipse", cx=250, cy=y, rx=62, ry=16, fill=WOOD if kind != "sinker" else LEAD, stroke=INK, stroke_width=2),
+        node(
+            "ellipse",
+            cx=250,
+            cy=y,
+            rx=62,
+            ry=16,
+            fill=WOOD if kind != "sinker" else LEAD,
+            stroke=INK,
+            stroke_width=2,
+        ),
         node("path", d=arrow, stroke=TIP, stroke_width=2.5, fill="none"),
         label(words, 266, y - 30, 15, font_weight=600),
         label(f"{thing.air_g:.2f} g in air", 12, 32, 15, font_weight=600),
@@ -72,13 +114,24 @@ def thing_in_water(thing: InWater, kind: str) -> Node:
 
 
 def float_with_marks(rows: list[tuple[str, float, float | None]]) -> Node:
-    """A float and its marks from below, with what it carries to each in the water measured and in the one wanted; bars to one scale."""
+    """A float and its marks from below, with what it carries to each in the water measured and in the one
+    wanted; bars to one scale.
+    """
     high, most = 60.0 + 44.0 * len(rows), max((max(a, b or 0.0) for _, a, b in rows), default=1.0) or 1.0
     foot, top = high - 14.0, 14.0
-    body = f"M70 {foot}C86 {foot - 20} 90 {foot - 60} 72 {foot - 80}V{top}H68V{foot - 80}C50 {foot - 60} 54 {foot - 20} 70 {foot}Z"
-    drawn = [node("rect", x=0, y=36, width=500, height=high - 36, fill=PALE), node("path", d=body, fill=WOOD, stroke=INK, stroke_width=1.6)]
+    body = (
+        f"M70 {foot}C86 {foot - 20} 90 {foot - 60} 72 {foot - 80}V{top}H68V{foot - 80}C50 {foot - 60} 54"
+        f" {foot - 20} 70 {foot}Z"
+    )
+    drawn = [
+        node("rect", x=0, y=36, width=500, height=high - 36, fill=PALE),
+        node("path", d=body, fill=WOOD, stroke=INK, stroke_width=1.6),
+    ]
     drawn.append(node("line", x1=0, x2=500, y1=36, y2=36, stroke=WATER, stroke_width=2.2))
-    drawn += [label("as weighed", 230, 26, 12, fill=WATER, font_weight=600), label("in the wanted water", 330, 26, 12, fill=MUTED, font_weight=600)]
+    drawn += [
+        label("as weighed", 230, 26, 12, fill=WATER, font_weight=600),
+        label("in the wanted water", 330, 26, 12, fill=MUTED, font_weight=600),
+    ]
     for at, (name, measured, wanted) in enumerate(rows):
         y = foot - 34 - at * 44.0
         drawn += [
@@ -88,5 +141,8 @@ def float_with_marks(rows: list[tuple[str, float, float | None]]) -> Node:
             label(f"{measured:.2f} g", 436, y - 2, 13),
         ]
         if wanted is not None:
-            drawn += [node("rect", x=230, y=y + 2, width=200 * max(wanted, 0.0) / most, height=11, fill=STEEL), label(f"{wanted:.2f} g", 436, y + 12, 13, fill=MUTED)]
+            drawn += [
+                node("rect", x=230, y=y + 2, width=200 * max(wanted, 0.0) / most, height=11, fill=STEEL),
+                label(f"{wanted:.2f} g", 436, y + 12, 13, fill=MUTED),
+            ]
     return framed(drawn, 0, 0, 500, high, "The float and what it carries to each mark")

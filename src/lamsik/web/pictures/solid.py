@@ -26,12 +26,36 @@ def line_view(mesh: Mesh, title: str) -> Node:
     front = normals @ view > 1e-6
     low, size = flat.min(axis=0), np.ptp(flat, axis=0)
     pen = pen_for(float(size[0]) * 1.06, 420)
-    rows = [*_tints(mesh, flat, normals, front), node("path", d=_lines(mesh, flat, normals, front), fill="none", stroke=INK, stroke_width=pen.mm, stroke_linecap="round")]
+    rows = [
+        *_tints(mesh, flat, normals, front),
+        node(
+            "path",
+            d=_lines(mesh, flat, normals, front),
+            fill="none",
+            stroke=INK,
+            stroke_width=pen.mm,
+            stroke_linecap="round",
+        ),
+    ]
     edge = 6 * pen.mm
     frame = node(
-        "rect", x=low[0] - edge, y=-(low[1] + size[1]) - edge, width=size[0] + 2 * edge, height=size[1] + 2 * edge, fill="none", stroke=MUTED, stroke_width=0.001
+        "rect",
+        x=low[0] - edge,
+        y=-(low[1] + size[1]) - edge,
+        width=size[0] + 2 * edge,
+        height=size[1] + 2 * edge,
+        fill="none",
+        stroke=MUTED,
+        stroke_width=0.001,
     )
-    return framed([frame, *rows], low[0] - edge, -(low[1] + size[1]) - edge, float(size[0]) + 2 * edge, float(size[1]) + 2 * edge, title)
+    return framed(
+        [frame, *rows],
+        low[0] - edge,
+        -(low[1] + size[1]) - edge,
+        float(size[0]) + 2 * edge,
+        float(size[1]) + 2 * edge,
+        title,
+    )
 
 
 def _tints(mesh: Mesh, flat: Array, normals: Array, front: NDArray[np.bool_]) -> list[Node]:
@@ -46,7 +70,9 @@ def _tints(mesh: Mesh, flat: Array, normals: Array, front: NDArray[np.bool_]) ->
     cuts = np.nonzero(np.diff(tints))[0] + 1
     for run in np.split(order, cuts):
         corners = flat[mesh.faces[run]]
-        d = "".join(f"M{a[0]:.1f} {-a[1]:.1f}L{b[0]:.1f} {-b[1]:.1f}L{c[0]:.1f} {-c[1]:.1f}Z" for a, b, c in corners)
+        d = "".join(
+            f"M{a[0]:.1f} {-a[1]:.1f}L{b[0]:.1f} {-b[1]:.1f}L{c[0]:.1f} {-c[1]:.1f}Z" for a, b, c in corners
+        )
         fill = FILLS[int(shade[run[0]])]
         rows.append(node("path", d=d, fill=fill, stroke=fill, stroke_width=0.15))
     return rows

@@ -36,11 +36,18 @@ def shown_view(outcome: Outcome, view: str) -> str:
     return HELD if view == HELD and outcome.hanging.held else UNDER
 
 
-def scene(outcome: Outcome, view: str, unit: str = "mm", handles: bool = True, trail: Sequence[tuple[float, float]] = (), plain: bool = False) -> Node:
+def scene(
+    outcome: Outcome,
+    view: str,
+    unit: str = "mm",
+    handles: bool = True,
+    trail: Sequence[tuple[float, float]] = (),
+    plain: bool = False,
+) -> Node:
     """The Tank's picture from the side. `view` falls back to hanging where the body cannot float.
 
-    `trail` is where G was, (x, z) [mm] in the body, while something is dragged. A `plain` picture is for showing
-    small beside others: no ruler, no readings, G and B as dots.
+    `trail` is where G was, (x, z) [mm] in the body, while something is dragged. A `plain` picture is for
+    showing small beside others: no ruler, no readings, G and B as dots.
     """
     view = shown_view(outcome, view)
     length = outcome.design.body.length_mm
@@ -51,17 +58,45 @@ def scene(outcome: Outcome, view: str, unit: str = "mm", handles: bool = True, t
     shift = _shift(outcome, attitude, draft, view, sky, height)
     water = node("rect", x=-width / 2, y=0, width=width, height=height - sky, fill=PALE)
     body = _body(outcome, attitude, pen, handles, turn, shift)
-    marks = _dots(outcome, attitude, b, shift, pen) if plain else [*_trail(trail, attitude, shift, pen), *_marks(outcome, attitude, b, shift, pen)]
+    marks = (
+        _dots(outcome, attitude, b, shift, pen)
+        if plain
+        else [*_trail(trail, attitude, shift, pen), *_marks(outcome, attitude, b, shift, pen)]
+    )
     if outcome.unbuilt:  # nothing is said of how it lies
         marks = []
     if view == HELD:
         marks.insert(0, _held_line(outcome, attitude, shift, pen, height - sky))
     surface = node("path", d=_surface_line(width, pen), fill="none", stroke=WATER, stroke_width=2.4 * pen.mm)
-    veil = node("rect", x=-width / 2, y=0, width=width, height=height - sky, fill=WATER, fill_opacity=0.13, pointer_events="none")
-    legend = label(outcome.design.water.describe(), width / 2 - 14 * pen.mm, height - sky - 14 * pen.mm, pen.text, fill=DEEP, text_anchor="end")
+    veil = node(
+        "rect",
+        x=-width / 2,
+        y=0,
+        width=width,
+        height=height - sky,
+        fill=WATER,
+        fill_opacity=0.13,
+        pointer_events="none",
+    )
+    legend = label(
+        outcome.design.water.describe(),
+        width / 2 - 14 * pen.mm,
+        height - sky - 14 * pen.mm,
+        pen.text,
+        fill=DEEP,
+        text_anchor="end",
+    )
     scale = ruler(_ruler_length(length), pen, unit, -width / 2 + 22 * pen.mm, height - sky - 34 * pen.mm)
     title = f"{outcome.design.name}: {outcome.verdict.sentence}"
-    content = [water, body, veil, surface, *marks, *([body_handles(outcome, attitude, pen, shift)] if handles else []), *([] if plain else [legend, scale])]
+    content = [
+        water,
+        body,
+        veil,
+        surface,
+        *marks,
+        *([body_handles(outcome, attitude, pen, shift)] if handles else []),
+        *([] if plain else [legend, scale]),
+    ]
     return node(
         "svg",
         node("title", title),
@@ -83,7 +118,9 @@ def _placing(outcome: Outcome, view: str) -> tuple[Attitude, float, Point]:
 
 
 def _frame(outcome: Outcome, attitude: Attitude, view: str) -> tuple[float, float, float]:
-    """Width, height and height above the water [mm] of the picture: the bait with its hooks fits whatever its pitch."""
+    """Width, height and height above the water [mm] of the picture: the bait with its hooks fits whatever
+    its pitch.
+    """
     body = outcome.design.body
     rise = abs(sin(radians(attitude.pitch_deg))) * body.length_mm
     tall = rise + body.depth_mm + 2.2 * _hook_reach(outcome)
@@ -96,10 +133,19 @@ def _frame(outcome: Outcome, attitude: Attitude, view: str) -> tuple[float, floa
 
 
 def _hook_reach(outcome: Outcome) -> float:
-    return max((16.0 * (max(p.item.mass_g, 0.02) / 0.6) ** (1 / 3) for p in outcome.design.hardware if p.item.kind == "hook"), default=2.0)
+    return max(
+        (
+            16.0 * (max(p.item.mass_g, 0.02) / 0.6) ** (1 / 3)
+            for p in outcome.design.hardware
+            if p.item.kind == "hook"
+        ),
+        default=2.0,
+    )
 
 
-def _shift(outcome: Outcome, attitude: Attitude, draft: float, view: str, sky: float, height: float) -> tuple[float, float]:
+def _shift(
+    outcome: Outcome, attitude: Attitude, draft: float, view: str, sky: float, height: float
+) -> tuple[float, float]:
     """Where the body's origin goes in the picture: the middle stays in the middle."""
     p = radians(attitude.pitch_deg)
     half = outcome.design.body.length_mm / 2
@@ -108,19 +154,31 @@ def _shift(outcome: Outcome, attitude: Attitude, draft: float, view: str, sky: f
     return -half * cos(p), (height - sky) * 0.44 - half * sin(p)
 
 
-def _body(outcome: Outcome, attitude: Attitude, pen: Pen, handles: bool, turn: float, shift: tuple[float, float]) -> Node:
+def _body(
+    outcome: Outcome, attitude: Attitude, pen: Pen, handles: bool, turn: float, shift: tuple[float, float]
+) -> Node:
     design = outcome.design
     if abs(attitude.roll_deg) > ROLLED_DEG:
         return _rolled(outcome, attitude, pen, shift)
     held = inside(design, pen)
-    content = [*parts.lip(design, pen), group([painted(design, pen, "tank")], opacity=0.9), *held, *parts.hardware(design, pen, turn), *trial_weights(design, pen)]
-    return group(content, transform=f"translate({shift[0]:.3f} {shift[1]:.3f}) rotate({turn:.3f})", class_="body")
+    content = [
+        *parts.lip(design, pen),
+        group([painted(design, pen, "tank")], opacity=0.9),
+        *held,
+        *parts.hardware(design, pen, turn),
+        *trial_weights(design, pen),
+    ]
+    return group(
+        content, transform=f"translate({shift[0]:.3f} {shift[1]:.3f}) rotate({turn:.3f})", class_="body"
+    )
 
 
 def body_handles(outcome: Outcome, attitude: Attitude, pen: Pen, shift: tuple[float, float]) -> Node:
     """The ballast handles, above everything else, in the body's own frame."""
     grips = [parts.slug_handle(outcome.design, h, pen) for h in outcome.design.ballast]
-    return group(grips, transform=f"translate({shift[0]:.3f} {shift[1]:.3f}) rotate({attitude.pitch_deg:.3f})")
+    return group(
+        grips, transform=f"translate({shift[0]:.3f} {shift[1]:.3f}) rotate({attitude.pitch_deg:.3f})"
+    )
 
 
 def project(points: Array, attitude: Attitude) -> Array:
@@ -139,18 +197,32 @@ def _rolled(outcome: Outcome, attitude: Attitude, pen: Pen, shift: tuple[float, 
     flat = np.array([project(ring, attitude) for ring in rings])
     upper = np.array([ring[ring[:, 1].argmax()] for ring in flat])
     lower = np.array([ring[ring[:, 1].argmin()] for ring in flat])
-    hull = node("path", d=path(np.vstack([upper, lower[::-1]])), fill=WOOD, stroke=INK, stroke_width=1.6 * pen.mm)
+    hull = node(
+        "path", d=path(np.vstack([upper, lower[::-1]])), fill=WOOD, stroke=INK, stroke_width=1.6 * pen.mm
+    )
     middle = project(rings[:, [0, 12]].reshape(-1, 3), attitude)[::2]
-    keel = node("path", d=path(middle, close=False), fill="none", stroke=MUTED, stroke_width=pen.mm, stroke_dasharray=f"{4 * pen.mm:.2f}")
+    keel = node(
+        "path",
+        d=path(middle, close=False),
+        fill="none",
+        stroke=MUTED,
+        stroke_width=pen.mm,
+        stroke_dasharray=f"{4 * pen.mm:.2f}",
+    )
     return group([hull, keel], transform=f"translate({shift[0]:.3f} {shift[1]:.3f})", class_="body")
 
 
 def _dots(outcome: Outcome, attitude: Attitude, b: Point, shift: tuple[float, float], pen: Pen) -> list[Node]:
     flat = project(np.array([b, outcome.budget.g_mm]), attitude)
-    return [node("circle", cx=shift[0] + x, cy=shift[1] - y, r=3 * pen.mm, fill=colour) for (x, y), colour in zip(flat, (WATER, INK), strict=True)]
+    return [
+        node("circle", cx=shift[0] + x, cy=shift[1] - y, r=3 * pen.mm, fill=colour)
+        for (x, y), colour in zip(flat, (WATER, INK), strict=True)
+    ]
 
 
-def _marks(outcome: Outcome, attitude: Attitude, b: Point, shift: tuple[float, float], pen: Pen) -> list[Node]:
+def _marks(
+    outcome: Outcome, attitude: Attitude, b: Point, shift: tuple[float, float], pen: Pen
+) -> list[Node]:
     g_at, b_at = project(np.array([outcome.budget.g_mm, b]), attitude)
     gx, gy = shift[0] + g_at[0], shift[1] - g_at[1]
     bx, by = shift[0] + b_at[0], shift[1] - b_at[1]
@@ -171,29 +243,67 @@ def _marks(outcome: Outcome, attitude: Attitude, b: Point, shift: tuple[float, f
         way = -1 if rise > 0 else 1
         found += [
             parts.arrow(x, y - way * 30 * pen.mm, way * 60 * pen.mm, pen, TIP),
-            label(f"{abs(rise):.0f} cm/s", x, y + 52 * pen.mm, 15 * pen.mm, font_weight=600, fill=EMBER, text_anchor="middle"),
+            label(
+                f"{abs(rise):.0f} cm/s",
+                x,
+                y + 52 * pen.mm,
+                15 * pen.mm,
+                font_weight=600,
+                fill=EMBER,
+                text_anchor="middle",
+            ),
         ]
     return found
 
 
 def _halo(text: str, x: float, y: float, pen: Pen, colour: str) -> Node:
     """A reading that stays legible over the drawing."""
-    return label(text, x, y, pen.text, fill=colour, font_weight=600, stroke="#FFFFFF", stroke_width=3 * pen.mm, paint_order="stroke")
+    return label(
+        text,
+        x,
+        y,
+        pen.text,
+        fill=colour,
+        font_weight=600,
+        stroke="#FFFFFF",
+        stroke_width=3 * pen.mm,
+        paint_order="stroke",
+    )
 
 
-def _trail(trail: Sequence[tuple[float, float]], attitude: Attitude, shift: tuple[float, float], pen: Pen) -> list[Node]:
+def _trail(
+    trail: Sequence[tuple[float, float]], attitude: Attitude, shift: tuple[float, float], pen: Pen
+) -> list[Node]:
     """Where G was while the ballast was dragged, in the body as it lies now."""
     if len(trail) < 2:
         return []
     flat = project(np.array([[x, 0.0, z] for x, z in trail]), attitude)
     line = path([(shift[0] + x, y - shift[1]) for x, y in flat], close=False)
     return [
-        node("path", d=line, fill="none", stroke="#FFFFFF", stroke_width=4 * pen.mm, stroke_linecap="round", class_="trail"),
-        node("path", d=line, fill="none", stroke=TIP, stroke_width=1.8 * pen.mm, stroke_dasharray=f"{4 * pen.mm:.2f} {3 * pen.mm:.2f}", stroke_linecap="round"),
+        node(
+            "path",
+            d=line,
+            fill="none",
+            stroke="#FFFFFF",
+            stroke_width=4 * pen.mm,
+            stroke_linecap="round",
+            class_="trail",
+        ),
+        node(
+            "path",
+            d=line,
+            fill="none",
+            stroke=TIP,
+            stroke_width=1.8 * pen.mm,
+            stroke_dasharray=f"{4 * pen.mm:.2f} {3 * pen.mm:.2f}",
+            stroke_linecap="round",
+        ),
     ]
 
 
-def _held_line(outcome: Outcome, attitude: Attitude, shift: tuple[float, float], pen: Pen, depth: float) -> Node:
+def _held_line(
+    outcome: Outcome, attitude: Attitude, shift: tuple[float, float], pen: Pen, depth: float
+) -> Node:
     """The line it hangs on: from above if it sinks, from below if it rises."""
     tie = line_tie(outcome.design)
     assert tie is not None
@@ -213,7 +323,10 @@ def _surface_line(width: float, pen: Pen) -> str:
     """One thin continuous line: flat, as a tub's surface is, with a slight lift at both rims."""
     rim, rise = 14 * pen.mm, 4 * pen.mm
     left, right = -width / 2, width / 2
-    return f"M{left:.2f} {-rise:.2f} Q{left + rim * 0.4:.2f} 0 {left + rim:.2f} 0 L{right - rim:.2f} 0 Q{right - rim * 0.4:.2f} 0 {right:.2f} {-rise:.2f}"
+    return (
+        f"M{left:.2f} {-rise:.2f} Q{left + rim * 0.4:.2f} 0 {left + rim:.2f} 0 L{right - rim:.2f} 0"
+        f" Q{right - rim * 0.4:.2f} 0 {right:.2f} {-rise:.2f}"
+    )
 
 
 def _ruler_length(length: float) -> float:

@@ -21,24 +21,59 @@ def towed(design: Design, tow: Tow, trim: Trim, shape: Shape, depth_m: float) ->
     height = max(width * 0.4, 1.5 * (tow.rod_m + depth_m))
     left, sky = -0.08 * width, min(max(tow.rod_m + 0.06 * height, 0.12 * height), 0.5 * height)
     pen = pen_for(width, 640)
-    line = "M" + " L".join(f"{a:.3f} {-b:.3f}" for a, b in zip(x, z, strict=True)) + f" L{entry:.3f} 0 L{tip[0]:.3f} {tip[1]:.3f}"
+    line = (
+        "M"
+        + " L".join(f"{a:.3f} {-b:.3f}" for a, b in zip(x, z, strict=True))
+        + f" L{entry:.3f} 0 L{tip[0]:.3f} {tip[1]:.3f}"
+    )
     middle = left + 0.66 * width
     bait = _bait(design, trim, min(0.22 * width, 0.4 * (height - sky)), (middle, 0.46 * (height - sky)))
-    says = f"runs {abs(trim.pitch_deg):.0f}° nose {'up' if trim.pitch_deg > 0 else 'down'}, line {trim.angle_deg:.0f}° at the tie"
+    says = (
+        f"runs {abs(trim.pitch_deg):.0f}° nose {'up' if trim.pitch_deg > 0 else 'down'}, line"
+        f" {trim.angle_deg:.0f}° at the tie"
+    )
     content = [
         node("rect", x=left, y=0, width=width, height=height - sky, fill=PALE),
         node("path", d=line, fill="none", stroke=INK, stroke_width=1.6 * pen.mm),
         node("line", x1=left, y1=0, x2=left + width, y2=0, stroke=WATER, stroke_width=2.4 * pen.mm),
         node("circle", cx=x[0], cy=-z[0], r=5 * pen.mm, fill=INK),
-        node("circle", cx=tip[0], cy=tip[1], r=4 * pen.mm, fill="#FFFFFF", stroke=INK, stroke_width=1.6 * pen.mm),
+        node(
+            "circle",
+            cx=tip[0],
+            cy=tip[1],
+            r=4 * pen.mm,
+            fill="#FFFFFF",
+            stroke=INK,
+            stroke_width=1.6 * pen.mm,
+        ),
         label("rod tip", tip[0] - 9 * pen.mm, tip[1] + 16 * pen.mm, pen.text, fill=MUTED, text_anchor="end"),
-        label(f"{depth_m:.1f} m", float(x[0]) + 10 * pen.mm, -float(z[0]) + 18 * pen.mm, 1.2 * pen.text, fill=DEEP, font_weight=600),
+        label(
+            f"{depth_m:.1f} m",
+            float(x[0]) + 10 * pen.mm,
+            -float(z[0]) + 18 * pen.mm,
+            1.2 * pen.text,
+            fill=DEEP,
+            font_weight=600,
+        ),
         bait,
-        label(f"the bait, larger: {says}", middle, height - sky - 10 * pen.mm, pen.text, fill=MUTED, text_anchor="middle"),
+        label(
+            f"the bait, larger: {says}",
+            middle,
+            height - sky - 10 * pen.mm,
+            pen.text,
+            fill=MUTED,
+            text_anchor="middle",
+        ),
     ]
     title = f"{design.name} on {tow.line_out_m:g} m of line, about {depth_m:.1f} m deep"
     return node(
-        "svg", node("title", title), *content, viewBox=f"{left:.3f} {-sky:.3f} {width:.3f} {height:.3f}", role="img", aria_label=title, xmlns="http://www.w3.org/2000/svg"
+        "svg",
+        node("title", title),
+        *content,
+        viewBox=f"{left:.3f} {-sky:.3f} {width:.3f} {height:.3f}",
+        role="img",
+        aria_label=title,
+        xmlns="http://www.w3.org/2000/svg",
     )
 
 
@@ -46,6 +81,16 @@ def _bait(design: Design, trim: Trim, long: float, at: tuple[float, float]) -> N
     """The bait, drawn `long` [m of the drawing], at its running pitch; nose to the right, towards the rod."""
     size = long / design.body.length_mm
     pen = pen_for(design.body.length_mm * 1.2, 220)
-    drawn = [*parts.lip(design, pen), painted(design, pen, "towed"), *parts.hardware(design, pen, trim.pitch_deg)]
+    drawn = [
+        *parts.lip(design, pen),
+        painted(design, pen, "towed"),
+        *parts.hardware(design, pen, trim.pitch_deg),
+    ]
     half = design.body.length_mm / 2
-    return group(drawn, transform=f"translate({at[0]:.4f} {at[1]:.4f}) scale({-size:.6f} {size:.6f}) rotate({trim.pitch_deg:.2f}) translate({-half:.2f} 0)")
+    return group(
+        drawn,
+        transform=(
+            f"translate({at[0]:.4f} {at[1]:.4f}) scale({-size:.6f} {size:.6f}) rotate({trim.pitch_deg:.2f})"
+            f" translate({-half:.2f} 0)"
+        ),
+    )

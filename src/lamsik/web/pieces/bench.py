@@ -91,28 +91,46 @@ def view(piece: Piece) -> PieceView:
 
 
 def _sure(design: Design, measured: Measured, rules: Rules) -> str:
-    """How likely this piece does what is wanted, as far as the scale has seen it; empty where the want itself cannot be."""
+    """How likely this piece does what is wanted, as far as the scale has seen it; empty where the want
+    itself cannot be.
+    """
     fitted = any(name not in SIZED_AT for name, _, _ in measured.stages)
     try:
-        found = certainty(design, measured, rules.drag, rules.bands, face_mm=rules.face_mm(design.host.construction))
-        return sure_words(replace(found, better=()) if fitted else found, "pieces weighed like this one")  # the ballast is in: nothing is fitted to it any more
+        found = certainty(
+            design, measured, rules.drag, rules.bands, face_mm=rules.face_mm(design.host.construction)
+        )
+        return sure_words(
+            replace(found, better=()) if fitted else found, "pieces weighed like this one"
+        )  # the ballast is in: nothing is fitted to it any more
     except Refused:
         return ""
 
 
 def steps_of(piece: Piece) -> tuple[StepRow, ...]:
-    """The steps of a piece with what is ticked, nothing computed: for ticking, which holds the shop's one write lock."""
+    """The steps of a piece with what is ticked, nothing computed: for ticking, which holds the shop's one
+    write lock.
+    """
     return _rows(design_of(pieces.document_of(db(), piece)), None, {}, pieces.ticks(db(), piece))
 
 
-def _rows(design: Design, outcome: Outcome | None, readings: dict[str, Reading], ticks: dict[str, StepDone]) -> tuple[StepRow, ...]:
+def _rows(
+    design: Design, outcome: Outcome | None, readings: dict[str, Reading], ticks: dict[str, StepDone]
+) -> tuple[StepRow, ...]:
     found: list[StepRow] = []
     current = True
     for step in steps(design):
         tick = ticks.get(step.key)
         reading = readings.get(f"stage:{step.weigh}") if step.weigh else None
         expected = outcome.budget.up_to(step.weigh) if step.weigh and outcome else None
-        row = StepRow(step, tick is not None, current and tick is None, reading, expected, readings.get(f"water:{step.weigh}"), warnings(step))
+        row = StepRow(
+            step,
+            tick is not None,
+            current and tick is None,
+            reading,
+            expected,
+            readings.get(f"water:{step.weigh}"),
+            warnings(step),
+        )
         if tick is not None:
             row = replace(row, done_at=tick.done_at, reason=tick.reason)
         elif row.here:
@@ -124,7 +142,11 @@ def _rows(design: Design, outcome: Outcome | None, readings: dict[str, Reading],
 
 def _wait_of(rows: Sequence[StepRow]) -> str:
     """Until when what was done last has to be let be, in words; empty once that is over."""
-    ends = [(row.done_at + timedelta(hours=row.step.wait_h), row.step.name) for row in rows if row.done_at and not row.reason and row.step.wait_h]
+    ends = [
+        (row.done_at + timedelta(hours=row.step.wait_h), row.step.name)
+        for row in rows
+        if row.done_at and not row.reason and row.step.wait_h
+    ]
     at, name = max(ends, default=(None, ""))
     if at is None or at <= now():
         return ""

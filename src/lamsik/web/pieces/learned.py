@@ -12,14 +12,24 @@ MOST_BLANKS = 400
 
 
 def learn_faces() -> None:
-    """The newest blanks that were weighed in air and in water, against their drawing; kept in the shop's settings by construction."""
+    """The newest blanks that were weighed in air and in water, against their drawing; kept in the shop's
+    settings by construction.
+    """
     seen: dict[str, list[tuple[float, float]]] = {}
     rows = pieces.held_under(db(), MOST_BLANKS)
-    readings, contents = pieces.readings_of(db(), [row.id or 0 for row in rows]), pieces.documents_of(db(), rows)
+    readings, contents = (
+        pieces.readings_of(db(), [row.id or 0 for row in rows]),
+        pieces.documents_of(db(), rows),
+    )
     for piece in rows:
         design = design_of(contents[piece.revision_id])
         size = size_ml(design, pieces.measured(readings.get(piece.id or 0, {})))
         if size is not None:
-            seen.setdefault(design.host.construction, []).append((size[0] - solid(design.body).volume_ml, moved(design.body).ml_per_mm))
-    learned = {made: {"mm": learned_mm(found, MADE_TRUE_TO[made]), "blanks": len(found)} for made, found in seen.items()}
+            seen.setdefault(design.host.construction, []).append(
+                (size[0] - solid(design.body).volume_ml, moved(design.body).ml_per_mm)
+            )
+    learned = {
+        made: {"mm": learned_mm(found, MADE_TRUE_TO[made]), "blanks": len(found)}
+        for made, found in seen.items()
+    }
     stores.put_setting(db(), "faces", {"learned": learned})

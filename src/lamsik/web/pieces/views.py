@@ -62,7 +62,9 @@ def start() -> ResponseReturnValue:
         flash(f"No piece is started for {order.number}: the shape is {why}.")
         return redirect(url_for("orders.show", key=order.id))
     piece = pieces.start(db(), row, order.id if order else None)
-    flash(f"{piece.number} is started from {row.name}" + (f", for {order.number}." if order else ", for stock."))
+    flash(
+        f"{piece.number} is started from {row.name}" + (f", for {order.number}." if order else ", for stock.")
+    )
     return redirect(url_for("pieces.show", key=piece.id))
 
 
@@ -75,7 +77,9 @@ def show(key: int) -> str:
 
 @dataclass(frozen=True)
 class Asks:
-    """What stands against ticking a step: open steps before it, a wait that is not over; `again` where it was asked already."""
+    """What stands against ticking a step: open steps before it, a wait that is not over; `again` where it
+    was asked already.
+    """
 
     step: str
     lacking: tuple[str, ...]
@@ -86,10 +90,19 @@ class Asks:
 def _page(shown: PieceView, error: dict[str, str] | None = None, asks: Asks | None = None) -> str:
     looks = default_view(shown.outcome)
     return render_template(
-        "pieces/show.html", shown=shown, picture=scene(shown.outcome, looks, handles=False),
-        facts=tank_facts(shown.outcome, looks), budget=budget_rows(shown.outcome.budget.parts), verdict=verdict_view(shown.outcome),
-        planned=verdict_view(shown.planned), instruments=pieces.instruments(db()), error=error or {}, asks=asks, sized_at=SIZED_AT, **board(f"piece {shown.piece.id}"),
-    )  # fmt: skip
+        "pieces/show.html",
+        shown=shown,
+        picture=scene(shown.outcome, looks, handles=False),
+        facts=tank_facts(shown.outcome, looks),
+        budget=budget_rows(shown.outcome.budget.parts),
+        verdict=verdict_view(shown.outcome),
+        planned=verdict_view(shown.planned),
+        instruments=pieces.instruments(db()),
+        error=error or {},
+        asks=asks,
+        sized_at=SIZED_AT,
+        **board(f"piece {shown.piece.id}"),
+    )
 
 
 @blueprint.post("/<int:key>/weigh")
@@ -109,7 +122,9 @@ def weigh(key: int) -> ResponseReturnValue:
             kind, _, part = target.partition(":")
             if kind == pieces.PART and all(part != known.key for known in view(piece).outcome.budget.parts):
                 raise Refused("target", part, "this piece has no such part: open its page anew")
-            pieces.weigh(db(), piece, target, parse(text, "mass", "mass", "g").value, text.strip(), instrument)
+            pieces.weigh(
+                db(), piece, target, parse(text, "mass", "mass", "g").value, text.strip(), instrument
+            )
     except Refused as refused:
         sent = {name: request.form.get(name, "") for name in ("sinker", "temperature")}
         return _page(view(piece), {**sent, "target": target, "text": text, "message": refused.beside}), 422
@@ -117,11 +132,15 @@ def weigh(key: int) -> ResponseReturnValue:
 
 
 def _held_under() -> tuple[float, Water]:
-    """What a blank weighs held under [g], negative where it floats, and the fresh water of the tub: read with a sinker, or by itself where it sinks."""
+    """What a blank weighs held under [g], negative where it floats, and the fresh water of the tub: read
+    with a sinker, or by itself where it sinks.
+    """
     both = parse(request.form.get("mass", ""), "mass", "under water", "g").value
     sinker = request.form.get("sinker", "").strip()
     warm = parse(request.form.get("temperature", ""), "temperature", "water temperature").value
-    return with_sinker(both, parse(sinker, "mass", "sinker", "g").value) if sinker else both, Water("fresh water", warm)
+    return with_sinker(both, parse(sinker, "mass", "sinker", "g").value) if sinker else both, Water(
+        "fresh water", warm
+    )
 
 
 @blueprint.post("/<int:key>/take-back/<int:weighing>")
@@ -136,7 +155,8 @@ def take_back(key: int, weighing: int) -> ResponseReturnValue:
 def tick(key: int) -> ResponseReturnValue:
     """Tick a step off, or take the tick back.
 
-    Steps have an order: those before it that are open are left out for a reason, or done first. One whose wait is not over asks.
+    Steps have an order: those before it that are open are left out for a reason, or done first. One whose
+    wait is not over asks.
     """
     piece = load(Piece, key)
     step, rows = request.form.get("step", ""), steps_of(piece)
@@ -182,14 +202,26 @@ def _clocks(piece: Piece, rows: Sequence[StepRow], step: str) -> None:
     row = next(row for row in rows if row.step.key == step)
     if row.step.wait_h and row is not rows[-1]:
         after = next(later.step.name for later, before in zip(rows[1:], rows, strict=False) if before is row)
-        mixes.start_clock(db(), f"{row.step.name}, {piece.number}: then {after.lower()}", "wait", now() + timedelta(hours=row.step.wait_h), waits_at(piece, step))
+        mixes.start_clock(
+            db(),
+            f"{row.step.name}, {piece.number}: then {after.lower()}",
+            "wait",
+            now() + timedelta(hours=row.step.wait_h),
+            waits_at(piece, step),
+        )
 
 
 @blueprint.post("/<int:key>/<any(delete, bring_back):way>")
 def put_away(key: int, way: str) -> ResponseReturnValue:
     """A piece made by mistake goes, or comes back; its number is not given again."""
     piece = load(Piece, key)
-    return keeping.put_away(piece, way, url_for("pieces.index"), url_for("pieces.show", key=key), url_for("pieces.put_away", key=key, way="bring_back"))
+    return keeping.put_away(
+        piece,
+        way,
+        url_for("pieces.index"),
+        url_for("pieces.show", key=key),
+        url_for("pieces.put_away", key=key, way="bring_back"),
+    )
 
 
 @blueprint.post("/<int:key>/use-advice")
@@ -201,7 +233,12 @@ def use_advice(key: int) -> ResponseReturnValue:
         raise Refused("advice", "none", f"weigh the {shown.design.host.blank} first")
     revision = load(Revision, piece.revision_id)
     changed = with_design(dict(pieces.document_of(db(), piece)), shown.advice.design)
-    piece.revision_id = documents.branch(db(), shown.row, changed, revision.number, f"ballast for {piece.number} as weighed").id or 0
+    piece.revision_id = (
+        documents.branch(
+            db(), shown.row, changed, revision.number, f"ballast for {piece.number} as weighed"
+        ).id
+        or 0
+    )
     stands_of.anew(db(), piece)
     flash("The piece now takes the advised ballast; its card is renewed.")
     return redirect(url_for("pieces.show", key=key))
@@ -211,7 +248,11 @@ def use_advice(key: int) -> ResponseReturnValue:
 def unweighed_list() -> str:
     """Everything in pieces at work that no scale has seen."""
     page = asked_page(pieces.going(), MOST_UNWEIGHED)
-    readings, contents, rows = pieces.readings_of(db(), [piece.id or 0 for piece in page.rows]), pieces.documents_of(db(), page.rows), []
+    readings, contents, rows = (
+        pieces.readings_of(db(), [piece.id or 0 for piece in page.rows]),
+        pieces.documents_of(db(), page.rows),
+        [],
+    )
     for piece in page.rows:
         design = design_of(contents[piece.revision_id])
         rows.append((piece, design, _not_seen(design, pieces.measured(readings.get(piece.id or 0, {})))))
@@ -241,8 +282,13 @@ def card_pdf(key: int) -> ResponseReturnValue:
     return as_pdf(data, f"{shown.piece.number} bench card")
 
 
-PAPERS = {"Letter": (("Letter", 232.0), ("Tabloid", 384.0), ("Broadsheet", 1e9)), "": (("A4", 250.0), ("A3", 380.0), ("A2", 1e9))}
-"""Papers of the card and the longest body that lies on each [mm], where the shop prints on Letter, and elsewhere."""
+PAPERS = {
+    "Letter": (("Letter", 232.0), ("Tabloid", 384.0), ("Broadsheet", 1e9)),
+    "": (("A4", 250.0), ("A3", 380.0), ("A2", 1e9)),
+}
+"""Papers of the card and the longest body that lies on each [mm], where the shop prints on Letter, and
+elsewhere.
+"""
 
 
 def card_paper(length_mm: float, shops: str) -> str:
@@ -254,7 +300,10 @@ def _card(shown: PieceView) -> dict[str, object]:
     design = shown.design
     return {
         "shown": shown,
-        "wide": any(ord(char) > 0x2E7F for char in f"{design.name}{design.host.name}{''.join(c.name + c.note for c in design.coats)}"),
+        "wide": any(
+            ord(char) > 0x2E7F
+            for char in f"{design.name}{design.host.name}{''.join(c.name + c.note for c in design.coats)}"
+        ),
         "paper": card_paper(design.body.length_mm, stores.setting(db(), "saw")["paper"]),
         "side": drawings.side_template(design),
         "top": drawings.top_template(design),

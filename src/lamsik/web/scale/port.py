@@ -1,4 +1,6 @@
-"""The connected scale: one port for the application, opened at the first question, changed in its settings."""
+"""The connected scale: one port for the application, opened at the first question, changed in its
+settings.
+"""
 
 import threading
 from typing import Any
@@ -34,10 +36,15 @@ def hosts() -> list[str]:
 
 
 def board(page: str) -> dict[str, Any]:
-    """What a page with the scale's board shows: the settings, which of the shop's scales it is, the page whose zero it keeps, what lies there as it opens."""
+    """What a page with the scale's board shows: the settings, which of the shop's scales it is, the page
+    whose zero it keeps, what lies there as it opens.
+    """
     kept = stores.setting(db(), "scale")
     held = port()
-    return {"scale": {**kept, "instrument": _instrument(kept), "rest_g": held.state.rest_g if held else None}, "scale_page": page}
+    return {
+        "scale": {**kept, "instrument": _instrument(kept), "rest_g": held.state.rest_g if held else None},
+        "scale_page": page,
+    }
 
 
 def _instrument(kept: dict[str, Any]) -> int | None:
@@ -72,26 +79,55 @@ def live() -> Response:
 @blueprint.post("/connect")
 def connect() -> ResponseReturnValue:
     """Keep where the scale is and how it speaks; an empty address lets it go."""
-    from lamsik.web.scale.views import bench_page  # noqa: PLC0415 - the page holds this form, and this form is on that page
+    # the page holds this form, and this form is on that page
+    from lamsik.web.scale.views import bench_page  # noqa: PLC0415
 
-    sent = {name: request.form.get(name, "").strip() for name in ("url", "baud", "unit", "step", "instrument")}
+    sent = {
+        name: request.form.get(name, "").strip() for name in ("url", "baud", "unit", "step", "instrument")
+    }
     try:
         if sent["url"]:
             scale_address.check(sent["url"], hosts())
-        require(sent["unit"] in ("", *(name for name, to in UNITS.items() if to)), "unit", sent["unit"], "g, kg, mg, oz, lb, gn or ct; empty if it sends its own")
-        require(sent["baud"].isdecimal() and int(sent["baud"]) in BAUDS, "speed", sent["baud"], f"one of {', '.join(map(str, BAUDS))} baud")
+        require(
+            sent["unit"] in ("", *(name for name, to in UNITS.items() if to)),
+            "unit",
+            sent["unit"],
+            "g, kg, mg, oz, lb, gn or ct; empty if it sends its own",
+        )
+        require(
+            sent["baud"].isdecimal() and int(sent["baud"]) in BAUDS,
+            "speed",
+            sent["baud"],
+            f"one of {', '.join(map(str, BAUDS))} baud",
+        )
         chosen = sent_row(Instrument, "instrument", "that scale is not in Stores any more: choose another")
         step = finite_between("step", parse(sent["step"], "mass", "step", "g").value, 0.0001, 100.0, "g")
     except Refused as refused:
         return bench_page(connecting=refused.says, asked=sent), 422
-    stores.put_setting(db(), "scale", {"url": sent["url"], "baud": int(sent["baud"]), "unit": sent["unit"], "step_g": step, "instrument": chosen.id if chosen else None})
-    flash("The scale is connected as soon as it answers." if sent["url"] else "No scale is connected now: type the masses.")
+    stores.put_setting(
+        db(),
+        "scale",
+        {
+            "url": sent["url"],
+            "baud": int(sent["baud"]),
+            "unit": sent["unit"],
+            "step_g": step,
+            "instrument": chosen.id if chosen else None,
+        },
+    )
+    flash(
+        "The scale is connected as soon as it answers."
+        if sent["url"]
+        else "No scale is connected now: type the masses."
+    )
     return redirect(url_for("scale.bench"))
 
 
 @blueprint.post("/hosts")
 def name_hosts() -> ResponseReturnValue:
-    """Name the private addresses at which a scale may be; on the shop's own machine only, so that a tablet cannot send it to strangers."""
+    """Name the private addresses at which a scale may be; on the shop's own machine only, so that a tablet
+    cannot send it to strangers.
+    """
     from lamsik.web.scale.views import bench_page  # noqa: PLC0415 - as above
 
     typed = request.form.get("hosts", "")

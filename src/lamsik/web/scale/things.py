@@ -1,4 +1,6 @@
-"""The card of one weighed thing: what it is in any water, trimming it, the float or the load that goes with it."""
+"""The card of one weighed thing: what it is in any water, trimming it, the float or the load that goes
+with it.
+"""
 
 from dataclasses import dataclass, replace
 from datetime import date
@@ -55,37 +57,98 @@ def card_of(row: Weighed, wanted: Water) -> Card:
     instrument = db().get(Instrument, row.instrument_id) if row.instrument_id else None
     scale = weighed.scale_of(instrument)
     marks = [(str(name), float(value)) for name, value in row.marks]
-    capacity, why = capacities(row.sinker_g, marks, water, wanted, row.air_g, scale.sd_g) if marks and row.sinker_g else ((), "")
+    capacity, why = (
+        capacities(row.sinker_g, marks, water, wanted, row.air_g, scale.sd_g)
+        if marks and row.sinker_g
+        else ((), "")
+    )
     loads = [value for value in (row.air_g, row.water_g, row.sinker_g) if value is not None]
-    notes = list(remarks(scale, max(loads, default=0.0), date.today())) if instrument else ["which scale it was weighed on is not noted"]
+    notes = (
+        list(remarks(scale, max(loads, default=0.0), date.today()))
+        if instrument
+        else ["which scale it was weighed on is not noted"]
+    )
     if thing and not can_tell(thing.water_g, thing.water_sd_g):
-        notes.insert(0, f"{thing.water_g:+.2f} g in water is less than these scales can tell (± {2 * thing.water_sd_g:.2f} g)".replace("-", "−"))
-    return Card(row, water, instrument, thing, _sentence(row, thing, capacity), _figures(row, thing), _in_waters(thing), tuple(capacity), why, tuple(notes), scale.sd_g)
+        notes.insert(
+            0,
+            f"{thing.water_g:+.2f} g in water is less than these scales can tell (±"
+            f" {2 * thing.water_sd_g:.2f} g)".replace("-", "−"),
+        )
+    return Card(
+        row,
+        water,
+        instrument,
+        thing,
+        _sentence(row, thing, capacity),
+        _figures(row, thing),
+        _in_waters(thing),
+        tuple(capacity),
+        why,
+        tuple(notes),
+        scale.sd_g,
+    )
 
 
 def _sentence(row: Weighed, thing: InWater | None, capacity: tuple[Capacity, ...]) -> str:
     if capacity:
-        return f"Carries {', '.join(f'{c.measured_g:.2f} g to the {c.mark}' for c in capacity)} in {weighed.water_of(row).describe()}."
+        return (
+            f"Carries {', '.join(f'{c.measured_g:.2f} g to the {c.mark}' for c in capacity)} in"
+            f" {weighed.water_of(row).describe()}."
+        )
     if thing is None:
-        return f"{row.air_g:.2f} g in air; weigh it in water too and its volume is known." if row.air_g is not None else "Weigh it in air too and its volume is known."
-    moves = f"floats with {thing.lift_g:.2f} g of lift" if thing.lift_g > 0 else f"sinks with {thing.water_g:.2f} g"
+        return (
+            f"{row.air_g:.2f} g in air; weigh it in water too and its volume is known."
+            if row.air_g is not None
+            else "Weigh it in air too and its volume is known."
+        )
+    moves = (
+        f"floats with {thing.lift_g:.2f} g of lift"
+        if thing.lift_g > 0
+        else f"sinks with {thing.water_g:.2f} g"
+    )
     return f"Casts at {thing.air_g:.2f} g and {moves} in {thing.water.describe()}."
 
 
 def _figures(row: Weighed, thing: InWater | None) -> tuple[tuple[str, str, str], ...]:
     """Label, value, how it came about."""
-    found = [("In air, casting", show(row.air_g, "mass", 2), "As the scale read it.")] if row.air_g is not None else []
+    found = (
+        [("In air, casting", show(row.air_g, "mass", 2), "As the scale read it.")]
+        if row.air_g is not None
+        else []
+    )
     if thing is None:
         return tuple(found)
     sd = 2 * thing.water_sd_g
     found += [
-        ("In water, sinking", show(thing.water_g, "mass", 2), f"± {sd:.2f} g (twice its one-sigma); minus is lift."),
-        ("Volume", f"{thing.volume_ml:.2f} ml", f"(air − water) ÷ {thing.water.density_g_cm3:.4f} g/cm³; ± {2 * thing.volume_sd_ml:.2f} ml."),
-        ("Mean density", f"{thing.density_g_cm3:.3f} g/cm³", "Mass ÷ volume: the water in which it would neither float nor sink."),
-        ("Carried by the air", f"{air_buoyancy_g(thing):.3f} g", "Air itself lifts it so much; it matters below 0.01 g and is not taken off."),
+        (
+            "In water, sinking",
+            show(thing.water_g, "mass", 2),
+            f"± {sd:.2f} g (twice its one-sigma); minus is lift.",
+        ),
+        (
+            "Volume",
+            f"{thing.volume_ml:.2f} ml",
+            f"(air − water) ÷ {thing.water.density_g_cm3:.4f} g/cm³; ± {2 * thing.volume_sd_ml:.2f} ml.",
+        ),
+        (
+            "Mean density",
+            f"{thing.density_g_cm3:.3f} g/cm³",
+            "Mass ÷ volume: the water in which it would neither float nor sink.",
+        ),
+        (
+            "Carried by the air",
+            f"{air_buoyancy_g(thing):.3f} g",
+            "Air itself lifts it so much; it matters below 0.01 g and is not taken off.",
+        ),
     ]
     if row.line_mm and row.line_under_mm:
-        found.append(("Line under water", f"{line_ml(row.line_mm, row.line_under_mm):.3f} ml", "What the immersed line displaces; its lift is added back."))
+        found.append(
+            (
+                "Line under water",
+                f"{line_ml(row.line_mm, row.line_under_mm):.3f} ml",
+                "What the immersed line displaces; its lift is added back.",
+            )
+        )
     return tuple(found)
 
 
@@ -98,7 +161,15 @@ def _in_waters(thing: InWater | None, other: Water | None = None) -> tuple[dict[
         value, sd = mass_in(thing, water), mass_in_sd(thing, water)
         unsure = not can_tell(value, sd)
         does = "too near to tell" if unsure else ("sinks" if value > 0 else "floats")
-        rows.append({"water": water.describe(), "density": f"{water.density_g_cm3:.4f}", "mass": show(value, "mass", 2), "sd": f"± {2 * sd:.2f} g", "does": does})
+        rows.append(
+            {
+                "water": water.describe(),
+                "density": f"{water.density_g_cm3:.4f}",
+                "mass": show(value, "mass", 2),
+                "sd": f"± {2 * sd:.2f} g",
+                "does": does,
+            }
+        )
     return tuple(rows)
 
 
@@ -132,11 +203,26 @@ def thing(key: int) -> ResponseReturnValue:
         except Refused as refused:
             problems[name] = refused.says
     return render_template(
-        "scale/card.html", card=found, row=row, wanted=wanted, chosen=chosen, waters=waters, asked=asked, answers=answers, problems=problems, metals=METALS,
+        "scale/card.html",
+        card=found,
+        row=row,
+        wanted=wanted,
+        chosen=chosen,
+        waters=waters,
+        asked=asked,
+        answers=answers,
+        problems=problems,
+        metals=METALS,
         partners=weighed.partners(db(), row, MOST),
-        picture=thing_in_water(found.thing, row.kind) if found.thing else (float_to_marks(found) if found.capacity else None), dust=trim.DUST,
-        source=Source(**row.source), sources=SAYS,
-    ), 422 if problems else 200  # fmt: skip
+        picture=(
+            thing_in_water(found.thing, row.kind)
+            if found.thing
+            else (float_to_marks(found) if found.capacity else None)
+        ),
+        dust=trim.DUST,
+        source=Source(**row.source),
+        sources=SAYS,
+    ), (422 if problems else 200)
 
 
 def _other_water(text: str) -> Water:
@@ -160,14 +246,26 @@ def _trimmed(card: Card, asked: dict[str, str], wanted: Water) -> dict[str, str]
     target = parse(text, "mass", "mass in water", "g").value
     now_g = mass_in(card.thing, wanted)
     wire = parse(asked["wire"], "length", "wire", "mm").value if asked.get("wire", "").strip() else None
-    found = trim.to_add(target - now_g, asked.get("metal", "lead"), asked.get("where", trim.OUTSIDE), wanted, wire)
+    found = trim.to_add(
+        target - now_g, asked.get("metal", "lead"), asked.get("where", trim.OUTSIDE), wanted, wire
+    )
     verb = "Add" if found.mass_g >= 0 else "Take off"
     length = f", {abs(found.wire_mm):.0f} mm of {wire:g} mm wire" if found.wire_mm is not None else ""
     flip = trim.flips_at(card.thing.air_g, card.thing.volume_ml, found)
-    small = "" if can_tell(target - now_g, mass_in_sd(card.thing, wanted)) else " That is less than these scales can tell."
+    small = (
+        ""
+        if can_tell(target - now_g, mass_in_sd(card.thing, wanted))
+        else " That is less than these scales can tell."
+    )
     return {
-        "says": f"{verb} {abs(found.mass_g):.2f} g of {found.metal} {'outside' if found.where == trim.OUTSIDE else 'sealed inside'}{length}.{small}",
-        "why": f"It weighs {show(now_g, 'mass', 2)} in {wanted.describe()}, {show(target, 'mass', 2)} is wanted; then it neither floats nor sinks at {flip:.4f} g/cm³.",
+        "says": (
+            f"{verb} {abs(found.mass_g):.2f} g of {found.metal}"
+            f" {'outside' if found.where == trim.OUTSIDE else 'sealed inside'}{length}.{small}"
+        ),
+        "why": (
+            f"It weighs {show(now_g, 'mass', 2)} in {wanted.describe()}, {show(target, 'mass', 2)} is wanted;"
+            f" then it neither floats nor sinks at {flip:.4f} g/cm³."
+        ),
     }
 
 
@@ -175,7 +273,10 @@ def _slug(card: Card, asked: dict[str, str], wanted: Water) -> dict[str, Any] | 
     """A slug taken down to a mass: a length off a cylinder, or the next bite of the weigh-and-repeat loop."""
     if not asked.get("slug_mass", "").strip():
         return None
-    mass, target = (parse(asked.get(name, ""), "mass", name.replace("_", " "), "g").value for name in ("slug_mass", "slug_to"))
+    mass, target = (
+        parse(asked.get(name, ""), "mass", name.replace("_", " "), "g").value
+        for name in ("slug_mass", "slug_to")
+    )
     if asked.get("slug_length", "").strip():
         length = parse(asked["slug_length"], "length", "slug length", "mm").value
         cut = trim.cut_mm(mass, length, target)
@@ -186,7 +287,9 @@ def _slug(card: Card, asked: dict[str, str], wanted: Water) -> dict[str, Any] | 
 
 @dataclass(frozen=True)
 class PairRow:
-    """A float to one of its marks under a load: the water at which the verdict turns, or why that is not known, and its margin in every water."""
+    """A float to one of its marks under a load: the water at which the verdict turns, or why that is not
+    known, and its margin in every water.
+    """
 
     mark: str
     turn: Turn | None
@@ -202,7 +305,9 @@ def _pair(card: Card, asked: dict[str, str], wanted: Water) -> tuple[PairRow, ..
     other = db().get(Weighed, int(key))
     if other is None:
         raise Refused("with", key, "one of the weighed things")
-    float_row, load_row = (card.row, other) if card.row.marks or card.row.kind == "float" else (other, card.row)
+    float_row, load_row = (
+        (card.row, other) if card.row.marks or card.row.kind == "float" else (other, card.row)
+    )
     thing = weighed.thing_of(db(), load_row)
     if thing is None:
         raise Refused("load", load_row.name, "weigh it in air and in water first")
@@ -217,12 +322,19 @@ def _pair_row(bearer: Bearer, thing: InWater) -> PairRow:
 
 
 def bearers_of(row: Weighed) -> tuple[Bearer, ...]:
-    """A weighed float as what carries: to each of its marks, or wholly under. Raises `Refused` where it was not weighed in water."""
+    """A weighed float as what carries: to each of its marks, or wholly under. Raises `Refused` where it
+    was not weighed in water.
+    """
     water = weighed.water_of(row)
     sd = weighed.scale_of(db().get(Instrument, row.instrument_id) if row.instrument_id else None).sd_g
     if row.marks and row.sinker_g:
-        return tuple(Bearer(row.name, row.sinker_g - float(reading), water, row.air_g, sd * 2**0.5, str(name)) for name, reading in row.marks)
+        return tuple(
+            Bearer(row.name, row.sinker_g - float(reading), water, row.air_g, sd * 2**0.5, str(name))
+            for name, reading in row.marks
+        )
     thing = weighed.thing_of(db(), row)
     if thing is None or thing.lift_g <= 0:
-        raise Refused("float", row.name, "weigh it in water with a sinker first: what it carries is not known")
+        raise Refused(
+            "float", row.name, "weigh it in water with a sinker first: what it carries is not known"
+        )
     return (Bearer(row.name, thing.lift_g, water, row.air_g, thing.water_sd_g, "wholly under"),)

@@ -1,4 +1,6 @@
-"""The weigh bench: anything in air and in water, its card, the table of all that was weighed, CSV in and out."""
+"""The weigh bench: anything in air and in water, its card, the table of all that was weighed, CSV in and
+out.
+"""
 
 from dataclasses import asdict
 from datetime import UTC, datetime
@@ -39,7 +41,14 @@ def bench() -> str:
     return bench_page()
 
 
-def bench_page(problem: str = "", field: str = "", asked: dict[str, str] | None = None, connecting: str = "", ask_units: Any = None, table: str = "") -> str:
+def bench_page(
+    problem: str = "",
+    field: str = "",
+    asked: dict[str, str] | None = None,
+    connecting: str = "",
+    ask_units: Any = None,
+    table: str = "",
+) -> str:
     """The page, what was typed still in it."""
     text, kind = request.args.get("q", ""), request.args.get("kind", "")
     page = asked_page(weighed.listed(text, kind if kind in weighed.KINDS else ""))
@@ -100,15 +109,40 @@ def note() -> ResponseReturnValue:
 def _row_of(sent: dict[str, str]) -> Weighed:
     """A row of what was typed, checked as a whole."""
     require(bool(sent.get("name")), "name", "", "name what is weighed")
-    require(sent.get("kind", "other") in weighed.KINDS, "kind", sent.get("kind"), f"one of {', '.join(weighed.KINDS)}")
+    require(
+        sent.get("kind", "other") in weighed.KINDS,
+        "kind",
+        sent.get("kind"),
+        f"one of {', '.join(weighed.KINDS)}",
+    )
     masses = {name: _mass(sent, name) for name in MASSES}
-    require(any(value is not None for value in masses.values()) or bool(sent.get("reading_1")), "air", "", "weigh it in air, or in water")
-    marks: list[tuple[str, float]] = [(sent.get(f"mark_{n}", ""), value) for n in range(1, MOST_MARKS + 1) if (value := _mass(sent, f"reading_{n}")) is not None]
-    water, line = water_asked(sent), [parse(sent[name], "length", name.replace("_", " "), "mm").value if sent.get(name) else 0.0 for name in ("line", "line_under")]
+    require(
+        any(value is not None for value in masses.values()) or bool(sent.get("reading_1")),
+        "air",
+        "",
+        "weigh it in air, or in water",
+    )
+    marks: list[tuple[str, float]] = [
+        (sent.get(f"mark_{n}", ""), value)
+        for n in range(1, MOST_MARKS + 1)
+        if (value := _mass(sent, f"reading_{n}")) is not None
+    ]
+    water, line = (
+        water_asked(sent),
+        [
+            parse(sent[name], "length", name.replace("_", " "), "mm").value if sent.get(name) else 0.0
+            for name in ("line", "line_under")
+        ],
+    )
     line_ml(*line)
     instrument = sent_row(Instrument, "instrument", "that scale is not in Stores any more: choose another")
     made_from = sent_row(Document, "float", "that float is not in the shop any more: choose another")
-    require(sent.get("stage", "") in ("", *weighed.STAGES), "stage", sent.get("stage"), f"one of {', '.join(weighed.STAGES)}")
+    require(
+        sent.get("stage", "") in ("", *weighed.STAGES),
+        "stage",
+        sent.get("stage"),
+        f"one of {', '.join(weighed.STAGES)}",
+    )
     row = Weighed(
         name=sent["name"][:120],
         search="",
@@ -125,7 +159,11 @@ def _row_of(sent: dict[str, str]) -> Weighed:
         float_id=made_from.id if made_from else None,
         instrument_id=instrument.id if instrument else None,
         note=sent.get("note", "")[:300],
-        source=asdict(Source(sent.get("source", OWN), sent.get("source_note", ""))) if sent.get("source", OWN) != OWN or sent.get("source_note") else {},
+        source=(
+            asdict(Source(sent.get("source", OWN), sent.get("source_note", "")))
+            if sent.get("source", OWN) != OWN or sent.get("source_note")
+            else {}
+        ),
         typed={name: sent[name] for name in (*MASSES, "temperature") if sent.get(name)},
     )
     if row.both_g is not None:
@@ -145,28 +183,45 @@ def _mass(sent: dict[str, str], name: str) -> float | None:
 
 
 def water_asked(sent: dict[str, str]) -> Water:
-    """The water of a form: one of the shop's, or typed by temperature and salinity, as a measured density, or as a ratio to fresh."""
+    """The water of a form: one of the shop's, or typed by temperature and salinity, as a measured density,
+    or as a ratio to fresh.
+    """
     way = sent.get("water_by", "shop")
     if way == "measured":
-        return Water("measured water", measured_g_cm3=parse(sent.get("measured", ""), "density", "measured", "g/cm³").value)
+        return Water(
+            "measured water",
+            measured_g_cm3=parse(sent.get("measured", ""), "density", "measured", "g/cm³").value,
+        )
     if way == "ratio":
         fresh = Water("fresh water", parse(sent.get("temperature", ""), "temperature", "temperature").value)
         return by_ratio(fresh.density_g_cm3, parse(sent.get("ratio", ""), "number", "ratio").value)
     if way == "typed":
         temperature = parse(sent.get("temperature", ""), "temperature", "temperature").value
-        salinity = parse(sent["salinity"], "salinity", "salinity", "PSU").value if sent.get("salinity") else 0.0
+        salinity = (
+            parse(sent["salinity"], "salinity", "salinity", "PSU").value if sent.get("salinity") else 0.0
+        )
         return Water("fresh water" if salinity < 0.5 else "salt water", temperature, salinity)
     waters = {str(row.id): row for row in db().exec(select(WaterRow))}
     if not sent.get("water_id"):
         return stores.water_of(next(iter(waters.values()))) if waters else Water()
-    require(sent["water_id"] in waters, "water_id", None, f"that water is not in Stores: choose {', '.join(row.name for row in waters.values()) or 'another way'}")
+    require(
+        sent["water_id"] in waters,
+        "water_id",
+        None,
+        "that water is not in Stores: choose"
+        f" {', '.join(row.name for row in waters.values()) or 'another way'}",
+    )
     return stores.water_of(waters[sent["water_id"]])
 
 
 @blueprint.get("/things.csv")
 def table_out() -> Response:
     """All of it as CSV."""
-    return as_file(weighed_csv.write([_csv_row(row) for row in db().exec(weighed.listed()).all()]).encode("utf-8"), "weighed.csv", "text/csv")
+    return as_file(
+        weighed_csv.write([_csv_row(row) for row in db().exec(weighed.listed()).all()]).encode("utf-8"),
+        "weighed.csv",
+        "text/csv",
+    )
 
 
 def _csv_row(row: Weighed) -> dict[str, object]:
@@ -186,7 +241,11 @@ def _csv_row(row: Weighed) -> dict[str, object]:
         "stage": row.stage,
         "note": row.note,
         "marks": weighed_csv.marks_text(row.marks),
-        "scale": instrument.name if row.instrument_id and (instrument := db().get(Instrument, row.instrument_id)) else "",
+        "scale": (
+            instrument.name
+            if row.instrument_id and (instrument := db().get(Instrument, row.instrument_id))
+            else ""
+        ),
         "float": design.code if row.float_id and (design := db().get(Document, row.float_id)) else "",
         "weighed at": row.at.isoformat(timespec="seconds") + ("" if row.at.tzinfo else "+00:00"),
         "id": row.id,
@@ -195,15 +254,28 @@ def _csv_row(row: Weighed) -> dict[str, object]:
 
 @blueprint.post("/things.csv")
 def table_in() -> ResponseReturnValue:
-    """A table brought in; columns without a unit are asked for first, nothing is kept until all of it is good."""
+    """A table brought in; columns without a unit are asked for first, nothing is kept until all of it is
+    good.
+    """
     file, text = request.files.get("file"), request.form.get("csv", "")
     data = file.read() if file and file.filename else text.encode("utf-8")
     try:
         rows, missing = weighed_csv.read(
-            data, {name.removeprefix("unit_").replace("_", " "): value for name, value in request.form.items() if name.startswith("unit_") and value}
+            data,
+            {
+                name.removeprefix("unit_").replace("_", " "): value
+                for name, value in request.form.items()
+                if name.startswith("unit_") and value
+            },
         )
         if missing:
-            return bench_page(ask_units=[(head.name, CHOICES[head.quantity]) for head in missing], table=data.decode("utf-8-sig")), 422
+            return (
+                bench_page(
+                    ask_units=[(head.name, CHOICES[head.quantity]) for head in missing],
+                    table=data.decode("utf-8-sig"),
+                ),
+                422,
+            )
         made = [_imported(row) for row in rows]
     except Refused as refused:
         return bench_page(refused.says, "csv"), 422
@@ -212,14 +284,27 @@ def table_in() -> ResponseReturnValue:
     for row in fresh:
         weighed.keep(db(), row)
     there = len(made) - len(fresh)
-    flash(f"{len(fresh)} weighed {'thing' if len(fresh) == 1 else 'things'} brought in." + (f" {there} {'was' if there == 1 else 'were'} here already." if there else ""))
+    flash(
+        f"{len(fresh)} weighed {'thing' if len(fresh) == 1 else 'things'} brought in."
+        + (f" {there} {'was' if there == 1 else 'were'} here already." if there else "")
+    )
     return redirect(url_for("scale.bench"))
 
 
 def _likeness(row: Weighed) -> tuple[object, ...]:
     """What makes two rows the same weighing."""
-    grams = tuple(round(value, 4) if value is not None else None for value in (row.air_g, row.water_g, row.sinker_g, row.both_g))
-    return row.name, row.kind, row.stage, grams, weighed_csv.marks_text(row.marks), row.at.replace(tzinfo=None, microsecond=0)
+    grams = tuple(
+        round(value, 4) if value is not None else None
+        for value in (row.air_g, row.water_g, row.sinker_g, row.both_g)
+    )
+    return (
+        row.name,
+        row.kind,
+        row.stage,
+        grams,
+        weighed_csv.marks_text(row.marks),
+        row.at.replace(tzinfo=None, microsecond=0),
+    )
 
 
 def _moment(text: object) -> datetime:
@@ -234,7 +319,9 @@ def _moment(text: object) -> datetime:
 
 
 def _imported(row: dict[str, Any]) -> Weighed:
-    water = Water("weighed water", row.get("temperature", 15.0), row.get("salinity", 0.0), row.get("measured"))
+    water = Water(
+        "weighed water", row.get("temperature", 15.0), row.get("salinity", 0.0), row.get("measured")
+    )
     kind, stage = str(row.get("kind", "other")), str(row.get("stage", ""))
     made = Weighed(
         name=str(row["name"]),
@@ -251,8 +338,12 @@ def _imported(row: dict[str, Any]) -> Weighed:
         note=str(row.get("note", "")),
         marks=[list(mark) for mark in row.get("marks", [])],
         at=_moment(row.get("weighed at")),
-        instrument_id=next((one.id for one in pieces.instruments(db()) if one.name == row.get("scale")), None),
-        float_id=next((one.id for one in documents.listed(db(), "float") if one.code == row.get("float")), None),
+        instrument_id=next(
+            (one.id for one in pieces.instruments(db()) if one.name == row.get("scale")), None
+        ),
+        float_id=next(
+            (one.id for one in documents.listed(db(), "float") if one.code == row.get("float")), None
+        ),
     )
     wet = weighed.in_water_g(made)
     if wet is not None and made.air_g is not None:

@@ -61,14 +61,37 @@ def blade_of(content: dict[str, Any]) -> Blade:
 
 def _of_form(form: BladeForm) -> Blade:
     plain = {name: getattr(form, name).amount for name in drawn.MEASURES}
-    holes = tuple(SnapHole(key, *(getattr(form, f"{key}_{part}_mm").amount for part in ("edge", "diameter", "wire", "bow"))) for key in SNAPS)
-    return Blade(name=form.name.data.strip(), metal=form.metal.data, holes=holes, source=form.source.data, source_note=(form.source_note.data or "").strip(), **plain)
+    holes = tuple(
+        SnapHole(
+            key, *(getattr(form, f"{key}_{part}_mm").amount for part in ("edge", "diameter", "wire", "bow"))
+        )
+        for key in SNAPS
+    )
+    return Blade(
+        name=form.name.data.strip(),
+        metal=form.metal.data,
+        holes=holes,
+        source=form.source.data,
+        source_note=(form.source_note.data or "").strip(),
+        **plain,
+    )
 
 
 def _filled(blade: Blade) -> BladeForm:
-    data: dict[str, str] = {"name": blade.name, "metal": blade.metal, "source": blade.source, "source_note": blade.source_note}
-    data |= {name: f"{getattr(blade, name):g} {'°' if name.endswith('_deg') else 'mm'}" for name in drawn.MEASURES}
-    data |= {f"{hole.key}_{part}_mm": f"{getattr(hole, f'{part}_mm'):g} mm" for hole in blade.holes for part in ("edge", "diameter", "wire", "bow")}
+    data: dict[str, str] = {
+        "name": blade.name,
+        "metal": blade.metal,
+        "source": blade.source,
+        "source_note": blade.source_note,
+    }
+    data |= {
+        name: f"{getattr(blade, name):g} {'°' if name.endswith('_deg') else 'mm'}" for name in drawn.MEASURES
+    }
+    data |= {
+        f"{hole.key}_{part}_mm": f"{getattr(hole, f'{part}_mm'):g} mm"
+        for hole in blade.holes
+        for part in ("edge", "diameter", "wire", "bow")
+    }
     return BladeForm(formdata=None, data=data)
 
 
@@ -118,11 +141,20 @@ def edit(key: int) -> ResponseReturnValue:
             status = 422
             if refused.field or refused.allowed:
                 form.name.errors = [*form.name.errors, refused.says]
-    return render_template(
-        "shapes/blade.html", row=row, blade=blade, form=form, source=Source(blade.source, blade.source_note), picture=drawn.picture(blade), remarks=remarks(blade),
-        caution=caution("metal_dust"),
-        swings=[(hole, swing(blade, hole)) for hole in blade.holes],
-    ), status  # fmt: skip
+    return (
+        render_template(
+            "shapes/blade.html",
+            row=row,
+            blade=blade,
+            form=form,
+            source=Source(blade.source, blade.source_note),
+            picture=drawn.picture(blade),
+            remarks=remarks(blade),
+            caution=caution("metal_dust"),
+            swings=[(hole, swing(blade, hole)) for hole in blade.holes],
+        ),
+        status,
+    )
 
 
 @blueprint.post("/<int:key>/<any(undo, redo):way>")
@@ -142,7 +174,11 @@ def put_away(key: int, way: str) -> ResponseReturnValue:
     """Delete a blade, or bring it back."""
     row = load_document("blade", key, deleted=True)
     return keeping.put_away(
-        row, way, url_for("shapes_blades.index"), url_for("shapes_blades.edit", key=key), url_for("shapes_blades.put_away", key=key, way="bring_back")
+        row,
+        way,
+        url_for("shapes_blades.index"),
+        url_for("shapes_blades.edit", key=key),
+        url_for("shapes_blades.put_away", key=key, way="bring_back"),
     )
 
 
@@ -152,11 +188,25 @@ def pdf(key: int) -> ResponseReturnValue:
     row = load_document("blade", key)
     blade = blade_of(documents.content(db(), row))
     paper = stores.setting(db(), "saw")["paper"]
-    pack = {"paper": paper, "sheets": sheets(drawn.templates(blade), paper, f"{row.code} {blade.name}, revision {row.current}{_flag(blade)}")}
+    pack = {
+        "paper": paper,
+        "sheets": sheets(
+            drawn.templates(blade), paper, f"{row.code} {blade.name}, revision {row.current}{_flag(blade)}"
+        ),
+    }
     try:
         data = printing.pdf(render_template("shapes/pack_print.html", pack=pack, row=row))
     except printing.CannotPrint as error:
-        return render_template("shared/error.html", status=501, message=str(error), next="The flat strip can be taken as DXF meanwhile.", mark=""), 501
+        return (
+            render_template(
+                "shared/error.html",
+                status=501,
+                message=str(error),
+                next="The flat strip can be taken as DXF meanwhile.",
+                mark="",
+            ),
+            501,
+        )
     return as_pdf(data, named(row, "bending"))
 
 
@@ -170,7 +220,11 @@ def _flag(blade: Blade) -> str:
 def export(key: int) -> Response:
     """The blade as a file of its own."""
     row = load_document("blade", key)
-    return as_file(blade_file.dumps(blade_of(documents.content(db(), row))).encode("utf-8"), f"{named(row)}.json", "application/json")
+    return as_file(
+        blade_file.dumps(blade_of(documents.content(db(), row))).encode("utf-8"),
+        f"{named(row)}.json",
+        "application/json",
+    )
 
 
 @blueprint.get("/<int:key>/flat.dxf")
@@ -178,4 +232,6 @@ def flat(key: int) -> Response:
     """The flat strip for a cutter: outline, holes, bend line."""
     row = load_document("blade", key)
     blade = blade_of(documents.content(db(), row))
-    return as_file(dxf.write(drawn.layers(blade), blade_file.document(blade)), f"{named(row)}.dxf", "image/vnd.dxf")
+    return as_file(
+        dxf.write(drawn.layers(blade), blade_file.document(blade)), f"{named(row)}.dxf", "image/vnd.dxf"
+    )

@@ -1,4 +1,6 @@
-"""Bringing a shape in: body files, drawings, photos to trace, meshes. Nothing is kept until all of it is good."""
+"""Bringing a shape in: body files, drawings, photos to trace, meshes. Nothing is kept until all of it is
+good.
+"""
 
 import math
 from collections.abc import Callable
@@ -49,8 +51,21 @@ def index() -> str:
 def _page(problem: str = "", what: str = "") -> str:
     onto = request.values.get("onto", "")
     row = load_document("body", int(onto)) if onto.isdecimal() and len(onto) < 10 else None
-    begun = db().exec(select(Tracing.id, Tracing.name, Tracing.at).order_by(col(Tracing.id).desc()).limit(MOST_BEGUN)).all()
-    return render_template("shapes/bring.html", onto=row, problem=problem, what=what, materials=BODY_MATERIALS, units=stl.UNITS_MM, axes=AXES, begun=begun)
+    begun = (
+        db()
+        .exec(select(Tracing.id, Tracing.name, Tracing.at).order_by(col(Tracing.id).desc()).limit(MOST_BEGUN))
+        .all()
+    )
+    return render_template(
+        "shapes/bring.html",
+        onto=row,
+        problem=problem,
+        what=what,
+        materials=BODY_MATERIALS,
+        units=stl.UNITS_MM,
+        axes=AXES,
+        begun=begun,
+    )
 
 
 @blueprint.post("")
@@ -65,7 +80,9 @@ def drawing() -> ResponseReturnValue:
         own = found.document if found else blade_file.sniffed(data)
         if blade_file.is_blade(own) and not onto:
             return _keep_blade(own, name)
-        row = keep(_of_outlines(found, name, onto) if found else _of_body_file(data), f"brought in from {name}", onto)
+        row = keep(
+            _of_outlines(found, name, onto) if found else _of_body_file(data), f"brought in from {name}", onto
+        )
     except Refused as refused:
         return _page(f"{name} cannot be brought in. {refused.says}", "drawing"), 422
     flash(f"{row.name} is brought in as {row.code}.")
@@ -75,7 +92,16 @@ def drawing() -> ResponseReturnValue:
 def _keep_blade(found: Content, name: str) -> ResponseReturnValue:
     """A blade brought in from its own file or DXF."""
     blade = blade_file.of_document(found)
-    row = whole.kept_if_shown(lambda: documents.create(db(), "blade", documents.next_code(db(), "blade", "K"), asdict(blade), note=f"brought in from {name}"), all_of)
+    row = whole.kept_if_shown(
+        lambda: documents.create(
+            db(),
+            "blade",
+            documents.next_code(db(), "blade", "K"),
+            asdict(blade),
+            note=f"brought in from {name}",
+        ),
+        all_of,
+    )
     flash(f"{row.name} is brought in as {row.code}.")
     return redirect(url_for("shapes_blades.edit", key=row.id))
 
@@ -94,7 +120,9 @@ def _of_outlines(found: Outlines, name: str, onto: int) -> Content:
         skins.ready(db(), [found.document])
         return found.document
     base = documents.content(db(), load_document("body", onto)) if onto else fresh(name)
-    return with_lines(base, lines_of(found.side), width_line(found.top) if found.top is not None else None, typed_width())
+    return with_lines(
+        base, lines_of(found.side), width_line(found.top) if found.top is not None else None, typed_width()
+    )
 
 
 def typed_width() -> float | None:
@@ -117,12 +145,19 @@ def keep(content: Content, note: str, onto: int = 0) -> Document:
         row = load_document("body", onto)
         documents.save(db(), row, content, sent_base(row), note)
         return row
-    return whole.kept_if_shown(lambda: documents.create(db(), "body", documents.next_code(db(), "body", "B"), content, note=note), _all_of)
+    return whole.kept_if_shown(
+        lambda: documents.create(db(), "body", documents.next_code(db(), "body", "B"), content, note=note),
+        _all_of,
+    )
 
 
 def _all_of(row: Document) -> object:
     """All that the bench shows of a body."""
-    return card(documents.content(db(), row), "x"), current(row, "shapes", settled=True), current(row, "tank", settled=True)
+    return (
+        card(documents.content(db(), row), "x"),
+        current(row, "shapes", settled=True),
+        current(row, "tank", settled=True),
+    )
 
 
 @blueprint.post("/photo")
@@ -135,7 +170,13 @@ def photo_in() -> ResponseReturnValue:
     except Refused as refused:
         return _page(f"{name} cannot be traced. {refused.says}", "photo"), 422
     warm()
-    row = Tracing(name=name[:120], digest=pictures.put(pictures.folder_of(db()), picture), width_px=wide, height_px=high, state={"onto": sent_id("onto")})
+    row = Tracing(
+        name=name[:120],
+        digest=pictures.put(pictures.folder_of(db()), picture),
+        width_px=wide,
+        height_px=high,
+        state={"onto": sent_id("onto")},
+    )
     db().add(row)
     db().flush()
     return redirect(url_for("shapes_trace.show", key=row.id))
@@ -169,7 +210,12 @@ def mesh_state(key: str) -> Response:
     answer: dict[str, Any] = {"share": job.share, "says": job.says, "done": job.done, "problem": job.problem}
     if job.done and not job.problem:
         found, _ = job.result
-        answer |= {"size": [round(v, 4) for v in found.size], "faces": len(found.mesh.faces), "notes": list(found.notes), "picture": mesh_views(found.mesh)}
+        answer |= {
+            "size": [round(v, 4) for v in found.size],
+            "faces": len(found.mesh.faces),
+            "notes": list(found.notes),
+            "picture": mesh_views(found.mesh),
+        }
     return jsonify(answer)
 
 
@@ -203,6 +249,10 @@ def mesh_body(key: str) -> ResponseReturnValue:
 
 def finite_pair(name: str, sent: object) -> tuple[float, float]:
     """Two finite numbers of a list."""
-    if not isinstance(sent, list) or len(sent) != 2 or not all(isinstance(v, int | float) and not isinstance(v, bool) and math.isfinite(v) for v in sent):
+    if (
+        not isinstance(sent, list)
+        or len(sent) != 2
+        or not all(isinstance(v, int | float) and not isinstance(v, bool) and math.isfinite(v) for v in sent)
+    ):
         raise Refused(name, sent, "a pair of numbers is needed")
     return float(sent[0]), float(sent[1])

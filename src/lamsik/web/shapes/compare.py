@@ -58,16 +58,29 @@ def show(key: int) -> str:
     rules = stores.rules(db())
     outcomes = evaluate.drag(designs[0], rules=rules), evaluate.drag(designs[1], rules=rules)
     return render_template(
-        "shapes/compare.html", row=row, for_order=orders.waiting_for(db(), key), revisions=offered, page=page, first=first, second=second,
-        over=overlaid(designs[0], designs[1], stores.setting(db(), "units")["length"]), pictures=(thumbnail(designs[0], "first"), thumbnail(designs[1], "second")),
-        figures=figures(*outcomes), changes=differences(*designs), source_words=(designs[0].source.describe(), designs[1].source.describe()),
-    )  # fmt: skip
+        "shapes/compare.html",
+        row=row,
+        for_order=orders.waiting_for(db(), key),
+        revisions=offered,
+        page=page,
+        first=first,
+        second=second,
+        over=overlaid(designs[0], designs[1], stores.setting(db(), "units")["length"]),
+        pictures=(thumbnail(designs[0], "first"), thumbnail(designs[1], "second")),
+        figures=figures(*outcomes),
+        changes=differences(*designs),
+        source_words=(designs[0].source.describe(), designs[1].source.describe()),
+    )
 
 
 def _asked(row: Document, name: str) -> Revision | None:
     text = request.args.get(name, "")
     try:
-        return documents.revision(db(), row, int(text)) if text.isascii() and text.isdigit() and len(text) < 10 else None
+        return (
+            documents.revision(db(), row, int(text))
+            if text.isascii() and text.isdigit() and len(text) < 10
+            else None
+        )
     except documents.Missing:
         return None
 
@@ -78,7 +91,17 @@ def figures(one: Outcome, other: Outcome) -> list[Figure]:
     for label, unit, digits, of in MEASURES:
         a, b = of(one), of(other)
         found.append(
-            Figure(label, *(text.replace("-", "−").replace(" °", "°") for text in (f"{a:.{digits}f} {unit}", f"{b:.{digits}f} {unit}", f"{b - a:+.{digits}f} {unit}")))
+            Figure(
+                label,
+                *(
+                    text.replace("-", "−").replace(" °", "°")
+                    for text in (
+                        f"{a:.{digits}f} {unit}",
+                        f"{b:.{digits}f} {unit}",
+                        f"{b - a:+.{digits}f} {unit}",
+                    )
+                ),
+            )
         )
     found.append(Figure("Rests", posture(one.hanging.free), posture(other.hanging.free), ""))
     return found
@@ -91,5 +114,11 @@ def name(key: int, number: int) -> ResponseReturnValue:
     found = documents.revision(db(), row, number)
     found.name = " ".join(request.form.get("name", "").split())[:MOST_NAME]
     db().add(found)
-    flash(f"Revision {number} is called “{found.name}”." if found.name else f"Revision {number} has no name now.")
-    return redirect(url_for("shapes_compare.show", key=key, a=request.form.get("a", ""), b=request.form.get("b", "")))
+    flash(
+        f"Revision {number} is called “{found.name}”."
+        if found.name
+        else f"Revision {number} has no name now."
+    )
+    return redirect(
+        url_for("shapes_compare.show", key=key, a=request.form.get("a", ""), b=request.form.get("b", ""))
+    )

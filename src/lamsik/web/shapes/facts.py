@@ -23,15 +23,30 @@ def body_facts(outcome: Outcome) -> list[Fact]:
     """Volume, skin, blank and finished mass, each with how it came about."""
     shape, design = outcome.solid, outcome.design
     host, blank = design.host, next(part for part in outcome.budget.parts if part.key == "host")
-    how = "The closed mesh, exactly as it was brought in." if design.body.skin else "Section areas added up along the length (Gauss quadrature of the curve as drawn)."
+    how = (
+        "The closed mesh, exactly as it was brought in."
+        if design.body.skin
+        else "Section areas added up along the length (Gauss quadrature of the curve as drawn)."
+    )
     if design.body.joints:
         how += f" The {len(design.body.joints)} saw cuts take {kerf_ml(design.body):.2f} ml."
-    blank_how = f"{shape.volume_ml:.2f} ml × {host.density_g_cm3:.3f} g/cm³ {host.name}, ± {blank.sd_g:.1f} g between sticks."
+    blank_how = (
+        f"{shape.volume_ml:.2f} ml × {host.density_g_cm3:.3f} g/cm³ {host.name}, ± {blank.sd_g:.1f} g between"
+        " sticks."
+    )
     if design.shell or design.pours or design.cavities or design.segment_hosts:
-        blank_how = f"{shape.volume_ml:.2f} ml × {host.density_g_cm3:.3f} g/cm³ {host.name}, less what is hollow, with what is poured or closed in; ± {blank.sd_g:.1f} g."
+        blank_how = (
+            f"{shape.volume_ml:.2f} ml × {host.density_g_cm3:.3f} g/cm³ {host.name}, less what is hollow,"
+            f" with what is poured or closed in; ± {blank.sd_g:.1f} g."
+        )
     return [
         Fact("volume", "Body volume", f"{shape.volume_ml:.2f} ml", how),
-        Fact("area", "Surface to coat", f"{shape.area_mm2 / 100:.1f} cm²", "The skin of the same solid, end and joint faces included."),
+        Fact(
+            "area",
+            "Surface to coat",
+            f"{shape.area_mm2 / 100:.1f} cm²",
+            "The skin of the same solid, end and joint faces included.",
+        ),
         Fact(
             "blank",
             "Carved blank" if host.construction == "wood" else "Blank",
@@ -39,7 +54,13 @@ def body_facts(outcome: Outcome) -> list[Fact]:
             blank_how,
             True,
         ),
-        Fact("mass", "Finished bait", f"{outcome.budget.mass_g:.1f} g", "All parts, coats and allowances added; see the Tank for each.", True),
+        Fact(
+            "mass",
+            "Finished bait",
+            f"{outcome.budget.mass_g:.1f} g",
+            "All parts, coats and allowances added; see the Tank for each.",
+            True,
+        ),
     ]
 
 
@@ -70,7 +91,11 @@ def lip_row(design: Design) -> dict[str, Any]:
     if design.lip is None:
         return {}
     angle = design.lip.angle_deg
-    runs = "lies along the axis: dives deep" if angle < 30 else ("stands across: stays shallow" if angle > 55 else "between deep and shallow")
+    runs = (
+        "lies along the axis: dives deep"
+        if angle < 30
+        else ("stands across: stays shallow" if angle > 55 else "between deep and shallow")
+    )
     return {"name": design.lip.name, "says": f"{angle:.0f}° to the body axis, {runs}"}
 
 
@@ -78,10 +103,19 @@ def joint_row(joint: Joint) -> dict[str, Any]:
     """A joint as a row with the paths of its figures."""
     path = f"joints.{joint.key}"
     return {
-        "key": joint.key, "x": f"{path}.x_mm", "slant": f"{path}.slant_deg", "kerf": f"{path}.kerf_mm", "hinge": f"{path}.hinge_mm",
-        "is_hinge": joint.kind == "hinge", "kind": joint.kind, "kind_path": f"{path}.kind", "says": SAYS[joint.kind], "name": f"Joint at {joint.x_mm:.1f} mm",
-        "remove": json.dumps({"do": "remove", "group": "joints", "key": joint.key}), "remove_says": f"Take the joint at {joint.x_mm:.1f} mm away",
-    }  # fmt: skip
+        "key": joint.key,
+        "x": f"{path}.x_mm",
+        "slant": f"{path}.slant_deg",
+        "kerf": f"{path}.kerf_mm",
+        "hinge": f"{path}.hinge_mm",
+        "is_hinge": joint.kind == "hinge",
+        "kind": joint.kind,
+        "kind_path": f"{path}.kind",
+        "says": SAYS[joint.kind],
+        "name": f"Joint at {joint.x_mm:.1f} mm",
+        "remove": json.dumps({"do": "remove", "group": "joints", "key": joint.key}),
+        "remove_says": f"Take the joint at {joint.x_mm:.1f} mm away",
+    }
 
 
 def segment_rows(outcome: Outcome) -> list[dict[str, Any]]:
@@ -99,7 +133,14 @@ def segment_rows(outcome: Outcome) -> list[dict[str, Any]]:
                 "says": group.verdict.sentence,
                 "chain": _chain(group),
                 "holds": _holds(group),
-                "materials": [{"key": key, "label": f"Segment {key[1:]} of", "name": own[key].name if key in own else ""} for key in group.keys],
+                "materials": [
+                    {
+                        "key": key,
+                        "label": f"Segment {key[1:]} of",
+                        "name": own[key].name if key in own else "",
+                    }
+                    for key in group.keys
+                ],
             }
         )
     return rows
@@ -108,10 +149,20 @@ def segment_rows(outcome: Outcome) -> list[dict[str, Any]]:
 def _holds(group: Group) -> str:
     """The parts and the ballast that belong to the group, each once."""
     loose = [
-        part.name for part in group.budget.parts if part.mass_g > 0 and part.film_ml == 0 and part.key.split(":")[0] not in ("host", "glue", "fill", "segment", "allow")
+        part.name
+        for part in group.budget.parts
+        if part.mass_g > 0
+        and part.film_ml == 0
+        and part.key.split(":")[0] not in ("host", "glue", "fill", "segment", "allow")
     ]
     counts = {name: loose.count(name) for name in loose}
-    return "Holds " + ", ".join(f"{count} × {name}" if count > 1 else name for name, count in counts.items()) + "." if counts else "Holds no part and no ballast."
+    return (
+        "Holds "
+        + ", ".join(f"{count} × {name}" if count > 1 else name for name, count in counts.items())
+        + "."
+        if counts
+        else "Holds no part and no ballast."
+    )
 
 
 def _chain(group: Group) -> str:
@@ -128,20 +179,50 @@ def inside_rows(design: Design) -> list[dict[str, Any]]:
     rows = []
     for pour in design.pours:
         path, (volume, _) = f"pours.{pour.key}", pour_volume_ml(design.body, pour)
-        rows.append(_inside("pours", pour.key, f"{pour.name}, poured", f"{volume:.2f} ml, {volume * pour.density_g_cm3:.1f} g; tilt leans its face aft at the top",
-                            (("From", f"{path}.from_mm"), ("To", f"{path}.to_mm"), ("Density", f"{path}.density_g_cm3"), ("Tilt", f"{path}.tilt_deg"))))  # fmt: skip
+        rows.append(
+            _inside(
+                "pours",
+                pour.key,
+                f"{pour.name}, poured",
+                f"{volume:.2f} ml, {volume * pour.density_g_cm3:.1f} g; tilt leans its face aft at the top",
+                (
+                    ("From", f"{path}.from_mm"),
+                    ("To", f"{path}.to_mm"),
+                    ("Density", f"{path}.density_g_cm3"),
+                    ("Tilt", f"{path}.tilt_deg"),
+                ),
+            )
+        )
     for cavity in design.cavities:
         path = f"cavities.{cavity.key}"
-        rows.append(_inside("cavities", cavity.key, f"{cavity.count} × {cavity.slug.name}", f"{cavity.volume_ml:.2f} ml, {cavity.mass_g:.1f} g",
-                            (("Balls", f"{path}.count"), ("At", f"{path}.x_mm"), ("Over belly", f"{path}.up_mm"), ("Play", f"{path}.play_mm"))))  # fmt: skip
+        rows.append(
+            _inside(
+                "cavities",
+                cavity.key,
+                f"{cavity.count} × {cavity.slug.name}",
+                f"{cavity.volume_ml:.2f} ml, {cavity.mass_g:.1f} g",
+                (
+                    ("Balls", f"{path}.count"),
+                    ("At", f"{path}.x_mm"),
+                    ("Over belly", f"{path}.up_mm"),
+                    ("Play", f"{path}.play_mm"),
+                ),
+            )
+        )
     return rows
 
 
-def _inside(group: str, key: str, name: str, says: str, inputs: tuple[tuple[str, str], ...]) -> dict[str, Any]:
+def _inside(
+    group: str, key: str, name: str, says: str, inputs: tuple[tuple[str, str], ...]
+) -> dict[str, Any]:
     return {
-        "key": key, "name": name, "says": says, "inputs": [{"key": path, "label": label, "path": path} for label, path in inputs],
-        "remove": json.dumps({"do": "remove", "group": group, "key": key}), "remove_says": f"Take away {name}",
-    }  # fmt: skip
+        "key": key,
+        "name": name,
+        "says": says,
+        "inputs": [{"key": path, "label": label, "path": path} for label, path in inputs],
+        "remove": json.dumps({"do": "remove", "group": group, "key": key}),
+        "remove_says": f"Take away {name}",
+    }
 
 
 def metals(outcome: Outcome) -> dict[str, Any]:
@@ -154,7 +235,9 @@ def metals(outcome: Outcome) -> dict[str, Any]:
                 "metal": r.metal,
                 "balls": f"{r.balls_g:.1f} g",
                 "mass": f"{r.mass_g:.1f} g",
-                "water": f"sinks with {r.in_water_g:.1f} g" if r.net_g < 0 else f"floats, {r.net_g:.1f} g of lift",
+                "water": (
+                    f"sinks with {r.in_water_g:.1f} g" if r.net_g < 0 else f"floats, {r.net_g:.1f} g of lift"
+                ),
             }
             for r in rows
         ],
@@ -165,4 +248,8 @@ def metals(outcome: Outcome) -> dict[str, Any]:
 
 def hinge_words(design: Design, limit_mm: float) -> list[str]:
     """Printed hinges that will fail early."""
-    return [f"the hinge at {joint.x_mm:.0f} mm is {joint.hinge_mm:.1f} mm thick: under {limit_mm:.1f} mm it fails early" for joint in weak_hinges(design, limit_mm)]
+    return [
+        f"the hinge at {joint.x_mm:.0f} mm is {joint.hinge_mm:.1f} mm thick: under {limit_mm:.1f} mm it fails"
+        " early"
+        for joint in weak_hinges(design, limit_mm)
+    ]

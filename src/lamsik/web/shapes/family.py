@@ -31,7 +31,12 @@ def _kept(key: int, design: Design) -> Family:
     length = design.body.length_mm
     other = "balsa" if design.host.name != "balsa" else "basswood"
     own = [design.host.name] if design.host.name in BODY_MATERIALS else []
-    return Family(design_id=key, lengths_mm=[round(length * f) * 1.0 for f in (0.8, 1.0, 1.25)], materials=[*own, other], excluded=[])
+    return Family(
+        design_id=key,
+        lengths_mm=[round(length * f) * 1.0 for f in (0.8, 1.0, 1.25)],
+        materials=[*own, other],
+        excluded=[],
+    )
 
 
 @blueprint.get("/<int:key>/family")
@@ -45,11 +50,23 @@ def _page(key: int, problem: str) -> str:
     design = to_design(documents.content(db(), row))
     kept = _kept(key, design)
     stock = stores.hardware(db())
-    rows = [_row(member, design, stock, member.key in kept.excluded) for member in members(design, kept.lengths_mm, kept.materials)]
+    rows = [
+        _row(member, design, stock, member.key in kept.excluded)
+        for member in members(design, kept.lengths_mm, kept.materials)
+    ]
     return render_template(
-        "shapes/family.html", row=row, for_order=orders.waiting_for(db(), key), rows=rows, kept=kept, materials=BODY_MATERIALS, problem=problem, asked=request.form,
-        lengths=", ".join(f"{v:g} mm" for v in kept.lengths_mm), picture=thumbnail(design, "family"), wanted=design.want.behaviour,
-    )  # fmt: skip
+        "shapes/family.html",
+        row=row,
+        for_order=orders.waiting_for(db(), key),
+        rows=rows,
+        kept=kept,
+        materials=BODY_MATERIALS,
+        problem=problem,
+        asked=request.form,
+        lengths=", ".join(f"{v:g} mm" for v in kept.lengths_mm),
+        picture=thumbnail(design, "family"),
+        wanted=design.want.behaviour,
+    )
 
 
 def _row(member: Member, design: Design, stock: list[Hardware], out: bool) -> dict[str, Any]:
@@ -64,10 +81,17 @@ def _row(member: Member, design: Design, stock: list[Hardware], out: bool) -> di
         needs = "cannot be"
     hooks = dict.fromkeys(placed.item.name for placed in grown.hardware if placed.item.kind == "hook")
     return {
-        "key": member.key, "length": member.length_mm, "material": member.material, "out": out, "volume": f"{found.solid.volume_ml:.2f} ml",
-        "blank": f"{next(p.mass_g for p in found.budget.parts if p.key == 'host'):.1f} g", "mass": f"{found.budget.mass_g:.1f} g",
-        "net": f"{found.hanging.net_g:+.2f} g".replace("-", "−"), "needs": needs, "hooks": ", ".join(hooks) or "none",
-    }  # fmt: skip
+        "key": member.key,
+        "length": member.length_mm,
+        "material": member.material,
+        "out": out,
+        "volume": f"{found.solid.volume_ml:.2f} ml",
+        "blank": f"{next(p.mass_g for p in found.budget.parts if p.key == 'host'):.1f} g",
+        "mass": f"{found.budget.mass_g:.1f} g",
+        "net": f"{found.hanging.net_g:+.2f} g".replace("-", "−"),
+        "needs": needs,
+        "hooks": ", ".join(hooks) or "none",
+    }
 
 
 def _with_hooks(design: Design, stock: list[Hardware], factor: float) -> Design:
@@ -87,13 +111,21 @@ def keep(key: int) -> ResponseReturnValue:
     design = to_design(documents.content(db(), load_document("body", key)))
     row, fresh = _kept(key, design), db().get(Family, key) is None
     try:
-        texts = [text.strip() for text in request.form.get("lengths", "").replace(";", ",").split(",") if text.strip()]
+        texts = [
+            text.strip()
+            for text in request.form.get("lengths", "").replace(";", ",").split(",")
+            if text.strip()
+        ]
         lengths = [round(units.parse(text, "length", "lengths", "mm").value, 2) for text in texts]
         names = request.form.getlist("materials")
         known = {member.key for member in members(design, lengths, names)}
     except Refused as refused:
         return _page(key, refused.says), 422
-    row.lengths_mm, row.materials, row.excluded = lengths, names, [one for one in row.excluded if one in known]
+    row.lengths_mm, row.materials, row.excluded = (
+        lengths,
+        names,
+        [one for one in row.excluded if one in known],
+    )
     db().add(row if fresh else db().merge(row))
     return redirect(url_for("shapes_family.show", key=key))
 
@@ -115,11 +147,16 @@ def make(key: int) -> ResponseReturnValue:
     content = documents.content(db(), row)
     design = to_design(content)
     kept, one = _kept(key, design), request.form.get("member", "")
-    found = next((m for m in members(design, kept.lengths_mm, kept.materials) if mark(m.length_mm, m.material) == one), None)
+    found = next(
+        (m for m in members(design, kept.lengths_mm, kept.materials) if mark(m.length_mm, m.material) == one),
+        None,
+    )
     if found is None:
         raise Refused("member", one, "one of the family's table")
     made = with_design(content, found.design)
     made = {**made, "name": f"{design.name} {found.length_mm:g} {found.material}"[:120], "typed": {}}
-    new = documents.create(db(), "body", documents.next_code(db(), "body", "B"), made, note=f"from the family of {row.code}")
+    new = documents.create(
+        db(), "body", documents.next_code(db(), "body", "B"), made, note=f"from the family of {row.code}"
+    )
     flash(f"{new.name} is a design of its own now: choose its hardware anew.")
     return redirect(url_for("shapes.edit", key=new.id, _anchor="parts"))

@@ -26,14 +26,24 @@ def _other(design: Design, asked: dict[str, str]) -> Design:
 
     def typed(name: str, quantity: str, standard: float) -> float:
         text = asked.get(name, "").strip()
-        return units.parse(text, quantity, name, "mm" if quantity == "length" else None).value if text else standard
+        return (
+            units.parse(text, quantity, name, "mm" if quantity == "length" else None).value
+            if text
+            else standard
+        )
 
     first = joints[0]
     shift = typed("x", "length", first.x_mm + 0.08 * design.body.length_mm) - first.x_mm
     slant, kerf = typed("slant", "angle", first.slant_deg), typed("kerf", "length", first.kerf_mm)
     kind = asked.get("kind") or first.kind
-    moved = tuple(replace(joint, x_mm=joint.x_mm + shift, slant_deg=slant, kerf_mm=kerf, kind=kind) for joint in joints)
-    return replace(design, body=replace(design.body, joints=moved), segment_hosts=design.segment_hosts if design.body.joints else ())
+    moved = tuple(
+        replace(joint, x_mm=joint.x_mm + shift, slant_deg=slant, kerf_mm=kerf, kind=kind) for joint in joints
+    )
+    return replace(
+        design,
+        body=replace(design.body, joints=moved),
+        segment_hosts=design.segment_hosts if design.body.joints else (),
+    )
 
 
 @blueprint.get("/<int:key>/joints")
@@ -50,18 +60,32 @@ def _page(key: int, asked: dict[str, str], problem: str = "") -> ResponseReturnV
     except Refused as refused:
         problem, other = refused.says, _other(design, {})
     rules = stores.rules(db())
-    cuts = [_cut(word, found, evaluate.drag(found, rules=rules)) for word, found in (("As it is", design), ("Another cut", other))]
+    cuts = [
+        _cut(word, found, evaluate.drag(found, rules=rules))
+        for word, found in (("As it is", design), ("Another cut", other))
+    ]
     return render_template(
-        "shapes/joints_page.html", row=row, for_order=orders.waiting_for(db(), key), cuts=cuts, other=other.body.joints[0], 
-        kinds={kind: SAYS[kind] for kind in JOINT_KINDS}, asked=asked, problem=problem,
-    ), 422 if problem else 200  # fmt: skip
+        "shapes/joints_page.html",
+        row=row,
+        for_order=orders.waiting_for(db(), key),
+        cuts=cuts,
+        other=other.body.joints[0],
+        kinds={kind: SAYS[kind] for kind in JOINT_KINDS},
+        asked=asked,
+        problem=problem,
+    ), (422 if problem else 200)
 
 
 def _cut(word: str, design: Design, outcome: evaluate.Outcome) -> dict[str, object]:
     return {
-        "word": word, "picture": thumbnail(design, word[:2].lower(), holes=True), "segments": segment_rows(outcome), "kerf": f"{kerf_ml(design.body):.2f} ml",
-        "whole": outcome.verdict.sentence, "mass": f"{outcome.budget.mass_g:.2f} g", "net": f"{outcome.hanging.net_g:+.2f} g".replace("-", "−"),
-    }  # fmt: skip
+        "word": word,
+        "picture": thumbnail(design, word[:2].lower(), holes=True),
+        "segments": segment_rows(outcome),
+        "kerf": f"{kerf_ml(design.body):.2f} ml",
+        "whole": outcome.verdict.sentence,
+        "mass": f"{outcome.budget.mass_g:.2f} g",
+        "net": f"{outcome.hanging.net_g:+.2f} g".replace("-", "−"),
+    }
 
 
 @blueprint.post("/<int:key>/joints")

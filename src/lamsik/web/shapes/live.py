@@ -33,7 +33,8 @@ blueprint = Blueprint("live", __name__, url_prefix="/designs")
 def live(key: int) -> ResponseReturnValue:
     """Apply edits to the sent document and answer with what the bench shows.
 
-    Takes `document`, `edits`, `bench`, `mode` (drag, settled, or late for what follows a settled answer that said so), `looks`,
+    Takes `document`, `edits`, `bench`, `mode` (drag, settled, or late for what follows a settled answer that
+    said so), `looks`,
     `near`, `save` with `base` (the revision the document was loaded from).
     """
     row, asked = load_document("body", key), asked_for()
@@ -44,7 +45,12 @@ def live(key: int) -> ResponseReturnValue:
     if asked.get("save"):
         base = _save(row, made, base)
     settled = exchange.is_settled(asked)
-    answer = {"base": base, "saved": bool(asked.get("save")), "errors": made.refused, "view": exchange.sent(_view(row, made, asked, settled), asked)}
+    answer = {
+        "base": base,
+        "saved": bool(asked.get("save")),
+        "errors": made.refused,
+        "view": exchange.sent(_view(row, made, asked, settled), asked),
+    }
     if any(edit.get("do") == "resize" for edit in asked.get("edits") or []) and not made.refused:
         answer["anew"] = anew.sizes_anew(asked["document"], made.document, stores.hardware(db()))
     if settled:  # a drag is a preview: the document on the page stays as it was picked up
@@ -62,7 +68,9 @@ def asked_for() -> dict[str, Any]:
 
 @dataclass(frozen=True)
 class Edited:
-    """The sent document with the edits that could be made, the design it describes, and the refusals of the other edits."""
+    """The sent document with the edits that could be made, the design it describes, and the refusals of
+    the other edits.
+    """
 
     document: Body
     design: Design
@@ -87,9 +95,15 @@ def edited(asked: dict[str, Any]) -> Edited:
 
 
 def _save(row: Document, made: Edited, base: int) -> int:
-    """Keep the document; what changed on it is written beside the revision, a lip trim or moved tie with its before and after."""
+    """Keep the document; what changed on it is written beside the revision, a lip trim or moved tie with
+    its before and after.
+    """
     says = note(to_design(documents.content(db(), row)), made.design)
-    return in_short(lambda session: documents.save(session, session.get_one(Document, row.id), made.document, base, says).number)
+    return in_short(
+        lambda session: (
+            documents.save(session, session.get_one(Document, row.id), made.document, base, says).number
+        )
+    )
 
 
 def _view(row: Document, made: Edited, asked: dict[str, Any], settled: bool) -> dict[str, Any]:
@@ -97,9 +111,17 @@ def _view(row: Document, made: Edited, asked: dict[str, Any], settled: bool) -> 
     shop = tank_shop(row.id or 0) if settled and asked["bench"] == "tank" else None
     looks, facing = str(asked.get("looks") or ""), str(asked.get("facing") or "")
     here = Asked(
-        asked["bench"], unit, settled, looks, facing, _near(asked.get("near")), _trail(asked.get("trail")), shop=shop, station_mm=_station(asked.get("station")),
+        asked["bench"],
+        unit,
+        settled,
+        looks,
+        facing,
+        _near(asked.get("near")),
+        _trail(asked.get("trail")),
+        shop=shop,
+        station_mm=_station(asked.get("station")),
         hinge_mm=stores.setting(db(), "saw")["hinge_mm"],
-    )  # fmt: skip
+    )
     return state.view(made.document, made.design, stores.rules(db()), here)
 
 
@@ -117,7 +139,9 @@ def _trail(sent: object) -> tuple[tuple[float, float], ...]:
         return ()
     if len(sent) > MOST_TRAIL or not all(isinstance(pair, list) and len(pair) == 2 for pair in sent):
         raise Refused("trail", len(sent), f"at most {MOST_TRAIL} pairs of x and z")
-    return tuple((finite_between("trail.x", x, -1e4, 1e4), finite_between("trail.z", z, -1e4, 1e4)) for x, z in sent)
+    return tuple(
+        (finite_between("trail.x", x, -1e4, 1e4), finite_between("trail.z", z, -1e4, 1e4)) for x, z in sent
+    )
 
 
 def _near(sent: object) -> Near | None:
@@ -140,4 +164,14 @@ def current(row: Document, bench: str, settled: bool = False) -> dict[str, Any]:
     document = documents.content(db(), row)
     unit = stores.setting(db(), "units")["length"]
     shown = state.view(document, to_design(document), stores.rules(db()), Asked(bench, unit, settled))
-    return {"id": row.id, "code": row.code, "bench": bench, "unit": unit, "base": row.current, "saved": True, "document": document, "view": shown, "errors": []}
+    return {
+        "id": row.id,
+        "code": row.code,
+        "bench": bench,
+        "unit": unit,
+        "base": row.current,
+        "saved": True,
+        "document": document,
+        "view": shown,
+        "errors": [],
+    }

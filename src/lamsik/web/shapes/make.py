@@ -66,18 +66,38 @@ def _asked(row: Document, asked: dict[str, str]) -> Pack:
     table = clearances(stores.setting(db(), "clearances"))
     holes = drillings(design, table, bench.drills_mm)
     drawn = pack.drawings(design, holes, at, slot_words(design, table))
-    return Pack(design, paper, at, holes, sheets(drawn, paper, f"{row.code} {design.name}, revision {row.current}"))
+    return Pack(
+        design, paper, at, holes, sheets(drawn, paper, f"{row.code} {design.name}, revision {row.current}")
+    )
 
 
 def stations_of(design: Design, text: str) -> tuple[float, ...]:
-    """Stations from text: `20 45 70 mm`, `1 1/2 in`, or shares `25 % 50 %`, apart by commas, semicolons or blanks."""
+    """Stations from text: `20 45 70 mm`, `1 1/2 in`, or shares `25 % 50 %`, apart by commas, semicolons or
+    blanks.
+    """
     rows, length = [], design.body.length_mm
-    parts = [part.strip() for part in text.replace(";", ",").replace("%", "%,").replace("mm", "mm,").replace("in", "in,").split(",") if part.strip()]
-    for part in [piece for found in parts for piece in (found.split() if found.replace(" ", "").replace(".", "").isdigit() else [found])]:
-        value = units.parse(part, "percent", "stations").value * length / 100 if "%" in part else units.parse(part, "length", "stations", "mm").value
+    parts = [
+        part.strip()
+        for part in (
+            text.replace(";", ",").replace("%", "%,").replace("mm", "mm,").replace("in", "in,").split(",")
+        )
+        if part.strip()
+    ]
+    for part in [
+        piece
+        for found in parts
+        for piece in (found.split() if found.replace(" ", "").replace(".", "").isdigit() else [found])
+    ]:
+        value = (
+            units.parse(part, "percent", "stations").value * length / 100
+            if "%" in part
+            else units.parse(part, "length", "stations", "mm").value
+        )
         rows.append(finite_between("stations", value, 0.01 * length, 0.99 * length, "mm"))
     if not 1 <= len(rows) <= MOST_STATIONS:
-        raise Refused("stations", text, f"1 to {MOST_STATIONS} stations, such as 25 % 50 % 75 %, or 20 mm 45 mm")
+        raise Refused(
+            "stations", text, f"1 to {MOST_STATIONS} stations, such as 25 % 50 % 75 %, or 20 mm 45 mm"
+        )
     return tuple(sorted(rows))
 
 
@@ -93,11 +113,22 @@ def show(key: int) -> ResponseReturnValue:
         found, stock = _asked(row, {}), _stock(row, {})
     design = found.design
     return render_template(
-        "shapes/pack.html", row=row, for_order=orders.waiting_for(db(), key), pack=found, stock=stock, papers=SHEETS, problem=problem,
-        query=request.query_string.decode("ascii", "ignore") if not problem else "", asked=asked, segments=segments(design.body), accuracy=accuracy(design),
+        "shapes/pack.html",
+        row=row,
+        for_order=orders.waiting_for(db(), key),
+        pack=found,
+        stock=stock,
+        papers=SHEETS,
+        problem=problem,
+        query=request.query_string.decode("ascii", "ignore") if not problem else "",
+        asked=asked,
+        segments=segments(design.body),
+        accuracy=accuracy(design),
         hollow=hollow_words(design),
-        clashes=clashes(design, stores.rules(db()).wall_mm), cautions=_cautions(design), saw=stores.setting(db(), "saw"),
-    ), 422 if problem else 200  # fmt: skip
+        clashes=clashes(design, stores.rules(db()).wall_mm),
+        cautions=_cautions(design),
+        saw=stores.setting(db(), "saw"),
+    ), (422 if problem else 200)
 
 
 def _cautions(design: Design) -> list[str]:
@@ -111,15 +142,25 @@ def _stock(row: Document, asked: dict[str, str]) -> dict[str, Any]:
 
     def typed(name: str, standard: float, low: float, high: float) -> float:
         text = asked.get(name, "").strip()
-        return finite_between(name, units.parse(text, "length", name, "mm").value if text else standard, low, high, "mm")
+        return finite_between(
+            name, units.parse(text, "length", name, "mm").value if text else standard, low, high, "mm"
+        )
 
     spare, kerf = typed("spare", saw["block_spare_mm"], 0.0, 50.0), typed("kerf", saw["kerf_mm"], 0.0, 20.0)
-    stick = tuple(typed(name, value, 1.0, 6000.0) for name, value in zip(("stick_length", "stick_width", "stick_thick"), saw["stick_mm"], strict=True))
+    stick = tuple(
+        typed(name, value, 1.0, 6000.0)
+        for name, value in zip(("stick_length", "stick_width", "stick_thick"), saw["stick_mm"], strict=True)
+    )
     wood = design.host.construction == "wood"
     return {
-        "block": block(design.body, spare), "cutting": cutting(design.body, (stick[0], stick[1], stick[2]), kerf, spare), "stick": stick, "spare": spare, "kerf": kerf,
-        "grain": GRAIN if wood else NO_GRAIN, "wood": wood,
-    }  # fmt: skip
+        "block": block(design.body, spare),
+        "cutting": cutting(design.body, (stick[0], stick[1], stick[2]), kerf, spare),
+        "stick": stick,
+        "spare": spare,
+        "kerf": kerf,
+        "grain": GRAIN if wood else NO_GRAIN,
+        "wood": wood,
+    }
 
 
 def accuracy(design: Design) -> str:
@@ -131,12 +172,18 @@ def accuracy(design: Design) -> str:
 
 
 def _short_words(design: Design) -> str:
-    return "As brought in" if design.body.skin is not None else f"{_short(design) * 100:.3f} % less than drawn"
+    return (
+        "As brought in" if design.body.skin is not None else f"{_short(design) * 100:.3f} % less than drawn"
+    )
 
 
 def _short(design: Design) -> float:
     """By what share the mesh is smaller than the body as drawn."""
-    return abs(1.0 - polyhedra.measures(polyhedra.surface(design.body, FINE, ROUND)).volume_mm3 / solid(replace(design.body, joints=())).volume_mm3)
+    return abs(
+        1.0
+        - polyhedra.measures(polyhedra.surface(design.body, FINE, ROUND)).volume_mm3
+        / solid(replace(design.body, joints=())).volume_mm3
+    )
 
 
 @blueprint.get("/<int:key>/pack.pdf")
@@ -144,9 +191,20 @@ def pdf(key: int) -> ResponseReturnValue:
     """The pack as PDF, true to size."""
     row = load_document("body", key)
     try:
-        data = printing.pdf(render_template("shapes/pack_print.html", pack=_asked(row, request.args.to_dict()), row=row))
+        data = printing.pdf(
+            render_template("shapes/pack_print.html", pack=_asked(row, request.args.to_dict()), row=row)
+        )
     except printing.CannotPrint as error:
-        return render_template("shared/error.html", status=501, message=str(error), next="The sheets can be taken as SVG meanwhile.", mark=""), 501
+        return (
+            render_template(
+                "shared/error.html",
+                status=501,
+                message=str(error),
+                next="The sheets can be taken as SVG meanwhile.",
+                mark="",
+            ),
+            501,
+        )
     return as_pdf(data, named(row, "pack"))
 
 
@@ -162,7 +220,9 @@ def sheet(key: int, number: int) -> Response:
 
 
 def carrying(root: Node, content: Content) -> Node:
-    """A drawing whose outlines are named and which carries the document they were drawn from, so that it can be brought in again."""
+    """A drawing whose outlines are named and which carries the document they were drawn from, so that it
+    can be brought in again.
+    """
     named: dict[str, Node] = {}
 
     def walk(here: Node | str) -> Node | str:
@@ -178,7 +238,13 @@ def carrying(root: Node, content: Content) -> Node:
     found = walk(root)
     assert not isinstance(found, str)
     paths = [str(made["attrs"]["d"]) for made in named.values()]
-    return {**found, "children": [node("metadata", svg_outlines.own_metadata(content, paths), id=svg_outlines.OURS), *found["children"]]}
+    return {
+        **found,
+        "children": [
+            node("metadata", svg_outlines.own_metadata(content, paths), id=svg_outlines.OURS),
+            *found["children"],
+        ],
+    }
 
 
 def _svg_file(root: Node) -> bytes:
@@ -187,7 +253,9 @@ def _svg_file(root: Node) -> bytes:
 
 @blueprint.get("/<int:key>/outlines.svg")
 def outlines(key: int) -> Response:
-    """Side and top outline in true millimetres, for a drawing program; it can be brought in again unchanged."""
+    """Side and top outline in true millimetres, for a drawing program; it can be brought in again
+    unchanged.
+    """
     row = load_document("body", key)
     content = documents.content(db(), row)
     return as_file(_svg_file(outline_drawing(content)), f"{named(row, 'outlines')}.svg", "image/svg+xml")
@@ -202,15 +270,28 @@ def outline_drawing(content: Content) -> Node:
     paths = [path(side), path(top + [0.0, low - half - 10.0])]
     line = {"fill": "none", "stroke": "#16283A", "stroke_width": 0.2}
     design, inside = to_design(content), []
-    inside += [node("path", d=path(row, close=False), id=f"cut-{n}", **line) for n, row in enumerate(pack.cut_lines(design), start=1)]
+    inside += [
+        node("path", d=path(row, close=False), id=f"cut-{n}", **line)
+        for n, row in enumerate(pack.cut_lines(design), start=1)
+    ]
     if design.lip is not None:
         inside.append(node("path", d=path(pack.slot_outline(design)), id="slot", **line))
-    inside += [node("path", d=path(row), id=f"hollow-{n}", **line) for n, row in enumerate(hollow_outlines(design), start=1)]
+    inside += [
+        node("path", d=path(row), id=f"hollow-{n}", **line)
+        for n, row in enumerate(hollow_outlines(design), start=1)
+    ]
     return node(
-        "svg", node("title", f"{content['name']}: outlines in millimetres"), node("metadata", svg_outlines.own_metadata(content, paths), id=svg_outlines.OURS),
-        node("path", d=paths[0], id="side", **line), node("path", d=paths[1], id="top", **line), *inside,
-        viewBox=f"-5 {-high - 5:.2f} {body.length_mm + 10:.2f} {height:.2f}", width=f"{body.length_mm + 10:.2f}mm", height=f"{height:.2f}mm", xmlns="http://www.w3.org/2000/svg",
-    )  # fmt: skip
+        "svg",
+        node("title", f"{content['name']}: outlines in millimetres"),
+        node("metadata", svg_outlines.own_metadata(content, paths), id=svg_outlines.OURS),
+        node("path", d=paths[0], id="side", **line),
+        node("path", d=paths[1], id="top", **line),
+        *inside,
+        viewBox=f"-5 {-high - 5:.2f} {body.length_mm + 10:.2f} {height:.2f}",
+        width=f"{body.length_mm + 10:.2f}mm",
+        height=f"{height:.2f}mm",
+        xmlns="http://www.w3.org/2000/svg",
+    )
 
 
 @blueprint.get("/<int:key>/outlines.dxf")
@@ -218,11 +299,15 @@ def drawing(key: int) -> Response:
     """Outlines, sections, lip and holes for a cutter, each on its layer."""
     row = load_document("body", key)
     content = documents.content(db(), row)
-    return as_file(dxf.write(layers(_asked(row, request.args.to_dict())), content), f"{named(row)}.dxf", "image/vnd.dxf")
+    return as_file(
+        dxf.write(layers(_asked(row, request.args.to_dict())), content), f"{named(row)}.dxf", "image/vnd.dxf"
+    )
 
 
 def layers(found: Pack) -> list[dxf.Layer]:
-    """The pack as layers: SIDE, TOP below it, SECTIONS beside, each with its station; saw CUTS, the lip's SLOT and STATIONS on the side; LIP, HOLES, HOLLOW."""
+    """The pack as layers: SIDE, TOP below it, SECTIONS beside, each with its station; saw CUTS, the lip's
+    SLOT and STATIONS on the side; LIP, HOLES, HOLLOW.
+    """
     design = found.design
     side, top = side_outline(design.body, pack.FINE), top_outline(design.body, pack.FINE)
     below = float(side[:, 1].min()) - float(top[:, 1].max()) - 10.0
@@ -237,7 +322,9 @@ def layers(found: Pack) -> list[dxf.Layer]:
     rows.append(dxf.Layer("SECTIONS", tuple(cuts), words=tuple(words)))
     rows.append(dxf.Layer("STATIONS", lines=tuple(pack.station_line(design, at) for at in found.stations_mm)))
     if design.body.joints:
-        across = [np.array([[at, below - reach], [at, below + reach]]) for at, reach in pack.cuts_from_above(design)]
+        across = [
+            np.array([[at, below - reach], [at, below + reach]]) for at, reach in pack.cuts_from_above(design)
+        ]
         rows.append(dxf.Layer("CUTS", lines=(*pack.cut_lines(design), *across)))
     if design.lip is not None:
         rows.append(dxf.Layer("SLOT", (pack.slot_outline(design),)))
@@ -258,7 +345,13 @@ def mesh(key: int) -> Response:
     """The uncut body as a mesh, its hollow taken out."""
     row = load_document("body", key)
     design = to_design(documents.content(db(), row))
-    return as_file(stl.write(whole_shell(design, FINE, ROUND), f"{row.code} whole {_made(design)}, mm. {_short_words(design)}"), f"{named(row)}.stl", "model/stl")
+    return as_file(
+        stl.write(
+            whole_shell(design, FINE, ROUND), f"{row.code} whole {_made(design)}, mm. {_short_words(design)}"
+        ),
+        f"{named(row)}.stl",
+        "model/stl",
+    )
 
 
 @blueprint.get("/<int:key>/segment-<int:number>.stl")
@@ -278,7 +371,9 @@ def _made(design: Design) -> str:
 
 
 def hollow_words(design: Design) -> str:
-    """What is said of a hollow body beside its files: its wall, how much material it takes, what a closed hollow needs; empty where it is solid."""
+    """What is said of a hollow body beside its files: its wall, how much material it takes, what a closed
+    hollow needs; empty where it is solid.
+    """
     if design.shell is None:
         return ""
     whole = polyhedra.measures(polyhedra.surface(design.body, FINE, ROUND)).volume_ml
@@ -286,6 +381,7 @@ def hollow_words(design: Design) -> str:
     around = f", {design.shell.around_mm:g} mm round what sits inside" if design.shell.around_mm else ""
     fill = "" if design.shell.is_empty else f" It is filled with {design.shell.fill} afterwards."
     return (
-        f"Hollow: the files hold the shell, wall {design.shell.wall_mm:g} mm{around}: {left:.1f} ml of material instead of {whole:.1f} ml.{fill} "
-        "A closed hollow printed in liquid resin keeps the resin: let it out through a hole, plug it after."
+        f"Hollow: the files hold the shell, wall {design.shell.wall_mm:g} mm{around}: {left:.1f} ml of"
+        f" material instead of {whole:.1f} ml.{fill} A closed hollow printed in liquid resin keeps the resin:"
+        " let it out through a hole, plug it after."
     )

@@ -41,7 +41,8 @@ BENCHES = ("shapes", "tank", "paints")
 
 @dataclass(frozen=True)
 class Asked:
-    """How a design is looked at: bench, unit, settled or dragging, posture and side of the picture, warm start, trail of G.
+    """How a design is looked at: bench, unit, settled or dragging, posture and side of the picture, warm
+    start, trail of G.
 
     `shop` is what the Tank's settled answers choose from; None while dragging.
     """
@@ -61,7 +62,11 @@ class Asked:
 
 def view(document: Document, design: Design, rules: Rules, asked: Asked) -> dict[str, Any]:
     """The part of the state that is computed from the document and the design it describes, for one bench."""
-    outcome = evaluate.settle(design, asked.measured, rules) if asked.settled else evaluate.drag(design, asked.measured, rules, asked.near)
+    outcome = (
+        evaluate.settle(design, asked.measured, rules)
+        if asked.settled
+        else evaluate.drag(design, asked.measured, rules, asked.near)
+    )
     shared = {
         "name": design.name,
         "fields": fields(document, asked.unit),
@@ -87,7 +92,10 @@ def view(document: Document, design: Design, rules: Rules, asked: Asked) -> dict
         },
     }
     if asked.bench == "tank":
-        return {**shared, **tank_part(outcome, TankAsked(asked.unit, asked.looks, asked.facing, asked.trail, asked.shop))}
+        return {
+            **shared,
+            **tank_part(outcome, TankAsked(asked.unit, asked.looks, asked.facing, asked.trail, asked.shop)),
+        }
     if asked.bench == "paints":
         return {**shared, **paints_part(outcome, asked.unit, asked.looks)}
     return {**shared, **_shapes_part(outcome, asked)}
@@ -102,7 +110,11 @@ def _near(outcome: Outcome) -> dict[str, float] | None:
     if not outcome.surface:
         return None
     first = outcome.surface[0]
-    return {"pitch_deg": first.attitude.pitch_deg, "roll_deg": first.attitude.roll_deg, "draft_mm": first.draft_mm}
+    return {
+        "pitch_deg": first.attitude.pitch_deg,
+        "roll_deg": first.attitude.roll_deg,
+        "draft_mm": first.draft_mm,
+    }
 
 
 def fields(document: Any, unit: str, path: str = "") -> dict[str, str]:
@@ -118,7 +130,9 @@ def fields(document: Any, unit: str, path: str = "") -> dict[str, str]:
                 found |= fields(row, unit, f"{path}.{row['key']}")
     elif isinstance(document, int | float) and not isinstance(document, bool):
         kind = quantity_of(path)
-        found[path] = show(document, kind, _digits(path, kind), unit if kind == "length" and unit == "in" else None)
+        found[path] = show(
+            document, kind, _digits(path, kind), unit if kind == "length" and unit == "in" else None
+        )
     elif isinstance(document, str):
         found[path] = document
     return found
@@ -141,12 +155,17 @@ def _shapes_part(outcome: Outcome, asked: Asked) -> dict[str, Any]:
     design, block = outcome.design, outcome.design.body
     looks = asked.looks if asked.looks in LOOKS else LOOKS[0]
     found = clashes(design, outcome.rules.wall_mm)
-    troubles = [*dict.fromkeys((*outcome.unbuilt, *(clash.says for clash in found))), *facts.hinge_words(design, asked.hinge_mm)]
+    troubles = [
+        *dict.fromkeys((*outcome.unbuilt, *(clash.says for clash in found))),
+        *facts.hinge_words(design, asked.hinge_mm),
+    ]
     part = {
         "picture": three_views(design, Sight(asked.unit, looks, asked.station_mm, found)),
         "looks": looks,
         "station_mm": station_of(design, asked.station_mm),
-        "station": show(station_of(design, asked.station_mm), "length", 1, asked.unit if asked.unit == "in" else None),
+        "station": show(
+            station_of(design, asked.station_mm), "length", 1, asked.unit if asked.unit == "in" else None
+        ),
         "drawn": block.skin is None,
         "is_mesh": block.skin is not None,
         "has_widest": block.widest is not None,
@@ -166,7 +185,13 @@ def _shapes_part(outcome: Outcome, asked: Asked) -> dict[str, Any]:
         "no_joints": not block.joints,
         "source": design.source.describe(),
         "not_for_sale": not design.source.may_sell,
-        "density_source": {"table": "from the table: weigh a stick", "typed": "typed", "weighed": "weighed"}.get(design.host.source, design.host.source),
+        "density_source": (
+            {
+                "table": "from the table: weigh a stick",
+                "typed": "typed",
+                "weighed": "weighed",
+            }.get(design.host.source, design.host.source)
+        ),
     }
     if asked.settled:
         part |= {"segments": facts.segment_rows(outcome), **facts.metals(outcome)}

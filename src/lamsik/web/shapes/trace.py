@@ -45,7 +45,12 @@ def show(key: int) -> str:
     except Refused as refused:
         lost = refused.beside
     return render_template(
-        "shapes/trace.html", row=row, lost=lost, onto=load_document("body", onto) if onto else None, materials=BODY_MATERIALS, begun=row.state.get("marks")
+        "shapes/trace.html",
+        row=row,
+        lost=lost,
+        onto=load_document("body", onto) if onto else None,
+        materials=BODY_MATERIALS,
+        begun=row.state.get("marks"),
     )
 
 
@@ -81,13 +86,34 @@ def marks_of(sent: Any) -> Marks:
     pairs = [finite_pair("ruler", p) for p in ruler] if isinstance(ruler, list) else []
     corners = [finite_pair("sheet", p) for p in sheet] if isinstance(sheet, list) else []
     by_sheet = sent.get("by") == "sheet"
-    on, nose, tail = (finite_pair(name, sent[name]) if sent.get(name) is not None else None for name in ("on", "nose", "tail"))
+    on, nose, tail = (
+        finite_pair(name, sent[name]) if sent.get(name) is not None else None
+        for name in ("on", "nose", "tail")
+    )
     if by_sheet and len(corners) == 4:
         sizes = tuple(_length(sent.get(name), name) for name in ("sheet_width", "sheet_height"))
-        return Marks(sheet=(corners[0], corners[1], corners[2], corners[3]), sheet_mm=(sizes[0], sizes[1]), on=on, nose=nose, tail=tail, flip=bool(sent.get("flip")))
+        return Marks(
+            sheet=(corners[0], corners[1], corners[2], corners[3]),
+            sheet_mm=(sizes[0], sizes[1]),
+            on=on,
+            nose=nose,
+            tail=tail,
+            flip=bool(sent.get("flip")),
+        )
     if not by_sheet and len(pairs) == 2:
-        return Marks(ruler=(pairs[0], pairs[1]), ruler_mm=_length(sent.get("ruler_mm"), "ruler"), on=on, nose=nose, tail=tail, flip=bool(sent.get("flip")))
-    raise Refused("scale", None, "mark the four corners of the sheet" if by_sheet else "mark two points on a ruler in the picture")
+        return Marks(
+            ruler=(pairs[0], pairs[1]),
+            ruler_mm=_length(sent.get("ruler_mm"), "ruler"),
+            on=on,
+            nose=nose,
+            tail=tail,
+            flip=bool(sent.get("flip")),
+        )
+    raise Refused(
+        "scale",
+        None,
+        "mark the four corners of the sheet" if by_sheet else "mark two points on a ruler in the picture",
+    )
 
 
 def _length(text: object, name: str) -> float:
@@ -101,9 +127,15 @@ def body(key: int) -> ResponseReturnValue:
     points = _corrected()
     flat = straightened(frame(marks)(points), marks)
     onto, as_top = int(row.state.get("onto") or 0), request.form.get("as") == "top"
-    base = documents.content(db(), load_document("body", onto)) if onto else fresh(request.form.get("name", "").strip() or row.name)
+    base = (
+        documents.content(db(), load_document("body", onto))
+        if onto
+        else fresh(request.form.get("name", "").strip() or row.name)
+    )
     found = lines_of(flat)
-    content = with_lines(base, None, width_line(flat)) if as_top else with_lines(base, found, None, _width(onto))
+    content = (
+        with_lines(base, None, width_line(flat)) if as_top else with_lines(base, found, None, _width(onto))
+    )
     made = keep(content, f"{'top' if as_top else 'side'} traced from {row.name}", onto)
     return jsonify(url=url_for("shapes.edit", key=made.id))
 
@@ -130,7 +162,11 @@ def _corrected() -> Array:
     except ValueError as error:
         raise Refused("points", text[:40], "trace the outline first") from error
     if not isinstance(sent, list) or not 8 <= len(sent) <= MOST_CORRECTED:
-        raise Refused("points", len(sent) if isinstance(sent, list) else text[:40], f"8 to {MOST_CORRECTED} points: trace the outline first")
+        raise Refused(
+            "points",
+            len(sent) if isinstance(sent, list) else text[:40],
+            f"8 to {MOST_CORRECTED} points: trace the outline first",
+        )
     return np.array([finite_pair("points", pair) for pair in sent])
 
 

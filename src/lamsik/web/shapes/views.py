@@ -38,8 +38,12 @@ def index() -> str:
     """All bodies, drawn, and the starting forms."""
     page = asked_page(documents.found("body", asked_text()))
     found = documents.currents(db(), page.rows)
-    cards, broken = whole.shown_of(page.rows, lambda row: (row, design_of(found[row.id or 0].content), found[row.id or 0].id))
-    return render_template("shapes/index.html", cards=cards, broken=broken, forms=form_pictures(), page=page, q=asked_text())
+    cards, broken = whole.shown_of(
+        page.rows, lambda row: (row, design_of(found[row.id or 0].content), found[row.id or 0].id)
+    )
+    return render_template(
+        "shapes/index.html", cards=cards, broken=broken, forms=form_pictures(), page=page, q=asked_text()
+    )
 
 
 @lru_cache(maxsize=1)
@@ -57,11 +61,23 @@ def form_pictures() -> list[tuple[str, str, str, str, Node]]:
 def new() -> ResponseReturnValue:
     """A new body from a starting form."""
     start = form(request.form.get("form", "slim"))
-    row = begin(start.name, start.key, "balsa" if start.purpose == "float" else "basswood", Want("floats", 20.0) if start.purpose == "float" else Want())
+    row = begin(
+        start.name,
+        start.key,
+        "balsa" if start.purpose == "float" else "basswood",
+        Want("floats", 20.0) if start.purpose == "float" else Want(),
+    )
     return redirect(url_for("shapes.edit", key=row.id))
 
 
-def begin(name: str, form_key: str, wood: str, want: Want, length_mm: float | None = None, water: Water | None = None) -> Document:
+def begin(
+    name: str,
+    form_key: str,
+    wood: str,
+    want: Want,
+    length_mm: float | None = None,
+    water: Water | None = None,
+) -> Document:
     """Keep a new design: the form at its own proportions, at another length if given."""
     start, found = form(form_key), body_material(wood)
     scale = (length_mm or start.length_mm) / start.length_mm
@@ -77,13 +93,20 @@ def edit(key: int) -> str:
     row = load_document("body", key)
     parts = stores.hardware(db())
     return render_template(
-        "shapes/edit.html", row=row, for_order=orders.waiting_for(db(), key), state=current(row, "shapes"), materials=BODY_MATERIALS,
-        forms=form_pictures(), seats=SEATS,
-        outlines=OUTLINES, source_pointer=POINTER,
-        cautions={"saw": caution("blades")}, items=sorted((p for p in parts if p.kind != "lip"), key=lambda p: FITTED.index(p.kind)),
+        "shapes/edit.html",
+        row=row,
+        for_order=orders.waiting_for(db(), key),
+        state=current(row, "shapes"),
+        materials=BODY_MATERIALS,
+        forms=form_pictures(),
+        seats=SEATS,
+        outlines=OUTLINES,
+        source_pointer=POINTER,
+        cautions={"saw": caution("blades")},
+        items=sorted((p for p in parts if p.kind != "lip"), key=lambda p: FITTED.index(p.kind)),
         lips=[p for p in parts if p.kind == "lip"],
         balls=[slug for slug in stores.bench(db()).slugs if slug.form == BALLS],
-    )  # fmt: skip
+    )
 
 
 @blueprint.get("/<int:key>/body.json")

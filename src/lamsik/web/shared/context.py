@@ -47,7 +47,8 @@ def first_state(state: dict[str, Any]) -> dict[str, Any]:
 
 def other_page(number: int) -> str:
     """The address of another page of the list that is shown, all else as it was asked."""
-    return f"{request.path}?{urlencode([(name, value) for name, value in request.args.items(multi=True) if name != 'page'] + [('page', number)])}"
+    asked = [(name, value) for name, value in request.args.items(multi=True) if name != "page"]
+    return f"{request.path}?{urlencode([*asked, ('page', number)])}"
 
 
 @lru_cache(maxsize=64)
@@ -61,7 +62,9 @@ def day(value: date | None) -> str:
     """A date as a maker writes it: `Fri 4 Dec`."""
     if value is None:
         return "no date"
-    return f"{value:%a} {value.day} {value:%b}" + ("" if value.year == date.today().year else f" {value.year}")
+    return f"{value:%a} {value.day} {value:%b}" + (
+        "" if value.year == date.today().year else f" {value.year}"
+    )
 
 
 def local(value: datetime) -> str:

@@ -14,12 +14,21 @@ Row = TypeVar("Row", bound=SQLModel)
 Found = TypeVar("Found")
 
 
-LIVE = ("live.live", "floats_live.live", "moulds_live.live", "tank_live.answers", "tank_live.trials", "tank_live.pictures")
+LIVE = (
+    "live.live",
+    "floats_live.live",
+    "moulds_live.live",
+    "tank_live.answers",
+    "tank_live.trials",
+    "tank_live.pictures",
+)
 """What computes and only reads; what it keeps, it keeps by `in_short`."""
 
 
 def db() -> Session:
-    """This request's session; one that may write holds the shop's one write lock from its first look to its end."""
+    """This request's session; one that may write holds the shop's one write lock from its first look to
+    its end.
+    """
     if "session" not in g:
         engine = current_app.extensions["engine"]
         reads = request.method in ("GET", "HEAD") or request.endpoint in LIVE
@@ -29,7 +38,9 @@ def db() -> Session:
 
 
 def in_short(work: Callable[[Session], Found]) -> Found:
-    """Write in a transaction of its own, committed at once: what is computed afterwards keeps nobody else waiting."""
+    """Write in a transaction of its own, committed at once: what is computed afterwards keeps nobody else
+    waiting.
+    """
     db().rollback()  # what is read from here on is read anew
     with Session(for_writing(current_app.extensions["engine"]), expire_on_commit=False) as session:
         found = work(session)

@@ -1,4 +1,6 @@
-"""The live exchange that pages of documents have in common: edits in, refusals beside them, saving, undo and redo."""
+"""The live exchange that pages of documents have in common: edits in, refusals beside them, saving, undo
+and redo.
+"""
 
 from collections.abc import Callable, Mapping
 from typing import Any
@@ -28,12 +30,18 @@ def asked_for() -> State:
 def edits_of(asked: Mapping[str, Any]) -> list[State]:
     """The edits that were sent. Raises `Refused` unless they are a list of objects, and not too many."""
     edits = asked.get("edits") or []
-    if not isinstance(edits, list) or not all(isinstance(edit, dict) for edit in edits) or len(edits) > MOST_EDITS:
+    if (
+        not isinstance(edits, list)
+        or not all(isinstance(edit, dict) for edit in edits)
+        or len(edits) > MOST_EDITS
+    ):
         raise Refused("edits", type(edits).__name__, f"a list of at most {MOST_EDITS} objects is needed")
     return edits
 
 
-def edited(document: Content, edits: list[State], apply: Callable[[Content, State], Content]) -> tuple[Content, list[dict[str, str]]]:
+def edited(
+    document: Content, edits: list[State], apply: Callable[[Content, State], Content]
+) -> tuple[Content, list[dict[str, str]]]:
     """The document with the edits that could be made, and the refusals of the others."""
     refused = []
     for edit in edits:
@@ -45,9 +53,13 @@ def edited(document: Content, edits: list[State], apply: Callable[[Content, Stat
 
 
 def shown(
-    document: Content, edits: list[State], apply: Callable[[Content, State], Content], view: Callable[[Content], State]
+    document: Content,
+    edits: list[State],
+    apply: Callable[[Content, State], Content],
+    view: Callable[[Content], State],
 ) -> tuple[Content, list[dict[str, str]], State]:
-    """The document after the edits, their refusals, and what the page shows of it; edits that leave nothing to show are refused too.
+    """The document after the edits, their refusals, and what the page shows of it; edits that leave nothing
+    to show are refused too.
 
     Raises:
         Refused: the document as it was sent cannot be shown.
@@ -62,7 +74,9 @@ def shown(
 
 
 def errors_of(error: Refused, path: str = "") -> dict[str, str]:
-    """A refusal as the screens show it beside the field that was edited; where another than that is wrong it is named."""
+    """A refusal as the screens show it beside the field that was edited; where another than that is wrong
+    it is named.
+    """
     own = not path or path.endswith(error.field)
     return {"field": path or error.field, "message": error.beside if own else error.says, "says": error.says}
 
@@ -77,11 +91,17 @@ def is_settled(asked: Mapping[str, Any]) -> bool:
     return asked.get("mode") != "drag"
 
 
-def answer(asked: Mapping[str, Any], row: Document, document: Content, refused: list[dict[str, str]], view: State) -> ResponseReturnValue:
-    """Save if asked for, and what the page shows; a drag leaves the document on the page as it was picked up."""
+def answer(
+    asked: Mapping[str, Any], row: Document, document: Content, refused: list[dict[str, str]], view: State
+) -> ResponseReturnValue:
+    """Save if asked for, and what the page shows; a drag leaves the document on the page as it was picked
+    up.
+    """
     save, base = bool(asked.get("save")), base_of(asked)
     if save:
-        base = in_short(lambda session: documents.save(session, session.get_one(Document, row.id), document, base).number)
+        base = in_short(
+            lambda session: documents.save(session, session.get_one(Document, row.id), document, base).number
+        )
     found: State = {"base": base, "saved": save, "errors": refused, "view": sent(view, asked)}
     return jsonify(found | {"document": document} if is_settled(asked) else found)
 

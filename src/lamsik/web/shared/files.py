@@ -24,7 +24,9 @@ def as_file(data: bytes | str, name: str, kind: str, shown: bool = False) -> Res
     answer = Response(data.encode("utf-8") if isinstance(data, str) else data, mimetype=kind)
     plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode("ascii")
     told = f'{"inline" if shown else "attachment"}; filename="{" ".join(plain.split()).replace(" .", ".")}"'
-    answer.headers["Content-Disposition"] = told if plain == name else f"{told}; filename*=UTF-8''{quote(name)}"  # RFC 6266
+    answer.headers["Content-Disposition"] = (
+        told if plain == name else f"{told}; filename*=UTF-8''{quote(name)}"
+    )  # RFC 6266
     return answer
 
 

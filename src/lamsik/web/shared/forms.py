@@ -24,7 +24,16 @@ def choices(rows: Iterable[tuple[object, str]]) -> list[SelectChoice]:
 class MeasureField(StringField):
     """A typed measure; `.amount` is its value in the stored unit, `.data` the text as typed."""
 
-    def __init__(self, label: str, quantity: str, low: float, high: float, unit: str | None = None, optional: bool = False, **more: Any) -> None:
+    def __init__(
+        self,
+        label: str,
+        quantity: str,
+        low: float,
+        high: float,
+        unit: str | None = None,
+        optional: bool = False,
+        **more: Any,
+    ) -> None:
         self.quantity, self.low, self.high, self.may_lack = quantity, low, high, optional
         self.unit = None if quantity == "temperature" else (unit or STORED[quantity])
         self.amount: float | None = None
@@ -40,4 +49,6 @@ class MeasureField(StringField):
         except Refused as error:
             raise ValidationError(f"{error.given!r} cannot be read: {error.allowed}.") from error
         if not self.low <= self.amount <= self.high:
-            raise ValidationError(f"{text} is out of range: allowed is {self.low:g} to {self.high:g} {STORED[self.quantity]}.")
+            raise ValidationError(
+                f"{text} is out of range: allowed is {self.low:g} to {self.high:g} {STORED[self.quantity]}."
+            )

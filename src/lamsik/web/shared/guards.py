@@ -1,11 +1,24 @@
-"""What no address has to think of: ids that no row can have, JSON where a form is meant, text that no field can hold."""
+"""What no address has to think of: ids that no row can have, JSON where a form is meant, text that no
+field can hold.
+"""
 
 from flask import Flask, abort, request
 from werkzeug.exceptions import BadRequest
 from werkzeug.routing import IntegerConverter
 
-TAKES_JSON = ("live.live", "live.step_back", "floats_live.live", "floats_live.step_back", "moulds_live.live", "moulds_live.step_back",
-              "shapes_bring.mesh_body", "shapes_trace.outline", "tank_live.answers", "tank_live.trials", "tank_live.pictures")  # fmt: skip
+TAKES_JSON = (
+    "live.live",
+    "live.step_back",
+    "floats_live.live",
+    "floats_live.step_back",
+    "moulds_live.live",
+    "moulds_live.step_back",
+    "shapes_bring.mesh_body",
+    "shapes_trace.outline",
+    "tank_live.answers",
+    "tank_live.trials",
+    "tank_live.pictures",
+)
 """Endpoints that take an object; to all others only an empty one may be sent, as a press of a button."""
 
 MOST_DEPTH = 60
@@ -51,7 +64,12 @@ def _depth(value: object) -> int:
     deep, level = 0, [value]
     while level and deep <= MOST_DEPTH:
         deep += 1
-        level = [inner for one in level if isinstance(one, dict | list) for inner in (one.values() if isinstance(one, dict) else one)]
+        level = [
+            inner
+            for one in level
+            if isinstance(one, dict | list)
+            for inner in (one.values() if isinstance(one, dict) else one)
+        ]
     return deep
 
 

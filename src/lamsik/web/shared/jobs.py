@@ -1,4 +1,6 @@
-"""Work that takes more than a moment: done beside the requests, its progress asked for, its result taken once."""
+"""Work that takes more than a moment: done beside the requests, its progress asked for, its result taken
+once.
+"""
 
 import logging
 import secrets

@@ -1,4 +1,6 @@
-"""Copies, and deleting that can be undone: designs, floats, moulds, products, schemes and orders are put away, not destroyed."""
+"""Copies, and deleting that can be undone: designs, floats, moulds, products, schemes and orders are put
+away, not destroyed.
+"""
 
 from flask import Blueprint, flash, redirect, url_for
 from flask.typing import ResponseReturnValue
@@ -8,7 +10,9 @@ from lamsik.store.tables import Document, Order, Piece, now
 from lamsik.web.shared.db import db, load_document
 
 
-def put_away(row: Document | Order | Piece, way: str, gone_to: str, back_to: str, undo: str) -> ResponseReturnValue:
+def put_away(
+    row: Document | Order | Piece, way: str, gone_to: str, back_to: str, undo: str
+) -> ResponseReturnValue:
     """Delete the row with a notice that carries its undo, or bring it back."""
     row.deleted_at = now() if way == "delete" else None
     db().add(row)
@@ -35,7 +39,9 @@ def keep_documents(blueprint: Blueprint, kind: str, index: str, page: str, stem:
     @blueprint.post("/<int:key>/<any(delete, bring_back):way>", endpoint="put_away")
     def _put_away(key: int, way: str) -> ResponseReturnValue:
         row = load_document(kind, key, deleted=True)
-        return put_away(row, way, url_for(index), url_for(page, key=key), url_for(undo, key=key, way="bring_back"))
+        return put_away(
+            row, way, url_for(index), url_for(page, key=key), url_for(undo, key=key, way="bring_back")
+        )
 
     if not stem:
         return
@@ -43,5 +49,10 @@ def keep_documents(blueprint: Blueprint, kind: str, index: str, page: str, stem:
     @blueprint.post("/<int:key>/copy", endpoint="copy")
     def _copy(key: int) -> ResponseReturnValue:
         content = documents.content(db(), load_document(kind, key))
-        made = documents.create(db(), kind, documents.next_code(db(), kind, stem), {**content, "name": f"{content['name']} copy"[:120]})
+        made = documents.create(
+            db(),
+            kind,
+            documents.next_code(db(), kind, stem),
+            {**content, "name": f"{content['name']} copy"[:120]},
+        )
         return redirect(url_for(page, key=made.id))

@@ -1,8 +1,9 @@
 """What a page is sent of its view: whatever it has already is named instead of sent again.
 
-A value of some size goes out once with its name, `{"#": name, "v": value}`, and afterwards as its name alone, `{"=": name}`;
-a wide table of fields goes out as pieces, `{"*": [piece, …]}`, of which only those with a change have to. A name is the digest
-of the value, so nobody keeps what a page was sent before: the page says what it has. `shared/lean.js` reads it.
+A value of some size goes out once with its name, `{"#": name, "v": value}`, and afterwards as its name alone,
+`{"=": name}`; a wide table of fields goes out as pieces, `{"*": [piece, …]}`, of which only those with a
+change have to. A name is the digest of the value, so nobody keeps what a page was sent before: the page says
+what it has. `shared/lean.js` reads it.
 """
 
 import hashlib
@@ -65,7 +66,9 @@ def _node(value: Mapping[str, Any], has: Collection[str]) -> tuple[Any, str]:
     """A node of a drawing: its attributes are texts and are told apart in one go."""
     parts = [(child, child) if isinstance(child, str) else _node(child, has) for child in value["children"]]
     text = json.dumps([value["tag"], value["attrs"], [told for _, told in parts]])
-    return _sent({"tag": value["tag"], "attrs": value["attrs"], "children": [one for one, _ in parts]}, text, has)
+    return _sent(
+        {"tag": value["tag"], "attrs": value["attrs"], "children": [one for one, _ in parts]}, text, has
+    )
 
 
 def _sent(value: Any, text: str, has: Collection[str]) -> tuple[Any, str]:

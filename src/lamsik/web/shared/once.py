@@ -23,9 +23,13 @@ def install(app: Flask) -> None:
 
 
 def sealed() -> Markup:
-    """The hidden fields of a form: the token that it comes from here, and the key that makes it count once."""
+    """The hidden fields of a form: the token that it comes from here, and the key that makes it count
+    once.
+    """
     token, key = generate_csrf(), secrets.token_urlsafe(16)
-    return Markup('<input type="hidden" name="csrf_token" value="{}"><input type="hidden" name="{}" value="{}">').format(token, FIELD, key)
+    return Markup(
+        '<input type="hidden" name="csrf_token" value="{}"><input type="hidden" name="{}" value="{}">'
+    ).format(token, FIELD, key)
 
 
 def _key() -> str:
@@ -43,9 +47,16 @@ def _answered() -> ResponseReturnValue | None:
 
 
 def remember(response: Response) -> None:
-    """Keep where a form led, in the transaction that did what it asked; one that was refused may be mended and sent again."""
+    """Keep where a form led, in the transaction that did what it asked; one that was refused may be mended
+    and sent again.
+    """
     key = _key()
-    if not key or response.status_code not in (301, 302, 303) or "session" not in g or db().get(SentForm, key) is not None:
+    if (
+        not key
+        or response.status_code not in (301, 302, 303)
+        or "session" not in g
+        or db().get(SentForm, key) is not None
+    ):
         return
     db().execute(delete(SentForm).where(col(SentForm.sent_at) < now() - KEPT))
     db().add(SentForm(key=key, answer=response.headers.get("Location", "/")))

@@ -1,4 +1,6 @@
-"""What a field offers to choose from where a shop may have any number: the first of them, and the rest by typing."""
+"""What a field offers to choose from where a shop may have any number: the first of them, and the rest by
+typing.
+"""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -17,7 +19,9 @@ Row = tuple[str, str]
 
 @dataclass(frozen=True)
 class Picks:
-    """The first rows, what is chosen among them, and where typing finds the rest; empty where these are all."""
+    """The first rows, what is chosen among them, and where typing finds the rest; empty where these are
+    all.
+    """
 
     rows: list[Row]
     rest: str = ""
@@ -60,7 +64,11 @@ def _baits(text: str) -> list[Row]:
     """Bodies, and the newest pieces with the name of their design."""
     bodies = [(f"d{row.id}", row.name) for row in documents.listed(db(), "body", text, MOST // 2 + 1)]
     made = db().exec(pieces.listed(text).limit(MOST + 1 - min(len(bodies), MOST // 2 + 1))).all()
-    names = dict(db().exec(select(Document.id, Document.name).where(col(Document.id).in_({row.design_id for row in made}))).all())
+    names = dict(
+        db()
+        .exec(select(Document.id, Document.name).where(col(Document.id).in_({row.design_id for row in made})))
+        .all()
+    )
     return bodies + [(f"p{row.id}", f"piece {row.number}, {names[row.design_id]}") for row in made]
 
 

@@ -24,14 +24,18 @@ def _signs() -> frozenset[int]:
 
 
 def spelled(text: str) -> str:
-    """The text with the signs that no font of ours can write, such as emoji, in words: "(fish)" and no empty box."""
+    """The text with the signs that no font of ours can write, such as emoji, in words: "(fish)" and no
+    empty box.
+    """
     if text.isascii() or not any(ord(sign) > LATIN and ord(sign) not in _signs() for sign in set(text)):
         return text
     return "".join(sign if ord(sign) <= LATIN or ord(sign) in _signs() else _word(sign) for sign in text)
 
 
 def _word(sign: str) -> str:
-    """A sign in words: as it is said in a sentence, else its name in brackets; nothing for what only joins or colours others."""
+    """A sign in words: as it is said in a sentence, else its name in brackets; nothing for what only joins
+    or colours others.
+    """
     if sign in SAID:
         return SAID[sign]
     if unicodedata.category(sign) in ("Cf", "Mn", "Sk", "Cc"):
@@ -41,7 +45,16 @@ def _word(sign: str) -> str:
 
 
 LATIN = 0x24F
-SAID = {"→": "to", "≈": "about", "√": "root ", "≤": "at most", "≥": "at least", "\u202f": "\u00a0", "✓": "×", "∞": "without end"}
+SAID = {
+    "→": "to",
+    "≈": "about",
+    "√": "root ",
+    "≤": "at most",
+    "≥": "at least",
+    "\u202f": "\u00a0",
+    "✓": "×",
+    "∞": "without end",
+}
 
 
 def pdf(html: str) -> bytes:
@@ -49,5 +62,14 @@ def pdf(html: str) -> bytes:
     try:
         from weasyprint import HTML, URLFetcher  # noqa: PLC0415 - needs Pango, which may be missing
     except OSError as error:
-        raise CannotPrint("PDF needs the Pango library. On Debian: sudo apt-get install libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0") from error
-    return bytes(HTML(string=spelled(html), base_url=f"{STATIC.as_uri()}/", url_fetcher=URLFetcher(allowed_protocols=("file",))).write_pdf())
+        raise CannotPrint(
+            "PDF needs the Pango library. On Debian: sudo apt-get install libpango-1.0-0 libpangoft2-1.0-0"
+            " libharfbuzz-subset0"
+        ) from error
+    return bytes(
+        HTML(
+            string=spelled(html),
+            base_url=f"{STATIC.as_uri()}/",
+            url_fetcher=URLFetcher(allowed_protocols=("file",)),
+        ).write_pdf()
+    )

@@ -1,4 +1,6 @@
-"""Styles, scripts and fonts under an address that changes with them, kept for ever; what the shop's own data makes is kept nowhere."""
+"""Styles, scripts and fonts under an address that changes with them, kept for ever; what the shop's own
+data makes is kept nowhere.
+"""
 
 import hashlib
 from functools import lru_cache
@@ -20,7 +22,9 @@ def install(app: Flask) -> None:
 
 @lru_cache(maxsize=1)
 def digest() -> str:
-    """Of all that is there: modules and styles name each other by relative paths, so they share one version."""
+    """Of all that is there: modules and styles name each other by relative paths, so they share one
+    version.
+    """
     found = hashlib.sha256()
     for path in sorted(FOLDER.rglob("*")):
         if path.is_file():

@@ -1,4 +1,6 @@
-"""What is kept can be shown: files are kept once all that their page shows was computed, and one bad row takes no list down."""
+"""What is kept can be shown: files are kept once all that their page shows was computed, and one bad row
+takes no list down.
+"""
 
 import logging
 from collections.abc import Callable, Iterable
@@ -40,7 +42,9 @@ def kept_if_shown(create: Callable[[], Document], show: Callable[[Document], obj
             raise
         except Exception as error:
             log.info("a file that cannot be shown", exc_info=True)
-            raise Refused("file", "", "what it describes cannot be computed: a figure in it is 0, too large or missing") from error
+            raise Refused(
+                "file", "", "what it describes cannot be computed: a figure in it is 0, too large or missing"
+            ) from error
     return row
 
 
@@ -51,7 +55,7 @@ def shown_of(rows: Iterable[Document], show: Callable[[Document], Shown]) -> tup
     for row in rows:
         try:
             good.append(show(row))
-        except Exception as error:  # noqa: BLE001 - whatever is wrong with one row, the others are shown
+        except Exception as error:
             log.warning("%s %s cannot be shown", row.kind, row.code, exc_info=True)
             bad.append(Broken(row, error.says if isinstance(error, Refused) else NO_FIGURE))
     return good, bad
@@ -69,7 +73,9 @@ WAYS = {
 
 
 def way_out(error: Exception) -> Broken | None:
-    """The document whose own page cannot be shown, where that is what failed: it can still be taken out, or deleted."""
+    """The document whose own page cannot be shown, where that is what failed: it can still be taken out,
+    or deleted.
+    """
     row = g.get("document")
     ways = WAYS.get(row.kind) if isinstance(row, Document) else None
     if ways is None or request.method != "GET" or request.endpoint == ways[1]:

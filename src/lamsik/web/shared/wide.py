@@ -1,4 +1,6 @@
-"""The Japanese face in slices: a page asks for those that its own texts need, by the characters themselves."""
+"""The Japanese face in slices: a page asks for those that its own texts need, by the characters
+themselves.
+"""
 
 import json
 from functools import lru_cache
@@ -33,7 +35,10 @@ def slices_of(text: str) -> dict[str, list[int]]:
     """The slices that hold characters of a text, and which."""
     found: dict[str, list[int]] = {}
     for code in sorted({ord(char) for char in text[:MOST]}):
-        name = next((name for name, spans in ranges().items() if any(first <= code <= last for first, last in spans)), None)
+        name = next(
+            (name for name, spans in ranges().items() if any(first <= code <= last for first, last in spans)),
+            None,
+        )
         if name is not None:
             found.setdefault(name, []).append(code)
     return found
@@ -44,7 +49,10 @@ def _sheet() -> Response:
     for name, codes in slices_of(request.args.get("of", "")).items():
         source = url_for("static", filename=f"{SLICES}/{name}.woff2")
         span = ", ".join(f"U+{code:X}" for code in codes)
-        rows.append(f'@font-face {{ font-family: "Fallback Japanese"; src: url("{source}") format("woff2"); font-display: swap; unicode-range: {span}; }}')
+        rows.append(
+            f'@font-face {{ font-family: "Fallback Japanese"; src: url("{source}") format("woff2");'
+            f" font-display: swap; unicode-range: {span}; }}"
+        )
     response = Response("\n".join(rows), mimetype="text/css")
     for_ever(response)
     return response

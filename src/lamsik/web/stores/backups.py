@@ -1,4 +1,6 @@
-"""Backups by page: what there is and what is in each, one made now, checked, taken along, put back; one a day by itself."""
+"""Backups by page: what there is and what is in each, one made now, checked, taken along, put back; one a
+day by itself.
+"""
 
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -19,7 +21,9 @@ blueprint = Blueprint("stores_backups", __name__, url_prefix="/stores/backups")
 
 @dataclass(frozen=True)
 class Line:
-    """A backup as it is listed: its file, when it was made, how large it is, what is in it or why it is none."""
+    """A backup as it is listed: its file, when it was made, how large it is, what is in it or why it is
+    none.
+    """
 
     name: str
     at: datetime
@@ -50,8 +54,12 @@ def index() -> ResponseReturnValue:
 def _page(problem: str = "") -> ResponseReturnValue:
     lines = [_line(path) for path in backup.made(home())]
     return render_template(
-        "stores/backups.html", lines=lines, plan=stores.setting(db(), "backups"), folder=home() / backup.FOLDER, problem=problem
-    ), 422 if problem else 200
+        "stores/backups.html",
+        lines=lines,
+        plan=stores.setting(db(), "backups"),
+        folder=home() / backup.FOLDER,
+        problem=problem,
+    ), (422 if problem else 200)
 
 
 def _line(path: Path) -> Line:
@@ -72,7 +80,10 @@ def make() -> ResponseReturnValue:
     """One more, now; looked into before it counts."""
     rollback_session()
     made = backup.make(home(), datetime.now())
-    flash(f"{made.name} is made and can be put back: {backup.look_into(made).says}. Copy it to another disk too.")
+    flash(
+        f"{made.name} is made and can be put back: {backup.look_into(made).says}. Copy it to another disk"
+        " too."
+    )
     return redirect(url_for("stores_backups.index"))
 
 
@@ -87,7 +98,10 @@ def put_back(name: str) -> ResponseReturnValue:
     """The shop as it was then; what is there now is kept beside."""
     path = _named(name)
     if not request.form.get("sure"):
-        return _page(f"Tick that the shop shall be as in {name}: what was noted since is then only in the copy that is kept.")
+        return _page(
+            f"Tick that the shop shall be as in {name}: what was noted since is then only in the copy that is"
+            " kept."
+        )
     rollback_session()  # the lock is the copying's now
     kept = backup.restore(home(), path)
     flash(f"The shop is as in {name}." + (f" What was there before is kept as {kept.name}." if kept else ""))
@@ -99,7 +113,9 @@ def plan() -> ResponseReturnValue:
     """Whether one is made a day, and how many are kept."""
     try:
         text = request.form.get("keep", "")
-        keep = int(finite_between("how many", int(text) if text.isdecimal() and len(text) < 5 else text, 1, 400))
+        keep = int(
+            finite_between("how many", int(text) if text.isdecimal() and len(text) < 5 else text, 1, 400)
+        )
     except Refused as refused:
         return _page(refused.says)
     stores.put_setting(db(), "backups", {"daily": bool(request.form.get("daily")), "keep": keep})

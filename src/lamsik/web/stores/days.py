@@ -1,4 +1,6 @@
-"""The shop's days and hours, the bricks and strip its mould boxes are built of, and how it mixes: shown and kept."""
+"""The shop's days and hours, the bricks and strip its mould boxes are built of, and how it mixes: shown
+and kept.
+"""
 
 from collections.abc import Mapping
 from datetime import date, time
@@ -22,7 +24,11 @@ BRICKS = {
     "strip_high_mm": "Strip high",
     "strip_long_mm": "Strip long",
 }
-MIXING = {"step_g": ("The mixing scale shows", "mass", "g"), "room_c": ("The shop is at", "temperature", "°C"), "scoop_ml": ("A level scoop holds", "volume", "ml")}
+MIXING = {
+    "step_g": ("The mixing scale shows", "mass", "g"),
+    "room_c": ("The shop is at", "temperature", "°C"),
+    "scoop_ml": ("A level scoop holds", "volume", "ml"),
+}
 
 
 def shown() -> dict[str, Any]:
@@ -33,7 +39,13 @@ def shown() -> dict[str, Any]:
     texts |= {name: f"{mixing[name]:g} {unit}" for name, (_, _, unit) in MIXING.items()}
     if request.method == "POST" and request.endpoint == "stores.keep_days":
         texts |= {name: request.form.get(name, "") for name in texts}
-    return {"days": kept["days"], "after_hours": kept["after_hours"], "texts": texts, "bricks": BRICKS, "mixing": MIXING}
+    return {
+        "days": kept["days"],
+        "after_hours": kept["after_hours"],
+        "texts": texts,
+        "bricks": BRICKS,
+        "mixing": MIXING,
+    }
 
 
 def keep(form: "MultiDict[str, str]") -> None:
@@ -42,16 +54,29 @@ def keep(form: "MultiDict[str, str]") -> None:
     begins, ends = _clock(form, "begins"), _clock(form, "ends")
     closed = tuple(_day(text.strip()) for text in form.get("closed", "").split(",") if text.strip())
     Workdays(days, begins, ends, closed)
-    bricks = {name: _measure(form, name, "number" if name == "have" else "length", "" if name == "have" else "mm", words) for name, words in BRICKS.items()}
+    bricks = {
+        name: _measure(
+            form, name, "number" if name == "have" else "length", "" if name == "have" else "mm", words
+        )
+        for name, words in BRICKS.items()
+    }
     if not bricks["have"].is_integer():
         raise Refused("have", form.get("have"), "a whole number of bricks")
     Bricks(**{name: value for name, value in bricks.items() if name != "have"}, have=int(bricks["have"]))
-    mixing = {name: _measure(form, name, quantity, unit, words) for name, (words, quantity, unit) in MIXING.items()}
+    mixing = {
+        name: _measure(form, name, quantity, unit, words) for name, (words, quantity, unit) in MIXING.items()
+    }
     finite_between("step_g", mixing["step_g"], 0.0001, 10.0, "g")
     finite_between("room_c", mixing["room_c"], -5.0, 45.0, "°C")
     finite_between("scoop_ml", mixing["scoop_ml"], 0.1, 2000.0, "ml")
-    hours = {"begins": f"{begins:%H:%M}", "ends": f"{ends:%H:%M}", "after_hours": bool(form.get("after_hours"))}
-    stores.put_setting(db(), "days", {"days": list(days), "closed": [day.isoformat() for day in closed], **hours})
+    hours = {
+        "begins": f"{begins:%H:%M}",
+        "ends": f"{ends:%H:%M}",
+        "after_hours": bool(form.get("after_hours")),
+    }
+    stores.put_setting(
+        db(), "days", {"days": list(days), "closed": [day.isoformat() for day in closed], **hours}
+    )
     stores.put_setting(db(), "bricks", {**bricks, "have": int(bricks["have"])})
     stores.put_setting(db(), "mixing", mixing)
 

@@ -27,9 +27,17 @@ from lamsik.web.stores import days
 blueprint = Blueprint("stores", __name__, url_prefix="/stores")
 
 KINDS = {
-    "line_tie": "line tie", "hanger": "hook hanger", "ring": "split ring", "hook": "hook", "wire": "through-wire", "joint": "joint hardware",
-    "rattle": "rattle", "tube": "line tube", "eyes": "eyes", "skirt": "skirt",
-}  # fmt: skip
+    "line_tie": "line tie",
+    "hanger": "hook hanger",
+    "ring": "split ring",
+    "hook": "hook",
+    "wire": "through-wire",
+    "joint": "joint hardware",
+    "rattle": "rattle",
+    "tube": "line tube",
+    "eyes": "eyes",
+    "skirt": "skirt",
+}
 OUTSIDE = {"hanger": 0.4, "line_tie": 0.4, "wire": 0.15, "rattle": 0.0, "tube": 0.0, "eyes": 0.6}
 MATERIALS = {**METALS, "plastic": 0.95, "acrylic": 1.19, "glass": 2.2, "silicone": 1.1}
 
@@ -42,7 +50,9 @@ class HardwareForm(FlaskForm):
     material = SelectField("Material", choices=choices((m, m) for m in MATERIALS), default="steel")
     count = IntegerField("Weighed together", default=1, validators=[NumberRange(1, 1000, "1 to 1000 parts.")])
     mass = MeasureField("Mass of these", "mass", 0.0, 500.0)
-    source = SelectField("The mass is", choices=choices([("label", "from a label"), ("weighed", "weighed here")]))
+    source = SelectField(
+        "The mass is", choices=choices([("label", "from a label"), ("weighed", "weighed here")])
+    )
     wire = MeasureField("Wire or diameter", "length", 0.0, 40.0, optional=True)
     shank = MeasureField("Length in the body", "length", 0.0, 600.0, optional=True)
     bore = MeasureField("Bore of a tube", "length", 0.0, 40.0, optional=True)
@@ -52,7 +62,9 @@ class HardwareForm(FlaskForm):
 class WeighForm(FlaskForm):
     """A part's own weighing: several together."""
 
-    count = IntegerField("Parts on the scale", default=10, validators=[NumberRange(1, 1000, "1 to 1000 parts.")])
+    count = IntegerField(
+        "Parts on the scale", default=10, validators=[NumberRange(1, 1000, "1 to 1000 parts.")]
+    )
     mass = MeasureField("Mass together", "mass", 0.001, 5000.0)
 
 
@@ -106,35 +118,63 @@ class LimitsForm(FlaskForm):
     stick_width = MeasureField("Stick width", "length", 1.0, 600.0)
     stick_thick = MeasureField("Stick thickness", "length", 1.0, 600.0)
     paper = SelectField("Paper", choices=choices((name, name) for name in SHEETS))
-    length_unit = SelectField("Show lengths in", choices=choices([("mm", "millimetres"), ("in", "inches, fractions")]))
+    length_unit = SelectField(
+        "Show lengths in", choices=choices([("mm", "millimetres"), ("in", "inches, fractions")])
+    )
 
 
 def _hardware(form: HardwareForm) -> Hardware:
     weighed = form.source.data == "weighed"
     return Hardware(
-        code=stores.free_code(db()), name=form.name.data.strip(), kind=form.kind.data, mass_g=(form.mass.amount or 0.0) / form.count.data,
-        material=form.material.data, density_g_cm3=MATERIALS[form.material.data], outside_share=OUTSIDE.get(form.kind.data, 1.0),
-        reach_mm=3.0 if form.kind.data in ("hanger", "line_tie") else 0.0, weighed=weighed, weighed_count=form.count.data if weighed else 0,
-        wire_mm=form.wire.amount or 0.0, shank_mm=form.shank.amount or 0.0, bore_mm=form.bore.amount or 0.0, pack_count=form.pack.data or 0,
-    )  # fmt: skip
+        code=stores.free_code(db()),
+        name=form.name.data.strip(),
+        kind=form.kind.data,
+        mass_g=(form.mass.amount or 0.0) / form.count.data,
+        material=form.material.data,
+        density_g_cm3=MATERIALS[form.material.data],
+        outside_share=OUTSIDE.get(form.kind.data, 1.0),
+        reach_mm=3.0 if form.kind.data in ("hanger", "line_tie") else 0.0,
+        weighed=weighed,
+        weighed_count=form.count.data if weighed else 0,
+        wire_mm=form.wire.amount or 0.0,
+        shank_mm=form.shank.amount or 0.0,
+        bore_mm=form.bore.amount or 0.0,
+        pack_count=form.pack.data or 0,
+    )
 
 
 def _slug(form: SlugForm) -> SlugStock:
     size = form.diameter.amount or 1.0
     name = f"{form.metal.data} {form.form.data} {size:g} mm"
-    return SlugStock(code=name, name=name, form=form.form.data, metal=form.metal.data, density_g_cm3=METALS[form.metal.data], diameter_mm=size)
+    return SlugStock(
+        code=name,
+        name=name,
+        form=form.form.data,
+        metal=form.metal.data,
+        density_g_cm3=METALS[form.metal.data],
+        diameter_mm=size,
+    )
 
 
 def _water(form: WaterForm) -> Water:
-    return Water(name=form.name.data.strip(), temperature_c=form.temperature.amount or 0.0, salinity_psu=form.salinity.amount or 0.0, measured_g_cm3=form.measured.amount)
+    return Water(
+        name=form.name.data.strip(),
+        temperature_c=form.temperature.amount or 0.0,
+        salinity_psu=form.salinity.amount or 0.0,
+        measured_g_cm3=form.measured.amount,
+    )
 
 
 def _scale(form: ScaleForm) -> Instrument:
     checked = form.checked.amount
     return Instrument(
-        name=form.name.data.strip(), step_g=form.step.amount or 0.1, span_g=form.span.amount or 500.0, spread_g=form.spread.amount or 0.0,
-        checked_on=date.today() if checked else None, checked_g=checked or None,
-    )  # fmt: skip
+        name=form.name.data.strip(),
+        step_g=form.step.amount or 0.1,
+        span_g=form.span.amount or 500.0,
+        spread_g=form.spread.amount or 0.0,
+        checked_on=date.today() if checked else None,
+        checked_g=checked or None,
+    )
 
 
 ADDERS: dict[str, tuple[type[FlaskForm], Callable[..., Typed], str]] = {
@@ -155,26 +195,64 @@ def index() -> str:
     return _page({})
 
 
-def _page(tried: dict[str, FlaskForm], problem: str = "", asked: dict[str, str] | None = None, days_problem: Refused | None = None) -> str:
-    forms = {name: tried.get(name) or kind(prefix=name, formdata=None) for name, (kind, _, _) in ADDERS.items()}
+def _page(
+    tried: dict[str, FlaskForm],
+    problem: str = "",
+    asked: dict[str, str] | None = None,
+    days_problem: Refused | None = None,
+) -> str:
+    forms = {
+        name: tried.get(name) or kind(prefix=name, formdata=None) for name, (kind, _, _) in ADDERS.items()
+    }
     bench, bands, units, saw = (stores.setting(db(), key) for key in ("bench", "bands", "units", "saw"))
-    stick = dict(zip(("stick_length", "stick_width", "stick_thick"), (f"{v:g} mm" for v in saw["stick_mm"]), strict=True))
+    stick = dict(
+        zip(
+            ("stick_length", "stick_width", "stick_thick"),
+            (f"{v:g} mm" for v in saw["stick_mm"]),
+            strict=True,
+        )
+    )
     limits = tried.get("limits") or LimitsForm(
-        formdata=None, prefix="limits",
+        formdata=None,
+        prefix="limits",
         data={
-            "wall": f"{bench['wall_mm']:g} mm", "cover": f"{bench['cover_mm']:g} mm", "slug_step": f"{bench['slug_step_g']:g} g",
-            "suspends": f"{bands['suspends_cm_s']:g} cm/s", "slow": f"{bands['slow_cm_s']:g} cm/s",
-            "drag": f"{bands['drag']:g}", "steady": f"{bands['steady_hz']:g}", "length_unit": units["length"],
-            "kerf": f"{saw['kerf_mm']:g} mm", "spare": f"{saw['block_spare_mm']:g} mm", "hinge": f"{saw['hinge_mm']:g} mm", "paper": saw["paper"], **stick,
+            "wall": f"{bench['wall_mm']:g} mm",
+            "cover": f"{bench['cover_mm']:g} mm",
+            "slug_step": f"{bench['slug_step_g']:g} g",
+            "suspends": f"{bands['suspends_cm_s']:g} cm/s",
+            "slow": f"{bands['slow_cm_s']:g} cm/s",
+            "drag": f"{bands['drag']:g}",
+            "steady": f"{bands['steady_hz']:g}",
+            "length_unit": units["length"],
+            "kerf": f"{saw['kerf_mm']:g} mm",
+            "spare": f"{saw['block_spare_mm']:g} mm",
+            "hinge": f"{saw['hinge_mm']:g} mm",
+            "paper": saw["paper"],
+            **stick,
         },
-    )  # fmt: skip
+    )
     return render_template(
-        "stores/index.html", forms=forms, limits=limits, kinds=KINDS, hardware=stores.hardware(db()), waters=stores.waters(db()),
-        slugs=db().exec(select(SlugStock).order_by(SlugStock.code)).all(), drills=db().exec(select(Drill).order_by(col(Drill.diameter_mm))).all(),
-        instruments=pieces.instruments(db()), weigh=WeighForm(formdata=None), inserts=INSERTS, hosts=HOSTS, problem=problem, asked=asked or {},
-        clearances=clearances(stores.setting(db(), "clearances")), days=days.shown(), weekdays=NAMES, days_problem=days_problem,
-        heat_limits=mould_heat.limits(stores.setting(db(), "heat")["limits"]), margin_c=stores.setting(db(), "heat")["margin_c"],
-    )  # fmt: skip
+        "stores/index.html",
+        forms=forms,
+        limits=limits,
+        kinds=KINDS,
+        hardware=stores.hardware(db()),
+        waters=stores.waters(db()),
+        slugs=db().exec(select(SlugStock).order_by(SlugStock.code)).all(),
+        drills=db().exec(select(Drill).order_by(col(Drill.diameter_mm))).all(),
+        instruments=pieces.instruments(db()),
+        weigh=WeighForm(formdata=None),
+        inserts=INSERTS,
+        hosts=HOSTS,
+        problem=problem,
+        asked=asked or {},
+        clearances=clearances(stores.setting(db(), "clearances")),
+        days=days.shown(),
+        weekdays=NAMES,
+        days_problem=days_problem,
+        heat_limits=mould_heat.limits(stores.setting(db(), "heat")["limits"]),
+        margin_c=stores.setting(db(), "heat")["margin_c"],
+    )
 
 
 @blueprint.post("/add/<any(hardware, slug, drill, water, scale):what>")
@@ -203,7 +281,10 @@ def remove(what: str, key: int) -> ResponseReturnValue:
     row = load(TABLES[what], key)
     try:
         name = stores.take_out(db(), TABLES[what], row)
-        flash("It is out of the stock; designs keep what they were made with.", f"undo:{url_for('stores.put_back', what=what, name=name)}")
+        flash(
+            "It is out of the stock; designs keep what they were made with.",
+            f"undo:{url_for('stores.put_back', what=what, name=name)}",
+        )
     except IntegrityError:
         flash("An order still names it; it stays.")
     return redirect(url_for("stores.index", _anchor=what))
@@ -225,9 +306,17 @@ def check_scale(key: int) -> ResponseReturnValue:
     """A scale was checked today with a known mass; how its readings spread, if that was looked at."""
     row = load(Instrument, key)
     try:
-        row.checked_g = finite_between("check mass", parse(request.form.get("mass", ""), "mass", "check mass", "g").value, 0.01, row.span_g, "g")
+        row.checked_g = finite_between(
+            "check mass",
+            parse(request.form.get("mass", ""), "mass", "check mass", "g").value,
+            0.01,
+            row.span_g,
+            "g",
+        )
         if request.form.get("spread", "").strip():
-            row.spread_g = finite_between("spread", parse(request.form["spread"], "mass", "spread", "g").value, 0.0, row.span_g, "g")
+            row.spread_g = finite_between(
+                "spread", parse(request.form["spread"], "mass", "spread", "g").value, 0.0, row.span_g, "g"
+            )
     except Refused as refused:
         return _page({}, f"{row.name}: {refused.says}"), 422
     row.checked_on = date.today()
@@ -242,12 +331,33 @@ def keep_limits() -> ResponseReturnValue:
     form = LimitsForm(prefix="limits")
     if not form.validate_on_submit():
         return _page({"limits": form}), 422
-    stores.put_setting(db(), "bench", {"wall_mm": form.wall.amount, "cover_mm": form.cover.amount, "slug_step_g": form.slug_step.amount})
-    stores.put_setting(db(), "bands", {"suspends_cm_s": form.suspends.amount, "slow_cm_s": form.slow.amount, "drag": form.drag.amount, "steady_hz": form.steady.amount})
+    stores.put_setting(
+        db(),
+        "bench",
+        {"wall_mm": form.wall.amount, "cover_mm": form.cover.amount, "slug_step_g": form.slug_step.amount},
+    )
+    stores.put_setting(
+        db(),
+        "bands",
+        {
+            "suspends_cm_s": form.suspends.amount,
+            "slow_cm_s": form.slow.amount,
+            "drag": form.drag.amount,
+            "steady_hz": form.steady.amount,
+        },
+    )
     stores.put_setting(db(), "units", {"length": form.length_unit.data, "typed": typed_texts(form)})
     stick = [form.stick_length.amount, form.stick_width.amount, form.stick_thick.amount]
     stores.put_setting(
-        db(), "saw", {"kerf_mm": form.kerf.amount, "block_spare_mm": form.spare.amount, "hinge_mm": form.hinge.amount, "stick_mm": stick, "paper": form.paper.data}
+        db(),
+        "saw",
+        {
+            "kerf_mm": form.kerf.amount,
+            "block_spare_mm": form.spare.amount,
+            "hinge_mm": form.hinge.amount,
+            "stick_mm": stick,
+            "paper": form.paper.data,
+        },
     )
     flash("Kept.")
     return redirect(url_for("stores.index", _anchor="limits"))
@@ -260,7 +370,11 @@ def weigh(key: int) -> ResponseReturnValue:
     if not form.validate_on_submit():
         problems = "; ".join(str(text) for field in form for text in field.errors)
         return _page({}, f"{row.name}: {problems}"), 422
-    row.mass_g, row.weighed, row.weighed_count = (form.mass.amount or 0.0) / form.count.data, True, form.count.data
+    row.mass_g, row.weighed, row.weighed_count = (
+        (form.mass.amount or 0.0) / form.count.data,
+        True,
+        form.count.data,
+    )
     row.typed = {**row.typed, **typed_texts(form)}
     db().add(row)
     flash(f"{row.name} weighs {row.mass_g:.3f} g now, by {row.weighed_count} on the scale.")
@@ -270,9 +384,21 @@ def weigh(key: int) -> ResponseReturnValue:
 @blueprint.post("/clearances")
 def keep_clearances() -> ResponseReturnValue:
     """Keep the table of clearances by insert and host."""
-    sent = {f"{insert}|{host}": request.form.get(f"{insert}|{host}", "") for insert in INSERTS for host in HOSTS}
+    sent = {
+        f"{insert}|{host}": request.form.get(f"{insert}|{host}", "") for insert in INSERTS for host in HOSTS
+    }
     try:
-        rows = {key: parse(text, "length", f"clearance, {INSERTS[key.split('|')[0]]} in {HOSTS[key.split('|')[1]]}", "mm").value for key, text in sent.items()}
+        rows = {
+            key: (
+                parse(
+                    text,
+                    "length",
+                    f"clearance, {INSERTS[key.split('|')[0]]} in {HOSTS[key.split('|')[1]]}",
+                    "mm",
+                ).value
+            )
+            for key, text in sent.items()
+        }
         clearances(rows)
     except Refused as refused:
         return _page({}, refused.says, sent), 422
@@ -283,20 +409,28 @@ def keep_clearances() -> ResponseReturnValue:
 
 @blueprint.post("/heat")
 def keep_heat() -> ResponseReturnValue:
-    """Keep what mould materials stand, and how far under it a melt stays; a row left empty goes back to what it began with."""
+    """Keep what mould materials stand, and how far under it a melt stays; a row left empty goes back to
+    what it began with.
+    """
     kept, sent = {}, {name: text.strip() for name, text in request.form.items() if name != "csrf_token"}
     try:
-        margin = finite_between("margin", parse(sent.get("margin_c", ""), "temperature", "margin", None).value, 0.0, 100.0, "°C")
+        margin = finite_between(
+            "margin", parse(sent.get("margin_c", ""), "temperature", "margin", None).value, 0.0, 100.0, "°C"
+        )
         for name, text in sent.items():
             if name.startswith("limit:") and text:
-                kept[name.removeprefix("limit:")] = parse(text, "temperature", name.removeprefix("limit:"), None).value
+                kept[name.removeprefix("limit:")] = parse(
+                    text, "temperature", name.removeprefix("limit:"), None
+                ).value
         more = sent.get("new_name", "")[:60]
         if more:
             kept[more] = parse(sent.get("new_limit", ""), "temperature", more, None).value
         mould_heat.limits(kept)
     except Refused as refused:
         return _page({}, refused.says, sent), 422
-    stores.put_setting(db(), "heat", {"margin_c": margin, "limits": kept} if len(kept) else {"margin_c": margin})
+    stores.put_setting(
+        db(), "heat", {"margin_c": margin, "limits": kept} if len(kept) else {"margin_c": margin}
+    )
     flash("Kept: pours are held against these from now on.")
     return redirect(url_for("stores.index", _anchor="heat"))
 

@@ -8,7 +8,10 @@ def off(answer: Answer) -> str:
     """By how much it misses the want."""
     pitch = f"pitch {signed(answer.pitch_error_deg, 1)}°"
     if answer.freeboard_mm is not None and answer.freeboard_error_mm is not None:
-        return f"{answer.freeboard_mm:.1f} mm above the water ({signed(answer.freeboard_error_mm, 1)} mm), {pitch} off the want"
+        return (
+            f"{answer.freeboard_mm:.1f} mm above the water ({signed(answer.freeboard_error_mm, 1)} mm),"
+            f" {pitch} off the want"
+        )
     return f"net {signed(answer.net_error_g)} g, {pitch} off the want"
 
 
@@ -19,7 +22,9 @@ def built(answer: Answer) -> str:
 
 
 def waters(answer: Answer) -> str:
-    """In which of the other waters it holds, and what it does where it does not; empty if none are asked for."""
+    """In which of the other waters it holds, and what it does where it does not; empty if none are asked
+    for.
+    """
     lost = [f"{row.behaviour} in {row.water.name}" for row in answer.waters if not row.held]
     kept = [row.water.name for row in answer.waters if row.held]
     return "; ".join([*([f"holds in {', '.join(kept)}"] if kept else []), *lost])

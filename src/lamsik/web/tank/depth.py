@@ -1,4 +1,6 @@
-"""What the Tank adds once nothing moves: other waters, allowances, the tub; and after the verdict what would change it and how sure it is."""
+"""What the Tank adds once nothing moves: other waters, allowances, the tub; and after the verdict what
+would change it and how sure it is.
+"""
 
 import json
 from collections.abc import Sequence
@@ -29,7 +31,9 @@ LATE = "being worked out"
 
 
 def beside(outcome: Outcome, waters: Sequence[Water], runs: Sequence[TimedRun]) -> dict[str, Any]:
-    """What is shown of a settled design beside its verdict; `late` says that more is to be asked for (see `deeper`)."""
+    """What is shown of a settled design beside its verdict; `late` says that more is to be asked for (see
+    `deeper`).
+    """
     design = outcome.design
     return {
         "late": LATE,
@@ -49,14 +53,22 @@ def beside(outcome: Outcome, waters: Sequence[Water], runs: Sequence[TimedRun]) 
 
 
 def deeper(outcome: Outcome, hooks: Sequence[Item], bench: Bench | None) -> dict[str, Any]:
-    """What takes longer than the verdict and is asked for once that is shown: the refit, what would change it, how sure it is."""
+    """What takes longer than the verdict and is asked for once that is shown: the refit, what would change
+    it, how sure it is.
+    """
     design = outcome.design
-    found = () if outcome.unbuilt else effects(design, hooks, drag=outcome.rules.drag, bands=outcome.rules.bands)
+    found = (
+        () if outcome.unbuilt else effects(design, hooks, drag=outcome.rules.drag, bands=outcome.rules.bands)
+    )
     return {
         "late": "",
         "effects": effect_rows(found),
         "first_effects": _first(found),
-        "flips": "" if outcome.unbuilt else flip_words(flips(design, outcome.budget, outcome.rules.drag, outcome.rules.bands)),
+        "flips": (
+            ""
+            if outcome.unbuilt
+            else flip_words(flips(design, outcome.budget, outcome.rules.drag, outcome.rules.bands))
+        ),
         **_refit(outcome, bench),
         **_sure(outcome),
     }
@@ -66,7 +78,11 @@ def _first(found: Sequence[Effect]) -> str:
     rows = [row for row in found if abs(row.net_change_g) > 0.005][:3]
     if not rows:
         return ""
-    return "Most changes it: " + ", ".join(f"{row.name[0].lower()}{row.name[1:]} {signed(row.net_change_g)} g" for row in rows) + "."
+    return (
+        "Most changes it: "
+        + ", ".join(f"{row.name[0].lower()}{row.name[1:]} {signed(row.net_change_g)} g" for row in rows)
+        + "."
+    )
 
 
 def effect_rows(found: Sequence[Effect]) -> list[dict[str, Any]]:
@@ -74,11 +90,17 @@ def effect_rows(found: Sequence[Effect]) -> list[dict[str, Any]]:
     largest = max((row.weight for row in found), default=1.0) or 1.0
     return [
         {
-            "key": row.key, "name": row.name, "net": f"{signed(row.net_change_g)} g", "pitch": f"{signed(row.pitch_change_deg, 1)}°", "then": row.behaviour,
-            "share": round(100 * (row.weight / largest) ** 0.5, 1), "lifts": row.net_change_g > 0.005, "sinks": row.net_change_g < -0.005,
+            "key": row.key,
+            "name": row.name,
+            "net": f"{signed(row.net_change_g)} g",
+            "pitch": f"{signed(row.pitch_change_deg, 1)}°",
+            "then": row.behaviour,
+            "share": round(100 * (row.weight / largest) ** 0.5, 1),
+            "lifts": row.net_change_g > 0.005,
+            "sinks": row.net_change_g < -0.005,
         }
         for row in found
-    ]  # fmt: skip
+    ]
 
 
 def flip_words(found: Sequence[Flip]) -> str:
@@ -88,7 +110,13 @@ def flip_words(found: Sequence[Flip]) -> str:
     return " ".join(_flip(row) for row in found)
 
 
-_VERBS = {"floats": "floats", "slow rise": "rises slowly", "suspends": "suspends", "slow sink": "sinks slowly", "sinks": "sinks"}
+_VERBS = {
+    "floats": "floats",
+    "slow rise": "rises slowly",
+    "suspends": "suspends",
+    "slow sink": "sinks slowly",
+    "sinks": "sinks",
+}
 
 
 def _flip(row: Flip) -> str:
@@ -100,7 +128,9 @@ def _flip(row: Flip) -> str:
 
 def _want(outcome: Outcome, waters: Sequence[Water]) -> dict[str, Any]:
     design = outcome.design
-    held = {row.water.name: row for row in holdings(design, outcome.budget, outcome.drag, outcome.rules.bands)}
+    held = {
+        row.water.name: row for row in holdings(design, outcome.budget, outcome.drag, outcome.rules.bands)
+    }
     return {
         "wanted": f"Wanted: {wanted_words(design.want)}.",
         "waters": [_water(water, held) for water in waters if water.name != design.water.name],
@@ -111,7 +141,13 @@ def _want(outcome: Outcome, waters: Sequence[Water]) -> dict[str, Any]:
 def _refit(outcome: Outcome, bench: Bench | None) -> dict[str, Any]:
     try:
         advice = refit(outcome, bench) if bench and not outcome.unbuilt else None
-        says = advice.says if advice else "Move or take out one of what is in the way, or find ballast anew." if outcome.unbuilt else ""
+        says = (
+            advice.says
+            if advice
+            else (
+                "Move or take out one of what is in the way, or find ballast anew." if outcome.unbuilt else ""
+            )
+        )
     except Refused as refused:
         advice, says = None, f"{refused.given} cannot be: {refused.allowed}."
     return {
@@ -125,51 +161,79 @@ def _refit(outcome: Outcome, bench: Bench | None) -> dict[str, Any]:
 def ballast_edit(design: Design) -> dict[str, Any]:
     """The edit that puts this design's ballast on."""
     return {
-        "do": "ballast", "holes": [asdict(h) for h in design.ballast], "pours": [asdict(p) for p in design.pours], "cavities": [asdict(c) for c in design.cavities],
-    }  # fmt: skip
+        "do": "ballast",
+        "holes": [asdict(h) for h in design.ballast],
+        "pours": [asdict(p) for p in design.pours],
+        "cavities": [asdict(c) for c in design.cavities],
+    }
 
 
 def _water(water: Water, held: dict[str, Any]) -> dict[str, Any]:
     row = held.get(water.name)
     return {
-        "key": water.name, "name": water.name, "on": row is not None, "fails": row is not None and not row.held,
+        "key": water.name,
+        "name": water.name,
+        "on": row is not None,
+        "fails": row is not None and not row.held,
         "says": f"{_VERBS[row.behaviour]}, {signed(row.net_g)} g" if row else "",
         "edit": json.dumps({"do": "hold", "name": water.name}),
-    }  # fmt: skip
+    }
 
 
 def _lost(held: dict[str, Any], outcome: Outcome) -> str:
     apart = target(outcome.design, outcome.budget, outcome.drag, outcome.rules.bands).apart_g if held else 0.0
     if apart > 0:
-        return f"No ballast makes it so in all these waters: they lie {apart:.2f} g too far apart for this band."
-    lost = [f"in {name} it {_VERBS[row.behaviour]} ({signed(row.net_g)} g)" for name, row in held.items() if not row.held]
+        return (
+            f"No ballast makes it so in all these waters: they lie {apart:.2f} g too far apart for this band."
+        )
+    lost = [
+        f"in {name} it {_VERBS[row.behaviour]} ({signed(row.net_g)} g)"
+        for name, row in held.items()
+        if not row.held
+    ]
     return f"It does not hold everywhere: {'; '.join(lost)}." if lost else ""
 
 
 _FACES = {
-    "wood": f"by hand about {TRUE_TO['by hand']:g} mm, over a template {TRUE_TO['by template']:g}", "foam": "as the mould came out",
-    "cast": "as the mould and the shrinkage came out", "soft": "as the mould and the shrinkage came out", "print": "as the printer and the shrinkage came out",
-}  # fmt: skip
+    "wood": f"by hand about {TRUE_TO['by hand']:g} mm, over a template {TRUE_TO['by template']:g}",
+    "foam": "as the mould came out",
+    "cast": "as the mould and the shrinkage came out",
+    "soft": "as the mould and the shrinkage came out",
+    "print": "as the printer and the shrinkage came out",
+}
 
 
 def _sure(outcome: Outcome) -> dict[str, Any]:
     if outcome.unbuilt:
         return {"sure": "", "sure_rows": [], "sure_spread": ""}
     try:
-        found = certainty(outcome.design, drag=outcome.rules.drag, bands=outcome.rules.bands, face_mm=outcome.rules.face_mm(outcome.design.host.construction))
+        found = certainty(
+            outcome.design,
+            drag=outcome.rules.drag,
+            bands=outcome.rules.bands,
+            face_mm=outcome.rules.face_mm(outcome.design.host.construction),
+        )
     except Refused:
         return {"sure": "", "sure_rows": [], "sure_spread": ""}
     says = sure_words(found)
     rows = [
-        {"key": row.group, "says": row.says[0].upper() + row.says[1:], "chance": f"{100 * row.chance:.0f} in 100", "share": round(100 * row.chance)}
+        {
+            "key": row.group,
+            "says": row.says[0].upper() + row.says[1:],
+            "chance": f"{100 * row.chance:.0f} in 100",
+            "share": round(100 * row.chance),
+        }
         for row in found.better[:5]
         if row.chance > found.refitted + 0.005
     ]
     return {
         "sure": says,
         "sure_rows": rows,
-        "sure_spread": f"90 of 100 end between {signed(found.net_band_g[0])} and {signed(found.net_band_g[1])} g net; pitch is known to ± {found.pitch_sd_deg:.0f}°. "
-        f"Ballast set exactly and nothing more measured: {100 * found.refitted:.0f} in 100.",
+        "sure_spread": (
+            f"90 of 100 end between {signed(found.net_band_g[0])} and {signed(found.net_band_g[1])} g net;"
+            f" pitch is known to ± {found.pitch_sd_deg:.0f}°. Ballast set exactly and nothing more measured:"
+            f" {100 * found.refitted:.0f} in 100."
+        ),
     }
 
 
@@ -178,9 +242,22 @@ def _faces(outcome: Outcome) -> dict[str, Any]:
     host = outcome.design.host
     learned = outcome.rules.face_mm(host.construction)
     stands = learned if learned is not None else MADE_TRUE_TO[host.construction]
-    says = "your own figure" if host.face_mm is not None else "from your own blanks held under water" if learned is not None else _FACES[host.construction]
+    says = (
+        "your own figure"
+        if host.face_mm is not None
+        else "from your own blanks held under water"
+        if learned is not None
+        else _FACES[host.construction]
+    )
     ways = TRUE_TO if host.construction == "wood" else {}
-    edits = [{"key": name, "name": name, "edit": json.dumps({"do": "set", "path": "material.face_mm", "text": f"{true:g} mm"})} for name, true in ways.items()]
+    edits = [
+        {
+            "key": name,
+            "name": name,
+            "edit": json.dumps({"do": "set", "path": "material.face_mm", "text": f"{true:g} mm"}),
+        }
+        for name, true in ways.items()
+    ]
     return {"face_says": says, "face_mm": f"{stands:.2f} mm", "face_ways": edits}
 
 
@@ -188,7 +265,11 @@ def sure_words(found: Certainty, made: str = "baits made so") -> str:
     """The chance of landing in the wanted behaviour, and the one measurement that would raise it most."""
     best = found.best
     says = f"{100 * found.chance:.0f} in 100 {made} would do what is wanted"
-    says += f" ({100 * found.chance_with_pitch:.0f} also at the wanted pitch)" if found.chance_with_pitch < found.chance - 0.005 else ""
+    says += (
+        f" ({100 * found.chance_with_pitch:.0f} also at the wanted pitch)"
+        if found.chance_with_pitch < found.chance - 0.005
+        else ""
+    )
     says += f"; {best.says} and fit the ballast to it: {100 * best.chance:.0f} in 100." if best else "."
     return says
 
@@ -197,18 +278,27 @@ def _allowance(design: Design, key: str) -> dict[str, Any]:
     row = next(a for a in design.allowances if a.key == key)
     instead = replaced_by(design, row.kind)
     return {
-        "key": key, "name": row.name, "path": f"allowances.{key}.mass_g", "spread": f"allowances.{key}.spread_g",
-        "mass_says": f"{row.name}, grams", "spread_says": f"{row.name}, give or take",
-        "says": f"{instead} stand in its place now" if instead else "counted", "counts": not instead,
-        "remove": json.dumps({"do": "remove", "group": "allowances", "key": key}), "remove_says": f"Drop the allowance for {row.name}",
-    }  # fmt: skip
+        "key": key,
+        "name": row.name,
+        "path": f"allowances.{key}.mass_g",
+        "spread": f"allowances.{key}.spread_g",
+        "mass_says": f"{row.name}, grams",
+        "spread_says": f"{row.name}, give or take",
+        "says": f"{instead} stand in its place now" if instead else "counted",
+        "counts": not instead,
+        "remove": json.dumps({"do": "remove", "group": "allowances", "key": key}),
+        "remove_says": f"Drop the allowance for {row.name}",
+    }
 
 
 def _bare(outcome: Outcome) -> str:
     """Why one drills for the finished bait."""
     plain = budget(bare(outcome.design))
     net = outcome.design.water.density_g_cm3 * plain.displaced_ml - plain.mass_g
-    return f"Bare, before paint and hooks, it would have {signed(net)} g of lift; finished it has {signed(outcome.verdict.net_g)} g. Drill for the finished bait."
+    return (
+        f"Bare, before paint and hooks, it would have {signed(net)} g of lift; finished it has"
+        f" {signed(outcome.verdict.net_g)} g. Drill for the finished bait."
+    )
 
 
 def place_words(design: Design, place: str) -> str:
@@ -224,19 +314,30 @@ def place_words(design: Design, place: str) -> str:
 def _trial(design: Design, row: TrialWeight) -> dict[str, Any]:
     place, path = place_words(design, row.place), f"trials.{row.key}"
     return {
-        "key": row.key, "name": place[0].upper() + place[1:], "mass_path": f"{path}.mass_g", "place_path": f"{path}.x_mm", "density_path": f"{path}.density_g_cm3",
-        "mass_says": f"Trial weight {place}, grams", "place_says": "Trial weight on the belly, distance from the nose", "density_says": f"Density of the metal {place}",
-        "on_belly": row.place == BELLY, "remove": json.dumps({"do": "remove", "group": "trials", "key": row.key}), "remove_says": f"Take off the weight {place}",
-    }  # fmt: skip
+        "key": row.key,
+        "name": place[0].upper() + place[1:],
+        "mass_path": f"{path}.mass_g",
+        "place_path": f"{path}.x_mm",
+        "density_path": f"{path}.density_g_cm3",
+        "mass_says": f"Trial weight {place}, grams",
+        "place_says": "Trial weight on the belly, distance from the nose",
+        "density_says": f"Density of the metal {place}",
+        "on_belly": row.place == BELLY,
+        "remove": json.dumps({"do": "remove", "group": "trials", "key": row.key}),
+        "remove_says": f"Take off the weight {place}",
+    }
 
 
 def _tub(outcome: Outcome) -> str:
     if not outcome.design.trials:
-        return "Float the bait in the tub, clip weights to its hangers or tape them to the belly until it does what you want, then type what hangs where."
+        return (
+            "Float the bait in the tub, clip weights to its hangers or tape them to the belly until it does"
+            " what you want, then type what hangs where."
+        )
     found = in_tub(outcome.design, outcome.budget)
     return (
-        f"With {found.air_g:.2f} g hung outside (which pull {found.pull_g:.2f} g in water) it has {signed(found.hanging.net_g)} g of lift "
-        f"and hangs at {signed(found.hanging.free.pitch_deg, 0)}°."
+        f"With {found.air_g:.2f} g hung outside (which pull {found.pull_g:.2f} g in water) it has"
+        f" {signed(found.hanging.net_g)} g of lift and hangs at {signed(found.hanging.free.pitch_deg, 0)}°."
     )
 
 
@@ -244,24 +345,39 @@ def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> dict[str, Any]:
     """What the timed runs say, and which of net and C_d was assumed."""
     if not runs:
         return {"says": "", "drag": "", "can_use": False}
-    runs = [row for row in runs if row.way == runs[-1].way]  # rises and sinks are two states of a bait: the latest counts
+    runs = [
+        row for row in runs if row.way == runs[-1].way
+    ]  # rises and sinks are two states of a bait: the latest counts
     body = moving(outcome.design, outcome.budget.mass_g, outcome.frontal_mm2)
     drops = [Drop(row.distance_m, row.seconds) for row in runs]
     weighed = [row for row in runs if row.net_g is not None]
     try:
         if weighed:
             kept = [Drop(row.distance_m, row.seconds) for row in weighed]
-            found = together([drag_from(drop, body, row.net_g or 0.0) for drop, row in zip(kept, weighed, strict=True)], kept)
+            found = together(
+                [drag_from(drop, body, row.net_g or 0.0) for drop, row in zip(kept, weighed, strict=True)],
+                kept,
+            )
             spread = f" ± {found.sd:.2f}" if len(kept) > 1 else ""
-            says = f"C_d is {found.value:.2f}{spread} from {_runs(len(kept))} at {found.speed_cm_s:.0f} cm/s, taking the weighed net as true."
-            return {"says": says + _odd(found.odd), "can_use": True, "drag": json.dumps({"do": "drag", "value": round(found.value, 4)})}
+            says = (
+                f"C_d is {found.value:.2f}{spread} from {_runs(len(kept))} at {found.speed_cm_s:.0f} cm/s,"
+                " taking the weighed net as true."
+            )
+            return {
+                "says": says + _odd(found.odd),
+                "can_use": True,
+                "drag": json.dumps({"do": "drag", "value": round(found.value, 4)}),
+            }
         found = together([net_from(drop, body, outcome.drag) for drop in drops], drops)
     except Refused as refused:
         return {"says": f"{refused.given} cannot be: {refused.allowed}.", "drag": "", "can_use": False}
     sign = 1 if runs[0].way == "rise" else -1
     source = {"timed": "timed before", "typed": "typed"}.get(outcome.design.drag_source, "assumed")
     spread = f" ± {found.sd:.3f}" if len(drops) > 1 else ""  # one run says nothing of how far runs differ
-    says = f"Net is {signed(sign * found.value)}{spread} g from {_runs(len(drops))} at {found.speed_cm_s:.0f} cm/s, with C_d {outcome.drag:.2f} ({source})."
+    says = (
+        f"Net is {signed(sign * found.value)}{spread} g from {_runs(len(drops))} at {found.speed_cm_s:.0f}"
+        f" cm/s, with C_d {outcome.drag:.2f} ({source})."
+    )
     computed = f" The budget says {signed(outcome.verdict.net_g)} g."
     return {"says": says + computed + _odd(found.odd), "drag": "", "can_use": False}
 
@@ -276,4 +392,8 @@ def _odd(odd: tuple[int, ...]) -> str:
 
 def _timed_row(row: TimedRun) -> dict[str, Any]:
     net = f", net weighed {signed(row.net_g)} g" if row.net_g is not None else ""
-    return {"key": str(row.id), "says": f"{row.way} of {row.distance_m:g} m in {row.seconds:.1f} s{net}", "action": f"/tank/timed/{row.id}/take_back"}
+    return {
+        "key": str(row.id),
+        "says": f"{row.way} of {row.distance_m:g} m in {row.seconds:.1f} s{net}",
+        "action": f"/tank/timed/{row.id}/take_back",
+    }

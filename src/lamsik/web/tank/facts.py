@@ -40,66 +40,135 @@ def verdict_view(outcome: Outcome) -> dict[str, Any]:
 
 
 def tank_facts(outcome: Outcome, looks: str = UNDER) -> list[Fact]:
-    """Net, masses in air and water, pitch and list as it is looked at, speed with its band, roll recovery, freeboard."""
+    """Net, masses in air and water, pitch and list as it is looked at, speed with its band, roll recovery,
+    freeboard.
+    """
     if outcome.unbuilt:
         return []
     estimate = any(p.is_estimate for p in outcome.budget.parts)
-    rows = [*_masses(outcome, estimate), _pitch(outcome, looks, estimate), *_list(outcome, looks), _speed(outcome), _band(outcome), _roll(outcome, estimate)]
+    rows = [
+        *_masses(outcome, estimate),
+        _pitch(outcome, looks, estimate),
+        *_list(outcome, looks),
+        _speed(outcome),
+        _band(outcome),
+        _roll(outcome, estimate),
+    ]
     if outcome.surface:
         how = "The hull's highest point over the water when it rests at the surface."
-        rows.append(Fact("freeboard", "Freeboard", f"{max(outcome.surface[0].freeboard_mm, 0):.1f} mm", how, estimate))
+        rows.append(
+            Fact("freeboard", "Freeboard", f"{max(outcome.surface[0].freeboard_mm, 0):.1f} mm", how, estimate)
+        )
     if outcome.design.want.pierced or outcome.design.host.void_share > 0:
-        how = "With the skin pierced and every void behind it full of water. Solid wood and closed foam lose nothing."
+        how = (
+            "With the skin pierced and every void behind it full of water. Solid wood and closed foam lose"
+            " nothing."
+        )
         rows.append(Fact("flooded", "Net pierced", f"{signed(outcome.flooded_net_g)} g", how, estimate))
     return rows
 
 
 def _masses(outcome: Outcome, estimate: bool) -> list[Fact]:
     found, mass, water = outcome.verdict, outcome.budget, outcome.design.water
-    net = f"{water.density_g_cm3:.4f} g/cm³ ({water.describe()}) × {mass.displaced_ml:.2f} ml under water − {mass.mass_g:.2f} g. Known to ± {mass.sd_g:.2f} g."
+    net = (
+        f"{water.density_g_cm3:.4f} g/cm³ ({water.describe()}) × {mass.displaced_ml:.2f} ml under water −"
+        f" {mass.mass_g:.2f} g. Known to ± {mass.sd_g:.2f} g."
+    )
     return [
-        Fact("net", "Net lift", f"{signed(found.net_g)} g ({signed(100 * found.net_share, 1)} %)", net, estimate),
-        Fact("mass", "In air", f"{mass.mass_g:.2f} g", f"What you cast: all parts added, ± {mass.sd_g:.2f} g.", estimate),
-        Fact("wet", "In water", f"{signed(-found.net_g)} g", "What sinks it: its mass less the water it pushes aside; a minus lifts.", estimate),
+        Fact(
+            "net",
+            "Net lift",
+            f"{signed(found.net_g)} g ({signed(100 * found.net_share, 1)} %)",
+            net,
+            estimate,
+        ),
+        Fact(
+            "mass",
+            "In air",
+            f"{mass.mass_g:.2f} g",
+            f"What you cast: all parts added, ± {mass.sd_g:.2f} g.",
+            estimate,
+        ),
+        Fact(
+            "wet",
+            "In water",
+            f"{signed(-found.net_g)} g",
+            "What sinks it: its mass less the water it pushes aside; a minus lifts.",
+            estimate,
+        ),
     ]
 
 
 def _speed(outcome: Outcome) -> Fact:
     found = outcome.verdict
-    source = {"timed": "timed in the tub", "typed": "typed"}.get(outcome.design.drag_source, "the shop's, assumed until timed")
-    how = f"√(2 · net · g / (ρ · C_d · area)), C_d {outcome.drag:.2f} {source}, area {outcome.frontal_mm2 / 100:.1f} cm². + rises."
-    return Fact("speed", "Speed", f"{signed(found.speed_cm_s, 0)} cm/s", how, outcome.design.drag_source != "timed" or outcome.drag == DEFAULT_DRAG)
+    source = {"timed": "timed in the tub", "typed": "typed"}.get(
+        outcome.design.drag_source, "the shop's, assumed until timed"
+    )
+    how = (
+        f"√(2 · net · g / (ρ · C_d · area)), C_d {outcome.drag:.2f} {source}, area"
+        f" {outcome.frontal_mm2 / 100:.1f} cm². + rises."
+    )
+    return Fact(
+        "speed",
+        "Speed",
+        f"{signed(found.speed_cm_s, 0)} cm/s",
+        how,
+        outcome.design.drag_source != "timed" or outcome.drag == DEFAULT_DRAG,
+    )
 
 
 def _band(outcome: Outcome) -> Fact:
     """The behaviour's band in grams: how exactly the ballast must be cut."""
     found = outcome.verdict
-    low, high = (f"{signed(edge)} g" if edge is not None else "no limit" for edge in (found.band_low_g, found.band_high_g))
+    low, high = (
+        f"{signed(edge)} g" if edge is not None else "no limit"
+        for edge in (found.band_low_g, found.band_high_g)
+    )
     width = f"{found.band_g:.2f} g" if found.band_g is not None else "open"
-    how = f"“{found.behaviour}” lasts from {low} to {high} of net lift in this water. {verdict_view(outcome)['band']}"
+    how = (
+        f"“{found.behaviour}” lasts from {low} to {high} of net lift in this water."
+        f" {verdict_view(outcome)['band']}"
+    )
     return Fact("band", "Band", width, how, outcome.design.drag_source != "timed")
 
 
 def _roll(outcome: Outcome, estimate: bool) -> Fact:
     g, b, roll = outcome.hanging.g_mm, outcome.hanging.b_mm, outcome.roll
     how = (
-        f"B lies {bg_mm(outcome.hanging):.1f} mm over G (G {g[0]:.1f} mm from the nose at height {signed(g[2], 1)}, B {b[0]:.1f} at {signed(b[2], 1)}). "
-        f"(1/2π)·√(m·g·BG / inertia), the water's share {100 * roll.added_share:.0f} %. "
-        f"From {outcome.rules.steady_hz:g} Hz on your shop says steady. A number to compare two baits by, not a promise."
+        f"B lies {bg_mm(outcome.hanging):.1f} mm over G (G {g[0]:.1f} mm from the nose at height"
+        f" {signed(g[2], 1)}, B {b[0]:.1f} at {signed(b[2], 1)}). (1/2π)·√(m·g·BG / inertia), the water's"
+        f" share {100 * roll.added_share:.0f} %. From {outcome.rules.steady_hz:g} Hz on your shop says"
+        " steady. A number to compare two baits by, not a promise."
     )
-    return Fact("bg", "Roll recovery", f"{roll.frequency_hz:.1f} Hz, {nature(roll.frequency_hz, outcome.rules.steady_hz)}", how, estimate)
+    return Fact(
+        "bg",
+        "Roll recovery",
+        f"{roll.frequency_hz:.1f} Hz, {nature(roll.frequency_hz, outcome.rules.steady_hz)}",
+        how,
+        estimate,
+    )
 
 
 def _pitch(outcome: Outcome, looks: str, estimate: bool) -> Fact:
     """The pitch of the posture on the picture."""
     free, held = outcome.hanging.free, outcome.hanging.held
     if looks == SURFACE and outcome.surface:
-        how = f"At rest on the surface, where it pushes its own weight of water aside. + is nose up. Under water it hangs at {signed(free.pitch_deg, 0)}°."
-        return Fact("pitch", "Pitch afloat", f"{signed(outcome.surface[0].attitude.pitch_deg, 1)}°", how, estimate)
+        how = (
+            "At rest on the surface, where it pushes its own weight of water aside. + is nose up. Under"
+            f" water it hangs at {signed(free.pitch_deg, 0)}°."
+        )
+        return Fact(
+            "pitch", "Pitch afloat", f"{signed(outcome.surface[0].attitude.pitch_deg, 1)}°", how, estimate
+        )
     if looks == HELD and held:
-        how = f"Held at its tie on a slack line; moments about the tie vanish. Free it hangs at {signed(free.pitch_deg, 0)}°."
+        how = (
+            "Held at its tie on a slack line; moments about the tie vanish. Free it hangs at"
+            f" {signed(free.pitch_deg, 0)}°."
+        )
         return Fact("pitch", "Pitch held", f"{signed(held.pitch_deg, 1)}°", how, estimate)
-    how = "B comes to lie straight above G; + is nose up." + (f" Held at its tie it hangs at {signed(held.pitch_deg, 0)}°." if held else "")
+    how = "B comes to lie straight above G; + is nose up." + (
+        f" Held at its tie it hangs at {signed(held.pitch_deg, 0)}°." if held else ""
+    )
     return Fact("pitch", "Pitch hanging", f"{signed(free.pitch_deg, 1)}°", how, estimate)
 
 
@@ -110,7 +179,8 @@ def _list(outcome: Outcome, looks: str) -> list[Fact]:
             "list",
             "List",
             f"{signed(attitude.roll_deg, 1)}°",
-            "How far it leans; + is right side down. Everything here sits on the centre line, so a list means it cannot stand.",
+            "How far it leans; + is right side down. Everything here sits on the centre line, so a list means"
+            " it cannot stand.",
         )
     ]
 
@@ -121,8 +191,13 @@ def budget_rows(parts: tuple[Part, ...]) -> list[BudgetRow]:
     rows = sorted((p for p in parts if abs(p.mass_g) > 0.0005), key=lambda p: -p.mass_g)
     return [
         BudgetRow(
-            p.key, p.name, f"{signed(p.mass_g) if p.mass_g < 0 else f'{p.mass_g:.2f}'} g", f"± {p.sd_g:.2f}", p.status, p.status in ESTIMATES,
+            p.key,
+            p.name,
+            f"{signed(p.mass_g) if p.mass_g < 0 else f'{p.mass_g:.2f}'} g",
+            f"± {p.sd_g:.2f}",
+            p.status,
+            p.status in ESTIMATES,
             round(100 * abs(p.mass_g) / heaviest, 1),
         )
         for p in rows
-    ]  # fmt: skip
+    ]

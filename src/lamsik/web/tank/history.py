@@ -17,7 +17,12 @@ blueprint = Blueprint("tank_history", __name__, url_prefix="/tank")
 def show(key: int) -> str:
     """The design's revisions with what changed, the newest first."""
     row = load_document("body", key)
-    return render_template("tank/history.html", row=row, for_order=orders.waiting_for(db(), key), page=asked_page(documents.revisions(row), MOST_REVISIONS))
+    return render_template(
+        "tank/history.html",
+        row=row,
+        for_order=orders.waiting_for(db(), key),
+        page=asked_page(documents.revisions(row), MOST_REVISIONS),
+    )
 
 
 @blueprint.post("/<int:key>/history/<int:number>")

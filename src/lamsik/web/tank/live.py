@@ -29,34 +29,51 @@ def answers(key: int) -> ResponseReturnValue:
     made = edited(asked_for())
     design, rules, shop = made.design, stores.rules(db()), stores.bench(db())
     found = ballast.search(design, shop, drag=rules.drag, bands=rules.bands, steady_hz=rules.steady_hz)
-    why = "" if any(ballast.within(answer) for answer in found) else ballast.what_binds(design, shop, drag=rules.drag, bands=rules.bands).says
+    why = (
+        ""
+        if any(ballast.within(answer) for answer in found)
+        else ballast.what_binds(design, shop, drag=rules.drag, bands=rules.bands).says
+    )
     return jsonify(answers=[_answer(a, i) for i, a in enumerate(found)], why=why)
 
 
 @blueprint.post("/<int:key>/trials")
 def trials(key: int) -> ResponseReturnValue:
-    """Inside ballast that does what the document's trial weights do, with the difference explained; or why there is none."""
+    """Inside ballast that does what the document's trial weights do, with the difference explained; or why
+    there is none.
+    """
     load_document("body", key)
     made = edited(asked_for())
     found = replacement(made.design, stores.bench(db()))
     rows = [_answer(a, i, beside=True) for i, a in enumerate(found.answers)]
-    return jsonify(answers=rows, why=found.why, differences=[{"key": str(i), "says": text} for i, text in enumerate(found.differences)])
+    return jsonify(
+        answers=rows,
+        why=found.why,
+        differences=[{"key": str(i), "says": text} for i, text in enumerate(found.differences)],
+    )
 
 
 @blueprint.post("/<int:key>/pictures")
 def pictures(key: int) -> ResponseReturnValue:
-    """The document drawn small after each of the sent edits by itself: of answers that are on the page already."""
+    """The document drawn small after each of the sent edits by itself: of answers that are on the page
+    already.
+    """
     load_document("body", key)
     asked = asked_for()
     document = checked(asked.get("document"))
-    drawn = [thumbnail(applied(document, edit, Catalogue())[1], f"answer{index}", holes=True) for index, edit in enumerate(exchange.edits_of(asked))]
+    drawn = [
+        thumbnail(applied(document, edit, Catalogue())[1], f"answer{index}", holes=True)
+        for index, edit in enumerate(exchange.edits_of(asked))
+    ]
     return jsonify(pictures=drawn)
 
 
 def _answer(answer: Answer, index: int, beside: bool = False) -> dict[str, Any]:
     rows = {
-        "holes": [asdict(hole) for hole in answer.holes], "pours": [asdict(pour) for pour in answer.pours], "cavities": [asdict(cavity) for cavity in answer.cavities],
-    }  # fmt: skip
+        "holes": [asdict(hole) for hole in answer.holes],
+        "pours": [asdict(pour) for pour in answer.pours],
+        "cavities": [asdict(cavity) for cavity in answer.cavities],
+    }
     return {
         "key": str(index),
         "says": answer.says,

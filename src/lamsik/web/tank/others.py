@@ -45,7 +45,9 @@ def other(name: str, settled: bool = True) -> Other | None:
         return Other(row.name, outcome_of(row, settled))
     piece = load(Piece, int(number))
     measured = pieces.measured(pieces.readings(db(), piece))
-    return Other(f"piece {piece.number}", _evaluated(dict(pieces.document_of(db(), piece)), measured, settled))
+    return Other(
+        f"piece {piece.number}", _evaluated(dict(pieces.document_of(db(), piece)), measured, settled)
+    )
 
 
 def choices(but: int, chosen: str, held: Other | None) -> Picks:

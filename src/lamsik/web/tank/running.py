@@ -49,14 +49,32 @@ def _running(row: Document, log: TowForm) -> str:
     ask = TowAsk(request.args if request.args else None)
     runs = tub.towed(db(), key)
     design = to_design(documents.content(db(), row))
-    room = running_room(design, _tow(ask), runs) if not request.args or ask.validate() else RunningRoom("Type how it is towed.", "", (), None, None, "")
-    return render_template("tank/running.html", row=row, for_order=orders.waiting_for(db(), key), room=room, ask=ask, log=log, runs=runs)
+    room = (
+        running_room(design, _tow(ask), runs)
+        if not request.args or ask.validate()
+        else RunningRoom("Type how it is towed.", "", (), None, None, "")
+    )
+    return render_template(
+        "tank/running.html",
+        row=row,
+        for_order=orders.waiting_for(db(), key),
+        room=room,
+        ask=ask,
+        log=log,
+        runs=runs,
+    )
 
 
 def _tow(ask: TowAsk) -> Tow:
     if not request.args:
         return Tow()
-    return Tow(ask.speed.amount or 1.0, Line(ask.line.amount or 0.28), ask.rod.amount or 0.0, ask.out.amount or 25.0, ask.lead.amount or 0.0)
+    return Tow(
+        ask.speed.amount or 1.0,
+        Line(ask.line.amount or 0.28),
+        ask.rod.amount or 0.0,
+        ask.out.amount or 25.0,
+        ask.lead.amount or 0.0,
+    )
 
 
 def running_room(design: Design, tow: Tow, runs: Sequence[TowRun]) -> RunningRoom:
@@ -70,30 +88,52 @@ def running_room(design: Design, tow: Tow, runs: Sequence[TowRun]) -> RunningRoo
         deep = float(np.interp(tow.line_out_m, out, curve))
         found = changes(design, tow, fit) if deep > 0 else ()
     except Refused as refused:
-        return RunningRoom("No running depth can be estimated.", "", (), None, None, f"{refused.given}: {refused.allowed}.")
+        return RunningRoom(
+            "No running depth can be estimated.", "", (), None, None, f"{refused.given}: {refused.allowed}."
+        )
     if deep <= 0:
         why = "it has no lip to take it down" if design.lip is None else "so much line does not let it dive"
         return RunningRoom(f"It stays at the surface: {why}.", "", (), None, None, "")
     band = fit.band(design.lip)
-    how = f"{tow.line_out_m:g} m of {tow.line.diameter_mm:g} mm line at {tow.speed_m_s:g} m/s{f' with {tow.lead_g:g} g of lead at the bait' if tow.lead_g else ''}"
+    how = (
+        f"{tow.line_out_m:g} m of {tow.line.diameter_mm:g} mm line at {tow.speed_m_s:g}"
+        f" m/s{f' with {tow.lead_g:g} g of lead at the bait' if tow.lead_g else ''}"
+    )
     sentence = f"About {deep:.1f} m deep ({deep * (1 - band):.1f} to {deep * (1 + band):.1f}) on {how}."
     points = [(run.line_out_m, run.depth_m) for run in runs]
     deepest = max([float(curve.max()) * (1 + band), *(d for _, d in points), 0.5])
     picture = chart(
-        "Depth against line out", axis("line out from the rod tip, m", 0, float(out[-1])), axis("depth, m", 0, deepest), [Curve("estimate", out, curve)],
-        (out, curve * (1 - band), curve * (1 + band)), points, down=True,
-    )  # fmt: skip
-    return RunningRoom(sentence, _basis(fit, band, trim), found, towed(design, tow, trim, shape, deep), picture, "")
+        "Depth against line out",
+        axis("line out from the rod tip, m", 0, float(out[-1])),
+        axis("depth, m", 0, deepest),
+        [Curve("estimate", out, curve)],
+        (out, curve * (1 - band), curve * (1 + band)),
+        points,
+        down=True,
+    )
+    return RunningRoom(
+        sentence, _basis(fit, band, trim), found, towed(design, tow, trim, shape, deep), picture, ""
+    )
 
 
 def _basis(fit: Fit, band: float, trim: Trim) -> str:
     source = (
         f"Fitted to {fit.runs} logged run{'s' if fit.runs > 1 else ''} (tension × {fit.factor:.2f})"
         if fit.runs
-        else f"An estimate from textbook coefficients (tension × {fit.factor:.2f} for wake and wobble, assumed): log one measured depth and the band halves"
+        else (
+            f"An estimate from textbook coefficients (tension × {fit.factor:.2f} for wake and wobble,"
+            " assumed): log one measured depth and the band halves"
+        )
     )
-    pitch = f"{signed(trim.pitch_deg, 0)}°, as was seen," if fit.shift_deg is not None else f"about {signed(trim.pitch_deg, 0)}° (an estimate: log the pitch you see)"
-    return f"{source}. Band ± {100 * band:.0f} %. It runs at {pitch} and pulls {trim.tension_n * 101.97:.0f} g on the line."
+    pitch = (
+        f"{signed(trim.pitch_deg, 0)}°, as was seen,"
+        if fit.shift_deg is not None
+        else f"about {signed(trim.pitch_deg, 0)}° (an estimate: log the pitch you see)"
+    )
+    return (
+        f"{source}. Band ± {100 * band:.0f} %. It runs at {pitch} and pulls {trim.tension_n * 101.97:.0f} g"
+        " on the line."
+    )
 
 
 @blueprint.post("/<int:key>/running/log")
@@ -104,11 +144,19 @@ def log_run(key: int) -> ResponseReturnValue:
         return _running(row, form), 422
     db().add(
         TowRun(
-            design_id=key, revision=row.current, line_out_m=form.line_out.amount or 1.0, speed_m_s=form.speed.amount or 1.0, line_mm=form.line.amount or 0.2,
-            rod_m=form.rod.amount or 0.0, depth_m=form.depth.amount or 0.0,
-            lead_g=form.lead.amount or 0.0, pitch_deg=form.pitch.amount, note=(form.note.data or "").strip(), typed=typed_texts(form),
+            design_id=key,
+            revision=row.current,
+            line_out_m=form.line_out.amount or 1.0,
+            speed_m_s=form.speed.amount or 1.0,
+            line_mm=form.line.amount or 0.2,
+            rod_m=form.rod.amount or 0.0,
+            depth_m=form.depth.amount or 0.0,
+            lead_g=form.lead.amount or 0.0,
+            pitch_deg=form.pitch.amount,
+            note=(form.note.data or "").strip(),
+            typed=typed_texts(form),
         )
-    )  # fmt: skip
+    )
     flash("The run is logged; the estimate is fitted to it.")
     return redirect(url_for("tank_running.show", key=key))
 

@@ -43,7 +43,9 @@ class Heights:
 
 @dataclass(frozen=True)
 class StabilityRoom:
-    """The stability room: verdict, resting positions, the righting-arm chart, a column for each bait compared."""
+    """The stability room: verdict, resting positions, the righting-arm chart, a column for each bait
+    compared.
+    """
 
     sentence: str
     rests: tuple[Rest, ...]
@@ -72,16 +74,38 @@ def show(key: int) -> str:
 def stability_room(outcome: Outcome, beside: others.Other | None = None) -> StabilityRoom:
     """Everything the stability room shows."""
     curve = _curve(outcome)
-    rows = [("this bait", outcome, curve), *([(beside.name, beside.outcome, _curve(beside.outcome))] if beside else [])]
+    rows = [
+        ("this bait", outcome, curve),
+        *([(beside.name, beside.outcome, _curve(beside.outcome))] if beside else []),
+    ]
     lines = []
     for (name, found, arms), colour in zip(rows, (WATER, TIP), strict=False):
         heel = np.arange(0.0, 181.0, 5.0)
         lines += [Curve(f"{name}, afloat", arms.heel_deg, arms.arm_mm, colour)] if arms else []
-        lines.append(Curve(f"{name}, under water (BG·sin)", heel, pendulum(found.hanging, heel), colour if arms is None else INK, None if arms is None else "5 4"))
+        lines.append(
+            Curve(
+                f"{name}, under water (BG·sin)",
+                heel,
+                pendulum(found.hanging, heel),
+                colour if arms is None else INK,
+                None if arms is None else "5 4",
+            )
+        )
     low, high = min(float(c.y.min()) for c in lines), max(float(c.y.max()) for c in lines)
-    picture = chart("Righting arm against heel", Axis("heel, °", 0, 180, 30), axis("righting arm, mm", low if low < -0.02 * high else 0.0, max(high, 0.1)), lines)
+    picture = chart(
+        "Righting arm against heel",
+        Axis("heel, °", 0, 180, 30),
+        axis("righting arm, mm", low if low < -0.02 * high else 0.0, max(high, 0.1)),
+        lines,
+    )
     columns = tuple(Heights(name, _heights(found, arms)) for name, found, arms in rows)
-    return StabilityRoom(_stability_sentence(outcome, curve), tuple(_rests(outcome)), picture, columns, beside.name if beside else "")
+    return StabilityRoom(
+        _stability_sentence(outcome, curve),
+        tuple(_rests(outcome)),
+        picture,
+        columns,
+        beside.name if beside else "",
+    )
 
 
 def _curve(outcome: Outcome) -> RightingCurve | None:
@@ -101,7 +125,11 @@ def _stability_sentence(outcome: Outcome, curve: RightingCurve | None) -> str:
         return f"It sinks, and {under}."
     largest, at = curve.largest
     end = curve.vanishes_deg
-    rights = "It rights itself from any heel" if end is None else f"It rights itself up to {end:.0f}°; beyond that it rolls over"
+    rights = (
+        "It rights itself from any heel"
+        if end is None
+        else f"It rights itself up to {end:.0f}°; beyond that it rolls over"
+    )
     gap = "" if curve.whole else " Some heels have no rest in trim and are left out."
     return f"{rights}; most at {at:.0f}°, with {largest:.1f} mm of arm.{gap}"
 
@@ -113,15 +141,34 @@ def _rests(outcome: Outcome) -> list[Rest]:
         alone = replace(outcome, surface=(place,))
         at = place.attitude
         room = outcome.budget.mass_g * outcome.design.body.length_mm
-        prefers = " It prefers this one." if len(outcome.surface) > 1 and place.energy <= deepest + 1e-6 * room else ""
-        says = f"pitch {signed(at.pitch_deg, 0)}°, roll {signed(at.roll_deg, 0)}°, {max(place.freeboard_mm, 0):.1f} mm over the water.{prefers}"
+        prefers = (
+            " It prefers this one."
+            if len(outcome.surface) > 1 and place.energy <= deepest + 1e-6 * room
+            else ""
+        )
+        says = (
+            f"pitch {signed(at.pitch_deg, 0)}°, roll {signed(at.roll_deg, 0)}°,"
+            f" {max(place.freeboard_mm, 0):.1f} mm over the water.{prefers}"
+        )
         front = head_on(outcome, at, place.draft_mm, place.b_mm, plain=True)
-        rows.append(Rest(scene(alone, SURFACE, handles=False, plain=True), front, ("Put in upright: " if index == 0 else "Also: ") + posture(at), says))
+        rows.append(
+            Rest(
+                scene(alone, SURFACE, handles=False, plain=True),
+                front,
+                ("Put in upright: " if index == 0 else "Also: ") + posture(at),
+                says,
+            )
+        )
     if not rows:
         free = outcome.hanging.free
         front = head_on(outcome, free, None, outcome.hanging.b_mm, plain=True)
         rows.append(
-            Rest(scene(outcome, UNDER, handles=False, plain=True), front, f"Hangs {posture(free)}", "It sinks: under water there is one way it comes to rest, B over G.")
+            Rest(
+                scene(outcome, UNDER, handles=False, plain=True),
+                front,
+                f"Hangs {posture(free)}",
+                "It sinks: under water there is one way it comes to rest, B over G.",
+            )
         )
     return rows
 

@@ -1,4 +1,6 @@
-"""What the Tank shows of an outcome: picture, verdict, ballast; what takes longer comes once it is settled (see `depth`)."""
+"""What the Tank shows of an outcome: picture, verdict, ballast; what takes longer comes once it is settled
+(see `depth`).
+"""
 
 import json
 from dataclasses import asdict, dataclass
@@ -40,7 +42,9 @@ class TankShop:
 
 @dataclass(frozen=True)
 class TankAsked:
-    """How the Tank is looked at: unit, posture and side of the picture, trail of G (x, z) [mm], the shop once settled."""
+    """How the Tank is looked at: unit, posture and side of the picture, trail of G (x, z) [mm], the shop
+    once settled.
+    """
 
     unit: str = "mm"
     looks: str = ""
@@ -76,8 +80,12 @@ def tank_part(outcome: Outcome, asked: TankAsked) -> dict[str, Any]:
         "pierced": design.want.pierced,
         "has_lip": design.lip is not None,
         "jointed": bool(design.body.joints),
-        "tie_moves": any(p.item.kind == "line_tie" and p.seat in ("lip", "belly", "back") for p in design.hardware),
-        "tie_path": next((f"hardware.{p.key}.x_mm" for p in design.hardware if p.item.kind == "line_tie"), ""),
+        "tie_moves": any(
+            p.item.kind == "line_tie" and p.seat in ("lip", "belly", "back") for p in design.hardware
+        ),
+        "tie_path": next(
+            (f"hardware.{p.key}.x_mm" for p in design.hardware if p.item.kind == "line_tie"), ""
+        ),
         "clears": str(sum(c.role == "clear" for c in design.coats)),
     }
     if asked.shop is not None:
@@ -116,49 +124,117 @@ def _figures(outcome: Outcome) -> dict[str, str]:
 def _other(index: int, place: Floating, first: Floating) -> dict[str, str]:
     at = f"pitch {signed(place.attitude.pitch_deg, 0)}°, roll {signed(place.attitude.roll_deg, 0)}°"
     lower = place.energy < first.energy - 1e-6 * abs(first.energy)
-    return {"key": str(index), "says": f"It can also rest {posture(place.attitude)} ({at})" + (" and prefers that: it will turn over." if lower else ".")}
+    return {
+        "key": str(index),
+        "says": (
+            f"It can also rest {posture(place.attitude)} ({at})"
+            + (" and prefers that: it will turn over." if lower else ".")
+        ),
+    }
 
 
 def ballast_rows(outcome: Outcome) -> list[dict[str, Any]]:
-    """Everything inside that is ballast: holes, poured ends, chambers, each with its fields and what is wrong with it."""
+    """Everything inside that is ballast: holes, poured ends, chambers, each with its fields and what is
+    wrong with it.
+    """
     design, limit = outcome.design, outcome.rules.wall_mm
     rows = [_hole_row(design, hole, troubles(design, hole, limit)) for hole in design.ballast]
     rows += [_pour_row(design, pour, pour_troubles(design, pour.key)) for pour in design.pours]
-    return rows + [_cavity_row(design, cavity, cavity_troubles(design, cavity, limit)) for cavity in design.cavities]
+    return rows + [
+        _cavity_row(design, cavity, cavity_troubles(design, cavity, limit)) for cavity in design.cavities
+    ]
 
 
-def _row(group: str, key: str, name: str, says: str, wrong: tuple[str, ...], first: tuple[str, str], place: tuple[str, str]) -> dict[str, Any]:
+def _row(
+    group: str,
+    key: str,
+    name: str,
+    says: str,
+    wrong: tuple[str, ...],
+    first: tuple[str, str],
+    place: tuple[str, str],
+) -> dict[str, Any]:
     what = {"ballast": "hole", "pours": "pour", "cavities": "chamber"}[group]
     return {
-        "key": f"{group}-{key}", "name": name, "says": says, "trouble": f"This {what} {' and '.join(wrong)}." if wrong else "", "troubled": bool(wrong),
-        "mass_path": f"{group}.{key}.{first[0]}", "mass_says": first[1], "path": f"{group}.{key}.{place[0]}", "place_says": place[1],
-        "remove": json.dumps({"do": "remove", "group": group, "key": key}), "remove_says": f"Take out {name}",
-        "is_hole": False, "is_pair": False, "beside_path": f"{group}.{key}.{place[0]}", "beside_says": "", "pair": "", "pair_says": "", "pair_word": "",
-    }  # fmt: skip
+        "key": f"{group}-{key}",
+        "name": name,
+        "says": says,
+        "trouble": f"This {what} {' and '.join(wrong)}." if wrong else "",
+        "troubled": bool(wrong),
+        "mass_path": f"{group}.{key}.{first[0]}",
+        "mass_says": first[1],
+        "path": f"{group}.{key}.{place[0]}",
+        "place_says": place[1],
+        "remove": json.dumps({"do": "remove", "group": group, "key": key}),
+        "remove_says": f"Take out {name}",
+        "is_hole": False,
+        "is_pair": False,
+        "beside_path": f"{group}.{key}.{place[0]}",
+        "beside_says": "",
+        "pair": "",
+        "pair_says": "",
+        "pair_word": "",
+    }
 
 
 def _hole_row(design: Design, hole: Hole, wrong: tuple[str, ...]) -> dict[str, Any]:
     wall = wall_left_mm(design.body, hole)
     out = hole.hole_ml * design.host.density_g_cm3
     pair = f"two of {hole.each_g:.2f} g, {hole.beside_mm:.1f} mm to each side; " if hole.count > 1 else ""
-    says = f"{pair}{hole.drill_mm:g} mm drill, {hole.depth_mm:.1f} mm deep; {out:.2f} g out, {max(wall, 0):.1f} mm wall"
+    says = (
+        f"{pair}{hole.drill_mm:g} mm drill, {hole.depth_mm:.1f} mm deep; {out:.2f} g out, {max(wall, 0):.1f}"
+        " mm wall"
+    )
     name = hole.slug.name
     other = f"{name}: one hole on the middle" if hole.count > 1 else f"{name}: a pair beside the middle"
     word = "One on the middle instead" if hole.count > 1 else "As a pair beside the middle"
-    row = _row("ballast", hole.key, name, says, wrong, ("mass_g", f"Mass of {name}{', both' if hole.count > 1 else ''}"), ("x_mm", f"{name} distance from the nose"))
+    row = _row(
+        "ballast",
+        hole.key,
+        name,
+        says,
+        wrong,
+        ("mass_g", f"Mass of {name}{', both' if hole.count > 1 else ''}"),
+        ("x_mm", f"{name} distance from the nose"),
+    )
     return {
-        **row, "is_hole": True, "is_pair": hole.count > 1, "beside_path": f"ballast.{hole.key}.beside_mm", "beside_says": f"{name}, how far to each side",
-        "pair": json.dumps({"do": "pair", "key": hole.key}), "pair_word": word, "pair_says": other,
-    }  # fmt: skip
+        **row,
+        "is_hole": True,
+        "is_pair": hole.count > 1,
+        "beside_path": f"ballast.{hole.key}.beside_mm",
+        "beside_says": f"{name}, how far to each side",
+        "pair": json.dumps({"do": "pair", "key": hole.key}),
+        "pair_word": word,
+        "pair_says": other,
+    }
 
 
 def _pour_row(design: Design, pour: Pour, wrong: tuple[str, ...]) -> dict[str, Any]:
     volume = pour_volume_ml(design.body, pour)[0]
     says = f"{volume:.2f} ml, {volume * pour.density_g_cm3:.1f} g, to {pour.to_mm:.1f} mm"
-    return _row("pours", pour.key, pour.name, says, wrong, ("density_g_cm3", f"Density of {pour.name}"), ("from_mm", f"{pour.name} begins at"))
+    return _row(
+        "pours",
+        pour.key,
+        pour.name,
+        says,
+        wrong,
+        ("density_g_cm3", f"Density of {pour.name}"),
+        ("from_mm", f"{pour.name} begins at"),
+    )
 
 
 def _cavity_row(design: Design, cavity: Cavity, wrong: tuple[str, ...]) -> dict[str, Any]:
     name = f"{cavity.slug.name} in a chamber"
-    says = f"{cavity.mass_g:.1f} g in {cavity.bore_mm:.1f} × {cavity.length_mm:.1f} mm, {max(cavity_wall_mm(design.body, cavity), 0):.1f} mm wall"
-    return _row("cavities", cavity.key, name, says, wrong, ("count", f"How many {cavity.slug.name}"), ("x_mm", f"{name}, its middle from the nose"))
+    says = (
+        f"{cavity.mass_g:.1f} g in {cavity.bore_mm:.1f} × {cavity.length_mm:.1f} mm,"
+        f" {max(cavity_wall_mm(design.body, cavity), 0):.1f} mm wall"
+    )
+    return _row(
+        "cavities",
+        cavity.key,
+        name,
+        says,
+        wrong,
+        ("count", f"How many {cavity.slug.name}"),
+        ("x_mm", f"{name}, its middle from the nose"),
+    )

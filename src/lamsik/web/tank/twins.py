@@ -39,24 +39,42 @@ def show(key: int) -> str:
     proto = others.other(proto_key, settled=False)
     same = _same(outcome, proto, form)
     return render_template(
-        "tank/twins.html", row=row, for_order=orders.waiting_for(db(), key), columns=columns,
-        others=others.choices(key, proto_key, proto), chosen=proto_key,
-        form=form, proto=proto.name if proto else "", same=same, alike=bool(same) and all(r.within for r in same),
-    )  # fmt: skip
+        "tank/twins.html",
+        row=row,
+        for_order=orders.waiting_for(db(), key),
+        columns=columns,
+        others=others.choices(key, proto_key, proto),
+        chosen=proto_key,
+        form=form,
+        proto=proto.name if proto else "",
+        same=same,
+        alike=bool(same) and all(r.within for r in same),
+    )
 
 
 def _same(target: Outcome, proto: others.Other | None, form: FidelityForm) -> tuple[Sameness, ...]:
     if proto is None or (request.args and not form.validate()):
         return ()
-    return fidelity(target, proto.outcome, form.mass.amount or 2.0, form.net.amount or 0.1, form.place.amount or 0.5, form.roll.amount or 10.0)
+    return fidelity(
+        target,
+        proto.outcome,
+        form.mass.amount or 2.0,
+        form.net.amount or 0.1,
+        form.place.amount or 0.5,
+        form.roll.amount or 10.0,
+    )
 
 
 def _twin(twin: Twin) -> TwinColumn:
     plain = twin.plain
     rows = (
-        ("Density", f"{plain.design.host.density_g_cm3:.2f} g/cm³"), ("In air", f"{plain.budget.mass_g:.1f} g"), ("Net lift", f"{signed(plain.verdict.net_g)} g"),
-        ("Behaviour", plain.verdict.behaviour), ("Pitch", f"{signed(plain.hanging.free.pitch_deg, 0)}°"), ("Roll", f"{plain.roll.frequency_hz:.1f} Hz"),
-    )  # fmt: skip
+        ("Density", f"{plain.design.host.density_g_cm3:.2f} g/cm³"),
+        ("In air", f"{plain.budget.mass_g:.1f} g"),
+        ("Net lift", f"{signed(plain.verdict.net_g)} g"),
+        ("Behaviour", plain.verdict.behaviour),
+        ("Pitch", f"{signed(plain.hanging.free.pitch_deg, 0)}°"),
+        ("Roll", f"{plain.roll.frequency_hz:.1f} Hz"),
+    )
     match: tuple[tuple[str, str], ...] = ()
     if twin.matched is not None and twin.needed_g_cm3 is not None and twin.says != "the original itself":
         hole = twin.matched.design.ballast[0] if twin.matched.design.ballast else None
@@ -64,6 +82,16 @@ def _twin(twin: Twin) -> TwinColumn:
             ("Needs", f"{twin.needed_g_cm3:.3f} g/cm³"),
             ("Off the original", f"{signed(twin.mass_off_g)} g, G {twin.g_off_mm:.1f} mm"),
             ("Net lift then", f"{signed(twin.matched.verdict.net_g)} g"),
-            *((("First slug", f"{hole.x_mm:.1f} mm from the nose, {hole.cover_mm:.1f} mm deep"),) if hole else ()),
+            *(
+                (("First slug", f"{hole.x_mm:.1f} mm from the nose, {hole.cover_mm:.1f} mm deep"),)
+                if hole
+                else ()
+            ),
         )
-    return TwinColumn(twin.material.name, scene(plain, SURFACE if plain.surface else UNDER, handles=False, plain=True), rows, twin.says, match)
+    return TwinColumn(
+        twin.material.name,
+        scene(plain, SURFACE if plain.surface else UNDER, handles=False, plain=True),
+        rows,
+        twin.says,
+        match,
+    )

@@ -44,13 +44,28 @@ def show(key: int) -> str:
 def _show(row: Document, timed_form: TimedForm) -> str:
     key = row.id or 0
     design = to_design(documents.content(db(), row))
-    hooks = sorted((part for part in stores.hardware(db()) if part.kind == "hook"), key=lambda part: part.mass_g)
+    hooks = sorted(
+        (part for part in stores.hardware(db()) if part.kind == "hook"), key=lambda part: part.mass_g
+    )
     return render_template(
-        "tank/show.html", row=row, for_order=orders.waiting_for(db(), key), state=current(row, "tank"), designs=picks.of("body", (str(key), f"{row.name} ({row.code})")),
-        waters=stores.waters(db()), behaviours=BEHAVIOURS, slugs=stores.bench(db()).slugs, hooks=hooks, materials=BODY_MATERIALS, allowance_kinds=KINDS,
-        places=[(p.key, place_words(design, p.key)) for p in design.hardware if p.item.kind in ("hanger", "line_tie")],
+        "tank/show.html",
+        row=row,
+        for_order=orders.waiting_for(db(), key),
+        state=current(row, "tank"),
+        designs=picks.of("body", (str(key), f"{row.name} ({row.code})")),
+        waters=stores.waters(db()),
+        behaviours=BEHAVIOURS,
+        slugs=stores.bench(db()).slugs,
+        hooks=hooks,
+        materials=BODY_MATERIALS,
+        allowance_kinds=KINDS,
+        places=[
+            (p.key, place_words(design, p.key))
+            for p in design.hardware
+            if p.item.kind in ("hanger", "line_tie")
+        ],
         timed_form=timed_form,
-    )  # fmt: skip
+    )
 
 
 @blueprint.post("/<int:key>/timed")
@@ -59,8 +74,21 @@ def time_run(key: int) -> ResponseReturnValue:
     row, form = load_document("body", key), TimedForm()
     if not form.validate_on_submit():
         return _show(row, form), 422
-    net = None if form.net.amount is None else (abs(form.net.amount) if form.way.data == "rise" else -abs(form.net.amount))
-    db().add(TimedRun(design_id=key, way=form.way.data, distance_m=form.distance.amount or 0.0, seconds=form.seconds.amount or 0.0, net_g=net, typed=typed_texts(form)))
+    net = (
+        None
+        if form.net.amount is None
+        else (abs(form.net.amount) if form.way.data == "rise" else -abs(form.net.amount))
+    )
+    db().add(
+        TimedRun(
+            design_id=key,
+            way=form.way.data,
+            distance_m=form.distance.amount or 0.0,
+            seconds=form.seconds.amount or 0.0,
+            net_g=net,
+            typed=typed_texts(form),
+        )
+    )
     return redirect(url_for("tank.show", key=key, _anchor="tub"))
 
 

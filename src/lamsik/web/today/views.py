@@ -29,7 +29,9 @@ MOST_FOUND = 12
 
 @dataclass(frozen=True)
 class Job:
-    """A piece at the bench: for whom, the step it is at with how many are done of how many, its design with the revision that is drawn."""
+    """A piece at the bench: for whom, the step it is at with how many are done of how many, its design
+    with the revision that is drawn.
+    """
 
     piece: Piece
     order: Order | None
@@ -73,13 +75,23 @@ def _pours() -> list[tuple[int, str]]:
     found = []
     for pour in moulds.open_pours(db()):
         made = db().get_one(MouldMade, pour.made_id)
-        found.append((pour.id or 0, f"shot {pour.shot} of {db().get_one(Document, made.mould_id).name}: {TITLES[pour.step].lower()}"))
+        found.append(
+            (
+                pour.id or 0,
+                (
+                    f"shot {pour.shot} of {db().get_one(Document, made.mould_id).name}:"
+                    f" {TITLES[pour.step].lower()}"
+                ),
+            )
+        )
     return found
 
 
 @blueprint.get("/search")
 def search() -> str:
-    """Everything whose name or number holds the text, in any script, accents aside: the first of each kind, and where the rest is."""
+    """Everything whose name or number holds the text, in any script, accents aside: the first of each
+    kind, and where the rest is.
+    """
     q = asked_text()
     found = [group for group in (_orders(q), *_documents(q), *_others(q)) if group.rows] if q else []
     return render_template("today/search.html", q=q, found=found)
@@ -87,7 +99,9 @@ def search() -> str:
 
 @dataclass(frozen=True)
 class Found:
-    """What of one kind holds the text: code, words and link of the first, and the list of all where more do."""
+    """What of one kind holds the text: code, words and link of the first, and the list of all where more
+    do.
+    """
 
     name: str
     rows: list[tuple[str, str, str]]
@@ -129,9 +143,24 @@ def _document_line(page: str, row: Document) -> tuple[str, str, str]:
 
 def _others(q: str) -> Iterator[Found]:
     """What is weighed, the pieces, the customers."""
-    yield _group("Weighed", weighed.listed(q), lambda row: ("", row.name, url_for("scale_things.show", key=row.id)), url_for("scale.bench", q=q))
-    yield _group("Pieces", pieces.listed(q), lambda row: (row.number, "", url_for("pieces.show", key=row.id)), url_for("pieces.index", q=q))
-    yield _group("Customers", orders.customers(q), lambda row: ("", row.name, url_for("orders.index", q=row.name)), url_for("orders.index", q=q))
+    yield _group(
+        "Weighed",
+        weighed.listed(q),
+        lambda row: ("", row.name, url_for("scale_things.show", key=row.id)),
+        url_for("scale.bench", q=q),
+    )
+    yield _group(
+        "Pieces",
+        pieces.listed(q),
+        lambda row: (row.number, "", url_for("pieces.show", key=row.id)),
+        url_for("pieces.index", q=q),
+    )
+    yield _group(
+        "Customers",
+        orders.customers(q),
+        lambda row: ("", row.name, url_for("orders.index", q=row.name)),
+        url_for("orders.index", q=q),
+    )
 
 
 @blueprint.get("/find/<any(body, float, scheme, customer, bait):kind>")
