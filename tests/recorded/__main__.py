@@ -8,7 +8,14 @@ from lamsik.demo.shop import build
 from lamsik.store.database import open_database, session_of
 from lamsik.web.app import create_app
 from tests.recorded import DOCUMENTS, EVERY_FOURTH, SHOWN, shown
+from tests.recorded.edits import SAID, all_said
 from tests.web.conftest import Visitor
+
+
+def write(path: Path, rows: list[dict]) -> None:
+    text = "".join(f"{json.dumps(row, ensure_ascii=False, sort_keys=True)}\n" for row in rows)
+    path.write_text(text, encoding="utf-8")
+
 
 with tempfile.TemporaryDirectory() as folder:
     engine = open_database(Path(folder))
@@ -17,7 +24,5 @@ with tempfile.TemporaryDirectory() as folder:
     engine.dispose()
     visitor = Visitor(create_app(Path(folder)))
     documents = [json.loads(line) for line in DOCUMENTS.read_text(encoding="utf-8").splitlines()]
-    rows = [shown(visitor, document, at % EVERY_FOURTH == 0) for at, document in enumerate(documents)]
-    SHOWN.write_text(
-        "".join(f"{json.dumps(row, ensure_ascii=False, sort_keys=True)}\n" for row in rows), encoding="utf-8"
-    )
+    write(SHOWN, [shown(visitor, document, at % EVERY_FOURTH == 0) for at, document in enumerate(documents)])
+write(SAID, all_said())

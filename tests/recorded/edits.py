@@ -1,0 +1,80 @@
+"""What is said when a figure is set too low, to nothing, too high; and what a change is called."""
+
+import json
+from collections.abc import Iterator
+from functools import cache
+from typing import Any
+
+from lamsik.core.errors import Refused
+from lamsik.core.shapes.catalogue import Catalogue
+from lamsik.core.shapes.revisions import note
+from lamsik.core.water import Water
+from lamsik.formats import edits, edits_float, edits_mould
+from lamsik.formats.body_document import to_design
+from lamsik.formats.mould_document import master_of
+from tests.recorded import DOCUMENTS, FOLDER
+
+SAID = FOLDER / "said.jsonl"
+TRIED = (-1000.0, 0.0, 1e6)
+SOME = {
+    "lamsik-body": range(0, 110, 9),
+    "lamsik-float": range(110, 160, 6),
+    "lamsik-mould": range(160, 200, 13),
+}
+
+
+def leaves(value: Any, path: str = "") -> Iterator[str]:
+    """The path of every figure of a document that an edit can name."""
+    if isinstance(value, dict):
+        for name, one in value.items():
+            yield from leaves(one, f"{path}.{name}" if path else name)
+    elif isinstance(value, list):
+        for row in value:
+            if isinstance(row, dict) and "key" in row:
+                yield from leaves(row, f"{path}.{row['key']}")
+    elif isinstance(value, float | int) and not isinstance(value, bool):
+        yield path
+
+
+@cache
+def _master(text: str) -> Any:
+    return master_of(json.loads(text))
+
+
+def _apply(document: dict[str, Any], edit: dict[str, Any]) -> None:
+    if document["format"] == "lamsik-body":
+        edits.apply(document, edit, Catalogue())
+    elif document["format"] == "lamsik-float":
+        edits_float.apply(document, edit, {"sea water": Water()})
+    else:
+        edits_mould.apply(document, edit, lambda block: _master(json.dumps(block)))
+
+
+def said(document: dict[str, Any]) -> dict[str, list[str]]:
+    """Of every figure: what is said of each value that is tried."""
+    found: dict[str, list[str]] = {}
+    for path in leaves({name: one for name, one in document.items() if name != "typed"}):
+        found[path] = []
+        for value in TRIED:
+            try:
+                _apply(document, {"do": "set", "path": path, "value": value})
+                found[path].append("")
+            except Refused as refused:
+                found[path].append(refused.says)
+    return found
+
+
+def all_said() -> list[dict[str, Any]]:
+    """Of some documents of each kind: what is said, and of bodies what the change to the next is called."""
+    documents = [json.loads(line) for line in DOCUMENTS.read_text(encoding="utf-8").splitlines()]
+    return [
+        {
+            "document": at,
+            "said": said(documents[at]),
+            "note": note(to_design(documents[at]), to_design(documents[at + 1]))
+            if kind == "lamsik-body"
+            else "",
+        }
+        for kind, some in SOME.items()
+        for at in some
+    ]
