@@ -8,7 +8,7 @@ from functools import lru_cache
 import numpy as np
 
 from lamsik.core.errors import Refused, finite_between, require
-from lamsik.core.floats.parts import Part, bore_ml, centre_mm, mass_g, profile, radius_at
+from lamsik.core.floats.parts import Part, centre_mm, mass_g, profile, radius_at
 from lamsik.core.shapes.curves import Array
 from lamsik.core.water import Water
 
@@ -257,8 +257,3 @@ def gravity_mm(design: Float) -> float:
     rows.append((film, hull.centre_at(float(hull.z[-1]))))
     whole = sum(mass for mass, _ in rows)
     return sum(mass * at for mass, at in rows) / whole if whole > 0 else 0.0
-
-
-def bore_volume_ml(design: Float) -> float:
-    """All bores together [ml]: what floods when they are open."""
-    return sum(bore_ml(part) for part in design.parts if not part.inside)

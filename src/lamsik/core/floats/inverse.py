@@ -10,7 +10,7 @@ from scipy.optimize import brentq
 
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.floats.design import Float, own_mass_g
-from lamsik.core.floats.parts import Part, mass_g, profile
+from lamsik.core.floats.parts import Part, profile
 from lamsik.core.floats.rating import capacity_g
 from lamsik.core.materials import body_material
 
@@ -352,8 +352,3 @@ def _bored(body: Part, stems: Sequence[Part]) -> tuple[float, float]:
         deepest = min(blind, key=lambda part: part.foot_mm)
         return deepest.diameter_mm, deepest.foot_mm - body.foot_mm
     return body.bore_mm, body.wall_mm if body.bore_mm else 0.0
-
-
-def body_mass_g(design: Float) -> float:
-    """Mass of the main body as it is turned [g]."""
-    return mass_g(main_body(design))

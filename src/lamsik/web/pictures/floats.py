@@ -8,7 +8,7 @@ from math import cos, pi, radians, sin
 
 import numpy as np
 
-from lamsik.core.floats.design import Float, table
+from lamsik.core.floats.design import Float
 from lamsik.core.floats.inverse import Cut
 from lamsik.core.floats.parts import Part, profile
 from lamsik.core.floats.rating import capacity_g
@@ -496,8 +496,3 @@ def flat_outlines(design: Float) -> list[Array]:
         np.column_stack([points[:, 1] - design.foot_mm, points[:, 0]])
         for points in (outline(part) for part in design.parts if not part.inside)
     ]
-
-
-def own_table(design: Float) -> tuple[float, float]:
-    """Whole length and displaced volume, for captions [mm, ml]."""
-    return design.top_mm - design.foot_mm, float(table(design).volume[-1])

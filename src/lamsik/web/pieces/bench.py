@@ -56,11 +56,6 @@ class PieceView:
     sure: str
 
     @property
-    def next_step(self) -> Step | None:
-        """The first step that is not done."""
-        return next((row.step for row in self.rows if not row.done), None)
-
-    @property
     def unweighed(self) -> tuple[Any, ...]:
         """Parts no scale has seen."""
         return unweighed(self.outcome.budget.parts)
