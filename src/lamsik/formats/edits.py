@@ -3,7 +3,6 @@
 An edit never leaves a document half changed: it returns a new, checked one or raises `Refused`.
 """
 
-import copy
 from collections.abc import Callable, Mapping
 from dataclasses import asdict
 from typing import Any
@@ -20,6 +19,7 @@ from lamsik.formats import edits_parts, edits_shape, edits_tank
 from lamsik.formats.amounts import amount, is_empty, note_typed
 from lamsik.formats.body_document import Document, body_block, check_field, checked, to_design, with_design
 from lamsik.formats.edit_tools import holder_of, take
+from lamsik.formats.json_text import copied
 
 QUANTITY_BY_ENDING = {
     "_g_cm3": "density",
@@ -62,7 +62,7 @@ def applied(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -
     name = edit.get("do")
     if not isinstance(name, str) or name not in EDITS:
         raise Refused("do", name, f"one of {', '.join(EDITS)}")
-    changed = EDITS[name](copy.deepcopy(document), edit, catalogue)
+    changed = EDITS[name](copied(document), edit, catalogue)
     path = str(edit.get("path", ""))
     if name == "set" and path != "body.length_mm":
         holder, leaf = holder_of(changed, path)

@@ -2,7 +2,6 @@
 put on and taken off.
 """
 
-import copy
 from collections.abc import Callable, Mapping
 from typing import Any
 
@@ -19,6 +18,7 @@ from lamsik.formats.amounts import amount, is_empty, note_typed
 from lamsik.formats.edit_tools import free_key, holder_of
 from lamsik.formats.edits import quantity_of
 from lamsik.formats.float_document import Document, checked, part_row, to_float, with_float
+from lamsik.formats.json_text import copied
 
 Edit = Mapping[str, Any]
 TEXTS = ("name", "kind", "family", "wanted_mark", "form", "telltale", "shots")
@@ -37,7 +37,7 @@ def apply(
         raise Refused("do", name, f"one of {', '.join(EDITS)}")
     if name == "set" and tables is not None:
         _known(document, str(edit.get("path", "")), str(edit.get("text", "")).strip(), tables)
-    return checked(EDITS[name](copy.deepcopy(document), edit, waters))
+    return checked(EDITS[name](copied(document), edit, waters))
 
 
 def _known(document: Document, path: str, text: str, tables: Mapping[str, ShotTable]) -> None:

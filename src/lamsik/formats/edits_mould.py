@@ -2,7 +2,6 @@
 suggested and taken off.
 """
 
-import copy
 from collections.abc import Callable, Mapping
 from dataclasses import asdict, replace
 from typing import Any
@@ -28,6 +27,7 @@ from lamsik.core.moulds.vents import fewest_vents
 from lamsik.formats.amounts import amount, is_empty, note_typed
 from lamsik.formats.edit_tools import free_key, holder_of
 from lamsik.formats.edits import quantity_of
+from lamsik.formats.json_text import copied
 from lamsik.formats.mould_document import Document, framed, to_mould, with_mould
 
 Edit = Mapping[str, Any]
@@ -53,7 +53,7 @@ def apply(document: Document, edit: Edit, make: Callable[[Document], Master]) ->
     name = edit.get("do")
     if not isinstance(name, str) or name not in EDITS:
         raise Refused("do", name, f"one of {', '.join(EDITS)}")
-    changed = framed(EDITS[name](copy.deepcopy(document), edit, make))
+    changed = framed(EDITS[name](copied(document), edit, make))
     to_mould(changed, make(changed["master"]))
     return changed
 

@@ -11,6 +11,7 @@ import json
 from base64 import b64encode
 from collections.abc import Collection, Mapping, Sequence
 from itertools import islice
+from json.encoder import encode_basestring
 from typing import Any
 
 WORTH = 120
@@ -43,7 +44,7 @@ def _lean(value: Any, has: Collection[str]) -> tuple[Any, str]:
         return _named({key: _lean(one, has) for key, one in value.items()}, has)
     if isinstance(value, Sequence) and not isinstance(value, str):
         return _row([_lean(one, has) for one in value], has)
-    return value, json.dumps(value)
+    return value, encode_basestring(value) if isinstance(value, str) else repr(value)
 
 
 def _named(parts: dict[str, tuple[Any, str]], has: Collection[str]) -> tuple[Any, str]:
