@@ -1,26 +1,20 @@
 """What is said when a figure is set too low, to nothing, too high; and what a change is called."""
 
 import json
+import re
 from collections.abc import Iterator
 from functools import cache
 from typing import Any
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.catalogue import Catalogue
-from lamsik.core.shapes.revisions import note
 from lamsik.core.water import Water
 from lamsik.formats import edits, edits_float, edits_mould
-from lamsik.formats.body_document import to_design
 from lamsik.formats.mould_document import master_of
 from tests.recorded import DOCUMENTS, FOLDER
 
 SAID = FOLDER / "said.jsonl"
 TRIED = (-1000.0, 0.0, 1e6)
-SOME = {
-    "lamsik-body": range(0, 110, 9),
-    "lamsik-float": range(110, 160, 6),
-    "lamsik-mould": range(160, 200, 13),
-}
 
 
 def leaves(value: Any, path: str = "") -> Iterator[str]:
@@ -67,14 +61,22 @@ def said(document: dict[str, Any]) -> dict[str, list[str]]:
 def all_said() -> list[dict[str, Any]]:
     """Of some documents of each kind: what is said, and of bodies what the change to the next is called."""
     documents = [json.loads(line) for line in DOCUMENTS.read_text(encoding="utf-8").splitlines()]
-    return [
-        {
-            "document": at,
-            "said": said(documents[at]),
-            "note": note(to_design(documents[at]), to_design(documents[at + 1]))
-            if kind == "lamsik-body"
-            else "",
-        }
-        for kind, some in SOME.items()
-        for at in some
-    ]
+    rows = []
+    for at in telling(documents):
+        pair = documents[at : at + 2]
+        bodies = all(one["format"] == "lamsik-body" for one in pair)
+        called = note(*(to_design(one) for one in pair)) if bodies else ""
+        rows.append({"document": at, "said": said(documents[at]), "note": called})
+    return rows
+
+
+def telling(documents: list[dict[str, Any]]) -> list[int]:
+    """Documents that have a figure of which none before them has the like, and every ninth."""
+    seen: set[tuple[str, str]] = set()
+    found = []
+    for at, document in enumerate(documents):
+        kinds = {(document["format"], re.sub(r"\.[^.]+\.", ".*.", path)) for path in leaves(document)}
+        if kinds - seen or at % 9 == 0:
+            found.append(at)
+        seen |= kinds
+    return found
