@@ -8,8 +8,10 @@ from typing import Any
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.catalogue import Catalogue
+from lamsik.core.shapes.revisions import note
 from lamsik.core.water import Water
 from lamsik.formats import edits, edits_float, edits_mould
+from lamsik.formats.body_document import to_design
 from lamsik.formats.mould_document import master_of
 from tests.recorded import DOCUMENTS, FOLDER
 
