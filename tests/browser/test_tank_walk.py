@@ -141,3 +141,25 @@ def test_the_verdict_waits_for_nothing_and_an_overtaken_answer_is_dropped(demo_p
     expect(main).not_to_have_class(re.compile("later"))
     expect(refit).to_contain_text("too heavy")
     expect(refit.get_by_role("button", name="Do that")).to_be_enabled()
+
+
+def test_a_trial_begun_before_all_had_come_leaves_nothing_undone(demo_page: Page):
+    page, held = demo_page, []
+    page.route(
+        "**/live",
+        lambda route: (
+            held.append(route)
+            if not held and '"mode":"late"' in route.request.post_data
+            else route.continue_()
+        ),
+    )
+    page.goto("/tank/15")
+    page.get_by_role("tab", name="What changes it").click()
+    page.get_by_role("button", name="Start trying").click()
+    page.get_by_label("All hooks").select_option("tre-4")
+    expect(page.locator(".verdict")).to_contain_text("sinks")
+    page.get_by_role("button", name="Throw it away").click()
+    expect(page.locator(".verdict")).to_contain_text("rises slowly")
+    page.get_by_role("tab", name="Ballast").click()
+    expect(page.locator(".refit")).to_contain_text("That is what you want of it.")
+    expect(page.locator("#main")).not_to_have_class(re.compile("later"))

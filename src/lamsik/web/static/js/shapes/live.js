@@ -41,6 +41,7 @@ export class Live extends EventTarget {
     this.kept = null;
     this.tell("saved");
     this.tell("state");
+    this.look(); // all of it may not have come yet when the trial began
   }
 
   // mode "drag" computes the watched branch only and saves nothing; "settled" computes all and saves.
