@@ -36,15 +36,18 @@ lint: .venv/.made-dev  ## style, types, layers, templates, test share
 	$(BIN)/ruff format --check src tests bench scripts
 	$(BIN)/mypy
 	$(BIN)/lint-imports
+	$(BIN)/python scripts/dead_code.py
 	$(BIN)/djlint --quiet --lint src/lamsik/web/templates
 	$(BIN)/python scripts/format_css.py --check
+	$(BIN)/python scripts/format_templates.py --check
 	sh scripts/check-js.sh
 	$(BIN)/python scripts/test_share.py
 
-format: .venv/.made-dev  ## let the formatters format code and style sheets
+format: .venv/.made-dev  ## let the formatters format code, style sheets and templates
 	$(BIN)/ruff check --fix --quiet src tests bench scripts
 	$(BIN)/ruff format --quiet src tests bench scripts
 	$(BIN)/python scripts/format_css.py
+	$(BIN)/python scripts/format_templates.py
 
 bench: .venv/.made-dev debian-needs  ## the benchmark table
 	$(BIN)/python -m bench

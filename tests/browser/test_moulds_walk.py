@@ -97,7 +97,7 @@ def test_a_mould_is_made_its_halves_taken_a_mix_put_right_and_six_cast(demo_serv
             expect(page.locator(".verdict")).to_contain_text("more A puts it right")
             more = re.search(r"(\d+\.\d) g more", page.locator(".verdict").inner_text()).group(1)
             cup = pour(page, bench, cup, float(more), f"Added, {more} g wanted")
-        expect(page.locator(".verdict")).to_contain_text(re.compile("All in|within the"))
+        expect(page.locator(".verdict")).to_contain_text(re.compile("All\\s+in|within\\s+the"))
         page.get_by_role("button", name="Mixed: start the pot life").click()
         bench.set(load_g="0")
         expect(page.get_by_role("timer", name=re.compile("^Pot life"))).to_have_text(re.compile(r"\d:\d\d"))

@@ -116,7 +116,7 @@ def test_from_a_photographed_template_to_a_jointed_bait_with_ballast_and_its_pri
     page.get_by_role("link", name="Shape", exact=True).last.click()
     expect(page.locator(".clashes li").filter(has_text="joint")).to_have_count(0)
     page.get_by_role("link", name="Print pack").click()
-    expect(page.get_by_text(re.compile(r"\d sheets? of A4 at true size"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"\d\s+sheets?\s+of\s+A4\s+at\s+true\s+size"))).to_be_visible()
     page.get_by_label("Sections at").fill("20 mm, 45 mm, 3 in")
     page.get_by_role("button", name="Lay out").click()
     expect(page.get_by_text("Section 76.2 mm")).to_be_visible()

@@ -123,7 +123,7 @@ class TestShots:
             and "lot A LA" in piece.note
             and "shot 2" in piece.note
         )
-        assert pieces.done_steps(session, piece) == {"carve"} and shot.castings[0]["piece"] == piece.id
+        assert set(pieces.ticks(session, piece)) == {"carve"} and shot.castings[0]["piece"] == piece.id
         with pytest.raises(Refused, match="counted already"):
             moulds.finish(session, shot, [moulds.Counted("c1", True, ())])
 

@@ -18,11 +18,21 @@ COMPILED = FileSystemBytecodeCache(_FOLDER)
 """Templates compiled once for all the shops of a test run's worker."""
 
 
+class Page:
+    """An answer whose text is read as a browser shows it: any space is one space."""
+
+    @property
+    def text(self):
+        text = self.get_data(as_text=True)
+        return " ".join(text.split()) if self.mimetype == "text/html" else text
+
+
 class Visitor:
     """A browser without JavaScript: keeps the token of the last page."""
 
     def __init__(self, app, **environment):
         self.http = app.test_client()
+        self.http.response_wrapper = type("Shown", (Page, self.http.response_wrapper), {})
         self.environment = environment
         self._token = ""
 

@@ -524,7 +524,7 @@ class TestPour:
 
     def test_a_pour_follows_the_mould_that_was_made_and_not_what_is_drawn_since(self, demo):
         pour = begun(demo)
-        before = re.search(r"To fill</dt><dd>([\d.]+ ml)", demo.get(f"/pours/{pour.id}").text).group(1)
+        before = re.search(r"To fill</dt> ?<dd>([\d.]+ ml)", demo.get(f"/pours/{pour.id}").text).group(1)
         assert live(demo, STUBBY, {"do": "set", "path": "shrink_percent", "text": "9 %"}).get_json()["saved"]
         assert before in demo.get(f"/pours/{pour.id}").text
         demo.post(f"/moulds/{STUBBY}/delete")

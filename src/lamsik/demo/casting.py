@@ -41,7 +41,8 @@ def build(session: Session) -> None:
     made: dict[str, Document] = {}
     versions: dict[str, MouldMade] = {}
     for name, kind, of, edits, product, silicone, expected in scenario.MOULDS:
-        made[name] = _mould(session, name, kind, of, edits, products[product], products[silicone], expected)
+        materials = (products[product].code, products[silicone].code)
+        made[name] = _mould(session, name, (kind, of), edits, materials, expected)
     for name, material, lot, days, dead in scenario.MADE:
         row = moulds.make(
             session, made[name], material, lot, "wax, two coats" if "silicone" not in material else ""
@@ -58,13 +59,12 @@ def build(session: Session) -> None:
 def _mould(
     session: Session,
     name: str,
-    kind: str,
-    of: Any,
+    master_of_it: tuple[str, Any],
     edits: Sequence[dict[str, Any]],
-    product: Document,
-    silicone: Document,
+    materials: tuple[str, str],
     expected: int | None,
 ) -> Document:
+    kind, of = master_of_it
     if kind == "body":
         row = session.exec(select(Document).where(Document.kind == "body", Document.name == of)).one()
         block, master = of_body(row.name, row.id or 0, row.current, documents.content(session, row))
@@ -89,8 +89,8 @@ def _mould(
     content = {
         **first_layout(block, master),
         "name": name,
-        "casting_product": product.code,
-        "mould_product": silicone.code,
+        "casting_product": materials[0],
+        "mould_product": materials[1],
     }
     for edit in edits:
         content = apply(content, edit, lambda _: master)

@@ -1,5 +1,6 @@
 """Build the demo shop: everything is made through the same store and core calls as by hand."""
 
+from collections.abc import Sequence
 from dataclasses import asdict, replace
 from datetime import date, timedelta
 from random import Random
@@ -87,10 +88,8 @@ def build(session: Session) -> None:
         )
     _runs(session, bodies)
     customers = [orders.customer_named(session, name, contact) for name, contact in scenario.CUSTOMERS]
-    for who, which, quantity, ago, due, state in scenario.ORDERS:
-        _order(
-            session, random, customers[who], bodies[which], scenario.BODIES[which], quantity, ago, due, state
-        )
+    for who, which, *terms in scenario.ORDERS:
+        _order(session, random, customers[who], bodies[which], scenario.BODIES[which], terms)
     _weighed(session)
     _floats(session)
     for which, state in scenario.STOCK_PIECES:
@@ -261,11 +260,9 @@ def _order(
     customer: Any,
     design: Document,
     body: tuple[Any, ...],
-    quantity: int,
-    ago: int,
-    due: int,
-    state: str,
+    terms: Sequence[Any],
 ) -> None:
+    quantity, ago, due, state = terms
     water = session.exec(select(Water).where(Water.name == body[10])).one()
     scheme = session.exec(select(Document).where(Document.name == body[8], Document.kind == "scheme")).one()
     placed = now() - timedelta(days=ago)

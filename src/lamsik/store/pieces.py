@@ -143,11 +143,6 @@ def documents_of(session: Session, rows: Sequence[Piece]) -> dict[int, dict[str,
     return {row.id or 0: row.content for row in found}
 
 
-def done_steps(session: Session, piece: Piece) -> set[str]:
-    """Keys of the steps that are ticked off."""
-    return set(session.exec(select(StepDone.step).where(StepDone.piece_id == piece.id)).all())
-
-
 def ticks(session: Session, piece: Piece) -> dict[str, StepDone]:
     """The steps that are ticked off or left out, with when and why."""
     return {

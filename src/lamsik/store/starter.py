@@ -130,8 +130,6 @@ def scheme(
     spots: str | None = None,
     belly: str | None = None,
     eye: str = "#E8C33A",
-    bars_reach: float = 0.6,
-    count: int = 7,
 ) -> dict[str, object]:
     """A scheme's content: seal, primer, base, fade, marks, eyes, clear."""
     coats = [SEAL, PRIMER, Coat("base1", "base", "Base", base, 15, wait_h=1)]
@@ -147,8 +145,8 @@ def scheme(
                 bars,
                 10,
                 cover_share=0.2,
-                reach_share=bars_reach,
-                count=count,
+                reach_share=0.6,
+                count=7,
                 wait_h=2,
             )
         )

@@ -317,7 +317,7 @@ class TestPlan:
             Making(2, 60, 3.0),
             True,
         )
-        late = plan(*asked, after_hours=True)
+        late = plan(*asked[:4], replace(DAYS, after_hours=True), *asked[5:])
         assert late.events[1].start == datetime(2027, 3, 1, 19, 0) and late.reached < plan(*asked).reached
 
     @given(st.integers(1, 60), st.integers(1, 6), st.floats(0.4, 1.0), st.floats(0, 30))

@@ -19,7 +19,7 @@ from lamsik.core.shapes.hardware import Item, Placement
 from lamsik.core.shapes.joints import Cut, Joint
 from lamsik.core.shapes.mesh import body_mesh
 from lamsik.core.shapes.polyhedra import measures, segment_meshes
-from lamsik.core.shapes.solid import fore_part, kerf_ml, segment_at, segments, solid
+from lamsik.core.shapes.solid import kerf_ml, segment_at, segments, solid, wedge
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.ballast import search, with_answer
 from lamsik.core.tank.certainty import certainty
@@ -59,7 +59,7 @@ def test_segments_and_kerf_add_up_to_the_whole(first, gap, slant, other, kerf, f
 
 @pytest.mark.parametrize("slant", [-40, -12, 0, 12, 40])
 def test_a_slanted_cut_through_a_cylinders_axis_in_closed_form(slant):
-    found = fore_part(straight(100, 8, 8), Cut(40, slant))
+    found = wedge(straight(100, 8, 8), (), (Cut(40, slant),))
     volume = pi * 64 * 40
     assert found.volume_mm3 == pytest.approx(volume, rel=1e-6)
     # the wedge shifts the centroid by tan(s)·I/V up and tan²(s)·I/2V aft, I = πr⁴/4
@@ -80,7 +80,7 @@ def test_cut_volumes_agree_with_an_independent_mesh_cutter(form, x, slant):
     whole = trimesh.Trimesh(mesh.vertices, mesh.faces)
     normal = (-np.cos(radians(slant)), 0.0, np.sin(radians(slant)))
     part = whole.slice_plane((x, 0, 0), normal, cap=True)
-    found = fore_part(body, Cut(x, slant))
+    found = wedge(body, (), (Cut(x, slant),))
     assert found.volume_mm3 / solid(body).volume_mm3 == pytest.approx(part.volume / whole.volume, rel=3e-4)
     assert found.centroid_mm == pytest.approx(part.center_mass, abs=0.03)
 

@@ -15,7 +15,7 @@ from lamsik.core.shapes.joints import Cut, Joint
 from lamsik.core.shapes.meshing import check, measured, turned
 from lamsik.core.shapes.polyhedra import measures, thinned
 from lamsik.core.shapes.skins import Mesh, Skin
-from lamsik.core.shapes.solid import fore_part, kerf_ml, segments, solid
+from lamsik.core.shapes.solid import kerf_ml, segments, solid, wedge
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.floating import vessel_of_body
 from tests.bodies import box_mesh
@@ -93,7 +93,7 @@ def test_a_mesh_is_cut_like_any_body():
     assert sum(s.volume_ml for s in segments(cut)) + kerf_ml(cut) == pytest.approx(
         solid(body).volume_ml, rel=1e-5
     )
-    assert fore_part(body, Cut(39.0)).volume_mm3 == pytest.approx(solid(body).volume_mm3 / 2, rel=1e-3)
+    assert wedge(body, (), (Cut(39.0),)).volume_mm3 == pytest.approx(solid(body).volume_mm3 / 2, rel=1e-3)
     assert evaluate.drag(Design("x", "own", "bait", cut, Host("f", 0.6, 0.02))).surface
 
 

@@ -13,9 +13,9 @@ from skimage import transform
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.body import Body, side_outline, top_outline
-from lamsik.core.shapes.curves import Curve, share_of_phi
+from lamsik.core.shapes.curves import Curve, phi_of_share, share_of_phi
 from lamsik.core.shapes.forms import FORMS, body_from
-from lamsik.core.shapes.outlining import deviation_mm, lines_of, width_line
+from lamsik.core.shapes.outlining import edges_at, lines_of, width_line
 from lamsik.core.shapes.tracing import Marks, corners, frame, straightened, trace
 
 BODY = body_from(FORMS["stubby"], 88, 30, 20)
@@ -164,6 +164,17 @@ def test_pictures_with_nothing_to_trace_say_so():
     cut_off[150:250, 300:] = 40
     with pytest.raises(Refused, match="reaches the edge"):
         trace(cut_off, ruler)
+
+
+def deviation_mm(lines, outline):
+    """Greatest difference in height from an outline with the same nose, 1 % from either end left out."""
+    x = np.linspace(0.01, 0.99, 201) * lines.length_mm
+    high, low = edges_at(outline, float(outline[:, 0].min()) + x)
+    upper, lower = (
+        Curve(*zip(*row, strict=True)).at(phi_of_share(x / lines.length_mm))
+        for row in (lines.upper, lines.lower)
+    )
+    return max(np.abs(upper - high).max(), np.abs(lower - low).max())
 
 
 class TestLines:

@@ -17,7 +17,6 @@ from lamsik.core.tank.drops import (
     net_from,
     time_s,
     together,
-    way_m,
 )
 from lamsik.core.tank.motion import speed_cm_s
 from tests.bodies import bait, straight
@@ -36,7 +35,7 @@ def test_the_way_is_that_of_a_numerical_fall():
         atol=1e-12,
     )
     for seconds, way in zip(found.t, found.y[0], strict=True):
-        assert way_m(seconds, force, k, BODY.mass_kg) == pytest.approx(way, rel=1e-6)
+        assert time_s(way, force, k, BODY.mass_kg) == pytest.approx(seconds, rel=1e-6)
 
 
 @settings(max_examples=60, deadline=None)

@@ -23,7 +23,7 @@ from lamsik.core.tank.motion import (
     speed_cm_s,
     window_cm_s,
 )
-from lamsik.core.tank.verdict import posture, verdict
+from lamsik.core.tank.verdict import Front, posture, verdict
 from lamsik.core.water import Water
 from tests.bodies import BENCH, bait, ellipsoid
 
@@ -104,9 +104,9 @@ def test_the_sentence_follows_the_ballast():
 @pytest.mark.parametrize("net", [1.2, 0.2, 0.0, -0.15])
 def test_the_grams_to_the_next_behaviour_bring_it(net):
     water, free = Water(), Attitude(0.0, 0.0)
-    light = verdict(net, 12.0, 900.0, water, free, None, DEFAULT_DRAG, Bands())
+    light = verdict(net, 12.0, Front(900.0, DEFAULT_DRAG), water, free, None, Bands())
     heavier = verdict(
-        net - light.to_next_g * 1.0001 - 1e-6, 12.0, 900.0, water, free, None, DEFAULT_DRAG, Bands()
+        net - light.to_next_g * 1.0001 - 1e-6, 12.0, Front(900.0, DEFAULT_DRAG), water, free, None, Bands()
     )
     assert heavier.behaviour == light.next_behaviour
     assert f"{light.to_next_g:.2f} g more and it would" in light.sentence

@@ -20,7 +20,6 @@ from lamsik.core.shapes.skins import Mesh
 from lamsik.core.tank.immersion import tank_axes, wet
 
 KINDS = ("wire", "ballast", "tube", "hook shank", "other")
-LEAST_COVER_MM = 1.0
 BURIED = ("ballast", "tube", "hook shank")
 """Inserts that shall not show; eyes and through-wires come out by their nature."""
 

@@ -100,12 +100,11 @@ def plan(
     days: Workdays,
     making: Making | None = None,
     purge: bool = False,
-    after_hours: bool = False,
 ) -> Plan:
     """The castings planned from `start`.
 
     Hands work within workdays; cures cross nights and days off. A half of a mould waits for the next working
-    day once the other has cured, unless the maker works `after_hours`. The first shot of a new mould is a
+    day once the other has cured, unless the shop works `after_hours`. The first shot of a new mould is a
     purge and does not count.
     """
     finite_between("wanted", wanted, 1, 5000, "castings")
@@ -120,7 +119,6 @@ def plan(
             making.hands_min,
             making.cure_h,
             days,
-            after_hours,
             0,
         )
     good, number, reached, by_date = 0.0, 0, None, 0
@@ -136,7 +134,6 @@ def plan(
             cycle.before_min,
             cycle.cure_h,
             days,
-            after_hours,
             0,
         )
         gained = 0.0 if first else cycle.good
@@ -149,7 +146,6 @@ def plan(
             max(cycle.after_min, 0.1),
             0.0,
             days,
-            after_hours,
             count,
         )
         if at <= by:
@@ -166,11 +162,10 @@ def _hands(
     minutes: float,
     cure_h: float,
     days: Workdays,
-    after_hours: bool,
     good: int,
 ) -> datetime:
     """Put hands-on work at the next time it fits; gives back when it has cured."""
-    start = at if after_hours else days.fits(at, timedelta(minutes=minutes))
+    start = days.begin(at, timedelta(minutes=minutes))
     end = start + timedelta(minutes=minutes)
     ready = end + timedelta(hours=cure_h)
     events.append(Event(what, start, end, ready, good))

@@ -165,13 +165,6 @@ def poured_g_cm3(
     return found
 
 
-def grams_for(product: Product, job: Job, density_g_cm3: float | None = None) -> float:
-    """Mass to mix for a job [g]: its volume at the density it is poured with. Raises `Refused` as
-    `poured_g_cm3` does.
-    """
-    return job.total_ml * poured_g_cm3(product, density_g_cm3)
-
-
 TEACHES_WITHIN = 0.02
 """A batch weighed further over its plan than this [share] was not poured whole, so that it says nothing
 about the loss.

@@ -6,7 +6,6 @@ RULE = (
     "Time doubles for each 10 °C colder and halves for each 10 °C warmer: a rule of thumb. The product's own"
     " sheet beats it."
 )
-USUAL_C = 20.0
 
 
 def at_temperature(time: float, reference_c: float, at_c: float) -> float:

@@ -2,12 +2,11 @@
 density, drops or percent.
 """
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 from lamsik.core.errors import finite_between, require
 from lamsik.core.mixes.filler import Filling, filling_for
-from lamsik.core.mixes.product import Product, liquid_g_cm3, mass_shares
+from lamsik.core.mixes.product import Product, mass_shares
 
 DROP_G = 0.03
 """A drop of liquid pigment [g]; weigh twenty of yours."""
@@ -97,14 +96,3 @@ def pigment_g(
     if percent is not None:
         return total_g * finite_between("pigment", percent, 0.0, 20.0, "%") / 100.0
     return finite_between("pigment", drops, 0.0, 5000.0, "drops") * drop_g
-
-
-def batch_density(
-    product: Product, grams: Sequence[float], filler_g: float = 0.0, filler: Filler | None = None
-) -> float:
-    """Density of what was really weighed [g/cm³]: masses over their volumes."""
-    volume = sum(g / part.density_g_cm3 for g, part in zip(grams, product.parts, strict=True))
-    total = sum(grams)
-    cured = product.density_g_cm3 / liquid_g_cm3(product)
-    volume = volume / cured + (filler_g / filler.true_g_cm3 if filler else 0.0)
-    return (total + filler_g) / volume

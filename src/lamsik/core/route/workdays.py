@@ -11,12 +11,16 @@ MOST_DAYS = 800
 
 @dataclass(frozen=True)
 class Workdays:
-    """Weekdays worked (0 Monday), from and to on each, days the shop is closed. Times are local."""
+    """Weekdays worked (0 Monday), from and to on each, days the shop is closed. Times are local.
+
+    `after_hours`: work that is due goes on at once, at night and on days off too.
+    """
 
     days: tuple[int, ...] = (0, 1, 2, 3, 4)
     begins: time = time(9, 0)
     ends: time = time(17, 0)
     closed: tuple[date, ...] = ()
+    after_hours: bool = False
 
     def __post_init__(self) -> None:
         require(
@@ -35,6 +39,10 @@ class Workdays:
     def is_open(self, day: date) -> bool:
         """Whether the shop works that day."""
         return day.weekday() in self.days and day not in self.closed
+
+    def begin(self, at: datetime, length: timedelta) -> datetime:
+        """When work of this length that is due at `at` is begun."""
+        return at if self.after_hours else self.fits(at, length)
 
     def fits(self, at: datetime, length: timedelta) -> datetime:
         """The first time from `at` at which work of this length fits into one working day.

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from lamsik.core.errors import Refused, require
-from lamsik.core.shapes.curves import Array, Curve, phi_of_share, share_of_phi
+from lamsik.core.shapes.curves import Array, Curve, share_of_phi
 
 COUNTS = (9, 11, 13, 17, 21, 27, 35)
 HOLDS_SHARE = 0.002
@@ -160,17 +160,3 @@ def width_line(top: Array) -> Lines:
     found = lines_of(top)
     half = tuple((s, (u - v) / 2) for (s, u), (_, v) in zip(found.upper, found.lower, strict=True))
     return Lines(found.length_mm, half, tuple((s, -v) for s, v in half), found.off_mm)
-
-
-def deviation_mm(lines: Lines, outline: Array) -> float:
-    """Greatest difference in height between lines and an outline with the same nose, 1 % from either end
-    left out [mm].
-    """
-    phi = np.linspace(0.2, np.pi - 0.2, 201)
-    x = float(outline[:, 0].min()) + lines.length_mm * share_of_phi(phi)
-    high, low = edges_at(outline, x)
-    upper, lower = (
-        Curve(tuple(s for s, _ in row), tuple(v for _, v in row)).at(phi_of_share(share_of_phi(phi)))
-        for row in (lines.upper, lines.lower)
-    )
-    return float(max(np.abs(upper - high).max(), np.abs(lower - low).max()))

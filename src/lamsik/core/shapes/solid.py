@@ -151,11 +151,6 @@ def segment_at(body: Body, x_mm: float, z_mm: float) -> str:
     return f"s{ahead + 1}"
 
 
-def fore_part(body: Body, cut: Cut) -> Stretch:
-    """Volume [mm³] and centroid [mm] of the uncut body on the nose side of a cut."""
-    return wedge(body, (), (cut,))
-
-
 def _up_to(body: Body, phi: Array, height: Array) -> tuple[Array, Array]:
     """Area [mm²] and first moment about z = 0 [mm³] of each section's part below a height [mm]."""
     a, widest, up, low = sections(body, phi)

@@ -23,7 +23,7 @@ from lamsik.core.tank.ballast_search import candidates
 from lamsik.core.tank.ballast_spots import NET_UNIT_G, PITCH_UNIT_DEG, holes_of
 from lamsik.core.tank.ballast_words import says
 from lamsik.core.tank.drilling import cavity_wall_mm, net_added_g, walls_of
-from lamsik.core.tank.floating import Floating, position, settle, vessel_of_body
+from lamsik.core.tank.floating import Floating, Patience, position, settle, vessel_of_body
 from lamsik.core.tank.inertia import STEADY_HZ, frequency_hz
 from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
 from lamsik.core.tank.motion import DEFAULT_DRAG, Bands
@@ -352,13 +352,11 @@ def float_near(design: Design, mass: Budget, aim: Aim) -> Floating | None:
         vessel.fair,
         mass,
         rho,
-        Attitude(aim.pitch_deg, 0.05).up,
-        aim.target.draft_mm or 0.0,
+        (Attitude(aim.pitch_deg, 0.05).up, aim.target.draft_mm or 0.0),
         vessel.length_mm,
-        steps=30,
-        tolerance=1e-5,
+        Patience(30, 1e-5),
     )
-    up, d, state = settle(vessel.exact, mass, rho, up, d, vessel.length_mm, steps=8)
+    up, d, state = settle(vessel.exact, mass, rho, (up, d), vessel.length_mm, Patience(8))
     return position(vessel, mass, up, d, state)
 
 

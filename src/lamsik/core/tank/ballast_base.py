@@ -133,15 +133,15 @@ def slug_mass_g(
     holes: int,
     bench: Bench,
     at_mm: Sequence[float] = (),
-    beside_mm: float = 0.0,
 ) -> float:
     """Metal mass [g], all holes together, that leaves this net lift; negative if the body is too heavy
     already.
 
-    `at_mm` are the places of the holes, where they are known: there their mouths follow the skin.
+    `at_mm` are the places of the holes on the centre line, where they are known: there their mouths follow
+    the skin.
     """
     missing = (
-        float(mouths(base.design.body, drill_mm, beside_mm).at(np.array(at_mm, dtype=float))[0].sum())
+        float(mouths(base.design.body, drill_mm, 0.0).at(np.array(at_mm, dtype=float))[0].sum())
         if len(at_mm)
         else 0.0
     )

@@ -34,42 +34,40 @@ def _moves(scale: Scale, candidate: Candidate) -> Iterable[tuple[float, Candidat
     """Neighbours that can be drilled, the most promising looked at: holes moved, a step cut off or added,
     a step from one to another.
     """
-    bench = candidate[0].tool.bench
-    changes: list[Candidate] = []
-    for n, spot in enumerate(candidate):
-        for far in (0.5, 1.0, 2.0, 5.0):
-            changes += [
-                _with(candidate, n, replace(spot, x_mm=spot.x_mm + way * far * bench.place_step_mm / 0.5))
-                for way in (-1, 1)
-            ]
-        for steps in (-4, -2, -1, 1, 2, 4):
-            mass = spot.mass_g + steps * spot.tool.step_g
-            if mass > 1e-9:
-                changes += [
-                    _with(
-                        candidate, n, replace(spot, mass_g=mass, x_mm=spot.x_mm + far * bench.place_step_mm)
-                    )
-                    for far in (0, -4, -2, -1, 1, 2, 4)
-                ]
-    for (i, one), (j, other) in combinations(enumerate(candidate), 2):
-        for way in (-3, -1, 1, 3):
-            give, take = (
-                replace(one, mass_g=one.mass_g - way * one.tool.step_g),
-                replace(other, mass_g=other.mass_g + way * other.tool.step_g),
-            )
-            if give.mass_g > 1e-9 and take.mass_g > 1e-9:
-                changes.append(_with(_with(candidate, i, give), j, take))
-        for far in (0.5, 1.0):
-            for way in (-1, 1):
-                near, away = (
-                    replace(one, x_mm=one.x_mm + way * far),
-                    replace(other, x_mm=other.x_mm - way * far),
-                )
-                changes.append(_with(_with(candidate, i, near), j, away))
+    changes = [*_single_moves(candidate), *_paired_moves(candidate)]
     if not changes:
         return []
     ranked = sorted(zip(offs_of(scale, changes), changes, strict=True), key=lambda row: row[0])
     return next(([row] for row in ranked[:LOOKED_AT] if fits(row[1])), [])
+
+
+def _single_moves(candidate: Candidate) -> Iterator[Candidate]:
+    """One hole moved, or a step cut off or added and the hole moved with it."""
+    step_mm = candidate[0].tool.bench.place_step_mm
+    for n, spot in enumerate(candidate):
+        for far in (0.5, 1.0, 2.0, 5.0):
+            for way in (-1, 1):
+                yield _with(candidate, n, replace(spot, x_mm=spot.x_mm + way * far * step_mm / 0.5))
+        for steps in (-4, -2, -1, 1, 2, 4):
+            mass = spot.mass_g + steps * spot.tool.step_g
+            if mass > 1e-9:
+                for far in (0, -4, -2, -1, 1, 2, 4):
+                    yield _with(candidate, n, replace(spot, mass_g=mass, x_mm=spot.x_mm + far * step_mm))
+
+
+def _paired_moves(candidate: Candidate) -> Iterator[Candidate]:
+    """Mass given from one hole to another; two holes moved apart or together."""
+    for (i, one), (j, other) in combinations(enumerate(candidate), 2):
+        for way in (-3, -1, 1, 3):
+            give = replace(one, mass_g=one.mass_g - way * one.tool.step_g)
+            take = replace(other, mass_g=other.mass_g + way * other.tool.step_g)
+            if give.mass_g > 1e-9 and take.mass_g > 1e-9:
+                yield _with(_with(candidate, i, give), j, take)
+        for far in (0.5, 1.0):
+            for way in (-1, 1):
+                near = replace(one, x_mm=one.x_mm + way * far)
+                away = replace(other, x_mm=other.x_mm - way * far)
+                yield _with(_with(candidate, i, near), j, away)
 
 
 def _with(candidate: Candidate, n: int, spot: Spot) -> Candidate:

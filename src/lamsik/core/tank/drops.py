@@ -6,7 +6,7 @@ x = (m_eff/k) ln cosh(t √(F k)/m_eff).
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import cosh, exp, log, pi
+from math import exp, log, pi
 
 import numpy as np
 from scipy.optimize import brentq
@@ -74,14 +74,8 @@ def moving(design: Design, mass_g: float, area_mm2: float) -> Moving:
     return Moving(mass_g / 1000.0 + added_mass_kg(design, rho), area_mm2 * 1e-6, rho * 1000.0)
 
 
-def way_m(seconds: float, force_n: float, k: float, mass_kg: float) -> float:
-    """Way from rest [m] after a time [s] under a steady force [N] against a drag k v²."""
-    tau = seconds * (force_n * k) ** 0.5 / mass_kg
-    return mass_kg / k * (log(cosh(tau)) if tau < 300 else tau - log(2.0))
-
-
 def time_s(distance_m: float, force_n: float, k: float, mass_kg: float) -> float:
-    """Time from rest [s] for a way [m]: the inverse of `way_m`."""
+    """Time from rest [s] for a way [m] under a steady force [N] against a drag k v²."""
     return float(_tau(distance_m * k / mass_kg) * mass_kg / (force_n * k) ** 0.5)
 
 

@@ -15,7 +15,7 @@ from lamsik.core.tank.inertia import STEADY_HZ, Roll, roll
 from lamsik.core.tank.mass import NOTHING, Budget, Measured, budget
 from lamsik.core.tank.motion import DEFAULT_DRAG, Bands, frontal_area_mm2
 from lamsik.core.tank.stability import bg_mm
-from lamsik.core.tank.verdict import Verdict, no_verdict, verdict
+from lamsik.core.tank.verdict import Front, Verdict, no_verdict, verdict
 from lamsik.core.tank.wanted import drag_of, flooded_net_g
 
 
@@ -118,11 +118,10 @@ def _outcome(
     says = verdict(
         hanging.net_g,
         mass.mass_g,
-        area,
+        Front(area, drag_of(design, rules.drag)),
         water,
         hanging.free,
         surface[0] if surface else None,
-        drag_of(design, rules.drag),
         rules.bands,
     )
     cannot = unbuilt(design)

@@ -221,30 +221,43 @@ Known = Sequence[tuple[Array, float]]
 """Rests that were found already: up and draft of each."""
 
 
+@dataclass(frozen=True)
+class Patience:
+    """How far the energy is followed: most steps, and the gradient [g·mm, as a share of weight times length]
+    that counts as rest.
+    """
+
+    steps: int = 60
+    tolerance: float = 1e-7
+
+
+FULL = Patience()
+
+
 def settle(
     clip: Clip,
     mass: Budget,
     water: float,
-    up: Array,
-    d: float,
+    start: tuple[Array, float],
     size_mm: float,
-    steps: int = 60,
-    tolerance: float = 1e-7,
+    patience: Patience = FULL,
     known: Known = (),
 ) -> tuple[Array, float, State]:
-    """Follow the energy down from (up, d) to rest: Newton with |eigenvalues|, step limit, backtracking.
+    """Follow the energy down from a start (up, draft) to rest: Newton with |eigenvalues|, step limit,
+    backtracking.
 
     Where the next step from a bowl leads to a rest that is `known`, it is that one, and nothing more is
     followed.
     """
     scale = np.array([1.0, 1.0, size_mm / 4.0])
+    up, d = start
     state = body_state(clip, mass, water, up, d)
-    for _ in range(steps):
+    for _ in range(patience.steps):
         gradient = state.gradient * scale
         values, vectors = np.linalg.eigh(state.hessian * np.outer(scale, scale))
         along = vectors.T @ gradient
         weight = mass.mass_g * size_mm
-        if float(np.abs(gradient).max()) < tolerance * weight:
+        if float(np.abs(gradient).max()) < patience.tolerance * weight:
             if values[0] > -1e-6 * weight:
                 break
             along = along + np.array(
@@ -359,7 +372,7 @@ def float_drag(
         return None
     up = (near or Attitude(0.0, 0.05)).up
     d = draft_mm if draft_mm is not None else draft_for(vessel, mass, water_g_cm3, up)
-    up, d, state = settle(vessel.quick, mass, water_g_cm3, up, d, vessel.length_mm, steps=25, tolerance=1e-5)
+    up, d, state = settle(vessel.quick, mass, water_g_cm3, (up, d), vessel.length_mm, Patience(25, 1e-5))
     return position(vessel, mass, up, d, state)
 
 
@@ -382,18 +395,16 @@ def float_settled(vessel: Vessel, mass: Budget, water_g_cm3: float) -> tuple[Flo
             vessel.searching,
             mass,
             water_g_cm3,
-            start,
-            d,
+            (start, d),
             vessel.length_mm,
-            steps=40,
-            tolerance=1e-5,
-            known=known,
+            Patience(40, 1e-5),
+            known,
         )
         if all(float(up @ other) < ALIKE for other, _ in known):
             found.append((up, d))
     polished: list[Floating] = []
     for up, d in found:
-        up, d, state = settle(vessel.exact, mass, water_g_cm3, up, d, vessel.length_mm)
+        up, d, state = settle(vessel.exact, mass, water_g_cm3, (up, d), vessel.length_mm)
         place = position(vessel, mass, up, d, state)
         for one in (place, _mirrored(place)) if even else (place,):
             if one.stable and not any(_same(one, other) for other in polished):

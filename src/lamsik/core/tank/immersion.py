@@ -176,9 +176,3 @@ def _water_plane(p: Array, q: Array, sign: Array, up: Array) -> tuple[float, Arr
     iyy = float(cross @ (y0 * y0 + y0 * y1 + y1 * y1)) / 12.0
     ixy = float(cross @ (x0 * y1 + 2 * x0 * y0 + 2 * x1 * y1 + x1 * y0)) / 24.0
     return area, first, np.array([ixx, ixy, iyy])
-
-
-def immersed_volume(body: Body, up: Array, d: float) -> float:
-    """Wet volume [mm³] of a body below a plane, by Richardson's step on two nested meshes."""
-    coarse, fine = fine_hulls(body)
-    return (4.0 * wet(fine, up, d).volume - wet(coarse, up, d).volume) / 3.0

@@ -174,22 +174,33 @@ def _weighed(
         group_stages = {s for s in STAGES[: STAGES.index(stage) + 1]} - done
         done |= group_stages
         delta = mass - sum(p.mass_g for p in parts if p.stage in done)
-        parts, density = _spread(design, parts, group_stages, delta, sd, density, doubts, stage, volume_ml)
+        surplus = _Surplus(stage, group_stages, delta, sd)
+        parts, density = _spread(design, parts, surplus, density, doubts, volume_ml)
     return parts, density, doubts
+
+
+@dataclass(frozen=True)
+class _Surplus:
+    """What a weighing at a stage is over what was reckoned [g], its standard deviation [g], and the stages
+    since the weighing before.
+    """
+
+    stage: str
+    stages: set[str]
+    delta_g: float
+    sd_g: float
 
 
 def _spread(
     design: Design,
     parts: list[Part],
-    stages: set[str],
-    delta: float,
-    sd: float,
+    surplus: _Surplus,
     density: float,
     doubts: list[str],
-    stage: str,
     volume_ml: float,
 ) -> tuple[list[Part], float]:
     """Give a stage's surplus to its unweighed parts by variance; the host moves as one density."""
+    stages, delta, sd = surplus.stages, surplus.delta_g, surplus.sd_g
     wood = [p for p in parts if p.stage in stages and (p.key == "host" or is_cut(p)) and p.status != WEIGHED]
     loose = [p for p in parts if p.stage in stages and p not in wood and p.status != WEIGHED]
     has_host = any(p.key == "host" for p in wood)
@@ -199,14 +210,17 @@ def _spread(
     if variance <= 0:
         if abs(delta) > max(4 * sd, 0.1):
             doubts.append(
-                f"{stage}: the scale differs by {delta:+.2f} g from parts that are all weighed; weigh again"
+                f"{surplus.stage}: the scale differs by {delta:+.2f} g from parts that are all weighed;"
+                " weigh again"
             )
         return parts, density
     gain = delta / (variance + sd**2)
     status = WEIGHED if len(loose) + has_host == 1 else SHARED
     moved = {p.key: p.mass_g + gain * p.sd_g**2 for p in loose}
     if any(mass < 0 for mass in moved.values()):
-        doubts.append(f"{stage}: the piece weighs less than what was on it before; check the scale's zero")
+        doubts.append(
+            f"{surplus.stage}: the piece weighs less than what was on it before; check the scale's zero"
+        )
     left = np.sqrt(max(variance * sd**2 / (variance + sd**2), 0.0) / max(len(moved) + has_host, 1))
     parts = [_set(p, max(moved[p.key], 0.0), float(left), status) if p.key in moved else p for p in parts]
     if has_host:

@@ -20,7 +20,7 @@ from lamsik.core.tank.immersion import Hull, hull_of, tank_axes
 from lamsik.core.tank.mass import SIZE, Budget, summed
 from lamsik.core.tank.motion import Bands
 from lamsik.core.tank.parts import Part
-from lamsik.core.tank.verdict import Verdict, verdict
+from lamsik.core.tank.verdict import Front, Verdict, verdict
 
 FINE = (64, 48)
 """Stations and points round of the segments' meshes; their volume is set true."""
@@ -133,11 +133,10 @@ def _group(
     says = verdict(
         hanging.net_g,
         budget.mass_g,
-        area,
+        Front(area, drag),
         design.water,
         hanging.free,
         surface[0] if surface else None,
-        drag,
         bands,
     )
     return Group(tuple(s.key for s in group), volume, budget, hanging, surface, says)

@@ -41,18 +41,25 @@ class Verdict:
         return self.band_high_g - self.band_low_g
 
 
+@dataclass(frozen=True)
+class Front:
+    """What meets the water as it rises or sinks: frontal area [mm²], and the drag coefficient of it."""
+
+    area_mm2: float
+    drag: float
+
+
 def verdict(
     net_g: float,
     mass_g: float,
-    area_mm2: float,
+    front: Front,
     water: Water,
     free: Attitude,
     surface: Floating | None,
-    drag: float,
     bands: Bands,
 ) -> Verdict:
-    """The verdict on a design of this net lift and mass [g] and frontal area [mm²] in a water."""
-    rho = water.density_g_cm3
+    """The verdict on a design of this net lift and mass [g] in a water."""
+    rho, area_mm2, drag = water.density_g_cm3, front.area_mm2, front.drag
     speed = speed_cm_s(net_g, area_mm2, rho, drag)
     name = behaviour(speed, bands)
     low, high = window_cm_s(name, bands)

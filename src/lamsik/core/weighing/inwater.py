@@ -58,11 +58,6 @@ class InWater:
         """Net lift wholly under water [g]: + rises."""
         return -self.water_g
 
-    @property
-    def flip_g_cm3(self) -> float:
-        """The water density [g/cm³] at which it neither floats nor sinks: its own."""
-        return self.density_g_cm3
-
 
 def with_sinker(both_g: float, sinker_g: float) -> float:
     """What a floater weighs in water [g], negative, from a sinker's mass in water alone and with the

@@ -1,5 +1,6 @@
 """Casting in a mould: amounts and how it goes; how many by when."""
 
+from dataclasses import replace
 from datetime import datetime, time, timedelta
 
 from flask import Blueprint, render_template, request
@@ -202,13 +203,17 @@ def drawn(mould: Mould, found: Casting) -> Node:
     return cast_picture(mould, None if found.fill_mark_mm is None else found.fill_mark_mm + low, zones=zones)
 
 
-def workdays() -> tuple[Workdays, bool]:
-    """The shop's days, and whether it works after hours."""
+def workdays() -> Workdays:
+    """The shop's days."""
     kept = stores.setting(db(), "days")
     closed = tuple(datetime.fromisoformat(day).date() for day in kept["closed"])
     return Workdays(
-        tuple(kept["days"]), time.fromisoformat(kept["begins"]), time.fromisoformat(kept["ends"]), closed
-    ), bool(kept["after_hours"])
+        tuple(kept["days"]),
+        time.fromisoformat(kept["begins"]),
+        time.fromisoformat(kept["ends"]),
+        closed,
+        bool(kept["after_hours"]),
+    )
 
 
 @blueprint.get("/<int:key>/by-when")
@@ -220,9 +225,8 @@ def by_when(key: int) -> ResponseReturnValue:
     made, chosen, days = in_use(key), product_asked(content, asked, products), workdays()
     if asked.get("wanted") and chosen:
         try:
-            found = _planned(
-                asked, mould, content, made, chosen[1], days[0], days[1] or bool(asked.get("after_hours"))
-            )
+            late = replace(days, after_hours=days.after_hours or bool(asked.get("after_hours")))
+            found = _planned(asked, mould, content, made, chosen[1], late)
         except Refused as refused:
             problem = refused
     return render_template(
@@ -236,8 +240,8 @@ def by_when(key: int) -> ResponseReturnValue:
         chosen=chosen,
         alive=len(moulds.alive(made)) if made else len(mould.cavities),
         products={k: p for k, (_, p) in products.items()},
-        picture=timeline(found, days[0]) if found else None,
-        days=days[0],
+        picture=timeline(found, days) if found else None,
+        days=days,
         names=NAMES,
         rule=RULE,
         tomorrow=datetime.now().date() + timedelta(days=14),
@@ -251,7 +255,6 @@ def _planned(
     made: MouldMade | None,
     product: Product,
     days: Workdays,
-    after_hours: bool,
 ) -> Plan:
     wanted = asked.value("wanted", "number", "castings", "") or 0.0
     if not float(wanted).is_integer() or wanted < 1:
@@ -295,5 +298,4 @@ def _planned(
         days,
         making,
         fresh,
-        after_hours,
     )

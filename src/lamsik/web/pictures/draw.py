@@ -13,9 +13,10 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.units import show
 from lamsik.web.pictures import cuts, lines, parts
 from lamsik.web.pictures.body import framed, front_reach, hang_depth, widest_x
-from lamsik.web.pictures.ink import INK, MUTED, TIP, WOOD, Pen, pen_for
+from lamsik.web.pictures.ink import INK, MUTED, WOOD, Pen, pen_for
 from lamsik.web.pictures.inside import inside
 from lamsik.web.pictures.paint import painted
+from lamsik.web.pictures.parts import Pull
 from lamsik.web.pictures.ruler import ruler, upright_ruler
 from lamsik.web.pictures.svg import Node, group, label, node, path
 
@@ -53,7 +54,7 @@ def three_views(design: Design, sight: Sight) -> Node:
         _section(design, sight, pen, section_x, at),
         ruler(length, pen, unit, 0, ruler_y),
         upright_ruler(float(outline[:, 1].min()), high, pen, unit, -left + 12 * pen.mm),
-        *_titles(design, pen, left, high, plan_y, section_x, at, unit),
+        *_titles(design, pen, left, high, plan_y, section_x, f"section at {show(at, 'length', 0, unit)}"),
         *_sizes(design, pen, plan_y, section_x, at, unit),
     ]
     x0, y0 = -left - 26 * pen.mm, -high - 48 * pen.mm
@@ -139,11 +140,14 @@ def _plan(design: Design, sight: Sight, pen: Pen, plan_y: float, at: float) -> N
     elif sight.looks == SIZES:
         wide = widest_x(design)
         rows += [
-            _grip(
-                body.length_mm, 0.0, pen, "body.length_mm", body.length_mm, (30.0, 400.0), "Length", "x", 1.0
+            parts.grip(
+                body.length_mm, 0.0, pen, Pull("body.length_mm", body.length_mm, 30.0, 400.0, "Length")
             ),
-            _grip(
-                wide, body.width_mm / 2, pen, "body.width_mm", body.width_mm, (3.0, 150.0), "Width", "y", 2.0
+            parts.grip(
+                wide,
+                body.width_mm / 2,
+                pen,
+                Pull("body.width_mm", body.width_mm, 3.0, 150.0, "Width", "y", 2.0),
             ),
         ]
     return group(rows, transform=f"translate(0 {plan_y:.2f})")
@@ -169,14 +173,14 @@ def _section(design: Design, sight: Sight, pen: Pen, section_x: float, at: float
 
 
 def _titles(
-    design: Design, pen: Pen, left: float, high: float, plan_y: float, section_x: float, at: float, unit: str
+    design: Design, pen: Pen, left: float, high: float, plan_y: float, section_x: float, section: str
 ) -> list[Node]:
     width = design.body.width_mm
     return [
         label("side", -left - 14 * pen.mm, -high - 14 * pen.mm, pen.text, fill=MUTED),
         label("top", -left - 14 * pen.mm, plan_y - width / 2 - 9 * pen.mm, pen.text, fill=MUTED),
         label(
-            f"section at {show(at, 'length', 0, unit)}",
+            section,
             section_x,
             -high - 14 * pen.mm,
             pen.text,
@@ -223,35 +227,18 @@ def _side_sizes(design: Design, pen: Pen) -> list[Node]:
     best = int(np.argmax(heights))
     x, z = float(body.length_mm * share_of_phi(phi)[best]), float(heights[best])
     return [
-        _grip(
+        parts.grip(
             x,
             -z,
             pen,
-            "body.depth_mm",
-            body.depth_mm,
-            (3.0, 150.0),
-            "Depth",
-            "y",
-            -1.0 / max(z / body.depth_mm, 0.05),
+            Pull(
+                "body.depth_mm",
+                body.depth_mm,
+                3.0,
+                150.0,
+                "Depth",
+                "y",
+                -1.0 / max(z / body.depth_mm, 0.05),
+            ),
         )
     ]
-
-
-def _grip(
-    x: float,
-    y: float,
-    pen: Pen,
-    field: str,
-    value: float,
-    limits: tuple[float, float],
-    says: str,
-    axis: str,
-    factor: float,
-) -> Node:
-    dot = [
-        node("circle", cx=x, cy=y, r=22 * pen.mm, fill="transparent"),
-        node("circle", cx=x, cy=y, r=6.5 * pen.mm, fill=TIP, stroke="#FFFFFF", stroke_width=1.5 * pen.mm),
-    ]
-    return parts.handle(
-        dot, path=field, value=value, low=limits[0], high=limits[1], says=says, axis=axis, factor=factor
-    )

@@ -184,13 +184,15 @@ def _marks(design: Float, pen: Pen) -> list[Node]:
         rows.append(
             parts.handle(
                 tick,
-                path=f"marks.{mark.key}.height_mm",
-                value=mark.height_mm,
-                low=design.foot_mm,
-                high=design.top_mm,
-                says=f"{mark.name}, height",
-                axis="y",
-                factor=-1.0,
+                parts.Pull(
+                    path=f"marks.{mark.key}.height_mm",
+                    value=mark.height_mm,
+                    low=design.foot_mm,
+                    high=design.top_mm,
+                    says=f"{mark.name}, height",
+                    axis="y",
+                    factor=-1.0,
+                ),
             )
         )
     return rows

@@ -10,10 +10,13 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Placement, lip_point, seat_point
 from lamsik.web.pictures import parts
 from lamsik.web.pictures.ink import DEEP, INK, MUTED, TIP, WATER, Pen
+from lamsik.web.pictures.parts import Pull
 from lamsik.web.pictures.svg import Node, group, label, node
 
 SAYS = {"top": "Back line", "bottom": "Belly line", "half_width": "Plan", "widest": "Widest line"}
 COLOUR = {"top": TIP, "bottom": TIP, "half_width": TIP, "widest": WATER}
+SMALL = (18.0, 5.5)
+"""Reach and radius of the handles of what slides: many lie beside each other."""
 
 
 def points(body: Body, line: str, pen: Pen) -> list[Node]:
@@ -87,11 +90,13 @@ def station_line(body: Body, x: float, pen: Pen, low: float) -> Node:
             ),
             node("path", d=grip, fill=WATER, stroke="#FFFFFF", stroke_width=pen.mm),
         ],
-        path="view.station",
-        value=x,
-        low=0.02 * body.length_mm,
-        high=0.98 * body.length_mm,
-        says="Station of the section",
+        Pull(
+            path="view.station",
+            value=x,
+            low=0.02 * body.length_mm,
+            high=0.98 * body.length_mm,
+            says="Station of the section",
+        ),
     )
 
 
@@ -116,11 +121,13 @@ def exponents(body: Body, x: float, pen: Pen) -> list[Node]:
         rows.append(
             parts.handle(
                 dot,
-                path=f"exponent.{name}",
-                value=y,
-                low=0.5 * here.half_width_mm,
-                high=0.943 * here.half_width_mm,
-                says=says,
+                Pull(
+                    path=f"exponent.{name}",
+                    value=y,
+                    low=0.5 * here.half_width_mm,
+                    high=0.943 * here.half_width_mm,
+                    says=says,
+                ),
             )
         )
     return rows
@@ -137,37 +144,23 @@ def sliding(design: Design, pen: Pen) -> list[Node]:
     rows += [parts.slug_handle(design, hole, pen) for hole in design.ballast]
     if design.lip is not None:
         root = lip_point(body, design.lip, 0.0)
-        rows.append(_grip(root[0], -root[2], pen, "lip.x_mm", design.lip.x_mm, body, "Lip"))
+        pull = _slide("lip.x_mm", design.lip.x_mm, body, "Lip")
+        rows.append(parts.grip(root[0], -root[2], pen, pull, SMALL))
     for joint in body.joints:
         _, low = cut_ends(body, leaning(body, joint.x_mm, joint.slant_deg))
-        rows.append(
-            _grip(
-                low[0], -low[1] + 9 * pen.mm, pen, f"joints.{joint.key}.x_mm", joint.x_mm, body, "Joint", DEEP
-            )
-        )
+        pull = _slide(f"joints.{joint.key}.x_mm", joint.x_mm, body, "Joint")
+        rows.append(parts.grip(low[0], -low[1] + 9 * pen.mm, pen, pull, SMALL, DEEP))
     return rows
 
 
 def _slider(placed: Placement, design: Design, pen: Pen) -> Node:
     x, _, z = seat_point(design.body, placed, design.lip)
-    return _grip(x, -z, pen, f"hardware.{placed.key}.x_mm", placed.x_mm, design.body, placed.item.name)
+    pull = _slide(f"hardware.{placed.key}.x_mm", placed.x_mm, design.body, placed.item.name)
+    return parts.grip(x, -z, pen, pull, SMALL)
 
 
-def _grip(
-    x: float, y: float, pen: Pen, path: str, value: float, body: Body, says: str, colour: str = TIP
-) -> Node:
-    dot = [
-        node("circle", cx=x, cy=y, r=18 * pen.mm, fill="transparent"),
-        node("circle", cx=x, cy=y, r=5.5 * pen.mm, fill=colour, stroke="#FFFFFF", stroke_width=1.5 * pen.mm),
-    ]
-    return parts.handle(
-        dot,
-        path=path,
-        value=value,
-        low=0.01 * body.length_mm,
-        high=0.99 * body.length_mm,
-        says=f"{says}, distance from the nose",
-    )
+def _slide(path: str, value: float, body: Body, says: str) -> Pull:
+    return Pull(path, value, 0.01 * body.length_mm, 0.99 * body.length_mm, f"{says}, distance from the nose")
 
 
 def widest_line(body: Body, pen: Pen) -> Node:

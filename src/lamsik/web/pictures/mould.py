@@ -340,14 +340,16 @@ def _grip(
     ]
     return parts.handle(
         dot,
-        path=key,
-        value=y,
-        low=limits[0],
-        high=limits[1],
-        says=f"{says}, place in the box",
-        axis="xy",
-        factor=-1.0,
-        along_mm=round(x, 2),
+        parts.Pull(
+            path=key,
+            value=y,
+            low=limits[0],
+            high=limits[1],
+            says=f"{says}, place in the box",
+            axis="xy",
+            factor=-1.0,
+            along_mm=round(x, 2),
+        ),
     )
 
 
@@ -521,14 +523,16 @@ def _pour(mould: Mould, points: tuple[HighPoint, ...], ring: float, pen: Pen) ->
     rows.append(
         parts.handle(
             dot,
-            path="tilt_deg",
-            value=mould.tilt_deg,
-            low=limits[0],
-            high=limits[1],
-            says="Tilt while it is poured",
-            axis="turn",
-            factor=way,
-            unit="°",
+            parts.Pull(
+                path="tilt_deg",
+                value=mould.tilt_deg,
+                low=limits[0],
+                high=limits[1],
+                says="Tilt while it is poured",
+                axis="turn",
+                factor=way,
+                unit="°",
+            ),
         )
     )
     return rows

@@ -1,5 +1,6 @@
 """Hardware, lip and ballast on the side view, in body coordinates (x right, z up drawn downward)."""
 
+from dataclasses import dataclass
 from math import cos, radians, sin
 
 from lamsik.core.shapes.ballast_holes import BALLS, Hole, mouth_mm
@@ -121,49 +122,70 @@ def slug_handle(design: Design, drilled: Hole, pen: Pen) -> Node:
                 "path", d=grip, fill=TIP, stroke="#FFFFFF", stroke_width=1.2 * pen.mm, stroke_linejoin="round"
             ),
         ],
-        path=f"ballast.{drilled.key}.x_mm",
-        value=x,
-        low=0.05 * design.body.length_mm,
-        high=0.95 * design.body.length_mm,
-        says=f"Ballast {drilled.slug.name}, distance from the nose",
+        Pull(
+            path=f"ballast.{drilled.key}.x_mm",
+            value=x,
+            low=0.05 * design.body.length_mm,
+            high=0.95 * design.body.length_mm,
+            says=f"Ballast {drilled.slug.name}, distance from the nose",
+        ),
     )
 
 
-def handle(
-    children: list[Node],
-    *,
-    path: str,
-    value: float,
-    low: float,
-    high: float,
-    says: str,
-    axis: str = "x",
-    factor: float = 1.0,
-    offset: float = 0.0,
-    unit: str = "mm",
-    along_mm: float | None = None,
-) -> Node:
-    """A draggable group: value = factor · coordinate + offset along `axis` of its own frame [mm]; `turn` goes
-    round its origin [°].
+@dataclass(frozen=True)
+class Pull:
+    """What a handle changes: the field at `path`, its value and limits, and what it is called.
 
+    value = factor · coordinate + offset along `axis` of its own frame [mm]; `turn` goes round its origin [°].
     With axis `xy` it moves both ways: `along_mm` is then its place along the other axis.
     """
+
+    path: str
+    value: float
+    low: float
+    high: float
+    says: str
+    axis: str = "x"
+    factor: float = 1.0
+    offset: float = 0.0
+    unit: str = "mm"
+    along_mm: float | None = None
+
+
+def handle(children: list[Node], pull: Pull) -> Node:
+    """A draggable group, a slider for the keyboard as well."""
     return group(
         children,
         class_="handle",
         tabindex=0,
         role="slider",
-        aria_label=says,
-        aria_valuenow=round(value, 1),
-        aria_valuemin=round(low, 1),
-        aria_valuemax=round(high, 1),
-        aria_valuetext=f"{value:.1f} {unit}",
-        data_path=path,
-        data_axis=axis,
-        data_factor=factor,
-        data_offset=offset,
-        data_x=along_mm,
+        aria_label=pull.says,
+        aria_valuenow=round(pull.value, 1),
+        aria_valuemin=round(pull.low, 1),
+        aria_valuemax=round(pull.high, 1),
+        aria_valuetext=f"{pull.value:.1f} {pull.unit}",
+        data_path=pull.path,
+        data_axis=pull.axis,
+        data_factor=pull.factor,
+        data_offset=pull.offset,
+        data_x=pull.along_mm,
     )
+
+
+def grip(
+    x: float, y: float, pen: Pen, pull: Pull, size: tuple[float, float] = (22.0, 6.5), colour: str = TIP
+) -> Node:
+    """A round handle at a place of the drawing; `size` is how far round it a finger takes it, and the radius
+    of the dot, both in points of the screen.
+    """
+    reach, radius = size
+    dot = [
+        node("circle", cx=x, cy=y, r=reach * pen.mm, fill="transparent"),
+        node(
+            "circle", cx=x, cy=y, r=radius * pen.mm, fill=colour, stroke="#FFFFFF", stroke_width=1.5 * pen.mm
+        ),
+    ]
+    return handle(dot, pull)
 
 
 def hardware(design: Design, pen: Pen, turn_deg: float = 0.0) -> list[Node]:

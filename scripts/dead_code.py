@@ -1,0 +1,56 @@
+"""What nothing asks for: functions, classes, methods and constants that neither the program nor a template
+nor a module names. `python scripts/dead_code.py`.
+"""
+
+import re
+import sys
+from pathlib import Path
+
+from vulture import Vulture
+
+ROOT = Path(__file__).parent.parent / "src/lamsik"
+LOOKED_AT = {"function", "class", "method", "property"}
+CALLED_BY_NAME = {
+    "do_GET",  # http.server calls these
+    "do_POST",
+    "log_message",
+    "get_cookie_secure",  # Flask's session asks
+    "pre_validate",  # WTForms calls it
+    "Meta",  # WTForms reads it
+    "float_",  # the command line names these in words
+    "back_up",
+}
+ASKED_BY_TESTS = {
+    "account",  # the room of a body, share by share, held against booleans of meshes
+    "body_from",  # a body from a form and three measures, as a test wants one
+    "inside_of",  # the hollow as a body, to be held against a distance field
+    "vessel_of_mesh",  # what floats, of any mesh
+}
+DECORATORS = ["@*.route", "@*.get", "@*.post", "@*.before_request", "@*.after_request", "@*.errorhandler"]
+DECORATORS += ["@*.app_*", "@*.command", "@*.group", "@*.context_processor", "@*.listens_for", "@app.*"]
+
+
+def main() -> int:
+    """Name what is dead."""
+    found = Vulture(ignore_decorators=DECORATORS)
+    found.scavenge([str(ROOT)], exclude=["*/migrations/versions/*"])
+    pages = "\n".join(
+        path.read_text(encoding="utf-8")
+        for pattern in ("web/templates/**/*.html", "web/static/js/**/*.js")
+        for path in sorted(ROOT.glob(pattern))
+    )
+    named = set(re.findall(r"\w+", pages)) | CALLED_BY_NAME | ASKED_BY_TESTS
+    dead = [
+        item
+        for item in found.get_unused_code(min_confidence=60)
+        if item.name not in named
+        and (item.typ in LOOKED_AT or (item.typ == "variable" and item.name.isupper()))
+    ]
+    for item in dead:
+        print(f"{item.filename}:{item.first_lineno}: {item.typ} {item.name} is named nowhere")
+    print(f"dead code: {len(dead)}")
+    return bool(dead)
+
+
+if __name__ == "__main__":
+    sys.exit(main())
