@@ -59,6 +59,8 @@ def shoot(page: Page, name: str, url: str, size: tuple[int, int], pan: str) -> N
         page.get_by_text("Lies still").first.wait_for()
         lay(pan, 15.12)
         page.get_by_text("Taken: 15.12 g").wait_for()
+    if name == "piece-phone":
+        page.wait_for_timeout(500)  # until it has come to rest at the field at hand
     if name == "tank":
         page.get_by_role("button", name="Find ballast").click()
         page.locator("#answers > li").first.wait_for()

@@ -1,5 +1,7 @@
 """A fresh shop for each test that asks for one; the demo shop is built once and copied."""
 
+import gc
+import json
 import shutil
 import time
 from pathlib import Path
@@ -7,27 +9,40 @@ from pathlib import Path
 import pytest
 from sqlmodel import Session
 
-from lamsik.demo.shop import build
 from lamsik.store import pictures
 from lamsik.store.database import FILE_NAME, for_writing, open_database, session_of
 from lamsik.store.starter import stock
+from tests.started import start_demo
+
+
+def pytest_collection_finish() -> None:
+    """What was imported to collect the tests stays for good: it is not gone through for rubbish again."""
+    gc.collect()
+    gc.freeze()
 
 
 @pytest.fixture(scope="session")
-def demo_file(tmp_path_factory, worker_id) -> Path:
-    """The demo shop, built by whichever worker asks first; the others wait for its file."""
+def demo_started(tmp_path_factory, worker_id) -> dict:
+    """The demo, started once by whichever worker asks first, the others wait: what it said, and its file."""
     base = tmp_path_factory.getbasetemp()
     folder = (base if worker_id == "master" else base.parent) / "demo-shop"
-    done, began = folder / "done", time.monotonic()
+    told, began = folder / "told.json", time.monotonic()
     try:
         folder.mkdir()
     except FileExistsError:
-        while not done.exists() and time.monotonic() - began < 180:
+        while not told.exists() and time.monotonic() - began < 180:
             time.sleep(0.1)
-        return folder / FILE_NAME
-    made = _made(folder, build)
-    done.touch()
-    return made
+    else:
+        found = start_demo(folder / "shop")
+        (folder / "part").write_text(json.dumps(found))
+        (folder / "part").rename(told)
+    return {**json.loads(told.read_text()), "file": folder / "shop" / FILE_NAME}
+
+
+@pytest.fixture(scope="session")
+def demo_file(demo_started) -> Path:
+    """The demo shop's database, its pictures beside it."""
+    return demo_started["file"]
 
 
 @pytest.fixture

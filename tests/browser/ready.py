@@ -1,19 +1,53 @@
-"""A process with the application already imported: it forks a server for each shop it is asked for.
+"""A process with the application already imported and its templates compiled: it forks a server for each
+shop it is asked for.
 
 Reads lines of JSON (home, port, log, more words for the command) and answers each with the new server's
 process id; ends, and its servers with it, when its input is closed.
 """
 
 import contextlib
+import gc
 import json
 import os
 import signal
 import sys
+import tempfile
+from pathlib import Path
 
-from waitress import create_server  # noqa: F401 - imported once, here
+import weasyprint  # noqa: F401 - what is imported late is imported once, here
+from flask import Flask
+from jinja2 import BytecodeCache
+from jinja2.bccache import Bucket
+from waitress import create_server  # noqa: F401
 
+from lamsik.cli import serve as served  # noqa: F401
 from lamsik.cli.main import main
-from lamsik.web.app import create_app  # noqa: F401 - imported once, here
+from lamsik.formats import photo  # noqa: F401
+from lamsik.web.app import create_app
+
+
+class Compiled(BytecodeCache):
+    """Templates as compiled once, here."""
+
+    def __init__(self) -> None:
+        self.kept: dict[str, bytes] = {}
+
+    def load_bytecode(self, bucket: Bucket) -> None:
+        if bucket.key in self.kept:
+            bucket.bytecode_from_string(self.kept[bucket.key])
+
+    def dump_bytecode(self, bucket: Bucket) -> None:
+        self.kept[bucket.key] = bucket.bytecode_to_string()
+
+
+def compile_all() -> None:
+    """Every template, for all servers."""
+    Flask.jinja_options = {"bytecode_cache": Compiled()}
+    with tempfile.TemporaryDirectory() as folder:
+        app = create_app(Path(folder))
+        for name in app.jinja_env.list_templates():
+            app.jinja_env.get_template(name)
+        app.extensions["engine"].dispose()
 
 
 def serve(asked: dict) -> int:
@@ -27,6 +61,9 @@ def serve(asked: dict) -> int:
 
 if __name__ == "__main__":
     signal.signal(signal.SIGCHLD, signal.SIG_IGN)  # ended servers are not waited for
+    compile_all()
+    gc.collect()
+    gc.freeze()
     started = []
     for line in sys.stdin:
         pid = os.fork()

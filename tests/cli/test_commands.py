@@ -3,11 +3,9 @@
 import io
 import json
 import os
-import re
 import socket
 import subprocess
 import sys
-import time
 import tomllib
 from hashlib import sha256
 from pathlib import Path
@@ -184,41 +182,12 @@ class TestServing:
         error = capsys.readouterr().err
         assert says in error and len(error.splitlines()) == 1
 
-    def test_demo_starts_with_fresh_data_on_its_port_and_spares_other_folders(self, tmp_path):
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
-            port = probe.getsockname()[1]
-        environment = {**os.environ, "LAMSIK_DEMO_HOME": str(tmp_path / "demo"), "LAMSIK_PORT": str(port)}
-        with subprocess.Popen(
-            [sys.executable, "-m", "lamsik.cli", "demo"],
-            stdout=subprocess.PIPE,
-            stderr=subprocess.DEVNULL,
-            text=True,
-            env=environment,
-        ) as demo:
-            said = [demo.stdout.readline() for _ in range(3)]
-            assert f"http://127.0.0.1:{port}/" in said[2]
-            with urlopen(f"http://127.0.0.1:{port}/orders", timeout=10) as page:
-                assert "Ärla Brandt" in page.read().decode()
-            for _ in range(100):
-                with urlopen(f"http://127.0.0.1:{port}/scale/live", timeout=10) as answer:
-                    scale = json.load(answer)
-                if scale["state"] == "reading":
-                    break
-                time.sleep(0.1)
-            assert scale["state"] == "reading", scale
-            where = re.search(
-                r"http://127\.0\.0\.1:\d+/", next(line for line in said if "simulated" in line)
-            ).group(0)
-            demo.terminate()
-        for _ in range(100):  # the simulated scale ends with the shop
-            try:
-                urlopen(where, timeout=1).close()
-            except OSError:
-                break
-            time.sleep(0.1)
-        else:
-            raise AssertionError("the simulated scale lives on")
+    def test_demo_starts_with_fresh_data_on_its_port_and_its_scale_ends_with_it(self, demo_started):
+        assert demo_started["address"] in demo_started["said"][2]
+        assert "Ärla Brandt" in demo_started["orders"]
+        assert demo_started["scale"]["state"] == "reading" and demo_started["ended"]
+
+    def test_demo_spares_other_folders(self, tmp_path):
         mine = tmp_path / "mine"
         mine.mkdir()
         (mine / "letter.txt").write_text("keep")

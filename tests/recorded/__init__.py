@@ -29,8 +29,8 @@ LEFT_OUT = {
     "cautions",
 }
 """Drawings, what only repeats the document or an edit, and explanations that hold no figure of their own."""
-EVERY_FOURTH = 4
-"""Of so many bodies one has its ballast looked for."""
+EVERY_OTHER, EVERY_EIGHTH = 2, 8
+"""Of so many bodies one is shown with what follows the verdict; one has its ballast looked for."""
 NUMBER = re.compile(r"[-−+]?\d+(?:\.\d+)?")
 
 
@@ -51,19 +51,17 @@ def told(value: Any) -> Any:
     return float(f"{value:.6g}") if isinstance(value, float) else value
 
 
-def shown(visitor: Any, document: dict[str, Any], deep: bool = False) -> dict[str, Any]:
-    """All that the benches say of a document, by bench; the answers for its ballast too where it is looked
-    at deeply.
-    """
+def shown(visitor: Any, document: dict[str, Any], at: int) -> dict[str, Any]:
+    """All that the benches say of the document that stands at this place of the record, by bench."""
     kind = document["format"].split("-")[1].split("/")[0]
     if kind == "body":
         found = {}
         for bench in ("tank", "shapes", "paints"):
             answer = _live(visitor, "/designs/15/live", document, bench)
-            if "view" in answer and answer["view"].get("late"):
+            if at % EVERY_OTHER == 0 and "view" in answer and answer["view"].get("late"):
                 answer["view"] |= _live(visitor, "/designs/15/live", document, bench, "late")["view"]
             found[bench] = told(answer.get("view", answer))
-        if deep:
+        if at % EVERY_EIGHTH == 0:
             found["answers"] = told(
                 visitor.send("/designs/15/ballast", {"document": document, "bench": "tank"}).json
             )

@@ -7,7 +7,7 @@ from pathlib import Path
 from lamsik.demo.shop import build
 from lamsik.store.database import open_database, session_of
 from lamsik.web.app import create_app
-from tests.recorded import DOCUMENTS, EVERY_FOURTH, SHOWN, shown
+from tests.recorded import DOCUMENTS, SHOWN, shown
 from tests.recorded.edits import SAID, all_said
 from tests.web.conftest import Visitor
 
@@ -24,5 +24,5 @@ with tempfile.TemporaryDirectory() as folder:
     engine.dispose()
     visitor = Visitor(create_app(Path(folder)))
     documents = [json.loads(line) for line in DOCUMENTS.read_text(encoding="utf-8").splitlines()]
-    write(SHOWN, [shown(visitor, document, at % EVERY_FOURTH == 0) for at, document in enumerate(documents)])
+    write(SHOWN, [shown(visitor, document, at) for at, document in enumerate(documents)])
 write(SAID, all_said())

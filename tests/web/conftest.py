@@ -7,8 +7,9 @@ import tempfile
 
 import pytest
 from jinja2 import FileSystemBytecodeCache
+from sqlalchemy import event
 
-from lamsik.store.database import open_database
+from lamsik.store.database import FILE_NAME
 from lamsik.web.app import create_app
 from lamsik.web.lan.pairing import Pairings
 
@@ -59,18 +60,27 @@ class Visitor:
 @pytest.fixture(scope="session")
 def application(tmp_path_factory):
     """The application, put together once for a worker: its routes take longer to build than most tests to
-    run.
+    run. So do its questions to the database, which an engine keeps: it opens the shop that is visited.
     """
     app = create_app(tmp_path_factory.mktemp("first"))
     app.jinja_env.bytecode_cache = COMPILED
+
+    engine = app.extensions["engine"]
+
+    @event.listens_for(engine, "do_connect")
+    def _where_it_visits(_dialect, _record, words, _named):
+        words[0] = engine.url.database
+
     yield app
-    app.extensions["engine"].dispose()
+    engine.dispose()
 
 
 def visit(app, home, monkeypatch):
     """The application on another shop."""
+    engine = app.extensions["engine"]
+    engine.dispose()
+    engine.url = engine.url.set(database=str(home / FILE_NAME))
     monkeypatch.setitem(app.config, "HOME", home)
-    monkeypatch.setitem(app.extensions, "engine", open_database(home))
     monkeypatch.setitem(app.extensions, "pairings", Pairings(home))
     return Visitor(app)
 

@@ -1,0 +1,63 @@
+"""`lamsik demo` started for real, once for a run of the tests: what it said and showed, and its shop."""
+
+import json
+import os
+import re
+import socket
+import subprocess
+import sys
+import time
+from pathlib import Path
+from urllib.request import urlopen
+
+from sqlmodel import delete
+
+from lamsik.store.database import open_database, session_of
+from lamsik.store.tables import Setting
+
+
+def start_demo(folder: Path) -> dict:
+    """What the command said, what its pages showed, and whether its scale ended with it; the shop stays in
+    `folder`, without the address of that scale.
+    """
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    environment = {**os.environ, "LAMSIK_DEMO_HOME": str(folder), "LAMSIK_PORT": str(port)}
+    with subprocess.Popen(
+        [sys.executable, "-m", "lamsik.cli", "demo"],
+        stdout=subprocess.PIPE,
+        stderr=subprocess.DEVNULL,
+        text=True,
+        env=environment,
+    ) as demo:
+        said = [demo.stdout.readline() for _ in range(3)]
+        address = f"http://127.0.0.1:{port}/"
+        with urlopen(f"{address}orders", timeout=30) as page:
+            orders = page.read().decode()
+        for _ in range(300):
+            with urlopen(f"{address}scale/live", timeout=30) as answer:
+                scale = json.load(answer)
+            if scale["state"] == "reading":
+                break
+            time.sleep(0.1)
+        demo.terminate()
+    where = re.search(r"http://127\.0\.0\.1:\d+/", next(line for line in said if "simulated" in line))[0]
+    found = {"address": address, "said": said, "orders": orders, "scale": scale, "ended": _ends(where)}
+    engine = open_database(folder)
+    with session_of(engine) as session:
+        session.exec(delete(Setting).where(Setting.key == "scale"))
+    with engine.connect() as connection:
+        connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
+    engine.dispose()
+    return found
+
+
+def _ends(where: str) -> bool:
+    for _ in range(100):
+        try:
+            urlopen(where, timeout=1).close()
+        except OSError:
+            return True
+        time.sleep(0.1)
+    return False
