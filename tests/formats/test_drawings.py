@@ -12,11 +12,12 @@ from ezdxf import units as dxf_units
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.blades import STARTING_BLADE as START
 from lamsik.core.shapes.body import side_outline, top_outline
+from lamsik.core.shapes.drawn_layers import DrawnLayer
 from lamsik.core.shapes.outlining import lines_of
+from lamsik.drawings import blade as blade_pictures
+from lamsik.drawings.svg import markup
 from lamsik.formats import blade_file, dxf, svg_outlines
 from lamsik.formats.body_document import to_design
-from lamsik.web.pictures import blade as blade_pictures
-from lamsik.web.pictures.svg import markup
 from lamsik.web.shapes.make import outline_drawing
 from tests.formats.test_body_document import document, full
 
@@ -172,9 +173,9 @@ class TestDxf:
     def layers(self, content):
         body = to_design(content).body
         return [
-            dxf.Layer("SIDE", (side_outline(body, 121),)),
-            dxf.Layer("TOP", (top_outline(body, 121) - [0, 40],)),
-            dxf.Layer("HOLES", circles=((30.0, 0.0, 5.0),)),
+            DrawnLayer("SIDE", (side_outline(body, 121),)),
+            DrawnLayer("TOP", (top_outline(body, 121) - [0, 40],)),
+            DrawnLayer("HOLES", circles=((30.0, 0.0, 5.0),)),
         ]
 
     def test_our_own_comes_back_unchanged(self):
@@ -184,7 +185,7 @@ class TestDxf:
     def test_our_own_redrawn_elsewhere_is_read_by_its_lines(self):
         content = full()
         shifted = self.layers(content)
-        data = dxf.write([dxf.Layer("SIDE", (shifted[0].outlines[0] * [1.1, 1.0],)), *shifted[1:]], content)
+        data = dxf.write([DrawnLayer("SIDE", (shifted[0].outlines[0] * [1.1, 1.0],)), *shifted[1:]], content)
         moved = dxf.write(shifted, content).replace(b"SIDE", b"SIDX")
         assert dxf.read(data).document == content
         assert dxf.read(moved).document is None

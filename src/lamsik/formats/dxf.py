@@ -7,7 +7,6 @@ import io
 import json
 import logging
 import re
-from dataclasses import dataclass
 from hashlib import sha256
 from typing import Any
 
@@ -15,6 +14,7 @@ import numpy as np
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.curves import Array
+from lamsik.core.shapes.drawn_layers import DrawnLayer
 from lamsik.formats import blade_file
 from lamsik.formats.body_document import Document, checked
 from lamsik.formats.outlines import MOST_BYTES, MOST_POINTS, MOST_SHAPES, Found, Outlines, chosen
@@ -26,24 +26,11 @@ OURS = "LAMSIK_BODY"
 CHUNK = 200
 
 
-@dataclass(frozen=True, eq=False)
-class Layer:
-    """What goes on one layer: closed outlines (n, 2) [mm], circles (x, y, diameter), open lines, words (x,
-    y, text).
-    """
-
-    name: str
-    outlines: tuple[Array, ...] = ()
-    circles: tuple[tuple[float, float, float], ...] = ()
-    lines: tuple[Array, ...] = ()
-    words: tuple[tuple[float, float, str], ...] = ()
-
-
 WORD_MM = 2.5
 """Height of what is written in a drawing."""
 
 
-def write(layers: list[Layer], document: Document | None = None) -> bytes:
+def write(layers: list[DrawnLayer], document: Document | None = None) -> bytes:
     """A DXF of the layers, units millimetres; with a document (a body's or a blade's) it can be brought in
     again unchanged.
     """

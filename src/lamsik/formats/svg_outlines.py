@@ -1,5 +1,5 @@
 """SVG in: paths, shapes, transforms and units by svgelements, after defusedxml has looked for what must
-not be there. SVG out: see web/pictures.
+not be there. SVG out: see drawings.
 """
 
 import json

@@ -12,17 +12,18 @@ from flask import Blueprint, Flask, Response
 from sqlalchemy.exc import SQLAlchemyError
 from sqlmodel import Session
 
+from lamsik import drawings
+from lamsik.drawings.svg import markup, node
 from lamsik.store import documents, history
 from lamsik.store.tables import Card, Document, Revision
-from lamsik.web.pictures import cards
-from lamsik.web.pictures.svg import markup, node
+from lamsik.web.shared import cards
 from lamsik.web.shared.db import db, in_short, load
 from lamsik.web.shared.static import for_ever
 
 blueprint = Blueprint("cards", __name__, url_prefix="/cards")
 log = logging.getLogger("lamsik")
 
-DRAWN_BY = Path(__file__).parent / "pictures"
+DRAWN_BY = Path(drawings.__file__).parent
 NOTHING = markup(
     node(
         "svg",

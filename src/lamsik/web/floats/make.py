@@ -16,17 +16,18 @@ from lamsik.core.floats.labels import Label
 from lamsik.core.floats.rating import ON_THE_LINE, TOTAL, capacity_g, loading_g
 from lamsik.core.materials import METALS
 from lamsik.core.shapes.clearance import drill_for
+from lamsik.core.shapes.drawn_layers import DrawnLayer
 from lamsik.core.units import parse
 from lamsik.core.water import Water
+from lamsik.drawings import floats as drawn
+from lamsik.drawings.labels import label_sheet
+from lamsik.drawings.paper import SHEETS, Sheet, sheets
+from lamsik.drawings.svg import markup
 from lamsik.formats import dxf
 from lamsik.formats.float_document import to_float, with_float
 from lamsik.store import documents, floats, stores
 from lamsik.store.tables import Document
 from lamsik.web.floats.shop import finished, last_stages, measured_in
-from lamsik.web.pictures import floats as drawn
-from lamsik.web.pictures.labels import label_sheet
-from lamsik.web.pictures.paper import SHEETS, Sheet, sheets
-from lamsik.web.pictures.svg import markup
 from lamsik.web.scale.things import shop_waters
 from lamsik.web.shared import printing
 from lamsik.web.shared.db import db, load_document
@@ -215,7 +216,7 @@ def profile_dxf(key: int) -> Response:
     row = load_document("float", key)
     design = to_float(documents.content(db(), row))
     return as_file(
-        dxf.write([dxf.Layer("SIDE", tuple(drawn.flat_outlines(design)))]),
+        dxf.write([DrawnLayer("SIDE", tuple(drawn.flat_outlines(design)))]),
         f"{named(row)}.dxf",
         "image/vnd.dxf",
     )

@@ -14,6 +14,8 @@ from lamsik.core.floats.slider import Answer, slider
 from lamsik.core.materials import BODY_MATERIALS, METALS
 from lamsik.core.units import parse
 from lamsik.core.water import Water
+from lamsik.drawings.floats import thumbnail
+from lamsik.drawings.svg import Node
 from lamsik.formats.float_document import Document as Content
 from lamsik.formats.float_document import blank, dumps, loads, to_float
 from lamsik.store import documents, floats
@@ -21,8 +23,6 @@ from lamsik.store.tables import Document
 from lamsik.web.floats.live import current
 from lamsik.web.floats.shop import finished, shop_of
 from lamsik.web.floats.state import table_of
-from lamsik.web.pictures.floats import thumbnail
-from lamsik.web.pictures.svg import Node
 from lamsik.web.scale.things import shop_waters
 from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load_document, sent_base

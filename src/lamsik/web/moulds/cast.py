@@ -16,6 +16,9 @@ from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.layout import Mould, lying, pour_up
 from lamsik.core.route.workdays import NAMES, Workdays
 from lamsik.core.shapes.design import Design
+from lamsik.drawings.mould import cast_picture
+from lamsik.drawings.plan import timeline
+from lamsik.drawings.svg import Node
 from lamsik.formats.body_document import to_design
 from lamsik.formats.mould_document import Document as Content
 from lamsik.formats.mould_document import to_mould
@@ -25,9 +28,6 @@ from lamsik.web.mixes.planning import Asked
 from lamsik.web.moulds import gates
 from lamsik.web.moulds.casting import Casting, casting, height_words, like_original
 from lamsik.web.moulds.shop import master_of
-from lamsik.web.pictures.mould import cast_picture
-from lamsik.web.pictures.plan import timeline
-from lamsik.web.pictures.svg import Node
 from lamsik.web.shared.db import db, load_document
 
 blueprint = Blueprint("moulds_cast", __name__, url_prefix="/moulds")

@@ -6,11 +6,11 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.errors import Refused
 from lamsik.core.moulds.halves import Printed, Sum, printed_halves
 from lamsik.core.moulds.layout import box
+from lamsik.drawings.solid import line_view
 from lamsik.formats import stl
 from lamsik.formats.mould_document import to_mould
 from lamsik.store import documents
 from lamsik.web.moulds.shop import master_of
-from lamsik.web.pictures.solid import line_view
 from lamsik.web.shared import jobs
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.files import as_file, named

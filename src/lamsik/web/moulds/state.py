@@ -19,8 +19,8 @@ from lamsik.core.moulds.pull import PRESS, Choice
 from lamsik.core.moulds.silicone import Bricks, Half, Saved, clay_ml, lift, walls_of
 from lamsik.core.moulds.vents import HighPoint
 from lamsik.core.units import show
+from lamsik.drawings.mould import picture
 from lamsik.formats.mould_document import Document, to_mould
-from lamsik.web.pictures.mould import picture
 from lamsik.web.shapes.state import fields
 from lamsik.web.shared.facts import Fact
 

@@ -14,6 +14,8 @@ from lamsik.core.moulds.masters import BOX, PULLS, Master
 from lamsik.core.moulds.pull import KINDS
 from lamsik.core.shapes.sources import OWN, SAYS, Source
 from lamsik.core.units import parse
+from lamsik.drawings.mould import thumbnail
+from lamsik.drawings.svg import markup
 from lamsik.formats.mould_document import Document as Content
 from lamsik.formats.mould_document import dumps, first_layout, loads, master_of, of_body, of_weighed, to_mould
 from lamsik.store import documents, mixes, moulds, weighed
@@ -24,8 +26,6 @@ from lamsik.web.mixes.views import views_of
 from lamsik.web.moulds.live import current
 from lamsik.web.moulds.shop import master_of as master_here
 from lamsik.web.moulds.shop import shop_of
-from lamsik.web.pictures.mould import thumbnail
-from lamsik.web.pictures.svg import markup
 from lamsik.web.shared import keeping, picks, whole
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.files import as_file, named

@@ -11,13 +11,13 @@ from lamsik.core.orders.status import STATUSES
 from lamsik.core.shapes.design import Want
 from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.tank.motion import BEHAVIOURS, TYPICAL_SPEED_CM_S
+from lamsik.drawings.body import thumbnail
 from lamsik.formats.body_document import to_design
 from lamsik.formats.edits import apply
 from lamsik.store import documents, moulds, orders, pieces, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.tables import Customer, Document, Order, Water, now
 from lamsik.web.orders.forms import EnquiryForm
-from lamsik.web.pictures.body import thumbnail
 from lamsik.web.pieces.standing import stands
 from lamsik.web.shapes.views import begin
 from lamsik.web.shared import keeping, picks

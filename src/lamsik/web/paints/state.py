@@ -6,7 +6,7 @@ from typing import Any
 from lamsik.core.paints.coats import Coat
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.parts import Part
-from lamsik.web.pictures.body import paint_view
+from lamsik.drawings.body import paint_view
 
 
 def paints_part(outcome: Outcome, unit: str, looks: str) -> dict[str, Any]:

@@ -4,7 +4,7 @@ from lamsik.core.shapes.faces import MADE_TRUE_TO, learned_mm, moved
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.mass import size_ml
 from lamsik.store import pieces, stores
-from lamsik.web.pictures.cards import design_of
+from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db
 
 MOST_BLANKS = 400

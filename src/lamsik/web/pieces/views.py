@@ -16,18 +16,18 @@ from lamsik.core.tank.parts import Part
 from lamsik.core.units import parse
 from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import with_sinker
+from lamsik.drawings import card as drawings
+from lamsik.drawings.tank import default_view, scene
 from lamsik.formats.body_document import with_design
 from lamsik.store import documents, mixes, moulds, orders, pieces, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.tables import Document, Instrument, Order, Piece, Revision, now
-from lamsik.web.pictures import card as drawings
-from lamsik.web.pictures.cards import design_of
-from lamsik.web.pictures.tank import default_view, scene
 from lamsik.web.pieces.bench import PieceView, StepRow, steps_of, view, waiting, waits_at
 from lamsik.web.pieces.learned import learn_faces
 from lamsik.web.pieces.standing import stands
 from lamsik.web.scale.port import board
 from lamsik.web.shared import keeping, printing
+from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.files import as_pdf
 from lamsik.web.shared.lists import asked_page, asked_text

@@ -19,11 +19,11 @@ from lamsik.core.weighing.bydifference import Capacity, capacities
 from lamsik.core.weighing.instrument import can_tell, remarks
 from lamsik.core.weighing.inwater import InWater, air_buoyancy_g, line_ml, mass_in, mass_in_sd
 from lamsik.core.weighing.pair import Bearer, Margin, Turn, margins, turns_at
+from lamsik.drawings.scale import float_with_marks, thing_in_water
+from lamsik.drawings.svg import Node
 from lamsik.store import stores, weighed
 from lamsik.store.paging import MOST
 from lamsik.store.tables import Instrument, Weighed
-from lamsik.web.pictures.scale import float_with_marks, thing_in_water
-from lamsik.web.pictures.svg import Node
 from lamsik.web.shared.db import db, load
 
 blueprint = Blueprint("scale_things", __name__, url_prefix="/scale/things")

@@ -17,12 +17,12 @@ from lamsik.core.water import Water
 from lamsik.core.weighing.bydifference import MARKS, capacities
 from lamsik.core.weighing.inwater import REMINDERS, InWater, by_ratio, line_ml
 from lamsik.devices.scale_address import serial_ports
+from lamsik.drawings.scale import weighing_scenes
 from lamsik.formats import weighed_csv
 from lamsik.store import documents, pieces, stores, weighed
 from lamsik.store.tables import Document, Instrument, Weighed, now
 from lamsik.store.tables import Water as WaterRow
 from lamsik.web.lan.pairing import is_local
-from lamsik.web.pictures.scale import weighing_scenes
 from lamsik.web.scale import port
 from lamsik.web.shared import picks
 from lamsik.web.shared.db import db, load, sent_row

@@ -14,12 +14,12 @@ from lamsik.core.errors import Refused
 from lamsik.core.materials import METALS
 from lamsik.core.shapes.blades import SNAPS, STARTING_BLADE, Blade, SnapHole, remarks, swing
 from lamsik.core.shapes.sources import OWN, SAYS, Source
+from lamsik.drawings import blade as drawn
+from lamsik.drawings.paper import sheets
+from lamsik.drawings.svg import Node
 from lamsik.formats import blade_file, dxf
 from lamsik.store import documents, stores
 from lamsik.store.tables import Document
-from lamsik.web.pictures import blade as drawn
-from lamsik.web.pictures.paper import sheets
-from lamsik.web.pictures.svg import Node
 from lamsik.web.shared import keeping, printing, whole
 from lamsik.web.shared.db import db, load_document, sent_base
 from lamsik.web.shared.files import as_file, as_pdf, named

@@ -19,6 +19,7 @@ from lamsik.core.shapes.meshing import AXES, Checked, measured, turned
 from lamsik.core.shapes.outlining import lines_of, width_line
 from lamsik.core.shapes.tracing import warm
 from lamsik.core.water import Water
+from lamsik.drawings.body import mesh_views
 from lamsik.formats import blade_file, body_file, dxf, photo, stl, svg_outlines
 from lamsik.formats.body_document import Document as Content
 from lamsik.formats.body_document import to_design
@@ -26,11 +27,10 @@ from lamsik.formats.lines_document import blank, with_lines, with_mesh
 from lamsik.formats.outlines import Outlines
 from lamsik.store import documents, pictures, skins
 from lamsik.store.tables import Document, Tracing
-from lamsik.web.pictures.body import mesh_views
-from lamsik.web.pictures.cards import card
 from lamsik.web.shapes.blades import all_of
 from lamsik.web.shapes.live import current
 from lamsik.web.shared import jobs, whole
+from lamsik.web.shared.cards import card
 from lamsik.web.shared.db import db, load_document, sent_base, sent_id
 from lamsik.web.shared.jobs import Job
 

@@ -14,10 +14,10 @@ from lamsik.core.shapes.family import Member, mark, members
 from lamsik.core.shapes.scaling import Offered, nearest_size
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.wanted import target
+from lamsik.drawings.body import thumbnail
 from lamsik.formats.body_document import to_design, with_design
 from lamsik.store import documents, orders, stores
 from lamsik.store.tables import Family, Hardware
-from lamsik.web.pictures.body import thumbnail
 from lamsik.web.shared.db import db, load_document
 
 blueprint = Blueprint("shapes_family", __name__, url_prefix="/shapes")

@@ -16,6 +16,7 @@ from lamsik.core.shapes.body import section_outline, side_outline, top_outline
 from lamsik.core.shapes.clashes import clashes
 from lamsik.core.shapes.clearance import clearances
 from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.drawn_layers import DrawnLayer
 from lamsik.core.shapes.drillings import Drilling, drillings, slot_words
 from lamsik.core.shapes.hardware import lip_outline
 from lamsik.core.shapes.shells import shell_meshes, whole_shell
@@ -23,14 +24,14 @@ from lamsik.core.shapes.solid import segments, solid
 from lamsik.core.shapes.space import hollow_outlines
 from lamsik.core.shapes.stock import GRAIN, NO_GRAIN, block, cutting
 from lamsik.core.units import place
+from lamsik.drawings import pack
+from lamsik.drawings.paper import SHEETS, Sheet, sheets
+from lamsik.drawings.svg import Node, markup, node, path
 from lamsik.formats import dxf, stl, svg_outlines
 from lamsik.formats.body_document import Document as Content
 from lamsik.formats.body_document import to_design
 from lamsik.store import documents, orders, stores
 from lamsik.store.tables import Document
-from lamsik.web.pictures import pack
-from lamsik.web.pictures.paper import SHEETS, Sheet, sheets
-from lamsik.web.pictures.svg import Node, markup, node, path
 from lamsik.web.shared import printing
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.files import as_file, as_pdf, named
@@ -304,14 +305,14 @@ def drawing(key: int) -> Response:
     )
 
 
-def layers(found: Pack) -> list[dxf.Layer]:
+def layers(found: Pack) -> list[DrawnLayer]:
     """The pack as layers: SIDE, TOP below it, SECTIONS beside, each with its station; saw CUTS, the lip's
     SLOT and STATIONS on the side; LIP, HOLES, HOLLOW.
     """
     design = found.design
     side, top = side_outline(design.body, pack.FINE), top_outline(design.body, pack.FINE)
     below = float(side[:, 1].min()) - float(top[:, 1].max()) - 10.0
-    rows = [dxf.Layer("SIDE", (side,)), dxf.Layer("TOP", (top + [0.0, below],))]
+    rows = [DrawnLayer("SIDE", (side,)), DrawnLayer("TOP", (top + [0.0, below],))]
     cuts, words, x = [], [], design.body.length_mm + 15.0
     for at in found.stations_mm:
         section = section_outline(design.body, at, 160)
@@ -319,25 +320,27 @@ def layers(found: Pack) -> list[dxf.Layer]:
         cuts.append(section + [x + half, 0.0])
         words.append((x, float(section[:, 1].min()) - 5.0, f"{place(at)} mm"))
         x += 2 * half + 10.0
-    rows.append(dxf.Layer("SECTIONS", tuple(cuts), words=tuple(words)))
-    rows.append(dxf.Layer("STATIONS", lines=tuple(pack.station_line(design, at) for at in found.stations_mm)))
+    rows.append(DrawnLayer("SECTIONS", tuple(cuts), words=tuple(words)))
+    rows.append(
+        DrawnLayer("STATIONS", lines=tuple(pack.station_line(design, at) for at in found.stations_mm))
+    )
     if design.body.joints:
         across = [
             np.array([[at, below - reach], [at, below + reach]]) for at, reach in pack.cuts_from_above(design)
         ]
-        rows.append(dxf.Layer("CUTS", lines=(*pack.cut_lines(design), *across)))
+        rows.append(DrawnLayer("CUTS", lines=(*pack.cut_lines(design), *across)))
     if design.lip is not None:
-        rows.append(dxf.Layer("SLOT", (pack.slot_outline(design),)))
-        rows.append(dxf.Layer("LIP", (lip_outline(design.lip, 96) + [design.body.length_mm + 20.0, below],)))
+        rows.append(DrawnLayer("SLOT", (pack.slot_outline(design),)))
+        rows.append(DrawnLayer("LIP", (lip_outline(design.lip, 96) + [design.body.length_mm + 20.0, below],)))
     if design.shell is not None:
-        rows.append(dxf.Layer("HOLLOW", hollow_outlines(design)))
+        rows.append(DrawnLayer("HOLLOW", hollow_outlines(design)))
     holes = tuple(
         (hole.x_mm, below + y, hole.drill_mm)
         for hole in found.holes
         if hole.face in ("belly", "back")
         for y in ((-hole.beside_mm, hole.beside_mm) if hole.beside_mm else (0.0,))
     )
-    return [*rows, dxf.Layer("HOLES", circles=holes)]
+    return [*rows, DrawnLayer("HOLES", circles=holes)]
 
 
 @blueprint.get("/<int:key>/body.stl")

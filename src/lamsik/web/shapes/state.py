@@ -10,10 +10,10 @@ from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import Near, Outcome, Rules
 from lamsik.core.tank.mass import NOTHING, Measured
 from lamsik.core.units import show
+from lamsik.drawings.draw import LOOKS, Sight, station_of, three_views
 from lamsik.formats.body_document import Document
 from lamsik.formats.edits import quantity_of
 from lamsik.web.paints.state import paints_part
-from lamsik.web.pictures.draw import LOOKS, Sight, station_of, three_views
 from lamsik.web.shapes import facts
 from lamsik.web.tank.state import TankAsked, TankShop, late_part, tank_part
 

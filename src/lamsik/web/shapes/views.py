@@ -13,15 +13,15 @@ from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.shapes.hardware import OUTLINES, SEATS
 from lamsik.core.shapes.sources import POINTER
 from lamsik.core.water import Water
+from lamsik.drawings.body import silhouette
+from lamsik.drawings.svg import Node
 from lamsik.formats import body_file
 from lamsik.formats.body_document import new_document, to_design
 from lamsik.store import documents, orders, skins, stores
 from lamsik.store.tables import Document
-from lamsik.web.pictures.body import silhouette
-from lamsik.web.pictures.cards import design_of
-from lamsik.web.pictures.svg import Node
 from lamsik.web.shapes.live import current
 from lamsik.web.shared import keeping, whole
+from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.files import as_file, named
 from lamsik.web.shared.lists import asked_page, asked_text

@@ -12,9 +12,9 @@ from markupsafe import Markup
 from lamsik import __version__
 from lamsik.core.cautions import DEFER, caution
 from lamsik.core.units import show
+from lamsik.drawings.svg import markup
 from lamsik.store.stores import DEFAULTS, setting
 from lamsik.web.benches import BENCHES
-from lamsik.web.pictures.svg import markup
 from lamsik.web.shared.db import db
 from lamsik.web.shared.lean import lean
 

@@ -17,9 +17,9 @@ from lamsik.core.moulds import heat as mould_heat
 from lamsik.core.route.workdays import NAMES
 from lamsik.core.shapes.clearance import HOSTS, INSERTS, clearances
 from lamsik.core.units import parse
+from lamsik.drawings.paper import SHEETS
 from lamsik.store import pieces, stores
 from lamsik.store.tables import Drill, Hardware, Instrument, SlugStock, Typed, Water
-from lamsik.web.pictures.paper import SHEETS
 from lamsik.web.shared.db import db, load
 from lamsik.web.shared.forms import MeasureField, choices, typed_texts
 from lamsik.web.stores import days

@@ -8,7 +8,7 @@ from lamsik.core.tank.inertia import nature
 from lamsik.core.tank.motion import DEFAULT_DRAG
 from lamsik.core.tank.parts import ESTIMATES, Part
 from lamsik.core.tank.stability import bg_mm
-from lamsik.web.pictures.tank import HELD, SURFACE, UNDER
+from lamsik.drawings.tank import HELD, SURFACE, UNDER
 from lamsik.web.shared.facts import Fact, signed
 
 

@@ -10,10 +10,10 @@ from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.tank import ballast
 from lamsik.core.tank.ballast import Answer
 from lamsik.core.tank.trial import replacement
+from lamsik.drawings.body import thumbnail
 from lamsik.formats.body_document import checked
 from lamsik.formats.edits import applied
 from lamsik.store import stores
-from lamsik.web.pictures.body import thumbnail
 from lamsik.web.shapes.live import asked_for, edited
 from lamsik.web.shared import exchange
 from lamsik.web.shared.db import db, load_document

@@ -12,12 +12,12 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.tank.line import Line
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.running import Change, Fit, Tow, Trim, changes, depth_curve, fitted, line_shape
+from lamsik.drawings.charts import Curve, axis, chart
+from lamsik.drawings.svg import Node
+from lamsik.drawings.towed import towed
 from lamsik.formats.body_document import to_design
 from lamsik.store import documents, orders, tub
 from lamsik.store.tables import Document, TowRun, now
-from lamsik.web.pictures.charts import Curve, axis, chart
-from lamsik.web.pictures.svg import Node
-from lamsik.web.pictures.towed import towed
 from lamsik.web.shared.db import db, load, load_document
 from lamsik.web.shared.facts import signed
 from lamsik.web.shared.forms import typed_texts

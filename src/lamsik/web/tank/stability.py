@@ -10,12 +10,12 @@ from lamsik.core.tank.floating import vessel_of_body
 from lamsik.core.tank.inertia import nature, roll
 from lamsik.core.tank.stability import RightingCurve, bg_mm, metacentre, pendulum, righting_curve
 from lamsik.core.tank.verdict import posture
+from lamsik.drawings.charts import Axis, Curve, axis, chart
+from lamsik.drawings.headon import head_on
+from lamsik.drawings.ink import INK, TIP, WATER
+from lamsik.drawings.svg import Node
+from lamsik.drawings.tank import SURFACE, UNDER, scene
 from lamsik.store import orders
-from lamsik.web.pictures.charts import Axis, Curve, axis, chart
-from lamsik.web.pictures.headon import head_on
-from lamsik.web.pictures.ink import INK, TIP, WATER
-from lamsik.web.pictures.svg import Node
-from lamsik.web.pictures.tank import SURFACE, UNDER, scene
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.facts import signed
 from lamsik.web.tank import others

@@ -18,10 +18,10 @@ from lamsik.core.tank.floating import Floating
 from lamsik.core.tank.verdict import posture
 from lamsik.core.units import show
 from lamsik.core.water import Water
+from lamsik.drawings.headon import head_on
+from lamsik.drawings.svg import Node
+from lamsik.drawings.tank import HELD, SURFACE, VIEWS, default_view, scene, shown_view
 from lamsik.store.tables import TimedRun
-from lamsik.web.pictures.headon import head_on
-from lamsik.web.pictures.svg import Node
-from lamsik.web.pictures.tank import HELD, SURFACE, VIEWS, default_view, scene, shown_view
 from lamsik.web.shapes.facts import segment_rows
 from lamsik.web.shared.facts import signed
 from lamsik.web.tank.depth import beside, deeper

@@ -6,9 +6,9 @@ from flask import Blueprint, render_template, request
 
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.twins import Sameness, Twin, fidelity, twins
+from lamsik.drawings.svg import Node
+from lamsik.drawings.tank import SURFACE, UNDER, scene
 from lamsik.store import orders
-from lamsik.web.pictures.svg import Node
-from lamsik.web.pictures.tank import SURFACE, UNDER, scene
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.facts import signed
 from lamsik.web.tank import others

@@ -1,5 +1,5 @@
 // The connected scale: its reading in large, taken into the field at hand once it has changed and lies still, with a tone and a tick.
-// Fields to be filled carry data-weigh; the next visible empty one after the field in focus is the one at hand.
+// Fields to be filled carry data-weigh; the one in focus is at hand, else the first that is empty or was read and not kept.
 // A zero belongs to this page alone; it and the reading just kept go on to the page that answers a form, once, and to no other.
 
 const board = document.getElementById("live-scale");
@@ -17,8 +17,10 @@ let hand = null, sound = null, zeroing = false;
 const fields = () => [...document.querySelectorAll("input[data-weigh]")].filter((input) => input.offsetParent);
 const atHand = () => {
   const all = fields(), focused = all.indexOf(document.activeElement);
-  return focused >= 0 ? all[focused] : all.find((input) => !input.value.trim() || grows(input));
+  return focused >= 0 ? all[focused] : all.find((input) => !input.value.trim() || grows(input) || waits(input));
 };
+// What was read for a form of its own and is not kept yet stays at hand: the next reading is not the next step's.
+const waits = (input) => input.dataset.read && fields().filter((other) => other.form === input.form).length === 1;
 // A pour to a mark goes on after its first reading; anything else is read once.
 const grows = (input) => Boolean(input.dataset.read && input.dataset.from);
 const change = () => Number(board.dataset.change);

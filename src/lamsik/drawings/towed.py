@@ -5,10 +5,10 @@ from math import tan
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.line import Shape
 from lamsik.core.tank.running import Tow, Trim
-from lamsik.web.pictures import parts
-from lamsik.web.pictures.ink import DEEP, INK, MUTED, PALE, WATER, pen_for
-from lamsik.web.pictures.paint import painted
-from lamsik.web.pictures.svg import Node, group, label, node
+from lamsik.drawings import parts
+from lamsik.drawings.ink import DEEP, INK, MUTED, PALE, WATER, pen_for
+from lamsik.drawings.paint import painted
+from lamsik.drawings.svg import Node, group, label, node
 
 
 def towed(design: Design, tow: Tow, trim: Trim, shape: Shape, depth_m: float) -> Node:

@@ -7,8 +7,8 @@ from lamsik.core.shapes.ballast_holes import BALLS, Hole, mouth_mm
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Placement, eye_of, lip_point, seat_point
-from lamsik.web.pictures.ink import FILLER, INK, LEAD, PLATE, STEEL, TIP, Pen
-from lamsik.web.pictures.svg import Node, group, node, path
+from lamsik.drawings.ink import FILLER, INK, LEAD, PLATE, STEEL, TIP, Pen
+from lamsik.drawings.svg import Node, group, node, path
 
 
 def lip(design: Design, pen: Pen) -> list[Node]:

@@ -11,14 +11,14 @@ from lamsik.core.shapes.clashes import Clash
 from lamsik.core.shapes.curves import phi_of_share, share_of_phi
 from lamsik.core.shapes.design import Design
 from lamsik.core.units import show
-from lamsik.web.pictures import cuts, lines, parts
-from lamsik.web.pictures.body import framed, front_reach, hang_depth, widest_x
-from lamsik.web.pictures.ink import INK, MUTED, WOOD, Pen, pen_for
-from lamsik.web.pictures.inside import inside
-from lamsik.web.pictures.paint import painted
-from lamsik.web.pictures.parts import Pull
-from lamsik.web.pictures.ruler import ruler, upright_ruler
-from lamsik.web.pictures.svg import Node, group, label, node, path
+from lamsik.drawings import cuts, lines, parts
+from lamsik.drawings.body import framed, front_reach, hang_depth, widest_x
+from lamsik.drawings.ink import INK, MUTED, WOOD, Pen, pen_for
+from lamsik.drawings.inside import inside
+from lamsik.drawings.paint import painted
+from lamsik.drawings.parts import Pull
+from lamsik.drawings.ruler import ruler, upright_ruler
+from lamsik.drawings.svg import Node, group, label, node, path
 
 SIZES, LINES, PARTS = "sizes", "lines", "parts"
 LOOKS = (LINES, SIZES, PARTS)

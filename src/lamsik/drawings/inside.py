@@ -9,9 +9,9 @@ from lamsik.core.shapes.clashes import cut_ends
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.inside import Cavity, Pour, cavity_point, pour_cuts
 from lamsik.core.tank.trial import trial_point
-from lamsik.web.pictures import parts
-from lamsik.web.pictures.ink import INK, LEAD, POUR, TIP, Pen
-from lamsik.web.pictures.svg import Node, group, label, node, path
+from lamsik.drawings import parts
+from lamsik.drawings.ink import INK, LEAD, POUR, TIP, Pen
+from lamsik.drawings.svg import Node, group, label, node, path
 
 
 def inside(design: Design, pen: Pen) -> list[Node]:

@@ -8,10 +8,10 @@ from lamsik.core.shapes.body import Body, leaning, station
 from lamsik.core.shapes.clashes import cut_ends
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Placement, lip_point, seat_point
-from lamsik.web.pictures import parts
-from lamsik.web.pictures.ink import DEEP, INK, MUTED, TIP, WATER, Pen
-from lamsik.web.pictures.parts import Pull
-from lamsik.web.pictures.svg import Node, group, label, node
+from lamsik.drawings import parts
+from lamsik.drawings.ink import DEEP, INK, MUTED, TIP, WATER, Pen
+from lamsik.drawings.parts import Pull
+from lamsik.drawings.svg import Node, group, label, node
 
 SAYS = {"top": "Back line", "bottom": "Belly line", "half_width": "Plan", "widest": "Widest line"}
 COLOUR = {"top": TIP, "bottom": TIP, "half_width": TIP, "widest": WATER}

@@ -4,11 +4,11 @@ import numpy as np
 
 from lamsik.core.shapes.blades import Blade
 from lamsik.core.shapes.curves import Array
-from lamsik.formats.dxf import Layer
-from lamsik.web.pictures.body import framed
-from lamsik.web.pictures.ink import INK, MUTED, STEEL, TIP, Pen, pen_for
-from lamsik.web.pictures.paper import Drawing
-from lamsik.web.pictures.svg import Node, group, label, node, path
+from lamsik.core.shapes.drawn_layers import DrawnLayer
+from lamsik.drawings.body import framed
+from lamsik.drawings.ink import INK, MUTED, STEEL, TIP, Pen, pen_for
+from lamsik.drawings.paper import Drawing
+from lamsik.drawings.svg import Node, group, label, node, path
 
 MEASURES = (
     "nose_mm",
@@ -187,7 +187,7 @@ def templates(blade: Blade) -> list[Drawing]:
     return [flat, *rows]
 
 
-def layers(blade: Blade) -> list[Layer]:
+def layers(blade: Blade) -> list[DrawnLayer]:
     """The flat strip as DXF layers."""
     half = blade.width_mm / 2
     bends = [np.array([[blade.bend_mm, -half], [blade.bend_mm, half]])]
@@ -196,7 +196,7 @@ def layers(blade: Blade) -> list[Layer]:
             np.array([[0.0, y], [blade.flat_mm, y]]) for y in (blade.cup_mm - half, half - blade.cup_mm)
         ]
     return [
-        Layer("SIDE", (strip(blade),)),
-        Layer("HOLES", circles=tuple((x, 0.0, d) for x, d in centres(blade))),
-        Layer("BENDS", lines=tuple(bends)),
+        DrawnLayer("SIDE", (strip(blade),)),
+        DrawnLayer("HOLES", circles=tuple((x, 0.0, d) for x, d in centres(blade))),
+        DrawnLayer("BENDS", lines=tuple(bends)),
     ]

@@ -9,12 +9,12 @@ from lamsik.core.shapes.curves import phi_of_share, share_of_phi
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import eye_of, lip_point
 from lamsik.core.shapes.skins import Mesh
-from lamsik.web.pictures import parts
-from lamsik.web.pictures.ink import INK, WOOD, pen_for
-from lamsik.web.pictures.inside import inside
-from lamsik.web.pictures.paint import painted
-from lamsik.web.pictures.ruler import ruler
-from lamsik.web.pictures.svg import Node, group, label, node, path
+from lamsik.drawings import parts
+from lamsik.drawings.ink import INK, WOOD, pen_for
+from lamsik.drawings.inside import inside
+from lamsik.drawings.paint import painted
+from lamsik.drawings.ruler import ruler
+from lamsik.drawings.svg import Node, group, label, node, path
 
 
 def thumbnail(design: Design, name: str, holes: bool = False) -> Node:

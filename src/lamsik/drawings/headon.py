@@ -9,10 +9,10 @@ from lamsik.core.shapes.inside import cavity_point
 from lamsik.core.shapes.mesh import body_mesh
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.evaluate import Outcome
-from lamsik.web.pictures import parts
-from lamsik.web.pictures.ink import DEEP, INK, LEAD, PALE, PLATE, WATER, WOOD, Pen, pen_for
-from lamsik.web.pictures.ruler import ruler
-from lamsik.web.pictures.svg import Node, label, node, path
+from lamsik.drawings import parts
+from lamsik.drawings.ink import DEEP, INK, LEAD, PALE, PLATE, WATER, WOOD, Pen, pen_for
+from lamsik.drawings.ruler import ruler
+from lamsik.drawings.svg import Node, label, node, path
 
 RINGS, ROUND = 40, 40
 

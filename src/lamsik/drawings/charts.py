@@ -6,8 +6,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from lamsik.core.shapes.curves import Array
-from lamsik.web.pictures.ink import INK, MUTED, WATER
-from lamsik.web.pictures.svg import Node, label, node
+from lamsik.drawings.ink import INK, MUTED, WATER
+from lamsik.drawings.svg import Node, label, node
 
 WIDTH, PLOT, LEFT, BOTTOM, RIGHT, LEGEND_ROW = 640.0, 266.0, 62.0, 46.0, 18.0, 19.0
 

@@ -8,10 +8,10 @@ from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import lip_point, seat_point
 from lamsik.core.units import place
-from lamsik.web.pictures import parts
-from lamsik.web.pictures.ink import INK, MUTED, PRINT
-from lamsik.web.pictures.ruler import ruler
-from lamsik.web.pictures.svg import Node, group, label, node, path
+from lamsik.drawings import parts
+from lamsik.drawings.ink import INK, MUTED, PRINT
+from lamsik.drawings.ruler import ruler
+from lamsik.drawings.svg import Node, group, label, node, path
 
 MARGIN = 4.0
 

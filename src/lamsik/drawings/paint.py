@@ -4,9 +4,9 @@ from lamsik.core.paints import layout
 from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.body import side_outline
 from lamsik.core.shapes.design import Design
-from lamsik.web.pictures.cuts import joints_side
-from lamsik.web.pictures.ink import INK, WOOD, Pen
-from lamsik.web.pictures.svg import Node, group, node, path
+from lamsik.drawings.cuts import joints_side
+from lamsik.drawings.ink import INK, WOOD, Pen
+from lamsik.drawings.svg import Node, group, node, path
 
 
 def painted(design: Design, pen: Pen, name: str = "body", upto: str | None = None) -> Node:

@@ -15,13 +15,13 @@ from lamsik.core.floats.rating import capacity_g
 from lamsik.core.floats.shotting import Shotting
 from lamsik.core.floats.standing import SINKS, Standing
 from lamsik.core.shapes.curves import Array
-from lamsik.web.pictures import parts
-from lamsik.web.pictures.body import framed
-from lamsik.web.pictures.charts import nice_step
-from lamsik.web.pictures.ink import CARD, DEEP, INK, LEAD, MUTED, PALE, STEEL, TIP, WATER, WOOD, Pen, pen_for
-from lamsik.web.pictures.paper import THIN, Drawing
-from lamsik.web.pictures.ruler import ruler, upright_ruler
-from lamsik.web.pictures.svg import Node, group, label, node, path
+from lamsik.drawings import parts
+from lamsik.drawings.body import framed
+from lamsik.drawings.charts import nice_step
+from lamsik.drawings.ink import CARD, DEEP, INK, LEAD, MUTED, PALE, STEEL, TIP, WATER, WOOD, Pen, pen_for
+from lamsik.drawings.paper import THIN, Drawing
+from lamsik.drawings.ruler import ruler, upright_ruler
+from lamsik.drawings.svg import Node, group, label, node, path
 
 COLOURS = {
     "body": WOOD,

@@ -4,9 +4,9 @@ from collections.abc import Sequence
 
 from lamsik.core.errors import Refused
 from lamsik.core.floats.labels import Label
-from lamsik.web.pictures.ink import INK, MUTED
-from lamsik.web.pictures.paper import MARGIN, SHEETS, Sheet, check_bar
-from lamsik.web.pictures.svg import Node, label, node
+from lamsik.drawings.ink import INK, MUTED
+from lamsik.drawings.paper import MARGIN, SHEETS, Sheet, check_bar
+from lamsik.drawings.svg import Node, label, node
 
 CELL = (62.0, 15.0)
 

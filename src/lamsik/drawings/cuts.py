@@ -10,8 +10,8 @@ from lamsik.core.shapes.hardware import Placement, seat_of
 from lamsik.core.shapes.inside import cavity_point
 from lamsik.core.shapes.joints import Joint
 from lamsik.core.shapes.space import hollow_outlines
-from lamsik.web.pictures.ink import BRICK, CARD, INK, MUTED, PLATE, STEEL, Pen
-from lamsik.web.pictures.svg import Node, group, label, node, path
+from lamsik.drawings.ink import BRICK, CARD, INK, MUTED, PLATE, STEEL, Pen
+from lamsik.drawings.svg import Node, group, label, node, path
 
 
 def joints_side(design: Design, pen: Pen) -> list[Node]:

@@ -5,8 +5,8 @@ marks.
 from dataclasses import dataclass, replace
 from math import ceil
 
-from lamsik.web.pictures.ink import INK, MUTED, Pen
-from lamsik.web.pictures.svg import Node, group, label, node
+from lamsik.drawings.ink import INK, MUTED, Pen
+from lamsik.drawings.svg import Node, group, label, node
 
 SHEETS = {"A4": (210.0, 297.0), "Letter": (215.9, 279.4), "A3": (297.0, 420.0)}
 MARGIN, FOOT, GAP, OVERLAP = 10.0, 24.0, 7.0, 14.0

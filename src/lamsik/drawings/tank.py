@@ -11,12 +11,12 @@ from lamsik.core.shapes.mesh import body_mesh
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.evaluate import Outcome, line_tie
 from lamsik.core.tank.motion import FLOATS
-from lamsik.web.pictures import parts
-from lamsik.web.pictures.ink import DEEP, EMBER, INK, MUTED, PALE, TIP, WATER, WOOD, Pen, pen_for
-from lamsik.web.pictures.inside import inside, trial_weights
-from lamsik.web.pictures.paint import painted
-from lamsik.web.pictures.ruler import ruler
-from lamsik.web.pictures.svg import Node, group, label, node, path
+from lamsik.drawings import parts
+from lamsik.drawings.ink import DEEP, EMBER, INK, MUTED, PALE, TIP, WATER, WOOD, Pen, pen_for
+from lamsik.drawings.inside import inside, trial_weights
+from lamsik.drawings.paint import painted
+from lamsik.drawings.ruler import ruler
+from lamsik.drawings.svg import Node, group, label, node, path
 
 SURFACE, UNDER, HELD = "surface", "under", "held"
 VIEWS = (SURFACE, UNDER, HELD)

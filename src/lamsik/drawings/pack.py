@@ -15,10 +15,10 @@ from lamsik.core.shapes.drillings import Drilling
 from lamsik.core.shapes.hardware import lip_outline, lip_point
 from lamsik.core.shapes.space import hollow_outlines, hollow_section
 from lamsik.core.units import place
-from lamsik.web.pictures.ink import INK, MUTED
-from lamsik.web.pictures.paper import THIN, Drawing, Listed
-from lamsik.web.pictures.ruler import ruler
-from lamsik.web.pictures.svg import Node, label, node, path
+from lamsik.drawings.ink import INK, MUTED
+from lamsik.drawings.paper import THIN, Drawing, Listed
+from lamsik.drawings.ruler import ruler
+from lamsik.drawings.svg import Node, label, node, path
 
 LINE = 0.3
 FINE = 241

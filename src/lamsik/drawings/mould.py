@@ -30,9 +30,9 @@ from lamsik.core.moulds.vents import FLAT, HighPoint
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.units import show
-from lamsik.web.pictures import parts
-from lamsik.web.pictures.body import framed
-from lamsik.web.pictures.ink import (
+from lamsik.drawings import parts
+from lamsik.drawings.body import framed
+from lamsik.drawings.ink import (
     BRICK,
     CARD,
     DEEP,
@@ -47,8 +47,8 @@ from lamsik.web.pictures.ink import (
     Pen,
     pen_for,
 )
-from lamsik.web.pictures.ruler import ruler, upright_ruler
-from lamsik.web.pictures.svg import Node, group, label, node, path
+from lamsik.drawings.ruler import ruler, upright_ruler
+from lamsik.drawings.svg import Node, group, label, node, path
 
 UPPER, LOWER, BOARD = "#CFE0D3", "#BCD3DC", "#DCCBA6"
 

@@ -12,9 +12,9 @@ from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.design import Design, Host, Want
 from lamsik.core.shapes.forms import form
 from lamsik.core.water import Water
+from lamsik.drawings.body import thumbnail
+from lamsik.drawings.svg import markup
 from lamsik.formats.body_document import new_document, to_design
-from lamsik.web.pictures.body import thumbnail
-from lamsik.web.pictures.svg import markup
 
 Content = Mapping[str, Any]
 

@@ -1,8 +1,8 @@
 """Rulers along the edges of drawings: millimetres, or sixteenths of an inch."""
 
 from lamsik.core.units import convert, inch_fraction
-from lamsik.web.pictures.ink import MUTED, Pen
-from lamsik.web.pictures.svg import Node, group, label, node
+from lamsik.drawings.ink import MUTED, Pen
+from lamsik.drawings.svg import Node, group, label, node
 
 
 def ruler(length_mm: float, pen: Pen, unit: str = "mm", x: float = 0.0, y: float = 0.0) -> Node:
