@@ -3,7 +3,7 @@
     python scripts/mutate.py [--count 60] [--seed 1] [--only src/lamsik/web]
 
 Half of the changes are in the core, half in formats, store, views, templates and modules. Each is made in a
-copy, and tests are run on it until one fails: first the recorded documents or the bound names, then those
+copy, and tests are run on it until one fails: first the recorded documents, the bound names and recorded pages, then those
 that have the bench's name, then all of its layer. What lives is printed with its line: it wants a test.
 """
 
@@ -30,7 +30,7 @@ LAYERS = {
 """Layer, and the tests that are asked about it, in this order."""
 FIRST = {
     ".py": "tests/web/test_recorded.py",
-    ".html": "tests/web/test_bound.py",
+    ".html": "tests/web/test_bound.py tests/web/test_pages.py",
     ".js": "tests/web/test_bound.py",
 }
 PYTHON = (

@@ -42,12 +42,13 @@ def scene(
     unit: str = "mm",
     handles: bool = True,
     trail: Sequence[tuple[float, float]] = (),
-    plain: bool = False,
+    plain: str = "",
 ) -> Node:
     """The Tank's picture from the side. `view` falls back to hanging where the body cannot float.
 
     `trail` is where G was, (x, z) [mm] in the body, while something is dragged. A `plain` picture is for
-    showing small beside others: no ruler, no readings, G and B as dots.
+    showing small beside others, under a name that no other has on its page: no ruler, no readings, G and B as
+    dots.
     """
     view = shown_view(outcome, view)
     length = outcome.design.body.length_mm
@@ -57,7 +58,7 @@ def scene(
     turn = attitude.pitch_deg
     shift = _shift(outcome, attitude, draft, view, sky, height)
     water = node("rect", x=-width / 2, y=0, width=width, height=height - sky, fill=PALE)
-    body = _body(outcome, attitude, pen, handles, turn, shift)
+    body = _body(outcome, attitude, pen, plain or "tank", turn, shift)
     marks = (
         _dots(outcome, attitude, b, shift, pen)
         if plain
@@ -155,7 +156,7 @@ def _shift(
 
 
 def _body(
-    outcome: Outcome, attitude: Attitude, pen: Pen, handles: bool, turn: float, shift: tuple[float, float]
+    outcome: Outcome, attitude: Attitude, pen: Pen, name: str, turn: float, shift: tuple[float, float]
 ) -> Node:
     design = outcome.design
     if abs(attitude.roll_deg) > ROLLED_DEG:
@@ -163,7 +164,7 @@ def _body(
     held = inside(design, pen)
     content = [
         *parts.lip(design, pen),
-        group([painted(design, pen, "tank")], opacity=0.9),
+        group([painted(design, pen, name)], opacity=0.9),
         *held,
         *parts.hardware(design, pen, turn),
         *trial_weights(design, pen),

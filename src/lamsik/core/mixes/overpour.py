@@ -102,15 +102,16 @@ def _within(
     ratio = f"the ratio is off by {error:.1f} %, within the {product.tolerance_percent:g} % it allows"
     if not over or planned_g is None:
         return f"{ratio[0].upper()}{ratio[1:]}: mix it as it is."
+    ratio = f"; {ratio}" if len(product.parts) > 1 else ""
     n = digits(step_g)
     both = f"{total:.{n}f} g instead of {planned_g:.{n}f} g"
     if over > 0:
         return (
-            f"{over:.1f} % over plan: {both}; {ratio}. Mix it, pour what the job takes and weigh what is left"
+            f"{over:.1f} % over plan: {both}{ratio}. Mix it, pour what the job takes and weigh what is left"
             " over."
         )
     return (
-        f"{-over:.1f} % under plan: {both}; {ratio}. It may not fill the job: add of every part, or mix it as"
+        f"{-over:.1f} % under plan: {both}{ratio}. It may not fill the job: add of every part, or mix it as"
         " it is."
     )
 

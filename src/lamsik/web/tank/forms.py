@@ -17,16 +17,16 @@ class TimedForm(FlaskForm):
 
 
 class TowForm(FlaskForm):
-    """A run on the line, as it was towed and how deep it ran."""
+    """A run on the line, as it was towed and how deep it ran, beside a question of the same names."""
 
-    line_out = MeasureField("Line out", "distance", 1.0, 400.0)
-    speed = MeasureField("Speed", "pace", 0.1, 8.0)
-    line = MeasureField("Line", "length", 0.02, 5.0)
-    rod = MeasureField("Rod tip over water", "distance", 0.0, 12.0)
-    lead = MeasureField("Lead at the bait", "mass", 0.0, 500.0, optional=True, default="0 g")
-    depth = MeasureField("It ran at", "distance", 0.0, 100.0)
-    pitch = MeasureField("Pitch, if seen", "angle", -70.0, 45.0, optional=True)
-    note = StringField("Note", validators=[Length(max=200)])
+    line_out = MeasureField("Line out", "distance", 1.0, 400.0, id="log-line_out")
+    speed = MeasureField("Speed", "pace", 0.1, 8.0, id="log-speed")
+    line = MeasureField("Line", "length", 0.02, 5.0, id="log-line")
+    rod = MeasureField("Rod tip over water", "distance", 0.0, 12.0, id="log-rod")
+    lead = MeasureField("Lead at the bait", "mass", 0.0, 500.0, optional=True, default="0 g", id="log-lead")
+    depth = MeasureField("It ran at", "distance", 0.0, 100.0, id="log-depth")
+    pitch = MeasureField("Pitch, if seen", "angle", -70.0, 45.0, optional=True, id="log-pitch")
+    note = StringField("Note", validators=[Length(max=200)], id="log-note")
 
 
 class Question(FlaskForm):

@@ -153,7 +153,7 @@ def _rests(outcome: Outcome) -> list[Rest]:
         front = head_on(outcome, at, place.draft_mm, place.b_mm, plain=True)
         rows.append(
             Rest(
-                scene(alone, SURFACE, handles=False, plain=True),
+                scene(alone, SURFACE, handles=False, plain=f"afloat-{index}"),
                 front,
                 ("Put in upright: " if index == 0 else "Also: ") + posture(at),
                 says,
@@ -164,7 +164,7 @@ def _rests(outcome: Outcome) -> list[Rest]:
         front = head_on(outcome, free, None, outcome.hanging.b_mm, plain=True)
         rows.append(
             Rest(
-                scene(outcome, UNDER, handles=False, plain=True),
+                scene(outcome, UNDER, handles=False, plain="under"),
                 front,
                 f"Hangs {posture(free)}",
                 "It sinks: under water there is one way it comes to rest, B over G.",

@@ -34,7 +34,9 @@ def show(key: int) -> str:
     row = load_document("body", key)
     outcome = others.outcome_of(row, settled=False)
     form = FidelityForm(request.args if request.args else None)
-    columns = tuple(_twin(twin) for twin in twins(outcome.design, rules=outcome.rules))
+    columns = tuple(
+        _twin(twin, number) for number, twin in enumerate(twins(outcome.design, rules=outcome.rules), 1)
+    )
     proto_key = request.args.get("with", "")
     proto = others.other(proto_key, settled=False)
     same = _same(outcome, proto, form)
@@ -65,7 +67,7 @@ def _same(target: Outcome, proto: others.Other | None, form: FidelityForm) -> tu
     )
 
 
-def _twin(twin: Twin) -> TwinColumn:
+def _twin(twin: Twin, number: int) -> TwinColumn:
     plain = twin.plain
     rows = (
         ("Density", f"{plain.design.host.density_g_cm3:.2f} g/cm³"),
@@ -90,7 +92,7 @@ def _twin(twin: Twin) -> TwinColumn:
         )
     return TwinColumn(
         twin.material.name,
-        scene(plain, SURFACE if plain.surface else UNDER, handles=False, plain=True),
+        scene(plain, SURFACE if plain.surface else UNDER, handles=False, plain=f"twin-{number}"),
         rows,
         twin.says,
         match,

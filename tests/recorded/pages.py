@@ -1,0 +1,79 @@
+"""What every page of the demo shop says: its words and what its fields hold, figures and dates masked.
+
+Figures are held elsewhere (`shown.jsonl`) and dates go with the day; what a page says of whom, in which order
+and under which condition is held here.
+"""
+
+import json
+import re
+from html.parser import HTMLParser
+from pathlib import Path
+
+SEEN = Path(__file__).parent / "pages.jsonl"
+LISTS = ("/shapes/blades", "/mixes/products/47", "/pours/5", "/scale/things/1", "/pieces/64", "/handbook")
+"""Pages beside those that are looked at in every width."""
+SILENT = {"script", "style", "svg", "head", "nav"}
+KEPT = ("aria-label", "placeholder", "value", "href", "action", "data-path", "data-text", "aria-current")
+VOID = {"input", "br", "img", "meta", "link", "hr", "source", "col", "wbr"}
+TIME = re.compile(
+    r"\b(?:(?:Mon|Tue|Wed|Thu|Fri|Sat|Sun)[a-z]*,? )?(?:\d{1,2} )?"
+    r"(?:Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)[a-z]*(?: \d{4})?(?:,? \d{1,2}:\d\d)?\b"
+    r"|\b\d{4}-\d\d-\d\d(?:T\d\d:\d\d(?::\d\d)?)?\b|\b\d+ d(?: \d+ h)?\b"
+    r"|\b\d{1,2}:\d\d(?::\d\d)?(?: h| min)?(?!\w)"
+)
+MASKS = (
+    (re.compile(r"/(static|cards)/[0-9a-f]{16}/"), r"/\1/"),
+    (TIME, "TIME"),
+    (re.compile(r"[-−+]?\d+(?:[.,]\d+)?"), "#"),
+)
+
+
+class Words(HTMLParser):
+    """The words of a page, one line for each run of text and each field, link or form."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.lines: list[str] = []
+        self.silent = 0
+
+    def handle_starttag(self, tag, attrs):
+        if tag in SILENT:
+            self.silent += 1
+        found = dict(attrs)
+        if self.silent or found.get("name") in ("csrf_token", "once") or found.get("type") == "hidden":
+            return
+        said = [f"{name}={masked(found[name])}" for name in KEPT if found.get(name)]
+        said += [name for name in ("selected", "checked", "disabled", "open") if name in found]
+        if said:
+            self.lines.append(f"<{tag}> {' '.join(said)}")
+
+    def handle_endtag(self, tag):
+        if tag in SILENT:
+            self.silent -= 1
+
+    def handle_data(self, data):
+        text = masked(" ".join(data.split()))
+        if text and not self.silent:
+            self.lines.append(text)
+
+
+def masked(text: str) -> str:
+    """The text without what changes from day to day, and without its figures."""
+    for pattern, put in MASKS:
+        text = pattern.sub(put, text)
+    return text
+
+
+def words(page: str) -> list[str]:
+    """The lines of a page."""
+    reader = Words()
+    reader.feed(page)
+    return reader.lines
+
+
+def seen() -> dict[str, list[str]]:
+    """What was recorded of each page."""
+    if not SEEN.exists():
+        return {}
+    rows = (json.loads(line) for line in SEEN.read_text(encoding="utf-8").splitlines())
+    return {row["url"]: row["lines"] for row in rows}
