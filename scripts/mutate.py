@@ -3,8 +3,9 @@
     python scripts/mutate.py [--count 60] [--seed 1] [--only src/lamsik/web]
 
 Half of the changes are in the core, half in formats, store, views, templates and modules. Each is made in a
-copy, and tests are run on it until one fails: first the recorded documents, the bound names and recorded pages, then those
-that have the bench's name, then all of its layer. What lives is printed with its line: it wants a test.
+copy, and tests are run on it until one fails: first the recorded documents, the bound names and the recorded
+pages, then those that have the bench's name, then all of its layer. What lives is printed with its line: it
+wants a test.
 """
 
 import argparse

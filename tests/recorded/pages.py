@@ -12,7 +12,7 @@ from pathlib import Path
 SEEN = Path(__file__).parent / "pages.jsonl"
 LISTS = ("/shapes/blades", "/mixes/products/47", "/pours/5", "/scale/things/1", "/pieces/64", "/handbook")
 """Pages beside those that are looked at in every width."""
-SILENT = {"script", "style", "svg", "head", "nav"}
+SILENT = {"script", "style", "svg", "head", "header"}
 KEPT = ("aria-label", "placeholder", "value", "href", "action", "data-path", "data-text", "aria-current")
 VOID = {"input", "br", "img", "meta", "link", "hr", "source", "col", "wbr"}
 TIME = re.compile(
@@ -37,6 +37,8 @@ class Words(HTMLParser):
         self.silent = 0
 
     def handle_starttag(self, tag, attrs):
+        if tag == "svg" and not self.silent:
+            self.lines.append("<svg>")
         if tag in SILENT:
             self.silent += 1
         found = dict(attrs)

@@ -25,7 +25,7 @@ TEMPLATES, MODULES, STYLES, PICTURES = (
     texts("templates", "html"),
     texts("static/js", "js"),
     texts("static/css", "css"),
-    texts("", "py"),
+    texts("", "py") + texts("../drawings", "py"),
 )
 
 

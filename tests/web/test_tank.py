@@ -342,7 +342,7 @@ class TestRooms:
         if (field, text) == ("depth", "1.1"):  # a bare number takes the field's unit
             assert answer.status_code == 302
         else:
-            assert answer.status_code == 422 and f'id="{field}-error"' in answer.text
+            assert answer.status_code == 422 and f'id="log-{field}-error"' in answer.text
 
     def test_a_question_that_cannot_be_read_is_said_beside_its_field(self, demo):
         page = demo.get(f"/tank/{BAIT}/running?speed=warp&line=0.3+mm&rod=1+m&out=20+m")
