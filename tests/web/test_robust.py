@@ -15,7 +15,7 @@ from sqlmodel import func, select
 
 from lamsik.store.database import FILE_NAME, session_of
 from lamsik.store.tables import Clock, Document, Hardware, Order, Piece, Revision, Weighed
-from lamsik.web.shapes import live
+from lamsik.web.bodies import live
 from tests.web.test_slice import ENQUIRY
 from tests.wild import broken
 

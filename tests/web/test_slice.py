@@ -13,7 +13,7 @@ from lamsik.formats.body_document import to_design
 from lamsik.store import pieces, stores
 from lamsik.store.database import session_of
 from lamsik.store.tables import Drill, Order, Piece, Revision, Weighing
-from lamsik.web.shapes import state
+from lamsik.web.bodies import state
 from lamsik.web.stores.views import ADDERS
 
 ENQUIRY = {

@@ -8,7 +8,7 @@ import pytest
 
 from lamsik.formats import edits as edits_of
 from lamsik.formats.body_document import loads, to_design
-from lamsik.web.shapes import live
+from lamsik.web.bodies import live
 
 BAIT, GLIDER, FLOATER, STICK = 15, 19, 18, 25
 

@@ -26,6 +26,7 @@ def create_app(
     CSRFProtect(app)
     security.install(app)
     guards.install(app)
+    app.extensions["benches"] = BENCHES
     for bench in BENCHES:
         app.register_blueprint(bench.blueprint)
     app.register_blueprint(health.blueprint)

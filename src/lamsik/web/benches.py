@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from flask import Blueprint
 
+from lamsik.web.bodies.live import blueprint as live
 from lamsik.web.floats.live import blueprint as floats_live
 from lamsik.web.floats.make import blueprint as floats_make
 from lamsik.web.floats.views import blueprint as floats
@@ -27,7 +28,6 @@ from lamsik.web.shapes.bring import blueprint as shapes_bring
 from lamsik.web.shapes.compare import blueprint as shapes_compare
 from lamsik.web.shapes.family import blueprint as shapes_family
 from lamsik.web.shapes.joints import blueprint as shapes_joints
-from lamsik.web.shapes.live import blueprint as live
 from lamsik.web.shapes.make import blueprint as shapes_make
 from lamsik.web.shapes.trace import blueprint as shapes_trace
 from lamsik.web.shapes.views import blueprint as shapes

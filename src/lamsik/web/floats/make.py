@@ -28,10 +28,10 @@ from lamsik.formats.float_document import to_float, with_float
 from lamsik.store import documents, floats, stores
 from lamsik.store.tables import Document
 from lamsik.web.floats.shop import finished, last_stages, measured_in
-from lamsik.web.scale.things import shop_waters
 from lamsik.web.shared import printing
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.files import as_file, as_pdf, named
+from lamsik.web.shared.waters import shop_waters
 
 blueprint = Blueprint("floats_make", __name__, url_prefix="/floats")
 

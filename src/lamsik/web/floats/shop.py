@@ -15,8 +15,8 @@ from lamsik.formats.float_document import to_float
 from lamsik.store import documents, floats, stores, weighed
 from lamsik.store.tables import Document, Weighed
 from lamsik.web.floats.state import FloatShop
-from lamsik.web.scale.things import shop_waters
 from lamsik.web.shared.db import db
+from lamsik.web.shared.waters import shop_waters
 
 STAGE_ORDER = (BARE, PAINTED, VARNISHED)
 

@@ -18,7 +18,7 @@ from lamsik.core.units import show
 from lamsik.core.water import Water
 from lamsik.drawings.floats import Sight, standing_picture
 from lamsik.formats.float_document import Document, tips, to_float
-from lamsik.web.shapes.state import fields
+from lamsik.web.shared.fields import fields
 
 WORDS = {"stands": "stands by itself", "half-lies": "half lies", "lies": "lies flat", "sinks": "sinks"}
 

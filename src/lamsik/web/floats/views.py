@@ -23,11 +23,11 @@ from lamsik.store.tables import Document
 from lamsik.web.floats.live import current
 from lamsik.web.floats.shop import finished, shop_of
 from lamsik.web.floats.state import table_of
-from lamsik.web.scale.things import shop_waters
 from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load_document, sent_base
 from lamsik.web.shared.files import as_file, named
 from lamsik.web.shared.lists import asked_page, asked_text
+from lamsik.web.shared.waters import shop_waters
 
 blueprint = Blueprint("floats", __name__, url_prefix="/floats")
 keeping.keep_documents(blueprint, "float", "floats.index", "floats.edit", "F")

@@ -16,7 +16,7 @@ from lamsik.core.units import STORED, parse
 from lamsik.formats.product_document import dumps, loads
 from lamsik.store import documents, mixes
 from lamsik.store.tables import Document, Tub, now
-from lamsik.web.mixes.planning import Asked, plan
+from lamsik.web.batches.planning import Asked, plan
 from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load, load_document, sent_base
 from lamsik.web.shared.files import as_file, named

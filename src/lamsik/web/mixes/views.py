@@ -1,6 +1,5 @@
 """Mixes: how much of what, weighed out part by part, with the clocks that then run."""
 
-from collections.abc import Iterable
 from contextlib import suppress
 from datetime import datetime
 
@@ -11,16 +10,17 @@ from lamsik.core.cautions import to_read
 from lamsik.core.errors import Refused
 from lamsik.core.mixes.clocks import RULE
 from lamsik.core.mixes.fillers import FILLERS
-from lamsik.core.mixes.layers import Layer
 from lamsik.core.mixes.overpour import digits, put_right
 from lamsik.core.mixes.product import Product, ratio_text
 from lamsik.core.mixes.tubs import choose, is_expired
 from lamsik.core.units import parse
 from lamsik.store import mixes, moulds, stores
 from lamsik.store.tables import Batch, Clock, Document, Pour, Tub, now
-from lamsik.web.mixes.planning import Asked, MixPlan, error_percent, plan
-from lamsik.web.scale.port import board
+from lamsik.web.batches.begin import begin
+from lamsik.web.batches.clocks import views_of
+from lamsik.web.batches.planning import Asked, error_percent, plan
 from lamsik.web.shared.db import db, load, load_document, sent_id
+from lamsik.web.shared.scale import board
 from lamsik.web.shared.whole import Broken
 
 blueprint = Blueprint("mixes", __name__, url_prefix="/mixes")
@@ -129,32 +129,6 @@ def start() -> ResponseReturnValue:
         " its clock rings."
     )
     return redirect(url_for("mixes.batch", key=first.id))
-
-
-def begin(
-    found: MixPlan,
-    purpose: str,
-    mould_id: int | None = None,
-    made_id: int | None = None,
-    pour_id: int | None = None,
-    layer: Layer | None = None,
-) -> Batch:
-    """A batch of a plan. Raises `Refused` with what is missing in the tubs."""
-    short = next((row for row in found.rows if row.problem), None)
-    if short is not None:
-        raise Refused("stock", f"{short.grams:g} g", short.problem.rstrip("."))
-    row = Batch(
-        product_id=found.product_id,
-        purpose=purpose,
-        plan=found.kept(layer),
-        at_c=found.at_c,
-        mould_id=mould_id,
-        made_id=made_id,
-        pour_id=pour_id,
-    )
-    db().add(row)
-    db().flush()
-    return row
 
 
 @blueprint.get("/batch/<int:key>")
@@ -431,22 +405,6 @@ def _ready_to_mix(row: Batch, product: Product) -> None:
             f"off by {off:.1f} %",
             f"it allows {product.tolerance_percent:g} %: put it right first, or drop the batch",
         )
-
-
-def views_of(clocks: Iterable[Clock]) -> list[dict[str, object]]:
-    """Clocks as the pages show them."""
-    return [
-        {
-            "id": c.id,
-            "name": c.name,
-            "kind": c.kind,
-            "ends": c.ends_at.isoformat(),
-            "ends_at": c.ends_at,
-            "link": c.link,
-            "over": c.ends_at <= now(),
-        }
-        for c in clocks
-    ]
 
 
 @blueprint.get("/clocks")

@@ -24,7 +24,7 @@ from lamsik.formats.mould_document import Document as Content
 from lamsik.formats.mould_document import to_mould
 from lamsik.store import documents, mixes, moulds, orders, stores
 from lamsik.store.tables import Document, MouldMade, Pour
-from lamsik.web.mixes.planning import Asked
+from lamsik.web.batches.planning import Asked
 from lamsik.web.moulds import gates
 from lamsik.web.moulds.casting import Casting, casting, height_words, like_original
 from lamsik.web.moulds.shop import master_of

@@ -29,7 +29,7 @@ from lamsik.core.mixes.product import Product, liquid_g_cm3
 from lamsik.core.moulds.layout import Mould, cavity_ml, laid_point, lying, pour_up
 from lamsik.core.moulds.silicone import runner_ml
 from lamsik.core.shapes.design import Design
-from lamsik.web.mixes.planning import Asked
+from lamsik.web.batches.planning import Asked
 
 SHANK = (
     ("shank_from", "hook shank from", None),

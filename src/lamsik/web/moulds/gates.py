@@ -12,7 +12,7 @@ from lamsik.core.moulds.heat import Heat, heat, limit_of, limits
 from lamsik.formats.mould_document import Document as Content
 from lamsik.store import mixes, moulds, stores
 from lamsik.store.tables import MouldMade, now
-from lamsik.web.mixes.planning import Asked
+from lamsik.web.batches.planning import Asked
 from lamsik.web.shared.db import db
 
 

@@ -19,9 +19,9 @@ from lamsik.core.units import parse
 from lamsik.formats.cast_document import cast_content
 from lamsik.store import documents, mixes, moulds
 from lamsik.store.tables import Batch, Document, MouldMade, Order, Piece, Pour, now
-from lamsik.web.mixes.planning import Asked, MixPlan, plan
-from lamsik.web.mixes.views import begin as begin_batch
-from lamsik.web.mixes.views import views_of
+from lamsik.web.batches.begin import begin as begin_batch
+from lamsik.web.batches.clocks import views_of
+from lamsik.web.batches.planning import Asked, MixPlan, plan
 from lamsik.web.moulds import gates
 from lamsik.web.moulds.cast import FIELDS, castables, design_of, in_use, opened, product_asked, scraps_of
 from lamsik.web.moulds.casting import Casting, casting

@@ -21,8 +21,8 @@ from lamsik.core.moulds.vents import HighPoint
 from lamsik.core.units import show
 from lamsik.drawings.mould import picture
 from lamsik.formats.mould_document import Document, to_mould
-from lamsik.web.shapes.state import fields
 from lamsik.web.shared.facts import Fact
+from lamsik.web.shared.fields import fields
 
 USUAL_SILICONE = 1.15
 """Density of a mould silicone [g/cm³] until a product is chosen."""

@@ -22,7 +22,7 @@ from lamsik.store import documents, mixes, moulds, weighed
 from lamsik.store.paging import MOST
 from lamsik.store.tables import Document, MouldMade, Weighed, now
 from lamsik.store.weighed import thing_of
-from lamsik.web.mixes.views import views_of
+from lamsik.web.batches.clocks import views_of
 from lamsik.web.moulds.live import current
 from lamsik.web.moulds.shop import master_of as master_here
 from lamsik.web.moulds.shop import shop_of

@@ -17,14 +17,14 @@ from lamsik.formats.edits import apply
 from lamsik.store import documents, moulds, orders, pieces, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.tables import Customer, Document, Order, Water, now
+from lamsik.web.bodies.begin import begin
 from lamsik.web.orders.forms import EnquiryForm
-from lamsik.web.pieces.standing import stands
-from lamsik.web.shapes.views import begin
 from lamsik.web.shared import keeping, picks
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.forms import choices, typed_texts
 from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.web.shared.picks import Picks
+from lamsik.web.shared.progress import stands
 
 blueprint = Blueprint("orders", __name__, url_prefix="/orders")
 

@@ -11,7 +11,7 @@ from lamsik.core.paints.coats import ROLES, Coat
 from lamsik.core.units import parse
 from lamsik.drawings.body import paint_view
 from lamsik.store import documents, orders
-from lamsik.web.shapes.live import current
+from lamsik.web.bodies.live import current
 from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.cards import coats_of, reference
 from lamsik.web.shared.db import db, load_document, sent_base

@@ -18,9 +18,9 @@ from lamsik.formats.body_document import to_design
 from lamsik.store import pieces, stores
 from lamsik.store.pieces import Reading
 from lamsik.store.tables import Document, Order, Piece, StepDone, now
+from lamsik.web.bodies.tank_depth import sure_words
 from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db
-from lamsik.web.tank.depth import sure_words
 
 
 @dataclass(frozen=True)

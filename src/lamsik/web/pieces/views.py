@@ -22,16 +22,16 @@ from lamsik.formats.body_document import with_design
 from lamsik.store import documents, mixes, moulds, orders, pieces, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.tables import Document, Instrument, Order, Piece, Revision, now
+from lamsik.web.bodies.tank_facts import budget_rows, tank_facts, verdict_view
 from lamsik.web.pieces.bench import PieceView, StepRow, steps_of, view, waiting, waits_at
 from lamsik.web.pieces.learned import learn_faces
-from lamsik.web.pieces.standing import stands
-from lamsik.web.scale.port import board
 from lamsik.web.shared import keeping, printing
 from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.files import as_pdf
 from lamsik.web.shared.lists import asked_page, asked_text
-from lamsik.web.tank.facts import budget_rows, tank_facts, verdict_view
+from lamsik.web.shared.progress import stands
+from lamsik.web.shared.scale import board
 
 blueprint = Blueprint("pieces", __name__, url_prefix="/pieces")
 

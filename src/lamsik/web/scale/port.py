@@ -2,71 +2,23 @@
 settings.
 """
 
-import threading
-from typing import Any
-
-from flask import Blueprint, Response, current_app, flash, jsonify, redirect, request, url_for
+from flask import Blueprint, Response, flash, jsonify, redirect, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.units import parse
 from lamsik.devices import scale_address
 from lamsik.devices.readings import UNITS
-from lamsik.devices.scale_port import ScalePort, Settings, State
-from lamsik.store import pieces, stores
+from lamsik.devices.scale_port import State
+from lamsik.store import stores
 from lamsik.store.tables import Instrument
 from lamsik.web.lan.pairing import is_local
 from lamsik.web.shared.db import db, sent_row
+from lamsik.web.shared.scale import hosts, port
 
 blueprint = Blueprint("scale_port", __name__, url_prefix="/scale")
 
 BAUDS = (1200, 2400, 4800, 9600, 19200, 38400, 57600, 115200)
-_LOCK = threading.Lock()
-
-
-def settings() -> Settings:
-    """The settings kept in Stores."""
-    kept = stores.setting(db(), "scale")
-    return Settings(kept["url"], kept["baud"], kept["unit"], kept["step_g"])
-
-
-def hosts() -> list[str]:
-    """The private addresses named for the shop's scales."""
-    return list(stores.setting(db(), "scale_hosts")["addresses"])
-
-
-def board(page: str) -> dict[str, Any]:
-    """What a page with the scale's board shows: the settings, which of the shop's scales it is, the page
-    whose zero it keeps, what lies there as it opens.
-    """
-    kept = stores.setting(db(), "scale")
-    held = port()
-    return {
-        "scale": {**kept, "instrument": _instrument(kept), "rest_g": held.state.rest_g if held else None},
-        "scale_page": page,
-    }
-
-
-def _instrument(kept: dict[str, Any]) -> int | None:
-    """The scale of the shop that is connected: the one said when it was, else the only one with its step."""
-    rows = pieces.instruments(db())
-    said = next((row.id for row in rows if row.id == kept["instrument"]), None)
-    alike = [row.id for row in rows if row.step_g == kept["step_g"]]
-    return (said or (alike[0] if len(alike) == 1 else None)) if kept["url"] else None
-
-
-def port() -> ScalePort | None:
-    """The open port of the settings as they are now; None where no scale is set."""
-    wanted = settings()
-    with _LOCK:
-        held: ScalePort | None = current_app.extensions.get("scale")
-        if held is not None and held.settings != wanted:
-            held.close()
-            held = None
-        if held is None and wanted.url:
-            held = ScalePort(wanted)
-        current_app.extensions["scale"] = held
-        return held
 
 
 @blueprint.get("/live")

@@ -21,10 +21,11 @@ from lamsik.core.weighing.inwater import InWater, air_buoyancy_g, line_ml, mass_
 from lamsik.core.weighing.pair import Bearer, Margin, Turn, margins, turns_at
 from lamsik.drawings.scale import float_with_marks, thing_in_water
 from lamsik.drawings.svg import Node
-from lamsik.store import stores, weighed
+from lamsik.store import weighed
 from lamsik.store.paging import MOST
 from lamsik.store.tables import Instrument, Weighed
 from lamsik.web.shared.db import db, load
+from lamsik.web.shared.waters import shop_waters
 
 blueprint = Blueprint("scale_things", __name__, url_prefix="/scale/things")
 
@@ -44,11 +45,6 @@ class Card:
     why: str
     remarks: tuple[str, ...]
     sd_g: float
-
-
-def shop_waters() -> list[Water]:
-    """The shop's waters, or fresh and sea where it has none."""
-    return [stores.water_of(row) for row in stores.waters(db())] or [Water(), Water("sea water", 10.0, 35.0)]
 
 
 def card_of(row: Weighed, wanted: Water) -> Card:

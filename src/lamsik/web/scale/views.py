@@ -24,7 +24,7 @@ from lamsik.store.tables import Document, Instrument, Weighed, now
 from lamsik.store.tables import Water as WaterRow
 from lamsik.web.lan.pairing import is_local
 from lamsik.web.scale import port
-from lamsik.web.shared import picks
+from lamsik.web.shared import picks, scale
 from lamsik.web.shared.db import db, load, sent_row
 from lamsik.web.shared.files import as_file
 from lamsik.web.shared.lists import asked_page
@@ -70,10 +70,10 @@ def bench_page(
         connecting=connecting,
         ask_units=ask_units,
         csv=table,
-        **port.board("scale"),
+        **scale.board("scale"),
         bauds=port.BAUDS,
         ports=serial_ports(),
-        hosts=port.hosts(),
+        hosts=scale.hosts(),
         own_machine=is_local(),
         sources=SAYS,
         reminders=REMINDERS,

@@ -27,8 +27,8 @@ from lamsik.formats.lines_document import blank, with_lines, with_mesh
 from lamsik.formats.outlines import Outlines
 from lamsik.store import documents, pictures, skins
 from lamsik.store.tables import Document, Tracing
+from lamsik.web.bodies.live import current
 from lamsik.web.shapes.blades import all_of
-from lamsik.web.shapes.live import current
 from lamsik.web.shared import jobs, whole
 from lamsik.web.shared.cards import card
 from lamsik.web.shared.db import db, load_document, sent_base, sent_id

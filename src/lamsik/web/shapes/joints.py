@@ -14,7 +14,7 @@ from lamsik.core.tank import evaluate
 from lamsik.drawings.body import thumbnail
 from lamsik.formats.body_document import to_design, with_design
 from lamsik.store import documents, orders, stores
-from lamsik.web.shapes.facts import segment_rows
+from lamsik.web.bodies.shape_facts import segment_rows
 from lamsik.web.shared.db import db, load_document, sent_base
 
 blueprint = Blueprint("shapes_joints", __name__, url_prefix="/shapes")

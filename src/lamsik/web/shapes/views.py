@@ -6,7 +6,7 @@ from flask import Blueprint, Response, redirect, render_template, request, url_f
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.cautions import caution
-from lamsik.core.materials import BODY_MATERIALS, body_material
+from lamsik.core.materials import BODY_MATERIALS
 from lamsik.core.shapes.ballast_holes import BALLS
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS, form
@@ -18,8 +18,8 @@ from lamsik.drawings.svg import Node
 from lamsik.formats import body_file
 from lamsik.formats.body_document import new_document, to_design
 from lamsik.store import documents, orders, skins, stores
-from lamsik.store.tables import Document
-from lamsik.web.shapes.live import current
+from lamsik.web.bodies.begin import begin
+from lamsik.web.bodies.live import current
 from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db, load_document
@@ -68,23 +68,6 @@ def new() -> ResponseReturnValue:
         Want("floats", 20.0) if start.purpose == "float" else Want(),
     )
     return redirect(url_for("shapes.edit", key=row.id))
-
-
-def begin(
-    name: str,
-    form_key: str,
-    wood: str,
-    want: Want,
-    length_mm: float | None = None,
-    water: Water | None = None,
-) -> Document:
-    """Keep a new design: the form at its own proportions, at another length if given."""
-    start, found = form(form_key), body_material(wood)
-    scale = (length_mm or start.length_mm) / start.length_mm
-    sizes = (start.length_mm * scale, round(start.depth_mm * scale, 1), round(start.width_mm * scale, 1))
-    host = Host(found.name, found.density_g_cm3, found.spread_g_cm3, found.kind)
-    content = new_document(name, start, host, water or Water(), want, sizes)
-    return documents.create(db(), "body", documents.next_code(db(), "body", "B"), content)
 
 
 @blueprint.get("/<int:key>")

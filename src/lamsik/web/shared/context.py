@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import Any
 from urllib.parse import urlencode
 
-from flask import Flask, g, request
+from flask import Flask, current_app, g, request
 from markupsafe import Markup
 
 from lamsik import __version__
@@ -14,7 +14,6 @@ from lamsik.core.cautions import DEFER, caution
 from lamsik.core.units import show
 from lamsik.drawings.svg import markup
 from lamsik.store.stores import DEFAULTS, setting
-from lamsik.web.benches import BENCHES
 from lamsik.web.shared.db import db
 from lamsik.web.shared.lean import lean
 
@@ -32,7 +31,7 @@ def install(app: Flask) -> None:
 def _context() -> dict[str, Any]:
     here = (request.blueprint or "").split("_")[0]  # the rooms of a bench belong to it
     return {
-        "benches": [b for b in BENCHES if b.listed],
+        "benches": [b for b in current_app.extensions["benches"] if b.listed],
         "here": here,
         "shop": DEFAULTS["shop"] if g.get("failed") else setting(db(), "shop"),
         "version": __version__,

@@ -3,7 +3,7 @@ day by itself.
 """
 
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 from pathlib import Path
 
 from flask import Blueprint, abort, current_app, flash, redirect, render_template, request, send_file, url_for
@@ -12,9 +12,6 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.errors import Refused, finite_between
 from lamsik.store import backup, stores
 from lamsik.web.shared.db import db, rollback_session
-
-OLD = timedelta(days=8)
-"""Older than this, the newest backup is spoken of on Today."""
 
 blueprint = Blueprint("stores_backups", __name__, url_prefix="/stores/backups")
 
@@ -35,14 +32,6 @@ class Line:
 def home() -> Path:
     """Where the shop's data lies."""
     return Path(current_app.config["HOME"])
-
-
-def reminder() -> str:
-    """What Today says about the backups; nothing while the newest is fresh."""
-    old = backup.age(home(), datetime.now())
-    if old is None:
-        return "There is no backup of this shop yet."
-    return f"The last backup is {old.days} days old." if old > OLD else ""
 
 
 @blueprint.get("")

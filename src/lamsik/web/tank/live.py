@@ -14,7 +14,7 @@ from lamsik.drawings.body import thumbnail
 from lamsik.formats.body_document import checked
 from lamsik.formats.edits import applied
 from lamsik.store import stores
-from lamsik.web.shapes.live import asked_for, edited
+from lamsik.web.bodies.live import asked_for, edited
 from lamsik.web.shared import exchange
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.tank import answers as words

@@ -10,11 +10,11 @@ from lamsik.core.tank.motion import BEHAVIOURS
 from lamsik.formats.body_document import to_design
 from lamsik.store import documents, orders, stores
 from lamsik.store.tables import Document, Revision, TimedRun, now
-from lamsik.web.shapes.live import current
+from lamsik.web.bodies.live import current
+from lamsik.web.bodies.tank_depth import place_words
 from lamsik.web.shared import picks
 from lamsik.web.shared.db import db, load, load_document
 from lamsik.web.shared.forms import typed_texts
-from lamsik.web.tank.depth import place_words
 from lamsik.web.tank.forms import TimedForm
 
 blueprint = Blueprint("tank", __name__, url_prefix="/tank")

@@ -12,12 +12,12 @@ from lamsik.core.castings.session import TITLES
 from lamsik.store import documents, mixes, moulds, orders, paging, pieces, weighed
 from lamsik.store.paging import Query
 from lamsik.store.tables import Customer, Document, MouldMade, Order, Piece, now
-from lamsik.web.mixes.views import views_of
-from lamsik.web.pieces.standing import stands
+from lamsik.web.batches.clocks import views_of
 from lamsik.web.shared import picks
 from lamsik.web.shared.db import db
 from lamsik.web.shared.lists import asked_text
-from lamsik.web.stores import backups
+from lamsik.web.shared.progress import stands
+from lamsik.web.shared.reminder import reminder
 
 blueprint = Blueprint("today", __name__)
 
@@ -66,7 +66,7 @@ def board() -> str:
         clocks=views_of(mixes.running(db())),
         now=now(),
         pours=_pours(),
-        reminder="" if empty else backups.reminder(),
+        reminder="" if empty else reminder(),
     )
 
 

@@ -12,29 +12,10 @@ from lamsik.core.tank.mass import NOTHING, Measured
 from lamsik.core.units import show
 from lamsik.drawings.draw import LOOKS, Sight, station_of, three_views
 from lamsik.formats.body_document import Document
-from lamsik.formats.edits import quantity_of
-from lamsik.web.paints.state import paints_part
-from lamsik.web.shapes import facts
-from lamsik.web.tank.state import TankAsked, TankShop, late_part, tank_part
-
-DIGITS = {
-    "length": 1,
-    "mass": 2,
-    "volume": 2,
-    "density": 3,
-    "temperature": 1,
-    "angle": 1,
-    "thickness": 0,
-    "time": 1,
-    "speed": 1,
-    "salinity": 1,
-    "percent": 1,
-    "distance": 1,
-    "pace": 1,
-    "seconds": 1,
-    "number": 2,
-}
-"""Digits shown after the point, by quantity."""
+from lamsik.web.bodies import shape_facts as facts
+from lamsik.web.bodies.paints_state import paints_part
+from lamsik.web.bodies.tank_state import TankAsked, TankShop, late_part, tank_part
+from lamsik.web.shared.fields import fields
 
 BENCHES = ("shapes", "tank", "paints")
 
@@ -115,31 +96,6 @@ def _near(outcome: Outcome) -> dict[str, float] | None:
         "roll_deg": first.attitude.roll_deg,
         "draft_mm": first.draft_mm,
     }
-
-
-def fields(document: Any, unit: str, path: str = "") -> dict[str, str]:
-    """Every typed number of the document as text in the shop's unit, by path."""
-    found: dict[str, str] = {}
-    if isinstance(document, dict):
-        for name, value in document.items():
-            if name != "typed":
-                found |= fields(value, unit, f"{path}.{name}" if path else name)
-    elif isinstance(document, list):
-        for row in document:
-            if isinstance(row, dict) and "key" in row:
-                found |= fields(row, unit, f"{path}.{row['key']}")
-    elif isinstance(document, int | float) and not isinstance(document, bool):
-        kind = quantity_of(path)
-        found[path] = show(
-            document, kind, _digits(path, kind), unit if kind == "length" and unit == "in" else None
-        )
-    elif isinstance(document, str):
-        found[path] = document
-    return found
-
-
-def _digits(path: str, kind: str) -> int:
-    return 0 if path.endswith(".count") else DIGITS[kind]
 
 
 def _why_not(block: Body) -> dict[str, str]:

@@ -18,11 +18,11 @@ from lamsik.formats.body_document import checked, to_design
 from lamsik.formats.edits import applied
 from lamsik.store import documents, skins, stores
 from lamsik.store.tables import Document
-from lamsik.web.shapes import anew, state
-from lamsik.web.shapes.state import Asked
+from lamsik.web.bodies import anew, state
+from lamsik.web.bodies.state import Asked
+from lamsik.web.bodies.tank_shop import tank_shop
 from lamsik.web.shared import exchange
 from lamsik.web.shared.db import db, in_short, load_document
-from lamsik.web.tank.shop import tank_shop
 
 MOST_TRAIL = 80
 

@@ -22,10 +22,10 @@ from lamsik.drawings.headon import head_on
 from lamsik.drawings.svg import Node
 from lamsik.drawings.tank import HELD, SURFACE, VIEWS, default_view, scene, shown_view
 from lamsik.store.tables import TimedRun
-from lamsik.web.shapes.facts import segment_rows
+from lamsik.web.bodies.shape_facts import segment_rows
+from lamsik.web.bodies.tank_depth import beside, deeper
+from lamsik.web.bodies.tank_facts import budget_rows, tank_facts, verdict_view
 from lamsik.web.shared.facts import signed
-from lamsik.web.tank.depth import beside, deeper
-from lamsik.web.tank.facts import budget_rows, tank_facts, verdict_view
 
 SIDE, FRONT = "side", "front"
 

@@ -2,8 +2,8 @@
 
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.store import stores, tub
+from lamsik.web.bodies.tank_state import TankShop
 from lamsik.web.shared.db import db
-from lamsik.web.tank.state import TankShop
 
 
 def tank_shop(design_id: int) -> TankShop:

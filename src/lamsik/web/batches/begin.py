@@ -1,0 +1,33 @@
+"""A batch begun from a plan; nothing is mixed that the tubs do not hold."""
+
+from lamsik.core.errors import Refused
+from lamsik.core.mixes.layers import Layer
+from lamsik.store.tables import Batch
+from lamsik.web.batches.planning import MixPlan
+from lamsik.web.shared.db import db
+
+
+def begin(
+    found: MixPlan,
+    purpose: str,
+    mould_id: int | None = None,
+    made_id: int | None = None,
+    pour_id: int | None = None,
+    layer: Layer | None = None,
+) -> Batch:
+    """A batch of a plan. Raises `Refused` with what is missing in the tubs."""
+    short = next((row for row in found.rows if row.problem), None)
+    if short is not None:
+        raise Refused("stock", f"{short.grams:g} g", short.problem.rstrip("."))
+    row = Batch(
+        product_id=found.product_id,
+        purpose=purpose,
+        plan=found.kept(layer),
+        at_c=found.at_c,
+        mould_id=mould_id,
+        made_id=made_id,
+        pour_id=pour_id,
+    )
+    db().add(row)
+    db().flush()
+    return row

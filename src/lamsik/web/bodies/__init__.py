@@ -1,0 +1,1 @@
+"""The live page of a body, looked at from Shapes, Tank and Paints."""
