@@ -143,6 +143,33 @@ def test_the_verdict_waits_for_nothing_and_an_overtaken_answer_is_dropped(demo_p
     expect(refit.get_by_role("button", name="Do that")).to_be_enabled()
 
 
+def test_a_handle_dragged_there_and_back_leaves_nothing_undone(demo_page: Page):
+    page, held = demo_page, []
+    page.route(
+        "**/live",
+        lambda route: (
+            held.append(route)
+            if not held and '"mode":"late"' in route.request.post_data
+            else route.continue_()
+        ),
+    )
+    page.goto("/tank/15")
+    main, handle = page.locator("#main"), page.locator("#picture .handle").first
+    expect(page.locator(".verdict")).to_contain_text("rises slowly")
+    place = handle.bounding_box()
+    x, y = place["x"] + place["width"] / 2, place["y"] + place["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    with page.expect_response("**/live"):
+        page.mouse.move(x + 25, y)
+    with page.expect_response("**/live"):
+        page.mouse.move(x, y)
+    page.mouse.up()
+    expect(main).not_to_have_class(re.compile("later"))
+    expect(page.locator(".refit")).to_contain_text("31 in 100")
+    expect(handle).not_to_have_attribute("transform", re.compile("translate"))
+
+
 def test_a_trial_begun_before_all_had_come_leaves_nothing_undone(demo_page: Page):
     page, held = demo_page, []
     page.route(

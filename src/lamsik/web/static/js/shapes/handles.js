@@ -4,7 +4,7 @@
 // A handle with axis "xy" moves both ways: its value goes with y, data-x is its place along the body.
 // A handle with axis "turn" goes round the origin of its frame: its value is an angle, anticlockwise.
 
-export function enableHandles({ picture, set, remove = () => {}, steps = [0.5, 5, 0.1], signal }) {
+export function enableHandles({ picture, set, remove = () => {}, back = () => {}, steps = [0.5, 5, 0.1], signal }) {
   let dragged = null;
 
   const frameOf = (handle) => handle.parentNode.getScreenCTM();
@@ -43,6 +43,7 @@ export function enableHandles({ picture, set, remove = () => {}, steps = [0.5, 5
     const value = dragged.from + (across(handle, at) - across(handle, dragged.start)) * Number(handle.dataset.factor);
     dragged.value = clamp(handle, handle.dataset.axis === "turn" ? wrapped(value) : value);
     dragged.x = dragged.fromX + at.x - dragged.start.x;
+    dragged.moved = true;
     follow();
     set(dragged.path, dragged.value, "drag", dragged.x);
   }
@@ -68,10 +69,11 @@ export function enableHandles({ picture, set, remove = () => {}, steps = [0.5, 5
   picture.addEventListener("pointermove", move, { signal });
   const drop = () => {
     if (!dragged) return;
-    const { path, value, from, x, fromX } = dragged;
+    const { path, value, from, x, fromX, moved } = dragged;
     dragged = null;
-    if (value !== from || x !== fromX) set(path, value, "settled", x);
-    else loosen();
+    if (value !== from || x !== fromX) return set(path, value, "settled", x);
+    loosen();
+    if (moved) back(); // there and back again: what the drag showed in between gives way to what is kept
   };
   picture.addEventListener("pointerup", drop, { signal });
   picture.addEventListener("pointercancel", drop, { signal });

@@ -24,7 +24,7 @@ const set = (path, value, mode, x) => {
 };
 const remove = (path) => path.startsWith("point.") && live.edit({ do: "drop_point", line: path.split(".")[1], index: Number(path.split(".")[2]) });
 picture.addEventListener("pointerdown", () => (live.trail = []), { signal });
-const handles = enableHandles({ picture, set, remove, signal });
+const handles = enableHandles({ picture, set, remove, back: () => live.look(), signal });
 
 function render() {
   const { view, errors } = live.state;
