@@ -13,7 +13,11 @@ SEEN = Path(__file__).parent / "pages.jsonl"
 LISTS = ("/shapes/blades", "/mixes/products/47", "/pours/5", "/scale/things/1", "/pieces/64", "/handbook")
 """Pages beside those that are looked at in every width."""
 SILENT = {"script", "style", "svg", "head", "header"}
-KEPT = ("aria-label", "placeholder", "value", "href", "action", "data-path", "data-text", "aria-current")
+KEPT = (
+    *("id", "for", "name", "type", "value", "placeholder", "href", "action", "title"),
+    *("aria-label", "aria-current", "aria-pressed", "aria-invalid", "aria-describedby"),
+    *("data-path", "data-text", "data-wait", "data-weigh"),
+)
 VOID = {"input", "br", "img", "meta", "link", "hr", "source", "col", "wbr"}
 TIME = re.compile(
     r"\b(?:(?:Mon|Tue|Wed|Thu|Fri|Sat|Sun)[a-z]*,? )?(?:\d{1,2} )?"
@@ -45,7 +49,11 @@ class Words(HTMLParser):
         if self.silent or found.get("name") in ("csrf_token", "once") or found.get("type") == "hidden":
             return
         said = [f"{name}={masked(found[name])}" for name in KEPT if found.get(name)]
-        said += [name for name in ("selected", "checked", "disabled", "open") if name in found]
+        said += [
+            name
+            for name in ("selected", "checked", "disabled", "open", "hidden", "required")
+            if name in found
+        ]
         if said:
             self.lines.append(f"<{tag}> {' '.join(said)}")
 
