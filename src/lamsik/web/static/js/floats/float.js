@@ -1,6 +1,6 @@
 // The float's own controls: tabs, which part is pulled at, materials, parts, sizing. The exchange is the workbench's.
 import { enableTabs } from "../shared/tabs.js";
-import { live, main, signal } from "../shapes/workbench.js";
+import { live, main, signal } from "../shared/workbench.js";
 
 enableTabs({ list: main.querySelector('[role="tablist"]'), signal });
 const at = (id) => document.getElementById(id);

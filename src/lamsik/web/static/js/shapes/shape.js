@@ -1,11 +1,23 @@
 // The Shapes bench's own controls: tabs, points, switches, segments' materials, scaling with hardware chosen anew.
 import { enableTabs } from "../shared/tabs.js";
-import { live, main, signal } from "./workbench.js";
+import { live, main, signal } from "../shared/workbench.js";
 
 enableTabs({ list: main.querySelector('[role="tablist"]'), signal });
 
 const at = (id) => document.getElementById(id);
 const inch = () => (live.state.unit === "in" ? { unit: "in" } : {});
+
+// What is hung on, and where it usually sits.
+function suggestSeat() {
+  const kind = at("f-item").selectedOptions[0]?.dataset.kind;
+  const taken = live.state.document.hardware.filter((row) => row.kind === "hanger").map((row) => row.seat);
+  at("f-seat").value = kind === "line_tie" ? "nose" : kind === "hanger" && taken.includes("belly") ? "tail" : "belly";
+  at("f-seat").disabled = kind === "ring" || kind === "hook";
+}
+at("f-item").addEventListener("change", suggestSeat, { signal });
+at("add-part").addEventListener("click", () => live.edit({ do: "hang", code: at("f-item").value, seat: at("f-seat").value }), { signal });
+at("add-lip").addEventListener("click", () => live.edit({ do: "lip", code: at("f-lip").value }), { signal });
+suggestSeat();
 
 at("add-point").addEventListener("click", () => live.edit({ do: "add_point", line: at("point-line").value, x_mm: live.state.view.station_mm }), { signal });
 

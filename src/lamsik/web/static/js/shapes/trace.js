@@ -1,6 +1,6 @@
 // Tracing a photo: marks on the picture, the outline found by the shop, points corrected by hand.
 import { post, tell } from "../shared/post.js";
-import { enableHandles } from "./handles.js";
+import { enableHandles } from "../shared/handles.js";
 
 const SVG = "http://www.w3.org/2000/svg";
 const at = (id) => document.getElementById(id);

@@ -1,12 +1,15 @@
 // The Tank's own controls: tabs, ballast answers, trial weights, and trying things without saving.
 import { bind } from "../shared/bind.js";
 import { enableTabs } from "../shared/tabs.js";
-import { live, main, signal } from "../shapes/workbench.js";
+import { live, main, signal } from "../shared/workbench.js";
 
 enableTabs({ list: main.querySelector('[role="tablist"]'), signal });
 
 const at = (id) => document.getElementById(id);
 const chosen = (id) => at(id).value;
+
+at("other").addEventListener("change", ({ target }) => location.assign(target.value), { signal });
+at("add-slug").addEventListener("click", () => live.edit({ do: "slug", code: chosen("f-slug") }), { signal });
 
 // Answers of the core under a list: asked for, shown with their pictures, one of them put on.
 function answerList({ id, way, asking, found }) {
@@ -95,3 +98,5 @@ async function takeBack(action) {
 live.addEventListener("state", showTrying);
 showTrying();
 addEventListener("beforeunload", (event) => live.trying && event.preventDefault());
+
+live.look(); // what a first page leaves out

@@ -2,7 +2,7 @@
 // One request is under way at a time; drags in between collapse to the newest; answers that
 // were overtaken (by undo, say) are dropped by their number.
 
-import { Known } from "../shared/lean.js";
+import { Known } from "./lean.js";
 
 // A later edit of the same thing makes an earlier one, not yet sent, needless.
 const overtakes = (edit, other) => edit.do === other.do && ["set", "point", "exponent"].includes(edit.do) && ["path", "line", "index", "half"].every((name) => edit[name] === other[name]) && !("x_text" in other);

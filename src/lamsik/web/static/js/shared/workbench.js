@@ -1,6 +1,6 @@
-// One design on screen (Shape, Tank or Paint): binds the state, sends edits, keeps undo and saving in view.
-import { bind } from "../shared/bind.js";
-import { patch } from "../shared/svg.js";
+// One document on screen, on whatever bench: binds the state, sends edits, keeps undo and saving in view.
+import { bind } from "./bind.js";
+import { patch } from "./svg.js";
 import { enableHandles } from "./handles.js";
 import { Live } from "./live.js";
 
@@ -102,8 +102,6 @@ main.addEventListener("change", ({ target }) => {
   if (target.dataset.select && target.value !== "") live.edit(JSON.parse(target.dataset.select.replace('"$"', JSON.stringify(target.value)).replace("$n", Number(target.value))));
   if ("once" in target.dataset) target.value = "";
   if (target.dataset.flag) live.edit({ do: "flag", path: target.dataset.flag, on: target.checked });
-  if (target.id === "other") location.assign(target.value);
-  if (target.id === "f-item") suggestSeat();
 }, { signal });
 
 // A bare number is read in the unit the field shows.
@@ -121,8 +119,7 @@ main.addEventListener("click", ({ target }) => {
     live.facing = button.dataset.facing;
     live.look();
   }
-  const own = { undo: () => live.step("undo"), redo: () => live.step("redo"), "add-part": addPart, "add-lip": addLip, "add-slug": addSlug }[button.id];
-  own?.();
+  if (button.id === "undo" || button.id === "redo") live.step(button.id);
 }, { signal });
 
 document.addEventListener("keydown", (event) => {
@@ -132,19 +129,6 @@ document.addEventListener("keydown", (event) => {
   event.preventDefault();
   live.step(way);
 }, { signal });
-
-const chosen = (id) => document.getElementById(id).value;
-const addPart = () => live.edit({ do: "hang", code: chosen("f-item"), seat: chosen("f-seat") });
-const addLip = () => live.edit({ do: "lip", code: chosen("f-lip") });
-const addSlug = () => live.edit({ do: "slug", code: chosen("f-slug") });
-
-function suggestSeat() {
-  const kind = document.getElementById("f-item").selectedOptions[0]?.dataset.kind;
-  const taken = live.state.document.hardware.filter((row) => row.kind === "hanger").map((row) => row.seat);
-  const seat = kind === "line_tie" ? "nose" : kind === "hanger" && taken.includes("belly") ? "tail" : "belly";
-  document.getElementById("f-seat").value = seat;
-  document.getElementById("f-seat").disabled = kind === "ring" || kind === "hook";
-}
 
 live.addEventListener("state", render);
 live.addEventListener("pending", () => say(live.trying ? "Trying" : "Saving…"));
@@ -169,8 +153,6 @@ document.addEventListener("submit", async (event) => {
   event.target.requestSubmit(event.submitter);
 }, { signal });
 
-if (document.getElementById("f-item")) suggestSeat();
 render();
-if (live.state.bench === "tank") live.look();
 
 export { live, main, signal };
