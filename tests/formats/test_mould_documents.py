@@ -228,3 +228,17 @@ class TestEdits:
             except Refused as refused:
                 assert refused.allowed
         look(to_mould(content, MASTER))
+
+
+@pytest.mark.parametrize(
+    ("edit", "edge_mm"),
+    [
+        ({"text": "12"}, 12.0),
+        ({"text": "0.5", "unit": "in"}, 12.7),
+        ({"text": "12 mm", "unit": "in"}, 12.0),
+        ({"text": "1/2 in"}, 12.7),
+    ],
+)
+def test_a_bare_number_is_in_the_unit_the_field_shows(edit, edge_mm):
+    found = edited({"do": "set", "path": "edge_mm", **edit})
+    assert found["edge_mm"] == pytest.approx(edge_mm)

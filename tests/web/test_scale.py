@@ -7,7 +7,11 @@ import re
 import time
 
 import pytest
+from sqlmodel import select
 
+from lamsik.store.database import session_of
+from lamsik.store.tables import Water
+from lamsik.web.shared.waters import shop_waters
 from tests.devices.test_scale import Bench
 
 FLOAT, SPOON, GLIDER = "/scale/things/8", "/scale/things/2", "/scale/things/3"
@@ -275,3 +279,14 @@ class TestPort:
         monkeypatch.setattr("lamsik.web.scale.port.is_local", lambda: False)
         answer = demo.post("/scale/hosts", {"hosts": "192.168.1.20"}, page="/scale")
         assert answer.status_code == 422 and "own machine" in answer.text
+
+
+def test_a_shop_that_has_no_water_yet_has_fresh_and_sea_to_choose_from(empty):
+    app = empty.http.application
+    with session_of(app.extensions["engine"]) as session:
+        for row in session.exec(select(Water)).all():
+            session.delete(row)
+    with app.test_request_context():
+        fresh, sea = shop_waters()
+    assert (fresh.temperature_c, fresh.salinity_psu) == (12.0, 0.0)
+    assert (sea.temperature_c, sea.salinity_psu) == (10.0, 35.0)
