@@ -27,7 +27,7 @@ LISTS = (
     *("/pieces?q=P005", "/orders?q=an", "/shapes?q=ferry", "/floats?q=reed", "/tank/15/history"),
 )
 """Pages beside those that are looked at in every width."""
-SILENT = {"script", "style", "svg", "head", "header"}
+SILENT = {"script", "style", "svg", "head"}
 KEPT = (
     *("id", "class", "for", "name", "type", "value", "placeholder", "href", "action", "title"),
     *("aria-label", "aria-current", "aria-pressed", "aria-invalid", "aria-describedby"),
@@ -53,15 +53,18 @@ class Words(HTMLParser):
     def __init__(self) -> None:
         super().__init__()
         self.lines: list[str] = []
-        self.silent = 0
+        self.silent, self.deep = "", 0
 
     def handle_starttag(self, tag, attrs):
-        if tag == "svg" and not self.silent:
-            self.lines.append("<svg>")
-        if tag in SILENT:
-            self.silent += 1
         found = dict(attrs)
-        if self.silent or found.get("name") in ("csrf_token", "once") or found.get("type") == "hidden":
+        if self.silent:
+            self.deep += tag == self.silent
+            return
+        if tag in SILENT or (tag == "header" and "waterline" in (found.get("class") or "")):
+            self.silent, self.deep = tag, 1
+            self.lines += [f"<{tag}>"] if tag == "svg" else []
+            return
+        if found.get("name") in ("csrf_token", "once") or found.get("type") == "hidden":
             return
         said = [f"{name}={masked(found[name])}" for name in KEPT if found.get(name)]
         said += [
@@ -73,8 +76,9 @@ class Words(HTMLParser):
             self.lines.append(f"<{tag}> {' '.join(said)}")
 
     def handle_endtag(self, tag):
-        if tag in SILENT:
-            self.silent -= 1
+        if tag == self.silent:
+            self.deep -= 1
+            self.silent = self.silent if self.deep else ""
 
     def handle_data(self, data):
         text = masked(" ".join(data.split()))
