@@ -112,16 +112,22 @@ def test_dragging_draws_where_g_goes_and_looking_changes_nothing(demo_page: Page
         assert page.locator(".verdict").inner_text() == verdict
 
 
-def test_the_verdict_waits_for_nothing_and_an_overtaken_answer_is_dropped(demo_page: Page):
-    page, held = demo_page, []
+def held_back(page: Page, most: int) -> list:
+    """Requests for what follows a verdict, held until a test lets them go; not more than so many."""
+    held = []
     page.route(
         "**/live",
         lambda route: (
             held.append(route)
-            if len(held) < 2 and '"mode":"late"' in route.request.post_data
+            if len(held) < most and '"mode":"late"' in route.request.post_data
             else route.continue_()
         ),
     )
+    return held
+
+
+def test_the_verdict_waits_for_nothing_and_an_overtaken_answer_is_dropped(demo_page: Page):
+    page, held = demo_page, held_back(demo_page, 2)
     page.goto("/tank/15")
     main, refit = page.locator("#main"), page.locator(".refit")
     expect(page.locator(".verdict")).to_contain_text("rises slowly")
@@ -144,15 +150,8 @@ def test_the_verdict_waits_for_nothing_and_an_overtaken_answer_is_dropped(demo_p
 
 
 def test_a_handle_dragged_there_and_back_leaves_nothing_undone(demo_page: Page):
-    page, held = demo_page, []
-    page.route(
-        "**/live",
-        lambda route: (
-            held.append(route)
-            if not held and '"mode":"late"' in route.request.post_data
-            else route.continue_()
-        ),
-    )
+    page = demo_page
+    held_back(page, 1)
     page.goto("/tank/15")
     main, handle = page.locator("#main"), page.locator("#picture .handle").first
     expect(page.locator(".verdict")).to_contain_text("rises slowly")
@@ -169,15 +168,8 @@ def test_a_handle_dragged_there_and_back_leaves_nothing_undone(demo_page: Page):
 
 
 def test_a_trial_begun_before_all_had_come_leaves_nothing_undone(demo_page: Page):
-    page, held = demo_page, []
-    page.route(
-        "**/live",
-        lambda route: (
-            held.append(route)
-            if not held and '"mode":"late"' in route.request.post_data
-            else route.continue_()
-        ),
-    )
+    page = demo_page
+    held_back(page, 1)
     page.goto("/tank/15")
     page.get_by_role("tab", name="What changes it").click()
     page.get_by_role("button", name="Start trying").click()
