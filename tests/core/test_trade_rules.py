@@ -198,3 +198,26 @@ def test_only_resin_prints_are_warned_of_uv():
         for name in ("printed resin", "printed PLA")
     }
     assert said == {"printed resin": ("uv_resin",), "printed PLA": ("print_dust",)}
+
+
+@pytest.mark.parametrize(
+    ("changes", "fitted"),
+    [
+        ({}, False),
+        ({"ballast": bait().ballast}, True),
+        ({"lip": bait().lip}, True),
+        ({"hardware": bait().hardware[:1]}, True),
+        ({"host": bait().host}, True),
+    ],
+    ids=["bare", "ballast", "lip", "line tie", "wood"],
+)
+def test_a_soft_casting_has_a_step_for_fitting_only_where_there_is_something_to_fit(changes, fitted):
+    bare = {
+        "host": Host("soft plastisol", 1.0, 0.02, "soft"),
+        "ballast": (),
+        "lip": None,
+        "hardware": (),
+        "coats": (),
+    }
+    keys = [step.key for step in steps(bait(**(bare | changes)))]
+    assert ("fit" in keys) == fitted
