@@ -56,7 +56,7 @@ function settle(gross) {
 
 function refusal(input) {
   if (!last?.stable) return "Wait until it lies still.";
-  if (input.dataset.zeroed && !zero) return "Put the empty cup on and press Zero first.";
+  if (input.dataset.zeroed && !zero) return `Put ${input.dataset.zeroed} on and press Zero first.`;
   if (kept && Math.abs(last.value_g - kept.gross) <= change()) return `This reading is kept already for ${kept.label}: take it off, or change what lies on the scale.`;
   return "";
 }
@@ -116,14 +116,14 @@ function guide() {
   at.hidden = !cup;
   part("tare").classList.toggle("primary", cup && !zero);
   if (!cup) return;
-  const text = !zero ? "Put the empty cup on the scale, then press Zero." : input.value.trim() ? "At the mark: keep it." : `Pour ${input.dataset.part} to ${input.dataset.mark}.`;
+  const text = !zero ? `Put ${input.dataset.zeroed} on the scale, then press Zero.` : input.value.trim() ? "At the mark: keep it." : `Pour ${input.dataset.part} to ${input.dataset.mark}.`;
   if (at.textContent !== text) at.textContent = text;
 }
 
 function setZero() {
   zeroing = !last?.stable;
   if (zeroing) return say("Zeroed as soon as it lies still.");
-  zero = { gross: last.value_g, what: atHand()?.dataset.zeroed ? "the cup" : "what lay on it" };
+  zero = { gross: last.value_g, what: atHand()?.dataset.zeroed?.replace("empty ", "") ?? "what lay on it" };
   [rest, kept] = [last.value_g, null];
   say(`Zeroed: ${grams(last.value_g)} count as nothing on this page.`);
   show(last);
