@@ -46,7 +46,7 @@ def towed(design: Design, tow: Tow, trim: Trim, shape: Shape, depth_m: float) ->
             stroke=INK,
             stroke_width=1.6 * pen.mm,
         ),
-        label("rod tip", tip[0] - 9 * pen.mm, tip[1] + 16 * pen.mm, pen.text, fill=MUTED, text_anchor="end"),
+        label("rod tip", tip[0] - 9 * pen.mm, tip[1] + 26 * pen.mm, pen.text, fill=MUTED, text_anchor="end"),
         label(
             f"{depth_m:.1f} m",
             float(x[0]) + 10 * pen.mm,
@@ -58,11 +58,11 @@ def towed(design: Design, tow: Tow, trim: Trim, shape: Shape, depth_m: float) ->
         bait,
         label(
             f"the bait, larger: {says}",
-            middle,
+            left + width - 8 * pen.mm,
             height - sky - 10 * pen.mm,
             pen.text,
             fill=MUTED,
-            text_anchor="middle",
+            text_anchor="end",
         ),
     ]
     title = f"{design.name} on {tow.line_out_m:g} m of line, about {depth_m:.1f} m deep"

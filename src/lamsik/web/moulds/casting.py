@@ -56,7 +56,8 @@ class Casting:
     fill_mark_mm: float | None = None
     covers: tuple[tuple[str, float], ...] = ()
     two: TwoPours | None = None
-    bond: str = ""
+    bonds: bool = False
+    parts: str = ""
     prop_deg: float | None = None
     shot: plastisol.Shot | None = None
     zones: tuple[plastisol.Zone, ...] = ()
@@ -193,12 +194,9 @@ def _dense_first(
     }
     waited = asked.value("waited", "time", "second pour after", "min")
     if waited is not None:
-        found["bond"] = (
-            bonds(
-                60.0 * waited, 60.0 * product.recoat_from_h, 60.0 * (product.recoat_to_h or product.demould_h)
-            )
-            or "within its bond window"
-        )
+        window = 60.0 * product.recoat_from_h, 60.0 * (product.recoat_to_h or product.demould_h)
+        found["parts"] = bonds(60.0 * waited, *window)
+        found["bonds"] = not found["parts"]
     return found
 
 
