@@ -206,7 +206,9 @@ def test_a_mix_follows_the_scale_and_a_zero_belongs_to_its_page(demo_page: Page,
     expect(page.locator("#scale-zero")).to_have_text(f"less {cup:.2f} g, the cup with A in it")
     expect(page.get_by_label("Weighed", exact=True)).to_have_value("")  # A still lies there and is not B
     page.reload()  # come back to later: the cup is not empty any more
-    expect(page.locator("#scale-guide")).to_have_text("Put the cup with A in it on the scale, then press Zero.")
+    expect(page.locator("#scale-guide")).to_have_text(
+        "Put the cup with A in it on the scale, then press Zero."
+    )
     page.get_by_role("button", name="Zero", exact=True).click()
     expect(page.locator("#scale-zero")).to_have_text(f"less {cup:.2f} g, the cup with A in it")
     page.get_by_role("button", name="Take back A").click()

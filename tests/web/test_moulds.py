@@ -631,6 +631,20 @@ class TestPour:
             and not rows(demo, Pour, Pour.order_id == order.id)
         )
 
+    def test_a_body_flagged_after_its_mould_was_made_is_flagged_where_it_is_cast(self, demo):
+        before = demo.get(f"/moulds/{MUDLARK}/cast").text
+        assert "on no order" not in before and "Whether a copied shape" not in before
+        body = state(demo, MUDLARK)["document"]["master"]["body_id"]
+        held = json.loads(re.search(r'id="state">(.*?)</script>', demo.get(f"/shapes/{body}").text, re.S)[1])
+        bought = {"do": "set", "path": "source.kind", "text": "not_for_sale"}
+        sent = {"bench": "shapes", "document": held["document"], "base": held["base"], "edits": [bought]}
+        assert demo.send(f"/designs/{body}/live", sent | {"save": True}).get_json()["saved"]
+        for page in ("cast", "card"):
+            assert "Whether a copied shape" in demo.get(f"/moulds/{MUDLARK}/{page}").text
+        assert "on no order" in demo.get(f"/moulds/{MUDLARK}/cast").text
+        seen = state(demo, MUDLARK)["view"]
+        assert seen["not_for_sale"] and seen["source"] == "not for sale"
+
 
 class TestMixes:
     def test_a_foam_is_planned_by_its_own_density_or_its_expansion(self, demo):

@@ -321,13 +321,12 @@ def _piece(
     return piece
 
 
-def not_for_sale(session: Session, block: dict[str, Any]) -> str:
-    """Why what is cast of a master may not be sold; empty where it may.
+def source_of(session: Session, block: dict[str, Any]) -> Source:
+    """Whose shape a master is: what forbids its sale first, then what the mould itself says of it.
 
-    What the body or the weighed thing is flagged with now counts, and what the mould itself says of its
-    master.
+    What the body or the weighed thing is flagged with now counts, not only what was so as the mould was made.
     """
-    said = [block.get("document") or {}, block]
+    said = [block, block.get("document") or {}]
     row = session.get(Document, block.get("body_id") or 0)
     if row is not None:
         said.append(documents.content(session, row))
@@ -336,10 +335,12 @@ def not_for_sale(session: Session, block: dict[str, Any]) -> str:
     thing = session.get(Weighed, block.get("weighed_id") or 0)
     if thing is not None:
         said.append({"source": thing.source})
-    return next((why for why in map(why_not, said) if why), "")
+    named = [Source(**content["source"]) for content in said if content.get("source")]
+    named.sort(key=lambda source: (source.may_sell, source == Source()))
+    return named[0] if named else Source()
 
 
-def why_not(content: dict[str, Any]) -> str:
-    """Why what is made of a document may not be sold, by the source it names; empty where it may."""
-    source = Source(**content.get("source") or {})
+def not_for_sale(session: Session, block: dict[str, Any]) -> str:
+    """Why what is cast of a master may not be sold; empty where it may."""
+    source = source_of(session, block)
     return "" if source.may_sell else source.describe()

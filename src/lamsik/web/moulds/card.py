@@ -59,7 +59,7 @@ def _page(key: int, problem: Refused | None = None, at: int = 0) -> ResponseRetu
         stuffs=STUFFS,
         touched=touched,
         asked=asked,
-        source=mould.master.source,
+        source=moulds.source_of(db(), content["master"]),
         products={p.name: r for r, p in mixes.products(db()).values()},
         silicones=_stuffs(),
         chosen=next(

@@ -138,7 +138,7 @@ def show(key: int) -> ResponseReturnValue:
             product_asked(content, Asked(), products),
             Refused("product", None, "that product is not in this shop, or cannot be cast: choose one"),
         )
-    design = design_of(content)
+    design, source = design_of(content), moulds.source_of(db(), content["master"])
     alive = len(moulds.alive(made)) if made else len(mould.cavities)
     warm, way = None, None
     if chosen and problem is None:
@@ -176,13 +176,13 @@ def show(key: int) -> ResponseReturnValue:
         room=stores.setting(db(), "mixing"),
         products={k: p for k, (_, p) in products.items()},
         mark=height_words(mould, found.fill_mark_mm) if found and found.fill_mark_mm else "",
-        orders=orders.for_design(db(), content["master"].get("body_id")),
+        orders=orders.for_design(db(), content["master"].get("body_id")) if source.may_sell else [],
         fields=FIELDS,
         rule=RULE,
         learned=mixes.loss_of(db(), chosen[0]) if chosen else (0.05, 0),
         gelled=plastisol.GELLED,
         hot=plastisol.HOT,
-        source=mould.master.source,
+        source=source,
     ), (422 if problem else 200)
 
 

@@ -31,7 +31,7 @@ def live(key: int) -> ResponseReturnValue:
     to_mould(
         document, master_of(document["master"])
     )  # what is no mould is refused before anything is done to it
-    shop = shop_of(key, document["master"].get("demouldings"))
+    shop = shop_of(key, document["master"])
     found = exchange.shown(
         document,
         exchange.edits_of(asked),
@@ -60,7 +60,7 @@ def step_back(key: int, way: str) -> ResponseReturnValue:
 def current(row: Document, at_hand: MouldShop | None = None) -> dict[str, Any]:
     """The whole state of a saved mould, as the page starts with it; the shop as it is at hand."""
     document = framed(documents.content(db(), row))
-    shop = at_hand or shop_of(row.id or 0, document["master"].get("demouldings"))
+    shop = at_hand or shop_of(row.id or 0, document["master"])
     return {
         "id": row.id,
         "code": row.code,

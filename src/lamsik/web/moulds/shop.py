@@ -13,14 +13,15 @@ from lamsik.web.moulds.state import MouldShop
 from lamsik.web.shared.db import db
 
 
-def shop_of(mould_id: int, expected: object) -> MouldShop:
-    """The shop as a mould is looked at."""
+def shop_of(mould_id: int, block: Document) -> MouldShop:
+    """The shop as a mould of the master that `block` names is looked at."""
     found = {row.code: (key, product) for key, (row, product) in mixes.products(db()).items()}
     prices, tubs = {}, mixes.tubs_by_product(db())
     for code, (key, _) in found.items():
         priced = [(tub.price_minor, tub.received_g) for tub in tubs.get(key, []) if tub.price_minor]
         if priced:
             prices[code] = sum(price for price, _ in priced) / 100.0 / sum(g for _, g in priced) * 1000.0
+    expected = block.get("demouldings")
     count = int(expected) if isinstance(expected, int | float) else None
     currency, unit = stores.setting(db(), "shop")["currency"], stores.setting(db(), "units")["length"]
     return MouldShop(
@@ -28,6 +29,7 @@ def shop_of(mould_id: int, expected: object) -> MouldShop:
         prices,
         bricks(),
         moulds.master_use(db(), mould_id, count),
+        moulds.source_of(db(), block),
         mould_id,
         currency,
         unit,

@@ -18,6 +18,7 @@ from lamsik.core.moulds.press import pressed
 from lamsik.core.moulds.pull import PRESS, Choice
 from lamsik.core.moulds.silicone import Bricks, Half, Saved, clay_ml, lift, walls_of
 from lamsik.core.moulds.vents import HighPoint
+from lamsik.core.shapes.sources import Source
 from lamsik.core.units import show
 from lamsik.drawings.mould import picture
 from lamsik.formats.mould_document import Document, to_mould
@@ -38,6 +39,7 @@ class MouldShop:
     prices: dict[str, float]
     bricks: Bricks
     use: MasterUse
+    source: Source
     mould_id: int = 0
     currency: str = "EUR"
     unit: str = "mm"
@@ -102,8 +104,8 @@ def view(document: Document, master: Master, shop: MouldShop, settled: bool) -> 
         "boards": mould.boards,
         "proud": mould.keys.proud,
         "injector": bool(document.get("injector")),
-        "source": master.source.describe(),
-        "not_for_sale": not master.source.may_sell,
+        "source": shop.source.describe(),
+        "not_for_sale": not shop.source.may_sell,
         "stands_in": master.stands_in,
     }
     return (

@@ -171,7 +171,7 @@ def bring_in() -> ResponseReturnValue:
 def edit(key: int) -> str:
     """One mould: its plan, section, and how it is poured."""
     row = load_document("mould", key)
-    shop = shop_of(key, documents.content(db(), row)["master"].get("demouldings"))
+    shop = shop_of(key, documents.content(db(), row)["master"])
     products = {code: product for code, (_, product) in shop.products.items()}
     return render_template(
         "moulds/edit.html", row=row, state=current(row, shop), kinds=KINDS, pulls=PULLS, products=products
