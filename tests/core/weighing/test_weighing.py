@@ -187,6 +187,13 @@ class TestPair:
             at = Water("there", measured_g_cm3=turn.density_g_cm3)
             assert margins(bearer, load, (at,))[0].margin_g == pytest.approx(0.0, abs=1e-6)
 
+    @pytest.mark.parametrize(
+        ("mass", "wet", "met"), [(50.0, 44.0, "no"), (12.0, 6.0, "some"), (2.0, 1.0, "any")]
+    )
+    def test_a_turn_beyond_every_water_is_told_from_one_to_look_for(self, mass, wet, met):
+        turn = turns_at(Bearer("f", 6.0, FRESH, 4.0), InWater(mass, wet, FRESH))
+        assert turn.met_in == met
+
     def test_a_waters_own_spread_counts_where_it_is_not_the_one_weighed_in(self):
         load, bearer = InWater(120.0, 6.0, FRESH), Bearer("f", 9.0, FRESH, 4.0)
         fresh, sea = margins(bearer, load, (FRESH, SEA))

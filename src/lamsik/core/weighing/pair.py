@@ -47,6 +47,16 @@ class Turn:
     sd_g_cm3: float
     ratio: float
 
+    @property
+    def met_in(self) -> str:
+        """Which water carries the load: `no`, `any`, or `some` where the turn lies among real waters."""
+        lightest, densest = REAL_WATERS_G_CM3
+        return "no" if self.density_g_cm3 > densest else "any" if self.density_g_cm3 < lightest else "some"
+
+
+REAL_WATERS_G_CM3 = 0.958, 1.24
+"""Fresh water at the boil, and the saltiest lake there is: beyond these a turn is no water to look for."""
+
 
 def turns_at(bearer: Bearer, load: InWater) -> Turn:
     """Where the verdict on a pair turns; in denser water the float carries the load.
