@@ -16,7 +16,7 @@ from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.hardware import Item, Placement
 from lamsik.core.shapes.needs import missing
-from lamsik.core.shapes.scaling import with_length
+from lamsik.core.shapes.scaling import scaled, with_length
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.parts import STAGES
 from tests.bodies import STEEL, TREBLE, bait, volume_ml
@@ -174,6 +174,13 @@ def test_a_soft_casting_weighs_its_plastic_and_sinks():
         and not cast.hardware
         and cast.lip is None
     )
+
+
+def test_a_casting_of_two_densities_is_scaled_with_where_its_mass_lies():
+    design = bait()
+    uneven = replace(design, host=replace(design.host, uneven_mm=(-4.0, 1.0, -2.0)))
+    assert scaled(uneven, 1.5).host.uneven_mm == pytest.approx((-6.0, 1.5, -3.0))
+    assert with_length(uneven, 0.5 * design.body.length_mm).host.uneven_mm == pytest.approx((-2.0, 1.0, -2.0))
 
 
 def test_scaling_keeps_places_in_proportion_and_hardware_in_size():

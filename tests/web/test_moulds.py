@@ -13,7 +13,7 @@ from sqlmodel import select
 
 from lamsik.formats import stl
 from lamsik.store.database import session_of
-from lamsik.store.tables import Batch, Clock, MouldMade, Order, Piece, Pour, Tub, now
+from lamsik.store.tables import Batch, Clock, MouldMade, Order, Piece, Pour, Revision, Tub, now
 from tests.lean import Known
 
 STUBBY, MUDLARK, TADPOLE, PIKE, RESIN, FOAM, SILICONE, SOFT = 53, 54, 55, 58, 47, 48, 49, 51
@@ -414,7 +414,7 @@ class TestPour:
     def test_from_the_checklist_to_pieces_with_their_lot_and_the_loss(self, demo):
         made = rows(demo, MouldMade, MouldMade.mould_id == STUBBY)[-1]
         demo.post(f"/moulds/made/{made.id}/cavity", {"cavity": "c4", "state": "dead", "reason": "torn"})
-        pour = begun(demo)
+        pour = begun(demo, dense="2 ml", dense_density="1.6")
         assert [line["cavity"] for line in pour.castings] == ["c1", "c2", "c3"]
         held = demo.post(f"/pours/{pour.id}/next")
         assert held.status_code == 422 and "tick first" in held.text
@@ -482,6 +482,8 @@ class TestPour:
             and "Cast the body" in born
             and "coat:seal" not in born
         )
+        material = rows(demo, Revision, Revision.id == pieces[0].revision_id)[0].content["material"]
+        assert material["name"] == "Casting resin" and any(abs(way) > 0.2 for way in material["uneven_mm"])
         after = {
             tub.part: tub.left_g
             for tub in rows(demo, Tub, Tub.product_id == RESIN)

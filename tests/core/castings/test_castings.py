@@ -12,19 +12,22 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lamsik.core.castings import foam, plastisol, session
-from lamsik.core.castings.dense_rear import bonds, two_pours
+from lamsik.core.castings.born import Born, as_cast
+from lamsik.core.castings.dense_rear import bonds, two_pours, uneven_mm
 from lamsik.core.castings.gates import Curing, gate
 from lamsik.core.castings.inserts import Insert, covers_mm, inserts_ml, level_mm, net_ml, of_design, shank
 from lamsik.core.castings.matching import matched
 from lamsik.core.castings.softbody import exposed
 from lamsik.core.castings.throughput import Cycle, Making, plan, shots_needed
 from lamsik.core.errors import Refused
-from lamsik.core.moulds.layout import lying
+from lamsik.core.moulds import masters
+from lamsik.core.moulds.layout import lying, pour_up
 from lamsik.core.route.workdays import Workdays
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.tank import evaluate
+from lamsik.core.tank.mass import budget
 from lamsik.store.starter_mixes import STARTERS
-from tests.bodies import bait, box_mesh
+from tests.bodies import bait, box_mesh, ellipsoid
 from tests.core.moulds.test_moulds import MASTER, mould
 
 UP = np.array([0.0, 0.0, 1.0])
@@ -162,6 +165,34 @@ class TestTwoPours:
         weights = np.where(np.arange(len(free)) < count, 1.6, 0.8)
         assert found.level_mm == pytest.approx(float(free[count - 1] @ up), abs=0.7)
         assert found.centre_mm == pytest.approx(tuple((weights @ free / weights.sum()).tolist()), abs=0.35)
+
+    @pytest.mark.parametrize(
+        ("pull", "up"),
+        [
+            ("back", (np.sin(0.4), 0.0, np.cos(0.4))),
+            ("belly", (np.sin(0.4), 0.0, -np.cos(0.4))),
+            ("side", (np.sin(0.4), -np.cos(0.4), 0.0)),
+            ("nose", (-np.cos(0.4), 0.0, np.sin(0.4))),
+        ],
+    )
+    def test_what_is_born_of_them_has_its_centre_of_mass_where_they_lay(self, pull, up):
+        """Against points drawn in the body's own frame, the lowest of them dense, shrinkage and all."""
+        length, width, depth, dense = 80.0, 24.0, 30.0, 6.0
+        body = ellipsoid(length, width, depth)
+        lies = replace(
+            mould(master=masters.of_body("egg", body, 9.0), pull=pull), shrink_percent=1.0, stand="flat"
+        )
+        two = two_pours(lying(lies), pour_up(lies, float(np.degrees(0.4))), dense, 1.6, 0.8)
+        drawn = np.random.default_rng(3).uniform(-1.0, 1.0, (400_000, 3))
+        points = drawn[(drawn**2).sum(axis=1) < 1.0] * (length / 2, width / 2, depth / 2) + (length / 2, 0, 0)
+        points = points[np.argsort(points @ np.asarray(up))]
+        share = dense / (two.dense_ml + two.light_ml)
+        weights = np.where(np.arange(len(points)) < share * len(points), 1.6, 0.8)
+        shift = uneven_mm(lies, two)
+        carved = replace(bait(), body=body, hardware=(), ballast=(), coats=(), lip=None, glue_g=0.0)
+        density = two.mass_g / (two.dense_ml + two.light_ml)
+        cast = as_cast(carved, Born("Two mixes", "resin", density, uneven_mm=shift))
+        assert budget(cast).g_mm == pytest.approx(weights @ points / weights.sum(), abs=0.12)
 
     @pytest.mark.parametrize(
         ("dense_ml", "density", "says"), [(30.0, 1.6, "the cavity holds 24.00"), (5.0, 0.7, "must be denser")]

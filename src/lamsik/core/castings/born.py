@@ -15,14 +15,15 @@ SPREAD = 0.03
 
 @dataclass(frozen=True)
 class Born:
-    """How it was cast: the product's name and kind, the casting's own density [g/cm³], and whether its
-    inserts were cast in.
+    """How it was cast: the product's name and kind, the casting's own density [g/cm³], whether its inserts
+    were cast in, and of two pours from the middle of its volume to its centre of mass [mm].
     """
 
     product: str
     kind: str
     density_g_cm3: float
     inserts: bool = True
+    uneven_mm: tuple[float, float, float] | None = None
 
 
 def as_cast(design: Design, born: Born) -> Design:
@@ -32,7 +33,14 @@ def as_cast(design: Design, born: Born) -> Design:
     takes neither paint, lip nor glue, and no hardware that was not cast in.
     """
     made = CONSTRUCTION.get(born.kind, CAST)
-    host = Host(born.product, born.density_g_cm3, SPREAD * born.density_g_cm3, made, "poured")
+    host = Host(
+        born.product,
+        born.density_g_cm3,
+        SPREAD * born.density_g_cm3,
+        made,
+        "poured",
+        uneven_mm=born.uneven_mm,
+    )
     coats = () if made == SOFT else tuple(coat for coat in design.coats if coat.role != "seal")
     slugs = tuple(
         (

@@ -10,6 +10,7 @@ import numpy as np
 from lamsik.core.castings.inserts import level_mm
 from lamsik.core.errors import finite_between, require
 from lamsik.core.moulds.geometry import hull
+from lamsik.core.moulds.layout import Mould, bait_way, cavity_ml
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.skins import Mesh
@@ -19,7 +20,8 @@ from lamsik.core.tank.immersion import wet
 @dataclass(frozen=True)
 class TwoPours:
     """The dense and the light pour [ml, g], the casting's mass [g] and centre of mass in the mesh's frame
-    [mm], the height of the face between [mm].
+    [mm], the height of the face between [mm], and where the centre of mass would lie in one even material
+    [mm].
     """
 
     dense_ml: float
@@ -28,6 +30,7 @@ class TwoPours:
     light_g: float
     centre_mm: tuple[float, float, float]
     level_mm: float
+    even_mm: tuple[float, float, float]
 
     @property
     def mass_g(self) -> float:
@@ -83,6 +86,7 @@ def two_pours(
     moment_high = (whole.moment - low.moment) / 1000.0 - sum((ml * at for ml, at in over), start=np.zeros(3))
     mass = dense * dense_g_cm3 + light * light_g_cm3
     centre = np.asarray((dense_g_cm3 * moment_low + light_g_cm3 * moment_high) / mass)
+    even = (moment_low + moment_high) / room
     return TwoPours(
         dense,
         light,
@@ -90,7 +94,16 @@ def two_pours(
         light * light_g_cm3,
         (float(centre[0]), float(centre[1]), float(centre[2])),
         level,
+        (float(even[0]), float(even[1]), float(even[2])),
     )
+
+
+def uneven_mm(mould: Mould, two: TwoPours) -> tuple[float, float, float]:
+    """How far the centre of mass of what was poured into a cavity lies from where one even material would
+    have it, told of the whole cavity, in the bait's own frame [mm]: what lies in the cavity is cut out of it.
+    """
+    share = (two.dense_ml + two.light_ml) / cavity_ml(mould)
+    return bait_way(mould, share * (np.asarray(two.centre_mm) - np.asarray(two.even_mm)))
 
 
 def _level(mesh: Mesh, up: Array, dense_ml: float, inserts: Sequence[tuple[float, Point]]) -> float:

@@ -2,6 +2,7 @@
 mm; z = 0 is the parting at the box's middle.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from math import atan2, cos, degrees, hypot, pi, radians, sin, tan
@@ -243,6 +244,14 @@ def laid_point(mould: Mould, at_mm: tuple[float, float, float]) -> tuple[float, 
     grown = np.asarray(at_mm) / (1.0 - mould.shrink_percent / 100.0)
     spot = laid_at(mesh, mould.pull, grown)
     return (float(spot[0]), float(spot[1]), float(spot[2]))
+
+
+def bait_way(mould: Mould, way_mm: Sequence[float]) -> tuple[float, float, float]:
+    """A way in the laid, enlarged master [mm] in the bait's own frame and size."""
+    start = np.asarray(laid_point(mould, (0.0, 0.0, 0.0)))
+    axes = [laid_point(mould, axis) for axis in ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))]
+    x, y, z = np.linalg.solve((np.asarray(axes) - start).T, np.asarray(way_mm, dtype=float))
+    return (float(x), float(y), float(z))
 
 
 def lying_true(mould: Mould) -> Mesh:

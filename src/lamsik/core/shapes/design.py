@@ -30,7 +30,8 @@ class Host:
 
     A hollow body has a mean density and, as `solid_g_cm3`, that of its shell: the rest is air that a pierced
     skin lets flood. `face_mm` is how true it is made, one sigma of each face [mm]; None while the
-    construction, or what the shop's own blanks tell, stands in.
+    construction, or what the shop's own blanks tell, stands in. `uneven_mm` is how far its centre of mass
+    lies from the middle of its volume [mm]: two pours of unequal density; None for one even material.
     """
 
     name: str
@@ -40,6 +41,7 @@ class Host:
     source: str = "table"
     solid_g_cm3: float | None = None
     face_mm: float | None = None
+    uneven_mm: tuple[float, float, float] | None = None
 
     def __post_init__(self) -> None:
         finite_between("material.density_g_cm3", self.density_g_cm3, 0.02, 9.0, "g/cm³")
@@ -52,6 +54,8 @@ class Host:
         )
         if self.face_mm is not None:
             finite_between("material.face_mm", self.face_mm, 0.0, 2.0, "mm")
+        for share in self.uneven_mm or ():
+            finite_between("material.uneven_mm", share, -300.0, 300.0, "mm")
         if self.solid_g_cm3 is not None:
             low = self.density_g_cm3
             require(

@@ -9,7 +9,7 @@ from math import log
 from lamsik.core.errors import finite_between
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Curve
-from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.design import Design, Host
 from lamsik.core.shapes.inside import stretched
 from lamsik.core.shapes.solid import solid
 
@@ -21,6 +21,7 @@ def with_length(design: Design, length_mm: float) -> Design:
     return replace(
         design,
         body=_lengthened(design.body, length_mm),
+        host=_stretched(design.host, factor, 1.0),
         hardware=tuple(p if p.seat == "lip" else replace(p, x_mm=p.x_mm * factor) for p in design.hardware),
         ballast=tuple(
             replace(h, x_mm=h.x_mm * factor, beside_mm=h.beside_mm * factor) for h in design.ballast
@@ -47,7 +48,16 @@ def scaled(design: Design, factor: float) -> Design:
         half_width=_times(body.half_width, factor),
         widest=_times(body.widest, factor) if body.widest else None,
     )
-    return with_length(replace(design, body=grown), body.length_mm * factor)
+    host = _stretched(design.host, 1.0, factor)
+    return with_length(replace(design, body=grown, host=host), body.length_mm * factor)
+
+
+def _stretched(host: Host, along: float, across: float) -> Host:
+    """The material of a body stretched along and across."""
+    if host.uneven_mm is None:
+        return host
+    x, y, z = host.uneven_mm
+    return replace(host, uneven_mm=(along * x, across * y, across * z))
 
 
 def _lengthened(body: Body, length_mm: float) -> Body:

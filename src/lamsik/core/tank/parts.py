@@ -82,13 +82,15 @@ def is_cut(part: Part) -> bool:
 def _host_parts(design: Design, space: Space) -> list[Part]:
     shape, host = solid(design.body), design.host
     status = WEIGHED if host.source == "weighed" else ASSUMED
+    off = host.uneven_mm or (0.0, 0.0, 0.0)
+    x, y, z = (middle + shift for middle, shift in zip(shape.centroid_mm, off, strict=True))
     blank = Part(
         "host",
-        f"{host.name} body",
+        f"{host.name} body{', in two densities' if host.uneven_mm else ''}",
         "carved",
         host.density_g_cm3 * shape.volume_ml,
         host.spread_g_cm3 * shape.volume_ml,
-        shape.centroid_mm,
+        (x, y, z),
         status,
     )
     others = [_segment_part(design, space, key) for key, _ in design.segment_hosts]

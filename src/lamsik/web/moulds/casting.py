@@ -9,7 +9,7 @@ import numpy as np
 
 from lamsik.core.castings import foam, plastisol
 from lamsik.core.castings.born import Born
-from lamsik.core.castings.dense_rear import TwoPours, bonds, two_pours
+from lamsik.core.castings.dense_rear import TwoPours, bonds, two_pours, uneven_mm
 from lamsik.core.castings.inserts import (
     BURIED,
     Insert,
@@ -56,6 +56,7 @@ class Casting:
     fill_mark_mm: float | None = None
     covers: tuple[tuple[str, float], ...] = ()
     two: TwoPours | None = None
+    uneven_mm: tuple[float, float, float] | None = None
     bonds: bool = False
     parts: str = ""
     prop_deg: float | None = None
@@ -92,12 +93,12 @@ class Casting:
     @property
     def born(self) -> Born:
         """How its pieces are born: what of, how dense, and whether with what lies in them; of two pours
-        their mean.
+        their mean, and how far that lies from the middle.
         """
         density = (
             self.two.mass_g / (self.two.dense_ml + self.two.light_ml) if self.two else self.density_g_cm3
         )
-        return Born(self.product.name, self.product.kind, density, bool(self.inserts))
+        return Born(self.product.name, self.product.kind, density, bool(self.inserts), self.uneven_mm)
 
     @property
     def casting_g(self) -> float:
@@ -188,10 +189,8 @@ def _dense_first(
         raise Refused("dense_density", "", "say how dense the first pour is")
     prop = asked.value("prop", "angle", "propped at", "°", 15.0) or 0.0
     placed = [(ml, laid_point(mould, at)) for insert in inserts for ml, at in insert.pieces()]
-    found: dict[str, Any] = {
-        "prop_deg": prop,
-        "two": two_pours(lying(mould), pour_up(mould, prop), dense, heavy, light_g_cm3, placed),
-    }
+    two = two_pours(lying(mould), pour_up(mould, prop), dense, heavy, light_g_cm3, placed)
+    found: dict[str, Any] = {"prop_deg": prop, "two": two, "uneven_mm": uneven_mm(mould, two)}
     waited = asked.value("waited", "time", "second pour after", "min")
     if waited is not None:
         window = 60.0 * product.recoat_from_h, 60.0 * (product.recoat_to_h or product.demould_h)
