@@ -23,7 +23,7 @@ from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import buoyancy
 from lamsik.core.tank.ballast_base import Bench
-from lamsik.core.tank.drilling import below_wire, clear_of_hardware, walls_left_mm
+from lamsik.core.tank.drilling import below_wire, clear_of_hardware
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.wanted import target
 from lamsik.store.starter import DRILLS, SLUGS
@@ -85,8 +85,11 @@ class Bare:
                 hole = Hole("b", slug, n * step, float(x), drill, bench.cover_mm, bench.filler_g_cm3)
                 if hole.depth_mm > self.design.body.depth_mm:
                     break
-                walls = walls_left_mm(self.design.body, np.array([x]), hole.depth_mm, drill)[0]
-                if walls < bench.wall_mm or not below_wire(self.design, np.array([x]), hole.depth_mm)[0]:
+                wall = self.wall_mm(float(x), hole.depth_mm, drill)
+                if (
+                    wall < bench.wall_mm - 1e-3
+                    or not below_wire(self.design, np.array([x]), hole.depth_mm)[0]
+                ):
                     continue
                 tall, area = hole.depth_mm - hole.cover_mm, pi * drill**2 / 4000.0
                 under, beside = area * hole.cover_mm, area * tall - hole.mass_g / slug.density_g_cm3
@@ -103,6 +106,27 @@ class Bare:
                         (x, hole.mass_g, added, added * x, sum(mass * (bottom + z) for mass, z in parts))
                     )
         return np.array(rows).reshape(-1, 5)
+
+    def wall_mm(self, x, depth, drill):
+        """What is left round a hole: to the ends, to the back over it, and to both sides of the sections at
+        its middle and its rims, at its head and two fifths of the depth below, each section an own
+        superellipse.
+        """
+        body = self.design.body
+        head = station(body, x).bottom_mm + depth
+        left = [x - drill / 2, body.length_mm - x - drill / 2]
+        for at in (x - drill / 2, x, x + drill / 2):
+            here = station(body, at)
+            left.append(here.top_mm - head)
+            for z in (head, head - 0.4 * depth):
+                up = z > here.widest_mm
+                tall = here.top_mm - here.widest_mm if up else here.widest_mm - here.bottom_mm
+                n = body.upper_exponent if up else body.lower_exponent
+                wide = here.half_width_mm * max(
+                    1 - (abs(z - here.widest_mm) / max(tall, 1e-9)) ** n, 0.0
+                ) ** (1 / n)
+                left.append(wide - drill / 2)
+        return min(left)
 
     def mouth_mm3(self, x, drill, bottom, count=24):
         """What the skin leaves out of the flat mouth of a drill: by squares over its disc, section by
