@@ -7,7 +7,7 @@ from lamsik.core.floats.design import Float, bare_table
 from lamsik.core.floats.inverse import options, resized
 from lamsik.core.floats.rating import curve
 from lamsik.core.water import Water
-from lamsik.formats.float_document import blank, to_float
+from lamsik.documents.floats.document import blank, to_float
 
 DOWELS, WOODS = (10.0, 12.0, 14.0, 16.0, 18.0, 20.0), ("balsa", "paulownia", "red cedar", "basswood")
 

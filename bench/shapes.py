@@ -15,9 +15,9 @@ from lamsik.core.shapes.solid import segments
 from lamsik.core.shapes.tracing import Marks, trace, warm
 from lamsik.core.tank import evaluate
 from lamsik.core.water import Water
+from lamsik.documents.body.document import to_design
+from lamsik.documents.body.lines import blank, with_mesh
 from lamsik.formats import stl
-from lamsik.formats.body_document import to_design
-from lamsik.formats.lines_document import blank, with_mesh
 from lamsik.store.skins import pack
 from tests.bodies import bait
 

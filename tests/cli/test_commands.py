@@ -24,19 +24,20 @@ from lamsik.core.shapes.meshing import check, measured
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.tank.evaluate import settle
 from lamsik.core.water import Water
-from lamsik.formats.body_document import dumps, schema
+from lamsik.documents.body.document import schema
+from lamsik.documents.body.lines import blank as blank_body
+from lamsik.documents.body.lines import with_mesh
+from lamsik.documents.floats.document import blank
+from lamsik.documents.moulds.document import first_layout, master_of
 from lamsik.formats.body_file import write as body_file_text
-from lamsik.formats.float_document import blank
-from lamsik.formats.float_document import dumps as float_text
 from lamsik.formats.json_text import json_text
-from lamsik.formats.lines_document import blank as blank_body
-from lamsik.formats.lines_document import with_mesh
-from lamsik.formats.mould_document import first_layout, master_of
 from lamsik.store import skins
 from lamsik.store.database import FILE_NAME, open_database
 from tests.bodies import LEAD_BALL, bait
 from tests.browser.conftest import Server
 from tests.formats.test_body_document import full
+from tests.kinds import body_text as dumps
+from tests.kinds import float_text
 
 ROOT = Path(__file__).parent.parent.parent
 

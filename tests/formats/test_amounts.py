@@ -6,10 +6,10 @@ from lamsik.core.errors import Refused
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import form
 from lamsik.core.water import Water
-from lamsik.formats import edits, edits_float
-from lamsik.formats.amounts import amount, note_typed
-from lamsik.formats.body_document import new_document
-from lamsik.formats.float_document import blank
+from lamsik.documents.body.document import new_document
+from lamsik.documents.floats.document import blank
+from lamsik.documents.typed import amount, note_typed
+from tests.kinds import body_edit, float_edit
 
 WRONG = ["3", None, True, float("nan"), float("inf"), 10**400, 1e9, [1], {"a": 1}]
 
@@ -35,7 +35,7 @@ def test_a_dragged_number_is_in_the_stored_unit_and_leaves_no_typed_text():
 def test_every_kind_of_document_takes_both():
     body = new_document("Slim", form("slim"), Host("basswood", 0.42, 0.04), Water(), Want())
     typed, dragged = (
-        edits.apply(body, {"do": "set", "path": "body.depth_mm", **given}, None)
+        body_edit(body, {"do": "set", "path": "body.depth_mm", **given}, None)
         for given in ({"text": "21 mm"}, {"value": 21.0})
     )
     assert (
@@ -46,9 +46,9 @@ def test_every_kind_of_document_takes_both():
     held = blank("Antenna", "antenna", Water("fresh water", 14.0))
     path = f"parts.{held['parts'][0]['key']}.diameter_mm"
     typed, dragged = (
-        edits_float.apply(held, {"do": "set", "path": path, **given}, {})
+        float_edit(held, {"do": "set", "path": path, **given}, {})
         for given in ({"text": "9 mm"}, {"value": 9.0})
     )
     assert typed["parts"] == dragged["parts"]
     with pytest.raises(Refused):
-        edits.apply(body, {"do": "set", "path": "body.depth_mm", "value": -5}, None)
+        body_edit(body, {"do": "set", "path": "body.depth_mm", "value": -5}, None)

@@ -16,19 +16,21 @@ from lamsik.core.shapes.hardware import Item, Lip
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank import evaluate
 from lamsik.core.water import Water
-from lamsik.formats.body_document import (
+from lamsik.documents.body.document import (
     NEW_IN_2,
     NEW_WANT_IN_2,
     checked,
-    dumps,
-    loads,
     new_document,
     schema,
     to_design,
     with_design,
 )
-from lamsik.formats.edits import EDITS, apply, quantity_of
+from lamsik.documents.body.edits import BODY
+from lamsik.documents.typed import quantity_of
 from tests.bodies import LEAD_BALL, LEAD_ROD, bait
+from tests.kinds import body_edit as apply
+from tests.kinds import body_file as loads
+from tests.kinds import body_text as dumps
 
 HOST = Host("basswood", 0.42, 0.04)
 SHOP = Catalogue(
@@ -392,7 +394,7 @@ class TestEdits:
 
     def test_every_edit_is_tried_above(self):
         tried = {edit["do"] for edit, _ in self.REFUSED} | {"lip", "slug", "water", "swap", "pour", "pair"}
-        assert set(EDITS) <= tried
+        assert set(BODY.edits) <= tried
 
     @settings(max_examples=60, deadline=None)
     @given(

@@ -14,10 +14,11 @@ from lamsik.core.shapes.blades import STARTING_BLADE as START
 from lamsik.core.shapes.body import side_outline, top_outline
 from lamsik.core.shapes.drawn_layers import DrawnLayer
 from lamsik.core.shapes.outlining import lines_of
+from lamsik.documents.blades.document import BLADE, blade_of, content_of, is_blade
+from lamsik.documents.body.document import to_design
 from lamsik.drawings import blade as blade_pictures
 from lamsik.drawings.svg import markup
-from lamsik.formats import blade_file, dxf, svg_outlines
-from lamsik.formats.body_document import to_design
+from lamsik.formats import document_file, dxf, svg_outlines
 from lamsik.web.shapes.make import outline_drawing
 from tests.formats.test_body_document import document, full
 
@@ -230,9 +231,12 @@ class TestDxf:
 
 class TestBladeFile:
     def test_a_blade_comes_back_unchanged_from_json_and_dxf(self):
-        assert blade_file.of_document(blade_file.sniffed(blade_file.dumps(START).encode())) == START
-        kept = dxf.read(dxf.write(blade_pictures.layers(START), blade_file.document(START))).document
-        assert blade_file.is_blade(kept) and blade_file.of_document(kept) == START
+        assert (
+            blade_of(document_file.read(BLADE, document_file.write(BLADE, content_of(START)).encode()))
+            == START
+        )
+        kept = dxf.read(dxf.write(blade_pictures.layers(START), BLADE.filed(content_of(START)))).document
+        assert is_blade(kept) and blade_of(BLADE.brought_in(kept)) == START
 
     @pytest.mark.parametrize(
         ("change", "says"),
@@ -249,4 +253,4 @@ class TestBladeFile:
     )
     def test_a_bad_one_is_refused_by_field(self, change, says):
         with pytest.raises(Refused, match=says):
-            blade_file.of_document({**blade_file.document(START), **change})
+            BLADE.brought_in({**BLADE.filed(content_of(START)), **change})

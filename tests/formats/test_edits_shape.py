@@ -9,9 +9,9 @@ from lamsik.core.errors import Refused
 from lamsik.core.shapes.body import side_outline
 from lamsik.core.shapes.curves import phi_of_share
 from lamsik.core.shapes.solid import segments, solid
-from lamsik.formats.body_document import checked, to_design
-from lamsik.formats.edits import apply
+from lamsik.documents.body.document import checked, to_design
 from tests.formats.test_body_document import SHOP, full
+from tests.kinds import body_edit as apply
 
 
 def edited(*edits, document=None):

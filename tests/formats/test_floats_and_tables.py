@@ -14,9 +14,12 @@ from lamsik.core.errors import Refused
 from lamsik.core.floats.design import KINDS
 from lamsik.core.floats.shotting import pull_to
 from lamsik.core.water import Water
+from lamsik.documents.floats.document import blank, checked, tips, to_float, with_float
+from lamsik.documents.floats.edits import FLOAT
 from lamsik.formats import weighed_csv
-from lamsik.formats.edits_float import EDITS, apply
-from lamsik.formats.float_document import blank, checked, dumps, loads, tips, to_float, with_float
+from tests.kinds import float_edit as apply
+from tests.kinds import float_file as loads
+from tests.kinds import float_text as dumps
 
 FRESH, SEA = Water("fresh water", 14.0), Water("sea water", 10.0, 35.0)
 WATERS = {"fresh water": FRESH, "sea water": SEA}
@@ -126,7 +129,7 @@ class TestEdits:
         assert refusal.value.field.endswith(field) and json.dumps(document) == before
 
     def test_every_edit_is_tried_above(self):
-        assert {edit["do"] for edit, _ in self.REFUSED} >= set(EDITS)
+        assert {edit["do"] for edit, _ in self.REFUSED} >= set(FLOAT.edits)
 
     @settings(max_examples=60, deadline=None)
     @given(

@@ -22,10 +22,10 @@ from lamsik.core.shapes.meshing import measured, turned
 from lamsik.core.shapes.outlining import lines_of
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank import evaluate
+from lamsik.documents.body.document import to_design
+from lamsik.documents.body.lines import blank, with_lines, with_mesh
 from lamsik.formats import body_file, dxf, photo, stl, svg_outlines
-from lamsik.formats.body_document import to_design
 from lamsik.formats.json_text import tidied
-from lamsik.formats.lines_document import blank, with_lines, with_mesh
 from lamsik.store.skins import pack
 from tests.bodies import box_mesh
 from tests.formats.test_body_document import HOST, document

@@ -9,12 +9,17 @@ import pytest
 from lamsik.core.errors import Refused
 from lamsik.core.moulds.advice import look
 from lamsik.core.moulds.layout import box
-from lamsik.formats import mould_document, product_document
-from lamsik.formats.edits_mould import EDITS, apply
+from lamsik.documents.moulds import document as mould_document
+from lamsik.documents.moulds.document import first_layout, master_of, to_mould
+from lamsik.documents.moulds.edits import MOULD
+from lamsik.documents.products import document as product_document
 from lamsik.formats.json_text import tidied
-from lamsik.formats.mould_document import dumps, first_layout, loads, master_of, to_mould
 from lamsik.store.starter_mixes import STARTERS
+from tests import kinds
 from tests.formats.test_body_document import full
+from tests.kinds import mould_edit as apply
+from tests.kinds import mould_file as loads
+from tests.kinds import mould_text as dumps
 
 BLOCK = {
     "kind": "box",
@@ -62,7 +67,7 @@ def test_a_mould_goes_out_and_comes_back_with_its_body():
 @pytest.mark.parametrize("product", STARTERS, ids=lambda product: product.name)
 def test_a_product_goes_out_and_comes_back(product):
     content = product_document.to_document(product)
-    assert product_document.loads(product_document.dumps(content).encode()) == content
+    assert kinds.product_file(kinds.product_text(content).encode()) == content
     for spoiled, says in (
         ({**content, "basis": ""}, "by mass or by volume"),
         ({**content, "extra": 1}, "unknown field"),
@@ -70,7 +75,7 @@ def test_a_product_goes_out_and_comes_back(product):
         ({**content, "parts": 3}, "a list"),
     ):
         with pytest.raises(Refused, match=says):
-            product_document.loads(json.dumps(spoiled).encode())
+            kinds.product_file(json.dumps(spoiled).encode())
 
 
 @pytest.mark.parametrize(
@@ -102,15 +107,15 @@ def test_what_is_wrong_with_a_file_is_named(spoil, says):
 
 def test_json_that_is_none_or_too_long_is_refused():
     for data, says in ((b"{", "JSON"), (b" " * 500_000, "at most")):
-        for module in (mould_document, product_document):
+        for read in (loads, kinds.product_file):
             with pytest.raises(Refused, match=says):
-                module.loads(data)
+                read(data)
 
 
 class TestEdits:
     def test_every_edit_has_a_case_here(self):
         cases = {"set", "arrange", "point", "add", "remove", "vents", "tilt", "parting", "flag", "fit"}
-        assert set(EDITS) == cases
+        assert set(MOULD.edits) == cases
 
     def test_cavities_are_arranged_dragged_added_and_taken_out(self):
         content = edited(
@@ -160,7 +165,7 @@ class TestEdits:
             ({"do": "set", "path": "keys.count", "text": "2.5"}, "whole number"),
             ({"do": "set", "path": "master.kind", "text": "body"}, "not typed here"),
             ({"do": "remove", "group": "cavities", "key": "c1"}, "needs one cavity"),
-            ({"do": "remove", "group": "cavities", "key": "c9"}, "one of this"),
+            ({"do": "remove", "group": "cavities", "key": "c9"}, "one of c1"),
             ({"do": "point", "line": "c9"}, "of this mould"),
             ({"do": "add", "group": "horses"}, "cavities, wells or texts"),
             ({"do": "flag", "path": "boards", "on": "yes"}, "true or false"),
@@ -211,7 +216,7 @@ class TestEdits:
         ]
         for _ in range(150):
             edit = {
-                "do": rng.choice(list(EDITS)),
+                "do": rng.choice(list(MOULD.edits)),
                 "path": rng.choice(paths),
                 "text": rng.choice(texts),
                 "group": rng.choice(["cavities", "wells", "vents", 3]),

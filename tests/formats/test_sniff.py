@@ -1,23 +1,23 @@
 """Files put into the wrong box: each box says what it was given, in words."""
 
 import io
+from functools import partial
 from pathlib import Path
 
 import pytest
 from PIL import Image
 
 from lamsik.core.errors import Refused, brief
+from lamsik.documents.body import document as body_document
+from lamsik.documents.moulds import document as mould_document
+from lamsik.documents.registry import KINDS
 from lamsik.formats import (
     asked,
-    blade_file,
-    body_document,
     body_file,
+    document_file,
     dxf,
-    float_document,
-    mould_document,
     outlines,
     photo,
-    product_document,
     stl,
     svg_outlines,
     weighed_csv,
@@ -64,10 +64,7 @@ def test_what_other_programs_write_is_known(kind, says):
 
 BOXES = {
     "a JSON file": [
-        body_document.loads,
-        float_document.loads,
-        mould_document.loads,
-        product_document.loads,
+        *(partial(document_file.read, kind) for kind in KINDS.values()),
         lambda data: asked.loads(data, "mix"),
     ],
     "an STL mesh": [stl.read],
@@ -142,16 +139,16 @@ def test_whatever_was_given_is_one_short_line(value):
 @pytest.mark.parametrize(
     ("chapter", "most"),
     [
-        ("Body document", body_document.MOST_BYTES),
+        ("Body document", KINDS["body"].most_bytes),
         ("Body document", body_file.MOST_MESH_BYTES),
         ("Mesh: STL", stl.MOST_BYTES),
         ("Photo", photo.MOST_BYTES),
         ("Outlines", outlines.MOST_BYTES),
         ("Weighed", weighed_csv.MOST_BYTES),
-        ("Float", float_document.MOST_BYTES),
-        ("Mould document", mould_document.MOST_BYTES),
-        ("Product", product_document.MOST_BYTES),
-        ("Blade", blade_file.MOST_BYTES),
+        ("Float", KINDS["float"].most_bytes),
+        ("Mould document", KINDS["mould"].most_bytes),
+        ("Product", KINDS["product"].most_bytes),
+        ("Blade", KINDS["blade"].most_bytes),
         ("`lamsik calc`: the other", asked.MOST_BYTES),
     ],
 )

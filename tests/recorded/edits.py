@@ -10,9 +10,9 @@ from lamsik.core.errors import Refused
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.revisions import note
 from lamsik.core.water import Water
-from lamsik.formats import edits, edits_float, edits_mould
-from lamsik.formats.body_document import to_design
-from lamsik.formats.mould_document import master_of
+from lamsik.documents.body.document import to_design
+from lamsik.documents.moulds.document import master_of
+from tests.kinds import body_edit, float_edit, mould_edit
 from tests.recorded import DOCUMENTS, FOLDER
 
 SAID = FOLDER / "said.jsonl"
@@ -39,11 +39,11 @@ def _master(text: str) -> Any:
 
 def _apply(document: dict[str, Any], edit: dict[str, Any]) -> None:
     if document["format"] == "lamsik-body":
-        edits.apply(document, edit, Catalogue())
+        body_edit(document, edit, Catalogue())
     elif document["format"] == "lamsik-float":
-        edits_float.apply(document, edit, {"sea water": Water()})
+        float_edit(document, edit, {"sea water": Water()})
     else:
-        edits_mould.apply(document, edit, lambda block: _master(json.dumps(block)))
+        mould_edit(document, edit, lambda block: _master(json.dumps(block)))
 
 
 def said(document: dict[str, Any]) -> dict[str, list[str]]:

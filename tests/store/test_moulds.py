@@ -7,7 +7,7 @@ from sqlmodel import select
 
 from lamsik.core.castings.gates import Curing
 from lamsik.core.errors import Refused
-from lamsik.formats.mould_document import first_layout, of_body
+from lamsik.documents.moulds.document import first_layout, of_body
 from lamsik.store import documents, mixes, moulds, pieces, weighed
 from lamsik.store.tables import Batch, Clock, Document, Pour, Tub, Weighed
 from tests.formats.test_body_document import full

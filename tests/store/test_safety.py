@@ -22,7 +22,7 @@ from lamsik.core.errors import Refused
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
 from lamsik.core.water import Water
-from lamsik.formats.body_document import NEW_BODY_IN_3, NEW_IN_2, NEW_IN_3, checked, new_document, to_design
+from lamsik.documents.body.document import NEW_BODY_IN_3, NEW_IN_2, NEW_IN_3, checked, new_document, to_design
 from lamsik.store import words
 from lamsik.store.backup import backup, look_into, made, make_daily, restore
 from lamsik.store.database import (

@@ -10,7 +10,7 @@ from sqlmodel import select
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import form
 from lamsik.core.water import Water
-from lamsik.formats.body_document import new_document
+from lamsik.documents.body.document import new_document
 from lamsik.store import documents, history, orders, pieces, stands
 from lamsik.store.tables import Order, Piece, Revision, Setting, now
 

@@ -27,8 +27,8 @@ from lamsik.core.shapes.shells import hollow_mesh, shell_meshes, whole_shell
 from lamsik.core.shapes.solid import solid
 from lamsik.core.shapes.space import space_of
 from lamsik.core.units import place
+from lamsik.documents.body.document import schema, to_design
 from lamsik.formats import stl
-from lamsik.formats.body_document import schema, to_design
 from lamsik.store import documents, stores
 from lamsik.store.database import session_of
 from lamsik.store.tables import Document

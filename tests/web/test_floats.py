@@ -11,7 +11,8 @@ import pytest
 
 from lamsik.core.floats.design import KINDS
 from lamsik.core.floats.shotting import pull_to
-from lamsik.formats.float_document import loads, to_float
+from lamsik.documents.floats.document import to_float
+from tests.kinds import float_file as loads
 
 STICK, ANTENNA, WAGGLER, FOAM = 37, 38, 39, 43
 

@@ -16,8 +16,8 @@ import trimesh
 from PIL import Image
 
 from lamsik.core.shapes.solid import kerf_ml, segments, solid
+from lamsik.documents.body.document import to_design
 from lamsik.formats import body_file
-from lamsik.formats.body_document import to_design
 from tests.formats.test_meshes_and_photos import EGG, photographed
 
 BAIT, POPPER = 15, 21

@@ -9,7 +9,7 @@ from sqlmodel import col, select
 
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.mass import budget
-from lamsik.formats.body_document import to_design
+from lamsik.documents.body.document import to_design
 from lamsik.store import pieces, stores
 from lamsik.store.database import session_of
 from lamsik.store.tables import Drill, Order, Piece, Revision, Weighing

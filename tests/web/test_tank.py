@@ -6,9 +6,10 @@ import re
 
 import pytest
 
-from lamsik.formats import edits as edits_of
-from lamsik.formats.body_document import loads, to_design
+from lamsik.documents.body import edits as body_edits
+from lamsik.documents.body.document import to_design
 from lamsik.web.bodies import live
+from tests.kinds import body_file as loads
 
 BAIT, GLIDER, FLOATER, STICK = 15, 19, 18, 25
 
@@ -90,7 +91,7 @@ class TestLive:
     )
     def test_a_document_is_translated_once_for_an_answer(self, demo, monkeypatch, edits, mode):
         sent, made = document(demo), []
-        for module in (live, edits_of):
+        for module in (live, body_edits):
             monkeypatch.setattr(
                 module, "to_design", lambda content: made.append(content) or to_design(content)
             )

@@ -7,7 +7,7 @@ from lamsik.core.shapes.hardware import Point
 from lamsik.core.tank.evaluate import Outcome, settle
 from lamsik.core.tank.floating import Floating
 from lamsik.core.tank.parts import Part
-from lamsik.formats.body_document import to_design
+from lamsik.documents.body.document import to_design
 from lamsik.formats.body_file import opened
 
 

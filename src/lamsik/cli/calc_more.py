@@ -23,8 +23,12 @@ from lamsik.core.shapes.ballast_holes import Slug
 from lamsik.core.tank.ballast import Answer, search, what_binds, within
 from lamsik.core.tank.ballast_base import Bench
 from lamsik.core.weighing.pair import margins, turns_at
-from lamsik.formats import asked, float_document, mould_document
-from lamsik.formats.body_document import to_design
+from lamsik.documents.body.document import to_design
+from lamsik.documents.floats import document as float_document
+from lamsik.documents.floats.edits import FLOAT
+from lamsik.documents.moulds import document as mould_document
+from lamsik.documents.moulds.edits import MOULD
+from lamsik.formats import asked, document_file
 from lamsik.formats.body_file import opened
 from lamsik.store.starter import DRILLS, SLUGS
 
@@ -97,7 +101,7 @@ def _answer(answer: Answer) -> dict[str, Any]:
 
 def calc_float(file: Path) -> dict[str, Any]:
     """What a float carries to each mark, how it stands by itself."""
-    design = float_document.to_float(float_document.loads(file.read_bytes()))
+    design = float_document.to_float(document_file.read(FLOAT, file.read_bytes()))
     alone = standing(design)
     return {
         "format": "lamsik-float-rating",
@@ -129,7 +133,7 @@ def calc_float(file: Path) -> dict[str, Any]:
 
 def calc_mould(file: Path) -> dict[str, Any]:
     """What a mould takes, where air stays, what leans in."""
-    document = mould_document.loads(file.read_bytes())
+    document = document_file.read(MOULD, file.read_bytes())
     mould = mould_document.to_mould(document, mould_document.master_of(document["master"]))
     seen, walls = look(mould, bool(document.get("injector"))), box(mould)
     return {

@@ -8,9 +8,10 @@ from sqlmodel import Session, select
 
 from lamsik.core.castings.born import Born
 from lamsik.demo import scenario
-from lamsik.formats.cast_document import cast_content
-from lamsik.formats.edits_mould import apply
-from lamsik.formats.mould_document import first_layout, master_of, of_body, of_weighed
+from lamsik.documents.body.cast import cast_content
+from lamsik.documents.engine import apply
+from lamsik.documents.moulds.document import first_layout, master_of, of_body, of_weighed
+from lamsik.documents.moulds.edits import MOULD
 from lamsik.store import documents, mixes, moulds, stores
 from lamsik.store.tables import Batch, Clock, Document, MouldMade, Pour, Tub, Weighed, now
 from lamsik.store.weighed import thing_of
@@ -93,10 +94,8 @@ def _mould(
         "mould_product": materials[1],
     }
     for edit in edits:
-        content = apply(content, edit, lambda _: master)
-    return documents.create(
-        session, "mould", documents.next_code(session, "mould", "M"), content, "first layout"
-    )
+        content = apply(MOULD, content, edit, lambda _: master)
+    return documents.begin(session, "mould", content, "first layout")
 
 
 def _shot(

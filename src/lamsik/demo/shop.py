@@ -1,7 +1,7 @@
 """Build the demo shop: everything is made through the same store and core calls as by hand."""
 
 from collections.abc import Sequence
-from dataclasses import asdict, replace
+from dataclasses import replace
 from datetime import date, timedelta
 from random import Random
 from typing import Any
@@ -23,10 +23,14 @@ from lamsik.core.tank.ballast_spots import MOST_HOLES
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.demo import casting, photo, scenario
-from lamsik.formats import edits_float, float_document
-from lamsik.formats.body_document import new_document, to_design, with_design
-from lamsik.formats.edits import apply
-from lamsik.store import documents, floats, orders, pictures, pieces, stands, starter, stores, weighed
+from lamsik.documents.blades.document import content_of
+from lamsik.documents.body.document import new_document, to_design, with_design
+from lamsik.documents.body.edits import BODY
+from lamsik.documents.engine import apply
+from lamsik.documents.floats import document as float_document
+from lamsik.documents.floats.edits import FLOAT, Shop
+from lamsik.documents.shots.document import table_content
+from lamsik.store import documents, orders, pictures, pieces, stands, starter, stores, weighed
 from lamsik.store.tables import (
     Document,
     Family,
@@ -80,12 +84,7 @@ def build(session: Session) -> None:
         Family(design_id=bodies[which].id or 0, lengths_mm=lengths, materials=woods, excluded=excluded)
     )
     for changes in scenario.BLADES:
-        documents.create(
-            session,
-            "blade",
-            documents.next_code(session, "blade", "K"),
-            asdict(replace(STARTING_BLADE, **changes)),
-        )
+        documents.begin(session, "blade", content_of(replace(STARTING_BLADE, **changes)))
     _runs(session, bodies)
     customers = [orders.customer_named(session, name, contact) for name, contact in scenario.CUSTOMERS]
     for who, which, *terms in scenario.ORDERS:
@@ -112,15 +111,15 @@ def _body(
         name, FORMS[form], host, shop.waters[water], want, (float(length), float(depth), float(width))
     )
     for code, seat, share in scenario.PARTS[parts]:
-        content = apply(content, {"do": "hang", "code": code, "seat": seat, "x_mm": share * length}, shop)
+        content = apply(
+            BODY, content, {"do": "hang", "code": code, "seat": seat, "x_mm": share * length}, shop
+        )
     if lip:
-        content = apply(content, {"do": "lip", "code": lip}, shop)
-    content = apply(content, {"do": "scheme", "code": codes[scheme]}, shop)
+        content = apply(BODY, content, {"do": "lip", "code": lip}, shop)
+    content = apply(BODY, content, {"do": "scheme", "code": codes[scheme]}, shop)
     for edit in edits:
-        content = apply(content, edit, shop)
-    row_made = documents.create(
-        session, "body", documents.next_code(session, "body", "B"), content, "first drawing"
-    )
+        content = apply(BODY, content, edit, shop)
+    row_made = documents.begin(session, "body", content, "first drawing")
     design = to_design(content)
     if design.purpose == "bait" and not (design.pours or design.cavities):
         found = ballast.search(design, stores.bench(session))
@@ -178,20 +177,16 @@ def _floats(session: Session) -> None:
     """Floats, shot tables, and finished floats weighed by difference."""
     for name, country, series, shots, *density in (scenario.SHOTS, scenario.SINKERS):
         table = ShotTable(str(name), str(country), str(series), tuple(Shot(*row, *density) for row in shots))
-        documents.create(
-            session, "shots", documents.next_code(session, "shots", "T"), floats.table_content(table)
-        )
+        documents.begin(session, "shots", table_content(table))
     waters = {water.name: water for water in map(stores.water_of, stores.waters(session))}
     made = []
     for title, kind, edits in scenario.FLOATS:
         content = {**float_document.blank(title, kind, waters["Holm mere"]), "shots": scenario.SHOTS[0]}
         for edit in edits:
-            content = edits_float.apply(content, edit, waters)
+            content = apply(FLOAT, content, edit, Shop(waters))
         made.append(
             (
-                documents.create(
-                    session, "float", documents.next_code(session, "float", "F"), content, "first drawing"
-                ),
+                documents.begin(session, "float", content, "first drawing"),
                 float_document.to_float(content),
             )
         )
@@ -223,7 +218,7 @@ def _trim(session: Session, row: Document, edits: tuple[dict[str, Any], ...], sh
     before = documents.content(session, row)
     after = before
     for edit in edits:
-        after = apply(after, edit, shop)
+        after = apply(BODY, after, edit, shop)
     documents.save(session, row, after, row.current, note(to_design(before), to_design(after)))
 
 

@@ -19,7 +19,7 @@ from lamsik.core.tank.ballast_base import DENSE_POURS, Bench
 from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import InWater
 from lamsik.core.weighing.pair import Bearer
-from lamsik.formats.body_document import refusal_of
+from lamsik.documents.schemas import refusal_of
 from lamsik.formats.sniff import kind_of
 
 MOST_BYTES = 200_000

@@ -12,7 +12,9 @@ from lamsik.core.errors import Refused, require
 from lamsik.core.shapes import skins
 from lamsik.core.shapes.meshing import check
 from lamsik.core.shapes.skins import Mesh
-from lamsik.formats.body_document import MESH, MOST_BYTES, Document, dumps, loads
+from lamsik.documents.body.document import MESH, MOST_BYTES, Document, checked
+from lamsik.documents.body.edits import BODY
+from lamsik.formats import document_file
 from lamsik.formats.json_text import json_text
 from lamsik.formats.sniff import kind_of
 
@@ -24,14 +26,14 @@ SHARES_OFF = 1e-3
 def write(document: Document, packed: bytes | None) -> str:
     """The file's text."""
     if packed is None:
-        return dumps(document)
+        return document_file.write(BODY, document)
     return json_text({**document, MESH: base64.b64encode(packed).decode("ascii")})
 
 
 def read(data: bytes) -> tuple[Document, bytes | None]:
     """The document and the packed mesh it came with. Raises `Refused` naming what is wrong."""
     if len(data) <= MOST_BYTES and MESH.encode() not in data:
-        return loads(data), None
+        return document_file.read(BODY, data), None
     if len(data) > MOST_MESH_BYTES or MESH.encode() not in data:
         raise Refused(
             "file",
@@ -43,7 +45,7 @@ def read(data: bytes) -> tuple[Document, bytes | None]:
         packed = base64.b64decode(found.pop(MESH), validate=True)
     except (ValueError, RecursionError, TypeError, KeyError, AttributeError) as error:
         raise Refused("file", kind_of(data, "a JSON file"), "this is no body file with a mesh") from error
-    document = loads(json.dumps(found))
+    document = checked(found)
     mesh = document["body"]["mesh"]
     if mesh is None or sha256(packed).hexdigest() != mesh["digest"]:
         raise Refused(

@@ -15,8 +15,8 @@ import numpy as np
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.drawn_layers import DrawnLayer
-from lamsik.formats import blade_file
-from lamsik.formats.body_document import Document, checked
+from lamsik.documents.blades.document import is_blade
+from lamsik.documents.body.document import Document, checked
 from lamsik.formats.outlines import MOST_BYTES, MOST_POINTS, MOST_SHAPES, Found, Outlines, chosen
 from lamsik.formats.sniff import kind_of
 
@@ -151,6 +151,6 @@ def _own_document(drawing: Any, outlines: list[Array]) -> Document | None:
         if kept["digest"] != _digest(outlines):
             return None
         document: Document = kept["document"]
-        return document if blade_file.is_blade(document) else checked(document)
+        return document if is_blade(document) else checked(document)
     except (ValueError, KeyError, TypeError, AttributeError):
         return None

@@ -16,7 +16,7 @@ from svgelements import SVG, Path, Shape
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.curves import Array
-from lamsik.formats.body_document import Document, checked
+from lamsik.documents.body.document import Document, checked
 from lamsik.formats.outlines import MOST_BYTES, MOST_POINTS, MOST_SHAPES, Found, Outlines, chosen
 from lamsik.formats.sniff import kind_of
 

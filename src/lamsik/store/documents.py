@@ -7,6 +7,7 @@ from sqlmodel import Session, col, func, select
 from sqlmodel.sql.expression import SelectOfScalar
 
 from lamsik.core.errors import Refused
+from lamsik.documents.registry import KINDS
 from lamsik.store import history
 from lamsik.store.search import fold, pattern
 from lamsik.store.tables import Document, Revision
@@ -40,6 +41,11 @@ def create(session: Session, kind: str, code: str, content: dict[str, Any], note
     session.add(Revision(document_id=_id(row), number=1, content=content, note=note))
     session.flush()
     return row
+
+
+def begin(session: Session, kind: str, content: dict[str, Any], note: str = "") -> Document:
+    """A new document of a kind under the next free code of it."""
+    return create(session, kind, next_code(session, kind, KINDS[kind].stem), content, note)
 
 
 def _id(row: Document) -> int:

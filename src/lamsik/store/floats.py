@@ -1,13 +1,9 @@
 """Floats of the shop: their documents, shot tables, and what finished ones taught their family."""
 
-from collections.abc import Mapping
-from typing import Any
-
 from sqlmodel import Session, col, select
 
-from lamsik.core.errors import Refused
 from lamsik.core.floats.shotting import NOMINAL, Shot, ShotTable
-from lamsik.core.rows import checked_row
+from lamsik.documents.shots.document import table_of
 from lamsik.store import documents
 from lamsik.store.tables import Drill, Weighed
 
@@ -15,30 +11,6 @@ STANDARD = ShotTable(
     "Split shot", "letters and numbers", "nominal, lead", tuple(Shot(name, mass) for name, mass in NOMINAL)
 )
 """What a shop without a table of its own is looked at with."""
-
-
-def table_of(content: Mapping[str, Any]) -> ShotTable:
-    """A shot table as kept. Raises `Refused` naming the field."""
-    rows = content.get("shots", [])
-    if not isinstance(rows, list) or len(rows) > 60:
-        raise Refused("shots", rows, "a list of at most 60 sizes")
-    shots = tuple(Shot(**checked_row(row, Shot, f"size {n}")) for n, row in enumerate(rows, start=1))
-    return ShotTable(
-        **checked_row({k: v for k, v in content.items() if k != "shots"}, ShotTable, besides=("shots",)),
-        shots=shots,
-    )
-
-
-def table_content(table: ShotTable) -> dict[str, Any]:
-    """The table as it is kept."""
-    return {
-        "name": table.name,
-        "country": table.country,
-        "series": table.series,
-        "shots": [
-            {"name": s.name, "mass_g": s.mass_g, "density_g_cm3": s.density_g_cm3} for s in table.shots
-        ],
-    }
 
 
 def tables(session: Session) -> dict[str, ShotTable]:

@@ -54,9 +54,7 @@ def product_of(session: Session, key: int) -> Product:
 
 def add_product(session: Session, product: Product, note: str = "") -> Document:
     """Keep a new product."""
-    return documents.create(
-        session, "product", documents.next_code(session, "product", "X"), to_document(keepable(product)), note
-    )
+    return documents.begin(session, "product", to_document(keepable(product)), note)
 
 
 def tubs(session: Session, product_id: int) -> Sequence[Tub]:

@@ -12,7 +12,7 @@ from sqlmodel import Session, col, func, select
 
 from lamsik.core.orders.status import status
 from lamsik.core.route.steps import MAKING, ROUTES, SHIPPED, stand, steps
-from lamsik.formats.body_document import to_design
+from lamsik.documents.body.document import to_design
 from lamsik.store import documents
 from lamsik.store.tables import Order, Piece, Setting, StepDone
 

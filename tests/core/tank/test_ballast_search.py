@@ -31,7 +31,7 @@ from lamsik.core.tank.moulded import poured_ends
 from lamsik.core.tank.refit import refit
 from lamsik.core.tank.sensitivities import effects
 from lamsik.core.tank.twins import twins
-from lamsik.formats.body_document import to_design
+from lamsik.documents.body.document import to_design
 from tests.ballast_brute import STOCK, held_against, searched, wants
 from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD_6, bait, body_from
 

@@ -4,7 +4,7 @@ from lamsik.core.materials import body_material
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import form
 from lamsik.core.water import Water
-from lamsik.formats.body_document import new_document
+from lamsik.documents.body.document import new_document
 from lamsik.store import documents
 from lamsik.store.tables import Document
 from lamsik.web.shared.db import db
@@ -24,4 +24,4 @@ def begin(
     sizes = (start.length_mm * scale, round(start.depth_mm * scale, 1), round(start.width_mm * scale, 1))
     host = Host(found.name, found.density_g_cm3, found.spread_g_cm3, found.kind)
     content = new_document(name, start, host, water or Water(), want, sizes)
-    return documents.create(db(), "body", documents.next_code(db(), "body", "B"), content)
+    return documents.begin(db(), "body", content)

@@ -13,9 +13,10 @@ from lamsik.core.shapes.revisions import note
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.evaluate import Near
 from lamsik.core.units import parse
-from lamsik.formats.body_document import Document as Body
-from lamsik.formats.body_document import checked, to_design
-from lamsik.formats.edits import applied
+from lamsik.documents.body.document import Document as Body
+from lamsik.documents.body.document import checked, to_design
+from lamsik.documents.body.edits import BODY
+from lamsik.documents.engine import applied
 from lamsik.store import documents, skins, stores
 from lamsik.store.tables import Document
 from lamsik.web.bodies import anew, state
@@ -86,7 +87,7 @@ def edited(asked: dict[str, Any]) -> Edited:
     designs = []
 
     def one(content: Body, edit: dict[str, Any]) -> Body:
-        content, design = applied(content, edit, shop)
+        content, design = applied(BODY, content, edit, shop)
         designs.append(design)
         return content
 

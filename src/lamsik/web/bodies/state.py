@@ -10,8 +10,8 @@ from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import Near, Outcome, Rules
 from lamsik.core.tank.mass import NOTHING, Measured
 from lamsik.core.units import show
+from lamsik.documents.body.document import Document
 from lamsik.drawings.draw import LOOKS, Sight, station_of, three_views
-from lamsik.formats.body_document import Document
 from lamsik.web.bodies import shape_facts as facts
 from lamsik.web.bodies.paints_state import paints_part
 from lamsik.web.bodies.tank_state import TankAsked, TankShop, late_part, tank_part

@@ -7,9 +7,10 @@ from typing import Any
 from flask import Blueprint
 from flask.typing import ResponseReturnValue
 
-from lamsik.formats.edits_float import apply
-from lamsik.formats.float_document import Document as Content
-from lamsik.formats.float_document import checked
+from lamsik.documents.engine import apply
+from lamsik.documents.floats.document import Document as Content
+from lamsik.documents.floats.document import checked
+from lamsik.documents.floats.edits import FLOAT, Shop
 from lamsik.store import documents
 from lamsik.store.tables import Document
 from lamsik.web.floats.shop import shop_of
@@ -28,12 +29,12 @@ def live(key: int) -> ResponseReturnValue:
     row, asked = load_document("float", key), exchange.asked_for()
     document, settled = checked(asked.get("document")), exchange.is_settled(asked)
     shop = shop_of(str(document["family"]) if settled else "")
-    waters = {water.name: water for water in shop.waters}
+    stock = Shop({water.name: water for water in shop.waters}, shop.tables)
     looks = str(asked.get("looks") or "")
     found = exchange.shown(
         document,
         exchange.edits_of(asked),
-        lambda content, edit: apply(content, edit, waters, shop.tables),
+        lambda content, edit: apply(FLOAT, content, edit, stock),
         lambda content: view(content, shop, settled, looks),
     )
     return exchange.answer(asked, row, *found)

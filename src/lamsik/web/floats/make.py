@@ -19,12 +19,12 @@ from lamsik.core.shapes.clearance import drill_for
 from lamsik.core.shapes.drawn_layers import DrawnLayer
 from lamsik.core.units import parse
 from lamsik.core.water import Water
+from lamsik.documents.floats.document import to_float, with_float
 from lamsik.drawings import floats as drawn
 from lamsik.drawings.labels import label_sheet
 from lamsik.drawings.paper import SHEETS, Sheet, sheets
 from lamsik.drawings.svg import markup
 from lamsik.formats import dxf
-from lamsik.formats.float_document import to_float, with_float
 from lamsik.store import documents, floats, stores
 from lamsik.store.tables import Document
 from lamsik.web.floats.shop import finished, last_stages, measured_in
@@ -104,10 +104,9 @@ def make(key: int) -> ResponseReturnValue:
     require(bool(made.cuts), "loads", None, made.says.rstrip("."))
     for cut in made.cuts:
         name = f"{design.name} {cut.load_g:g} g"[:120]
-        documents.create(
+        documents.begin(
             db(),
             "float",
-            documents.next_code(db(), "float", "F"),
             with_float({**content, "typed": {}}, replace(cut.design, name=name)),
             note=f"from {row.code}",
         )

@@ -11,7 +11,7 @@ from lamsik.core.floats.learning import fit
 from lamsik.core.floats.rating import capacity_g
 from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import converted_lift
-from lamsik.formats.float_document import to_float
+from lamsik.documents.floats.document import to_float
 from lamsik.store import documents, floats, stores, weighed
 from lamsik.store.tables import Document, Weighed
 from lamsik.web.floats.state import FloatShop

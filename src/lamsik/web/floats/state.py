@@ -16,8 +16,8 @@ from lamsik.core.floats.shotting import ShotTable, Shotting, pull_to, shotting, 
 from lamsik.core.floats.standing import Standing, standing
 from lamsik.core.units import show
 from lamsik.core.water import Water
+from lamsik.documents.floats.document import Document, tips, to_float
 from lamsik.drawings.floats import Sight, standing_picture
-from lamsik.formats.float_document import Document, tips, to_float
 from lamsik.web.shared.fields import fields
 
 WORDS = {"stands": "stands by itself", "half-lies": "half lies", "lies": "lies flat", "sinks": "sinks"}

@@ -1,6 +1,6 @@
 """The Floats bench: all floats, one float in its water, shot tables, does this water need a slider."""
 
-from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
+from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, require
@@ -14,10 +14,12 @@ from lamsik.core.floats.slider import Answer, slider
 from lamsik.core.materials import BODY_MATERIALS, METALS
 from lamsik.core.units import parse
 from lamsik.core.water import Water
+from lamsik.documents.floats.document import Document as Content
+from lamsik.documents.floats.document import blank, to_float
+from lamsik.documents.shots.document import table_content
+from lamsik.documents.shots.document import table_of as kept_table
 from lamsik.drawings.floats import thumbnail
 from lamsik.drawings.svg import Node
-from lamsik.formats.float_document import Document as Content
-from lamsik.formats.float_document import blank, dumps, loads, to_float
 from lamsik.store import documents, floats
 from lamsik.store.tables import Document
 from lamsik.web.floats.live import current
@@ -25,12 +27,11 @@ from lamsik.web.floats.shop import finished, shop_of
 from lamsik.web.floats.state import table_of
 from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load_document, sent_base
-from lamsik.web.shared.files import as_file, named
 from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.web.shared.waters import shop_waters
 
 blueprint = Blueprint("floats", __name__, url_prefix="/floats")
-keeping.keep_documents(blueprint, "float", "floats.index", "floats.edit", "F")
+keeping.keep_documents(blueprint, "float", "floats.index", "floats.edit")
 
 
 @blueprint.get("")
@@ -83,24 +84,15 @@ def new() -> ResponseReturnValue:
     water = next((w for w in shop_waters() if w.salinity_psu < 0.5), Water())
     content = blank(f"New {kind}", kind, water)
     content["shots"] = next(iter(floats.tables(db())))
-    row = documents.create(db(), "float", documents.next_code(db(), "float", "F"), content, "first drawing")
+    row = documents.begin(db(), "float", content, "first drawing")
     return redirect(url_for("floats.edit", key=row.id))
 
 
 @blueprint.post("/bring-in")
 def bring_in() -> ResponseReturnValue:
     """A float file brought in."""
-    sent = request.files.get("file")
     try:
-        content = loads(sent.read() if sent else b"")
-    except Refused as refused:
-        return _page(refused.says)
-    note = f"brought in from {sent.filename if sent else 'a file'}"[:120]
-    try:
-        row = whole.kept_if_shown(
-            lambda: documents.create(db(), "float", documents.next_code(db(), "float", "F"), content, note),
-            _all_of,
-        )
+        row = keeping.brought_in("float", _all_of)
     except Refused as refused:
         return _page(refused.says)
     return redirect(url_for("floats.edit", key=row.id))
@@ -125,15 +117,6 @@ def edit(key: int) -> str:
         kinds=KINDS,
         waters=shop_waters(),
         tables=floats.tables(db()),
-    )
-
-
-@blueprint.get("/<int:key>/float.json")
-def export(key: int) -> Response:
-    """The float as a file."""
-    row = load_document("float", key)
-    return as_file(
-        dumps(documents.content(db(), row)).encode("utf-8"), f"{named(row)}.json", "application/json"
     )
 
 
@@ -173,10 +156,10 @@ def _nominal(computed_g: float) -> float:
 @blueprint.post("/shots/new")
 def new_table() -> ResponseReturnValue:
     """A shot table to fill in."""
-    content = floats.table_content(floats.STANDARD) | {
+    content = table_content(floats.STANDARD) | {
         "name": f"Shot table {len(documents.listed(db(), 'shots')) + 1}"
     }
-    row = documents.create(db(), "shots", documents.next_code(db(), "shots", "T"), content)
+    row = documents.begin(db(), "shots", content)
     return redirect(url_for("floats.table", key=row.id))
 
 
@@ -188,7 +171,7 @@ def table(key: int) -> ResponseReturnValue:
     if request.method == "POST":
         asked = request.form.to_dict()
         try:
-            documents.save(db(), row, floats.table_content(_table_sent(asked)), sent_base(row))
+            documents.save(db(), row, table_content(_table_sent(asked)), sent_base(row))
             flash("Kept: floats are shotted with these sizes from now on.")
             return redirect(url_for("floats.table", key=key))
         except Refused as refused:
@@ -196,7 +179,7 @@ def table(key: int) -> ResponseReturnValue:
     return render_template(
         "floats/table.html",
         row=row,
-        table=floats.table_of(documents.content(db(), row)),
+        table=kept_table(documents.content(db(), row)),
         problem=problem,
         asked=asked,
     ), (422 if problem else 200)

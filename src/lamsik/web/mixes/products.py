@@ -3,7 +3,7 @@
 from contextlib import suppress
 from datetime import date, datetime
 
-from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
+from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.cautions import CAUTIONS
@@ -13,16 +13,14 @@ from lamsik.core.mixes.product import FAMILIES, KINDS, Part, Product, keepable, 
 from lamsik.core.mixes.recipe import to_document, to_product
 from lamsik.core.mixes.tubs import good_until, is_expired
 from lamsik.core.units import STORED, parse
-from lamsik.formats.product_document import dumps, loads
 from lamsik.store import documents, mixes
 from lamsik.store.tables import Document, Tub, now
 from lamsik.web.batches.planning import Asked, plan
-from lamsik.web.shared import keeping, whole
+from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load, load_document, sent_base
-from lamsik.web.shared.files import as_file, named
 
 blueprint = Blueprint("mixes_products", __name__, url_prefix="/mixes/products")
-keeping.keep_documents(blueprint, "product", "mixes.index", "mixes_products.show")
+keeping.keep_documents(blueprint, "product", "mixes.index", "mixes_products.show", copies=False)
 
 MEASURES = {
     # field: words, quantity, unit shown, whether it may be left empty
@@ -153,20 +151,8 @@ def _all_of(row: Document) -> None:
 @blueprint.post("/bring-in")
 def bring_in() -> ResponseReturnValue:
     """A product file brought in."""
-    sent = request.files.get("file")
     try:
-        content = loads(sent.read() if sent else b"")
-        keepable(to_product(content))
-    except Refused as refused:
-        flash(f"It cannot be brought in. {refused.says}")
-        return redirect(url_for("mixes.index"))
-    try:
-        row = whole.kept_if_shown(
-            lambda: documents.create(
-                db(), "product", documents.next_code(db(), "product", "X"), content, "brought in from a file"
-            ),
-            _all_of,
-        )
+        row = keeping.brought_in("product", _all_of, lambda content: keepable(to_product(content)))
     except Refused as refused:
         flash(f"It cannot be brought in. {refused.says}")
         return redirect(url_for("mixes.index"))
@@ -223,15 +209,6 @@ def _with_day(key: int, product: Product) -> list[tuple[Tub, date | None, bool]]
         (row, good_until(tub, product.open_days), is_expired(tub, product.open_days, date.today()))
         for row, tub in found
     ]
-
-
-@blueprint.get("/<int:key>/product.json")
-def export(key: int) -> Response:
-    """The product as a file."""
-    row = load_document("product", key)
-    return as_file(
-        dumps(documents.content(db(), row)).encode("utf-8"), f"{named(row)}.json", "application/json"
-    )
 
 
 @blueprint.post("/<int:key>/tubs")

@@ -9,7 +9,7 @@ from lamsik.core.errors import Refused, require
 from lamsik.core.moulds.faults import FAULTS, tallies
 from lamsik.core.moulds.heat import limits
 from lamsik.core.moulds.touching import STUFFS, touch
-from lamsik.formats.mould_document import to_mould
+from lamsik.documents.moulds.document import to_mould
 from lamsik.store import documents, mixes, moulds, stores
 from lamsik.store.tables import MouldMade, now
 from lamsik.web.moulds.shop import master_of

@@ -16,12 +16,12 @@ from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.layout import Mould, lying, pour_up
 from lamsik.core.route.workdays import NAMES, Workdays
 from lamsik.core.shapes.design import Design
+from lamsik.documents.body.document import to_design
+from lamsik.documents.moulds.document import Document as Content
+from lamsik.documents.moulds.document import to_mould
 from lamsik.drawings.mould import cast_picture
 from lamsik.drawings.plan import timeline
 from lamsik.drawings.svg import Node
-from lamsik.formats.body_document import to_design
-from lamsik.formats.mould_document import Document as Content
-from lamsik.formats.mould_document import to_mould
 from lamsik.store import documents, mixes, moulds, orders, stores
 from lamsik.store.tables import Document, MouldMade, Pour
 from lamsik.web.batches.planning import Asked

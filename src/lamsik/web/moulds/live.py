@@ -8,9 +8,10 @@ from flask import Blueprint
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import one_of
-from lamsik.formats.edits_mould import apply
-from lamsik.formats.mould_document import Document as Content
-from lamsik.formats.mould_document import framed, to_mould
+from lamsik.documents.engine import apply
+from lamsik.documents.moulds.document import Document as Content
+from lamsik.documents.moulds.document import framed, to_mould
+from lamsik.documents.moulds.edits import MOULD
 from lamsik.store import documents
 from lamsik.store.tables import Document
 from lamsik.web.moulds.shop import master_of, shop_of
@@ -35,7 +36,7 @@ def live(key: int) -> ResponseReturnValue:
     found = exchange.shown(
         document,
         exchange.edits_of(asked),
-        lambda content, edit: _known(apply(content, edit, master_of), content, shop),
+        lambda content, edit: _known(apply(MOULD, content, edit, master_of), content, shop),
         lambda content: view(content, master_of(content["master"]), shop, exchange.is_settled(asked)),
     )
     return exchange.answer(asked, row, *found)

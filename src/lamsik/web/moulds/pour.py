@@ -16,7 +16,7 @@ from lamsik.core.moulds.faults import FAULTS
 from lamsik.core.moulds.heat import Heat
 from lamsik.core.moulds.layout import Mould
 from lamsik.core.units import parse
-from lamsik.formats.cast_document import cast_content
+from lamsik.documents.body.cast import cast_content
 from lamsik.store import documents, mixes, moulds
 from lamsik.store.tables import Batch, Document, MouldMade, Order, Piece, Pour, now
 from lamsik.web.batches.begin import begin as begin_batch

@@ -6,9 +6,9 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.errors import Refused
 from lamsik.core.moulds.halves import Printed, Sum, printed_halves
 from lamsik.core.moulds.layout import box
+from lamsik.documents.moulds.document import to_mould
 from lamsik.drawings.solid import line_view
 from lamsik.formats import stl
-from lamsik.formats.mould_document import to_mould
 from lamsik.store import documents
 from lamsik.web.moulds.shop import master_of
 from lamsik.web.shared import jobs

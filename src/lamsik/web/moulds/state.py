@@ -20,8 +20,8 @@ from lamsik.core.moulds.silicone import Bricks, Half, Saved, clay_ml, lift, wall
 from lamsik.core.moulds.vents import HighPoint
 from lamsik.core.shapes.sources import Source
 from lamsik.core.units import show
+from lamsik.documents.moulds.document import Document, to_mould
 from lamsik.drawings.mould import picture
-from lamsik.formats.mould_document import Document, to_mould
 from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
 

@@ -5,7 +5,7 @@ from dataclasses import asdict
 from functools import lru_cache
 from typing import Any
 
-from flask import Blueprint, Response, redirect, render_template, request, url_for
+from flask import Blueprint, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from markupsafe import Markup
 
@@ -14,10 +14,18 @@ from lamsik.core.moulds.masters import BOX, PULLS, Master
 from lamsik.core.moulds.pull import KINDS
 from lamsik.core.shapes.sources import OWN, SAYS, Source
 from lamsik.core.units import parse
+from lamsik.documents.moulds.document import Document as Content
+from lamsik.documents.moulds.document import (
+    first_layout,
+    master_of,
+    of_body,
+    of_weighed,
+    to_mould,
+)
+from lamsik.documents.moulds.edits import MOULD
 from lamsik.drawings.mould import thumbnail
 from lamsik.drawings.svg import markup
-from lamsik.formats.mould_document import Document as Content
-from lamsik.formats.mould_document import dumps, first_layout, loads, master_of, of_body, of_weighed, to_mould
+from lamsik.formats import document_file
 from lamsik.store import documents, mixes, moulds, weighed
 from lamsik.store.paging import MOST
 from lamsik.store.tables import Document, MouldMade, Weighed, now
@@ -28,11 +36,21 @@ from lamsik.web.moulds.shop import master_of as master_here
 from lamsik.web.moulds.shop import shop_of
 from lamsik.web.shared import keeping, picks, whole
 from lamsik.web.shared.db import db, load, load_document, sent_id
-from lamsik.web.shared.files import as_file, named
 from lamsik.web.shared.lists import asked_page, asked_text
 
 blueprint = Blueprint("moulds", __name__, url_prefix="/moulds")
-keeping.keep_documents(blueprint, "mould", "moulds.index", "moulds.edit", "M")
+
+
+def _file(row: Document) -> str:
+    """The mould's file, its body in it."""
+    content = documents.content(db(), row)
+    block = dict(content["master"])
+    if block["kind"] == "body":
+        block |= {"document": moulds.body_content(db(), block), "body_id": None, "revision": None}
+    return document_file.write(MOULD, {**content, "master": block})
+
+
+keeping.keep_documents(blueprint, "mould", "moulds.index", "moulds.edit", _file)
 
 
 @blueprint.get("")
@@ -90,13 +108,7 @@ def new(way: str) -> ResponseReturnValue:
     """A mould of a body, of a thing weighed in water, or of a block measured by hand."""
     try:
         block, master = _begun(way)
-        row = documents.create(
-            db(),
-            "mould",
-            documents.next_code(db(), "mould", "M"),
-            first_layout(block, master),
-            "first layout",
-        )
+        row = documents.begin(db(), "mould", first_layout(block, master), "first layout")
     except Refused as refused:
         db().rollback()
         return _page(refused.says, way)
@@ -150,18 +162,8 @@ def _optional(name: str, quantity: str, unit: str) -> float | None:
 @blueprint.post("/bring-in")
 def bring_in() -> ResponseReturnValue:
     """A mould file brought in; its body stays in its file."""
-    sent = request.files.get("file")
     try:
-        content = loads(sent.read() if sent else b"")
-    except Refused as refused:
-        return _page(refused.says, "file")
-    try:
-        row = whole.kept_if_shown(
-            lambda: documents.create(
-                db(), "mould", documents.next_code(db(), "mould", "M"), content, "brought in from a file"
-            ),
-            lambda row: (_row(row, documents.content(db(), row)), current(row)),
-        )
+        row = keeping.brought_in("mould", lambda row: (_row(row, documents.content(db(), row)), current(row)))
     except Refused as refused:
         return _page(refused.says, "file")
     return redirect(url_for("moulds.edit", key=row.id))
@@ -175,17 +177,4 @@ def edit(key: int) -> str:
     products = {code: product for code, (_, product) in shop.products.items()}
     return render_template(
         "moulds/edit.html", row=row, state=current(row, shop), kinds=KINDS, pulls=PULLS, products=products
-    )
-
-
-@blueprint.get("/<int:key>/mould.json")
-def export(key: int) -> Response:
-    """The mould as a file, its body in it."""
-    row = load_document("mould", key)
-    content = dict(documents.content(db(), row))
-    block = dict(content["master"])
-    if block["kind"] == "body":
-        block = {**block, "document": moulds.body_content(db(), block), "body_id": None, "revision": None}
-    return as_file(
-        dumps({**content, "master": block}).encode("utf-8"), f"{named(row)}.json", "application/json"
     )

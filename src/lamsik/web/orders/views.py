@@ -11,9 +11,10 @@ from lamsik.core.orders.status import STATUSES
 from lamsik.core.shapes.design import Want
 from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.tank.motion import BEHAVIOURS, TYPICAL_SPEED_CM_S
+from lamsik.documents.body.document import to_design
+from lamsik.documents.body.edits import BODY
+from lamsik.documents.engine import apply
 from lamsik.drawings.body import thumbnail
-from lamsik.formats.body_document import to_design
-from lamsik.formats.edits import apply
 from lamsik.store import documents, moulds, orders, pieces, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.tables import Customer, Document, Order, Water, now
@@ -195,7 +196,7 @@ def _dress(row: Document, order: Order) -> None:
     scheme = db().get(Document, order.scheme_id) if order.scheme_id else None
     if scheme is not None:
         content = apply(
-            documents.content(db(), row), {"do": "scheme", "code": scheme.code}, stores.catalogue(db())
+            BODY, documents.content(db(), row), {"do": "scheme", "code": scheme.code}, stores.catalogue(db())
         )
         documents.save(db(), row, content, row.current, "the ordered scheme")
 

@@ -14,7 +14,7 @@ from lamsik.core.tank.advice import Advice, advise
 from lamsik.core.tank.certainty import certainty
 from lamsik.core.tank.evaluate import Outcome, Rules
 from lamsik.core.tank.mass import NOTHING, SIZED_AT, Measured, unweighed
-from lamsik.formats.body_document import to_design
+from lamsik.documents.body.document import to_design
 from lamsik.store import pieces, stores
 from lamsik.store.pieces import Reading
 from lamsik.store.tables import Document, Order, Piece, StepDone, now

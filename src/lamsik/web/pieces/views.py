@@ -16,9 +16,9 @@ from lamsik.core.tank.parts import Part
 from lamsik.core.units import parse
 from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import with_sinker
+from lamsik.documents.body.document import with_design
 from lamsik.drawings import card as drawings
 from lamsik.drawings.tank import default_view, scene
-from lamsik.formats.body_document import with_design
 from lamsik.store import documents, mixes, moulds, orders, pieces, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.tables import Document, Instrument, Order, Piece, Revision, now

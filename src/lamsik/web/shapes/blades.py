@@ -1,8 +1,5 @@
 """Sheet-metal blades: strip, bends, cup, holes, whether the snaps swing, and the bending template."""
 
-from dataclasses import asdict
-from typing import Any
-
 from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from flask_wtf import FlaskForm
@@ -14,10 +11,11 @@ from lamsik.core.errors import Refused
 from lamsik.core.materials import METALS
 from lamsik.core.shapes.blades import SNAPS, STARTING_BLADE, Blade, SnapHole, remarks, swing
 from lamsik.core.shapes.sources import OWN, SAYS, Source
+from lamsik.documents.blades.document import BLADE, blade_of, content_of
 from lamsik.drawings import blade as drawn
 from lamsik.drawings.paper import sheets
 from lamsik.drawings.svg import Node
-from lamsik.formats import blade_file, dxf
+from lamsik.formats import dxf
 from lamsik.store import documents, stores
 from lamsik.store.tables import Document
 from lamsik.web.shared import keeping, printing, whole
@@ -26,6 +24,7 @@ from lamsik.web.shared.files import as_file, as_pdf, named
 from lamsik.web.shared.forms import MeasureField, choices
 
 blueprint = Blueprint("shapes_blades", __name__, url_prefix="/shapes/blades")
+keeping.keep_documents(blueprint, "blade", "shapes_blades.index", "shapes_blades.edit", copies=False)
 
 
 class BladeForm(FlaskForm):
@@ -52,11 +51,6 @@ class BladeForm(FlaskForm):
     rear_bow_mm = MeasureField("Rear snap bow", "length", 0.5, 40)
     source = SelectField("Source", choices=choices(SAYS.items()), default=OWN)
     source_note = StringField("Note on it", validators=[Length(max=300)])
-
-
-def blade_of(content: dict[str, Any]) -> Blade:
-    """The blade a document describes."""
-    return Blade(**{**content, "holes": tuple(SnapHole(**row) for row in content["holes"])})
 
 
 def _of_form(form: BladeForm) -> Blade:
@@ -120,7 +114,7 @@ def all_of(row: Document) -> None:
 @blueprint.post("/new")
 def new() -> ResponseReturnValue:
     """A new blade to begin from."""
-    row = documents.create(db(), "blade", documents.next_code(db(), "blade", "K"), asdict(STARTING_BLADE))
+    row = documents.begin(db(), "blade", content_of(STARTING_BLADE))
     return redirect(url_for("shapes_blades.edit", key=row.id))
 
 
@@ -135,7 +129,7 @@ def edit(key: int) -> ResponseReturnValue:
         try:
             if not form.validate_on_submit():
                 raise Refused("", "", "")
-            documents.save(db(), row, asdict(_of_form(form)), sent_base(row))
+            documents.save(db(), row, content_of(_of_form(form)), sent_base(row))
             return redirect(url_for("shapes_blades.edit", key=key))
         except Refused as refused:
             status = 422
@@ -167,19 +161,6 @@ def step(key: int, way: str) -> ResponseReturnValue:
     if not moved:
         flash(f"Nothing to {way}.")
     return redirect(url_for("shapes_blades.edit", key=key))
-
-
-@blueprint.post("/<int:key>/<any(delete, bring_back):way>")
-def put_away(key: int, way: str) -> ResponseReturnValue:
-    """Delete a blade, or bring it back."""
-    row = load_document("blade", key, deleted=True)
-    return keeping.put_away(
-        row,
-        way,
-        url_for("shapes_blades.index"),
-        url_for("shapes_blades.edit", key=key),
-        url_for("shapes_blades.put_away", key=key, way="bring_back"),
-    )
 
 
 @blueprint.get("/<int:key>/template.pdf")
@@ -216,22 +197,11 @@ def _flag(blade: Blade) -> str:
     return "" if source.may_sell else f"; {source.describe()}"
 
 
-@blueprint.get("/<int:key>/blade.json")
-def export(key: int) -> Response:
-    """The blade as a file of its own."""
-    row = load_document("blade", key)
-    return as_file(
-        blade_file.dumps(blade_of(documents.content(db(), row))).encode("utf-8"),
-        f"{named(row)}.json",
-        "application/json",
-    )
-
-
 @blueprint.get("/<int:key>/flat.dxf")
 def flat(key: int) -> Response:
     """The flat strip for a cutter: outline, holes, bend line."""
     row = load_document("blade", key)
     blade = blade_of(documents.content(db(), row))
     return as_file(
-        dxf.write(drawn.layers(blade), blade_file.document(blade)), f"{named(row)}.dxf", "image/vnd.dxf"
+        dxf.write(drawn.layers(blade), BLADE.filed(content_of(blade))), f"{named(row)}.dxf", "image/vnd.dxf"
     )

@@ -2,9 +2,9 @@
 good.
 """
 
+import json
 import math
 from collections.abc import Callable
-from dataclasses import asdict
 from typing import Any
 
 from flask import Blueprint, Response, abort, flash, jsonify, redirect, render_template, request, url_for
@@ -19,11 +19,12 @@ from lamsik.core.shapes.meshing import AXES, Checked, measured, turned
 from lamsik.core.shapes.outlining import lines_of, width_line
 from lamsik.core.shapes.tracing import warm
 from lamsik.core.water import Water
+from lamsik.documents.blades.document import BLADE, is_blade
+from lamsik.documents.body.document import Document as Content
+from lamsik.documents.body.document import to_design
+from lamsik.documents.body.lines import blank, with_lines, with_mesh
 from lamsik.drawings.body import mesh_views
-from lamsik.formats import blade_file, body_file, dxf, photo, stl, svg_outlines
-from lamsik.formats.body_document import Document as Content
-from lamsik.formats.body_document import to_design
-from lamsik.formats.lines_document import blank, with_lines, with_mesh
+from lamsik.formats import body_file, dxf, photo, stl, svg_outlines
 from lamsik.formats.outlines import Outlines
 from lamsik.store import documents, pictures, skins
 from lamsik.store.tables import Document, Tracing
@@ -77,8 +78,8 @@ def drawing() -> ResponseReturnValue:
     try:
         ending = name.rsplit(".", 1)[-1].lower()
         found = READERS[ending](data) if ending in READERS else None
-        own = found.document if found else blade_file.sniffed(data)
-        if blade_file.is_blade(own) and not onto:
+        own = found.document if found else _json(data)
+        if is_blade(own) and not onto:
             return _keep_blade(own, name)
         row = keep(
             _of_outlines(found, name, onto) if found else _of_body_file(data), f"brought in from {name}", onto
@@ -89,15 +90,22 @@ def drawing() -> ResponseReturnValue:
     return redirect(url_for("shapes.edit", key=row.id))
 
 
+def _json(data: bytes) -> Any:
+    """What a small JSON file holds; None where it is none."""
+    try:
+        return json.loads(data) if len(data) <= BLADE.most_bytes else None
+    except (ValueError, RecursionError):
+        return None
+
+
 def _keep_blade(found: Content, name: str) -> ResponseReturnValue:
     """A blade brought in from its own file or DXF."""
-    blade = blade_file.of_document(found)
+    content = BLADE.brought_in(found)
     row = whole.kept_if_shown(
-        lambda: documents.create(
+        lambda: documents.begin(
             db(),
             "blade",
-            documents.next_code(db(), "blade", "K"),
-            asdict(blade),
+            content,
             note=f"brought in from {name}",
         ),
         all_of,
@@ -146,7 +154,7 @@ def keep(content: Content, note: str, onto: int = 0) -> Document:
         documents.save(db(), row, content, sent_base(row), note)
         return row
     return whole.kept_if_shown(
-        lambda: documents.create(db(), "body", documents.next_code(db(), "body", "B"), content, note=note),
+        lambda: documents.begin(db(), "body", content, note=note),
         _all_of,
     )
 

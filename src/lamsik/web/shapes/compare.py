@@ -10,9 +10,9 @@ from lamsik.core.shapes.revisions import differences
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.verdict import posture
+from lamsik.documents.body.document import to_design
 from lamsik.drawings.body import thumbnail
 from lamsik.drawings.overlay import overlaid
-from lamsik.formats.body_document import to_design
 from lamsik.store import documents, orders, stores
 from lamsik.store.tables import Document, Revision
 from lamsik.web.shared.db import db, load_document

@@ -14,8 +14,8 @@ from lamsik.core.shapes.family import Member, mark, members
 from lamsik.core.shapes.scaling import Offered, nearest_size
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.wanted import target
+from lamsik.documents.body.document import to_design, with_design
 from lamsik.drawings.body import thumbnail
-from lamsik.formats.body_document import to_design, with_design
 from lamsik.store import documents, orders, stores
 from lamsik.store.tables import Family, Hardware
 from lamsik.web.shared.db import db, load_document
@@ -155,8 +155,6 @@ def make(key: int) -> ResponseReturnValue:
         raise Refused("member", one, "one of the family's table")
     made = with_design(content, found.design)
     made = {**made, "name": f"{design.name} {found.length_mm:g} {found.material}"[:120], "typed": {}}
-    new = documents.create(
-        db(), "body", documents.next_code(db(), "body", "B"), made, note=f"from the family of {row.code}"
-    )
+    new = documents.begin(db(), "body", made, note=f"from the family of {row.code}")
     flash(f"{new.name} is a design of its own now: choose its hardware anew.")
     return redirect(url_for("shapes.edit", key=new.id, _anchor="parts"))

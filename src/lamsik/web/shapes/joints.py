@@ -11,8 +11,8 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.joints import JOINT_KINDS, SAYS, Joint
 from lamsik.core.shapes.solid import kerf_ml
 from lamsik.core.tank import evaluate
+from lamsik.documents.body.document import to_design, with_design
 from lamsik.drawings.body import thumbnail
-from lamsik.formats.body_document import to_design, with_design
 from lamsik.store import documents, orders, stores
 from lamsik.web.bodies.shape_facts import segment_rows
 from lamsik.web.shared.db import db, load_document, sent_base

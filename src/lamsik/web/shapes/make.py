@@ -24,12 +24,12 @@ from lamsik.core.shapes.solid import segments, solid
 from lamsik.core.shapes.space import hollow_outlines
 from lamsik.core.shapes.stock import GRAIN, NO_GRAIN, block, cutting
 from lamsik.core.units import place
+from lamsik.documents.body.document import Document as Content
+from lamsik.documents.body.document import to_design
 from lamsik.drawings import pack
 from lamsik.drawings.paper import SHEETS, Sheet, sheets
 from lamsik.drawings.svg import Node, markup, node, path
 from lamsik.formats import dxf, stl, svg_outlines
-from lamsik.formats.body_document import Document as Content
-from lamsik.formats.body_document import to_design
 from lamsik.store import documents, orders, stores
 from lamsik.store.tables import Document
 from lamsik.web.shared import printing

@@ -16,8 +16,8 @@ from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.outlining import lines_of, width_line
 from lamsik.core.shapes.tracing import Marks, corners, frame, straightened, trace
 from lamsik.core.units import show as in_words
+from lamsik.documents.body.lines import with_lines
 from lamsik.formats import photo
-from lamsik.formats.lines_document import with_lines
 from lamsik.store import documents, pictures
 from lamsik.store.tables import Tracing
 from lamsik.web.shapes.bring import finite_pair, fresh, keep, typed_width

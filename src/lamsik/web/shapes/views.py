@@ -2,7 +2,7 @@
 
 from functools import lru_cache
 
-from flask import Blueprint, Response, redirect, render_template, request, url_for
+from flask import Blueprint, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.cautions import caution
@@ -13,24 +13,32 @@ from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.shapes.hardware import OUTLINES, SEATS
 from lamsik.core.shapes.sources import POINTER
 from lamsik.core.water import Water
+from lamsik.documents.body.document import new_document, to_design
 from lamsik.drawings.body import silhouette
 from lamsik.drawings.svg import Node
 from lamsik.formats import body_file
-from lamsik.formats.body_document import new_document, to_design
 from lamsik.store import documents, orders, skins, stores
+from lamsik.store.tables import Document
 from lamsik.web.bodies.begin import begin
 from lamsik.web.bodies.live import current
 from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db, load_document
-from lamsik.web.shared.files import as_file, named
 from lamsik.web.shared.lists import asked_page, asked_text
 
 FITTED = ("line_tie", "hanger", "ring", "hook", "wire", "joint", "rattle", "tube", "eyes", "skirt")
 """Kinds of hardware in the order they go on."""
 
 blueprint = Blueprint("shapes", __name__, url_prefix="/shapes")
-keeping.keep_documents(blueprint, "body", "shapes.index", "shapes.edit", "B")
+
+
+def _file(row: Document) -> str:
+    """The body's file, with the mesh of one that was brought in."""
+    content = documents.content(db(), row)
+    return body_file.write(content, skins.packed(db(), content))
+
+
+keeping.keep_documents(blueprint, "body", "shapes.index", "shapes.edit", _file)
 
 
 @blueprint.get("")
@@ -90,12 +98,3 @@ def edit(key: int) -> str:
         lips=[p for p in parts if p.kind == "lip"],
         balls=[slug for slug in stores.bench(db()).slugs if slug.form == BALLS],
     )
-
-
-@blueprint.get("/<int:key>/body.json")
-def export(key: int) -> Response:
-    """The design as a body document."""
-    row = load_document("body", key)
-    content = documents.content(db(), row)
-    text = body_file.write(content, skins.packed(db(), content))
-    return as_file(text, f"{named(row)}.json", "application/json")

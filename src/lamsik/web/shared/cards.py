@@ -12,9 +12,10 @@ from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.design import Design, Host, Want
 from lamsik.core.shapes.forms import form
 from lamsik.core.water import Water
+from lamsik.documents.body.document import new_document, to_design
+from lamsik.documents.schemes.document import coats_of
 from lamsik.drawings.body import thumbnail
 from lamsik.drawings.svg import markup
-from lamsik.formats.body_document import new_document, to_design
 
 Content = Mapping[str, Any]
 
@@ -27,11 +28,6 @@ def design_of(content: Content) -> Design:
 def card(content: Content, name: str) -> Markup:
     """Its small side view; `name` keeps the picture's own ids apart on a page."""
     return drawn(_design(_text(content)), name)
-
-
-def coats_of(content: Content) -> tuple[Coat, ...]:
-    """The coats of a scheme's content."""
-    return tuple(Coat(**row) for row in content["coats"])
 
 
 @lru_cache(maxsize=64)

@@ -3,7 +3,7 @@
 from typing import Any
 
 from lamsik.core.units import show
-from lamsik.formats.edits import quantity_of
+from lamsik.documents.typed import quantity_of
 
 DIGITS = {
     "length": 1,

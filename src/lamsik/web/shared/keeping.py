@@ -1,13 +1,20 @@
-"""Copies, and deleting that can be undone: designs, floats, moulds, products, schemes and orders are put
-away, not destroyed.
+"""Copies, files in and out, and deleting that can be undone, once for all kinds of document; orders and
+pieces are put away in the same way.
 """
 
-from flask import Blueprint, flash, redirect, url_for
+from collections.abc import Callable
+from typing import Any
+
+from flask import Blueprint, flash, redirect, request, url_for
 from flask.typing import ResponseReturnValue
 
+from lamsik.documents.registry import KINDS
+from lamsik.formats import document_file
 from lamsik.store import documents, stands
 from lamsik.store.tables import Document, Order, Piece, now
+from lamsik.web.shared import whole
 from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.files import as_file, named
 
 
 def put_away(
@@ -24,15 +31,28 @@ def put_away(
     return redirect(gone_to)
 
 
-def keep_documents(blueprint: Blueprint, kind: str, index: str, page: str, stem: str = "") -> None:
-    """Give a bench the routes `put_away` and, with a stem for the codes of copies, `copy` of its documents.
+def file_text(row: Document) -> str:
+    """The file of a document: its kind's own JSON."""
+    return document_file.write(KINDS[row.kind], documents.content(db(), row))
+
+
+def keep_documents(
+    blueprint: Blueprint,
+    kind: str,
+    index: str,
+    page: str,
+    file: Callable[[Document], str] = file_text,
+    copies: bool = True,
+) -> None:
+    """Give a bench the routes `put_away`, `export` and `copy` of its documents.
 
     Args:
         blueprint: the bench's; its documents are at `/<key>`.
         kind: the kind of document.
         index: endpoint of the list that is shown once one is gone.
         page: endpoint of a document's own page.
-        stem: letter of its codes; none, no copies.
+        file: what its file holds.
+        copies: whether one can be copied.
     """
     undo = f"{blueprint.name}.put_away"
 
@@ -43,16 +63,37 @@ def keep_documents(blueprint: Blueprint, kind: str, index: str, page: str, stem:
             row, way, url_for(index), url_for(page, key=key), url_for(undo, key=key, way="bring_back")
         )
 
-    if not stem:
+    @blueprint.get(f"/<int:key>/{kind}.json", endpoint="export")
+    def _export(key: int) -> ResponseReturnValue:
+        row = load_document(kind, key)
+        return as_file(file(row), f"{named(row)}.json", "application/json")
+
+    if not copies:
         return
 
     @blueprint.post("/<int:key>/copy", endpoint="copy")
     def _copy(key: int) -> ResponseReturnValue:
         content = documents.content(db(), load_document(kind, key))
-        made = documents.create(
-            db(),
-            kind,
-            documents.next_code(db(), kind, stem),
-            {**content, "name": f"{content['name']} copy"[:120]},
-        )
+        made = documents.begin(db(), kind, {**content, "name": f"{content['name']} copy"[:120]})
         return redirect(url_for(page, key=made.id))
+
+
+def brought_in(
+    kind: str, show: Callable[[Document], object], fits: Callable[[dict[str, Any]], object] | None = None
+) -> Document:
+    """The document of the file that was sent, kept once all that its page shows was computed.
+
+    Args:
+        kind: the kind of document.
+        show: computes what its page shows.
+        fits: looks at its content before it is kept.
+
+    Raises:
+        Refused: it is none, or cannot be shown; nothing is kept then.
+    """
+    sent = request.files.get("file")
+    content = document_file.read(KINDS[kind], sent.read() if sent else b"")
+    if fits is not None:
+        fits(content)
+    note = f"brought in from {sent.filename if sent else 'a file'}"[:120]
+    return whole.kept_if_shown(lambda: documents.begin(db(), kind, content, note), show)

@@ -10,9 +10,10 @@ from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.tank import ballast
 from lamsik.core.tank.ballast import Answer
 from lamsik.core.tank.trial import replacement
+from lamsik.documents.body.document import checked
+from lamsik.documents.body.edits import BODY
+from lamsik.documents.engine import applied
 from lamsik.drawings.body import thumbnail
-from lamsik.formats.body_document import checked
-from lamsik.formats.edits import applied
 from lamsik.store import stores
 from lamsik.web.bodies.live import asked_for, edited
 from lamsik.web.shared import exchange
@@ -62,7 +63,7 @@ def pictures(key: int) -> ResponseReturnValue:
     asked = asked_for()
     document = checked(asked.get("document"))
     drawn = [
-        thumbnail(applied(document, edit, Catalogue())[1], f"answer{index}", holes=True)
+        thumbnail(applied(BODY, document, edit, Catalogue())[1], f"answer{index}", holes=True)
         for index, edit in enumerate(exchange.edits_of(asked))
     ]
     return jsonify(pictures=drawn)

@@ -7,7 +7,7 @@ from flask import abort
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.mass import NOTHING, Measured
-from lamsik.formats.body_document import to_design
+from lamsik.documents.body.document import to_design
 from lamsik.store import documents, pieces, stores
 from lamsik.store.tables import Document, Piece
 from lamsik.web.shared import picks

@@ -12,10 +12,10 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.tank.line import Line
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.running import Change, Fit, Tow, Trim, changes, depth_curve, fitted, line_shape
+from lamsik.documents.body.document import to_design
 from lamsik.drawings.charts import Curve, axis, chart
 from lamsik.drawings.svg import Node
 from lamsik.drawings.towed import towed
-from lamsik.formats.body_document import to_design
 from lamsik.store import documents, orders, tub
 from lamsik.store.tables import Document, TowRun, now
 from lamsik.web.shared.db import db, load, load_document

@@ -7,7 +7,7 @@ from sqlmodel import col, select
 from lamsik.core.materials import BODY_MATERIALS
 from lamsik.core.shapes.allowances import KINDS
 from lamsik.core.tank.motion import BEHAVIOURS
-from lamsik.formats.body_document import to_design
+from lamsik.documents.body.document import to_design
 from lamsik.store import documents, orders, stores
 from lamsik.store.tables import Document, Revision, TimedRun, now
 from lamsik.web.bodies.live import current

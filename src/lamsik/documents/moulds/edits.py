@@ -2,11 +2,9 @@
 suggested and taken off.
 """
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import asdict, replace
-from typing import Any
 
-from lamsik.core import units
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.moulds.advice import escapes, high_points_of, turns
 from lamsik.core.moulds.layout import (
@@ -24,15 +22,23 @@ from lamsik.core.moulds.layout import (
 from lamsik.core.moulds.masters import Master
 from lamsik.core.moulds.pull import OPEN, best_parting
 from lamsik.core.moulds.vents import fewest_vents
-from lamsik.formats.amounts import amount, is_empty, note_typed
-from lamsik.formats.edit_tools import free_key, holder_of
-from lamsik.formats.edits import quantity_of
-from lamsik.formats.json_text import copied
-from lamsik.formats.mould_document import Document, framed, to_mould, with_mould
+from lamsik.documents.engine import Edit, Kind
+from lamsik.documents.moulds.document import (
+    FORMAT,
+    MOST_BYTES,
+    VERSION,
+    Document,
+    brought_in,
+    framed,
+    to_mould,
+    with_mould,
+)
+from lamsik.documents.rows import free_key
 
-Edit = Mapping[str, Any]
-TEXTS = ("name", "kind", "pull", "stand", "end", "half", "says", "mould_product", "casting_product")
-MAY_BE_EMPTY = (
+Make = Callable[[Document], Master]
+"""The master that a document's block names."""
+
+EMPTIES = (
     "length_mm",
     "width_mm",
     "height_mm",
@@ -42,60 +48,20 @@ MAY_BE_EMPTY = (
     "volume_ml",
     "demouldings",
 )
-WHOLE = ("count", "demouldings")
-FLAGS = ("boards", "proud", "injector")
+OF_MASTER = ("name", "length_mm", "width_mm", "depth_mm", *EMPTIES)
+"""What of a master can be set; the rest is what it was made from."""
 
 
-def apply(document: Document, edit: Edit, make: Callable[[Document], Master]) -> Document:
-    """The document after one edit; `make` gives the master of its block. Raises `Refused` where it cannot
-    be.
-    """
-    name = edit.get("do")
-    if not isinstance(name, str) or name not in EDITS:
-        raise Refused("do", name, f"one of {', '.join(EDITS)}")
-    changed = framed(EDITS[name](copied(document), edit, make))
-    to_mould(changed, make(changed["master"]))
-    return changed
+def _before_set(document: Document, path: str, text: str, make: Make) -> None:
+    leaf = path.rpartition(".")[2]
+    require(not path.startswith("master.") or leaf in OF_MASTER, path, text, "not typed here")
 
 
-def _set(document: Document, edit: Edit, make: Callable[[Document], Master]) -> Document:
-    path, text = str(edit.get("path", "")), str(edit.get("text", ""))
-    holder, leaf = holder_of(document, path)
-    if leaf in TEXTS and path != "master.kind":
-        return _chosen(document, holder, leaf, text.strip(), make)
-    require(
-        not path.startswith("master.")
-        or leaf in MAY_BE_EMPTY
-        or leaf in ("length_mm", "width_mm", "depth_mm"),
-        path,
-        text,
-        "not typed here",
-    )
-    if (
-        leaf in MAY_BE_EMPTY
-        and is_empty(edit)
-        and not path.startswith("master.length")
-        and not path.startswith("master.width")
-    ):
-        holder[leaf] = None
-        document["typed"].pop(path, None)
-        return document
-    kind = "volume" if leaf.endswith("_ml") else quantity_of(path)
-    shown = "in" if edit.get("unit") == "in" and kind == "length" else units.STORED[kind]
-    value = amount(edit, kind, path, shown)
-    if leaf in WHOLE:
-        require(value.is_integer(), path, text, "a whole number")
-    holder[leaf] = int(value) if leaf in WHOLE else value
-    note_typed(document, edit, path)
-    return document
-
-
-def _chosen(
-    document: Document, holder: Document, leaf: str, text: str, make: Callable[[Document], Master]
-) -> Document:
-    holder[leaf] = text
-    if leaf == "kind" and holder is document:
-        document["stand"], document["tilt_deg"] = usual_stand(text), 0.0
+def _chosen(document: Document, path: str, make: Make) -> Document:
+    """Another kind stands as is usual for it; another pull is parted and laid out anew."""
+    leaf = path.rpartition(".")[2]
+    if path == "kind":
+        document["stand"], document["tilt_deg"] = usual_stand(document["kind"]), 0.0
     if leaf == "pull":
         document.update(
             parting_mm=0.0, slant_deg=0.0, vents=[], length_mm=None, width_mm=None, height_mm=None
@@ -116,11 +82,11 @@ def _somewhere(document: Document) -> list[Document]:
     return [{**row, "x_mm": 900.0, "y_mm": 900.0} for row in document["cavities"]]
 
 
-def _mould(document: Document, make: Callable[[Document], Master]) -> Mould:
+def _mould(document: Document, make: Make) -> Mould:
     return to_mould(document, make(document["master"]))
 
 
-def _again(document: Document, make: Callable[[Document], Master]) -> Document:
+def _again(document: Document, make: Make) -> Document:
     """All cavities side by side anew."""
     mould = _mould(
         {
@@ -135,14 +101,14 @@ def _again(document: Document, make: Callable[[Document], Master]) -> Document:
     return with_mould(document, arranged(mould, len(mould.cavities)))
 
 
-def _arrange(document: Document, edit: Edit, make: Callable[[Document], Master]) -> Document:
+def _arrange(document: Document, edit: Edit, make: Make) -> Document:
     """So many cavities side by side."""
     count = int(finite_between("count", edit.get("count", len(document["cavities"])), 1, 12))
     rows = [{"key": f"c{n + 1}", "x_mm": 900.0, "y_mm": 900.0, "turn_deg": 0.0} for n in range(count)]
     return _again({**document, "cavities": rows}, make)
 
 
-def _point(document: Document, edit: Edit, make: Callable[[Document], Master]) -> Document:
+def _point(document: Document, edit: Edit, make: Make) -> Document:
     """A cavity, well or text dragged: to x_mm and value_mm (y)."""
     key = str(edit.get("line"))
     row = next(
@@ -156,7 +122,7 @@ def _point(document: Document, edit: Edit, make: Callable[[Document], Master]) -
     return document
 
 
-def _add(document: Document, edit: Edit, make: Callable[[Document], Master]) -> Document:
+def _add(document: Document, edit: Edit, make: Make) -> Document:
     group = str(edit.get("group"))
     mould = _mould(document, make)
     walls = box(mould)
@@ -190,19 +156,12 @@ def _add(document: Document, edit: Edit, make: Callable[[Document], Master]) -> 
     return document
 
 
-def _remove(document: Document, edit: Edit, make: Callable[[Document], Master]) -> Document:
-    group, key = str(edit.get("group")), edit.get("key")
-    require(
-        group in ("cavities", "vents", "wells", "texts"), "group", group, "cavities, vents, wells or texts"
-    )
-    kept = [row for row in document[group] if row["key"] != key]
-    require(len(kept) < len(document[group]), group, key, "one of this mould's")
-    require(bool(kept) or group != "cavities", "cavities", key, "a mould needs one cavity")
-    document[group] = kept
+def _removed(document: Document, group: str, row: Document) -> Document:
+    require(bool(document[group]) or group != "cavities", "cavities", row["key"], "a mould needs one cavity")
     return document
 
 
-def _vents(document: Document, edit: Edit, make: Callable[[Document], Master]) -> Document:
+def _vents(document: Document, edit: Edit, make: Make) -> Document:
     """A vent at every high point that still traps air."""
     for turn in turns(_mould(document, make)):
         for point in high_points_of(_mould(document, make), turn):
@@ -211,7 +170,7 @@ def _vents(document: Document, edit: Edit, make: Callable[[Document], Master]) -
     return document
 
 
-def _tilt(document: Document, edit: Edit, make: Callable[[Document], Master]) -> Document:
+def _tilt(document: Document, edit: Edit, make: Make) -> Document:
     """The tilt that needs the fewest vents; vents there are go, they were for another tilt."""
     document["vents"] = []
     mould = _mould(document, make)
@@ -223,38 +182,47 @@ def _tilt(document: Document, edit: Edit, make: Callable[[Document], Master]) ->
     return document
 
 
-def _parting(document: Document, edit: Edit, make: Callable[[Document], Master]) -> Document:
+def _parting(document: Document, edit: Edit, make: Make) -> Document:
     """The parting height where least leans in."""
     document["parting_mm"] = round(best_parting(lying_true(_mould(document, make)), document["slant_deg"]), 2)
     document["typed"].pop("parting_mm", None)
     return document
 
 
-def _flag(document: Document, edit: Edit, make: Callable[[Document], Master]) -> Document:
-    holder, leaf = holder_of(document, str(edit.get("path", "")))
-    require(
-        leaf in FLAGS and isinstance(edit.get("on"), bool), "path", leaf, f"{', '.join(FLAGS)}; true or false"
-    )
-    holder[leaf] = edit["on"]
-    return document
-
-
-def _fit(document: Document, edit: Edit, make: Callable[[Document], Master]) -> Document:
+def _fit(document: Document, edit: Edit, make: Make) -> Document:
     """The box as small as the edge distance allows, the cavities moved together to its corner."""
     mould = replace(_mould(document, make), length_mm=None, width_mm=None, height_mm=None)
     return with_mould(document, mould)
 
 
-EDITS: dict[str, Callable[[Document, Edit, Callable[[Document], Master]], Document]] = {
-    "set": _set,
-    "arrange": _arrange,
-    "point": _point,
-    "add": _add,
-    "remove": _remove,
-    "vents": _vents,
-    "tilt": _tilt,
-    "parting": _parting,
-    "flag": _flag,
-    "fit": _fit,
-}
-"""What can be done to a mould, by name."""
+def _read(document: Document, _edit: Edit, make: Make) -> Mould:
+    return to_mould(framed(document), make(document["master"]))
+
+
+MOULD: Kind[Make, Mould] = Kind(
+    name="mould",
+    stem="M",
+    format=FORMAT,
+    version=VERSION,
+    most_bytes=MOST_BYTES,
+    brought_in=brought_in,
+    value=_read,
+    acts={
+        "arrange": _arrange,
+        "point": _point,
+        "add": _add,
+        "vents": _vents,
+        "tilt": _tilt,
+        "parting": _parting,
+        "fit": _fit,
+    },
+    groups=("cavities", "vents", "wells", "texts"),
+    texts=("name", "kind", "pull", "stand", "end", "half", "says", "mould_product", "casting_product"),
+    empties=EMPTIES,
+    never_empty=("master.length_mm", "master.width_mm"),
+    whole=("count", "demouldings"),
+    flags=("boards", "proud", "injector"),
+    before_set=_before_set,
+    chosen=_chosen,
+    removed=_removed,
+)

@@ -3,7 +3,7 @@
 from typing import Any
 
 from lamsik.core.castings.born import Born, as_cast
-from lamsik.formats.body_document import Document, to_design, with_design
+from lamsik.documents.body.document import Document, to_design, with_design
 
 
 def cast_content(content: Document, born: Born) -> dict[str, Any]:

@@ -28,9 +28,7 @@ from lamsik.core.moulds.pull import OPEN, TWO_PART, best_parting, choices, featu
 from lamsik.core.rows import checked_row
 from lamsik.core.shapes.sources import Source
 from lamsik.core.tank.mass import budget
-from lamsik.formats import body_document
-from lamsik.formats.json_text import json_text
-from lamsik.formats.sniff import kind_of
+from lamsik.documents.body import document as body_document
 
 FORMAT, VERSION = "lamsik-mould", 1
 MOST_BYTES = 400_000
@@ -78,21 +76,11 @@ BLANK: Document = {
 """What a mould document has beside its mould and its master."""
 
 
-def loads(data: bytes) -> Document:
-    """A checked document from a file. Raises `Refused` naming what is wrong."""
-    require(len(data) <= MOST_BYTES, "file", f"{len(data)} bytes", f"at most {MOST_BYTES} bytes")
-    try:
-        found = json.loads(data)
-    except (ValueError, RecursionError) as error:
-        raise Refused("file", kind_of(data, "a JSON file"), "JSON text is needed") from error
+def brought_in(found: Any) -> Document:
+    """A document of what a file holds. Raises `Refused` naming what is wrong."""
     document = framed(found)
     mould = to_mould(document, master_of(document["master"]))
     return with_mould({**BLANK, **document}, mould)
-
-
-def dumps(document: Document) -> str:
-    """The document as text."""
-    return json_text(document)
 
 
 def framed(document: Any) -> Document:

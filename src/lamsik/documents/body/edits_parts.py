@@ -10,15 +10,13 @@ from lamsik.core.shapes.ballast_holes import BALLS, Slug
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.hardware import SEATS, Item, Lip, Placement
-from lamsik.formats.body_document import Document, hardware_row, to_design
-from lamsik.formats.edit_tools import free_key, holder_of, take
+from lamsik.documents.body.document import Document, hardware_row, to_design
+from lamsik.documents.rows import free_key, holder_of, take
 
 CLEAR_OF_TIE_MM, LEAST_INSET_MM = 2.4, 3.0
 """A slot stops this far under the axis, where a line tie's screw runs, but is never shallower than this
 [mm].
 """
-
-GROUPS = ("hardware", "ballast", "coats", "allowances", "pours", "cavities", "trials", "joints")
 
 
 def hang(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
@@ -59,26 +57,23 @@ def swap(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> D
     return document
 
 
-def remove(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
-    """Take a part off; what hangs on it goes along."""
-    group, key = str(edit.get("group")), str(edit.get("key"))
-    if group == "lip":
-        document["lip"] = None
-        for row in document["hardware"]:  # a tie cannot stay on a lip that is gone
-            if row["seat"] == "lip":
-                row["seat"], row["x_mm"] = "nose", 0.0
-        return document
-    if group not in GROUPS:
-        raise Refused("group", group, f"one of {', '.join(GROUPS)}, lip")
-    gone = {key}
-    if group == "hardware":  # what hangs on it goes along
+def removed(document: Document, group: str, row: Document) -> Document:
+    """What goes along with a part that was taken off: what hangs on it, what was tried on it; a joint takes
+    the material of a segment that is no more.
+    """
+    if group == "lip":  # a tie cannot stay on a lip that is gone
+        for other in document["hardware"]:
+            if other["seat"] == "lip":
+                other["seat"], other["x_mm"] = "nose", 0.0
+    if group == "hardware":
+        gone = {row["key"]}
         for _ in range(3):
-            gone |= {row["key"] for row in document["hardware"] if row["hung_on"] in gone}
-        document["trials"] = [row for row in document["trials"] if row["place"] not in gone]
-    document[group] = [row for row in document[group] if row["key"] not in gone]
-    if group == "joints":  # segments are counted from the nose: those that are no more lose their material
+            gone |= {other["key"] for other in document["hardware"] if other["hung_on"] in gone}
+        document["hardware"] = [other for other in document["hardware"] if other["key"] not in gone]
+        document["trials"] = [other for other in document["trials"] if other["place"] not in gone]
+    if group == "joints":  # segments are counted from the nose
         left = {f"s{n}" for n in range(1, len(document["joints"]) + 2)} if document["joints"] else set()
-        document["segments"] = [row for row in document["segments"] if row["key"] in left]
+        document["segments"] = [other for other in document["segments"] if other["key"] in left]
     return document
 
 

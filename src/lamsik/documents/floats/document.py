@@ -2,7 +2,6 @@
 whole.
 """
 
-import json
 from dataclasses import asdict, replace
 from typing import Any
 
@@ -13,9 +12,7 @@ from lamsik.core.materials import METALS, body_material
 from lamsik.core.rows import checked_row
 from lamsik.core.shapes.sources import Source
 from lamsik.core.water import Water
-from lamsik.formats.edit_tools import free_key
-from lamsik.formats.json_text import json_text
-from lamsik.formats.sniff import kind_of
+from lamsik.documents.rows import free_key
 
 FORMAT, VERSION = "lamsik-float", 1
 MOST_BYTES = 200_000
@@ -23,13 +20,8 @@ Document = dict[str, Any]
 OWN = ("format", "version", "parts", "marks", "tips", "water", "telltale", "shots", "typed", "source")
 
 
-def loads(data: bytes) -> Document:
-    """A checked document from a file. Raises `Refused` naming what is wrong."""
-    require(len(data) <= MOST_BYTES, "file", f"{len(data)} bytes", f"at most {MOST_BYTES} bytes")
-    try:
-        found = json.loads(data)
-    except (ValueError, RecursionError) as error:
-        raise Refused("file", kind_of(data, "a JSON file"), "JSON text is needed") from error
+def brought_in(found: Any) -> Document:
+    """A document of what a file holds. Raises `Refused` naming what is wrong."""
     document = checked(found)
     require(
         bool(document.get("marks")),
@@ -46,20 +38,22 @@ def loads(data: bytes) -> Document:
     return {"tips": [], "telltale": "No 8", "shots": "Split shot", "typed": {}, **with_float(document, named)}
 
 
-def dumps(document: Document) -> str:
-    """The document as text."""
-    return json_text(document)
-
-
 def checked(document: Any) -> Document:
     """The document if it describes a float. Raises `Refused` with the first offending field."""
+    read(document)
+    found: Document = document
+    return found
+
+
+def read(document: Any) -> Float:
+    """The float of a document that is wholly checked. Raises `Refused` with the first offending field."""
     if (
         not isinstance(document, dict)
         or document.get("format") != FORMAT
         or document.get("version") != VERSION
     ):
         raise Refused("format", document, f"a {FORMAT} document of version {VERSION} is needed")
-    to_float(document)
+    design = to_float(document)
     tips(document)
     Source(**checked_row(document.get("source", {}), Source, "source"))
     for name in ("telltale", "shots"):
@@ -70,7 +64,7 @@ def checked(document: Any) -> Document:
             "a short text is needed",
         )
     require(isinstance(document.get("typed", {}), dict), "typed", None, "an object is needed")
-    return document
+    return design
 
 
 def to_float(document: Document) -> Float:

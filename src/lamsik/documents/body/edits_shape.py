@@ -17,8 +17,8 @@ from lamsik.core.shapes.hardware import Lip
 from lamsik.core.shapes.hollow import Shell
 from lamsik.core.shapes.joints import Joint
 from lamsik.core.shapes.scaling import scaled, to_volume
-from lamsik.formats.body_document import Document, to_design, with_design
-from lamsik.formats.edit_tools import free_key, take
+from lamsik.documents.body.document import Document, to_design, with_design
+from lamsik.documents.rows import free_key, take
 
 Edit = Mapping[str, Any]
 LINES = {"top": "depth_mm", "bottom": "depth_mm", "half_width": "width_mm", "widest": "depth_mm"}

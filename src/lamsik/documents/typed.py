@@ -1,4 +1,4 @@
-"""A measure that an edit sets: typed as text, or a number a handle was dragged to."""
+"""A measure that an edit sets: typed as text, or a number a handle was dragged to; which quantity it is."""
 
 from collections.abc import Mapping
 from typing import Any
@@ -7,6 +7,24 @@ from lamsik.core import units
 from lamsik.core.errors import finite_between
 
 FARTHEST = 1e6
+
+QUANTITY_BY_ENDING = {
+    "_g_cm3": "density",
+    "_cm_s": "speed",
+    "_m_s": "pace",
+    "_percent": "percent",
+    "_s": "seconds",
+    "_m": "distance",
+    "_deg": "angle",
+    "_mm": "length",
+    "_um": "thickness",
+    "_psu": "salinity",
+    "_c": "temperature",
+    "_g": "mass",
+    "_h": "time",
+    "_ml": "volume",
+}
+"""Which quantity a field holds, by the unit at the end of its name; others are plain numbers."""
 
 
 def amount(edit: Mapping[str, Any], kind: str, path: str, shown: str) -> float:
@@ -29,3 +47,8 @@ def note_typed(document: dict[str, Any], edit: Mapping[str, Any], path: str) -> 
 def is_empty(edit: Mapping[str, Any]) -> bool:
     """Whether an edit clears its field."""
     return "value" not in edit and not str(edit.get("text", "")).strip()
+
+
+def quantity_of(path: str) -> str:
+    """The quantity of a field path: `body.length_mm` holds a length."""
+    return next((kind for ending, kind in QUANTITY_BY_ENDING.items() if path.endswith(ending)), "number")

@@ -6,7 +6,6 @@ the one place where shapes and ranges of its fields are written down.
 
 import copy
 import json
-from collections.abc import Mapping
 from dataclasses import asdict, fields, replace
 from functools import lru_cache
 from hashlib import sha256
@@ -14,9 +13,9 @@ from importlib.resources import files
 from typing import Any
 
 from jsonschema import Draft202012Validator
-from jsonschema.exceptions import ValidationError, best_match
+from jsonschema.exceptions import best_match
 
-from lamsik.core.errors import Refused, brief
+from lamsik.core.errors import Refused
 from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.allowances import Allowance
 from lamsik.core.shapes.ballast_holes import Hole, Slug
@@ -32,8 +31,7 @@ from lamsik.core.shapes.skins import Skin
 from lamsik.core.shapes.sources import Source
 from lamsik.core.shapes.trial import TrialWeight
 from lamsik.core.water import Water
-from lamsik.formats.json_text import json_text
-from lamsik.formats.sniff import kind_of
+from lamsik.documents.schemas import refusal_of
 
 FORMAT, VERSION = "lamsik-body", 3
 MOST_BYTES = 1_000_000
@@ -51,7 +49,7 @@ _GOOD: dict[bytes, None] = {}
 @lru_cache(maxsize=1)
 def schema() -> Document:
     """The JSON Schema of a body document."""
-    text = files("lamsik.formats").joinpath("body.schema.json").read_text(encoding="utf-8")
+    text = files("lamsik.documents.body").joinpath("body.schema.json").read_text(encoding="utf-8")
     loaded: Document = json.loads(text)
     return loaded
 
@@ -59,25 +57,6 @@ def schema() -> Document:
 @lru_cache(maxsize=1)
 def _validator() -> Draft202012Validator:
     return Draft202012Validator(schema())
-
-
-def loads(data: bytes | str) -> Document:
-    """A checked document from JSON text. Raises `Refused` naming the field, what was given, what is
-    allowed.
-    """
-    if len(data) > MOST_BYTES:
-        raise Refused("file", f"{len(data)} bytes", f"at most {MOST_BYTES} bytes")
-    try:
-        found = json.loads(data, parse_constant=_no_constant)
-    except (ValueError, RecursionError) as error:
-        raise Refused(
-            "file", kind_of(data if isinstance(data, bytes) else data.encode()), "JSON text is needed"
-        ) from error
-    return checked(found)
-
-
-def _no_constant(name: str) -> float:
-    raise ValueError(f"{name} is not a number")
 
 
 def checked(document: Any) -> Document:
@@ -189,52 +168,6 @@ def check_field(path: str, value: Any) -> None:
     error = best_match(Draft202012Validator(here).iter_errors(value))
     if error is not None:
         raise refusal_of(error, path)
-
-
-def refusal_of(error: ValidationError, path: str = "") -> Refused:
-    """What a schema finds wrong, as a person reads it: the field, what was given, what is allowed."""
-    path = path or ".".join(str(part) for part in error.absolute_path)
-    given: Any = error.instance
-    rule: Any = error.validator_value
-    if error.validator == "required":
-        lost = next(name for name in rule if name not in given)
-        return Refused(f"{path}.{lost}".strip("."), None, "this field is needed")
-    if error.validator == "additionalProperties":
-        known = error.schema.get("properties", {}) if isinstance(error.schema, Mapping) else {}
-        extra = next((name for name in given if name not in known), "")
-        return Refused(
-            f"{path}.{extra}".strip("."), given.get(extra), f"unknown field; known are {', '.join(known)}"
-        )
-    limits = error.schema if isinstance(error.schema, Mapping) else {}
-    low, high = limits.get("minimum"), limits.get("maximum")
-    allowed = {
-        "minimum": f"allowed is {low} to {high}",
-        "maximum": f"allowed is {low} to {high}",
-        "enum": f"one of {', '.join(map(str, rule))}" if error.validator == "enum" else "",
-        "const": f"must be {brief(rule)}",
-        "type": (
-            "must be"
-            f" {' or '.join(KINDS_OF_JSON[kind] for kind in ([rule] if isinstance(rule, str) else rule))}"
-            if error.validator == "type"
-            else ""
-        ),
-        "maxItems": f"at most {rule}",
-        "minItems": f"at least {rule}",
-        "maxLength": f"at most {rule} characters",
-        "minLength": "a text is needed",
-    }.get(str(error.validator), "not of the kind that is needed; the published schema says which")
-    return Refused(path or "document", given, allowed)
-
-
-KINDS_OF_JSON = {
-    "number": "a number",
-    "integer": "a whole number",
-    "string": "a text",
-    "boolean": "true or false",
-    "object": "an object",
-    "array": "a list",
-    "null": "null",
-}
 
 
 def to_design(document: Document) -> Design:
@@ -420,8 +353,3 @@ def _resized(block: Document, body: Body) -> Document:
         "depth_mm": block["depth_mm"] * tall,
         "width_mm": block["width_mm"] * wide,
     }
-
-
-def dumps(document: Document) -> str:
-    """The document as indented JSON text, keys in their documented order."""
-    return json_text(document)

@@ -2,87 +2,75 @@
 put on and taken off.
 """
 
-from collections.abc import Callable, Mapping
-from typing import Any
+from collections.abc import Mapping
+from dataclasses import dataclass
 
 import numpy as np
 
 from lamsik.core import units
 from lamsik.core.errors import Refused, finite_between, one_of, require
+from lamsik.core.floats.design import Float
 from lamsik.core.floats.inverse import carried_mm, sized
 from lamsik.core.floats.parts import KINDS, Part, profile
 from lamsik.core.floats.shotting import ShotTable
 from lamsik.core.materials import BODY_MATERIALS, METALS
 from lamsik.core.water import Water
-from lamsik.formats.amounts import amount, is_empty, note_typed
-from lamsik.formats.edit_tools import free_key, holder_of
-from lamsik.formats.edits import quantity_of
-from lamsik.formats.float_document import Document, checked, part_row, to_float, with_float
-from lamsik.formats.json_text import copied
+from lamsik.documents.engine import Edit, Kind
+from lamsik.documents.floats.document import (
+    FORMAT,
+    MOST_BYTES,
+    VERSION,
+    Document,
+    brought_in,
+    part_row,
+    read,
+    to_float,
+    with_float,
+)
+from lamsik.documents.rows import free_key, holder_of, row_of
 
-Edit = Mapping[str, Any]
-TEXTS = ("name", "kind", "family", "wanted_mark", "form", "telltale", "shots")
-MAY_BE_EMPTY = ("mass_g", "measured_g_cm3")
 GROUPS = ("parts", "marks", "tips")
 
 
-def apply(
-    document: Document, edit: Edit, waters: Mapping[str, Water], tables: Mapping[str, ShotTable] | None = None
-) -> Document:
-    """The document after one edit; `waters` and shot `tables` are the shop's by name. Raises `Refused`
-    where it cannot be.
-    """
-    name = edit.get("do")
-    if not isinstance(name, str) or name not in EDITS:
-        raise Refused("do", name, f"one of {', '.join(EDITS)}")
-    if name == "set" and tables is not None:
-        _known(document, str(edit.get("path", "")), str(edit.get("text", "")).strip(), tables)
-    return checked(EDITS[name](copied(document), edit, waters))
+@dataclass(frozen=True)
+class Shop:
+    """What a float takes from the shop, by name: its waters and, where they are at hand, its shot tables."""
+
+    waters: Mapping[str, Water]
+    tables: Mapping[str, ShotTable] | None = None
 
 
-def _known(document: Document, path: str, text: str, tables: Mapping[str, ShotTable]) -> None:
-    """A shot table or a tell-tale is one the shop has."""
+def _before_set(document: Document, path: str, text: str, shop: Shop) -> None:
+    """What older files lack is there to be set; a shot table or a tell-tale is one the shop has."""
+    if path.startswith("source."):
+        document["source"] = {"kind": "own", "note": "", **document.get("source", {})}
+    group, _, rest = path.partition(".")
+    if group in ("parts", "tips") and path.endswith(".wall_mm"):
+        row_of(document, group, rest.partition(".")[0]).setdefault("wall_mm", 0.0)  # from before blind bores
+    if shop.tables is None:
+        return
     if path == "shots":
-        one_of("shots", text, tables)
+        one_of("shots", text, shop.tables)
     if path == "telltale" and text:
-        table = tables.get(str(document.get("shots", "")), next(iter(tables.values())))
+        table = shop.tables.get(str(document.get("shots", "")), next(iter(shop.tables.values())))
         one_of("tell-tale", text, {shot.name: shot for shot in table.shots})
 
 
-def _set(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Document:
-    path, text = str(edit.get("path", "")), str(edit.get("text", ""))
-    if path.startswith("source."):
-        source = {"kind": "own", "note": "", **document.get("source", {})}
-        require(path in ("source.kind", "source.note"), "path", path, "source.kind or source.note")
-        document["source"] = {**source, path.removeprefix("source."): text.strip()}
-        return document
-    for group in ("parts", "tips"):
-        if path.startswith(f"{group}.") and path.endswith(".wall_mm"):
-            _row(document, group, path.split(".")[1]).setdefault(
-                "wall_mm", 0.0
-            )  # files from before blind bores
+def _chosen(document: Document, path: str, shop: Shop) -> Document:
+    """A part whose profile becomes its own begins from the one it had."""
     holder, leaf = holder_of(document, path)
-    if leaf in TEXTS:
-        holder[leaf] = text.strip()
-        if leaf == "form" and text == "own" and not holder.get("points"):
-            holder["points"] = _own_points(holder)
-        return document
-    if leaf in MAY_BE_EMPTY and is_empty(edit):
-        holder[leaf] = None
-        document["typed"].pop(path, None)
-        return document
-    kind = quantity_of(path)
-    shown = "in" if edit.get("unit") == "in" and kind == "length" else units.STORED[kind]
-    value = amount(edit, kind, path, shown)
-    before = dict(holder)
-    holder[leaf] = value
-    note_typed(document, edit, path)
+    if leaf == "form" and holder[leaf] == "own" and not holder.get("points"):
+        holder["points"] = _own_points(holder)
+    return document
+
+
+def _measured(document: Document, path: str, before: Document, shop: Shop) -> Document:
+    """What is wrong with a part itself is said first; a length takes along what stood on it."""
+    holder, leaf = holder_of(document, path)
     if path.startswith(("parts.", "tips.")):
-        Part(
-            **{**holder, "points": tuple(tuple(point) for point in holder["points"])}
-        )  # what is wrong with the part itself is said first
+        Part(**{**holder, "points": tuple(tuple(point) for point in holder["points"])})
     if leaf == "length_mm" and path.startswith("parts.") and not holder["inside"]:
-        _carry(document, before, value)
+        _carry(document, before, holder["length_mm"])
     return document
 
 
@@ -118,12 +106,12 @@ def _own_points(row: Document) -> list[list[float]]:
     ]
 
 
-def _point(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Document:
+def _point(document: Document, edit: Edit, shop: Shop) -> Document:
     """Pull a point of a profile: its height over the foot (`value_mm`) and its radius (`x_mm`); a standard
     form becomes the maker's own.
     """
     row, at = (
-        _row(document, "parts", edit.get("line")),
+        row_of(document, "parts", edit.get("line")),
         int(finite_between("index", edit.get("index"), 0, 60)),
     )
     if row["form"] != "own":
@@ -148,24 +136,17 @@ def _point(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Docum
     return document
 
 
-def _row(document: Document, group: str, key: object) -> Document:
-    found: Document | None = next((row for row in document[group] if row["key"] == key), None)
-    if found is None:
-        raise Refused(group, key, f"one of {', '.join(row['key'] for row in document[group])}")
-    return found
-
-
-def _drop_point(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Document:
-    row = _row(document, "parts", edit.get("line"))
+def _drop_point(document: Document, edit: Edit, shop: Shop) -> Document:
+    row = row_of(document, "parts", edit.get("line"))
     at = int(finite_between("index", edit.get("index"), 0, 60))
     require(row["form"] == "own" and 0 < at < len(row["points"]) - 1, "index", at, "a point between the ends")
     del row["points"][at]
     return document
 
 
-def _add_point(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Document:
+def _add_point(document: Document, edit: Edit, shop: Shop) -> Document:
     """One more point in the longest stretch of a profile."""
-    row = _row(document, "parts", edit.get("line"))
+    row = row_of(document, "parts", edit.get("line"))
     points = row["points"] if row["form"] == "own" else _own_points(row)
     gap, at = max((b[0] - a[0], i) for i, (a, b) in enumerate(zip(points, points[1:], strict=False)))
     middle = [points[at][0] + gap / 2, (points[at][1] + points[at + 1][1]) / 2]
@@ -173,7 +154,7 @@ def _add_point(document: Document, edit: Edit, waters: Mapping[str, Water]) -> D
     return document
 
 
-def _add(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Document:
+def _add(document: Document, edit: Edit, shop: Shop) -> Document:
     """A part of a kind on the top, a mark at the top, or a tip for the box."""
     group, kind = str(edit.get("group", "parts")), str(edit.get("kind", "tip"))
     if group == "marks":
@@ -228,22 +209,20 @@ def _free_name(marks: list[Document]) -> str:
     return next(name for n in range(len(marks) + 1, 99) if (name := f"mark {n}") not in names)
 
 
-def _remove(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Document:
-    group, key = str(edit.get("group")), edit.get("key")
-    require(group in GROUPS, "group", group, f"one of {', '.join(GROUPS)}")
-    _row(document, group, key)
-    document[group] = [row for row in document[group] if row["key"] != key]
-    if group == "parts" and any(not row["inside"] for row in document["parts"]):  # marks stay on what is left
-        low, high = (to_float({**document, "marks": []}).foot_mm, to_float({**document, "marks": []}).top_mm)
+def _removed(document: Document, group: str, row: Document) -> Document:
+    """Marks stay on what is left."""
+    if group == "parts" and any(not other["inside"] for other in document["parts"]):
+        bare = to_float({**document, "marks": []})
         document["marks"] = [
-            {**mark, "height_mm": min(max(mark["height_mm"], low), high)} for mark in document["marks"]
+            {**mark, "height_mm": min(max(mark["height_mm"], bare.foot_mm), bare.top_mm)}
+            for mark in document["marks"]
         ]
     return document
 
 
-def _material(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Document:
+def _material(document: Document, edit: Edit, shop: Shop) -> Document:
     """Another wood or metal for a part."""
-    row, name = _row(document, "parts", edit.get("key")), str(edit.get("name"))
+    row, name = row_of(document, "parts", edit.get("key")), str(edit.get("name"))
     if name in BODY_MATERIALS:
         row["density_g_cm3"], row["spread_g_cm3"] = (
             BODY_MATERIALS[name].density_g_cm3,
@@ -258,23 +237,11 @@ def _material(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Do
     return document
 
 
-def _flag(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Document:
-    holder, leaf = holder_of(document, str(edit.get("path", "")))
-    require(
-        leaf in ("sealed", "inside") and isinstance(edit.get("on"), bool),
-        "path",
-        leaf,
-        "sealed or inside, true or false",
-    )
-    holder[leaf] = edit["on"]
-    return document
-
-
-def _water(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Document:
+def _water(document: Document, edit: Edit, shop: Shop) -> Document:
     name = str(edit.get("name"))
-    if name not in waters:
-        raise Refused("water", name, f"the shop's are {', '.join(waters)}")
-    found = waters[name]
+    if name not in shop.waters:
+        raise Refused("water", name, f"the shop's are {', '.join(shop.waters)}")
+    found = shop.waters[name]
     document["water"] = {
         "name": found.name,
         "temperature_c": found.temperature_c,
@@ -284,22 +251,35 @@ def _water(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Docum
     return document
 
 
-def _size(document: Document, edit: Edit, waters: Mapping[str, Water]) -> Document:
+def _size(document: Document, edit: Edit, shop: Shop) -> Document:
     """Make it carry a load: by body length, diameter or loading."""
     wanted = units.parse(str(edit.get("text", "")), "mass", "load", "g").value
     return with_float(document, sized(to_float(document), wanted, str(edit.get("by", "length"))))
 
 
-EDITS: dict[str, Callable[[Document, Edit, Mapping[str, Water]], Document]] = {
-    "set": _set,
-    "point": _point,
-    "drop_point": _drop_point,
-    "add_point": _add_point,
-    "add": _add,
-    "remove": _remove,
-    "material": _material,
-    "flag": _flag,
-    "water": _water,
-    "size": _size,
-}
-"""What can be done to a float, by name."""
+FLOAT: Kind[Shop, Float] = Kind(
+    name="float",
+    stem="F",
+    format=FORMAT,
+    version=VERSION,
+    most_bytes=MOST_BYTES,
+    brought_in=brought_in,
+    value=lambda document, _edit, _shop: read(document),
+    acts={
+        "point": _point,
+        "drop_point": _drop_point,
+        "add_point": _add_point,
+        "add": _add,
+        "material": _material,
+        "water": _water,
+        "size": _size,
+    },
+    groups=GROUPS,
+    texts=("name", "kind", "family", "wanted_mark", "form", "telltale", "shots", "note"),
+    empties=("mass_g", "measured_g_cm3"),
+    flags=("sealed", "inside"),
+    before_set=_before_set,
+    chosen=_chosen,
+    measured=_measured,
+    removed=_removed,
+)

@@ -14,11 +14,10 @@ from lamsik.core.shapes.scaling import scaled
 from lamsik.core.shapes.trial import BELLY, TrialWeight
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.core.tank.sensitivities import with_clear_coats
-from lamsik.formats.body_document import Document, to_design, want_row, with_design
-from lamsik.formats.edit_tools import free_key, holder_of, take
+from lamsik.documents.body.document import Document, to_design, want_row, with_design
+from lamsik.documents.rows import free_key, take
 
 Edit = Mapping[str, Any]
-FLAGS = ("want.pierced",)
 DENSE_RESIN_G_CM3 = 1.6
 
 
@@ -74,15 +73,6 @@ def _pose(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """Level, nose down or tail down, by degrees."""
     degrees = finite_between("want.pitch_deg", edit.get("deg"), -80.0, 80.0, "°")
     document["want"] = want_row(replace(to_design(document).want, pitch_deg=degrees))
-    return document
-
-
-def _flag(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
-    path = str(edit.get("path"))
-    if path not in FLAGS:
-        raise Refused("path", path, f"one of {', '.join(FLAGS)}")
-    holder, leaf = holder_of(document, path)
-    holder[leaf] = bool(edit.get("on"))
     return document
 
 
@@ -174,7 +164,6 @@ EDITS: dict[str, Callable[[Document, Edit, Catalogue], Document]] = {
     "hold": _hold,
     "want": _want,
     "pose": _pose,
-    "flag": _flag,
     "allow": _allow,
     "trial": _trial,
     "pour": _pour,

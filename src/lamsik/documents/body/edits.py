@@ -1,0 +1,131 @@
+"""Edits of a body: what follows from a field that is set, starting forms, materials, schemes; and what a
+body document says of itself.
+"""
+
+from collections.abc import Mapping
+from dataclasses import asdict
+from typing import Any
+
+from lamsik.core.errors import Refused
+from lamsik.core.materials import body_material
+from lamsik.core.shapes.catalogue import Catalogue
+from lamsik.core.shapes.design import Design, Host
+from lamsik.core.shapes.forms import form
+from lamsik.core.shapes.scaling import with_length
+from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
+from lamsik.documents.body import edits_parts, edits_shape, edits_tank
+from lamsik.documents.body.document import (
+    FORMAT,
+    MOST_BYTES,
+    VERSION,
+    Document,
+    body_block,
+    check_field,
+    checked,
+    to_design,
+    with_design,
+)
+from lamsik.documents.engine import Edit, Kind
+from lamsik.documents.rows import holder_of, take
+
+
+def _before_set(document: Document, path: str, text: str, catalogue: Catalogue) -> None:
+    """A part stays what it is, and what follows from the shape is not typed."""
+    if path.rpartition(".")[2] == "kind" and not path.startswith(("joints.", "source.")):
+        raise Refused(path, text, "a part keeps its kind: take it off and put another on")
+    if path in ("body.upper_exponent", "body.lower_exponent") and (
+        document["body"]["mesh"] or document["body"]["turned"]
+    ):
+        raise Refused(path, None, "the section is that of the mesh, or round: it is not set here")
+
+
+def _chosen(document: Document, path: str, catalogue: Catalogue) -> Document:
+    """A behaviour that has a name brings its usual speed."""
+    name = document["want"]["behaviour"]
+    if path == "want.behaviour" and name in TYPICAL_SPEED_CM_S:
+        document["want"]["speed_cm_s"] = TYPICAL_SPEED_CM_S[name]
+    return document
+
+
+def _measured(document: Document, path: str, before: Document, catalogue: Catalogue) -> Document:
+    """A length takes all that sits on the body along; a figure that was typed says so."""
+    if path == "body.length_mm":
+        length, document["body"] = document["body"]["length_mm"], before
+        document = with_design(document, with_length(to_design(document), length))
+    if path == "material.density_g_cm3":
+        document["material"]["source"] = "typed"
+    if path == "drag":
+        document["drag_source"] = "shop" if document["drag"] is None else "typed"
+    return document
+
+
+def _form(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
+    start = form(str(edit.get("form")))
+    document["form"], document["purpose"] = start.key, start.purpose
+    document["body"] = body_block(start, start.length_mm, start.depth_mm, start.width_mm)
+    document["hardware"] = [
+        {**row, "x_mm": min(row["x_mm"], start.length_mm)} for row in document["hardware"]
+    ]
+    for group in ("ballast", "cavities", "trials"):
+        document[group] = [row for row in document[group] if row["x_mm"] < start.length_mm]
+    document["joints"], document["segments"], document["shell"] = [], [], None
+    document["pours"] = [row for row in document["pours"] if row["to_mm"] <= start.length_mm]
+    return document
+
+
+def _material(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
+    found = body_material(str(edit.get("name")))
+    document["material"] = asdict(Host(found.name, found.density_g_cm3, found.spread_g_cm3, found.kind))
+    document["typed"].pop("material.density_g_cm3", None)
+    return document
+
+
+def _scheme(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
+    code = str(edit.get("code"))
+    document["coats"] = [asdict(coat) for coat in take(catalogue.schemes, code, "scheme")]
+    document["scheme"] = code
+    return document
+
+
+def _design(document: Document, edit: Edit, catalogue: Catalogue) -> Design:
+    """The design after an edit: of one that set a field only that is checked, for the many of a drag."""
+    path = str(edit.get("path", ""))
+    if edit.get("do") == "set" and path != "body.length_mm":
+        holder, leaf = holder_of(document, path)
+        check_field(path, holder[leaf])
+    else:
+        checked(document)
+    return to_design(document)
+
+
+BODY: Kind[Catalogue, Design] = Kind(
+    name="body",
+    stem="B",
+    format=FORMAT,
+    version=VERSION,
+    most_bytes=MOST_BYTES,
+    brought_in=checked,
+    value=_design,
+    acts={
+        "form": _form,
+        "material": _material,
+        "scheme": _scheme,
+        "hang": edits_parts.hang,
+        "swap": edits_parts.swap,
+        "lip": edits_parts.lip,
+        "slug": edits_parts.slug,
+        "pair": edits_parts.pair,
+        **edits_shape.EDITS,
+        **edits_tank.EDITS,
+    },
+    groups=("hardware", "ballast", "coats", "allowances", "pours", "cavities", "trials", "joints"),
+    singles=("lip",),
+    texts=("name", "colour", "note", "behaviour", "by", "roll", "place", "kind", "outline", "fill"),
+    empties=("drag", "measured_g_cm3", "solid_g_cm3", "face_mm", "up_mm"),
+    whole=("count",),
+    flags=("pierced",),
+    before_set=_before_set,
+    chosen=_chosen,
+    measured=_measured,
+    removed=edits_parts.removed,
+)

@@ -1,0 +1,149 @@
+"""The one engine that edits documents of every kind: an edit is done or refused, never half."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Any, Generic, TypeVar
+
+from lamsik.core import units
+from lamsik.core.errors import Refused, require
+from lamsik.documents.rows import Document, copied, holder_of, row_of
+from lamsik.documents.typed import amount, is_empty, note_typed, quantity_of
+
+Edit = Mapping[str, Any]
+Shop = TypeVar("Shop")
+Value = TypeVar("Value")
+
+
+def _as_it_is(document: Document, *_: Any) -> Document:
+    return document
+
+
+@dataclass(frozen=True)
+class Kind(Generic[Shop, Value]):
+    """What a kind of document says of itself, once.
+
+    Args:
+        name: what rows of it are called in the database.
+        stem: the letter its codes begin with.
+        format, version: what its files say they are.
+        most_bytes: the largest file that is brought in.
+        brought_in: a checked document of what a file holds, raised to this version. Raises `Refused`.
+        value: the core's value of a document after an edit, with what the shop has. Raises `Refused` for what
+            is not allowed.
+        filed: what its file holds of a document.
+        acts: its special edits by name; `set`, `flag` and `remove` are the engine's.
+        groups: its lists of rows that can be taken off.
+        singles: its parts that there is one of, and that can be taken off.
+        texts: fields that hold a text, by the last name of their path.
+        empties: fields that may be empty, by the last name or the whole of their path.
+        never_empty: paths that may not, whatever their last name.
+        whole: fields that hold a whole number.
+        flags: fields that are yes or no.
+        before_set: looks at a path before it is set: what may not be set is refused.
+        chosen: what follows from a text that was set.
+        measured: what follows from a figure that was set; gets what held it as it was.
+        removed: what goes along with a row that was taken off.
+    """
+
+    name: str
+    stem: str
+    format: str
+    version: int
+    most_bytes: int
+    brought_in: Callable[[Any], Document]
+    value: Callable[[Document, Edit, Shop], Value]
+    filed: Callable[[Document], Document] = _as_it_is
+    acts: Mapping[str, Callable[[Document, Edit, Shop], Document]] = field(default_factory=dict)
+    groups: tuple[str, ...] = ()
+    singles: tuple[str, ...] = ()
+    texts: tuple[str, ...] = ()
+    empties: tuple[str, ...] = ()
+    never_empty: tuple[str, ...] = ()
+    whole: tuple[str, ...] = ()
+    flags: tuple[str, ...] = ()
+    before_set: Callable[[Document, str, str, Shop], None] = lambda *_: None
+    chosen: Callable[[Document, str, Shop], Document] = _as_it_is
+    measured: Callable[[Document, str, Document, Shop], Document] = _as_it_is
+    removed: Callable[[Document, str, Document], Document] = _as_it_is
+
+    @property
+    def edits(self) -> tuple[str, ...]:
+        """Everything an edit of it can do, by name."""
+        return tuple(dict.fromkeys((*COMMON, *self.acts)))
+
+
+def applied(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop) -> tuple[Document, Value]:
+    """The document after one edit `{"do": …}`, and the core's value of it.
+
+    Raises:
+        Refused: unknown edit, unreadable text, or a value that is not allowed; the document is as it was.
+    """
+    name = edit.get("do")
+    if not isinstance(name, str) or name not in kind.edits:
+        raise Refused("do", name, f"one of {', '.join(kind.edits)}")
+    act = kind.acts.get(name)
+    own = copied(document)
+    changed = act(own, edit, shop) if act else COMMON[name](kind, own, edit, shop)
+    return changed, kind.value(changed, edit, shop)
+
+
+def apply(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop) -> Document:
+    """The document after one edit; `Refused` as `applied`."""
+    return applied(kind, document, edit, shop)[0]
+
+
+def _set(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop) -> Document:
+    """A text, a choice or a figure, as it was typed or dragged."""
+    path, text = str(edit.get("path", "")), str(edit.get("text", "")).strip()
+    kind.before_set(document, path, text, shop)
+    holder, leaf = holder_of(document, path)
+    if leaf in kind.texts:
+        holder[leaf] = text
+        return kind.chosen(document, path, shop)
+    before = dict(holder)
+    if path not in kind.never_empty and (leaf in kind.empties or path in kind.empties) and is_empty(edit):
+        holder[leaf] = None
+        document["typed"].pop(path, None)
+        return kind.measured(document, path, before, shop)
+    quantity = quantity_of(path)
+    shown = "in" if edit.get("unit") == "in" and quantity == "length" else units.STORED[quantity]
+    figure = amount(edit, quantity, path, shown)
+    require(leaf not in kind.whole or figure.is_integer(), path, text or figure, "a whole number")
+    holder[leaf] = int(figure) if leaf in kind.whole else figure
+    note_typed(document, edit, path)
+    return kind.measured(document, path, before, shop)
+
+
+def _flag(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop) -> Document:
+    """Yes or no."""
+    holder, leaf = holder_of(document, str(edit.get("path", "")))
+    require(
+        leaf in kind.flags and isinstance(edit.get("on"), bool),
+        "path",
+        leaf,
+        f"{', '.join(kind.flags)}; true or false",
+    )
+    holder[leaf] = edit["on"]
+    return document
+
+
+def _remove(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop) -> Document:
+    """A row taken off, with what goes along."""
+    group, key = str(edit.get("group")), str(edit.get("key"))
+    known = (*kind.groups, *kind.singles)
+    require(group in known, "group", group, f"one of {', '.join(known)}")
+    if group in kind.singles:
+        single = document[group] or {}
+        document[group] = None
+        return kind.removed(document, group, single)
+    row = row_of(document, group, key)
+    document[group] = [one for one in document[group] if one is not row]
+    return kind.removed(document, group, row)
+
+
+COMMON: Mapping[str, Callable[[Kind[Any, Any], Document, Edit, Any], Document]] = {
+    "set": _set,
+    "flag": _flag,
+    "remove": _remove,
+}
+"""What can be done to a document of any kind."""

@@ -1,0 +1,1 @@
+"""Floats: stacked parts and marks as a document, and its edits."""

@@ -1,0 +1,1 @@
+"""Moulds of a master as a document, and its edits."""

@@ -1,0 +1,1 @@
+"""Mixed products as documents."""

@@ -1,0 +1,1 @@
+"""Paint schemes as documents."""

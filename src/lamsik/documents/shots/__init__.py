@@ -1,0 +1,1 @@
+"""Tables of shot sizes as documents."""

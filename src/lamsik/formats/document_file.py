@@ -1,0 +1,29 @@
+"""The file of a document of any kind: JSON text in and out."""
+
+import json
+from typing import Any
+
+from lamsik.core.errors import Refused, require
+from lamsik.documents.engine import Kind
+from lamsik.documents.rows import Document
+from lamsik.formats.json_text import json_text
+from lamsik.formats.sniff import kind_of
+
+
+def read(kind: Kind[Any, Any], data: bytes) -> Document:
+    """The checked document of a file. Raises `Refused` naming the field, what was given, what is allowed."""
+    require(len(data) <= kind.most_bytes, "file", f"{len(data)} bytes", f"at most {kind.most_bytes} bytes")
+    try:
+        found = json.loads(data, parse_constant=_no_number)
+    except (ValueError, RecursionError) as error:
+        raise Refused("file", kind_of(data, "a JSON file"), "JSON text is needed") from error
+    return kind.brought_in(found)
+
+
+def _no_number(text: str) -> None:
+    raise ValueError(f"{text} is no number")
+
+
+def write(kind: Kind[Any, Any], document: Document) -> str:
+    """The file of a document: indented JSON text, keys in their documented order."""
+    return json_text(kind.filed(document))
