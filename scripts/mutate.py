@@ -2,10 +2,10 @@
 
     python scripts/mutate.py [--count 60] [--seed 1] [--only src/lamsik/web]
 
-Half of the changes are in the core, half in formats, store, views, templates and modules. Each is made in a
-copy, and tests are run on it until one fails: first the recorded documents, the bound names and the recorded
-pages, then those that have the bench's name, then all of its layer. What lives is printed with its line: it
-wants a test.
+Half of the changes are in the core, half in documents, formats, store, views, templates and modules. Each is
+made in a copy, and tests are run on it until one fails: first the recorded documents, the bound names and the
+recorded pages, then those that have the bench's name, then all of its layer. What lives is printed with its
+line: it wants a test.
 """
 
 import argparse
@@ -22,6 +22,7 @@ ROOT = Path(__file__).parent.parent
 SOURCES = "src/lamsik"
 LAYERS = {
     "core": ("tests/core",),
+    "documents": ("tests/documents", "tests/web"),
     "formats": ("tests/formats", "tests/web"),
     "store": ("tests/store", "tests/web"),
     "devices": ("tests/devices", "tests/web"),
@@ -203,7 +204,7 @@ def main() -> None:
         drawn = mutations([path for path in files if str(path).startswith(given.only)], given.count, dice)
     else:
         core = [path for path in files if path.parts[2] == "core"]
-        rest = [path for path in files if path.parts[2] in ("formats", "store", "web")]
+        rest = [path for path in files if path.parts[2] in ("documents", "formats", "store", "web")]
         drawn = mutations(core, given.count // 2, dice) + mutations(
             rest, given.count - given.count // 2, dice
         )

@@ -35,7 +35,7 @@ from lamsik.store import skins
 from lamsik.store.database import FILE_NAME, open_database
 from tests.bodies import LEAD_BALL, bait
 from tests.browser.conftest import Server
-from tests.formats.test_body_document import full
+from tests.documents.test_body import full
 from tests.kinds import body_text as dumps
 from tests.kinds import float_text
 

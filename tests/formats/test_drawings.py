@@ -20,7 +20,7 @@ from lamsik.drawings import blade as blade_pictures
 from lamsik.drawings.svg import markup
 from lamsik.formats import document_file, dxf, svg_outlines
 from lamsik.web.shapes.make import outline_drawing
-from tests.formats.test_body_document import document, full
+from tests.documents.test_body import document, full
 
 BOX = "M0 0 H90 V20 H0 Z"
 

@@ -28,7 +28,7 @@ from lamsik.formats import body_file, dxf, photo, stl, svg_outlines
 from lamsik.formats.json_text import tidied
 from lamsik.store.skins import pack
 from tests.bodies import box_mesh
-from tests.formats.test_body_document import HOST, document
+from tests.documents.test_body import HOST, document
 
 EGG = trimesh.creation.icosphere(subdivisions=3).apply_scale([45, 8, 10])
 

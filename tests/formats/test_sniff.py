@@ -24,7 +24,7 @@ from lamsik.formats import (
 )
 from lamsik.formats.sniff import kind_of
 from lamsik.web import security
-from tests.formats.test_body_document import full
+from tests.documents.test_body import full
 
 FULL = {"name": "M", "kind": "two-part", "cavities": [], "funnel": {}, "keys": {}}
 

@@ -10,7 +10,7 @@ from lamsik.core.errors import Refused
 from lamsik.documents.moulds.document import first_layout, of_body
 from lamsik.store import documents, mixes, moulds, pieces, weighed
 from lamsik.store.tables import Batch, Clock, Document, Pour, Tub, Weighed
-from tests.formats.test_body_document import full
+from tests.documents.test_body import full
 
 
 @pytest.fixture

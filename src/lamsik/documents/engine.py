@@ -7,7 +7,7 @@ from typing import Any, Generic, TypeVar
 from lamsik.core import units
 from lamsik.core.errors import Refused, require
 from lamsik.documents.rows import Document, copied, holder_of, row_of
-from lamsik.documents.typed import amount, is_empty, note_typed, quantity_of
+from lamsik.documents.typed import amount, is_empty, note_typed, quantity_of, word
 
 Edit = Mapping[str, Any]
 Shop = TypeVar("Shop")
@@ -94,7 +94,7 @@ def apply(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop) -
 
 def _set(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop) -> Document:
     """A text, a choice or a figure, as it was typed or dragged."""
-    path, text = str(edit.get("path", "")), str(edit.get("text", "")).strip()
+    path, text = word(edit, "path"), word(edit, "text").strip()
     kind.before_set(document, path, text, shop)
     holder, leaf = holder_of(document, path)
     if leaf in kind.texts:
@@ -103,7 +103,7 @@ def _set(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop) ->
     before = dict(holder)
     if path not in kind.never_empty and (leaf in kind.empties or path in kind.empties) and is_empty(edit):
         holder[leaf] = None
-        document["typed"].pop(path, None)
+        note_typed(document, edit, path)
         return kind.measured(document, path, before, shop)
     quantity = quantity_of(path)
     shown = "in" if edit.get("unit") == "in" and quantity == "length" else units.STORED[quantity]
@@ -116,7 +116,7 @@ def _set(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop) ->
 
 def _flag(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop) -> Document:
     """Yes or no."""
-    holder, leaf = holder_of(document, str(edit.get("path", "")))
+    holder, leaf = holder_of(document, word(edit, "path"))
     require(
         leaf in kind.flags and isinstance(edit.get("on"), bool),
         "path",
@@ -129,7 +129,7 @@ def _flag(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop) -
 
 def _remove(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop) -> Document:
     """A row taken off, with what goes along."""
-    group, key = str(edit.get("group")), str(edit.get("key"))
+    group, key = word(edit, "group"), word(edit, "key")
     known = (*kind.groups, *kind.singles)
     require(group in known, "group", group, f"one of {', '.join(known)}")
     if group in kind.singles:

@@ -27,26 +27,34 @@ QUANTITY_BY_ENDING = {
 """Which quantity a field holds, by the unit at the end of its name; others are plain numbers."""
 
 
+def word(edit: Mapping[str, Any], name: str, otherwise: str = "") -> str:
+    """A text that an edit names something by; anything that is no text names nothing."""
+    value = edit.get(name, otherwise)
+    return value if isinstance(value, str) else ""
+
+
 def amount(edit: Mapping[str, Any], kind: str, path: str, shown: str) -> float:
     """The value in the stored unit of its kind; a bare text is read in the unit that is shown. Raises
     `Refused` for what is no measure.
     """
     if "value" in edit:
         return finite_between(path, edit["value"], -FARTHEST, FARTHEST)
-    return units.parse(str(edit.get("text", "")), kind, path, None if kind == "temperature" else shown).value
+    return units.parse(word(edit, "text"), kind, path, None if kind == "temperature" else shown).value
 
 
 def note_typed(document: dict[str, Any], edit: Mapping[str, Any], path: str) -> None:
-    """What was typed stands as typed; what was dragged has no text of its own."""
-    if "value" in edit:
+    """What was typed stands as typed, in a kind that keeps it; what was dragged has no text of its own."""
+    if "typed" not in document:
+        return
+    if "value" in edit or is_empty(edit):
         document["typed"].pop(path, None)
     else:
-        document["typed"][path] = str(edit.get("text", "")).strip()[:40]
+        document["typed"][path] = word(edit, "text").strip()[:40]
 
 
 def is_empty(edit: Mapping[str, Any]) -> bool:
     """Whether an edit clears its field."""
-    return "value" not in edit and not str(edit.get("text", "")).strip()
+    return "value" not in edit and not word(edit, "text").strip()
 
 
 def quantity_of(path: str) -> str:

@@ -27,6 +27,7 @@ from lamsik.documents.body.document import (
 )
 from lamsik.documents.engine import Edit, Kind
 from lamsik.documents.rows import holder_of, take
+from lamsik.documents.typed import word
 
 
 def _before_set(document: Document, path: str, text: str, catalogue: Catalogue) -> None:
@@ -60,7 +61,7 @@ def _measured(document: Document, path: str, before: Document, catalogue: Catalo
 
 
 def _form(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
-    start = form(str(edit.get("form")))
+    start = form(word(edit, "form"))
     document["form"], document["purpose"] = start.key, start.purpose
     document["body"] = body_block(start, start.length_mm, start.depth_mm, start.width_mm)
     document["hardware"] = [
@@ -74,14 +75,14 @@ def _form(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> 
 
 
 def _material(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
-    found = body_material(str(edit.get("name")))
+    found = body_material(word(edit, "name"))
     document["material"] = asdict(Host(found.name, found.density_g_cm3, found.spread_g_cm3, found.kind))
     document["typed"].pop("material.density_g_cm3", None)
     return document
 
 
 def _scheme(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
-    code = str(edit.get("code"))
+    code = word(edit, "code")
     document["coats"] = [asdict(coat) for coat in take(catalogue.schemes, code, "scheme")]
     document["scheme"] = code
     return document
@@ -89,7 +90,7 @@ def _scheme(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -
 
 def _design(document: Document, edit: Edit, catalogue: Catalogue) -> Design:
     """The design after an edit: of one that set a field only that is checked, for the many of a drag."""
-    path = str(edit.get("path", ""))
+    path = word(edit, "path")
     if edit.get("do") == "set" and path != "body.length_mm":
         holder, leaf = holder_of(document, path)
         check_field(path, holder[leaf])

@@ -12,6 +12,7 @@ from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.hardware import SEATS, Item, Lip, Placement
 from lamsik.documents.body.document import Document, hardware_row, to_design
 from lamsik.documents.rows import free_key, holder_of, take
+from lamsik.documents.typed import word
 
 CLEAR_OF_TIE_MM, LEAST_INSET_MM = 2.4, 3.0
 """A slot stops this far under the axis, where a line tie's screw runs, but is never shallower than this
@@ -22,7 +23,7 @@ CLEAR_OF_TIE_MM, LEAST_INSET_MM = 2.4, 3.0
 def hang(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
     """A part from the catalogue onto a seat, or onto the first free eye."""
     item: Item = take(catalogue.items, edit.get("code"), "code")
-    seat = str(edit.get("seat") or "belly")
+    seat = word(edit, "seat") or "belly"
     if seat not in SEATS:
         raise Refused("seat", seat, f"one of {', '.join(SEATS)}")
     rows = document["hardware"]
@@ -93,7 +94,7 @@ def pair(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> D
     """A hole as a mirrored pair beside the middle, or a pair as one hole on it; its metal stays as much,
     whole balls in each.
     """
-    row = next((row for row in document["ballast"] if row["key"] == str(edit.get("key"))), None)
+    row = next((row for row in document["ballast"] if row["key"] == word(edit, "key")), None)
     if row is None:
         raise Refused(
             "key", edit.get("key"), f"one of {', '.join(row['key'] for row in document['ballast'])}"

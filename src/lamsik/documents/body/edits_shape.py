@@ -19,6 +19,7 @@ from lamsik.core.shapes.joints import Joint
 from lamsik.core.shapes.scaling import scaled, to_volume
 from lamsik.documents.body.document import Document, to_design, with_design
 from lamsik.documents.rows import free_key, take
+from lamsik.documents.typed import word
 
 Edit = Mapping[str, Any]
 LINES = {"top": "depth_mm", "bottom": "depth_mm", "half_width": "width_mm", "widest": "depth_mm"}
@@ -30,7 +31,7 @@ MIRRORS = ("belly", "back", "ends")
 
 def _line(document: Document, edit: Edit) -> tuple[Document, str, float]:
     """The body's block, the key of the named line and the measure its shares are of."""
-    block, line = document["body"], str(edit.get("line"))
+    block, line = document["body"], word(edit, "line")
     if block["mesh"]:
         raise Refused(
             "line", line, "this body was brought in as a mesh: its size can be changed, its lines cannot"
@@ -98,7 +99,7 @@ def _drop_point(document: Document, edit: Edit, catalogue: Catalogue) -> Documen
 
 def _exponent(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """Pull the section's diagonal out or in at a station: y = a·2^(−1/n) there."""
-    block, half = document["body"], str(edit.get("half"))
+    block, half = document["body"], word(edit, "half")
     if half not in ("upper", "lower") or block["mesh"] or block["turned"]:
         raise Refused("half", half, "upper or lower, of a drawn body")
     here = station(
@@ -147,7 +148,7 @@ def _turned(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 
 def _mirror(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """Belly like the back, back like the belly, or nose and tail changed over."""
-    block, how = document["body"], str(edit.get("how"))
+    block, how = document["body"], word(edit, "how")
     if how not in MIRRORS:
         raise Refused("how", how, f"one of {', '.join(MIRRORS)}")
     if block["mesh"]:
@@ -190,7 +191,7 @@ def _resize(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """The whole body larger or smaller, by its length, by a factor, or to a volume; hardware keeps its
     size.
     """
-    by, text, design = str(edit.get("by")), str(edit.get("text", "")), to_design(document)
+    by, text, design = word(edit, "by"), word(edit, "text"), to_design(document)
     unit = "in" if edit.get("unit") == "in" else "mm"
     if by == "length":
         length = finite_between("scale", units.parse(text, "length", "scale", unit).value, 5.0, 600.0, "mm")
@@ -219,14 +220,14 @@ def _joint(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     gap, start = max((b - a, a) for a, b in zip(marks, marks[1:], strict=False))
     place = start + gap * (0.55 if not rows else 0.5) if edit.get("x_mm") is None else edit["x_mm"]
     place = round(finite_between("x_mm", place, 0.0, length, "mm"), 1)
-    rows.append(asdict(Joint(free_key(rows, "j"), place, kind=str(edit.get("kind") or "linked"))))
+    rows.append(asdict(Joint(free_key(rows, "j"), place, kind=(word(edit, "kind") or "linked"))))
     document["joints"] = sorted(rows, key=lambda row: float(row["x_mm"]))
     return document
 
 
 def _segment_material(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """A segment of another material; no name makes it of the body's own again."""
-    key, name = str(edit.get("key")), str(edit.get("name") or "")
+    key, name = word(edit, "key"), word(edit, "name")
     rows = [row for row in document["segments"] if row["key"] != key]
     if name:
         found = body_material(name)
@@ -245,7 +246,7 @@ def _hollow(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     if not _flag(edit):
         document["shell"] = None
         return document
-    fill = str(edit.get("fill") or "air")
+    fill = word(edit, "fill") or "air"
     if fill != "air" and fill not in BODY_MATERIALS:
         raise Refused("fill", fill, f"air, or one of {', '.join(BODY_MATERIALS)}")
     body = to_design({**document, "shell": None}).body

@@ -16,6 +16,7 @@ from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.core.tank.sensitivities import with_clear_coats
 from lamsik.documents.body.document import Document, to_design, want_row, with_design
 from lamsik.documents.rows import free_key, take
+from lamsik.documents.typed import word
 
 Edit = Mapping[str, Any]
 DENSE_RESIN_G_CM3 = 1.6
@@ -57,7 +58,7 @@ def _hold(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 
 
 def _want(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
-    name = str(edit.get("behaviour"))
+    name = word(edit, "behaviour")
     if name not in TYPICAL_SPEED_CM_S:
         raise Refused("want.behaviour", name, f"one of {', '.join(TYPICAL_SPEED_CM_S)}")
     was = to_design(document).want
@@ -77,7 +78,7 @@ def _pose(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 
 
 def _allow(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
-    kind = str(edit.get("kind"))
+    kind = word(edit, "kind")
     if kind not in KINDS:
         raise Refused("kind", kind, f"one of {', '.join(KINDS)}")
     rows = document["allowances"]
@@ -88,7 +89,7 @@ def _allow(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 
 
 def _trial(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
-    rows, place = document["trials"], str(edit.get("place") or BELLY)
+    rows, place = document["trials"], (word(edit, "place") or BELLY)
     middle = round(0.5 * document["body"]["length_mm"], 1)
     rows.append(asdict(TrialWeight(free_key(rows, "t"), place, middle, 1.0)))
     return document
@@ -138,7 +139,7 @@ def _hooks(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 
 def _tie(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """Move the line tie to another seat; on the lip and along the body it also has a place."""
-    seat = str(edit.get("seat"))
+    seat = word(edit, "seat")
     if seat not in SEATS:
         raise Refused("seat", seat, f"one of {', '.join(SEATS)}")
     row = next((row for row in document["hardware"] if row["kind"] == "line_tie"), None)

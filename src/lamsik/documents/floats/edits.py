@@ -28,6 +28,7 @@ from lamsik.documents.floats.document import (
     with_float,
 )
 from lamsik.documents.rows import free_key, holder_of, row_of
+from lamsik.documents.typed import word
 
 GROUPS = ("parts", "marks", "tips")
 
@@ -156,7 +157,7 @@ def _add_point(document: Document, edit: Edit, shop: Shop) -> Document:
 
 def _add(document: Document, edit: Edit, shop: Shop) -> Document:
     """A part of a kind on the top, a mark at the top, or a tip for the box."""
-    group, kind = str(edit.get("group", "parts")), str(edit.get("kind", "tip"))
+    group, kind = word(edit, "group", "parts"), word(edit, "kind", "tip")
     if group == "marks":
         top = to_float(document).top_mm
         document["marks"].append(
@@ -222,7 +223,7 @@ def _removed(document: Document, group: str, row: Document) -> Document:
 
 def _material(document: Document, edit: Edit, shop: Shop) -> Document:
     """Another wood or metal for a part."""
-    row, name = row_of(document, "parts", edit.get("key")), str(edit.get("name"))
+    row, name = row_of(document, "parts", edit.get("key")), word(edit, "name")
     if name in BODY_MATERIALS:
         row["density_g_cm3"], row["spread_g_cm3"] = (
             BODY_MATERIALS[name].density_g_cm3,
@@ -238,7 +239,7 @@ def _material(document: Document, edit: Edit, shop: Shop) -> Document:
 
 
 def _water(document: Document, edit: Edit, shop: Shop) -> Document:
-    name = str(edit.get("name"))
+    name = word(edit, "name")
     if name not in shop.waters:
         raise Refused("water", name, f"the shop's are {', '.join(shop.waters)}")
     found = shop.waters[name]
@@ -253,8 +254,8 @@ def _water(document: Document, edit: Edit, shop: Shop) -> Document:
 
 def _size(document: Document, edit: Edit, shop: Shop) -> Document:
     """Make it carry a load: by body length, diameter or loading."""
-    wanted = units.parse(str(edit.get("text", "")), "mass", "load", "g").value
-    return with_float(document, sized(to_float(document), wanted, str(edit.get("by", "length"))))
+    wanted = units.parse(word(edit, "text"), "mass", "load", "g").value
+    return with_float(document, sized(to_float(document), wanted, word(edit, "by", "length")))
 
 
 FLOAT: Kind[Shop, Float] = Kind(

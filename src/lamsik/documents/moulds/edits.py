@@ -34,6 +34,7 @@ from lamsik.documents.moulds.document import (
     with_mould,
 )
 from lamsik.documents.rows import free_key
+from lamsik.documents.typed import word
 
 Make = Callable[[Document], Master]
 """The master that a document's block names."""
@@ -110,7 +111,7 @@ def _arrange(document: Document, edit: Edit, make: Make) -> Document:
 
 def _point(document: Document, edit: Edit, make: Make) -> Document:
     """A cavity, well or text dragged: to x_mm and value_mm (y)."""
-    key = str(edit.get("line"))
+    key = word(edit, "line")
     row = next(
         (row for group in ("cavities", "wells", "texts") for row in document[group] if row["key"] == key),
         None,
@@ -123,7 +124,7 @@ def _point(document: Document, edit: Edit, make: Make) -> Document:
 
 
 def _add(document: Document, edit: Edit, make: Make) -> Document:
-    group = str(edit.get("group"))
+    group = word(edit, "group")
     mould = _mould(document, make)
     walls = box(mould)
     if group == "cavities":
@@ -148,9 +149,7 @@ def _add(document: Document, edit: Edit, make: Make) -> Document:
             )
         )
     elif group == "texts":
-        document["texts"].append(
-            asdict(Text(free_key(document["texts"], "t"), str(edit.get("says") or "VB")))
-        )
+        document["texts"].append(asdict(Text(free_key(document["texts"], "t"), (word(edit, "says") or "VB"))))
     else:
         raise Refused("group", group, "cavities, wells or texts")
     return document

@@ -9,6 +9,7 @@ from lamsik.core.paints.coats import ROLES, Coat
 from lamsik.core.rows import checked_row
 from lamsik.documents.engine import Edit, Kind
 from lamsik.documents.rows import Document, free_key, row_of
+from lamsik.documents.typed import word
 
 FORMAT, VERSION = "lamsik-scheme", 1
 MOST_COATS = 40
@@ -139,7 +140,7 @@ def _measured(document: Document, path: str, before: Document, _shop: None) -> D
 
 def _add(document: Document, edit: Edit, _shop: None) -> Document:
     """One more coat of a role, after the last that usually lies under it."""
-    role, rows = str(edit.get("role")), document["coats"]
+    role, rows = word(edit, "role"), document["coats"]
     require(role in STARTS, "role", role, f"one of {', '.join(STARTS)}")
     order = ROLES.index(role)
     at = max((n for n, row in enumerate(rows, start=1) if ROLES.index(row["role"]) <= order), default=0)

@@ -10,7 +10,7 @@ from lamsik.core.shapes.body import side_outline
 from lamsik.core.shapes.curves import phi_of_share
 from lamsik.core.shapes.solid import segments, solid
 from lamsik.documents.body.document import checked, to_design
-from tests.formats.test_body_document import SHOP, full
+from tests.documents.test_body import SHOP, full
 from tests.kinds import body_edit as apply
 
 

@@ -16,7 +16,7 @@ from lamsik.documents.products import document as product_document
 from lamsik.formats.json_text import tidied
 from lamsik.store.starter_mixes import STARTERS
 from tests import kinds
-from tests.formats.test_body_document import full
+from tests.documents.test_body import full
 from tests.kinds import mould_edit as apply
 from tests.kinds import mould_file as loads
 from tests.kinds import mould_text as dumps

@@ -1,0 +1,187 @@
+"""What holds of every kind of document: an edit is done or refused and never half, files and the shop give
+back what they got, undo is the document before, and what pages and modules send can be done.
+"""
+
+import copy
+import json
+import re
+from pathlib import Path
+
+import pytest
+from hypothesis import Phase, given, settings
+from hypothesis import strategies as st
+
+from lamsik.core.errors import Refused
+from lamsik.core.floats.design import KINDS as FLOAT_KINDS
+from lamsik.core.mixes.recipe import to_document
+from lamsik.core.shapes.blades import STARTING_BLADE
+from lamsik.core.water import Water
+from lamsik.documents import engine
+from lamsik.documents.blades.document import content_of
+from lamsik.documents.floats.document import blank as blank_float
+from lamsik.documents.floats.edits import Shop
+from lamsik.documents.registry import KINDS
+from lamsik.documents.schemes.document import blank as blank_scheme
+from lamsik.documents.shots.document import table_content
+from lamsik.formats import document_file
+from lamsik.formats.json_text import tidied
+from lamsik.store import documents
+from lamsik.store.floats import STANDARD
+from lamsik.store.starter_mixes import STARTERS
+from tests.documents.test_body import SHOP, full
+from tests.documents.test_moulds import MASTER, fresh
+
+SOURCES = Path(__file__).parents[2] / "src/lamsik"
+SAMPLES = {
+    "body": [full()],
+    "float": [blank_float("F", kind, Water()) for kind in FLOAT_KINDS],
+    "mould": [fresh()],
+    "scheme": [blank_scheme("Roach")],
+    "product": [to_document(product) for product in STARTERS],
+    "shots": [table_content(STANDARD)],
+    "blade": [content_of(STARTING_BLADE)],
+}
+SHOPS = {"body": SHOP, "float": Shop({"sea": Water("sea", 9, 35)}), "mould": lambda _: MASTER}
+EVERY = [(kind, sample) for kind, samples in SAMPLES.items() for sample in samples]
+WORDS = (
+    "",
+    "x",
+    "12 mm",
+    "-3 mm",
+    "0",
+    "1e9",
+    "½ in",
+    "nan",
+    "30°",
+    "4.5 g",
+    "press",
+    "own",
+    "sinks",
+    "9" * 60,
+)
+
+SLOW = ("tilt", "vents", "parting", "arrange")
+"""Searches over a whole mould: `TestEdits` of the moulds has them."""
+
+
+def test_every_kind_is_here():
+    assert set(SAMPLES) == set(KINDS)
+    assert (
+        len({kind.stem for kind in KINDS.values()}) == len(KINDS) == len({k.format for k in KINDS.values()})
+    )
+
+
+def names_in(value, path=""):
+    """Every path that an edit can name, and some that it cannot."""
+    if isinstance(value, dict):
+        for name, one in value.items():
+            yield f"{path}{name}"
+            yield from names_in(one, f"{path}{name}.")
+    elif isinstance(value, list):
+        for row in value:
+            if isinstance(row, dict) and "key" in row:
+                yield from names_in(row, f"{path}{row['key']}.")
+
+
+@st.composite
+def wild(draw, kind, document):
+    paths = sorted({*names_in(document), "nobody", "ballast.b9.x_mm", ""})
+    keys = [path.split(".")[-2] for path in paths if path.count(".") > 1] + ["nobody"]
+    anything = st.one_of(
+        st.sampled_from(WORDS),
+        st.none(),
+        st.booleans(),
+        st.floats(),
+        st.integers(-5, 500),
+        st.just([]),
+        st.just({}),
+    )
+    known = {
+        "path": st.sampled_from(paths),
+        "group": st.sampled_from([*kind.groups, *kind.singles, "name"]),
+        "key": st.sampled_from(keys),
+        "line": st.sampled_from([*keys, "top", "half_width"]),
+        "text": st.sampled_from(WORDS),
+        "code": st.sampled_from(["tie", "lip", "lead", "shot", "S-1", "no such"]),
+    }
+    names = (
+        "value",
+        "x_mm",
+        "value_mm",
+        "index",
+        "on",
+        "count",
+        "kind",
+        "by",
+        "name",
+        "how",
+        "half",
+        "percent",
+    )
+    edit = {name: draw(st.one_of(found, anything)) for name, found in known.items() if draw(st.booleans())}
+    edit |= {name: draw(anything) for name in names if draw(st.integers(0, 3)) == 0}
+    return {"do": draw(st.sampled_from([name for name in kind.edits if name not in SLOW])), **edit}
+
+
+@pytest.mark.parametrize("name", KINDS)
+@given(data=st.data())
+@settings(max_examples=60, deadline=None, phases=[Phase.explicit, Phase.generate])
+def test_an_edit_is_done_or_refused_and_never_half(name, data):
+    kind, shop = KINDS[name], SHOPS.get(name)
+    document = data.draw(st.sampled_from(SAMPLES[name]))
+    before = copy.deepcopy(document)
+    for _ in range(2):
+        try:
+            after, value = engine.applied(kind, document, data.draw(wild(kind, document)), shop)
+        except Refused as refused:
+            assert document == before and refused.allowed
+            assert re.findall(r"[\[\]{}]|\bNone\b|\bTrue\b|\bFalse\b", refused.says) == [], refused.says
+        else:
+            assert document == before and value is not None
+            assert json.loads(json.dumps(after, allow_nan=False)) == after
+            engine.applied(
+                kind, after, {"do": "set", "path": "name", "text": "Again"}, shop
+            ) if kind.texts else None
+
+
+@pytest.mark.parametrize(("name", "sample"), EVERY)
+def test_a_file_gives_back_what_it_got(name, sample):
+    kind = KINDS[name]
+    text = document_file.write(kind, sample)
+    head = json.loads(text)
+    assert (head["format"], head["version"]) == (kind.format, kind.version)
+    again = document_file.read(kind, text.encode())
+    assert tidied({k: v for k, v in again.items() if k != "typed"}) == tidied(
+        {k: v for k, v in sample.items() if k != "typed"}
+    )
+    for spoiled in ({**head, "format": "other"}, {**head, "version": 99}, [], 7):
+        with pytest.raises(Refused):
+            document_file.read(kind, json.dumps(spoiled).encode())
+
+
+@pytest.mark.parametrize(("name", "sample"), [row for row in EVERY if KINDS[row[0]].texts])
+def test_undo_is_the_document_before(session, name, sample):
+    row = documents.begin(session, name, sample)
+    assert row.code == f"{KINDS[name].stem}-001" or row.code.startswith(f"{KINDS[name].stem}-")
+    after = engine.apply(
+        KINDS[name], sample, {"do": "set", "path": "name", "text": "Another"}, SHOPS.get(name)
+    )
+    documents.save(session, row, after, row.current)
+    assert row.name == "Another" and documents.content(session, row) == after
+    assert documents.undo(session, row) and documents.content(session, row) == sample
+    assert documents.redo(session, row) and documents.content(session, row) == after
+
+
+def sent():
+    """Edits that templates, modules and views send, by where and which."""
+    for file in sorted(SOURCES.rglob("*")):
+        if file.suffix not in (".html", ".js", ".py") or "vendor" in file.parts or "documents" in file.parts:
+            continue
+        for found in re.finditer(r"""\bdo["']?: ?["'](\w+)["']""", file.read_text(encoding="utf-8")):
+            yield file.relative_to(SOURCES), found[1]
+
+
+def test_every_edit_that_is_sent_can_be_done():
+    rows, known = list(sent()), {name for kind in KINDS.values() for name in kind.edits}
+    assert len(rows) > 60
+    assert [(str(file), name) for file, name in rows if name not in known] == []
