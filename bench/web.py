@@ -18,7 +18,7 @@ from playwright.sync_api import Browser, Page, sync_playwright
 
 from bench.rows import Row, median_ms
 from lamsik.web.app import create_app
-from tests.browser.conftest import CHROMIUM, FLAGS, Server
+from tests.browser.conftest import FLAGS, WHOLE, Server
 from tests.browser.test_screens import EVERY
 
 REPAINTED = """() => new Promise((done) => {
@@ -128,7 +128,7 @@ def browser_rows(home: Path) -> list[Row]:
     server = Server(home)
     try:
         with sync_playwright() as playwright:
-            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+            browser = playwright.chromium.launch(executable_path=WHOLE, args=FLAGS)
             weights, opened = [], []
             for _ in range(5):
                 opened.append(_first_visit(browser, server.url))

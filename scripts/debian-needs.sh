@@ -1,17 +1,24 @@
 #!/bin/sh
-# What the tests need beside Python: Chromium to drive the interface, Pango to print, poppler to read prints back.
+# What the tests need beside Python: headless Chromium to drive the interface, Pango to print, poppler to read
+# prints back. The shell of Chromium that has no window is the lighter one; the whole browser will do.
 set -eu
-packages="chromium libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0 poppler-utils"
+has() { dpkg-query -W -f='${Status}' "$1" 2>/dev/null | grep -q 'ok installed'; }
 missing=""
-for package in $packages; do
-  dpkg-query -W -f='${Status}' "$package" 2>/dev/null | grep -q 'ok installed' || missing="$missing $package"
+for package in libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0 poppler-utils; do
+  has "$package" || missing="$missing $package"
 done
-[ -z "$missing" ] && exit 0
+browser=chromium-headless-shell
+has "$browser" && browser=""
+[ -z "$missing$browser" ] && exit 0
 if [ "$(id -u)" = 0 ] && command -v apt-get >/dev/null; then
-  apt-get update -qq
+  install() { DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "$@" >/dev/null; }
+  apt-get update -qq || has chromium
   # shellcheck disable=SC2086
-  DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends $missing >/dev/null
+  [ -z "$missing" ] || install $missing
+  [ -z "$browser" ] || install "$browser" || has chromium || install chromium
 else
-  echo "The tests need these packages; run:  sudo apt-get install --no-install-recommends$missing" >&2
+  [ -z "$missing" ] && has chromium && exit 0
+  has chromium && browser=""
+  echo "The tests need these packages; run:  sudo apt-get install --no-install-recommends$missing $browser" >&2
   exit 1
 fi

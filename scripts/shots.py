@@ -10,7 +10,7 @@ from lamsik.cli.shop import bench_scale
 from lamsik.demo.shop import build
 from lamsik.store.database import open_database, session_of
 from lamsik.store.stores import put_setting
-from tests.browser.conftest import CHROMIUM, FLAGS, Server
+from tests.browser.conftest import FLAGS, WHOLE, Server
 
 TARGET = Path(__file__).parent.parent / "docs" / "screenshots"
 
@@ -101,7 +101,7 @@ def main() -> None:
         server = Server(Path(folder))
         try:
             with sync_playwright() as playwright:
-                browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+                browser = playwright.chromium.launch(executable_path=WHOLE, args=FLAGS)
                 page = browser.new_page(base_url=server.url)
                 for view in VIEWS:
                     shoot(page, *view, where["page"])

@@ -134,6 +134,7 @@ def whole(value):
         ("/tank/15", "/tank/18", "/tank/27", "/tank/31"),
         ("/shapes/15", "/shapes/27", "/shapes/31"),
         ("/paints/on/15",),
+        ("/paints/4",),
         ("/floats/38", "/floats/43"),
         ("/moulds/53", "/moulds/55"),
     ],

@@ -32,7 +32,7 @@ PAGES = [
     ("/scale", "Weigh it in air"),
     ("/scale/things/3", "Old glider"),
     ("/paints", "Estuary smelt"),
-    (f"/paints/{SCHEME}", "Keep as a new version"),
+    (f"/paints/{SCHEME}", "Dry film"),
     (f"/paints/on/{BODY}", "Coats in order"),
     ("/moulds", "Stubby, four at once"),
     ("/moulds/53", "Side by side"),

@@ -18,6 +18,7 @@ from lamsik.web.moulds.pour import blueprint as moulds_pour
 from lamsik.web.moulds.printing import blueprint as moulds_print
 from lamsik.web.moulds.views import blueprint as moulds
 from lamsik.web.orders.views import blueprint as orders
+from lamsik.web.paints.live import blueprint as paints_live
 from lamsik.web.paints.views import blueprint as paints
 from lamsik.web.pieces.views import blueprint as pieces
 from lamsik.web.scale.port import blueprint as scale_port
@@ -72,6 +73,7 @@ BENCHES = (
     Bench("Handbook", handbook, "handbook.index"),
     Bench("Live", live),
     Bench("Floats, live", floats_live),
+    Bench("Paints, live", paints_live),
     Bench("Floats, making", floats_make),
     Bench("Scale, port", scale_port),
     Bench("Scale, cards", scale_things),

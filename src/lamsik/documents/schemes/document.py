@@ -105,15 +105,28 @@ def read(document: Mapping[str, Any]) -> tuple[Coat, ...]:
     return coats
 
 
+def checked(document: Any) -> Document:
+    """The document as it is, if it is a scheme in all its fields. Raises `Refused`."""
+    require(isinstance(document, dict), "document", None, "an object is needed")
+    rows, typed = document.get("coats"), document.get("typed", {})
+    extra = sorted(set(document) - {"name", "coats", "typed"})
+    require(not extra, extra[0] if extra else "", None, "unknown field; known are name, coats, typed")
+    require(isinstance(typed, dict), "typed", None, "an object is needed")
+    if not isinstance(rows, list) or len(rows) > MOST_COATS:
+        raise Refused("coats", rows, f"a list of at most {MOST_COATS}")
+    for n, row in enumerate(rows, start=1):
+        checked_row(row, Coat, f"coat {n}")
+        require(isinstance(row.get("count", 0), int), f"coat {n}.count", row.get("count"), "a whole number")
+    read(document)
+    found: Document = document
+    return found
+
+
 def brought_in(found: Any) -> Document:
     """A document of what a file holds. Raises `Refused` naming what is wrong."""
     if not isinstance(found, dict) or found.get("format") != FORMAT or found.get("version") != VERSION:
         raise Refused("format", found, f"a {FORMAT} document of version {VERSION} is needed")
-    rows = found.get("coats")
-    if not isinstance(rows, list) or len(rows) > MOST_COATS:
-        raise Refused("coats", rows, f"a list of at most {MOST_COATS}")
-    checked = [checked_row(row, Coat, f"coat {n}") for n, row in enumerate(rows, start=1)]
-    document = {**found, "coats": [{**row, "count": int(row.get("count", 0))} for row in checked]}
+    document = checked({name: value for name, value in found.items() if name not in ("format", "version")})
     return {"name": str(document["name"]).strip(), "coats": [asdict(coat) for coat in read(document)]}
 
 

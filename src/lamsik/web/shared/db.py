@@ -17,6 +17,7 @@ Found = TypeVar("Found")
 LIVE = (
     "live.live",
     "floats_live.live",
+    "paints_live.live",
     "moulds_live.live",
     "tank_live.answers",
     "tank_live.trials",

@@ -67,7 +67,7 @@ WAYS = {
     "mould": ("moulds.edit", "moulds.export", "moulds.put_away"),
     "blade": ("shapes_blades.edit", "shapes_blades.export", "shapes_blades.put_away"),
     "product": ("mixes_products.show", "mixes_products.export", "mixes_products.put_away"),
-    "scheme": ("paints.edit", "", "paints.put_away"),
+    "scheme": ("paints.edit", "paints.export", "paints.put_away"),
 }
 """By kind of document: its own page, its file, how it is deleted."""
 

@@ -1,0 +1,77 @@
+"""What a scheme's page shows: the coats on a reference bait, in order, with what each takes and waits."""
+
+import json
+from typing import Any
+
+from lamsik.core.paints.coats import Coat
+from lamsik.core.tank import evaluate
+from lamsik.core.units import show
+from lamsik.documents.rows import Document
+from lamsik.documents.schemes.document import read
+from lamsik.drawings.body import paint_view
+from lamsik.web.shared.cards import reference
+from lamsik.web.shared.facts import Fact
+from lamsik.web.shared.fields import fields
+
+
+def view(document: Document) -> dict[str, Any]:
+    """The computed part of the state."""
+    coats = read(document)
+    design = reference(coats)
+    parts = {part.key: part for part in evaluate.drag(design).budget.parts}
+    dry = show(sum(part.mass_g for key, part in parts.items() if key.startswith("coat:")), "mass", 2)
+    waits = show(sum(coat.wait_h for coat in coats), "time", 0)
+    return {
+        "name": document["name"],
+        "fields": fields({**document, "typed": {}}, "mm"),
+        "settled": True,
+        "near": None,
+        "sentence": _sentence(coats),
+        "picture": paint_view(design),
+        "selected": {},
+        "coats": [
+            _row(coat, n, parts[f"coat:{coat.key}"].mass_g if f"coat:{coat.key}" in parts else 0.0)
+            for n, coat in enumerate(coats, start=1)
+        ],
+        "no_coats": not coats,
+        "facts": [
+            Fact("dry", "Dry", dry, "all coats on the reference bait", estimate=True).__dict__,
+            Fact("waits", "Waiting", waits, "all waits, one after the other").__dict__,
+        ],
+    }
+
+
+def _sentence(coats: tuple[Coat, ...]) -> str:
+    if not coats:
+        return "No coat yet: add the first."
+    hours = sum(coat.wait_h for coat in coats)
+    return (
+        f"{len(coats)} {'coat' if len(coats) == 1 else 'coats'}, {hours:.0f} h of waiting until it is cured."
+    )
+
+
+def _row(coat: Coat, order: int, dry_g: float) -> dict[str, Any]:
+    path = f"coats.{coat.key}"
+    return {
+        "key": coat.key,
+        "order": f"{order}. {coat.role}",
+        "name": f"{path}.name",
+        "name_says": f"Name of coat {order}",
+        "colour": f"{path}.colour",
+        "colour_says": f"Colour of {coat.name}",
+        "film": f"{path}.film_um",
+        "film_says": f"Dry film of {coat.name}",
+        "is_film": coat.mass_g is None,
+        "pair": f"{show(coat.mass_g, 'mass', 2)} the pair" if coat.mass_g is not None else "",
+        "wait": f"{path}.wait_h",
+        "wait_says": f"Wait after {coat.name}",
+        "count": f"{path}.count",
+        "count_says": f"How many {coat.role}",
+        "has_count": coat.role in ("bars", "spots"),
+        "dry": show(dry_g, "mass", 2),
+        "up": json.dumps({"do": "up", "key": coat.key}),
+        "up_says": f"Move {coat.name} up",
+        "first": "it goes on first already" if order == 1 else "",
+        "remove": json.dumps({"do": "remove", "group": "coats", "key": coat.key}),
+        "remove_says": f"Take {coat.name} off",
+    }
