@@ -1,17 +1,10 @@
 """Every ballast there is on a coarse grid, tried one by one: what the search is held against. It shares no
 step of it.
-
-`python -m tests.ballast_brute 200 FILE` holds it against so many wants and keeps the results.
 """
 
-import json
-import sys
-import time
 from dataclasses import replace
 from itertools import combinations
 from math import pi
-from multiprocessing import Pool
-from pathlib import Path
 
 import numpy as np
 
@@ -247,43 +240,3 @@ def searched(design):
 def held_against(design, **how):
     """The same with the score of the brute force and its holes."""
     return *searched(design), *Bare(design).best(**how)
-
-
-def row_of(numbered):
-    """One want held against: its number, form, both scores, whether an answer was found."""
-    n, design = numbered
-    mine, there, brute, holes = held_against(design, thin=5)
-    return {
-        "want": n,
-        "form": design.form,
-        "search": round(mine, 3),
-        "brute": round(brute, 3),
-        "found": there,
-        "brute_holes": len(holes),
-    }
-
-
-def main(count, path):
-    began, rows = time.time(), []
-    with Pool() as pool:
-        for row in pool.imap(row_of, enumerate(wants(count, 200))):
-            rows.append(row)
-            if row["search"] > row["brute"] + 1 or row["want"] % 20 == 0:
-                print(row, f"{time.time() - began:.0f} s", flush=True)
-    worst = max(rows, key=lambda row: row["search"] - row["brute"])
-    Path(path).write_text(
-        json.dumps(
-            {
-                "wants": count,
-                "worse_by_more_than_1": sum(r["search"] > r["brute"] + 1 for r in rows),
-                "worst": worst,
-                "rows": rows,
-            },
-            indent=1,
-        )
-        + "\n"
-    )
-
-
-if __name__ == "__main__":
-    main(int(sys.argv[1]), sys.argv[2])

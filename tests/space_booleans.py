@@ -1,16 +1,10 @@
 """What lies where in a body, by booleans of closed meshes: what the account of space is held against. It
 shares no step of it.
-
-`python -m tests.space_booleans 40 FILE` holds it against so many random combinations and keeps the results.
 """
 
-import json
-import sys
-import time
 from dataclasses import replace
 from functools import lru_cache
 from math import cos, radians, sin
-from pathlib import Path
 
 import manifold3d as m3
 import numpy as np
@@ -502,38 +496,3 @@ def held_against(design):
         "mass_off": abs(budget(design).mass_g - grams) / grams,
         "sum_off": abs(sum(v for v, _ in mine.values()) / volume - 1),
     }
-
-
-def main(count, path):
-    rows, began = [], time.time()
-    for n, design in enumerate(combinations_(count)):
-        has = [
-            name
-            for name in ("ballast", "cavities", "pours", "hardware", "lip", "shell", "segment_hosts")
-            if getattr(design, name)
-        ] + ["joints"] * bool(design.body.joints)
-        rows.append(
-            {
-                "combination": n,
-                "form": design.form,
-                "has": has,
-                **{k: v if isinstance(v, str) else round(v, 7) for k, v in held_against(design).items()},
-            }
-        )
-        print(rows[-1], f"{time.time() - began:.0f} s", flush=True)
-    Path(path).write_text(
-        json.dumps(
-            {
-                "combinations": count,
-                "worst_volume": max(r["volume_off"] for r in rows),
-                "worst_mass": max(r["mass_off"] for r in rows),
-                "rows": rows,
-            },
-            indent=1,
-        )
-        + "\n"
-    )
-
-
-if __name__ == "__main__":
-    main(int(sys.argv[1]), sys.argv[2])

@@ -2,7 +2,6 @@
 
 import copy
 import json
-import random
 
 import pytest
 
@@ -177,62 +176,6 @@ class TestEdits:
     def test_what_cannot_be_done_says_why(self, edit, says):
         with pytest.raises(Refused, match=says):
             edited(edit)
-
-    def test_wild_edits_are_done_or_refused_never_broken(self):
-        rng, content = random.Random(3), fresh()
-        paths = [
-            "edge_mm",
-            "tilt_deg",
-            "parting_mm",
-            "slant_deg",
-            "funnel.neck_mm",
-            "keys.high_mm",
-            "cavities.c1.x_mm",
-            "master.mass_g",
-            "casting_c",
-            "shrink_percent",
-            "kind",
-            "pull",
-            "stand",
-            "x.y",
-            "",
-        ]
-        texts = [
-            "",
-            "0",
-            "-5 mm",
-            "12 mm",
-            "1e9",
-            "172 °C",
-            "30°",
-            "flat",
-            "press",
-            "open",
-            "nose",
-            "½ in",
-            "9" * 40,
-            "nan",
-            "3 %",
-        ]
-        for _ in range(150):
-            edit = {
-                "do": rng.choice(list(MOULD.edits)),
-                "path": rng.choice(paths),
-                "text": rng.choice(texts),
-                "group": rng.choice(["cavities", "wells", "vents", 3]),
-                "key": rng.choice(["c1", "v1", None]),
-                "count": rng.choice([1, 2, "3", None, 4.0]),
-                "line": rng.choice(["c1", "w1", None]),
-                "x_mm": rng.choice([50.0, -900, "a", None, float("nan")]),
-                "on": rng.choice([True, "no"]),
-            }
-            if edit["do"] == "tilt" and rng.random() < 0.8:
-                continue
-            try:
-                content = apply(content, edit, lambda _: MASTER)
-            except Refused as refused:
-                assert refused.allowed
-        look(to_mould(content, MASTER))
 
 
 @pytest.mark.parametrize(
