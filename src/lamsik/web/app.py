@@ -8,6 +8,7 @@ from flask_wtf import CSRFProtect
 from lamsik.store.database import open_database
 from lamsik.web import cards, errors, security
 from lamsik.web.benches import BENCHES
+from lamsik.web.bodies import live as bodies
 from lamsik.web.lan.certificate import Certificate
 from lamsik.web.shared import context, guards, health, once, packing, static, wide
 from lamsik.web.shared.db import close_session
@@ -27,8 +28,8 @@ def create_app(
     security.install(app)
     guards.install(app)
     app.extensions["benches"] = BENCHES
-    for bench in BENCHES:
-        app.register_blueprint(bench.blueprint)
+    for blueprint in (bodies.blueprint, *(pages for bench in BENCHES for pages in bench.blueprints)):
+        app.register_blueprint(blueprint)
     app.register_blueprint(health.blueprint)
     cards.install(app)
     packing.install(app)

@@ -31,7 +31,7 @@ def install(app: Flask) -> None:
 def _context() -> dict[str, Any]:
     here = (request.blueprint or "").split("_")[0]  # the rooms of a bench belong to it
     return {
-        "benches": [b for b in current_app.extensions["benches"] if b.listed],
+        "benches": current_app.extensions["benches"],
         "here": here,
         "shop": DEFAULTS["shop"] if g.get("failed") else setting(db(), "shop"),
         "version": __version__,

@@ -14,16 +14,10 @@ Row = TypeVar("Row", bound=SQLModel)
 Found = TypeVar("Found")
 
 
-LIVE = (
-    "live.live",
-    "floats_live.live",
-    "paints_live.live",
-    "moulds_live.live",
-    "tank_live.answers",
-    "tank_live.trials",
-    "tank_live.pictures",
-)
-"""What computes and only reads; what it keeps, it keeps by `in_short`."""
+LIVE = ("tank_live.answers", "tank_live.trials", "tank_live.pictures")
+"""What computes and only reads, beside the `live` of every kind of document; what it keeps, it keeps by
+`in_short`.
+"""
 
 
 def db() -> Session:
@@ -32,7 +26,8 @@ def db() -> Session:
     """
     if "session" not in g:
         engine = current_app.extensions["engine"]
-        reads = request.method in ("GET", "HEAD") or request.endpoint in LIVE
+        here = request.endpoint or ""
+        reads = request.method in ("GET", "HEAD") or here.endswith(".live") or here in LIVE
         g.session = Session(engine if reads else for_writing(engine), expire_on_commit=False)
     session: Session = g.session
     return session

@@ -7,21 +7,15 @@ from werkzeug.exceptions import BadRequest
 from werkzeug.routing import IntegerConverter
 
 TAKES_JSON = (
-    "live.live",
-    "live.step_back",
-    "floats_live.live",
-    "paints_live.live",
-    "floats_live.step_back",
-    "paints_live.step_back",
-    "moulds_live.live",
-    "moulds_live.step_back",
     "shapes_bring.mesh_body",
     "shapes_trace.outline",
     "tank_live.answers",
     "tank_live.trials",
     "tank_live.pictures",
 )
-"""Endpoints that take an object; to all others only an empty one may be sent, as a press of a button."""
+"""Endpoints that take an object, beside the live exchange of every kind of document (`live` and `step_back`
+of a bench); to all others only an empty one may be sent, as a press of a button.
+"""
 
 MOST_DEPTH = 60
 """Lists in lists deeper than this are no document of ours."""
@@ -55,7 +49,7 @@ def _check_json() -> None:
         abort(400, "That is no JSON that can be read.")
     if not isinstance(sent, dict):
         abort(400, "An object is needed.")
-    if sent and request.endpoint not in TAKES_JSON:
+    if sent and not _takes_json(request.endpoint or ""):
         abort(415, "This address takes a form.")
     if _depth(sent) > MOST_DEPTH or "\\u0000" in request.get_data(as_text=True):
         abort(400, "That is no document of ours.")
@@ -77,3 +71,7 @@ def _depth(value: object) -> int:
 
 def _is_torn(text: str) -> bool:
     return any("\ud800" <= letter <= "\udfff" for letter in text)
+
+
+def _takes_json(endpoint: str) -> bool:
+    return endpoint.endswith((".live", ".step_back")) or endpoint in TAKES_JSON

@@ -1,0 +1,14 @@
+"""The Floats bench: what stands in the header, and where its pages are."""
+
+from lamsik.web.floats import live, make, views
+from lamsik.web.shared.bench import Bench
+
+BENCH = Bench(
+    "Floats",
+    "floats.index",
+    (
+        views.blueprint,
+        live.blueprint,
+        make.blueprint,
+    ),
+)

@@ -1,0 +1,6 @@
+"""The Handbook bench: what stands in the header, and where its pages are."""
+
+from lamsik.web.handbook import views
+from lamsik.web.shared.bench import Bench
+
+BENCH = Bench("Handbook", "handbook.index", (views.blueprint,))

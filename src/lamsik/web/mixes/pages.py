@@ -1,0 +1,13 @@
+"""The Mixes bench: what stands in the header, and where its pages are."""
+
+from lamsik.web.mixes import products, views
+from lamsik.web.shared.bench import Bench
+
+BENCH = Bench(
+    "Mixes",
+    "mixes.index",
+    (
+        views.blueprint,
+        products.blueprint,
+    ),
+)

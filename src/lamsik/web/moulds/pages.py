@@ -1,0 +1,17 @@
+"""The Moulds bench: what stands in the header, and where its pages are."""
+
+from lamsik.web.moulds import card, cast, live, pour, printing, views
+from lamsik.web.shared.bench import Bench
+
+BENCH = Bench(
+    "Moulds",
+    "moulds.index",
+    (
+        views.blueprint,
+        live.blueprint,
+        cast.blueprint,
+        printing.blueprint,
+        card.blueprint,
+        pour.blueprint,
+    ),
+)

@@ -1,0 +1,6 @@
+"""The Orders bench: what stands in the header, and where its pages are."""
+
+from lamsik.web.orders import views
+from lamsik.web.shared.bench import Bench
+
+BENCH = Bench("Orders", "orders.index", (views.blueprint,))

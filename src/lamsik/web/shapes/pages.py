@@ -1,0 +1,19 @@
+"""The Shapes bench: what stands in the header, and where its pages are."""
+
+from lamsik.web.shapes import blades, bring, compare, family, joints, make, trace, views
+from lamsik.web.shared.bench import Bench
+
+BENCH = Bench(
+    "Shapes",
+    "shapes.index",
+    (
+        views.blueprint,
+        bring.blueprint,
+        trace.blueprint,
+        compare.blueprint,
+        joints.blueprint,
+        family.blueprint,
+        make.blueprint,
+        blades.blueprint,
+    ),
+)

@@ -1,0 +1,17 @@
+"""The Tank bench: what stands in the header, and where its pages are."""
+
+from lamsik.web.shared.bench import Bench
+from lamsik.web.tank import history, live, running, stability, twins, views
+
+BENCH = Bench(
+    "Tank",
+    "tank.index",
+    (
+        views.blueprint,
+        live.blueprint,
+        stability.blueprint,
+        twins.blueprint,
+        running.blueprint,
+        history.blueprint,
+    ),
+)
