@@ -27,6 +27,7 @@ from lamsik.documents.body.lines import blank, with_lines, with_mesh
 from lamsik.formats import body_file, dxf, photo, stl, svg_outlines
 from lamsik.formats.json_text import tidied
 from lamsik.store.skins import pack
+from lamsik.words.verdict import sentence
 from tests.bodies import box_mesh
 from tests.documents.test_body import HOST, document
 
@@ -73,7 +74,7 @@ class TestStl:
         assert (
             outcome.solid.volume_ml == pytest.approx(EGG.volume / 1000, rel=2e-3)
             and outcome.surface
-            and "Floats" in outcome.verdict.sentence
+            and "Floats" in sentence(outcome.verdict)
         )
 
     def test_it_tells_how_far_it_is(self):

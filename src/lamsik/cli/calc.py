@@ -9,6 +9,7 @@ from lamsik.core.tank.floating import Floating
 from lamsik.core.tank.parts import Part
 from lamsik.documents.body.document import to_design
 from lamsik.formats.body_file import opened
+from lamsik.words.verdict import sentence
 
 
 def calc_body(file: Path) -> dict[str, Any]:
@@ -23,7 +24,7 @@ def report(outcome: Outcome) -> dict[str, Any]:
         "format": "lamsik-tank",
         "version": 1,
         "name": outcome.design.name,
-        "verdict": found.sentence,
+        "verdict": sentence(found),
         "behaviour": found.behaviour,
         "water": {
             "name": water.name,

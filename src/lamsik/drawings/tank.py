@@ -17,6 +17,7 @@ from lamsik.drawings.inside import inside, trial_weights
 from lamsik.drawings.paint import painted
 from lamsik.drawings.ruler import ruler
 from lamsik.drawings.svg import Node, group, label, node, path
+from lamsik.words.verdict import sentence
 
 SURFACE, UNDER, HELD = "surface", "under", "held"
 VIEWS = (SURFACE, UNDER, HELD)
@@ -88,7 +89,7 @@ def scene(
         text_anchor="end",
     )
     scale = ruler(_ruler_length(length), pen, unit, -width / 2 + 22 * pen.mm, height - sky - 34 * pen.mm)
-    title = f"{outcome.design.name}: {outcome.verdict.sentence}"
+    title = f"{outcome.design.name}: {sentence(outcome.verdict)}"
     content = [
         water,
         body,

@@ -24,6 +24,7 @@ from lamsik.core.shapes.space import KINDS, account, space_of
 from lamsik.core.shapes.unbuilt import unbuilt
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.mass import budget
+from lamsik.words.verdict import sentence
 from tests.bodies import LEAD_BALL, LEAD_ROD, bait, ellipsoid, homogeneous, straight
 from tests.space_booleans import combinations_, held_against, hull
 
@@ -261,7 +262,7 @@ class TestUnbuilt:
         assert says in unbuilt(design)
         outcome = evaluate.settle(design)
         assert (
-            says in outcome.verdict.sentence
+            says in sentence(outcome.verdict)
             and outcome.verdict.behaviour == "cannot be built"
             and outcome.unbuilt
         )

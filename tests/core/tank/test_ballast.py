@@ -19,6 +19,7 @@ from lamsik.core.tank.inertia import roll_moment_g_mm2
 from lamsik.core.tank.mass import NOTHING, Measured, budget
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.core.tank.wanted import target
+from lamsik.words.verdict import sentence
 from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD, TUNGSTEN, bait
 
 WANTS = [
@@ -82,7 +83,7 @@ def test_the_best_of_several_answers_meets_the_want():
     tags = [tag for answer in answers for tag in answer.tags]
     assert len(tags) == len(set(tags)) and len({answer.says for answer in answers}) == len(answers)
     done = evaluate.settle(with_answer(bait(), answers[0]))
-    assert done.verdict.behaviour == "slow rise" and "Hangs level" in done.verdict.sentence
+    assert done.verdict.behaviour == "slow rise" and "Hangs level" in sentence(done.verdict)
 
 
 @settings(max_examples=25, deadline=None)

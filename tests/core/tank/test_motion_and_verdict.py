@@ -23,8 +23,9 @@ from lamsik.core.tank.motion import (
     speed_cm_s,
     window_cm_s,
 )
-from lamsik.core.tank.verdict import Front, posture, verdict
+from lamsik.core.tank.verdict import Front, verdict
 from lamsik.core.water import Water
+from lamsik.words.verdict import posture, sentence
 from tests.bodies import BENCH, bait, ellipsoid
 
 
@@ -96,9 +97,9 @@ def at(grams, **changes):
 
 def test_the_sentence_follows_the_ballast():
     said = [at(g).verdict for g in (1.0, 4.0, 5.0)]
-    assert said[0].behaviour == "floats" and "mm above the water" in said[0].sentence
+    assert said[0].behaviour == "floats" and "mm above the water" in sentence(said[0])
     assert said[2].behaviour == "sinks" and said[2].to_next_g is None
-    assert all("in 12 °C fresh water" in v.sentence for v in said)
+    assert all("in 12 °C fresh water" in sentence(v) for v in said)
 
 
 @pytest.mark.parametrize("net", [1.2, 0.2, 0.0, -0.15])
@@ -109,7 +110,7 @@ def test_the_grams_to_the_next_behaviour_bring_it(net):
         net - light.to_next_g * 1.0001 - 1e-6, 12.0, Front(900.0, DEFAULT_DRAG), water, free, None, Bands()
     )
     assert heavier.behaviour == light.next_behaviour
-    assert f"{light.to_next_g:.2f} g more and it would" in light.sentence
+    assert f"{light.to_next_g:.2f} g more and it would" in sentence(light)
 
 
 def test_the_band_of_suspending_is_a_few_hundredths_of_a_gram():
@@ -133,7 +134,7 @@ def test_quick_and_settled_say_which_they_are_and_agree():
     near = evaluate.Near(quick.surface[0].attitude, quick.surface[0].draft_mm)
     warm, settled = evaluate.drag(bait(), near=near), evaluate.settle(bait())
     assert (quick.settled, settled.settled) == (False, True)
-    assert quick.verdict.sentence == settled.verdict.sentence == warm.verdict.sentence
+    assert sentence(quick.verdict) == sentence(settled.verdict) == sentence(warm.verdict)
 
 
 def test_top_heavy_turns_over():

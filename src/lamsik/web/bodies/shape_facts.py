@@ -12,9 +12,9 @@ from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.mass import NOTHING
 from lamsik.core.tank.printed import by_metal, sink_words, weak_hinges
 from lamsik.core.tank.segments import Group, group_verdicts
-from lamsik.core.tank.verdict import posture
 from lamsik.core.units import show
 from lamsik.web.shared.facts import Fact
+from lamsik.words.verdict import posture, sentence
 
 MOVABLE = ("belly", "back", "flank", "inside")
 
@@ -130,7 +130,7 @@ def segment_rows(outcome: Outcome) -> list[dict[str, Any]]:
                 "volume": f"{group.volume_ml:.2f} ml",
                 "mass": f"{group.budget.mass_g:.2f} g",
                 "net": f"{group.hanging.net_g:+.2f} g".replace("-", "−"),
-                "says": group.verdict.sentence,
+                "says": sentence(group.verdict),
                 "chain": _chain(group),
                 "holds": _holds(group),
                 "materials": [

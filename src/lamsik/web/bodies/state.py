@@ -16,6 +16,7 @@ from lamsik.web.bodies import shape_facts as facts
 from lamsik.web.bodies.paints_state import paints_part
 from lamsik.web.bodies.tank_state import TankAsked, TankShop, late_part, tank_part
 from lamsik.web.shared.fields import fields
+from lamsik.words.verdict import sentence
 
 BENCHES = ("shapes", "tank", "paints")
 
@@ -51,7 +52,7 @@ def view(document: Document, design: Design, rules: Rules, asked: Asked) -> dict
     shared = {
         "name": design.name,
         "fields": fields(document, asked.unit),
-        "sentence": outcome.verdict.sentence,
+        "sentence": sentence(outcome.verdict),
         "over": outcome.turns_over and not outcome.unbuilt,
         "missing": [asdict(need) for need in outcome.missing],
         "nothing_missing": not outcome.missing,

@@ -10,6 +10,7 @@ from lamsik.core.tank.parts import ESTIMATES, Part
 from lamsik.core.tank.stability import bg_mm
 from lamsik.drawings.tank import HELD, SURFACE, UNDER
 from lamsik.web.shared.facts import Fact, signed
+from lamsik.words.verdict import sentence
 
 
 @dataclass(frozen=True)
@@ -36,7 +37,7 @@ def verdict_view(outcome: Outcome) -> dict[str, Any]:
         step = outcome.rules.step_g
         fine = "more than half of it" if found.band_g < 2 * step else "finer than that"
         band = f"“{found.behaviour}” is {found.band_g:.2f} g wide; the {step:g} g you cut slugs to is {fine}."
-    return {"sentence": found.sentence, "behaviour": found.behaviour, "band": band}
+    return {"sentence": sentence(found), "behaviour": found.behaviour, "band": band}
 
 
 def tank_facts(outcome: Outcome, looks: str = UNDER) -> list[Fact]:

@@ -15,7 +15,6 @@ from lamsik.core.tank.ballast_base import Bench
 from lamsik.core.tank.drilling import cavity_troubles, cavity_wall_mm, pour_troubles, troubles, wall_left_mm
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.floating import Floating
-from lamsik.core.tank.verdict import posture
 from lamsik.core.units import show
 from lamsik.core.water import Water
 from lamsik.drawings.headon import head_on
@@ -26,6 +25,7 @@ from lamsik.web.bodies.shape_facts import segment_rows
 from lamsik.web.bodies.tank_depth import beside, deeper
 from lamsik.web.bodies.tank_facts import budget_rows, tank_facts, verdict_view
 from lamsik.web.shared.facts import signed
+from lamsik.words.verdict import posture
 
 SIDE, FRONT = "side", "front"
 

@@ -5,13 +5,13 @@ from typing import Any
 
 from lamsik.core.paints.coats import Coat
 from lamsik.core.tank import evaluate
-from lamsik.core.units import show
 from lamsik.documents.rows import Document
 from lamsik.documents.schemes.document import read
 from lamsik.drawings.body import paint_view
 from lamsik.web.shared.cards import reference
 from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
+from lamsik.words.quantities import said
 
 
 def view(document: Document) -> dict[str, Any]:
@@ -19,8 +19,8 @@ def view(document: Document) -> dict[str, Any]:
     coats = read(document)
     design = reference(coats)
     parts = {part.key: part for part in evaluate.drag(design).budget.parts}
-    dry = show(sum(part.mass_g for key, part in parts.items() if key.startswith("coat:")), "mass", 2)
-    waits = show(sum(coat.wait_h for coat in coats), "time", 0)
+    dry = said(sum(part.mass_g for key, part in parts.items() if key.startswith("coat:")), "mass")
+    waits = said(sum(coat.wait_h for coat in coats), "time", digits=0)
     return {
         "name": document["name"],
         "fields": fields({**document, "typed": {}}, "mm"),
@@ -62,13 +62,13 @@ def _row(coat: Coat, order: int, dry_g: float) -> dict[str, Any]:
         "film": f"{path}.film_um",
         "film_says": f"Dry film of {coat.name}",
         "is_film": coat.mass_g is None,
-        "pair": f"{show(coat.mass_g, 'mass', 2)} the pair" if coat.mass_g is not None else "",
+        "pair": f"{said(coat.mass_g, 'mass')} the pair" if coat.mass_g is not None else "",
         "wait": f"{path}.wait_h",
         "wait_says": f"Wait after {coat.name}",
         "count": f"{path}.count",
         "count_says": f"How many {coat.role}",
         "has_count": coat.role in ("bars", "spots"),
-        "dry": show(dry_g, "mass", 2),
+        "dry": said(dry_g, "mass"),
         "up": json.dumps({"do": "up", "key": coat.key}),
         "up_says": f"Move {coat.name} up",
         "first": "it goes on first already" if order == 1 else "",

@@ -16,6 +16,7 @@ from lamsik.drawings.body import thumbnail
 from lamsik.store import documents, orders, stores
 from lamsik.web.bodies.shape_facts import segment_rows
 from lamsik.web.shared.db import db, load_document, sent_base
+from lamsik.words.verdict import sentence
 
 blueprint = Blueprint("shapes_joints", __name__, url_prefix="/shapes")
 
@@ -82,7 +83,7 @@ def _cut(word: str, design: Design, outcome: evaluate.Outcome) -> dict[str, obje
         "picture": thumbnail(design, word[:2].lower(), holes=True),
         "segments": segment_rows(outcome),
         "kerf": f"{kerf_ml(design.body):.2f} ml",
-        "whole": outcome.verdict.sentence,
+        "whole": sentence(outcome.verdict),
         "mass": f"{outcome.budget.mass_g:.2f} g",
         "net": f"{outcome.hanging.net_g:+.2f} g".replace("-", "−"),
     }

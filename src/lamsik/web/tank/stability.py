@@ -9,7 +9,6 @@ from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.floating import vessel_of_body
 from lamsik.core.tank.inertia import nature, roll
 from lamsik.core.tank.stability import RightingCurve, bg_mm, metacentre, pendulum, righting_curve
-from lamsik.core.tank.verdict import posture
 from lamsik.drawings.charts import Axis, Curve, axis, chart
 from lamsik.drawings.headon import head_on
 from lamsik.drawings.ink import INK, TIP, WATER
@@ -19,6 +18,7 @@ from lamsik.store import orders
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.facts import signed
 from lamsik.web.tank import others
+from lamsik.words.verdict import posture
 
 blueprint = Blueprint("tank_stability", __name__, url_prefix="/tank")
 

@@ -1,0 +1,53 @@
+"""The verdict in one plain sentence."""
+
+from lamsik.core.tank.attitude import Attitude
+from lamsik.core.tank.verdict import UNBUILT, Verdict
+
+LEVEL_DEG = 2.0
+"""Pitch that a maker still calls level [°]."""
+
+MOVES = {
+    "slow rise": ("rises slowly", "would rise slowly"),
+    "suspends": ("suspends", "would suspend"),
+    "slow sink": ("sinks slowly", "would sink slowly"),
+    "sinks": ("sinks", "would sink"),
+}
+"""What a bait of a behaviour does, and what it would do with some grams more."""
+
+
+def posture(attitude: Attitude) -> str:
+    """How it sits, in words: `level`, `4° nose up`, `12° nose down`, `upside down`, `on its side`."""
+    pitch, roll = attitude.pitch_deg, abs(attitude.roll_deg)
+    if abs(pitch) > 60:
+        return "tail down" if pitch > 0 else "nose down"
+    if roll > 150:
+        return "upside down"
+    if roll > 20:
+        return "on its side" if roll > 60 else f"leaning {roll:.0f}°"
+    if abs(pitch) <= LEVEL_DEG:
+        return "level"
+    return f"{abs(pitch):.0f}° nose {'up' if pitch > 0 else 'down'}"
+
+
+def sentence(verdict: Verdict) -> str:
+    """How it hangs or floats, how fast, and the grams to the next behaviour; or what is in its way."""
+    if verdict.behaviour == UNBUILT:
+        why = "; ".join(verdict.cannot)
+        return f"It cannot be built as drawn: {why}. How it swims is said once that is put right."
+    says = f"{_does(verdict)} in {verdict.water.describe()}"
+    if verdict.to_next_g is not None and verdict.next_behaviour is not None:
+        says += f"; {verdict.to_next_g:.2f} g more and it {MOVES[verdict.next_behaviour][1]}"
+    return f"{says}."
+
+
+def _does(verdict: Verdict) -> str:
+    name, speed, surface = verdict.behaviour, verdict.speed_cm_s, verdict.surface
+    if name == "floats" and surface is not None:
+        out = max(surface.freeboard_mm, 0)
+        return f"Floats {posture(surface.attitude)} with {out:.0f} mm above the water"
+    hangs = f"Hangs {posture(verdict.free)} and"
+    if name == "suspends":
+        way = "rising" if speed > 0 else "sinking"
+        return f"{hangs} suspends{f', {way} at {abs(speed):.0f} cm/s' if abs(speed) >= 0.5 else ''}"
+    does = "floats" if name == "floats" else MOVES[name][0]
+    return f"{hangs} {does} at {abs(speed):.0f} cm/s"
