@@ -179,6 +179,14 @@ def test_bytes_that_are_no_document_are_refused(data):
         loads(data)
 
 
+def test_a_body_of_two_densities_is_a_value_like_any_other():
+    """Kept as a list, held as a frozen value: what is computed once is known by its design."""
+    uneven = {**full(), "material": {**full()["material"], "uneven_mm": [-2.0, 0.5, -1.0]}}
+    design = to_design(loads(dumps(uneven)))
+    assert design.host.uneven_mm == (-2.0, 0.5, -1.0) and hash(design) == hash(to_design(uneven))
+    assert loads(dumps(with_design(uneven, design)))["material"]["uneven_mm"] == [-2.0, 0.5, -1.0]
+
+
 class TestEdits:
     def test_a_typed_measure_is_set_and_its_text_kept(self):
         found = apply(document(), {"do": "set", "path": "body.depth_mm", "text": "3/4 in"}, SHOP)

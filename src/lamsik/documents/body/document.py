@@ -178,7 +178,7 @@ def to_design(document: Document) -> Design:
         form=document["form"],
         purpose=document["purpose"],
         body=_body(body, tuple(Joint(**row) for row in document["joints"])),
-        host=Host(**document["material"]),
+        host=_host(document["material"]),
         hardware=tuple(_placement(row) for row in document["hardware"]),
         lip=Lip(**document["lip"]) if document["lip"] else None,
         ballast=tuple(_hole(row) for row in document["ballast"]),
@@ -193,10 +193,15 @@ def to_design(document: Document) -> Design:
         trials=tuple(TrialWeight(**row) for row in document["trials"]),
         drag=document["drag"],
         drag_source=document["drag_source"],
-        segment_hosts=tuple((row["key"], Host(**row["material"])) for row in document["segments"]),
+        segment_hosts=tuple((row["key"], _host(row["material"])) for row in document["segments"]),
         shell=Shell(**document["shell"]) if document["shell"] else None,
         source=Source(**document["source"]),
     )
+
+
+def _host(row: Document) -> Host:
+    uneven = row.get("uneven_mm")
+    return Host(**{**row, "uneven_mm": tuple(uneven) if uneven else None})
 
 
 def _want(row: Document) -> Want:
