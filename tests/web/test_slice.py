@@ -200,6 +200,15 @@ def test_a_wait_runs_by_itself_and_the_next_step_asks_before_it_is_over(empty):
     assert empty.get("/mixes/clocks.json").json["clocks"] == []
 
 
+def test_a_question_before_a_tick_is_what_is_at_hand(demo):
+    """It may stand far below the step to weigh: the page opens on the question, not on that."""
+    page = demo.post("/pieces/start", {"design": "15"}).headers["Location"]
+    asked = demo.post(f"{page}/tick", {"step": "ship", "done": "1"}, follow_redirects=True).text
+    assert "Not done yet" in asked
+    assert re.findall(r'<input id="([^"]+)"[^>]*\sautofocus', asked) == ["a-reason"]
+    assert asked.count("autofocus") == 1
+
+
 def test_a_step_is_left_out_for_a_reason_that_stands_beside_it(empty):
     key, _, _ = ballasted(empty)
     page = empty.post("/pieces/start", {"design": key, "order": 1}).headers["Location"]
