@@ -3,6 +3,8 @@ PYTHON ?= python3
 PORT ?= $(or $(LAMSIK_PORT),5151)
 BIN = .venv/bin
 .DEFAULT_GOAL = help
+# The program is started many times by its tests: without its bytecode kept each start compiles all of it.
+unexport PYTHONDONTWRITEBYTECODE
 .PHONY: help demo run test lint bench torture shots vendor format clean debian-needs
 
 help:  ## show this list
@@ -29,6 +31,7 @@ debian-needs:
 	@sh scripts/debian-needs.sh
 
 test: .venv/.made-dev debian-needs  ## the whole suite, browser tests included
+	$(BIN)/python -m compileall -q -j 2 src
 	$(BIN)/python -m pytest -n 3 --dist worksteal
 
 lint: .venv/.made-dev  ## style, types, layers, templates, test share

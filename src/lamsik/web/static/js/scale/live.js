@@ -55,8 +55,8 @@ function settle(gross) {
 }
 
 function refusal(input) {
-  if (!last?.stable) return "Wait until it lies still.";
   if (input.dataset.zeroed && !zero) return `Put ${input.dataset.zeroed} on and press Zero first.`;
+  if (!last?.stable) return "Wait until it lies still.";
   if (kept && Math.abs(last.value_g - kept.gross) <= change()) return `This reading is kept already for ${kept.label}: take it off, or change what lies on the scale.`;
   return "";
 }
