@@ -1,22 +1,29 @@
 """Change single lines of the program, one at a time, and list the changes that no test notices.
 
-    python scripts/mutate.py [--count 60] [--seed 1] [--only src/lamsik/web]
+    python scripts/mutate.py [--count 60] [--seed 1] [--only src/lamsik/web] [--ran FILE]
 
 Half of the changes are in the core, half in documents, formats, store, views, templates and modules. Each is
-made in a copy, and tests are run on it until one fails: first the recorded documents, the bound names and the
-recorded pages, then those that have the bench's name, then all of its layer. What lives is printed with its
-line: it wants a test.
+made in a copy, and tests are run on it until one fails. Of a line of Python it is known which tests run it
+(the suite without its walks is run once with every line watched; `--ran` keeps what was seen): these are
+asked, the quickest first. Of anything else, and of what runs as it is imported: first the recorded documents,
+the bound names and the recorded pages, then those that have the bench's name, then all of its layer. What
+lives is printed with its line: it wants a test.
 """
 
 import argparse
+import json
+import os
 import random
 import re
 import shutil
 import subprocess
 import sys
 import tempfile
+from collections import defaultdict
+from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
+from xml.etree import ElementTree
 
 ROOT = Path(__file__).parent.parent
 SOURCES = "src/lamsik"
@@ -109,22 +116,110 @@ def _in_a_docstring(lines: list[str], number: int) -> bool:
     return sum(line.count('"""') for line in lines[:number]) % 2 == 1
 
 
-def is_noticed(mutation: Mutation, copy: Path) -> bool:
-    """Whether a test of the layer fails on the change."""
+Ran = dict[str, dict[str, list[str]]]
+"""By file and line, the tests that run it, the quickest first."""
+WATCHED = (
+    "tests/core tests/formats tests/devices",
+    "tests/web tests/store tests/documents tests/words",
+)
+"""What is run side by side to see which test runs which line."""
+
+
+def watch(copy: Path) -> Ran:
+    """Run the suite without its walks, watched line by line."""
+    rules = copy / "watch.ini"
+    rules.write_text(
+        "[run]\nsource = src/lamsik\ndynamic_context = test_function\nparallel = true\n", encoding="utf-8"
+    )
+    runs = [
+        subprocess.Popen(
+            [
+                *(
+                    sys.executable,
+                    "-m",
+                    "coverage",
+                    "run",
+                    f"--rcfile={rules}",
+                    "-m",
+                    "pytest",
+                    "-p",
+                    "no:xdist",
+                ),
+                *(f"--junitxml=took{n}.xml", *tests.split()),
+            ],
+            cwd=copy,
+            env=_environment(copy),
+            stdout=subprocess.DEVNULL,
+        )
+        for n, tests in enumerate(WATCHED)
+    ]
+    for run in runs:
+        run.wait()
+    took = _took(copy)
+    subprocess.run(
+        [sys.executable, "-m", "coverage", "combine", f"--rcfile={rules}", "--quiet"], cwd=copy, check=True
+    )
+    words = ["coverage", "json", f"--rcfile={rules}", "--show-contexts", "--quiet", "-o", "ran.json"]
+    subprocess.run([sys.executable, "-m", *words], cwd=copy, check=True)
+    seen = json.loads((copy / "ran.json").read_text(encoding="utf-8"))
+    return {
+        path: {
+            line: sorted((test for test in tests if test in took), key=took.__getitem__)
+            for line, tests in found["contexts"].items()
+        }
+        for path, found in seen["files"].items()
+    }
+
+
+def _took(copy: Path) -> dict[str, float]:
+    """How long each test took [s], all its cases together, by its dotted name."""
+    found: dict[str, float] = defaultdict(float)
+    for report in sorted(copy.glob("took*.xml")):
+        for case in ElementTree.parse(report).iter("testcase"):
+            found[f"{case.get('classname')}.{(case.get('name') or '').split('[')[0]}"] += float(
+                case.get("time") or 0.0
+            )
+    return found
+
+
+def _nodes(tests: list[str], copy: Path) -> list[str]:
+    """What pytest calls the tests of these dotted names."""
+    nodes = []
+    for test in tests:
+        words = test.split(".")
+        ends = next((n for n, word in enumerate(words) if word.startswith("test_")), 0)
+        path = f"{'/'.join(words[: ends + 1])}.py"
+        if (copy / path).exists():
+            nodes.append("::".join((path, *words[ends + 1 :])))
+    return nodes
+
+
+def _asked(mutation: Mutation, copy: Path, ran: Ran) -> Iterator[str]:
+    """Tests to run on the change, a lot at a time, until one fails."""
+    path = mutation.path
+    known = _nodes(ran.get(str(path), {}).get(str(mutation.number + 1), []), copy)
+    if known:
+        yield " ".join(known[:40])
+        if len(known) > 40:
+            yield FIRST[path.suffix]
+            yield from (" ".join(known[n : n + 400]) for n in range(40, len(known), 400))
+        if LAYERS.get(path.parts[2], ())[-1:] == ("tests/browser",):
+            yield "tests/browser"
+        return
+    yield FIRST[path.suffix]
+    yield from _near(path, copy)
+    yield from LAYERS.get(path.parts[2], ("tests/web",))
+
+
+def is_noticed(mutation: Mutation, copy: Path, ran: Ran) -> bool:
+    """Whether a test fails on the change."""
     target = copy / mutation.path
     kept = target.read_text(encoding="utf-8")
     lines = kept.splitlines(keepends=True)
     lines[mutation.number] = mutation.new + "\n"
     target.write_text("".join(lines), encoding="utf-8")
     try:
-        return any(
-            _fails(copy, tests)
-            for tests in (
-                FIRST[mutation.path.suffix],
-                *_near(mutation.path, copy),
-                *LAYERS.get(mutation.path.parts[2], ("tests/web",)),
-            )
-        )
+        return any(_fails(copy, tests) for tests in _asked(mutation, copy, ran))
     finally:
         target.write_text(kept, encoding="utf-8")
 
@@ -164,13 +259,19 @@ def _near(path: Path, copy: Path) -> list[str]:
     ]
 
 
+def _environment(copy: Path) -> dict[str, str]:
+    return {"PATH": os.environ["PATH"], "PYTHONPATH": str(copy / "src")}
+
+
 def _fails(copy: Path, tests: str) -> bool:
-    words = [sys.executable, "-m", "pytest", *tests.split(), "-x", "-q", "-n", "2", "-p", "no:cacheprovider"]
+    few = tests.count("::") == len(tests.split())
+    words = [sys.executable, "-m", "pytest", *tests.split(), "-x", "-q", "-p", "no:cacheprovider"]
+    words += ["-p", "no:xdist"] if few else ["-n", "2"]
     try:
         done = subprocess.run(
             words,
             cwd=copy,
-            env={"PATH": "/usr/bin:/bin", "PYTHONPATH": str(copy / "src")},
+            env=_environment(copy),
             capture_output=True,
             timeout=900,
             check=False,
@@ -191,6 +292,7 @@ def main() -> None:
         action="store_true",
         help="leave the slow walks out: what lives may yet be seen by them",
     )
+    asked.add_argument("--ran", type=Path, help="what was seen of which test runs which line: read or kept")
     given = asked.parse_args()
     if given.no_browser:
         LAYERS["web"] = ("tests/web",)
@@ -214,8 +316,11 @@ def main() -> None:
         shutil.copytree(
             ROOT, copy, ignore=shutil.ignore_patterns(".venv", ".git", "instance*", "__pycache__")
         )
+        ran = json.loads(given.ran.read_text()) if given.ran and given.ran.exists() else watch(copy)
+        if given.ran:
+            given.ran.write_text(json.dumps(ran), encoding="utf-8")
         for at, mutation in enumerate(drawn, 1):
-            seen = is_noticed(mutation, copy)
+            seen = is_noticed(mutation, copy, ran)
             noticed += seen
             print(
                 f"{at:3} {'noticed' if seen else 'LIVES  '} {mutation.path}:{mutation.number + 1}\n     "

@@ -177,8 +177,9 @@ def sent():
     for file in sorted(SOURCES.rglob("*")):
         if file.suffix not in (".html", ".js", ".py") or "vendor" in file.parts or "documents" in file.parts:
             continue
-        for found in re.finditer(r"""\bdo["']?: ?["'](\w+)["']""", file.read_text(encoding="utf-8")):
-            yield file.relative_to(SOURCES), found[1]
+        ways = r"""\bdo["']?: ?["'](\w+)["']|\b(?:edit|change)\(\s*["'](\w+)["']"""
+        for found in re.finditer(ways, file.read_text(encoding="utf-8")):
+            yield file.relative_to(SOURCES), found[1] or found[2]
 
 
 def test_every_edit_that_is_sent_can_be_done():

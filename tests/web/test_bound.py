@@ -4,10 +4,18 @@ that are bound.
 
 import json
 import re
+from dataclasses import is_dataclass
 from html.parser import HTMLParser
 from pathlib import Path
+from typing import get_args, get_type_hints
 
 import pytest
+
+from lamsik.web.bodies.state import PaintView, ShapeView, TankView
+from lamsik.web.floats.state import FloatView
+from lamsik.web.moulds.state import MouldView
+from lamsik.web.paints.state import SchemeView
+from lamsik.web.shared.view import panel_of
 
 WEB = Path(__file__).parent.parent.parent / "src/lamsik/web"
 VOID = {"area", "base", "br", "col", "hr", "img", "input", "link", "meta", "source", "wbr"}
@@ -99,6 +107,65 @@ class Bound(HTMLParser):
             pass
 
 
+def names_of(view: type) -> dict[str, object]:
+    """The names of a view or a row and what they hold; panels side by side."""
+    found = {}
+    for name, hint in get_type_hints(view).items():
+        panel = panel_of(hint)
+        found |= names_of(panel) if panel else {name: hint}
+    return found
+
+
+def inside(hint: object) -> type | None:
+    """The dataclass that a name holds, or of which it holds a row each."""
+    kinds = [one for one in (hint, *get_args(hint)) if isinstance(one, type)]
+    return next((one for one in kinds if is_dataclass(one)), None)
+
+
+def found_at(view: type, path: tuple[str, ...]) -> tuple[type, str] | None:
+    """Where a bound path leads: the dataclass and its name, None where it leads nowhere."""
+    for name in path[:-1]:
+        view = inside(names_of(view).get(name)) if view else None
+    return (view, path[-1]) if view and path[-1] in names_of(view) else None
+
+
+ADDED_BY_MODULES = {"before", "answers", "differences"}
+"""Rows that a module binds beside its view: before and after of a trial, answers of the core."""
+PAGES = {
+    TankView: ("/tank/15", "tank"),
+    ShapeView: ("/shapes/15", "shapes"),
+    PaintView: ("/paints/on/15", "paints"),
+    SchemeView: ("/paints/4", "paints"),
+    FloatView: ("/floats/38", "floats"),
+    MouldView: ("/moulds/53", "moulds"),
+}
+
+
+def test_a_view_says_what_its_page_binds_and_pages_bind_what_their_views_say(demo):
+    met = set()
+    for view, (url, bench) in PAGES.items():
+        page = Bound()
+        page.feed(demo.get(url).text)
+        bound = {(*lists, *name.split(".")) for lists, name in page.found}
+        bound = {path for path in bound if path[0] not in ADDED_BY_MODULES}
+        assert {path for path in bound if not found_at(view, path)} == set()
+        met |= {found_at(view, path[:n]) for path in bound for n in range(1, len(path) + 1)}
+        modules = texts("static/js/shared", "js") + texts(f"static/js/{bench}", "js")
+        met |= {(view, name) for name in re.findall(r"\b(?:view|sent)\??\.(\w+)", modules)}
+    rows = dict.fromkeys(row for view in PAGES for row in rows_of(view))
+    idle = [f"{row.__name__}.{name}" for row in rows for name in names_of(row) if (row, name) not in met]
+    assert not (found := [name for name in idle if not name.endswith(".key")]), ", ".join(found)
+
+
+def rows_of(view: type) -> list[type]:
+    """The view and all rows in it."""
+    found = [view]
+    for row in found:
+        assert row.__doc__ and not row.__doc__.startswith(f"{row.__name__}("), f"{row.__name__} says nothing"
+        found += [one for hint in names_of(row).values() if (one := inside(hint)) and one not in found]
+    return found
+
+
 def reached(view: dict, lists: tuple[str, ...]) -> list[dict]:
     """All rows under these lists of lists."""
     rows = [view]
@@ -116,7 +183,6 @@ def value(row: dict, path: str) -> object:
 
 
 MISSING = object()
-ADDED_BY_MODULES = {"before", "answers", "differences"}
 
 
 def whole(value):

@@ -97,17 +97,20 @@ def test_the_last_of_two_tabs_is_told(demo):
     rename = {"do": "set", "path": "name", "text": "Other clay"}
     assert live(demo, page, rename).status_code == 200
     assert live(demo, page, {**rename, "text": "Third"}, base=1).status_code == 409
-    assert state(demo, page)["view"]["name"] == "Other clay"
+    assert state(demo, page)["document"]["name"] == "Other clay"
 
 
 def test_a_scheme_goes_out_and_comes_in_as_it_was(demo):
     page = f"/paints/{SCHEME}"
     data, was = demo.get(f"{page}/scheme.json").data, state(demo, page)
     copied = demo.post(f"{page}/copy").headers["Location"]
-    assert state(demo, copied)["view"]["name"] == f"{was['view']['name']} copy"
+    assert state(demo, copied)["document"]["name"] == f"{was['document']['name']} copy"
     made = demo.post("/paints/bring-in", {"file": (io.BytesIO(data), "clay.json")}).headers["Location"]
     now = state(demo, made)
-    assert now["document"]["coats"] == was["document"]["coats"] and now["view"]["name"] == was["view"]["name"]
+    assert (
+        now["document"]["coats"] == was["document"]["coats"]
+        and now["document"]["name"] == was["document"]["name"]
+    )
     for spoiled in (b"{}", b"\x89PNG", json.dumps({**json.loads(data), "coats": [{"key": 1}]}).encode()):
         told = demo.post("/paints/bring-in", {"file": (io.BytesIO(spoiled), "x.json")}, follow_redirects=True)
         assert "It cannot be brought in." in told.text

@@ -48,7 +48,7 @@ class TestLive:
             and heavier["can_refit"]
         )
         mended = view(demo, {"do": "hooks", "code": "tre-6"}, json.loads(heavier["refit_edit"]))
-        assert mended["verdict"]["behaviour"] == "slow rise"
+        assert mended["figures"]["behaviour"] == "slow rise"
 
     def test_four_clear_coats(self, demo):
         one, four = view(demo), view(demo, {"do": "clear", "count": 4})
@@ -56,12 +56,12 @@ class TestLive:
             four["clears"] == "4"
             and float(four["figures"]["mass"].split()[0]) > float(one["figures"]["mass"].split()[0]) + 0.8
         )
-        assert four["verdict"]["behaviour"] != one["verdict"]["behaviour"] and not four["met"]
+        assert four["figures"]["behaviour"] != one["figures"]["behaviour"] and not four["met"]
 
     def test_the_verdict_comes_first_and_what_takes_longer_after_it(self, demo):
         first = ask(demo).json
         late = ask(demo, document=first["document"], mode="late").json
-        assert first["view"]["verdict"]["sentence"] and first["view"]["waters"] and first["view"]["late"]
+        assert first["view"]["sentence"] and first["view"]["waters"] and first["view"]["late"]
         assert not {"effects", "refit", "sure"} & set(first["view"]) and {
             "effects",
             "flips",
@@ -201,7 +201,7 @@ class TestLive:
             if row["kind"] == "hook":
                 row["mass_g"] = 60.0
         heavy = view(demo, document=found)
-        assert heavy["verdict"]["behaviour"] == "sinks" and "Even without ballast" in heavy["refit"]
+        assert heavy["figures"]["behaviour"] == "sinks" and "Even without ballast" in heavy["refit"]
         why = ask(demo, way="ballast", document=found).json["why"]
         assert "even without ballast" in why
         high = copy.deepcopy(document(demo, FLOATER))

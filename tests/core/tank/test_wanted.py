@@ -21,7 +21,7 @@ from lamsik.core.tank.mass import Measured, budget
 from lamsik.core.tank.motion import Bands, behaviour, frontal_area_mm2, speed_cm_s
 from lamsik.core.tank.refit import refit
 from lamsik.core.tank.sensitivities import bare, effects, flips, with_clear_coats
-from lamsik.core.tank.wanted import flooded_net_g, holdings, target, wanted_words
+from lamsik.core.tank.wanted import flooded_net_g, holdings, target
 from lamsik.core.water import Water
 from tests.bodies import BENCH, LEAD_BALL, TREBLE, bait
 
@@ -82,17 +82,6 @@ class TestTarget:
             ]
             assert behaviour(speeds[0]) == "slow rise" != behaviour(speeds[1])
             assert aim.holds(edge + inward) and not aim.holds(edge - inward)
-
-    @pytest.mark.parametrize(
-        ("want", "says"),
-        [
-            (Want(), "rises slowly at 6 cm/s, level"),
-            (Want("suspends", 0, -5), "suspends, 5° nose down"),
-            (Want(by="share", net_percent=-2), "−2.0 % net lift"),
-        ],
-    )
-    def test_in_words(self, want, says):
-        assert says in wanted_words(want)
 
 
 class TestWaters:

@@ -8,12 +8,11 @@ from lamsik.core.shapes.design import Design
 
 @dataclass(frozen=True)
 class Need:
-    """A missing thing: its name, why the body needs it, and where in the app it is added."""
+    """A missing thing: its name, and why the body needs it."""
 
     key: str
     name: str
     why: str
-    bench: str
 
 
 Check = Callable[[Design], bool]
@@ -44,54 +43,47 @@ def _covered(design: Design) -> bool:
 
 _BAIT_RULES: tuple[tuple[Need, Check, tuple[str, ...]], ...] = (
     (
-        Need(
-            "seal",
-            "Seal coat",
-            "bare wood drinks water through every pinhole and swells the paint off",
-            "paints",
-        ),
+        Need("seal", "Seal coat", "bare wood drinks water through every pinhole and swells the paint off"),
         _has_role("seal"),
         ("wood",),
     ),
     (
-        Need("primer", "Primer", "colour needs a keyed, even ground", "paints"),
+        Need("primer", "Primer", "colour needs a keyed, even ground"),
         _has_role("primer"),
         ("wood", "foam", "cast", "print"),
     ),
     (
-        Need("clear", "Clear coat", "hooks scratch bare colour within a day", "paints"),
+        Need("clear", "Clear coat", "hooks scratch bare colour within a day"),
         _has_role("clear"),
         ("wood", "foam", "cast", "print"),
     ),
     (
-        Need("tie", "Line tie", "there is nothing to tie the line to", "shapes"),
+        Need("tie", "Line tie", "there is nothing to tie the line to"),
         _has_kind("line_tie"),
         ("wood", "foam", "cast", "print"),
     ),
     (
-        Need(
-            "hanger", "Hook hanger", "each hook hangs on a hanger (through a ring), not on the body", "shapes"
-        ),
+        Need("hanger", "Hook hanger", "each hook hangs on a hanger (through a ring), not on the body"),
         _held,
         ("wood", "foam", "cast", "print"),
     ),
     (
-        Need("hook", "Hook", "a bait without hooks is a model; hooks also hang low and steady it", "shapes"),
+        Need("hook", "Hook", "a bait without hooks is a model; hooks also hang low and steady it"),
         _has_kind("hook"),
         ("wood", "foam", "cast", "print"),
     ),
     (
-        Need("glue", "Glue", "screw eyes, lip and slugs are glued in: allow about 0.3 g", "shapes"),
+        Need("glue", "Glue", "screw eyes, lip and slugs are glued in: allow about 0.3 g"),
         _glued,
         ("wood", "foam", "cast", "print"),
     ),
     (
-        Need("filler", "Filler over the ballast", "an open hole floods and shows through the paint", "tank"),
+        Need("filler", "Filler over the ballast", "an open hole floods and shows through the paint"),
         _covered,
         ("wood", "foam", "cast"),
     ),
     (
-        Need("wire", "Through-wire", "screw eyes pull out of soft foam", "shapes"),
+        Need("wire", "Through-wire", "screw eyes pull out of soft foam"),
         _has_kind("wire"),
         ("foam",),
     ),
@@ -99,17 +91,17 @@ _BAIT_RULES: tuple[tuple[Need, Check, tuple[str, ...]], ...] = (
 
 _FLOAT_RULES: tuple[tuple[Need, Check, tuple[str, ...]], ...] = (
     (
-        Need("seal", "Seal coat", "a bare stem drinks water and the rating drifts within the hour", "paints"),
+        Need("seal", "Seal coat", "a bare stem drinks water and the rating drifts within the hour"),
         _has_role("seal"),
         ("wood",),
     ),
     (
-        Need("clear", "Varnish", "paint alone chips where the rubbers sit", "paints"),
+        Need("clear", "Varnish", "paint alone chips where the rubbers sit"),
         _has_role("clear"),
         ("wood", "foam"),
     ),
     (
-        Need("tie", "Line eye", "a float needs an eye or rubbers for the line", "shapes"),
+        Need("tie", "Line eye", "a float needs an eye or rubbers for the line"),
         _has_kind("line_tie"),
         ("wood", "foam", "print"),
     ),

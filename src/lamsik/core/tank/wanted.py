@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from lamsik.core.errors import Refused
-from lamsik.core.shapes.design import FREEBOARD, SHARE, Design, Want
+from lamsik.core.shapes.design import FREEBOARD, SHARE, Design
 from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.solid import solid
 from lamsik.core.shapes.space import space_of
@@ -180,24 +180,3 @@ def holdings(
         aim = _target_here(there, mass, drag, bands)
         rows.append(Holding(water, net, speed, behaviour(speed, bands), aim.holds(net)))
     return tuple(rows)
-
-
-def wanted_words(want: Want) -> str:
-    """The want in words: `rises slowly at 6 cm/s, level`."""
-    verb = {
-        "floats": "floats",
-        "slow rise": "rises slowly",
-        "suspends": "suspends",
-        "slow sink": "sinks slowly",
-        "sinks": "sinks",
-    }[want.behaviour]
-    figure = {
-        SHARE: f" with {want.net_percent:+.1f} % net lift".replace("-", "−"),
-        FREEBOARD: f" with {want.freeboard_mm:.1f} mm above the water",
-    }.get(want.by, f" at {abs(want.speed_cm_s):.0f} cm/s" if want.behaviour != "suspends" else "")
-    pose = (
-        "level"
-        if abs(want.pitch_deg) < 0.5
-        else f"{abs(want.pitch_deg):.0f}° nose {'up' if want.pitch_deg > 0 else 'down'}"
-    )
-    return f"{verb}{figure}, {pose}"

@@ -1,7 +1,7 @@
 """Rows and figures of the Shapes bench: what a body measures, what is on it, its joints and segments."""
 
-import json
-from typing import Any
+from collections.abc import Sequence
+from dataclasses import dataclass
 
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Placement, seat_of
@@ -13,10 +13,110 @@ from lamsik.core.tank.mass import NOTHING
 from lamsik.core.tank.printed import by_metal, sink_words, weak_hinges
 from lamsik.core.tank.segments import Group, group_verdicts
 from lamsik.core.units import show
-from lamsik.web.shared.facts import Fact
+from lamsik.web.shared.facts import Fact, signed
+from lamsik.web.shared.view import Panel, Removable, edit
 from lamsik.words.verdict import posture, sentence
 
 MOVABLE = ("belly", "back", "flank", "inside")
+
+
+@dataclass(frozen=True, kw_only=True)
+class HardwareRow(Removable):
+    """A part on the body: its mass, its place and the paths of the figures that move it."""
+
+    name: str
+    mass: str
+    place: str
+    estimate: bool
+    path: str
+    movable: bool
+    says: str
+    up_path: str
+    high: bool
+    up_says: str
+
+
+@dataclass(frozen=True)
+class LipRow:
+    """What the lip's angle does."""
+
+    says: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class JointRow(Removable):
+    """A joint with the paths of its figures."""
+
+    x: str
+    slant: str
+    kerf: str
+    hinge: str
+    is_hinge: bool
+    kind_path: str
+    says: str
+    name: str
+
+
+@dataclass(frozen=True)
+class SegmentMaterial:
+    """A segment of a group and its own material, empty where it is of the body's."""
+
+    key: str
+    label: str
+    name: str
+
+
+@dataclass(frozen=True)
+class SegmentRow:
+    """A group of segments that moves as one, with its own verdict."""
+
+    key: str
+    name: str
+    volume: str
+    mass: str
+    net: str
+    says: str
+    chain: str
+    holds: str
+    materials: Sequence[SegmentMaterial]
+
+
+@dataclass(frozen=True)
+class Figure:
+    """A typed figure of a row: its label and its path in the document."""
+
+    key: str
+    label: str
+    path: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class InsideRow(Removable):
+    """A poured end or a chamber with its figures."""
+
+    name: str
+    says: str
+    inputs: Sequence[Figure]
+
+
+@dataclass(frozen=True)
+class MetalRow:
+    """The chambers' balls in one metal."""
+
+    key: str
+    metal: str
+    balls: str
+    mass: str
+    water: str
+
+
+@dataclass(frozen=True)
+class Metals(Panel):
+    """The same chambers with each metal, and what to know before printing."""
+
+    metals: Sequence[MetalRow]
+    any_metal: bool
+    sink_words: str
 
 
 def body_facts(outcome: Outcome) -> list[Fact]:
@@ -64,84 +164,79 @@ def body_facts(outcome: Outcome) -> list[Fact]:
     ]
 
 
-def hardware_row(placed: Placement, design: Design) -> dict[str, Any]:
+def hardware_row(placed: Placement, design: Design) -> HardwareRow:
     """A part on the body as a row: name, mass, where, how it is taken off."""
     item, key = placed.item, placed.key
     host = next((p for p in design.hardware if p.key == placed.hung_on), None)
     seat = seat_of(design.hardware, placed)
-    return {
-        "key": key,
-        "name": item.name,
-        "mass": show(item.mass_g, "mass", 2),
-        "place": f"on the {seat} {host.item.kind.replace('_', ' ')}" if host else placed.seat,
-        "estimate": not item.weighed,
-        "path": f"hardware.{key}.x_mm",
-        "movable": not host and placed.seat in MOVABLE,
-        "says": f"{item.name} distance from the nose",
-        "up_path": f"hardware.{key}.up_mm",
-        "high": not host and placed.seat in ("flank", "inside"),
-        "up_says": f"{item.name} height over the belly line",
-        "remove": json.dumps({"do": "remove", "group": "hardware", "key": key}),
-        "remove_says": f"Take off {item.name}, {seat}",
-    }
+    return HardwareRow(
+        key=key,
+        name=item.name,
+        mass=show(item.mass_g, "mass", 2),
+        place=f"on the {seat} {host.item.kind.replace('_', ' ')}" if host else placed.seat,
+        estimate=not item.weighed,
+        path=f"hardware.{key}.x_mm",
+        movable=not host and placed.seat in MOVABLE,
+        says=f"{item.name} distance from the nose",
+        up_path=f"hardware.{key}.up_mm",
+        high=not host and placed.seat in ("flank", "inside"),
+        up_says=f"{item.name} height over the belly line",
+        remove=edit("remove", group="hardware", key=key),
+        remove_says=f"Take off {item.name}, {seat}",
+    )
 
 
-def lip_row(design: Design) -> dict[str, Any]:
-    """The lip in words: what its angle does."""
+def lip_row(design: Design) -> LipRow | None:
+    """The lip in words: what its angle does; None without one."""
     if design.lip is None:
-        return {}
+        return None
     angle = design.lip.angle_deg
     runs = (
         "lies along the axis: dives deep"
         if angle < 30
         else ("stands across: stays shallow" if angle > 55 else "between deep and shallow")
     )
-    return {"name": design.lip.name, "says": f"{angle:.0f}° to the body axis, {runs}"}
+    return LipRow(f"{angle:.0f}° to the body axis, {runs}")
 
 
-def joint_row(joint: Joint) -> dict[str, Any]:
+def joint_row(joint: Joint) -> JointRow:
     """A joint as a row with the paths of its figures."""
     path = f"joints.{joint.key}"
-    return {
-        "key": joint.key,
-        "x": f"{path}.x_mm",
-        "slant": f"{path}.slant_deg",
-        "kerf": f"{path}.kerf_mm",
-        "hinge": f"{path}.hinge_mm",
-        "is_hinge": joint.kind == "hinge",
-        "kind": joint.kind,
-        "kind_path": f"{path}.kind",
-        "says": SAYS[joint.kind],
-        "name": f"Joint at {joint.x_mm:.1f} mm",
-        "remove": json.dumps({"do": "remove", "group": "joints", "key": joint.key}),
-        "remove_says": f"Take the joint at {joint.x_mm:.1f} mm away",
-    }
+    return JointRow(
+        key=joint.key,
+        x=f"{path}.x_mm",
+        slant=f"{path}.slant_deg",
+        kerf=f"{path}.kerf_mm",
+        hinge=f"{path}.hinge_mm",
+        is_hinge=joint.kind == "hinge",
+        kind_path=f"{path}.kind",
+        says=SAYS[joint.kind],
+        name=f"Joint at {joint.x_mm:.1f} mm",
+        remove=edit("remove", group="joints", key=joint.key),
+        remove_says=f"Take the joint at {joint.x_mm:.1f} mm away",
+    )
 
 
-def segment_rows(outcome: Outcome) -> list[dict[str, Any]]:
+def segment_rows(outcome: Outcome) -> list[SegmentRow]:
     """Each group of segments with its own verdict; empty without joints."""
     own = dict(outcome.design.segment_hosts)
     rows = []
     for group in group_verdicts(outcome.design, outcome.budget, outcome.drag, outcome.rules.bands):
         rows.append(
-            {
-                "key": "-".join(group.keys),
-                "name": group.name.capitalize(),
-                "volume": f"{group.volume_ml:.2f} ml",
-                "mass": f"{group.budget.mass_g:.2f} g",
-                "net": f"{group.hanging.net_g:+.2f} g".replace("-", "−"),
-                "says": sentence(group.verdict),
-                "chain": _chain(group),
-                "holds": _holds(group),
-                "materials": [
-                    {
-                        "key": key,
-                        "label": f"Segment {key[1:]} of",
-                        "name": own[key].name if key in own else "",
-                    }
+            SegmentRow(
+                key="-".join(group.keys),
+                name=group.name.capitalize(),
+                volume=f"{group.volume_ml:.2f} ml",
+                mass=f"{group.budget.mass_g:.2f} g",
+                net=f"{signed(group.hanging.net_g)} g",
+                says=sentence(group.verdict),
+                chain=_chain(group),
+                holds=_holds(group),
+                materials=[
+                    SegmentMaterial(key, f"Segment {key[1:]} of", own[key].name if key in own else "")
                     for key in group.keys
                 ],
-            }
+            )
         )
     return rows
 
@@ -174,7 +269,7 @@ def _chain(group: Group) -> str:
     return f"In the chain afloat it lies {words}; by itself {alone}."
 
 
-def inside_rows(design: Design) -> list[dict[str, Any]]:
+def inside_rows(design: Design) -> list[InsideRow]:
     """Poured ends and chambers as rows with the paths of their figures."""
     rows = []
     for pour in design.pours:
@@ -212,38 +307,35 @@ def inside_rows(design: Design) -> list[dict[str, Any]]:
     return rows
 
 
-def _inside(
-    group: str, key: str, name: str, says: str, inputs: tuple[tuple[str, str], ...]
-) -> dict[str, Any]:
-    return {
-        "key": key,
-        "name": name,
-        "says": says,
-        "inputs": [{"key": path, "label": label, "path": path} for label, path in inputs],
-        "remove": json.dumps({"do": "remove", "group": group, "key": key}),
-        "remove_says": f"Take away {name}",
-    }
+def _inside(group: str, key: str, name: str, says: str, inputs: tuple[tuple[str, str], ...]) -> InsideRow:
+    return InsideRow(
+        key=key,
+        name=name,
+        says=says,
+        inputs=[Figure(path, label, path) for label, path in inputs],
+        remove=edit("remove", group=group, key=key),
+        remove_says=f"Take away {name}",
+    )
 
 
-def metals(outcome: Outcome) -> dict[str, Any]:
+def metals(outcome: Outcome) -> Metals:
     """The same chambers with each metal, side by side, and what to know before printing."""
     rows = by_metal(outcome.design, NOTHING)
-    return {
-        "metals": [
-            {
-                "key": r.metal,
-                "metal": r.metal,
-                "balls": f"{r.balls_g:.1f} g",
-                "mass": f"{r.mass_g:.1f} g",
-                "water": (
-                    f"sinks with {r.in_water_g:.1f} g" if r.net_g < 0 else f"floats, {r.net_g:.1f} g of lift"
-                ),
-            }
-            for r in rows
-        ],
-        "any_metal": bool(rows),
-        "sink_words": sink_words(outcome.design, rows),
-    }
+    table = [
+        MetalRow(
+            key=row.metal,
+            metal=row.metal,
+            balls=f"{row.balls_g:.1f} g",
+            mass=f"{row.mass_g:.1f} g",
+            water=(
+                f"sinks with {row.in_water_g:.1f} g"
+                if row.net_g < 0
+                else f"floats, {row.net_g:.1f} g of lift"
+            ),
+        )
+        for row in rows
+    ]
+    return Metals(table, bool(rows), sink_words(outcome.design, rows))
 
 
 def hinge_words(design: Design, limit_mm: float) -> list[str]:

@@ -1,21 +1,27 @@
 """What the design screens show of one document: built here, bound by static/js/shared/bind.js."""
 
-from dataclasses import asdict, dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from typing import Any
 
 from lamsik.core.shapes.body import Body
-from lamsik.core.shapes.clashes import clashes
+from lamsik.core.shapes.clashes import Clash, clashes
 from lamsik.core.shapes.design import Design
+from lamsik.core.shapes.needs import Need
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import Near, Outcome, Rules
 from lamsik.core.tank.mass import NOTHING, Measured
 from lamsik.core.units import show
 from lamsik.documents.body.document import Document
 from lamsik.drawings.draw import LOOKS, Sight, station_of, three_views
+from lamsik.drawings.svg import Node
 from lamsik.web.bodies import shape_facts as facts
-from lamsik.web.bodies.paints_state import paints_part
-from lamsik.web.bodies.tank_state import TankAsked, TankShop, late_part, tank_part
+from lamsik.web.bodies.paints_state import PaintPanel, paint_panel
+from lamsik.web.bodies.tank_depth import Late
+from lamsik.web.bodies.tank_state import SegmentsPanel, TankAsked, TankPart, TankShop, late_part, tank_part
+from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
+from lamsik.web.shared.view import Head, Panel, Said, plain
 from lamsik.words.verdict import sentence
 
 BENCHES = ("shapes", "tank", "paints")
@@ -42,6 +48,89 @@ class Asked:
     hinge_mm: float = 0.8
 
 
+@dataclass(frozen=True)
+class BodyPanel(Panel):
+    """What every look at a body shows beside its head: what it still needs."""
+
+    missing: Sequence[Need]
+    nothing_missing: bool
+
+
+@dataclass(frozen=True)
+class WhyNot:
+    """Why what acts on drawn lines, what turns a body and what mirrors it cannot act; empty where it can."""
+
+    lines: str = ""
+    turned: str = ""
+    mirror: str = ""
+
+
+@dataclass(frozen=True)
+class DrawnPanel(Panel):
+    """The drawing of the body, the station its section is taken at, and what kind of body it is."""
+
+    picture: Node
+    looks: str
+    station_mm: float
+    station: str
+    drawn: bool
+    is_mesh: bool
+    has_widest: bool
+    why_not: WhyNot
+    is_turned: bool
+    is_hollow: bool
+    facts: Sequence[Fact]
+    density_source: str
+
+
+@dataclass(frozen=True)
+class PartsPanel(Panel):
+    """What is on and in the body, what clashes, and where the shape is from."""
+
+    clashes: Sequence[Said]
+    any_clash: bool
+    hardware: Sequence[facts.HardwareRow]
+    no_hardware: bool
+    lip: facts.LipRow | None
+    no_lip: bool
+    inside: Sequence[facts.InsideRow]
+    no_inside: bool
+    joints: Sequence[facts.JointRow]
+    no_joints: bool
+    not_for_sale: bool
+
+
+@dataclass(frozen=True)
+class ShapeView:
+    """What Shapes shows of a body; segments and metals once it is settled."""
+
+    head: Head
+    body: BodyPanel
+    drawn: DrawnPanel
+    parts: PartsPanel
+    segments: SegmentsPanel | None = None
+    metals: facts.Metals | None = None
+
+
+@dataclass(frozen=True)
+class TankView:
+    """What the Tank shows of a body; the late panel comes in a second answer."""
+
+    head: Head
+    body: BodyPanel
+    tank: TankPart
+    late: Late | None = None
+
+
+@dataclass(frozen=True)
+class PaintView:
+    """What Paints shows of a body in its scheme."""
+
+    head: Head
+    body: BodyPanel
+    paint: PaintPanel
+
+
 def view(document: Document, design: Design, rules: Rules, asked: Asked) -> dict[str, Any]:
     """The part of the state that is computed from the document and the design it describes, for one bench."""
     outcome = (
@@ -49,16 +138,39 @@ def view(document: Document, design: Design, rules: Rules, asked: Asked) -> dict
         if asked.settled
         else evaluate.drag(design, asked.measured, rules, asked.near)
     )
-    shared = {
-        "name": design.name,
-        "fields": fields(document, asked.unit),
-        "sentence": sentence(outcome.verdict),
-        "over": outcome.turns_over and not outcome.unbuilt,
-        "missing": [asdict(need) for need in outcome.missing],
-        "nothing_missing": not outcome.missing,
-        "near": _near(outcome),
-        "settled": outcome.settled,
-        "selected": {
+    return plain(VIEWS[asked.bench](outcome, _head(document, outcome, asked.unit), asked))
+
+
+def _tank(outcome: Outcome, head: Head, asked: Asked) -> TankView:
+    looked = TankAsked(asked.unit, asked.looks, asked.facing, asked.trail, asked.shop)
+    return TankView(head, _body(outcome), tank_part(outcome, looked))
+
+
+def _paints(outcome: Outcome, head: Head, asked: Asked) -> PaintView:
+    return PaintView(head, _body(outcome), paint_panel(outcome, asked.unit))
+
+
+def _shapes(outcome: Outcome, head: Head, asked: Asked) -> ShapeView:
+    design = outcome.design
+    found = clashes(design, outcome.rules.wall_mm)
+    part = ShapeView(head, _body(outcome), _drawn(outcome, asked, found), _parts(outcome, asked, found))
+    if not asked.settled:
+        return part
+    return replace(part, segments=SegmentsPanel(facts.segment_rows(outcome)), metals=facts.metals(outcome))
+
+
+VIEWS = {"shapes": _shapes, "tank": _tank, "paints": _paints}
+"""What each bench shows of a body."""
+
+
+def _head(document: Document, outcome: Outcome, unit: str) -> Head:
+    design = outcome.design
+    return Head(
+        fields=fields(document, unit),
+        settled=outcome.settled,
+        near=_near(outcome),
+        sentence=sentence(outcome.verdict),
+        selected={
             "material": design.host.name,
             "form": design.form,
             "water": design.water.name,
@@ -72,20 +184,19 @@ def view(document: Document, design: Design, rules: Rules, asked: Asked) -> dict
             "fill": design.shell.fill if design.shell else "air",
             "hooks": next((p.item.code for p in design.hardware if p.item.kind == "hook"), ""),
         },
-    }
-    if asked.bench == "tank":
-        return {
-            **shared,
-            **tank_part(outcome, TankAsked(asked.unit, asked.looks, asked.facing, asked.trail, asked.shop)),
-        }
-    if asked.bench == "paints":
-        return {**shared, **paints_part(outcome, asked.unit, asked.looks)}
-    return {**shared, **_shapes_part(outcome, asked)}
+    )
+
+
+def _body(outcome: Outcome) -> BodyPanel:
+    return BodyPanel(
+        missing=outcome.missing,
+        nothing_missing=not outcome.missing,
+    )
 
 
 def late(design: Design, rules: Rules, shop: TankShop) -> dict[str, Any]:
     """What follows the Tank's settled view; the evaluation that it stands on is kept from that."""
-    return late_part(evaluate.settle(design, NOTHING, rules), shop)
+    return plain(late_part(evaluate.settle(design, NOTHING, rules), shop))
 
 
 def _near(outcome: Outcome) -> dict[str, float] | None:
@@ -99,57 +210,50 @@ def _near(outcome: Outcome) -> dict[str, float] | None:
     }
 
 
-def _why_not(block: Body) -> dict[str, str]:
-    """Why what acts on drawn lines, and what turns a body, cannot act on this one; empty where it can."""
+def _why_not(block: Body) -> WhyNot:
     if block.skin is not None:
         says = "Brought in as a mesh: its size can be changed, its lines cannot."
-        return {"lines": says, "turned": says, "mirror": "Brought in as a mesh: mirror it where it was made."}
-    round_ = "Turned, round all along: untick it first." if block.top is block.half_width else ""
-    return {"lines": round_, "turned": "", "mirror": ""}
+        return WhyNot(says, says, "Brought in as a mesh: mirror it where it was made.")
+    return WhyNot("Turned, round all along: untick it first." if block.top is block.half_width else "")
 
 
-def _shapes_part(outcome: Outcome, asked: Asked) -> dict[str, Any]:
+def _drawn(outcome: Outcome, asked: Asked, found: tuple[Clash, ...]) -> DrawnPanel:
     design, block = outcome.design, outcome.design.body
     looks = asked.looks if asked.looks in LOOKS else LOOKS[0]
-    found = clashes(design, outcome.rules.wall_mm)
+    station = station_of(design, asked.station_mm)
+    weighed = {"table": "from the table: weigh a stick", "typed": "typed", "weighed": "weighed"}
+    return DrawnPanel(
+        picture=three_views(design, Sight(asked.unit, looks, asked.station_mm, found)),
+        looks=looks,
+        station_mm=station,
+        station=show(station, "length", 1, asked.unit if asked.unit == "in" else None),
+        drawn=block.skin is None,
+        is_mesh=block.skin is not None,
+        has_widest=block.widest is not None,
+        why_not=_why_not(block),
+        is_turned=block.top is block.half_width,
+        is_hollow=design.shell is not None,
+        facts=facts.body_facts(outcome),
+        density_source=weighed.get(design.host.source, design.host.source),
+    )
+
+
+def _parts(outcome: Outcome, asked: Asked, found: tuple[Clash, ...]) -> PartsPanel:
+    design, block = outcome.design, outcome.design.body
     troubles = [
         *dict.fromkeys((*outcome.unbuilt, *(clash.says for clash in found))),
         *facts.hinge_words(design, asked.hinge_mm),
     ]
-    part = {
-        "picture": three_views(design, Sight(asked.unit, looks, asked.station_mm, found)),
-        "looks": looks,
-        "station_mm": station_of(design, asked.station_mm),
-        "station": show(
-            station_of(design, asked.station_mm), "length", 1, asked.unit if asked.unit == "in" else None
-        ),
-        "drawn": block.skin is None,
-        "is_mesh": block.skin is not None,
-        "has_widest": block.widest is not None,
-        "why_not": _why_not(block),
-        "is_turned": block.top is block.half_width,
-        "is_hollow": design.shell is not None,
-        "facts": [asdict(fact) for fact in facts.body_facts(outcome)],
-        "clashes": [{"key": str(i), "says": says} for i, says in enumerate(troubles)],
-        "any_clash": bool(troubles),
-        "hardware": [facts.hardware_row(p, design) for p in design.hardware],
-        "no_hardware": not design.hardware,
-        "lip": facts.lip_row(design),
-        "no_lip": design.lip is None,
-        "inside": facts.inside_rows(design),
-        "no_inside": not (design.pours or design.cavities),
-        "joints": [facts.joint_row(joint) for joint in block.joints],
-        "no_joints": not block.joints,
-        "source": design.source.describe(),
-        "not_for_sale": not design.source.may_sell,
-        "density_source": (
-            {
-                "table": "from the table: weigh a stick",
-                "typed": "typed",
-                "weighed": "weighed",
-            }.get(design.host.source, design.host.source)
-        ),
-    }
-    if asked.settled:
-        part |= {"segments": facts.segment_rows(outcome), **facts.metals(outcome)}
-    return part
+    return PartsPanel(
+        clashes=[Said(str(i), says) for i, says in enumerate(troubles)],
+        any_clash=bool(troubles),
+        hardware=[facts.hardware_row(placed, design) for placed in design.hardware],
+        no_hardware=not design.hardware,
+        lip=facts.lip_row(design),
+        no_lip=design.lip is None,
+        inside=facts.inside_rows(design),
+        no_inside=not (design.pours or design.cavities),
+        joints=[facts.joint_row(joint) for joint in block.joints],
+        no_joints=not block.joints,
+        not_for_sale=not design.source.may_sell,
+    )

@@ -2,9 +2,8 @@
 would change it and how sure it is.
 """
 
-import json
-from collections.abc import Sequence
-from dataclasses import asdict
+from collections.abc import Mapping, Sequence
+from dataclasses import asdict, dataclass
 from typing import Any
 
 from lamsik.core.errors import Refused
@@ -12,6 +11,7 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.faces import MADE_TRUE_TO, TRUE_TO
 from lamsik.core.shapes.hardware import Item, seat_of
 from lamsik.core.shapes.trial import BELLY, TrialWeight
+from lamsik.core.tank.ballast import Answer
 from lamsik.core.tank.ballast_base import Bench
 from lamsik.core.tank.certainty import Certainty, certainty
 from lamsik.core.tank.drops import Drop, drag_from, moving, net_from, together
@@ -21,38 +21,192 @@ from lamsik.core.tank.parts import replaced_by
 from lamsik.core.tank.refit import refit
 from lamsik.core.tank.sensitivities import Effect, Flip, bare, effects, flips
 from lamsik.core.tank.trial import in_tub
-from lamsik.core.tank.wanted import holdings, target, wanted_words
+from lamsik.core.tank.wanted import Holding, holdings, target
 from lamsik.core.water import Water
 from lamsik.store.tables import TimedRun
 from lamsik.web.shared.facts import signed
+from lamsik.web.shared.view import Panel, Removable, edit
 
 LATE = "being worked out"
 """What stands in the place of the answers that come after the verdict, until they come."""
 
 
-def beside(outcome: Outcome, waters: Sequence[Water], runs: Sequence[TimedRun]) -> dict[str, Any]:
-    """What is shown of a settled design beside its verdict; `late` says that more is to be asked for (see
-    `deeper`).
+@dataclass(frozen=True)
+class WaterRow:
+    """Another water: whether the want must hold in it, and how the bait does there."""
+
+    key: str
+    name: str
+    on: bool
+    fails: bool
+    says: str
+    edit: str
+
+
+@dataclass(frozen=True)
+class FaceWay:
+    """A way of carving, and the edit that takes its figure."""
+
+    key: str
+    name: str
+    edit: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class AllowanceRow(Removable):
+    """A mass set aside for what is not on yet, and its give or take."""
+
+    name: str
+    path: str
+    spread: str
+    mass_says: str
+    spread_says: str
+    says: str
+    counts: bool
+
+
+@dataclass(frozen=True, kw_only=True)
+class TrialRow(Removable):
+    """A weight hung on in the tub: what, where, of which metal."""
+
+    name: str
+    mass_path: str
+    place_path: str
+    density_path: str
+    mass_says: str
+    place_says: str
+    density_says: str
+    on_belly: bool
+
+
+@dataclass(frozen=True)
+class Timed:
+    """What timed runs say; `drag` is the edit that takes their C_d, where `can_use`."""
+
+    says: str
+    drag: str = ""
+    can_use: bool = False
+
+
+@dataclass(frozen=True)
+class TimedRow:
+    """A timed run, and where it is taken back."""
+
+    key: str
+    says: str
+    action: str
+
+
+@dataclass(frozen=True)
+class Wants(Panel):
+    """The other waters and which of those that must be held are lost."""
+
+    waters: Sequence[WaterRow]
+    waters_lost: str
+
+
+@dataclass(frozen=True)
+class Faces(Panel):
+    """How true the body is taken to be made, where that is from, the ways to carve it."""
+
+    face_says: str
+    face_mm: str
+    face_ways: Sequence[FaceWay]
+
+
+@dataclass(frozen=True)
+class Beside(Panel):
+    """What a settled design shows beside its verdict; `late` says that more is to be asked for,
+    `late_problem` why that did not come.
     """
+
+    late: str
+    late_problem: str
+    wants: Wants
+    faces: Faces
+    allowances: Sequence[AllowanceRow]
+    no_allowances: bool
+    bare: str
+    trials: Sequence[TrialRow]
+    tub: str
+    timed: Timed
+    timed_rows: Sequence[TimedRow]
+
+
+@dataclass(frozen=True)
+class EffectRow:
+    """What one change would do to net and pitch; its bar is a share of the largest."""
+
+    key: str
+    name: str
+    net: str
+    pitch: str
+    then: str
+    share: float
+    lifts: bool
+    sinks: bool
+
+
+@dataclass(frozen=True)
+class SureRow:
+    """A measurement, and the chance after it."""
+
+    key: str
+    says: str
+    chance: str
+    share: int
+
+
+@dataclass(frozen=True)
+class Sure(Panel):
+    """The chance to land in the wanted behaviour, what would raise it, and between what its net falls."""
+
+    sure: str = ""
+    sure_rows: Sequence[SureRow] = ()
+    sure_spread: str = ""
+
+
+@dataclass(frozen=True)
+class Refit(Panel):
+    """What to do now, and the edit that does it."""
+
+    met: bool
+    refit: str
+    can_refit: bool
+    refit_edit: str
+
+
+@dataclass(frozen=True)
+class Late(Panel):
+    """What takes longer than the verdict."""
+
+    late: str
+    effects: Sequence[EffectRow]
+    first_effects: str
+    flips: str
+    refit: Refit
+    sure: Sure
+
+
+def beside(outcome: Outcome, waters: Sequence[Water], runs: Sequence[TimedRun]) -> Beside:
+    """What is shown of a settled design beside its verdict (the rest: see `deeper`)."""
     design = outcome.design
-    return {
-        "late": LATE,
-        "late_problem": "",
-        **_want(outcome, waters),
-        **_faces(outcome),
-        "allowances": [_allowance(design, row.key) for row in design.allowances],
-        "no_allowances": not design.allowances,
-        "bare": _bare(outcome),
-        "trials": [_trial(design, row) for row in design.trials],
-        "no_trials": not design.trials,
-        "tub": _tub(outcome),
-        "timed": timed_words(outcome, runs),
-        "timed_rows": [_timed_row(row) for row in runs],
-        "no_timed": not runs,
-    }
+    return Beside(
+        late=LATE,
+        late_problem="",
+        wants=_want(outcome, waters),
+        faces=_faces(outcome),
+        allowances=[_allowance(design, row.key) for row in design.allowances],
+        no_allowances=not design.allowances,
+        bare=_bare(outcome),
+        trials=[_trial(design, row) for row in design.trials],
+        tub=_tub(outcome),
+        timed=timed_words(outcome, runs),
+        timed_rows=[_timed_row(row) for row in runs],
+    )
 
 
-def deeper(outcome: Outcome, hooks: Sequence[Item], bench: Bench | None) -> dict[str, Any]:
+def deeper(outcome: Outcome, hooks: Sequence[Item], bench: Bench | None) -> Late:
     """What takes longer than the verdict and is asked for once that is shown: the refit, what would change
     it, how sure it is.
     """
@@ -60,18 +214,18 @@ def deeper(outcome: Outcome, hooks: Sequence[Item], bench: Bench | None) -> dict
     found = (
         () if outcome.unbuilt else effects(design, hooks, drag=outcome.rules.drag, bands=outcome.rules.bands)
     )
-    return {
-        "late": "",
-        "effects": effect_rows(found),
-        "first_effects": _first(found),
-        "flips": (
+    return Late(
+        late="",
+        effects=effect_rows(found),
+        first_effects=_first(found),
+        flips=(
             ""
             if outcome.unbuilt
             else flip_words(flips(design, outcome.budget, outcome.rules.drag, outcome.rules.bands))
         ),
-        **_refit(outcome, bench),
-        **_sure(outcome),
-    }
+        refit=_refit(outcome, bench),
+        sure=_sure(outcome),
+    )
 
 
 def _first(found: Sequence[Effect]) -> str:
@@ -85,20 +239,20 @@ def _first(found: Sequence[Effect]) -> str:
     )
 
 
-def effect_rows(found: Sequence[Effect]) -> list[dict[str, Any]]:
+def effect_rows(found: Sequence[Effect]) -> list[EffectRow]:
     """Effects with their bar, as a share of the largest."""
     largest = max((row.weight for row in found), default=1.0) or 1.0
     return [
-        {
-            "key": row.key,
-            "name": row.name,
-            "net": f"{signed(row.net_change_g)} g",
-            "pitch": f"{signed(row.pitch_change_deg, 1)}°",
-            "then": row.behaviour,
-            "share": round(100 * (row.weight / largest) ** 0.5, 1),
-            "lifts": row.net_change_g > 0.005,
-            "sinks": row.net_change_g < -0.005,
-        }
+        EffectRow(
+            key=row.key,
+            name=row.name,
+            net=f"{signed(row.net_change_g)} g",
+            pitch=f"{signed(row.pitch_change_deg, 1)}°",
+            then=row.behaviour,
+            share=round(100 * (row.weight / largest) ** 0.5, 1),
+            lifts=row.net_change_g > 0.005,
+            sinks=row.net_change_g < -0.005,
+        )
         for row in found
     ]
 
@@ -126,19 +280,17 @@ def _flip(row: Flip) -> str:
     return f"It {_VERBS[row.behaviour]} from {row.density_g_cm3:.4f} g/cm³ on ({where})."
 
 
-def _want(outcome: Outcome, waters: Sequence[Water]) -> dict[str, Any]:
+def _want(outcome: Outcome, waters: Sequence[Water]) -> Wants:
     design = outcome.design
     held = {
         row.water.name: row for row in holdings(design, outcome.budget, outcome.drag, outcome.rules.bands)
     }
-    return {
-        "wanted": f"Wanted: {wanted_words(design.want)}.",
-        "waters": [_water(water, held) for water in waters if water.name != design.water.name],
-        "waters_lost": _lost(held, outcome),
-    }
+    return Wants(
+        [_water(water, held) for water in waters if water.name != design.water.name], _lost(held, outcome)
+    )
 
 
-def _refit(outcome: Outcome, bench: Bench | None) -> dict[str, Any]:
+def _refit(outcome: Outcome, bench: Bench | None) -> Refit:
     try:
         advice = refit(outcome, bench) if bench and not outcome.unbuilt else None
         says = (
@@ -150,37 +302,38 @@ def _refit(outcome: Outcome, bench: Bench | None) -> dict[str, Any]:
         )
     except Refused as refused:
         advice, says = None, f"{refused.given} cannot be: {refused.allowed}."
+    better = advice.design if advice else None
+    return Refit(
+        met=bool(advice and advice.met),
+        refit=says,
+        can_refit=better is not None,
+        refit_edit=edit("ballast", **ballast_of(better)) if better else "",
+    )
+
+
+def ballast_of(found: Design | Answer) -> dict[str, Any]:
+    """The ballast of a design or an answer, as the edit that puts it on takes it."""
+    holes = found.ballast if isinstance(found, Design) else found.holes
     return {
-        "met": bool(advice and advice.met),
-        "refit": says,
-        "can_refit": bool(advice and advice.design),
-        "refit_edit": json.dumps(ballast_edit(advice.design)) if advice and advice.design else "",
+        "holes": [asdict(hole) for hole in holes],
+        "pours": [asdict(pour) for pour in found.pours],
+        "cavities": [asdict(cavity) for cavity in found.cavities],
     }
 
 
-def ballast_edit(design: Design) -> dict[str, Any]:
-    """The edit that puts this design's ballast on."""
-    return {
-        "do": "ballast",
-        "holes": [asdict(h) for h in design.ballast],
-        "pours": [asdict(p) for p in design.pours],
-        "cavities": [asdict(c) for c in design.cavities],
-    }
-
-
-def _water(water: Water, held: dict[str, Any]) -> dict[str, Any]:
+def _water(water: Water, held: Mapping[str, Holding]) -> WaterRow:
     row = held.get(water.name)
-    return {
-        "key": water.name,
-        "name": water.name,
-        "on": row is not None,
-        "fails": row is not None and not row.held,
-        "says": f"{_VERBS[row.behaviour]}, {signed(row.net_g)} g" if row else "",
-        "edit": json.dumps({"do": "hold", "name": water.name}),
-    }
+    return WaterRow(
+        key=water.name,
+        name=water.name,
+        on=row is not None,
+        fails=row is not None and not row.held,
+        says=f"{_VERBS[row.behaviour]}, {signed(row.net_g)} g" if row else "",
+        edit=edit("hold", name=water.name),
+    )
 
 
-def _lost(held: dict[str, Any], outcome: Outcome) -> str:
+def _lost(held: Mapping[str, Holding], outcome: Outcome) -> str:
     apart = target(outcome.design, outcome.budget, outcome.drag, outcome.rules.bands).apart_g if held else 0.0
     if apart > 0:
         return (
@@ -203,9 +356,9 @@ _FACES = {
 }
 
 
-def _sure(outcome: Outcome) -> dict[str, Any]:
+def _sure(outcome: Outcome) -> Sure:
     if outcome.unbuilt:
-        return {"sure": "", "sure_rows": [], "sure_spread": ""}
+        return Sure()
     try:
         found = certainty(
             outcome.design,
@@ -214,30 +367,26 @@ def _sure(outcome: Outcome) -> dict[str, Any]:
             face_mm=outcome.rules.face_mm(outcome.design.host.construction),
         )
     except Refused:
-        return {"sure": "", "sure_rows": [], "sure_spread": ""}
-    says = sure_words(found)
+        return Sure()
     rows = [
-        {
-            "key": row.group,
-            "says": row.says[0].upper() + row.says[1:],
-            "chance": f"{100 * row.chance:.0f} in 100",
-            "share": round(100 * row.chance),
-        }
+        SureRow(
+            key=row.group,
+            says=row.says[0].upper() + row.says[1:],
+            chance=f"{100 * row.chance:.0f} in 100",
+            share=round(100 * row.chance),
+        )
         for row in found.better[:5]
         if row.chance > found.refitted + 0.005
     ]
-    return {
-        "sure": says,
-        "sure_rows": rows,
-        "sure_spread": (
-            f"90 of 100 end between {signed(found.net_band_g[0])} and {signed(found.net_band_g[1])} g net;"
-            f" pitch is known to ± {found.pitch_sd_deg:.0f}°. Ballast set exactly and nothing more measured:"
-            f" {100 * found.refitted:.0f} in 100."
-        ),
-    }
+    spread = (
+        f"90 of 100 end between {signed(found.net_band_g[0])} and {signed(found.net_band_g[1])} g net;"
+        f" pitch is known to ± {found.pitch_sd_deg:.0f}°. Ballast set exactly and nothing more measured:"
+        f" {100 * found.refitted:.0f} in 100."
+    )
+    return Sure(sure_words(found), rows, spread)
 
 
-def _faces(outcome: Outcome) -> dict[str, Any]:
+def _faces(outcome: Outcome) -> Faces:
     """How true the body is taken to be made, and where that is from."""
     host = outcome.design.host
     learned = outcome.rules.face_mm(host.construction)
@@ -251,14 +400,10 @@ def _faces(outcome: Outcome) -> dict[str, Any]:
     )
     ways = TRUE_TO if host.construction == "wood" else {}
     edits = [
-        {
-            "key": name,
-            "name": name,
-            "edit": json.dumps({"do": "set", "path": "material.face_mm", "text": f"{true:g} mm"}),
-        }
+        FaceWay(name, name, edit("set", path="material.face_mm", text=f"{true:g} mm"))
         for name, true in ways.items()
     ]
-    return {"face_says": says, "face_mm": f"{stands:.2f} mm", "face_ways": edits}
+    return Faces(says, f"{stands:.2f} mm", edits)
 
 
 def sure_words(found: Certainty, made: str = "baits made so") -> str:
@@ -274,21 +419,21 @@ def sure_words(found: Certainty, made: str = "baits made so") -> str:
     return says
 
 
-def _allowance(design: Design, key: str) -> dict[str, Any]:
+def _allowance(design: Design, key: str) -> AllowanceRow:
     row = next(a for a in design.allowances if a.key == key)
     instead = replaced_by(design, row.kind)
-    return {
-        "key": key,
-        "name": row.name,
-        "path": f"allowances.{key}.mass_g",
-        "spread": f"allowances.{key}.spread_g",
-        "mass_says": f"{row.name}, grams",
-        "spread_says": f"{row.name}, give or take",
-        "says": f"{instead} stand in its place now" if instead else "counted",
-        "counts": not instead,
-        "remove": json.dumps({"do": "remove", "group": "allowances", "key": key}),
-        "remove_says": f"Drop the allowance for {row.name}",
-    }
+    return AllowanceRow(
+        key=key,
+        name=row.name,
+        path=f"allowances.{key}.mass_g",
+        spread=f"allowances.{key}.spread_g",
+        mass_says=f"{row.name}, grams",
+        spread_says=f"{row.name}, give or take",
+        says=f"{instead} stand in its place now" if instead else "counted",
+        counts=not instead,
+        remove=edit("remove", group="allowances", key=key),
+        remove_says=f"Drop the allowance for {row.name}",
+    )
 
 
 def _bare(outcome: Outcome) -> str:
@@ -311,21 +456,21 @@ def place_words(design: Design, place: str) -> str:
     return f"clipped to the {seat_of(design.hardware, placed)} {placed.item.kind.replace('_', ' ')}"
 
 
-def _trial(design: Design, row: TrialWeight) -> dict[str, Any]:
+def _trial(design: Design, row: TrialWeight) -> TrialRow:
     place, path = place_words(design, row.place), f"trials.{row.key}"
-    return {
-        "key": row.key,
-        "name": place[0].upper() + place[1:],
-        "mass_path": f"{path}.mass_g",
-        "place_path": f"{path}.x_mm",
-        "density_path": f"{path}.density_g_cm3",
-        "mass_says": f"Trial weight {place}, grams",
-        "place_says": "Trial weight on the belly, distance from the nose",
-        "density_says": f"Density of the metal {place}",
-        "on_belly": row.place == BELLY,
-        "remove": json.dumps({"do": "remove", "group": "trials", "key": row.key}),
-        "remove_says": f"Take off the weight {place}",
-    }
+    return TrialRow(
+        key=row.key,
+        name=place[0].upper() + place[1:],
+        mass_path=f"{path}.mass_g",
+        place_path=f"{path}.x_mm",
+        density_path=f"{path}.density_g_cm3",
+        mass_says=f"Trial weight {place}, grams",
+        place_says="Trial weight on the belly, distance from the nose",
+        density_says=f"Density of the metal {place}",
+        on_belly=row.place == BELLY,
+        remove=edit("remove", group="trials", key=row.key),
+        remove_says=f"Take off the weight {place}",
+    )
 
 
 def _tub(outcome: Outcome) -> str:
@@ -341,10 +486,10 @@ def _tub(outcome: Outcome) -> str:
     )
 
 
-def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> dict[str, Any]:
+def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> Timed:
     """What the timed runs say, and which of net and C_d was assumed."""
     if not runs:
-        return {"says": "", "drag": "", "can_use": False}
+        return Timed("")
     runs = [
         row for row in runs if row.way == runs[-1].way
     ]  # rises and sinks are two states of a bait: the latest counts
@@ -363,14 +508,10 @@ def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> dict[str, Any]:
                 f"C_d is {found.value:.2f}{spread} from {_runs(len(kept))} at {found.speed_cm_s:.0f} cm/s,"
                 " taking the weighed net as true."
             )
-            return {
-                "says": says + _odd(found.odd),
-                "can_use": True,
-                "drag": json.dumps({"do": "drag", "value": round(found.value, 4)}),
-            }
+            return Timed(says + _odd(found.odd), edit("drag", value=round(found.value, 4)), can_use=True)
         found = together([net_from(drop, body, outcome.drag) for drop in drops], drops)
     except Refused as refused:
-        return {"says": f"{refused.given} cannot be: {refused.allowed}.", "drag": "", "can_use": False}
+        return Timed(f"{refused.given} cannot be: {refused.allowed}.")
     sign = 1 if runs[0].way == "rise" else -1
     source = {"timed": "timed before", "typed": "typed"}.get(outcome.design.drag_source, "assumed")
     spread = f" ± {found.sd:.3f}" if len(drops) > 1 else ""  # one run says nothing of how far runs differ
@@ -379,7 +520,7 @@ def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> dict[str, Any]:
         f" cm/s, with C_d {outcome.drag:.2f} ({source})."
     )
     computed = f" The budget says {signed(outcome.verdict.net_g)} g."
-    return {"says": says + computed + _odd(found.odd), "drag": "", "can_use": False}
+    return Timed(says + computed + _odd(found.odd))
 
 
 def _runs(count: int) -> str:
@@ -390,10 +531,7 @@ def _odd(odd: tuple[int, ...]) -> str:
     return f" Run {', '.join(str(i + 1) for i in odd)} stands out and is left out." if odd else ""
 
 
-def _timed_row(row: TimedRun) -> dict[str, Any]:
+def _timed_row(row: TimedRun) -> TimedRow:
     net = f", net weighed {signed(row.net_g)} g" if row.net_g is not None else ""
-    return {
-        "key": str(row.id),
-        "says": f"{row.way} of {row.distance_m:g} m in {row.seconds:.1f} s{net}",
-        "action": f"/tank/timed/{row.id}/take_back",
-    }
+    says = f"{row.way} of {row.distance_m:g} m in {row.seconds:.1f} s{net}"
+    return TimedRow(str(row.id), says, f"/tank/timed/{row.id}/take_back")

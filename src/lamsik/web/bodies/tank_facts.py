@@ -1,7 +1,6 @@
 """The verdict's figures beside the drawing, each with what it came from; pieces show the same."""
 
 from dataclasses import dataclass
-from typing import Any
 
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.inertia import nature
@@ -10,7 +9,6 @@ from lamsik.core.tank.parts import ESTIMATES, Part
 from lamsik.core.tank.stability import bg_mm
 from lamsik.drawings.tank import HELD, SURFACE, UNDER
 from lamsik.web.shared.facts import Fact, signed
-from lamsik.words.verdict import sentence
 
 
 @dataclass(frozen=True)
@@ -20,24 +18,19 @@ class BudgetRow:
     key: str
     name: str
     mass: str
-    band: str
     status: str
     estimate: bool
     share: float
 
 
-def verdict_view(outcome: Outcome) -> dict[str, Any]:
-    """The verdict's figures as text: net, share, band."""
+def _band_words(outcome: Outcome) -> str:
+    """How wide the verdict's band is beside what slugs are cut to."""
     found = outcome.verdict
-    if outcome.unbuilt:
-        band = ""
-    elif found.band_g is None:
-        band = f"“{found.behaviour}” has no limit on its far side."
-    else:
-        step = outcome.rules.step_g
-        fine = "more than half of it" if found.band_g < 2 * step else "finer than that"
-        band = f"“{found.behaviour}” is {found.band_g:.2f} g wide; the {step:g} g you cut slugs to is {fine}."
-    return {"sentence": sentence(found), "behaviour": found.behaviour, "band": band}
+    if found.band_g is None:
+        return f"“{found.behaviour}” has no limit on its far side."
+    step = outcome.rules.step_g
+    fine = "more than half of it" if found.band_g < 2 * step else "finer than that"
+    return f"“{found.behaviour}” is {found.band_g:.2f} g wide; the {step:g} g you cut slugs to is {fine}."
 
 
 def tank_facts(outcome: Outcome, looks: str = UNDER) -> list[Fact]:
@@ -126,10 +119,7 @@ def _band(outcome: Outcome) -> Fact:
         for edge in (found.band_low_g, found.band_high_g)
     )
     width = f"{found.band_g:.2f} g" if found.band_g is not None else "open"
-    how = (
-        f"“{found.behaviour}” lasts from {low} to {high} of net lift in this water."
-        f" {verdict_view(outcome)['band']}"
-    )
+    how = f"“{found.behaviour}” lasts from {low} to {high} of net lift in this water. {_band_words(outcome)}"
     return Fact("band", "Band", width, how, outcome.design.drag_source != "timed")
 
 
@@ -195,7 +185,6 @@ def budget_rows(parts: tuple[Part, ...]) -> list[BudgetRow]:
             p.key,
             p.name,
             f"{signed(p.mass_g) if p.mass_g < 0 else f'{p.mass_g:.2f}'} g",
-            f"± {p.sd_g:.2f}",
             p.status,
             p.status in ESTIMATES,
             round(100 * abs(p.mass_g) / heaviest, 1),

@@ -2,9 +2,8 @@
 (see `depth`).
 """
 
-import json
-from dataclasses import asdict, dataclass
-from typing import Any
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 from lamsik.core.cautions import CAUTIONS, DEFER, of_metals
 from lamsik.core.shapes.ballast_holes import Hole
@@ -21,10 +20,11 @@ from lamsik.drawings.headon import head_on
 from lamsik.drawings.svg import Node
 from lamsik.drawings.tank import HELD, SURFACE, VIEWS, default_view, scene, shown_view
 from lamsik.store.tables import TimedRun
-from lamsik.web.bodies.shape_facts import segment_rows
-from lamsik.web.bodies.tank_depth import beside, deeper
-from lamsik.web.bodies.tank_facts import budget_rows, tank_facts, verdict_view
-from lamsik.web.shared.facts import signed
+from lamsik.web.bodies.shape_facts import SegmentRow, segment_rows
+from lamsik.web.bodies.tank_depth import Beside, Late, beside, deeper
+from lamsik.web.bodies.tank_facts import BudgetRow, budget_rows, tank_facts
+from lamsik.web.shared.facts import Fact, signed
+from lamsik.web.shared.view import Panel, Removable, Said, edit
 from lamsik.words.verdict import posture
 
 SIDE, FRONT = "side", "front"
@@ -53,49 +53,189 @@ class TankAsked:
     shop: TankShop | None = None
 
 
-def tank_part(outcome: Outcome, asked: TankAsked) -> dict[str, Any]:
-    """The Tank side of a design: scene, verdict, facts, weights, ballast, other positions."""
+@dataclass(frozen=True)
+class ScenePanel(Panel):
+    """The drawing and how it is looked at: posture, side, which of them can be, where G lies (x, z) [mm]."""
+
+    picture: Node
+    looks: str
+    facing: str
+    can_float: bool
+    can_hold: bool
+    g: tuple[float, float]
+
+
+@dataclass(frozen=True)
+class Figures:
+    """The few numbers that are set side by side when something is tried, each with its unit."""
+
+    net: str
+    behaviour: str
+    speed: str
+    pitch: str
+    mass: str
+    roll: str
+
+
+@dataclass(frozen=True)
+class VerdictPanel(Panel):
+    """Whether it turns over, its figures, where else it can rest, whether its segments do so each for
+    itself.
+    """
+
+    over: bool
+    figures: Figures
+    facts: Sequence[Fact]
+    others: Sequence[Said]
+    jointed: bool
+
+
+@dataclass(frozen=True)
+class BudgetPanel(Panel):
+    """Its weight by part, the sum, and how many parts nobody weighed."""
+
+    budget: Sequence[BudgetRow]
+    total: str
+    unweighed: int
+
+
+@dataclass(frozen=True, kw_only=True)
+class BallastRow(Removable):
+    """A hole, a poured end or a chamber with its two figures, and what is wrong with it."""
+
+    name: str
+    says: str
+    trouble: str
+    troubled: bool
+    mass_path: str
+    mass_says: str
+    path: str
+    place_says: str
+    is_hole: bool = False
+    is_pair: bool = False
+    beside_path: str = ""
+    beside_says: str = ""
+    pair: str = ""
+    pair_says: str = ""
+    pair_word: str = ""
+
+
+@dataclass(frozen=True)
+class BallastPanel(Panel):
+    """All that is ballast, and what to mind with its metals."""
+
+    holes: Sequence[BallastRow]
+    caution: str
+
+
+@dataclass(frozen=True)
+class WantPanel(Panel):
+    """How the want is said, and what of the design can be tried otherwise."""
+
+    by_speed: bool
+    by_share: bool
+    by_freeboard: bool
+    pierced: bool
+    has_lip: bool
+    tie_moves: bool
+    tie_path: str
+    clears: str
+
+
+@dataclass(frozen=True)
+class SegmentsPanel(Panel):
+    """Each group of a jointed bait's segments."""
+
+    segments: Sequence[SegmentRow]
+
+
+@dataclass(frozen=True)
+class TankPart(Panel):
+    """The Tank's panels; the last two only once it is settled."""
+
+    scene: ScenePanel
+    verdict: VerdictPanel
+    budget: BudgetPanel
+    ballast: BallastPanel
+    want: WantPanel
+    segments: SegmentsPanel | None = None
+    beside: Beside | None = None
+
+
+def tank_part(outcome: Outcome, asked: TankAsked) -> TankPart:
+    """The Tank side of a design."""
     looks = shown_view(outcome, asked.looks if asked.looks in VIEWS else default_view(outcome))
-    design = outcome.design
-    shown = {
-        "picture": _picture(outcome, looks, asked),
-        "looks": looks,
-        "facing": asked.facing if asked.facing == FRONT else SIDE,
-        "can_float": bool(outcome.surface),
-        "can_hold": outcome.hanging.held is not None,
-        "g": [round(outcome.budget.g_mm[0], 3), round(outcome.budget.g_mm[2], 3)],
-        "verdict": verdict_view(outcome),
-        "figures": _figures(outcome),
-        "facts": [asdict(fact) for fact in tank_facts(outcome, looks)],
-        "budget": [asdict(row) for row in budget_rows(outcome.budget.parts)],
-        "total": show(outcome.budget.mass_g, "mass", 2),
-        "unweighed": sum(p.is_estimate for p in outcome.budget.parts),
-        "holes": ballast_rows(outcome),
-        "caution": f"{' '.join(CAUTIONS[key] for key in (*of_metals(design.metals), 'blades'))} {DEFER}",
-        "no_holes": not (design.ballast or design.pours or design.cavities),
-        "others": [_other(i, place, outcome.surface[0]) for i, place in enumerate(outcome.surface[1:])],
-        "by_speed": design.want.by == "speed",
-        "by_share": design.want.by == "share",
-        "by_freeboard": design.want.by == "freeboard",
-        "pierced": design.want.pierced,
-        "has_lip": design.lip is not None,
-        "jointed": bool(design.body.joints),
-        "tie_moves": any(
-            p.item.kind == "line_tie" and p.seat in ("lip", "belly", "back") for p in design.hardware
-        ),
-        "tie_path": next(
-            (f"hardware.{p.key}.x_mm" for p in design.hardware if p.item.kind == "line_tie"), ""
-        ),
-        "clears": str(sum(c.role == "clear" for c in design.coats)),
-    }
-    if asked.shop is not None:
-        shown["segments"] = segment_rows(outcome)
-    return shown if asked.shop is None else {**shown, **beside(outcome, asked.shop.waters, asked.shop.runs)}
+    part = TankPart(
+        _scene(outcome, looks, asked),
+        _verdict(outcome, looks),
+        _budget(outcome),
+        _ballast(outcome),
+        _wanted(outcome.design),
+    )
+    if asked.shop is None:
+        return part
+    return replace(
+        part,
+        segments=SegmentsPanel(segment_rows(outcome)),
+        beside=beside(outcome, asked.shop.waters, asked.shop.runs),
+    )
 
 
-def late_part(outcome: Outcome, shop: TankShop) -> dict[str, Any]:
+def late_part(outcome: Outcome, shop: TankShop) -> Late:
     """The Tank's second answer of a settled design; it goes over the first on the page."""
     return deeper(outcome, shop.hooks, shop.bench)
+
+
+def _scene(outcome: Outcome, looks: str, asked: TankAsked) -> ScenePanel:
+    g = outcome.budget.g_mm
+    return ScenePanel(
+        picture=_picture(outcome, looks, asked),
+        looks=looks,
+        facing=asked.facing if asked.facing == FRONT else SIDE,
+        can_float=bool(outcome.surface),
+        can_hold=outcome.hanging.held is not None,
+        g=(round(g[0], 3), round(g[2], 3)),
+    )
+
+
+def _verdict(outcome: Outcome, looks: str) -> VerdictPanel:
+    return VerdictPanel(
+        over=outcome.turns_over and not outcome.unbuilt,
+        figures=_figures(outcome),
+        facts=tank_facts(outcome, looks),
+        others=[_other(i, place, outcome.surface[0]) for i, place in enumerate(outcome.surface[1:])],
+        jointed=bool(outcome.design.body.joints),
+    )
+
+
+def _budget(outcome: Outcome) -> BudgetPanel:
+    return BudgetPanel(
+        budget=budget_rows(outcome.budget.parts),
+        total=show(outcome.budget.mass_g, "mass", 2),
+        unweighed=sum(p.is_estimate for p in outcome.budget.parts),
+    )
+
+
+def _ballast(outcome: Outcome) -> BallastPanel:
+    metals = of_metals(outcome.design.metals)
+    return BallastPanel(
+        holes=ballast_rows(outcome),
+        caution=f"{' '.join(CAUTIONS[key] for key in (*metals, 'blades'))} {DEFER}",
+    )
+
+
+def _wanted(design: Design) -> WantPanel:
+    ties = [part for part in design.hardware if part.item.kind == "line_tie"]
+    return WantPanel(
+        by_speed=design.want.by == "speed",
+        by_share=design.want.by == "share",
+        by_freeboard=design.want.by == "freeboard",
+        pierced=design.want.pierced,
+        has_lip=design.lip is not None,
+        tie_moves=any(part.seat in ("lip", "belly", "back") for part in ties),
+        tie_path=f"hardware.{ties[0].key}.x_mm" if ties else "",
+        clears=str(sum(c.role == "clear" for c in design.coats)),
+    )
 
 
 def _picture(outcome: Outcome, looks: str, asked: TankAsked) -> Node:
@@ -108,76 +248,68 @@ def _picture(outcome: Outcome, looks: str, asked: TankAsked) -> Node:
     return head_on(outcome, held or outcome.hanging.free, None, outcome.hanging.b_mm, asked.unit)
 
 
-def _figures(outcome: Outcome) -> dict[str, str]:
-    """The few numbers that are set side by side when something is tried."""
+def _figures(outcome: Outcome) -> Figures:
     found = outcome.verdict
-    return {
-        "net": f"{signed(found.net_g)} g",
-        "behaviour": found.behaviour,
-        "speed": f"{signed(found.speed_cm_s, 0)} cm/s",
-        "pitch": f"{signed(outcome.hanging.free.pitch_deg, 0)}°",
-        "mass": f"{outcome.budget.mass_g:.1f} g",
-        "roll": f"{outcome.roll.frequency_hz:.1f} Hz",
-    }
+    return Figures(
+        net=f"{signed(found.net_g)} g",
+        behaviour=found.behaviour,
+        speed=f"{signed(found.speed_cm_s, 0)} cm/s",
+        pitch=f"{signed(outcome.hanging.free.pitch_deg, 0)}°",
+        mass=f"{outcome.budget.mass_g:.1f} g",
+        roll=f"{outcome.roll.frequency_hz:.1f} Hz",
+    )
 
 
-def _other(index: int, place: Floating, first: Floating) -> dict[str, str]:
+def _other(index: int, place: Floating, first: Floating) -> Said:
     at = f"pitch {signed(place.attitude.pitch_deg, 0)}°, roll {signed(place.attitude.roll_deg, 0)}°"
     lower = place.energy < first.energy - 1e-6 * abs(first.energy)
-    return {
-        "key": str(index),
-        "says": (
-            f"It can also rest {posture(place.attitude)} ({at})"
-            + (" and prefers that: it will turn over." if lower else ".")
-        ),
-    }
+    prefers = " and prefers that: it will turn over." if lower else "."
+    return Said(str(index), f"It can also rest {posture(place.attitude)} ({at}){prefers}")
 
 
-def ballast_rows(outcome: Outcome) -> list[dict[str, Any]]:
+def ballast_rows(outcome: Outcome) -> list[BallastRow]:
     """Everything inside that is ballast: holes, poured ends, chambers, each with its fields and what is
     wrong with it.
     """
     design, limit = outcome.design, outcome.rules.wall_mm
-    rows = [_hole_row(design, hole, troubles(design, hole, limit)) for hole in design.ballast]
-    rows += [_pour_row(design, pour, pour_troubles(design, pour.key)) for pour in design.pours]
-    return rows + [
-        _cavity_row(design, cavity, cavity_troubles(design, cavity, limit)) for cavity in design.cavities
+    return [
+        *(_hole_row(design, hole, troubles(design, hole, limit)) for hole in design.ballast),
+        *(_pour_row(design, pour, pour_troubles(design, pour.key)) for pour in design.pours),
+        *(_cavity_row(design, one, cavity_troubles(design, one, limit)) for one in design.cavities),
     ]
 
 
-def _row(
-    group: str,
-    key: str,
-    name: str,
-    says: str,
-    wrong: tuple[str, ...],
-    first: tuple[str, str],
-    place: tuple[str, str],
-) -> dict[str, Any]:
-    what = {"ballast": "hole", "pours": "pour", "cavities": "chamber"}[group]
-    return {
-        "key": f"{group}-{key}",
-        "name": name,
-        "says": says,
-        "trouble": f"This {what} {' and '.join(wrong)}." if wrong else "",
-        "troubled": bool(wrong),
-        "mass_path": f"{group}.{key}.{first[0]}",
-        "mass_says": first[1],
-        "path": f"{group}.{key}.{place[0]}",
-        "place_says": place[1],
-        "remove": json.dumps({"do": "remove", "group": group, "key": key}),
-        "remove_says": f"Take out {name}",
-        "is_hole": False,
-        "is_pair": False,
-        "beside_path": f"{group}.{key}.{place[0]}",
-        "beside_says": "",
-        "pair": "",
-        "pair_says": "",
-        "pair_word": "",
-    }
+@dataclass(frozen=True)
+class _Named:
+    """A row of ballast: group and key in the document, name, words, first figure and place (field, label)."""
+
+    group: str
+    key: str
+    name: str
+    says: str
+    first: tuple[str, str]
+    place: tuple[str, str]
 
 
-def _hole_row(design: Design, hole: Hole, wrong: tuple[str, ...]) -> dict[str, Any]:
+def _row(what: _Named, wrong: tuple[str, ...]) -> BallastRow:
+    kind = {"ballast": "hole", "pours": "pour", "cavities": "chamber"}[what.group]
+    return BallastRow(
+        key=f"{what.group}-{what.key}",
+        name=what.name,
+        says=what.says,
+        trouble=f"This {kind} {' and '.join(wrong)}." if wrong else "",
+        troubled=bool(wrong),
+        mass_path=f"{what.group}.{what.key}.{what.first[0]}",
+        mass_says=what.first[1],
+        path=(path := f"{what.group}.{what.key}.{what.place[0]}"),
+        place_says=what.place[1],
+        beside_path=path,
+        remove=edit("remove", group=what.group, key=what.key),
+        remove_says=f"Take out {what.name}",
+    )
+
+
+def _hole_row(design: Design, hole: Hole, wrong: tuple[str, ...]) -> BallastRow:
     wall = wall_left_mm(design.body, hole)
     out = hole.hole_ml * design.host.density_g_cm3
     pair = f"two of {hole.each_g:.2f} g, {hole.beside_mm:.1f} mm to each side; " if hole.count > 1 else ""
@@ -185,56 +317,35 @@ def _hole_row(design: Design, hole: Hole, wrong: tuple[str, ...]) -> dict[str, A
         f"{pair}{hole.drill_mm:g} mm drill, {hole.depth_mm:.1f} mm deep; {out:.2f} g out, {max(wall, 0):.1f}"
         " mm wall"
     )
-    name = hole.slug.name
-    other = f"{name}: one hole on the middle" if hole.count > 1 else f"{name}: a pair beside the middle"
-    word = "One on the middle instead" if hole.count > 1 else "As a pair beside the middle"
+    name, two = hole.slug.name, hole.count > 1
+    mass = ("mass_g", f"Mass of {name}{', both' if two else ''}")
     row = _row(
-        "ballast",
-        hole.key,
-        name,
-        says,
-        wrong,
-        ("mass_g", f"Mass of {name}{', both' if hole.count > 1 else ''}"),
-        ("x_mm", f"{name} distance from the nose"),
+        _Named("ballast", hole.key, name, says, mass, ("x_mm", f"{name} distance from the nose")), wrong
     )
-    return {
-        **row,
-        "is_hole": True,
-        "is_pair": hole.count > 1,
-        "beside_path": f"ballast.{hole.key}.beside_mm",
-        "beside_says": f"{name}, how far to each side",
-        "pair": json.dumps({"do": "pair", "key": hole.key}),
-        "pair_word": word,
-        "pair_says": other,
-    }
+    return replace(
+        row,
+        is_hole=True,
+        is_pair=two,
+        beside_path=f"ballast.{hole.key}.beside_mm",
+        beside_says=f"{name}, how far to each side",
+        pair=edit("pair", key=hole.key),
+        pair_word="One on the middle instead" if two else "As a pair beside the middle",
+        pair_says=f"{name}: one hole on the middle" if two else f"{name}: a pair beside the middle",
+    )
 
 
-def _pour_row(design: Design, pour: Pour, wrong: tuple[str, ...]) -> dict[str, Any]:
+def _pour_row(design: Design, pour: Pour, wrong: tuple[str, ...]) -> BallastRow:
     volume = pour_volume_ml(design.body, pour)[0]
     says = f"{volume:.2f} ml, {volume * pour.density_g_cm3:.1f} g, to {pour.to_mm:.1f} mm"
-    return _row(
-        "pours",
-        pour.key,
-        pour.name,
-        says,
-        wrong,
-        ("density_g_cm3", f"Density of {pour.name}"),
-        ("from_mm", f"{pour.name} begins at"),
-    )
+    density, place = ("density_g_cm3", f"Density of {pour.name}"), ("from_mm", f"{pour.name} begins at")
+    return _row(_Named("pours", pour.key, pour.name, says, density, place), wrong)
 
 
-def _cavity_row(design: Design, cavity: Cavity, wrong: tuple[str, ...]) -> dict[str, Any]:
+def _cavity_row(design: Design, cavity: Cavity, wrong: tuple[str, ...]) -> BallastRow:
     name = f"{cavity.slug.name} in a chamber"
     says = (
         f"{cavity.mass_g:.1f} g in {cavity.bore_mm:.1f} × {cavity.length_mm:.1f} mm,"
         f" {max(cavity_wall_mm(design.body, cavity), 0):.1f} mm wall"
     )
-    return _row(
-        "cavities",
-        cavity.key,
-        name,
-        says,
-        wrong,
-        ("count", f"How many {cavity.slug.name}"),
-        ("x_mm", f"{name}, its middle from the nose"),
-    )
+    count, place = ("count", f"How many {cavity.slug.name}"), ("x_mm", f"{name}, its middle from the nose")
+    return _row(_Named("cavities", cavity.key, name, says, count, place), wrong)

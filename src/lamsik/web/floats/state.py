@@ -1,6 +1,6 @@
 """What the float's page shows of one document: built here, bound by static/js/shared/bind.js."""
 
-import json
+from collections.abc import Sequence
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from typing import Any
@@ -11,14 +11,17 @@ from lamsik.core.errors import Refused
 from lamsik.core.floats.design import Float, own_mass_g
 from lamsik.core.floats.inverse import check_foot, sensitivity
 from lamsik.core.floats.learning import Fit
-from lamsik.core.floats.rating import changes, curve, loading_g, ratings, response_mm
+from lamsik.core.floats.rating import Rating, changes, curve, loading_g, ratings, response_mm
 from lamsik.core.floats.shotting import ShotTable, Shotting, pull_to, shotting, telltale_lift, with_tip
 from lamsik.core.floats.standing import Standing, standing
 from lamsik.core.units import show
 from lamsik.core.water import Water
 from lamsik.documents.floats.document import Document, tips, to_float
 from lamsik.drawings.floats import Sight, standing_picture
+from lamsik.drawings.svg import Node
+from lamsik.web.shared.facts import Fact, signed
 from lamsik.web.shared.fields import fields
+from lamsik.web.shared.view import Head, Panel, Removable, edit, plain
 
 WORDS = {"stands": "stands by itself", "half-lies": "half lies", "lies": "lies flat", "sinks": "sinks"}
 
@@ -36,48 +39,217 @@ class FloatShop:
     unit: str = "mm"
 
 
+@dataclass(frozen=True)
+class RatingRow:
+    """What it carries to one mark: on the line, in all, ± two standard deviations; how far the tip answers to
+    0.1 g; what the family's weighed floats make of it.
+    """
+
+    key: str
+    mark: str
+    line: str
+    total: str
+    sd: str
+    response: str
+    learned: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class PartRow(Removable):
+    """A part of the float with the paths of its figures, and how its points are pulled."""
+
+    length: str
+    diameter: str
+    foot: str
+    bore: str
+    wall: str
+    bore_says: str
+    density: str
+    mass: str
+    form: str
+    title: str
+    is_open: bool
+    sealed: str
+    inside: str
+    is_sealed: bool
+    is_inside: bool
+    pull_says: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class MarkRow(Removable):
+    """A mark on the float with the paths of its name and height."""
+
+    name: str
+    height: str
+    says: str
+    name_says: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class TipRow(Removable):
+    """A tip of its box with the paths of its figures."""
+
+    name: str
+    length: str
+    diameter: str
+    density: str
+    title: str
+
+
+@dataclass(frozen=True)
+class TipSide:
+    """The same float with one of its tips."""
+
+    key: str
+    tip: str
+    line: str
+    response: str
+    stands: str
+
+
+@dataclass(frozen=True)
+class EffectRow:
+    """What a change of one figure does to what it carries."""
+
+    key: str
+    name: str
+    effect: str
+
+
+@dataclass(frozen=True)
+class FloatPanel(Panel):
+    """The float in its water: drawing, ratings, facts, troubles; `pulled` is the part whose points show."""
+
+    picture: Node
+    ratings: Sequence[RatingRow]
+    facts: Sequence[Fact]
+    trouble: str
+    not_for_sale: bool
+    pulled: str
+
+
+@dataclass(frozen=True)
+class ShottingPanel(Panel):
+    """How it is shotted, or why it cannot be."""
+
+    shotting: str
+    no_shotting: str
+
+
+@dataclass(frozen=True)
+class RowsPanel(Panel):
+    """The rows of the document: parts, marks, tips."""
+
+    parts: Sequence[PartRow]
+    marks: Sequence[MarkRow]
+    tips: Sequence[TipRow]
+
+
+@dataclass(frozen=True)
+class StandingPanel(Panel):
+    """What a settled answer adds: how it stands, lifts, answers with other tips, what changes it, what was
+    learned.
+    """
+
+    stands: str
+    lift: str
+    tip_rows: Sequence[TipSide]
+    effects: Sequence[EffectRow]
+    learned: str
+
+
+@dataclass(frozen=True)
+class FloatView:
+    """What the float's page shows of one document; how it stands once it is settled."""
+
+    head: Head
+    rated: FloatPanel
+    shotting: ShottingPanel
+    rows: RowsPanel
+    standing: StandingPanel | None = None
+
+
+@dataclass(frozen=True)
+class _Seen:
+    """A float with what is computed of it once: its pull to the wanted mark [g], its shots, how it stands."""
+
+    design: Float
+    document: Document
+    pull_g: float
+    shots: Shotting | None
+    alone: Standing | None
+
+
 def view(document: Document, shop: FloatShop, settled: bool, pulled: str = "") -> dict[str, Any]:
     """The computed part of the state."""
     design = to_float(document)
-    pull, water = pull_to(design), design.water
-    shots = _shots(design, document, shop, pull)
-    alone = standing(design) if settled else None
+    pull = pull_to(design)
+    shots, alone = _shots(design, document, shop, pull), standing(design) if settled else None
+    seen = _Seen(design, document, pull, shots, alone)
+    return plain(
+        FloatView(
+            _head(seen, shop),
+            _float(seen, shop, pulled),
+            _shotting(seen, shop),
+            _rows(document),
+            _settled(seen, shop) if settled else None,
+        )
+    )
+
+
+def _head(seen: _Seen, shop: FloatShop) -> Head:
+    design, document = seen.design, seen.document
+    return Head(
+        fields=fields({**document, "typed": {}}, shop.unit),
+        settled=seen.alone is not None,
+        near=None,
+        sentence=_sentence(design, seen.pull_g),
+        selected={
+            "kind": design.kind,
+            "wanted_mark": design.wanted_mark,
+            "water": design.water.name,
+            "shots": document.get("shots", ""),
+            "telltale": document.get("telltale", ""),
+            "source": _source(document),
+        },
+    )
+
+
+def _source(document: Document) -> str:
+    return str(document.get("source", {}).get("kind", "own"))
+
+
+def _float(seen: _Seen, shop: FloatShop, pulled: str) -> FloatPanel:
+    design = seen.design
     try:
         loads, heights = curve(design)
     except Refused:
         loads, heights = np.zeros(0), np.zeros(0)
-    height = design.mark(design.wanted_mark).height_mm if pull >= 0 else design.top_mm
-    found: dict[str, Any] = {
-        "name": design.name,
-        "fields": fields({**document, "typed": {}}, shop.unit),
-        "settled": settled,
-        "near": None,
-        "sentence": _sentence(design, pull),
-        "picture": standing_picture(design, Sight(height, shots, alone, loads, heights, pulled)),
-        "selected": {
-            "kind": design.kind,
-            "wanted_mark": design.wanted_mark,
-            "water": water.name,
-            "shots": document.get("shots", ""),
-            "telltale": document.get("telltale", ""),
-            "source": document.get("source", {}).get("kind", "own"),
-        },
-        "not_for_sale": document.get("source", {}).get("kind") == "not_for_sale",
-        "ratings": [_rating(rating, shop.fit) for rating in ratings(design)],
-        "shotting": (
-            f"{shots.words}: {shots.pull_g:.2f} g of pull, {shots.mass_g:.2f} g in the box" if shots else ""
-        ),
-        "no_shotting": _why_no_shots(design, document, shop, pull) if not shots else "",
-        "parts": [_part(part) for part in document["parts"]],
-        "marks": [_mark(row) for row in document["marks"]],
-        "tips": [_tip_row(row) for row in document.get("tips", [])],
-        "facts": _facts(design),
-        "trouble": _trouble(design) or _unknown(document, shop),
-        "pulled": pulled,
-    }
-    if settled:
-        found |= _settled(design, document, shop, pull, shots, alone)
-    return found
+    height = design.mark(design.wanted_mark).height_mm if seen.pull_g >= 0 else design.top_mm
+    return FloatPanel(
+        picture=standing_picture(design, Sight(height, seen.shots, seen.alone, loads, heights, pulled)),
+        ratings=[_rating(rating, shop.fit) for rating in ratings(design)],
+        facts=_facts(design),
+        trouble=_trouble(design) or _unknown(seen.document, shop),
+        not_for_sale=_source(seen.document) == "not_for_sale",
+        pulled=pulled,
+    )
+
+
+def _shotting(seen: _Seen, shop: FloatShop) -> ShottingPanel:
+    shots = seen.shots
+    if not shots:
+        return ShottingPanel("", _why_no_shots(seen.design, seen.document, shop, seen.pull_g))
+    return ShottingPanel(f"{shots.words}: {shots.pull_g:.2f} g of pull, {shots.mass_g:.2f} g in the box", "")
+
+
+def _rows(document: Document) -> RowsPanel:
+    return RowsPanel(
+        [_part(row) for row in document["parts"]],
+        [_mark(row) for row in document["marks"]],
+        [_tip_row(row) for row in document.get("tips", [])],
+    )
 
 
 def table_of(document: Document, shop: FloatShop) -> ShotTable:
@@ -139,21 +311,21 @@ def _sentence(design: Float, pull: float) -> str:
     )
 
 
-def _rating(rating: Any, fit: Fit | None) -> dict[str, str]:
+def _rating(rating: Rating, fit: Fit | None) -> RatingRow:
     learned = f"{fit.predict(rating.line_g):.2f} g" if fit and fit.count else ""
     response = f"{rating.response_mm:.1f} mm" if rating.response_mm < 500 else "–"
-    return {
-        "key": rating.mark,
-        "mark": rating.mark,
-        "line": show(rating.line_g, "mass", 2),
-        "total": show(rating.total_g, "mass", 2),
-        "sd": f"± {2 * rating.sd_g:.2f} g",
-        "response": response,
-        "learned": learned,
-    }
+    return RatingRow(
+        key=rating.mark,
+        mark=rating.mark,
+        line=show(rating.line_g, "mass", 2),
+        total=show(rating.total_g, "mass", 2),
+        sd=f"± {2 * rating.sd_g:.2f} g",
+        response=response,
+        learned=learned,
+    )
 
 
-def _facts(design: Float) -> list[dict[str, Any]]:
+def _facts(design: Float) -> list[Fact]:
     mass, loading = own_mass_g(design), loading_g(design)
     pull = pull_to(design)
     share = loading / (loading + pull) if loading > 0 and loading + pull > 0 else 0.0
@@ -175,10 +347,7 @@ def _facts(design: Float) -> list[dict[str, Any]]:
             )
         )
     rows.append(("length", "Whole length", f"{design.top_mm - design.foot_mm:.0f} mm", "Foot to tip."))
-    return [
-        {"key": key, "label": name, "value": value, "how": how, "estimate": True}
-        for key, name, value, how in rows
-    ]
+    return [Fact(*row, estimate=True) for row in rows]
 
 
 def _trouble(design: Float) -> str:
@@ -189,14 +358,8 @@ def _trouble(design: Float) -> str:
     return ""
 
 
-def _settled(
-    design: Float,
-    document: Document,
-    shop: FloatShop,
-    pull: float,
-    shots: Shotting | None,
-    alone: Standing | None,
-) -> dict[str, Any]:
+def _settled(seen: _Seen, shop: FloatShop) -> StandingPanel:
+    design, pull, alone = seen.design, seen.pull_g, seen.alone
     loaded = standing(design, pull) if pull > 0 else None
     stands = f"Without shot it {WORDS[alone.word]}" if alone else ""
     if loaded:
@@ -204,28 +367,23 @@ def _settled(
             f"; shotted it {'stands' if loaded.word == 'stands' else WORDS[loaded.word]}, metacentre"
             f" {loaded.gm_mm:.0f} mm over G"
         )
-    effects = [
-        {"key": c.name, "name": c.name, "effect": f"{c.effect_g:+.2f} g".replace("-", "−")}
-        for c in changes(design, shop.waters)
-    ]
+    found = [(change.name, change.effect_g) for change in changes(design, shop.waters)]
     with suppress(Refused):
-        effects += [
-            {"key": e.name, "name": e.name, "effect": f"{e.effect_g:+.2f} g".replace("-", "−")}
-            for e in sensitivity(design, shop.dowels_mm)
-        ]
-    return {
-        "stands": f"{stands}.",
-        "lift": _lift(design, document, shop, pull, shots),
-        "tip_rows": _tip_rows(design, document, shop),
-        "effects": effects,
-        "learned": _learned(shop.fit),
-    }
+        found += [(effect.name, effect.effect_g) for effect in sensitivity(design, shop.dowels_mm)]
+    return StandingPanel(
+        stands=f"{stands}.",
+        lift=_lift(seen, shop),
+        tip_rows=_tip_rows(design, seen.document),
+        effects=[EffectRow(name, name, f"{signed(effect)} g") for name, effect in found],
+        learned=_learned(shop.fit),
+    )
 
 
-def _lift(design: Float, document: Document, shop: FloatShop, pull: float, shots: Shotting | None) -> str:
+def _lift(seen: _Seen, shop: FloatShop) -> str:
+    design, pull, shots = seen.design, seen.pull_g, seen.shots
     if not shots:
         return ""
-    chosen = _telltale(document, table_of(document, shop))
+    chosen = _telltale(seen.document, table_of(seen.document, shop))
     last = next((shot for shot, _ in shots.shots if shot.name == chosen), shots.shots[-1][0])
     try:
         found = telltale_lift(design, pull, last)
@@ -243,7 +401,7 @@ def _lift(design: Float, document: Document, shop: FloatShop, pull: float, shots
     )
 
 
-def _tip_rows(design: Float, document: Document, shop: FloatShop) -> list[dict[str, str]]:
+def _tip_rows(design: Float, document: Document) -> list[TipSide]:
     """The same float with every tip of its box."""
     rows = []
     for tip in tips(document):
@@ -253,13 +411,13 @@ def _tip_rows(design: Float, document: Document, shop: FloatShop) -> list[dict[s
         answers = response_mm(other, mark.height_mm)
         word = standing(other, pull).word if pull > 0 else "sinks"
         rows.append(
-            {
-                "key": tip.key,
-                "tip": tip.name,
-                "line": show(pull, "mass", 2),
-                "response": f"{answers:.1f} mm" if answers < 500 else "–",
-                "stands": WORDS[word].replace(" by itself", ""),
-            }
+            TipSide(
+                key=tip.key,
+                tip=tip.name,
+                line=show(pull, "mass", 2),
+                response=f"{answers:.1f} mm" if answers < 500 else "–",
+                stands=WORDS[word].replace(" by itself", ""),
+            )
         )
     return rows
 
@@ -276,31 +434,29 @@ def _learned(fit: Fit | None) -> str:
     )
 
 
-def _part(row: Document) -> dict[str, Any]:
+def _part(row: Document) -> PartRow:
     path = f"parts.{row['key']}"
-    return {
-        "key": row["key"],
-        "name_path": f"{path}.name",
-        "length": f"{path}.length_mm",
-        "diameter": f"{path}.diameter_mm",
-        "foot": f"{path}.foot_mm",
-        "bore": f"{path}.bore_mm",
-        "wall": f"{path}.wall_mm",
-        "bore_says": _bore_says(row),
-        "density": f"{path}.density_g_cm3",
-        "mass": f"{path}.mass_g",
-        "form": f"{path}.form",
-        "title": f"{row['name']} ({row['kind']})",
-        "is_open": row["bore_mm"] > 0,
-        "sealed": f"{path}.sealed",
-        "inside": f"{path}.inside",
-        "is_sealed": row["sealed"],
-        "is_inside": row["inside"],
-        "pull": json.dumps({"pull": row["key"]}),
-        "pull_says": f"Pull the points of {row['name']}",
-        "remove": json.dumps({"do": "remove", "group": "parts", "key": row["key"]}),
-        "remove_says": f"Take off {row['name']}",
-    }
+    return PartRow(
+        key=row["key"],
+        length=f"{path}.length_mm",
+        diameter=f"{path}.diameter_mm",
+        foot=f"{path}.foot_mm",
+        bore=f"{path}.bore_mm",
+        wall=f"{path}.wall_mm",
+        bore_says=_bore_says(row),
+        density=f"{path}.density_g_cm3",
+        mass=f"{path}.mass_g",
+        form=f"{path}.form",
+        title=f"{row['name']} ({row['kind']})",
+        is_open=row["bore_mm"] > 0,
+        sealed=f"{path}.sealed",
+        inside=f"{path}.inside",
+        is_sealed=row["sealed"],
+        is_inside=row["inside"],
+        pull_says=f"Pull the points of {row['name']}",
+        remove=edit("remove", group="parts", key=row["key"]),
+        remove_says=f"Take off {row['name']}",
+    )
 
 
 def _bore_says(row: Document) -> str:
@@ -313,31 +469,31 @@ def _bore_says(row: Document) -> str:
     )
 
 
-def _mark(row: Document) -> dict[str, str]:
+def _mark(row: Document) -> MarkRow:
     path = f"marks.{row['key']}"
-    return {
-        "key": row["key"],
-        "name": f"{path}.name",
-        "height": f"{path}.height_mm",
-        "says": f"Height of {row['name']}",
-        "name_says": f"Name of mark {row['name']}",
-        "remove": json.dumps({"do": "remove", "group": "marks", "key": row["key"]}),
-        "remove_says": f"Take away the mark {row['name']}",
-    }
+    return MarkRow(
+        key=row["key"],
+        name=f"{path}.name",
+        height=f"{path}.height_mm",
+        says=f"Height of {row['name']}",
+        name_says=f"Name of mark {row['name']}",
+        remove=edit("remove", group="marks", key=row["key"]),
+        remove_says=f"Take away the mark {row['name']}",
+    )
 
 
-def _tip_row(row: Document) -> dict[str, str]:
+def _tip_row(row: Document) -> TipRow:
     path = f"tips.{row['key']}"
-    return {
-        "key": row["key"],
-        "name": f"{path}.name",
-        "length": f"{path}.length_mm",
-        "diameter": f"{path}.diameter_mm",
-        "density": f"{path}.density_g_cm3",
-        "title": str(row["name"]),
-        "remove": json.dumps({"do": "remove", "group": "tips", "key": row["key"]}),
-        "remove_says": f"Take {row['name']} out of the box",
-    }
+    return TipRow(
+        key=row["key"],
+        name=f"{path}.name",
+        length=f"{path}.length_mm",
+        diameter=f"{path}.diameter_mm",
+        density=f"{path}.density_g_cm3",
+        title=str(row["name"]),
+        remove=edit("remove", group="tips", key=row["key"]),
+        remove_says=f"Take {row['name']} out of the box",
+    )
 
 
 def bare(design: Float) -> Float:

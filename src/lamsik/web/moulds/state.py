@@ -1,7 +1,6 @@
 """What the mould's page shows of one document: built here, bound by static/js/shared/bind.js."""
 
-import json
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any
 from urllib.parse import urlencode
@@ -22,8 +21,10 @@ from lamsik.core.shapes.sources import Source
 from lamsik.core.units import show
 from lamsik.documents.moulds.document import Document, to_mould
 from lamsik.drawings.mould import picture
+from lamsik.drawings.svg import Node
 from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
+from lamsik.web.shared.view import Head, Panel, Removable, Said, edit, plain
 
 USUAL_SILICONE = 1.15
 """Density of a mould silicone [g/cm³] until a product is chosen."""
@@ -46,86 +47,239 @@ class MouldShop:
     heat: Callable[[Document, float | None], Heat | None] = lambda _document, _melt: None
 
 
+@dataclass(frozen=True)
+class ChoiceRow:
+    """A kind of mould, why it suits or not, and the edit that takes it."""
+
+    key: str
+    kind: str
+    why: str
+    suits: bool
+    now: bool
+    edit: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class SpotRow(Removable):
+    """A cavity with the paths of its place."""
+
+    title: str
+    x: str
+    y: str
+    turn: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class VentRow(Removable):
+    """A vent with the path of its width."""
+
+    title: str
+    label: str
+    across: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class WellRow(Removable):
+    """A well with the paths of its figures."""
+
+    title: str
+    across: str
+    deep: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class TextRow(Removable):
+    """A text in the mould with the paths of what it says and where."""
+
+    title: str
+    says: str
+    high: str
+    x: str
+    y: str
+    half: str
+
+
+@dataclass(frozen=True)
+class HalfRow:
+    """A half: its silicone by volume and mass, how that comes about, and where it is mixed."""
+
+    key: str
+    name: str
+    ml: str
+    g: str
+    how: str
+    mix: str
+    mix_says: str
+
+
+@dataclass(frozen=True)
+class MouldPanel(Panel):
+    """The mould: drawing, kinds to choose from, its master and that one's use, what leans in, its facts."""
+
+    picture: Node
+    choices: Sequence[ChoiceRow]
+    master: str
+    use: str
+    use_last: bool
+    undercut: str
+    facts: Sequence[Fact]
+    source: str
+    not_for_sale: bool
+
+
+@dataclass(frozen=True)
+class BoxPanel(Panel):
+    """The box and what lies in it, what lies too near, how it is held together."""
+
+    box_size: str
+    tight: Sequence[Said]
+    cavities: Sequence[SpotRow]
+    count: str
+    wells: Sequence[WellRow]
+    texts: Sequence[TextRow]
+    is_press: bool
+    has_halves: bool
+    has_funnel: bool
+    boards: bool
+    proud: bool
+    injector: bool
+
+
+@dataclass(frozen=True)
+class AirPanel(Panel):
+    """Where air stays, and the vents."""
+
+    points: Sequence[Said]
+    air: bool
+    no_air: bool
+    vents: Sequence[VentRow]
+    no_vents: bool
+
+
+@dataclass(frozen=True)
+class AmountsPanel(Panel):
+    """Silicone of each half, clay, walls, what the plain box would cost."""
+
+    halves: Sequence[HalfRow]
+    clay: str
+    walls: str
+    walls_short: bool
+    strip: str
+    saved: str
+    lift: str
+    lifts: bool
+    density_of: str
+    pressed: str
+    press_missing: bool
+
+
+@dataclass(frozen=True)
+class CastingPanel(Panel):
+    """Heat, shrinkage, level of what is cast."""
+
+    heat: str
+    heat_bad: bool
+    shrink: str
+    shrink_bad: bool
+    level: str
+
+
+@dataclass(frozen=True)
+class MouldView:
+    """What the mould's page shows of one document."""
+
+    head: Head
+    mould: MouldPanel
+    box: BoxPanel
+    air: AirPanel
+    amounts: AmountsPanel
+    casting: CastingPanel
+
+
 def view(document: Document, master: Master, shop: MouldShop, settled: bool) -> dict[str, Any]:
     """The computed part of the state; a mould as dragged is drawn, its search for better ones waits until
     it is settled.
     """
     mould = to_mould(document, master)
     seen = look(mould, bool(document.get("injector")))
-    length, width = box(mould).length_mm, box(mould).width_mm
-    found = {
-        "name": mould.name,
-        "fields": fields({**document, "typed": {}}, shop.unit),
-        "settled": settled,
-        "near": None,
-        "sentence": sentence(mould, seen),
-        "picture": picture(mould, seen.points, seen.tight, seen.features.undercut, shop.unit),
-        "selected": (
-            {
-                name: document.get(name, "")
-                for name in ("kind", "pull", "stand", "mould_product", "casting_product")
-            }
-            | {"end": document["funnel"]["end"]}
-        ),
-        "choices": [_choice(choice, mould) for choice in seen.choices],
-        "master": _master(master, mould, shop.use),
-        "use": shop.use.says,
-        "use_last": shop.use.last,
-        "undercut": _undercut(mould, seen),
-        "box_size": (
-            f"{show(length, 'length', 0, shop.unit)} × {show(width, 'length', 0, shop.unit)} ×"
-            f" {show(box(mould).high_mm, 'length', 0, shop.unit)}"
-        ),
-        "tight": [
-            {"key": str(n), "says": f"{t.what}: {t.distance_mm:.1f} mm, {mould.edge_mm:g} mm wanted"}
-            for n, t in enumerate(seen.tight)
-        ],
-        "cavities": [_spot(row) for row in document["cavities"]],
-        "one_cavity": len(document["cavities"]) == 1,
-        "count": str(len(document["cavities"])),
-        "vents": [_row(row, "vents", f"Vent {row['key'][1:]}", ("across_mm",)) for row in document["vents"]],
-        "no_vents": not document["vents"],
-        "wells": [
-            _row(row, "wells", f"Well {row['key'][1:]}", ("across_mm", "deep_mm", "x_mm", "y_mm"))
-            for row in document["wells"]
-        ],
-        "texts": [
-            _row(row, "texts", str(row["says"]), ("says", "high_mm", "x_mm", "y_mm", "half"))
-            for row in document["texts"]
-        ],
-        "points": [
-            {"key": str(n), "says": _point(point, mould)} for n, point in enumerate(seen.points, start=1)
-        ],
-        "no_air": not (seen.points or seen.turned),
-        "air": bool(seen.points or seen.turned),
-        "is_press": mould.kind == PRESS,
-        "has_halves": mould.parts == 2,
-        "has_funnel": bool(feeds(mould)),
-        "boards": mould.boards,
-        "proud": mould.keys.proud,
-        "injector": bool(document.get("injector")),
-        "source": shop.source.describe(),
-        "not_for_sale": not shop.source.may_sell,
-        "stands_in": master.stands_in,
-    }
-    return (
-        found
-        | _amounts(document, mould, seen, shop)
-        | _casting(document, mould, shop)
-        | {"facts": [fact.__dict__ for fact in _facts(mould, seen)]}
+    return plain(
+        MouldView(
+            _head(document, mould, seen, shop.unit, settled),
+            _mould(mould, seen, shop),
+            _box(document, mould, seen, shop.unit),
+            _air(document, mould, seen),
+            _amounts(document, mould, seen, shop),
+            _casting(document, mould, shop),
+        )
     )
 
 
-def _choice(choice: Choice, mould: Mould) -> dict[str, Any]:
-    edit = json.dumps({"do": "set", "path": "kind", "text": choice.kind})
-    return {
-        "key": choice.kind,
-        "kind": choice.kind,
-        "why": choice.why,
-        "suits": choice.suits,
-        "now": choice.kind == mould.kind,
-        "edit": edit,
-    }
+def _head(document: Document, mould: Mould, seen: Look, unit: str, settled: bool) -> Head:
+    names = ("kind", "pull", "stand", "mould_product", "casting_product")
+    return Head(
+        fields=fields({**document, "typed": {}}, unit),
+        settled=settled,
+        near=None,
+        sentence=sentence(mould, seen),
+        selected={name: document.get(name, "") for name in names} | {"end": document["funnel"]["end"]},
+    )
+
+
+def _mould(mould: Mould, seen: Look, shop: MouldShop) -> MouldPanel:
+    return MouldPanel(
+        picture=picture(mould, seen.points, seen.tight, seen.features.undercut, shop.unit),
+        choices=[_choice(choice, mould) for choice in seen.choices],
+        master=_master(mould.master, mould, shop.use),
+        use=shop.use.says,
+        use_last=shop.use.last,
+        undercut=_undercut(mould, seen),
+        facts=_facts(mould, seen),
+        source=shop.source.describe(),
+        not_for_sale=not shop.source.may_sell,
+    )
+
+
+def _box(document: Document, mould: Mould, seen: Look, unit: str) -> BoxPanel:
+    sides = (box(mould).length_mm, box(mould).width_mm, box(mould).high_mm)
+    return BoxPanel(
+        box_size=" × ".join(show(side, "length", 0, unit) for side in sides),
+        tight=[
+            Said(str(n), f"{t.what}: {t.distance_mm:.1f} mm, {mould.edge_mm:g} mm wanted")
+            for n, t in enumerate(seen.tight)
+        ],
+        cavities=[_spot(row) for row in document["cavities"]],
+        count=str(len(document["cavities"])),
+        wells=[_well(row) for row in document["wells"]],
+        texts=[_text(row) for row in document["texts"]],
+        is_press=mould.kind == PRESS,
+        has_halves=mould.parts == 2,
+        has_funnel=bool(feeds(mould)),
+        boards=mould.boards,
+        proud=mould.keys.proud,
+        injector=bool(document.get("injector")),
+    )
+
+
+def _air(document: Document, mould: Mould, seen: Look) -> AirPanel:
+    air = bool(seen.points or seen.turned)
+    return AirPanel(
+        points=[Said(str(n), _point(point, mould)) for n, point in enumerate(seen.points, start=1)],
+        air=air,
+        no_air=not air,
+        vents=[_vent(row) for row in document["vents"]],
+        no_vents=not document["vents"],
+    )
+
+
+def _choice(choice: Choice, mould: Mould) -> ChoiceRow:
+    return ChoiceRow(
+        key=choice.kind,
+        kind=choice.kind,
+        why=choice.why,
+        suits=choice.suits,
+        now=choice.kind == mould.kind,
+        edit=edit("set", path="kind", text=choice.kind),
+    )
 
 
 def _point(point: HighPoint, mould: Mould) -> str:
@@ -161,33 +315,57 @@ def _undercut(mould: Mould, seen: Look) -> str:
     )
 
 
-def _spot(row: Document) -> dict[str, str]:
+def _spot(row: Document) -> SpotRow:
     key, path = row["key"], f"cavities.{row['key']}"
-    return {
-        "key": key,
-        "title": f"Cavity {key[1:]}",
-        "x": f"{path}.x_mm",
-        "y": f"{path}.y_mm",
-        "turn": f"{path}.turn_deg",
-        "remove": json.dumps({"do": "remove", "group": "cavities", "key": key}),
-        "remove_says": f"Take out cavity {key[1:]}",
-    }
+    return SpotRow(
+        key=key,
+        title=f"Cavity {key[1:]}",
+        x=f"{path}.x_mm",
+        y=f"{path}.y_mm",
+        turn=f"{path}.turn_deg",
+        remove=edit("remove", group="cavities", key=key),
+        remove_says=f"Take out cavity {key[1:]}",
+    )
 
 
-def _row(row: Document, group: str, title: str, names: tuple[str, ...]) -> dict[str, str]:
-    found = {name.removesuffix("_mm"): f"{group}.{row['key']}.{name}" for name in names}
+def _off(row: Document, group: str, title: str) -> dict[str, str]:
+    """What rows of vents, wells and texts have in common."""
+    remove = edit("remove", group=group, key=row["key"])
     return {
-        **found,
         "key": row["key"],
         "title": title,
-        "remove": json.dumps({"do": "remove", "group": group, "key": row["key"]}),
+        "remove": remove,
         "remove_says": f"Take off {title}",
-        "label": title,
     }
 
 
-def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> dict[str, Any]:
-    """Silicone of each half, clay, walls, what the plain box would cost."""
+def _vent(row: Document) -> VentRow:
+    title = f"Vent {row['key'][1:]}"
+    return VentRow(**_off(row, "vents", title), label=title, across=f"vents.{row['key']}.across_mm")
+
+
+def _well(row: Document) -> WellRow:
+    path = f"wells.{row['key']}"
+    return WellRow(
+        **_off(row, "wells", f"Well {row['key'][1:]}"),
+        across=f"{path}.across_mm",
+        deep=f"{path}.deep_mm",
+    )
+
+
+def _text(row: Document) -> TextRow:
+    path = f"texts.{row['key']}"
+    return TextRow(
+        **_off(row, "texts", str(row["says"])),
+        says=f"{path}.says",
+        high=f"{path}.high_mm",
+        x=f"{path}.x_mm",
+        y=f"{path}.y_mm",
+        half=f"{path}.half",
+    )
+
+
+def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> AmountsPanel:
     code = str(document.get("mould_product") or "")
     key, product = shop.products.get(code, (0, None))
     density = product.density_g_cm3 if product else USUAL_SILICONE
@@ -198,18 +376,18 @@ def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> d
     rows = []
     for n, half in enumerate(seen.halves):
         rows.append(
-            {
-                "key": str(n),
-                "name": half.name,
-                "ml": f"{half.pour_ml:.1f} ml",
-                "g": f"{half.pour_ml * density:.0f} g",
-                "how": (
+            HalfRow(
+                key=str(n),
+                name=half.name,
+                ml=f"{half.pour_ml:.1f} ml",
+                g=f"{half.pour_ml * density:.0f} g",
+                how=(
                     f"box {half.box_ml:.1f} − master {half.master_ml:.1f} − funnel {half.feed_ml:.1f}"
                     f" {'+' if half.keys_ml >= 0 else '−'} keys {abs(half.keys_ml):.1f}"
                 ),
-                "mix": _mix_link(key, half, shop, mould) if product else "/mixes",
-                "mix_says": f"Mix the {half.name.removeprefix('the ').split(',')[0]}",
-            }
+                mix=_mix_link(key, half, shop, mould) if product else "/mixes",
+                mix_says=f"Mix the {half.name.removeprefix('the ').split(',')[0]}",
+            )
         )
     short = (
         f"; {built.short} bricks short"
@@ -220,22 +398,22 @@ def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> d
     )
     strip = "" if built.strip_high_enough else f", too low: {box(mould).high_mm:.0f} mm are needed"
     tape = f"; {built.strip_short_mm:.0f} mm short" if built.strip_short_mm else ""
-    return {
-        "halves": rows,
-        "clay": f"{clay_ml(mould):.0f} ml of clay for the bed" if mould.parts == 2 else "",
-        "walls": f"{built.per_course} bricks a course, {built.courses} courses: {built.bricks}{short}",
-        "walls_short": bool(built.short),
-        "strip": f"or {built.strip_mm:.0f} mm of strip{tape}{strip}",
-        "saved": (
+    return AmountsPanel(
+        halves=rows,
+        clay=f"{clay_ml(mould):.0f} ml of clay for the bed" if mould.parts == 2 else "",
+        walls=f"{built.per_course} bricks a course, {built.courses} courses: {built.bricks}{short}",
+        walls_short=bool(built.short),
+        strip=f"or {built.strip_mm:.0f} mm of strip{tape}{strip}",
+        saved=(
             f"Box arithmetic would mix {saved.box_ml:.0f} ml: {saved.wasted_ml:.0f} ml,"
             f" {saved.wasted_ml * density:.0f} g{cost} too much."
         ),
-        "lift": f"In this silicone {lift(mould, density).says}.",
-        "lifts": lift(mould, density).net_g > 0,
-        "density_of": product.name if product else f"a usual silicone, {USUAL_SILICONE} g/cm³",
-        "pressed": pressed(mould).says if mould.kind == PRESS else "",
-        "press_missing": mould.kind == PRESS and pressed(mould).missing_ml > 0,
-    }
+        lift=f"In this silicone {lift(mould, density).says}.",
+        lifts=lift(mould, density).net_g > 0,
+        density_of=product.name if product else f"a usual silicone, {USUAL_SILICONE} g/cm³",
+        pressed=pressed(mould).says if mould.kind == PRESS else "",
+        press_missing=mould.kind == PRESS and pressed(mould).missing_ml > 0,
+    )
 
 
 def _mix_link(product_id: int, half: Half, shop: MouldShop, mould: Mould) -> str:
@@ -249,8 +427,7 @@ def _mix_link(product_id: int, half: Half, shop: MouldShop, mould: Mould) -> str
     return f"/mixes?{urlencode(asked)}"
 
 
-def _casting(document: Document, mould: Mould, shop: MouldShop) -> dict[str, Any]:
-    """Heat, shrinkage, head, level."""
+def _casting(document: Document, mould: Mould, shop: MouldShop) -> CastingPanel:
     _, cast = shop.products.get(str(document.get("casting_product") or ""), (0, None))
     hot = document.get("casting_c")
     if hot is None and cast is not None:
@@ -269,20 +446,20 @@ def _casting(document: Document, mould: Mould, shop: MouldShop) -> dict[str, Any
     shrunk = shrinkage(cavity_ml(mould), percent, feed_ml(mould) / max(len(mould.cavities), 1))
     feed = f"{shrunk.shrinks_ml:.2f} ml shrink away in each cavity, the funnel feeds {shrunk.feeds_ml:.2f} ml"
     short = shrunk.short_ml > 1e-6 and mould.kind not in ("open", "press")
-    return {
-        "heat": (
+    return CastingPanel(
+        heat=(
             f"{warm.says[0].upper()}{warm.says[1:]}."
             if warm
             else "Nothing is poured hot here. Say what is cast, or how hot: then its heat is checked."
         ),
-        "heat_bad": warm is not None and not warm.stands,
-        "shrink": f"{feed}{f': {shrunk.short_ml:.2f} ml short, widen or lengthen it' if short else ''}.",
-        "shrink_bad": short,
-        "level": (
+        heat_bad=warm is not None and not warm.stands,
+        shrink=f"{feed}{f': {shrunk.short_ml:.2f} ml short, widen or lengthen it' if short else ''}.",
+        shrink_bad=short,
+        level=(
             f"Off level by {off:g}° one end of an open pour gets {level_error_mm(long, off):.1f} mm thicker"
             f" over its {long:.0f} mm."
         ),
-    }
+    )
 
 
 def _facts(mould: Mould, seen: Look) -> list[Fact]:

@@ -1,6 +1,7 @@
 """What a scheme's page shows: the coats on a reference bait, in order, with what each takes and waits."""
 
-import json
+from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Any
 
 from lamsik.core.paints.coats import Coat
@@ -8,37 +9,90 @@ from lamsik.core.tank import evaluate
 from lamsik.documents.rows import Document
 from lamsik.documents.schemes.document import read
 from lamsik.drawings.body import paint_view
+from lamsik.drawings.svg import Node
 from lamsik.web.shared.cards import reference
 from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
+from lamsik.web.shared.view import Head, Panel, Removable, edit, plain
 from lamsik.words.quantities import said
+
+
+@dataclass(frozen=True, kw_only=True)
+class CoatRow(Removable):
+    """A coat of the scheme with the paths of its figures, what is on dry, and its way up."""
+
+    order: str
+    name: str
+    name_says: str
+    colour: str
+    colour_says: str
+    film: str
+    film_says: str
+    is_film: bool
+    pair: str
+    wait: str
+    wait_says: str
+    count: str
+    count_says: str
+    has_count: bool
+    dry: str
+    up: str
+    up_says: str
+    first: str
+
+
+@dataclass(frozen=True)
+class SchemePanel(Panel):
+    """The coats on a reference bait, in order, and what they take together."""
+
+    picture: Node
+    coats: Sequence[CoatRow]
+    no_coats: bool
+    facts: Sequence[Fact]
+
+
+@dataclass(frozen=True)
+class SchemeView:
+    """What a scheme's page shows of its document."""
+
+    head: Head
+    scheme: SchemePanel
 
 
 def view(document: Document) -> dict[str, Any]:
     """The computed part of the state."""
     coats = read(document)
+    head = Head(
+        fields=fields({**document, "typed": {}}, "mm"),
+        settled=True,
+        near=None,
+        sentence=_sentence(coats),
+        selected={},
+    )
+    return plain(SchemeView(head, _scheme(coats)))
+
+
+def _scheme(coats: tuple[Coat, ...]) -> SchemePanel:
     design = reference(coats)
-    parts = {part.key: part for part in evaluate.drag(design).budget.parts}
-    dry = said(sum(part.mass_g for key, part in parts.items() if key.startswith("coat:")), "mass")
-    waits = said(sum(coat.wait_h for coat in coats), "time", digits=0)
-    return {
-        "name": document["name"],
-        "fields": fields({**document, "typed": {}}, "mm"),
-        "settled": True,
-        "near": None,
-        "sentence": _sentence(coats),
-        "picture": paint_view(design),
-        "selected": {},
-        "coats": [
-            _row(coat, n, parts[f"coat:{coat.key}"].mass_g if f"coat:{coat.key}" in parts else 0.0)
-            for n, coat in enumerate(coats, start=1)
-        ],
-        "no_coats": not coats,
-        "facts": [
-            Fact("dry", "Dry", dry, "all coats on the reference bait", estimate=True).__dict__,
-            Fact("waits", "Waiting", waits, "all waits, one after the other").__dict__,
-        ],
+    dry = {
+        part.key: part.mass_g for part in evaluate.drag(design).budget.parts if part.key.startswith("coat:")
     }
+    waits = said(sum(coat.wait_h for coat in coats), "time", digits=0)
+    return SchemePanel(
+        picture=paint_view(design),
+        coats=[_row(coat, n, dry.get(f"coat:{coat.key}", 0.0)) for n, coat in enumerate(coats, start=1)],
+        no_coats=not coats,
+        facts=[
+            Fact(
+                "dry",
+                "Dry",
+                said(sum(dry.values()), "mass"),
+                "all coats on the reference bait",
+                estimate=True,
+            ),
+            Fact("waits", "Waiting", waits, "all waits, one after the other"),
+        ],
+    )
 
 
 def _sentence(coats: tuple[Coat, ...]) -> str:
@@ -50,28 +104,28 @@ def _sentence(coats: tuple[Coat, ...]) -> str:
     )
 
 
-def _row(coat: Coat, order: int, dry_g: float) -> dict[str, Any]:
+def _row(coat: Coat, order: int, dry_g: float) -> CoatRow:
     path = f"coats.{coat.key}"
-    return {
-        "key": coat.key,
-        "order": f"{order}. {coat.role}",
-        "name": f"{path}.name",
-        "name_says": f"Name of coat {order}",
-        "colour": f"{path}.colour",
-        "colour_says": f"Colour of {coat.name}",
-        "film": f"{path}.film_um",
-        "film_says": f"Dry film of {coat.name}",
-        "is_film": coat.mass_g is None,
-        "pair": f"{said(coat.mass_g, 'mass')} the pair" if coat.mass_g is not None else "",
-        "wait": f"{path}.wait_h",
-        "wait_says": f"Wait after {coat.name}",
-        "count": f"{path}.count",
-        "count_says": f"How many {coat.role}",
-        "has_count": coat.role in ("bars", "spots"),
-        "dry": said(dry_g, "mass"),
-        "up": json.dumps({"do": "up", "key": coat.key}),
-        "up_says": f"Move {coat.name} up",
-        "first": "it goes on first already" if order == 1 else "",
-        "remove": json.dumps({"do": "remove", "group": "coats", "key": coat.key}),
-        "remove_says": f"Take {coat.name} off",
-    }
+    return CoatRow(
+        key=coat.key,
+        order=f"{order}. {coat.role}",
+        name=f"{path}.name",
+        name_says=f"Name of coat {order}",
+        colour=f"{path}.colour",
+        colour_says=f"Colour of {coat.name}",
+        film=f"{path}.film_um",
+        film_says=f"Dry film of {coat.name}",
+        is_film=coat.mass_g is None,
+        pair=f"{said(coat.mass_g, 'mass')} the pair" if coat.mass_g is not None else "",
+        wait=f"{path}.wait_h",
+        wait_says=f"Wait after {coat.name}",
+        count=f"{path}.count",
+        count_says=f"How many {coat.role}",
+        has_count=coat.role in ("bars", "spots"),
+        dry=said(dry_g, "mass"),
+        up=edit("up", key=coat.key),
+        up_says=f"Move {coat.name} up",
+        first="it goes on first already" if order == 1 else "",
+        remove=edit("remove", group="coats", key=coat.key),
+        remove_says=f"Take {coat.name} off",
+    )

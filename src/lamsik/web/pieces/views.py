@@ -22,7 +22,7 @@ from lamsik.drawings.tank import default_view, scene
 from lamsik.store import documents, mixes, moulds, orders, pieces, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.tables import Document, Instrument, Order, Piece, Revision, now
-from lamsik.web.bodies.tank_facts import budget_rows, tank_facts, verdict_view
+from lamsik.web.bodies.tank_facts import budget_rows, tank_facts
 from lamsik.web.pieces.bench import PieceView, StepRow, steps_of, view, waiting, waits_at
 from lamsik.web.pieces.learned import learn_faces
 from lamsik.web.shared import keeping, printing
@@ -32,6 +32,7 @@ from lamsik.web.shared.files import as_pdf
 from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.web.shared.progress import stands
 from lamsik.web.shared.scale import board
+from lamsik.words.verdict import sentence
 
 blueprint = Blueprint("pieces", __name__, url_prefix="/pieces")
 
@@ -95,8 +96,8 @@ def _page(shown: PieceView, error: dict[str, str] | None = None, asks: Asks | No
         picture=scene(shown.outcome, looks, handles=False),
         facts=tank_facts(shown.outcome, looks),
         budget=budget_rows(shown.outcome.budget.parts),
-        verdict=verdict_view(shown.outcome),
-        planned=verdict_view(shown.planned),
+        verdict=sentence(shown.outcome.verdict),
+        planned=sentence(shown.planned.verdict),
         instruments=pieces.instruments(db()),
         error=error or {},
         asks=asks,

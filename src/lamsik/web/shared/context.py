@@ -16,6 +16,7 @@ from lamsik.drawings.svg import markup
 from lamsik.store.stores import DEFAULTS, setting
 from lamsik.web.shared.db import db
 from lamsik.web.shared.lean import lean
+from lamsik.web.shared.view import edit
 from lamsik.words.verdict import sentence
 
 ICONS = Path(__file__).parent.parent / "static" / "vendor" / "icons"
@@ -24,7 +25,9 @@ ICONS = Path(__file__).parent.parent / "static" / "vendor" / "icons"
 def install(app: Flask) -> None:
     """Register the context and filters."""
     app.context_processor(_context)
-    app.jinja_env.globals.update(icon=icon, svg=markup, other_page=other_page, caution=caution, defer=DEFER)
+    app.jinja_env.globals.update(
+        icon=icon, svg=markup, other_page=other_page, caution=caution, defer=DEFER, edit=edit
+    )
     app.jinja_env.filters.update(
         measure=show, sentence=sentence, day=day, local=local, first_state=first_state
     )

@@ -1,6 +1,5 @@
 """The Tank's questions to the core: ballast for the want, and the inside twin of trial weights."""
 
-from dataclasses import asdict
 from typing import Any
 
 from flask import Blueprint, jsonify
@@ -16,8 +15,10 @@ from lamsik.documents.engine import applied
 from lamsik.drawings.body import thumbnail
 from lamsik.store import stores
 from lamsik.web.bodies.live import asked_for, edited
+from lamsik.web.bodies.tank_depth import ballast_of
 from lamsik.web.shared import exchange
 from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.view import change
 from lamsik.web.tank import answers as words
 
 blueprint = Blueprint("tank_live", __name__, url_prefix="/designs")
@@ -70,11 +71,6 @@ def pictures(key: int) -> ResponseReturnValue:
 
 
 def _answer(answer: Answer, index: int, beside: bool = False) -> dict[str, Any]:
-    rows = {
-        "holes": [asdict(hole) for hole in answer.holes],
-        "pours": [asdict(pour) for pour in answer.pours],
-        "cavities": [asdict(cavity) for cavity in answer.cavities],
-    }
     return {
         "key": str(index),
         "says": answer.says,
@@ -85,5 +81,5 @@ def _answer(answer: Answer, index: int, beside: bool = False) -> dict[str, Any]:
         "waters": words.waters(answer),
         "holds": all(row.held for row in answer.waters),
         "roll": f"{answer.frequency_hz:.1f} Hz roll",
-        "edit": {"do": "ballast", "beside": beside, **rows},
+        "edit": change("ballast", beside=beside, **ballast_of(answer)),
     }

@@ -99,7 +99,7 @@ main.addEventListener("change", ({ target }) => {
     delete target.dataset.dirty;
     live.edit({ do: "set", path: target.dataset.path, text: target.value, ...unitOf(target.dataset.path) });
   }
-  if (target.dataset.select && target.value !== "") live.edit(JSON.parse(target.dataset.select.replace('"$"', JSON.stringify(target.value)).replace("$n", Number(target.value))));
+  if (target.dataset.select && target.value !== "") live.edit(JSON.parse(target.dataset.select.replace('"$"', JSON.stringify(target.value)).replace('"$n"', Number(target.value))));
   if ("once" in target.dataset) target.value = "";
   if (target.dataset.flag) live.edit({ do: "flag", path: target.dataset.flag, on: target.checked });
 }, { signal });
