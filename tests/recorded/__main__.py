@@ -9,6 +9,8 @@ from lamsik.store.database import open_database, session_of
 from lamsik.web.app import create_app
 from tests.browser.test_screens import EVERY
 from tests.recorded import DOCUMENTS, SHOWN, shown
+from tests.recorded.cases import CASES
+from tests.recorded.core import CORE, told
 from tests.recorded.edits import SAID, all_said
 from tests.recorded.pages import LISTS, SEEN, seen, words
 from tests.web.conftest import Visitor
@@ -31,3 +33,4 @@ with tempfile.TemporaryDirectory() as folder:
     write(SEEN, [{"url": url, "lines": words(answer)} for url, answer in answers.items()])
     write(SHOWN, [shown(visitor, document, at) for at, document in enumerate(documents)])
 write(SAID, all_said())
+write(CORE, [told(name) for name in sorted(CASES)])

@@ -49,6 +49,7 @@ def density_of_ratio(ratio: float, liquid_g_cm3: float) -> float:
 def at_warmth(free_rise_g_cm3: float, reference_c: float, at_c: float) -> float:
     """Free-rise density at another temperature [g/cm³]: warmer rises more; a rule of thumb."""
     finite_between("temperature", at_c, -5.0, 50.0, "°C")
+    finite_between("reference_c", reference_c, -20.0, 250.0, "°C")
     return float(free_rise_g_cm3 / (1.0 + WARMTH) ** (at_c - reference_c))
 
 

@@ -13,4 +13,5 @@ def at_temperature(time: float, reference_c: float, at_c: float) -> float:
     thumb.
     """
     finite_between("temperature", at_c, -10.0, 60.0, "°C for a workshop")
+    finite_between("reference_c", reference_c, -20.0, 250.0, "°C")
     return float(time * 2.0 ** ((reference_c - at_c) / 10.0))

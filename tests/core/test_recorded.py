@@ -1,0 +1,14 @@
+"""The core says of given figures what it said when they were recorded, and refuses from where it refused."""
+
+import pytest
+
+from tests.recorded import apart
+from tests.recorded.cases import CASES
+from tests.recorded.core import recorded_core, told
+
+WAS = recorded_core()
+
+
+@pytest.mark.parametrize("name", sorted(CASES))
+def test_it_says_what_it_said_and_refuses_where_it_did(name):
+    assert list(apart(WAS[name], told(name))) == []

@@ -1,0 +1,276 @@
+"""Functions and kinds of value of the core with arguments that are good, by the name of their module."""
+
+from collections.abc import Callable
+from dataclasses import replace
+from datetime import date, datetime
+from typing import Any
+
+import numpy as np
+
+from lamsik.core import units, water
+from lamsik.core.castings import dense_rear, foam, inserts, plastisol, softbody, throughput
+from lamsik.core.floats import design as float_design
+from lamsik.core.floats import inverse, labels, learning, livebait, rating, shotting, slider, standing
+from lamsik.core.floats import parts as float_parts
+from lamsik.core.mixes import amount, clocks, filler, fillers, layers, overpour, product, tubs
+from lamsik.core.moulds import heat, layout, masters, press, pull, silicone, vents
+from lamsik.core.paints import coats
+from lamsik.core.paints import layout as painted
+from lamsik.core.route import workdays
+from lamsik.core.shapes import (
+    allowances,
+    ballast_holes,
+    blades,
+    design,
+    faces,
+    hardware,
+    hollow,
+    inside,
+    joints,
+    scaling,
+    stock,
+    tracing,
+    trial,
+)
+from lamsik.core.tank import drops, line, running
+from lamsik.core.weighing import bydifference, instrument, inwater, pair, trim
+from tests.bodies import bait, ellipsoid
+
+FRESH, SEA = water.Water("lake", 14.0), water.Water("sea", 10.0, 35.0)
+RESIN = product.Product(
+    "Resin",
+    "resin",
+    "volume",
+    (product.Part("A", 1, 1.10), product.Part("B", 1, 1.02)),
+    pot_life_min=5.0,
+    gel_min=8.0,
+    demould_h=1.0,
+    caution="epoxy",
+)
+SILICONE = product.Product(
+    "Silicone", "silicone", "mass", (product.Part("base", 100, 1.20), product.Part("catalyst", 4, 0.98))
+)
+FOAM = product.Product(
+    "Foam",
+    "foam",
+    "mass",
+    (product.Part("A", 100, 1.06), product.Part("B", 110, 1.23)),
+    caution="isocyanate",
+    free_rise_g_cm3=0.16,
+)
+GLASS = fillers.Filler("Glass bubbles", 0.15, 0.09)
+EGG = masters.of_body("egg", ellipsoid(80.0, 24.0, 30.0), 9.0)
+MOULD = layout.arranged(layout.Mould("m", EGG, cavities=(layout.Spot("c1", 500.0, 500.0),)), 2)
+STEM = float_parts.Part("stem", "stem", "stem", 120.0, 2.0, 0.6)
+PEAR = float_parts.Part("body", "body", "pear", 60.0, 16.0, 0.16, 60.0, form="pear", spread_g_cm3=0.03)
+TIP = float_parts.Part("antenna", "antenna", "antenna", 70.0, 1.6, 0.5, 120.0)
+FLOAT = float_design.Float(
+    "Antenna",
+    "antenna",
+    (STEM, PEAR, TIP),
+    (float_design.Mark("shoulder", 120.0), float_design.Mark("ring", 170.0)),
+    FRESH,
+    wanted_mark="ring",
+)
+SHOTS = shotting.ShotTable(
+    "Split shot", "anywhere", "nominal", tuple(shotting.Shot(name, mass) for name, mass in shotting.NOMINAL)
+)
+LEAD = ballast_holes.Slug("Lead rod 6", "rod", "lead", 11.34, 6.0)
+STONE = inwater.InWater(20.0, 11.0, FRESH)
+DAYS = workdays.Workdays(closed=(date(2027, 3, 3),))
+MONDAY = datetime(2027, 3, 1, 9, 0)
+CYCLE = throughput.Cycle(20.0, 4.0, 10.0, 4)
+UP = np.array([0.0, 0.6, 0.8])
+CASES: dict[str, tuple[Callable[..., Any], dict[str, Any]]] = {}
+
+
+def case(make: Callable[..., Any], **given: Any) -> None:
+    room = make.__module__.removeprefix("lamsik.core.")
+    name = f"{room}.{make.__qualname__}"
+    while name in CASES:
+        name += "'"
+    CASES[name] = (make, given)
+
+
+# fmt: off
+# Castings
+case(softbody.exposed, gap_mm=12.0, thickness_mm=9.0, squeeze=0.5)
+case(softbody.exposed, gap_mm=5.0, thickness_mm=14.0, squeeze=0.3)
+case(dense_rear.bonds, gap_min=20.0, from_min=10.0, to_min=40.0)
+case(dense_rear.two_pours, mesh=EGG.mesh, up=UP, dense_ml=8.0, dense_g_cm3=1.8, light_g_cm3=0.9)
+case(foam.FreeRise, poured_g=20.0, risen_ml=120.0, at_c=21.0)
+case(foam.density_of_ratio, ratio=8.0, liquid_g_cm3=1.14)
+case(foam.at_warmth, free_rise_g_cm3=0.16, reference_c=20.0, at_c=15.0)
+case(foam.charge, net_ml=40.0, target_g_cm3=0.3, free_rise_g_cm3=0.16, liquid_g_cm3=1.14, spread=0.1)
+case(inserts.Insert, key="i1", kind="wire", start_mm=(0.0, 0.0, 0.0), end_mm=(60.0, 0.0, 0.0), across_mm=1.2,
+     mass_g=0.5)
+case(inserts.shank, from_mm=5.0, to_mm=60.0, up_mm=2.0, across_mm=1.1)
+case(plastisol.shot, casting_ml=12.0, runner_ml=3.0, density_g_cm3=1.05, jug_g=200.0, cavities=6,
+     heat_min=8.0, shot_min=3.0)
+case(plastisol.thin_zones, mesh=EGG.mesh, limit_mm=12.0)
+case(plastisol.from_scrap, wanted_g=90.0, colour="clay", scraps=(plastisol.Scrap("clay", 40.0, 1),
+     plastisol.Scrap("clay", 80.0, 4), plastisol.Scrap("red", 50.0, 1)))
+case(plastisol.by_colour, shot_g=80.0, colours=(("clay", 60.0), ("red", 40.0)), scraps=(plastisol.Scrap("red",
+     50.0, 1),))
+case(throughput.Cycle, before_min=20.0, cure_h=4.0, after_min=10.0, cavities=4, yield_share=0.9, worth=3.0)
+case(throughput.shots_needed, wanted=30, cycle=CYCLE)
+case(throughput.plan, wanted=30, by=datetime(2027, 3, 12, 17, 0), start=MONDAY, cycle=CYCLE, days=DAYS)
+# Floats
+case(float_parts.Part, key="body", kind="body", name="body", length_mm=60.0, diameter_mm=16.0,
+     density_g_cm3=0.16, foot_mm=10.0, bore_mm=3.0, wall_mm=5.0, mass_g=2.0)
+for seen in (float_parts.outer_ml, float_parts.bore_ml, float_parts.mass_g, float_parts.centre_mm):
+    case(seen, part=replace(PEAR, bore_mm=3.0))
+case(float_design.Float, name="x", kind="antenna", parts=(STEM, PEAR), paint_g=0.2, varnish_g=0.1,
+     film_g_cm3=1.2)
+for seen in (float_design.own_mass_g, float_design.gravity_mm, rating.loading_g, rating.sd_g, rating.ratings,
+     inverse.main_body, inverse.check_foot):
+    case(seen, design=FLOAT)
+case(rating.capacity_g, design=FLOAT, height_mm=150.0)
+case(rating.response_mm, design=FLOAT, height_mm=150.0)
+case(rating.settles_at_mm, design=FLOAT, line_g=2.0)
+case(rating.changes, design=FLOAT, waters=(FRESH, SEA))
+case(inverse.sensitivity, design=FLOAT, dowels_mm=(1.5, 2.0, 3.0))
+case(inverse.resized, design=FLOAT, length_mm=70.0, diameter_mm=18.0, density_g_cm3=0.2)
+case(inverse.sized, design=FLOAT, wanted_g=4.0)
+case(inverse.options, design=FLOAT, wanted_g=4.0, dowels_mm=(14.0, 16.0, 18.0), woods=("balsa",))
+case(inverse.protrusion_mm, part=PEAR, bore_mm=2.0, wall_mm=1.0)
+case(standing.standing, design=FLOAT, line_g=3.0)
+case(standing.metacentric_mm, design=FLOAT, line_g=3.0)
+case(shotting.Shot, name="BB", mass_g=0.4, density_g_cm3=11.34)
+case(shotting.shotting, pull_g=2.5, table=SHOTS, water=FRESH, telltale="No 8")
+case(shotting.telltale_lift, design=FLOAT, line_g=4.5, shot=shotting.Shot("No 8", 0.06))
+case(shotting.antenna_under_mm, design=FLOAT, height_mm=150.0)
+case(slider.slider, depth_m=6.0, rod_m=4.0, over_bottom_m=0.3)
+case(slider.slider, depth_m=2.0, rod_m=4.0, over_bottom_m=0.3)
+case(labels.Label, name="Antenna", grams=2.5, basis=labels.ON_THE_LINE, mark="ring", water=FRESH)
+case(learning.fit, pairs=((2.0, 2.1), (3.0, 3.05), (4.0, 4.3), (5.0, 5.2)))
+case(learning.advice, measured_g=2.7, nominal_g=2.5, table=SHOTS, water=FRESH, loading_g=1.0)
+case(livebait.Build, foam_mm=30.0, foam_bore_mm=8.0, pipe_mm=8.0, pipe_bore_mm=6.0, cap_mm=6.0, saw_mm=1.0)
+case(livebait.per_stick, stick_mm=1000.0, piece_mm=80.0, saw_mm=1.0)
+case(livebait.cut_list, build=livebait.Build(), sizes=((60.0, 4), (80.0, 6)), foam_stick_mm=1000.0,
+     pipe_stick_mm=2000.0)
+case(livebait.as_float, build=livebait.Build(), foam_length_mm=80.0)
+case(livebait.consistent, tests=((60.0, 20.0), (80.0, 29.0)), build=livebait.Build(), water=FRESH)
+# Mixes
+case(product.Part, name="A", figure=100.0, density_g_cm3=1.1)
+case(product.Product, name="P", kind="resin", basis="mass", parts=RESIN.parts, tolerance_percent=3.0,
+     pot_life_min=5.0, gel_min=8.0, demould_h=1.0, cure_h=24.0, reference_c=20.0, recoat_from_h=2.0,
+     recoat_to_h=12.0, open_days=180.0, stir_s=60.0, shrink_percent=1.0, cured_g_cm3=1.08, heat_limit_c=80.0,
+     process_c=150.0)
+for seen in (product.mass_shares, product.liquid_g_cm3, product.ratio_text, product.keepable):
+    for of in (RESIN, SILICONE, FOAM):
+        case(seen, product=of)
+case(amount.Job, net_ml=40.0, sprue_ml=6.0, loss=0.05)
+for of in (RESIN, SILICONE, FOAM):
+    case(amount.weighed_out, product=of, total_g=63.0, step_g=0.5)
+    case(amount.least_g, product=of, step_g=0.1)
+    case(amount.ratio_error, product=of, grams=(50.0, 46.0))
+    case(amount.poured_g_cm3, product=of)
+case(amount.learned_loss, pairs=((40.0, 42.0), (60.0, 64.0)))
+case(amount.used_g, planned_g=60.0, weighed_g=63.0, left_g=4.0)
+case(amount.rounded, grams=12.34, step_g=0.5)
+case(clocks.at_temperature, time=10.0, reference_c=20.0, at_c=14.0)
+case(filler.filling_for, density_g_cm3=0.8, resin_g_cm3=1.08, filler_g_cm3=0.15)
+case(fillers.Filler, name="f", true_g_cm3=0.15, bulk_g_cm3=0.09)
+case(fillers.filled, product=RESIN, total_ml=60.0, density_g_cm3=0.8, filler=GLASS)
+case(fillers.pigment_g, total_g=60.0, percent=2.0)
+case(fillers.pigment_g, total_g=60.0, drops=12.0)
+case(layers.layered, product=RESIN, total_g=60.0, shares=(("back", 0.6), ("belly", 0.4)), step_g=0.1,
+     at_c=18.0)
+case(overpour.put_right, product=RESIN, grams=(40.0, 30.0), step_g=0.1)
+case(overpour.put_right, product=SILICONE, grams=(100.0, 6.0), step_g=0.1, left_g=(20.0, 20.0),
+     planned_g=104.0)
+case(tubs.drawn, left_g=100.0, grams=30.0, what="A")
+# Moulds
+case(heat.heat, material="silicone", limit_c=200.0, casting_c=180.0, margin_c=15.0)
+case(heat.heat, material="silicone", limit_c=200.0, casting_c=195.0, margin_c=15.0)
+case(heat.shrinkage, cavity_ml=12.0, linear_percent=1.0, feed_ml=0.3)
+case(heat.level_error_mm, long_mm=120.0, off_deg=2.0)
+case(heat.in_both, celsius=180.0)
+case(layout.cap_mm3, a_mm=4.0, h_mm=3.0)
+case(layout.Spot, key="c", x_mm=20.0, y_mm=3.0, turn_deg=10.0)
+case(layout.Funnel, end="tail", neck_mm=6.0, mouth_mm=14.0)
+case(layout.Keys, count=4, base_mm=8.0, high_mm=4.0, second_high_mm=5.0, gap_mm=0.2)
+case(layout.Vent, key="v", x_mm=20.0, y_mm=3.0, z_mm=2.0, across_mm=1.5)
+case(layout.Well, key="w", x_mm=20.0, y_mm=3.0, across_mm=10.0, deep_mm=4.0)
+case(layout.Text, key="t", says="A", x_mm=16.0, y_mm=0.0, high_mm=4.0)
+case(layout.Mould, name="m", master=EGG, cavities=MOULD.cavities, parting_mm=1.0, slant_deg=2.0, edge_mm=12.0,
+     floor_mm=10.0, cover_mm=10.0)
+for seen in (layout.box, layout.needed, layout.cavity_ml, layout.feed_ml, layout.feed_mm, layout.key_places,
+     layout.tight_places, layout.pour_up, press.pressed, silicone.halves, silicone.clay_ml, silicone.vents_ml,
+     silicone.runner_ml):
+    case(seen, mould=MOULD)
+case(layout.arranged, mould=MOULD, count=4)
+case(layout.wall_mm, walls=layout.box(MOULD), x_mm=30.0, y_mm=10.0, dx=0.6, dy=0.8)
+case(masters.measured, name="m", length_mm=80.0, width_mm=24.0, depth_mm=30.0, volume_ml=28.0, mass_g=9.0)
+case(masters.shrunk_mesh, mesh=EGG.mesh, percent=1.5)
+case(pull.features, mesh=EGG.mesh, parting_mm=1.0, slant_deg=2.0)
+case(pull.best_parting, mesh=EGG.mesh, slant_deg=0.0)
+case(silicone.Bricks, long_mm=40.0, wide_mm=20.0, high_mm=12.0, have=60, strip_high_mm=50.0,
+     strip_long_mm=600.0)
+case(silicone.walls_of, mould=MOULD, bricks=silicone.Bricks(have=20, strip_high_mm=40.0, strip_long_mm=300.0))
+case(silicone.lift, mould=MOULD, silicone_g_cm3=1.15)
+case(vents.up_of, stand="tail up", tilt_deg=5.0)
+case(vents.high_points, mesh=EGG.mesh, up=UP)
+# Paints
+case(coats.Coat, key="c", role="base", name="white", film_um=20.0, density_g_cm3=1.25, cover_share=0.8,
+     wait_h=1.0, window_h=6.0, reach_share=0.5)
+case(coats.dry_volume_ml, coat=coats.Coat("c", "base", "white"), area_mm2=9000.0)
+case(coats.dry_mass_g, coat=coats.Coat("c", "base", "white"), area_mm2=9000.0)
+for role, seen in (("bars", painted.bars), ("spots", painted.spots), ("eyes", painted.eye)):
+    case(seen, body=ellipsoid(110.0, 18.0, 26.0), coat=coats.Coat("c", role, "c", count=6))
+# Shapes
+case(allowances.Allowance, key="a", kind="glue", name="Glue", mass_g=0.3, spread_g=0.1)
+case(ballast_holes.Slug, name="s", form="rod", metal="lead", density_g_cm3=11.34, diameter_mm=6.0)
+case(ballast_holes.Hole, key="h", slug=LEAD, mass_g=3.0, x_mm=40.0, drill_mm=6.5, cover_mm=2.0,
+     filler_g_cm3=1.2, beside_mm=0.0)
+case(blades.SnapHole, key="h", edge_mm=5.0, diameter_mm=3.0, wire_mm=1.0, bow_mm=5.0)
+case(design.Host, name="h", density_g_cm3=0.5, spread_g_cm3=0.03, solid_g_cm3=1.2, face_mm=0.3)
+case(design.Want, behaviour="slow rise", speed_cm_s=6.0, pitch_deg=2.0, net_percent=2.0, freeboard_mm=4.0)
+case(faces.learned_mm, drawn=((20.0, 20.6), (30.0, 30.2), (25.0, 25.9)), start_mm=0.3)
+case(hardware.Item, code="h", name="hook", kind="hook", mass_g=2.0, density_g_cm3=7.85, outside_share=1.0,
+     reach_mm=20.0, wire_mm=1.2, shank_mm=20.0, bore_mm=0.0)
+case(hardware.Item, code="t", name="tube", kind="tube", mass_g=0.4, density_g_cm3=1.4, wire_mm=3.0,
+     shank_mm=40.0, bore_mm=2.0)
+case(hardware.Lip, width_mm=20.0, length_mm=30.0, thickness_mm=1.5, density_g_cm3=1.2, angle_deg=40.0,
+     x_mm=4.0, inset_mm=6.0, mass_g=0.9, square_deg=0.0)
+case(hollow.Shell, wall_mm=2.0, fill_g_cm3=0.1, fill="foam", around_mm=1.0)
+case(inside.Pour, key="p", name="tail", density_g_cm3=1.8, from_mm=60.0, to_mm=90.0, tilt_deg=5.0)
+case(inside.Cavity, key="c", slug=replace(LEAD, form="ball"), count=3, x_mm=40.0, up_mm=2.0, play_mm=0.6)
+case(joints.Joint, key="j", x_mm=50.0, slant_deg=10.0, kerf_mm=1.2, kind="hinge", hinge_mm=1.2)
+case(scaling.to_volume, design=bait(), volume_ml=30.0)
+case(stock.block, body=ellipsoid(110.0, 18.0, 26.0), spare_mm=2.0)
+case(stock.cutting, body=ellipsoid(110.0, 18.0, 26.0), stick_mm=(1000.0, 30.0, 40.0), kerf_mm=1.5,
+     spare_mm=2.0)
+case(tracing.Marks, ruler=((0.0, 0.0), (100.0, 0.0)), ruler_mm=50.0)
+case(trial.TrialWeight, key="t", place="belly", x_mm=40.0, mass_g=2.0, density_g_cm3=11.34)
+# Tank
+case(drops.Drop, distance_m=1.0, seconds=8.0)
+case(line.Line, diameter_mm=0.3, density_g_cm3=1.14, normal_drag=1.1, friction=0.02)
+case(running.Tow, speed_m_s=1.2, rod_m=1.5, line_out_m=25.0, lead_g=5.0)
+case(running.Run, tow=running.Tow(), depth_m=2.0, pitch_deg=-5.0)
+# Water, weighing, units
+case(water.Water, name="w", temperature_c=12.0, salinity_psu=8.0)
+case(water.Water, name="w", measured_g_cm3=1.02)
+case(water.density, temperature_c=12.0, salinity_psu=8.0)
+case(bydifference.capacities, sinker_g=30.0, readings=(("a", 22.0), ("b", 20.5)), measured=FRESH, wanted=SEA,
+     own_air_g=3.0, sd_g=0.02)
+case(instrument.Scale, name="s", step_g=0.01, span_g=500.0, spread_g=0.02)
+case(instrument.can_tell, difference_g=0.05, sd_g=0.01)
+case(inwater.InWater, air_g=20.0, water_g=11.0, water=FRESH, air_sd_g=0.01, water_sd_g=0.02)
+case(inwater.line_ml, diameter_mm=0.3, length_mm=120.0)
+case(inwater.by_ratio, density_g_cm3=1.0, ratio=1.02)
+case(inwater.without_line, reading_g=11.0, line_volume_ml=0.2, water=FRESH)
+for seen in (inwater.mass_in, inwater.mass_in_sd):
+    case(seen, thing=STONE, other=SEA)
+case(inwater.air_buoyancy_g, thing=STONE)
+case(inwater.converted_lift, capacity_g=4.0, own_air_g=3.0, measured=FRESH, wanted=SEA)
+case(pair.turns_at, bearer=pair.Bearer("f", 10.0, FRESH, 14.0), load=STONE)
+case(trim.to_add, change_g=-0.4, metal="lead", where="inside", water=FRESH)
+case(trim.to_add, change_g=-0.4, metal="lead", where="outside", water=FRESH, wire_diameter_mm=1.5)
+case(trim.flips_at, air_g=20.0, volume_ml=19.0)
+case(trim.cut_mm, mass_g=6.0, length_mm=20.0, wanted_g=4.5)
+case(trim.next_cut, mass_g=6.0, wanted_g=4.5, step_g=0.05)
+case(units.convert, value=3.0, unit="in", to="mm")
+case(units.inch_fraction, inches=0.3125)
+case(units.place, mm=12.34)
