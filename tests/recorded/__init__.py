@@ -80,21 +80,21 @@ def _live(
     return answer
 
 
-def apart(was: Any, now: Any, path: str = "") -> Iterator[str]:
-    """Where two tellings differ by more than the rounding of their figures."""
+def apart(was: Any, now: Any, path: str = "", least: float = 1e-3) -> Iterator[str]:
+    """Where two tellings differ by more than the rounding of their figures; below `least` none is told."""
     if isinstance(was, dict) and isinstance(now, dict):
         for name in sorted({*was, *now}):
-            yield from apart(was.get(name), now.get(name), f"{path}.{name}")
+            yield from apart(was.get(name), now.get(name), f"{path}.{name}", least)
     elif isinstance(was, list) and isinstance(now, list) and len(was) == len(now):
         for at, (one, other) in enumerate(zip(was, now, strict=True)):
-            yield from apart(one, other, f"{path}[{at}]")
-    elif not _alike(was, now):
+            yield from apart(one, other, f"{path}[{at}]", least)
+    elif not _alike(was, now, least):
         yield f"{path}: {was!r} → {now!r}"
 
 
-def _alike(was: Any, now: Any) -> bool:
+def _alike(was: Any, now: Any, least: float) -> bool:
     if isinstance(was, float | int) and isinstance(now, float | int) and not isinstance(was, bool):
-        return abs(was - now) <= 1e-3 + 1e-4 * abs(was)
+        return abs(was - now) <= least + 1e-4 * abs(was)
     if isinstance(was, str) and isinstance(now, str):
         figures = list(zip(NUMBER.findall(was), NUMBER.findall(now), strict=False))
         return NUMBER.sub("#", was) == NUMBER.sub("#", now) and all(

@@ -21,20 +21,63 @@ from lamsik.core.shapes import (
     allowances,
     ballast_holes,
     blades,
+    clashes,
+    clearance,
+    curves,
     design,
+    drillings,
     faces,
+    family,
+    forms,
     hardware,
     hollow,
     inside,
     joints,
+    mouths,
+    needs,
+    outlining,
+    polyhedra,
+    quadrature,
+    revisions,
     scaling,
+    solid,
+    space,
     stock,
+    support,
     tracing,
     trial,
+    unbuilt,
 )
-from lamsik.core.tank import drops, line, running
+from lamsik.core.shapes import body as bodies
+from lamsik.core.tank import (
+    advice,
+    attitude,
+    ballast,
+    ballast_base,
+    ballast_binds,
+    certainty,
+    drilling,
+    drops,
+    errors_of_making,
+    evaluate,
+    inertia,
+    line,
+    mass,
+    motion,
+    moulded,
+    parts,
+    printed,
+    refit,
+    running,
+    segments,
+    sensitivities,
+    stability,
+    twins,
+    wanted,
+)
+from lamsik.core.tank import trial as trials
 from lamsik.core.weighing import bydifference, instrument, inwater, pair, trim
-from tests.bodies import bait, ellipsoid
+from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD, bait, ellipsoid
 
 FRESH, SEA = water.Water("lake", 14.0), water.Water("sea", 10.0, 35.0)
 RESIN = product.Product(
@@ -81,6 +124,25 @@ DAYS = workdays.Workdays(closed=(date(2027, 3, 3),))
 MONDAY = datetime(2027, 3, 1, 9, 0)
 CYCLE = throughput.Cycle(20.0, 4.0, 10.0, 4)
 UP = np.array([0.0, 0.6, 0.8])
+WOOD = bait(
+    ballast=(*bait().ballast, ballast_holes.Hole("b2", LEAD_ROD, 0.8, 52.0, 5.0, beside_mm=3.5)),
+    allowances=(allowances.Allowance("a", "glue", "Glue", 0.3, 0.1),),
+    trials=(trial.TrialWeight("t", "h1", 40.0, 1.5),),
+    want=design.Want("slow rise", 6.0, -3.0, waters=(SEA,)),
+)
+HINGE = joints.Joint("j", 62.0, 8.0, 2.0, "hinge", 1.0)
+JOINTED = replace(WOOD, body=replace(WOOD.body, joints=(HINGE,)), trials=())
+PRINT = bait(
+    host=design.Host("printed resin", 1.18, 0.02, construction="print"),
+    shell=hollow.Shell(1.6),
+    cavities=(inside.Cavity("c", LEAD_BALL, 2, 50.0, 4.0),),
+    ballast=(),
+)
+OUTCOME = evaluate.settle(WOOD)
+BASE = ballast_base.base_of(replace(WOOD, ballast=()))
+TOW = running.Tow(1.2, lead_g=3.0)
+TABLE = clearance.clearances({})
+DRILLS = (1.0, 1.5, 2.0, 3.0, 4.0, 5.0, 6.0, 6.5)
 CASES: dict[str, tuple[Callable[..., Any], dict[str, Any]]] = {}
 
 
@@ -274,3 +336,110 @@ case(trim.next_cut, mass_g=6.0, wanted_g=4.5, step_g=0.05)
 case(units.convert, value=3.0, unit="in", to="mm")
 case(units.inch_fraction, inches=0.3125)
 case(units.place, mm=12.34)
+# Bodies and what sits in them
+for seen in (bodies.axis_mm, bodies.side_outline, bodies.top_outline, solid.solid, solid.segments,
+     solid.kerf_ml,
+     polyhedra.surface, inertia.polar_moment_mm5, quadrature.whole, segments.pitch_groups, faces.moved):
+    case(seen, body=JOINTED.body)
+case(bodies.leaning, body=WOOD.body, x_mm=40.0, slant_deg=10.0)
+case(bodies.station, body=WOOD.body, x_mm=30.0)
+case(bodies.half_width_at_height, body=WOOD.body, x_mm=30.0, z_mm=2.0)
+case(bodies.section_outline, body=WOOD.body, x_mm=30.0)
+case(solid.segment, body=WOOD.body, from_mm=20.0, to_mm=50.0)
+case(solid.segment_at, body=JOINTED.body, x_mm=70.0, z_mm=1.0)
+case(quadrature.half_superellipse_area, a=np.array([4.0]), b=np.array([6.0]), n=2.3)
+case(quadrature.half_superellipse_moment, a=np.array([4.0]), b=np.array([6.0]), n=2.3)
+case(support.reach_mm, body=WOOD.body, way=np.array([0.6, 0.0, 0.8]))
+case(forms.body_from, start=forms.FORMS["slim"], length_mm=90.0, depth_mm=19.0, width_mm=15.0)
+case(curves.phi_of_share, share=np.array([0.1, 0.5, 0.9]))
+case(outlining.width_line, top=np.array([[0.0, 0.0], [10.0, 4.0], [20.0, 5.0], [30.0, 0.0]]))
+case(mouths.mouths, body=WOOD.body, drill_mm=6.0, beside_mm=3.0)
+for hole in WOOD.ballast:
+    for seen in (ballast_holes.mouth_mm, ballast_holes.slug_height_mm, ballast_holes.hole_height_mm,
+         drilling.wall_left_mm):
+        case(seen, body=WOOD.body, hole=hole)
+    case(drilling.troubles, design=WOOD, hole=hole, wall_mm=2.0)
+    case(drilling.net_added_g, hole=hole, host_g_cm3=0.42)
+    case(ballast_base.load_height_mm, base=BASE, hole=hole)
+case(drilling.walls_left_mm, body=WOOD.body, x_mm=np.array([9.0, 30.0, 52.0, 80.0]), depth_mm=8.0,
+     drill_mm=6.0)
+case(drilling.walls_left_mm, body=WOOD.body, x_mm=np.array([30.0, 52.0]), depth_mm=6.0, drill_mm=4.0,
+     beside_mm=3.5)
+case(drilling.depths_mm, body=WOOD.body, x_mm=np.array([9.0, 30.0, 80.0]), drill_mm=6.0, wall_mm=2.0)
+case(drilling.obstacles, design=WOOD, gap_mm=1.5)
+case(drilling.clear_of_hardware, design=WOOD, x_mm=np.array([10.0, 46.0, 60.0]), drill_mm=6.0)
+case(drilling.cavity_wall_mm, body=PRINT.body, cavity=PRINT.cavities[0])
+case(drilling.cavity_troubles, design=PRINT, cavity=PRINT.cavities[0], wall_mm=2.0)
+case(hardware.lip_outline, lip=WOOD.lip)
+case(hardware.lip_point, body=WOOD.body, lip=WOOD.lip, along_mm=8.0)
+for placed in WOOD.hardware[:5]:
+    case(hardware.eye_of, placements=WOOD.hardware, body=WOOD.body, placement=placed, lip=WOOD.lip)
+case(inside.pour_volume_ml, body=WOOD.body, pour=inside.Pour("p", "tail", 1.8, 60.0, 90.0, 5.0))
+case(inside.cavity_point, body=PRINT.body, cavity=PRINT.cavities[0])
+case(hollow.inside_of, body=PRINT.body, wall_mm=1.6)
+case(clearance.drill_for, size_mm=2.8, clearance_mm=0.2, drills=DRILLS)
+case(drillings.drillings, design=WOOD, table=TABLE, drills=DRILLS)
+case(drillings.slot_words, design=WOOD, table=TABLE)
+case(family.members, design=WOOD, lengths_mm=(70.0, 110.0), materials=("balsa",))
+case(scaling.with_length, design=WOOD, length_mm=110.0)
+case(scaling.scaled, design=WOOD, factor=1.2)
+case(revisions.differences, before=WOOD, after=JOINTED)
+case(revisions.note, before=WOOD, after=replace(WOOD, lip=None))
+for of in (WOOD, JOINTED, PRINT):
+    for seen in (space.account, space.space_of, needs.missing, unbuilt.unbuilt, mass.budget, parts.assumed,
+         clashes.rods, sensitivities.bare, twins.materials_for):
+        case(seen, design=of)
+    case(errors_of_making.errors_of, design=of, measured=mass.NOTHING)
+    case(clashes.clashes, design=of, wall_mm=2.0)
+    case(inertia.roll_inertia_g_mm2, design=of, mass=mass.budget(of))
+    case(inertia.added_inertia_g_mm2, design=of, water_g_cm3=1.0)
+    case(wanted.target, design=of, mass=mass.budget(of))
+    case(wanted.flooded_net_g, design=of, mass=mass.budget(of))
+    case(sensitivities.flips, design=of, mass=mass.budget(of))
+    case(ballast.search, design=of, bench=BENCH)
+    case(running.trim, design=of, mass=mass.budget(of), speed_m_s=1.2)
+# What it does in the water
+case(attitude.immersed, body_centroid=(45.0, 0.0, 0.5), mass=OUTCOME.budget, water_g_cm3=1.0, tie=(0.0, 0.0,
+     0.0))
+case(motion.frontal_area_mm2, body=WOOD.body, up=UP)
+case(motion.speed_cm_s, net_g=0.4, area_mm2=900.0, water_g_cm3=1.0, drag=0.9)
+case(motion.net_for_speed_g, speed=6.0, area_mm2=900.0, water_g_cm3=1.0, drag=0.9)
+case(motion.behaviour, speed=6.0)
+case(motion.window_cm_s, name="slow rise")
+case(inertia.frequency_hz, mass_g=12.0, arm_mm=3.0, inertia_g_mm2=600.0)
+case(inertia.nature, frequency=1.6)
+case(stability.bg_mm, hanging=OUTCOME.hanging)
+case(stability.pendulum, hanging=OUTCOME.hanging, heel_deg=np.array([0.0, 30.0, 90.0]))
+case(ballast.missed, net_error_g=0.1, pitch_error_deg=3.0)
+for answer in ballast.search(WOOD, BENCH)[:2]:
+    case(ballast.removed_g, base=BASE, holes=answer.holes)
+case(ballast.what_binds, design=WOOD, bench=BENCH)
+case(ballast_binds.binds, base=BASE, net_g=0.3, pitch_deg=0.0, bench=BENCH)
+case(moulded.poured_ends, base=BASE, net_g=0.2, bench=BENCH)
+case(moulded.cavities_for, base=ballast_base.base_of(replace(PRINT, cavities=())), net_g=0.2, pitch_deg=0.0,
+     bench=BENCH)
+case(refit.refit, outcome=OUTCOME, bench=BENCH)
+case(advice.advise, design=WOOD, measured=mass.Measured(stages=(("carved", 9.0, 0.05),)), bench=BENCH)
+case(certainty.certainty, design=WOOD, samples=400)
+case(sensitivities.effects, design=WOOD)
+case(segments.group_verdicts, design=JOINTED, mass=mass.budget(JOINTED), drag=0.9, bands=motion.Bands())
+case(printed.by_metal, design=PRINT, measured=mass.NOTHING)
+case(printed.weak_hinges, design=JOINTED, limit_mm=1.2)
+case(trials.in_tub, design=WOOD, mass=OUTCOME.budget)
+case(trials.pull_g, trial=WOOD.trials[0], water_g_cm3=1.0)
+case(trials.replacement, design=WOOD, bench=BENCH)
+case(drops.added_mass_kg, design=WOOD, water_g_cm3=1.0)
+case(drops.time_s, distance_m=1.0, force_n=0.01, k=0.4, mass_kg=0.02)
+MOVING = drops.moving(WOOD, 12.0, 900.0)
+case(drops.net_from, drop=drops.Drop(1.0, 8.0), body=MOVING, drag=0.9)
+case(drops.drag_from, drop=drops.Drop(1.0, 8.0), body=MOVING, net_g=0.4)
+case(drops.together, values=(0.9, 1.0, 1.6), drops=(drops.Drop(1.0, 8.0), drops.Drop(1.0, 8.2),
+     drops.Drop(1.0, 4.0)))
+case(running.munk_factor, fineness=5.0)
+case(running.plate_coefficient, alpha=0.3, aspect=1.2)
+case(running.deep_share, lip=WOOD.lip)
+case(running.depth, design=WOOD, mass=OUTCOME.budget, tow=TOW, fit=running.assumed_fit(WOOD))
+case(running.fitted, design=WOOD, runs=(running.Run(TOW, 1.4), running.Run(running.Tow(1.6), 1.6)))
+case(running.changes, design=WOOD, tow=TOW, fit=running.assumed_fit(WOOD))
+case(line.hang, line=line.Line(0.3), speed_m_s=1.2, water_g_cm3=1.0, tension_n=3.0, angle_rad=0.3,
+     along_m=np.array([1.0, 5.0]))
