@@ -37,6 +37,8 @@ LAYERS = {
     "web": ("tests/web", "tests/browser"),
 }
 """Layer, and the tests that are asked about it, in this order."""
+RECORD = "tests/core/test_recorded.py"
+"""What is asked about the core before all else: it is quick, and sees most."""
 FIRST = {
     ".py": "tests/web/test_recorded.py",
     ".html": "tests/web/test_bound.py tests/web/test_pages.py",
@@ -198,6 +200,8 @@ def _asked(mutation: Mutation, copy: Path, ran: Ran) -> Iterator[str]:
     """Tests to run on the change, a lot at a time, until one fails."""
     path = mutation.path
     known = _nodes(ran.get(str(path), {}).get(str(mutation.number + 1), []), copy)
+    if path.parts[2] == "core":
+        yield RECORD
     if known:
         yield " ".join(known[:40])
         if len(known) > 40:
