@@ -1,10 +1,12 @@
 // Clocks count down to their end, ring once there, and go on ringing until someone stops them; they are kept by the shop, not by the page.
-import { post } from "../shared/post.js";
+import { again } from "../shared/again.js";
+import { get, post } from "../shared/post.js";
+import { tone } from "../shared/tone.js";
 
 const lists = [...document.querySelectorAll("[data-clocks]")];
 const { signal } = new AbortController();
 const RING_EVERY_MS = 4000, LATER_MS = 60000, SOON_S = 600; // after ten minutes it only reminds
-let sound = null, rang = 0;
+let rang = 0;
 
 // The shop's clock counts: a tablet's own may be off.
 const shift = lists.length ? Date.parse(lists[0].dataset.now) - Date.now() : 0;
@@ -36,35 +38,17 @@ function tick() {
 function ring() {
   rang = Date.now();
   document.documentElement.dataset.rang = String(Number(document.documentElement.dataset.rang ?? 0) + 1);
-  try {
-    sound ??= new AudioContext();
-    for (const at of [0, 0.25, 0.5]) {
-      const voice = sound.createOscillator(), loud = sound.createGain();
-      voice.frequency.value = 660;
-      loud.gain.setValueAtTime(0.2, sound.currentTime + at);
-      loud.gain.exponentialRampToValueAtTime(0.001, sound.currentTime + at + 0.2);
-      voice.connect(loud).connect(sound.destination);
-      voice.start(sound.currentTime + at);
-      voice.stop(sound.currentTime + at + 0.21);
-    }
-  } catch {
-    // without sound the colour has to do
-  }
+  tone({ hertz: 660, loud: 0.2, last: 0.2, at: [0, 0.25, 0.5] });
 }
 
-// A page that is left open learns of clocks that others start or stop.
-async function follow() {
-  if (document.hidden) return;
-  try {
-    const answer = await fetch("/mixes/clocks.json", { headers: { Accept: "application/json" }, signal });
-    if (!answer.ok) return;
-    const known = new Set((await answer.json()).clocks.map((row) => String(row.id)));
-    for (const row of document.querySelectorAll("[data-clock]")) if (!known.has(row.dataset.clock)) row.remove();
-    const shown = new Set([...document.querySelectorAll("[data-clock]")].map((row) => row.dataset.clock));
-    if (location.pathname === "/mixes/clocks" && [...known].some((key) => !shown.has(key))) location.reload();
-  } catch {
-    // the shop is away: the clocks count on by themselves
-  }
+// A page that is left open learns of clocks that others start or stop; while the shop is away they count on by themselves.
+async function follow(asked) {
+  const answer = await get("/mixes/clocks.json", { signal: asked });
+  if (!answer.ok) return;
+  const known = new Set(answer.body.clocks.map((row) => String(row.id)));
+  for (const row of document.querySelectorAll("[data-clock]")) if (!known.has(row.dataset.clock)) row.remove();
+  const shown = new Set([...document.querySelectorAll("[data-clock]")].map((row) => row.dataset.clock));
+  if (location.pathname === "/mixes/clocks" && [...known].some((key) => !shown.has(key))) location.reload();
 }
 
 document.addEventListener("click", async ({ target }) => {
@@ -78,5 +62,5 @@ document.addEventListener("click", async ({ target }) => {
 if (lists.length) {
   tick();
   setInterval(tick, 250);
-  setInterval(follow, 15000);
+  again(follow, 15000).later();
 }

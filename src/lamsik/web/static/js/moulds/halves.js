@@ -1,10 +1,11 @@
 // Halves to print: asked for, their progress shown, then offered as files with what to know of each.
-import { post, tell } from "../shared/post.js";
+import { work } from "../shared/job.js";
+import { tell } from "../shared/post.js";
 import { build } from "../shared/svg.js";
 
 const at = (id) => document.getElementById(id);
-const room = at("halves"), far = at("how-far");
-let job = null;
+const far = at("how-far");
+const job = work({ url: at("halves").dataset.url, said: say, done: offer, failed: end });
 
 function say(share, text) {
   far.hidden = !text;
@@ -12,23 +13,13 @@ function say(share, text) {
   far.querySelector("span").textContent = text;
 }
 
-async function follow() {
-  const response = await fetch(`${room.dataset.url}/${job}`, { headers: { Accept: "application/json" } }).catch(() => null);
-  if (!job) return;
-  if (!response?.ok) return end("The shop does not answer; is it still running?");
-  const answer = await response.json();
-  if (answer.problem) return end(answer.problem);
-  if (!answer.done) {
-    say(answer.share, answer.says);
-    return setTimeout(follow, 150);
-  }
+function offer({ parts, sum }) {
   end("");
-  at("parts").replaceChildren(...answer.parts.map(shown));
-  at("sum").textContent = answer.sum;
+  at("parts").replaceChildren(...parts.map(shown));
+  at("sum").textContent = sum;
 }
 
 function end(problem) {
-  job = null;
   say(0, "");
   at("stop").hidden = true;
   at("work-out").disabled = false;
@@ -44,18 +35,15 @@ function shown(part) {
   return row;
 }
 
-at("work-out").addEventListener("click", async () => {
+at("work-out").addEventListener("click", () => {
   tell(at("halves-problem"), "");
   at("work-out").disabled = true;
-  say(0, "beginning");
-  const answer = await post(room.dataset.url, {});
-  if (!answer.ok) return end(answer.message);
-  job = answer.body.job;
   at("stop").hidden = false;
-  follow();
+  say(0, "beginning");
+  job.begin({});
 });
 
 at("stop").addEventListener("click", () => {
-  post(`${room.dataset.url}/${job}/drop`, {});
+  job.stop();
   end("");
 });

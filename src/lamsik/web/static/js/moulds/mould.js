@@ -1,8 +1,8 @@
 // The mould's own controls: tabs, ticks, how many cavities. The exchange is the workbench's.
-import { enableTabs } from "../shared/tabs.js";
+import { tabs } from "../shared/tabs.js";
 import { live, main, signal } from "../shared/workbench.js";
 
-enableTabs({ list: main.querySelector('[role="tablist"]'), signal });
+tabs(main.querySelector('[role="tablist"]'));
 const at = (id) => document.getElementById(id);
 
 function showCount() {

@@ -1,6 +1,9 @@
 // The connected scale: its reading in large, taken into the field at hand once it has changed and lies still, with a tone and a tick.
 // Fields to be filled carry data-weigh; the one in focus is at hand, else the first that is empty or was read and not kept.
 // A zero belongs to this page alone; it and the reading just kept go on to the page that answers a form, once, and to no other.
+import { again } from "../shared/again.js";
+import { get } from "../shared/post.js";
+import { tone } from "../shared/tone.js";
 
 const board = document.getElementById("live-scale");
 const { signal } = new AbortController();
@@ -12,7 +15,7 @@ let last = null; // the newest state
 let rest = board?.dataset.rest ? Number(board.dataset.rest) : null;
 let zero = null; // { gross, what, at } of this page
 let kept = null; // { gross, label }: kept already, until the pan changes
-let hand = null, sound = null, zeroing = false;
+let hand = null, zeroing = false;
 
 const fields = () => [...document.querySelectorAll("input[data-weigh]")].filter((input) => input.offsetParent);
 const atHand = () => {
@@ -78,7 +81,7 @@ function take(asked = false) {
   setTimeout(() => input.classList.remove("taken"), 1600);
   say(`Taken: ${grams(value)} for ${name(input)}.`);
   if (again && !asked) return;
-  tone();
+  tone({ hertz: 880, loud: 0.12, last: 0.25 });
   const mine = fields().filter((other) => other.form === input.form);
   const next = mine.slice(mine.indexOf(input) + 1).find((other) => !other.value.trim());
   const done = input.form?.querySelector("[data-weigh-done]");
@@ -129,23 +132,6 @@ function setZero() {
   show(last);
 }
 
-// A short tone, as a bench scale gives; browsers allow it once the page was touched.
-function tone() {
-  if (!(navigator.userActivation?.hasBeenActive ?? true)) return;
-  try {
-    sound ??= new AudioContext();
-    const voice = sound.createOscillator(), loud = sound.createGain();
-    voice.frequency.value = 880;
-    loud.gain.setValueAtTime(0.12, sound.currentTime);
-    loud.gain.exponentialRampToValueAtTime(0.001, sound.currentTime + 0.25);
-    voice.connect(loud).connect(sound.destination);
-    voice.start();
-    voice.stop(sound.currentTime + 0.26);
-  } catch {
-    // without sound the tick has to do
-  }
-}
-
 // Light the way of weighing that belongs to the field at hand; a reading that lay there before is not its own.
 function light() {
   const input = atHand();
@@ -172,14 +158,10 @@ function carried() {
   rest = kept?.gross ?? rest;
 }
 
-async function ask() {
-  if (document.hidden) return;
-  try {
-    const response = await fetch("/scale/live", { headers: { Accept: "application/json" }, signal });
-    if (response.ok) show(await response.json());
-  } catch {
-    show({ ...last, state: "gone", says: "The shop does not answer; is it still running?", value_g: null, stable: false });
-  }
+async function ask(asked) {
+  const answer = await get("/scale/live", { signal: asked });
+  if (answer.ok) return show(answer.body);
+  if (answer.away) show({ ...last, state: "gone", says: answer.message, value_g: null, stable: false });
 }
 
 if (board) {
@@ -196,11 +178,5 @@ if (board) {
     show(last);
   }, { signal });
   light();
-  if (board.dataset.connected) {
-    const turn = async () => {
-      await ask();
-      setTimeout(turn, 200);
-    };
-    turn();
-  }
+  if (board.dataset.connected) again(ask, 200).begin();
 }

@@ -1,4 +1,5 @@
 // Bringing shapes in: forms say that they are busy; a mesh is read beside the page and asked after.
+import { work } from "../shared/job.js";
 import { post, tell } from "../shared/post.js";
 import { build } from "../shared/svg.js";
 
@@ -16,10 +17,11 @@ for (const form of document.querySelectorAll("form[data-busy]")) {
   });
 }
 
-let job = null, read = null;
+let read = null;
 const form = at("mesh-form");
+const job = form && work({ url: form.action, said: busy, done: shown, failed: fail });
 
-form?.addEventListener("submit", async (event) => {
+form?.addEventListener("submit", (event) => {
   event.preventDefault();
   tell(at("mesh-problem"), "");
   at("mesh-body").hidden = true;
@@ -28,10 +30,7 @@ form?.addEventListener("submit", async (event) => {
   busy(0.02, "sending the file");
   const body = new FormData();
   body.append("mesh", file);
-  const answer = await post(form.action, body);
-  if (!answer.ok) return fail(answer.message);
-  job = answer.body.job;
-  follow(job);
+  job.begin(body);
 });
 
 function busy(share, says) {
@@ -40,21 +39,12 @@ function busy(share, says) {
   at("mesh-says").textContent = says;
 }
 
-function fail(message) {
+function fail(message, found = null) {
   busy(null, "");
-  tell(at("mesh-problem"), message);
+  tell(at("mesh-problem"), found ? `This mesh cannot be brought in. ${message}` : message);
 }
 
-async function follow(key) {
-  const response = await fetch(`${form.action}/${key}`, { headers: { Accept: "application/json" } });
-  if (job !== key) return;
-  if (!response.ok) return fail("The shop does not know that file any more: choose it again.");
-  const state = await response.json();
-  if (!state.done) {
-    busy(state.share, state.says);
-    return setTimeout(() => follow(key), 150);
-  }
-  if (state.problem) return fail(`This mesh cannot be brought in. ${state.problem}`);
+function shown(state) {
   busy(null, "");
   read = state;
   at("mesh-good").textContent = [`Closed: ${state.faces} triangles.`, ...state.notes.map((note) => `${note[0].toUpperCase()}${note.slice(1)}.`)].join(" ");
@@ -72,16 +62,14 @@ function showSize() {
 at("mesh-unit")?.addEventListener("change", showSize);
 
 at("mesh-stop")?.addEventListener("click", () => {
-  const key = job;
-  job = null;
+  job.stop();
   busy(null, "");
-  if (key) post(`${form.action}/${key}/drop`, {});
 });
 
 at("mesh-body")?.addEventListener("submit", async (event) => {
   event.preventDefault();
   tell(at("mesh-problem"), "");
-  const answer = await post(`${form.action}/${job}/body`, {
+  const answer = await post(`${form.action}/${job.value}/body`, {
     unit: at("mesh-unit").value, nose: at("mesh-nose").value, up: at("mesh-up").value, material: at("mesh-material").value,
   });
   if (!answer.ok) return tell(at("mesh-problem"), answer.message);

@@ -1,8 +1,8 @@
 // The Shapes bench's own controls: tabs, points, switches, segments' materials, scaling with hardware chosen anew.
-import { enableTabs } from "../shared/tabs.js";
+import { tabs } from "../shared/tabs.js";
 import { live, main, signal } from "../shared/workbench.js";
 
-enableTabs({ list: main.querySelector('[role="tablist"]'), signal });
+tabs(main.querySelector('[role="tablist"]'));
 
 const at = (id) => document.getElementById(id);
 const inch = () => (live.state.unit === "in" ? { unit: "in" } : {});

@@ -1,6 +1,6 @@
 // Tracing a photo: marks on the picture, the outline found by the shop, points corrected by hand.
 import { post, tell } from "../shared/post.js";
-import { enableHandles } from "../shared/handles.js";
+import { handles } from "../shared/handles.js";
 
 const SVG = "http://www.w3.org/2000/svg";
 const at = (id) => document.getElementById(id);
@@ -52,7 +52,7 @@ function mark(path, [x, y], says, kind) {
 }
 
 function draw() {
-  const r = pixel(), rows = [], focused = handles.focused();
+  const r = pixel(), rows = [], focused = grips.focused();
   const path = (list, close) => `M${list.map((p) => p.join(" ")).join("L")}${close ? "Z" : ""}`;
   if (points.length) rows.push(element("path", { d: path(points, true), class: "traced", "stroke-width": 2.5 * r, "data-line": "outline" }));
   const scale = by() === "sheet" ? marks.sheet : marks.ruler;
@@ -63,8 +63,8 @@ function draw() {
   points.forEach((p, i) => rows.push(mark(`point.${i}`, p, `Outline point ${i + 1}`, "point")));
   layer.replaceChildren(...rows);
   svg.setAttribute("viewBox", view.join(" "));
-  handles.follow();
-  handles.refocus(focused);
+  grips.follow();
+  grips.refocus(focused);
 }
 
 // Corrections can be taken back one by one; a drag counts once.
@@ -96,7 +96,7 @@ const remove = (path) => {
   points.splice(Number(path.split(".")[1]), 1);
   draw();
 };
-const handles = enableHandles({ picture, set, remove, signal, steps: [1, 10, 0.2] });
+const grips = handles({ picture, set, remove, steps: [1, 10, 0.2] });
 
 // Wheel and drag on the ground look closer; marks keep their size.
 const spot = (event) => new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());

@@ -4,7 +4,8 @@
 // A handle with axis "xy" moves both ways: its value goes with y, data-x is its place along the body.
 // A handle with axis "turn" goes round the origin of its frame: its value is an angle, anticlockwise.
 
-export function enableHandles({ picture, set, remove = () => {}, back = () => {}, steps = [0.5, 5, 0.1], signal }) {
+export function handles({ picture, set, remove = () => {}, back = () => {}, steps = [0.5, 5, 0.1] }) {
+  const controller = new AbortController(), { signal } = controller;
   let dragged = null;
 
   const frameOf = (handle) => handle.parentNode.getScreenCTM();
@@ -102,5 +103,12 @@ export function enableHandles({ picture, set, remove = () => {}, back = () => {}
   }, { signal });
 
   // After the drawing was replaced: keep the held handle under the pointer and the focus where it was.
-  return { follow, loosen, focused: () => picture.contains(document.activeElement) && document.activeElement.dataset.path, refocus: (path) => path && find(path)?.focus({ preventScroll: true }) };
+  return {
+    get value() { return dragged?.value ?? null; },
+    follow,
+    loosen,
+    focused: () => picture.contains(document.activeElement) && document.activeElement.dataset.path,
+    refocus: (path) => path && find(path)?.focus({ preventScroll: true }),
+    dispose: () => controller.abort(),
+  };
 }

@@ -3,6 +3,7 @@
 // were overtaken (by undo, say) are dropped by their number.
 
 import { Known } from "./lean.js";
+import { post } from "./post.js";
 
 // A later edit of the same thing makes an earlier one, not yet sent, needless.
 const overtakes = (edit, other) => edit.do === other.do && ["set", "point", "exponent"].includes(edit.do) && ["path", "line", "index", "half"].every((name) => edit[name] === other[name]) && !("x_text" in other);
@@ -11,11 +12,11 @@ const overtakes = (edit, other) => edit.do === other.do && ["set", "point", "exp
 const MODES = ["drag", "look", "settled"];
 
 export class Live extends EventTarget {
-  constructor({ state, token }) {
+  constructor({ state }) {
     super();
     this.known = new Known();
     state.view = this.known.read(state.view);
-    Object.assign(this, { state, token, queue: [], flying: [], busy: false, number: 0, stepping: 0, looks: "", facing: "", station: null, wanted: null, trail: [], kept: null });
+    Object.assign(this, { state, queue: [], flying: [], busy: false, number: 0, stepping: 0, looks: "", facing: "", station: null, wanted: null, trail: [], kept: null });
   }
 
   // While trying, settled answers are shown but not saved; `kept` is the saved state to come back to.
@@ -116,17 +117,9 @@ export class Live extends EventTarget {
   }
 
   async send(way, body) {
-    try {
-      const response = await fetch(`${this.state.root ?? "/designs"}/${this.state.id}/${way}`, {
-        method: "POST",
-        headers: { "Content-Type": "application/json", "X-CSRFToken": this.token },
-        body: JSON.stringify({ bench: this.state.bench, has: this.known.names, looks: this.looks, facing: this.facing, station: this.station, ...body }),
-      });
-      const answer = await response.json();
-      return response.ok ? { ok: true, body: answer } : { ok: false, message: answer.error?.message ?? "The shop did not answer." };
-    } catch {
-      return { ok: false, message: "The shop does not answer; is it still running? Your change stays here." };
-    }
+    const url = `${this.state.root ?? "/designs"}/${this.state.id}/${way}`;
+    const asked = { bench: this.state.bench, has: this.known.names, looks: this.looks, facing: this.facing, station: this.station, ...body };
+    return post(url, asked, { away: "The shop does not answer; is it still running? Your change stays here." });
   }
 
   take(answer) {

@@ -1,22 +1,24 @@
-// Sending to the shop: the answer's body, or why there is none.
+// Asking the shop and sending to it: the answer's body, or why there is none.
 const token = () => document.querySelector('meta[name="csrf-token"]').content;
+const AWAY = "The shop does not answer; is it still running?";
 
-export async function post(url, body) {
+export const post = (url, body, { away = AWAY } = {}) => {
   const form = body instanceof FormData;
+  const kind = form ? {} : { "Content-Type": "application/json" };
+  return answered(url, { method: "POST", headers: { "X-CSRFToken": token(), ...kind }, body: form ? body : JSON.stringify(body) }, away);
+};
+
+export const get = (url, { signal, away = AWAY } = {}) => answered(url, { signal }, away);
+
+async function answered(url, asked, away) {
   try {
-    const response = await fetch(url, {
-      method: "POST",
-      headers: { Accept: "application/json", "X-CSRFToken": token(), ...(form ? {} : { "Content-Type": "application/json" }) },
-      body: form ? body : JSON.stringify(body),
-    });
-    const answer = await response.json();
-    return response.ok ? { ok: true, body: answer } : { ok: false, message: spoken(answer.error) };
+    const response = await fetch(url, { ...asked, headers: { Accept: "application/json", ...asked.headers } });
+    const body = await response.json();
+    return response.ok ? { ok: true, body } : { ok: false, message: body.error?.message ?? "The shop did not answer." };
   } catch {
-    return { ok: false, message: "The shop does not answer; is it still running?" };
+    return { ok: false, away: true, message: away };
   }
 }
-
-const spoken = (error) => error?.message ?? "The shop did not answer.";
 
 // A part that can be shown or hidden, with its text.
 export function tell(element, text) {

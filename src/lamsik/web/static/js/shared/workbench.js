@@ -1,16 +1,13 @@
 // One document on screen, on whatever bench: binds the state, sends edits, keeps undo and saving in view.
 import { bind } from "./bind.js";
 import { patch } from "./svg.js";
-import { enableHandles } from "./handles.js";
+import { handles } from "./handles.js";
 import { Live } from "./live.js";
 
 const main = document.getElementById("main");
 const picture = document.getElementById("picture");
 const { signal } = new AbortController();
-const live = new Live({
-  state: JSON.parse(document.getElementById("state").textContent),
-  token: document.querySelector('meta[name="csrf-token"]').content,
-});
+const live = new Live({ state: JSON.parse(document.getElementById("state").textContent) });
 const set = (path, value, mode, x) => {
   live.follow(live.state.view.g);
   const [kind, name, index] = path.split(".");
@@ -24,17 +21,17 @@ const set = (path, value, mode, x) => {
 };
 const remove = (path) => path.startsWith("point.") && live.edit({ do: "drop_point", line: path.split(".")[1], index: Number(path.split(".")[2]) });
 picture.addEventListener("pointerdown", () => (live.trail = []), { signal });
-const handles = enableHandles({ picture, set, remove, back: () => live.look(), signal });
+const held = handles({ picture, set, remove, back: () => live.look() });
 
 function render() {
   const { view, errors } = live.state;
-  const focused = handles.focused();
+  const focused = held.focused();
   main.classList.toggle("later", Boolean(view.late));
   bind(main, { ...view, before: live.kept?.view.figures ?? view.figures });
-  handles.loosen();
+  held.loosen();
   patch(picture, [view.picture]);
-  handles.follow();
-  handles.refocus(focused);
+  held.follow();
+  held.refocus(focused);
   for (const input of main.querySelectorAll("input[data-path]")) showField(input, view.fields, errors);
   for (const select of main.querySelectorAll("select[data-path]")) showChoice(select, view.fields[select.dataset.path] ?? "");
   for (const select of main.querySelectorAll("select[data-selected]")) showChoice(select, view.selected[select.dataset.selected]);

@@ -1,9 +1,10 @@
 // The Tank's own controls: tabs, ballast answers, trial weights, and trying things without saving.
 import { bind } from "../shared/bind.js";
-import { enableTabs } from "../shared/tabs.js";
+import { post } from "../shared/post.js";
+import { tabs } from "../shared/tabs.js";
 import { live, main, signal } from "../shared/workbench.js";
 
-enableTabs({ list: main.querySelector('[role="tablist"]'), signal });
+tabs(main.querySelector('[role="tablist"]'));
 
 const at = (id) => document.getElementById(id);
 const chosen = (id) => at(id).value;
@@ -91,7 +92,7 @@ main.addEventListener("click", ({ target }) => {
 
 // A run that was mistyped is taken back like any other step; the page then shows the rest.
 async function takeBack(action) {
-  await fetch(action, { method: "POST", headers: { "X-CSRFToken": live.token } });
+  await post(action, {});
   location.reload();
 }
 
