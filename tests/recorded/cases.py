@@ -124,7 +124,20 @@ DAYS = workdays.Workdays(closed=(date(2027, 3, 3),))
 MONDAY = datetime(2027, 3, 1, 9, 0)
 CYCLE = throughput.Cycle(20.0, 4.0, 10.0, 4)
 UP = np.array([0.0, 0.6, 0.8])
+SCREW = {"wire_mm": 1.4, "shank_mm": 14.0}
+WIRED = tuple(
+    replace(placed, item=replace(placed.item, **SCREW))
+    if placed.item.kind in ("line_tie", "hanger")
+    else placed
+    for placed in bait().hardware
+)
 WOOD = bait(
+    hardware=(
+        *WIRED,
+        hardware.Placement(
+            "r", hardware.Item("r", "rattle", "rattle", 0.9, 2.0, 0.0, 0.0, **SCREW), "inside", 60.0
+        ),
+    ),
     ballast=(*bait().ballast, ballast_holes.Hole("b2", LEAD_ROD, 0.8, 52.0, 5.0, beside_mm=3.5)),
     allowances=(allowances.Allowance("a", "glue", "Glue", 0.3, 0.1),),
     trials=(trial.TrialWeight("t", "h1", 40.0, 1.5),),

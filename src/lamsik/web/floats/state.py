@@ -11,7 +11,7 @@ from lamsik.core.errors import Refused
 from lamsik.core.floats.design import Float, own_mass_g
 from lamsik.core.floats.inverse import check_foot, sensitivity
 from lamsik.core.floats.learning import Fit
-from lamsik.core.floats.rating import Rating, changes, curve, loading_g, ratings, response_mm
+from lamsik.core.floats.rating import Rating, changes, curve, loading_g, ratings, response_mm, sd_g
 from lamsik.core.floats.shotting import ShotTable, Shotting, pull_to, shotting, telltale_lift, with_tip
 from lamsik.core.floats.standing import Standing, standing
 from lamsik.core.units import show
@@ -41,15 +41,14 @@ class FloatShop:
 
 @dataclass(frozen=True)
 class RatingRow:
-    """What it carries to one mark: on the line, in all, ± two standard deviations; how far the tip answers to
-    0.1 g; what the family's weighed floats make of it.
+    """What it carries to one mark: on the line, in all; how far the tip answers to 0.1 g; what the family's
+    weighed floats make of it.
     """
 
     key: str
     mark: str
     line: str
     total: str
-    sd: str
     response: str
     learned: str
 
@@ -123,6 +122,7 @@ class FloatPanel(Panel):
 
     picture: Node
     ratings: Sequence[RatingRow]
+    known: str
     facts: Sequence[Fact]
     trouble: str
     not_for_sale: bool
@@ -230,6 +230,7 @@ def _float(seen: _Seen, shop: FloatShop, pulled: str) -> FloatPanel:
     return FloatPanel(
         picture=standing_picture(design, Sight(height, seen.shots, seen.alone, loads, heights, pulled)),
         ratings=[_rating(rating, shop.fit) for rating in ratings(design)],
+        known=f"Each is known to ± {2 * sd_g(design):.2f} g until it is weighed.",
         facts=_facts(design),
         trouble=_trouble(design) or _unknown(seen.document, shop),
         not_for_sale=_source(seen.document) == "not_for_sale",
@@ -319,7 +320,6 @@ def _rating(rating: Rating, fit: Fit | None) -> RatingRow:
         mark=rating.mark,
         line=show(rating.line_g, "mass", 2),
         total=show(rating.total_g, "mass", 2),
-        sd=f"± {2 * rating.sd_g:.2f} g",
         response=response,
         learned=learned,
     )

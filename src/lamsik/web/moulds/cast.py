@@ -19,8 +19,8 @@ from lamsik.core.shapes.design import Design
 from lamsik.documents.body.document import to_design
 from lamsik.documents.moulds.document import Document as Content
 from lamsik.documents.moulds.document import to_mould
-from lamsik.drawings.mould import cast_picture
 from lamsik.drawings.plan import timeline
+from lamsik.drawings.poured import cast_picture
 from lamsik.drawings.svg import Node
 from lamsik.store import documents, mixes, moulds, orders, stores
 from lamsik.store.tables import Document, MouldMade, Pour
