@@ -8,15 +8,28 @@ from typing import Any
 import numpy as np
 
 from lamsik.core import units, water
-from lamsik.core.castings import dense_rear, foam, inserts, plastisol, softbody, throughput
+from lamsik.core.castings import (
+    born,
+    dense_rear,
+    foam,
+    gates,
+    inserts,
+    matching,
+    plastisol,
+    session,
+    softbody,
+    throughput,
+)
 from lamsik.core.floats import design as float_design
 from lamsik.core.floats import inverse, labels, learning, livebait, rating, shotting, slider, standing
 from lamsik.core.floats import parts as float_parts
-from lamsik.core.mixes import amount, clocks, filler, fillers, layers, overpour, product, tubs
-from lamsik.core.moulds import heat, layout, masters, press, pull, silicone, vents
+from lamsik.core.mixes import amount, clocks, filler, fillers, layers, overpour, product, recipe, tubs
+from lamsik.core.moulds import advice as moulding
+from lamsik.core.moulds import faults, heat, layout, masters, press, pull, silicone, touching, vents
+from lamsik.core.orders import status
 from lamsik.core.paints import coats
 from lamsik.core.paints import layout as painted
-from lamsik.core.route import workdays
+from lamsik.core.route import steps, workdays
 from lamsik.core.shapes import (
     allowances,
     ballast_holes,
@@ -77,7 +90,7 @@ from lamsik.core.tank import (
 )
 from lamsik.core.tank import trial as trials
 from lamsik.core.weighing import bydifference, instrument, inwater, pair, trim
-from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD, bait, ellipsoid
+from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD, bait, box_mesh, ellipsoid, straight
 
 FRESH, SEA = water.Water("lake", 14.0), water.Water("sea", 10.0, 35.0)
 RESIN = product.Product(
@@ -115,6 +128,19 @@ FLOAT = float_design.Float(
     FRESH,
     wanted_mark="ring",
 )
+LOADED = replace(
+    FLOAT,
+    kind="waggler",
+    parts=(
+        replace(STEM, length_mm=90.0),
+        float_parts.Part("load", "loading", "loading", 18.0, 7.0, 8.4, 0.0),
+        float_parts.Part("tube", "tube", "tube", 60.0, 8.0, 0.2, 20.0, bore_mm=6.0, wall_mm=2.0),
+        replace(PEAR, foot_mm=80.0, bore_mm=2.0, mass_g=1.4),
+        replace(TIP, foot_mm=140.0, length_mm=60.0),
+    ),
+    marks=(float_design.Mark("ring", 170.0),),
+    paint_g=0.1,
+)
 SHOTS = shotting.ShotTable(
     "Split shot", "anywhere", "nominal", tuple(shotting.Shot(name, mass) for name, mass in shotting.NOMINAL)
 )
@@ -123,6 +149,19 @@ STONE = inwater.InWater(20.0, 11.0, FRESH)
 DAYS = workdays.Workdays(closed=(date(2027, 3, 3),))
 MONDAY = datetime(2027, 3, 1, 9, 0)
 CYCLE = throughput.Cycle(20.0, 4.0, 10.0, 4)
+CURING = gates.Curing(datetime(2027, 3, 1, 12, 0), datetime(2027, 3, 2, 12, 0))
+SLANTED = replace(
+    MOULD,
+    pull="back",
+    stand="flat",
+    tilt_deg=8.0,
+    slant_deg=3.0,
+    vents=(layout.Vent("v1", 10.0, 2.0, 3.0),),
+    texts=(layout.Text("t1", "A7"),),
+)
+PRESS = replace(layout.arranged(replace(MOULD, kind="press"), 1), wells=(layout.Well("w1", 8.0, 30.0),))
+TUB = tubs.Tub("t", "A", "L1", 120.0, date(2027, 9, 1), date(2027, 1, 4), datetime(2027, 2, 1, 9, 0))
+SCALE = instrument.Scale("s", 0.01, 500.0, 0.02, date(2026, 1, 5), 100.0)
 UP = np.array([0.0, 0.6, 0.8])
 SCREW = {"wire_mm": 1.4, "shank_mm": 14.0}
 WIRED = tuple(
@@ -200,6 +239,13 @@ case(float_design.Float, name="x", kind="antenna", parts=(STEM, PEAR), paint_g=0
 for seen in (float_design.own_mass_g, float_design.gravity_mm, rating.loading_g, rating.sd_g, rating.ratings,
      inverse.main_body, inverse.check_foot):
     case(seen, design=FLOAT)
+    case(seen, design=LOADED)
+case(rating.curve, design=LOADED, count=12)
+case(shotting.antenna_under_mm, design=LOADED, height_mm=165.0)
+case(shotting.pull_to, design=LOADED)
+case(standing.standing, design=LOADED, line_g=1.0)
+case(inverse.sensitivity, design=LOADED)
+case(inverse.family, design=FLOAT, loads_g=(2.0, 4.0))
 case(rating.capacity_g, design=FLOAT, height_mm=150.0)
 case(rating.response_mm, design=FLOAT, height_mm=150.0)
 case(rating.settles_at_mm, design=FLOAT, line_g=2.0)
@@ -456,3 +502,53 @@ case(running.fitted, design=WOOD, runs=(running.Run(TOW, 1.4), running.Run(runni
 case(running.changes, design=WOOD, tow=TOW, fit=running.assumed_fit(WOOD))
 case(line.hang, line=line.Line(0.3), speed_m_s=1.2, water_g_cm3=1.0, tension_n=3.0, angle_rad=0.3,
      along_m=np.array([1.0, 5.0]))
+# What is asked of a casting, a shelf, an order, a route
+for now in (datetime(2027, 3, 1, 9, 0), datetime(2027, 3, 1, 20, 0), datetime(2027, 3, 3, 9, 0)):
+    case(gates.gate, curing=CURING, now=now, hot=False)
+    case(gates.gate, curing=CURING, now=now, hot=True)
+case(born.as_cast, design=WOOD, born=born.Born("Resin", "resin", 1.08))
+case(born.as_cast, design=WOOD, born=born.Born("Soft", "plastisol", 1.02, inserts=False))
+case(inserts.of_design, design=WOOD)
+case(inserts.covers_mm, mesh=EGG.mesh, insert=inserts.shank(5.0, 40.0, 2.0, 1.1))
+case(inserts.level_mm, mesh=EGG.mesh, up=UP, volume_mm3=9000.0)
+case(matching.matched, design=WOOD, cast_g_cm3=1.08, filler_g_cm3=0.15)
+for of in (RESIN, SILICONE, FOAM):
+    case(session.checklist, product=of, mould=MOULD, inserts=2)
+    case(recipe.to_document, product=of)
+for given in ("A", "expired"):
+    held = TUB if given == "A" else replace(TUB, expires_on=date(2027, 1, 1))
+    case(tubs.good_until, tub=held, open_days=60.0)
+    case(tubs.remarks, tub=held, open_days=60.0, stir_s=60.0, at=datetime(2027, 2, 20, 9, 0))
+    case(tubs.is_expired, tub=held, open_days=60.0, at=date(2027, 2, 20))
+case(tubs.choose, tubs=(TUB, replace(TUB, key="u", left_g=20.0)), part="A", grams=50.0, open_days=90.0,
+     on=date(2027, 2, 1))
+for of in (MOULD, SLANTED, PRESS):
+    for seen in (moulding.look, moulding.turns, moulding.high_points_of, layout.box, layout.feeds,
+         layout.pour_up, layout.tight_places, silicone.halves, press.pressed):
+        case(seen, mould=of)
+    case(moulding.sentence, mould=of, seen=moulding.look(of))
+case(pull.thinnest, mesh=EGG.mesh)
+case(vents.fewest_vents, mesh=EGG.mesh, stand="flat", escapes=())
+case(faults.tallies, shots=((1, (("short",), ())), (2, (("short", "pinholes"),))))
+case(faults.MasterUse, expected=12, done=10)
+case(silicone.Saved, box_ml=200.0, true_ml=140.0, density_g_cm3=1.15, price_per_kg=30.0)
+for against in ("sulphur clay", "condensation silicone", "plaster", "printed resin"):
+    case(touching.touch, poured="addition silicone", against=against)
+for stands in ((), ("open", "done"), ("done", "done", "done")):
+    case(status.status, accepted=True, wanted=3, pieces=stands)
+for of in (WOOD, PRINT):
+    case(steps.steps, design=of)
+    case(steps.body_cautions, design=of)
+case(instrument.remarks, scale=SCALE, load_g=620.0, today=date(2027, 2, 1))
+case(instrument.remarks, scale=SCALE, load_g=120.0, today=date(2026, 1, 9))
+case(pair.margins, bearer=pair.Bearer("f", 10.0, FRESH, 14.0, 0.05), load=STONE, waters=(FRESH, SEA))
+case(bydifference.capacities, sinker_g=30.0, readings=(("a", 22.0), ("b", 34.0)), measured=FRESH,
+     wanted=FRESH, own_air_g=None)
+for text in ("1 1/2 in", "12,5", "5/16\"", "½ in", "2 cm"):
+    case(units.parse, text=text, quantity="length", default_unit="mm")
+for text in ("2 lb 3 oz", "8 gr", "3 oz", "1e9 kg"):
+    case(units.parse, text=text, quantity="mass", default_unit="g")
+for thing in (straight(80.0, 4.0, 7.0), ellipsoid(60.0, 12.0, 20.0)):
+    for seen in (solid.solid, bodies.side_outline, polyhedra.surface, inertia.polar_moment_mm5):
+        case(seen, body=thing)
+case(polyhedra.measures, mesh=box_mesh(40.0, 12.0, 8.0))

@@ -80,6 +80,7 @@ def edge(make: Callable[..., Any], given: Mapping[str, Any], name: str, far: flo
 
     if takes(far):
         return "open"
+    why = outcome(make, {**given, name: int(far) if whole else far})
     good, bad = float(given[name]), far
     for _ in range(90):
         middle = (good + bad) / 2
@@ -89,7 +90,7 @@ def edge(make: Callable[..., Any], given: Mapping[str, Any], name: str, far: flo
         if abs(bad - good) <= (1 if whole else 1e-9 * max(abs(good), 1e-3)):
             break
     at = float(f"{good:.6g}")
-    return f"{at:g}" if takes(at) else f"up to {at:g}"
+    return f"{at:g}, beyond {why}" if takes(at) else f"up to {at:g}, then {why}"
 
 
 def numbers(given: Mapping[str, Any]) -> list[str]:
