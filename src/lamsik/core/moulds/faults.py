@@ -96,7 +96,7 @@ class Tally:
 
 
 def tallies(shots: Sequence[tuple[int, Sequence[Sequence[str]]]]) -> dict[int, tuple[Tally, ...]]:
-    """Faults by version of the mould, the most frequent first.
+    """Faults by version of the mould, the most frequent first, those of the same count in the table's order.
 
     Args:
         shots: of each shot its version and, for every casting in it, the faults that were tagged.
@@ -106,10 +106,16 @@ def tallies(shots: Sequence[tuple[int, Sequence[Sequence[str]]]]) -> dict[int, t
         mine = [castings for at, castings in shots if at == version]
         made = sum(len(castings) for castings in mine)
         counts = Counter(fault for castings in mine for faults in castings for fault in set(faults))
+        rows = sorted(counts.items(), key=lambda row: (-row[1], _place(row[0])))
         found[version] = tuple(
-            Tally(key, count, len(mine), count / made if made else 0.0) for key, count in counts.most_common()
+            Tally(key, count, len(mine), count / made if made else 0.0) for key, count in rows
         )
     return found
+
+
+def _place(fault: str) -> tuple[int, str]:
+    """Where a fault stands in the table; one of a shop's own after it, by name."""
+    return (list(FAULTS).index(fault) if fault in FAULTS else len(FAULTS), fault)
 
 
 @dataclass(frozen=True)
