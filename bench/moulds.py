@@ -10,7 +10,7 @@ from lamsik.core.castings.throughput import Cycle, Making, plan
 from lamsik.core.moulds import geometry, layout, masters
 from lamsik.core.moulds.advice import high_points_of, look
 from lamsik.core.moulds.halves import printed_halves
-from lamsik.core.moulds.layout import Mould, Spot, arranged
+from lamsik.core.moulds.layout import CavitySpot, Mould, arranged
 from lamsik.core.moulds.masters import Master
 from lamsik.core.moulds.silicone import Bricks, halves, walls_of
 from lamsik.core.route.workdays import Workdays
@@ -27,7 +27,7 @@ def mould_rows() -> list[Row]:
     mesh = masters.welded(body_mesh(body, 63, 42))
     assert 4_800 <= len(mesh.faces) <= 5_400, len(mesh.faces)
     master = Master("bait", mesh, measures(mesh).volume_mm3, 9.0)
-    four = arranged(Mould("four", master, cavities=(Spot("c1", 500.0, 500.0),)), 4)
+    four = arranged(Mould("four", master, cavities=(CavitySpot("c1", 500.0, 500.0),)), 4)
     turns = iter(range(10_000))
     return [
         Row("mould plan from a master of 5 000 triangles", 300, median_ms(lambda: _planned(master), 9, 1)),
@@ -45,7 +45,7 @@ def _planned(master: Master) -> None:
     """All of a first layout anew: nothing is remembered."""
     for kept in (layout._lying, geometry.hull, geometry.solid_of, geometry.seen):
         kept.cache_clear()
-    mould = arranged(Mould("one", master, cavities=(Spot("c1", 500.0, 500.0),)), 2)
+    mould = arranged(Mould("one", master, cavities=(CavitySpot("c1", 500.0, 500.0),)), 2)
     look(mould)
     halves(mould)
     walls_of(mould, Bricks())

@@ -1,9 +1,11 @@
 """What nothing asks for: functions, classes, methods and constants that neither the program nor a template
-nor a module names. `python scripts/dead_code.py`.
+nor a module names; and names of classes that stand twice. `python scripts/dead_code.py`.
 """
 
+import ast
 import re
 import sys
+from collections import defaultdict
 from pathlib import Path
 
 from vulture import Vulture
@@ -48,8 +50,21 @@ def main() -> int:
     ]
     for item in dead:
         print(f"{item.filename}:{item.first_lineno}: {item.typ} {item.name} is named nowhere")
-    print(f"dead code: {len(dead)}")
-    return bool(dead)
+    twice = {name: places for name, places in classes().items() if len(places) > 1}
+    for name, places in twice.items():
+        print(f"class {name} stands in {' and in '.join(places)}: one name for one thing")
+    print(f"dead code: {len(dead)}; names twice: {len(twice)}")
+    return bool(dead or twice)
+
+
+def classes() -> dict[str, list[str]]:
+    """By name of a class the modules that have one."""
+    found: dict[str, list[str]] = defaultdict(list)
+    for path in sorted(ROOT.rglob("*.py")):
+        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            if isinstance(node, ast.ClassDef):
+                found[node.name].append(str(path.relative_to(ROOT)))
+    return found
 
 
 if __name__ == "__main__":

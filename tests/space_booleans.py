@@ -18,7 +18,7 @@ from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.shapes.hardware import Item, Lip, Placement, lip_outline
 from lamsik.core.shapes.hollow import Shell
-from lamsik.core.shapes.inside import Cavity, Pour
+from lamsik.core.shapes.inside import Cavity, PouredEnd
 from lamsik.core.shapes.joints import Joint
 from lamsik.core.shapes.mesh import body_mesh
 from lamsik.core.shapes.solid import solid
@@ -407,7 +407,11 @@ def combination(random, pool=ALL):
     tilt = float(random.uniform(-20, 20))
     front = random.random() < 0.3
     pours = (
-        (Pour("k0", "dense", 1.6, 0.0 if front else length * 0.8, length * 0.18 if front else length, tilt),)
+        (
+            PouredEnd(
+                "k0", "dense", 1.6, 0.0 if front else length * 0.8, length * 0.18 if front else length, tilt
+            ),
+        )
         if random.random() < 0.5
         else ()
     )

@@ -97,29 +97,29 @@ RESIN = product.Product(
     "Resin",
     "resin",
     "volume",
-    (product.Part("A", 1, 1.10), product.Part("B", 1, 1.02)),
+    (product.MixPart("A", 1, 1.10), product.MixPart("B", 1, 1.02)),
     pot_life_min=5.0,
     gel_min=8.0,
     demould_h=1.0,
     caution="epoxy",
 )
 SILICONE = product.Product(
-    "Silicone", "silicone", "mass", (product.Part("base", 100, 1.20), product.Part("catalyst", 4, 0.98))
+    "Silicone", "silicone", "mass", (product.MixPart("base", 100, 1.20), product.MixPart("catalyst", 4, 0.98))
 )
 FOAM = product.Product(
     "Foam",
     "foam",
     "mass",
-    (product.Part("A", 100, 1.06), product.Part("B", 110, 1.23)),
+    (product.MixPart("A", 100, 1.06), product.MixPart("B", 110, 1.23)),
     caution="isocyanate",
     free_rise_g_cm3=0.16,
 )
 GLASS = fillers.Filler("Glass bubbles", 0.15, 0.09)
 EGG = masters.of_body("egg", ellipsoid(80.0, 24.0, 30.0), 9.0)
-MOULD = layout.arranged(layout.Mould("m", EGG, cavities=(layout.Spot("c1", 500.0, 500.0),)), 2)
-STEM = float_parts.Part("stem", "stem", "stem", 120.0, 2.0, 0.6)
-PEAR = float_parts.Part("body", "body", "pear", 60.0, 16.0, 0.16, 60.0, form="pear", spread_g_cm3=0.03)
-TIP = float_parts.Part("antenna", "antenna", "antenna", 70.0, 1.6, 0.5, 120.0)
+MOULD = layout.arranged(layout.Mould("m", EGG, cavities=(layout.CavitySpot("c1", 500.0, 500.0),)), 2)
+STEM = float_parts.FloatPart("stem", "stem", "stem", 120.0, 2.0, 0.6)
+PEAR = float_parts.FloatPart("body", "body", "pear", 60.0, 16.0, 0.16, 60.0, form="pear", spread_g_cm3=0.03)
+TIP = float_parts.FloatPart("antenna", "antenna", "antenna", 70.0, 1.6, 0.5, 120.0)
 FLOAT = float_design.Float(
     "Antenna",
     "antenna",
@@ -133,8 +133,8 @@ LOADED = replace(
     kind="waggler",
     parts=(
         replace(STEM, length_mm=90.0),
-        float_parts.Part("load", "loading", "loading", 18.0, 7.0, 8.4, 0.0),
-        float_parts.Part("tube", "tube", "tube", 60.0, 8.0, 0.2, 20.0, bore_mm=6.0, wall_mm=2.0),
+        float_parts.FloatPart("load", "loading", "loading", 18.0, 7.0, 8.4, 0.0),
+        float_parts.FloatPart("tube", "tube", "tube", 60.0, 8.0, 0.2, 20.0, bore_mm=6.0, wall_mm=2.0),
         replace(PEAR, foot_mm=80.0, bore_mm=2.0, mass_g=1.4),
         replace(TIP, foot_mm=140.0, length_mm=60.0),
     ),
@@ -230,7 +230,7 @@ case(throughput.Cycle, before_min=20.0, cure_h=4.0, after_min=10.0, cavities=4, 
 case(throughput.shots_needed, wanted=30, cycle=CYCLE)
 case(throughput.plan, wanted=30, by=datetime(2027, 3, 12, 17, 0), start=MONDAY, cycle=CYCLE, days=DAYS)
 # Floats
-case(float_parts.Part, key="body", kind="body", name="body", length_mm=60.0, diameter_mm=16.0,
+case(float_parts.FloatPart, key="body", kind="body", name="body", length_mm=60.0, diameter_mm=16.0,
      density_g_cm3=0.16, foot_mm=10.0, bore_mm=3.0, wall_mm=5.0, mass_g=2.0)
 for seen in (float_parts.outer_ml, float_parts.bore_ml, float_parts.mass_g, float_parts.centre_mm):
     case(seen, part=replace(PEAR, bore_mm=3.0))
@@ -273,7 +273,7 @@ case(livebait.cut_list, build=livebait.Build(), sizes=((60.0, 4), (80.0, 6)), fo
 case(livebait.as_float, build=livebait.Build(), foam_length_mm=80.0)
 case(livebait.consistent, tests=((60.0, 20.0), (80.0, 29.0)), build=livebait.Build(), water=FRESH)
 # Mixes
-case(product.Part, name="A", figure=100.0, density_g_cm3=1.1)
+case(product.MixPart, name="A", figure=100.0, density_g_cm3=1.1)
 case(product.Product, name="P", kind="resin", basis="mass", parts=RESIN.parts, tolerance_percent=3.0,
      pot_life_min=5.0, gel_min=8.0, demould_h=1.0, cure_h=24.0, reference_c=20.0, recoat_from_h=2.0,
      recoat_to_h=12.0, open_days=180.0, stir_s=60.0, shrink_percent=1.0, cured_g_cm3=1.08, heat_limit_c=80.0,
@@ -281,7 +281,7 @@ case(product.Product, name="P", kind="resin", basis="mass", parts=RESIN.parts, t
 for seen in (product.mass_shares, product.liquid_g_cm3, product.ratio_text, product.keepable):
     for of in (RESIN, SILICONE, FOAM):
         case(seen, product=of)
-case(amount.Job, net_ml=40.0, sprue_ml=6.0, loss=0.05)
+case(amount.MixJob, net_ml=40.0, sprue_ml=6.0, loss=0.05)
 for of in (RESIN, SILICONE, FOAM):
     case(amount.weighed_out, product=of, total_g=63.0, step_g=0.5)
     case(amount.least_g, product=of, step_g=0.1)
@@ -309,7 +309,7 @@ case(heat.shrinkage, cavity_ml=12.0, linear_percent=1.0, feed_ml=0.3)
 case(heat.level_error_mm, long_mm=120.0, off_deg=2.0)
 case(heat.in_both, celsius=180.0)
 case(layout.cap_mm3, a_mm=4.0, h_mm=3.0)
-case(layout.Spot, key="c", x_mm=20.0, y_mm=3.0, turn_deg=10.0)
+case(layout.CavitySpot, key="c", x_mm=20.0, y_mm=3.0, turn_deg=10.0)
 case(layout.Funnel, end="tail", neck_mm=6.0, mouth_mm=14.0)
 case(layout.Keys, count=4, base_mm=8.0, high_mm=4.0, second_high_mm=5.0, gap_mm=0.2)
 case(layout.Vent, key="v", x_mm=20.0, y_mm=3.0, z_mm=2.0, across_mm=1.5)
@@ -356,7 +356,7 @@ case(hardware.Item, code="t", name="tube", kind="tube", mass_g=0.4, density_g_cm
 case(hardware.Lip, width_mm=20.0, length_mm=30.0, thickness_mm=1.5, density_g_cm3=1.2, angle_deg=40.0,
      x_mm=4.0, inset_mm=6.0, mass_g=0.9, square_deg=0.0)
 case(hollow.Shell, wall_mm=2.0, fill_g_cm3=0.1, fill="foam", around_mm=1.0)
-case(inside.Pour, key="p", name="tail", density_g_cm3=1.8, from_mm=60.0, to_mm=90.0, tilt_deg=5.0)
+case(inside.PouredEnd, key="p", name="tail", density_g_cm3=1.8, from_mm=60.0, to_mm=90.0, tilt_deg=5.0)
 case(inside.Cavity, key="c", slug=replace(LEAD, form="ball"), count=3, x_mm=40.0, up_mm=2.0, play_mm=0.6)
 case(joints.Joint, key="j", x_mm=50.0, slant_deg=10.0, kerf_mm=1.2, kind="hinge", hinge_mm=1.2)
 case(scaling.to_volume, design=bait(), volume_ml=30.0)
@@ -433,7 +433,7 @@ case(hardware.lip_outline, lip=WOOD.lip)
 case(hardware.lip_point, body=WOOD.body, lip=WOOD.lip, along_mm=8.0)
 for placed in WOOD.hardware[:5]:
     case(hardware.eye_of, placements=WOOD.hardware, body=WOOD.body, placement=placed, lip=WOOD.lip)
-case(inside.pour_volume_ml, body=WOOD.body, pour=inside.Pour("p", "tail", 1.8, 60.0, 90.0, 5.0))
+case(inside.pour_volume_ml, body=WOOD.body, pour=inside.PouredEnd("p", "tail", 1.8, 60.0, 90.0, 5.0))
 case(inside.cavity_point, body=PRINT.body, cavity=PRINT.cavities[0])
 case(hollow.inside_of, body=PRINT.body, wall_mm=1.6)
 case(clearance.drill_for, size_mm=2.8, clearance_mm=0.2, drills=DRILLS)

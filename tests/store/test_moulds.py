@@ -9,7 +9,7 @@ from lamsik.core.castings.gates import Curing
 from lamsik.core.errors import Refused
 from lamsik.documents.moulds.document import first_layout, of_body
 from lamsik.store import documents, mixes, moulds, pieces, weighed
-from lamsik.store.tables import Batch, Clock, Document, Pour, Tub, Weighed
+from lamsik.store.tables import Batch, Clock, Document, Pour, ShopTub, Weighed
 from tests.documents.test_body import full
 
 
@@ -31,7 +31,7 @@ def shop(session):
     )
     resin = next(row for row, product in mixes.products(session).values() if product.kind == "resin")
     tubs = [
-        Tub(product_id=resin.id, part=part, lot=f"L{part}", received_g=500, left_g=left)
+        ShopTub(product_id=resin.id, part=part, lot=f"L{part}", received_g=500, left_g=left)
         for part, left in (("A", 100.0), ("B", 80.0))
     ]
     session.add_all(tubs)

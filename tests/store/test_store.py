@@ -9,7 +9,7 @@ from lamsik.core.tank.evaluate import Rules
 from lamsik.store import documents, orders, pieces, stores
 from lamsik.store.documents import Stale
 from lamsik.store.search import fold, pattern
-from lamsik.store.tables import Instrument, Order, Water, now
+from lamsik.store.tables import Instrument, Order, ShopWater, now
 
 
 @pytest.fixture
@@ -199,7 +199,7 @@ def test_a_new_shop_has_what_a_first_bait_needs(session):
     bench = stores.bench(session)
     assert len(bench.slugs) >= 6 and len(bench.drills_mm) >= 6
     assert len(stores.schemes(session)) >= 2
-    assert {w.name for w in session.exec(select(Water)).all()} >= {"fresh water", "sea water"}
+    assert {w.name for w in session.exec(select(ShopWater)).all()} >= {"fresh water", "sea water"}
     assert all(any(s.diameter_mm <= d <= s.diameter_mm + 2 for d in bench.drills_mm) for s in bench.slugs)
 
 

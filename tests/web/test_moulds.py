@@ -13,7 +13,7 @@ from sqlmodel import select
 
 from lamsik.formats import stl
 from lamsik.store.database import session_of
-from lamsik.store.tables import Batch, Clock, MouldMade, Order, Piece, Pour, Revision, Tub, now
+from lamsik.store.tables import Batch, Clock, MouldMade, Order, Piece, Pour, Revision, ShopTub, now
 from tests.lean import Known
 
 STUBBY, MUDLARK, TADPOLE, PIKE, RESIN, FOAM, SILICONE, SOFT = 53, 54, 55, 58, 47, 48, 49, 51
@@ -431,7 +431,7 @@ class TestPour:
         row = rows(demo, Batch)[-1]
         before = {
             tub.part: tub.left_g
-            for tub in rows(demo, Tub, Tub.product_id == RESIN)
+            for tub in rows(demo, ShopTub, ShopTub.product_id == RESIN)
             if tub.lot.startswith("22")
         }
         wanted = {line["part"]: line["grams"] for line in row.plan["rows"]}
@@ -486,7 +486,7 @@ class TestPour:
         assert material["name"] == "Casting resin" and any(abs(way) > 0.2 for way in material["uneven_mm"])
         after = {
             tub.part: tub.left_g
-            for tub in rows(demo, Tub, Tub.product_id == RESIN)
+            for tub in rows(demo, ShopTub, ShopTub.product_id == RESIN)
             if tub.lot.startswith("22")
         }
         assert before["A"] - after["A"] == pytest.approx(wanted["A"] + float(more)) and before["B"] - after[
@@ -509,7 +509,7 @@ class TestPour:
 
     def test_too_little_in_the_tub_is_said_before_anything_is_mixed(self, demo):
         with session_of(demo.http.application.extensions["engine"]) as session:
-            for tub in session.exec(select(Tub).where(Tub.product_id == RESIN)).all():
+            for tub in session.exec(select(ShopTub).where(ShopTub.product_id == RESIN)).all():
                 tub.left_g = 3.0
                 session.add(tub)
         pour = begun(demo)
@@ -702,10 +702,10 @@ class TestMixes:
         target = float(re.findall(r'data-target="([\d.]+)"', page)[1])
         assert target == pytest.approx(1.25 * b["grams"], abs=0.2) and f"planned {b['grams']:.1f} g" in page
         assert re.search(r"2[45]\.\d % over plan", page) and "Now to mix" in page
-        tub = next(tub for tub in rows(demo, Tub) if tub.lot == "2231")
+        tub = next(tub for tub in rows(demo, ShopTub) if tub.lot == "2231")
         demo.post(f"/mixes/batch/{row.id}/take-back", {"part": "A"})
         assert (
-            next(t.left_g for t in rows(demo, Tub) if t.id == tub.id)
+            next(t.left_g for t in rows(demo, ShopTub) if t.id == tub.id)
             == pytest.approx(tub.left_g + round(1.25 * a["grams"], 1))
             and not rows(demo, Batch)[-1].weighed
         )
@@ -739,9 +739,11 @@ class TestMixes:
         a, b = row.plan["rows"]
         demo.post(f"/mixes/batch/{row.id}/weigh", {"part": "A", "grams": f"{a['grams']} g"})
         with session_of(demo.http.application.extensions["engine"]) as session:
-            first = session.get(Tub, rows(demo, Batch)[-1].weighed[0]["tub"])
+            first = session.get(ShopTub, rows(demo, Batch)[-1].weighed[0]["tub"])
             first.left_g = 0.5
-            session.add_all([first, Tub(product_id=RESIN, part="A", lot="FULL", received_g=900, left_g=900)])
+            session.add_all(
+                [first, ShopTub(product_id=RESIN, part="A", lot="FULL", received_g=900, left_g=900)]
+            )
         page = demo.post(
             f"/mixes/batch/{row.id}/weigh",
             {"part": "B", "grams": f"{b['grams'] + 6:.1f} g"},
@@ -774,7 +776,7 @@ class TestMixes:
     def test_a_batch_is_dropped_and_its_grams_are_back(self, demo):
         demo.post("/mixes/weigh", {"product": str(RESIN), "net": "30 ml", "purpose": "patches"})
         row = rows(demo, Batch)[-1]
-        before = next(tub.left_g for tub in rows(demo, Tub) if tub.lot == "2231")
+        before = next(tub.left_g for tub in rows(demo, ShopTub) if tub.lot == "2231")
         demo.post(f"/mixes/batch/{row.id}/read")
         for text, says in (("lots", "type a mass"), ("0 g", "more than nothing"), ("900 g", "no good tub")):
             bad = demo.post(f"/mixes/batch/{row.id}/weigh", {"part": "A", "grams": text})
@@ -782,7 +784,7 @@ class TestMixes:
         demo.post(f"/mixes/batch/{row.id}/weigh", {"part": "A", "grams": "16.5 g"})
         demo.post(f"/mixes/batch/{row.id}/dropped")
         assert (
-            next(tub.left_g for tub in rows(demo, Tub) if tub.lot == "2231") == before
+            next(tub.left_g for tub in rows(demo, ShopTub) if tub.lot == "2231") == before
             and rows(demo, Batch)[-1].state == "dropped"
         )
 
@@ -820,14 +822,14 @@ class TestMixes:
             f"/mixes/products/{key}/tubs",
             {"part": "resin", "lot": "Q1", "grams": "1 kg", "expires": "2031-01-01"},
         )
-        (tub,) = rows(demo, Tub, Tub.product_id == key)
+        (tub,) = rows(demo, ShopTub, ShopTub.product_id == key)
         assert tub.left_g == 1000.0
         assert demo.post(f"/mixes/products/tubs/{tub.id}/count", {"grams": "-5 g"}).status_code == 422
         demo.post(f"/mixes/products/tubs/{tub.id}/count", {"grams": "612 g"})
         demo.post(f"/mixes/products/tubs/{tub.id}/stirred")
         assert (
-            rows(demo, Tub, Tub.id == tub.id)[0].left_g == 612.0
-            and rows(demo, Tub, Tub.id == tub.id)[0].stirred_at
+            rows(demo, ShopTub, ShopTub.id == tub.id)[0].left_g == 612.0
+            and rows(demo, ShopTub, ShopTub.id == tub.id)[0].stirred_at
         )
         demo.post(f"/mixes/products/tubs/{tub.id}/gone")
         assert "No tub yet" in demo.get(f"/mixes/products/{key}").text

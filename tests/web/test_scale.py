@@ -10,7 +10,7 @@ import pytest
 from sqlmodel import select
 
 from lamsik.store.database import session_of
-from lamsik.store.tables import Water
+from lamsik.store.tables import ShopWater
 from lamsik.web.shared.waters import shop_waters
 from tests.devices.test_scale import Bench
 
@@ -284,7 +284,7 @@ class TestPort:
 def test_a_shop_that_has_no_water_yet_has_fresh_and_sea_to_choose_from(empty):
     app = empty.http.application
     with session_of(app.extensions["engine"]) as session:
-        for row in session.exec(select(Water)).all():
+        for row in session.exec(select(ShopWater)).all():
             session.delete(row)
     with app.test_request_context():
         fresh, sea = shop_waters()

@@ -11,7 +11,7 @@ from lamsik.core.floats.design import gravity_mm, own_mass_g
 from lamsik.core.floats.rating import loading_g, ratings
 from lamsik.core.floats.standing import metacentric_mm, standing
 from lamsik.core.materials import METALS
-from lamsik.core.mixes.amount import Job, poured_g_cm3, weighed_out
+from lamsik.core.mixes.amount import MixJob, poured_g_cm3, weighed_out
 from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.fillers import filled
 from lamsik.core.mixes.overpour import put_right
@@ -182,7 +182,7 @@ def calc_mix(file: Path) -> dict[str, Any]:
     """What to weigh of each part, and what puts right what is in the cup."""
     document = asked.loads(file.read_bytes(), "mix")
     product = asked.product_of(document)
-    job = Job(document["net_ml"], document.get("sprue_ml", 0.0), document.get("loss_percent", 5.0) / 100.0)
+    job = MixJob(document["net_ml"], document.get("sprue_ml", 0.0), document.get("loss_percent", 5.0) / 100.0)
     at_c, step, filler = (
         document.get("at_c", product.reference_c),
         document.get("step_g", 0.1),

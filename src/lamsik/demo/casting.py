@@ -13,7 +13,7 @@ from lamsik.documents.engine import apply
 from lamsik.documents.moulds.document import first_layout, master_of, of_body, of_weighed
 from lamsik.documents.moulds.edits import MOULD
 from lamsik.store import documents, mixes, moulds, stores
-from lamsik.store.tables import Batch, Clock, Document, MouldMade, Pour, Tub, Weighed, now
+from lamsik.store.tables import Batch, Clock, Document, MouldMade, Pour, ShopTub, Weighed, now
 from lamsik.store.weighed import thing_of
 
 
@@ -24,7 +24,7 @@ def build(session: Session) -> None:
     products = {row.name: row for row, _ in mixes.products(session).values()}
     for name, part, lot, came, left, opened, expires, price, colour, heats in scenario.TUBS:
         session.add(
-            Tub(
+            ShopTub(
                 product_id=products[name].id or 0,
                 part=part,
                 lot=lot,

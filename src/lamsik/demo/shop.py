@@ -37,11 +37,11 @@ from lamsik.store.tables import (
     Instrument,
     Order,
     Piece,
+    ShopWater,
     StepDone,
     TimedRun,
     TowRun,
     Tracing,
-    Water,
     Weighed,
     Weighing,
     now,
@@ -64,7 +64,7 @@ def build(session: Session) -> None:
     starter.stock(session)
     stores.put_setting(session, "shop", scenario.SHOP)
     for name, temperature, salinity in scenario.WATERS:
-        session.add(Water(name=name, temperature_c=temperature, salinity_psu=salinity))
+        session.add(ShopWater(name=name, temperature_c=temperature, salinity_psu=salinity))
     for number, (name, base, back, bars, spots, flank, eye) in enumerate(scenario.SCHEMES, start=3):
         documents.create(
             session, "scheme", f"S-{number:03d}", starter.scheme(name, base, back, bars, spots, flank, eye)
@@ -153,7 +153,7 @@ def _weighed(session: Session) -> None:
         date.today() - timedelta(days=21),
     )
     for name, kind, air, water, sinker, both, marks, stage, where, scale, ago in scenario.WEIGHED:
-        row = session.exec(select(Water).where(Water.name == where)).one()
+        row = session.exec(select(ShopWater).where(ShopWater.name == where)).one()
         weighed.keep(
             session,
             Weighed(
@@ -258,7 +258,7 @@ def _order(
     terms: Sequence[Any],
 ) -> None:
     quantity, ago, due, state = terms
-    water = session.exec(select(Water).where(Water.name == body[10])).one()
+    water = session.exec(select(ShopWater).where(ShopWater.name == body[10])).one()
     scheme = session.exec(select(Document).where(Document.name == body[8], Document.kind == "scheme")).one()
     placed = now() - timedelta(days=ago)
     order = Order(

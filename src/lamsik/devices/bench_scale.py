@@ -29,7 +29,7 @@ SENT_UNITS = {"g": "g", "oz": "oz", "kg": "kg", "gn": "grain"}
 
 
 @dataclass
-class Bench:
+class BenchScale:
     """What lies on it [g] and how it behaves: step [g], noise (one sigma, g), drift [g/min], settling time
     [s], unit sent, fault.
     """
@@ -102,7 +102,7 @@ class Bench:
         )
 
 
-def sending(bench: Bench, listener: socket.socket, stop: threading.Event) -> None:
+def sending(bench: BenchScale, listener: socket.socket, stop: threading.Event) -> None:
     """Send a line to everyone connected, ten times a second; unplugged it hangs up on all and lets nobody
     in.
     """
@@ -128,7 +128,7 @@ def sending(bench: Bench, listener: socket.socket, stop: threading.Event) -> Non
         client.close()
 
 
-def page_of(bench: Bench, problem: str = "") -> str:
+def page_of(bench: BenchScale, problem: str = "") -> str:
     """The little page: what lies on it, how it behaves."""
     text = files("lamsik.devices").joinpath("bench_scale.html").read_text(encoding="utf-8")
     for field in fields(bench):
@@ -144,10 +144,10 @@ def page_of(bench: Bench, problem: str = "") -> str:
     return text.replace("[problem]", html.escape(problem))
 
 
-def handler_of(bench: Bench) -> type[BaseHTTPRequestHandler]:
+def handler_of(bench: BenchScale) -> type[BaseHTTPRequestHandler]:
     """The page's server side."""
 
-    class Page(BaseHTTPRequestHandler):
+    class ScalePage(BaseHTTPRequestHandler):
         def do_GET(self) -> None:
             """Show the page."""
             self._answer(HTTPStatus.OK, page_of(bench))
@@ -181,7 +181,7 @@ def handler_of(bench: Bench) -> type[BaseHTTPRequestHandler]:
         def log_message(self, *words: object) -> None:
             """Say nothing."""
 
-    return Page
+    return ScalePage
 
 
 def main() -> int:
@@ -190,7 +190,7 @@ def main() -> int:
     for name in ("port", "page-port"):
         parser.add_argument(f"--{name}", type=int, default=0)
     asked = parser.parse_args()
-    bench, stop = Bench(), threading.Event()
+    bench, stop = BenchScale(), threading.Event()
     listener = socket.create_server(("127.0.0.1", asked.port))
     page = ThreadingHTTPServer(("127.0.0.1", asked.page_port), handler_of(bench))
     page.daemon_threads = True

@@ -33,7 +33,7 @@ class Settings:
 
 
 @dataclass(frozen=True)
-class State:
+class PortState:
     """What the port knows: its state in one word and in words, the newest reading [g], whether stable, how
     often it settled.
 
@@ -67,7 +67,7 @@ class ScalePort:
     def __init__(self, settings: Settings, clock: Callable[[], float] = time.monotonic) -> None:
         self.settings, self._clock = settings, clock
         self._state, self._lock, self._stop = (
-            State(CONNECTING, "Looking for the scale …"),
+            PortState(CONNECTING, "Looking for the scale …"),
             threading.Lock(),
             threading.Event(),
         )
@@ -78,7 +78,7 @@ class ScalePort:
         self._thread.start()
 
     @property
-    def state(self) -> State:
+    def state(self) -> PortState:
         """What it knows at this moment."""
         with self._lock:
             return self._state

@@ -13,7 +13,7 @@ WIDTH, PLOT, LEFT, BOTTOM, RIGHT, LEGEND_ROW = 640.0, 266.0, 62.0, 46.0, 18.0, 1
 
 
 @dataclass(frozen=True, eq=False)
-class Curve:
+class PlottedCurve:
     """A curve through (x, y), each (n,), with its name and how it is drawn."""
 
     name: str
@@ -49,7 +49,7 @@ def axis(says: str, low: float, high: float, marks: int = 6) -> Axis:
 
 
 @dataclass(frozen=True)
-class _Frame:
+class _ChartFrame:
     """Where the plot lies: its top, and the axes that place a value in it."""
 
     top: float
@@ -83,13 +83,13 @@ def chart(
     title: str,
     across: Axis,
     up: Axis,
-    curves: Sequence[Curve],
+    curves: Sequence[PlottedCurve],
     band: Band | None = None,
     points: Sequence[tuple[float, float]] = (),
     down: bool = False,
 ) -> Node:
     """The chart. `band` is (x, low, high); `down` draws the upward axis downward, as depth is thought of."""
-    frame = _Frame(14.0 + LEGEND_ROW * ((len(curves) + 1) // 2), across, up, down)
+    frame = _ChartFrame(14.0 + LEGEND_ROW * ((len(curves) + 1) // 2), across, up, down)
     rows = _grid(frame)
     if band is not None:
         x, low, high = band
@@ -130,7 +130,7 @@ def chart(
     )
 
 
-def _grid(frame: _Frame) -> list[Node]:
+def _grid(frame: _ChartFrame) -> list[Node]:
     rows: list[Node] = []
     across, up, foot = frame.across, frame.up, frame.top + PLOT
     for x in np.arange(across.low, across.high + across.step / 2, across.step):
@@ -164,7 +164,7 @@ def _number(value: float, step: float) -> str:
     return text.removeprefix("-") if float(text) == 0 else text.replace("-", "−")
 
 
-def _legend(curves: Sequence[Curve]) -> list[Node]:
+def _legend(curves: Sequence[PlottedCurve]) -> list[Node]:
     """Names above the plot, two in a row."""
     rows: list[Node] = []
     for i, c in enumerate(curves):

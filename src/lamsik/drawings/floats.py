@@ -9,8 +9,8 @@ from math import cos, pi, radians, sin
 import numpy as np
 
 from lamsik.core.floats.design import Float
-from lamsik.core.floats.inverse import Cut
-from lamsik.core.floats.parts import Part, profile
+from lamsik.core.floats.inverse import PartCut
+from lamsik.core.floats.parts import FloatPart, profile
 from lamsik.core.floats.rating import capacity_g
 from lamsik.core.floats.shotting import Shotting
 from lamsik.core.floats.standing import SINKS, Standing
@@ -38,7 +38,7 @@ LINE_MM = 46.0
 
 
 @dataclass(frozen=True)
-class Sight:
+class FloatSight:
     """What the drawing shows beside the float: settled height [mm], shot on the line, how it rests without
     shot, its curve, the part to pull at.
     """
@@ -51,7 +51,7 @@ class Sight:
     pulled: str = ""
 
 
-def outline(part: Part) -> Array:
+def outline(part: FloatPart) -> Array:
     """A part's outline (n, 2) points (x, z) [mm], up the right and down the left."""
     z, r = profile(part)
     return np.vstack(
@@ -81,7 +81,7 @@ def drawn_parts(design: Float, pen: Pen) -> list[Node]:
     return rows
 
 
-def standing_picture(design: Float, sight: Sight) -> Node:
+def standing_picture(design: Float, sight: FloatSight) -> Node:
     """The whole drawing: float and line on the left, curve on the right, heights in common; y = 0 is the
     foot, upward negative.
     """
@@ -122,7 +122,7 @@ def standing_picture(design: Float, sight: Sight) -> Node:
     )
 
 
-def _line(design: Float, sight: Sight, pen: Pen) -> list[Node]:
+def _line(design: Float, sight: FloatSight, pen: Pen) -> list[Node]:
     """The line from the foot with its shot, their size to scale."""
     foot = -design.foot_mm
     shots = [shot for shot, count in (sight.shotting.shots if sight.shotting else ()) for _ in range(count)]
@@ -198,7 +198,7 @@ def _marks(design: Float, pen: Pen) -> list[Node]:
     return rows
 
 
-def _pulled(design: Float, sight: Sight, pen: Pen) -> list[Node]:
+def _pulled(design: Float, sight: FloatSight, pen: Pen) -> list[Node]:
     """The points of the part that is pulled at, and its upper end."""
     part = next((part for part in design.parts if part.key == sight.pulled), None)
     if part is None:
@@ -241,7 +241,7 @@ def _pulled(design: Float, sight: Sight, pen: Pen) -> list[Node]:
     return rows
 
 
-def _alone(design: Float, sight: Sight, pen: Pen, x: float) -> list[Node]:
+def _alone(design: Float, sight: FloatSight, pen: Pen, x: float) -> list[Node]:
     """The float without shot, small, as it rests by itself."""
     if sight.alone is None:
         return []
@@ -278,7 +278,7 @@ def _alone(design: Float, sight: Sight, pen: Pen, x: float) -> list[Node]:
 
 
 def _curve(
-    design: Float, sight: Sight, pen: Pen, left: float, right: float, low: float, high: float
+    design: Float, sight: FloatSight, pen: Pen, left: float, right: float, low: float, high: float
 ) -> list[Node]:
     """Load on the line against the height it settles at, heights as drawn beside."""
     bottom = -design.foot_mm
@@ -378,7 +378,7 @@ def thumbnail(design: Float) -> Node:
     return framed([turned], -2, -half - 2, tall + 4, 2 * half + 4, "")
 
 
-def cut_list_drawing(cuts: Sequence[Cut], drill: Callable[[float], float]) -> Drawing:
+def cut_list_drawing(cuts: Sequence[PartCut], drill: Callable[[float], float]) -> Drawing:
     """The cut list and drill map of a family, a line for each load, to be ticked off."""
     heads = ("load", "dowel", "body, cut", "bore, drill", "stem, cut", "whole", "mass")
     at = (8.0, 28.0, 50.0, 76.0, 104.0, 130.0, 152.0)
@@ -435,7 +435,7 @@ def profile_drawings(design: Float) -> list[Drawing]:
     ]
 
 
-def _turning(part: Part) -> Drawing:
+def _turning(part: FloatPart) -> Drawing:
     """A shaped part with its diameter every few millimetres."""
     z, r = profile(part)
     half = float(r.max())

@@ -7,7 +7,7 @@ import numpy as np
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.clashes import cut_ends
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.inside import Cavity, Pour, cavity_point, pour_cuts
+from lamsik.core.shapes.inside import Cavity, PouredEnd, cavity_point, pour_cuts
 from lamsik.core.tank.trial import trial_point
 from lamsik.drawings import parts
 from lamsik.drawings.ink import INK, LEAD, POUR, TIP, Pen
@@ -21,7 +21,7 @@ def inside(design: Design, pen: Pen) -> list[Node]:
     return rows + [_cavity(design, cavity, pen) for cavity in design.cavities]
 
 
-def _pour(design: Design, pour: Pour, pen: Pen) -> Node:
+def _pour(design: Design, pour: PouredEnd, pen: Pen) -> Node:
     fore, aft = pour_cuts(design.body, pour)
     (x0, _), (u0, _) = cut_ends(design.body, fore) if fore else ((pour.from_mm, 0.0), (pour.from_mm, 0.0))
     (x1, _), (u1, _) = cut_ends(design.body, aft) if aft else ((pour.to_mm, 0.0), (pour.to_mm, 0.0))

@@ -8,9 +8,9 @@ from numpy.typing import NDArray
 from lamsik.core.moulds.geometry import middle_cut
 from lamsik.core.moulds.layout import (
     Box,
+    CavitySpot,
     Feed,
     Mould,
-    Spot,
     Text,
     Tight,
     box,
@@ -234,7 +234,7 @@ def _cone(feed: Feed) -> Array:
     return np.array([a + r * across, b + big * across, b - big * across, a - r * across])
 
 
-def _marked(mould: Mould, spot: Spot, undercut: NDArray[np.bool_], pen: Pen) -> list[Node]:
+def _marked(mould: Mould, spot: CavitySpot, undercut: NDArray[np.bool_], pen: Pen) -> list[Node]:
     """Faces that lean in under a half, hatched in red."""
     if not undercut.any():
         return []
@@ -248,7 +248,7 @@ def _marked(mould: Mould, spot: Spot, undercut: NDArray[np.bool_], pen: Pen) -> 
     return [node("path", d=d, stroke=BRICK, stroke_width=1.2 * pen.mm, fill="none", opacity=0.8)]
 
 
-def _rods(mould: Mould, walls: Box, spot: Spot, pen: Pen) -> list[Node]:
+def _rods(mould: Mould, walls: Box, spot: CavitySpot, pen: Pen) -> list[Node]:
     """Vents: rods to the wall, or seen from above where they run up."""
     rows = []
     for vent in mould.vents:
@@ -284,7 +284,7 @@ def _rods(mould: Mould, walls: Box, spot: Spot, pen: Pen) -> list[Node]:
     return rows
 
 
-def _text(text: Text, spot: Spot) -> Node:
+def _text(text: Text, spot: CavitySpot) -> Node:
     """A text as it stands on the mould's face: mirrored, since it reads right on the bait."""
     x, y = turned(text.x_mm, text.y_mm, spot)
     return group(

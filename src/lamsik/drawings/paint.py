@@ -49,7 +49,7 @@ def _layer(design: Design, coat: Coat, outline: str, name: str) -> list[Node]:
     return [node("path", d=outline, fill=coat.colour, opacity=opacity)]
 
 
-def _eye(at: layout.Spot, coat: Coat) -> list[Node]:
+def _eye(at: layout.PaintSpot, coat: Coat) -> list[Node]:
     return [
         node(
             "circle",

@@ -17,7 +17,7 @@ from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.drawn_layers import DrawnLayer
 from lamsik.documents.blades.document import is_blade
 from lamsik.documents.body.document import Document, checked
-from lamsik.formats.outlines import MOST_BYTES, MOST_POINTS, MOST_SHAPES, Found, Outlines, chosen
+from lamsik.formats.outlines import MOST_BYTES, MOST_POINTS, MOST_SHAPES, FoundOutline, Outlines, chosen
 from lamsik.formats.sniff import kind_of
 
 logging.getLogger("ezdxf").setLevel(logging.WARNING)
@@ -119,7 +119,7 @@ def read(data: bytes) -> Outlines:
             )
         points = _outline(entity)
         if points is not None:
-            found.append(Found(str(entity.dxf.layer), points * factor))
+            found.append(FoundOutline(str(entity.dxf.layer), points * factor))
             if entity.dxf.layer in ("SIDE", "TOP"):
                 ours.append(points)
     return chosen(found, _own_document(drawing, ours))

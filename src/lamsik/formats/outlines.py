@@ -16,7 +16,7 @@ FARTHEST_MM = 1e5
 
 
 @dataclass(frozen=True, eq=False)
-class Found:
+class FoundOutline:
     """A closed outline (n, 2) [mm], z up, and what it is called in the file."""
 
     name: str
@@ -40,7 +40,7 @@ class Outlines:
     document: Document | None = None
 
 
-def chosen(found: list[Found], document: Document | None = None) -> Outlines:
+def chosen(found: list[FoundOutline], document: Document | None = None) -> Outlines:
     """Side and top out of a file's closed outlines: by their names, else the largest, and the next largest of
     like length below it.
 
@@ -78,7 +78,7 @@ def chosen(found: list[Found], document: Document | None = None) -> Outlines:
     return Outlines(_closed(side.points), _closed(top.points) if top else None, document)
 
 
-def _alike(rows: list[Found]) -> bool:
+def _alike(rows: list[FoundOutline]) -> bool:
     """Whether the two largest are as long as each other: side above, top below."""
     return (
         len(rows) > 1
@@ -87,7 +87,7 @@ def _alike(rows: list[Found]) -> bool:
     )
 
 
-def _length(row: Found) -> float:
+def _length(row: FoundOutline) -> float:
     return float(np.ptp(row.points[:, 0]))
 
 

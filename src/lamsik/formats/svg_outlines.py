@@ -17,7 +17,7 @@ from svgelements import SVG, Path, Shape
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.curves import Array
 from lamsik.documents.body.document import Document, checked
-from lamsik.formats.outlines import MOST_BYTES, MOST_POINTS, MOST_SHAPES, Found, Outlines, chosen
+from lamsik.formats.outlines import MOST_BYTES, MOST_POINTS, MOST_SHAPES, FoundOutline, Outlines, chosen
 from lamsik.formats.sniff import kind_of
 
 PX_MM = 25.4 / 96
@@ -86,7 +86,7 @@ def _refuse_active(root: Element) -> None:
                 )
 
 
-def _closed_shapes(data: bytes) -> list[Found]:
+def _closed_shapes(data: bytes) -> list[FoundOutline]:
     longest = max((len(NUMBER.findall(path)) for path in LONG_PATH.findall(data)), default=0)
     if (
         longest > 8 * MOST_POINTS
@@ -100,7 +100,7 @@ def _closed_shapes(data: bytes) -> list[Found]:
         drawing = SVG.parse(BytesIO(data), reify=True, ppi=96.0)
     except Exception as error:
         raise Refused("svg", None, "its paths cannot be read: save it anew as plain SVG") from error
-    found: list[Found] = []
+    found: list[FoundOutline] = []
     for count, element in enumerate(drawing.elements()):
         if count > MOST_SHAPES:
             raise Refused(
@@ -111,14 +111,14 @@ def _closed_shapes(data: bytes) -> list[Found]:
     return found
 
 
-def _outlines_of(shape: Any) -> list[Found]:
+def _outlines_of(shape: Any) -> list[FoundOutline]:
     """The closed parts of a shape as points [mm]."""
     path = shape if isinstance(shape, Path) else Path(shape)
     found = []
     for part in path.as_subpaths():
         points = _points(Path(part))
         if len(points) > 3 and _is_closed(points):
-            found.append(Found(str(shape.id or ""), points * PX_MM * np.array([1.0, -1.0])))
+            found.append(FoundOutline(str(shape.id or ""), points * PX_MM * np.array([1.0, -1.0])))
     return found
 
 

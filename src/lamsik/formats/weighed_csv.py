@@ -46,7 +46,7 @@ NO_UNIT_NEEDED = ("salinity",)
 
 
 @dataclass(frozen=True)
-class Head:
+class CsvHead:
     """A column: what it holds, its quantity, its unit; an empty unit has to be asked for."""
 
     name: str
@@ -97,7 +97,7 @@ def marks_of(text: str, line: str) -> list[tuple[str, float]]:
     return found
 
 
-def read(data: bytes, asked: Mapping[str, str]) -> tuple[list[dict[str, object]], list[Head]]:
+def read(data: bytes, asked: Mapping[str, str]) -> tuple[list[dict[str, object]], list[CsvHead]]:
     """Rows by column, and the columns whose unit has to be asked for (then there are no rows).
 
     Args:
@@ -140,7 +140,7 @@ def read(data: bytes, asked: Mapping[str, str]) -> tuple[list[dict[str, object]]
     return rows, []
 
 
-def _head(cell: str, asked: Mapping[str, str]) -> Head:
+def _head(cell: str, asked: Mapping[str, str]) -> CsvHead:
     """`air [g]`, `air g`, `air (g)` or `air`."""
     plain = " ".join(cell.replace("[", " ").replace("]", " ").replace("(", " ").replace(")", " ").split())
     name = max(
@@ -153,10 +153,10 @@ def _head(cell: str, asked: Mapping[str, str]) -> Head:
     quantity, unit = COLUMNS[name], plain[len(name) :].strip()
     if quantity and not unit:
         unit = asked.get(name, "PSU" if name in NO_UNIT_NEEDED else "")
-    return Head(name, quantity, unit)
+    return CsvHead(name, quantity, unit)
 
 
-def _row(cells: Sequence[str], heads: Sequence[Head], number: int) -> dict[str, object]:
+def _row(cells: Sequence[str], heads: Sequence[CsvHead], number: int) -> dict[str, object]:
     found: dict[str, object] = {}
     for head, cell in zip(heads, cells, strict=False):
         text = cell.strip()

@@ -12,11 +12,10 @@ from lamsik.core.mixes.amount import learned_loss, used_g
 from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.product import Product, keepable, liquid_g_cm3, mass_shares
 from lamsik.core.mixes.recipe import to_document, to_product
-from lamsik.core.mixes.tubs import Tub as CoreTub
-from lamsik.core.mixes.tubs import drawn
+from lamsik.core.mixes.tubs import Tub, drawn
 from lamsik.store import documents
 from lamsik.store.starter_mixes import STARTERS
-from lamsik.store.tables import Batch, Clock, Document, Tub, now
+from lamsik.store.tables import Batch, Clock, Document, ShopTub, now
 
 STIR = "stir"
 WEIGHING, MIXED, POURED, FAILED, DROPPED = "weighing", "mixed", "poured", "failed", "dropped"
@@ -57,27 +56,31 @@ def add_product(session: Session, product: Product, note: str = "") -> Document:
     return documents.begin(session, "product", to_document(keepable(product)), note)
 
 
-def tubs(session: Session, product_id: int) -> Sequence[Tub]:
+def tubs(session: Session, product_id: int) -> Sequence[ShopTub]:
     """Tubs of a product that are not gone, the newest last."""
     return session.exec(
-        select(Tub).where(Tub.product_id == product_id, col(Tub.gone_at).is_(None)).order_by(col(Tub.id))
+        select(ShopTub)
+        .where(ShopTub.product_id == product_id, col(ShopTub.gone_at).is_(None))
+        .order_by(col(ShopTub.id))
     ).all()
 
 
-def tubs_by_product(session: Session) -> dict[int, list[Tub]]:
+def tubs_by_product(session: Session) -> dict[int, list[ShopTub]]:
     """All tubs that are not gone by product, in one query."""
-    found: dict[int, list[Tub]] = {}
-    for row in session.exec(select(Tub).where(col(Tub.gone_at).is_(None)).order_by(col(Tub.id))).all():
+    found: dict[int, list[ShopTub]] = {}
+    for row in session.exec(
+        select(ShopTub).where(col(ShopTub.gone_at).is_(None)).order_by(col(ShopTub.id))
+    ).all():
         found.setdefault(row.product_id, []).append(row)
     return found
 
 
-def core_tub(row: Tub) -> CoreTub:
+def core_tub(row: ShopTub) -> Tub:
     """The tub as the core knows it."""
-    return CoreTub(str(row.id), row.part, row.lot, row.left_g, row.expires_on, row.opened_on, row.stirred_at)
+    return Tub(str(row.id), row.part, row.lot, row.left_g, row.expires_on, row.opened_on, row.stirred_at)
 
 
-def draw(session: Session, row: Tub, grams: float) -> None:
+def draw(session: Session, row: ShopTub, grams: float) -> None:
     """Take grams out of a tub; the first time opens it. Raises `Refused` instead of going below nothing."""
     row.left_g = drawn(row.left_g, grams, f"{row.part}, lot {row.lot}")
     row.opened_on = row.opened_on or date.today()
@@ -87,14 +90,14 @@ def draw(session: Session, row: Tub, grams: float) -> None:
 def put_back(session: Session, batch: Batch) -> None:
     """What was weighed and not used goes back on the books."""
     for line in batch.weighed:
-        row = session.get(Tub, line.get("tub") or 0)
+        row = session.get(ShopTub, line.get("tub") or 0)
         if row is not None:
             row.left_g += float(line["grams"])
             session.add(row)
 
 
 def weigh(
-    session: Session, batch: Batch, part: str, grams: float, tub: Tub | None, more: bool = False
+    session: Session, batch: Batch, part: str, grams: float, tub: ShopTub | None, more: bool = False
 ) -> None:
     """Keep what the scale showed of a part and draw it from its tub.
 
@@ -120,7 +123,7 @@ def _without(session: Session, batch: Batch, part: str) -> list[dict[str, Any]]:
         if line["part"] != part:
             lines.append(line)
         elif line.get("tub"):
-            old = session.get_one(Tub, line["tub"])
+            old = session.get_one(ShopTub, line["tub"])
             old.left_g += float(line["grams"])
             session.add(old)
     return lines

@@ -11,7 +11,7 @@ from lamsik.core.errors import Refused, require
 from lamsik.core.route.steps import SHIPPED
 from lamsik.core.tank.mass import SIZED_AT, Measured
 from lamsik.core.tank.parts import STAGES
-from lamsik.core.water import Water as CoreWater
+from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import InWater
 from lamsik.store import documents, history, stands
 from lamsik.store.search import fold
@@ -179,7 +179,7 @@ def weigh(
     mass_g: float,
     text: str,
     instrument: Instrument,
-    water: CoreWater | None = None,
+    water: Water | None = None,
 ) -> Weighing:
     """Keep a reading; one held under water (negative where it floats) with the water it was held in.
 
@@ -208,21 +208,21 @@ def _hold_under(
     held_g: float,
     text: str,
     instrument: Instrument,
-    water: CoreWater | None,
+    water: Water | None,
 ) -> Weighing:
     require(stage in SIZED_AT, "target", stage, f"a blank is held under when {' or '.join(SIZED_AT)}")
     require(water is not None, "water", None, "say how warm the water is")
     dry = readings(session, piece).get(f"{STAGE}:{stage}")
     if dry is None:
         raise Refused("mass", text, "weigh it in air first: the two together give its size")
-    InWater(dry.weighing.mass_g, held_g, water or CoreWater())
+    InWater(dry.weighing.mass_g, held_g, water or Water())
     row = Weighing(
         piece_id=piece.id or 0,
         target=f"{WATER}:{stage}",
         mass_g=held_g,
         text=text,
         instrument_id=instrument.id or 0,
-        water=asdict(water or CoreWater()),
+        water=asdict(water or Water()),
     )
     session.add(row)
     session.flush()
@@ -276,7 +276,7 @@ def measured(found: dict[str, Reading]) -> Measured:
         kind, _, name = target.partition(":")
         row = (name, reading.weighing.mass_g, reading.instrument.step_g / 12**0.5)
         if kind == WATER:
-            waters.append((*row, CoreWater(**reading.weighing.water).density_g_cm3))
+            waters.append((*row, Water(**reading.weighing.water).density_g_cm3))
         else:
             (stages if kind == STAGE else parts).append(row)
     return Measured(tuple(stages), tuple(parts), tuple(waters))

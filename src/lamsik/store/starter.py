@@ -10,7 +10,7 @@ from sqlmodel import Session, select
 from lamsik.core.materials import METALS, PLATES
 from lamsik.core.paints.coats import Coat
 from lamsik.store import documents
-from lamsik.store.tables import Drill, Hardware, Instrument, SlugStock, Water
+from lamsik.store.tables import Drill, Hardware, Instrument, ShopWater, SlugStock
 
 STEEL = METALS["steel"]
 
@@ -213,7 +213,7 @@ def stock(session: Session) -> None:
     for size in DRILLS:
         session.add(Drill(diameter_mm=size))
     for name, temperature, salinity in WATERS:
-        session.add(Water(name=name, temperature_c=temperature, salinity_psu=salinity))
+        session.add(ShopWater(name=name, temperature_c=temperature, salinity_psu=salinity))
     session.add(Instrument(name="Pocket scale 0.1 g", step_g=0.1, span_g=500.0))
     session.add(Instrument(name="Fine scale 0.01 g", step_g=0.01, span_g=100.0))
     documents.create(session, "scheme", "S-001", scheme("Silver fry", "#D6DEE2", "#4D6470"))

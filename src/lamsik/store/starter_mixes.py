@@ -1,13 +1,13 @@
 """Products a new shop begins with, by their chemistry only: a maker types what stands on the tin."""
 
-from lamsik.core.mixes.product import Part, Product
+from lamsik.core.mixes.product import MixPart, Product
 
 STARTERS = (
     Product(
         "Casting resin",
         "resin",
         "volume",
-        (Part("A", 1, 1.10), Part("B", 1, 1.02)),
+        (MixPart("A", 1, 1.10), MixPart("B", 1, 1.02)),
         3.0,
         5.0,
         8.0,
@@ -24,7 +24,7 @@ STARTERS = (
         "Rigid foam 0.16",
         "foam",
         "mass",
-        (Part("A, polyol", 100, 1.06), Part("B, isocyanate", 110, 1.23)),
+        (MixPart("A, polyol", 100, 1.06), MixPart("B, isocyanate", 110, 1.23)),
         4.0,
         0.6,
         3.0,
@@ -40,7 +40,7 @@ STARTERS = (
         "Mould silicone, condensation",
         "silicone",
         "mass",
-        (Part("base", 100, 1.20), Part("catalyst", 4, 0.98)),
+        (MixPart("base", 100, 1.20), MixPart("catalyst", 4, 0.98)),
         10.0,
         40.0,
         90.0,
@@ -58,7 +58,7 @@ STARTERS = (
         "Mould silicone, addition",
         "silicone",
         "mass",
-        (Part("A", 1, 1.10), Part("B", 1, 1.10)),
+        (MixPart("A", 1, 1.10), MixPart("B", 1, 1.10)),
         5.0,
         30.0,
         60.0,
@@ -76,7 +76,7 @@ STARTERS = (
         "Soft plastisol",
         "plastisol",
         "mass",
-        (Part("plastisol", 1, 1.05),),
+        (MixPart("plastisol", 1, 1.05),),
         5.0,
         6.0,
         1.0,
@@ -93,7 +93,7 @@ STARTERS = (
         "Slow epoxy",
         "epoxy",
         "volume",
-        (Part("resin", 2, 1.15), Part("hardener", 1, 0.98)),
+        (MixPart("resin", 2, 1.15), MixPart("hardener", 1, 0.98)),
         5.0,
         40.0,
         240.0,

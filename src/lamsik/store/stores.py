@@ -13,9 +13,9 @@ from lamsik.core.tank.ballast_base import Bench
 from lamsik.core.tank.evaluate import Rules
 from lamsik.core.tank.inertia import STEADY_HZ
 from lamsik.core.tank.motion import DEFAULT_DRAG, Bands
-from lamsik.core.water import Water as CoreWater
+from lamsik.core.water import Water
 from lamsik.store import documents
-from lamsik.store.tables import Drill, Hardware, Setting, SlugStock, Water
+from lamsik.store.tables import Drill, Hardware, Setting, ShopWater, SlugStock
 
 DEFAULTS: dict[str, dict[str, Any]] = {
     "shop": {"name": "My workshop", "currency": "EUR"},
@@ -136,9 +136,9 @@ def lip_of(row: Hardware) -> Lip:
     )
 
 
-def water_of(row: Water) -> CoreWater:
+def water_of(row: ShopWater) -> Water:
     """The core value of a named water."""
-    return CoreWater(row.name, row.temperature_c, row.salinity_psu, row.measured_g_cm3)
+    return Water(row.name, row.temperature_c, row.salinity_psu, row.measured_g_cm3)
 
 
 def hardware(session: Session) -> list[Hardware]:
@@ -194,9 +194,9 @@ MOST_GONE = 30
 """So many rows that were taken out can be put back."""
 
 
-def waters(session: Session) -> list[Water]:
+def waters(session: Session) -> list[ShopWater]:
     """The shop's waters."""
-    return list(session.exec(select(Water).order_by(col(Water.id))).all())
+    return list(session.exec(select(ShopWater).order_by(col(ShopWater.id))).all())
 
 
 def catalogue(session: Session) -> Catalogue:

@@ -28,8 +28,10 @@ class Customer(SQLModel, table=True):
     note: str = ""
 
 
-class Water(Typed, table=True):
+class ShopWater(Typed, table=True):
     """A named water of the shop."""
+
+    __tablename__ = "water"
 
     id: int | None = Field(default=None, primary_key=True)
     name: str = Field(unique=True)
@@ -339,10 +341,12 @@ class Family(SQLModel, table=True):
     excluded: list[str] = Field(default_factory=list, sa_type=JSON)
 
 
-class Tub(Typed, table=True):
+class ShopTub(Typed, table=True):
     """A tub of one part of a product: its lot, what came and what is left [g], dates, when it was stirred;
     scrap has a colour and heats.
     """
+
+    __tablename__ = "tub"
 
     id: int | None = Field(default=None, primary_key=True)
     product_id: int = Field(foreign_key="document.id", index=True)

@@ -27,7 +27,7 @@ from lamsik.core.floats.inverse import (
 )
 from lamsik.core.floats.labels import Label
 from lamsik.core.floats.learning import advice, fit
-from lamsik.core.floats.parts import FORMS, Part, bore_ml, centre_mm, mass_g, outer_ml
+from lamsik.core.floats.parts import FORMS, FloatPart, bore_ml, centre_mm, mass_g, outer_ml
 from lamsik.core.floats.rating import (
     capacity_g,
     changes,
@@ -48,7 +48,7 @@ TABLE = ShotTable("Split shot", "anywhere", "nominal", tuple(Shot(name, mass) fo
 
 
 def cylinder(length=100.0, diameter=10.0, density=0.2, **more):
-    return Part("body", "body", "body", length, diameter, density, **more)
+    return FloatPart("body", "body", "body", length, diameter, density, **more)
 
 
 def antenna(body=60.0, diameter=16.0, density=0.16, stem=2.0):
@@ -57,9 +57,11 @@ def antenna(body=60.0, diameter=16.0, density=0.16, stem=2.0):
         "Antenna",
         "antenna",
         (
-            Part("stem", "stem", "stem", 60 + body, stem, 0.6),
-            Part("body", "body", "pear body", body, diameter, density, 60.0, form="pear", spread_g_cm3=0.03),
-            Part("antenna", "antenna", "antenna", 70, 1.6, 0.5, 60 + body),
+            FloatPart("stem", "stem", "stem", 60 + body, stem, 0.6),
+            FloatPart(
+                "body", "body", "pear body", body, diameter, density, 60.0, form="pear", spread_g_cm3=0.03
+            ),
+            FloatPart("antenna", "antenna", "antenna", 70, 1.6, 0.5, 60 + body),
         ),
         (Mark("shoulder", 60 + body), Mark("ring", 60 + body + 50)),
         FRESH,
@@ -125,7 +127,7 @@ class TestClosedForms:
         let_in = Float(
             "c",
             "stick",
-            (cylinder(), Part("s", "stem", "stem", 120, 3, 0.6, 30.0)),
+            (cylinder(), FloatPart("s", "stem", "stem", 120, 3, 0.6, 30.0)),
             (Mark("tip", 100.0),),
             FRESH,
             wanted_mark="tip",
@@ -174,7 +176,7 @@ class TestClosedForms:
         st.floats(0.05, 0.6),
     )
     def test_turning_it_over_keeps_its_volume_and_size_scales_it(self, form, length, diameter, density):
-        part = Part("b", "body", "b", length, diameter, density, form=form)
+        part = FloatPart("b", "body", "b", length, diameter, density, form=form)
         big = replace(part, length_mm=2 * length, diameter_mm=2 * diameter)
         assert outer_ml(big) == pytest.approx(8 * outer_ml(part))
         found = Float("f", "stick", (part,), (), FRESH)
@@ -190,7 +192,7 @@ class TestClosedForms:
         )
 
     def test_loading_outside_displaces_inside_does_not(self):
-        brass = Part("l", "loading", "brass", 10, 4, 8.5, -10.0)
+        brass = FloatPart("l", "loading", "brass", 10, 4, 8.5, -10.0)
         outside, inside = (
             replace(antenna(), parts=(*antenna().parts, replace(brass, inside=within)))
             for within in (False, True)
@@ -239,7 +241,7 @@ class TestStanding:
 
     def test_loading_at_the_foot_makes_it_stand(self):
         wooden = replace(antenna(), parts=tuple(replace(p, density_g_cm3=0.5) for p in antenna().parts))
-        lead = Part("l", "loading", "lead", 8, 4, 11.34, -8.0)
+        lead = FloatPart("l", "loading", "lead", 8, 4, 11.34, -8.0)
         assert standing(replace(wooden, parts=(*wooden.parts, lead))).word == "stands"
         found = standing(antenna(), pull_to(antenna()))
         assert found.word == "stands" and found.gm_mm > 10
@@ -292,7 +294,7 @@ class TestShotting:
         assert lift.beyond and lift.shown_mm == pytest.approx(50) and lift.rise_mm > 55
 
     def test_another_tip_takes_the_top_and_the_marks_with_it(self):
-        tip = Part("t", "tip", "thick tip", 30, 4, 0.2)
+        tip = FloatPart("t", "tip", "thick tip", 30, 4, 0.2)
         one = with_tip(antenna(), tip)
         assert one.top_mm == pytest.approx(antenna().top_mm + 30) and with_tip(
             one, replace(tip, length_mm=20)
@@ -314,8 +316,8 @@ class TestShotting:
             call()
 
     def test_a_float_that_is_nothing_but_a_tip_takes_another(self):
-        alone = Float("t", "insert tip", (Part("tip", "tip", "tip", 40, 3, 0.4),), (), FRESH)
-        assert with_tip(alone, Part("t", "tip", "t", 30, 4, 0.2)).top_mm == 30
+        alone = Float("t", "insert tip", (FloatPart("tip", "tip", "tip", 40, 3, 0.4),), (), FRESH)
+        assert with_tip(alone, FloatPart("t", "tip", "t", 30, 4, 0.2)).top_mm == 30
 
 
 class TestInverse:
@@ -335,7 +337,7 @@ class TestInverse:
             antenna(body=80, diameter=20),
             parts=(
                 *antenna(body=80, diameter=20).parts,
-                Part("l", "loading", "brass", 10, 5, 8.5, inside=True, mass_g=1.0),
+                FloatPart("l", "loading", "brass", 10, 5, 8.5, inside=True, mass_g=1.0),
             ),
         )
         found = sized(loaded, 3.0, LOADING)
@@ -561,7 +563,7 @@ def test_parts_that_cannot_be_are_refused(change):
 
 
 def test_an_own_profile_is_straight_between_its_points():
-    part = Part("b", "body", "b", 30, 10, 0.2, form="own", points=((0.0, 0.2), (0.5, 1.0), (1.0, 0.4)))
+    part = FloatPart("b", "body", "b", 30, 10, 0.2, form="own", points=((0.0, 0.2), (0.5, 1.0), (1.0, 0.4)))
     a, b, c = 1.0, 5.0, 2.0
     assert outer_ml(part) == pytest.approx(
         pi * 15 * (a * a + a * b + b * b + b * b + b * c + c * c) / 3 / 1000

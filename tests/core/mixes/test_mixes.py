@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from lamsik.core.cautions import to_read
 from lamsik.core.errors import Refused
 from lamsik.core.mixes.amount import (
-    Job,
+    MixJob,
     learned_loss,
     least_g,
     poured_g_cm3,
@@ -25,7 +25,7 @@ from lamsik.core.mixes.fillers import FILLERS, Filler, filled, pigment_g
 from lamsik.core.mixes.layers import USUAL, layered
 from lamsik.core.mixes.overpour import put_right
 from lamsik.core.mixes.product import (
-    Part,
+    MixPart,
     Product,
     keepable,
     liquid_g_cm3,
@@ -37,17 +37,24 @@ from lamsik.core.mixes.recipe import to_document, to_product
 from lamsik.core.mixes.tubs import Tub, choose, drawn, remarks
 
 RESIN = Product(
-    "Resin", "resin", "volume", (Part("A", 1, 1.10), Part("B", 1, 1.02)), 3.0, 5.0, 8.0, 1.0, 24.0
+    "Resin", "resin", "volume", (MixPart("A", 1, 1.10), MixPart("B", 1, 1.02)), 3.0, 5.0, 8.0, 1.0, 24.0
 )
 SILICONE = Product(
-    "Silicone", "silicone", "mass", (Part("base", 100, 1.20), Part("catalyst", 4, 0.98)), 10.0, stir_s=60
+    "Silicone",
+    "silicone",
+    "mass",
+    (MixPart("base", 100, 1.20), MixPart("catalyst", 4, 0.98)),
+    10.0,
+    stir_s=60,
 )
-THREE = Product("Three", "epoxy", "mass", (Part("A", 100, 1.1), Part("B", 45, 1.0), Part("C", 2, 1.3)), 5.0)
+THREE = Product(
+    "Three", "epoxy", "mass", (MixPart("A", 100, 1.1), MixPart("B", 45, 1.0), MixPart("C", 2, 1.3)), 5.0
+)
 FOAM = Product(
     "Foam",
     "foam",
     "mass",
-    (Part("A", 100, 1.06), Part("B", 110, 1.23)),
+    (MixPart("A", 100, 1.06), MixPart("B", 110, 1.23)),
     caution="isocyanate",
     free_rise_g_cm3=0.16,
 )
@@ -96,7 +103,7 @@ class TestProduct:
             ({"free_rise_g_cm3": 0.2}, "only a foam rises"),
             ({"kind": "foam", "free_rise_g_cm3": 1.2}, "lighter than its liquid"),
             ({"parts": ()}, "one to three"),
-            ({"parts": (Part("A", 1, 1.0), Part("A", 1, 1.0))}, "its own name"),
+            ({"parts": (MixPart("A", 1, 1.0), MixPart("A", 1, 1.0))}, "its own name"),
             ({"tolerance_percent": 0.0}, "allowed is"),
             ({"name": " "}, "name the product"),
             ({"caution": "dragons"}, "one of"),
@@ -132,10 +139,10 @@ class TestAmount:
         assert weighed_out(product, least_g(product, step) + more, step).holds
 
     def test_the_job_with_its_sprue_and_loss(self):
-        job = Job(40.0, 2.0, 0.05)
+        job = MixJob(40.0, 2.0, 0.05)
         assert job.total_ml == pytest.approx(44.1) and poured_g_cm3(RESIN) == 1.06
         with pytest.raises(Refused, match="what is to be filled"):
-            Job(0.0)
+            MixJob(0.0)
 
     def test_the_loss_is_learned_and_few_batches_are_not_believed_at_once(self):
         assert learned_loss([]) == 0.05
@@ -257,7 +264,7 @@ class TestOverpour:
         assert found.within == (ratio_error(product, grams) <= product.tolerance_percent)
 
     def test_a_right_ratio_of_too_much_is_said_to_be_over_plan(self):
-        even = replace(RESIN, basis="mass", parts=(Part("A", 1, 1.1), Part("B", 1.5, 1.0)))
+        even = replace(RESIN, basis="mass", parts=(MixPart("A", 1, 1.1), MixPart("B", 1.5, 1.0)))
         found = put_right(even, (100, 150), 0.1, (), 200.0)
         assert (
             found.within

@@ -21,9 +21,9 @@ from lamsik.core.moulds.geometry import middle_cut, seen, solid_of
 from lamsik.core.moulds.halves import printed_halves
 from lamsik.core.moulds.heat import heat, level_error_mm, limit_of, limits, shrinkage
 from lamsik.core.moulds.layout import (
+    CavitySpot,
     Keys,
     Mould,
-    Spot,
     Vent,
     Well,
     arranged,
@@ -52,7 +52,7 @@ MASTER = masters.of_body("egg", ellipsoid(L, W, D), 9.0)
 
 def mould(**changes) -> Mould:
     count = changes.pop("count", 1)
-    first = Mould("m", changes.pop("master", MASTER), cavities=(Spot("c1", 500.0, 500.0),))
+    first = Mould("m", changes.pop("master", MASTER), cavities=(CavitySpot("c1", 500.0, 500.0),))
     return replace(
         arranged(replace(first, **{k: v for k, v in changes.items() if k in ("pull", "kind")}), count),
         **changes,
@@ -181,7 +181,7 @@ class TestLayout:
         ("change", "says"),
         [
             ({"length_mm": 60.0}, "smaller than what lies in it"),
-            ({"cavities": (Spot("c1", 20.0, 30.0),)}, "reaches out of the box"),
+            ({"cavities": (CavitySpot("c1", 20.0, 30.0),)}, "reaches out of the box"),
             ({"parting_mm": 40.0}, "within the master"),
             ({"cavities": ()}, "1 to 12"),
             ({"edge_mm": float("nan")}, "allowed"),
@@ -417,7 +417,7 @@ class TestVents:
         around = replace(
             m,
             tilt_deg=0.0,
-            cavities=(m.cavities[0], Spot("c2", m.cavities[0].x_mm, m.cavities[0].y_mm + 60, 180.0)),
+            cavities=(m.cavities[0], CavitySpot("c2", m.cavities[0].x_mm, m.cavities[0].y_mm + 60, 180.0)),
         )
         seen_so = look(around)  # upright it drains into its funnel; its neighbour stands on its head
         assert (

@@ -30,7 +30,7 @@ from lamsik.core.shapes.family import members
 from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.shapes.hardware import OUTLINES, Item, Lip, Placement, lip_outline
 from lamsik.core.shapes.hollow import Shell, inside_of
-from lamsik.core.shapes.inside import Cavity, Pour, pour_volume_ml
+from lamsik.core.shapes.inside import Cavity, PouredEnd, pour_volume_ml
 from lamsik.core.shapes.joints import Joint
 from lamsik.core.shapes.revisions import differences
 from lamsik.core.shapes.scaling import Offered, nearest_size, to_volume
@@ -91,7 +91,7 @@ class TestHollow:
         body, cavity, pour = (
             straight(100, 10, 10),
             Cavity("c1", LEAD_BALL, 3, 50.0, 6.0),
-            Pour("p1", "dense", 1.6, 80, 100),
+            PouredEnd("p1", "dense", 1.6, 80, 100),
         )
         hole = Hole("b1", LEAD_ROD, 4.0, 20.0, 5.5)
         on = {
@@ -149,7 +149,7 @@ class TestHollow:
 class TestPours:
     def test_a_pour_across_a_joint_is_the_body_less_the_kerf_and_each_segment_has_its_own(self):
         body = replace(straight(100, 10, 10), joints=(Joint("j1", 60.0, kerf_mm=4.0),))
-        design = replace(homogeneous(body, 0.3), pours=(Pour("p1", "dense", 1.6, 50, 100),))
+        design = replace(homogeneous(body, 0.3), pours=(PouredEnd("p1", "dense", 1.6, 50, 100),))
         volume, at = pour_volume_ml(body, design.pours[0])
         assert volume == pytest.approx(pi * 100 * 46 / 1000, rel=1e-6) and at[0] == pytest.approx(
             (8 * 54 + 38 * 81) / 46
@@ -165,14 +165,14 @@ class TestPours:
 
     @pytest.mark.parametrize("tilt", [-30, 0, 25])
     def test_a_tilted_pour_in_a_straight_body_has_the_volume_of_a_square_one(self, tilt):
-        volume, at = pour_volume_ml(straight(100, 9, 9), Pour("p1", "dense", 1.6, 70, 100, tilt))
+        volume, at = pour_volume_ml(straight(100, 9, 9), PouredEnd("p1", "dense", 1.6, 70, 100, tilt))
         assert volume == pytest.approx(pi * 81 * 30 / 1000, rel=1e-5)
         # the face leans aft at the top, so what lies behind it is lower
         assert at[2] == pytest.approx(-tan(radians(tilt)) * (pi * 9**4 / 4) / (pi * 81 * 30), abs=1e-3)
 
     def test_a_dense_rear_and_light_front_weigh_together(self):
         design = replace(
-            homogeneous(straight(100, 9, 9), 0.7), pours=(Pour("p1", "dense", 1.6, 70, 100, 20),)
+            homogeneous(straight(100, 9, 9), 0.7), pours=(PouredEnd("p1", "dense", 1.6, 70, 100, 20),)
         )
         assert budget(design).mass_g == pytest.approx(pi * 81 * (70 * 0.7 + 30 * 1.6) / 1000, rel=1e-5)
 

@@ -14,7 +14,7 @@ from lamsik.core.shapes.body import axis_mm
 from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.shapes.hardware import Lip
 from lamsik.core.shapes.hollow import Shell, inside_columns, inside_of
-from lamsik.core.shapes.inside import Cavity, Pour, pour_volume_ml
+from lamsik.core.shapes.inside import Cavity, PouredEnd, pour_volume_ml
 from lamsik.core.shapes.joints import Cut, Joint
 from lamsik.core.shapes.mesh import body_mesh
 from lamsik.core.shapes.meshing import check, measured, turned
@@ -57,7 +57,7 @@ def test_the_same_joint_and_pour_cut_a_mesh_and_a_drawn_body_alike(slant):
     start = FORMS["popper"]
     low = replace(start, top=tuple((s, 0.6 * v) for s, v in start.top))
     drawn = body_from(low, 90, 20, 15)
-    pour = Pour("p1", "dense", 1.6, 60.0, drawn.length_mm, slant)
+    pour = PouredEnd("p1", "dense", 1.6, 60.0, drawn.length_mm, slant)
     shares = []
     for body in (drawn, mesh_of_body(drawn)):
         cut = replace(body, joints=(Joint("j1", 40.0, slant, 2.0),))
@@ -136,7 +136,7 @@ class TestTogether:
         assert walled - bare == pytest.approx(1.1 * ring, rel=3e-3)
 
     def test_a_hole_in_a_poured_end_takes_the_pour(self):
-        pour, hole = Pour("p1", "dense", 1.6, 60.0, 100.0), Hole("b1", LEAD_ROD, 3.0, 80.0, 6.0)
+        pour, hole = PouredEnd("p1", "dense", 1.6, 60.0, 100.0), Hole("b1", LEAD_ROD, 3.0, 80.0, 6.0)
         cast = replace(homogeneous(straight(100, 10, 10), 0.6), pours=(pour,))
         gained = budget(replace(cast, ballast=(hole,))).mass_g - budget(cast).mass_g
         assert gained == pytest.approx(
@@ -161,7 +161,7 @@ class TestTogether:
         things = {
             "ballast": (Hole("k", LEAD_ROD, 2.0, 25.0, 6.0),),
             "cavities": (Cavity("k", LEAD_BALL, 1, 60.0, 10.0),),
-            "pours": (Pour("k", "dense", 1.6, 90, 100),),
+            "pours": (PouredEnd("k", "dense", 1.6, 90, 100),),
         }
         solid_body = homogeneous(straight(100, 10, 10), 0.6)
         alone = [
@@ -187,7 +187,7 @@ class TestTogether:
         design = bait(
             ballast=(Hole("b1", LEAD_ROD, 2.0, 25.0, 6.0),),
             cavities=(Cavity("c1", LEAD_BALL, 1, 50.0, 9.0),),
-            pours=(Pour("p1", "dense", 1.6, 80, 90),),
+            pours=(PouredEnd("p1", "dense", 1.6, 80, 90),),
         )
         design = replace(design, body=replace(design.body, joints=(Joint("j1", 65.0, 8.0),)))
         cells = account(design)
@@ -244,7 +244,7 @@ class TestUnbuilt:
                 "the chamber at 75 mm breaks out of the body",
             ),
             (
-                {"pours": (Pour("p1", "a", 1.6, 60, 80), Pour("p2", "b", 1.6, 70, 100))},
+                {"pours": (PouredEnd("p1", "a", 1.6, 60, 80), PouredEnd("p2", "b", 1.6, 70, 100))},
                 "the pours from 60 and from 70 mm overlap",
             ),
             (
@@ -273,7 +273,7 @@ class TestUnbuilt:
             {},
             {"shell": Shell(2.0, around_mm=1.0)},
             {"shell": Shell(2.0, 0.05, "foam")},
-            {"pours": (Pour("p1", "a", 1.6, 40, 100),)},
+            {"pours": (PouredEnd("p1", "a", 1.6, 40, 100),)},
         ],
     )
     def test_what_can_be_built_has_one(self, changes):

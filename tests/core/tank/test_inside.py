@@ -17,7 +17,7 @@ from lamsik.core.shapes.ballast_holes import Slug
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.hardware import Item, Placement
 from lamsik.core.shapes.hollow import Shell
-from lamsik.core.shapes.inside import Cavity, Pour, pour_volume_ml
+from lamsik.core.shapes.inside import Cavity, PouredEnd, pour_volume_ml
 from lamsik.core.shapes.solid import segment, solid
 from lamsik.core.shapes.trial import TrialWeight
 from lamsik.core.tank import evaluate
@@ -46,12 +46,12 @@ def test_two_parts_of_a_body_are_the_whole(one, two):
 
 def test_a_poured_end_of_a_cylinder_in_closed_form():
     body = straight(100, 8, 8)
-    volume, at = pour_volume_ml(body, Pour("p1", "dense", 2.0, 70.0, 100.0))
+    volume, at = pour_volume_ml(body, PouredEnd("p1", "dense", 2.0, 70.0, 100.0))
     assert volume == pytest.approx(np.pi * 64 * 30 / 1000, rel=1e-6) and at[0] == pytest.approx(85.0)
     design = bait(
         body=body,
         host=CAST,
-        pours=(Pour("p1", "dense", 2.0, 70.0, 100.0),),
+        pours=(PouredEnd("p1", "dense", 2.0, 70.0, 100.0),),
         hardware=(),
         lip=None,
         ballast=(),
@@ -132,7 +132,9 @@ def test_a_chamber_answer_is_found_for_a_print_and_stands_in_its_walls():
         ),
         (
             "a poured end",
-            lambda: troubles(bait(pours=(Pour("p1", "dense", 2.0, 25.0, 50.0),)), bait().ballast[0], 1.0),
+            lambda: troubles(
+                bait(pours=(PouredEnd("p1", "dense", 2.0, 25.0, 50.0),)), bait().ballast[0], 1.0
+            ),
         ),
         (
             "a cavity",
@@ -141,7 +143,8 @@ def test_a_chamber_answer_is_found_for_a_print_and_stands_in_its_walls():
         (
             "overlaps",
             lambda: pour_troubles(
-                bait(pours=(Pour("p1", "a", 2.0, 0.0, 20.0), Pour("p2", "b", 2.0, 15.0, 30.0))), "p1"
+                bait(pours=(PouredEnd("p1", "a", 2.0, 0.0, 20.0), PouredEnd("p2", "b", 2.0, 15.0, 30.0))),
+                "p1",
             ),
         ),
         ("breaks out", lambda: cavity_troubles(bait(), Cavity("c1", LEAD_BALL, 1, 88.0, 3.0), 1.0)),

@@ -9,7 +9,7 @@ from lamsik.core.errors import Refused
 from lamsik.core.tank.line import Line, Shape, depths_m, hang
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.running import (
-    Fit,
+    DivingFit,
     Run,
     Tow,
     assumed_fit,
@@ -112,7 +112,11 @@ def test_a_factor_is_recovered_from_runs_and_narrows_the_band():
     runs = [Run(tow, depth(design, mass, tow, 0.37)) for tow in tows]
     found = fitted(design, runs)
     assert found.factor == pytest.approx(0.37, rel=0.01) and found.runs == 3
-    assert found.band(design.lip) < Fit(0.4, 1, 0.0).band(design.lip) < assumed_fit(design).band(design.lip)
+    assert (
+        found.band(design.lip)
+        < DivingFit(0.4, 1, 0.0).band(design.lip)
+        < assumed_fit(design).band(design.lip)
+    )
     bands = [
         assumed_fit(bait(lip=lip)).band(lip)
         for lip in (replace(bait().lip, angle_deg=angle) for angle in (10, 20, 40, 85))
@@ -175,7 +179,7 @@ def test_changes_come_largest_first_and_name_lip_and_tie():
         (lambda: Run(Tow(), 1.0, 80.0), "pitch_deg"),
         (lambda: Line(-0.2), "line_mm"),
         (lambda: Run(Tow(), -1.0), "depth_m"),
-        (lambda: changes(bait(), Tow(line_out_m=1.0, rod_m=4.0), Fit(0.5)), "line_out_m"),
+        (lambda: changes(bait(), Tow(line_out_m=1.0, rod_m=4.0), DivingFit(0.5)), "line_out_m"),
     ],
 )
 def test_what_cannot_be_towed_is_refused(call, field):

@@ -11,7 +11,7 @@ from scipy.stats import norm
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS, body_from
-from lamsik.core.shapes.inside import Cavity, Pour
+from lamsik.core.shapes.inside import Cavity, PouredEnd
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.ballast import search, why_none, with_answer
@@ -259,7 +259,7 @@ class TestRefit:
         assert refit(evaluate.settle(design), BENCH).met
 
     def test_its_own_slugs_are_cut_and_moved_and_poured_ends_stay(self):
-        pour = Pour("p1", "dense", 0.8, 80.0, 90.0)
+        pour = PouredEnd("p1", "dense", 0.8, 80.0, 90.0)
         found = self.refit(pours=(pour,), ballast=(replace(bait().ballast[0], mass_g=3.4),))
         assert not found.met and "instead of 3.4 g" in found.says and found.design.pours == (pour,)
         assert refit(evaluate.settle(found.design), BENCH).met

@@ -8,7 +8,7 @@ from functools import lru_cache
 import numpy as np
 
 from lamsik.core.errors import Refused, finite_between, require
-from lamsik.core.floats.parts import Part, centre_mm, mass_g, profile, radius_at
+from lamsik.core.floats.parts import FloatPart, centre_mm, mass_g, profile, radius_at
 from lamsik.core.shapes.curves import Array
 from lamsik.core.water import Water
 
@@ -50,7 +50,7 @@ class Float:
 
     name: str
     kind: str
-    parts: tuple[Part, ...]
+    parts: tuple[FloatPart, ...]
     marks: tuple[Mark, ...] = ()
     water: Water = field(default_factory=lambda: Water("fresh water", 14.0))
     paint_g: float = 0.0
@@ -95,7 +95,7 @@ class Float:
         """Its highest point [mm]."""
         return max(part.top_mm for part in self.parts if not part.inside)
 
-    def part(self, key: str) -> Part:
+    def part(self, key: str) -> FloatPart:
         """The part of a key. Raises `Refused` if it has none."""
         for part in self.parts:
             if part.key == key:
@@ -108,7 +108,7 @@ class Float:
 
 
 @dataclass(frozen=True, eq=False)
-class Table:
+class ImmersionTable:
     """Heights over the foot (n,) [mm], water-plane area there (n,) [mm²], volume up to there (n,) [ml] and
     its moment (n,) [ml·mm].
     """
@@ -138,7 +138,7 @@ class Table:
         )
 
 
-def table(design: Float, flooded: bool | None = None) -> Table:
+def table(design: Float, flooded: bool | None = None) -> ImmersionTable:
     """What the float displaces by height. Parts nested on one axis displace the outermost; open bores take
     their water away.
 
@@ -151,16 +151,16 @@ def table(design: Float, flooded: bool | None = None) -> Table:
     bare = bare_table(tuple(_shape_of(part) for part in design.parts if not part.inside), flooded)
     film, whole = (design.paint_g + design.varnish_g) / design.film_g_cm3, float(bare.volume[-1])
     more = 1.0 + film / whole if whole > 0 else 1.0
-    return Table(bare.z, bare.area * more, bare.volume * more, bare.moment * more)
+    return ImmersionTable(bare.z, bare.area * more, bare.volume * more, bare.moment * more)
 
 
-def _shape_of(part: Part) -> Part:
+def _shape_of(part: FloatPart) -> FloatPart:
     """A part as water meets it: what it weighs and is called makes no other table."""
     return replace(part, key="", name="", density_g_cm3=1.0, mass_g=None, spread_g_cm3=0.0)
 
 
 @lru_cache(maxsize=256)
-def bare_table(parts: tuple[Part, ...], flooded: bool | None = None) -> Table:
+def bare_table(parts: tuple[FloatPart, ...], flooded: bool | None = None) -> ImmersionTable:
     """What parts in the water displace by height, without paint.
 
     Notes: areas are exact for frusta and ellipsoids; volume is the trapezium rule of the area over breaks at
@@ -183,10 +183,10 @@ def bare_table(parts: tuple[Part, ...], flooded: bool | None = None) -> Table:
     volume, moment = (np.concatenate([[0.0], np.cumsum(rows)]) / 1000.0 for rows in (piece, first))
     area = np.concatenate([low, high[-1:]])
     keep = np.concatenate([[True], np.diff(volume) > 0])
-    return Table(z[keep], area[keep], volume[keep], moment[keep])
+    return ImmersionTable(z[keep], area[keep], volume[keep], moment[keep])
 
 
-def _area(parts: tuple[Part, ...], z: Array, flooded: bool | None) -> Array:
+def _area(parts: tuple[FloatPart, ...], z: Array, flooded: bool | None) -> Array:
     """Water-plane area at heights z (n,) [mm²]: the outermost part's circle, less open bores."""
     outer, hole = np.zeros(z.shape), np.full(z.shape, np.inf)
     for part in parts:
@@ -203,7 +203,7 @@ def _area(parts: tuple[Part, ...], z: Array, flooded: bool | None) -> Array:
     return np.asarray(np.pi * np.maximum(outer**2 - filled**2, 0.0))
 
 
-def _blocked(parts: tuple[Part, ...], z: Array, hole: Array) -> Array:
+def _blocked(parts: tuple[FloatPart, ...], z: Array, hole: Array) -> Array:
     """Where something solid fills the open bore: a stem through a tube."""
     blocked = np.zeros(z.shape, dtype=bool)
     for part in parts:
@@ -224,7 +224,7 @@ def own_mass_g(design: Float, without: tuple[str, ...] = ()) -> float:
     )
 
 
-def _own(design: Float) -> tuple[Part, ...]:
+def _own(design: Float) -> tuple[FloatPart, ...]:
     """Parts with what a stem or tip inside them drills out taken off their mass."""
     rows = []
     for part in design.parts:
@@ -240,7 +240,7 @@ def _own(design: Float) -> tuple[Part, ...]:
     return tuple(rows)
 
 
-def _runs_through(inner: Part, outer: Part) -> bool:
+def _runs_through(inner: FloatPart, outer: FloatPart) -> bool:
     """Whether a thin part lies along the whole of a thicker one."""
     return (
         outer.kind == "body"

@@ -10,7 +10,7 @@ from scipy.optimize import brentq
 
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.floats.design import Float, own_mass_g
-from lamsik.core.floats.parts import Part, profile
+from lamsik.core.floats.parts import FloatPart, profile
 from lamsik.core.floats.rating import capacity_g
 from lamsik.core.materials import body_material
 
@@ -20,7 +20,7 @@ NEAR_EQUAL = 0.07
 """Dowels whose diameters differ by less than this share are easily taken for each other."""
 
 
-def main_body(design: Float) -> Part:
+def main_body(design: Float) -> FloatPart:
     """The part that carries: its largest body. Raises `Refused` if it has none."""
     bodies = [part for part in design.parts if part.kind == "body" and not part.inside]
     if not bodies:
@@ -51,7 +51,7 @@ def resized(
     )
     shift, edge = new.length_mm - body.length_mm, body.top_mm - 1e-6
 
-    def moved(part: Part) -> Part:
+    def moved(part: FloatPart) -> FloatPart:
         if part.key == body.key:
             return new
         if part.foot_mm >= edge:
@@ -66,7 +66,7 @@ def resized(
     return replace(design, parts=tuple(moved(part) for part in design.parts), marks=marks)
 
 
-def carried_mm(height_mm: float, part: Part, length_mm: float) -> float:
+def carried_mm(height_mm: float, part: FloatPart, length_mm: float) -> float:
     """Where a height goes when a part gets another length: over it up or down with it, on it in
     proportion, under it not at all.
     """
@@ -77,12 +77,12 @@ def carried_mm(height_mm: float, part: Part, length_mm: float) -> float:
     return height_mm
 
 
-def wall_at_foot_mm(part: Part, bore_mm: float) -> float:
+def wall_at_foot_mm(part: FloatPart, bore_mm: float) -> float:
     """Material left round a bore at the foot of a body [mm]."""
     return float(profile(part)[1][0]) - bore_mm / 2
 
 
-def protrusion_mm(part: Part, bore_mm: float, wall_mm: float = LEAST_WALL_MM) -> float:
+def protrusion_mm(part: FloatPart, bore_mm: float, wall_mm: float = LEAST_WALL_MM) -> float:
     """How far the stem must stand out of the drawn foot, so that the wall round the bore is thick enough
     where the body begins [mm].
 
@@ -229,14 +229,14 @@ def options(
 
 
 @dataclass(frozen=True)
-class Effect:
+class CapacityEffect:
     """What a small change does to the capacity [g]."""
 
     name: str
     effect_g: float
 
 
-def sensitivity(design: Float, dowels_mm: Sequence[float] = ()) -> tuple[Effect, ...]:
+def sensitivity(design: Float, dowels_mm: Sequence[float] = ()) -> tuple[CapacityEffect, ...]:
     """A tenth of dowel density, 0.1 mm of sanding, and dowels that are easily taken for this one, at the
     wanted mark.
     """
@@ -248,8 +248,8 @@ def sensitivity(design: Float, dowels_mm: Sequence[float] = ()) -> tuple[Effect,
         return capacity_g(other, other.mark(other.wanted_mark).height_mm) - base
 
     rows = [
-        Effect("dowel 10 % denser", change(resized(design, density_g_cm3=1.1 * body.density_g_cm3))),
-        Effect(
+        CapacityEffect("dowel 10 % denser", change(resized(design, density_g_cm3=1.1 * body.density_g_cm3))),
+        CapacityEffect(
             f"{SANDING_MM:g} mm sanded off all round",
             change(resized(design, diameter_mm=body.diameter_mm - 2 * SANDING_MM)),
         ),
@@ -258,7 +258,7 @@ def sensitivity(design: Float, dowels_mm: Sequence[float] = ()) -> tuple[Effect,
     return (
         *rows,
         *(
-            Effect(
+            CapacityEffect(
                 f"a {d:g} mm dowel instead of {body.diameter_mm:g} mm", change(resized(design, diameter_mm=d))
             )
             for d in near
@@ -267,7 +267,7 @@ def sensitivity(design: Float, dowels_mm: Sequence[float] = ()) -> tuple[Effect,
 
 
 @dataclass(frozen=True)
-class Cut:
+class PartCut:
     """A line of the cut list: load [g], body dowel, length and bore, stem, whole length [mm], mass [g].
 
     A blind bore has its depth from the top and the wall left under it at the foot [mm]; None: it goes
@@ -294,7 +294,7 @@ STEM_SPARE_MM = 15.0
 class Sizes:
     """A float for several loads: the cut list of those that can be met, and why each other cannot."""
 
-    cuts: tuple[Cut, ...]
+    cuts: tuple[PartCut, ...]
     missed: tuple[tuple[float, Refused], ...]
 
     @property
@@ -315,14 +315,14 @@ def family(design: Float, loads_g: Sequence[float], by: str = LENGTH) -> Sizes:
     return Sizes(tuple(cuts), tuple(missed))
 
 
-def _cut(design: Float, load_g: float, by: str) -> Cut:
+def _cut(design: Float, load_g: float, by: str) -> PartCut:
     found = sized(design, load_g, by)
     check_foot(found)
     body = main_body(found)
     stems = [part for part in found.parts if part.kind in ("stem", "antenna")]
     bore, wall = _bored(body, stems)
     stem = max((part.length_mm for part in stems), default=0.0)
-    return Cut(
+    return PartCut(
         load_g,
         found,
         body.diameter_mm,
@@ -336,7 +336,7 @@ def _cut(design: Float, load_g: float, by: str) -> Cut:
     )
 
 
-def _bored(body: Part, stems: Sequence[Part]) -> tuple[float, float]:
+def _bored(body: FloatPart, stems: Sequence[FloatPart]) -> tuple[float, float]:
     """The bore of a body and the wall left under it at the foot [mm]: for a stem through it, one let into
     it from above, or its own.
     """

@@ -16,7 +16,7 @@ LEAST = 3
 
 
 @dataclass(frozen=True)
-class Fit:
+class FamilyFit:
     """Measured = intercept + slope · computed [g], from so many floats, with the spread left over [g]."""
 
     slope: float
@@ -29,10 +29,10 @@ class Fit:
         return self.intercept_g + self.slope * computed_g
 
 
-NONE = Fit(1.0, 0.0, 0, 0.0)
+NONE = FamilyFit(1.0, 0.0, 0, 0.0)
 
 
-def fit(pairs: Sequence[tuple[float, float]]) -> Fit:
+def fit(pairs: Sequence[tuple[float, float]]) -> FamilyFit:
     """The family's fit from pairs of computed and measured capacity [g], by least squares.
 
     Floats that compute almost alike give no slope: then only the intercept is shifted.
@@ -49,10 +49,10 @@ def fit(pairs: Sequence[tuple[float, float]]) -> Fit:
     if len(pairs) < LEAST or np.ptp(computed) < 0.05 * max(abs(float(computed.mean())), 1e-6):
         shift = float((measured - computed).mean())
         rest = measured - computed - shift
-        return Fit(1.0, shift, len(pairs), float(rest.std(ddof=1)) if len(pairs) > 1 else 0.0)
+        return FamilyFit(1.0, shift, len(pairs), float(rest.std(ddof=1)) if len(pairs) > 1 else 0.0)
     slope, intercept = (float(v) for v in np.polyfit(computed, measured, 1))
     rest = measured - intercept - slope * computed
-    return Fit(slope, intercept, len(pairs), float(np.sqrt((rest**2).sum() / max(len(pairs) - 2, 1))))
+    return FamilyFit(slope, intercept, len(pairs), float(np.sqrt((rest**2).sum() / max(len(pairs) - 2, 1))))
 
 
 def advice(

@@ -10,7 +10,7 @@ import numpy as np
 
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.floats.design import Float, Mark, own_mass_g
-from lamsik.core.floats.parts import Part
+from lamsik.core.floats.parts import FloatPart
 from lamsik.core.water import Water
 
 ABSURD = 0.1
@@ -126,7 +126,7 @@ def as_float(
     """
     whole = foam_length_mm + 2 * build.allowance_mm
     parts = (
-        Part(
+        FloatPart(
             "foam",
             "body",
             "foam tube",
@@ -136,7 +136,7 @@ def as_float(
             build.allowance_mm,
             build.foam_bore_mm,
         ),
-        Part(
+        FloatPart(
             "pipe",
             "tube",
             "pipe",
@@ -147,7 +147,7 @@ def as_float(
             build.pipe_bore_mm,
             sealed=not build.through,
         ),
-        Part(
+        FloatPart(
             "caps",
             "loading",
             "caps and fittings",

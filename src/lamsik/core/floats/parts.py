@@ -34,7 +34,7 @@ SHAPES: dict[str, tuple[tuple[float, float], ...]] = {
 
 
 @dataclass(frozen=True)
-class Part:
+class FloatPart:
     """One coaxial part: length, greatest diameter and bore [mm], where its foot is [mm from the float's
     foot], density [g/cm³].
 
@@ -113,7 +113,7 @@ class Part:
 
 
 @lru_cache(maxsize=512)
-def profile(part: Part) -> tuple[Array, Array]:
+def profile(part: FloatPart) -> tuple[Array, Array]:
     """Heights over the part's foot (n,) [mm] and outer radii there (n,) [mm]: straight between them."""
     if part.form == "ball":
         turn = np.linspace(0.0, np.pi, STEPS + 1)
@@ -122,7 +122,7 @@ def profile(part: Part) -> tuple[Array, Array]:
     return rows[:, 0] * part.length_mm, rows[:, 1] * part.diameter_mm / 2
 
 
-def radius_at(part: Part, over_foot_mm: Array) -> Array:
+def radius_at(part: FloatPart, over_foot_mm: Array) -> Array:
     """Outer radius at heights over the part's foot (n,) [mm]: straight between the points of a profile, a
     ball (an ellipsoid) exactly.
     """
@@ -132,14 +132,14 @@ def radius_at(part: Part, over_foot_mm: Array) -> Array:
     return np.asarray(np.interp(over_foot_mm, *profile(part)))
 
 
-def _frusta(part: Part) -> tuple[Array, Array, Array, Array]:
+def _frusta(part: FloatPart) -> tuple[Array, Array, Array, Array]:
     """The profile as frusta: lower height, height [mm], lower and upper radius [mm]."""
     z, r = profile(part)
     return z[:-1], np.diff(z), r[:-1], r[1:]
 
 
 @lru_cache(maxsize=512)
-def outer_ml(part: Part) -> float:
+def outer_ml(part: FloatPart) -> float:
     """Outer volume [ml]: frusta πh(a² + ab + b²)/3, the ball (an ellipsoid) exactly."""
     if part.form == "ball":
         return pi * part.diameter_mm**2 * part.length_mm / 6 / 1000.0
@@ -148,20 +148,20 @@ def outer_ml(part: Part) -> float:
 
 
 @lru_cache(maxsize=512)
-def bore_ml(part: Part) -> float:
+def bore_ml(part: FloatPart) -> float:
     """Volume of the bore [ml], no wider than the part itself."""
     fine = np.linspace(part.wall_mm, part.length_mm, 401)
     radius = np.minimum(radius_at(part, fine), part.bore_mm / 2)
     return float(np.trapezoid(np.pi * radius**2, fine)) / 1000.0 if part.bore_mm > 0 else 0.0
 
 
-def mass_g(part: Part) -> float:
+def mass_g(part: FloatPart) -> float:
     """Mass [g]: weighed, or its material's."""
     return part.mass_g if part.mass_g is not None else part.density_g_cm3 * (outer_ml(part) - bore_ml(part))
 
 
 @lru_cache(maxsize=512)
-def centre_mm(part: Part) -> float:
+def centre_mm(part: FloatPart) -> float:
     """Height of its centre of gravity over the float's foot [mm]; the bore is taken as even along it."""
     if part.form == "ball":
         return part.foot_mm + part.length_mm / 2

@@ -105,30 +105,30 @@ def curve(design: Float, count: int = 200, water: Water | None = None) -> tuple[
 
 
 @dataclass(frozen=True)
-class Change:
+class CapacityChange:
     """What a change does to the capacity at the wanted mark [g]."""
 
     name: str
     effect_g: float
 
 
-def changes(design: Float, waters: Sequence[Water]) -> tuple[Change, ...]:
+def changes(design: Float, waters: Sequence[Water]) -> tuple[CapacityChange, ...]:
     """The effect of other waters, of a second coat of varnish, of flooded or sealed tubes."""
     height = design.mark(design.wanted_mark).height_mm
     base = capacity_g(design, height)
     rows = [
-        Change(f"in {water.describe()}", capacity_g(design, height, water) - base)
+        CapacityChange(f"in {water.describe()}", capacity_g(design, height, water) - base)
         for water in waters
         if water != design.water
     ]
     coat = design.varnish_g or 0.05
     rows.append(
-        Change(
+        CapacityChange(
             f"{coat:.2f} g of varnish more",
             capacity_g(replace(design, varnish_g=design.varnish_g + coat), height) - base,
         )
     )
     if any(part.bore_mm > 0 and not part.inside for part in design.parts):
-        rows.append(Change("every tube flooded", capacity_g(design, height, flooded=True) - base))
-        rows.append(Change("every tube sealed", capacity_g(design, height, flooded=False) - base))
+        rows.append(CapacityChange("every tube flooded", capacity_g(design, height, flooded=True) - base))
+        rows.append(CapacityChange("every tube sealed", capacity_g(design, height, flooded=False) - base))
     return tuple(rows)

@@ -8,7 +8,7 @@ from itertools import combinations
 
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.floats.design import Float
-from lamsik.core.floats.parts import Part
+from lamsik.core.floats.parts import FloatPart
 from lamsik.core.floats.rating import capacity_g, settles_at_mm
 from lamsik.core.floats.standing import Standing, standing
 from lamsik.core.water import Water
@@ -146,7 +146,7 @@ def _counts(left: float, pulls: list[float]) -> list[int] | None:
 
 
 @dataclass(frozen=True)
-class Lift:
+class TelltaleLift:
     """What the tell-tale does when it is picked up: rise of the float [mm], how much of it the antenna has
     to show, and how it stands then.
     """
@@ -179,7 +179,7 @@ def antenna_under_mm(design: Float, height_mm: float) -> float:
     return max(height_mm - top, 0.0)
 
 
-def telltale_lift(design: Float, line_g: float, shot: Shot) -> Lift:
+def telltale_lift(design: Float, line_g: float, shot: Shot) -> TelltaleLift:
     """The rise when a shot is picked up from under the float. Raises `Refused` where the load sinks it or
     the shot is more than the load.
     """
@@ -191,10 +191,12 @@ def telltale_lift(design: Float, line_g: float, shot: Shot) -> Lift:
     after = settles_at_mm(design, line_g - pull)
     assert after is not None
     rise = before - after
-    return Lift(shot, rise, min(rise, antenna_under_mm(design, before)), standing(design, line_g - pull))
+    return TelltaleLift(
+        shot, rise, min(rise, antenna_under_mm(design, before)), standing(design, line_g - pull)
+    )
 
 
-def with_tip(design: Float, tip: Part) -> Float:
+def with_tip(design: Float, tip: FloatPart) -> Float:
     """The float with another tip on its top in the place of what it has; marks above move with it."""
     olds = [part for part in design.parts if part.kind in ("tip", "bead")]
     rest = tuple(part for part in design.parts if part.kind not in ("tip", "bead"))

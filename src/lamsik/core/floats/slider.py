@@ -9,7 +9,7 @@ CLEAR_M = 0.4
 
 
 @dataclass(frozen=True)
-class Answer:
+class SliderAnswer:
     """Whether a slider is needed, the deepest a fixed float fishes with this rod [m], where the stop sits
     over the hook [m], in words.
     """
@@ -20,7 +20,7 @@ class Answer:
     says: str
 
 
-def slider(depth_m: float, rod_m: float, over_bottom_m: float = 0.0) -> Answer:
+def slider(depth_m: float, rod_m: float, over_bottom_m: float = 0.0) -> SliderAnswer:
     """From the water's depth and the rod's length [m]; the bait hangs so far over the bottom (minus: it
     lies on).
     """
@@ -29,16 +29,16 @@ def slider(depth_m: float, rod_m: float, over_bottom_m: float = 0.0) -> Answer:
     finite_between("over the bottom", over_bottom_m, -2.0, 20.0, "m")
     fixed, stop = rod_m - CLEAR_M, depth_m - over_bottom_m
     if stop <= 0:
-        return Answer(False, fixed, 0.0, "the bait would hang over the water: less than the depth")
+        return SliderAnswer(False, fixed, 0.0, "the bait would hang over the water: less than the depth")
     if stop > fixed:
-        return Answer(
+        return SliderAnswer(
             True,
             fixed,
             stop,
             f"yes: with a {rod_m:g} m rod a fixed float fishes {fixed:.1f} m; put the stop {stop:.2f} m over"
             " the hook",
         )
-    return Answer(
+    return SliderAnswer(
         False,
         fixed,
         stop,

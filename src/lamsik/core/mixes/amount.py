@@ -13,7 +13,7 @@ MOST_LOSS = 1.0
 
 
 @dataclass(frozen=True)
-class Job:
+class MixJob:
     """What a mix is for: net volume and sprue [ml], and the loss as a share of both (cup, stirrer, drips)."""
 
     net_ml: float
@@ -60,7 +60,7 @@ class Portion:
 
 
 @dataclass(frozen=True)
-class Weighed:
+class WeighedMix:
     """A batch to weigh out: its portions, and the ratio error rounding made [%]."""
 
     portions: tuple[Portion, ...]
@@ -90,7 +90,7 @@ def ratio_error(product: Product, grams: Sequence[float]) -> float:
     return 100.0 * max(abs(grams[i] / total / share - 1.0) for i, share in enumerate(mass_shares(product)))
 
 
-def weighed_out(product: Product, total_g: float, step_g: float) -> Weighed:
+def weighed_out(product: Product, total_g: float, step_g: float) -> WeighedMix:
     """Portions of a batch of `total_g` [g] on a scale of `step_g` [g]. A total T of a:b is T·a/(a+b).
 
     Raises:
@@ -109,7 +109,7 @@ def weighed_out(product: Product, total_g: float, step_g: float) -> Weighed:
             f"{part.name} would be {exact:.3f} g, less than the scale's step of {step_g:g} g shows: mix more",
         )
         rows.append(Portion(part.name, exact, shown, shown / part.density_g_cm3, step_g / (2 * exact)))
-    return Weighed(
+    return WeighedMix(
         tuple(rows), ratio_error(product, [row.scale_g for row in rows]), product.tolerance_percent
     )
 

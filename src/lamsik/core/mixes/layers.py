@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from lamsik.core.errors import require
-from lamsik.core.mixes.amount import Weighed, weighed_out
+from lamsik.core.mixes.amount import WeighedMix, weighed_out
 from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.product import Product
 
@@ -17,7 +17,7 @@ class Layer:
     """A layer: its name, its portions, and when it can be poured after the first [min]."""
 
     name: str
-    weighed: Weighed
+    weighed: WeighedMix
     after_min: float
 
 

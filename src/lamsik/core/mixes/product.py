@@ -24,7 +24,7 @@ foaming are said elsewhere.
 
 
 @dataclass(frozen=True)
-class Part:
+class MixPart:
     """A part as named on the tin: its figure in the ratio and its density [g/cm³]."""
 
     name: str
@@ -58,7 +58,7 @@ class Product:
     name: str
     kind: str
     basis: str
-    parts: tuple[Part, ...]
+    parts: tuple[MixPart, ...]
     tolerance_percent: float = 3.0
     pot_life_min: float = 10.0
     gel_min: float = 20.0

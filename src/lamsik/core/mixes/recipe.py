@@ -5,7 +5,7 @@ from dataclasses import asdict
 from typing import Any
 
 from lamsik.core.errors import require
-from lamsik.core.mixes.product import Part, Product
+from lamsik.core.mixes.product import MixPart, Product
 from lamsik.core.rows import checked_row
 
 FORMAT, VERSION = "lamsik-product", 1
@@ -16,7 +16,7 @@ def to_product(document: Mapping[str, Any]) -> Product:
     plain = {name: value for name, value in document.items() if name not in ("format", "version", "parts")}
     rows = document.get("parts", [])
     require(isinstance(rows, list), "parts", rows, "a list of parts")
-    parts = tuple(Part(**checked_row(row, Part, f"parts.{n + 1}")) for n, row in enumerate(rows[:4]))
+    parts = tuple(MixPart(**checked_row(row, MixPart, f"parts.{n + 1}")) for n, row in enumerate(rows[:4]))
     return Product(parts=parts, **checked_row(plain, Product, besides=("parts",)))
 
 

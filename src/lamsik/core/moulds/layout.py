@@ -26,7 +26,7 @@ MOST_CAVITIES = 12
 
 
 @dataclass(frozen=True)
-class Spot:
+class CavitySpot:
     """A cavity's place: the master's middle in the plan [mm], its turn in the plan [°]."""
 
     key: str
@@ -170,7 +170,7 @@ class Mould:
     pull: str = "side"
     parting_mm: float = 0.0
     slant_deg: float = 0.0
-    cavities: tuple[Spot, ...] = ()
+    cavities: tuple[CavitySpot, ...] = ()
     edge_mm: float = 12.0
     floor_mm: float = 10.0
     cover_mm: float = 10.0
@@ -265,7 +265,7 @@ def cavity_ml(mould: Mould) -> float:
     return mould.master.volume_ml / (1 - mould.shrink_percent / 100) ** 3
 
 
-def placed(mould: Mould, spot: Spot) -> Mesh:
+def placed(mould: Mould, spot: CavitySpot) -> Mesh:
     """A cavity's mesh in the mould's frame: the parting plane at z = 0 under the cavity's middle."""
     mesh, turn = lying(mould), radians(spot.turn_deg)
     spin = np.array([[cos(turn), -sin(turn), 0], [sin(turn), cos(turn), 0], [0, 0, 1]])
@@ -322,7 +322,7 @@ def needed(mould: Mould) -> tuple[float, float]:
     return max(row[1] for row in spans) + mould.edge_mm, max(row[3] for row in spans) + mould.edge_mm
 
 
-def _span(mould: Mould, spot: Spot) -> tuple[float, float, float, float]:
+def _span(mould: Mould, spot: CavitySpot) -> tuple[float, float, float, float]:
     points = outline(mould, spot)
     return (
         float(points[:, 0].min()),
@@ -333,7 +333,7 @@ def _span(mould: Mould, spot: Spot) -> tuple[float, float, float, float]:
 
 
 @lru_cache(maxsize=256)
-def outline(mould: Mould, spot: Spot) -> Array:
+def outline(mould: Mould, spot: CavitySpot) -> Array:
     """A cavity's shadow in the plan, (n, 2) [mm]."""
     rows = seen(lying(mould))[0]
     points = max(rows, key=len)
@@ -385,13 +385,15 @@ def arranged(mould: Mould, count: int) -> Mould:
     """The mould with so many cavities side by side, edge distance all round and between."""
     finite_between("cavities", count, 1, MOST_CAVITIES)
     points = outline(
-        replace(mould, cavities=(Spot("c1", 500.0, 500.0),), length_mm=None, width_mm=None),
-        Spot("c1", 0.0, 0.0),
+        replace(mould, cavities=(CavitySpot("c1", 500.0, 500.0),), length_mm=None, width_mm=None),
+        CavitySpot("c1", 0.0, 0.0),
     )
     low, high = points.min(axis=0), points.max(axis=0)
     step = (high - low)[1] + mould.edge_mm
     x = mould.edge_mm - low[0] + (feed_mm(mould) if mould.funnel.end == "nose" else 0.0)
-    spots = tuple(Spot(f"c{n + 1}", float(x), float(mould.edge_mm - low[1] + n * step)) for n in range(count))
+    spots = tuple(
+        CavitySpot(f"c{n + 1}", float(x), float(mould.edge_mm - low[1] + n * step)) for n in range(count)
+    )
     return replace(mould, cavities=spots, length_mm=None, width_mm=None, wells=())
 
 
@@ -459,7 +461,7 @@ def feeds(mould: Mould) -> tuple[Feed, ...]:
     return tuple(found)
 
 
-def turned(x_mm: float, y_mm: float, spot: Spot) -> tuple[float, float]:
+def turned(x_mm: float, y_mm: float, spot: CavitySpot) -> tuple[float, float]:
     """A point of the laid master in the plan, turned and moved with its cavity [mm]."""
     turn = radians(spot.turn_deg)
     return spot.x_mm + x_mm * cos(turn) - y_mm * sin(turn), spot.y_mm + x_mm * sin(turn) + y_mm * cos(turn)

@@ -178,7 +178,7 @@ def _air_mm3(mesh: Mesh, up: Array, heights: Array, level: float, vertices: set[
 
 
 @dataclass(frozen=True)
-class Attitude:
+class PouringAttitude:
     """A tilt [°] with the vents it needs and the air they let out [ml]."""
 
     tilt_deg: float
@@ -193,7 +193,7 @@ def fewest_vents(
     bump_mm: float = BUMP_MM,
     step_deg: float = 5.0,
     turned_over: bool = False,
-) -> tuple[Attitude, ...]:
+) -> tuple[PouringAttitude, ...]:
     """Tilts tried, the best first: fewest vents, then least air, then least tilt; an open mould is cast
     turned over.
     """
@@ -202,5 +202,5 @@ def fewest_vents(
     for tilt in np.arange(-reach, reach + 1e-9, step_deg):
         up = up_of(stand, float(tilt)) * np.array([1.0, 1.0, -1.0 if turned_over else 1.0])
         points = high_points(mesh, up, escapes, bump_mm)
-        rows.append(Attitude(float(tilt), len(points), sum(point.trapped_ml for point in points)))
+        rows.append(PouringAttitude(float(tilt), len(points), sum(point.trapped_ml for point in points)))
     return tuple(sorted(rows, key=lambda row: (row.vents, round(row.air_ml, 3), abs(row.tilt_deg))))

@@ -7,7 +7,7 @@ from lamsik.core.shapes.body import Body, station
 
 
 @dataclass(frozen=True)
-class Spot:
+class PaintSpot:
     """A round mark on the side view: centre (x, z) and radius [mm]."""
 
     x_mm: float
@@ -40,7 +40,7 @@ def bars(body: Body, coat: Coat) -> tuple[Polygon, ...]:
     return tuple(found)
 
 
-def spots(body: Body, coat: Coat) -> tuple[Spot, ...]:
+def spots(body: Body, coat: Coat) -> tuple[PaintSpot, ...]:
     """Spots along the flank, in two staggered rows."""
     count = coat.count or 9
     first, last = 0.25 * body.length_mm, 0.88 * body.length_mm
@@ -49,13 +49,13 @@ def spots(body: Body, coat: Coat) -> tuple[Spot, ...]:
         here = station(body, first + (last - first) * i / max(count - 1, 1))
         tall = here.top_mm - here.bottom_mm
         height = here.top_mm - tall * (0.28 if i % 2 else 0.45)
-        found.append(Spot(here.x_mm, height, 0.055 * tall + 0.4))
+        found.append(PaintSpot(here.x_mm, height, 0.055 * tall + 0.4))
     return tuple(found)
 
 
-def eye(body: Body, coat: Coat) -> Spot:
+def eye(body: Body, coat: Coat) -> PaintSpot:
     """The eye: behind the nose, above the middle; `reach_share` of the greatest depth across."""
     radius = max(coat.reach_share * body.depth_mm / 2, 0.8)
     x = max(0.085 * body.length_mm, radius * 1.6)
     here = station(body, x)
-    return Spot(x, here.middle_mm + 0.14 * (here.top_mm - here.bottom_mm), radius)
+    return PaintSpot(x, here.middle_mm + 0.14 * (here.top_mm - here.bottom_mm), radius)

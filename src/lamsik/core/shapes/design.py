@@ -9,7 +9,7 @@ from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.hardware import Lip, Placement
 from lamsik.core.shapes.hollow import Shell, require_room
-from lamsik.core.shapes.inside import Cavity, Pour
+from lamsik.core.shapes.inside import Cavity, PouredEnd
 from lamsik.core.shapes.solid import segments
 from lamsik.core.shapes.sources import Source
 from lamsik.core.shapes.trial import BELLY, TrialWeight
@@ -136,7 +136,7 @@ class Design:
     water: Water = field(default_factory=Water)
     want: Want = field(default_factory=Want)
     allowances: tuple[Allowance, ...] = ()
-    pours: tuple[Pour, ...] = ()
+    pours: tuple[PouredEnd, ...] = ()
     cavities: tuple[Cavity, ...] = ()
     trials: tuple[TrialWeight, ...] = ()
     drag: float | None = None

@@ -13,7 +13,7 @@ from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.columns import Columns, Reach
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.hollow import Shell, reach_inside
-from lamsik.core.shapes.inside import Pour, pour_cuts
+from lamsik.core.shapes.inside import PouredEnd, pour_cuts
 from lamsik.core.shapes.joints import Cut
 from lamsik.core.shapes.solid import SQUARE_DEG
 from lamsik.core.shapes.things import Solid
@@ -30,7 +30,7 @@ class Bounds:
     wall_mm: float
 
     @staticmethod
-    def of(body: Body, pours: tuple[Pour, ...], shell: Shell | None) -> "Bounds":
+    def of(body: Body, pours: tuple[PouredEnd, ...], shell: Shell | None) -> "Bounds":
         """The bounds in a body."""
         inside = reach_inside(body, shell.wall_mm) if shell else None
         return Bounds(

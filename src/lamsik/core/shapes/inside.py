@@ -16,7 +16,7 @@ from lamsik.core.shapes.solid import segments, wedge
 
 
 @dataclass(frozen=True)
-class Pour:
+class PouredEnd:
     """A stretch of the body poured in another material, from one x to another [mm]; density [g/cm³].
 
     Poured with the mould tilted its inner faces lean: `tilt_deg` aft at the top, as the level stood in the
@@ -85,7 +85,7 @@ class Cavity:
         return pi * self.bore_mm**2 / 4 * self.length_mm / 1000.0
 
 
-def pour_volume_ml(body: Body, pour: Pour) -> tuple[float, Point]:
+def pour_volume_ml(body: Body, pour: PouredEnd) -> tuple[float, Point]:
     """Volume [ml] of the poured stretch, less the kerfs of joints in it, and its centroid [mm]."""
     pieces = pour_pieces(body, pour)
     volume = sum(piece.volume_mm3 for _, piece in pieces)
@@ -96,7 +96,7 @@ def pour_volume_ml(body: Body, pour: Pour) -> tuple[float, Point]:
 
 
 @lru_cache(maxsize=256)
-def pour_pieces(body: Body, pour: Pour) -> tuple[tuple[str, Stretch], ...]:
+def pour_pieces(body: Body, pour: PouredEnd) -> tuple[tuple[str, Stretch], ...]:
     """The poured stretch by segment: (segment's key, what of it lies there); faces of different lean may
     cross inside the body.
     """
@@ -113,7 +113,7 @@ def pour_pieces(body: Body, pour: Pour) -> tuple[tuple[str, Stretch], ...]:
     return tuple(found)
 
 
-def pour_cuts(body: Body, pour: Pour) -> tuple[Cut | None, Cut | None]:
+def pour_cuts(body: Body, pour: PouredEnd) -> tuple[Cut | None, Cut | None]:
     """The faces of a poured stretch; None where it reaches the body's own end, which does not lean."""
     fore = leaning(body, pour.from_mm, pour.tilt_deg) if pour.from_mm > 0.01 else None
     aft = leaning(body, pour.to_mm, pour.tilt_deg) if pour.to_mm < body.length_mm - 0.01 else None
@@ -125,6 +125,6 @@ def cavity_point(body: Body, cavity: Cavity) -> Point:
     return (cavity.x_mm, 0.0, station(body, cavity.x_mm).bottom_mm + cavity.up_mm)
 
 
-def stretched(pour: Pour, factor: float) -> Pour:
+def stretched(pour: PouredEnd, factor: float) -> PouredEnd:
     """The pour on a body whose length changed by a factor."""
     return replace(pour, from_mm=pour.from_mm * factor, to_mm=pour.to_mm * factor)

@@ -154,7 +154,7 @@ def _signed_volume(mesh: Mesh) -> float:
 
 
 @dataclass(frozen=True)
-class Measured:
+class MeshSize:
     """A mesh as a body: the mesh in shares of its size, and a body of its outlines [mm] whose volume is
     the mesh's.
     """
@@ -183,7 +183,7 @@ def _axis(name: str) -> Array:
     return np.asarray((1.0 if name[0] == "+" else -1.0) * np.eye(3)["xyz".index(name[1])])
 
 
-def measured(mesh: Mesh) -> Measured:
+def measured(mesh: Mesh) -> MeshSize:
     """The mesh [mm], nose to −x, as a body: moved to x = 0, y centred, z = 0 in the middle of its depth.
 
     Raises `Refused` where it is smaller or larger than a body may be.
@@ -212,7 +212,7 @@ def measured(mesh: Mesh) -> Measured:
     curves = [Curve(stations, tuple(line.tolist())) for line in (top, -bottom, half)]
     flat = Curve(stations, tuple(widest.tolist()), False, False)
     exponent = _exponent(length, curves, flat, measures(mesh).volume_mm3)
-    return Measured(shares, Body(length, curves[0], curves[1], curves[2], exponent, exponent, flat))
+    return MeshSize(shares, Body(length, curves[0], curves[1], curves[2], exponent, exponent, flat))
 
 
 def _spanning(line: Array, reach: float) -> Array:

@@ -21,7 +21,7 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.dividing import Bits, Bounds, cut_up
 from lamsik.core.shapes.hardware import Lip, Placement
 from lamsik.core.shapes.hollow import Shell, inside_columns
-from lamsik.core.shapes.inside import Cavity, Pour, cavity_point, pour_pieces
+from lamsik.core.shapes.inside import Cavity, PouredEnd, cavity_point, pour_pieces
 from lamsik.core.shapes.quadrature import Stretch
 from lamsik.core.shapes.solid import between, segment_at, segments
 from lamsik.core.shapes.things import CHAMBER, HOLE, Solid, Thing, things_in
@@ -43,7 +43,7 @@ HOST, SHELL, VOID, SAWN, POCKET, POUR, SLUG, FILLER, PART = KINDS = (
 
 
 @dataclass(frozen=True)
-class Piece:
+class SpacePiece:
     """Some room: in which segment, its volume [mm³] and first moment about the origin (x, y, z) [mm⁴]."""
 
     segment: str
@@ -63,10 +63,10 @@ class Taken:
     """
 
     thing: Thing
-    host: tuple[Piece, ...]
-    hollow: tuple[Piece, ...]
-    pours: tuple[tuple[str, Piece], ...]
-    whole: tuple[Piece, ...]
+    host: tuple[SpacePiece, ...]
+    hollow: tuple[SpacePiece, ...]
+    pours: tuple[tuple[str, SpacePiece], ...]
+    whole: tuple[SpacePiece, ...]
 
 
 @dataclass(frozen=True)
@@ -77,7 +77,7 @@ class Cell:
 
     kind: str
     key: str
-    piece: Piece
+    piece: SpacePiece
 
 
 @dataclass(frozen=True)
@@ -86,9 +86,9 @@ class Space:
     round things, the things.
     """
 
-    hollow: tuple[Piece, ...]
-    pours: tuple[tuple[str, tuple[Piece, ...]], ...]
-    walls: tuple[Piece, ...]
+    hollow: tuple[SpacePiece, ...]
+    pours: tuple[tuple[str, tuple[SpacePiece, ...]], ...]
+    walls: tuple[SpacePiece, ...]
     taken: tuple[Taken, ...]
 
     def of(self, kind: str, key: str) -> Taken:
@@ -102,28 +102,28 @@ class Space:
         )
         return Taken(rows[0].thing, host, hollow, tuple(pair for row in rows for pair in row.pours), whole)
 
-    def left_of_pour(self, key: str) -> tuple[Piece, ...]:
+    def left_of_pour(self, key: str) -> tuple[SpacePiece, ...]:
         """A poured stretch less what is set into it."""
         return less(
             dict(self.pours)[key], [piece for row in self.taken for name, piece in row.pours if name == key]
         )
 
     @property
-    def left_hollow(self) -> tuple[Piece, ...]:
+    def left_hollow(self) -> tuple[SpacePiece, ...]:
         """The hollow less the things in it and the walls round them."""
         return less(self.hollow, [*self.walls, *(piece for row in self.taken for piece in row.hollow)])
 
 
-def total(pieces: Iterable[Piece], segment: str = KERF) -> Piece:
+def total(pieces: Iterable[SpacePiece], segment: str = KERF) -> SpacePiece:
     """All pieces as one."""
     rows = list(pieces)
     moment = np.sum([row.moment for row in rows], axis=0) if rows else np.zeros(3)
-    return Piece(
+    return SpacePiece(
         segment, sum(row.volume_mm3 for row in rows), (float(moment[0]), float(moment[1]), float(moment[2]))
     )
 
 
-def less(pieces: Iterable[Piece], away: Iterable[Piece]) -> tuple[Piece, ...]:
+def less(pieces: Iterable[SpacePiece], away: Iterable[SpacePiece]) -> tuple[SpacePiece, ...]:
     """Pieces less others, segment by segment; what is left of each that is left."""
     gone = [
         replace(row, volume_mm3=-row.volume_mm3, moment=(-row.moment[0], -row.moment[1], -row.moment[2]))
@@ -132,7 +132,7 @@ def less(pieces: Iterable[Piece], away: Iterable[Piece]) -> tuple[Piece, ...]:
     return tuple(row for row in by_segment([*pieces, *gone]) if row.volume_mm3 > 1e-6)
 
 
-def by_segment(pieces: Iterable[Piece]) -> tuple[Piece, ...]:
+def by_segment(pieces: Iterable[SpacePiece]) -> tuple[SpacePiece, ...]:
     """Pieces gathered by segment."""
     rows = list(pieces)
     return tuple(
@@ -156,11 +156,11 @@ def _space(
     lip: Lip | None,
     ballast: tuple[Hole, ...],
     cavities: tuple[Cavity, ...],
-    pours: tuple[Pour, ...],
+    pours: tuple[PouredEnd, ...],
     shell: Shell | None,
 ) -> Space:
     things, bounds = things_in(body, ballast, cavities, bores, lip), Bounds.of(body, pours, shell)
-    hollow: tuple[Piece, ...] = ()
+    hollow: tuple[SpacePiece, ...] = ()
     if shell:
         phi = np.linspace(0.0, np.pi, 61)
         columns = inside_columns(
@@ -181,7 +181,7 @@ def _space(
     return Space(hollow, poured, walls, tuple(taken))
 
 
-def _gathered(bits: Bits, chosen: NDArray[np.bool_]) -> tuple[Piece, ...]:
+def _gathered(bits: Bits, chosen: NDArray[np.bool_]) -> tuple[SpacePiece, ...]:
     """The chosen bits, by segment."""
     found = []
     for number in np.unique(bits.segment[chosen]):
@@ -189,11 +189,11 @@ def _gathered(bits: Bits, chosen: NDArray[np.bool_]) -> tuple[Piece, ...]:
         held = bits.volume[mine]
         if held.sum() > 1e-9:
             moment = (float(held @ bits.x[mine]), float(held @ bits.y[mine]), float(held @ bits.z[mine]))
-            found.append(Piece(KERF if number < 0 else f"s{number + 1}", float(held.sum()), moment))
+            found.append(SpacePiece(KERF if number < 0 else f"s{number + 1}", float(held.sum()), moment))
     return tuple(found)
 
 
-def _as_one(columns: Columns) -> tuple[Piece, ...]:
+def _as_one(columns: Columns) -> tuple[SpacePiece, ...]:
     """Columns that nothing divides; they are in the only segment there is."""
     there = columns.high > columns.low
     x, y, ground, low, high = (
@@ -201,7 +201,7 @@ def _as_one(columns: Columns) -> tuple[Piece, ...]:
     )
     held = ground * (high - low)
     moment = (float(held @ x), float(held @ y), float(held @ (low + high)) / 2)
-    return (Piece("s1", float(held.sum()), moment),) if there.any() else ()
+    return (SpacePiece("s1", float(held.sum()), moment),) if there.any() else ()
 
 
 def _taken(thing: Thing, bounds: Bounds, before: tuple[Solid, ...]) -> Taken:
@@ -221,10 +221,10 @@ def _taken(thing: Thing, bounds: Bounds, before: tuple[Solid, ...]) -> Taken:
     return Taken(thing, host, hollow, pours, by_segment([*host, *hollow, *(piece for _, piece in pours)]))
 
 
-def _walls(things: tuple[Thing, ...], bounds: Bounds, shell: Shell) -> tuple[Piece, ...]:
+def _walls(things: tuple[Thing, ...], bounds: Bounds, shell: Shell) -> tuple[SpacePiece, ...]:
     """The walls round what sits in the hollow, where no thing and no other wall is."""
     shapes = tuple(thing.shape for thing in things)
-    found: list[Piece] = []
+    found: list[SpacePiece] = []
     before: list[Solid] = []
     for shape in shapes:
         grown = shape.grown(shell.around_mm)
@@ -309,22 +309,24 @@ def _cells_of(design: Design, row: Taken) -> list[Cell]:
         cavity = next(c for c in design.cavities if c.key == key)
         x, _, z = cavity_point(design.body, cavity)
         volume = 1000.0 * cavity.mass_g / cavity.slug.density_g_cm3
-        balls = Piece(segment_at(design.body, x, z), volume, (volume * x, 0.0, volume * z))
+        balls = SpacePiece(segment_at(design.body, x, z), volume, (volume * x, 0.0, volume * z))
         return [Cell(SLUG, name, balls), *(Cell(POCKET, name, piece) for piece in less(row.whole, [balls]))]
     return [Cell(PART, name, piece) for piece in row.whole]
 
 
-def slug_and_filler(body: Body, hole: Hole, whole: tuple[Piece, ...]) -> tuple[Piece, tuple[Piece, ...]]:
+def slug_and_filler(
+    body: Body, hole: Hole, whole: tuple[SpacePiece, ...]
+) -> tuple[SpacePiece, tuple[SpacePiece, ...]]:
     """The slug at the end of the drill, and what filler takes of the hole: under it and round it."""
     z, volume = slug_height_mm(body, hole), 1000.0 * hole.mass_g / hole.slug.density_g_cm3
-    slug = Piece(segment_at(body, hole.x_mm, z), volume, (volume * hole.x_mm, 0.0, volume * z))
+    slug = SpacePiece(segment_at(body, hole.x_mm, z), volume, (volume * hole.x_mm, 0.0, volume * z))
     return slug, less(whole, [slug])
 
 
-def _kerf(body: Body, number: int) -> Piece:
+def _kerf(body: Body, number: int) -> SpacePiece:
     return _piece_of(KERF, between(body, *body.cuts[number]))
 
 
-def _piece_of(segment: str, row: Stretch) -> Piece:
+def _piece_of(segment: str, row: Stretch) -> SpacePiece:
     x, y, z = (row.volume_mm3 * v for v in row.centroid_mm)
-    return Piece(segment, row.volume_mm3, (x, y, z))
+    return SpacePiece(segment, row.volume_mm3, (x, y, z))

@@ -14,7 +14,7 @@ from lamsik.core.errors import require
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.inside import Cavity, Pour, pour_volume_ml
+from lamsik.core.shapes.inside import Cavity, PouredEnd, pour_volume_ml
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import Attitude, Hanging, immersed
 from lamsik.core.tank.ballast_base import Base, Bench, aimed, base_of, loads_of, with_loads
@@ -72,7 +72,7 @@ class Answer:
     height_mm: float
     miss: float
     says: str
-    pours: tuple[Pour, ...] = ()
+    pours: tuple[PouredEnd, ...] = ()
     cavities: tuple[Cavity, ...] = ()
     removed_g: float = 0.0
     frequency_hz: float = 0.0
@@ -177,7 +177,7 @@ def judged(
     holes: tuple[Hole, ...],
     aim: Aim,
     bench: Bench,
-    pours: tuple[Pour, ...] = (),
+    pours: tuple[PouredEnd, ...] = (),
     cavities: tuple[Cavity, ...] = (),
     wall_mm: float | None = None,
 ) -> Answer | None:
@@ -287,7 +287,7 @@ def _wall(base: Base, holes: tuple[Hole, ...], cavities: tuple[Cavity, ...]) -> 
 
 
 def removed_g(
-    base: Base, holes: tuple[Hole, ...], pours: tuple[Pour, ...] = (), cavities: tuple[Cavity, ...] = ()
+    base: Base, holes: tuple[Hole, ...], pours: tuple[PouredEnd, ...] = (), cavities: tuple[Cavity, ...] = ()
 ) -> float:
     """Host material that goes [g]."""
     volume = (
@@ -333,7 +333,7 @@ def _finished(base: Base, aim: Aim, answer: Answer, drag: float, bands: Bands) -
 
 
 def _all_loads(
-    base: Base, holes: tuple[Hole, ...], pours: tuple[Pour, ...], cavities: tuple[Cavity, ...]
+    base: Base, holes: tuple[Hole, ...], pours: tuple[PouredEnd, ...], cavities: tuple[Cavity, ...]
 ) -> Array:
     """What all of it adds (n, 4); in an uneven body by the account of space."""
     if base.is_uneven or (holes and (pours or cavities)):

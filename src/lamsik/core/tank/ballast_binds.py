@@ -13,7 +13,7 @@ from lamsik.core.shapes.hardware import Placement
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.ballast_base import Base, Bench
 from lamsik.core.tank.ballast_search import candidates
-from lamsik.core.tank.ballast_spots import Scale, errors_of
+from lamsik.core.tank.ballast_spots import ErrorScale, errors_of
 
 MASS, PLACE, WALL, STROKE = "mass", "place", "wall", "stroke"
 NET_G, PITCH_DEG = 0.05, 2.0
@@ -64,7 +64,7 @@ def nearest(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> tuple[f
     best = min(candidates(base, net_g, pitch_deg, bench), key=lambda row: row[0], default=None)
     if best is None:
         return None
-    return errors_of(Scale(base, net_g, pitch_deg), best[1])
+    return errors_of(ErrorScale(base, net_g, pitch_deg), best[1])
 
 
 def _changes(base: Base, bench: Bench) -> Iterator[tuple[str, str, Base, Bench]]:

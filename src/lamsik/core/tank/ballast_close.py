@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lamsik.core.shapes.curves import Array
-from lamsik.core.tank.ballast_spots import Candidate, Found, Scale, Spot, apart_mm
+from lamsik.core.tank.ballast_spots import Candidate, ErrorScale, Found, Spot, apart_mm
 from lamsik.core.tank.ballast_tool import Counts, Tool
 
 SHALLOWER = 3
@@ -73,7 +73,12 @@ class Holes:
 
 
 def closed(
-    scale: Scale, holes: Holes, first: Sequence[Counts], tool: Tool, kept: int, groups: Counts | None = None
+    scale: ErrorScale,
+    holes: Holes,
+    first: Sequence[Counts],
+    tool: Tool,
+    kept: int,
+    groups: Counts | None = None,
 ) -> list[Found]:
     """Rows of holes (each of `first` (n,) one hole of every row), with one more of a tool that brings net
     lift and moment as near as it can.
@@ -110,7 +115,9 @@ def _candidate(holes: Holes, first: Sequence[Counts], row: int, last: Spot) -> C
     return (*(holes.spot(int(at[row])) for at in first), last)
 
 
-def _places(scale: Scale, tool: Tool, gain: Array, along: Array, up: Array) -> tuple[Counts, Counts, Counts]:
+def _places(
+    scale: ErrorScale, tool: Tool, gain: Array, along: Array, up: Array
+) -> tuple[Counts, Counts, Counts]:
     """For rows (n,) where the last hole may go and how heavy: of which row, at which place of the room, steps
     of mass; (m,) each.
 
@@ -129,7 +136,9 @@ def _places(scale: Scale, tool: Tool, gain: Array, along: Array, up: Array) -> t
     return which, there, np.clip(last[which], room.least[there], room.most[there])
 
 
-def _wished(scale: Scale, tool: Tool, gain: Array, along: Array, up: Array, mass: Array) -> NDArray[np.int64]:
+def _wished(
+    scale: ErrorScale, tool: Tool, gain: Array, along: Array, up: Array, mass: Array
+) -> NDArray[np.int64]:
     """On which step along the body the last hole has to be for the wanted pitch (n,); the belly's rise
     there is followed by a few steps.
     """

@@ -8,7 +8,7 @@ from itertools import combinations
 
 import numpy as np
 
-from lamsik.core.tank.ballast_spots import Candidate, Found, Scale, Spot, apart_mm, fits, off_by, offs_of
+from lamsik.core.tank.ballast_spots import Candidate, ErrorScale, Found, Spot, apart_mm, fits, off_by, offs_of
 from lamsik.core.tank.ballast_tool import Tool
 
 GOOD = 0.3
@@ -18,7 +18,7 @@ LOOKED_AT = 30
 """So many neighbours of a candidate, the nearest, are looked at until one can be drilled."""
 
 
-def polished(scale: Scale, candidate: Candidate, off: float, rounds: int = 25) -> Found:
+def polished(scale: ErrorScale, candidate: Candidate, off: float, rounds: int = 25) -> Found:
     """The candidate moved and cut by single steps while that brings it nearer."""
     for _ in range(rounds):
         if off < GOOD:
@@ -30,7 +30,7 @@ def polished(scale: Scale, candidate: Candidate, off: float, rounds: int = 25) -
     return off, candidate
 
 
-def _moves(scale: Scale, candidate: Candidate) -> Iterable[tuple[float, Candidate]]:
+def _moves(scale: ErrorScale, candidate: Candidate) -> Iterable[tuple[float, Candidate]]:
     """Neighbours that can be drilled, the most promising looked at: holes moved, a step cut off or added,
     a step from one to another.
     """
@@ -74,7 +74,7 @@ def _with(candidate: Candidate, n: int, spot: Spot) -> Candidate:
     return (*candidate[:n], spot, *candidate[n + 1 :])
 
 
-def mixed(scale: Scale, candidate: Candidate, tools: list[Tool]) -> Iterator[Candidate]:
+def mixed(scale: ErrorScale, candidate: Candidate, tools: list[Tool]) -> Iterator[Candidate]:
     """One of its holes with another metal or drill, cut so that the net lift is kept as nearly as can be."""
     for n, spot in enumerate(candidate):
         rest = sum(
@@ -94,7 +94,7 @@ def mixed(scale: Scale, candidate: Candidate, tools: list[Tool]) -> Iterator[Can
                 yield changed
 
 
-def split(scale: Scale, candidate: Candidate) -> Iterator[Candidate]:
+def split(scale: ErrorScale, candidate: Candidate) -> Iterator[Candidate]:
     """Its heaviest hole in two beside each other, where there is room: more metal, lower down."""
     n, spot = max(enumerate(candidate), key=lambda row: row[1].mass_g)
     gap = apart_mm(spot.tool.drill_mm, spot.tool.drill_mm, spot.tool.bench)

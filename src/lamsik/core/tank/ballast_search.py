@@ -15,8 +15,8 @@ from lamsik.core.tank.ballast_polish import GOOD, mixed, polished, split
 from lamsik.core.tank.ballast_spots import (
     MOST_HOLES,
     Candidate,
+    ErrorScale,
     Found,
-    Scale,
     Spot,
     apart_mm,
     count_of,
@@ -43,7 +43,7 @@ MIXED = "mixed"
 
 def candidates(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> Iterator[Found]:
     """The best holes of each metal and number, polished, with how far off they are."""
-    scale = Scale(base, net_g, pitch_deg)
+    scale = ErrorScale(base, net_g, pitch_deg)
     tools = tools_of(base, bench)
     if not tools:
         return
@@ -78,7 +78,7 @@ def _kind(candidate: Candidate) -> tuple[str, int, int]:
     return names.pop() if len(names) == 1 else MIXED, len(candidate), count_of(candidate)
 
 
-def _ones(scale: Scale, tools: list[Tool]) -> Iterator[Found]:
+def _ones(scale: ErrorScale, tools: list[Tool]) -> Iterator[Found]:
     """One hole, or one pair: at every place the masses about the wanted net lift, and some through all it
     holds.
     """
@@ -95,7 +95,7 @@ def _ones(scale: Scale, tools: list[Tool]) -> Iterator[Found]:
                 yield float(off[n]), (Spot(tool, float(room.x[at[n]]), float(mass[n])),)
 
 
-def _twos(scale: Scale, tools: list[Tool]) -> Iterator[Found]:
+def _twos(scale: ErrorScale, tools: list[Tool]) -> Iterator[Found]:
     """Two holes, or pairs, of one stock or of two."""
     holes = Holes.of(tools)
     every = np.arange(len(holes.x))
@@ -103,7 +103,7 @@ def _twos(scale: Scale, tools: list[Tool]) -> Iterator[Found]:
         yield from closed(scale, holes, (every,), tool, KEPT, (holes.tool == n).astype(int))
 
 
-def _threes(scale: Scale, tools: list[Tool]) -> Iterator[Found]:
+def _threes(scale: ErrorScale, tools: list[Tool]) -> Iterator[Found]:
     """Three holes of one stock; and of several, fewer of those tried."""
     single = [tool for tool in tools if tool.count == 1]
     for tool in single:

@@ -22,7 +22,7 @@ MOST_HOLES = 4
 
 
 @dataclass(frozen=True, eq=False)
-class Scale:
+class ErrorScale:
     """What holes are judged by: the base, the wanted net lift [g] and pitch [°]."""
 
     base: Base
@@ -104,20 +104,20 @@ def fits(candidate: Candidate) -> bool:
     return all(bool(spot.tool.holds(np.array([spot.x_mm]), np.array([spot.mass_g]))[0]) for spot in candidate)
 
 
-def errors_of(scale: Scale, candidate: Candidate) -> tuple[float, float]:
+def errors_of(scale: ErrorScale, candidate: Candidate) -> tuple[float, float]:
     """Net lift [g] and pitch [°] of a candidate over what is wanted."""
     rows = [spot.tool.loads(np.array([spot.x_mm]), np.array([spot.mass_g])) for spot in candidate]
     net, pitch = scale.errors(*(sum((row[k] for row in rows), start=np.zeros(1)) for k in range(3)))
     return float(net[0]), float(pitch[0])
 
 
-def off_by(scale: Scale, candidate: Candidate) -> float:
+def off_by(scale: ErrorScale, candidate: Candidate) -> float:
     """How far off a candidate is, exactly."""
     net, pitch = errors_of(scale, candidate)
     return abs(net) / NET_UNIT_G + abs(pitch) / PITCH_UNIT_DEG
 
 
-def offs_of(scale: Scale, candidates: Sequence[Candidate]) -> list[float]:
+def offs_of(scale: ErrorScale, candidates: Sequence[Candidate]) -> list[float]:
     """How far off many candidates of one size are, at once."""
     total = [np.zeros(len(candidates)) for _ in range(3)]
     for k in range(len(candidates[0])):

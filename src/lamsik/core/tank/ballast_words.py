@@ -1,11 +1,13 @@
 """Ballast answers in words, as a maker would write them on the blank."""
 
 from lamsik.core.shapes.ballast_holes import BALLS, Hole
-from lamsik.core.shapes.inside import Cavity, Pour, pour_volume_ml
+from lamsik.core.shapes.inside import Cavity, PouredEnd, pour_volume_ml
 from lamsik.core.tank.ballast_base import Base
 
 
-def says(base: Base, holes: tuple[Hole, ...], pours: tuple[Pour, ...], cavities: tuple[Cavity, ...]) -> str:
+def says(
+    base: Base, holes: tuple[Hole, ...], pours: tuple[PouredEnd, ...], cavities: tuple[Cavity, ...]
+) -> str:
     """What to drill, pour or print, in one line."""
     rows = [_drilled(holes)] if holes else []
     rows += [_poured(base, pour) for pour in pours]
@@ -13,7 +15,7 @@ def says(base: Base, holes: tuple[Hole, ...], pours: tuple[Pour, ...], cavities:
     return "; ".join(rows)
 
 
-def _poured(base: Base, pour: Pour) -> str:
+def _poured(base: Base, pour: PouredEnd) -> str:
     volume, length = pour_volume_ml(base.design.body, pour)[0], base.design.body.length_mm
     end = (
         f"rear {length - pour.from_mm:.1f} mm" if pour.to_mm > length - 0.1 else f"front {pour.to_mm:.1f} mm"

@@ -27,7 +27,7 @@ SHALLOW = 0.6
 
 
 @dataclass(frozen=True, eq=False)
-class Table:
+class WallTable:
     """A body's outlines at many stations, for quick look-up; all (n,) [mm]."""
 
     x: Array
@@ -38,11 +38,11 @@ class Table:
 
 
 @lru_cache(maxsize=32)
-def table(body: Body) -> Table:
+def table(body: Body) -> WallTable:
     """The look-up table of a body."""
     share = np.linspace(0.0, 1.0, TABLE_POINTS)
     phi = phi_of_share(share)
-    return Table(
+    return WallTable(
         share * body.length_mm,
         body.top.at(phi),
         body.bottom.at(phi),
@@ -148,7 +148,7 @@ class _Stations:
     half: Array
 
     @staticmethod
-    def at(rows: Table, x: Array) -> "_Stations":
+    def at(rows: WallTable, x: Array) -> "_Stations":
         """The outlines at x (n,) [mm]."""
         return _Stations(
             *(np.interp(x, rows.x, line) for line in (rows.top, rows.bottom, rows.widest, rows.half))

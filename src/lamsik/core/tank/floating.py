@@ -141,7 +141,7 @@ class Floating:
 
 
 @dataclass(frozen=True)
-class State:
+class ImmersedState:
     """Energy with its gradient and Hessian at (up, d), in the tangent axes (e1, e2, d); wet volume, moment
     and water-plane.
     """
@@ -156,7 +156,7 @@ class State:
     second: Array
 
 
-def body_state(clip: Clip, mass: Budget, water: float, up: Array, d: float) -> State:
+def body_state(clip: Clip, mass: Budget, water: float, up: Array, d: float) -> ImmersedState:
     """Energy and derivatives; grams and millimetres (ρ in g/mm³)."""
     rho, hull = water / 1000.0, clip(up, d)
     film = 1.0 + mass.film_ml / mass.hull_ml
@@ -182,7 +182,7 @@ def body_state(clip: Clip, mass: Budget, water: float, up: Array, d: float) -> S
     curve = float(pull @ up)
     hessian[0, 0] -= curve
     hessian[1, 1] -= curve
-    return State(energy, gradient, hessian, volume, moment, area, first, second)
+    return ImmersedState(energy, gradient, hessian, volume, moment, area, first, second)
 
 
 def _drops(mass: Budget) -> tuple[Array, Array]:
@@ -242,7 +242,7 @@ def settle(
     size_mm: float,
     patience: Patience = FULL,
     known: Known = (),
-) -> tuple[Array, float, State]:
+) -> tuple[Array, float, ImmersedState]:
     """Follow the energy down from a start (up, draft) to rest: Newton with |eigenvalues|, step limit,
     backtracking.
 
@@ -296,8 +296,8 @@ def _known_at(known: Known, up: Array, d: float, step: Array, size_mm: float) ->
 
 
 def _descend(
-    clip: Clip, mass: Budget, water: float, up: Array, d: float, step: Array, before: State
-) -> tuple[Array, float, State, bool]:
+    clip: Clip, mass: Budget, water: float, up: Array, d: float, step: Array, before: ImmersedState
+) -> tuple[Array, float, ImmersedState, bool]:
     e1, e2 = tank_axes(up)
     room = 1e-12 * abs(before.energy) + 1e-12
     for _ in range(12):
@@ -332,7 +332,7 @@ NEAR_ENOUGH = 0.06
 """How near the first draft must come, as a share of the weight: it is only where the search begins."""
 
 
-def position(vessel: Vessel, mass: Budget, up: Array, d: float, state: State) -> Floating:
+def position(vessel: Vessel, mass: Budget, up: Array, d: float, state: ImmersedState) -> Floating:
     """The floating position a settled state stands for."""
     size = vessel.length_mm
     turning = float(np.abs(state.gradient[:2]).max()) / (mass.mass_g * size)

@@ -10,7 +10,7 @@ from scipy.optimize import brentq
 from lamsik.core.shapes.ballast_holes import BALLS, Hole
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.inside import Cavity, Pour, cavity_point
+from lamsik.core.shapes.inside import Cavity, PouredEnd, cavity_point
 from lamsik.core.shapes.solid import segment, solid
 from lamsik.core.tank.ballast_base import Base, Bench
 from lamsik.core.tank.drilling import cavity_wall_mm
@@ -22,7 +22,7 @@ MOST_SHARE = 0.6
 
 
 def moulded_loads(
-    base: Base, pours: tuple[Pour, ...], cavities: tuple[Cavity, ...], holes: tuple[Hole, ...] = ()
+    base: Base, pours: tuple[PouredEnd, ...], cavities: tuple[Cavity, ...], holes: tuple[Hole, ...] = ()
 ) -> Array | None:
     """What pours, cavities and holes add, (1, 4): grams over what they replace, and where that acts, x, y, z
     [mm]; None if there are none.
@@ -54,7 +54,7 @@ def _named(design: Design, holes: tuple[Hole, ...]) -> tuple[Hole, ...]:
     return tuple(replace(hole, key=f"new-{n}") for n, hole in enumerate(holes)) if design.ballast else holes
 
 
-def poured_ends(base: Base, net_g: float, bench: Bench) -> Iterator[Pour]:
+def poured_ends(base: Base, net_g: float, bench: Bench) -> Iterator[PouredEnd]:
     """A rear and a front end of each dense mix, as long as the wanted net [g] needs."""
     needed = base.lift_g - base.mass.mass_g - net_g
     body = base.design.body
@@ -86,7 +86,7 @@ LEAST_END_MM = 0.3
 """A shorter end is no pour: it would be a film."""
 
 
-def _end(base: Base, name: str, density: float, volume_mm3: float, rear: bool) -> Pour | None:
+def _end(base: Base, name: str, density: float, volume_mm3: float, rear: bool) -> PouredEnd | None:
     """The end that holds so much; None where it would be shorter than can be poured, as at a flat nose."""
     body = base.design.body
     length = body.length_mm
@@ -100,7 +100,7 @@ def _end(base: Base, name: str, density: float, volume_mm3: float, rear: bool) -
     edge = round(edge, 1)
     if min(edge, length - edge) < LEAST_END_MM or (length - edge if rear else edge) < LEAST_END_MM:
         return None
-    return Pour("p1", name, density, edge, length) if rear else Pour("p1", name, density, 0.0, edge)
+    return PouredEnd("p1", name, density, edge, length) if rear else PouredEnd("p1", name, density, 0.0, edge)
 
 
 def cavities_for(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> Iterator[Cavity]:

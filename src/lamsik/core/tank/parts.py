@@ -12,7 +12,7 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point, eye_of, lip_point
 from lamsik.core.shapes.inside import cavity_point
 from lamsik.core.shapes.solid import segments, solid
-from lamsik.core.shapes.space import Piece, Space, less, slug_and_filler, space_of, total
+from lamsik.core.shapes.space import Space, SpacePiece, less, slug_and_filler, space_of, total
 from lamsik.core.shapes.things import BORE, CHAMBER, HOLE, PLATE
 
 STAGES = ("carved", "sealed", "ballasted", "cleared", "rigged")
@@ -48,7 +48,7 @@ class Part:
     hangs: bool = False
     density_g_cm3: float = 1.0
     cut_ml: float = 0.0
-    pieces: tuple[Piece, ...] = ()
+    pieces: tuple[SpacePiece, ...] = ()
 
     @property
     def is_estimate(self) -> bool:
@@ -127,7 +127,7 @@ def _segment_part(design: Design, space: Space, key: str) -> Part:
     ]
     left = total(
         row
-        for row in less([Piece(key, place.volume_mm3, (x, y, z)), *space.walls], gone)
+        for row in less([SpacePiece(key, place.volume_mm3, (x, y, z)), *space.walls], gone)
         if row.segment == key
     )
     volume = left.volume_mm3 / 1000.0
@@ -244,17 +244,17 @@ def _inside_parts(design: Design, space: Space) -> list[Part]:
     return rows
 
 
-def _ml(pieces: tuple[Piece, ...]) -> float:
+def _ml(pieces: tuple[SpacePiece, ...]) -> float:
     return sum(piece.volume_mm3 for piece in pieces) / 1000.0
 
 
-def _middle(pieces: tuple[Piece, ...], otherwise: Point) -> Point:
+def _middle(pieces: tuple[SpacePiece, ...], otherwise: Point) -> Point:
     whole = total(pieces)
     return whole.at_mm if whole.volume_mm3 > 0 else otherwise
 
 
 def _cut(
-    design: Design, key: str, name: str, pieces: tuple[Piece, ...], at: Point, stage: str = "ballasted"
+    design: Design, key: str, name: str, pieces: tuple[SpacePiece, ...], at: Point, stage: str = "ballasted"
 ) -> Part:
     host, volume = design.host, _ml(pieces)
     return Part(

@@ -13,7 +13,7 @@ BALL_METALS = ("steel", "brass", "lead", "tungsten")
 
 
 @dataclass(frozen=True)
-class Filled:
+class FilledPrint:
     """The same chambers with balls of one metal: mass in air [g], net lift in the design's water [g]."""
 
     metal: str
@@ -27,7 +27,7 @@ class Filled:
         return -self.net_g
 
 
-def by_metal(design: Design, measured: Measured) -> tuple[Filled, ...]:
+def by_metal(design: Design, measured: Measured) -> tuple[FilledPrint, ...]:
     """The design's chambers filled with each metal, lightest first; empty without chambers."""
     if not design.cavities:
         return ()
@@ -39,12 +39,14 @@ def by_metal(design: Design, measured: Measured) -> tuple[Filled, ...]:
         )
         mass = budget(replace(design, cavities=filled), measured)
         found.append(
-            Filled(metal, sum(c.mass_g for c in filled), mass.mass_g, rho * mass.displaced_ml - mass.mass_g)
+            FilledPrint(
+                metal, sum(c.mass_g for c in filled), mass.mass_g, rho * mass.displaced_ml - mass.mass_g
+            )
         )
     return tuple(sorted(found, key=lambda row: row.mass_g))
 
 
-def sink_words(design: Design, rows: tuple[Filled, ...]) -> str:
+def sink_words(design: Design, rows: tuple[FilledPrint, ...]) -> str:
     """What to know before printing a bait that shall sink: which metals are too light for it; empty where
     all is well.
     """

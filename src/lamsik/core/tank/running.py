@@ -99,7 +99,7 @@ class Trim:
 
 
 @dataclass(frozen=True)
-class Fit:
+class DivingFit:
     """The factor on line tension: fitted to so many runs, with what they still differ by, or assumed.
 
     `shift_deg` is how far what was seen pitches over what is reckoned [°]; None where nobody looked.
@@ -123,7 +123,7 @@ class Fit:
 
 
 @dataclass(frozen=True)
-class Change:
+class DepthChange:
     """What one change does to the running depth: the factor on it, and the pitch it runs at [°]."""
 
     name: str
@@ -296,25 +296,27 @@ def deep_share(lip: Lip | None) -> float:
     return exp(-max(lip.angle_deg - DEEP_LIP_DEG, 0.0) / FADES_DEG) if lip else 0.0
 
 
-def assumed_fit(design: Design) -> Fit:
+def assumed_fit(design: Design) -> DivingFit:
     """The factor before any run is logged: it fades with the lip's angle, since wake and wobble take more
     of a lip that stands across.
     """
-    return Fit(WAKE + WAKE_MORE * deep_share(design.lip))
+    return DivingFit(WAKE + WAKE_MORE * deep_share(design.lip))
 
 
 def line_shape(
-    design: Design, mass: Budget, tow: Tow, fit: Fit | float, longest_m: float | None = None
+    design: Design, mass: Budget, tow: Tow, fit: DivingFit | float, longest_m: float | None = None
 ) -> tuple[Trim, Shape]:
     """How the bait and its line run, the line up to the longest wanted; lead on it pulls down with its
     weight in water.
     """
-    fit = fit if isinstance(fit, Fit) else Fit(fit)
+    fit = fit if isinstance(fit, DivingFit) else DivingFit(fit)
     found = trim(design, mass, tow.speed_m_s, fit.shift_deg)
     return found, line_at(found, design.water.density_g_cm3, tow, fit, longest_m)
 
 
-def line_at(found: Trim, water_g_cm3: float, tow: Tow, fit: Fit, longest_m: float | None = None) -> Shape:
+def line_at(
+    found: Trim, water_g_cm3: float, tow: Tow, fit: DivingFit, longest_m: float | None = None
+) -> Shape:
     """How the line hangs from a bait whose trim is known: the factor on its tension changes that alone."""
     reach = longest_m or tow.line_out_m
     along = reach * np.linspace(0.0, 1.0, STATIONS) ** 1.5
@@ -323,23 +325,23 @@ def line_at(found: Trim, water_g_cm3: float, tow: Tow, fit: Fit, longest_m: floa
     return hang(tow.line, tow.speed_m_s, water_g_cm3, float(np.hypot(back, down)), atan2(down, back), along)
 
 
-def depth_curve(design: Design, mass: Budget, tow: Tow, fit: Fit | float, line_out_m: Array) -> Array:
+def depth_curve(design: Design, mass: Budget, tow: Tow, fit: DivingFit | float, line_out_m: Array) -> Array:
     """Depth [m] at each line out (n,) [m]: one march serves them all."""
     _, shape = line_shape(design, mass, tow, fit, float(np.max(line_out_m)))
     return depths_m(shape, line_out_m, tow.rod_m)
 
 
-def depth(design: Design, mass: Budget, tow: Tow, fit: Fit | float) -> float:
+def depth(design: Design, mass: Budget, tow: Tow, fit: DivingFit | float) -> float:
     """Depth [m] as it is towed, by a fit or a bare factor on the tension."""
     return float(depth_curve(design, mass, tow, fit, np.array([tow.line_out_m]))[0])
 
 
-def depth_at(found: Trim, water_g_cm3: float, tow: Tow, fit: Fit) -> float:
+def depth_at(found: Trim, water_g_cm3: float, tow: Tow, fit: DivingFit) -> float:
     """Depth [m] as it is towed by a bait whose trim is known."""
     return float(depths_m(line_at(found, water_g_cm3, tow, fit), np.array([tow.line_out_m]), tow.rod_m)[0])
 
 
-def fitted(design: Design, runs: Sequence[Run], measured: Measured = NOTHING) -> Fit:
+def fitted(design: Design, runs: Sequence[Run], measured: Measured = NOTHING) -> DivingFit:
     """The pitch that was seen, then the factor on line tension that fits the logged runs best, in
     proportion; the assumed one without runs.
     """
@@ -355,7 +357,7 @@ def fitted(design: Design, runs: Sequence[Run], measured: Measured = NOTHING) ->
     trims = [trim(design, mass, run.tow.speed_m_s, shift) for run in runs]
 
     def off(log_factor: float) -> float:
-        fit = Fit(float(np.exp(log_factor)), shift_deg=shift)
+        fit = DivingFit(float(np.exp(log_factor)), shift_deg=shift)
         found = [
             depth_at(at, design.water.density_g_cm3, run.tow, fit)
             for at, run in zip(trims, runs, strict=True)
@@ -368,10 +370,12 @@ def fitted(design: Design, runs: Sequence[Run], measured: Measured = NOTHING) ->
         off, bounds=(np.log(0.02), np.log(20.0)), method="bounded", options={"xatol": 1e-3}
     )
     left = (best.fun / max(len(runs) - 1, 1)) ** 0.5
-    return Fit(float(np.exp(best.x)), len(runs), float(left), shift)
+    return DivingFit(float(np.exp(best.x)), len(runs), float(left), shift)
 
 
-def changes(design: Design, tow: Tow, fit: Fit, measured: Measured = NOTHING) -> tuple[Change, ...]:
+def changes(
+    design: Design, tow: Tow, fit: DivingFit, measured: Measured = NOTHING
+) -> tuple[DepthChange, ...]:
     """What single changes of lip, tie and tackle do to the depth, the largest first; those that blow out
     are left out.
     """
@@ -386,7 +390,9 @@ def changes(design: Design, tow: Tow, fit: Fit, measured: Measured = NOTHING) ->
             weight = budget(changed, measured)
             found = trim(changed, weight, how.speed_m_s, fit.shift_deg)
             rows.append(
-                Change(name, depth_at(found, changed.water.density_g_cm3, how, fit) / here, found.pitch_deg)
+                DepthChange(
+                    name, depth_at(found, changed.water.density_g_cm3, how, fit) / here, found.pitch_deg
+                )
             )
         except Refused:
             continue

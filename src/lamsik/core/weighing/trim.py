@@ -12,7 +12,7 @@ DUST = "Filing or drilling lead makes dust: wet it, catch the filings, no food a
 
 
 @dataclass(frozen=True)
-class Trim:
+class TrimAnswer:
     """Metal to put on (+) or take off (−) [g] for a change of the mass in water, where, and as wire [mm]
     of a diameter if asked.
     """
@@ -25,7 +25,7 @@ class Trim:
 
 def to_add(
     change_g: float, metal: str, where: str, water: Water, wire_diameter_mm: float | None = None
-) -> Trim:
+) -> TrimAnswer:
     """Metal for a change of the mass in water [g].
 
     Notes: outside it displaces water, Δm = Δw/(1 − ρw/ρm); sealed inside it does not, Δm = Δw.
@@ -39,12 +39,12 @@ def to_add(
     sinks = 1.0 - water.density_g_cm3 / METALS[metal]
     mass = change_g / sinks if where == OUTSIDE else change_g
     if wire_diameter_mm is None:
-        return Trim(metal, where, mass)
+        return TrimAnswer(metal, where, mass)
     finite_between("wire diameter", wire_diameter_mm, 0.1, 10.0, "mm")
-    return Trim(metal, where, mass, mass / METALS[metal] * 1000.0 / (pi * wire_diameter_mm**2 / 4))
+    return TrimAnswer(metal, where, mass, mass / METALS[metal] * 1000.0 / (pi * wire_diameter_mm**2 / 4))
 
 
-def flips_at(air_g: float, volume_ml: float, trim: Trim | None = None) -> float:
+def flips_at(air_g: float, volume_ml: float, trim: TrimAnswer | None = None) -> float:
     """The water density [g/cm³] at which it neither floats nor sinks, trimmed if given."""
     mass, volume = air_g, volume_ml
     if trim is not None:

@@ -25,7 +25,7 @@ from lamsik.core.shapes.design import Design, Host, Want
 from lamsik.core.shapes.forms import Form
 from lamsik.core.shapes.hardware import Item, Lip, Placement
 from lamsik.core.shapes.hollow import Shell
-from lamsik.core.shapes.inside import Cavity, Pour
+from lamsik.core.shapes.inside import Cavity, PouredEnd
 from lamsik.core.shapes.joints import Joint
 from lamsik.core.shapes.skins import Skin
 from lamsik.core.shapes.sources import Source
@@ -188,7 +188,7 @@ def to_design(document: Document) -> Design:
         water=Water(**document["water"]),
         want=_want(document["want"]),
         allowances=tuple(Allowance(**row) for row in document["allowances"]),
-        pours=tuple(Pour(**row) for row in document["pours"]),
+        pours=tuple(PouredEnd(**row) for row in document["pours"]),
         cavities=tuple(Cavity(**{**row, "slug": Slug(**row["slug"])}) for row in document["cavities"]),
         trials=tuple(TrialWeight(**row) for row in document["trials"]),
         drag=document["drag"],

@@ -9,7 +9,7 @@ from lamsik.core.shapes.allowances import KINDS, START_G, Allowance
 from lamsik.core.shapes.ballast_holes import BALLS, Slug
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.hardware import SEATS, Item
-from lamsik.core.shapes.inside import Cavity, Pour
+from lamsik.core.shapes.inside import Cavity, PouredEnd
 from lamsik.core.shapes.scaling import scaled
 from lamsik.core.shapes.trial import BELLY, TrialWeight
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
@@ -98,7 +98,9 @@ def _trial(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 def _pour(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     rows, length = document["pours"], document["body"]["length_mm"]
     rows.append(
-        asdict(Pour(free_key(rows, "p"), "dense resin", DENSE_RESIN_G_CM3, round(0.7 * length, 1), length))
+        asdict(
+            PouredEnd(free_key(rows, "p"), "dense resin", DENSE_RESIN_G_CM3, round(0.7 * length, 1), length)
+        )
     )
     return document
 

@@ -5,7 +5,7 @@ from dataclasses import replace
 from lamsik.core.errors import finite_between
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
-from lamsik.core.shapes.meshing import Measured
+from lamsik.core.shapes.meshing import MeshSize
 from lamsik.core.shapes.outlining import Lines
 from lamsik.core.shapes.scaling import with_length
 from lamsik.core.water import Water
@@ -70,7 +70,7 @@ def _shares(points: tuple[tuple[float, float], ...], size_mm: float) -> list[lis
     return [[s, min(max(v / size_mm, -1.0), 1.0)] for s, v in points]
 
 
-def with_mesh(document: Document, found: Measured, digest: str, name: str) -> Document:
+def with_mesh(document: Document, found: MeshSize, digest: str, name: str) -> Document:
     """The document with a mesh as its body; the outlines are those measured on it."""
     body = found.body
     depth, width = body.depth_mm, body.width_mm

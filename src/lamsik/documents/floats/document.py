@@ -7,7 +7,7 @@ from typing import Any
 
 from lamsik.core.errors import Refused, require
 from lamsik.core.floats.design import KINDS, Float, Mark
-from lamsik.core.floats.parts import Part
+from lamsik.core.floats.parts import FloatPart
 from lamsik.core.materials import METALS, body_material
 from lamsik.core.rows import checked_row
 from lamsik.core.shapes.sources import Source
@@ -84,7 +84,7 @@ def _mark(row: Any, at: int) -> Mark:
     return Mark(**checked_row(row, Mark, f"marks.{at + 1}"))
 
 
-def tips(document: Document) -> tuple[Part, ...]:
+def tips(document: Document) -> tuple[FloatPart, ...]:
     """The tips of its box."""
     return tuple(_part(row, f"tips.{at + 1}") for at, row in enumerate(_list(document, "tips")))
 
@@ -95,7 +95,7 @@ def _list(document: Document, name: str) -> list[Any]:
     return list(rows)
 
 
-def _part(row: Any, where: str) -> Part:
+def _part(row: Any, where: str) -> FloatPart:
     points = row.get("points", []) if isinstance(row, dict) else []
     good = isinstance(points, list) and all(
         isinstance(p, list)
@@ -104,12 +104,13 @@ def _part(row: Any, where: str) -> Part:
         for p in points
     )
     require(good, f"{where}.points", points, "a list of pairs of numbers")
-    return Part(
-        **checked_row(row, Part, where, ("points",)), points=tuple((float(s), float(r)) for s, r in points)
+    return FloatPart(
+        **checked_row(row, FloatPart, where, ("points",)),
+        points=tuple((float(s), float(r)) for s, r in points),
     )
 
 
-def part_row(part: Part) -> Document:
+def part_row(part: FloatPart) -> Document:
     """A part as the document keeps it."""
     return {**asdict(part), "points": [list(point) for point in part.points]}
 
@@ -163,9 +164,9 @@ def blank(name: str, kind: str, water: Water) -> Document:
 
 def _wood(
     key: str, kind: str, name: str, length: float, diameter: float, wood: str, foot: float = 0.0, **more: Any
-) -> Part:
+) -> FloatPart:
     found = body_material(wood)
-    return Part(
+    return FloatPart(
         key,
         kind,
         f"{name}, {wood}",
@@ -178,11 +179,11 @@ def _wood(
     )
 
 
-def _metal(name: str, metal: str, length: float, diameter: float, foot: float, **more: Any) -> Part:
-    return Part("loading", "loading", f"{name}, {metal}", length, diameter, METALS[metal], foot, **more)
+def _metal(name: str, metal: str, length: float, diameter: float, foot: float, **more: Any) -> FloatPart:
+    return FloatPart("loading", "loading", f"{name}, {metal}", length, diameter, METALS[metal], foot, **more)
 
 
-START: dict[str, tuple[tuple[Part, ...], tuple[Mark, ...]]] = {
+START: dict[str, tuple[tuple[FloatPart, ...], tuple[Mark, ...]]] = {
     "stick": (
         (
             _wood("stem", "stem", "stem", 70, 2.5, "bamboo"),
@@ -204,7 +205,7 @@ START: dict[str, tuple[tuple[Part, ...], tuple[Mark, ...]]] = {
         (
             _wood("stem", "stem", "stem", 105, 2.5, "bamboo"),
             _wood("body", "body", "pear", 45, 14, "balsa", 60, form="pear"),
-            Part("antenna", "antenna", "antenna, glass fibre", 80, 1.5, 1.9, 105.0),
+            FloatPart("antenna", "antenna", "antenna, glass fibre", 80, 1.5, 1.9, 105.0),
         ),
         (Mark("shoulder", 105.0), Mark("ring", 160.0)),
     ),
@@ -212,7 +213,7 @@ START: dict[str, tuple[tuple[Part, ...], tuple[Mark, ...]]] = {
         (
             _wood("stem", "stem", "stem", 180, 4, "bamboo", bore_mm=2.6),
             _wood("body", "body", "body", 50, 19, "balsa", 12, form="spindle"),
-            Part("tip", "tip", "insert, cane", 45, 2.4, 0.65, 180.0),
+            FloatPart("tip", "tip", "insert, cane", 45, 2.4, 0.65, 180.0),
         ),
         (Mark("shoulder", 180.0), Mark("tip", 222.0)),
     ),
@@ -229,36 +230,36 @@ START: dict[str, tuple[tuple[Part, ...], tuple[Mark, ...]]] = {
             _wood("stem", "stem", "stem", 170, 4, "bamboo"),
             _wood("body", "body", "body", 60, 20, "balsa", 10, form="teardrop"),
             _metal("loading", "brass", 10, 6, -10),
-            Part("tip", "tip", "tip", 30, 2.5, 0.5, 170.0),
+            FloatPart("tip", "tip", "tip", 30, 2.5, 0.5, 170.0),
         ),
         (Mark("shoulder", 170.0), Mark("tip", 196.0)),
     ),
     "insert tip": (
         (
             _wood("body", "body", "straight cane", 200, 5.5, "bamboo", bore_mm=3.5),
-            Part("tip", "tip", "insert, cane", 50, 2.0, 0.65, 200.0),
+            FloatPart("tip", "tip", "insert, cane", 50, 2.0, 0.65, 200.0),
         ),
         (Mark("shoulder", 200.0), Mark("tip", 246.0)),
     ),
     "bulk foam": (
         (
-            Part("pipe", "tube", "pipe", 130, 4, 1.35, 0.0, 3.0),
-            Part("body", "body", "foam tube", 90, 22, 0.07, 15.0, 4.0),
-            Part("tip", "tip", "cap", 8, 20, 0.9, 105.0, 4.0),
+            FloatPart("pipe", "tube", "pipe", 130, 4, 1.35, 0.0, 3.0),
+            FloatPart("body", "body", "foam tube", 90, 22, 0.07, 15.0, 4.0),
+            FloatPart("tip", "tip", "cap", 8, 20, 0.9, 105.0, 4.0),
         ),
         (Mark("half", 60.0), Mark("top", 113.0)),
     ),
     "live bait": (
         (
-            Part("pipe", "tube", "pipe", 92, 8, 1.35, 0.0, 6.0),
-            Part("body", "body", "foam tube", 80, 30, 0.06, 6.0, 8.0),
-            Part("loading", "loading", "caps and eye", 3, 3, 1.1, 0.0, inside=True, mass_g=3.5),
+            FloatPart("pipe", "tube", "pipe", 92, 8, 1.35, 0.0, 6.0),
+            FloatPart("body", "body", "foam tube", 80, 30, 0.06, 6.0, 8.0),
+            FloatPart("loading", "loading", "caps and eye", 3, 3, 1.1, 0.0, inside=True, mass_g=3.5),
         ),
         (Mark("half", 46.0), Mark("top", 92.0)),
     ),
     "cast": (
         (
-            Part("body", "body", "cast foam body", 60, 20, 0.25, 20.0, form="spindle"),
+            FloatPart("body", "body", "cast foam body", 60, 20, 0.25, 20.0, form="spindle"),
             _wood("stem", "stem", "stem", 130, 3, "bamboo"),
             _metal("loading", "brass", 14, 6, -14),
         ),
@@ -266,7 +267,7 @@ START: dict[str, tuple[tuple[Part, ...], tuple[Mark, ...]]] = {
     ),
     "printed": (
         (
-            Part("body", "body", "printed shell", 55, 20, 0.42, 15.0, form="spindle"),
+            FloatPart("body", "body", "printed shell", 55, 20, 0.42, 15.0, form="spindle"),
             _wood("stem", "stem", "stem", 120, 3, "bamboo"),
             _metal("loading", "brass", 10, 5, -10),
         ),
@@ -276,7 +277,7 @@ START: dict[str, tuple[tuple[Part, ...], tuple[Mark, ...]]] = {
 """Floats to begin from, by kind."""
 
 TIPS = (
-    Part("t1", "tip", "thin red, 1.5 mm", 45, 1.5, 1.1),
-    Part("t2", "tip", "cane, 2.4 mm", 45, 2.4, 0.65),
-    Part("t3", "tip", "thick, hollow 4 mm", 40, 4.0, 1.1, bore_mm=3.2),
+    FloatPart("t1", "tip", "thin red, 1.5 mm", 45, 1.5, 1.1),
+    FloatPart("t2", "tip", "cane, 2.4 mm", 45, 2.4, 0.65),
+    FloatPart("t3", "tip", "thick, hollow 4 mm", 40, 4.0, 1.1, bore_mm=3.2),
 )

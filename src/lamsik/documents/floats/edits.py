@@ -11,7 +11,7 @@ from lamsik.core import units
 from lamsik.core.errors import Refused, finite_between, one_of, require
 from lamsik.core.floats.design import Float
 from lamsik.core.floats.inverse import carried_mm, sized
-from lamsik.core.floats.parts import KINDS, Part, profile
+from lamsik.core.floats.parts import KINDS, FloatPart, profile
 from lamsik.core.floats.shotting import ShotTable
 from lamsik.core.materials import BODY_MATERIALS, METALS
 from lamsik.core.water import Water
@@ -69,7 +69,7 @@ def _measured(document: Document, path: str, before: Document, shop: Shop) -> Do
     """What is wrong with a part itself is said first; a length takes along what stood on it."""
     holder, leaf = holder_of(document, path)
     if path.startswith(("parts.", "tips.")):
-        Part(**{**holder, "points": tuple(tuple(point) for point in holder["points"])})
+        FloatPart(**{**holder, "points": tuple(tuple(point) for point in holder["points"])})
     if leaf == "length_mm" and path.startswith("parts.") and not holder["inside"]:
         _carry(document, before, holder["length_mm"])
     return document
@@ -89,14 +89,14 @@ def _carry(document: Document, before: Document, length_mm: float) -> None:
             and row["foot_mm"] <= before["foot_mm"] + 1e-6
         ):
             row["length_mm"] = max(row["length_mm"] + shift, 0.5)
-    part = Part(**{**before, "points": tuple(tuple(point) for point in before["points"])})
+    part = FloatPart(**{**before, "points": tuple(tuple(point) for point in before["points"])})
     for mark in document["marks"]:
         mark["height_mm"] = carried_mm(mark["height_mm"], part, length_mm)
 
 
 def _own_points(row: Document) -> list[list[float]]:
     """The part's standard profile as points of its own."""
-    part = Part(**{**row, "form": "cylinder" if row["form"] == "own" else row["form"], "points": ()})
+    part = FloatPart(**{**row, "form": "cylinder" if row["form"] == "own" else row["form"], "points": ()})
     heights, radii = profile(part)
     if len(heights) > 9:
         even = np.linspace(0.0, part.length_mm, 9)
@@ -180,7 +180,7 @@ def _add(document: Document, edit: Edit, shop: Shop) -> Document:
     key = free_key(document[group], kind if group == "parts" else "t")
     document[group].append(
         part_row(
-            Part(
+            FloatPart(
                 key,
                 kind,
                 kind,

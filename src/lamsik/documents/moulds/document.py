@@ -11,10 +11,10 @@ from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.moulds import masters
 from lamsik.core.moulds.geometry import seen
 from lamsik.core.moulds.layout import (
+    CavitySpot,
     Funnel,
     Keys,
     Mould,
-    Spot,
     Text,
     Vent,
     Well,
@@ -33,7 +33,7 @@ from lamsik.documents.body import document as body_document
 FORMAT, VERSION = "lamsik-mould", 1
 MOST_BYTES = 400_000
 Document = dict[str, Any]
-GROUPS: dict[str, type] = {"cavities": Spot, "vents": Vent, "wells": Well, "texts": Text}
+GROUPS: dict[str, type] = {"cavities": CavitySpot, "vents": Vent, "wells": Well, "texts": Text}
 BLOCKS: dict[str, type] = {"funnel": Funnel, "keys": Keys}
 SHOP: dict[str, tuple[Any, ...]] = {
     "mould_product": (str,),
@@ -269,7 +269,13 @@ def blank(
 ) -> Document:
     """A mould of a master to begin from: one cavity, box as needed."""
     first = Mould(
-        name, master, kind, pull, parting_mm, cavities=(Spot("c1", 500.0, 500.0),), stand=usual_stand(kind)
+        name,
+        master,
+        kind,
+        pull,
+        parting_mm,
+        cavities=(CavitySpot("c1", 500.0, 500.0),),
+        stand=usual_stand(kind),
     )
     return with_mould({**BLANK, "master": block}, arranged(first, 1))
 

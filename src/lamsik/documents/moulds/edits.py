@@ -8,8 +8,8 @@ from dataclasses import asdict, replace
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.moulds.advice import escapes, high_points_of, turns
 from lamsik.core.moulds.layout import (
+    CavitySpot,
     Mould,
-    Spot,
     Text,
     Vent,
     Well,
@@ -134,7 +134,7 @@ def _add(document: Document, edit: Edit, make: Make) -> Document:
         outer = _mould({**document, "cavities": _somewhere(document)}, make)
         step = arranged(outer, 2).cavities
         document["cavities"].append(
-            asdict(Spot(key, last["x_mm"], y + step[1].y_mm - step[0].y_mm, last["turn_deg"]))
+            asdict(CavitySpot(key, last["x_mm"], y + step[1].y_mm - step[0].y_mm, last["turn_deg"]))
         )
         document["width_mm"] = None
     elif group == "wells":

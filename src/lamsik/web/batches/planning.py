@@ -9,7 +9,7 @@ from typing import Any
 
 from lamsik.core.castings.foam import at_warmth, density_of_ratio
 from lamsik.core.errors import Refused, finite_between, one_of
-from lamsik.core.mixes.amount import Job, Weighed, least_g, poured_g_cm3, ratio_error, weighed_out
+from lamsik.core.mixes.amount import MixJob, WeighedMix, least_g, poured_g_cm3, ratio_error, weighed_out
 from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.fillers import FILLERS, Filled, filled, pigment_g
 from lamsik.core.mixes.layers import USUAL, Layer, layered
@@ -17,7 +17,7 @@ from lamsik.core.mixes.product import FOAM, Product, liquid_g_cm3
 from lamsik.core.mixes.tubs import choose, remarks
 from lamsik.core.units import parse
 from lamsik.store import mixes, stores
-from lamsik.store.tables import Tub
+from lamsik.store.tables import ShopTub
 from lamsik.web.shared.db import db
 
 
@@ -30,7 +30,7 @@ class Row:
     part: str
     grams: float
     ml: float
-    tub: Tub | None = None
+    tub: ShopTub | None = None
     remarks: tuple[str, ...] = ()
     problem: str = ""
 
@@ -41,11 +41,11 @@ class MixPlan:
 
     product_id: int
     product: Product
-    job: Job
+    job: MixJob
     total_g: float
     step_g: float
     at_c: float
-    weighed: Weighed
+    weighed: WeighedMix
     rows: tuple[Row, ...]
     density_g_cm3: float
     filled: Filled | None = None
@@ -100,7 +100,7 @@ class MixPlan:
 
 
 @dataclass(frozen=True)
-class Asked:
+class BatchAsked:
     """What a mix form says, as typed."""
 
     texts: Mapping[str, str] = field(default_factory=dict)
@@ -121,7 +121,7 @@ class Asked:
         )
 
 
-def plan(product_id: int, product: Product, asked: Asked, now: datetime) -> MixPlan:
+def plan(product_id: int, product: Product, asked: BatchAsked, now: datetime) -> MixPlan:
     """The mix a form asks for.
 
     Raises:
@@ -130,7 +130,7 @@ def plan(product_id: int, product: Product, asked: Asked, now: datetime) -> MixP
     room = stores.setting(db(), "mixing")
     loss, learned = mixes.loss_of(db(), product_id)
     typed_loss = asked.value("loss", "percent", "loss", "%")
-    job = Job(
+    job = MixJob(
         asked.value("net", "volume", "net volume", "ml", 0.0) or 0.0,
         asked.value("sprue", "volume", "sprue", "ml", 0.0) or 0.0,
         loss if typed_loss is None else typed_loss / 100.0,
@@ -186,7 +186,7 @@ def plan(product_id: int, product: Product, asked: Asked, now: datetime) -> MixP
     )
 
 
-def _foam_density(product: Product, asked: Asked, wanted: float | None, at_c: float) -> float:
+def _foam_density(product: Product, asked: BatchAsked, wanted: float | None, at_c: float) -> float:
     """What a foam becomes [g/cm³]: typed, by its expansion, or as it rises freely at this temperature;
     never its liquid's.
     """
@@ -215,7 +215,7 @@ def _row(product: Product, part: str, grams: float, ml: float, tubs: Any, now: d
 
 
 def _warnings(
-    product: Product, out: Weighed, total: float, step: float, made: Filled | None
+    product: Product, out: WeighedMix, total: float, step: float, made: Filled | None
 ) -> tuple[str, ...]:
     found = []
     if not out.holds:

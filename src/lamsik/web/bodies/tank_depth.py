@@ -80,7 +80,7 @@ class TrialRow(Removable):
 
 
 @dataclass(frozen=True)
-class Timed:
+class TimedWords:
     """What timed runs say; `drag` is the edit that takes their C_d, where `can_use`."""
 
     says: str
@@ -129,7 +129,7 @@ class Beside(Panel):
     bare: str
     trials: Sequence[TrialRow]
     tub: str
-    timed: Timed
+    timed: TimedWords
     timed_rows: Sequence[TimedRow]
 
 
@@ -167,7 +167,7 @@ class Sure(Panel):
 
 
 @dataclass(frozen=True)
-class Refit(Panel):
+class RefitPanel(Panel):
     """What to do now, and the edit that does it."""
 
     met: bool
@@ -184,7 +184,7 @@ class Late(Panel):
     effects: Sequence[EffectRow]
     first_effects: str
     flips: str
-    refit: Refit
+    refit: RefitPanel
     sure: Sure
 
 
@@ -290,7 +290,7 @@ def _want(outcome: Outcome, waters: Sequence[Water]) -> Wants:
     )
 
 
-def _refit(outcome: Outcome, bench: Bench | None) -> Refit:
+def _refit(outcome: Outcome, bench: Bench | None) -> RefitPanel:
     try:
         advice = refit(outcome, bench) if bench and not outcome.unbuilt else None
         says = (
@@ -303,7 +303,7 @@ def _refit(outcome: Outcome, bench: Bench | None) -> Refit:
     except Refused as refused:
         advice, says = None, f"{refused.given} cannot be: {refused.allowed}."
     better = advice.design if advice else None
-    return Refit(
+    return RefitPanel(
         met=bool(advice and advice.met),
         refit=says,
         can_refit=better is not None,
@@ -486,10 +486,10 @@ def _tub(outcome: Outcome) -> str:
     )
 
 
-def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> Timed:
+def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> TimedWords:
     """What the timed runs say, and which of net and C_d was assumed."""
     if not runs:
-        return Timed("")
+        return TimedWords("")
     runs = [
         row for row in runs if row.way == runs[-1].way
     ]  # rises and sinks are two states of a bait: the latest counts
@@ -508,10 +508,10 @@ def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> Timed:
                 f"C_d is {found.value:.2f}{spread} from {_runs(len(kept))} at {found.speed_cm_s:.0f} cm/s,"
                 " taking the weighed net as true."
             )
-            return Timed(says + _odd(found.odd), edit("drag", value=round(found.value, 4)), can_use=True)
+            return TimedWords(says + _odd(found.odd), edit("drag", value=round(found.value, 4)), can_use=True)
         found = together([net_from(drop, body, outcome.drag) for drop in drops], drops)
     except Refused as refused:
-        return Timed(f"{refused.given} cannot be: {refused.allowed}.")
+        return TimedWords(f"{refused.given} cannot be: {refused.allowed}.")
     sign = 1 if runs[0].way == "rise" else -1
     source = {"timed": "timed before", "typed": "typed"}.get(outcome.design.drag_source, "assumed")
     spread = f" ± {found.sd:.3f}" if len(drops) > 1 else ""  # one run says nothing of how far runs differ
@@ -520,7 +520,7 @@ def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> Timed:
         f" cm/s, with C_d {outcome.drag:.2f} ({source})."
     )
     computed = f" The budget says {signed(outcome.verdict.net_g)} g."
-    return Timed(says + computed + _odd(found.odd))
+    return TimedWords(says + computed + _odd(found.odd))
 
 
 def _runs(count: int) -> str:

@@ -9,7 +9,7 @@ from lamsik.core.cautions import CAUTIONS, DEFER, of_metals
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Item
-from lamsik.core.shapes.inside import Cavity, Pour, pour_volume_ml
+from lamsik.core.shapes.inside import Cavity, PouredEnd, pour_volume_ml
 from lamsik.core.tank.ballast_base import Bench
 from lamsik.core.tank.drilling import cavity_troubles, cavity_wall_mm, pour_troubles, troubles, wall_left_mm
 from lamsik.core.tank.evaluate import Outcome
@@ -334,7 +334,7 @@ def _hole_row(design: Design, hole: Hole, wrong: tuple[str, ...]) -> BallastRow:
     )
 
 
-def _pour_row(design: Design, pour: Pour, wrong: tuple[str, ...]) -> BallastRow:
+def _pour_row(design: Design, pour: PouredEnd, wrong: tuple[str, ...]) -> BallastRow:
     volume = pour_volume_ml(design.body, pour)[0]
     says = f"{volume:.2f} ml, {volume * pour.density_g_cm3:.1f} g, to {pour.to_mm:.1f} mm"
     density, place = ("density_g_cm3", f"Density of {pour.name}"), ("from_mm", f"{pour.name} begins at")

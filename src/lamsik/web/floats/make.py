@@ -11,7 +11,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.cautions import caution
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.floats import livebait
-from lamsik.core.floats.inverse import DIAMETER, LENGTH, LOADING, Cut, Option, family, main_body, options
+from lamsik.core.floats.inverse import DIAMETER, LENGTH, LOADING, Option, PartCut, family, main_body, options
 from lamsik.core.floats.labels import Label
 from lamsik.core.floats.rating import ON_THE_LINE, TOTAL, capacity_g, loading_g
 from lamsik.core.materials import METALS
@@ -60,7 +60,7 @@ def sizes(key: int) -> ResponseReturnValue:
     """From loads to sizes: a family with its cut list, or one load over the dowels in stock."""
     row, asked = load_document("float", key), request.args
     design = to_float(documents.content(db(), row))
-    cuts: tuple[Cut, ...] = ()
+    cuts: tuple[PartCut, ...] = ()
     found: tuple[Option, ...] = ()
     problem, missed = "", ""
     try:

@@ -1,9 +1,9 @@
 """The Floats bench: what stands in the header, and where its pages are."""
 
 from lamsik.web.floats import live, make, views
-from lamsik.web.shared.bench import Bench
+from lamsik.web.shared.bench import BenchPages
 
-BENCH = Bench(
+BENCH = BenchPages(
     "Floats",
     "floats.index",
     (

@@ -10,14 +10,14 @@ import numpy as np
 from lamsik.core.errors import Refused
 from lamsik.core.floats.design import Float, own_mass_g
 from lamsik.core.floats.inverse import check_foot, sensitivity
-from lamsik.core.floats.learning import Fit
+from lamsik.core.floats.learning import FamilyFit
 from lamsik.core.floats.rating import Rating, changes, curve, loading_g, ratings, response_mm, sd_g
 from lamsik.core.floats.shotting import ShotTable, Shotting, pull_to, shotting, telltale_lift, with_tip
 from lamsik.core.floats.standing import Standing, standing
 from lamsik.core.units import show
 from lamsik.core.water import Water
 from lamsik.documents.floats.document import Document, tips, to_float
-from lamsik.drawings.floats import Sight, standing_picture
+from lamsik.drawings.floats import FloatSight, standing_picture
 from lamsik.drawings.svg import Node
 from lamsik.web.shared.facts import Fact, signed
 from lamsik.web.shared.fields import fields
@@ -35,7 +35,7 @@ class FloatShop:
     tables: dict[str, ShotTable]
     waters: tuple[Water, ...]
     dowels_mm: tuple[float, ...] = ()
-    fit: Fit | None = None
+    fit: FamilyFit | None = None
     unit: str = "mm"
 
 
@@ -108,7 +108,7 @@ class TipSide:
 
 
 @dataclass(frozen=True)
-class EffectRow:
+class CapacityEffectRow:
     """What a change of one figure does to what it carries."""
 
     key: str
@@ -155,7 +155,7 @@ class StandingPanel(Panel):
     stands: str
     lift: str
     tip_rows: Sequence[TipSide]
-    effects: Sequence[EffectRow]
+    effects: Sequence[CapacityEffectRow]
     learned: str
 
 
@@ -228,7 +228,7 @@ def _float(seen: _Seen, shop: FloatShop, pulled: str) -> FloatPanel:
         loads, heights = np.zeros(0), np.zeros(0)
     height = design.mark(design.wanted_mark).height_mm if seen.pull_g >= 0 else design.top_mm
     return FloatPanel(
-        picture=standing_picture(design, Sight(height, seen.shots, seen.alone, loads, heights, pulled)),
+        picture=standing_picture(design, FloatSight(height, seen.shots, seen.alone, loads, heights, pulled)),
         ratings=[_rating(rating, shop.fit) for rating in ratings(design)],
         known=f"Each is known to ± {2 * sd_g(design):.2f} g until it is weighed.",
         facts=_facts(design),
@@ -312,7 +312,7 @@ def _sentence(design: Float, pull: float) -> str:
     )
 
 
-def _rating(rating: Rating, fit: Fit | None) -> RatingRow:
+def _rating(rating: Rating, fit: FamilyFit | None) -> RatingRow:
     learned = f"{fit.predict(rating.line_g):.2f} g" if fit and fit.count else ""
     response = f"{rating.response_mm:.1f} mm" if rating.response_mm < 500 else "–"
     return RatingRow(
@@ -374,7 +374,7 @@ def _settled(seen: _Seen, shop: FloatShop) -> StandingPanel:
         stands=f"{stands}.",
         lift=_lift(seen, shop),
         tip_rows=_tip_rows(design, seen.document),
-        effects=[EffectRow(name, name, f"{signed(effect)} g") for name, effect in found],
+        effects=[CapacityEffectRow(name, name, f"{signed(effect)} g") for name, effect in found],
         learned=_learned(shop.fit),
     )
 
@@ -422,7 +422,7 @@ def _tip_rows(design: Float, document: Document) -> list[TipSide]:
     return rows
 
 
-def _learned(fit: Fit | None) -> str:
+def _learned(fit: FamilyFit | None) -> str:
     if fit is None or not fit.count:
         return (
             "No finished float of this family was weighed yet: weigh one on the scale, pulled down to its"

@@ -10,7 +10,7 @@ from lamsik.core.floats.parts import FORM_SAYS
 from lamsik.core.floats.parts import KINDS as PART_KINDS
 from lamsik.core.floats.rating import loading_g
 from lamsik.core.floats.shotting import Shot, ShotTable, pull_to
-from lamsik.core.floats.slider import Answer, slider
+from lamsik.core.floats.slider import SliderAnswer, slider
 from lamsik.core.materials import BODY_MATERIALS, METALS
 from lamsik.core.units import parse
 from lamsik.core.water import Water
@@ -65,7 +65,7 @@ def _card(row: Document, content: Content) -> tuple[Document, Float, Node, float
     return row, design, thumbnail(design), pull_to(design)
 
 
-def _slider() -> tuple[Answer | None, str]:
+def _slider() -> tuple[SliderAnswer | None, str]:
     if not request.args.get("depth", "").strip():
         return None, ""
     try:

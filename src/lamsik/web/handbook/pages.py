@@ -1,6 +1,6 @@
 """The Handbook bench: what stands in the header, and where its pages are."""
 
 from lamsik.web.handbook import views
-from lamsik.web.shared.bench import Bench
+from lamsik.web.shared.bench import BenchPages
 
-BENCH = Bench("Handbook", "handbook.index", (views.blueprint,))
+BENCH = BenchPages("Handbook", "handbook.index", (views.blueprint,))

@@ -1,9 +1,9 @@
 """The Mixes bench: what stands in the header, and where its pages are."""
 
 from lamsik.web.mixes import products, views
-from lamsik.web.shared.bench import Bench
+from lamsik.web.shared.bench import BenchPages
 
-BENCH = Bench(
+BENCH = BenchPages(
     "Mixes",
     "mixes.index",
     (

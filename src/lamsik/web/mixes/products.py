@@ -9,13 +9,13 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.cautions import CAUTIONS
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.mixes.clocks import RULE
-from lamsik.core.mixes.product import FAMILIES, KINDS, Part, Product, keepable, parse_ratio, ratio_text
+from lamsik.core.mixes.product import FAMILIES, KINDS, MixPart, Product, keepable, parse_ratio, ratio_text
 from lamsik.core.mixes.recipe import to_document, to_product
 from lamsik.core.mixes.tubs import good_until, is_expired
 from lamsik.core.units import STORED, parse
 from lamsik.store import documents, mixes
-from lamsik.store.tables import Document, Tub, now
-from lamsik.web.batches.planning import Asked, plan
+from lamsik.store.tables import Document, ShopTub, now
+from lamsik.web.batches.planning import BatchAsked, plan
 from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load, load_document, sent_base
 
@@ -67,7 +67,7 @@ def of_form(asked: dict[str, str]) -> Product:
     for n, figure in enumerate(figures, start=1):
         require(bool(asked.get(f"part_{n}", "").strip()), f"part_{n}", "", "name the part as on the tin")
         parts.append(
-            Part(
+            MixPart(
                 asked[f"part_{n}"].strip()[:60],
                 figure,
                 parse(asked.get(f"density_{n}", ""), "density", f"density_{n}", "g/cm³").value,
@@ -145,7 +145,7 @@ def _all_of(row: Document) -> None:
     _page(row, shown(product))
     for texts in ({"net": "100 ml"}, {"net": "100 ml", "density": "0.3 g/cm³"}):
         with suppress(Refused):
-            plan(row.id or 0, product, Asked(texts), datetime.now())
+            plan(row.id or 0, product, BatchAsked(texts), datetime.now())
 
 
 @blueprint.post("/bring-in")
@@ -202,7 +202,7 @@ def _page(
     ), (422 if problem or tub_problem else 200)
 
 
-def _with_day(key: int, product: Product) -> list[tuple[Tub, date | None, bool]]:
+def _with_day(key: int, product: Product) -> list[tuple[ShopTub, date | None, bool]]:
     """Tubs with the day each is good until, opened as it was, and whether that has passed."""
     found = [(row, mixes.core_tub(row)) for row in mixes.tubs(db(), key)]
     return [
@@ -230,7 +230,7 @@ def receive(key: int) -> ResponseReturnValue:
         lot = asked.get("lot", "").strip()[:40]
         require(bool(lot), "lot", lot, "type the lot from the tub: castings are traced by it")
         db().add(
-            Tub(
+            ShopTub(
                 product_id=key,
                 part=part,
                 lot=lot,
@@ -260,7 +260,7 @@ def _day(text: str, name: str) -> date | None:
 @blueprint.post("/tubs/<int:key>/<any(stirred, opened, gone):way>")
 def see_to(key: int, way: str) -> ResponseReturnValue:
     """A tub was stirred, opened, or is gone."""
-    row = load(Tub, key)
+    row = load(ShopTub, key)
     if way == "stirred":
         row.stirred_at = now()
     elif way == "opened":
@@ -274,7 +274,7 @@ def see_to(key: int, way: str) -> ResponseReturnValue:
 @blueprint.post("/tubs/<int:key>/count")
 def count(key: int) -> ResponseReturnValue:
     """What the tub really holds, weighed; stock is never below nothing."""
-    row = load(Tub, key)
+    row = load(ShopTub, key)
     product_row = load_document("product", row.product_id, deleted=True)
     try:
         grams = parse(request.form.get("grams", ""), "mass", "left in the tub", "g").value

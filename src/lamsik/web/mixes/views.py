@@ -15,10 +15,10 @@ from lamsik.core.mixes.product import Product, ratio_text
 from lamsik.core.mixes.tubs import choose, is_expired
 from lamsik.core.units import parse
 from lamsik.store import mixes, moulds, stores
-from lamsik.store.tables import Batch, Clock, Document, Pour, Tub, now
+from lamsik.store.tables import Batch, Clock, Document, Pour, ShopTub, now
 from lamsik.web.batches.begin import begin
 from lamsik.web.batches.clocks import views_of
-from lamsik.web.batches.planning import Asked, error_percent, plan
+from lamsik.web.batches.planning import BatchAsked, error_percent, plan
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.scale import board
 from lamsik.web.shared.whole import Broken
@@ -46,7 +46,7 @@ def _page(problem: Refused | None = None) -> ResponseReturnValue:
         and problem is None
     ):
         try:
-            found = plan(chosen, every[chosen][1], Asked(request.args), datetime.now())
+            found = plan(chosen, every[chosen][1], BatchAsked(request.args), datetime.now())
         except Refused as refused:
             problem = refused
     return render_template(
@@ -102,7 +102,7 @@ def _last(products: dict[int, tuple[Document, Product]]) -> list[tuple[Batch, Pr
     return found
 
 
-def _stock(products: dict[int, tuple[Document, Product]]) -> dict[int, list[tuple[Tub, bool]]]:
+def _stock(products: dict[int, tuple[Document, Product]]) -> dict[int, list[tuple[ShopTub, bool]]]:
     """Tubs by product with whether each is past its day."""
     tubs, today = mixes.tubs_by_product(db()), datetime.now().date()
     return {
@@ -118,7 +118,7 @@ def start() -> ResponseReturnValue:
     key = sent_id("product")
     if key not in products:
         raise Refused("product", key, "a product of this shop")
-    found = plan(key, products[key][1], Asked(request.form), datetime.now())
+    found = plan(key, products[key][1], BatchAsked(request.form), datetime.now())
     purpose = request.form.get("purpose", "").strip()[:60] or found.product.name
     mould = load_document("mould", sent_id("mould")).id if sent_id("mould") else None
     if not found.layers:
@@ -225,7 +225,7 @@ def _most(row: Batch, part: str) -> float | None:
     return max(left, default=None)
 
 
-def _tub_for(product: Product, row: Batch, part: str, grams: float) -> Tub | None:
+def _tub_for(product: Product, row: Batch, part: str, grams: float) -> ShopTub | None:
     """The tub a part is drawn from: the one it came from already while that holds enough, else a good one
     that does.
     """

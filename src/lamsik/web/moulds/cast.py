@@ -24,7 +24,7 @@ from lamsik.drawings.poured import cast_picture
 from lamsik.drawings.svg import Node
 from lamsik.store import documents, mixes, moulds, orders, stores
 from lamsik.store.tables import Document, MouldMade, Pour
-from lamsik.web.batches.planning import Asked
+from lamsik.web.batches.planning import BatchAsked
 from lamsik.web.moulds import gates
 from lamsik.web.moulds.casting import Casting, casting, height_words, like_original
 from lamsik.web.moulds.shop import master_of
@@ -95,7 +95,7 @@ def castables() -> dict[int, tuple[Document, Product]]:
 
 
 def product_asked(
-    content: Content, asked: Asked, found: dict[int, tuple[Document, Product]]
+    content: Content, asked: BatchAsked, found: dict[int, tuple[Document, Product]]
 ) -> tuple[int, Product] | None:
     """The product asked for, else the mould's own, else the first. Raises `Refused` for one that cannot be
     cast here.
@@ -127,7 +127,7 @@ def in_use(key: int) -> MouldMade | None:
 @blueprint.get("/<int:key>/cast")
 def show(key: int) -> ResponseReturnValue:
     """What a shot takes, of what, and how it goes."""
-    asked, made = Asked(request.args), in_use(key)
+    asked, made = BatchAsked(request.args), in_use(key)
     row, content, mould = opened(key, made)
     products = castables()
     problem, found, match = None, None, None
@@ -135,7 +135,7 @@ def show(key: int) -> ResponseReturnValue:
         chosen = product_asked(content, asked, products)
     except Refused:
         chosen, problem = (
-            product_asked(content, Asked(), products),
+            product_asked(content, BatchAsked(), products),
             Refused("product", None, "that product is not in this shop, or cannot be cast: choose one"),
         )
     design, source = design_of(content), moulds.source_of(db(), content["master"])
@@ -220,7 +220,7 @@ def workdays() -> Workdays:
 def by_when(key: int) -> ResponseReturnValue:
     """So many castings by a day: every shot, and the day each half of the mould can be poured."""
     row, content, mould = opened(key)
-    asked, problem, found = Asked(request.args), None, None
+    asked, problem, found = BatchAsked(request.args), None, None
     products = castables()
     made, chosen, days = in_use(key), product_asked(content, asked, products), workdays()
     if asked.get("wanted") and chosen:
@@ -249,7 +249,7 @@ def by_when(key: int) -> ResponseReturnValue:
 
 
 def _planned(
-    asked: Asked,
+    asked: BatchAsked,
     mould: Mould,
     content: Content,
     made: MouldMade | None,

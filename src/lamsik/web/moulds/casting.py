@@ -29,7 +29,7 @@ from lamsik.core.mixes.product import Product, liquid_g_cm3
 from lamsik.core.moulds.layout import Mould, cavity_ml, laid_point, lying, pour_up
 from lamsik.core.moulds.silicone import runner_ml
 from lamsik.core.shapes.design import Design
-from lamsik.web.batches.planning import Asked
+from lamsik.web.batches.planning import BatchAsked
 
 SHANK = (
     ("shank_from", "hook shank from", None),
@@ -60,7 +60,7 @@ class Casting:
     bonds: bool = False
     parts: str = ""
     prop_deg: float | None = None
-    shot: plastisol.Shot | None = None
+    shot: plastisol.HotShot | None = None
     zones: tuple[plastisol.Zone, ...] = ()
     layers: str = ""
     scrap: tuple[plastisol.Coloured, ...] = ()
@@ -116,7 +116,7 @@ def casting(
     product: Product,
     cavities: int,
     design: Design | None,
-    asked: Asked,
+    asked: BatchAsked,
     scraps: tuple[plastisol.Scrap, ...] = (),
 ) -> Casting:
     """The shot a form asks for. Raises `Refused` naming the field."""
@@ -154,7 +154,7 @@ def casting(
 
 
 def _resin(
-    mould: Mould, product: Product, net: float, inserts: tuple[Insert, ...], asked: Asked
+    mould: Mould, product: Product, net: float, inserts: tuple[Insert, ...], asked: BatchAsked
 ) -> dict[str, Any]:
     target, filler = asked.value("density", "density", "density", "g/cm³"), asked.get("filler")
     found: dict[str, Any] = {}
@@ -173,7 +173,7 @@ def _resin(
 
 
 def _dense_first(
-    mould: Mould, product: Product, light_g_cm3: float, inserts: tuple[Insert, ...], asked: Asked
+    mould: Mould, product: Product, light_g_cm3: float, inserts: tuple[Insert, ...], asked: BatchAsked
 ) -> dict[str, Any]:
     """A dense mix poured first into the propped mould, under what is cast: resin or foam; empty where none
     is asked for.
@@ -200,7 +200,7 @@ def _dense_first(
 
 
 def _foam(
-    mould: Mould, product: Product, net: float, inserts: tuple[Insert, ...], asked: Asked
+    mould: Mould, product: Product, net: float, inserts: tuple[Insert, ...], asked: BatchAsked
 ) -> dict[str, Any]:
     liquid = liquid_g_cm3(product)
     free, at = product.free_rise_g_cm3, asked.value("at", "temperature", "temperature", "")
@@ -238,7 +238,7 @@ def _foam(
     return under | {"charge": charge, "fill_mark_mm": mark, "density_g_cm3": charge.target_g_cm3}
 
 
-def _shank(asked: Asked) -> Insert:
+def _shank(asked: BatchAsked) -> Insert:
     found = [asked.value(name, "length", word, "mm", default) for name, word, default in SHANK]
     for (name, _, _), value in zip(SHANK, found, strict=True):
         if value is None:
@@ -264,7 +264,7 @@ def _hot(
     product: Product,
     net: float,
     cavities: int,
-    asked: Asked,
+    asked: BatchAsked,
     scraps: tuple[plastisol.Scrap, ...],
 ) -> dict[str, Any]:
     jug = asked.value("jug", "mass", "heated at once", "g", 120.0) or 0.0

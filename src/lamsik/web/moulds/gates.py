@@ -12,7 +12,7 @@ from lamsik.core.moulds.heat import Heat, heat, limit_of, limits
 from lamsik.documents.moulds.document import Document as Content
 from lamsik.store import mixes, moulds, stores
 from lamsik.store.tables import MouldMade, now
-from lamsik.web.batches.planning import Asked
+from lamsik.web.batches.planning import BatchAsked
 from lamsik.web.shared.db import db
 
 
@@ -25,7 +25,7 @@ class Temperatures:
     room_c: float
 
 
-def temperatures(product: Product, content: Content, asked: Asked) -> Temperatures:
+def temperatures(product: Product, content: Content, asked: BatchAsked) -> Temperatures:
     """What a casting form says; the melt's is the mould document's or the tin's unless typed.
 
     Raises:
@@ -105,7 +105,7 @@ def ready(made: MouldMade, melt_c: float | None) -> Gate:
     return gate(moulds.curing(db(), made), datetime.now().astimezone(), melt_c is not None)
 
 
-def let_through(content: Content, made: MouldMade, product: Product, asked: Asked) -> Temperatures:
+def let_through(content: Content, made: MouldMade, product: Product, asked: BatchAsked) -> Temperatures:
     """The temperatures of a pour that may begin, or go on.
 
     A limit typed for a material nobody had given one is kept in Stores. What only asks has to be answered by

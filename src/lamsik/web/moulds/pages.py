@@ -1,9 +1,9 @@
 """The Moulds bench: what stands in the header, and where its pages are."""
 
 from lamsik.web.moulds import card, cast, live, pour, printing, views
-from lamsik.web.shared.bench import Bench
+from lamsik.web.shared.bench import BenchPages
 
-BENCH = Bench(
+BENCH = BenchPages(
     "Moulds",
     "moulds.index",
     (

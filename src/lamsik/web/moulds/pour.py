@@ -21,7 +21,7 @@ from lamsik.store import documents, mixes, moulds
 from lamsik.store.tables import Batch, Document, MouldMade, Order, Piece, Pour, now
 from lamsik.web.batches.begin import begin as begin_batch
 from lamsik.web.batches.clocks import views_of
-from lamsik.web.batches.planning import Asked, MixPlan, plan
+from lamsik.web.batches.planning import BatchAsked, MixPlan, plan
 from lamsik.web.moulds import gates
 from lamsik.web.moulds.cast import FIELDS, castables, design_of, in_use, opened, product_asked, scraps_of
 from lamsik.web.moulds.casting import Casting, casting
@@ -60,7 +60,7 @@ def _asked(key: int, made: MouldMade, order: int | None) -> tuple[int, dict[str,
     """The product, the texts and the temperatures a casting page asks for; what cannot be cast, or not
     yet, is refused here.
     """
-    asked = Asked(request.form)
+    asked = BatchAsked(request.form)
     _, content, mould = opened(key, made)
     chosen = product_asked(content, asked, castables())
     if chosen is None:
@@ -69,7 +69,12 @@ def _asked(key: int, made: MouldMade, order: int | None) -> tuple[int, dict[str,
     texts = {name: request.form.get(name, "")[:80] for name in FIELDS if request.form.get(name, "").strip()}
     texts["product"] = str(chosen[0])
     casting(
-        mould, chosen[1], len(moulds.alive(made)) or 1, design_of(content), Asked(texts), scraps_of(chosen[0])
+        mould,
+        chosen[1],
+        len(moulds.alive(made)) or 1,
+        design_of(content),
+        BatchAsked(texts),
+        scraps_of(chosen[0]),
     )
     return chosen[0], texts, gates.let_through(content, made, chosen[1], asked)
 
@@ -171,7 +176,12 @@ def _opened(pour: Pour) -> tuple[MouldMade, Document, Mould, Product, Casting, i
     row, content, mould = opened(made.mould_id, made)
     product = mixes.product_of(db(), pour.product_id)
     found = casting(
-        mould, product, len(pour.castings), design_of(content), Asked(pour.plan), scraps_of(pour.product_id)
+        mould,
+        product,
+        len(pour.castings),
+        design_of(content),
+        BatchAsked(pour.plan),
+        scraps_of(pour.product_id),
     )
     return made, row, mould, product, found, len(found.inserts)
 
@@ -228,7 +238,7 @@ def _warm(pour: Pour, made: MouldMade) -> Heat | None:
     """The melt of a pour against its mould."""
     content = documents.revision(db(), load(Document, made.mould_id), made.revision).content
     try:
-        hot = gates.temperatures(mixes.product_of(db(), pour.product_id), content, Asked(pour.plan))
+        hot = gates.temperatures(mixes.product_of(db(), pour.product_id), content, BatchAsked(pour.plan))
     except Refused:
         return None
     return gates.heat_of(content, made, hot.melt_c)
@@ -266,7 +276,7 @@ def forward(key: int) -> ResponseReturnValue:
         if pour.step in run.UNTIL_POURED:
             content = documents.revision(db(), row, made.revision).content
             _may_be_sold(content, pour.order_id)
-            gates.let_through(content, made, product, Asked({**pour.plan, **request.form}))
+            gates.let_through(content, made, product, BatchAsked({**pour.plan, **request.form}))
         if pour.step == run.CURE:
             batch = moulds.batch_of(db(), pour)
             gates.set_enough(batch.id if batch else None, "early" in request.form)
@@ -309,7 +319,7 @@ def _planned(pour: Pour, product: Product, found: Casting) -> MixPlan:
         }
     if found.filling and found.filler in FILLERS:
         texts |= {"filler": found.filler, "density": f"{found.density_g_cm3:.4f} g/cm³"}
-    return plan(pour.product_id, product, Asked(texts), datetime.now())
+    return plan(pour.product_id, product, BatchAsked(texts), datetime.now())
 
 
 def _poured(pour: Pour, product: Product) -> None:

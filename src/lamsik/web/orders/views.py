@@ -17,7 +17,7 @@ from lamsik.documents.engine import apply
 from lamsik.drawings.body import thumbnail
 from lamsik.store import documents, moulds, orders, pieces, stores
 from lamsik.store import stands as stands_of
-from lamsik.store.tables import Customer, Document, Order, Water, now
+from lamsik.store.tables import Customer, Document, Order, ShopWater, now
 from lamsik.web.bodies.begin import begin
 from lamsik.web.orders.forms import EnquiryForm
 from lamsik.web.shared import keeping, picks
@@ -138,7 +138,7 @@ def show(key: int) -> str:
         designs=picks.of("body"),
         form=FORMS.get(order.form),
         scheme=db().get(Document, order.scheme_id) if order.scheme_id else None,
-        water=db().get(Water, order.water_id) if order.water_id else None,
+        water=db().get(ShopWater, order.water_id) if order.water_id else None,
     )
 
 
@@ -174,7 +174,7 @@ def design(key: int) -> ResponseReturnValue:
         order.design_id = load_document("body", chosen).id
         db().add(order)
         return redirect(url_for("orders.show", key=key))
-    water = db().get(Water, order.water_id) if order.water_id else None
+    water = db().get(ShopWater, order.water_id) if order.water_id else None
     want = Want(order.behaviour, TYPICAL_SPEED_CM_S[order.behaviour], order.pitch_deg)
     customer = load(Customer, order.customer_id)
     row = begin(

@@ -1,9 +1,9 @@
 """The Paints bench: what stands in the header, and where its pages are."""
 
 from lamsik.web.paints import live, views
-from lamsik.web.shared.bench import Bench
+from lamsik.web.shared.bench import BenchPages
 
-BENCH = Bench(
+BENCH = BenchPages(
     "Paints",
     "paints.index",
     (

@@ -1,9 +1,9 @@
 """The Scale bench: what stands in the header, and where its pages are."""
 
 from lamsik.web.scale import port, things, views
-from lamsik.web.shared.bench import Bench
+from lamsik.web.shared.bench import BenchPages
 
-BENCH = Bench(
+BENCH = BenchPages(
     "Scale",
     "scale.bench",
     (

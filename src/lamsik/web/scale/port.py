@@ -9,7 +9,7 @@ from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.units import parse
 from lamsik.devices import scale_address
 from lamsik.devices.readings import UNITS
-from lamsik.devices.scale_port import State
+from lamsik.devices.scale_port import PortState
 from lamsik.store import stores
 from lamsik.store.tables import Instrument
 from lamsik.web.lan.pairing import is_local
@@ -25,7 +25,7 @@ BAUDS = (1200, 2400, 4800, 9600, 19200, 38400, 57600, 115200)
 def live() -> Response:
     """What the scale says at this moment."""
     held = port()
-    return jsonify(held.view() if held else {**State().__dict__})
+    return jsonify(held.view() if held else {**PortState().__dict__})
 
 
 @blueprint.post("/connect")

@@ -31,7 +31,7 @@ blueprint = Blueprint("scale_things", __name__, url_prefix="/scale/things")
 
 
 @dataclass(frozen=True)
-class Card:
+class ScaleCard:
     """Everything the card of a weighed thing shows."""
 
     row: Weighed
@@ -47,7 +47,7 @@ class Card:
     sd_g: float
 
 
-def card_of(row: Weighed, wanted: Water) -> Card:
+def card_of(row: Weighed, wanted: Water) -> ScaleCard:
     """The card, marks converted into a wanted water."""
     thing, water = weighed.thing_of(db(), row), weighed.water_of(row)
     instrument = db().get(Instrument, row.instrument_id) if row.instrument_id else None
@@ -70,7 +70,7 @@ def card_of(row: Weighed, wanted: Water) -> Card:
             f"{thing.water_g:+.2f} g in water is less than these scales can tell (±"
             f" {2 * thing.water_sd_g:.2f} g)".replace("-", "−"),
         )
-    return Card(
+    return ScaleCard(
         row,
         water,
         instrument,
@@ -229,12 +229,12 @@ def _other_water(text: str) -> Water:
         return Water("fresh water", parse(text, "temperature", "other water").value)
 
 
-def float_to_marks(card: Card) -> Node:
+def float_to_marks(card: ScaleCard) -> Node:
     """The float with what it carries to each mark, drawn."""
     return float_with_marks([(c.mark, c.measured_g, c.wanted_g) for c in card.capacity])
 
 
-def _trimmed(card: Card, asked: dict[str, str], wanted: Water) -> dict[str, str] | None:
+def _trimmed(card: ScaleCard, asked: dict[str, str], wanted: Water) -> dict[str, str] | None:
     """What to add or take off for a wanted mass in the wanted water, and the water at which it flips then."""
     text = asked.get("to", "").strip()
     if not text or card.thing is None:
@@ -265,7 +265,7 @@ def _trimmed(card: Card, asked: dict[str, str], wanted: Water) -> dict[str, str]
     }
 
 
-def _slug(card: Card, asked: dict[str, str], wanted: Water) -> dict[str, Any] | None:
+def _slug(card: ScaleCard, asked: dict[str, str], wanted: Water) -> dict[str, Any] | None:
     """A slug taken down to a mass: a length off a cylinder, or the next bite of the weigh-and-repeat loop."""
     if not asked.get("slug_mass", "").strip():
         return None
@@ -293,7 +293,7 @@ class PairRow:
     margins: tuple[Margin, ...]
 
 
-def _pair(card: Card, asked: dict[str, str], wanted: Water) -> tuple[PairRow, ...] | None:
+def _pair(card: ScaleCard, asked: dict[str, str], wanted: Water) -> tuple[PairRow, ...] | None:
     """A float under a load, a row for each of its marks, in every water of the shop."""
     key = asked.get("with", "")
     if not key.isdecimal() or len(key) > 9:

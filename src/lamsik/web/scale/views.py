@@ -20,8 +20,7 @@ from lamsik.devices.scale_address import serial_ports
 from lamsik.drawings.scale import weighing_scenes
 from lamsik.formats import weighed_csv
 from lamsik.store import documents, pieces, stores, weighed
-from lamsik.store.tables import Document, Instrument, Weighed, now
-from lamsik.store.tables import Water as WaterRow
+from lamsik.store.tables import Document, Instrument, ShopWater, Weighed, now
 from lamsik.web.lan.pairing import is_local
 from lamsik.web.scale import port
 from lamsik.web.shared import picks, scale
@@ -201,7 +200,7 @@ def water_asked(sent: dict[str, str]) -> Water:
             parse(sent["salinity"], "salinity", "salinity", "PSU").value if sent.get("salinity") else 0.0
         )
         return Water("fresh water" if salinity < 0.5 else "salt water", temperature, salinity)
-    waters = {str(row.id): row for row in db().exec(select(WaterRow))}
+    waters = {str(row.id): row for row in db().exec(select(ShopWater))}
     if not sent.get("water_id"):
         return stores.water_of(next(iter(waters.values()))) if waters else Water()
     require(

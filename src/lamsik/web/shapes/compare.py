@@ -24,7 +24,7 @@ MOST_NAME = 80
 
 
 @dataclass(frozen=True)
-class Figure:
+class ComparedFigure:
     """One number of both: what it is, first, second, difference."""
 
     label: str
@@ -85,13 +85,13 @@ def _asked(row: Document, name: str) -> Revision | None:
         return None
 
 
-def figures(one: Outcome, other: Outcome) -> list[Figure]:
+def figures(one: Outcome, other: Outcome) -> list[ComparedFigure]:
     """What both measure, and the difference."""
     found = []
     for label, unit, digits, of in MEASURES:
         a, b = of(one), of(other)
         found.append(
-            Figure(
+            ComparedFigure(
                 label,
                 *(
                     text.replace("-", "−").replace(" °", "°")
@@ -103,7 +103,7 @@ def figures(one: Outcome, other: Outcome) -> list[Figure]:
                 ),
             )
         )
-    found.append(Figure("Rests", posture(one.hanging.free), posture(other.hanging.free), ""))
+    found.append(ComparedFigure("Rests", posture(one.hanging.free), posture(other.hanging.free), ""))
     return found
 
 

@@ -1,9 +1,9 @@
 """The Shapes bench: what stands in the header, and where its pages are."""
 
 from lamsik.web.shapes import blades, bring, compare, family, joints, make, trace, views
-from lamsik.web.shared.bench import Bench
+from lamsik.web.shared.bench import BenchPages
 
-BENCH = Bench(
+BENCH = BenchPages(
     "Shapes",
     "shapes.index",
     (

@@ -6,7 +6,7 @@ from flask import Blueprint
 
 
 @dataclass(frozen=True)
-class Bench:
+class BenchPages:
     """A bench: its word in the header, its first page, and the blueprints its pages are on."""
 
     name: str

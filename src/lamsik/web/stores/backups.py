@@ -17,7 +17,7 @@ blueprint = Blueprint("stores_backups", __name__, url_prefix="/stores/backups")
 
 
 @dataclass(frozen=True)
-class Line:
+class BackupLine:
     """A backup as it is listed: its file, when it was made, how large it is, what is in it or why it is
     none.
     """
@@ -51,12 +51,12 @@ def _page(problem: str = "") -> ResponseReturnValue:
     ), (422 if problem else 200)
 
 
-def _line(path: Path) -> Line:
+def _line(path: Path) -> BackupLine:
     at, mega = datetime.fromtimestamp(path.stat().st_mtime), path.stat().st_size / 1e6
     try:
-        return Line(path.name, at, mega, backup.look_into(path).says, True)
+        return BackupLine(path.name, at, mega, backup.look_into(path).says, True)
     except Refused as refused:
-        return Line(path.name, at, mega, refused.allowed, False)
+        return BackupLine(path.name, at, mega, refused.allowed, False)
 
 
 def _named(name: str) -> Path:

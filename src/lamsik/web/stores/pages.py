@@ -1,9 +1,9 @@
 """The Stores bench: what stands in the header, and where its pages are."""
 
-from lamsik.web.shared.bench import Bench
+from lamsik.web.shared.bench import BenchPages
 from lamsik.web.stores import backups, views
 
-BENCH = Bench(
+BENCH = BenchPages(
     "Stores",
     "stores.index",
     (

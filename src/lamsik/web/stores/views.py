@@ -19,7 +19,7 @@ from lamsik.core.shapes.clearance import HOSTS, INSERTS, clearances
 from lamsik.core.units import parse
 from lamsik.drawings.paper import SHEETS
 from lamsik.store import pieces, stores
-from lamsik.store.tables import Drill, Hardware, Instrument, SlugStock, Typed, Water
+from lamsik.store.tables import Drill, Hardware, Instrument, ShopWater, SlugStock, Typed
 from lamsik.web.shared.db import db, load
 from lamsik.web.shared.forms import MeasureField, choices, typed_texts
 from lamsik.web.stores import days
@@ -156,8 +156,8 @@ def _slug(form: SlugForm) -> SlugStock:
     )
 
 
-def _water(form: WaterForm) -> Water:
-    return Water(
+def _water(form: WaterForm) -> ShopWater:
+    return ShopWater(
         name=form.name.data.strip(),
         temperature_c=form.temperature.amount or 0.0,
         salinity_psu=form.salinity.amount or 0.0,
@@ -186,7 +186,12 @@ ADDERS: dict[str, tuple[type[FlaskForm], Callable[..., Typed], str]] = {
 }
 """What can be added: its form, how a row is made of it, what it is called."""
 
-TABLES: dict[str, type[SQLModel]] = {"hardware": Hardware, "slug": SlugStock, "drill": Drill, "water": Water}
+TABLES: dict[str, type[SQLModel]] = {
+    "hardware": Hardware,
+    "slug": SlugStock,
+    "drill": Drill,
+    "water": ShopWater,
+}
 
 
 @blueprint.get("")

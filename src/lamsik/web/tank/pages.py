@@ -1,9 +1,9 @@
 """The Tank bench: what stands in the header, and where its pages are."""
 
-from lamsik.web.shared.bench import Bench
+from lamsik.web.shared.bench import BenchPages
 from lamsik.web.tank import history, live, running, stability, twins, views
 
-BENCH = Bench(
+BENCH = BenchPages(
     "Tank",
     "tank.index",
     (

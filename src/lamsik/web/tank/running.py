@@ -11,9 +11,18 @@ from lamsik.core.errors import Refused
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.line import Line
 from lamsik.core.tank.mass import budget
-from lamsik.core.tank.running import Change, Fit, Tow, Trim, changes, depth_curve, fitted, line_shape
+from lamsik.core.tank.running import (
+    DepthChange,
+    DivingFit,
+    Tow,
+    Trim,
+    changes,
+    depth_curve,
+    fitted,
+    line_shape,
+)
 from lamsik.documents.body.document import to_design
-from lamsik.drawings.charts import Curve, axis, chart
+from lamsik.drawings.charts import PlottedCurve, axis, chart
 from lamsik.drawings.svg import Node
 from lamsik.drawings.towed import towed
 from lamsik.store import documents, orders, tub
@@ -32,7 +41,7 @@ class RunningRoom:
 
     sentence: str
     basis: str
-    changes: tuple[Change, ...]
+    changes: tuple[DepthChange, ...]
     section: Node | None
     chart: Node | None
     problem: str
@@ -106,7 +115,7 @@ def running_room(design: Design, tow: Tow, runs: Sequence[TowRun]) -> RunningRoo
         "Depth against line out",
         axis("line out from the rod tip, m", 0, float(out[-1])),
         axis("depth, m", 0, deepest),
-        [Curve("estimate", out, curve)],
+        [PlottedCurve("estimate", out, curve)],
         (out, curve * (1 - band), curve * (1 + band)),
         points,
         down=True,
@@ -116,7 +125,7 @@ def running_room(design: Design, tow: Tow, runs: Sequence[TowRun]) -> RunningRoo
     )
 
 
-def _basis(fit: Fit, band: float, trim: Trim) -> str:
+def _basis(fit: DivingFit, band: float, trim: Trim) -> str:
     source = (
         f"Fitted to {fit.runs} logged run{'s' if fit.runs > 1 else ''} (tension × {fit.factor:.2f})"
         if fit.runs

@@ -9,7 +9,7 @@ from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.floating import vessel_of_body
 from lamsik.core.tank.inertia import nature, roll
 from lamsik.core.tank.stability import RightingCurve, bg_mm, metacentre, pendulum, righting_curve
-from lamsik.drawings.charts import Axis, Curve, axis, chart
+from lamsik.drawings.charts import Axis, PlottedCurve, axis, chart
 from lamsik.drawings.headon import head_on
 from lamsik.drawings.ink import INK, TIP, WATER
 from lamsik.drawings.svg import Node
@@ -81,9 +81,9 @@ def stability_room(outcome: Outcome, beside: others.Other | None = None) -> Stab
     lines = []
     for (name, found, arms), colour in zip(rows, (WATER, TIP), strict=False):
         heel = np.arange(0.0, 181.0, 5.0)
-        lines += [Curve(f"{name}, afloat", arms.heel_deg, arms.arm_mm, colour)] if arms else []
+        lines += [PlottedCurve(f"{name}, afloat", arms.heel_deg, arms.arm_mm, colour)] if arms else []
         lines.append(
-            Curve(
+            PlottedCurve(
                 f"{name}, under water (BG·sin)",
                 heel,
                 pendulum(found.hanging, heel),

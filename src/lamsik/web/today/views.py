@@ -28,7 +28,7 @@ MOST_FOUND = 12
 
 
 @dataclass(frozen=True)
-class Job:
+class BenchJob:
     """A piece at the bench: for whom, the step it is at with how many are done of how many, its design
     with the revision that is drawn.
     """
@@ -49,7 +49,7 @@ def board() -> str:
     designs = {key: db().get_one(Document, key) for key in {piece.design_id for piece, _, _ in working}}
     drawn = documents.currents(db(), list(designs.values()))
     jobs = [
-        Job(piece, order, customer, stand, designs[piece.design_id].name, drawn[piece.design_id].id or 0)
+        BenchJob(piece, order, customer, stand, designs[piece.design_id].name, drawn[piece.design_id].id or 0)
         for (piece, order, customer), stand in zip(working, at, strict=True)
     ]
     due = orders.promised(db(), MOST_JOBS)
@@ -98,7 +98,7 @@ def search() -> str:
 
 
 @dataclass(frozen=True)
-class Found:
+class SearchHit:
     """What of one kind holds the text: code, words and link of the first, and the list of all where more
     do.
     """
@@ -108,12 +108,14 @@ class Found:
     rest: str = ""
 
 
-def _group(name: str, query: "Query[Any]", show: Callable[[Any], tuple[str, str, str]], rest: str) -> Found:
+def _group(
+    name: str, query: "Query[Any]", show: Callable[[Any], tuple[str, str, str]], rest: str
+) -> SearchHit:
     page = paging.page(db(), query, most=MOST_FOUND)
-    return Found(name, [show(row) for row in page.rows], rest if page.more else "")
+    return SearchHit(name, [show(row) for row in page.rows], rest if page.more else "")
 
 
-def _orders(q: str) -> Found:
+def _orders(q: str) -> SearchHit:
     return _group("Orders", orders.listed(q), _order_line, url_for("orders.index", q=q))
 
 
@@ -132,7 +134,7 @@ BENCHES = (
 """Documents that are searched: their name, kind, page and list."""
 
 
-def _documents(q: str) -> Iterator[Found]:
+def _documents(q: str) -> Iterator[SearchHit]:
     for name, kind, page, index in BENCHES:
         yield _group(name, documents.found(kind, q), partial(_document_line, page), url_for(index, q=q))
 
@@ -141,7 +143,7 @@ def _document_line(page: str, row: Document) -> tuple[str, str, str]:
     return row.code, row.name, url_for(page, key=row.id)
 
 
-def _others(q: str) -> Iterator[Found]:
+def _others(q: str) -> Iterator[SearchHit]:
     """What is weighed, the pieces, the customers."""
     yield _group(
         "Weighed",
