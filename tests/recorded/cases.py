@@ -202,13 +202,13 @@ TABLE = clearance.clearances({})
 DRILLS = (1.0, 1.5, 2.0, 3.0, 4.0, 5.0, 6.0, 6.5)
 MOVING = drops.moving(WOOD, 12.0, 900.0)
 Case = tuple[Callable[..., Any], dict[str, Any]]
-TABLE = Path(__file__).parent / "cases.txt"
+LINES = Path(__file__).parent / "cases.txt"
 
 
 def _cases() -> dict[str, Case]:
     """By name (that of the function, numbered where it stands again), the function and what it is given."""
     found: dict[str, Case] = {}
-    for text in TABLE.read_text(encoding="utf-8").splitlines():
+    for text in LINES.read_text(encoding="utf-8").splitlines():
         if text and not text.startswith("#"):
             name, _, given = text.partition(" | ")
             room, _, what = name.rpartition(".")

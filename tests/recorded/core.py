@@ -100,6 +100,9 @@ def numbers(given: Mapping[str, Any]) -> list[str]:
 def told(name: str) -> dict[str, Any]:
     """All that is recorded of a case."""
     make, given = CASES[name]
+    good = outcome(make, given)
+    if isinstance(good, str) and good.startswith("refused"):
+        return {"of": name, "good": good}
     tried = {
         f"{number} × {times}": outcome(make, {**given, number: type(given[number])(given[number] * times)})
         for number in numbers(given)
@@ -110,7 +113,7 @@ def told(name: str) -> dict[str, Any]:
         for number in numbers(given)
         if isinstance(make, type) or "finite_between" in unwrap(make).__code__.co_names
     }
-    return {"of": name, "good": outcome(make, given), "tried": tried, "limits": limits}
+    return {"of": name, "good": good, "tried": tried, "limits": limits}
 
 
 def recorded_core() -> dict[str, dict[str, Any]]:
