@@ -112,65 +112,7 @@ def _plan(
     mould: Mould, walls: Box, tight: tuple[Tight, ...], undercut: NDArray[np.bool_], pen: Pen
 ) -> list[Node]:
     """The box from above; its lower left corner is the origin."""
-    thin = {"stroke": INK, "stroke_width": pen.mm}
-    rows: list[Node] = []
-    if mould.boards:
-        deep = 5 * pen.mm
-        rows += [
-            node(
-                "rect", x=0, y=-walls.width_mm - deep, width=walls.length_mm, height=deep, fill=BOARD, **thin
-            ),
-            node("rect", x=0, y=0, width=walls.length_mm, height=deep, fill=BOARD, **thin),
-        ]
-    rows.append(
-        node(
-            "rect",
-            x=0,
-            y=-walls.width_mm,
-            width=walls.length_mm,
-            height=walls.width_mm,
-            fill=UPPER,
-            stroke=INK,
-            stroke_width=2 * pen.mm,
-        )
-    )
-    for feed in feeds(mould):
-        rows.append(
-            node(
-                "path",
-                d=path(_cone(feed)),
-                fill=POUR,
-                fill_opacity=0.75,
-                stroke=INK,
-                stroke_width=0.8 * pen.mm,
-            )
-        )
-    if mould.parts == 2:
-        for x, y in key_places(mould):
-            rows += [
-                node("circle", cx=x, cy=-y, r=mould.keys.base_mm / 2, fill=LOWER, **thin),
-                node(
-                    "circle",
-                    cx=x,
-                    cy=-y,
-                    r=mould.keys.base_mm / 6,
-                    fill="none",
-                    stroke=MUTED,
-                    stroke_width=0.6 * pen.mm,
-                ),
-            ]
-    rows += [
-        node(
-            "circle",
-            cx=w.x_mm,
-            cy=-w.y_mm,
-            r=w.across_mm / 2,
-            fill=CARD,
-            stroke=DEEP,
-            stroke_width=1.2 * pen.mm,
-        )
-        for w in mould.wells
-    ]
+    rows = [*_block(mould, walls, pen), *_keys_and_wells(mould, pen)]
     for spot in mould.cavities:
         rows.append(
             node(
@@ -185,44 +127,60 @@ def _plan(
         rows += _marked(mould, spot, undercut, pen)
         rows += _rods(mould, walls, spot, pen)
         rows += [_text(t, spot) for t in mould.texts]
+    return [*rows, *_too_near(tight, pen), *_grips(mould, walls, pen)]
+
+
+def _block(mould: Mould, walls: Box, pen: Pen) -> list[Node]:
+    """The box, its boards, and the funnels in it."""
+    wide, high, deep = walls.length_mm, walls.width_mm, 5 * pen.mm
+    board = {"fill": BOARD, "stroke": INK, "stroke_width": pen.mm}
+    boards = [
+        node("rect", x=0, y=-high - deep, width=wide, height=deep, **board),
+        node("rect", x=0, y=0, width=wide, height=deep, **board),
+    ]
+    cone = {"fill": POUR, "fill_opacity": 0.75, "stroke": INK, "stroke_width": 0.8 * pen.mm}
+    return [
+        *(boards if mould.boards else []),
+        node("rect", x=0, y=-high, width=wide, height=high, fill=UPPER, stroke=INK, stroke_width=2 * pen.mm),
+        *(node("path", d=path(_cone(feed)), **cone) for feed in feeds(mould)),
+    ]
+
+
+def _keys_and_wells(mould: Mould, pen: Pen) -> list[Node]:
+    base, thin = mould.keys.base_mm, {"stroke": INK, "stroke_width": pen.mm}
+    heart = {"fill": "none", "stroke": MUTED, "stroke_width": 0.6 * pen.mm}
+    rows: list[Node] = []
+    for x, y in key_places(mould) if mould.parts == 2 else ():
+        rows.append(node("circle", cx=x, cy=-y, r=base / 2, fill=LOWER, **thin))
+        rows.append(node("circle", cx=x, cy=-y, r=base / 6, **heart))
+    well = {"fill": CARD, "stroke": DEEP, "stroke_width": 1.2 * pen.mm}
+    return rows + [node("circle", cx=w.x_mm, cy=-w.y_mm, r=w.across_mm / 2, **well) for w in mould.wells]
+
+
+def _too_near(tight: tuple[Tight, ...], pen: Pen) -> list[Node]:
+    """Rings where something lies too near to something else, with how near."""
+    ring = {"r": 7 * pen.mm, "fill": "none", "stroke": BRICK, "stroke_width": 2 * pen.mm}
+    rows: list[Node] = []
     for place in tight:
-        rows += [
-            node(
-                "circle",
-                cx=place.x_mm,
-                cy=-place.y_mm,
-                r=7 * pen.mm,
-                fill="none",
-                stroke=BRICK,
-                stroke_width=2 * pen.mm,
-            ),
-            label(
-                f"{place.distance_mm:.1f}",
-                place.x_mm + 10 * pen.mm,
-                -place.y_mm - 6 * pen.mm,
-                11 * pen.mm,
-                fill=BRICK,
-            ),
-        ]
-    for n, spot in enumerate(mould.cavities, start=1):
-        rows.append(
-            _grip(
-                f"point.{spot.key}.0", spot.x_mm, spot.y_mm, f"Cavity {n}", pen, (0.0, walls.width_mm), str(n)
-            )
-        )
-    for well in mould.wells:
-        rows.append(
-            _grip(
-                f"point.{well.key}.0",
-                well.x_mm,
-                well.y_mm,
-                f"Well {well.key[1:]}",
-                pen,
-                (0.0, walls.width_mm),
-                "",
-            )
-        )
+        x, y = place.x_mm, -place.y_mm
+        rows.append(node("circle", cx=x, cy=y, **ring))
+        text = f"{place.distance_mm:.1f}"
+        rows.append(label(text, x + 10 * pen.mm, y - 6 * pen.mm, 11 * pen.mm, fill=BRICK))
     return rows
+
+
+def _grips(mould: Mould, walls: Box, pen: Pen) -> list[Node]:
+    limits = (0.0, walls.width_mm)
+    return [
+        *(
+            _grip(f"point.{spot.key}.0", spot.x_mm, spot.y_mm, f"Cavity {n}", pen, limits, str(n))
+            for n, spot in enumerate(mould.cavities, start=1)
+        ),
+        *(
+            _grip(f"point.{w.key}.0", w.x_mm, w.y_mm, f"Well {w.key[1:]}", pen, limits, "")
+            for w in mould.wells
+        ),
+    ]
 
 
 def _cone(feed: Feed) -> Array:

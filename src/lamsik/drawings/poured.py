@@ -2,6 +2,7 @@
 its level.
 """
 
+from dataclasses import dataclass
 from math import cos, radians, sin
 
 import manifold3d
@@ -12,7 +13,6 @@ from lamsik.core.moulds.layout import Mould, end_of, feeds, lying
 from lamsik.core.moulds.pull import OPEN
 from lamsik.core.moulds.vents import FLAT, HighPoint
 from lamsik.core.shapes.curves import Array
-from lamsik.core.shapes.skins import Mesh
 from lamsik.drawings import parts
 from lamsik.drawings.body import framed
 from lamsik.drawings.ink import (
@@ -33,20 +33,55 @@ from lamsik.drawings.ink import (
 from lamsik.drawings.svg import Node, label, node, path
 
 
+@dataclass(frozen=True)
+class _Turned:
+    """A cavity turned as it stands while it is poured: which axes are seen, how far it is turned [rad]."""
+
+    mould: Mould
+    turn: float
+
+    @property
+    def is_flat(self) -> bool:
+        return self.mould.stand == FLAT
+
+    @property
+    def axes(self) -> tuple[int, int]:
+        return (0, 2) if self.is_flat else (0, 1)
+
+    @property
+    def spin(self) -> Array:
+        return np.array([[cos(self.turn), -sin(self.turn)], [sin(self.turn), cos(self.turn)]])
+
+    @property
+    def shapes(self) -> list[Array]:
+        """Outlines of its shadow."""
+        mesh = lying(self.mould)
+        found = seen(mesh, 1)[0] if self.is_flat else seen(mesh)[0]
+        return [shape @ self.spin.T for shape in found]
+
+    def at(self, point: Array) -> tuple[float, float]:
+        """Where a point of the laid master is seen."""
+        x, y = self.spin @ np.asarray(point)[list(self.axes)]
+        return float(x), float(y)
+
+    def mouth(self) -> tuple[float, float]:
+        """Where the funnel meets it."""
+        axis, way = {"tail": (0, 1), "nose": (0, -1), "back": (1, 1), "belly": (1, -1)}[self.mould.funnel.end]
+        return self.at(end_of(lying(self.mould).vertices, way * np.eye(3)[axis]))
+
+
+def _turned(mould: Mould, tilt_deg: float, lies_deg: float = 0.0) -> _Turned:
+    flat = tilt_deg if mould.kind != OPEN else 180.0 - tilt_deg
+    return _Turned(mould, radians(flat if mould.stand == FLAT else 90.0 - tilt_deg + lies_deg))
+
+
 def poured(mould: Mould, points: tuple[HighPoint, ...], ring: float, pen: Pen) -> list[Node]:
     """A cavity as it stands while it is poured, turned so that up is up; air that stays is drawn pale in
     its high points.
     """
-    flat = mould.stand == FLAT
-    mesh, axes = lying(mould), ((0, 2) if flat else (0, 1))
-    lies = mould.cavities[0].turn_deg  # a cavity turned in the block stands turned
-    turn = radians(
-        (mould.tilt_deg if mould.kind != OPEN else 180.0 - mould.tilt_deg)
-        if flat
-        else 90.0 - mould.tilt_deg + lies
-    )
-    spin = np.array([[cos(turn), -sin(turn)], [sin(turn), cos(turn)]])
-    rows: list[Node] = [
+    stands = _turned(mould, mould.tilt_deg, mould.cavities[0].turn_deg)  # one turned in the block stands so
+    body = {"fill": POUR, "stroke": INK, "stroke_width": 1.5 * pen.mm, "stroke_linejoin": "round"}
+    return [
         node(
             "circle",
             cx=0,
@@ -56,96 +91,83 @@ def poured(mould: Mould, points: tuple[HighPoint, ...], ring: float, pen: Pen) -
             stroke=MUTED,
             stroke_width=pen.mm,
             stroke_dasharray=f"{2 * pen.mm:.2f} {3 * pen.mm:.2f}",
-        )
-    ]
-    for shape in _shadow(mesh, flat):
-        rows.append(
-            node(
-                "path",
-                d=path(shape @ spin.T),
-                fill=POUR,
-                stroke=INK,
-                stroke_width=1.5 * pen.mm,
-                stroke_linejoin="round",
-            )
-        )
-    for vent in mould.vents:
-        x, y = spin @ np.array([(vent.x_mm, vent.y_mm, vent.z_mm)[k] for k in axes])
-        rows.append(
-            node(
-                "line",
-                x1=x,
-                x2=x,
-                y1=-y,
-                y2=-ring,
-                stroke=WATER,
-                stroke_width=max(vent.across_mm, 2 * pen.mm),
-                opacity=0.8,
-            )
-        )
-    shapes = [shape @ spin.T for shape in _shadow(mesh, flat)]
-    for n, point in enumerate(points[:9], start=1):
-        x, y = spin @ np.array([point.place_mm[k] for k in axes])
-        pocket = _pocket(shapes, (x, y), y - point.rise_mm)
-        rows += [
-            *(
-                [node("path", d=path(pocket), fill=PALE, stroke=WATER, stroke_width=1.5 * pen.mm)]
-                if len(pocket) > 2
-                else []
-            ),
-            node("circle", cx=x, cy=-y, r=3 * pen.mm, fill=BRICK),
-            label(f"{n}", x, -y - 8 * pen.mm, 12 * pen.mm, fill=BRICK, text_anchor="middle", font_weight=700),
-        ]
-    if feeds(mould):
-        end = {"tail": (0, 1), "nose": (0, -1), "back": (1, 1), "belly": (1, -1)}[mould.funnel.end]
-        spot = end_of(mesh.vertices, end[1] * np.eye(3)[end[0]])
-        x, y = spin @ spot[list(axes)]
-        rows += [
-            node("circle", cx=x, cy=-y, r=4.5 * pen.mm, fill=STEEL, stroke=INK, stroke_width=pen.mm),
-            label("funnel", x - 10 * pen.mm, -y + 4 * pen.mm, 11 * pen.mm, fill=MUTED, text_anchor="end"),
-        ]
-    rows += [
-        node(
-            "path",
-            d=f"M0 {-ring - 4 * pen.mm:.2f}l{-5 * pen.mm:.2f} {9 * pen.mm:.2f}h{10 * pen.mm:.2f}Z",
-            fill=MUTED,
         ),
-        label("up", 0, -ring - 9 * pen.mm, 11 * pen.mm, fill=MUTED, text_anchor="middle"),
-        label(
-            f"as poured: {'lying flat' if flat else 'standing on edge'}, {mould.tilt_deg:.0f}°".replace(
-                "-", "−"
-            ),
-            0,
-            ring + 22 * pen.mm,
-            pen.text,
-            fill=MUTED,
-            text_anchor="middle",
-        ),
+        *(node("path", d=path(shape), **body) for shape in stands.shapes),
+        *_vents(stands, ring, pen),
+        *_air(stands, points, pen),
+        *(_funnel(stands, pen) if feeds(mould) else []),
+        *_up(stands, ring, pen),
+        _tilt(stands, ring, pen),
     ]
-    grip = turn if flat else turn - radians(lies)
-    hx, hy = ring * cos(grip), ring * sin(grip)
-    dot = [
-        node("circle", cx=hx, cy=-hy, r=22 * pen.mm, fill="transparent"),
-        node("circle", cx=hx, cy=-hy, r=7 * pen.mm, fill=TIP, stroke=CARD, stroke_width=1.5 * pen.mm),
-    ]
-    way = 1.0 if flat and mould.kind != OPEN else -1.0
-    limits = (-45.0, 45.0) if flat else (-180.0, 180.0)
-    rows.append(
-        parts.handle(
-            dot,
-            parts.Pull(
-                path="tilt_deg",
-                value=mould.tilt_deg,
-                low=limits[0],
-                high=limits[1],
-                says="Tilt while it is poured",
-                axis="turn",
-                factor=way,
-                unit="°",
-            ),
-        )
-    )
+
+
+def _vents(stands: _Turned, ring: float, pen: Pen) -> list[Node]:
+    rows = []
+    for vent in stands.mould.vents:
+        x, y = stands.at(np.array((vent.x_mm, vent.y_mm, vent.z_mm)))
+        wide = max(vent.across_mm, 2 * pen.mm)
+        rows.append(node("line", x1=x, x2=x, y1=-y, y2=-ring, stroke=WATER, stroke_width=wide, opacity=0.8))
     return rows
+
+
+def _air(stands: _Turned, points: tuple[HighPoint, ...], pen: Pen) -> list[Node]:
+    """Air that stays: pale in its pocket, numbered at its highest point."""
+    rows: list[Node] = []
+    for n, point in enumerate(points[:9], start=1):
+        x, y = stands.at(np.array(point.place_mm))
+        pocket = _pocket(stands.shapes, (x, y), y - point.rise_mm)
+        if len(pocket) > 2:
+            rows.append(node("path", d=path(pocket), fill=PALE, stroke=WATER, stroke_width=1.5 * pen.mm))
+        rows.append(node("circle", cx=x, cy=-y, r=3 * pen.mm, fill=BRICK))
+        rows.append(
+            label(f"{n}", x, -y - 8 * pen.mm, 12 * pen.mm, fill=BRICK, text_anchor="middle", font_weight=700)
+        )
+    return rows
+
+
+def _funnel(stands: _Turned, pen: Pen) -> list[Node]:
+    x, y = stands.mouth()
+    return [
+        node("circle", cx=x, cy=-y, r=4.5 * pen.mm, fill=STEEL, stroke=INK, stroke_width=pen.mm),
+        label("funnel", x - 10 * pen.mm, -y + 4 * pen.mm, 11 * pen.mm, fill=MUTED, text_anchor="end"),
+    ]
+
+
+def _up(stands: _Turned, ring: float, pen: Pen) -> list[Node]:
+    """The arrow that points up, and how it stands in words."""
+    words = (
+        f"as poured: {'lying flat' if stands.is_flat else 'standing on edge'}, {stands.mould.tilt_deg:.0f}°"
+    )
+    arrow = f"M0 {-ring - 4 * pen.mm:.2f}l{-5 * pen.mm:.2f} {9 * pen.mm:.2f}h{10 * pen.mm:.2f}Z"
+    middle = {"fill": MUTED, "text_anchor": "middle"}
+    return [
+        node("path", d=arrow, fill=MUTED),
+        label("up", 0, -ring - 9 * pen.mm, 11 * pen.mm, **middle),
+        label(words.replace("-", "−"), 0, ring + 22 * pen.mm, pen.text, **middle),
+    ]
+
+
+def _tilt(stands: _Turned, ring: float, pen: Pen) -> Node:
+    """The handle that tilts it, on the ring."""
+    mould, flat = stands.mould, stands.is_flat
+    grip = stands.turn if flat else stands.turn - radians(mould.cavities[0].turn_deg)
+    x, y = ring * cos(grip), -ring * sin(grip)
+    dot = [
+        node("circle", cx=x, cy=y, r=22 * pen.mm, fill="transparent"),
+        node("circle", cx=x, cy=y, r=7 * pen.mm, fill=TIP, stroke=CARD, stroke_width=1.5 * pen.mm),
+    ]
+    reach = 45.0 if flat else 180.0
+    pull = parts.Pull(
+        path="tilt_deg",
+        value=mould.tilt_deg,
+        low=-reach,
+        high=reach,
+        says="Tilt while it is poured",
+        axis="turn",
+        factor=1.0 if flat and mould.kind != OPEN else -1.0,
+        unit="°",
+    )
+    return parts.handle(dot, pull)
 
 
 def _beyond(shapes: list[Array], level: float, above: bool) -> list[Array]:
@@ -165,10 +187,6 @@ def _pocket(shapes: list[Array], at: tuple[float, float], level: float) -> Array
     return min(found, key=lambda row: float(((row - at) ** 2).sum(axis=1).min()), default=np.zeros((0, 2)))
 
 
-def _shadow(mesh: Mesh, flat: bool) -> tuple[Array, ...]:
-    return seen(mesh, 1)[0] if flat else seen(mesh)[0]
-
-
 def cast_picture(
     mould: Mould,
     level_mm: float | None = None,
@@ -177,60 +195,65 @@ def cast_picture(
     zones: tuple[tuple[float, float], ...] = (),
 ) -> Node:
     """One casting as it is poured: up is up; liquid or dense pour filled to its level, thin zones ringed."""
-    flat, tilt = mould.stand == FLAT, mould.tilt_deg if prop_deg is None else prop_deg
-    mesh, axes = lying(mould), ((0, 2) if mould.stand == FLAT else (0, 1))
-    turn = radians((tilt if mould.kind != OPEN else 180.0 - tilt) if flat else 90.0 - tilt)
-    spin = np.array([[cos(turn), -sin(turn)], [sin(turn), cos(turn)]])
-    shapes = [shape @ spin.T for shape in _shadow(mesh, flat)]
+    stands = _turned(mould, mould.tilt_deg if prop_deg is None else prop_deg)
+    shapes = stands.shapes
     low, high = np.vstack(shapes).min(axis=0), np.vstack(shapes).max(axis=0)
     wide, tall = (float(v) for v in high - low)
     pen = pen_for(max(wide, 1.2 * tall) * 1.25, 380)
+    edge = {"stroke": INK, "stroke_width": 1.5 * pen.mm}
     rows: list[Node] = [
-        node("path", d=path(shape), fill=WOOD, stroke=INK, stroke_width=1.5 * pen.mm, stroke_linejoin="round")
-        for shape in shapes
+        node("path", d=path(shape), fill=WOOD, stroke_linejoin="round", **edge) for shape in shapes
     ]
     if level_mm is not None:
-        rows += [
-            node("path", d=path(part), fill=STEEL if dense else POUR, stroke="none")
+        rows += _filled(shapes, level_mm, STEEL if dense else POUR, pen)
+    rows += _thin(stands, zones, pen)
+    if feeds(mould):
+        x, y = stands.mouth()
+        cone = f"M{x:.2f} {-y:.2f}l{-9 * pen.mm:.2f} {-16 * pen.mm:.2f}h{18 * pen.mm:.2f}Z"
+        rows.append(node("path", d=cone, fill=POUR, stroke=INK, stroke_width=pen.mm))
+    room = 26 * pen.mm
+    return framed(
+        rows,
+        low[0] - room,
+        -high[1] - room,
+        wide + 2 * room + 26 * pen.mm,
+        tall + 2 * room,
+        f"A casting in {mould.name} as it is poured",
+    )
+
+
+def _filled(shapes: list[Array], level_mm: float, colour: str, pen: Pen) -> list[Node]:
+    """What is poured up to a level, the outlines again over it, the level with its height."""
+    low, high = np.vstack(shapes).min(axis=0), np.vstack(shapes).max(axis=0)
+    edge = {"fill": "none", "stroke": INK, "stroke_width": 1.5 * pen.mm}
+    water = {"y1": -level_mm, "y2": -level_mm, "stroke": WATER, "stroke_width": 1.6 * pen.mm}
+    return [
+        *(
+            node("path", d=path(part), fill=colour, stroke="none")
             for part in _beyond(shapes, level_mm, above=False)
-        ]
-        rows += [
-            node("path", d=path(shape), fill="none", stroke=INK, stroke_width=1.5 * pen.mm)
-            for shape in shapes
-        ]
-        rows.append(
-            node(
-                "line",
-                x1=low[0] - 8 * pen.mm,
-                x2=high[0] + 8 * pen.mm,
-                y1=-level_mm,
-                y2=-level_mm,
-                stroke=WATER,
-                stroke_width=1.6 * pen.mm,
-            )
-        )
-        rows.append(
-            label(
-                f"{level_mm - low[1]:.0f} mm",
-                high[0] + 10 * pen.mm,
-                -level_mm + 4 * pen.mm,
-                pen.text,
-                fill=DEEP,
-            )
-        )
-    start = float(mesh.vertices[:, 0].min())
+        ),
+        *(node("path", d=path(shape), **edge) for shape in shapes),
+        node("line", x1=low[0] - 8 * pen.mm, x2=high[0] + 8 * pen.mm, **water),
+        label(
+            f"{level_mm - low[1]:.0f} mm",
+            high[0] + 10 * pen.mm,
+            -level_mm + 4 * pen.mm,
+            pen.text,
+            fill=DEEP,
+        ),
+    ]
+
+
+def _thin(stands: _Turned, zones: tuple[tuple[float, float], ...], pen: Pen) -> list[Node]:
+    """Rings round the stretches [mm from the nose] where it is thin."""
+    points = lying(stands.mould).vertices
+    start, rows = float(points[:, 0].min()), []
     for a, b in zones:
-        inside = (
-            mesh.vertices[
-                (mesh.vertices[:, 0] >= start + a - 0.5) & (mesh.vertices[:, 0] <= start + b + 0.5)
-            ][:, axes]
-            @ spin.T
-        )
+        within = (points[:, 0] >= start + a - 0.5) & (points[:, 0] <= start + b + 0.5)
+        inside = points[within][:, stands.axes] @ stands.spin.T
         if len(inside):
-            middle, reach = (
-                (inside.max(axis=0) + inside.min(axis=0)) / 2,
-                np.ptp(inside, axis=0) / 2 + 3 * pen.mm,
-            )
+            middle = (inside.max(axis=0) + inside.min(axis=0)) / 2
+            reach = np.ptp(inside, axis=0) / 2 + 3 * pen.mm
             rows.append(
                 node(
                     "ellipse",
@@ -244,24 +267,4 @@ def cast_picture(
                     stroke_dasharray=f"{5 * pen.mm:.2f} {3 * pen.mm:.2f}",
                 )
             )
-    if feeds(mould):
-        end = {"tail": (0, 1), "nose": (0, -1), "back": (1, 1), "belly": (1, -1)}[mould.funnel.end]
-        spot = spin @ end_of(mesh.vertices, end[1] * np.eye(3)[end[0]])[list(axes)]
-        rows.append(
-            node(
-                "path",
-                d=f"M{spot[0]:.2f} {-spot[1]:.2f}l{-9 * pen.mm:.2f} {-16 * pen.mm:.2f}h{18 * pen.mm:.2f}Z",
-                fill=POUR,
-                stroke=INK,
-                stroke_width=pen.mm,
-            )
-        )
-    edge = 26 * pen.mm
-    return framed(
-        rows,
-        low[0] - edge,
-        -high[1] - edge,
-        wide + 2 * edge + 26 * pen.mm,
-        tall + 2 * edge,
-        f"A casting in {mould.name} as it is poured",
-    )
+    return rows
