@@ -5,10 +5,9 @@ import numpy as np
 from lamsik.core.shapes.blades import Blade
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.drawn_layers import DrawnLayer
-from lamsik.drawings.body import framed
 from lamsik.drawings.ink import INK, MUTED, STEEL, TIP, Pen, pen_for
 from lamsik.drawings.paper import Drawing
-from lamsik.drawings.svg import Node, group, label, node, path
+from lamsik.drawings.svg import Node, framed, group, label, node, path
 
 MEASURES = (
     "nose_mm",

@@ -14,7 +14,7 @@ from lamsik.drawings.ink import INK, WOOD, pen_for
 from lamsik.drawings.inside import inside
 from lamsik.drawings.paint import painted
 from lamsik.drawings.ruler import ruler
-from lamsik.drawings.svg import Node, group, label, node, path
+from lamsik.drawings.svg import Node, framed, group, label, node, path
 
 
 def thumbnail(design: Design, name: str, holes: bool = False) -> Node:
@@ -79,24 +79,6 @@ def silhouette(design: Design) -> Node:
         design.body.length_mm + 4 * pen.mm,
         high - low + 4 * pen.mm,
         "",
-    )
-
-
-def framed(content: list[Node], x: float, y: float, width: float, height: float, title: str) -> Node:
-    """The drawing with its title; one without a title stands beside its name and is hidden from screen
-    readers.
-    """
-    named = {"role": "img", "aria_label": title} if title else {"aria_hidden": "true"}
-    box = f"{x:.2f} {y:.2f} {width:.2f} {height:.2f}"
-    titles = [node("title", title)] if title else []
-    return node(
-        "svg",
-        *titles,
-        *content,
-        viewBox=box,
-        **named,
-        xmlns="http://www.w3.org/2000/svg",
-        preserveAspectRatio="xMidYMid meet",
     )
 
 

@@ -6,7 +6,7 @@ from lamsik.core.shapes.ballast_holes import mouth_mm
 from lamsik.core.shapes.body import leaning, station
 from lamsik.core.shapes.clashes import SKIN, Clash, cut_ends
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.hardware import Placement, seat_of
+from lamsik.core.shapes.hardware import Item, Placement, seat_of
 from lamsik.core.shapes.inside import cavity_point
 from lamsik.core.shapes.joints import Joint
 from lamsik.core.shapes.space import hollow_outlines
@@ -127,64 +127,47 @@ def _buried(design: Design, placed: Placement, pen: Pen) -> list[Node]:
             node("circle", cx=here.x_mm, cy=-z, r=0.45 * r, fill=INK),
         ]
     if item.kind in ("rattle", "tube") and item.shank_mm > 0:
-        half = item.shank_mm / 2
-        box = {
-            "x": here.x_mm - half,
-            "width": item.shank_mm,
-            "fill": PLATE,
-            "stroke": INK,
-            "stroke_width": pen.mm,
-        }
-        rows = [
-            node(
-                "rect",
-                y=-z - item.wire_mm / 2,
-                height=item.wire_mm,
-                rx=item.wire_mm / 2 if item.kind == "rattle" else 0,
-                stroke_dasharray=dash,
-                fill_opacity=0.7,
-                **box,
-            )
-        ]
-        if item.kind == "rattle":
-            ball = 0.34 * item.wire_mm
-            rows += [
-                node("circle", cx=here.x_mm + i * 2.2 * ball, cy=-z + 0.4 * ball, r=ball, fill=STEEL)
-                for i in (-1, 0, 1)
-            ]
-        return rows
+        return _along(item, here.x_mm, z, dash, pen)
     if item.kind == "wire":
-        ends = station(design.body, 0.0).middle_mm, station(design.body, design.body.length_mm).middle_mm
-        return [
-            node(
-                "line",
-                x1=-2,
-                y1=-ends[0],
-                x2=design.body.length_mm + 2,
-                y2=-ends[1],
-                stroke=STEEL,
-                stroke_width=max(item.wire_mm, 1.5 * pen.mm),
-                stroke_dasharray=dash,
-            )
-        ]
-    if item.kind == "skirt":
-        behind = seat_of(design.hardware, placed) == "tail"
-        x, z = (
-            (design.body.length_mm, station(design.body, design.body.length_mm).middle_mm)
-            if behind
-            else (here.x_mm, here.bottom_mm)
-        )
-        return [
-            node(
-                "path",
-                d=f"M{x:.2f} {-z:.2f} q 12 {way * 5:.1f} 26 {way * 6:.1f}",
-                fill="none",
-                stroke=MUTED,
-                stroke_width=1.3 * pen.mm,
-            )
-            for way in (-1, -0.5, 0, 0.5, 1)
-        ]
-    return []
+        long = design.body.length_mm
+        ends = station(design.body, 0.0).middle_mm, station(design.body, long).middle_mm
+        thick = max(item.wire_mm, 1.5 * pen.mm)
+        wire = {"stroke": STEEL, "stroke_width": thick, "stroke_dasharray": dash}
+        return [node("line", x1=-2, y1=-ends[0], x2=long + 2, y2=-ends[1], **wire)]
+    return _skirt(design, placed, pen) if item.kind == "skirt" else []
+
+
+def _along(item: Item, x: float, z: float, dash: str, pen: Pen) -> list[Node]:
+    """A rattle or a tube that lies along the body, its middle at x, z [mm]."""
+    is_rattle, ball = item.kind == "rattle", 0.34 * item.wire_mm
+    case = node(
+        "rect",
+        y=-z - item.wire_mm / 2,
+        height=item.wire_mm,
+        rx=item.wire_mm / 2 if is_rattle else 0,
+        stroke_dasharray=dash,
+        fill_opacity=0.7,
+        x=x - item.shank_mm / 2,
+        width=item.shank_mm,
+        fill=PLATE,
+        stroke=INK,
+        stroke_width=pen.mm,
+    )
+    balls = [
+        node("circle", cx=x + i * 2.2 * ball, cy=-z + 0.4 * ball, r=ball, fill=STEEL) for i in (-1, 0, 1)
+    ]
+    return [case, *(balls if is_rattle else [])]
+
+
+def _skirt(design: Design, placed: Placement, pen: Pen) -> list[Node]:
+    here, end = station(design.body, placed.x_mm), station(design.body, design.body.length_mm)
+    behind = seat_of(design.hardware, placed) == "tail"
+    x, z = (end.x_mm, end.middle_mm) if behind else (here.x_mm, here.bottom_mm)
+    thread = {"fill": "none", "stroke": MUTED, "stroke_width": 1.3 * pen.mm}
+    return [
+        node("path", d=f"M{x:.2f} {-z:.2f} q 12 {way * 5:.1f} 26 {way * 6:.1f}", **thread)
+        for way in (-1, -0.5, 0, 0.5, 1)
+    ]
 
 
 def clash_marks(found: tuple[Clash, ...], pen: Pen) -> list[Node]:

@@ -12,13 +12,13 @@ from lamsik.core.shapes.curves import phi_of_share, share_of_phi
 from lamsik.core.shapes.design import Design
 from lamsik.core.units import show
 from lamsik.drawings import cuts, lines, parts
-from lamsik.drawings.body import framed, front_reach, hang_depth, widest_x
+from lamsik.drawings.body import front_reach, hang_depth, widest_x
 from lamsik.drawings.ink import INK, MUTED, WOOD, Pen, pen_for
 from lamsik.drawings.inside import inside
 from lamsik.drawings.paint import painted
 from lamsik.drawings.parts import Pull
 from lamsik.drawings.ruler import ruler, upright_ruler
-from lamsik.drawings.svg import Node, group, label, node, path
+from lamsik.drawings.svg import Node, framed, group, label, node, path
 
 SIZES, LINES, PARTS = "sizes", "lines", "parts"
 LOOKS = (LINES, SIZES, PARTS)

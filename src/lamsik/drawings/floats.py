@@ -16,12 +16,11 @@ from lamsik.core.floats.shotting import Shotting
 from lamsik.core.floats.standing import SINKS, Standing
 from lamsik.core.shapes.curves import Array
 from lamsik.drawings import parts
-from lamsik.drawings.body import framed
 from lamsik.drawings.charts import nice_step
 from lamsik.drawings.ink import CARD, DEEP, INK, LEAD, MUTED, PALE, STEEL, TIP, WATER, WOOD, Pen, pen_for
 from lamsik.drawings.paper import THIN, Drawing
 from lamsik.drawings.ruler import ruler, upright_ruler
-from lamsik.drawings.svg import Node, group, label, node, path
+from lamsik.drawings.svg import Node, framed, group, label, node, path
 
 COLOURS = {
     "body": WOOD,
@@ -115,7 +114,7 @@ def standing_picture(design: Float, sight: FloatSight) -> Node:
             stroke_width=2.4 * pen.mm,
         ),
         upright_ruler(design.foot_mm, design.top_mm, pen, "mm", axis_x + 0.11 * wide),
-        *_curve(design, sight, pen, chart_x, right - 18 * pen.mm, low, high),
+        *_curve(design, sight, pen, chart_x, right - 18 * pen.mm),
     ]
     return framed(
         rows, 0, -high, wide, span, f"{design.name} standing in {design.water.describe()}, and its load curve"
@@ -277,95 +276,64 @@ def _alone(design: Float, sight: FloatSight, pen: Pen, x: float) -> list[Node]:
     ]
 
 
-def _curve(
-    design: Float, sight: FloatSight, pen: Pen, left: float, right: float, low: float, high: float
-) -> list[Node]:
+@dataclass(frozen=True)
+class _Plot:
+    """The frame of the curve: left, right [drawing], the load at its right [g]."""
+
+    left: float
+    right: float
+    top_g: float
+
+    def across(self, load_g: float) -> float:
+        return self.left + load_g / self.top_g * (self.right - self.left)
+
+    @property
+    def middle(self) -> float:
+        return (self.left + self.right) / 2
+
+
+def _curve(design: Float, sight: FloatSight, pen: Pen, left: float, right: float) -> list[Node]:
     """Load on the line against the height it settles at, heights as drawn beside."""
-    bottom = -design.foot_mm
-    rows = [
-        node(
-            "rect",
-            x=left,
-            y=-design.top_mm,
-            width=right - left,
-            height=design.top_mm - design.foot_mm,
-            fill=CARD,
-            stroke=MUTED,
-            stroke_width=0.8 * pen.mm,
-        )
-    ]
+    bottom, high = -design.foot_mm, design.top_mm - design.foot_mm
+    frame = {"fill": CARD, "stroke": MUTED, "stroke_width": 0.8 * pen.mm}
+    rows = [node("rect", x=left, y=-design.top_mm, width=right - left, height=high, **frame)]
     if not len(sight.loads):
-        return [
-            *rows,
-            label(
-                "it sinks by itself",
-                (left + right) / 2,
-                bottom - 20 * pen.mm,
-                pen.text,
-                text_anchor="middle",
-                fill=MUTED,
-            ),
-        ]
+        y = bottom - 20 * pen.mm
+        says = "it sinks by itself"
+        return [*rows, label(says, (left + right) / 2, y, pen.text, text_anchor="middle", fill=MUTED)]
     most = float(sight.loads[-1])
     step = nice_step(most, 5)
-    top = step * np.ceil(most / step + 1e-9)
-
-    def across(load: float) -> float:
-        return left + load / float(top) * (right - left)
-
-    for value in np.arange(0.0, top + step / 2, step):
-        x = across(float(value))
+    plot = _Plot(left, right, float(step * np.ceil(most / step + 1e-9)))
+    words = {"text_anchor": "middle", "fill": MUTED}
+    for value in np.arange(0.0, plot.top_g + step / 2, step):
+        x = plot.across(float(value))
         rows += [
             node("line", x1=x, x2=x, y1=bottom, y2=-design.top_mm, stroke=MUTED, stroke_width=0.4 * pen.mm),
-            label(f"{value:g}", x, bottom + 14 * pen.mm, 11 * pen.mm, text_anchor="middle", fill=MUTED),
+            label(f"{value:g}", x, bottom + 14 * pen.mm, 11 * pen.mm, **words),
         ]
-    rows.append(
-        label(
-            "g on the line",
-            (left + right) / 2,
-            bottom + 29 * pen.mm,
-            11.5 * pen.mm,
-            text_anchor="middle",
-            fill=MUTED,
-        )
+    rows.append(label("g on the line", plot.middle, bottom + 29 * pen.mm, 11.5 * pen.mm, **words))
+    rows += _loads_of_marks(design, sight, plot, pen)
+    bends = " L".join(
+        f"{plot.across(float(x)):.2f} {-float(z):.2f}"
+        for x, z in zip(sight.loads, sight.heights, strict=True)
     )
+    line = {"fill": "none", "stroke": WATER, "stroke_width": 2.4 * pen.mm, "stroke_linejoin": "round"}
+    return [*rows, node("path", d=f"M{bends}", **line)]
+
+
+def _loads_of_marks(design: Float, sight: FloatSight, plot: _Plot, pen: Pen) -> list[Node]:
+    """From each mark to what it carries there; the wanted one in the tip's colour."""
+    rows: list[Node] = []
     for mark in design.marks:
-        wanted = mark.name == design.wanted_mark
-        load = max(capacity_g(design, mark.height_mm), 0.0)
-        rows.append(
-            node(
-                "line",
-                x1=left,
-                x2=across(load),
-                y1=-mark.height_mm,
-                y2=-mark.height_mm,
-                stroke=TIP if wanted else DEEP,
-                stroke_width=pen.mm,
-                stroke_dasharray=f"{4 * pen.mm:.2f} {3 * pen.mm:.2f}",
-            )
-        )
+        wanted, y = mark.name == design.wanted_mark, -mark.height_mm
+        load, colour = max(capacity_g(design, mark.height_mm), 0.0), TIP if wanted else DEEP
+        x, dash = plot.across(load), f"{4 * pen.mm:.2f} {3 * pen.mm:.2f}"
+        dashed = {"stroke": colour, "stroke_width": pen.mm, "stroke_dasharray": dash}
+        rows.append(node("line", x1=plot.left, x2=x, y1=y, y2=y, **dashed))
         if sight.heights[0] <= mark.height_mm:
-            rows.append(
-                node(
-                    "circle", cx=across(load), cy=-mark.height_mm, r=4 * pen.mm, fill=TIP if wanted else DEEP
-                )
-            )
-            rows.append(
-                label(
-                    f"{load:.2f} g",
-                    across(load) - 7 * pen.mm,
-                    -mark.height_mm - 6 * pen.mm,
-                    pen.text,
-                    text_anchor="end",
-                    font_weight=700 if wanted else 500,
-                )
-            )
-    d = "M" + " L".join(
-        f"{across(float(x)):.2f} {-float(z):.2f}" for x, z in zip(sight.loads, sight.heights, strict=True)
-    )
-    rows.append(
-        node("path", d=d, fill="none", stroke=WATER, stroke_width=2.4 * pen.mm, stroke_linejoin="round")
-    )
+            heavy = {"text_anchor": "end", "font_weight": 700 if wanted else 500}
+            rows.append(node("circle", cx=x, cy=y, r=4 * pen.mm, fill=colour))
+            rows.append(label(f"{load:.2f} g", x - 7 * pen.mm, y - 6 * pen.mm, pen.text, **heavy))
     return rows
 
 

@@ -12,7 +12,7 @@ from lamsik.core.tank.evaluate import Outcome
 from lamsik.drawings import parts
 from lamsik.drawings.ink import DEEP, INK, LEAD, PALE, PLATE, WATER, WOOD, Pen, pen_for
 from lamsik.drawings.ruler import ruler
-from lamsik.drawings.svg import Node, label, node, path
+from lamsik.drawings.svg import Node, framed, label, node, path
 
 RINGS, ROUND = 40, 40
 
@@ -49,50 +49,28 @@ def head_on(
     pen = pen_for(width, 220 if plain else 880)
     top = _water_height(flat, draft_mm, middle, tall)
     x0, y0 = -width / 2 + middle[0], -middle[1] - tall * (0.42 if hooks else 0.5)
-    water = node("rect", x=x0, y=-top, width=width, height=y0 + tall + top, fill=PALE)
+    box = {"x": x0, "y": -top, "width": width, "height": y0 + tall + top}
     solid = _solid(flat, pen, next((c.colour for c in design.coats if c.role == "base"), WOOD))
     content = [
-        water,
+        node("rect", **box, fill=PALE),
         *_hanging(outcome, attitude, aft=True),
         *solid,
         *_metal(outcome, attitude, pen),
         *_lip(outcome, attitude, pen),
         *_hanging(outcome, attitude, aft=False),
+        node("rect", **box, fill=WATER, fill_opacity=0.13),
+        node("line", x1=x0, y1=-top, x2=x0 + width, y2=-top, stroke=WATER, stroke_width=2.4 * pen.mm),
+        *_marks(outcome, attitude, b_mm, pen, plain),
     ]
-    veil = node("rect", x=x0, y=-top, width=width, height=y0 + tall + top, fill=WATER, fill_opacity=0.13)
-    surface = node("line", x1=x0, y1=-top, x2=x0 + width, y2=-top, stroke=WATER, stroke_width=2.4 * pen.mm)
-    marks = _marks(outcome, attitude, b_mm, pen, plain)
-    extra = (
-        []
-        if plain
-        else [
+    if not plain:
+        says = f"head-on, {design.water.describe()}"
+        x, y = x0 + width - 14 * pen.mm, y0 + tall - 14 * pen.mm
+        content += [
             ruler(20.0 if reach < 60 else 50.0, pen, unit, x0 + 22 * pen.mm, y0 + tall - 34 * pen.mm),
-            label(
-                f"head-on, {outcome.design.water.describe()}",
-                x0 + width - 14 * pen.mm,
-                y0 + tall - 14 * pen.mm,
-                pen.text,
-                fill=DEEP,
-                text_anchor="end",
-            ),
+            label(says, x, y, pen.text, fill=DEEP, text_anchor="end"),
         ]
-    )
-    title = f"{design.name} seen head-on, list {attitude.roll_deg:.0f}°"
-    named = {"aria_hidden": "true"} if plain else {"role": "img", "aria_label": title}
-    box = f"{x0:.2f} {y0:.2f} {width:.2f} {tall:.2f}"
-    return node(
-        "svg",
-        node("title", title),
-        *content,
-        veil,
-        surface,
-        *marks,
-        *extra,
-        viewBox=box,
-        **named,
-        xmlns="http://www.w3.org/2000/svg",
-        preserveAspectRatio="xMidYMid meet",
-    )
+    title = "" if plain else f"{design.name} seen head-on, list {attitude.roll_deg:.0f}°"
+    return framed(content, x0, y0, width, tall, title)
 
 
 def _water_height(flat: list[Array], draft_mm: float | None, middle: Array, tall: float) -> float:

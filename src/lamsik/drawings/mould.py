@@ -26,7 +26,6 @@ from lamsik.core.moulds.vents import FLAT, HighPoint
 from lamsik.core.shapes.curves import Array
 from lamsik.core.units import show
 from lamsik.drawings import parts
-from lamsik.drawings.body import framed
 from lamsik.drawings.ink import (
     BRICK,
     CARD,
@@ -42,7 +41,7 @@ from lamsik.drawings.ink import (
 )
 from lamsik.drawings.poured import poured
 from lamsik.drawings.ruler import ruler, upright_ruler
-from lamsik.drawings.svg import Node, group, label, node, path
+from lamsik.drawings.svg import Node, framed, group, label, node, path
 
 UPPER, LOWER, BOARD = "#CFE0D3", "#BCD3DC", "#DCCBA6"
 

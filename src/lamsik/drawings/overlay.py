@@ -4,10 +4,10 @@ from lamsik.core.shapes.body import leaning, section_outline, side_outline, top_
 from lamsik.core.shapes.clashes import cut_ends
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import lip_point, seat_point
-from lamsik.drawings.body import framed, front_reach, widest_x
+from lamsik.drawings.body import front_reach, widest_x
 from lamsik.drawings.ink import INK, MUTED, TIP, WOOD, Pen, pen_for
 from lamsik.drawings.ruler import ruler
-from lamsik.drawings.svg import Node, group, label, node, path
+from lamsik.drawings.svg import Node, framed, group, label, node, path
 
 
 def overlaid(first: Design, second: Design, unit: str = "mm") -> Node:

@@ -4,9 +4,8 @@ from datetime import datetime, timedelta
 
 from lamsik.core.castings.throughput import Plan
 from lamsik.core.route.workdays import Workdays
-from lamsik.drawings.body import framed
 from lamsik.drawings.ink import CARD, INK, MUTED, PALE, TIP, WATER
-from lamsik.drawings.svg import Node, label, node
+from lamsik.drawings.svg import Node, framed, label, node
 
 MOST_DAYS = 21
 DAY, ROW = 24.0, 26.0

@@ -14,7 +14,6 @@ from lamsik.core.moulds.pull import OPEN
 from lamsik.core.moulds.vents import FLAT, HighPoint
 from lamsik.core.shapes.curves import Array
 from lamsik.drawings import parts
-from lamsik.drawings.body import framed
 from lamsik.drawings.ink import (
     BRICK,
     CARD,
@@ -30,7 +29,7 @@ from lamsik.drawings.ink import (
     Pen,
     pen_for,
 )
-from lamsik.drawings.svg import Node, label, node, path
+from lamsik.drawings.svg import Node, framed, label, node, path
 
 
 @dataclass(frozen=True)

@@ -3,9 +3,8 @@ thing at rest in its water.
 """
 
 from lamsik.core.weighing.inwater import InWater
-from lamsik.drawings.body import framed
 from lamsik.drawings.ink import CARD, INK, LEAD, MUTED, PALE, STEEL, TIP, WATER, WOOD
-from lamsik.drawings.svg import Node, group, label, node
+from lamsik.drawings.svg import Node, framed, group, label, node
 
 WIDE, HIGH, GAP = 120.0, 150.0, 14.0
 SCENES = (("air", "in air"), ("water", "in water"), ("both", "under a sinker"), ("marks", "to each mark"))

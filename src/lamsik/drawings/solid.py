@@ -6,9 +6,8 @@ from numpy.typing import NDArray
 from lamsik.core.moulds.geometry import face_normals
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
-from lamsik.drawings.body import framed
 from lamsik.drawings.ink import INK, MUTED, pen_for
-from lamsik.drawings.svg import Node, node
+from lamsik.drawings.svg import Node, framed, node
 
 SHARP_DEG = 28.0
 VIEW = np.array([-0.42, -0.68, 0.6])

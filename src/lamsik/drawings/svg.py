@@ -56,6 +56,26 @@ def group(children: Iterable[Node], **attributes: object) -> Node:
     return node("g", *children, **attributes)
 
 
+def framed(
+    content: list[Node], x: float, y: float, width: float, height: float, title: str, role: str = "img"
+) -> Node:
+    """The drawing with its title; one without a title stands beside its name and is hidden from screen
+    readers. One with handles is a group of them.
+    """
+    named = {"role": role, "aria_label": title} if title else {"aria_hidden": "true"}
+    box = f"{x:.2f} {y:.2f} {width:.2f} {height:.2f}"
+    titles = [node("title", title)] if title else []
+    return node(
+        "svg",
+        *titles,
+        *content,
+        viewBox=box,
+        **named,
+        xmlns="http://www.w3.org/2000/svg",
+        preserveAspectRatio="xMidYMid meet",
+    )
+
+
 def label(text: str, x: float, y: float, size: float, **attributes: object) -> Node:
     """A text in the reading face; x, y in SVG coordinates."""
     settings: dict[str, object] = {

@@ -16,7 +16,7 @@ from lamsik.drawings.ink import DEEP, EMBER, INK, MUTED, PALE, TIP, WATER, WOOD,
 from lamsik.drawings.inside import inside, trial_weights
 from lamsik.drawings.paint import painted
 from lamsik.drawings.ruler import ruler
-from lamsik.drawings.svg import Node, group, label, node, path
+from lamsik.drawings.svg import Node, framed, group, label, node, path
 from lamsik.words.verdict import sentence
 
 SURFACE, UNDER, HELD = "surface", "under", "held"
@@ -52,13 +52,13 @@ def scene(
     dots.
     """
     view = shown_view(outcome, view)
-    length = outcome.design.body.length_mm
     attitude, draft, b = _placing(outcome, view)
     width, height, sky = _frame(outcome, attitude, view)
     pen = pen_for(width, 320 if plain else 880)
     turn = attitude.pitch_deg
     shift = _shift(outcome, attitude, draft, view, sky, height)
-    water = node("rect", x=-width / 2, y=0, width=width, height=height - sky, fill=PALE)
+    low = height - sky
+    box = {"x": -width / 2, "y": 0, "width": width, "height": low}
     body = _body(outcome, attitude, pen, plain or "tank", turn, shift)
     marks = (
         _dots(outcome, attitude, b, shift, pen)
@@ -68,47 +68,28 @@ def scene(
     if outcome.unbuilt:  # nothing is said of how it lies
         marks = []
     if view == HELD:
-        marks.insert(0, _held_line(outcome, attitude, shift, pen, height - sky))
-    surface = node("path", d=_surface_line(width, pen), fill="none", stroke=WATER, stroke_width=2.4 * pen.mm)
-    veil = node(
-        "rect",
-        x=-width / 2,
-        y=0,
-        width=width,
-        height=height - sky,
-        fill=WATER,
-        fill_opacity=0.13,
-        pointer_events="none",
-    )
-    legend = label(
-        outcome.design.water.describe(),
-        width / 2 - 14 * pen.mm,
-        height - sky - 14 * pen.mm,
-        pen.text,
-        fill=DEEP,
-        text_anchor="end",
-    )
-    scale = ruler(_ruler_length(length), pen, unit, -width / 2 + 22 * pen.mm, height - sky - 34 * pen.mm)
-    title = f"{outcome.design.name}: {sentence(outcome.verdict)}"
+        marks.insert(0, _held_line(outcome, attitude, shift, pen, low))
     content = [
-        water,
+        node("rect", **box, fill=PALE),
         body,
-        veil,
-        surface,
+        node("rect", **box, fill=WATER, fill_opacity=0.13, pointer_events="none"),
+        node("path", d=_surface_line(width, pen), fill="none", stroke=WATER, stroke_width=2.4 * pen.mm),
         *marks,
         *([body_handles(outcome, attitude, pen, shift)] if handles else []),
-        *([] if plain else [legend, scale]),
+        *([] if plain else _legend(outcome, width, low, unit, pen)),
     ]
-    return node(
-        "svg",
-        node("title", title),
-        *content,
-        viewBox=f"{-width / 2:.2f} {-sky:.2f} {width:.2f} {height:.2f}",
-        role="group",
-        aria_label=title,
-        xmlns="http://www.w3.org/2000/svg",
-        preserveAspectRatio="xMidYMid meet",
-    )
+    title = f"{outcome.design.name}: {sentence(outcome.verdict)}"
+    return framed(content, -width / 2, -sky, width, height, title, role="group")
+
+
+def _legend(outcome: Outcome, width: float, low: float, unit: str, pen: Pen) -> list[Node]:
+    """Which water it is, and the ruler."""
+    length = _ruler_length(outcome.design.body.length_mm)
+    x, y = width / 2 - 14 * pen.mm, low - 14 * pen.mm
+    return [
+        label(outcome.design.water.describe(), x, y, pen.text, fill=DEEP, text_anchor="end"),
+        ruler(length, pen, unit, -width / 2 + 22 * pen.mm, low - 34 * pen.mm),
+    ]
 
 
 def _placing(outcome: Outcome, view: str) -> tuple[Attitude, float, Point]:

@@ -8,7 +8,7 @@ from lamsik.core.tank.running import Tow, Trim
 from lamsik.drawings import parts
 from lamsik.drawings.ink import DEEP, INK, MUTED, PALE, WATER, pen_for
 from lamsik.drawings.paint import painted
-from lamsik.drawings.svg import Node, group, label, node
+from lamsik.drawings.svg import Node, framed, group, label, node
 
 
 def towed(design: Design, tow: Tow, trim: Trim, shape: Shape, depth_m: float) -> Node:
@@ -21,60 +21,40 @@ def towed(design: Design, tow: Tow, trim: Trim, shape: Shape, depth_m: float) ->
     height = max(width * 0.4, 1.5 * (tow.rod_m + depth_m))
     left, sky = -0.08 * width, min(max(tow.rod_m + 0.06 * height, 0.12 * height), 0.5 * height)
     pen = pen_for(width, 640)
-    line = (
-        "M"
-        + " L".join(f"{a:.3f} {-b:.3f}" for a, b in zip(x, z, strict=True))
-        + f" L{entry:.3f} 0 L{tip[0]:.3f} {tip[1]:.3f}"
-    )
-    middle = left + 0.66 * width
-    bait = _bait(design, trim, min(0.22 * width, 0.4 * (height - sky)), (middle, 0.46 * (height - sky)))
-    says = (
-        f"runs {abs(trim.pitch_deg):.0f}° nose {'up' if trim.pitch_deg > 0 else 'down'}, line"
-        f" {trim.angle_deg:.0f}° at the tie"
-    )
+    low, middle = height - sky, left + 0.66 * width
+    bait = _bait(design, trim, min(0.22 * width, 0.4 * low), (middle, 0.46 * low))
+    bends = " L".join(f"{a:.3f} {-b:.3f}" for a, b in zip(x, z, strict=True))
+    line = f"M{bends} L{entry:.3f} 0 L{tip[0]:.3f} {tip[1]:.3f}"
+    rod = {"r": 4 * pen.mm, "fill": "#FFFFFF", "stroke": INK, "stroke_width": 1.6 * pen.mm}
+    nose = "up" if trim.pitch_deg > 0 else "down"
+    says = f"runs {abs(trim.pitch_deg):.0f}° nose {nose}, line {trim.angle_deg:.0f}° at the tie"
+    beside = {"fill": MUTED, "text_anchor": "end"}
+    deep = {"fill": DEEP, "font_weight": 600}
     content = [
-        node("rect", x=left, y=0, width=width, height=height - sky, fill=PALE),
+        node("rect", x=left, y=0, width=width, height=low, fill=PALE),
         node("path", d=line, fill="none", stroke=INK, stroke_width=1.6 * pen.mm),
         node("line", x1=left, y1=0, x2=left + width, y2=0, stroke=WATER, stroke_width=2.4 * pen.mm),
         node("circle", cx=x[0], cy=-z[0], r=5 * pen.mm, fill=INK),
-        node(
-            "circle",
-            cx=tip[0],
-            cy=tip[1],
-            r=4 * pen.mm,
-            fill="#FFFFFF",
-            stroke=INK,
-            stroke_width=1.6 * pen.mm,
-        ),
-        label("rod tip", tip[0] - 9 * pen.mm, tip[1] + 26 * pen.mm, pen.text, fill=MUTED, text_anchor="end"),
+        node("circle", cx=tip[0], cy=tip[1], **rod),
+        label("rod tip", tip[0] - 9 * pen.mm, tip[1] + 26 * pen.mm, pen.text, **beside),
         label(
             f"{depth_m:.1f} m",
             float(x[0]) + 10 * pen.mm,
             -float(z[0]) + 18 * pen.mm,
             1.2 * pen.text,
-            fill=DEEP,
-            font_weight=600,
+            **deep,
         ),
         bait,
         label(
             f"the bait, larger: {says}",
             left + width - 8 * pen.mm,
-            height - sky - 10 * pen.mm,
+            low - 10 * pen.mm,
             pen.text,
-            fill=MUTED,
-            text_anchor="end",
+            **beside,
         ),
     ]
     title = f"{design.name} on {tow.line_out_m:g} m of line, about {depth_m:.1f} m deep"
-    return node(
-        "svg",
-        node("title", title),
-        *content,
-        viewBox=f"{left:.3f} {-sky:.3f} {width:.3f} {height:.3f}",
-        role="img",
-        aria_label=title,
-        xmlns="http://www.w3.org/2000/svg",
-    )
+    return framed(content, left, -sky, width, height, title)
 
 
 def _bait(design: Design, trim: Trim, long: float, at: tuple[float, float]) -> Node:
