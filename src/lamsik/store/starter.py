@@ -3,6 +3,7 @@
 Masses are typical labels, marked as such until the maker weighs their own.
 """
 
+from collections.abc import Iterator
 from dataclasses import asdict
 
 from sqlmodel import Session, select
@@ -156,53 +157,57 @@ def scheme(
     return {"name": name, "coats": [asdict(coat) for coat in coats]}
 
 
+def _metal() -> Iterator[Hardware]:
+    for code, name, kind, mass, outside, reach, *shank in HARDWARE:
+        wire, deep = shank or (0.0, 0.0)
+        yield Hardware(
+            code=code,
+            name=name,
+            kind=kind,
+            mass_g=mass,
+            density_g_cm3=STEEL,
+            outside_share=outside,
+            reach_mm=reach,
+            wire_mm=wire,
+            shank_mm=deep,
+        )
+
+
+def _others() -> Iterator[Hardware]:
+    for code, name, kind, mass, material, density, outside, wire, deep, bore in OTHERS:
+        yield Hardware(
+            code=code,
+            name=name,
+            kind=kind,
+            mass_g=mass,
+            density_g_cm3=density,
+            outside_share=outside,
+            material=material,
+            wire_mm=wire,
+            shank_mm=deep,
+            bore_mm=bore,
+        )
+
+
+def _lips() -> Iterator[Hardware]:
+    for code, name, plate, width, length, thick, angle in LIPS:
+        yield Hardware(
+            code=code,
+            name=name,
+            kind="lip",
+            density_g_cm3=PLATES[plate],
+            width_mm=width,
+            length_mm=length,
+            thickness_mm=thick,
+            angle_deg=angle,
+        )
+
+
 def stock(session: Session) -> None:
     """Fill an empty shop with its first stock; a shop that has parts is left alone."""
     if session.exec(select(Hardware)).first() is not None:
         return
-    for code, name, kind, mass, outside, reach, *shank in HARDWARE:
-        wire, deep = shank or (0.0, 0.0)
-        session.add(
-            Hardware(
-                code=code,
-                name=name,
-                kind=kind,
-                mass_g=mass,
-                density_g_cm3=STEEL,
-                outside_share=outside,
-                reach_mm=reach,
-                wire_mm=wire,
-                shank_mm=deep,
-            )
-        )
-    for code, name, kind, mass, material, density, outside, wire, deep, bore in OTHERS:
-        session.add(
-            Hardware(
-                code=code,
-                name=name,
-                kind=kind,
-                mass_g=mass,
-                density_g_cm3=density,
-                outside_share=outside,
-                material=material,
-                wire_mm=wire,
-                shank_mm=deep,
-                bore_mm=bore,
-            )
-        )
-    for code, name, plate, width, length, thick, angle in LIPS:
-        session.add(
-            Hardware(
-                code=code,
-                name=name,
-                kind="lip",
-                density_g_cm3=PLATES[plate],
-                width_mm=width,
-                length_mm=length,
-                thickness_mm=thick,
-                angle_deg=angle,
-            )
-        )
+    session.add_all([*_metal(), *_others(), *_lips()])
     for metal, form, size in SLUGS:
         name = f"{metal} {form} {size:g} mm"
         session.add(

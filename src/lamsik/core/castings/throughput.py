@@ -92,6 +92,15 @@ def shots_needed(wanted: int, cycle: Cycle) -> int:
     return ceil(wanted / cycle.good - 1e-9)
 
 
+def _made(events: list[Event], making: Making, start: datetime, days: Workdays) -> datetime:
+    """The mould is poured, a half at a time: when the last has cured."""
+    at = start
+    for n in range(making.halves):
+        what = f"pour half {n + 1} of the mould" if making.halves > 1 else "pour the mould"
+        at = _hands(events, what, at, making.hands_min, making.cure_h, days, 0)
+    return at
+
+
 def plan(
     wanted: int,
     by: datetime,
@@ -109,18 +118,7 @@ def plan(
     """
     finite_between("wanted", wanted, 1, 5000, "castings")
     events: list[Event] = []
-    at = start
-    for n in range(making.halves if making else 0):
-        assert making is not None
-        at = _hands(
-            events,
-            f"pour half {n + 1} of the mould" if making.halves > 1 else "pour the mould",
-            at,
-            making.hands_min,
-            making.cure_h,
-            days,
-            0,
-        )
+    at = _made(events, making, start, days) if making else start
     good, number, reached, by_date = 0.0, 0, None, 0
     need = shots_needed(wanted, cycle) + (1 if purge else 0)
     require(need <= MOST_SHOTS, "wanted", wanted, f"that is {need} shots: plan at most {MOST_SHOTS} at once")

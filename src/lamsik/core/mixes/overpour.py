@@ -66,33 +66,37 @@ def put_right(
         over = 0.0  # rounding and the hand's last drop
     if within:
         return Remedy(error, True, add, total, over, _within(product, error, over, total, planned_g, step_g))
-    plan = f", {over:.1f} % over plan" if over > 0 else ""
-    short = [
-        part.name
-        for part, more, left in zip(product.parts, add, left_g, strict=False)
-        if left is not None and more > left + 1e-9
-    ]
+    says = _put_right_words(product, add, left_g, step_g)
+    if not says.startswith("Out"):
+        over_plan = f", {over:.1f} % over plan" if over > 0 else ""
+        says = (
+            f"{says} puts it right: {total:.{digits(step_g)}f} g in all{over_plan}."
+            if says
+            else "It is right."
+        )
+    return Remedy(error, False, add, total, over, says)
+
+
+def _put_right_words(
+    product: Product, add: Sequence[float], left_g: Sequence[float | None], step_g: float
+) -> str:
+    """What is to be poured in, or that no tub has so much; empty where nothing is."""
     words = ", ".join(
         f"{more:.{digits(step_g)}f} g more {part.name}"
         for part, more in zip(product.parts, add, strict=True)
         if more > 0
     )
+    short = [
+        part.name
+        for part, more, left in zip(product.parts, add, left_g, strict=False)
+        if left is not None and more > left + 1e-9
+    ]
     if short:
-        return Remedy(
-            error,
-            False,
-            add,
-            total,
-            over,
+        return (
             f"Out of tolerance: {words} would be needed and no tub of {', '.join(short)} has so much. Do not"
-            " pour it.",
+            " pour it."
         )
-    says = (
-        f"{words[0].upper() + words[1:]} puts it right: {total:.{digits(step_g)}f} g in all{plan}."
-        if words
-        else "It is right."
-    )
-    return Remedy(error, False, add, total, over, says)
+    return words[:1].upper() + words[1:]
 
 
 def _within(

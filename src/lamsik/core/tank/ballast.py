@@ -172,6 +172,20 @@ def _moulded(base: Base, aim: Aim, bench: Bench) -> Iterator[Answer | None]:
             yield judged(base, (), aim, bench, cavities=(cavity,))
 
 
+def _roll_inertia_g_mm2(base: Base, holes: tuple[Hole, ...], loads: Array, mass: Budget) -> float:
+    """Inertia about the roll axis [g·mm²]: the base's, the loads' at their heights and beside the middle,
+    less that of all in G; the water's share added.
+    """
+    apart = sum(hole.mass_g * hole.beside_mm**2 for hole in holes)
+    return (
+        base.roll_moment_g_mm2
+        + apart
+        + float(loads[:, 0] @ (loads[:, 3] ** 2))
+        - mass.mass_g * mass.g_mm[2] ** 2
+        + base.added_inertia_g_mm2
+    )
+
+
 def judged(
     base: Base,
     holes: tuple[Hole, ...],
@@ -195,15 +209,7 @@ def judged(
         return None
     wanted = aim.net_g + (aim.target.net_g if afloat else 0.0)
     net_error, pitch_error = net - wanted, pitch - aim.pitch_deg
-    apart = sum(hole.mass_g * hole.beside_mm**2 for hole in holes)
-    inertia = (
-        base.roll_moment_g_mm2
-        + apart
-        + float(loads[:, 0] @ (loads[:, 3] ** 2))
-        - mass.mass_g * mass.g_mm[2] ** 2
-        + base.added_inertia_g_mm2
-    )
-    frequency = frequency_hz(mass.mass_g, bg, inertia)
+    frequency = frequency_hz(mass.mass_g, bg, _roll_inertia_g_mm2(base, holes, loads, mass))
     belly = float(np.mean(loads[:, 3])) - solid(base.design.body).centroid_mm[2]
     height = belly + base.design.body.depth_mm / 2
     wall = _wall(base, holes, cavities) if wall_mm is None else wall_mm

@@ -17,7 +17,7 @@ from lamsik.core.tank.attitude import buoyancy
 from lamsik.core.tank.errors_of_making import VOLUME, Errors, errors_of
 from lamsik.core.tank.mass import NOTHING, Measured, budget
 from lamsik.core.tank.motion import DEFAULT_DRAG, GRAVITY, Bands, behaviour, frontal_area_mm2, window_cm_s
-from lamsik.core.tank.wanted import drag_of, target
+from lamsik.core.tank.wanted import Target, drag_of, target
 
 SAMPLES = 4000
 DRAG_SPREAD, DRAG_SPREAD_TIMED = 0.15, 0.05
@@ -103,6 +103,48 @@ def _to_do(design: Design, group: str) -> str:
     return MEASURE[group].format(blank=host.blank, sealed=sealed)
 
 
+@dataclass(frozen=True)
+class _Luck:
+    """Where baits made with some spread come to lie: what is wanted, what they are towed by, the draws."""
+
+    design: Design
+    aim: Target
+    drag: float
+    area_mm2: float
+    window_cm_s: tuple[float, float]
+    drawn: Array
+
+    def chance(
+        self, net_g: float, pitch_deg: float, spread: Array, drag_sd: float | None = None
+    ) -> tuple[float, float]:
+        """The share round this net and pitch that does what is wanted, and that also at the wanted pitch."""
+        tilts, nets = self._tilts(spread), net_g + self._nets(spread)
+        if self.design.want.by != SPEED:
+            good = (nets > self.aim.low_g) & (nets < self.aim.high_g)
+        else:
+            speeds = self._speeds_cm_s(nets, self._drag_sd if drag_sd is None else drag_sd)
+            good = (speeds > self.window_cm_s[0]) & (speeds < self.window_cm_s[1])
+        off = np.abs(pitch_deg + np.degrees(np.arctan(tilts)) - self.design.want.pitch_deg)
+        return float(good.mean()), float((good & (off < PITCH_ROOM_DEG)).mean())
+
+    @property
+    def _drag_sd(self) -> float:
+        return DRAG_SPREAD_TIMED if self.design.drag_source == "timed" else DRAG_SPREAD
+
+    def _nets(self, spread: Array) -> Array:
+        return np.asarray((_root(spread) @ self.drawn[:2])[0])
+
+    def _tilts(self, spread: Array) -> Array:
+        return np.asarray((_root(spread) @ self.drawn[:2])[1])
+
+    def _speeds_cm_s(self, nets: Array, drag_sd: float) -> Array:
+        push = np.abs(nets) * 1e-3 * GRAVITY
+        water = self.design.water.density_g_cm3 * 1000.0
+        drags = self.drag * np.exp(drag_sd * self.drawn[2])
+        speeds = np.sqrt(2.0 * push / (water * drags * self.area_mm2 * 1e-6))
+        return np.asarray(np.copysign(speeds, nets) * 100.0)
+
+
 def certainty(
     design: Design,
     measured: Measured = NOTHING,
@@ -117,36 +159,19 @@ def certainty(
     mass = budget(design, measured)
     own = drag_of(design, drag)
     aim = target(design, mass, own, bands)
-    rho = design.water.density_g_cm3
-    net = rho * mass.displaced_ml - mass.mass_g
+    net = design.water.density_g_cm3 * mass.displaced_ml - mass.mass_g
     b, g = np.array(buoyancy(solid(design.body).centroid_mm, mass)), np.array(mass.g_mm)
     pitch = float(np.degrees(np.arctan2(-(b - g)[0], max((b - g)[2], 1e-6))))
     made = errors_of(design, measured, face_mm)
-    area = frontal_area_mm2(design.body, np.array([0.0, 0.0, 1.0]))
-    low, high = window_cm_s(behaviour(design.want.speed_cm_s, bands), bands)
-    drag_sd = DRAG_SPREAD_TIMED if design.drag_source == "timed" else DRAG_SPREAD
-    drawn = _drawn(samples)
-
-    def chance(
-        around_net: float, around_pitch: float, spread: Array, drag_sd: float = drag_sd
-    ) -> tuple[float, float]:
-        nets, tilts = _root(spread) @ drawn[:2]
-        nets = around_net + nets
-        if design.want.by != SPEED:
-            good = (nets > aim.low_g) & (nets < aim.high_g)
-        else:
-            push = np.abs(nets) * 1e-3 * GRAVITY
-            speeds = (
-                np.copysign(
-                    np.sqrt(2.0 * push / (rho * 1000.0 * own * np.exp(drag_sd * drawn[2]) * area * 1e-6)),
-                    nets,
-                )
-                * 100.0
-            )
-            good = (speeds > low) & (speeds < high)
-        level = np.abs(around_pitch + np.degrees(np.arctan(tilts)) - design.want.pitch_deg) < PITCH_ROOM_DEG
-        return float(good.mean()), float((good & level).mean())
-
+    luck = _Luck(
+        design,
+        aim,
+        drag=own,
+        area_mm2=frontal_area_mm2(design.body, np.array([0.0, 0.0, 1.0])),
+        window_cm_s=window_cm_s(behaviour(design.want.speed_cm_s, bands), bands),
+        drawn=_drawn(samples),
+    )
+    chance = luck.chance
     now, with_pitch = chance(net, pitch, made.spread())
     wanted = (aim.net_g, design.want.pitch_deg)
     refit = chance(*wanted, made.spread())[0]
@@ -157,7 +182,7 @@ def certainty(
     if design.want.by == SPEED and design.drag_source != "timed":
         better.append(Better("drag", MEASURE["drag"], chance(*wanted, made.spread(), DRAG_SPREAD_TIMED)[0]))
     spread = made.spread()
-    tilt_deg = float(np.degrees(np.arctan(_root(spread) @ drawn[:2])[1]).std())
+    tilt_deg = float(np.degrees(np.arctan(_root(spread) @ luck.drawn[:2])[1]).std())
     return Certainty(
         now,
         with_pitch,

@@ -121,6 +121,23 @@ class BatchAsked:
         )
 
 
+def _of_what(product: Product, asked: BatchAsked, job: MixJob, at_c: float) -> tuple[float, Filled | None]:
+    """The density that is poured [g/cm³], and the filler in it where it is filled."""
+    target, name = asked.value("density", "density", "density", "g/cm³"), asked.get("filler")
+    if product.kind == FOAM:
+        density = _foam_density(product, asked, target, at_c)
+    elif asked.get("ratio"):
+        raise Refused("ratio", asked.get("ratio"), "only a foam expands")
+    else:
+        density = target if name and target else poured_g_cm3(product, target)
+    if not name:
+        return density, None
+    one_of("filler", name, FILLERS)
+    if target is None:
+        raise Refused("density", "", "say which density the filled casting shall have")
+    return density, filled(product, job.total_ml, target, FILLERS[name])
+
+
 def plan(product_id: int, product: Product, asked: BatchAsked, now: datetime) -> MixPlan:
     """The mix a form asks for.
 
@@ -137,19 +154,8 @@ def plan(product_id: int, product: Product, asked: BatchAsked, now: datetime) ->
     )
     at_c = float(asked.value("at", "temperature", "temperature", "", float(room["room_c"])) or 0.0)
     step = float(asked.value("step", "mass", "scale step", "g", float(room["step_g"])) or 0.0)
-    target = asked.value("density", "density", "density", "g/cm³")
-    made, filler_name = None, asked.get("filler")
-    if product.kind == FOAM:
-        density = _foam_density(product, asked, target, at_c)
-    else:
-        if asked.get("ratio"):
-            raise Refused("ratio", asked.get("ratio"), "only a foam expands")
-        density = target if filler_name and target else poured_g_cm3(product, target)
-    if filler_name:
-        one_of("filler", filler_name, FILLERS)
-        if target is None:
-            raise Refused("density", "", "say which density the filled casting shall have")
-        made = filled(product, job.total_ml, target, FILLERS[filler_name])
+    density, made = _of_what(product, asked, job, at_c)
+    filler_name = asked.get("filler")
     total = made.resin_g if made else job.total_ml * density
     out = weighed_out(product, total, step)
     percent = asked.value("pigment", "percent", "pigment", "%")

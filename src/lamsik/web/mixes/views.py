@@ -2,6 +2,7 @@
 
 from contextlib import suppress
 from datetime import datetime
+from typing import Any
 
 from flask import Blueprint, Response, flash, jsonify, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
@@ -10,7 +11,7 @@ from lamsik.core.cautions import to_read
 from lamsik.core.errors import Refused
 from lamsik.core.mixes.clocks import RULE
 from lamsik.core.mixes.fillers import FILLERS
-from lamsik.core.mixes.overpour import digits, put_right
+from lamsik.core.mixes.overpour import Remedy, digits, put_right
 from lamsik.core.mixes.product import Product, ratio_text
 from lamsik.core.mixes.tubs import choose, is_expired
 from lamsik.core.units import parse
@@ -161,32 +162,8 @@ def guide(row: Batch) -> dict[str, object]:
         put_right(product, grams, step, [_most(row, name) for name in names], planned) if any(grams) else None
     )
     remedy = found if found and (found.over_percent or (all(grams) and not found.within)) else None
-    # what is in the cup sets the batch: every other line follows it
-    grown = found.total_g / planned if remedy and found and found.over_percent > 0 else 1.0
-    wanted = {line["part"]: float(line["grams"]) for line in [*row.plan["rows"], *row.plan.get("extras", [])]}
-    if remedy and remedy.within:
-        wanted |= dict(zip(names, grams, strict=True))
-    elif remedy:
-        wanted |= {name: have + more for name, have, more in zip(names, grams, remedy.add_g, strict=True)}
-    if remedy:
-        wanted |= {
-            line["part"]: round(float(line["grams"]) * grown, 3) for line in row.plan.get("extras", [])
-        }
-    lines = []
-    for line in [*row.plan["rows"], *row.plan.get("extras", [])]:
-        got, to = mixes.weighed_g(row, line["part"]), wanted[line["part"]]
-        tub = _tub_for(product, row, line["part"], max(to - got, 0.0) or to)
-        lines.append(
-            {
-                **line,
-                "grams": to,
-                "planned": float(line["grams"]),
-                "got": got,
-                "tub": tub,
-                "off": got - to,
-                "is_part": line["part"] in names,
-            }
-        )
+    wanted = _wanted(row, names, grams, remedy, planned)
+    lines = [_line(row, product, line, wanted[line["part"]]) for line in _lines(row)]
     return {
         "row": row,
         "product": product,
@@ -211,6 +188,38 @@ def guide(row: Batch) -> dict[str, object]:
             if remedy and not remedy.within
             else {}
         ),
+    }
+
+
+def _lines(row: Batch) -> list[dict[str, Any]]:
+    """What is weighed in: the parts, then what goes in beside them."""
+    return [*row.plan["rows"], *row.plan.get("extras", [])]
+
+
+def _wanted(
+    row: Batch, names: list[str], grams: list[float], remedy: Remedy | None, planned: float
+) -> dict[str, float]:
+    """What is to be in the cup of each line [g]: what is in it sets the batch, every other line follows."""
+    wanted = {line["part"]: float(line["grams"]) for line in _lines(row)}
+    if not remedy:
+        return wanted
+    add = (0.0,) * len(names) if remedy.within else remedy.add_g
+    wanted |= {name: have + more for name, have, more in zip(names, grams, add, strict=True)}
+    grown = remedy.total_g / planned if remedy.over_percent > 0 else 1.0
+    extras = row.plan.get("extras", [])
+    return wanted | {line["part"]: round(float(line["grams"]) * grown, 3) for line in extras}
+
+
+def _line(row: Batch, product: Product, line: dict[str, Any], to: float) -> dict[str, Any]:
+    got = mixes.weighed_g(row, line["part"])
+    return {
+        **line,
+        "grams": to,
+        "planned": float(line["grams"]),
+        "got": got,
+        "tub": _tub_for(product, row, line["part"], max(to - got, 0.0) or to),
+        "off": got - to,
+        "is_part": any(part.name == line["part"] for part in product.parts),
     }
 
 

@@ -2,6 +2,7 @@
 out.
 """
 
+from collections.abc import Sequence
 from dataclasses import asdict
 from datetime import UTC, datetime
 from typing import Any
@@ -108,12 +109,8 @@ def note() -> ResponseReturnValue:
 def _row_of(sent: dict[str, str]) -> Weighed:
     """A row of what was typed, checked as a whole."""
     require(bool(sent.get("name")), "name", "", "name what is weighed")
-    require(
-        sent.get("kind", "other") in weighed.KINDS,
-        "kind",
-        sent.get("kind"),
-        f"one of {', '.join(weighed.KINDS)}",
-    )
+    _known(sent, "kind", "other", weighed.KINDS)
+    _known(sent, "stage", "", ("", *weighed.STAGES))
     masses = {name: _mass(sent, name) for name in MASSES}
     require(
         any(value is not None for value in masses.values()) or bool(sent.get("reading_1")),
@@ -136,12 +133,6 @@ def _row_of(sent: dict[str, str]) -> Weighed:
     line_ml(*line)
     instrument = sent_row(Instrument, "instrument", "that scale is not in Stores any more: choose another")
     made_from = sent_row(Document, "float", "that float is not in the shop any more: choose another")
-    require(
-        sent.get("stage", "") in ("", *weighed.STAGES),
-        "stage",
-        sent.get("stage"),
-        f"one of {', '.join(weighed.STAGES)}",
-    )
     row = Weighed(
         name=sent["name"][:120],
         search="",
@@ -165,15 +156,26 @@ def _row_of(sent: dict[str, str]) -> Weighed:
         ),
         typed={name: sent[name] for name in (*MASSES, "temperature") if sent.get(name)},
     )
-    if row.both_g is not None:
+    _check_weighings(row, marks, water, instrument)
+    return row
+
+
+def _known(sent: dict[str, str], field: str, usual: str, known: Sequence[str]) -> None:
+    given = sent.get(field, usual)
+    require(given in known, field, given, f"one of {', '.join(name for name in known if name)}")
+
+
+def _check_weighings(
+    row: Weighed, marks: list[tuple[str, float]], water: Water, instrument: Instrument | None
+) -> None:
+    """Weighings that contradict each other, or lack the one they are told from, are refused."""
+    if row.both_g is not None or marks:
         require(row.sinker_g is not None, "sinker", "", "weigh the sinker alone in water first")
     wet = weighed.in_water_g(row)
     if wet is not None and row.air_g is not None:
         InWater(row.air_g, wet, water)
     if marks:
-        require(row.sinker_g is not None, "sinker", "", "weigh the sinker alone in water first")
         capacities(row.sinker_g or 0.0, marks, water, water, row.air_g, weighed.scale_of(instrument).sd_g)
-    return row
 
 
 def _mass(sent: dict[str, str], name: str) -> float | None:
