@@ -11,10 +11,10 @@ from typing import get_args, get_type_hints
 
 import pytest
 
-from lamsik.web.bodies.state import PaintView, ShapeView, TankView
-from lamsik.web.floats.state import FloatView
-from lamsik.web.moulds.state import MouldView
-from lamsik.web.paints.state import SchemeView
+from lamsik.web.bodies.view import PaintView, ShapeView, TankView
+from lamsik.web.floats.view import FloatView
+from lamsik.web.moulds.view import MouldView
+from lamsik.web.paints.view import SchemeView
 from lamsik.web.shared.view import panel_of
 
 WEB = Path(__file__).parent.parent.parent / "src/lamsik/web"

@@ -1,8 +1,5 @@
 """Rows and figures of the Shapes bench: what a body measures, what is on it, its joints and segments."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
-
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Placement, seat_of
 from lamsik.core.shapes.inside import pour_volume_ml
@@ -13,110 +10,22 @@ from lamsik.core.tank.mass import NOTHING
 from lamsik.core.tank.printed import by_metal, sink_words, weak_hinges
 from lamsik.core.tank.segments import Group, group_verdicts
 from lamsik.core.units import show
+from lamsik.web.bodies.shape_view import (
+    Figure,
+    HardwareRow,
+    InsideRow,
+    JointRow,
+    LipRow,
+    MetalRow,
+    Metals,
+    SegmentMaterial,
+    SegmentRow,
+)
 from lamsik.web.shared.facts import Fact, signed
-from lamsik.web.shared.view import Panel, Removable, edit
+from lamsik.web.shared.view import edit
 from lamsik.words.verdict import posture, sentence
 
 MOVABLE = ("belly", "back", "flank", "inside")
-
-
-@dataclass(frozen=True, kw_only=True)
-class HardwareRow(Removable):
-    """A part on the body: its mass, its place and the paths of the figures that move it."""
-
-    name: str
-    mass: str
-    place: str
-    estimate: bool
-    path: str
-    movable: bool
-    says: str
-    up_path: str
-    high: bool
-    up_says: str
-
-
-@dataclass(frozen=True)
-class LipRow:
-    """What the lip's angle does."""
-
-    says: str
-
-
-@dataclass(frozen=True, kw_only=True)
-class JointRow(Removable):
-    """A joint with the paths of its figures."""
-
-    x: str
-    slant: str
-    kerf: str
-    hinge: str
-    is_hinge: bool
-    kind_path: str
-    says: str
-    name: str
-
-
-@dataclass(frozen=True)
-class SegmentMaterial:
-    """A segment of a group and its own material, empty where it is of the body's."""
-
-    key: str
-    label: str
-    name: str
-
-
-@dataclass(frozen=True)
-class SegmentRow:
-    """A group of segments that moves as one, with its own verdict."""
-
-    key: str
-    name: str
-    volume: str
-    mass: str
-    net: str
-    says: str
-    chain: str
-    holds: str
-    materials: Sequence[SegmentMaterial]
-
-
-@dataclass(frozen=True)
-class Figure:
-    """A typed figure of a row: its label and its path in the document."""
-
-    key: str
-    label: str
-    path: str
-
-
-@dataclass(frozen=True, kw_only=True)
-class InsideRow(Removable):
-    """A poured end or a chamber with its figures."""
-
-    name: str
-    says: str
-    inputs: Sequence[Figure]
-
-
-@dataclass(frozen=True)
-class MetalRow:
-    """The chambers' balls in one metal."""
-
-    key: str
-    metal: str
-    balls: str
-    mass: str
-    water: str
-
-
-@dataclass(frozen=True)
-class Metals(Panel):
-    """The same chambers with each metal, and what to know before printing."""
-
-    metals: Sequence[MetalRow]
-    any_metal: bool
-    sink_words: str
 
 
 def body_facts(outcome: Outcome) -> list[Fact]:

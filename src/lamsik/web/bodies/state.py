@@ -1,27 +1,24 @@
 """What the design screens show of one document: built here, bound by static/js/shared/bind.js."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.clashes import Clash, clashes
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.needs import Need
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import Near, Outcome, Rules
 from lamsik.core.tank.mass import NOTHING, Measured
 from lamsik.core.units import show
 from lamsik.documents.body.document import Document
 from lamsik.drawings.draw import LOOKS, Sight, station_of, three_views
-from lamsik.drawings.svg import Node
 from lamsik.web.bodies import shape_facts as facts
-from lamsik.web.bodies.paints_state import PaintPanel, paint_panel
-from lamsik.web.bodies.tank_depth import Late
-from lamsik.web.bodies.tank_state import SegmentsPanel, TankAsked, TankPart, TankShop, late_part, tank_part
-from lamsik.web.shared.facts import Fact
+from lamsik.web.bodies.paints_state import paint_panel
+from lamsik.web.bodies.tank_state import TankAsked, TankShop, late_part, tank_part
+from lamsik.web.bodies.tank_view import SegmentsPanel
+from lamsik.web.bodies.view import BodyPanel, DrawnPanel, PaintView, PartsPanel, ShapeView, TankView, WhyNot
 from lamsik.web.shared.fields import fields
-from lamsik.web.shared.view import Head, Panel, Said, plain
+from lamsik.web.shared.view import Head, Said, plain
 from lamsik.words.verdict import sentence
 
 BENCHES = ("shapes", "tank", "paints")
@@ -46,89 +43,6 @@ class Asked:
     shop: TankShop | None = None
     station_mm: float | None = None
     hinge_mm: float = 0.8
-
-
-@dataclass(frozen=True)
-class BodyPanel(Panel):
-    """What every look at a body shows beside its head: what it still needs."""
-
-    missing: Sequence[Need]
-    nothing_missing: bool
-
-
-@dataclass(frozen=True)
-class WhyNot:
-    """Why what acts on drawn lines, what turns a body and what mirrors it cannot act; empty where it can."""
-
-    lines: str = ""
-    turned: str = ""
-    mirror: str = ""
-
-
-@dataclass(frozen=True)
-class DrawnPanel(Panel):
-    """The drawing of the body, the station its section is taken at, and what kind of body it is."""
-
-    picture: Node
-    looks: str
-    station_mm: float
-    station: str
-    drawn: bool
-    is_mesh: bool
-    has_widest: bool
-    why_not: WhyNot
-    is_turned: bool
-    is_hollow: bool
-    facts: Sequence[Fact]
-    density_source: str
-
-
-@dataclass(frozen=True)
-class PartsPanel(Panel):
-    """What is on and in the body, what clashes, and where the shape is from."""
-
-    clashes: Sequence[Said]
-    any_clash: bool
-    hardware: Sequence[facts.HardwareRow]
-    no_hardware: bool
-    lip: facts.LipRow | None
-    no_lip: bool
-    inside: Sequence[facts.InsideRow]
-    no_inside: bool
-    joints: Sequence[facts.JointRow]
-    no_joints: bool
-    not_for_sale: bool
-
-
-@dataclass(frozen=True)
-class ShapeView:
-    """What Shapes shows of a body; segments and metals once it is settled."""
-
-    head: Head
-    body: BodyPanel
-    drawn: DrawnPanel
-    parts: PartsPanel
-    segments: SegmentsPanel | None = None
-    metals: facts.Metals | None = None
-
-
-@dataclass(frozen=True)
-class TankView:
-    """What the Tank shows of a body; the late panel comes in a second answer."""
-
-    head: Head
-    body: BodyPanel
-    tank: TankPart
-    late: Late | None = None
-
-
-@dataclass(frozen=True)
-class PaintView:
-    """What Paints shows of a body in its scheme."""
-
-    head: Head
-    body: BodyPanel
-    paint: PaintPanel
 
 
 def view(document: Document, design: Design, rules: Rules, asked: Asked) -> dict[str, Any]:

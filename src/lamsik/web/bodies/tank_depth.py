@@ -3,7 +3,7 @@ would change it and how sure it is.
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import asdict, dataclass
+from dataclasses import asdict
 from typing import Any
 
 from lamsik.core.errors import Refused
@@ -24,168 +24,27 @@ from lamsik.core.tank.trial import in_tub
 from lamsik.core.tank.wanted import Holding, holdings, target
 from lamsik.core.water import Water
 from lamsik.store.tables import TimedRun
+from lamsik.web.bodies.tank_view import (
+    AllowanceRow,
+    Beside,
+    EffectRow,
+    Faces,
+    FaceWay,
+    Late,
+    RefitPanel,
+    Sure,
+    SureRow,
+    TimedRow,
+    TimedWords,
+    TrialRow,
+    Wants,
+    WaterRow,
+)
 from lamsik.web.shared.facts import signed
-from lamsik.web.shared.view import Panel, Removable, edit
+from lamsik.web.shared.view import edit
 
 LATE = "being worked out"
 """What stands in the place of the answers that come after the verdict, until they come."""
-
-
-@dataclass(frozen=True)
-class WaterRow:
-    """Another water: whether the want must hold in it, and how the bait does there."""
-
-    key: str
-    name: str
-    on: bool
-    fails: bool
-    says: str
-    edit: str
-
-
-@dataclass(frozen=True)
-class FaceWay:
-    """A way of carving, and the edit that takes its figure."""
-
-    key: str
-    name: str
-    edit: str
-
-
-@dataclass(frozen=True, kw_only=True)
-class AllowanceRow(Removable):
-    """A mass set aside for what is not on yet, and its give or take."""
-
-    name: str
-    path: str
-    spread: str
-    mass_says: str
-    spread_says: str
-    says: str
-    counts: bool
-
-
-@dataclass(frozen=True, kw_only=True)
-class TrialRow(Removable):
-    """A weight hung on in the tub: what, where, of which metal."""
-
-    name: str
-    mass_path: str
-    place_path: str
-    density_path: str
-    mass_says: str
-    place_says: str
-    density_says: str
-    on_belly: bool
-
-
-@dataclass(frozen=True)
-class TimedWords:
-    """What timed runs say; `drag` is the edit that takes their C_d, where `can_use`."""
-
-    says: str
-    drag: str = ""
-    can_use: bool = False
-
-
-@dataclass(frozen=True)
-class TimedRow:
-    """A timed run, and where it is taken back."""
-
-    key: str
-    says: str
-    action: str
-
-
-@dataclass(frozen=True)
-class Wants(Panel):
-    """The other waters and which of those that must be held are lost."""
-
-    waters: Sequence[WaterRow]
-    waters_lost: str
-
-
-@dataclass(frozen=True)
-class Faces(Panel):
-    """How true the body is taken to be made, where that is from, the ways to carve it."""
-
-    face_says: str
-    face_mm: str
-    face_ways: Sequence[FaceWay]
-
-
-@dataclass(frozen=True)
-class Beside(Panel):
-    """What a settled design shows beside its verdict; `late` says that more is to be asked for,
-    `late_problem` why that did not come.
-    """
-
-    late: str
-    late_problem: str
-    wants: Wants
-    faces: Faces
-    allowances: Sequence[AllowanceRow]
-    no_allowances: bool
-    bare: str
-    trials: Sequence[TrialRow]
-    tub: str
-    timed: TimedWords
-    timed_rows: Sequence[TimedRow]
-
-
-@dataclass(frozen=True)
-class EffectRow:
-    """What one change would do to net and pitch; its bar is a share of the largest."""
-
-    key: str
-    name: str
-    net: str
-    pitch: str
-    then: str
-    share: float
-    lifts: bool
-    sinks: bool
-
-
-@dataclass(frozen=True)
-class SureRow:
-    """A measurement, and the chance after it."""
-
-    key: str
-    says: str
-    chance: str
-    share: int
-
-
-@dataclass(frozen=True)
-class Sure(Panel):
-    """The chance to land in the wanted behaviour, what would raise it, and between what its net falls."""
-
-    sure: str = ""
-    sure_rows: Sequence[SureRow] = ()
-    sure_spread: str = ""
-
-
-@dataclass(frozen=True)
-class RefitPanel(Panel):
-    """What to do now, and the edit that does it."""
-
-    met: bool
-    refit: str
-    can_refit: bool
-    refit_edit: str
-
-
-@dataclass(frozen=True)
-class Late(Panel):
-    """What takes longer than the verdict."""
-
-    late: str
-    effects: Sequence[EffectRow]
-    first_effects: str
-    flips: str
-    refit: RefitPanel
-    sure: Sure
 
 
 def beside(outcome: Outcome, waters: Sequence[Water], runs: Sequence[TimedRun]) -> Beside:

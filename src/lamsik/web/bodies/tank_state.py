@@ -2,7 +2,6 @@
 (see `depth`).
 """
 
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from lamsik.core.cautions import CAUTIONS, DEFER, of_metals
@@ -20,11 +19,23 @@ from lamsik.drawings.headon import head_on
 from lamsik.drawings.svg import Node
 from lamsik.drawings.tank import HELD, SURFACE, VIEWS, default_view, scene, shown_view
 from lamsik.store.tables import TimedRun
-from lamsik.web.bodies.shape_facts import SegmentRow, segment_rows
-from lamsik.web.bodies.tank_depth import Beside, Late, beside, deeper
-from lamsik.web.bodies.tank_facts import BudgetRow, budget_rows, tank_facts
-from lamsik.web.shared.facts import Fact, signed
-from lamsik.web.shared.view import Panel, Removable, Said, edit
+from lamsik.web.bodies.shape_facts import segment_rows
+from lamsik.web.bodies.tank_depth import beside, deeper
+from lamsik.web.bodies.tank_facts import budget_rows, tank_facts
+from lamsik.web.bodies.tank_view import (
+    BallastPanel,
+    BallastRow,
+    BudgetPanel,
+    Figures,
+    Late,
+    ScenePanel,
+    SegmentsPanel,
+    TankPart,
+    VerdictPanel,
+    WantPanel,
+)
+from lamsik.web.shared.facts import signed
+from lamsik.web.shared.view import Said, edit
 from lamsik.words.verdict import posture
 
 SIDE, FRONT = "side", "front"
@@ -51,115 +62,6 @@ class TankAsked:
     facing: str = SIDE
     trail: tuple[tuple[float, float], ...] = ()
     shop: TankShop | None = None
-
-
-@dataclass(frozen=True)
-class ScenePanel(Panel):
-    """The drawing and how it is looked at: posture, side, which of them can be, where G lies (x, z) [mm]."""
-
-    picture: Node
-    looks: str
-    facing: str
-    can_float: bool
-    can_hold: bool
-    g: tuple[float, float]
-
-
-@dataclass(frozen=True)
-class Figures:
-    """The few numbers that are set side by side when something is tried, each with its unit."""
-
-    net: str
-    behaviour: str
-    speed: str
-    pitch: str
-    mass: str
-    roll: str
-
-
-@dataclass(frozen=True)
-class VerdictPanel(Panel):
-    """Whether it turns over, its figures, where else it can rest, whether its segments do so each for
-    itself.
-    """
-
-    over: bool
-    figures: Figures
-    facts: Sequence[Fact]
-    others: Sequence[Said]
-    jointed: bool
-
-
-@dataclass(frozen=True)
-class BudgetPanel(Panel):
-    """Its weight by part, the sum, and how many parts nobody weighed."""
-
-    budget: Sequence[BudgetRow]
-    total: str
-    unweighed: int
-
-
-@dataclass(frozen=True, kw_only=True)
-class BallastRow(Removable):
-    """A hole, a poured end or a chamber with its two figures, and what is wrong with it."""
-
-    name: str
-    says: str
-    trouble: str
-    troubled: bool
-    mass_path: str
-    mass_says: str
-    path: str
-    place_says: str
-    is_hole: bool = False
-    is_pair: bool = False
-    beside_path: str = ""
-    beside_says: str = ""
-    pair: str = ""
-    pair_says: str = ""
-    pair_word: str = ""
-
-
-@dataclass(frozen=True)
-class BallastPanel(Panel):
-    """All that is ballast, and what to mind with its metals."""
-
-    holes: Sequence[BallastRow]
-    caution: str
-
-
-@dataclass(frozen=True)
-class WantPanel(Panel):
-    """How the want is said, and what of the design can be tried otherwise."""
-
-    by_speed: bool
-    by_share: bool
-    by_freeboard: bool
-    pierced: bool
-    has_lip: bool
-    tie_moves: bool
-    tie_path: str
-    clears: str
-
-
-@dataclass(frozen=True)
-class SegmentsPanel(Panel):
-    """Each group of a jointed bait's segments."""
-
-    segments: Sequence[SegmentRow]
-
-
-@dataclass(frozen=True)
-class TankPart(Panel):
-    """The Tank's panels; the last two only once it is settled."""
-
-    scene: ScenePanel
-    verdict: VerdictPanel
-    budget: BudgetPanel
-    ballast: BallastPanel
-    want: WantPanel
-    segments: SegmentsPanel | None = None
-    beside: Beside | None = None
 
 
 def tank_part(outcome: Outcome, asked: TankAsked) -> TankPart:

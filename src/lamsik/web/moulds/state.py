@@ -1,6 +1,6 @@
 """What the mould's page shows of one document: built here, bound by static/js/shared/bind.js."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 from urllib.parse import urlencode
@@ -21,10 +21,23 @@ from lamsik.core.shapes.sources import Source
 from lamsik.core.units import show
 from lamsik.documents.moulds.document import Document, to_mould
 from lamsik.drawings.mould import picture
-from lamsik.drawings.svg import Node
+from lamsik.web.moulds.view import (
+    AirPanel,
+    AmountsPanel,
+    BoxPanel,
+    CastingPanel,
+    ChoiceRow,
+    HalfRow,
+    MouldPanel,
+    MouldView,
+    SpotRow,
+    TextRow,
+    VentRow,
+    WellRow,
+)
 from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
-from lamsik.web.shared.view import Head, Panel, Removable, Said, edit, plain
+from lamsik.web.shared.view import Head, Said, edit, plain
 
 USUAL_SILICONE = 1.15
 """Density of a mould silicone [g/cm³] until a product is chosen."""
@@ -45,155 +58,6 @@ class MouldShop:
     currency: str = "EUR"
     unit: str = "mm"
     heat: Callable[[Document, float | None], Heat | None] = lambda _document, _melt: None
-
-
-@dataclass(frozen=True)
-class ChoiceRow:
-    """A kind of mould, why it suits or not, and the edit that takes it."""
-
-    key: str
-    kind: str
-    why: str
-    suits: bool
-    now: bool
-    edit: str
-
-
-@dataclass(frozen=True, kw_only=True)
-class SpotRow(Removable):
-    """A cavity with the paths of its place."""
-
-    title: str
-    x: str
-    y: str
-    turn: str
-
-
-@dataclass(frozen=True, kw_only=True)
-class VentRow(Removable):
-    """A vent with the path of its width."""
-
-    title: str
-    label: str
-    across: str
-
-
-@dataclass(frozen=True, kw_only=True)
-class WellRow(Removable):
-    """A well with the paths of its figures."""
-
-    title: str
-    across: str
-    deep: str
-
-
-@dataclass(frozen=True, kw_only=True)
-class TextRow(Removable):
-    """A text in the mould with the paths of what it says and where."""
-
-    title: str
-    says: str
-    high: str
-    x: str
-    y: str
-    half: str
-
-
-@dataclass(frozen=True)
-class HalfRow:
-    """A half: its silicone by volume and mass, how that comes about, and where it is mixed."""
-
-    key: str
-    name: str
-    ml: str
-    g: str
-    how: str
-    mix: str
-    mix_says: str
-
-
-@dataclass(frozen=True)
-class MouldPanel(Panel):
-    """The mould: drawing, kinds to choose from, its master and that one's use, what leans in, its facts."""
-
-    picture: Node
-    choices: Sequence[ChoiceRow]
-    master: str
-    use: str
-    use_last: bool
-    undercut: str
-    facts: Sequence[Fact]
-    source: str
-    not_for_sale: bool
-
-
-@dataclass(frozen=True)
-class BoxPanel(Panel):
-    """The box and what lies in it, what lies too near, how it is held together."""
-
-    box_size: str
-    tight: Sequence[Said]
-    cavities: Sequence[SpotRow]
-    count: str
-    wells: Sequence[WellRow]
-    texts: Sequence[TextRow]
-    is_press: bool
-    has_halves: bool
-    has_funnel: bool
-    boards: bool
-    proud: bool
-    injector: bool
-
-
-@dataclass(frozen=True)
-class AirPanel(Panel):
-    """Where air stays, and the vents."""
-
-    points: Sequence[Said]
-    air: bool
-    no_air: bool
-    vents: Sequence[VentRow]
-    no_vents: bool
-
-
-@dataclass(frozen=True)
-class AmountsPanel(Panel):
-    """Silicone of each half, clay, walls, what the plain box would cost."""
-
-    halves: Sequence[HalfRow]
-    clay: str
-    walls: str
-    walls_short: bool
-    strip: str
-    saved: str
-    lift: str
-    lifts: bool
-    density_of: str
-    pressed: str
-    press_missing: bool
-
-
-@dataclass(frozen=True)
-class CastingPanel(Panel):
-    """Heat, shrinkage, level of what is cast."""
-
-    heat: str
-    heat_bad: bool
-    shrink: str
-    shrink_bad: bool
-    level: str
-
-
-@dataclass(frozen=True)
-class MouldView:
-    """What the mould's page shows of one document."""
-
-    head: Head
-    mould: MouldPanel
-    box: BoxPanel
-    air: AirPanel
-    amounts: AmountsPanel
-    casting: CastingPanel
 
 
 def view(document: Document, master: Master, shop: MouldShop, settled: bool) -> dict[str, Any]:

@@ -1,7 +1,5 @@
 """What a scheme's page shows: the coats on a reference bait, in order, with what each takes and waits."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Any
 
 from lamsik.core.paints.coats import Coat
@@ -9,54 +7,12 @@ from lamsik.core.tank import evaluate
 from lamsik.documents.rows import Document
 from lamsik.documents.schemes.document import read
 from lamsik.drawings.body import paint_view
-from lamsik.drawings.svg import Node
+from lamsik.web.paints.view import CoatRow, SchemePanel, SchemeView
 from lamsik.web.shared.cards import reference
 from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
-from lamsik.web.shared.view import Head, Panel, Removable, edit, plain
+from lamsik.web.shared.view import Head, edit, plain
 from lamsik.words.quantities import said
-
-
-@dataclass(frozen=True, kw_only=True)
-class CoatRow(Removable):
-    """A coat of the scheme with the paths of its figures, what is on dry, and its way up."""
-
-    order: str
-    name: str
-    name_says: str
-    colour: str
-    colour_says: str
-    film: str
-    film_says: str
-    is_film: bool
-    pair: str
-    wait: str
-    wait_says: str
-    count: str
-    count_says: str
-    has_count: bool
-    dry: str
-    up: str
-    up_says: str
-    first: str
-
-
-@dataclass(frozen=True)
-class SchemePanel(Panel):
-    """The coats on a reference bait, in order, and what they take together."""
-
-    picture: Node
-    coats: Sequence[CoatRow]
-    no_coats: bool
-    facts: Sequence[Fact]
-
-
-@dataclass(frozen=True)
-class SchemeView:
-    """What a scheme's page shows of its document."""
-
-    head: Head
-    scheme: SchemePanel
 
 
 def view(document: Document) -> dict[str, Any]:

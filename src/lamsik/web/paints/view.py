@@ -1,0 +1,50 @@
+"""What a scheme's page binds."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from lamsik.drawings.svg import Node
+from lamsik.web.shared.facts import Fact
+from lamsik.web.shared.view import Head, Panel, Removable
+
+
+@dataclass(frozen=True, kw_only=True)
+class CoatRow(Removable):
+    """A coat of the scheme with the paths of its figures, what is on dry, and its way up."""
+
+    order: str
+    name: str
+    name_says: str
+    colour: str
+    colour_says: str
+    film: str
+    film_says: str
+    is_film: bool
+    pair: str
+    wait: str
+    wait_says: str
+    count: str
+    count_says: str
+    has_count: bool
+    dry: str
+    up: str
+    up_says: str
+    first: str
+
+
+@dataclass(frozen=True)
+class SchemePanel(Panel):
+    """The coats on a reference bait, in order, and what they take together."""
+
+    picture: Node
+    coats: Sequence[CoatRow]
+    no_coats: bool
+    facts: Sequence[Fact]
+
+
+@dataclass(frozen=True)
+class SchemeView:
+    """What a scheme's page shows of its document."""
+
+    head: Head
+    scheme: SchemePanel
