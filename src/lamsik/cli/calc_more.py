@@ -17,11 +17,13 @@ from lamsik.core.mixes.fillers import filled
 from lamsik.core.mixes.overpour import put_right
 from lamsik.core.mixes.product import FOAM, Product, liquid_g_cm3
 from lamsik.core.moulds.advice import look
-from lamsik.core.moulds.layout import box, cavity_ml, feed_ml
+from lamsik.core.moulds.funnels import feed_ml
+from lamsik.core.moulds.layout import box, cavity_ml
 from lamsik.core.moulds.silicone import clay_ml
 from lamsik.core.shapes.ballast_holes import Slug
-from lamsik.core.tank.ballast import Answer, search, what_binds, within
+from lamsik.core.tank.ballast import Answer, search, within
 from lamsik.core.tank.ballast_base import Bench
+from lamsik.core.tank.ballast_why import what_binds
 from lamsik.core.weighing.pair import margins, turns_at
 from lamsik.documents.body.document import to_design
 from lamsik.documents.floats import document as float_document

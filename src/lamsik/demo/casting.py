@@ -7,7 +7,7 @@ from typing import Any
 from sqlmodel import Session, select
 
 from lamsik.core.castings.born import Born
-from lamsik.demo import scenario
+from lamsik.demo import scenario, scenario_moulds
 from lamsik.documents.body.cast import cast_content
 from lamsik.documents.engine import apply
 from lamsik.documents.moulds.document import first_layout, master_of, of_body, of_weighed
@@ -41,7 +41,7 @@ def build(session: Session) -> None:
     session.flush()
     made: dict[str, Document] = {}
     versions: dict[str, MouldMade] = {}
-    for name, kind, of, edits, product, silicone, expected in scenario.MOULDS:
+    for name, kind, of, edits, product, silicone, expected in scenario_moulds.MOULDS:
         materials = (products[product].code, products[silicone].code)
         made[name] = _mould(session, name, (kind, of), edits, materials, expected)
     for name, material, lot, days, dead in scenario.MADE:
@@ -52,7 +52,7 @@ def build(session: Session) -> None:
         for key, state, why in dead:
             moulds.mark(session, row, key, state, why)
         versions[name] = versions[f"{name} v{row.version}"] = row
-    for which, product, ago, grams, filled, results in scenario.SHOTS_CAST:
+    for which, product, ago, grams, filled, results in scenario_moulds.SHOTS_CAST:
         _shot(session, versions[which], products[product], ago, grams, filled, results)
     _running(session)
 

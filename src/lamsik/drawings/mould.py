@@ -5,23 +5,21 @@ from math import cos, radians, sin
 import numpy as np
 from numpy.typing import NDArray
 
+from lamsik.core.moulds.funnels import Feed, feeds, wall_mm
 from lamsik.core.moulds.geometry import middle_cut
 from lamsik.core.moulds.layout import (
     Box,
     CavitySpot,
-    Feed,
     Mould,
     Text,
-    Tight,
     box,
-    feeds,
     key_places,
     lying,
     lying_true,
     outline,
     turned,
-    wall_mm,
 )
+from lamsik.core.moulds.tight import Tight
 from lamsik.core.moulds.vents import FLAT, HighPoint
 from lamsik.core.shapes.curves import Array
 from lamsik.core.units import show

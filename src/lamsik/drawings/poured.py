@@ -8,8 +8,9 @@ from math import cos, radians, sin
 import manifold3d
 import numpy as np
 
+from lamsik.core.moulds.funnels import end_of, feeds
 from lamsik.core.moulds.geometry import seen
-from lamsik.core.moulds.layout import Mould, end_of, feeds, lying
+from lamsik.core.moulds.layout import Mould, lying
 from lamsik.core.moulds.pull import OPEN
 from lamsik.core.moulds.vents import FLAT, HighPoint
 from lamsik.core.shapes.curves import Array

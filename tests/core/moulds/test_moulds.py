@@ -17,6 +17,7 @@ from lamsik.core.errors import Refused
 from lamsik.core.moulds import masters
 from lamsik.core.moulds.advice import look, sentence
 from lamsik.core.moulds.faults import FAULTS, MasterUse, tallies
+from lamsik.core.moulds.funnels import feed_ml, feeds
 from lamsik.core.moulds.geometry import middle_cut, seen, solid_of
 from lamsik.core.moulds.halves import printed_halves
 from lamsik.core.moulds.heat import heat, level_error_mm, limit_of, limits, shrinkage
@@ -30,15 +31,13 @@ from lamsik.core.moulds.layout import (
     box,
     cap_mm3,
     cavity_ml,
-    feed_ml,
-    feeds,
     lying,
-    tight_places,
 )
 from lamsik.core.moulds.masters import Master
 from lamsik.core.moulds.press import pressed
 from lamsik.core.moulds.pull import best_parting, choices, features
 from lamsik.core.moulds.silicone import Bricks, Saved, clay_ml, halves, lift, walls_of
+from lamsik.core.moulds.tight import tight_places
 from lamsik.core.moulds.touching import touch
 from lamsik.core.moulds.vents import fewest_vents, high_points, up_of
 from lamsik.core.shapes.polyhedra import measures, thinned

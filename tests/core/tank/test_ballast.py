@@ -11,8 +11,9 @@ from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.tank import advice, evaluate
-from lamsik.core.tank.ballast import search, why_none, with_answer
+from lamsik.core.tank.ballast import search, with_answer
 from lamsik.core.tank.ballast_base import Bench, base_of, place_mm, slug_mass_g
+from lamsik.core.tank.ballast_why import why_none
 from lamsik.core.tank.certainty import certainty
 from lamsik.core.tank.drilling import clear_of_hardware, troubles, wall_left_mm
 from lamsik.core.tank.inertia import roll_moment_g_mm2

@@ -21,8 +21,9 @@ from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.advice import resize
-from lamsik.core.tank.ballast import aim_at, judged, search, what_binds, with_answer, within
+from lamsik.core.tank.ballast import aim_at, judged, search, with_answer, within
 from lamsik.core.tank.ballast_base import base_of, load_height_mm, loads_of
+from lamsik.core.tank.ballast_why import what_binds
 from lamsik.core.tank.drilling import depths_mm, net_added_g, wall_left_mm, walls_left_mm
 from lamsik.core.tank.inertia import STEADY_HZ
 from lamsik.core.tank.mass import budget

@@ -14,7 +14,8 @@ from lamsik.core.shapes.forms import FORMS, body_from
 from lamsik.core.shapes.inside import Cavity, PouredEnd
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank import evaluate
-from lamsik.core.tank.ballast import search, why_none, with_answer
+from lamsik.core.tank.ballast import search, with_answer
+from lamsik.core.tank.ballast_why import why_none
 from lamsik.core.tank.certainty import certainty
 from lamsik.core.tank.floating import float_settled, vessel_of_body
 from lamsik.core.tank.mass import Measured, budget

@@ -7,21 +7,12 @@ from math import cos, radians, sin
 
 import numpy as np
 
+from lamsik.core.moulds.funnels import end_of, feed_ml, feeds
 from lamsik.core.moulds.geometry import seen
-from lamsik.core.moulds.layout import (
-    Mould,
-    Tight,
-    cavity_ml,
-    end_of,
-    feed_ml,
-    feeds,
-    lying,
-    lying_true,
-    pour_up,
-    tight_places,
-)
+from lamsik.core.moulds.layout import Mould, cavity_ml, lying, lying_true, pour_up
 from lamsik.core.moulds.pull import INJECTION, OPEN, PRESS, Choice, Features, choices, features
 from lamsik.core.moulds.silicone import Half, halves
+from lamsik.core.moulds.tight import Tight, tight_places
 from lamsik.core.moulds.vents import FLAT, HighPoint, high_points
 
 _END = {"tail": (0, 1.0), "nose": (0, -1.0), "back": (1, 1.0), "belly": (1, -1.0)}

@@ -9,8 +9,9 @@ import manifold3d
 import numpy as np
 
 from lamsik.core.errors import Refused, require
+from lamsik.core.moulds.funnels import Feed, feeds
 from lamsik.core.moulds.geometry import face_normals, solid_of
-from lamsik.core.moulds.layout import Feed, Mould, box, feeds, key_places, placed, turned
+from lamsik.core.moulds.layout import Mould, box, key_places, placed, turned
 from lamsik.core.moulds.vents import FLAT
 from lamsik.core.shapes.skins import Mesh
 

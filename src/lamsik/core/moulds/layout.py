@@ -5,15 +5,14 @@ mm; z = 0 is the parting at the box's middle.
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
-from math import atan2, cos, degrees, hypot, pi, radians, sin, tan
+from math import cos, pi, radians, sin, tan
 
 import numpy as np
-from scipy.spatial import cKDTree
 
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.moulds.geometry import seen
 from lamsik.core.moulds.masters import PULLS, Master, laid, laid_at, shrunk_mesh
-from lamsik.core.moulds.pull import KINDS, OPEN, PRESS, TWO_PART
+from lamsik.core.moulds.pull import KINDS, OPEN, TWO_PART
 from lamsik.core.moulds.vents import FLAT, ON_EDGE, STANDS, up_of
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
@@ -21,7 +20,6 @@ from lamsik.core.shapes.skins import Mesh
 ENDS = ("tail", "nose", "back", "belly")
 """Where the funnel meets the cavity, as the bait's ends lie in the plan: +x, −x, +y, −y."""
 
-_TOWARD = {"tail": (1.0, 0.0), "nose": (-1.0, 0.0), "back": (0.0, 1.0), "belly": (0.0, -1.0)}
 MOST_CAVITIES = 12
 
 
@@ -402,89 +400,10 @@ def feed_mm(mould: Mould) -> float:
     return max(mould.funnel.mouth_mm - mould.edge_mm, 0.0)
 
 
-@dataclass(frozen=True)
-class Feed:
-    """A cavity's funnel: from the cavity to the wall in the plan [mm], both radii [mm], its volume outside
-    the cavity [mm³].
-    """
-
-    x0_mm: float
-    y0_mm: float
-    x1_mm: float
-    y1_mm: float
-    neck_mm: float
-    mouth_mm: float
-
-    @property
-    def length_mm(self) -> float:
-        """How long [mm]."""
-        return hypot(self.x1_mm - self.x0_mm, self.y1_mm - self.y0_mm)
-
-    @property
-    def volume_mm3(self) -> float:
-        """A frustum πl(r² + rR + R²)/3 [mm³]."""
-        r, big = self.neck_mm / 2, self.mouth_mm / 2
-        return pi * self.length_mm * (r * r + r * big + big * big) / 3
-
-    @property
-    def way_deg(self) -> float:
-        """Its direction in the plan [°]."""
-        return degrees(atan2(self.y1_mm - self.y0_mm, self.x1_mm - self.x0_mm))
-
-
-@lru_cache(maxsize=64)
-def feeds(mould: Mould) -> tuple[Feed, ...]:
-    """The funnels, one at each cavity's end, out to the nearest wall that way; none in an open or a press
-    mould.
-    """
-    if mould.kind in (OPEN, PRESS):
-        return ()
-    walls = box(mould)
-    found = []
-    for spot in mould.cavities:
-        way = radians(spot.turn_deg)
-        dx, dy = _TOWARD[mould.funnel.end]
-        dx, dy = dx * cos(way) - dy * sin(way), dx * sin(way) + dy * cos(way)
-        points = outline(mould, spot)
-        tip = end_of(points, np.array([dx, dy]))
-        far = wall_mm(walls, float(tip[0]), float(tip[1]), dx, dy)
-        found.append(
-            Feed(
-                float(tip[0]),
-                float(tip[1]),
-                float(tip[0] + far * dx),
-                float(tip[1] + far * dy),
-                mould.funnel.neck_mm,
-                mould.funnel.mouth_mm,
-            )
-        )
-    return tuple(found)
-
-
 def turned(x_mm: float, y_mm: float, spot: CavitySpot) -> tuple[float, float]:
     """A point of the laid master in the plan, turned and moved with its cavity [mm]."""
     turn = radians(spot.turn_deg)
     return spot.x_mm + x_mm * cos(turn) - y_mm * sin(turn), spot.y_mm + x_mm * sin(turn) + y_mm * cos(turn)
-
-
-def wall_mm(walls: Box, x_mm: float, y_mm: float, dx: float, dy: float) -> float:
-    """How far it is in the plan from a point to the wall in a direction [mm]; 0 from outside."""
-    to_x = ((walls.length_mm if dx > 0 else 0.0) - x_mm) / dx if abs(dx) > 1e-9 else 1e9
-    to_y = ((walls.width_mm if dy > 0 else 0.0) - y_mm) / dy if abs(dy) > 1e-9 else 1e9
-    return max(min(to_x, to_y), 0.0)
-
-
-def end_of(points: Array, way: Array) -> Array:
-    """The middle of the end of some points in a direction: of a tip its point, of a flat end its middle."""
-    reach = points @ way
-    end = points[reach > reach.max() - 0.004 * float(np.ptp(reach))]
-    middle = (end.min(axis=0) + end.max(axis=0)) / 2
-    return np.asarray(middle + (reach.max() - middle @ way) * way)
-
-
-def feed_ml(mould: Mould) -> float:
-    """All funnels [ml]."""
-    return sum(feed.volume_mm3 for feed in feeds(mould)) / 1000.0
 
 
 def key_places(mould: Mould) -> tuple[tuple[float, float], ...]:
@@ -500,72 +419,6 @@ def key_places(mould: Mould) -> tuple[tuple[float, float], ...]:
     places += [(x0 + (x1 - x0) * (n + 1) / (top + 1), y1) for n in range(max(top, 0))]
     places += [(x0 + (x1 - x0) * (n + 1) / (rest - top + 1), y0) for n in range(max(rest - top, 0))]
     return tuple(places[: mould.keys.count])
-
-
-@dataclass(frozen=True)
-class Tight:
-    """A distance that is less than wanted: between what, how much there is [mm], where in the plan."""
-
-    what: str
-    distance_mm: float
-    x_mm: float
-    y_mm: float
-
-
-def tight_places(mould: Mould) -> tuple[Tight, ...]:
-    """Where walls between cavities, the box and the keys are thinner than the edge distance."""
-    walls, found = box(mould), []
-    lines = {spot.key: dense(outline(mould, spot)) for spot in mould.cavities}
-    for key, points in lines.items():
-        gaps = np.column_stack(
-            [points[:, 0], walls.length_mm - points[:, 0], points[:, 1], walls.width_mm - points[:, 1]]
-        )
-        at = np.unravel_index(int(np.argmin(gaps)), gaps.shape)
-        if gaps[at] < mould.edge_mm - 0.05:
-            found.append(
-                Tight(
-                    f"cavity {key[1:]} and the wall",
-                    float(gaps[at]),
-                    float(points[at[0], 0]),
-                    float(points[at[0], 1]),
-                )
-            )
-        keys = np.array(key_places(mould)).reshape(-1, 2)
-        if len(keys) and mould.parts == 2:
-            near, where = cKDTree(points).query(keys)
-            low = int(np.argmin(near))
-            if near[low] - mould.keys.base_mm / 2 < 1.0:
-                found.append(
-                    Tight(
-                        f"cavity {key[1:]} and a key",
-                        float(near[low] - mould.keys.base_mm / 2),
-                        float(keys[low, 0]),
-                        float(keys[low, 1]),
-                    )
-                )
-    names = list(lines)
-    for n, one in enumerate(names):
-        for other in names[n + 1 :]:
-            near, _ = cKDTree(lines[one]).query(lines[other])
-            low = int(np.argmin(near))
-            if near[low] < mould.edge_mm - 0.05:
-                found.append(
-                    Tight(
-                        f"cavities {one[1:]} and {other[1:]}",
-                        float(near[low]),
-                        float(lines[other][low, 0]),
-                        float(lines[other][low, 1]),
-                    )
-                )
-    return tuple(found)
-
-
-def dense(points: Array, step_mm: float = 1.0) -> Array:
-    """A closed outline with points about so far apart [mm], its corners among them."""
-    closed = np.vstack([points, points[:1]])
-    along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(closed, axis=0).T))])
-    at = np.unique(np.concatenate([along[:-1], np.arange(0.0, along[-1], step_mm)]))
-    return np.column_stack([np.interp(at, along, closed[:, k]) for k in range(2)])
 
 
 def pour_up(mould: Mould, tilt_deg: float | None = None) -> Array:

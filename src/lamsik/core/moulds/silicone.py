@@ -9,8 +9,9 @@ from math import ceil, cos, pi, radians, sin, tan
 import numpy as np
 
 from lamsik.core.errors import finite_between
+from lamsik.core.moulds.funnels import feed_ml, feeds, wall_mm
 from lamsik.core.moulds.geometry import below_mm3
-from lamsik.core.moulds.layout import Mould, box, cavity_ml, feed_ml, feeds, lying, placed, turned, wall_mm
+from lamsik.core.moulds.layout import Mould, box, cavity_ml, lying, placed, turned
 from lamsik.core.moulds.vents import FLAT
 from lamsik.core.shapes.skins import Mesh
 

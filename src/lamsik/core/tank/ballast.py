@@ -18,7 +18,6 @@ from lamsik.core.shapes.inside import Cavity, PouredEnd, pour_volume_ml
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.attitude import Attitude, Hanging, immersed
 from lamsik.core.tank.ballast_base import Base, Bench, aimed, base_of, loads_of, with_loads
-from lamsik.core.tank.ballast_binds import MASS, Bind, binds
 from lamsik.core.tank.ballast_search import candidates
 from lamsik.core.tank.ballast_spots import NET_UNIT_G, PITCH_UNIT_DEG, holes_of
 from lamsik.core.tank.ballast_words import says
@@ -447,68 +446,6 @@ def _alike(answer: Answer) -> tuple[object, ...]:
         tuple((p.name, p.from_mm) for p in answer.pours),
         tuple((c.slug.name, c.count) for c in answer.cavities),
     )
-
-
-def why_none(
-    design: Design,
-    bench: Bench,
-    measured: Measured = NOTHING,
-    drag: float = DEFAULT_DRAG,
-    bands: Bands = Bands(),
-) -> str:
-    """Why no ballast meets the want, and what nearest can."""
-    base, aim = aim_at(design, base_of(design, measured), drag, bands, STEADY_HZ)
-    spare = base.lift_g - base.mass.mass_g - aim.net_g
-    if spare <= 0:
-        return f"Even without ballast it is {-spare:.2f} g too heavy for this. {_lighter(base, -spare)}"
-    return (
-        f"{spare:.2f} g of ballast is wanted, but no slug at hand fits with {bench.wall_mm:g} mm of wall"
-        " left: smaller drills, denser metal or a thinner wall."
-    )
-
-
-def what_binds(
-    design: Design,
-    bench: Bench,
-    measured: Measured = NOTHING,
-    drag: float = DEFAULT_DRAG,
-    bands: Bands = Bands(),
-) -> Bind:
-    """What stands in the way of a drilled answer within the tolerances, and the one change that frees it."""
-    base, aim = aim_at(design, base_of(design, measured), drag, bands, STEADY_HZ)
-    found = binds(base, aim.net_g, aim.pitch_deg, bench)
-    return (
-        found
-        if found.what != MASS or found.frees or not found.by.startswith("even")
-        else replace(found, frees=_lighter(base, aim.net_g - base.lift_g + base.mass.mass_g).rstrip("."))
-    )
-
-
-def _lighter(base: Base, over_g: float) -> str:
-    """What would take so much weight off [g]: the host's density that does, the hooks if they are enough."""
-    volume = solid(base.design.body).volume_ml
-    density = base.host_g_cm3 - over_g / volume
-    hooks = sum(
-        p.mass_g - base.design.water.density_g_cm3 * p.outside_ml
-        for p in base.mass.parts
-        if p.key in _hooks(base.design)
-    )
-    ways = (
-        [
-            f"{'foam' if base.design.host.construction == 'foam' else 'lighter wood'} of at most"
-            f" {density:.2f} g/cm³"
-        ]
-        if density > 0.08
-        else []
-    )
-    ways += [f"hooks {over_g:.1f} g lighter in water (they pull {hooks:.1f} g now)"] if hooks > over_g else []
-    room_g = max(base.lift_g - base.mass.mass_g + over_g, 0.25 * base.lift_g)
-    ways.append(f"a body {100 * ((1 + over_g / room_g) ** (1 / 3) - 1):.0f} % larger")
-    return f"Any of these would do: {', '.join(ways)}."
-
-
-def _hooks(design: Design) -> set[str]:
-    return {placed.key for placed in design.hardware if placed.item.kind == "hook"}
 
 
 def with_answer(design: Design, answer: Answer) -> Design:

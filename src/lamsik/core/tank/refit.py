@@ -6,8 +6,9 @@ from dataclasses import dataclass
 
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.advice import resize
-from lamsik.core.tank.ballast import aim_at, search, why_none, with_answer
+from lamsik.core.tank.ballast import aim_at, search, with_answer
 from lamsik.core.tank.ballast_base import Bench, base_of
+from lamsik.core.tank.ballast_why import why_none
 from lamsik.core.tank.drilling import troubles
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.inertia import nature

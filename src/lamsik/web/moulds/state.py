@@ -10,8 +10,9 @@ import numpy as np
 from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.advice import Look, look, sentence
 from lamsik.core.moulds.faults import MasterUse
+from lamsik.core.moulds.funnels import feed_ml, feeds
 from lamsik.core.moulds.heat import Heat, level_error_mm, shrinkage
-from lamsik.core.moulds.layout import Mould, box, cavity_ml, feed_ml, feeds, lying
+from lamsik.core.moulds.layout import Mould, box, cavity_ml, lying
 from lamsik.core.moulds.masters import PULLS, Master
 from lamsik.core.moulds.press import pressed
 from lamsik.core.moulds.pull import PRESS, Choice

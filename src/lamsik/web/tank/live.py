@@ -8,6 +8,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.tank import ballast
 from lamsik.core.tank.ballast import Answer
+from lamsik.core.tank.ballast_why import what_binds
 from lamsik.core.tank.trial import replacement
 from lamsik.documents.body.document import checked
 from lamsik.documents.body.edits import BODY
@@ -34,7 +35,7 @@ def answers(key: int) -> ResponseReturnValue:
     why = (
         ""
         if any(ballast.within(answer) for answer in found)
-        else ballast.what_binds(design, shop, drag=rules.drag, bands=rules.bands).says
+        else what_binds(design, shop, drag=rules.drag, bands=rules.bands).says
     )
     return jsonify(answers=[_answer(a, i) for i, a in enumerate(found)], why=why)
 
