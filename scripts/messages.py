@@ -1,6 +1,6 @@
 """What is said of what is refused and that no test has seen: `python scripts/messages.py`.
 
-Every text that is given to `Refused`, `require`, a form's `ValidationError` or `abort`, in its fixed parts. It
+Every text given to `Refused`, `require`, a form's `ValidationError` or `abort`, in its fixed parts. It
 counts as seen where a text of a test stands in it, or it in what the tests have recorded.
 """
 

@@ -34,10 +34,11 @@ from lamsik.store.database import session_of
 from lamsik.store.tables import Document
 from lamsik.web.pieces.views import card_paper
 from lamsik.web.shared.printing import spelled
+from tests import demo_rows as shop
 from tests.bodies import bait
 from tests.web.test_shapes import document, live
 
-RATTLER, EEL, RUNNER, LONGEST = 31, 27, 15, 28
+RATTLER, EEL, RUNNER, LONGEST = shop.PRINT_RATTLER, shop.SPLIT_EEL, shop.FERRY_RUNNER, shop.TIDE_BELL
 
 
 def read_stl(data: bytes) -> trimesh.Trimesh:

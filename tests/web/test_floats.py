@@ -12,9 +12,11 @@ import pytest
 from lamsik.core.floats.design import KINDS
 from lamsik.core.floats.shotting import pull_to
 from lamsik.documents.floats.document import to_float
+from tests import demo_rows as shop
 from tests.kinds import float_file as loads
 
-STICK, ANTENNA, WAGGLER, FOAM = 37, 38, 39, 43
+STICK, ANTENNA = shop.REED_STICK_2_G, shop.TENCH_ANTENNA_2_5_G
+WAGGLER, FOAM = shop.BREAM_WAGGLER, shop.FOAM_PILOT
 
 
 def document(shop, key=ANTENNA):

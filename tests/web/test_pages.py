@@ -6,9 +6,10 @@ import pytest
 from flask import url_for
 
 from lamsik import __version__
+from tests import demo_rows as shop
 from tests.recorded.pages import seen, words
 
-BODY, SCHEME, ORDER, PIECE = 15, 4, 19, 50
+BODY, SCHEME, ORDER, PIECE = shop.FERRY_RUNNER, shop.ZANDER_CLAY, 19, 50
 
 
 @pytest.mark.parametrize(

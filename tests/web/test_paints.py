@@ -6,9 +6,10 @@ import re
 
 import pytest
 
+from tests import demo_rows as shop
 from tests.lean import Known
 
-SCHEME = 4
+SCHEME = shop.ZANDER_CLAY
 
 
 def state(shop, page):

@@ -18,9 +18,10 @@ from PIL import Image
 from lamsik.core.shapes.solid import kerf_ml, segments, solid
 from lamsik.documents.body.document import to_design
 from lamsik.formats import body_file
+from tests import demo_rows as shop
 from tests.formats.test_meshes_and_photos import EGG, photographed
 
-BAIT, POPPER = 15, 21
+BAIT, POPPER = shop.FERRY_RUNNER, shop.SKIFF_POPPER
 
 
 def document(shop, key=BAIT):

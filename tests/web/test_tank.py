@@ -9,9 +9,11 @@ import pytest
 from lamsik.documents.body import edits as body_edits
 from lamsik.documents.body.document import to_design
 from lamsik.web.bodies import live
+from tests import demo_rows as shop
 from tests.kinds import body_file as loads
 
-BAIT, GLIDER, FLOATER, STICK = 15, 19, 18, 25
+BAIT, GLIDER = shop.FERRY_RUNNER, shop.SLACK_WATER_GLIDER
+FLOATER, STICK = shop.TOLLHOUSE, shop.REED_STICK
 
 
 def document(shop, key=BAIT):
