@@ -5,7 +5,7 @@ given to it as Python says it, of the things named here.
 
 from collections.abc import Callable
 from dataclasses import replace
-from datetime import date, datetime
+from datetime import date, datetime, time, timedelta
 from importlib import import_module
 from pathlib import Path
 from typing import Any
@@ -209,7 +209,9 @@ def _cases() -> dict[str, Case]:
     """By name (that of the function, numbered where it stands again), the function and what it is given."""
     found: dict[str, Case] = {}
     for text in LINES.read_text(encoding="utf-8").splitlines():
-        if text and not text.startswith("#"):
+        if text.startswith("> "):
+            found[text] = (eval(f"lambda: {text[2:]}", globals()), {})
+        elif text and not text.startswith("#"):
             name, _, given = text.partition(" | ")
             room, _, what = name.rpartition(".")
             times = sum(known.split(" ")[0] == name for known in found)

@@ -42,7 +42,9 @@ def flat(value: Any) -> Any:
         return {str(key): flat(one) for key, one in value.items()}
     if isinstance(value, set | frozenset):
         return sorted(map(str, value))
-    return [flat(one) for one in value] if isinstance(value, list | tuple) else type(value).__name__
+    return (
+        [flat(one) for one in value] if isinstance(value, list | tuple | Iterator) else type(value).__name__
+    )
 
 
 def said_by(value: Any) -> Iterator[tuple[str, Any]]:

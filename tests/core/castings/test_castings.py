@@ -63,21 +63,6 @@ class TestFoam:
         ) == pytest.approx(0.16)
         assert foam.at_warmth(0.16, 20, 30) < 0.16 < foam.at_warmth(0.16, 20, 10)
 
-    @pytest.mark.parametrize(
-        ("make", "says"),
-        [
-            (lambda: foam.charge(40, 0.12, 0.16, 1.14), "lighter than its free rise"),
-            (lambda: foam.charge(40, 1.2, 0.16, 1.14), "lighter than its liquid"),
-            (lambda: foam.charge(40, 0.2, 1.3, 1.14), "lighter than its liquid"),
-            (lambda: foam.charge(0, 0.2, 0.16, 1.14), "allowed is"),
-            (lambda: foam.density_of_ratio(0.5, 1.1), "allowed is"),
-            (lambda: foam.FreeRise(20, 5), "did not rise"),
-        ],
-    )
-    def test_what_no_foam_can_do_is_refused(self, make, says):
-        with pytest.raises(Refused, match=says):
-            make()
-
 
 class TestInserts:
     def test_a_wire_takes_its_cylinder_off_the_cavity(self):
@@ -296,24 +281,6 @@ class TestWorkdays:
             and end.time() <= time(17)
         )
 
-    @pytest.mark.parametrize(
-        ("make", "says"),
-        [
-            (lambda: DAYS.fits(MONDAY, timedelta(hours=9)), "split the work"),
-            (lambda: Workdays(()), "at least one day"),
-            (lambda: Workdays(begins=time(17), ends=time(9)), "after it begins"),
-            (
-                lambda: Workdays(
-                    (0,), closed=tuple(date(2027, 1, 4) + timedelta(days=7 * n) for n in range(130))
-                ).fits(datetime(2027, 1, 1), timedelta(hours=1)),
-                "no day is open",
-            ),
-        ],
-    )
-    def test_days_that_cannot_be_are_refused(self, make, says):
-        with pytest.raises(Refused, match=says):
-            make()
-
 
 class TestPlan:
     def test_cures_cross_nights_hands_do_not_and_the_second_half_waits_for_a_working_day(self):
@@ -407,18 +374,6 @@ class TestColours:
         assert [one.colour for one in black.scraps] == ["black"] and [
             share for _, share in plastisol.parse_colours("a, b, c")
         ] == pytest.approx([1 / 3] * 3)
-
-    @pytest.mark.parametrize(
-        ("text", "says"),
-        [
-            ("pearl 70 %, black", "for every colour"),
-            ("pearl 70 %, black 20 %", "add up"),
-            ("pearl, pearl", "once"),
-        ],
-    )
-    def test_shares_that_cannot_be_are_refused(self, text, says):
-        with pytest.raises(Refused, match=says):
-            plastisol.parse_colours(text)
 
 
 class TestGates:

@@ -530,37 +530,6 @@ class TestLabels:
             and Label("f", 41.26, "total", "ring", FRESH).lines[0] == "≈ 41.3 g total"
         )
 
-    @pytest.mark.parametrize(
-        ("change", "says"),
-        [
-            ({"basis": ""}, "say whether"),
-            ({"mark": ""}, "to which mark"),
-            ({"water": None}, "in which water"),
-            ({"grams": 0.0}, "rating"),
-        ],
-    )
-    def test_a_rating_without_its_basis_is_refused(self, change, says):
-        with pytest.raises(Refused, match=says):
-            Label(
-                **{"name": "f", "grams": 3.0, "basis": "on the line", "mark": "tip", "water": FRESH, **change}
-            )
-
-
-@pytest.mark.parametrize(
-    "change",
-    [
-        {"form": "own", "points": ((0.0, 1.0),)},
-        {"form": "own", "points": ((0.0, 1.0), (0.5, 2.0), (1.0, 0.0))},
-        {"length_mm": float("nan")},
-        {"bore_mm": 10.0},
-        {"kind": "sail"},
-        {"diameter_mm": 1e9},
-    ],
-)
-def test_parts_that_cannot_be_are_refused(change):
-    with pytest.raises(Refused):
-        replace(cylinder(), **change)
-
 
 def test_an_own_profile_is_straight_between_its_points():
     part = FloatPart("b", "body", "b", 30, 10, 0.2, form="own", points=((0.0, 0.2), (0.5, 1.0), (1.0, 0.4)))

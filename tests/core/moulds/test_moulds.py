@@ -177,23 +177,6 @@ class TestSilicone:
 
 class TestLayout:
     @pytest.mark.parametrize(
-        ("change", "says"),
-        [
-            ({"length_mm": 60.0}, "smaller than what lies in it"),
-            ({"cavities": (CavitySpot("c1", 20.0, 30.0),)}, "reaches out of the box"),
-            ({"parting_mm": 40.0}, "within the master"),
-            ({"cavities": ()}, "1 to 12"),
-            ({"edge_mm": float("nan")}, "allowed"),
-            ({"kind": "jelly"}, "one of"),
-            ({"stand": "asleep"}, "one of"),
-            ({"slant_deg": 50.0}, "allowed"),
-        ],
-    )
-    def test_what_cannot_be_is_refused_with_its_field(self, change, says):
-        with pytest.raises(Refused, match=says):
-            replace(mould(), **change)
-
-    @pytest.mark.parametrize(
         "change", [{}, {"shrink_percent": 3.0}, {"slant_deg": 3.0}, {"floor_mm": 2.0, "cover_mm": 30.0}]
     )
     def test_a_box_typed_in_all_three_dimensions_is_that_box(self, change):

@@ -442,20 +442,6 @@ class TestSizes:
             and found[0].design.host.name == "balsa"
         )
 
-    @pytest.mark.parametrize(
-        ("lengths", "woods"),
-        [
-            ((), ("balsa",)),
-            ((3,), ("balsa",)),
-            ((70,), ()),
-            ((70,), ("cheese",)),
-            (tuple(range(60, 70)), ("balsa",)),
-        ],
-    )
-    def test_a_family_that_cannot_be_is_refused(self, lengths, woods):
-        with pytest.raises(Refused):
-            members(bait(), lengths, woods)
-
     def test_scaling_to_a_volume_keeps_proportions(self):
         grown = to_volume(bait(), 30.0)
         assert solid(grown.body).volume_ml == pytest.approx(

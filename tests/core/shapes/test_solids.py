@@ -7,7 +7,6 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.special import ellipeinc, ellipkinc, gamma
 
-from lamsik.core.errors import Refused
 from lamsik.core.shapes.body import (
     Body,
     half_width_at_height,
@@ -17,7 +16,7 @@ from lamsik.core.shapes.body import (
     top_outline,
 )
 from lamsik.core.shapes.curves import Curve
-from lamsik.core.shapes.forms import FORMS, Form, body_from, form
+from lamsik.core.shapes.forms import FORMS, Form, body_from
 from lamsik.core.shapes.mesh import body_mesh
 from lamsik.core.shapes.quadrature import half_superellipse_area, half_superellipse_moment
 from lamsik.core.shapes.solid import solid
@@ -135,26 +134,3 @@ def test_stations_and_sections_agree_with_the_outlines():
     assert half_width_at_height(body, 22.0, here.widest_mm) == pytest.approx(here.half_width_mm)
     assert half_width_at_height(body, 22.0, here.top_mm + 1) == 0
     assert top_outline(body)[:, 1].max() == pytest.approx(body.width_mm / 2, rel=0.01)
-
-
-@pytest.mark.parametrize(
-    ("make", "field"),
-    [
-        (lambda: straight(-5, 5, 5), "length_mm"),
-        (lambda: straight(50, 5, 5, n=0.5), "upper_exponent"),
-        (lambda: Curve((0, 0.5), (1, 1)), "shares"),
-        (lambda: Curve((0, 0.6, 0.5, 1), (1, 1, 1, 1)), "shares"),
-        (lambda: Curve((0, 1), (1, 1, 1)), "values"),
-        (lambda: Body(50, Curve((0, 1), (-5, -5)), Curve((0, 1), (5, 5)), Curve((0, 1), (5, 5))), "top"),
-        (
-            lambda: Body(50, Curve((0, 1), (5, 5)), Curve((0, 1), (-5, -5)), Curve((0, 1), (-5, 5))),
-            "half_width",
-        ),
-        (lambda: body_from(FORMS["slim"], 90, 0, 15), "depth_mm"),
-        (lambda: form("submarine"), "form"),
-    ],
-)
-def test_impossible_bodies_are_refused_by_field(make, field):
-    with pytest.raises(Refused) as refusal:
-        make()
-    assert refusal.value.field == field

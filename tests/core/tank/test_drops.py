@@ -6,7 +6,6 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 
-from lamsik.core.errors import Refused
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.drops import (
     Drop,
@@ -76,19 +75,3 @@ def test_a_run_that_stands_out_is_left_out_and_named():
         and found.speed_cm_s == pytest.approx(10, abs=0.1)
     )
     assert together([1.0], drops[:1]).sd == 0 and together([1.0, 2.0], drops[:2]).odd == ()
-
-
-@pytest.mark.parametrize(
-    ("call", "field"),
-    [
-        (lambda: Drop(0.0, 3), "distance_m"),
-        (lambda: Drop(1.0, float("nan")), "seconds"),
-        (lambda: drag_from(Drop(1.0, 0.2), BODY, 0.1), "seconds"),
-        (lambda: drag_from(Drop(0.02, 500.0), BODY, 5000.0), "seconds"),
-        (lambda: drag_from(Drop(1.0, 5.0), BODY, 0.0), "net_g"),
-    ],
-)
-def test_times_that_cannot_be_are_refused(call, field):
-    with pytest.raises(Refused) as refusal:
-        call()
-    assert refusal.value.field == field

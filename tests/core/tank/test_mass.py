@@ -6,14 +6,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamsik.core.errors import Refused
 from lamsik.core.paints.coats import Coat, dry_mass_g, dry_volume_ml
 from lamsik.core.shapes.design import Host
-from lamsik.core.shapes.hardware import Placement, eye_of, lip_point
+from lamsik.core.shapes.hardware import eye_of, lip_point
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.mass import Measured, budget, unweighed
 from lamsik.core.tank.parts import ASSUMED, LABEL, SHARED, STAGES, WEIGHED
-from tests.bodies import HANGER, RING, TREBLE, bait, ellipsoid, homogeneous
+from tests.bodies import bait, ellipsoid, homogeneous
 
 
 def part(mass, key):
@@ -157,37 +156,3 @@ def test_the_unweighed_list_begins_with_the_least_certain():
     assert not any(r.key.startswith("cut:") for r in rows)
     after = unweighed(budget(bait(), Measured((("carved", 4.9, 0.03),))).parts)
     assert "host" not in {r.key for r in after} and len(after) == len(rows) - 1
-
-
-@pytest.mark.parametrize(
-    ("make", "field"),
-    [
-        (lambda: Measured((("dipped", 3.0, 0.1),)), "stage"),
-        (lambda: Measured((("carved", -3.0, 0.1),)), "weighing.carved"),
-        (lambda: Measured((("carved", float("nan"), 0.1),)), "weighing.carved"),
-        (lambda: replace(HANGER, mass_g=-1), "mass_g"),
-        (lambda: replace(TREBLE, kind="anchor"), "kind"),
-        (lambda: Placement("x", RING, seat="chin"), "seat"),
-        (lambda: replace(bait().ballast[0], mass_g=-2.0), "mass_g"),
-        (lambda: replace(bait().ballast[0], drill_mm=3.0), "drill_mm"),
-        (lambda: replace(bait().ballast[0].slug, diameter_mm=0), "slug.diameter_mm"),
-        (lambda: replace(bait().lip, angle_deg=120), "lip.angle_deg"),
-        (lambda: bait(ballast=(replace(bait().ballast[0], x_mm=300.0),)), "ballast.b1.x_mm"),
-        (lambda: bait(coats=bait().coats * 2), "coats.key"),
-        (lambda: bait(name="  "), "name"),
-        (lambda: Coat("c", "varnish", "x"), "role"),
-        (lambda: Coat("c", "clear", "x", colour="red"), "colour"),
-        (lambda: Coat("c", "clear", "x", wait_h=10, window_h=5), "window_h"),
-        (lambda: Host("x", 0, 0.1), "material.density_g_cm3"),
-        (
-            lambda: eye_of(
-                (Placement("r", RING, hung_on="gone"),), bait().body, Placement("r", RING, hung_on="gone")
-            ),
-            "hardware.r.hung_on",
-        ),
-    ],
-)
-def test_impossible_parts_are_refused_by_field(make, field):
-    with pytest.raises(Refused) as refusal:
-        make()
-    assert refusal.value.field == field

@@ -5,7 +5,6 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from lamsik.core.errors import Refused
 from lamsik.core.tank.line import Line, Shape, depths_m, hang
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.running import (
@@ -167,22 +166,3 @@ def test_changes_come_largest_first_and_name_lip_and_tie():
     names = " ".join(row.name for row in found)
     assert "Lip" in names and "Tie on the lip" in names and "thicker" in names
     assert next(r for r in found if r.name == "10 m more line out").factor > 1
-
-
-@pytest.mark.parametrize(
-    ("call", "field"),
-    [
-        (lambda: trim(bait(hardware=()), budget(bait(hardware=())), 1.0), "hardware"),
-        (lambda: Tow(speed_m_s=0.0), "speed_m_s"),
-        (lambda: Tow(line_out_m=float("nan")), "line_out_m"),
-        (lambda: Tow(lead_g=-1.0), "lead_g"),
-        (lambda: Run(Tow(), 1.0, 80.0), "pitch_deg"),
-        (lambda: Line(-0.2), "line_mm"),
-        (lambda: Run(Tow(), -1.0), "depth_m"),
-        (lambda: changes(bait(), Tow(line_out_m=1.0, rod_m=4.0), DivingFit(0.5)), "line_out_m"),
-    ],
-)
-def test_what_cannot_be_towed_is_refused(call, field):
-    with pytest.raises(Refused) as refusal:
-        call()
-    assert refusal.value.field == field

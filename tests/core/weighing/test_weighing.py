@@ -147,21 +147,6 @@ class TestByDifference:
             and "not its lift" in why
         )
 
-    @pytest.mark.parametrize(
-        ("sinker", "readings", "says"),
-        [
-            (30.0, (), "one mark at least"),
-            (30.0, (("a", 31.0),), "a float pulls up"),
-            (30.0, (("a", 25.0), ("b", 26.0)), "carries more"),
-            (30.0, (("a", 25.0), ("a", 24.0)), "each mark once"),
-            (0.0, (("a", 1.0),), "sinker in water"),
-            (30.0, (("a", float("nan")),), "a: got nan"),
-        ],
-    )
-    def test_readings_that_contradict_each_other_are_refused(self, sinker, readings, says):
-        with pytest.raises(Refused, match=says):
-            capacities(sinker, readings, FRESH, SEA, 3.0)
-
 
 class TestPair:
     def test_a_margin_in_each_water_with_its_uncertainty(self):
@@ -241,24 +226,3 @@ class TestInstrument:
             "200 days ago"
             in remarks(Scale("Old", 0.1, 500, checked_on=today - timedelta(days=200)), 5.0, today)[0]
         )
-
-
-@pytest.mark.parametrize(
-    ("call", "says"),
-    [
-        (lambda: InWater(10.0, 10.0, FRESH), "displaces some water"),
-        (lambda: InWater(float("nan"), 1.0, FRESH), "mass in air"),
-        (lambda: with_sinker(-1.0, 30.0), "heavier one"),
-        (lambda: with_sinker(5.0, 0.0), "more than 0"),
-        (lambda: to_add(1.0, "cheese", "outside", FRESH), "one of"),
-        (lambda: to_add(1.0, "lead", "under", FRESH), "outside or inside"),
-        (lambda: cut_mm(5.0, 20.0, 6.0), "does not come back"),
-        (lambda: by_ratio(1.0, 2.0), "ratio"),
-        (lambda: line_ml(9.0, 5.0), "line diameter"),
-        (lambda: to_add(1.0, "lead", "outside", FRESH, 0.0), "wire diameter"),
-        (lambda: Scale("s", 0.0, 5.0), "step_g"),
-    ],
-)
-def test_what_cannot_be_is_refused(call, says):
-    with pytest.raises(Refused, match=says):
-        call()
