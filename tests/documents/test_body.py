@@ -22,6 +22,7 @@ from lamsik.documents.body.document import (
     checked,
     new_document,
     schema,
+    schema_made,
     to_design,
     with_design,
 )
@@ -69,6 +70,10 @@ def full():
     ):
         found = apply(found, edit, SHOP)
     return found
+
+
+def test_the_published_schema_is_that_of_the_types():
+    assert schema() == json.loads(json.dumps(schema_made())), "make format writes it anew"
 
 
 def test_the_schema_is_a_schema_with_a_unit_in_every_measures_name():

@@ -4,7 +4,8 @@ of its kind.
 
 from collections.abc import Mapping
 from dataclasses import MISSING, fields
-from typing import Any
+from types import NoneType
+from typing import Any, get_args, get_type_hints
 
 from lamsik.core.errors import Refused, finite_between, require
 
@@ -34,7 +35,7 @@ def checked_row(row: Any, of: type, where: str = "", besides: tuple[str, ...] = 
         None,
         f"unknown field; known are {', '.join(known)}",
     )
-    found = {}
+    found, hints = {}, get_type_hints(of)
     for name, field in known.items():
         path = f"{where}.{name}".strip(".")
         if name not in row:
@@ -45,14 +46,15 @@ def checked_row(row: Any, of: type, where: str = "", besides: tuple[str, ...] = 
                 "this field is needed",
             )
             continue
-        found[name] = _value(path, row[name], getattr(field.type, "__name__", str(field.type)))
+        found[name] = _value(path, row[name], hints[name])
     return found
 
 
-def _value(path: str, value: Any, kind: str) -> Any:
-    if value is None and "None" in kind:
+def _value(path: str, value: Any, hint: Any) -> Any:
+    kinds = get_args(hint) or (hint,)
+    if value is None and NoneType in kinds:
         return None
-    if kind.startswith("str"):
+    if str in kinds:
         require(
             isinstance(value, str) and len(value) <= MOST_TEXT,
             path,
@@ -60,7 +62,7 @@ def _value(path: str, value: Any, kind: str) -> Any:
             f"a text of at most {MOST_TEXT} characters is needed",
         )
         return value
-    if kind.startswith("bool"):
+    if bool in kinds:
         require(isinstance(value, bool), path, value, "true or false")
         return value
     return finite_between(path, value, -1e6, 1e6)

@@ -3,10 +3,11 @@
 from dataclasses import dataclass
 from functools import lru_cache
 from math import hypot
+from typing import Annotated
 
 import gsw
 
-from lamsik.core.errors import finite_between
+from lamsik.core.limits import Between, Name, held
 
 TEMPERATURE_SD_C, SALINITY_SD_SHARE, MEASURED_SD_G_CM3 = 0.5, 0.02, 0.00025
 """How far a water may be from what is said of it, one sigma: its temperature [°C], its salinity [share], a
@@ -22,16 +23,13 @@ class Water:
     to move a near-neutral 75 g object by 0.01 g.
     """
 
-    name: str = "fresh water"
-    temperature_c: float = 12.0
-    salinity_psu: float = 0.0
-    measured_g_cm3: float | None = None
+    name: Name = "fresh water"
+    temperature_c: Annotated[float, Between(-2, 40, "°C", "temperature")] = 12.0
+    salinity_psu: Annotated[float, Between(0, 42, "PSU", "practical salinity")] = 0.0
+    measured_g_cm3: Annotated[float, Between(0.95, 1.25, "g/cm³", "measured density")] | None = None
 
     def __post_init__(self) -> None:
-        finite_between("temperature_c", self.temperature_c, -2.0, 40.0, "°C")
-        finite_between("salinity_psu", self.salinity_psu, 0.0, 42.0, "PSU")
-        if self.measured_g_cm3 is not None:
-            finite_between("measured_g_cm3", self.measured_g_cm3, 0.95, 1.25, "g/cm³")
+        held(self)
 
     @property
     def density_g_cm3(self) -> float:

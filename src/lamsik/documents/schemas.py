@@ -1,11 +1,81 @@
-"""What a JSON Schema finds wrong, as a person reads it."""
+"""JSON Schemas of documents, made from their types, and what one finds wrong, as a person reads it."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Collection, Mapping
+from dataclasses import dataclass, field
 from typing import Any
 
 from jsonschema.exceptions import ValidationError
+from pydantic import TypeAdapter
 
 from lamsik.core.errors import Refused, brief
+
+Schema = dict[str, Any]
+
+
+@dataclass(frozen=True)
+class Raw:
+    """A field whose schema is written out."""
+
+    schema: Schema = field(hash=False)
+
+    def __get_pydantic_json_schema__(self, core: Any, handler: Callable[[Any], Schema]) -> Schema:
+        """Asked for by name where a schema is made."""
+        return dict(self.schema)
+
+
+def Const(value: str | int) -> Raw:  # noqa: N802 - it stands among types
+    """A field that has one value."""
+    return Raw({"const": value})
+
+
+@dataclass(frozen=True)
+class Beside:
+    """A row that holds the fields of one of its parts beside its own."""
+
+    part: type
+    name: str
+
+    def __get_pydantic_json_schema__(self, core: Any, handler: Any) -> Schema:
+        """Asked for by name where a schema is made."""
+        own = dict(handler.resolve_ref_schema(handler(core)))
+        rest = {name: one for name, one in own["properties"].items() if name != self.name}
+        own["properties"] = {"key": rest["key"], **TypeAdapter(self.part).json_schema()["properties"], **rest}
+        return own
+
+
+def schema_of(kind: type, title: str, may_lack: Collection[str] = ()) -> Schema:
+    """The JSON Schema of a document of this type: nothing besides its fields, and all of them but those that
+    it may lack (`Class.field`).
+    """
+    made = TypeAdapter(kind).json_schema()
+    found = _written_out(made, made.get("$defs", {}), may_lack)
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": title, **found}
+
+
+def _written_out(node: Any, known: Schema, may_lack: Collection[str]) -> Any:
+    """A schema without references, titles and defaults; what may be null says so in its type."""
+    if isinstance(node, list):
+        return [_written_out(one, known, may_lack) for one in node]
+    if not isinstance(node, dict):
+        return node
+    if "$ref" in node:
+        node = {**known[node["$ref"].rpartition("/")[2]], **{k: v for k, v in node.items() if k != "$ref"}}
+    if "anyOf" in node:
+        some = _written_out(node["anyOf"][0], known, may_lack)
+        rest = {name: one for name, one in node.items() if name not in ("anyOf", "default", "title")}
+        kinds = [some["type"], "null"] if "type" in some else None
+        return {**some, **rest, **({"type": kinds} if kinds else {})}
+    found = {
+        name: _written_out(one, known, may_lack)
+        for name, one in node.items()
+        if name not in ("title", "default", "$defs", "required", "properties")
+    }
+    if "properties" in node:
+        names = node["properties"]
+        found["properties"] = {name: _written_out(one, known, may_lack) for name, one in names.items()}
+        found["required"] = [name for name in names if f"{node.get('title')}.{name}" not in may_lack]
+        found["additionalProperties"] = False
+    return found
 
 
 def refusal_of(error: ValidationError, path: str = "") -> Refused:

@@ -2,8 +2,10 @@
 
 import re
 from dataclasses import dataclass
+from typing import Annotated
 
 from lamsik.core.errors import finite_between, require
+from lamsik.core.limits import Between, Key, Name, OneOf, Pattern, held
 
 ROLES = ("seal", "primer", "base", "fade", "bars", "spots", "eyes", "clear")
 """Kinds of layer in the order they usually lie."""
@@ -20,39 +22,33 @@ class Coat:
     `wait_h` is the least wait before the next coat; `window_h` the longest, if there is one.
     """
 
-    key: str
-    role: str
-    name: str
-    colour: str = "#FFFFFF"
-    film_um: float = 20.0
-    density_g_cm3: float = 1.25
-    cover_share: float = 1.0
-    wait_h: float = 1.0
-    window_h: float | None = None
-    mass_g: float | None = None
-    reach_share: float = 0.5
-    count: int = 0
-    caution: str = "solvent"
-    note: str = ""
+    key: Key
+    role: Annotated[str, OneOf(ROLES)]
+    name: Name
+    colour: Annotated[str, Pattern("^#[0-9A-Fa-f]{6}$")] = "#FFFFFF"
+    film_um: Annotated[float, Between(0, 3000, "µm", "dry film")] = 20.0
+    density_g_cm3: Annotated[float, Between(0.1, 6, "g/cm³", "dry film density")] = 1.25
+    cover_share: Annotated[float, Between(0, 1, "", "share of the surface")] = 1.0
+    wait_h: Annotated[float, Between(0, 2000, "h", "least wait before the next coat")] = 1.0
+    window_h: Annotated[float, Between(0, 5000, "h", "longest wait before the next coat")] | None = None
+    mass_g: Annotated[float, Between(0, 50, "g", "mass of a pair of eyes")] | None = None
+    reach_share: Annotated[float, Between(0, 1, "", "how far down the flank; or eye diameter over depth")] = (
+        0.5
+    )
+    count: Annotated[int, Between(0, 60)] = 0
+    caution: Name = "solvent"
+    note: Name = ""
 
     def __post_init__(self) -> None:
-        require(self.role in ROLES, "role", self.role, f"one of {', '.join(ROLES)}")
+        held(self)
         require(
             re.fullmatch(r"#[0-9A-Fa-f]{6}", self.colour) is not None,
             "colour",
             self.colour,
             "a colour such as #4F7A36",
         )
-        finite_between("film_um", self.film_um, 0.0, 3000.0, "µm")
-        finite_between("density_g_cm3", self.density_g_cm3, 0.1, 6.0, "g/cm³")
-        finite_between("cover_share", self.cover_share, 0.0, 1.0)
-        finite_between("reach_share", self.reach_share, 0.0, 1.0)
-        finite_between("count", self.count, 0, 60)
-        finite_between("wait_h", self.wait_h, 0.0, 2000.0, "h")
         if self.window_h is not None:
             finite_between("window_h", self.window_h, self.wait_h, 5000.0, "h")
-        if self.mass_g is not None:
-            finite_between("mass_g", self.mass_g, 0.0, 50.0, "g")
 
 
 def dry_volume_ml(coat: Coat, area_mm2: float) -> float:

@@ -3,8 +3,9 @@ is done once.
 """
 
 from dataclasses import dataclass
+from typing import Annotated
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.limits import Between, Key, Name, OneOf, held
 
 PAINT, CLEAR, GLUE, HOOKS, OTHER = "paint", "clear", "glue", "hooks", "other"
 KINDS = {
@@ -25,13 +26,11 @@ START_G = {PAINT: 0.4, CLEAR: 0.8, GLUE: 0.3, HOOKS: 1.0, OTHER: 0.5}
 class Allowance:
     """Mass [g] ± one sigma [g] set aside for something to come."""
 
-    key: str
-    kind: str
-    name: str
-    mass_g: float
-    spread_g: float
+    key: Key
+    kind: Annotated[str, OneOf(tuple(KINDS))]
+    name: Name
+    mass_g: Annotated[float, Between(0, 200, "g", "what is set aside")]
+    spread_g: Annotated[float, Between(0, 100, "g", "one sigma")]
 
     def __post_init__(self) -> None:
-        require(self.kind in KINDS, "kind", self.kind, f"one of {', '.join(KINDS)}")
-        finite_between("mass_g", self.mass_g, 0.0, 200.0, "g")
-        finite_between("spread_g", self.spread_g, 0.0, 100.0, "g")
+        held(self)

@@ -3,10 +3,12 @@
 from dataclasses import dataclass
 from functools import cached_property
 from math import pi
+from typing import Annotated
 
 import numpy as np
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.errors import require
+from lamsik.core.limits import Between, Key, Name, OneOf, held
 from lamsik.core.materials import EPOXY_FILLER_G_CM3
 from lamsik.core.shapes.body import Body, station
 from lamsik.core.shapes.columns import reach_of
@@ -24,16 +26,14 @@ ROD = "rod"
 class Slug:
     """Ballast metal: a rod cut to a mass, or a ball of fixed mass; diameter [mm], density [g/cm³]."""
 
-    name: str
-    form: str
-    metal: str
-    density_g_cm3: float
-    diameter_mm: float
+    name: Name
+    form: Annotated[str, OneOf((ROD, BALLS))]
+    metal: Name
+    density_g_cm3: Annotated[float, Between(1.5, 23, "g/cm³", "density")]
+    diameter_mm: Annotated[float, Between(0.5, 40, "mm", "diameter")]
 
     def __post_init__(self) -> None:
-        require(self.form in (BALLS, ROD), "slug.form", self.form, f"{ROD} or {BALLS}")
-        finite_between("slug.density_g_cm3", self.density_g_cm3, 1.5, 23.0, "g/cm³")
-        finite_between("slug.diameter_mm", self.diameter_mm, 0.5, 40.0, "mm")
+        held(self, "slug.")
 
     @cached_property
     def area_mm2(self) -> float:
@@ -65,21 +65,25 @@ class Hole:
     middle, 0 for one hole on it; `mass_g` is all the metal of the pair.
     """
 
-    key: str
+    key: Key
     slug: Slug
-    mass_g: float
-    x_mm: float
-    drill_mm: float
-    cover_mm: float = 2.0
-    filler_g_cm3: float = EPOXY_FILLER_G_CM3
-    beside_mm: float = 0.0
+    mass_g: Annotated[float, Between(0, 500, "g", "metal in this hole")]
+    x_mm: Annotated[float, Between(0, 600, "mm", "distance from the nose")]
+    drill_mm: Annotated[float, Between(0.5, 50, "mm", "drill diameter")]
+    cover_mm: Annotated[float, Between(0, 50, "mm", "filler between slug and belly")] = 2.0
+    filler_g_cm3: Annotated[float, Between(0.05, 3, "g/cm³", "filler density")] = EPOXY_FILLER_G_CM3
+    beside_mm: Annotated[
+        float,
+        Between(
+            0,
+            100,
+            "mm",
+            "how far each of a mirrored pair is from the middle, 0 for one hole on it; mass_g: both",
+        ),
+    ] = 0.0
 
     def __post_init__(self) -> None:
-        finite_between("mass_g", self.mass_g, 0.0, 500.0, "g")
-        finite_between("drill_mm", self.drill_mm, 0.5, 50.0, "mm")
-        finite_between("cover_mm", self.cover_mm, 0.0, 50.0, "mm")
-        finite_between("x_mm", self.x_mm, 0.0, 600.0, "mm")
-        finite_between("beside_mm", self.beside_mm, 0.0, 100.0, "mm")
+        held(self)
         if self.slug.form == BALLS and self.mass_g > 0:
             n, each = max(self.slug.balls(self.each_g), 1), self.slug.ball_g
             require(

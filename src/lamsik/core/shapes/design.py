@@ -1,8 +1,12 @@
 """A design: one body with its material, hardware, ballast, coats, water and wanted behaviour."""
 
 from dataclasses import dataclass, field
+from typing import Annotated
+
+from annotated_types import MaxLen
 
 from lamsik.core.errors import finite_between, require
+from lamsik.core.limits import Between, Name, OneOf, Says, held
 from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.allowances import Allowance
 from lamsik.core.shapes.ballast_holes import Hole
@@ -24,6 +28,9 @@ ROLLS = ("any", "steady", "lively")
 DRAG_SOURCES = ("shop", "typed", "timed")
 
 
+Offset = Annotated[float, Between(-300, 300, "mm")]
+
+
 @dataclass(frozen=True)
 class Host:
     """What the body is made of: density and one-sigma spread [g/cm³], and where the figure is from.
@@ -34,26 +41,33 @@ class Host:
     lies from the middle of its volume [mm]: two pours of unequal density; None for one even material.
     """
 
-    name: str
-    density_g_cm3: float
-    spread_g_cm3: float
-    construction: str = "wood"
-    source: str = "table"
-    solid_g_cm3: float | None = None
-    face_mm: float | None = None
-    uneven_mm: tuple[float, float, float] | None = None
+    name: Name
+    density_g_cm3: Annotated[float, Between(0.02, 9, "g/cm³", "density")]
+    spread_g_cm3: Annotated[float, Between(0, 2, "g/cm³", "one sigma between sticks")]
+    construction: Annotated[str, OneOf(CONSTRUCTIONS)] = "wood"
+    source: Name = "table"
+    solid_g_cm3: (
+        Annotated[
+            float, Between(0.02, 9, "g/cm³", "density of the shell of a hollow body; null if it is solid")
+        ]
+        | None
+    ) = None
+    face_mm: (
+        Annotated[
+            float,
+            Between(
+                0, 2, "mm", "how true it is made, one sigma of each face; null for what its construction does"
+            ),
+        ]
+        | None
+    ) = None
+    uneven_mm: Annotated[
+        tuple[Offset, Offset, Offset] | None,
+        Says("from the middle of its volume to its centre of mass, x, y, z; null for one even material"),
+    ] = None
 
     def __post_init__(self) -> None:
-        finite_between("material.density_g_cm3", self.density_g_cm3, 0.02, 9.0, "g/cm³")
-        finite_between("material.spread_g_cm3", self.spread_g_cm3, 0.0, 2.0, "g/cm³")
-        require(
-            self.construction in CONSTRUCTIONS,
-            "material.construction",
-            self.construction,
-            f"one of {', '.join(CONSTRUCTIONS)}",
-        )
-        if self.face_mm is not None:
-            finite_between("material.face_mm", self.face_mm, 0.0, 2.0, "mm")
+        held(self, "material.")
         for share in self.uneven_mm or ():
             finite_between("material.uneven_mm", share, -300.0, 300.0, "mm")
         if self.solid_g_cm3 is not None:
@@ -95,23 +109,20 @@ class Want:
     those in which the behaviour must hold beside the design's own.
     """
 
-    behaviour: str = "slow rise"
-    speed_cm_s: float = 6.0
-    pitch_deg: float = 0.0
-    by: str = SPEED
-    net_percent: float = 2.0
-    freeboard_mm: float = 4.0
-    roll: str = "any"
-    pierced: bool = False
-    waters: tuple[Water, ...] = ()
+    behaviour: Annotated[str, OneOf(("floats", "slow rise", "suspends", "slow sink", "sinks"))] = "slow rise"
+    speed_cm_s: Annotated[float, Between(-60, 60, "cm/s", "rising positive")] = 6.0
+    pitch_deg: Annotated[float, Between(-80, 80, "°", "nose up positive")] = 0.0
+    by: Annotated[str, OneOf(WANTED_BY), Says("which of the figures rules")] = SPEED
+    net_percent: Annotated[float, Between(-90, 900, "%", "net lift in percent of the mass")] = 2.0
+    freeboard_mm: Annotated[
+        float, Between(0, 200, "mm", "height of the hull's highest point over the water")
+    ] = 4.0
+    roll: Annotated[str, OneOf(ROLLS)] = "any"
+    pierced: Annotated[bool, Says("it must float with its skin pierced")] = False
+    waters: Annotated[tuple[Water, ...], MaxLen(12), Says("waters in which it must hold too")] = ()
 
     def __post_init__(self) -> None:
-        finite_between("want.speed_cm_s", self.speed_cm_s, -60.0, 60.0, "cm/s")
-        finite_between("want.pitch_deg", self.pitch_deg, -80.0, 80.0, "°")
-        finite_between("want.net_percent", self.net_percent, -90.0, 900.0, "%")
-        finite_between("want.freeboard_mm", self.freeboard_mm, 0.0, 200.0, "mm")
-        require(self.by in WANTED_BY, "want.by", self.by, f"one of {', '.join(WANTED_BY)}")
-        require(self.roll in ROLLS, "want.roll", self.roll, f"one of {', '.join(ROLLS)}")
+        held(self, "want.")
 
 
 @dataclass(frozen=True)

@@ -2,10 +2,13 @@
 
 from dataclasses import dataclass
 from math import cos, pi, radians, sin
+from typing import Annotated
 
 import numpy as np
+from annotated_types import MaxLen
 
-from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.errors import Refused, require
+from lamsik.core.limits import Between, Key, Name, OneOf, held
 from lamsik.core.shapes.body import Body, station
 from lamsik.core.shapes.curves import Array
 
@@ -29,28 +32,21 @@ class Item:
     of a line tube, which stays full of water.
     """
 
-    code: str
-    name: str
-    kind: str
-    mass_g: float
-    density_g_cm3: float
-    outside_share: float = 1.0
-    reach_mm: float = 0.0
+    code: Name
+    name: Name
+    kind: Annotated[str, OneOf(KINDS)]
+    mass_g: Annotated[float, Between(0, 500, "g", "mass of the part")]
+    density_g_cm3: Annotated[float, Between(0.05, 23, "g/cm³", "density of its material")]
+    outside_share: Annotated[float, Between(0, 1, "", "share of its volume outside the body")] = 1.0
+    reach_mm: Annotated[float, Between(0, 200, "mm", "how far its eye stands off the surface")] = 0.0
     weighed: bool = False
-    material: str = "steel"
-    wire_mm: float = 0.0
-    shank_mm: float = 0.0
-    bore_mm: float = 0.0
+    material: Annotated[str, MaxLen(60)] = "steel"
+    wire_mm: Annotated[float, Between(0, 40, "mm", "diameter of its shank, tube or chamber")] = 0.0
+    shank_mm: Annotated[float, Between(0, 600, "mm", "length of it in the body")] = 0.0
+    bore_mm: Annotated[float, Between(0, 40, "mm", "bore of a line tube")] = 0.0
 
     def __post_init__(self) -> None:
-        require(self.kind in KINDS, "kind", self.kind, f"one of {', '.join(KINDS)}")
-        finite_between("mass_g", self.mass_g, 0.0, 500.0, "g")
-        finite_between("density_g_cm3", self.density_g_cm3, 0.05, 23.0, "g/cm³")
-        finite_between("outside_share", self.outside_share, 0.0, 1.0)
-        finite_between("reach_mm", self.reach_mm, 0.0, 200.0, "mm")
-        finite_between("wire_mm", self.wire_mm, 0.0, 40.0, "mm")
-        finite_between("shank_mm", self.shank_mm, 0.0, 600.0, "mm")
-        finite_between("bore_mm", self.bore_mm, 0.0, 40.0, "mm")
+        held(self)
 
     @property
     def pocket_ml(self) -> float:
@@ -74,15 +70,29 @@ class Placement:
     `up_mm` is the height of what lies inside or on the flanks over the belly line; None is the middle.
     """
 
-    key: str
+    key: Key
     item: Item
-    seat: str = "belly"
-    x_mm: float = 0.0
-    hung_on: str | None = None
-    up_mm: float | None = None
+    seat: Annotated[str, OneOf(SEATS)] = "belly"
+    x_mm: Annotated[
+        float,
+        Between(0, 600, "mm", "distance from the nose; on the lip, along it from where it leaves the body"),
+    ] = 0.0
+    hung_on: Annotated[str, MaxLen(40)] | None = None
+    up_mm: (
+        Annotated[
+            float,
+            Between(
+                0,
+                300,
+                "mm",
+                "height over the belly line of what lies inside or on the flanks; null is the middle",
+            ),
+        ]
+        | None
+    ) = None
 
     def __post_init__(self) -> None:
-        require(self.seat in SEATS, "seat", self.seat, f"one of {', '.join(SEATS)}")
+        held(self)
 
 
 @dataclass(frozen=True)
@@ -93,30 +103,21 @@ class Lip:
     `square_deg` is how far its slot is out of square to the body: beyond about 1° the bait runs to one side.
     """
 
-    width_mm: float
-    length_mm: float
-    thickness_mm: float
-    density_g_cm3: float
-    angle_deg: float
-    x_mm: float
-    inset_mm: float = 6.0
-    mass_g: float | None = None
-    code: str = "lip"
-    name: str = "Lip"
-    square_deg: float = 0.0
-    outline: str = "round"
+    width_mm: Annotated[float, Between(2, 150, "mm", "width")]
+    length_mm: Annotated[float, Between(2, 150, "mm", "length outside the slot")]
+    thickness_mm: Annotated[float, Between(0.2, 6, "mm", "plate thickness")]
+    density_g_cm3: Annotated[float, Between(0.8, 9, "g/cm³", "plate density")]
+    angle_deg: Annotated[float, Between(0, 90, "°", "angle to the body axis; 0 lies along it")]
+    x_mm: Annotated[float, Between(0, 600, "mm", "where it leaves the belly line")]
+    inset_mm: Annotated[float, Between(0, 60, "mm", "length in the slot")] = 6.0
+    mass_g: Annotated[float, Between(0, 500, "g", "weighed mass; null if computed")] | None = None
+    code: Name = "lip"
+    name: Name = "Lip"
+    square_deg: Annotated[float, Between(-20, 20, "°", "out of squareness of the slot")] = 0.0
+    outline: Annotated[str, OneOf(tuple(OUTLINES))] = "round"
 
     def __post_init__(self) -> None:
-        finite_between("lip.width_mm", self.width_mm, 2.0, 150.0, "mm")
-        finite_between("lip.length_mm", self.length_mm, 2.0, 150.0, "mm")
-        finite_between("lip.thickness_mm", self.thickness_mm, 0.2, 6.0, "mm")
-        finite_between("lip.density_g_cm3", self.density_g_cm3, 0.8, 9.0, "g/cm³")
-        finite_between("lip.angle_deg", self.angle_deg, 0.0, 90.0, "°")
-        finite_between("lip.inset_mm", self.inset_mm, 0.0, 60.0, "mm")
-        finite_between("lip.square_deg", self.square_deg, -20.0, 20.0, "°")
-        require(self.outline in OUTLINES, "lip.outline", self.outline, f"one of {', '.join(OUTLINES)}")
-        if self.mass_g is not None:
-            finite_between("lip.mass_g", self.mass_g, 0.0, 500.0, "g")
+        held(self, "lip.")
 
     @property
     def whole_g(self) -> float:

@@ -8,10 +8,13 @@ the same from below.
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Annotated
 
 import numpy as np
+from annotated_types import MaxLen
 
-from lamsik.core.errors import Refused, finite_between
+from lamsik.core.errors import Refused
+from lamsik.core.limits import Between, held
 from lamsik.core.shapes.body import Body, uncut
 from lamsik.core.shapes.columns import Chart, Columns, Reach, reach_of
 from lamsik.core.shapes.curves import Array
@@ -26,15 +29,21 @@ class Shell:
     is none.
     """
 
-    wall_mm: float = 2.0
-    fill_g_cm3: float = 0.0
-    fill: str = "air"
-    around_mm: float = 0.0
+    wall_mm: Annotated[float, Between(0.3, 60, "mm", "wall of a hollow body")] = 2.0
+    fill_g_cm3: Annotated[float, Between(0, 3, "g/cm³", "density of what fills it, 0 for air")] = 0.0
+    fill: Annotated[str, MaxLen(60)] = "air"
+    around_mm: Annotated[
+        float,
+        Between(
+            0,
+            20,
+            "mm",
+            "wall of host round holes, chambers, bores and the lip's slot in the hollow, 0 for none",
+        ),
+    ] = 0.0
 
     def __post_init__(self) -> None:
-        finite_between("shell.wall_mm", self.wall_mm, 0.3, 60.0, "mm")
-        finite_between("shell.fill_g_cm3", self.fill_g_cm3, 0.0, 3.0, "g/cm³")
-        finite_between("shell.around_mm", self.around_mm, 0.0, 20.0, "mm")
+        held(self, "shell.")
 
     @property
     def is_empty(self) -> bool:

@@ -3,10 +3,12 @@
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from math import pi
+from typing import Annotated
 
 import numpy as np
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.errors import require
+from lamsik.core.limits import Between, Key, Name, held
 from lamsik.core.shapes.ballast_holes import BALLS, Slug
 from lamsik.core.shapes.body import Body, leaning, station
 from lamsik.core.shapes.hardware import Point
@@ -23,18 +25,15 @@ class PouredEnd:
     mould.
     """
 
-    key: str
-    name: str
-    density_g_cm3: float
-    from_mm: float
-    to_mm: float
-    tilt_deg: float = 0.0
+    key: Key
+    name: Name
+    density_g_cm3: Annotated[float, Between(0.05, 12, "g/cm³", "density")]
+    from_mm: Annotated[float, Between(0, 600, "mm", "distance from the nose")]
+    to_mm: Annotated[float, Between(0, 600, "mm", "distance from the nose")]
+    tilt_deg: Annotated[float, Between(-60, 60, "°", "lean of its inner faces, aft at the top")] = 0.0
 
     def __post_init__(self) -> None:
-        finite_between("density_g_cm3", self.density_g_cm3, 0.05, 12.0, "g/cm³")
-        finite_between("from_mm", self.from_mm, 0.0, 600.0, "mm")
-        finite_between("to_mm", self.to_mm, 0.0, 600.0, "mm")
-        finite_between("tilt_deg", self.tilt_deg, -60.0, 60.0, "°")
+        held(self)
         require(self.to_mm > self.from_mm, "to_mm", self.to_mm, f"further aft than {self.from_mm:g} mm")
 
 
@@ -45,24 +44,21 @@ class Cavity:
     `up_mm` is the height of its middle over the belly line, `play_mm` how much wider it is than the balls.
     """
 
-    key: str
+    key: Key
     slug: Slug
-    count: int
-    x_mm: float
-    up_mm: float
-    play_mm: float = 0.6
+    count: Annotated[int, Between(1, 40, "", "balls in it")]
+    x_mm: Annotated[float, Between(0, 600, "mm", "middle, from the nose")]
+    up_mm: Annotated[float, Between(0, 200, "mm", "height of its middle over the belly line")]
+    play_mm: Annotated[float, Between(0, 10, "mm", "bore over ball")] = 0.6
 
     def __post_init__(self) -> None:
+        held(self)
         require(
             self.slug.form == BALLS,
             "slug.form",
             self.slug.form,
             "balls go in a cavity; rods go in drilled holes",
         )
-        finite_between("count", self.count, 1, 40)
-        finite_between("x_mm", self.x_mm, 0.0, 600.0, "mm")
-        finite_between("up_mm", self.up_mm, 0.0, 200.0, "mm")
-        finite_between("play_mm", self.play_mm, 0.0, 10.0, "mm")
 
     @property
     def mass_g(self) -> float:

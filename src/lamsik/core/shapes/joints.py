@@ -2,8 +2,9 @@
 
 from dataclasses import dataclass
 from math import cos, radians, tan
+from typing import Annotated
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.limits import Between, Key, OneOf, held
 
 LINKED, PIN, HINGE = "linked", "pin", "hinge"
 JOINT_KINDS = (LINKED, PIN, HINGE)
@@ -37,21 +38,15 @@ class Joint:
     `hinge_mm` is the thickness of a printed hinge.
     """
 
-    key: str
-    x_mm: float
-    slant_deg: float = 0.0
-    kerf_mm: float = 1.2
-    kind: str = LINKED
-    hinge_mm: float = 1.2
+    key: Key
+    x_mm: Annotated[float, Between(0, 600, "mm", "where the kerf's middle crosses the axis")]
+    slant_deg: Annotated[float, Between(-60, 60, "°", "lean of the cut, aft at the top")] = 0.0
+    kerf_mm: Annotated[float, Between(0, 20, "mm", "kerf, square to the cut")] = 1.2
+    kind: Annotated[str, OneOf(JOINT_KINDS)] = LINKED
+    hinge_mm: Annotated[float, Between(0.1, 20, "mm", "thickness of a printed hinge")] = 1.2
 
     def __post_init__(self) -> None:
-        finite_between(f"joints.{self.key}.x_mm", self.x_mm, 0.0, 600.0, "mm")
-        finite_between(f"joints.{self.key}.slant_deg", self.slant_deg, -60.0, 60.0, "°")
-        finite_between(f"joints.{self.key}.kerf_mm", self.kerf_mm, 0.0, 20.0, "mm")
-        finite_between(f"joints.{self.key}.hinge_mm", self.hinge_mm, 0.1, 20.0, "mm")
-        require(
-            self.kind in JOINT_KINDS, f"joints.{self.key}.kind", self.kind, f"one of {', '.join(JOINT_KINDS)}"
-        )
+        held(self, f"joints.{self.key}.")
 
     @property
     def shares_pitch(self) -> bool:

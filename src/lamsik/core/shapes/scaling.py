@@ -17,10 +17,11 @@ from lamsik.core.shapes.solid import solid
 def with_length(design: Design, length_mm: float) -> Design:
     """The design at another length [mm]; depth and width stay, hardware sizes too (they come from stock)."""
     factor = length_mm / design.body.length_mm
+    body = _lengthened(design.body, length_mm)  # a length that cannot be is refused as such
     lip = replace(design.lip, x_mm=design.lip.x_mm * factor) if design.lip else None
     return replace(
         design,
-        body=_lengthened(design.body, length_mm),
+        body=body,
         host=_stretched(design.host, factor, 1.0),
         hardware=tuple(p if p.seat == "lip" else replace(p, x_mm=p.x_mm * factor) for p in design.hardware),
         ballast=tuple(

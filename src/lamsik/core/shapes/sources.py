@@ -3,8 +3,12 @@ of it.
 """
 
 from dataclasses import dataclass
+from typing import Annotated
+
+from annotated_types import MaxLen
 
 from lamsik.core.errors import require
+from lamsik.core.limits import OneOf, held
 
 OWN, LICENSED, NOT_FOR_SALE = "own", "licensed", "not_for_sale"
 SAYS = {OWN: "own shape", LICENSED: "licensed", NOT_FOR_SALE: "not for sale"}
@@ -16,11 +20,11 @@ POINTER = "Whether a copied shape may be sold is decided where you sell it: ask 
 class Source:
     """Own, licensed or not for sale, with a note: whose, until when, on what terms."""
 
-    kind: str = OWN
-    note: str = ""
+    kind: Annotated[str, OneOf(tuple(SAYS))] = OWN
+    note: Annotated[str, MaxLen(300)] = ""
 
     def __post_init__(self) -> None:
-        require(self.kind in SAYS, "source.kind", self.kind, f"one of {', '.join(SAYS)}")
+        held(self, "source.")
         require(
             len(self.note) <= MOST_NOTE,
             "source.note",

@@ -1,8 +1,11 @@
 """Trial weights: clips on the hangers or tape on the belly, hung outside while the bait floats in the tub."""
 
 from dataclasses import dataclass
+from typing import Annotated
 
-from lamsik.core.errors import finite_between
+from annotated_types import MaxLen
+
+from lamsik.core.limits import Between, Key, Name, Says, held
 
 BELLY = "belly"
 
@@ -13,14 +16,12 @@ class TrialWeight:
     `place`.
     """
 
-    key: str
-    place: str
-    x_mm: float
-    mass_g: float
-    metal: str = "lead"
-    density_g_cm3: float = 11.34
+    key: Key
+    place: Annotated[str, MaxLen(40), Says("belly, or the key of the part it hangs from")]
+    x_mm: Annotated[float, Between(0, 600, "mm", "distance from the nose, on the belly")]
+    mass_g: Annotated[float, Between(0, 500, "g", "mass in air")]
+    metal: Name = "lead"
+    density_g_cm3: Annotated[float, Between(1.5, 23, "g/cm³", "density")] = 11.34
 
     def __post_init__(self) -> None:
-        finite_between("mass_g", self.mass_g, 0.0, 500.0, "g")
-        finite_between("x_mm", self.x_mm, 0.0, 600.0, "mm")
-        finite_between("density_g_cm3", self.density_g_cm3, 1.5, 23.0, "g/cm³")
+        held(self)

@@ -1,7 +1,7 @@
 """The body document: a design as JSON, our own format, versioned, a unit in every key's name.
 
-Described in docs/formats.md; `body.schema.json` beside this module is its JSON Schema and
-the one place where shapes and ranges of its fields are written down.
+Described in docs/formats.md; its fields, their ranges and its JSON Schema are those of `shape.py` and of the
+values of the core that stand there.
 """
 
 import copy
@@ -18,7 +18,7 @@ from jsonschema.exceptions import best_match
 from lamsik.core.errors import Refused
 from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.allowances import Allowance
-from lamsik.core.shapes.ballast_holes import Hole, Slug
+from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Curve
 from lamsik.core.shapes.design import Design, Host, Want
@@ -31,9 +31,10 @@ from lamsik.core.shapes.skins import Skin
 from lamsik.core.shapes.sources import Source
 from lamsik.core.shapes.trial import TrialWeight
 from lamsik.core.water import Water
-from lamsik.documents.schemas import refusal_of
+from lamsik.documents.body.shape import FORMAT, MAY_LACK, VERSION, BodyDocument
+from lamsik.documents.schemas import refusal_of, schema_of
+from lamsik.documents.values import row_of, value_of
 
-FORMAT, VERSION = "lamsik-body", 3
 MOST_BYTES = 1_000_000
 
 MOST_KNOWN = 64
@@ -52,6 +53,11 @@ def schema() -> Document:
     text = files("lamsik.documents.body").joinpath("body.schema.json").read_text(encoding="utf-8")
     loaded: Document = json.loads(text)
     return loaded
+
+
+def schema_made() -> Document:
+    """The same, made from the types: `make format` writes it beside this module, so that no start has to."""
+    return schema_of(BodyDocument, f"Lamsik body document, version {VERSION}", MAY_LACK)
 
 
 @lru_cache(maxsize=1)
@@ -172,40 +178,32 @@ def check_field(path: str, value: Any) -> None:
 
 def to_design(document: Document) -> Design:
     """The design a checked document describes. Raises `Refused` where fields contradict each other."""
-    body = document["body"]
+    own = ("name", "form", "purpose", "scheme", "glue_g", "drag", "drag_source")
+    segments = ((row["key"], value_of(Host, row["material"])) for row in document["segments"])
     return Design(
-        name=document["name"],
-        form=document["form"],
-        purpose=document["purpose"],
-        body=_body(body, tuple(Joint(**row) for row in document["joints"])),
-        host=_host(document["material"]),
+        **{name: document[name] for name in own},
+        **{name: value_of(kind, document[name]) for name, kind in AS_THEY_ARE.items()},
+        body=_body(document["body"], value_of(tuple[Joint, ...], document["joints"])),
+        host=value_of(Host, document["material"]),
         hardware=tuple(_placement(row) for row in document["hardware"]),
-        lip=Lip(**document["lip"]) if document["lip"] else None,
-        ballast=tuple(_hole(row) for row in document["ballast"]),
-        coats=tuple(Coat(**row) for row in document["coats"]),
-        scheme=document["scheme"],
-        glue_g=document["glue_g"],
-        water=Water(**document["water"]),
-        want=_want(document["want"]),
-        allowances=tuple(Allowance(**row) for row in document["allowances"]),
-        pours=tuple(PouredEnd(**row) for row in document["pours"]),
-        cavities=tuple(Cavity(**{**row, "slug": Slug(**row["slug"])}) for row in document["cavities"]),
-        trials=tuple(TrialWeight(**row) for row in document["trials"]),
-        drag=document["drag"],
-        drag_source=document["drag_source"],
-        segment_hosts=tuple((row["key"], _host(row["material"])) for row in document["segments"]),
-        shell=Shell(**document["shell"]) if document["shell"] else None,
-        source=Source(**document["source"]),
+        segment_hosts=tuple(segments),
     )
 
 
-def _host(row: Document) -> Host:
-    uneven = row.get("uneven_mm")
-    return Host(**{**row, "uneven_mm": tuple(uneven) if uneven else None})
-
-
-def _want(row: Document) -> Want:
-    return Want(**{**row, "waters": tuple(Water(**water) for water in row["waters"])})
+AS_THEY_ARE: dict[str, Any] = {
+    "lip": Lip | None,
+    "ballast": tuple[Hole, ...],
+    "coats": tuple[Coat, ...],
+    "water": Water,
+    "want": Want,
+    "allowances": tuple[Allowance, ...],
+    "pours": tuple[PouredEnd, ...],
+    "cavities": tuple[Cavity, ...],
+    "trials": tuple[TrialWeight, ...],
+    "shell": Shell | None,
+    "source": Source,
+}
+"""Parts of a document that are the design's own."""
 
 
 def _body(row: Document, joints: tuple[Joint, ...] = ()) -> Body:
@@ -242,10 +240,6 @@ _ITEM_FIELDS = {field.name for field in fields(Item)}
 def _placement(row: Document) -> Placement:
     item = Item(**{name: value for name, value in row.items() if name in _ITEM_FIELDS})
     return Placement(row["key"], item, row["seat"], row["x_mm"], row["hung_on"], row["up_mm"])
-
-
-def _hole(row: Document) -> Hole:
-    return Hole(**{**row, "slug": Slug(**row["slug"])})
 
 
 def body_block(start: Form, length_mm: float, depth_mm: float, width_mm: float) -> Document:
@@ -319,29 +313,16 @@ def hardware_row(placement: Placement) -> Document:
 
 def with_design(document: Document, design: Design) -> Document:
     """The document with the design's values; curves keep their shares, the typed texts stay."""
+    own = ("name", "scheme", "glue_g", "drag", "drag_source", *AS_THEY_ARE)
     return {
         **document,
-        "name": design.name,
+        **{name: row_of(getattr(design, name)) for name in own},
+        "want": want_row(design.want),
         "body": _resized(document["body"], design.body),
         "material": asdict(design.host),
         "hardware": [hardware_row(p) for p in design.hardware],
-        "lip": asdict(design.lip) if design.lip else None,
-        "ballast": [asdict(h) for h in design.ballast],
-        "coats": [asdict(c) for c in design.coats],
-        "scheme": design.scheme,
-        "glue_g": design.glue_g,
-        "water": asdict(design.water),
-        "want": want_row(design.want),
-        "allowances": [asdict(row) for row in design.allowances],
-        "pours": [asdict(row) for row in design.pours],
-        "cavities": [asdict(row) for row in design.cavities],
-        "trials": [asdict(row) for row in design.trials],
-        "drag": design.drag,
-        "drag_source": design.drag_source,
         "joints": [asdict(row) for row in design.body.joints],
         "segments": [{"key": key, "material": asdict(host)} for key, host in design.segment_hosts],
-        "shell": asdict(design.shell) if design.shell else None,
-        "source": asdict(design.source),
     }
 
 

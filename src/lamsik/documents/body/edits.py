@@ -15,9 +15,7 @@ from lamsik.core.shapes.scaling import with_length
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.documents.body import edits_parts, edits_shape, edits_tank
 from lamsik.documents.body.document import (
-    FORMAT,
     MOST_BYTES,
-    VERSION,
     Document,
     body_block,
     check_field,
@@ -25,6 +23,7 @@ from lamsik.documents.body.document import (
     to_design,
     with_design,
 )
+from lamsik.documents.body.shape import FORMAT, VERSION
 from lamsik.documents.engine import Edit, Kind
 from lamsik.documents.rows import holder_of, take
 from lamsik.documents.typed import word
