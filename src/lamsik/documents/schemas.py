@@ -29,7 +29,7 @@ def Const(value: str | int) -> Raw:  # noqa: N802 - it stands among types
 
 
 @dataclass(frozen=True)
-class Beside:
+class PartBeside:
     """A row that holds the fields of one of its parts beside its own."""
 
     part: type

@@ -19,7 +19,7 @@ from lamsik.core.shapes.joints import Joint
 from lamsik.core.shapes.sources import Source
 from lamsik.core.shapes.trial import TrialWeight
 from lamsik.core.water import Water
-from lamsik.documents.schemas import Beside, Const, Raw
+from lamsik.documents.schemas import Const, PartBeside, Raw
 
 FORMAT, VERSION = "lamsik-body", 3
 Share = Annotated[float, Between(-1, 1)]
@@ -54,7 +54,7 @@ class MeshName:
 
 
 @dataclass(frozen=True)
-class Block:
+class BodyBlock:
     """The body as drawn: its size, and its lines as shares of it."""
 
     length_mm: Annotated[float, Between(5, 600, "mm", "overall length of the body")]
@@ -79,7 +79,7 @@ class Block:
 
 
 @dataclass(frozen=True)
-class Segment:
+class SegmentMaterialRow:
     """A segment of another material than the body's."""
 
     key: Key
@@ -95,9 +95,9 @@ class BodyDocument:
     name: Annotated[str, Len(1, 120)]
     form: Name
     purpose: Annotated[str, OneOf(("bait", "float"))]
-    body: Block
+    body: BodyBlock
     material: Host
-    hardware: Annotated[list[Annotated[Placement, Beside(Item, "item")]], MaxLen(60)]
+    hardware: Annotated[list[Annotated[Placement, PartBeside(Item, "item")]], MaxLen(60)]
     lip: Lip | None
     ballast: Annotated[list[Hole], MaxLen(12)]
     coats: Annotated[list[Coat], MaxLen(40)]
@@ -117,7 +117,9 @@ class BodyDocument:
     )
     drag_source: Annotated[str, OneOf(DRAG_SOURCES)]
     joints: Annotated[list[Joint], MaxLen(6)]
-    segments: Annotated[list[Segment], MaxLen(7), Says("segments of another material, s1 at the nose")]
+    segments: Annotated[
+        list[SegmentMaterialRow], MaxLen(7), Says("segments of another material, s1 at the nose")
+    ]
     shell: Shell | None
     source: Annotated[Source, Says("where the shape is from")]
     typed: Annotated[dict[str, str], Raw(TYPED)]
