@@ -1,8 +1,11 @@
 """A scheme's layers on the side silhouette."""
 
+from collections.abc import Callable
+from dataclasses import dataclass
+
 from lamsik.core.paints import layout
 from lamsik.core.paints.coats import Coat
-from lamsik.core.shapes.body import side_outline
+from lamsik.core.shapes.body import Body, side_outline
 from lamsik.core.shapes.design import Design
 from lamsik.drawings.cuts import joints_side
 from lamsik.drawings.ink import INK, WOOD, Pen
@@ -15,8 +18,9 @@ def painted(design: Design, pen: Pen, name: str = "body", upto: str | None = Non
     layers: list[Node] = [node("path", d=outline, fill=WOOD)]
     definitions: list[Node] = [node("clipPath", node("path", d=outline), id=f"{name}-clip")]
     for coat in design.coats:
-        definitions += _gradients(design, coat, name)
-        layers += _layer(design, coat, outline, name)
+        drawn = DRAWN[coat.role]
+        definitions += drawn.defines(coat, f"{name}-{coat.key}")
+        layers += drawn.layer(_On(design.body, outline, f"{name}-{coat.key}"), coat)
         if coat.key == upto:
             break
     rim = node("path", d=outline, fill="none", stroke=INK, stroke_width=1.6 * pen.mm, stroke_linejoin="round")
@@ -30,26 +34,36 @@ def painted(design: Design, pen: Pen, name: str = "body", upto: str | None = Non
     )
 
 
-def _layer(design: Design, coat: Coat, outline: str, name: str) -> list[Node]:
-    body = design.body
-    if coat.role == "fade":
-        return [node("path", d=outline, fill=f"url(#{name}-{coat.key})")]
-    if coat.role == "bars":
-        return [node("path", d=path(bar), fill=coat.colour, opacity=0.82) for bar in layout.bars(body, coat)]
-    if coat.role == "spots":
-        return [
-            node("circle", cx=s.x_mm, cy=-s.z_mm, r=s.radius_mm, fill=coat.colour, opacity=0.85)
-            for s in layout.spots(body, coat)
-        ]
-    if coat.role == "eyes":
-        return _eye(layout.eye(body, coat), coat)
-    if coat.role == "clear":
-        return [node("path", d=outline, fill=f"url(#{name}-{coat.key})")]
-    opacity = {"seal": 0.25, "primer": 1.0, "base": 1.0}[coat.role]
-    return [node("path", d=outline, fill=coat.colour, opacity=opacity)]
+@dataclass(frozen=True)
+class _On:
+    """What a layer is drawn on: the body, its outline as a path, the name of what the layer has defined."""
+
+    body: Body
+    outline: str
+    name: str
 
 
-def _eye(at: layout.PaintSpot, coat: Coat) -> list[Node]:
+def _flat(opacity: float) -> Callable[[_On, Coat], list[Node]]:
+    return lambda on, coat: [node("path", d=on.outline, fill=coat.colour, opacity=opacity)]
+
+
+def _shaded(on: _On, coat: Coat) -> list[Node]:
+    return [node("path", d=on.outline, fill=f"url(#{on.name})")]
+
+
+def _bars(on: _On, coat: Coat) -> list[Node]:
+    return [node("path", d=path(bar), fill=coat.colour, opacity=0.82) for bar in layout.bars(on.body, coat)]
+
+
+def _spots(on: _On, coat: Coat) -> list[Node]:
+    return [
+        node("circle", cx=s.x_mm, cy=-s.z_mm, r=s.radius_mm, fill=coat.colour, opacity=0.85)
+        for s in layout.spots(on.body, coat)
+    ]
+
+
+def _eye(on: _On, coat: Coat) -> list[Node]:
+    at = layout.eye(on.body, coat)
     return [
         node(
             "circle",
@@ -71,16 +85,44 @@ def _eye(at: layout.PaintSpot, coat: Coat) -> list[Node]:
     ]
 
 
-def _gradients(design: Design, coat: Coat, name: str) -> list[Node]:
-    if coat.role == "fade":
-        reach = max(coat.reach_share, 0.05)
-        stops = ((0.0, coat.colour, 1.0), (reach * 0.5, coat.colour, 0.85), (reach, coat.colour, 0.0))
-    elif coat.role == "clear":
-        stops = ((0.0, "#FFFFFF", 0.0), (0.16, "#FFFFFF", 0.34), (0.3, "#FFFFFF", 0.0))
-    else:
-        return []
-    children = [
-        node("stop", offset=offset, stop_color=colour, stop_opacity=opacity)
-        for offset, colour, opacity in stops
-    ]
-    return [node("linearGradient", *children, id=f"{name}-{coat.key}", x1=0, y1=0, x2=0, y2=1)]
+Stops = tuple[tuple[float, str, float], ...]
+
+
+def _fading(coat: Coat) -> Stops:
+    reach = max(coat.reach_share, 0.05)
+    return ((0.0, coat.colour, 1.0), (reach * 0.5, coat.colour, 0.85), (reach, coat.colour, 0.0))
+
+
+def _shine(coat: Coat) -> Stops:
+    return ((0.0, "#FFFFFF", 0.0), (0.16, "#FFFFFF", 0.34), (0.3, "#FFFFFF", 0.0))
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """How a kind of layer is drawn, and the shading it is filled with, from the back down."""
+
+    layer: Callable[[_On, Coat], list[Node]]
+    stops: Callable[[Coat], Stops] | None = None
+
+    def defines(self, coat: Coat, name: str) -> list[Node]:
+        """The shading under its name."""
+        if self.stops is None:
+            return []
+        children = [
+            node("stop", offset=offset, stop_color=colour, stop_opacity=opacity)
+            for offset, colour, opacity in self.stops(coat)
+        ]
+        return [node("linearGradient", *children, id=name, x1=0, y1=0, x2=0, y2=1)]
+
+
+DRAWN = {
+    "seal": Drawn(_flat(0.25)),
+    "primer": Drawn(_flat(1.0)),
+    "base": Drawn(_flat(1.0)),
+    "fade": Drawn(_shaded, _fading),
+    "bars": Drawn(_bars),
+    "spots": Drawn(_spots),
+    "eyes": Drawn(_eye),
+    "clear": Drawn(_shaded, _shine),
+}
+"""By kind of layer (see `core/paints/layers`)."""

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 
 from lamsik.core.castings.inserts import of_design
+from lamsik.core.paints.layers import SEALS
 from lamsik.core.shapes.design import Design, Host
 
 SOFT, CAST, FOAMED = "soft", "cast", "foam"
@@ -41,7 +42,7 @@ def as_cast(design: Design, born: Born) -> Design:
         "poured",
         uneven_mm=born.uneven_mm,
     )
-    coats = () if made == SOFT else tuple(coat for coat in design.coats if coat.role != "seal")
+    coats = () if made == SOFT else tuple(coat for coat in design.coats if coat.does != SEALS)
     slugs = tuple(
         (
             replace(hole, drill_mm=hole.slug.diameter_mm, filler_g_cm3=born.density_g_cm3)

@@ -6,8 +6,9 @@ from typing import Annotated
 
 from lamsik.core.errors import finite_between, require
 from lamsik.core.limits import Between, Key, Name, OneOf, Pattern, held
+from lamsik.core.paints.layers import KINDS
 
-ROLES = ("seal", "primer", "base", "fade", "bars", "spots", "eyes", "clear")
+ROLES = tuple(KINDS)
 """Kinds of layer in the order they usually lie."""
 
 
@@ -49,6 +50,11 @@ class Coat:
         )
         if self.window_h is not None:
             finite_between("window_h", self.window_h, self.wait_h, 5000.0, "h")
+
+    @property
+    def does(self) -> str:
+        """What a layer of its kind does."""
+        return KINDS[self.role].does
 
 
 def dry_volume_ml(coat: Coat, area_mm2: float) -> float:

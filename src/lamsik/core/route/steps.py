@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from lamsik.core.cautions import CAUTIONS, of_metals
 from lamsik.core.paints.coats import Coat
+from lamsik.core.paints.layers import SEALS
 from lamsik.core.shapes.design import Design
 
 
@@ -45,8 +46,8 @@ def open_before(route: Sequence[str], done: Collection[str], step: str) -> tuple
 
 def steps(design: Design) -> tuple[Step, ...]:
     """The steps of one piece of this design, from its blank to shipping: what it is of says which."""
-    seals = [c for c in design.coats if c.role == "seal"]
-    paints = [c for c in design.coats if c.role != "seal"]
+    seals = [c for c in design.coats if c.does == SEALS]
+    paints = [c for c in design.coats if c.does != SEALS]
     rows = [_body(design)]
     rows += [_coat(c, weigh="sealed" if c is seals[-1] else None) for c in seals]
     if (

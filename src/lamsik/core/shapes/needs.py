@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from lamsik.core.paints.layers import CLEARS, GROUNDS, SEALS
 from lamsik.core.shapes.design import Design
 
 
@@ -22,8 +23,8 @@ def _has_kind(kind: str) -> Check:
     return lambda design: any(p.item.kind == kind for p in design.hardware)
 
 
-def _has_role(role: str) -> Check:
-    return lambda design: any(c.role == role for c in design.coats)
+def _has_layer(does: str) -> Check:
+    return lambda design: any(coat.does == does for coat in design.coats)
 
 
 def _held(design: Design) -> bool:
@@ -44,17 +45,17 @@ def _covered(design: Design) -> bool:
 _BAIT_RULES: tuple[tuple[Need, Check, tuple[str, ...]], ...] = (
     (
         Need("seal", "Seal coat", "bare wood drinks water through every pinhole and swells the paint off"),
-        _has_role("seal"),
+        _has_layer(SEALS),
         ("wood",),
     ),
     (
         Need("primer", "Primer", "colour needs a keyed, even ground"),
-        _has_role("primer"),
+        _has_layer(GROUNDS),
         ("wood", "foam", "cast", "print"),
     ),
     (
         Need("clear", "Clear coat", "hooks scratch bare colour within a day"),
-        _has_role("clear"),
+        _has_layer(CLEARS),
         ("wood", "foam", "cast", "print"),
     ),
     (
@@ -92,12 +93,12 @@ _BAIT_RULES: tuple[tuple[Need, Check, tuple[str, ...]], ...] = (
 _FLOAT_RULES: tuple[tuple[Need, Check, tuple[str, ...]], ...] = (
     (
         Need("seal", "Seal coat", "a bare stem drinks water and the rating drifts within the hour"),
-        _has_role("seal"),
+        _has_layer(SEALS),
         ("wood",),
     ),
     (
         Need("clear", "Varnish", "paint alone chips where the rubbers sit"),
-        _has_role("clear"),
+        _has_layer(CLEARS),
         ("wood", "foam"),
     ),
     (

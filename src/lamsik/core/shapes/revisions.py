@@ -4,6 +4,7 @@ its before and after.
 
 from collections.abc import Callable
 
+from lamsik.core.paints.layers import CLEARS
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Lip, Placement
@@ -141,10 +142,10 @@ def _ballast(before: Design, after: Design) -> list[str]:
 
 def _coats(before: Design, after: Design) -> list[str]:
     def clears(design: Design) -> str:
-        return str(sum(c.role == "clear" for c in design.coats))
+        return str(sum(c.does == CLEARS for c in design.coats))
 
     rows = _changed("clear coats", clears(before), clears(after))
-    painted = [tuple(c for c in d.coats if c.role != "clear") for d in (before, after)]
+    painted = [tuple(c for c in d.coats if c.does != CLEARS) for d in (before, after)]
     return rows + (["scheme changed"] if painted[0] != painted[1] else [])
 
 

@@ -6,6 +6,7 @@ import numpy as np
 
 from lamsik.core.materials import METALS
 from lamsik.core.paints.coats import dry_mass_g, dry_volume_ml
+from lamsik.core.paints.layers import CLEARS, COLOURS, GROUNDS, SEALS
 from lamsik.core.shapes.allowances import CLEAR, GLUE, HOOKS, PAINT, STAGE
 from lamsik.core.shapes.ballast_holes import hole_height_mm, slug_height_mm
 from lamsik.core.shapes.design import Design
@@ -330,7 +331,7 @@ def _coat_parts(design: Design) -> list[Part]:
     shape = solid(design.body)
     rows = []
     for coat in design.coats:
-        stage = "sealed" if coat.role == "seal" else "cleared"
+        stage = "sealed" if coat.does == SEALS else "cleared"
         mass = dry_mass_g(coat, shape.area_mm2)
         rows.append(
             Part(
@@ -375,9 +376,9 @@ def _allowance_parts(design: Design) -> list[Part]:
 
 def replaced_by(design: Design, kind: str) -> str:
     """What stands on the design in an allowance's place; empty while the allowance counts."""
-    if kind == PAINT and any(coat.role not in ("seal", "clear", "eyes") for coat in design.coats):
+    if kind == PAINT and any(coat.does in (GROUNDS, COLOURS) for coat in design.coats):
         return "the scheme's coats"
-    if kind == CLEAR and any(coat.role == "clear" for coat in design.coats):
+    if kind == CLEAR and any(coat.does == CLEARS for coat in design.coats):
         return "the scheme's clear"
     if kind == GLUE and design.glue_g > 0:
         return "the glue on the design"

@@ -9,6 +9,7 @@ import numpy as np
 from scipy.optimize import brentq
 
 from lamsik.core.paints.coats import Coat
+from lamsik.core.paints.layers import CLEARS, SEALS
 from lamsik.core.shapes.ballast_holes import BALLS
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Item
@@ -67,9 +68,9 @@ class Flip:
 
 def with_clear_coats(design: Design, count: int) -> Design:
     """The design with so many clear coats, each like its last one; they lie above everything else."""
-    clears = [coat for coat in design.coats if coat.role == "clear"]
+    clears = [coat for coat in design.coats if coat.does == CLEARS]
     pattern = clears[-1] if clears else CLEAR_COAT
-    others = tuple(coat for coat in design.coats if coat.role != "clear")
+    others = tuple(coat for coat in design.coats if coat.does != CLEARS)
     taken, made = {coat.key for coat in others}, clears[:count]
     keys = (f"clear{n}" for n in range(1, 60))
     while len(made) < count:
@@ -189,7 +190,7 @@ def _next_size(item: Item, sizes: Sequence[Item], way: int) -> Item | None:
 
 
 def _coat_steps(design: Design) -> list[tuple[str, str, Design]]:
-    count = sum(coat.role == "clear" for coat in design.coats)
+    count = sum(coat.does == CLEARS for coat in design.coats)
     return [("clear", "One more clear coat", with_clear_coats(design, count + 1))]
 
 
@@ -294,7 +295,7 @@ def bare(design: Design) -> Design:
     return replace(
         design,
         allowances=(),
-        coats=tuple(c for c in design.coats if c.role == "seal"),
+        coats=tuple(c for c in design.coats if c.does == SEALS),
         hardware=tuple(p for p in design.hardware if p.key not in gone),
         trials=tuple(t for t in design.trials if t.place not in gone),
     )

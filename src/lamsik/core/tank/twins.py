@@ -12,6 +12,7 @@ import numpy as np
 
 from lamsik.core.materials import BODY_MATERIALS, Material
 from lamsik.core.mixes.filler import MICROSPHERE_G_CM3, RESIN_G_CM3, Filling, filling_for
+from lamsik.core.paints.layers import SEALS
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design, Host
@@ -83,7 +84,7 @@ def moulded(design: Design, material: Material) -> Design:
     changed = replace(design, host=host, shell=design.shell if material.kind == "print" else None)
     if material.kind == "wood":
         return changed
-    return _embedded(replace(changed, coats=tuple(c for c in design.coats if c.role != "seal")))
+    return _embedded(replace(changed, coats=tuple(c for c in design.coats if c.does != SEALS)))
 
 
 def _embedded(design: Design) -> Design:

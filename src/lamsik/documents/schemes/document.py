@@ -4,8 +4,9 @@ from collections.abc import Mapping
 from dataclasses import asdict
 from typing import Any
 
-from lamsik.core.errors import Refused, require
+from lamsik.core.errors import Refused, one_of, require
 from lamsik.core.paints.coats import ROLES, Coat
+from lamsik.core.paints.layers import KINDS
 from lamsik.core.rows import checked_row
 from lamsik.documents.engine import Edit, Kind
 from lamsik.documents.rows import Document, free_key, row_of
@@ -16,70 +17,6 @@ MOST_COATS = 40
 BEGINS = ("seal", "primer", "base", "fade", "eyes", "clear")
 """The coats of a new scheme."""
 
-STARTS: dict[str, dict[str, Any]] = {
-    "seal": {
-        "name": "Seal, thinned epoxy",
-        "colour": "#D9C08C",
-        "film_um": 35.0,
-        "density_g_cm3": 1.12,
-        "wait_h": 12.0,
-        "caution": "epoxy",
-    },
-    "primer": {
-        "name": "White primer",
-        "colour": "#F4F2EC",
-        "film_um": 30.0,
-        "density_g_cm3": 1.45,
-        "wait_h": 2.0,
-    },
-    "base": {"name": "Base", "colour": "#D8DEE0", "film_um": 15.0, "wait_h": 1.0},
-    "fade": {
-        "name": "Back fade",
-        "colour": "#3B5B45",
-        "film_um": 12.0,
-        "cover_share": 0.5,
-        "reach_share": 0.55,
-        "wait_h": 1.0,
-    },
-    "bars": {
-        "name": "Bars",
-        "colour": "#22332B",
-        "film_um": 10.0,
-        "cover_share": 0.2,
-        "reach_share": 0.6,
-        "count": 7,
-        "wait_h": 1.0,
-    },
-    "spots": {
-        "name": "Spots",
-        "colour": "#A8281E",
-        "film_um": 10.0,
-        "cover_share": 0.08,
-        "count": 9,
-        "wait_h": 1.0,
-    },
-    "eyes": {
-        "name": "Eyes, 5 mm",
-        "colour": "#E8C33A",
-        "film_um": 0.0,
-        "density_g_cm3": 1.3,
-        "mass_g": 0.06,
-        "reach_share": 0.26,
-        "wait_h": 0.0,
-        "caution": "",
-    },
-    "clear": {
-        "name": "Clear, slow epoxy",
-        "colour": "#FFFFFF",
-        "film_um": 120.0,
-        "density_g_cm3": 1.12,
-        "wait_h": 24.0,
-        "window_h": 36.0,
-        "caution": "epoxy",
-    },
-}
-"""What a new coat of a role starts with; every figure is the maker's to change."""
-
 
 def blank(name: str) -> Document:
     """A new scheme: seal, primer, base, fade, eyes and one clear to start from."""
@@ -87,7 +24,7 @@ def blank(name: str) -> Document:
 
 
 def _start(role: str, key: str) -> Document:
-    return asdict(Coat(key=key, role=role, **STARTS[role]))
+    return asdict(Coat(key=key, role=role, **KINDS[role].start))
 
 
 def coats_of(content: Mapping[str, Any]) -> tuple[Coat, ...]:
@@ -154,7 +91,7 @@ def _measured(document: Document, path: str, before: Document, _shop: None) -> D
 def _add(document: Document, edit: Edit, _shop: None) -> Document:
     """One more coat of a role, after the last that usually lies under it."""
     role, rows = word(edit, "role"), document["coats"]
-    require(role in STARTS, "role", role, f"one of {', '.join(STARTS)}")
+    one_of("role", role, KINDS)
     order = ROLES.index(role)
     at = max((n for n, row in enumerate(rows, start=1) if ROLES.index(row["role"]) <= order), default=0)
     rows.insert(at, _start(role, free_key(rows, role)))

@@ -5,6 +5,7 @@
 from dataclasses import dataclass, replace
 
 from lamsik.core.cautions import CAUTIONS, DEFER, of_metals
+from lamsik.core.paints.layers import CLEARS
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Item
@@ -136,7 +137,7 @@ def _wanted(design: Design) -> WantPanel:
         has_lip=design.lip is not None,
         tie_moves=any(part.seat in ("lip", "belly", "back") for part in ties),
         tie_path=f"hardware.{ties[0].key}.x_mm" if ties else "",
-        clears=str(sum(c.role == "clear" for c in design.coats)),
+        clears=str(sum(c.does == CLEARS for c in design.coats)),
     )
 
 

@@ -3,6 +3,7 @@
 from typing import Any
 
 from lamsik.core.paints.coats import Coat
+from lamsik.core.paints.layers import KINDS
 from lamsik.core.tank import evaluate
 from lamsik.documents.rows import Document
 from lamsik.documents.schemes.document import read
@@ -77,7 +78,7 @@ def _row(coat: Coat, order: int, dry_g: float) -> CoatRow:
         wait_says=f"Wait after {coat.name}",
         count=f"{path}.count",
         count_says=f"How many {coat.role}",
-        has_count=coat.role in ("bars", "spots"),
+        has_count=KINDS[coat.role].is_counted,
         dry=said(dry_g, "mass"),
         up=edit("up", key=coat.key),
         up_says=f"Move {coat.name} up",
