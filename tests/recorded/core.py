@@ -16,6 +16,8 @@ from typing import Any
 import numpy as np
 
 from lamsik.core.errors import Refused
+from lamsik.core.shapes.polyhedra import measures
+from lamsik.core.shapes.skins import Mesh
 from tests.recorded.cases import CASES
 
 CORE = Path(__file__).parent / "core.jsonl"
@@ -35,6 +37,8 @@ def flat(value: Any) -> Any:
         return float(f"{float(value):.6g}") if np.isfinite(value) else str(float(value))
     if isinstance(value, datetime | date | timedelta):
         return str(value)
+    if isinstance(value, Mesh):
+        return flat(measures(value))
     if is_dataclass(value):
         inner = [(name, one, type(one).__name__) for name, one in said_by(value)]
         return {name: kind if kind in BY_NAME else flat(one) for name, one, kind in inner}
