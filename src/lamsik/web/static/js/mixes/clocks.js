@@ -1,7 +1,5 @@
 // Clocks count down to their end, ring once there, and go on ringing until someone stops them; they are kept by the shop, not by the page.
-import { again } from "../shared/again.js";
-import { get, post } from "../shared/post.js";
-import { tone } from "../shared/tone.js";
+import { again, get, post } from "../shared/post.js";
 
 const lists = [...document.querySelectorAll("[data-clocks]")];
 const { signal } = new AbortController();
@@ -38,7 +36,7 @@ function tick() {
 function ring() {
   rang = Date.now();
   document.documentElement.dataset.rang = String(Number(document.documentElement.dataset.rang ?? 0) + 1);
-  tone({ hertz: 660, loud: 0.2, last: 0.2, at: [0, 0.25, 0.5] });
+  import("../shared/tone.js").then(({ tone }) => tone({ hertz: 660, loud: 0.2, last: 0.2, at: [0, 0.25, 0.5] }));
 }
 
 // A page that is left open learns of clocks that others start or stop; while the shop is away they count on by themselves.

@@ -1,8 +1,7 @@
 // The connected scale: its reading in large, taken into the field at hand once it has changed and lies still, with a tone and a tick.
 // Fields to be filled carry data-weigh; the one in focus is at hand, else the first that is empty or was read and not kept.
 // A zero belongs to this page alone; it and the reading just kept go on to the page that answers a form, once, and to no other.
-import { again } from "../shared/again.js";
-import { get } from "../shared/post.js";
+import { again, get } from "../shared/post.js";
 import { tone } from "../shared/tone.js";
 
 const board = document.getElementById("live-scale");

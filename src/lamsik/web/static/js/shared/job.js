@@ -1,8 +1,7 @@
 // Work that the shop does beside its pages: begun with what is sent, asked after until it is done, stopped on demand.
 // `said` is told its share and words, `done` its result, `failed` why there is none, with what the shop answered where the
 // work itself failed; `value` is the job under way or done, or null.
-import { again } from "./again.js";
-import { get, post } from "./post.js";
+import { again, get, post } from "./post.js";
 
 export function work({ url, said, done, failed, every = 150 }) {
   let value = null, asking = null;

@@ -25,3 +25,17 @@ export function tell(element, text) {
   element.hidden = !text;
   element.textContent = text;
 }
+
+// Asking again and again: the next question waits for the last answer, and nobody asks while the page is out of sight.
+export function again(ask, every) {
+  const controller = new AbortController(), { signal } = controller;
+  let timer = null;
+  const later = () => (timer = setTimeout(turn, every));
+
+  async function turn() {
+    if (!document.hidden) await ask(signal);
+    if (!signal.aborted) later();
+  }
+
+  return { begin: turn, later, dispose: () => (clearTimeout(timer), controller.abort()) };
+}
