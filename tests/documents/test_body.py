@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from jsonschema import Draft202012Validator
 
 from lamsik.core.errors import Refused
+from lamsik.core.paints.coats import Coat
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
@@ -28,6 +29,7 @@ from lamsik.documents.body.document import (
 )
 from lamsik.documents.body.edits import BODY
 from lamsik.documents.typed import quantity_of
+from lamsik.documents.values import value_of
 from tests.bodies import LEAD_BALL, LEAD_ROD, bait
 from tests.kinds import body_edit as apply
 from tests.kinds import body_file as loads
@@ -419,3 +421,18 @@ class TestEdits:
             json.dumps(apply(full(), {"do": "set", "path": path, "text": text}, SHOP), allow_nan=False)
         except Refused as refusal:
             assert refusal.allowed
+
+
+@pytest.mark.parametrize(
+    ("row", "field", "says"),
+    [
+        ({"sheen": 3}, "sheen", "unexpected"),
+        ({"film_um": "thick"}, "film_um", "number"),
+        ({"film_um": -1.0}, "film_um", "allowed is 0 to 3000 µm"),
+        ({"wait_h": 5.0, "window_h": 2.0}, "window_h", "allowed is 5 to 5000 h"),
+    ],
+)
+def test_a_value_is_made_of_its_own_fields_only_and_says_what_it_refuses(row, field, says):
+    with pytest.raises(Refused, match=says) as refused:
+        value_of(Coat, {"key": "a", "role": "base", "name": "x", **row})
+    assert refused.value.field == field

@@ -16,7 +16,7 @@ def value_of(kind: Any, row: Any) -> Any:
         Refused: what the value itself refuses, or the field that is not of its kind.
     """
     try:
-        return _maker(kind).validate_python(row)
+        return _maker(kind).validate_python(row, extra="forbid")
     except ValidationError as error:
         first = error.errors()[0]
         refused = first.get("ctx", {}).get("error")
