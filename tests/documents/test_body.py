@@ -436,3 +436,15 @@ def test_a_value_is_made_of_its_own_fields_only_and_says_what_it_refuses(row, fi
     with pytest.raises(Refused, match=says) as refused:
         value_of(Coat, {"key": "a", "role": "base", "name": "x", **row})
     assert refused.value.field == field
+
+
+def test_what_a_file_of_before_lacks_can_be_set_on_it_like_all_else():
+    now = full()
+    lacked = ("face_mm", "uneven_mm", "beside_mm")
+    old = now | {"material": {name: one for name, one in now["material"].items() if name not in lacked}}
+    old["ballast"] = [
+        {name: one for name, one in row.items() if name not in lacked} for row in now["ballast"]
+    ]
+    assert len(old["material"]) < len(now["material"]) and checked(old) == now
+    after = apply(checked(old), {"do": "set", "path": "material.face_mm", "text": "0.4"}, SHOP)
+    assert after["material"]["face_mm"] == 0.4

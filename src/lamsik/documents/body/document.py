@@ -6,11 +6,11 @@ values of the core that stand there.
 
 import copy
 import json
-from dataclasses import asdict, fields, replace
+from dataclasses import asdict, fields, is_dataclass, replace
 from functools import lru_cache
 from hashlib import sha256
 from importlib.resources import files
-from typing import Any
+from typing import Any, get_args
 
 from jsonschema import Draft202012Validator
 from jsonschema.exceptions import best_match
@@ -139,16 +139,37 @@ def upgraded(document: Any) -> Any:
             {"body": NEW_BODY_IN_3, "lip": {"outline": "round"}},
             {"hardware": NEW_HARDWARE_IN_3, "pours": {"tilt_deg": 0.0}},
         )
-    if isinstance(document.get("ballast"), list) and any(
-        isinstance(row, dict) and "beside_mm" not in row for row in document["ballast"]
-    ):
-        rows = [
-            {"beside_mm": 0.0, **row} if isinstance(row, dict) else row for row in document["ballast"]
-        ]  # files from before pairs
-        document = {**document, "ballast": rows}
-    if isinstance(document.get("shell"), dict):  # files from before walls round what sits in a hollow
-        document = {**document, "shell": {"around_mm": 0.0, **document["shell"]}}
-    return document
+    return _filled(document)
+
+
+def _filled(document: Document) -> Document:
+    """The document with what files of this version may lack, as the types begin it: to be set as any."""
+    found = dict(document)
+    for name, kind in {**AS_THEY_ARE, "material": Host}.items():
+        if name in found:
+            found[name] = _completed(found[name], kind)
+    if isinstance(found.get("segments"), list):
+        found["segments"] = [
+            {**row, "material": _completed(row["material"], Host)}
+            if isinstance(row, dict) and "material" in row
+            else row
+            for row in found["segments"]
+        ]
+    return found
+
+
+def _completed(part: Any, kind: Any) -> Any:
+    if isinstance(part, list):
+        return [_completed(row, kind) for row in part]
+    if not isinstance(part, dict):
+        return part
+    of = next((one for one in (kind, *get_args(kind)) if is_dataclass(one)), None)
+    return {**_lacked(of), **part} if of else part
+
+
+def _lacked(of: Any) -> Document:
+    """What a row of this class may lack, with its default."""
+    return {one.name: one.default for one in fields(of) if f"{of.__name__}.{one.name}" in MAY_LACK}
 
 
 def _raised(document: Document, within: Document, rows: Document) -> Document:
