@@ -51,7 +51,7 @@ format: .venv/.made-dev  ## let the formatters format code, style sheets and tem
 	$(BIN)/ruff format --quiet src tests bench scripts
 	$(BIN)/python scripts/format_css.py
 	$(BIN)/python scripts/format_templates.py
-	$(BIN)/python scripts/body_schema.py
+	$(BIN)/python scripts/schemas.py
 
 bench: .venv/.made-dev debian-needs  ## the benchmark table
 	$(BIN)/python -m bench

@@ -24,7 +24,7 @@ CALLED_BY_NAME = {
 }
 ASKED_BY_TESTS = {
     "account",  # the room of a body, share by share, held against booleans of meshes
-    "schema_made",  # the schema made from the types, written by `make format`
+    "made",  # the schema made from the types, written by `make format`
     "body_from",  # a body from a form and three measures, as a test wants one
     "inside_of",  # the hollow as a body, to be held against a distance field
     "vessel_of_mesh",  # what floats, of any mesh

@@ -5,7 +5,8 @@ from typing import Any
 
 import numpy as np
 
-from lamsik.core.paints.coats import Coat
+from lamsik.core.paints.layers import Layer
+from lamsik.core.paints.paint import Paint
 from lamsik.core.shapes.ballast_holes import Hole, Slug
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Curve
@@ -110,10 +111,10 @@ def bait(**changes: Any) -> Design:
         Placement("k1", TREBLE, hung_on="r1"),
         Placement("k2", TREBLE, hung_on="r2"),
     )
-    coats = (
-        Coat("seal1", "seal", "Seal", film_um=35),
-        Coat("primer1", "primer", "Primer", film_um=30, density_g_cm3=1.45),
-        Coat("clear1", "clear", "Clear", film_um=120, density_g_cm3=1.12),
+    layers = (
+        Layer("seal1", "seal", "Seal", film_um=35),
+        Layer("primer1", "primer", "Primer", Paint(density_g_cm3=1.45), film_um=30),
+        Layer("clear1", "clear", "Clear", Paint(density_g_cm3=1.12), film_um=120),
     )
     design = Design(
         "Bait",
@@ -124,7 +125,7 @@ def bait(**changes: Any) -> Design:
         hardware,
         Lip(14, 16, 1.5, 1.2, 40, 6.8),
         (Hole("b1", LEAD_ROD_6, 4.2, 32.5, 6.0),),
-        coats,
+        layers,
         glue_g=0.3,
         want=Want("slow rise", 6.0, 0.0),
     )

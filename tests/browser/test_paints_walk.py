@@ -1,4 +1,4 @@
-"""A scheme made at the bench: coats put on, changed, moved and taken off, with every step back."""
+"""A scheme made at the bench: layers put on, changed, moved and taken off, with every step back."""
 
 import re
 
@@ -45,4 +45,4 @@ def test_a_scheme_is_made_by_mouse_and_keys_with_every_step_back(empty_page: Pag
     expect(rows).to_have_count(6)
     expect(saved).to_have_text("Saved")
     page.goto("/paints")
-    expect(page.get_by_role("link", name=re.compile("Mud"))).to_contain_text("6 coats")
+    expect(page.get_by_role("link", name=re.compile("Mud"))).to_contain_text("6 layers")

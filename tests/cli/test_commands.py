@@ -24,9 +24,9 @@ from lamsik.core.shapes.meshing import check, measured
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.tank.evaluate import settle
 from lamsik.core.water import Water
-from lamsik.documents.body.document import schema
 from lamsik.documents.body.lines import blank as blank_body
 from lamsik.documents.body.lines import with_mesh
+from lamsik.documents.body.shape import BODY_SCHEMA
 from lamsik.documents.floats.document import blank
 from lamsik.documents.moulds.document import first_layout, master_of
 from lamsik.formats.body_file import write as body_file_text
@@ -83,7 +83,7 @@ class TestCalc:
     WRONG = [
         (lambda d: d["body"].update(length_mm=-5), "body.length_mm", "-5"),
         (lambda d: d["water"].update(temperature_c="warm"), "water.temperature_c", "warm"),
-        (lambda d: d.pop("coats"), "coats", "needed"),
+        (lambda d: d.pop("layers"), "layers", "needed"),
         (lambda d: d["ballast"][0].update(x_mm=400), "ballast.b1.x_mm", "400"),
     ]
 
@@ -118,7 +118,7 @@ class TestCalc:
         )
         file = tmp_path / "egg.json"
         file.write_text(body_file_text(content, packed), encoding="utf-8")
-        Draft202012Validator(schema()).validate(json.loads(file.read_text()))
+        Draft202012Validator(BODY_SCHEMA.schema).validate(json.loads(file.read_text()))
         assert calc_body(file)["body"]["volume_ml"] == pytest.approx(
             trimesh.Trimesh(*_egg()).volume / 1000, rel=1e-5
         )

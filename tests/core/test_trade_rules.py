@@ -10,7 +10,8 @@ from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS, METALS, body_material
 from lamsik.core.orders.status import status
 from lamsik.core.paints import layout
-from lamsik.core.paints.coats import Coat
+from lamsik.core.paints.layers import Layer
+from lamsik.core.paints.paint import Place
 from lamsik.core.route.steps import open_before, stand, steps, warnings
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Host
@@ -33,14 +34,14 @@ def named(design):
     ("changes", "lost"),
     [
         ({}, set()),
-        ({"coats": ()}, {"seal", "primer", "clear"}),
+        ({"layers": ()}, {"seal", "primer", "clear"}),
         ({"hardware": ()}, {"tie", "hook"}),
         ({"glue_g": 0.0}, {"glue"}),
         ({"ballast": (replace(bait().ballast[0], cover_mm=0.0),)}, {"filler"}),
         ({"hardware": (*bait().hardware[:1], Placement("k9", TREBLE, "belly", 30))}, {"hanger"}),
         ({"host": FOAM}, {"wire"}),
         ({"host": FOAM, "hardware": (*bait().hardware, Placement("w", WIRE))}, set()),
-        ({"purpose": "float", "coats": (), "hardware": ()}, {"seal", "clear", "tie"}),
+        ({"purpose": "float", "layers": (), "hardware": ()}, {"seal", "clear", "tie"}),
         (
             {
                 "host": replace(FOAM, construction="print"),
@@ -71,7 +72,7 @@ def test_the_route_follows_the_bench_and_weighs_every_stage_in_order():
         "ship",
     ]
     assert [s.weigh for s in rows if s.weigh] == list(STAGES)
-    assert rows[1].wait_h == bait().coats[0].wait_h
+    assert rows[1].wait_h == bait().layers[0].wait_h
 
 
 @pytest.mark.parametrize("construction", ["wood", "foam", "cast", "print"])
@@ -95,13 +96,16 @@ def test_every_caution_defers_to_the_data_sheet():
 
 def test_bars_and_spots_lie_on_the_body_and_the_eye_near_the_nose():
     body = bait().body
-    for bar in layout.bars(body, Coat("b", "bars", "Bars", count=5)):
+    for bar in layout.bars(body, Layer("b", "bars", "Bars", place=Place(count=5))):
         assert all(0 < x < body.length_mm for x, _ in bar)
-    assert len(layout.bars(body, Coat("b", "bars", "Bars", count=5))) == 5
-    for spot in layout.spots(body, Coat("s", "spots", "Spots", count=8)):
+    assert len(layout.bars(body, Layer("b", "bars", "Bars", place=Place(count=5)))) == 5
+    for spot in layout.spots(body, Layer("s", "spots", "Spots", place=Place(count=8))):
         here = station(body, spot.x_mm)
         assert here.bottom_mm < spot.z_mm < here.top_mm
-    assert layout.eye(body, Coat("e", "eyes", "Eyes", reach_share=0.25)).x_mm < 0.2 * body.length_mm
+    assert (
+        layout.eye(body, Layer("e", "eyes", "Eyes", place=Place(reach_share=0.25))).x_mm
+        < 0.2 * body.length_mm
+    )
 
 
 @pytest.mark.parametrize(
@@ -224,7 +228,7 @@ def test_a_soft_casting_has_a_step_for_fitting_only_where_there_is_something_to_
         "ballast": (),
         "lip": None,
         "hardware": (),
-        "coats": (),
+        "layers": (),
     }
     keys = [step.key for step in steps(bait(**(bare | changes)))]
     assert ("fit" in keys) == fitted

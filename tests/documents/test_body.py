@@ -2,6 +2,7 @@
 
 import copy
 import json
+from dataclasses import replace
 
 import pytest
 from hypothesis import given, settings
@@ -9,7 +10,7 @@ from hypothesis import strategies as st
 from jsonschema import Draft202012Validator
 
 from lamsik.core.errors import Refused
-from lamsik.core.paints.coats import Coat
+from lamsik.core.paints.layers import Layer
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
@@ -17,20 +18,14 @@ from lamsik.core.shapes.hardware import Item, Lip
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank import evaluate
 from lamsik.core.water import Water
-from lamsik.documents.body.document import (
-    NEW_IN_2,
-    NEW_WANT_IN_2,
-    checked,
-    new_document,
-    schema,
-    schema_made,
-    to_design,
-    with_design,
-)
+from lamsik.documents.body.before import NEW_IN_2, NEW_WANT_IN_2
+from lamsik.documents.body.document import new_document, to_design, with_design
 from lamsik.documents.body.edits import BODY
+from lamsik.documents.body.shape import BODY_SCHEMA
 from lamsik.documents.typed import quantity_of
 from lamsik.documents.values import value_of
 from tests.bodies import LEAD_BALL, LEAD_ROD, bait
+from tests.documents.before import with_coats
 from tests.kinds import body_edit as apply
 from tests.kinds import body_file as loads
 from tests.kinds import body_text as dumps
@@ -47,7 +42,7 @@ SHOP = Catalogue(
     lips={"lip": Lip(14, 16, 1.5, 1.2, 40, 6)},
     slugs={"lead": LEAD_ROD, "shot": LEAD_BALL},
     waters={"sea": Water("sea", 9, 35)},
-    schemes={"S-1": bait().coats},
+    schemes={"S-1": bait().layers},
 )
 
 
@@ -74,12 +69,8 @@ def full():
     return found
 
 
-def test_the_published_schema_is_that_of_the_types():
-    assert schema() == json.loads(json.dumps(schema_made())), "make format writes it anew"
-
-
 def test_the_schema_is_a_schema_with_a_unit_in_every_measures_name():
-    Draft202012Validator.check_schema(schema())
+    Draft202012Validator.check_schema(BODY_SCHEMA.schema)
 
     def numbers(node, name=""):
         if node.get("type") == "number" or node.get("type") == ["number", "null"]:
@@ -91,7 +82,7 @@ def test_the_schema_is_a_schema_with_a_unit_in_every_measures_name():
 
     named = [
         n
-        for n in numbers(schema())
+        for n in numbers(BODY_SCHEMA.schema)
         if not n.endswith(("_shares", "_share", "_exponent")) and n not in ("count", "drag")
     ]
     assert named and all(quantity_of(n) != "number" for n in named), named
@@ -120,8 +111,8 @@ def test_a_full_document_round_trips_and_computes_the_same():
     ]
 
 
-def test_a_document_of_version_1_is_read_as_one_of_version_2():
-    old = full()
+def test_a_document_of_version_1_is_read_as_one_of_this():
+    old = with_coats(full())
     for name in NEW_IN_2:
         del old[name]
     for holder, names in (
@@ -144,7 +135,7 @@ WRONG = [
     ("format", "other-body"),
     ("version", 9),
     ("purpose", "boat"),
-    ("coats", {}),
+    ("layers", {}),
     ("water.temperature_c", 99),
     ("want.behaviour", "flies"),
     ("name", ""),
@@ -161,7 +152,7 @@ def test_a_wrong_field_is_named_with_what_was_given_and_what_is_allowed(path, va
         holder = holder[step]
     holder[leaf] = value
     with pytest.raises(Refused) as refusal:
-        checked(found)
+        BODY_SCHEMA.checked(found)
     assert refusal.value.field == path and refusal.value.given == value and refusal.value.allowed
 
 
@@ -169,13 +160,13 @@ def test_missing_unknown_and_contradicting_fields():
     found = document()
     del found["body"]["length_mm"]
     with pytest.raises(Refused, match=r"body.length_mm: this field is needed"):
-        checked(found)
+        BODY_SCHEMA.checked(found)
     with pytest.raises(Refused, match=r"lenght_mm: .*unknown field"):
-        checked({**document(), "lenght_mm": 5})
+        BODY_SCHEMA.checked({**document(), "lenght_mm": 5})
     doubled = full()
     doubled["hardware"].append(doubled["hardware"][0])
     with pytest.raises(Refused, match="each key once"):
-        to_design(checked(doubled))
+        to_design(BODY_SCHEMA.checked(doubled))
 
 
 @pytest.mark.parametrize(
@@ -231,7 +222,7 @@ class TestEdits:
         found = full()
         assert apply(found, {"do": "remove", "group": "lip", "key": "lip"}, SHOP)["lip"] is None
         assert (
-            apply(found, {"do": "remove", "group": "coats", "key": "seal1"}, SHOP)["coats"][0]["key"]
+            apply(found, {"do": "remove", "group": "layers", "key": "seal1"}, SHOP)["layers"][0]["key"]
             == "primer1"
         )
         assert apply(found, {"do": "material", "name": "balsa"}, SHOP)["material"]["density_g_cm3"] == 0.16
@@ -258,13 +249,13 @@ class TestEdits:
     def test_edits_of_the_tank(self):
         found = full()
         assert apply(found, {"do": "hooks", "code": "big"}, SHOP)["hardware"][6]["mass_g"] == 1.2
-        assert [c["key"] for c in apply(found, {"do": "clear", "count": 4}, SHOP)["coats"]][-4:] == [
+        assert [c["key"] for c in apply(found, {"do": "clear", "count": 4}, SHOP)["layers"]][-4:] == [
             "clear1",
             "clear2",
             "clear3",
             "clear4",
         ]
-        assert apply(found, {"do": "clear", "count": 0}, SHOP)["coats"][-1]["role"] == "primer"
+        assert apply(found, {"do": "clear", "count": 0}, SHOP)["layers"][-1]["kind"] == "primer"
         assert apply(found, {"do": "pose", "deg": -8}, SHOP)["want"]["pitch_deg"] == -8
         assert (
             apply(found, {"do": "flag", "path": "want.pierced", "on": True}, SHOP)["want"]["pierced"] is True
@@ -317,6 +308,7 @@ class TestEdits:
 
     REFUSED = [
         ({"do": "explode"}, "do"),
+        ({"do": "as_in_scheme", "key": "seal1"}, "key"),
         ({"do": "set", "path": "body.length_mm", "text": "wide"}, "body.length_mm"),
         ({"do": "set", "path": "body.length_mm", "text": "-3 mm"}, "length_mm"),
         ({"do": "set", "path": "water.temperature_c", "text": "12"}, "water.temperature_c"),
@@ -335,7 +327,7 @@ class TestEdits:
         ({"do": "want", "behaviour": "flies"}, "want.behaviour"),
         ({"do": "ballast", "holes": "many"}, "holes"),
         ({"do": "ballast", "holes": None}, "holes"),
-        ({"do": "set", "path": "coats.clear1.film_um", "text": "9 m"}, "coats.clear1.film_um"),
+        ({"do": "set", "path": "layers.clear1.film_um", "text": "9 m"}, "layers.clear1.film_um"),
         ({"do": "flag", "path": "name"}, "path"),
         ({"do": "tie", "seat": "chin"}, "seat"),
         ({"do": "hooks", "code": "ring"}, "code"),
@@ -407,6 +399,33 @@ class TestEdits:
         with pytest.raises(Refused, match="one of b1"):
             apply(full(), {"do": "pair", "key": "nobody"}, SHOP)
 
+    def test_a_scheme_laid_anew_keeps_what_is_otherwise_here(self):
+        edits = (
+            {"do": "set", "path": "layers.clear1.film_um", "text": "90 µm"},
+            {"do": "set", "path": "layers.primer1.wait_h", "text": "5 h"},
+            {"do": "remove", "group": "layers", "key": "seal1"},
+            {"do": "clear", "count": 3},
+            {"do": "clear", "count": 2},
+        )
+        found = full()
+        for edit in edits:
+            found = apply(found, edit, SHOP)
+        newer = tuple(replace(layer, note="by brush") for layer in SHOP.schemes["S-1"])
+        again = apply(found, {"do": "scheme", "code": "S-1"}, replace(SHOP, schemes={"S-1": newer}))
+        rows = [(row["key"], row["film_um"], row["wait_h"], row["note"]) for row in again["layers"]]
+        assert rows == [
+            ("primer1", 30.0, 5.0, "by brush"),
+            ("clear1", 90.0, 1.0, "by brush"),
+            ("clear2", 120.0, 1.0, "by brush"),
+        ]
+        back = apply(again, {"do": "as_in_scheme", "key": "clear1"}, SHOP)
+        assert back["layers"][1]["film_um"] == 120.0 and len(back["adjustments"]) == 3
+        assert [row["key"] for row in apply(back, {"do": "as_in_scheme", "key": "seal1"}, SHOP)["layers"]][
+            0
+        ] == "seal1"
+        other = apply(back, {"do": "scheme", "code": "S-2"}, replace(SHOP, schemes={"S-2": newer[:1]}))
+        assert other["adjustments"] == [] and len(other["layers"]) == 1
+
     def test_every_edit_is_tried_above(self):
         tried = {edit["do"] for edit, _ in self.REFUSED} | {"lip", "slug", "water", "swap", "pour", "pair"}
         assert set(BODY.edits) <= tried
@@ -434,7 +453,7 @@ class TestEdits:
 )
 def test_a_value_is_made_of_its_own_fields_only_and_says_what_it_refuses(row, field, says):
     with pytest.raises(Refused, match=says) as refused:
-        value_of(Coat, {"key": "a", "role": "base", "name": "x", **row})
+        value_of(Layer, {"key": "a", "kind": "base", "name": "x", **row})
     assert refused.value.field == field
 
 
@@ -445,6 +464,6 @@ def test_what_a_file_of_before_lacks_can_be_set_on_it_like_all_else():
     old["ballast"] = [
         {name: one for name, one in row.items() if name not in lacked} for row in now["ballast"]
     ]
-    assert len(old["material"]) < len(now["material"]) and checked(old) == now
-    after = apply(checked(old), {"do": "set", "path": "material.face_mm", "text": "0.4"}, SHOP)
+    assert len(old["material"]) < len(now["material"]) and BODY_SCHEMA.checked(old) == now
+    after = apply(BODY_SCHEMA.checked(old), {"do": "set", "path": "material.face_mm", "text": "0.4"}, SHOP)
     assert after["material"]["face_mm"] == 0.4

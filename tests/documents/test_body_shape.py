@@ -9,7 +9,8 @@ from lamsik.core.errors import Refused
 from lamsik.core.shapes.body import side_outline
 from lamsik.core.shapes.curves import phi_of_share
 from lamsik.core.shapes.solid import segments, solid
-from lamsik.documents.body.document import checked, to_design
+from lamsik.documents.body.document import to_design
+from lamsik.documents.body.shape import BODY_SCHEMA
 from tests.documents.test_body import SHOP, full
 from tests.kinds import body_edit as apply
 
@@ -51,7 +52,7 @@ class TestPoints:
             {"do": "point", "line": "top", "index": 0, "x_mm": 40.0, "value_mm": 1.5},
         )["body"]
         assert after["top_shares"][4][0] < after["top_shares"][5][0] and after["top_shares"][0][0] == 0.0
-        checked({**full(), "body": after})
+        BODY_SCHEMA.checked({**full(), "body": after})
 
     @settings(max_examples=40, deadline=None)
     @given(st.sampled_from(["top", "bottom", "half_width"]), st.floats(2.0, 88.0))

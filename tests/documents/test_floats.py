@@ -148,16 +148,16 @@ class TestEdits:
 @pytest.mark.parametrize(
     ("change", "says"),
     [
-        ({"version": 9}, "format"),
+        ({"version": 9}, "must be 1"),
         ({"parts": []}, "1 to 16"),
         ({"parts": "many"}, "list"),
-        ({"parts": [5]}, "object is needed"),
+        ({"parts": [5]}, "must be an object"),
         ({"water": None}, "water"),
         ({"paint_g": float("nan")}, "paint_g"),
         ({"kind": "boat"}, "kind"),
         ({"extra": 1}, "unknown field"),
         ({"marks": [{"key": "m1", "name": "x", "height_mm": True}]}, "height_mm"),
-        ({"shots": 5}, "short text"),
+        ({"shots": 5}, "must be a text"),
         ({"tips": [{"key": "t"}]}, "needed"),
     ],
 )

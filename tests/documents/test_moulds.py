@@ -56,7 +56,7 @@ def test_a_mould_goes_out_and_comes_back_with_its_body():
     block, master = mould_document.of_body("eel", 7, 2, full())
     own = {
         **first_layout(block, master),
-        "master": {**block, "document": full(), "body_id": None, "revision": None},
+        "master": {**content["master"], **block, "document": full(), "body_id": None, "revision": None},
     }
     assert loads(dumps(own).encode()) == tidied(own) and to_mould(
         own, master
@@ -89,11 +89,11 @@ def test_a_product_goes_out_and_comes_back(product):
         (lambda d: d["cavities"].append(dict(d["cavities"][0])), "each key once"),
         (lambda d: d["keys"].update(count=2.5), "whole number"),
         (lambda d: d.update(surprise=1), "unknown field"),
-        (lambda d: d.update(casting_c="hot"), "of its kind"),
+        (lambda d: d.update(casting_c="hot"), "must be a number"),
         (lambda d: d.update(level_deg=90.0), "allowed"),
         (lambda d: d["funnel"].update(end="roof"), "one of"),
         (lambda d: d["master"].update(kind="body"), "not in the file"),
-        (lambda d: d.pop("master"), "an object"),
+        (lambda d: d.pop("master"), "this field is needed"),
         (lambda d: d.update(cavities=3), "a list"),
     ],
 )

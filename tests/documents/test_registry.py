@@ -10,16 +10,17 @@ from pathlib import Path
 import pytest
 from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
+from jsonschema import Draft202012Validator
 
 from lamsik.core.errors import Refused
 from lamsik.core.floats.design import KINDS as FLOAT_KINDS
-from lamsik.core.mixes.recipe import to_document
 from lamsik.core.shapes.blades import STARTING_BLADE
 from lamsik.core.water import Water
 from lamsik.documents import engine
 from lamsik.documents.blades.document import content_of
 from lamsik.documents.floats.document import blank as blank_float
 from lamsik.documents.floats.edits import Shop
+from lamsik.documents.products.document import to_document
 from lamsik.documents.registry import KINDS
 from lamsik.documents.schemes.document import blank as blank_scheme
 from lamsik.documents.shots.document import table_content
@@ -69,6 +70,12 @@ def test_every_kind_is_here():
     assert (
         len({kind.stem for kind in KINDS.values()}) == len(KINDS) == len({k.format for k in KINDS.values()})
     )
+
+
+@pytest.mark.parametrize("kind", KINDS.values(), ids=KINDS)
+def test_the_published_schema_is_that_of_the_types(kind):
+    assert kind.schema.schema == json.loads(json.dumps(kind.schema.made())), "make format writes it anew"
+    Draft202012Validator.check_schema(kind.schema.schema)
 
 
 def names_in(value, path=""):

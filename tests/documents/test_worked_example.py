@@ -47,9 +47,8 @@ def test_a_kind_is_kept_edited_undone_and_filed_from_eighty_lines(session, monke
 
 
 def test_a_field_more_is_one_place():
-    room = run(
-        CODE.replace("    time_min: float = 5.0\n", "    time_min: float = 5.0\n    film_um: float = 0.0\n")
-    )
+    last = '    time_min: Annotated[float, Between(0, 10_000, "min")] = 5.0\n'
+    room = run(CODE.replace(last, f'{last}    film_um: Annotated[float, Between(0, 900, "µm")] = 0.0\n'))
     content = engine.apply(room["CARD"], room["blank"]("Dip"), {"do": "add"}, None)
     edit = {"do": "set", "path": "steps.s1.film_um", "text": "2 mil"}
     content = engine.apply(room["CARD"], content, edit, None)

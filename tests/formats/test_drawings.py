@@ -242,7 +242,7 @@ class TestBladeFile:
         ("change", "says"),
         [
             ({"version": 9}, "version"),
-            ({"holes": []}, "two holes"),
+            ({"holes": []}, "just 2 rows"),
             ({"extra": 1}, "unknown field"),
             ({"width_mm": "wide"}, "width_mm"),
             ({"nose_deg": float("nan")}, "nose_deg"),

@@ -8,7 +8,7 @@ import pytest
 from PIL import Image
 
 from lamsik.core.errors import Refused, brief
-from lamsik.documents.body import document as body_document
+from lamsik.documents.body.shape import BODY_SCHEMA
 from lamsik.documents.moulds import document as mould_document
 from lamsik.documents.registry import KINDS
 from lamsik.formats import (
@@ -26,7 +26,13 @@ from lamsik.formats.sniff import kind_of
 from lamsik.web import security
 from tests.documents.test_body import full
 
-FULL = {"name": "M", "kind": "two-part", "cavities": [], "funnel": {}, "keys": {}}
+FULL = {
+    "format": "lamsik-mould",
+    "version": 1,
+    "name": "M",
+    "master": {"kind": "box"},
+    "cavities": [{"key": "c1", "x_mm": 1, "y_mm": 1}],
+}
 
 
 def picture(kind: str) -> bytes:
@@ -96,7 +102,7 @@ def test_every_box_says_what_it_was_given_and_prints_none_of_it(own, read, says)
     [
         ("joints", 7),
         ("ballast", 21),
-        ("coats", 13),
+        ("layers", 13),
         ("hardware", 41),
         ("segments", 8),
         ("cavities", 13),
@@ -108,14 +114,14 @@ def test_every_box_says_what_it_was_given_and_prints_none_of_it(own, read, says)
 def test_too_many_of_anything_is_said_without_a_programs_own_text(name, count):
     document = full() | {name: [{"key": f"k{n}"} for n in range(count)]}
     with pytest.raises(Refused) as found:
-        body_document.checked(document)
+        BODY_SCHEMA.checked(document)
     assert not set("[]{}'") & set(found.value.says)
 
 
 def test_the_41st_text_of_a_mould_is_refused_in_words():
     with pytest.raises(Refused) as found:
-        mould_document.to_mould({**FULL, "texts": [{"key": f"t{n}"} for n in range(41)]}, None)
-    assert "at most 40" in found.value.says and not set("[]{}'") & set(found.value.says)
+        mould_document.MOULD_SCHEMA.checked({**FULL, "texts": [{"key": f"t{n}"} for n in range(41)]})
+    assert "0 to 40 rows" in found.value.says and not set("[]{}'") & set(found.value.says)
 
 
 @pytest.mark.parametrize(

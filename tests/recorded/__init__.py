@@ -22,6 +22,7 @@ LEFT_OUT = {
     "refit_edit",
     "how",
     "remove",
+    "as_in_scheme",
     "pair",
     "typed",
     "action",

@@ -28,12 +28,14 @@ from lamsik.core.castings import (
 from lamsik.core.floats import design as float_design
 from lamsik.core.floats import inverse, labels, learning, livebait, rating, shotting, slider, standing
 from lamsik.core.floats import parts as float_parts
-from lamsik.core.mixes import amount, clocks, filler, fillers, layers, overpour, product, recipe, tubs
+from lamsik.core.mixes import amount, clocks, filler, fillers, layers, overpour, product, tubs
 from lamsik.core.moulds import advice as moulding
 from lamsik.core.moulds import faults, heat, layout, masters, press, pull, silicone, touching, vents
 from lamsik.core.orders import status
-from lamsik.core.paints import coats
+from lamsik.core.paints import adjusting
+from lamsik.core.paints import layers as paint
 from lamsik.core.paints import layout as painted
+from lamsik.core.paints.paint import Paint, Place
 from lamsik.core.route import steps, workdays
 from lamsik.core.shapes import (
     allowances,

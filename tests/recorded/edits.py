@@ -12,6 +12,7 @@ from lamsik.core.shapes.revisions import note
 from lamsik.core.water import Water
 from lamsik.documents.body.document import to_design
 from lamsik.documents.moulds.document import master_of
+from lamsik.documents.registry import KINDS
 from tests.kinds import body_edit, float_edit, mould_edit
 from tests.recorded import DOCUMENTS, FOLDER
 
@@ -46,6 +47,13 @@ def _apply(document: dict[str, Any], edit: dict[str, Any]) -> None:
         mould_edit(document, edit, lambda block: _master(json.dumps(block)))
 
 
+def brought_up(document: dict[str, Any]) -> dict[str, Any]:
+    """A document of the record as one of this version."""
+    kind = document["format"].removeprefix("lamsik-")
+    found: dict[str, Any] = KINDS[kind].schema.brought_up(document)
+    return found
+
+
 def said(document: dict[str, Any]) -> dict[str, list[str]]:
     """Of every figure: what is said of each value that is tried."""
     found: dict[str, list[str]] = {}
@@ -62,7 +70,8 @@ def said(document: dict[str, Any]) -> dict[str, list[str]]:
 
 def all_said() -> list[dict[str, Any]]:
     """Of some documents of each kind: what is said, and of bodies what the change to the next is called."""
-    documents = [json.loads(line) for line in DOCUMENTS.read_text(encoding="utf-8").splitlines()]
+    lines = DOCUMENTS.read_text(encoding="utf-8").splitlines()
+    documents = [brought_up(json.loads(line)) for line in lines]
     rows = []
     for at in telling(documents):
         pair = documents[at : at + 2]

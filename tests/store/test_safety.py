@@ -22,7 +22,9 @@ from lamsik.core.errors import Refused
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
 from lamsik.core.water import Water
-from lamsik.documents.body.document import NEW_BODY_IN_3, NEW_IN_2, NEW_IN_3, checked, new_document, to_design
+from lamsik.documents.body.before import NEW_BODY_IN_3, NEW_IN_2, NEW_IN_3
+from lamsik.documents.body.document import new_document, to_design
+from lamsik.documents.body.shape import BODY_SCHEMA
 from lamsik.store import words
 from lamsik.store.backup import backup, look_into, made, make_daily, restore
 from lamsik.store.database import (
@@ -36,6 +38,7 @@ from lamsik.store.database import (
 )
 from lamsik.store.documents import content
 from lamsik.store.tables import Customer, Document
+from tests.documents.before import with_coats
 
 
 def names(folder):
@@ -81,7 +84,7 @@ def test_a_shop_of_an_earlier_release_is_brought_up_with_all_its_revisions(tmp_p
         config.attributes["connection"] = connection
         command.upgrade(config, f"000{version}")
         old = new_document("Old", FORMS["slim"], Host("basswood", 0.42, 0.04), Water(), Want())
-        first = {name: value for name, value in old.items() if name not in NEW_IN_3} | {"version": 2}
+        first = with_coats({name: value for name, value in old.items() if name not in NEW_IN_3}, version=2)
         first["body"] = {name: value for name, value in old["body"].items() if name not in NEW_BODY_IN_3}
         if version == 1:
             first = {name: value for name, value in first.items() if name not in NEW_IN_2} | {"version": 1}
@@ -106,7 +109,7 @@ def test_a_shop_of_an_earlier_release_is_brought_up_with_all_its_revisions(tmp_p
     engine = open_database(tmp_path)
     with session_of(engine) as session:
         row = session.exec(select(Document)).one()
-        assert to_design(checked(content(session, row))) == to_design(old)
+        assert to_design(BODY_SCHEMA.checked(content(session, row))) == to_design(old)
     engine.dispose()
 
 

@@ -27,7 +27,8 @@ from lamsik.core.shapes.shells import hollow_mesh, shell_meshes, whole_shell
 from lamsik.core.shapes.solid import solid
 from lamsik.core.shapes.space import space_of
 from lamsik.core.units import place
-from lamsik.documents.body.document import schema, to_design
+from lamsik.documents.body.document import to_design
+from lamsik.documents.body.shape import BODY_SCHEMA
 from lamsik.formats import stl
 from lamsik.store import documents, stores
 from lamsik.store.database import session_of
@@ -289,7 +290,7 @@ class TestPlainText:
     def test_json_follows_its_schema_and_says_no_noise(self, demo):
         for key in bodies(demo):
             text = demo.get(f"/shapes/{key}/body.json").text
-            Draft202012Validator(schema()).validate(json.loads(text))
+            Draft202012Validator(BODY_SCHEMA.schema).validate(json.loads(text))
             assert "0000000" not in text and "9999999" not in text
 
     def test_csv_is_read_by_any_reader(self, demo):

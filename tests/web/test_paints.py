@@ -6,10 +6,14 @@ import re
 
 import pytest
 
+from lamsik.core.paints.layers import begun
+from lamsik.documents.schemes.document import of_layers
 from tests import demo_rows as shop
 from tests.lean import Known
 
 SCHEME = shop.ZANDER_CLAY
+EMPTY = of_layers("x", [])
+ROW = of_layers("x", [begun("bars", "a")])["layers"][0]
 
 
 def state(shop, page):
@@ -32,35 +36,35 @@ def fresh(empty):
 def test_a_scheme_is_made_changed_and_kept_as_revisions(empty, fresh):
     edits = (
         {"do": "set", "path": "name", "text": "Mud"},
-        {"do": "add", "role": "bars"},
-        {"do": "set", "path": "coats.bars1.count", "text": "9"},
-        {"do": "set", "path": "coats.base1.film_um", "text": "1 mil"},
-        {"do": "set", "path": "coats.clear1.wait_h", "text": "2 d"},
+        {"do": "add", "kind": "bars"},
+        {"do": "set", "path": "layers.bars1.place.count", "text": "9"},
+        {"do": "set", "path": "layers.base1.film_um", "text": "1 mil"},
+        {"do": "set", "path": "layers.clear1.wait_h", "text": "2 d"},
     )
     answer = live(empty, fresh, *edits).get_json()
     assert answer["errors"] == [] and answer["base"] == 2
     kept = state(empty, fresh)
-    fields, names = kept["view"]["fields"], [row["key"] for row in kept["view"]["coats"]]
-    assert (fields["name"], fields["coats.bars1.count"]) == ("Mud", "9")
-    assert (fields["coats.base1.film_um"], fields["coats.clear1.wait_h"]) == ("25 µm", "48.0 h")
+    fields, names = kept["view"]["fields"], [row["key"] for row in kept["view"]["layers"]]
+    assert (fields["name"], fields["layers.bars1.place.count"]) == ("Mud", "9")
+    assert (fields["layers.base1.film_um"], fields["layers.clear1.wait_h"]) == ("25 µm", "48.0 h")
     assert names == ["seal1", "primer1", "base1", "fade1", "bars1", "eyes1", "clear1"]
-    assert kept["document"]["typed"]["coats.base1.film_um"] == "1 mil"
-    assert kept["document"]["coats"][-1]["window_h"] == 48.0  # never shorter than the least wait
-    live(empty, fresh, {"do": "up", "key": "bars1"}, {"do": "remove", "group": "coats", "key": "eyes1"})
-    assert [row["key"] for row in state(empty, fresh)["view"]["coats"]][3:] == ["bars1", "fade1", "clear1"]
+    assert kept["document"]["typed"]["layers.base1.film_um"] == "1 mil"
+    assert kept["document"]["layers"][-1]["window_h"] == 48.0  # never shorter than the least wait
+    live(empty, fresh, {"do": "up", "key": "bars1"}, {"do": "remove", "group": "layers", "key": "eyes1"})
+    assert [row["key"] for row in state(empty, fresh)["view"]["layers"]][3:] == ["bars1", "fade1", "clear1"]
     assert empty.send(f"{fresh}/undo", {"base": 3}).get_json()["base"] == 2
-    assert [row["key"] for row in state(empty, fresh)["view"]["coats"]] == names
+    assert [row["key"] for row in state(empty, fresh)["view"]["layers"]] == names
 
 
 @pytest.mark.parametrize(
     ("path", "text", "says"),
     [
-        ("coats.base1.film_um", "thick", "type a film thickness"),
-        ("coats.base1.film_um", "9 m", "µm"),
-        ("coats.clear1.wait_h", "-2 h", "0 to"),
-        ("coats.base1.colour", "red", "a colour such as"),
-        ("coats.bars1.count", "2.5", "no such part"),
-        ("coats.base1.role", "clear", "keeps its kind"),
+        ("layers.base1.film_um", "thick", "type a film thickness"),
+        ("layers.base1.film_um", "9 m", "µm"),
+        ("layers.clear1.wait_h", "-2 h", "0 to"),
+        ("layers.base1.paint.colour", "red", "a colour such as"),
+        ("layers.bars1.place.count", "2.5", "no such part"),
+        ("layers.base1.kind", "clear", "keeps its kind"),
         ("name", " ", "give the scheme a name"),
     ],
 )
@@ -70,8 +74,8 @@ def test_a_bad_figure_is_told_beside_its_field_and_changes_nothing(empty, fresh,
     assert state(empty, fresh)["base"] == 1
 
 
-def test_an_unknown_role_is_refused(empty, fresh):
-    answer = live(empty, fresh, {"do": "add", "role": "glitterbomb"}).get_json()
+def test_an_unknown_kind_is_refused(empty, fresh):
+    answer = live(empty, fresh, {"do": "add", "kind": "glitterbomb"}).get_json()
     assert "one of seal, primer" in answer["errors"][0]["says"]
 
 
@@ -80,13 +84,13 @@ def test_an_unknown_role_is_refused(empty, fresh):
     [
         None,
         7,
-        {"coats": []},
-        {"name": "x", "coats": "all"},
-        {"name": "x", "coats": [{"key": "a"}]},
-        {"name": "x", "coats": [], "more": 1},
-        {"name": "x", "coats": [], "typed": []},
-        {"name": "x", "coats": [{"key": "a", "role": "bars", "name": "b", "count": 2.5}]},
-        {"name": "x", "coats": 2 * [{"key": "a", "role": "base", "name": "b"}]},
+        {"layers": []},
+        {**EMPTY, "layers": "all"},
+        {**EMPTY, "layers": [{"key": "a"}]},
+        {**EMPTY, "more": 1},
+        {**EMPTY, "typed": []},
+        {**EMPTY, "layers": [{**ROW, "place": {**ROW["place"], "count": 2.5}}]},
+        {**EMPTY, "layers": 2 * [ROW]},
     ],
 )
 def test_what_is_no_scheme_is_refused_in_words(empty, fresh, document):
@@ -109,9 +113,9 @@ def test_a_scheme_goes_out_and_comes_in_as_it_was(demo):
     made = demo.post("/paints/bring-in", {"file": (io.BytesIO(data), "clay.json")}).headers["Location"]
     now = state(demo, made)
     assert (
-        now["document"]["coats"] == was["document"]["coats"]
+        now["document"]["layers"] == was["document"]["layers"]
         and now["document"]["name"] == was["document"]["name"]
     )
-    for spoiled in (b"{}", b"\x89PNG", json.dumps({**json.loads(data), "coats": [{"key": 1}]}).encode()):
+    for spoiled in (b"{}", b"\x89PNG", json.dumps({**json.loads(data), "layers": [{"key": 1}]}).encode()):
         told = demo.post("/paints/bring-in", {"file": (io.BytesIO(spoiled), "x.json")}, follow_redirects=True)
         assert "It cannot be brought in." in told.text

@@ -466,7 +466,7 @@ class TestBadDocuments:
                 "master": None,
                 "body": None,
                 "holes": 5,
-                "coats": [{"x": 1}],
+                "layers": [{"x": 1}],
             }
             session.add(kept)
         own = f"/mixes/products/{row.id}" if kind == "product" else f"{page}/{row.id}"

@@ -116,7 +116,7 @@ def test_the_design_begins_from_the_wish(empty):
     key, answer = begun(empty)
     document = answer["document"]
     assert document["body"]["length_mm"] == pytest.approx(88.9)
-    assert document["scheme"] == "S-001" and document["coats"]
+    assert document["scheme"] == "S-001" and document["layers"]
     assert (
         document["want"] | {"behaviour": "slow rise", "speed_cm_s": 6.0, "pitch_deg": 0.0, "by": "speed"}
         == document["want"]

@@ -32,7 +32,7 @@ class Between:
 
     def __get_pydantic_json_schema__(self, core: Any, handler: Callable[[Any], JsonSchema]) -> JsonSchema:
         """Asked for by name where a schema is made."""
-        said = {"description": self.says} if self.says else {}
+        said = {name: text for name, text in (("unit", self.unit), ("description", self.says)) if text}
         return handler(core) | {"minimum": self.low, "maximum": self.high} | said
 
 

@@ -2,10 +2,11 @@
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from typing import Any, Generic, TypeVar
+from typing import Any, Generic, TypeVar, cast
 
 from lamsik.core import units
 from lamsik.core.errors import Refused, require
+from lamsik.documents.document_schema import DocumentSchema
 from lamsik.documents.rows import Document, copied, holder_of, row_of
 from lamsik.documents.typed import amount, is_empty, note_typed, quantity_of, word
 
@@ -25,9 +26,10 @@ class Kind(Generic[Shop, Value]):
     Args:
         name: what rows of it are called in the database.
         stem: the letter its codes begin with.
-        format, version: what its files say they are.
+        schema: what its documents are checked with: format, version, fields, how older ones are raised.
         most_bytes: the largest file that is brought in.
-        brought_in: a checked document of what a file holds, raised to this version. Raises `Refused`.
+        read: a document of what a file holds, where more is asked of it than that it follows the schema and
+            has a value. Raises `Refused`.
         value: the core's value of a document after an edit, with what the shop has. Raises `Refused` for what
             is not allowed.
         filed: what its file holds of a document.
@@ -47,11 +49,10 @@ class Kind(Generic[Shop, Value]):
 
     name: str
     stem: str
-    format: str
-    version: int
+    schema: DocumentSchema
     most_bytes: int
-    brought_in: Callable[[Any], Document]
     value: Callable[[Document, Edit, Shop], Value]
+    read: Callable[[Any], Document] | None = None
     filed: Callable[[Document], Document] = _as_it_is
     acts: Mapping[str, Callable[[Document, Edit, Shop], Document]] = field(default_factory=dict)
     groups: tuple[str, ...] = ()
@@ -65,6 +66,24 @@ class Kind(Generic[Shop, Value]):
     chosen: Callable[[Document, str, Shop], Document] = _as_it_is
     measured: Callable[[Document, str, Document, Shop], Document] = _as_it_is
     removed: Callable[[Document, str, Document], Document] = _as_it_is
+
+    @property
+    def format(self) -> str:
+        """What its files say they are."""
+        return self.schema.format
+
+    @property
+    def version(self) -> int:
+        """The version its files say they are of."""
+        return self.schema.version
+
+    def brought_in(self, found: Any) -> Document:
+        """A checked document of what a file holds, raised to this version. Raises `Refused`."""
+        if self.read is not None:
+            return self.read(found)
+        document = self.schema.checked(found)
+        self.value(document, {}, cast(Shop, None))
+        return document
 
     @property
     def edits(self) -> tuple[str, ...]:
@@ -84,7 +103,28 @@ def applied(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop)
     act = kind.acts.get(name)
     own = copied(document)
     changed = act(own, edit, shop) if act else COMMON[name](kind, own, edit, shop)
-    return changed, kind.value(changed, edit, shop)
+    try:  # it knows limits that follow from other fields: it is asked before the schema
+        value = kind.value(changed, edit, shop)
+    except Refused as refused:
+        path = word(edit, "path")
+        if path and f".{path}".endswith(f".{refused.field}"):
+            raise Refused(path, refused.given, refused.allowed) from None
+        _held(kind, changed, edit)
+        raise
+    _held(kind, changed, edit)
+    return changed, value
+
+
+def _held(kind: Kind[Any, Any], document: Document, edit: Edit) -> None:
+    """Hold a changed document to its schema: of one that set a field only that is checked, for the many of a
+    drag.
+    """
+    if edit["do"] in ("set", "flag"):
+        path = word(edit, "path")
+        holder, leaf = holder_of(document, path)
+        kind.schema.check_field(path, holder[leaf])
+    else:
+        kind.schema.checked(document)
 
 
 def apply(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop) -> Document:

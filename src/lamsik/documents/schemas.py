@@ -10,6 +10,13 @@ from pydantic import TypeAdapter
 from lamsik.core.errors import Refused, brief
 
 Schema = dict[str, Any]
+TYPED = {
+    "type": "object",
+    "maxProperties": 200,
+    "additionalProperties": {"type": "string", "maxLength": 40},
+    "description": "the text as typed, by field path",
+}
+"""What was typed into a document."""
 
 
 @dataclass(frozen=True)
@@ -61,10 +68,11 @@ def _written_out(node: Any, known: Schema, may_lack: Collection[str]) -> Any:
     if "$ref" in node:
         node = {**known[node["$ref"].rpartition("/")[2]], **{k: v for k, v in node.items() if k != "$ref"}}
     if "anyOf" in node:
-        some = _written_out(node["anyOf"][0], known, may_lack)
+        some = [_written_out(one, known, may_lack) for one in node["anyOf"]]
         rest = {name: one for name, one in node.items() if name not in ("anyOf", "default", "title")}
-        kinds = [some["type"], "null"] if "type" in some else None
-        return {**some, **rest, **({"type": kinds} if kinds else {})}
+        kinds = [one["type"] for one in some if "type" in one]
+        joined = {name: value for one in some for name, value in one.items()}
+        return {**joined, **rest, **({"type": kinds} if kinds else {})}
     found = {
         name: _written_out(one, known, may_lack)
         for name, one in node.items()
@@ -93,10 +101,11 @@ def refusal_of(error: ValidationError, path: str = "") -> Refused:
             f"{path}.{extra}".strip("."), given.get(extra), f"unknown field; known are {', '.join(known)}"
         )
     limits = error.schema if isinstance(error.schema, Mapping) else {}
-    low, high = limits.get("minimum"), limits.get("maximum")
+    low, high, unit = limits.get("minimum", 0), limits.get("maximum", 0), limits.get("unit", "")
+    within = f"allowed is {low:g} to {high:g} {unit}".rstrip()
     allowed = {
-        "minimum": f"allowed is {low} to {high}",
-        "maximum": f"allowed is {low} to {high}",
+        "minimum": within,
+        "maximum": within,
         "enum": f"one of {', '.join(map(str, rule))}" if error.validator == "enum" else "",
         "const": f"must be {brief(rule)}",
         "type": (
@@ -105,12 +114,17 @@ def refusal_of(error: ValidationError, path: str = "") -> Refused:
             if error.validator == "type"
             else ""
         ),
-        "maxItems": f"at most {rule}",
-        "minItems": f"at least {rule}",
+        "maxItems": _rows(limits),
+        "minItems": _rows(limits),
         "maxLength": f"at most {rule} characters",
         "minLength": "a text is needed",
     }.get(str(error.validator), "not of the kind that is needed; the published schema says which")
     return Refused(path or "document", given, allowed)
+
+
+def _rows(limits: Mapping[str, Any]) -> str:
+    low, high = limits.get("minItems", 0), limits.get("maxItems", "any number")
+    return f"just {low} rows" if low == high else f"{low} to {high} rows"
 
 
 KINDS_OF_JSON = {

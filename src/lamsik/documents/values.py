@@ -1,16 +1,18 @@
 """Values of the core made from what a document holds of them."""
 
-from dataclasses import asdict, is_dataclass
+from collections.abc import Collection, Mapping
+from dataclasses import MISSING, asdict, fields, is_dataclass
 from functools import lru_cache
-from typing import Any
+from typing import Any, get_type_hints
 
 from pydantic import TypeAdapter, ValidationError
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, require
 
 
-def value_of(kind: Any, row: Any) -> Any:
-    """The value of this type that a checked part of a document describes: a row, a list of rows, or None.
+def value_of(kind: Any, row: Any, where: str = "") -> Any:
+    """The value of this type that a checked part of a document describes: a row, a list of rows, a figure, or
+    None; `where` it stands.
 
     Raises:
         Refused: what the value itself refuses, or the field that is not of its kind.
@@ -22,17 +24,42 @@ def value_of(kind: Any, row: Any) -> Any:
         refused = first.get("ctx", {}).get("error")
         if isinstance(refused, Refused):
             raise refused from None
-        field = ".".join(str(step) for step in first["loc"])
+        field = ".".join(filter(None, (where, *(str(step) for step in first["loc"]))))
         raise Refused(field, first["input"], first["msg"].lower()) from None
 
 
-@lru_cache(maxsize=64)
+def core_of(kind: Any, document: Mapping[str, Any], **beside: Any) -> Any:
+    """The core's value of this type whose fields a document holds beside its own; `beside` are fields of it
+    that come from elsewhere. Raises `Refused`, as `value_of`.
+    """
+    hints, given = _hints(kind), {*document, *beside}
+    for one in fields(kind):
+        begins = one.default is not MISSING or one.default_factory is not MISSING
+        require(begins or one.name in given, one.name, None, "this field is needed")
+    names = [one.name for one in fields(kind) if one.name in document and one.name not in beside]
+    return kind(**{name: value_of(hints[name], document[name], name) for name in names}, **beside)
+
+
+def with_core(document: Mapping[str, Any], value: Any, besides: Collection[str] = ()) -> dict[str, Any]:
+    """The document with all fields of a core's value but these."""
+    names = [one.name for one in fields(value) if one.name not in besides]
+    return {**document, **{name: row_of(getattr(value, name)) for name in names}}
+
+
+@lru_cache(maxsize=32)
+def _hints(kind: Any) -> dict[str, Any]:
+    return get_type_hints(kind, include_extras=True)
+
+
+@lru_cache(maxsize=256)
 def _maker(kind: Any) -> TypeAdapter[Any]:
     return TypeAdapter(kind)
 
 
 def row_of(value: Any) -> Any:
     """What a document keeps of a value: its fields, a list of them, or itself."""
-    if isinstance(value, tuple):
+    if isinstance(value, tuple | list):
         return [row_of(one) for one in value]
-    return asdict(value) if is_dataclass(value) and not isinstance(value, type) else value
+    if isinstance(value, dict):
+        return {name: row_of(one) for name, one in value.items()}
+    return row_of(asdict(value)) if is_dataclass(value) and not isinstance(value, type) else value

@@ -50,7 +50,7 @@ def head_on(
     top = _water_height(flat, draft_mm, middle, tall)
     x0, y0 = -width / 2 + middle[0], -middle[1] - tall * (0.42 if hooks else 0.5)
     box = {"x": x0, "y": -top, "width": width, "height": y0 + tall + top}
-    solid = _solid(flat, pen, next((c.colour for c in design.coats if c.role == "base"), WOOD))
+    solid = _solid(flat, pen, next((one.paint.colour for one in design.layers if one.kind == "base"), WOOD))
     content = [
         node("rect", **box, fill=PALE),
         *_hanging(outcome, attitude, aft=True),

@@ -13,12 +13,12 @@ from jsonschema.exceptions import best_match
 from lamsik.core.errors import Refused, require
 from lamsik.core.mixes.fillers import Filler
 from lamsik.core.mixes.product import Product
-from lamsik.core.mixes.recipe import to_product
 from lamsik.core.shapes.ballast_holes import Slug
 from lamsik.core.tank.ballast_base import DENSE_POURS, Bench
 from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import InWater
 from lamsik.core.weighing.pair import Bearer
+from lamsik.documents.products.document import to_product
 from lamsik.documents.schemas import refusal_of
 from lamsik.formats.sniff import kind_of
 

@@ -12,8 +12,10 @@ from lamsik.core.errors import Refused, require
 from lamsik.core.shapes import skins
 from lamsik.core.shapes.meshing import check
 from lamsik.core.shapes.skins import Mesh
-from lamsik.documents.body.document import MESH, MOST_BYTES, Document, checked
+from lamsik.documents.body.document import MESH, MOST_BYTES
 from lamsik.documents.body.edits import BODY
+from lamsik.documents.body.shape import BODY_SCHEMA
+from lamsik.documents.rows import Document
 from lamsik.formats import document_file
 from lamsik.formats.json_text import json_text
 from lamsik.formats.sniff import kind_of
@@ -45,7 +47,7 @@ def read(data: bytes) -> tuple[Document, bytes | None]:
         packed = base64.b64decode(found.pop(MESH), validate=True)
     except (ValueError, RecursionError, TypeError, KeyError, AttributeError) as error:
         raise Refused("file", kind_of(data, "a JSON file"), "this is no body file with a mesh") from error
-    document = checked(found)
+    document = BODY_SCHEMA.checked(found)
     mesh = document["body"]["mesh"]
     if mesh is None or sha256(packed).hexdigest() != mesh["digest"]:
         raise Refused(

@@ -16,7 +16,8 @@ from lamsik.core.errors import Refused
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.drawn_layers import DrawnLayer
 from lamsik.documents.blades.document import is_blade
-from lamsik.documents.body.document import Document, checked
+from lamsik.documents.body.shape import BODY_SCHEMA
+from lamsik.documents.rows import Document
 from lamsik.formats.outlines import MOST_BYTES, MOST_POINTS, MOST_SHAPES, FoundOutline, Outlines, chosen
 from lamsik.formats.sniff import kind_of
 
@@ -151,6 +152,6 @@ def _own_document(drawing: Any, outlines: list[Array]) -> Document | None:
         if kept["digest"] != _digest(outlines):
             return None
         document: Document = kept["document"]
-        return document if is_blade(document) else checked(document)
+        return document if is_blade(document) else BODY_SCHEMA.checked(document)
     except (ValueError, KeyError, TypeError, AttributeError):
         return None

@@ -8,7 +8,7 @@ import numpy as np
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.curves import Array
-from lamsik.documents.body.document import Document
+from lamsik.documents.rows import Document
 
 SIDE, TOP = "side", "top"
 MOST_BYTES, MOST_POINTS, MOST_SHAPES = 10_000_000, 40_000, 2_000

@@ -16,7 +16,8 @@ from svgelements import SVG, Path, Shape
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.curves import Array
-from lamsik.documents.body.document import Document, checked
+from lamsik.documents.body.shape import BODY_SCHEMA
+from lamsik.documents.rows import Document
 from lamsik.formats.outlines import MOST_BYTES, MOST_POINTS, MOST_SHAPES, FoundOutline, Outlines, chosen
 from lamsik.formats.sniff import kind_of
 
@@ -166,6 +167,6 @@ def _own_document(root: Element) -> Document | None:
     try:
         kept = json.loads(found.text)
         paths = [element.get("d", "") for element in root.iter() if element.get("id") in ("side", "top")]
-        return checked(kept["document"]) if kept["digest"] == path_digest(paths) else None
+        return BODY_SCHEMA.checked(kept["document"]) if kept["digest"] == path_digest(paths) else None
     except (ValueError, KeyError, TypeError):
         return None

@@ -4,13 +4,14 @@ it stays small.
 
 import json
 import zlib
-from collections.abc import Sequence
+from collections.abc import Collection, Mapping, Sequence
 from datetime import datetime, timedelta
 from typing import Any
 
 from sqlalchemy.orm.attributes import set_committed_value
 from sqlmodel import Session, col, select
 
+from lamsik.documents.registry import KINDS
 from lamsik.store import skins
 from lamsik.store.tables import Document, Revision, now
 
@@ -27,20 +28,25 @@ AT_ONCE = 256
 
 
 def ready(session: Session, rows: Sequence[Revision]) -> None:
-    """Make packed revisions whole, and bring the meshes that any of them names."""
+    """Make packed revisions whole, raise those of an earlier version, and bring the meshes that any of them
+    names. What is in the database stays as it was written.
+    """
     packed = [row for row in rows if row.packed is not None]
-    bases = {row.packed_on for row in packed}
-    texts = (
-        {
-            row.id: _text(row.content)
-            for row in session.exec(select(Revision).where(col(Revision.id).in_(bases))).all()
-        }
-        if bases
-        else {}
-    )
+    texts = _as_written(session, {row.packed_on for row in packed})
     for row in packed:
         set_committed_value(row, "content", _unpacked(row.packed or b"", texts[row.packed_on]))
+    for row in rows:
+        kind = session.get_one(Document, row.document_id).kind
+        set_committed_value(row, "content", KINDS[kind].schema.brought_up(row.content))
     skins.ready(session, (row.content for row in rows))
+
+
+def _as_written(session: Session, keys: Collection[int | None]) -> dict[int | None, bytes]:
+    """What others are packed on, as it was written: never as it was raised since."""
+    if not keys:
+        return {}
+    query = select(Revision.id, Revision.content).where(col(Revision.id).in_(keys))
+    return {key: _text(content) for key, content in session.exec(query).all()}
 
 
 def pack(session: Session, document: Document, today: datetime | None = None) -> int:
@@ -62,7 +68,8 @@ def pack(session: Session, document: Document, today: datetime | None = None) ->
     for row in found:
         base = _base(session, row)
         if base.id != row.id and base.packed is None:
-            row.packed, row.packed_on, row.content = _packed(row.content, _text(base.content)), base.id, {}
+            written = _as_written(session, {base.id})[base.id]
+            row.packed, row.packed_on, row.content = _packed(row.content, written), base.id, {}
             session.add(row)
             done += 1
     session.flush()
@@ -89,7 +96,7 @@ def _base(session: Session, row: Revision) -> Revision:
     return session.exec(query.limit(1)).one()
 
 
-def _text(content: dict[str, Any]) -> bytes:
+def _text(content: Mapping[str, Any]) -> bytes:
     return json.dumps(content, ensure_ascii=False, sort_keys=True).encode("utf-8")
 
 

@@ -11,8 +11,8 @@ from lamsik.core.errors import Refused, require
 from lamsik.core.mixes.amount import learned_loss, used_g
 from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.product import Product, keepable, liquid_g_cm3, mass_shares
-from lamsik.core.mixes.recipe import to_document, to_product
 from lamsik.core.mixes.tubs import Tub, drawn
+from lamsik.documents.products.document import to_document, to_product
 from lamsik.store import documents
 from lamsik.store.starter_mixes import STARTERS
 from lamsik.store.tables import Batch, Clock, Document, ShopTub, now

@@ -4,12 +4,15 @@ Masses are typical labels, marked as such until the maker weighs their own.
 """
 
 from collections.abc import Iterator
-from dataclasses import asdict
+from dataclasses import replace
+from typing import Any
 
 from sqlmodel import Session, select
 
 from lamsik.core.materials import METALS, PLATES
-from lamsik.core.paints.coats import Coat
+from lamsik.core.paints.layers import Layer, begun
+from lamsik.core.paints.paint import Place
+from lamsik.documents.schemes.document import of_layers
 from lamsik.store import documents
 from lamsik.store.tables import Drill, Hardware, Instrument, ShopWater, SlugStock
 
@@ -68,59 +71,12 @@ WATERS = (
     ("sea water", 9.0, 35.0),
 )
 
-SEAL = Coat(
-    "seal1",
-    "seal",
-    "Seal, thinned epoxy",
-    "#D9C08C",
-    35,
-    1.12,
-    1.0,
-    12,
-    None,
-    caution="epoxy",
-    note="Two thin brushed coats, wiped; sand the raised grain between.",
+SEAL = replace(begun("seal", "seal1"), note="Two thin brushed coats, wiped; sand the raised grain between.")
+PRIMER = replace(begun("primer", "primer1"), note="Two light passes; scuff when dry.")
+EYES = replace(
+    begun("eyes", "eyes1"), place=Place(reach_share=0.27), note="One each side, level with the nose line."
 )
-PRIMER = Coat(
-    "primer1",
-    "primer",
-    "White primer",
-    "#F4F2EC",
-    30,
-    1.45,
-    1.0,
-    2,
-    None,
-    note="Two light passes; scuff when dry.",
-)
-EYES = Coat(
-    "eyes1",
-    "eyes",
-    "Eyes, 5 mm",
-    "#E8C33A",
-    0,
-    1.3,
-    0.0,
-    0,
-    None,
-    mass_g=0.06,
-    reach_share=0.27,
-    caution="",
-    note="One each side, level with the nose line.",
-)
-CLEAR = Coat(
-    "clear1",
-    "clear",
-    "Clear, slow epoxy",
-    "#FFFFFF",
-    120,
-    1.12,
-    1.0,
-    24,
-    36,
-    caution="epoxy",
-    note="On the turning wheel until it gels; hang tail up.",
-)
+CLEAR = replace(begun("clear", "clear1"), note="On the turning wheel until it gels; hang tail up.")
 
 
 def scheme(
@@ -133,28 +89,23 @@ def scheme(
     eye: str = "#E8C33A",
 ) -> dict[str, object]:
     """A scheme's content: seal, primer, base, fade, marks, eyes, clear."""
-    coats = [SEAL, PRIMER, Coat("base1", "base", "Base", base, 15, wait_h=1)]
+    layers = [SEAL, PRIMER, _of("base", "base1", base)]
     if belly:
-        coats.append(Coat("base2", "base", "Flank mist", belly, 6, wait_h=1, cover_share=0.6))
-    coats.append(Coat("fade1", "fade", "Back fade", back, 12, cover_share=0.5, reach_share=0.55, wait_h=1))
+        mist = _of("base", "base2", belly, name="Flank mist", film_um=6.0, place=Place(cover_share=0.6))
+        layers.append(mist)
+    layers.append(_of("fade", "fade1", back))
     if bars:
-        coats.append(
-            Coat(
-                "bars1",
-                "bars",
-                "Bars through a comb mask",
-                bars,
-                10,
-                cover_share=0.2,
-                reach_share=0.6,
-                count=7,
-                wait_h=2,
-            )
-        )
+        layers.append(_of("bars", "bars1", bars, name="Bars through a comb mask", wait_h=2.0))
     if spots:
-        coats.append(Coat("spots1", "spots", "Spots", spots, 10, cover_share=0.06, count=9, wait_h=2))
-    coats += [Coat(**{**asdict(EYES), "colour": eye}), CLEAR]
-    return {"name": name, "coats": [asdict(coat) for coat in coats]}
+        layers.append(_of("spots", "spots1", spots, place=Place(cover_share=0.06, count=9), wait_h=2.0))
+    layers += [replace(EYES, paint=replace(EYES.paint, colour=eye)), CLEAR]
+    return of_layers(name, layers)
+
+
+def _of(kind: str, key: str, colour: str, **more: Any) -> Layer:
+    """A layer of a kind in a colour."""
+    layer = replace(begun(kind, key), **more)
+    return replace(layer, paint=replace(layer.paint, colour=colour))
 
 
 def _metal() -> Iterator[Hardware]:

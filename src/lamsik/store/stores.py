@@ -5,7 +5,7 @@ from typing import Any
 from sqlmodel import Session, SQLModel, col, select
 
 from lamsik.core.moulds.heat import MARGIN_C
-from lamsik.core.paints.coats import Coat
+from lamsik.core.paints.layers import Layer
 from lamsik.core.shapes.ballast_holes import Slug
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.hardware import Item, Lip
@@ -14,6 +14,7 @@ from lamsik.core.tank.evaluate import Rules
 from lamsik.core.tank.inertia import STEADY_HZ
 from lamsik.core.tank.motion import DEFAULT_DRAG, Bands
 from lamsik.core.water import Water
+from lamsik.documents.schemes.document import layers_of
 from lamsik.store import documents
 from lamsik.store.tables import Drill, Hardware, Setting, ShopWater, SlugStock
 
@@ -211,8 +212,8 @@ def catalogue(session: Session) -> Catalogue:
     )
 
 
-def schemes(session: Session) -> dict[str, tuple[Coat, ...]]:
-    """All schemes' coats by code."""
+def schemes(session: Session) -> dict[str, tuple[Layer, ...]]:
+    """All schemes' layers by code."""
     rows = documents.listed(session, "scheme")
     found = documents.contents(session, rows)
-    return {row.code: tuple(Coat(**coat) for coat in found[row.id or 0]["coats"]) for row in rows}
+    return {row.code: layers_of(found[row.id or 0]) for row in rows}

@@ -174,7 +174,7 @@ class TestTwoPours:
         share = dense / (two.dense_ml + two.light_ml)
         weights = np.where(np.arange(len(points)) < share * len(points), 1.6, 0.8)
         shift = uneven_mm(lies, two)
-        carved = replace(bait(), body=body, hardware=(), ballast=(), coats=(), lip=None, glue_g=0.0)
+        carved = replace(bait(), body=body, hardware=(), ballast=(), layers=(), lip=None, glue_g=0.0)
         density = two.mass_g / (two.dense_ml + two.light_ml)
         cast = as_cast(carved, Born("Two mixes", "resin", density, uneven_mm=shift))
         assert budget(cast).g_mm == pytest.approx(weights @ points / weights.sum(), abs=0.12)

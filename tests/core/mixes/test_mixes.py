@@ -33,8 +33,8 @@ from lamsik.core.mixes.product import (
     parse_ratio,
     ratio_text,
 )
-from lamsik.core.mixes.recipe import to_document, to_product
 from lamsik.core.mixes.tubs import Tub, choose, drawn, remarks
+from lamsik.documents.products.document import to_document, to_product
 
 RESIN = Product(
     "Resin", "resin", "volume", (MixPart("A", 1, 1.10), MixPart("B", 1, 1.02)), 3.0, 5.0, 8.0, 1.0, 24.0

@@ -1,14 +1,27 @@
-"""Every kind of layer begins as a coat, is drawn, and can be put on a scheme."""
+"""Every kind of layer begins, weighs, is drawn and can be put on a scheme; what lies where it should not is
+found; what a body needs otherwise lies over its scheme.
+"""
 
+from dataclasses import replace
+
+import numpy as np
 import pytest
 
-from lamsik.core.paints.coats import Coat, dry_mass_g
-from lamsik.core.paints.layers import FITTED, KINDS
+from lamsik.core.paints.adjusting import FIELDS, LEFT_OUT, LIKE, Adjustment, resolved
+from lamsik.core.paints.layers import FITTED, KINDS, begun, laid, warned
+from lamsik.core.paints.paint import Place
+from lamsik.core.shapes.mesh import body_mesh
+from lamsik.core.shapes.solid import solid
+from lamsik.core.tank import evaluate
+from lamsik.core.tank.mass import budget
 from lamsik.documents.engine import apply
-from lamsik.documents.schemes.document import SCHEME, blank, coats_of
+from lamsik.documents.schemes.document import SCHEME, blank, layers_of
 from lamsik.drawings.ink import pen_for
 from lamsik.drawings.paint import DRAWN, painted
-from tests.bodies import bait
+from lamsik.words import paints
+from tests.bodies import bait, ellipsoid
+
+PEN = pen_for(90.0, 880)
 
 
 def test_every_kind_has_its_drawing():
@@ -16,13 +29,94 @@ def test_every_kind_has_its_drawing():
 
 
 @pytest.mark.parametrize("kind", KINDS.values(), ids=KINDS)
-def test_one_begins_weighs_and_is_seen(kind):
-    coat = Coat("c1", kind.name, **kind.start)
-    assert coat.does == kind.does and (coat.mass_g is not None) is (kind.does == FITTED)
-    assert 0 < dry_mass_g(coat, 9000.0) < 3 and (coat.count > 0) is kind.is_counted
-    bare, on = (painted(bait(coats=coats), pen_for(90.0, 880)) for coats in ((), (coat,)))
+def test_one_begins_weighs_and_is_seen_on_its_side_only(kind):
+    layer = begun(kind.name, "c1")
+    assert layer.does == kind.does and (layer.mass_g is not None) is (kind.does == FITTED)
+    assert 0 < laid(layer, 9000.0).mass_g < 3 and (layer.place.count > 0) is kind.is_counted
+    bare, on = (painted(bait(layers=layers), PEN) for layers in ((), (layer,)))
     assert bare != on
-    rows = coats_of(apply(SCHEME, blank("x"), {"do": "add", "role": kind.name}, None))
-    assert [row.role for row in rows].count(kind.name) == [row["role"] for row in blank("x")["coats"]].count(
+    right = bait(layers=(replace(layer, place=replace(layer.place, side="right")),))
+    assert painted(right, PEN) == bare and painted(right, PEN, side="right") == on
+    softer = replace(layer, place=replace(layer.place, edge_share=0.9))
+    assert (painted(bait(layers=(softer,)), PEN) != on) is kind.has_edge
+    rows = layers_of(apply(SCHEME, blank("x"), {"do": "add", "kind": kind.name}, None))
+    assert [row.kind for row in rows].count(kind.name) == [row["kind"] for row in blank("x")["layers"]].count(
         kind.name
     ) + 1
+
+
+def test_what_is_on_one_side_acts_where_the_skin_of_that_side_does():
+    design = bait(body=ellipsoid(90, 20, 14), hardware=(), ballast=(), lip=None, glue_g=0.0)
+    mesh = body_mesh(design.body, 400, 300)
+    a, b, c = (mesh.vertices[mesh.faces][:, n] for n in range(3))
+    areas = np.linalg.norm(np.cross(b - a, c - a), axis=1)
+    beside = float(areas @ np.abs((a + b + c)[:, 1]) / 3 / areas.sum())
+    assert solid(design.body).beside_mm == pytest.approx(beside, rel=1e-3)
+    layer = begun("base", "b1")
+    for side, sign in (("left", -1.0), ("right", 1.0), ("both", 0.0)):
+        one = replace(design, layers=(replace(layer, place=Place(side=side)),))
+        part = next(p for p in budget(one).parts if p.key == "coat:b1")
+        assert part.at_mm[1] == pytest.approx(sign * beside, rel=1e-3)
+    heavy = replace(layer, film_um=900.0, place=Place(side="left"))
+    lean = evaluate.settle(replace(design, layers=(heavy,))).surface[0].attitude
+    assert abs(lean.roll_deg) > 3.0
+
+
+@pytest.mark.parametrize(
+    ("kinds", "found"),
+    [
+        ("seal primer base fade eyes clear", []),
+        ("primer base seal clear", [("seal_3", "seals_paint", "base_2")]),
+        ("seal base primer clear", [("base_2", "no_ground", "primer_3"), ("primer_3", "hides", "base_2")]),
+        ("seal primer clear bars clear", [("bars_4", "on_clear", "clear_3")]),
+        ("primer base clear eyes", [("eyes_4", "not_covered", "")]),
+        ("primer base clear eyes clear", []),
+        ("base clear", []),
+    ],
+)
+def test_what_lies_where_it_should_not_is_found_and_said(kinds, found):
+    layers = tuple(begun(kind, f"{kind}_{n}") for n, kind in enumerate(kinds.split(), start=1))
+    assert [(one.layer, one.name, one.other) for one in warned(layers)] == found
+    for one, says in paints.warnings(layers):
+        assert all(
+            layer.name in says for layer in layers if layer.key in (one.layer, one.other)
+        ) and says.endswith(".")
+
+
+def test_a_thin_band_of_primer_hides_nothing():
+    band = replace(begun("primer", "p2"), place=Place(cover_share=0.3))
+    assert warned((begun("primer", "p1"), begun("base", "b1"), band)) == ()
+
+
+SCHEME_OF = tuple(begun(kind, f"{kind}1") for kind in ("seal", "primer", "base", "bars", "clear"))
+
+
+def test_what_a_body_needs_otherwise_lies_over_its_scheme():
+    found = resolved(
+        SCHEME_OF,
+        [
+            Adjustment("base1", "film_um", 33.0),
+            Adjustment("bars1", "place.count", 5),
+            Adjustment("bars1", "paint.colour", "#112233"),
+            Adjustment("seal1", LEFT_OUT, "Seal"),
+            Adjustment("clear2", LIKE, "clear1"),
+            Adjustment("clear2", "film_um", 60.0),
+            Adjustment("gone1", "film_um", 5.0),
+            Adjustment("gone2", LIKE, "gone1"),
+            Adjustment("primer1", "wait_h", -4.0),  # what cannot be is passed over
+        ],
+    )
+    by_key = {layer.key: layer for layer in found}
+    assert list(by_key) == ["primer1", "base1", "bars1", "clear1", "clear2"]
+    assert by_key["base1"].film_um == 33.0 and by_key["primer1"] == SCHEME_OF[1]
+    assert (by_key["bars1"].place.count, by_key["bars1"].paint.colour) == (5, "#112233")
+    assert by_key["clear2"] == replace(SCHEME_OF[-1], key="clear2", film_um=60.0)
+    assert resolved(SCHEME_OF, []) == SCHEME_OF
+
+
+def test_every_field_that_can_be_otherwise_is_one_of_a_layer():
+    for name in set(FIELDS) - {LEFT_OUT, LIKE}:
+        holder = SCHEME_OF[3]
+        for step in name.split("."):
+            assert hasattr(holder, step), name
+            holder = getattr(holder, step)

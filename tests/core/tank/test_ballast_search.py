@@ -33,6 +33,7 @@ from lamsik.core.tank.refit import refit
 from lamsik.core.tank.sensitivities import effects
 from lamsik.core.tank.twins import twins
 from lamsik.documents.body.document import to_design
+from lamsik.documents.body.shape import BODY_SCHEMA
 from tests.ballast_brute import STOCK, held_against, searched, wants
 from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD_6, bait, body_from
 
@@ -41,7 +42,7 @@ TRIED = wants(20)
 
 
 def case(name):
-    return to_design(json.loads((CASES / name).read_text()))
+    return to_design(BODY_SCHEMA.checked(json.loads((CASES / name).read_text())))
 
 
 @pytest.mark.parametrize("number", range(20))

@@ -55,7 +55,7 @@ def test_a_poured_end_of_a_cylinder_in_closed_form():
         hardware=(),
         lip=None,
         ballast=(),
-        coats=(),
+        layers=(),
         glue_g=0.0,
     )
     assert budget(design).mass_g == pytest.approx(0.6 * np.pi * 64 * 70 / 1000 + 2.0 * volume, rel=1e-6)
@@ -252,7 +252,7 @@ class TestAllowances:
     CLEAR = Allowance("a1", "clear", "Clear to come", 0.9, 0.2)
 
     def test_it_counts_until_the_thing_itself_is_on(self):
-        bare = bait(coats=bait().coats[:2])
+        bare = bait(layers=bait().layers[:2])
         allowed = budget(replace(bare, allowances=(self.CLEAR,)))
         assert (
             allowed.mass_g == pytest.approx(budget(bare).mass_g + 0.9)
@@ -261,7 +261,7 @@ class TestAllowances:
         assert budget(bait(allowances=(self.CLEAR,))).mass_g == pytest.approx(budget(bait()).mass_g)
 
     def test_ballast_is_found_for_the_finished_bait(self):
-        bare = bait(coats=bait().coats[:2])
+        bare = bait(layers=bait().layers[:2])
         finished = search(replace(bare, allowances=(self.CLEAR,)), BENCH)[0]
         now = search(bare, BENCH)[0]
         assert now.mass_g - finished.mass_g == pytest.approx(
@@ -273,7 +273,7 @@ class TestAllowances:
         [
             ("hooks", {"hardware": bait().hardware[:3]}),
             ("glue", {"glue_g": 0.0}),
-            ("paint", {"coats": ()}),
+            ("paint", {"layers": ()}),
             ("other", {}),
         ],
     )

@@ -62,7 +62,7 @@ def twenty():
         }
         if at % 3 == 1:
             changes |= {
-                "coats": design.coats[:1],
+                "layers": design.layers[:1],
                 "allowances": (
                     Allowance("a1", "paint", "paint", 0.6, 0.2),
                     Allowance("a2", "clear", "clear", 1.0, 0.3),
@@ -207,7 +207,7 @@ def test_the_band_holds_after_the_blank_was_weighed_too(in_water):
 
 class TestTheBlankInWater:
     def test_wood_and_shape_are_told_apart(self):
-        plain = bait(coats=())
+        plain = bait(layers=())
         volume, air = solid(plain.body).volume_ml, 5.8
         fat = volume * 1.06
         found = budget(
@@ -242,7 +242,7 @@ class TestTheBlankInWater:
         by_hand = certainty(
             replace(
                 bait(),
-                coats=(),
+                layers=(),
                 hardware=(),
                 lip=None,
                 glue_g=0.0,
@@ -255,7 +255,7 @@ class TestTheBlankInWater:
 
     def test_heavy_hooks_of_one_lot_err_together(self):
         hooks = tuple(p for p in bait().hardware if p.item == TREBLE)
-        one = replace(bait(), coats=(), glue_g=0.0, host=Host("known", 0.42, 0.0, face_mm=0.0))
+        one = replace(bait(), layers=(), glue_g=0.0, host=Host("known", 0.42, 0.0, face_mm=0.0))
         apart = replace(
             one,
             hardware=tuple(

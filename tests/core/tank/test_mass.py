@@ -6,7 +6,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamsik.core.paints.coats import Coat, dry_mass_g, dry_volume_ml
+from lamsik.core.paints.layers import Layer, laid
+from lamsik.core.paints.paint import Paint, Place
 from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.hardware import eye_of, lip_point
 from lamsik.core.shapes.solid import solid
@@ -68,12 +69,16 @@ def test_a_lip_at_a_small_angle_lies_along_the_axis():
     assert lip_point(body, flat, 16)[2] > lip_point(body, steep, 16)[2]
 
 
-def test_a_coat_weighs_film_times_area_times_density():
-    coat = Coat("c", "clear", "Clear", film_um=120, density_g_cm3=1.12, cover_share=0.5)
-    assert dry_volume_ml(coat, 3000) == pytest.approx(0.18)
-    assert dry_mass_g(coat, 3000) == pytest.approx(0.2016)
-    eyes = Coat("e", "eyes", "Eyes", mass_g=0.06, density_g_cm3=1.2)
-    assert (dry_mass_g(eyes, 3000), dry_volume_ml(eyes, 3000)) == pytest.approx((0.06, 0.05))
+def test_a_layer_weighs_film_times_passes_times_area_times_density():
+    clear = Layer(
+        "c", "clear", "Clear", Paint(density_g_cm3=1.12), Place(cover_share=0.5), film_um=40, passes=3
+    )
+    on = laid(clear, 3000)
+    assert (on.area_mm2, on.film_ml, on.mass_g) == pytest.approx((1500, 0.18, 0.2016))
+    one_side = laid(replace(clear, place=Place(cover_share=0.5, side="left")), 3000)
+    assert (one_side.area_mm2, one_side.mass_g) == pytest.approx((750, 0.1008))
+    eyes = laid(Layer("e", "eyes", "Eyes", Paint(density_g_cm3=1.2), mass_g=0.06), 3000)
+    assert (eyes.mass_g, eyes.film_ml) == pytest.approx((0.06, 0.05))
 
 
 def test_a_weighed_blank_gives_the_woods_density():
@@ -141,7 +146,7 @@ def test_a_scale_that_contradicts_itself_is_doubted():
         hardware=(),
         lip=None,
         ballast=(),
-        coats=(),
+        layers=(),
         glue_g=0,
         host=Host("basswood", 0.42, 0.0, source="weighed"),
     )

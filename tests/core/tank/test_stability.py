@@ -6,7 +6,8 @@ import numpy as np
 import pytest
 import trimesh
 
-from lamsik.core.paints.coats import Coat
+from lamsik.core.paints.layers import Layer
+from lamsik.core.paints.paint import Paint
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Curve
 from lamsik.core.shapes.design import Host
@@ -147,7 +148,9 @@ class TestInertia:
         rod = homogeneous(
             straight(200, 8, 8), 0.5
         )  # its two round ends are a twenty-fifth of the skin, at half the square of the radius
-        coated = replace(rod, coats=(Coat("c1", "clear", "Clear", film_um=200.0, density_g_cm3=1.1),))
+        coated = replace(
+            rod, layers=(Layer("c1", "clear", "Clear", Paint(density_g_cm3=1.1), film_um=200.0),)
+        )
         plain, thick = budget(rod), budget(coated)
         coat = thick.mass_g - plain.mass_g
         assert coat > 1 and roll_moment_g_mm2(coated, thick) - roll_moment_g_mm2(rod, plain) == pytest.approx(

@@ -176,15 +176,15 @@ class TestEffects:
                 )
 
     def test_clear_coats_are_counted(self):
-        assert sum(c.role == "clear" for c in with_clear_coats(bait(), 4).coats) == 4
+        assert sum(c.kind == "clear" for c in with_clear_coats(bait(), 4).layers) == 4
         assert (
-            with_clear_coats(bait(coats=()), 1).coats[0].role == "clear"
-            and with_clear_coats(bait(), 0).coats == bait().coats[:2]
+            with_clear_coats(bait(layers=()), 1).layers[0].kind == "clear"
+            and with_clear_coats(bait(), 0).layers == bait().layers[:2]
         )
 
     def test_bare_is_lighter_by_coats_and_hooks(self):
         assert {p.item.kind for p in bare(bait()).hardware} == {"line_tie", "hanger"} and [
-            c.role for c in bare(bait()).coats
+            c.kind for c in bare(bait()).layers
         ] == ["seal"]
 
 
@@ -196,7 +196,7 @@ class TestCertainty:
             hardware=(),
             lip=None,
             ballast=(),
-            coats=(),
+            layers=(),
             glue_g=0.0,
             want=Want(by="share", net_percent=130.0),
         )

@@ -42,7 +42,7 @@ def as_cast(design: Design, born: Born) -> Design:
         "poured",
         uneven_mm=born.uneven_mm,
     )
-    coats = () if made == SOFT else tuple(coat for coat in design.coats if coat.does != SEALS)
+    layers = () if made == SOFT else tuple(one for one in design.layers if one.does != SEALS)
     slugs = tuple(
         (
             replace(hole, drill_mm=hole.slug.diameter_mm, filler_g_cm3=born.density_g_cm3)
@@ -51,7 +51,7 @@ def as_cast(design: Design, born: Born) -> Design:
         )
         for hole in design.ballast
     )
-    changed = replace(design, host=host, coats=coats, ballast=slugs, segment_hosts=(), shell=None, pours=())
+    changed = replace(design, host=host, layers=layers, ballast=slugs, segment_hosts=(), shell=None, pours=())
     if made != SOFT:
         return changed
     kept = {insert.key for insert in of_design(design)} if born.inserts else set()

@@ -4,11 +4,14 @@ weighs.
 
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
+from typing import Annotated
 
 import numpy as np
+from annotated_types import MaxLen
 
-from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.errors import Refused, require
 from lamsik.core.floats.parts import FloatPart, centre_mm, mass_g, profile, radius_at
+from lamsik.core.limits import Between, Name, OneOf, Pattern, held
 from lamsik.core.shapes.curves import Array
 from lamsik.core.water import Water
 
@@ -35,9 +38,12 @@ class Mark:
     others go.
     """
 
-    name: str
-    height_mm: float
-    key: str = ""
+    name: Name
+    height_mm: Annotated[float, Between(-1000, 2000, "mm", "over the foot")]
+    key: Annotated[str, Pattern("^[a-zA-Z0-9_-]*$", 0, 40)] = ""
+
+    def __post_init__(self) -> None:
+        held(self, f"mark {self.name} ")
 
 
 @dataclass(frozen=True)
@@ -48,20 +54,20 @@ class Float:
     surface. `family` names the float's kind of the shop, from which its capacity is learned.
     """
 
-    name: str
-    kind: str
-    parts: tuple[FloatPart, ...]
-    marks: tuple[Mark, ...] = ()
+    name: Annotated[str, MaxLen(120)]
+    kind: Annotated[str, OneOf(KINDS)]
+    parts: Annotated[tuple[FloatPart, ...], MaxLen(16)]
+    marks: Annotated[tuple[Mark, ...], MaxLen(24)] = ()
     water: Water = field(default_factory=lambda: Water("fresh water", 14.0))
-    paint_g: float = 0.0
-    varnish_g: float = 0.0
-    film_g_cm3: float = 1.2
-    family: str = ""
-    wanted_mark: str = ""
+    paint_g: Annotated[float, Between(0, 50, "g", "dry")] = 0.0
+    varnish_g: Annotated[float, Between(0, 50, "g", "dry")] = 0.0
+    film_g_cm3: Annotated[float, Between(0.2, 8, "g/cm³", "of paint and varnish")] = 1.2
+    family: Name = ""
+    wanted_mark: Name = ""
 
     def __post_init__(self) -> None:
         require(bool(self.name.strip()), "name", self.name, "give the float a name")
-        require(self.kind in KINDS, "kind", self.kind, f"one of {', '.join(KINDS)}")
+        held(self)
         require(1 <= len(self.parts) <= 16, "parts", len(self.parts), "1 to 16 parts")
         keys = [part.key for part in self.parts]
         require(len(set(keys)) == len(keys), "parts", keys, "each key once")
@@ -71,9 +77,6 @@ class Float:
             "all inside",
             "one part at least has to be in the water",
         )
-        for name in ("paint_g", "varnish_g"):
-            finite_between(name, getattr(self, name), 0.0, 50.0, "g")
-        finite_between("film_g_cm3", self.film_g_cm3, 0.2, 8.0, "g/cm³")
         low, high = self.foot_mm, self.top_mm
         names = [mark.name for mark in self.marks]
         require(len(set(names)) == len(names), "marks", names, "each mark once")

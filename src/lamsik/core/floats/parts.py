@@ -3,10 +3,13 @@
 from dataclasses import dataclass
 from functools import lru_cache
 from math import pi
+from typing import Annotated
 
 import numpy as np
+from annotated_types import MaxLen
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.errors import require
+from lamsik.core.limits import Between, Key, Name, OneOf, held
 from lamsik.core.shapes.curves import Array
 
 KINDS = ("body", "stem", "antenna", "tip", "bead", "adapter", "loading", "tube")
@@ -44,45 +47,36 @@ class FloatPart:
     nothing. A weighed mass wins.
     """
 
-    key: str
-    kind: str
-    name: str
-    length_mm: float
-    diameter_mm: float
-    density_g_cm3: float
-    foot_mm: float = 0.0
-    bore_mm: float = 0.0
-    form: str = "cylinder"
-    points: tuple[tuple[float, float], ...] = ()
+    key: Key
+    kind: Annotated[str, OneOf(KINDS)]
+    name: Name
+    length_mm: Annotated[float, Between(0.5, 1000, "mm")]
+    diameter_mm: Annotated[float, Between(0.3, 120, "mm", "greatest diameter")]
+    density_g_cm3: Annotated[float, Between(0.01, 20, "g/cm³")]
+    foot_mm: Annotated[float, Between(-1000, 1000, "mm", "its foot over the float's")] = 0.0
+    bore_mm: Annotated[float, Between(0, 100, "mm", "diameter of its bore")] = 0.0
+    form: Annotated[str, OneOf(FORMS)] = "cylinder"
+    points: Annotated[tuple[tuple[float, float], ...], MaxLen(40)] = ()
     sealed: bool = True
     inside: bool = False
-    mass_g: float | None = None
-    spread_g_cm3: float = 0.0
-    wall_mm: float = 0.0
+    mass_g: Annotated[float, Between(0, 500, "g", "as weighed; null as its density")] | None = None
+    spread_g_cm3: Annotated[float, Between(0, 20, "g/cm³", "one sigma of its density")] = 0.0
+    wall_mm: Annotated[float, Between(0, 1000, "mm", "left under a bore from above; 0 goes through")] = 0.0
 
     def __post_init__(self) -> None:
-        require(self.kind in KINDS, f"{self.key}.kind", self.kind, f"one of {', '.join(KINDS)}")
-        require(self.form in FORMS, f"{self.key}.form", self.form, f"one of {', '.join(FORMS)}")
-        finite_between(f"{self.key}.length_mm", self.length_mm, 0.5, 1000.0, "mm")
-        finite_between(f"{self.key}.diameter_mm", self.diameter_mm, 0.3, 120.0, "mm")
-        finite_between(f"{self.key}.density_g_cm3", self.density_g_cm3, 0.01, 20.0, "g/cm³")
-        finite_between(f"{self.key}.foot_mm", self.foot_mm, -1000.0, 1000.0, "mm")
-        finite_between(f"{self.key}.bore_mm", self.bore_mm, 0.0, 100.0, "mm")
+        held(self, f"{self.key}.")
         require(
             self.bore_mm < self.diameter_mm,
             f"{self.key}.bore_mm",
             self.bore_mm,
             f"less than the diameter, {self.diameter_mm:g} mm",
         )
-        finite_between(f"{self.key}.wall_mm", self.wall_mm, 0.0, 1000.0, "mm")
         require(
             self.wall_mm < self.length_mm,
             f"{self.key}.wall_mm",
             f"{self.wall_mm:g} mm",
             f"less than the part is long, {self.length_mm:g} mm: nothing would be drilled",
         )
-        if self.mass_g is not None:
-            finite_between(f"{self.key}.mass_g", self.mass_g, 0.0, 500.0, "g")
         if self.form == "own":
             require(2 <= len(self.points) <= 40, f"{self.key}.points", len(self.points), "2 to 40 points")
             shares = [s for s, _ in self.points]

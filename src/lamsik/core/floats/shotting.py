@@ -5,12 +5,16 @@ tell-tale does.
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import combinations
+from typing import Annotated
 
-from lamsik.core.errors import Refused, finite_between, require
+from annotated_types import MaxLen
+
+from lamsik.core.errors import Refused, require
 from lamsik.core.floats.design import Float
 from lamsik.core.floats.parts import FloatPart
 from lamsik.core.floats.rating import capacity_g, settles_at_mm
 from lamsik.core.floats.standing import Standing, standing
+from lamsik.core.limits import Between, Name, held
 from lamsik.core.water import Water
 
 LEAD_G_CM3 = 11.34
@@ -21,14 +25,13 @@ MOST_SHOT = 14
 class Shot:
     """One size of a table: its name, mass in air [g], density [g/cm³]."""
 
-    name: str
-    mass_g: float
-    density_g_cm3: float = LEAD_G_CM3
+    name: Name
+    mass_g: Annotated[float, Between(0.001, 500, "g", "in air")]
+    density_g_cm3: Annotated[float, Between(1.5, 20, "g/cm³")] = LEAD_G_CM3
 
     def __post_init__(self) -> None:
         require(bool(self.name.strip()), "shot", self.name, "name the size")
-        finite_between(self.name, self.mass_g, 0.001, 500.0, "g")
-        finite_between(f"{self.name} density", self.density_g_cm3, 1.5, 20.0, "g/cm³")
+        held(self, f"{self.name} ")
 
     def pull_g(self, water: Water) -> float:
         """What it pulls in water [g]: m(1 − ρw/ρ)."""
@@ -39,10 +42,10 @@ class Shot:
 class ShotTable:
     """A table of sizes with its country and series; every one is the shop's to edit."""
 
-    name: str
-    country: str
-    series: str
-    shots: tuple[Shot, ...]
+    name: Name
+    country: Name
+    series: Name
+    shots: Annotated[tuple[Shot, ...], MaxLen(60)]
 
     def __post_init__(self) -> None:
         names = [shot.name for shot in self.shots]

@@ -13,7 +13,7 @@ USUAL = (("face", 0.15), ("bulk", 0.70), ("cap", 0.15))
 
 
 @dataclass(frozen=True)
-class Layer:
+class PouredLayer:
     """A layer: its name, its portions, and when it can be poured after the first [min]."""
 
     name: str
@@ -23,7 +23,7 @@ class Layer:
 
 def layered(
     product: Product, total_g: float, shares: Sequence[tuple[str, float]], step_g: float, at_c: float
-) -> tuple[Layer, ...]:
+) -> tuple[PouredLayer, ...]:
     """The batch in layers of these shares.
 
     Raises:
@@ -39,7 +39,7 @@ def layered(
     )
     wait = at_temperature(product.gel_min, product.reference_c, at_c)
     rows = tuple(
-        Layer(name, weighed_out(product, total_g * share / total, step_g), n * wait)
+        PouredLayer(name, weighed_out(product, total_g * share / total, step_g), n * wait)
         for n, (name, share) in enumerate(shares)
     )
     summed = sum(row.weighed.total_g for row in rows)

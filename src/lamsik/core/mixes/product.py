@@ -2,9 +2,13 @@
 
 import re
 from dataclasses import dataclass
+from typing import Annotated
+
+from annotated_types import MaxLen
 
 from lamsik.core.cautions import CAUTIONS
-from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.errors import Refused, require
+from lamsik.core.limits import Between, OneOf, Says, held
 
 MASS, VOLUME = "mass", "volume"
 BASES = (MASS, VOLUME)
@@ -27,20 +31,19 @@ foaming are said elsewhere.
 class MixPart:
     """A part as named on the tin: its figure in the ratio and its density [g/cm³]."""
 
-    name: str
-    figure: float
-    density_g_cm3: float
+    name: Annotated[str, MaxLen(60)]
+    figure: Annotated[float, Between(0, 1e4, "", "in the ratio")]
+    density_g_cm3: Annotated[float, Between(0.3, 12, "g/cm³")]
 
     def __post_init__(self) -> None:
         require(bool(self.name.strip()), "parts.name", self.name, "name the part as on the tin")
-        finite_between("parts.figure", self.figure, 0.0, 1e4)
+        held(self, "parts.")
         require(
             self.figure > 0,
             "ratio",
             f"{self.figure:g}",
             "every part needs more than 0: leave the part out if it is not mixed in",
         )
-        finite_between("parts.density_g_cm3", self.density_g_cm3, 0.3, 12.0, "g/cm³")
 
 
 @dataclass(frozen=True)
@@ -55,31 +58,31 @@ class Product:
     linear shrinkage.
     """
 
-    name: str
-    kind: str
-    basis: str
-    parts: tuple[MixPart, ...]
-    tolerance_percent: float = 3.0
-    pot_life_min: float = 10.0
-    gel_min: float = 20.0
-    demould_h: float = 4.0
-    cure_h: float = 24.0
-    reference_c: float = 20.0
-    recoat_from_h: float = 0.0
-    recoat_to_h: float = 0.0
-    open_days: float = 365.0
-    stir_s: float = 0.0
-    caution: str = ""
-    family: str = ""
-    cured_g_cm3: float | None = None
-    free_rise_g_cm3: float | None = None
-    shrink_percent: float = 0.0
-    heat_limit_c: float | None = None
-    process_c: float | None = None
+    name: Annotated[str, MaxLen(120)]
+    kind: Annotated[str, OneOf(KINDS)]
+    basis: Annotated[str, MaxLen(10), Says("mass or volume")]
+    parts: Annotated[tuple[MixPart, ...], MaxLen(4)]
+    tolerance_percent: Annotated[float, Between(0.1, 50, "%", "how far a part may be off its share")] = 3.0
+    pot_life_min: Annotated[float, Between(0.05, 1e4, "min")] = 10.0
+    gel_min: Annotated[float, Between(0.05, 1e4, "min")] = 20.0
+    demould_h: Annotated[float, Between(0, 2000, "h")] = 4.0
+    cure_h: Annotated[float, Between(0, 5000, "h", "full cure")] = 24.0
+    reference_c: Annotated[float, Between(-20, 250, "°C", "at which all times are meant")] = 20.0
+    recoat_from_h: Annotated[float, Between(0, 2000, "h")] = 0.0
+    recoat_to_h: Annotated[float, Between(0, 5000, "h")] = 0.0
+    open_days: Annotated[float, Between(1, 5000, "d", "good once opened")] = 365.0
+    stir_s: Annotated[float, Between(0, 3600, "s")] = 0.0
+    caution: Annotated[str, OneOf(("", *CAUTIONS))] = ""
+    family: Annotated[str, OneOf(FAMILIES)] = ""
+    cured_g_cm3: Annotated[float, Between(0.02, 12, "g/cm³", "cured, unfilled")] | None = None
+    free_rise_g_cm3: Annotated[float, Between(0.01, 1.5, "g/cm³", "of a foam, rising freely")] | None = None
+    shrink_percent: Annotated[float, Between(0, 20, "%", "linear")] = 0.0
+    heat_limit_c: Annotated[float, Between(20, 600, "°C", "stands, as a mould")] | None = None
+    process_c: Annotated[float, Between(20, 400, "°C", "poured hot at")] | None = None
 
     def __post_init__(self) -> None:
         require(bool(self.name.strip()), "name", self.name, "name the product")
-        require(self.kind in KINDS, "kind", self.kind, f"one of {', '.join(KINDS)}")
+        held(self)
         require(1 <= len(self.parts) <= 3, "parts", len(self.parts), "one to three parts")
         require(
             len({part.name for part in self.parts}) == len(self.parts),
@@ -93,35 +96,6 @@ class Product:
                 ratio_text(self),
                 "say whether the ratio is by mass or by volume: it stands on the tin",
             )
-        require(self.family in FAMILIES, "family", self.family, "condensation, addition or empty")
-        require(
-            not self.caution or self.caution in CAUTIONS,
-            "caution",
-            self.caution,
-            f"one of {', '.join(CAUTIONS)}",
-        )
-        for name, low, high in (
-            ("tolerance_percent", 0.1, 50.0),
-            ("pot_life_min", 0.05, 1e4),
-            ("gel_min", 0.05, 1e4),
-            ("demould_h", 0.0, 2000.0),
-            ("cure_h", 0.0, 5000.0),
-            ("reference_c", -20.0, 250.0),
-            ("recoat_from_h", 0.0, 2000.0),
-            ("recoat_to_h", 0.0, 5000.0),
-            ("open_days", 1.0, 5000.0),
-            ("stir_s", 0.0, 3600.0),
-            ("shrink_percent", 0.0, 20.0),
-        ):
-            finite_between(name, getattr(self, name), low, high)
-        for name, low, high in (
-            ("cured_g_cm3", 0.02, 12.0),
-            ("free_rise_g_cm3", 0.01, 1.5),
-            ("heat_limit_c", 20.0, 600.0),
-            ("process_c", 20.0, 400.0),
-        ):
-            if getattr(self, name) is not None:
-                finite_between(name, getattr(self, name), low, high)
         require(
             self.cure_h >= self.demould_h,
             "cure_h",

@@ -6,10 +6,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from math import cos, pi, radians, sin, tan
+from typing import Annotated
 
 import numpy as np
+from annotated_types import Len, MaxLen
 
 from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.limits import Between, Key, OneOf, Says, held
 from lamsik.core.moulds.geometry import seen
 from lamsik.core.moulds.masters import PULLS, Master, laid, laid_at, shrunk_mesh
 from lamsik.core.moulds.pull import KINDS, OPEN, TWO_PART
@@ -27,27 +30,25 @@ MOST_CAVITIES = 12
 class CavitySpot:
     """A cavity's place: the master's middle in the plan [mm], its turn in the plan [°]."""
 
-    key: str
-    x_mm: float
-    y_mm: float
-    turn_deg: float = 0.0
+    key: Key
+    x_mm: Annotated[float, Between(-2000, 2000, "mm")]
+    y_mm: Annotated[float, Between(-2000, 2000, "mm")]
+    turn_deg: Annotated[float, Between(-360, 360, "°")] = 0.0
 
     def __post_init__(self) -> None:
-        for name, limit in (("x_mm", 2000.0), ("y_mm", 2000.0), ("turn_deg", 360.0)):
-            finite_between(f"cavities.{self.key}.{name}", getattr(self, name), -limit, limit)
+        held(self, f"cavities.{self.key}.")
 
 
 @dataclass(frozen=True)
 class Funnel:
     """A funnel: neck at the cavity and mouth at the wall [mm across], at one end of every cavity."""
 
-    end: str = "tail"
-    neck_mm: float = 6.0
-    mouth_mm: float = 14.0
+    end: Annotated[str, OneOf(ENDS)] = "tail"
+    neck_mm: Annotated[float, Between(0.5, 80, "mm", "at the cavity")] = 6.0
+    mouth_mm: Annotated[float, Says("at the wall, at least the neck [mm]")] = 14.0
 
     def __post_init__(self) -> None:
-        require(self.end in ENDS, "funnel.end", self.end, f"one of {', '.join(ENDS)}")
-        finite_between("funnel.neck_mm", self.neck_mm, 0.5, 80.0, "mm")
+        held(self, "funnel.")
         finite_between("funnel.mouth_mm", self.mouth_mm, self.neck_mm, 150.0, "mm: at least the neck")
 
 
@@ -57,16 +58,15 @@ class Keys:
     `gap_mm` is their play in a printed mould.
     """
 
-    count: int = 4
-    base_mm: float = 8.0
-    high_mm: float = 4.0
-    second_high_mm: float | None = None
+    count: Annotated[int, Between(0, 24)] = 4
+    base_mm: Annotated[float, Between(1, 60, "mm")] = 8.0
+    high_mm: Annotated[float, Says("at most their base [mm]")] = 4.0
+    second_high_mm: Annotated[float | None, Says("of the hollow, at least as deep as the key [mm]")] = None
     proud: bool = True
-    gap_mm: float = 0.0
+    gap_mm: Annotated[float, Between(0, 2, "mm", "play in a printed mould")] = 0.0
 
     def __post_init__(self) -> None:
-        finite_between("keys.count", self.count, 0, 24)
-        finite_between("keys.base_mm", self.base_mm, 1.0, 60.0, "mm")
+        held(self, "keys.")
         finite_between("keys.high_mm", self.high_mm, 0.5, self.base_mm, "mm: at most their base")
         if self.second_high_mm is not None:
             finite_between(
@@ -76,7 +76,6 @@ class Keys:
                 self.base_mm,
                 "mm: the hollow is at least as deep as the key is high",
             )
-        finite_between("keys.gap_mm", self.gap_mm, 0.0, 2.0, "mm")
 
     @property
     def volume_mm3(self) -> float:
@@ -98,16 +97,14 @@ def cap_mm3(a_mm: float, h_mm: float) -> float:
 class Vent:
     """A vent from a cavity's point up to the outside: place in the laid master's frame [mm], across [mm]."""
 
-    key: str
-    x_mm: float
-    y_mm: float
-    z_mm: float
-    across_mm: float = 1.5
+    key: Key
+    x_mm: Annotated[float, Between(-400, 400, "mm")]
+    y_mm: Annotated[float, Between(-400, 400, "mm")]
+    z_mm: Annotated[float, Between(-400, 400, "mm")]
+    across_mm: Annotated[float, Between(0.3, 12, "mm")] = 1.5
 
     def __post_init__(self) -> None:
-        finite_between(f"vents.{self.key}.across_mm", self.across_mm, 0.3, 12.0, "mm")
-        for name in ("x_mm", "y_mm", "z_mm"):
-            finite_between(f"vents.{self.key}.{name}", getattr(self, name), -400.0, 400.0, "mm")
+        held(self, f"vents.{self.key}.")
 
 
 @dataclass(frozen=True)
@@ -116,17 +113,14 @@ class Well:
     ball's cap.
     """
 
-    key: str
-    x_mm: float
-    y_mm: float
-    across_mm: float = 10.0
-    deep_mm: float = 4.0
+    key: Key
+    x_mm: Annotated[float, Between(0, 2000, "mm")]
+    y_mm: Annotated[float, Between(0, 2000, "mm")]
+    across_mm: Annotated[float, Between(1, 80, "mm")] = 10.0
+    deep_mm: Annotated[float, Between(0.3, 40, "mm")] = 4.0
 
     def __post_init__(self) -> None:
-        finite_between(f"wells.{self.key}.across_mm", self.across_mm, 1.0, 80.0, "mm")
-        finite_between(f"wells.{self.key}.deep_mm", self.deep_mm, 0.3, 40.0, "mm")
-        for name in ("x_mm", "y_mm"):
-            finite_between(f"wells.{self.key}.{name}", getattr(self, name), 0.0, 2000.0, "mm")
+        held(self, f"wells.{self.key}.")
 
     @property
     def volume_mm3(self) -> float:
@@ -138,22 +132,24 @@ class Well:
 class Text:
     """A text or one-sided mark on a cavity: read right on the bait, so mirrored on the mould's face."""
 
-    key: str
-    says: str
-    x_mm: float = 16.0
-    y_mm: float = 0.0
-    high_mm: float = 4.0
-    half: str = "upper"
+    key: Key
+    says: Annotated[str, MaxLen(24)]
+    x_mm: Annotated[float, Between(-2000, 2000, "mm")] = 16.0
+    y_mm: Annotated[float, Between(-2000, 2000, "mm")] = 0.0
+    high_mm: Annotated[float, Between(1, 40, "mm")] = 4.0
+    half: Annotated[str, OneOf(("upper", "lower"))] = "upper"
 
     def __post_init__(self) -> None:
+        held(self, f"texts.{self.key}.")
         require(
             bool(self.says.strip()) and len(self.says) <= 24,
             f"texts.{self.key}.says",
             self.says,
             "one to 24 characters",
         )
-        require(self.half in ("upper", "lower"), f"texts.{self.key}.half", self.half, "upper or lower")
-        finite_between(f"texts.{self.key}.high_mm", self.high_mm, 1.0, 40.0, "mm")
+
+
+BoxSize = Annotated[float, Between(5, 2000, "mm", "inside the box; null for as much as is needed")]
 
 
 @dataclass(frozen=True, eq=False)
@@ -162,60 +158,43 @@ class Mould:
     them; box sizes typed or as needed.
     """
 
-    name: str
+    name: Annotated[str, MaxLen(160)]
     master: Master
-    kind: str = TWO_PART
-    pull: str = "side"
-    parting_mm: float = 0.0
-    slant_deg: float = 0.0
-    cavities: tuple[CavitySpot, ...] = ()
-    edge_mm: float = 12.0
-    floor_mm: float = 10.0
-    cover_mm: float = 10.0
-    length_mm: float | None = None
-    width_mm: float | None = None
-    height_mm: float | None = None
+    kind: Annotated[str, OneOf(KINDS)] = TWO_PART
+    pull: Annotated[str, OneOf(tuple(PULLS))] = "side"
+    parting_mm: Annotated[float, Says("over the master's middle, within it [mm]")] = 0.0
+    slant_deg: Annotated[float, Between(-30, 30, "°", "of the parting")] = 0.0
+    cavities: Annotated[tuple[CavitySpot, ...], Len(1, MOST_CAVITIES)] = ()
+    edge_mm: Annotated[float, Between(1, 100, "mm", "round the cavities")] = 12.0
+    floor_mm: Annotated[float, Between(1, 100, "mm", "under the cavities")] = 10.0
+    cover_mm: Annotated[float, Between(0, 100, "mm", "over the cavities")] = 10.0
+    length_mm: BoxSize | None = None
+    width_mm: BoxSize | None = None
+    height_mm: BoxSize | None = None
     funnel: Funnel = field(default_factory=Funnel)
     keys: Keys = field(default_factory=Keys)
-    vents: tuple[Vent, ...] = ()
-    wells: tuple[Well, ...] = ()
-    texts: tuple[Text, ...] = ()
+    vents: Annotated[tuple[Vent, ...], MaxLen(40)] = ()
+    wells: Annotated[tuple[Well, ...], MaxLen(40)] = ()
+    texts: Annotated[tuple[Text, ...], MaxLen(40)] = ()
     boards: bool = False
-    stand: str = ON_EDGE
-    tilt_deg: float = 0.0
-    bump_mm: float = 0.4
-    thin_mm: float = 2.0
-    shrink_percent: float = 0.0
-    overfill_ml: float = 0.0
+    stand: Annotated[str, OneOf(STANDS)] = ON_EDGE
+    tilt_deg: Annotated[float, Between(-180, 180, "°")] = 0.0
+    bump_mm: Annotated[float, Between(0, 20, "mm", "high points below it trap nothing to speak of")] = 0.4
+    thin_mm: Annotated[float, Between(0.1, 20, "mm", "a wall under it is named thin")] = 2.0
+    shrink_percent: Annotated[float, Between(0, 20, "%", "linear")] = 0.0
+    overfill_ml: Annotated[float, Between(0, 1000, "ml")] = 0.0
 
     def __post_init__(self) -> None:
         require(bool(self.name.strip()), "name", self.name, "name the mould")
-        require(self.kind in KINDS, "kind", self.kind, f"one of {', '.join(KINDS)}")
-        require(self.pull in PULLS, "pull", self.pull, f"one of {', '.join(PULLS)}")
-        require(self.stand in STANDS, "stand", self.stand, f"one of {', '.join(STANDS)}")
+        held(self)
         require(
             1 <= len(self.cavities) <= MOST_CAVITIES,
             "cavities",
             len(self.cavities),
             f"1 to {MOST_CAVITIES} cavities in a block",
         )
-        for name, low, high, unit in (
-            ("edge_mm", 1.0, 100.0, "mm"),
-            ("floor_mm", 1.0, 100.0, "mm"),
-            ("cover_mm", 0.0, 100.0, "mm"),
-            ("tilt_deg", -180.0, 180.0, "°"),
-            ("bump_mm", 0.0, 20.0, "mm"),
-            ("thin_mm", 0.1, 20.0, "mm"),
-            ("slant_deg", -30.0, 30.0, "°"),
-            ("shrink_percent", 0.0, 20.0, "%"),
-            ("overfill_ml", 0.0, 1000.0, "ml"),
-        ):
-            finite_between(name, getattr(self, name), low, high, unit)
         half = float(np.ptp(lying(self).vertices[:, 2])) / 2
         finite_between("parting_mm", self.parting_mm, -half, half, "mm: within the master")
-        for name in ("length_mm", "width_mm", "height_mm"):
-            if getattr(self, name) is not None:
-                finite_between(name, getattr(self, name), 5.0, 2000.0, "mm")
         _refuse_small(self)
 
     @property

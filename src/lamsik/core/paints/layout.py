@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from lamsik.core.paints.coats import Coat
+from lamsik.core.paints.layers import Layer
 from lamsik.core.shapes.body import Body, station
 
 
@@ -18,16 +18,16 @@ class PaintSpot:
 Polygon = tuple[tuple[float, float], ...]
 
 
-def bars(body: Body, coat: Coat) -> tuple[Polygon, ...]:
+def bars(body: Body, layer: Layer) -> tuple[Polygon, ...]:
     """Tapering bars from the back, as (x, z) polygons [mm], evenly spread behind the head."""
-    count = coat.count or 6
+    count = layer.place.count or 6
     first, last = 0.22 * body.length_mm, 0.9 * body.length_mm
     pitch = (last - first) / count
     found = []
     for i in range(count):
         x = first + (i + 0.5) * pitch
         here = station(body, x)
-        tip = here.top_mm - coat.reach_share * (here.top_mm - here.bottom_mm)
+        tip = here.top_mm - layer.place.reach_share * (here.top_mm - here.bottom_mm)
         half = 0.26 * pitch
         found.append(
             (
@@ -40,9 +40,9 @@ def bars(body: Body, coat: Coat) -> tuple[Polygon, ...]:
     return tuple(found)
 
 
-def spots(body: Body, coat: Coat) -> tuple[PaintSpot, ...]:
+def spots(body: Body, layer: Layer) -> tuple[PaintSpot, ...]:
     """Spots along the flank, in two staggered rows."""
-    count = coat.count or 9
+    count = layer.place.count or 9
     first, last = 0.25 * body.length_mm, 0.88 * body.length_mm
     found = []
     for i in range(count):
@@ -53,9 +53,9 @@ def spots(body: Body, coat: Coat) -> tuple[PaintSpot, ...]:
     return tuple(found)
 
 
-def eye(body: Body, coat: Coat) -> PaintSpot:
+def eye(body: Body, layer: Layer) -> PaintSpot:
     """The eye: behind the nose, above the middle; `reach_share` of the greatest depth across."""
-    radius = max(coat.reach_share * body.depth_mm / 2, 0.8)
+    radius = max(layer.place.reach_share * body.depth_mm / 2, 0.8)
     x = max(0.085 * body.length_mm, radius * 1.6)
     here = station(body, x)
     return PaintSpot(x, here.middle_mm + 0.14 * (here.top_mm - here.bottom_mm), radius)

@@ -4,8 +4,8 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
 from lamsik.core.cautions import CAUTIONS, of_metals
-from lamsik.core.paints.coats import Coat
-from lamsik.core.paints.layers import SEALS
+from lamsik.core.paints.layers import SEALS, Layer
+from lamsik.core.paints.paint import BOTH
 from lamsik.core.shapes.design import Design
 
 
@@ -46,10 +46,10 @@ def open_before(route: Sequence[str], done: Collection[str], step: str) -> tuple
 
 def steps(design: Design) -> tuple[Step, ...]:
     """The steps of one piece of this design, from its blank to shipping: what it is of says which."""
-    seals = [c for c in design.coats if c.does == SEALS]
-    paints = [c for c in design.coats if c.does != SEALS]
+    seals = [one for one in design.layers if one.does == SEALS]
+    paints = [one for one in design.layers if one.does != SEALS]
     rows = [_body(design)]
-    rows += [_coat(c, weigh="sealed" if c is seals[-1] else None) for c in seals]
+    rows += [_coat(one, weigh="sealed" if one is seals[-1] else None) for one in seals]
     if (
         design.host.construction != "soft"
         or design.ballast
@@ -60,7 +60,7 @@ def steps(design: Design) -> tuple[Step, ...]:
     rows.append(
         Step("tub", "Tub test", "Clip the hooks on, float it, compare with the Tank.", cautions=("hooks",))
     )
-    rows += [_coat(c, weigh="cleared" if c is paints[-1] else None) for c in paints]
+    rows += [_coat(one, weigh="cleared" if one is paints[-1] else None) for one in paints]
     rows += [
         Step(
             "rig",
@@ -138,19 +138,25 @@ def _fit(design: Design) -> Step:
     )
 
 
-def _coat(coat: Coat, weigh: str | None) -> Step:
-    says = coat.note or (
-        f"Dry film {coat.film_um:.0f} µm." if coat.mass_g is None else "Set both eyes level."
-    )
+def _coat(layer: Layer, weigh: str | None) -> Step:
+    """The coat that puts a layer on."""
     return Step(
-        f"coat:{coat.key}",
-        coat.name,
-        says,
+        f"coat:{layer.key}",
+        layer.name,
+        layer.note or _doing(layer),
         weigh,
-        coat.wait_h,
-        coat.window_h,
-        (coat.caution,) if coat.caution else (),
+        layer.wait_h,
+        layer.window_h,
+        (layer.paint.caution,) if layer.paint.caution else (),
     )
+
+
+def _doing(layer: Layer) -> str:
+    if layer.mass_g is not None:
+        return "Set both eyes level."
+    passes = f"{layer.passes} passes, each a dry film of" if layer.passes > 1 else "Dry film"
+    where = "" if layer.place.side == BOTH else f", on the {layer.place.side} side only"
+    return f"{passes} {layer.film_um:.0f} µm{where}."
 
 
 def warnings(step: Step) -> tuple[str, ...]:

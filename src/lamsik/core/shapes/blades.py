@@ -2,10 +2,14 @@
 
 from dataclasses import dataclass
 from math import pi, radians, tan
+from typing import Annotated
 
-from lamsik.core.errors import finite_between, require
+from annotated_types import Len, MaxLen
+
+from lamsik.core.errors import require
+from lamsik.core.limits import Between, Key, Name, OneOf, held
 from lamsik.core.materials import METALS
-from lamsik.core.shapes.sources import OWN, Source
+from lamsik.core.shapes.sources import MOST_NOTE, OWN, SAYS, Source
 
 FREE, RESTRICTED, TEARS = "free", "restricted", "tears out"
 FREE_RATIO = 1.5
@@ -29,11 +33,17 @@ class SnapHole:
     in its bow, all [mm].
     """
 
-    key: str
-    edge_mm: float
-    diameter_mm: float
-    wire_mm: float
-    bow_mm: float
+    key: Key
+    edge_mm: Annotated[float, Between(0.5, 40, "mm", "its centre from the strip's end")]
+    diameter_mm: Annotated[float, Between(0.5, 20, "mm")]
+    wire_mm: Annotated[float, Between(0.2, 5, "mm", "wire of the snap")]
+    bow_mm: Annotated[float, Between(0.5, 40, "mm", "room in the snap's bow")]
+
+    def __post_init__(self) -> None:
+        held(self, f"{self.key} hole ")
+
+
+Bend = Annotated[float, Between(-90, 90, "°")]
 
 
 @dataclass(frozen=True)
@@ -44,36 +54,25 @@ class Blade:
     edge). Negative angles turn the other way.
     """
 
-    name: str
-    metal: str
-    nose_mm: float
-    rear_mm: float
-    width_mm: float
-    thickness_mm: float
-    nose_deg: float
-    radius_mm: float
-    cup_mm: float
-    left_deg: float
-    right_deg: float
-    holes: tuple[SnapHole, ...]
-    source: str = OWN
-    source_note: str = ""
+    name: Name
+    metal: Annotated[str, OneOf(tuple(METALS))]
+    nose_mm: Annotated[float, Between(3, 200, "mm")]
+    rear_mm: Annotated[float, Between(3, 300, "mm")]
+    width_mm: Annotated[float, Between(2, 100, "mm")]
+    thickness_mm: Annotated[float, Between(0.2, 4, "mm")]
+    nose_deg: Bend
+    radius_mm: Annotated[float, Between(0, 20, "mm", "inside radius of the bend")]
+    cup_mm: Annotated[float, Between(0, 40, "mm")]
+    left_deg: Bend
+    right_deg: Bend
+    holes: Annotated[tuple[SnapHole, ...], Len(len(SNAPS), len(SNAPS))]
+    source: Annotated[str, OneOf(tuple(SAYS))] = OWN
+    source_note: Annotated[str, MaxLen(MOST_NOTE)] = ""
 
     def __post_init__(self) -> None:
         require(bool(self.name.strip()), "name", self.name, "give the blade a name")
         Source(self.source, self.source_note)
-        require(self.metal in METALS, "metal", self.metal, f"one of {', '.join(METALS)}")
-        for field, low, high in (
-            ("nose_mm", 3, 200),
-            ("rear_mm", 3, 300),
-            ("width_mm", 2, 100),
-            ("thickness_mm", 0.2, 4),
-            ("radius_mm", 0, 20),
-            ("cup_mm", 0, 40),
-        ):
-            finite_between(field, getattr(self, field), low, high, "mm")
-        for field in ("nose_deg", "left_deg", "right_deg"):
-            finite_between(field, getattr(self, field), -90.0, 90.0, "°")
+        held(self)
         require(
             2 * self.cup_mm < self.width_mm,
             "cup_mm",
@@ -81,10 +80,6 @@ class Blade:
             f"less than half the width, {self.width_mm / 2:g} mm",
         )
         for hole in self.holes:
-            finite_between(f"{hole.key} hole", hole.diameter_mm, 0.5, 20.0, "mm")
-            finite_between(f"{hole.key} hole from the end", hole.edge_mm, 0.5, 40.0, "mm")
-            finite_between(f"{hole.key} snap wire", hole.wire_mm, 0.2, 5.0, "mm")
-            finite_between(f"{hole.key} snap bow", hole.bow_mm, 0.5, 40.0, "mm")
             require(
                 hole.diameter_mm < self.width_mm,
                 f"{hole.key} hole",

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from lamsik.core.paints.coats import Coat
+from lamsik.core.paints.layers import Layer
 from lamsik.core.shapes.ballast_holes import Slug
 from lamsik.core.shapes.hardware import Item, Lip
 from lamsik.core.water import Water
@@ -17,4 +17,4 @@ class Catalogue:
     lips: Mapping[str, Lip] = field(default_factory=dict)
     slugs: Mapping[str, Slug] = field(default_factory=dict)
     waters: Mapping[str, Water] = field(default_factory=dict)
-    schemes: Mapping[str, tuple[Coat, ...]] = field(default_factory=dict)
+    schemes: Mapping[str, tuple[Layer, ...]] = field(default_factory=dict)

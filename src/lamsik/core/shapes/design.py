@@ -1,4 +1,4 @@
-"""A design: one body with its material, hardware, ballast, coats, water and wanted behaviour."""
+"""A design: one body with its material, hardware, ballast, layers of paint, water and wanted behaviour."""
 
 from dataclasses import dataclass, field
 from typing import Annotated
@@ -7,7 +7,8 @@ from annotated_types import MaxLen
 
 from lamsik.core.errors import finite_between, require
 from lamsik.core.limits import Between, Name, OneOf, Says, held
-from lamsik.core.paints.coats import Coat
+from lamsik.core.paints.adjusting import Adjustment
+from lamsik.core.paints.layers import Layer
 from lamsik.core.shapes.allowances import Allowance
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.body import Body
@@ -130,6 +131,8 @@ class Design:
     """Everything the Tank needs to know about one bait or float.
 
     `drag` is its own drag coefficient, None while the shop's stands in; `drag_source` says where it is from.
+    `layers` are those of the scheme of that code as they lie on this body; `adjustments` what is otherwise
+    here.
     `segment_hosts` are segments of another material than the body's, by their key; `shell` makes it hollow.
     """
 
@@ -141,8 +144,9 @@ class Design:
     hardware: tuple[Placement, ...] = ()
     lip: Lip | None = None
     ballast: tuple[Hole, ...] = ()
-    coats: tuple[Coat, ...] = ()
+    layers: tuple[Layer, ...] = ()
     scheme: str = ""
+    adjustments: tuple[Adjustment, ...] = ()
     glue_g: float = 0.0
     water: Water = field(default_factory=Water)
     want: Want = field(default_factory=Want)
@@ -167,7 +171,7 @@ class Design:
             self.drag_source,
             f"one of {', '.join(DRAG_SOURCES)}",
         )
-        for group in ("hardware", "ballast", "coats", "allowances", "pours", "cavities", "trials"):
+        for group in ("hardware", "ballast", "layers", "allowances", "pours", "cavities", "trials"):
             keys = [row.key for row in getattr(self, group)]
             require(len(set(keys)) == len(keys), f"{group}.key", keys, "each key once")
         length, reach = self.body.length_mm, f"allowed is 0 to {self.body.length_mm:g} mm"

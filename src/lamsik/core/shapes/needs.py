@@ -24,7 +24,7 @@ def _has_kind(kind: str) -> Check:
 
 
 def _has_layer(does: str) -> Check:
-    return lambda design: any(coat.does == does for coat in design.coats)
+    return lambda design: any(layer.does == does for layer in design.layers)
 
 
 def _held(design: Design) -> bool:

@@ -18,7 +18,9 @@ from lamsik.core.shapes.skins import Mesh, mesh_of
 
 
 def measures(mesh: Mesh) -> Solid:
-    """Volume, centroid, area and area centroid of a closed mesh; exact for the polyhedron."""
+    """Volume, centroid, area and area centroid of a closed mesh; exact for the polyhedron, but for the mean
+    of |y| where faces cross the middle plane.
+    """
     corners = mesh.vertices[mesh.faces]
     a, b, c = corners[:, 0], corners[:, 1], corners[:, 2]
     parts = np.einsum("ij,ij->i", a, np.cross(b, c)) / 6.0
@@ -28,7 +30,8 @@ def measures(mesh: Mesh) -> Solid:
     middle = parts @ (a + b + c) / 4.0 / volume
     areas = np.linalg.norm(np.cross(b - a, c - a), axis=1) / 2.0
     skin = areas @ (a + b + c) / 3.0 / areas.sum()
-    return Solid(volume, _point(middle), float(areas.sum()), _point(skin))
+    beside = areas @ np.abs((a + b + c)[:, 1]) / 3.0 / areas.sum()
+    return Solid(volume, _point(middle), float(areas.sum()), _point(skin), float(beside))
 
 
 def _point(row: Array) -> tuple[float, float, float]:

@@ -16,12 +16,15 @@ from lamsik.core.shapes.curves import Array, phi_of_share
 
 @dataclass(frozen=True)
 class Solid:
-    """Volume [mm³], centroid (x, y, z) [mm], wetted area [mm²] and its centroid [mm]."""
+    """Volume [mm³], centroid (x, y, z) [mm], wetted area [mm²] and its centroid [mm]; how far from the middle
+    plane the skin of one side lies, in the mean [mm].
+    """
 
     volume_mm3: float
     centroid_mm: tuple[float, float, float]
     area_mm2: float
     area_centroid_mm: tuple[float, float, float]
+    beside_mm: float = 0.0
 
     @property
     def volume_ml(self) -> float:
@@ -77,8 +80,7 @@ def whole(body: Body) -> Solid:
     inside = _summed(body, phi, weight)
     if inside.volume_mm3 <= 0:
         return Solid(0.0, (0.0, 0.0, 0.0), 0.0, (0.0, 0.0, 0.0))
-    wetted, skin = _skin(body, phi, weight)
-    return Solid(inside.volume_mm3, inside.centroid_mm, wetted, skin)
+    return Solid(inside.volume_mm3, inside.centroid_mm, *_skin(body, phi, weight))
 
 
 @lru_cache(maxsize=256)
@@ -122,9 +124,11 @@ def _summed(body: Body, phi: Array, weight: Array) -> Stretch:
     )
 
 
-def _skin(body: Body, phi: Array, weight: Array) -> tuple[float, tuple[float, float, float]]:
-    """Area and centroid of the surface: |∂P/∂φ × ∂P/∂θ| integrated, flat end faces added."""
-    total, moment_x, moment_z = 0.0, 0.0, 0.0
+def _skin(body: Body, phi: Array, weight: Array) -> tuple[float, tuple[float, float, float], float]:
+    """Area and centroid of the surface, and the mean of |y| on it: |∂P/∂φ × ∂P/∂θ| integrated, flat end faces
+    added.
+    """
+    total, moment_x, moment_y, moment_z = 0.0, 0.0, 0.0, 0.0
     theta, theta_weight = gauss_panels(np.array([0.0, np.pi / 4, np.pi / 2]), 1.0, 16)
     widest, widest_slope = body.widest_at(phi), body.widest_slope(phi)
     x = body.length_mm * (1 - np.cos(phi)) / 2
@@ -143,11 +147,13 @@ def _skin(body: Body, phi: Array, weight: Array) -> tuple[float, tuple[float, fl
         patch = 2.0 * weight[:, None] * theta_weight[None, :] * density
         total += float(patch.sum())
         moment_x += float((patch * x[:, None]).sum())
+        moment_y += float((patch * np.outer(a, y1)).sum())
         moment_z += float((patch * (widest[:, None] + sign * np.outer(reach, z1))).sum())
     for face_phi, face_x in ((0.0, 0.0), (np.pi, body.length_mm)):
-        face, height = _end_face(body, face_phi)
+        face, beside, height = _end_face(body, face_phi)
         total, moment_x, moment_z = total + face, moment_x + face * face_x, moment_z + face * height
-    return total, (moment_x / total, 0.0, moment_z / total)
+        moment_y += beside
+    return total, (moment_x / total, 0.0, moment_z / total), moment_y / total
 
 
 def _unit_superellipse(theta: Array, n: float) -> tuple[Array, Array, Array, Array]:
@@ -160,7 +166,8 @@ def _unit_superellipse(theta: Array, n: float) -> tuple[Array, Array, Array, Arr
     return cos * radius, sin * radius, radius_slope * cos - radius * sin, radius_slope * sin + radius * cos
 
 
-def _end_face(body: Body, phi: float) -> tuple[float, float]:
+def _end_face(body: Body, phi: float) -> tuple[float, float, float]:
+    """Area [mm²] of a flat end, its moment of |y| [mm³], and the height of its widest line [mm]."""
     at = np.array([phi])
     a, widest = np.maximum(body.half_width.at(at), 0.0), body.widest_at(at)
     up = np.maximum(body.top.at(at) - widest, 0.0)
@@ -168,4 +175,7 @@ def _end_face(body: Body, phi: float) -> tuple[float, float]:
     area = half_superellipse_area(a, up, body.upper_exponent) + half_superellipse_area(
         a, low, body.lower_exponent
     )
-    return float(area[0]), float(widest[0])
+    beside = half_superellipse_moment(up, a, body.upper_exponent) + half_superellipse_moment(
+        low, a, body.lower_exponent
+    )
+    return float(area[0]), float(beside[0]), float(widest[0])

@@ -140,12 +140,12 @@ def _ballast(before: Design, after: Design) -> list[str]:
     return _changed("ballast", holes(before), holes(after))
 
 
-def _coats(before: Design, after: Design) -> list[str]:
+def _layers(before: Design, after: Design) -> list[str]:
     def clears(design: Design) -> str:
-        return str(sum(c.does == CLEARS for c in design.coats))
+        return str(sum(one.does == CLEARS for one in design.layers))
 
     rows = _changed("clear coats", clears(before), clears(after))
-    painted = [tuple(c for c in d.coats if c.does != CLEARS) for d in (before, after)]
+    painted = [tuple(one for one in d.layers if one.does != CLEARS) for d in (before, after)]
     return rows + (["scheme changed"] if painted[0] != painted[1] else [])
 
 
@@ -160,7 +160,7 @@ def _wishes(before: Design, after: Design) -> list[str]:
     return rows + _changed("C_d", was, now) + _changed("name", before.name, after.name)
 
 
-_PARTS: tuple[Callable[[Design, Design], list[str]], ...] = (_lips, _body, _hooks, _ballast, _coats, _wishes)
+_PARTS: tuple[Callable[[Design, Design], list[str]], ...] = (_lips, _body, _hooks, _ballast, _layers, _wishes)
 
 
 def _hollow(design: Design) -> str:

@@ -2,7 +2,7 @@
 its parts between cuts.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import combinations
 from math import pi, tan
@@ -63,7 +63,8 @@ def solid(body: Body) -> Solid:
         2 * _face_mm2(body, joint.fore_mm, joint.slant_deg) - joint.kerf_mm * _girth_mm(body, joint.x_mm)
         for joint in body.joints
     )
-    return Solid(volume, (float(centre[0]), float(centre[1]), float(centre[2])), area, found.area_centroid_mm)
+    middle = (float(centre[0]), float(centre[1]), float(centre[2]))
+    return replace(found, volume_mm3=volume, centroid_mm=middle, area_mm2=area)
 
 
 def segment(body: Body, from_mm: float, to_mm: float) -> Stretch:

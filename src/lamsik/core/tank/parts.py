@@ -5,8 +5,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from lamsik.core.materials import METALS
-from lamsik.core.paints.coats import dry_mass_g, dry_volume_ml
-from lamsik.core.paints.layers import CLEARS, COLOURS, GROUNDS, SEALS
+from lamsik.core.paints.layers import CLEARS, COLOURS, GROUNDS, SEALS, laid
+from lamsik.core.paints.paint import BOTH, RIGHT
 from lamsik.core.shapes.allowances import CLEAR, GLUE, HOOKS, PAINT, STAGE
 from lamsik.core.shapes.ballast_holes import hole_height_mm, slug_height_mm
 from lamsik.core.shapes.design import Design
@@ -23,7 +23,7 @@ WEIGHED, SHARED, LABEL, ASSUMED, ALLOWED = "weighed", "weighed together", "label
 ESTIMATES = (LABEL, ASSUMED, ALLOWED)
 
 FILM_G_CM3 = 1.2
-"""Dried paint and clear that are only allowed for [g/cm³]; the coats of a scheme carry their own."""
+"""Dried paint and clear that are only allowed for [g/cm³]; the layers of a scheme carry their own."""
 
 HOOK_G_CM3 = METALS["steel"]
 
@@ -70,7 +70,7 @@ def assumed(design: Design) -> list[Part]:
         *rows,
         *_lip_parts(design, space),
         *_hardware_parts(design, space),
-        *_coat_parts(design),
+        *_layer_parts(design),
         *_allowance_parts(design),
     ]
 
@@ -327,22 +327,25 @@ def _hardware_parts(design: Design, space: Space) -> list[Part]:
     return rows
 
 
-def _coat_parts(design: Design) -> list[Part]:
+def _layer_parts(design: Design) -> list[Part]:
+    """Each layer on the skin; what is on one side acts beside the middle plane, as the skin there does."""
     shape = solid(design.body)
+    x, middle, z = shape.area_centroid_mm
     rows = []
-    for coat in design.coats:
-        stage = "sealed" if coat.does == SEALS else "cleared"
-        mass = dry_mass_g(coat, shape.area_mm2)
+    for layer in design.layers:
+        on = laid(layer, shape.area_mm2)
+        side = layer.place.side
+        beside = 0.0 if side == BOTH else shape.beside_mm if side == RIGHT else -shape.beside_mm
         rows.append(
             Part(
-                f"coat:{coat.key}",
-                coat.name,
-                stage,
-                mass,
-                0.25 * mass,
-                shape.area_centroid_mm,
-                film_ml=dry_volume_ml(coat, shape.area_mm2),
-                density_g_cm3=coat.density_g_cm3,
+                f"coat:{layer.key}",
+                layer.name,
+                "sealed" if layer.does == SEALS else "cleared",
+                on.mass_g,
+                0.25 * on.mass_g,
+                (x, middle + beside, z),
+                film_ml=on.film_ml,
+                density_g_cm3=layer.paint.density_g_cm3,
             )
         )
     return rows
@@ -376,9 +379,9 @@ def _allowance_parts(design: Design) -> list[Part]:
 
 def replaced_by(design: Design, kind: str) -> str:
     """What stands on the design in an allowance's place; empty while the allowance counts."""
-    if kind == PAINT and any(coat.does in (GROUNDS, COLOURS) for coat in design.coats):
+    if kind == PAINT and any(one.does in (GROUNDS, COLOURS) for one in design.layers):
         return "the scheme's coats"
-    if kind == CLEAR and any(coat.does == CLEARS for coat in design.coats):
+    if kind == CLEAR and any(one.does == CLEARS for one in design.layers):
         return "the scheme's clear"
     if kind == GLUE and design.glue_g > 0:
         return "the glue on the design"

@@ -154,7 +154,7 @@ def part_in(design: Design, part: Part, segment: Segment, shares: _Shares) -> Pa
             part,
             mass_g=part.mass_g * shares.skin[key],
             film_ml=part.film_ml * shares.skin[key],
-            at_mm=shares.skin_at[key],
+            at_mm=(shares.skin_at[key][0], part.at_mm[1], shares.skin_at[key][2]),
         )
     if part.pieces:
         return _piece(part, key)

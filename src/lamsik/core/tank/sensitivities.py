@@ -8,8 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from scipy.optimize import brentq
 
-from lamsik.core.paints.coats import Coat
-from lamsik.core.paints.layers import CLEARS, SEALS
+from lamsik.core.paints.layers import CLEARS, SEALS, begun
 from lamsik.core.shapes.ballast_holes import BALLS
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Item
@@ -31,7 +30,7 @@ from lamsik.core.water import Water, density
 NET_STEP_G, PITCH_STEP_DEG = 0.05, 2.0
 """An effect is weighed by how many of these it is: what a maker can see in the tub."""
 
-CLEAR_COAT = Coat("clear1", "clear", "Clear", "#FFFFFF", 120.0, 1.12, 1.0, 24.0, 36.0, caution="epoxy")
+CLEAR = replace(begun("clear", "clear1"), name="Clear")
 """What a clear coat is until a scheme says otherwise."""
 
 SALT_PSU = 35.0
@@ -68,16 +67,16 @@ class Flip:
 
 def with_clear_coats(design: Design, count: int) -> Design:
     """The design with so many clear coats, each like its last one; they lie above everything else."""
-    clears = [coat for coat in design.coats if coat.does == CLEARS]
-    pattern = clears[-1] if clears else CLEAR_COAT
-    others = tuple(coat for coat in design.coats if coat.does != CLEARS)
-    taken, made = {coat.key for coat in others}, clears[:count]
+    clears = [one for one in design.layers if one.does == CLEARS]
+    pattern = clears[-1] if clears else CLEAR
+    others = tuple(one for one in design.layers if one.does != CLEARS)
+    taken, made = {one.key for one in others}, clears[:count]
     keys = (f"clear{n}" for n in range(1, 60))
     while len(made) < count:
-        taken |= {coat.key for coat in made}
+        taken |= {one.key for one in made}
         key = next(key for key in keys if key not in taken)
         made.append(replace(pattern, key=key))
-    return replace(design, coats=(*others, *made))
+    return replace(design, layers=(*others, *made))
 
 
 def effects(
@@ -190,7 +189,7 @@ def _next_size(item: Item, sizes: Sequence[Item], way: int) -> Item | None:
 
 
 def _coat_steps(design: Design) -> list[tuple[str, str, Design]]:
-    count = sum(coat.does == CLEARS for coat in design.coats)
+    count = sum(one.does == CLEARS for one in design.layers)
     return [("clear", "One more clear coat", with_clear_coats(design, count + 1))]
 
 
@@ -295,7 +294,7 @@ def bare(design: Design) -> Design:
     return replace(
         design,
         allowances=(),
-        coats=tuple(c for c in design.coats if c.does == SEALS),
+        layers=tuple(one for one in design.layers if one.does == SEALS),
         hardware=tuple(p for p in design.hardware if p.key not in gone),
         trials=tuple(t for t in design.trials if t.place not in gone),
     )

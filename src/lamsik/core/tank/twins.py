@@ -84,7 +84,7 @@ def moulded(design: Design, material: Material) -> Design:
     changed = replace(design, host=host, shell=design.shell if material.kind == "print" else None)
     if material.kind == "wood":
         return changed
-    return _embedded(replace(changed, coats=tuple(c for c in design.coats if c.does != SEALS)))
+    return _embedded(replace(changed, layers=tuple(one for one in design.layers if one.does != SEALS)))
 
 
 def _embedded(design: Design) -> Design:

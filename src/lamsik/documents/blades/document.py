@@ -1,32 +1,48 @@
 """A sheet-metal blade as a document; as a file, format `lamsik-blade`, also carried by its DXF."""
 
-from dataclasses import asdict
-from typing import Any, TypeGuard
+from dataclasses import dataclass
+from typing import Annotated, Any, TypeGuard
 
-from lamsik.core.errors import Refused, require
-from lamsik.core.rows import checked_row
-from lamsik.core.shapes.blades import SNAPS, Blade, SnapHole
+from lamsik.core.errors import require
+from lamsik.core.shapes.blades import SNAPS, Blade
+from lamsik.documents.document_schema import DocumentSchema, with_frame
 from lamsik.documents.engine import Kind
 from lamsik.documents.rows import Document
+from lamsik.documents.schemas import Const
+from lamsik.documents.values import core_of, with_core
 
 FORMAT, VERSION = "lamsik-blade", 1
 
 
+@dataclass(frozen=True)
+class BladeDocument(Blade):
+    """A blade document of this version: a blade."""
+
+    format: Annotated[str, Const(FORMAT)] = FORMAT
+    version: Annotated[int, Const(VERSION)] = VERSION
+
+
+BLADE_SCHEMA = DocumentSchema(
+    "lamsik.documents.blades",
+    BladeDocument,
+    FORMAT,
+    VERSION,
+    ("BladeDocument.source", "BladeDocument.source_note"),
+    raised=with_frame(FORMAT, VERSION),
+)
+
+
 def content_of(blade: Blade) -> Document:
     """The blade as it is kept."""
-    return {**asdict(blade), "holes": [asdict(hole) for hole in blade.holes]}
+    return with_core({"format": FORMAT, "version": VERSION}, blade)
 
 
 def blade_of(content: Document) -> Blade:
     """The blade as kept. Raises `Refused` naming the field, what was given, what is allowed."""
-    holes = content.get("holes")
-    if not isinstance(holes, list | tuple) or [
-        hole.get("key") if isinstance(hole, dict) else None for hole in holes
-    ] != list(SNAPS):
-        raise Refused("holes", holes, f"a list of two holes, {' and '.join(SNAPS)}")
-    made = tuple(SnapHole(**checked_row(hole, SnapHole, "hole")) for hole in holes)
-    plain = {name: value for name, value in content.items() if name != "holes"}
-    return Blade(**checked_row(plain, Blade, besides=("holes",)), holes=made)
+    found: Blade = core_of(Blade, content)
+    keys = [hole.key for hole in found.holes]
+    require(keys == list(SNAPS), "holes", keys, f"two holes, {' and '.join(SNAPS)}")
+    return found
 
 
 def is_blade(found: Any) -> TypeGuard[dict[str, Any]]:
@@ -34,20 +50,10 @@ def is_blade(found: Any) -> TypeGuard[dict[str, Any]]:
     return isinstance(found, dict) and found.get("format") == FORMAT
 
 
-def brought_in(found: Any) -> Document:
-    """A document of what a file holds. Raises `Refused` naming what is wrong."""
-    require(is_blade(found), "format", None, f"a {FORMAT} document of version {VERSION} is needed")
-    require(found.get("version") == VERSION, "version", found.get("version"), f"must be {VERSION}")
-    return content_of(blade_of({k: v for k, v in found.items() if k not in ("format", "version")}))
-
-
 BLADE: Kind[None, Blade] = Kind(
     name="blade",
     stem="K",
-    format=FORMAT,
-    version=VERSION,
+    schema=BLADE_SCHEMA,
     most_bytes=100_000,
-    brought_in=brought_in,
-    filed=lambda document: {"format": FORMAT, "version": VERSION, **document},
     value=lambda document, _edit, _shop: blade_of(document),
 )

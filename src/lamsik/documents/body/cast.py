@@ -3,7 +3,8 @@
 from typing import Any
 
 from lamsik.core.castings.born import Born, as_cast
-from lamsik.documents.body.document import Document, to_design, with_design
+from lamsik.documents.body.document import to_design, with_design
+from lamsik.documents.rows import Document
 
 
 def cast_content(content: Document, born: Born) -> dict[str, Any]:

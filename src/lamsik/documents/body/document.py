@@ -5,18 +5,11 @@ values of the core that stand there.
 """
 
 import copy
-import json
-from dataclasses import asdict, fields, is_dataclass, replace
-from functools import lru_cache
-from hashlib import sha256
-from importlib.resources import files
-from typing import Any, get_args
+from dataclasses import asdict, fields, replace
+from typing import Any
 
-from jsonschema import Draft202012Validator
-from jsonschema.exceptions import best_match
-
-from lamsik.core.errors import Refused
-from lamsik.core.paints.coats import Coat
+from lamsik.core.paints.adjusting import Adjustment
+from lamsik.core.paints.layers import Layer
 from lamsik.core.shapes.allowances import Allowance
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.body import Body
@@ -31,170 +24,14 @@ from lamsik.core.shapes.skins import Skin
 from lamsik.core.shapes.sources import Source
 from lamsik.core.shapes.trial import TrialWeight
 from lamsik.core.water import Water
-from lamsik.documents.body.shape import FORMAT, MAY_LACK, VERSION, BodyDocument
-from lamsik.documents.schemas import refusal_of, schema_of
+from lamsik.documents.body.before import NEW_IN_2, NEW_IN_3, NEW_IN_4
+from lamsik.documents.body.shape import FORMAT, VERSION
+from lamsik.documents.rows import Document
 from lamsik.documents.values import row_of, value_of
 
 MOST_BYTES = 1_000_000
-
-MOST_KNOWN = 64
 MESH = "mesh_data"
 """Where a file has the mesh of a body that was brought in as one."""
-
-Document = dict[str, Any]
-
-_GOOD: dict[bytes, None] = {}
-"""Digests of documents found good, the newest last."""
-
-
-@lru_cache(maxsize=1)
-def schema() -> Document:
-    """The JSON Schema of a body document."""
-    text = files("lamsik.documents.body").joinpath("body.schema.json").read_text(encoding="utf-8")
-    loaded: Document = json.loads(text)
-    return loaded
-
-
-def schema_made() -> Document:
-    """The same, made from the types: `make format` writes it beside this module, so that no start has to."""
-    return schema_of(BodyDocument, f"Lamsik body document, version {VERSION}", MAY_LACK)
-
-
-@lru_cache(maxsize=1)
-def _validator() -> Draft202012Validator:
-    return Draft202012Validator(schema())
-
-
-def checked(document: Any) -> Document:
-    """The document if it follows the schema; else `Refused` with the first offending field.
-
-    One of an earlier version is brought up to this one first. A drag sends the same document many times:
-    those found good lately are known by their digest.
-    """
-    if not isinstance(document, dict) or document.get("format") != FORMAT:
-        raise Refused(
-            "format",
-            document.get("format") if isinstance(document, dict) else document,
-            f"a {FORMAT} document is needed",
-        )
-    if MESH in document:
-        raise Refused(MESH, None, "only a body file carries its mesh")
-    document = upgraded(document)
-    try:
-        digest = sha256(json.dumps(document, allow_nan=False).encode()).digest()
-    except (TypeError, ValueError) as error:
-        raise Refused("document", document, f"plain JSON values are needed ({error})") from error
-    if digest not in _GOOD:
-        error_found = best_match(_validator().iter_errors(document))
-        if error_found is not None:
-            raise refusal_of(error_found)
-        _GOOD[digest] = None
-        while len(_GOOD) > MOST_KNOWN:
-            _GOOD.pop(next(iter(_GOOD)), None)
-    result: Document = document
-    return result
-
-
-NEW_IN_2: Document = {
-    "allowances": [],
-    "pours": [],
-    "cavities": [],
-    "trials": [],
-    "drag": None,
-    "drag_source": "shop",
-}
-NEW_WANT_IN_2: Document = {
-    "by": "speed",
-    "net_percent": 2.0,
-    "freeboard_mm": 4.0,
-    "roll": "any",
-    "pierced": False,
-    "waters": [],
-}
-
-
-NEW_IN_3: Document = {"joints": [], "segments": [], "shell": None, "source": {"kind": "own", "note": ""}}
-NEW_BODY_IN_3: Document = {"widest_shares": None, "turned": False, "mesh": None}
-NEW_HARDWARE_IN_3: Document = {
-    "material": "steel",
-    "wire_mm": 0.0,
-    "shank_mm": 0.0,
-    "bore_mm": 0.0,
-    "up_mm": None,
-}
-
-
-def upgraded(document: Any) -> Any:
-    """A document of an earlier version as one of this: what it could not say yet is at rest; anything else
-    as it is.
-    """
-    if not isinstance(document, dict):
-        return document
-    if document.get("version") == 1:
-        within = {"want": NEW_WANT_IN_2, "material": {"solid_g_cm3": None}, "lip": {"square_deg": 0.0}}
-        document = _raised({**NEW_IN_2, **document, "version": 2}, within, {})
-    if document.get("version") == 2:
-        document = _raised(
-            {**NEW_IN_3, **document, "version": 3},
-            {"body": NEW_BODY_IN_3, "lip": {"outline": "round"}},
-            {"hardware": NEW_HARDWARE_IN_3, "pours": {"tilt_deg": 0.0}},
-        )
-    return _filled(document)
-
-
-def _filled(document: Document) -> Document:
-    """The document with what files of this version may lack, as the types begin it: to be set as any."""
-    found = dict(document)
-    for name, kind in {**AS_THEY_ARE, "material": Host}.items():
-        if name in found:
-            found[name] = _completed(found[name], kind)
-    if isinstance(found.get("segments"), list):
-        found["segments"] = [
-            {**row, "material": _completed(row["material"], Host)}
-            if isinstance(row, dict) and "material" in row
-            else row
-            for row in found["segments"]
-        ]
-    return found
-
-
-def _completed(part: Any, kind: Any) -> Any:
-    if isinstance(part, list):
-        return [_completed(row, kind) for row in part]
-    if not isinstance(part, dict):
-        return part
-    of = next((one for one in (kind, *get_args(kind)) if is_dataclass(one)), None)
-    return {**_lacked(of), **part} if of else part
-
-
-def _lacked(of: Any) -> Document:
-    """What a row of this class may lack, with its default."""
-    return {one.name: one.default for one in fields(of) if f"{of.__name__}.{one.name}" in MAY_LACK}
-
-
-def _raised(document: Document, within: Document, rows: Document) -> Document:
-    """The document with fields added within its parts and within the rows of its lists."""
-    for name, added in within.items():
-        if isinstance(document.get(name), dict):
-            document[name] = {**added, **document[name]}
-    for name, added in rows.items():
-        if isinstance(document.get(name), list):
-            document[name] = [{**added, **row} if isinstance(row, dict) else row for row in document[name]]
-    return document
-
-
-def check_field(path: str, value: Any) -> None:
-    """Check one field's value by its place in the schema; rows of a list are named by their key
-    (`ballast.b1.x_mm`).
-
-    Much quicker than the whole document, for the many small edits of a drag.
-    """
-    here: Any = schema()
-    for step in path.split("."):
-        here = here["items"] if "items" in here else here["properties"].get(step, {})
-    error = best_match(Draft202012Validator(here).iter_errors(value))
-    if error is not None:
-        raise refusal_of(error, path)
 
 
 def to_design(document: Document) -> Design:
@@ -214,7 +51,8 @@ def to_design(document: Document) -> Design:
 AS_THEY_ARE: dict[str, Any] = {
     "lip": Lip | None,
     "ballast": tuple[Hole, ...],
-    "coats": tuple[Coat, ...],
+    "layers": tuple[Layer, ...],
+    "adjustments": tuple[Adjustment, ...],
     "water": Water,
     "want": Want,
     "allowances": tuple[Allowance, ...],
@@ -290,7 +128,7 @@ def new_document(
     want: Want,
     sizes_mm: tuple[float, float, float] | None = None,
 ) -> Document:
-    """A fresh document from a starting form: no hardware, no ballast, no coats."""
+    """A fresh document from a starting form: no hardware, no ballast, no paint."""
     length, depth, width = sizes_mm or (start.length_mm, start.depth_mm, start.width_mm)
     return {
         "format": FORMAT,
@@ -303,13 +141,14 @@ def new_document(
         "hardware": [],
         "lip": None,
         "ballast": [],
-        "coats": [],
+        "layers": [],
         "scheme": "",
         "glue_g": 0.3 if start.purpose == "bait" else 0.05,
         "water": asdict(water),
         "want": want_row(want),
         **copy.deepcopy(NEW_IN_2),
         **copy.deepcopy(NEW_IN_3),
+        **copy.deepcopy(NEW_IN_4),
         "typed": {},
     }
 

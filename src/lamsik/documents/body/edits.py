@@ -13,19 +13,11 @@ from lamsik.core.shapes.design import Design, Host
 from lamsik.core.shapes.forms import form
 from lamsik.core.shapes.scaling import with_length
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
-from lamsik.documents.body import edits_parts, edits_shape, edits_tank
-from lamsik.documents.body.document import (
-    MOST_BYTES,
-    Document,
-    body_block,
-    check_field,
-    checked,
-    to_design,
-    with_design,
-)
-from lamsik.documents.body.shape import FORMAT, VERSION
+from lamsik.documents.body import edits_parts, edits_shape, edits_tank, paint
+from lamsik.documents.body.document import MOST_BYTES, body_block, to_design, with_design
+from lamsik.documents.body.shape import BODY_SCHEMA
 from lamsik.documents.engine import Edit, Kind
-from lamsik.documents.rows import holder_of, take
+from lamsik.documents.rows import Document
 from lamsik.documents.typed import word
 
 
@@ -44,7 +36,7 @@ def _chosen(document: Document, path: str, catalogue: Catalogue) -> Document:
     name = document["want"]["behaviour"]
     if path == "want.behaviour" and name in TYPICAL_SPEED_CM_S:
         document["want"]["speed_cm_s"] = TYPICAL_SPEED_CM_S[name]
-    return document
+    return paint.noted(document, path)
 
 
 def _measured(document: Document, path: str, before: Document, catalogue: Catalogue) -> Document:
@@ -56,7 +48,7 @@ def _measured(document: Document, path: str, before: Document, catalogue: Catalo
         document["material"]["source"] = "typed"
     if path == "drag":
         document["drag_source"] = "shop" if document["drag"] is None else "typed"
-    return document
+    return paint.noted(document, path)
 
 
 def _form(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
@@ -80,36 +72,28 @@ def _material(document: Document, edit: Mapping[str, Any], catalogue: Catalogue)
     return document
 
 
-def _scheme(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
-    code = word(edit, "code")
-    document["coats"] = [asdict(coat) for coat in take(catalogue.schemes, code, "scheme")]
-    document["scheme"] = code
-    return document
+def _removed(document: Document, group: str, row: Document) -> Document:
+    document = edits_parts.removed(document, group, row)
+    return paint.left_out(document, row) if group == paint.GROUP else document
 
 
 def _design(document: Document, edit: Edit, catalogue: Catalogue) -> Design:
-    """The design after an edit: of one that set a field only that is checked, for the many of a drag."""
-    path = word(edit, "path")
-    if edit.get("do") == "set" and path != "body.length_mm":
-        holder, leaf = holder_of(document, path)
-        check_field(path, holder[leaf])
-    else:
-        checked(document)
+    if word(edit, "path") == "body.length_mm":  # it takes all that sits on the body along
+        BODY_SCHEMA.checked(document)
     return to_design(document)
 
 
 BODY: Kind[Catalogue, Design] = Kind(
     name="body",
     stem="B",
-    format=FORMAT,
-    version=VERSION,
+    schema=BODY_SCHEMA,
     most_bytes=MOST_BYTES,
-    brought_in=checked,
     value=_design,
     acts={
         "form": _form,
         "material": _material,
-        "scheme": _scheme,
+        "scheme": paint.lay,
+        "as_in_scheme": paint.as_in_scheme,
         "hang": edits_parts.hang,
         "swap": edits_parts.swap,
         "lip": edits_parts.lip,
@@ -118,14 +102,14 @@ BODY: Kind[Catalogue, Design] = Kind(
         **edits_shape.EDITS,
         **edits_tank.EDITS,
     },
-    groups=("hardware", "ballast", "coats", "allowances", "pours", "cavities", "trials", "joints"),
+    groups=("hardware", "ballast", "layers", "allowances", "pours", "cavities", "trials", "joints"),
     singles=("lip",),
-    texts=("name", "colour", "note", "behaviour", "by", "roll", "place", "kind", "outline", "fill"),
+    texts=("name", "colour", "note", "behaviour", "by", "roll", "place", "kind", "outline", "fill", "side"),
     empties=("drag", "measured_g_cm3", "solid_g_cm3", "face_mm", "up_mm"),
-    whole=("count",),
+    whole=("count", "passes"),
     flags=("pierced",),
     before_set=_before_set,
     chosen=_chosen,
     measured=_measured,
-    removed=edits_parts.removed,
+    removed=_removed,
 )

@@ -10,8 +10,8 @@ from lamsik.core.shapes.ballast_holes import BALLS, Slug
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.hardware import SEATS, Item, Lip, Placement
-from lamsik.documents.body.document import Document, hardware_row, to_design
-from lamsik.documents.rows import free_key, holder_of, take
+from lamsik.documents.body.document import hardware_row, to_design
+from lamsik.documents.rows import Document, free_key, holder_of, take
 from lamsik.documents.typed import word
 
 CLEAR_OF_TIE_MM, LEAST_INSET_MM = 2.4, 3.0

@@ -17,8 +17,8 @@ from lamsik.core.shapes.hardware import Lip
 from lamsik.core.shapes.hollow import Shell
 from lamsik.core.shapes.joints import Joint
 from lamsik.core.shapes.scaling import scaled, to_volume
-from lamsik.documents.body.document import Document, to_design, with_design
-from lamsik.documents.rows import free_key, take
+from lamsik.documents.body.document import to_design, with_design
+from lamsik.documents.rows import Document, free_key, take
 from lamsik.documents.typed import word
 
 Edit = Mapping[str, Any]

@@ -13,9 +13,9 @@ from lamsik.core.shapes.inside import Cavity, PouredEnd
 from lamsik.core.shapes.scaling import scaled
 from lamsik.core.shapes.trial import BELLY, TrialWeight
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
-from lamsik.core.tank.sensitivities import with_clear_coats
-from lamsik.documents.body.document import Document, to_design, want_row, with_design
-from lamsik.documents.rows import free_key, take
+from lamsik.documents.body import paint
+from lamsik.documents.body.document import to_design, want_row, with_design
+from lamsik.documents.rows import Document, free_key, take
 from lamsik.documents.typed import word
 
 Edit = Mapping[str, Any]
@@ -115,12 +115,6 @@ def _cavity(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     return document
 
 
-def _clear(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
-    """So many clear coats, each like the last one."""
-    count = int(finite_between("count", edit.get("count"), 0, 12))
-    return with_design(document, with_clear_coats(to_design(document), count))
-
-
 def _scale(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     factor = finite_between("percent", edit.get("percent"), 30.0, 300.0, "%") / 100.0
     changed = with_design(document, scaled(to_design(document), factor))
@@ -171,7 +165,7 @@ EDITS: dict[str, Callable[[Document, Edit, Catalogue], Document]] = {
     "trial": _trial,
     "pour": _pour,
     "cavity": _cavity,
-    "clear": _clear,
+    "clear": paint.clears,
     "scale": _scale,
     "hooks": _hooks,
     "tie": _tie,

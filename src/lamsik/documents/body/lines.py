@@ -9,7 +9,8 @@ from lamsik.core.shapes.meshing import MeshSize
 from lamsik.core.shapes.outlining import Lines
 from lamsik.core.shapes.scaling import with_length
 from lamsik.core.water import Water
-from lamsik.documents.body.document import Document, new_document, to_design, with_design
+from lamsik.documents.body.document import new_document, to_design, with_design
+from lamsik.documents.rows import Document
 
 OWN_LINES = "own lines"
 """The form of a body that was traced or brought in."""

@@ -8,7 +8,8 @@ from typing import Annotated
 from annotated_types import Len, MaxLen
 
 from lamsik.core.limits import Between, Key, Name, OneOf, Pattern, Says
-from lamsik.core.paints.coats import Coat
+from lamsik.core.paints.adjusting import Adjustment
+from lamsik.core.paints.layers import Layer
 from lamsik.core.shapes.allowances import Allowance
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.design import DRAG_SOURCES, Host, Want
@@ -19,18 +20,14 @@ from lamsik.core.shapes.joints import Joint
 from lamsik.core.shapes.sources import Source
 from lamsik.core.shapes.trial import TrialWeight
 from lamsik.core.water import Water
-from lamsik.documents.schemas import Const, PartBeside, Raw
+from lamsik.documents.body.before import raised
+from lamsik.documents.document_schema import DocumentSchema
+from lamsik.documents.schemas import TYPED, Const, PartBeside, Raw
 
-FORMAT, VERSION = "lamsik-body", 3
+FORMAT, VERSION = "lamsik-body", 4
 Share = Annotated[float, Between(-1, 1)]
 Line = Annotated[list[Annotated[list[Share], Len(2, 2)]], Len(2, 60)]
 
-TYPED = {
-    "type": "object",
-    "maxProperties": 200,
-    "additionalProperties": {"type": "string", "maxLength": 40},
-    "description": "the text as typed, by field path",
-}
 MESH_DATA = {
     "type": "string",
     "maxLength": 60_000_000,
@@ -40,7 +37,7 @@ MESH_DATA = {
         " shares of the size, int32 faces, little-endian"
     ),
 }
-MAY_LACK = {"Host.face_mm", "Host.uneven_mm", "Hole.beside_mm", "Shell.around_mm", "BodyDocument.mesh_data"}
+MAY_LACK = {"Host.face_mm", "Host.uneven_mm", "Hole.beside_mm", "Shell.around_mm"}
 """What files of this version were written without before it was thought of."""
 
 
@@ -100,8 +97,11 @@ class BodyDocument:
     hardware: Annotated[list[Annotated[Placement, PartBeside(Item, "item")]], MaxLen(60)]
     lip: Lip | None
     ballast: Annotated[list[Hole], MaxLen(12)]
-    coats: Annotated[list[Coat], MaxLen(40)]
-    scheme: Name
+    layers: Annotated[list[Layer], MaxLen(40), Says("of its paint, as they lie on this body")]
+    scheme: Annotated[Name, Says("code of the scheme the layers are of")]
+    adjustments: Annotated[
+        list[Adjustment], MaxLen(200), Says("what is otherwise on this body than in its scheme")
+    ]
     glue_g: Annotated[float, Between(0, 50, "g", "glue allowance")]
     water: Water
     want: Want
@@ -124,3 +124,8 @@ class BodyDocument:
     source: Annotated[Source, Says("where the shape is from")]
     typed: Annotated[dict[str, str], Raw(TYPED)]
     mesh_data: Annotated[str, Raw(MESH_DATA)] = ""
+
+
+BODY_SCHEMA = DocumentSchema(
+    "lamsik.documents.body", BodyDocument, FORMAT, VERSION, MAY_LACK, in_a_file=("mesh_data",), raised=raised
+)

@@ -2,143 +2,115 @@
 whole.
 """
 
-from dataclasses import asdict, replace
-from typing import Any
+from dataclasses import dataclass, field, replace
+from typing import Annotated, Any
 
-from lamsik.core.errors import Refused, require
+from annotated_types import MaxLen
+
+from lamsik.core.errors import require
 from lamsik.core.floats.design import KINDS, Float, Mark
 from lamsik.core.floats.parts import FloatPart
 from lamsik.core.materials import METALS, body_material
-from lamsik.core.rows import checked_row
 from lamsik.core.shapes.sources import Source
 from lamsik.core.water import Water
-from lamsik.documents.rows import free_key
+from lamsik.documents.document_schema import DocumentSchema, with_default
+from lamsik.documents.rows import Document, free_key
+from lamsik.documents.schemas import TYPED, Const, Raw
+from lamsik.documents.values import core_of, row_of, value_of, with_core
 
 FORMAT, VERSION = "lamsik-float", 1
 MOST_BYTES = 200_000
-Document = dict[str, Any]
-OWN = ("format", "version", "parts", "marks", "tips", "water", "telltale", "shots", "typed", "source")
+ShortText = Annotated[str, MaxLen(80)]
+
+
+@dataclass(frozen=True)
+class FloatDocument(Float):
+    """A float document of this version: a float, and what its shop adds: the tips of its box, shot and
+    tell-tale it is tried with, where its shape is from, the texts typed.
+    """
+
+    format: Annotated[str, Const(FORMAT)] = FORMAT
+    version: Annotated[int, Const(VERSION)] = VERSION
+    tips: Annotated[tuple[FloatPart, ...], MaxLen(24)] = ()
+    telltale: ShortText = "No 8"
+    shots: ShortText = "Split shot"
+    typed: Annotated[dict[str, str], Raw(TYPED)] = field(default_factory=dict)
+    source: Source = Source()
+
+
+def _with_keys(document: Document) -> Document:
+    """Marks of before had no key."""
+    rows = document.get("marks")
+    if not isinstance(rows, list) or not all(isinstance(row, dict) for row in rows):
+        return document
+    found: list[Document] = []
+    taken = [row for row in rows if row.get("key")]
+    for row in rows:
+        named = row if row.get("key") else {**row, "key": free_key([*taken, *found], "m")}
+        found.append(named)
+    return {**document, "marks": found}
+
+
+FLOAT_SCHEMA = DocumentSchema(
+    "lamsik.documents.floats",
+    FloatDocument,
+    FORMAT,
+    VERSION,
+    with_default(FloatDocument) - {"FloatDocument.format", "FloatDocument.version"},
+    raised=_with_keys,
+)
 
 
 def brought_in(found: Any) -> Document:
     """A document of what a file holds. Raises `Refused` naming what is wrong."""
     document = checked(found)
     require(
-        bool(document.get("marks")),
+        bool(document["marks"]),
         "marks",
         "none",
         "at least one mark is needed: what it carries is said to a mark",
     )
     design = to_float(document)
-    named = (
-        design
-        if any(mark.name == design.wanted_mark for mark in design.marks)
-        else replace(design, wanted_mark=design.marks[-1].name)
-    )
-    return {"tips": [], "telltale": "No 8", "shots": "Split shot", "typed": {}, **with_float(document, named)}
+    if any(mark.name == design.wanted_mark for mark in design.marks):
+        return document
+    return with_float(document, replace(design, wanted_mark=design.marks[-1].name))
 
 
 def checked(document: Any) -> Document:
     """The document if it describes a float. Raises `Refused` with the first offending field."""
-    read(document)
-    found: Document = document
+    found = FLOAT_SCHEMA.checked(document)
+    read(found)
     return found
 
 
-def read(document: Any) -> Float:
-    """The float of a document that is wholly checked. Raises `Refused` with the first offending field."""
-    if (
-        not isinstance(document, dict)
-        or document.get("format") != FORMAT
-        or document.get("version") != VERSION
-    ):
-        raise Refused("format", document, f"a {FORMAT} document of version {VERSION} is needed")
+def read(document: Document) -> Float:
+    """The float of a document that follows its schema. Raises `Refused` for what cannot be."""
     design = to_float(document)
     tips(document)
-    Source(**checked_row(document.get("source", {}), Source, "source"))
-    for name in ("telltale", "shots"):
-        require(
-            isinstance(document.get(name, ""), str) and len(document.get(name, "")) <= 80,
-            name,
-            document.get(name),
-            "a short text is needed",
-        )
-    require(isinstance(document.get("typed", {}), dict), "typed", None, "an object is needed")
     return design
 
 
 def to_float(document: Document) -> Float:
     """The float a document describes."""
-    plain = {name: value for name, value in document.items() if name not in OWN}
-    marks = tuple(_mark(row, at) for at, row in enumerate(_list(document, "marks")))
-    return Float(
-        **checked_row(plain, Float, besides=("parts", "marks", "water")),
-        parts=tuple(_part(row, f"parts.{at + 1}") for at, row in enumerate(_list(document, "parts"))),
-        marks=marks,
-        water=Water(**checked_row(document.get("water"), Water, "water")),
-    )
-
-
-def _mark(row: Any, at: int) -> Mark:
-    require(isinstance(row, dict), f"marks.{at + 1}", row, "an object is needed")
-    return Mark(**checked_row(row, Mark, f"marks.{at + 1}"))
+    found: Float = core_of(Float, document)
+    return found
 
 
 def tips(document: Document) -> tuple[FloatPart, ...]:
     """The tips of its box."""
-    return tuple(_part(row, f"tips.{at + 1}") for at, row in enumerate(_list(document, "tips")))
-
-
-def _list(document: Document, name: str) -> list[Any]:
-    rows = document.get(name, [])
-    require(isinstance(rows, list) and len(rows) <= 24, name, rows, "a list of at most 24")
-    return list(rows)
-
-
-def _part(row: Any, where: str) -> FloatPart:
-    points = row.get("points", []) if isinstance(row, dict) else []
-    good = isinstance(points, list) and all(
-        isinstance(p, list)
-        and len(p) == 2
-        and all(isinstance(v, int | float) and not isinstance(v, bool) for v in p)
-        for p in points
-    )
-    require(good, f"{where}.points", points, "a list of pairs of numbers")
-    return FloatPart(
-        **checked_row(row, FloatPart, where, ("points",)),
-        points=tuple((float(s), float(r)) for s, r in points),
-    )
+    found: tuple[FloatPart, ...] = value_of(tuple[FloatPart, ...], document["tips"])
+    return found
 
 
 def part_row(part: FloatPart) -> Document:
     """A part as the document keeps it."""
-    return {**asdict(part), "points": [list(point) for point in part.points]}
+    found: Document = row_of(part)
+    return found
 
 
 def with_float(document: Document, design: Float) -> Document:
-    """The document with a float's values."""
-    return {
-        **document,
-        "name": design.name,
-        "kind": design.kind,
-        "family": design.family,
-        "wanted_mark": design.wanted_mark,
-        "paint_g": design.paint_g,
-        "varnish_g": design.varnish_g,
-        "film_g_cm3": design.film_g_cm3,
-        "water": asdict(design.water),
-        "parts": [part_row(part) for part in design.parts],
-        "marks": _mark_rows(design.marks),
-    }
-
-
-def _mark_rows(marks: tuple[Mark, ...]) -> list[Document]:
-    """Marks as the document keeps them: each under its own key, a new one under the next that is free."""
-    rows: list[Document] = [asdict(mark) for mark in marks if mark.key]
-    for mark in marks:
-        if not mark.key:
-            rows.append({**asdict(mark), "key": free_key(rows, "m")})
-    return sorted(rows, key=lambda row: [mark.name for mark in marks].index(row["name"]))
+    """The document with a float's values; a new mark gets the next key that is free."""
+    return _with_keys(with_core(document, design))
 
 
 def blank(name: str, kind: str, water: Water) -> Document:
@@ -148,18 +120,10 @@ def blank(name: str, kind: str, water: Water) -> Document:
     design = Float(
         name, kind, parts, marks, water, paint_g=0.06, varnish_g=0.08, family=kind, wanted_mark=marks[-1].name
     )
-    box = [part_row(tip) for tip in TIPS] if kind in ("insert tip", "waggler", "antenna") else []
-    return with_float(
-        {
-            "format": FORMAT,
-            "version": VERSION,
-            "tips": box,
-            "telltale": "No 8",
-            "shots": "Split shot",
-            "typed": {},
-        },
-        design,
-    )
+    box = TIPS if kind in ("insert tip", "waggler", "antenna") else ()
+    start = {"format": FORMAT, "version": VERSION, "tips": row_of(box)}
+    found: Document = FLOAT_SCHEMA.brought_up(with_float(start, design))
+    return found
 
 
 def _wood(

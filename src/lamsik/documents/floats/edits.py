@@ -17,18 +17,17 @@ from lamsik.core.materials import BODY_MATERIALS, METALS
 from lamsik.core.water import Water
 from lamsik.documents.engine import Edit, Kind
 from lamsik.documents.floats.document import (
-    FORMAT,
+    FLOAT_SCHEMA,
     MOST_BYTES,
-    VERSION,
-    Document,
     brought_in,
     part_row,
     read,
     to_float,
     with_float,
 )
-from lamsik.documents.rows import free_key, holder_of, row_of
+from lamsik.documents.rows import Document, free_key, holder_of, row_of
 from lamsik.documents.typed import word
+from lamsik.documents.values import value_of
 
 GROUPS = ("parts", "marks", "tips")
 
@@ -42,12 +41,7 @@ class Shop:
 
 
 def _before_set(document: Document, path: str, text: str, shop: Shop) -> None:
-    """What older files lack is there to be set; a shot table or a tell-tale is one the shop has."""
-    if path.startswith("source."):
-        document["source"] = {"kind": "own", "note": "", **document.get("source", {})}
-    group, _, rest = path.partition(".")
-    if group in ("parts", "tips") and path.endswith(".wall_mm"):
-        row_of(document, group, rest.partition(".")[0]).setdefault("wall_mm", 0.0)  # from before blind bores
+    """A shot table or a tell-tale is one the shop has."""
     if shop.tables is None:
         return
     if path == "shots":
@@ -69,7 +63,7 @@ def _measured(document: Document, path: str, before: Document, shop: Shop) -> Do
     """What is wrong with a part itself is said first; a length takes along what stood on it."""
     holder, leaf = holder_of(document, path)
     if path.startswith(("parts.", "tips.")):
-        FloatPart(**{**holder, "points": tuple(tuple(point) for point in holder["points"])})
+        value_of(FloatPart, holder)
     if leaf == "length_mm" and path.startswith("parts.") and not holder["inside"]:
         _carry(document, before, holder["length_mm"])
     return document
@@ -89,7 +83,7 @@ def _carry(document: Document, before: Document, length_mm: float) -> None:
             and row["foot_mm"] <= before["foot_mm"] + 1e-6
         ):
             row["length_mm"] = max(row["length_mm"] + shift, 0.5)
-    part = FloatPart(**{**before, "points": tuple(tuple(point) for point in before["points"])})
+    part = value_of(FloatPart, before)
     for mark in document["marks"]:
         mark["height_mm"] = carried_mm(mark["height_mm"], part, length_mm)
 
@@ -261,10 +255,9 @@ def _size(document: Document, edit: Edit, shop: Shop) -> Document:
 FLOAT: Kind[Shop, Float] = Kind(
     name="float",
     stem="F",
-    format=FORMAT,
-    version=VERSION,
+    schema=FLOAT_SCHEMA,
     most_bytes=MOST_BYTES,
-    brought_in=brought_in,
+    read=brought_in,
     value=lambda document, _edit, _shop: read(document),
     acts={
         "point": _point,

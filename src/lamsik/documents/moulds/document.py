@@ -3,21 +3,19 @@ the shop it is named by revision.
 """
 
 import json
-from dataclasses import asdict
+from dataclasses import dataclass, field
 from functools import lru_cache
-from typing import Any
+from typing import Annotated, Any
 
-from lamsik.core.errors import Refused, finite_between, require
+from annotated_types import MaxLen
+
+from lamsik.core.errors import finite_between, require
+from lamsik.core.limits import Between, OneOf
 from lamsik.core.moulds import masters
 from lamsik.core.moulds.geometry import seen
 from lamsik.core.moulds.layout import (
     CavitySpot,
-    Funnel,
-    Keys,
     Mould,
-    Text,
-    Vent,
-    Well,
     arranged,
     lying,
     lying_true,
@@ -25,153 +23,91 @@ from lamsik.core.moulds.layout import (
 )
 from lamsik.core.moulds.masters import Master
 from lamsik.core.moulds.pull import OPEN, TWO_PART, best_parting, choices, features
-from lamsik.core.rows import checked_row
 from lamsik.core.shapes.sources import Source
 from lamsik.core.tank.mass import budget
 from lamsik.documents.body import document as body_document
+from lamsik.documents.body.shape import BODY_SCHEMA
+from lamsik.documents.document_schema import DocumentSchema, with_default
+from lamsik.documents.rows import Document
+from lamsik.documents.schemas import TYPED, Const, Raw
+from lamsik.documents.values import core_of, value_of, with_core
 
 FORMAT, VERSION = "lamsik-mould", 1
 MOST_BYTES = 400_000
-Document = dict[str, Any]
-GROUPS: dict[str, type] = {"cavities": CavitySpot, "vents": Vent, "wells": Well, "texts": Text}
-BLOCKS: dict[str, type] = {"funnel": Funnel, "keys": Keys}
-SHOP: dict[str, tuple[Any, ...]] = {
-    "mould_product": (str,),
-    "casting_product": (str,),
-    "casting_c": (int, float, None),
-    "level_deg": (int, float),
-    "injector": (bool,),
-}
-"""Fields the shop adds to the core's mould: what it is made of, what is cast in it and how hot, how level
-the bench is.
-"""
-MASTER = {
-    "kind",
-    "name",
-    "body_id",
-    "revision",
-    "weighed_id",
-    "length_mm",
-    "width_mm",
-    "depth_mm",
-    "volume_ml",
-    "mass_g",
-    "demouldings",
-    "source",
-    "document",
-}
-OWN = ("format", "version", "master", "typed", *GROUPS, *BLOCKS, *SHOP)
+Size = Annotated[float, Between(1, 600, "mm")]
+Row = Annotated[int, Between(0, 1e15)]
+ProductCode = Annotated[str, MaxLen(80)]
 
 
-BLANK: Document = {
-    "format": FORMAT,
-    "version": VERSION,
-    "typed": {},
-    "mould_product": "",
-    "casting_product": "",
-    "casting_c": None,
-    "level_deg": 0.3,
-    "injector": False,
-}
-"""What a mould document has beside its mould and its master."""
+@dataclass(frozen=True)
+class MasterRow:
+    """What a mould is made from: a body at a revision, a thing weighed, or sizes measured. In a file the
+    body's document travels along.
+    """
+
+    kind: Annotated[str, OneOf(masters.FROM)]
+    name: Annotated[str, MaxLen(160)] = ""
+    body_id: Row | None = None
+    revision: Row | None = None
+    weighed_id: Row | None = None
+    length_mm: Size | None = None
+    width_mm: Size | None = None
+    depth_mm: Size | None = None
+    volume_ml: Annotated[float, Between(0, 1e6, "ml")] | None = None
+    mass_g: Annotated[float, Between(0.01, 50_000, "g")] | None = None
+    demouldings: Annotated[int, Between(0, 10_000, "", "it is expected to stand")] | None = None
+    source: Source = Source()
+    document: Annotated[Document | None, Raw({"type": ["object", "null"]})] = None
+
+
+@dataclass(frozen=True, eq=False)
+class MouldDocument(Mould):
+    """A mould document of this version: a mould, and what the shop adds: what it is made of, what is cast in
+    it and how hot, how level the bench is.
+    """
+
+    master: MasterRow  # type: ignore[assignment]
+    format: Annotated[str, Const(FORMAT)] = FORMAT
+    version: Annotated[int, Const(VERSION)] = VERSION
+    typed: Annotated[dict[str, str], Raw(TYPED)] = field(default_factory=dict)
+    mould_product: ProductCode = ""
+    casting_product: ProductCode = ""
+    casting_c: Annotated[float, Between(-20, 1200, "°C", "as it is poured")] | None = None
+    level_deg: Annotated[float, Between(0, 20, "°", "how far off level the bench is")] = 0.3
+    injector: bool = False
+
+
+MOULD_SCHEMA = DocumentSchema(
+    "lamsik.documents.moulds",
+    MouldDocument,
+    FORMAT,
+    VERSION,
+    with_default(MouldDocument) - {"MouldDocument.format", "MouldDocument.version"},
+)
 
 
 def brought_in(found: Any) -> Document:
     """A document of what a file holds. Raises `Refused` naming what is wrong."""
-    document = framed(found)
-    mould = to_mould(document, master_of(document["master"]))
-    return with_mould({**BLANK, **document}, mould)
-
-
-def framed(document: Any) -> Document:
-    """The document if it has the frame of a mould and a master that can be. Raises `Refused` otherwise."""
-    if (
-        not isinstance(document, dict)
-        or document.get("format") != FORMAT
-        or document.get("version") != VERSION
-    ):
-        raise Refused("format", document, f"a {FORMAT} document of version {VERSION} is needed")
-    master = document.get("master")
-    if not isinstance(master, dict):
-        raise Refused("master", master, "an object is needed")
-    extra = sorted(set(master) - MASTER)
-    require(not extra, "master", extra[0] if extra else None, f"known are {', '.join(sorted(MASTER))}")
-    require(
-        master.get("kind") in masters.FROM,
-        "master.kind",
-        master.get("kind"),
-        f"one of {', '.join(masters.FROM)}",
-    )
-    require(
-        isinstance(master.get("name", ""), str) and len(master.get("name", "")) <= 160,
-        "master.name",
-        master.get("name"),
-        "a short text is needed",
-    )
-    for name in ("body_id", "revision", "weighed_id"):
-        value = master.get(name)
-        require(
-            value is None or (isinstance(value, int) and not isinstance(value, bool)),
-            f"master.{name}",
-            value,
-            "a whole number",
-        )
-    if master.get("demouldings") is not None:
-        finite_between("master.demouldings", master["demouldings"], 0, 10_000)
-    require(isinstance(document.get("typed", {}), dict), "typed", None, "an object is needed")
-    for name, kinds in SHOP.items():
-        value = document.get(name)
-        good = (
-            value is None
-            and (None in kinds or name not in document)
-            or any(
-                k is not None and isinstance(value, k) and (k is bool or not isinstance(value, bool))
-                for k in kinds
-            )
-        )
-        require(good, name, value, "a value of its kind is needed")
-        if isinstance(value, str):
-            require(len(value) <= 80, name, value[:40], "a short text is needed")
-    if document.get("casting_c") is not None:
-        finite_between("casting_c", document["casting_c"], -20.0, 1200.0, "°C")
-    finite_between("level_deg", document.get("level_deg", 0.0), 0.0, 20.0, "°")
+    document = MOULD_SCHEMA.checked(found)
+    to_mould(document, master_of(document["master"]))
     return document
 
 
 def to_mould(document: Document, master: Master) -> Mould:
-    """The mould a framed document describes, of a master. Raises `Refused` naming the field."""
-    plain = {name: value for name, value in document.items() if name not in OWN}
-    found: dict[str, Any] = checked_row(plain, Mould, besides=("master", *GROUPS, *BLOCKS))
-    for name, kind in BLOCKS.items():
-        found[name] = kind(**checked_row(document.get(name, {}), kind, name))
-        if name == "keys":
-            require(
-                float(found[name].count).is_integer(),
-                "keys.count",
-                found[name].count,
-                "a whole number of keys",
-            )
-    for name, kind in GROUPS.items():
-        rows = document.get(name, [])
-        require(isinstance(rows, list) and len(rows) <= 40, name, rows, "a list of at most 40")
-        found[name] = tuple(kind(**checked_row(row, kind, f"{name}.{n + 1}")) for n, row in enumerate(rows))
-        keys = [row.key for row in found[name]]
+    """The mould a document describes, of a master. Raises `Refused` naming the field."""
+    for name in ("cavities", "vents", "wells", "texts"):
+        keys = [row["key"] for row in document.get(name, ())]
         require(len(set(keys)) == len(keys), f"{name}.key", keys, "each key once")
-    return Mould(
-        master=master,
-        **{**found, "keys": Keys(**{**asdict(found["keys"]), "count": int(found["keys"].count)})},
-    )
+    found: Mould = core_of(Mould, document, master=master)
+    return found
 
 
 def master_of(block: Document) -> Master:
     """The master a document's block describes: of the body document in it, of a volume weighed, or of
     sizes measured.
     """
-    source = Source(**checked_row(block.get("source", {}), Source, "master.source"))
-    mass = block.get("mass_g")
-    if mass is not None:
-        mass = finite_between("master.mass_g", mass, 0.01, 50_000.0, "g")
-    name = str(block.get("name", ""))
+    source: Source = value_of(Source, block.get("source", {}))
+    mass, name = block.get("mass_g"), str(block.get("name", ""))
     if block["kind"] == masters.BODY:
         require(
             isinstance(block.get("document"), dict),
@@ -191,7 +127,7 @@ def master_of(block: Document) -> Master:
 @lru_cache(maxsize=64)
 def _of_design(text: str, name: str, mass_g: float | None) -> Master:
     """Kept by the body's content: every look at a mould asks for its master anew."""
-    design = body_document.to_design(body_document.checked(json.loads(text)))
+    design = body_document.to_design(BODY_SCHEMA.checked(json.loads(text)))
     return masters.of_body(name or design.name, design.body, mass_g, design.source)
 
 
@@ -233,35 +169,7 @@ def of_weighed(
 
 def with_mould(document: Document, mould: Mould) -> Document:
     """The document with a mould's values; master, texts typed and the shop's fields stay."""
-    plain = {
-        name: getattr(mould, name)
-        for name in (
-            "name",
-            "kind",
-            "pull",
-            "parting_mm",
-            "slant_deg",
-            "edge_mm",
-            "floor_mm",
-            "cover_mm",
-            "length_mm",
-            "width_mm",
-            "height_mm",
-            "boards",
-            "stand",
-            "tilt_deg",
-            "bump_mm",
-            "thin_mm",
-            "shrink_percent",
-            "overfill_ml",
-        )
-    }
-    return {
-        **document,
-        **plain,
-        **{name: asdict(getattr(mould, name)) for name in BLOCKS},
-        **{name: [asdict(row) for row in getattr(mould, name)] for name in GROUPS},
-    }
+    return with_core(document, mould, besides=("master",))
 
 
 def blank(
@@ -277,7 +185,9 @@ def blank(
         cavities=(CavitySpot("c1", 500.0, 500.0),),
         stand=usual_stand(kind),
     )
-    return with_mould({**BLANK, "master": block}, arranged(first, 1))
+    start = {"format": FORMAT, "version": VERSION, "master": block}
+    found: Document = MOULD_SCHEMA.brought_up(with_mould(start, arranged(first, 1)))
+    return found
 
 
 def first_layout(block: Document, master: Master) -> Document:

@@ -23,17 +23,8 @@ from lamsik.core.moulds.masters import Master
 from lamsik.core.moulds.pull import OPEN, best_parting
 from lamsik.core.moulds.vents import fewest_vents
 from lamsik.documents.engine import Edit, Kind
-from lamsik.documents.moulds.document import (
-    FORMAT,
-    MOST_BYTES,
-    VERSION,
-    Document,
-    brought_in,
-    framed,
-    to_mould,
-    with_mould,
-)
-from lamsik.documents.rows import free_key
+from lamsik.documents.moulds.document import MOST_BYTES, MOULD_SCHEMA, brought_in, to_mould, with_mould
+from lamsik.documents.rows import Document, free_key
 from lamsik.documents.typed import word
 
 Make = Callable[[Document], Master]
@@ -195,16 +186,15 @@ def _fit(document: Document, edit: Edit, make: Make) -> Document:
 
 
 def _read(document: Document, _edit: Edit, make: Make) -> Mould:
-    return to_mould(framed(document), make(document["master"]))
+    return to_mould(document, make(document["master"]))
 
 
 MOULD: Kind[Make, Mould] = Kind(
     name="mould",
     stem="M",
-    format=FORMAT,
-    version=VERSION,
+    schema=MOULD_SCHEMA,
     most_bytes=MOST_BYTES,
-    brought_in=brought_in,
+    read=brought_in,
     value=_read,
     acts={
         "arrange": _arrange,

@@ -1,7 +1,7 @@
 """A batch begun from a plan; nothing is mixed that the tubs do not hold."""
 
 from lamsik.core.errors import Refused
-from lamsik.core.mixes.layers import Layer
+from lamsik.core.mixes.layers import PouredLayer
 from lamsik.store.tables import Batch
 from lamsik.web.batches.planning import MixPlan
 from lamsik.web.shared.db import db
@@ -13,7 +13,7 @@ def begin(
     mould_id: int | None = None,
     made_id: int | None = None,
     pour_id: int | None = None,
-    layer: Layer | None = None,
+    layer: PouredLayer | None = None,
 ) -> Batch:
     """A batch of a plan. Raises `Refused` with what is missing in the tubs."""
     short = next((row for row in found.rows if row.problem), None)

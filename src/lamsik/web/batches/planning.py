@@ -12,7 +12,7 @@ from lamsik.core.errors import Refused, finite_between, one_of
 from lamsik.core.mixes.amount import MixJob, WeighedMix, least_g, poured_g_cm3, ratio_error, weighed_out
 from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.fillers import FILLERS, Filled, filled, pigment_g
-from lamsik.core.mixes.layers import USUAL, Layer, layered
+from lamsik.core.mixes.layers import USUAL, PouredLayer, layered
 from lamsik.core.mixes.product import FOAM, Product, liquid_g_cm3
 from lamsik.core.mixes.tubs import choose, remarks
 from lamsik.core.units import parse
@@ -52,7 +52,7 @@ class MixPlan:
     filler: str = ""
     scoops: float = 0.0
     pigment_g: float = 0.0
-    layers: tuple[Layer, ...] = ()
+    layers: tuple[PouredLayer, ...] = ()
     pot_min: float = 0.0
     demould_h: float = 0.0
     cure_h: float = 0.0
@@ -64,7 +64,7 @@ class MixPlan:
         """Whether the tubs have what it takes."""
         return not any(row.problem for row in self.rows)
 
-    def kept(self, layer: Layer | None = None) -> dict[str, Any]:
+    def kept(self, layer: PouredLayer | None = None) -> dict[str, Any]:
         """What a batch keeps of it; of one layer, its own portions and its share of all else."""
         rows = [{"part": row.part, "grams": row.grams} for row in self.rows]
         if layer is not None:

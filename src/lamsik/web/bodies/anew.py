@@ -3,7 +3,7 @@
 from typing import Any
 
 from lamsik.core.shapes.scaling import Offered, nearest_size
-from lamsik.documents.body.document import Document
+from lamsik.documents.rows import Document
 from lamsik.store.tables import Hardware
 
 CHOSEN = ("hook", "ring", "hanger", "line_tie", "wire", "eyes")

@@ -13,10 +13,11 @@ from lamsik.core.shapes.revisions import note
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.evaluate import Near
 from lamsik.core.units import parse
-from lamsik.documents.body.document import Document as Body
-from lamsik.documents.body.document import checked, to_design
+from lamsik.documents.body.document import to_design
 from lamsik.documents.body.edits import BODY
+from lamsik.documents.body.shape import BODY_SCHEMA
 from lamsik.documents.engine import applied
+from lamsik.documents.rows import Document as Body
 from lamsik.store import documents, skins, stores
 from lamsik.store.tables import Document
 from lamsik.web.bodies import anew, state
@@ -80,7 +81,7 @@ class Edited:
 
 def edited(asked: dict[str, Any]) -> Edited:
     """What the sent edits make of the sent document."""
-    document = checked(asked.get("document"))
+    document = BODY_SCHEMA.checked(asked.get("document"))
     skins.ready(db(), [document])
     edits = exchange.edits_of(asked)
     shop = stores.catalogue(db()) if any(edit.get("do") != "set" for edit in edits) else Catalogue()

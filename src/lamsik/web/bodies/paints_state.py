@@ -1,68 +1,104 @@
-"""What a design in its scheme shows: the painted silhouette and its coats in order."""
+"""What a design in its scheme shows: the painted silhouette and its layers in order."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from lamsik.core.paints.coats import Coat
+from lamsik.core.paints.adjusting import LEFT_OUT
+from lamsik.core.paints.layers import KINDS, Layer
+from lamsik.core.shapes.design import Design
 from lamsik.core.tank.evaluate import Outcome
-from lamsik.core.tank.parts import Part
 from lamsik.drawings.body import paint_view
 from lamsik.drawings.svg import Node
-from lamsik.web.shared.view import Panel, Removable, edit
+from lamsik.web.shared.view import Panel, Removable, Said, edit
+from lamsik.words import paints
 
 
 @dataclass(frozen=True, kw_only=True)
-class CoatOn(Removable):
-    """A coat on this body: its colour, dry mass, wait, and the path of its film."""
+class LayerOn(Removable):
+    """A layer on this body: its colour, dry mass, wait, the paths of its film and of its marks; what is
+    otherwise here than in the scheme, and the way back.
+    """
 
     name: str
-    role: str
+    kind: str
     colour: str
     mass: str
     wait: str
     path: str
     film: bool
     film_says: str
+    count: str
+    counted: bool
+    count_says: str
+    otherwise: str
+    as_in_scheme: str
+    as_says: str
+
+
+@dataclass(frozen=True)
+class LeftOut:
+    """A layer of the scheme that this body does without, and its way back."""
+
+    key: str
+    name: str
+    as_in_scheme: str
 
 
 @dataclass(frozen=True)
 class PaintPanel(Panel):
-    """The painted body, its coats and their sums."""
+    """The painted body, its layers and their sums, what is wrong with their order, what is left out here."""
 
     picture: Node
-    coats: Sequence[CoatOn]
-    no_coats: bool
-    coats_total: str
+    layers: Sequence[LayerOn]
+    no_layers: bool
+    layers_total: str
+    left_out: Sequence[LeftOut]
+    warnings: Sequence[Said]
 
 
 def paint_panel(outcome: Outcome, unit: str) -> PaintPanel:
-    """The Paint side of a design: picture, coats with their dry mass, sums."""
+    """The Paint side of a design: picture, layers with their dry mass, sums."""
     design = outcome.design
-    total = sum(p.mass_g for p in outcome.budget.parts if p.key.startswith("coat:"))
-    hours = sum(c.wait_h for c in design.coats)
+    dry = {p.key: p.mass_g for p in outcome.budget.parts if p.key.startswith("coat:")}
+    hours = sum(layer.wait_h for layer in design.layers)
     return PaintPanel(
         picture=paint_view(design, unit),
-        coats=[
-            _coat_row(c, next(p for p in outcome.budget.parts if p.key == f"coat:{c.key}"))
-            for c in design.coats
+        layers=[_row(design, layer, dry[f"coat:{layer.key}"]) for layer in design.layers],
+        no_layers=not design.layers,
+        layers_total=f"{sum(dry.values()):.2f} g dry, {len(design.layers)} layers, {hours:.0f} h of waiting",
+        left_out=[
+            LeftOut(one.layer, str(one.value or one.layer), edit("as_in_scheme", key=one.layer))
+            for one in design.adjustments
+            if one.field == LEFT_OUT
         ],
-        no_coats=not design.coats,
-        coats_total=f"{total:.2f} g dry, {len(design.coats)} coats, {hours:.0f} h of waiting",
+        warnings=told(design.layers),
     )
 
 
-def _coat_row(coat: Coat, part: Part) -> CoatOn:
-    window = f" to {coat.window_h:g} h" if coat.window_h else ""
-    return CoatOn(
-        key=coat.key,
-        name=coat.name,
-        role=coat.role,
-        colour=coat.colour,
-        mass=f"{part.mass_g:.2f} g",
-        wait=f"wait {coat.wait_h:g}{window}{'' if window else ' h'}",
-        path=f"coats.{coat.key}.film_um",
-        film=coat.mass_g is None,
-        film_says=f"{coat.name} dry film",
-        remove=edit("remove", group="coats", key=coat.key),
-        remove_says=f"Leave out {coat.name}",
+def told(layers: Sequence[Layer]) -> list[Said]:
+    """What is wrong with where layers lie, a sentence each."""
+    return [Said(f"{one.layer}:{one.name}", says) for one, says in paints.warnings(layers)]
+
+
+def _row(design: Design, layer: Layer, dry_g: float) -> LayerOn:
+    window = f" to {layer.window_h:g} h" if layer.window_h else ""
+    fields = [one.field for one in design.adjustments if one.layer == layer.key]
+    return LayerOn(
+        key=layer.key,
+        name=layer.name,
+        kind=layer.kind,
+        colour=layer.paint.colour,
+        mass=f"{dry_g:.2f} g",
+        wait=f"wait {layer.wait_h:g}{window}{'' if window else ' h'}",
+        path=f"layers.{layer.key}.film_um",
+        film=layer.mass_g is None,
+        film_says=f"{layer.name} dry film",
+        count=f"layers.{layer.key}.place.count",
+        counted=KINDS[layer.kind].is_counted,
+        count_says=f"How many {layer.kind} in {layer.name}",
+        otherwise=f"otherwise here: {paints.fields(fields)}" if fields else "",
+        as_in_scheme=edit("as_in_scheme", key=layer.key),
+        as_says=f"{layer.name} as in the scheme",
+        remove=edit("remove", group="layers", key=layer.key),
+        remove_says=f"Leave out {layer.name}",
     )

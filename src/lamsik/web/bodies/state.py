@@ -10,7 +10,7 @@ from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import Near, Outcome, Rules
 from lamsik.core.tank.mass import NOTHING, Measured
 from lamsik.core.units import show
-from lamsik.documents.body.document import Document
+from lamsik.documents.rows import Document
 from lamsik.drawings.draw import LOOKS, Sight, station_of, three_views
 from lamsik.web.bodies import shape_facts as facts
 from lamsik.web.bodies.paints_state import paint_panel

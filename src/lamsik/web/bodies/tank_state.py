@@ -137,7 +137,7 @@ def _wanted(design: Design) -> WantPanel:
         has_lip=design.lip is not None,
         tie_moves=any(part.seat in ("lip", "belly", "back") for part in ties),
         tie_path=f"hardware.{ties[0].key}.x_mm" if ties else "",
-        clears=str(sum(c.does == CLEARS for c in design.coats)),
+        clears=str(sum(one.does == CLEARS for one in design.layers)),
     )
 
 

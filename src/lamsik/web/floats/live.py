@@ -8,9 +8,9 @@ from flask import Blueprint
 from flask.typing import ResponseReturnValue
 
 from lamsik.documents.engine import apply
-from lamsik.documents.floats.document import Document as Content
 from lamsik.documents.floats.document import checked
 from lamsik.documents.floats.edits import FLOAT, Shop
+from lamsik.documents.rows import Document as Content
 from lamsik.store import documents
 from lamsik.store.tables import Document
 from lamsik.web.floats.shop import shop_of

@@ -15,7 +15,8 @@ from lamsik.core.floats.shotting import ShotTable, Shotting, pull_to, shotting, 
 from lamsik.core.floats.standing import Standing, standing
 from lamsik.core.units import show
 from lamsik.core.water import Water
-from lamsik.documents.floats.document import Document, tips, to_float
+from lamsik.documents.floats.document import tips, to_float
+from lamsik.documents.rows import Document
 from lamsik.drawings.floats import FloatSight, standing_picture
 from lamsik.web.floats.view import (
     CapacityEffectRow,

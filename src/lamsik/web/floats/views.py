@@ -14,8 +14,8 @@ from lamsik.core.floats.slider import SliderAnswer, slider
 from lamsik.core.materials import BODY_MATERIALS, METALS
 from lamsik.core.units import parse
 from lamsik.core.water import Water
-from lamsik.documents.floats.document import Document as Content
 from lamsik.documents.floats.document import blank, to_float
+from lamsik.documents.rows import Document as Content
 from lamsik.documents.shots.document import table_content
 from lamsik.documents.shots.document import table_of as kept_table
 from lamsik.drawings.floats import thumbnail

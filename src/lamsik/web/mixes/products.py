@@ -10,9 +10,9 @@ from lamsik.core.cautions import CAUTIONS
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.mixes.clocks import RULE
 from lamsik.core.mixes.product import FAMILIES, KINDS, MixPart, Product, keepable, parse_ratio, ratio_text
-from lamsik.core.mixes.recipe import to_document, to_product
 from lamsik.core.mixes.tubs import good_until, is_expired
 from lamsik.core.units import STORED, parse
+from lamsik.documents.products.document import to_document, to_product
 from lamsik.store import documents, mixes
 from lamsik.store.tables import Document, ShopTub, now
 from lamsik.web.batches.planning import BatchAsked, plan

@@ -17,8 +17,8 @@ from lamsik.core.moulds.layout import Mould, lying, pour_up
 from lamsik.core.route.workdays import NAMES, Workdays
 from lamsik.core.shapes.design import Design
 from lamsik.documents.body.document import to_design
-from lamsik.documents.moulds.document import Document as Content
 from lamsik.documents.moulds.document import to_mould
+from lamsik.documents.rows import Document as Content
 from lamsik.drawings.plan import timeline
 from lamsik.drawings.poured import cast_picture
 from lamsik.drawings.svg import Node

@@ -9,7 +9,7 @@ from lamsik.core.castings.gates import ASKS, REFUSED, Gate, gate, when
 from lamsik.core.errors import Refused, require
 from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.heat import Heat, heat, limit_of, limits
-from lamsik.documents.moulds.document import Document as Content
+from lamsik.documents.rows import Document as Content
 from lamsik.store import mixes, moulds, stores
 from lamsik.store.tables import MouldMade, now
 from lamsik.web.batches.planning import BatchAsked

@@ -9,9 +9,9 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import one_of
 from lamsik.documents.engine import apply
-from lamsik.documents.moulds.document import Document as Content
-from lamsik.documents.moulds.document import framed, to_mould
+from lamsik.documents.moulds.document import MOULD_SCHEMA, to_mould
 from lamsik.documents.moulds.edits import MOULD
+from lamsik.documents.rows import Document as Content
 from lamsik.store import documents
 from lamsik.store.tables import Document
 from lamsik.web.moulds.shop import master_of, shop_of
@@ -28,7 +28,7 @@ def live(key: int) -> ResponseReturnValue:
     fields.
     """
     row, asked = load_document("mould", key), exchange.asked_for()
-    document = framed(asked.get("document"))
+    document = MOULD_SCHEMA.checked(asked.get("document"))
     to_mould(
         document, master_of(document["master"])
     )  # what is no mould is refused before anything is done to it
@@ -60,7 +60,7 @@ def step_back(key: int, way: str) -> ResponseReturnValue:
 
 def current(row: Document, at_hand: MouldShop | None = None) -> dict[str, Any]:
     """The whole state of a saved mould, as the page starts with it; the shop as it is at hand."""
-    document = framed(documents.content(db(), row))
+    document = documents.content(db(), row)
     shop = at_hand or shop_of(row.id or 0, document["master"])
     return {
         "id": row.id,

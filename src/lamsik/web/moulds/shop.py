@@ -6,7 +6,7 @@ from lamsik.core.moulds.heat import Heat
 from lamsik.core.moulds.masters import BODY, Master
 from lamsik.core.moulds.silicone import Bricks
 from lamsik.documents.moulds import document as mould_document
-from lamsik.documents.moulds.document import Document
+from lamsik.documents.rows import Document
 from lamsik.store import mixes, moulds, stores
 from lamsik.web.moulds.gates import heat_of
 from lamsik.web.moulds.state import MouldShop

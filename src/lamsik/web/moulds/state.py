@@ -20,7 +20,8 @@ from lamsik.core.moulds.silicone import Bricks, Half, Saved, clay_ml, lift, wall
 from lamsik.core.moulds.vents import HighPoint
 from lamsik.core.shapes.sources import Source
 from lamsik.core.units import show
-from lamsik.documents.moulds.document import Document, to_mould
+from lamsik.documents.moulds.document import to_mould
+from lamsik.documents.rows import Document
 from lamsik.drawings.mould import picture
 from lamsik.web.moulds.view import (
     AirPanel,

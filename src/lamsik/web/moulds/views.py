@@ -14,7 +14,6 @@ from lamsik.core.moulds.masters import BOX, PULLS, Master
 from lamsik.core.moulds.pull import KINDS
 from lamsik.core.shapes.sources import OWN, SAYS, Source
 from lamsik.core.units import parse
-from lamsik.documents.moulds.document import Document as Content
 from lamsik.documents.moulds.document import (
     first_layout,
     master_of,
@@ -23,6 +22,7 @@ from lamsik.documents.moulds.document import (
     to_mould,
 )
 from lamsik.documents.moulds.edits import MOULD
+from lamsik.documents.rows import Document as Content
 from lamsik.drawings.mould import thumbnail
 from lamsik.drawings.svg import markup
 from lamsik.formats import document_file

@@ -5,27 +5,36 @@ from dataclasses import dataclass
 
 from lamsik.drawings.svg import Node
 from lamsik.web.shared.facts import Fact
-from lamsik.web.shared.view import Head, Panel, Removable
+from lamsik.web.shared.view import Head, Panel, Removable, Said
 
 
 @dataclass(frozen=True, kw_only=True)
-class CoatRow(Removable):
-    """A coat of the scheme with the paths of its figures, what is on dry, and its way up."""
+class LayerRow(Removable):
+    """A layer of the scheme with the paths of its figures, what is on dry, and its way up."""
 
     order: str
     name: str
     name_says: str
     colour: str
     colour_says: str
+    paint: str
+    paint_says: str
     film: str
     film_says: str
     is_film: bool
+    passes: str
+    passes_says: str
     pair: str
     wait: str
     wait_says: str
+    side: str
+    side_says: str
     count: str
     count_says: str
     has_count: bool
+    edge: str
+    edge_says: str
+    has_edge: bool
     dry: str
     up: str
     up_says: str
@@ -34,11 +43,12 @@ class CoatRow(Removable):
 
 @dataclass(frozen=True)
 class SchemePanel(Panel):
-    """The coats on a reference bait, in order, and what they take together."""
+    """The layers on a reference bait, what is wrong with their order, and what they take together."""
 
     picture: Node
-    coats: Sequence[CoatRow]
-    no_coats: bool
+    layers: Sequence[LayerRow]
+    no_layers: bool
+    warnings: Sequence[Said]
     facts: Sequence[Fact]
 
 

@@ -4,8 +4,9 @@ from flask import Blueprint, flash, redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
-from lamsik.core.paints.coats import ROLES
-from lamsik.documents.schemes.document import blank, coats_of
+from lamsik.core.paints.layers import KINDS
+from lamsik.core.paints.paint import SIDES
+from lamsik.documents.schemes.document import blank, layers_of
 from lamsik.store import documents, orders
 from lamsik.web.bodies.live import current
 from lamsik.web.paints.live import current as state_of
@@ -23,7 +24,7 @@ def index() -> str:
     page = asked_page(documents.found("scheme", asked_text()))
     found = documents.currents(db(), page.rows)
     cards, broken = whole.shown_of(
-        page.rows, lambda row: (row, coats_of(found[row.id or 0].content), found[row.id or 0].id)
+        page.rows, lambda row: (row, layers_of(found[row.id or 0].content), found[row.id or 0].id)
     )
     return render_template("paints/index.html", cards=cards, broken=broken, page=page, q=asked_text())
 
@@ -50,7 +51,7 @@ def bring_in() -> ResponseReturnValue:
 def edit(key: int) -> str:
     """One scheme: the painted bait, and its coats in order."""
     row = load_document("scheme", key)
-    return render_template("paints/edit.html", row=row, state=state_of(row), roles=ROLES)
+    return render_template("paints/edit.html", row=row, state=state_of(row), kinds=KINDS, sides=SIDES)
 
 
 @blueprint.get("/on/<int:key>")

@@ -303,7 +303,7 @@ def _card(shown: PieceView) -> dict[str, object]:
         "shown": shown,
         "wide": any(
             ord(char) > 0x2E7F
-            for char in f"{design.name}{design.host.name}{''.join(c.name + c.note for c in design.coats)}"
+            for char in f"{design.name}{design.host.name}{''.join(x.name + x.note for x in design.layers)}"
         ),
         "paper": card_paper(design.body.length_mm, stores.setting(db(), "saw")["paper"]),
         "side": drawings.side_template(design),

@@ -20,9 +20,9 @@ from lamsik.core.shapes.outlining import lines_of, width_line
 from lamsik.core.shapes.tracing import warm
 from lamsik.core.water import Water
 from lamsik.documents.blades.document import BLADE, is_blade
-from lamsik.documents.body.document import Document as Content
 from lamsik.documents.body.document import to_design
 from lamsik.documents.body.lines import blank, with_lines, with_mesh
+from lamsik.documents.rows import Document as Content
 from lamsik.drawings.body import mesh_views
 from lamsik.formats import body_file, dxf, photo, stl, svg_outlines
 from lamsik.formats.outlines import Outlines

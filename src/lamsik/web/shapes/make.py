@@ -24,8 +24,8 @@ from lamsik.core.shapes.solid import segments, solid
 from lamsik.core.shapes.space import hollow_outlines
 from lamsik.core.shapes.stock import GRAIN, NO_GRAIN, block, cutting
 from lamsik.core.units import place
-from lamsik.documents.body.document import Document as Content
 from lamsik.documents.body.document import to_design
+from lamsik.documents.rows import Document as Content
 from lamsik.drawings import pack
 from lamsik.drawings.paper import SHEETS, Sheet, sheets
 from lamsik.drawings.svg import Node, markup, node, path

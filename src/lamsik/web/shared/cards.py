@@ -8,12 +8,12 @@ from typing import Any
 
 from markupsafe import Markup
 
-from lamsik.core.paints.coats import Coat
+from lamsik.core.paints.layers import Layer
 from lamsik.core.shapes.design import Design, Host, Want
 from lamsik.core.shapes.forms import form
 from lamsik.core.water import Water
 from lamsik.documents.body.document import new_document, to_design
-from lamsik.documents.schemes.document import coats_of
+from lamsik.documents.schemes.document import layers_of
 from lamsik.drawings.body import thumbnail
 from lamsik.drawings.svg import markup
 
@@ -31,21 +31,23 @@ def card(content: Content, name: str) -> Markup:
 
 
 @lru_cache(maxsize=64)
-def reference(coats: tuple[Coat, ...]) -> Design:
+def reference(layers: tuple[Layer, ...]) -> Design:
     """The silhouette schemes are shown on when no design is at hand."""
     design = to_design(new_document("Reference", form("slim"), Host("basswood", 0.42, 0.04), Water(), Want()))
-    return replace(design, coats=coats)
+    return replace(design, layers=layers)
 
 
 def scheme(content: Content) -> Markup:
     """A scheme on the reference shape."""
-    return drawn(reference(coats_of(content)), "card")
+    return drawn(reference(layers_of(content)), "card")
 
 
 def dressed(body: Content, painted: Content) -> Markup:
     """A body in a scheme, bare of what is fitted."""
     return drawn(
-        replace(_design(_text(body)), hardware=(), ballast=(), lip=None, trials=(), coats=coats_of(painted)),
+        replace(
+            _design(_text(body)), hardware=(), ballast=(), lip=None, trials=(), layers=layers_of(painted)
+        ),
         "swatch",
     )
 

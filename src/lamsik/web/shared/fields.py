@@ -5,6 +5,9 @@ from typing import Any
 from lamsik.documents.typed import quantity_of
 from lamsik.words.quantities import said
 
+COUNTS = (".count", ".passes")
+"""What is counted: shown without decimals."""
+
 
 def fields(document: Any, unit: str, path: str = "") -> dict[str, str]:
     """Every typed number of the document as text in the shop's unit, by path."""
@@ -19,7 +22,7 @@ def fields(document: Any, unit: str, path: str = "") -> dict[str, str]:
                 found |= fields(row, unit, f"{path}.{row['key']}")
     elif isinstance(document, int | float) and not isinstance(document, bool):
         kind = quantity_of(path)
-        found[path] = said(document, kind, unit, 0 if path.endswith(".count") else None)
+        found[path] = said(document, kind, unit, 0 if path.endswith(COUNTS) else None)
     elif isinstance(document, str):
         found[path] = document
     return found

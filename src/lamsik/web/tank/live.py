@@ -10,8 +10,8 @@ from lamsik.core.tank import ballast
 from lamsik.core.tank.ballast import Answer
 from lamsik.core.tank.ballast_why import what_binds
 from lamsik.core.tank.trial import replacement
-from lamsik.documents.body.document import checked
 from lamsik.documents.body.edits import BODY
+from lamsik.documents.body.shape import BODY_SCHEMA
 from lamsik.documents.engine import applied
 from lamsik.drawings.body import thumbnail
 from lamsik.store import stores
@@ -63,7 +63,7 @@ def pictures(key: int) -> ResponseReturnValue:
     """
     load_document("body", key)
     asked = asked_for()
-    document = checked(asked.get("document"))
+    document = BODY_SCHEMA.checked(asked.get("document"))
     drawn = [
         thumbnail(applied(BODY, document, edit, Catalogue())[1], f"answer{index}", holes=True)
         for index, edit in enumerate(exchange.edits_of(asked))

@@ -1,0 +1,76 @@
+"""What one body needs otherwise than its scheme says: kept beside the scheme, laid over it."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Annotated, Any
+
+from lamsik.core.errors import Refused
+from lamsik.core.limits import Key, OneOf, held
+from lamsik.core.paints.layers import Layer
+
+LEFT_OUT, LIKE = "", "like"
+"""Fields of adjustments that leave their layer out, or put one more on that is like the layer of that key."""
+FIELDS = (
+    LEFT_OUT,
+    LIKE,
+    "paint.colour",
+    "place.cover_share",
+    "place.reach_share",
+    "place.count",
+    "place.edge_share",
+    "place.side",
+    "film_um",
+    "passes",
+    "wait_h",
+    "window_h",
+    "mass_g",
+    "note",
+)
+"""What can be otherwise on one body."""
+
+
+@dataclass(frozen=True)
+class Adjustment:
+    """A field of a layer that is otherwise on this body; the layer left out, its name as the value; or one
+    more layer on top, like that of the key that is the value.
+    """
+
+    layer: Key
+    field: Annotated[str, OneOf(FIELDS)] = LEFT_OUT
+    value: float | int | str | None = None
+
+    def __post_init__(self) -> None:
+        held(self)
+
+
+def resolved(scheme: Sequence[Layer], adjustments: Sequence[Adjustment]) -> tuple[Layer, ...]:
+    """The layers of a scheme as they lie on a body. What is said of a layer that the scheme has no more, or
+    what it cannot be by now, is passed over.
+    """
+    known = {layer.key: layer for layer in scheme}
+    more = [
+        replace(known[str(one.value)], key=one.layer)
+        for one in adjustments
+        if one.field == LIKE and str(one.value) in known and one.layer not in known
+    ]
+    found = []
+    for layer in (*scheme, *more):
+        mine = [one for one in adjustments if one.layer == layer.key]
+        if not any(one.field == LEFT_OUT for one in mine):
+            for one in mine:
+                layer = _with(layer, one)
+            found.append(layer)
+    return tuple(found)
+
+
+def _with(layer: Layer, adjustment: Adjustment) -> Layer:
+    part, _, name = adjustment.field.rpartition(".")
+    if name == LIKE:
+        return layer
+    change: dict[str, Any] = {name: adjustment.value}
+    try:
+        if part:
+            change = {part: replace(getattr(layer, part), **change)}
+        return replace(layer, **change)
+    except Refused:
+        return layer

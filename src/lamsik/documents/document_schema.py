@@ -1,0 +1,204 @@
+"""The published form of a kind of document: its JSON Schema, made from its types and kept beside them, is
+what documents and single fields are checked with.
+"""
+
+import json
+from collections.abc import Callable, Collection
+from dataclasses import MISSING, dataclass, fields, is_dataclass
+from functools import cached_property, lru_cache, partial
+from hashlib import sha256
+from importlib.resources import files
+from math import isfinite
+from pathlib import Path
+from types import NoneType
+from typing import Any, get_args, get_type_hints
+
+from jsonschema import Draft202012Validator
+from jsonschema.exceptions import best_match
+
+from lamsik.core.errors import Refused, require
+from lamsik.documents.rows import Document
+from lamsik.documents.schemas import Schema, refusal_of, schema_of
+from lamsik.documents.values import row_of
+
+MOST_KNOWN = 64
+PLAIN = (str, int, float, bool, NoneType)
+
+
+@dataclass
+class DocumentSchema:
+    """A kind of document as it is published.
+
+    Args:
+        room: the package that keeps the schema.
+        of: the type of the document.
+        format, version: what it says it is.
+        may_lack: fields (`Class.field`) that documents of this version were written without before they were
+            thought of: they are given their default as they are read.
+        in_a_file: fields that only its file has.
+        raised: a document of an earlier version as one of this; anything else as it is.
+    """
+
+    room: str
+    of: type
+    format: str
+    version: int
+    may_lack: Collection[str] = ()
+    in_a_file: Collection[str] = ()
+    raised: Callable[[Document], Document] = lambda document: document
+
+    def __post_init__(self) -> None:
+        self._good: dict[bytes, None] = {}
+        """Digests of documents found good, the newest last."""
+
+    @property
+    def file(self) -> str:
+        """What the schema's file is called."""
+        return f"{self.format.removeprefix('lamsik-')}.schema.json"
+
+    @cached_property
+    def schema(self) -> Schema:
+        """The JSON Schema, as it is published; made here while it is not."""
+        try:
+            text = files(self.room).joinpath(self.file).read_text(encoding="utf-8")
+        except (ModuleNotFoundError, FileNotFoundError):
+            return self.made()
+        loaded: Schema = json.loads(text)
+        return loaded
+
+    def made(self) -> Schema:
+        """The same, made from the types."""
+        what = self.format.removeprefix("lamsik-")
+        lacking = {*self.may_lack, *(f"{self.of.__name__}.{name}" for name in self.in_a_file)}
+        return schema_of(self.of, f"Lamsik {what} document, version {self.version}", lacking)
+
+    def write(self, under: Path) -> None:
+        """Write the schema beside its types, so that no start has to make it."""
+        text = json.dumps(self.made(), indent=1, ensure_ascii=False)
+        (under / Path(*self.room.split(".")) / self.file).write_text(f"{text}\n", encoding="utf-8")
+
+    @cached_property
+    def _validator(self) -> Draft202012Validator:
+        return Draft202012Validator(self.schema)
+
+    def brought_up(self, document: Any) -> Any:
+        """A document of an earlier version, or one that lacks what it may, as a whole one of this; anything
+        else as it is.
+        """
+        if not isinstance(document, dict):
+            return document
+        return _completed(self.raised(document), self.of, self.may_lack)
+
+    def checked(self, document: Any) -> Document:
+        """The document as one of this version, if it follows the schema.
+
+        A drag sends the same document many times: those found good lately are known by their digest.
+
+        Raises:
+            Refused: the first offending field.
+        """
+        said = document.get("format") if isinstance(document, dict) else document
+        if said != self.format:
+            raise Refused("format", said, f"a {self.format} document is needed")
+        for name in self.in_a_file:
+            require(name not in document, name, None, "only a file carries it")
+        document = self.brought_up(document)
+        version = document.get("version")
+        require(version == self.version, "version", version, f"must be {self.version}")
+        try:
+            digest = sha256(json.dumps(document, allow_nan=False).encode()).digest()
+        except (TypeError, ValueError, RecursionError) as error:
+            raise Refused(_odd(document), None, "a plain number, text, list or object is needed") from error
+        if digest not in self._good:
+            found = best_match(self._validator.iter_errors(document))
+            if found is not None:
+                raise refusal_of(found)
+            self._good[digest] = None
+            while len(self._good) > MOST_KNOWN:
+                self._good.pop(next(iter(self._good)), None)
+        result: Document = document
+        return result
+
+    def check_field(self, path: str, value: Any) -> None:
+        """Check one field's value by its place in the schema; rows of a list are named by their key
+        (`ballast.b1.x_mm`).
+
+        Much quicker than the whole document, for the many small edits of a drag. Raises `Refused`.
+        """
+        here: Any = self.schema
+        for step in path.split("."):
+            here = here["items"] if "items" in here else here.get("properties", {}).get(step, {})
+        error = best_match(Draft202012Validator(here).iter_errors(value))
+        if error is not None:
+            raise refusal_of(error, path)
+
+
+def _odd(value: Any, path: str = "document") -> str:
+    """Where in a document something stands that no file can hold: no number, or nothing a file knows."""
+    rows = value.items() if isinstance(value, dict) else enumerate(value) if isinstance(value, list) else ()
+    for name, one in rows:
+        here = f"{path}.{name}".removeprefix("document.")
+        if isinstance(one, dict | list):
+            found = _odd(one, here)
+            if found != here:
+                return found
+        elif (isinstance(one, float) and not isfinite(one)) or not isinstance(one, PLAIN):
+            return here
+    return path
+
+
+def with_frame(form: str, version: int) -> Callable[[Document], Document]:
+    """Documents that the shop kept before they said what they are."""
+    return lambda document: {"format": form, "version": version, **document}
+
+
+def with_default(of: type) -> set[str]:
+    """Every field (`Class.field`) of a type and of the types in it that begins with something."""
+    found = {f"{of.__name__}.{name}" for name in _begins(of)}
+    for within in _parts(of).values():
+        found |= with_default(within)
+    return found
+
+
+def _completed(part: Any, of: type, may_lack: Collection[str]) -> Any:
+    """A part of a document with what it may lack, as its type begins it."""
+    if isinstance(part, list):
+        return [_completed(row, of, may_lack) for row in part]
+    if not isinstance(part, dict):
+        return part
+    found = {name: begin() for name, begin in _begins(of).items() if f"{of.__name__}.{name}" in may_lack}
+    found |= part
+    for name, within in _parts(of).items():
+        if name in found:
+            found[name] = _completed(found[name], within, may_lack)
+    return found
+
+
+@lru_cache(maxsize=64)
+def _begins(of: type) -> dict[str, Callable[[], Any]]:
+    """What each field of a class begins with, where that is said."""
+    found: dict[str, Callable[[], Any]] = {}
+    for one in fields(of):
+        if one.default is not MISSING:
+            found[one.name] = partial(row_of, one.default)
+        elif one.default_factory is not MISSING:
+            found[one.name] = partial(_begun, one.default_factory)
+    return found
+
+
+def _begun(make: Callable[[], Any]) -> Any:
+    return row_of(make())
+
+
+@lru_cache(maxsize=64)
+def _parts(of: type) -> dict[str, type]:
+    """Fields of a class that hold values of another, or lists of them; what is written beside has its own."""
+    hints = get_type_hints(of, include_extras=True)
+    found = {one.name: _class_in(hints[one.name]) for one in fields(of)}
+    return {name: within for name, within in found.items() if within is not None}
+
+
+def _class_in(hint: Any) -> type | None:
+    if isinstance(hint, type) and is_dataclass(hint):
+        return hint
+    return next((found for one in get_args(hint) if (found := _class_in(one)) is not None), None)
