@@ -215,7 +215,7 @@ def test_by_keyboard_alone(demo_page: Page):
     saved(page)
     tab_to(page, "link", "Paint")
     keys.press("Enter")
-    expect(page.get_by_role("heading", name="Coats in order")).to_be_visible()
+    expect(page.get_by_role("heading", name="Layers in order")).to_be_visible()
     tab_to(page, "button", "Garfish green S-006")
     keys.press("Enter")
     expect(page.get_by_role("button", name="Garfish green S-006")).to_have_attribute("aria-pressed", "true")

@@ -1,0 +1,42 @@
+"""The tables of a shop, by room. Masses in grams, lengths in millimetres, money in minor units, times UTC."""
+
+from lamsik.store.tables.documents import Card, Document, Family, Revision, SkinMesh, Tracing
+from lamsik.store.tables.mixes import Batch, Clock, ShopTub
+from lamsik.store.tables.moulds import MouldMade, Pour
+from lamsik.store.tables.orders import Customer, Order
+from lamsik.store.tables.pieces import Piece, StepDone
+from lamsik.store.tables.shared import SentForm, Setting, Typed, now
+from lamsik.store.tables.stores import Drill, Hardware, ShopWater, SlugStock
+from lamsik.store.tables.tank import TimedRun, TowRun
+from lamsik.store.tables.weighing import Instrument, Weighed, Weighing
+
+__all__ = [
+    "Batch",
+    "Card",
+    "Clock",
+    "Customer",
+    "Document",
+    "Drill",
+    "Family",
+    "Hardware",
+    "Instrument",
+    "MouldMade",
+    "Order",
+    "Piece",
+    "Pour",
+    "Revision",
+    "SentForm",
+    "Setting",
+    "ShopTub",
+    "ShopWater",
+    "SkinMesh",
+    "SlugStock",
+    "StepDone",
+    "TimedRun",
+    "TowRun",
+    "Tracing",
+    "Typed",
+    "Weighed",
+    "Weighing",
+    "now",
+]
