@@ -166,7 +166,7 @@ class TestEdits:
             ({"do": "remove", "group": "cavities", "key": "c1"}, "needs one cavity"),
             ({"do": "remove", "group": "cavities", "key": "c9"}, "one of c1"),
             ({"do": "point", "line": "c9"}, "of this mould"),
-            ({"do": "add", "group": "horses"}, "cavities, wells or texts"),
+            ({"do": "add", "group": "horses"}, "one of cavities, wells, texts"),
             ({"do": "flag", "path": "boards", "on": "yes"}, "true or false"),
             ({"do": "arrange", "count": 99}, "allowed is"),
             ({"do": "set", "path": "cavities.c1.x_mm", "text": "1 mm"}, "reaches out"),

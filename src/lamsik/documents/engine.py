@@ -8,9 +8,8 @@ from lamsik.core import units
 from lamsik.core.errors import Refused, require
 from lamsik.documents.document_schema import DocumentSchema
 from lamsik.documents.rows import Document, copied, holder_of, row_of
-from lamsik.documents.typed import amount, is_empty, note_typed, quantity_of, word
+from lamsik.documents.typed import Edit, amount, is_empty, note_typed, quantity_of, word
 
-Edit = Mapping[str, Any]
 Shop = TypeVar("Shop")
 Value = TypeVar("Value")
 

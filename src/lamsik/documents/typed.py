@@ -6,6 +6,9 @@ from typing import Any
 from lamsik.core import units
 from lamsik.core.errors import finite_between
 
+Edit = Mapping[str, Any]
+"""One edit of a document: `do`, and what it is done with."""
+
 FARTHEST = 1e6
 
 QUANTITY_BY_ENDING = {

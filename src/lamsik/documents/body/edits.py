@@ -16,9 +16,9 @@ from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.documents.body import edits_parts, edits_shape, edits_tank, paint
 from lamsik.documents.body.document import MOST_BYTES, body_block, to_design, with_design
 from lamsik.documents.body.shape import BODY_SCHEMA
-from lamsik.documents.engine import Edit, Kind
+from lamsik.documents.engine import Kind
 from lamsik.documents.rows import Document
-from lamsik.documents.typed import word
+from lamsik.documents.typed import Edit, word
 
 
 def _before_set(document: Document, path: str, text: str, catalogue: Catalogue) -> None:

@@ -1,18 +1,17 @@
 """Edits that put parts on a body and take them off: hardware, lip, slugs."""
 
-from collections.abc import Mapping
 from dataclasses import asdict, replace
 from math import radians, sin
-from typing import Any
 
 from lamsik.core.errors import Refused, finite_between
-from lamsik.core.shapes.ballast_holes import BALLS, Slug
+from lamsik.core.shapes.ballast_holes import BALLS, Hole, Slug
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.hardware import SEATS, Item, Lip, Placement
+from lamsik.documents.adding import adding
 from lamsik.documents.body.document import hardware_row, to_design
-from lamsik.documents.rows import Document, free_key, holder_of, take
-from lamsik.documents.typed import word
+from lamsik.documents.rows import Document, holder_of, row_of, take
+from lamsik.documents.typed import Edit, word
 
 CLEAR_OF_TIE_MM, LEAST_INSET_MM = 2.4, 3.0
 """A slot stops this far under the axis, where a line tie's screw runs, but is never shallower than this
@@ -20,20 +19,21 @@ CLEAR_OF_TIE_MM, LEAST_INSET_MM = 2.4, 3.0
 """
 
 
-def hang(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
+def hang(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """A part from the catalogue onto a seat, or onto the first free eye."""
     item: Item = take(catalogue.items, edit.get("code"), "code")
-    seat = word(edit, "seat") or "belly"
+    return adding("hardware", item.kind.replace("_", ""), _hung)(document, edit, catalogue)
+
+
+def _hung(document: Document, edit: Edit, catalogue: Catalogue, key: str) -> Document:
+    item: Item = take(catalogue.items, edit.get("code"), "code")
+    seat, length = word(edit, "seat") or "belly", document["body"]["length_mm"]
     if seat not in SEATS:
         raise Refused("seat", seat, f"one of {', '.join(SEATS)}")
-    rows = document["hardware"]
-    key = free_key(rows, item.kind.replace("_", ""))
-    length = document["body"]["length_mm"]
     place = finite_between("x_mm", edit.get("x_mm") or 0.42 * length, 0.0, 600.0, "mm")
     x = {"nose": 0.0, "tail": length, "lip": 2.0}.get(seat, place)
-    hung_on = _free_eye(rows, item.kind) if item.kind in ("ring", "hook") else None
-    rows.append(hardware_row(Placement(key, item, seat, x, hung_on)))
-    return document
+    hung_on = _free_eye(document["hardware"], item.kind) if item.kind in ("ring", "hook") else None
+    return hardware_row(Placement(key, item, seat, x, hung_on))
 
 
 def _free_eye(rows: list[Document], kind: str) -> str:
@@ -50,7 +50,7 @@ def _free_eye(rows: list[Document], kind: str) -> str:
     return str(free[0])
 
 
-def swap(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
+def swap(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """Another catalogue part in the place of one."""
     item: Item = take(catalogue.items, edit.get("code"), "code")
     row, _ = holder_of(document, f"hardware.{edit.get('key')}.mass_g")
@@ -78,7 +78,7 @@ def removed(document: Document, group: str, row: Document) -> Document:
     return document
 
 
-def lip(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
+def lip(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """Fit a lip from the catalogue behind the nose."""
     plate: Lip = take(catalogue.lips, edit.get("code"), "code")
     x = round(0.075 * document["body"]["length_mm"], 1)
@@ -90,15 +90,11 @@ def lip(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Do
     return document
 
 
-def pair(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
+def pair(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """A hole as a mirrored pair beside the middle, or a pair as one hole on it; its metal stays as much,
     whole balls in each.
     """
-    row = next((row for row in document["ballast"] if row["key"] == word(edit, "key")), None)
-    if row is None:
-        raise Refused(
-            "key", edit.get("key"), f"one of {', '.join(row['key'] for row in document['ballast'])}"
-        )
+    row = row_of(document, "ballast", word(edit, "key"))
     row["beside_mm"] = 0.0 if row.get("beside_mm") else round(row["drill_mm"] / 2 + 1.0, 1)
     slug = Slug(**row["slug"])
     if slug.form == BALLS:
@@ -107,21 +103,12 @@ def pair(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> D
     return document
 
 
-def slug(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
-    """One more slug on the belly, a plain start for dragging."""
-    slug: Slug = take(catalogue.slugs, edit.get("code"), "code")
-    key = free_key(document["ballast"], "b")
-    mass = slug.ball_g if slug.form == "ball" else 1.0
-    place = 0.5 * document["body"]["length_mm"]
-    hole = {
-        "key": key,
-        "slug": asdict(slug),
-        "mass_g": round(mass, 2),
-        "x_mm": place,
-        "drill_mm": slug.diameter_mm,
-        "cover_mm": 2.0,
-        "filler_g_cm3": 1.15,
-        "beside_mm": 0.0,
-    }
-    document["ballast"].append(hole)
-    return document
+def _slug(document: Document, edit: Edit, catalogue: Catalogue, key: str) -> Hole:
+    """A plain start for dragging."""
+    found: Slug = take(catalogue.slugs, edit.get("code"), "code")
+    mass = round(found.ball_g if found.form == BALLS else 1.0, 2)
+    return Hole(key, found, mass, 0.5 * document["body"]["length_mm"], found.diameter_mm)
+
+
+slug = adding("ballast", "b", _slug)
+"""One more slug on the belly."""

@@ -1,8 +1,7 @@
 """Edits of the shape itself: points of its lines, mirroring, scaling, joints, segments, hollow bodies."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import asdict
-from typing import Any
 
 import numpy as np
 
@@ -17,11 +16,11 @@ from lamsik.core.shapes.hardware import Lip
 from lamsik.core.shapes.hollow import Shell
 from lamsik.core.shapes.joints import Joint
 from lamsik.core.shapes.scaling import scaled, to_volume
+from lamsik.documents.adding import adding, between_neighbours, index_of, without_point
 from lamsik.documents.body.document import to_design, with_design
-from lamsik.documents.rows import Document, free_key, take
-from lamsik.documents.typed import word
+from lamsik.documents.rows import Document, take
+from lamsik.documents.typed import Edit, word
 
-Edit = Mapping[str, Any]
 LINES = {"top": "depth_mm", "bottom": "depth_mm", "half_width": "width_mm", "widest": "depth_mm"}
 """Lines that are drawn through points, and the measure their shares are of."""
 
@@ -43,21 +42,13 @@ def _line(document: Document, edit: Edit) -> tuple[Document, str, float]:
     return block, f"{line}_shares", float(block[LINES[line]])
 
 
-def _index(points: list[list[float]], edit: Edit) -> int:
-    return int(finite_between("index", edit.get("index"), 0, len(points) - 1))
-
-
 def _point(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """Move one point; the ends keep their place along the body, no point passes its neighbours."""
     block, name, size = _line(document, edit)
     points = block[name]
-    at = _index(points, edit)
+    at = index_of(points, edit)
     share = _given(edit, "x", points[at][0] * block["length_mm"]) / block["length_mm"]
-    low, high = (
-        (points[at - 1][0] + LEAST_GAP if at else 0.0),
-        (points[at + 1][0] - LEAST_GAP if at + 1 < len(points) else 1.0),
-    )
-    share = points[at][0] if at in (0, len(points) - 1) else min(max(share, low), high)
+    share = between_neighbours(points, at, share, LEAST_GAP)
     value = _given(edit, "value", points[at][1] * size)
     points[at] = [share, max(value, 0.0) / size if name == "half_width_shares" else value / size]
     return fitted(document)
@@ -90,10 +81,7 @@ def _add_point(document: Document, edit: Edit, catalogue: Catalogue) -> Document
 def _drop_point(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """Take a point off a line; its ends stay."""
     block, name, _ = _line(document, edit)
-    at = _index(block[name], edit)
-    if at in (0, len(block[name]) - 1):
-        raise Refused("index", at, "nose and tail keep their points")
-    del block[name][at]
+    block[name] = without_point(block[name], edit)
     return fitted(document)
 
 
@@ -212,17 +200,14 @@ def _resize(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     return with_design(document, grown)
 
 
-def _joint(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
-    """One more joint, in the middle of the longest segment unless a place is given."""
-    rows = document["joints"]
-    length = document["body"]["length_mm"]
+def _joint(document: Document, edit: Edit, catalogue: Catalogue, key: str) -> Joint:
+    """In the middle of the longest segment unless a place is given."""
+    rows, length = document["joints"], document["body"]["length_mm"]
     marks = [0.0, *sorted(row["x_mm"] for row in rows), length]
     gap, start = max((b - a, a) for a, b in zip(marks, marks[1:], strict=False))
     place = start + gap * (0.55 if not rows else 0.5) if edit.get("x_mm") is None else edit["x_mm"]
     place = round(finite_between("x_mm", place, 0.0, length, "mm"), 1)
-    rows.append(asdict(Joint(free_key(rows, "j"), place, kind=(word(edit, "kind") or "linked"))))
-    document["joints"] = sorted(rows, key=lambda row: float(row["x_mm"]))
-    return document
+    return Joint(key, place, kind=(word(edit, "kind") or "linked"))
 
 
 def _segment_material(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
@@ -291,7 +276,7 @@ EDITS: dict[str, Callable[[Document, Edit, Catalogue], Document]] = {
     "turned": _turned,
     "mirror": _mirror,
     "resize": _resize,
-    "joint": _joint,
+    "joint": adding("joints", "j", _joint, in_order="x_mm"),
     "segment_material": _segment_material,
     "hollow": _hollow,
     "swap_lip": _swap_lip,

@@ -1,10 +1,9 @@
 """Edits of the Tank: what is wanted, in which water, ballast answers, allowances, trial weights, what-ifs."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import asdict, replace
-from typing import Any
 
-from lamsik.core.errors import Refused, finite_between
+from lamsik.core.errors import Refused, finite_between, one_of
 from lamsik.core.shapes.allowances import KINDS, START_G, Allowance
 from lamsik.core.shapes.ballast_holes import BALLS, Slug
 from lamsik.core.shapes.catalogue import Catalogue
@@ -13,12 +12,12 @@ from lamsik.core.shapes.inside import Cavity, PouredEnd
 from lamsik.core.shapes.scaling import scaled
 from lamsik.core.shapes.trial import BELLY, TrialWeight
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
+from lamsik.documents.adding import adding, taking
 from lamsik.documents.body import paint
 from lamsik.documents.body.document import to_design, want_row, with_design
 from lamsik.documents.rows import Document, free_key, take
-from lamsik.documents.typed import word
+from lamsik.documents.typed import Edit, word
 
-Edit = Mapping[str, Any]
 DENSE_RESIN_G_CM3 = 1.6
 
 
@@ -40,11 +39,6 @@ def _ballast(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
         document[group] = rows
     if edit.get("beside"):  # the trial weights come off when their answer goes in
         document["trials"] = []
-    return document
-
-
-def _water(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
-    document["water"] = asdict(take(catalogue.waters, edit.get("name"), "water"))
     return document
 
 
@@ -77,42 +71,29 @@ def _pose(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     return document
 
 
-def _allow(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+def _allowance(document: Document, edit: Edit, catalogue: Catalogue, key: str) -> Allowance:
     kind = word(edit, "kind")
-    if kind not in KINDS:
-        raise Refused("kind", kind, f"one of {', '.join(KINDS)}")
-    rows = document["allowances"]
+    one_of("kind", kind, KINDS)
     scale = (document["body"]["length_mm"] / 90.0) ** 2
     mass = round(START_G[kind] * scale, 2)
-    rows.append(asdict(Allowance(free_key(rows, "a"), kind, KINDS[kind], mass, round(0.3 * mass, 2))))
-    return document
+    return Allowance(key, kind, KINDS[kind], mass, round(0.3 * mass, 2))
 
 
-def _trial(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
-    rows, place = document["trials"], (word(edit, "place") or BELLY)
-    middle = round(0.5 * document["body"]["length_mm"], 1)
-    rows.append(asdict(TrialWeight(free_key(rows, "t"), place, middle, 1.0)))
-    return document
+def _trial(document: Document, edit: Edit, catalogue: Catalogue, key: str) -> TrialWeight:
+    return TrialWeight(key, word(edit, "place") or BELLY, round(0.5 * document["body"]["length_mm"], 1), 1.0)
 
 
-def _pour(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
-    rows, length = document["pours"], document["body"]["length_mm"]
-    rows.append(
-        asdict(
-            PouredEnd(free_key(rows, "p"), "dense resin", DENSE_RESIN_G_CM3, round(0.7 * length, 1), length)
-        )
-    )
-    return document
+def _pour(document: Document, edit: Edit, catalogue: Catalogue, key: str) -> PouredEnd:
+    length = document["body"]["length_mm"]
+    return PouredEnd(key, "dense resin", DENSE_RESIN_G_CM3, round(0.7 * length, 1), length)
 
 
-def _cavity(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
+def _cavity(document: Document, edit: Edit, catalogue: Catalogue, key: str) -> Cavity:
     slug: Slug = take(catalogue.slugs, edit.get("code"), "code")
     if slug.form != BALLS:
         raise Refused("code", slug.name, "balls go in a cavity; rods go in drilled holes")
-    rows = document["cavities"]
     place, up = round(0.5 * document["body"]["length_mm"], 1), round(slug.diameter_mm / 2 + 2.5, 1)
-    rows.append(asdict(Cavity(free_key(rows, "c"), slug, 1, place, up)))
-    return document
+    return Cavity(key, slug, 1, place, up)
 
 
 def _scale(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
@@ -157,14 +138,14 @@ def _drag(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 
 EDITS: dict[str, Callable[[Document, Edit, Catalogue], Document]] = {
     "ballast": _ballast,
-    "water": _water,
+    "water": taking("water", "waters", "name", "water"),
     "hold": _hold,
     "want": _want,
     "pose": _pose,
-    "allow": _allow,
-    "trial": _trial,
-    "pour": _pour,
-    "cavity": _cavity,
+    "allow": adding("allowances", "a", _allowance),
+    "trial": adding("trials", "t", _trial),
+    "pour": adding("pours", "p", _pour),
+    "cavity": adding("cavities", "c", _cavity),
     "clear": paint.clears,
     "scale": _scale,
     "hooks": _hooks,

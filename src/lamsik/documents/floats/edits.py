@@ -9,24 +9,24 @@ import numpy as np
 
 from lamsik.core import units
 from lamsik.core.errors import Refused, finite_between, one_of, require
-from lamsik.core.floats.design import Float
+from lamsik.core.floats.design import Float, Mark
 from lamsik.core.floats.inverse import carried_mm, sized
 from lamsik.core.floats.parts import KINDS, FloatPart, profile
 from lamsik.core.floats.shotting import ShotTable
 from lamsik.core.materials import BODY_MATERIALS, METALS
 from lamsik.core.water import Water
-from lamsik.documents.engine import Edit, Kind
+from lamsik.documents.adding import adding, between_neighbours, index_of, taking, without_point
+from lamsik.documents.engine import Kind
 from lamsik.documents.floats.document import (
     FLOAT_SCHEMA,
     MOST_BYTES,
     brought_in,
-    part_row,
     read,
     to_float,
     with_float,
 )
-from lamsik.documents.rows import Document, free_key, holder_of, row_of
-from lamsik.documents.typed import word
+from lamsik.documents.rows import Document, holder_of, row_of
+from lamsik.documents.typed import Edit, word
 from lamsik.documents.values import value_of
 
 GROUPS = ("parts", "marks", "tips")
@@ -105,23 +105,15 @@ def _point(document: Document, edit: Edit, shop: Shop) -> Document:
     """Pull a point of a profile: its height over the foot (`value_mm`) and its radius (`x_mm`); a standard
     form becomes the maker's own.
     """
-    row, at = (
-        row_of(document, "parts", edit.get("line")),
-        int(finite_between("index", edit.get("index"), 0, 60)),
-    )
+    row = row_of(document, "parts", edit.get("line"))
     if row["form"] != "own":
         row["points"] = _own_points(row)
         row["form"] = "own"
     points = row["points"]
-    require(at < len(points), "index", at, f"0 to {len(points) - 1}")
-    height = finite_between(
-        "value_mm", edit.get("value_mm", points[at][0] * row["length_mm"] + row["foot_mm"]), -1e4, 1e4, "mm"
-    )
-    if 0 < at < len(points) - 1:
-        points[at][0] = min(
-            max((height - row["foot_mm"]) / row["length_mm"], points[at - 1][0] + 0.01),
-            points[at + 1][0] - 0.01,
-        )
+    at = index_of(points, edit)
+    there = points[at][0] * row["length_mm"] + row["foot_mm"]
+    height = finite_between("value_mm", edit.get("value_mm", there), -1e4, 1e4, "mm")
+    points[at][0] = between_neighbours(points, at, (height - row["foot_mm"]) / row["length_mm"], 0.01)
     radius = finite_between("x_mm", edit.get("x_mm", points[at][1] * row["diameter_mm"] / 2), -1e4, 1e4, "mm")
     points[at][1] = max(radius, 0.0) / (row["diameter_mm"] / 2)
     most = max(r for _, r in points)
@@ -133,9 +125,8 @@ def _point(document: Document, edit: Edit, shop: Shop) -> Document:
 
 def _drop_point(document: Document, edit: Edit, shop: Shop) -> Document:
     row = row_of(document, "parts", edit.get("line"))
-    at = int(finite_between("index", edit.get("index"), 0, 60))
-    require(row["form"] == "own" and 0 < at < len(row["points"]) - 1, "index", at, "a point between the ends")
-    del row["points"][at]
+    row["points"] = without_point(row["points"] if row["form"] == "own" else _own_points(row), edit)
+    row["form"] = "own"
     return document
 
 
@@ -150,43 +141,27 @@ def _add_point(document: Document, edit: Edit, shop: Shop) -> Document:
 
 
 def _add(document: Document, edit: Edit, shop: Shop) -> Document:
-    """A part of a kind on the top, a mark at the top, or a tip for the box."""
+    """A part of a kind on the top, a mark near the top, or a tip for the box."""
     group, kind = word(edit, "group", "parts"), word(edit, "kind", "tip")
+    one_of("kind", kind, dict.fromkeys(KINDS))
+    stem = {"parts": kind, "marks": "m", "tips": "t"}
+    return adding(group, one_of("group", group, stem), _new)(document, edit, shop)
+
+
+def _new(document: Document, edit: Edit, shop: Shop, key: str) -> FloatPart | Mark:
+    group, kind = word(edit, "group", "parts"), word(edit, "kind", "tip")
+    top = to_float(document).top_mm
     if group == "marks":
-        top = to_float(document).top_mm
-        document["marks"].append(
-            {
-                "key": free_key(document["marks"], "m"),
-                "name": _free_name(document["marks"]),
-                "height_mm": _free_height(document["marks"], top),
-            }
-        )
-        return document
-    require(group in GROUPS and kind in KINDS, "kind", kind, f"one of {', '.join(KINDS)}")
-    top = 0.0 if group == "tips" or kind == "loading" else to_float(document).top_mm
+        return Mark(_free_name(document["marks"]), _free_height(document["marks"], top), key)
     length, diameter, density = {
         "loading": (12.0, 6.0, 8.5),
         "bead": (6.0, 6.0, 0.5),
         "body": (40.0, 14.0, 0.16),
         "adapter": (25.0, 4.0, 1.1),
     }.get(kind, (40.0, 2.0, 0.65))
+    foot = 0.0 if group == "tips" else -length if kind == "loading" else top
     form = "ball" if kind == "bead" else "cylinder"
-    key = free_key(document[group], kind if group == "parts" else "t")
-    document[group].append(
-        part_row(
-            FloatPart(
-                key,
-                kind,
-                kind,
-                length,
-                diameter,
-                density,
-                -length if kind == "loading" and group == "parts" else top,
-                form=form,
-            )
-        )
-    )
-    return document
+    return FloatPart(key, kind, kind, length, diameter, density, foot, form=form)
 
 
 def _free_height(marks: list[Document], top: float) -> float:
@@ -232,20 +207,6 @@ def _material(document: Document, edit: Edit, shop: Shop) -> Document:
     return document
 
 
-def _water(document: Document, edit: Edit, shop: Shop) -> Document:
-    name = word(edit, "name")
-    if name not in shop.waters:
-        raise Refused("water", name, f"the shop's are {', '.join(shop.waters)}")
-    found = shop.waters[name]
-    document["water"] = {
-        "name": found.name,
-        "temperature_c": found.temperature_c,
-        "salinity_psu": found.salinity_psu,
-        "measured_g_cm3": found.measured_g_cm3,
-    }
-    return document
-
-
 def _size(document: Document, edit: Edit, shop: Shop) -> Document:
     """Make it carry a load: by body length, diameter or loading."""
     wanted = units.parse(word(edit, "text"), "mass", "load", "g").value
@@ -265,7 +226,7 @@ FLOAT: Kind[Shop, Float] = Kind(
         "add_point": _add_point,
         "add": _add,
         "material": _material,
-        "water": _water,
+        "water": taking("water", "waters", "name", "water"),
         "size": _size,
     },
     groups=GROUPS,

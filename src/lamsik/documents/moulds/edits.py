@@ -5,7 +5,7 @@ suggested and taken off.
 from collections.abc import Callable
 from dataclasses import asdict, replace
 
-from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.errors import Refused, finite_between, one_of, require
 from lamsik.core.moulds.advice import escapes, high_points_of, turns
 from lamsik.core.moulds.layout import (
     CavitySpot,
@@ -22,10 +22,11 @@ from lamsik.core.moulds.layout import (
 from lamsik.core.moulds.masters import Master
 from lamsik.core.moulds.pull import OPEN, best_parting
 from lamsik.core.moulds.vents import fewest_vents
-from lamsik.documents.engine import Edit, Kind
+from lamsik.documents.adding import adding
+from lamsik.documents.engine import Kind
 from lamsik.documents.moulds.document import MOST_BYTES, MOULD_SCHEMA, brought_in, to_mould, with_mould
 from lamsik.documents.rows import Document, free_key
-from lamsik.documents.typed import word
+from lamsik.documents.typed import Edit, word
 
 Make = Callable[[Document], Master]
 """The master that a document's block names."""
@@ -114,36 +115,34 @@ def _point(document: Document, edit: Edit, make: Make) -> Document:
     return document
 
 
-def _add(document: Document, edit: Edit, make: Make) -> Document:
-    group = word(edit, "group")
+def _cavity(document: Document, edit: Edit, make: Make, key: str) -> CavitySpot:
+    """Beside the last, as far as two lie apart."""
+    last, y = document["cavities"][-1], max(row["y_mm"] for row in document["cavities"])
+    apart = arranged(_mould({**document, "cavities": _somewhere(document)}, make), 2).cavities
+    document["width_mm"] = None
+    return CavitySpot(key, last["x_mm"], y + apart[1].y_mm - apart[0].y_mm, last["turn_deg"])
+
+
+def _well(document: Document, edit: Edit, make: Make, key: str) -> Well:
     mould = _mould(document, make)
-    walls = box(mould)
-    if group == "cavities":
-        last = document["cavities"][-1]
-        key = free_key(document["cavities"], "c")
-        y = max(row["y_mm"] for row in document["cavities"])
-        outer = _mould({**document, "cavities": _somewhere(document)}, make)
-        step = arranged(outer, 2).cavities
-        document["cavities"].append(
-            asdict(CavitySpot(key, last["x_mm"], y + step[1].y_mm - step[0].y_mm, last["turn_deg"]))
-        )
-        document["width_mm"] = None
-    elif group == "wells":
-        document["wells"].append(
-            asdict(
-                Well(
-                    free_key(document["wells"], "w"),
-                    round(walls.length_mm / 2, 1),
-                    round(mould.edge_mm / 2, 1),
-                    min(8.0, mould.edge_mm * 0.6),
-                )
-            )
-        )
-    elif group == "texts":
-        document["texts"].append(asdict(Text(free_key(document["texts"], "t"), (word(edit, "says") or "VB"))))
-    else:
-        raise Refused("group", group, "cavities, wells or texts")
-    return document
+    place = round(box(mould).length_mm / 2, 1), round(mould.edge_mm / 2, 1)
+    return Well(key, *place, min(8.0, mould.edge_mm * 0.6))
+
+
+def _text(document: Document, edit: Edit, make: Make, key: str) -> Text:
+    return Text(key, word(edit, "says") or "VB")
+
+
+ADDS = {
+    "cavities": adding("cavities", "c", _cavity),
+    "wells": adding("wells", "w", _well),
+    "texts": adding("texts", "t", _text),
+}
+"""What can be put on a mould."""
+
+
+def _add(document: Document, edit: Edit, make: Make) -> Document:
+    return one_of("group", word(edit, "group"), ADDS)(document, edit, make)
 
 
 def _removed(document: Document, group: str, row: Document) -> Document:

@@ -5,10 +5,10 @@ from typing import Any
 
 from lamsik.core.errors import Refused, one_of, require
 from lamsik.core.paints.layers import KINDS, Layer, begun
-from lamsik.documents.engine import Edit, Kind
+from lamsik.documents.engine import Kind
 from lamsik.documents.rows import Document, free_key, row_of
 from lamsik.documents.schemes.shape import FORMAT, SCHEME_SCHEMA, VERSION
-from lamsik.documents.typed import word
+from lamsik.documents.typed import Edit, word
 from lamsik.documents.values import row_of as kept
 from lamsik.documents.values import value_of
 
