@@ -5,7 +5,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lamsik.core.errors import Refused, finite_between
-from lamsik.core.units import STORED, convert, inch_fraction, parse, show
+from lamsik.core.units import CHOICES, STORED, convert, inch_fraction, parse, show
+from lamsik.words.quantities import DIGITS, said
 
 READ = [
     ("12,5 mm", "length", 12.5),
@@ -129,3 +130,12 @@ def test_a_number_out_of_range_names_field_and_range(value):
 def test_every_quantity_says_what_to_type(quantity):
     with pytest.raises(Refused, match="type a"):
         parse("soon", quantity, "x", STORED[quantity] or None)
+
+
+@pytest.mark.parametrize("quantity", STORED)
+def test_every_quantity_is_read_in_its_unit_said_by_words_and_refused_in_them(quantity):
+    typed = f"3 {STORED[quantity]}".strip()
+    assert parse(typed, quantity, "x").value == 3.0 and said(3.0, quantity).startswith("3")
+    assert set(DIGITS) == set(STORED) == set(CHOICES)
+    with pytest.raises(Refused, match="type a"):
+        parse("soon", quantity, "x")

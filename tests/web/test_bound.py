@@ -13,6 +13,7 @@ import pytest
 
 from lamsik.web.bodies.view import PaintView, ShapeView, TankView
 from lamsik.web.floats.view import FloatView
+from lamsik.web.mixes.view import ProductView
 from lamsik.web.moulds.view import MouldView
 from lamsik.web.paints.view import SchemeView
 from lamsik.web.shared.view import panel_of
@@ -138,6 +139,7 @@ PAGES = {
     SchemeView: ("/paints/4", "paints"),
     FloatView: ("/floats/38", "floats"),
     MouldView: ("/moulds/53", "moulds"),
+    ProductView: ("/mixes/products/47", "mixes"),
 }
 
 

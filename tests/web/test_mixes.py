@@ -1,11 +1,13 @@
 """Mixes: amounts, tubs, the weighing page, what puts a batch right, what Stores keeps of it."""
 
+import json
 import re
 
 import pytest
 
 from lamsik.store.database import session_of
 from lamsik.store.tables import Batch, ShopTub
+from tests.lean import Known
 from tests.web.pouring import FOAM, RESIN, SILICONE, STUBBY, mixed_g, rows
 
 
@@ -173,7 +175,9 @@ class TestMixes:
 
     def test_a_tin_is_typed_and_its_tubs_received_counted_and_gone(self, demo):
         page = demo.post("/mixes/products/new", self.TIN, follow_redirects=True).text
-        assert "2:1 by mass" in page and 'value="72 h"' in page
+        state = json.loads(re.search(r'id="state">(.*?)</script>', page, re.S)[1])
+        fields = Known().read(state["view"])["fields"]
+        assert "2:1 by mass" in page and fields["cure_h"] == "72 h"
         key = int(re.search(r"/mixes/products/(\d+)/tubs", page).group(1))
         assert (
             "type the lot"

@@ -303,7 +303,7 @@ def shown_fields(text):
 class TestTwoTabs:
     @pytest.mark.parametrize(
         ("page", "name"),
-        [("/mixes/products/47", "name"), ("/floats/shots/35", "name")],
+        [("/floats/shots/35", "name")],
     )
     def test_the_last_to_keep_a_form_is_told_and_loses_nothing(self, demo, page, name):
         stale_and_new(

@@ -27,6 +27,8 @@ STORED = {
     "distance": "m",
     "pace": "m/s",
     "seconds": "s",
+    "minutes": "min",
+    "days": "d",
     "number": "",
 }
 """The unit each quantity is stored and computed in."""
@@ -80,6 +82,8 @@ _UNITS: dict[str, tuple[str, ...]] = {
     "distance": ("m", "ft", "cm"),
     "pace": ("m/s", "km/h", "cm/s"),
     "seconds": ("s", "min"),
+    "minutes": ("min", "s", "h"),
+    "days": ("d",),
     "number": (),
 }
 
@@ -230,6 +234,8 @@ def _example(quantity: str) -> str:
         "distance": "type a distance such as 25 m or 80 ft",
         "pace": "type a speed such as 3.5 km/h or 1 m/s",
         "seconds": "type a time such as 2.4 s",
+        "minutes": "type a time such as 25 min",
+        "days": "type a number of days such as 180 d",
         "number": "type a plain number such as 2.5",
     }
     return examples[quantity]

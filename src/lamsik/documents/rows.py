@@ -57,6 +57,19 @@ def take(table: Mapping[str, Any], code: object, field_name: str) -> Any:
     return table[str(code)]
 
 
+def keyed(document: Document, group: str, stem: str) -> Document:
+    """The document with a key on every row of a list: files of before had none there; else as it is."""
+    rows = document.get(group)
+    if not isinstance(rows, list) or not all(isinstance(row, dict) for row in rows):
+        return document
+    taken = [row for row in rows if row.get("key")]
+    found: list[Document] = []
+    for row in rows:
+        named = row if row.get("key") else {**row, "key": free_key([*taken, *found], stem)}
+        found.append(named)
+    return {**document, group: found}
+
+
 def free_key(rows: list[Document], stem: str) -> str:
     """The first key of this stem that no row has: `b1`, `b2` …"""
     taken = {row["key"] for row in rows}

@@ -17,6 +17,8 @@ QUANTITY_BY_ENDING = {
     "_m_s": "pace",
     "_percent": "percent",
     "_s": "seconds",
+    "_min": "minutes",
+    "_days": "days",
     "_m": "distance",
     "_deg": "angle",
     "_mm": "length",

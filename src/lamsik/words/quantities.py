@@ -17,6 +17,8 @@ DIGITS = {
     "distance": 1,
     "pace": 1,
     "seconds": 1,
+    "minutes": 1,
+    "days": 0,
     "number": 2,
 }
 """Digits shown after the point, by quantity, where the figure's place asks for no others."""

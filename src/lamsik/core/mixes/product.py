@@ -1,14 +1,14 @@
 """Products that are mixed: parts as named on the tin, a ratio with its basis, clocks, caution."""
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Annotated
 
 from annotated_types import MaxLen
 
 from lamsik.core.cautions import CAUTIONS
 from lamsik.core.errors import Refused, require
-from lamsik.core.limits import Between, OneOf, Says, held
+from lamsik.core.limits import Between, OneOf, Pattern, Says, held
 
 MASS, VOLUME = "mass", "volume"
 BASES = (MASS, VOLUME)
@@ -29,11 +29,14 @@ foaming are said elsewhere.
 
 @dataclass(frozen=True)
 class MixPart:
-    """A part as named on the tin: its figure in the ratio and its density [g/cm³]."""
+    """A part as named on the tin: its figure in the ratio and its density [g/cm³]; its key stays when it is
+    renamed.
+    """
 
     name: Annotated[str, MaxLen(60)]
     figure: Annotated[float, Between(0, 1e4, "", "in the ratio")]
     density_g_cm3: Annotated[float, Between(0.3, 12, "g/cm³")]
+    key: Annotated[str, Pattern("^[a-zA-Z0-9_-]*$", 0, 40)] = field(default="", compare=False)
 
     def __post_init__(self) -> None:
         require(bool(self.name.strip()), "parts.name", self.name, "name the part as on the tin")

@@ -14,7 +14,7 @@ from lamsik.core.materials import METALS, body_material
 from lamsik.core.shapes.sources import Source
 from lamsik.core.water import Water
 from lamsik.documents.document_schema import DocumentSchema, with_default
-from lamsik.documents.rows import Document, free_key
+from lamsik.documents.rows import Document, keyed
 from lamsik.documents.schemas import TYPED, Const, Raw
 from lamsik.documents.values import core_of, row_of, value_of, with_core
 
@@ -38,26 +38,13 @@ class FloatDocument(Float):
     source: Source = Source()
 
 
-def _with_keys(document: Document) -> Document:
-    """Marks of before had no key."""
-    rows = document.get("marks")
-    if not isinstance(rows, list) or not all(isinstance(row, dict) for row in rows):
-        return document
-    found: list[Document] = []
-    taken = [row for row in rows if row.get("key")]
-    for row in rows:
-        named = row if row.get("key") else {**row, "key": free_key([*taken, *found], "m")}
-        found.append(named)
-    return {**document, "marks": found}
-
-
 FLOAT_SCHEMA = DocumentSchema(
     "lamsik.documents.floats",
     FloatDocument,
     FORMAT,
     VERSION,
     with_default(FloatDocument) - {"FloatDocument.format", "FloatDocument.version"},
-    raised=_with_keys,
+    raised=lambda document: keyed(document, "marks", "m"),
 )
 
 
@@ -110,7 +97,7 @@ def part_row(part: FloatPart) -> Document:
 
 def with_float(document: Document, design: Float) -> Document:
     """The document with a float's values; a new mark gets the next key that is free."""
-    return _with_keys(with_core(document, design))
+    return keyed(with_core(document, design), "marks", "m")
 
 
 def blank(name: str, kind: str, water: Water) -> Document:

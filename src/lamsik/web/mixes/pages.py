@@ -1,6 +1,6 @@
 """The Mixes bench: what stands in the header, and where its pages are."""
 
-from lamsik.web.mixes import products, views
+from lamsik.web.mixes import product_live, products, views
 from lamsik.web.shared.bench import BenchPages
 
 BENCH = BenchPages(
@@ -9,5 +9,6 @@ BENCH = BenchPages(
     (
         views.blueprint,
         products.blueprint,
+        product_live.blueprint,
     ),
 )

@@ -9,18 +9,19 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.cautions import CAUTIONS
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.mixes.clocks import RULE
-from lamsik.core.mixes.product import FAMILIES, KINDS, MixPart, Product, keepable, parse_ratio, ratio_text
+from lamsik.core.mixes.product import BASES, FAMILIES, KINDS, MixPart, Product, keepable, parse_ratio
 from lamsik.core.mixes.tubs import good_until, is_expired
 from lamsik.core.units import STORED, parse
-from lamsik.documents.products.document import to_document, to_product
+from lamsik.documents.products.document import to_product
 from lamsik.store import documents, mixes
 from lamsik.store.tables import Document, ShopTub, now
 from lamsik.web.batches.planning import BatchAsked, plan
+from lamsik.web.mixes.product_live import current
 from lamsik.web.shared import keeping
-from lamsik.web.shared.db import db, load, load_document, sent_base
+from lamsik.web.shared.db import db, load, load_document
 
 blueprint = Blueprint("mixes_products", __name__, url_prefix="/mixes/products")
-keeping.keep_documents(blueprint, "product", "mixes.index", "mixes_products.show", copies=False)
+keeping.keep_documents(blueprint, "product", "mixes.index", "mixes_products.show")
 
 MEASURES = {
     # field: words, quantity, unit shown, whether it may be left empty
@@ -40,24 +41,6 @@ MEASURES = {
     "heat_limit_c": ("Stands, as a mould", "temperature", "°C", True),
     "process_c": ("Poured hot at", "temperature", "°C", True),
 }
-
-
-def shown(product: Product) -> dict[str, str]:
-    """The product as its form shows it."""
-    found = {
-        "name": product.name,
-        "kind": product.kind,
-        "basis": product.basis,
-        "caution": product.caution,
-        "family": product.family,
-    }
-    found["ratio"] = ":".join(f"{part.figure:g}" for part in product.parts)
-    for n, part in enumerate(product.parts, start=1):
-        found |= {f"part_{n}": part.name, f"density_{n}": f"{part.density_g_cm3:g} g/cm³"}
-    for name, (_, _, unit, _) in MEASURES.items():
-        value = getattr(product, name)
-        found[name] = "" if value is None else f"{value:g} {unit}"
-    return found
 
 
 def of_form(asked: dict[str, str]) -> Product:
@@ -109,8 +92,7 @@ def _times(quantity: str, unit: str) -> float:
 @blueprint.get("/new")
 def new() -> ResponseReturnValue:
     """An empty tin."""
-    return _page(
-        None,
+    return _new_page(
         {
             "pot_life_min": "10 min",
             "gel_min": "20 min",
@@ -123,7 +105,7 @@ def new() -> ResponseReturnValue:
             "recoat_from_h": "0 h",
             "recoat_to_h": "0 h",
             "shrink_percent": "0 %",
-        },
+        }
     )
 
 
@@ -134,15 +116,15 @@ def add() -> ResponseReturnValue:
     try:
         row = mixes.add_product(db(), of_form(asked))
     except Refused as refused:
-        return _page(None, asked, refused)
+        return _new_page(asked, refused)
     flash(f"{row.name} is kept.")
     return redirect(url_for("mixes_products.show", key=row.id))
 
 
 def _all_of(row: Document) -> None:
     """All that a product's page and a mix of it show, computed and thrown away."""
+    _page(row)
     product = to_product(documents.content(db(), row))
-    _page(row, shown(product))
     for texts in ({"net": "100 ml"}, {"net": "100 ml", "density": "0.3 g/cm³"}):
         with suppress(Refused):
             plan(row.id or 0, product, BatchAsked(texts), datetime.now())
@@ -152,54 +134,52 @@ def _all_of(row: Document) -> None:
 def bring_in() -> ResponseReturnValue:
     """A product file brought in."""
     try:
-        row = keeping.brought_in("product", _all_of, lambda content: keepable(to_product(content)))
+        row = keeping.brought_in("product", _all_of)
     except Refused as refused:
         flash(f"It cannot be brought in. {refused.says}")
         return redirect(url_for("mixes.index"))
     return redirect(url_for("mixes_products.show", key=row.id))
 
 
-@blueprint.route("/<int:key>", methods=["GET", "POST"])
+@blueprint.get("/<int:key>")
 def show(key: int) -> ResponseReturnValue:
     """A product: what stands on its tin, and its tubs."""
-    row = load_document("product", key)
-    if request.method == "GET":
-        return _page(row, shown(to_product(documents.content(db(), row))))
-    asked = request.form.to_dict()
-    try:
-        documents.save(db(), row, to_document(of_form(asked)), sent_base(row))
-    except Refused as refused:
-        return _page(row, asked, refused)
-    flash("Kept.")
-    return redirect(url_for("mixes_products.show", key=key))
+    return _page(load_document("product", key))
 
 
-def _page(
-    row: Document | None,
-    asked: dict[str, str],
-    problem: Refused | None = None,
-    tub_problem: Refused | None = None,
-) -> ResponseReturnValue:
-    product = to_product(documents.content(db(), row)) if row else None
-    loss, learned = mixes.loss_of(db(), row.id or 0) if row else (0.05, 0)
+def _page(row: Document, tub_problem: Refused | None = None) -> ResponseReturnValue:
+    product = to_product(documents.content(db(), row))
+    loss, learned = mixes.loss_of(db(), row.id or 0)
     return render_template(
         "mixes/product.html",
         row=row,
+        state=current(row),
         product=product,
-        asked=asked,
-        problem=problem,
         tub_problem=tub_problem,
         measures=MEASURES,
         kinds=KINDS,
+        bases=BASES,
         families=FAMILIES,
         cautions=list(CAUTIONS),
-        tubs=_with_day(row.id or 0, product) if row and product else [],
-        ratio=ratio_text(product) if product else "",
+        tubs=_with_day(row.id or 0, product),
         rule=RULE,
         loss=loss,
         learned=learned,
         received=request.form,
-    ), (422 if problem or tub_problem else 200)
+    ), (422 if tub_problem else 200)
+
+
+def _new_page(asked: dict[str, str], problem: Refused | None = None) -> ResponseReturnValue:
+    return render_template(
+        "mixes/new_product.html",
+        asked=asked,
+        problem=problem,
+        measures=MEASURES,
+        kinds=KINDS,
+        families=FAMILIES,
+        cautions=list(CAUTIONS),
+        rule=RULE,
+    ), (422 if problem else 200)
 
 
 def _with_day(key: int, product: Product) -> list[tuple[ShopTub, date | None, bool]]:
@@ -243,7 +223,7 @@ def receive(key: int) -> ResponseReturnValue:
             )
         )
     except Refused as refused:
-        return _page(row, shown(product), tub_problem=refused)
+        return _page(row, refused)
     flash(f"{part}, lot {lot}, is in Stores.")
     return redirect(url_for("mixes_products.show", key=key, _anchor="tubs"))
 
@@ -282,8 +262,6 @@ def count(key: int) -> ResponseReturnValue:
         expires = _day(request.form.get("expires", ""), "expires")
         row.expires_on = expires or row.expires_on
     except Refused as refused:
-        return _page(
-            product_row, shown(to_product(documents.content(db(), product_row))), tub_problem=refused
-        )
+        return _page(product_row, refused)
     db().add(row)
     return redirect(url_for("mixes_products.show", key=row.product_id, _anchor="tubs"))

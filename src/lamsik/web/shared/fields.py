@@ -8,6 +8,9 @@ from lamsik.words.quantities import said
 COUNTS = (".count", ".passes")
 """What is counted: shown without decimals."""
 
+AS_TYPED = (".figure",)
+"""What a tin says: shown with no more digits than it has."""
+
 
 def fields(document: Any, unit: str, path: str = "") -> dict[str, str]:
     """Every typed number of the document as text in the shop's unit, by path."""
@@ -22,7 +25,9 @@ def fields(document: Any, unit: str, path: str = "") -> dict[str, str]:
                 found |= fields(row, unit, f"{path}.{row['key']}")
     elif isinstance(document, int | float) and not isinstance(document, bool):
         kind = quantity_of(path)
-        found[path] = said(document, kind, unit, 0 if path.endswith(COUNTS) else None)
+        digits = 0 if path.endswith(COUNTS) else None
+        plain = path.endswith(AS_TYPED)
+        found[path] = f"{document:g}" if plain else said(document, kind, unit, digits)
     elif isinstance(document, str):
         found[path] = document
     return found
