@@ -1,7 +1,8 @@
 """What is said of what is refused and that no test has seen: `python scripts/messages.py`.
 
 Every text given to `Refused`, `require`, a form's `ValidationError` or `abort`, in its fixed parts. It
-counts as seen where a text of a test stands in it, or it in what the tests have recorded.
+counts as seen where a text of a test stands in it, or it in what the tests have recorded or ask for in
+`tests/refused`.
 """
 
 import ast
@@ -57,7 +58,11 @@ def texts(path: Path) -> set[str]:
 def main() -> int:
     """List them."""
     tests = ROOT / "tests"
-    recorded = "\n".join(path.read_text(encoding="utf-8") for path in sorted(tests.rglob("*.jsonl")))
+    recorded = "\n".join(
+        path.read_text(encoding="utf-8")
+        for kind in ("*.jsonl", "refused/*.txt")
+        for path in sorted(tests.rglob(kind))
+    )
     asked = {text for path in sorted(tests.rglob("*.py")) for text in texts(path)}
     lost = [
         f"{path.relative_to(ROOT)}:{line}: {' … '.join(parts)}"

@@ -1,4 +1,4 @@
-"""A product as on its tin, at the bench: figures, parts and cautions changed by mouse and keys, each step back."""
+"""A product at the bench: figures, parts and cautions changed by mouse and keys, each step back."""
 
 import re
 

@@ -154,29 +154,6 @@ class TestEdits:
         )
         assert edited({"do": "set", "path": "kind", "text": "press"})["stand"] == "flat"
 
-    @pytest.mark.parametrize(
-        ("edit", "says"),
-        [
-            ({"do": "dance"}, "one of"),
-            ({"do": "set", "path": "casting_c", "text": "172"}, "the unit is missing"),
-            ({"do": "set", "path": "edge_mm", "text": "wide"}, "length"),
-            ({"do": "set", "path": "length_mm", "text": "30 mm"}, "smaller than what lies in it"),
-            ({"do": "set", "path": "keys.count", "text": "2.5"}, "whole number"),
-            ({"do": "set", "path": "master.kind", "text": "body"}, "not typed here"),
-            ({"do": "remove", "group": "cavities", "key": "c1"}, "needs one cavity"),
-            ({"do": "remove", "group": "cavities", "key": "c9"}, "one of c1"),
-            ({"do": "point", "line": "c9"}, "of this mould"),
-            ({"do": "add", "group": "horses"}, "one of cavities, wells, texts"),
-            ({"do": "flag", "path": "boards", "on": "yes"}, "true or false"),
-            ({"do": "arrange", "count": 99}, "allowed is"),
-            ({"do": "set", "path": "cavities.c1.x_mm", "text": "1 mm"}, "reaches out"),
-            ({"do": "set", "path": "kind", "text": "jelly"}, "one of"),
-        ],
-    )
-    def test_what_cannot_be_done_says_why(self, edit, says):
-        with pytest.raises(Refused, match=says):
-            edited(edit)
-
 
 @pytest.mark.parametrize(
     ("edit", "edge_mm"),

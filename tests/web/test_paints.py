@@ -60,11 +60,6 @@ def test_a_scheme_is_made_changed_and_kept_as_revisions(empty, fresh):
     ("path", "text", "says"),
     [
         ("layers.base1.film_um", "thick", "type a film thickness"),
-        ("layers.base1.film_um", "9 m", "µm"),
-        ("layers.clear1.wait_h", "-2 h", "0 to"),
-        ("layers.base1.paint.colour", "red", "a colour such as"),
-        ("layers.bars1.place.count", "2.5", "no such part"),
-        ("layers.base1.kind", "clear", "keeps its kind"),
         ("name", " ", "give the scheme a name"),
     ],
 )

@@ -1,0 +1,28 @@
+"""Edits that cannot be are refused in words: the table `tests/refused/edits.txt`, a kind of document, the
+edit, and what is said.
+"""
+
+import json
+from pathlib import Path
+
+import pytest
+
+from lamsik.core.errors import Refused
+from lamsik.documents import engine
+from lamsik.documents.registry import KINDS
+from tests.documents.test_body import document
+from tests.documents.test_registry import SAMPLES, SHOPS
+
+TABLE = Path(__file__).parents[1] / "refused/edits.txt"
+ROWS = [line.split(" | ") for line in TABLE.read_text(encoding="utf-8").splitlines()]
+
+
+@pytest.mark.parametrize(("kind", "edit", "says"), ROWS)
+def test_what_cannot_be_done_is_said_in_words(kind, edit, says):
+    of = {"mesh": "body", "bare": "body"}.get(kind, kind)
+    sample = document() if kind == "bare" else SAMPLES[of][0]
+    if kind == "mesh":
+        sample = sample | {"body": sample["body"] | {"mesh": {"digest": 64 * "0", "faces": 12, "name": "x"}}}
+    with pytest.raises(Refused) as refused:
+        engine.apply(KINDS[of], sample, json.loads(edit), SHOPS.get(of))
+    assert says.lower() in refused.value.says.lower()
