@@ -37,6 +37,7 @@ from lamsik.core.shapes.scaling import Offered, nearest_size, to_volume
 from lamsik.core.shapes.solid import solid
 from lamsik.core.shapes.sources import Source
 from lamsik.core.shapes.stock import block, cutting, pieces_along
+from lamsik.core.shapes.things import Lying
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.mass import NOTHING, budget
 from lamsik.core.tank.motion import Bands
@@ -479,3 +480,10 @@ def test_a_source_says_whether_it_may_be_sold_and_is_a_difference():
     )
     with pytest.raises(Refused, match=r"source\.kind"):
         Source("borrowed")
+
+
+def test_a_slanted_bore_lies_at_each_end_where_it_is_drawn():
+    bore, slope = Lying(12.0, 40.0, 2.0, 9.0, 1.5), np.hypot(1.0, 7.0 / 28.0)
+    low, high = bore.reach(np.array([12.0, 26.0, 40.0]), np.zeros(3))
+    np.testing.assert_allclose((low + high) / 2, [2.0, 5.5, 9.0])
+    np.testing.assert_allclose((high - low) / 2, 1.5 * slope)
