@@ -2,6 +2,7 @@
 edit, and what is said.
 """
 
+import copy
 import json
 from pathlib import Path
 
@@ -9,6 +10,7 @@ import pytest
 
 from lamsik.core.errors import Refused
 from lamsik.documents import engine
+from lamsik.documents.body.edits import BODY
 from lamsik.documents.registry import KINDS
 from tests.documents.test_body import document
 from tests.documents.test_registry import SAMPLES, SHOPS
@@ -23,6 +25,12 @@ def test_what_cannot_be_done_is_said_in_words(kind, edit, says):
     sample = document() if kind == "bare" else SAMPLES[of][0]
     if kind == "mesh":
         sample = sample | {"body": sample["body"] | {"mesh": {"digest": 64 * "0", "faces": 12, "name": "x"}}}
+    kept = copy.deepcopy(sample)
     with pytest.raises(Refused) as refused:
         engine.apply(KINDS[of], sample, json.loads(edit), SHOPS.get(of))
-    assert says.lower() in refused.value.says.lower()
+    assert says.lower() in refused.value.says.lower() and sample == kept
+
+
+def test_every_edit_of_a_body_is_refused_here_or_done_there():
+    tried = {json.loads(edit)["do"] for kind, edit, _ in ROWS if kind in ("body", "bare", "mesh")}
+    assert set(BODY.edits) <= tried | {"lip", "slug", "water", "swap", "pour", "pair"}
