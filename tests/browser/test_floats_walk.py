@@ -8,6 +8,7 @@ import pytest
 from playwright.sync_api import Page, Route, expect
 
 from tests.browser.test_screens import drag
+from tests.demo_rows import TENCH_ANTENNA_2_5_G
 from tests.devices.test_scale import Bench
 
 pytestmark = pytest.mark.browser
@@ -149,7 +150,7 @@ def test_faults_of_the_scale_are_said_and_it_comes_back(demo_page: Page, bench):
 
 def test_a_profile_is_pulled_and_a_mark_slid_and_both_are_undone(demo_page: Page):
     page = demo_page
-    page.goto("/floats/38")
+    page.goto(f"/floats/{TENCH_ANTENNA_2_5_G}")
     page.wait_for_load_state("networkidle")
     verdict = page.locator(".verdict")
     before = verdict.inner_text()

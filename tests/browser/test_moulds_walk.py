@@ -9,6 +9,7 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.test_floats_walk import bench, connect  # noqa: F401 - the fixture
 from tests.browser.test_screens import drag
+from tests.demo_rows import MUDLARK_FOAM_PAIR
 from tests.devices.test_scale import Bench
 
 pytestmark = pytest.mark.browser
@@ -152,7 +153,7 @@ def test_a_clock_survives_a_reload_counts_on_rings_and_is_stopped(moved_page: Pa
 
 def test_a_layout_by_keyboard_alone(demo_page: Page):
     page = demo_page
-    page.goto("/moulds/54")
+    page.goto(f"/moulds/{MUDLARK_FOAM_PAIR}")
     page.get_by_role("slider", name="Cavity 1, place in the box").focus()
     before = page.locator(".verdict").inner_text()
     page.keyboard.press("ArrowDown")

@@ -7,17 +7,19 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.demo_rows import FERRY_RUNNER, STUBBY_FOUR_AT_ONCE, TENCH_ANTENNA_2_5_G
+
 pytestmark = pytest.mark.browser
 
 
 def test_what_comes_back_by_the_back_button_is_of_now_and_can_be_edited(demo_page: Page):
     page = demo_page
-    page.goto("/shapes/15")
+    page.goto(f"/shapes/{FERRY_RUNNER}")
     page.get_by_label("Width", exact=True).fill("16 mm")
     page.get_by_role("link", name="Tank", exact=True).last.click()  # without waiting for the save
-    page.wait_for_url("**/tank/15")
+    page.wait_for_url(f"**/tank/{FERRY_RUNNER}")
     expect(page.get_by_role("tab", name="Ballast")).to_be_visible()
-    with page.expect_response("**/designs/15/undo"):
+    with page.expect_response(f"**/designs/{FERRY_RUNNER}/undo"):
         page.get_by_role("button", name="Undo").click()
     page.go_back()
     expect(page.get_by_label("Width", exact=True)).not_to_have_value(
@@ -54,9 +56,9 @@ def test_two_tabs_on_one_body_the_second_is_told_and_keeps_what_it_typed(demo_se
     first = visit()
     second = first.context.new_page()
     for tab in (first, second):
-        tab.goto("/shapes/15")
+        tab.goto(f"/shapes/{FERRY_RUNNER}")
     first.get_by_label("Width", exact=True).fill("16 mm")
-    with first.expect_response("**/designs/15/live"):
+    with first.expect_response(f"**/designs/{FERRY_RUNNER}/live"):
         first.get_by_label("Width", exact=True).press("Enter")
     expect(first.locator("#saved")).to_have_text("Saved")
     second.get_by_label("Depth", exact=True).fill("21 mm")
@@ -89,7 +91,7 @@ def test_a_backup_is_made_checked_and_put_back_by_page(demo_page: Page):
 
 def test_what_the_page_says_of_saving_is_so_after_undo_and_redo_at_any_pace(demo_page: Page):
     page = demo_page
-    for url in ("/tank/17", "/shapes/17", "/floats/38", "/moulds/53"):
+    for url in ("/tank/17", "/shapes/17", f"/floats/{TENCH_ANTENNA_2_5_G}", f"/moulds/{STUBBY_FOUR_AT_ONCE}"):
         page.goto(url)
         name = page.locator("input[data-path='name']")
         expect(name).not_to_have_value("")

@@ -5,74 +5,11 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.demo_rows import FERRY_RUNNER, SPLIT_EEL
+from tests.pages import EVERY
+
 pytestmark = pytest.mark.browser
 
-EVERY = [
-    "/",
-    "/orders",
-    "/orders/new",
-    "/orders/19",
-    "/shapes",
-    "/shapes/15",
-    "/shapes/27#joints",
-    "/shapes/31",
-    "/shapes/bring-in",
-    "/shapes/17/compare",
-    "/shapes/15/family",
-    "/shapes/27/joints",
-    "/shapes/27/pack",
-    "/shapes/blades",
-    "/shapes/blades/33",
-    "/tank/15",
-    "/tank/27",
-    "/tank/25",
-    "/tank/15#changes",
-    "/tank/15#tub",
-    "/tank/15#weight",
-    "/tank/18/stability?with=d17",
-    "/tank/15/twins?with=p45",
-    "/tank/17/running",
-    "/tank/15/history",
-    "/floats",
-    "/floats/38",
-    "/floats/43",
-    "/floats/38/sizes?loads=1.5+g,+2.5+g,+4+g&by=length",
-    "/floats/38/learned",
-    "/floats/38/labels?basis=on+the+line&mark=ring&count=5&paper=A4",
-    "/floats/shots/35",
-    "/floats/live-bait",
-    "/scale",
-    "/scale/things/3?to=0+g",
-    "/scale/things/8",
-    "/moulds",
-    "/moulds/53",
-    "/moulds/56#air",
-    "/moulds/53#box",
-    "/moulds/53#cavities",
-    "/moulds/55#heat",
-    "/moulds/53/cast?match=1",
-    "/moulds/54/cast",
-    "/moulds/55/cast?colours=pearl,+black&gap=12+mm&thick=9+mm",
-    "/moulds/53/halves",
-    "/moulds/53/card",
-    "/moulds/53/by-when?wanted=24&by=2031-01-10&new_mould=1",
-    "/pours/5",
-    "/mixes",
-    "/mixes?net=42+ml&density=0.8+g/cm³&filler=hollow+microspheres&layers=1",
-    "/mixes/batch/1",
-    "/mixes/clocks",
-    "/mixes/products/47",
-    "/paints",
-    "/paints/4",
-    "/paints/on/15",
-    "/pieces",
-    "/pieces/50",
-    "/pieces/50/card",
-    "/pieces/unweighed",
-    "/stores",
-    "/handbook",
-    "/search?q=arla",
-]
 CROWDED = """() => {
   const wide = document.documentElement.scrollWidth > innerWidth + 1;
   const held = 'main button, main a.primary, main a.quiet, main output, main h1, main h2';
@@ -137,7 +74,7 @@ def test_dragging_the_ballast_moves_it_all_and_saves_on_release(demo_page: Page)
 
 def test_sizes_are_dragged_on_the_drawing(demo_page: Page):
     page = demo_page
-    page.goto("/shapes/15")
+    page.goto(f"/shapes/{FERRY_RUNNER}")
     width = page.get_by_label("Width", exact=True).and_(page.locator("input[data-path='body.width_mm']"))
     expect(width).to_have_value("15.0 mm")
     page.wait_for_load_state("networkidle")
@@ -150,7 +87,7 @@ def test_sizes_are_dragged_on_the_drawing(demo_page: Page):
 
 def test_a_bad_measure_is_answered_beside_its_field_and_kept(demo_page: Page):
     page = demo_page
-    page.goto("/shapes/15")
+    page.goto(f"/shapes/{FERRY_RUNNER}")
     depth = page.locator("input[data-path='body.depth_mm']")
     depth.fill("8 gr")
     depth.press("Enter")
@@ -165,7 +102,7 @@ def test_a_bad_measure_is_answered_beside_its_field_and_kept(demo_page: Page):
 
 def test_numbers_explain_themselves_and_the_view_switches(demo_page: Page):
     page = demo_page
-    page.goto("/tank/15")
+    page.goto(f"/tank/{FERRY_RUNNER}")
     page.get_by_text("Net lift", exact=True).click()
     expect(page.get_by_text("ml under water")).to_be_visible()
     page.get_by_role("button", name="At the surface").click()
@@ -178,7 +115,7 @@ def test_numbers_explain_themselves_and_the_view_switches(demo_page: Page):
 
 def test_when_the_shop_is_gone_it_says_so_and_keeps_the_change(demo_server, visit):
     page = visit("ERR_CONNECTION")
-    page.goto("/shapes/15")
+    page.goto(f"/shapes/{FERRY_RUNNER}")
     expect(page.locator("#saved")).to_have_text("Saved")
     demo_server.stop()
     depth = page.locator("input[data-path='body.depth_mm']")
@@ -198,7 +135,7 @@ def test_an_error_page_is_in_the_apps_look(demo_server, visit):
 def test_a_page_whose_modules_are_late_takes_no_click_it_would_lose(demo_page: Page):
     page, held = demo_page, []
     page.route("**/js/shared/tabs.js", lambda route: held.append(route))
-    page.goto("/shapes/27", wait_until="commit")
+    page.goto(f"/shapes/{SPLIT_EEL}", wait_until="commit")
     page.wait_for_selector("#tab-joints", state="attached")
     assert page.locator("#main").evaluate("main => main.inert")
     while not held:

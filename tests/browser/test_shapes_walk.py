@@ -12,6 +12,7 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.test_screens import drag
 from tests.core.shapes.test_tracing import marks, shot
+from tests.demo_rows import FERRY_RUNNER, SPLIT_EEL
 from tests.formats.test_meshes_and_photos import EGG
 
 pytestmark = pytest.mark.browser
@@ -222,7 +223,7 @@ FOLLOWS = """() => new Promise((done) => {
 
 def test_a_held_handle_is_under_the_pointer_in_every_frame_however_slow_the_answers(demo_page: Page):
     page = demo_page
-    page.goto("/shapes/15")
+    page.goto(f"/shapes/{FERRY_RUNNER}")
     page.wait_for_load_state("networkidle")
     page.route("**/live", lambda route: (page.wait_for_timeout(120), route.continue_()))
     off = page.evaluate(FOLLOWS)
@@ -233,7 +234,7 @@ def test_a_held_handle_is_under_the_pointer_in_every_frame_however_slow_the_answ
 
 def test_a_cut_is_compared_and_taken_by_keyboard(demo_page: Page):
     page = demo_page
-    page.goto("/shapes/27#joints")
+    page.goto(f"/shapes/{SPLIT_EEL}#joints")
     page.wait_for_load_state("networkidle")
     page.get_by_role("tab", name="Shape").focus()
     for _ in range(2):

@@ -7,6 +7,8 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.demo_rows import FERRY_RUNNER
+
 pytestmark = pytest.mark.browser
 
 
@@ -59,7 +61,7 @@ def test_a_bait_is_brought_to_a_slow_rise_hooked_tubbed_and_cleared(demo_page: P
 
 def test_trial_weights_by_keyboard_become_inside_ballast(demo_page: Page):
     page = demo_page
-    page.goto("/tank/15")
+    page.goto(f"/tank/{FERRY_RUNNER}")
     page.wait_for_load_state("networkidle")
     page.get_by_role("tab", name="Ballast").focus()
     page.keyboard.press("ArrowRight")
@@ -128,7 +130,7 @@ def held_back(page: Page, most: int) -> list:
 
 def test_the_verdict_waits_for_nothing_and_an_overtaken_answer_is_dropped(demo_page: Page):
     page, held = demo_page, held_back(demo_page, 2)
-    page.goto("/tank/15")
+    page.goto(f"/tank/{FERRY_RUNNER}")
     main, refit = page.locator("#main"), page.locator(".refit")
     expect(page.locator(".verdict")).to_contain_text("rises slowly")
     expect(main).to_have_class(re.compile("later"))
@@ -152,7 +154,7 @@ def test_the_verdict_waits_for_nothing_and_an_overtaken_answer_is_dropped(demo_p
 def test_a_handle_dragged_there_and_back_leaves_nothing_undone(demo_page: Page):
     page = demo_page
     held_back(page, 1)
-    page.goto("/tank/15")
+    page.goto(f"/tank/{FERRY_RUNNER}")
     main, handle = page.locator("#main"), page.locator("#picture .handle").first
     expect(page.locator(".verdict")).to_contain_text("rises slowly")
     place = handle.bounding_box()
@@ -170,7 +172,7 @@ def test_a_handle_dragged_there_and_back_leaves_nothing_undone(demo_page: Page):
 def test_a_trial_begun_before_all_had_come_leaves_nothing_undone(demo_page: Page):
     page = demo_page
     held_back(page, 1)
-    page.goto("/tank/15")
+    page.goto(f"/tank/{FERRY_RUNNER}")
     page.get_by_role("tab", name="What changes it").click()
     page.get_by_role("button", name="Start trying").click()
     page.get_by_label("All hooks").select_option("tre-4")

@@ -11,6 +11,8 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
+from tests.demo_rows import FERRY_RUNNER, REED_STICK_2_G, STUBBY_FOUR_AT_ONCE
+
 FOLDER = Path(__file__).parent
 DOCUMENTS, SHOWN = FOLDER / "documents.jsonl", FOLDER / "shown.jsonl"
 LEFT_OUT = {
@@ -58,16 +60,18 @@ def shown(visitor: Any, document: dict[str, Any], at: int) -> dict[str, Any]:
     if kind == "body":
         found = {}
         for bench in ("tank", "shapes", "paints"):
-            answer = _live(visitor, "/designs/15/live", document, bench)
+            answer = _live(visitor, f"/designs/{FERRY_RUNNER}/live", document, bench)
             if at % EVERY_OTHER == 0 and "view" in answer and answer["view"].get("late"):
-                answer["view"] |= _live(visitor, "/designs/15/live", document, bench, "late")["view"]
+                answer["view"] |= _live(visitor, f"/designs/{FERRY_RUNNER}/live", document, bench, "late")[
+                    "view"
+                ]
             found[bench] = told(answer.get("view", answer))
         if at % EVERY_EIGHTH == 0:
             found["answers"] = told(
-                visitor.send("/designs/15/ballast", {"document": document, "bench": "tank"}).json
+                visitor.send(f"/designs/{FERRY_RUNNER}/ballast", {"document": document, "bench": "tank"}).json
             )
         return found
-    url = {"float": "/floats/37/live", "mould": "/moulds/53/live"}[kind]
+    url = {"float": f"/floats/{REED_STICK_2_G}/live", "mould": f"/moulds/{STUBBY_FOUR_AT_ONCE}/live"}[kind]
     answer = _live(visitor, url, document, "")
     return {kind: told(answer.get("view", answer))}
 

@@ -7,12 +7,12 @@ from pathlib import Path
 from lamsik.demo.shop import build
 from lamsik.store.database import open_database, session_of
 from lamsik.web.app import create_app
-from tests.browser.test_screens import EVERY
+from tests.pages import EVERY, MORE
 from tests.recorded import DOCUMENTS, SHOWN, shown
 from tests.recorded.cases import CASES
 from tests.recorded.core import CORE, told
 from tests.recorded.edits import SAID, all_said
-from tests.recorded.pages import LISTS, SEEN, seen, words
+from tests.recorded.pages import SEEN, seen, words
 from tests.web.conftest import Visitor
 
 
@@ -28,7 +28,7 @@ with tempfile.TemporaryDirectory() as folder:
     engine.dispose()
     visitor = Visitor(create_app(Path(folder)))
     documents = [json.loads(line) for line in DOCUMENTS.read_text(encoding="utf-8").splitlines()]
-    pages = sorted({*EVERY, *LISTS, *seen()})  # what was recorded once stays so
+    pages = sorted({*EVERY, *MORE, *seen()})  # what was recorded once stays so
     answers = {url: visitor.get(url, follow_redirects=True).get_data(as_text=True) for url in pages}
     write(SEEN, [{"url": url, "lines": words(answer)} for url, answer in answers.items()])
     write(SHOWN, [shown(visitor, document, at) for at, document in enumerate(documents)])

@@ -10,23 +10,6 @@ from html.parser import HTMLParser
 from pathlib import Path
 
 SEEN = Path(__file__).parent / "pages.jsonl"
-LISTS = (
-    *("/shapes/blades", "/mixes/products/47", "/mixes/products/48", "/pours/5", "/pours/7", "/mixes/batch/1"),
-    *("/scale/things/1", "/scale/things/3", "/scale/things/9", "/pieces/1", "/pieces/1/card", "/pieces/64"),
-    *(
-        "/orders/1",
-        "/orders/2",
-        "/floats/38",
-        "/floats/46",
-        "/tank/27",
-        "/tank/31",
-        "/shapes/32",
-        "/paints/on/16",
-    ),
-    *("/moulds/54/cast", "/moulds/55/cast", "/moulds/55", "/moulds/55/card", "/mixes/clocks", "/handbook"),
-    *("/pieces?q=P005", "/orders?q=an", "/shapes?q=ferry", "/floats?q=reed", "/tank/15/history"),
-)
-"""Pages beside those that are looked at in every width."""
 SILENT = {"script", "style", "svg", "head"}
 KEPT = (
     *("id", "class", "for", "name", "type", "value", "placeholder", "href", "action", "title"),

@@ -17,6 +17,18 @@ from lamsik.web.mixes.view import ProductView
 from lamsik.web.moulds.view import MouldView
 from lamsik.web.paints.view import SchemeView
 from lamsik.web.shared.view import panel_of
+from tests.demo_rows import (
+    CASTING_RESIN,
+    FERRY_RUNNER,
+    FOAM_PILOT,
+    PRINT_RATTLER,
+    SPLIT_EEL,
+    STUBBY_FOUR_AT_ONCE,
+    TENCH_ANTENNA_2_5_G,
+    TOLLHOUSE,
+    WEED_TADPOLE_SOFT,
+    ZANDER_CLAY,
+)
 
 WEB = Path(__file__).parent.parent.parent / "src/lamsik/web"
 VOID = {"area", "base", "br", "col", "hr", "img", "input", "link", "meta", "source", "wbr"}
@@ -133,13 +145,13 @@ def found_at(view: type, path: tuple[str, ...]) -> tuple[type, str] | None:
 ADDED_BY_MODULES = {"before", "answers", "differences"}
 """Rows that a module binds beside its view: before and after of a trial, answers of the core."""
 PAGES = {
-    TankView: ("/tank/15", "tank"),
-    ShapeView: ("/shapes/15", "shapes"),
-    PaintView: ("/paints/on/15", "paints"),
-    SchemeView: ("/paints/4", "paints"),
-    FloatView: ("/floats/38", "floats"),
-    MouldView: ("/moulds/53", "moulds"),
-    ProductView: ("/mixes/products/47", "mixes"),
+    TankView: (f"/tank/{FERRY_RUNNER}", "tank"),
+    ShapeView: (f"/shapes/{FERRY_RUNNER}", "shapes"),
+    PaintView: (f"/paints/on/{FERRY_RUNNER}", "paints"),
+    SchemeView: (f"/paints/{ZANDER_CLAY}", "paints"),
+    FloatView: (f"/floats/{TENCH_ANTENNA_2_5_G}", "floats"),
+    MouldView: (f"/moulds/{STUBBY_FOUR_AT_ONCE}", "moulds"),
+    ProductView: (f"/mixes/products/{CASTING_RESIN}", "mixes"),
 }
 
 
@@ -199,12 +211,12 @@ def whole(value):
 @pytest.mark.parametrize(
     "urls",
     [
-        ("/tank/15", "/tank/18", "/tank/27", "/tank/31"),
-        ("/shapes/15", "/shapes/27", "/shapes/31"),
-        ("/paints/on/15",),
-        ("/paints/4",),
-        ("/floats/38", "/floats/43"),
-        ("/moulds/53", "/moulds/55"),
+        (f"/tank/{FERRY_RUNNER}", f"/tank/{TOLLHOUSE}", f"/tank/{SPLIT_EEL}", f"/tank/{PRINT_RATTLER}"),
+        (f"/shapes/{FERRY_RUNNER}", f"/shapes/{SPLIT_EEL}", f"/shapes/{PRINT_RATTLER}"),
+        (f"/paints/on/{FERRY_RUNNER}",),
+        (f"/paints/{ZANDER_CLAY}",),
+        (f"/floats/{TENCH_ANTENNA_2_5_G}", f"/floats/{FOAM_PILOT}"),
+        (f"/moulds/{STUBBY_FOUR_AT_ONCE}", f"/moulds/{WEED_TADPOLE_SOFT}"),
     ],
 )
 def test_every_field_a_page_binds_is_in_what_it_is_sent(demo, urls):

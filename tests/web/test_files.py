@@ -314,7 +314,7 @@ def test_files_are_named_by_code_and_name(demo):
         (f"/shapes/{RUNNER}/body.stl", "B-001 Ferry runner 90.stl"),
         (f"/shapes/{RUNNER}/outlines.dxf", "B-001 Ferry runner 90.dxf"),
         (f"/shapes/{RUNNER}/body.json", "B-001 Ferry runner 90.json"),
-        ("/floats/38/float.json", "F-002 Tench antenna 2.5 g.json"),
+        (f"/floats/{shop.TENCH_ANTENNA_2_5_G}/float.json", "F-002 Tench antenna 2.5 g.json"),
     ):
         assert f'filename="{name}"' in demo.get(url).headers["Content-Disposition"]
     live(

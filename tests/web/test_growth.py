@@ -9,7 +9,8 @@ import pytest
 from sqlalchemy import event
 
 from bench.grown import Size, more
-from tests.browser.test_screens import EVERY
+from tests.demo_rows import FERRY_RUNNER
+from tests.pages import EVERY
 from tests.web.conftest import visit
 
 LARGE = ("piece", "stepdone", "shop_order", "batch", "revision", "weighing", "document", "customer")
@@ -22,7 +23,7 @@ MORE = (
     "/pieces?page=5",
     "/orders?page=3",
     "/shapes?page=2",
-    "/tank/15/history?page=3",
+    f"/tank/{FERRY_RUNNER}/history?page=3",
     "/find/bait?q=grown",
 )
 MOST_BYTES, MOST_ROWS = 300_000, 900

@@ -12,6 +12,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lamsik.web.shared.lean import MOST_NAMES, lean, names
+from tests.demo_rows import FERRY_RUNNER, STUBBY_FOUR_AT_ONCE, TENCH_ANTENNA_2_5_G
 from tests.lean import Known
 
 
@@ -82,10 +83,10 @@ def test_a_page_that_says_nonsense_has_nothing(sent):
 
 
 DRAGS = [
-    ("/tank/15", "ballast.b1.x_mm", ("34.0 mm", "34.3 mm")),
-    ("/shapes/15", "body.depth_mm", ("21.0 mm", "21.2 mm")),
-    ("/floats/38", "marks.m2.height_mm", ("150 mm", "151 mm")),
-    ("/moulds/53", "tilt_deg", ("20", "21")),
+    (f"/tank/{FERRY_RUNNER}", "ballast.b1.x_mm", ("34.0 mm", "34.3 mm")),
+    (f"/shapes/{FERRY_RUNNER}", "body.depth_mm", ("21.0 mm", "21.2 mm")),
+    (f"/floats/{TENCH_ANTENNA_2_5_G}", "marks.m2.height_mm", ("150 mm", "151 mm")),
+    (f"/moulds/{STUBBY_FOUR_AT_ONCE}", "tilt_deg", ("20", "21")),
 ]
 
 
@@ -107,4 +108,7 @@ def test_a_drag_sends_what_changed(demo, url, path, texts):
         assert whole["errors"] == []
         assert known.read(answer.get_json()["view"]) == whole["view"]
     packed = len(gzip.compress(answer.data, 1))
-    assert packed < 12_000 and (url == "/shapes/15" or len(answer.data) < 12_000), (len(answer.data), packed)
+    assert packed < 12_000 and (url == f"/shapes/{FERRY_RUNNER}" or len(answer.data) < 12_000), (
+        len(answer.data),
+        packed,
+    )

@@ -10,6 +10,7 @@ from lamsik.store.database import session_of
 from lamsik.store.paging import MOST, page
 from lamsik.store.tables import Card, Document, Order, Piece
 from lamsik.web import cards
+from tests.demo_rows import FERRY_RUNNER
 
 NUMBER = re.compile(r'<a href="/pieces/\d+">(P\d+)</a>')
 
@@ -136,7 +137,7 @@ class TestCards:
         assert demo.get(f"/cards/{cards.look()}/{key}/on/{key}.svg").text == cards.NOTHING
 
     def test_a_body_is_shown_in_each_scheme(self, demo):
-        urls = re.findall(r'src="(/cards/[^"]+/on/[^"]+)"', demo.get("/paints/on/15").text)
+        urls = re.findall(r'src="(/cards/[^"]+/on/[^"]+)"', demo.get(f"/paints/on/{FERRY_RUNNER}").text)
         assert len(urls) == 14 and len({demo.get(url).text for url in urls}) > 10
 
 

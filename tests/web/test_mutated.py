@@ -11,6 +11,7 @@ import time
 import pytest
 from PIL import Image
 
+from tests.demo_rows import CASTING_RESIN, FERRY_RUNNER, SPLIT_EEL, STUBBY_FOUR_AT_ONCE, TENCH_ANTENNA_2_5_G
 from tests.web.test_shapes import a_cutout
 
 ODD = (
@@ -93,42 +94,42 @@ def doors(shop):
     Image.open(io.BytesIO(a_cutout())).save(photo, "JPEG")
     return {
         "body.json": (
-            shop.get("/shapes/27/body.json").data,
+            shop.get(f"/shapes/{SPLIT_EEL}/body.json").data,
             "/shapes/bring-in",
             "file",
             "/shapes",
             changed_json,
         ),
         "body.svg": (
-            shop.get("/shapes/27/outlines.svg").data,
+            shop.get(f"/shapes/{SPLIT_EEL}/outlines.svg").data,
             "/shapes/bring-in",
             "file",
             "/shapes",
             changed_bytes,
         ),
         "body.dxf": (
-            shop.get("/shapes/27/outlines.dxf").data,
+            shop.get(f"/shapes/{SPLIT_EEL}/outlines.dxf").data,
             "/shapes/bring-in",
             "file",
             "/shapes",
             changed_bytes,
         ),
         "float.json": (
-            shop.get("/floats/38/float.json").data,
+            shop.get(f"/floats/{TENCH_ANTENNA_2_5_G}/float.json").data,
             "/floats/bring-in",
             "file",
             "/floats",
             changed_json,
         ),
         "mould.json": (
-            shop.get("/moulds/53/mould.json").data,
+            shop.get(f"/moulds/{STUBBY_FOUR_AT_ONCE}/mould.json").data,
             "/moulds/bring-in",
             "file",
             "/moulds",
             changed_json,
         ),
         "product.json": (
-            shop.get("/mixes/products/47/product.json").data,
+            shop.get(f"/mixes/products/{CASTING_RESIN}/product.json").data,
             "/mixes/products/bring-in",
             "file",
             "/mixes",
@@ -174,7 +175,7 @@ def test_a_changed_file_is_refused_or_kept_and_shown(demo, name):
 
 
 def test_a_changed_mesh_is_refused_or_measured(demo):
-    good = demo.get("/shapes/15/body.stl").data[: 84 + 50 * 400]
+    good = demo.get(f"/shapes/{FERRY_RUNNER}/body.stl").data[: 84 + 50 * 400]
     good = good[:80] + (400).to_bytes(4, "little") + good[84:]
     dice, token = (
         random.Random("mesh"),

@@ -53,9 +53,9 @@ def test_what_is_not_there_answers_404_in_the_apps_look(demo):
     others = [
         f"/shapes/{SCHEME}",
         f"/paints/{BODY}",
-        "/moulds/15",
-        "/floats/15",
-        "/mixes/products/53",
+        f"/moulds/{shop.FERRY_RUNNER}",
+        f"/floats/{shop.FERRY_RUNNER}",
+        f"/mixes/products/{shop.STUBBY_FOUR_AT_ONCE}",
         "/shapes/blades/15",
     ]
     for url in (
@@ -63,8 +63,8 @@ def test_what_is_not_there_answers_404_in_the_apps_look(demo):
         *others,
         "/nowhere",
         "/shapes/x",
-        "/shapes/15/sheet-99.svg",
-        "/shapes/15/segment-1.stl",
+        f"/shapes/{shop.FERRY_RUNNER}/sheet-99.svg",
+        f"/shapes/{shop.FERRY_RUNNER}/segment-1.stl",
     ):
         answer = demo.get(url)
         assert answer.status_code == 404, url

@@ -16,6 +16,13 @@ from sqlmodel import func, select
 from lamsik.store.database import FILE_NAME, session_of
 from lamsik.store.tables import Clock, Document, Hardware, Order, Piece, Revision, Weighed
 from lamsik.web.bodies import live
+from tests.demo_rows import (
+    FERRY_RUNNER,
+    SLACK_WATER_GLIDER,
+    SPLIT_EEL,
+    STUBBY_FOUR_AT_ONCE,
+    TENCH_ANTENNA_2_5_G,
+)
 from tests.web.test_slice import ENQUIRY
 from tests.wild import broken
 
@@ -52,7 +59,7 @@ class TestTwice:
             ("/orders/new", "/orders/new", {**ENQUIRY, "customer": "Twice Asked"}, Order),
             ("/shapes", "/shapes/new", {"form": "slim"}, Document),
             ("/floats", "/floats/new", {"kind": "stick"}, Document),
-            ("/shapes/15", "/pieces/start", {"design": "15"}, Piece),
+            (f"/shapes/{FERRY_RUNNER}", "/pieces/start", {"design": "15"}, Piece),
             (
                 "/scale",
                 "/scale",
@@ -119,13 +126,13 @@ class TestDisk:
     @pytest.mark.parametrize(
         ("address", "more"),
         [
-            ("/designs/15/live", {"mode": "drag"}),
-            ("/designs/15/live", {"mode": "settled"}),
-            ("/designs/15/ballast", {}),
+            (f"/designs/{FERRY_RUNNER}/live", {"mode": "drag"}),
+            (f"/designs/{FERRY_RUNNER}/live", {"mode": "settled"}),
+            (f"/designs/{FERRY_RUNNER}/ballast", {}),
         ],
     )
     def test_what_only_looks_waits_for_no_lock(self, demo, demo_home, address, more):
-        document = json.loads(demo.get("/shapes/15/body.json").text)
+        document = json.loads(demo.get(f"/shapes/{FERRY_RUNNER}/body.json").text)
         holder = sqlite3.connect(demo_home / FILE_NAME, isolation_level=None)
         holder.execute("BEGIN IMMEDIATE")
         try:
@@ -151,10 +158,10 @@ class TestDisk:
 
         kept = live._view
         monkeypatch.setattr(live, "_view", look)
-        document = json.loads(demo.get("/shapes/15/body.json").text)
+        document = json.loads(demo.get(f"/shapes/{FERRY_RUNNER}/body.json").text)
         edit = {"do": "set", "path": "body.depth_mm", "text": "21 mm"}
         answer = demo.send(
-            "/designs/15/live",
+            f"/designs/{FERRY_RUNNER}/live",
             {
                 "bench": "shapes",
                 "document": document,
@@ -224,8 +231,9 @@ class TestTakenBack:
         refused = demo.post("/pieces/50/weigh", {"target": "part:wings", "mass": "3 g", "instrument": "1"})
         assert refused.status_code == 422 and "no such part" in refused.text
         assert (
-            demo.post("/tank/15/history/999").status_code == 404
-            and "no revision 999" in demo.post("/shapes/15/revisions/999/name", {"name": "x"}).text
+            demo.post(f"/tank/{FERRY_RUNNER}/history/999").status_code == 404
+            and "no revision 999"
+            in demo.post(f"/shapes/{FERRY_RUNNER}/revisions/999/name", {"name": "x"}).text
         )
 
 
@@ -235,7 +243,7 @@ class TestKept:
         address = re.search(r'href="(/static/\w{16}/css/app\.css)"', page.text)[1]
         assert (
             page.headers["Cache-Control"] == "no-store"
-            and demo.get("/shapes/15/body.json").headers["Cache-Control"] == "no-store"
+            and demo.get(f"/shapes/{FERRY_RUNNER}/body.json").headers["Cache-Control"] == "no-store"
         )
         with demo.get(address) as kept, demo.get(address.replace(address.split("/")[2], "0" * 16)) as old:
             assert (
@@ -322,14 +330,15 @@ class TestTwoTabs:
         )  # steps from a revision that is no longer the one shown
 
     @pytest.mark.parametrize(
-        ("address", "data"), [("/shapes/15/joints", {"x": "40 mm"}), ("/tank/15/history/1", {})]
+        ("address", "data"),
+        [(f"/shapes/{FERRY_RUNNER}/joints", {"x": "40 mm"}), (f"/tank/{FERRY_RUNNER}/history/1", {})],
     )
     def test_what_has_nothing_typed_is_refused(self, demo, address, data):
         assert demo.post(address, {**data, "base": "1"}).status_code == 409
         assert demo.post(address, data).status_code == 302
 
     def test_outlines_for_a_body_that_was_changed_meanwhile(self, demo):
-        svg = demo.get("/shapes/15/outlines.svg").data
+        svg = demo.get(f"/shapes/{FERRY_RUNNER}/outlines.svg").data
         sent = {"onto": "15", "base": "1", "file": (io.BytesIO(svg), "side.svg")}
         assert (
             demo.post("/shapes/bring-in", sent, content_type="multipart/form-data").status_code == 422
@@ -337,19 +346,23 @@ class TestTwoTabs:
 
     def test_an_undo_sent_twice_steps_once(self, demo):
         base = int(
-            re.search(r'&#34;base&#34;: ?(\d+)|"base": ?(\d+)', demo.get("/tank/15").text)[0].split(":")[1]
+            re.search(r'&#34;base&#34;: ?(\d+)|"base": ?(\d+)', demo.get(f"/tank/{FERRY_RUNNER}").text)[
+                0
+            ].split(":")[1]
         )
-        first = demo.send("/designs/15/undo", {"bench": "tank", "base": base})
+        first = demo.send(f"/designs/{FERRY_RUNNER}/undo", {"bench": "tank", "base": base})
         assert first.status_code == 200 and first.json["base"] != base
-        assert demo.send("/designs/15/undo", {"bench": "tank", "base": base}).status_code == 409
+        assert demo.send(f"/designs/{FERRY_RUNNER}/undo", {"bench": "tank", "base": base}).status_code == 409
 
 
 class TestDeadEnds:
     def test_a_trial_weight_on_a_hanger_and_a_cut_taken_without_comparing(self, demo):
-        document = json.loads(demo.get("/shapes/15/body.json").text)
+        document = json.loads(demo.get(f"/shapes/{FERRY_RUNNER}/body.json").text)
         hanger = next(part["key"] for part in document["hardware"] if part["kind"] == "hanger")
         base = json.loads(
-            demo.send("/designs/15/live", {"bench": "tank", "document": document, "edits": []}).text
+            demo.send(
+                f"/designs/{FERRY_RUNNER}/live", {"bench": "tank", "document": document, "edits": []}
+            ).text
         )["document"]
         sent = {
             "bench": "tank",
@@ -359,16 +372,16 @@ class TestDeadEnds:
             "mode": "settled",
             "base": current_of(demo, 15),
         }
-        answer = demo.send("/designs/15/live", sent)
+        answer = demo.send(f"/designs/{FERRY_RUNNER}/live", sent)
         assert answer.json["saved"] and not answer.json["errors"]
-        assert demo.get("/paints/on/15").status_code == 200
+        assert demo.get(f"/paints/on/{FERRY_RUNNER}").status_code == 200
         bare = {"x": "", "slant": "", "kerf": "", "kind": ""}
-        assert demo.post("/shapes/27/joints", bare).status_code == 302
-        wrong = demo.post("/shapes/27/joints", {**bare, "kind": "wings"})
+        assert demo.post(f"/shapes/{SPLIT_EEL}/joints", bare).status_code == 302
+        wrong = demo.post(f"/shapes/{SPLIT_EEL}/joints", {**bare, "kind": "wings"})
         assert wrong.status_code == 422 and "Take the other cut" in wrong.text
 
     def test_an_order_whose_design_is_gone_has_a_way_back(self, demo):
-        demo.post("/shapes/19/delete")
+        demo.post(f"/shapes/{SLACK_WATER_GLIDER}/delete")
         order = demo.get("/orders/18").text
         assert "was deleted" in order and 'href="/shapes/19"' not in order and 'href="/tank/19"' not in order
         assert (
@@ -397,7 +410,7 @@ class TestBadDocuments:
         ],
     )
     def test_a_float_that_cannot_be_shown_is_not_kept(self, demo, change, says):
-        document = {**json.loads(demo.get("/floats/38/float.json").text), **change}
+        document = {**json.loads(demo.get(f"/floats/{TENCH_ANTENNA_2_5_G}/float.json").text), **change}
         answer = demo.post(
             "/floats/bring-in",
             {"file": (io.BytesIO(json.dumps(document).encode()), "f.json")},
@@ -413,7 +426,7 @@ class TestBadDocuments:
         "lacks", ["family", "telltale", "shots", "tips", "typed", "source", "wanted_mark"]
     )
     def test_a_float_file_may_leave_out_what_has_a_usual_value(self, demo, lacks):
-        document = json.loads(demo.get("/floats/38/float.json").text)
+        document = json.loads(demo.get(f"/floats/{TENCH_ANTENNA_2_5_G}/float.json").text)
         document.pop(lacks, None)
         answer = demo.post(
             "/floats/bring-in",
@@ -426,7 +439,7 @@ class TestBadDocuments:
         "lacks", ["vents", "texts", "wells", "feed", "keys", "stand", "typed", "level_deg"]
     )
     def test_a_mould_file_too(self, demo, lacks):
-        document = json.loads(demo.get("/moulds/53/mould.json").text)
+        document = json.loads(demo.get(f"/moulds/{STUBBY_FOUR_AT_ONCE}/mould.json").text)
         document.pop(lacks, None)
         answer = demo.post(
             "/moulds/bring-in",

@@ -10,6 +10,7 @@ from lamsik.web.app import create_app
 from lamsik.web.lan.certificate import certificate
 from lamsik.web.lan.pairing import Pairings
 from lamsik.web.lan.pipe import Pipe
+from tests.demo_rows import FERRY_RUNNER
 from tests.web.conftest import Visitor
 
 STRANGER = {"REMOTE_ADDR": "192.168.7.20"}
@@ -100,8 +101,8 @@ def test_cookies_are_closed_to_scripts_and_other_sites(demo):
         "/pieces/start",
         "/pieces/50/weigh",
         "/stores/limits",
-        "/designs/15/live",
-        "/designs/15/undo",
+        f"/designs/{FERRY_RUNNER}/live",
+        f"/designs/{FERRY_RUNNER}/undo",
         "/paints/new",
     ],
 )
@@ -111,7 +112,7 @@ def test_every_change_needs_its_token(demo, url):
 
 
 def test_a_json_caller_gets_json(demo):
-    error = demo.send("/designs/15/live", {"bench": "attic"}).json["error"]
+    error = demo.send(f"/designs/{FERRY_RUNNER}/live", {"bench": "attic"}).json["error"]
     assert error["field"] == "bench" and "shapes" in error["allowed"] and len(error["id"]) == 8
     missing = demo.send("/designs/9999/live", {"bench": "tank"})
     assert missing.status_code == 404 and missing.json["error"]["message"]

@@ -462,7 +462,7 @@ class TestRooms:
         )
 
     def test_two_cuts_beside_each_other_and_the_other_taken(self, demo):
-        page = "/shapes/15/joints"
+        page = f"/shapes/{shop.FERRY_RUNNER}/joints"
         assert "One piece: no joint yet" in demo.get(page).text
         assert "cuts go from nose to tail" in demo.get(f"{page}?x=200+mm").text
         demo.post(page, {"x": "50 mm", "slant": "10°", "kerf": "1 mm", "kind": "pin"})
@@ -473,7 +473,7 @@ class TestRooms:
         assert demo.get(page).text.count("Segments 1 and 2") == 2
 
     def test_a_family_with_one_left_out_and_one_made(self, demo):
-        page = "/shapes/15/family"
+        page = f"/shapes/{shop.FERRY_RUNNER}/family"
         demo.post(page, {"lengths": "70 mm, 3 1/2 in, 120", "materials": ["balsa", "red cedar"]})
         assert demo.get(page).text.count("Make a design") == 6
         demo.post(f"{page}/leave", {"member": "70|balsa"})
@@ -492,7 +492,7 @@ class TestRooms:
         ],
     )
     def test_a_family_that_cannot_be(self, demo, lengths, woods, says):
-        answer = demo.post("/shapes/15/family", {"lengths": lengths, "materials": woods})
+        answer = demo.post(f"/shapes/{shop.FERRY_RUNNER}/family", {"lengths": lengths, "materials": woods})
         assert answer.status_code == 422 and says in answer.text
 
     def test_a_blade_is_bent_drilled_and_judged(self, demo):

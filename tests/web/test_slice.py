@@ -15,6 +15,7 @@ from lamsik.store.database import session_of
 from lamsik.store.tables import Drill, Order, Piece, Revision, Weighing
 from lamsik.web.bodies import state
 from lamsik.web.stores.views import ADDERS
+from tests.demo_rows import FERRY_RUNNER
 
 ENQUIRY = {
     "customer": "Ärla Brandt",
@@ -362,12 +363,12 @@ class TestLive:
             ).status_code
             == 409
         )
-        undone = demo.send("/designs/15/undo", {"bench": "tank"}).json
+        undone = demo.send(f"/designs/{FERRY_RUNNER}/undo", {"bench": "tank"}).json
         assert undone["moved"] and undone["document"]["body"]["depth_mm"] == 19
-        redone = demo.send("/designs/15/redo", {"bench": "tank"}).json
+        redone = demo.send(f"/designs/{FERRY_RUNNER}/redo", {"bench": "tank"}).json
         assert redone["document"]["body"]["depth_mm"] == 21
         assert (
-            demo.send("/designs/15/redo", {"bench": "tank"}).json["errors"][0]["message"]
+            demo.send(f"/designs/{FERRY_RUNNER}/redo", {"bench": "tank"}).json["errors"][0]["message"]
             == "Nothing to redo."
         )
 
@@ -378,7 +379,7 @@ class TestLive:
 
     @pytest.mark.parametrize("document", [None, 5, {}, {"format": "lamsik-body"}, []])
     def test_what_is_no_document_is_refused(self, demo, document):
-        answer = demo.send("/designs/15/live", {"bench": "tank", "document": document})
+        answer = demo.send(f"/designs/{FERRY_RUNNER}/live", {"bench": "tank", "document": document})
         assert answer.status_code == 422 and answer.json["error"]["allowed"]
 
     def test_inches(self, demo):
@@ -404,15 +405,15 @@ class TestLive:
         assert answer["view"]["fields"]["body.length_mm"] == "3 35/64 in"
 
     def test_no_ballast_says_why(self, demo):
-        document = demo.get("/shapes/15/body.json").json
+        document = demo.get(f"/shapes/{FERRY_RUNNER}/body.json").json
         document["material"]["density_g_cm3"] = 1.1
-        answer = demo.send("/designs/15/ballast", {"bench": "tank", "document": document}).json
+        answer = demo.send(f"/designs/{FERRY_RUNNER}/ballast", {"bench": "tank", "document": document}).json
         assert answer["answers"] == [] and "even without ballast" in answer["why"]
 
 
 class TestFiles:
     def test_a_body_goes_out_and_comes_back(self, demo):
-        out = demo.get("/shapes/15/body.json")
+        out = demo.get(f"/shapes/{FERRY_RUNNER}/body.json")
         assert "attachment" in out.headers["Content-Disposition"]
         back = demo.post(
             "/shapes/bring-in", {"file": (io.BytesIO(out.data), "b.json")}, content_type="multipart/form-data"
@@ -425,7 +426,7 @@ class TestFiles:
         [({"version": 9}, "Version: 9; "), ({"name": ""}, "name"), ({"format": "x"}, "Format: x; ")],
     )
     def test_a_wrong_file_names_the_field(self, demo, change, says):
-        data = json.dumps({**demo.get("/shapes/15/body.json").json, **change}).encode()
+        data = json.dumps({**demo.get(f"/shapes/{FERRY_RUNNER}/body.json").json, **change}).encode()
         answer = demo.post(
             "/shapes/bring-in", {"file": (io.BytesIO(data), "b.json")}, content_type="multipart/form-data"
         )
@@ -447,7 +448,7 @@ class TestKeeping:
             assert name in demo.get(listing).text
 
     def test_a_copy_is_its_own_design(self, demo):
-        made = demo.post("/shapes/15/copy").headers["Location"]
+        made = demo.post(f"/shapes/{FERRY_RUNNER}/copy").headers["Location"]
         assert "Ferry runner 90 copy" in demo.get(made).text
 
     def test_an_order_takes_a_design_there_is_and_can_be_reopened(self, demo):
@@ -537,12 +538,12 @@ class TestWildRequests:
     def test_the_live_exchange(self, demo, wild):
         body = {
             "bench": "tank",
-            "document": demo.get("/shapes/15/body.json").json,
+            "document": demo.get(f"/shapes/{FERRY_RUNNER}/body.json").json,
             "base": 2,
             "mode": "drag",
             **wild,
         }
-        answer = demo.send("/designs/15/live", body)
+        answer = demo.send(f"/designs/{FERRY_RUNNER}/live", body)
         assert answer.status_code in (200, 422)
         assert answer.json.get("view") or answer.json["error"]["message"]
 

@@ -6,14 +6,22 @@ import json
 
 import pytest
 
+from tests.demo_rows import (
+    MUDLARK_FOAM_PAIR,
+    REED_STICK_2_G,
+    STUBBY_FOUR_AT_ONCE,
+    TENCH_ANTENNA_2_5_G,
+    WEED_TADPOLE_SOFT,
+)
+
 NONE = "99999"
 
 
 class TestFloats:
     def live(self, shop, path, text):
-        document = json.loads(shop.get("/floats/38/float.json").data)
+        document = json.loads(shop.get(f"/floats/{TENCH_ANTENNA_2_5_G}/float.json").data)
         return shop.send(
-            "/floats/38/live",
+            f"/floats/{TENCH_ANTENNA_2_5_G}/live",
             {"bench": "floats", "document": document, "edits": [{"do": "set", "path": path, "text": text}]},
         ).json
 
@@ -27,17 +35,19 @@ class TestFloats:
         assert self.live(demo, "telltale", "No 10")["errors"] == []
 
     def test_a_float_from_elsewhere_says_which_shots_are_missing(self, demo):
-        document = json.loads(demo.get("/floats/38/float.json").data) | {"shots": "cannon balls"}
-        view = demo.send("/floats/38/live", {"bench": "floats", "document": document, "edits": []}).json[
-            "view"
-        ]
+        document = json.loads(demo.get(f"/floats/{TENCH_ANTENNA_2_5_G}/float.json").data) | {
+            "shots": "cannon balls"
+        }
+        view = demo.send(
+            f"/floats/{TENCH_ANTENNA_2_5_G}/live", {"bench": "floats", "document": document, "edits": []}
+        ).json["view"]
         assert "no shot table cannon balls" in view["trouble"] and "in the box" in view["shotting"]
         document |= {"shots": "Weighed shot", "telltale": "No 99"}
         assert (
             "no No 99"
-            in demo.send("/floats/38/live", {"bench": "floats", "document": document, "edits": []}).json[
-                "view"
-            ]["trouble"]
+            in demo.send(
+                f"/floats/{TENCH_ANTENNA_2_5_G}/live", {"bench": "floats", "document": document, "edits": []}
+            ).json["view"]["trouble"]
         )
 
 
@@ -46,9 +56,9 @@ class TestFloats:
     [
         ("/mixes?product=99999&net=10+ml", "that product is not in the shop"),
         ("/mixes?product=silicone&net=10+ml", "that product is not in the shop"),
-        ("/moulds/54/cast?product=99999", "that product is not in this shop"),
-        ("/moulds/53/cast?filler=sawdust&density=0.8", "one of hollow microspheres"),
-        ("/moulds/53/cast?filler=sawdust&match=1", "one of hollow microspheres"),
+        (f"/moulds/{MUDLARK_FOAM_PAIR}/cast?product=99999", "that product is not in this shop"),
+        (f"/moulds/{STUBBY_FOUR_AT_ONCE}/cast?filler=sawdust&density=0.8", "one of hollow microspheres"),
+        (f"/moulds/{STUBBY_FOUR_AT_ONCE}/cast?filler=sawdust&match=1", "one of hollow microspheres"),
         ("/scale/things/3?to=0+g&water=Lethe", "one of as weighed"),
         ("/scale/things/3?to=0+g&metal=cheese", "one of"),
     ],
@@ -98,9 +108,9 @@ def test_what_is_begun_names_what_there_is(demo, url, sent):
 
 @pytest.mark.parametrize(("name", "text"), [("mould_product", "M-999"), ("casting_product", "M-999")])
 def test_a_mould_takes_products_of_the_shop(demo, name, text):
-    state = json.loads(demo.get("/moulds/54/mould.json").data)
+    state = json.loads(demo.get(f"/moulds/{MUDLARK_FOAM_PAIR}/mould.json").data)
     answer = demo.send(
-        "/moulds/54/live",
+        f"/moulds/{MUDLARK_FOAM_PAIR}/live",
         {"bench": "moulds", "document": state, "edits": [{"do": "set", "path": name, "text": text}]},
     ).json
     assert "one of" in answer["errors"][0]["message"] and answer["document"][name] == state[name]
@@ -116,11 +126,11 @@ def test_a_pour_for_what_is_not_there_is_not_begun(demo, sent):
 
 def test_a_refusal_names_what_is_wrong_where_it_was_typed(demo):
     """Moved down, a part leaves a mark above the top: not the typed foot is out of reach but the mark."""
-    document = json.loads(demo.get("/floats/37/float.json").data)
+    document = json.loads(demo.get(f"/floats/{REED_STICK_2_G}/float.json").data)
     edits = [{"do": "set", "path": "parts.body.foot_mm", "text": "-30 mm"}]
-    [error] = demo.send("/floats/37/live", {"bench": "floats", "document": document, "edits": edits}).json[
-        "errors"
-    ]
+    [error] = demo.send(
+        f"/floats/{REED_STICK_2_G}/live", {"bench": "floats", "document": document, "edits": edits}
+    ).json["errors"]
     assert error["field"] == "parts.body.foot_mm" and error["message"].startswith(
         "Mark shoulder: 137.695; allowed is"
     )
@@ -130,10 +140,11 @@ def test_an_edit_that_leaves_nothing_to_show_is_refused_and_the_rest_stays(demo)
     """So long that its tip stands out of every drawing: said beside the length, and the page goes on with
     what was there.
     """
-    document = json.loads(demo.get("/floats/38/float.json").data)
+    document = json.loads(demo.get(f"/floats/{TENCH_ANTENNA_2_5_G}/float.json").data)
     edits = [{"do": "set", "path": "parts.body.length_mm", "text": "900 mm"}]
     answer = demo.send(
-        "/floats/38/live", {"bench": "floats", "document": document, "edits": edits, "save": True, "base": 1}
+        f"/floats/{TENCH_ANTENNA_2_5_G}/live",
+        {"bench": "floats", "document": document, "edits": edits, "save": True, "base": 1},
     )
     assert (
         answer.status_code == 200
@@ -144,5 +155,5 @@ def test_an_edit_that_leaves_nothing_to_show_is_refused_and_the_rest_stays(demo)
 
 def test_what_is_refused_of_a_field_that_is_not_there_is_said_all_the_same(demo):
     """A density typed for a filled casting, then another material: nothing on its form shows that field."""
-    text = demo.get("/moulds/55/cast?density=thick&heat=long").text
+    text = demo.get(f"/moulds/{WEED_TADPOLE_SOFT}/cast?density=thick&heat=long").text
     assert text.count('class="problem"') == 1

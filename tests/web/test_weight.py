@@ -11,8 +11,9 @@ import pytest
 from fontTools.ttLib import TTFont
 
 from lamsik.web.shared.packing import LEAST
+from tests.demo_rows import FERRY_RUNNER
 
-URLS = ["/", "/tank/15", "/shapes", "/pieces/50/card", "/shapes/15"]
+URLS = ["/", f"/tank/{FERRY_RUNNER}", "/shapes", "/pieces/50/card", f"/shapes/{FERRY_RUNNER}"]
 
 
 @pytest.mark.parametrize("url", URLS)
