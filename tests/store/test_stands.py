@@ -12,7 +12,9 @@ from lamsik.core.shapes.forms import form
 from lamsik.core.water import Water
 from lamsik.documents.body.document import new_document
 from lamsik.store import documents, history, orders, pieces, stands
+from lamsik.store.starter import scheme
 from lamsik.store.tables import Order, Piece, Revision, Setting, now
+from tests.documents.before import with_coats
 
 SLIM = new_document("Slim", form("slim"), Host("basswood", 0.42, 0.04), Water(), Want())
 
@@ -172,11 +174,36 @@ class TestHistory:
         for content in reversed(contents[:-1]):
             assert documents.undo(session, design) and documents.content(session, design) == content
 
-    def saved(self, session, design, many):
+    def test_what_was_written_before_layers_is_raised_as_it_is_read_packed_or_whole(self, session, design):
+        painted = scheme("Roach", "#D6DEE2", "#4D6470", bars="#22332B")
+        contents = self.saved(session, design, 230, layers=painted["layers"])
+        row = documents.create(session, "scheme", "S-9", painted)
+        for kept in session.exec(select(Revision)).all():
+            version = {"version": 3} if "body" in kept.content else {}
+            kept.content = with_coats(kept.content, **version)
+        plain = session.exec(select(Revision).where(Revision.document_id == row.id)).one()
+        plain.content = {name: plain.content[name] for name in ("name", "coats")}
+        session.commit()
+        assert history.pack(session, design, now() + timedelta(days=400)) > 10
+        session.commit()
+        session.expire_all()
+        for number in (1, 2, 9, 230):
+            assert documents.revision(session, design, number).content == contents[number - 1]
+        assert documents.content(session, row)["layers"] == painted["layers"]
+        session.commit()  # reading wrote nothing
+        written = session.exec(select(Revision.content).where(Revision.id == plain.id)).one()
+        assert set(written) == {"name", "coats"}
+
+    def saved(self, session, design, many, **more):
         contents = [documents.content(session, design)]
         for step in range(many - 1):
             contents.append(
-                {**SLIM, "name": f"Slim {step}", "body": {**SLIM["body"], "length_mm": 60.0 + step / 7}}
+                {
+                    **SLIM,
+                    **more,
+                    "name": f"Slim {step}",
+                    "body": {**SLIM["body"], "length_mm": 60.0 + step / 7},
+                }
             )
             documents.save(session, design, contents[-1], design.current)
         return contents

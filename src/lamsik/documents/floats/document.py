@@ -89,12 +89,6 @@ def tips(document: Document) -> tuple[FloatPart, ...]:
     return found
 
 
-def part_row(part: FloatPart) -> Document:
-    """A part as the document keeps it."""
-    found: Document = row_of(part)
-    return found
-
-
 def with_float(document: Document, design: Float) -> Document:
     """The document with a float's values; a new mark gets the next key that is free."""
     return keyed(with_core(document, design), "marks", "m")

@@ -10,7 +10,7 @@ from lamsik.documents.products.document import to_product
 from lamsik.documents.rows import Document
 from lamsik.documents.typed import quantity_of
 from lamsik.drawings.mix import mix
-from lamsik.web.mixes.view import PartRow, ProductPanel, ProductView
+from lamsik.web.mixes.view import ProductPanel, ProductView, TinPart
 from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
 from lamsik.web.shared.view import Head, edit, plain
@@ -59,10 +59,10 @@ def _product(product: Product) -> ProductPanel:
     )
 
 
-def _parts(product: Product) -> list[PartRow]:
+def _parts(product: Product) -> list[TinPart]:
     only = "a product has one part at least" if len(product.parts) == 1 else ""
     return [
-        PartRow(
+        TinPart(
             key=part.key,
             name=f"parts.{part.key}.name",
             name_says=f"Part {n}, as on the tin",

@@ -9,7 +9,7 @@ from lamsik.web.shared.view import Head, Panel, Removable
 
 
 @dataclass(frozen=True, kw_only=True)
-class PartRow(Removable):
+class TinPart(Removable):
     """A part on the tin, with the paths of its name, its figure in the ratio and its density."""
 
     name: str
@@ -27,7 +27,7 @@ class ProductPanel(Panel):
     """What is mixed: the parts with what of the mix each is, what follows from them, what can hurt."""
 
     picture: Node
-    parts: Sequence[PartRow]
+    parts: Sequence[TinPart]
     facts: Sequence[Fact]
     caution: str
 
