@@ -1,56 +1,10 @@
-"""The scheme page's live exchange: edits in, the painted bait out; saving, undo, redo. The same talk as for
-bodies.
-"""
-
-from typing import Any
+"""The scheme page's live exchange: edits in, the painted bait out."""
 
 from flask import Blueprint
-from flask.typing import ResponseReturnValue
 
-from lamsik.documents.engine import apply
-from lamsik.documents.schemes.document import SCHEME, checked
-from lamsik.store import documents
-from lamsik.store.tables import Document
 from lamsik.web.paints.state import view
-from lamsik.web.shared import exchange
-from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.live_document import exchanged
 
 blueprint = Blueprint("paints_live", __name__, url_prefix="/paints")
-
-
-@blueprint.post("/<int:key>/live")
-def live(key: int) -> ResponseReturnValue:
-    """Apply edits to the sent document and answer with what the page shows; see bodies/live.py for the
-    fields.
-    """
-    row, asked = load_document("scheme", key), exchange.asked_for()
-    found = exchange.shown(
-        checked(asked.get("document")),
-        exchange.edits_of(asked),
-        lambda content, edit: apply(SCHEME, content, edit, None),
-        view,
-    )
-    return exchange.answer(asked, row, *found)
-
-
-@blueprint.post("/<int:key>/<any(undo, redo):way>")
-def step_back(key: int, way: str) -> ResponseReturnValue:
-    """Undo or redo one revision and answer with the state it brings."""
-    return exchange.step(load_document("scheme", key), way, current)
-
-
-def current(row: Document) -> dict[str, Any]:
-    """The whole state of a saved scheme, as the page starts with it."""
-    document = documents.content(db(), row)
-    return {
-        "id": row.id,
-        "code": row.code,
-        "bench": "paints",
-        "root": "/paints",
-        "unit": "mm",
-        "base": row.current,
-        "saved": True,
-        "document": document,
-        "view": view(document),
-        "errors": [],
-    }
+current = exchanged(blueprint, "scheme", "paints", view)
+"""The whole state of a saved scheme."""
