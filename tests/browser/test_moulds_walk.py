@@ -85,10 +85,12 @@ def test_a_mould_is_made_its_halves_taken_a_mix_put_right_and_six_cast(demo_serv
         page.get_by_role("button", name="Work it out").click()
         page.get_by_role("button", name="Begin a pour").click()
         expect(page.get_by_role("heading", name=f"Shot {shot} of")).to_be_visible()
+        page.wait_for_load_state()
         while page.locator(".tickline:not(.on)").count():
             with page.expect_navigation():
                 page.locator(".tickline:not(.on)").first.click()
         page.get_by_role("button", name="Go on: weigh").click()
+        expect(page.locator(".fill strong + output").nth(1)).to_be_visible()
         targets = [float(text.split()[0]) for text in page.locator(".fill strong + output").all_inner_texts()]
         weighed = [targets[0], targets[1] + 3.0 if shot == 2 else targets[1]]
         cup = zero(page, bench, 8.0)
@@ -108,6 +110,7 @@ def test_a_mould_is_made_its_halves_taken_a_mix_put_right_and_six_cast(demo_serv
         page.get_by_label("take it out before that").check()
         page.get_by_role("button", name="Demould", exact=True).click()
         page.get_by_role("button", name="Out of the mould: count").click()
+        expect(page.get_by_role("radio", name="Good")).to_have_count(6)
         for good in page.get_by_role("radio", name="Good").all():
             good.check()
         page.get_by_role("button", name="Keep the count").click()

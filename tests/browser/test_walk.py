@@ -57,6 +57,8 @@ def tick_by(page: Page, press: Callable[[Locator], None], go_on: Callable[[Locat
 
 
 def _tick_one(page: Page, press: Callable[[Locator], None], go_on: Callable[[Locator], None]) -> bool:
+    expect(page).to_have_url(re.compile("/pieces/[0-9]"))
+    page.wait_for_load_state()  # a page half read has half its steps
     left, early = open_steps(page).count(), page.get_by_label("go on before that")
     with page.expect_navigation():
         press(open_steps(page).first)
