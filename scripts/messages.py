@@ -1,11 +1,13 @@
 """What is said of what is refused and that no test has seen: `python scripts/messages.py`.
 
-Every text given to `Refused`, `require`, a form's `ValidationError` or `abort`, in its fixed parts. It
+Every text given to `Refused`, `require`, a form's `ValidationError` or `abort`, and every sentence of a table
+of `RULES`, in its fixed parts. It
 counts as seen where a text of a test stands in it, or it in what the tests have recorded or ask for in
 `tests/refused`.
 """
 
 import ast
+import re
 import sys
 from collections.abc import Iterator
 from pathlib import Path
@@ -33,6 +35,8 @@ def parts_of(node: ast.expr) -> list[str]:
 def said(path: Path) -> Iterator[tuple[int, list[str]]]:
     """Line and fixed parts of every such text in a module."""
     for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+        if isinstance(node, ast.Assign) and [ast.unparse(one) for one in node.targets] == ["RULES"]:
+            yield from sentences(node.value)
         if not isinstance(node, ast.Call):
             continue
         name = node.func.id if isinstance(node.func, ast.Name) else getattr(node.func, "attr", "")
@@ -41,6 +45,14 @@ def said(path: Path) -> Iterator[tuple[int, list[str]]]:
             parts = [part.strip() for part in parts_of(node.args[at]) if len(part.strip()) >= LEAST]
             if parts:
                 yield node.lineno, parts
+
+
+def sentences(rules: ast.expr) -> Iterator[tuple[int, list[str]]]:
+    """Line and fixed parts of the sentences of a table of rules."""
+    for value in rules.values if isinstance(rules, ast.Dict) else ():
+        fixed = [part.strip() for part in re.split(r"{\w+}", ast.literal_eval(value))]
+        if parts := [part for part in fixed if len(part) >= LEAST]:
+            yield value.lineno, parts
 
 
 def texts(path: Path) -> set[str]:

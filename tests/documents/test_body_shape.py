@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, rule
 from lamsik.core.shapes.body import side_outline
 from lamsik.core.shapes.curves import phi_of_share
 from lamsik.core.shapes.solid import segments, solid
@@ -13,6 +13,7 @@ from lamsik.documents.body.document import to_design
 from lamsik.documents.body.shape import BODY_SCHEMA
 from tests.documents.test_body import SHOP, full
 from tests.kinds import body_edit as apply
+from tests.refusing import refusing
 
 
 def edited(*edits, document=None):
@@ -61,7 +62,7 @@ class TestPoints:
         try:
             after = body({"do": "add_point", "line": line, "x_mm": x})
         except Refused as refusal:
-            assert "there is a point already" in refusal.allowed
+            assert refusal.allowed == rule("point-there")
             return
         at = phi_of_share(np.array([x / before.length_mm]))
         assert getattr(after, line).at(at) == pytest.approx(getattr(before, line).at(at), abs=1e-6)
@@ -144,7 +145,7 @@ class TestWhole:
         x = made.length_mm * (1 - np.cos(np.linspace(0, np.pi, 2001))) / 2
         radius = made.half_width.at(np.linspace(0, np.pi, 2001))
         assert solid(made).volume_mm3 == pytest.approx(np.trapezoid(np.pi * radius**2, x), rel=1e-4)
-        with pytest.raises(Refused, match="a turned body has one line"):
+        with refusing("a turned body has one line"):
             edited({"do": "point", "line": "top", "index": 2, "value_mm": 3.0}, document=found)
         free = body({"do": "turned", "on": False}, document=found)
         assert solid(free).volume_mm3 == pytest.approx(solid(made).volume_mm3, rel=1e-6)

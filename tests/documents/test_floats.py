@@ -20,6 +20,7 @@ from lamsik.formats import weighed_csv
 from tests.kinds import float_edit as apply
 from tests.kinds import float_file as loads
 from tests.kinds import float_text as dumps
+from tests.refusing import refusing
 
 FRESH, SEA = Water("fresh water", 14.0), Water("sea water", 10.0, 35.0)
 WATERS = {"fresh water": FRESH, "sea water": SEA}
@@ -162,7 +163,7 @@ class TestEdits:
     ],
 )
 def test_a_document_that_is_no_float_is_refused(change, says):
-    with pytest.raises(Refused, match=says):
+    with refusing(says):
         checked({**antenna(), **change})
 
 
@@ -219,7 +220,7 @@ class TestCsv:
             ]
         )
         assert weighed_csv.read(text.encode(), {})[0][0]["marks"] == [("ring, red", 23.0), ("tip", 21.25)]
-        with pytest.raises(Refused, match="line 2, temperature.*how warm"):
+        with refusing("line 2, temperature.*how warm"):
             weighed_csv.read(b"name,air [g],water [g]\nA,5,3\n", {})
 
     def test_a_column_without_a_unit_is_asked_for(self):
@@ -249,7 +250,7 @@ class TestCsv:
         ids=["empty", "bytes", "no name", "unknown", "words", "unit", "nameless", "long", "large"],
     )
     def test_what_is_wrong_is_said_with_its_line(self, data, says):
-        with pytest.raises(Refused, match=says):
+        with refusing(says):
             weighed_csv.read(data, {})
 
 
@@ -279,5 +280,5 @@ def test_a_float_says_whose_shape_it_is():
         blank("F", "stick", Water()), {"do": "set", "path": "source.kind", "text": "not_for_sale"}, {}
     )
     assert document["source"] == {"kind": "not_for_sale", "note": ""}
-    with pytest.raises(Refused, match="own, licensed, not_for_sale"):
+    with refusing("own, licensed, not_for_sale"):
         apply(document, {"do": "set", "path": "source.kind", "text": "borrowed"}, {})

@@ -5,7 +5,6 @@ import json
 
 import pytest
 
-from lamsik.core.errors import Refused
 from lamsik.core.moulds.advice import look
 from lamsik.core.moulds.layout import box
 from lamsik.documents.moulds import document as mould_document
@@ -19,6 +18,7 @@ from tests.documents.test_body import full
 from tests.kinds import mould_edit as apply
 from tests.kinds import mould_file as loads
 from tests.kinds import mould_text as dumps
+from tests.refusing import refusing
 
 BLOCK = {
     "kind": "box",
@@ -73,7 +73,7 @@ def test_a_product_goes_out_and_comes_back(product):
         ({**content, "format": "x"}, "lamsik-product"),
         ({**content, "parts": 3}, "a list"),
     ):
-        with pytest.raises(Refused, match=says):
+        with refusing(says):
             kinds.product_file(json.dumps(spoiled).encode())
 
 
@@ -100,14 +100,14 @@ def test_a_product_goes_out_and_comes_back(product):
 def test_what_is_wrong_with_a_file_is_named(spoil, says):
     content = copy.deepcopy(fresh())
     spoil(content)
-    with pytest.raises(Refused, match=says):
+    with refusing(says):
         loads(json.dumps(content).encode())
 
 
 def test_json_that_is_none_or_too_long_is_refused():
     for data, says in ((b"{", "JSON"), (b" " * 500_000, "at most")):
         for read in (loads, kinds.product_file):
-            with pytest.raises(Refused, match=says):
+            with refusing(says):
                 read(data)
 
 

@@ -6,11 +6,11 @@ from pathlib import Path
 
 import pytest
 
-from lamsik.core.errors import Refused
 from lamsik.documents import engine
 from lamsik.documents.registry import KINDS
 from lamsik.formats import document_file
 from lamsik.store import documents
+from tests.refusing import refusing
 
 PAGE = Path(__file__).parents[2] / "docs/a-kind-of-document.md"
 CODE = re.search(r"```python\n(.*?)```", PAGE.read_text(encoding="utf-8"), re.S)[1]
@@ -41,7 +41,7 @@ def test_a_kind_is_kept_edited_undone_and_filed_from_eighty_lines(session, monke
     again = document_file.read(kind, document_file.write(kind, content).encode())
     assert room["card_of"](again).steps == (room["Step"]("s1", "Stir slowly", 12.0),)
     assert documents.undo(session, row) and documents.content(session, row)["steps"][0]["time_min"] == 5.0
-    with pytest.raises(Refused, match="say what is done"):
+    with refusing("say what is done"):
         engine.apply(kind, content, {"do": "set", "path": "steps.s1.says", "text": " "}, None)
     assert engine.apply(kind, content, {"do": "remove", "group": "steps", "key": "s1"}, None)["steps"] == []
 

@@ -21,6 +21,7 @@ from lamsik.drawings.svg import markup
 from lamsik.formats import document_file, dxf, svg_outlines
 from lamsik.web.shapes.make import outline_drawing
 from tests.documents.test_body import document, full
+from tests.refusing import refusing
 
 BOX = "M0 0 H90 V20 H0 Z"
 
@@ -146,7 +147,7 @@ class TestSvg:
         ],
     )
     def test_what_is_wrong_is_said_and_nothing_is_followed(self, data, says):
-        with pytest.raises(Refused, match="(?s)" + says):
+        with refusing("(?s)" + says):
             svg_outlines.read(data)
 
     @pytest.mark.parametrize(
@@ -225,7 +226,7 @@ class TestDxf:
         ids=["empty", "half", "bytes", "large", "open", "crowded"],
     )
     def test_what_is_wrong_is_said(self, data, says):
-        with pytest.raises(Refused, match=says):
+        with refusing(says):
             dxf.read(data)
 
 
@@ -252,5 +253,5 @@ class TestBladeFile:
         ],
     )
     def test_a_bad_one_is_refused_by_field(self, change, says):
-        with pytest.raises(Refused, match=says):
+        with refusing(says):
             BLADE.brought_in({**BLADE.filed(content_of(START)), **change})

@@ -30,6 +30,7 @@ from lamsik.store.skins import pack
 from lamsik.words.verdict import sentence
 from tests.bodies import box_mesh
 from tests.documents.test_body import HOST, document
+from tests.refusing import refusing
 
 EGG = trimesh.creation.icosphere(subdivisions=3).apply_scale([45, 8, 10])
 
@@ -109,18 +110,18 @@ class TestStl:
         ids=["empty", "noise", "short", "zeros", "words", "many", "hollow words"],
     )
     def test_what_is_wrong_is_said(self, data, says):
-        with pytest.raises(Refused, match=says):
+        with refusing(says):
             stl.read(data)
 
     def test_a_coordinate_that_is_no_number_is_named(self):
         data = bytearray(EGG.export(file_type="stl"))
         data[84 + 12 : 84 + 16] = np.float32("nan").tobytes()
-        with pytest.raises(Refused, match="no number"):
+        with refusing("no number"):
             stl.read(bytes(data))
 
     def test_a_hole_is_said_with_its_place(self):
         open_egg = trimesh.Trimesh(EGG.vertices, EGG.faces[1:])
-        with pytest.raises(Refused, match=r"not watertight: there is a hole near \("):
+        with refusing(r"not watertight: there is a hole near \("):
             stl.read(open_egg.export(file_type="stl"))
 
 
@@ -133,7 +134,7 @@ class TestBodyFileWithMesh:
             EGG.faces
         )
         changed = json.loads(text) | {"mesh_data": "AAAA"}
-        with pytest.raises(Refused, match="not the one the body names"):
+        with refusing("not the one the body names"):
             body_file.read(json.dumps(changed).encode())
 
     @pytest.mark.parametrize(
@@ -151,7 +152,7 @@ class TestBodyFileWithMesh:
             skins.mesh_of_bytes(body_file.inflated(data))
 
     def test_a_small_file_cannot_unpack_to_a_flood(self):
-        with pytest.raises(Refused, match="unpacks to more"):
+        with refusing("unpacks to more"):
             body_file.inflated(zlib.compress(b"\0" * 3_000_000), most=1_000_000)
 
 
@@ -196,7 +197,7 @@ class TestPhoto:
     )
     def test_what_is_no_photo_is_refused(self, data, says, monkeypatch):
         monkeypatch.setattr(ImageFile, "LOAD_TRUNCATED_IMAGES", True)  # as it is once something was printed
-        with pytest.raises(Refused, match=says):
+        with refusing(says):
             photo.normalised(data() if callable(data) else data)
 
     def test_apart_it_comes_out_the_same_and_what_does_not_fit_is_refused(self, monkeypatch):
@@ -205,10 +206,10 @@ class TestPhoto:
         for data in (b"", photographed()[:900], photographed("PNG", (9000, 9000))):
             with pytest.raises(Refused) as said:
                 photo.apart(data)
-            with pytest.raises(Refused, match=re.escape(said.value.allowed)):
+            with refusing(re.escape(said.value.allowed)):
                 photo.normalised(data)
         monkeypatch.setattr(sys, "executable", shutil.which("false"))
-        with pytest.raises(Refused, match="more memory"):
+        with refusing("more memory"):
             photo.apart(photographed())
 
     def test_the_largest_that_is_taken_fits(self):
@@ -219,10 +220,10 @@ class TestPhoto:
 
 def test_a_path_of_far_too_many_points_is_refused_before_anything_is_built():
     path = "M" + " ".join(f"{n % 977},{n % 733}" for n in range(300_000)) + "Z"
-    with pytest.raises(Refused, match="a path of 600000 numbers"):
+    with refusing("a path of 600000 numbers"):
         svg_outlines.read(f'<svg xmlns="http://www.w3.org/2000/svg"><path d="{path}"/></svg>'.encode())
     rows = "".join(f" 10\n{n % 977}.0\n 20\n{n % 733}.0\n" for n in range(400_000))
-    with pytest.raises(Refused, match="400000 points"):
+    with refusing("400000 points"):
         dxf.read(f"  0\nSECTION\n  2\nENTITIES\n  0\nLWPOLYLINE\n{rows}  0\nENDSEC\n  0\nEOF\n".encode())
 
 

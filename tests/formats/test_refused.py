@@ -8,6 +8,7 @@ import pytest
 
 from lamsik.core.errors import Refused
 from lamsik.formats import body_file, dxf, svg_outlines, weighed_csv
+from lamsik.words import refusals
 
 SVG = '<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="20mm">%s</svg>'
 READERS = {
@@ -25,4 +26,4 @@ def test_what_cannot_be_read_is_said_in_words(reader, text, says):
     data = eval(text, {"SVG": SVG}).encode("latin-1" if "\\xff" in text else "utf-8")  # noqa: S307
     with pytest.raises(Refused) as refused:
         READERS[reader](data)
-    assert says in refused.value.says and len(refused.value.says) < 300
+    assert says in refusals.says(refused.value) and len(refusals.says(refused.value)) < 300

@@ -18,6 +18,7 @@ import numpy as np
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.polyhedra import measures
 from lamsik.core.shapes.skins import Mesh
+from lamsik.words import refusals
 from tests.recorded.cases import CASES
 
 CORE = Path(__file__).parent / "core.jsonl"
@@ -66,7 +67,7 @@ def outcome(make: Callable[..., Any], given: Mapping[str, Any]) -> Any:
     try:
         return flat(make(**given))
     except Refused as refused:
-        return f"refused: {refused.says}"
+        return f"refused: {refusals.says(refused)}"
 
 
 def is_taken(make: Callable[..., Any], given: Mapping[str, Any]) -> bool:

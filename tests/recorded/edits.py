@@ -13,6 +13,7 @@ from lamsik.core.water import Water
 from lamsik.documents.body.document import to_design
 from lamsik.documents.moulds.document import master_of
 from lamsik.documents.registry import KINDS
+from lamsik.words import refusals
 from tests.kinds import body_edit, float_edit, mould_edit
 from tests.recorded import DOCUMENTS, FOLDER
 
@@ -64,7 +65,7 @@ def said(document: dict[str, Any]) -> dict[str, list[str]]:
                 _apply(document, {"do": "set", "path": path, "value": value})
                 found[path].append("")
             except Refused as refused:
-                found[path].append(refused.says)
+                found[path].append(refusals.says(refused))
     return found
 
 

@@ -18,7 +18,8 @@ def main(words: Sequence[str] | None = None) -> int:
     try:
         return int(_work_of(asked.run)(asked))
     except Refused as error:
-        print(f"lamsik: {_short(str(error))}", file=sys.stderr)
+        line: str = import_module("lamsik.words.refusals").line(error)
+        print(f"lamsik: {_short(line)}", file=sys.stderr)
         return 2
     except OSError as error:
         print(f"lamsik: {error.strerror or error}: {error.filename or ''}", file=sys.stderr)

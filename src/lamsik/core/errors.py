@@ -1,12 +1,10 @@
 """The one way the core refuses what it was given."""
 
-import re
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
 from typing import TypeVar
 
 MOST_SHOWN = 60
-UNIT = re.compile(r"_(mm|um|g_cm3|g|ml|deg|c|h|min|cm_s|percent)$")
-"""The unit at the end of a field's name, which is no part of what it is called."""
 
 
 def brief(value: object) -> str:
@@ -33,14 +31,66 @@ def brief(value: object) -> str:
     return line if len(line) <= MOST_SHOWN else f"{line[: MOST_SHOWN - 1]}…"
 
 
+@dataclass(frozen=True)
+class Within:
+    """A number from `low` to `high` in this unit is allowed."""
+
+    low: float
+    high: float
+    unit: str = ""
+
+    def __str__(self) -> str:
+        """For a script."""
+        return f"allowed is {self.low:g} to {self.high:g} {self.unit}".rstrip()
+
+
+@dataclass(frozen=True)
+class Named:
+    """One of these names is allowed; `besides` is what goes without a name, such as `air`."""
+
+    names: tuple[str, ...]
+    besides: str = ""
+
+    def __str__(self) -> str:
+        """For a script."""
+        first = f"{self.besides}, or " if self.besides else ""
+        return f"{first}one of {', '.join(self.names) or 'none: there is none yet'}"
+
+
+@dataclass(frozen=True)
+class Rule:
+    """What is allowed by the name of its rule, with the values that its sentence holds; `words` says it."""
+
+    name: str
+    values: tuple[tuple[str, object], ...] = ()
+
+    def __str__(self) -> str:
+        """For a script."""
+        held = ", ".join(f"{name} {brief(value)}" for name, value in self.values)
+        return f"{self.name.replace('-', ' ')}{f' ({held})' if held else ''}"
+
+
+Allowed = str | Within | Named | Rule
+
+
+def rule(name: str, **values: object) -> Rule:
+    """The rule of this name with its values."""
+    return Rule(name, tuple(values.items()))
+
+
+def named(known: Iterable[str], besides: str = "") -> Named:
+    """One of these is allowed."""
+    return Named(tuple(known), besides)
+
+
 class Refused(ValueError):
     """Input that cannot be used: names the field, what was given and what is allowed.
 
-    The parts are kept apart so that a form can put the message beside its field
-    and a script can print it in one line.
+    The parts are kept apart so that `words` can say them beside a field or in a line of their own, in the
+    shop's unit.
     """
 
-    def __init__(self, field: str, given: object, allowed: str) -> None:
+    def __init__(self, field: str, given: object, allowed: Allowed) -> None:
         self.field = field
         self.given = given
         self.allowed = allowed
@@ -61,23 +111,8 @@ class Refused(ValueError):
         """What was given, as a person reads it; empty where nothing was."""
         return brief(self.given)
 
-    @property
-    def beside(self) -> str:
-        """What stands beside the field: what was given and what is allowed; where nothing was given only
-        that.
-        """
-        allowed = f"{self.allowed[0].upper()}{self.allowed[1:]}." if self.allowed else ""
-        return f"{self.shown} cannot be used: {self.allowed}." if self.shown else allowed
 
-    @property
-    def says(self) -> str:
-        """The same where the field is not in sight: with its name."""
-        name = UNIT.sub("", self.field).replace("_", " ").replace(".", " ")
-        given = f"{self.shown}; " if self.shown else ""
-        return f"{name[:1].upper()}{name[1:]}: {given}{self.allowed}." if name else self.beside
-
-
-def require(condition: bool, field: str, given: object, allowed: str) -> None:
+def require(condition: bool, field: str, given: object, allowed: Allowed) -> None:
     """Raise `Refused` unless the condition holds."""
     if not condition:
         raise Refused(field, given, allowed)
@@ -89,7 +124,7 @@ def finite_between(field: str, value: object, low: float, high: float, unit: str
     Raises:
         Refused: not a number (booleans and text included), not finite, or out of range.
     """
-    allowed = f"allowed is {low:g} to {high:g} {unit}".rstrip()
+    allowed = Within(low, high, unit)
     if isinstance(value, bool) or not isinstance(value, int | float):
         raise Refused(field, value, allowed)
     try:
@@ -111,5 +146,5 @@ def one_of(field: str, name: str, known: Mapping[str, T]) -> T:
         Refused: nothing is; what is known is said.
     """
     if name not in known:
-        raise Refused(field, name[:60], f"one of {', '.join(known) or 'none: there is none yet'}")
+        raise Refused(field, name[:60], named(known))
     return known[name]

@@ -14,7 +14,7 @@ from typing import Annotated, Any, get_args, get_origin, get_type_hints
 
 from annotated_types import MaxLen
 
-from lamsik.core.errors import Refused, finite_between
+from lamsik.core.errors import Refused, finite_between, named
 
 Name = Annotated[str, MaxLen(200)]
 """A name as a maker writes it."""
@@ -93,7 +93,7 @@ def held(value: Any, where: str = "") -> None:
         given = getattr(value, name)
         if isinstance(limits, OneOf):
             if given not in limits.words:
-                raise Refused(f"{where}{name}", given, f"one of {', '.join(limits.words)}")
+                raise Refused(f"{where}{name}", given, named(limits.words))
         elif type(given) in PLAIN and limits.low <= given <= limits.high:
             continue  # a search makes values by the thousand
         elif given is not None:

@@ -5,7 +5,7 @@ and taken off.
 from collections.abc import Callable
 from typing import Any
 
-from lamsik.core.errors import Refused, finite_between
+from lamsik.core.errors import Refused, finite_between, rule
 from lamsik.documents.rows import Document, free_key, take
 from lamsik.documents.typed import Edit
 from lamsik.documents.values import row_of
@@ -67,5 +67,5 @@ def without_point(points: Points, edit: Edit) -> Points:
     """The points without one; the ends stay. Raises `Refused`."""
     at = index_of(points, edit)
     if at in (0, len(points) - 1):
-        raise Refused("index", at, "the points at the ends stay")
+        raise Refused("index", at, rule("ends-stay"))
     return [*points[:at], *points[at + 1 :]]

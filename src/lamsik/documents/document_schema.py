@@ -16,7 +16,7 @@ from typing import Any, get_args, get_type_hints
 from jsonschema import Draft202012Validator
 from jsonschema.exceptions import best_match
 
-from lamsik.core.errors import Refused, require
+from lamsik.core.errors import Refused, require, rule
 from lamsik.documents.rows import Document
 from lamsik.documents.schemas import Schema, refusal_of, schema_of
 from lamsik.documents.values import row_of
@@ -99,16 +99,16 @@ class DocumentSchema:
         """
         said = document.get("format") if isinstance(document, dict) else document
         if said != self.format:
-            raise Refused("format", said, f"a {self.format} document is needed")
+            raise Refused("format", said, rule("a-document", format=self.format))
         for name in self.in_a_file:
-            require(name not in document, name, None, "only a file carries it")
+            require(name not in document, name, None, rule("only-in-a-file"))
         document = self.brought_up(document)
         version = document.get("version")
-        require(version == self.version, "version", version, f"must be {self.version}")
+        require(version == self.version, "version", version, rule("just-so", value=self.version))
         try:
             digest = sha256(json.dumps(document, allow_nan=False).encode()).digest()
         except (TypeError, ValueError, RecursionError) as error:
-            raise Refused(_odd(document), None, "a plain number, text, list or object is needed") from error
+            raise Refused(_odd(document), None, rule("plain-value")) from error
         if digest not in self._good:
             found = best_match(self._validator.iter_errors(document))
             if found is not None:

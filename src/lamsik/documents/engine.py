@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from typing import Any, Generic, TypeVar, cast
 
 from lamsik.core import units
-from lamsik.core.errors import Refused, require
+from lamsik.core.errors import Refused, named, require, rule
 from lamsik.documents.document_schema import DocumentSchema
 from lamsik.documents.rows import Document, copied, holder_of, row_of
 from lamsik.documents.typed import Edit, amount, is_empty, note_typed, quantity_of, word
@@ -98,7 +98,7 @@ def applied(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop)
     """
     name = edit.get("do")
     if not isinstance(name, str) or name not in kind.edits:
-        raise Refused("do", name, f"one of {', '.join(kind.edits)}")
+        raise Refused("do", name, named(kind.edits))
     act = kind.acts.get(name)
     own = copied(document)
     changed = act(own, edit, shop) if act else COMMON[name](kind, own, edit, shop)
@@ -147,7 +147,7 @@ def _set(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop) ->
     quantity = quantity_of(path)
     shown = "in" if edit.get("unit") == "in" and quantity == "length" else units.STORED[quantity]
     figure = amount(edit, quantity, path, shown)
-    require(leaf not in kind.whole or figure.is_integer(), path, text or figure, "a whole number")
+    require(leaf not in kind.whole or figure.is_integer(), path, text or figure, rule("whole"))
     holder[leaf] = int(figure) if leaf in kind.whole else figure
     note_typed(document, edit, path)
     return kind.measured(document, path, before, shop)
@@ -160,7 +160,7 @@ def _flag(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop) -
         leaf in kind.flags and isinstance(edit.get("on"), bool),
         "path",
         leaf,
-        f"{', '.join(kind.flags)}; true or false",
+        rule("flag", flags=tuple(kind.flags)),
     )
     holder[leaf] = edit["on"]
     return document
@@ -170,7 +170,7 @@ def _remove(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop)
     """A row taken off, with what goes along."""
     group, key = word(edit, "group"), word(edit, "key")
     known = (*kind.groups, *kind.singles)
-    require(group in known, "group", group, f"one of {', '.join(known)}")
+    require(group in known, "group", group, named(known))
     if group in kind.singles:
         single = document[group] or {}
         document[group] = None

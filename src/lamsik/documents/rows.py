@@ -6,7 +6,7 @@ import json
 from collections.abc import Mapping
 from typing import Any
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, named, rule
 
 Document = dict[str, Any]
 
@@ -34,10 +34,10 @@ def holder_of(document: Document, path: str) -> tuple[Document, str]:
             else next((row for row in here if row["key"] == step), None)
         )
         if found is None:
-            raise Refused(path, step, "no such part on this design")
+            raise Refused(path, step, rule("no-part"))
         here = found
     if not isinstance(here, dict) or leaf not in here or isinstance(here[leaf], dict | list):
-        raise Refused(path, leaf, "no such field on this design")
+        raise Refused(path, leaf, rule("no-field"))
     return here, leaf
 
 
@@ -45,15 +45,15 @@ def row_of(document: Document, group: str, key: object) -> Document:
     """The row of a list by its key. Raises `Refused`, naming those there are."""
     found: Document | None = next((row for row in document[group] if row["key"] == key), None)
     if found is None:
-        there = ", ".join(row["key"] for row in document[group])
-        raise Refused(group, key, f"one of {there}" if there else "there is none")
+        there = [row["key"] for row in document[group]]
+        raise Refused(group, key, named(there) if there else rule("none-there"))
     return found
 
 
 def take(table: Mapping[str, Any], code: object, field_name: str) -> Any:
     """What the shop has under a code. Raises `Refused` if it has not."""
     if str(code) not in table:
-        raise Refused(field_name, code, "not in Stores; add it there first")
+        raise Refused(field_name, code, rule("not-in-stores"))
     return table[str(code)]
 
 

@@ -7,7 +7,7 @@ from typing import Any
 from jsonschema.exceptions import ValidationError
 from pydantic import TypeAdapter
 
-from lamsik.core.errors import Refused, brief
+from lamsik.core.errors import Allowed, Refused, Within, named, rule
 
 Schema = dict[str, Any]
 TYPED = {
@@ -90,41 +90,33 @@ def refusal_of(error: ValidationError, path: str = "") -> Refused:
     """What a schema finds wrong, as a person reads it: the field, what was given, what is allowed."""
     path = path or ".".join(str(part) for part in error.absolute_path)
     given: Any = error.instance
-    rule: Any = error.validator_value
+    must: Any = error.validator_value
     if error.validator == "required":
-        lost = next(name for name in rule if name not in given)
-        return Refused(f"{path}.{lost}".strip("."), None, "this field is needed")
+        lost = next(name for name in must if name not in given)
+        return Refused(f"{path}.{lost}".strip("."), None, rule("needed"))
     if error.validator == "additionalProperties":
         known = error.schema.get("properties", {}) if isinstance(error.schema, Mapping) else {}
         extra = next((name for name in given if name not in known), "")
         return Refused(
-            f"{path}.{extra}".strip("."), given.get(extra), f"unknown field; known are {', '.join(known)}"
+            f"{path}.{extra}".strip("."), given.get(extra), rule("known-fields", known=tuple(known))
         )
     limits = error.schema if isinstance(error.schema, Mapping) else {}
-    low, high, unit = limits.get("minimum", 0), limits.get("maximum", 0), limits.get("unit", "")
-    within = f"allowed is {low:g} to {high:g} {unit}".rstrip()
-    allowed = {
-        "minimum": within,
-        "maximum": within,
-        "enum": f"one of {', '.join(map(str, rule))}" if error.validator == "enum" else "",
-        "const": f"must be {brief(rule)}",
-        "type": (
-            "must be"
-            f" {' or '.join(KINDS_OF_JSON[kind] for kind in ([rule] if isinstance(rule, str) else rule))}"
-            if error.validator == "type"
-            else ""
-        ),
-        "maxItems": _rows(limits),
-        "minItems": _rows(limits),
-        "maxLength": f"at most {rule} characters",
-        "minLength": "a text is needed",
-    }.get(str(error.validator), "not of the kind that is needed; the published schema says which")
-    return Refused(path or "document", given, allowed)
+    found = ALLOWS.get(str(error.validator))
+    return Refused(path or "document", given, found(must, limits) if found else rule("schema"))
 
 
-def _rows(limits: Mapping[str, Any]) -> str:
+def _between(_must: Any, limits: Mapping[str, Any]) -> Allowed:
+    return Within(limits.get("minimum", 0), limits.get("maximum", 0), limits.get("unit", ""))
+
+
+def _rows(_must: Any, limits: Mapping[str, Any]) -> Allowed:
     low, high = limits.get("minItems", 0), limits.get("maxItems", "any number")
-    return f"just {low} rows" if low == high else f"{low} to {high} rows"
+    return rule("just-rows", most=low) if low == high else rule("rows", least=low, most=high)
+
+
+def _of_kind(must: Any, _limits: Mapping[str, Any]) -> Allowed:
+    kinds = [KINDS_OF_JSON[kind] for kind in ([must] if isinstance(must, str) else must)]
+    return rule("of-kind", kinds=" or ".join(kinds))
 
 
 KINDS_OF_JSON = {
@@ -136,3 +128,17 @@ KINDS_OF_JSON = {
     "array": "a list",
     "null": "null",
 }
+
+
+ALLOWS: Mapping[str, Callable[[Any, Mapping[str, Any]], Allowed]] = {
+    "minimum": _between,
+    "maximum": _between,
+    "enum": lambda must, _limits: named(map(str, must)),
+    "const": lambda must, _limits: rule("just-so", value=must),
+    "type": _of_kind,
+    "maxItems": _rows,
+    "minItems": _rows,
+    "maxLength": lambda must, _limits: rule("at-most-characters", most=must),
+    "minLength": lambda _must, _limits: rule("a-text"),
+}
+"""What is allowed, by the word of the schema that is broken, from what it asks for and what stands beside."""

@@ -7,7 +7,7 @@ from typing import Any, get_type_hints
 
 from pydantic import TypeAdapter, ValidationError
 
-from lamsik.core.errors import Refused, require
+from lamsik.core.errors import Refused, Rule, require, rule
 
 
 def value_of(kind: Any, row: Any, where: str = "") -> Any:
@@ -25,7 +25,7 @@ def value_of(kind: Any, row: Any, where: str = "") -> Any:
         if isinstance(refused, Refused):
             raise refused from None
         field = ".".join(filter(None, (where, *(str(step) for step in first["loc"]))))
-        raise Refused(field, first["input"], first["msg"].lower()) from None
+        raise Refused(field, *_broken(first["type"], first["input"])) from None
 
 
 def core_of(kind: Any, document: Mapping[str, Any], **beside: Any) -> Any:
@@ -35,7 +35,7 @@ def core_of(kind: Any, document: Mapping[str, Any], **beside: Any) -> Any:
     hints, given = _hints(kind), {*document, *beside}
     for one in fields(kind):
         begins = one.default is not MISSING or one.default_factory is not MISSING
-        require(begins or one.name in given, one.name, None, "this field is needed")
+        require(begins or one.name in given, one.name, None, rule("needed"))
     names = [one.name for one in fields(kind) if one.name in document and one.name not in beside]
     return kind(**{name: value_of(hints[name], document[name], name) for name in names}, **beside)
 
@@ -44,6 +44,28 @@ def with_core(document: Mapping[str, Any], value: Any, besides: Collection[str] 
     """The document with all fields of a core's value but these."""
     names = [one.name for one in fields(value) if one.name not in besides]
     return {**document, **{name: row_of(getattr(value, name)) for name in names}}
+
+
+KINDS = {
+    "float": "a number",
+    "int": "a whole number",
+    "string": "a text",
+    "bool": "true or false",
+    "tuple": "a list",
+    "list": "a list",
+    "dataclass": "an object",
+}
+"""What is needed, by the first word of what is wrong."""
+
+
+def _broken(what: str, given: Any) -> tuple[Any, Rule]:
+    """What was given and the rule it breaks, of a field that is not of its kind."""
+    if what == "unexpected_keyword_argument":
+        return given, rule("no-field")
+    if what.startswith("missing"):
+        return None, rule("needed")
+    kind = KINDS.get(what.partition("_")[0])
+    return given, rule("of-kind", kinds=kind) if kind else rule("schema")
 
 
 @lru_cache(maxsize=32)

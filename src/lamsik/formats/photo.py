@@ -110,7 +110,7 @@ def _serve() -> None:
         picture, wide, high = normalised(sys.stdin.buffer.read())
         told: dict[str, object] = {"wide": wide, "high": high}
     except Refused as refused:
-        picture, told = b"", {"given": str(refused.given), "allowed": refused.allowed}
+        picture, told = b"", {"given": str(refused.given), "allowed": str(refused.allowed)}
     sys.stdout.buffer.write(json.dumps(told).encode() + b"\n" + picture)
 
 

@@ -13,6 +13,7 @@ from lamsik.store.documents import Missing, Stale
 from lamsik.web.shared.db import keep, rollback_session
 from lamsik.web.shared.once import remember
 from lamsik.web.shared.whole import WAYS, Broken, way_out
+from lamsik.words import refusals
 
 log = logging.getLogger("lamsik")
 
@@ -69,7 +70,7 @@ def answer(status: int, message: str, refused: Refused | None = None) -> Respons
         body = {
             "message": message,
             "field": refused.field if refused else None,
-            "allowed": refused.allowed if refused else None,
+            "allowed": refusals.allowed(refused) if refused else None,
             "id": mark,
         }
         return make_response(jsonify(error=body), status)
@@ -100,7 +101,7 @@ def _http(error: HTTPException) -> Response:
 
 def _refused(error: Refused) -> Response:
     broken = way_out(error)
-    return _broken(broken) if broken else answer(422, error.says, error)
+    return _broken(broken) if broken else answer(422, refusals.says(error), error)
 
 
 def _broken(found: Broken) -> Response:

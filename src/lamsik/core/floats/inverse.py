@@ -224,7 +224,7 @@ def options(
                 found = sized(start, wanted_g)
                 rows.append(Option(dowel, wood, found, main_body(found).length_mm, own_mass_g(found)))
             except Refused as refused:
-                rows.append(Option(dowel, wood, None, 0.0, 0.0, refused.allowed))
+                rows.append(Option(dowel, wood, None, 0.0, 0.0, str(refused.allowed)))
     return tuple(sorted(rows, key=lambda row: (row.design is None, row.length_mm)))
 
 

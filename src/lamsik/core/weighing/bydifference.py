@@ -73,6 +73,6 @@ def capacities(
         try:
             other: float | None = converted_lift(carried, own_air_g, measured, wanted)
         except Refused as refused:
-            other, why = None, refused.allowed
+            other, why = None, str(refused.allowed)
         found.append(Capacity(name, carried, other, hypot(sd_g, sd_g)))
     return tuple(found), why

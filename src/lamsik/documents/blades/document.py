@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Annotated, Any, TypeGuard
 
-from lamsik.core.errors import require
+from lamsik.core.errors import require, rule
 from lamsik.core.shapes.blades import SNAPS, Blade
 from lamsik.documents.document_schema import DocumentSchema, with_frame
 from lamsik.documents.engine import Kind
@@ -41,7 +41,7 @@ def blade_of(content: Document) -> Blade:
     """The blade as kept. Raises `Refused` naming the field, what was given, what is allowed."""
     found: Blade = core_of(Blade, content)
     keys = [hole.key for hole in found.holes]
-    require(keys == list(SNAPS), "holes", keys, f"two holes, {' and '.join(SNAPS)}")
+    require(keys == list(SNAPS), "holes", keys, rule("two-holes", holes=" and ".join(SNAPS)))
     return found
 
 

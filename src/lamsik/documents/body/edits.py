@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import asdict
 from typing import Any
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, rule
 from lamsik.core.materials import body_material
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.design import Design, Host
@@ -24,11 +24,11 @@ from lamsik.documents.typed import Edit, word
 def _before_set(document: Document, path: str, text: str, catalogue: Catalogue) -> None:
     """A part stays what it is, and what follows from the shape is not typed."""
     if path.rpartition(".")[2] == "kind" and not path.startswith(("joints.", "source.")):
-        raise Refused(path, text, "a part keeps its kind: take it off and put another on")
+        raise Refused(path, text, rule("keeps-kind-part"))
     if path in ("body.upper_exponent", "body.lower_exponent") and (
         document["body"]["mesh"] or document["body"]["turned"]
     ):
-        raise Refused(path, None, "the section is that of the mesh, or round: it is not set here")
+        raise Refused(path, None, rule("mesh-or-round-section"))
 
 
 def _chosen(document: Document, path: str, catalogue: Catalogue) -> Document:

@@ -3,7 +3,7 @@
 from dataclasses import asdict, replace
 from math import radians, sin
 
-from lamsik.core.errors import Refused, finite_between
+from lamsik.core.errors import Refused, finite_between, named, rule
 from lamsik.core.shapes.ballast_holes import BALLS, Hole, Slug
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.catalogue import Catalogue
@@ -29,7 +29,7 @@ def _hung(document: Document, edit: Edit, catalogue: Catalogue, key: str) -> Doc
     item: Item = take(catalogue.items, edit.get("code"), "code")
     seat, length = word(edit, "seat") or "belly", document["body"]["length_mm"]
     if seat not in SEATS:
-        raise Refused("seat", seat, f"one of {', '.join(SEATS)}")
+        raise Refused("seat", seat, named(SEATS))
     place = finite_between("x_mm", edit.get("x_mm") or 0.42 * length, 0.0, 600.0, "mm")
     x = {"nose": 0.0, "tail": length, "lip": 2.0}.get(seat, place)
     hung_on = _free_eye(document["hardware"], item.kind) if item.kind in ("ring", "hook") else None
@@ -44,9 +44,7 @@ def _free_eye(rows: list[Document], kind: str) -> str:
         row["key"] for wanted in order for row in rows if row["kind"] == wanted and row["key"] not in taken
     ]
     if not free:
-        raise Refused(
-            "hung_on", kind, f"no free {'hanger' if kind == 'ring' else 'ring or hanger'}: add one first"
-        )
+        raise Refused("hung_on", kind, rule("free-hanger") if kind == "ring" else rule("free-ring"))
     return str(free[0])
 
 

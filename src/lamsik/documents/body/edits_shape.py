@@ -6,7 +6,7 @@ from dataclasses import asdict
 import numpy as np
 
 from lamsik.core import units
-from lamsik.core.errors import Refused, finite_between
+from lamsik.core.errors import Refused, Within, finite_between, named, rule
 from lamsik.core.materials import BODY_MATERIALS, body_material
 from lamsik.core.shapes.body import Body, station
 from lamsik.core.shapes.catalogue import Catalogue
@@ -32,13 +32,11 @@ def _line(document: Document, edit: Edit) -> tuple[Document, str, float]:
     """The body's block, the key of the named line and the measure its shares are of."""
     block, line = document["body"], word(edit, "line")
     if block["mesh"]:
-        raise Refused(
-            "line", line, "this body was brought in as a mesh: its size can be changed, its lines cannot"
-        )
+        raise Refused("line", line, rule("mesh-keeps-lines"))
     if line not in LINES or block[f"{line}_shares"] is None:
-        raise Refused("line", line, f"one of {', '.join(name for name in LINES if block[f'{name}_shares'])}")
+        raise Refused("line", line, named(name for name in LINES if block[f"{name}_shares"]))
     if block["turned"] and line != "half_width":
-        raise Refused("line", line, "a turned body has one line: its radius, in the top view")
+        raise Refused("line", line, rule("turned-has-one-line"))
     return block, f"{line}_shares", float(block[LINES[line]])
 
 
@@ -69,9 +67,9 @@ def _add_point(document: Document, edit: Edit, catalogue: Catalogue) -> Document
     share = finite_between("x_mm", edit.get("x_mm"), 0.0, block["length_mm"], "mm") / block["length_mm"]
     points = block[name]
     if len(points) >= MOST_POINTS:
-        raise Refused("line", len(points), f"at most {MOST_POINTS} points on a line")
+        raise Refused("line", len(points), rule("at-most-points", most=MOST_POINTS))
     if min(abs(share - p[0]) for p in points) < LEAST_GAP:
-        raise Refused("x_mm", edit.get("x_mm"), "there is a point already: move that one")
+        raise Refused("x_mm", edit.get("x_mm"), rule("point-there"))
     curve = getattr(to_design(document).body, name.removesuffix("_shares"))
     value = float(curve.at(phi_of_share(np.array([share])))[0])
     block[name] = sorted([*points, [share, value / size]])
@@ -89,7 +87,7 @@ def _exponent(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """Pull the section's diagonal out or in at a station: y = a·2^(−1/n) there."""
     block, half = document["body"], word(edit, "half")
     if half not in ("upper", "lower") or block["mesh"] or block["turned"]:
-        raise Refused("half", half, "upper or lower, of a drawn body")
+        raise Refused("half", half, rule("drawn-half"))
     here = station(
         to_design(document).body, finite_between("x_mm", edit.get("x_mm"), 0.0, block["length_mm"], "mm")
     )
@@ -102,7 +100,7 @@ def _exponent(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 
 def _flag(edit: Edit) -> bool:
     if not isinstance(edit.get("on"), bool):
-        raise Refused("on", edit.get("on"), "true or false")
+        raise Refused("on", edit.get("on"), rule("true-or-false"))
     return bool(edit["on"])
 
 
@@ -110,7 +108,7 @@ def _widest(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """Give the widest line points of its own, or let it lie in the middle again."""
     block, on = document["body"], _flag(edit)
     if block["mesh"] or block["turned"]:
-        raise Refused("widest", on, "only a drawn body has a widest line of its own")
+        raise Refused("widest", on, rule("widest-of-drawn"))
     block["widest_shares"] = None
     if on:
         shares = np.linspace(0.0, 1.0, 6)
@@ -123,7 +121,7 @@ def _turned(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """Make it a turned body, round all along, or free its lines again."""
     block = document["body"]
     if block["mesh"]:
-        raise Refused("turned", edit.get("on"), "this body was brought in as a mesh")
+        raise Refused("turned", edit.get("on"), rule("mesh"))
     block["turned"] = _flag(edit)
     block["widest_shares"] = None
     if not block["turned"]:
@@ -138,9 +136,9 @@ def _mirror(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """Belly like the back, back like the belly, or nose and tail changed over."""
     block, how = document["body"], word(edit, "how")
     if how not in MIRRORS:
-        raise Refused("how", how, f"one of {', '.join(MIRRORS)}")
+        raise Refused("how", how, named(MIRRORS))
     if block["mesh"]:
-        raise Refused("how", how, "this body was brought in as a mesh: mirror it where it was made")
+        raise Refused("how", how, rule("mesh-mirrored-elsewhere"))
     if how == "belly":
         block["bottom_shares"] = [[s, -v] for s, v in block["top_shares"]]
     elif how == "back":
@@ -164,7 +162,7 @@ def fitted(document: Document) -> Document:
         ("width_mm", body.width_mm, ("half_width_shares",)),
     ):
         if not 0.5 <= measured <= 300:
-            raise Refused(f"body.{size}", round(measured, 2), "allowed is 0.5 to 300 mm")
+            raise Refused(f"body.{size}", round(measured, 2), Within(0.5, 300.0, "mm"))
         factor = block[size] / measured
         for name in names:
             if block[name] and not (block["turned"] and size == "depth_mm"):
@@ -194,7 +192,7 @@ def _resize(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
             finite_between("scale", units.parse(text, "volume", "scale", "ml").value, 0.05, 20_000.0, "ml"),
         )
     else:
-        raise Refused("by", by, "length, factor or volume")
+        raise Refused("by", by, named(("length", "factor", "volume")))
     for name in ("body.length_mm", "body.depth_mm", "body.width_mm"):
         document["typed"].pop(name, None)
     return with_design(document, grown)
@@ -233,7 +231,7 @@ def _hollow(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
         return document
     fill = word(edit, "fill") or "air"
     if fill != "air" and fill not in BODY_MATERIALS:
-        raise Refused("fill", fill, f"air, or one of {', '.join(BODY_MATERIALS)}")
+        raise Refused("fill", fill, named(BODY_MATERIALS, "air"))
     body = to_design({**document, "shell": None}).body
     wall = min(2.0, round(_thinnest(body) / 5, 1))
     was = document["shell"] or {"wall_mm": wall, "around_mm": wall}
@@ -257,7 +255,7 @@ def _swap_lip(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     plate: Lip = take(catalogue.lips, edit.get("code"), "code")
     was = document["lip"]
     if was is None:
-        raise Refused("lip", None, "there is no lip to change: fit one")
+        raise Refused("lip", None, rule("lip-first"))
     document["lip"] = {
         **asdict(plate),
         "x_mm": was["x_mm"],

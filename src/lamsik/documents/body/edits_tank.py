@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from dataclasses import asdict, replace
 
-from lamsik.core.errors import Refused, finite_between, one_of
+from lamsik.core.errors import Refused, finite_between, named, one_of, rule
 from lamsik.core.shapes.allowances import KINDS, START_G, Allowance
 from lamsik.core.shapes.ballast_holes import BALLS, Slug
 from lamsik.core.shapes.catalogue import Catalogue
@@ -26,11 +26,11 @@ def _ballast(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     them.
     """
     if not any(edit.get(name) is not None for name in ("holes", "pours", "cavities")):
-        raise Refused("holes", None, "holes, pours or cavities are needed")
+        raise Refused("holes", None, rule("some-ballast"))
     for group, name in (("ballast", "holes"), ("pours", "pours"), ("cavities", "cavities")):
         rows = edit.get(name) or []
         if not isinstance(rows, list) or not all(isinstance(row, dict) for row in rows):
-            raise Refused(name, rows, "a list of rows is needed")
+            raise Refused(name, rows, rule("a-list-of-rows"))
         if edit.get("beside"):
             kept = document[group]
             for row in rows:
@@ -54,7 +54,7 @@ def _hold(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 def _want(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     name = word(edit, "behaviour")
     if name not in TYPICAL_SPEED_CM_S:
-        raise Refused("want.behaviour", name, f"one of {', '.join(TYPICAL_SPEED_CM_S)}")
+        raise Refused("want.behaviour", name, named(TYPICAL_SPEED_CM_S))
     was = to_design(document).want
     by = was.by if name == "floats" or was.by != "freeboard" else "speed"
     percent = {"floats": 15.0, "slow rise": 2.0, "suspends": 0.0, "slow sink": -2.0, "sinks": -15.0}[name]
@@ -91,7 +91,7 @@ def _pour(document: Document, edit: Edit, catalogue: Catalogue, key: str) -> Pou
 def _cavity(document: Document, edit: Edit, catalogue: Catalogue, key: str) -> Cavity:
     slug: Slug = take(catalogue.slugs, edit.get("code"), "code")
     if slug.form != BALLS:
-        raise Refused("code", slug.name, "balls go in a cavity; rods go in drilled holes")
+        raise Refused("code", slug.name, rule("balls-in-a-cavity"))
     place, up = round(0.5 * document["body"]["length_mm"], 1), round(slug.diameter_mm / 2 + 2.5, 1)
     return Cavity(key, slug, 1, place, up)
 
@@ -107,7 +107,7 @@ def _hooks(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """Every hook swapped for another size."""
     item: Item = take(catalogue.items, edit.get("code"), "code")
     if item.kind != "hook":
-        raise Refused("code", item.name, "a hook is needed")
+        raise Refused("code", item.name, rule("hook"))
     for row in document["hardware"]:
         if row["kind"] == "hook":
             row.update(asdict(item))
@@ -118,10 +118,10 @@ def _tie(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """Move the line tie to another seat; on the lip and along the body it also has a place."""
     seat = word(edit, "seat")
     if seat not in SEATS:
-        raise Refused("seat", seat, f"one of {', '.join(SEATS)}")
+        raise Refused("seat", seat, named(SEATS))
     row = next((row for row in document["hardware"] if row["kind"] == "line_tie"), None)
     if row is None:
-        raise Refused("seat", seat, "there is no line tie on it yet: put one on in Shape")
+        raise Refused("seat", seat, rule("tie-first"))
     length = document["body"]["length_mm"]
     row["seat"], row["x_mm"] = (
         seat,

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from typing import Any
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.paints.adjusting import FIELDS, LEFT_OUT, LIKE, Adjustment, resolved
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.tank.sensitivities import with_clear_coats
@@ -36,7 +36,7 @@ def as_in_scheme(document: Document, edit: Mapping[str, Any], catalogue: Catalog
     """A layer as the scheme has it by now, or back on where it was left out."""
     key = word(edit, "key")
     left = [row for row in document["adjustments"] if row["layer"] != key]
-    require(len(left) < len(document["adjustments"]), "key", key, "it is as in the scheme")
+    require(len(left) < len(document["adjustments"]), "key", key, rule("as-in-the-scheme"))
     document["adjustments"] = left
     return lay(document, {"code": document["scheme"]}, catalogue)
 

@@ -7,7 +7,7 @@ from typing import Annotated, Any
 
 from annotated_types import MaxLen
 
-from lamsik.core.errors import require
+from lamsik.core.errors import named, require, rule
 from lamsik.core.floats.design import KINDS, Float, Mark
 from lamsik.core.floats.parts import FloatPart
 from lamsik.core.materials import METALS, body_material
@@ -55,7 +55,7 @@ def brought_in(found: Any) -> Document:
         bool(document["marks"]),
         "marks",
         "none",
-        "at least one mark is needed: what it carries is said to a mark",
+        rule("one-mark"),
     )
     design = to_float(document)
     if any(mark.name == design.wanted_mark for mark in design.marks):
@@ -96,7 +96,7 @@ def with_float(document: Document, design: Float) -> Document:
 
 def blank(name: str, kind: str, water: Water) -> Document:
     """A float of a kind to begin from, at a usual size."""
-    require(kind in KINDS, "kind", kind, f"one of {', '.join(KINDS)}")
+    require(kind in KINDS, "kind", kind, named(KINDS))
     parts, marks = START[kind]
     design = Float(
         name, kind, parts, marks, water, paint_g=0.06, varnish_g=0.08, family=kind, wanted_mark=marks[-1].name

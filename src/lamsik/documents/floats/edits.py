@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from lamsik.core import units
-from lamsik.core.errors import Refused, finite_between, one_of, require
+from lamsik.core.errors import Refused, finite_between, named, one_of, require, rule
 from lamsik.core.floats.design import Float, Mark
 from lamsik.core.floats.inverse import carried_mm, sized
 from lamsik.core.floats.parts import KINDS, FloatPart, profile
@@ -117,7 +117,7 @@ def _point(document: Document, edit: Edit, shop: Shop) -> Document:
     radius = finite_between("x_mm", edit.get("x_mm", points[at][1] * row["diameter_mm"] / 2), -1e4, 1e4, "mm")
     points[at][1] = max(radius, 0.0) / (row["diameter_mm"] / 2)
     most = max(r for _, r in points)
-    require(most > 0.01, "x_mm", radius, "pull it out: the part has no width left")
+    require(most > 0.01, "x_mm", radius, rule("width-left"))
     row["diameter_mm"] = most * row["diameter_mm"]
     row["points"] = [[s, r / most] for s, r in points]
     return document
@@ -201,7 +201,7 @@ def _material(document: Document, edit: Edit, shop: Shop) -> Document:
     elif name in METALS:
         row["density_g_cm3"], row["spread_g_cm3"] = METALS[name], 0.0
     else:
-        raise Refused("material", name, f"known are {', '.join((*BODY_MATERIALS, *METALS))}")
+        raise Refused("material", name, named((*BODY_MATERIALS, *METALS)))
     row["name"] = f"{str(row['name']).split(',')[0]}, {name}"
     document["typed"].pop(f"parts.{row['key']}.density_g_cm3", None)
     return document

@@ -9,7 +9,7 @@ from typing import Annotated, Any
 
 from annotated_types import MaxLen
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.limits import Between, OneOf
 from lamsik.core.moulds import masters
 from lamsik.core.moulds.geometry import seen
@@ -97,7 +97,7 @@ def to_mould(document: Document, master: Master) -> Mould:
     """The mould a document describes, of a master. Raises `Refused` naming the field."""
     for name in ("cavities", "vents", "wells", "texts"):
         keys = [row["key"] for row in document.get(name, ())]
-        require(len(set(keys)) == len(keys), f"{name}.key", keys, "each key once")
+        require(len(set(keys)) == len(keys), f"{name}.key", keys, rule("each-key-once"))
     found: Mould = core_of(Mould, document, master=master)
     return found
 
@@ -113,7 +113,7 @@ def master_of(block: Document) -> Master:
             isinstance(block.get("document"), dict),
             "master.document",
             None,
-            "the body it is made from is not in the file",
+            rule("body-in-the-file"),
         )
         return _of_design(json.dumps(block["document"], sort_keys=True), name, mass)
     length, width, depth = (

@@ -5,7 +5,7 @@ suggested and taken off.
 from collections.abc import Callable
 from dataclasses import asdict, replace
 
-from lamsik.core.errors import Refused, finite_between, one_of, require
+from lamsik.core.errors import Refused, finite_between, one_of, require, rule
 from lamsik.core.moulds.advice import escapes, high_points_of, turns
 from lamsik.core.moulds.layout import (
     CavitySpot,
@@ -47,7 +47,7 @@ OF_MASTER = ("name", "length_mm", "width_mm", "depth_mm", *EMPTIES)
 
 def _before_set(document: Document, path: str, text: str, make: Make) -> None:
     leaf = path.rpartition(".")[2]
-    require(not path.startswith("master.") or leaf in OF_MASTER, path, text, "not typed here")
+    require(not path.startswith("master.") or leaf in OF_MASTER, path, text, rule("not-typed"))
 
 
 def _chosen(document: Document, path: str, make: Make) -> Document:
@@ -109,7 +109,7 @@ def _point(document: Document, edit: Edit, make: Make) -> Document:
         None,
     )
     if row is None:
-        raise Refused("line", key, "a cavity, well or text of this mould")
+        raise Refused("line", key, rule("thing-of-mould"))
     row["x_mm"] = finite_between("x_mm", edit.get("x_mm", row["x_mm"]), -2000.0, 2000.0, "mm")
     row["y_mm"] = finite_between("value_mm", edit.get("value_mm", row["y_mm"]), -2000.0, 2000.0, "mm")
     return document
@@ -146,7 +146,7 @@ def _add(document: Document, edit: Edit, make: Make) -> Document:
 
 
 def _removed(document: Document, group: str, row: Document) -> Document:
-    require(bool(document[group]) or group != "cavities", "cavities", row["key"], "a mould needs one cavity")
+    require(bool(document[group]) or group != "cavities", "cavities", row["key"], rule("one-cavity"))
     return document
 
 

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from typing import Any
 
-from lamsik.core.errors import Refused, one_of, require
+from lamsik.core.errors import Refused, one_of, require, rule
 from lamsik.core.paints.layers import KINDS, Layer, begun
 from lamsik.documents.engine import Kind
 from lamsik.documents.rows import Document, free_key, row_of
@@ -38,10 +38,10 @@ def layers_of(content: Mapping[str, Any]) -> tuple[Layer, ...]:
 def read(document: Mapping[str, Any]) -> tuple[Layer, ...]:
     """The layers of a scheme that is wholly checked. Raises `Refused`."""
     name = document["name"]
-    require(bool(name.strip()), "name", name, "give the scheme a name")
+    require(bool(name.strip()), "name", name, rule("scheme-name"))
     layers = layers_of(document)
     keys = [layer.key for layer in layers]
-    require(len(set(keys)) == len(keys), "layers", keys, "each key once")
+    require(len(set(keys)) == len(keys), "layers", keys, rule("each-key-once"))
     return layers
 
 
@@ -65,7 +65,7 @@ def filed(document: Document) -> Document:
 
 def _before_set(document: Document, path: str, text: str, _shop: None) -> None:
     if path.startswith("layers.") and path.rpartition(".")[2] in ("key", "kind"):
-        raise Refused(path, text, "a layer keeps its kind: take it off and put another on")
+        raise Refused(path, text, rule("keeps-kind-layer"))
 
 
 def _measured(document: Document, path: str, before: Document, _shop: None) -> Document:

@@ -19,6 +19,7 @@ from lamsik.core.units import parse
 from lamsik.store import mixes, stores
 from lamsik.store.tables import ShopTub
 from lamsik.web.shared.db import db
+from lamsik.words import refusals
 
 
 @dataclass(frozen=True)
@@ -215,7 +216,7 @@ def _row(product: Product, part: str, grams: float, ml: float, tubs: Any, now: d
     try:
         chosen = choose([mixes.core_tub(tub) for tub in tubs], part, grams, product.open_days, now.date())
     except Refused as refused:
-        return Row(part, grams, ml, problem=f"{part}: {refused.allowed}.")
+        return Row(part, grams, ml, problem=f"{part}: {refusals.allowed(refused)}.")
     row = next(tub for tub in tubs if str(tub.id) == chosen.key)
     return Row(part, grams, ml, row, remarks(chosen, product.open_days, product.stir_s, now))
 

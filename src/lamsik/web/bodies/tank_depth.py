@@ -42,6 +42,7 @@ from lamsik.web.bodies.tank_view import (
 )
 from lamsik.web.shared.facts import signed
 from lamsik.web.shared.view import edit
+from lamsik.words import refusals
 
 LATE = "being worked out"
 """What stands in the place of the answers that come after the verdict, until they come."""
@@ -160,7 +161,7 @@ def _refit(outcome: Outcome, bench: Bench | None) -> RefitPanel:
             )
         )
     except Refused as refused:
-        advice, says = None, f"{refused.given} cannot be: {refused.allowed}."
+        advice, says = None, f"{refused.given} cannot be: {refusals.allowed(refused)}."
     better = advice.design if advice else None
     return RefitPanel(
         met=bool(advice and advice.met),
@@ -370,7 +371,7 @@ def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> TimedWords:
             return TimedWords(says + _odd(found.odd), edit("drag", value=round(found.value, 4)), can_use=True)
         found = together([net_from(drop, body, outcome.drag) for drop in drops], drops)
     except Refused as refused:
-        return TimedWords(f"{refused.given} cannot be: {refused.allowed}.")
+        return TimedWords(f"{refused.given} cannot be: {refusals.allowed(refused)}.")
     sign = 1 if runs[0].way == "rise" else -1
     source = {"timed": "timed before", "typed": "typed"}.get(outcome.design.drag_source, "assumed")
     spread = f" ± {found.sd:.3f}" if len(drops) > 1 else ""  # one run says nothing of how far runs differ

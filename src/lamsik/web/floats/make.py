@@ -32,6 +32,7 @@ from lamsik.web.shared import printing
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.files import as_file, as_pdf, named
 from lamsik.web.shared.waters import shop_waters
+from lamsik.words import refusals
 
 blueprint = Blueprint("floats_make", __name__, url_prefix="/floats")
 
@@ -74,7 +75,7 @@ def sizes(key: int) -> ResponseReturnValue:
                 design, wanted, dowels, [w for w in asked.getlist("wood") if w in WOODS] or list(WOODS)
             )
     except Refused as refused:
-        problem = refused.says
+        problem = refusals.says(refused)
     return render_template(
         "floats/sizes.html",
         row=row,
@@ -264,7 +265,7 @@ def labels(key: int) -> ResponseReturnValue:
         try:
             sheet = label_sheet(labels_of(row, asked), _paper())
         except Refused as refused:
-            problem = refused.says
+            problem = refusals.says(refused)
     return render_template(
         "floats/labels.html",
         drawn_labels=DRAWN_LABELS,
@@ -336,7 +337,7 @@ def live_bait() -> ResponseReturnValue:
     try:
         answer = _live_bait(asked)
     except Refused as refused:
-        problem = refused.says
+        problem = refusals.says(refused)
     return render_template(
         "floats/live_bait.html", asked=asked, fields=BUILD, answer=answer, problem=problem, metals=METALS
     ), (422 if problem else 200)

@@ -34,6 +34,7 @@ from lamsik.web.floats.view import (
 from lamsik.web.shared.facts import Fact, signed
 from lamsik.web.shared.fields import fields
 from lamsik.web.shared.view import Head, edit, plain
+from lamsik.words import refusals
 
 WORDS = {"stands": "stands by itself", "half-lies": "half lies", "lies": "lies flat", "sinks": "sinks"}
 
@@ -173,7 +174,7 @@ def _why_no_shots(design: Float, document: Document, shop: FloatShop, pull: floa
     try:
         shotting(round(pull, 3), table, design.water, _telltale(document, table))
     except Refused as refused:
-        return f"No shotting: {refused.allowed}."
+        return f"No shotting: {refusals.allowed(refused)}."
     return ""
 
 
@@ -235,7 +236,7 @@ def _trouble(design: Float) -> str:
     try:
         check_foot(design)
     except Refused as refused:
-        return f"The stem's bore: {refused.allowed}." if refused.field == "bore" else ""
+        return f"The stem's bore: {refusals.allowed(refused)}." if refused.field == "bore" else ""
     return ""
 
 
@@ -269,7 +270,7 @@ def _lift(seen: _Seen, shop: FloatShop) -> str:
     try:
         found = telltale_lift(design, pull, last)
     except Refused as refused:
-        return f"Tell-tale {last.name}: {refused.allowed}."
+        return f"Tell-tale {last.name}: {refusals.allowed(refused)}."
     after = "stays upright" if found.after.word == "stands" else f"then {WORDS[found.after.word]}"
     if found.beyond:
         return (

@@ -29,6 +29,7 @@ from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load_document, sent_base
 from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.web.shared.waters import shop_waters
+from lamsik.words import refusals
 
 blueprint = Blueprint("floats", __name__, url_prefix="/floats")
 keeping.keep_documents(blueprint, "float", "floats.index", "floats.edit")
@@ -74,7 +75,7 @@ def _slider() -> tuple[SliderAnswer | None, str]:
         )
         return slider(depth, rod), ""
     except Refused as refused:
-        return None, refused.says
+        return None, refusals.says(refused)
 
 
 @blueprint.post("/new")
@@ -94,7 +95,7 @@ def bring_in() -> ResponseReturnValue:
     try:
         row = keeping.brought_in("float", _all_of)
     except Refused as refused:
-        return _page(refused.says)
+        return _page(refusals.says(refused))
     return redirect(url_for("floats.edit", key=row.id))
 
 
@@ -175,7 +176,7 @@ def table(key: int) -> ResponseReturnValue:
             flash("Kept: floats are shotted with these sizes from now on.")
             return redirect(url_for("floats.table", key=key))
         except Refused as refused:
-            problem = refused.says
+            problem = refusals.says(refused)
     return render_template(
         "floats/table.html",
         row=row,

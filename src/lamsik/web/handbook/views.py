@@ -6,6 +6,7 @@ from lamsik.core.cautions import CAUTIONS, DEFER
 from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS, METALS
 from lamsik.core.units import parse, show
+from lamsik.words import refusals
 
 blueprint = Blueprint("handbook", __name__, url_prefix="/handbook")
 
@@ -85,7 +86,7 @@ def _converted(text: str, kind: str) -> tuple[str, str]:
     try:
         value = parse(text, kind, "measure").value
     except Refused as error:
-        return "", f"{error.given} cannot be read: {error.allowed}."
+        return "", f"{error.given} cannot be read: {refusals.allowed(error)}."
     shown = {
         "length": (show(value, "length", 2), show(value, "length", 0, "in")),
         "mass": (show(value, "mass", 2), show(value, "mass", 3, "oz"), show(value, "mass", 1, "grain")),

@@ -14,6 +14,7 @@ from lamsik.web.mixes.view import ProductPanel, ProductView, TinPart
 from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
 from lamsik.web.shared.view import Head, edit, plain
+from lamsik.words import refusals
 from lamsik.words.quantities import said
 
 
@@ -50,7 +51,7 @@ def _product(product: Product) -> ProductPanel:
         density = said(product.density_g_cm3, "density")
         facts.append(Fact("density", "Unfilled", density, "what comes out of the mould, no filler in it"))
     except Refused as refused:
-        facts.append(Fact("density", "Unfilled", "not known", f"{refused.allowed}."))
+        facts.append(Fact("density", "Unfilled", "not known", f"{refusals.allowed(refused)}."))
     return ProductPanel(
         picture=mix(product),
         parts=_parts(product),

@@ -19,6 +19,7 @@ from lamsik.web.batches.planning import BatchAsked, plan
 from lamsik.web.mixes.product_live import current
 from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load, load_document
+from lamsik.words import refusals
 
 blueprint = Blueprint("mixes_products", __name__, url_prefix="/mixes/products")
 keeping.keep_documents(blueprint, "product", "mixes.index", "mixes_products.show")
@@ -65,7 +66,7 @@ def of_form(asked: dict[str, str]) -> Product:
         try:
             value = parse(text, quantity, words, None if quantity == "temperature" else unit).value
         except Refused as refused:
-            raise Refused(name, text, refused.allowed) from refused
+            raise Refused(name, text, refusals.allowed(refused)) from refused
         values[name] = value * _times(quantity, unit)
     return keepable(
         Product(
@@ -136,7 +137,7 @@ def bring_in() -> ResponseReturnValue:
     try:
         row = keeping.brought_in("product", _all_of)
     except Refused as refused:
-        flash(f"It cannot be brought in. {refused.says}")
+        flash(f"It cannot be brought in. {refusals.says(refused)}")
         return redirect(url_for("mixes.index"))
     return redirect(url_for("mixes_products.show", key=row.id))
 

@@ -23,6 +23,7 @@ from lamsik.web.batches.planning import BatchAsked, error_percent, plan
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.scale import board
 from lamsik.web.shared.whole import Broken
+from lamsik.words import refusals
 
 blueprint = Blueprint("mixes", __name__, url_prefix="/mixes")
 
@@ -69,7 +70,7 @@ def _page(problem: Refused | None = None) -> ResponseReturnValue:
         room=stores.setting(db(), "mixing"),
         digits=digits,
         now=now(),
-        broken=[Broken(row, why.says) for row, why in mixes.unreadable(db())],
+        broken=[Broken(row, refusals.says(why)) for row, why in mixes.unreadable(db())],
     ), (422 if problem else 200)
 
 

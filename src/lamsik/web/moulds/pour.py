@@ -26,6 +26,7 @@ from lamsik.web.moulds import gates
 from lamsik.web.moulds.cast import FIELDS, castables, design_of, in_use, opened, product_asked, scraps_of
 from lamsik.web.moulds.casting import Casting, casting
 from lamsik.web.shared.db import db, load, sent_row
+from lamsik.words import refusals
 
 blueprint = Blueprint("moulds_pour", __name__, url_prefix="/pours")
 
@@ -37,7 +38,7 @@ def begin(key: int) -> ResponseReturnValue:
         pour = _begun(key)
     except Refused as refused:
         db().rollback()
-        flash(f"No pour is begun. {refused.says}")
+        flash(f"No pour is begun. {refusals.says(refused)}")
         return redirect(url_for("moulds_cast.show", key=key, **_kept()))
     return redirect(url_for("moulds_pour.show", key=pour.id))
 
@@ -106,7 +107,7 @@ def correct(key: int) -> ResponseReturnValue:
         _replan(pour)
     except Refused as refused:
         db().rollback()
-        flash(f"The pour stays as it was. {refused.says}")
+        flash(f"The pour stays as it was. {refusals.says(refused)}")
         return redirect(url_for("moulds_cast.show", key=made.mould_id, pour=key, **_kept()))
     flash("The pour is put right.")
     return redirect(url_for("moulds_pour.show", key=key))

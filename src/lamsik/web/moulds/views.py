@@ -37,6 +37,7 @@ from lamsik.web.moulds.shop import shop_of
 from lamsik.web.shared import keeping, picks, whole
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.lists import asked_page, asked_text
+from lamsik.words import refusals
 
 blueprint = Blueprint("moulds", __name__, url_prefix="/moulds")
 
@@ -111,7 +112,7 @@ def new(way: str) -> ResponseReturnValue:
         row = documents.begin(db(), "mould", first_layout(block, master), "first layout")
     except Refused as refused:
         db().rollback()
-        return _page(refused.says, way)
+        return _page(refusals.says(refused), way)
     return redirect(url_for("moulds.edit", key=row.id))
 
 
@@ -165,7 +166,7 @@ def bring_in() -> ResponseReturnValue:
     try:
         row = keeping.brought_in("mould", lambda row: (_row(row, documents.content(db(), row)), current(row)))
     except Refused as refused:
-        return _page(refused.says, "file")
+        return _page(refusals.says(refused), "file")
     return redirect(url_for("moulds.edit", key=row.id))
 
 

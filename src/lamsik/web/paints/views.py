@@ -13,6 +13,7 @@ from lamsik.web.paints.live import current as state_of
 from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.lists import asked_page, asked_text
+from lamsik.words import refusals
 
 blueprint = Blueprint("paints", __name__, url_prefix="/paints")
 keeping.keep_documents(blueprint, "scheme", "paints.index", "paints.edit")
@@ -42,7 +43,7 @@ def bring_in() -> ResponseReturnValue:
     try:
         row = keeping.brought_in("scheme", state_of)
     except Refused as refused:
-        flash(f"It cannot be brought in. {refused.says}")
+        flash(f"It cannot be brought in. {refusals.says(refused)}")
         return redirect(url_for("paints.index"))
     return redirect(url_for("paints.edit", key=row.id))
 

@@ -32,6 +32,7 @@ from lamsik.web.shared.files import as_pdf
 from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.web.shared.progress import stands
 from lamsik.web.shared.scale import board
+from lamsik.words import refusals
 from lamsik.words.verdict import sentence
 
 blueprint = Blueprint("pieces", __name__, url_prefix="/pieces")
@@ -128,7 +129,9 @@ def weigh(key: int) -> ResponseReturnValue:
             )
     except Refused as refused:
         sent = {name: request.form.get(name, "") for name in ("sinker", "temperature")}
-        return _page(view(piece), {**sent, "target": target, "text": text, "message": refused.beside}), 422
+        return _page(
+            view(piece), {**sent, "target": target, "text": text, "message": refusals.beside(refused)}
+        ), 422
     return redirect(url_for("pieces.show", key=key, _anchor="bench"))
 
 

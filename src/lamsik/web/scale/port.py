@@ -15,6 +15,7 @@ from lamsik.store.tables import Instrument
 from lamsik.web.lan.pairing import is_local
 from lamsik.web.shared.db import db, sent_row
 from lamsik.web.shared.scale import hosts, port
+from lamsik.words import refusals
 
 blueprint = Blueprint("scale_port", __name__, url_prefix="/scale")
 
@@ -55,7 +56,7 @@ def connect() -> ResponseReturnValue:
         chosen = sent_row(Instrument, "instrument", "that scale is not in Stores any more: choose another")
         step = finite_between("step", parse(sent["step"], "mass", "step", "g").value, 0.0001, 100.0, "g")
     except Refused as refused:
-        return bench_page(connecting=refused.says, asked=sent), 422
+        return bench_page(connecting=refusals.says(refused), asked=sent), 422
     stores.put_setting(
         db(),
         "scale",
@@ -87,7 +88,7 @@ def name_hosts() -> ResponseReturnValue:
         require(is_local(), "addresses", None, "named on the shop's own machine")
         named = scale_address.named(typed)
     except Refused as refused:
-        return bench_page(connecting=refused.says, asked={"hosts": typed}), 422
+        return bench_page(connecting=refusals.says(refused), asked={"hosts": typed}), 422
     stores.put_setting(db(), "scale_hosts", {"addresses": named})
     flash(f"A scale may be at {', '.join(named)}." if named else "A scale may be at a serial port only.")
     return redirect(url_for("scale.bench", _anchor="connect"))

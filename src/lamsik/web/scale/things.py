@@ -9,7 +9,7 @@ from typing import Any
 from flask import Blueprint, abort, render_template, request
 from flask.typing import ResponseReturnValue
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, named
 from lamsik.core.materials import METALS
 from lamsik.core.shapes.sources import SAYS, Source
 from lamsik.core.units import parse, show
@@ -26,6 +26,7 @@ from lamsik.store.paging import MOST
 from lamsik.store.tables import Instrument, Weighed
 from lamsik.web.shared.db import db, load
 from lamsik.web.shared.waters import shop_waters
+from lamsik.words import refusals
 
 blueprint = Blueprint("scale_things", __name__, url_prefix="/scale/things")
 
@@ -183,7 +184,7 @@ def thing(key: int) -> ResponseReturnValue:
     waters = {AS_WEIGHED: begun} | {water.name: water for water in shop_waters() if water != begun}
     chosen = asked.get("water") or AS_WEIGHED
     if chosen not in waters:
-        problems["water"] = Refused("water", chosen, f"one of {', '.join(waters)}").says
+        problems["water"] = refusals.says(Refused("water", chosen, named(waters)))
         chosen = AS_WEIGHED
     wanted = waters[chosen]
     found = card_of(row, wanted)
@@ -192,12 +193,12 @@ def thing(key: int) -> ResponseReturnValue:
         try:
             found = replace(found, waters=_in_waters(found.thing, _other_water(asked["other"])))
         except Refused as refused:
-            problems["other"] = refused.says
+            problems["other"] = refusals.says(refused)
     for name, work in (("trim", _trimmed), ("slug", _slug), ("pair", _pair)):
         try:
             answers[name] = work(found, asked, wanted)
         except Refused as refused:
-            problems[name] = refused.says
+            problems[name] = refusals.says(refused)
     return render_template(
         "scale/card.html",
         card=found,
@@ -314,7 +315,7 @@ def _pair_row(bearer: Bearer, thing: InWater) -> PairRow:
     try:
         return PairRow(bearer.mark, turns_at(bearer, thing), "", margins(bearer, thing, shop_waters()))
     except Refused as refused:
-        return PairRow(bearer.mark, None, refused.allowed, margins(bearer, thing, [bearer.water]))
+        return PairRow(bearer.mark, None, refusals.allowed(refused), margins(bearer, thing, [bearer.water]))
 
 
 def bearers_of(row: Weighed) -> tuple[Bearer, ...]:

@@ -28,6 +28,7 @@ from lamsik.web.shared import picks, scale
 from lamsik.web.shared.db import db, load, sent_row
 from lamsik.web.shared.files import as_file
 from lamsik.web.shared.lists import asked_page
+from lamsik.words import refusals
 
 blueprint = Blueprint("scale", __name__, url_prefix="/scale")
 
@@ -102,7 +103,7 @@ def note() -> ResponseReturnValue:
     try:
         row = weighed.keep(db(), _row_of(sent))
     except Refused as refused:
-        return bench_page(refused.beside, refused.field, sent), 422
+        return bench_page(refusals.beside(refused), refused.field, sent), 422
     return redirect(url_for("scale_things.show", key=row.id))
 
 
@@ -279,7 +280,7 @@ def table_in() -> ResponseReturnValue:
             )
         made = [_imported(row) for row in rows]
     except Refused as refused:
-        return bench_page(refused.says, "csv"), 422
+        return bench_page(refusals.says(refused), "csv"), 422
     known = {_likeness(row) for row in db().exec(weighed.listed()).all()}
     fresh = [row for row in made if _likeness(row) not in known]
     for row in fresh:

@@ -22,6 +22,7 @@ from lamsik.web.shared import keeping, printing, whole
 from lamsik.web.shared.db import db, load_document, sent_base
 from lamsik.web.shared.files import as_file, as_pdf, named
 from lamsik.web.shared.forms import MeasureField, choices
+from lamsik.words import refusals
 
 blueprint = Blueprint("shapes_blades", __name__, url_prefix="/shapes/blades")
 keeping.keep_documents(blueprint, "blade", "shapes_blades.index", "shapes_blades.edit", copies=False)
@@ -133,8 +134,8 @@ def edit(key: int) -> ResponseReturnValue:
             return redirect(url_for("shapes_blades.edit", key=key))
         except Refused as refused:
             status = 422
-            if refused.field or refused.allowed:
-                form.name.errors = [*form.name.errors, refused.says]
+            if refused.field or refusals.allowed(refused):
+                form.name.errors = [*form.name.errors, refusals.says(refused)]
     return (
         render_template(
             "shapes/blade.html",

@@ -34,6 +34,7 @@ from lamsik.web.shared import jobs, whole
 from lamsik.web.shared.cards import card
 from lamsik.web.shared.db import db, load_document, sent_base, sent_id
 from lamsik.web.shared.jobs import Job
+from lamsik.words import refusals
 
 blueprint = Blueprint("shapes_bring", __name__, url_prefix="/shapes/bring-in")
 
@@ -85,7 +86,7 @@ def drawing() -> ResponseReturnValue:
             _of_outlines(found, name, onto) if found else _of_body_file(data), f"brought in from {name}", onto
         )
     except Refused as refused:
-        return _page(f"{name} cannot be brought in. {refused.says}", "drawing"), 422
+        return _page(f"{name} cannot be brought in. {refusals.says(refused)}", "drawing"), 422
     flash(f"{row.name} is brought in as {row.code}.")
     return redirect(url_for("shapes.edit", key=row.id))
 
@@ -176,7 +177,7 @@ def photo_in() -> ResponseReturnValue:
     try:
         picture, wide, high = photo.apart(data)
     except Refused as refused:
-        return _page(f"{name} cannot be traced. {refused.says}", "photo"), 422
+        return _page(f"{name} cannot be traced. {refusals.says(refused)}", "photo"), 422
     warm()
     row = Tracing(
         name=name[:120],

@@ -19,6 +19,7 @@ from lamsik.drawings.body import thumbnail
 from lamsik.store import documents, orders, stores
 from lamsik.store.tables import Family, Hardware
 from lamsik.web.shared.db import db, load_document
+from lamsik.words import refusals
 
 blueprint = Blueprint("shapes_family", __name__, url_prefix="/shapes")
 
@@ -120,7 +121,7 @@ def keep(key: int) -> ResponseReturnValue:
         names = request.form.getlist("materials")
         known = {member.key for member in members(design, lengths, names)}
     except Refused as refused:
-        return _page(key, refused.says), 422
+        return _page(key, refusals.says(refused)), 422
     row.lengths_mm, row.materials, row.excluded = (
         lengths,
         names,

@@ -16,6 +16,7 @@ from lamsik.drawings.body import thumbnail
 from lamsik.store import documents, orders, stores
 from lamsik.web.bodies.shape_facts import segment_rows
 from lamsik.web.shared.db import db, load_document, sent_base
+from lamsik.words import refusals
 from lamsik.words.verdict import sentence
 
 blueprint = Blueprint("shapes_joints", __name__, url_prefix="/shapes")
@@ -59,7 +60,7 @@ def _page(key: int, asked: dict[str, str], problem: str = "") -> ResponseReturnV
     try:
         other = _other(design, {} if problem else asked)
     except Refused as refused:
-        problem, other = refused.says, _other(design, {})
+        problem, other = refusals.says(refused), _other(design, {})
     rules = stores.rules(db())
     cuts = [
         _cut(word, found, evaluate.drag(found, rules=rules))
@@ -97,7 +98,7 @@ def take(key: int) -> ResponseReturnValue:
     try:
         other = _other(to_design(content), request.form.to_dict())
     except Refused as refused:
-        return _page(key, request.form.to_dict(), refused.says)
+        return _page(key, request.form.to_dict(), refusals.says(refused))
     documents.save(db(), row, with_design(content, other), sent_base(row), "another cut")
     flash("The other cut is on the design now. Undo brings the first back.")
     return redirect(url_for("shapes.edit", key=key, _anchor="joints"))

@@ -35,6 +35,7 @@ from lamsik.store.tables import Document
 from lamsik.web.shared import printing
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.files import as_file, as_pdf, named
+from lamsik.words import refusals
 
 blueprint = Blueprint("shapes_make", __name__, url_prefix="/shapes")
 
@@ -110,7 +111,7 @@ def show(key: int) -> ResponseReturnValue:
     try:
         found, stock = _asked(row, asked), _stock(row, asked)
     except Refused as refused:  # the page with its standard settings, what is wrong beside them
-        problem = refused.says
+        problem = refusals.says(refused)
         found, stock = _asked(row, {}), _stock(row, {})
     design = found.design
     return render_template(

@@ -22,6 +22,7 @@ from lamsik.store import documents, pictures
 from lamsik.store.tables import Tracing
 from lamsik.web.shapes.bring import finite_pair, fresh, keep, typed_width
 from lamsik.web.shared.db import db, load, load_document
+from lamsik.words import refusals
 
 MOST_CORRECTED = 400
 MARKS = ("by", "ruler", "sheet", "nose", "tail", "on", "ruler_mm", "sheet_width", "sheet_height", "flip")
@@ -43,7 +44,7 @@ def show(key: int) -> str:
     try:
         pictures.get(pictures.folder_of(db()), row.digest)
     except Refused as refused:
-        lost = refused.beside
+        lost = refusals.beside(refused)
     return render_template(
         "shapes/trace.html",
         row=row,

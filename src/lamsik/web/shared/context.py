@@ -17,6 +17,7 @@ from lamsik.store.stores import DEFAULTS, setting
 from lamsik.web.shared.db import db
 from lamsik.web.shared.lean import lean
 from lamsik.web.shared.view import edit
+from lamsik.words import refusals
 from lamsik.words.verdict import sentence
 
 ICONS = Path(__file__).parent.parent / "static" / "vendor" / "icons"
@@ -29,7 +30,14 @@ def install(app: Flask) -> None:
         icon=icon, svg=markup, other_page=other_page, caution=caution, defer=DEFER, edit=edit
     )
     app.jinja_env.filters.update(
-        measure=show, sentence=sentence, day=day, local=local, first_state=first_state
+        measure=show,
+        sentence=sentence,
+        day=day,
+        local=local,
+        first_state=first_state,
+        says=refusals.says,
+        beside=refusals.beside,
+        allowed=refusals.allowed,
     )
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
 

@@ -9,6 +9,7 @@ from wtforms.validators import ValidationError
 
 from lamsik.core.errors import Refused
 from lamsik.core.units import STORED, parse
+from lamsik.words import refusals
 
 
 def typed_texts(form: FlaskForm) -> dict[str, str]:
@@ -47,7 +48,7 @@ class MeasureField(StringField):
         try:
             self.amount = parse(text, self.quantity, self.label.text, self.unit).value
         except Refused as error:
-            raise ValidationError(f"{error.given!r} cannot be read: {error.allowed}.") from error
+            raise ValidationError(f"{error.given!r} cannot be read: {refusals.allowed(error)}.") from error
         if not self.low <= self.amount <= self.high:
             raise ValidationError(
                 f"{text} is out of range: allowed is {self.low:g} to {self.high:g} {STORED[self.quantity]}."

@@ -12,6 +12,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from lamsik.core.errors import Refused
+from lamsik.words import refusals
 
 MOST_JOBS, OLD_S = 12, 1800.0
 log = logging.getLogger("lamsik")
@@ -63,7 +64,7 @@ def _run(job: Job, work: Callable[[Job], Any]) -> None:
         job.result = work(job)
         job.share, job.says = 1.0, "ready"
     except Refused as refused:
-        job.problem = f"{refused.given}: {refused.allowed}."
+        job.problem = f"{refused.given}: {refusals.allowed(refused)}."
     except Exception:
         mark = secrets.token_hex(4)
         log.exception("job %s failed [%s]", job.name, mark)

@@ -12,6 +12,7 @@ from flask import g, request
 from lamsik.core.errors import Refused
 from lamsik.store.tables import Document
 from lamsik.web.shared.db import db
+from lamsik.words import refusals
 
 log = logging.getLogger("lamsik")
 
@@ -57,7 +58,7 @@ def shown_of(rows: Iterable[Document], show: Callable[[Document], Shown]) -> tup
             good.append(show(row))
         except Exception as error:
             log.warning("%s %s cannot be shown", row.kind, row.code, exc_info=True)
-            bad.append(Broken(row, error.says if isinstance(error, Refused) else NO_FIGURE))
+            bad.append(Broken(row, refusals.says(error) if isinstance(error, Refused) else NO_FIGURE))
     return good, bad
 
 
@@ -82,4 +83,4 @@ def way_out(error: Exception) -> Broken | None:
         return None
     if isinstance(error, Refused) and request.endpoint != ways[0]:
         return None  # what was asked about it is wrong, not what it is
-    return Broken(row, error.says if isinstance(error, Refused) else NO_FIGURE)
+    return Broken(row, refusals.says(error) if isinstance(error, Refused) else NO_FIGURE)

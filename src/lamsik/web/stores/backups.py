@@ -12,6 +12,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.errors import Refused, finite_between
 from lamsik.store import backup, stores
 from lamsik.web.shared.db import db, rollback_session
+from lamsik.words import refusals
 
 blueprint = Blueprint("stores_backups", __name__, url_prefix="/stores/backups")
 
@@ -56,7 +57,7 @@ def _line(path: Path) -> BackupLine:
     try:
         return BackupLine(path.name, at, mega, backup.look_into(path).says, True)
     except Refused as refused:
-        return BackupLine(path.name, at, mega, refused.allowed, False)
+        return BackupLine(path.name, at, mega, refusals.allowed(refused), False)
 
 
 def _named(name: str) -> Path:
@@ -106,7 +107,7 @@ def plan() -> ResponseReturnValue:
             finite_between("how many", int(text) if text.isdecimal() and len(text) < 5 else text, 1, 400)
         )
     except Refused as refused:
-        return _page(refused.says)
+        return _page(refusals.says(refused))
     stores.put_setting(db(), "backups", {"daily": bool(request.form.get("daily")), "keep": keep})
     flash("Kept.")
     return redirect(url_for("stores_backups.index"))

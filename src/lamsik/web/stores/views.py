@@ -23,6 +23,7 @@ from lamsik.store.tables import Drill, Hardware, Instrument, ShopWater, SlugStoc
 from lamsik.web.shared.db import db, load
 from lamsik.web.shared.forms import MeasureField, choices, typed_texts
 from lamsik.web.stores import days
+from lamsik.words import refusals
 
 blueprint = Blueprint("stores", __name__, url_prefix="/stores")
 
@@ -323,7 +324,7 @@ def check_scale(key: int) -> ResponseReturnValue:
                 "spread", parse(request.form["spread"], "mass", "spread", "g").value, 0.0, row.span_g, "g"
             )
     except Refused as refused:
-        return _page({}, f"{row.name}: {refused.says}"), 422
+        return _page({}, f"{row.name}: {refusals.says(refused)}"), 422
     row.checked_on = date.today()
     db().add(row)
     flash(f"{row.name} was checked today with {row.checked_g:g} g.")
@@ -406,7 +407,7 @@ def keep_clearances() -> ResponseReturnValue:
         }
         clearances(rows)
     except Refused as refused:
-        return _page({}, refused.says, sent), 422
+        return _page({}, refusals.says(refused), sent), 422
     stores.put_setting(db(), "clearances", rows)
     flash("Clearances kept: drill maps use them from now on.")
     return redirect(url_for("stores.index", _anchor="clearances"))
@@ -432,7 +433,7 @@ def keep_heat() -> ResponseReturnValue:
             kept[more] = parse(sent.get("new_limit", ""), "temperature", more, None).value
         mould_heat.limits(kept)
     except Refused as refused:
-        return _page({}, refused.says, sent), 422
+        return _page({}, refusals.says(refused), sent), 422
     stores.put_setting(
         db(), "heat", {"margin_c": margin, "limits": kept} if len(kept) else {"margin_c": margin}
     )

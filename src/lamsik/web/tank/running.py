@@ -31,6 +31,7 @@ from lamsik.web.shared.db import db, load, load_document
 from lamsik.web.shared.facts import signed
 from lamsik.web.shared.forms import typed_texts
 from lamsik.web.tank.forms import TowAsk, TowForm
+from lamsik.words import refusals
 
 blueprint = Blueprint("tank_running", __name__, url_prefix="/tank")
 
@@ -98,7 +99,12 @@ def running_room(design: Design, tow: Tow, runs: Sequence[TowRun]) -> RunningRoo
         found = changes(design, tow, fit) if deep > 0 else ()
     except Refused as refused:
         return RunningRoom(
-            "No running depth can be estimated.", "", (), None, None, f"{refused.given}: {refused.allowed}."
+            "No running depth can be estimated.",
+            "",
+            (),
+            None,
+            None,
+            f"{refused.given}: {refusals.allowed(refused)}.",
         )
     if deep <= 0:
         why = "it has no lip to take it down" if design.lip is None else "so much line does not let it dive"

@@ -1,0 +1,109 @@
+"""What is said of input that is refused: beside its field, in a line of its own, in the shop's unit."""
+
+import re
+
+from lamsik.core.errors import Allowed, Refused, Rule, Within, brief
+from lamsik.words.quantities import said
+
+UNIT = re.compile(r"_(mm|um|g_cm3|g|ml|deg|c|h|min|cm_s|percent)$")
+"""The unit at the end of a field's name, which is no part of what it is called."""
+
+RULES = {
+    "a-document": "a {format} document is needed",
+    "a-list-of-rows": "a list of rows is needed",
+    "a-text": "a text is needed",
+    "as-in-the-scheme": "it is as in the scheme",
+    "at-most-characters": "at most {most} characters",
+    "at-most-points": "at most {most} points on a line",
+    "balls-in-a-cavity": "balls go in a cavity; rods go in drilled holes",
+    "body-in-the-file": "the body it is made from is not in the file",
+    "drawn-half": "upper or lower, of a drawn body",
+    "each-key-once": "each key once",
+    "ends-stay": "the points at the ends stay",
+    "flag": "{flags}; true or false",
+    "free-hanger": "no free hanger: add one first",
+    "free-ring": "no free ring or hanger: add one first",
+    "hook": "a hook is needed",
+    "just-rows": "just {most} rows",
+    "just-so": "must be {value}",
+    "keeps-kind-layer": "a layer keeps its kind: take it off and put another on",
+    "keeps-kind-part": "a part keeps its kind: take it off and put another on",
+    "known-fields": "unknown field; known are {known}",
+    "lip-first": "there is no lip to change: fit one",
+    "mesh": "this body was brought in as a mesh",
+    "mesh-keeps-lines": "this body was brought in as a mesh: its size can be changed, its lines cannot",
+    "mesh-mirrored-elsewhere": "this body was brought in as a mesh: mirror it where it was made",
+    "mesh-or-round-section": "the section is that of the mesh, or round: it is not set here",
+    "needed": "this field is needed",
+    "no-field": "no such field on this design",
+    "no-part": "no such part on this design",
+    "none-there": "there is none",
+    "not-in-stores": "not in Stores; add it there first",
+    "not-typed": "not typed here",
+    "of-kind": "must be {kinds}",
+    "one-cavity": "a mould needs one cavity",
+    "one-mark": "at least one mark is needed: what it carries is said to a mark",
+    "only-in-a-file": "only a file carries it",
+    "plain-value": "a plain number, text, list or object is needed",
+    "point-there": "there is a point already: move that one",
+    "rows": "{least} to {most} rows",
+    "scheme-name": "give the scheme a name",
+    "schema": "not of the kind that is needed; the published schema says which",
+    "some-ballast": "holes, pours or cavities are needed",
+    "thing-of-mould": "a cavity, well or text of this mould",
+    "tie-first": "there is no line tie on it yet: put one on in Shape",
+    "true-or-false": "true or false",
+    "turned-has-one-line": "a turned body has one line: its radius, in the top view",
+    "two-holes": "two holes, {holes}",
+    "whole": "a whole number",
+    "widest-of-drawn": "only a drawn body has a widest line of its own",
+    "width-left": "pull it out: the part has no width left",
+}
+"""By the rule that a document breaks."""
+
+
+def allowed(refused: Refused, unit: str = "") -> str:
+    """What is allowed, without a full stop; lengths in this unit where one is given."""
+    return _allowed(refused.allowed, unit)
+
+
+def _allowed(found: Allowed, unit: str) -> str:
+    if isinstance(found, Within):
+        return _between(found, unit)
+    if isinstance(found, Rule):
+        return RULES[found.name].format(**{name: _listed(value) for name, value in found.values})
+    return str(found)
+
+
+def _between(found: Within, unit: str) -> str:
+    if found.unit != "mm" or unit in ("", "mm"):
+        return str(found)
+    low, high = (said(limit, "length", unit) for limit in (found.low, found.high))
+    return f"allowed is {low} to {high}"
+
+
+def _listed(value: object) -> str:
+    return ", ".join(map(str, value)) if isinstance(value, list | tuple) else brief(value) or str(value)
+
+
+def beside(refused: Refused, unit: str = "") -> str:
+    """What stands beside the field: what was given and what is allowed; where nothing was given only that."""
+    says = allowed(refused, unit)
+    if refused.shown:
+        return f"{refused.shown} cannot be used: {says}."
+    return f"{says[0].upper()}{says[1:]}." if says else ""
+
+
+def says(refused: Refused, unit: str = "") -> str:
+    """The same where the field is not in sight: with its name."""
+    name = UNIT.sub("", refused.field).replace("_", " ").replace(".", " ")
+    given = f"{refused.shown}; " if refused.shown else ""
+    if not name:
+        return beside(refused, unit)
+    return f"{name[:1].upper()}{name[1:]}: {given}{allowed(refused, unit)}."
+
+
+def line(refused: Refused) -> str:
+    """In one line, with the field as a script knows it."""
+    given = f"got {refused.shown}; " if refused.shown else ""
+    return f"{refused.field}: {given}{allowed(refused)}"

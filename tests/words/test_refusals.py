@@ -1,0 +1,70 @@
+"""What documents refuse, and what is said of it: every rule has a sentence, and every sentence a rule."""
+
+import ast
+from collections.abc import Iterator
+from pathlib import Path
+from string import Formatter
+
+import pytest
+
+import lamsik.documents
+from lamsik.core.errors import Refused, Within, finite_between, rule
+from lamsik.words import refusals
+
+SAYS_WHY = {"Refused": 2, "require": 3}
+
+
+def calls() -> Iterator[tuple[str, ast.Call]]:
+    for path in sorted(Path(lamsik.documents.__file__).parent.rglob("*.py")):
+        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            if isinstance(node, ast.Call) and isinstance(node.func, ast.Name):
+                yield f"{path.name}:{node.lineno}", node
+
+
+def test_every_rule_has_its_sentence_with_the_values_it_holds_and_the_other_way_round():
+    broken = {}
+    for where, call in calls():
+        if call.func.id == "rule":
+            held = {word.arg for word in call.keywords}
+            assert broken.setdefault(call.args[0].value, held) == held, where
+    asked = {
+        name: {field for _, field, _, _ in Formatter().parse(says) if field}
+        for name, says in refusals.RULES.items()
+    }
+    assert broken == asked
+
+
+def test_documents_refuse_by_rule_and_never_in_words():
+    texts = [
+        where
+        for where, call in calls()
+        if any(
+            isinstance(one, ast.Constant | ast.JoinedStr)
+            for one in call.args[SAYS_WHY.get(call.func.id, 9) :]
+        )
+    ]
+    assert texts == []
+
+
+@pytest.mark.parametrize(
+    ("limits", "unit", "says"),
+    [
+        (Within(0.5, 300.0, "mm"), "", "allowed is 0.5 to 300 mm"),
+        (Within(12.7, 254.0, "mm"), "in", "allowed is 1/2 in to 10 in"),
+        (Within(0.0, 5.0, "g"), "in", "allowed is 0 to 5 g"),
+        (Within(-1.0, 1.0), "mm", "allowed is -1 to 1"),
+    ],
+)
+def test_a_range_of_lengths_is_said_in_the_shops_unit(limits, unit, says):
+    assert refusals.allowed(Refused("x", 1, limits), unit) == says
+
+
+def test_it_is_said_beside_its_field_in_a_line_of_its_own_and_for_a_script():
+    refused = Refused("body.length_mm", 900.0, rule("rows", least=1, most=4))
+    assert refusals.beside(refused) == "900 cannot be used: 1 to 4 rows."
+    assert refusals.says(refused) == "Body length: 900; 1 to 4 rows."
+    assert refusals.line(refused) == "body.length_mm: got 900; 1 to 4 rows"
+    assert refusals.beside(Refused("x", None, rule("a-text"))) == "A text is needed."
+    with pytest.raises(Refused) as far:
+        finite_between("x_mm", 7000, 0.0, 50.8, "mm")
+    assert refusals.says(far.value, "in") == "X: 7000; allowed is 0 in to 2 in."
