@@ -19,13 +19,13 @@ def calc_body(file: Path) -> dict[str, Any]:
 
 def report(outcome: Outcome) -> dict[str, Any]:
     """An outcome as plain values."""
-    found, water, hanging = outcome.verdict, outcome.design.water, outcome.hanging
+    verdict, water, hanging = outcome.verdict, outcome.design.water, outcome.hanging
     told = {
         "format": "lamsik-tank",
         "version": 1,
         "name": outcome.design.name,
-        "verdict": sentence(found),
-        "behaviour": found.behaviour,
+        "verdict": sentence(verdict),
+        "behaviour": verdict.behaviour,
         "water": {
             "name": water.name,
             "temperature_c": water.temperature_c,
@@ -40,10 +40,10 @@ def report(outcome: Outcome) -> dict[str, Any]:
         "mass_g": round(outcome.budget.mass_g, 4),
         "mass_sd_g": round(outcome.budget.sd_g, 4),
         "displaced_ml": round(outcome.budget.displaced_ml, 4),
-        "net_g": round(found.net_g, 4),
-        "net_share": round(found.net_share, 5),
-        "speed_cm_s": round(found.speed_cm_s, 2),
-        "band_g": None if found.band_g is None else round(found.band_g, 4),
+        "net_g": round(verdict.net_g, 4),
+        "net_share": round(verdict.net_share, 5),
+        "speed_cm_s": round(verdict.speed_cm_s, 2),
+        "band_g": None if verdict.band_g is None else round(verdict.band_g, 4),
         "drag": outcome.drag,
         "drag_source": outcome.design.drag_source,
         "flooded_net_g": round(outcome.flooded_net_g, 4),

@@ -190,7 +190,7 @@ def calc_mix(file: Path) -> dict[str, Any]:
         document.get("step_g", 0.1),
         asked.filler_of(document),
     )
-    made = None
+    charge = None
     if filler is not None:
         require(
             product.kind != FOAM,
@@ -200,19 +200,19 @@ def calc_mix(file: Path) -> dict[str, Any]:
         )
         if "density_g_cm3" not in document:
             raise Refused("density_g_cm3", None, "say which density the filled casting shall have")
-        made = filled(product, job.total_ml, document["density_g_cm3"], filler)
-    density = document["density_g_cm3"] if made else _density(product, document, at_c)
-    out = weighed_out(product, made.resin_g if made else job.total_ml * density, step)
+        charge = filled(product, job.total_ml, document["density_g_cm3"], filler)
+    density = document["density_g_cm3"] if charge else _density(product, document, at_c)
+    out = weighed_out(product, charge.resin_g if charge else job.total_ml * density, step)
     remedy = None
     if "weighed_g" in document:
-        found = put_right(product, document["weighed_g"], step, (), out.total_g)
+        amends = put_right(product, document["weighed_g"], step, (), out.total_g)
         remedy = {
-            "ratio_error_percent": round(found.error_percent, 4),
-            "within_tolerance": found.within,
-            "add_g": [round(g, 4) for g in found.add_g],
-            "total_g": round(found.total_g, 4),
-            "over_plan_percent": round(found.over_percent, 3),
-            "says": found.says,
+            "ratio_error_percent": round(amends.error_percent, 4),
+            "within_tolerance": amends.within,
+            "add_g": [round(g, 4) for g in amends.add_g],
+            "total_g": round(amends.total_g, 4),
+            "over_plan_percent": round(amends.over_percent, 3),
+            "says": amends.says,
         }
     return {
         "format": "lamsik-mix-plan",
@@ -232,7 +232,7 @@ def calc_mix(file: Path) -> dict[str, Any]:
         ],
         "ratio_error_percent": round(out.error_percent, 4),
         "tolerance_percent": product.tolerance_percent,
-        "filler_g": round(made.filler_g, 4) if made else 0.0,
+        "filler_g": round(charge.filler_g, 4) if charge else 0.0,
         "pot_life_min": round(at_temperature(product.pot_life_min, product.reference_c, at_c), 3),
         "demould_h": round(at_temperature(product.demould_h, product.reference_c, at_c), 3),
         "cure_h": round(at_temperature(product.cure_h, product.reference_c, at_c), 3),

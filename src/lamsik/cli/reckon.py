@@ -50,6 +50,6 @@ def pair(asked: argparse.Namespace) -> int:
     return _print(calc_pair(asked.file))
 
 
-def _print(found: dict[str, Any]) -> int:
-    print(json_text(found), end="")
+def _print(answer: dict[str, Any]) -> int:
+    print(json_text(answer), end="")
     return 0

@@ -86,17 +86,17 @@ def serve(folder: Path, door: Door) -> int:
 
 
 def _listener(host: str, port: int) -> socket.socket:
-    found = socket.socket()
-    found.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    listener = socket.socket()
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
-        found.bind((host, port))
+        listener.bind((host, port))
     except (OSError, OverflowError) as error:
-        found.close()
+        listener.close()
         says = error.strerror if isinstance(error, OSError) else "there is none of that number"
         raise Refused(
             "port", port, f"one that is free and may be used ({says}): --port, --lan-port or LAMSIK_PORT"
         ) from error
-    return found
+    return listener
 
 
 def _daily(folder: Path) -> None:
@@ -105,9 +105,9 @@ def _daily(folder: Path) -> None:
     def plan() -> tuple[bool, int]:
         engine = connect(folder / FILE_NAME)
         with session_of(engine) as session:
-            found = setting(session, "backups")
+            backups = setting(session, "backups")
         engine.dispose()
-        return bool(found["daily"]), int(found["keep"])
+        return bool(backups["daily"]), int(backups["keep"])
 
     while True:
         try:

@@ -62,5 +62,5 @@ def caution(key: str) -> str:
 
 def of_metals(metals: Iterable[str]) -> tuple[str, ...]:
     """The cautions for working ballast metals: lead has its own, every other is filed and drilled to dust."""
-    found = set(metals)
-    return (("lead",) if "lead" in found else ()) + (("metal_dust",) if found - {"lead"} else ())
+    worked = set(metals)
+    return (("lead",) if "lead" in worked else ()) + (("metal_dust",) if worked - {"lead"} else ())

@@ -180,17 +180,17 @@ def _terms(text: str, quantity: str, field: str) -> list[tuple[float, str | None
     prepared = text.replace("/cm3", "/cm³").replace("/m3", "/m³")
     for sign, plain in _VULGAR.items():
         prepared = re.sub(rf"(?<=\d)\s*{sign}", f" {plain}", prepared).replace(sign, plain)
-    found: list[tuple[float, str | None]] = []
+    terms: list[tuple[float, str | None]] = []
     at = 0
     while at < len(prepared):
         match = _TERM.match(prepared, at)
-        if match is None or match.end() == at or (found and match["sign"]):
+        if match is None or match.end() == at or (terms and match["sign"]):
             raise Refused(field, text, _example(quantity))
-        found.append((_amount(match, field, text, quantity), match["unit"]))
+        terms.append((_amount(match, field, text, quantity), match["unit"]))
         at = match.end()
-    if not found or len(text) > 40:
+    if not terms or len(text) > 40:
         raise Refused(field, text, _example(quantity))
-    return found
+    return terms
 
 
 def _amount(match: re.Match[str], field: str, text: str, quantity: str) -> float:

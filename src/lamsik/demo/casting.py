@@ -39,14 +39,14 @@ def build(session: Session) -> None:
             )
         )
     session.flush()
-    made: dict[str, Document] = {}
+    masters: dict[str, Document] = {}
     versions: dict[str, MouldMade] = {}
     for name, kind, of, edits, product, silicone, expected in scenario_moulds.MOULDS:
         materials = (products[product].code, products[silicone].code)
-        made[name] = _mould(session, name, (kind, of), edits, materials, expected)
+        masters[name] = _mould(session, name, (kind, of), edits, materials, expected)
     for name, material, lot, days, dead in scenario.MADE:
         row = moulds.make(
-            session, made[name], material, lot, "wax, two coats" if "silicone" not in material else ""
+            session, masters[name], material, lot, "wax, two coats" if "silicone" not in material else ""
         )
         row.made_at = now() - timedelta(days=days)
         for key, state, why in dead:
@@ -71,9 +71,11 @@ def _mould(
         block, master = of_body(row.name, row.id or 0, row.current, documents.content(session, row))
     elif kind == "weighed":
         thing = session.exec(select(Weighed).where(Weighed.name == of[0])).one()
-        found = thing_of(session, thing)
-        assert found is not None
-        block, master = of_weighed(thing.name, thing.id or 0, thing.air_g or 0.0, found.volume_ml, of[1:])
+        thing_weighed = thing_of(session, thing)
+        assert thing_weighed is not None
+        block, master = of_weighed(
+            thing.name, thing.id or 0, thing.air_g or 0.0, thing_weighed.volume_ml, of[1:]
+        )
     else:
         block = {
             "kind": "box",
@@ -100,7 +102,7 @@ def _mould(
 
 def _shot(
     session: Session,
-    made: MouldMade,
+    mould_made: MouldMade,
     product: Document,
     ago: float,
     grams: float,
@@ -108,15 +110,15 @@ def _shot(
     results: Sequence[tuple[str, ...]],
 ) -> None:
     """A shot of days ago: weighed, poured, counted; good castings become pieces."""
-    pour = moulds.begin(session, made, product.id or 0, {}, 20.0)
+    pour = moulds.begin(session, mould_made, product.id or 0, {}, 20.0)
     at = now() - timedelta(days=ago)
     recipe = mixes.product_of(session, product.id or 0)
     shares = mixes.weigh_lines(session, product.id or 0, recipe, grams)
     batch = Batch(
         product_id=product.id or 0,
-        purpose=f"shot {pour.shot} of {session.get_one(Document, made.mould_id).name}"[:80],
-        mould_id=made.mould_id,
-        made_id=made.id,
+        purpose=f"shot {pour.shot} of {session.get_one(Document, mould_made.mould_id).name}"[:80],
+        mould_id=mould_made.mould_id,
+        made_id=mould_made.id,
         pour_id=pour.id,
         at=at,
         mixed_at=at,

@@ -122,9 +122,11 @@ def _body(
     row_made = documents.begin(session, "body", content, "first drawing")
     design = to_design(content)
     if design.purpose == "bait" and not (design.pours or design.cavities):
-        found = ballast.search(design, stores.bench(session))
-        if found:
-            simplest = min(found, key=lambda answer: (answer.miss > 1.0, len(answer.holes) or MOST_HOLES + 1))
+        answers = ballast.search(design, stores.bench(session))
+        if answers:
+            simplest = min(
+                answers, key=lambda answer: (answer.miss > 1.0, len(answer.holes) or MOST_HOLES + 1)
+            )
             content = with_design(content, ballast.with_answer(design, simplest))
             documents.save(session, row_made, content, row_made.current, "ballast")
     return row_made
@@ -179,12 +181,12 @@ def _floats(session: Session) -> None:
         table = ShotTable(str(name), str(country), str(series), tuple(Shot(*row, *density) for row in shots))
         documents.begin(session, "shots", table_content(table))
     waters = {water.name: water for water in map(stores.water_of, stores.waters(session))}
-    made = []
+    floats = []
     for title, kind, edits in scenario.FLOATS:
         content = {**float_document.blank(title, kind, waters["Holm mere"]), "shots": scenario.SHOTS[0]}
         for edit in edits:
             content = apply(FLOAT, content, edit, Shop(waters))
-        made.append(
+        floats.append(
             (
                 documents.begin(session, "float", content, "first drawing"),
                 float_document.to_float(content),
@@ -192,7 +194,7 @@ def _floats(session: Session) -> None:
         )
     scale = session.exec(select(Instrument)).all()[1]
     for which, title, stage, off in scenario.FINISHED:
-        row, design = made[which]
+        row, design = floats[which]
         marks = [
             [mark.name, round(26.94 - capacity_g(design, mark.height_mm) - off, 2)] for mark in design.marks
         ]

@@ -38,15 +38,15 @@ def reading_g(line: str, unit: str = "") -> float:
         Refused: no number in it, a unit that is none or is missing, or rubbish.
     """
     text = line.strip()
-    found = _LINE.match(text) if len(text) <= MOST_LINE else None
-    if found is None:
+    match = _LINE.match(text) if len(text) <= MOST_LINE else None
+    if match is None:
         raise Refused("line", text[:40], "a number with its unit is needed")
-    word = (found["unit"] or unit).lower()
+    word = (match["unit"] or unit).lower()
     if word not in UNITS or UNITS[word] is None:
         raise Refused(
             "unit", word or None, "set the scale to g, kg, mg, oz, lb, gn or ct, or say its unit in Stores"
         )
-    value = float(found["number"].replace(",", ".")) * (-1.0 if found["sign"] in ("-", "−") else 1.0)
+    value = float(match["number"].replace(",", ".")) * (-1.0 if match["sign"] in ("-", "−") else 1.0)
     name = UNITS[word]
     return value * CARAT_G if name == "ct" else units.convert(value, str(name), "g")
 

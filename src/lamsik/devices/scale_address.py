@@ -17,7 +17,7 @@ MOST_HOSTS = 8
 
 def serial_ports() -> list[str]:
     """The serial ports that are there now, as the system names them."""
-    return sorted(str(found.device) for found in list_ports.comports())
+    return sorted(str(port.device) for port in list_ports.comports())
 
 
 def is_socket(url: str) -> bool:
@@ -37,10 +37,10 @@ def check(url: str, hosts: Iterable[str] = ()) -> None:
         Refused: neither a port that is plugged in nor an address that is allowed.
     """
     if is_socket(url):
-        found = _SOCKET.match(url)
-        if found is None or not 0 < int(found["port"]) < 65536:
+        address = _SOCKET.match(url)
+        if address is None or not 0 < int(address["port"]) < 65536:
             raise Refused("address", url[:60], "socket://address:port, the address in digits")
-        host = found["host"].strip("[]")
+        host = address["host"].strip("[]")
         if (
             host != "localhost"
             and not ipaddress_of(host).is_loopback
@@ -81,17 +81,17 @@ def named(text: str) -> list[str]:
     Raises:
         Refused: one is no address, or not a private one; too many.
     """
-    found = [ipaddress_of(word) for word in re.split(r"[,;\s]+", text.strip()) if word]
+    addresses = [ipaddress_of(word) for word in re.split(r"[,;\s]+", text.strip()) if word]
     wrong = next(
         (
             address
-            for address in found
+            for address in addresses
             if not address.is_private or address.is_unspecified or address.is_multicast
         ),
         None,
     )
     if wrong is not None:
         raise Refused("address", str(wrong), "a private one of the shop's own network")
-    if len(found) > MOST_HOSTS:
-        raise Refused("addresses", len(found), f"{MOST_HOSTS} at most")
-    return [str(address) for address in found]
+    if len(addresses) > MOST_HOSTS:
+        raise Refused("addresses", len(addresses), f"{MOST_HOSTS} at most")
+    return [str(address) for address in addresses]

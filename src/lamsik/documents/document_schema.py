@@ -110,9 +110,9 @@ class DocumentSchema:
         except (TypeError, ValueError, RecursionError) as error:
             raise Refused(_odd(document), None, rule("plain-value")) from error
         if digest not in self._good:
-            found = best_match(self._validator.iter_errors(document))
-            if found is not None:
-                raise refusal_of(found)
+            best = best_match(self._validator.iter_errors(document))
+            if best is not None:
+                raise refusal_of(best)
             self._good[digest] = None
             while len(self._good) > MOST_KNOWN:
                 self._good.pop(next(iter(self._good)), None)
@@ -139,9 +139,9 @@ def _odd(value: Any, path: str = "document") -> str:
     for name, one in rows:
         here = f"{path}.{name}".removeprefix("document.")
         if isinstance(one, dict | list):
-            found = _odd(one, here)
-            if found != here:
-                return found
+            odd = _odd(one, here)
+            if odd != here:
+                return odd
         elif (isinstance(one, float) and not isfinite(one)) or not isinstance(one, PLAIN):
             return here
     return path
@@ -154,10 +154,10 @@ def with_frame(form: str, version: int) -> Callable[[Document], Document]:
 
 def with_default(of: type) -> set[str]:
     """Every field (`Class.field`) of a type and of the types in it that begins with something."""
-    found = {f"{of.__name__}.{name}" for name in _begins(of)}
+    names = {f"{of.__name__}.{name}" for name in _begins(of)}
     for within in _parts(of).values():
-        found |= with_default(within)
-    return found
+        names |= with_default(within)
+    return names
 
 
 def _completed(part: Any, of: type, may_lack: Collection[str]) -> Any:
@@ -166,24 +166,24 @@ def _completed(part: Any, of: type, may_lack: Collection[str]) -> Any:
         return [_completed(row, of, may_lack) for row in part]
     if not isinstance(part, dict):
         return part
-    found = {name: begin() for name, begin in _begins(of).items() if f"{of.__name__}.{name}" in may_lack}
-    found |= part
+    completed = {name: begin() for name, begin in _begins(of).items() if f"{of.__name__}.{name}" in may_lack}
+    completed |= part
     for name, within in _parts(of).items():
-        if name in found:
-            found[name] = _completed(found[name], within, may_lack)
-    return found
+        if name in completed:
+            completed[name] = _completed(completed[name], within, may_lack)
+    return completed
 
 
 @lru_cache(maxsize=64)
 def _begins(of: type) -> dict[str, Callable[[], Any]]:
     """What each field of a class begins with, where that is said."""
-    found: dict[str, Callable[[], Any]] = {}
+    begins: dict[str, Callable[[], Any]] = {}
     for one in fields(of):
         if one.default is not MISSING:
-            found[one.name] = partial(row_of, one.default)
+            begins[one.name] = partial(row_of, one.default)
         elif one.default_factory is not MISSING:
-            found[one.name] = partial(_begun, one.default_factory)
-    return found
+            begins[one.name] = partial(_begun, one.default_factory)
+    return begins
 
 
 def _begun(make: Callable[[], Any]) -> Any:
@@ -194,11 +194,11 @@ def _begun(make: Callable[[], Any]) -> Any:
 def _parts(of: type) -> dict[str, type]:
     """Fields of a class that hold values of another, or lists of them; what is written beside has its own."""
     hints = get_type_hints(of, include_extras=True)
-    found = {one.name: _class_in(hints[one.name]) for one in fields(of)}
-    return {name: within for name, within in found.items() if within is not None}
+    classes = {one.name: _class_in(hints[one.name]) for one in fields(of)}
+    return {name: within for name, within in classes.items() if within is not None}
 
 
 def _class_in(hint: Any) -> type | None:
     if isinstance(hint, type) and is_dataclass(hint):
         return hint
-    return next((found for one in get_args(hint) if (found := _class_in(one)) is not None), None)
+    return next((inner for one in get_args(hint) if (inner := _class_in(one)) is not None), None)

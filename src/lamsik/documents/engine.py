@@ -76,11 +76,11 @@ class Kind(Generic[Shop, Value]):
         """The version its files say they are of."""
         return self.schema.version
 
-    def brought_in(self, found: Any) -> Document:
+    def brought_in(self, content: Any) -> Document:
         """A checked document of what a file holds, raised to this version. Raises `Refused`."""
         if self.read is not None:
-            return self.read(found)
-        document = self.schema.checked(found)
+            return self.read(content)
+        document = self.schema.checked(content)
         self.value(document, {}, cast(Shop, None))
         return document
 

@@ -15,8 +15,8 @@ def copied(document: Document) -> Document:
     """A document of its own with the same values; of plain JSON, which is several times quicker than a copy
     of any object.
     """
-    found: Document = json.loads(json.dumps(document))
-    return found
+    copy: Document = json.loads(json.dumps(document))
+    return copy
 
 
 def holder_of(document: Document, path: str) -> tuple[Document, str]:
@@ -28,14 +28,14 @@ def holder_of(document: Document, path: str) -> tuple[Document, str]:
     here: Any = document
     *steps, leaf = path.split(".")
     for step in steps:
-        found = (
+        held = (
             here.get(step)
             if isinstance(here, dict)
             else next((row for row in here if row["key"] == step), None)
         )
-        if found is None:
+        if held is None:
             raise Refused(path, step, rule("no-part"))
-        here = found
+        here = held
     if not isinstance(here, dict) or leaf not in here or isinstance(here[leaf], dict | list):
         raise Refused(path, leaf, rule("no-field"))
     return here, leaf
@@ -43,11 +43,11 @@ def holder_of(document: Document, path: str) -> tuple[Document, str]:
 
 def row_of(document: Document, group: str, key: object) -> Document:
     """The row of a list by its key. Raises `Refused`, naming those there are."""
-    found: Document | None = next((row for row in document[group] if row["key"] == key), None)
-    if found is None:
+    held: Document | None = next((row for row in document[group] if row["key"] == key), None)
+    if held is None:
         there = [row["key"] for row in document[group]]
         raise Refused(group, key, named(there) if there else rule("none-there"))
-    return found
+    return held
 
 
 def take(table: Mapping[str, Any], code: object, field_name: str) -> Any:
@@ -63,11 +63,11 @@ def keyed(document: Document, group: str, stem: str) -> Document:
     if not isinstance(rows, list) or not all(isinstance(row, dict) for row in rows):
         return document
     taken = [row for row in rows if row.get("key")]
-    found: list[Document] = []
+    with_keys: list[Document] = []
     for row in rows:
-        named = row if row.get("key") else {**row, "key": free_key([*taken, *found], stem)}
-        found.append(named)
-    return {**document, group: found}
+        named = row if row.get("key") else {**row, "key": free_key([*taken, *with_keys], stem)}
+        with_keys.append(named)
+    return {**document, group: with_keys}
 
 
 def free_key(rows: list[Document], stem: str) -> str:

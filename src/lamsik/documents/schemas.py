@@ -54,9 +54,9 @@ def schema_of(kind: type, title: str, may_lack: Collection[str] = ()) -> Schema:
     """The JSON Schema of a document of this type: nothing besides its fields, and all of them but those that
     it may lack (`Class.field`).
     """
-    made = TypeAdapter(kind).json_schema()
-    found = _written_out(made, made.get("$defs", {}), may_lack)
-    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": title, **found}
+    schema = TypeAdapter(kind).json_schema()
+    whole = _written_out(schema, schema.get("$defs", {}), may_lack)
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": title, **whole}
 
 
 def _written_out(node: Any, known: Schema, may_lack: Collection[str]) -> Any:
@@ -73,17 +73,17 @@ def _written_out(node: Any, known: Schema, may_lack: Collection[str]) -> Any:
         kinds = [one["type"] for one in some if "type" in one]
         joined = {name: value for one in some for name, value in one.items()}
         return {**joined, **rest, **({"type": kinds} if kinds else {})}
-    found = {
+    written = {
         name: _written_out(one, known, may_lack)
         for name, one in node.items()
         if name not in ("title", "default", "$defs", "required", "properties")
     }
     if "properties" in node:
         names = node["properties"]
-        found["properties"] = {name: _written_out(one, known, may_lack) for name, one in names.items()}
-        found["required"] = [name for name in names if f"{node.get('title')}.{name}" not in may_lack]
-        found["additionalProperties"] = False
-    return found
+        written["properties"] = {name: _written_out(one, known, may_lack) for name, one in names.items()}
+        written["required"] = [name for name in names if f"{node.get('title')}.{name}" not in may_lack]
+        written["additionalProperties"] = False
+    return written
 
 
 def refusal_of(error: ValidationError, path: str = "") -> Refused:
@@ -101,8 +101,8 @@ def refusal_of(error: ValidationError, path: str = "") -> Refused:
             f"{path}.{extra}".strip("."), given.get(extra), rule("known-fields", known=tuple(known))
         )
     limits = error.schema if isinstance(error.schema, Mapping) else {}
-    found = ALLOWS.get(str(error.validator))
-    return Refused(path or "document", given, found(must, limits) if found else rule("schema"))
+    allows = ALLOWS.get(str(error.validator))
+    return Refused(path or "document", given, allows(must, limits) if allows else rule("schema"))
 
 
 def _between(_must: Any, limits: Mapping[str, Any]) -> Allowed:

@@ -80,7 +80,7 @@ def top_template(design: Design) -> Node:
 
 def sections(design: Design) -> Node:
     """Sections at a quarter, the middle and three quarters, side by side, full size."""
-    found, x = [], 0.0
+    nodes, x = [], 0.0
     high, low = 0.0, 0.0
     for share in (0.25, 0.5, 0.75):
         outline = section_outline(design.body, share * design.body.length_mm, 96)
@@ -94,10 +94,10 @@ def sections(design: Design) -> Node:
             2.8,
             text_anchor="middle",
         )
-        found.append(group([shape, name], transform=f"translate({x:.2f} 0)"))
+        nodes.append(group([shape, name], transform=f"translate({x:.2f} 0)"))
         high, low = max(high, float(outline[:, 1].max())), min(low, float(outline[:, 1].min()))
         x += half + 8
-    return full_size(found, -1, -high - 1, x, high - low + 7, "Sections, full size")
+    return full_size(nodes, -1, -high - 1, x, high - low + 7, "Sections, full size")
 
 
 def check_ruler() -> Node:

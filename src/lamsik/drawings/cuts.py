@@ -170,9 +170,9 @@ def _skirt(design: Design, placed: Placement, pen: Pen) -> list[Node]:
     ]
 
 
-def clash_marks(found: tuple[Clash, ...], pen: Pen) -> list[Node]:
+def clash_marks(clashes: tuple[Clash, ...], pen: Pen) -> list[Node]:
     """Each clash as a red dimension with its distance; into each other as a ring round the place."""
-    return [mark for clash in found[:6] for mark in _clash(clash, pen)]
+    return [mark for clash in clashes[:6] for mark in _clash(clash, pen)]
 
 
 def _clash(clash: Clash, pen: Pen) -> list[Node]:

@@ -127,10 +127,10 @@ def _metal(outcome: Outcome, attitude: Attitude, pen: Pen) -> list[Node]:
         for y in h.sides_mm
     ]
     rows += [(cavity_point(design.body, c), c.slug.diameter_mm) for c in design.cavities]
-    found = []
+    nodes = []
     for at, size in rows:
         x, y = facing(np.array([at]), attitude)[0]
-        found.append(
+        nodes.append(
             node(
                 "circle",
                 cx=x,
@@ -142,22 +142,22 @@ def _metal(outcome: Outcome, attitude: Attitude, pen: Pen) -> list[Node]:
                 stroke_dasharray=f"{3 * pen.mm:.2f} {2 * pen.mm:.2f}",
             )
         )
-    return found
+    return nodes
 
 
 def _hanging(outcome: Outcome, attitude: Attitude, aft: bool) -> list[Node]:
     """Hooks and tie; those at the tail are hidden behind the body."""
-    design, found = outcome.design, []
+    design, nodes = outcome.design, []
     for placed in design.hardware:
         eye = eye_of(design.hardware, design.body, placed, design.lip)
         if (eye[0] > 0.8 * design.body.length_mm) is not aft:
             continue
         x, y = facing(np.array([eye]), attitude)[0]
         if placed.item.kind == "hook":
-            found.append(parts.treble(x, -y + 2.6, placed.item.mass_g, 0.0, -y))
+            nodes.append(parts.treble(x, -y + 2.6, placed.item.mass_g, 0.0, -y))
         elif placed.item.kind == "line_tie":
-            found.append(node("circle", cx=x, cy=-y, r=1.5, fill="none", stroke=INK, stroke_width=1.0))
-    return found
+            nodes.append(node("circle", cx=x, cy=-y, r=1.5, fill="none", stroke=INK, stroke_width=1.0))
+    return nodes
 
 
 def _marks(

@@ -83,9 +83,9 @@ def _one(design: Design, style: dict[str, object], plan_y: float, section_x: flo
 
 def _reach(first: Design, second: Design) -> float:
     """How far lips hang below the bellies."""
-    found = [0.0]
+    reaches = [0.0]
     for design in (first, second):
         if design.lip is not None:
             low = float(side_outline(design.body)[:, 1].min())
-            found.append(max(low - lip_point(design.body, design.lip, design.lip.length_mm)[2], 0.0))
-    return max(found)
+            reaches.append(max(low - lip_point(design.body, design.lip, design.lip.length_mm)[2], 0.0))
+    return max(reaches)

@@ -124,7 +124,7 @@ def _pieces(drawing: Drawing, area: tuple[float, float]) -> list[_Piece]:
         return [_Piece(drawing, drawing.box, drawing.title)]
     step_x, step_y = (wide - OVERLAP) / columns, (high - OVERLAP) / rows
     marks = _register(drawing.box, columns, rows, step_x, step_y)
-    found = []
+    pieces = []
     for row in range(rows):
         for column in range(columns):
             window = (
@@ -137,15 +137,15 @@ def _pieces(drawing: Drawing, area: tuple[float, float]) -> list[_Piece]:
                 f"{drawing.title}, part {row * columns + column + 1} of {rows * columns}: lay the crosses"
                 " over each other"
             )
-            found.append(_Piece(drawing, window, part, tuple(m for m in marks if _inside(m, window))))
-    return found
+            pieces.append(_Piece(drawing, window, part, tuple(m for m in marks if _inside(m, window))))
+    return pieces
 
 
 def _with_lists(piece: _Piece, area: tuple[float, float]) -> list[_Piece]:
     """A piece and its lists, on one sheet where one takes them all."""
-    found = _lists(piece, area)
-    below = sum(one.height + GAP for one in found)
-    return [replace(piece, below=below if piece.height + below <= area[1] else 0.0), *found]
+    lists = _lists(piece, area)
+    below = sum(one.height + GAP for one in lists)
+    return [replace(piece, below=below if piece.height + below <= area[1] else 0.0), *lists]
 
 
 def _lists(piece: _Piece, area: tuple[float, float]) -> list[_Piece]:
@@ -153,21 +153,21 @@ def _lists(piece: _Piece, area: tuple[float, float]) -> list[_Piece]:
     left, _, wide, _ = piece.window
     rows = [row for row in piece.drawing.listed if left <= row.x_mm <= left + wide]
     most = max(int((area[1] - HEAD) // ROW), 1)
-    found = []
+    lists = []
     for first in range(0, len(rows), most):
         part = rows[first : first + most]
         said = [label(row.says, 0, n * ROW + 3.0, 2.7) for n, row in enumerate(part)] + [
             label(row.more, 4, n * ROW + 6.5, 2.4, fill=MUTED) for n, row in enumerate(part)
         ]
         box = (0.0, 0.0, min(LIST_WIDE, area[0]), len(part) * ROW)
-        found.append(
+        lists.append(
             _Piece(
                 Drawing(f"{piece.drawing.key}-list", "", tuple(said), box),
                 box,
                 f"{piece.heading.split(':')[0]}: list",
             )
         )
-    return found
+    return lists
 
 
 def _register(
@@ -175,14 +175,14 @@ def _register(
 ) -> list[tuple[float, float, str]]:
     """Crosses in the middle of every overlap: place and name, the same on both parts."""
     x, y, wide, high = box
-    found = []
+    marks = []
     for column in range(1, columns):
         at = x + column * step_x + OVERLAP / 2
-        found += [(at, y + 3.5, f"{column}a"), (at, y + high - 3.5, f"{column}b")]
+        marks += [(at, y + 3.5, f"{column}a"), (at, y + high - 3.5, f"{column}b")]
     for row in range(1, rows):
         at = y + row * step_y + OVERLAP / 2
-        found += [(x + 3.5, at, f"{row}c"), (x + wide - 3.5, at, f"{row}d")]
-    return found
+        marks += [(x + 3.5, at, f"{row}c"), (x + wide - 3.5, at, f"{row}d")]
+    return marks
 
 
 def _inside(mark: tuple[float, float, str], window: tuple[float, float, float, float]) -> bool:

@@ -190,14 +190,14 @@ def grip(
 
 def hardware(design: Design, pen: Pen, turn_deg: float = 0.0) -> list[Node]:
     """Eyes, rings and hooks; hanging parts stay upright when the body is turned by `turn_deg`."""
-    found = []
+    nodes = []
     for placed in design.hardware:
         if placed.item.kind in ("line_tie", "hanger"):
-            found.append(_screw_eye(design, placed, pen))
+            nodes.append(_screw_eye(design, placed, pen))
     for placed in design.hardware:
         eye = eye_of(design.hardware, design.body, placed, design.lip)
         if placed.item.kind == "ring":
-            found.append(
+            nodes.append(
                 group(
                     [
                         node(
@@ -214,8 +214,8 @@ def hardware(design: Design, pen: Pen, turn_deg: float = 0.0) -> list[Node]:
                 )
             )
         if placed.item.kind == "hook":
-            found.append(treble(eye[0], -eye[2] + 2.6, placed.item.mass_g, -turn_deg, -eye[2]))
-    return found
+            nodes.append(treble(eye[0], -eye[2] + 2.6, placed.item.mass_g, -turn_deg, -eye[2]))
+    return nodes
 
 
 def _screw_eye(design: Design, placed: Placement, pen: Pen) -> Node:

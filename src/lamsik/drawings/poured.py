@@ -56,8 +56,8 @@ class _Turned:
     def shapes(self) -> list[Array]:
         """Outlines of its shadow."""
         mesh = lying(self.mould)
-        found = seen(mesh, 1)[0] if self.is_flat else seen(mesh)[0]
-        return [shape @ self.spin.T for shape in found]
+        outlines = seen(mesh, 1)[0] if self.is_flat else seen(mesh)[0]
+        return [shape @ self.spin.T for shape in outlines]
 
     def at(self, point: Array) -> tuple[float, float]:
         """Where a point of the laid master is seen."""
@@ -183,8 +183,8 @@ def _beyond(shapes: list[Array], level: float, above: bool) -> list[Array]:
 
 def _pocket(shapes: list[Array], at: tuple[float, float], level: float) -> Array:
     """The part of an outline above a level that holds a point of it: the air that stays there."""
-    found = _beyond(shapes, level, above=True)
-    return min(found, key=lambda row: float(((row - at) ** 2).sum(axis=1).min()), default=np.zeros((0, 2)))
+    above = _beyond(shapes, level, above=True)
+    return min(above, key=lambda row: float(((row - at) ** 2).sum(axis=1).min()), default=np.zeros((0, 2)))
 
 
 def cast_picture(

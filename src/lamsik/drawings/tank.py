@@ -213,7 +213,7 @@ def _marks(
     lift = weight if outcome.surface and b == outcome.surface[0].b_mm else lift
     longest = 52 * pen.mm / max(weight, lift)
     rise = outcome.verdict.speed_cm_s
-    found = [
+    nodes = [
         parts.arrow(gx, gy, weight * longest, pen, INK),
         parts.arrow(bx, by, -lift * longest, pen, WATER),
         _halo(f"{weight:.1f} g", gx + 9 * pen.mm, gy + weight * longest, pen, INK),
@@ -224,7 +224,7 @@ def _marks(
     if outcome.verdict.behaviour not in (FLOATS, "suspends"):
         x, y = 398 * pen.mm, 270 * pen.mm
         way = -1 if rise > 0 else 1
-        found += [
+        nodes += [
             parts.arrow(x, y - way * 30 * pen.mm, way * 60 * pen.mm, pen, TIP),
             label(
                 f"{abs(rise):.0f} cm/s",
@@ -236,7 +236,7 @@ def _marks(
                 text_anchor="middle",
             ),
         ]
-    return found
+    return nodes
 
 
 def _halo(text: str, x: float, y: float, pen: Pen, colour: str) -> Node:

@@ -39,14 +39,14 @@ def loads(data: bytes, name: str) -> Document:
     """
     require(len(data) <= MOST_BYTES, "file", f"{len(data)} bytes", f"at most {MOST_BYTES} bytes")
     try:
-        found = json.loads(data, parse_constant=_no_number)
+        document = json.loads(data, parse_constant=_no_number)
     except (ValueError, RecursionError) as error:
         raise Refused("file", kind_of(data, "a JSON file"), "JSON text is needed") from error
-    wrong = best_match(_validator(name).iter_errors(found))
+    wrong = best_match(_validator(name).iter_errors(document))
     if wrong is not None:
         path = ".".join(str(step + 1 if isinstance(step, int) else step) for step in wrong.absolute_path)
         raise refusal_of(wrong, path)
-    return dict(found)
+    return dict(document)
 
 
 def _no_number(text: str) -> None:
@@ -88,7 +88,7 @@ def water_of(row: Document) -> Water:
 def bearers_of(row: Document) -> tuple[Bearer, ...]:
     """A float of a pair, to each of its marks."""
     sd = float(row.get("sd_g", 0.0))
-    found = []
+    bearers = []
     for mark in row["marks"]:
         carries = row["sinker_g"] - mark["reading_g"]
         require(
@@ -97,10 +97,10 @@ def bearers_of(row: Document) -> tuple[Bearer, ...]:
             f"{mark['reading_g']:g} g",
             f"at most the sinker's own {row['sinker_g']:g} g: a float pulls up",
         )
-        found.append(
+        bearers.append(
             Bearer(row["name"], carries, water_of(row["water"]), row["air_g"], sd * 2**0.5, mark["name"])
         )
-    return tuple(found)
+    return tuple(bearers)
 
 
 def load_of(row: Document) -> InWater:

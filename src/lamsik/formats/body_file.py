@@ -43,11 +43,11 @@ def read(data: bytes) -> tuple[Document, bytes | None]:
             f"at most {MOST_BYTES / 1e6:.0f} MB, with a mesh {MOST_MESH_BYTES / 1e6:.0f} MB",
         )
     try:
-        found: Any = json.loads(data)
-        packed = base64.b64decode(found.pop(MESH), validate=True)
+        content: Any = json.loads(data)
+        packed = base64.b64decode(content.pop(MESH), validate=True)
     except (ValueError, RecursionError, TypeError, KeyError, AttributeError) as error:
         raise Refused("file", kind_of(data, "a JSON file"), "this is no body file with a mesh") from error
-    document = BODY_SCHEMA.checked(found)
+    document = BODY_SCHEMA.checked(content)
     mesh = document["body"]["mesh"]
     if mesh is None or sha256(packed).hexdigest() != mesh["digest"]:
         raise Refused(
@@ -79,14 +79,14 @@ def opened(data: bytes) -> tuple[Document, bytes | None, Mesh | None]:
     document, packed = read(data)
     if packed is None:
         return document, None, None
-    found = skins.mesh_of_bytes(inflated(packed))
-    check(found.vertices, found.faces)
-    spans = np.ptp(found.vertices, axis=0)
+    mesh = skins.mesh_of_bytes(inflated(packed))
+    check(mesh.vertices, mesh.faces)
+    spans = np.ptp(mesh.vertices, axis=0)
     require(
         bool(np.all(np.abs(spans - 1.0) < SHARES_OFF)),
         MESH,
         None,
         "the mesh in the file is not in shares of length, width and depth",
     )
-    skins.keep(document["body"]["mesh"]["digest"], found)
-    return document, packed, found
+    skins.keep(document["body"]["mesh"]["digest"], mesh)
+    return document, packed, mesh

@@ -14,10 +14,10 @@ def read(kind: Kind[Any, Any], data: bytes) -> Document:
     """The checked document of a file. Raises `Refused` naming the field, what was given, what is allowed."""
     require(len(data) <= kind.most_bytes, "file", f"{len(data)} bytes", f"at most {kind.most_bytes} bytes")
     try:
-        found = json.loads(data, parse_constant=_no_number)
+        document = json.loads(data, parse_constant=_no_number)
     except (ValueError, RecursionError) as error:
         raise Refused("file", kind_of(data, "a JSON file"), "JSON text is needed") from error
-    return kind.brought_in(found)
+    return kind.brought_in(document)
 
 
 def _no_number(text: str) -> None:

@@ -112,7 +112,7 @@ def read(data: bytes) -> Outlines:
         ) from error
     unit = InsertUnits(drawing.units or InsertUnits.Millimeters)
     factor = float(conversion_factor(unit, InsertUnits.Millimeters))
-    found, ours = [], []
+    outlines, ours = [], []
     for count, entity in enumerate(drawing.modelspace()):
         if count > MOST_SHAPES:
             raise Refused(
@@ -120,10 +120,10 @@ def read(data: bytes) -> Outlines:
             )
         points = _outline(entity)
         if points is not None:
-            found.append(FoundOutline(str(entity.dxf.layer), points * factor))
+            outlines.append(FoundOutline(str(entity.dxf.layer), points * factor))
             if entity.dxf.layer in ("SIDE", "TOP"):
                 ours.append(points)
-    return chosen(found, _own_document(drawing, ours))
+    return chosen(outlines, _own_document(drawing, ours))
 
 
 def _outline(entity: Any) -> Array | None:
@@ -131,12 +131,12 @@ def _outline(entity: Any) -> Array | None:
     from ezdxf.path import make_path  # noqa: PLC0415
 
     try:
-        made = make_path(entity)
+        path = make_path(entity)
     except TypeError:
         return None
-    if not made.is_closed:
+    if not path.is_closed:
         return None
-    points = np.array([(p.x, p.y) for p in made.flattening(0.01)], dtype=float)
+    points = np.array([(p.x, p.y) for p in path.flattening(0.01)], dtype=float)
     if len(points) > MOST_POINTS:
         raise Refused("dxf", f"{len(points)} points", f"at most {MOST_POINTS} in one outline")
     return points[:-1] if len(points) > 3 else None

@@ -40,17 +40,17 @@ class Outlines:
     document: Document | None = None
 
 
-def chosen(found: list[FoundOutline], document: Document | None = None) -> Outlines:
+def chosen(outlines: list[FoundOutline], document: Document | None = None) -> Outlines:
     """Side and top out of a file's closed outlines: by their names, else the largest, and the next largest of
     like length below it.
 
     Raises `Refused` where there is none.
     """
-    if not found:
+    if not outlines:
         raise Refused(
             "file", "no closed outline", "draw the side as one closed path, and the top, if any, as another"
         )
-    for row in found:
+    for row in outlines:
         if not np.all(np.abs(row.points) <= FARTHEST_MM):  # nor is what is no number
             raise Refused(
                 "file",
@@ -58,7 +58,7 @@ def chosen(found: list[FoundOutline], document: Document | None = None) -> Outli
                 f"an outline reaches further than {FARTHEST_MM / 1000:.0f} m: see what else is in the"
                 " drawing",
             )
-    by_size = sorted(found, key=lambda row: -row.area_mm2)
+    by_size = sorted(outlines, key=lambda row: -row.area_mm2)
     side = next((row for row in by_size if SIDE in row.name.lower()), None)
     top = next((row for row in by_size if TOP in row.name.lower() and row is not side), None)
     if side is None:

@@ -18,8 +18,8 @@ def kind_of(data: bytes, wanted: str = "") -> str:
     """The file in words, such as "an STL mesh", "an empty file", "a file of another kind"; empty where it
     seems to be what was wanted.
     """
-    found = _kind(data)
-    return "" if found == wanted else found
+    kind = _kind(data)
+    return "" if kind == wanted else kind
 
 
 def _kind(data: bytes) -> str:

@@ -38,8 +38,8 @@ def read(data: bytes, step: Callable[[float, str], None] = _quiet) -> Checked:
 
     step(0.1, "reading the triangles")
     try:
-        found: Any = trimesh.load(BytesIO(data), file_type="stl", process=False)
-        vertices, faces = np.asarray(found.vertices, dtype=float), np.asarray(found.faces)
+        mesh: Any = trimesh.load(BytesIO(data), file_type="stl", process=False)
+        vertices, faces = np.asarray(mesh.vertices, dtype=float), np.asarray(mesh.faces)
     except Exception as error:
         raise Refused("stl", kind_of(data, "an STL mesh"), "this is no STL file that can be read") from error
     step(0.4, f"joining the corners of {len(faces)} triangles")

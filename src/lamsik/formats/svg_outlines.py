@@ -101,26 +101,26 @@ def _closed_shapes(data: bytes) -> list[FoundOutline]:
         drawing = SVG.parse(BytesIO(data), reify=True, ppi=96.0)
     except Exception as error:
         raise Refused("svg", None, "its paths cannot be read: save it anew as plain SVG") from error
-    found: list[FoundOutline] = []
+    shapes: list[FoundOutline] = []
     for count, element in enumerate(drawing.elements()):
         if count > MOST_SHAPES:
             raise Refused(
                 "svg", f"more than {MOST_SHAPES} shapes", "keep the side and the top outline, drop the rest"
             )
         if isinstance(element, Shape):
-            found += _outlines_of(element)
-    return found
+            shapes += _outlines_of(element)
+    return shapes
 
 
 def _outlines_of(shape: Any) -> list[FoundOutline]:
     """The closed parts of a shape as points [mm]."""
     path = shape if isinstance(shape, Path) else Path(shape)
-    found = []
+    outlines = []
     for part in path.as_subpaths():
         points = _points(Path(part))
         if len(points) > 3 and _is_closed(points):
-            found.append(FoundOutline(str(shape.id or ""), points * PX_MM * np.array([1.0, -1.0])))
-    return found
+            outlines.append(FoundOutline(str(shape.id or ""), points * PX_MM * np.array([1.0, -1.0])))
+    return outlines
 
 
 def _points(path: Any) -> Array:
@@ -158,14 +158,14 @@ def own_metadata(document: Document, paths: list[str]) -> str:
 
 def _own_document(root: Element) -> Document | None:
     """The document our own file carries, if its outlines are still those drawn from it."""
-    found = next(
+    metadata = next(
         (element for element in root.iter() if _tag(element) == "metadata" and element.get("id") == OURS),
         None,
     )
-    if found is None or not found.text:
+    if metadata is None or not metadata.text:
         return None
     try:
-        kept = json.loads(found.text)
+        kept = json.loads(metadata.text)
         paths = [element.get("d", "") for element in root.iter() if element.get("id") in ("side", "top")]
         return BODY_SCHEMA.checked(kept["document"]) if kept["digest"] == path_digest(paths) else None
     except (ValueError, KeyError, TypeError):

@@ -87,14 +87,14 @@ def marks_text(marks: Sequence[Sequence[object]]) -> str:
 
 def marks_of(text: str, line: str) -> list[tuple[str, float]]:
     """Marks out of one cell. Raises `Refused` naming the line."""
-    found = []
+    marks = []
     for cell in (part.strip() for part in text.split(";") if part.strip()):
         name, _, grams = cell.rstrip().removesuffix("g").strip().rpartition(" ")
         require(
             bool(name), f"{line}, marks", cell[:30], "marks are written such as `ring 23.00 g; tip 21.00 g`"
         )
-        found.append((name.strip()[:40], units.parse(f"{grams} g", "mass", f"{line}, marks").value))
-    return found
+        marks.append((name.strip()[:40], units.parse(f"{grams} g", "mass", f"{line}, marks").value))
+    return marks
 
 
 def read(data: bytes, asked: Mapping[str, str]) -> tuple[list[dict[str, object]], list[CsvHead]]:
@@ -157,31 +157,31 @@ def _head(cell: str, asked: Mapping[str, str]) -> CsvHead:
 
 
 def _row(cells: Sequence[str], heads: Sequence[CsvHead], number: int) -> dict[str, object]:
-    found: dict[str, object] = {}
+    values: dict[str, object] = {}
     for head, cell in zip(heads, cells, strict=False):
         text = cell.strip()
         if not text:
             continue
         if not head.quantity:
-            found[head.name] = (
+            values[head.name] = (
                 text[1:] if text[:1] == "'" and text[1:].lstrip("'").startswith(FORMULA) else text
             )[:400]
             continue
         try:
-            found[head.name] = units.parse(
+            values[head.name] = units.parse(
                 f"{text} {head.unit}", head.quantity, f"line {number}, {head.name}"
             ).value
         except Refused as refused:
             raise Refused(f"line {number}, {head.name}", text[:20], refused.allowed) from refused
-    if not found.get("name"):
+    if not values.get("name"):
         raise Refused(f"line {number}", ", ".join(cells)[:40], "a name is needed")
-    wet = any(found.get(name) is not None for name in ("water", "both", "marks"))
+    wet = any(values.get(name) is not None for name in ("water", "both", "marks"))
     require(
-        not wet or "temperature" in found or "measured" in found,
+        not wet or "temperature" in values or "measured" in values,
         f"line {number}, temperature",
         "",
         "say how warm its water was, or its measured density",
     )
-    if found.get("marks"):
-        found["marks"] = marks_of(str(found["marks"]), f"line {number}")
-    return found
+    if values.get("marks"):
+        values["marks"] = marks_of(str(values["marks"]), f"line {number}")
+    return values

@@ -242,8 +242,8 @@ def make(folder: Path, at: datetime, keep: int = 0) -> Path:
 
 def age(folder: Path, at: datetime) -> timedelta | None:
     """How old the newest backup is; None where there is none."""
-    found = made(folder)
-    return at - datetime.fromtimestamp(found[0].stat().st_mtime) if found else None
+    backups = made(folder)
+    return at - datetime.fromtimestamp(backups[0].stat().st_mtime) if backups else None
 
 
 def make_daily(folder: Path, plan: Callable[[], tuple[bool, int]], at: datetime) -> Path | None:

@@ -59,7 +59,7 @@ def next_code(session: Session, kind: str, stem: str) -> str:
     return f"{stem}-{count + 1:03d}"
 
 
-def found(kind: str, text: str = "") -> SelectOfScalar[Document]:
+def matching(kind: str, text: str = "") -> SelectOfScalar[Document]:
     """The question for documents of a kind that are not deleted, by name; only those matching `text` if
     given.
     """
@@ -73,7 +73,7 @@ def listed(session: Session, kind: str, text: str = "", most: int | None = None)
     """Documents of a kind by name, all of them unless the list ends somewhere: of what there can be many
     of, it does.
     """
-    return session.exec(found(kind, text).limit(most)).all()
+    return session.exec(matching(kind, text).limit(most)).all()
 
 
 def content(session: Session, row: Document) -> dict[str, Any]:
@@ -133,15 +133,15 @@ def save(session: Session, row: Document, new: dict[str, Any], base: int, note: 
     if current.content == new:
         return current
     last = session.exec(select(func.max(Revision.number)).where(Revision.document_id == row.id)).one()
-    made = Revision(document_id=_id(row), number=(last or 0) + 1, parent=row.current, content=new, note=note)
-    session.add(made)
-    row.current, row.name = made.number, str(new["name"])
+    saved = Revision(document_id=_id(row), number=(last or 0) + 1, parent=row.current, content=new, note=note)
+    session.add(saved)
+    row.current, row.name = saved.number, str(new["name"])
     row.search = fold(f"{row.name} {row.code}")
     session.add(row)
     session.flush()
-    if made.number % history.PACK_EVERY == 0:
+    if saved.number % history.PACK_EVERY == 0:
         history.pack(session, row)
-    return made
+    return saved
 
 
 def undo(session: Session, row: Document) -> bool:
@@ -174,9 +174,9 @@ def _move(session: Session, row: Document, number: int | None) -> bool:
 def branch(session: Session, row: Document, new: dict[str, Any], parent: int, note: str) -> Revision:
     """A revision beside the current one: for one piece, without changing the design for others."""
     last = session.exec(select(func.max(Revision.number)).where(Revision.document_id == row.id)).one()
-    made = Revision(
+    branched = Revision(
         document_id=_id(row), number=(last or 0) + 1, parent=parent, content=new, note=note, beside=True
     )
-    session.add(made)
+    session.add(branched)
     session.flush()
-    return made
+    return branched

@@ -17,8 +17,8 @@ def tables(session: Session) -> dict[str, ShotTable]:
     """The shop's shot tables by name; the nominal sizes where it has none."""
     rows = documents.listed(session, "shots")
     contents = documents.contents(session, rows)
-    found = {row.name: table_of(contents[row.id or 0]) for row in rows}
-    return found or {STANDARD.name: STANDARD}
+    by_name = {row.name: table_of(contents[row.id or 0]) for row in rows}
+    return by_name or {STANDARD.name: STANDARD}
 
 
 def drills_mm(session: Session) -> tuple[float, ...]:

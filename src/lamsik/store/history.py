@@ -63,9 +63,9 @@ def pack(session: Session, document: Document, today: datetime | None = None) ->
             )
         ),
     )
-    found = session.exec(old.order_by(col(Revision.number)).limit(AT_ONCE)).all()
+    revisions = session.exec(old.order_by(col(Revision.number)).limit(AT_ONCE)).all()
     done = 0
-    for row in found:
+    for row in revisions:
         base = _base(session, row)
         if base.id != row.id and base.packed is None:
             written = _as_written(session, {base.id})[base.id]
@@ -110,5 +110,5 @@ def _packed(content: dict[str, Any], base: bytes) -> bytes:
 
 def _unpacked(data: bytes, base: bytes) -> dict[str, Any]:
     work = zlib.decompressobj(zdict=base)
-    found: dict[str, Any] = json.loads(work.decompress(data) + work.flush())
-    return found
+    content: dict[str, Any] = json.loads(work.decompress(data) + work.flush())
+    return content

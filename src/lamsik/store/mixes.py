@@ -35,12 +35,12 @@ def _sorted(
     session: Session, text: str
 ) -> tuple[dict[int, tuple[Document, Product]], list[tuple[Document, Refused]]]:
     rows = documents.listed(session, "product", text)
-    found = documents.contents(session, rows)
+    contents = documents.contents(session, rows)
     good: dict[int, tuple[Document, Product]] = {}
     bad: list[tuple[Document, Refused]] = []
     for row in rows:
         try:
-            good[row.id or 0] = (row, to_product(found[row.id or 0]))
+            good[row.id or 0] = (row, to_product(contents[row.id or 0]))
         except Refused as refused:
             bad.append((row, refused))
     return good, bad
@@ -67,12 +67,12 @@ def tubs(session: Session, product_id: int) -> Sequence[ShopTub]:
 
 def tubs_by_product(session: Session) -> dict[int, list[ShopTub]]:
     """All tubs that are not gone by product, in one query."""
-    found: dict[int, list[ShopTub]] = {}
+    by_product: dict[int, list[ShopTub]] = {}
     for row in session.exec(
         select(ShopTub).where(col(ShopTub.gone_at).is_(None)).order_by(col(ShopTub.id))
     ).all():
-        found.setdefault(row.product_id, []).append(row)
-    return found
+        by_product.setdefault(row.product_id, []).append(row)
+    return by_product
 
 
 def core_tub(row: ShopTub) -> Tub:
@@ -320,10 +320,10 @@ def stop_linked(session: Session, link: str) -> None:
 
 def weigh_lines(session: Session, product_id: int, product: Product, grams: float) -> list[dict[str, Any]]:
     """A batch's lines at the ratio just as it should be, each from the first tub of its part."""
-    found = []
+    lines = []
     for part, share in zip(product.parts, mass_shares(product), strict=True):
         tub = next((row for row in tubs(session, product_id) if row.part == part.name), None)
-        found.append(
+        lines.append(
             {
                 "part": part.name,
                 "grams": round(grams * share, 1),
@@ -331,4 +331,4 @@ def weigh_lines(session: Session, product_id: int, product: Product, grams: floa
                 "lot": tub.lot if tub else "",
             }
         )
-    return found
+    return lines

@@ -34,7 +34,7 @@ def body_content(session: Session, block: dict[str, Any]) -> dict[str, Any]:
     return row.content
 
 
-def made(session: Session, mould_id: int) -> Sequence[MouldMade]:
+def versions(session: Session, mould_id: int) -> Sequence[MouldMade]:
     """Moulds made of a design, the newest first."""
     return session.exec(
         select(MouldMade).where(MouldMade.mould_id == mould_id).order_by(col(MouldMade.id).desc())
@@ -50,7 +50,7 @@ def make(session: Session, row: Document, material: str, lot: str, release: str)
         select(func.count()).select_from(MouldMade).where(MouldMade.mould_id == row.id)
     ).one()
     cavities = [{"key": spot["key"], "state": ALIVE, "reason": ""} for spot in content["cavities"]]
-    found = MouldMade(
+    mould_made = MouldMade(
         mould_id=row.id or 0,
         revision=row.current,
         version=count + 1,
@@ -59,9 +59,9 @@ def make(session: Session, row: Document, material: str, lot: str, release: str)
         release=release,
         cavities=cavities,
     )
-    session.add(found)
+    session.add(mould_made)
     session.flush()
-    return found
+    return mould_made
 
 
 def mark(session: Session, row: MouldMade, key: str, state: str, reason: str) -> None:
@@ -142,7 +142,7 @@ def begin(
     castings: list[Any] = [
         {"cavity": key, "good": None, "faults": [], "firmness": "", "piece": None} for key in alive(row)
     ]
-    found = Pour(
+    pour = Pour(
         made_id=row.id or 0,
         product_id=product_id,
         shot=count + 1,
@@ -152,9 +152,9 @@ def begin(
         at_c=at_c,
         order_id=order_id,
     )
-    session.add(found)
+    session.add(pour)
     session.flush()
-    return found
+    return pour
 
 
 def shots(session: Session, made_id: int) -> int:

@@ -84,7 +84,7 @@ def customers(text: str = "") -> SelectOfScalar[Customer]:
 
 def waiting_for(session: Session, design_id: int) -> Order | None:
     """The order this design is made for that still lacks pieces, the nearest due first."""
-    made = (
+    has_pieces = (
         select(func.count())
         .where(Piece.order_id == Order.id, col(Piece.deleted_at).is_(None))
         .correlate(Order)
@@ -94,6 +94,6 @@ def waiting_for(session: Session, design_id: int) -> Order | None:
         Order.design_id == design_id,
         col(Order.queue) < DONE,
         col(Order.deleted_at).is_(None),
-        Order.quantity > made,
+        Order.quantity > has_pieces,
     )
     return session.exec(query.order_by(col(Order.queue)).limit(1)).first()

@@ -32,5 +32,5 @@ class Page(Generic[Row]):
 
 def page(session: Session, query: "Query[Row]", number: int = 1, most: int = MOST) -> Page[Row]:
     """The page of that number of what a question finds."""
-    found: Sequence[Any] = session.exec(query.offset((number - 1) * most).limit(most + 1)).all()
-    return Page(found[:most], number, len(found) > most)
+    rows: Sequence[Any] = session.exec(query.offset((number - 1) * most).limit(most + 1)).all()
+    return Page(rows[:most], number, len(rows) > most)

@@ -114,11 +114,11 @@ def sweep(shop: Path, database: sqlite3.Connection, now_s: float) -> int:
 
 def _named(database: sqlite3.Connection) -> list[str]:
     """Every picture that a row names, each once; a shop of before pictures were files names none."""
-    found: dict[str, None] = {}
+    digests: dict[str, None] = {}
     for table, column in NAMED_IN:
         if any(row[1] == column for row in database.execute(f"PRAGMA table_info({table})")):
-            found |= dict.fromkeys(
+            digests |= dict.fromkeys(
                 row[0]
                 for row in database.execute(f"SELECT DISTINCT {column} FROM {table} WHERE {column} <> ''")
             )
-    return list(found)
+    return list(digests)

@@ -114,20 +114,20 @@ def due_first(session: Session, most: int) -> list[PieceLine]:
     ordered = session.exec(
         select(Piece).where(col(Piece.order_id).in_(wanted), *GOING).order_by(col(Piece.id))
     ).all()
-    found: list[PieceLine] = [
+    lines: list[PieceLine] = [
         (piece, *wanted[piece.order_id]) for piece in ordered if piece.order_id is not None
     ]
-    found.sort(key=lambda line: (line[1].queue if line[1] else "", line[0].id))
-    if len(found) < most:
+    lines.sort(key=lambda line: (line[1].queue if line[1] else "", line[0].id))
+    if len(lines) < most:
         here = (
             select(Order.id)
             .where(Order.id == Piece.order_id, col(Order.deleted_at).is_(None))
             .correlate(Piece)
             .exists()
         )
-        rest = select(Piece).where(*GOING, ~here).order_by(col(Piece.id)).limit(most - len(found))
-        found += [(piece, None, None) for piece in session.exec(rest).all()]
-    return found[:most]
+        rest = select(Piece).where(*GOING, ~here).order_by(col(Piece.id)).limit(most - len(lines))
+        lines += [(piece, None, None) for piece in session.exec(rest).all()]
+    return lines[:most]
 
 
 def document_of(session: Session, piece: Piece) -> dict[str, object]:
@@ -138,9 +138,9 @@ def document_of(session: Session, piece: Piece) -> dict[str, object]:
 def documents_of(session: Session, rows: Sequence[Piece]) -> dict[int, dict[str, object]]:
     """The documents some pieces are made from by revision, in one query."""
     wanted = {row.revision_id for row in rows}
-    found = session.exec(select(Revision).where(col(Revision.id).in_(wanted))).all()
-    history.ready(session, found)
-    return {row.id or 0: row.content for row in found}
+    revisions = session.exec(select(Revision).where(col(Revision.id).in_(wanted))).all()
+    history.ready(session, revisions)
+    return {row.id or 0: row.content for row in revisions}
 
 
 def ticks(session: Session, piece: Piece) -> dict[str, StepDone]:
@@ -152,12 +152,12 @@ def ticks(session: Session, piece: Piece) -> dict[str, StepDone]:
 
 def ticked(session: Session, rows: Sequence[Piece]) -> dict[int, set[str]]:
     """Ticked steps by piece, of these."""
-    found: dict[int, set[str]] = {row.id or 0: set() for row in rows}
+    by_piece: dict[int, set[str]] = {row.id or 0: set() for row in rows}
     for piece_id, step in session.exec(
-        select(StepDone.piece_id, StepDone.step).where(col(StepDone.piece_id).in_(found))
+        select(StepDone.piece_id, StepDone.step).where(col(StepDone.piece_id).in_(by_piece))
     ).all():
-        found[piece_id].add(step)
-    return found
+        by_piece[piece_id].add(step)
+    return by_piece
 
 
 def tick(session: Session, piece: Piece, step: str, done: bool, reason: str = "") -> None:
@@ -249,10 +249,10 @@ def readings_of(session: Session, ids: Collection[int]) -> dict[int, dict[str, R
         .join(Instrument)
         .where(col(Weighing.undone_at).is_(None), col(Weighing.piece_id).in_(ids))
     )
-    found: dict[int, dict[str, Reading]] = {}
+    by_piece: dict[int, dict[str, Reading]] = {}
     for weighing, instrument in session.exec(query.order_by(col(Weighing.id))).all():
-        found.setdefault(weighing.piece_id, {})[weighing.target] = Reading(weighing, instrument)
-    return found
+        by_piece.setdefault(weighing.piece_id, {})[weighing.target] = Reading(weighing, instrument)
+    return by_piece
 
 
 def held_under(session: Session, most: int) -> Sequence[Piece]:
@@ -267,12 +267,12 @@ def held_under(session: Session, most: int) -> Sequence[Piece]:
     return session.exec(query.order_by(col(Piece.id).desc()).limit(most)).all()
 
 
-def measured(found: dict[str, Reading]) -> Measured:
+def measured(weighed: dict[str, Reading]) -> Measured:
     """The readings as the core takes them; a scale of step s errs by s/√12."""
     stages: list[tuple[str, float, float]] = []
     parts: list[tuple[str, float, float]] = []
     waters: list[tuple[str, float, float, float]] = []
-    for target, reading in found.items():
+    for target, reading in weighed.items():
         kind, _, name = target.partition(":")
         row = (name, reading.weighing.mass_g, reading.instrument.step_g / 12**0.5)
         if kind == WATER:

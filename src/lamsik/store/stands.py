@@ -51,16 +51,19 @@ def order_anew(session: Session, order: Order) -> None:
     """What is agreed or made for an order changed: where it stands."""
     session.add(order)
     session.flush()  # a new one has its id only now
-    made = Piece.order_id == order.id, col(Piece.deleted_at).is_(None)
+    of_order = Piece.order_id == order.id, col(Piece.deleted_at).is_(None)
     _tell(
-        order, dict(session.exec(select(Piece.stand, func.count()).where(*made).group_by(Piece.stand)).all())
+        order,
+        dict(session.exec(select(Piece.stand, func.count()).where(*of_order).group_by(Piece.stand)).all()),
     )
     session.flush()
 
 
-def _tell(order: Order, made: Mapping[str, int]) -> None:
+def _tell(order: Order, pieces: Mapping[str, int]) -> None:
     order.stand = status(
-        order.accepted_at is not None, order.quantity, [at for at, many in made.items() for _ in range(many)]
+        order.accepted_at is not None,
+        order.quantity,
+        [at for at, many in pieces.items() for _ in range(many)],
     )
     order.queue = f"{DONE if order.stand == SHIPPED else OPEN} {order.due_on or 'undated'} {order.number:>12}"
 
@@ -81,16 +84,16 @@ def all_anew(session: Session) -> None:
     for revision in session.exec(select(Piece.revision_id).distinct()).all():
         _pieces_of(session, revision)
     session.flush()
-    made: dict[int | None, dict[str, int]] = {}
+    by_order: dict[int | None, dict[str, int]] = {}
     of_orders = col(Piece.order_id).is_not(None), col(Piece.deleted_at).is_(None)
     for key, at, many in session.exec(
         select(Piece.order_id, Piece.stand, func.count())
         .where(*of_orders)
         .group_by(col(Piece.order_id), Piece.stand)
     ).all():
-        made.setdefault(key, {})[at] = many
+        by_order.setdefault(key, {})[at] = many
     for order in session.exec(select(Order)).all():
-        _tell(order, made.get(order.id, {}))
+        _tell(order, by_order.get(order.id, {}))
     session.flush()
 
 

@@ -78,14 +78,17 @@ def put_setting(session: Session, key: str, value: dict[str, Any]) -> None:
 
 def rules(session: Session) -> Rules:
     """The shop's thresholds."""
-    found, limits = setting(session, "bands"), setting(session, "bench")
-    faces = tuple((made, row["mm"]) for made, row in sorted(setting(session, "faces")["learned"].items()))
+    bands, limits = setting(session, "bands"), setting(session, "bench")
+    faces = tuple(
+        (construction, row["mm"])
+        for construction, row in sorted(setting(session, "faces")["learned"].items())
+    )
     return Rules(
-        Bands(found["suspends_cm_s"], found["slow_cm_s"]),
-        found["drag"],
+        Bands(bands["suspends_cm_s"], bands["slow_cm_s"]),
+        bands["drag"],
         limits["wall_mm"],
         limits["slug_step_g"],
-        found["steady_hz"],
+        bands["steady_hz"],
         faces,
     )
 
@@ -180,10 +183,10 @@ def put_back(session: Session, table: type[SQLModel], name: str) -> SQLModel | N
     IntegrityError where its name is taken.
     """
     gone = dict(setting(session, "gone")["rows"])
-    found = gone.get(name)
-    if found is None or found["table"] != table.__name__:
+    kept = gone.get(name)
+    if kept is None or kept["table"] != table.__name__:
         return None
-    row = table.model_validate(found["row"])
+    row = table.model_validate(kept["row"])
     with session.begin_nested():
         session.add(row)
     del gone[name]
@@ -215,5 +218,5 @@ def catalogue(session: Session) -> Catalogue:
 def schemes(session: Session) -> dict[str, tuple[Layer, ...]]:
     """All schemes' layers by code."""
     rows = documents.listed(session, "scheme")
-    found = documents.contents(session, rows)
-    return {row.code: layers_of(found[row.id or 0]) for row in rows}
+    contents = documents.contents(session, rows)
+    return {row.code: layers_of(contents[row.id or 0]) for row in rows}

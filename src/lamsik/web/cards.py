@@ -38,10 +38,10 @@ NOTHING = markup(
 @lru_cache(maxsize=1)
 def look() -> str:
     """Of all that draws: what was drawn by other code is drawn anew."""
-    found = hashlib.sha256()
+    hashed = hashlib.sha256()
     for path in sorted(DRAWN_BY.glob("*.py")):
-        found.update(path.read_bytes())
-    return found.hexdigest()[:16]
+        hashed.update(path.read_bytes())
+    return hashed.hexdigest()[:16]
 
 
 def install(app: Flask) -> None:

@@ -104,13 +104,13 @@ def _refused(error: Refused) -> Response:
     return _broken(broken) if broken else answer(422, refusals.says(error), error)
 
 
-def _broken(found: Broken) -> Response:
+def _broken(broken: Broken) -> Response:
     """A document's own page that cannot be shown: what is wrong with it, its file, its deletion."""
-    log.warning("%s %s cannot be shown", found.row.kind, found.row.code, exc_info=True)
+    log.warning("%s %s cannot be shown", broken.row.kind, broken.row.code, exc_info=True)
     rollback_session()
     g.failed = True
-    own, file, away = WAYS[found.row.kind]
-    return make_response(render_template("shared/broken.html", found=found, file=file, away=away), 422)
+    own, file, away = WAYS[broken.row.kind]
+    return make_response(render_template("shared/broken.html", broken=broken, file=file, away=away), 422)
 
 
 def _stale(error: Stale) -> Response:

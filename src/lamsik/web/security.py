@@ -72,16 +72,16 @@ def hosts(lan: bool) -> frozenset[str]:
 def lan_addresses() -> list[str]:
     """This machine's own addresses, as tablets would reach them."""
     try:
-        found = {str(row[4][0]) for row in socket.getaddrinfo(socket.gethostname(), None)}
+        addresses = {str(row[4][0]) for row in socket.getaddrinfo(socket.gethostname(), None)}
     except OSError:
-        found = set()
+        addresses = set()
     with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
         try:
             probe.connect(("192.0.2.1", 9))  # a documentation address: nothing is sent
-            found.add(probe.getsockname()[0])
+            addresses.add(probe.getsockname()[0])
         except OSError:
             pass
-    return sorted(address for address in found if not address.startswith("127."))
+    return sorted(address for address in addresses if not address.startswith("127."))
 
 
 def make_room(app: Flask) -> None:

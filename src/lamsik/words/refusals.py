@@ -67,18 +67,18 @@ def allowed(refused: Refused, unit: str = "") -> str:
     return _allowed(refused.allowed, unit)
 
 
-def _allowed(found: Allowed, unit: str) -> str:
-    if isinstance(found, Within):
-        return _between(found, unit)
-    if isinstance(found, Rule):
-        return RULES[found.name].format(**{name: _listed(value) for name, value in found.values})
-    return str(found)
+def _allowed(limits: Allowed, unit: str) -> str:
+    if isinstance(limits, Within):
+        return _between(limits, unit)
+    if isinstance(limits, Rule):
+        return RULES[limits.name].format(**{name: _listed(value) for name, value in limits.values})
+    return str(limits)
 
 
-def _between(found: Within, unit: str) -> str:
-    if found.unit != "mm" or unit in ("", "mm"):
-        return str(found)
-    low, high = (said(limit, "length", unit) for limit in (found.low, found.high))
+def _between(limits: Within, unit: str) -> str:
+    if limits.unit != "mm" or unit in ("", "mm"):
+        return str(limits)
+    low, high = (said(limit, "length", unit) for limit in (limits.low, limits.high))
     return f"allowed is {low} to {high}"
 
 

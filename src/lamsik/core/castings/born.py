@@ -33,16 +33,16 @@ def as_cast(design: Design, born: Born) -> Design:
     Slugs cast in lie in the casting's own material; nothing hard is sealed against water, and soft plastic
     takes neither paint, lip nor glue, and no hardware that was not cast in.
     """
-    made = CONSTRUCTION.get(born.kind, CAST)
+    construction = CONSTRUCTION.get(born.kind, CAST)
     host = Host(
         born.product,
         born.density_g_cm3,
         SPREAD * born.density_g_cm3,
-        made,
+        construction,
         "poured",
         uneven_mm=born.uneven_mm,
     )
-    layers = () if made == SOFT else tuple(one for one in design.layers if one.does != SEALS)
+    layers = () if construction == SOFT else tuple(one for one in design.layers if one.does != SEALS)
     slugs = tuple(
         (
             replace(hole, drill_mm=hole.slug.diameter_mm, filler_g_cm3=born.density_g_cm3)
@@ -52,7 +52,7 @@ def as_cast(design: Design, born: Born) -> Design:
         for hole in design.ballast
     )
     changed = replace(design, host=host, layers=layers, ballast=slugs, segment_hosts=(), shell=None, pours=())
-    if made != SOFT:
+    if construction != SOFT:
         return changed
     kept = {insert.key for insert in of_design(design)} if born.inserts else set()
     hardware = tuple(

@@ -60,8 +60,8 @@ def two_pours(
     Raises:
         Refused: more of the dense mix than the cavity holds, or a dense mix that is the lighter one.
     """
-    made = hull(mesh)
-    whole = wet(made, up, float((mesh.vertices @ up).max()) + 1.0)
+    poured = hull(mesh)
+    whole = wet(poured, up, float((mesh.vertices @ up).max()) + 1.0)
     taken = sum(ml for ml, _ in inserts)
     room = whole.volume / 1000.0 - taken
     finite_between(
@@ -78,7 +78,7 @@ def two_pours(
         f"it must be denser than what goes over it, {light_g_cm3:g}",
     )
     level = _level(mesh, up, dense_ml, inserts)
-    low = wet(made, up, level)
+    low = wet(poured, up, level)
     under = [(ml, np.asarray(at)) for ml, at in inserts if float(np.asarray(at) @ up) < level]
     over = [(ml, np.asarray(at)) for ml, at in inserts if float(np.asarray(at) @ up) >= level]
     dense, light = dense_ml, room - dense_ml

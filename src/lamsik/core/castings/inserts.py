@@ -108,8 +108,8 @@ def shank(from_mm: float, to_mm: float, up_mm: float, across_mm: float) -> Inser
     [mm]; of steel.
     """
     require(to_mm > from_mm, "shank_to", f"{to_mm:g} mm", f"behind where it begins, {from_mm:g} mm")
-    made = Insert("shank", "hook shank", (from_mm, 0.0, up_mm), (to_mm, 0.0, up_mm), across_mm, 0.0)
-    return replace(made, mass_g=made.ml * METALS["steel"])
+    eye_to_bend = Insert("shank", "hook shank", (from_mm, 0.0, up_mm), (to_mm, 0.0, up_mm), across_mm, 0.0)
+    return replace(eye_to_bend, mass_g=eye_to_bend.ml * METALS["steel"])
 
 
 def inserts_ml(inserts: tuple[Insert, ...]) -> float:
@@ -171,11 +171,11 @@ def level_mm(mesh: Mesh, up: Array, volume_mm3: float) -> float:
     """The height along `up` to which this volume fills a cavity [mm]."""
     heights = mesh.vertices @ up
     low, high = float(heights.min()), float(heights.max())
-    made, whole = hull(mesh), wet(hull(mesh), up, high + 1.0).volume
+    poured, whole = hull(mesh), wet(hull(mesh), up, high + 1.0).volume
     if volume_mm3 <= 0 or volume_mm3 >= whole:
         return low if volume_mm3 <= 0 else high
 
     def over(level: float) -> float:
-        return wet(made, up, level).volume - volume_mm3
+        return wet(poured, up, level).volume - volume_mm3
 
     return float(brentq(over, low, high, xtol=1e-5))

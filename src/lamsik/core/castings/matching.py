@@ -45,24 +45,24 @@ def matched(
     """
     original = evaluate.drag(design, measured, rules)
     material = BODY_MATERIALS["cast urethane" if filler_g_cm3 is not None else "rigid foam"]
-    found = matched_design(moulded(design, material), original)
-    if found is None:
+    equal = matched_design(moulded(design, material), original)
+    if equal is None:
         return None
-    made = evaluate.drag(found, NOTHING, rules)
-    density = found.host.density_g_cm3
+    outcome = evaluate.drag(equal, NOTHING, rules)
+    density = equal.host.density_g_cm3
     filling = None
     if filler_g_cm3 is not None:
         low, high = sorted((cast_g_cm3, filler_g_cm3))
         if low < density < high:
             filling = filling_for(density, cast_g_cm3, filler_g_cm3)
-    off = float(np.linalg.norm(np.subtract(made.budget.g_mm, original.budget.g_mm)))
+    off = float(np.linalg.norm(np.subtract(outcome.budget.g_mm, original.budget.g_mm)))
     return Match(
         density,
         filling,
         original.budget.mass_g,
-        made.budget.mass_g,
+        outcome.budget.mass_g,
         off,
-        found,
+        equal,
         _says(density, filling, filler_g_cm3, cast_g_cm3),
     )
 

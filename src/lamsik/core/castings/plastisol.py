@@ -90,14 +90,14 @@ def thin_zones(mesh: Mesh, limit_mm: float) -> tuple[Zone, ...]:
     """Stretches along the body thinner than a limit [mm]: they are filled first, with the mould open."""
     sizes, x = sections(mesh)
     thin = sizes.min(axis=1) < finite_between("thin_mm", limit_mm, 0.1, 20.0, "mm")
-    found, start, first = [], None, float(mesh.vertices[:, 0].min())
+    zones, start, first = [], None, float(mesh.vertices[:, 0].min())
     for n in range(len(x) + 1):
         if n < len(x) and thin[n]:
             start = n if start is None else start
         elif start is not None:
-            found.append(Zone(float(x[start]) - first, float(x[n - 1]) - first, float(sizes[start:n].min())))
+            zones.append(Zone(float(x[start]) - first, float(x[n - 1]) - first, float(sizes[start:n].min())))
             start = None
-    return tuple(found)
+    return tuple(zones)
 
 
 def sinks_to(up: Array) -> str:
@@ -171,13 +171,13 @@ def parse_colours(text: str) -> tuple[tuple[str, float], ...]:
             colour twice.
     """
     rows = [part.strip() for part in text.split(",") if part.strip()]
-    found = [_SHARE.match(row) for row in rows]
-    names = [match["name"].strip() if match else row for row, match in zip(rows, found, strict=True)]
+    matches = [_SHARE.match(row) for row in rows]
+    names = [match["name"].strip() if match else row for row, match in zip(rows, matches, strict=True)]
     require(len(set(names)) == len(names), "colours", text, "name each colour once")
-    if not any(found):
+    if not any(matches):
         return tuple((name, 1.0 / len(names)) for name in names)
-    require(all(found), "colours", text, "a share for every colour, or for none: pearl 70 %, black 30 %")
-    shares = [float(match["share"].replace(",", ".")) for match in found if match]
+    require(all(matches), "colours", text, "a share for every colour, or for none: pearl 70 %, black 30 %")
+    shares = [float(match["share"].replace(",", ".")) for match in matches if match]
     require(
         abs(sum(shares) - 100.0) <= 1.0 and min(shares) > 0,
         "colours",
@@ -191,11 +191,11 @@ def by_colour(
     shot_g: float, colours: Sequence[tuple[str, float]], scraps: Sequence[Scrap]
 ) -> tuple[Coloured, ...]:
     """A shot [g] in its colours, each taking its own share from scrap of its own colour only."""
-    found = []
+    portions = []
     for name, share in colours:
         used, new = from_scrap(shot_g * share, name, scraps)
-        found.append(Coloured(name, shot_g * share, used, new))
-    return tuple(found)
+        portions.append(Coloured(name, shot_g * share, used, new))
+    return tuple(portions)
 
 
 def may_gloss(zones: Sequence[Zone], asked: bool) -> str:

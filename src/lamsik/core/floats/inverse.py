@@ -149,8 +149,8 @@ def sized(design: Float, wanted_g: float, by: str = LENGTH, low: float = 8.0, hi
         return resized(design, length_mm=value) if by == LENGTH else resized(design, diameter_mm=value)
 
     def off(value: float) -> float:
-        found = made(value)
-        return capacity_g(found, found.mark(found.wanted_mark).height_mm) - wanted_g
+        sized_so = made(value)
+        return capacity_g(sized_so, sized_so.mark(sized_so.wanted_mark).height_mm) - wanted_g
 
     if by == DIAMETER:
         low, high = (
@@ -221,8 +221,8 @@ def options(
             try:
                 start = resized(design, diameter_mm=dowel, density_g_cm3=density)
                 check_foot(start)
-                found = sized(start, wanted_g)
-                rows.append(Option(dowel, wood, found, main_body(found).length_mm, own_mass_g(found)))
+                option = sized(start, wanted_g)
+                rows.append(Option(dowel, wood, option, main_body(option).length_mm, own_mass_g(option)))
             except Refused as refused:
                 rows.append(Option(dowel, wood, None, 0.0, 0.0, str(refused.allowed)))
     return tuple(sorted(rows, key=lambda row: (row.design is None, row.length_mm)))
@@ -316,21 +316,21 @@ def family(design: Float, loads_g: Sequence[float], by: str = LENGTH) -> Sizes:
 
 
 def _cut(design: Float, load_g: float, by: str) -> PartCut:
-    found = sized(design, load_g, by)
-    check_foot(found)
-    body = main_body(found)
-    stems = [part for part in found.parts if part.kind in ("stem", "antenna")]
+    cut = sized(design, load_g, by)
+    check_foot(cut)
+    body = main_body(cut)
+    stems = [part for part in cut.parts if part.kind in ("stem", "antenna")]
     bore, wall = _bored(body, stems)
     stem = max((part.length_mm for part in stems), default=0.0)
     return PartCut(
         load_g,
-        found,
+        cut,
         body.diameter_mm,
         body.length_mm,
         bore,
         stem + (STEM_SPARE_MM if stem else 0.0),
-        found.top_mm - found.foot_mm,
-        own_mass_g(found),
+        cut.top_mm - cut.foot_mm,
+        own_mass_g(cut),
         body.length_mm - wall if wall else None,
         wall,
     )

@@ -140,12 +140,12 @@ def _counts(left: float, pulls: list[float]) -> list[int] | None:
     """As many of the largest as go in, the rest with the smaller ones; None where that takes too many or
     leaves one out.
     """
-    found, over = [], left
+    choices, over = [], left
     for at, pull in enumerate(pulls):
         n = round(over / pull) if at == len(pulls) - 1 else int(over / pull + 1e-9)
-        found.append(max(n, 0))
-        over -= found[-1] * pull
-    return found if all(found) and sum(found) <= MOST_SHOT else None
+        choices.append(max(n, 0))
+        over -= choices[-1] * pull
+    return choices if all(choices) and sum(choices) <= MOST_SHOT else None
 
 
 @dataclass(frozen=True)

@@ -147,22 +147,22 @@ def poured_g_cm3(
         )
         return liquid
     free = free_rise_g_cm3 or product.free_rise_g_cm3
-    found = wanted_g_cm3 or product.cured_g_cm3 or free
-    if found is None:
+    density = wanted_g_cm3 or product.cured_g_cm3 or free
+    if density is None:
         raise Refused("density", "", NO_FOAM_DENSITY)
     require(
-        found < liquid,
+        density < liquid,
         "density",
-        f"{found:g} g/cm³",
+        f"{density:g} g/cm³",
         f"a foam is lighter than its liquid, {liquid:.2f} g/cm³",
     )
     require(
-        free is None or found >= free - 1e-9,
+        free is None or density >= free - 1e-9,
         "density",
-        f"{found:g} g/cm³",
+        f"{density:g} g/cm³",
         f"this foam cannot be lighter than its free rise, {free or 0:.3f} g/cm³",
     )
-    return found
+    return density
 
 
 TEACHES_WITHIN = 0.02

@@ -68,22 +68,22 @@ def filled(product: Product, total_ml: float, density_g_cm3: float, filler: Fill
 
     Notes: 1/ρ = Σ wᵢ/ρᵢ; the filler goes into the parts by their volume, so that their viscosity matches.
     """
-    found = filling_for(density_g_cm3, product.density_g_cm3, filler.true_g_cm3)
+    filling = filling_for(density_g_cm3, product.density_g_cm3, filler.true_g_cm3)
     require(
-        found.mixes,
+        filling.mixes,
         "density_g_cm3",
         f"{density_g_cm3:g} g/cm³",
-        f"{100 * found.volume_share:.0f} % filler by volume would be needed, and grains pack to 62 %",
+        f"{100 * filling.volume_share:.0f} % filler by volume would be needed, and grains pack to 62 %",
     )
     mass = total_ml * density_g_cm3
-    filler_g = mass * found.mass_share
+    filler_g = mass * filling.mass_share
     volumes = [
         share / part.density_g_cm3 for share, part in zip(mass_shares(product), product.parts, strict=True)
     ]
     into = tuple(
         (part.name, filler_g * v / sum(volumes)) for part, v in zip(product.parts, volumes, strict=True)
     )
-    return Filled(filler_g, mass - filler_g, found, into)
+    return Filled(filler_g, mass - filler_g, filling, into)
 
 
 def pigment_g(

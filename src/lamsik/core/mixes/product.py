@@ -198,12 +198,12 @@ def parse_ratio(text: str, basis: str = "") -> tuple[tuple[float, ...], str]:
     Raises:
         Refused: no ratio, a zero in it, or no basis.
     """
-    found = _RATIO.fullmatch(text)
-    if found is None:
+    read = _RATIO.fullmatch(text)
+    if read is None:
         raise Refused("ratio", text, "type it as on the tin, such as 100:45 by mass or 1:1 by volume")
-    figures = tuple(float(figure.replace(",", ".")) for figure in found[1].split(":"))
+    figures = tuple(float(figure.replace(",", ".")) for figure in read[1].split(":"))
     require(all(figure > 0 for figure in figures), "ratio", text, "every part needs more than 0")
-    said = (found[2] or basis).lower().replace("weight", MASS)
+    said = (read[2] or basis).lower().replace("weight", MASS)
     require(
         said in BASES or len(figures) == 1,
         "ratio",

@@ -36,16 +36,16 @@ def good_until(tub: Tub, open_days: float) -> date | None:
 
 def remarks(tub: Tub, open_days: float, stir_s: float, at: datetime) -> tuple[str, ...]:
     """What to know before drawing from it, in words."""
-    found, ends = [], good_until(tub, open_days)
+    remarked, ends = [], good_until(tub, open_days)
     if ends and ends < at.date():
-        found.append(
+        remarked.append(
             f"lot {tub.lot} expired on {ends.day} {ends:%b %Y}: test a little of it first, or open another"
         )
     elif ends and (ends - at.date()).days <= SOON_DAYS:
-        found.append(f"lot {tub.lot} is good until {ends.day} {ends:%b}")
+        remarked.append(f"lot {tub.lot} is good until {ends.day} {ends:%b}")
     if stir_s and (tub.stirred_at is None or at - tub.stirred_at > timedelta(hours=STIRRED_FOR_H)):
-        found.append(f"{tub.part}, lot {tub.lot}, has settled: stir it for {stir_s:.0f} s, to the bottom")
-    return tuple(found)
+        remarked.append(f"{tub.part}, lot {tub.lot}, has settled: stir it for {stir_s:.0f} s, to the bottom")
+    return tuple(remarked)
 
 
 def is_expired(tub: Tub, open_days: float, at: date) -> bool:

@@ -30,14 +30,14 @@ def escapes(mould: Mould) -> list[tuple[float, float, float]]:
     of a press mould let it out all round the parting.
     """
     mesh = lying(mould)
-    found = [(vent.x_mm, vent.y_mm, vent.z_mm) for vent in mould.vents]
+    spots = [(vent.x_mm, vent.y_mm, vent.z_mm) for vent in mould.vents]
     if mould.kind == OPEN:
         flat = mesh.vertices[:, 2] < mesh.vertices[:, 2].min() + 1e-3
-        return found + [(float(x), float(y), float(z)) for x, y, z in mesh.vertices[flat]]
+        return spots + [(float(x), float(y), float(z)) for x, y, z in mesh.vertices[flat]]
     if mould.kind == PRESS:
         near = np.abs(mesh.vertices[:, 2] - mould.parting_mm) < 0.02 * float(np.ptp(mesh.vertices[:, 2]))
-        return found + [(float(x), float(y), float(z)) for x, y, z in mesh.vertices[near][::4]]
-    return [*found, feed_point(mould)]
+        return spots + [(float(x), float(y), float(z)) for x, y, z in mesh.vertices[near][::4]]
+    return [*spots, feed_point(mould)]
 
 
 def high_points_of(mould: Mould, turn_deg: float | None = None) -> tuple[HighPoint, ...]:
@@ -70,11 +70,11 @@ class Look:
 
 def look(mould: Mould, injector: bool = False) -> Look:
     """Everything the page shows of a mould, without prices and stock."""
-    found = features(lying_true(mould), mould.parting_mm, mould.slant_deg, seen(lying(mould))[1])
+    shape = features(lying_true(mould), mould.parting_mm, mould.slant_deg, seen(lying(mould))[1])
     others = tuple((turn, air) for turn in turns(mould)[1:] if (air := high_points_of(mould, turn)))
     return Look(
-        found,
-        choices(found, mould.thin_mm, injector),
+        shape,
+        choices(shape, mould.thin_mm, injector),
         halves(mould),
         high_points_of(mould),
         others,

@@ -101,16 +101,16 @@ def tallies(shots: Sequence[tuple[int, Sequence[Sequence[str]]]]) -> dict[int, t
     Args:
         shots: of each shot its version and, for every casting in it, the faults that were tagged.
     """
-    found = {}
+    by_cavity = {}
     for version in sorted({version for version, _ in shots}):
         mine = [castings for at, castings in shots if at == version]
-        made = sum(len(castings) for castings in mine)
+        cast = sum(len(castings) for castings in mine)
         counts = Counter(fault for castings in mine for faults in castings for fault in set(faults))
         rows = sorted(counts.items(), key=lambda row: (-row[1], _place(row[0])))
-        found[version] = tuple(
-            Tally(key, count, len(mine), count / made if made else 0.0) for key, count in rows
+        by_cavity[version] = tuple(
+            Tally(key, count, len(mine), count / cast if cast else 0.0) for key, count in rows
         )
-    return found
+    return by_cavity
 
 
 def _place(fault: str) -> tuple[int, str]:

@@ -51,7 +51,7 @@ def feeds(mould: Mould) -> tuple[Feed, ...]:
     if mould.kind in (OPEN, PRESS):
         return ()
     walls = box(mould)
-    found = []
+    channels = []
     for spot in mould.cavities:
         way = radians(spot.turn_deg)
         dx, dy = _TOWARD[mould.funnel.end]
@@ -59,7 +59,7 @@ def feeds(mould: Mould) -> tuple[Feed, ...]:
         points = outline(mould, spot)
         tip = end_of(points, np.array([dx, dy]))
         far = wall_mm(walls, float(tip[0]), float(tip[1]), dx, dy)
-        found.append(
+        channels.append(
             Feed(
                 float(tip[0]),
                 float(tip[1]),
@@ -69,7 +69,7 @@ def feeds(mould: Mould) -> tuple[Feed, ...]:
                 mould.funnel.mouth_mm,
             )
         )
-    return tuple(found)
+    return tuple(channels)
 
 
 def wall_mm(walls: Box, x_mm: float, y_mm: float, dx: float, dy: float) -> float:

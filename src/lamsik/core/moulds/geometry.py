@@ -73,12 +73,12 @@ def solid_of(mesh: Mesh, what: str = "master") -> manifold3d.Manifold:
         tri_verts=np.asarray(mesh.faces, dtype=np.uint32),
     )
     raw.merge()
-    made = manifold3d.Manifold(raw)
-    if made.status() != manifold3d.Error.NoError or made.volume() <= 0:
+    manifold = manifold3d.Manifold(raw)
+    if manifold.status() != manifold3d.Error.NoError or manifold.volume() <= 0:
         raise Refused(
-            what, made.status().name, f"its surface is broken{_place(mesh)}: mend it where it was made"
+            what, manifold.status().name, f"its surface is broken{_place(mesh)}: mend it where it was made"
         )
-    return made
+    return manifold
 
 
 def _place(mesh: Mesh) -> str:
@@ -86,8 +86,8 @@ def _place(mesh: Mesh) -> str:
     edges = np.sort(
         np.concatenate([mesh.faces[:, [0, 1]], mesh.faces[:, [1, 2]], mesh.faces[:, [2, 0]]]), axis=1
     )
-    found, uses = np.unique(edges, axis=0, return_counts=True)
-    odd = found[uses != 2]
+    ends, uses = np.unique(edges, axis=0, return_counts=True)
+    odd = ends[uses != 2]
     if not len(odd):
         return ""
     spot = mesh.vertices[odd[0]].mean(axis=0)
@@ -99,20 +99,20 @@ def seen(mesh: Mesh, axis: int = 2) -> tuple[tuple[Array, ...], float]:
     """Outlines of the mesh's shadow along an axis, each (n, 2) [mm] in the other two axes' order, and the
     shadow's area [mm²].
     """
-    made = solid_of(mesh)
+    manifold = solid_of(mesh)
     if axis == 1:  # (x, y, z) → (x, z, −y): z stays up
-        made = made.rotate((-90.0, 0.0, 0.0))
+        manifold = manifold.rotate((-90.0, 0.0, 0.0))
     elif axis == 0:  # (x, y, z) → (y, z, x)
-        made = made.rotate((0.0, -90.0, 0.0)).rotate((0.0, 0.0, -90.0))
-    shadow = made.project()
+        manifold = manifold.rotate((0.0, -90.0, 0.0)).rotate((0.0, 0.0, -90.0))
+    shadow = manifold.project()
     return tuple(np.asarray(row, dtype=float) for row in shadow.to_polygons()), float(shadow.area())
 
 
 @lru_cache(maxsize=32)
 def middle_cut(mesh: Mesh) -> tuple[Array, ...]:
     """The mesh cut along its middle (y = 0): outlines (n, 2) of (x, z) [mm]."""
-    made = solid_of(mesh).rotate((-90.0, 0.0, 0.0))
-    return tuple(np.asarray(row, dtype=float) for row in made.slice(0.0).to_polygons())
+    laid = solid_of(mesh).rotate((-90.0, 0.0, 0.0))
+    return tuple(np.asarray(row, dtype=float) for row in laid.slice(0.0).to_polygons())
 
 
 def face_normals(mesh: Mesh) -> tuple[Array, Array]:

@@ -130,9 +130,9 @@ def _hollow(mould: Mould, step: Callable[[float, str], None]) -> Solid:
     parts, volume = [], 0.0
     for n, spot in enumerate(mould.cavities):
         step(0.1 + 0.4 * n / len(mould.cavities), f"cavity {n + 1} of {len(mould.cavities)}")
-        made = solid_of(placed(mould, spot), f"cavity {spot.key[1:]}")
-        parts.append(made)
-        volume += made.volume()
+        cavity = solid_of(placed(mould, spot), f"cavity {spot.key[1:]}")
+        parts.append(cavity)
+        volume += cavity.volume()
     joined = Solid.batch_boolean(parts, manifold3d.OpType.Add)
     if joined.volume() < volume * (1 - 1e-3):
         raise Refused(
@@ -154,12 +154,12 @@ def _funnel(feed: Feed) -> Solid:
         return Solid()
     # it begins a little inside the cavity so that no skin stays between
     inside = min(feed.neck_mm / 2, 3.0)
-    made = Solid.cylinder(feed.length_mm + 1.0, feed.neck_mm / 2, feed.mouth_mm / 2, SIDES)
-    made = made + Solid.cylinder(inside + 0.1, feed.neck_mm / 2, feed.neck_mm / 2, SIDES).translate(
+    cone = Solid.cylinder(feed.length_mm + 1.0, feed.neck_mm / 2, feed.mouth_mm / 2, SIDES)
+    cone = cone + Solid.cylinder(inside + 0.1, feed.neck_mm / 2, feed.neck_mm / 2, SIDES).translate(
         (0, 0, -inside)
     )
     return (
-        made.rotate((0.0, 90.0, 0.0))
+        cone.rotate((0.0, 90.0, 0.0))
         .rotate((0.0, 0.0, feed.way_deg))
         .translate((feed.x0_mm, feed.y0_mm, 0.0))
     )
@@ -198,20 +198,20 @@ def _lenses(mould: Mould, high_mm: float, gap_mm: float) -> Solid:
     for x, y in key_places(mould):
         level = lean * (x - box(mould).length_mm / 2)
         rows.append(Solid.sphere(radius + gap_mm, 64).translate((x, y, level + side * (radius - h))))
-    made = Solid.batch_boolean(rows, manifold3d.OpType.Add)
+    lenses = Solid.batch_boolean(rows, manifold3d.OpType.Add)
     if side > 0:
-        return made.trim_by_plane((-normal[0], -normal[1], -normal[2]), -(height + INTO_MM))
-    return made.trim_by_plane(normal, height - INTO_MM)
+        return lenses.trim_by_plane((-normal[0], -normal[1], -normal[2]), -(height + INTO_MM))
+    return lenses.trim_by_plane(normal, height - INTO_MM)
 
 
-def _printed(name: str, made: Solid) -> Printed:
+def _printed(name: str, half: Solid) -> Printed:
     require(
-        made.status() == manifold3d.Error.NoError and made.volume() > 0,
+        half.status() == manifold3d.Error.NoError and half.volume() > 0,
         name,
-        made.status().name,
+        half.status().name,
         "it cannot be made a solid: move cavities and funnels apart",
     )
-    raw = made.simplify(SMOOTH_MM).to_mesh()
+    raw = half.simplify(SMOOTH_MM).to_mesh()
     mesh = Mesh(
         np.asarray(raw.vert_properties, dtype=float)[:, :3], np.asarray(raw.tri_verts, dtype=np.int64)
     )
@@ -221,4 +221,4 @@ def _printed(name: str, made: Solid) -> Printed:
     normals, areas = face_normals(mesh)
     on_bed = mesh.vertices[mesh.faces][:, :, 2].max(axis=1) < 0.01
     over = (normals[:, 2] < -np.sin(np.radians(STEEP_DEG))) & ~on_bed
-    return Printed(name, mesh, made.volume() / 1000.0, float(areas[over].sum()) / 100.0)
+    return Printed(name, mesh, half.volume() / 1000.0, float(areas[over].sum()) / 100.0)

@@ -78,13 +78,13 @@ def of_body(name: str, body: Body, mass_g: float | None = None, source: Source |
 @lru_cache(maxsize=32)
 def _body_mesh(body: Body) -> Mesh:
     if body.joints:
-        made = joined(segment_meshes(body, 60, 40))
+        mesh = joined(segment_meshes(body, 60, 40))
     elif body.skin:
-        made = mesh_of(body.skin)
-        made = thinned(made, 64) if len(made.faces) > MOST_FACES else made
+        mesh = mesh_of(body.skin)
+        mesh = thinned(mesh, 64) if len(mesh.faces) > MOST_FACES else mesh
     else:
-        made = body_mesh(body, 60, 40)
-    return _holding(welded(made), solid(body).volume_mm3)
+        mesh = body_mesh(body, 60, 40)
+    return _holding(welded(mesh), solid(body).volume_mm3)
 
 
 def _holding(mesh: Mesh, volume_mm3: float) -> Mesh:
@@ -172,11 +172,11 @@ def _superellipsoid(length: float, width: float, depth: float, p: float, volume:
     faces = np.concatenate(
         [np.stack([a, b, a + around], axis=-1), np.stack([b, b + around, a + around], axis=-1)]
     )
-    made = welded(Mesh(points, faces[:, ::-1]))
-    if measures(made).volume_mm3 <= 0:
-        made = Mesh(made.vertices, made.faces[:, ::-1])
-    made = Mesh(made.vertices + np.array([length / 2, 0.0, 0.0]), made.faces)
-    return _holding(made, volume)
+    ellipsoid = welded(Mesh(points, faces[:, ::-1]))
+    if measures(ellipsoid).volume_mm3 <= 0:
+        ellipsoid = Mesh(ellipsoid.vertices, ellipsoid.faces[:, ::-1])
+    ellipsoid = Mesh(ellipsoid.vertices + np.array([length / 2, 0.0, 0.0]), ellipsoid.faces)
+    return _holding(ellipsoid, volume)
 
 
 def shrunk_mesh(mesh: Mesh, percent: float) -> Mesh:

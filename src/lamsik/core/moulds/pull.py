@@ -149,14 +149,14 @@ class Choice:
     why: str
 
 
-def choices(found: Features, thin_mm: float = THIN_MM, injector: bool = False) -> tuple[Choice, ...]:
+def choices(seen_features: Features, thin_mm: float = THIN_MM, injector: bool = False) -> tuple[Choice, ...]:
     """Every kind with its reason, the advised one first."""
-    flat, thin = found.flat == "lower", found.thinnest_mm < thin_mm
-    caught = found.undercut_share > MUCH_UNDERCUT
-    share = f"{100 * found.undercut_share:.0f} % of its outline"
-    slim = f"it is {found.thinnest_mm:.1f} mm at its thinnest"
+    flat, thin = seen_features.flat == "lower", seen_features.thinnest_mm < thin_mm
+    caught = seen_features.undercut_share > MUCH_UNDERCUT
+    share = f"{100 * seen_features.undercut_share:.0f} % of its outline"
+    slim = f"it is {seen_features.thinnest_mm:.1f} mm at its thinnest"
     rows = [
-        Choice(OPEN, flat, _open(found)),
+        Choice(OPEN, flat, _open(seen_features)),
         Choice(TWO_PART, not flat and not caught and not thin, _two_part(flat, caught, thin, share, slim)),
         Choice(
             SPLIT,
@@ -188,10 +188,14 @@ def choices(found: Features, thin_mm: float = THIN_MM, injector: bool = False) -
     return tuple(rows)
 
 
-def _open(found: Features) -> str:
-    if found.flat == "lower":
-        return f"it has a flat side of {found.flat_mm2 / 100:.1f} cm²: pour over it, nothing to part"
-    return "its flat side is up: pull it the other way" if found.flat else "it has no flat side to lie on"
+def _open(seen_features: Features) -> str:
+    if seen_features.flat == "lower":
+        return f"it has a flat side of {seen_features.flat_mm2 / 100:.1f} cm²: pour over it, nothing to part"
+    return (
+        "its flat side is up: pull it the other way"
+        if seen_features.flat
+        else "it has no flat side to lie on"
+    )
 
 
 def _two_part(flat: bool, caught: bool, thin: bool, share: str, slim: str) -> str:

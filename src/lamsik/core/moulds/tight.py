@@ -21,7 +21,7 @@ class Tight:
 
 def tight_places(mould: Mould) -> tuple[Tight, ...]:
     """Where walls between cavities, the box and the keys are thinner than the edge distance."""
-    walls, found = box(mould), []
+    walls, tights = box(mould), []
     lines = {spot.key: dense(outline(mould, spot)) for spot in mould.cavities}
     for key, points in lines.items():
         gaps = np.column_stack(
@@ -29,7 +29,7 @@ def tight_places(mould: Mould) -> tuple[Tight, ...]:
         )
         at = np.unravel_index(int(np.argmin(gaps)), gaps.shape)
         if gaps[at] < mould.edge_mm - 0.05:
-            found.append(
+            tights.append(
                 Tight(
                     f"cavity {key[1:]} and the wall",
                     float(gaps[at]),
@@ -42,7 +42,7 @@ def tight_places(mould: Mould) -> tuple[Tight, ...]:
             near, where = cKDTree(points).query(keys)
             low = int(np.argmin(near))
             if near[low] - mould.keys.base_mm / 2 < 1.0:
-                found.append(
+                tights.append(
                     Tight(
                         f"cavity {key[1:]} and a key",
                         float(near[low] - mould.keys.base_mm / 2),
@@ -56,7 +56,7 @@ def tight_places(mould: Mould) -> tuple[Tight, ...]:
             near, _ = cKDTree(lines[one]).query(lines[other])
             low = int(np.argmin(near))
             if near[low] < mould.edge_mm - 0.05:
-                found.append(
+                tights.append(
                     Tight(
                         f"cavities {one[1:]} and {other[1:]}",
                         float(near[low]),
@@ -64,7 +64,7 @@ def tight_places(mould: Mould) -> tuple[Tight, ...]:
                         float(lines[other][low, 1]),
                     )
                 )
-    return tuple(found)
+    return tuple(tights)
 
 
 def dense(points: Array, step_mm: float = 1.0) -> Array:

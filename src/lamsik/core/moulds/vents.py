@@ -76,7 +76,7 @@ def _found(
     up = np.array(way)
     heights = mesh.vertices @ up
     out = _escape_vertices(mesh, escapes)
-    found = []
+    points = []
     for peak, level, vertices, inner in _peaks(mesh, heights, out):
         if heights[peak] - level < bump_mm:
             continue
@@ -84,12 +84,12 @@ def _found(
             _air_mm3(mesh, up, heights, over, some) for over, some in inner
         )
         spot = mesh.vertices[peak]
-        found.append(
+        points.append(
             HighPoint(
                 (float(spot[0]), float(spot[1]), float(spot[2])), float(heights[peak] - level), air / 1000.0
             )
         )
-    return tuple(sorted(found, key=lambda row: -row.trapped_ml))
+    return tuple(sorted(points, key=lambda row: -row.trapped_ml))
 
 
 def _escape_vertices(mesh: Mesh, escapes: Sequence[tuple[float, float, float]]) -> set[int]:
@@ -129,7 +129,7 @@ def _peaks(
     vented: dict[int, bool] = {}
     top: dict[int, int] = {}
     inner: dict[int, list[Pocket]] = {}
-    found: list[tuple[int, float, set[int], tuple[Pocket, ...]]] = []
+    peaks: list[tuple[int, float, set[int], tuple[Pocket, ...]]] = []
 
     def root(v: int) -> int:
         while parent[v] != v:
@@ -147,12 +147,12 @@ def _peaks(
         # the vented or, failing that, the higher component goes on; the others end here
         kept = max(roots, key=lambda r: (vented[r], heights[top[r]]))
         if v in out and not vented[kept]:  # the escape lies below the peak: what is above it is trapped
-            found.append((top[kept], level, set(members[kept]), tuple(inner[kept])))
+            peaks.append((top[kept], level, set(members[kept]), tuple(inner[kept])))
             vented[kept] = True
         for other in roots - {kept}:
             if not vented[other]:
                 pocket = set(members[other])
-                found.append((top[other], level, pocket, tuple(inner[other])))
+                peaks.append((top[other], level, pocket, tuple(inner[other])))
                 inner[kept].append((level, pocket))
             parent[other] = kept
             members[kept] += members.pop(other)
@@ -160,8 +160,8 @@ def _peaks(
         members[kept].append(v)
     for r in {root(v) for v in order}:
         if not vented[r]:  # no way out at all
-            found.append((top[r], float(heights.min()), set(members[r]), tuple(inner[r])))
-    return found
+            peaks.append((top[r], float(heights.min()), set(members[r]), tuple(inner[r])))
+    return peaks
 
 
 def _air_mm3(mesh: Mesh, up: Array, heights: Array, level: float, vertices: set[int]) -> float:

@@ -53,14 +53,14 @@ def resolved(scheme: Sequence[Layer], adjustments: Sequence[Adjustment]) -> tupl
         for one in adjustments
         if one.field == LIKE and str(one.value) in known and one.layer not in known
     ]
-    found = []
+    layers = []
     for layer in (*scheme, *more):
         mine = [one for one in adjustments if one.layer == layer.key]
         if not any(one.field == LEFT_OUT for one in mine):
             for one in mine:
                 layer = _with(layer, one)
-            found.append(layer)
-    return tuple(found)
+            layers.append(layer)
+    return tuple(layers)
 
 
 def _with(layer: Layer, adjustment: Adjustment) -> Layer:

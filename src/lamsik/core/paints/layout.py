@@ -23,13 +23,13 @@ def bars(body: Body, layer: Layer) -> tuple[Polygon, ...]:
     count = layer.place.count or 6
     first, last = 0.22 * body.length_mm, 0.9 * body.length_mm
     pitch = (last - first) / count
-    found = []
+    polygons = []
     for i in range(count):
         x = first + (i + 0.5) * pitch
         here = station(body, x)
         tip = here.top_mm - layer.place.reach_share * (here.top_mm - here.bottom_mm)
         half = 0.26 * pitch
-        found.append(
+        polygons.append(
             (
                 (x - half, here.top_mm + 1),
                 (x + half, here.top_mm + 1),
@@ -37,20 +37,20 @@ def bars(body: Body, layer: Layer) -> tuple[Polygon, ...]:
                 (x - 0.25 * half, tip),
             )
         )
-    return tuple(found)
+    return tuple(polygons)
 
 
 def spots(body: Body, layer: Layer) -> tuple[PaintSpot, ...]:
     """Spots along the flank, in two staggered rows."""
     count = layer.place.count or 9
     first, last = 0.25 * body.length_mm, 0.88 * body.length_mm
-    found = []
+    places = []
     for i in range(count):
         here = station(body, first + (last - first) * i / max(count - 1, 1))
         tall = here.top_mm - here.bottom_mm
         height = here.top_mm - tall * (0.28 if i % 2 else 0.45)
-        found.append(PaintSpot(here.x_mm, height, 0.055 * tall + 0.4))
-    return tuple(found)
+        places.append(PaintSpot(here.x_mm, height, 0.055 * tall + 0.4))
+    return tuple(places)
 
 
 def eye(body: Body, layer: Layer) -> PaintSpot:

@@ -86,7 +86,7 @@ NAMES = {
 
 
 def _body(design: Design) -> Step:
-    made = design.host.construction
+    construction = design.host.construction
     poured = design.host.source == "poured"
     says = {
         "wood": (
@@ -100,7 +100,7 @@ def _body(design: Design) -> Step:
         "cast": f"Cast in {design.host.name}, trim the seam.",
         "print": f"Print in {design.host.name}, clean and sand.",
         "soft": f"Pour {design.host.name} hot, trim the port.",
-    }[made]
+    }[construction]
     hazards = {
         "wood": ("wood_dust", "blades"),
         "foam": ("isocyanate",) if poured else ("blades",),
@@ -109,7 +109,11 @@ def _body(design: Design) -> Step:
         "soft": ("plastisol",),
     }
     return Step(
-        "carve", "Cast the body" if poured else NAMES[made], says, weigh="carved", cautions=hazards[made]
+        "carve",
+        "Cast the body" if poured else NAMES[construction],
+        says,
+        weigh="carved",
+        cautions=hazards[construction],
     )
 
 

@@ -171,15 +171,15 @@ def swing(blade: Blade, hole: SnapHole) -> Swing:
 
 def remarks(blade: Blade) -> tuple[str, ...]:
     """What will make it run badly, in words."""
-    found = []
+    remarked = []
     if abs(blade.left_deg - blade.right_deg) > UNEVEN_DEG:
-        found.append(
+        remarked.append(
             f"cup {blade.left_deg:.0f}° left and {blade.right_deg:.0f}° right: it runs to one side; bend both"
             " alike"
         )
     cup = blade.left_deg + blade.right_deg
     if blade.nose_deg * cup < 0:
-        found.append("the nose bends the same way as the cup: bend it against the cup")
+        remarked.append("the nose bends the same way as the cup: bend it against the cup")
     if cup == 0 and blade.nose_deg != 0:
-        found.append("without a cup it planes and spins: cup both edges")
-    return tuple(found)
+        remarked.append("without a cup it planes and spins: cup both edges")
+    return tuple(remarked)

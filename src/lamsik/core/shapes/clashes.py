@@ -71,25 +71,25 @@ THIN_MM, THIN_WALL_MM = 1.0, 1.0
 
 def cut_ends(body: Body, cut: Cut) -> tuple[Spot, Spot]:
     """Where a cut leaves the back and the belly, (x, z) [mm] each."""
-    found = []
+    spots = []
     for edge in ("top_mm", "bottom_mm"):
         z = getattr(station(body, cut.x_mm), edge)
         for _ in range(12):
             z = getattr(station(body, cut.at_height(z)), edge)
-        found.append((cut.at_height(z), float(z)))
-    return found[0], found[1]
+        spots.append((cut.at_height(z), float(z)))
+    return spots[0], spots[1]
 
 
 def rods(design: Design) -> tuple[Rod, ...]:
     """Everything inside the body, as rods."""
-    body, found = design.body, []
+    body, in_body = design.body, []
     for hole in design.ballast:
         low, pair = mouth_mm(body, hole), hole.count > 1
         name = (
             f"the {'pair of ' if pair else ''}{hole.drill_mm:g} mm hole{'s' if pair else ''} at"
             f" {hole.x_mm:.0f} mm"
         )
-        found.append(
+        in_body.append(
             Rod(
                 hole.key,
                 name,
@@ -102,7 +102,7 @@ def rods(design: Design) -> tuple[Rod, ...]:
     for cavity in design.cavities:
         x, _, z = cavity_point(body, cavity)
         reach = max(cavity.length_mm - cavity.bore_mm, 0.0) / 2
-        found.append(
+        in_body.append(
             Rod(
                 cavity.key,
                 f"the chamber at {x:.0f} mm",
@@ -114,7 +114,7 @@ def rods(design: Design) -> tuple[Rod, ...]:
         )
     if design.lip is not None and design.lip.inset_mm > 0:
         root, inner = lip_point(body, design.lip, 0.0), lip_point(body, design.lip, -design.lip.inset_mm)
-        found.append(
+        in_body.append(
             Rod(
                 "lip",
                 "the lip slot",
@@ -124,13 +124,13 @@ def rods(design: Design) -> tuple[Rod, ...]:
                 SLOT,
             )
         )
-    found += [rod for placed in design.hardware if (rod := _rod_of(design, placed))]
+    in_body += [rod for placed in design.hardware if (rod := _rod_of(design, placed))]
     for joint in body.joints:
         top, low_end = cut_ends(body, leaning(body, joint.x_mm, joint.slant_deg))
-        found.append(
+        in_body.append(
             Rod(joint.key, f"the joint at {joint.x_mm:.0f} mm", top, low_end, joint.kerf_mm / 2, THROUGH)
         )
-    return tuple(found)
+    return tuple(in_body)
 
 
 def _rod_of(design: Design, placed: Placement) -> Rod | None:
@@ -172,13 +172,13 @@ def _rod_of(design: Design, placed: Placement) -> Rod | None:
 def clashes(design: Design, wall_mm: float) -> tuple[Clash, ...]:
     """Everything nearer to something else, or to the skin, than the shop's wall [mm]; the worst first."""
     things = rods(design)
-    found = [
+    clashing = [
         clash
         for i, one in enumerate(things)
         for other in things[i + 1 :]
         if (clash := _between(one, other, wall_mm))
     ]
-    found += [
+    clashing += [
         clash
         for thing in things
         if thing.kind != THROUGH
@@ -188,7 +188,7 @@ def clashes(design: Design, wall_mm: float) -> tuple[Clash, ...]:
             )
         )
     ]
-    return tuple(sorted(found, key=lambda clash: clash.gap_mm))
+    return tuple(sorted(clashing, key=lambda clash: clash.gap_mm))
 
 
 def _between(one: Rod, other: Rod, wall_mm: float) -> Clash | None:

@@ -51,11 +51,11 @@ def drillings(design: Design, table: Clearances, drills: Sequence[float]) -> tup
         *((row, bool(design.shell and design.shell.around_mm)) for row in ballast),
         *((row, False) for row in others),
     ]
-    found = []
+    drilled = []
     for at, (row, walled) in enumerate(sorted(rows, key=lambda pair: (pair[0][1], pair[0][0]))):
         hole = Drilling(chr(ord("A") + at) if at < 26 else str(at + 1), *row)
-        found.append(hole if walled else replace(hole, through_mm=_through_mm(design, hole)))
-    return tuple(found)
+        drilled.append(hole if walled else replace(hole, through_mm=_through_mm(design, hole)))
+    return tuple(drilled)
 
 
 def _through_mm(design: Design, hole: Drilling) -> float | None:

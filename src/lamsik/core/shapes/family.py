@@ -34,7 +34,7 @@ def members(design: Design, lengths_mm: Sequence[float], materials: Sequence[str
     require(
         1 <= len(materials) <= MOST_MATERIALS, "materials", len(materials), f"1 to {MOST_MATERIALS} materials"
     )
-    found = []
+    enlarged = []
     for length in sorted(set(lengths_mm)):
         finite_between("lengths", length, 10.0, 600.0, "mm")
         grown = scaled(design, length / design.body.length_mm)
@@ -45,5 +45,5 @@ def members(design: Design, lengths_mm: Sequence[float], materials: Sequence[str
                 if name == design.host.name
                 else Host(wood.name, wood.density_g_cm3, wood.spread_g_cm3, wood.kind)
             )
-            found.append(Member(mark(length, name), length, name, replace(grown, host=host)))
-    return tuple(found)
+            enlarged.append(Member(mark(length, name), length, name, replace(grown, host=host)))
+    return tuple(enlarged)

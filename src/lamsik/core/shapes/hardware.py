@@ -223,11 +223,11 @@ def eye_of(
     seen = {placement.key}
     here = placement
     while here.hung_on:
-        found = next((p for p in placements if p.key == here.hung_on), None)
-        if found is None or found.key in seen:
+        host = next((p for p in placements if p.key == here.hung_on), None)
+        if host is None or host.key in seen:
             raise Refused(
                 f"hardware.{placement.key}.hung_on", here.hung_on, "name a part that is on the body"
             )
-        seen.add(found.key)
-        here = found
+        seen.add(host.key)
+        here = host
     return seat_point(body, here, lip)

@@ -222,8 +222,8 @@ def inside_columns(body: Body, wall_mm: float, breaks: tuple[float, ...] = ()) -
     if len(halves) == 1:
         along, y, *rest = halves[0]
         halves.append((along, -y, *rest))
-    found = np.concatenate(halves, axis=1)
-    return Columns(*found[:, found[4] > found[3]])
+    columns = np.concatenate(halves, axis=1)
+    return Columns(*columns[:, columns[4] > columns[3]])
 
 
 @lru_cache(maxsize=32)

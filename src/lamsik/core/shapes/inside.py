@@ -97,7 +97,7 @@ def pour_pieces(body: Body, pour: PouredEnd) -> tuple[tuple[str, Stretch], ...]:
     cross inside the body.
     """
     fore, aft = pour_cuts(body, pour)
-    found = []
+    pieces = []
     for segment in segments(body):
         piece = wedge(
             body,
@@ -105,8 +105,8 @@ def pour_pieces(body: Body, pour: PouredEnd) -> tuple[tuple[str, Stretch], ...]:
             tuple(cut for cut in (aft, segment.aft) if cut),
         )
         if piece.volume_mm3 > 0:
-            found.append((segment.key, piece))
-    return tuple(found)
+            pieces.append((segment.key, piece))
+    return tuple(pieces)
 
 
 def pour_cuts(body: Body, pour: PouredEnd) -> tuple[Cut | None, Cut | None]:

@@ -83,13 +83,13 @@ def check(vertices: Array, faces: NDArray[Any]) -> Checked:
         faces = faces[~flat]
     _refuse_open(vertices, faces)
     _refuse_pieces(len(vertices), faces)
-    found = Mesh(np.asarray(vertices, dtype=float), faces)
-    volume = _signed_volume(found)
+    mesh = Mesh(np.asarray(vertices, dtype=float), faces)
+    volume = _signed_volume(mesh)
     if volume < 0:
         notes.append("it was turned inside out and is turned right side out now")
-        found = Mesh(found.vertices, faces[:, ::-1])
+        mesh = Mesh(mesh.vertices, faces[:, ::-1])
     require(abs(volume) > 1e-12, "stl", "no volume", "it encloses nothing")
-    return Checked(found, tuple(notes))
+    return Checked(mesh, tuple(notes))
 
 
 def _refuse_open(vertices: Array, faces: NDArray[np.int64]) -> None:

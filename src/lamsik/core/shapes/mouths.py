@@ -44,8 +44,8 @@ class Mouths:
 
     def at(self, x_mm: Array) -> tuple[Array, Array, Array]:
         """Volume and moments of holes at some x (n,) [mm]."""
-        found = [np.interp(x_mm, self.x_mm, row) for row in (self.volume, self.along, self.up)]
-        return found[0], found[1], found[2]
+        moments = [np.interp(x_mm, self.x_mm, row) for row in (self.volume, self.along, self.up)]
+        return moments[0], moments[1], moments[2]
 
 
 @lru_cache(maxsize=64)

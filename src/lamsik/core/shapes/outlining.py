@@ -84,13 +84,13 @@ def lines_of(outline: Array) -> Lines:
     high, low = edges_at(outline, inner)
     if not np.all(np.isfinite(high)):
         raise Refused("outline", "a gap", "the outline has a gap along its length: close it into one line")
-    found = None
+    lines = None
     for count in COUNTS:
-        found = _through(fine, high, low, length, count)
-        if found.off_mm <= HOLDS_SHARE * length:
+        lines = _through(fine, high, low, length, count)
+        if lines.off_mm <= HOLDS_SHARE * length:
             break
-    assert found is not None
-    return found
+    assert lines is not None
+    return lines
 
 
 def _through(fine: Array, high: Array, low: Array, length: float, count: int) -> Lines:
@@ -149,14 +149,14 @@ def _stations(fine: Array, high: Array, low: Array, count: int) -> Array:
     far = np.abs(even[:, None] - peaks).min(axis=1) > 0.4 * np.pi / count
     far[[0, -1]] = True
     kept = peaks[(peaks > 0.02) & (peaks < np.pi - 0.02)]
-    found = np.sort(np.concatenate([even[far], kept]))
-    return np.asarray(found[np.concatenate([[True], np.diff(found) > 0.01])])
+    stations = np.sort(np.concatenate([even[far], kept]))
+    return np.asarray(stations[np.concatenate([[True], np.diff(stations) > 0.01])])
 
 
 def width_line(top: Array) -> Lines:
     """The plan's half-width line of a closed top outline: half of its whole width at each station, on both
     sides.
     """
-    found = lines_of(top)
-    half = tuple((s, (u - v) / 2) for (s, u), (_, v) in zip(found.upper, found.lower, strict=True))
-    return Lines(found.length_mm, half, tuple((s, -v) for s, v in half), found.off_mm)
+    lines = lines_of(top)
+    half = tuple((s, (u - v) / 2) for (s, u), (_, v) in zip(lines.upper, lines.lower, strict=True))
+    return Lines(lines.length_mm, half, tuple((s, -v) for s, v in half), lines.off_mm)

@@ -51,27 +51,27 @@ def manifold_of(mesh: Mesh) -> manifold3d.Manifold:
         tri_verts=np.asarray(mesh.faces, dtype=np.uint32),
     )
     raw.merge()
-    made = manifold3d.Manifold(raw)
-    if made.status() != manifold3d.Error.NoError or made.volume() <= 0:
+    manifold = manifold3d.Manifold(raw)
+    if manifold.status() != manifold3d.Error.NoError or manifold.volume() <= 0:
         raise Refused(
-            "body", made.status().name, "its surface crosses itself or is not closed, so it cannot be cut"
+            "body", manifold.status().name, "its surface crosses itself or is not closed, so it cannot be cut"
         )
-    return made
+    return manifold
 
 
-def mesh_from(made: manifold3d.Manifold) -> Mesh:
+def mesh_from(manifold: manifold3d.Manifold) -> Mesh:
     """What was cut as a mesh [mm]."""
-    raw = made.to_mesh()
+    raw = manifold.to_mesh()
     return Mesh(
         np.asarray(raw.vert_properties, dtype=float)[:, :3], np.asarray(raw.tri_verts, dtype=np.int64)
     )
 
 
-def ahead_of(made: manifold3d.Manifold, cut: Cut) -> tuple[manifold3d.Manifold, manifold3d.Manifold]:
+def ahead_of(manifold: manifold3d.Manifold, cut: Cut) -> tuple[manifold3d.Manifold, manifold3d.Manifold]:
     """The parts on the nose side and on the tail side."""
     # (cos s, 0, −sin s)·P < x cos s is the nose side
     normal = (cos(radians(cut.slant_deg)), 0.0, -sin(radians(cut.slant_deg)))
-    aft, fore = made.split_by_plane(normal, cut.x_mm * normal[0])
+    aft, fore = manifold.split_by_plane(normal, cut.x_mm * normal[0])
     return fore, aft
 
 
@@ -91,12 +91,12 @@ def within(mesh: Mesh, fores: tuple[Cut, ...], afts: tuple[Cut, ...]) -> Solid:
 @lru_cache(maxsize=32)
 def segment_meshes(body: Body, stations: int = 120, around: int = 96) -> tuple[Mesh, ...]:
     """Closed meshes of the body's segments from the nose, kerfs taken out."""
-    left, found = manifold_of(surface(body, stations, around)), []
+    left, meshes = manifold_of(surface(body, stations, around)), []
     for first, last in body.cuts:
         fore, aft = ahead_of(left, first)
-        found.append(mesh_from(fore))
+        meshes.append(mesh_from(fore))
         _, left = ahead_of(aft, last)
-    return (*found, mesh_from(left))
+    return (*meshes, mesh_from(left))
 
 
 def joined(meshes: tuple[Mesh, ...]) -> Mesh:

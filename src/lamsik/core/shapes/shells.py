@@ -61,14 +61,14 @@ def _carried(middle: Array, shut: NDArray[np.bool_]) -> Array:
     """Middle heights, where it is shut that of the nearest open point of the station, or of the nearest
     station that has one.
     """
-    found, open_rows = middle.copy(), np.nonzero(~shut.all(axis=1))[0]
+    carried, open_rows = middle.copy(), np.nonzero(~shut.all(axis=1))[0]
     at = np.arange(shut.shape[1])
     for row in open_rows:
         there = np.nonzero(~shut[row])[0]
-        found[row] = middle[row, there[np.argmin(np.abs(at[:, None] - there), axis=1)]]
+        carried[row] = middle[row, there[np.argmin(np.abs(at[:, None] - there), axis=1)]]
     for row in np.nonzero(shut.all(axis=1))[0]:
-        found[row] = found[open_rows[np.argmin(np.abs(open_rows - row))]].mean()
-    return found
+        carried[row] = carried[open_rows[np.argmin(np.abs(open_rows - row))]].mean()
+    return carried
 
 
 def _grid(index: NDArray[np.int64], shut: NDArray[np.bool_]) -> NDArray[np.int64]:
@@ -122,25 +122,25 @@ def _hollow(design: Design) -> manifold3d.Manifold:
         ahead, _ = ahead_of(left, fore)
         chambers.append(ahead)
         _, left = ahead_of(left, aft)
-    found = manifold3d.Manifold.batch_boolean([*chambers, left], manifold3d.OpType.Add)
+    hollow = manifold3d.Manifold.batch_boolean([*chambers, left], manifold3d.OpType.Add)
     for first, last in bounds.pours:
         kept = []
         if first is not None:
-            kept.append(ahead_of(found, first)[0])
+            kept.append(ahead_of(hollow, first)[0])
         if last is not None:
-            kept.append(ahead_of(found, last)[1])
-        found = (
+            kept.append(ahead_of(hollow, last)[1])
+        hollow = (
             manifold3d.Manifold.batch_boolean(kept, manifold3d.OpType.Add) if kept else manifold3d.Manifold()
         )
     if shell.around_mm > 0:
         bores = tuple(placed for placed in design.hardware if placed.item.pocket_ml > 0)
         for thing in things_in(body, design.ballast, design.cavities, bores, design.lip):
-            found -= _shape(thing.shape.grown(shell.around_mm))
-    if found.status() != manifold3d.Error.NoError:
+            hollow -= _shape(thing.shape.grown(shell.around_mm))
+    if hollow.status() != manifold3d.Error.NoError:
         raise Refused(
             "shell", None, "its hollow cannot be made out: a thicker wall, or fewer cuts through it"
         )
-    return found
+    return hollow
 
 
 def _shape(shape: Solid) -> manifold3d.Manifold:

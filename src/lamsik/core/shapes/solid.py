@@ -53,18 +53,18 @@ class Segment:
 @lru_cache(maxsize=128)
 def solid(body: Body) -> Solid:
     """Volume, centroid, area to coat and its centroid; joint faces are coated too."""
-    found = polyhedra.measures(mesh_of(body.skin)) if body.skin else whole(body)
+    measured = polyhedra.measures(mesh_of(body.skin)) if body.skin else whole(body)
     if not body.joints:
-        return found
+        return measured
     kept = segments(body)
     volume = sum(s.volume_mm3 for s in kept)
     centre = np.sum([s.volume_mm3 * np.array(s.centroid_mm) for s in kept], axis=0) / volume
-    area = found.area_mm2 + sum(
+    area = measured.area_mm2 + sum(
         2 * _face_mm2(body, joint.fore_mm, joint.slant_deg) - joint.kerf_mm * _girth_mm(body, joint.x_mm)
         for joint in body.joints
     )
     middle = (float(centre[0]), float(centre[1]), float(centre[2]))
-    return replace(found, volume_mm3=volume, centroid_mm=middle, area_mm2=area)
+    return replace(measured, volume_mm3=volume, centroid_mm=middle, area_mm2=area)
 
 
 def segment(body: Body, from_mm: float, to_mm: float) -> Stretch:
@@ -90,8 +90,8 @@ def wedge(body: Body, fores: tuple[Cut, ...], afts: tuple[Cut, ...]) -> Stretch:
         is (2ab/n)·B(u; 1/n, 1 + 1/n) and its first moment (2ab²/n)·B(u; 2/n, 1 + 1/n) with u = (ζ/b)ⁿ.
     """
     if body.skin is not None:
-        found = polyhedra.within(mesh_of(body.skin), fores, afts)
-        return Stretch(found.volume_mm3, found.centroid_mm)
+        part = polyhedra.within(mesh_of(body.skin), fores, afts)
+        return Stretch(part.volume_mm3, part.centroid_mm)
     start = max([0.0, *(cut.x_mm for cut in fores if _is_square(cut))])
     end = min([body.length_mm, *(cut.x_mm for cut in afts if _is_square(cut))])
     lean = [
@@ -134,11 +134,11 @@ def segments(body: Body) -> tuple[Segment, ...]:
     for pair in body.cuts:
         edges += pair
     edges.append(None)
-    found = []
+    rows = []
     for number, (fore, aft) in enumerate(zip(edges[::2], edges[1::2], strict=True), start=1):
         part = between(body, fore, aft)
-        found.append(Segment(f"s{number}", fore, aft, part.volume_mm3, part.centroid_mm))
-    return tuple(found)
+        rows.append(Segment(f"s{number}", fore, aft, part.volume_mm3, part.centroid_mm))
+    return tuple(rows)
 
 
 def kerf_ml(body: Body) -> float:
@@ -189,9 +189,9 @@ def _breaks(body: Body, cuts: tuple[Cut, ...], start: float, end: float) -> Arra
                 phi_of_share(np.array([one.at_height((other.x_mm - one.x_mm) / apart) / body.length_mm]))
             )
     ends = phi_of_share(np.array([start, end]) / body.length_mm)
-    found = np.sort(np.concatenate([*marks, ends]))
-    found = found[(found >= ends[0]) & (found <= ends[1])]
-    return np.asarray(found[np.concatenate([[True], np.diff(found) > 1e-6])])
+    breaks = np.sort(np.concatenate([*marks, ends]))
+    breaks = breaks[(breaks >= ends[0]) & (breaks <= ends[1])]
+    return np.asarray(breaks[np.concatenate([[True], np.diff(breaks) > 1e-6])])
 
 
 def _face_mm2(body: Body, x_mm: float, slant_deg: float) -> float:

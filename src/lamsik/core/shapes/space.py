@@ -183,14 +183,14 @@ def _space(
 
 def _gathered(bits: Bits, chosen: NDArray[np.bool_]) -> tuple[SpacePiece, ...]:
     """The chosen bits, by segment."""
-    found = []
+    pieces = []
     for number in np.unique(bits.segment[chosen]):
         mine = chosen & (bits.segment == number)
         held = bits.volume[mine]
         if held.sum() > 1e-9:
             moment = (float(held @ bits.x[mine]), float(held @ bits.y[mine]), float(held @ bits.z[mine]))
-            found.append(SpacePiece(KERF if number < 0 else f"s{number + 1}", float(held.sum()), moment))
-    return tuple(found)
+            pieces.append(SpacePiece(KERF if number < 0 else f"s{number + 1}", float(held.sum()), moment))
+    return tuple(pieces)
 
 
 def _as_one(columns: Columns) -> tuple[SpacePiece, ...]:
@@ -224,14 +224,14 @@ def _taken(thing: Thing, bounds: Bounds, before: tuple[Solid, ...]) -> Taken:
 def _walls(things: tuple[Thing, ...], bounds: Bounds, shell: Shell) -> tuple[SpacePiece, ...]:
     """The walls round what sits in the hollow, where no thing and no other wall is."""
     shapes = tuple(thing.shape for thing in things)
-    found: list[SpacePiece] = []
+    walls: list[SpacePiece] = []
     before: list[Solid] = []
     for shape in shapes:
         grown = shape.grown(shell.around_mm)
         bits = cut_up(grown.columns(bounds.breaks(*grown.heights)), bounds, (*shapes, *before))
-        found += _gathered(bits, bits.hollow & ~bits.barred)
+        walls += _gathered(bits, bits.hollow & ~bits.barred)
         before.append(grown)
-    return by_segment(found)
+    return by_segment(walls)
 
 
 def hollow_outlines(design: Design, count: int = 161) -> tuple[Array, ...]:
@@ -245,7 +245,7 @@ def hollow_outlines(design: Design, count: int = 161) -> tuple[Array, ...]:
     x = np.linspace(0.0, design.body.length_mm, count)
     low, high = bounds.inside(x, np.zeros(count))
     x, low, high = (row[high > low] for row in (x, low, high))
-    found = []
+    outlines = []
     for number in range(len(design.body.joints) + 1):
         edges = [
             np.column_stack([x, z])[
@@ -254,8 +254,8 @@ def hollow_outlines(design: Design, count: int = 161) -> tuple[Array, ...]:
             for z in (high, low)
         ]
         if all(len(edge) for edge in edges):
-            found.append(np.vstack([edges[0], edges[1][::-1]]))
-    return tuple(found)
+            outlines.append(np.vstack([edges[0], edges[1][::-1]]))
+    return tuple(outlines)
 
 
 def hollow_section(design: Design, x_mm: float, count: int = 61) -> Array | None:

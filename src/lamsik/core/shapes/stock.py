@@ -63,10 +63,10 @@ def cutting(body: Body, stick_mm: tuple[float, float, float], kerf_mm: float, sp
     for name, value in zip(("stick length", "stick width", "stick thickness"), stick_mm, strict=True):
         finite_between(name, value, 1.0, 6000.0, "mm")
     finite_between("kerf_mm", kerf_mm, 0.0, 20.0, "mm")
-    found, need = [], block(body, spare_mm)
+    blanks, need = [], block(body, spare_mm)
     for on_edge, wide, thick in ((False, need.depth_mm, need.width_mm), (True, need.width_mm, need.depth_mm)):
         along = pieces_along(stick_mm[0], need.length_mm, kerf_mm)
         across, layers = pieces_along(stick_mm[1], wide, kerf_mm), pieces_along(stick_mm[2], thick, kerf_mm)
         rest = stick_mm[0] - along * need.length_mm - max(along - 1, 0) * kerf_mm
-        found.append(Cutting(along, across, layers, rest, on_edge))
-    return max(found, key=lambda row: row.pieces)
+        blanks.append(Cutting(along, across, layers, rest, on_edge))
+    return max(blanks, key=lambda row: row.pieces)

@@ -296,12 +296,12 @@ def things_in(
     lip: Lip | None,
 ) -> tuple[Thing, ...]:
     """Everything that takes room in a body; screws are driven into it and take none."""
-    found = [Thing(HOLE, hole.key, shape) for hole in ballast for shape in _holes(uncut(body), hole)]
-    found += [Thing(CHAMBER, cavity.key, _chamber(body, cavity)) for cavity in cavities]
-    found += [Thing(BORE, placed.key, replace(_bore(body, placed), body=uncut(body))) for placed in bores]
+    things = [Thing(HOLE, hole.key, shape) for hole in ballast for shape in _holes(uncut(body), hole)]
+    things += [Thing(CHAMBER, cavity.key, _chamber(body, cavity)) for cavity in cavities]
+    things += [Thing(BORE, placed.key, replace(_bore(body, placed), body=uncut(body))) for placed in bores]
     if lip is not None and lip.inset_mm > 0:
-        found.append(Thing(PLATE, "lip", Plate(uncut(body), lip)))
-    return tuple(found)
+        things.append(Thing(PLATE, "lip", Plate(uncut(body), lip)))
+    return tuple(things)
 
 
 def _holes(body: Body, hole: Hole) -> list[Upright]:

@@ -210,7 +210,7 @@ def _the_thing(filled: NDArray[np.bool_], marks: Marks, step: int) -> NDArray[np
         if label[y, x] == 0:
             _, (rows, columns) = ndimage.distance_transform_edt(label == 0, return_indices=True)
             y, x = int(rows[y, x]), int(columns[y, x])
-        found = label == label[y, x]
+        thing = label == label[y, x]
     else:
         regions = sorted(measure.regionprops(label), key=lambda r: -r.area)
         free = [
@@ -218,14 +218,14 @@ def _the_thing(filled: NDArray[np.bool_], marks: Marks, step: int) -> NDArray[np
             for r in regions
             if r.bbox[0] > 0 and r.bbox[1] > 0 and r.bbox[2] < label.shape[0] and r.bbox[3] < label.shape[1]
         ]
-        found = label == (free or regions)[0].label
-    if found[0].any() or found[-1].any() or found[:, 0].any() or found[:, -1].any():
+        thing = label == (free or regions)[0].label
+    if thing[0].any() or thing[-1].any() or thing[:, 0].any() or thing[:, -1].any():
         raise Refused(
             "picture",
             "it reaches the edge",
             "the whole outline has to be in the picture, with some ground round it",
         )
-    return np.asarray(found)
+    return np.asarray(thing)
 
 
 def _edge(region: NDArray[np.bool_], line: NDArray[np.bool_] | None) -> Array:
@@ -240,8 +240,8 @@ def _edge(region: NDArray[np.bool_], line: NDArray[np.bool_] | None) -> Array:
     if line is not None:
         level = ndimage.distance_transform_edt(area) - ndimage.distance_transform_edt(~area)
         level, at = filters.gaussian(level, 1.0), _stroke(line, region) / 2
-    found = max(measure.find_contours(level, at), key=len)
-    smooth = ndimage.gaussian_filter1d(found[:-1], GRAIN, axis=0, mode="wrap")
+    contour = max(measure.find_contours(level, at), key=len)
+    smooth = ndimage.gaussian_filter1d(contour[:-1], GRAIN, axis=0, mode="wrap")
     return np.asarray(smooth - 2 + low)
 
 
@@ -309,13 +309,13 @@ def warm() -> None:
     transform.ProjectiveTransform()
 
 
-def corners(found: Traced) -> Array:
+def corners(traced: Traced) -> Array:
     """The outline's points [px] that a maker corrects: as few as keep it within 0.08 mm, more coarsely
     where that is too many.
     """
-    off = CORNERS_OFF_MM / found.mm_per_pixel
-    kept = measure.approximate_polygon(found.pixels, off)
+    off = CORNERS_OFF_MM / traced.mm_per_pixel
+    kept = measure.approximate_polygon(traced.pixels, off)
     while len(kept) > MOST_CORNERS:
         off *= 1.4
-        kept = measure.approximate_polygon(found.pixels, off)
+        kept = measure.approximate_polygon(traced.pixels, off)
     return np.asarray(kept[:-1])

@@ -28,24 +28,24 @@ def unbuilt(design: Design) -> tuple[str, ...]:
     if not things and len(design.pours) < 2:
         return ()
     through = frozenset(p.key for p in bores if p.item.kind in ("wire", "tube"))
-    found = list(
+    reasons = list(
         dict.fromkeys(
             says.format(*(names[at] for at in ats)) for says, ats in _found(design.body, things, through)
         )
     )
-    found += [
+    reasons += [
         f"the pours from {a.from_mm:.0f} and from {b.from_mm:.0f} mm overlap"
         for a, b in combinations(design.pours, 2)
         if a.from_mm < b.to_mm - 0.01 and b.from_mm < a.to_mm - 0.01
     ]
     if design.shell is not None and design.shell.around_mm == 0 and design.shell.is_empty:
         space = space_of(design)
-        found += [
+        reasons += [
             f"{names[row.thing.kind, row.thing.key]} stands open in the hollow: give it walls round it"
             for row in space.taken
             if row.thing.kind in (HOLE, CHAMBER) and sum(piece.volume_mm3 for piece in row.hollow) > LEAST_MM3
         ]
-    return tuple(dict.fromkeys(found))
+    return tuple(dict.fromkeys(reasons))
 
 
 def _names(design: Design) -> dict[tuple[str, str], str]:
@@ -70,7 +70,7 @@ Found = tuple[str, tuple[tuple[str, str], ...]]
 def _found(body: Body, things: tuple[Thing, ...], through: frozenset[str]) -> list[Found]:
     """What meets what it must not, each once."""
     bounds = Bounds.of(body, (), None)
-    found: list[Found] = []
+    faults: list[Found] = []
     columns = [thing.shape.columns(bounds.breaks(*thing.shape.heights)) for thing in things]
     for (one, mine), (other, _) in combinations(zip(things, columns, strict=True), 2):
         if not mine.meets(*other.shape.span):
@@ -78,7 +78,7 @@ def _found(body: Body, things: tuple[Thing, ...], through: frozenset[str]) -> li
         bits = cut_up(mine, bounds, (other.shape,))
         if float(bits.volume[bits.barred].sum()) > LEAST_MM3:
             same = (one.kind, one.key) == (other.kind, other.key)
-            found.append(
+            faults.append(
                 (
                     "{} run into each other" if same else "{} runs into {}",
                     ((one.kind, one.key), (other.kind, other.key)),
@@ -91,10 +91,10 @@ def _found(body: Body, things: tuple[Thing, ...], through: frozenset[str]) -> li
         if body.joints:
             bits = cut_up(mine, bounds, ())
             if float(bits.volume[bits.segment < 0].sum()) > LEAST_MM3:
-                found.append(("{} runs into a joint", at))
+                faults.append(("{} runs into a joint", at))
         if thing.kind in (HOLE, CHAMBER, BORE) and _outside(body, thing, mine) > LEAST_MM3:
-            found.append(("{} breaks out of the body", at))
-    return found
+            faults.append(("{} breaks out of the body", at))
+    return faults
 
 
 def _outside(body: Body, thing: Thing, columns: Columns) -> float:

@@ -103,7 +103,7 @@ def resize(design: Design, base: Base, bench: Bench, aim: Aim) -> Design | None:
         for shift in (0, -1, 1)
         if (steps + more * fine).min() > 0
     ]
-    judged_rows = [(found, judged(base, found.ballast, aim, bench)) for found in tried]
+    judged_rows = [(choice, judged(base, choice.ballast, aim, bench)) for choice in tried]
     return min(judged_rows, key=lambda row: row[1].miss if row[1] else float("inf"))[0]
 
 

@@ -94,9 +94,9 @@ class Answer:
 
 def aim_at(design: Design, base: Base, drag: float, bands: Bands, steady_hz: float) -> tuple[Base, Aim]:
     """The base to solve on, and the aim."""
-    found = target(design, base.mass, drag_of(design, drag), bands)
-    base, net = aimed(base, found)
-    return base, Aim(found, net, design.want.pitch_deg, design.want.roll, steady_hz)
+    wanted = target(design, base.mass, drag_of(design, drag), bands)
+    base, net = aimed(base, wanted)
+    return base, Aim(wanted, net, design.want.pitch_deg, design.want.roll, steady_hz)
 
 
 def search(
@@ -118,8 +118,8 @@ def search(
     require(bool(bench.slugs), "slugs", "none", "add a ballast metal in Stores")
     require(bool(bench.drills_mm), "drills", "none", "add a drill size in Stores")
     base, aim = aim_at(design, base_of(design, measured), drag, bands, steady_hz)
-    found = [a for a in (*drilled(base, aim, bench), *_moulded(base, aim, bench)) if a is not None]
-    kept = varied(sorted(found, key=lambda a: a.miss), most)
+    answers = [a for a in (*drilled(base, aim, bench), *_moulded(base, aim, bench)) if a is not None]
+    kept = varied(sorted(answers, key=lambda a: a.miss), most)
     finished = (_finished(base, aim, answer, drag_of(design, drag), bands) for answer in kept)
     return tuple(sorted(finished, key=lambda a: a.miss))
 
@@ -136,7 +136,7 @@ def drilled(base: Base, aim: Aim, bench: Bench) -> Iterator[Answer | None]:
             walls_of(base.design.body, [hole for holes in tried for hole in holes]),
             np.cumsum([len(holes) for holes in tried])[:-1],
         )
-        found = (
+        judged_rows = (
             [
                 judged(base, holes, aim, bench, wall_mm=float(wall.min()))
                 for holes, wall in zip(tried, walls, strict=True)
@@ -144,8 +144,8 @@ def drilled(base: Base, aim: Aim, bench: Bench) -> Iterator[Answer | None]:
             if tried
             else []
         )
-        yield from found
-        best = min((answer for answer in found if answer), key=lambda answer: answer.miss, default=None)
+        yield from judged_rows
+        best = min((answer for answer in judged_rows if answer), key=lambda answer: answer.miss, default=None)
         if best is None or best.miss < NEAR:
             return
         # what a hole takes out is not the same everywhere: aimed as far to the other side as it was off
@@ -162,11 +162,11 @@ accept].
 
 
 def _moulded(base: Base, aim: Aim, bench: Bench) -> Iterator[Answer | None]:
-    made = base.design.host.construction
-    if made in ("cast", "foam"):
+    construction = base.design.host.construction
+    if construction in ("cast", "foam"):
         for pour in poured_ends(base, aim.net_g, bench):
             yield judged(base, (), aim, bench, pours=(pour,))
-    if made in ("cast", "print"):
+    if construction in ("cast", "print"):
         for cavity in cavities_for(base, aim.net_g, aim.pitch_deg, bench):
             yield judged(base, (), aim, bench, cavities=(cavity,))
 

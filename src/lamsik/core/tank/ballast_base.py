@@ -185,11 +185,11 @@ def place_mm(base: Base, holes: Sequence[Hole], offsets: Sequence[float], pitch_
                 for hole, off in zip(holes, offsets, strict=True)
             ]
         )
-        found = [
+        centres = [
             mouths(base.design.body, hole.drill_mm, hole.beside_mm).at(np.array([x + off]))
             for hole, off in zip(holes, offsets, strict=True)
         ]
-        missing, along, up = (swap * np.array([float(row[k][0]) for row in found]) for k in range(3))
+        missing, along, up = (swap * np.array([float(row[k][0]) for row in centres]) for k in range(3))
         whole = loads + missing
         total = float(whole.sum())
         wanted = (

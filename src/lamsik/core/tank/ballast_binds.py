@@ -53,8 +53,8 @@ def binds(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> Bind:
         else f"the nearest is {off[0]:+.2f} g and {off[1]:+.1f}° off".replace("-", "−")
     )
     for what, frees, changed, other in _changes(base, bench):
-        found = nearest(changed, net_g, pitch_deg, other)
-        if found is not None and abs(found[0]) <= NET_G and abs(found[1]) <= PITCH_DEG:
+        bind = nearest(changed, net_g, pitch_deg, other)
+        if bind is not None and abs(bind[0]) <= NET_G and abs(bind[1]) <= PITCH_DEG:
             return Bind(what, by, frees)
     return Bind(MASS if off is not None and abs(off[0]) > NET_G else PLACE, by, "")
 

@@ -98,17 +98,17 @@ def closed(
     for at in first:
         gap = apart_mm(0.0, tool.drill_mm, tool.bench) - 1e-9 + holes.drill[at] / 2
         off[np.abs(holes.x[at][which] - x) < gap[which]] = np.inf
-    found: list[Found] = []
+    fits: list[Found] = []
     for name in (0,) if groups is None else np.unique(groups):
         mine = np.nonzero(np.isfinite(off) if groups is None else (groups[which] == name) & np.isfinite(off))[
             0
         ]
         best = mine[np.argpartition(off[mine], kept - 1)[:kept]] if len(mine) > kept else mine
-        found += [
+        fits += [
             (float(off[n]), _candidate(holes, first, int(which[n]), Spot(tool, float(x[n]), float(mass[n]))))
             for n in best[np.argsort(off[best])]
         ]
-    return found
+    return fits
 
 
 def _candidate(holes: Holes, first: Sequence[Counts], row: int, last: Spot) -> Candidate:

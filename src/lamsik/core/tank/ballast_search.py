@@ -47,12 +47,12 @@ def candidates(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> Iter
     tools = tools_of(base, bench)
     if not tools:
         return
-    found: dict[tuple[str, int, int], list[Found]] = {}
+    by_pattern: dict[tuple[str, int, int], list[Found]] = {}
     for off, candidate in chain(_ones(scale, tools), _twos(scale, tools), _threes(scale, tools)):
-        found.setdefault(_kind(candidate), []).append((off, candidate))
-    for rows in found.values():
+        by_pattern.setdefault(_kind(candidate), []).append((off, candidate))
+    for rows in by_pattern.values():
         rows.sort(key=lambda row: row[0])
-    kinds = sorted(found.items(), key=lambda item: item[1][0][0])
+    kinds = sorted(by_pattern.items(), key=lambda item: item[1][0][0])
     first = {
         n: next((key for key, _ in kinds if key[2] == n), None) for n in (1, 2, 3)
     }  # the best of each number is polished too

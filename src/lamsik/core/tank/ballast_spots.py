@@ -126,10 +126,10 @@ def offs_of(scale: ErrorScale, candidates: Sequence[Candidate]) -> list[float]:
             by_tool.setdefault(id(candidate[k].tool), []).append(n)
         for rows in by_tool.values():
             tool = candidates[rows[0]][k].tool
-            found = tool.loads(
+            loads = tool.loads(
                 np.array([candidates[n][k].x_mm for n in rows]),
                 np.array([candidates[n][k].mass_g for n in rows]),
             )
             for m in range(3):
-                total[m][rows] += found[m]
+                total[m][rows] += loads[m]
     return [float(off) for off in scale.score(*total)]

@@ -228,8 +228,8 @@ class Tool:
         at = np.unique(np.concatenate([np.arange(0, len(self.room.x), every), [len(self.room.x) - 1]]))
         low, high = self.room.least[at][:, None], self.room.most[at][:, None]
         steps = np.round(low + (high - low) * np.linspace(0.0, 1.0, LEVELS)).astype(int)
-        found = np.unique(np.column_stack([np.repeat(at, LEVELS), steps.ravel()]), axis=0)
-        return found[:, 0], found[:, 1]
+        pairs = np.unique(np.column_stack([np.repeat(at, LEVELS), steps.ravel()]), axis=0)
+        return pairs[:, 0], pairs[:, 1]
 
     def hole(self, key: str, x: float, mass: float) -> Hole:
         """The hole as a design keeps it."""
@@ -256,13 +256,13 @@ def tools_of(base: Base, bench: Bench) -> list[Tool]:
 
     Only those that can be drilled somewhere.
     """
-    found = []
+    tools = []
     for slug in bench.slugs:
         for n, drill in enumerate(
             sorted(d for d in bench.drills_mm if slug.diameter_mm <= d <= slug.diameter_mm + 2.0)[:2]
         ):
-            found.append(Tool(base, bench, slug, drill))
+            tools.append(Tool(base, bench, slug, drill))
             beside = float(np.ceil(drill + max(bench.wall_mm, 1.5))) / 2
             if n == 0 and beside + drill / 2 + bench.wall_mm < base.design.body.width_mm / 2:
-                found.append(Tool(base, bench, slug, drill, beside))
-    return [tool for tool in found if tool.room.x.size]
+                tools.append(Tool(base, bench, slug, drill, beside))
+    return [tool for tool in tools if tool.room.x.size]

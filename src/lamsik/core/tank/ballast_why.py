@@ -39,11 +39,11 @@ def what_binds(
 ) -> Bind:
     """What stands in the way of a drilled answer within the tolerances, and the one change that frees it."""
     base, aim = aim_at(design, base_of(design, measured), drag, bands, STEADY_HZ)
-    found = binds(base, aim.net_g, aim.pitch_deg, bench)
+    bind = binds(base, aim.net_g, aim.pitch_deg, bench)
     return (
-        found
-        if found.what != MASS or found.frees or not found.by.startswith("even")
-        else replace(found, frees=_lighter(base, aim.net_g - base.lift_g + base.mass.mass_g).rstrip("."))
+        bind
+        if bind.what != MASS or bind.frees or not bind.by.startswith("even")
+        else replace(bind, frees=_lighter(base, aim.net_g - base.lift_g + base.mass.mass_g).rstrip("."))
     )
 
 

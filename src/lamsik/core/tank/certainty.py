@@ -88,8 +88,8 @@ class Certainty:
         rows = {row.group: row for row in self.better}
         if VOLUME in rows and "host" in rows and rows[VOLUME].chance < rows["host"].chance + WORTH:
             del rows[VOLUME]
-        found = max(rows.values(), key=lambda row: row.chance, default=None)
-        return found if found and found.chance > max(self.refitted, self.chance) + 0.01 else None
+        better = max(rows.values(), key=lambda row: row.chance, default=None)
+        return better if better and better.chance > max(self.refitted, self.chance) + 0.01 else None
 
 
 def _to_do(design: Design, group: str) -> str:
@@ -162,7 +162,7 @@ def certainty(
     net = design.water.density_g_cm3 * mass.displaced_ml - mass.mass_g
     b, g = np.array(buoyancy(solid(design.body).centroid_mm, mass)), np.array(mass.g_mm)
     pitch = float(np.degrees(np.arctan2(-(b - g)[0], max((b - g)[2], 1e-6))))
-    made = errors_of(design, measured, face_mm)
+    errors = errors_of(design, measured, face_mm)
     luck = _Luck(
         design,
         aim,
@@ -172,16 +172,16 @@ def certainty(
         drawn=_drawn(samples),
     )
     chance = luck.chance
-    now, with_pitch = chance(net, pitch, made.spread())
+    now, with_pitch = chance(net, pitch, errors.spread())
     wanted = (aim.net_g, design.want.pitch_deg)
-    refit = chance(*wanted, made.spread())[0]
+    refit = chance(*wanted, errors.spread())[0]
     better = [
-        Better(group, _to_do(design, group), chance(*wanted, made.spread(left))[0])
-        for group, left in _thought_of(made, measured)
+        Better(group, _to_do(design, group), chance(*wanted, errors.spread(left))[0])
+        for group, left in _thought_of(errors, measured)
     ]
     if design.want.by == SPEED and design.drag_source != "timed":
-        better.append(Better("drag", MEASURE["drag"], chance(*wanted, made.spread(), DRAG_SPREAD_TIMED)[0]))
-    spread = made.spread()
+        better.append(Better("drag", MEASURE["drag"], chance(*wanted, errors.spread(), DRAG_SPREAD_TIMED)[0]))
+    spread = errors.spread()
     tilt_deg = float(np.degrees(np.arctan(_root(spread) @ luck.drawn[:2])[1]).std())
     return Certainty(
         now,
@@ -194,30 +194,30 @@ def certainty(
     )
 
 
-def _thought_of(made: Errors, measured: Measured) -> list[tuple[str, Array]]:
+def _thought_of(errors: Errors, measured: Measured) -> list[tuple[str, Array]]:
     """Each measurement that is still open, with what it would leave."""
-    found = []
+    thoughts = []
     on_scale = bool(measured.stages) or any(key == "host" for key, _, _ in measured.parts)
-    for group in dict.fromkeys(made.groups):
-        mine = np.array([name == group for name in made.groups])
-        if not made.net[mine].any():
+    for group in dict.fromkeys(errors.groups):
+        mine = np.array([name == group for name in errors.groups])
+        if not errors.net[mine].any():
             continue
         if group == "host":
             if not on_scale:
-                found.append((group, made.weighed("carved", SCALE_SD_G)))
+                thoughts.append((group, errors.weighed("carved", SCALE_SD_G)))
         elif group == VOLUME:
             if not measured.waters:
-                found.append(
+                thoughts.append(
                     (
                         group,
-                        made.sized(
-                            SCALE_SD_G * 1.5, None if on_scale else made.weighed("carved", SCALE_SD_G)
+                        errors.sized(
+                            SCALE_SD_G * 1.5, None if on_scale else errors.weighed("carved", SCALE_SD_G)
                         ),
                     )
                 )
         else:
-            found.append((group, made.without(group)))
-    return found
+            thoughts.append((group, errors.without(group)))
+    return thoughts
 
 
 def _root(spread: Array) -> Array:

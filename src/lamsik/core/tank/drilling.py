@@ -195,20 +195,20 @@ def obstacles(design: Design, gap_mm: float = 1.5) -> tuple[tuple[float, float],
     """Stretches of the belly (from, to) [mm] into which no hole may reach: hangers, lip slot, poured ends,
     cavities, joints, rattles and tubes.
     """
-    found = [(x - gap_mm - 1.0, x + gap_mm + 1.0) for x in _hangers(design)]
+    blocked = [(x - gap_mm - 1.0, x + gap_mm + 1.0) for x in _hangers(design)]
     if design.lip is not None:
-        found.append(
+        blocked.append(
             (-1e3, design.lip.x_mm + design.lip.inset_mm * cos(radians(design.lip.angle_deg)) + gap_mm)
         )
-    found += [(pour.from_mm - gap_mm, pour.to_mm + gap_mm) for pour in design.pours]
-    found += [
+    blocked += [(pour.from_mm - gap_mm, pour.to_mm + gap_mm) for pour in design.pours]
+    blocked += [
         (cavity.x_mm - cavity.length_mm / 2 - gap_mm, cavity.x_mm + cavity.length_mm / 2 + gap_mm)
         for cavity in design.cavities
     ]
-    found += [_cut_stretch(design.body, pair, gap_mm) for pair in design.body.cuts]
+    blocked += [_cut_stretch(design.body, pair, gap_mm) for pair in design.body.cuts]
     lying = [p for p in design.hardware if p.seat == "inside" and p.item.kind in ("rattle", "tube")]
-    found += [(p.x_mm - p.item.shank_mm / 2 - gap_mm, p.x_mm + p.item.shank_mm / 2 + gap_mm) for p in lying]
-    return tuple(found)
+    blocked += [(p.x_mm - p.item.shank_mm / 2 - gap_mm, p.x_mm + p.item.shank_mm / 2 + gap_mm) for p in lying]
+    return tuple(blocked)
 
 
 def _cut_stretch(body: Body, faces: tuple[Cut, Cut], gap_mm: float) -> tuple[float, float]:
@@ -264,23 +264,23 @@ def troubles(design: Design, hole: Hole, wall_mm: float) -> tuple[str, ...]:
         hole: one of them.
         wall_mm: the thinnest wall the shop allows [mm].
     """
-    found = []
+    troubled = []
     wall = wall_left_mm(design.body, hole)
     if wall <= 0:
-        found.append("breaks out of the body")
+        troubled.append("breaks out of the body")
     elif wall < wall_mm - 1e-9:
-        found.append(f"leaves only {wall:.1f} mm of wall")
+        troubled.append(f"leaves only {wall:.1f} mm of wall")
     if not clear_of_hardware(design, np.array([hole.x_mm]), hole.drill_mm)[0]:
-        found.append(f"runs into {_what_is_at(design, hole)}")
+        troubled.append(f"runs into {_what_is_at(design, hole)}")
     if not below_wire(design, np.array([hole.x_mm]), hole.depth_mm)[0]:
-        found.append("runs into the through-wire")
+        troubled.append("runs into the through-wire")
     others = [other for other in design.ballast if other.key != hole.key]
     if any(abs(other.x_mm - hole.x_mm) < (other.drill_mm + hole.drill_mm) / 2 + 0.5 for other in others):
-        found.append("runs into another hole")
+        troubled.append("runs into another hole")
     gain = net_added_g(hole, design.host.density_g_cm3)
     if hole.mass_g > 0 and gain <= 0:
-        found.append(f"takes out {-gain:.2f} g more than it puts in: it makes the bait lighter")
-    return tuple(found)
+        troubled.append(f"takes out {-gain:.2f} g more than it puts in: it makes the bait lighter")
+    return tuple(troubled)
 
 
 def net_added_g(hole: Hole, host_g_cm3: float) -> float:
@@ -341,16 +341,16 @@ def cavity_wall_mm(body: Body, cavity: Cavity) -> float:
 
 def cavity_troubles(design: Design, cavity: Cavity, wall_mm: float) -> tuple[str, ...]:
     """What is wrong with a cavity where it is, in words."""
-    found, wall = [], cavity_wall_mm(design.body, cavity)
+    troubled, wall = [], cavity_wall_mm(design.body, cavity)
     if wall <= 0:
-        found.append("breaks out of the body")
+        troubled.append("breaks out of the body")
     elif wall < wall_mm - 1e-9:
-        found.append(f"leaves only {wall:.1f} mm of wall")
+        troubled.append(f"leaves only {wall:.1f} mm of wall")
     ends = [(c.x_mm - c.length_mm / 2, c.x_mm + c.length_mm / 2, c.key) for c in design.cavities]
     low, high = cavity.x_mm - cavity.length_mm / 2, cavity.x_mm + cavity.length_mm / 2
     if any(key != cavity.key and a < high and low < b for a, b, key in ends):
-        found.append("runs into another cavity")
+        troubled.append("runs into another cavity")
     gain = cavity.mass_g - design.host.density_g_cm3 * cavity.volume_ml
     if gain <= 0:
-        found.append(f"takes out {-gain:.2f} g more than its balls weigh: it makes the bait lighter")
-    return tuple(found)
+        troubled.append(f"takes out {-gain:.2f} g more than its balls weigh: it makes the bait lighter")
+    return tuple(troubled)

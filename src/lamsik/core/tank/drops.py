@@ -124,18 +124,18 @@ def together(values: Sequence[float], drops: Sequence[Drop]) -> Timed:
     """Several runs as one: mean and standard deviation without those that stand out (3.5 median
     deviations, from four runs on).
     """
-    found = np.array(values)
+    speeds = np.array(values)
     odd: tuple[int, ...] = ()
-    if len(found) >= 4:
-        off = np.abs(found - np.median(found))
-        typical = max(float(np.median(off)) / 0.6745, 0.02 * abs(float(np.median(found))))
+    if len(speeds) >= 4:
+        off = np.abs(speeds - np.median(speeds))
+        typical = max(float(np.median(off)) / 0.6745, 0.02 * abs(float(np.median(speeds))))
         odd = tuple(int(i) for i in np.nonzero(off > 3.5 * typical)[0])
-    kept = np.array([v for i, v in enumerate(found) if i not in odd])
+    kept = np.array([v for i, v in enumerate(speeds) if i not in odd])
     speed = float(np.mean([d.distance_m / d.seconds for i, d in enumerate(drops) if i not in odd])) * 100
     return Timed(
         float(kept.mean()),
         float(kept.std(ddof=1)) if len(kept) > 1 else 0.0,
-        tuple(float(v) for v in found),
+        tuple(float(v) for v in speeds),
         odd,
         speed,
     )

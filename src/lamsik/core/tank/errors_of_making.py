@@ -127,7 +127,7 @@ def errors_of(design: Design, measured: Measured, face_mm: float | None = None) 
             frame.tilt(grams, part.at_mm[0], pushed, frame.hull_x if part.film_ml else part.at_mm[0]),
             rho,
         )
-    found = [
+    error_rows = [
         *rows.values(),
         *_faces(design, prior, frame, "host" in singles, face_mm, rho),
         *_places(design, frame),
@@ -137,14 +137,14 @@ def errors_of(design: Design, measured: Measured, face_mm: float | None = None) 
         slope = density(min(water.temperature_c + 0.5, 40.0), water.salinity_psu) - density(
             max(water.temperature_c - 0.5, -2.0), water.salinity_psu
         )
-        found.append(_Row("water", net=mass.displaced_ml * slope * WATER_SD_C))
+        error_rows.append(_Row("water", net=mass.displaced_ml * slope * WATER_SD_C))
     start = Errors(
-        tuple(row.group for row in found),
-        np.array([row.masses for row in found]),
-        np.array([row.volume for row in found]),
-        np.array([row.net for row in found]),
-        np.array([row.tilt for row in found]),
-        np.eye(len(found)),
+        tuple(row.group for row in error_rows),
+        np.array([row.masses for row in error_rows]),
+        np.array([row.volume for row in error_rows]),
+        np.array([row.net for row in error_rows]),
+        np.array([row.tilt for row in error_rows]),
+        np.eye(len(error_rows)),
     )
     return _after(start, design, measured)
 
@@ -207,14 +207,14 @@ def _faces(
         if face_mm is None
         else face_mm
     )
-    ways, made = moved(design.body), []
+    ways, turned = moved(design.body), []
     for ml, x in zip(sigma * ways.ml, ways.x_mm, strict=True):
         grams = 0.0 if weighed else prior.host_density_g_cm3 * ml
         row = _Row(VOLUME, volume=float(ml))
         row.add(0, grams, float(ml), frame.tilt(grams, x, float(ml), x), rho)
-        made.append(row)
-    assert len(made) == len(FACES)
-    return made
+        turned.append(row)
+    assert len(turned) == len(FACES)
+    return turned
 
 
 def _places(design: Design, frame: _Frame) -> Sequence[_Row]:

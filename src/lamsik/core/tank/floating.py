@@ -385,12 +385,12 @@ def float_settled(vessel: Vessel, mass: Budget, water_g_cm3: float) -> tuple[Flo
     if not floats(mass, water_g_cm3):
         return ()
     even = vessel.even and is_even(mass)
-    found: list[tuple[Array, float]] = []
+    rests: list[tuple[Array, float]] = []
     for start in _starts():
         if even and start[1] > 0:
             continue
         d = draft_for(vessel, mass, water_g_cm3, start)
-        known = [*found, *((up * MIRROR, d) for up, d in found)] if even else found
+        known = [*rests, *((up * MIRROR, d) for up, d in rests)] if even else rests
         up, d, _ = settle(
             vessel.searching,
             mass,
@@ -401,9 +401,9 @@ def float_settled(vessel: Vessel, mass: Budget, water_g_cm3: float) -> tuple[Flo
             known,
         )
         if all(float(up @ other) < ALIKE for other, _ in known):
-            found.append((up, d))
+            rests.append((up, d))
     polished: list[Floating] = []
-    for up, d in found:
+    for up, d in rests:
         up, d, state = settle(vessel.exact, mass, water_g_cm3, (up, d), vessel.length_mm)
         place = position(vessel, mass, up, d, state)
         for one in (place, _mirrored(place)) if even else (place,):

@@ -79,7 +79,7 @@ def hang(
         cos, sin = np.cos(angle), np.sin(angle)
         return [rub * cos * cos + weight * sin, (weight * cos - across * sin * abs(sin)) / tension, sin, cos]
 
-    found = solve_ivp(
+    solved = solve_ivp(
         slope,
         (0.0, float(along_m[-1])),
         [tension_n, angle_rad, 0.0, 0.0],
@@ -88,7 +88,7 @@ def hang(
         atol=1e-9,
         method="LSODA",
     )
-    return Shape(along_m, found.y[2], found.y[3], found.y[1], found.y[0])
+    return Shape(along_m, solved.y[2], solved.y[3], solved.y[1], solved.y[0])
 
 
 def depths_m(shape: Shape, line_out_m: Array, rod_m: float) -> Array:

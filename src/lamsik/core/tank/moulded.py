@@ -126,14 +126,14 @@ def _placed(base: Base, cavity: Cavity, gain_g: float, pitch_deg: float, bench: 
     """The cavity where the body hangs at the wanted pitch, or as near to it as the walls allow, and as low
     as there is room.
     """
-    found = []
+    cavities = []
     for rise in LIFTS_MM:
         higher = replace(cavity, up_mm=cavity.up_mm + rise)
         x = _wished(base, higher, gain_g, pitch_deg)
         there = _nearest(base, higher, x, bench)
         if there is not None:
-            found.append((abs(there.x_mm - x) + rise, there))
-    return min(found, key=lambda row: row[0])[1] if found else None
+            cavities.append((abs(there.x_mm - x) + rise, there))
+    return min(cavities, key=lambda row: row[0])[1] if cavities else None
 
 
 LIFTS_MM = (0.0, 1.0, 2.0, 3.5, 5.0)

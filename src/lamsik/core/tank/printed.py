@@ -31,19 +31,19 @@ def by_metal(design: Design, measured: Measured) -> tuple[FilledPrint, ...]:
     """The design's chambers filled with each metal, lightest first; empty without chambers."""
     if not design.cavities:
         return ()
-    rho, found = design.water.density_g_cm3, []
+    rho, prints = design.water.density_g_cm3, []
     for metal in BALL_METALS:
         filled = tuple(
             replace(c, slug=replace(c.slug, metal=metal, name=f"{metal} ball", density_g_cm3=METALS[metal]))
             for c in design.cavities
         )
         mass = budget(replace(design, cavities=filled), measured)
-        found.append(
+        prints.append(
             FilledPrint(
                 metal, sum(c.mass_g for c in filled), mass.mass_g, rho * mass.displaced_ml - mass.mass_g
             )
         )
-    return tuple(sorted(found, key=lambda row: row.mass_g))
+    return tuple(sorted(prints, key=lambda row: row.mass_g))
 
 
 def sink_words(design: Design, rows: tuple[FilledPrint, ...]) -> str:

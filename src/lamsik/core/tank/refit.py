@@ -86,10 +86,10 @@ def _anew(outcome: Outcome, bench: Bench, wrong: str) -> Refit:
         return Refit(
             False, None, f"{wrong} There is no ballast metal or no drill in Stores to put it right with."
         )
-    found = search(design, bench, drag=rules.drag, bands=rules.bands, steady_hz=rules.steady_hz)
-    if not found:
+    answers = search(design, bench, drag=rules.drag, bands=rules.bands, steady_hz=rules.steady_hz)
+    if not answers:
         return Refit(False, None, f"{wrong} {why_none(design, bench, drag=rules.drag, bands=rules.bands)}")
-    best = found[0]
+    best = answers[0]
     instead = "Instead of what is in" if has_ballast(design) else "Put in"
     return Refit(False, with_answer(design, best), f"{wrong} {instead}: {best.says}.")
 

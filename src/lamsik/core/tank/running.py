@@ -243,14 +243,14 @@ class _Forces:
         alpha = self.lip_rad - pitch
         plate = self.q * self.lip_area * plate_coefficient(alpha, self.lip_aspect)
         across = self.q * self.side_area * CROSS_DRAG * sin(pitch) * abs(sin(pitch))
-        found = [
+        loads = [
             (turn @ self.lip_at, plate * np.array([sin(alpha), -cos(alpha)])),
             (turn @ self.side_at, across * np.array([sin(pitch), cos(pitch)])),
             (turn @ self.nose_at, np.array([self.q * self.front_area * AXIAL_DRAG * cos(pitch) ** 2, 0.0])),
             (turn @ self.g_at, np.array([0.0, -self.weight_n])),
             (turn @ self.b_at, np.array([0.0, self.lift_n])),
         ]
-        return found + [(turn @ at, np.array([self.q * area, 0.0])) for at, area in self.hooks]
+        return loads + [(turn @ at, np.array([self.q * area, 0.0])) for at, area in self.hooks]
 
     def moment(self, pitch: float) -> float:
         """Moment about the tie that turns the nose up [N·m]."""
@@ -310,18 +310,18 @@ def line_shape(
     weight in water.
     """
     fit = fit if isinstance(fit, DivingFit) else DivingFit(fit)
-    found = trim(design, mass, tow.speed_m_s, fit.shift_deg)
-    return found, line_at(found, design.water.density_g_cm3, tow, fit, longest_m)
+    trimmed = trim(design, mass, tow.speed_m_s, fit.shift_deg)
+    return trimmed, line_at(trimmed, design.water.density_g_cm3, tow, fit, longest_m)
 
 
 def line_at(
-    found: Trim, water_g_cm3: float, tow: Tow, fit: DivingFit, longest_m: float | None = None
+    trimmed: Trim, water_g_cm3: float, tow: Tow, fit: DivingFit, longest_m: float | None = None
 ) -> Shape:
     """How the line hangs from a bait whose trim is known: the factor on its tension changes that alone."""
     reach = longest_m or tow.line_out_m
     along = reach * np.linspace(0.0, 1.0, STATIONS) ** 1.5
     lead = tow.lead_g * 1e-3 * GRAVITY * (1.0 - water_g_cm3 / METALS["lead"])
-    back, down = fit.factor * found.drag_n, fit.factor * max(found.down_n, 0.0) + lead
+    back, down = fit.factor * trimmed.drag_n, fit.factor * max(trimmed.down_n, 0.0) + lead
     return hang(tow.line, tow.speed_m_s, water_g_cm3, float(np.hypot(back, down)), atan2(down, back), along)
 
 
@@ -336,9 +336,9 @@ def depth(design: Design, mass: Budget, tow: Tow, fit: DivingFit | float) -> flo
     return float(depth_curve(design, mass, tow, fit, np.array([tow.line_out_m]))[0])
 
 
-def depth_at(found: Trim, water_g_cm3: float, tow: Tow, fit: DivingFit) -> float:
+def depth_at(trimmed: Trim, water_g_cm3: float, tow: Tow, fit: DivingFit) -> float:
     """Depth [m] as it is towed by a bait whose trim is known."""
-    return float(depths_m(line_at(found, water_g_cm3, tow, fit), np.array([tow.line_out_m]), tow.rod_m)[0])
+    return float(depths_m(line_at(trimmed, water_g_cm3, tow, fit), np.array([tow.line_out_m]), tow.rod_m)[0])
 
 
 def fitted(design: Design, runs: Sequence[Run], measured: Measured = NOTHING) -> DivingFit:
@@ -358,12 +358,12 @@ def fitted(design: Design, runs: Sequence[Run], measured: Measured = NOTHING) ->
 
     def off(log_factor: float) -> float:
         fit = DivingFit(float(np.exp(log_factor)), shift_deg=shift)
-        found = [
+        depths = [
             depth_at(at, design.water.density_g_cm3, run.tow, fit)
             for at, run in zip(trims, runs, strict=True)
         ]
         return float(
-            sum((got / max(run.depth_m, 0.1) - 1) ** 2 for got, run in zip(found, runs, strict=True))
+            sum((got / max(run.depth_m, 0.1) - 1) ** 2 for got, run in zip(depths, runs, strict=True))
         )
 
     best = minimize_scalar(
@@ -388,10 +388,10 @@ def changes(
     for name, changed, how in _variants(design, tow):
         try:
             weight = budget(changed, measured)
-            found = trim(changed, weight, how.speed_m_s, fit.shift_deg)
+            trimmed = trim(changed, weight, how.speed_m_s, fit.shift_deg)
             rows.append(
                 DepthChange(
-                    name, depth_at(found, changed.water.density_g_cm3, how, fit) / here, found.pitch_deg
+                    name, depth_at(trimmed, changed.water.density_g_cm3, how, fit) / here, trimmed.pitch_deg
                 )
             )
         except Refused:

@@ -53,12 +53,12 @@ class Group:
 
 def pitch_groups(body: Body) -> tuple[tuple[Segment, ...], ...]:
     """The segments gathered into groups that pitch as one, from the nose."""
-    found: list[list[Segment]] = [[]]
+    groups: list[list[Segment]] = [[]]
     for segment, joint in zip(segments(body), (*body.joints, None), strict=True):
-        found[-1].append(segment)
+        groups[-1].append(segment)
         if joint is not None and not joint.shares_pitch:
-            found.append([])
-    return tuple(tuple(group) for group in found)
+            groups.append([])
+    return tuple(tuple(group) for group in groups)
 
 
 def group_verdicts(design: Design, mass: Budget, drag: float, bands: Bands) -> tuple[Group, ...]:
@@ -67,15 +67,15 @@ def group_verdicts(design: Design, mass: Budget, drag: float, bands: Bands) -> t
     """
     if not design.body.joints:
         return ()
-    made = pitch_groups(design.body)
-    hulls = _hulls(design.body, made)
+    grouped = pitch_groups(design.body)
+    hulls = _hulls(design.body, grouped)
     shares = _Shares.of(design)
-    found = tuple(
+    verdicts = tuple(
         _group(design, mass, group, hull, shares, drag, bands)
-        for group, hull in zip(made, hulls, strict=True)
+        for group, hull in zip(grouped, hulls, strict=True)
     )
-    rests = chain_rests(design, found, hulls)
-    return tuple(replace(group, chained=rest) for group, rest in zip(found, rests, strict=True))
+    rests = chain_rests(design, verdicts, hulls)
+    return tuple(replace(group, chained=rest) for group, rest in zip(verdicts, rests, strict=True))
 
 
 def _hulls(body: Body, groups: tuple[tuple[Segment, ...], ...]) -> tuple[Hull, ...]:
@@ -100,13 +100,13 @@ class _Shares:
         body = design.body
         parts = segments(body)
         whole = sum(part.volume_mm3 for part in parts)
-        found = [measures(mesh) for mesh in segment_meshes(body, *FINE)]
-        area = sum(row.area_mm2 for row in found)
+        measured = [measures(mesh) for mesh in segment_meshes(body, *FINE)]
+        area = sum(row.area_mm2 for row in measured)
         keys = [part.key for part in parts]
         return _Shares(
             {part.key: part.volume_mm3 / whole for part in parts},
-            {key: row.area_mm2 / area for key, row in zip(keys, found, strict=True)},
-            {key: row.area_centroid_mm for key, row in zip(keys, found, strict=True)},
+            {key: row.area_mm2 / area for key, row in zip(keys, measured, strict=True)},
+            {key: row.area_centroid_mm for key, row in zip(keys, measured, strict=True)},
         )
 
 
@@ -208,14 +208,14 @@ def chain_rests(
         np.array([start, *(v for _ in groups for v in (0.0, np.radians(0.6)))]),
         np.array([start, *(v for a in own for v in (np.radians(a.pitch_deg), np.radians(a.roll_deg)))]),
     ]
-    found = [
+    solved = [
         minimize(chain.energy, state, jac=True, method="BFGS", options={"gtol": 1e-6, "maxiter": 150})
         for state in begun
     ]
     best = (
-        found[0]
-        if found[0].fun <= min(row.fun for row in found) + LOWER_SHARE
-        else min(found, key=lambda row: row.fun)
+        solved[0]
+        if solved[0].fun <= min(row.fun for row in solved) + LOWER_SHARE
+        else min(solved, key=lambda row: row.fun)
     )
     return tuple(
         attitude_of(Attitude(*np.degrees(best.x[1 + 2 * n : 3 + 2 * n]).tolist()).up)

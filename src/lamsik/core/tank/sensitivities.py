@@ -70,13 +70,13 @@ def with_clear_coats(design: Design, count: int) -> Design:
     clears = [one for one in design.layers if one.does == CLEARS]
     pattern = clears[-1] if clears else CLEAR
     others = tuple(one for one in design.layers if one.does != CLEARS)
-    taken, made = {one.key for one in others}, clears[:count]
+    taken, coats = {one.key for one in others}, clears[:count]
     keys = (f"clear{n}" for n in range(1, 60))
-    while len(made) < count:
-        taken |= {one.key for one in made}
+    while len(coats) < count:
+        taken |= {one.key for one in coats}
         key = next(key for key in keys if key not in taken)
-        made.append(replace(pattern, key=key))
-    return replace(design, layers=(*others, *made))
+        coats.append(replace(pattern, key=key))
+    return replace(design, layers=(*others, *coats))
 
 
 def effects(
@@ -96,7 +96,7 @@ def effects(
         bands: the shop's speeds.
     """
     start = _state(design, budget(design, measured), drag, bands)
-    found = []
+    rows = []
     for key, name, changed in (
         *_ballast_steps(design),
         *_hook_steps(design, hooks),
@@ -105,8 +105,8 @@ def effects(
         *_host_steps(design),
     ):
         state = _state(changed, budget(changed, measured), drag, bands)
-        found.append(_effect(key, name, start, state))
-    return tuple(sorted(found, key=lambda effect: -effect.weight))
+        rows.append(_effect(key, name, start, state))
+    return tuple(sorted(rows, key=lambda effect: -effect.weight))
 
 
 @dataclass(frozen=True)
@@ -174,7 +174,7 @@ def _hook_steps(design: Design, hooks: Sequence[Item]) -> list[tuple[str, str, D
     steps = []
     for way, says in ((1, "up"), (-1, "down")):
         swapped = {item.code: _next_size(item, sizes, way) for item in on}
-        if all(found is not None for found in swapped.values()):
+        if all(other is not None for other in swapped.values()):
             changed = tuple(
                 replace(p, item=swapped[p.item.code] or p.item) if p.item.kind == "hook" else p
                 for p in design.hardware
@@ -250,7 +250,7 @@ def flips(
     def speed(rho: float) -> float:
         return speed_cm_s(rho * mass.displaced_ml - mass.mass_g, area, rho, own_drag)
 
-    now, found = behaviour(speed(here), bands), []
+    now, flipped = behaviour(speed(here), bands), []
     for edge in (-bands.slow_cm_s, -bands.suspends_cm_s, bands.suspends_cm_s, bands.slow_cm_s):
 
         def short(rho: float, edge: float = edge) -> float:
@@ -260,9 +260,9 @@ def flips(
             rho = float(brentq(short, 0.9, 1.3, xtol=1e-7))
             after = behaviour(speed(rho + float(np.copysign(1e-6, rho - here))), bands)
             if after != now:
-                found.append(Flip(after, rho, _salinity_at(water, rho), _temperature_at(water, rho)))
-    lighter = max((f for f in found if f.density_g_cm3 < here), key=lambda f: f.density_g_cm3, default=None)
-    denser = min((f for f in found if f.density_g_cm3 >= here), key=lambda f: f.density_g_cm3, default=None)
+                flipped.append(Flip(after, rho, _salinity_at(water, rho), _temperature_at(water, rho)))
+    lighter = max((f for f in flipped if f.density_g_cm3 < here), key=lambda f: f.density_g_cm3, default=None)
+    denser = min((f for f in flipped if f.density_g_cm3 >= here), key=lambda f: f.density_g_cm3, default=None)
     return tuple(f for f in (lighter, denser) if f is not None)
 
 

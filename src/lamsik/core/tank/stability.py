@@ -119,17 +119,17 @@ def righting_curve(
     rows: list[_Trim] = []
     lost = False
     for heel in np.arange(0.0, 180.0 + step_deg / 2, step_deg):
-        found = _trimmed(
+        curve = _trimmed(
             vessel,
             mass,
             water_g_cm3,
             radians(float(heel)),
             *_guess(rows, float(heel), radians(start_pitch_deg)),
         )
-        if found is None:
+        if curve is None:
             lost = True
         else:
-            rows.append(found)
+            rows.append(curve)
     if len(rows) < 3:
         return None
     heels, arms, pitches, energies = (

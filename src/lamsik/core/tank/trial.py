@@ -104,10 +104,10 @@ def replacement(design: Design, bench: Bench, measured: Measured = NOTHING, most
         for a in drilled(base, aim, bench)
         if a is not None and abs(a.pitch_error_deg) < FAR_DEG and abs(a.net_error_g) < FAR_G
     ]
-    found = varied(sorted(near, key=lambda a: a.miss), most)
-    if not found:
+    answers = varied(sorted(near, key=lambda a: a.miss), most)
+    if not answers:
         return Replacement(tub, (), (), _why_none(base, aim, bench))
-    return Replacement(tub, found, _differences(base, tub, found[0]), "")
+    return Replacement(tub, answers, _differences(base, tub, answers[0]), "")
 
 
 def _differences(base: Base, tub: TubState, answer: Answer) -> tuple[str, ...]:

@@ -51,13 +51,13 @@ class Sameness:
     name: str
     unit: str
     target: float
-    found: float
+    reached: float
     tolerance: float
 
     @property
     def off(self) -> float:
         """Prototype minus target."""
-        return self.found - self.target
+        return self.reached - self.target
 
     @property
     def within(self) -> bool:
@@ -103,13 +103,13 @@ def twins(
 
 def twin(design: Design, original: Outcome, material: Material, rules: Rules = STANDARD) -> Twin:
     """The shape in one material, plain and matched to the original."""
-    made = moulded(design, material)
-    plain = evaluate.drag(made, NOTHING, rules)
+    cast = moulded(design, material)
+    plain = evaluate.drag(cast, NOTHING, rules)
     if material.name == design.host.name:
         return Twin(
             material, original, design.host.density_g_cm3, None, original, 0.0, 0.0, "the original itself"
         )
-    matched = matched_design(made, original)
+    matched = matched_design(cast, original)
     if matched is None:
         lighter = plain.budget.mass_g > original.budget.mass_g
         way = "lighter hooks or less ballast metal" if lighter else "more ballast metal"
@@ -123,8 +123,8 @@ def twin(design: Design, original: Outcome, material: Material, rules: Rules = S
             0.0,
             f"no density makes it as heavy as the original: {way} in the original's place",
         )
-    found = evaluate.drag(matched, NOTHING, rules)
-    off = float(np.linalg.norm(np.array(found.budget.g_mm) - np.array(original.budget.g_mm)))
+    outcome = evaluate.drag(matched, NOTHING, rules)
+    off = float(np.linalg.norm(np.array(outcome.budget.g_mm) - np.array(original.budget.g_mm)))
     density = matched.host.density_g_cm3
     filling = (
         filling_for(density)
@@ -136,14 +136,14 @@ def twin(design: Design, original: Outcome, material: Material, rules: Rules = S
         plain,
         density,
         filling,
-        found,
-        found.budget.mass_g - original.budget.mass_g,
+        outcome,
+        outcome.budget.mass_g - original.budget.mass_g,
         off,
         _says(material, density, filling),
     )
 
 
-def matched_design(made: Design, original: Outcome, rounds: int = 12) -> Design | None:
+def matched_design(cast: Design, original: Outcome, rounds: int = 12) -> Design | None:
     """The design at the density, slug place and slug height that give the original's mass and G; None without
     such a density.
 
@@ -151,7 +151,7 @@ def matched_design(made: Design, original: Outcome, rounds: int = 12) -> Design 
     at the belly: what is left is said as the distance of G.
     """
     goal_mass, goal_g = original.budget.mass_g, np.array(original.budget.g_mm)
-    here = made
+    here = cast
     for _ in range(rounds):
         density = _density_for(here, goal_mass)
         if not 0.03 <= density <= 8.0:
@@ -224,24 +224,24 @@ def _says(material: Material, density: float, filling: Filling | None) -> str:
 
 def fidelity(
     target: Outcome,
-    found: Outcome,
+    twin_outcome: Outcome,
     mass_percent: float = 2.0,
     net_g: float = 0.1,
     g_mm: float = 0.5,
     roll_percent: float = 10.0,
 ) -> tuple[Sameness, ...]:
     """A prototype against its target: mass, net, place and height of G, roll, each with its tolerance."""
-    t, f = target.budget, found.budget
+    t, f = target.budget, twin_outcome.budget
     return (
         Sameness("Mass", "g", t.mass_g, f.mass_g, t.mass_g * mass_percent / 100),
-        Sameness("Net lift", "g", target.verdict.net_g, found.verdict.net_g, net_g),
+        Sameness("Net lift", "g", target.verdict.net_g, twin_outcome.verdict.net_g, net_g),
         Sameness("G from the nose", "mm", t.g_mm[0], f.g_mm[0], g_mm),
         Sameness("Height of G", "mm", t.g_mm[2], f.g_mm[2], g_mm),
         Sameness(
             "Roll recovery",
             "Hz",
             target.roll.frequency_hz,
-            found.roll.frequency_hz,
+            twin_outcome.roll.frequency_hz,
             target.roll.frequency_hz * roll_percent / 100,
         ),
     )

@@ -67,10 +67,10 @@ def verdict(
 UNBUILT = "cannot be built"
 
 
-def no_verdict(found: Verdict, cannot: tuple[str, ...]) -> Verdict:
+def no_verdict(computed: Verdict, cannot: tuple[str, ...]) -> Verdict:
     """The verdict on what cannot be built as drawn: what is in the way, and no behaviour."""
     return replace(
-        found,
+        computed,
         behaviour=UNBUILT,
         band_low_g=None,
         band_high_g=None,

@@ -55,7 +55,7 @@ def capacities(
     require(bool(readings), "marks", 0, "weigh it down to one mark at least")
     names = [name for name, _ in readings]
     require(len(set(names)) == len(names), "marks", ", ".join(names), "each mark once")
-    found, before = [], None
+    rows, before = [], None
     why = ""
     for name, reading in readings:
         finite_between(name, reading, 0.0, 1e5, "g")
@@ -74,5 +74,5 @@ def capacities(
             other: float | None = converted_lift(carried, own_air_g, measured, wanted)
         except Refused as refused:
             other, why = None, str(refused.allowed)
-        found.append(Capacity(name, carried, other, hypot(sd_g, sd_g)))
-    return tuple(found), why
+        rows.append(Capacity(name, carried, other, hypot(sd_g, sd_g)))
+    return tuple(rows), why

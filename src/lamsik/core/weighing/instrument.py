@@ -40,19 +40,19 @@ class Scale:
 
 def remarks(scale: Scale, load_g: float, today: date) -> tuple[str, ...]:
     """What to know of a reading of this load [g] on this scale, in words; empty where all is well."""
-    found = []
+    remarked = []
     if abs(load_g) > scale.span_g:
-        found.append(f"{scale.name} ends at {scale.span_g:g} g")
+        remarked.append(f"{scale.name} ends at {scale.span_g:g} g")
     if scale.checked_on is None:
-        found.append(f"{scale.name} was never checked: put a known mass near the load on it")
+        remarked.append(f"{scale.name} was never checked: put a known mass near the load on it")
     elif (today - scale.checked_on).days > OLD_DAYS:
-        found.append(f"{scale.name} was last checked {(today - scale.checked_on).days} days ago")
+        remarked.append(f"{scale.name} was last checked {(today - scale.checked_on).days} days ago")
     if scale.checked_g is not None and scale.checked_g < abs(load_g) / 2 - 1e-9:
-        found.append(
+        remarked.append(
             f"it was checked with {scale.checked_g:g} g, less than half of this load: check it with a mass"
             f" nearer to {abs(load_g):.0f} g"
         )
-    return tuple(found)
+    return tuple(remarked)
 
 
 def can_tell(difference_g: float, sd_g: float) -> bool:

@@ -39,15 +39,15 @@ def content_of(blade: Blade) -> Document:
 
 def blade_of(content: Document) -> Blade:
     """The blade as kept. Raises `Refused` naming the field, what was given, what is allowed."""
-    found: Blade = core_of(Blade, content)
-    keys = [hole.key for hole in found.holes]
+    blade: Blade = core_of(Blade, content)
+    keys = [hole.key for hole in blade.holes]
     require(keys == list(SNAPS), "holes", keys, rule("two-holes", holes=" and ".join(SNAPS)))
-    return found
+    return blade
 
 
-def is_blade(found: Any) -> TypeGuard[dict[str, Any]]:
+def is_blade(content: Any) -> TypeGuard[dict[str, Any]]:
     """Whether a parsed file says that it is a blade."""
-    return isinstance(found, dict) and found.get("format") == FORMAT
+    return isinstance(content, dict) and content.get("format") == FORMAT
 
 
 BLADE: Kind[None, Blade] = Kind(

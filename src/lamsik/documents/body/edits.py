@@ -66,8 +66,10 @@ def _form(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> 
 
 
 def _material(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
-    found = body_material(word(edit, "name"))
-    document["material"] = asdict(Host(found.name, found.density_g_cm3, found.spread_g_cm3, found.kind))
+    material = body_material(word(edit, "name"))
+    document["material"] = asdict(
+        Host(material.name, material.density_g_cm3, material.spread_g_cm3, material.kind)
+    )
     document["typed"].pop("material.density_g_cm3", None)
     return document
 

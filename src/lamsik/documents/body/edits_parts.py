@@ -103,9 +103,9 @@ def pair(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 
 def _slug(document: Document, edit: Edit, catalogue: Catalogue, key: str) -> Hole:
     """A plain start for dragging."""
-    found: Slug = take(catalogue.slugs, edit.get("code"), "code")
-    mass = round(found.ball_g if found.form == BALLS else 1.0, 2)
-    return Hole(key, found, mass, 0.5 * document["body"]["length_mm"], found.diameter_mm)
+    slug: Slug = take(catalogue.slugs, edit.get("code"), "code")
+    mass = round(slug.ball_g if slug.form == BALLS else 1.0, 2)
+    return Hole(key, slug, mass, 0.5 * document["body"]["length_mm"], slug.diameter_mm)
 
 
 slug = adding("ballast", "b", _slug)

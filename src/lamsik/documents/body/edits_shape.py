@@ -213,11 +213,13 @@ def _segment_material(document: Document, edit: Edit, catalogue: Catalogue) -> D
     key, name = word(edit, "key"), word(edit, "name")
     rows = [row for row in document["segments"] if row["key"] != key]
     if name:
-        found = body_material(name)
+        material = body_material(name)
         rows.append(
             {
                 "key": key,
-                "material": asdict(Host(found.name, found.density_g_cm3, found.spread_g_cm3, found.kind)),
+                "material": asdict(
+                    Host(material.name, material.density_g_cm3, material.spread_g_cm3, material.kind)
+                ),
             }
         )
     document["segments"] = sorted(rows, key=lambda row: str(row["key"]))

@@ -33,12 +33,12 @@ def with_lines(
     Without a top outline the plan follows the profile, at `width_mm` or 0.8 of the depth.
     """
     length = side.length_mm if side else float(document["body"]["length_mm"])
-    made = (
+    lengthened = (
         with_design(document, with_length(to_design(document), length))
         if abs(length - document["body"]["length_mm"]) > 1e-9
         else dict(document)
     )
-    block = dict(made["body"], turned=False, mesh=None)
+    block = dict(lengthened["body"], turned=False, mesh=None)
     if side is not None:
         depth = side.depth_mm
         block |= {
@@ -61,19 +61,19 @@ def with_lines(
         half = [(s, max(u - v, 0.0) / 2) for (s, u), (_, v) in zip(side.upper, side.lower, strict=True)]
         most = 2 * max(v for _, v in half)
         block |= {"width_mm": width, "half_width_shares": [[s, v / most] for s, v in half]}
-    typed = {path: text for path, text in made["typed"].items() if not path.startswith("body.")}
-    made = {**made, "body": block, "typed": typed}
-    to_design(made)
-    return made
+    typed = {path: text for path, text in lengthened["typed"].items() if not path.startswith("body.")}
+    lengthened = {**lengthened, "body": block, "typed": typed}
+    to_design(lengthened)
+    return lengthened
 
 
 def _shares(points: tuple[tuple[float, float], ...], size_mm: float) -> list[list[float]]:
     return [[s, min(max(v / size_mm, -1.0), 1.0)] for s, v in points]
 
 
-def with_mesh(document: Document, found: MeshSize, digest: str, name: str) -> Document:
+def with_mesh(document: Document, mesh_size: MeshSize, digest: str, name: str) -> Document:
     """The document with a mesh as its body; the outlines are those measured on it."""
-    body = found.body
+    body = mesh_size.body
     depth, width = body.depth_mm, body.width_mm
     assert body.widest is not None
     rows = {
@@ -96,6 +96,6 @@ def with_mesh(document: Document, found: MeshSize, digest: str, name: str) -> Do
         "turned": False,
         "upper_exponent": body.upper_exponent,
         "lower_exponent": body.lower_exponent,
-        "mesh": {"digest": digest, "faces": len(found.shares.faces), "name": name[:200]},
+        "mesh": {"digest": digest, "faces": len(mesh_size.shares.faces), "name": name[:200]},
     }
     return {**document, "body": block}

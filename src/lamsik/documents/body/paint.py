@@ -27,8 +27,8 @@ def lay(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Do
     there = {layer.key for layer in layers}
     more = {row["layer"] for row in document["adjustments"] if row["field"] == LIKE and row["value"] in there}
     document["adjustments"] = [row for row in document["adjustments"] if row["layer"] in there | more]
-    found = value_of(tuple[Adjustment, ...], document["adjustments"])
-    document[GROUP], document["scheme"] = kept(resolved(layers, found)), code
+    adjustments = value_of(tuple[Adjustment, ...], document["adjustments"])
+    document[GROUP], document["scheme"] = kept(resolved(layers, adjustments)), code
     return document
 
 
@@ -68,19 +68,19 @@ def clears(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) ->
     """So many clear coats, each like the last one; what the scheme does not have is remembered."""
     count = int(finite_between("count", edit.get("count"), 0, 12))
     before = {row["key"]: row for row in document[GROUP]}
-    found = with_design(document, with_clear_coats(to_design(document), count))
-    after = {row["key"] for row in found[GROUP]}
+    coated = with_design(document, with_clear_coats(to_design(document), count))
+    after = {row["key"] for row in coated[GROUP]}
     if not document["scheme"]:
-        return found
+        return coated
     last = next((key for key, row in reversed(before.items()) if row["kind"] == CLEAR), None)
     for key, row in before.items():
         if key not in after:
-            found = left_out(found, row)
-    likes = {row["layer"]: row["value"] for row in found["adjustments"] if row["field"] == LIKE}
+            coated = left_out(coated, row)
+    likes = {row["layer"]: row["value"] for row in coated["adjustments"] if row["field"] == LIKE}
     for key in sorted(after - before.keys()):
         if last is not None:
-            _note(found, key, LIKE, likes.get(last, last))
-    return found
+            _note(coated, key, LIKE, likes.get(last, last))
+    return coated
 
 
 def _note(document: Document, key: str, name: str, value: Any) -> None:

@@ -48,9 +48,9 @@ FLOAT_SCHEMA = DocumentSchema(
 )
 
 
-def brought_in(found: Any) -> Document:
+def brought_in(content: Any) -> Document:
     """A document of what a file holds. Raises `Refused` naming what is wrong."""
-    document = checked(found)
+    document = checked(content)
     require(
         bool(document["marks"]),
         "marks",
@@ -65,9 +65,9 @@ def brought_in(found: Any) -> Document:
 
 def checked(document: Any) -> Document:
     """The document if it describes a float. Raises `Refused` with the first offending field."""
-    found = FLOAT_SCHEMA.checked(document)
-    read(found)
-    return found
+    checked_document = FLOAT_SCHEMA.checked(document)
+    read(checked_document)
+    return checked_document
 
 
 def read(document: Document) -> Float:
@@ -79,14 +79,14 @@ def read(document: Document) -> Float:
 
 def to_float(document: Document) -> Float:
     """The float a document describes."""
-    found: Float = core_of(Float, document)
-    return found
+    design: Float = core_of(Float, document)
+    return design
 
 
 def tips(document: Document) -> tuple[FloatPart, ...]:
     """The tips of its box."""
-    found: tuple[FloatPart, ...] = value_of(tuple[FloatPart, ...], document["tips"])
-    return found
+    parts: tuple[FloatPart, ...] = value_of(tuple[FloatPart, ...], document["tips"])
+    return parts
 
 
 def with_float(document: Document, design: Float) -> Document:
@@ -103,23 +103,23 @@ def blank(name: str, kind: str, water: Water) -> Document:
     )
     box = TIPS if kind in ("insert tip", "waggler", "antenna") else ()
     start = {"format": FORMAT, "version": VERSION, "tips": row_of(box)}
-    found: Document = FLOAT_SCHEMA.brought_up(with_float(start, design))
-    return found
+    document: Document = FLOAT_SCHEMA.brought_up(with_float(start, design))
+    return document
 
 
 def _wood(
     key: str, kind: str, name: str, length: float, diameter: float, wood: str, foot: float = 0.0, **more: Any
 ) -> FloatPart:
-    found = body_material(wood)
+    material = body_material(wood)
     return FloatPart(
         key,
         kind,
         f"{name}, {wood}",
         length,
         diameter,
-        found.density_g_cm3,
+        material.density_g_cm3,
         foot,
-        spread_g_cm3=found.spread_g_cm3,
+        spread_g_cm3=material.spread_g_cm3,
         **more,
     )
 

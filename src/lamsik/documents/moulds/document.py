@@ -86,9 +86,9 @@ MOULD_SCHEMA = DocumentSchema(
 )
 
 
-def brought_in(found: Any) -> Document:
+def brought_in(content: Any) -> Document:
     """A document of what a file holds. Raises `Refused` naming what is wrong."""
-    document = MOULD_SCHEMA.checked(found)
+    document = MOULD_SCHEMA.checked(content)
     to_mould(document, master_of(document["master"]))
     return document
 
@@ -98,8 +98,8 @@ def to_mould(document: Document, master: Master) -> Mould:
     for name in ("cavities", "vents", "wells", "texts"):
         keys = [row["key"] for row in document.get(name, ())]
         require(len(set(keys)) == len(keys), f"{name}.key", keys, rule("each-key-once"))
-    found: Mould = core_of(Mould, document, master=master)
-    return found
+    mould: Mould = core_of(Mould, document, master=master)
+    return mould
 
 
 def master_of(block: Document) -> Master:
@@ -120,8 +120,8 @@ def master_of(block: Document) -> Master:
         finite_between(f"master.{field}", block.get(field), 1.0, 600.0, "mm")
         for field in ("length_mm", "width_mm", "depth_mm")
     )
-    made = masters.measured(name, length, width, depth, block.get("volume_ml"), mass)
-    return Master(made.name, made.mesh, made.volume_mm3, made.mass_g, source, True)
+    master = masters.measured(name, length, width, depth, block.get("volume_ml"), mass)
+    return Master(master.name, master.mesh, master.volume_mm3, master.mass_g, source, True)
 
 
 @lru_cache(maxsize=64)
@@ -186,8 +186,8 @@ def blank(
         stand=usual_stand(kind),
     )
     start = {"format": FORMAT, "version": VERSION, "master": block}
-    found: Document = MOULD_SCHEMA.brought_up(with_mould(start, arranged(first, 1)))
-    return found
+    document: Document = MOULD_SCHEMA.brought_up(with_mould(start, arranged(first, 1)))
+    return document
 
 
 def first_layout(block: Document, master: Master) -> Document:
@@ -195,12 +195,19 @@ def first_layout(block: Document, master: Master) -> Document:
     tried = []
     name = f"{master.name} mould"[:120]
     for pull in ("side", "back", "belly"):
-        made = to_mould(blank(name, block, master, TWO_PART, pull), master)
-        parting = best_parting(lying_true(made))
-        found = features(lying_true(made), parting, 0.0, seen(lying(made))[1])
+        mould = to_mould(blank(name, block, master, TWO_PART, pull), master)
+        parting = best_parting(lying_true(mould))
+        features_seen = features(lying_true(mould), parting, 0.0, seen(lying(mould))[1])
         tried.append(
-            (found.flat != "lower", round(found.undercut_share, 2), pull != "side", pull, parting, found)
+            (
+                features_seen.flat != "lower",
+                round(features_seen.undercut_share, 2),
+                pull != "side",
+                pull,
+                parting,
+                features_seen,
+            )
         )
-    *_, pull, parting, found = min(tried, key=lambda row: row[:3])
-    kind = choices(found)[0].kind
+    *_, pull, parting, features_seen = min(tried, key=lambda row: row[:3])
+    kind = choices(features_seen)[0].kind
     return blank(name, block, master, kind, str(pull), 0.0 if kind == OPEN else round(float(parting), 2))

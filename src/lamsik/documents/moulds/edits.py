@@ -163,10 +163,10 @@ def _tilt(document: Document, edit: Edit, make: Make) -> Document:
     """The tilt that needs the fewest vents; vents there are go, they were for another tilt."""
     document["vents"] = []
     mould = _mould(document, make)
-    found = fewest_vents(
+    stand = fewest_vents(
         lying(mould), mould.stand, escapes(mould), mould.bump_mm, turned_over=mould.kind == OPEN
     )
-    document["tilt_deg"] = found[0].tilt_deg
+    document["tilt_deg"] = stand[0].tilt_deg
     document["typed"].pop("tilt_deg", None)
     return document
 

@@ -41,14 +41,14 @@ PRODUCT_SCHEMA = DocumentSchema(
 
 def to_product(document: Mapping[str, Any]) -> Product:
     """The product a document describes. Raises `Refused` naming the field."""
-    found: Product = core_of(Product, document)
-    return found
+    product: Product = core_of(Product, document)
+    return product
 
 
 def to_document(product: Product) -> Document:
     """A product as it is kept."""
-    found: Document = PRODUCT_SCHEMA.brought_up(with_core({"format": FORMAT, "version": VERSION}, product))
-    return found
+    document: Document = PRODUCT_SCHEMA.brought_up(with_core({"format": FORMAT, "version": VERSION}, product))
+    return document
 
 
 def _part(document: Document, edit: Edit, _shop: None, key: str) -> MixPart:

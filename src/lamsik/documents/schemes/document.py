@@ -31,8 +31,8 @@ def of_layers(name: str, layers: list[Layer]) -> Document:
 
 def layers_of(content: Mapping[str, Any]) -> tuple[Layer, ...]:
     """The layers a scheme describes. Raises `Refused` where one cannot be."""
-    found: tuple[Layer, ...] = value_of(tuple[Layer, ...], content["layers"])
-    return found
+    layers: tuple[Layer, ...] = value_of(tuple[Layer, ...], content["layers"])
+    return layers
 
 
 def read(document: Mapping[str, Any]) -> tuple[Layer, ...]:
@@ -47,14 +47,14 @@ def read(document: Mapping[str, Any]) -> tuple[Layer, ...]:
 
 def checked(document: Any) -> Document:
     """The document, if it is a scheme in all its fields. Raises `Refused`."""
-    found = SCHEME_SCHEMA.checked(document)
-    read(found)
-    return found
+    checked_document = SCHEME_SCHEMA.checked(document)
+    read(checked_document)
+    return checked_document
 
 
-def brought_in(found: Any) -> Document:
+def brought_in(content: Any) -> Document:
     """A document of what a file holds. Raises `Refused` naming what is wrong."""
-    document = checked(found)
+    document = checked(content)
     return of_layers(document["name"].strip(), list(read(document)))
 
 

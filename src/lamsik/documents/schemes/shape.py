@@ -41,12 +41,12 @@ def raised(document: Document) -> Document:
 
 def with_layers(document: Document) -> Document:
     """A document whose coats are layers."""
-    found = {("layers" if name == "coats" else name): value for name, value in document.items()}
-    if isinstance(found["layers"], list):
-        found["layers"] = [layer_of_coat(row) for row in found["layers"]]
-    if isinstance(found.get("typed"), dict):
-        found["typed"] = {_path(path): text for path, text in found["typed"].items()}
-    return found
+    now = {("layers" if name == "coats" else name): value for name, value in document.items()}
+    if isinstance(now["layers"], list):
+        now["layers"] = [layer_of_coat(row) for row in now["layers"]]
+    if isinstance(now.get("typed"), dict):
+        now["typed"] = {_path(path): text for path, text in now["typed"].items()}
+    return now
 
 
 def layer_of_coat(row: Any) -> Any:

@@ -34,8 +34,8 @@ SHOTS_SCHEMA = DocumentSchema(
 
 def table_of(content: Mapping[str, Any]) -> ShotTable:
     """A shot table as kept. Raises `Refused` naming the field."""
-    found: ShotTable = core_of(ShotTable, content)
-    return found
+    table: ShotTable = core_of(ShotTable, content)
+    return table
 
 
 def table_content(table: ShotTable) -> Document:

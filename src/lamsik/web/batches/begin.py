@@ -8,7 +8,7 @@ from lamsik.web.shared.db import db
 
 
 def begin(
-    found: MixPlan,
+    mix: MixPlan,
     purpose: str,
     mould_id: int | None = None,
     made_id: int | None = None,
@@ -16,14 +16,14 @@ def begin(
     layer: PouredLayer | None = None,
 ) -> Batch:
     """A batch of a plan. Raises `Refused` with what is missing in the tubs."""
-    short = next((row for row in found.rows if row.problem), None)
+    short = next((row for row in mix.rows if row.problem), None)
     if short is not None:
         raise Refused("stock", f"{short.grams:g} g", short.problem.rstrip("."))
     row = Batch(
-        product_id=found.product_id,
+        product_id=mix.product_id,
         purpose=purpose,
-        plan=found.kept(layer),
-        at_c=found.at_c,
+        plan=mix.kept(layer),
+        at_c=mix.at_c,
         mould_id=mould_id,
         made_id=made_id,
         pour_id=pour_id,

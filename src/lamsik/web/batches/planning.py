@@ -155,9 +155,9 @@ def plan(product_id: int, product: Product, asked: BatchAsked, now: datetime) ->
     )
     at_c = float(asked.value("at", "temperature", "temperature", "", float(room["room_c"])) or 0.0)
     step = float(asked.value("step", "mass", "scale step", "g", float(room["step_g"])) or 0.0)
-    density, made = _of_what(product, asked, job, at_c)
+    density, mixed = _of_what(product, asked, job, at_c)
     filler_name = asked.get("filler")
-    total = made.resin_g if made else job.total_ml * density
+    total = mixed.resin_g if mixed else job.total_ml * density
     out = weighed_out(product, total, step)
     percent = asked.value("pigment", "percent", "pigment", "%")
     drops = asked.value("drops", "number", "drops", "")
@@ -180,15 +180,15 @@ def plan(product_id: int, product: Product, asked: BatchAsked, now: datetime) ->
         out,
         tuple(rows),
         density,
-        made,
+        mixed,
         filler_name,
-        made.scoops(FILLERS[filler_name], float(room["scoop_ml"])) if made else 0.0,
+        mixed.scoops(FILLERS[filler_name], float(room["scoop_ml"])) if mixed else 0.0,
         colour,
         layers,
         pot,
         demould,
         cure,
-        _warnings(product, out, total, step, made),
+        _warnings(product, out, total, step, mixed),
         learned,
     )
 
@@ -222,25 +222,25 @@ def _row(product: Product, part: str, grams: float, ml: float, tubs: Any, now: d
 
 
 def _warnings(
-    product: Product, out: WeighedMix, total: float, step: float, made: Filled | None
+    product: Product, out: WeighedMix, total: float, step: float, mixed: Filled | None
 ) -> tuple[str, ...]:
-    found = []
+    warned = []
     if not out.holds:
-        found.append(
+        warned.append(
             f"Rounding to {step:g} g puts the ratio off by {out.error_percent:.1f} %, more than the"
             f" {product.tolerance_percent:g} % it allows: use a finer scale"
         )
     elif len(product.parts) > 1 and total < least_g(product, step):
-        found.append(
+        warned.append(
             f"Below {least_g(product, step):.0f} g this scale's step alone can put the ratio off by more than"
             f" {product.tolerance_percent:g} %"
         )
-    if made and made.filling.stiff:
-        found.append(
-            f"{100 * made.filling.volume_share:.0f} % filler by volume is hard to pour into thin parts (from"
+    if mixed and mixed.filling.stiff:
+        warned.append(
+            f"{100 * mixed.filling.volume_share:.0f} % filler by volume is hard to pour into thin parts (from"
             " about 42 %)"
         )
-    return tuple(found)
+    return tuple(warned)
 
 
 def error_percent(product: Product, grams: list[float]) -> float | None:

@@ -19,9 +19,9 @@ def begin(
     water: Water | None = None,
 ) -> Document:
     """Keep a new design: the form at its own proportions, at another length if given."""
-    start, found = form(form_key), body_material(wood)
+    start, material = form(form_key), body_material(wood)
     scale = (length_mm or start.length_mm) / start.length_mm
     sizes = (start.length_mm * scale, round(start.depth_mm * scale, 1), round(start.width_mm * scale, 1))
-    host = Host(found.name, found.density_g_cm3, found.spread_g_cm3, found.kind)
+    host = Host(material.name, material.density_g_cm3, material.spread_g_cm3, material.kind)
     content = new_document(name, start, host, water or Water(), want, sizes)
     return documents.begin(db(), "body", content)

@@ -40,23 +40,25 @@ def live(key: int) -> ResponseReturnValue:
     `near`, `save` with `base` (the revision the document was loaded from).
     """
     row, asked = load_document("body", key), asked_for()
-    made = edited(asked)
+    edited_design = edited(asked)
     if asked.get("mode") == "late":
-        return jsonify(view=exchange.sent(state.late(made.design, stores.rules(db()), tank_shop(key)), asked))
+        return jsonify(
+            view=exchange.sent(state.late(edited_design.design, stores.rules(db()), tank_shop(key)), asked)
+        )
     base = exchange.base_of(asked)
     if asked.get("save"):
-        base = _save(row, made, base)
+        base = _save(row, edited_design, base)
     settled = exchange.is_settled(asked)
     answer = {
         "base": base,
         "saved": bool(asked.get("save")),
-        "errors": made.refused,
-        "view": exchange.sent(_view(row, made, asked, settled), asked),
+        "errors": edited_design.refused,
+        "view": exchange.sent(_view(row, edited_design, asked, settled), asked),
     }
-    if any(edit.get("do") == "resize" for edit in asked.get("edits") or []) and not made.refused:
-        answer["anew"] = anew.sizes_anew(asked["document"], made.document, stores.hardware(db()))
+    if any(edit.get("do") == "resize" for edit in asked.get("edits") or []) and not edited_design.refused:
+        answer["anew"] = anew.sizes_anew(asked["document"], edited_design.document, stores.hardware(db()))
     if settled:  # a drag is a preview: the document on the page stays as it was picked up
-        answer["document"] = made.document
+        answer["document"] = edited_design.document
     return jsonify(answer)
 
 
@@ -96,19 +98,21 @@ def edited(asked: dict[str, Any]) -> Edited:
     return Edited(document, designs[-1] if designs else to_design(document), refused)
 
 
-def _save(row: Document, made: Edited, base: int) -> int:
+def _save(row: Document, edited_design: Edited, base: int) -> int:
     """Keep the document; what changed on it is written beside the revision, a lip trim or moved tie with
     its before and after.
     """
-    says = note(to_design(documents.content(db(), row)), made.design)
+    says = note(to_design(documents.content(db(), row)), edited_design.design)
     return in_short(
         lambda session: (
-            documents.save(session, session.get_one(Document, row.id), made.document, base, says).number
+            documents.save(
+                session, session.get_one(Document, row.id), edited_design.document, base, says
+            ).number
         )
     )
 
 
-def _view(row: Document, made: Edited, asked: dict[str, Any], settled: bool) -> dict[str, Any]:
+def _view(row: Document, edited_design: Edited, asked: dict[str, Any], settled: bool) -> dict[str, Any]:
     unit = stores.setting(db(), "units")["length"]
     shop = tank_shop(row.id or 0) if settled and asked["bench"] == "tank" else None
     looks, facing = str(asked.get("looks") or ""), str(asked.get("facing") or "")
@@ -124,7 +128,7 @@ def _view(row: Document, made: Edited, asked: dict[str, Any], settled: bool) -> 
         station_mm=_station(asked.get("station")),
         hinge_mm=stores.setting(db(), "saw")["hinge_mm"],
     )
-    return state.view(made.document, made.design, stores.rules(db()), here)
+    return state.view(edited_design.document, edited_design.design, stores.rules(db()), here)
 
 
 def _station(sent: object) -> float | None:

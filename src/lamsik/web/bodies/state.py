@@ -66,8 +66,8 @@ def _paints(outcome: Outcome, head: Head, asked: Asked) -> PaintView:
 
 def _shapes(outcome: Outcome, head: Head, asked: Asked) -> ShapeView:
     design = outcome.design
-    found = clashes(design, outcome.rules.wall_mm)
-    part = ShapeView(head, _body(outcome), _drawn(outcome, asked, found), _parts(outcome, asked, found))
+    clashing = clashes(design, outcome.rules.wall_mm)
+    part = ShapeView(head, _body(outcome), _drawn(outcome, asked, clashing), _parts(outcome, asked, clashing))
     if not asked.settled:
         return part
     return replace(part, segments=SegmentsPanel(facts.segment_rows(outcome)), metals=facts.metals(outcome))
@@ -131,13 +131,13 @@ def _why_not(block: Body) -> WhyNot:
     return WhyNot("Turned, round all along: untick it first." if block.top is block.half_width else "")
 
 
-def _drawn(outcome: Outcome, asked: Asked, found: tuple[Clash, ...]) -> DrawnPanel:
+def _drawn(outcome: Outcome, asked: Asked, clashing: tuple[Clash, ...]) -> DrawnPanel:
     design, block = outcome.design, outcome.design.body
     looks = asked.looks if asked.looks in LOOKS else LOOKS[0]
     station = station_of(design, asked.station_mm)
     weighed = {"table": "from the table: weigh a stick", "typed": "typed", "weighed": "weighed"}
     return DrawnPanel(
-        picture=three_views(design, Sight(asked.unit, looks, asked.station_mm, found)),
+        picture=three_views(design, Sight(asked.unit, looks, asked.station_mm, clashing)),
         looks=looks,
         station_mm=station,
         station=show(station, "length", 1, asked.unit if asked.unit == "in" else None),
@@ -152,10 +152,10 @@ def _drawn(outcome: Outcome, asked: Asked, found: tuple[Clash, ...]) -> DrawnPan
     )
 
 
-def _parts(outcome: Outcome, asked: Asked, found: tuple[Clash, ...]) -> PartsPanel:
+def _parts(outcome: Outcome, asked: Asked, clashing: tuple[Clash, ...]) -> PartsPanel:
     design, block = outcome.design, outcome.design.body
     troubles = [
-        *dict.fromkeys((*outcome.unbuilt, *(clash.says for clash in found))),
+        *dict.fromkeys((*outcome.unbuilt, *(clash.says for clash in clashing))),
         *facts.hinge_words(design, asked.hinge_mm),
     ]
     return PartsPanel(

@@ -71,13 +71,13 @@ def deeper(outcome: Outcome, hooks: Sequence[Item], bench: Bench | None) -> Late
     it, how sure it is.
     """
     design = outcome.design
-    found = (
+    felt = (
         () if outcome.unbuilt else effects(design, hooks, drag=outcome.rules.drag, bands=outcome.rules.bands)
     )
     return Late(
         late="",
-        effects=effect_rows(found),
-        first_effects=_first(found),
+        effects=effect_rows(felt),
+        first_effects=_first(felt),
         flips=(
             ""
             if outcome.unbuilt
@@ -88,8 +88,8 @@ def deeper(outcome: Outcome, hooks: Sequence[Item], bench: Bench | None) -> Late
     )
 
 
-def _first(found: Sequence[Effect]) -> str:
-    rows = [row for row in found if abs(row.net_change_g) > 0.005][:3]
+def _first(effects_seen: Sequence[Effect]) -> str:
+    rows = [row for row in effects_seen if abs(row.net_change_g) > 0.005][:3]
     if not rows:
         return ""
     return (
@@ -99,9 +99,9 @@ def _first(found: Sequence[Effect]) -> str:
     )
 
 
-def effect_rows(found: Sequence[Effect]) -> list[EffectRow]:
+def effect_rows(rows: Sequence[Effect]) -> list[EffectRow]:
     """Effects with their bar, as a share of the largest."""
-    largest = max((row.weight for row in found), default=1.0) or 1.0
+    largest = max((row.weight for row in rows), default=1.0) or 1.0
     return [
         EffectRow(
             key=row.key,
@@ -113,15 +113,15 @@ def effect_rows(found: Sequence[Effect]) -> list[EffectRow]:
             lifts=row.net_change_g > 0.005,
             sinks=row.net_change_g < -0.005,
         )
-        for row in found
+        for row in rows
     ]
 
 
-def flip_words(found: Sequence[Flip]) -> str:
+def flip_words(flipping: Sequence[Flip]) -> str:
     """The waters at which it flips, in one sentence."""
-    if not found:
+    if not flipping:
         return "No natural water makes it behave otherwise."
-    return " ".join(_flip(row) for row in found)
+    return " ".join(_flip(row) for row in flipping)
 
 
 _VERBS = {
@@ -171,13 +171,13 @@ def _refit(outcome: Outcome, bench: Bench | None) -> RefitPanel:
     )
 
 
-def ballast_of(found: Design | Answer) -> dict[str, Any]:
+def ballast_of(ballasted: Design | Answer) -> dict[str, Any]:
     """The ballast of a design or an answer, as the edit that puts it on takes it."""
-    holes = found.ballast if isinstance(found, Design) else found.holes
+    holes = ballasted.ballast if isinstance(ballasted, Design) else ballasted.holes
     return {
         "holes": [asdict(hole) for hole in holes],
-        "pours": [asdict(pour) for pour in found.pours],
-        "cavities": [asdict(cavity) for cavity in found.cavities],
+        "pours": [asdict(pour) for pour in ballasted.pours],
+        "cavities": [asdict(cavity) for cavity in ballasted.cavities],
     }
 
 
@@ -220,7 +220,7 @@ def _sure(outcome: Outcome) -> Sure:
     if outcome.unbuilt:
         return Sure()
     try:
-        found = certainty(
+        chances = certainty(
             outcome.design,
             drag=outcome.rules.drag,
             bands=outcome.rules.bands,
@@ -235,15 +235,15 @@ def _sure(outcome: Outcome) -> Sure:
             chance=f"{100 * row.chance:.0f} in 100",
             share=round(100 * row.chance),
         )
-        for row in found.better[:5]
-        if row.chance > found.refitted + 0.005
+        for row in chances.better[:5]
+        if row.chance > chances.refitted + 0.005
     ]
     spread = (
-        f"90 of 100 end between {signed(found.net_band_g[0])} and {signed(found.net_band_g[1])} g net;"
-        f" pitch is known to ± {found.pitch_sd_deg:.0f}°. Ballast set exactly and nothing more measured:"
-        f" {100 * found.refitted:.0f} in 100."
+        f"90 of 100 end between {signed(chances.net_band_g[0])} and {signed(chances.net_band_g[1])} g net;"
+        f" pitch is known to ± {chances.pitch_sd_deg:.0f}°. Ballast set exactly and nothing more measured:"
+        f" {100 * chances.refitted:.0f} in 100."
     )
-    return Sure(sure_words(found), rows, spread)
+    return Sure(sure_words(chances), rows, spread)
 
 
 def _faces(outcome: Outcome) -> Faces:
@@ -266,13 +266,13 @@ def _faces(outcome: Outcome) -> Faces:
     return Faces(says, f"{stands:.2f} mm", edits)
 
 
-def sure_words(found: Certainty, made: str = "baits made so") -> str:
+def sure_words(chances: Certainty, so: str = "baits made so") -> str:
     """The chance of landing in the wanted behaviour, and the one measurement that would raise it most."""
-    best = found.best
-    says = f"{100 * found.chance:.0f} in 100 {made} would do what is wanted"
+    best = chances.best
+    says = f"{100 * chances.chance:.0f} in 100 {so} would do what is wanted"
     says += (
-        f" ({100 * found.chance_with_pitch:.0f} also at the wanted pitch)"
-        if found.chance_with_pitch < found.chance - 0.005
+        f" ({100 * chances.chance_with_pitch:.0f} also at the wanted pitch)"
+        if chances.chance_with_pitch < chances.chance - 0.005
         else ""
     )
     says += f"; {best.says} and fit the ballast to it: {100 * best.chance:.0f} in 100." if best else "."
@@ -339,10 +339,10 @@ def _tub(outcome: Outcome) -> str:
             "Float the bait in the tub, clip weights to its hangers or tape them to the belly until it does"
             " what you want, then type what hangs where."
         )
-    found = in_tub(outcome.design, outcome.budget)
+    tub = in_tub(outcome.design, outcome.budget)
     return (
-        f"With {found.air_g:.2f} g hung outside (which pull {found.pull_g:.2f} g in water) it has"
-        f" {signed(found.hanging.net_g)} g of lift and hangs at {signed(found.hanging.free.pitch_deg, 0)}°."
+        f"With {tub.air_g:.2f} g hung outside (which pull {tub.pull_g:.2f} g in water) it has"
+        f" {signed(tub.hanging.net_g)} g of lift and hangs at {signed(tub.hanging.free.pitch_deg, 0)}°."
     )
 
 
@@ -359,28 +359,28 @@ def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> TimedWords:
     try:
         if weighed:
             kept = [Drop(row.distance_m, row.seconds) for row in weighed]
-            found = together(
+            timed = together(
                 [drag_from(drop, body, row.net_g or 0.0) for drop, row in zip(kept, weighed, strict=True)],
                 kept,
             )
-            spread = f" ± {found.sd:.2f}" if len(kept) > 1 else ""
+            spread = f" ± {timed.sd:.2f}" if len(kept) > 1 else ""
             says = (
-                f"C_d is {found.value:.2f}{spread} from {_runs(len(kept))} at {found.speed_cm_s:.0f} cm/s,"
+                f"C_d is {timed.value:.2f}{spread} from {_runs(len(kept))} at {timed.speed_cm_s:.0f} cm/s,"
                 " taking the weighed net as true."
             )
-            return TimedWords(says + _odd(found.odd), edit("drag", value=round(found.value, 4)), can_use=True)
-        found = together([net_from(drop, body, outcome.drag) for drop in drops], drops)
+            return TimedWords(says + _odd(timed.odd), edit("drag", value=round(timed.value, 4)), can_use=True)
+        timed = together([net_from(drop, body, outcome.drag) for drop in drops], drops)
     except Refused as refused:
         return TimedWords(f"{refused.given} cannot be: {refusals.allowed(refused)}.")
     sign = 1 if runs[0].way == "rise" else -1
     source = {"timed": "timed before", "typed": "typed"}.get(outcome.design.drag_source, "assumed")
-    spread = f" ± {found.sd:.3f}" if len(drops) > 1 else ""  # one run says nothing of how far runs differ
+    spread = f" ± {timed.sd:.3f}" if len(drops) > 1 else ""  # one run says nothing of how far runs differ
     says = (
-        f"Net is {signed(sign * found.value)}{spread} g from {_runs(len(drops))} at {found.speed_cm_s:.0f}"
+        f"Net is {signed(sign * timed.value)}{spread} g from {_runs(len(drops))} at {timed.speed_cm_s:.0f}"
         f" cm/s, with C_d {outcome.drag:.2f} ({source})."
     )
     computed = f" The budget says {signed(outcome.verdict.net_g)} g."
-    return TimedWords(says + computed + _odd(found.odd))
+    return TimedWords(says + computed + _odd(timed.odd))
 
 
 def _runs(count: int) -> str:

@@ -25,12 +25,12 @@ class BudgetRow:
 
 def _band_words(outcome: Outcome) -> str:
     """How wide the verdict's band is beside what slugs are cut to."""
-    found = outcome.verdict
-    if found.band_g is None:
-        return f"“{found.behaviour}” has no limit on its far side."
+    verdict = outcome.verdict
+    if verdict.band_g is None:
+        return f"“{verdict.behaviour}” has no limit on its far side."
     step = outcome.rules.step_g
-    fine = "more than half of it" if found.band_g < 2 * step else "finer than that"
-    return f"“{found.behaviour}” is {found.band_g:.2f} g wide; the {step:g} g you cut slugs to is {fine}."
+    fine = "more than half of it" if verdict.band_g < 2 * step else "finer than that"
+    return f"“{verdict.behaviour}” is {verdict.band_g:.2f} g wide; the {step:g} g you cut slugs to is {fine}."
 
 
 def tank_facts(outcome: Outcome, looks: str = UNDER) -> list[Fact]:
@@ -63,7 +63,7 @@ def tank_facts(outcome: Outcome, looks: str = UNDER) -> list[Fact]:
 
 
 def _masses(outcome: Outcome, estimate: bool) -> list[Fact]:
-    found, mass, water = outcome.verdict, outcome.budget, outcome.design.water
+    verdict, mass, water = outcome.verdict, outcome.budget, outcome.design.water
     net = (
         f"{water.density_g_cm3:.4f} g/cm³ ({water.describe()}) × {mass.displaced_ml:.2f} ml under water −"
         f" {mass.mass_g:.2f} g. Known to ± {mass.sd_g:.2f} g."
@@ -72,7 +72,7 @@ def _masses(outcome: Outcome, estimate: bool) -> list[Fact]:
         Fact(
             "net",
             "Net lift",
-            f"{signed(found.net_g)} g ({signed(100 * found.net_share, 1)} %)",
+            f"{signed(verdict.net_g)} g ({signed(100 * verdict.net_share, 1)} %)",
             net,
             estimate,
         ),
@@ -86,7 +86,7 @@ def _masses(outcome: Outcome, estimate: bool) -> list[Fact]:
         Fact(
             "wet",
             "In water",
-            f"{signed(-found.net_g)} g",
+            f"{signed(-verdict.net_g)} g",
             "What sinks it: its mass less the water it pushes aside; a minus lifts.",
             estimate,
         ),
@@ -94,7 +94,7 @@ def _masses(outcome: Outcome, estimate: bool) -> list[Fact]:
 
 
 def _speed(outcome: Outcome) -> Fact:
-    found = outcome.verdict
+    verdict = outcome.verdict
     source = {"timed": "timed in the tub", "typed": "typed"}.get(
         outcome.design.drag_source, "the shop's, assumed until timed"
     )
@@ -105,7 +105,7 @@ def _speed(outcome: Outcome) -> Fact:
     return Fact(
         "speed",
         "Speed",
-        f"{signed(found.speed_cm_s, 0)} cm/s",
+        f"{signed(verdict.speed_cm_s, 0)} cm/s",
         how,
         outcome.design.drag_source != "timed" or outcome.drag == DEFAULT_DRAG,
     )
@@ -113,13 +113,15 @@ def _speed(outcome: Outcome) -> Fact:
 
 def _band(outcome: Outcome) -> Fact:
     """The behaviour's band in grams: how exactly the ballast must be cut."""
-    found = outcome.verdict
+    verdict = outcome.verdict
     low, high = (
         f"{signed(edge)} g" if edge is not None else "no limit"
-        for edge in (found.band_low_g, found.band_high_g)
+        for edge in (verdict.band_low_g, verdict.band_high_g)
     )
-    width = f"{found.band_g:.2f} g" if found.band_g is not None else "open"
-    how = f"“{found.behaviour}” lasts from {low} to {high} of net lift in this water. {_band_words(outcome)}"
+    width = f"{verdict.band_g:.2f} g" if verdict.band_g is not None else "open"
+    how = (
+        f"“{verdict.behaviour}” lasts from {low} to {high} of net lift in this water. {_band_words(outcome)}"
+    )
     return Fact("band", "Band", width, how, outcome.design.drag_source != "timed")
 
 

@@ -152,11 +152,11 @@ def _picture(outcome: Outcome, looks: str, asked: TankAsked) -> Node:
 
 
 def _figures(outcome: Outcome) -> Figures:
-    found = outcome.verdict
+    verdict = outcome.verdict
     return Figures(
-        net=f"{signed(found.net_g)} g",
-        behaviour=found.behaviour,
-        speed=f"{signed(found.speed_cm_s, 0)} cm/s",
+        net=f"{signed(verdict.net_g)} g",
+        behaviour=verdict.behaviour,
+        speed=f"{signed(verdict.speed_cm_s, 0)} cm/s",
         pitch=f"{signed(outcome.hanging.free.pitch_deg, 0)}°",
         mass=f"{outcome.budget.mass_g:.1f} g",
         roll=f"{outcome.roll.frequency_hz:.1f} Hz",

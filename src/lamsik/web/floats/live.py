@@ -31,13 +31,13 @@ def live(key: int) -> ResponseReturnValue:
     shop = shop_of(str(document["family"]) if settled else "")
     stock = Shop({water.name: water for water in shop.waters}, shop.tables)
     looks = str(asked.get("looks") or "")
-    found = exchange.shown(
+    answer = exchange.shown(
         document,
         exchange.edits_of(asked),
         lambda content, edit: apply(FLOAT, content, edit, stock),
         lambda content: view(content, shop, settled, looks),
     )
-    return exchange.answer(asked, row, *found)
+    return exchange.answer(asked, row, *answer)
 
 
 @blueprint.post("/<int:key>/<any(undo, redo):way>")

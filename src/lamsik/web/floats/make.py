@@ -62,16 +62,16 @@ def sizes(key: int) -> ResponseReturnValue:
     row, asked = load_document("float", key), request.args
     design = to_float(documents.content(db(), row))
     cuts: tuple[PartCut, ...] = ()
-    found: tuple[Option, ...] = ()
+    choices: tuple[Option, ...] = ()
     problem, missed = "", ""
     try:
         if asked.get("loads", "").strip():
-            made = family(design, _masses(asked["loads"]), asked.get("by", LENGTH))
-            cuts, missed = made.cuts, made.says
+            sized = family(design, _masses(asked["loads"]), asked.get("by", LENGTH))
+            cuts, missed = sized.cuts, sized.says
         if asked.get("wanted", "").strip():
             dowels = _lengths(asked.get("dowels", ""), "dowels") or list(stores.setting(db(), "dowels")["mm"])
             wanted = parse(asked["wanted"], "mass", "load", "g").value
-            found = options(
+            choices = options(
                 design, wanted, dowels, [w for w in asked.getlist("wood") if w in WOODS] or list(WOODS)
             )
     except Refused as refused:
@@ -81,7 +81,7 @@ def sizes(key: int) -> ResponseReturnValue:
         row=row,
         design=design,
         cuts=cuts,
-        options=found,
+        options=choices,
         problem=problem,
         missed=missed,
         asked=asked,
@@ -101,9 +101,9 @@ def make(key: int) -> ResponseReturnValue:
     row = load_document("float", key)
     content = documents.content(db(), row)
     design = to_float(content)
-    made = family(design, _masses(request.form.get("loads", "")), request.form.get("by", LENGTH))
-    require(bool(made.cuts), "loads", None, made.says.rstrip("."))
-    for cut in made.cuts:
+    sized = family(design, _masses(request.form.get("loads", "")), request.form.get("by", LENGTH))
+    require(bool(sized.cuts), "loads", None, sized.says.rstrip("."))
+    for cut in sized.cuts:
         name = f"{design.name} {cut.load_g:g} g"[:120]
         documents.begin(
             db(),
@@ -111,24 +111,24 @@ def make(key: int) -> ResponseReturnValue:
             with_float({**content, "typed": {}}, replace(cut.design, name=name)),
             note=f"from {row.code}",
         )
-    many = f"{len(made.cuts)} {'float' if len(made.cuts) == 1 else 'floats'}"
-    flash(f"{many} made from {row.name}. {made.says}".strip())
+    many = f"{len(sized.cuts)} {'float' if len(sized.cuts) == 1 else 'floats'}"
+    flash(f"{many} made from {row.name}. {sized.says}".strip())
     return redirect(url_for("floats.index"))
 
 
 @blueprint.post("/dowels")
 def keep_dowels() -> ResponseReturnValue:
     """Keep the dowels at hand."""
-    found = sorted(
+    dowels = sorted(
         {
             round(finite_between("dowel", mm, 1.0, 60.0, "mm"), 2)
             for mm in _lengths(request.form.get("dowels", ""), "dowels")
         }
     )
-    if not 1 <= len(found) <= 40:
+    if not 1 <= len(dowels) <= 40:
         raise Refused("dowels", request.form.get("dowels", ""), "1 to 40 diameters, apart by commas")
-    stores.put_setting(db(), "dowels", {"mm": found})
-    flash(f"{len(found)} dowels are at hand now.")
+    stores.put_setting(db(), "dowels", {"mm": dowels})
+    flash(f"{len(dowels)} dowels are at hand now.")
     back = request.form.get("float", "")
     return redirect(
         url_for("floats_make.sizes", key=int(back))
@@ -161,9 +161,9 @@ def _profile_sheets(row: Document, paper: str) -> tuple[Sheet, ...]:
     design, loads = to_float(documents.content(db(), row)), _masses(request.args.get("loads", ""))
     if not loads:
         return sheets(drawn.profile_drawings(design), paper, _title(row))
-    found = family(design, loads, request.args.get("by", LENGTH))
-    require(bool(found.cuts), "loads", None, found.says.rstrip("."))
-    cuts = found.cuts
+    sized = family(design, loads, request.args.get("by", LENGTH))
+    require(bool(sized.cuts), "loads", None, sized.says.rstrip("."))
+    cuts = sized.cuts
     rows = [drawn.cut_list_drawing(cuts, _drill)]
     rows += [
         replace(drawing, title=f"{cut.load_g:g} g: {drawing.title}")
@@ -365,8 +365,8 @@ def _live_bait(asked: dict[str, str]) -> dict[str, Any]:
     water = next((w for w in shop_waters() if w.salinity_psu < 0.5), Water())
     rows: list[dict[str, Any]] = []
     for line in livebait.cut_list(build, list(zip(lengths, counts, strict=True)), sticks[0], sticks[1]):
-        made = livebait.as_float(build, line.foam_mm, water=water)
-        sealed, flooded = (capacity_g(made, made.top_mm, flooded=way) for way in (False, True))
+        rig = livebait.as_float(build, line.foam_mm, water=water)
+        sealed, flooded = (capacity_g(rig, rig.top_mm, flooded=way) for way in (False, True))
         rows.append(
             {"line": line, "sealed": sealed, "flooded": flooded, "cost": f"{cost.of(line.foam_mm) / 100:.2f}"}
         )

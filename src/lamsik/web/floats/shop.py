@@ -36,7 +36,7 @@ class Finished:
 
 def last_stages(rows: Sequence[Finished]) -> list[Finished]:
     """Of each float only how it was weighed last: the furthest stage, and of that the newest."""
-    found: dict[str, Finished] = {}
+    by_float: dict[str, Finished] = {}
     for one in sorted(
         rows,
         key=lambda one: (
@@ -44,8 +44,8 @@ def last_stages(rows: Sequence[Finished]) -> list[Finished]:
             one.row.id or 0,
         ),
     ):
-        found[one.row.name.strip().casefold()] = one
-    return sorted(found.values(), key=lambda one: one.row.id or 0)
+        by_float[one.row.name.strip().casefold()] = one
+    return sorted(by_float.values(), key=lambda one: one.row.id or 0)
 
 
 def measured_in(one: Finished, water: Water) -> float:
@@ -72,18 +72,18 @@ def finished(family: str) -> list[Finished]:
     """Every weighed float of a family with what it computes to, by its own design."""
     weighings = floats.finished(db())
     named = col(Document.id).in_({row.float_id for row in weighings})
-    rows = db().exec(documents.found("float").where(named)).all()
+    rows = db().exec(documents.matching("float").where(named)).all()
     designs = {key: to_float(content) for key, content in documents.contents(db(), rows).items()}
-    found = []
+    marked = []
     for row in weighings:
         design = designs.get(row.float_id or 0)
         if design is None or design.family != family:
             continue
         try:
-            found.append(_finished(row, design))
+            marked.append(_finished(row, design))
         except Refused:
             continue  # a row whose marks the design does not know teaches nothing
-    return found
+    return marked
 
 
 def _finished(row: Weighed, design: Float) -> Finished:

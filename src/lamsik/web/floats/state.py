@@ -249,14 +249,14 @@ def _settled(seen: _Seen, shop: FloatShop) -> StandingPanel:
             f"; shotted it {'stands' if loaded.word == 'stands' else WORDS[loaded.word]}, metacentre"
             f" {loaded.gm_mm:.0f} mm over G"
         )
-    found = [(change.name, change.effect_g) for change in changes(design, shop.waters)]
+    effects = [(change.name, change.effect_g) for change in changes(design, shop.waters)]
     with suppress(Refused):
-        found += [(effect.name, effect.effect_g) for effect in sensitivity(design, shop.dowels_mm)]
+        effects += [(effect.name, effect.effect_g) for effect in sensitivity(design, shop.dowels_mm)]
     return StandingPanel(
         stands=f"{stands}.",
         lift=_lift(seen, shop),
         tip_rows=_tip_rows(design, seen.document),
-        effects=[CapacityEffectRow(name, name, f"{signed(effect)} g") for name, effect in found],
+        effects=[CapacityEffectRow(name, name, f"{signed(effect)} g") for name, effect in effects],
         learned=_learned(shop.fit),
     )
 
@@ -268,17 +268,17 @@ def _lift(seen: _Seen, shop: FloatShop) -> str:
     chosen = _telltale(seen.document, table_of(seen.document, shop))
     last = next((shot for shot, _ in shots.shots if shot.name == chosen), shots.shots[-1][0])
     try:
-        found = telltale_lift(design, pull, last)
+        lift = telltale_lift(design, pull, last)
     except Refused as refused:
         return f"Tell-tale {last.name}: {refusals.allowed(refused)}."
-    after = "stays upright" if found.after.word == "stands" else f"then {WORDS[found.after.word]}"
-    if found.beyond:
+    after = "stays upright" if lift.after.word == "stands" else f"then {WORDS[lift.after.word]}"
+    if lift.beyond:
         return (
-            f"Picking up the {last.name} lifts it out of its antenna: the {found.shown_mm:.0f} mm there are"
+            f"Picking up the {last.name} lifts it out of its antenna: the {lift.shown_mm:.0f} mm there are"
             f" and onto the body; it {after}."
         )
     return (
-        f"Picking up the {last.name} lifts it {found.rise_mm:.{0 if found.rise_mm >= 10 else 1}f} mm; it"
+        f"Picking up the {last.name} lifts it {lift.rise_mm:.{0 if lift.rise_mm >= 10 else 1}f} mm; it"
         f" {after}."
     )
 

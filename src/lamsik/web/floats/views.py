@@ -42,7 +42,7 @@ def index() -> ResponseReturnValue:
 
 
 def _page(problem: str = "") -> ResponseReturnValue:
-    page = asked_page(documents.found("float", asked_text()))
+    page = asked_page(documents.matching("float", asked_text()))
     contents = documents.contents(db(), page.rows)
     cards, broken = whole.shown_of(page.rows, lambda row: _card(row, contents[row.id or 0]))
     answer, wrong = _slider()
@@ -128,12 +128,12 @@ def learned(key: int) -> str:
     content = documents.content(db(), row)
     design, shop = to_float(content), shop_of()
     rows = finished(design.family)
-    found = fit([(one.computed_g, one.measured_g) for one in rows])
+    fitted = fit([(one.computed_g, one.measured_g) for one in rows])
     table = table_of(content, shop)
     lines = [
         (
             one,
-            found.predict(one.computed_g),
+            fitted.predict(one.computed_g),
             advice(one.measured_g, _nominal(one.computed_g), table, one.design.water, loading_g(one.design)),
         )
         for one in rows
@@ -143,9 +143,9 @@ def learned(key: int) -> str:
         row=row,
         design=design,
         lines=lines,
-        fit=found,
+        fit=fitted,
         now=pull_to(design),
-        after=found.predict(pull_to(design)),
+        after=fitted.predict(pull_to(design)),
     )
 
 

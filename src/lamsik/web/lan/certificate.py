@@ -97,17 +97,20 @@ def _sorted(names: Iterable[str]) -> tuple[list[str], list[Address]]:
 
 
 def _covers(root: x509.Certificate, hosts: list[str], addresses: list[Address]) -> bool:
-    found = root.extensions.get_extension_for_class(x509.NameConstraints).value.permitted_subtrees or []
-    named = {str(entry.value) for entry in found if isinstance(entry, x509.DNSName)}
-    networks = [entry.value for entry in found if isinstance(entry, x509.IPAddress)]
+    subtrees = root.extensions.get_extension_for_class(x509.NameConstraints).value.permitted_subtrees or []
+    named = {str(entry.value) for entry in subtrees if isinstance(entry, x509.DNSName)}
+    networks = [entry.value for entry in subtrees if isinstance(entry, x509.IPAddress)]
     let_in = [any(address in network for network in networks) for address in addresses]  # type: ignore[operator]
     return named >= set(hosts) and all(let_in)
 
 
 def _names(leaf: x509.Certificate) -> tuple[list[str], list[Address]]:
-    found = leaf.extensions.get_extension_for_class(x509.SubjectAlternativeName).value
+    alternatives = leaf.extensions.get_extension_for_class(x509.SubjectAlternativeName).value
     return _sorted(
-        [*found.get_values_for_type(x509.DNSName), *map(str, found.get_values_for_type(x509.IPAddress))]
+        [
+            *alternatives.get_values_for_type(x509.DNSName),
+            *map(str, alternatives.get_values_for_type(x509.IPAddress)),
+        ]
     )
 
 
@@ -125,7 +128,7 @@ def _root(
     name = x509.Name(
         [x509.NameAttribute(NameOID.COMMON_NAME, f"Lamsik shop {now:%Y-%m-%d} {os.urandom(2).hex()}")]
     )
-    made = (
+    signed = (
         _begun(name, name, key.public_key(), now, ROOT_LASTS)
         .add_extension(x509.BasicConstraints(ca=True, path_length=0), critical=True)
         .add_extension(
@@ -135,7 +138,7 @@ def _root(
         .add_extension(x509.SubjectKeyIdentifier.from_public_key(key.public_key()), critical=False)
         .sign(key, hashes.SHA256())
     )
-    return key, made
+    return key, signed
 
 
 def _leaf(
@@ -147,7 +150,7 @@ def _leaf(
 ) -> tuple[ec.EllipticCurvePrivateKey, x509.Certificate]:
     key = ec.generate_private_key(ec.SECP256R1())
     shown = hosts[0] if hosts else str(addresses[0])
-    made = (
+    signed = (
         _begun(
             x509.Name([x509.NameAttribute(NameOID.COMMON_NAME, shown[:64])]),
             root.subject,
@@ -170,7 +173,7 @@ def _leaf(
         )
         .sign(root_key, hashes.SHA256())
     )
-    return key, made
+    return key, signed
 
 
 def _begun(
@@ -193,14 +196,14 @@ def _read(path: Path) -> tuple[ec.EllipticCurvePrivateKey | None, x509.Certifica
     try:
         text = path.read_bytes()
         key = serialization.load_pem_private_key(text, None)
-        made = x509.load_pem_x509_certificate(text)
+        held = x509.load_pem_x509_certificate(text)
     except (OSError, ValueError):
         return None, None
-    fits = isinstance(key, ec.EllipticCurvePrivateKey) and key.public_key() == made.public_key()
-    return (key, made) if fits else (None, None)  # type: ignore[return-value]
+    fits = isinstance(key, ec.EllipticCurvePrivateKey) and key.public_key() == held.public_key()
+    return (key, held) if fits else (None, None)  # type: ignore[return-value]
 
 
-def _write(path: Path, key: ec.EllipticCurvePrivateKey, made: x509.Certificate) -> None:
+def _write(path: Path, key: ec.EllipticCurvePrivateKey, signed: x509.Certificate) -> None:
     """Whole or not at all, for its owner's eyes only."""
     fresh = path.with_suffix(".new")
     fresh.unlink(missing_ok=True)
@@ -208,5 +211,5 @@ def _write(path: Path, key: ec.EllipticCurvePrivateKey, made: x509.Certificate) 
         serialization.Encoding.PEM, serialization.PrivateFormat.PKCS8, serialization.NoEncryption()
     )
     with os.fdopen(os.open(fresh, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "wb") as out:
-        out.write(text + made.public_bytes(serialization.Encoding.PEM))
+        out.write(text + signed.public_bytes(serialization.Encoding.PEM))
     fresh.replace(path)

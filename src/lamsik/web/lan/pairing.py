@@ -66,8 +66,8 @@ class Pairings:
         )  # type: Path, dict[str, Pairing], threading.Lock
         self.wrong, self.open_from = 0, 0.0
         try:
-            found = json.loads(self.file.read_text(encoding="utf-8"))
-            self.rows = {str(key): Pairing(**row) for key, row in found.items()}
+            kept = json.loads(self.file.read_text(encoding="utf-8"))
+            self.rows = {str(key): Pairing(**row) for key, row in kept.items()}
         except (OSError, ValueError, TypeError, AttributeError):
             pass  # none are kept, or what is there is no list of them: every tablet types the new code
 
@@ -140,8 +140,8 @@ def _now() -> str:
 
 def known() -> Pairings:
     """This shop's."""
-    found: Pairings = current_app.extensions["pairings"]
-    return found
+    pairings: Pairings = current_app.extensions["pairings"]
+    return pairings
 
 
 def host_name() -> str:

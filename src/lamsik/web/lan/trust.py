@@ -32,7 +32,7 @@ def root() -> Response:
 
 
 def _certificate() -> Certificate:
-    found: Certificate | None = current_app.config["CERTIFICATE"]
-    if found is None:
+    certificate: Certificate | None = current_app.config["CERTIFICATE"]
+    if certificate is None:
         abort(404)
-    return found
+    return certificate

@@ -185,10 +185,10 @@ def _new_page(asked: dict[str, str], problem: Refused | None = None) -> Response
 
 def _with_day(key: int, product: Product) -> list[tuple[ShopTub, date | None, bool]]:
     """Tubs with the day each is good until, opened as it was, and whether that has passed."""
-    found = [(row, mixes.core_tub(row)) for row in mixes.tubs(db(), key)]
+    rows = [(row, mixes.core_tub(row)) for row in mixes.tubs(db(), key)]
     return [
         (row, good_until(tub, product.open_days), is_expired(tub, product.open_days, date.today()))
-        for row, tub in found
+        for row, tub in rows
     ]
 
 

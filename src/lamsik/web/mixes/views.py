@@ -37,7 +37,7 @@ def index() -> ResponseReturnValue:
 def _page(problem: Refused | None = None) -> ResponseReturnValue:
     products = mixes.products(db(), request.args.get("q", ""))
     every = mixes.products(db()) if request.args.get("q") else products
-    found = None
+    mix = None
     try:
         chosen = _chosen(every)
     except Refused as refused:
@@ -48,7 +48,7 @@ def _page(problem: Refused | None = None) -> ResponseReturnValue:
         and problem is None
     ):
         try:
-            found = plan(chosen, every[chosen][1], BatchAsked(request.args), datetime.now())
+            mix = plan(chosen, every[chosen][1], BatchAsked(request.args), datetime.now())
         except Refused as refused:
             problem = refused
     return render_template(
@@ -57,7 +57,7 @@ def _page(problem: Refused | None = None) -> ResponseReturnValue:
         every=every,
         chosen=chosen,
         asked=request.args,
-        plan=found,
+        plan=mix,
         problem=problem,
         clocks=views_of(mixes.running(db())),
         batches=_last(every),
@@ -86,12 +86,12 @@ def _chosen(products: dict[int, tuple[Document, Product]]) -> int:
 
 def _last(products: dict[int, tuple[Document, Product]]) -> list[tuple[Batch, Product]]:
     """The last batches, each with its product, put away since or not."""
-    found = []
+    batches = []
     for row in mixes.batches(db(), 8):
         with suppress(
             Refused
         ):  # of a product whose recipe is none there is nothing to show here; it is listed above
-            found.append(
+            batches.append(
                 (
                     row,
                     (
@@ -101,7 +101,7 @@ def _last(products: dict[int, tuple[Document, Product]]) -> list[tuple[Batch, Pr
                     ),
                 )
             )
-    return found
+    return batches
 
 
 def _stock(products: dict[int, tuple[Document, Product]]) -> dict[int, list[tuple[ShopTub, bool]]]:
@@ -120,14 +120,14 @@ def start() -> ResponseReturnValue:
     key = sent_id("product")
     if key not in products:
         raise Refused("product", key, "a product of this shop")
-    found = plan(key, products[key][1], BatchAsked(request.form), datetime.now())
-    purpose = request.form.get("purpose", "").strip()[:60] or found.product.name
+    mix = plan(key, products[key][1], BatchAsked(request.form), datetime.now())
+    purpose = request.form.get("purpose", "").strip()[:60] or mix.product.name
     mould = load_document("mould", sent_id("mould")).id if sent_id("mould") else None
-    if not found.layers:
-        return redirect(url_for("mixes.batch", key=begin(found, purpose, mould).id))
-    first, *_ = [begin(found, f"{layer.name} of {purpose}", mould, layer=layer) for layer in found.layers]
+    if not mix.layers:
+        return redirect(url_for("mixes.batch", key=begin(mix, purpose, mould).id))
+    first, *_ = [begin(mix, f"{layer.name} of {purpose}", mould, layer=layer) for layer in mix.layers]
     flash(
-        f"{len(found.layers)} batches, one for each layer: the next is poured once the one before has gelled;"
+        f"{len(mix.layers)} batches, one for each layer: the next is poured once the one before has gelled;"
         " its clock rings."
     )
     return redirect(url_for("mixes.batch", key=first.id))
@@ -159,10 +159,10 @@ def guide(row: Batch) -> dict[str, object]:
     names = [part.name for part in product.parts]
     planned = float(row.plan.get("total_g") or sum(float(line["grams"]) for line in row.plan["rows"]))
     grams = [mixes.weighed_g(row, name) for name in names]
-    found = (
+    amends = (
         put_right(product, grams, step, [_most(row, name) for name in names], planned) if any(grams) else None
     )
-    remedy = found if found and (found.over_percent or (all(grams) and not found.within)) else None
+    remedy = amends if amends and (amends.over_percent or (all(grams) and not amends.within)) else None
     wanted = _wanted(row, names, grams, remedy, planned)
     lines = [_line(row, product, line, wanted[line["part"]]) for line in _lines(row)]
     return {
@@ -239,20 +239,20 @@ def _tub_for(product: Product, row: Batch, part: str, grams: float) -> ShopTub |
     """The tub a part is drawn from: the one it came from already while that holds enough, else a good one
     that does.
     """
-    found = mixes.tubs(db(), row.product_id)
+    tubs = mixes.tubs(db(), row.product_id)
     used = next(
         (line["tub"] for line in reversed(row.weighed) if line["part"] == part and line.get("tub")), None
     )
-    mine = next((tub for tub in found if tub.id == used), None)
+    mine = next((tub for tub in tubs if tub.id == used), None)
     if mine is not None and mine.left_g >= grams - 1e-9:
         return mine
     try:
         chosen = choose(
-            [mixes.core_tub(tub) for tub in found], part, grams, product.open_days, datetime.now().date()
+            [mixes.core_tub(tub) for tub in tubs], part, grams, product.open_days, datetime.now().date()
         )
     except Refused:
         return mine if row.state != mixes.WEIGHING else None
-    return next(tub for tub in found if str(tub.id) == chosen.key)
+    return next(tub for tub in tubs if str(tub.id) == chosen.key)
 
 
 @blueprint.post("/batch/<int:key>/weigh")

@@ -28,9 +28,9 @@ def _page(key: int, problem: Refused | None = None, at: int = 0) -> ResponseRetu
     row = load_document("mould", key)
     content = documents.content(db(), row)
     mould = to_mould(content, master_of(content["master"]))
-    versions = moulds.made(db(), key)
-    numbers = {made.id: made.version for made in versions}
-    shots = moulds.pours(db(), [made.id or 0 for made in versions])
+    versions = moulds.versions(db(), key)
+    numbers = {version.id: version.version for version in versions}
+    shots = moulds.pours(db(), [version.id or 0 for version in versions])
     counted = [
         (numbers[shot.made_id], [casting["faults"] for casting in shot.castings])
         for shot in shots
@@ -80,7 +80,7 @@ def _stuffs() -> list[str]:
 
 def _lots(key: int) -> str:
     """Lots of the last batch mixed for this mould's own material."""
-    found = next(
+    batch_used = next(
         (
             batch
             for batch in mixes.batches(db(), 40)
@@ -88,7 +88,7 @@ def _lots(key: int) -> str:
         ),
         None,
     )
-    return mixes.lots_of(found) if found else ""
+    return mixes.lots_of(batch_used) if batch_used else ""
 
 
 @blueprint.post("/<int:key>/made")
@@ -106,21 +106,21 @@ def make(key: int) -> ResponseReturnValue:
         )
     except Refused as refused:
         return _page(key, refused)
-    found = moulds.make(
+    mould_made = moulds.make(
         db(),
         row,
         request.form.get("material", "").strip()[:80],
         request.form.get("lot", "").strip()[:80],
         request.form.get("release", "").strip()[:80],
     )
-    flash(f"Version {found.version} is made. Its first shot is a purge and does not count.")
+    flash(f"Version {mould_made.version} is made. Its first shot is a purge and does not count.")
     return redirect(url_for("moulds_card.show", key=key))
 
 
-@blueprint.post("/made/<int:made>/cavity")
-def cavity(made: int) -> ResponseReturnValue:
+@blueprint.post("/made/<int:version>/cavity")
+def cavity(version: int) -> ResponseReturnValue:
     """A cavity is alive, to be trimmed, or dead, with the reason."""
-    row = load(MouldMade, made)
+    row = load(MouldMade, version)
     try:
         moulds.mark(
             db(),
@@ -131,14 +131,14 @@ def cavity(made: int) -> ResponseReturnValue:
         )
     except Refused as refused:
         db().rollback()
-        return _page(row.mould_id, refused, made)
+        return _page(row.mould_id, refused, version)
     return redirect(url_for("moulds_card.show", key=row.mould_id, _anchor=f"v{row.version}"))
 
 
-@blueprint.post("/made/<int:made>/<any(retire, take_back):way>")
-def retire(made: int, way: str) -> ResponseReturnValue:
+@blueprint.post("/made/<int:version>/<any(retire, take_back):way>")
+def retire(version: int, way: str) -> ResponseReturnValue:
     """A mould is worn out, or comes back into use."""
-    row = load(MouldMade, made)
+    row = load(MouldMade, version)
     row.retired_at = now() if way == "retire" else None
     db().add(row)
     return redirect(url_for("moulds_card.show", key=row.mould_id, _anchor=f"v{row.version}"))

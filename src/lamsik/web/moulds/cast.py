@@ -68,12 +68,12 @@ FIELDS = (
 )
 
 
-def opened(key: int, made: MouldMade | None = None) -> tuple[Document, Content, Mould]:
+def opened(key: int, mould_made: MouldMade | None = None) -> tuple[Document, Content, Mould]:
     """A mould of the shop: as it was really made, else as it is drawn now. A pour of one that was deleted
     is still found.
     """
-    row = load_document("mould", key, deleted=made is not None)
-    content = documents.revision(db(), row, made.revision if made else None).content
+    row = load_document("mould", key, deleted=mould_made is not None)
+    content = documents.revision(db(), row, mould_made.revision if mould_made else None).content
     return row, content, to_mould(content, master_of(content["master"]))
 
 
@@ -95,19 +95,21 @@ def castables() -> dict[int, tuple[Document, Product]]:
 
 
 def product_asked(
-    content: Content, asked: BatchAsked, found: dict[int, tuple[Document, Product]]
+    content: Content, asked: BatchAsked, products: dict[int, tuple[Document, Product]]
 ) -> tuple[int, Product] | None:
     """The product asked for, else the mould's own, else the first. Raises `Refused` for one that cannot be
     cast here.
     """
     text = asked.get("product")
     if text:
-        return int(text), one_of("product", text, {str(key): product for key, (_, product) in found.items()})
+        return int(text), one_of(
+            "product", text, {str(key): product for key, (_, product) in products.items()}
+        )
     key = next(
-        (key for key, (row, _) in found.items() if row.code == content.get("casting_product")),
-        next(iter(found), None),
+        (key for key, (row, _) in products.items() if row.code == content.get("casting_product")),
+        next(iter(products), None),
     )
-    return (key, found[key][1]) if key is not None else None
+    return (key, products[key][1]) if key is not None else None
 
 
 def scraps_of(product_id: int) -> tuple[plastisol.Scrap, ...]:
@@ -121,16 +123,16 @@ def scraps_of(product_id: int) -> tuple[plastisol.Scrap, ...]:
 
 def in_use(key: int) -> MouldMade | None:
     """The newest version that is not worn out."""
-    return next((made for made in moulds.made(db(), key) if made.retired_at is None), None)
+    return next((version for version in moulds.versions(db(), key) if version.retired_at is None), None)
 
 
 @blueprint.get("/<int:key>/cast")
 def show(key: int) -> ResponseReturnValue:
     """What a shot takes, of what, and how it goes."""
-    asked, made = BatchAsked(request.args), in_use(key)
-    row, content, mould = opened(key, made)
+    asked, mould_made = BatchAsked(request.args), in_use(key)
+    row, content, mould = opened(key, mould_made)
     products = castables()
-    problem, found, match = None, None, None
+    problem, cast, match = None, None, None
     try:
         chosen = product_asked(content, asked, products)
     except Refused:
@@ -139,16 +141,16 @@ def show(key: int) -> ResponseReturnValue:
             Refused("product", None, "that product is not in this shop, or cannot be cast: choose one"),
         )
     design, source = design_of(content), moulds.source_of(db(), content["master"])
-    alive = len(moulds.alive(made)) if made else len(mould.cavities)
+    alive = len(moulds.alive(mould_made)) if mould_made else len(mould.cavities)
     warm, way = None, None
     if chosen and problem is None:
         try:
             hot = gates.temperatures(chosen[1], content, asked)
             warm = gates.heat_of(
-                content, made, hot.melt_c, asked.value("limit", "temperature", "the mould stands", "")
+                content, mould_made, hot.melt_c, asked.value("limit", "temperature", "the mould stands", "")
             )
-            way = gates.ready(made, hot.melt_c) if made else None
-            found = casting(mould, chosen[1], alive, design, asked, scraps_of(chosen[0]))
+            way = gates.ready(mould_made, hot.melt_c) if mould_made else None
+            cast = casting(mould, chosen[1], alive, design, asked, scraps_of(chosen[0]))
             match = (
                 like_original(design, chosen[1], asked.get("filler"))
                 if design and asked.get("match")
@@ -159,13 +161,13 @@ def show(key: int) -> ResponseReturnValue:
     return render_template(
         "moulds/cast.html",
         row=row,
-        picture=drawn(mould, found) if found else None,
+        picture=drawn(mould, cast) if cast else None,
         mould=mould,
         chosen=chosen,
         asked=request.args,
-        found=found,
+        cast=cast,
         problem=problem,
-        made=made,
+        version=mould_made,
         alive=alive,
         design=design,
         match=match,
@@ -175,7 +177,7 @@ def show(key: int) -> ResponseReturnValue:
         pour=_corrected(key),
         room=stores.setting(db(), "mixing"),
         products={k: p for k, (_, p) in products.items()},
-        mark=height_words(mould, found.fill_mark_mm) if found and found.fill_mark_mm else "",
+        mark=height_words(mould, cast.fill_mark_mm) if cast and cast.fill_mark_mm else "",
         orders=orders.for_design(db(), content["master"].get("body_id")) if source.may_sell else [],
         fields=FIELDS,
         rule=RULE,
@@ -190,17 +192,19 @@ def _corrected(mould_id: int) -> Pour | None:
     """The pour of this mould that is being corrected, if its page was come from."""
     text = request.args.get("pour", "")
     row = db().get(Pour, int(text)) if text.isascii() and text.isdigit() and len(text) < 10 else None
-    made = db().get(MouldMade, row.made_id) if row else None
-    return row if row and made and made.mould_id == mould_id and row.step in UNTIL_POURED else None
+    mould_made = db().get(MouldMade, row.made_id) if row else None
+    return (
+        row if row and mould_made and mould_made.mould_id == mould_id and row.step in UNTIL_POURED else None
+    )
 
 
-def drawn(mould: Mould, found: Casting) -> Node:
+def drawn(mould: Mould, cast: Casting) -> Node:
     """The casting as it is poured, with what its kind adds."""
-    zones = tuple((zone.from_mm, zone.to_mm) for zone in found.zones)
-    if found.two:
-        return cast_picture(mould, found.two.level_mm, True, found.prop_deg, zones)
+    zones = tuple((zone.from_mm, zone.to_mm) for zone in cast.zones)
+    if cast.two:
+        return cast_picture(mould, cast.two.level_mm, True, cast.prop_deg, zones)
     low = float((lying(mould).vertices @ pour_up(mould)).min())
-    return cast_picture(mould, None if found.fill_mark_mm is None else found.fill_mark_mm + low, zones=zones)
+    return cast_picture(mould, None if cast.fill_mark_mm is None else cast.fill_mark_mm + low, zones=zones)
 
 
 def workdays() -> Workdays:
@@ -220,13 +224,13 @@ def workdays() -> Workdays:
 def by_when(key: int) -> ResponseReturnValue:
     """So many castings by a day: every shot, and the day each half of the mould can be poured."""
     row, content, mould = opened(key)
-    asked, problem, found = BatchAsked(request.args), None, None
+    asked, problem, planned = BatchAsked(request.args), None, None
     products = castables()
-    made, chosen, days = in_use(key), product_asked(content, asked, products), workdays()
+    mould_made, chosen, days = in_use(key), product_asked(content, asked, products), workdays()
     if asked.get("wanted") and chosen:
         try:
             late = replace(days, after_hours=days.after_hours or bool(asked.get("after_hours")))
-            found = _planned(asked, mould, content, made, chosen[1], late)
+            planned = _planned(asked, mould, content, mould_made, chosen[1], late)
         except Refused as refused:
             problem = refused
     return render_template(
@@ -234,13 +238,13 @@ def by_when(key: int) -> ResponseReturnValue:
         row=row,
         mould=mould,
         asked=request.args,
-        plan=found,
+        plan=planned,
         problem=problem,
-        made=made,
+        version=mould_made,
         chosen=chosen,
-        alive=len(moulds.alive(made)) if made else len(mould.cavities),
+        alive=len(moulds.alive(mould_made)) if mould_made else len(mould.cavities),
         products={k: p for k, (_, p) in products.items()},
-        picture=timeline(found, days) if found else None,
+        picture=timeline(planned, days) if planned else None,
         days=days,
         names=NAMES,
         rule=RULE,
@@ -252,7 +256,7 @@ def _planned(
     asked: BatchAsked,
     mould: Mould,
     content: Content,
-    made: MouldMade | None,
+    mould_made: MouldMade | None,
     product: Product,
     days: Workdays,
 ) -> Plan:
@@ -277,9 +281,9 @@ def _planned(
     before = 60.0 * (asked.value("before", "time", "to pour", "min", 0.25) or 0.0)
     after = 60.0 * (asked.value("after", "time", "to demould", "min", 1 / 6) or 0.0)
     good = (asked.value("yield", "percent", "good of all", "%", 95.0) or 0.0) / 100.0
-    alive = len(moulds.alive(made)) if made else len(mould.cavities)
+    alive = len(moulds.alive(mould_made)) if mould_made else len(mould.cavities)
     making = None
-    if made is None or asked.get("new_mould"):
+    if mould_made is None or asked.get("new_mould"):
         stuff = next(
             (p for r, p in mixes.products(db()).values() if r.code == content.get("mould_product")), None
         )
@@ -288,8 +292,8 @@ def _planned(
             mould.parts, half, at_temperature(stuff.demould_h, stuff.reference_c, at) if stuff else 16.0
         )
         alive = len(mould.cavities)
-    fresh = making is not None or (made is not None and moulds.shots(db(), made.id or 0) == 0)
-    worth = None if made is None or making is not None else moulds.worth(db(), made, good)
+    fresh = making is not None or (mould_made is not None and moulds.shots(db(), mould_made.id or 0) == 0)
+    worth = None if mould_made is None or making is not None else moulds.worth(db(), mould_made, good)
     return plan(
         int(wanted),
         by,

@@ -125,7 +125,7 @@ def casting(
         inserts = (*inserts, _shank(asked))
     each = cavity_ml(mould)
     net = net_ml(each, inserts)
-    found: dict[str, Any] = {
+    figures: dict[str, Any] = {
         "product": product,
         "cavities": cavities,
         "each_ml": each,
@@ -135,11 +135,11 @@ def casting(
         "density_g_cm3": product.density_g_cm3,
     }
     if product.kind == "foam":
-        found |= _foam(mould, product, net, inserts, asked)
+        figures |= _foam(mould, product, net, inserts, asked)
     elif product.kind == "plastisol":
-        found |= _hot(mould, product, net, cavities, asked, scraps)
+        figures |= _hot(mould, product, net, cavities, asked, scraps)
     else:
-        found |= _resin(mould, product, net, inserts, asked)
+        figures |= _resin(mould, product, net, inserts, asked)
     if asked.get("gap") or asked.get("thick"):
         gap, thick = (
             asked.value("gap", "length", "gap", "mm"),
@@ -147,28 +147,28 @@ def casting(
         )
         if gap is None or thick is None:
             raise Refused("gap" if gap is None else "thick", "", "gap and thickness are both needed")
-        found["point"] = exposed(
+        figures["point"] = exposed(
             gap, thick, (asked.value("squeeze", "percent", "squeeze", "%", 50.0) or 0.0) / 100.0
         )
-    return Casting(**{"covers": _covers(mould, inserts), **found})
+    return Casting(**{"covers": _covers(mould, inserts), **figures})
 
 
 def _resin(
     mould: Mould, product: Product, net: float, inserts: tuple[Insert, ...], asked: BatchAsked
 ) -> dict[str, Any]:
     target, filler = asked.value("density", "density", "density", "g/cm³"), asked.get("filler")
-    found: dict[str, Any] = {}
+    figures: dict[str, Any] = {}
     if target is not None:
         kind = FILLERS.get(filler or "hollow microspheres")
         if kind is None:
             raise Refused("filler", filler, f"one of {', '.join(FILLERS)}")
-        found = {
+        figures = {
             "filling": filling_for(target, product.density_g_cm3, kind.true_g_cm3),
             "filler": kind.name,
             "density_g_cm3": target,
         }
-    return found | _dense_first(
-        mould, product, float(found.get("density_g_cm3", product.density_g_cm3)), inserts, asked
+    return figures | _dense_first(
+        mould, product, float(figures.get("density_g_cm3", product.density_g_cm3)), inserts, asked
     )
 
 
@@ -190,13 +190,13 @@ def _dense_first(
     prop = asked.value("prop", "angle", "propped at", "°", 15.0) or 0.0
     placed = [(ml, laid_point(mould, at)) for insert in inserts for ml, at in insert.pieces()]
     two = two_pours(lying(mould), pour_up(mould, prop), dense, heavy, light_g_cm3, placed)
-    found: dict[str, Any] = {"prop_deg": prop, "two": two, "uneven_mm": uneven_mm(mould, two)}
+    figures: dict[str, Any] = {"prop_deg": prop, "two": two, "uneven_mm": uneven_mm(mould, two)}
     waited = asked.value("waited", "time", "second pour after", "min")
     if waited is not None:
         window = 60.0 * product.recoat_from_h, 60.0 * (product.recoat_to_h or product.demould_h)
-        found["parts"] = bonds(60.0 * waited, *window)
-        found["bonds"] = not found["parts"]
-    return found
+        figures["parts"] = bonds(60.0 * waited, *window)
+        figures["bonds"] = not figures["parts"]
+    return figures
 
 
 def _foam(
@@ -239,11 +239,11 @@ def _foam(
 
 
 def _shank(asked: BatchAsked) -> Insert:
-    found = [asked.value(name, "length", word, "mm", default) for name, word, default in SHANK]
-    for (name, _, _), value in zip(SHANK, found, strict=True):
+    sizes = [asked.value(name, "length", word, "mm", default) for name, word, default in SHANK]
+    for (name, _, _), value in zip(SHANK, sizes, strict=True):
         if value is None:
             raise Refused(name, "", "say from where to where the shank lies")
-    return shank(*(float(value) for value in found if value is not None))
+    return shank(*(float(value) for value in sizes if value is not None))
 
 
 def _covers(mould: Mould, inserts: tuple[Insert, ...]) -> tuple[tuple[str, float], ...]:

@@ -70,27 +70,27 @@ def temperatures(product: Product, content: Content, asked: BatchAsked) -> Tempe
     return Temperatures(melt, mould, room)
 
 
-def material_of(content: Content, made: MouldMade | None) -> tuple[str, Product | None]:
+def material_of(content: Content, mould_made: MouldMade | None) -> tuple[str, Product | None]:
     """What a mould is of: as noted when it was made, else as drawn; with the product of that name if there
     is one.
     """
     products = [(row.code, product) for row, product in mixes.products(db()).values()]
-    if made is not None and made.material:
-        return made.material, next(
-            (product for _, product in products if product.name == made.material), None
+    if mould_made is not None and mould_made.material:
+        return mould_made.material, next(
+            (product for _, product in products if product.name == mould_made.material), None
         )
-    found = next((product for code, product in products if code == content.get("mould_product")), None)
-    return (found.name if found else "this mould"), found
+    product_used = next((product for code, product in products if code == content.get("mould_product")), None)
+    return (product_used.name if product_used else "this mould"), product_used
 
 
 def heat_of(
-    content: Content, made: MouldMade | None, melt_c: float | None, typed_c: float | None = None
+    content: Content, mould_made: MouldMade | None, melt_c: float | None, typed_c: float | None = None
 ) -> Heat | None:
     """The melt against the mould; None for what is poured cold."""
     if melt_c is None:
         return None
     kept = stores.setting(db(), "heat")
-    material, product = material_of(content, made)
+    material, product = material_of(content, mould_made)
     own = product.heat_limit_c if product else None
     return heat(
         material,
@@ -100,12 +100,12 @@ def heat_of(
     )
 
 
-def ready(made: MouldMade, melt_c: float | None) -> Gate:
+def ready(mould_made: MouldMade, melt_c: float | None) -> Gate:
     """Whether a mould that was made may be cast in now."""
-    return gate(moulds.curing(db(), made), datetime.now().astimezone(), melt_c is not None)
+    return gate(moulds.curing(db(), mould_made), datetime.now().astimezone(), melt_c is not None)
 
 
-def let_through(content: Content, made: MouldMade, product: Product, asked: BatchAsked) -> Temperatures:
+def let_through(content: Content, mould_made: MouldMade, product: Product, asked: BatchAsked) -> Temperatures:
     """The temperatures of a pour that may begin, or go on.
 
     A limit typed for a material nobody had given one is kept in Stores. What only asks has to be answered by
@@ -115,29 +115,34 @@ def let_through(content: Content, made: MouldMade, product: Product, asked: Batc
         Refused: the mould is not set, or not cured for hot material; the melt is over what the mould stands
             and that is not answered.
     """
-    found = temperatures(product, content, asked)
-    way = ready(made, found.melt_c)
+    warmths = temperatures(product, content, asked)
+    way = ready(mould_made, warmths.melt_c)
     if way.way == REFUSED:
         raise Refused("mould", product.name, way.says)
     if way.way == ASKS:
         require(bool(asked.get("early_yes")), "early_yes", "not answered", way.says)
     typed = asked.value("limit", "temperature", "the mould stands", "")
-    warm = heat_of(content, made, found.melt_c, typed)
+    warm = heat_of(content, mould_made, warmths.melt_c, typed)
     if warm is not None and not warm.stands:
         require(warm.over_c is not None, "limit", "", warm.says)
         require(
             bool(asked.get("heat_yes")),
             "melt",
-            f"{found.melt_c:g} °C",
+            f"{warmths.melt_c:g} °C",
             f"{warm.says}; let it cool, take another mould, or tick that you pour it all the same",
         )
     if typed is not None:
         stores.put_setting(
             db(),
             "heat",
-            {"limits": {**stores.setting(db(), "heat")["limits"], material_of(content, made)[0]: typed}},
+            {
+                "limits": {
+                    **stores.setting(db(), "heat")["limits"],
+                    material_of(content, mould_made)[0]: typed,
+                }
+            },
         )
-    return found
+    return warmths
 
 
 def set_enough(batch_id: int | None, early: bool) -> None:

@@ -33,13 +33,13 @@ def live(key: int) -> ResponseReturnValue:
         document, master_of(document["master"])
     )  # what is no mould is refused before anything is done to it
     shop = shop_of(key, document["master"])
-    found = exchange.shown(
+    answer = exchange.shown(
         document,
         exchange.edits_of(asked),
         lambda content, edit: _known(apply(MOULD, content, edit, master_of), content, shop),
         lambda content: view(content, master_of(content["master"]), shop, exchange.is_settled(asked)),
     )
-    return exchange.answer(asked, row, *found)
+    return exchange.answer(asked, row, *answer)
 
 
 def _known(document: Content, before: Content, shop: MouldShop) -> Content:

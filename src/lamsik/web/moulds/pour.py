@@ -44,25 +44,27 @@ def begin(key: int) -> ResponseReturnValue:
 
 
 def _begun(key: int) -> Pour:
-    made = in_use(key)
-    if made is None:
+    mould_made = in_use(key)
+    if mould_made is None:
         raise Refused("mould", load(Document, key).name, "note on its card that it is made first")
     order = _for_order()
-    product_id, texts, found = _asked(key, made, order)
-    return moulds.begin(db(), made, product_id, texts, found.room_c, order)
+    product_id, texts, temperatures = _asked(key, mould_made, order)
+    return moulds.begin(db(), mould_made, product_id, texts, temperatures.room_c, order)
 
 
 def _for_order() -> int | None:
-    found = sent_row(Order, "order", "that order is not in the shop any more: choose another")
-    return found.id if found else None
+    order = sent_row(Order, "order", "that order is not in the shop any more: choose another")
+    return order.id if order else None
 
 
-def _asked(key: int, made: MouldMade, order: int | None) -> tuple[int, dict[str, Any], gates.Temperatures]:
+def _asked(
+    key: int, mould_made: MouldMade, order: int | None
+) -> tuple[int, dict[str, Any], gates.Temperatures]:
     """The product, the texts and the temperatures a casting page asks for; what cannot be cast, or not
     yet, is refused here.
     """
     asked = BatchAsked(request.form)
-    _, content, mould = opened(key, made)
+    _, content, mould = opened(key, mould_made)
     chosen = product_asked(content, asked, castables())
     if chosen is None:
         raise Refused("product", "", "keep a product first: type what stands on its tin")
@@ -72,12 +74,12 @@ def _asked(key: int, made: MouldMade, order: int | None) -> tuple[int, dict[str,
     casting(
         mould,
         chosen[1],
-        len(moulds.alive(made)) or 1,
+        len(moulds.alive(mould_made)) or 1,
         design_of(content),
         BatchAsked(texts),
         scraps_of(chosen[0]),
     )
-    return chosen[0], texts, gates.let_through(content, made, chosen[1], asked)
+    return chosen[0], texts, gates.let_through(content, mould_made, chosen[1], asked)
 
 
 def _may_be_sold(content: dict[str, Any], order: int | None) -> None:
@@ -95,20 +97,20 @@ def correct(key: int) -> ResponseReturnValue:
     product and amount.
     """
     pour = load(Pour, key)
-    made = load(MouldMade, pour.made_id)
+    mould_made = load(MouldMade, pour.made_id)
     try:
         if pour.step not in run.UNTIL_POURED:
             raise Refused("pour", f"shot {pour.shot}", "it is poured already")
-        product_id, texts, found = _asked(made.mould_id, made, pour.order_id)
+        product_id, texts, temperatures = _asked(mould_made.mould_id, mould_made, pour.order_id)
         _follow(pour, product_id)
-        pour.product_id, pour.plan, pour.at_c = product_id, texts, found.room_c
+        pour.product_id, pour.plan, pour.at_c = product_id, texts, temperatures.room_c
         db().add(pour)
         db().flush()
         _replan(pour)
     except Refused as refused:
         db().rollback()
         flash(f"The pour stays as it was. {refusals.says(refused)}")
-        return redirect(url_for("moulds_cast.show", key=made.mould_id, pour=key, **_kept()))
+        return redirect(url_for("moulds_cast.show", key=mould_made.mould_id, pour=key, **_kept()))
     flash("The pour is put right.")
     return redirect(url_for("moulds_pour.show", key=key))
 
@@ -138,8 +140,8 @@ def _replan(pour: Pour) -> None:
     batch = moulds.batch_of(db(), pour)
     if batch is None or batch.state != mixes.WEIGHING:
         return
-    made, row, _, product, found, _ = _opened(pour)
-    planned = _planned(pour, product, found)
+    mould_made, row, _, product, cast, _ = _opened(pour)
+    planned = _planned(pour, product, cast)
     batch.plan, batch.at_c = (
         {**planned.kept(), **{k: v for k, v in batch.plan.items() if k == "cautions_read"}},
         planned.at_c,
@@ -151,7 +153,7 @@ def _replan(pour: Pour) -> None:
 def drop(key: int) -> ResponseReturnValue:
     """Given up before anything was poured: no shot of the mould."""
     pour = load(Pour, key)
-    made = load(MouldMade, pour.made_id)
+    mould_made = load(MouldMade, pour.made_id)
     batch = moulds.batch_of(db(), pour)
     mixed = batch is not None and batch.state == mixes.MIXED
     try:
@@ -163,7 +165,7 @@ def drop(key: int) -> ResponseReturnValue:
         "The pour is dropped: it counts as no shot. "
         + ("What was mixed is used up." if mixed else "What was weighed is back on the books.")
     )
-    return redirect(url_for("moulds_cast.show", key=made.mould_id))
+    return redirect(url_for("moulds_cast.show", key=mould_made.mould_id))
 
 
 @blueprint.get("/<int:key>")
@@ -173,10 +175,10 @@ def show(key: int) -> ResponseReturnValue:
 
 
 def _opened(pour: Pour) -> tuple[MouldMade, Document, Mould, Product, Casting, int]:
-    made = load(MouldMade, pour.made_id)
-    row, content, mould = opened(made.mould_id, made)
+    mould_made = load(MouldMade, pour.made_id)
+    row, content, mould = opened(mould_made.mould_id, mould_made)
     product = mixes.product_of(db(), pour.product_id)
-    found = casting(
+    cast = casting(
         mould,
         product,
         len(pour.castings),
@@ -184,29 +186,29 @@ def _opened(pour: Pour) -> tuple[MouldMade, Document, Mould, Product, Casting, i
         BatchAsked(pour.plan),
         scraps_of(pour.product_id),
     )
-    return made, row, mould, product, found, len(found.inserts)
+    return mould_made, row, mould, product, cast, len(cast.inserts)
 
 
 def _page(pour: Pour, problem: Refused | None = None) -> ResponseReturnValue:
-    made, row, mould, product, found, inserts = _opened(pour)
+    mould_made, row, mould, product, cast, inserts = _opened(pour)
     ticks = run.checklist(product, mould, inserts)
     batch = moulds.batch_of(db(), pour)
     used = sum(float(line["grams"]) for line in batch.weighed) if batch else 0.0
     return render_template(
         "moulds/pour.html",
         pour=pour,
-        made=made,
+        version=mould_made,
         row=row,
         mould=mould,
         product=product,
-        found=found,
+        cast=cast,
         ticks=ticks,
         left=run.missing(ticks, frozenset(pour.ticks)),
         titles=run.TITLES,
         order=run.ORDER,
         at=run.ORDER.index(pour.step) if pour.step in run.ORDER else -1,
         until_poured=run.UNTIL_POURED,
-        warm=_warm(pour, made),
+        warm=_warm(pour, mould_made),
         texts=pour.plan,
         batch=batch,
         clocks=views_of([c for c in mixes.running(db()) if batch and c.batch_id == batch.id]),
@@ -235,14 +237,14 @@ def _loss(batch: Batch | None) -> float | None:
     return used / float(batch.plan.get("density") or 1.0) / float(batch.plan["filled_ml"]) - 1.0
 
 
-def _warm(pour: Pour, made: MouldMade) -> Heat | None:
+def _warm(pour: Pour, mould_made: MouldMade) -> Heat | None:
     """The melt of a pour against its mould."""
-    content = documents.revision(db(), load(Document, made.mould_id), made.revision).content
+    content = documents.revision(db(), load(Document, mould_made.mould_id), mould_made.revision).content
     try:
         hot = gates.temperatures(mixes.product_of(db(), pour.product_id), content, BatchAsked(pour.plan))
     except Refused:
         return None
-    return gates.heat_of(content, made, hot.melt_c)
+    return gates.heat_of(content, mould_made, hot.melt_c)
 
 
 def _pieces(pour: Pour) -> list[Piece]:
@@ -270,21 +272,21 @@ def tick(key: int) -> ResponseReturnValue:
 def forward(key: int) -> ResponseReturnValue:
     """On to the next step; the clock's part does not start before everything is ticked."""
     pour = load(Pour, key)
-    made, row, mould, product, found, inserts = _opened(pour)
+    mould_made, row, mould, product, cast, inserts = _opened(pour)
     to = url_for("moulds_pour.show", key=key)
     try:
         following = run.following(pour.step, run.checklist(product, mould, inserts), frozenset(pour.ticks))
         if pour.step in run.UNTIL_POURED:
-            content = documents.revision(db(), row, made.revision).content
+            content = documents.revision(db(), row, mould_made.revision).content
             _may_be_sold(content, pour.order_id)
-            gates.let_through(content, made, product, BatchAsked({**pour.plan, **request.form}))
+            gates.let_through(content, mould_made, product, BatchAsked({**pour.plan, **request.form}))
         if pour.step == run.CURE:
             batch = moulds.batch_of(db(), pour)
             gates.set_enough(batch.id if batch else None, "early" in request.form)
         if following == run.WEIGH:
-            batch = _batch(pour, row, made, product, found)
+            batch = _batch(pour, row, mould_made, product, cast)
             to = (
-                to if found.two else url_for("mixes.batch", key=batch.id)
+                to if cast.two else url_for("mixes.batch", key=batch.id)
             )  # a dense pour is mixed first, by itself
         elif following == run.MIX:
             raise Refused("weigh", "not mixed", "weigh the parts and press Mixed on the weighing page")
@@ -298,28 +300,32 @@ def forward(key: int) -> ResponseReturnValue:
     return redirect(to)
 
 
-def _batch(pour: Pour, row: Document, made: MouldMade, product: Product, found: Casting) -> Batch:
+def _batch(pour: Pour, row: Document, mould_made: MouldMade, product: Product, cast: Casting) -> Batch:
     """The batch of a shot, planned for what its cavities take; refused where the tubs do not hold it."""
-    planned = _planned(pour, product, found)
+    planned = _planned(pour, product, cast)
     return begin_batch(
-        planned, f"shot {pour.shot} of {row.name}"[:80], mould_id=row.id, made_id=made.id, pour_id=pour.id
+        planned,
+        f"shot {pour.shot} of {row.name}"[:80],
+        mould_id=row.id,
+        made_id=mould_made.id,
+        pour_id=pour.id,
     )
 
 
-def _planned(pour: Pour, product: Product, found: Casting) -> MixPlan:
+def _planned(pour: Pour, product: Product, cast: Casting) -> MixPlan:
     """What its cavities take."""
     texts = {
-        "net": f"{found.mixed_ml:.3f} ml",
-        "sprue": f"{found.sprue_ml:.3f} ml",
+        "net": f"{cast.mixed_ml:.3f} ml",
+        "sprue": f"{cast.sprue_ml:.3f} ml",
         "at": f"{pour.at_c:g} °C",
     }
-    if found.charge:
+    if cast.charge:
         texts |= {
-            "density": f"{found.charge.target_g_cm3:.5f} g/cm³",
-            "free": f"{found.charge.free_rise_g_cm3:.5f} g/cm³",
+            "density": f"{cast.charge.target_g_cm3:.5f} g/cm³",
+            "free": f"{cast.charge.free_rise_g_cm3:.5f} g/cm³",
         }
-    if found.filling and found.filler in FILLERS:
-        texts |= {"filler": found.filler, "density": f"{found.density_g_cm3:.4f} g/cm³"}
+    if cast.filling and cast.filler in FILLERS:
+        texts |= {"filler": cast.filler, "density": f"{cast.density_g_cm3:.4f} g/cm³"}
     return plan(pour.product_id, product, BatchAsked(texts), datetime.now())
 
 
@@ -354,8 +360,8 @@ def count(key: int) -> ResponseReturnValue:
             rows.append(
                 moulds.Counted(cavity, said == "yes", faults, firmness if firmness in run.FIRMNESS else "")
             )
-        found = _opened(pour)[4]
-        new = moulds.finish(db(), pour, rows, lambda content: cast_content(content, found.born))
+        cast = _opened(pour)[4]
+        new = moulds.finish(db(), pour, rows, lambda content: cast_content(content, cast.born))
     except Refused as refused:
         db().rollback()
         return _page(load(Pour, key), refused)

@@ -15,9 +15,9 @@ from lamsik.web.shared.db import db
 
 def shop_of(mould_id: int, block: Document) -> MouldShop:
     """The shop as a mould of the master that `block` names is looked at."""
-    found = {row.code: (key, product) for key, (row, product) in mixes.products(db()).items()}
+    products = {row.code: (key, product) for key, (row, product) in mixes.products(db()).items()}
     prices, tubs = {}, mixes.tubs_by_product(db())
-    for code, (key, _) in found.items():
+    for code, (key, _) in products.items():
         priced = [(tub.price_minor, tub.received_g) for tub in tubs.get(key, []) if tub.price_minor]
         if priced:
             prices[code] = sum(price for price, _ in priced) / 100.0 / sum(g for _, g in priced) * 1000.0
@@ -25,7 +25,7 @@ def shop_of(mould_id: int, block: Document) -> MouldShop:
     count = int(expected) if isinstance(expected, int | float) else None
     currency, unit = stores.setting(db(), "shop")["currency"], stores.setting(db(), "units")["length"]
     return MouldShop(
-        found,
+        products,
         prices,
         bricks(),
         moulds.master_use(db(), mould_id, count),
@@ -39,8 +39,8 @@ def shop_of(mould_id: int, block: Document) -> MouldShop:
 
 def _heat_of(mould_id: int) -> Callable[[Document, float | None], Heat | None]:
     """The shop's own answer to how hot may be poured: of the mould as made, if it was."""
-    made = next((row for row in moulds.made(db(), mould_id) if row.retired_at is None), None)
-    return lambda document, melt_c: heat_of(document, made, melt_c)
+    mould_made = next((row for row in moulds.versions(db(), mould_id) if row.retired_at is None), None)
+    return lambda document, melt_c: heat_of(document, mould_made, melt_c)
 
 
 def bricks() -> Bricks:

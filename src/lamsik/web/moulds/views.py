@@ -62,18 +62,18 @@ def index() -> ResponseReturnValue:
 
 def _row(row: Document, content: dict[str, Any]) -> tuple[Any, ...]:
     mould = to_mould(content, master_here(content["master"]))
-    made = moulds.made(db(), row.id or 0)
+    versions = moulds.versions(db(), row.id or 0)
     return (
         row,
         mould,
         _card(json.dumps(content, sort_keys=True), mould.master),
-        made[0] if made else None,
-        len(moulds.alive(made[0])) if made else 0,
+        versions[0] if versions else None,
+        len(moulds.alive(versions[0])) if versions else 0,
     )
 
 
 def _page(problem: str = "", way: str = "") -> ResponseReturnValue:
-    page = asked_page(documents.found("mould", asked_text()))
+    page = asked_page(documents.matching("mould", asked_text()))
     contents = documents.contents(db(), page.rows)
     cards, broken = whole.shown_of(page.rows, lambda row: _row(row, contents[row.id or 0]))
     going = []

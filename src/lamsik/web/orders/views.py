@@ -120,7 +120,7 @@ def _minor(text: str) -> int | None:
 def show(key: int) -> str:
     """One order: the wish, the design made for it, its pieces, what comes next."""
     order = load(Order, key)
-    made = asked_page(pieces.listed(order_id=key))
+    page = asked_page(pieces.listed(order_id=key))
     design = db().get(Document, order.design_id) if order.design_id else None
     drawn = to_design(documents.content(db(), design)) if design else None
     picture = thumbnail(drawn, "order") if drawn else None
@@ -128,8 +128,8 @@ def show(key: int) -> str:
         "orders/show.html",
         order=order,
         customer=load(Customer, order.customer_id),
-        made=list(zip(made.rows, stands(made.rows), strict=True)),
-        page=made,
+        pieces=list(zip(page.rows, stands(page.rows), strict=True)),
+        page=page,
         count=pieces.count_of(db(), key),
         source=drawn.source if drawn else None,
         statuses=STATUSES,

@@ -22,10 +22,10 @@ keeping.keep_documents(blueprint, "scheme", "paints.index", "paints.edit")
 @blueprint.get("")
 def index() -> str:
     """All schemes, painted."""
-    page = asked_page(documents.found("scheme", asked_text()))
-    found = documents.currents(db(), page.rows)
+    page = asked_page(documents.matching("scheme", asked_text()))
+    schemes = documents.currents(db(), page.rows)
     cards, broken = whole.shown_of(
-        page.rows, lambda row: (row, layers_of(found[row.id or 0].content), found[row.id or 0].id)
+        page.rows, lambda row: (row, layers_of(schemes[row.id or 0].content), schemes[row.id or 0].id)
     )
     return render_template("paints/index.html", cards=cards, broken=broken, page=page, q=asked_text())
 
@@ -59,10 +59,10 @@ def edit(key: int) -> str:
 def on_design(key: int) -> str:
     """A design in its scheme: pick one, change films, leave coats out."""
     row = load_document("body", key)
-    page = asked_page(documents.found("scheme", asked_text()))
-    found, body = documents.currents(db(), page.rows), documents.revision(db(), row)
+    page = asked_page(documents.matching("scheme", asked_text()))
+    schemes, body = documents.currents(db(), page.rows), documents.revision(db(), row)
     swatches = [
-        (scheme, url_for("cards.swatch", scheme=found[scheme.id or 0].id, body=body.id))
+        (scheme, url_for("cards.swatch", scheme=schemes[scheme.id or 0].id, body=body.id))
         for scheme in page.rows
     ]
     return render_template(

@@ -91,11 +91,11 @@ def _sure(design: Design, measured: Measured, rules: Rules) -> str:
     """
     fitted = any(name not in SIZED_AT for name, _, _ in measured.stages)
     try:
-        found = certainty(
+        chances = certainty(
             design, measured, rules.drag, rules.bands, face_mm=rules.face_mm(design.host.construction)
         )
         return sure_words(
-            replace(found, better=()) if fitted else found, "pieces weighed like this one"
+            replace(chances, better=()) if fitted else chances, "pieces weighed like this one"
         )  # the ballast is in: nothing is fitted to it any more
     except Refused:
         return ""
@@ -111,7 +111,7 @@ def steps_of(piece: Piece) -> tuple[StepRow, ...]:
 def _rows(
     design: Design, outcome: Outcome | None, readings: dict[str, Reading], ticks: dict[str, StepDone]
 ) -> tuple[StepRow, ...]:
-    found: list[StepRow] = []
+    step_rows: list[StepRow] = []
     current = True
     for step in steps(design):
         tick = ticks.get(step.key)
@@ -129,10 +129,10 @@ def _rows(
         if tick is not None:
             row = replace(row, done_at=tick.done_at, reason=tick.reason)
         elif row.here:
-            row = replace(row, not_before=_wait_of(found))
-        found.append(row)
+            row = replace(row, not_before=_wait_of(step_rows))
+        step_rows.append(row)
         current = current and tick is not None
-    return tuple(found)
+    return tuple(step_rows)
 
 
 def _wait_of(rows: Sequence[StepRow]) -> str:

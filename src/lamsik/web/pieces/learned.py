@@ -29,7 +29,10 @@ def learn_faces() -> None:
                 (size[0] - solid(design.body).volume_ml, moved(design.body).ml_per_mm)
             )
     learned = {
-        made: {"mm": learned_mm(found, MADE_TRUE_TO[made]), "blanks": len(found)}
-        for made, found in seen.items()
+        construction: {
+            "mm": learned_mm(learned_faces, MADE_TRUE_TO[construction]),
+            "blanks": len(learned_faces),
+        }
+        for construction, learned_faces in seen.items()
     }
     stores.put_setting(db(), "faces", {"learned": learned})

@@ -108,15 +108,15 @@ def _sentence(row: Weighed, thing: InWater | None, capacity: tuple[Capacity, ...
 
 def _figures(row: Weighed, thing: InWater | None) -> tuple[tuple[str, str, str], ...]:
     """Label, value, how it came about."""
-    found = (
+    figures = (
         [("In air, casting", show(row.air_g, "mass", 2), "As the scale read it.")]
         if row.air_g is not None
         else []
     )
     if thing is None:
-        return tuple(found)
+        return tuple(figures)
     sd = 2 * thing.water_sd_g
-    found += [
+    figures += [
         (
             "In water, sinking",
             show(thing.water_g, "mass", 2),
@@ -139,14 +139,14 @@ def _figures(row: Weighed, thing: InWater | None) -> tuple[tuple[str, str, str],
         ),
     ]
     if row.line_mm and row.line_under_mm:
-        found.append(
+        figures.append(
             (
                 "Line under water",
                 f"{line_ml(row.line_mm, row.line_under_mm):.3f} ml",
                 "What the immersed line displaces; its lift is added back.",
             )
         )
-    return tuple(found)
+    return tuple(figures)
 
 
 def _in_waters(thing: InWater | None, other: Water | None = None) -> tuple[dict[str, str], ...]:
@@ -187,21 +187,21 @@ def thing(key: int) -> ResponseReturnValue:
         problems["water"] = refusals.says(Refused("water", chosen, named(waters)))
         chosen = AS_WEIGHED
     wanted = waters[chosen]
-    found = card_of(row, wanted)
+    card = card_of(row, wanted)
     answers: dict[str, Any] = {}
     if asked.get("other", "").strip():
         try:
-            found = replace(found, waters=_in_waters(found.thing, _other_water(asked["other"])))
+            card = replace(card, waters=_in_waters(card.thing, _other_water(asked["other"])))
         except Refused as refused:
             problems["other"] = refusals.says(refused)
     for name, work in (("trim", _trimmed), ("slug", _slug), ("pair", _pair)):
         try:
-            answers[name] = work(found, asked, wanted)
+            answers[name] = work(card, asked, wanted)
         except Refused as refused:
             problems[name] = refusals.says(refused)
     return render_template(
         "scale/card.html",
-        card=found,
+        card=card,
         row=row,
         wanted=wanted,
         chosen=chosen,
@@ -212,9 +212,9 @@ def thing(key: int) -> ResponseReturnValue:
         metals=METALS,
         partners=weighed.partners(db(), row, MOST),
         picture=(
-            thing_in_water(found.thing, row.kind)
-            if found.thing
-            else (float_to_marks(found) if found.capacity else None)
+            thing_in_water(card.thing, row.kind)
+            if card.thing
+            else (float_to_marks(card) if card.capacity else None)
         ),
         dust=trim.DUST,
         source=Source(**row.source),
@@ -243,12 +243,12 @@ def _trimmed(card: ScaleCard, asked: dict[str, str], wanted: Water) -> dict[str,
     target = parse(text, "mass", "mass in water", "g").value
     now_g = mass_in(card.thing, wanted)
     wire = parse(asked["wire"], "length", "wire", "mm").value if asked.get("wire", "").strip() else None
-    found = trim.to_add(
+    remedy = trim.to_add(
         target - now_g, asked.get("metal", "lead"), asked.get("where", trim.OUTSIDE), wanted, wire
     )
-    verb = "Add" if found.mass_g >= 0 else "Take off"
-    length = f", {abs(found.wire_mm):.0f} mm of {wire:g} mm wire" if found.wire_mm is not None else ""
-    flip = trim.flips_at(card.thing.air_g, card.thing.volume_ml, found)
+    verb = "Add" if remedy.mass_g >= 0 else "Take off"
+    length = f", {abs(remedy.wire_mm):.0f} mm of {wire:g} mm wire" if remedy.wire_mm is not None else ""
+    flip = trim.flips_at(card.thing.air_g, card.thing.volume_ml, remedy)
     small = (
         ""
         if can_tell(target - now_g, mass_in_sd(card.thing, wanted))
@@ -256,8 +256,8 @@ def _trimmed(card: ScaleCard, asked: dict[str, str], wanted: Water) -> dict[str,
     )
     return {
         "says": (
-            f"{verb} {abs(found.mass_g):.2f} g of {found.metal}"
-            f" {'outside' if found.where == trim.OUTSIDE else 'sealed inside'}{length}.{small}"
+            f"{verb} {abs(remedy.mass_g):.2f} g of {remedy.metal}"
+            f" {'outside' if remedy.where == trim.OUTSIDE else 'sealed inside'}{length}.{small}"
         ),
         "why": (
             f"It weighs {show(now_g, 'mass', 2)} in {wanted.describe()}, {show(target, 'mass', 2)} is wanted;"

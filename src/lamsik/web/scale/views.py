@@ -278,14 +278,14 @@ def table_in() -> ResponseReturnValue:
                 ),
                 422,
             )
-        made = [_imported(row) for row in rows]
+        things = [_imported(row) for row in rows]
     except Refused as refused:
         return bench_page(refusals.says(refused), "csv"), 422
     known = {_likeness(row) for row in db().exec(weighed.listed()).all()}
-    fresh = [row for row in made if _likeness(row) not in known]
+    fresh = [row for row in things if _likeness(row) not in known]
     for row in fresh:
         weighed.keep(db(), row)
-    there = len(made) - len(fresh)
+    there = len(things) - len(fresh)
     flash(
         f"{len(fresh)} weighed {'thing' if len(fresh) == 1 else 'things'} brought in."
         + (f" {there} {'was' if there == 1 else 'were'} here already." if there else "")
@@ -314,10 +314,10 @@ def _moment(text: object) -> datetime:
     if not text:
         return now()
     try:
-        found = datetime.fromisoformat(str(text))
+        moment = datetime.fromisoformat(str(text))
     except ValueError as error:
         raise Refused("weighed at", text, "a date such as 2026-04-17 or 2026-04-17T09:30:00+00:00") from error
-    return (found.astimezone(UTC) if found.tzinfo else found.replace(tzinfo=UTC)).replace(microsecond=0)
+    return (moment.astimezone(UTC) if moment.tzinfo else moment.replace(tzinfo=UTC)).replace(microsecond=0)
 
 
 def _imported(row: dict[str, Any]) -> Weighed:
@@ -325,7 +325,7 @@ def _imported(row: dict[str, Any]) -> Weighed:
         "weighed water", row.get("temperature", 15.0), row.get("salinity", 0.0), row.get("measured")
     )
     kind, stage = str(row.get("kind", "other")), str(row.get("stage", ""))
-    made = Weighed(
+    thing_weighed = Weighed(
         name=str(row["name"]),
         search="",
         kind=kind if kind in weighed.KINDS else "other",
@@ -347,10 +347,10 @@ def _imported(row: dict[str, Any]) -> Weighed:
             (one.id for one in documents.listed(db(), "float") if one.code == row.get("float")), None
         ),
     )
-    wet = weighed.in_water_g(made)
-    if wet is not None and made.air_g is not None:
-        InWater(made.air_g, wet, water)
-    return made
+    wet = weighed.in_water_g(thing_weighed)
+    if wet is not None and thing_weighed.air_g is not None:
+        InWater(thing_weighed.air_g, wet, water)
+    return thing_weighed
 
 
 @blueprint.post("/things/<int:key>/source")

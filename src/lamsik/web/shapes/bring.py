@@ -78,12 +78,14 @@ def drawing() -> ResponseReturnValue:
     onto = sent_id("onto")
     try:
         ending = name.rsplit(".", 1)[-1].lower()
-        found = READERS[ending](data) if ending in READERS else None
-        own = found.document if found else _json(data)
+        drawing_read = READERS[ending](data) if ending in READERS else None
+        own = drawing_read.document if drawing_read else _json(data)
         if is_blade(own) and not onto:
             return _keep_blade(own, name)
         row = keep(
-            _of_outlines(found, name, onto) if found else _of_body_file(data), f"brought in from {name}", onto
+            _of_outlines(drawing_read, name, onto) if drawing_read else _of_body_file(data),
+            f"brought in from {name}",
+            onto,
         )
     except Refused as refused:
         return _page(f"{name} cannot be brought in. {refusals.says(refused)}", "drawing"), 422
@@ -99,9 +101,9 @@ def _json(data: bytes) -> Any:
         return None
 
 
-def _keep_blade(found: Content, name: str) -> ResponseReturnValue:
+def _keep_blade(blade: Content, name: str) -> ResponseReturnValue:
     """A blade brought in from its own file or DXF."""
-    content = BLADE.brought_in(found)
+    content = BLADE.brought_in(blade)
     row = whole.kept_if_shown(
         lambda: documents.begin(
             db(),
@@ -123,14 +125,17 @@ def _of_body_file(data: bytes) -> Content:
     return content
 
 
-def _of_outlines(found: Outlines, name: str, onto: int) -> Content:
+def _of_outlines(outlines: Outlines, name: str, onto: int) -> Content:
     """A document from outlines: our own as it was, else their lines on a new body or on the one asked for."""
-    if found.document is not None and not onto:
-        skins.ready(db(), [found.document])
-        return found.document
+    if outlines.document is not None and not onto:
+        skins.ready(db(), [outlines.document])
+        return outlines.document
     base = documents.content(db(), load_document("body", onto)) if onto else fresh(name)
     return with_lines(
-        base, lines_of(found.side), width_line(found.top) if found.top is not None else None, typed_width()
+        base,
+        lines_of(outlines.side),
+        width_line(outlines.top) if outlines.top is not None else None,
+        typed_width(),
     )
 
 
@@ -218,12 +223,12 @@ def mesh_state(key: str) -> Response:
     job = _job(key)
     answer: dict[str, Any] = {"share": job.share, "says": job.says, "done": job.done, "problem": job.problem}
     if job.done and not job.problem:
-        found, _ = job.result
+        mesh, _ = job.result
         answer |= {
-            "size": [round(v, 4) for v in found.size],
-            "faces": len(found.mesh.faces),
-            "notes": list(found.notes),
-            "picture": mesh_views(found.mesh),
+            "size": [round(v, 4) for v in mesh.size],
+            "faces": len(mesh.mesh.faces),
+            "notes": list(mesh.notes),
+            "picture": mesh_views(mesh.mesh),
         }
     return jsonify(answer)
 
@@ -242,15 +247,15 @@ def mesh_body(key: str) -> ResponseReturnValue:
     if not job.done or job.problem:
         raise Refused("mesh", job.says, "wait until it is read")
     asked = request.get_json()
-    found, name = job.result
+    mesh, name = job.result
     unit = str(asked.get("unit"))
     if unit not in stl.UNITS_MM:
         raise Refused("unit", asked.get("unit"), f"say in which unit the file is: {', '.join(stl.UNITS_MM)}")
-    made = measured(turned(found.mesh, str(asked.get("nose")), str(asked.get("up")), stl.UNITS_MM[unit]))
+    body = measured(turned(mesh.mesh, str(asked.get("nose")), str(asked.get("up")), stl.UNITS_MM[unit]))
     wood = body_material(str(asked.get("material") or "printed resin"))
     stem = name.rsplit(".", 1)[0].strip()[:120] or "Mesh"
     content = blank(stem, Host(wood.name, wood.density_g_cm3, wood.spread_g_cm3, wood.kind), Water())
-    content = with_mesh(content, made, skins.keep(db(), made.shares, name), name)
+    content = with_mesh(content, body, skins.keep(db(), body.shares, name), name)
     row = keep(content, f"brought in from {name}, in {unit}")
     jobs.drop(key)
     return jsonify(url=url_for("shapes.edit", key=row.id))

@@ -87,10 +87,10 @@ def _asked(row: Document, name: str) -> Revision | None:
 
 def figures(one: Outcome, other: Outcome) -> list[ComparedFigure]:
     """What both measure, and the difference."""
-    found = []
+    figures_compared = []
     for label, unit, digits, of in MEASURES:
         a, b = of(one), of(other)
-        found.append(
+        figures_compared.append(
             ComparedFigure(
                 label,
                 *(
@@ -103,20 +103,22 @@ def figures(one: Outcome, other: Outcome) -> list[ComparedFigure]:
                 ),
             )
         )
-    found.append(ComparedFigure("Rests", posture(one.hanging.free), posture(other.hanging.free), ""))
-    return found
+    figures_compared.append(
+        ComparedFigure("Rests", posture(one.hanging.free), posture(other.hanging.free), "")
+    )
+    return figures_compared
 
 
 @blueprint.post("/<int:key>/revisions/<int:number>/name")
 def name(key: int, number: int) -> ResponseReturnValue:
     """Give a revision a name, or take it away."""
     row: Document = load_document("body", key)
-    found = documents.revision(db(), row, number)
-    found.name = " ".join(request.form.get("name", "").split())[:MOST_NAME]
-    db().add(found)
+    revision = documents.revision(db(), row, number)
+    revision.name = " ".join(request.form.get("name", "").split())[:MOST_NAME]
+    db().add(revision)
     flash(
-        f"Revision {number} is called “{found.name}”."
-        if found.name
+        f"Revision {number} is called “{revision.name}”."
+        if revision.name
         else f"Revision {number} has no name now."
     )
     return redirect(

@@ -26,9 +26,9 @@ blueprint = Blueprint("shapes_family", __name__, url_prefix="/shapes")
 
 def _kept(key: int, design: Design) -> Family:
     """The family as kept, or a first suggestion: three lengths in the design's own material and one other."""
-    found = db().get(Family, key)
-    if found is not None:
-        return found
+    family = db().get(Family, key)
+    if family is not None:
+        return family
     length = design.body.length_mm
     other = "balsa" if design.host.name != "balsa" else "basswood"
     own = [design.host.name] if design.host.name in BODY_MATERIALS else []
@@ -74,9 +74,9 @@ def _row(member: Member, design: Design, stock: list[Hardware], out: bool) -> di
     """What a member would be: hooks the nearest in stock, no ballast yet, and the ballast it then needs."""
     rules, factor = stores.rules(db()), member.length_mm / design.body.length_mm
     grown = _with_hooks(replace(member.design, ballast=(), pours=(), cavities=()), stock, factor)
-    found = evaluate.drag(grown, rules=rules)
+    outcome = evaluate.drag(grown, rules=rules)
     try:
-        spare = found.hanging.net_g - target(grown, found.budget, rules.drag, rules.bands).net_g
+        spare = outcome.hanging.net_g - target(grown, outcome.budget, rules.drag, rules.bands).net_g
         needs = f"{spare:.2f} g" if spare >= 0 else f"{-spare:.2f} g too heavy"
     except Refused:
         needs = "cannot be"
@@ -86,10 +86,10 @@ def _row(member: Member, design: Design, stock: list[Hardware], out: bool) -> di
         "length": member.length_mm,
         "material": member.material,
         "out": out,
-        "volume": f"{found.solid.volume_ml:.2f} ml",
-        "blank": f"{next(p.mass_g for p in found.budget.parts if p.key == 'host'):.1f} g",
-        "mass": f"{found.budget.mass_g:.1f} g",
-        "net": f"{found.hanging.net_g:+.2f} g".replace("-", "−"),
+        "volume": f"{outcome.solid.volume_ml:.2f} ml",
+        "blank": f"{next(p.mass_g for p in outcome.budget.parts if p.key == 'host'):.1f} g",
+        "mass": f"{outcome.budget.mass_g:.1f} g",
+        "net": f"{outcome.hanging.net_g:+.2f} g".replace("-", "−"),
         "needs": needs,
         "hooks": ", ".join(hooks) or "none",
     }
@@ -148,14 +148,18 @@ def make(key: int) -> ResponseReturnValue:
     content = documents.content(db(), row)
     design = to_design(content)
     kept, one = _kept(key, design), request.form.get("member", "")
-    found = next(
+    member = next(
         (m for m in members(design, kept.lengths_mm, kept.materials) if mark(m.length_mm, m.material) == one),
         None,
     )
-    if found is None:
+    if member is None:
         raise Refused("member", one, "one of the family's table")
-    made = with_design(content, found.design)
-    made = {**made, "name": f"{design.name} {found.length_mm:g} {found.material}"[:120], "typed": {}}
-    new = documents.begin(db(), "body", made, note=f"from the family of {row.code}")
+    content_grown = with_design(content, member.design)
+    content_grown = {
+        **content_grown,
+        "name": f"{design.name} {member.length_mm:g} {member.material}"[:120],
+        "typed": {},
+    }
+    new = documents.begin(db(), "body", content_grown, note=f"from the family of {row.code}")
     flash(f"{new.name} is a design of its own now: choose its hardware anew.")
     return redirect(url_for("shapes.edit", key=new.id, _anchor="parts"))

@@ -63,8 +63,8 @@ def _page(key: int, asked: dict[str, str], problem: str = "") -> ResponseReturnV
         problem, other = refusals.says(refused), _other(design, {})
     rules = stores.rules(db())
     cuts = [
-        _cut(word, found, evaluate.drag(found, rules=rules))
-        for word, found in (("As it is", design), ("Another cut", other))
+        _cut(word, joined, evaluate.drag(joined, rules=rules))
+        for word, joined in (("As it is", design), ("Another cut", other))
     ]
     return render_template(
         "shapes/joints_page.html",

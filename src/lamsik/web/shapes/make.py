@@ -87,8 +87,8 @@ def stations_of(design: Design, text: str) -> tuple[float, ...]:
     ]
     for part in [
         piece
-        for found in parts
-        for piece in (found.split() if found.replace(" ", "").replace(".", "").isdigit() else [found])
+        for station in parts
+        for piece in (station.split() if station.replace(" ", "").replace(".", "").isdigit() else [station])
     ]:
         value = (
             units.parse(part, "percent", "stations").value * length / 100
@@ -109,16 +109,16 @@ def show(key: int) -> ResponseReturnValue:
     row = load_document("body", key)
     problem, asked = "", request.args.to_dict()
     try:
-        found, stock = _asked(row, asked), _stock(row, asked)
+        asked_pack, stock = _asked(row, asked), _stock(row, asked)
     except Refused as refused:  # the page with its standard settings, what is wrong beside them
         problem = refusals.says(refused)
-        found, stock = _asked(row, {}), _stock(row, {})
-    design = found.design
+        asked_pack, stock = _asked(row, {}), _stock(row, {})
+    design = asked_pack.design
     return render_template(
         "shapes/pack.html",
         row=row,
         for_order=orders.waiting_for(db(), key),
-        pack=found,
+        pack=asked_pack,
         stock=stock,
         papers=SHEETS,
         problem=problem,
@@ -214,10 +214,10 @@ def pdf(key: int) -> ResponseReturnValue:
 def sheet(key: int, number: int) -> Response:
     """One sheet of the pack as SVG, true to size."""
     row = load_document("body", key)
-    found = _asked(row, request.args.to_dict()).sheets
-    if not 1 <= number <= len(found):
+    asked_sheets = _asked(row, request.args.to_dict()).sheets
+    if not 1 <= number <= len(asked_sheets):
         abort(404)
-    drawn = carrying(found[number - 1].svg(), documents.content(db(), row))
+    drawn = carrying(asked_sheets[number - 1].svg(), documents.content(db(), row))
     return as_file(_svg_file(drawn), f"{named(row, f'sheet {number}')}.svg", "image/svg+xml")
 
 
@@ -231,20 +231,20 @@ def carrying(root: Node, content: Content) -> Node:
         if isinstance(here, str):
             return here
         word = str(here["attrs"].get("data-outline", ""))
-        made = {**here, "children": [walk(child) for child in here["children"]]}
+        copied = {**here, "children": [walk(child) for child in here["children"]]}
         if word and word not in named:
-            made["attrs"] = {**here["attrs"], "id": word}
-            named[word] = made
-        return made
+            copied["attrs"] = {**here["attrs"], "id": word}
+            named[word] = copied
+        return copied
 
-    found = walk(root)
-    assert not isinstance(found, str)
-    paths = [str(made["attrs"]["d"]) for made in named.values()]
+    carried = walk(root)
+    assert not isinstance(carried, str)
+    paths = [str(outline["attrs"]["d"]) for outline in named.values()]
     return {
-        **found,
+        **carried,
         "children": [
             node("metadata", svg_outlines.own_metadata(content, paths), id=svg_outlines.OURS),
-            *found["children"],
+            *carried["children"],
         ],
     }
 
@@ -306,16 +306,16 @@ def drawing(key: int) -> Response:
     )
 
 
-def layers(found: Pack) -> list[DrawnLayer]:
+def layers(drawn: Pack) -> list[DrawnLayer]:
     """The pack as layers: SIDE, TOP below it, SECTIONS beside, each with its station; saw CUTS, the lip's
     SLOT and STATIONS on the side; LIP, HOLES, HOLLOW.
     """
-    design = found.design
+    design = drawn.design
     side, top = side_outline(design.body, pack.FINE), top_outline(design.body, pack.FINE)
     below = float(side[:, 1].min()) - float(top[:, 1].max()) - 10.0
     rows = [DrawnLayer("SIDE", (side,)), DrawnLayer("TOP", (top + [0.0, below],))]
     cuts, words, x = [], [], design.body.length_mm + 15.0
-    for at in found.stations_mm:
+    for at in drawn.stations_mm:
         section = section_outline(design.body, at, 160)
         half = float(section[:, 0].max())
         cuts.append(section + [x + half, 0.0])
@@ -323,7 +323,7 @@ def layers(found: Pack) -> list[DrawnLayer]:
         x += 2 * half + 10.0
     rows.append(DrawnLayer("SECTIONS", tuple(cuts), words=tuple(words)))
     rows.append(
-        DrawnLayer("STATIONS", lines=tuple(pack.station_line(design, at) for at in found.stations_mm))
+        DrawnLayer("STATIONS", lines=tuple(pack.station_line(design, at) for at in drawn.stations_mm))
     )
     if design.body.joints:
         across = [
@@ -337,7 +337,7 @@ def layers(found: Pack) -> list[DrawnLayer]:
         rows.append(DrawnLayer("HOLLOW", hollow_outlines(design)))
     holes = tuple(
         (hole.x_mm, below + y, hole.drill_mm)
-        for hole in found.holes
+        for hole in drawn.holes
         if hole.face in ("belly", "back")
         for y in ((-hole.beside_mm, hole.beside_mm) if hole.beside_mm else (0.0,))
     )
@@ -363,11 +363,13 @@ def segment_mesh(key: int, number: int) -> Response:
     """One segment as a mesh, its saw faces closed, its part of the hollow taken out."""
     row = load_document("body", key)
     design = to_design(documents.content(db(), row))
-    found = shell_meshes(design, FINE, ROUND) if design.body.joints else ()
-    if not 1 <= number <= len(found):
+    meshes = shell_meshes(design, FINE, ROUND) if design.body.joints else ()
+    if not 1 <= number <= len(meshes):
         abort(404)
-    title = f"{row.code} segment {number} of {len(found)}, {_made(design)}, mm"
-    return as_file(stl.write(found[number - 1], title), f"{named(row, f'segment {number}')}.stl", "model/stl")
+    title = f"{row.code} segment {number} of {len(meshes)}, {_made(design)}, mm"
+    return as_file(
+        stl.write(meshes[number - 1], title), f"{named(row, f'segment {number}')}.stl", "model/stl"
+    )
 
 
 def _made(design: Design) -> str:

@@ -66,16 +66,16 @@ def outline(key: int) -> ResponseReturnValue:
     """Trace the outline with the marks sent; the points to correct come back in the picture's pixels."""
     row, sent = load(Tracing, key), request.get_json()
     marks = marks_of(sent)
-    found = trace(_pixels(pictures.folder_of(db()), row.digest), marks)
-    lines, points = found.lines, np.round(corners(found), 1).tolist()
+    traced = trace(_pixels(pictures.folder_of(db()), row.digest), marks)
+    lines, points = traced.lines, np.round(corners(traced), 1).tolist()
     row.state = {**row.state, "marks": {name: sent[name] for name in MARKS if name in sent}}
     db().add(row)
     return jsonify(
         points=points,
         length=in_words(lines.length_mm, "length", 1),
         depth=in_words(lines.depth_mm, "length", 1),
-        drawn=found.drawn,
-        pixel=f"{found.mm_per_pixel:.2f} mm",
+        drawn=traced.drawn,
+        pixel=f"{traced.mm_per_pixel:.2f} mm",
     )
 
 
@@ -133,12 +133,12 @@ def body(key: int) -> ResponseReturnValue:
         if onto
         else fresh(request.form.get("name", "").strip() or row.name)
     )
-    found = lines_of(flat)
+    lines = lines_of(flat)
     content = (
-        with_lines(base, None, width_line(flat)) if as_top else with_lines(base, found, None, _width(onto))
+        with_lines(base, None, width_line(flat)) if as_top else with_lines(base, lines, None, _width(onto))
     )
-    made = keep(content, f"{'top' if as_top else 'side'} traced from {row.name}", onto)
-    return jsonify(url=url_for("shapes.edit", key=made.id))
+    traced_body = keep(content, f"{'top' if as_top else 'side'} traced from {row.name}", onto)
+    return jsonify(url=url_for("shapes.edit", key=traced_body.id))
 
 
 def _width(onto: int) -> float | None:
@@ -149,11 +149,11 @@ def _width(onto: int) -> float | None:
 
 
 def _sent_marks() -> Any:
-    found = request.form.get("marks", "")
+    marks = request.form.get("marks", "")
     try:
-        return request.json_module.loads(found)
+        return request.json_module.loads(marks)
     except ValueError as error:
-        raise Refused("marks", found[:40], "the page's marks cannot be read: reload it") from error
+        raise Refused("marks", marks[:40], "the page's marks cannot be read: reload it") from error
 
 
 def _corrected() -> Array:

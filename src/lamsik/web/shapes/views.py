@@ -44,10 +44,10 @@ keeping.keep_documents(blueprint, "body", "shapes.index", "shapes.edit", _file)
 @blueprint.get("")
 def index() -> str:
     """All bodies, drawn, and the starting forms."""
-    page = asked_page(documents.found("body", asked_text()))
-    found = documents.currents(db(), page.rows)
+    page = asked_page(documents.matching("body", asked_text()))
+    bodies = documents.currents(db(), page.rows)
     cards, broken = whole.shown_of(
-        page.rows, lambda row: (row, design_of(found[row.id or 0].content), found[row.id or 0].id)
+        page.rows, lambda row: (row, design_of(bodies[row.id or 0].content), bodies[row.id or 0].id)
     )
     return render_template(
         "shapes/index.html", cards=cards, broken=broken, forms=form_pictures(), page=page, q=asked_text()
@@ -58,11 +58,11 @@ def index() -> str:
 def form_pictures() -> list[tuple[str, str, str, str, Node]]:
     """The starting forms: key, name, purpose, what it is, its outline."""
     water, want = Water(), Want()
-    found = []
+    pictures = []
     for start in FORMS.values():
         design = to_design(new_document(start.name, start, Host("basswood", 0.42, 0.04), water, want))
-        found.append((start.key, start.name, start.purpose, start.says, silhouette(design)))
-    return found
+        pictures.append((start.key, start.name, start.purpose, start.says, silhouette(design)))
+    return pictures
 
 
 @blueprint.post("/new")

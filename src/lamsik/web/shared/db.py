@@ -39,9 +39,9 @@ def in_short(work: Callable[[Session], Found]) -> Found:
     """
     db().rollback()  # what is read from here on is read anew
     with Session(for_writing(current_app.extensions["engine"]), expire_on_commit=False) as session:
-        found = work(session)
+        result = work(session)
         session.commit()
-    return found
+    return result
 
 
 def keep(response: Response) -> None:
@@ -89,9 +89,9 @@ def sent_row(table: type[Row], name: str, says: str) -> Row | None:
         Refused: it is not there any more; `says` what to do then.
     """
     key = sent_id(name)
-    found = db().get(table, key) if key else None
-    require(found is not None or not key, name, None, says)
-    return found
+    row = db().get(table, key) if key else None
+    require(row is not None or not key, name, None, says)
+    return row
 
 
 def load_document(kind: str, key: int, deleted: bool = False) -> Document:

@@ -108,8 +108,8 @@ def answer(
         base = in_short(
             lambda session: documents.save(session, session.get_one(Document, row.id), document, base).number
         )
-    found: State = {"base": base, "saved": save, "errors": refused, "view": sent(view, asked)}
-    return jsonify(found | {"document": document} if is_settled(asked) else found)
+    said: State = {"base": base, "saved": save, "errors": refused, "view": sent(view, asked)}
+    return jsonify(said | {"document": document} if is_settled(asked) else said)
 
 
 def sent(view: State, asked: Mapping[str, Any]) -> State:
@@ -128,5 +128,7 @@ def step(row: Document, way: str, current: Callable[[Document], State]) -> Respo
         raise documents.Stale(f"revision {row.current} is current by now, not {named}")
     moved = documents.undo(db(), row) if way == "undo" else documents.redo(db(), row)
     problems = [] if moved else [{"field": "", "message": f"Nothing to {way}."}]
-    found = current(row)
-    return jsonify({**found, "view": sent(found["view"], asked), "moved": moved, "errors": problems})
+    now_current = current(row)
+    return jsonify(
+        {**now_current, "view": sent(now_current["view"], asked), "moved": moved, "errors": problems}
+    )

@@ -14,20 +14,20 @@ AS_TYPED = (".figure",)
 
 def fields(document: Any, unit: str, path: str = "") -> dict[str, str]:
     """Every typed number of the document as text in the shop's unit, by path."""
-    found: dict[str, str] = {}
+    names: dict[str, str] = {}
     if isinstance(document, dict):
         for name, value in document.items():
             if name != "typed":
-                found |= fields(value, unit, f"{path}.{name}" if path else name)
+                names |= fields(value, unit, f"{path}.{name}" if path else name)
     elif isinstance(document, list):
         for row in document:
             if isinstance(row, dict) and "key" in row:
-                found |= fields(row, unit, f"{path}.{row['key']}")
+                names |= fields(row, unit, f"{path}.{row['key']}")
     elif isinstance(document, int | float) and not isinstance(document, bool):
         kind = quantity_of(path)
         digits = 0 if path.endswith(COUNTS) else None
         plain = path.endswith(AS_TYPED)
-        found[path] = f"{document:g}" if plain else said(document, kind, unit, digits)
+        names[path] = f"{document:g}" if plain else said(document, kind, unit, digits)
     elif isinstance(document, str):
-        found[path] = document
-    return found
+        names[path] = document
+    return names

@@ -74,8 +74,8 @@ def keep_documents(
     @blueprint.post("/<int:key>/copy", endpoint="copy")
     def _copy(key: int) -> ResponseReturnValue:
         content = documents.content(db(), load_document(kind, key))
-        made = documents.begin(db(), kind, {**content, "name": f"{content['name']} copy"[:120]})
-        return redirect(url_for(page, key=made.id))
+        copied = documents.begin(db(), kind, {**content, "name": f"{content['name']} copy"[:120]})
+        return redirect(url_for(page, key=copied.id))
 
 
 def brought_in(

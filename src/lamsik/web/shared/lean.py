@@ -57,10 +57,10 @@ def _row(parts: list[tuple[Any, str]], has: Collection[str]) -> tuple[Any, str]:
 
 
 def _pieces(value: Mapping[str, Any], has: Collection[str]) -> tuple[Any, str]:
-    fields, found = iter(value.items()), []
+    fields, pieces = iter(value.items()), []
     while piece := dict(islice(fields, PIECE)):
-        found.append(_named({key: _lean(one, has) for key, one in piece.items()}, has))
-    return {"*": [one for one, _ in found]}, "*" + ",".join(told for _, told in found)
+        pieces.append(_named({key: _lean(one, has) for key, one in piece.items()}, has))
+    return {"*": [one for one, _ in pieces]}, "*" + ",".join(told for _, told in pieces)
 
 
 def _node(value: Mapping[str, Any], has: Collection[str]) -> tuple[Any, str]:

@@ -51,13 +51,13 @@ def exchanged(
     @blueprint.post("/<int:key>/live", endpoint="live")
     def _live(key: int) -> ResponseReturnValue:
         row, asked = load_document(kind, key), exchange.asked_for()
-        found = exchange.shown(
+        answer = exchange.shown(
             of.schema.checked(asked.get("document")),
             exchange.edits_of(asked),
             lambda content, edit: apply(of, content, edit, None),
             view,
         )
-        return exchange.answer(asked, row, *found)
+        return exchange.answer(asked, row, *answer)
 
     @blueprint.post("/<int:key>/<any(undo, redo):way>", endpoint="step_back")
     def _step_back(key: int, way: str) -> ResponseReturnValue:

@@ -27,7 +27,7 @@ class Picks:
     rest: str = ""
 
 
-def found(kind: str, text: str) -> list[Row]:
+def matching(kind: str, text: str) -> list[Row]:
     """The first that hold the text."""
     return FINDERS[kind](text)[:MOST]
 
@@ -63,13 +63,15 @@ def _customers(text: str) -> list[Row]:
 def _baits(text: str) -> list[Row]:
     """Bodies, and the newest pieces with the name of their design."""
     bodies = [(f"d{row.id}", row.name) for row in documents.listed(db(), "body", text, MOST // 2 + 1)]
-    made = db().exec(pieces.listed(text).limit(MOST + 1 - min(len(bodies), MOST // 2 + 1))).all()
+    baits = db().exec(pieces.listed(text).limit(MOST + 1 - min(len(bodies), MOST // 2 + 1))).all()
     names = dict(
         db()
-        .exec(select(Document.id, Document.name).where(col(Document.id).in_({row.design_id for row in made})))
+        .exec(
+            select(Document.id, Document.name).where(col(Document.id).in_({row.design_id for row in baits}))
+        )
         .all()
     )
-    return bodies + [(f"p{row.id}", f"piece {row.number}, {names[row.design_id]}") for row in made]
+    return bodies + [(f"p{row.id}", f"piece {row.number}, {names[row.design_id]}") for row in baits]
 
 
 FINDERS: dict[str, Callable[[str], list[Row]]] = {

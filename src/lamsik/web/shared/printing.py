@@ -16,11 +16,11 @@ def _signs() -> frozenset[int]:
     """What the fonts on paper can write, as code points."""
     from fontTools.ttLib import TTFont  # noqa: PLC0415 - slow to import, and needed for rare signs alone
 
-    found: set[int] = set()
+    signs: set[int] = set()
     for path in sorted((STATIC / "vendor" / "fonts").glob("*.woff2")):
         with TTFont(path, lazy=True) as font:
-            found |= set(font.getBestCmap())
-    return frozenset(found)
+            signs |= set(font.getBestCmap())
+    return frozenset(signs)
 
 
 def spelled(text: str) -> str:

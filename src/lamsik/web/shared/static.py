@@ -25,12 +25,12 @@ def digest() -> str:
     """Of all that is there: modules and styles name each other by relative paths, so they share one
     version.
     """
-    found = hashlib.sha256()
+    hashed = hashlib.sha256()
     for path in sorted(FOLDER.rglob("*")):
         if path.is_file():
-            found.update(path.relative_to(FOLDER).as_posix().encode())
-            found.update(path.read_bytes())
-    return found.hexdigest()[:16]
+            hashed.update(path.relative_to(FOLDER).as_posix().encode())
+            hashed.update(path.read_bytes())
+    return hashed.hexdigest()[:16]
 
 
 def _versioned(endpoint: str, values: dict[str, Any]) -> None:

@@ -65,14 +65,14 @@ def plain(view: Any) -> dict[str, Any]:
     """A view or a row, a dataclass, as it is sent: dictionaries, lists, texts and numbers; panels side by
     side, those that are None left out.
     """
-    found: dict[str, Any] = {}
+    values: dict[str, Any] = {}
     for name, is_panel in _names(type(view)):
         one = getattr(view, name)
         if not is_panel:
-            found[name] = _sent(one)
+            values[name] = _sent(one)
         elif one is not None:
-            found |= plain(one)
-    return found
+            values |= plain(one)
+    return values
 
 
 def _sent(value: Any) -> Any:

@@ -22,8 +22,8 @@ def install(app: Flask) -> None:
 @lru_cache(maxsize=1)
 def ranges() -> dict[str, list[tuple[int, int]]]:
     """The code points of each slice: first and last of its spans."""
-    found = json.loads((FOLDER / SLICES / "ranges.json").read_text(encoding="utf-8"))
-    return {name: [_span(part) for part in text.split(",")] for name, text in found.items()}
+    by_font = json.loads((FOLDER / SLICES / "ranges.json").read_text(encoding="utf-8"))
+    return {name: [_span(part) for part in text.split(",")] for name, text in by_font.items()}
 
 
 def _span(part: str) -> tuple[int, int]:
@@ -33,15 +33,15 @@ def _span(part: str) -> tuple[int, int]:
 
 def slices_of(text: str) -> dict[str, list[int]]:
     """The slices that hold characters of a text, and which."""
-    found: dict[str, list[int]] = {}
+    slices: dict[str, list[int]] = {}
     for code in sorted({ord(char) for char in text[:MOST]}):
         name = next(
             (name for name, spans in ranges().items() if any(first <= code <= last for first, last in spans)),
             None,
         )
         if name is not None:
-            found.setdefault(name, []).append(code)
-    return found
+            slices.setdefault(name, []).append(code)
+    return slices
 
 
 def _sheet() -> Response:

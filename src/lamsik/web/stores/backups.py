@@ -69,9 +69,9 @@ def _named(name: str) -> Path:
 def make() -> ResponseReturnValue:
     """One more, now; looked into before it counts."""
     rollback_session()
-    made = backup.make(home(), datetime.now())
+    kept = backup.make(home(), datetime.now())
     flash(
-        f"{made.name} is made and can be put back: {backup.look_into(made).says}. Copy it to another disk"
+        f"{kept.name} is made and can be put back: {backup.look_into(kept).says}. Copy it to another disk"
         " too."
     )
     return redirect(url_for("stores_backups.index"))

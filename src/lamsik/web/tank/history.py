@@ -29,7 +29,7 @@ def show(key: int) -> str:
 def go_back(key: int, number: int) -> ResponseReturnValue:
     """Make an earlier revision the newest again; nothing between is lost."""
     row = load_document("body", key)
-    found = documents.revision(db(), row, number)
-    documents.save(db(), row, found.content, sent_base(row), f"back to revision {number}")
+    revision = documents.revision(db(), row, number)
+    documents.save(db(), row, revision.content, sent_base(row), f"back to revision {number}")
     flash(f"Revision {number} is current again. Undo brings back what was.")
     return redirect(url_for("tank.show", key=key))

@@ -29,15 +29,17 @@ blueprint = Blueprint("tank_live", __name__, url_prefix="/designs")
 def answers(key: int) -> ResponseReturnValue:
     """Buildable ballast for the document's want, best first; or why there is none."""
     load_document("body", key)
-    made = edited(asked_for())
-    design, rules, shop = made.design, stores.rules(db()), stores.bench(db())
-    found = ballast.search(design, shop, drag=rules.drag, bands=rules.bands, steady_hz=rules.steady_hz)
+    edited_design = edited(asked_for())
+    design, rules, shop = edited_design.design, stores.rules(db()), stores.bench(db())
+    found_answers = ballast.search(
+        design, shop, drag=rules.drag, bands=rules.bands, steady_hz=rules.steady_hz
+    )
     why = (
         ""
-        if any(ballast.within(answer) for answer in found)
+        if any(ballast.within(answer) for answer in found_answers)
         else what_binds(design, shop, drag=rules.drag, bands=rules.bands).says
     )
-    return jsonify(answers=[_answer(a, i) for i, a in enumerate(found)], why=why)
+    return jsonify(answers=[_answer(a, i) for i, a in enumerate(found_answers)], why=why)
 
 
 @blueprint.post("/<int:key>/trials")
@@ -46,13 +48,13 @@ def trials(key: int) -> ResponseReturnValue:
     there is none.
     """
     load_document("body", key)
-    made = edited(asked_for())
-    found = replacement(made.design, stores.bench(db()))
-    rows = [_answer(a, i, beside=True) for i, a in enumerate(found.answers)]
+    edited_design = edited(asked_for())
+    trial = replacement(edited_design.design, stores.bench(db()))
+    rows = [_answer(a, i, beside=True) for i, a in enumerate(trial.answers)]
     return jsonify(
         answers=rows,
-        why=found.why,
-        differences=[{"key": str(i), "says": text} for i, text in enumerate(found.differences)],
+        why=trial.why,
+        differences=[{"key": str(i), "says": text} for i, text in enumerate(trial.differences)],
     )
 
 

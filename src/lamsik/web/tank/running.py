@@ -96,7 +96,7 @@ def running_room(design: Design, tow: Tow, runs: Sequence[TowRun]) -> RunningRoo
         out = np.linspace(1.0, max(60.0, 2 * tow.line_out_m), 60)
         curve = depth_curve(design, mass, tow, fit, out)
         deep = float(np.interp(tow.line_out_m, out, curve))
-        found = changes(design, tow, fit) if deep > 0 else ()
+        rows = changes(design, tow, fit) if deep > 0 else ()
     except Refused as refused:
         return RunningRoom(
             "No running depth can be estimated.",
@@ -127,7 +127,7 @@ def running_room(design: Design, tow: Tow, runs: Sequence[TowRun]) -> RunningRoo
         down=True,
     )
     return RunningRoom(
-        sentence, _basis(fit, band, trim), found, towed(design, tow, trim, shape, deep), picture, ""
+        sentence, _basis(fit, band, trim), rows, towed(design, tow, trim, shape, deep), picture, ""
     )
 
 

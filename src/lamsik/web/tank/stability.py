@@ -79,14 +79,14 @@ def stability_room(outcome: Outcome, beside: others.Other | None = None) -> Stab
         *([(beside.name, beside.outcome, _curve(beside.outcome))] if beside else []),
     ]
     lines = []
-    for (name, found, arms), colour in zip(rows, (WATER, TIP), strict=False):
+    for (name, settled, arms), colour in zip(rows, (WATER, TIP), strict=False):
         heel = np.arange(0.0, 181.0, 5.0)
         lines += [PlottedCurve(f"{name}, afloat", arms.heel_deg, arms.arm_mm, colour)] if arms else []
         lines.append(
             PlottedCurve(
                 f"{name}, under water (BG·sin)",
                 heel,
-                pendulum(found.hanging, heel),
+                pendulum(settled.hanging, heel),
                 colour if arms is None else INK,
                 None if arms is None else "5 4",
             )
@@ -98,7 +98,7 @@ def stability_room(outcome: Outcome, beside: others.Other | None = None) -> Stab
         axis("righting arm, mm", low if low < -0.02 * high else 0.0, max(high, 0.1)),
         lines,
     )
-    columns = tuple(Heights(name, _heights(found, arms)) for name, found, arms in rows)
+    columns = tuple(Heights(name, _heights(outcome, arms)) for name, outcome, arms in rows)
     return StabilityRoom(
         _stability_sentence(outcome, curve),
         tuple(_rests(outcome)),
@@ -183,13 +183,13 @@ def _heights(outcome: Outcome, curve: RightingCurve | None) -> tuple[tuple[str, 
         ("Roll inertia, with the water's", f"{under.inertia_g_mm2 + under.added_g_mm2:.0f} g·mm²"),
     ]
     if outcome.surface and curve is not None:
-        found = metacentre(vessel_of_body(design.body), outcome.budget, rho, outcome.surface[0])
-        afloat = roll(design, outcome.budget, rho, found.gm_mm)
+        centre = metacentre(vessel_of_body(design.body), outcome.budget, rho, outcome.surface[0])
+        afloat = roll(design, outcome.budget, rho, centre.gm_mm)
         rows += [
-            ("KB, keel to centre of buoyancy", f"{found.kb_mm:.2f} mm"),
-            ("BM = I/∇", f"{found.bm_mm:.2f} mm"),
-            ("KG, keel to centre of gravity", f"{found.kg_mm:.2f} mm"),
-            ("GM, metacentric height", f"{found.gm_mm:.2f} mm"),
+            ("KB, keel to centre of buoyancy", f"{centre.kb_mm:.2f} mm"),
+            ("BM = I/∇", f"{centre.bm_mm:.2f} mm"),
+            ("KG, keel to centre of gravity", f"{centre.kg_mm:.2f} mm"),
+            ("GM, metacentric height", f"{centre.gm_mm:.2f} mm"),
             ("Roll recovery afloat", f"{afloat.frequency_hz:.2f} Hz, {nature(afloat.frequency_hz, steady)}"),
             ("Work to its limit, under the curve", f"{curve.area_mm_rad:.2f} mm·rad"),
         ]

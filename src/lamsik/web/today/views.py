@@ -72,19 +72,19 @@ def board() -> str:
 
 def _pours() -> list[tuple[int, str]]:
     """Pours under way: where they are, what they are."""
-    found = []
+    pours = []
     for pour in moulds.open_pours(db()):
-        made = db().get_one(MouldMade, pour.made_id)
-        found.append(
+        mould_made = db().get_one(MouldMade, pour.made_id)
+        pours.append(
             (
                 pour.id or 0,
                 (
-                    f"shot {pour.shot} of {db().get_one(Document, made.mould_id).name}:"
+                    f"shot {pour.shot} of {db().get_one(Document, mould_made.mould_id).name}:"
                     f" {TITLES[pour.step].lower()}"
                 ),
             )
         )
-    return found
+    return pours
 
 
 @blueprint.get("/search")
@@ -93,8 +93,8 @@ def search() -> str:
     kind, and where the rest is.
     """
     q = asked_text()
-    found = [group for group in (_orders(q), *_documents(q), *_others(q)) if group.rows] if q else []
-    return render_template("today/search.html", q=q, found=found)
+    groups = [group for group in (_orders(q), *_documents(q), *_others(q)) if group.rows] if q else []
+    return render_template("today/search.html", q=q, groups=groups)
 
 
 @dataclass(frozen=True)
@@ -136,7 +136,7 @@ BENCHES = (
 
 def _documents(q: str) -> Iterator[SearchHit]:
     for name, kind, page, index in BENCHES:
-        yield _group(name, documents.found(kind, q), partial(_document_line, page), url_for(index, q=q))
+        yield _group(name, documents.matching(kind, q), partial(_document_line, page), url_for(index, q=q))
 
 
 def _document_line(page: str, row: Document) -> tuple[str, str, str]:
@@ -168,4 +168,4 @@ def _others(q: str) -> Iterator[SearchHit]:
 @blueprint.get("/find/<any(body, float, scheme, customer, bait):kind>")
 def find(kind: str) -> ResponseReturnValue:
     """What a field offers to choose from once something is typed into it: key and words of each."""
-    return jsonify([{"key": key, "words": words} for key, words in picks.found(kind, asked_text())])
+    return jsonify([{"key": key, "words": words} for key, words in picks.matching(kind, asked_text())])

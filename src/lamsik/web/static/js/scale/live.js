@@ -150,10 +150,10 @@ function carry({ target }) {
 function carried() {
   const text = sessionStorage.getItem(CARRIED);
   sessionStorage.removeItem(CARRIED);
-  const found = text ? JSON.parse(text) : null;
-  if (!found || found.page !== board.dataset.page || Date.now() - found.at > CARRIED_MS) return;
-  zero = board.dataset.refused ? found.before : found.zero; // refused: the cup stands as it stood
-  kept = board.dataset.refused ? null : found.kept;
+  const left = text ? JSON.parse(text) : null;
+  if (!left || left.page !== board.dataset.page || Date.now() - left.at > CARRIED_MS) return;
+  zero = board.dataset.refused ? left.before : left.zero; // refused: the cup stands as it stood
+  kept = board.dataset.refused ? null : left.kept;
   rest = kept?.gross ?? rest;
 }
 

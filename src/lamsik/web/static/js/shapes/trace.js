@@ -27,10 +27,10 @@ let points = [], past = [], view = [0, 0, wide, high];
 const by = () => document.querySelector("[name=by]:checked").value;
 
 function element(tag, attributes, ...children) {
-  const made = document.createElementNS(SVG, tag);
-  for (const [name, value] of Object.entries(attributes)) made.setAttribute(name, value);
-  made.append(...children);
-  return made;
+  const node = document.createElementNS(SVG, tag);
+  for (const [name, value] of Object.entries(attributes)) node.setAttribute(name, value);
+  node.append(...children);
+  return node;
 }
 
 const svg = element("svg", { role: "group", "aria-label": "Photo with marks" });
