@@ -7,13 +7,14 @@ from pathlib import Path
 import pytest
 
 from lamsik.core.errors import Refused
-from lamsik.formats import body_file, dxf, svg_outlines, weighed_csv
+from lamsik.formats import body_file, dxf, photo, svg_outlines, weighed_csv
 from lamsik.words import refusals
 
 SVG = '<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="20mm">%s</svg>'
 READERS = {
     "svg_outlines.read": svg_outlines.read,
     "dxf.read": dxf.read,
+    "photo.normalised": photo.normalised,
     "weighed_csv.read": lambda data: weighed_csv.read(data, {}),
     "body_file.read": body_file.read,
 }
