@@ -1,5 +1,8 @@
 """A page's memory of what it was sent: makes a lean view whole, as the browser does."""
 
+import json
+import re
+
 
 class Known:
     def __init__(self):
@@ -18,3 +21,9 @@ class Known:
             self.values[sent["#"]] = value = self.read(sent["v"])
             return value
         return {key: self.read(one) for key, one in sent.items()}
+
+
+def state(shop, page):
+    """What a page of a document begins with, its view written out."""
+    found = json.loads(re.search(r'id="state">(.*?)</script>', shop.get(page).text, re.S)[1])
+    return found | {"view": Known().read(found["view"])}

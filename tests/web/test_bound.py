@@ -16,6 +16,7 @@ from lamsik.web.floats.view import FloatView
 from lamsik.web.mixes.view import ProductView
 from lamsik.web.moulds.view import MouldView
 from lamsik.web.paints.view import SchemeView
+from lamsik.web.shapes.blade_view import BladeView
 from lamsik.web.shared.view import panel_of
 from tests.demo_rows import (
     CASTING_RESIN,
@@ -151,6 +152,7 @@ PAGES = {
     SchemeView: (f"/paints/{ZANDER_CLAY}", "paints"),
     FloatView: (f"/floats/{TENCH_ANTENNA_2_5_G}", "floats"),
     MouldView: (f"/moulds/{STUBBY_FOUR_AT_ONCE}", "moulds"),
+    BladeView: ("/shapes/blades/33", "blades"),
     ProductView: (f"/mixes/products/{CASTING_RESIN}", "mixes"),
 }
 

@@ -2,23 +2,17 @@
 
 import io
 import json
-import re
 
 import pytest
 
 from lamsik.core.paints.layers import begun
 from lamsik.documents.schemes.document import of_layers
 from tests import demo_rows as shop
-from tests.lean import Known
+from tests.lean import state
 
 SCHEME = shop.ZANDER_CLAY
 EMPTY = of_layers("x", [])
 ROW = of_layers("x", [begun("bars", "a")])["layers"][0]
-
-
-def state(shop, page):
-    found = json.loads(re.search(r'id="state">(.*?)</script>', shop.get(page).text, re.S)[1])
-    return found | {"view": Known().read(found["view"])}
 
 
 def live(shop, page, *edits, **more):

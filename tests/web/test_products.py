@@ -3,19 +3,13 @@ beside its field.
 """
 
 import json
-import re
 
 import pytest
 
 from tests import demo_rows
-from tests.lean import Known
+from tests.lean import state
 
 PAGE = f"/mixes/products/{demo_rows.CASTING_RESIN}"
-
-
-def state(shop, page=PAGE):
-    found = json.loads(re.search(r'id="state">(.*?)</script>', shop.get(page).text, re.S)[1])
-    return found | {"view": Known().read(found["view"])}
 
 
 def live(shop, *edits, page=PAGE, **more):
@@ -29,7 +23,7 @@ def set_to(path, text):
 
 
 def test_a_tin_is_changed_and_every_step_can_be_undone(demo):
-    was = state(demo)
+    was = state(demo, PAGE)
     answer = live(
         demo,
         set_to("pot_life_min", "330 s"),
@@ -40,7 +34,7 @@ def test_a_tin_is_changed_and_every_step_can_be_undone(demo):
         set_to("basis", "mass"),
     ).get_json()
     assert answer["errors"] == [] and answer["base"] == was["base"] + 1
-    now = state(demo)
+    now = state(demo, PAGE)
     fields = now["view"]["fields"]
     assert (fields["pot_life_min"], fields["demould_h"], fields["parts.p1.figure"]) == (
         "5.5 min",
@@ -58,7 +52,7 @@ def test_a_tin_is_changed_and_every_step_can_be_undone(demo):
     undone = demo.send(f"{PAGE}/undo", {"base": answer["base"] + 1}).get_json()
     assert undone["base"] == answer["base"]
     demo.send(f"{PAGE}/undo", {"base": answer["base"]})
-    assert state(demo)["document"] == was["document"]
+    assert state(demo, PAGE)["document"] == was["document"]
 
 
 @pytest.mark.parametrize(
@@ -70,10 +64,10 @@ def test_a_tin_is_changed_and_every_step_can_be_undone(demo):
     ],
 )
 def test_what_cannot_stand_on_a_tin_is_told_and_changes_nothing(demo, path, text, says):
-    base = state(demo)["base"]
+    base = state(demo, PAGE)["base"]
     answer = live(demo, set_to(path, text)).get_json()
     assert says in answer["errors"][0]["says"].lower() and answer["errors"][0]["field"] == path
-    assert state(demo)["base"] == base
+    assert state(demo, PAGE)["base"] == base
 
 
 def test_the_last_part_stays_and_a_fourth_is_refused(demo):
@@ -88,11 +82,11 @@ def test_a_second_tab_is_told_and_a_copy_is_its_own(demo):
     copied = demo.post(f"{PAGE}/copy").headers["Location"]
     assert state(demo, copied)["document"]["name"] == "Other resin copy"
     live(demo, set_to("gel_min", "30 min"), page=copied)
-    assert state(demo)["document"]["gel_min"] != 30.0
+    assert state(demo, PAGE)["document"]["gel_min"] != 30.0
 
 
 def test_a_product_kept_before_its_parts_had_keys_is_shown_and_edited(demo):
-    document = state(demo)["document"]
+    document = state(demo, PAGE)["document"]
     parts = [{name: value for name, value in row.items() if name != "key"} for row in document["parts"]]
     answer = live(demo, set_to("parts.p2.figure", "3"), document={**document, "parts": parts}).get_json()
     assert answer["errors"] == [] and answer["document"]["parts"][1]["figure"] == 3.0

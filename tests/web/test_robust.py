@@ -321,14 +321,6 @@ class TestTwoTabs:
             name,
         )
 
-    def test_a_blade(self, demo):
-        page = demo.post("/shapes/blades/new").headers["Location"]
-        stale_and_new(demo, page, {**shown_fields(demo.get(page).text), "metal": "brass"}, "name")
-        undo = {"base": "1"}
-        assert (
-            demo.post(f"{page}/undo", undo).status_code == 409
-        )  # steps from a revision that is no longer the one shown
-
     @pytest.mark.parametrize(
         ("address", "data"),
         [(f"/shapes/{FERRY_RUNNER}/joints", {"x": "40 mm"}), (f"/tank/{FERRY_RUNNER}/history/1", {})],

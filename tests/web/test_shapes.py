@@ -20,6 +20,7 @@ from lamsik.documents.body.document import to_design
 from lamsik.formats import body_file
 from tests import demo_rows as shop
 from tests.formats.test_meshes_and_photos import EGG, photographed
+from tests.lean import state
 
 BAIT, POPPER = shop.FERRY_RUNNER, shop.SKIFF_POPPER
 
@@ -495,21 +496,42 @@ class TestRooms:
         answer = demo.post(f"/shapes/{shop.FERRY_RUNNER}/family", {"lengths": lengths, "materials": woods})
         assert answer.status_code == 422 and says in answer.text
 
-    def test_a_blade_is_bent_drilled_and_judged(self, demo):
+    def test_a_blade_is_bent_drilled_and_judged_as_it_is_typed(self, demo):
         page = demo.post("/shapes/blades/new").headers["Location"]
-        fields = dict(re.findall(r'name="(\w+)"[^>]*value="([^"]*)"', demo.get(page).text)) | {
-            "metal": "brass"
-        }
-        del fields["csrf_token"], fields["once"]
-        demo.post(page, {**fields, "front_diameter_mm": "1.2 mm", "rear_edge_mm": "2 mm", "right_deg": "5°"})
-        found = demo.get(page).text
-        assert (
-            "Front snap: restricted" in found
-            and "Rear snap: tears out" in found
-            and "runs to one side" in found
-        )
-        bad = demo.post(page, {**fields, "cup_mm": "9.5 mm"})
-        assert bad.status_code == 422 and "half the width" in bad.text
+
+        def typed(path, text, **more):
+            held = state(demo, page)
+            edits = [{"do": "set", "path": path, "text": text, **more}]
+            sent = {"document": held["document"], "base": held["base"], "edits": edits, "save": True}
+            return demo.send(f"{page}/live", sent).get_json()
+
+        was = state(demo, page)
+        for path, text in (
+            ("metal", "brass"),
+            ("holes.front.diameter_mm", "1.2 mm"),
+            ("holes.rear.edge_mm", "2 mm"),
+            ("right_deg", "5°"),
+        ):
+            answer = typed(path, text)
+        view = state(demo, page)["view"]
+        assert [row["says"] for row in view["swings"]] == [
+            "Front snap: restricted",
+            "Rear snap: tears out",
+        ] and all(row["bad"] for row in view["swings"])
+        assert "runs to one side" in view["remarks"][0]["says"]
+        assert view["sentence"].startswith("Front snap is restricted; rear snap tears out. ")
+        assert view["sentence"].endswith(" g of brass.") and view["picture"] != was["view"]["picture"]
+        bad = typed("cup_mm", "9.5 mm")
+        assert "half the width" in bad["errors"][0]["message"] and bad["base"] == answer["base"]
+        typed("source", "not_for_sale"), typed("source_note", "after a found one")
+        flagged = state(demo, page)["view"]
+        assert flagged["not_for_sale"] and "after a found one" in flagged["shape_from"]
+        assert typed("width_mm", "1/2", unit="in")["base"] > answer["base"]
+        assert state(demo, page)["view"]["fields"]["width_mm"] == "12.7 mm"
+        assert typed("thickness_mm", "0.75 mm")["view"]["fields"]["thickness_mm"] == "0.75 mm"
+        while state(demo, page)["base"] != was["base"]:
+            demo.send(f"{page}/undo", {"base": state(demo, page)["base"]})
+        assert state(demo, page)["document"] == was["document"]
         assert (
             demo.get(f"{page}/template.pdf").data[:4] == b"%PDF"
             and b"BENDS" in demo.get(f"{page}/flat.dxf").data

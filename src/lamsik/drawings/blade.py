@@ -9,17 +9,6 @@ from lamsik.drawings.ink import INK, MUTED, STEEL, TIP, Pen, pen_for
 from lamsik.drawings.paper import Drawing
 from lamsik.drawings.svg import Node, framed, group, label, node, path
 
-MEASURES = (
-    "nose_mm",
-    "rear_mm",
-    "width_mm",
-    "thickness_mm",
-    "nose_deg",
-    "radius_mm",
-    "cup_mm",
-    "left_deg",
-    "right_deg",
-)
 BRASS = "#D9B65A"
 
 

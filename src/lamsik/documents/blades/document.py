@@ -56,4 +56,6 @@ BLADE: Kind[None, Blade] = Kind(
     schema=BLADE_SCHEMA,
     most_bytes=100_000,
     value=lambda document, _edit, _shop: blade_of(document),
+    texts=("name", "metal", "source", "source_note"),
+    empties=("source_note",),
 )

@@ -17,11 +17,11 @@ from lamsik.words import paints
 from lamsik.words.quantities import said
 
 
-def view(document: Document) -> dict[str, Any]:
+def view(document: Document, unit: str) -> dict[str, Any]:
     """The computed part of the state."""
     layers = read(document)
     head = Head(
-        fields=fields({**document, "typed": {}}, "mm"),
+        fields=fields({**document, "typed": {}}, unit),
         settled=True,
         near=None,
         sentence=paints.sentence(layers),

@@ -1,6 +1,6 @@
 """The Shapes bench: what stands in the header, and where its pages are."""
 
-from lamsik.web.shapes import blades, bring, compare, family, joints, make, trace, views
+from lamsik.web.shapes import blade_live, blades, bring, compare, family, joints, make, trace, views
 from lamsik.web.shared.bench import BenchPages
 
 BENCH = BenchPages(
@@ -15,5 +15,6 @@ BENCH = BenchPages(
         family.blueprint,
         make.blueprint,
         blades.blueprint,
+        blade_live.blueprint,
     ),
 )

@@ -1,4 +1,5 @@
-"""The live exchange of kinds of document whose edits need nothing of the shop: schemes, products. Edits in,
+"""The live exchange of kinds of document whose edits need nothing of the shop: schemes, products,
+blades. Edits in,
 what the page shows out; saving, undo, redo. The same talk as for bodies (see bodies/live.py for the fields).
 """
 
@@ -10,15 +11,20 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.documents.engine import apply
 from lamsik.documents.registry import KINDS
-from lamsik.store import documents
+from lamsik.store import documents, stores
 from lamsik.store.tables import Document
 from lamsik.web.shared import exchange
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.exchange import Content, State
 
 
+def unit_of_lengths() -> str:
+    """What the shop shows lengths in."""
+    return str(stores.setting(db(), "units")["length"])
+
+
 def exchanged(
-    blueprint: Blueprint, kind: str, bench: str, view: Callable[[Content], State]
+    blueprint: Blueprint, kind: str, bench: str, view: Callable[[Content, str], State]
 ) -> Callable[[Document], State]:
     """Give a bench the routes `live` and `step_back` of its documents.
 
@@ -26,7 +32,7 @@ def exchanged(
         blueprint: the bench's; its documents are at `/<key>`.
         kind: the kind of document.
         bench: what its pages call themselves.
-        view: the computed part of the state.
+        view: the computed part of the state of a document, with lengths in this unit.
 
     Returns:
         What gives the whole state of a saved document, as its page starts with it.
@@ -40,11 +46,11 @@ def exchanged(
             "code": row.code,
             "bench": bench,
             "root": blueprint.url_prefix,
-            "unit": "mm",
+            "unit": unit_of_lengths(),
             "base": row.current,
             "saved": True,
             "document": document,
-            "view": view(document),
+            "view": view(document, unit_of_lengths()),
             "errors": [],
         }
 
@@ -55,7 +61,7 @@ def exchanged(
             of.schema.checked(asked.get("document")),
             exchange.edits_of(asked),
             lambda content, edit: apply(of, content, edit, None),
-            view,
+            lambda content: view(content, unit_of_lengths()),
         )
         return exchange.answer(asked, row, *answer)
 
