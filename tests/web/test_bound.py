@@ -12,6 +12,7 @@ from typing import get_args, get_type_hints
 import pytest
 
 from lamsik.web.bodies.view import PaintView, ShapeView, TankView
+from lamsik.web.floats.shots_view import TableView
 from lamsik.web.floats.view import FloatView
 from lamsik.web.mixes.view import ProductView
 from lamsik.web.moulds.view import MouldView
@@ -152,6 +153,7 @@ PAGES = {
     SchemeView: (f"/paints/{ZANDER_CLAY}", "paints"),
     FloatView: (f"/floats/{TENCH_ANTENNA_2_5_G}", "floats"),
     MouldView: (f"/moulds/{STUBBY_FOUR_AT_ONCE}", "moulds"),
+    TableView: ("/floats/shots/35", "shots"),
     BladeView: ("/shapes/blades/33", "blades"),
     ProductView: (f"/mixes/products/{CASTING_RESIN}", "mixes"),
 }

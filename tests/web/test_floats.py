@@ -14,6 +14,7 @@ from lamsik.core.floats.shotting import pull_to
 from lamsik.documents.floats.document import to_float
 from tests import demo_rows as shop
 from tests.kinds import float_file as loads
+from tests.lean import state
 
 STICK, ANTENNA = shop.REED_STICK_2_G, shop.TENCH_ANTENNA_2_5_G
 WAGGLER, FOAM = shop.BREAM_WAGGLER, shop.FOAM_PILOT
@@ -270,44 +271,57 @@ class TestLearned:
         assert live(demo)["view"]["ratings"][1]["learned"] != before
 
 
+def sizes(shop, page, *edits):
+    held = state(shop, page)
+    sent = {"document": held["document"], "base": held["base"], "edits": list(edits), "save": True}
+    return shop.send(f"{page}/live", sent).get_json()
+
+
+def put(path, text):
+    return {"do": "set", "path": path, "text": text}
+
+
 class TestTables:
-    def test_a_table_is_edited_and_used(self, demo):
-        where = demo.post("/floats/shots/new").headers["Location"]
-        fields = {
-            "name": "Tiny",
-            "country": "ours",
-            "series": "tin",
-            "name_1": "one",
-            "mass_1": "0.5 g",
-            "density_1": "7.3 g/cm³",
-            "name_2": "two",
-            "mass_2": "65 grains",
-        }
-        assert demo.post(where, fields).status_code == 302 and "4.212 g" in demo.get(where).text
-        assert (
-            "× one"
-            in live(
-                demo,
-                {"do": "set", "path": "shots", "text": "Tiny"},
-                {"do": "set", "path": "telltale", "text": ""},
-            )["view"]["shotting"]
-        )
+    def test_a_table_is_edited_used_undone_and_taken_out(self, demo):
+        page = demo.post("/floats/shots/new").headers["Location"]
+        was = state(demo, page)
+        off = [{"do": "remove", "group": "shots", "key": f"s{n}"} for n in range(3, 14)]
+        sizes(demo, page, *off, put("name", "Tiny"), put("shots.s1.name", "one"), put("shots.s2.name", "two"))
+        sizes(demo, page, put("shots.s2.mass_g", "65 grains"), put("shots.s1.mass_g", "0.5 g"))
+        sizes(demo, page, put("shots.s1.density_g_cm3", "7.3 g/cm³"))
+        view = state(demo, page)["view"]
+        assert [row["name"] for row in view["sizes"]] == ["shots.s2.name", "shots.s1.name"]
+        assert view["fields"]["shots.s2.mass_g"] == "4.212 g" and view["sizes"][1]["across"] == "5.1 mm"
+        assert view["sentence"].startswith("2 sizes. ") and "two" in json.dumps(view["picture"])
+        changed = put("shots", "Tiny"), put("telltale", "")
+        assert "× one" in live(demo, *changed)["view"]["shotting"]
+        sizes(demo, page, {"do": "add"})
+        assert state(demo, page)["document"]["shots"][-1]["name"] == "size 1"
+        file = demo.get(f"{page}/shots.json").data
+        again = demo.post("/floats/bring-in", {"file": (io.BytesIO(file), "t.json")}).headers["Location"]
+        assert "/floats/shots/" in again and demo.get(f"{again}/shots.json").data == file
+        while state(demo, page)["base"] != was["base"]:
+            demo.send(f"{page}/undo", {"base": state(demo, page)["base"]})
+        assert state(demo, page)["document"] == was["document"]
 
     @pytest.mark.parametrize(
-        ("change", "says"),
+        ("path", "text", "says"),
         [
-            ({"mass_1": "heavy"}, "type a mass"),
-            ({"name": ""}, "name the table"),
-            ({"name_1": "", "mass_1": ""}, "at least one size"),
-            ({"density_1": "99 g/cm³"}, "1.5 to 20"),
+            ("shots.s1.mass_g", "heavy", "type a mass"),
+            ("name", "", "name the table"),
+            ("shots.s1.name", "AAA", "each name once"),
+            ("shots.s1.density_g_cm3", "99 g/cm³", "1.5 to 20"),
         ],
     )
-    def test_a_bad_row_is_answered_with_what_was_typed(self, demo, change, says):
-        answer = demo.post(
-            "/floats/shots/35",
-            {"name": "Tiny", "name_1": "one", "mass_1": "0.5 g", "density_1": "", **change},
-        )
-        assert answer.status_code == 422 and says in answer.text
+    def test_what_no_size_can_be_is_told_beside_it(self, demo, path, text, says):
+        answer = sizes(demo, "/floats/shots/35", put(path, text))
+        assert says in answer["errors"][0]["message"].lower() and answer["errors"][0]["field"] == path
+
+    def test_a_table_keeps_one_size(self, demo):
+        page = demo.post("/floats/shots/new").headers["Location"]
+        off = [{"do": "remove", "group": "shots", "key": f"s{n}"} for n in range(1, 14)]
+        assert "at least one size" in sizes(demo, page, *off)["errors"][0]["says"]
+        assert state(demo, page)["view"]["sizes"][0]["only"] == "a table has one size at least"
 
 
 def test_live_bait_lists_and_what_is_questioned(demo):

@@ -265,62 +265,7 @@ class TestWild:
         assert empty.post("/pair", {"code": code}).status_code == 422
 
 
-def stale_and_new(visitor, page, change, name):
-    """Two tabs on one form: the first keeps, the second is told, and puts its own over it when it keeps
-    again.
-    """
-    tabs = [hidden_of(visitor.get(page).text) for _ in range(2)]
-    assert tabs[0]["base"] == tabs[1]["base"] and tabs[0]["once"] != tabs[1]["once"]
-    assert visitor.post(page, {**tabs[0], **change, name: "First tab"}).status_code == 302
-    told = visitor.post(page, {**tabs[1], **change, name: "Second tab"})
-    assert (
-        told.status_code == 422
-        and "changed elsewhere" in told.text
-        and "Second tab" in told.text
-        and "First tab" in visitor.get(page).text
-    )
-    again = hidden_of(told.text)
-    assert (
-        again["base"] != tabs[1]["base"]
-        and visitor.post(page, {**again, **change, name: "Second tab"}).status_code == 302
-    )
-    assert "Second tab" in visitor.get(page).text
-
-
-def hidden_of(text):
-    """The hidden fields of the form that says on what it was filled in."""
-    form = next(
-        one
-        for one in re.findall(r"<form[^>]*>(.*?)</form>", text, re.S)
-        if 'name="base"' in one and 'name="do"' not in one.split('name="base"')[0]
-    )
-    return dict(re.findall(r'<input type="hidden" name="([\w-]+)" value="([^"]*)"', form))
-
-
-def shown_fields(text):
-    """What the fields of a page hold, as a browser sends them."""
-    found = {m[0]: m[1] for m in re.findall(r'<input[^>]*name="([\w-]+)"[^>]*value="([^"]*)"', text)}
-    for name, options in re.findall(r'<select[^>]*name="([\w-]+)"[^>]*>(.*?)</select>', text, re.S):
-        chosen = re.search(r'<option(?: value="([^"]*)")? selected>([^<]*)', options) or re.search(
-            r'<option(?: value="([^"]*)")?>([^<]*)', options
-        )
-        found[name] = (chosen[1] if chosen[1] is not None else chosen[2]) if chosen else ""
-    return {name: value for name, value in found.items() if name not in ("csrf_token", "once", "base", "q")}
-
-
 class TestTwoTabs:
-    @pytest.mark.parametrize(
-        ("page", "name"),
-        [("/floats/shots/35", "name")],
-    )
-    def test_the_last_to_keep_a_form_is_told_and_loses_nothing(self, demo, page, name):
-        stale_and_new(
-            demo,
-            page,
-            {k: v for k, v in shown_fields(demo.get(page).text).items() if not k.startswith("do")},
-            name,
-        )
-
     @pytest.mark.parametrize(
         ("address", "data"),
         [(f"/shapes/{FERRY_RUNNER}/joints", {"x": "40 mm"}), (f"/tank/{FERRY_RUNNER}/history/1", {})],

@@ -10,7 +10,7 @@ from sqlmodel import Session, select
 
 from lamsik.core.floats.design import own_mass_g
 from lamsik.core.floats.rating import capacity_g
-from lamsik.core.floats.shotting import Shot, ShotTable
+from lamsik.core.floats.shotting import LEAD_G_CM3, Shot, ShotTable
 from lamsik.core.materials import body_material
 from lamsik.core.route.steps import steps
 from lamsik.core.shapes.blades import STARTING_BLADE
@@ -178,7 +178,8 @@ def _weighed(session: Session) -> None:
 def _floats(session: Session) -> None:
     """Floats, shot tables, and finished floats weighed by difference."""
     for name, country, series, shots, *density in (scenario.SHOTS, scenario.SINKERS):
-        table = ShotTable(str(name), str(country), str(series), tuple(Shot(*row, *density) for row in shots))
+        sizes = tuple(Shot(called, mass_g, density[0] if density else LEAD_G_CM3) for called, mass_g in shots)
+        table = ShotTable(str(name), str(country), str(series), sizes)
         documents.begin(session, "shots", table_content(table))
     waters = {water.name: water for water in map(stores.water_of, stores.waters(session))}
     floats = []

@@ -2,9 +2,10 @@
 tell-tale does.
 """
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from itertools import combinations
+from math import pi
 from typing import Annotated
 
 from annotated_types import MaxLen
@@ -14,7 +15,7 @@ from lamsik.core.floats.design import Float
 from lamsik.core.floats.parts import FloatPart
 from lamsik.core.floats.rating import capacity_g, settles_at_mm
 from lamsik.core.floats.standing import Standing, standing
-from lamsik.core.limits import Between, Name, held
+from lamsik.core.limits import Between, Name, Pattern, held
 from lamsik.core.water import Water
 
 LEAD_G_CM3 = 11.34
@@ -23,11 +24,17 @@ MOST_SHOT = 14
 
 @dataclass(frozen=True)
 class Shot:
-    """One size of a table: its name, mass in air [g], density [g/cm³]."""
+    """One size of a table: its name, mass in air [g], density [g/cm³]; its key stays when it is renamed."""
 
     name: Name
     mass_g: Annotated[float, Between(0.001, 500, "g", "in air")]
     density_g_cm3: Annotated[float, Between(1.5, 20, "g/cm³")] = LEAD_G_CM3
+    key: Annotated[str, Pattern("^[a-zA-Z0-9_-]*$", 0, 40)] = field(default="", compare=False)
+
+    @property
+    def across_mm(self) -> float:
+        """Diameter of the ball that it is [mm]: d = ∛(6m / πρ)."""
+        return float((6000.0 * self.mass_g / (pi * self.density_g_cm3)) ** (1 / 3))
 
     def __post_init__(self) -> None:
         require(bool(self.name.strip()), "shot", self.name, "name the size")
@@ -48,6 +55,7 @@ class ShotTable:
     shots: Annotated[tuple[Shot, ...], MaxLen(60)]
 
     def __post_init__(self) -> None:
+        require(bool(self.name.strip()), "name", self.name, "name the table")
         names = [shot.name for shot in self.shots]
         require(
             bool(names) and len(set(names)) == len(names), "sizes", names, "at least one size, each name once"

@@ -1,6 +1,6 @@
 """The Floats bench: what stands in the header, and where its pages are."""
 
-from lamsik.web.floats import live, make, views
+from lamsik.web.floats import live, make, shots, views
 from lamsik.web.shared.bench import BenchPages
 
 BENCH = BenchPages(
@@ -10,5 +10,6 @@ BENCH = BenchPages(
         views.blueprint,
         live.blueprint,
         make.blueprint,
+        shots.blueprint,
     ),
 )

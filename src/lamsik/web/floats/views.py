@@ -1,32 +1,32 @@
 """The Floats bench: all floats, one float in its water, shot tables, does this water need a slider."""
 
-from flask import Blueprint, flash, redirect, render_template, request, url_for
+from flask import Blueprint, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from lamsik.core.errors import Refused, require
+from lamsik.core.errors import Refused
 from lamsik.core.floats.design import KINDS, Float
 from lamsik.core.floats.learning import advice, fit
 from lamsik.core.floats.parts import FORM_SAYS
 from lamsik.core.floats.parts import KINDS as PART_KINDS
 from lamsik.core.floats.rating import loading_g
-from lamsik.core.floats.shotting import Shot, ShotTable, pull_to
+from lamsik.core.floats.shotting import pull_to
 from lamsik.core.floats.slider import SliderAnswer, slider
 from lamsik.core.materials import BODY_MATERIALS, METALS
 from lamsik.core.units import parse
 from lamsik.core.water import Water
 from lamsik.documents.floats.document import blank, to_float
 from lamsik.documents.rows import Document as Content
-from lamsik.documents.shots.document import table_content
-from lamsik.documents.shots.document import table_of as kept_table
+from lamsik.documents.shots.document import SHOTS
 from lamsik.drawings.floats import thumbnail
 from lamsik.drawings.svg import Node
 from lamsik.store import documents, floats
 from lamsik.store.tables import Document
+from lamsik.web.floats import shots
 from lamsik.web.floats.live import current
 from lamsik.web.floats.shop import finished, shop_of
 from lamsik.web.floats.state import table_of
 from lamsik.web.shared import keeping, whole
-from lamsik.web.shared.db import db, load_document, sent_base
+from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.web.shared.waters import shop_waters
 from lamsik.words import refusals
@@ -91,12 +91,24 @@ def new() -> ResponseReturnValue:
 
 @blueprint.post("/bring-in")
 def bring_in() -> ResponseReturnValue:
-    """A float file brought in."""
+    """A file of a float or of a table of sizes brought in."""
     try:
+        if _is_of_sizes():
+            table = keeping.brought_in("shots", shots.current)
+            return redirect(url_for("floats_shots.show", key=table.id))
         row = keeping.brought_in("float", _all_of)
     except Refused as refused:
         return _page(refusals.says(refused))
     return redirect(url_for("floats.edit", key=row.id))
+
+
+def _is_of_sizes() -> bool:
+    sent = request.files.get("file")
+    if sent is None:
+        return False
+    data = sent.read(SHOTS.most_bytes)
+    sent.seek(0)
+    return f'"{SHOTS.format}"'.encode() in data
 
 
 def _all_of(row: Document) -> object:
@@ -152,53 +164,3 @@ def learned(key: int) -> str:
 def _nominal(computed_g: float) -> float:
     """The rating a float was made for: to the tenth of a gram."""
     return round(computed_g, 1)
-
-
-@blueprint.post("/shots/new")
-def new_table() -> ResponseReturnValue:
-    """A shot table to fill in."""
-    content = table_content(floats.STANDARD) | {
-        "name": f"Shot table {len(documents.listed(db(), 'shots')) + 1}"
-    }
-    row = documents.begin(db(), "shots", content)
-    return redirect(url_for("floats.table", key=row.id))
-
-
-@blueprint.route("/shots/<int:key>", methods=["GET", "POST"])
-def table(key: int) -> ResponseReturnValue:
-    """One shot table: its country, series, and sizes."""
-    row = load_document("shots", key)
-    problem, asked = "", {}
-    if request.method == "POST":
-        asked = request.form.to_dict()
-        try:
-            documents.save(db(), row, table_content(_table_sent(asked)), sent_base(row))
-            flash("Kept: floats are shotted with these sizes from now on.")
-            return redirect(url_for("floats.table", key=key))
-        except Refused as refused:
-            problem = refusals.says(refused)
-    return render_template(
-        "floats/table.html",
-        row=row,
-        table=kept_table(documents.content(db(), row)),
-        problem=problem,
-        asked=asked,
-    ), (422 if problem else 200)
-
-
-def _table_sent(asked: dict[str, str]) -> ShotTable:
-    shots = []
-    for n in range(1, 41):
-        name, mass = asked.get(f"name_{n}", "").strip(), asked.get(f"mass_{n}", "").strip()
-        if not name and not mass:
-            continue
-        density = asked.get(f"density_{n}", "").strip()
-        dense = parse(density, "density", f"density of {name}", "g/cm³").value if density else 11.34
-        shots.append(Shot(name, parse(mass, "mass", name or f"size {n}", "g").value, dense))
-    require(bool(asked.get("name", "").strip()), "name", "", "name the table")
-    return ShotTable(
-        asked["name"].strip()[:80],
-        asked.get("country", "").strip()[:60],
-        asked.get("series", "").strip()[:60],
-        tuple(sorted(shots, key=lambda s: -s.mass_g)),
-    )

@@ -53,4 +53,4 @@ def _exact(path: str, value: float | str, unit: str) -> str:
     inches = quantity == "length" and unit == "in"
     if isinstance(value, str) or quantity == "number" or inches:
         return _rounded(path, value, unit)
-    return f"{value:g}{'' if quantity == 'angle' else ' '}{STORED[quantity]}"
+    return f"{round(value, 3):g}{'' if quantity == 'angle' else ' '}{STORED[quantity]}"
