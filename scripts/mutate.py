@@ -1,6 +1,6 @@
 """Change single lines of the program, one at a time, and list the changes that no test notices.
 
-    python scripts/mutate.py [--count 60] [--seed 1] [--only src/lamsik/web] [--ran FILE]
+    python scripts/mutate.py [--count 60] [--seed 1] [--only src/lamsik/web …] [--ran FILE]
 
 Half of the changes are in the core, half in documents, formats, store, views, templates and modules. Each is
 made in a copy, and tests are run on it until one fails. Of a line of Python it is known which tests run it
@@ -307,7 +307,7 @@ def main() -> None:
     asked = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
     asked.add_argument("--count", type=int, default=60)
     asked.add_argument("--seed", type=int, default=1)
-    asked.add_argument("--only", default="")
+    asked.add_argument("--only", nargs="*", default=[])
     asked.add_argument(
         "--no-browser",
         action="store_true",
@@ -324,7 +324,9 @@ def main() -> None:
         if path.suffix in WAYS and "vendor" not in path.parts and "versions" not in path.parts
     ]
     if given.only:
-        drawn = mutations([path for path in files if str(path).startswith(given.only)], given.count, dice)
+        drawn = mutations(
+            [path for path in files if str(path).startswith(tuple(given.only))], given.count, dice
+        )
     else:
         core = [path for path in files if path.parts[2] == "core"]
         rest = [path for path in files if path.parts[2] in ("documents", "formats", "store", "web")]

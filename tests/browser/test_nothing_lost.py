@@ -7,7 +7,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.demo_rows import FERRY_RUNNER, STUBBY_FOUR_AT_ONCE, TENCH_ANTENNA_2_5_G
+from tests.demo_rows import FERRY_RUNNER, MUDLARK, STUBBY_FOUR_AT_ONCE, TENCH_ANTENNA_2_5_G
 
 pytestmark = pytest.mark.browser
 
@@ -91,7 +91,12 @@ def test_a_backup_is_made_checked_and_put_back_by_page(demo_page: Page):
 
 def test_what_the_page_says_of_saving_is_so_after_undo_and_redo_at_any_pace(demo_page: Page):
     page = demo_page
-    for url in ("/tank/17", "/shapes/17", f"/floats/{TENCH_ANTENNA_2_5_G}", f"/moulds/{STUBBY_FOUR_AT_ONCE}"):
+    drawn = (f"/{bench}/{MUDLARK}" for bench in ("tank", "shapes"))
+    for url in (
+        *drawn,
+        f"/floats/{TENCH_ANTENNA_2_5_G}",
+        f"/moulds/{STUBBY_FOUR_AT_ONCE}",
+    ):
         page.goto(url)
         name = page.locator("input[data-path='name']")
         expect(name).not_to_have_value("")

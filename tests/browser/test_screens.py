@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.demo_rows import FERRY_RUNNER, SPLIT_EEL
+from tests.demo_rows import FERRY_RUNNER, SPLIT_EEL, WEED_TADPOLE
 from tests.pages import EVERY
 
 pytestmark = pytest.mark.browser
@@ -49,7 +49,7 @@ def drag(page: Page, handle, by_px: tuple[int, int]) -> None:
 
 def test_dragging_the_ballast_moves_it_all_and_saves_on_release(demo_page: Page):
     page = demo_page
-    page.goto("/tank/24")
+    page.goto(f"/tank/{WEED_TADPOLE}")
     page.wait_for_load_state("networkidle")
     expect(page.locator(".verdict")).to_contain_text("level")
     place = page.get_by_label(re.compile("distance from the nose")).last

@@ -7,7 +7,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.demo_rows import FERRY_RUNNER
+from tests.demo_rows import FERRY_RUNNER, LITTLE_GLIDER, WEED_TADPOLE
 
 pytestmark = pytest.mark.browser
 
@@ -22,7 +22,7 @@ def figure(page: Page, row: int, column: int) -> str:
 
 def test_a_bait_is_brought_to_a_slow_rise_hooked_tubbed_and_cleared(demo_page: Page):
     page = demo_page
-    page.goto("/tank/20")
+    page.goto(f"/tank/{LITTLE_GLIDER}")
     page.wait_for_load_state("networkidle")
     page.get_by_label("It should").select_option("slow rise")
     page.get_by_role("button", name="Level").click()
@@ -95,7 +95,7 @@ def test_trial_weights_by_keyboard_become_inside_ballast(demo_page: Page):
 
 def test_dragging_draws_where_g_goes_and_looking_changes_nothing(demo_page: Page):
     page = demo_page
-    page.goto("/tank/24")
+    page.goto(f"/tank/{WEED_TADPOLE}")
     page.wait_for_load_state("networkidle")
     handle = page.get_by_role("slider").first
     box = handle.bounding_box()

@@ -21,6 +21,7 @@ from lamsik.web.shapes.blade_view import BladeView
 from lamsik.web.shared.view import panel_of
 from tests.demo_rows import (
     CASTING_RESIN,
+    ESTUARY_BLADE,
     FERRY_RUNNER,
     FOAM_PILOT,
     PRINT_RATTLER,
@@ -29,6 +30,7 @@ from tests.demo_rows import (
     TENCH_ANTENNA_2_5_G,
     TOLLHOUSE,
     WEED_TADPOLE_SOFT,
+    WEIGHED_SHOT,
     ZANDER_CLAY,
 )
 
@@ -153,8 +155,8 @@ PAGES = {
     SchemeView: (f"/paints/{ZANDER_CLAY}", "paints"),
     FloatView: (f"/floats/{TENCH_ANTENNA_2_5_G}", "floats"),
     MouldView: (f"/moulds/{STUBBY_FOUR_AT_ONCE}", "moulds"),
-    TableView: ("/floats/shots/35", "shots"),
-    BladeView: ("/shapes/blades/33", "blades"),
+    TableView: (f"/floats/shots/{WEIGHED_SHOT}", "shots"),
+    BladeView: (f"/shapes/blades/{ESTUARY_BLADE}", "blades"),
     ProductView: (f"/mixes/products/{CASTING_RESIN}", "mixes"),
 }
 

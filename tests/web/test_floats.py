@@ -314,7 +314,7 @@ class TestTables:
         ],
     )
     def test_what_no_size_can_be_is_told_beside_it(self, demo, path, text, says):
-        answer = sizes(demo, "/floats/shots/35", put(path, text))
+        answer = sizes(demo, f"/floats/shots/{shop.WEIGHED_SHOT}", put(path, text))
         assert says in answer["errors"][0]["message"].lower() and answer["errors"][0]["field"] == path
 
     def test_a_table_keeps_one_size(self, demo):

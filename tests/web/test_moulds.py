@@ -13,6 +13,7 @@ from sqlmodel import select
 from lamsik.formats import stl
 from lamsik.store.database import session_of
 from lamsik.store.tables import Batch, Clock, MouldMade, now
+from tests.demo_rows import OLD_GLIDER
 from tests.web.pouring import (
     MUDLARK,
     RESIN,
@@ -187,12 +188,14 @@ class TestCard:
         assert "to fill, 3 alive" in demo.get(f"/moulds/{STUBBY}/cast").text
 
     def test_a_masters_last_demoulding_asks_for_a_copy_first(self, demo):
-        assert "durable copy" in demo.get("/moulds/57/card").text
-        assert demo.post("/moulds/57/made", {"material": "silicone"}).status_code == 422
+        assert "durable copy" in demo.get(f"/moulds/{OLD_GLIDER}/card").text
+        assert demo.post(f"/moulds/{OLD_GLIDER}/made", {"material": "silicone"}).status_code == 422
         assert (
             "Version 1 is made"
             in demo.post(
-                "/moulds/57/made", {"material": "silicone", "copy_first": "1"}, follow_redirects=True
+                f"/moulds/{OLD_GLIDER}/made",
+                {"material": "silicone", "copy_first": "1"},
+                follow_redirects=True,
             ).text
         )
 

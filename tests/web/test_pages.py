@@ -56,7 +56,7 @@ def test_what_is_not_there_answers_404_in_the_apps_look(demo):
         f"/moulds/{shop.FERRY_RUNNER}",
         f"/floats/{shop.FERRY_RUNNER}",
         f"/mixes/products/{shop.STUBBY_FOUR_AT_ONCE}",
-        "/shapes/blades/15",
+        f"/shapes/blades/{shop.FERRY_RUNNER}",
     ]
     for url in (
         *urls,

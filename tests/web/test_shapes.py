@@ -142,7 +142,7 @@ class TestDrawing:
             base=2,
         )
         piece = demo.post("/pieces/start", {"design": "24"}).headers["Location"]
-        for url in ("/shapes/24/compare", piece, f"{piece}/card"):
+        for url in (f"/shapes/{shop.WEED_TADPOLE}/compare", piece, f"{piece}/card"):
             assert "ot for sale: after a museum piece" in demo.get(url).text, url
 
 
@@ -205,7 +205,7 @@ class TestBringIn:
         assert demo.get("/shapes").text.count("<li>") == before
 
     def test_outlines_onto_a_body_are_its_next_revision(self, demo):
-        data = demo.get("/shapes/16/outlines.svg").data
+        data = demo.get(f"/shapes/{shop.FERRY_RUNNER_110}/outlines.svg").data
         assert opened(demo, demo.post("/shapes/bring-in", sent(data, "longer.svg", onto="15"))) == 15
         found = document(demo, 15)
         assert found["body"]["length_mm"] == pytest.approx(110, abs=0.05) and found["hardware"][1][
@@ -449,12 +449,14 @@ class TestTrace:
 
 class TestRooms:
     def test_revisions_are_named_and_compared_with_their_numbers(self, demo):
-        page = "/shapes/17/compare"
+        page = f"/shapes/{shop.MUDLARK}/compare"
         assert (
             "Lip: 20.0 mm wide" in demo.get(f"{page}?a=2&b=3").text
             or "ip:" in demo.get(f"{page}?a=2&b=3").text
         )
-        demo.post("/shapes/17/revisions/2/name", {"name": "  as sold in   June ", "a": "2", "b": "3"})
+        demo.post(
+            f"/shapes/{shop.MUDLARK}/revisions/2/name", {"name": "  as sold in   June ", "a": "2", "b": "3"}
+        )
         found = demo.get(f"{page}?a=2&b=4").text
         assert (
             "as sold in June" in found
