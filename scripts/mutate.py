@@ -28,7 +28,7 @@ from xml.etree import ElementTree
 ROOT = Path(__file__).parent.parent
 SOURCES = "src/lamsik"
 LAYERS = {
-    "core": ("tests/core",),
+    "core": ("tests/core", "tests/documents"),
     "documents": ("tests/documents", "tests/web"),
     "formats": ("tests/formats", "tests/web"),
     "store": ("tests/store", "tests/web"),

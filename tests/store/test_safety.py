@@ -238,7 +238,7 @@ class TestBackup:
                     "INSERT INTO piece (number, design_id, revision_id, started_at, note, search, cavity)"
                     " VALUES ('P9', 77, 78, '2026-01-01', '', '', '')"
                 ),
-                "torn: a row of piece",
+                "this backup is torn: a row of",
             ),
             ("DROP TABLE weighed", "no table"),
         ):
