@@ -14,8 +14,6 @@ from lamsik.core.moulds.layout import (
     Text,
     box,
     key_places,
-    lying,
-    lying_true,
     outline,
     turned,
 )
@@ -100,7 +98,7 @@ def picture(
 
 
 def _reach(mould: Mould) -> float:
-    mesh = lying(mould)
+    mesh = mould.lies
     across = mesh.vertices[:, (0, 2)] if mould.stand == FLAT else mesh.vertices[:, (0, 1)]
     return float(np.hypot(across[:, 0], across[:, 1]).max())
 
@@ -193,7 +191,7 @@ def _marked(mould: Mould, spot: CavitySpot, undercut: NDArray[np.bool_], pen: Pe
     """Faces that lean in under a half, hatched in red."""
     if not undercut.any():
         return []
-    mesh = lying_true(mould)
+    mesh = mould.lies_true
     middles = mesh.vertices[mesh.faces[undercut]].mean(axis=1)
     spots = np.unique(np.round(middles[:, :2] / (3 * pen.mm)), axis=0)[:600] * 3 * pen.mm
     d = " ".join(
@@ -312,8 +310,8 @@ def _section(mould: Mould, walls: Box, pen: Pen, unit: str) -> list[Node]:
     rows = [node("path", d=path(upper), fill=UPPER, stroke=INK, stroke_width=1.6 * pen.mm)]
     if mould.parts == 2:
         rows.append(node("path", d=path(lower), fill=LOWER, stroke=INK, stroke_width=1.6 * pen.mm))
-    shift = 0.0 if mould.parts == 2 else -float(lying(mould).vertices[:, 2].min())
-    for row in middle_cut(lying(mould)):
+    shift = 0.0 if mould.parts == 2 else -float(mould.lies.vertices[:, 2].min())
+    for row in middle_cut(mould.lies):
         points = row * np.array([cos(radians(spot.turn_deg)), 1.0]) + np.array(
             [spot.x_mm, shift - (mould.parting_mm if mould.parts == 2 else 0.0)]
         )

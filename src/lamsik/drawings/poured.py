@@ -10,7 +10,7 @@ import numpy as np
 
 from lamsik.core.moulds.funnels import end_of, feeds
 from lamsik.core.moulds.geometry import seen
-from lamsik.core.moulds.layout import Mould, lying
+from lamsik.core.moulds.layout import Mould
 from lamsik.core.moulds.pull import OPEN
 from lamsik.core.moulds.vents import FLAT, HighPoint
 from lamsik.core.shapes.curves import Array
@@ -55,7 +55,7 @@ class _Turned:
     @property
     def shapes(self) -> list[Array]:
         """Outlines of its shadow."""
-        mesh = lying(self.mould)
+        mesh = self.mould.lies
         outlines = seen(mesh, 1)[0] if self.is_flat else seen(mesh)[0]
         return [shape @ self.spin.T for shape in outlines]
 
@@ -67,7 +67,7 @@ class _Turned:
     def mouth(self) -> tuple[float, float]:
         """Where the funnel meets it."""
         axis, way = {"tail": (0, 1), "nose": (0, -1), "back": (1, 1), "belly": (1, -1)}[self.mould.funnel.end]
-        return self.at(end_of(lying(self.mould).vertices, way * np.eye(3)[axis]))
+        return self.at(end_of(self.mould.lies.vertices, way * np.eye(3)[axis]))
 
 
 def _turned(mould: Mould, tilt_deg: float, lies_deg: float = 0.0) -> _Turned:
@@ -246,7 +246,7 @@ def _filled(shapes: list[Array], level_mm: float, colour: str, pen: Pen) -> list
 
 def _thin(stands: _Turned, zones: tuple[tuple[float, float], ...], pen: Pen) -> list[Node]:
     """Rings round the stretches [mm from the nose] where it is thin."""
-    points = lying(stands.mould).vertices
+    points = stands.mould.lies.vertices
     start, rows = float(points[:, 0].min()), []
     for a, b in zones:
         within = (points[:, 0] >= start + a - 0.5) & (points[:, 0] <= start + b + 0.5)

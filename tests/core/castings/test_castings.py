@@ -21,7 +21,7 @@ from lamsik.core.castings.softbody import exposed
 from lamsik.core.castings.throughput import Cycle, Making, plan, shots_needed
 from lamsik.core.errors import Refused
 from lamsik.core.moulds import masters
-from lamsik.core.moulds.layout import lying, pour_up
+from lamsik.core.moulds.layout import pour_up
 from lamsik.core.route.workdays import Workdays
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.tank import evaluate
@@ -167,7 +167,7 @@ class TestTwoPours:
         lies = replace(
             mould(master=masters.of_body("egg", body, 9.0), pull=pull), shrink_percent=1.0, stand="flat"
         )
-        two = two_pours(lying(lies), pour_up(lies, float(np.degrees(0.4))), dense, 1.6, 0.8)
+        two = two_pours(lies.lies, pour_up(lies, float(np.degrees(0.4))), dense, 1.6, 0.8)
         drawn = np.random.default_rng(3).uniform(-1.0, 1.0, (400_000, 3))
         points = drawn[(drawn**2).sum(axis=1) < 1.0] * (length / 2, width / 2, depth / 2) + (length / 2, 0, 0)
         points = points[np.argsort(points @ np.asarray(up))]
@@ -205,7 +205,7 @@ class TestPlastisol:
             plastisol.shot(30.0, 3.0, 1.05, 40.0, 3, 6.0, 4.0)
 
     def test_zones_thinner_than_the_limit_are_found_and_ask_before_the_heat_gun(self):
-        shape = lying(mould())
+        shape = mould().lies
         zones = plastisol.thin_zones(shape, 16.0)
         assert [zone.from_mm < 40 for zone in zones] == [True, False] and all(
             zone.thinnest_mm < 16 for zone in zones

@@ -31,7 +31,6 @@ from lamsik.core.moulds.layout import (
     box,
     cap_mm3,
     cavity_ml,
-    lying,
 )
 from lamsik.core.moulds.masters import Master
 from lamsik.core.moulds.press import pressed
@@ -97,7 +96,7 @@ class TestMasters:
 
     def test_made_larger_for_what_shrinks(self):
         assert cavity_ml(mould(shrink_percent=2.0)) == pytest.approx(VOLUME / 1000 / 0.98**3)
-        assert measures(lying(mould(shrink_percent=2.0))).volume_mm3 == pytest.approx(
+        assert measures(mould(shrink_percent=2.0).lies).volume_mm3 == pytest.approx(
             VOLUME / 0.98**3, rel=1e-6
         )
 
@@ -234,12 +233,12 @@ class TestUpright:
 
 class TestPull:
     def test_an_ellipsoid_leans_in_by_what_lies_beyond_its_parting(self):
-        whole = features(lying(mould()))
+        whole = features(mould().lies)
         assert whole.projected_mm2 == pytest.approx(pi / 4 * L * D, rel=3e-3) and whole.undercut_share < 1e-3
         share = 0.5
-        off = features(lying(mould()), share * W / 2)
+        off = features(mould().lies, share * W / 2)
         assert off.undercut_mm2 == pytest.approx(pi / 4 * L * D * share**2, rel=0.12)
-        assert best_parting(lying(mould())) == pytest.approx(0.0, abs=0.6)
+        assert best_parting(mould().lies) == pytest.approx(0.0, abs=0.6)
 
     def test_a_fine_mesh_is_judged_as_it_is_and_not_as_it_was_thinned(self):
         rough = manifold3d.Manifold.sphere(1.0, 160).scale((L / 2, D / 2, W / 2))
@@ -258,7 +257,7 @@ class TestPull:
 
     def test_the_thinnest_section_and_where(self):
         cone = masters.of_body("cone", straight(100.0, 12.0, 2.0), 1.0)
-        found = features(lying(mould(master=cone)))
+        found = features(mould(master=cone).lies)
         assert (
             found.thinnest_mm == pytest.approx(2 * (12 - 10 * (found.thinnest_x_mm + 50) / 100), rel=0.01)
             and found.thinnest_x_mm > 30
@@ -268,10 +267,10 @@ class TestPull:
         half = Master("half", solid(solid_of(MASTER.mesh).trim_by_plane((0, 0, 1), 0)), VOLUME / 2)
         flat = features(masters.laid(half.mesh, "back"))
         assert flat.flat == "lower" and choices(flat)[0].kind == "open"
-        assert choices(features(lying(mould())))[0].kind == "two-part"
-        thin = features(lying(mould(master=masters.of_body("leaf", ellipsoid(60, 1.5, 20), 1.0))))
+        assert choices(features(mould().lies))[0].kind == "two-part"
+        thin = features(mould(master=masters.of_body("leaf", ellipsoid(60, 1.5, 20), 1.0)).lies)
         assert choices(thin)[0].kind == "press" and choices(thin, injector=True)[0].kind == "injection"
-        upright = features(lying(mould(pull="nose")), 30.0)
+        upright = features(mould(pull="nose").lies, 30.0)
         assert choices(upright)[0].kind == "split"
         assert all(row.why for row in choices(upright)) and len(choices(upright)) == 5
 

@@ -9,7 +9,7 @@ import numpy as np
 
 from lamsik.core.moulds.funnels import end_of, feed_ml, feeds
 from lamsik.core.moulds.geometry import seen
-from lamsik.core.moulds.layout import Mould, cavity_ml, lying, lying_true, pour_up
+from lamsik.core.moulds.layout import Mould, cavity_ml, pour_up
 from lamsik.core.moulds.pull import INJECTION, OPEN, PRESS, Choice, Features, choices, features
 from lamsik.core.moulds.silicone import Half, halves
 from lamsik.core.moulds.tight import Tight, tight_places
@@ -21,7 +21,7 @@ _END = {"tail": (0, 1.0), "nose": (0, -1.0), "back": (1, 1.0), "belly": (1, -1.0
 def feed_point(mould: Mould) -> tuple[float, float, float]:
     """Where the funnel meets the laid master [mm]."""
     axis, way = _END[mould.funnel.end]
-    spot = end_of(lying(mould).vertices, way * np.eye(3)[axis])
+    spot = end_of(mould.lies.vertices, way * np.eye(3)[axis])
     return (float(spot[0]), float(spot[1]), float(spot[2]))
 
 
@@ -29,7 +29,7 @@ def escapes(mould: Mould) -> list[tuple[float, float, float]]:
     """Where air leaves the cavity: the funnel, vents there are; the whole open face of an open pour; wells
     of a press mould let it out all round the parting.
     """
-    mesh = lying(mould)
+    mesh = mould.lies
     spots = [(vent.x_mm, vent.y_mm, vent.z_mm) for vent in mould.vents]
     if mould.kind == OPEN:
         flat = mesh.vertices[:, 2] < mesh.vertices[:, 2].min() + 1e-3
@@ -46,7 +46,7 @@ def high_points_of(mould: Mould, turn_deg: float | None = None) -> tuple[HighPoi
     """
     turn = radians(mould.cavities[0].turn_deg if turn_deg is None else turn_deg)
     spin = np.array([[cos(turn), sin(turn), 0.0], [-sin(turn), cos(turn), 0.0], [0.0, 0.0, 1.0]])
-    return high_points(lying(mould), spin @ pour_up(mould), escapes(mould), mould.bump_mm)
+    return high_points(mould.lies, spin @ pour_up(mould), escapes(mould), mould.bump_mm)
 
 
 def turns(mould: Mould) -> tuple[float, ...]:
@@ -70,7 +70,7 @@ class Look:
 
 def look(mould: Mould, injector: bool = False) -> Look:
     """Everything the page shows of a mould, without prices and stock."""
-    shape = features(lying_true(mould), mould.parting_mm, mould.slant_deg, seen(lying(mould))[1])
+    shape = features(mould.lies_true, mould.parting_mm, mould.slant_deg, seen(mould.lies)[1])
     others = tuple((turn, air) for turn in turns(mould)[1:] if (air := high_points_of(mould, turn)))
     return Look(
         shape,

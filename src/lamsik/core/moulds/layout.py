@@ -4,7 +4,7 @@ mm; z = 0 is the parting at the box's middle.
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from math import cos, pi, radians, sin, tan
 from typing import Annotated
 
@@ -193,9 +193,22 @@ class Mould:
             len(self.cavities),
             f"1 to {MOST_CAVITIES} cavities in a block",
         )
-        half = float(np.ptp(lying(self).vertices[:, 2])) / 2
+        half = float(np.ptp(self.lies.vertices[:, 2])) / 2
         finite_between("parting_mm", self.parting_mm, -half, half, "mm: within the master")
         _refuse_small(self)
+
+    @cached_property
+    def lies(self) -> Mesh:
+        """The master as it lies, enlarged by the shrinkage; its middle at the origin, the parting not yet
+        moved to z = 0.
+        """
+        return _lying(self.master.mesh, self.pull, self.shrink_percent)
+
+    @cached_property
+    def lies_true(self) -> Mesh:
+        """The same as it was brought in, not thinned: what leans in is judged on it."""
+        true = self.master.true_mesh
+        return self.lies if true is None else _lying(true, self.pull, self.shrink_percent)
 
     @property
     def parts(self) -> int:
@@ -206,13 +219,6 @@ class Mould:
 @lru_cache(maxsize=64)
 def _lying(mesh: Mesh, pull: str, percent: float) -> Mesh:
     return laid(shrunk_mesh(mesh, percent), pull)
-
-
-def lying(mould: Mould) -> Mesh:
-    """The master as it lies, enlarged by the shrinkage; its middle at the origin, the parting not yet
-    moved to z = 0.
-    """
-    return _lying(mould.master.mesh, mould.pull, mould.shrink_percent)
 
 
 def laid_point(mould: Mould, at_mm: tuple[float, float, float]) -> tuple[float, float, float]:
@@ -231,12 +237,6 @@ def bait_way(mould: Mould, way_mm: Sequence[float]) -> tuple[float, float, float
     return (float(x), float(y), float(z))
 
 
-def lying_true(mould: Mould) -> Mesh:
-    """The same as it was brought in, not thinned: what leans in is judged on it."""
-    true = mould.master.true_mesh
-    return lying(mould) if true is None else _lying(true, mould.pull, mould.shrink_percent)
-
-
 def cavity_ml(mould: Mould) -> float:
     """One cavity [ml], the shrinkage allowed for."""
     return mould.master.volume_ml / (1 - mould.shrink_percent / 100) ** 3
@@ -244,7 +244,7 @@ def cavity_ml(mould: Mould) -> float:
 
 def placed(mould: Mould, spot: CavitySpot) -> Mesh:
     """A cavity's mesh in the mould's frame: the parting plane at z = 0 under the cavity's middle."""
-    mesh, turn = lying(mould), radians(spot.turn_deg)
+    mesh, turn = mould.lies, radians(spot.turn_deg)
     spin = np.array([[cos(turn), -sin(turn), 0], [sin(turn), cos(turn), 0], [0, 0, 1]])
     return Mesh(mesh.vertices @ spin.T + np.array([spot.x_mm, spot.y_mm, -mould.parting_mm]), mesh.faces)
 
@@ -278,7 +278,7 @@ class Box:
 def box(mould: Mould) -> Box:
     """The box: as typed, or as the cavities need with their margins."""
     length, width = needed(mould)
-    mesh = lying(mould)
+    mesh = mould.lies
     low, high = (
         float(mesh.vertices[:, 2].min()) - mould.parting_mm,
         float(mesh.vertices[:, 2].max()) - mould.parting_mm,
@@ -312,7 +312,7 @@ def _span(mould: Mould, spot: CavitySpot) -> tuple[float, float, float, float]:
 @lru_cache(maxsize=256)
 def outline(mould: Mould, spot: CavitySpot) -> Array:
     """A cavity's shadow in the plan, (n, 2) [mm]."""
-    rows = seen(lying(mould))[0]
+    rows = seen(mould.lies)[0]
     points = max(rows, key=len)
     turn = radians(spot.turn_deg)
     spin = np.array([[cos(turn), -sin(turn)], [sin(turn), cos(turn)]])
@@ -332,7 +332,7 @@ def _refuse_small(mould: Mould) -> None:
                 f" {mould.edge_mm:g} mm of edge want {least:.0f} mm",
             )
     if mould.height_mm is not None:
-        tall = float(np.ptp(lying(mould).vertices[:, 2]))
+        tall = float(np.ptp(mould.lies.vertices[:, 2]))
         require(
             mould.height_mm > tall,
             "height_mm",

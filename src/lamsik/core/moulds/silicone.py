@@ -11,7 +11,7 @@ import numpy as np
 from lamsik.core.errors import finite_between
 from lamsik.core.moulds.funnels import feed_ml, feeds, wall_mm
 from lamsik.core.moulds.geometry import below_mm3
-from lamsik.core.moulds.layout import Mould, box, cavity_ml, lying, placed, turned
+from lamsik.core.moulds.layout import Mould, box, cavity_ml, placed, turned
 from lamsik.core.moulds.vents import FLAT
 from lamsik.core.shapes.skins import Mesh
 
@@ -34,7 +34,7 @@ class Half:
 
 def master_below_ml(mould: Mould) -> float:
     """How much of one master is below its parting plane [ml], the plane leaning as it does."""
-    return _below_plane_ml(lying(mould), mould.parting_mm, mould.slant_deg)
+    return _below_plane_ml(mould.lies, mould.parting_mm, mould.slant_deg)
 
 
 @lru_cache(maxsize=64)

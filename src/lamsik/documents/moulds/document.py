@@ -17,8 +17,6 @@ from lamsik.core.moulds.layout import (
     CavitySpot,
     Mould,
     arranged,
-    lying,
-    lying_true,
     usual_stand,
 )
 from lamsik.core.moulds.masters import Master
@@ -196,8 +194,8 @@ def first_layout(block: Document, master: Master) -> Document:
     name = f"{master.name} mould"[:120]
     for pull in ("side", "back", "belly"):
         mould = to_mould(blank(name, block, master, TWO_PART, pull), master)
-        parting = best_parting(lying_true(mould))
-        features_seen = features(lying_true(mould), parting, 0.0, seen(lying(mould))[1])
+        parting = best_parting(mould.lies_true)
+        features_seen = features(mould.lies_true, parting, 0.0, seen(mould.lies)[1])
         tried.append(
             (
                 features_seen.flat != "lower",

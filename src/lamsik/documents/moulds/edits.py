@@ -15,8 +15,6 @@ from lamsik.core.moulds.layout import (
     Well,
     arranged,
     box,
-    lying,
-    lying_true,
     usual_stand,
 )
 from lamsik.core.moulds.masters import Master
@@ -60,7 +58,7 @@ def _chosen(document: Document, path: str, make: Make) -> Document:
             parting_mm=0.0, slant_deg=0.0, vents=[], length_mm=None, width_mm=None, height_mm=None
         )
         document["parting_mm"] = round(
-            best_parting(lying_true(_mould({**document, "cavities": _somewhere(document)}, make))), 2
+            best_parting(_mould({**document, "cavities": _somewhere(document)}, make).lies_true), 2
         )
         return _again(document, make)
     if leaf == "stand":
@@ -164,7 +162,7 @@ def _tilt(document: Document, edit: Edit, make: Make) -> Document:
     document["vents"] = []
     mould = _mould(document, make)
     stand = fewest_vents(
-        lying(mould), mould.stand, escapes(mould), mould.bump_mm, turned_over=mould.kind == OPEN
+        mould.lies, mould.stand, escapes(mould), mould.bump_mm, turned_over=mould.kind == OPEN
     )
     document["tilt_deg"] = stand[0].tilt_deg
     document["typed"].pop("tilt_deg", None)
@@ -173,7 +171,7 @@ def _tilt(document: Document, edit: Edit, make: Make) -> Document:
 
 def _parting(document: Document, edit: Edit, make: Make) -> Document:
     """The parting height where least leans in."""
-    document["parting_mm"] = round(best_parting(lying_true(_mould(document, make)), document["slant_deg"]), 2)
+    document["parting_mm"] = round(best_parting(_mould(document, make).lies_true, document["slant_deg"]), 2)
     document["typed"].pop("parting_mm", None)
     return document
 

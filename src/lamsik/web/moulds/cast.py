@@ -13,7 +13,7 @@ from lamsik.core.errors import Refused, one_of
 from lamsik.core.mixes.clocks import RULE, at_temperature
 from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.product import Product
-from lamsik.core.moulds.layout import Mould, lying, pour_up
+from lamsik.core.moulds.layout import Mould, pour_up
 from lamsik.core.route.workdays import NAMES, Workdays
 from lamsik.core.shapes.design import Design
 from lamsik.documents.body.document import to_design
@@ -203,7 +203,7 @@ def drawn(mould: Mould, cast: Casting) -> Node:
     zones = tuple((zone.from_mm, zone.to_mm) for zone in cast.zones)
     if cast.two:
         return cast_picture(mould, cast.two.level_mm, True, cast.prop_deg, zones)
-    low = float((lying(mould).vertices @ pour_up(mould)).min())
+    low = float((mould.lies.vertices @ pour_up(mould)).min())
     return cast_picture(mould, None if cast.fill_mark_mm is None else cast.fill_mark_mm + low, zones=zones)
 
 

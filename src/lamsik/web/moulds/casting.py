@@ -26,7 +26,7 @@ from lamsik.core.errors import Refused, one_of
 from lamsik.core.mixes.filler import Filling, filling_for
 from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.product import Product, liquid_g_cm3
-from lamsik.core.moulds.layout import Mould, cavity_ml, laid_point, lying, pour_up
+from lamsik.core.moulds.layout import Mould, cavity_ml, laid_point, pour_up
 from lamsik.core.moulds.silicone import runner_ml
 from lamsik.core.shapes.design import Design
 from lamsik.web.batches.planning import BatchAsked
@@ -189,7 +189,7 @@ def _dense_first(
         raise Refused("dense_density", "", "say how dense the first pour is")
     prop = asked.value("prop", "angle", "propped at", "°", 15.0) or 0.0
     placed = [(ml, laid_point(mould, at)) for insert in inserts for ml, at in insert.pieces()]
-    two = two_pours(lying(mould), pour_up(mould, prop), dense, heavy, light_g_cm3, placed)
+    two = two_pours(mould.lies, pour_up(mould, prop), dense, heavy, light_g_cm3, placed)
     figures: dict[str, Any] = {"prop_deg": prop, "two": two, "uneven_mm": uneven_mm(mould, two)}
     waited = asked.value("waited", "time", "second pour after", "min")
     if waited is not None:
@@ -225,7 +225,7 @@ def _foam(
     spread = (asked.value("spread", "percent", "uncertain by", "%", 0.0) or 0.0) / 100.0
     under = _dense_first(mould, product, float(target or free), inserts, asked)
     charge = foam.charge(under["two"].light_ml if under else net, float(target or free), free, liquid, spread)
-    shape, up = lying(mould), pour_up(mould)
+    shape, up = mould.lies, pour_up(mould)
     low = float((shape.vertices @ up).min())
     mark = (
         level_mm(
@@ -273,7 +273,7 @@ def _hot(
     shot = plastisol.shot(
         net * cavities, runner_ml(mould) * cavities, product.density_g_cm3, jug, cavities, heat, each
     )
-    zones = plastisol.thin_zones(lying(mould), mould.thin_mm)
+    zones = plastisol.thin_zones(mould.lies, mould.thin_mm)
     colours = plastisol.parse_colours(asked.get("colours"))
     names = [name for name, _ in colours]
     layers = (
@@ -300,6 +300,6 @@ def like_original(design: Design, product: Product, filler: str) -> Match | None
 
 def height_words(mould: Mould, mark_mm: float) -> str:
     """The fill mark in words."""
-    shape, up = lying(mould), pour_up(mould)
+    shape, up = mould.lies, pour_up(mould)
     tall = float(np.ptp(shape.vertices @ up))
     return f"liquid stands {mark_mm:.0f} mm high of {tall:.0f} mm"

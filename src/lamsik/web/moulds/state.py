@@ -12,7 +12,7 @@ from lamsik.core.moulds.advice import Look, look, sentence
 from lamsik.core.moulds.faults import MasterUse
 from lamsik.core.moulds.funnels import feed_ml, feeds
 from lamsik.core.moulds.heat import Heat, level_error_mm, shrinkage
-from lamsik.core.moulds.layout import Mould, box, cavity_ml, lying
+from lamsik.core.moulds.layout import Mould, box, cavity_ml
 from lamsik.core.moulds.masters import PULLS, Master
 from lamsik.core.moulds.press import pressed
 from lamsik.core.moulds.pull import PRESS, Choice
@@ -156,7 +156,7 @@ def _point(point: HighPoint, mould: Mould) -> str:
 
 
 def _place(spot: tuple[float, float, float], mould: Mould) -> str:
-    mesh = lying(mould)
+    mesh = mould.lies
     along = spot[0] - float(mesh.vertices[:, 0].min())
     return f"{along:.0f} mm from the nose"
 
@@ -307,7 +307,7 @@ def _casting(document: Document, mould: Mould, shop: MouldShop) -> CastingPanel:
             else float(hot)
         ),
     )
-    long, off = float(np.ptp(lying(mould).vertices[:, 0])), float(document.get("level_deg", 0.0))
+    long, off = float(np.ptp(mould.lies.vertices[:, 0])), float(document.get("level_deg", 0.0))
     percent = cast.shrink_percent if cast else mould.shrink_percent
     shrunk = shrinkage(cavity_ml(mould), percent, feed_ml(mould) / max(len(mould.cavities), 1))
     feed = f"{shrunk.shrinks_ml:.2f} ml shrink away in each cavity, the funnel feeds {shrunk.feeds_ml:.2f} ml"
@@ -347,7 +347,7 @@ def _facts(mould: Mould, seen: Look) -> list[Fact]:
             "thin",
             "Thinnest section",
             f"{f.thinnest_mm:.1f} mm",
-            f"Across, at {f.thinnest_x_mm - float(lying(mould).vertices[:, 0].min()):.0f} mm from the nose;"
+            f"Across, at {f.thinnest_x_mm - float(mould.lies.vertices[:, 0].min()):.0f} mm from the nose;"
             " both ends left out.",
         ),
     ]
