@@ -12,12 +12,13 @@ from lamsik.core.floats.labels import Label
 from lamsik.core.water import Water
 from lamsik.documents import engine
 from lamsik.documents.body.edits import BODY
+from lamsik.documents.floats.edits import FLOAT
 from lamsik.drawings.labels import label_sheet
 from lamsik.store import backup, mixes, moulds, pieces
 from lamsik.store.tables import Batch, Instrument, MouldMade, Piece
 from lamsik.words import refusals
 from tests.documents.test_body import document
-from tests.documents.test_registry import SHOPS
+from tests.documents.test_registry import SAMPLES, SHOPS
 
 TABLE = Path(__file__).parents[1] / "refused/calls.txt"
 ROWS = [line.split(" | ") for line in TABLE.read_text(encoding="utf-8").splitlines()]

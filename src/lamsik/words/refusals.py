@@ -5,7 +5,7 @@ import re
 from lamsik.core.errors import Allowed, Refused, Rule, Within, brief
 from lamsik.words.quantities import said
 
-UNIT = re.compile(r"_(mm|um|g_cm3|g|ml|deg|c|h|min|cm_s|percent)$")
+UNIT = re.compile(r"_(mm|um|g_cm3|g|ml|deg|c|h|min|cm_s|m_s|s|psu|percent)$")
 """The unit at the end of a field's name, which is no part of what it is called."""
 
 RULES = {
