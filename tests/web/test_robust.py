@@ -22,6 +22,7 @@ from tests.demo_rows import (
     SPLIT_EEL,
     STUBBY_FOUR_AT_ONCE,
     TENCH_ANTENNA_2_5_G,
+    WEIGHED_SHOT,
 )
 from tests.web.test_slice import ENQUIRY
 from tests.wild import broken
@@ -428,6 +429,17 @@ class TestBadDocuments:
             )
         assert demo.get(page).status_code == 200 and demo.get(own).status_code == 422
         assert demo.post(f"{own}/delete").status_code == 302 and "cannot be shown" not in demo.get(page).text
+
+    def test_a_bad_table_of_sizes_takes_no_float_along(self, demo):
+        with session_of(demo.http.application.extensions["engine"]) as session:
+            kept = session.exec(select(Revision).where(Revision.document_id == WEIGHED_SHOT)).one()
+            kept.content = {**kept.content, "shots": 5}
+            session.add(kept)
+        own = demo.get(f"/floats/shots/{WEIGHED_SHOT}")
+        assert own.status_code == 422 and "Take its file" in own.text
+        assert all(
+            demo.get(page).status_code == 200 for page in ("/floats", f"/floats/{TENCH_ANTENNA_2_5_G}")
+        )
 
 
 class TestBackups:

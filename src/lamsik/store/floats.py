@@ -1,7 +1,10 @@
 """Floats of the shop: their documents, shot tables, and what finished ones taught their family."""
 
+from contextlib import suppress
+
 from sqlmodel import Session, col, select
 
+from lamsik.core.errors import Refused
 from lamsik.core.floats.shotting import NOMINAL, Shot, ShotTable
 from lamsik.documents.shots.document import table_of
 from lamsik.store import documents
@@ -14,10 +17,13 @@ STANDARD = ShotTable(
 
 
 def tables(session: Session) -> dict[str, ShotTable]:
-    """The shop's shot tables by name; the nominal sizes where it has none."""
+    """The shop's shot tables by name, but for what cannot be read; the nominal sizes where it has none."""
     rows = documents.listed(session, "shots")
     contents = documents.contents(session, rows)
-    by_name = {row.name: table_of(contents[row.id or 0]) for row in rows}
+    by_name = {}
+    for row in rows:
+        with suppress(Refused, KeyError, TypeError):  # it must not take every float along
+            by_name[row.name] = table_of(contents[row.id or 0])
     return by_name or {STANDARD.name: STANDARD}
 
 

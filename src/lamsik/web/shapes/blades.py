@@ -18,6 +18,7 @@ from lamsik.web.shapes.blade_live import current
 from lamsik.web.shared import keeping, printing, whole
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.files import as_file, as_pdf, named
+from lamsik.web.shared.lists import asked_page, asked_text
 
 blueprint = Blueprint("shapes_blades", __name__, url_prefix="/shapes/blades")
 keeping.keep_documents(blueprint, "blade", "shapes_blades.index", "shapes_blades.edit")
@@ -41,10 +42,10 @@ HOLES = {"edge_mm": "From the end", "diameter_mm": "Across", "wire_mm": "Snap wi
 @blueprint.get("")
 def index() -> str:
     """All blades, drawn."""
-    rows = documents.listed(db(), "blade")
-    contents = documents.contents(db(), rows)
-    cards, broken = whole.shown_of(rows, lambda row: _card(row, blade_of(contents[row.id or 0])))
-    return render_template("shapes/blades.html", cards=cards, broken=broken)
+    page = asked_page(documents.matching("blade", asked_text()))
+    contents = documents.contents(db(), page.rows)
+    cards, broken = whole.shown_of(page.rows, lambda row: _card(row, blade_of(contents[row.id or 0])))
+    return render_template("shapes/blades.html", cards=cards, broken=broken, page=page, q=asked_text())
 
 
 def _card(row: Document, blade: Blade) -> tuple[Document, Blade, Node]:

@@ -69,6 +69,7 @@ WAYS = {
     "blade": ("shapes_blades.edit", "shapes_blades.export", "shapes_blades.put_away"),
     "product": ("mixes_products.show", "mixes_products.export", "mixes_products.put_away"),
     "scheme": ("paints.edit", "paints.export", "paints.put_away"),
+    "shots": ("floats_shots.show", "floats_shots.export", "floats_shots.put_away"),
 }
 """By kind of document: its own page, its file, how it is deleted."""
 

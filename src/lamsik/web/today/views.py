@@ -130,6 +130,8 @@ BENCHES = (
     ("Moulds", "mould", "moulds.edit", "moulds.index"),
     ("Products", "product", "mixes_products.show", "mixes.index"),
     ("Schemes", "scheme", "paints.edit", "paints.index"),
+    ("Blades", "blade", "shapes_blades.edit", "shapes_blades.index"),
+    ("Shot tables", "shots", "floats_shots.show", "floats.index"),
 )
 """Documents that are searched: their name, kind, page and list."""
 
