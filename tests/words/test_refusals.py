@@ -67,4 +67,4 @@ def test_it_is_said_beside_its_field_in_a_line_of_its_own_and_for_a_script():
     assert refusals.beside(Refused("x", None, rule("a-text"))) == "A text is needed."
     with pytest.raises(Refused) as far:
         finite_between("x_mm", 7000, 0.0, 50.8, "mm")
-    assert refusals.says(far.value, "in") == "X: 7000; allowed is 0 in to 2 in."
+    assert refusals.says(far.value, "in") == "X: 275 19/32 in; allowed is 0 in to 2 in."

@@ -86,18 +86,27 @@ def _listed(value: object) -> str:
     return ", ".join(map(str, value)) if isinstance(value, list | tuple) else brief(value) or str(value)
 
 
+def _given(refused: Refused, unit: str) -> str:
+    """What was given, a length in the unit its range is said in."""
+    length = isinstance(refused.allowed, Within) and refused.allowed.unit == "mm" and unit not in ("", "mm")
+    if length and isinstance(refused.given, int | float):
+        return said(refused.given, "length", unit)
+    return refused.shown
+
+
 def beside(refused: Refused, unit: str = "") -> str:
     """What stands beside the field: what was given and what is allowed; where nothing was given only that."""
     says = allowed(refused, unit)
-    if refused.shown:
-        return f"{refused.shown} cannot be used: {says}."
+    if shown := _given(refused, unit):
+        return f"{shown} cannot be used: {says}."
     return f"{says[0].upper()}{says[1:]}." if says else ""
 
 
 def says(refused: Refused, unit: str = "") -> str:
     """The same where the field is not in sight: with its name."""
     name = UNIT.sub("", refused.field).replace("_", " ").replace(".", " ")
-    given = f"{refused.shown}; " if refused.shown else ""
+    shown = _given(refused, unit)
+    given = f"{shown}; " if shown else ""
     if not name:
         return beside(refused, unit)
     return f"{name[:1].upper()}{name[1:]}: {given}{allowed(refused, unit)}."
