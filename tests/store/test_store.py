@@ -9,7 +9,7 @@ from lamsik.core.tank.evaluate import Rules
 from lamsik.store import documents, orders, pieces, stores
 from lamsik.store.documents import Stale
 from lamsik.store.search import fold, pattern
-from lamsik.store.tables import Instrument, Order, ShopWater, now
+from lamsik.store.tables import Hardware, Instrument, Order, ShopWater, now
 
 
 @pytest.fixture
@@ -215,3 +215,9 @@ def test_a_shop_that_set_nothing_goes_by_what_the_core_stands_on(session):
     assert stores.rules(session) == Rules()
     shop = stores.bench(session)
     assert Bench(shop.slugs, shop.drills_mm) == shop and shop.wall_mm == Rules().wall_mm
+
+
+def test_a_lip_keeps_the_plate_it_has():
+    sizes = {"width_mm": 21.0, "length_mm": 26.0, "thickness_mm": 2.2, "angle_deg": 50.0}
+    lip = stores.lip_of(Hardware(code="l", name="lip", kind="lip", **sizes))
+    assert {name: getattr(lip, name) for name in sizes} == sizes
