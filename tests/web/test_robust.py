@@ -440,6 +440,7 @@ class TestBadDocuments:
         assert all(
             demo.get(page).status_code == 200 for page in ("/floats", f"/floats/{TENCH_ANTENNA_2_5_G}")
         )
+        assert "Weighed shot (T-001) cannot be shown" in demo.get("/floats").text
 
 
 class TestBackups:

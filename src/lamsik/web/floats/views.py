@@ -17,6 +17,7 @@ from lamsik.core.water import Water
 from lamsik.documents.floats.document import blank, to_float
 from lamsik.documents.rows import Document as Content
 from lamsik.documents.shots.document import SHOTS
+from lamsik.documents.shots.document import table_of as read_table
 from lamsik.drawings.floats import thumbnail
 from lamsik.drawings.svg import Node
 from lamsik.store import documents, floats
@@ -45,6 +46,9 @@ def _page(problem: str = "") -> ResponseReturnValue:
     page = asked_page(documents.matching("float", asked_text()))
     contents = documents.contents(db(), page.rows)
     cards, broken = whole.shown_of(page.rows, lambda row: _card(row, contents[row.id or 0]))
+    rows = documents.listed(db(), "shots")
+    sizes = documents.contents(db(), rows)
+    tables, lost = whole.shown_of(rows, lambda row: (row, read_table(sizes[row.id or 0]))[0])
     answer, wrong = _slider()
     return render_template(
         "floats/index.html",
@@ -54,7 +58,8 @@ def _page(problem: str = "") -> ResponseReturnValue:
         kinds=KINDS,
         q=request.args.get("q", ""),
         problem=problem,
-        tables=documents.listed(db(), "shots"),
+        tables=tables,
+        lost=lost,
         answer=answer,
         slider_problem=wrong,
         asked=request.args,
