@@ -7,6 +7,7 @@ import time
 from pathlib import Path
 
 import pytest
+from sqlalchemy import Engine
 from sqlmodel import Session
 
 from lamsik.store import pictures
@@ -56,7 +57,7 @@ def demo_home(demo_file, tmp_path) -> Path:
 def lay(demo_file: Path, home: Path) -> None:
     """The demo shop with its pictures into a folder."""
     shutil.copy(demo_file, home / FILE_NAME)
-    shutil.copytree(demo_file.parent / pictures.FOLDER, home / pictures.FOLDER)
+    shutil.copytree(demo_file.parent / pictures.FOLDER, home / pictures.FOLDER, dirs_exist_ok=True)
 
 
 @pytest.fixture(scope="session")
@@ -77,10 +78,15 @@ def _made(folder: Path, fill) -> Path:
     engine = open_database(folder)
     with session_of(engine) as session:
         fill(session)
+    closed(engine)
+    return folder / FILE_NAME
+
+
+def closed(engine: Engine) -> None:
+    """Let go of a database, all of it in its one file."""
     with engine.connect() as connection:
         connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
     engine.dispose()
-    return folder / FILE_NAME
 
 
 @pytest.fixture

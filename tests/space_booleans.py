@@ -239,16 +239,15 @@ CELLS = (0.7, 0.5)
 """A mesh of a curved skin is short by the square of its cells [mm]: two of them tell what none would be."""
 
 
+def between_cells(solids):
+    """What is measured of a solid with an inside of each of the cells, as it were without any."""
+    rough, fine = map(measured, solids)
+    on = CELLS[1] ** 2 / (CELLS[0] ** 2 - CELLS[1] ** 2)
+    return tuple(b + on * (b - a) for a, b in zip(rough, fine, strict=True))
+
+
 def by_booleans(design):
     """Every share of the body: (kind, key, segment) → volume [mm³] and first moment."""
-    if not design.shell:
-        return _by_booleans(design, CELLS[0])
-    rough, fine = (_by_booleans(design, cell) for cell in CELLS)
-    on = CELLS[1] ** 2 / (CELLS[0] ** 2 - CELLS[1] ** 2)
-    return {key: tuple(b + on * (b - a) for a, b in zip(rough[key], fine[key], strict=True)) for key in fine}
-
-
-def _by_booleans(design, cell):
     body, shell = design.body, design.shell
     uncut = replace(body, joints=())
     whole, found = hull(uncut), {}
@@ -282,17 +281,17 @@ def _by_booleans(design, cell):
             found["pour", key, f"s{n}"] = measured(poured ^ left)
             left = left - poured
         if shell:
-            hollow = inner(uncut, shell.wall_mm, cell)
             walls = [
                 f and (f[0] + way * shell.wall_mm / cos(radians(f[1])), f[1])
                 for f, way in ((fore, 1), (aft, -1))
             ]
-            hollow = stretch(hollow, *walls, axis) ^ left
+            hollows = [stretch(inner(uncut, shell.wall_mm, cell), *walls, axis) ^ left for cell in CELLS]
             for shape in grown.values():
-                hollow = hollow - shape
-            found["void", "shell", f"s{n}"] = measured(hollow)
-            left = left - hollow
-        found["host", f"s{n}", f"s{n}"] = measured(left)
+                hollows = [hollow - shape for hollow in hollows]
+            found["void", "shell", f"s{n}"] = between_cells(hollows)
+            found["host", f"s{n}", f"s{n}"] = between_cells([left - hollow for hollow in hollows])
+        else:
+            found["host", f"s{n}", f"s{n}"] = measured(left)
     return found
 
 

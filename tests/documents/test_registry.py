@@ -14,20 +14,14 @@ from jsonschema import Draft202012Validator
 
 from lamsik.core.errors import Refused
 from lamsik.core.floats.design import KINDS as FLOAT_KINDS
-from lamsik.core.shapes.blades import STARTING_BLADE
 from lamsik.core.water import Water
 from lamsik.documents import engine
-from lamsik.documents.blades.document import content_of
-from lamsik.documents.floats.document import blank as blank_float
 from lamsik.documents.floats.edits import Shop
-from lamsik.documents.products.document import to_document
 from lamsik.documents.registry import KINDS
-from lamsik.documents.schemes.document import blank as blank_scheme
-from lamsik.documents.shots.document import table_content
+from lamsik.documents.rows import holder_of
 from lamsik.formats import document_file
 from lamsik.formats.json_text import tidied
-from lamsik.store import documents
-from lamsik.store.floats import STANDARD
+from lamsik.store import documents, references
 from lamsik.store.starter_mixes import STARTERS
 from lamsik.words import refusals
 from tests.documents.test_body import SHOP, full
@@ -36,12 +30,12 @@ from tests.documents.test_moulds import MASTER, fresh
 SOURCES = Path(__file__).parents[2] / "src/lamsik"
 SAMPLES = {
     "body": [full()],
-    "float": [blank_float("F", kind, Water()) for kind in FLOAT_KINDS],
+    "float": [KINDS["float"].begins("F", kind, Water()) for kind in FLOAT_KINDS],
     "mould": [fresh()],
-    "scheme": [blank_scheme("Roach")],
-    "product": [to_document(product) for product in STARTERS],
-    "shots": [table_content(STANDARD)],
-    "blade": [content_of(STARTING_BLADE)],
+    "scheme": [KINDS["scheme"].begins("Roach")],
+    "product": [KINDS["product"].begins(product) for product in STARTERS],
+    "shots": [KINDS["shots"].begins()],
+    "blade": [KINDS["blade"].begins()],
 }
 SHOPS = {"body": SHOP, "float": Shop({"sea": Water("sea", 9, 35)}), "mould": lambda _: MASTER}
 EVERY = [(kind, sample) for kind, samples in SAMPLES.items() for sample in samples]
@@ -71,6 +65,29 @@ def test_every_kind_is_here():
     assert (
         len({kind.stem for kind in KINDS.values()}) == len(KINDS) == len({k.format for k in KINDS.values()})
     )
+
+
+@pytest.mark.parametrize(("name", "sample"), EVERY)
+def test_one_begins_whole(name, sample):
+    assert KINDS[name].schema.checked(sample) and KINDS[name].value(sample, {}, SHOPS.get(name))
+
+
+@pytest.mark.parametrize(
+    ("name", "path", "kind", "by"),
+    [(kind.name, one.path, one.kind, one.by) for kind in KINDS.values() for one in kind.refers],
+)
+def test_who_names_a_document_is_found(session, name, path, kind, by):
+    there, other = (documents.begin(session, kind, {**SAMPLES[kind][0], "name": called}) for called in "AB")
+    content = copy.deepcopy(SAMPLES[name][0])
+    holder, leaf = holder_of(content, path)
+    assert leaf in holder, "it has no such field"
+    holder[leaf] = getattr(there, by)
+    row = documents.begin(session, name, content)
+    assert references.naming(session, there) == [row]
+    assert references.naming(session, other) == []
+    holder[leaf] = None
+    documents.save(session, row, content, row.current)
+    assert references.naming(session, there) == []
 
 
 @pytest.mark.parametrize("kind", KINDS.values(), ids=KINDS)

@@ -290,7 +290,7 @@ class TestTables:
         sizes(demo, page, put("shots.s2.mass_g", "65 grains"), put("shots.s1.mass_g", "0.5 g"))
         sizes(demo, page, put("shots.s1.density_g_cm3", "7.3 g/cm³"))
         view = state(demo, page)["view"]
-        assert [row["name"] for row in view["sizes"]] == ["shots.s2.name", "shots.s1.name"]
+        assert [row["name"]["path"] for row in view["sizes"]] == ["shots.s2.name", "shots.s1.name"]
         assert view["fields"]["shots.s2.mass_g"] == "4.212 g" and view["sizes"][1]["across"] == "5.1 mm"
         assert view["sentence"].startswith("2 sizes. ") and "two" in json.dumps(view["picture"])
         changed = put("shots", "Tiny"), put("telltale", "")
@@ -322,6 +322,15 @@ class TestTables:
         off = [{"do": "remove", "group": "shots", "key": f"s{n}"} for n in range(1, 14)]
         assert "at least one size" in sizes(demo, page, *off)["errors"][0]["says"]
         assert state(demo, page)["view"]["sizes"][0]["only"] == "a table has one size at least"
+
+    def test_a_float_goes_on_with_a_table_that_was_renamed(self, demo):
+        page, before = f"/floats/shots/{shop.WEIGHED_SHOT}", live(demo)["view"]
+        sizes(demo, page, put("name", "Box on the left"))
+        after = live(demo)["view"]
+        assert after["selected"]["shots"] == "Box on the left" != before["selected"]["shots"]
+        assert after["shotting"] == before["shotting"] and "There is no" not in json.dumps(after)
+        gone = demo.post(f"{page}/delete", follow_redirects=True).text
+        assert re.search(r"Box on the left is deleted\. \w[^.<]* and \d+ more name it\.", gone)
 
 
 def test_live_bait_lists_and_what_is_questioned(demo):

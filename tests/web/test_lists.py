@@ -6,19 +6,24 @@ import pytest
 from sqlmodel import Session, select
 
 from lamsik.store import documents, orders, pieces
-from lamsik.store.database import session_of
+from lamsik.store.database import FILE_NAME, open_database, session_of
 from lamsik.store.paging import MOST, page
 from lamsik.store.tables import Card, Document, Order, Piece
 from lamsik.web import cards
+from tests.conftest import closed, lay
 from tests.demo_rows import FERRY_RUNNER
+from tests.web.conftest import visit
 
 NUMBER = re.compile(r'<a href="/pieces/\d+">(P\d+)</a>')
 
 
-@pytest.fixture
-def many(demo):
+@pytest.fixture(scope="module")
+def many_file(demo_file, tmp_path_factory):
     """Sixty schemes, 120 pieces and as many orders more than the demo has."""
-    with session_of(demo.http.application.extensions["engine"]) as session:
+    home = tmp_path_factory.mktemp("many")
+    lay(demo_file, home)
+    engine = open_database(home)
+    with session_of(engine) as session:
         scheme = session.exec(select(Document).where(Document.kind == "scheme")).first()
         content = documents.content(session, scheme)
         for n in range(60):
@@ -37,7 +42,15 @@ def many(demo):
                 Order(number=orders.next_number(session), customer_id=0, title="bait", search=""),
                 customer,
             )
-    return demo
+    closed(engine)
+    return home / FILE_NAME
+
+
+@pytest.fixture
+def many(many_file, demo_home, application, monkeypatch):
+    lay(many_file, demo_home)
+    yield visit(application, demo_home, monkeypatch)
+    application.extensions["engine"].dispose()
 
 
 def walked(visitor, url):

@@ -184,7 +184,7 @@ def _floats(session: Session) -> None:
     waters = {water.name: water for water in map(stores.water_of, stores.waters(session))}
     floats = []
     for title, kind, edits in scenario.FLOATS:
-        content = {**float_document.blank(title, kind, waters["Holm mere"]), "shots": scenario.SHOTS[0]}
+        content = float_document.blank(title, kind, waters["Holm mere"], scenario.SHOTS[0])
         for edit in edits:
             content = apply(FLOAT, content, edit, Shop(waters))
         floats.append(

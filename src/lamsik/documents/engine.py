@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from typing import Any, Generic, TypeVar, cast
+from typing import Any, Generic, Literal, TypeVar, cast
 
 from lamsik.core import units
 from lamsik.core.errors import Refused, named, require, rule
@@ -19,6 +19,21 @@ def _as_it_is(document: Document, *_: Any) -> Document:
 
 
 @dataclass(frozen=True)
+class Reference:
+    """A field in which a document names another.
+
+    Args:
+        path: the field, `master.body_id`.
+        kind: of what is named there.
+        by: which of its marks stands there.
+    """
+
+    path: str
+    kind: str
+    by: Literal["code", "name", "id"] = "code"
+
+
+@dataclass(frozen=True)
 class Kind(Generic[Shop, Value]):
     """What a kind of document says of itself, once.
 
@@ -27,10 +42,12 @@ class Kind(Generic[Shop, Value]):
         stem: the letter its codes begin with.
         schema: what its documents are checked with: format, version, fields, how older ones are raised.
         most_bytes: the largest file that is brought in.
+        begins: a whole new document, of what the kind asks for.
         read: a document of what a file holds, where more is asked of it than that it follows the schema and
             has a value. Raises `Refused`.
         value: the core's value of a document after an edit, with what the shop has. Raises `Refused` for what
             is not allowed.
+        refers: its fields that name other documents.
         filed: what its file holds of a document.
         acts: its special edits by name; `set`, `flag` and `remove` are the engine's.
         groups: its lists of rows that can be taken off.
@@ -50,7 +67,9 @@ class Kind(Generic[Shop, Value]):
     stem: str
     schema: DocumentSchema
     most_bytes: int
+    begins: Callable[..., Document]
     value: Callable[[Document, Edit, Shop], Value]
+    refers: tuple[Reference, ...] = ()
     read: Callable[[Any], Document] | None = None
     filed: Callable[[Document], Document] = _as_it_is
     acts: Mapping[str, Callable[[Document, Edit, Shop], Document]] = field(default_factory=dict)

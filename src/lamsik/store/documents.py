@@ -48,6 +48,11 @@ def begin(session: Session, kind: str, content: dict[str, Any], note: str = "") 
     return create(session, kind, next_code(session, kind, KINDS[kind].stem), content, note)
 
 
+def new(session: Session, kind: str, note: str = "", /, **asked: Any) -> Document:
+    """A new document as its kind begins one, of what that asks for. Raises `Refused`."""
+    return begin(session, kind, KINDS[kind].begins(**asked), note)
+
+
 def _id(row: Document) -> int:
     assert row.id is not None
     return row.id

@@ -5,26 +5,26 @@ from contextlib import suppress
 from sqlmodel import Session, col, select
 
 from lamsik.core.errors import Refused
-from lamsik.core.floats.shotting import NOMINAL, Shot, ShotTable
+from lamsik.core.floats.shotting import NOMINAL_TABLE, ShotTable
 from lamsik.documents.shots.document import table_of
-from lamsik.store import documents
+from lamsik.store import documents, references
 from lamsik.store.tables import Drill, Weighed
 
-STANDARD = ShotTable(
-    "Split shot", "letters and numbers", "nominal, lead", tuple(Shot(name, mass) for name, mass in NOMINAL)
-)
-"""What a shop without a table of its own is looked at with."""
 
-
-def tables(session: Session) -> dict[str, ShotTable]:
-    """The shop's shot tables by name, but for what cannot be read; the nominal sizes where it has none."""
+def tables(session: Session, former: bool = False) -> dict[str, ShotTable]:
+    """The shop's shot tables by name, but for what cannot be read; the nominal sizes where it has none. By
+    their former names too, if asked: a float goes on with a table that was renamed.
+    """
     rows = documents.listed(session, "shots")
     contents = documents.contents(session, rows)
     by_name = {}
     for row in rows:
         with suppress(Refused, KeyError, TypeError):  # it must not take every float along
             by_name[row.name] = table_of(contents[row.id or 0])
-    return by_name or {STANDARD.name: STANDARD}
+    if former:
+        once = references.former_names(session, rows).items()
+        by_name |= {name: by_name[called] for name, called in once if called in by_name}
+    return by_name or {NOMINAL_TABLE.name: NOMINAL_TABLE}
 
 
 def drills_mm(session: Session) -> tuple[float, ...]:

@@ -10,9 +10,9 @@ from sqlmodel import Session, col, select
 from lamsik.core.errors import Refused, require
 from lamsik.core.mixes.amount import learned_loss, used_g
 from lamsik.core.mixes.clocks import at_temperature
-from lamsik.core.mixes.product import Product, keepable, liquid_g_cm3, mass_shares
+from lamsik.core.mixes.product import Product, liquid_g_cm3, mass_shares
 from lamsik.core.mixes.tubs import Tub, drawn
-from lamsik.documents.products.document import to_document, to_product
+from lamsik.documents.products.document import to_product
 from lamsik.store import documents
 from lamsik.store.starter_mixes import STARTERS
 from lamsik.store.tables import Batch, Clock, Document, ShopTub, now
@@ -53,7 +53,7 @@ def product_of(session: Session, key: int) -> Product:
 
 def add_product(session: Session, product: Product, note: str = "") -> Document:
     """Keep a new product."""
-    return documents.begin(session, "product", to_document(keepable(product)), note)
+    return documents.new(session, "product", note, product=product)
 
 
 def tubs(session: Session, product_id: int) -> Sequence[ShopTub]:

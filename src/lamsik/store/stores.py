@@ -1,5 +1,6 @@
 """Stock rows as core values: hardware, lips, slugs, drills, waters, schemes, settings."""
 
+from collections.abc import Iterator, Mapping
 from typing import Any
 
 from sqlmodel import Session, SQLModel, col, select
@@ -16,7 +17,7 @@ from lamsik.core.tank.motion import DEFAULT_DRAG, Bands
 from lamsik.core.water import Water
 from lamsik.documents.schemes.document import layers_of
 from lamsik.store import documents
-from lamsik.store.tables import Drill, Hardware, Setting, ShopWater, SlugStock
+from lamsik.store.tables import Document, Drill, Hardware, Setting, ShopWater, SlugStock
 
 DEFAULTS: dict[str, dict[str, Any]] = {
     "shop": {"name": "My workshop", "currency": "EUR"},
@@ -211,12 +212,24 @@ def catalogue(session: Session) -> Catalogue:
         lips={row.code: lip_of(row) for row in parts if row.kind == "lip"},
         slugs={slug.name: slug for slug in bench(session).slugs},
         waters={row.name: water_of(row) for row in waters(session)},
-        schemes=schemes(session),
+        schemes=Schemes(session),
     )
 
 
-def schemes(session: Session) -> dict[str, tuple[Layer, ...]]:
-    """All schemes' layers by code."""
-    rows = documents.listed(session, "scheme")
-    contents = documents.contents(session, rows)
-    return {row.code: layers_of(contents[row.id or 0]) for row in rows}
+class Schemes(Mapping[str, tuple[Layer, ...]]):
+    """All schemes' layers by code, each read when it is asked for: a shop may have many, a body has one."""
+
+    def __init__(self, session: Session) -> None:
+        self._session = session
+
+    def __getitem__(self, code: str) -> tuple[Layer, ...]:
+        row = self._session.exec(documents.matching("scheme").where(Document.code == code)).first()
+        if row is None:
+            raise KeyError(code)
+        return layers_of(documents.content(self._session, row))
+
+    def __iter__(self) -> Iterator[str]:
+        return iter([row.code for row in documents.listed(self._session, "scheme")])
+
+    def __len__(self) -> int:
+        return len(list(iter(self)))

@@ -78,6 +78,10 @@ NOMINAL = (
     ("No 13", 0.01),
 )
 """Trade sizes of split shot in grams, nominal: makers differ, a shop weighs its own."""
+NOMINAL_TABLE = ShotTable(
+    "Split shot", "letters and numbers", "nominal, lead", tuple(Shot(name, mass) for name, mass in NOMINAL)
+)
+"""What a shop without a table of its own is looked at with."""
 
 
 @dataclass(frozen=True)

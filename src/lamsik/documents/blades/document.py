@@ -1,10 +1,10 @@
 """A sheet-metal blade as a document; as a file, format `lamsik-blade`, also carried by its DXF."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Annotated, Any, TypeGuard
 
 from lamsik.core.errors import require, rule
-from lamsik.core.shapes.blades import SNAPS, Blade
+from lamsik.core.shapes.blades import SNAPS, STARTING_BLADE, Blade
 from lamsik.documents.document_schema import DocumentSchema, with_frame
 from lamsik.documents.engine import Kind
 from lamsik.documents.rows import Document
@@ -45,6 +45,11 @@ def blade_of(content: Document) -> Blade:
     return blade
 
 
+def blank(name: str = STARTING_BLADE.name) -> Document:
+    """A blade to begin from."""
+    return content_of(replace(STARTING_BLADE, name=name))
+
+
 def is_blade(content: Any) -> TypeGuard[dict[str, Any]]:
     """Whether a parsed file says that it is a blade."""
     return isinstance(content, dict) and content.get("format") == FORMAT
@@ -55,6 +60,7 @@ BLADE: Kind[None, Blade] = Kind(
     stem="K",
     schema=BLADE_SCHEMA,
     most_bytes=100_000,
+    begins=blank,
     value=lambda document, _edit, _shop: blade_of(document),
     texts=("name", "metal", "source", "source_note"),
     empties=("source_note",),

@@ -14,9 +14,9 @@ from lamsik.core.shapes.forms import form
 from lamsik.core.shapes.scaling import with_length
 from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.documents.body import edits_parts, edits_shape, edits_tank, paint
-from lamsik.documents.body.document import MOST_BYTES, body_block, to_design, with_design
+from lamsik.documents.body.document import MOST_BYTES, body_block, new_document, to_design, with_design
 from lamsik.documents.body.shape import BODY_SCHEMA
-from lamsik.documents.engine import Kind
+from lamsik.documents.engine import Kind, Reference
 from lamsik.documents.rows import Document
 from lamsik.documents.typed import Edit, word
 
@@ -90,7 +90,9 @@ BODY: Kind[Catalogue, Design] = Kind(
     stem="B",
     schema=BODY_SCHEMA,
     most_bytes=MOST_BYTES,
+    begins=new_document,
     value=_design,
+    refers=(Reference("scheme", "scheme"),),
     acts={
         "form": _form,
         "material": _material,

@@ -10,6 +10,7 @@ from annotated_types import MaxLen
 from lamsik.core.errors import named, require, rule
 from lamsik.core.floats.design import KINDS, Float, Mark
 from lamsik.core.floats.parts import FloatPart
+from lamsik.core.floats.shotting import NOMINAL_TABLE
 from lamsik.core.materials import METALS, body_material
 from lamsik.core.shapes.sources import Source
 from lamsik.core.water import Water
@@ -33,7 +34,7 @@ class FloatDocument(Float):
     version: Annotated[int, Const(VERSION)] = VERSION
     tips: Annotated[tuple[FloatPart, ...], MaxLen(24)] = ()
     telltale: ShortText = "No 8"
-    shots: ShortText = "Split shot"
+    shots: ShortText = NOMINAL_TABLE.name
     typed: Annotated[dict[str, str], Raw(TYPED)] = field(default_factory=dict)
     source: Source = Source()
 
@@ -94,15 +95,15 @@ def with_float(document: Document, design: Float) -> Document:
     return keyed(with_core(document, design), "marks", "m")
 
 
-def blank(name: str, kind: str, water: Water) -> Document:
-    """A float of a kind to begin from, at a usual size."""
+def blank(name: str, kind: str, water: Water, shots: str = NOMINAL_TABLE.name) -> Document:
+    """A float of a kind to begin from, at a usual size; loaded from that table of shots."""
     require(kind in KINDS, "kind", kind, named(KINDS))
     parts, marks = START[kind]
     design = Float(
         name, kind, parts, marks, water, paint_g=0.06, varnish_g=0.08, family=kind, wanted_mark=marks[-1].name
     )
     box = TIPS if kind in ("insert tip", "waggler", "antenna") else ()
-    start = {"format": FORMAT, "version": VERSION, "tips": row_of(box)}
+    start = {"format": FORMAT, "version": VERSION, "shots": shots, "tips": row_of(box)}
     document: Document = FLOAT_SCHEMA.brought_up(with_float(start, design))
     return document
 

@@ -16,10 +16,11 @@ from lamsik.core.floats.shotting import ShotTable
 from lamsik.core.materials import BODY_MATERIALS, METALS
 from lamsik.core.water import Water
 from lamsik.documents.adding import adding, between_neighbours, index_of, taking, without_point
-from lamsik.documents.engine import Kind
+from lamsik.documents.engine import Kind, Reference
 from lamsik.documents.floats.document import (
     FLOAT_SCHEMA,
     MOST_BYTES,
+    blank,
     brought_in,
     read,
     to_float,
@@ -219,7 +220,9 @@ FLOAT: Kind[Shop, Float] = Kind(
     schema=FLOAT_SCHEMA,
     most_bytes=MOST_BYTES,
     read=brought_in,
+    begins=blank,
     value=lambda document, _edit, _shop: read(document),
+    refers=(Reference("shots", "shots", "name"),),
     acts={
         "point": _point,
         "drop_point": _drop_point,

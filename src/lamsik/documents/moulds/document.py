@@ -21,6 +21,7 @@ from lamsik.core.moulds.layout import (
 )
 from lamsik.core.moulds.masters import Master
 from lamsik.core.moulds.pull import OPEN, TWO_PART, best_parting, choices, features
+from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.sources import Source
 from lamsik.core.tank.mass import budget
 from lamsik.documents.body import document as body_document
@@ -123,9 +124,14 @@ def master_of(block: Document) -> Master:
 
 
 @lru_cache(maxsize=64)
+def _design(text: str) -> Design:
+    return body_document.to_design(BODY_SCHEMA.checked(json.loads(text)))
+
+
+@lru_cache(maxsize=64)
 def _of_design(text: str, name: str, mass_g: float | None) -> Master:
     """Kept by the body's content: every look at a mould asks for its master anew."""
-    design = body_document.to_design(BODY_SCHEMA.checked(json.loads(text)))
+    design = _design(text)
     return masters.of_body(name or design.name, design.body, mass_g, design.source)
 
 

@@ -21,8 +21,15 @@ from lamsik.core.moulds.masters import Master
 from lamsik.core.moulds.pull import OPEN, best_parting
 from lamsik.core.moulds.vents import fewest_vents
 from lamsik.documents.adding import adding
-from lamsik.documents.engine import Kind
-from lamsik.documents.moulds.document import MOST_BYTES, MOULD_SCHEMA, brought_in, to_mould, with_mould
+from lamsik.documents.engine import Kind, Reference
+from lamsik.documents.moulds.document import (
+    MOST_BYTES,
+    MOULD_SCHEMA,
+    brought_in,
+    first_layout,
+    to_mould,
+    with_mould,
+)
 from lamsik.documents.rows import Document, free_key
 from lamsik.documents.typed import Edit, word
 
@@ -192,7 +199,13 @@ MOULD: Kind[Make, Mould] = Kind(
     schema=MOULD_SCHEMA,
     most_bytes=MOST_BYTES,
     read=brought_in,
+    begins=first_layout,
     value=_read,
+    refers=(
+        Reference("master.body_id", "body", "id"),
+        Reference("mould_product", "product"),
+        Reference("casting_product", "product"),
+    ),
     acts={
         "arrange": _arrange,
         "point": _point,

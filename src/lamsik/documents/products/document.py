@@ -51,6 +51,11 @@ def to_document(product: Product) -> Document:
     return document
 
 
+def begun(product: Product) -> Document:
+    """A product as it is kept first. Raises `Refused` where it cannot be."""
+    return to_document(keepable(product))
+
+
 def _part(document: Document, edit: Edit, _shop: None, key: str) -> MixPart:
     """As much as the last, of its density, under a name that no other has."""
     last, names = document["parts"][-1], {row["name"] for row in document["parts"]}
@@ -63,6 +68,7 @@ PRODUCT: Kind[None, Product] = Kind(
     stem="X",
     schema=PRODUCT_SCHEMA,
     most_bytes=50_000,
+    begins=begun,
     value=lambda document, _edit, _shop: keepable(to_product(document)),
     filed=lambda document: {name: value for name, value in document.items() if name != "typed"},
     acts={"add": adding("parts", "p", _part)},

@@ -104,6 +104,7 @@ SCHEME: Kind[None, tuple[Layer, ...]] = Kind(
     most_bytes=100_000,
     read=brought_in,
     filed=filed,
+    begins=blank,
     value=lambda document, _edit, _shop: read(document),
     acts={"add": _add, "up": _up},
     groups=("layers",),

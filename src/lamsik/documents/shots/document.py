@@ -1,10 +1,10 @@
 """A table of shot sizes as a document; as a file, format `lamsik-shots`."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Annotated, Any
 
-from lamsik.core.floats.shotting import Shot, ShotTable
+from lamsik.core.floats.shotting import NOMINAL_TABLE, Shot, ShotTable
 from lamsik.documents.adding import adding
 from lamsik.documents.document_schema import DocumentSchema, with_frame
 from lamsik.documents.engine import Kind
@@ -46,6 +46,11 @@ def table_content(table: ShotTable) -> Document:
     return keyed(with_core({"format": FORMAT, "version": VERSION}, table), "shots", "s")
 
 
+def blank(name: str = NOMINAL_TABLE.name) -> Document:
+    """A table to fill in: the nominal sizes."""
+    return table_content(replace(NOMINAL_TABLE, name=name))
+
+
 def _size(document: Document, edit: Edit, _shop: None, key: str) -> Shot:
     """As heavy as the lightest, under a name that no other has."""
     last, named = document["shots"][-1], {row["name"] for row in document["shots"]}
@@ -63,6 +68,7 @@ SHOTS: Kind[None, ShotTable] = Kind(
     stem="T",
     schema=SHOTS_SCHEMA,
     most_bytes=50_000,
+    begins=blank,
     value=lambda document, _edit, _shop: table_of(document),
     acts={"add": adding("shots", "s", _size)},
     groups=("shots",),

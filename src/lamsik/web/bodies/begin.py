@@ -4,7 +4,6 @@ from lamsik.core.materials import body_material
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import form
 from lamsik.core.water import Water
-from lamsik.documents.body.document import new_document
 from lamsik.store import documents
 from lamsik.store.tables import Document
 from lamsik.web.shared.db import db
@@ -23,5 +22,13 @@ def begin(
     scale = (length_mm or start.length_mm) / start.length_mm
     sizes = (start.length_mm * scale, round(start.depth_mm * scale, 1), round(start.width_mm * scale, 1))
     host = Host(material.name, material.density_g_cm3, material.spread_g_cm3, material.kind)
-    content = new_document(name, start, host, water or Water(), want, sizes)
-    return documents.begin(db(), "body", content)
+    return documents.new(
+        db(),
+        "body",
+        name=name,
+        start=start,
+        host=host,
+        water=water or Water(),
+        want=want,
+        sizes_mm=sizes,
+    )

@@ -7,15 +7,15 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.floats.shotting import ShotTable
 from lamsik.documents.rows import Document as Content
-from lamsik.documents.shots.document import table_content, table_of
+from lamsik.documents.shots.document import table_of
 from lamsik.drawings.shots import balls
-from lamsik.store import documents, floats
+from lamsik.store import documents
 from lamsik.web.floats.shots_view import SizeRow, TablePanel, TableView
 from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.fields import as_typed
 from lamsik.web.shared.live_document import exchanged
-from lamsik.web.shared.view import Head, edit, plain
+from lamsik.web.shared.view import Head, RowField, edit, plain
 from lamsik.words.quantities import said
 
 blueprint = Blueprint("floats_shots", __name__, url_prefix="/floats/shots")
@@ -25,10 +25,7 @@ keeping.keep_documents(blueprint, "shots", "floats.index", "floats_shots.show")
 @blueprint.post("/new")
 def new() -> ResponseReturnValue:
     """A shot table to fill in."""
-    content = table_content(floats.STANDARD) | {
-        "name": f"Shot table {len(documents.listed(db(), 'shots')) + 1}"
-    }
-    row = documents.begin(db(), "shots", content)
+    row = documents.new(db(), "shots", name=f"Shot table {len(documents.listed(db(), 'shots')) + 1}")
     return redirect(url_for("floats_shots.show", key=row.id))
 
 
@@ -59,12 +56,9 @@ def _sizes(table: ShotTable, unit: str) -> list[SizeRow]:
     return [
         SizeRow(
             key=shot.key,
-            name=f"shots.{shot.key}.name",
-            name_says=f"Size {n}",
-            mass=f"shots.{shot.key}.mass_g",
-            mass_says=f"Mass of {shot.name}",
-            density=f"shots.{shot.key}.density_g_cm3",
-            density_says=f"Density of {shot.name}",
+            name=RowField(f"shots.{shot.key}.name", f"Size {n}"),
+            mass=RowField(f"shots.{shot.key}.mass_g", f"Mass of {shot.name}"),
+            density=RowField(f"shots.{shot.key}.density_g_cm3", f"Density of {shot.name}"),
             across=said(shot.across_mm, "length", unit),
             only=only,
             remove=edit("remove", group="shots", key=shot.key),

@@ -4,19 +4,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from lamsik.drawings.svg import Node
-from lamsik.web.shared.view import Head, Panel, Removable
+from lamsik.web.shared.view import Head, Panel, Removable, RowField
 
 
 @dataclass(frozen=True, kw_only=True)
 class SizeRow(Removable):
     """A size of the table, with the paths of its name, its mass and its density; how large a ball it is."""
 
-    name: str
-    name_says: str
-    mass: str
-    mass_says: str
-    density: str
-    density_says: str
+    name: RowField
+    mass: RowField
+    density: RowField
     across: str
     only: str
 

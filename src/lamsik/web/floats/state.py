@@ -41,8 +41,8 @@ WORDS = {"stands": "stands by itself", "half-lies": "half lies", "lies": "lies f
 
 @dataclass(frozen=True)
 class FloatShop:
-    """What a float is looked at with: shot tables by name, waters, dowels in stock [mm], the family's fit,
-    the length unit.
+    """What a float is looked at with: shot tables by every name they ever had, waters, dowels in stock [mm],
+    the family's fit, the length unit.
     """
 
     tables: dict[str, ShotTable]
@@ -91,11 +91,17 @@ def _head(seen: _Seen, shop: FloatShop) -> Head:
             "kind": design.kind,
             "wanted_mark": design.wanted_mark,
             "water": design.water.name,
-            "shots": document.get("shots", ""),
+            "shots": _shots_named(document, shop),
             "telltale": document.get("telltale", ""),
             "source": _source(document),
         },
     )
+
+
+def _shots_named(document: Document, shop: FloatShop) -> str:
+    """What its shot table is called now; as the float names it where the shop has none of that name."""
+    name = str(document.get("shots", ""))
+    return shop.tables[name].name if name in shop.tables else name
 
 
 def _source(document: Document) -> str:

@@ -14,7 +14,7 @@ from lamsik.core.floats.slider import SliderAnswer, slider
 from lamsik.core.materials import BODY_MATERIALS, METALS
 from lamsik.core.units import parse
 from lamsik.core.water import Water
-from lamsik.documents.floats.document import blank, to_float
+from lamsik.documents.floats.document import to_float
 from lamsik.documents.rows import Document as Content
 from lamsik.documents.shots.document import SHOTS
 from lamsik.documents.shots.document import table_of as read_table
@@ -88,9 +88,10 @@ def new() -> ResponseReturnValue:
     """A float of a kind to begin from."""
     kind = request.form.get("kind", "")
     water = next((w for w in shop_waters() if w.salinity_psu < 0.5), Water())
-    content = blank(f"New {kind}", kind, water)
-    content["shots"] = next(iter(floats.tables(db())))
-    row = documents.begin(db(), "float", content, "first drawing")
+    shots = next(iter(floats.tables(db())))
+    row = documents.new(
+        db(), "float", "first drawing", name=f"New {kind}", kind=kind, water=water, shots=shots
+    )
     return redirect(url_for("floats.edit", key=row.id))
 
 

@@ -11,7 +11,7 @@ from lamsik.drawings.mix import mix
 from lamsik.web.mixes.view import ProductPanel, ProductView, TinPart
 from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import as_typed
-from lamsik.web.shared.view import Head, edit, plain
+from lamsik.web.shared.view import Head, RowField, edit, plain
 from lamsik.words import refusals
 from lamsik.words.quantities import said
 
@@ -51,12 +51,9 @@ def _parts(product: Product) -> list[TinPart]:
     return [
         TinPart(
             key=part.key,
-            name=f"parts.{part.key}.name",
-            name_says=f"Part {n}, as on the tin",
-            figure=f"parts.{part.key}.figure",
-            figure_says=f"{part.name} in the ratio",
-            density=f"parts.{part.key}.density_g_cm3",
-            density_says=f"Density of {part.name}",
+            name=RowField(f"parts.{part.key}.name", f"Part {n}, as on the tin"),
+            figure=RowField(f"parts.{part.key}.figure", f"{part.name} in the ratio"),
+            density=RowField(f"parts.{part.key}.density_g_cm3", f"Density of {part.name}"),
             share=said(100 * share, "percent"),
             only=only,
             remove=edit("remove", group="parts", key=part.key),

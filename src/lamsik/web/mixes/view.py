@@ -5,19 +5,16 @@ from dataclasses import dataclass
 
 from lamsik.drawings.svg import Node
 from lamsik.web.shared.facts import Fact
-from lamsik.web.shared.view import Head, Panel, Removable
+from lamsik.web.shared.view import Head, Panel, Removable, RowField
 
 
 @dataclass(frozen=True, kw_only=True)
 class TinPart(Removable):
     """A part on the tin, with the paths of its name, its figure in the ratio and its density."""
 
-    name: str
-    name_says: str
-    figure: str
-    figure_says: str
-    density: str
-    density_says: str
+    name: RowField
+    figure: RowField
+    density: RowField
     share: str
     only: str
 

@@ -15,7 +15,6 @@ from lamsik.core.moulds.pull import KINDS
 from lamsik.core.shapes.sources import OWN, SAYS, Source
 from lamsik.core.units import parse
 from lamsik.documents.moulds.document import (
-    first_layout,
     master_of,
     of_body,
     of_weighed,
@@ -109,7 +108,7 @@ def new(way: str) -> ResponseReturnValue:
     """A mould of a body, of a thing weighed in water, or of a block measured by hand."""
     try:
         block, master = _begun(way)
-        row = documents.begin(db(), "mould", first_layout(block, master), "first layout")
+        row = documents.new(db(), "mould", "first layout", block=block, master=master)
     except Refused as refused:
         db().rollback()
         return _page(refusals.says(refused), way)

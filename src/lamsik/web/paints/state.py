@@ -12,7 +12,7 @@ from lamsik.web.paints.view import LayerRow, SchemePanel, SchemeView
 from lamsik.web.shared.cards import reference
 from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
-from lamsik.web.shared.view import Head, edit, plain
+from lamsik.web.shared.view import Head, RowField, edit, plain
 from lamsik.words import paints
 from lamsik.words.quantities import said
 
@@ -59,27 +59,18 @@ def _row(layer: Layer, order: int, dry_g: float) -> LayerRow:
     return LayerRow(
         key=layer.key,
         order=f"{order}. {layer.kind}",
-        name=f"{path}.name",
-        name_says=f"Name of layer {order}",
-        colour=f"{path}.paint.colour",
-        colour_says=f"Colour of {name}",
-        paint=f"{path}.paint.name",
-        paint_says=f"Paint of {name}",
-        film=f"{path}.film_um",
-        film_says=f"Dry film of {name}",
+        name=RowField(f"{path}.name", f"Name of layer {order}"),
+        colour=RowField(f"{path}.paint.colour", f"Colour of {name}"),
+        paint=RowField(f"{path}.paint.name", f"Paint of {name}"),
+        film=RowField(f"{path}.film_um", f"Dry film of {name}"),
         is_film=layer.mass_g is None,
-        passes=f"{path}.passes",
-        passes_says=f"Passes of {name}",
+        passes=RowField(f"{path}.passes", f"Passes of {name}"),
         pair=f"{said(layer.mass_g, 'mass')} the pair" if layer.mass_g is not None else "",
-        wait=f"{path}.wait_h",
-        wait_says=f"Wait after {name}",
-        side=f"{path}.place.side",
-        side_says=f"Side of {name}",
-        count=f"{path}.place.count",
-        count_says=f"How many {layer.kind}",
+        wait=RowField(f"{path}.wait_h", f"Wait after {name}"),
+        side=RowField(f"{path}.place.side", f"Side of {name}"),
+        count=RowField(f"{path}.place.count", f"How many {layer.kind}"),
         has_count=kind.is_counted,
-        edge=f"{path}.place.edge_share",
-        edge_says=f"Softness of {name}",
+        edge=RowField(f"{path}.place.edge_share", f"Softness of {name}"),
         has_edge=kind.has_edge,
         dry=said(dry_g, "mass"),
         up=edit("up", key=layer.key),

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from lamsik.drawings.svg import Node
 from lamsik.web.shared.facts import Fact
-from lamsik.web.shared.view import Head, Panel, Removable, Said
+from lamsik.web.shared.view import Head, Panel, Removable, RowField, Said
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -13,27 +13,18 @@ class LayerRow(Removable):
     """A layer of the scheme with the paths of its figures, what is on dry, and its way up."""
 
     order: str
-    name: str
-    name_says: str
-    colour: str
-    colour_says: str
-    paint: str
-    paint_says: str
-    film: str
-    film_says: str
+    name: RowField
+    colour: RowField
+    paint: RowField
+    film: RowField
     is_film: bool
-    passes: str
-    passes_says: str
+    passes: RowField
     pair: str
-    wait: str
-    wait_says: str
-    side: str
-    side_says: str
-    count: str
-    count_says: str
+    wait: RowField
+    side: RowField
+    count: RowField
     has_count: bool
-    edge: str
-    edge_says: str
+    edge: RowField
     has_edge: bool
     dry: str
     up: str

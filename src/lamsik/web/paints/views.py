@@ -6,7 +6,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.errors import Refused
 from lamsik.core.paints.layers import KINDS
 from lamsik.core.paints.paint import SIDES
-from lamsik.documents.schemes.document import blank, layers_of
+from lamsik.documents.schemes.document import layers_of
 from lamsik.store import documents, orders
 from lamsik.web.bodies.live import current
 from lamsik.web.paints.live import current as state_of
@@ -33,7 +33,7 @@ def index() -> str:
 @blueprint.post("/new")
 def new() -> ResponseReturnValue:
     """A new scheme: seal, primer, base, fade, eyes and one clear to start from."""
-    row = documents.begin(db(), "scheme", blank("New scheme"))
+    row = documents.new(db(), "scheme", name="New scheme")
     return redirect(url_for("paints.edit", key=row.id))
 
 

@@ -5,7 +5,7 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.cautions import caution
 from lamsik.core.materials import METALS
-from lamsik.core.shapes.blades import SNAPS, STARTING_BLADE, Blade
+from lamsik.core.shapes.blades import SNAPS, Blade
 from lamsik.core.shapes.sources import SAYS, Source
 from lamsik.documents.blades.document import BLADE, blade_of, content_of
 from lamsik.drawings import blade as drawn
@@ -63,7 +63,7 @@ def all_of(row: Document) -> None:
 @blueprint.post("/new")
 def new() -> ResponseReturnValue:
     """A new blade to begin from."""
-    row = documents.begin(db(), "blade", content_of(STARTING_BLADE))
+    row = documents.new(db(), "blade")
     return redirect(url_for("shapes_blades.edit", key=row.id))
 
 

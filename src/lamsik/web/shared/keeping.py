@@ -10,7 +10,7 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.documents.registry import KINDS
 from lamsik.formats import document_file
-from lamsik.store import documents, stands
+from lamsik.store import documents, references, stands
 from lamsik.store.tables import Document, Order, Piece, now
 from lamsik.web.shared import whole
 from lamsik.web.shared.db import db, load_document
@@ -27,8 +27,19 @@ def put_away(
         stands.anew(db(), row)
     if way != "delete":
         return redirect(back_to)
-    flash(f"{row.name if isinstance(row, Document) else row.number} is deleted.", f"undo:{undo}")
+    flash(
+        f"{row.name if isinstance(row, Document) else row.number} is deleted.{_used_by(row)}", f"undo:{undo}"
+    )
     return redirect(gone_to)
+
+
+def _used_by(row: Document | Order | Piece) -> str:
+    """Who names a document that is deleted."""
+    names = [one.name for one in references.naming(db(), row)] if isinstance(row, Document) else []
+    if not names:
+        return ""
+    more = f" and {len(names) - 1} more" if len(names) > 1 else ""
+    return f" {names[0]}{more} {'name' if more else 'names'} it."
 
 
 def file_text(row: Document) -> str:

@@ -49,6 +49,14 @@ class Removable:
     remove_says: str
 
 
+@dataclass(frozen=True)
+class RowField:
+    """A field of a row: its path in the document, and what it is called for who does not see the table."""
+
+    path: str
+    says: str
+
+
 def change(do: str, /, **what: Any) -> dict[str, Any]:
     """An edit of a document, as the engine takes it (see `documents.engine`)."""
     return {"do": do, **what}
