@@ -14,7 +14,7 @@ from lamsik.core.errors import Refused
 from lamsik.core.floats.design import KINDS
 from lamsik.core.floats.shotting import pull_to
 from lamsik.core.water import Water
-from lamsik.documents.floats.document import blank, checked, tips, to_float, with_float
+from lamsik.documents.floats.document import blank, tips, to_float, with_float
 from lamsik.documents.floats.edits import FLOAT
 from lamsik.formats import weighed_csv
 from tests.kinds import float_edit as apply
@@ -146,27 +146,6 @@ class TestEdits:
             assert refusal.allowed
 
 
-@pytest.mark.parametrize(
-    ("change", "says"),
-    [
-        ({"version": 9}, "must be 1"),
-        ({"parts": []}, "1 to 16"),
-        ({"parts": "many"}, "list"),
-        ({"parts": [5]}, "must be an object"),
-        ({"water": None}, "water"),
-        ({"paint_g": float("nan")}, "paint_g"),
-        ({"kind": "boat"}, "kind"),
-        ({"extra": 1}, "unknown field"),
-        ({"marks": [{"key": "m1", "name": "x", "height_mm": True}]}, "height_mm"),
-        ({"shots": 5}, "must be a text"),
-        ({"tips": [{"key": "t"}]}, "needed"),
-    ],
-)
-def test_a_document_that_is_no_float_is_refused(change, says):
-    with refusing(says):
-        checked({**antenna(), **change})
-
-
 @pytest.mark.parametrize("data", [b"", b"[]", b"{" * 5000, b"x" * 300_000, b'{"format": "lamsik-body"}'])
 def test_bytes_that_are_no_float_are_refused(data):
     with pytest.raises(Refused):
@@ -233,25 +212,6 @@ class TestCsv:
             and rows[0]["air"] == pytest.approx(14.1747, rel=1e-4)
             and rows[0]["temperature"] == pytest.approx(12.22, abs=0.01)
         )
-
-    @pytest.mark.parametrize(
-        ("data", "says"),
-        [
-            (b"", "column names"),
-            (b"\xff\xfe", "UTF-8"),
-            (b"air [g]\n5\n", "a column “name” is needed"),
-            (b"name,wings\nA,2\n", "unknown column"),
-            (b"name,air [g]\nA,heavy\n", "line 2, air"),
-            (b"name,air [stone]\nA,2\n", "stone"),
-            (b"name,air [g]\n,2\n", "line 2"),
-            (b"name\n" + b"A\n" * 5_001, "at most 5000"),
-            (b"x" * 2_000_001, "at most 2000000"),
-        ],
-        ids=["empty", "bytes", "no name", "unknown", "words", "unit", "nameless", "long", "large"],
-    )
-    def test_what_is_wrong_is_said_with_its_line(self, data, says):
-        with refusing(says):
-            weighed_csv.read(data, {})
 
 
 def test_a_mark_keeps_its_key_when_another_goes_and_one_comes():

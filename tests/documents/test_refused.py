@@ -32,9 +32,7 @@ def test_what_cannot_be_done_is_said_in_words(kind, edit, says):
     asked = json.loads(edit)
     with pytest.raises(Refused) as refused:
         if "at" in asked:
-            KINDS[of].schema.checked(
-                put(copy.deepcopy(sample), *asked["at"].split("."), value=asked["value"])
-            )
+            KINDS[of].brought_in(put(copy.deepcopy(sample), *asked["at"].split("."), value=asked["value"]))
         engine.apply(KINDS[of], sample, asked, SHOPS.get(of))
     assert says.lower() in refusals.says(refused.value).lower() and sample == kept
 

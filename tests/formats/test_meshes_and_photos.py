@@ -136,6 +136,10 @@ class TestBodyFileWithMesh:
         changed = json.loads(text) | {"mesh_data": "AAAA"}
         with refusing("not the one the body names"):
             body_file.read(json.dumps(changed).encode())
+        packed = pack(stl.read(EGG.export(file_type="stl")).mesh)
+        content["body"]["mesh"]["digest"] = sha256(packed).hexdigest()
+        with refusing("not in shares of length, width and depth"):
+            body_file.opened(body_file.write(content, packed).encode())
 
     @pytest.mark.parametrize(
         "data",

@@ -247,7 +247,7 @@ class TestDrawings:
         for url, size in (
             (f"/shapes/{RUNNER}/pack.pdf?paper=A4", (210, 297)),
             (f"/shapes/{RUNNER}/pack.pdf?paper=Letter", (215.9, 279.4)),
-            ("/pieces/1/card.pdf", (297, 210)),
+            (f"/pieces/{shop.PIECE_FERRY_RUNNER_90}/card.pdf", (297, 210)),
         ):
             page = pypdfium2.PdfDocument(demo.get(url).data)[0]
             assert sorted(page.get_size()) == pytest.approx(sorted(mm / 25.4 * 72 for mm in size), abs=1.0)
@@ -255,7 +255,7 @@ class TestDrawings:
     def test_a_shop_on_letter_has_its_card_on_letter(self, demo):
         with session_of(demo.http.application.extensions["engine"]) as session:
             stores.put_setting(session, "saw", {**stores.setting(session, "saw"), "paper": "Letter"})
-        page = pypdfium2.PdfDocument(demo.get("/pieces/1/card.pdf").data)[0]
+        page = pypdfium2.PdfDocument(demo.get(f"/pieces/{shop.PIECE_FERRY_RUNNER_90}/card.pdf").data)[0]
         assert page.get_size() == pytest.approx((11 * 72, 8.5 * 72), abs=1.0)
         assert [card_paper(mm, "Letter") for mm in (200, 240, 500)] == [
             "Letter",

@@ -12,9 +12,10 @@ from sqlmodel import select
 
 from lamsik.formats import stl
 from lamsik.store.database import session_of
-from lamsik.store.tables import Batch, Clock, MouldMade, now
-from tests.demo_rows import OLD_GLIDER
+from lamsik.store.tables import Batch, Clock, Document, MouldMade, now
+from tests import demo_rows
 from tests.web.pouring import (
+    FOAM,
     MUDLARK,
     RESIN,
     SILICONE,
@@ -27,11 +28,13 @@ from tests.web.pouring import (
     state,
     weighed_in,
 )
+from tests.web.test_products import live as on_a_tin
+from tests.web.test_products import set_to
 
 
 class TestLayout:
     def test_a_mould_of_a_body_of_a_weighed_thing_and_of_measures(self, demo):
-        made = demo.post("/moulds/new/body", {"body": "17"}, follow_redirects=True)
+        made = demo.post("/moulds/new/body", {"body": str(demo_rows.MUDLARK)}, follow_redirects=True)
         assert "Mudlark mould" in made.text and made.status_code == 200
         weighed = demo.post(
             "/moulds/new/weighed",
@@ -188,12 +191,12 @@ class TestCard:
         assert "to fill, 3 alive" in demo.get(f"/moulds/{STUBBY}/cast").text
 
     def test_a_masters_last_demoulding_asks_for_a_copy_first(self, demo):
-        assert "durable copy" in demo.get(f"/moulds/{OLD_GLIDER}/card").text
-        assert demo.post(f"/moulds/{OLD_GLIDER}/made", {"material": "silicone"}).status_code == 422
+        assert "durable copy" in demo.get(f"/moulds/{demo_rows.OLD_GLIDER}/card").text
+        assert demo.post(f"/moulds/{demo_rows.OLD_GLIDER}/made", {"material": "silicone"}).status_code == 422
         assert (
             "Version 1 is made"
             in demo.post(
-                f"/moulds/{OLD_GLIDER}/made",
+                f"/moulds/{demo_rows.OLD_GLIDER}/made",
                 {"material": "silicone", "copy_first": "1"},
                 follow_redirects=True,
             ).text
@@ -297,6 +300,30 @@ class TestHeat:
         ).text
         assert "No pour is begun" in told and says in told
 
+    @pytest.mark.parametrize(
+        ("mould", "product", "path", "says"),
+        [
+            (TADPOLE, SOFT, "process_c", "say how hot it is poured: the tin does not"),
+            (MUDLARK, FOAM, "free_rise_g_cm3", "pour a little into a cup and type what it rose to"),
+        ],
+    )
+    def test_what_a_tin_does_not_say_is_asked_for(self, demo, mould, product, path, says):
+        on_a_tin(demo, set_to(path, ""), page=f"/mixes/products/{product}")
+        live(demo, mould, set_to("casting_c", ""))
+        demo.post(f"/moulds/{mould}/made", {"material": "own blend"})
+        form = {"product": str(product), "density": "0.3"}
+        told = demo.post(f"/pours/begin/{mould}", form, follow_redirects=True).text
+        assert "No pour is begun" in told and says in told
+        answered = {"limit": "300 °C", "early_yes": "1", "heat_yes": "1", "melt": "172 °C"}
+        tried = begun(demo, mould, **form, **answered, test_g="10 g", test_ml="60 ml")
+        assert tried.product_id == product
+
+    def test_without_a_product_nothing_is_cast(self, demo):
+        for row in rows(demo, Document, Document.kind == "product"):
+            demo.post(f"/mixes/products/{row.id}/delete")
+        told = demo.post(f"/pours/begin/{STUBBY}", follow_redirects=True).text
+        assert "keep a product first: type what stands on its tin" in told
+
     def test_a_melt_over_the_moulds_limit_stops_the_pour_until_it_is_answered_in_the_same_words(self, demo):
         words = "218 °C (424 °F) is 3 °C over what Mould silicone, addition may take"
         assert words in demo.get(f"/moulds/{TADPOLE}/cast?melt=218+%C2%B0C").text
@@ -309,7 +336,7 @@ class TestHeat:
         stopped = demo.post(
             f"/pours/begin/{TADPOLE}", {"product": str(SOFT), "melt": "218 °C"}, follow_redirects=True
         ).text
-        assert words in stopped and "No pour is begun" in stopped
+        assert words in stopped and "No pour is begun" in stopped and "or tick that" in stopped
         pour = begun(demo, TADPOLE, product=str(SOFT), melt="218 °C", heat_yes="1")
         assert pour.product_id == SOFT and words in demo.get(f"/pours/{pour.id}").text
         demo.post("/stores/heat", {"margin_c": "1 °C"})

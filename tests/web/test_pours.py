@@ -8,6 +8,7 @@ from sqlmodel import select
 
 from lamsik.store.database import session_of
 from lamsik.store.tables import Batch, Clock, MouldMade, Order, Piece, Pour, Revision, ShopTub
+from tests.demo_rows import GRANDFATHER_S_PIKE_LURE
 from tests.web.pouring import (
     MUDLARK,
     PIKE,
@@ -221,6 +222,9 @@ class TestPour:
         pour = begun(demo)
         row = weighed_in(demo, pour)
         demo.post(f"/mixes/batch/{row.id}/mixed")
+        other = {"product": str(SOFT), "melt": "160 °C"}
+        kept = demo.post(f"/pours/{pour.id}/correct", other, follow_redirects=True)
+        assert "the batch is mixed: pour it, or drop this pour" in kept.text
         assert {
             clock.kind for clock in rows(demo, Clock, Clock.batch_id == row.id, Clock.stopped_at.is_(None))
         } == {"pot life", "stir"}
@@ -233,7 +237,9 @@ class TestPour:
 
     def test_what_is_not_for_sale_goes_on_no_order(self, demo):
         order = next(row for row in rows(demo, Order) if row.accepted_at is None)
-        told = demo.post(f"/orders/{order.id}/design", {"design": "32"}, follow_redirects=True).text
+        told = demo.post(
+            f"/orders/{order.id}/design", {"design": str(GRANDFATHER_S_PIKE_LURE)}, follow_redirects=True
+        ).text
         assert (
             "traced from an old one" in told and rows(demo, Order, Order.id == order.id)[0].design_id is None
         )

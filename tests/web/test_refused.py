@@ -6,15 +6,29 @@ what is sent before that stands before it, the form after its address.
 import html
 import json
 from pathlib import Path
+from threading import Event
 from urllib.parse import parse_qsl
 
 import pytest
 
+from lamsik.web.shared import jobs
 from tests import demo_rows
 from tests.documents.test_body import document
+from tests.refusing import refusing
 
 TABLE = Path(__file__).parents[1] / "refused/web.txt"
 ROWS = [line.split(" | ") for line in TABLE.read_text(encoding="utf-8").splitlines()]
+
+
+def test_what_is_still_worked_on_is_waited_for(demo):
+    held = Event()
+    with refusing("wait until what is being read is finished"):
+        for _ in range(jobs.MOST_JOBS + 1):
+            job = jobs.start("body.stl", lambda _: held.wait())
+    early = demo.get(f"/moulds/{demo_rows.STUBBY_FOUR_AT_ONCE}/halves/{job.key}/0.stl")
+    assert "wait until they are worked out" in early.text
+    assert "wait until it is read" in demo.send(f"/shapes/bring-in/mesh/{job.key}/body", {}).text
+    held.set()
 
 
 OWN = json.dumps(document())

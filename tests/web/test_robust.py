@@ -18,6 +18,9 @@ from lamsik.store.tables import Clock, Document, Hardware, Order, Piece, Revisio
 from lamsik.web.bodies import live
 from tests.demo_rows import (
     FERRY_RUNNER,
+    ORDER_SLACK_WATER_GLIDER,
+    PIECE_LITTLE_GLIDER,
+    PIECE_SLACK_WATER_GLIDER,
     SLACK_WATER_GLIDER,
     SPLIT_EEL,
     STUBBY_FOUR_AT_ONCE,
@@ -60,7 +63,7 @@ class TestTwice:
             ("/orders/new", "/orders/new", {**ENQUIRY, "customer": "Twice Asked"}, Order),
             ("/shapes", "/shapes/new", {"form": "slim"}, Document),
             ("/floats", "/floats/new", {"kind": "stick"}, Document),
-            (f"/shapes/{FERRY_RUNNER}", "/pieces/start", {"design": "15"}, Piece),
+            (f"/shapes/{FERRY_RUNNER}", "/pieces/start", {"design": str(FERRY_RUNNER)}, Piece),
             (
                 "/scale",
                 "/scale",
@@ -222,14 +225,16 @@ class TestTakenBack:
         assert clock.name in demo.get("/mixes/clocks.json").json["clocks"][0]["name"] + str(
             demo.get("/mixes/clocks.json").json
         )
-        gone = demo.post("/pieces/50/delete", follow_redirects=True).text
+        gone = demo.post(f"/pieces/{PIECE_LITTLE_GLIDER}/delete", follow_redirects=True).text
         number = re.search(r"(P\d{4}) is deleted", gone)[1]
         assert f">{number}<" not in demo.get("/pieces").text
-        demo.post("/pieces/50/bring_back")
+        demo.post(f"/pieces/{PIECE_LITTLE_GLIDER}/bring_back")
         assert number in demo.get("/pieces").text
 
     def test_what_a_piece_does_not_have_is_not_weighed_and_a_revision_that_is_not_there_is_said(self, demo):
-        refused = demo.post("/pieces/50/weigh", {"target": "part:wings", "mass": "3 g", "instrument": "1"})
+        refused = demo.post(
+            f"/pieces/{PIECE_LITTLE_GLIDER}/weigh", {"target": "part:wings", "mass": "3 g", "instrument": "1"}
+        )
         assert refused.status_code == 422 and "no such part" in refused.text
         assert (
             demo.post(f"/tank/{FERRY_RUNNER}/history/999").status_code == 404
@@ -320,16 +325,16 @@ class TestDeadEnds:
 
     def test_an_order_whose_design_is_gone_has_a_way_back(self, demo):
         demo.post(f"/shapes/{SLACK_WATER_GLIDER}/delete")
-        order = demo.get("/orders/18").text
+        order = demo.get(f"/orders/{ORDER_SLACK_WATER_GLIDER}").text
         assert "was deleted" in order
         for bench in ("shapes", "tank"):
             assert f'href="/{bench}/{SLACK_WATER_GLIDER}"' not in order
         assert (
-            f'href="/shapes/{SLACK_WATER_GLIDER}"' not in demo.get("/pieces/45").text
-            and "Bring it back" in demo.get("/pieces/45").text
+            f'href="/shapes/{SLACK_WATER_GLIDER}"' not in demo.get(f"/pieces/{PIECE_SLACK_WATER_GLIDER}").text
+            and "Bring it back" in demo.get(f"/pieces/{PIECE_SLACK_WATER_GLIDER}").text
         )
         demo.post(re.search(r'action="(/shapes/\d+/bring_back)"', order)[1])
-        assert f'href="/shapes/{SLACK_WATER_GLIDER}"' in demo.get("/orders/18").text
+        assert f'href="/shapes/{SLACK_WATER_GLIDER}"' in demo.get(f"/orders/{ORDER_SLACK_WATER_GLIDER}").text
 
 
 def current_of(visitor, key):

@@ -10,7 +10,7 @@ from lamsik.web.app import create_app
 from lamsik.web.lan.certificate import certificate
 from lamsik.web.lan.pairing import Pairings
 from lamsik.web.lan.pipe import Pipe
-from tests.demo_rows import FERRY_RUNNER
+from tests.demo_rows import FERRY_RUNNER, PIECE_LITTLE_GLIDER
 from tests.web.conftest import Visitor
 
 STRANGER = {"REMOTE_ADDR": "192.168.7.20"}
@@ -99,7 +99,7 @@ def test_cookies_are_closed_to_scripts_and_other_sites(demo):
         "/shapes/new",
         "/orders/new",
         "/pieces/start",
-        "/pieces/50/weigh",
+        f"/pieces/{PIECE_LITTLE_GLIDER}/weigh",
         "/stores/limits",
         f"/designs/{FERRY_RUNNER}/live",
         f"/designs/{FERRY_RUNNER}/undo",

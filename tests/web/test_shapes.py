@@ -141,7 +141,7 @@ class TestDrawing:
             save=True,
             base=2,
         )
-        piece = demo.post("/pieces/start", {"design": "24"}).headers["Location"]
+        piece = demo.post("/pieces/start", {"design": str(shop.WEED_TADPOLE)}).headers["Location"]
         for url in (f"/shapes/{shop.WEED_TADPOLE}/compare", piece, f"{piece}/card"):
             assert "ot for sale: after a museum piece" in demo.get(url).text, url
 

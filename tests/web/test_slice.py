@@ -15,7 +15,14 @@ from lamsik.store.database import session_of
 from lamsik.store.tables import Drill, Order, Piece, Revision, Weighing
 from lamsik.web.bodies import state
 from lamsik.web.stores.views import ADDERS
-from tests.demo_rows import FERRY_RUNNER
+from tests.demo_rows import (
+    FERRY_RUNNER,
+    FERRY_RUNNER_110,
+    ORDER_FERRY_RUNNER_90_ASKED,
+    PIECE_LITTLE_GLIDER,
+    PIECE_SKIFF_POPPER,
+    PIECE_SLACK_WATER_GLIDER,
+)
 
 ENQUIRY = {
     "customer": "Ärla Brandt",
@@ -203,7 +210,7 @@ def test_a_wait_runs_by_itself_and_the_next_step_asks_before_it_is_over(empty):
 
 def test_a_question_before_a_tick_is_what_is_at_hand(demo):
     """It may stand far below the step to weigh: the page opens on the question, not on that."""
-    page = demo.post("/pieces/start", {"design": "15"}).headers["Location"]
+    page = demo.post("/pieces/start", {"design": str(FERRY_RUNNER)}).headers["Location"]
     asked = demo.post(f"{page}/tick", {"step": "ship", "done": "1"}, follow_redirects=True).text
     assert "Not done yet" in asked
     assert re.findall(r'<input id="([^"]+)"[^>]*\sautofocus', asked) == ["a-reason"]
@@ -229,7 +236,9 @@ def test_a_step_is_left_out_for_a_reason_that_stands_beside_it(empty):
     ],
 )
 def test_a_bad_reading_comes_back_in_its_place(demo, mass, says):
-    answer = demo.post("/pieces/55/weigh", {"target": "stage:sealed", "mass": mass, "instrument": "1"})
+    answer = demo.post(
+        f"/pieces/{PIECE_SKIFF_POPPER}/weigh", {"target": "stage:sealed", "mass": mass, "instrument": "1"}
+    )
     assert answer.status_code == 422
     assert says in answer.text and f'value="{mass}"' in answer.text and 'role="alert"' in answer.text
 
@@ -278,22 +287,22 @@ def test_a_blank_held_under_water_too_tells_its_size_and_the_shop_learns_from_it
 
 
 def test_a_reading_is_taken_back_and_a_part_is_weighed(demo):
-    page = "/pieces/55"
+    page = f"/pieces/{PIECE_SKIFF_POPPER}"
     demo.post(f"{page}/weigh", {"target": "part:hook1", "mass": "0.52 g", "instrument": "2"})
     assert ">0.52 g<" in demo.get(page).text
     weighing = re.search(r"take-back/(\d+)", demo.get(page).text).group(1)
     demo.post(f"{page}/take-back/{weighing}")
     assert "Nothing is weighed" not in demo.get(page).text
     assert demo.post(f"{page}/tick", {"step": "dance", "done": "1"}).status_code == 422
-    assert demo.post("/pieces/45/use-advice").status_code == 422
+    assert demo.post(f"/pieces/{PIECE_SLACK_WATER_GLIDER}/use-advice").status_code == 422
 
 
 def test_the_card_prints_true_to_size(demo):
     from lamsik.store.database import FILE_NAME  # noqa: F401, PLC0415
 
-    data = demo.get("/pieces/50/card.pdf")
+    data = demo.get(f"/pieces/{PIECE_LITTLE_GLIDER}/card.pdf")
     assert data.mimetype == "application/pdf" and data.data.startswith(b"%PDF")
-    card = demo.get("/pieces/50/card").text
+    card = demo.get(f"/pieces/{PIECE_LITTLE_GLIDER}/card").text
     sizes = dict(re.findall(r'width="([\d.]+)mm" height="([\d.]+)mm"', card))
     assert sizes and all(float(w) > 10 for w in sizes)
     for view_box, width in re.findall(r'viewBox="[-\d.]+ [-\d.]+ ([\d.]+) [\d.]+" width="([\d.]+)mm"', card):
@@ -320,7 +329,7 @@ def test_a_missing_print_library_says_what_to_install(demo, monkeypatch):
         )
 
     monkeypatch.setattr(printing, "pdf", missing)
-    answer = demo.get("/pieces/50/card.pdf")
+    answer = demo.get(f"/pieces/{PIECE_LITTLE_GLIDER}/card.pdf")
     assert answer.status_code == 501 and "apt-get install" in answer.text
 
 
@@ -452,11 +461,11 @@ class TestKeeping:
         assert "Ferry runner 90 copy" in demo.get(made).text
 
     def test_an_order_takes_a_design_there_is_and_can_be_reopened(self, demo):
-        demo.post("/orders/24/design", {"design": "16"})
+        demo.post(f"/orders/{ORDER_FERRY_RUNNER_90_ASKED}/design", {"design": str(FERRY_RUNNER_110)})
         assert order_of(demo, 24).design_id == 16
-        demo.post("/orders/24/accept")
+        demo.post(f"/orders/{ORDER_FERRY_RUNNER_90_ASKED}/accept")
         assert order_of(demo, 24).accepted_at
-        demo.post("/orders/24/reopen")
+        demo.post(f"/orders/{ORDER_FERRY_RUNNER_90_ASKED}/reopen")
         assert order_of(demo, 24).accepted_at is None
 
 
@@ -547,7 +556,14 @@ class TestWildRequests:
         assert answer.status_code in (200, 422)
         assert answer.json.get("view") or answer.json["error"]["message"]
 
-    @pytest.mark.parametrize("url", ["/pieces/start", "/orders/24/design", "/pieces/55/weigh"])
+    @pytest.mark.parametrize(
+        "url",
+        [
+            "/pieces/start",
+            f"/orders/{ORDER_FERRY_RUNNER_90_ASKED}/design",
+            f"/pieces/{PIECE_SKIFF_POPPER}/weigh",
+        ],
+    )
     @pytest.mark.parametrize("text", ["x", "-1", "9" * 40, "1.5", "²"])
     def test_ids_in_forms(self, demo, url, text):
         answer = demo.post(

@@ -7,7 +7,10 @@ import json
 import pytest
 
 from tests.demo_rows import (
+    FERRY_RUNNER,
     MUDLARK_FOAM_PAIR,
+    ORDER_FERRY_RUNNER_90,
+    PIECE_LITTLE_GLIDER,
     REED_STICK_2_G,
     STUBBY_FOUR_AT_ONCE,
     TENCH_ANTENNA_2_5_G,
@@ -91,9 +94,9 @@ def test_a_weighing_names_what_there_is(demo, field, value, says):
         ("/mixes/weigh", {"product": NONE, "net": "10 ml"}),
         ("/mixes/weigh", {"product": "5", "net": "10 ml", "mould": NONE}),
         ("/pieces/start", {"design": NONE}),
-        ("/pieces/start", {"design": "15", "order": NONE}),
-        ("/pieces/50/weigh", {"instrument": NONE, "target": "blank", "mass": "5 g"}),
-        ("/orders/1/design", {"design": NONE}),
+        ("/pieces/start", {"design": str(FERRY_RUNNER), "order": NONE}),
+        (f"/pieces/{PIECE_LITTLE_GLIDER}/weigh", {"instrument": NONE, "target": "blank", "mass": "5 g"}),
+        (f"/orders/{ORDER_FERRY_RUNNER_90}/design", {"design": NONE}),
         ("/moulds/new/body", {"body": NONE}),
         ("/moulds/new/weighed", {"thing": NONE}),
         ("/shapes/new", {"form": "submarine", "name": "U"}),

@@ -11,9 +11,15 @@ import pytest
 from fontTools.ttLib import TTFont
 
 from lamsik.web.shared.packing import LEAST
-from tests.demo_rows import FERRY_RUNNER
+from tests.demo_rows import FERRY_RUNNER, PIECE_LITTLE_GLIDER
 
-URLS = ["/", f"/tank/{FERRY_RUNNER}", "/shapes", "/pieces/50/card", f"/shapes/{FERRY_RUNNER}"]
+URLS = [
+    "/",
+    f"/tank/{FERRY_RUNNER}",
+    "/shapes",
+    f"/pieces/{PIECE_LITTLE_GLIDER}/card",
+    f"/shapes/{FERRY_RUNNER}",
+]
 
 
 @pytest.mark.parametrize("url", URLS)

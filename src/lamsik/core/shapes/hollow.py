@@ -103,7 +103,7 @@ def exact_chart(body: Body, wall_mm: float, counts: tuple[int, int]) -> Chart:
     x = np.linspace(first, last, 121)
     there = np.nonzero(is_open(x, np.zeros(121)))[0]
     if not there.size:
-        raise Refused("shell.wall_mm", wall_mm, "thinner: nothing of the hollow is left")
+        raise _too_thick(body, wall_mm)
     step = x[1] - x[0]
     ends = (
         _edge(is_open, x[there[0]], x[there[0]] - step),
@@ -227,17 +227,17 @@ def inside_columns(body: Body, wall_mm: float, breaks: tuple[float, ...] = ()) -
 
 
 @lru_cache(maxsize=32)
+def _too_thick(body: Body, wall_mm: float) -> Refused:
+    most = min(body.depth_mm, body.width_mm) / 2
+    return Refused("shell.wall_mm", wall_mm, f"thinner than {most:.1f} mm, else it is solid")
+
+
 def _opened(body: Body, wall_mm: float) -> tuple[Reachable, tuple[float, float]]:
     """Whether it is open over a place, and from where to where along the middle [mm]. Raises `Refused`
     where it is nowhere.
     """
-    thin = Refused(
-        "shell.wall_mm",
-        wall_mm,
-        f"thinner than {min(body.depth_mm, body.width_mm) / 2:.1f} mm, else it is solid",
-    )
     if body.length_mm - 2 * wall_mm < 5.0 or min(body.depth_mm, body.width_mm) < 2 * wall_mm + 0.6:
-        raise thin
+        raise _too_thick(body, wall_mm)
     skin = reach_of(body)
 
     def is_open(x: Array, y: Array) -> Array:
@@ -247,7 +247,7 @@ def _opened(body: Body, wall_mm: float) -> tuple[Reachable, tuple[float, float]]
     x = np.linspace(0.0, body.length_mm, 121)
     there = np.nonzero(is_open(x, np.zeros(121)))[0]
     if not there.size:
-        raise thin
+        raise _too_thick(body, wall_mm)
     return is_open, (
         _edge(is_open, x[there[0]], x[there[0] - 1]),
         _edge(is_open, x[there[-1]], x[there[-1] + 1]),

@@ -1,6 +1,7 @@
 """What the Floats bench takes from the shop: tables, waters, dowels, and what its finished floats taught."""
 
 from collections.abc import Sequence
+from contextlib import suppress
 from dataclasses import dataclass, replace
 
 from sqlmodel import col
@@ -76,19 +77,16 @@ def finished(family: str) -> list[Finished]:
     marked = []
     for row in weighings:
         design = designs.get(row.float_id or 0)
-        if design is None or design.family != family:
-            continue
-        try:
-            marked.append(_finished(row, design))
-        except Refused:
+        known = {mark.name for mark in design.marks} if design is not None else set()
+        if design is None or design.family != family or str(row.marks[-1][0]) not in known:
             continue  # a row whose marks the design does not know teaches nothing
+        with suppress(Refused):
+            marked.append(_finished(row, design))
     return marked
 
 
 def _finished(row: Weighed, design: Float) -> Finished:
     name, reading = str(row.marks[-1][0]), float(row.marks[-1][1])
-    if not any(mark.name == name for mark in design.marks):
-        raise Refused("mark", name, "a mark of the float")
     staged = replace(design, water=weighed.water_of(row))
     if row.stage == BARE:
         staged = replace(staged, paint_g=0.0, varnish_g=0.0)

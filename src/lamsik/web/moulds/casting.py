@@ -132,14 +132,17 @@ def casting(
         "inserts": inserts,
         "net_ml": net,
         "runner_ml": runner_ml(mould),
-        "density_g_cm3": product.density_g_cm3,
     }
-    if product.kind == "foam":
+    if product.kind == "foam":  # what it becomes may be typed or tried in a cup: the tin need not say
         figures |= _foam(mould, product, net, inserts, asked)
-    elif product.kind == "plastisol":
-        figures |= _hot(mould, product, net, cavities, asked, scraps)
     else:
-        figures |= _resin(mould, product, net, inserts, asked)
+        figures["density_g_cm3"] = product.density_g_cm3
+        hot = product.kind == "plastisol"
+        figures |= (
+            _hot(mould, product, net, cavities, asked, scraps)
+            if hot
+            else _resin(mould, product, net, inserts, asked)
+        )
     if asked.get("gap") or asked.get("thick"):
         gap, thick = (
             asked.value("gap", "length", "gap", "mm"),

@@ -289,7 +289,7 @@ def forward(key: int) -> ResponseReturnValue:
                 to if cast.two else url_for("mixes.batch", key=batch.id)
             )  # a dense pour is mixed first, by itself
         elif following == run.MIX:
-            raise Refused("weigh", "not mixed", "weigh the parts and press Mixed on the weighing page")
+            raise _not_mixed()
         elif following == run.CURE:
             _poured(pour, product)
         pour.step = following
@@ -329,10 +329,14 @@ def _planned(pour: Pour, product: Product, cast: Casting) -> MixPlan:
     return plan(pour.product_id, product, BatchAsked(texts), datetime.now())
 
 
+def _not_mixed() -> Refused:
+    return Refused("weigh", "not mixed", "weigh the parts and press Mixed on the weighing page")
+
+
 def _poured(pour: Pour, product: Product) -> None:
     batch = moulds.batch_of(db(), pour)
     if batch is None or batch.state != mixes.MIXED:
-        raise Refused("pour", "not mixed", "weigh and mix it first")
+        raise _not_mixed()
     left = request.form.get("left", "").strip()
     if left:
         mixes.note_left(batch, parse(left, "mass", "left over", "g").value)
