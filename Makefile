@@ -40,6 +40,7 @@ lint: .venv/.made-dev  ## style, types, layers, templates, test share
 	$(BIN)/mypy
 	$(BIN)/lint-imports
 	$(BIN)/python scripts/dead_code.py
+	$(BIN)/python scripts/messages.py
 	$(BIN)/djlint --quiet --lint src/lamsik/web/templates
 	$(BIN)/python scripts/format_css.py --check
 	$(BIN)/python scripts/format_templates.py --check
