@@ -393,22 +393,25 @@ class TestLive:
 
     def test_inches(self, demo):
         limits = {
-            "limits-wall": "2 mm",
-            "limits-cover": "2 mm",
-            "limits-slug_step": "0.1 g",
-            "limits-suspends": "3 cm/s",
-            "limits-slow": "10 cm/s",
+            "limits-wall_mm": "2 mm",
+            "limits-cover_mm": "2 mm",
+            "limits-slug_step_g": "0.1 g",
+            "limits-suspends_cm_s": "3 cm/s",
+            "limits-slow_cm_s": "10 cm/s",
             "limits-drag": "0.9",
-            "limits-steady": "3",
+            "limits-steady_hz": "3",
             "limits-length_unit": "in",
-            "limits-kerf": "1.5 mm",
-            "limits-spare": "3 mm",
-            "limits-hinge": "0.8 mm",
+            "limits-kerf_mm": "1.5 mm",
+            "limits-block_spare_mm": "3 mm",
+            "limits-hinge_mm": "0.8 mm",
             "limits-stick_length": "1 m",
             "limits-stick_width": "40 mm",
             "limits-stick_thick": "25 mm",
             "limits-paper": "A4",
         }
+        changed = limits | {"limits-slow_cm_s": "11 cm/s"}
+        assert demo.post("/stores/limits", changed).status_code == 302
+        assert re.findall(r"table: [^<]+", demo.get("/stores").text) == ["table: 10 cm/s"]
         assert demo.post("/stores/limits", limits).status_code == 302
         answer = self.ask(demo, bench="shapes").json
         assert answer["view"]["fields"]["body.length_mm"] == "3 35/64 in"
@@ -504,7 +507,7 @@ class TestStores:
             f"/stores/add/{what}", {f"{what}-{name}": value for name, value in fields.items()}
         )
         assert answer.status_code == 422 and says in answer.text
-        assert empty.post("/stores/limits", {"limits-wall": "thin"}).status_code == 422
+        assert empty.post("/stores/limits", {"limits-wall_mm": "thin"}).status_code == 422
 
     def test_measures_keep_their_typed_text(self, empty):
         empty.post("/stores/add/drill", {"drill-diameter": "9/32 in"})

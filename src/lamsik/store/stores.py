@@ -5,15 +5,15 @@ from typing import Any
 
 from sqlmodel import Session, SQLModel, col, select
 
-from lamsik.core.moulds.heat import MARGIN_C
 from lamsik.core.paints.layers import Layer
 from lamsik.core.shapes.ballast_holes import Slug
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.hardware import Item, Lip
+from lamsik.core.shapes.stock import STICK_MM
 from lamsik.core.tank.ballast_base import Bench
 from lamsik.core.tank.evaluate import Rules
-from lamsik.core.tank.inertia import STEADY_HZ
-from lamsik.core.tank.motion import DEFAULT_DRAG, Bands
+from lamsik.core.tank.motion import Bands
+from lamsik.core.trade.figures import usual
 from lamsik.core.water import Water
 from lamsik.documents.schemes.document import layers_of
 from lamsik.store import documents
@@ -21,20 +21,14 @@ from lamsik.store.tables import Document, Drill, Hardware, Setting, ShopWater, S
 
 DEFAULTS: dict[str, dict[str, Any]] = {
     "shop": {"name": "My workshop", "currency": "EUR"},
-    "bench": {"wall_mm": 2.0, "cover_mm": 2.0, "slug_step_g": 0.1},
-    "bands": {"suspends_cm_s": 3.0, "slow_cm_s": 10.0, "drag": DEFAULT_DRAG, "steady_hz": STEADY_HZ},
+    "bench": usual("bench"),
+    "bands": usual("bands"),
     "units": {"length": "mm"},
     "clearances": {},
     "codes": {"hardware": 0},
     "gone": {"rows": {}},
     "backups": {"daily": True, "keep": 7},
-    "saw": {
-        "kerf_mm": 1.5,
-        "block_spare_mm": 3.0,
-        "hinge_mm": 0.8,
-        "stick_mm": [1000.0, 40.0, 25.0],
-        "paper": "A4",
-    },
+    "saw": {**usual("saw"), "stick_mm": [*STICK_MM], "paper": "A4"},
     "scale_hosts": {"addresses": []},
     "scale": {"url": "", "baud": 9600, "unit": "", "step_g": 0.01, "page": "", "instrument": None},
     "days": {"days": [0, 1, 2, 3, 4], "begins": "09:00", "ends": "17:00", "closed": [], "after_hours": False},
@@ -46,8 +40,8 @@ DEFAULTS: dict[str, dict[str, Any]] = {
         "strip_high_mm": 0.0,
         "strip_long_mm": 0.0,
     },
-    "mixing": {"step_g": 0.1, "room_c": 20.0, "scoop_ml": 15.0},
-    "heat": {"margin_c": MARGIN_C, "limits": {}},
+    "mixing": usual("mixing"),
+    "heat": {**usual("heat"), "limits": {}},
     "cautions": {"read_on": {}},
     "faces": {"learned": {}},
     "dowels": {"mm": [6.0, 8.0, 10.0, 12.0, 12.7, 14.0, 15.9, 16.0, 18.0, 20.0]},

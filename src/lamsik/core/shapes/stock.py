@@ -51,6 +51,12 @@ def block(body: Body, spare_mm: float) -> Block:
     return Block(length, depth, width, volume, 1.0 - solid(body).volume_ml / volume)
 
 
+KERF_MM, SPARE_MM = 1.5, 3.0
+"""What a saw takes, and what is left round a blank that is cut out of a block."""
+STICK_MM = (1000.0, 40.0, 25.0)
+"""A stick as it is bought: length, width, thickness."""
+
+
 def pieces_along(stick_mm: float, piece_mm: float, kerf_mm: float) -> int:
     """How many pieces a stick gives: n pieces need n − 1 cuts between them."""
     return max(floor((stick_mm + kerf_mm + 1e-9) / (piece_mm + kerf_mm)), 0)

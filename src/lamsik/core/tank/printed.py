@@ -66,7 +66,11 @@ def sink_words(design: Design, rows: tuple[FilledPrint, ...]) -> str:
     )
 
 
-def weak_hinges(design: Design, limit_mm: float) -> tuple[Joint, ...]:
+HINGE_MM = 0.8
+"""A printed hinge thinner than that fails early."""
+
+
+def weak_hinges(design: Design, limit_mm: float = HINGE_MM) -> tuple[Joint, ...]:
     """Printed hinges thinner than the shop's limit [mm]: they fail early."""
     return tuple(
         joint for joint in design.body.joints if joint.kind == HINGE and joint.hinge_mm < limit_mm - 1e-9

@@ -9,6 +9,7 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import Near, Outcome, Rules
 from lamsik.core.tank.mass import NOTHING, Measured
+from lamsik.core.tank.printed import HINGE_MM
 from lamsik.core.units import show
 from lamsik.documents.rows import Document
 from lamsik.drawings.draw import LOOKS, Sight, station_of, three_views
@@ -42,7 +43,7 @@ class Asked:
     measured: Measured = NOTHING
     shop: TankShop | None = None
     station_mm: float | None = None
-    hinge_mm: float = 0.8
+    hinge_mm: float = HINGE_MM
 
 
 def view(document: Document, design: Design, rules: Rules, asked: Asked) -> dict[str, Any]:

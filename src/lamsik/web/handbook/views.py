@@ -5,6 +5,7 @@ from flask import Blueprint, render_template, request
 from lamsik.core.cautions import CAUTIONS, DEFER
 from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS, METALS
+from lamsik.core.tank.motion import Bands
 from lamsik.core.units import parse, show
 from lamsik.words import refusals
 
@@ -42,8 +43,8 @@ WORDS = (
     (
         "Suspends",
         (
-            "Moves less than the shop's limit, 3 cm/s unless you changed it; a band only a few hundredths of"
-            " a gram wide."
+            f"Moves less than the shop's limit, {Bands().suspends_cm_s:g} cm/s unless you changed it; a band"
+            " only a few hundredths of a gram wide."
         ),
     ),
     ("Recoat window", "After the least wait and before the longest a coat takes the next one."),

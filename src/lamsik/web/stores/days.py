@@ -12,7 +12,8 @@ from werkzeug.datastructures import MultiDict
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.moulds.silicone import Bricks
 from lamsik.core.route.workdays import Workdays
-from lamsik.core.units import parse
+from lamsik.core.trade.figures import FIGURES
+from lamsik.core.units import STORED, parse
 from lamsik.store import stores
 from lamsik.web.shared.db import db
 
@@ -24,11 +25,7 @@ BRICKS = {
     "strip_high_mm": "Strip high",
     "strip_long_mm": "Strip long",
 }
-MIXING = {
-    "step_g": ("The mixing scale shows", "mass", "g"),
-    "room_c": ("The shop is at", "temperature", "°C"),
-    "scoop_ml": ("A level scoop holds", "volume", "ml"),
-}
+MIXING = {figure.key: figure for figure in FIGURES["mixing"]}
 
 
 def shown() -> dict[str, Any]:
@@ -36,7 +33,7 @@ def shown() -> dict[str, Any]:
     kept, bricks, mixing = (stores.setting(db(), key) for key in ("days", "bricks", "mixing"))
     texts = {"begins": kept["begins"], "ends": kept["ends"], "closed": ", ".join(kept["closed"])}
     texts |= {name: f"{bricks[name]:g}" + ("" if name == "have" else " mm") for name in BRICKS}
-    texts |= {name: f"{mixing[name]:g} {unit}" for name, (_, _, unit) in MIXING.items()}
+    texts |= {name: f"{mixing[name]:g} {STORED[figure.quantity]}" for name, figure in MIXING.items()}
     if request.method == "POST" and request.endpoint == "stores.keep_days":
         texts |= {name: request.form.get(name, "") for name in texts}
     return {
@@ -64,11 +61,11 @@ def keep(form: "MultiDict[str, str]") -> None:
         raise Refused("have", form.get("have"), "a whole number of bricks")
     Bricks(**{name: value for name, value in bricks.items() if name != "have"}, have=int(bricks["have"]))
     mixing = {
-        name: _measure(form, name, quantity, unit, words) for name, (words, quantity, unit) in MIXING.items()
+        name: _measure(form, name, one.quantity, STORED[one.quantity], one.words)
+        for name, one in MIXING.items()
     }
-    finite_between("step_g", mixing["step_g"], 0.0001, 10.0, "g")
-    finite_between("room_c", mixing["room_c"], -5.0, 45.0, "°C")
-    finite_between("scoop_ml", mixing["scoop_ml"], 0.1, 2000.0, "ml")
+    for name, one in MIXING.items():
+        finite_between(name, mixing[name], one.least, one.most, STORED[one.quantity])
     hours = {
         "begins": f"{begins:%H:%M}",
         "ends": f"{ends:%H:%M}",

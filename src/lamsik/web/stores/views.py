@@ -16,13 +16,15 @@ from lamsik.core.materials import METALS
 from lamsik.core.moulds import heat as mould_heat
 from lamsik.core.route.workdays import NAMES
 from lamsik.core.shapes.clearance import HOSTS, INSERTS, clearances
-from lamsik.core.units import parse
+from lamsik.core.trade.figures import FIGURES
+from lamsik.core.units import STORED, parse
 from lamsik.drawings.paper import SHEETS
 from lamsik.store import pieces, stores
 from lamsik.store.tables import Drill, Hardware, Instrument, ShopWater, SlugStock, Typed
 from lamsik.web.shared.db import db, load
 from lamsik.web.shared.forms import MeasureField, choices, typed_texts
 from lamsik.web.stores import days
+from lamsik.web.stores.usual import beside
 from lamsik.words import refusals
 
 blueprint = Blueprint("stores", __name__, url_prefix="/stores")
@@ -103,25 +105,28 @@ class ScaleForm(FlaskForm):
 
 
 class LimitsForm(FlaskForm):
-    """What the shop holds to when it looks for ballast and names a behaviour."""
+    """What the shop holds to when it looks for ballast, names a behaviour and saws: figures of the trade's
+    table, its stick, paper and unit.
+    """
 
-    wall = MeasureField("Wall left round a hole", "length", 0.2, 20.0)
-    cover = MeasureField("Filler over a slug", "length", 0.0, 20.0)
-    slug_step = MeasureField("Cut slugs to", "mass", 0.01, 5.0)
-    suspends = MeasureField("Suspends below", "speed", 0.5, 20.0)
-    slow = MeasureField("Slow below", "speed", 1.0, 60.0)
-    drag = MeasureField("Drag coefficient C_d", "number", 0.05, 10.0)
-    steady = MeasureField("Roll steady from, Hz", "number", 0.1, 20.0)
-    kerf = MeasureField("Saw kerf", "length", 0.0, 20.0)
-    spare = MeasureField("Spare round a block", "length", 0.0, 50.0)
-    hinge = MeasureField("Thinnest printed hinge", "length", 0.1, 10.0)
-    stick_length = MeasureField("Stick length", "length", 10.0, 6000.0)
-    stick_width = MeasureField("Stick width", "length", 1.0, 600.0)
-    stick_thick = MeasureField("Stick thickness", "length", 1.0, 600.0)
-    paper = SelectField("Paper", choices=choices((name, name) for name in SHEETS))
-    length_unit = SelectField(
+
+LIMITS = ("bench", "bands", "saw")
+"""The settings whose figures stand in that form."""
+for _name, _field in {
+    **{
+        figure.key: MeasureField(figure.words, figure.quantity, figure.least, figure.most)
+        for setting in LIMITS
+        for figure in FIGURES[setting]
+    },
+    "stick_length": MeasureField("Stick length", "length", 10.0, 6000.0),
+    "stick_width": MeasureField("Stick width", "length", 1.0, 600.0),
+    "stick_thick": MeasureField("Stick thickness", "length", 1.0, 600.0),
+    "paper": SelectField("Paper", choices=choices((name, name) for name in SHEETS)),
+    "length_unit": SelectField(
         "Show lengths in", choices=choices([("mm", "millimetres"), ("in", "inches, fractions")])
-    )
+    ),
+}.items():
+    setattr(LimitsForm, _name, _field)
 
 
 def _hardware(form: HardwareForm) -> Hardware:
@@ -210,7 +215,12 @@ def _page(
     forms = {
         name: tried.get(name) or kind(prefix=name, formdata=None) for name, (kind, _, _) in ADDERS.items()
     }
-    bench, bands, units, saw = (stores.setting(db(), key) for key in ("bench", "bands", "units", "saw"))
+    units, saw = (stores.setting(db(), key) for key in ("units", "saw"))
+    figures = {
+        figure.key: f"{stores.setting(db(), setting)[figure.key]:g} {STORED[figure.quantity]}".strip()
+        for setting in LIMITS
+        for figure in FIGURES[setting]
+    }
     stick = dict(
         zip(
             ("stick_length", "stick_width", "stick_thick"),
@@ -222,17 +232,8 @@ def _page(
         formdata=None,
         prefix="limits",
         data={
-            "wall": f"{bench['wall_mm']:g} mm",
-            "cover": f"{bench['cover_mm']:g} mm",
-            "slug_step": f"{bench['slug_step_g']:g} g",
-            "suspends": f"{bands['suspends_cm_s']:g} cm/s",
-            "slow": f"{bands['slow_cm_s']:g} cm/s",
-            "drag": f"{bands['drag']:g}",
-            "steady": f"{bands['steady_hz']:g}",
+            **figures,
             "length_unit": units["length"],
-            "kerf": f"{saw['kerf_mm']:g} mm",
-            "spare": f"{saw['block_spare_mm']:g} mm",
-            "hinge": f"{saw['hinge_mm']:g} mm",
             "paper": saw["paper"],
             **stick,
         },
@@ -258,6 +259,7 @@ def _page(
         days_problem=days_problem,
         heat_limits=mould_heat.limits(stores.setting(db(), "heat")["limits"]),
         margin_c=stores.setting(db(), "heat")["margin_c"],
+        beside=beside(),
     )
 
 
@@ -337,34 +339,11 @@ def keep_limits() -> ResponseReturnValue:
     form = LimitsForm(prefix="limits")
     if not form.validate_on_submit():
         return _page({"limits": form}), 422
-    stores.put_setting(
-        db(),
-        "bench",
-        {"wall_mm": form.wall.amount, "cover_mm": form.cover.amount, "slug_step_g": form.slug_step.amount},
-    )
-    stores.put_setting(
-        db(),
-        "bands",
-        {
-            "suspends_cm_s": form.suspends.amount,
-            "slow_cm_s": form.slow.amount,
-            "drag": form.drag.amount,
-            "steady_hz": form.steady.amount,
-        },
-    )
-    stores.put_setting(db(), "units", {"length": form.length_unit.data, "typed": typed_texts(form)})
-    stick = [form.stick_length.amount, form.stick_width.amount, form.stick_thick.amount]
-    stores.put_setting(
-        db(),
-        "saw",
-        {
-            "kerf_mm": form.kerf.amount,
-            "block_spare_mm": form.spare.amount,
-            "hinge_mm": form.hinge.amount,
-            "stick_mm": stick,
-            "paper": form.paper.data,
-        },
-    )
+    for setting in LIMITS:
+        stores.put_setting(db(), setting, {one.key: form[one.key].amount for one in FIGURES[setting]})
+    stores.put_setting(db(), "units", {"length": form["length_unit"].data, "typed": typed_texts(form)})
+    stick = [form[name].amount for name in ("stick_length", "stick_width", "stick_thick")]
+    stores.put_setting(db(), "saw", {"stick_mm": stick, "paper": form["paper"].data})
     flash("Kept.")
     return redirect(url_for("stores.index", _anchor="limits"))
 

@@ -1,0 +1,67 @@
+"""Figures that a shop may see otherwise: each stands here once, with what it is called and what it may be.
+What the core reckons with where nobody says another is the same.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from lamsik.core.moulds.heat import MARGIN_C
+from lamsik.core.shapes.stock import KERF_MM, SPARE_MM
+from lamsik.core.tank.ballast_base import Bench
+from lamsik.core.tank.inertia import STEADY_HZ
+from lamsik.core.tank.motion import DEFAULT_DRAG, Bands
+from lamsik.core.tank.printed import HINGE_MM
+
+
+@dataclass(frozen=True)
+class UsualFigure:
+    """A figure of the trade.
+
+    Args:
+        key: what it is kept as.
+        words: what it is called.
+        usual: what holds where the shop has none of its own, in the stored unit of its quantity.
+        quantity: what it is a measure of (see `units`).
+        least, most: between which it may be.
+    """
+
+    key: str
+    words: str
+    usual: float
+    quantity: str
+    least: float
+    most: float
+
+
+_BANDS, _BENCH = Bands(), Bench((), ())
+
+FIGURES: Mapping[str, tuple[UsualFigure, ...]] = {
+    "bench": (
+        UsualFigure("wall_mm", "Wall left round a hole", _BENCH.wall_mm, "length", 0.2, 20.0),
+        UsualFigure("cover_mm", "Filler over a slug", _BENCH.cover_mm, "length", 0.0, 20.0),
+        UsualFigure("slug_step_g", "Cut slugs to", _BENCH.slug_step_g, "mass", 0.01, 5.0),
+    ),
+    "bands": (
+        UsualFigure("suspends_cm_s", "Suspends below", _BANDS.suspends_cm_s, "speed", 0.5, 20.0),
+        UsualFigure("slow_cm_s", "Slow below", _BANDS.slow_cm_s, "speed", 1.0, 60.0),
+        UsualFigure("drag", "Drag coefficient C_d", DEFAULT_DRAG, "number", 0.05, 10.0),
+        UsualFigure("steady_hz", "Roll steady from, Hz", STEADY_HZ, "number", 0.1, 20.0),
+    ),
+    "saw": (
+        UsualFigure("kerf_mm", "Saw kerf", KERF_MM, "length", 0.0, 20.0),
+        UsualFigure("block_spare_mm", "Spare round a block", SPARE_MM, "length", 0.0, 50.0),
+        UsualFigure("hinge_mm", "Thinnest printed hinge", HINGE_MM, "length", 0.1, 10.0),
+    ),
+    "mixing": (
+        UsualFigure("step_g", "The mixing scale shows", 0.1, "mass", 0.0001, 10.0),
+        UsualFigure("room_c", "The shop is at", 20.0, "temperature", -5.0, 45.0),
+        UsualFigure("scoop_ml", "A level scoop holds", 15.0, "volume", 0.1, 2000.0),
+    ),
+    "heat": (UsualFigure("margin_c", "Margin under the limit", MARGIN_C, "temperature", 0.0, 100.0),),
+}
+"""By the setting they are kept in."""
+
+
+def usual(setting: str) -> dict[str, float]:
+    """What holds of a setting where the shop has nothing of its own, by key."""
+    return {figure.key: figure.usual for figure in FIGURES.get(setting, ())}

@@ -1,0 +1,26 @@
+"""What the trade's tables have, beside what the shop has otherwise."""
+
+from lamsik.core.moulds import heat
+from lamsik.core.shapes.clearance import HOSTS, INSERTS, START_MM, clearances
+from lamsik.core.trade.figures import FIGURES
+from lamsik.core.units import STORED
+from lamsik.store import stores
+from lamsik.web.shared.db import db
+
+
+def beside() -> dict[str, str]:
+    """By the name of its field: what the table has, of each figure that the shop has otherwise."""
+    rows = [
+        (figure.key, stores.setting(db(), setting)[figure.key], figure.usual, STORED[figure.quantity])
+        for setting, figures in FIGURES.items()
+        for figure in figures
+    ]
+    stands = heat.limits(stores.setting(db(), "heat")["limits"])
+    rows += [(f"limit:{name}", stands[name], limit, "°C") for name, limit in heat.LIMITS_C.items()]
+    wider = clearances(stores.setting(db(), "clearances"))
+    rows += [
+        (f"{insert}|{host}", wider.at(insert, host), START_MM[insert, host], "mm")
+        for insert in INSERTS
+        for host in HOSTS
+    ]
+    return {name: f"table: {usual:g} {unit}".strip() for name, own, usual, unit in rows if own != usual}
