@@ -16,12 +16,17 @@ from lamsik.core.shapes.forms import FORMS
 from lamsik.core.shapes.hardware import Item, Lip
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank import evaluate
+from lamsik.core.tank.mass import budget
+from lamsik.core.trade.part_kinds import PART_KINDS
 from lamsik.core.water import Water
 from lamsik.documents.body.before import NEW_IN_2, NEW_WANT_IN_2
 from lamsik.documents.body.document import new_document, to_design, with_design
 from lamsik.documents.body.shape import BODY_SCHEMA
 from lamsik.documents.typed import quantity_of
 from lamsik.documents.values import value_of
+from lamsik.drawings.cuts import buried
+from lamsik.drawings.ink import Pen
+from lamsik.drawings.parts import hardware
 from tests.bodies import LEAD_BALL, LEAD_ROD, bait
 from tests.documents.before import with_coats
 from tests.kinds import body_edit as apply
@@ -310,6 +315,23 @@ class TestEdits:
             apply(document(), {"do": "hang", "code": "tre"}, SHOP)
         with refusing("no free hanger"):
             apply(full(), {"do": "hang", "code": "ring"}, SHOP)
+
+    @pytest.mark.parametrize("kind", [kind for kind in PART_KINDS.values() if kind.is_put_on])
+    def test_every_kind_of_part_is_put_on_weighs_and_is_drawn(self, kind):
+        sizes = {"wire_mm": 2.0, "shank_mm": 9.0, "bore_mm": 1.0}
+        item = Item("x", "Part", kind.key, 1.0, 2.0, kind.outside_share, kind.reach_mm, **sizes)
+        before = full() if kind.key != "ring" else apply(full(), {"do": "hang", "code": "hgr"}, SHOP)
+        before = before if kind.key != "hook" else apply(before, {"do": "hang", "code": "hgr"}, SHOP)
+        seat = kind.seats[0] if not kind.bore else "inside"
+        edit = {"do": "hang", "code": "x", "seat": seat}
+        after = to_design(apply(before, edit, replace(SHOP, items={**SHOP.items, "x": item})))
+        placed, bare = after.hardware[-1], to_design(before)
+        assert bool(placed.hung_on) is bool(kind.hangs_on) and placed.item.of is kind
+        bored = placed.item.pocket_ml * bare.host.density_g_cm3
+        assert (placed.item.pocket_ml > 0) is bool(kind.bore)
+        assert budget(after).mass_g - budget(bare).mass_g == pytest.approx(1.0 - bored, abs=1e-3)
+        drawn = [len(hardware(one, Pen(1.0)) + buried(one, Pen(1.0))) for one in (bare, after)]
+        assert (drawn[0] < drawn[1]) is (kind.key != "joint")
 
     def test_a_hole_becomes_a_pair_and_one_again_with_as_much_metal(self):
         pair = apply(full(), {"do": "pair", "key": "b1"}, SHOP)

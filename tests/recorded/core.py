@@ -53,12 +53,12 @@ def flat(value: Any) -> Any:
 
 
 def said_by(value: Any) -> Iterator[tuple[str, Any]]:
-    """Fields and properties of a value, by name."""
+    """Fields and properties of a value, by name; what is true `of` its kind stands in a table."""
     for field in fields(value):
         if not field.name.startswith("_"):
             yield field.name, getattr(value, field.name)
     for name in sorted(dir(type(value))):
-        if not name.startswith("_") and isinstance(getattr(type(value), name), property):
+        if name[0] != "_" and name != "of" and isinstance(getattr(type(value), name), property):
             yield name, getattr(value, name)
 
 

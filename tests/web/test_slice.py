@@ -495,6 +495,7 @@ class TestStores:
 
     BAD = [
         ("hardware", {"name": "x", "kind": "hook", "mass": "8 gr", "source": "label"}, "not one of"),
+        ("hardware", {"name": "x", "kind": "tube", "mass": "1 g", "source": "label"}, "bored and drawn"),
         ("slug", {"form": "rod", "metal": "lead", "diameter": "0 mm"}, "out of range"),
         ("drill", {"diameter": ""}, "cannot be read"),
         ("water", {"name": "x", "temperature": "12", "salinity": "0 PSU"}, "unit is missing"),

@@ -57,6 +57,9 @@ METALS: dict[str, float] = {
 }
 """Density of ballast and hardware metals [g/cm³]; tungsten beads run 17 to 19 by alloy."""
 
+PART_MATERIALS: dict[str, float] = {**METALS, "plastic": 0.95, "acrylic": 1.19, "glass": 2.2, "silicone": 1.1}
+"""Density of what bought parts are made of [g/cm³]."""
+
 PLATES: dict[str, float] = {"polycarbonate": 1.20, "circuit board": 1.85, "steel": 7.85}
 """Density of lip plates [g/cm³]."""
 

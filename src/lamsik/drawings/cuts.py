@@ -10,6 +10,7 @@ from lamsik.core.shapes.hardware import Item, Placement, seat_of
 from lamsik.core.shapes.inside import cavity_point
 from lamsik.core.shapes.joints import Joint
 from lamsik.core.shapes.space import hollow_outlines
+from lamsik.core.trade.part_kinds import CLOSED, OPEN, THROUGH
 from lamsik.drawings.ink import BRICK, CARD, INK, MUTED, PLATE, STEEL, Pen
 from lamsik.drawings.svg import Node, group, label, node, path
 
@@ -126,9 +127,9 @@ def _buried(design: Design, placed: Placement, pen: Pen) -> list[Node]:
             node("circle", cx=here.x_mm, cy=-z, r=r, fill="#F3E7B6", stroke=INK, stroke_width=1.2 * pen.mm),
             node("circle", cx=here.x_mm, cy=-z, r=0.45 * r, fill=INK),
         ]
-    if item.kind in ("rattle", "tube") and item.shank_mm > 0:
+    if item.of.bore in (OPEN, CLOSED) and item.shank_mm > 0:
         return _along(item, here.x_mm, z, dash, pen)
-    if item.kind == "wire":
+    if item.of.bore == THROUGH:
         long = design.body.length_mm
         ends = station(design.body, 0.0).middle_mm, station(design.body, long).middle_mm
         thick = max(item.wire_mm, 1.5 * pen.mm)
@@ -139,7 +140,7 @@ def _buried(design: Design, placed: Placement, pen: Pen) -> list[Node]:
 
 def _along(item: Item, x: float, z: float, dash: str, pen: Pen) -> list[Node]:
     """A rattle or a tube that lies along the body, its middle at x, z [mm]."""
-    is_rattle, ball = item.kind == "rattle", 0.34 * item.wire_mm
+    is_rattle, ball = item.of.bore == CLOSED, 0.34 * item.wire_mm
     case = node(
         "rect",
         y=-z - item.wire_mm / 2,

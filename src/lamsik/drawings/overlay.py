@@ -66,7 +66,7 @@ def _one(design: Design, style: dict[str, object], plan_y: float, section_x: flo
         (x0, z0), (x1, z1) = cut_ends(body, leaning(body, joint.x_mm, joint.slant_deg))
         rows.append(node("line", x1=x0, y1=-z0, x2=x1, y2=-z1, **line))
     for placed in design.hardware:
-        if not placed.hung_on and placed.item.kind in ("line_tie", "hanger"):
+        if not placed.hung_on and placed.item.of.is_screwed:
             x, _, z = seat_point(body, placed, design.lip)
             rows.append(node("circle", cx=x, cy=-z, r=1.5, **line))
     rows.append(

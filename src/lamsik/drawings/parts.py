@@ -192,7 +192,7 @@ def hardware(design: Design, pen: Pen, turn_deg: float = 0.0) -> list[Node]:
     """Eyes, rings and hooks; hanging parts stay upright when the body is turned by `turn_deg`."""
     nodes = []
     for placed in design.hardware:
-        if placed.item.kind in ("line_tie", "hanger"):
+        if placed.item.of.is_screwed:
             nodes.append(_screw_eye(design, placed, pen))
     for placed in design.hardware:
         eye = eye_of(design.hardware, design.body, placed, design.lip)

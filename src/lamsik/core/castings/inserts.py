@@ -88,11 +88,10 @@ def of_design(design: Design) -> tuple[Insert, ...]:
         if inside <= 0.02 or item.mass_g <= 0:
             continue
         x = placed.x_mm if placed.x_mm is not None else 0.0
-        kind = "wire" if item.kind in ("wire", "line_tie", "hanger") else "other"
         rows.append(
             Insert(
                 placed.key,
-                kind,
+                item.of.cast_as,
                 (x, 0.0, 0.0),
                 (x, 0.0, 0.0),
                 max(item.wire_mm, 0.8),

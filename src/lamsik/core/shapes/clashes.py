@@ -12,9 +12,10 @@ from lamsik.core.shapes.ballast_holes import mouth_mm
 from lamsik.core.shapes.body import Body, half_width_at_height, leaning, station
 from lamsik.core.shapes.columns import reach_of
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.hardware import POCKETS, Placement, lip_point
+from lamsik.core.shapes.hardware import Placement, lip_point
 from lamsik.core.shapes.inside import cavity_point
 from lamsik.core.shapes.joints import Cut
+from lamsik.core.trade import part_kinds
 
 Spot = tuple[float, float]
 
@@ -136,16 +137,16 @@ def rods(design: Design) -> tuple[Rod, ...]:
 def _rod_of(design: Design, placed: Placement) -> Rod | None:
     """The shank, bore or chamber of a part."""
     body, item = design.body, placed.item
-    if placed.hung_on or item.kind == "joint" or item.wire_mm <= 0 or item.kind == "eyes":
+    if placed.hung_on or item.wire_mm <= 0 or not item.of.is_rod:
         return None
     here, name = station(body, placed.x_mm), item.name
-    if item.kind == "wire":
+    if item.of.bore == part_kinds.THROUGH:
         ends = (0.0, station(body, 0.0).middle_mm), (body.length_mm, station(body, body.length_mm).middle_mm)
         return Rod(placed.key, name, *ends, item.wire_mm / 2, THROUGH)
     if item.shank_mm <= 0:
         return None
     middle = here.middle_mm if placed.up_mm is None else here.bottom_mm + placed.up_mm
-    if item.kind in POCKETS:
+    if item.of.bore:
         half = item.shank_mm / 2
         return Rod(
             placed.key,
@@ -153,7 +154,7 @@ def _rod_of(design: Design, placed: Placement) -> Rod | None:
             (here.x_mm - half, middle),
             (here.x_mm + half, middle),
             item.wire_mm / 2,
-            BURIED if item.kind == "rattle" else THROUGH,
+            BURIED if item.of.bore == part_kinds.CLOSED else THROUGH,
         )
     mouths: dict[str, tuple[Spot, Spot]] = {
         "nose": ((0.0, station(body, 0.0).middle_mm), (1.0, 0.0)),

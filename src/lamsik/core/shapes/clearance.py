@@ -59,15 +59,6 @@ START_MM: dict[tuple[str, str], float] = {
 
 MOST_MM = 3.0
 
-INSERT_OF_KIND = {
-    "line_tie": "screw",
-    "hanger": "screw",
-    "joint": "screw",
-    "wire": "wire",
-    "rattle": "tube",
-    "tube": "tube",
-}
-
 
 def host_class(host: Host) -> str:
     """Soft or hard wood by its density, else how it is made."""
@@ -115,7 +106,7 @@ def drill_for(size_mm: float, clearance_mm: float, drills: Sequence[float]) -> f
 
 def pilot_mm(design: Design, item: Item, table: Clearances, drills: Sequence[float]) -> float | None:
     """The drill for a part's own hole [mm]; None for parts that need none."""
-    insert = INSERT_OF_KIND.get(item.kind)
-    if insert is None or item.wire_mm <= 0:
+    insert = item.of.insert
+    if not insert or item.wire_mm <= 0:
         return None
     return drill_for(item.wire_mm, table.of(insert, design.host), drills)

@@ -13,6 +13,7 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import lip_root
 from lamsik.core.shapes.hollow import inside_chart
 from lamsik.core.shapes.inside import cavity_point
+from lamsik.core.trade.part_kinds import OPEN, THROUGH
 
 FACES = {"belly": 90.0, "back": 90.0, "nose": 0.0, "tail": 0.0}
 
@@ -127,10 +128,10 @@ def _hardware(design: Design, table: Clearances, drills: Sequence[float]) -> lis
         drill = (
             None if placed.hung_on or placed.seat == "lip" else pilot_mm(design, placed.item, table, drills)
         )
-        if drill is None or placed.item.kind == "joint":
+        if drill is None or not placed.item.of.is_rod:
             continue
         item, here = placed.item, station(design.body, placed.x_mm)
-        if item.kind == "wire":
+        if item.of.bore == THROUGH:
             rows.append(
                 (
                     "nose",
@@ -154,7 +155,7 @@ def _hardware(design: Design, table: Clearances, drills: Sequence[float]) -> lis
             middle = here.middle_mm if placed.up_mm is None else here.bottom_mm + placed.up_mm
             rows.append(
                 (
-                    "nose" if item.kind == "tube" else "inside",
+                    "nose" if item.of.bore == OPEN else "inside",
                     here.x_mm,
                     middle,
                     drill,

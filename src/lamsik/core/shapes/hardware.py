@@ -11,13 +11,12 @@ from lamsik.core.errors import Refused, require
 from lamsik.core.limits import Between, Key, Name, OneOf, held
 from lamsik.core.shapes.body import Body, station
 from lamsik.core.shapes.curves import Array
+from lamsik.core.trade.part_kinds import OPEN, PART_KINDS, PartKind
 
 Point = tuple[float, float, float]
 
 SEATS = ("nose", "belly", "back", "tail", "lip", "flank", "inside")
-KINDS = ("line_tie", "hanger", "ring", "hook", "lip", "eyes", "wire", "joint", "rattle", "tube", "skirt")
-POCKETS = ("wire", "rattle", "tube")
-"""Kinds that lie in a bore of their own, which takes host away."""
+KINDS = tuple(PART_KINDS)
 
 OUTLINES = {"round": "rounded end", "square": "square end", "flared": "flared, narrow at its root"}
 """Outlines of a lip."""
@@ -49,16 +48,21 @@ class Item:
         held(self)
 
     @property
+    def of(self) -> PartKind:
+        """What is true of its kind."""
+        return PART_KINDS[self.kind]
+
+    @property
     def pocket_ml(self) -> float:
         """Host material its own bore takes away [ml]; a screw's pilot hole counts as nothing."""
-        return pi * self.wire_mm**2 / 4 * self.shank_mm / 1000.0 if self.kind in POCKETS else 0.0
+        return pi * self.wire_mm**2 / 4 * self.shank_mm / 1000.0 if self.of.bore else 0.0
 
     @property
     def water_ml(self) -> float:
         """Water that stands in its open bore [ml]."""
         return (
             pi * min(self.bore_mm, self.wire_mm) ** 2 / 4 * self.shank_mm / 1000.0
-            if self.kind == "tube"
+            if self.of.bore == OPEN
             else 0.0
         )
 

@@ -15,6 +15,7 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.dividing import Bounds, cut_up
 from lamsik.core.shapes.space import space_of
 from lamsik.core.shapes.things import BORE, CHAMBER, HOLE, Thing, things_in
+from lamsik.core.trade.part_kinds import OPEN, THROUGH
 
 LEAST_MM3 = 0.5
 """Less than this is a touch."""
@@ -27,7 +28,7 @@ def unbuilt(design: Design) -> tuple[str, ...]:
     things = things_in(design.body, design.ballast, design.cavities, bores, design.lip)
     if not things and len(design.pours) < 2:
         return ()
-    through = frozenset(p.key for p in bores if p.item.kind in ("wire", "tube"))
+    through = frozenset(p.key for p in bores if p.item.of.bore in (THROUGH, OPEN))
     reasons = list(
         dict.fromkeys(
             says.format(*(names[at] for at in ats)) for says, ats in _found(design.body, things, through)

@@ -17,6 +17,7 @@ from lamsik.core.shapes.hardware import seat_point
 from lamsik.core.shapes.inside import Cavity
 from lamsik.core.shapes.joints import Cut
 from lamsik.core.shapes.mouths import floor_mm
+from lamsik.core.trade.part_kinds import CLOSED, OPEN
 
 TABLE_POINTS = 601
 
@@ -206,7 +207,7 @@ def obstacles(design: Design, gap_mm: float = 1.5) -> tuple[tuple[float, float],
         for cavity in design.cavities
     ]
     blocked += [_cut_stretch(design.body, pair, gap_mm) for pair in design.body.cuts]
-    lying = [p for p in design.hardware if p.seat == "inside" and p.item.kind in ("rattle", "tube")]
+    lying = [p for p in design.hardware if p.seat == "inside" and p.item.of.bore in (CLOSED, OPEN)]
     blocked += [(p.x_mm - p.item.shank_mm / 2 - gap_mm, p.x_mm + p.item.shank_mm / 2 + gap_mm) for p in lying]
     return tuple(blocked)
 

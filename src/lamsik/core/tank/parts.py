@@ -98,9 +98,7 @@ def _host_parts(design: Design, space: Space) -> list[Part]:
     if not design.glue_g:
         return [blank, *others]
     seats = [
-        eye_of(design.hardware, design.body, p, design.lip)
-        for p in design.hardware
-        if p.item.kind in ("line_tie", "hanger")
+        eye_of(design.hardware, design.body, p, design.lip) for p in design.hardware if p.item.of.is_screwed
     ]
     middle = np.mean(seats, axis=0) if seats else np.array(shape.centroid_mm)
     glue = Part(

@@ -32,19 +32,21 @@ def _hung(document: Document, edit: Edit, catalogue: Catalogue, key: str) -> Doc
         raise Refused("seat", seat, named(SEATS))
     place = finite_between("x_mm", edit.get("x_mm") or 0.42 * length, 0.0, 600.0, "mm")
     x = {"nose": 0.0, "tail": length, "lip": 2.0}.get(seat, place)
-    hung_on = _free_eye(document["hardware"], item.kind) if item.kind in ("ring", "hook") else None
+    hung_on = _free_eye(document["hardware"], item) if item.of.hangs_on else None
     return hardware_row(Placement(key, item, seat, x, hung_on))
 
 
-def _free_eye(rows: list[Document], kind: str) -> str:
-    """The first eye nothing hangs on: rings go on hangers, hooks on rings or else on hangers."""
+def _free_eye(rows: list[Document], item: Item) -> str:
+    """The first eye nothing hangs on, of the kinds that it hangs on."""
     taken = {row["hung_on"] for row in rows}
-    order = ("hanger",) if kind == "ring" else ("ring", "hanger")
     free = [
-        row["key"] for wanted in order for row in rows if row["kind"] == wanted and row["key"] not in taken
+        row["key"]
+        for wanted in item.of.hangs_on
+        for row in rows
+        if row["kind"] == wanted and row["key"] not in taken
     ]
     if not free:
-        raise Refused("hung_on", kind, rule("free-hanger") if kind == "ring" else rule("free-ring"))
+        raise Refused("hung_on", item.kind, rule(f"free-{item.of.hangs_on[0]}"))
     return str(free[0])
 
 

@@ -3,10 +3,9 @@
 from typing import Any
 
 from lamsik.core.shapes.scaling import Offered, nearest_size
+from lamsik.core.trade.part_kinds import PART_KINDS
 from lamsik.documents.rows import Document
 from lamsik.store.tables import Hardware
-
-CHOSEN = ("hook", "ring", "hanger", "line_tie", "wire", "eyes")
 
 
 def sizes_anew(before: Document, after: Document, stock: list[Hardware]) -> list[dict[str, Any]]:
@@ -16,7 +15,7 @@ def sizes_anew(before: Document, after: Document, stock: list[Hardware]) -> list
     factor = after["body"]["length_mm"] / before["body"]["length_mm"]
     rows = []
     for part in after["hardware"]:
-        if part["kind"] in CHOSEN:
+        if PART_KINDS[part["kind"]].is_chosen_anew:
             same = [Offered(row.code, row.name, row.mass_g) for row in stock if row.kind == part["kind"]]
             rows.append(
                 _row(

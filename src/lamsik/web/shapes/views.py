@@ -12,6 +12,7 @@ from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.shapes.hardware import OUTLINES, SEATS
 from lamsik.core.shapes.sources import POINTER
+from lamsik.core.trade.part_kinds import PART_KINDS
 from lamsik.core.water import Water
 from lamsik.documents.body.document import new_document, to_design
 from lamsik.drawings.body import silhouette
@@ -25,9 +26,6 @@ from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.lists import asked_page, asked_text
-
-FITTED = ("line_tie", "hanger", "ring", "hook", "wire", "joint", "rattle", "tube", "eyes", "skirt")
-"""Kinds of hardware in the order they go on."""
 
 blueprint = Blueprint("shapes", __name__, url_prefix="/shapes")
 
@@ -94,7 +92,12 @@ def edit(key: int) -> str:
         outlines=OUTLINES,
         source_pointer=POINTER,
         cautions={"saw": caution("blades")},
-        items=sorted((p for p in parts if p.kind != "lip"), key=lambda p: FITTED.index(p.kind)),
+        items=[
+            (part, kind)
+            for kind in PART_KINDS.values()
+            for part in parts
+            if part.kind == kind.key and kind.is_put_on
+        ],
         lips=[p for p in parts if p.kind == "lip"],
         balls=[slug for slug in stores.bench(db()).slugs if slug.form == BALLS],
     )

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from datetime import date
+from typing import Any
 
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
@@ -12,11 +13,12 @@ from wtforms import IntegerField, SelectField, StringField
 from wtforms.validators import DataRequired, Length, NumberRange, Optional
 
 from lamsik.core.errors import Refused, finite_between
-from lamsik.core.materials import METALS
+from lamsik.core.materials import METALS, PART_MATERIALS
 from lamsik.core.moulds import heat as mould_heat
 from lamsik.core.route.workdays import NAMES
 from lamsik.core.shapes.clearance import HOSTS, INSERTS, clearances
 from lamsik.core.trade.figures import FIGURES
+from lamsik.core.trade.part_kinds import PART_KINDS
 from lamsik.core.units import STORED, parse
 from lamsik.drawings.paper import SHEETS
 from lamsik.store import pieces, stores
@@ -29,20 +31,7 @@ from lamsik.words import refusals
 
 blueprint = Blueprint("stores", __name__, url_prefix="/stores")
 
-KINDS = {
-    "line_tie": "line tie",
-    "hanger": "hook hanger",
-    "ring": "split ring",
-    "hook": "hook",
-    "wire": "through-wire",
-    "joint": "joint hardware",
-    "rattle": "rattle",
-    "tube": "line tube",
-    "eyes": "eyes",
-    "skirt": "skirt",
-}
-OUTSIDE = {"hanger": 0.4, "line_tie": 0.4, "wire": 0.15, "rattle": 0.0, "tube": 0.0, "eyes": 0.6}
-MATERIALS = {**METALS, "plastic": 0.95, "acrylic": 1.19, "glass": 2.2, "silicone": 1.1}
+KINDS = {kind.key: kind.word for kind in PART_KINDS.values() if kind.is_put_on}
 
 
 class HardwareForm(FlaskForm):
@@ -50,7 +39,7 @@ class HardwareForm(FlaskForm):
 
     name = StringField("Name", validators=[DataRequired("Name the part."), Length(max=80)])
     kind = SelectField("Kind", choices=choices(KINDS.items()))
-    material = SelectField("Material", choices=choices((m, m) for m in MATERIALS), default="steel")
+    material = SelectField("Material", choices=choices((m, m) for m in PART_MATERIALS), default="steel")
     count = IntegerField("Weighed together", default=1, validators=[NumberRange(1, 1000, "1 to 1000 parts.")])
     mass = MeasureField("Mass of these", "mass", 0.0, 500.0)
     source = SelectField(
@@ -60,6 +49,16 @@ class HardwareForm(FlaskForm):
     shank = MeasureField("Length in the body", "length", 0.0, 600.0, optional=True)
     bore = MeasureField("Bore of a tube", "length", 0.0, 40.0, optional=True)
     pack = IntegerField("In a pack", validators=[Optional(), NumberRange(1, 100000, "1 or more.")])
+
+    def validate(self, extra_validators: Any = None) -> bool:
+        """What its fields say by themselves, and what a part of that kind is none without."""
+        if not super().validate(extra_validators):
+            return False
+        kind = PART_KINDS[self.kind.data]
+        lacks = [name for name in kind.must_have if not self[name].amount]
+        for name in lacks:
+            self[name].errors = [f"A {kind.word} is bored and drawn by it: type it."]
+        return not lacks
 
 
 class WeighForm(FlaskForm):
@@ -130,16 +129,16 @@ for _name, _field in {
 
 
 def _hardware(form: HardwareForm) -> Hardware:
-    weighed = form.source.data == "weighed"
+    weighed, kind = form.source.data == "weighed", PART_KINDS[form.kind.data]
     return Hardware(
         code=stores.free_code(db()),
         name=form.name.data.strip(),
         kind=form.kind.data,
         mass_g=(form.mass.amount or 0.0) / form.count.data,
         material=form.material.data,
-        density_g_cm3=MATERIALS[form.material.data],
-        outside_share=OUTSIDE.get(form.kind.data, 1.0),
-        reach_mm=3.0 if form.kind.data in ("hanger", "line_tie") else 0.0,
+        density_g_cm3=PART_MATERIALS[form.material.data],
+        outside_share=kind.outside_share,
+        reach_mm=kind.reach_mm,
         weighed=weighed,
         weighed_count=form.count.data if weighed else 0,
         wire_mm=form.wire.amount or 0.0,

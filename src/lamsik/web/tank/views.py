@@ -59,11 +59,7 @@ def _show(row: Document, timed_form: TimedForm) -> str:
         hooks=hooks,
         materials=BODY_MATERIALS,
         allowance_kinds=KINDS,
-        places=[
-            (p.key, place_words(design, p.key))
-            for p in design.hardware
-            if p.item.kind in ("hanger", "line_tie")
-        ],
+        places=[(p.key, place_words(design, p.key)) for p in design.hardware if p.item.of.is_screwed],
         timed_form=timed_form,
     )
 

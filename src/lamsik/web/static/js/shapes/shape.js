@@ -9,10 +9,10 @@ const inch = () => (live.state.unit === "in" ? { unit: "in" } : {});
 
 // What is hung on, and where it usually sits.
 function suggestSeat() {
-  const kind = at("f-item").selectedOptions[0]?.dataset.kind;
-  const taken = live.state.document.hardware.filter((row) => row.kind === "hanger").map((row) => row.seat);
-  at("f-seat").value = kind === "line_tie" ? "nose" : kind === "hanger" && taken.includes("belly") ? "tail" : "belly";
-  at("f-seat").disabled = kind === "ring" || kind === "hook";
+  const { kind, seats = "", hangs } = at("f-item").selectedOptions[0]?.dataset ?? {};
+  const taken = live.state.document.hardware.filter((row) => row.kind === kind).map((row) => row.seat);
+  at("f-seat").value = seats.split(" ").find((seat, n, all) => !taken.includes(seat) || n === all.length - 1);
+  at("f-seat").disabled = hangs !== undefined;
 }
 at("f-item").addEventListener("change", suggestSeat, { signal });
 at("add-part").addEventListener("click", () => live.edit({ do: "hang", code: at("f-item").value, seat: at("f-seat").value }), { signal });
