@@ -10,8 +10,10 @@ from lamsik.store.database import FILE_NAME, open_database, session_of
 from lamsik.store.paging import MOST, page
 from lamsik.store.tables import Card, Document, Order, Piece
 from lamsik.web import cards
+from tests import demo_rows as rows
 from tests.conftest import closed, lay
 from tests.demo_rows import FERRY_RUNNER
+from tests.lean import state
 from tests.web.conftest import visit
 
 NUMBER = re.compile(r'<a href="/pieces/\d+">(P\d+)</a>')
@@ -116,6 +118,30 @@ def test_what_was_found_by_typing_is_still_chosen_when_the_form_comes_back(many)
 def test_search_shows_the_first_of_each_kind_and_where_the_rest_is(many):
     text = many.get("/search?q=tove many").text
     assert len(re.findall(r'<a href="/orders/\d+">', text)) == 12 and 'href="/orders?q=tove+many"' in text
+
+
+@pytest.mark.parametrize(
+    "page",
+    [
+        f"/floats/{rows.TENCH_ANTENNA_2_5_G}",
+        f"/floats/shots/{rows.WEIGHED_SHOT}",
+        f"/paints/{rows.ZANDER_CLAY}",
+        f"/mixes/products/{rows.CASTING_RESIN}",
+        f"/moulds/{rows.STUBBY_FOUR_AT_ONCE}",
+        f"/shapes/blades/{rows.ESTUARY_BLADE}",
+    ],
+)
+def test_every_document_can_go_back_to_a_revision_and_forth(demo, page):
+    was, rename = state(demo, page), {"do": "set", "path": "name", "text": "Another"}
+    sent = {"document": was["document"], "base": was["base"], "edits": [rename], "save": True}
+    demo.send(f"{page}/live", sent)
+    assert f'href="{page}/revisions"' in demo.get(page).text
+    listed = demo.get(f"{page}/revisions").text
+    assert listed.count("Go back to this") == was["base"] and "Another" in listed
+    demo.post(f"{page}/revisions/{was['base']}", {"base": was["base"] + 1})
+    now = state(demo, page)
+    assert now["document"] == was["document"] and now["base"] == was["base"] + 2
+    assert "back to revision" in demo.get(f"{page}/revisions").text
 
 
 class TestCards:

@@ -5,16 +5,21 @@ pieces are put away in the same way.
 from collections.abc import Callable
 from typing import Any
 
-from flask import Blueprint, flash, redirect, request, url_for
+from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.documents.registry import KINDS
 from lamsik.formats import document_file
 from lamsik.store import documents, references, stands
-from lamsik.store.tables import Document, Order, Piece, now
+from lamsik.store.paging import Page
+from lamsik.store.tables import Document, Order, Piece, Revision, now
 from lamsik.web.shared import whole
-from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.db import db, load_document, sent_base
 from lamsik.web.shared.files import as_file, named
+from lamsik.web.shared.lists import asked_page
+
+MOST_REVISIONS = 24
+"""Revisions on one page."""
 
 
 def put_away(
@@ -55,7 +60,7 @@ def keep_documents(
     file: Callable[[Document], str] = file_text,
     copies: bool = True,
 ) -> None:
-    """Give a bench the routes `put_away`, `export` and `copy` of its documents.
+    """Give a bench the routes `put_away`, `export`, `copy`, `revisions` and `go_back` of its documents.
 
     Args:
         blueprint: the bench's; its documents are at `/<key>`.
@@ -79,6 +84,21 @@ def keep_documents(
         row = load_document(kind, key)
         return as_file(file(row), f"{named(row)}.json", "application/json")
 
+    @blueprint.get("/<int:key>/revisions", endpoint="revisions")
+    def _revisions(key: int) -> str:
+        row = load_document(kind, key)
+        return render_template(
+            "shared/revisions.html",
+            row=row,
+            page=revisions_page(row),
+            back=url_for(page, key=key),
+            go_back=f"{blueprint.name}.go_back",
+        )
+
+    @blueprint.post("/<int:key>/revisions/<int:number>", endpoint="go_back")
+    def _go_back(key: int, number: int) -> ResponseReturnValue:
+        return gone_back(load_document(kind, key), number, url_for(page, key=key))
+
     if not copies:
         return
 
@@ -87,6 +107,19 @@ def keep_documents(
         content = documents.content(db(), load_document(kind, key))
         copied = documents.begin(db(), kind, {**content, "name": f"{content['name']} copy"[:120]})
         return redirect(url_for(page, key=copied.id))
+
+
+def revisions_page(row: Document) -> Page[Revision]:
+    """The revisions of a document that are on the page asked for, the newest first."""
+    return asked_page(documents.revisions(row), MOST_REVISIONS)
+
+
+def gone_back(row: Document, number: int, to: str) -> ResponseReturnValue:
+    """Make an earlier revision the newest again; nothing between is lost."""
+    revision = documents.revision(db(), row, number)
+    documents.save(db(), row, revision.content, sent_base(row), f"back to revision {number}")
+    flash(f"Revision {number} is current again. Undo brings back what was.")
+    return redirect(to)
 
 
 def brought_in(

@@ -9,7 +9,9 @@ const inch = () => (live.state.unit === "in" ? { unit: "in" } : {});
 
 // What is hung on, and where it usually sits.
 function suggestSeat() {
-  const { kind, seats = "", hangs } = at("f-item").selectedOptions[0]?.dataset ?? {};
+  const option = at("f-item").selectedOptions[0];
+  if (!option) return;
+  const { kind, seats, hangs } = option.dataset;
   const taken = live.state.document.hardware.filter((row) => row.kind === kind).map((row) => row.seat);
   at("f-seat").value = seats.split(" ").find((seat, n, all) => !taken.includes(seat) || n === all.length - 1);
   at("f-seat").disabled = hangs !== undefined;
