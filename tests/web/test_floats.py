@@ -327,10 +327,10 @@ class TestTables:
         page, before = f"/floats/shots/{shop.WEIGHED_SHOT}", live(demo)["view"]
         sizes(demo, page, put("name", "Box on the left"))
         after = live(demo)["view"]
-        assert after["selected"]["shots"] == "Box on the left" != before["selected"]["shots"]
+        assert after["selected"]["shots"] == after["fields"]["shots"] == "Box on the left"
         assert after["shotting"] == before["shotting"] and "There is no" not in json.dumps(after)
         gone = demo.post(f"{page}/delete", follow_redirects=True).text
-        assert re.search(r"Box on the left is deleted\. \w[^.<]* and \d+ more name it\.", gone)
+        assert re.search(r"Box on the left is deleted\. \w[^.<]* and \d+ more use it\.", gone)
 
 
 def test_live_bait_lists_and_what_is_questioned(demo):

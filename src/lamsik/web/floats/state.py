@@ -83,7 +83,7 @@ def view(document: Document, shop: FloatShop, settled: bool, pulled: str = "") -
 def _head(seen: _Seen, shop: FloatShop) -> Head:
     design, document = seen.design, seen.document
     return Head(
-        fields=fields({**document, "typed": {}}, shop.unit),
+        fields=fields({**document, "shots": _shots_named(document, shop), "typed": {}}, shop.unit),
         settled=seen.alone is not None,
         near=None,
         sentence=_sentence(design, seen.pull_g),

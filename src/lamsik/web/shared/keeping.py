@@ -44,7 +44,7 @@ def _used_by(row: Document | Order | Piece) -> str:
     if not names:
         return ""
     more = f" and {len(names) - 1} more" if len(names) > 1 else ""
-    return f" {names[0]}{more} {'name' if more else 'names'} it."
+    return f" {names[0]}{more} {'use' if more else 'uses'} it."
 
 
 def file_text(row: Document) -> str:
