@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 
+from lamsik.core.money import Money
 from lamsik.core.moulds.heat import Heat
 from lamsik.core.moulds.masters import BODY, Master
 from lamsik.core.moulds.silicone import Bricks
@@ -17,13 +18,14 @@ def shop_of(mould_id: int, block: Document) -> MouldShop:
     """The shop as a mould of the master that `block` names is looked at."""
     products = {row.code: (key, product) for key, (row, product) in mixes.products(db()).items()}
     prices, tubs = {}, mixes.tubs_by_product(db())
+    currency, unit = stores.setting(db(), "shop")["currency"], stores.setting(db(), "units")["length"]
     for code, (key, _) in products.items():
         priced = [(tub.price_minor, tub.received_g) for tub in tubs.get(key, []) if tub.price_minor]
         if priced:
-            prices[code] = sum(price for price, _ in priced) / 100.0 / sum(g for _, g in priced) * 1000.0
+            paid = Money(sum(price for price, _ in priced), currency).amount
+            prices[code] = float(paid) / sum(g for _, g in priced) * 1000.0
     expected = block.get("demouldings")
     count = int(expected) if isinstance(expected, int | float) else None
-    currency, unit = stores.setting(db(), "shop")["currency"], stores.setting(db(), "units")["length"]
     return MouldShop(
         products,
         prices,

@@ -8,6 +8,7 @@ from urllib.parse import urlencode
 import numpy as np
 
 from lamsik.core.mixes.product import Product
+from lamsik.core.money import rounded
 from lamsik.core.moulds.advice import Look, look, sentence
 from lamsik.core.moulds.faults import MasterUse
 from lamsik.core.moulds.funnels import feed_ml, feeds
@@ -238,7 +239,7 @@ def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> A
     true = sum(half.pour_ml for half in seen.halves)
     saved = Saved(box(mould).volume_ml, true, density, shop.prices.get(code))
     built = walls_of(mould, shop.bricks)
-    cost = f", {saved.cost:.2f} {shop.currency}" if saved.cost is not None else ""
+    cost = f", {rounded(saved.cost, shop.currency).said}" if saved.cost is not None else ""
     rows = []
     for n, half in enumerate(seen.halves):
         rows.append(

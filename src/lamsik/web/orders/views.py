@@ -1,12 +1,11 @@
 """The Orders bench: enquiries, what was agreed, the pieces made for them."""
 
-from decimal import Decimal, InvalidOperation
-
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
-from wtforms.validators import ValidationError
 
+from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS
+from lamsik.core.money import read
 from lamsik.core.orders.status import STATUSES
 from lamsik.core.shapes.design import Want
 from lamsik.core.shapes.forms import FORMS, form
@@ -26,6 +25,7 @@ from lamsik.web.shared.forms import choices, typed_texts
 from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.web.shared.picks import Picks
 from lamsik.web.shared.progress import stands
+from lamsik.words import refusals
 
 blueprint = Blueprint("orders", __name__, url_prefix="/orders")
 
@@ -69,8 +69,9 @@ def new() -> ResponseReturnValue:
     if asked.validate_on_submit():
         try:
             return _place(asked)
-        except ValidationError as error:
-            asked.price.errors = [*asked.price.errors, str(error)]
+        except Refused as refused:
+            says = f"{refused.given!r} cannot be read: {refusals.allowed(refused)}."
+            asked.price.errors = [*asked.price.errors, says]
     return render_template("orders/new.html", asked=asked, known=picks.of("customer"), schemes=schemes), (
         422 if asked.is_submitted() else 200
     )
@@ -79,6 +80,7 @@ def new() -> ResponseReturnValue:
 def _place(asked: EnquiryForm) -> ResponseReturnValue:
     customer = orders.customer_named(db(), asked.customer.data or "", asked.contact.data or "")
     start = form(asked.form.data)
+    currency, typed = stores.setting(db(), "shop")["currency"], (asked.price.data or "").strip()
     order = Order(
         number=orders.next_number(db()),
         customer_id=0,
@@ -94,26 +96,13 @@ def _place(asked: EnquiryForm) -> ResponseReturnValue:
         pitch_deg=asked.pitch.amount or 0.0,
         water_id=asked.water.data,
         due_on=asked.due.data,
-        price_minor=_minor(asked.price.data or ""),
-        currency=stores.setting(db(), "shop")["currency"],
+        price_minor=read(typed, currency).minor if typed else None,
+        currency=currency,
         note=asked.note.data or "",
     )
     orders.place(db(), order, customer)
     flash(f"{order.number} is noted for {customer.name}.")
     return redirect(url_for("orders.show", key=order.id))
-
-
-def _minor(text: str) -> int | None:
-    """A price as typed, in minor units."""
-    if not text.strip():
-        return None
-    try:
-        amount = Decimal(text.strip().replace(",", "."))
-        if not amount.is_finite() or not 0 <= amount < 10**7:
-            raise InvalidOperation
-    except InvalidOperation as error:
-        raise ValidationError(f"{text!r} cannot be read: type an amount such as 48 or 48.50.") from error
-    return int((amount * 100).to_integral_value())
 
 
 @blueprint.get("/<int:key>")

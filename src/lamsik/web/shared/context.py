@@ -11,6 +11,7 @@ from markupsafe import Markup
 
 from lamsik import __version__
 from lamsik.core.cautions import DEFER, caution
+from lamsik.core.money import Money
 from lamsik.core.units import show
 from lamsik.drawings.svg import markup
 from lamsik.store.stores import DEFAULTS, setting
@@ -31,6 +32,7 @@ def install(app: Flask) -> None:
     )
     app.jinja_env.filters.update(
         measure=show,
+        money=lambda minor, currency: Money(minor, currency).said,
         sentence=sentence,
         day=day,
         local=local,
