@@ -313,7 +313,7 @@ class TestEdits:
     def test_a_hook_needs_a_free_eye(self):
         with refusing("add one first"):
             apply(document(), {"do": "hang", "code": "tre"}, SHOP)
-        with refusing("no free hanger"):
+        with refusing("no free hook hanger"):
             apply(full(), {"do": "hang", "code": "ring"}, SHOP)
 
     @pytest.mark.parametrize("kind", [kind for kind in PART_KINDS.values() if kind.is_put_on])

@@ -8,6 +8,7 @@ from lamsik.core.shapes.ballast_holes import BALLS, Hole, Slug
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.hardware import SEATS, Item, Lip, Placement
+from lamsik.core.trade.part_kinds import PART_KINDS
 from lamsik.documents.adding import adding
 from lamsik.documents.body.document import hardware_row, to_design
 from lamsik.documents.rows import Document, holder_of, row_of, take
@@ -46,7 +47,8 @@ def _free_eye(rows: list[Document], item: Item) -> str:
         if row["kind"] == wanted and row["key"] not in taken
     ]
     if not free:
-        raise Refused("hung_on", item.kind, rule(f"free-{item.of.hangs_on[0]}"))
+        words = (PART_KINDS[kind].word for kind in item.of.hangs_on)
+        raise Refused("hung_on", item.kind, rule("free-eye", kinds=" or ".join(words)))
     return str(free[0])
 
 
