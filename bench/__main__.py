@@ -19,6 +19,7 @@ from bench.rows import Row
 from bench.shapes import shape_rows
 from bench.tank import tank_rows
 from bench.web import browser_rows, growth_rows, page_rows, two_client_rows
+from lamsik.cli.serve import settled_in
 from lamsik.demo.shop import build
 from lamsik.store.database import open_database, session_of
 
@@ -27,7 +28,8 @@ LARGE = Size(pieces=10_000, orders=3_000, batches=3_000, bodies=1_000, revisions
 
 
 def main() -> int:
-    """Run everything; 1 when a row falls short."""
+    """Run everything, as the program that is served; 1 when a row falls short."""
+    settled_in()
     with tempfile.TemporaryDirectory() as folder:
         home, grown = Path(folder) / "demo", Path(folder) / "grown"
         engine = open_database(home)

@@ -2,6 +2,7 @@
 encrypted pipe.
 """
 
+import gc
 import logging
 import socket
 import sys
@@ -61,6 +62,7 @@ def serve(folder: Path, door: Door) -> int:
     outside = _listener(EVERYWHERE, lan_port) if sealed else None
     shown = certificate(folder / "door", hosts(lan=True)) if sealed else None
     app = create_app(folder, door.lan, door.port, shown)
+    settled_in()
     serving = app.wsgi_app
     if outside and shown:
         sockets.append(_listener(HERE, 0))
@@ -83,6 +85,14 @@ def serve(folder: Path, door: Door) -> int:
         )
     server.run()
     return 0
+
+
+def settled_in() -> None:
+    """What is there once all is imported and put together stays for good: going through it for rubbish again
+    and again takes a sixth of every drag.
+    """
+    gc.collect()
+    gc.freeze()
 
 
 def _listener(host: str, port: int) -> socket.socket:
