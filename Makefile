@@ -5,7 +5,7 @@ BIN = .venv/bin
 .DEFAULT_GOAL = help
 # The program is started many times by its tests: without its bytecode kept each start compiles all of it.
 unexport PYTHONDONTWRITEBYTECODE
-.PHONY: help demo run test lint bench torture shots vendor format clean debian-needs
+.PHONY: help demo run test lint bench proof torture shots vendor format clean debian-needs
 
 help:  ## show this list
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/^([a-z-]+):.*## /  make \1\t/' | expand -t 18
@@ -56,6 +56,9 @@ format: .venv/.made-dev  ## let the formatters format code, style sheets and tem
 
 bench: .venv/.made-dev debian-needs  ## the benchmark table
 	$(BIN)/python -m bench
+
+proof: .venv/.made-dev  ## all of what the suite runs a sample of: every recorded document, every body against booleans
+	$(BIN)/python -m pytest -m proof -n 2
 
 torture: .venv/.made-dev  ## kills, wild requests and many clients for a quarter of an hour; prints what was lost
 	$(BIN)/python -m bench.torture

@@ -4,6 +4,7 @@ import gc
 import json
 import shutil
 import time
+from collections.abc import Sequence
 from pathlib import Path
 
 import pytest
@@ -14,6 +15,13 @@ from lamsik.store import pictures
 from lamsik.store.database import FILE_NAME, for_writing, open_database, session_of
 from lamsik.store.starter import stock
 from tests.started import start_demo
+
+
+def sampled(rows: Sequence, one_in: int) -> list:
+    """Parameters of which the suite runs one in so many; the others are for `make proof`."""
+    return [
+        row if at % one_in == 0 else pytest.param(row, marks=pytest.mark.proof) for at, row in enumerate(rows)
+    ]
 
 
 def pytest_collection_finish() -> None:

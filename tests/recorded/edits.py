@@ -71,15 +71,21 @@ def said(document: dict[str, Any]) -> dict[str, list[str]]:
 
 def all_said() -> list[dict[str, Any]]:
     """Of some documents of each kind: what is said, and of bodies what the change to the next is called."""
-    lines = DOCUMENTS.read_text(encoding="utf-8").splitlines()
-    documents = [brought_up(json.loads(line)) for line in lines]
-    rows = []
-    for at in telling(documents):
-        pair = documents[at : at + 2]
-        bodies = all(one["format"] == "lamsik-body" for one in pair)
-        called = note(*(to_design(one) for one in pair)) if bodies else ""
-        rows.append({"document": at, "said": said(documents[at]), "note": called})
-    return rows
+    return [said_of(at) for at in telling(documents())]
+
+
+@cache
+def documents() -> list[dict[str, Any]]:
+    """The documents of the record as they are in this version."""
+    return [brought_up(json.loads(line)) for line in DOCUMENTS.read_text(encoding="utf-8").splitlines()]
+
+
+def said_of(at: int) -> dict[str, Any]:
+    """What is said of the document at this place of the record."""
+    pair = documents()[at : at + 2]
+    bodies = all(one["format"] == "lamsik-body" for one in pair)
+    called = note(*(to_design(one) for one in pair)) if bodies else ""
+    return {"document": at, "said": said(pair[0]), "note": called}
 
 
 def telling(documents: list[dict[str, Any]]) -> list[int]:

@@ -26,6 +26,7 @@ from lamsik.core.tank import evaluate
 from lamsik.core.tank.mass import budget
 from lamsik.words.verdict import sentence
 from tests.bodies import LEAD_BALL, LEAD_ROD, bait, ellipsoid, homogeneous, straight
+from tests.conftest import sampled
 from tests.space_booleans import combinations_, held_against, hull
 
 ROUND_MOUTH = float(
@@ -34,7 +35,7 @@ ROUND_MOUTH = float(
 """What a skin of radius 10 mm leaves out of a flat mouth of 6 mm [mm³]."""
 
 
-@pytest.mark.parametrize("design", combinations_(20, seed=8, pool=(0, 4)), ids=lambda d: d.form)
+@pytest.mark.parametrize("design", sampled(combinations_(20, seed=8, pool=(0, 4)), 3), ids=lambda d: d.form)
 def test_every_share_is_what_booleans_of_meshes_say(design):
     found = held_against(design)
     assert found["volume_off"] < 1e-3 and found["mass_off"] < 1e-3 and found["sum_off"] < 1e-6, found
