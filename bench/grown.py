@@ -4,15 +4,17 @@ python -m bench.grown FOLDER [--pieces N] [--orders N] [--batches N] [--bodies N
 """
 
 import argparse
-import json
 from dataclasses import dataclass
 from pathlib import Path
 
-from sqlalchemy import Connection, Engine, text
+from sqlalchemy import Connection, Engine, text, update
+from sqlmodel import Session, select
 
+from lamsik.core.route.steps import Route
 from lamsik.demo.shop import build
-from lamsik.store import stands
+from lamsik.store import routes, stands
 from lamsik.store.database import open_database, session_of
+from lamsik.store.tables import Piece
 
 BODY, ORDER, BATCH = 15, "A0001", 1
 """What is copied: the demo shop's first body, order and batch."""
@@ -151,6 +153,7 @@ def _pieces(connection: Connection, size: Size) -> None:
         "search": f"'p' || ({had} + n) || ' grown'",
         "order_id": order,
         "design_id": f"(SELECT design_id FROM shop_order WHERE id = {order})",
+        "route_id": "NULL",
         "revision_id": (
             "(SELECT max(r.id) FROM revision r WHERE r.document_id = (SELECT design_id FROM shop_order WHERE"
             f" id = {order}))"
@@ -163,13 +166,10 @@ def _pieces(connection: Connection, size: Size) -> None:
 def _ticks(connection: Connection, _size: Size) -> None:
     """Every step of what is shipped, the first three of what is at work."""
 
-    for revision, content in connection.execute(
-        text(
-            "SELECT id, content FROM revision WHERE id IN (SELECT DISTINCT revision_id FROM piece WHERE"
-            " search LIKE '% grown')"
-        )
+    for (revision,) in connection.execute(
+        text("SELECT DISTINCT revision_id FROM piece WHERE search LIKE '% grown'")
     ).all():
-        for turn, (step, _) in enumerate(stands.route(json.loads(content))):
+        for turn, step in enumerate(_routed(connection, revision)):
             part = (
                 ""
                 if turn < 3
@@ -180,12 +180,22 @@ def _ticks(connection: Connection, _size: Size) -> None:
             )
             connection.execute(
                 text(
-                    "INSERT INTO stepdone (piece_id, step, done_at, reason) SELECT p.id, :step, '2026-06-01"
+                    "INSERT INTO piece_step (piece_id, step, done_at, reason) SELECT p.id, :step, '2026-06-01"
                     f" 00:00:00', '' FROM piece p WHERE p.revision_id = {revision} AND p.search LIKE '%"
                     f" grown' {part}"
                 ),
-                {"step": step},
+                {"step": step.key},
             )
+
+
+def _routed(connection: Connection, revision: int) -> Route:
+    """The route of a revision, given to all its pieces."""
+    with Session(connection, join_transaction_mode="create_savepoint") as session:
+        piece = session.exec(select(Piece).where(Piece.revision_id == revision)).first()
+        routes.follow(session, piece)
+        session.execute(update(Piece).where(Piece.revision_id == revision).values(route_id=piece.route_id))
+        session.commit()
+        return routes.of(session, piece)
 
 
 def _weighings(connection: Connection, _size: Size) -> None:

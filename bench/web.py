@@ -230,7 +230,7 @@ class Client:
         """A step of a piece ticked or taken back."""
         form = {"csrf_token": self.token, "step": step}
         self._send(
-            f"/pieces/{piece}/tick",
+            f"/pieces/{piece}/steps/tick",
             urllib.parse.urlencode(form).encode(),
             "application/x-www-form-urlencoded",
         )

@@ -299,6 +299,8 @@ def _fails(copy: Path, tests: str) -> bool:
         )
     except subprocess.TimeoutExpired:  # it never ends: that is noticed
         return True
+    if done.returncode == 4:  # pytest's own: what it was asked to run is not there
+        raise SystemExit(f"{done.stderr.decode()[:400]}\nwhat was seen is of another state: watch anew")
     return done.returncode not in (0, 5)
 
 

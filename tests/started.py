@@ -10,10 +10,10 @@ import time
 from pathlib import Path
 from urllib.request import urlopen
 
-from sqlmodel import delete
+from sqlmodel import delete, update
 
 from lamsik.store.database import open_database, session_of
-from lamsik.store.tables import Setting
+from lamsik.store.tables import Person, Setting, now
 
 
 def start_demo(folder: Path) -> dict:
@@ -47,6 +47,7 @@ def start_demo(folder: Path) -> dict:
     engine = open_database(folder)
     with session_of(engine) as session:
         session.exec(delete(Setting).where(Setting.key == "scale"))
+        session.exec(update(Person).values(gone_at=now()))  # no browser is asked who stands at it
     with engine.connect() as connection:
         connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
     engine.dispose()

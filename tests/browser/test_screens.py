@@ -1,10 +1,12 @@
 """Dragging, saving, errors beside fields, undo, every page at three widths, the machine's own only."""
 
 import re
+import sqlite3
 
 import pytest
 from playwright.sync_api import Page, expect
 
+from lamsik.store.database import FILE_NAME
 from tests.demo_rows import FERRY_RUNNER, SPLIT_EEL, WEED_TADPOLE
 from tests.pages import EVERY
 
@@ -25,7 +27,9 @@ SIZES = ((1280, 800), (820, 1100), (390, 844))
 """Desk, tablet, phone."""
 
 
-def test_no_page_overflows_or_cuts_its_text_at_any_width(demo_server, visit):
+def test_no_page_overflows_or_cuts_its_text_at_any_width(demo_server, tmp_path, visit):
+    with sqlite3.connect(tmp_path / FILE_NAME) as shop:  # its people are back: they stand in every header
+        shop.execute("UPDATE person SET gone_at = NULL")
     page = visit()
     for url in EVERY:
         page.set_viewport_size({"width": SIZES[0][0], "height": SIZES[0][1]})

@@ -6,6 +6,9 @@ from collections.abc import Callable
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
+from tests.browser.conftest import LOOKS
+from tests.demo_rows import PIECE_LITTLE_GLIDER
+
 pytestmark = pytest.mark.browser
 
 
@@ -238,6 +241,13 @@ def test_by_keyboard_alone(demo_page: Page):
         for key in ("Space", "Tab", "Enter"):
             keys.press(key)
 
+    left = open_steps(page).count()
+    press(open_steps(page).first)  # it has no hooks: that is asked before the first step
+    expect(page.get_by_label("It goes without because")).to_be_focused()
+    keys.type("a model for the wall")
+    keys.press("Enter")
+    expect(open_steps(page)).to_have_count(left - 1)
+    expect(page.get_by_text("a model for the wall")).to_be_visible()
     tick_by(page, press, go_on)
     tab_to(page, "link", "A0026")
     keys.press("Enter")
@@ -249,3 +259,50 @@ def test_by_keyboard_alone(demo_page: Page):
     keys.type("lena")
     keys.press("Enter")
     expect(page.get_by_role("main").get_by_text("Lena Holt").first).to_be_visible()
+
+
+def who(page: Page, name: str) -> Locator:
+    """The button of someone in the header."""
+    return page.get_by_role("group", name="Who stands here").get_by_role("button", name=name, exact=True)
+
+
+def test_two_people_at_two_browsers_make_one_piece(demo_server, browser, visit):
+    """Each says once who stands there; the history says what both did; a step is left out and that undone."""
+    ann = visit()
+    other = browser.new_context(base_url=demo_server.url, **LOOKS)
+    bo = other.new_page()
+    ann.goto("/stores#people")
+    for name in ("Ann", "Bo"):
+        ann.get_by_label("A name").fill(name)
+        ann.get_by_role("button", name="Add", exact=True).last.click()
+        expect(
+            ann.get_by_role("group", name="Who stands here").get_by_role("button", name=name)
+        ).to_be_visible()
+    for page, name in ((ann, "Ann"), (bo, "Bo")):
+        page.goto(f"/pieces/{PIECE_LITTLE_GLIDER}")
+        page.locator(".asks-who").get_by_role("button", name=name, exact=True).click()
+        expect(who(page, name)).to_have_attribute("aria-pressed", "true")
+        expect(page.get_by_text("Who stands here? ")).to_have_count(0)
+    ann.get_by_role("button", name="Begin: Tub test").click()
+    expect(ann.locator(".running")).to_contain_text("Ann")
+    bo.goto("/")
+    bo.locator(".begun").get_by_role("link").first.click()
+    bo.get_by_role("button", name="Tub test: tick off").click()
+    expect(bo.locator("#step-tub")).to_contain_text("Bo")
+    ann.reload()
+    ann.get_by_text("Leave it out", exact=True).first.click()
+    ann.get_by_label("Left out because").fill("the mere is frozen")
+    ann.keyboard.press("Enter")
+    expect(ann.get_by_text("left out: the mere is frozen")).to_be_visible()
+    bo.get_by_role("link", name="History").click()
+    lines = bo.locator(".history li")
+    expect(lines.nth(0)).to_contain_text("Ann")
+    expect(lines.nth(0)).to_contain_text("left out, the mere is frozen")
+    expect(lines.nth(1)).to_contain_text("Bo")
+    lines.nth(0).get_by_role("button", name=re.compile("^Take back")).click()
+    expect(bo.get_by_text("It is as it was before.")).to_be_visible()
+    ann.reload()
+    expect(ann.get_by_text("left out: the mere is frozen")).to_have_count(0)
+    who(ann, "Bo").click()
+    expect(who(ann, "Bo")).to_have_attribute("aria-pressed", "true")
+    other.close()

@@ -4,8 +4,11 @@ import json
 import tempfile
 from pathlib import Path
 
+from sqlmodel import update
+
 from lamsik.demo.shop import build
 from lamsik.store.database import open_database, session_of
+from lamsik.store.tables import Person, now
 from lamsik.web.app import create_app
 from tests.pages import EVERY, MORE
 from tests.recorded import DOCUMENTS, SHOWN, shown
@@ -25,6 +28,7 @@ with tempfile.TemporaryDirectory() as folder:
     engine = open_database(Path(folder))
     with session_of(engine) as session:
         build(session)
+        session.exec(update(Person).values(gone_at=now()))  # as in the shop the tests have
     engine.dispose()
     visitor = Visitor(create_app(Path(folder)))
     documents = [json.loads(line) for line in DOCUMENTS.read_text(encoding="utf-8").splitlines()]

@@ -21,7 +21,7 @@ from lamsik.core.castings import (
     inserts,
     matching,
     plastisol,
-    session,
+    pouring,
     softbody,
     throughput,
 )

@@ -8,7 +8,7 @@ from sqlmodel import select
 from lamsik.core.castings.gates import Curing
 from lamsik.core.errors import Refused
 from lamsik.documents.moulds.document import first_layout, of_body
-from lamsik.store import documents, mixes, moulds, pieces, weighed
+from lamsik.store import documents, mixes, moulds, pours, routes, weighed
 from lamsik.store.tables import Batch, Clock, Document, Pour, ShopTub, Weighed
 from tests.documents.test_body import full
 
@@ -41,8 +41,7 @@ def shop(session):
 
 def batch(session, resin, **more):
     row = Batch(product_id=resin.id, purpose="a shot", plan={"filled_ml": 30.0, "rows": []}, **more)
-    session.add(row)
-    session.flush()
+    pours.begin_weighing(session, row)
     return row
 
 
@@ -67,8 +66,8 @@ class TestStock:
         row = batch(session, resin)
         mixes.weigh(session, row, "A", 20.0, a)
         mixes.weigh(session, row, "B", 18.0, b)
-        mixes.put_back(session, row)
-        assert (a.left_g, b.left_g) == (100.0, 80.0)
+        pours.put_back(session, row)
+        assert row.state == "dropped" and (a.left_g, b.left_g) == (100.0, 80.0)
 
     def test_clocks_run_from_mixing_and_from_pouring_and_the_loss_is_learned(self, session, shop):
         _, _, resin, (a, b) = shop
@@ -76,15 +75,16 @@ class TestStock:
         row = batch(session, resin, at_c=10.0)
         mixes.weigh(session, row, "A", 18.0, a)
         mixes.weigh(session, row, "B", 16.7, b)
-        clock = mixes.mix(session, row, product, "/x")
+        pours.mix(session, row, product)
+        clock = mixes.running(session)[-1]
         assert (clock.ends_at - clock.started_at).total_seconds() == pytest.approx(
             600, abs=2
         )  # 5 min at 20 °C are 10 at 10 °C
         with pytest.raises(Refused, match="mixed already"):
-            mixes.mix(session, row, product, "/x")
+            pours.mix(session, row, product)
         with pytest.raises(Refused, match="mixed already"):
             mixes.weigh(session, row, "A", 1.0, a)
-        mixes.pour(session, row, product, "/x")
+        pours.pour_out(session, row, product)
         assert clock.stopped_at is not None and [c.kind for c in mixes.running(session)] == [
             "demould",
             "full cure",
@@ -96,10 +96,17 @@ class TestStock:
         _, _, resin, (a, _) = shop
         row = batch(session, resin)
         mixes.weigh(session, row, "A", 3.0, a)
-        row.state = mixes.FAILED
-        session.add(row)
-        session.flush()
+        pours.spoil(session, row)
         assert mixes.loss_of(session, resin.id) == (0.05, 0)
+
+
+def out_of_the_mould(session, pour, row):
+    """A pour walked until its castings can be counted."""
+    product = mixes.product_of(session, pour.product_id)
+    pours.mix(session, row, product)
+    pours.pour_out(session, row, product)
+    pours.demould(session, pour)
+    pours.take_out(session, pour)
 
 
 class TestShots:
@@ -108,14 +115,14 @@ class TestShots:
         made = moulds.make(session, mould, "silicone", "SI-1", "")
         moulds.mark(session, made, "c2", "dead", "torn")
         assert moulds.alive(made) == ["c1"]
-        purge = moulds.begin(session, made, resin.id, {}, 20.0)
-        moulds.poured(session, purge)
-        assert purge.purge and moulds.finish(session, purge, [moulds.Counted("c1", True, ())]) == []
-        shot = moulds.begin(session, made, resin.id, {}, 20.0)
+        purge = pours.begin(session, made, resin.id, {}, 20.0)
+        out_of_the_mould(session, purge, batch(session, resin, pour_id=purge.id))
+        assert purge.purge and pours.count(session, purge, [pours.Counted("c1", True, ())]) == []
+        shot = pours.begin(session, made, resin.id, {}, 20.0)
         row = batch(session, resin, pour_id=shot.id)
         mixes.weigh(session, row, "A", 20.0, a)
-        moulds.poured(session, shot)
-        (piece,) = moulds.finish(session, shot, [moulds.Counted("c1", True, ())])
+        out_of_the_mould(session, shot, row)
+        (piece,) = pours.count(session, shot, [pours.Counted("c1", True, ())])
         assert (
             piece.design_id == body.id
             and piece.pour_id == shot.id
@@ -123,9 +130,9 @@ class TestShots:
             and "lot A LA" in piece.note
             and "shot 2" in piece.note
         )
-        assert set(pieces.ticks(session, piece)) == {"carve"} and shot.castings[0]["piece"] == piece.id
-        with pytest.raises(Refused, match="counted already"):
-            moulds.finish(session, shot, [moulds.Counted("c1", True, ())])
+        assert set(routes.touched(session, piece)) == {"carve"} and shot.castings[0]["piece"] == piece.id
+        with pytest.raises(Refused, match="only once"):
+            pours.count(session, shot, [pours.Counted("c1", True, ())])
 
     def test_a_dead_cavity_needs_a_reason_and_none_alive_no_shot(self, session, shop):
         _, mould, resin, _ = shop
@@ -137,7 +144,7 @@ class TestShots:
         for key in ("c1", "c2"):
             moulds.mark(session, made, key, "dead", "worn")
         with pytest.raises(Refused, match="none alive"):
-            moulds.begin(session, made, resin.id, {}, 20.0)
+            pours.begin(session, made, resin.id, {}, 20.0)
         assert (
             moulds.make(session, mould, "silicone", "", "").version == 2
             and moulds.master_use(session, mould.id, 2).last
@@ -154,22 +161,23 @@ class TestShots:
     def test_an_abandoned_pour_is_no_shot_and_the_purge_is_the_first_one_poured(self, session, shop):
         _, mould, resin, (a, _) = shop
         made = moulds.make(session, mould, "silicone", "", "")
-        given_up, other = (moulds.begin(session, made, resin.id, {}, 20.0) for _ in range(2))
+        given_up, other = (pours.begin(session, made, resin.id, {}, 20.0) for _ in range(2))
         row, before = batch(session, resin, pour_id=given_up.id), a.left_g
         mixes.weigh(session, row, "A", 20.0, a)
-        moulds.drop(session, given_up)
+        pours.give_up(session, given_up)
         assert (
             a.left_g == before
-            and row.state == mixes.DROPPED
-            and list(moulds.pours(session, [made.id])) == [other]
-            and list(moulds.open_pours(session)) == [other]
+            and row.state == "dropped"
+            and list(pours.of_moulds(session, [made.id])) == [other]
+            and list(pours.going(session)) == [other]
         )
-        moulds.poured(session, other)
-        later = moulds.begin(session, made, resin.id, {}, 20.0)
+        cup = batch(session, resin, pour_id=other.id)
+        pours.mix(session, cup, mixes.product_of(session, resin.id))
+        pours.pour_out(session, cup, mixes.product_of(session, resin.id))
+        later = pours.begin(session, made, resin.id, {}, 20.0)
         assert (other.shot, other.purge, later.shot, later.purge) == (1, True, 2, False)
-        other.step = "cure"
         with pytest.raises(Refused, match="poured already"):
-            moulds.drop(session, other)
+            pours.give_up(session, other)
 
     def test_when_its_material_is_cured_is_known_from_the_batches_it_was_poured_from(self, session, shop):
         _, mould, resin, (a, _) = shop
@@ -178,14 +186,15 @@ class TestShots:
         row = batch(session, resin, mould_id=mould.id)
         mixes.weigh(session, row, "A", 20.0, a)
         product = mixes.product_of(session, resin.id)
-        mixes.mix(session, row, product, "")
+        pours.mix(session, row, product)
         assert {clock.kind for clock in mixes.running(session)} == {"pot life"} | (
             {"stir"} if product.stir_s else set()
         )
-        mixes.unmix(session, row)
-        assert row.state == mixes.WEIGHING and not mixes.running(session)
-        mixes.mix(session, row, product, "")
-        demould, cure = mixes.pour(session, row, product, "")
+        pours.unmix(session, row)
+        assert row.state == "weighing" and not mixes.running(session)
+        pours.mix(session, row, product)
+        pours.pour_out(session, row, product)
+        demould, cure = mixes.running(session)
         assert moulds.curing(session, made) == Curing(demould.ends_at.astimezone(), cure.ends_at.astimezone())
 
     def test_what_may_not_be_sold_is_said_with_its_reason_through_every_door(self, session, shop):

@@ -21,7 +21,7 @@ from lamsik.documents import engine
 from lamsik.documents.body.edits import BODY
 from lamsik.documents.floats.edits import FLOAT
 from lamsik.drawings.labels import label_sheet
-from lamsik.store import backup, mixes, moulds, pieces
+from lamsik.store import backup, mixes, moulds, pieces, pours
 from lamsik.store.database import FILE_NAME
 from lamsik.store.tables import Batch, Instrument, MouldMade, Piece
 from lamsik.web.shared import jobs

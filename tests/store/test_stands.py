@@ -7,16 +7,18 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from sqlmodel import select
 
+from lamsik.core.route.steps import steps
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import form
 from lamsik.core.water import Water
-from lamsik.documents.body.document import new_document
+from lamsik.documents.body.document import new_document, to_design
 from lamsik.store import documents, history, orders, pieces, stands
 from lamsik.store.starter import scheme
-from lamsik.store.tables import Order, Piece, Revision, Setting, now
+from lamsik.store.tables import Order, Piece, Revision, now
 from tests.documents.before import with_coats
 
 SLIM = new_document("Slim", form("slim"), Host("basswood", 0.42, 0.04), Water(), Want())
+ROUTE = [step.key for step in steps(to_design(SLIM))]
 
 
 @pytest.fixture
@@ -57,7 +59,6 @@ def test_what_is_kept_is_what_the_facts_tell(session, acts):
 def done_to_a_shop(session, acts):
     design = documents.create(session, "body", "B-001", SLIM)
     customer = orders.customer_named(session, "Tove")
-    route = [key for key, _ in stands.route(SLIM)]
     for act, number in acts:
         made, placed = session.exec(select(Piece)).all(), session.exec(select(Order)).all()
         if act == "place":
@@ -81,8 +82,9 @@ def done_to_a_shop(session, acts):
                 session, design, placed[number % len(placed)].id if placed and act == "start" else None
             )
         elif act in ("tick", "untick", "all") and made:
-            for step in route if act == "all" else [route[number % len(route)]]:
-                pieces.tick(session, made[number % len(made)], step, act != "untick")
+            for step in ROUTE if act == "all" else [ROUTE[number % len(ROUTE)]]:
+                turn = pieces.take_back_step if act == "untick" else pieces.end_step
+                turn(session, made[number % len(made)], step)
         elif act in ("delete", "back") and made:
             made[number % len(made)].deleted_at = now() if act == "delete" else None
             stands.anew(session, made[number % len(made)])
@@ -106,14 +108,14 @@ def test_a_shipped_order_goes_behind_the_open_ones_and_comes_back(session, desig
         for day in (1, 2)
     )
     piece = pieces.start(session, design, first.id)
-    for key, _ in stands.route(SLIM):
-        pieces.tick(session, piece, key, True)
+    for key in ROUTE:
+        pieces.end_step(session, piece, key)
     listed = [order.number for order, _ in session.exec(orders.listed()).all()]
     assert (first.stand, piece.stand, listed) == ("shipped", "shipped", [second.number, first.number])
     assert pieces.due_first(session, 8) == [] and [order for order, _ in orders.promised(session, 8)] == [
         second
     ]
-    pieces.tick(session, piece, "ship", False)
+    pieces.take_back_step(session, piece, "ship")
     assert (first.stand, piece.stand) == ("ready", "ready") and orders.promised(session, 8)[0][0] == first
 
 
@@ -135,16 +137,18 @@ def test_what_is_at_work_comes_by_due_date_then_for_stock(session, design):
     assert [piece for piece, _, _ in pieces.due_first(session, 3)] == [mine[1], mine[0], stock]
 
 
-def test_routes_of_an_earlier_version_are_told_anew_when_the_shop_is_opened(engine, session, design):
-    piece = pieces.start(session, design)
-    for key, _ in stands.route(SLIM):
-        pieces.tick(session, piece, key, True)
-    piece.stand = "making"
-    session.get_one(Setting, "routes").value = {"version": 0}
+def test_pieces_of_an_earlier_version_are_given_their_route_when_the_shop_is_opened(engine, session, design):
+    rows = [pieces.start(session, design) for _ in range(3)]
+    for key in ROUTE:
+        pieces.end_step(session, rows[0], key)
+    for row in rows:
+        row.route_id, row.stand = None, "making"
     session.commit()
     stands.keep_true(engine)
-    session.refresh(piece)
-    assert piece.stand == "shipped"
+    for row in rows:
+        session.refresh(row)
+    assert [row.stand for row in rows] == ["shipped", "making", "making"]
+    assert len({row.route_id for row in rows}) == 1 and rows[0].route_id is not None
 
 
 class TestHistory:

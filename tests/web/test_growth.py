@@ -13,7 +13,7 @@ from tests.demo_rows import FERRY_RUNNER
 from tests.pages import EVERY
 from tests.web.conftest import visit
 
-LARGE = ("piece", "stepdone", "shop_order", "batch", "revision", "weighing", "document", "customer")
+LARGE = ("piece", "piece_step", "shop_order", "batch", "revision", "weighing", "document", "customer")
 """Tables that grow."""
 MORE = (
     "/search?q=grown",

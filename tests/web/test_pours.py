@@ -174,7 +174,7 @@ class TestPour:
         ticked(demo, pour)
         demo.post(f"/pours/{pour.id}/next")
         early = demo.post(f"/pours/{pour.id}/failed", {"fault": "tacky"})
-        assert early.status_code == 422 and "nothing is poured yet" in early.text
+        assert early.status_code == 422 and "before that drop it" in early.text
         assert "counts as no shot" in demo.post(f"/pours/{pour.id}/drop", follow_redirects=True).text
         assert (
             rows(demo, Batch)[-1].state == "dropped"

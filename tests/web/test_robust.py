@@ -210,9 +210,9 @@ class TestTakenBack:
             code,
             codes()["Ring two"][1],
         )
-        undo = re.search(r'action="(/stores/put-back/hardware/\w+)"', told)[1]
+        undo = re.search(r'action="(/history/\d+/take-back\?to=hardware)"', told)[1]
         assert empty.post(undo).status_code == 302 and codes()["Ring one"][1] == code
-        assert "back already" in empty.post(undo, follow_redirects=True).text and len(codes()) == len(
+        assert "changed since" in empty.post(undo, follow_redirects=True).text and len(codes()) == len(
             set(codes())
         )
 

@@ -175,13 +175,13 @@ def test_a_piece_from_first_weighing_to_shipped(empty):
         )
     assert "still fits" in empty.get(page).text
     steps = re.findall(r'name="step" value="([^"]+)"', after)
-    hasty = empty.post(f"{page}/tick", {"step": "ship", "done": "1"}, follow_redirects=True)
+    hasty = empty.post(f"{page}/steps/tick", {"step": "ship", "done": "1"}, follow_redirects=True)
     assert "Not done yet: Carve the body" in hasty.text and 'name="reason"' in hasty.text
     assert 'aria-current="step" class="">making' in empty.get("/orders/1").text
     for step in steps:
-        empty.post(f"{page}/tick", {"step": step, "done": "1", "early": "1"})
+        empty.post(f"{page}/steps/tick", {"step": step, "done": "1", "early": "1"})
     assert 'aria-current="step" class="">shipped' in empty.get("/orders/1").text
-    empty.post(f"{page}/tick", {"step": "ship", "done": "0"})
+    empty.post(f"{page}/steps/tick", {"step": "ship", "done": "0"})
     assert 'aria-current="step" class="">ready' in empty.get("/orders/1").text
 
 
@@ -189,9 +189,9 @@ def test_a_wait_runs_by_itself_and_the_next_step_asks_before_it_is_over(empty):
     key, _, _ = ballasted(empty)
     page = empty.post("/pieces/start", {"design": key, "order": 1}).headers["Location"]
     first, second, third, *_ = dict.fromkeys(re.findall(r'name="step" value="([^"]+)"', empty.get(page).text))
-    empty.post(f"{page}/tick", {"step": first, "done": "1"})
+    empty.post(f"{page}/steps/tick", {"step": first, "done": "1"})
     assert empty.get("/mixes/clocks.json").json["clocks"] == []  # carving waits for nothing
-    empty.post(f"{page}/tick", {"step": second, "done": "1"})
+    empty.post(f"{page}/steps/tick", {"step": second, "done": "1"})
     (clock,) = empty.get("/mixes/clocks.json").json["clocks"]
     assert (
         clock["kind"] == "wait"
@@ -199,19 +199,19 @@ def test_a_wait_runs_by_itself_and_the_next_step_asks_before_it_is_over(empty):
         and clock["link"].startswith(f"{page}#step-")
     )
     assert re.search(r"Not before \d\d:\d\d", empty.get(page).text)
-    asked = empty.post(f"{page}/tick", {"step": third, "done": "1"}, follow_redirects=True)
+    asked = empty.post(f"{page}/steps/tick", {"step": third, "done": "1"}, follow_redirects=True)
     assert "go on before that" in asked.text
-    empty.post(f"{page}/tick", {"step": third, "done": "1", "early": "1"})
+    empty.post(f"{page}/steps/tick", {"step": third, "done": "1", "early": "1"})
     assert [c for c in empty.get("/mixes/clocks.json").json["clocks"] if c["link"] == clock["link"]] == []
-    empty.post(f"{page}/tick", {"step": third, "done": "0"})
-    empty.post(f"{page}/tick", {"step": second, "done": "0"})
+    empty.post(f"{page}/steps/tick", {"step": third, "done": "0"})
+    empty.post(f"{page}/steps/tick", {"step": second, "done": "0"})
     assert empty.get("/mixes/clocks.json").json["clocks"] == []
 
 
 def test_a_question_before_a_tick_is_what_is_at_hand(demo):
     """It may stand far below the step to weigh: the page opens on the question, not on that."""
     page = demo.post("/pieces/start", {"design": str(FERRY_RUNNER)}).headers["Location"]
-    asked = demo.post(f"{page}/tick", {"step": "ship", "done": "1"}, follow_redirects=True).text
+    asked = demo.post(f"{page}/steps/tick", {"step": "ship", "done": "1"}, follow_redirects=True).text
     assert "Not done yet" in asked
     assert re.findall(r'<input id="([^"]+)"[^>]*\sautofocus', asked) == ["a-reason"]
     assert asked.count("autofocus") == 1
@@ -220,7 +220,7 @@ def test_a_question_before_a_tick_is_what_is_at_hand(demo):
 def test_a_step_is_left_out_for_a_reason_that_stands_beside_it(empty):
     key, _, _ = ballasted(empty)
     page = empty.post("/pieces/start", {"design": key, "order": 1}).headers["Location"]
-    empty.post(f"{page}/tick", {"step": "fit", "done": "1", "reason": "the customer seals it"})
+    empty.post(f"{page}/steps/tick", {"step": "fit", "done": "1", "reason": "the customer seals it"})
     shown = empty.get(page).text
     assert shown.count("left out: the customer seals it") == 2 and "Tub test" in shown
 
@@ -293,7 +293,7 @@ def test_a_reading_is_taken_back_and_a_part_is_weighed(demo):
     weighing = re.search(r"take-back/(\d+)", demo.get(page).text).group(1)
     demo.post(f"{page}/take-back/{weighing}")
     assert "Nothing is weighed" not in demo.get(page).text
-    assert demo.post(f"{page}/tick", {"step": "dance", "done": "1"}).status_code == 422
+    assert demo.post(f"{page}/steps/tick", {"step": "dance", "done": "1"}).status_code == 422
     assert demo.post(f"/pieces/{PIECE_SLACK_WATER_GLIDER}/use-advice").status_code == 422
 
 

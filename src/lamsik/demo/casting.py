@@ -12,7 +12,7 @@ from lamsik.documents.body.cast import cast_content
 from lamsik.documents.engine import apply
 from lamsik.documents.moulds.document import first_layout, master_of, of_body, of_weighed
 from lamsik.documents.moulds.edits import MOULD
-from lamsik.store import documents, mixes, moulds, stores
+from lamsik.store import documents, mixes, moulds, pours, routes, stores
 from lamsik.store.tables import Batch, Clock, Document, MouldMade, Pour, ShopTub, Weighed, now
 from lamsik.store.weighed import thing_of
 
@@ -110,7 +110,7 @@ def _shot(
     results: Sequence[tuple[str, ...]],
 ) -> None:
     """A shot of days ago: weighed, poured, counted; good castings become pieces."""
-    pour = moulds.begin(session, mould_made, product.id or 0, {}, 20.0)
+    pour = pours.begin(session, mould_made, product.id or 0, {}, 20.0)
     at = now() - timedelta(days=ago)
     recipe = mixes.product_of(session, product.id or 0)
     shares = mixes.weigh_lines(session, product.id or 0, recipe, grams)
@@ -121,8 +121,6 @@ def _shot(
         made_id=mould_made.id,
         pour_id=pour.id,
         at=at,
-        mixed_at=at,
-        state=mixes.POURED,
         weighed=shares,
         plan={
             "net_ml": filled,
@@ -134,16 +132,24 @@ def _shot(
             "rows": [{"part": s["part"], "grams": s["grams"]} for s in shares],
         },
     )
-    session.add(batch)
-    session.flush()
-    moulds.poured(session, pour)
-    pour.at = pour.poured_at = at
-    moulds.finish(
+    pours.begin_weighing(session, batch)
+    pours.mix(session, batch, recipe)
+    pours.pour_out(session, batch, recipe)
+    pours.demould(session, pour)
+    pours.take_out(session, pour)
+    new = pours.count(
         session,
         pour,
-        [moulds.Counted(cavity, not faults, tuple(faults), "") for cavity, *faults in results],
+        [pours.Counted(cavity, not faults, tuple(faults), "") for cavity, *faults in results],
         lambda content: cast_content(content, Born(recipe.name, recipe.kind, recipe.density_g_cm3)),
     )
+    for clock in session.exec(select(Clock).where(Clock.batch_id == batch.id)).all():
+        session.delete(clock)  # they rang long ago
+    for piece in new:
+        piece.started_at = at + timedelta(hours=2)
+        for step in routes.touched(session, piece).values():
+            step.done_at = piece.started_at
+    batch.mixed_at = pour.at = pour.poured_at = at
     pour.finished_at = at + timedelta(hours=2)
 
 

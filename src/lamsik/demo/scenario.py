@@ -4,6 +4,8 @@ from typing import Any
 
 SHOP = {"name": "Vadholm Bench", "currency": "EUR"}
 
+PEOPLE = ("Maj", "Ossian")
+
 WATERS = (("Holm mere", 14.0, 0.0), ("Inner Vad", 8.0, 4.5), ("Outer Vad", 9.0, 18.0))
 
 CUSTOMERS = (

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta
 from random import Random
 from typing import Any
 
@@ -12,7 +12,6 @@ from lamsik.core.floats.design import own_mass_g
 from lamsik.core.floats.rating import capacity_g
 from lamsik.core.floats.shotting import LEAD_G_CM3, Shot, ShotTable
 from lamsik.core.materials import body_material
-from lamsik.core.route.steps import steps
 from lamsik.core.shapes.blades import STARTING_BLADE
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.design import Host, Want
@@ -30,15 +29,30 @@ from lamsik.documents.engine import apply
 from lamsik.documents.floats import document as float_document
 from lamsik.documents.floats.edits import FLOAT, Shop
 from lamsik.documents.shots.document import table_content
-from lamsik.store import documents, orders, pictures, pieces, stands, starter, stores, weighed
+from lamsik.store import (
+    documents,
+    orders,
+    people,
+    pictures,
+    pieces,
+    routes,
+    stands,
+    starter,
+    stores,
+    weighed,
+)
+from lamsik.store.events import WHO
 from lamsik.store.tables import (
+    Batch,
     Document,
     Family,
     Instrument,
+    LogEntry,
     Order,
     Piece,
+    PieceStep,
+    Pour,
     ShopWater,
-    StepDone,
     TimedRun,
     TowRun,
     Tracing,
@@ -61,6 +75,7 @@ STOP_AFTER = {
 def build(session: Session) -> None:
     """Fill an empty database with the scenario, dated relative to today."""
     random = Random(7)
+    session.info[WHO] = [people.named(session, name).id for name in scenario.PEOPLE][0]
     starter.stock(session)
     stores.put_setting(session, "shop", scenario.SHOP)
     for name, temperature, salinity in scenario.WATERS:
@@ -94,6 +109,23 @@ def build(session: Session) -> None:
     for which, state in scenario.STOCK_PIECES:
         _piece(session, random, bodies[which], None, 20, state)
     casting.build(session)
+    _dated(session)
+
+
+def _dated(session: Session) -> None:
+    """What was done over the last year is in the log under its own day."""
+    session.flush()
+    days: dict[tuple[str, int], datetime | None] = {
+        **{("piece", row.id or 0): row.started_at for row in session.exec(select(Piece)).all()},
+        **{("order", row.id or 0): row.placed_at for row in session.exec(select(Order)).all()},
+        **{("pour", row.id or 0): row.poured_at for row in session.exec(select(Pour)).all()},
+        **{("batch", row.id or 0): row.at for row in session.exec(select(Batch)).all()},
+    }
+    for event in session.exec(select(LogEntry)).all():
+        own = (event.after or {}).get("done_at") or (event.after or {}).get("at")
+        day = datetime.fromisoformat(own) if own and event.part else days.get((event.of, event.of_id))
+        event.at = day or event.at
+        session.add(event)
 
 
 def _body(
@@ -298,9 +330,17 @@ def _piece(
     mass, drift = budget(design), random.gauss(0, 0.06)
     scale = session.exec(select(Instrument)).first()
     at = piece.started_at
-    for step in steps(design):
+    hands = people.here(session)
+    for step in routes.of(session, piece):
         at += timedelta(hours=step.wait_h + 3)
-        session.add(StepDone(piece_id=piece.id or 0, step=step.key, done_at=min(at, now())))
+        session.add(
+            PieceStep(
+                piece_id=piece.id or 0,
+                step=step.key,
+                done_at=min(at, now()),
+                person_id=hands[(piece.id or 0) // 3 % len(hands)].id,
+            )
+        )
         if step.weigh and scale:
             _weigh(
                 session,

@@ -10,6 +10,7 @@ from alembic.config import Config
 from alembic.runtime.migration import MigrationContext
 from alembic.script import ScriptDirectory
 from sqlalchemy import Connection, Engine, event
+from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, create_engine, text
 
 from lamsik.store import stands
@@ -61,11 +62,33 @@ def for_writing(engine: Engine) -> Engine:
 
 
 def migrate(engine: Engine) -> None:
-    """Bring the database to the newest revision, in one transaction for each step."""
+    """Bring the database to the newest revision, in one transaction for each step.
+
+    A table that is made anew is dropped for a moment: what names its rows would count as naming nothing.
+    So that is looked at once at the end instead.
+
+    Raises:
+        IntegrityError: something names a row that is not there; nothing was changed then.
+    """
     config = _config()
-    with engine.begin() as connection:
-        config.attributes["connection"] = connection
-        command.upgrade(config, "head")
+    with engine.connect() as connection:
+        driver: Any = connection.connection.dbapi_connection
+        driver.execute("PRAGMA foreign_keys = OFF")  # within a transaction this is not heard
+        try:
+            with connection.begin():
+                config.attributes["connection"] = connection
+                command.upgrade(config, "head")
+                _names_what_is_there(connection)
+        finally:
+            driver.execute("PRAGMA foreign_keys = ON")
+
+
+def _names_what_is_there(connection: Connection) -> None:
+    lost = connection.exec_driver_sql("PRAGMA foreign_key_check").fetchall()
+    if lost:
+        raise IntegrityError(
+            f"{len(lost)} rows name what is not there, first {tuple(lost[0])}", None, OSError()
+        )
 
 
 def _config() -> Config:

@@ -2,14 +2,14 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
-from datetime import date, datetime, timedelta
+from datetime import date, datetime
 from typing import Any
 
 from sqlmodel import Session, col, select
 
+from lamsik.core.castings.pouring import POURED, PUT_BACK, WEIGHING
 from lamsik.core.errors import Refused, require
 from lamsik.core.mixes.amount import learned_loss, used_g
-from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.product import Product, liquid_g_cm3, mass_shares
 from lamsik.core.mixes.tubs import Tub, drawn
 from lamsik.documents.products.document import to_product
@@ -18,7 +18,6 @@ from lamsik.store.starter_mixes import STARTERS
 from lamsik.store.tables import Batch, Clock, Document, ShopTub, now
 
 STIR = "stir"
-WEIGHING, MIXED, POURED, FAILED, DROPPED = "weighing", "mixed", "poured", "failed", "dropped"
 
 
 def products(session: Session, text: str = "") -> dict[int, tuple[Document, Product]]:
@@ -152,7 +151,7 @@ def lots_of(batch: Batch) -> str:
 
 def batches(session: Session, most: int = 12, state: str = "") -> Sequence[Batch]:
     """Batches, the newest first."""
-    query = select(Batch).where(Batch.state != DROPPED)
+    query = select(Batch).where(Batch.state != PUT_BACK)
     if state:
         query = query.where(Batch.state == state)
     return session.exec(query.order_by(col(Batch.id).desc()).limit(most)).all()
@@ -209,29 +208,6 @@ def running(session: Session) -> Sequence[Clock]:
     ).all()
 
 
-def mix(session: Session, batch: Batch, product: Product, link: str) -> Clock:
-    """The parts are in one cup: the pot life runs, and beside it how long it is stirred, where the product
-    wants that.
-    """
-    if batch.state != WEIGHING:
-        raise Refused("batch", batch.state, "it is mixed already")
-    batch.state, batch.mixed_at = MIXED, now()
-    session.add(batch)
-    if product.stir_s:
-        start_clock(
-            session,
-            f"Stir {batch.purpose}, to the bottom and the walls",
-            STIR,
-            now() + timedelta(seconds=product.stir_s),
-            link,
-            batch,
-        )
-    minutes = at_temperature(product.pot_life_min, product.reference_c, batch.at_c)
-    return start_clock(
-        session, f"Pot life, {batch.purpose}", "pot life", now() + timedelta(minutes=minutes), link, batch
-    )
-
-
 def note_left(batch: Batch, left_g: float) -> None:
     """What was left over of a batch, weighed [g]: it says how much was really poured. Raises `Refused` for
     more than was weighed.
@@ -239,59 +215,6 @@ def note_left(batch: Batch, left_g: float) -> None:
     weighed = sum(float(line["grams"]) for line in batch.weighed)
     require(0 <= left_g < weighed, "left", f"{left_g:g} g", f"less than the {weighed:g} g that were weighed")
     batch.plan = {**batch.plan, "left_g": left_g}
-
-
-def unmix(session: Session, batch: Batch) -> None:
-    """It was not mixed after all: its clocks stop, its parts can be put right. Raises `Refused` once it is
-    poured.
-    """
-    require(
-        batch.state == MIXED,
-        "batch",
-        batch.state,
-        "only one that is mixed and not poured goes back to the scale",
-    )
-    stop_clocks(session, batch.id)
-    batch.state, batch.mixed_at = WEIGHING, None
-    session.add(batch)
-    session.flush()
-
-
-def pour(session: Session, batch: Batch, product: Product, link: str) -> tuple[Clock, Clock]:
-    """It is poured: the pot's clock stops, demoulding and full cure run; two different clocks. Raises
-    `Refused` unless it is mixed.
-    """
-    if batch.state != MIXED:
-        raise Refused("batch", batch.state, "mix it first")
-    for clock in session.exec(
-        select(Clock).where(Clock.batch_id == batch.id, col(Clock.stopped_at).is_(None))
-    ).all():
-        clock.stopped_at = now()
-        session.add(clock)
-    batch.state = POURED
-    session.add(batch)
-    times = [
-        at_temperature(hours, product.reference_c, batch.at_c)
-        for hours in (product.demould_h, product.cure_h)
-    ]
-    gel = batch.plan.get("gel_min")
-    if gel:
-        start_clock(
-            session,
-            f"Gelled, {batch.purpose}: the next layer",
-            "gel",
-            now() + timedelta(minutes=float(gel)),
-            link,
-            batch,
-        )
-    names = ("Demould", "Full cure")
-    rows = [
-        start_clock(
-            session, f"{name}, {batch.purpose}", name.lower(), now() + timedelta(hours=h), link, batch
-        )
-        for name, h in zip(names, times, strict=True)
-    ]
-    return rows[0], rows[1]
 
 
 def stop_clocks(session: Session, batch_id: int | None, kind: str = "") -> None:

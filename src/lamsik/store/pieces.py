@@ -13,7 +13,8 @@ from lamsik.core.tank.mass import SIZED_AT, Measured
 from lamsik.core.tank.parts import STAGES
 from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import InWater
-from lamsik.store import documents, history, stands
+from lamsik.store import documents, history, routes, stands
+from lamsik.store.events import WHO
 from lamsik.store.search import fold
 from lamsik.store.stands import DONE
 from lamsik.store.tables import (
@@ -22,8 +23,8 @@ from lamsik.store.tables import (
     Instrument,
     Order,
     Piece,
+    PieceStep,
     Revision,
-    StepDone,
     Weighing,
     now,
 )
@@ -54,6 +55,7 @@ def start(session: Session, design: Document, order_id: int | None = None) -> Pi
     )
     session.add(row)
     session.flush()
+    routes.follow(session, row)
     stands.anew(session, row)
     return row
 
@@ -143,31 +145,43 @@ def documents_of(session: Session, rows: Sequence[Piece]) -> dict[int, dict[str,
     return {row.id or 0: row.content for row in revisions}
 
 
-def ticks(session: Session, piece: Piece) -> dict[str, StepDone]:
-    """The steps that are ticked off or left out, with when and why."""
-    return {
-        row.step: row for row in session.exec(select(StepDone).where(StepDone.piece_id == piece.id)).all()
-    }
+def begin_step(session: Session, piece: Piece, step: str) -> None:
+    """Hands are on a step from now on. Raises `Refused` for one that is begun or done."""
+    row = routes.touched(session, piece).get(step)
+    require(row is None, "step", step, "it is begun already")
+    _put(session, piece, PieceStep(piece_id=piece.id or 0, step=step, begun_at=now()))
 
 
-def ticked(session: Session, rows: Sequence[Piece]) -> dict[int, set[str]]:
-    """Ticked steps by piece, of these."""
-    by_piece: dict[int, set[str]] = {row.id or 0: set() for row in rows}
-    for piece_id, step in session.exec(
-        select(StepDone.piece_id, StepDone.step).where(col(StepDone.piece_id).in_(by_piece))
-    ).all():
-        by_piece[piece_id].add(step)
-    return by_piece
+def end_step(session: Session, piece: Piece, step: str, reason: str = "", note: str = "") -> None:
+    """A step is done, or left out for a reason; one that is stays so."""
+    row = routes.touched(session, piece).get(step) or PieceStep(piece_id=piece.id or 0, step=step)
+    if row.done_at is None:
+        row.done_at, row.reason, row.note = now(), reason, note or row.note
+        _put(session, piece, row)
 
 
-def tick(session: Session, piece: Piece, step: str, done: bool, reason: str = "") -> None:
-    """Tick a step off, leave it out for a reason, or take that back."""
-    query = select(StepDone).where(StepDone.piece_id == piece.id, StepDone.step == step)
-    row = session.exec(query).first()
-    if done and row is None:
-        session.add(StepDone(piece_id=piece.id or 0, step=step, reason=reason))
-    if not done and row is not None:
+def take_back_step(session: Session, piece: Piece, step: str) -> None:
+    """A step was not begun, done or left out after all."""
+    row = routes.touched(session, piece).get(step)
+    if row is not None:
         session.delete(row)
+        session.flush()
+        stands.anew(session, piece)
+
+
+def note_step(session: Session, piece: Piece, step: str, note: str) -> None:
+    """What is to be known of a step. Raises `Refused` for one nobody has begun."""
+    row = routes.touched(session, piece).get(step)
+    if row is None:
+        raise Refused("step", step, "begin it or tick it first: the note is kept with that")
+    row.note = note
+    session.add(row)
+    session.flush()
+
+
+def _put(session: Session, piece: Piece, row: PieceStep) -> None:
+    row.person_id = session.info.get(WHO) or row.person_id
+    session.add(row)
     session.flush()
     stands.anew(session, piece)
 

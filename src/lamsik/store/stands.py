@@ -2,49 +2,27 @@
 and read no ticks.
 """
 
-import json
 from collections.abc import Mapping
-from functools import lru_cache
-from typing import Any
 
-from sqlalchemy import Engine
+from sqlalchemy import Engine, case
 from sqlmodel import Session, col, func, select
 
 from lamsik.core.orders.status import status
-from lamsik.core.route.steps import MAKING, ROUTES, SHIPPED, stand, steps
-from lamsik.documents.body.document import to_design
-from lamsik.store import documents
-from lamsik.store.tables import Order, Piece, Setting, StepDone
+from lamsik.core.route.steps import SHIPPED, from_content, stand
+from lamsik.store import routes
+from lamsik.store.tables import Order, Piece, PieceStep, Route
 
 OPEN, DONE = "1", "2"
 """What the place of an order in the queue begins with."""
 
 
-def route(content: Mapping[str, Any]) -> tuple[tuple[str, str], ...]:
-    """Key and name of every step of a piece made so. Raises `Refused` for a document that cannot be read."""
-    return _route(json.dumps(content, sort_keys=True))
-
-
-@lru_cache(maxsize=256)
-def _route(text: str) -> tuple[tuple[str, str], ...]:
-    return tuple((step.key, step.name) for step in steps(to_design(json.loads(text))))
-
-
 def anew(session: Session, piece: Piece) -> None:
-    """A step, the design or the order of a piece changed: where it stands, and its order with it."""
-    done = set(session.exec(select(StepDone.step).where(StepDone.piece_id == piece.id)).all())
-    piece.stand = _stand(documents.content_at(session, piece.revision_id), done)
+    """A step, the route or the order of a piece changed: where it stands, and its order with it."""
+    piece.stand = stand(routes.of(session, piece), routes.ended(session, [piece])[piece.id or 0])
     session.add(piece)
     session.flush()
     if piece.order_id is not None:
         order_anew(session, session.get_one(Order, piece.order_id))
-
-
-def _stand(content: Mapping[str, Any], done: set[str]) -> str:
-    try:
-        return stand([key for key, _ in route(content)], done)
-    except Exception:
-        return MAKING
 
 
 def order_anew(session: Session, order: Order) -> None:
@@ -69,20 +47,32 @@ def _tell(order: Order, pieces: Mapping[str, int]) -> None:
 
 
 def keep_true(engine: Engine) -> None:
-    """Tell everything anew where it was told by an earlier version's routes."""
+    """Give a route to every piece that has none: those of an earlier version."""
     with Session(engine) as session:
-        row = session.get(Setting, "routes") or Setting(key="routes", value={})
-        if row.value.get("version") != ROUTES:
-            all_anew(session)
-            row.value = {"version": ROUTES}
-            session.add(row)
+        without = select(Piece.revision_id).where(col(Piece.route_id).is_(None)).distinct()
+        for revision in session.exec(without).all():
+            _routed(session, revision)
+        if session.new or session.dirty:
             session.commit()
+            all_anew(session)
+            session.commit()
+
+
+def _routed(session: Session, revision: int) -> None:
+    """The route of a revision for all its pieces."""
+    rows = session.exec(
+        select(Piece).where(Piece.revision_id == revision, col(Piece.route_id).is_(None))
+    ).all()
+    routes.follow(session, rows[0])
+    for row in rows[1:]:
+        row.route_id = rows[0].route_id
+        session.add(row)
 
 
 def all_anew(session: Session) -> None:
     """Where every piece and order stands, told from its facts."""
-    for revision in session.exec(select(Piece.revision_id).distinct()).all():
-        _pieces_of(session, revision)
+    for route in session.exec(select(Route)).all():
+        _pieces_on(session, route)
     session.flush()
     by_order: dict[int | None, dict[str, int]] = {}
     of_orders = col(Piece.order_id).is_not(None), col(Piece.deleted_at).is_(None)
@@ -97,13 +87,14 @@ def all_anew(session: Session) -> None:
     session.flush()
 
 
-def _pieces_of(session: Session, revision: int) -> None:
-    content = documents.content_at(session, revision)
+def _pieces_on(session: Session, route: Route) -> None:
+    way = from_content(route.steps)
+    done = func.group_concat(case((col(PieceStep.done_at).is_not(None), PieceStep.step)))
     ticked = (
-        select(Piece, func.group_concat(StepDone.step))
-        .join(StepDone, isouter=True)
-        .where(Piece.revision_id == revision)
+        select(Piece, done)
+        .join(PieceStep, isouter=True)
+        .where(Piece.route_id == route.id)
         .group_by(col(Piece.id))
     )
-    for piece, done in session.exec(ticked).all():
-        piece.stand = _stand(content, set((done or "").split(",")))
+    for piece, ended in session.exec(ticked).all():
+        piece.stand = stand(way, set((ended or "").split(",")))

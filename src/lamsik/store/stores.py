@@ -26,7 +26,6 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "units": {"length": "mm"},
     "clearances": {},
     "codes": {"hardware": 0},
-    "gone": {"rows": {}},
     "backups": {"daily": True, "keep": 7},
     "saw": {**usual("saw"), "stick_mm": [*STICK_MM], "paper": "A4"},
     "scale_hosts": {"addresses": []},
@@ -41,6 +40,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
         "strip_long_mm": 0.0,
     },
     "mixing": usual("mixing"),
+    "minutes": {"own": {}},
     "heat": {**usual("heat"), "limits": {}},
     "cautions": {"read_on": {}},
     "faces": {"learned": {}},
@@ -156,41 +156,12 @@ def free_code(session: Session) -> str:
     return f"h{number:03d}"
 
 
-def take_out(session: Session, table: type[SQLModel], row: SQLModel) -> str:
-    """Take a row out of the stock; gives the name under which it can be put back. Raises IntegrityError
-    where something stands on it.
+def take_out(session: Session, row: SQLModel) -> None:
+    """Take a row out of the stock; the log can put it back. Raises IntegrityError where something stands on
+    it.
     """
-    kept = {name: value for name, value in row.model_dump(mode="json").items() if name != "id"}
     with session.begin_nested():
         session.delete(row)
-    gone = setting(session, "gone")["rows"]
-    name = str(max((int(key) for key in gone), default=0) + 1)
-    put_setting(
-        session,
-        "gone",
-        {"rows": dict([*gone.items(), (name, {"table": table.__name__, "row": kept})][-MOST_GONE:])},
-    )
-    return name
-
-
-def put_back(session: Session, table: type[SQLModel], name: str) -> SQLModel | None:
-    """A row that was taken out, back in the stock; None where it is not known any more. Raises
-    IntegrityError where its name is taken.
-    """
-    gone = dict(setting(session, "gone")["rows"])
-    kept = gone.get(name)
-    if kept is None or kept["table"] != table.__name__:
-        return None
-    row = table.model_validate(kept["row"])
-    with session.begin_nested():
-        session.add(row)
-    del gone[name]
-    put_setting(session, "gone", {"rows": gone})
-    return row
-
-
-MOST_GONE = 30
-"""So many rows that were taken out can be put back."""
 
 
 def waters(session: Session) -> list[ShopWater]:

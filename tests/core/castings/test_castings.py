@@ -2,6 +2,7 @@
 days, the guided run.
 """
 
+import re
 from dataclasses import replace
 from datetime import date, datetime, time, timedelta
 from math import pi
@@ -11,7 +12,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamsik.core.castings import foam, plastisol, session
+from lamsik.core.castings import foam, plastisol, pouring
 from lamsik.core.castings.born import Born, as_cast
 from lamsik.core.castings.dense_rear import bonds, two_pours, uneven_mm
 from lamsik.core.castings.gates import Curing, gate
@@ -338,23 +339,38 @@ class TestSession:
     RESIN = STARTERS[0]
 
     def test_nothing_time_boxed_starts_before_everything_is_ticked(self):
-        ticks = session.checklist(self.RESIN, replace(mould(), tilt_deg=20.0), 3)
+        ticks = pouring.checklist(self.RESIN, replace(mould(), tilt_deg=20.0), 3)
         assert {"stirred", "inserts", "caution", "laid out", "level"} <= {tick.key for tick in ticks} and any(
             "propped at 20°" in tick.says for tick in ticks
         )
         with pytest.raises(Refused, match="tick first"):
-            session.following(session.PREPARE, ticks, frozenset({"level"}))
-        every = frozenset(tick.key for tick in ticks)
-        step, walked = session.PREPARE, []
-        while step != session.DONE:
-            step = session.following(step, ticks, every)
-            walked.append(step)
-        assert walked == list(session.ORDER[1:])
-        with pytest.raises(Refused, match="finished"):
-            session.following(session.DONE, ticks, every)
+            pouring.all_laid_out(ticks, frozenset({"level"}))
+        pouring.all_laid_out(ticks, frozenset(tick.key for tick in ticks))
+
+    def test_the_whole_walk_passes_every_step_and_ends_where_nothing_can_happen(self):
+        stand, walked = pouring.Stand(pouring.PREPARE), [pouring.PREPARE]
+        for event in ("begin weighing", "mix", "pour", "demould", "take out", "count"):
+            stand = pouring.after(stand, event)
+            walked.append(stand.step)
+        assert walked == list(pouring.ORDER) and stand == pouring.Stand(pouring.DONE, pouring.POURED)
+        assert not any(pouring.can(stand, event) for event in pouring.HAPPENINGS)
+
+    @pytest.mark.parametrize("event", pouring.HAPPENINGS)
+    def test_what_happens_leads_to_a_known_state_or_is_refused_in_words(self, event):
+        cups = ("", "weighing", "mixed", "poured", "failed", "dropped")
+        for step in (pouring.ALONE, *pouring.TITLES):
+            for cup in cups:
+                stand = pouring.Stand(step, cup)
+                if pouring.can(stand, event):
+                    found = pouring.after(stand, event)
+                    assert found.step in (pouring.ALONE, *pouring.TITLES) and found.cup in cups
+                    assert (found.step == pouring.ALONE) == (step == pouring.ALONE)
+                else:
+                    with pytest.raises(Refused, match=re.escape(pouring.HAPPENINGS[event].says)):
+                        pouring.after(stand, event)
 
     def test_hot_and_pressed_work_have_their_own_ticks(self):
-        hot = session.checklist(STARTERS[4], mould(kind="press"))
+        hot = pouring.checklist(STARTERS[4], mould(kind="press"))
         assert {"dry", "pressing"} <= {tick.key for tick in hot}
         assert MASTER.stands_in is False
 

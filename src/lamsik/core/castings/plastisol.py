@@ -20,7 +20,7 @@ JUG_LEFT_G = 12.0
 
 
 @dataclass(frozen=True)
-class HotShot:
+class Jug:
     """A shot: soft body, port and runner [g], from a jug: shots before it is heated anew, pieces an hour."""
 
     casting_g: float
@@ -43,7 +43,7 @@ def shot(
     cavities: int,
     heat_min: float,
     shot_min: float,
-) -> HotShot:
+) -> Jug:
     """A shot of all cavities, and what a heated jug gives.
 
     Args:
@@ -74,7 +74,7 @@ def shot(
         f"one shot takes {casting + runner:.1f} g and about {JUG_LEFT_G:.0f} g stay in the jug: heat more",
     )
     minutes = heat_min + shots * shot_min
-    return HotShot(casting, runner, shots, 60.0 * shots * cavities / minutes, runner / (casting + runner))
+    return Jug(casting, runner, shots, 60.0 * shots * cavities / minutes, runner / (casting + runner))
 
 
 @dataclass(frozen=True)

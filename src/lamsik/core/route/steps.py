@@ -1,119 +1,195 @@
-"""The steps of a piece in the order of the bench, with waits, weighings and cautions."""
+"""The steps of a piece in the order of the bench, as data: where, how long, what follows, what to look out
+for.
+"""
 
-from collections.abc import Collection, Sequence
-from dataclasses import dataclass
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import asdict, dataclass, fields, replace
+from typing import Any
 
 from lamsik.core.cautions import CAUTIONS, of_metals
-from lamsik.core.paints.layers import SEALS, Layer
+from lamsik.core.paints.layers import CLEARS, COLOURS, FITTED, GROUNDS, KINDS, SEALS, Layer
 from lamsik.core.paints.paint import BOTH
 from lamsik.core.shapes.design import Design
+from lamsik.core.trade.step_kinds import STEP_KINDS, Minutes, StepKind, minutes
 
 
 @dataclass(frozen=True)
 class Step:
-    """One step: what to do, the stage to weigh at its end, the wait before the next [h], cautions."""
+    """One step of a route.
+
+    Args:
+        key: its name on this route.
+        kind: which kind of step it is (see `step_kinds`).
+        name, says: what it is called, and what to do.
+        weigh: the stage that is weighed at its end.
+        setup_min, each_min: hands-on time, once for all done together and for each [min].
+        wait_h, window_h: least and longest wait before the next step [h].
+        batch_key: pieces whose step has the same are done together; empty where each is for itself.
+        cautions: what can hurt.
+    """
 
     key: str
+    kind: str
     name: str
     says: str
     weigh: str | None = None
+    setup_min: float = 0.0
+    each_min: float = 0.0
     wait_h: float = 0.0
     window_h: float | None = None
+    batch_key: str = ""
     cautions: tuple[str, ...] = ()
 
+    @property
+    def of(self) -> StepKind:
+        """What is true of every step of its kind."""
+        return STEP_KINDS[self.kind]
 
-ROUTES = 1
-"""Raised by one whenever the steps of a design change: what stands on older routes is told anew."""
+
+Route = tuple[Step, ...]
 
 MAKING, READY, SHIPPED = "making", "ready", "shipped"
-LAST = "ship"
 
 
-def stand(route: Sequence[str], done: Collection[str]) -> str:
-    """Where a piece stands, from every step of its route: shipped once all are done, ready once only
-    shipping is left.
+def stand(route: Sequence[Step], done: Collection[str]) -> str:
+    """Where a piece stands, from every step of its route: shipped once all are done, ready once only what
+    hands it over is left.
     """
-    left = [key for key in route if key not in done]
-    return SHIPPED if not left else READY if left == [LAST] else MAKING
+    left = [step for step in route if step.key not in done]
+    return SHIPPED if route and not left else READY if left and all(s.of.hands_over for s in left) else MAKING
 
 
-def open_before(route: Sequence[str], done: Collection[str], step: str) -> tuple[str, ...]:
+def open_before(route: Sequence[Step], done: Collection[str], key: str) -> tuple[Step, ...]:
     """Steps before this one that are neither done nor left out: they come first, or are left out for a
     reason.
     """
-    return tuple(key for key in route[: list(route).index(step)] if key not in done)
+    before = route[: [step.key for step in route].index(key)]
+    return tuple(step for step in before if step.key not in done)
 
 
-def steps(design: Design) -> tuple[Step, ...]:
-    """The steps of one piece of this design, from its blank to shipping: what it is of says which."""
+def content_of(route: Sequence[Step]) -> list[dict[str, Any]]:
+    """A route as it is kept with a piece."""
+    return [asdict(step) for step in route]
+
+
+def from_content(rows: Sequence[Mapping[str, Any]]) -> Route:
+    """A route that was kept. What a later version added has its default; what is not known is left out."""
+    known = {field.name for field in fields(Step)}
+    route = []
+    for row in rows:
+        values = {name: value for name, value in row.items() if name in known}
+        route.append(Step(**{**values, "cautions": tuple(values.get("cautions", ()))}))
+    return tuple(route)
+
+
+def steps(design: Design, own: Minutes | None = None) -> Route:
+    """The route of one piece of this design, from its blank to shipping: what it is of says which.
+
+    Args:
+        design: what is made.
+        own: the shop's own minutes by kind of step; the table's where it has none.
+    """
     seals = [one for one in design.layers if one.does == SEALS]
     paints = [one for one in design.layers if one.does != SEALS]
     rows = [_body(design)]
     rows += [_coat(one, weigh="sealed" if one is seals[-1] else None) for one in seals]
-    if (
-        design.host.construction != "soft"
-        or design.ballast
-        or design.lip
-        or any(placed.hung_on is None for placed in design.hardware)
-    ):
+    if _is_fitted(design):
         rows.append(_fit(design))
     rows.append(
-        Step("tub", "Tub test", "Clip the hooks on, float it, compare with the Tank.", cautions=("hooks",))
+        Step(
+            "tub",
+            "tub",
+            "Tub test",
+            "Clip the hooks on, float it, compare with the Tank.",
+            batch_key="tub",
+            cautions=("hooks",),
+        )
     )
     rows += [_coat(one, weigh="cleared" if one is paints[-1] else None) for one in paints]
     rows += [
         Step(
+            "rig",
             "rig",
             "Rings and hooks",
             "Fit rings and hooks; clean line tie and hangers of paint.",
             weigh="rigged",
             cautions=("hooks",),
         ),
-        Step("swim", "Swim test", "Tracks straight both ways, starts at walking pace.", cautions=("hooks",)),
-        Step("pack", "Photograph and pack", "Both sides and the back; points covered."),
-        Step(LAST, "Ship", "Note the parcel; the order is told."),
+        Step(
+            "swim",
+            "swim",
+            "Swim test",
+            "Tracks straight both ways, starts at walking pace.",
+            batch_key="swim",
+            cautions=("hooks",),
+        ),
+        Step("pack", "pack", "Photograph and pack", "Both sides and the back; points covered."),
+        Step("ship", "ship", "Ship", "Note the parcel; the order is told."),
     ]
-    return tuple(rows)
+    return timed(rows, own)
 
 
-NAMES = {
-    "wood": "Carve the body",
-    "foam": "Shape the body",
-    "cast": "Cast the body",
-    "print": "Print the body",
-    "soft": "Cast the body",
+def timed(rows: Sequence[Step], own: Minutes | None = None) -> Route:
+    """Steps with the minutes of their kinds."""
+    of_kind = minutes(own)
+    return tuple(
+        replace(step, setup_min=of_kind[step.kind][0], each_min=of_kind[step.kind][1]) for step in rows
+    )
+
+
+def _is_fitted(design: Design) -> bool:
+    """Whether anything is drilled or hung on by itself."""
+    return bool(
+        design.host.construction != "soft"
+        or design.ballast
+        or design.lip
+        or any(placed.hung_on is None for placed in design.hardware)
+    )
+
+
+@dataclass(frozen=True)
+class Made:
+    """How a body of some construction is made: the kind of step, its name, what to do, what can hurt."""
+
+    kind: str
+    name: str
+    says: str
+    cautions: tuple[str, ...]
+
+
+MADE = {
+    "wood": Made(
+        "carve",
+        "Carve the body",
+        "Saw the side pattern, then the top pattern, then round to the section in {}.",
+        ("wood_dust", "blades"),
+    ),
+    "foam": Made("cut", "Shape the body", "Cut and sand {} to both templates.", ("blades",)),
+    "cast": Made("pour", "Cast the body", "Cast in {}, trim the seam.", ("isocyanate",)),
+    "print": Made("print", "Print the body", "Print in {}, clean and sand.", ("print_dust",)),
+    "soft": Made("pour", "Cast the body", "Pour {} hot, trim the port.", ("plastisol",)),
 }
+"""By construction."""
+FOAMED = Made("pour", "Cast the body", "Foam it in its mould with {}, trim the seam.", ("isocyanate",))
+"""A foam that is poured."""
+
+
+def _made(design: Design) -> Made:
+    poured_foam = design.host.construction == "foam" and design.host.source == "poured"
+    return FOAMED if poured_foam else MADE[design.host.construction]
 
 
 def _body(design: Design) -> Step:
-    construction = design.host.construction
-    poured = design.host.source == "poured"
-    says = {
-        "wood": (
-            f"Saw the side pattern, then the top pattern, then round to the section in {design.host.name}."
-        ),
-        "foam": (
-            f"Foam it in its mould with {design.host.name}, trim the seam."
-            if poured
-            else f"Cut and sand {design.host.name} to both templates."
-        ),
-        "cast": f"Cast in {design.host.name}, trim the seam.",
-        "print": f"Print in {design.host.name}, clean and sand.",
-        "soft": f"Pour {design.host.name} hot, trim the port.",
-    }[construction]
-    hazards = {
-        "wood": ("wood_dust", "blades"),
-        "foam": ("isocyanate",) if poured else ("blades",),
-        "cast": ("isocyanate",),
-        "print": ("uv_resin",) if "resin" in design.host.name.lower() else ("print_dust",),
-        "soft": ("plastisol",),
-    }
+    way, host = _made(design), design.host
+    in_resin = host.construction == "print" and "resin" in host.name.lower()
     return Step(
         "carve",
-        "Cast the body" if poured else NAMES[construction],
-        says,
+        way.kind,
+        FOAMED.name if host.source == "poured" else way.name,
+        way.says.format(host.name),
         weigh="carved",
-        cautions=hazards[construction],
+        batch_key=f"{way.kind}: {host.name}",
+        cautions=("uv_resin",) if in_resin else way.cautions,
     )
 
 
@@ -126,32 +202,40 @@ def _fit(design: Design) -> Step:
     if design.host.source == "poured" and design.host.construction == "soft":
         return Step(
             "fit",
+            "fit",
             "Hardware",
             "See that what was cast in sits straight and moves.",
             weigh="ballasted",
             cautions=("hooks",),
         )
-    hazards = (*of_metals(design.metals), "epoxy")
     return Step(
+        "fit",
         "fit",
         "Drill, ballast, hardware",
         "Drill to the map, glue slugs, fill, set lip, tie and hangers.",
         weigh="ballasted",
         wait_h=12.0,
-        cautions=hazards,
+        cautions=(*of_metals(design.metals), "epoxy"),
     )
+
+
+OF_LAYERS = {SEALS: "seal", GROUNDS: "prime", COLOURS: "colour", FITTED: "eyes", CLEARS: "clear"}
+"""The kind of step that puts a layer on, by what the layer does."""
 
 
 def _coat(layer: Layer, weigh: str | None) -> Step:
     """The coat that puts a layer on."""
+    kind = "stencil" if KINDS[layer.kind].is_counted else OF_LAYERS[layer.does]
     return Step(
         f"coat:{layer.key}",
+        kind,
         layer.name,
         layer.note or _doing(layer),
         weigh,
-        layer.wait_h,
-        layer.window_h,
-        (layer.paint.caution,) if layer.paint.caution else (),
+        wait_h=layer.wait_h,
+        window_h=layer.window_h,
+        batch_key=f"{kind}: {layer.paint.colour if layer.does == COLOURS else layer.name}",
+        cautions=(layer.paint.caution,) if layer.paint.caution else (),
     )
 
 

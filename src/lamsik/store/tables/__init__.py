@@ -4,7 +4,8 @@ from lamsik.store.tables.documents import Card, Document, Family, Revision, Skin
 from lamsik.store.tables.mixes import Batch, Clock, ShopTub
 from lamsik.store.tables.moulds import MouldMade, Pour
 from lamsik.store.tables.orders import Customer, Order
-from lamsik.store.tables.pieces import Piece, StepDone
+from lamsik.store.tables.people import LogEntry, Person
+from lamsik.store.tables.pieces import Piece, PieceStep, Route
 from lamsik.store.tables.shared import SentForm, Setting, Typed, now
 from lamsik.store.tables.stores import Drill, Hardware, ShopWater, SlugStock
 from lamsik.store.tables.tank import TimedRun, TowRun
@@ -17,21 +18,24 @@ __all__ = [
     "Customer",
     "Document",
     "Drill",
+    "LogEntry",
     "Family",
     "Hardware",
     "Instrument",
     "MouldMade",
     "Order",
+    "Person",
     "Piece",
+    "PieceStep",
     "Pour",
     "Revision",
+    "Route",
     "SentForm",
     "Setting",
     "ShopTub",
     "ShopWater",
     "SkinMesh",
     "SlugStock",
-    "StepDone",
     "TimedRun",
     "TowRun",
     "Tracing",

@@ -46,7 +46,7 @@ class Batch(Typed, table=True):
     plan: dict[str, Any] = Field(default_factory=dict, sa_type=JSON)
     weighed: list[Any] = Field(default_factory=list, sa_type=JSON)
     at_c: float = 20.0
-    state: str = Field(default="weighing", index=True)
+    state: str = Field(default="", index=True)
     at: datetime = Field(default_factory=now)
     mixed_at: datetime | None = None
     note: str = ""

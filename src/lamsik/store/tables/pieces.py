@@ -1,16 +1,17 @@
 """Pieces and their steps."""
 
 from datetime import datetime
+from typing import Any
 
-from sqlalchemy import Index, UniqueConstraint, text
+from sqlalchemy import JSON, Index, UniqueConstraint, text
 from sqlmodel import Field, SQLModel
 
 from lamsik.store.tables.shared import now
 
 
 class Piece(SQLModel, table=True):
-    """One bait made, with its own number; remembers the revision it is made from. `stand` is told from its
-    steps (`stands`).
+    """One bait made, with its own number; remembers the revision it is made from and the route it follows.
+    `stand` is told from its steps (`stands`).
     """
 
     __table_args__ = (
@@ -23,6 +24,7 @@ class Piece(SQLModel, table=True):
     design_id: int = Field(foreign_key="document.id", index=True)
     revision_id: int = Field(foreign_key="revision.id")
     order_id: int | None = Field(default=None, foreign_key="shop_order.id", index=True)
+    route_id: int | None = Field(default=None, foreign_key="route.id", index=True)
     started_at: datetime = Field(default_factory=now)
     note: str = ""
     search: str = Field(default="", index=True)
@@ -32,12 +34,29 @@ class Piece(SQLModel, table=True):
     deleted_at: datetime | None = None
 
 
-class StepDone(SQLModel, table=True):
-    """A step of a piece that is ticked off, or left out for a reason."""
+class PieceStep(SQLModel, table=True):
+    """What was done of a step of a piece: when it was begun and ended, by whom; one that was left out ended
+    with a reason. A step with no row was not touched.
+    """
 
-    __table_args__ = (UniqueConstraint("piece_id", "step"),)
+    __tablename__ = "piece_step"
+    __table_args__ = (
+        UniqueConstraint("piece_id", "step"),
+        Index("step_running", "piece_id", sqlite_where=text("done_at IS NULL")),
+    )
     id: int | None = Field(default=None, primary_key=True)
     piece_id: int = Field(foreign_key="piece.id", index=True)
     step: str
-    done_at: datetime = Field(default_factory=now)
+    begun_at: datetime | None = None
+    done_at: datetime | None = None
+    person_id: int | None = Field(default=None, foreign_key="person.id")
+    note: str = ""
     reason: str = ""
+
+
+class Route(SQLModel, table=True):
+    """The steps that pieces follow, in their order: kept once for all pieces that follow the same."""
+
+    id: int | None = Field(default=None, primary_key=True)
+    digest: str = Field(unique=True)
+    steps: list[Any] = Field(default_factory=list, sa_type=JSON)

@@ -1,7 +1,11 @@
 """A batch begun from a plan; nothing is mixed that the tubs do not hold."""
 
+from flask import request
+
 from lamsik.core.errors import Refused
 from lamsik.core.mixes.layers import PouredLayer
+from lamsik.core.units import parse
+from lamsik.store import pours
 from lamsik.store.tables import Batch
 from lamsik.web.batches.planning import MixPlan
 from lamsik.web.shared.db import db
@@ -28,6 +32,11 @@ def begin(
         made_id=made_id,
         pour_id=pour_id,
     )
-    db().add(row)
-    db().flush()
+    pours.begin_weighing(db(), row)
     return row
+
+
+def left_g() -> float | None:
+    """What was left over of a batch, as the form says [g]; None where it was not weighed."""
+    text = request.form.get("left", "").strip()
+    return parse(text, "mass", "left over", "g").value if text else None

@@ -1,5 +1,6 @@
 """Mixes: how much of what, weighed out part by part, with the clocks that then run."""
 
+from collections.abc import Callable
 from contextlib import suppress
 from datetime import datetime
 from typing import Any
@@ -7,6 +8,7 @@ from typing import Any
 from flask import Blueprint, Response, flash, jsonify, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
+from lamsik.core.castings.pouring import WEIGHING
 from lamsik.core.cautions import to_read
 from lamsik.core.errors import Refused
 from lamsik.core.mixes.clocks import RULE
@@ -15,9 +17,9 @@ from lamsik.core.mixes.overpour import Remedy, digits, put_right
 from lamsik.core.mixes.product import Product, ratio_text
 from lamsik.core.mixes.tubs import choose, is_expired
 from lamsik.core.units import parse
-from lamsik.store import mixes, moulds, stores
+from lamsik.store import mixes, pours, stores
 from lamsik.store.tables import Batch, Clock, Document, Pour, ShopTub, now
-from lamsik.web.batches.begin import begin
+from lamsik.web.batches.begin import begin, left_g
 from lamsik.web.batches.clocks import views_of
 from lamsik.web.batches.planning import BatchAsked, error_percent, plan
 from lamsik.web.shared.db import db, load, load_document, sent_id
@@ -251,7 +253,7 @@ def _tub_for(product: Product, row: Batch, part: str, grams: float) -> ShopTub |
             [mixes.core_tub(tub) for tub in tubs], part, grams, product.open_days, datetime.now().date()
         )
     except Refused:
-        return mine if row.state != mixes.WEIGHING else None
+        return mine if row.state != WEIGHING else None
     return next(tub for tub in tubs if str(tub.id) == chosen.key)
 
 
@@ -291,7 +293,7 @@ def unread(row: Batch) -> tuple[str, ...]:
     """Cautions to be read before this batch is weighed: of its product and its filler; a pour's are ticked
     with its checklist.
     """
-    if row.state != mixes.WEIGHING:
+    if row.state != WEIGHING:
         return ()
     pour = db().get(Pour, row.pour_id) if row.pour_id else None
     product = mixes.product_of(db(), row.product_id)
@@ -341,65 +343,43 @@ def take_back(key: int) -> ResponseReturnValue:
 def step(key: int, way: str) -> ResponseReturnValue:
     """Mixed: the pot's clock runs. Poured: demould and cure run. Failed or dropped: it is said so."""
     row = load(Batch, key)
-    product = mixes.product_of(db(), row.product_id)
-    link = url_for("moulds_pour.show", key=row.pour_id) if row.pour_id else url_for("mixes.batch", key=key)
     try:
-        if way == "mixed":
-            if unread(row):
-                raise Refused("caution", "not read", "read it, and tick that, before the parts meet")
-            _ready_to_mix(row, product)
-            mixes.mix(db(), row, product, link)
-        elif way == "unmixed":
-            mixes.unmix(db(), row)
-        elif way == "poured":
-            left = request.form.get("left", "").strip()
-            if left:
-                mixes.note_left(row, parse(left, "mass", "left over", "g").value)
-            mixes.pour(db(), row, product, link)
-        else:
-            return _put_away(row, way)
+        HAPPENS[way](row, mixes.product_of(db(), row.product_id))
     except Refused as refused:
         db().rollback()
         return batch_page(load(Batch, key), refused)
-    if not row.pour_id or way == "unmixed":
-        if row.pour_id:
-            _on(row, "weigh")
-        return redirect(url_for("mixes.batch", key=key))
-    return redirect(_on(row, "pour" if way == "mixed" else "cure"))
-
-
-def _put_away(row: Batch, way: str) -> ResponseReturnValue:
-    """A batch that is not poured: dropped while it was weighed, or gone off; a pour it was for begins
-    again.
-    """
-    if row.state not in ((mixes.WEIGHING,) if way == "dropped" else (mixes.WEIGHING, mixes.MIXED)):
-        raise Refused(
-            "batch",
-            row.state,
-            "only one that is weighed is dropped, only one that is not poured fails: what was used stays on"
-            " the books",
-        )
-    if way == "dropped":
-        mixes.put_back(db(), row)
-    mixes.stop_clocks(db(), row.id)
-    row.state = way
-    db().add(row)
-    flash(
-        "The batch is dropped; what was weighed is back on the books."
-        if way == "dropped"
-        else "Noted as failed: its material is used, its lot stays known."
+    if row.pour_id and way != "unmixed":
+        return redirect(url_for("moulds_pour.show", key=row.pour_id))
+    return redirect(
+        url_for("mixes.index") if way in ("failed", "dropped") else url_for("mixes.batch", key=key)
     )
-    return redirect(_on(row, "prepare") if row.pour_id else url_for("mixes.index"))
 
 
-def _on(row: Batch, step: str) -> str:
-    """The pour a batch is for goes on; where that is."""
-    pour = load(Pour, row.pour_id or 0)
-    pour.step = step
-    if step == "cure":
-        moulds.poured(db(), pour)
-    db().add(pour)
-    return url_for("moulds_pour.show", key=pour.id)
+def _mixed(row: Batch, product: Product) -> None:
+    if unread(row):
+        raise Refused("caution", "not read", "read it, and tick that, before the parts meet")
+    _ready_to_mix(row, product)
+    pours.mix(db(), row, product)
+
+
+def _failed(row: Batch, _product: Product) -> None:
+    pours.spoil(db(), row)
+    flash("Noted as failed: its material is used, its lot stays known.")
+
+
+def _dropped(row: Batch, _product: Product) -> None:
+    pours.put_back(db(), row)
+    flash("The batch is dropped; what was weighed is back on the books.")
+
+
+HAPPENS: dict[str, Callable[[Batch, Product], None]] = {
+    "mixed": _mixed,
+    "unmixed": lambda row, _: pours.unmix(db(), row),
+    "poured": lambda row, product: pours.pour_out(db(), row, product, left_g()),
+    "failed": _failed,
+    "dropped": _dropped,
+}
+"""By the word in its address: what happens to a batch."""
 
 
 def _ready_to_mix(row: Batch, product: Product) -> None:

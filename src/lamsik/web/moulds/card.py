@@ -10,7 +10,7 @@ from lamsik.core.moulds.faults import FAULTS, tallies
 from lamsik.core.moulds.heat import limits
 from lamsik.core.moulds.touching import STUFFS, touch
 from lamsik.documents.moulds.document import to_mould
-from lamsik.store import documents, mixes, moulds, stores
+from lamsik.store import documents, mixes, moulds, pours, stores
 from lamsik.store.tables import MouldMade, now
 from lamsik.web.moulds.shop import master_of
 from lamsik.web.shared.db import db, load, load_document
@@ -30,7 +30,7 @@ def _page(key: int, problem: Refused | None = None, at: int = 0) -> ResponseRetu
     mould = to_mould(content, master_of(content["master"]))
     versions = moulds.versions(db(), key)
     numbers = {version.id: version.version for version in versions}
-    shots = moulds.pours(db(), [version.id or 0 for version in versions])
+    shots = pours.of_moulds(db(), [version.id or 0 for version in versions])
     counted = [
         (numbers[shot.made_id], [casting["faults"] for casting in shot.castings])
         for shot in shots

@@ -7,7 +7,8 @@ from flask import Blueprint, render_template, request
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.castings import plastisol
-from lamsik.core.castings.session import UNTIL_POURED
+from lamsik.core.castings.pouring import UNTIL_POURED
+from lamsik.core.castings.shots import FoamShot, HotShot, MouldShot
 from lamsik.core.castings.throughput import Cycle, Making, Plan, plan
 from lamsik.core.errors import Refused, one_of
 from lamsik.core.mixes.clocks import RULE, at_temperature
@@ -22,11 +23,11 @@ from lamsik.documents.rows import Document as Content
 from lamsik.drawings.plan import timeline
 from lamsik.drawings.poured import cast_picture
 from lamsik.drawings.svg import Node
-from lamsik.store import documents, mixes, moulds, orders, stores
+from lamsik.store import documents, mixes, moulds, orders, pours, stores
 from lamsik.store.tables import Document, MouldMade, Pour
 from lamsik.web.batches.planning import BatchAsked
 from lamsik.web.moulds import gates
-from lamsik.web.moulds.casting import Casting, casting, height_words, like_original
+from lamsik.web.moulds.casting import casting, height_words, like_original
 from lamsik.web.moulds.shop import master_of
 from lamsik.web.shared.db import db, load_document
 
@@ -177,7 +178,7 @@ def show(key: int) -> ResponseReturnValue:
         pour=_corrected(key),
         room=stores.setting(db(), "mixing"),
         products={k: p for k, (_, p) in products.items()},
-        mark=height_words(mould, cast.fill_mark_mm) if cast and cast.fill_mark_mm else "",
+        mark=height_words(mould, cast.fill_mark_mm) if isinstance(cast, FoamShot) else "",
         orders=orders.for_design(db(), content["master"].get("body_id")) if source.may_sell else [],
         fields=FIELDS,
         rule=RULE,
@@ -198,13 +199,14 @@ def _corrected(mould_id: int) -> Pour | None:
     )
 
 
-def drawn(mould: Mould, cast: Casting) -> Node:
+def drawn(mould: Mould, cast: MouldShot) -> Node:
     """The casting as it is poured, with what its kind adds."""
-    zones = tuple((zone.from_mm, zone.to_mm) for zone in cast.zones)
-    if cast.two:
-        return cast_picture(mould, cast.two.level_mm, True, cast.prop_deg, zones)
+    zones = tuple((zone.from_mm, zone.to_mm) for zone in cast.zones) if isinstance(cast, HotShot) else ()
+    if cast.dense:
+        return cast_picture(mould, cast.dense.two.level_mm, True, cast.dense.prop_deg, zones)
     low = float((mould.lies.vertices @ pour_up(mould)).min())
-    return cast_picture(mould, None if cast.fill_mark_mm is None else cast.fill_mark_mm + low, zones=zones)
+    mark = cast.fill_mark_mm + low if isinstance(cast, FoamShot) else None
+    return cast_picture(mould, mark, zones=zones)
 
 
 def workdays() -> Workdays:
@@ -292,7 +294,7 @@ def _planned(
             mould.parts, half, at_temperature(stuff.demould_h, stuff.reference_c, at) if stuff else 16.0
         )
         alive = len(mould.cavities)
-    fresh = making is not None or (mould_made is not None and moulds.shots(db(), mould_made.id or 0) == 0)
+    fresh = making is not None or (mould_made is not None and pours.shots(db(), mould_made.id or 0) == 0)
     worth = None if mould_made is None or making is not None else moulds.worth(db(), mould_made, good)
     return plan(
         int(wanted),

@@ -8,23 +8,24 @@ from typing import Any
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from lamsik.core.castings import session as run
+from lamsik.core.castings import pouring as run
+from lamsik.core.castings.shots import FoamShot, MouldShot, ResinShot
 from lamsik.core.errors import Refused
 from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.faults import FAULTS
 from lamsik.core.moulds.heat import Heat
 from lamsik.core.moulds.layout import Mould
-from lamsik.core.units import parse
 from lamsik.documents.body.cast import cast_content
-from lamsik.store import documents, mixes, moulds
+from lamsik.store import documents, mixes, moulds, pours
 from lamsik.store.tables import Batch, Document, MouldMade, Order, Piece, Pour, now
 from lamsik.web.batches.begin import begin as begin_batch
+from lamsik.web.batches.begin import left_g
 from lamsik.web.batches.clocks import views_of
 from lamsik.web.batches.planning import BatchAsked, MixPlan, plan
 from lamsik.web.moulds import gates
 from lamsik.web.moulds.cast import FIELDS, castables, design_of, in_use, opened, product_asked, scraps_of
-from lamsik.web.moulds.casting import Casting, casting
+from lamsik.web.moulds.casting import casting
 from lamsik.web.shared.db import db, load, sent_row
 from lamsik.words import refusals
 
@@ -49,7 +50,7 @@ def _begun(key: int) -> Pour:
         raise Refused("mould", load(Document, key).name, "note on its card that it is made first")
     order = _for_order()
     product_id, texts, temperatures = _asked(key, mould_made, order)
-    return moulds.begin(db(), mould_made, product_id, texts, temperatures.room_c, order)
+    return pours.begin(db(), mould_made, product_id, texts, temperatures.room_c, order)
 
 
 def _for_order() -> int | None:
@@ -99,14 +100,10 @@ def correct(key: int) -> ResponseReturnValue:
     pour = load(Pour, key)
     mould_made = load(MouldMade, pour.made_id)
     try:
-        if pour.step not in run.UNTIL_POURED:
-            raise Refused("pour", f"shot {pour.shot}", "it is poured already")
         product_id, texts, temperatures = _asked(mould_made.mould_id, mould_made, pour.order_id)
-        _follow(pour, product_id)
-        pour.product_id, pour.plan, pour.at_c = product_id, texts, temperatures.room_c
-        db().add(pour)
-        db().flush()
-        _replan(pour)
+        batch = pours.correct(db(), pour, product_id, texts, temperatures.room_c)
+        if batch is not None:
+            _replan(pour, batch)
     except Refused as refused:
         db().rollback()
         flash(f"The pour stays as it was. {refusals.says(refused)}")
@@ -119,33 +116,12 @@ def _kept() -> dict[str, Any]:
     return {name: request.form[name] for name in FIELDS if request.form.get(name, "").strip()}
 
 
-def _follow(pour: Pour, product_id: int) -> None:
-    """A batch of another product than is asked for now is put back; one that is mixed cannot be."""
-    batch = moulds.batch_of(db(), pour)
-    if batch is None or pour.product_id == product_id:
-        return
-    if batch.state != mixes.WEIGHING:
-        raise Refused(
-            "product",
-            mixes.product_of(db(), product_id).name,
-            "the batch is mixed: pour it, or drop this pour",
-        )
-    mixes.put_back(db(), batch)
-    batch.state, pour.step = mixes.DROPPED, run.PREPARE
-    db().add(batch)
-
-
-def _replan(pour: Pour) -> None:
+def _replan(pour: Pour, batch: Batch) -> None:
     """A batch that is still weighed follows what is asked for now; what is in the cup stays in it."""
-    batch = moulds.batch_of(db(), pour)
-    if batch is None or batch.state != mixes.WEIGHING:
-        return
-    mould_made, row, _, product, cast, _ = _opened(pour)
-    planned = _planned(pour, product, cast)
-    batch.plan, batch.at_c = (
-        {**planned.kept(), **{k: v for k, v in batch.plan.items() if k == "cautions_read"}},
-        planned.at_c,
-    )
+    opened_ = _opened(pour)
+    planned = _planned(pour, opened_[3], opened_[4])
+    read = {name: value for name, value in batch.plan.items() if name == "cautions_read"}
+    batch.plan, batch.at_c = {**planned.kept(), **read}, planned.at_c
     db().add(batch)
 
 
@@ -154,10 +130,9 @@ def drop(key: int) -> ResponseReturnValue:
     """Given up before anything was poured: no shot of the mould."""
     pour = load(Pour, key)
     mould_made = load(MouldMade, pour.made_id)
-    batch = moulds.batch_of(db(), pour)
-    mixed = batch is not None and batch.state == mixes.MIXED
+    mixed = pours.stand_of(db(), pour).cup == run.MIXED
     try:
-        moulds.drop(db(), pour)
+        pours.give_up(db(), pour)
     except Refused as refused:
         db().rollback()
         return _page(load(Pour, key), refused)
@@ -174,7 +149,7 @@ def show(key: int) -> ResponseReturnValue:
     return _page(load(Pour, key))
 
 
-def _opened(pour: Pour) -> tuple[MouldMade, Document, Mould, Product, Casting, int]:
+def _opened(pour: Pour) -> tuple[MouldMade, Document, Mould, Product, MouldShot, int]:
     mould_made = load(MouldMade, pour.made_id)
     row, content, mould = opened(mould_made.mould_id, mould_made)
     product = mixes.product_of(db(), pour.product_id)
@@ -192,7 +167,7 @@ def _opened(pour: Pour) -> tuple[MouldMade, Document, Mould, Product, Casting, i
 def _page(pour: Pour, problem: Refused | None = None) -> ResponseReturnValue:
     mould_made, row, mould, product, cast, inserts = _opened(pour)
     ticks = run.checklist(product, mould, inserts)
-    batch = moulds.batch_of(db(), pour)
+    batch = pours.batch_of(db(), pour)
     used = sum(float(line["grams"]) for line in batch.weighed) if batch else 0.0
     return render_template(
         "moulds/pour.html",
@@ -272,35 +247,44 @@ def tick(key: int) -> ResponseReturnValue:
 def forward(key: int) -> ResponseReturnValue:
     """On to the next step; the clock's part does not start before everything is ticked."""
     pour = load(Pour, key)
-    mould_made, row, mould, product, cast, inserts = _opened(pour)
-    to = url_for("moulds_pour.show", key=key)
     try:
-        following = run.following(pour.step, run.checklist(product, mould, inserts), frozenset(pour.ticks))
-        if pour.step in run.UNTIL_POURED:
-            content = documents.revision(db(), row, mould_made.revision).content
-            _may_be_sold(content, pour.order_id)
-            gates.let_through(content, mould_made, product, BatchAsked({**pour.plan, **request.form}))
-        if pour.step == run.CURE:
-            batch = moulds.batch_of(db(), pour)
-            gates.set_enough(batch.id if batch else None, "early" in request.form)
-        if following == run.WEIGH:
-            batch = _batch(pour, row, mould_made, product, cast)
-            to = (
-                to if cast.two else url_for("mixes.batch", key=batch.id)
-            )  # a dense pour is mixed first, by itself
-        elif following == run.MIX:
-            raise _not_mixed()
-        elif following == run.CURE:
-            _poured(pour, product)
-        pour.step = following
-        db().add(pour)
+        return redirect(_on(pour))
     except Refused as refused:
         db().rollback()
         return _page(load(Pour, key), refused)
-    return redirect(to)
 
 
-def _batch(pour: Pour, row: Document, mould_made: MouldMade, product: Product, cast: Casting) -> Batch:
+def _on(pour: Pour) -> str:
+    """What leads on from the step a pour is at happens; where that leads."""
+    mould_made, row, mould, product, cast, inserts = _opened(pour)
+    batch, here = pours.batch_of(db(), pour), url_for("moulds_pour.show", key=pour.id)
+    if pour.step in run.UNTIL_POURED:
+        content = documents.revision(db(), row, mould_made.revision).content
+        if pour.step == run.PREPARE:
+            run.all_laid_out(run.checklist(product, mould, inserts), frozenset(pour.ticks))
+        _may_be_sold(content, pour.order_id)
+        gates.let_through(content, mould_made, product, BatchAsked({**pour.plan, **request.form}))
+    if pour.step == run.PREPARE:
+        begun = _batch(pour, row, mould_made, product, cast)
+        # a dense pour is mixed first, by itself
+        return here if cast.dense else url_for("mixes.batch", key=begun.id)
+    if pour.step == run.CURE:
+        gates.set_enough(batch.id if batch else None, "early" in request.form)
+        pours.demould(db(), pour)
+    elif pour.step == run.DEMOULD:
+        pours.take_out(db(), pour)
+    else:
+        pours.pour_out(db(), _mixed(batch), product, left_g())
+    return here
+
+
+def _mixed(batch: Batch | None) -> Batch:
+    if batch is None or batch.state != run.MIXED:
+        raise Refused("weigh", "not mixed", run.NOT_MIXED)
+    return batch
+
+
+def _batch(pour: Pour, row: Document, mould_made: MouldMade, product: Product, cast: MouldShot) -> Batch:
     """The batch of a shot, planned for what its cavities take; refused where the tubs do not hold it."""
     planned = _planned(pour, product, cast)
     return begin_batch(
@@ -312,36 +296,21 @@ def _batch(pour: Pour, row: Document, mould_made: MouldMade, product: Product, c
     )
 
 
-def _planned(pour: Pour, product: Product, cast: Casting) -> MixPlan:
+def _planned(pour: Pour, product: Product, cast: MouldShot) -> MixPlan:
     """What its cavities take."""
     texts = {
         "net": f"{cast.mixed_ml:.3f} ml",
         "sprue": f"{cast.sprue_ml:.3f} ml",
         "at": f"{pour.at_c:g} °C",
     }
-    if cast.charge:
+    if isinstance(cast, FoamShot):
         texts |= {
             "density": f"{cast.charge.target_g_cm3:.5f} g/cm³",
             "free": f"{cast.charge.free_rise_g_cm3:.5f} g/cm³",
         }
-    if cast.filling and cast.filler in FILLERS:
+    if isinstance(cast, ResinShot) and cast.filling:
         texts |= {"filler": cast.filler, "density": f"{cast.density_g_cm3:.4f} g/cm³"}
     return plan(pour.product_id, product, BatchAsked(texts), datetime.now())
-
-
-def _not_mixed() -> Refused:
-    return Refused("weigh", "not mixed", "weigh the parts and press Mixed on the weighing page")
-
-
-def _poured(pour: Pour, product: Product) -> None:
-    batch = moulds.batch_of(db(), pour)
-    if batch is None or batch.state != mixes.MIXED:
-        raise _not_mixed()
-    left = request.form.get("left", "").strip()
-    if left:
-        mixes.note_left(batch, parse(left, "mass", "left over", "g").value)
-    mixes.pour(db(), batch, product, url_for("moulds_pour.show", key=pour.id))
-    moulds.poured(db(), pour)
 
 
 @blueprint.post("/<int:key>/count")
@@ -362,15 +331,13 @@ def count(key: int) -> ResponseReturnValue:
                 )
             firmness = request.form.get(f"firmness-{cavity}", "")
             rows.append(
-                moulds.Counted(cavity, said == "yes", faults, firmness if firmness in run.FIRMNESS else "")
+                pours.Counted(cavity, said == "yes", faults, firmness if firmness in run.FIRMNESS else "")
             )
         cast = _opened(pour)[4]
-        new = moulds.finish(db(), pour, rows, lambda content: cast_content(content, cast.born))
+        new = pours.count(db(), pour, rows, lambda content: cast_content(content, cast.born))
     except Refused as refused:
         db().rollback()
         return _page(load(Pour, key), refused)
-    batch = moulds.batch_of(db(), pour)
-    mixes.stop_clocks(db(), batch.id if batch else None, "demould")
     good = sum(row.good for row in rows)
     flash(
         f"{good} of {len(rows)} are good"
@@ -389,26 +356,7 @@ def count(key: int) -> ResponseReturnValue:
 def failed(key: int) -> ResponseReturnValue:
     """The batch failed: every casting of the shot is tagged."""
     pour = load(Pour, key)
-    if pour.finished_at:
-        raise Refused("pour", f"shot {pour.shot}", "it is counted already")
-    if pour.poured_at is None:
-        raise Refused(
-            "pour", f"shot {pour.shot}", "nothing is poured yet: drop it, it is no shot of the mould"
-        )
     fault = request.form.get("fault", "tacky")
-    batch = moulds.batch_of(db(), pour)
-    if batch is not None:
-        batch.state = mixes.FAILED
-        db().add(batch)
-        mixes.stop_clocks(db(), batch.id)
-    pour.failed = True
-    moulds.finish(
-        db(),
-        pour,
-        [
-            moulds.Counted(line["cavity"], False, (fault if fault in FAULTS else "tacky",))
-            for line in pour.castings
-        ],
-    )
+    pours.fail(db(), pour, fault if fault in FAULTS else "tacky")
     flash(f"Shot {pour.shot} is noted as failed; its lot stays known, its faults count on the card.")
     return redirect(url_for("moulds_pour.show", key=key))

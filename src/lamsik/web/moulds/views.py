@@ -25,7 +25,7 @@ from lamsik.documents.rows import Document as Content
 from lamsik.drawings.mould import thumbnail
 from lamsik.drawings.svg import markup
 from lamsik.formats import document_file
-from lamsik.store import documents, mixes, moulds, weighed
+from lamsik.store import documents, mixes, moulds, pours, weighed
 from lamsik.store.paging import MOST
 from lamsik.store.tables import Document, MouldMade, Weighed, now
 from lamsik.store.weighed import thing_of
@@ -76,7 +76,7 @@ def _page(problem: str = "", way: str = "") -> ResponseReturnValue:
     contents = documents.contents(db(), page.rows)
     cards, broken = whole.shown_of(page.rows, lambda row: _row(row, contents[row.id or 0]))
     going = []
-    for pour in moulds.open_pours(db()):
+    for pour in pours.going(db()):
         made_row = load(MouldMade, pour.made_id)
         going.append((pour, load(Document, made_row.mould_id)))
     return render_template(

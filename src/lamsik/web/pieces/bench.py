@@ -2,12 +2,12 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from datetime import datetime, timedelta
+from datetime import timedelta
 from typing import Any
 
 from lamsik.core.castings.gates import when
 from lamsik.core.errors import Refused
-from lamsik.core.route.steps import Step, steps, warnings
+from lamsik.core.route.steps import Step, warnings
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.advice import Advice, advise
@@ -15,28 +15,44 @@ from lamsik.core.tank.certainty import certainty
 from lamsik.core.tank.evaluate import Outcome, Rules
 from lamsik.core.tank.mass import NOTHING, SIZED_AT, Measured, unweighed
 from lamsik.documents.body.document import to_design
-from lamsik.store import pieces, stores
+from lamsik.store import people, pieces, routes, stores
 from lamsik.store.pieces import Reading
-from lamsik.store.tables import Document, Order, Piece, StepDone, now
+from lamsik.store.tables import Document, Order, Piece, PieceStep, now
 from lamsik.web.bodies.tank_depth import sure_words
-from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db
 
 
 @dataclass(frozen=True)
 class StepRow:
-    """A step with whether it is done, the reading at its end and what was expected there."""
+    """A step with what was done of it and by whom, the reading at its end and what was expected there."""
 
     step: Step
-    done: bool
     here: bool
     reading: Reading | None
     expected_g: float | None
     under: Reading | None
     cautions: tuple[str, ...]
-    done_at: datetime | None = None
-    reason: str = ""
+    kept: PieceStep | None = None
+    by: str = ""
     not_before: str = ""
+
+    @property
+    def done(self) -> bool:
+        """Whether it is done or left out."""
+        return self.kept is not None and self.kept.done_at is not None
+
+    @property
+    def running(self) -> bool:
+        """Whether it is begun and not ended."""
+        return self.kept is not None and self.kept.done_at is None
+
+    @property
+    def took_min(self) -> float | None:
+        """How long hands were on it [min]; None where nobody noted both ends."""
+        kept = self.kept
+        if kept is None or kept.begun_at is None or kept.done_at is None:
+            return None
+        return (kept.done_at - kept.begun_at).total_seconds() / 60.0
 
 
 @dataclass(frozen=True)
@@ -78,7 +94,7 @@ def view(piece: Piece) -> PieceView:
         planned=planned,
         outcome=outcome,
         advice=advise(design, measured, shop, rules.drag),
-        rows=_rows(design, outcome, readings, pieces.ticks(db(), piece)),
+        rows=_rows(piece, outcome, readings),
         readings=readings,
         measured=measured,
         sure=_sure(design, measured, rules),
@@ -102,45 +118,41 @@ def _sure(design: Design, measured: Measured, rules: Rules) -> str:
 
 
 def steps_of(piece: Piece) -> tuple[StepRow, ...]:
-    """The steps of a piece with what is ticked, nothing computed: for ticking, which holds the shop's one
+    """The steps of a piece with what is done, nothing computed: for ticking, which holds the shop's one
     write lock.
     """
-    return _rows(design_of(pieces.document_of(db(), piece)), None, {}, pieces.ticks(db(), piece))
+    return _rows(piece, None, {})
 
 
-def _rows(
-    design: Design, outcome: Outcome | None, readings: dict[str, Reading], ticks: dict[str, StepDone]
-) -> tuple[StepRow, ...]:
+def _rows(piece: Piece, outcome: Outcome | None, readings: dict[str, Reading]) -> tuple[StepRow, ...]:
+    touched, names = routes.touched(db(), piece), people.names(db())
     step_rows: list[StepRow] = []
     current = True
-    for step in steps(design):
-        tick = ticks.get(step.key)
-        reading = readings.get(f"stage:{step.weigh}") if step.weigh else None
-        expected = outcome.budget.up_to(step.weigh) if step.weigh and outcome else None
+    for step in routes.of(db(), piece):
+        kept = touched.get(step.key)
         row = StepRow(
             step,
-            tick is not None,
-            current and tick is None,
-            reading,
-            expected,
+            current and (kept is None or kept.done_at is None),
+            readings.get(f"stage:{step.weigh}") if step.weigh else None,
+            outcome.budget.up_to(step.weigh) if step.weigh and outcome else None,
             readings.get(f"water:{step.weigh}"),
             warnings(step),
+            kept,
+            names.get(kept.person_id or 0, "") if kept else "",
         )
-        if tick is not None:
-            row = replace(row, done_at=tick.done_at, reason=tick.reason)
-        elif row.here:
+        if row.here:
             row = replace(row, not_before=_wait_of(step_rows))
         step_rows.append(row)
-        current = current and tick is not None
+        current = current and row.done
     return tuple(step_rows)
 
 
 def _wait_of(rows: Sequence[StepRow]) -> str:
     """Until when what was done last has to be let be, in words; empty once that is over."""
     ends = [
-        (row.done_at + timedelta(hours=row.step.wait_h), row.step.name)
+        (row.kept.done_at + timedelta(hours=row.step.wait_h), row.step.name)
         for row in rows
-        if row.done_at and not row.reason and row.step.wait_h
+        if row.kept and row.kept.done_at and not row.kept.reason and row.step.wait_h
     ]
     at, name = max(ends, default=(None, ""))
     if at is None or at <= now():
@@ -151,8 +163,3 @@ def _wait_of(rows: Sequence[StepRow]) -> str:
 def waiting(rows: Sequence[StepRow], step: str) -> str:
     """What a step has to wait for, in words; empty where it may be done."""
     return _wait_of(rows[: [row.step.key for row in rows].index(step)])
-
-
-def waits_at(piece: Piece, step: str) -> str:
-    """Where the clock of a step's wait leads: it is known by that."""
-    return f"/pieces/{piece.id}#step-{step.replace(':', '-')}"

@@ -1,6 +1,6 @@
 """The Pieces bench: what stands in the header, and where its pages are."""
 
-from lamsik.web.pieces import views
+from lamsik.web.pieces import steps, views
 from lamsik.web.shared.bench import BenchPages
 
-BENCH = BenchPages("Pieces", "pieces.index", (views.blueprint,))
+BENCH = BenchPages("Pieces", "pieces.index", (views.blueprint, steps.blueprint))

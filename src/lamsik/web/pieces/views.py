@@ -1,15 +1,11 @@
 """The Pieces bench: each bait made, its steps and weighings, its card, and all that is unweighed."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
-from datetime import timedelta
 from functools import lru_cache
 
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
-from lamsik.core.route.steps import LAST, open_before
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.mass import SIZED_AT, Measured, budget, unweighed
 from lamsik.core.tank.parts import Part
@@ -19,12 +15,13 @@ from lamsik.core.weighing.inwater import with_sinker
 from lamsik.documents.body.document import with_design
 from lamsik.drawings import card as drawings
 from lamsik.drawings.tank import default_view, scene
-from lamsik.store import documents, mixes, moulds, orders, pieces, stores
+from lamsik.store import documents, moulds, orders, pieces, routes, stores
 from lamsik.store import stands as stands_of
-from lamsik.store.tables import Document, Instrument, Order, Piece, Revision, now
+from lamsik.store.tables import Document, Instrument, Order, Piece, Revision
 from lamsik.web.bodies.tank_facts import budget_rows, tank_facts
-from lamsik.web.pieces.bench import PieceView, StepRow, steps_of, view, waiting, waits_at
+from lamsik.web.pieces.bench import PieceView, view
 from lamsik.web.pieces.learned import learn_faces
+from lamsik.web.pieces.steps import Asks, asked_of
 from lamsik.web.shared import keeping, printing
 from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db, load, load_document, sent_id
@@ -74,19 +71,7 @@ def start() -> ResponseReturnValue:
 def show(key: int) -> str:
     """The bench page of one piece; what stands against ticking a step is asked beside it."""
     shown = view(load(Piece, key))
-    return _page(shown, asks=asked_of(shown, request.args.get("ask", "")))
-
-
-@dataclass(frozen=True)
-class Asks:
-    """What stands against ticking a step: open steps before it, a wait that is not over; `again` where it
-    was asked already.
-    """
-
-    step: str
-    lacking: tuple[str, ...]
-    waits: str
-    again: bool = False
+    return _page(shown, asks=asked_of(shown.piece, shown.rows, request.args.get("ask", "")))
 
 
 def _page(shown: PieceView, error: dict[str, str] | None = None, asks: Asks | None = None) -> str:
@@ -155,66 +140,6 @@ def take_back(key: int, weighing: int) -> ResponseReturnValue:
     return redirect(url_for("pieces.show", key=key, _anchor="bench"))
 
 
-@blueprint.post("/<int:key>/tick")
-def tick(key: int) -> ResponseReturnValue:
-    """Tick a step off, or take the tick back.
-
-    Steps have an order: those before it that are open are left out for a reason, or done first. One whose
-    wait is not over asks.
-    """
-    piece = load(Piece, key)
-    step, rows = request.form.get("step", ""), steps_of(piece)
-    known = [row.step.key for row in rows]
-    if step not in known:
-        raise Refused("step", step, "a step of this piece")
-    if request.form.get("done") != "1":
-        pieces.tick(db(), piece, step, False)
-        mixes.stop_linked(db(), waits_at(piece, step))
-        return redirect(url_for("pieces.show", key=key, _anchor="bench"))
-    done = {row.step.key for row in rows if row.done}
-    lacking, reason = open_before(known, done, step), request.form.get("reason", "").strip()[:200]
-    waits = waiting(rows, step)
-    if (lacking and not reason) or (waits and not request.form.get("early")):
-        again = "1" if request.form.get("asked") else None
-        return redirect(url_for("pieces.show", key=key, ask=step, again=again))
-    order = db().get(Order, piece.order_id) if piece.order_id else None
-    why = moulds.not_for_sale(db(), {"body_id": piece.design_id}) if order and step == LAST else ""
-    if order and why:
-        flash(f"{piece.number} does not go to {order.number}: the shape is {why}.")
-        return redirect(url_for("pieces.show", key=key, _anchor="bench"))
-    for name in lacking:
-        pieces.tick(db(), piece, name, True, reason)
-    pieces.tick(db(), piece, step, True)
-    _clocks(piece, rows, step)
-    return redirect(url_for("pieces.show", key=key, _anchor="bench"))
-
-
-def asked_of(shown: PieceView, step: str) -> Asks | None:
-    """What is to be answered before a step is ticked; None where nothing is."""
-    known, done = [row.step.key for row in shown.rows], {row.step.key for row in shown.rows if row.done}
-    if step not in known or step in done:
-        return None
-    lacking, waits = open_before(known, done, step), waiting(shown.rows, step)
-    names = tuple(row.step.name for row in shown.rows if row.step.key in lacking)
-    return Asks(step, names, waits, bool(request.args.get("again"))) if lacking or waits else None
-
-
-def _clocks(piece: Piece, rows: Sequence[StepRow], step: str) -> None:
-    """What waited for this step is seen to; a step with a wait of its own starts its clock."""
-    for row in rows:
-        mixes.stop_linked(db(), waits_at(piece, row.step.key))
-    row = next(row for row in rows if row.step.key == step)
-    if row.step.wait_h and row is not rows[-1]:
-        after = next(later.step.name for later, before in zip(rows[1:], rows, strict=False) if before is row)
-        mixes.start_clock(
-            db(),
-            f"{row.step.name}, {piece.number}: then {after.lower()}",
-            "wait",
-            now() + timedelta(hours=row.step.wait_h),
-            waits_at(piece, step),
-        )
-
-
 @blueprint.post("/<int:key>/<any(delete, bring_back):way>")
 def put_away(key: int, way: str) -> ResponseReturnValue:
     """A piece made by mistake goes, or comes back; its number is not given again."""
@@ -243,6 +168,7 @@ def use_advice(key: int) -> ResponseReturnValue:
         ).id
         or 0
     )
+    routes.follow(db(), piece)
     stands_of.anew(db(), piece)
     flash("The piece now takes the advised ballast; its card is renewed.")
     return redirect(url_for("pieces.show", key=key))

@@ -17,6 +17,7 @@ from lamsik.drawings.svg import markup
 from lamsik.store.stores import DEFAULTS, setting
 from lamsik.web.shared.db import db
 from lamsik.web.shared.lean import lean
+from lamsik.web.shared.person import at_the_bench
 from lamsik.web.shared.view import edit
 from lamsik.words import refusals
 from lamsik.words.verdict import sentence
@@ -36,6 +37,7 @@ def install(app: Flask) -> None:
         sentence=sentence,
         day=day,
         local=local,
+        initials=initials,
         first_state=first_state,
         says=refusals.says,
         beside=refusals.beside,
@@ -52,6 +54,7 @@ def _context() -> dict[str, Any]:
         "shop": DEFAULTS["shop"] if g.get("failed") else setting(db(), "shop"),
         "version": __version__,
         "today": date.today(),
+        **({} if g.get("failed") else at_the_bench()),
     }
 
 
@@ -80,6 +83,12 @@ def day(value: date | None) -> str:
     return f"{value:%a} {value.day} {value:%b}" + (
         "" if value.year == date.today().year else f" {value.year}"
     )
+
+
+def initials(name: str) -> str:
+    """A name in one or two letters: `M`, `JA` of Jo Anne."""
+    words = name.split()
+    return "".join(word[0] for word in words[:2]).upper()
 
 
 def local(value: datetime) -> str:

@@ -4,11 +4,13 @@ from collections.abc import Callable
 from typing import TypeVar
 
 from flask import Response, abort, current_app, g, request
+from flask import session as browser
 from sqlmodel import Session, SQLModel
 
 from lamsik.core.errors import require
 from lamsik.store.database import for_writing
-from lamsik.store.tables import Document
+from lamsik.store.events import WHO
+from lamsik.store.tables import Document, Person
 
 Row = TypeVar("Row", bound=SQLModel)
 Found = TypeVar("Found")
@@ -29,8 +31,21 @@ def db() -> Session:
         here = request.endpoint or ""
         reads = request.method in ("GET", "HEAD") or here.endswith(".live") or here in LIVE
         g.session = Session(engine if reads else for_writing(engine), expire_on_commit=False)
+        if not reads:
+            _by_whom(g.session)
     session: Session = g.session
     return session
+
+
+HERE = "here"
+"""Under this name a browser's cookie says who stands at it."""
+
+
+def _by_whom(session: Session) -> None:
+    """Who the log names for what this request does; a cookie may name someone of another shop."""
+    said = browser.get(HERE)
+    row = session.get(Person, said) if said else None
+    session.info[WHO] = row.id if row is not None and row.gone_at is None else None
 
 
 def in_short(work: Callable[[Session], Found]) -> Found:
@@ -39,6 +54,7 @@ def in_short(work: Callable[[Session], Found]) -> Found:
     """
     db().rollback()  # what is read from here on is read anew
     with Session(for_writing(current_app.extensions["engine"]), expire_on_commit=False) as session:
+        _by_whom(session)
         result = work(session)
         session.commit()
     return result

@@ -1,7 +1,7 @@
 """The Stores bench: what stands in the header, and where its pages are."""
 
 from lamsik.web.shared.bench import BenchPages
-from lamsik.web.stores import backups, views
+from lamsik.web.stores import backups, people, views
 
 BENCH = BenchPages(
     "Stores",
@@ -9,5 +9,6 @@ BENCH = BenchPages(
     (
         views.blueprint,
         backups.blueprint,
+        people.blueprint,
     ),
 )

@@ -3,8 +3,9 @@
 from lamsik.core.moulds import heat
 from lamsik.core.shapes.clearance import HOSTS, INSERTS, START_MM, clearances
 from lamsik.core.trade.figures import FIGURES
+from lamsik.core.trade.step_kinds import minutes
 from lamsik.core.units import STORED
-from lamsik.store import stores
+from lamsik.store import routes, stores
 from lamsik.web.shared.db import db
 
 
@@ -22,5 +23,11 @@ def beside() -> dict[str, str]:
         (f"{insert}|{host}", wider.at(insert, host), START_MM[insert, host], "mm")
         for insert in INSERTS
         for host in HOSTS
+    ]
+    own, table = routes.own_minutes(db()), minutes()
+    rows += [
+        (f"minutes:{kind}:{which}", own[kind][at], table[kind][at], "min")
+        for kind in table
+        for at, which in enumerate(("setup", "each"))
     ]
     return {name: f"table: {usual:g} {unit}".strip() for name, own, usual, unit in rows if own != usual}

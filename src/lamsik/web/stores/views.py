@@ -19,9 +19,10 @@ from lamsik.core.route.workdays import NAMES
 from lamsik.core.shapes.clearance import HOSTS, INSERTS, clearances
 from lamsik.core.trade.figures import FIGURES
 from lamsik.core.trade.part_kinds import PART_KINDS
+from lamsik.core.trade.step_kinds import STEP_KINDS
 from lamsik.core.units import STORED, parse
 from lamsik.drawings.paper import SHEETS
-from lamsik.store import pieces, stores
+from lamsik.store import events, people, pieces, routes, stores
 from lamsik.store.tables import Drill, Hardware, Instrument, ShopWater, SlugStock, Typed
 from lamsik.web.shared.db import db, load
 from lamsik.web.shared.forms import MeasureField, choices, typed_texts
@@ -259,6 +260,10 @@ def _page(
         heat_limits=mould_heat.limits(stores.setting(db(), "heat")["limits"]),
         margin_c=stores.setting(db(), "heat")["margin_c"],
         beside=beside(),
+        step_kinds=STEP_KINDS.values(),
+        minutes=routes.own_minutes(db()),
+        everyone=people.here(db()),
+        most_people=people.MOST,
     )
 
 
@@ -286,25 +291,14 @@ def add(what: str) -> ResponseReturnValue:
 def remove(what: str, key: int) -> ResponseReturnValue:
     """Take a row out of the stock lists; designs keep what they were made with."""
     row = load(TABLES[what], key)
+    watched = events.WATCHED[TABLES[what]]
     try:
-        name = stores.take_out(db(), TABLES[what], row)
-        flash(
-            "It is out of the stock; designs keep what they were made with.",
-            f"undo:{url_for('stores.put_back', what=what, name=name)}",
-        )
+        stores.take_out(db(), row)
+        gone = events.last_of(db(), key, watched.of, watched.part)
+        undo = url_for("today_history.take_back", key=gone.id if gone else 0, to=what)
+        flash("It is out of the stock; designs keep what they were made with.", f"undo:{undo}")
     except IntegrityError:
         flash("An order still names it; it stays.")
-    return redirect(url_for("stores.index", _anchor=what))
-
-
-@blueprint.post("/put-back/<any(hardware, slug, drill, water):what>/<name>")
-def put_back(what: str, name: str) -> ResponseReturnValue:
-    """A row that was taken out comes back."""
-    try:
-        if stores.put_back(db(), TABLES[what], name) is None:
-            flash("It is back already, or it was taken out too long ago: add it anew.")
-    except IntegrityError:
-        flash("There is another of that name or size by now: that one stays.")
     return redirect(url_for("stores.index", _anchor=what))
 
 
@@ -389,6 +383,27 @@ def keep_clearances() -> ResponseReturnValue:
     stores.put_setting(db(), "clearances", rows)
     flash("Clearances kept: drill maps use them from now on.")
     return redirect(url_for("stores.index", _anchor="clearances"))
+
+
+@blueprint.post("/minutes")
+def keep_minutes() -> ResponseReturnValue:
+    """Keep how long hands are on each kind of step."""
+    sent = {name: text for name, text in request.form.items() if name.startswith("minutes:")}
+    try:
+        own = {
+            kind.key: [
+                parse(
+                    sent.get(f"minutes:{kind.key}:{which}", ""), "minutes", f"{kind.word}, {word}", "min"
+                ).value
+                for which, word in (("setup", "set-up"), ("each", "each"))
+            ]
+            for kind in STEP_KINDS.values()
+        }
+        routes.keep_minutes(db(), own)
+    except Refused as refused:
+        return _page({}, refusals.says(refused), sent), 422
+    flash("Minutes kept: routes of pieces begun from now on have them.")
+    return redirect(url_for("stores.index", _anchor="minutes"))
 
 
 @blueprint.post("/heat")

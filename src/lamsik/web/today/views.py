@@ -8,10 +8,10 @@ from typing import Any
 from flask import Blueprint, jsonify, render_template, url_for
 from flask.typing import ResponseReturnValue
 
-from lamsik.core.castings.session import TITLES
-from lamsik.store import documents, mixes, moulds, orders, paging, pieces, weighed
+from lamsik.core.castings.pouring import TITLES
+from lamsik.store import documents, mixes, orders, paging, people, pieces, pours, routes, weighed
 from lamsik.store.paging import Query
-from lamsik.store.tables import Customer, Document, MouldMade, Order, Piece, now
+from lamsik.store.tables import Customer, Document, MouldMade, Order, Piece, PieceStep, now
 from lamsik.web.batches.clocks import views_of
 from lamsik.web.shared import picks
 from lamsik.web.shared.db import db
@@ -66,25 +66,33 @@ def board() -> str:
         clocks=views_of(mixes.running(db())),
         now=now(),
         pours=_pours(),
+        running_steps=_running(),
         reminder="" if empty else reminder(),
     )
 
 
+def _running() -> list[tuple[PieceStep, Piece, str, str]]:
+    """Steps that hands are on: the step, its piece, what it is called, who is at it."""
+    rows, names = routes.running(db(), MOST_JOBS), people.names(db())
+    ways = routes.of_many(db(), [piece for _, piece in rows])
+    return [
+        (
+            row,
+            piece,
+            next((step.name for step in ways[piece.id or 0] if step.key == row.step), row.step),
+            names.get(row.person_id or 0, ""),
+        )
+        for row, piece in rows
+    ]
+
+
 def _pours() -> list[tuple[int, str]]:
     """Pours under way: where they are, what they are."""
-    pours = []
-    for pour in moulds.open_pours(db()):
-        mould_made = db().get_one(MouldMade, pour.made_id)
-        pours.append(
-            (
-                pour.id or 0,
-                (
-                    f"shot {pour.shot} of {db().get_one(Document, mould_made.mould_id).name}:"
-                    f" {TITLES[pour.step].lower()}"
-                ),
-            )
-        )
-    return pours
+    rows = []
+    for pour in pours.going(db()):
+        mould = db().get_one(Document, db().get_one(MouldMade, pour.made_id).mould_id)
+        rows.append((pour.id or 0, f"shot {pour.shot} of {mould.name}: {TITLES[pour.step].lower()}"))
+    return rows
 
 
 @blueprint.get("/search")

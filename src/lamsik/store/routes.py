@@ -1,0 +1,104 @@
+"""The route that each piece follows, kept once for all that follow the same; and where pieces are on it."""
+
+import json
+from collections.abc import Mapping, Sequence
+from functools import lru_cache
+from hashlib import sha256
+
+from sqlmodel import Session, col, select
+
+from lamsik.core.route import steps
+from lamsik.core.trade.step_kinds import STEP_KINDS, minutes
+from lamsik.documents.body.document import to_design
+from lamsik.store import documents, stores
+from lamsik.store.tables import Piece, PieceStep, Route
+
+
+def own_minutes(session: Session) -> dict[str, tuple[float, float]]:
+    """Set-up and each [min] by kind of step: the shop's own, else the table's."""
+    own = stores.setting(session, "minutes")["own"]
+    return minutes({key: (float(one[0]), float(one[1])) for key, one in own.items() if key in STEP_KINDS})
+
+
+def keep_minutes(session: Session, own: Mapping[str, Sequence[float]]) -> None:
+    """Keep the shop's own minutes, those that are not the table's. Raises `Refused` for what is no time."""
+    table, checked = minutes(), minutes({key: (one[0], one[1]) for key, one in own.items()})
+    others = {key: list(one) for key, one in checked.items() if one != table[key]}
+    stores.put_setting(session, "minutes", {"own": others})
+
+
+def follow(session: Session, piece: Piece) -> None:
+    """Give a piece the route of what it is made from; one of a document that cannot be read has none."""
+    try:
+        design = to_design(documents.content_at(session, piece.revision_id))
+        route = steps.steps(design, own_minutes(session))
+    except Exception:  # whatever is wrong with the document is said where it is shown
+        piece.route_id = None
+    else:
+        piece.route_id = _kept(session, route)
+    session.add(piece)
+    session.flush()
+
+
+def _kept(session: Session, route: steps.Route) -> int:
+    rows = json.loads(json.dumps(steps.content_of(route)))
+    digest = sha256(json.dumps(rows, sort_keys=True).encode()).hexdigest()
+    kept = session.exec(select(Route).where(Route.digest == digest)).first()
+    if kept is None:
+        kept = Route(digest=digest, steps=rows)
+        session.add(kept)
+        session.flush()
+    return kept.id or 0
+
+
+@lru_cache(maxsize=256)
+def _read(text: str) -> steps.Route:
+    return steps.from_content(json.loads(text))
+
+
+def of(session: Session, piece: Piece) -> steps.Route:
+    """The steps a piece follows; none where what it is made from cannot be read."""
+    return of_many(session, [piece])[piece.id or 0]
+
+
+def of_many(session: Session, rows: Sequence[Piece]) -> dict[int, steps.Route]:
+    """The steps of some pieces, by piece."""
+    wanted = {row.route_id for row in rows}
+    kept = {
+        row.id: _read(json.dumps(row.steps))
+        for row in session.exec(select(Route).where(col(Route.id).in_(wanted))).all()
+    }
+    return {row.id or 0: kept.get(row.route_id, ()) for row in rows}
+
+
+def touched(session: Session, piece: Piece) -> dict[str, PieceStep]:
+    """What was begun, done or left out of a piece's steps, by step."""
+    return {
+        row.step: row for row in session.exec(select(PieceStep).where(PieceStep.piece_id == piece.id)).all()
+    }
+
+
+def ended(session: Session, rows: Sequence[Piece]) -> dict[int, set[str]]:
+    """Steps that are done or left out by piece, of these."""
+    by_piece: dict[int, set[str]] = {row.id or 0: set() for row in rows}
+    for piece_id, step in session.exec(
+        select(PieceStep.piece_id, PieceStep.step).where(
+            col(PieceStep.piece_id).in_(by_piece), col(PieceStep.done_at).is_not(None)
+        )
+    ).all():
+        by_piece[piece_id].add(step)
+    return by_piece
+
+
+def running(session: Session, most: int) -> Sequence[tuple[PieceStep, Piece]]:
+    """The steps that are begun and not ended, the newest first."""
+    query = (
+        select(PieceStep, Piece)
+        .join(Piece)
+        .where(
+            col(PieceStep.done_at).is_(None),
+            col(PieceStep.begun_at).is_not(None),
+            col(Piece.deleted_at).is_(None),
+        )
+    )
+    return session.exec(query.order_by(col(PieceStep.begun_at).desc()).limit(most)).all()

@@ -1,0 +1,173 @@
+"""The steps of one piece: begun, done, left out for a reason, noted, taken back; clocks of the waits."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import timedelta
+
+from flask import Blueprint, flash, redirect, request, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.errors import Refused
+from lamsik.core.route.steps import open_before
+from lamsik.core.shapes.needs import Need, missing
+from lamsik.store import mixes, moulds, pieces, routes
+from lamsik.store.tables import Order, Piece, now
+from lamsik.web.pieces.bench import StepRow, steps_of, waiting
+from lamsik.web.shared.cards import design_of
+from lamsik.web.shared.db import db, load
+from lamsik.web.shared.progress import waits_at
+
+blueprint = Blueprint("pieces_steps", __name__, url_prefix="/pieces/<int:key>/steps")
+
+LONGEST = 200
+"""Letters of a reason or a note."""
+
+
+@dataclass(frozen=True)
+class Asks:
+    """What stands against a step: what the body lacks before its first, open steps before it, a wait that
+    is not over; `begins` where it was to be begun, `again` where it was asked already.
+    """
+
+    step: str
+    needs: tuple[Need, ...]
+    lacking: tuple[str, ...]
+    waits: str
+    begins: bool = False
+    again: bool = False
+
+
+@blueprint.post("/begin")
+def begin(key: int) -> ResponseReturnValue:
+    """Hands are on a step from now on."""
+    piece, rows, row = _sent(key)
+    asked = _asked_back(piece, rows, row, begins=True)
+    if asked is not None:
+        return asked
+    pieces.begin_step(db(), piece, row.step.key)
+    _note(piece, row)
+    return _to(key)
+
+
+@blueprint.post("/tick")
+def tick(key: int) -> ResponseReturnValue:
+    """Tick a step off, or take back what was done of it.
+
+    Steps have an order: those before it that are open are left out for a reason, or done first. One whose
+    wait is not over asks.
+    """
+    piece, rows, row = _sent(key)
+    if request.form.get("done") != "1":
+        pieces.take_back_step(db(), piece, row.step.key)
+        mixes.stop_linked(db(), waits_at(piece, row.step.key))
+        return _to(key)
+    asked = _asked_back(piece, rows, row)
+    if asked is not None:
+        return asked
+    order = db().get(Order, piece.order_id) if piece.order_id else None
+    why = moulds.not_for_sale(db(), {"body_id": piece.design_id}) if order and row.step.of.hands_over else ""
+    if order and why:
+        flash(f"{piece.number} does not go to {order.number}: the shape is {why}.")
+        return _to(key)
+    for step in open_before(routes.of(db(), piece), _ended(rows), row.step.key):
+        pieces.end_step(db(), piece, step.key, reason=_typed("reason"))
+    pieces.end_step(db(), piece, row.step.key, note=_typed("without"))
+    _clocks(piece, rows, row)
+    return _to(key)
+
+
+@blueprint.post("/leave-out")
+def leave_out(key: int) -> ResponseReturnValue:
+    """A step is left out; it is said why."""
+    piece, _, row = _sent(key)
+    if not _typed("reason"):
+        raise Refused("reason", "", "say why it is left out: it stands with the step")
+    pieces.end_step(db(), piece, row.step.key, reason=_typed("reason"))
+    return _to(key)
+
+
+@blueprint.post("/note")
+def note(key: int) -> ResponseReturnValue:
+    """What is to be known of a step."""
+    piece, _, row = _sent(key)
+    pieces.note_step(db(), piece, row.step.key, _typed("note"))
+    return _to(key)
+
+
+def _typed(name: str) -> str:
+    return request.form.get(name, "").strip()[:LONGEST]
+
+
+def _to(key: int) -> ResponseReturnValue:
+    return redirect(url_for("pieces.show", key=key, _anchor="bench"))
+
+
+def _sent(key: int) -> tuple[Piece, tuple[StepRow, ...], StepRow]:
+    """The piece, its steps, and the one that the form names."""
+    piece = load(Piece, key)
+    rows, sent = steps_of(piece), request.form.get("step", "")
+    row = next((row for row in rows if row.step.key == sent), None)
+    if row is None:
+        raise Refused("step", sent, "a step of this piece")
+    return piece, rows, row
+
+
+def _ended(rows: Sequence[StepRow]) -> set[str]:
+    return {row.step.key for row in rows if row.done}
+
+
+def _note(piece: Piece, row: StepRow) -> None:
+    if _typed("without"):
+        pieces.note_step(db(), piece, row.step.key, _typed("without"))
+
+
+def _asked_back(
+    piece: Piece, rows: Sequence[StepRow], row: StepRow, begins: bool = False
+) -> ResponseReturnValue | None:
+    """The page with what is to be answered first; None where nothing is, or all was."""
+    stands = _against(piece, rows, row.step.key)
+    if (
+        (stands.needs and not _typed("without"))
+        or (stands.lacking and not begins and not _typed("reason"))
+        or (stands.waits and not request.form.get("early"))
+    ):
+        again = "1" if request.form.get("asked") else None
+        how = "1" if begins else None
+        return redirect(url_for("pieces.show", key=piece.id, ask=row.step.key, begins=how, again=again))
+    return None
+
+
+def _against(piece: Piece, rows: Sequence[StepRow], step: str) -> Asks:
+    begun = any(row.kept for row in rows if not (row.step.of.makes_body and piece.pour_id))
+    needs = () if begun else missing(design_of(pieces.document_of(db(), piece)))
+    lacking = open_before([row.step for row in rows], _ended(rows), step)
+    return Asks(step, needs, tuple(one.name for one in lacking), waiting(rows, step))
+
+
+def asked_of(piece: Piece, rows: Sequence[StepRow], step: str) -> Asks | None:
+    """What is to be answered before a step is begun or ticked; None where nothing is."""
+    if step not in {row.step.key for row in rows} - _ended(rows):
+        return None
+    stands = _against(piece, rows, step)
+    begins, again = bool(request.args.get("begins")), bool(request.args.get("again"))
+    lacking = () if begins else stands.lacking
+    return (
+        Asks(step, stands.needs, lacking, stands.waits, begins, again)
+        if stands.needs or lacking or stands.waits
+        else None
+    )
+
+
+def _clocks(piece: Piece, rows: Sequence[StepRow], row: StepRow) -> None:
+    """What waited for this step is seen to; a step with a wait of its own starts its clock."""
+    for one in rows:
+        mixes.stop_linked(db(), waits_at(piece, one.step.key))
+    if row.step.wait_h and row is not rows[-1]:
+        after = next(later.step.name for later, before in zip(rows[1:], rows, strict=False) if before is row)
+        mixes.start_clock(
+            db(),
+            f"{row.step.name}, {piece.number}: then {after.lower()}",
+            "wait",
+            now() + timedelta(hours=row.step.wait_h),
+            waits_at(piece, row.step.key),
+        )

@@ -1,0 +1,156 @@
+"""What an event of the shop's log is called: who did what is said from the values before and after."""
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+Values = Mapping[str, Any]
+Names = Mapping[str, str]
+"""Of what is kept by a key: what it is called."""
+
+OF = {
+    "piece": "Pieces",
+    "pour": "Pours",
+    "batch": "Batches",
+    "order": "Orders",
+    "customer": "Customers",
+    "document": "Designs and recipes",
+    "thing": "Things weighed",
+    "item": "Stores",
+    "person": "People",
+}
+"""What the log is of, as a list offers it."""
+
+FIELDS = {
+    "due_on": "due",
+    "price_minor": "the price",
+    "quantity": "how many",
+    "design_id": "the design",
+    "scheme_id": "the scheme",
+    "note": "the note",
+    "contact": "the contact",
+    "name": "the name",
+    "mass_g": "the mass",
+    "checked_on": "the check",
+    "left_g": "what is left",
+    "revision_id": "what it is made from",
+    "order_id": "the order it is for",
+    "cavities": "its cavities",
+    "customer_id": "the customer",
+}
+"""What columns are called where a change of them is told."""
+
+QUIET = frozenset({"typed", "route_id", "current", "at_c", "plan", "finished_at", "poured_at", "mixed_at"})
+"""Columns that change along with others: they are not told by themselves."""
+
+
+def said(of: str, part: str, before: Values | None, after: Values | None, names: Names) -> str:
+    """What was done, in words; empty where nothing of it is worth a line.
+
+    Args:
+        of, part: what it belongs to, and which part of that.
+        before, after: the values; None before what was made and after what was taken away.
+        names: the names of steps and of the states of a pour, by key.
+    """
+    tell = TOLD.get((of, part), _anything)
+    return tell(before, after, names)
+
+
+def _anything(before: Values | None, after: Values | None, _names: Names) -> str:
+    if before is None:
+        return "new"
+    if after is None:
+        return "taken out"
+    if "deleted_at" in after or "gone_at" in after:
+        return "put away" if after.get("deleted_at") or after.get("gone_at") else "brought back"
+    if "undone_at" in after:
+        return "taken back" if after["undone_at"] else "counts again"
+    if "accepted_at" in after:
+        return "accepted" if after["accepted_at"] else "an enquiry again"
+    told = [_change(name, before.get(name), value) for name, value in after.items() if name not in QUIET]
+    return "; ".join(told)
+
+
+def _change(name: str, was: Any, now: Any) -> str:
+    called = FIELDS.get(name, name.removesuffix("_id").replace("_", " "))
+    plain = not name.endswith("_id") and not isinstance(now, list | dict)
+    return f"{called}: {_short(was)} → {_short(now)}" if plain else f"{called} changed"
+
+
+def _short(value: Any) -> str:
+    text = "none" if value in (None, "") else f"{value:g}" if isinstance(value, float) else str(value)
+    return text if len(text) <= 60 else f"{text[:59]}…"
+
+
+def _piece(before: Values | None, after: Values | None, names: Names) -> str:
+    return "begun" if before is None else _anything(before, after, names)
+
+
+def _step(before: Values | None, after: Values | None, names: Names) -> str:
+    step = (after or before or {}).get("step", "")
+    name = names.get(step, step)
+    if after is None:
+        return f"{name}: taken back"
+    if before is not None and "note" in after and "done_at" not in after:
+        return f"noted: {after['note']}"
+    if after.get("reason"):
+        return f"{name}: left out, {after['reason']}"
+    if after.get("done_at"):
+        return f"{name or 'a step'}: done" + (f", {after['note']}" if after.get("note") else "")
+    return f"{name}: begun"
+
+
+def _weighing(before: Values | None, after: Values | None, names: Names) -> str:
+    if before is None and after is not None:
+        target = after["target"].partition(":")[2]
+        return f"weighed {names.get(target, target)}: {after['text']}"
+    return _anything(before, after, names)
+
+
+def _pour(before: Values | None, after: Values | None, names: Names) -> str:
+    if before is None or after is None:
+        return "begun"
+    if after.get("failed"):
+        return "failed"
+    if after.get("castings"):
+        good = sum(bool(one.get("good")) for one in after["castings"])
+        return f"counted: {good} of {len(after['castings'])} good"
+    if "step" in after:
+        return f"on to: {names.get(after['step'], after['step'])}"
+    if "ticks" in after:
+        more = set(after["ticks"]) - set(before.get("ticks") or ())
+        less = set(before.get("ticks") or ()) - set(after["ticks"])
+        return "; ".join(
+            [f"{name}: seen to" for name in sorted(more)] + [f"{name}: not yet" for name in less]
+        )
+    return _anything(before, after, names)
+
+
+def _batch(before: Values | None, after: Values | None, names: Names) -> str:
+    if before is None or after is None:
+        return "begun"
+    if "state" in after:
+        return str(after["state"])
+    if "weighed" in after:
+        had, has = before.get("weighed") or [], after["weighed"]
+        more = [f"{one['part']} {one['grams']:g} g" for one in has if one not in had]
+        less = [f"{one['part']} taken back" for one in had if one not in has and not more]
+        return f"weighed {', '.join(more)}" if more else ", ".join(less)
+    return _anything(before, after, names)
+
+
+def _document(before: Values | None, after: Values | None, names: Names) -> str:
+    if before is not None and after is not None and "current" in after:
+        renamed = f", now called {after['name']}" if "name" in after else ""
+        return f"revision {before['current']} → {after['current']}{renamed}"
+    return _anything(before, after, names)
+
+
+TOLD: dict[tuple[str, str], Callable[[Values | None, Values | None, Names], str]] = {
+    ("piece", ""): _piece,
+    ("piece", "step"): _step,
+    ("piece", "weighing"): _weighing,
+    ("pour", ""): _pour,
+    ("batch", ""): _batch,
+    ("document", ""): _document,
+}
+"""By what it is of and its part; all others are told alike."""

@@ -1,0 +1,75 @@
+"""The route as data: what each step says of itself, for every form and way of making."""
+
+import json
+from dataclasses import replace
+
+import pytest
+
+from lamsik.core.errors import Refused
+from lamsik.core.paints.layers import KINDS, begun
+from lamsik.core.route.steps import content_of, from_content, steps, timed
+from lamsik.core.shapes.design import Host
+from lamsik.core.trade.step_kinds import STEP_KINDS, minutes
+from tests.bodies import bait
+
+WAYS = ("wood", "foam", "cast", "print", "soft")
+
+
+@pytest.mark.parametrize("construction", WAYS)
+def test_a_route_comes_back_from_what_is_kept_of_it(construction):
+    layers = tuple(begun(kind, f"{kind}1") for kind in KINDS)
+    route = steps(bait(host=Host("x", 0.5, 0.1, construction), layers=layers))
+    kept = json.loads(json.dumps(content_of(route)))
+    assert from_content(kept) == route
+    later = [{**row, "of_a_later_version": 1} for row in kept]
+    assert from_content(later) == route
+    assert len({step.key for step in route}) == len(route)
+    assert [step.of.makes_body for step in route] == [True] + [False] * (len(route) - 1)
+    assert [step.of.hands_over for step in route] == [False] * (len(route) - 1) + [True]
+
+
+def test_every_step_has_the_minutes_of_its_kind_and_the_shops_own_come_before_the_tables():
+    for step in steps(bait()):
+        assert (step.setup_min, step.each_min) == (step.of.setup_min, step.of.each_min)
+    seal = next(s for s in steps(bait(), minutes({"seal": (7.5, 1.5)})) if s.kind == "seal")
+    assert (seal.setup_min, seal.each_min) == (7.5, 1.5)
+    assert timed([seal])[0].setup_min == STEP_KINDS["seal"].setup_min
+
+
+@pytest.mark.parametrize("own", [{"dance": (1, 1)}, {"seal": (-1, 2)}, {"seal": (1, 601)}])
+def test_what_is_no_time_of_a_step_is_refused(own):
+    with pytest.raises(Refused, match="one of carve|set-up|each"):
+        minutes(own)
+
+
+def test_what_is_done_together_has_one_key():
+    def keys(**changes):
+        return {step.key: step.batch_key for step in steps(bait(**changes))}
+
+    green = replace(begun("base", "base1"), name="Any green")
+    same, other = (
+        replace(green, name="Another name"),
+        replace(green, paint=replace(green.paint, colour="#112233")),
+    )
+    one, two, three = (keys(layers=(layer,))["coat:base1"] for layer in (green, same, other))
+    assert one == two != three  # batches are by colour, not by bait
+    assert keys()["tub"] == "tub" and keys()["pack"] == keys()["ship"] == ""
+    assert keys(host=Host("oak", 0.7, 0.1))["carve"] != keys()["carve"]
+
+
+@pytest.mark.parametrize(
+    ("kind", "step"),
+    [
+        ("seal", "seal"),
+        ("primer", "prime"),
+        ("base", "colour"),
+        ("bars", "stencil"),
+        ("eyes", "eyes"),
+        ("clear", "clear"),
+    ],
+)
+def test_each_layer_is_put_on_by_a_step_of_its_own_kind_and_wait(kind, step):
+    layer = begun(kind, "one")
+    coat = next(s for s in steps(bait(layers=(layer,))) if s.key == "coat:one")
+    assert (coat.kind, coat.wait_h, coat.window_h) == (step, layer.wait_h, layer.window_h)
+    assert coat.of.resource or kind == "eyes"
