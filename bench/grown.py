@@ -202,9 +202,9 @@ def _weighings(connection: Connection, _size: Size) -> None:
     """Each piece weighed once, when carved."""
     connection.execute(
         text(
-            "INSERT INTO weighing (piece_id, target, mass_g, text, instrument_id, at, water) SELECT id,"
-            " 'stage:carved', 9.0, '9.0', 1, '2026-06-01 00:00:00', '{}' FROM piece WHERE search LIKE '%"
-            " grown'"
+            "INSERT INTO observation (typed, of, of_id, what, value, text, instrument_id, at, conditions)"
+            " SELECT '{}', 'piece', id, 'stage:carved', 9.0, '9.0', 1, '2026-06-01 00:00:00', '{}'"
+            " FROM piece WHERE search LIKE '% grown'"
         )
     )
 

@@ -25,7 +25,6 @@ VIEWS = (
     ("pack", "/shapes/27/pack", DESK),
     ("tank", "/tank/15", DESK),
     ("tank-tablet", "/tank/21", TABLET),
-    ("stability", "/tank/21/stability?with=d22", DESK),
     ("mould", "/moulds/56#air", DESK),
     ("mix", "/mixes?net=60+ml", DESK),
     ("pour", "/moulds/53/cast", DESK),
@@ -36,6 +35,7 @@ VIEWS = (
     ("piece-phone", "/pieces/55", PHONE),
     ("card", "/pieces/48/card", DESK),
     ("stores", "/stores", DESK),
+    ("history", "/history", DESK),
 )
 
 
@@ -103,6 +103,8 @@ def main() -> None:
             with sync_playwright() as playwright:
                 browser = playwright.chromium.launch(executable_path=WHOLE, args=FLAGS)
                 page = browser.new_page(base_url=server.url)
+                page.goto("/")
+                page.locator(".asks-who").get_by_role("button", name="Maj").click()
                 for view in VIEWS:
                     shoot(page, *view, where["page"])
                     print(view[0])

@@ -5,8 +5,12 @@ from dataclasses import replace
 
 import pytest
 
+from lamsik.core.cautions import of_metals
 from lamsik.core.errors import Refused
+from lamsik.core.floats import design as floats
+from lamsik.core.materials import METALS
 from lamsik.core.paints.layers import KINDS, begun
+from lamsik.core.route.others import of_blade, of_float
 from lamsik.core.route.steps import content_of, from_content, steps, timed
 from lamsik.core.shapes.design import Host
 from lamsik.core.trade.step_kinds import STEP_KINDS, minutes
@@ -73,3 +77,18 @@ def test_each_layer_is_put_on_by_a_step_of_its_own_kind_and_wait(kind, step):
     coat = next(s for s in steps(bait(layers=(layer,))) if s.key == "coat:one")
     assert (coat.kind, coat.wait_h, coat.window_h) == (step, layer.wait_h, layer.window_h)
     assert coat.of.resource or kind == "eyes"
+
+
+@pytest.mark.parametrize("kind", floats.KINDS)
+def test_a_float_of_every_kind_has_its_route(kind):
+    route = of_float(kind, "0.16 g/cm³", paint_g=0.1, varnish_g=0.0)
+    kinds = [step.kind for step in route]
+    assert kinds[0] in STEP_KINDS and route[0].of.makes_body and kinds[-2:] == ["pack", "ship"]
+    assert ("seal" in kinds) == (kinds[0] == "carve") and "colour" in kinds and "clear" not in kinds
+
+
+@pytest.mark.parametrize("metal", METALS)
+def test_a_blade_is_bent_from_its_metal_with_the_dust_of_that(metal):
+    route = of_blade(metal, minutes({"bend": (1.0, 2.0)}))
+    assert route[0].setup_min == 1.0 and of_metals({metal})[0] in route[0].cautions
+    assert from_content(json.loads(json.dumps(content_of(route)))) == route

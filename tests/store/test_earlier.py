@@ -9,14 +9,19 @@ from sqlmodel import select
 
 from lamsik.store import documents, events, routes
 from lamsik.store.database import FILE_NAME, open_database, session_of
-from lamsik.store.tables import Batch, Document, Piece, PieceStep, Pour, Weighing
+from lamsik.store.tables import Batch, Document, Observation, Piece, PieceStep, Pour
 
 SHOPS = sorted((Path(__file__).parent.parent / "cases").glob("shop-*.sqlite3.xz"))
 RENAMED = {"stepdone": "piece_step"}
-ELSEWHERE = {"tracing": {"picture"}}
-"""Columns whose values were moved out of the database."""
-TOLD_ANEW = {"piece": {"stand"}, "shop_order": {"stand", "queue"}, "alembic_version": {"version_num"}}
-"""Columns told anew."""
+OBSERVED = {"weighing": ("mass_g", "at"), "timedrun": ("seconds", "at"), "towrun": ("depth_m", "at")}
+"""Tables that are one now, and the columns that hold what was seen and when."""
+TOLD_ANEW = {
+    "piece": {"stand"},
+    "tracing": {"picture"},
+    "shop_order": {"stand", "queue"},
+    "alembic_version": {"version_num"},
+}
+"""Columns that are told anew, or whose values lie elsewhere now."""
 
 
 def held(file: Path) -> dict[str, dict]:
@@ -52,13 +57,30 @@ def test_every_row_and_figure_is_kept(raised):
     after = held(file)
     assert before["piece"]["rows"] >= 50 and before["weighing"]["rows"] > 200
     for name, was in before.items():
+        if name in OBSERVED:
+            continue
         now = after[RENAMED.get(name, name)]
         assert now["rows"] == was["rows"], name
-        anew = TOLD_ANEW.get(name, set()) | ELSEWHERE.get(name, set())
+        anew = TOLD_ANEW.get(name, set())
         changed = {one for one in was if one not in anew and now.get(one) != was[one]}
         if "mould_made" not in before:  # documents of the first release were written in its own words
             changed.discard("content")
         assert changed == set(), name
+
+
+def test_every_reading_is_where_it_was(raised):
+    before, file, _ = raised
+    after = held(file)["observation"]
+    there = {name: before[name] for name in OBSERVED if name in before}
+    assert after["rows"] == sum(was["rows"] for was in there.values()) > 200
+    seen = sum(was[OBSERVED[name][0]][0] for name, was in there.items())
+    assert after["value"][0] == pytest.approx(seen, rel=1e-12)
+    assert after["at"][1] == sum(was[OBSERVED[name][1]][1] for name, was in there.items())
+    with sqlite3.connect(file) as shop:
+        of = dict(shop.execute("SELECT of, count(*) FROM observation GROUP BY of").fetchall())
+        assert of["piece"] == before["weighing"]["rows"]
+        lost = "SELECT count(*) FROM observation WHERE json_valid(conditions) = 0"
+        assert shop.execute(lost).fetchone() == (0,)
 
 
 def test_the_log_holds_the_state_of_all_there_was_and_every_piece_has_its_route(raised):
@@ -77,12 +99,9 @@ def test_the_log_holds_the_state_of_all_there_was_and_every_piece_has_its_route(
 
 
 def parts_of(session, piece):
-    rows = [
-        *((("step", row), row) for row in session.exec(select(PieceStep)).all() if row.piece_id == piece.id),
-        *(
-            (("weighing", row), row)
-            for row in session.exec(select(Weighing)).all()
-            if row.piece_id == piece.id
-        ),
-    ]
-    return {(part, row.id): events.state_of(row) for (part, _), row in rows}
+    done = session.exec(select(PieceStep).where(PieceStep.piece_id == piece.id)).all()
+    seen = select(Observation).where(Observation.of == "piece", Observation.of_id == piece.id)
+    return {
+        **{("step", row.id): events.state_of(row) for row in done},
+        **{("observed", row.id): events.state_of(row) for row in session.exec(seen).all()},
+    }

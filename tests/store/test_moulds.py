@@ -7,6 +7,7 @@ from sqlmodel import select
 
 from lamsik.core.castings.gates import Curing
 from lamsik.core.errors import Refused
+from lamsik.core.learning import Learned
 from lamsik.documents.moulds.document import first_layout, of_body
 from lamsik.store import documents, mixes, moulds, pours, routes, weighed
 from lamsik.store.tables import Batch, Clock, Document, Pour, ShopTub, Weighed
@@ -89,15 +90,16 @@ class TestStock:
             "demould",
             "full cure",
         ]
-        loss, taught = mixes.loss_of(session, resin.id)
-        assert taught == 1 and loss == pytest.approx(0.05 * 2 / 3 + (34.7 / 1.06 / 30 - 1) / 3, rel=1e-6)
+        loss = mixes.loss_of(session, resin.id)
+        assert (loss.n, loss.spread, loss.source) == (1, None, "shop")
+        assert loss.value == pytest.approx(0.05 * 2 / 3 + (34.7 / 1.06 / 30 - 1) / 3, rel=1e-6)
 
     def test_what_failed_half_weighed_teaches_no_loss(self, session, shop):
         _, _, resin, (a, _) = shop
         row = batch(session, resin)
         mixes.weigh(session, row, "A", 3.0, a)
         pours.spoil(session, row)
-        assert mixes.loss_of(session, resin.id) == (0.05, 0)
+        assert mixes.loss_of(session, resin.id) == Learned(0.05)
 
 
 def out_of_the_mould(session, pour, row):

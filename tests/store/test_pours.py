@@ -16,13 +16,7 @@ HELD = (WEIGHING, MIXED, POURED, FAILED)
 """Cups whose grams are out of their tubs."""
 STEPS = [*HAPPENINGS, "begin", "weigh", "unweigh", "other product"]
 WALK = ["begin", "begin weighing", "weigh", "mix", "pour", "demould", "take out", "count"]
-ACTS = st.lists(
-    st.one_of(
-        st.tuples(st.sampled_from(STEPS), st.integers(0, 3)),
-        st.tuples(st.just("whole walk"), st.integers(0, 3)),
-    ),
-    max_size=25,
-)
+ACTS = st.lists(st.tuples(st.sampled_from([*STEPS, "whole walk"]), st.integers(0, 3)), max_size=25)
 
 
 class Bench:

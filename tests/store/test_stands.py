@@ -137,20 +137,6 @@ def test_what_is_at_work_comes_by_due_date_then_for_stock(session, design):
     assert [piece for piece, _, _ in pieces.due_first(session, 3)] == [mine[1], mine[0], stock]
 
 
-def test_pieces_of_an_earlier_version_are_given_their_route_when_the_shop_is_opened(engine, session, design):
-    rows = [pieces.start(session, design) for _ in range(3)]
-    for key in ROUTE:
-        pieces.end_step(session, rows[0], key)
-    for row in rows:
-        row.route_id, row.stand = None, "making"
-    session.commit()
-    stands.keep_true(engine)
-    for row in rows:
-        session.refresh(row)
-    assert [row.stand for row in rows] == ["shipped", "making", "making"]
-    assert len({row.route_id for row in rows}) == 1 and rows[0].route_id is not None
-
-
 class TestHistory:
     def test_old_revisions_are_packed_and_read_back_as_they_were(self, session, design):
         contents = self.saved(session, design, 260)

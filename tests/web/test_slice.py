@@ -12,7 +12,7 @@ from lamsik.core.tank.mass import budget
 from lamsik.documents.body.document import to_design
 from lamsik.store import pieces, stores
 from lamsik.store.database import session_of
-from lamsik.store.tables import Drill, Order, Piece, Revision, Weighing
+from lamsik.store.tables import Drill, Observation, Order, Piece, Revision
 from lamsik.web.bodies import state
 from lamsik.web.stores.views import ADDERS
 from tests.demo_rows import (
@@ -217,14 +217,6 @@ def test_a_question_before_a_tick_is_what_is_at_hand(demo):
     assert asked.count("autofocus") == 1
 
 
-def test_a_step_is_left_out_for_a_reason_that_stands_beside_it(empty):
-    key, _, _ = ballasted(empty)
-    page = empty.post("/pieces/start", {"design": key, "order": 1}).headers["Location"]
-    empty.post(f"{page}/steps/tick", {"step": "fit", "done": "1", "reason": "the customer seals it"})
-    shown = empty.get(page).text
-    assert shown.count("left out: the customer seals it") == 2 and "Tub test" in shown
-
-
 @pytest.mark.parametrize(
     ("mass", "says"),
     [
@@ -271,9 +263,9 @@ def test_a_blank_held_under_water_too_tells_its_size_and_the_shop_learns_from_it
     assert "−10.00 g" in shown and "held under, in 18" in shown
     with session_of(empty.http.application.extensions["engine"]) as session:
         learned = stores.setting(session, "faces")["learned"]["wood"]
-        row = session.exec(select(Weighing).where(Weighing.target == "water:carved")).one()
+        row = session.exec(select(Observation).where(Observation.what == "water:carved")).one()
         volume = (air + 10.0) / (0.99860 - 0.0012)
-        assert learned["blanks"] == 1 and row.water["temperature_c"] == 18
+        assert learned["blanks"] == 1 and row.conditions["water"]["temperature_c"] == 18
         piece = session.get(Piece, 1)
         design = to_design(dict(pieces.document_of(session, piece)))
         mass = budget(design, pieces.measured(pieces.readings(session, piece)))

@@ -20,7 +20,7 @@ from lamsik.core.shapes.revisions import note
 from lamsik.core.tank import ballast
 from lamsik.core.tank.ballast_spots import MOST_HOLES
 from lamsik.core.tank.mass import budget
-from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
+from lamsik.core.trade.behaviours import BEHAVIOURS
 from lamsik.demo import casting, photo, scenario
 from lamsik.documents.blades.document import content_of
 from lamsik.documents.body.document import new_document, to_design, with_design
@@ -39,6 +39,7 @@ from lamsik.store import (
     stands,
     starter,
     stores,
+    tub,
     weighed,
 )
 from lamsik.store.events import WHO
@@ -48,16 +49,14 @@ from lamsik.store.tables import (
     Family,
     Instrument,
     LogEntry,
+    Observation,
     Order,
     Piece,
     PieceStep,
     Pour,
     ShopWater,
-    TimedRun,
-    TowRun,
     Tracing,
     Weighed,
-    Weighing,
     now,
 )
 
@@ -113,19 +112,22 @@ def build(session: Session) -> None:
 
 
 def _dated(session: Session) -> None:
-    """What was done over the last year is in the log under its own day."""
+    """What was done over the last year is in the log under its own day, each thing by itself."""
     session.flush()
-    days: dict[tuple[str, int], datetime | None] = {
+    own: dict[tuple[str, int], datetime | None] = {
+        **{("step", row.id or 0): row.done_at for row in session.exec(select(PieceStep)).all()},
+        **{("observed", row.id or 0): row.at for row in session.exec(select(Observation)).all()},
+    }
+    of: dict[tuple[str, int], datetime | None] = {
         **{("piece", row.id or 0): row.started_at for row in session.exec(select(Piece)).all()},
         **{("order", row.id or 0): row.placed_at for row in session.exec(select(Order)).all()},
         **{("pour", row.id or 0): row.poured_at for row in session.exec(select(Pour)).all()},
         **{("batch", row.id or 0): row.at for row in session.exec(select(Batch)).all()},
     }
-    for event in session.exec(select(LogEntry)).all():
-        own = (event.after or {}).get("done_at") or (event.after or {}).get("at")
-        day = datetime.fromisoformat(own) if own and event.part else days.get((event.of, event.of_id))
-        event.at = day or event.at
-        session.add(event)
+    for entry in session.exec(select(LogEntry)).all():
+        day = own.get((entry.part, entry.row_id)) or of.get((entry.of, entry.of_id))
+        entry.at, entry.act = day or entry.at, f"{entry.act} {entry.part} {entry.row_id}"
+        session.add(entry)
 
 
 def _body(
@@ -138,7 +140,7 @@ def _body(
     name, form, length, depth, width, wood, parts, lip, scheme, behaviour, water = row
     material = body_material(wood)
     host = Host(wood, material.density_g_cm3, material.spread_g_cm3, material.kind)
-    want = Want(behaviour, TYPICAL_SPEED_CM_S[behaviour], 0.0)
+    want = Want(behaviour, BEHAVIOURS[behaviour].speed_cm_s, 0.0)
     content = new_document(
         name, FORMS[form], host, shop.waters[water], want, (float(length), float(depth), float(width))
     )
@@ -259,29 +261,12 @@ def _trim(session: Session, row: Document, edits: tuple[dict[str, Any], ...], sh
 
 def _runs(session: Session, bodies: list[Document]) -> None:
     for which, way, distance, seconds, net in scenario.TIMED:
-        session.add(
-            TimedRun(
-                design_id=bodies[which].id or 0,
-                way=way,
-                distance_m=distance,
-                seconds=seconds,
-                net_g=net,
-                at=now() - timedelta(days=12),
-            )
-        )
+        key, at = bodies[which].id or 0, now() - timedelta(days=12)
+        tub.keep_timed(session, key, way, seconds, distance_m=distance, net_g=net, at=at)
     for which, out, speed, line, rod, depth, words in scenario.TOWED:
-        session.add(
-            TowRun(
-                design_id=bodies[which].id or 0,
-                line_out_m=out,
-                speed_m_s=speed,
-                line_mm=line,
-                rod_m=rod,
-                depth_m=depth,
-                note=words,
-                at=now() - timedelta(days=9),
-            )
-        )
+        towed = {"line_out_m": out, "speed_m_s": speed, "line_mm": line, "rod_m": rod, "note": words}
+        key, at = bodies[which].id or 0, now() - timedelta(days=9)
+        tub.keep_towed(session, key, depth, **towed, at=at)
 
 
 def _order(
@@ -361,13 +346,4 @@ def _weigh(
 ) -> None:
     reading = round(mass + random.gauss(0, 0.05), 1)
     if reading > 0:
-        session.add(
-            Weighing(
-                piece_id=piece.id or 0,
-                target=f"stage:{stage}",
-                mass_g=reading,
-                text=f"{reading:.1f}",
-                instrument_id=scale.id or 0,
-                at=at,
-            )
-        )
+        pieces.weigh(session, piece, f"stage:{stage}", reading, f"{reading:.1f}", scale).at = at

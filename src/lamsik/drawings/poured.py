@@ -11,9 +11,9 @@ import numpy as np
 from lamsik.core.moulds.funnels import end_of, feeds
 from lamsik.core.moulds.geometry import seen
 from lamsik.core.moulds.layout import Mould
-from lamsik.core.moulds.pull import OPEN
 from lamsik.core.moulds.vents import FLAT, HighPoint
 from lamsik.core.shapes.curves import Array
+from lamsik.core.trade.mould_kinds import OPEN
 from lamsik.drawings import parts
 from lamsik.drawings.ink import (
     BRICK,

@@ -10,7 +10,7 @@ from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.mesh import body_mesh
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.evaluate import Outcome, line_tie
-from lamsik.core.tank.motion import FLOATS
+from lamsik.core.trade.behaviours import FLOATS
 from lamsik.drawings import parts
 from lamsik.drawings.ink import DEEP, EMBER, INK, MUTED, PALE, TIP, WATER, WOOD, Pen, pen_for
 from lamsik.drawings.inside import inside, trial_weights

@@ -24,6 +24,7 @@ from lamsik.store.tables import (
     Instrument,
     LogEntry,
     MouldMade,
+    Observation,
     Order,
     Person,
     Piece,
@@ -32,10 +33,7 @@ from lamsik.store.tables import (
     ShopTub,
     ShopWater,
     SlugStock,
-    TimedRun,
-    TowRun,
     Weighed,
-    Weighing,
     now,
 )
 
@@ -49,8 +47,13 @@ ACT = "act"
 
 @dataclass(frozen=True)
 class Watched:
-    """What the rows of a table belong to: the word for that, the column that names it, and what such a row
-    is of it; `back` where a change of it can be taken back by itself.
+    """What the rows of a table belong to.
+
+    Args:
+        of: the word for that; empty where each row says it itself.
+        by: the column that names it.
+        part: what such a row is of it.
+        back: whether a change of it can be taken back by itself.
     """
 
     of: str
@@ -62,15 +65,13 @@ class Watched:
 WATCHED: dict[type[SQLModel], Watched] = {
     Piece: Watched("piece"),
     PieceStep: Watched("piece", "piece_id", "step", back=True),
-    Weighing: Watched("piece", "piece_id", "weighing"),
+    Observation: Watched("", "of_id", "observed"),
     Pour: Watched("pour"),
     Batch: Watched("batch"),
     Order: Watched("order", back=True),
     Customer: Watched("customer", back=True),
     Document: Watched("document"),
     MouldMade: Watched("document", "mould_id", "made"),
-    TimedRun: Watched("document", "design_id", "timed"),
-    TowRun: Watched("document", "design_id", "towed"),
     Weighed: Watched("thing"),
     ShopTub: Watched("item", part="tub"),
     Hardware: Watched("item", part="part", back=True),
@@ -80,9 +81,7 @@ WATCHED: dict[type[SQLModel], Watched] = {
     Instrument: Watched("item", part="scale", back=True),
     Person: Watched("person"),
 }
-TABLES = {(watched.of, watched.part): table for table, watched in WATCHED.items()}
-KINDS = tuple(dict.fromkeys(watched.of for watched in WATCHED.values()))
-"""What events are of."""
+TABLES = {(watched.of, watched.part): table for table, watched in WATCHED.items() if watched.of}
 
 
 def told(value: Any) -> Any:
@@ -147,7 +146,7 @@ def _gone(session: AnySession) -> Iterator[dict[str, Any]]:
 def _named(row: SQLModel) -> dict[str, Any]:
     watched = WATCHED[type(row)]
     return {
-        "of": watched.of,
+        "of": watched.of or getattr(row, "of"),  # noqa: B009 (only such a table has one)
         "of_id": getattr(row, watched.by),
         "part": watched.part,
         "row_id": getattr(row, "id"),  # noqa: B009 (not every table of SQLModel has one)

@@ -9,6 +9,7 @@ from sqlmodel import Session, col, select
 
 from lamsik.core.castings.pouring import POURED, PUT_BACK, WEIGHING
 from lamsik.core.errors import Refused, require
+from lamsik.core.learning import Learned
 from lamsik.core.mixes.amount import learned_loss, used_g
 from lamsik.core.mixes.product import Product, liquid_g_cm3, mass_shares
 from lamsik.core.mixes.tubs import Tub, drawn
@@ -170,8 +171,8 @@ MOST_TAUGHT = 60
 """The newest batches that teach what is lost: the shop's hand is as it is now."""
 
 
-def loss_of(session: Session, product_id: int) -> tuple[float, int]:
-    """The loss to plan with for a product, and how many batches taught it.
+def loss_of(session: Session, product_id: int) -> Learned:
+    """The loss to plan with for a product [share].
 
     Only those poured for a known volume do: one that failed may be half weighed, one over its plan was not
     poured whole.
@@ -188,7 +189,7 @@ def loss_of(session: Session, product_id: int) -> tuple[float, int]:
         filled, used = row.plan.get("filled_ml"), used_of(row)
         if filled and used:
             pairs.append((float(filled), used / float(row.plan.get("density") or liquid)))
-    return learned_loss(pairs), len(pairs)
+    return learned_loss(pairs)
 
 
 def start_clock(

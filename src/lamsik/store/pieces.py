@@ -13,7 +13,7 @@ from lamsik.core.tank.mass import SIZED_AT, Measured
 from lamsik.core.tank.parts import STAGES
 from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import InWater
-from lamsik.store import documents, history, routes, stands
+from lamsik.store import documents, history, observed, routes, stands
 from lamsik.store.events import WHO
 from lamsik.store.search import fold
 from lamsik.store.stands import DONE
@@ -21,11 +21,11 @@ from lamsik.store.tables import (
     Customer,
     Document,
     Instrument,
+    Observation,
     Order,
     Piece,
     PieceStep,
     Revision,
-    Weighing,
     now,
 )
 from lamsik.store.words import holds
@@ -37,7 +37,7 @@ STAGE, PART, WATER = "stage", "part", "water"
 class Reading:
     """A weighing with the instrument it was read on."""
 
-    weighing: Weighing
+    weighing: Observation
     instrument: Instrument
 
 
@@ -194,7 +194,7 @@ def weigh(
     text: str,
     instrument: Instrument,
     water: Water | None = None,
-) -> Weighing:
+) -> Observation:
     """Keep a reading; one held under water (negative where it floats) with the water it was held in.
 
     Raises `Refused` for an unknown stage, a mass beyond the instrument's span, or a blank that would displace
@@ -207,12 +207,9 @@ def weigh(
         raise Refused("target", target, f"one of {', '.join(STAGES)} or a part of the piece")
     if not 0 < mass_g <= instrument.span_g:
         raise Refused("mass", text, f"{instrument.name} reads above 0 up to {instrument.span_g:g} g")
-    row = Weighing(
-        piece_id=piece.id or 0, target=target, mass_g=mass_g, text=text, instrument_id=instrument.id or 0
+    return observed.keep(
+        session, observed.PIECE, piece.id or 0, target, mass_g, text=text, instrument_id=instrument.id
     )
-    session.add(row)
-    session.flush()
-    return row
 
 
 def _hold_under(
@@ -223,32 +220,30 @@ def _hold_under(
     text: str,
     instrument: Instrument,
     water: Water | None,
-) -> Weighing:
+) -> Observation:
     require(stage in SIZED_AT, "target", stage, f"a blank is held under when {' or '.join(SIZED_AT)}")
     require(water is not None, "water", None, "say how warm the water is")
     dry = readings(session, piece).get(f"{STAGE}:{stage}")
     if dry is None:
         raise Refused("mass", text, "weigh it in air first: the two together give its size")
-    InWater(dry.weighing.mass_g, held_g, water or Water())
-    row = Weighing(
-        piece_id=piece.id or 0,
-        target=f"{WATER}:{stage}",
-        mass_g=held_g,
+    InWater(dry.weighing.value, held_g, water or Water())
+    return observed.keep(
+        session,
+        observed.PIECE,
+        piece.id or 0,
+        f"{WATER}:{stage}",
+        held_g,
         text=text,
-        instrument_id=instrument.id or 0,
-        water=asdict(water or Water()),
+        instrument_id=instrument.id,
+        conditions={"water": asdict(water or Water())},
     )
-    session.add(row)
-    session.flush()
-    return row
 
 
 def take_back(session: Session, piece: Piece, weighing_id: int) -> None:
     """Undo a reading: it stays in the record but no longer counts."""
-    row = session.get(Weighing, weighing_id)
-    if row is not None and row.piece_id == piece.id:
-        row.undone_at = now()
-        session.add(row)
+    row = session.get(Observation, weighing_id)
+    if row is not None and (row.of, row.of_id) == (observed.PIECE, piece.id):
+        observed.take_back(session, row)
 
 
 def readings(session: Session, piece: Piece) -> dict[str, Reading]:
@@ -259,13 +254,17 @@ def readings(session: Session, piece: Piece) -> dict[str, Reading]:
 def readings_of(session: Session, ids: Collection[int]) -> dict[int, dict[str, Reading]]:
     """Counting readings of some pieces, by piece and target."""
     query = (
-        select(Weighing, Instrument)
+        select(Observation, Instrument)
         .join(Instrument)
-        .where(col(Weighing.undone_at).is_(None), col(Weighing.piece_id).in_(ids))
+        .where(
+            Observation.of == observed.PIECE,
+            col(Observation.of_id).in_(ids),
+            col(Observation.undone_at).is_(None),
+        )
     )
     by_piece: dict[int, dict[str, Reading]] = {}
-    for weighing, instrument in session.exec(query.order_by(col(Weighing.id))).all():
-        by_piece.setdefault(weighing.piece_id, {})[weighing.target] = Reading(weighing, instrument)
+    for weighing, instrument in session.exec(query.order_by(col(Observation.id))).all():
+        by_piece.setdefault(weighing.of_id, {})[weighing.what] = Reading(weighing, instrument)
     return by_piece
 
 
@@ -273,8 +272,10 @@ def held_under(session: Session, most: int) -> Sequence[Piece]:
     """The newest pieces whose blank was weighed under water too."""
     query = select(Piece).where(
         col(Piece.id).in_(
-            select(Weighing.piece_id).where(
-                literal_column("target LIKE 'water:%'"), col(Weighing.undone_at).is_(None)
+            select(Observation.of_id).where(
+                literal_column("what LIKE 'water:%'"),
+                Observation.of == observed.PIECE,
+                col(Observation.undone_at).is_(None),
             )
         )
     )
@@ -288,9 +289,9 @@ def measured(weighed: dict[str, Reading]) -> Measured:
     waters: list[tuple[str, float, float, float]] = []
     for target, reading in weighed.items():
         kind, _, name = target.partition(":")
-        row = (name, reading.weighing.mass_g, reading.instrument.step_g / 12**0.5)
+        row = (name, reading.weighing.value, reading.instrument.step_g / 12**0.5)
         if kind == WATER:
-            waters.append((*row, Water(**reading.weighing.water).density_g_cm3))
+            waters.append((*row, Water(**reading.weighing.conditions["water"]).density_g_cm3))
         else:
             (stages if kind == STAGE else parts).append(row)
     return Measured(tuple(stages), tuple(parts), tuple(waters))

@@ -39,8 +39,8 @@ FIELDS = {
 }
 """What columns are called where a change of them is told."""
 
-QUIET = frozenset({"typed", "route_id", "current", "at_c", "plan", "finished_at", "poured_at", "mixed_at"})
-"""Columns that change along with others: they are not told by themselves."""
+QUIET = frozenset({"typed", "route_id", "current", "at_c", "plan"})
+"""Columns that change along with others, as all moments do: they are not told by themselves."""
 
 
 def said(of: str, part: str, before: Values | None, after: Values | None, names: Names) -> str:
@@ -66,8 +66,8 @@ def _anything(before: Values | None, after: Values | None, _names: Names) -> str
         return "taken back" if after["undone_at"] else "counts again"
     if "accepted_at" in after:
         return "accepted" if after["accepted_at"] else "an enquiry again"
-    told = [_change(name, before.get(name), value) for name, value in after.items() if name not in QUIET]
-    return "; ".join(told)
+    loud = [name for name in after if name not in QUIET and name != "at" and not name.endswith("_at")]
+    return "; ".join(_change(name, before.get(name), after[name]) for name in loud)
 
 
 def _change(name: str, was: Any, now: Any) -> str:
@@ -99,10 +99,13 @@ def _step(before: Values | None, after: Values | None, names: Names) -> str:
     return f"{name}: begun"
 
 
-def _weighing(before: Values | None, after: Values | None, names: Names) -> str:
+def _observed(before: Values | None, after: Values | None, names: Names) -> str:
     if before is None and after is not None:
-        target = after["target"].partition(":")[2]
-        return f"weighed {names.get(target, target)}: {after['text']}"
+        kind, _, target = after["what"].partition(":")
+        if target:
+            where = " under water" if kind == "water" else ""
+            return f"weighed {names.get(target, target)}{where}: {after['text']}"
+        return f"{after['what']}: {after['value']:g} {'m deep' if kind == 'tow' else 's'}"
     return _anything(before, after, names)
 
 
@@ -138,6 +141,12 @@ def _batch(before: Values | None, after: Values | None, names: Names) -> str:
     return _anything(before, after, names)
 
 
+def _mould_made(before: Values | None, after: Values | None, names: Names) -> str:
+    if before is None and after is not None:
+        return f"mould made: version {after['version']}, {after['material'] or 'of no named material'}"
+    return _anything(before, after, names)
+
+
 def _document(before: Values | None, after: Values | None, names: Names) -> str:
     if before is not None and after is not None and "current" in after:
         renamed = f", now called {after['name']}" if "name" in after else ""
@@ -148,9 +157,11 @@ def _document(before: Values | None, after: Values | None, names: Names) -> str:
 TOLD: dict[tuple[str, str], Callable[[Values | None, Values | None, Names], str]] = {
     ("piece", ""): _piece,
     ("piece", "step"): _step,
-    ("piece", "weighing"): _weighing,
+    ("piece", "observed"): _observed,
+    ("document", "observed"): _observed,
     ("pour", ""): _pour,
     ("batch", ""): _batch,
     ("document", ""): _document,
+    ("document", "made"): _mould_made,
 }
 """By what it is of and its part; all others are told alike."""

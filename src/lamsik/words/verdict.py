@@ -2,17 +2,10 @@
 
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.verdict import UNBUILT, Verdict
+from lamsik.core.trade.behaviours import BEHAVIOURS
 
 LEVEL_DEG = 2.0
 """Pitch that a maker still calls level [°]."""
-
-MOVES = {
-    "slow rise": ("rises slowly", "would rise slowly"),
-    "suspends": ("suspends", "would suspend"),
-    "slow sink": ("sinks slowly", "would sink slowly"),
-    "sinks": ("sinks", "would sink"),
-}
-"""What a bait of a behaviour does, and what it would do with some grams more."""
 
 
 def posture(attitude: Attitude) -> str:
@@ -36,7 +29,7 @@ def sentence(verdict: Verdict) -> str:
         return f"It cannot be built as drawn: {why}. How it swims is said once that is put right."
     says = f"{_does(verdict)} in {verdict.water.describe()}"
     if verdict.to_next_g is not None and verdict.next_behaviour is not None:
-        says += f"; {verdict.to_next_g:.2f} g more and it {MOVES[verdict.next_behaviour][1]}"
+        says += f"; {verdict.to_next_g:.2f} g more and it {BEHAVIOURS[verdict.next_behaviour].would}"
     return f"{says}."
 
 
@@ -49,5 +42,5 @@ def _does(verdict: Verdict) -> str:
     if name == "suspends":
         way = "rising" if speed > 0 else "sinking"
         return f"{hangs} suspends{f', {way} at {abs(speed):.0f} cm/s' if abs(speed) >= 0.5 else ''}"
-    does = "floats" if name == "floats" else MOVES[name][0]
+    does = BEHAVIOURS[name].does
     return f"{hangs} {does} at {abs(speed):.0f} cm/s"

@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 
 from lamsik.core.cautions import to_read
 from lamsik.core.errors import Refused
+from lamsik.core.learning import Learned
 from lamsik.core.mixes.amount import (
     MixJob,
     learned_loss,
@@ -111,10 +112,12 @@ class TestAmount:
             MixJob(0.0)
 
     def test_the_loss_is_learned_and_few_batches_are_not_believed_at_once(self):
-        assert learned_loss([]) == 0.05
-        assert learned_loss([(100, 110)] * 3) == pytest.approx(0.10)
-        assert learned_loss([(100, 110)]) == pytest.approx(0.05 + 0.05 / 3)
-        assert learned_loss([(100, 90)] * 5) == 0.0 and learned_loss([(0, 5)]) == 0.05
+        assert learned_loss([]) == Learned(0.05)
+        assert learned_loss([(100, 110)] * 3).value == pytest.approx(0.10)
+        assert learned_loss([(100, 110)]).value == pytest.approx(0.05 + 0.05 / 3)
+        assert learned_loss([(100, 90)] * 5).value == 0.0 and learned_loss([(0, 5)]).n == 0
+        spread = learned_loss([(100, 110), (100, 130)]).spread
+        assert spread == pytest.approx(0.2 / 2**0.5)
 
 
 class TestFoam:

@@ -18,8 +18,8 @@ from lamsik.core.tank.certainty import certainty
 from lamsik.core.tank.drilling import clear_of_hardware, troubles, wall_left_mm
 from lamsik.core.tank.inertia import roll_moment_g_mm2
 from lamsik.core.tank.mass import NOTHING, Measured, budget
-from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
 from lamsik.core.tank.wanted import target
+from lamsik.core.trade.behaviours import BEHAVIOURS
 from lamsik.words.verdict import sentence
 from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD, TUNGSTEN, bait
 
@@ -39,7 +39,7 @@ def test_an_answer_put_on_gives_what_it_promised(form, behaviour, pitch):
     start = FORMS[form]
     body = body_from(start, start.length_mm, start.depth_mm, start.width_mm)
     scaled = tuple(replace(p, x_mm=p.x_mm * start.length_mm / 90) for p in bait().hardware)
-    design = bait(body=body, hardware=scaled, want=Want(behaviour, TYPICAL_SPEED_CM_S[behaviour], pitch))
+    design = bait(body=body, hardware=scaled, want=Want(behaviour, BEHAVIOURS[behaviour].speed_cm_s, pitch))
     for answer in search(design, BENCH):
         afresh = evaluate.drag(with_answer(design, answer))
         assert afresh.verdict.net_g == pytest.approx(answer.net_g, abs=0.01)

@@ -285,5 +285,5 @@ class TestFaces:
         draw = np.random.default_rng(3)
         per = 2.5
         seen = [(float(off), per) for off in draw.normal(0, 0.07 * per, 60)]
-        assert learned_mm([], 0.2) == 0.2 and learned_mm(seen[:2], 0.2) > 0.14
-        assert learned_mm(seen, 0.2) == pytest.approx(0.085, abs=0.015)
+        assert learned_mm([], 0.2).value == 0.2 and learned_mm(seen[:2], 0.2).value > 0.14
+        assert learned_mm(seen, 0.2).value == pytest.approx(0.085, abs=0.015)

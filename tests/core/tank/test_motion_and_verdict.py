@@ -13,9 +13,7 @@ from lamsik.core.tank import evaluate
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.ballast import search, with_answer
 from lamsik.core.tank.motion import (
-    BEHAVIOURS,
     DEFAULT_DRAG,
-    TYPICAL_SPEED_CM_S,
     Bands,
     behaviour,
     frontal_area_mm2,
@@ -24,6 +22,7 @@ from lamsik.core.tank.motion import (
     window_cm_s,
 )
 from lamsik.core.tank.verdict import Front, verdict
+from lamsik.core.trade.behaviours import BEHAVIOURS
 from lamsik.core.water import Water
 from lamsik.words.verdict import posture, sentence
 from tests.bodies import BENCH, bait, ellipsoid
@@ -65,7 +64,7 @@ def test_the_shops_own_thresholds_count():
 def test_every_behaviour_has_a_typical_speed_inside_its_window():
     for name in BEHAVIOURS:
         low, high = window_cm_s(name)
-        assert low <= TYPICAL_SPEED_CM_S[name] <= high
+        assert low <= BEHAVIOURS[name].speed_cm_s <= high
 
 
 def test_frontal_area_is_the_plan_of_an_ellipsoid():

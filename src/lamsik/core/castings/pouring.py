@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from lamsik.core.errors import Refused
 from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.layout import Mould
-from lamsik.core.moulds.pull import PRESS
+from lamsik.core.trade.mould_kinds import PRESS
 
 PREPARE, WEIGH, POUR, CURE, DEMOULD, COUNT, DONE = (
     "prepare",

@@ -5,8 +5,10 @@ the scale shows.
 from collections.abc import Sequence
 from dataclasses import dataclass
 from math import ceil
+from statistics import stdev
 
 from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.learning import SHOP, Learned
 from lamsik.core.mixes.product import FOAM, NO_FOAM_DENSITY, Product, liquid_g_cm3, mass_shares
 
 MOST_LOSS = 1.0
@@ -32,7 +34,11 @@ class MixJob:
         return (self.net_ml + self.sprue_ml) * (1.0 + self.loss)
 
 
-def learned_loss(pairs: Sequence[tuple[float, float]], default: float = 0.05) -> float:
+USUAL_LOSS = 0.05
+"""What is lost of a mix in cup and stick while no batch has taught it [share]."""
+
+
+def learned_loss(pairs: Sequence[tuple[float, float]], default: float = USUAL_LOSS) -> Learned:
     """The loss to plan with from (filled, used) of earlier batches [any one unit each]: Σused/Σfilled − 1,
     held to 0 … 100 %.
 
@@ -40,10 +46,12 @@ def learned_loss(pairs: Sequence[tuple[float, float]], default: float = 0.05) ->
     """
     good = [(filled, used) for filled, used in pairs if filled > 0 and used > 0]
     if not good:
-        return default
+        return Learned(default)
+    each = [used / filled - 1.0 for filled, used in good]
     seen = sum(used for _, used in good) / sum(filled for filled, _ in good) - 1.0
     weight = min(len(good) / 3.0, 1.0)
-    return min(max(weight * seen + (1 - weight) * default, 0.0), MOST_LOSS)
+    value = min(max(weight * seen + (1 - weight) * default, 0.0), MOST_LOSS)
+    return Learned(value, len(good), stdev(each) if len(each) > 1 else None, SHOP)
 
 
 @dataclass(frozen=True)

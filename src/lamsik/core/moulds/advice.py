@@ -10,10 +10,11 @@ import numpy as np
 from lamsik.core.moulds.funnels import end_of, feed_ml, feeds
 from lamsik.core.moulds.geometry import seen
 from lamsik.core.moulds.layout import Mould, cavity_ml, pour_up
-from lamsik.core.moulds.pull import INJECTION, OPEN, PRESS, Choice, Features, choices, features
+from lamsik.core.moulds.pull import Choice, Features, choices, features
 from lamsik.core.moulds.silicone import Half, halves
 from lamsik.core.moulds.tight import Tight, tight_places
 from lamsik.core.moulds.vents import FLAT, HighPoint, high_points
+from lamsik.core.trade.mould_kinds import INJECTION, OPEN, PRESS
 
 _END = {"tail": (0, 1.0), "nose": (0, -1.0), "back": (1, 1.0), "belly": (1, -1.0)}
 

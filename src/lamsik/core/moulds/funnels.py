@@ -7,8 +7,8 @@ from math import atan2, cos, degrees, hypot, pi, radians, sin
 import numpy as np
 
 from lamsik.core.moulds.layout import Box, Mould, box, outline
-from lamsik.core.moulds.pull import OPEN, PRESS
 from lamsik.core.shapes.curves import Array
+from lamsik.core.trade.mould_kinds import OPEN, PRESS
 
 _TOWARD = {"tail": (1.0, 0.0), "nose": (-1.0, 0.0), "back": (0.0, 1.0), "belly": (0.0, -1.0)}
 

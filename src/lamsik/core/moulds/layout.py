@@ -15,10 +15,11 @@ from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.limits import Between, Key, OneOf, Says, held
 from lamsik.core.moulds.geometry import seen
 from lamsik.core.moulds.masters import PULLS, Master, laid, laid_at, shrunk_mesh
-from lamsik.core.moulds.pull import KINDS, OPEN, TWO_PART
+from lamsik.core.moulds.pull import KINDS
 from lamsik.core.moulds.vents import FLAT, ON_EDGE, STANDS, up_of
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
+from lamsik.core.trade.mould_kinds import OPEN, TWO_PART
 
 ENDS = ("tail", "nose", "back", "belly")
 """Where the funnel meets the cavity, as the bait's ends lie in the plan: +x, −x, +y, −y."""

@@ -11,9 +11,9 @@ from numpy.typing import NDArray
 from lamsik.core.moulds.geometry import below_mm3, face_normals, seen
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
+from lamsik.core.trade.mould_kinds import INJECTION, MOULD_KINDS, OPEN, PRESS, SPLIT, TWO_PART
 
-OPEN, TWO_PART, SPLIT, PRESS, INJECTION = "open", "two-part", "split", "press", "injection"
-KINDS = (OPEN, TWO_PART, SPLIT, PRESS, INJECTION)
+KINDS = tuple(MOULD_KINDS)
 FLAT_SHARE, FLAT_DEG = 0.45, 3.0
 DRAFT = 0.035
 """sin of the lean (2°) from which a face counts as leaning in."""

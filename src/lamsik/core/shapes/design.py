@@ -18,6 +18,7 @@ from lamsik.core.shapes.inside import Cavity, PouredEnd
 from lamsik.core.shapes.solid import segments
 from lamsik.core.shapes.sources import Source
 from lamsik.core.shapes.trial import BELLY, TrialWeight
+from lamsik.core.trade.behaviours import BEHAVIOURS, USUAL
 from lamsik.core.water import Water
 
 CONSTRUCTIONS = ("wood", "foam", "cast", "print", "soft")
@@ -110,7 +111,7 @@ class Want:
     those in which the behaviour must hold beside the design's own.
     """
 
-    behaviour: Annotated[str, OneOf(("floats", "slow rise", "suspends", "slow sink", "sinks"))] = "slow rise"
+    behaviour: Annotated[str, OneOf(tuple(BEHAVIOURS))] = USUAL
     speed_cm_s: Annotated[float, Between(-60, 60, "cm/s", "rising positive")] = 6.0
     pitch_deg: Annotated[float, Between(-80, 80, "°", "nose up positive")] = 0.0
     by: Annotated[str, OneOf(WANTED_BY), Says("which of the figures rules")] = SPEED

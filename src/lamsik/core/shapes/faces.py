@@ -12,6 +12,7 @@ from functools import lru_cache
 import numpy as np
 
 from lamsik.core.errors import finite_between
+from lamsik.core.learning import SHOP, TABLE, Learned
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.quadrature import gauss_panels, half_superellipse_area, sections
@@ -73,7 +74,7 @@ def moved(body: Body) -> Moved:
     return Moved(ml / 1000.0, np.array([float(dx @ (x * row)) for row in rows]) / np.maximum(ml, 1e-12))
 
 
-def learned_mm(drawn: Sequence[tuple[float, float]], start_mm: float) -> float:
+def learned_mm(drawn: Sequence[tuple[float, float]], start_mm: float) -> Learned:
     """How true the shop works [mm a face, one sigma] from its blanks: (volume off the drawing [ml], that for
     1 mm a face [ml]) each.
 
@@ -82,4 +83,7 @@ def learned_mm(drawn: Sequence[tuple[float, float]], start_mm: float) -> float:
     """
     finite_between("face_mm", start_mm, 0.0, 2.0, "mm")
     seen = [off / per for off, per in drawn if per > 0]
-    return float(np.sqrt((BELIEF * start_mm**2 + sum(row**2 for row in seen)) / (BELIEF + len(seen))))
+    value = float(np.sqrt((BELIEF * start_mm**2 + sum(row**2 for row in seen)) / (BELIEF + len(seen))))
+    return Learned(
+        value, len(seen), float(np.std(seen, ddof=1)) if len(seen) > 1 else None, SHOP if seen else TABLE
+    )

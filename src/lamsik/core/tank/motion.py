@@ -7,6 +7,7 @@ import numpy as np
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array
 from lamsik.core.tank.immersion import coarse_hull
+from lamsik.core.trade.behaviours import FLOATS, SINKS, SLOW_RISE, SLOW_SINK, SUSPENDS
 
 GRAVITY = 9.80665
 """Standard gravity [m/s²]."""
@@ -15,9 +16,6 @@ DEFAULT_DRAG = 0.9
 """C_d of a slender body moving broadside: a long circular cylinder is 1.2, one five diameters
 long 0.74 (Hoerner, Fluid-Dynamic Drag, 1965). An assumption until a timed drop calibrates it."""
 
-SUSPENDS, SLOW_RISE, SLOW_SINK, FLOATS, SINKS = "suspends", "slow rise", "slow sink", "floats", "sinks"
-BEHAVIOURS = (FLOATS, SLOW_RISE, SUSPENDS, SLOW_SINK, SINKS)
-
 
 @dataclass(frozen=True)
 class Bands:
@@ -25,10 +23,6 @@ class Bands:
 
     suspends_cm_s: float = 3.0
     slow_cm_s: float = 10.0
-
-
-TYPICAL_SPEED_CM_S = {FLOATS: 20.0, SLOW_RISE: 6.0, SUSPENDS: 0.0, SLOW_SINK: -6.0, SINKS: -20.0}
-"""The speed a behaviour asks for when the maker names no other; rising is positive."""
 
 
 def frontal_area_mm2(body: Body, up: Array) -> float:

@@ -4,7 +4,8 @@ from dataclasses import dataclass, replace
 
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.floating import Floating
-from lamsik.core.tank.motion import BEHAVIOURS, Bands, behaviour, net_for_speed_g, speed_cm_s, window_cm_s
+from lamsik.core.tank.motion import Bands, behaviour, net_for_speed_g, speed_cm_s, window_cm_s
+from lamsik.core.trade.behaviours import BEHAVIOURS
 from lamsik.core.water import Water
 
 
@@ -82,7 +83,8 @@ def no_verdict(computed: Verdict, cannot: tuple[str, ...]) -> Verdict:
 
 def _heavier(name: str, net_g: float, low_g: float | None) -> tuple[float | None, str | None]:
     """How many grams more bring the next heavier behaviour."""
-    at = BEHAVIOURS.index(name)
-    if low_g is None or at + 1 >= len(BEHAVIOURS):
+    names = list(BEHAVIOURS)
+    at = names.index(name)
+    if low_g is None or at + 1 >= len(names):
         return None, None
-    return net_g - low_g, BEHAVIOURS[at + 1]
+    return net_g - low_g, names[at + 1]

@@ -12,7 +12,7 @@ from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.design import Design, Host
 from lamsik.core.shapes.forms import form
 from lamsik.core.shapes.scaling import with_length
-from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
+from lamsik.core.trade.behaviours import BEHAVIOURS
 from lamsik.documents.body import edits_parts, edits_shape, edits_tank, paint
 from lamsik.documents.body.document import MOST_BYTES, body_block, new_document, to_design, with_design
 from lamsik.documents.body.shape import BODY_SCHEMA
@@ -34,8 +34,8 @@ def _before_set(document: Document, path: str, text: str, catalogue: Catalogue) 
 def _chosen(document: Document, path: str, catalogue: Catalogue) -> Document:
     """A behaviour that has a name brings its usual speed."""
     name = document["want"]["behaviour"]
-    if path == "want.behaviour" and name in TYPICAL_SPEED_CM_S:
-        document["want"]["speed_cm_s"] = TYPICAL_SPEED_CM_S[name]
+    if path == "want.behaviour" and name in BEHAVIOURS:
+        document["want"]["speed_cm_s"] = BEHAVIOURS[name].speed_cm_s
     return paint.noted(document, path)
 
 

@@ -11,7 +11,7 @@ from lamsik.core.shapes.hardware import SEATS, Item
 from lamsik.core.shapes.inside import Cavity, PouredEnd
 from lamsik.core.shapes.scaling import scaled
 from lamsik.core.shapes.trial import BELLY, TrialWeight
-from lamsik.core.tank.motion import TYPICAL_SPEED_CM_S
+from lamsik.core.trade.behaviours import BEHAVIOURS
 from lamsik.documents.adding import adding, taking
 from lamsik.documents.body import paint
 from lamsik.documents.body.document import to_design, want_row, with_design
@@ -53,13 +53,13 @@ def _hold(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 
 def _want(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     name = word(edit, "behaviour")
-    if name not in TYPICAL_SPEED_CM_S:
-        raise Refused("want.behaviour", name, named(TYPICAL_SPEED_CM_S))
+    if name not in BEHAVIOURS:
+        raise Refused("want.behaviour", name, named(BEHAVIOURS))
     was = to_design(document).want
     by = was.by if name == "floats" or was.by != "freeboard" else "speed"
-    percent = {"floats": 15.0, "slow rise": 2.0, "suspends": 0.0, "slow sink": -2.0, "sinks": -15.0}[name]
+    usual = BEHAVIOURS[name]
     document["want"] = want_row(
-        replace(was, behaviour=name, speed_cm_s=TYPICAL_SPEED_CM_S[name], by=by, net_percent=percent)
+        replace(was, behaviour=name, speed_cm_s=usual.speed_cm_s, by=by, net_percent=usual.share_percent)
     )
     return document
 

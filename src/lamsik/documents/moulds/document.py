@@ -20,10 +20,11 @@ from lamsik.core.moulds.layout import (
     usual_stand,
 )
 from lamsik.core.moulds.masters import Master
-from lamsik.core.moulds.pull import OPEN, TWO_PART, best_parting, choices, features
+from lamsik.core.moulds.pull import best_parting, choices, features
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.sources import Source
 from lamsik.core.tank.mass import budget
+from lamsik.core.trade.mould_kinds import OPEN, TWO_PART
 from lamsik.documents.body import document as body_document
 from lamsik.documents.body.shape import BODY_SCHEMA
 from lamsik.documents.document_schema import DocumentSchema, with_default

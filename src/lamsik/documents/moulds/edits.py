@@ -18,8 +18,9 @@ from lamsik.core.moulds.layout import (
     usual_stand,
 )
 from lamsik.core.moulds.masters import Master
-from lamsik.core.moulds.pull import OPEN, best_parting
+from lamsik.core.moulds.pull import best_parting
 from lamsik.core.moulds.vents import fewest_vents
+from lamsik.core.trade.mould_kinds import OPEN
 from lamsik.documents.adding import adding
 from lamsik.documents.engine import Kind, Reference
 from lamsik.documents.moulds.document import (

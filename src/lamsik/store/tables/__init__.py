@@ -8,8 +8,7 @@ from lamsik.store.tables.people import LogEntry, Person
 from lamsik.store.tables.pieces import Piece, PieceStep, Route
 from lamsik.store.tables.shared import SentForm, Setting, Typed, now
 from lamsik.store.tables.stores import Drill, Hardware, ShopWater, SlugStock
-from lamsik.store.tables.tank import TimedRun, TowRun
-from lamsik.store.tables.weighing import Instrument, Weighed, Weighing
+from lamsik.store.tables.weighing import Instrument, Observation, Weighed
 
 __all__ = [
     "Batch",
@@ -23,6 +22,7 @@ __all__ = [
     "Hardware",
     "Instrument",
     "MouldMade",
+    "Observation",
     "Order",
     "Person",
     "Piece",
@@ -36,11 +36,8 @@ __all__ = [
     "ShopWater",
     "SkinMesh",
     "SlugStock",
-    "TimedRun",
-    "TowRun",
     "Tracing",
     "Typed",
     "Weighed",
-    "Weighing",
     "now",
 ]

@@ -5,6 +5,7 @@ from datetime import date, datetime
 from sqlalchemy import Index, text
 from sqlmodel import Field, SQLModel
 
+from lamsik.core.trade.behaviours import USUAL
 from lamsik.store.tables.shared import Typed, now
 
 
@@ -41,7 +42,7 @@ class Order(Typed, table=True):
     form: str = "slim"
     material: str = "basswood"
     scheme_id: int | None = Field(default=None, foreign_key="document.id")
-    behaviour: str = "slow rise"
+    behaviour: str = USUAL
     pitch_deg: float = 0.0
     water_id: int | None = Field(default=None, foreign_key="water.id")
     due_on: date | None = None

@@ -4,7 +4,7 @@ from datetime import date, datetime
 from typing import Any
 
 from sqlalchemy import JSON, Index, text
-from sqlmodel import Field, SQLModel
+from sqlmodel import Field
 
 from lamsik.store.tables.shared import Typed, now
 
@@ -23,21 +23,31 @@ class Instrument(Typed, table=True):
     checked_g: float | None = None
 
 
-class Weighing(SQLModel, table=True):
-    """A reading: of the whole piece after a stage, of one part, or of the piece held under in a water. The
-    newest of a target counts.
+class Observation(Typed, table=True):
+    """Something that was read or timed: of what, which figure, how far it may be off, on which instrument,
+    under which conditions, when and by whom. One that is taken back stays in the record and no longer
+    counts.
+
+    Of a piece (`of_id` is its row): `stage:…`, `part:…` and `water:…` [g], the newest of each counts. Of a
+    document: `rise` and `sink` [s], `tow` [m deep].
     """
 
-    __table_args__ = (Index("weighing_in_water", "piece_id", sqlite_where=text("target LIKE 'water:%'")),)
+    __table_args__ = (
+        Index("observation_of", "of", "of_id", "what", "id"),
+        Index("observation_in_water", "of_id", sqlite_where=text("what LIKE 'water:%'")),
+    )
     id: int | None = Field(default=None, primary_key=True)
-    piece_id: int = Field(foreign_key="piece.id", index=True)
-    target: str
-    mass_g: float
-    text: str
-    instrument_id: int = Field(foreign_key="instrument.id")
+    of: str
+    of_id: int
+    what: str
+    value: float
+    spread: float | None = None
+    text: str = ""
+    instrument_id: int | None = Field(default=None, foreign_key="instrument.id")
+    conditions: dict[str, Any] = Field(default_factory=dict, sa_type=JSON)
     at: datetime = Field(default_factory=now)
+    person_id: int | None = Field(default=None, foreign_key="person.id")
     undone_at: datetime | None = None
-    water: dict[str, Any] = Field(default_factory=dict, sa_type=JSON)
 
 
 class Weighed(Typed, table=True):

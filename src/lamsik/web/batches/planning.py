@@ -146,12 +146,12 @@ def plan(product_id: int, product: Product, asked: BatchAsked, now: datetime) ->
         Refused: naming the field: nothing to fill, a density out of reach, an amount that rounds to nothing.
     """
     room = stores.setting(db(), "mixing")
-    loss, learned = mixes.loss_of(db(), product_id)
+    loss = mixes.loss_of(db(), product_id)
     typed_loss = asked.value("loss", "percent", "loss", "%")
     job = MixJob(
         asked.value("net", "volume", "net volume", "ml", 0.0) or 0.0,
         asked.value("sprue", "volume", "sprue", "ml", 0.0) or 0.0,
-        loss if typed_loss is None else typed_loss / 100.0,
+        loss.value if typed_loss is None else typed_loss / 100.0,
     )
     at_c = float(asked.value("at", "temperature", "temperature", "", float(room["room_c"])) or 0.0)
     step = float(asked.value("step", "mass", "scale step", "g", float(room["step_g"])) or 0.0)
@@ -189,7 +189,7 @@ def plan(product_id: int, product: Product, asked: BatchAsked, now: datetime) ->
         demould,
         cure,
         _warnings(product, out, total, step, mixed),
-        learned,
+        loss.n,
     )
 
 

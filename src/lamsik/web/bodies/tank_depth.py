@@ -22,8 +22,9 @@ from lamsik.core.tank.refit import refit
 from lamsik.core.tank.sensitivities import Effect, Flip, bare, effects, flips
 from lamsik.core.tank.trial import in_tub
 from lamsik.core.tank.wanted import Holding, holdings, target
+from lamsik.core.trade.behaviours import BEHAVIOURS
 from lamsik.core.water import Water
-from lamsik.store.tables import TimedRun
+from lamsik.store.tub import TimedRun
 from lamsik.web.bodies.tank_view import (
     AllowanceRow,
     Beside,
@@ -124,20 +125,11 @@ def flip_words(flipping: Sequence[Flip]) -> str:
     return " ".join(_flip(row) for row in flipping)
 
 
-_VERBS = {
-    "floats": "floats",
-    "slow rise": "rises slowly",
-    "suspends": "suspends",
-    "slow sink": "sinks slowly",
-    "sinks": "sinks",
-}
-
-
 def _flip(row: Flip) -> str:
     ways = [f"{row.salinity_psu:.1f} PSU at this temperature"] if row.salinity_psu is not None else []
     ways += [f"{row.temperature_c:.0f} °C at this salinity"] if row.temperature_c is not None else []
     where = " or ".join(ways) or "no natural water comes there by heat or salt alone"
-    return f"It {_VERBS[row.behaviour]} from {row.density_g_cm3:.4f} g/cm³ on ({where})."
+    return f"It {BEHAVIOURS[row.behaviour].does} from {row.density_g_cm3:.4f} g/cm³ on ({where})."
 
 
 def _want(outcome: Outcome, waters: Sequence[Water]) -> Wants:
@@ -188,7 +180,7 @@ def _water(water: Water, held: Mapping[str, Holding]) -> WaterRow:
         name=water.name,
         on=row is not None,
         fails=row is not None and not row.held,
-        says=f"{_VERBS[row.behaviour]}, {signed(row.net_g)} g" if row else "",
+        says=f"{BEHAVIOURS[row.behaviour].does}, {signed(row.net_g)} g" if row else "",
         edit=edit("hold", name=water.name),
     )
 
@@ -200,7 +192,7 @@ def _lost(held: Mapping[str, Holding], outcome: Outcome) -> str:
             f"No ballast makes it so in all these waters: they lie {apart:.2f} g too far apart for this band."
         )
     lost = [
-        f"in {name} it {_VERBS[row.behaviour]} ({signed(row.net_g)} g)"
+        f"in {name} it {BEHAVIOURS[row.behaviour].does} ({signed(row.net_g)} g)"
         for name, row in held.items()
         if not row.held
     ]

@@ -19,7 +19,7 @@ from lamsik.core.water import Water
 from lamsik.drawings.headon import head_on
 from lamsik.drawings.svg import Node
 from lamsik.drawings.tank import HELD, SURFACE, VIEWS, default_view, scene, shown_view
-from lamsik.store.tables import TimedRun
+from lamsik.store.tub import TimedRun
 from lamsik.web.bodies.shape_facts import segment_rows
 from lamsik.web.bodies.tank_depth import beside, deeper
 from lamsik.web.bodies.tank_facts import budget_rows, tank_facts

@@ -12,6 +12,8 @@ from lamsik.core.floats.rating import loading_g
 from lamsik.core.floats.shotting import pull_to
 from lamsik.core.floats.slider import SliderAnswer, slider
 from lamsik.core.materials import BODY_MATERIALS, METALS
+from lamsik.core.route.others import of_float
+from lamsik.core.route.steps import Route
 from lamsik.core.units import parse
 from lamsik.core.water import Water
 from lamsik.documents.floats.document import to_float
@@ -20,7 +22,7 @@ from lamsik.documents.shots.document import SHOTS
 from lamsik.documents.shots.document import table_of as read_table
 from lamsik.drawings.floats import thumbnail
 from lamsik.drawings.svg import Node
-from lamsik.store import documents, floats
+from lamsik.store import documents, floats, routes
 from lamsik.store.tables import Document
 from lamsik.web.floats import shots
 from lamsik.web.floats.live import current
@@ -136,7 +138,17 @@ def edit(key: int) -> str:
         kinds=KINDS,
         waters=shop_waters(),
         tables=floats.tables(db()),
+        route=_route(row),
     )
+
+
+def _route(row: Document) -> Route:
+    """How one of it is made."""
+    design = to_float(documents.content(db(), row))
+    bodies = [part for part in design.parts if not part.inside]
+    largest = max(bodies, key=lambda part: part.length_mm * part.diameter_mm**2)
+    body, minutes = f"{largest.density_g_cm3:.2f} g/cm³", routes.own_minutes(db())
+    return of_float(design.kind, body, design.paint_g, design.varnish_g, minutes)
 
 
 @blueprint.get("/<int:key>/learned")

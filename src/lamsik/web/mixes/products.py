@@ -150,7 +150,7 @@ def show(key: int) -> ResponseReturnValue:
 
 def _page(row: Document, tub_problem: Refused | None = None) -> ResponseReturnValue:
     product = to_product(documents.content(db(), row))
-    loss, learned = mixes.loss_of(db(), row.id or 0)
+    loss = mixes.loss_of(db(), row.id or 0)
     return render_template(
         "mixes/product.html",
         row=row,
@@ -165,7 +165,6 @@ def _page(row: Document, tub_problem: Refused | None = None) -> ResponseReturnVa
         tubs=_with_day(row.id or 0, product),
         rule=RULE,
         loss=loss,
-        learned=learned,
         received=request.form,
     ), (422 if tub_problem else 200)
 

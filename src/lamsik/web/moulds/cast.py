@@ -11,6 +11,8 @@ from lamsik.core.castings.pouring import UNTIL_POURED
 from lamsik.core.castings.shots import FoamShot, HotShot, MouldShot
 from lamsik.core.castings.throughput import Cycle, Making, Plan, plan
 from lamsik.core.errors import Refused, one_of
+from lamsik.core.learning import Learned
+from lamsik.core.mixes.amount import USUAL_LOSS
 from lamsik.core.mixes.clocks import RULE, at_temperature
 from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.product import Product
@@ -182,7 +184,7 @@ def show(key: int) -> ResponseReturnValue:
         orders=orders.for_design(db(), content["master"].get("body_id")) if source.may_sell else [],
         fields=FIELDS,
         rule=RULE,
-        learned=mixes.loss_of(db(), chosen[0]) if chosen else (0.05, 0),
+        learned=mixes.loss_of(db(), chosen[0]) if chosen else Learned(USUAL_LOSS),
         gelled=plastisol.GELLED,
         hot=plastisol.HOT,
         source=source,

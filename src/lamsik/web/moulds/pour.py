@@ -16,6 +16,7 @@ from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.faults import FAULTS
 from lamsik.core.moulds.heat import Heat
 from lamsik.core.moulds.layout import Mould
+from lamsik.core.trade.mould_kinds import MOULD_KINDS
 from lamsik.documents.body.cast import cast_content
 from lamsik.store import documents, mixes, moulds, pours
 from lamsik.store.tables import Batch, Document, MouldMade, Order, Piece, Pour, now
@@ -175,6 +176,7 @@ def _page(pour: Pour, problem: Refused | None = None) -> ResponseReturnValue:
         version=mould_made,
         row=row,
         mould=mould,
+        kind=MOULD_KINDS[mould.kind],
         product=product,
         cast=cast,
         ticks=ticks,

@@ -16,10 +16,11 @@ from lamsik.core.moulds.heat import Heat, level_error_mm, shrinkage
 from lamsik.core.moulds.layout import Mould, box, cavity_ml
 from lamsik.core.moulds.masters import PULLS, Master
 from lamsik.core.moulds.press import pressed
-from lamsik.core.moulds.pull import PRESS, Choice
+from lamsik.core.moulds.pull import Choice
 from lamsik.core.moulds.silicone import Bricks, Half, Saved, clay_ml, lift, walls_of
 from lamsik.core.moulds.vents import HighPoint
 from lamsik.core.shapes.sources import Source
+from lamsik.core.trade.mould_kinds import MOULD_KINDS, PRESS
 from lamsik.core.units import show
 from lamsik.documents.moulds.document import to_mould
 from lamsik.documents.rows import Document
@@ -312,7 +313,7 @@ def _casting(document: Document, mould: Mould, shop: MouldShop) -> CastingPanel:
     percent = cast.shrink_percent if cast else mould.shrink_percent
     shrunk = shrinkage(cavity_ml(mould), percent, feed_ml(mould) / max(len(mould.cavities), 1))
     feed = f"{shrunk.shrinks_ml:.2f} ml shrink away in each cavity, the funnel feeds {shrunk.feeds_ml:.2f} ml"
-    short = shrunk.short_ml > 1e-6 and mould.kind not in ("open", "press")
+    short = shrunk.short_ml > 1e-6 and MOULD_KINDS[mould.kind].is_fed
     return CastingPanel(
         heat=(
             f"{warm.says[0].upper()}{warm.says[1:]}."

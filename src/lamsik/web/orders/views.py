@@ -9,7 +9,7 @@ from lamsik.core.money import read
 from lamsik.core.orders.status import STATUSES
 from lamsik.core.shapes.design import Want
 from lamsik.core.shapes.forms import FORMS, form
-from lamsik.core.tank.motion import BEHAVIOURS, TYPICAL_SPEED_CM_S
+from lamsik.core.trade.behaviours import BEHAVIOURS, USUAL
 from lamsik.documents.body.document import to_design
 from lamsik.documents.body.edits import BODY
 from lamsik.documents.engine import apply
@@ -29,15 +29,6 @@ from lamsik.words import refusals
 
 blueprint = Blueprint("orders", __name__, url_prefix="/orders")
 
-SHOULD = {
-    "floats": "float",
-    "slow rise": "rise slowly",
-    "suspends": "suspend",
-    "slow sink": "sink slowly",
-    "sinks": "sink",
-}
-"""The behaviours as a customer asks for them."""
-
 
 @blueprint.get("")
 def index() -> str:
@@ -52,7 +43,7 @@ def _form(schemes: Picks) -> EnquiryForm:
         (name, f"{name}, about {m.density_g_cm3:.2f} g/cm³") for name, m in BODY_MATERIALS.items()
     )
     asked.scheme.choices = choices([(0, "not chosen yet"), *schemes.rows])
-    asked.behaviour.choices = choices((name, SHOULD[name]) for name in BEHAVIOURS)
+    asked.behaviour.choices = choices((one.key, one.should) for one in BEHAVIOURS.values())
     asked.water.choices = choices(
         (row.id, f"{row.name}, {row.temperature_c:g} °C") for row in stores.waters(db())
     )
@@ -65,7 +56,7 @@ def new() -> ResponseReturnValue:
     schemes = picks.of("scheme", picks.sent("scheme", "scheme"))
     asked = _form(schemes)
     if request.method == "GET":
-        asked.behaviour.data, asked.material.data = "slow rise", "basswood"
+        asked.behaviour.data, asked.material.data = USUAL, "basswood"
     if asked.validate_on_submit():
         try:
             return _place(asked)
@@ -164,7 +155,7 @@ def design(key: int) -> ResponseReturnValue:
         db().add(order)
         return redirect(url_for("orders.show", key=key))
     water = db().get(ShopWater, order.water_id) if order.water_id else None
-    want = Want(order.behaviour, TYPICAL_SPEED_CM_S[order.behaviour], order.pitch_deg)
+    want = Want(order.behaviour, BEHAVIOURS[order.behaviour].speed_cm_s, order.pitch_deg)
     customer = load(Customer, order.customer_id)
     row = begin(
         f"{form(order.form).name} for {customer.name}"[:120],

@@ -29,10 +29,7 @@ def learn_faces() -> None:
                 (size[0] - solid(design.body).volume_ml, moved(design.body).ml_per_mm)
             )
     learned = {
-        construction: {
-            "mm": learned_mm(learned_faces, MADE_TRUE_TO[construction]),
-            "blanks": len(learned_faces),
-        }
-        for construction, learned_faces in seen.items()
+        construction: learned_mm(blanks, MADE_TRUE_TO[construction]) for construction, blanks in seen.items()
     }
-    stores.put_setting(db(), "faces", {"learned": learned})
+    kept = {name: {"mm": one.value, "blanks": one.n, "spread": one.spread} for name, one in learned.items()}
+    stores.put_setting(db(), "faces", {"learned": kept})

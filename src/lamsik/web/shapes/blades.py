@@ -5,6 +5,7 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.cautions import caution
 from lamsik.core.materials import METALS
+from lamsik.core.route.others import of_blade
 from lamsik.core.shapes.blades import SNAPS, Blade
 from lamsik.core.shapes.sources import SAYS, Source
 from lamsik.documents.blades.document import BLADE, blade_of, content_of
@@ -12,7 +13,7 @@ from lamsik.drawings import blade as drawn
 from lamsik.drawings.paper import sheets
 from lamsik.drawings.svg import Node
 from lamsik.formats import dxf
-from lamsik.store import documents, stores
+from lamsik.store import documents, routes, stores
 from lamsik.store.tables import Document
 from lamsik.web.shapes.blade_live import current
 from lamsik.web.shared import keeping, printing, whole
@@ -81,6 +82,7 @@ def edit(key: int) -> str:
         metals=list(METALS),
         sources=SAYS,
         caution=caution("metal_dust"),
+        route=of_blade(blade_of(documents.content(db(), row)).metal, routes.own_minutes(db())),
     )
 
 

@@ -25,8 +25,8 @@ from lamsik.documents.body.document import to_design
 from lamsik.drawings.charts import PlottedCurve, axis, chart
 from lamsik.drawings.svg import Node
 from lamsik.drawings.towed import towed
-from lamsik.store import documents, orders, tub
-from lamsik.store.tables import Document, TowRun, now
+from lamsik.store import documents, observed, orders, tub
+from lamsik.store.tables import Document, Observation
 from lamsik.web.shared.db import db, load, load_document
 from lamsik.web.shared.facts import signed
 from lamsik.web.shared.forms import typed_texts
@@ -87,7 +87,7 @@ def _tow(ask: TowAsk) -> Tow:
     )
 
 
-def running_room(design: Design, tow: Tow, runs: Sequence[TowRun]) -> RunningRoom:
+def running_room(design: Design, tow: Tow, runs: Sequence[tub.TowRun]) -> RunningRoom:
     """Everything the running room shows of a design towed so."""
     mass = budget(design)
     try:
@@ -157,20 +157,19 @@ def log_run(key: int) -> ResponseReturnValue:
     row, form = load_document("body", key), TowForm()
     if not form.validate_on_submit():
         return _running(row, form), 422
-    db().add(
-        TowRun(
-            design_id=key,
-            revision=row.current,
-            line_out_m=form.line_out.amount or 1.0,
-            speed_m_s=form.speed.amount or 1.0,
-            line_mm=form.line.amount or 0.2,
-            rod_m=form.rod.amount or 0.0,
-            depth_m=form.depth.amount or 0.0,
-            lead_g=form.lead.amount or 0.0,
-            pitch_deg=form.pitch.amount,
-            note=(form.note.data or "").strip(),
-            typed=typed_texts(form),
-        )
+    tub.keep_towed(
+        db(),
+        key,
+        form.depth.amount or 0.0,
+        revision=row.current,
+        line_out_m=form.line_out.amount or 1.0,
+        speed_m_s=form.speed.amount or 1.0,
+        line_mm=form.line.amount or 0.2,
+        rod_m=form.rod.amount or 0.0,
+        lead_g=form.lead.amount or 0.0,
+        pitch_deg=form.pitch.amount,
+        note=(form.note.data or "").strip(),
+        typed=typed_texts(form),
     )
     flash("The run is logged; the estimate is fitted to it.")
     return redirect(url_for("tank_running.show", key=key))
@@ -179,9 +178,8 @@ def log_run(key: int) -> ResponseReturnValue:
 @blueprint.post("/towed/<int:run>/<any(take_back, put_back):way>")
 def take_back(run: int, way: str) -> ResponseReturnValue:
     """Take a logged run back, or put it back."""
-    row = load(TowRun, run)
-    row.undone_at = now() if way == "take_back" else None
-    db().add(row)
+    row = load(Observation, run)
+    observed.take_back(db(), row, way == "take_back")
     if way == "take_back":
         flash("The run is taken back.", f"undo:{url_for('tank_running.take_back', run=run, way='put_back')}")
-    return redirect(url_for("tank_running.show", key=row.design_id))
+    return redirect(url_for("tank_running.show", key=row.of_id))

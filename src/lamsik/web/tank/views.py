@@ -6,10 +6,10 @@ from sqlmodel import col, select
 
 from lamsik.core.materials import BODY_MATERIALS
 from lamsik.core.shapes.allowances import KINDS
-from lamsik.core.tank.motion import BEHAVIOURS
+from lamsik.core.trade.behaviours import BEHAVIOURS
 from lamsik.documents.body.document import to_design
-from lamsik.store import documents, orders, stores
-from lamsik.store.tables import Document, Revision, TimedRun, now
+from lamsik.store import documents, observed, orders, stores, tub
+from lamsik.store.tables import Document, Observation, Revision
 from lamsik.web.bodies.live import current
 from lamsik.web.bodies.tank_depth import place_words
 from lamsik.web.shared import picks
@@ -54,7 +54,7 @@ def _show(row: Document, timed_form: TimedForm) -> str:
         state=current(row, "tank"),
         designs=picks.of("body", (str(key), f"{row.name} ({row.code})")),
         waters=stores.waters(db()),
-        behaviours=BEHAVIOURS,
+        behaviours=BEHAVIOURS.values(),
         slugs=stores.bench(db()).slugs,
         hooks=hooks,
         materials=BODY_MATERIALS,
@@ -75,15 +75,14 @@ def time_run(key: int) -> ResponseReturnValue:
         if form.net.amount is None
         else (abs(form.net.amount) if form.way.data == "rise" else -abs(form.net.amount))
     )
-    db().add(
-        TimedRun(
-            design_id=key,
-            way=form.way.data,
-            distance_m=form.distance.amount or 0.0,
-            seconds=form.seconds.amount or 0.0,
-            net_g=net,
-            typed=typed_texts(form),
-        )
+    tub.keep_timed(
+        db(),
+        key,
+        form.way.data,
+        form.seconds.amount or 0.0,
+        distance_m=form.distance.amount or 0.0,
+        net_g=net,
+        typed=typed_texts(form),
     )
     return redirect(url_for("tank.show", key=key, _anchor="tub"))
 
@@ -91,9 +90,8 @@ def time_run(key: int) -> ResponseReturnValue:
 @blueprint.post("/timed/<int:run>/<any(take_back, put_back):way>")
 def take_back(run: int, way: str) -> ResponseReturnValue:
     """Take a timed run back, or put it back."""
-    row = load(TimedRun, run)
-    row.undone_at = now() if way == "take_back" else None
-    db().add(row)
+    row = load(Observation, run)
+    observed.take_back(db(), row, way == "take_back")
     if way == "take_back":
         flash("The run is taken back.", f"undo:{url_for('tank.take_back', run=run, way='put_back')}")
-    return redirect(url_for("tank.show", key=row.design_id, _anchor="tub"))
+    return redirect(url_for("tank.show", key=row.of_id, _anchor="tub"))

@@ -3,8 +3,9 @@ taken back by itself is taken back here.
 """
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import datetime
+from itertools import groupby
 from typing import Any
 
 from flask import Blueprint, abort, flash, redirect, render_template, request, url_for
@@ -102,24 +103,23 @@ def _whole(text: str) -> int | None:
 
 
 def _lines(rows: Sequence[LogEntry]) -> list[HistoryLine]:
-    """Events as lines: what was done to one thing in one go stands together."""
+    """Entries as lines: what was done to one thing in one go stands together."""
     names, called = people.names(db()), _called(rows)
-    lines: list[HistoryLine] = []
-    last: tuple[Any, ...] = ()
-    for row in rows:
-        name, link, steps = called.get((row.of, row.of_id), (words.OF.get(row.of, row.of), "", {}))
-        if row.of in ("item", "person"):
-            name = str((row.after or {}).get("name") or (row.before or {}).get("name") or name)
-        said = words.said(row.of, row.part, row.before, row.after, steps)
-        here = row.of, row.of_id, row.act or row.id
-        if here == last and lines and not lines[-1].back:
-            begun = row.before is None and not row.part  # what was set as it began is no news
-            before = () if begun else lines[-1].said
-            lines[-1] = replace(lines[-1], said=tuple(filter(None, (said, *before))))
-        elif said:
-            back = row.id if events.can_take_back(row) else None
-            lines.append(HistoryLine(row.at, names.get(row.person_id or 0, ""), name, link, (said,), back))
-        last = here
+    lines = []
+    for _, group in groupby(rows, key=lambda row: (row.of, row.of_id, row.act or row.id)):
+        done = list(group)
+        name, link, steps = called.get((done[0].of, done[0].of_id), (words.OF.get(done[0].of, ""), "", {}))
+        if done[0].of in ("item", "person"):
+            name = str((done[0].after or {}).get("name") or (done[0].before or {}).get("name") or name)
+        begun = any(row.before is None and not row.part for row in done)
+        told = [
+            row for row in reversed(done) if row.part or not begun or row.before is None
+        ]  # what was set as it began is no news
+        said = [words.said(row.of, row.part, row.before, row.after, steps) for row in told]
+        back = done[0].id if len(done) == 1 and events.can_take_back(done[0]) else None
+        by = names.get(done[0].person_id or 0, "")
+        if any(said):
+            lines.append(HistoryLine(done[0].at, by, name, link, tuple(filter(None, said)), back))
     return lines
 
 
