@@ -42,13 +42,16 @@ def held(file: Path) -> dict[str, dict]:
     return found
 
 
-@pytest.fixture(params=SHOPS, ids=lambda file: file.name.removeprefix("shop-").removesuffix(".sqlite3.xz"))
-def raised(request, tmp_path):
+@pytest.fixture(
+    scope="module", params=SHOPS, ids=lambda file: file.name.removeprefix("shop-").removesuffix(".sqlite3.xz")
+)
+def raised(request, tmp_path_factory):
     """What the shop held, and the shop brought up."""
-    (tmp_path / FILE_NAME).write_bytes(lzma.decompress(request.param.read_bytes()))
-    before = held(tmp_path / FILE_NAME)
-    engine = open_database(tmp_path)
-    yield before, tmp_path / FILE_NAME, engine
+    folder = tmp_path_factory.mktemp("earlier")
+    (folder / FILE_NAME).write_bytes(lzma.decompress(request.param.read_bytes()))
+    before = held(folder / FILE_NAME)
+    engine = open_database(folder)
+    yield before, folder / FILE_NAME, engine
     engine.dispose()
 
 

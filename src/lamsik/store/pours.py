@@ -124,6 +124,21 @@ def link_of(batch: Batch) -> str:
     return f"/pours/{batch.pour_id}" if batch.pour_id else f"/mixes/batch/{batch.id}"
 
 
+def lay_out(session: Session, pour: Pour, name: str, there: bool) -> None:
+    """Something is laid out, or is not after all: said twice it stays so."""
+    pour.ticks = sorted({*pour.ticks, name} if there else {*pour.ticks} - {name})
+    session.add(pour)
+    session.flush()
+
+
+def replan(session: Session, batch: Batch, plan: dict[str, Any], at_c: float) -> None:
+    """A cup that is still weighed follows what is asked for now; cautions that were read for it stay read."""
+    read = {name: value for name, value in batch.plan.items() if name == "cautions_read"}
+    batch.plan, batch.at_c = {**plan, **read}, at_c
+    session.add(batch)
+    session.flush()
+
+
 def begin_weighing(session: Session, batch: Batch) -> None:
     """A cup is weighed from now on; the pour it is for was laid out. Raises `Refused`: nothing is kept."""
     pour = _both(session, batch)

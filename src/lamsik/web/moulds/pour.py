@@ -121,9 +121,7 @@ def _replan(pour: Pour, batch: Batch) -> None:
     """A batch that is still weighed follows what is asked for now; what is in the cup stays in it."""
     opened_ = _opened(pour)
     planned = _planned(pour, opened_[3], opened_[4])
-    read = {name: value for name, value in batch.plan.items() if name == "cautions_read"}
-    batch.plan, batch.at_c = {**planned.kept(), **read}, planned.at_c
-    db().add(batch)
+    pours.replan(db(), batch, planned.kept(), planned.at_c)
 
 
 @blueprint.post("/<int:key>/drop")
@@ -238,10 +236,7 @@ def tick(key: int) -> ResponseReturnValue:
     that tick it both tick it.
     """
     pour = load(Pour, key)
-    name = request.form.get("tick", "")[:40]
-    done = set(pour.ticks)
-    pour.ticks = sorted(done - {name} if request.form.get("on") == "0" else done | {name})
-    db().add(pour)
+    pours.lay_out(db(), pour, request.form.get("tick", "")[:40], request.form.get("on") != "0")
     return redirect(url_for("moulds_pour.show", key=key))
 
 
