@@ -7,7 +7,7 @@ from lamsik.core.trade.step_kinds import Minutes
 TURNED = Made(
     "carve",
     "Turn the body",
-    "Square the blank, drill it through, turn it to the profile in {}.",
+    "Square a blank of {}, drill it through, turn it to the profile.",
     ("wood_dust", "blades"),
 )
 """A float of wood; its stem goes through."""
