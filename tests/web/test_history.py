@@ -135,3 +135,18 @@ def test_pages_of_the_history_that_name_nothing_are_answered(demo):
     event = rows(demo, LogEntry, LogEntry.of == "pour", LogEntry.of_id == made.id)[0]
     told = demo.post(f"/history/{event.id}/take-back", follow_redirects=True).text
     assert "gone back on at its own bench" in told
+
+
+def test_what_was_changed_says_which_and_goes_back_and_shipping_is_not_left_out(two):
+    ann, bo = two
+    page, piece = piece_of(ann)
+    ann.post(f"{page}/steps/begin", {"step": "carve"})
+    ann.post(f"{page}/steps/note", {"step": "carve", "note": "a knot"})
+    back = f"/history/{rows(bo, LogEntry, LogEntry.of == 'piece')[-1].id}/take-back"
+    assert bo.post(back).status_code == 302 and "a knot" not in bo.get(page).text
+    ann.post(f"{page}/steps/tick", {"step": "carve", "done": "1"})
+    assert "Carve the body: done" in lines(bo, f"/history?of=piece&id={piece.id}")[0]
+    sent = ann.post(f"{page}/steps/leave-out", {"step": "ship", "reason": "kept"})
+    assert sent.status_code == 422 and "what is not sent is not left out" in sent.text
+    refused = ann.post(f"{page}/weigh", {"target": "stage:carved", "mass": "x", "instrument": "1"})
+    assert refused.status_code == 422 and 'name="back" value="/"' in refused.text

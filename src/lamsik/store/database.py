@@ -77,8 +77,10 @@ def migrate(engine: Engine) -> None:
         try:
             with connection.begin():
                 config.attributes["connection"] = connection
+                was = MigrationContext.configure(connection).get_current_revision()
                 command.upgrade(config, "head")
-                _names_what_is_there(connection)
+                if was != newest_revision():
+                    _names_what_is_there(connection)
         finally:
             driver.execute("PRAGMA foreign_keys = ON")
 

@@ -54,31 +54,33 @@ class Watched:
         by: the column that names it.
         part: what such a row is of it.
         back: whether a change of it can be taken back by itself.
+        says: the column that says which it is: kept with every change.
     """
 
     of: str
     by: str = "id"
     part: str = ""
     back: bool = False
+    says: str = ""
 
 
 WATCHED: dict[type[SQLModel], Watched] = {
     Piece: Watched("piece"),
-    PieceStep: Watched("piece", "piece_id", "step", back=True),
-    Observation: Watched("", "of_id", "observed"),
+    PieceStep: Watched("piece", "piece_id", "step", back=True, says="step"),
+    Observation: Watched("", "of_id", "observed", says="what"),
     Pour: Watched("pour"),
     Batch: Watched("batch"),
-    Order: Watched("order", back=True),
+    Order: Watched("order"),
     Customer: Watched("customer", back=True),
     Document: Watched("document"),
     MouldMade: Watched("document", "mould_id", "made"),
     Weighed: Watched("thing"),
     ShopTub: Watched("item", part="tub"),
-    Hardware: Watched("item", part="part", back=True),
-    SlugStock: Watched("item", part="ballast", back=True),
+    Hardware: Watched("item", part="part", back=True, says="name"),
+    SlugStock: Watched("item", part="ballast", back=True, says="name"),
     Drill: Watched("item", part="drill", back=True),
-    ShopWater: Watched("item", part="water", back=True),
-    Instrument: Watched("item", part="scale", back=True),
+    ShopWater: Watched("item", part="water", back=True, says="name"),
+    Instrument: Watched("item", part="scale", back=True, says="name"),
     Person: Watched("person"),
 }
 TABLES = {(watched.of, watched.part): table for table, watched in WATCHED.items() if watched.of}
@@ -134,7 +136,9 @@ def _changed(session: AnySession) -> Iterator[dict[str, Any]]:
             if history.added and was != told(history.added[0]):
                 before[name], after[name] = was, told(history.added[0])
         if after:
-            yield {**_named(row), "before": before, "after": after}
+            says = WATCHED[type(row)].says
+            which = {says: told(getattr(row, says))} if says else {}
+            yield {**_named(row), "before": {**which, **before}, "after": {**which, **after}}
 
 
 def _gone(session: AnySession) -> Iterator[dict[str, Any]]:
@@ -187,8 +191,11 @@ def rebuilt(session: Session, of: str, of_id: int) -> State:
 def can_take_back(one: LogEntry) -> bool:
     """Whether this kind of change can be undone by itself: nothing else follows from it."""
     table = TABLES.get((one.of, one.part))
+    if table is None:
+        return False
     put_away = one.after is not None and set(one.after) == {"deleted_at"}
-    return table is not None and (WATCHED[table].back or put_away)
+    ticked_again = table is PieceStep and one.after is None  # that asks what stands against it, at its bench
+    return put_away or (WATCHED[table].back and not ticked_again)
 
 
 def take_back(session: Session, one: LogEntry) -> SQLModel | None:

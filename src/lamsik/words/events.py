@@ -3,6 +3,8 @@
 from collections.abc import Callable, Mapping
 from typing import Any
 
+from lamsik.words import quantities
+
 Values = Mapping[str, Any]
 Names = Mapping[str, str]
 """Of what is kept by a key: what it is called."""
@@ -66,18 +68,30 @@ def _anything(before: Values | None, after: Values | None, _names: Names) -> str
         return "taken back" if after["undone_at"] else "counts again"
     if "accepted_at" in after:
         return "accepted" if after["accepted_at"] else "an enquiry again"
-    loud = [name for name in after if name not in QUIET and name != "at" and not name.endswith("_at")]
+    loud = [
+        name
+        for name in after
+        if name not in QUIET and name != "at" and not name.endswith("_at") and after[name] != before.get(name)
+    ]
     return "; ".join(_change(name, before.get(name), after[name]) for name in loud)
 
 
 def _change(name: str, was: Any, now: Any) -> str:
     called = FIELDS.get(name, name.removesuffix("_id").replace("_", " "))
-    plain = not name.endswith("_id") and not isinstance(now, list | dict)
-    return f"{called}: {_short(was)} → {_short(now)}" if plain else f"{called} changed"
+    plain = not name.endswith(("_id", "_minor")) and not isinstance(now, list | dict)
+    return f"{called}: {_short(was, name)} → {_short(now, name)}" if plain else f"{called} changed"
 
 
-def _short(value: Any) -> str:
-    text = "none" if value in (None, "") else f"{value:g}" if isinstance(value, float) else str(value)
+QUANTITIES = {"_mm": "length", "_g": "mass", "_g_cm3": "density", "_c": "temperature", "_deg": "angle"}
+"""What a column is a measure of, by how its name ends."""
+
+
+def _short(value: Any, name: str) -> str:
+    measure = next((is_of for end, is_of in QUANTITIES.items() if name.endswith(end)), "")
+    if isinstance(value, float):
+        text = quantities.said(value, measure) if measure else f"{value:g}"
+    else:
+        text = "none" if value in (None, "") else str(value)
     return text if len(text) <= 60 else f"{text[:59]}…"
 
 

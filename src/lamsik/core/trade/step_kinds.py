@@ -2,7 +2,8 @@
 looked at before it counts as done. A kind more is one row here.
 
 The minutes are those a shop begins with, until its own are known (spread about a third): set-up, once for all
-pieces that are done together, and each.
+pieces that are done together, and each. Those of a print, a blade and of shipping are our own guess beside
+the others.
 """
 
 from collections.abc import Mapping

@@ -82,7 +82,10 @@ def leave_out(key: int) -> ResponseReturnValue:
     piece, _, row = _sent(key)
     if not _typed("reason"):
         raise Refused("reason", "", "say why it is left out: it stands with the step")
+    if row.step.of.hands_over:
+        raise Refused("step", row.step.name, "what is not sent is not left out: the piece stays ready")
     pieces.end_step(db(), piece, row.step.key, reason=_typed("reason"))
+    mixes.stop_linked(db(), waits_at(piece, row.step.key))
     return _to(key)
 
 

@@ -1,8 +1,9 @@
 """Who stands at this browser: said once, by one of the shop's names, and changed by one tap."""
 
 from typing import Any
+from urllib.parse import urlsplit
 
-from flask import session
+from flask import request, session
 
 from lamsik.store import people
 from lamsik.store.tables import Person
@@ -20,4 +21,10 @@ def at_the_bench() -> dict[str, Any]:
     rows = people.here(db())
     said = session.get(HERE)
     known = said if said in {0, *(row.id for row in rows)} else None
-    return {"people": rows, "person_here": known or 0, "person_unsaid": bool(rows) and known is None}
+    came = urlsplit(request.referrer or "").path if request.method != "GET" else request.full_path
+    return {
+        "way_back": came or "/",
+        "people": rows,
+        "person_here": known or 0,
+        "person_unsaid": bool(rows) and known is None,
+    }
