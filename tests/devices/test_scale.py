@@ -114,38 +114,37 @@ def test_it_does_not_tell_what_else_answers_at_an_address():
     """A closed port, one that is mute, one that talks of something else: the same words after the same
     time, so that nobody looks round the network with it.
     """
-    told = {}
+    now = [100.0]
     with (
         socket.create_server(("127.0.0.1", 0)) as mute,
         socket.create_server(("127.0.0.1", 0)) as talks,
         socket.socket() as closed,
     ):
         closed.bind(("127.0.0.1", 0))
-        ports = {
-            name: ScalePort(Settings(f"socket://127.0.0.1:{found.getsockname()[1]}"))
-            for name, found in (("mute", mute), ("talks", talks), ("closed", closed))
-        }
+        ports = [
+            ScalePort(Settings(f"socket://127.0.0.1:{found.getsockname()[1]}"), clock=lambda: now[0])
+            for found in (mute, talks, closed)
+        ]
         talking, _ = talks.accept()
+
+        def told() -> set[tuple[str, str, int]]:
+            return {(port.state.state, port.state.says, port.state.garbled) for port in ports}
+
         try:
-            for step in range(30):
-                talking.sendall(b"220 mail ready\r\n")
-                told.setdefault(step < 20, []).append(
-                    {
-                        name: (port.state.state, port.state.says, port.state.garbled)
-                        for name, port in ports.items()
-                    }
-                )
-                time.sleep(0.1)
-            until(ports["mute"], lambda s: s.state == GONE)
-            until(ports["talks"], lambda s: s.state == GONE)
-            last = until(ports["closed"], lambda s: s.state == GONE)
-            assert {(port.state.state, port.state.says, port.state.garbled) for port in ports.values()} == {
-                (GONE, last.says, 0)
-            } and "No reading comes" in last.says
-            assert all(len(set(seen.values())) == 1 for seen in told[True])
+            before = told()
+            assert len(before) == 1
+            for now[0] in (100.0, 101.0, 102.4):
+                for _ in range(5):
+                    talking.sendall(b"220 mail ready\r\n")
+                    time.sleep(0.1)
+                    assert told() == before
+            now[0] = 102.6
+            talking.sendall(b"220 mail ready\r\n")
+            last = [until(port, lambda s: s.state == GONE) for port in ports]
+            assert told() == {(GONE, last[0].says, 0)} and "No reading comes" in last[0].says
         finally:
             talking.close()
-            for port in ports.values():
+            for port in ports:
                 port.close()
 
 
