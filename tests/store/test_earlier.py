@@ -1,5 +1,6 @@
 """Shops of earlier releases, lived in: brought up, they hold every row they held."""
 
+import json
 import lzma
 import sqlite3
 from pathlib import Path
@@ -7,12 +8,12 @@ from pathlib import Path
 import pytest
 from sqlmodel import select
 
-from lamsik.store import documents, events, routes
+from lamsik.store import documents, events, routes, weighed
 from lamsik.store.database import FILE_NAME, open_database, session_of
-from lamsik.store.tables import Batch, Document, Observation, Piece, PieceStep, Pour
+from lamsik.store.tables import Batch, Document, Observation, Piece, PieceStep, Pour, WeighedThing
 
 SHOPS = sorted((Path(__file__).parent.parent / "cases").glob("shop-*.sqlite3.xz"))
-RENAMED = {"stepdone": "piece_step"}
+RENAMED = {"stepdone": "piece_step", "weighed": "thing"}
 OBSERVED = {"weighing": ("mass_g", "at"), "timedrun": ("seconds", "at"), "towrun": ("depth_m", "at")}
 """Tables that are one now, and the columns that hold what was seen and when."""
 TOLD_ANEW = {
@@ -20,6 +21,8 @@ TOLD_ANEW = {
     "tracing": {"picture"},
     "shop_order": {"stand", "queue"},
     "alembic_version": {"version_num"},
+    "weighed": {"typed", "water", "marks", "line_mm", "line_under_mm", "instrument_id"}
+    | {f"{name}_g" for name in weighed.MASSES},
 }
 """Columns that are told anew, or whose values lie elsewhere now."""
 
@@ -42,6 +45,20 @@ def held(file: Path) -> dict[str, dict]:
     return found
 
 
+def things_of(file: Path) -> dict[int, tuple]:
+    """What an earlier shop had weighed by itself, by its own columns."""
+    with sqlite3.connect(file) as shop:
+        if not shop.execute("SELECT 1 FROM sqlite_master WHERE name = 'weighed'").fetchone():
+            return {}
+        masses = ", ".join(f"{name}_g" for name in weighed.MASSES)
+        rows = shop.execute(
+            f"SELECT id, name, {masses}, marks, water, line_mm, line_under_mm, instrument_id FROM weighed"
+        ).fetchall()
+    return {
+        row[0]: (*row[1:6], json.loads(row[6]), json.loads(row[7]), (row[8], row[9]), row[10]) for row in rows
+    }
+
+
 @pytest.fixture(
     scope="module", params=SHOPS, ids=lambda file: file.name.removeprefix("shop-").removesuffix(".sqlite3.xz")
 )
@@ -49,14 +66,14 @@ def raised(request, tmp_path_factory):
     """What the shop held, and the shop brought up."""
     folder = tmp_path_factory.mktemp("earlier")
     (folder / FILE_NAME).write_bytes(lzma.decompress(request.param.read_bytes()))
-    before = held(folder / FILE_NAME)
+    before, things = held(folder / FILE_NAME), things_of(folder / FILE_NAME)
     engine = open_database(folder)
-    yield before, folder / FILE_NAME, engine
+    yield before, things, folder / FILE_NAME, engine
     engine.dispose()
 
 
 def test_every_row_and_figure_is_kept(raised):
-    before, file, _ = raised
+    before, _, file, _ = raised
     after = held(file)
     assert before["piece"]["rows"] >= 50 and before["weighing"]["rows"] > 200
     for name, was in before.items():
@@ -72,13 +89,14 @@ def test_every_row_and_figure_is_kept(raised):
 
 
 def test_every_reading_is_where_it_was(raised):
-    before, file, _ = raised
+    before, things, file, _ = raised
     after = held(file)["observation"]
     there = {name: before[name] for name in OBSERVED if name in before}
-    assert after["rows"] == sum(was["rows"] for was in there.values()) > 200
-    seen = sum(was[OBSERVED[name][0]][0] for name, was in there.items())
+    of_things = [value for read in things.values() for value in read[1:5] if value is not None]
+    of_things += [value for read in things.values() for _, value in read[5]]
+    assert after["rows"] == sum(was["rows"] for was in there.values()) + len(of_things) > 200
+    seen = sum(was[OBSERVED[name][0]][0] for name, was in there.items()) + sum(of_things)
     assert after["value"][0] == pytest.approx(seen, rel=1e-12)
-    assert after["at"][1] == sum(was[OBSERVED[name][1]][1] for name, was in there.items())
     with sqlite3.connect(file) as shop:
         of = dict(shop.execute("SELECT of, count(*) FROM observation GROUP BY of").fetchall())
         assert of["piece"] == before["weighing"]["rows"]
@@ -86,8 +104,21 @@ def test_every_reading_is_where_it_was(raised):
         assert shop.execute(lost).fetchone() == (0,)
 
 
+def test_things_weighed_by_themselves_read_as_they_did(raised):
+    _, things, _, engine = raised
+    with session_of(engine) as session:
+        rows = session.exec(select(WeighedThing)).all()
+        assert {row.id for row in rows} == set(things)
+        for one in weighed.of_many(session, rows):
+            masses = (one.air_g, one.water_g, one.sinker_g, one.both_g)
+            water = {name: getattr(one.water, name) for name in things[one.id][6]}
+            line = (one.line_mm, one.line_under_mm)
+            marks = [list(mark) for mark in one.marks]
+            assert (one.name, *masses, marks, water, line, one.instrument_id) == things[one.id]
+
+
 def test_the_log_holds_the_state_of_all_there_was_and_every_piece_has_its_route(raised):
-    _, _, engine = raised
+    _, _, _, engine = raised
     with session_of(engine) as session:
         for table, of in ((Piece, "piece"), (Pour, "pour"), (Batch, "batch")):
             for row in session.exec(select(table)).all():

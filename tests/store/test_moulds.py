@@ -10,7 +10,7 @@ from lamsik.core.errors import Refused
 from lamsik.core.learning import Learned
 from lamsik.documents.moulds.document import first_layout, of_body
 from lamsik.store import documents, mixes, moulds, pours, routes, weighed
-from lamsik.store.tables import Batch, Clock, Document, Pour, ShopTub, Weighed
+from lamsik.store.tables import Batch, Clock, Document, Pour, ShopTub
 from tests.documents.test_body import full
 
 
@@ -219,7 +219,7 @@ class TestShots:
         assert moulds.not_for_sale(session, block) == ""
         thing = weighed.keep(
             session,
-            Weighed(name="Bought", search="", air_g=10.0, source={"kind": "not_for_sale", "note": "bought"}),
+            weighed.Weighed(name="Bought", air_g=10.0, source={"kind": "not_for_sale", "note": "bought"}),
         )
         assert moulds.not_for_sale(session, {"weighed_id": thing.id}) == "not for sale: bought"
 

@@ -240,7 +240,7 @@ class TestBackup:
                 ),
                 "this backup is torn: a row of",
             ),
-            ("DROP TABLE weighed", "no table"),
+            ("DROP TABLE thing", "no table"),
         ):
             bad = tmp_path / "bad.sqlite3"
             bad.write_bytes(copy.read_bytes())

@@ -14,7 +14,7 @@ import pytest
 from sqlmodel import func, select
 
 from lamsik.store.database import FILE_NAME, session_of
-from lamsik.store.tables import Clock, Document, Hardware, Order, Piece, Revision, Weighed
+from lamsik.store.tables import Clock, Document, Hardware, Order, Piece, Revision, WeighedThing
 from lamsik.web.bodies import live
 from tests.demo_rows import (
     FERRY_RUNNER,
@@ -68,7 +68,7 @@ class TestTwice:
                 "/scale",
                 "/scale",
                 {"name": "Bead", "kind": "hardware", "air": "5 g", "water_id": "1", "instrument": "1"},
-                Weighed,
+                WeighedThing,
             ),
         ],
     )
@@ -506,7 +506,7 @@ def test_the_table_of_weighed_things_goes_out_whole_and_coming_in_again_doubles_
         and "id" in head
         and any("ring 2" in row and "F-00" in row and "T" in row for row in rows)
     )
-    before = count(demo, Weighed)
+    before = count(demo, WeighedThing)
     again = demo.post(
         "/scale/things.csv",
         {"file": (io.BytesIO(data), "w.csv")},
@@ -515,5 +515,5 @@ def test_the_table_of_weighed_things_goes_out_whole_and_coming_in_again_doubles_
     )
     assert (
         f"0 weighed things brought in. {before} were here already" in again.text
-        and count(demo, Weighed) == before
+        and count(demo, WeighedThing) == before
     )

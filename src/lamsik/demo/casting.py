@@ -12,9 +12,8 @@ from lamsik.documents.body.cast import cast_content
 from lamsik.documents.engine import apply
 from lamsik.documents.moulds.document import first_layout, master_of, of_body, of_weighed
 from lamsik.documents.moulds.edits import MOULD
-from lamsik.store import documents, mixes, moulds, pours, routes, stores
-from lamsik.store.tables import Batch, Clock, Document, MouldMade, Pour, ShopTub, Weighed, now
-from lamsik.store.weighed import thing_of
+from lamsik.store import documents, mixes, moulds, pours, routes, stores, weighed
+from lamsik.store.tables import Batch, Clock, Document, MouldMade, Pour, ShopTub, WeighedThing, now
 
 
 def build(session: Session) -> None:
@@ -70,12 +69,11 @@ def _mould(
         row = session.exec(select(Document).where(Document.kind == "body", Document.name == of)).one()
         block, master = of_body(row.name, row.id or 0, row.current, documents.content(session, row))
     elif kind == "weighed":
-        thing = session.exec(select(Weighed).where(Weighed.name == of[0])).one()
-        thing_weighed = thing_of(session, thing)
-        assert thing_weighed is not None
-        block, master = of_weighed(
-            thing.name, thing.id or 0, thing.air_g or 0.0, thing_weighed.volume_ml, of[1:]
+        thing = weighed.of(
+            session, session.exec(select(WeighedThing).where(WeighedThing.name == of[0])).one()
         )
+        assert thing.in_water is not None
+        block, master = of_weighed(thing.name, thing.id, thing.air_g or 0.0, thing.in_water.volume_ml, of[1:])
     else:
         block = {
             "kind": "box",

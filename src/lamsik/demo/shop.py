@@ -56,7 +56,6 @@ from lamsik.store.tables import (
     Pour,
     ShopWater,
     Tracing,
-    Weighed,
     now,
 )
 
@@ -192,17 +191,16 @@ def _weighed(session: Session) -> None:
         row = session.exec(select(ShopWater).where(ShopWater.name == where)).one()
         weighed.keep(
             session,
-            Weighed(
+            weighed.Weighed(
                 name=name,
-                search="",
                 kind=kind,
                 air_g=air,
                 water_g=water,
                 sinker_g=sinker,
                 both_g=both,
-                marks=list(marks),
+                marks=tuple(marks),
                 stage=stage,
-                water=weighed.water_row(stores.water_of(row)),
+                water=stores.water_of(row),
                 instrument_id=scales[scale].id,
                 at=now() - timedelta(days=ago),
             ),
@@ -230,21 +228,20 @@ def _floats(session: Session) -> None:
     scale = session.exec(select(Instrument)).all()[1]
     for which, title, stage, off in scenario.FINISHED:
         row, design = floats[which]
-        marks = [
-            [mark.name, round(26.94 - capacity_g(design, mark.height_mm) - off, 2)] for mark in design.marks
-        ]
+        marks = tuple(
+            (mark.name, round(26.94 - capacity_g(design, mark.height_mm) - off, 2)) for mark in design.marks
+        )
         weighed.keep(
             session,
-            Weighed(
+            weighed.Weighed(
                 name=title,
-                search="",
                 kind="float",
                 air_g=round(own_mass_g(design) - off / 2, 2),
                 sinker_g=26.94,
                 marks=marks,
                 stage=stage,
                 float_id=row.id,
-                water=weighed.water_row(waters["Holm mere"]),
+                water=waters["Holm mere"],
                 instrument_id=scale.id,
                 at=now() - timedelta(days=9),
             ),

@@ -33,7 +33,7 @@ from lamsik.store.tables import (
     ShopTub,
     ShopWater,
     SlugStock,
-    Weighed,
+    WeighedThing,
     now,
 )
 
@@ -74,7 +74,7 @@ WATCHED: dict[type[SQLModel], Watched] = {
     Customer: Watched("customer", back=True),
     Document: Watched("document"),
     MouldMade: Watched("document", "mould_id", "made"),
-    Weighed: Watched("thing"),
+    WeighedThing: Watched("thing"),
     ShopTub: Watched("item", part="tub"),
     Hardware: Watched("item", part="part", back=True, says="name"),
     SlugStock: Watched("item", part="ballast", back=True, says="name"),

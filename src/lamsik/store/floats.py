@@ -7,8 +7,9 @@ from sqlmodel import Session, col, select
 from lamsik.core.errors import Refused
 from lamsik.core.floats.shotting import NOMINAL_TABLE, ShotTable
 from lamsik.documents.shots.document import table_of
-from lamsik.store import documents, references
-from lamsik.store.tables import Drill, Weighed
+from lamsik.store import documents, references, weighed
+from lamsik.store.tables import Drill, WeighedThing
+from lamsik.store.weighed import Weighed
 
 
 def tables(session: Session, former: bool = False) -> dict[str, ShotTable]:
@@ -38,8 +39,6 @@ MOST_TAUGHT = 200
 
 def finished(session: Session) -> list[Weighed]:
     """The newest finished floats that were weighed by difference, in the order they were weighed."""
-    query = select(Weighed).where(
-        col(Weighed.float_id).is_not(None), col(Weighed.sinker_g) > 0, col(Weighed.deleted_at).is_(None)
-    )
-    rows = session.exec(query.order_by(col(Weighed.id).desc()).limit(MOST_TAUGHT)).all()
-    return [row for row in reversed(rows) if row.marks]
+    query = weighed.listed().where(col(WeighedThing.float_id).is_not(None), weighed.read(weighed.MARK))
+    rows = weighed.of_many(session, session.exec(query.limit(MOST_TAUGHT)).all())
+    return [one for one in reversed(rows) if one.sinker_g]

@@ -11,7 +11,7 @@ from lamsik.core.errors import Refused, require
 from lamsik.core.moulds.faults import MasterUse
 from lamsik.core.shapes.sources import Source
 from lamsik.store import documents, skins
-from lamsik.store.tables import Batch, Clock, Document, MouldMade, Pour, Revision, Weighed
+from lamsik.store.tables import Batch, Clock, Document, MouldMade, Pour, Revision, WeighedThing
 
 ALIVE, TRIM, DEAD = "alive", "trim", "dead"
 STATES = (ALIVE, TRIM, DEAD)
@@ -144,7 +144,7 @@ def source_of(session: Session, block: dict[str, Any]) -> Source:
         said.append(documents.content(session, row))
         if block.get("revision"):
             said.append(body_content(session, block))
-    thing = session.get(Weighed, block.get("weighed_id") or 0)
+    thing = session.get(WeighedThing, block.get("weighed_id") or 0)
     if thing is not None:
         said.append({"source": thing.source})
     named = [Source(**content["source"]) for content in said if content.get("source")]

@@ -40,6 +40,12 @@ class Reading:
     weighing: Observation
     instrument: Instrument
 
+    @property
+    def sd_g(self) -> float:
+        """One-sigma uncertainty [g], as the scale was then; as it is now where that was not kept."""
+        spread = self.weighing.spread
+        return spread if spread is not None else observed.scale_of(self.instrument).sd_g
+
 
 def start(session: Session, design: Document, order_id: int | None = None) -> Piece:
     """A new piece of the design's current revision."""
@@ -283,13 +289,13 @@ def held_under(session: Session, most: int) -> Sequence[Piece]:
 
 
 def measured(weighed: dict[str, Reading]) -> Measured:
-    """The readings as the core takes them; a scale of step s errs by s/√12."""
+    """The readings as the core takes them, each with how far it may be off."""
     stages: list[tuple[str, float, float]] = []
     parts: list[tuple[str, float, float]] = []
     waters: list[tuple[str, float, float, float]] = []
     for target, reading in weighed.items():
         kind, _, name = target.partition(":")
-        row = (name, reading.weighing.value, reading.instrument.step_g / 12**0.5)
+        row = (name, reading.weighing.value, reading.sd_g)
         if kind == WATER:
             waters.append((*row, Water(**reading.weighing.conditions["water"]).density_g_cm3))
         else:

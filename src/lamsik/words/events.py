@@ -113,9 +113,21 @@ def _step(before: Values | None, after: Values | None, names: Names) -> str:
     return f"{name}: begun"
 
 
+READ = {
+    "air": "weighed in air",
+    "water": "weighed in water",
+    "sinker": "its sinker weighed in water",
+    "both": "weighed in water with its sinker",
+    "mark": "weighed pulled down to the {}",
+}
+"""What was read of a thing."""
+
+
 def _observed(before: Values | None, after: Values | None, names: Names) -> str:
     if before is None and after is not None:
         kind, _, target = after["what"].partition(":")
+        if after["of"] == "thing":
+            return f"{READ[kind].format(target)}: {after['text'] or format(after['value'], 'g') + ' g'}"
         if target:
             where = " under water" if kind == "water" else ""
             return f"weighed {names.get(target, target)}{where}: {after['text']}"
@@ -173,6 +185,7 @@ TOLD: dict[tuple[str, str], Callable[[Values | None, Values | None, Names], str]
     ("piece", "step"): _step,
     ("piece", "observed"): _observed,
     ("document", "observed"): _observed,
+    ("thing", "observed"): _observed,
     ("pour", ""): _pour,
     ("batch", ""): _batch,
     ("document", ""): _document,

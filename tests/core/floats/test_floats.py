@@ -414,15 +414,15 @@ class TestLearning:
             ]
         )
         assert (
-            found.slope == pytest.approx(slope, abs=0.01)
-            and found.intercept_g == pytest.approx(intercept, abs=0.05)
-            and found.spread_g < 0.03
+            found.slope.value == pytest.approx(slope, abs=0.01)
+            and found.intercept_g.value == pytest.approx(intercept, abs=0.05)
+            and found.intercept_g.spread < 0.03
         )
         assert found.predict(4.0) == pytest.approx(intercept + 4 * slope, abs=0.03)
 
     def test_few_or_like_floats_shift_only(self):
         assert fit([]).predict(3.0) == 3.0 and fit([(3.0, 2.8)]).predict(5.0) == pytest.approx(4.8)
-        assert fit([(3.0, 2.8), (3.01, 2.9), (3.02, 2.7)]).slope == 1.0
+        assert fit([(3.0, 2.8), (3.01, 2.9), (3.02, 2.7)]).slope.value == 1.0
 
     def test_what_to_do_with_one_that_came_out_otherwise(self):
         assert "print 4.00 g" in advice(4.0, 4.0, TABLE, FRESH) and "print 4.40 g, or load it" in advice(

@@ -9,6 +9,7 @@ import numpy as np
 
 from lamsik.core.errors import require
 from lamsik.core.floats.shotting import ShotTable
+from lamsik.core.learning import SHOP, Learned
 from lamsik.core.water import Water
 
 LEAST = 3
@@ -17,19 +18,24 @@ LEAST = 3
 
 @dataclass(frozen=True)
 class FamilyFit:
-    """Measured = intercept + slope · computed [g], from so many floats, with the spread left over [g]."""
+    """Measured = intercept [g] + slope · computed [g]; the spread [g] that is left over stands with the
+    intercept.
+    """
 
-    slope: float
-    intercept_g: float
-    count: int
-    spread_g: float
+    slope: Learned = Learned(1.0)
+    intercept_g: Learned = Learned(0.0)
+
+    @property
+    def count(self) -> int:
+        """How many floats taught it."""
+        return self.intercept_g.n
 
     def predict(self, computed_g: float) -> float:
         """What a float will measure that computes to so much [g]."""
-        return self.intercept_g + self.slope * computed_g
+        return self.intercept_g.value + self.slope.value * computed_g
 
 
-NONE = FamilyFit(1.0, 0.0, 0, 0.0)
+NONE = FamilyFit()
 
 
 def fit(pairs: Sequence[tuple[float, float]]) -> FamilyFit:
@@ -49,10 +55,12 @@ def fit(pairs: Sequence[tuple[float, float]]) -> FamilyFit:
     if len(pairs) < LEAST or np.ptp(computed) < 0.05 * max(abs(float(computed.mean())), 1e-6):
         shift = float((measured - computed).mean())
         rest = measured - computed - shift
-        return FamilyFit(1.0, shift, len(pairs), float(rest.std(ddof=1)) if len(pairs) > 1 else 0.0)
+        spread = float(rest.std(ddof=1)) if len(pairs) > 1 else None
+        return FamilyFit(intercept_g=Learned(shift, len(pairs), spread, SHOP))
     slope, intercept = (float(v) for v in np.polyfit(computed, measured, 1))
     rest = measured - intercept - slope * computed
-    return FamilyFit(slope, intercept, len(pairs), float(np.sqrt((rest**2).sum() / max(len(pairs) - 2, 1))))
+    spread = float(np.sqrt((rest**2).sum() / max(len(pairs) - 2, 1)))
+    return FamilyFit(Learned(slope, len(pairs), None, SHOP), Learned(intercept, len(pairs), spread, SHOP))
 
 
 def advice(

@@ -8,7 +8,7 @@ from lamsik.store.tables.people import LogEntry, Person
 from lamsik.store.tables.pieces import Piece, PieceStep, Route
 from lamsik.store.tables.shared import SentForm, Setting, Typed, now
 from lamsik.store.tables.stores import Drill, Hardware, ShopWater, SlugStock
-from lamsik.store.tables.weighing import Instrument, Observation, Weighed
+from lamsik.store.tables.weighing import Instrument, Observation, WeighedThing
 
 __all__ = [
     "Batch",
@@ -36,8 +36,8 @@ __all__ = [
     "ShopWater",
     "SkinMesh",
     "SlugStock",
+    "WeighedThing",
     "Tracing",
     "Typed",
-    "Weighed",
     "now",
 ]

@@ -4,7 +4,7 @@ from datetime import date, datetime
 from typing import Any
 
 from sqlalchemy import JSON, Index, text
-from sqlmodel import Field
+from sqlmodel import Field, SQLModel
 
 from lamsik.store.tables.shared import Typed, now
 
@@ -29,7 +29,8 @@ class Observation(Typed, table=True):
     counts.
 
     Of a piece (`of_id` is its row): `stage:…`, `part:…` and `water:…` [g], the newest of each counts. Of a
-    document: `rise` and `sink` [s], `tow` [m deep].
+    document: `rise` and `sink` [s], `tow` [m deep]. Of a thing [g]: `air`, `water`, `sinker` alone in water,
+    `both` with the floater held under, `mark:…` with a float pulled down to each, lowest first.
     """
 
     __table_args__ = (
@@ -50,30 +51,18 @@ class Observation(Typed, table=True):
     undone_at: datetime | None = None
 
 
-class Weighed(Typed, table=True):
-    """Anything weighed in air, and in water if it was: what the scale read, on which scale, in which water,
-    when.
-
-    A floater is held under by a sinker: `sinker_g` is the sinker alone in water, `both_g` with the floater on
-    it. `marks` are the readings with a float pulled down to each, lowest first. `stage` says in which state a
+class WeighedThing(SQLModel, table=True):
+    """Anything weighed by itself; what was read of it is in `Observation`. `stage` says in which state a
     float was weighed.
     """
 
+    __tablename__ = "thing"
     id: int | None = Field(default=None, primary_key=True)
     name: str
     search: str = Field(index=True)
     kind: str = Field(default="other", index=True)
-    air_g: float | None = None
-    water_g: float | None = None
-    sinker_g: float | None = None
-    both_g: float | None = None
-    marks: list[Any] = Field(default_factory=list, sa_type=JSON)
-    water: dict[str, Any] = Field(default_factory=dict, sa_type=JSON)
-    line_mm: float = 0.0
-    line_under_mm: float = 0.0
     stage: str = ""
     float_id: int | None = Field(default=None, foreign_key="document.id", index=True)
-    instrument_id: int | None = Field(default=None, foreign_key="instrument.id")
     at: datetime = Field(default_factory=now)
     note: str = ""
     source: dict[str, Any] = Field(default_factory=dict, sa_type=JSON)

@@ -13,8 +13,9 @@ from lamsik.core.floats.rating import capacity_g
 from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import converted_lift
 from lamsik.documents.floats.document import to_float
-from lamsik.store import documents, floats, stores, weighed
-from lamsik.store.tables import Document, Weighed
+from lamsik.store import documents, floats, stores
+from lamsik.store.tables import Document
+from lamsik.store.weighed import Weighed
 from lamsik.web.floats.state import FloatShop
 from lamsik.web.shared.db import db
 from lamsik.web.shared.waters import shop_waters
@@ -42,11 +43,11 @@ def last_stages(rows: Sequence[Finished]) -> list[Finished]:
         rows,
         key=lambda one: (
             STAGE_ORDER.index(one.row.stage) if one.row.stage in STAGE_ORDER else len(STAGE_ORDER),
-            one.row.id or 0,
+            one.row.id,
         ),
     ):
         by_float[one.row.name.strip().casefold()] = one
-    return sorted(by_float.values(), key=lambda one: one.row.id or 0)
+    return sorted(by_float.values(), key=lambda one: one.row.id)
 
 
 def measured_in(one: Finished, water: Water) -> float:
@@ -54,8 +55,8 @@ def measured_in(one: Finished, water: Water) -> float:
     in without its mass in air.
     """
     return (
-        converted_lift(one.measured_g, one.row.air_g, weighed.water_of(one.row), water)
-        if water != weighed.water_of(one.row)
+        converted_lift(one.measured_g, one.row.air_g, one.row.water, water)
+        if water != one.row.water
         else one.measured_g
     )
 
@@ -78,7 +79,7 @@ def finished(family: str) -> list[Finished]:
     for row in weighings:
         design = designs.get(row.float_id or 0)
         known = {mark.name for mark in design.marks} if design is not None else set()
-        if design is None or design.family != family or str(row.marks[-1][0]) not in known:
+        if design is None or design.family != family or row.marks[-1][0] not in known:
             continue  # a row whose marks the design does not know teaches nothing
         with suppress(Refused):
             marked.append(_finished(row, design))
@@ -86,8 +87,8 @@ def finished(family: str) -> list[Finished]:
 
 
 def _finished(row: Weighed, design: Float) -> Finished:
-    name, reading = str(row.marks[-1][0]), float(row.marks[-1][1])
-    staged = replace(design, water=weighed.water_of(row))
+    name, reading = row.marks[-1]
+    staged = replace(design, water=row.water)
     if row.stage == BARE:
         staged = replace(staged, paint_g=0.0, varnish_g=0.0)
     elif row.stage == PAINTED:

@@ -316,9 +316,11 @@ def _learned(fit: FamilyFit | None) -> str:
             "No finished float of this family was weighed yet: weigh one on the scale, pulled down to its"
             " mark."
         )
+    shift, spread = fit.intercept_g.value, fit.intercept_g.spread
+    known = f", ± {2 * spread:.2f} g" if spread is not None else ""
     return (
-        f"From {fit.count} finished floats: measured = {fit.intercept_g:+.2f} g + {fit.slope:.3f} × computed,"
-        f" ± {2 * fit.spread_g:.2f} g.".replace("-", "−")
+        f"From {fit.count} finished {'float' if fit.count == 1 else 'floats'}: measured = {shift:+.2f} g +"
+        f" {fit.slope.value:.3f} × computed{known}.".replace("-", "−")
     )
 
 

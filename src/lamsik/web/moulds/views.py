@@ -27,8 +27,7 @@ from lamsik.drawings.svg import markup
 from lamsik.formats import document_file
 from lamsik.store import documents, mixes, moulds, pours, weighed
 from lamsik.store.paging import MOST
-from lamsik.store.tables import Document, MouldMade, Weighed, now
-from lamsik.store.weighed import thing_of
+from lamsik.store.tables import Document, MouldMade, WeighedThing, now
 from lamsik.web.batches.clocks import views_of
 from lamsik.web.moulds.live import current
 from lamsik.web.moulds.shop import master_of as master_here
@@ -123,15 +122,15 @@ def _begun(way: str) -> tuple[Content, Master]:
         parse(request.form.get(name, ""), "length", name, "mm").value for name in ("length", "width", "depth")
     ]
     if way == "weighed":
-        thing_row = load(Weighed, sent_id("thing"))
-        thing = thing_of(db(), thing_row)
+        thing_row = weighed.of(db(), load(WeighedThing, sent_id("thing")))
+        thing = thing_row.in_water
         if thing is None or thing_row.air_g is None:
             raise Refused(
                 "thing", thing_row.name, "weigh it in air and in water first: its volume comes from there"
             )
         return of_weighed(
             thing_row.name,
-            thing_row.id or 0,
+            thing_row.id,
             thing_row.air_g,
             thing.volume_ml,
             (sizes[0], sizes[1], sizes[2]),

@@ -23,7 +23,8 @@ from lamsik.drawings.scale import float_with_marks, thing_in_water
 from lamsik.drawings.svg import Node
 from lamsik.store import weighed
 from lamsik.store.paging import MOST
-from lamsik.store.tables import Instrument, Weighed
+from lamsik.store.tables import Instrument, WeighedThing
+from lamsik.store.weighed import Weighed
 from lamsik.web.shared.db import db, load
 from lamsik.web.shared.waters import shop_waters
 from lamsik.words import refusals
@@ -50,18 +51,16 @@ class ScaleCard:
 
 def card_of(row: Weighed, wanted: Water) -> ScaleCard:
     """The card, marks converted into a wanted water."""
-    thing, water = weighed.thing_of(db(), row), weighed.water_of(row)
+    thing, water = row.in_water, row.water
     instrument = db().get(Instrument, row.instrument_id) if row.instrument_id else None
-    scale = weighed.scale_of(instrument)
-    marks = [(str(name), float(value)) for name, value in row.marks]
     capacity, why = (
-        capacities(row.sinker_g, marks, water, wanted, row.air_g, scale.sd_g)
-        if marks and row.sinker_g
+        capacities(row.sinker_g, row.marks, water, wanted, row.air_g, row.may_be_off_g)
+        if row.marks and row.sinker_g
         else ((), "")
     )
     loads = [value for value in (row.air_g, row.water_g, row.sinker_g) if value is not None]
     notes = (
-        list(remarks(scale, max(loads, default=0.0), date.today()))
+        list(remarks(weighed.scale_of(instrument), max(loads, default=0.0), date.today()))
         if instrument
         else ["which scale it was weighed on is not noted"]
     )
@@ -82,7 +81,7 @@ def card_of(row: Weighed, wanted: Water) -> ScaleCard:
         tuple(capacity),
         why,
         tuple(notes),
-        scale.sd_g,
+        row.may_be_off_g,
     )
 
 
@@ -90,7 +89,7 @@ def _sentence(row: Weighed, thing: InWater | None, capacity: tuple[Capacity, ...
     if capacity:
         return (
             f"Carries {', '.join(f'{c.measured_g:.2f} g to the {c.mark}' for c in capacity)} in"
-            f" {weighed.water_of(row).describe()}."
+            f" {row.water.describe()}."
         )
     if thing is None:
         return (
@@ -176,11 +175,12 @@ AS_WEIGHED = "as weighed"
 @blueprint.get("/<int:key>", endpoint="show")
 def thing(key: int) -> ResponseReturnValue:
     """One weighed thing; trimming and pairs as the address asks."""
-    row = load(Weighed, key)
-    if row.deleted_at is not None:
+    kept = load(WeighedThing, key)
+    if kept.deleted_at is not None:
         abort(404)
+    row = weighed.of(db(), kept)
     asked, problems = request.args.to_dict(), {}
-    begun = weighed.water_of(row)
+    begun = row.water
     waters = {AS_WEIGHED: begun} | {water.name: water for water in shop_waters() if water != begun}
     chosen = asked.get("water") or AS_WEIGHED
     if chosen not in waters:
@@ -299,13 +299,14 @@ def _pair(card: ScaleCard, asked: dict[str, str], wanted: Water) -> tuple[PairRo
     key = asked.get("with", "")
     if not key.isdecimal() or len(key) > 9:
         return None
-    other = db().get(Weighed, int(key))
-    if other is None:
+    kept = db().get(WeighedThing, int(key))
+    if kept is None:
         raise Refused("with", key, "one of the weighed things")
+    other = weighed.of(db(), kept)
     float_row, load_row = (
         (card.row, other) if card.row.marks or card.row.kind == "float" else (other, card.row)
     )
-    thing = weighed.thing_of(db(), load_row)
+    thing = load_row.in_water
     if thing is None:
         raise Refused("load", load_row.name, "weigh it in air and in water first")
     return tuple(_pair_row(bearer, thing) for bearer in bearers_of(float_row))
@@ -322,14 +323,13 @@ def bearers_of(row: Weighed) -> tuple[Bearer, ...]:
     """A weighed float as what carries: to each of its marks, or wholly under. Raises `Refused` where it
     was not weighed in water.
     """
-    water = weighed.water_of(row)
-    sd = weighed.scale_of(db().get(Instrument, row.instrument_id) if row.instrument_id else None).sd_g
+    water, sd = row.water, row.may_be_off_g
     if row.marks and row.sinker_g:
         return tuple(
-            Bearer(row.name, row.sinker_g - float(reading), water, row.air_g, sd * 2**0.5, str(name))
+            Bearer(row.name, row.sinker_g - reading, water, row.air_g, sd * 2**0.5, name)
             for name, reading in row.marks
         )
-    thing = weighed.thing_of(db(), row)
+    thing = row.in_water
     if thing is None or thing.lift_g <= 0:
         raise Refused(
             "float", row.name, "weigh it in water with a sinker first: what it carries is not known"

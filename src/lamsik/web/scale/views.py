@@ -21,7 +21,8 @@ from lamsik.devices.scale_address import serial_ports
 from lamsik.drawings.scale import weighing_scenes
 from lamsik.formats import weighed_csv
 from lamsik.store import documents, pieces, stores, weighed
-from lamsik.store.tables import Document, Instrument, ShopWater, Weighed, now
+from lamsik.store.tables import Document, Instrument, ShopWater, WeighedThing, now
+from lamsik.store.weighed import MASSES, Weighed
 from lamsik.web.lan.pairing import is_local
 from lamsik.web.scale import port
 from lamsik.web.shared import picks, scale
@@ -32,7 +33,6 @@ from lamsik.words import refusals
 
 blueprint = Blueprint("scale", __name__, url_prefix="/scale")
 
-MASSES = ("air", "water", "sinker", "both")
 MOST_MARKS = 4
 
 
@@ -55,7 +55,7 @@ def bench_page(
     page = asked_page(weighed.listed(text, kind if kind in weighed.KINDS else ""))
     return render_template(
         "scale/bench.html",
-        rows=[_line(row) for row in page.rows],
+        rows=[_line(row) for row in weighed.of_many(db(), page.rows)],
         page=page,
         q=text,
         kind=kind,
@@ -84,14 +84,14 @@ def bench_page(
 
 
 def _line(row: Weighed) -> dict[str, Any]:
-    thing = weighed.thing_of(db(), row)
+    thing = row.in_water
     return {
         "row": row,
         "air": row.air_g,
         "volume": thing.volume_ml if thing else None,
         "density": thing.density_g_cm3 if thing else None,
         "water": thing.water_g if thing else None,
-        "where": weighed.water_of(row).describe() if thing or row.marks else "",
+        "where": row.water.describe() if thing or row.marks else "",
         "marks": row.marks,
     }
 
@@ -136,12 +136,11 @@ def _row_of(sent: dict[str, str]) -> Weighed:
     made_from = sent_row(Document, "float", "that float is not in the shop any more: choose another")
     row = Weighed(
         name=sent["name"][:120],
-        search="",
         kind=sent.get("kind", "other"),
-        water=weighed.water_row(water),
+        water=water,
         line_mm=line[0],
         line_under_mm=line[1],
-        marks=[list(mark) for mark in marks],
+        marks=tuple(marks),
         air_g=masses["air"],
         water_g=masses["water"],
         sinker_g=masses["sinker"],
@@ -149,6 +148,7 @@ def _row_of(sent: dict[str, str]) -> Weighed:
         stage=sent.get("stage", ""),
         float_id=made_from.id if made_from else None,
         instrument_id=instrument.id if instrument else None,
+        sd_g=weighed.scale_of(instrument).sd_g,
         note=sent.get("note", "")[:300],
         source=(
             asdict(Source(sent.get("source", OWN), sent.get("source_note", "")))
@@ -157,7 +157,7 @@ def _row_of(sent: dict[str, str]) -> Weighed:
         ),
         typed={name: sent[name] for name in (*MASSES, "temperature") if sent.get(name)},
     )
-    _check_weighings(row, marks, water, instrument)
+    _check_weighings(row)
     return row
 
 
@@ -166,17 +166,14 @@ def _known(sent: dict[str, str], field: str, usual: str, known: Sequence[str]) -
     require(given in known, field, given, f"one of {', '.join(name for name in known if name)}")
 
 
-def _check_weighings(
-    row: Weighed, marks: list[tuple[str, float]], water: Water, instrument: Instrument | None
-) -> None:
+def _check_weighings(row: Weighed) -> None:
     """Weighings that contradict each other, or lack the one they are told from, are refused."""
-    if row.both_g is not None or marks:
+    if row.both_g is not None or row.marks:
         require(row.sinker_g is not None, "sinker", "", "weigh the sinker alone in water first")
-    wet = weighed.in_water_g(row)
-    if wet is not None and row.air_g is not None:
-        InWater(row.air_g, wet, water)
-    if marks:
-        capacities(row.sinker_g or 0.0, marks, water, water, row.air_g, weighed.scale_of(instrument).sd_g)
+    if row.in_water_g is not None and row.air_g is not None:
+        InWater(row.air_g, row.in_water_g, row.water)
+    if row.marks:
+        capacities(row.sinker_g or 0.0, row.marks, row.water, row.water, row.air_g, row.may_be_off_g)
 
 
 def _mass(sent: dict[str, str], name: str) -> float | None:
@@ -220,14 +217,18 @@ def water_asked(sent: dict[str, str]) -> Water:
 def table_out() -> Response:
     """All of it as CSV."""
     return as_file(
-        weighed_csv.write([_csv_row(row) for row in db().exec(weighed.listed()).all()]).encode("utf-8"),
+        weighed_csv.write([_csv_row(row) for row in _all()]).encode("utf-8"),
         "weighed.csv",
         "text/csv",
     )
 
 
+def _all() -> list[Weighed]:
+    return weighed.of_many(db(), db().exec(weighed.listed()).all())
+
+
 def _csv_row(row: Weighed) -> dict[str, object]:
-    water = weighed.water_of(row)
+    water = row.water
     return {
         "name": row.name,
         "kind": row.kind,
@@ -281,7 +282,7 @@ def table_in() -> ResponseReturnValue:
         things = [_imported(row) for row in rows]
     except Refused as refused:
         return bench_page(refusals.says(refused), "csv"), 422
-    known = {_likeness(row) for row in db().exec(weighed.listed()).all()}
+    known = {_likeness(row) for row in _all()}
     fresh = [row for row in things if _likeness(row) not in known]
     for row in fresh:
         weighed.keep(db(), row)
@@ -325,38 +326,35 @@ def _imported(row: dict[str, Any]) -> Weighed:
         "weighed water", row.get("temperature", 15.0), row.get("salinity", 0.0), row.get("measured")
     )
     kind, stage = str(row.get("kind", "other")), str(row.get("stage", ""))
+    scale = next((one for one in pieces.instruments(db()) if one.name == row.get("scale")), None)
     thing_weighed = Weighed(
         name=str(row["name"]),
-        search="",
         kind=kind if kind in weighed.KINDS else "other",
         air_g=row.get("air"),
         water_g=row.get("water"),
         sinker_g=row.get("sinker"),
         both_g=row.get("both"),
-        water=weighed.water_row(water),
+        water=water,
         line_mm=row.get("line", 0.0),
         line_under_mm=row.get("line under", 0.0),
         stage=stage if stage in weighed.STAGES else "",
         note=str(row.get("note", "")),
-        marks=[list(mark) for mark in row.get("marks", [])],
+        marks=tuple((str(mark), float(reading)) for mark, reading in row.get("marks", [])),
         at=_moment(row.get("weighed at")),
-        instrument_id=next(
-            (one.id for one in pieces.instruments(db()) if one.name == row.get("scale")), None
-        ),
+        instrument_id=scale.id if scale else None,
         float_id=next(
             (one.id for one in documents.listed(db(), "float") if one.code == row.get("float")), None
         ),
     )
-    wet = weighed.in_water_g(thing_weighed)
-    if wet is not None and thing_weighed.air_g is not None:
-        InWater(thing_weighed.air_g, wet, water)
+    if thing_weighed.in_water_g is not None and thing_weighed.air_g is not None:
+        InWater(thing_weighed.air_g, thing_weighed.in_water_g, water)
     return thing_weighed
 
 
 @blueprint.post("/things/<int:key>/source")
 def source(key: int) -> ResponseReturnValue:
     """Whose shape it is, and whether what is made from it may be sold."""
-    row = load(Weighed, key)
+    row = load(WeighedThing, key)
     row.source = asdict(Source(request.form.get("source", OWN), request.form.get("source_note", "").strip()))
     db().add(row)
     flash("Kept: moulds, castings and orders made from it say so.")
@@ -366,7 +364,7 @@ def source(key: int) -> ResponseReturnValue:
 @blueprint.post("/things/<int:key>/<any(delete, bring_back):way>")
 def put_away(key: int, way: str) -> ResponseReturnValue:
     """Delete a weighed thing, or bring it back."""
-    row = load(Weighed, key)
+    row = load(WeighedThing, key)
     row.deleted_at = now() if way == "delete" else None
     db().add(row)
     if way == "delete":

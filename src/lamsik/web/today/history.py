@@ -28,7 +28,7 @@ from lamsik.store.tables import (
     Piece,
     PieceStep,
     Pour,
-    Weighed,
+    WeighedThing,
 )
 from lamsik.web.shared.db import db, load
 from lamsik.web.shared.files import as_file
@@ -160,7 +160,7 @@ THINGS: dict[str, tuple[type[SQLModel], Callable[[Any], tuple[str, str, Mapping[
     "order": (Order, lambda row: (row.number, url_for("orders.show", key=row.id), {})),
     "customer": (Customer, lambda row: (row.name, "", {})),
     "document": (Document, _document),
-    "thing": (Weighed, lambda row: (row.name, url_for("scale_things.show", key=row.id), {})),
+    "thing": (WeighedThing, lambda row: (row.name, url_for("scale_things.show", key=row.id), {})),
     "person": (Person, lambda row: (row.name, "", {})),
 }
 
