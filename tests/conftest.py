@@ -8,6 +8,7 @@ from collections.abc import Sequence
 from pathlib import Path
 
 import pytest
+from hypothesis import settings
 from sqlalchemy import Engine
 from sqlmodel import Session
 
@@ -15,6 +16,9 @@ from lamsik.store import pictures
 from lamsik.store.database import FILE_NAME, for_writing, open_database, session_of
 from lamsik.store.starter import stock
 from tests.started import start_demo
+
+settings.register_profile("any machine", deadline=None)  # a busy machine is slow, not wrong
+settings.load_profile("any machine")
 
 
 def sampled(rows: Sequence, one_in: int) -> list:

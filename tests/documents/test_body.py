@@ -377,7 +377,7 @@ class TestEdits:
         other = apply(back, {"do": "scheme", "code": "S-2"}, replace(SHOP, schemes={"S-2": newer[:1]}))
         assert other["adjustments"] == [] and len(other["layers"]) == 1
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(
         st.text(max_size=30),
         st.sampled_from(["body.length_mm", "ballast.b1.mass_g", "water.temperature_c", "want.pitch_deg"]),

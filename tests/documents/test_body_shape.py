@@ -55,7 +55,7 @@ class TestPoints:
         assert after["top_shares"][4][0] < after["top_shares"][5][0] and after["top_shares"][0][0] == 0.0
         BODY_SCHEMA.checked({**full(), "body": after})
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(st.sampled_from(["top", "bottom", "half_width"]), st.floats(2.0, 88.0))
     def test_a_point_put_in_leaves_the_line_where_it_was(self, line, x):
         before = body()

@@ -132,7 +132,7 @@ class TestEdits:
     def test_every_edit_is_tried_above(self):
         assert {edit["do"] for edit, _ in self.REFUSED} >= set(FLOAT.edits)
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(
         st.text(max_size=24),
         st.sampled_from(

@@ -150,7 +150,7 @@ def wild(draw, kind, document):
 
 @pytest.mark.parametrize("name", KINDS)
 @given(data=st.data())
-@settings(max_examples=60, deadline=None, phases=[Phase.explicit, Phase.generate])
+@settings(max_examples=60, phases=[Phase.explicit, Phase.generate])
 def test_an_edit_is_done_or_refused_and_never_half(name, data):
     kind, shop = KINDS[name], SHOPS.get(name)
     document = data.draw(st.sampled_from(SAMPLES[name]))

@@ -61,7 +61,7 @@ ACTS = st.lists(
 )
 
 
-@settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(acts=ACTS)
 def test_it_rebuilds_the_state_of_a_piece_whatever_was_done_by_whom(session, acts):
     nested = session.begin_nested()

@@ -103,7 +103,7 @@ class Bench:
         assert running <= {row.id for row in batches if row.state in (MIXED, POURED)}
 
 
-@settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(acts=ACTS)
 def test_any_order_is_done_or_refused_and_stock_and_counts_are_right(session, shop, acts):  # noqa: F811
     nested = session.begin_nested()

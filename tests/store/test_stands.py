@@ -42,7 +42,7 @@ ACTS = st.lists(
 )
 
 
-@settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(acts=ACTS)
 def test_what_is_kept_is_what_the_facts_tell(session, acts):
     nested = session.begin_nested()

@@ -105,7 +105,7 @@ class TestInserts:
             shank(40.0, 20.0, 0.0, 1.0)
 
     @given(st.floats(0.02, 0.98))
-    @settings(max_examples=20, deadline=None)
+    @settings(max_examples=20)
     def test_the_level_of_a_box_is_its_share_of_the_height(self, share):
         assert level_mm(box_mesh(60, 20, 20), UP, share * 24000) == pytest.approx(-10 + 20 * share, abs=1e-3)
 
@@ -270,7 +270,6 @@ MONDAY = datetime(2027, 3, 1, 9, 0)
 
 class TestWorkdays:
     @given(st.datetimes(datetime(2027, 1, 1), datetime(2027, 12, 1)), st.integers(1, 480))
-    @settings(deadline=None)
     def test_work_lies_within_one_open_day_and_not_before_it_was_asked(self, at, minutes):
         start = DAYS.fits(at, timedelta(minutes=minutes))
         end = start + timedelta(minutes=minutes)
@@ -320,7 +319,7 @@ class TestPlan:
         assert late.events[1].start == datetime(2027, 3, 1, 19, 0) and late.reached < plan(*asked).reached
 
     @given(st.integers(1, 60), st.integers(1, 6), st.floats(0.4, 1.0), st.floats(0, 30))
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     def test_it_makes_as_many_as_are_wanted_in_order(self, wanted, cavities, good, cure):
         found = plan(wanted, MONDAY + timedelta(days=9), MONDAY, Cycle(10, cure, 5, cavities, good), DAYS)
         assert (

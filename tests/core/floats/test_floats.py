@@ -168,7 +168,7 @@ class TestClosedForms:
             "every tube sealed",
         }
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(
         st.sampled_from([f for f in FORMS if f != "own"]),
         st.floats(10, 200),
@@ -223,7 +223,7 @@ class TestCurve:
         with pytest.raises(Refused, match="sinks by itself"):
             curve(Float("c", "stick", (cylinder(density=1.5),), (), FRESH))
 
-    @settings(max_examples=30, deadline=None)
+    @settings(max_examples=30)
     @given(st.floats(0.0, 0.4), st.floats(0.05, 0.3))
     def test_more_load_never_floats_higher_and_denser_water_carries_more(self, load, more):
         found = antenna()
@@ -267,7 +267,7 @@ class TestShotting:
             and "×" in found.words
         )
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(st.floats(0.05, 12.0))
     def test_any_load_comes_within_the_smallest_shot_or_is_refused(self, pull):
         try:
@@ -321,7 +321,7 @@ class TestShotting:
 
 
 class TestInverse:
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     @given(st.floats(1.0, 6.0))
     def test_there_and_back(self, wanted):
         found = sized(antenna(), wanted)
@@ -402,7 +402,7 @@ class TestInverse:
 
 
 class TestLearning:
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     @given(st.floats(0.8, 1.2), st.floats(-0.5, 0.5), st.integers(0, 1000))
     def test_a_known_truth_is_recovered(self, slope, intercept, seed):
         random = np.random.default_rng(seed)

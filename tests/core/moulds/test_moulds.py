@@ -66,7 +66,7 @@ def solid(made: manifold3d.Manifold) -> Mesh:
 
 class TestMasters:
     @given(st.floats(20, 120), st.floats(6, 40), st.floats(6, 40), st.floats(0.3, 0.95))
-    @settings(max_examples=15, deadline=None)
+    @settings(max_examples=15)
     def test_a_weighed_master_stands_in_with_its_size_and_volume(self, length, width, depth, share):
         volume = length * width * depth * share / 1000
         found = masters.measured("x", length, width, depth, volume)

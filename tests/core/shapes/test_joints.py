@@ -37,7 +37,7 @@ def slim(*joints):
     return replace(body_from(FORMS["slim"], 90, 20, 15), joints=joints)
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(
     st.floats(20, 45),
     st.floats(20, 35),

@@ -249,7 +249,7 @@ class TestClashes:
             clashes(self.design(Placement("t", replace(TIE, wire_mm=0.9, shank_mm=16.0), "nose")), 2.0) == ()
         )
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(st.lists(st.floats(-50, 50), min_size=8, max_size=8))
     def test_the_nearest_points_are_nearest(self, n):
         one, other = (

@@ -115,7 +115,7 @@ def test_there_are_six_bait_forms_and_two_float_forms():
     assert purposes.count("bait") >= 6 and purposes.count("float") >= 2
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.sampled_from(sorted(FORMS)), st.floats(0.5, 2.5))
 def test_volume_goes_with_the_cube_and_area_with_the_square(key, factor):
     start = FORMS[key]

@@ -87,7 +87,7 @@ def test_the_best_of_several_answers_meets_the_want():
     assert done.verdict.behaviour == "slow rise" and "Hangs level" in sentence(done.verdict)
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.floats(-0.3, 0.6), st.sampled_from([LEAD_ROD, TUNGSTEN]), st.integers(1, 3))
 def test_the_closed_form_slug_leaves_exactly_the_wanted_net(net, slug, count):
     base = base_of(bait())

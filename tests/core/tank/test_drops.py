@@ -37,7 +37,7 @@ def test_the_way_is_that_of_a_numerical_fall():
         assert time_s(way, force, k, BODY.mass_kg) == pytest.approx(seconds, rel=1e-6)
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(st.floats(0.02, 20.0), st.floats(0.2, 3.0), st.floats(0.1, 4.0))
 def test_net_and_drag_come_back_from_the_time_they_make(net, drag, way):
     seconds = time_s(way, net / 1000 * 9.80665, BODY.k(drag), BODY.mass_kg)

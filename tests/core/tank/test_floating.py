@@ -67,7 +67,7 @@ def test_a_loaded_stick_stands():
     assert first.freeboard_mm == pytest.approx(160 * 0.55, abs=0.3)
 
 
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=12)
 @given(
     st.sampled_from(["slim", "stubby", "glider", "popper"]),
     st.floats(0.2, 0.85),
@@ -112,7 +112,6 @@ def test_what_is_too_heavy_does_not_float():
     assert float_settled(vessel_of_body(body), budget(homogeneous(body, 1.2)), 1.0) == ()
 
 
-@settings(deadline=None)
 @given(st.floats(-85, 85), st.floats(-175, 175))
 def test_attitude_and_up_are_inverse(pitch, roll):
     back = attitude_of(Attitude(pitch, roll).up)

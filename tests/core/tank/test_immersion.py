@@ -21,7 +21,7 @@ directions = (
 )
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(directions, st.floats(-0.85, 0.85))
 def test_cut_ellipsoid(up, depth):
     reach = np.linalg.norm(AXES * up)
@@ -33,7 +33,7 @@ def test_cut_ellipsoid(up, depth):
     assert abs((4 * fine - coarse) / 3 - exact) < 1e-4 * full
 
 
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=20)
 @given(directions, st.floats(-0.8, 0.8))
 def test_water_plane_is_the_derivative_of_volume_and_moment(up, share):
     hull = coarse_hull(body_from(FORMS["stubby"], 60, 26, 21))
@@ -87,7 +87,7 @@ def test_the_coarse_hull_holds_the_true_volume():
     assert coarse < fine < solid(body).volume_mm3
 
 
-@settings(max_examples=15, deadline=None)
+@settings(max_examples=15)
 @given(directions, st.floats(-8, 8), st.floats(-30, 30))
 def test_moving_the_body_moves_the_answer(up, share, shift):
     mesh = body_mesh(ellipsoid(60, 10, 14), 16, 16)

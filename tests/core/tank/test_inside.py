@@ -34,7 +34,7 @@ CAST, PRINT = (
 )
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(st.floats(0.0, 90.0), st.floats(0.0, 90.0))
 def test_two_parts_of_a_body_are_the_whole(one, two):
     body, (low, high) = bait().body, sorted((one, two))

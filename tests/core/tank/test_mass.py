@@ -120,7 +120,7 @@ def test_parts_weighed_together_share_by_their_uncertainty():
     assert part(mass, "k1").status == LABEL and part(mass, "coat:clear1").status == ASSUMED
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(st.lists(st.sampled_from(STAGES), unique=True, min_size=1), st.floats(0.9, 1.15))
 def test_whatever_is_weighed_the_last_weighing_is_met(stages, factor):
     planned = budget(bait())
