@@ -10,10 +10,12 @@ from lamsik.core.errors import Refused
 from lamsik.core.floats import design as floats
 from lamsik.core.materials import METALS
 from lamsik.core.paints.layers import KINDS, begun
-from lamsik.core.route.others import of_blade, of_float
+from lamsik.core.route.others import body_of, of_blade, of_float
 from lamsik.core.route.steps import content_of, from_content, steps, timed
 from lamsik.core.shapes.design import Host
 from lamsik.core.trade.step_kinds import STEP_KINDS, minutes
+from lamsik.core.water import Water
+from lamsik.documents.floats.document import blank, to_float
 from tests.bodies import bait
 
 WAYS = ("wood", "foam", "cast", "print", "soft")
@@ -81,10 +83,12 @@ def test_each_layer_is_put_on_by_a_step_of_its_own_kind_and_wait(kind, step):
 
 @pytest.mark.parametrize("kind", floats.KINDS)
 def test_a_float_of_every_kind_has_its_route(kind):
-    route = of_float(kind, "0.16 g/cm³", paint_g=0.1, varnish_g=0.0)
+    design = replace(to_float(blank("One", kind, Water())), paint_g=0.1, varnish_g=0.0)
+    route = of_float(design)
     kinds = [step.kind for step in route]
     assert kinds[0] in STEP_KINDS and route[0].of.makes_body and kinds[-2:] == ["pack", "ship"]
     assert ("seal" in kinds) == (kinds[0] == "carve") and "colour" in kinds and "clear" not in kinds
+    assert f"{body_of(design).density_g_cm3:.2f} g/cm³" in route[0].says
 
 
 @pytest.mark.parametrize("metal", METALS)

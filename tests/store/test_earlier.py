@@ -21,6 +21,7 @@ TOLD_ANEW = {
     "tracing": {"picture"},
     "shop_order": {"stand", "queue"},
     "alembic_version": {"version_num"},
+    "customer": {"contact", "note"},
     "weighed": {"typed", "water", "marks", "line_mm", "line_under_mm", "instrument_id"}
     | {f"{name}_g" for name in weighed.MASSES},
 }

@@ -127,9 +127,9 @@ def test_a_voicing_mark_makes_another_word():
 
 
 def test_one_customer_however_the_name_is_written(session):
-    one = orders.customer_named(session, "Ärla  Brandt", "a@example.org")
-    two = orders.customer_named(session, "arla brandt")
-    assert one.id == two.id and two.contact == "a@example.org"
+    one = orders.customer_named(session, "Ärla  Brandt", {"contact": "a@example.org"})
+    two = orders.customer_named(session, "arla brandt", {"contact": "", "note": "left-handed"})
+    assert one.id == two.id and two.facts == {"contact": "a@example.org", "note": "left-handed"}
 
 
 def test_orders_are_listed_by_due_date_and_tell_where_they_stand(session):

@@ -5,6 +5,8 @@ import re
 
 import pytest
 
+from lamsik.core.trade.figures import FIGURES
+from lamsik.core.units import STORED
 from lamsik.store.database import session_of
 from lamsik.store.tables import Batch, ShopTub
 from tests.lean import Known
@@ -241,6 +243,9 @@ class TestStores:
         "step_g": "0.01 g",
         "room_c": "17 °C",
         "scoop_ml": "5 ml",
+        **{one.key: f"{one.usual:g} {STORED[one.quantity]}" for one in FIGURES["casting"]},
+        "pour_min": "25 min",
+        "good_percent": "80 %",
     }
 
     def test_days_bricks_and_mixing_are_kept(self, demo):
@@ -250,9 +255,22 @@ class TestStores:
             and "0.01 g" in demo.get("/mixes?net=42+ml").text
         )
 
+    def test_what_the_shop_has_otherwise_is_gone_by_and_stands_in_the_form(self, demo):
+        demo.post("/stores/days", self.DAYS)
+        asked = f"/moulds/{STUBBY}/by-when?wanted=12&by=2031-03-31&start=2031-03-03T09:00"
+        page = demo.get(asked).text
+        assert 'placeholder="25 min"' in page and 'placeholder="80 %"' in page
+        typed = demo.get(f"{asked}&before=25+min&yield=80+%25").text
+        plan = re.compile(r"<ol.*?</ol>|<svg.*?</svg>|<table.*?</table>")
+        assert (
+            plan.findall(page) == plan.findall(typed) != plan.findall(demo.get(f"{asked}&before=90+min").text)
+        )
+        assert "table: 15 min" in demo.get("/stores").text
+
     @pytest.mark.parametrize(
         ("change", "says"),
         [
+            ({"good_percent": "120 %"}, "5 to 100"),
             ({"day": []}, "at least one day"),
             ({"ends": "07:00"}, "after it begins"),
             ({"closed": "soon"}, "2027-12-24"),

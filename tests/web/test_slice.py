@@ -26,7 +26,7 @@ from tests.demo_rows import (
 
 ENQUIRY = {
     "customer": "Ärla Brandt",
-    "contact": "by the quay",
+    "customer_contact": "by the quay",
     "quantity": "1",
     "form": "slim",
     "length": "3 1/2 in",

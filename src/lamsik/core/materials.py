@@ -45,6 +45,9 @@ BODY_MATERIALS: dict[str, Material] = {
 }
 """Body materials by name, as the makers call them."""
 
+USUAL_WOOD, FLOAT_WOOD = "basswood", "balsa"
+"""What a bait and a float are begun in where nobody says otherwise."""
+
 METALS: dict[str, float] = {
     "lead": 11.34,
     "tungsten": 18.0,

@@ -64,6 +64,10 @@ class Water:
         return f"{self.temperature_c:g} °C {self.name}"
 
 
+SEA = Water("sea water", 10.0, 35.0)
+"""The sea where a shop has no water of its own."""
+
+
 @lru_cache(maxsize=256)
 def density(temperature_c: float, salinity_psu: float) -> float:
     """Density of water [g/cm³] at the surface.

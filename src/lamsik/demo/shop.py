@@ -14,7 +14,7 @@ from lamsik.core.floats.shotting import LEAD_G_CM3, Shot, ShotTable
 from lamsik.core.materials import body_material
 from lamsik.core.shapes.blades import STARTING_BLADE
 from lamsik.core.shapes.catalogue import Catalogue
-from lamsik.core.shapes.design import Host, Want
+from lamsik.core.shapes.design import Want, host_of
 from lamsik.core.shapes.forms import FORMS
 from lamsik.core.shapes.revisions import note
 from lamsik.core.tank import ballast
@@ -99,7 +99,9 @@ def build(session: Session) -> None:
     for changes in scenario.BLADES:
         documents.begin(session, "blade", content_of(replace(STARTING_BLADE, **changes)))
     _runs(session, bodies)
-    customers = [orders.customer_named(session, name, contact) for name, contact in scenario.CUSTOMERS]
+    customers = [
+        orders.customer_named(session, name, {"contact": contact}) for name, contact in scenario.CUSTOMERS
+    ]
     for who, which, *terms in scenario.ORDERS:
         _order(session, random, customers[who], bodies[which], scenario.BODIES[which], terms)
     _weighed(session)
@@ -138,7 +140,7 @@ def _body(
 ) -> Document:
     name, form, length, depth, width, wood, parts, lip, scheme, behaviour, water = row
     material = body_material(wood)
-    host = Host(wood, material.density_g_cm3, material.spread_g_cm3, material.kind)
+    host = host_of(material)
     want = Want(behaviour, BEHAVIOURS[behaviour].speed_cm_s, 0.0)
     content = new_document(
         name, FORMS[form], host, shop.waters[water], want, (float(length), float(depth), float(width))

@@ -208,17 +208,9 @@ def _rods(mould: Mould, walls: Box, spot: CavitySpot, pen: Pen) -> list[Node]:
         x, y = turned(vent.x_mm, vent.y_mm, spot)
         wide = max(vent.across_mm, 2 * pen.mm)
         if mould.stand == FLAT:
-            rows.append(
-                node(
-                    "circle",
-                    cx=x,
-                    cy=-y,
-                    r=max(wide / 2, 2.5 * pen.mm),
-                    fill=CARD,
-                    stroke=WATER,
-                    stroke_width=1.4 * pen.mm,
-                )
-            )
+            seen = max(1.0, 5 * pen.mm / vent.across_mm)  # one too small to be seen is drawn larger
+            across = np.array(vent.section_mm) * seen + (x, y)
+            rows.append(node("path", d=path(across), fill=CARD, stroke=WATER, stroke_width=1.4 * pen.mm))
             continue
         way = radians(mould.tilt_deg)
         far = wall_mm(walls, x, y, cos(way), sin(way))

@@ -11,7 +11,7 @@ from typing import Any
 from pydantic import TypeAdapter
 from sqlalchemy import event, insert, inspect
 from sqlalchemy.orm import Session as AnySession
-from sqlmodel import Session, SQLModel, col, select
+from sqlmodel import Session, SQLModel, col, func, select
 from sqlmodel.sql.expression import SelectOfScalar
 
 from lamsik.core.errors import require
@@ -223,6 +223,24 @@ def take_back(session: Session, one: LogEntry) -> SQLModel | None:
                 setattr(row, name, value)
             session.add(row)
     return row
+
+
+def bring_back(session: Session, row: SQLModel) -> None:
+    """A row that was put away is there again, by what the log says of that; one put away before there was a
+    log simply is.
+    """
+    watched = WATCHED[type(row)]
+    away = listed(watched.of).where(
+        LogEntry.part == watched.part,
+        LogEntry.row_id == getattr(row, "id"),  # noqa: B009 (not every table of SQLModel has one)
+        func.json_extract(LogEntry.after, "$.deleted_at").is_not(None),
+    )
+    one = session.exec(away.limit(1)).first()
+    if one is None:
+        setattr(row, "deleted_at", None)  # noqa: B010 (as above)
+        session.add(row)
+    else:
+        take_back(session, one)
 
 
 def _values(table: type[SQLModel], kept: Mapping[str, Any]) -> dict[str, Any]:

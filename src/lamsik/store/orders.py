@@ -1,6 +1,6 @@
 """Customers and orders."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from sqlmodel import Session, col, func, select
 from sqlmodel.sql.expression import Select, SelectOfScalar
@@ -14,14 +14,17 @@ from lamsik.store.tables import Customer, Order, Piece
 from lamsik.store.words import holds
 
 
-def customer_named(session: Session, name: str, contact: str = "") -> Customer:
-    """The customer of that name (compared folded), made if new."""
+def customer_named(session: Session, name: str, facts: Mapping[str, str] | None = None) -> Customer:
+    """The customer of that name (compared folded), made if new; what is said of them takes the place of what
+    was known.
+    """
     folded = fold(name)
     row = session.exec(select(Customer).where(Customer.search == folded)).first()
     if row is None:
-        row = Customer(name=name.strip(), search=folded, contact=contact.strip())
-    elif contact.strip():
-        row.contact = contact.strip()
+        row = Customer(name=name.strip(), search=folded)
+    said = {key: text.strip() for key, text in (facts or {}).items() if text.strip()}
+    if said:
+        row.facts = {**row.facts, **said}
     session.add(row)
     session.flush()
     return row

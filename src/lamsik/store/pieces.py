@@ -3,7 +3,7 @@
 from collections.abc import Collection, Sequence
 from dataclasses import asdict, dataclass
 
-from sqlalchemy import literal_column
+from sqlalchemy import ColumnElement, literal_column
 from sqlmodel import Session, col, func, select
 from sqlmodel.sql.expression import SelectOfScalar
 
@@ -66,9 +66,13 @@ def start(session: Session, design: Document, order_id: int | None = None) -> Pi
     return row
 
 
-def listed(text: str = "", order_id: int | None = None) -> SelectOfScalar[Piece]:
-    """The question for pieces, the newest first; only those matching `text` or of an order if given."""
+def listed(text: str = "", order_id: int | None = None, kind: str = "") -> SelectOfScalar[Piece]:
+    """The question for pieces, the newest first; only those matching `text`, of an order or made of a kind of
+    document if given.
+    """
     query = select(Piece).where(col(Piece.deleted_at).is_(None))
+    if kind:
+        query = query.where(_made_of(kind))
     if text:
         query = query.where(holds(Piece, text))
     if order_id is not None:
@@ -80,9 +84,14 @@ GOING = col(Piece.stand) != literal_column(f"'{SHIPPED}'"), col(Piece.deleted_at
 """What is at work; said as the index of it says it."""
 
 
-def going() -> SelectOfScalar[Piece]:
-    """The question for pieces that are not shipped yet, the newest first."""
-    return select(Piece).where(*GOING).order_by(col(Piece.id).desc())
+def going(kind: str) -> SelectOfScalar[Piece]:
+    """The question for pieces made of a kind of document that are not shipped yet, the newest first."""
+    return select(Piece).where(*GOING, _made_of(kind)).order_by(col(Piece.id).desc())
+
+
+def _made_of(kind: str) -> ColumnElement[bool]:
+    of = select(Document.id).where(Document.id == Piece.design_id, Document.kind == kind)
+    return of.correlate(Piece).exists()
 
 
 def count_of(session: Session, order_id: int) -> int:
@@ -229,6 +238,8 @@ def _hold_under(
 ) -> Observation:
     require(stage in SIZED_AT, "target", stage, f"a blank is held under when {' or '.join(SIZED_AT)}")
     require(water is not None, "water", None, "say how warm the water is")
+    body = session.get_one(Document, piece.design_id).kind == "body"
+    require(body, "target", stage, "of a bait: a float or a blade is held under on the Scale")
     dry = readings(session, piece).get(f"{STAGE}:{stage}")
     if dry is None:
         raise Refused("mass", text, "weigh it in air first: the two together give its size")

@@ -1,17 +1,21 @@
 """The route that each piece follows, kept once for all that follow the same; and where pieces are on it."""
 
 import json
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from functools import lru_cache
 from hashlib import sha256
 
 from sqlmodel import Session, col, select
 
 from lamsik.core.route import steps
-from lamsik.core.trade.step_kinds import STEP_KINDS, minutes
+from lamsik.core.route.others import of_blade, of_float
+from lamsik.core.trade.step_kinds import STEP_KINDS, Minutes, minutes
+from lamsik.documents.blades.document import blade_of
 from lamsik.documents.body.document import to_design
+from lamsik.documents.floats.document import to_float
+from lamsik.documents.rows import Document as Content
 from lamsik.store import documents, stores
-from lamsik.store.tables import Piece, PieceStep, Route
+from lamsik.store.tables import Document, Piece, PieceStep, Route
 
 
 def own_minutes(session: Session) -> dict[str, tuple[float, float]]:
@@ -27,11 +31,24 @@ def keep_minutes(session: Session, own: Mapping[str, Sequence[float]]) -> None:
     stores.put_setting(session, "minutes", {"own": others})
 
 
+BUILT: Mapping[str, Callable[[Content, Minutes], steps.Route]] = {
+    "body": lambda content, own: steps.steps(to_design(content), own),
+    "blade": lambda content, own: of_blade(blade_of(content).metal, own),
+    "float": lambda content, own: of_float(to_float(content), own),
+}
+"""The route of what is made of a document, by its kind: of these kinds pieces can be made."""
+
+
+def of_document(session: Session, kind: str, content: Content) -> steps.Route:
+    """How one of a document is made, in the shop's own minutes."""
+    return BUILT[kind](content, own_minutes(session))
+
+
 def follow(session: Session, piece: Piece) -> None:
     """Give a piece the route of what it is made from; one of a document that cannot be read has none."""
     try:
-        design = to_design(documents.content_at(session, piece.revision_id))
-        route = steps.steps(design, own_minutes(session))
+        kind = session.get_one(Document, piece.design_id).kind
+        route = of_document(session, kind, documents.content_at(session, piece.revision_id))
     except Exception:  # whatever is wrong with the document is said where it is shown
         piece.route_id = None
     else:

@@ -9,9 +9,10 @@ from typing import Any
 
 from sqlmodel import Session, select
 
-from lamsik.core.materials import METALS, PLATES
+from lamsik.core.materials import METALS, PART_MATERIALS, PLATES
 from lamsik.core.paints.layers import Layer, begun
 from lamsik.core.paints.paint import Place
+from lamsik.core.trade.part_kinds import PART_KINDS
 from lamsik.documents.schemes.document import of_layers
 from lamsik.store import documents
 from lamsik.store.tables import Drill, Hardware, Instrument, ShopWater, SlugStock
@@ -19,29 +20,31 @@ from lamsik.store.tables import Drill, Hardware, Instrument, ShopWater, SlugStoc
 STEEL = METALS["steel"]
 
 HARDWARE = (
-    # code, name, kind, g, outside share, reach mm, shank diameter and length in the body mm
-    ("tie-s", "Line tie, screw eye 0.9 × 16", "line_tie", 0.14, 0.4, 3.0, 0.9, 16.0),
-    ("tie-m", "Line tie, screw eye 1.2 × 22", "line_tie", 0.32, 0.4, 3.5, 1.2, 22.0),
-    ("hgr-s", "Hook hanger, screw eye 0.9 × 13", "hanger", 0.11, 0.4, 2.5, 0.9, 13.0),
-    ("hgr-m", "Hook hanger, screw eye 1.2 × 18", "hanger", 0.27, 0.4, 3.0, 1.2, 18.0),
-    ("ring-4", "Split ring 4 mm", "ring", 0.05, 1.0, 0.0),
-    ("ring-6", "Split ring 6 mm", "ring", 0.13, 1.0, 0.0),
-    ("tre-10", "Treble hook size 10", "hook", 0.32, 1.0, 0.0),
-    ("tre-8", "Treble hook size 8", "hook", 0.48, 1.0, 0.0),
-    ("tre-6", "Treble hook size 6", "hook", 0.79, 1.0, 0.0),
-    ("tre-4", "Treble hook size 4", "hook", 1.24, 1.0, 0.0),
-    ("tre-2", "Treble hook size 2", "hook", 2.10, 1.0, 0.0),
-    ("wire-1", "Through-wire 1.0 mm, bent", "wire", 0.75, 0.15, 0.0, 1.0, 0.0),
-    ("pair-s", "Joint eyelets, pair 0.9 mm", "joint", 0.22, 1.0, 0.0, 0.9, 10.0),
-    ("pin-1", "Joint pin 1.2 mm with loop", "joint", 0.35, 0.5, 0.0, 1.2, 12.0),
+    # code, name, kind, g, reach mm, shank diameter and length in the body mm
+    ("tie-s", "Line tie, screw eye 0.9 × 16", "line_tie", 0.14, 3.0, 0.9, 16.0),
+    ("tie-m", "Line tie, screw eye 1.2 × 22", "line_tie", 0.32, 3.5, 1.2, 22.0),
+    ("hgr-s", "Hook hanger, screw eye 0.9 × 13", "hanger", 0.11, 2.5, 0.9, 13.0),
+    ("hgr-m", "Hook hanger, screw eye 1.2 × 18", "hanger", 0.27, 3.0, 1.2, 18.0),
+    ("ring-4", "Split ring 4 mm", "ring", 0.05, 0.0),
+    ("ring-6", "Split ring 6 mm", "ring", 0.13, 0.0),
+    ("tre-10", "Treble hook size 10", "hook", 0.32, 0.0),
+    ("tre-8", "Treble hook size 8", "hook", 0.48, 0.0),
+    ("tre-6", "Treble hook size 6", "hook", 0.79, 0.0),
+    ("tre-4", "Treble hook size 4", "hook", 1.24, 0.0),
+    ("tre-2", "Treble hook size 2", "hook", 2.10, 0.0),
+    ("wire-1", "Through-wire 1.0 mm, bent", "wire", 0.75, 0.0, 1.0, 0.0),
+    ("pair-s", "Joint eyelets, pair 0.9 mm", "joint", 0.22, 0.0, 0.9, 10.0),
+    ("pin-1", "Joint pin 1.2 mm with loop", "joint", 0.35, 0.0, 1.2, 12.0),
 )
+HALF_OUTSIDE = {"pin-1": 0.5}
+"""How much of a part is outside the body where that is otherwise than its kind has it."""
 
 OTHERS = (
-    # code, name, kind, g, material, g/cm³, outside share, diameter, length in the body, bore mm
-    ("eyes-5", "Domed eyes 5 mm, pair", "eyes", 0.06, "acrylic", 1.19, 0.6, 5.0, 1.0, 0.0),
-    ("rattle-5", "Rattle, glass 5 × 18", "rattle", 0.85, "glass", 2.2, 0.0, 5.0, 18.0, 0.0),
-    ("tube-3", "Line tube 3.0 / 2.0 × 40", "tube", 0.14, "plastic", 0.95, 0.0, 3.0, 40.0, 2.0),
-    ("skirt-s", "Silicone skirt, 20 strands", "skirt", 0.9, "silicone", 1.1, 1.0, 0.0, 0.0, 0.0),
+    # code, name, kind, g, material, diameter, length in the body, bore mm
+    ("eyes-5", "Domed eyes 5 mm, pair", "eyes", 0.06, "acrylic", 5.0, 1.0, 0.0),
+    ("rattle-5", "Rattle, glass 5 × 18", "rattle", 0.85, "glass", 5.0, 18.0, 0.0),
+    ("tube-3", "Line tube 3.0 / 2.0 × 40", "tube", 0.14, "plastic", 3.0, 40.0, 2.0),
+    ("skirt-s", "Silicone skirt, 20 strands", "skirt", 0.9, "silicone", 0.0, 0.0, 0.0),
 )
 
 LIPS = (
@@ -109,7 +112,7 @@ def _of(kind: str, key: str, colour: str, **more: Any) -> Layer:
 
 
 def _metal() -> Iterator[Hardware]:
-    for code, name, kind, mass, outside, reach, *shank in HARDWARE:
+    for code, name, kind, mass, reach, *shank in HARDWARE:
         wire, deep = shank or (0.0, 0.0)
         yield Hardware(
             code=code,
@@ -117,7 +120,7 @@ def _metal() -> Iterator[Hardware]:
             kind=kind,
             mass_g=mass,
             density_g_cm3=STEEL,
-            outside_share=outside,
+            outside_share=HALF_OUTSIDE.get(code, PART_KINDS[kind].outside_share),
             reach_mm=reach,
             wire_mm=wire,
             shank_mm=deep,
@@ -125,14 +128,14 @@ def _metal() -> Iterator[Hardware]:
 
 
 def _others() -> Iterator[Hardware]:
-    for code, name, kind, mass, material, density, outside, wire, deep, bore in OTHERS:
+    for code, name, kind, mass, material, wire, deep, bore in OTHERS:
         yield Hardware(
             code=code,
             name=name,
             kind=kind,
             mass_g=mass,
-            density_g_cm3=density,
-            outside_share=outside,
+            density_g_cm3=PART_MATERIALS[material],
+            outside_share=PART_KINDS[kind].outside_share,
             material=material,
             wire_mm=wire,
             shank_mm=deep,

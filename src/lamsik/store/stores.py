@@ -40,6 +40,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
         "strip_long_mm": 0.0,
     },
     "mixing": usual("mixing"),
+    "casting": usual("casting"),
     "minutes": {"own": {}},
     "heat": {**usual("heat"), "limits": {}},
     "cautions": {"read_on": {}},

@@ -65,7 +65,7 @@ def card(looks: str, key: int) -> Response:
     history.ready(db(), [row])
     kind = db().get_one(Document, row.document_id).kind
     try:
-        svg = cards.scheme(row.content) if kind == "scheme" else cards.card(row.content, "card")
+        svg = cards.picture(kind, row.content)
     except Exception:
         log.warning("the card of revision %s cannot be drawn", key, exc_info=True)
         return _sent(NOTHING, "")

@@ -3,6 +3,7 @@
 from collections.abc import Callable, Mapping
 from typing import Any
 
+from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
 from lamsik.words import quantities
 
 Values = Mapping[str, Any]
@@ -29,7 +30,7 @@ FIELDS = {
     "design_id": "the design",
     "scheme_id": "the scheme",
     "note": "the note",
-    "contact": "the contact",
+    **{f"facts.{fact.key}": f"“{fact.asked}”" for fact in CUSTOMER_FACTS},
     "name": "the name",
     "mass_g": "the mass",
     "checked_on": "the check",
@@ -68,12 +69,19 @@ def _anything(before: Values | None, after: Values | None, _names: Names) -> str
         return "taken back" if after["undone_at"] else "counts again"
     if "accepted_at" in after:
         return "accepted" if after["accepted_at"] else "an enquiry again"
+    before, after = _spread(before), _spread(after)
     loud = [
         name
         for name in after
         if name not in QUIET and name != "at" and not name.endswith("_at") and after[name] != before.get(name)
     ]
     return "; ".join(_change(name, before.get(name), after[name]) for name in loud)
+
+
+def _spread(values: Values) -> Values:
+    """What is known of a customer, one by one."""
+    facts = {f"facts.{key}": value for key, value in (values.get("facts") or {}).items()}
+    return {**{name: value for name, value in values.items() if name != "facts"}, **facts}
 
 
 def _change(name: str, was: Any, now: Any) -> str:

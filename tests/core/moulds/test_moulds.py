@@ -41,6 +41,7 @@ from lamsik.core.moulds.touching import touch
 from lamsik.core.moulds.vents import fewest_vents, high_points, up_of
 from lamsik.core.shapes.polyhedra import measures, thinned
 from lamsik.core.shapes.skins import Mesh
+from lamsik.core.trade.vent_shapes import VENT_SHAPES
 from tests.bodies import box_mesh, ellipsoid, straight
 
 L, W, D = 80.0, 24.0, 30.0
@@ -391,6 +392,16 @@ class TestVents:
         found = fewest_vents(humps(self.GAP), "flat", [(self.GAP / 2 + 7.1, 0, 7.1)], step_deg=15)
         assert found[0].vents == 0 and found[0].tilt_deg > 0 and found[-1].vents >= 1
 
+    @pytest.mark.parametrize("shape", VENT_SHAPES)
+    def test_a_vent_of_any_shape_is_as_large_as_it_says_and_as_wide_in_the_parting(self, shape):
+        vent = Vent("v1", 0.0, 0.0, 0.0, 3.0, shape)
+        outline = np.array(vent.section_mm)
+        x, y = outline.T
+        assert abs(np.dot(x, np.roll(y, -1)) - np.dot(y, np.roll(x, -1))) / 2 == pytest.approx(
+            vent.area_mm2, rel=0.012
+        )
+        assert np.ptp(y) == pytest.approx(3.0) and np.ptp(x) <= 3.0 + 1e-9
+
     def test_suggested_vents_let_all_air_out(self):
         m = mould(tilt_deg=90.0)
         air = look(m).points
@@ -457,6 +468,7 @@ class TestPrinted:
             {"count": 2},
             {"tilt_deg": 90.0, "vents": (Vent("v1", 0.0, 15.0, 0.0, 4.0),)},
             {"pull": "back", "stand": "flat", "vents": (Vent("v1", 0.0, 0.0, 15.0, 4.0),)},
+            *({"tilt_deg": 90.0, "vents": (Vent("v1", 0.0, 15.0, 0.0, 6.0, one),)} for one in VENT_SHAPES),
         ],
     )
     def test_they_agree_with_what_silicone_would_take(self, change):

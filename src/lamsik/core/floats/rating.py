@@ -80,6 +80,10 @@ def ratings(design: Float) -> tuple[Rating, ...]:
     )
 
 
+MOST_RESPONSE_MM = 500.0
+"""A tip that moves further for 0.1 g says nothing: it is as good as lying."""
+
+
 def response_mm(design: Float, height_mm: float) -> float:
     """How far the tip moves for 0.1 g on the line at a height [mm]: 0.1/(ρ·A)."""
     area = table(design).area_at(min(height_mm, design.top_mm) - 1e-6)

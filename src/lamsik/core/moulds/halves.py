@@ -169,9 +169,9 @@ def _vent(mould: Mould, number: int) -> Solid:
     vent, spot = mould.vents[number % len(mould.vents)], mould.cavities[number // len(mould.vents)]
     walls, (x, y) = box(mould), turned(vent.x_mm, vent.y_mm, spot)
     z = vent.z_mm - mould.parting_mm
-    rod = Solid.cylinder(
-        max(walls.length_mm, walls.high_mm) + walls.width_mm + 2.0, vent.across_mm / 2, vent.across_mm / 2, 24
-    ).translate((0, 0, -0.5))
+    section = manifold3d.CrossSection([np.array(vent.section_mm)])
+    long = max(walls.length_mm, walls.high_mm) + walls.width_mm + 2.0
+    rod = Solid.extrude(section, long).translate((0, 0, -0.5))
     if mould.stand == FLAT:
         return rod.translate((x, y, z))
     return rod.rotate((0.0, 90.0, 0.0)).rotate((0.0, 0.0, mould.tilt_deg)).translate((x, y, z))

@@ -20,6 +20,7 @@ from lamsik.core.moulds.vents import FLAT, ON_EDGE, STANDS, up_of
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.trade.mould_kinds import OPEN, TWO_PART
+from lamsik.core.trade.vent_shapes import ROUND, VENT_SHAPES
 
 ENDS = ("tail", "nose", "back", "belly")
 """Where the funnel meets the cavity, as the bait's ends lie in the plan: +x, −x, +y, −y."""
@@ -96,16 +97,29 @@ def cap_mm3(a_mm: float, h_mm: float) -> float:
 
 @dataclass(frozen=True)
 class Vent:
-    """A vent from a cavity's point up to the outside: place in the laid master's frame [mm], across [mm]."""
+    """A vent from a cavity's point up to the outside: place in the laid master's frame [mm], across [mm], its
+    shape across.
+    """
 
     key: Key
     x_mm: Annotated[float, Between(-400, 400, "mm")]
     y_mm: Annotated[float, Between(-400, 400, "mm")]
     z_mm: Annotated[float, Between(-400, 400, "mm")]
     across_mm: Annotated[float, Between(0.3, 12, "mm")] = 1.5
+    shape: Annotated[str, OneOf(tuple(VENT_SHAPES))] = ROUND
 
     def __post_init__(self) -> None:
         held(self, f"vents.{self.key}.")
+
+    @property
+    def area_mm2(self) -> float:
+        """Its section [mm²]."""
+        return VENT_SHAPES[self.shape].area_share * self.across_mm**2
+
+    @property
+    def section_mm(self) -> list[tuple[float, float]]:
+        """The outline of its section, centred [mm]."""
+        return [(x * self.across_mm, y * self.across_mm) for x, y in VENT_SHAPES[self.shape].outline]
 
 
 @dataclass(frozen=True)

@@ -4,7 +4,7 @@ arithmetic would have cost.
 
 from dataclasses import dataclass
 from functools import lru_cache
-from math import ceil, cos, pi, radians, sin, tan
+from math import ceil, cos, radians, sin, tan
 
 import numpy as np
 
@@ -54,7 +54,7 @@ def vents_ml(mould: Mould) -> float:
                 if mould.stand == FLAT
                 else wall_mm(walls, x, y, cos(way), sin(way))
             )
-            total += pi * vent.across_mm**2 / 4 * max(long, 0.0)
+            total += vent.area_mm2 * max(long, 0.0)
     return total / 1000.0
 
 

@@ -1,6 +1,8 @@
 """Routes of what is made beside bodies: blades and floats; the same steps, minutes and cautions."""
 
 from lamsik.core.cautions import of_metals
+from lamsik.core.floats.design import Float
+from lamsik.core.floats.parts import FloatPart
 from lamsik.core.route.steps import MADE, Made, Route, Step, timed
 from lamsik.core.trade.step_kinds import Minutes
 
@@ -14,7 +16,6 @@ TURNED = Made(
 BY_KIND = {"bulk foam": "foam", "live bait": "foam", "cast": "cast", "printed": "print"}
 """How a float of some kinds is made, as a body of that construction is; all others are turned."""
 
-HOOKS = ("hooks",)
 PACK = Step("pack", "pack", "Photograph and pack", "Label on; both sides and the tip.")
 SHIP = Step("ship", "ship", "Ship", "Note the parcel; the order is told.")
 
@@ -60,16 +61,21 @@ def of_blade(metal: str, own: Minutes | None = None) -> Route:
     )
 
 
-def of_float(kind: str, body: str, paint_g: float, varnish_g: float, own: Minutes | None = None) -> Route:
-    """The route of one float, from its blank to shipping.
+def body_of(design: Float) -> FloatPart:
+    """The part that is the float's body: the largest that is not inside another."""
+    outside = [part for part in design.parts if not part.inside]
+    return max(outside, key=lambda part: part.length_mm * part.diameter_mm**2)
+
+
+def of_float(design: Float, own: Minutes | None = None) -> Route:
+    """The route of one float, from its blank to shipping; without paint or varnish none is put on.
 
     Args:
-        kind: its kind, such as `waggler` or `bulk foam`.
-        body: what its body is, in words.
-        paint_g, varnish_g: dry paint and varnish on it [g]; without any it is not put on.
+        design: what is made.
         own: the shop's own minutes by kind of step; the table's where it has none.
     """
-    way = MADE[BY_KIND[kind]] if kind in BY_KIND else TURNED
+    way = MADE[BY_KIND[design.kind]] if design.kind in BY_KIND else TURNED
+    body = f"material of {body_of(design).density_g_cm3:.2f} g/cm³"
     rows = [
         Step(
             "carve",
@@ -82,7 +88,7 @@ def of_float(kind: str, body: str, paint_g: float, varnish_g: float, own: Minute
         ),
         Step(
             "fit",
-            "fit",
+            "assemble",
             "Stem, eye, load",
             "Glue stem, eye and load; straight to the eye.",
             cautions=("epoxy",),
@@ -90,11 +96,11 @@ def of_float(kind: str, body: str, paint_g: float, varnish_g: float, own: Minute
     ]
     if way is TURNED:
         rows.insert(1, Step("seal", "seal", "Seal", "Bare wood drinks: seal it all, the bore too.", "sealed"))
-    if paint_g:
+    if design.paint_g:
         rows.append(
             Step("colour", "colour", "Bands and tip", "Bands by the marks, the tip last.", batch_key="bands")
         )
-    if varnish_g:
+    if design.varnish_g:
         rows.append(
             Step("clear", "clear", "Varnish", "Two thin coats; hang it by the tip.", "cleared", wait_h=12.0)
         )

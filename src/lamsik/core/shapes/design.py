@@ -7,6 +7,7 @@ from annotated_types import MaxLen
 
 from lamsik.core.errors import finite_between, require
 from lamsik.core.limits import Between, Name, OneOf, Says, held
+from lamsik.core.materials import Material
 from lamsik.core.paints.adjusting import Adjustment
 from lamsik.core.paints.layers import Layer
 from lamsik.core.shapes.allowances import Allowance
@@ -101,6 +102,11 @@ class Host:
         return 1.0 - self.density_g_cm3 / self.solid_g_cm3 if self.solid_g_cm3 else 0.0
 
 
+def host_of(material: Material) -> Host:
+    """A body of a material, as its table has it."""
+    return Host(material.name, material.density_g_cm3, material.spread_g_cm3, material.kind)
+
+
 @dataclass(frozen=True)
 class Want:
     """The wanted behaviour.
@@ -112,10 +118,12 @@ class Want:
     """
 
     behaviour: Annotated[str, OneOf(tuple(BEHAVIOURS))] = USUAL
-    speed_cm_s: Annotated[float, Between(-60, 60, "cm/s", "rising positive")] = 6.0
+    speed_cm_s: Annotated[float, Between(-60, 60, "cm/s", "rising positive")] = BEHAVIOURS[USUAL].speed_cm_s
     pitch_deg: Annotated[float, Between(-80, 80, "°", "nose up positive")] = 0.0
     by: Annotated[str, OneOf(WANTED_BY), Says("which of the figures rules")] = SPEED
-    net_percent: Annotated[float, Between(-90, 900, "%", "net lift in percent of the mass")] = 2.0
+    net_percent: Annotated[float, Between(-90, 900, "%", "net lift in percent of the mass")] = BEHAVIOURS[
+        USUAL
+    ].share_percent
     freeboard_mm: Annotated[
         float, Between(0, 200, "mm", "height of the hull's highest point over the water")
     ] = 4.0

@@ -5,10 +5,12 @@ from dataclasses import dataclass, replace
 
 from lamsik.core.errors import finite_between, require
 from lamsik.core.materials import body_material
-from lamsik.core.shapes.design import Design, Host
+from lamsik.core.shapes.design import Design, host_of
 from lamsik.core.shapes.scaling import scaled
 
 MOST_LENGTHS, MOST_MATERIALS = 8, 6
+FIRST_SIZES = (0.8, 1.0, 1.25)
+"""Lengths of a family to begin with, of the design's own."""
 
 
 @dataclass(frozen=True)
@@ -40,10 +42,6 @@ def members(design: Design, lengths_mm: Sequence[float], materials: Sequence[str
         grown = scaled(design, length / design.body.length_mm)
         for name in dict.fromkeys(materials):
             wood = body_material(name)
-            host = (
-                design.host
-                if name == design.host.name
-                else Host(wood.name, wood.density_g_cm3, wood.spread_g_cm3, wood.kind)
-            )
+            host = design.host if name == design.host.name else host_of(wood)
             enlarged.append(Member(mark(length, name), length, name, replace(grown, host=host)))
     return tuple(enlarged)

@@ -66,3 +66,12 @@ class Joint:
     @property
     def _half(self) -> float:
         return self.kerf_mm / 2 / cos(radians(self.slant_deg))
+
+
+FIRST_SHARE, TRIED_ON_SHARE = 0.55, 0.08
+"""Where a first cut is tried, and how much further back another, of the body's length."""
+
+
+def first_joint(length_mm: float) -> Joint:
+    """A cut to begin with in a body that has none."""
+    return Joint("j1", round(FIRST_SHARE * length_mm, 1))

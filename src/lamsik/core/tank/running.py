@@ -42,8 +42,18 @@ WAKE, WAKE_MORE, DEEP_LIP_DEG, FADES_DEG = 0.5, 0.4, 10.0, 17.0
 has more, and over how many degrees it fades.
 """
 
+DEEP_FROM_DEG, SHALLOW_FROM_DEG = 30.0, 55.0
+"""A lip flatter than the first dives deep, one steeper than the second stays shallow."""
+
 BAND, BAND_DEEP = 0.5, 0.25
 STATIONS = 160
+
+
+def lip_runs(angle_deg: float) -> str:
+    """What a lip at an angle to the body's axis [°] does, in words."""
+    if angle_deg < DEEP_FROM_DEG:
+        return "lies along the axis: dives deep"
+    return "stands across: stays shallow" if angle_deg > SHALLOW_FROM_DEG else "between deep and shallow"
 
 
 @dataclass(frozen=True)

@@ -15,7 +15,7 @@ from lamsik.core.mixes.filler import MICROSPHERE_G_CM3, RESIN_G_CM3, Filling, fi
 from lamsik.core.paints.layers import SEALS
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.curves import Array
-from lamsik.core.shapes.design import Design, Host
+from lamsik.core.shapes.design import Design, host_of
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import STANDARD, Outcome, Rules
 from lamsik.core.tank.mass import NOTHING, Measured, budget
@@ -80,7 +80,7 @@ def moulded(design: Design, material: Material) -> Design:
     A moulded-in slug is a hole of its own size, filled with the host. Only a print is hollow: carved, cast
     and foamed it is solid.
     """
-    host = Host(material.name, material.density_g_cm3, material.spread_g_cm3, material.kind)
+    host = host_of(material)
     changed = replace(design, host=host, shell=design.shell if material.kind == "print" else None)
     if material.kind == "wood":
         return changed

@@ -57,6 +57,19 @@ FIGURES: Mapping[str, tuple[UsualFigure, ...]] = {
         UsualFigure("room_c", "The shop is at", 20.0, "temperature", -5.0, 45.0),
         UsualFigure("scoop_ml", "A level scoop holds", 15.0, "volume", 0.1, 2000.0),
     ),
+    "casting": (
+        UsualFigure("pour_min", "Hands to pour a shot", 15.0, "minutes", 0.5, 480.0),
+        UsualFigure("demould_min", "Hands to demould a shot", 10.0, "minutes", 0.0, 480.0),
+        UsualFigure("half_min", "Hands to pour a half of a mould", 60.0, "minutes", 0.5, 480.0),
+        UsualFigure("half_h", "A half cures, where no product says", 16.0, "time", 0.1, 500.0),
+        UsualFigure("silicone_g_cm3", "Mould silicone, where no product says", 1.15, "density", 0.8, 2.5),
+        UsualFigure("good_percent", "Good of all that is cast", 95.0, "percent", 5.0, 100.0),
+        UsualFigure("jug_g", "Plastisol heated at once", 120.0, "mass", 1.0, 5000.0),
+        UsualFigure("heat_min", "Heating it", 6.0, "minutes", 0.1, 240.0),
+        UsualFigure("shot_min", "One hot shot", 4.0, "minutes", 0.1, 240.0),
+        UsualFigure("squeeze_percent", "A soft bait is squeezed by", 50.0, "percent", 0.0, 95.0),
+        UsualFigure("shank_mm", "Across a hook shank cast in", 1.2, "length", 0.2, 10.0),
+    ),
     "heat": (UsualFigure("margin_c", "Margin under the limit", MARGIN_C, "temperature", 0.0, 100.0),),
 }
 """By the setting they are kept in."""

@@ -2,8 +2,8 @@
 looked at before it counts as done. A kind more is one row here.
 
 The minutes are those a shop begins with, until its own are known (spread about a third): set-up, once for all
-pieces that are done together, and each. Those of a print, a blade and of shipping are our own guess beside
-the others.
+pieces that are done together, and each. Those of a print, a blade, a float's stem and of shipping are our own
+guess beside the others.
 """
 
 from collections.abc import Mapping
@@ -56,6 +56,14 @@ _ROWS = (
         10,
         15,
         checklist=("Every hole of the map drilled, slugs seated", "Tie and hangers in line with the keel"),
+    ),
+    StepKind(
+        "assemble",
+        "stem, eye and load of a float",
+        "bench",
+        5,
+        6,
+        checklist=("Stem in line with the body", "Eye closed, load seated"),
     ),
     StepKind(
         "tub", "tub test", "tub", 5, 6, "tub", ("No bubble on it", "Hooks and rings as it will be fished")

@@ -9,7 +9,7 @@ from typing import Any
 from lamsik.core.errors import Refused, rule
 from lamsik.core.materials import body_material
 from lamsik.core.shapes.catalogue import Catalogue
-from lamsik.core.shapes.design import Design, Host
+from lamsik.core.shapes.design import Design, host_of
 from lamsik.core.shapes.forms import form
 from lamsik.core.shapes.scaling import with_length
 from lamsik.core.trade.behaviours import BEHAVIOURS
@@ -67,9 +67,7 @@ def _form(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> 
 
 def _material(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Document:
     material = body_material(word(edit, "name"))
-    document["material"] = asdict(
-        Host(material.name, material.density_g_cm3, material.spread_g_cm3, material.kind)
-    )
+    document["material"] = asdict(host_of(material))
     document["typed"].pop("material.density_g_cm3", None)
     return document
 

@@ -37,6 +37,7 @@ from lamsik.documents.typed import Edit, word
 Make = Callable[[Document], Master]
 """The master that a document's block names."""
 
+PRODUCTS = ("mould_product", "casting_product")
 EMPTIES = (
     "length_mm",
     "width_mm",
@@ -204,8 +205,7 @@ MOULD: Kind[Make, Mould] = Kind(
     value=_read,
     refers=(
         Reference("master.body_id", "body", "id"),
-        Reference("mould_product", "product"),
-        Reference("casting_product", "product"),
+        *(Reference(path, "product") for path in PRODUCTS),
     ),
     acts={
         "arrange": _arrange,
@@ -217,7 +217,7 @@ MOULD: Kind[Make, Mould] = Kind(
         "fit": _fit,
     },
     groups=("cavities", "vents", "wells", "texts"),
-    texts=("name", "kind", "pull", "stand", "end", "half", "says", "mould_product", "casting_product"),
+    texts=("name", "kind", "pull", "stand", "end", "half", "says", "shape", *PRODUCTS),
     empties=EMPTIES,
     never_empty=("master.length_mm", "master.width_mm"),
     whole=("count", "demouldings"),

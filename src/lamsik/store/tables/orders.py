@@ -1,22 +1,23 @@
 """Who orders, and what."""
 
 from datetime import date, datetime
+from typing import Any
 
-from sqlalchemy import Index, text
+from sqlalchemy import JSON, Index, text
 from sqlmodel import Field, SQLModel
 
+from lamsik.core.materials import USUAL_WOOD
 from lamsik.core.trade.behaviours import USUAL
 from lamsik.store.tables.shared import Typed, now
 
 
 class Customer(SQLModel, table=True):
-    """Someone who orders."""
+    """Someone who orders; `facts` by the keys of `CUSTOMER_FACTS`."""
 
     id: int | None = Field(default=None, primary_key=True)
     name: str
     search: str = Field(index=True)
-    contact: str = ""
-    note: str = ""
+    facts: dict[str, Any] = Field(default_factory=dict, sa_type=JSON)
 
 
 class Order(Typed, table=True):
@@ -40,7 +41,7 @@ class Order(Typed, table=True):
     quantity: int = 1
     length_mm: float | None = None
     form: str = "slim"
-    material: str = "basswood"
+    material: str = USUAL_WOOD
     scheme_id: int | None = Field(default=None, foreign_key="document.id")
     behaviour: str = USUAL
     pitch_deg: float = 0.0

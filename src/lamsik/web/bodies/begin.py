@@ -1,7 +1,7 @@
 """A new design from a form, for the Shapes bench and for what is ordered."""
 
 from lamsik.core.materials import body_material
-from lamsik.core.shapes.design import Host, Want
+from lamsik.core.shapes.design import Want, host_of
 from lamsik.core.shapes.forms import form
 from lamsik.core.water import Water
 from lamsik.store import documents
@@ -21,7 +21,7 @@ def begin(
     start, material = form(form_key), body_material(wood)
     scale = (length_mm or start.length_mm) / start.length_mm
     sizes = (start.length_mm * scale, round(start.depth_mm * scale, 1), round(start.width_mm * scale, 1))
-    host = Host(material.name, material.density_g_cm3, material.spread_g_cm3, material.kind)
+    host = host_of(material)
     return documents.new(
         db(),
         "body",

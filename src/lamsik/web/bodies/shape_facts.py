@@ -8,6 +8,7 @@ from lamsik.core.shapes.solid import kerf_ml
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.mass import NOTHING
 from lamsik.core.tank.printed import by_metal, sink_words, weak_hinges
+from lamsik.core.tank.running import lip_runs
 from lamsik.core.tank.segments import Group, group_verdicts
 from lamsik.core.units import show
 from lamsik.web.bodies.shape_view import (
@@ -100,12 +101,7 @@ def lip_row(design: Design) -> LipRow | None:
     if design.lip is None:
         return None
     angle = design.lip.angle_deg
-    runs = (
-        "lies along the axis: dives deep"
-        if angle < 30
-        else ("stands across: stays shallow" if angle > 55 else "between deep and shallow")
-    )
-    return LipRow(f"{angle:.0f}° to the body axis, {runs}")
+    return LipRow(f"{angle:.0f}° to the body axis, {lip_runs(angle)}")
 
 
 def joint_row(joint: Joint) -> JointRow:

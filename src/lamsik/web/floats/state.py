@@ -10,7 +10,16 @@ from lamsik.core.errors import Refused
 from lamsik.core.floats.design import Float, own_mass_g
 from lamsik.core.floats.inverse import check_foot, sensitivity
 from lamsik.core.floats.learning import FamilyFit
-from lamsik.core.floats.rating import Rating, changes, curve, loading_g, ratings, response_mm, sd_g
+from lamsik.core.floats.rating import (
+    MOST_RESPONSE_MM,
+    Rating,
+    changes,
+    curve,
+    loading_g,
+    ratings,
+    response_mm,
+    sd_g,
+)
 from lamsik.core.floats.shotting import ShotTable, Shotting, pull_to, shotting, telltale_lift, with_tip
 from lamsik.core.floats.standing import Standing, standing
 from lamsik.core.units import show
@@ -193,7 +202,7 @@ def _sentence(design: Float, pull: float) -> str:
             f"It lies {-pull:.2f} g too deep by itself: the {mark.name} is under water before any shot is on."
         )
     answers = response_mm(design, mark.height_mm)
-    moves = f"; {answers:.0f} mm of tip for 0.1 g" if answers < 500 else ""
+    moves = f"; {answers:.0f} mm of tip for 0.1 g" if answers < MOST_RESPONSE_MM else ""
     return (
         f"Carries {pull:.2f} g on the line to the {mark.name}{f' with its {tip}' if tip else ''} in"
         f" {design.water.describe()}{moves}."
@@ -202,7 +211,7 @@ def _sentence(design: Float, pull: float) -> str:
 
 def _rating(rating: Rating, fit: FamilyFit | None) -> RatingRow:
     learned = f"{fit.predict(rating.line_g):.2f} g" if fit and fit.count else ""
-    response = f"{rating.response_mm:.1f} mm" if rating.response_mm < 500 else "–"
+    response = f"{rating.response_mm:.1f} mm" if rating.response_mm < MOST_RESPONSE_MM else "–"
     return RatingRow(
         key=rating.mark,
         mark=rating.mark,
@@ -303,7 +312,7 @@ def _tip_rows(design: Float, document: Document) -> list[TipSide]:
                 key=tip.key,
                 tip=tip.name,
                 line=show(pull, "mass", 2),
-                response=f"{answers:.1f} mm" if answers < 500 else "–",
+                response=f"{answers:.1f} mm" if answers < MOST_RESPONSE_MM else "–",
                 stands=WORDS[word].replace(" by itself", ""),
             )
         )

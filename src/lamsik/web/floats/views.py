@@ -12,8 +12,6 @@ from lamsik.core.floats.rating import loading_g
 from lamsik.core.floats.shotting import pull_to
 from lamsik.core.floats.slider import SliderAnswer, slider
 from lamsik.core.materials import BODY_MATERIALS, METALS
-from lamsik.core.route.others import of_float
-from lamsik.core.route.steps import Route
 from lamsik.core.units import parse
 from lamsik.core.water import Water
 from lamsik.documents.floats.document import to_float
@@ -138,17 +136,8 @@ def edit(key: int) -> str:
         kinds=KINDS,
         waters=shop_waters(),
         tables=floats.tables(db()),
-        route=_route(row),
+        route=routes.of_document(db(), "float", documents.content(db(), row)),
     )
-
-
-def _route(row: Document) -> Route:
-    """How one of it is made."""
-    design = to_float(documents.content(db(), row))
-    bodies = [part for part in design.parts if not part.inside]
-    largest = max(bodies, key=lambda part: part.length_mm * part.diameter_mm**2)
-    body, minutes = f"{largest.density_g_cm3:.2f} g/cm³", routes.own_minutes(db())
-    return of_float(design.kind, body, design.paint_g, design.varnish_g, minutes)
 
 
 @blueprint.get("/<int:key>/learned")

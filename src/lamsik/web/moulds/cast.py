@@ -31,6 +31,7 @@ from lamsik.web.batches.planning import BatchAsked
 from lamsik.web.moulds import gates
 from lamsik.web.moulds.casting import casting, height_words, like_original
 from lamsik.web.moulds.shop import master_of
+from lamsik.web.moulds.usual import usual, usual_h, usual_said
 from lamsik.web.shared.db import db, load_document
 
 blueprint = Blueprint("moulds_cast", __name__, url_prefix="/moulds")
@@ -175,6 +176,7 @@ def show(key: int) -> ResponseReturnValue:
         design=design,
         match=match,
         fillers=FILLERS,
+        usual=usual_said(),
         warm=warm,
         way=way,
         pour=_corrected(key),
@@ -252,6 +254,7 @@ def by_when(key: int) -> ResponseReturnValue:
         days=days,
         names=NAMES,
         rule=RULE,
+        usual=usual_said(),
         tomorrow=datetime.now().date() + timedelta(days=14),
     ), (422 if problem else 200)
 
@@ -282,19 +285,18 @@ def _planned(
         or 20.0
     )
     cure = at_temperature(product.demould_h, product.reference_c, at)
-    before = 60.0 * (asked.value("before", "time", "to pour", "min", 0.25) or 0.0)
-    after = 60.0 * (asked.value("after", "time", "to demould", "min", 1 / 6) or 0.0)
-    good = (asked.value("yield", "percent", "good of all", "%", 95.0) or 0.0) / 100.0
+    before = 60.0 * (asked.value("before", "time", "to pour", "min", usual_h("pour_min")) or 0.0)
+    after = 60.0 * (asked.value("after", "time", "to demould", "min", usual_h("demould_min")) or 0.0)
+    good = (asked.value("yield", "percent", "good of all", "%", usual("good_percent")) or 0.0) / 100.0
     alive = len(moulds.alive(mould_made)) if mould_made else len(mould.cavities)
     making = None
     if mould_made is None or asked.get("new_mould"):
         stuff = next(
             (p for r, p in mixes.products(db()).values() if r.code == content.get("mould_product")), None
         )
-        half = 60.0 * (asked.value("half", "time", "to pour a half", "min", 1.0) or 0.0)
-        making = Making(
-            mould.parts, half, at_temperature(stuff.demould_h, stuff.reference_c, at) if stuff else 16.0
-        )
+        half = 60.0 * (asked.value("half", "time", "to pour a half", "min", usual_h("half_min")) or 0.0)
+        cures = at_temperature(stuff.demould_h, stuff.reference_c, at) if stuff else usual("half_h")
+        making = Making(mould.parts, half, cures)
         alive = len(mould.cavities)
     fresh = making is not None or (mould_made is not None and pours.shots(db(), mould_made.id or 0) == 0)
     worth = None if mould_made is None or making is not None else moulds.worth(db(), mould_made, good)

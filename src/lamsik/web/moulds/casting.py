@@ -23,12 +23,13 @@ from lamsik.core.mixes.product import Product, liquid_g_cm3
 from lamsik.core.moulds.layout import Mould, pour_up
 from lamsik.core.shapes.design import Design
 from lamsik.web.batches.planning import BatchAsked
+from lamsik.web.moulds.usual import usual, usual_h
 
 SHANK = (
-    ("shank_from", "hook shank from", None),
-    ("shank_to", "to", None),
-    ("shank_up", "over the axis", 0.0),
-    ("shank_across", "across", 1.2),
+    ("shank_from", "hook shank from"),
+    ("shank_to", "to"),
+    ("shank_up", "over the axis"),
+    ("shank_across", "across"),
 )
 
 
@@ -59,7 +60,8 @@ def _point(asked: BatchAsked) -> Exposed | None:
     gap, thick = asked.value("gap", "length", "gap", "mm"), asked.value("thick", "length", "thickness", "mm")
     if gap is None or thick is None:
         raise Refused("gap" if gap is None else "thick", "", "gap and thickness are both needed")
-    return exposed(gap, thick, (asked.value("squeeze", "percent", "squeeze", "%", 50.0) or 0.0) / 100.0)
+    squeeze = asked.value("squeeze", "percent", "squeeze", "%", usual("squeeze_percent")) or 0.0
+    return exposed(gap, thick, squeeze / 100.0)
 
 
 def _dense(asked: BatchAsked) -> DenseAsked | None:
@@ -109,9 +111,9 @@ def _foam(cast: Cast, asked: BatchAsked) -> MouldShot:
 
 def _hot(asked: BatchAsked) -> HotAsked:
     return HotAsked(
-        asked.value("jug", "mass", "heated at once", "g", 120.0) or 0.0,
-        60.0 * (asked.value("heat", "time", "heating", "min", 6 / 60) or 0.0),
-        60.0 * (asked.value("shot", "time", "one shot", "min", 4 / 60) or 0.0),
+        asked.value("jug", "mass", "heated at once", "g", usual("jug_g")) or 0.0,
+        60.0 * (asked.value("heat", "time", "heating", "min", usual_h("heat_min")) or 0.0),
+        60.0 * (asked.value("shot", "time", "one shot", "min", usual_h("shot_min")) or 0.0),
         plastisol.parse_colours(asked.get("colours")),
         asked.get("way") or plastisol.GELLED,
         bool(asked.get("gloss")),
@@ -120,8 +122,9 @@ def _hot(asked: BatchAsked) -> HotAsked:
 
 
 def _shank(asked: BatchAsked) -> Insert:
-    sizes = [asked.value(name, "length", word, "mm", default) for name, word, default in SHANK]
-    for (name, _, _), value in zip(SHANK, sizes, strict=True):
+    usually = {"shank_up": 0.0, "shank_across": usual("shank_mm")}
+    sizes = [asked.value(name, "length", word, "mm", usually.get(name)) for name, word in SHANK]
+    for (name, _), value in zip(SHANK, sizes, strict=True):
         if value is None:
             raise Refused(name, "", "say from where to where the shank lies")
     return shank(*(float(value) for value in sizes if value is not None))

@@ -11,6 +11,7 @@ from lamsik.documents.rows import Document
 from lamsik.store import mixes, moulds, stores
 from lamsik.web.moulds.gates import heat_of
 from lamsik.web.moulds.state import MouldShop
+from lamsik.web.moulds.usual import usual
 from lamsik.web.shared.db import db
 
 
@@ -35,6 +36,7 @@ def shop_of(mould_id: int, block: Document) -> MouldShop:
         mould_id,
         currency,
         unit,
+        usual("silicone_g_cm3"),
         _heat_of(mould_id),
     )
 

@@ -20,6 +20,7 @@ from lamsik.core.moulds.pull import Choice
 from lamsik.core.moulds.silicone import Bricks, Half, Saved, clay_ml, lift, walls_of
 from lamsik.core.moulds.vents import HighPoint
 from lamsik.core.shapes.sources import Source
+from lamsik.core.trade.figures import usual
 from lamsik.core.trade.mould_kinds import MOULD_KINDS, PRESS
 from lamsik.core.units import show
 from lamsik.documents.moulds.document import to_mould
@@ -43,14 +44,11 @@ from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
 from lamsik.web.shared.view import Head, Said, edit, plain
 
-USUAL_SILICONE = 1.15
-"""Density of a mould silicone [g/cm³] until a product is chosen."""
-
 
 @dataclass(frozen=True)
 class MouldShop:
     """What a mould is looked at with: products by code, price per kilogram by code, bricks, the master's
-    use, currency, unit.
+    use, currency, unit, the density of silicone where no product is chosen.
     """
 
     products: dict[str, tuple[int, Product]]
@@ -61,6 +59,7 @@ class MouldShop:
     mould_id: int = 0
     currency: str = "EUR"
     unit: str = "mm"
+    silicone_g_cm3: float = usual("casting")["silicone_g_cm3"]
     heat: Callable[[Document, float | None], Heat | None] = lambda _document, _melt: None
 
 
@@ -209,7 +208,14 @@ def _off(row: Document, group: str, title: str) -> dict[str, str]:
 
 def _vent(row: Document) -> VentRow:
     title = f"Vent {row['key'][1:]}"
-    return VentRow(**_off(row, "vents", title), label=title, across=f"vents.{row['key']}.across_mm")
+    path = f"vents.{row['key']}"
+    return VentRow(
+        **_off(row, "vents", title),
+        label=title,
+        across=f"{path}.across_mm",
+        shape=f"{path}.shape",
+        shape_says=f"Shape of {title}",
+    )
 
 
 def _well(row: Document) -> WellRow:
@@ -236,7 +242,7 @@ def _text(row: Document) -> TextRow:
 def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> AmountsPanel:
     code = str(document.get("mould_product") or "")
     key, product = shop.products.get(code, (0, None))
-    density = product.density_g_cm3 if product else USUAL_SILICONE
+    density = product.density_g_cm3 if product else shop.silicone_g_cm3
     true = sum(half.pour_ml for half in seen.halves)
     saved = Saved(box(mould).volume_ml, true, density, shop.prices.get(code))
     built = walls_of(mould, shop.bricks)
@@ -278,7 +284,7 @@ def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> A
         ),
         lift=f"In this silicone {lift(mould, density).says}.",
         lifts=lift(mould, density).net_g > 0,
-        density_of=product.name if product else f"a usual silicone, {USUAL_SILICONE} g/cm³",
+        density_of=product.name if product else f"a usual silicone, {density:g} g/cm³",
         pressed=pressed(mould).says if mould.kind == PRESS else "",
         press_missing=mould.kind == PRESS and pressed(mould).missing_ml > 0,
     )

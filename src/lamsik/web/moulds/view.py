@@ -32,11 +32,13 @@ class SpotRow(Removable):
 
 @dataclass(frozen=True, kw_only=True)
 class VentRow(Removable):
-    """A vent with the path of its width."""
+    """A vent with the paths of its width and its shape."""
 
     title: str
     label: str
     across: str
+    shape: str
+    shape_says: str
 
 
 @dataclass(frozen=True, kw_only=True)

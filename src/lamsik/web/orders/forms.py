@@ -4,6 +4,7 @@ from flask_wtf import FlaskForm
 from wtforms import DateField, IntegerField, SelectField, StringField, TextAreaField
 from wtforms.validators import DataRequired, InputRequired, Length, NumberRange, Optional
 
+from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
 from lamsik.web.shared.forms import MeasureField
 
 
@@ -11,7 +12,6 @@ class EnquiryForm(FlaskForm):
     """What a customer wants: which bait, in which scheme, how it should behave, by when."""
 
     customer = StringField("Customer", validators=[DataRequired("Who is it for?"), Length(max=120)])
-    contact = StringField("How to reach them", validators=[Length(max=200)])
     quantity = IntegerField(
         "How many",
         default=1,
@@ -27,3 +27,13 @@ class EnquiryForm(FlaskForm):
     due = DateField("Wanted by", validators=[Optional()])
     price = StringField("Price agreed", validators=[Length(max=12)])
     note = TextAreaField("Anything else", validators=[Length(max=2000)])
+
+    def facts(self) -> dict[str, str]:
+        """What is said of the customer, by key."""
+        return {fact.key: self[f"customer_{fact.key}"].data or "" for fact in CUSTOMER_FACTS}
+
+
+for _fact in CUSTOMER_FACTS:
+    setattr(
+        EnquiryForm, f"customer_{_fact.key}", StringField(_fact.asked, validators=[Length(max=_fact.most)])
+    )

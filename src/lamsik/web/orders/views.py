@@ -4,8 +4,9 @@ from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
-from lamsik.core.materials import BODY_MATERIALS
+from lamsik.core.materials import BODY_MATERIALS, USUAL_WOOD
 from lamsik.core.money import read
+from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
 from lamsik.core.orders.status import STATUSES
 from lamsik.core.shapes.design import Want
 from lamsik.core.shapes.forms import FORMS, form
@@ -56,20 +57,20 @@ def new() -> ResponseReturnValue:
     schemes = picks.of("scheme", picks.sent("scheme", "scheme"))
     asked = _form(schemes)
     if request.method == "GET":
-        asked.behaviour.data, asked.material.data = USUAL, "basswood"
+        asked.behaviour.data, asked.material.data = USUAL, USUAL_WOOD
     if asked.validate_on_submit():
         try:
             return _place(asked)
         except Refused as refused:
             says = f"{refused.given!r} cannot be read: {refusals.allowed(refused)}."
             asked.price.errors = [*asked.price.errors, says]
-    return render_template("orders/new.html", asked=asked, known=picks.of("customer"), schemes=schemes), (
-        422 if asked.is_submitted() else 200
-    )
+    return render_template(
+        "orders/new.html", asked=asked, facts=CUSTOMER_FACTS, known=picks.of("customer"), schemes=schemes
+    ), (422 if asked.is_submitted() else 200)
 
 
 def _place(asked: EnquiryForm) -> ResponseReturnValue:
-    customer = orders.customer_named(db(), asked.customer.data or "", asked.contact.data or "")
+    customer = orders.customer_named(db(), asked.customer.data or "", asked.facts())
     start = form(asked.form.data)
     currency, typed = stores.setting(db(), "shop")["currency"], (asked.price.data or "").strip()
     order = Order(
@@ -108,6 +109,7 @@ def show(key: int) -> str:
         "orders/show.html",
         order=order,
         customer=load(Customer, order.customer_id),
+        facts=CUSTOMER_FACTS,
         pieces=list(zip(page.rows, stands(page.rows), strict=True)),
         page=page,
         count=pieces.count_of(db(), key),

@@ -1,6 +1,6 @@
 """One piece as its bench page and its card show it."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from datetime import timedelta
 from typing import Any
@@ -24,7 +24,9 @@ from lamsik.web.shared.db import db
 
 @dataclass(frozen=True)
 class StepRow:
-    """A step with what was done of it and by whom, the reading at its end and what was expected there."""
+    """A step with what was done of it and by whom, the reading at its end, what was expected there, and what
+    it is called then.
+    """
 
     step: Step
     here: bool
@@ -35,6 +37,7 @@ class StepRow:
     kept: PieceStep | None = None
     by: str = ""
     not_before: str = ""
+    stage: str = ""
 
     @property
     def done(self) -> bool:
@@ -94,7 +97,7 @@ def view(piece: Piece) -> PieceView:
         planned=planned,
         outcome=outcome,
         advice=advise(design, measured, shop, rules.drag),
-        rows=_rows(piece, outcome, readings),
+        rows=rows_of(piece, readings, outcome.budget.up_to, design.host.made),
         readings=readings,
         measured=measured,
         sure=_sure(design, measured, rules),
@@ -121,10 +124,23 @@ def steps_of(piece: Piece) -> tuple[StepRow, ...]:
     """The steps of a piece with what is done, nothing computed: for ticking, which holds the shop's one
     write lock.
     """
-    return _rows(piece, None, {})
+    return rows_of(piece, {})
 
 
-def _rows(piece: Piece, outcome: Outcome | None, readings: dict[str, Reading]) -> tuple[StepRow, ...]:
+def rows_of(
+    piece: Piece,
+    readings: dict[str, Reading],
+    expected: Callable[[str], float | None] = lambda stage: None,
+    blank: str = "made",
+) -> tuple[StepRow, ...]:
+    """The steps of a piece with what was done and read.
+
+    Args:
+        piece: whose they are.
+        readings: what was weighed of it.
+        expected: what it should weigh when a stage is done [g].
+        blank: what is said of its blank, once it is made.
+    """
     touched, names = routes.touched(db(), piece), people.names(db())
     step_rows: list[StepRow] = []
     current = True
@@ -134,11 +150,12 @@ def _rows(piece: Piece, outcome: Outcome | None, readings: dict[str, Reading]) -
             step,
             current and (kept is None or kept.done_at is None),
             readings.get(f"stage:{step.weigh}") if step.weigh else None,
-            outcome.budget.up_to(step.weigh) if step.weigh and outcome else None,
+            expected(step.weigh) if step.weigh else None,
             readings.get(f"water:{step.weigh}"),
             warnings(step),
             kept,
             names.get(kept.person_id or 0, "") if kept else "",
+            stage=blank if step.weigh == "carved" else step.weigh or "",
         )
         if row.here:
             row = replace(row, not_before=_wait_of(step_rows))

@@ -11,7 +11,7 @@ from lamsik.core.errors import Refused
 from lamsik.core.route.steps import open_before
 from lamsik.core.shapes.needs import Need, missing
 from lamsik.store import mixes, moulds, pieces, routes
-from lamsik.store.tables import Order, Piece, now
+from lamsik.store.tables import Document, Order, Piece, now
 from lamsik.web.pieces.bench import StepRow, steps_of, waiting
 from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db, load
@@ -142,7 +142,8 @@ def _asked_back(
 
 def _against(piece: Piece, rows: Sequence[StepRow], step: str) -> Asks:
     begun = any(row.kept for row in rows if not (row.step.of.makes_body and piece.pour_id))
-    needs = () if begun else missing(design_of(pieces.document_of(db(), piece)))
+    is_body = db().get_one(Document, piece.design_id).kind == "body"
+    needs = missing(design_of(pieces.document_of(db(), piece))) if is_body and not begun else ()
     lacking = open_before([row.step for row in rows], _ended(rows), step)
     return Asks(step, needs, tuple(one.name for one in lacking), waiting(rows, step))
 

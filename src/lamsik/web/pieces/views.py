@@ -2,7 +2,7 @@
 
 from functools import lru_cache
 
-from flask import Blueprint, flash, redirect, render_template, request, url_for
+from flask import Blueprint, abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
@@ -19,12 +19,13 @@ from lamsik.store import documents, moulds, orders, pieces, routes, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.tables import Document, Instrument, Order, Piece, Revision
 from lamsik.web.bodies.tank_facts import budget_rows, tank_facts
+from lamsik.web.pieces import others
 from lamsik.web.pieces.bench import PieceView, view
 from lamsik.web.pieces.learned import learn_faces
-from lamsik.web.pieces.steps import Asks, asked_of
+from lamsik.web.pieces.steps import asked_of
 from lamsik.web.shared import keeping, printing
 from lamsik.web.shared.cards import design_of
-from lamsik.web.shared.db import db, load, load_document, sent_id
+from lamsik.web.shared.db import db, load, sent_id
 from lamsik.web.shared.files import as_pdf
 from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.web.shared.progress import stands
@@ -53,9 +54,13 @@ def _line(piece: Piece, stands_at: tuple[str, int, int]) -> tuple[Piece, Documen
 
 @blueprint.post("/start")
 def start() -> ResponseReturnValue:
-    """Start a piece of a design, for an order or for stock."""
-    row = load_document("body", sent_id("design"))
+    """Start a piece of a design, for an order or for stock; a float or a blade is made for stock."""
+    row = load(Document, sent_id("design"))
+    if row.kind not in routes.BUILT or row.deleted_at is not None:
+        abort(404)
     order = load(Order, sent_id("order")) if sent_id("order") else orders.waiting_for(db(), row.id or 0)
+    if order and row.kind != "body":
+        raise Refused("design", row.name, "a bait: a float or a blade is made for stock")
     why = moulds.not_for_sale(db(), {"body_id": row.id}) if order else ""
     if order and why:
         flash(f"No piece is started for {order.number}: the shape is {why}.")
@@ -70,25 +75,31 @@ def start() -> ResponseReturnValue:
 @blueprint.get("/<int:key>")
 def show(key: int) -> str:
     """The bench page of one piece; what stands against ticking a step is asked beside it."""
-    shown = view(load(Piece, key))
-    return _page(shown, asks=asked_of(shown.piece, shown.rows, request.args.get("ask", "")))
+    return _page(load(Piece, key))
 
 
-def _page(shown: PieceView, error: dict[str, str] | None = None, asks: Asks | None = None) -> str:
+def _page(piece: Piece, error: dict[str, str] | None = None) -> str:
+    row = db().get_one(Document, piece.design_id)
+    shown = view(piece) if row.kind == "body" else others.view(piece, row)
+    common = {
+        "shown": shown,
+        "instruments": pieces.instruments(db()),
+        "error": error or {},
+        "asks": None if error else asked_of(piece, shown.rows, request.args.get("ask", "")),
+        **board(f"piece {piece.id}"),
+    }
+    if not isinstance(shown, PieceView):
+        return render_template("pieces/other.html", sized_at=(), **common)
     looks = default_view(shown.outcome)
     return render_template(
         "pieces/show.html",
-        shown=shown,
         picture=scene(shown.outcome, looks, handles=False),
         facts=tank_facts(shown.outcome, looks),
         budget=budget_rows(shown.outcome.budget.parts),
         verdict=sentence(shown.outcome.verdict),
         planned=sentence(shown.planned.verdict),
-        instruments=pieces.instruments(db()),
-        error=error or {},
-        asks=asks,
         sized_at=SIZED_AT,
-        **board(f"piece {shown.piece.id}"),
+        **common,
     )
 
 
@@ -107,7 +118,7 @@ def weigh(key: int) -> ResponseReturnValue:
             learn_faces()
         else:
             kind, _, part = target.partition(":")
-            if kind == pieces.PART and all(part != known.key for known in view(piece).outcome.budget.parts):
+            if kind == pieces.PART and part not in _parts_of(piece):
                 raise Refused("target", part, "this piece has no such part: open its page anew")
             pieces.weigh(
                 db(), piece, target, parse(text, "mass", "mass", "g").value, text.strip(), instrument
@@ -115,9 +126,24 @@ def weigh(key: int) -> ResponseReturnValue:
     except Refused as refused:
         sent = {name: request.form.get(name, "") for name in ("sinker", "temperature")}
         return _page(
-            view(piece), {**sent, "target": target, "text": text, "message": refusals.beside(refused)}
+            piece, {**sent, "target": target, "text": text, "message": refusals.beside(refused)}
         ), 422
     return redirect(url_for("pieces.show", key=key, _anchor="bench"))
+
+
+def _parts_of(piece: Piece) -> set[str]:
+    """The parts of a bait that may be weighed by themselves."""
+    is_body = db().get_one(Document, piece.design_id).kind == "body"
+    return {part.key for part in view(piece).outcome.budget.parts} if is_body else set()
+
+
+def _bait(key: int) -> Piece:
+    """A piece that is a bait: only of those there are a card and advice. Raises `Refused`."""
+    piece = load(Piece, key)
+    row = db().get_one(Document, piece.design_id)
+    if row.kind != "body":
+        raise Refused("piece", piece.number, f"a bait: {row.name} has its drawings on its own page")
+    return piece
 
 
 def _held_under() -> tuple[float, Water]:
@@ -156,7 +182,7 @@ def put_away(key: int, way: str) -> ResponseReturnValue:
 @blueprint.post("/<int:key>/use-advice")
 def use_advice(key: int) -> ResponseReturnValue:
     """Make this piece with the ballast advised for its weighed blank; the design itself stays."""
-    piece = load(Piece, key)
+    piece = _bait(key)
     shown = view(piece)
     if shown.advice.design is None:
         raise Refused("advice", "none", f"weigh the {shown.design.host.blank} first")
@@ -177,7 +203,7 @@ def use_advice(key: int) -> ResponseReturnValue:
 @blueprint.get("/unweighed")
 def unweighed_list() -> str:
     """Everything in pieces at work that no scale has seen."""
-    page = asked_page(pieces.going(), MOST_UNWEIGHED)
+    page = asked_page(pieces.going("body"), MOST_UNWEIGHED)
     readings, contents, rows = (
         pieces.readings_of(db(), [piece.id or 0 for piece in page.rows]),
         pieces.documents_of(db(), page.rows),
@@ -198,13 +224,13 @@ def _not_seen(design: Design, measured: Measured) -> tuple[Part, ...]:
 @blueprint.get("/<int:key>/card")
 def card(key: int) -> str:
     """The bench card on screen, as it prints."""
-    return render_template("pieces/card.html", **_card(view(load(Piece, key))), screen=True)
+    return render_template("pieces/card.html", **_card(view(_bait(key))), screen=True)
 
 
 @blueprint.get("/<int:key>/card.pdf")
 def card_pdf(key: int) -> ResponseReturnValue:
     """The bench card as PDF, true to size."""
-    shown = view(load(Piece, key))
+    shown = view(_bait(key))
     try:
         data = printing.pdf(render_template("pieces/card.html", **_card(shown), screen=False))
     except printing.CannotPrint as error:

@@ -20,7 +20,7 @@ from lamsik.core.weighing.inwater import REMINDERS, InWater, by_ratio, line_ml
 from lamsik.devices.scale_address import serial_ports
 from lamsik.drawings.scale import weighing_scenes
 from lamsik.formats import weighed_csv
-from lamsik.store import documents, pieces, stores, weighed
+from lamsik.store import documents, events, pieces, stores, weighed
 from lamsik.store.tables import Document, Instrument, ShopWater, WeighedThing, now
 from lamsik.store.weighed import MASSES, Weighed
 from lamsik.web.lan.pairing import is_local
@@ -365,9 +365,11 @@ def source(key: int) -> ResponseReturnValue:
 def put_away(key: int, way: str) -> ResponseReturnValue:
     """Delete a weighed thing, or bring it back."""
     row = load(WeighedThing, key)
-    row.deleted_at = now() if way == "delete" else None
-    db().add(row)
+    if way == "bring_back" and row.deleted_at is not None:
+        events.bring_back(db(), row)
     if way == "delete":
+        row.deleted_at = now()
+        db().add(row)
         flash(f"{row.name} is deleted.", f"undo:{url_for('scale.put_away', key=key, way='bring_back')}")
         return redirect(url_for("scale.bench"))
     return redirect(url_for("scale_things.show", key=key))

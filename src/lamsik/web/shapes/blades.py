@@ -5,7 +5,6 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.cautions import caution
 from lamsik.core.materials import METALS
-from lamsik.core.route.others import of_blade
 from lamsik.core.shapes.blades import SNAPS, Blade
 from lamsik.core.shapes.sources import SAYS, Source
 from lamsik.documents.blades.document import BLADE, blade_of, content_of
@@ -82,7 +81,7 @@ def edit(key: int) -> str:
         metals=list(METALS),
         sources=SAYS,
         caution=caution("metal_dust"),
-        route=of_blade(blade_of(documents.content(db(), row)).metal, routes.own_minutes(db())),
+        route=routes.of_document(db(), "blade", documents.content(db(), row)),
     )
 
 

@@ -13,8 +13,8 @@ from sqlmodel import col, select
 
 from lamsik.core import units
 from lamsik.core.errors import Refused
-from lamsik.core.materials import BODY_MATERIALS, body_material
-from lamsik.core.shapes.design import Host
+from lamsik.core.materials import BODY_MATERIALS, USUAL_WOOD, body_material
+from lamsik.core.shapes.design import host_of
 from lamsik.core.shapes.meshing import AXES, Checked, measured, turned
 from lamsik.core.shapes.outlining import lines_of, width_line
 from lamsik.core.shapes.tracing import warm
@@ -147,9 +147,9 @@ def typed_width() -> float | None:
 
 def fresh(name: str) -> Content:
     """A new document of the material asked for, named after a file."""
-    wood = body_material(request.form.get("material", "basswood"))
+    wood = body_material(request.form.get("material", USUAL_WOOD))
     stem = name.replace("\\", "/").rsplit("/", 1)[-1].rsplit(".", 1)[0].strip()[:120] or "Brought in"
-    return blank(stem, Host(wood.name, wood.density_g_cm3, wood.spread_g_cm3, wood.kind), Water())
+    return blank(stem, host_of(wood), Water())
 
 
 def keep(content: Content, note: str, onto: int = 0) -> Document:
@@ -254,7 +254,7 @@ def mesh_body(key: str) -> ResponseReturnValue:
     body = measured(turned(mesh.mesh, str(asked.get("nose")), str(asked.get("up")), stl.UNITS_MM[unit]))
     wood = body_material(str(asked.get("material") or "printed resin"))
     stem = name.rsplit(".", 1)[0].strip()[:120] or "Mesh"
-    content = blank(stem, Host(wood.name, wood.density_g_cm3, wood.spread_g_cm3, wood.kind), Water())
+    content = blank(stem, host_of(wood), Water())
     content = with_mesh(content, body, skins.keep(db(), body.shares, name), name)
     row = keep(content, f"brought in from {name}, in {unit}")
     jobs.drop(key)

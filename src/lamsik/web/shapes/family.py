@@ -8,9 +8,9 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core import units
 from lamsik.core.errors import Refused
-from lamsik.core.materials import BODY_MATERIALS
+from lamsik.core.materials import BODY_MATERIALS, FLOAT_WOOD, USUAL_WOOD
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.family import Member, mark, members
+from lamsik.core.shapes.family import FIRST_SIZES, Member, mark, members
 from lamsik.core.shapes.scaling import Offered, nearest_size
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.wanted import target
@@ -30,11 +30,11 @@ def _kept(key: int, design: Design) -> Family:
     if family is not None:
         return family
     length = design.body.length_mm
-    other = "balsa" if design.host.name != "balsa" else "basswood"
+    other = FLOAT_WOOD if design.host.name != FLOAT_WOOD else USUAL_WOOD
     own = [design.host.name] if design.host.name in BODY_MATERIALS else []
     return Family(
         design_id=key,
-        lengths_mm=[round(length * f) * 1.0 for f in (0.8, 1.0, 1.25)],
+        lengths_mm=[round(length * f) * 1.0 for f in FIRST_SIZES],
         materials=[*own, other],
         excluded=[],
     )

@@ -8,7 +8,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core import units
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.joints import JOINT_KINDS, SAYS, Joint
+from lamsik.core.shapes.joints import JOINT_KINDS, SAYS, TRIED_ON_SHARE, first_joint
 from lamsik.core.shapes.solid import kerf_ml
 from lamsik.core.tank import evaluate
 from lamsik.documents.body.document import to_design, with_design
@@ -24,7 +24,7 @@ blueprint = Blueprint("shapes_joints", __name__, url_prefix="/shapes")
 
 def _other(design: Design, asked: dict[str, str]) -> Design:
     """The design with its joints moved as asked: by so much along, at this slant, with this kerf and kind."""
-    joints = design.body.joints or (Joint("j1", round(0.55 * design.body.length_mm, 1)),)
+    joints = design.body.joints or (first_joint(design.body.length_mm),)
 
     def typed(name: str, quantity: str, standard: float) -> float:
         text = asked.get(name, "").strip()
@@ -35,7 +35,7 @@ def _other(design: Design, asked: dict[str, str]) -> Design:
         )
 
     first = joints[0]
-    shift = typed("x", "length", first.x_mm + 0.08 * design.body.length_mm) - first.x_mm
+    shift = typed("x", "length", first.x_mm + TRIED_ON_SHARE * design.body.length_mm) - first.x_mm
     slant, kerf = typed("slant", "angle", first.slant_deg), typed("kerf", "length", first.kerf_mm)
     kind = asked.get("kind") or first.kind
     moved = tuple(

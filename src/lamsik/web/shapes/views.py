@@ -6,12 +6,13 @@ from flask import Blueprint, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.cautions import caution
-from lamsik.core.materials import BODY_MATERIALS
+from lamsik.core.materials import BODY_MATERIALS, FLOAT_WOOD, USUAL_WOOD, body_material
 from lamsik.core.shapes.ballast_holes import BALLS
-from lamsik.core.shapes.design import Host, Want
+from lamsik.core.shapes.design import Want, host_of
 from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.shapes.hardware import OUTLINES, SEATS
 from lamsik.core.shapes.sources import POINTER
+from lamsik.core.trade.behaviours import BEHAVIOURS, FLOATS
 from lamsik.core.trade.part_kinds import PART_KINDS
 from lamsik.core.water import Water
 from lamsik.documents.body.document import new_document, to_design
@@ -58,7 +59,7 @@ def form_pictures() -> list[tuple[str, str, str, str, Node]]:
     water, want = Water(), Want()
     pictures = []
     for start in FORMS.values():
-        design = to_design(new_document(start.name, start, Host("basswood", 0.42, 0.04), water, want))
+        design = to_design(new_document(start.name, start, host_of(body_material(USUAL_WOOD)), water, want))
         pictures.append((start.key, start.name, start.purpose, start.says, silhouette(design)))
     return pictures
 
@@ -70,8 +71,8 @@ def new() -> ResponseReturnValue:
     row = begin(
         start.name,
         start.key,
-        "balsa" if start.purpose == "float" else "basswood",
-        Want("floats", 20.0) if start.purpose == "float" else Want(),
+        FLOAT_WOOD if start.purpose == "float" else USUAL_WOOD,
+        Want(FLOATS, BEHAVIOURS[FLOATS].speed_cm_s) if start.purpose == "float" else Want(),
     )
     return redirect(url_for("shapes.edit", key=row.id))
 

@@ -10,7 +10,7 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.documents.registry import KINDS
 from lamsik.formats import document_file
-from lamsik.store import documents, references, stands
+from lamsik.store import documents, events, references, stands
 from lamsik.store.paging import Page
 from lamsik.store.tables import Document, Order, Piece, Revision, now
 from lamsik.web.shared import whole
@@ -26,8 +26,11 @@ def put_away(
     row: Document | Order | Piece, way: str, gone_to: str, back_to: str, undo: str
 ) -> ResponseReturnValue:
     """Delete the row with a notice that carries its undo, or bring it back."""
-    row.deleted_at = now() if way == "delete" else None
-    db().add(row)
+    if way == "delete":
+        row.deleted_at = now()
+        db().add(row)
+    elif row.deleted_at is not None:
+        events.bring_back(db(), row)
     if isinstance(row, Piece):
         stands.anew(db(), row)
     if way != "delete":

@@ -63,7 +63,9 @@ def _customers(text: str) -> list[Row]:
 def _baits(text: str) -> list[Row]:
     """Bodies, and the newest pieces with the name of their design."""
     bodies = [(f"d{row.id}", row.name) for row in documents.listed(db(), "body", text, MOST // 2 + 1)]
-    baits = db().exec(pieces.listed(text).limit(MOST + 1 - min(len(bodies), MOST // 2 + 1))).all()
+    baits = (
+        db().exec(pieces.listed(text, kind="body").limit(MOST + 1 - min(len(bodies), MOST // 2 + 1))).all()
+    )
     names = dict(
         db()
         .exec(

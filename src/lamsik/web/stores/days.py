@@ -25,15 +25,19 @@ BRICKS = {
     "strip_high_mm": "Strip high",
     "strip_long_mm": "Strip long",
 }
-MIXING = {figure.key: figure for figure in FIGURES["mixing"]}
+USUAL = {(setting, figure.key): figure for setting in ("mixing", "casting") for figure in FIGURES[setting]}
+"""How the shop mixes and casts."""
 
 
 def shown() -> dict[str, Any]:
     """As the form shows it; what was just sent stays."""
-    kept, bricks, mixing = (stores.setting(db(), key) for key in ("days", "bricks", "mixing"))
+    kept, bricks = (stores.setting(db(), key) for key in ("days", "bricks"))
     texts = {"begins": kept["begins"], "ends": kept["ends"], "closed": ", ".join(kept["closed"])}
     texts |= {name: f"{bricks[name]:g}" + ("" if name == "have" else " mm") for name in BRICKS}
-    texts |= {name: f"{mixing[name]:g} {STORED[figure.quantity]}" for name, figure in MIXING.items()}
+    texts |= {
+        name: f"{stores.setting(db(), setting)[name]:g} {STORED[figure.quantity]}"
+        for (setting, name), figure in USUAL.items()
+    }
     if request.method == "POST" and request.endpoint == "stores.keep_days":
         texts |= {name: request.form.get(name, "") for name in texts}
     return {
@@ -41,7 +45,7 @@ def shown() -> dict[str, Any]:
         "after_hours": kept["after_hours"],
         "texts": texts,
         "bricks": BRICKS,
-        "mixing": MIXING,
+        "usual": {name: figure for (_, name), figure in USUAL.items()},
     }
 
 
@@ -60,12 +64,11 @@ def keep(form: "MultiDict[str, str]") -> None:
     if not bricks["have"].is_integer():
         raise Refused("have", form.get("have"), "a whole number of bricks")
     Bricks(**{name: value for name, value in bricks.items() if name != "have"}, have=int(bricks["have"]))
-    mixing = {
-        name: _measure(form, name, one.quantity, STORED[one.quantity], one.words)
-        for name, one in MIXING.items()
-    }
-    for name, one in MIXING.items():
-        finite_between(name, mixing[name], one.least, one.most, STORED[one.quantity])
+    own: dict[str, dict[str, float]] = {}
+    for (setting, name), one in USUAL.items():
+        unit = STORED[one.quantity]
+        value = _measure(form, name, one.quantity, unit, one.words)
+        own.setdefault(setting, {})[name] = finite_between(name, value, one.least, one.most, unit)
     hours = {
         "begins": f"{begins:%H:%M}",
         "ends": f"{ends:%H:%M}",
@@ -75,7 +78,8 @@ def keep(form: "MultiDict[str, str]") -> None:
         db(), "days", {"days": list(days), "closed": [day.isoformat() for day in closed], **hours}
     )
     stores.put_setting(db(), "bricks", {**bricks, "have": int(bricks["have"])})
-    stores.put_setting(db(), "mixing", mixing)
+    for setting, figures in own.items():
+        stores.put_setting(db(), setting, figures)
 
 
 def _measure(form: Mapping[str, str], name: str, quantity: str, unit: str, words: str) -> float:

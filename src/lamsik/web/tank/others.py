@@ -44,6 +44,8 @@ def other(name: str, settled: bool = True) -> Other | None:
         row = load_document("body", int(number))
         return Other(row.name, outcome_of(row, settled))
     piece = load(Piece, int(number))
+    if db().get_one(Document, piece.design_id).kind != "body":
+        abort(404)
     measured = pieces.measured(pieces.readings(db(), piece))
     return Other(
         f"piece {piece.number}", _evaluated(dict(pieces.document_of(db(), piece)), measured, settled)

@@ -1,4 +1,4 @@
-"""What was read of things weighed by themselves joins all that was seen; every reading stays where it was"""
+"""What was read of things weighed by themselves joins all that was seen; what is known of a customer is facts"""
 
 import sqlalchemy as sa
 import sqlmodel
@@ -46,3 +46,7 @@ def upgrade() -> None:
         f"FROM ({read} UNION ALL {MARKS}) AS seen JOIN weighed AS w ON w.id = seen.id ORDER BY w.id, seen.nth"
     )
     op.drop_table("weighed")
+    op.execute("ALTER TABLE customer ADD COLUMN facts JSON NOT NULL DEFAULT '{}'")
+    op.execute("UPDATE customer SET facts = json_patch('{}', json_object('contact', nullif(contact, ''), 'note', nullif(note, '')))")
+    for told in ("contact", "note"):
+        op.execute(f"ALTER TABLE customer DROP COLUMN {told}")
