@@ -6,7 +6,7 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from sqlalchemy.exc import IntegrityError
-from sqlmodel import select
+from sqlmodel import delete, select
 
 from lamsik.core.errors import Refused
 from lamsik.core.route.steps import steps
@@ -16,6 +16,7 @@ from lamsik.core.water import Water
 from lamsik.documents.body.document import new_document, to_design
 from lamsik.store import documents, events, orders, people, pieces, routes, stores
 from lamsik.store.tables import Drill, Hardware, Instrument, LogEntry, Observation, Order, Person, Piece, now
+from lamsik.words.events import said
 
 SLIM = new_document("Slim", form("slim"), Host("basswood", 0.42, 0.04), Water(), Want())
 ROUTE = [step.key for step in steps(to_design(SLIM))]
@@ -132,6 +133,32 @@ def test_the_newest_change_is_taken_back_and_an_older_one_only_after_it(session)
     assert ring.mass_g == 1.5
     events.take_back(session, first)
     assert ring.mass_g == was
+
+
+@pytest.mark.parametrize("logged", [True, False])
+def test_what_was_put_away_comes_back_by_what_the_log_says_of_it(session, piece, logged):
+    for _ in range(2):
+        piece.deleted_at = now()
+        session.add(piece)
+        session.flush()
+        if not logged:  # put away by a release that kept no log
+            session.exec(delete(LogEntry))
+        events.bring_back(session, piece)
+        session.flush()
+        assert piece.deleted_at is None
+    told = session.exec(events.listed("piece", piece.id)).first()
+    assert told.after == {"deleted_at": None} and (told.before["deleted_at"] is not None)
+
+
+def test_what_is_known_of_a_customer_is_told_one_by_one(session):
+    row = orders.customer_named(session, "Ann", {"contact": "a@example.org"})
+    orders.customer_named(session, "ann", {"contact": "by the quay", "note": "left-handed"})
+    told = events.last_of(session, row.id, "customer")
+    assert said("customer", "", told.before, told.after, {}) == (
+        "“How to reach them”: a@example.org → by the quay; “Good to know of them”: none → left-handed"
+    )
+    events.take_back(session, told)
+    assert row.facts == {"contact": "a@example.org"}
 
 
 def test_what_was_taken_out_comes_back_as_it_was_unless_its_place_is_taken(session):
