@@ -5,20 +5,26 @@ BIN = .venv/bin
 .DEFAULT_GOAL = help
 # The program is started many times by its tests: without its bytecode kept each start compiles all of it.
 unexport PYTHONDONTWRITEBYTECODE
-.PHONY: help demo run test lint bench proof torture shots vendor format clean debian-needs
+.PHONY: help demo run ready test lint bench proof torture shots vendor format clean debian-needs
 
 help:  ## show this list
 	@grep -hE '^[a-z-]+:.*##' $(MAKEFILE_LIST) | sed -E 's/^([a-z-]+):.*## /  make \1\t/' | expand -t 18
 
-.venv/.made: requirements.txt pyproject.toml
+# Every version is pinned, what others need too: nothing is looked for, and what is never run is not compiled.
+INSTALL = $(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --no-compile
+
+.venv/.begun:
 	@$(PYTHON) -c 'import sys; sys.exit("Python 3.11 or newer is needed; this is " + sys.version.split()[0]) if sys.version_info < (3, 11) else None'
 	$(PYTHON) -m venv .venv
-	$(BIN)/python -m pip install --quiet --disable-pip-version-check -r requirements.txt
-	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-build-isolation --no-deps -e .
 	@touch $@
 
-.venv/.made-dev: requirements-dev.txt .venv/.made
-	$(BIN)/python -m pip install --quiet --disable-pip-version-check -r requirements-dev.txt
+.venv/.made: requirements.txt pyproject.toml .venv/.begun
+	$(INSTALL) -r requirements.txt
+	$(INSTALL) --no-build-isolation -e .
+	@touch $@
+
+.venv/.made-dev: requirements-dev.txt .venv/.begun
+	$(INSTALL) -r requirements-dev.txt
 	@touch $@
 
 demo: .venv/.made  ## start with fresh demo data at 127.0.0.1, port from LAMSIK_PORT (5151)
@@ -30,11 +36,14 @@ run: .venv/.made  ## start on the shop's own data (LAMSIK_HOME, else ./instance)
 debian-needs:
 	@sh scripts/debian-needs.sh
 
-test: .venv/.made-dev debian-needs  ## the whole suite, browser tests included
+ready:  # all that the tools need, the parts of it side by side
+	@$(MAKE) --no-print-directory -j 3 .venv/.made .venv/.made-dev debian-needs
+
+test: ready  ## the whole suite, browser tests included
 	$(BIN)/python -m compileall -q -j 2 src
 	$(BIN)/python -m pytest -n 3 --dist worksteal
 
-lint: .venv/.made-dev  ## style, types, layers, templates, test share
+lint: .venv/.made .venv/.made-dev  ## style, types, layers, templates, test share
 	$(BIN)/ruff check src tests bench scripts
 	$(BIN)/ruff format --check src tests bench scripts
 	$(BIN)/mypy
@@ -47,23 +56,23 @@ lint: .venv/.made-dev  ## style, types, layers, templates, test share
 	sh scripts/check-js.sh
 	$(BIN)/python scripts/test_share.py
 
-format: .venv/.made-dev  ## let the formatters format code, style sheets and templates
+format: .venv/.made .venv/.made-dev  ## let the formatters format code, style sheets and templates
 	$(BIN)/ruff check --fix --quiet src tests bench scripts
 	$(BIN)/ruff format --quiet src tests bench scripts
 	$(BIN)/python scripts/format_css.py
 	$(BIN)/python scripts/format_templates.py
 	$(BIN)/python scripts/schemas.py
 
-bench: .venv/.made-dev debian-needs  ## the benchmark table
+bench: ready  ## the benchmark table
 	$(BIN)/python -m bench
 
-proof: .venv/.made-dev  ## all of what the suite runs a sample of: every recorded document, every body against booleans
+proof: .venv/.made .venv/.made-dev  ## all of what the suite runs a sample of: every recorded document, every body against booleans
 	$(BIN)/python -m pytest -m proof -n 2
 
-torture: .venv/.made-dev  ## kills, wild requests and many clients for a quarter of an hour; prints what was lost
+torture: .venv/.made .venv/.made-dev  ## kills, wild requests and many clients for a quarter of an hour; prints what was lost
 	$(BIN)/python -m bench.torture
 
-shots: .venv/.made-dev debian-needs  ## renew docs/screenshots from the demo data
+shots: ready  ## renew docs/screenshots from the demo data
 	PYTHONPATH=. $(BIN)/python scripts/shots.py
 
 vendor:  ## renew static/vendor from npm packages
