@@ -16,6 +16,7 @@ from lamsik.store.tables import Drill, Observation, Order, Piece, Revision
 from lamsik.web.bodies import state
 from lamsik.web.stores.views import ADDERS
 from tests.demo_rows import (
+    ESTUARY_BLADE,
     FERRY_RUNNER,
     FERRY_RUNNER_110,
     ORDER_FERRY_RUNNER_90_ASKED,
@@ -400,10 +401,17 @@ class TestLive:
             "limits-stick_width": "40 mm",
             "limits-stick_thick": "25 mm",
             "limits-paper": "A4",
+            "limits-free_ratio": "1.5",
+            "limits-edge_share": "1.5",
+            "limits-edge_mm": "0.8 mm",
+            "limits-uneven_deg": "1°",
         }
-        changed = limits | {"limits-slow_cm_s": "11 cm/s"}
+        changed = limits | {"limits-slow_cm_s": "11 cm/s", "limits-edge_mm": "5 mm"}
+        blade = f"/shapes/blades/{ESTUARY_BLADE}"
+        assert "leave 5.0 mm" not in demo.get(blade).text
         assert demo.post("/stores/limits", changed).status_code == 302
-        assert re.findall(r"table: [^<]+", demo.get("/stores").text) == ["table: 10 cm/s"]
+        assert re.findall(r"table: [^<]+", demo.get("/stores").text) == ["table: 10 cm/s", "table: 0.8 mm"]
+        assert "leave 5.0 mm" in demo.get(blade).text
         assert demo.post("/stores/limits", limits).status_code == 302
         answer = self.ask(demo, bench="shapes").json
         assert answer["view"]["fields"]["body.length_mm"] == "3 35/64 in"

@@ -41,6 +41,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     },
     "mixing": usual("mixing"),
     "casting": usual("casting"),
+    "blades": usual("blades"),
     "minutes": {"own": {}},
     "heat": {**usual("heat"), "limits": {}},
     "cautions": {"read_on": {}},

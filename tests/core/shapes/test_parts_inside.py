@@ -13,7 +13,7 @@ from manifold3d import Manifold, OpType
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.ballast_holes import Hole
-from lamsik.core.shapes.blades import FREE, RESTRICTED, TEARS, Blade, SnapHole, remarks, swing
+from lamsik.core.shapes.blades import FREE, RESTRICTED, TEARS, Blade, SnapHole, SnapRules, remarks, swing
 from lamsik.core.shapes.clashes import Rod, clashes, nearest
 from lamsik.core.shapes.clearance import (
     HOSTS,
@@ -413,6 +413,13 @@ class TestBlades:
     def test_whether_a_snap_swings(self, hole, verdict, why):
         found = swing(self.blade(), hole)
         assert found.verdict == verdict and why in found.why
+
+    def test_a_shop_may_hold_them_to_more(self):
+        hole, wider = SnapHole("f", 3.5, 2.4, 1.0, 4.0), SnapRules(free_ratio=2.5)
+        assert "at least 2.5 mm" in swing(self.blade(), hole, wider).why
+        for rules in (SnapRules(edge_mm=2.4), SnapRules(edge_share=3.0)):
+            assert swing(self.blade(), hole, rules).why.endswith("leave 2.4 mm")
+        assert remarks(self.blade(left_deg=15), SnapRules(uneven_deg=3.0)) == ()
 
     def test_what_makes_it_run_badly(self):
         assert remarks(self.blade()) == ()

@@ -12,19 +12,29 @@ from lamsik.core.materials import METALS
 from lamsik.core.shapes.sources import MOST_NOTE, OWN, SAYS, Source
 
 FREE, RESTRICTED, TEARS = "free", "restricted", "tears out"
-FREE_RATIO = 1.5
-"""A snap swings freely in a hole of at least this many times its wire."""
-
-LEAST_EDGE_SHARE, LEAST_EDGE_MM = 1.5, 0.8
-"""Metal left between hole and edge: less than 1.5 thicknesses, or than 0.8 mm, tears out (a shop's rule of
-thumb).
-"""
-
 K_FACTOR = 0.42
 """Where the neutral line lies in the thickness of soft sheet bent by hand (0.33 sharp to 0.5 wide)."""
 
-UNEVEN_DEG = 1.0
 SNAPS = ("front", "rear")
+
+
+@dataclass(frozen=True)
+class SnapRules:
+    """What a blade is held to, a shop's rules of thumb.
+
+    Args:
+        free_ratio: a snap swings freely in a hole of at least so many times its wire.
+        edge_share, edge_mm: metal between hole and edge, less than so many thicknesses or so much tears out.
+        uneven_deg: cups that differ by more run to one side.
+    """
+
+    free_ratio: float = 1.5
+    edge_share: float = 1.5
+    edge_mm: float = 0.8
+    uneven_deg: float = 1.0
+
+
+USUAL_RULES = SnapRules()
 
 
 @dataclass(frozen=True)
@@ -146,17 +156,17 @@ class Swing:
     why: str
 
 
-def swing(blade: Blade, hole: SnapHole) -> Swing:
+def swing(blade: Blade, hole: SnapHole, rules: SnapRules = USUAL_RULES) -> Swing:
     """The verdict on one hole: metal left at the edge, room round the wire, edge within the snap's bow."""
     left = hole.edge_mm - hole.diameter_mm / 2
-    least = max(LEAST_EDGE_SHARE * blade.thickness_mm, LEAST_EDGE_MM)
+    least = max(rules.edge_share * blade.thickness_mm, rules.edge_mm)
     if left < least - 1e-9:
         return Swing(TEARS, f"only {left:.1f} mm of metal between hole and edge; leave {least:.1f} mm")
-    if hole.diameter_mm < FREE_RATIO * hole.wire_mm - 1e-9:
+    if hole.diameter_mm < rules.free_ratio * hole.wire_mm - 1e-9:
         return Swing(
             RESTRICTED,
             f"the hole is {hole.diameter_mm / hole.wire_mm:.2f} × the wire; drill at least"
-            f" {FREE_RATIO * hole.wire_mm:.1f} mm",
+            f" {rules.free_ratio * hole.wire_mm:.1f} mm",
         )
     if left > hole.bow_mm + 1e-9:
         return Swing(
@@ -169,10 +179,10 @@ def swing(blade: Blade, hole: SnapHole) -> Swing:
     )
 
 
-def remarks(blade: Blade) -> tuple[str, ...]:
+def remarks(blade: Blade, rules: SnapRules = USUAL_RULES) -> tuple[str, ...]:
     """What will make it run badly, in words."""
     remarked = []
-    if abs(blade.left_deg - blade.right_deg) > UNEVEN_DEG:
+    if abs(blade.left_deg - blade.right_deg) > rules.uneven_deg:
         remarked.append(
             f"cup {blade.left_deg:.0f}° left and {blade.right_deg:.0f}° right: it runs to one side; bend both"
             " alike"

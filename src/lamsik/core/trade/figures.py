@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from lamsik.core.moulds.heat import MARGIN_C
+from lamsik.core.shapes.blades import SnapRules
 from lamsik.core.shapes.stock import KERF_MM, SPARE_MM
 from lamsik.core.tank.ballast_base import Bench
 from lamsik.core.tank.inertia import STEADY_HZ
@@ -33,7 +34,7 @@ class UsualFigure:
     most: float
 
 
-_BANDS, _BENCH = Bands(), Bench((), ())
+_BANDS, _BENCH, _SNAPS = Bands(), Bench((), ()), SnapRules()
 
 FIGURES: Mapping[str, tuple[UsualFigure, ...]] = {
     "bench": (
@@ -51,6 +52,12 @@ FIGURES: Mapping[str, tuple[UsualFigure, ...]] = {
         UsualFigure("kerf_mm", "Saw kerf", KERF_MM, "length", 0.0, 20.0),
         UsualFigure("block_spare_mm", "Spare round a block", SPARE_MM, "length", 0.0, 50.0),
         UsualFigure("hinge_mm", "Thinnest printed hinge", HINGE_MM, "length", 0.1, 10.0),
+    ),
+    "blades": (
+        UsualFigure("free_ratio", "Snap swings from, × wire", _SNAPS.free_ratio, "number", 1.0, 5.0),
+        UsualFigure("edge_share", "Metal at a hole, × thickness", _SNAPS.edge_share, "number", 0.0, 10.0),
+        UsualFigure("edge_mm", "Metal at a hole, at least", _SNAPS.edge_mm, "length", 0.0, 10.0),
+        UsualFigure("uneven_deg", "Cups of a blade alike within", _SNAPS.uneven_deg, "angle", 0.0, 20.0),
     ),
     "mixing": (
         UsualFigure("step_g", "The mixing scale shows", 0.1, "mass", 0.0001, 10.0),

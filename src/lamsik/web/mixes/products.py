@@ -1,6 +1,7 @@
 """A product's page: what stands on its tin, and its tubs: received, opened, stirred, counted, thrown away."""
 
 from contextlib import suppress
+from dataclasses import fields
 from datetime import date, datetime
 
 from flask import Blueprint, flash, redirect, render_template, request, url_for
@@ -93,19 +94,12 @@ def _times(quantity: str, unit: str) -> float:
 @blueprint.get("/new")
 def new() -> ResponseReturnValue:
     """An empty tin."""
+    begins = {one.name: one.default for one in fields(Product)}
     return _new_page(
         {
-            "pot_life_min": "10 min",
-            "gel_min": "20 min",
-            "demould_h": "4 h",
-            "cure_h": "24 h",
-            "reference_c": "20 °C",
-            "open_days": "365 d",
-            "tolerance_percent": "3 %",
-            "stir_s": "0 s",
-            "recoat_from_h": "0 h",
-            "recoat_to_h": "0 h",
-            "shrink_percent": "0 %",
+            name: f"{begins[name]:g} {unit}"
+            for name, (_, _, unit, _) in MEASURES.items()
+            if isinstance(begins[name], float)
         }
     )
 

@@ -4,12 +4,14 @@ from typing import Any
 
 from flask import Blueprint
 
-from lamsik.core.shapes.blades import FREE, TEARS, Blade, remarks, swing
+from lamsik.core.shapes.blades import FREE, TEARS, Blade, SnapRules, remarks, swing
 from lamsik.core.shapes.sources import OWN, Source
 from lamsik.documents.blades.document import blade_of
 from lamsik.documents.rows import Document
 from lamsik.drawings import blade as drawn
+from lamsik.store import stores
 from lamsik.web.shapes.blade_view import BladePanel, BladeView, SnapRow
+from lamsik.web.shared.db import db
 from lamsik.web.shared.fields import as_typed
 from lamsik.web.shared.live_document import exchanged
 from lamsik.web.shared.view import Head, Said, plain
@@ -18,37 +20,37 @@ from lamsik.words.quantities import said
 
 def view(document: Document, unit: str) -> dict[str, Any]:
     """The computed part of the state."""
-    blade = blade_of(document)
+    blade, rules = blade_of(document), SnapRules(**stores.setting(db(), "blades"))
     head = Head(
         fields=as_typed(document, unit),
         settled=True,
         near=None,
-        sentence=_sentence(blade),
+        sentence=_sentence(blade, rules),
         selected={},
     )
-    return plain(BladeView(head, _blade(blade)))
+    return plain(BladeView(head, _blade(blade, rules)))
 
 
-def _sentence(blade: Blade) -> str:
+def _sentence(blade: Blade, rules: SnapRules) -> str:
     snaps = "; ".join(
         f"{hole.key} snap {'' if verdict == TEARS else 'is '}{verdict}"
         for hole in blade.holes
-        if (verdict := swing(blade, hole).verdict)
+        if (verdict := swing(blade, hole, rules).verdict)
     )
     return f"{snaps.capitalize()}. {said(blade.mass_g, 'mass')} of {blade.metal}."
 
 
-def _blade(blade: Blade) -> BladePanel:
+def _blade(blade: Blade, rules: SnapRules) -> BladePanel:
     source = Source(blade.source, blade.source_note)
     plainly = source.kind == OWN and not source.note
-    swings = [(hole.key, swing(blade, hole)) for hole in blade.holes]
+    swings = [(hole.key, swing(blade, hole, rules)) for hole in blade.holes]
     return BladePanel(
         picture=drawn.picture(blade),
         swings=[
             SnapRow(key, f"{key.capitalize()} snap: {one.verdict}", one.why, one.verdict != FREE)
             for key, one in swings
         ],
-        remarks=[Said(str(n), remark) for n, remark in enumerate(remarks(blade))],
+        remarks=[Said(str(n), remark) for n, remark in enumerate(remarks(blade, rules))],
         shape_from="" if plainly else f"Shape {source.describe()}.",
         not_for_sale=not source.may_sell,
     )

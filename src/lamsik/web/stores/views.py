@@ -110,7 +110,7 @@ class LimitsForm(FlaskForm):
     """
 
 
-LIMITS = ("bench", "bands", "saw")
+LIMITS = ("bench", "bands", "saw", "blades")
 """The settings whose figures stand in that form."""
 for _name, _field in {
     **{
