@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -72,15 +73,17 @@ def migrate(engine: Engine) -> None:
     """
     config = _config()
     with engine.connect() as connection:
+        was = MigrationContext.configure(connection).get_current_revision()
+        connection.rollback()
+        if was == newest_revision():
+            return
         driver: Any = connection.connection.dbapi_connection
         driver.execute("PRAGMA foreign_keys = OFF")  # within a transaction this is not heard
         try:
             with connection.begin():
                 config.attributes["connection"] = connection
-                was = MigrationContext.configure(connection).get_current_revision()
                 command.upgrade(config, "head")
-                if was != newest_revision():
-                    _names_what_is_there(connection)
+                _names_what_is_there(connection)
         finally:
             driver.execute("PRAGMA foreign_keys = ON")
 
@@ -99,6 +102,7 @@ def _config() -> Config:
     return config
 
 
+@cache
 def newest_revision() -> str:
     """The revision this program writes."""
     return str(ScriptDirectory.from_config(_config()).get_current_head())

@@ -72,7 +72,7 @@ FIGURES: Mapping[str, tuple[UsualFigure, ...]] = {
         UsualFigure("silicone_g_cm3", "Mould silicone, where no product says", 1.15, "density", 0.8, 2.5),
         UsualFigure("good_percent", "Good of all that is cast", 95.0, "percent", 5.0, 100.0),
         UsualFigure("jug_g", "Plastisol heated at once", 120.0, "mass", 1.0, 5000.0),
-        UsualFigure("heat_min", "Heating it", 6.0, "minutes", 0.1, 240.0),
+        UsualFigure("heat_min", "Heating plastisol", 6.0, "minutes", 0.1, 240.0),
         UsualFigure("shot_min", "One hot shot", 4.0, "minutes", 0.1, 240.0),
         UsualFigure("squeeze_percent", "A soft bait is squeezed by", 50.0, "percent", 0.0, 95.0),
         UsualFigure("shank_mm", "Across a hook shank cast in", 1.2, "length", 0.2, 10.0),

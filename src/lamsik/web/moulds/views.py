@@ -13,6 +13,7 @@ from lamsik.core.errors import Refused
 from lamsik.core.moulds.masters import BOX, PULLS, Master
 from lamsik.core.moulds.pull import KINDS
 from lamsik.core.shapes.sources import OWN, SAYS, Source
+from lamsik.core.trade.vent_shapes import VENT_SHAPES
 from lamsik.core.units import parse
 from lamsik.documents.moulds.document import (
     master_of,
@@ -175,5 +176,11 @@ def edit(key: int) -> str:
     shop = shop_of(key, documents.content(db(), row)["master"])
     products = {code: product for code, (_, product) in shop.products.items()}
     return render_template(
-        "moulds/edit.html", row=row, state=current(row, shop), kinds=KINDS, pulls=PULLS, products=products
+        "moulds/edit.html",
+        row=row,
+        state=current(row, shop),
+        kinds=KINDS,
+        pulls=PULLS,
+        products=products,
+        vent_shapes=list(VENT_SHAPES.values()),
     )
