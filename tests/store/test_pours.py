@@ -6,7 +6,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from sqlmodel import select
 
-from lamsik.core.castings.pouring import FAILED, HAPPENINGS, MIXED, POURED, WEIGHING, can
+from lamsik.core.castings.pouring import CURE, DONE, FAILED, HAPPENINGS, MIXED, POURED, WEIGHING, can
 from lamsik.core.errors import Refused
 from lamsik.store import events, mixes, moulds, pours
 from lamsik.store.tables import Batch, Piece, Pour, ShopTub
@@ -115,3 +115,14 @@ def test_any_order_is_done_or_refused_and_stock_and_counts_are_right(session, sh
     finally:
         nested.rollback()
         session.expire_all()
+
+
+def test_a_pour_whose_cup_nobody_knows_any_more_goes_on_to_its_end(session, shop):  # noqa: F811
+    _, mould, resin, _ = shop
+    made = moulds.make(session, mould, "silicone", "", "")
+    pour = pours.begin(session, made, resin.id, {}, 20.0)
+    pour.step = CURE  # as one of an earlier release was brought up
+    pours.demould(session, pour)
+    pours.take_out(session, pour)
+    born = pours.count(session, pour, [pours.Counted(line["cavity"], True, ()) for line in pour.castings])
+    assert (pour.step, born) == (DONE, []) and all(line["good"] for line in pour.castings)  # a purge

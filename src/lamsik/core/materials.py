@@ -48,6 +48,16 @@ BODY_MATERIALS: dict[str, Material] = {
 USUAL_WOOD, FLOAT_WOOD = "basswood", "balsa"
 """What a bait and a float are begun in where nobody says otherwise."""
 
+FLOAT_WOODS = ("balsa", "paulownia", "red cedar", "basswood")
+"""Woods a float is turned of."""
+LIGHT_BELOW_G_CM3 = 0.3
+FILLINGS = tuple(
+    name
+    for name, row in BODY_MATERIALS.items()
+    if row.kind == "foam" or row.density_g_cm3 < LIGHT_BELOW_G_CM3
+)
+"""What a hollow body can be filled with beside air."""
+
 METALS: dict[str, float] = {
     "lead": 11.34,
     "tungsten": 18.0,

@@ -71,6 +71,8 @@ def _stays(*names: str) -> dict[str, str]:
     return dict(zip(names, names, strict=True))
 
 
+_EMPTIED = _stays(POURED, NONE)
+"""Once it is poured nobody asks for its cup: of a pour of an earlier release it may not be known."""
 NOT_MIXED = "weigh the parts and press Mixed on the weighing page"
 HAPPENINGS: Mapping[str, Happening] = {
     "begin weighing": Happening(
@@ -83,14 +85,12 @@ HAPPENINGS: Mapping[str, Happening] = {
         "only one that is mixed and not poured goes back to the scale",
     ),
     "pour": Happening({POUR: CURE, ALONE: ALONE}, {MIXED: POURED}, NOT_MIXED),
-    "demould": Happening({CURE: DEMOULD}, _stays(POURED), "only what is poured and set is demoulded"),
-    "take out": Happening({DEMOULD: COUNT}, _stays(POURED), "demould it first"),
-    "count": Happening(
-        {COUNT: DONE}, _stays(POURED), "only what is out of the mould is counted, and only once"
-    ),
+    "demould": Happening({CURE: DEMOULD}, _EMPTIED, "only what is poured and set is demoulded"),
+    "take out": Happening({DEMOULD: COUNT}, _EMPTIED, "demould it first"),
+    "count": Happening({COUNT: DONE}, _EMPTIED, "only what is out of the mould is counted, and only once"),
     "fail": Happening(
         {CURE: DONE, DEMOULD: DONE, COUNT: DONE},
-        {POURED: FAILED},
+        {POURED: FAILED, NONE: NONE},
         "only what is poured and not counted fails: before that drop it, it is no shot of the mould",
     ),
     "give up": Happening(

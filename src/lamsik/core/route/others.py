@@ -67,6 +67,11 @@ def body_of(design: Float) -> FloatPart:
     return max(outside, key=lambda part: part.length_mm * part.diameter_mm**2)
 
 
+def construction_of(design: Float) -> str:
+    """How its body is made, as of a bait."""
+    return BY_KIND.get(design.kind, "wood")
+
+
 def of_float(design: Float, own: Minutes | None = None) -> Route:
     """The route of one float, from its blank to shipping; without paint or varnish none is put on.
 
@@ -74,7 +79,7 @@ def of_float(design: Float, own: Minutes | None = None) -> Route:
         design: what is made.
         own: the shop's own minutes by kind of step; the table's where it has none.
     """
-    way = MADE[BY_KIND[design.kind]] if design.kind in BY_KIND else TURNED
+    way = MADE[construction_of(design)] if design.kind in BY_KIND else TURNED
     body = f"material of {body_of(design).density_g_cm3:.2f} g/cm³"
     rows = [
         Step(

@@ -18,6 +18,7 @@ INSERTS = {
     "tube": "tube or rattle",
     "slug": "metal slug",
     "plate": "lip in its slot",
+    "stem": "stem of a float",
 }
 HOSTS = {
     "soft wood": "soft wood",
@@ -54,6 +55,11 @@ START_MM: dict[tuple[str, str], float] = {
     ("plate", "foam"): 0.0,
     ("plate", "cast"): 0.2,
     ("plate", "print"): 0.2,
+    ("stem", "soft wood"): 0.1,
+    ("stem", "hard wood"): 0.1,
+    ("stem", "foam"): 0.1,
+    ("stem", "cast"): 0.1,
+    ("stem", "print"): 0.1,
 }
 """What a new shop starts with [mm on the diameter or thickness]."""
 

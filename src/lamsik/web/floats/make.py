@@ -2,6 +2,7 @@
 lists.
 """
 
+from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
@@ -11,11 +12,14 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.cautions import caution
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.floats import livebait
+from lamsik.core.floats.design import Float
 from lamsik.core.floats.inverse import DIAMETER, LENGTH, LOADING, Option, PartCut, family, main_body, options
 from lamsik.core.floats.labels import Label
 from lamsik.core.floats.rating import ON_THE_LINE, TOTAL, capacity_g, loading_g
-from lamsik.core.materials import METALS
-from lamsik.core.shapes.clearance import drill_for
+from lamsik.core.materials import FLOAT_WOODS, METALS
+from lamsik.core.route.others import body_of, construction_of
+from lamsik.core.shapes.clearance import clearances, drill_for
+from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.drawn_layers import DrawnLayer
 from lamsik.core.units import parse
 from lamsik.core.water import Water
@@ -37,7 +41,6 @@ from lamsik.words import refusals
 blueprint = Blueprint("floats_make", __name__, url_prefix="/floats")
 
 BY = (LENGTH, DIAMETER, LOADING)
-WOODS = ("balsa", "paulownia", "red cedar", "basswood")
 
 
 def _masses(text: str) -> list[float]:
@@ -71,9 +74,8 @@ def sizes(key: int) -> ResponseReturnValue:
         if asked.get("wanted", "").strip():
             dowels = _lengths(asked.get("dowels", ""), "dowels") or list(stores.setting(db(), "dowels")["mm"])
             wanted = parse(asked["wanted"], "mass", "load", "g").value
-            choices = options(
-                design, wanted, dowels, [w for w in asked.getlist("wood") if w in WOODS] or list(WOODS)
-            )
+            woods = [one for one in asked.getlist("wood") if one in FLOAT_WOODS] or list(FLOAT_WOODS)
+            choices = options(design, wanted, dowels, woods)
     except Refused as refused:
         problem = refusals.says(refused)
     return render_template(
@@ -86,10 +88,10 @@ def sizes(key: int) -> ResponseReturnValue:
         missed=missed,
         asked=asked,
         by=BY,
-        woods=WOODS,
+        woods=FLOAT_WOODS,
         dowels=stores.setting(db(), "dowels")["mm"],
         body=main_body(design) if any(p.kind == "body" for p in design.parts) else None,
-        drill=_drill,
+        drill=_drill(design),
         cautions=[caution("blades"), caution("wood_dust")],
         query=request.query_string.decode("ascii", "ignore"),
     ), (422 if problem or (missed and not cuts) else 200)
@@ -164,7 +166,7 @@ def _profile_sheets(row: Document, paper: str) -> tuple[Sheet, ...]:
     sized = family(design, loads, request.args.get("by", LENGTH))
     require(bool(sized.cuts), "loads", None, sized.says.rstrip("."))
     cuts = sized.cuts
-    rows = [drawn.cut_list_drawing(cuts, _drill)]
+    rows = [drawn.cut_list_drawing(cuts, _drill(design))]
     rows += [
         replace(drawing, title=f"{cut.load_g:g} g: {drawing.title}")
         for cut in cuts
@@ -177,9 +179,11 @@ def _title(row: Document) -> str:
     return f"{row.code} {row.name}, revision {row.current}"
 
 
-def _drill(bore_mm: float) -> float:
-    """The drill at hand for a stem's bore [mm], a tenth wider."""
-    return drill_for(bore_mm, 0.1, floats.drills_mm(db()))
+def _drill(design: Float) -> Callable[[float], float]:
+    """The drill at hand for a stem of so many millimetres in the body of a float."""
+    host = Host("the body", body_of(design).density_g_cm3, 0.0, construction_of(design))
+    wider, drills = clearances(stores.setting(db(), "clearances")).of("stem", host), floats.drills_mm(db())
+    return lambda stem_mm: drill_for(stem_mm, wider, drills)
 
 
 def _paper() -> str:

@@ -6,7 +6,7 @@ from flask import Blueprint, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.cautions import caution
-from lamsik.core.materials import BODY_MATERIALS, FLOAT_WOOD, USUAL_WOOD, body_material
+from lamsik.core.materials import BODY_MATERIALS, FILLINGS, FLOAT_WOOD, USUAL_WOOD, body_material
 from lamsik.core.shapes.ballast_holes import BALLS
 from lamsik.core.shapes.design import Want, host_of
 from lamsik.core.shapes.forms import FORMS, form
@@ -88,6 +88,7 @@ def edit(key: int) -> str:
         for_order=orders.waiting_for(db(), key),
         state=current(row, "shapes"),
         materials=BODY_MATERIALS,
+        fillings=FILLINGS,
         forms=form_pictures(),
         seats=SEATS,
         outlines=OUTLINES,
