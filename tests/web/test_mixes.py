@@ -240,10 +240,15 @@ class TestStores:
         "have": "40",
         "strip_high_mm": "0 mm",
         "strip_long_mm": "0 mm",
+        **{
+            one.key: f"{one.usual:g} {STORED[one.quantity]}" for one in FIGURES["mixing"] + FIGURES["casting"]
+        },
         "step_g": "0.01 g",
         "room_c": "17 °C",
         "scoop_ml": "5 ml",
-        **{one.key: f"{one.usual:g} {STORED[one.quantity]}" for one in FIGURES["casting"]},
+        "near_percent": "80 %",
+        "in_percent": "2 %",
+        "counts_percent": "90 %",
         "pour_min": "25 min",
         "good_percent": "80 %",
     }
@@ -266,6 +271,13 @@ class TestStores:
             plan.findall(page) == plan.findall(typed) != plan.findall(demo.get(f"{asked}&before=90+min").text)
         )
         assert "table: 15 min" in demo.get("/stores").text
+        demo.post("/mixes/weigh", {"product": str(RESIN), "net": "42 ml"})
+        where = f"/mixes/batch/{rows(demo, Batch)[-1].id}"
+        demo.post(f"{where}/read")
+        cup = demo.get(where).text
+        assert 'data-near="0.8" data-within="0.02"' in cup
+        target, counts = (float(re.search(f'data-{name}="([^"]+)"', cup)[1]) for name in ("target", "from"))
+        assert counts == pytest.approx(0.9 * target)
 
     @pytest.mark.parametrize(
         ("change", "says"),

@@ -16,7 +16,16 @@ from lamsik.core.castings import foam, plastisol, pouring
 from lamsik.core.castings.born import Born, as_cast
 from lamsik.core.castings.dense_rear import bonds, two_pours, uneven_mm
 from lamsik.core.castings.gates import Curing, gate
-from lamsik.core.castings.inserts import Insert, covers_mm, inserts_ml, level_mm, net_ml, of_design, shank
+from lamsik.core.castings.inserts import (
+    Insert,
+    cover_says,
+    covers_mm,
+    inserts_ml,
+    level_mm,
+    net_ml,
+    of_design,
+    shank,
+)
 from lamsik.core.castings.matching import matched
 from lamsik.core.castings.softbody import exposed
 from lamsik.core.castings.throughput import Cycle, Making, plan, shots_needed
@@ -90,6 +99,8 @@ class TestInserts:
         assert laid.ml == pytest.approx(pi * 0.64 * 10 / 1000) and laid.mass_g == pytest.approx(
             laid.ml * 7.85
         )
+        said = [cover_says(mm) for mm in (-0.01, 0.99, 1.0)]
+        assert said == ["it stands out of the casting", "too little: it may show", "covered"]
         assert covers_mm(egg, laid) == pytest.approx(12 * (1 - (5 / 40) ** 2) ** 0.5 - 0.8, abs=0.25)
         assert (
             covers_mm(egg, shank(35.0, 45.0, 14.6, 1.6))

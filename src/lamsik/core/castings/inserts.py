@@ -128,6 +128,17 @@ def net_ml(cavity_ml: float, inserts: tuple[Insert, ...]) -> float:
     return cavity_ml - taken
 
 
+LEAST_COVER_MM = 1.0
+"""With less material over it an insert may show through."""
+
+
+def cover_says(cover_mm: float) -> str:
+    """What so much material over an insert comes to, in words."""
+    if cover_mm < 0:
+        return "it stands out of the casting"
+    return "too little: it may show" if cover_mm < LEAST_COVER_MM else "covered"
+
+
 def covers_mm(mesh: Mesh, insert: Insert) -> float:
     """The least material over an insert [mm]: from its surface to the skin; below 0 it shows."""
     tree, outward = _skin(mesh)

@@ -63,6 +63,9 @@ FIGURES: Mapping[str, tuple[UsualFigure, ...]] = {
         UsualFigure("step_g", "The mixing scale shows", 0.1, "mass", 0.0001, 10.0),
         UsualFigure("room_c", "The shop is at", 20.0, "temperature", -5.0, 45.0),
         UsualFigure("scoop_ml", "A level scoop holds", 15.0, "volume", 0.1, 2000.0),
+        UsualFigure("near_percent", "Pour slowly from", 90.0, "percent", 50.0, 99.0),
+        UsualFigure("in_percent", "A part is in within ±", 0.5, "percent", 0.05, 5.0),
+        UsualFigure("counts_percent", "A reading counts from", 97.0, "percent", 50.0, 100.0),
     ),
     "casting": (
         UsualFigure("pour_min", "Hands to pour a shot", 15.0, "minutes", 0.5, 480.0),

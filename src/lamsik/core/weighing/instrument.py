@@ -8,6 +8,10 @@ from math import hypot, sqrt
 
 from lamsik.core.errors import finite_between
 
+LEAST_STEPS, CHANGE_STEPS = 5.0, 2.5
+"""A scale that is connected is empty below so many of its steps; by so many what lies there must change to be
+another reading.
+"""
 OLD_DAYS = 180
 """A check older than this is said so [days]."""
 

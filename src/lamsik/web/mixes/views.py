@@ -183,6 +183,7 @@ def guide(row: Batch) -> dict[str, object]:
         "at": next((n for n, line in enumerate(lines) if not line["got"]), None),
         "all_in": all(line["got"] for line in lines),
         "ratio": ratio_text(product),
+        "fills": stores.setting(db(), "mixing"),
         "clocks": views_of([clock for clock in mixes.running(db()) if clock.batch_id == row.id]),
         "rule": RULE,
         "now": now(),

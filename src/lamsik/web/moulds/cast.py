@@ -7,6 +7,7 @@ from flask import Blueprint, render_template, request
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.castings import plastisol
+from lamsik.core.castings.inserts import LEAST_COVER_MM, cover_says
 from lamsik.core.castings.pouring import UNTIL_POURED
 from lamsik.core.castings.shots import FoamShot, HotShot, MouldShot
 from lamsik.core.castings.throughput import Cycle, Making, Plan, plan
@@ -176,6 +177,10 @@ def show(key: int) -> ResponseReturnValue:
         design=design,
         match=match,
         fillers=FILLERS,
+        covers=[
+            (name, mm, cover_says(mm), mm < LEAST_COVER_MM) for name, mm in (cast.covers if cast else ())
+        ],
+        most_heats=plastisol.MOST_HEATS,
         usual=usual_said(),
         warm=warm,
         way=way,

@@ -7,6 +7,7 @@ from typing import Any
 
 from flask import current_app
 
+from lamsik.core.weighing.instrument import CHANGE_STEPS, LEAST_STEPS
 from lamsik.devices.scale_port import ScalePort, Settings
 from lamsik.store import pieces, stores
 from lamsik.web.shared.db import db
@@ -30,9 +31,15 @@ def board(page: str) -> dict[str, Any]:
     whose zero it keeps, what lies there as it opens.
     """
     kept = stores.setting(db(), "scale")
-    held = port()
+    held, step = port(), float(kept["step_g"])
     return {
-        "scale": {**kept, "instrument": _instrument(kept), "rest_g": held.state.rest_g if held else None},
+        "scale": {
+            **kept,
+            "instrument": _instrument(kept),
+            "rest_g": held.state.rest_g if held else None,
+            "least_g": LEAST_STEPS * step,
+            "change_g": CHANGE_STEPS * step,
+        },
         "scale_page": page,
     }
 

@@ -11,9 +11,10 @@ function show() {
   if (grams === null || !Number.isFinite(grams)) return;
   const share = (have + grams) / target;
   row.querySelector(".level").style.setProperty("inline-size", `${Math.min(Math.max(share, 0), 1.2) / 1.2 * 100}%`);
-  row.classList.toggle("near", share > 0.9 && share < 0.995);
-  row.classList.toggle("full", share >= 0.995 && share <= 1.005);
-  row.classList.toggle("past", share > 1.005);
+  const near = Number(list.dataset.near), within = Number(list.dataset.within);
+  row.classList.toggle("near", share > near && share < 1 - within);
+  row.classList.toggle("full", Math.abs(share - 1) <= within);
+  row.classList.toggle("past", share > 1 + within);
 }
 
 for (const row of list.querySelectorAll("li")) {
