@@ -48,6 +48,9 @@ def test_a_float_is_weighed_against_what_it_should_weigh(demo):
     with session_of(engine_of(demo)) as session:
         whole = own_mass_g(to_float(documents.content(session, session.get_one(Document, FOAM_PILOT))))
     assert f"{whole:.2f} g expected" in demo.get(page).text
+    link = re.search(r'href="(/scale[^"]+)">Weigh it to its marks', demo.get(page).text)[1]
+    scale = demo.get(link.replace("&amp;", "&")).text
+    assert f'value="Foam pilot {piece.number}"' in scale and f'<option value="{FOAM_PILOT}" selected' in scale
     demo.post(f"{page}/weigh", {"target": "stage:cleared", "mass": "5.8 g", "instrument": "1"})
     assert f"{whole:.2f} g expected, 5.80 g weighed" in demo.get(page).text
     with session_of(engine_of(demo)) as session:

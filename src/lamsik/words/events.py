@@ -135,7 +135,7 @@ def _observed(before: Values | None, after: Values | None, names: Names) -> str:
     if before is None and after is not None:
         kind, _, target = after["what"].partition(":")
         if after["of"] == "thing":
-            return f"{READ[kind].format(target)}: {after['text'] or format(after['value'], 'g') + ' g'}"
+            return f"{READ[kind].format(target)}: {after['text'] or quantities.said(after['value'], 'mass')}"
         if target:
             where = " under water" if kind == "water" else ""
             return f"weighed {names.get(target, target)}{where}: {after['text']}"

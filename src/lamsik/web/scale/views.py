@@ -38,8 +38,9 @@ MOST_MARKS = 4
 
 @blueprint.get("")
 def bench() -> str:
-    """The bench and the table of everything weighed."""
-    return bench_page()
+    """The bench and the table of everything weighed; ready for a float that is to be weighed to its marks."""
+    named = {name: request.args[name] for name in ("float", "name") if name in request.args}
+    return bench_page(asked={"kind": "float", **named} if named.get("float") else {})
 
 
 def bench_page(
