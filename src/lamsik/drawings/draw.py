@@ -59,7 +59,8 @@ def three_views(design: Design, sight: Sight) -> Node:
     ]
     x0, y0 = -left - 26 * pen.mm, -high - 48 * pen.mm
     x1, y1 = section_x + width / 2 + 84 * pen.mm, plan_y + width / 2 + 34 * pen.mm
-    return framed(drawn, x0, y0, x1 - x0, y1 - y0, f"{design.name}: side, top and section view to scale")
+    title = f"{design.name}: side, top and section view to scale"
+    return framed(drawn, x0, y0, x1 - x0, y1 - y0, title, role="group")
 
 
 def station_of(design: Design, asked_mm: float | None) -> float:

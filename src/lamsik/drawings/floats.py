@@ -116,9 +116,8 @@ def standing_picture(design: Float, sight: FloatSight) -> Node:
         upright_ruler(design.foot_mm, design.top_mm, pen, "mm", axis_x + 0.11 * wide),
         *_curve(design, sight, pen, chart_x, right - 18 * pen.mm),
     ]
-    return framed(
-        rows, 0, -high, wide, span, f"{design.name} standing in {design.water.describe()}, and its load curve"
-    )
+    title = f"{design.name} standing in {design.water.describe()}, and its load curve"
+    return framed(rows, 0, -high, wide, span, title, role="group")
 
 
 def _line(design: Float, sight: FloatSight, pen: Pen) -> list[Node]:

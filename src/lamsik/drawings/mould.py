@@ -94,6 +94,7 @@ def picture(
         wide + left,
         high + top,
         f"{mould.name}: plan, section and how it is poured, to scale",
+        role="group",
     )
 
 

@@ -225,6 +225,7 @@ def _hole_row(design: Design, hole: Hole, wrong: tuple[str, ...]) -> BallastRow:
     row = _row(
         _Named("ballast", hole.key, name, says, mass, ("x_mm", f"{name} distance from the nose")), wrong
     )
+    turn = "One on the middle instead" if two else "As a pair beside the middle"
     return replace(
         row,
         is_hole=True,
@@ -232,8 +233,8 @@ def _hole_row(design: Design, hole: Hole, wrong: tuple[str, ...]) -> BallastRow:
         beside_path=f"ballast.{hole.key}.beside_mm",
         beside_says=f"{name}, how far to each side",
         pair=edit("pair", key=hole.key),
-        pair_word="One on the middle instead" if two else "As a pair beside the middle",
-        pair_says=f"{name}: one hole on the middle" if two else f"{name}: a pair beside the middle",
+        pair_word=turn,
+        pair_says=f"{name}: {turn.lower()}",
     )
 
 
