@@ -229,6 +229,7 @@ class TestMixes:
 
 
 class TestStores:
+    MIX = FIGURES["mixing"] + FIGURES["casting"]
     DAYS = {
         "day": ["0", "1", "5"],
         "begins": "08:00",
@@ -240,17 +241,12 @@ class TestStores:
         "have": "40",
         "strip_high_mm": "0 mm",
         "strip_long_mm": "0 mm",
-        **{
-            one.key: f"{one.usual:g} {STORED[one.quantity]}" for one in FIGURES["mixing"] + FIGURES["casting"]
-        },
+        **{one.key: f"{one.usual:g} {STORED[one.quantity]}" for one in MIX},
         "step_g": "0.01 g",
         "room_c": "17 °C",
         "scoop_ml": "5 ml",
-        "near_percent": "80 %",
-        "in_percent": "2 %",
-        "counts_percent": "90 %",
-        "pour_min": "25 min",
-        "good_percent": "80 %",
+        **dict(zip(("near_percent", "in_percent", "counts_percent"), ("80 %", "2 %", "90 %"), strict=True)),
+        **dict(zip(("pour_min", "good_percent"), ("25 min", "80 %"), strict=True)),
     }
 
     def test_days_bricks_and_mixing_are_kept(self, demo):

@@ -9,12 +9,14 @@ from sqlmodel import select
 
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.mass import budget
+from lamsik.core.trade.figures import FIGURES
+from lamsik.core.units import STORED
 from lamsik.documents.body.document import to_design
 from lamsik.store import pieces, stores
 from lamsik.store.database import session_of
 from lamsik.store.tables import Drill, Observation, Order, Piece, Revision
 from lamsik.web.bodies import state
-from lamsik.web.stores.views import ADDERS
+from lamsik.web.stores.views import ADDERS, LIMITS
 from tests.demo_rows import (
     ESTUARY_BLADE,
     FERRY_RUNNER,
@@ -385,26 +387,14 @@ class TestLive:
         assert answer.status_code == 422 and answer.json["error"]["allowed"]
 
     def test_inches(self, demo):
+        figures = [one for setting in LIMITS for one in FIGURES[setting]]
         limits = {
-            "limits-wall_mm": "2 mm",
-            "limits-cover_mm": "2 mm",
-            "limits-slug_step_g": "0.1 g",
-            "limits-suspends_cm_s": "3 cm/s",
-            "limits-slow_cm_s": "10 cm/s",
-            "limits-drag": "0.9",
-            "limits-steady_hz": "3",
+            **{f"limits-{one.key}": f"{one.usual:g} {STORED[one.quantity]}" for one in figures},
             "limits-length_unit": "in",
-            "limits-kerf_mm": "1.5 mm",
-            "limits-block_spare_mm": "3 mm",
-            "limits-hinge_mm": "0.8 mm",
             "limits-stick_length": "1 m",
             "limits-stick_width": "40 mm",
             "limits-stick_thick": "25 mm",
             "limits-paper": "A4",
-            "limits-free_ratio": "1.5",
-            "limits-edge_share": "1.5",
-            "limits-edge_mm": "0.8 mm",
-            "limits-uneven_deg": "1°",
         }
         changed = limits | {"limits-slow_cm_s": "11 cm/s", "limits-edge_mm": "5 mm"}
         blade = f"/shapes/blades/{ESTUARY_BLADE}"
