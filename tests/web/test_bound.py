@@ -146,8 +146,10 @@ def found_at(view: type, path: tuple[str, ...]) -> tuple[type, str] | None:
     return (view, path[-1]) if view and path[-1] in names_of(view) else None
 
 
-ADDED_BY_MODULES = {"before", "answers", "differences"}
-"""Rows that a module binds beside its view: before and after of a trial, answers of the core."""
+ADDED_BY_MODULES = {"before", "answers", "differences", "fields"}
+"""Rows that a module binds beside its view: before and after of a trial, answers of the core; and typed
+figures, which are known by their path in the document.
+"""
 PAGES = {
     TankView: (f"/tank/{FERRY_RUNNER}", "tank"),
     ShapeView: (f"/shapes/{FERRY_RUNNER}", "shapes"),
