@@ -88,7 +88,7 @@ def test_by_mouse_from_enquiry_to_shipped(empty_page: Page):
     page.get_by_role("button", name="Accept the order").click()
     page.get_by_role("button", name="Begin the design").click()
 
-    expect(page.get_by_role("img", name=re.compile("side, top and section"))).to_be_visible()
+    expect(page.get_by_role("group", name=re.compile("side, top and section"))).to_be_visible()
     expect(page.get_by_role("textbox", name="Length", exact=True)).to_have_value("90.0 mm")
     expect(page.get_by_text("Line tie is missing")).to_be_visible()
     page.get_by_role("textbox", name="Width", exact=True).fill("15 mm")

@@ -627,9 +627,13 @@ class TestStores:
             name.replace("&#124;", "|"): value
             for name, value in re.findall(r'<input name="([a-z]+\|[a-z ]+)"[^>]*value="([^"]*)"', page)
         }
-        assert len(fields) == 25
+        assert len(fields) == 30
         assert "drill 0.7 mm" in demo.get(f"/shapes/{BAIT}/pack").text
-        demo.post("/stores/clearances", {**fields, "screw|soft wood": "0.1 mm"})
+        sizes = f"/floats/{shop.BREAM_WAGGLER}/sizes?loads=3+g"
+        before = re.findall(r"[\d.]+ mm", demo.get(sizes).text)
+        wider = {"screw|soft wood": "0.1 mm", "stem|soft wood": "1.2 mm", "stem|hard wood": "1.2 mm"}
+        demo.post("/stores/clearances", {**fields, **wider})
+        assert before != re.findall(r"[\d.]+ mm", demo.get(sizes).text)
         assert (
             "drill 1 mm" in demo.get(f"/shapes/{BAIT}/pack").text
             and "clearance hole, glue it in" in demo.get(f"/shapes/{BAIT}/pack").text
