@@ -118,6 +118,13 @@ def test_things_weighed_by_themselves_read_as_they_did(raised):
             assert (one.name, *masses, marks, water, line, one.instrument_id) == things[one.id]
 
 
+def test_what_was_known_of_customers_still_is(raised):
+    before, _, file, _ = raised
+    with sqlite3.connect(file) as shop:
+        held = shop.execute("SELECT total(length(facts ->> 'contact')), count(*) FROM customer").fetchone()
+    assert held == (before["customer"]["contact"][1], before["customer"]["rows"]) and held[0] > 0
+
+
 def test_the_log_holds_the_state_of_all_there_was_and_every_piece_has_its_route(raised):
     _, _, _, engine = raised
     with session_of(engine) as session:

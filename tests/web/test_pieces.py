@@ -41,6 +41,21 @@ def test_one_is_begun_on_its_page_goes_its_way_and_is_shipped(demo, design, page
     assert "its drawing is deleted" in demo.get(page).text
 
 
+@pytest.mark.parametrize(
+    ("design", "source"),
+    [
+        (FOAM_PILOT, {"source": {"kind": "not_for_sale", "note": ""}}),
+        (ESTUARY_BLADE, {"source": "not_for_sale"}),
+    ],
+)
+def test_a_shape_that_is_not_for_sale_says_so_where_one_is_made(demo, design, source):
+    assert "may be sold is decided" not in demo.get(begun(demo, design)[0]).text
+    with session_of(engine_of(demo)) as session:
+        row = session.get_one(Document, design)
+        documents.save(session, row, {**documents.content(session, row), **source}, row.current)
+    assert "may be sold is decided" in demo.get(begun(demo, design)[0]).text
+
+
 def test_a_float_is_weighed_against_what_it_should_weigh(demo):
     page, piece = begun(demo, FOAM_PILOT)
     with session_of(engine_of(demo)) as session:

@@ -24,6 +24,12 @@ DIGITS = {
 """Digits shown after the point, by quantity, where the figure's place asks for no others."""
 
 
+def plainly(value: float, quantity: str) -> str:
+    """A figure as short as it is, in the unit it is stored in: `15 min`, `1°`, `0.9`."""
+    unit = STORED[quantity]
+    return f"{value:g}{unit}" if unit == "°" else f"{value:g} {unit}".strip()
+
+
 def said(value: float, quantity: str, unit: str = "", digits: int | None = None) -> str:
     """A figure with its unit: `12.5 mm`, `3 17/32 in`, `−0.42 g`.
 

@@ -1,9 +1,9 @@
 """What a casting form goes by where nothing is typed: the shop's own figures, else the table's."""
 
 from lamsik.core.trade.figures import FIGURES
-from lamsik.core.units import STORED
 from lamsik.store import stores
 from lamsik.web.shared.db import db
+from lamsik.words.quantities import plainly
 
 MINUTES = 60.0
 
@@ -20,4 +20,4 @@ def usual_h(key: str) -> float:
 
 def usual_said() -> dict[str, str]:
     """All of them as a form shows them in its empty fields."""
-    return {one.key: f"{usual(one.key):g} {STORED[one.quantity]}" for one in FIGURES["casting"]}
+    return {one.key: plainly(usual(one.key), one.quantity) for one in FIGURES["casting"]}

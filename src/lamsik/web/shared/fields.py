@@ -3,9 +3,8 @@
 from collections.abc import Iterator
 from typing import Any
 
-from lamsik.core.units import STORED
 from lamsik.documents.typed import quantity_of
-from lamsik.words.quantities import said
+from lamsik.words.quantities import plainly, said
 
 COUNTS = (".count", ".passes")
 """What is counted: shown without decimals."""
@@ -53,4 +52,4 @@ def _exact(path: str, value: float | str, unit: str) -> str:
     inches = quantity == "length" and unit == "in"
     if isinstance(value, str) or quantity == "number" or inches:
         return _rounded(path, value, unit)
-    return f"{round(value, 3):g}{'' if quantity == 'angle' else ' '}{STORED[quantity]}"
+    return plainly(round(value, 3), quantity)

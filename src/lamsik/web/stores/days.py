@@ -16,6 +16,7 @@ from lamsik.core.trade.figures import FIGURES
 from lamsik.core.units import STORED, parse
 from lamsik.store import stores
 from lamsik.web.shared.db import db
+from lamsik.words.quantities import plainly
 
 BRICKS = {
     "long_mm": "Brick long",
@@ -35,7 +36,7 @@ def shown() -> dict[str, Any]:
     texts = {"begins": kept["begins"], "ends": kept["ends"], "closed": ", ".join(kept["closed"])}
     texts |= {name: f"{bricks[name]:g}" + ("" if name == "have" else " mm") for name in BRICKS}
     texts |= {
-        name: f"{stores.setting(db(), setting)[name]:g} {STORED[figure.quantity]}"
+        name: plainly(stores.setting(db(), setting)[name], figure.quantity)
         for (setting, name), figure in USUAL.items()
     }
     if request.method == "POST" and request.endpoint == "stores.keep_days":

@@ -20,7 +20,7 @@ from lamsik.core.shapes.clearance import HOSTS, INSERTS, clearances
 from lamsik.core.trade.figures import FIGURES
 from lamsik.core.trade.part_kinds import PART_KINDS
 from lamsik.core.trade.step_kinds import STEP_KINDS
-from lamsik.core.units import STORED, parse
+from lamsik.core.units import parse
 from lamsik.drawings.paper import SHEETS
 from lamsik.store import events, people, pieces, routes, stores
 from lamsik.store.tables import Drill, Hardware, Instrument, ShopWater, SlugStock, Typed
@@ -29,6 +29,7 @@ from lamsik.web.shared.forms import MeasureField, choices, typed_texts
 from lamsik.web.stores import days
 from lamsik.web.stores.usual import beside
 from lamsik.words import refusals
+from lamsik.words.quantities import plainly
 
 blueprint = Blueprint("stores", __name__, url_prefix="/stores")
 
@@ -217,7 +218,7 @@ def _page(
     }
     units, saw = (stores.setting(db(), key) for key in ("units", "saw"))
     figures = {
-        figure.key: f"{stores.setting(db(), setting)[figure.key]:g} {STORED[figure.quantity]}".strip()
+        figure.key: plainly(stores.setting(db(), setting)[figure.key], figure.quantity)
         for setting in LIMITS
         for figure in FIGURES[setting]
     }
