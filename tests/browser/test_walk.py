@@ -130,7 +130,7 @@ def test_by_mouse_from_enquiry_to_shipped(empty_page: Page):
     expected = float(page.get_by_label("Weighed when carved").get_attribute("placeholder").split()[0])
     page.get_by_label("Weighed when carved").fill(f"{expected + 0.5:.1f}".replace(".", ","))
     page.get_by_label("Weighed when carved").press("Enter")
-    expect(page.locator(".advised")).to_contain_text("heavier than basswood at 0.42: use ")
+    expect(page.locator(".advised")).to_contain_text("heavier than basswood at 0.42 g/cm³: use ")
     page.get_by_role("button", name="Make this piece so").click()
     expect(page.locator(".advised")).to_contain_text("still fits")
     for stage in ("sealed", "ballasted", "cleared"):

@@ -10,6 +10,7 @@ from jsonschema import Draft202012Validator
 
 from lamsik.core.errors import Refused
 from lamsik.core.paints.layers import Layer
+from lamsik.core.quantities import INCHES, saying
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import FORMS
@@ -196,9 +197,10 @@ class TestEdits:
         assert found["typed"]["body.depth_mm"] == "3/4 in"
 
     def test_a_bare_number_takes_the_shown_unit(self):
-        assert apply(document(), {"do": "set", "path": "body.width_mm", "text": "1/2", "unit": "in"}, SHOP)[
-            "body"
-        ]["width_mm"] == pytest.approx(12.7)
+        with saying(INCHES):
+            found = apply(document(), {"do": "set", "path": "body.width_mm", "text": "1/2"}, SHOP)
+        assert found["body"]["width_mm"] == pytest.approx(12.7)
+        assert found["typed"]["body.width_mm"] == "1/2 in"  # so it says the same in any shop
         assert (
             apply(document(), {"do": "set", "path": "body.width_mm", "text": "14"}, SHOP)["body"]["width_mm"]
             == 14

@@ -7,6 +7,7 @@ import pytest
 
 from lamsik.core.moulds.advice import look
 from lamsik.core.moulds.layout import box
+from lamsik.core.quantities import INCHES, METRIC, saying
 from lamsik.documents.moulds import document as mould_document
 from lamsik.documents.moulds.document import first_layout, master_of, to_mould
 from lamsik.documents.moulds.edits import MOULD
@@ -156,14 +157,10 @@ class TestEdits:
 
 
 @pytest.mark.parametrize(
-    ("edit", "edge_mm"),
-    [
-        ({"text": "12"}, 12.0),
-        ({"text": "0.5", "unit": "in"}, 12.7),
-        ({"text": "12 mm", "unit": "in"}, 12.0),
-        ({"text": "1/2 in"}, 12.7),
-    ],
+    ("choice", "text", "edge_mm"),
+    [(METRIC, "12", 12.0), (INCHES, "0.5", 12.7), (INCHES, "12 mm", 12.0), (METRIC, "1/2 in", 12.7)],
 )
-def test_a_bare_number_is_in_the_unit_the_field_shows(edit, edge_mm):
-    found = edited({"do": "set", "path": "edge_mm", **edit})
+def test_a_bare_number_is_in_the_unit_the_field_shows(choice, text, edge_mm):
+    with saying(choice):
+        found = edited({"do": "set", "path": "edge_mm", "text": text})
     assert found["edge_mm"] == pytest.approx(edge_mm)

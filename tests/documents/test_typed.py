@@ -3,6 +3,7 @@
 import pytest
 
 from lamsik.core.errors import Refused
+from lamsik.core.quantities import INCHES, saying
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import form
 from lamsik.core.water import Water
@@ -17,15 +18,15 @@ WRONG = ["3", None, True, float("nan"), float("inf"), 10**400, 1e9, [1], {"a": 1
 @pytest.mark.parametrize("value", WRONG)
 def test_what_is_no_number_is_refused_with_its_field(value):
     with pytest.raises(Refused) as refused:
-        amount({"value": value}, "length", "body.depth_mm", "mm")
+        amount({"value": value}, "length", "body.depth_mm")
     assert refused.value.field == "body.depth_mm"
 
 
 def test_a_dragged_number_is_in_the_stored_unit_and_leaves_no_typed_text():
     document = {"typed": {"a": "1 in"}}
-    assert amount({"value": 25.4}, "length", "a", "in") == 25.4 and amount(
-        {"text": "1"}, "length", "a", "in"
-    ) == pytest.approx(25.4)
+    with saying(INCHES):
+        assert amount({"value": 25.4}, "length", "a") == 25.4
+        assert amount({"text": "1"}, "length", "a") == pytest.approx(25.4)
     note_typed(document, {"value": 25.4}, "a")
     assert document["typed"] == {}
     note_typed(document, {"text": " 5/8 in "}, "a")

@@ -12,7 +12,7 @@ from typing import Any
 
 import numpy as np
 
-from lamsik.core import units, water
+from lamsik.core import quantities, units, water
 from lamsik.core.castings import (
     born,
     dense_rear,

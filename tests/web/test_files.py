@@ -18,6 +18,7 @@ from ezdxf.path import make_path
 from jsonschema import Draft202012Validator
 from PIL import Image
 
+from lamsik.core.quantities import INCHES, place, saying
 from lamsik.core.shapes.clearance import Clearances
 from lamsik.core.shapes.drillings import drillings
 from lamsik.core.shapes.hollow import Shell
@@ -26,7 +27,6 @@ from lamsik.core.shapes.polyhedra import measures, surface
 from lamsik.core.shapes.shells import hollow_mesh, shell_meshes, whole_shell
 from lamsik.core.shapes.solid import solid
 from lamsik.core.shapes.space import space_of
-from lamsik.core.units import place
 from lamsik.documents.body.document import to_design
 from lamsik.documents.body.shape import BODY_SCHEMA
 from lamsik.formats import stl
@@ -350,14 +350,16 @@ def test_what_no_font_of_ours_can_write_is_spelled_on_paper(text, says):
 @pytest.mark.parametrize(
     ("mm", "says"),
     [
-        (29.75, "29.75"),
-        (37.25, "37.25"),
-        (32.5, "32.5"),
-        (40.0, "40.0"),
-        (23.200000000000003, "23.2"),
-        (10.004, "10.0"),
-        (10.006, "10.01"),
+        (29.75, "29.75 mm"),
+        (37.25, "37.25 mm"),
+        (32.5, "32.5 mm"),
+        (40.0, "40.0 mm"),
+        (23.200000000000003, "23.2 mm"),
+        (10.004, "10.0 mm"),
+        (10.006, "10.01 mm"),
     ],
 )
 def test_a_place_keeps_what_holes_are_apart(mm, says):
     assert place(mm) == says
+    with saying(INCHES):
+        assert abs(25.4 * float(place(mm).removesuffix(" in")) - mm) < 0.013  # to the thousandth

@@ -164,7 +164,7 @@ class TestSizes:
 
     def test_dowels_at_hand_are_kept(self, demo):
         demo.post("/floats/dowels", {"dowels": "1/2 in, 14, 9 mm", "float": str(ANTENNA)})
-        assert "9.0, 12.7, 14.0 mm" in demo.get(f"/floats/{ANTENNA}/sizes").text
+        assert "9 mm, 12.7 mm, 14 mm" in demo.get(f"/floats/{ANTENNA}/sizes").text
         assert demo.post("/floats/dowels", {"dowels": "thick"}).status_code == 422
 
     def test_profiles_for_printer_and_cutter(self, demo):

@@ -15,7 +15,7 @@ from tests.web.pouring import FOAM, RESIN, SILICONE, STUBBY, mixed_g, rows
 
 class TestMixes:
     def test_a_foam_is_planned_by_its_own_density_or_its_expansion(self, demo):
-        assert "of foam at 0.16 g/cm³" in demo.get(
+        assert "of foam at 0.160 g/cm³" in demo.get(
             f"/mixes?product={FOAM}&net=30+ml&loss=0+%25"
         ).text and "4.8 g" in demo.get(f"/mixes?product={FOAM}&net=30+ml&loss=0+%25").text.replace(
             "2.3 g", ""

@@ -40,7 +40,7 @@ def test_a_scheme_is_made_changed_and_kept_as_revisions(empty, fresh):
     kept = state(empty, fresh)
     fields, names = kept["view"]["fields"], [row["key"] for row in kept["view"]["layers"]]
     assert (fields["name"], fields["layers.bars1.place.count"]) == ("Mud", "9")
-    assert (fields["layers.base1.film_um"], fields["layers.clear1.wait_h"]) == ("25 µm", "48.0 h")
+    assert (fields["layers.base1.film_um"], fields["layers.clear1.wait_h"]) == ("1 mil", "2 d")
     assert names == ["seal1", "primer1", "base1", "fade1", "bars1", "eyes1", "clear1"]
     assert kept["document"]["typed"]["layers.base1.film_um"] == "1 mil"
     assert kept["document"]["layers"][-1]["window_h"] == 48.0  # never shorter than the least wait

@@ -37,8 +37,8 @@ def test_a_tin_is_changed_and_every_step_can_be_undone(demo):
     now = state(demo, PAGE)
     fields = now["view"]["fields"]
     assert (fields["pot_life_min"], fields["demould_h"], fields["parts.p1.figure"]) == (
-        "5.5 min",
-        "0.75 h",
+        "330 s",
+        "45 min",
         "2",
     )
     assert [row["share"] for row in now["view"]["parts"]] == [

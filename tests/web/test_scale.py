@@ -75,7 +75,7 @@ class TestBench:
             ({"name": "", "air": "5 g"}, "name-problem", "Name what is weighed"),
             ({}, "air-problem", "Weigh it in air"),
             ({"air": "heavy"}, "air-problem", "type a mass"),
-            ({"air": "7 gr"}, "air-problem", "not one of"),
+            ({"air": "7 gr"}, "air-problem", "7 g or 7 grains"),
             ({"air": "5 g", "water": "6 g"}, "alert", "displaces some water"),
             ({"air": "5 g", "both": "20 g"}, "sinker-problem", "sinker alone"),
             ({"air": "5 g", "sinker": "20 g", "both": "-2 g"}, "alert", "heavier one"),

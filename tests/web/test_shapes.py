@@ -528,8 +528,8 @@ class TestRooms:
         typed("source", "not_for_sale"), typed("source_note", "after a found one")
         flagged = state(demo, page)["view"]
         assert flagged["not_for_sale"] and "after a found one" in flagged["shape_from"]
-        assert typed("width_mm", "1/2", unit="in")["base"] > answer["base"]
-        assert state(demo, page)["view"]["fields"]["width_mm"] == "12.7 mm"
+        assert typed("width_mm", "1/2 in")["base"] > answer["base"]
+        assert state(demo, page)["view"]["fields"]["width_mm"] == "1/2 in"
         assert typed("thickness_mm", "0.75 mm")["view"]["fields"]["thickness_mm"] == "0.75 mm"
         while state(demo, page)["base"] != was["base"]:
             demo.send(f"{page}/undo", {"base": state(demo, page)["base"]})

@@ -9,6 +9,7 @@ import pytest
 
 import lamsik.documents
 from lamsik.core.errors import Refused, Within, finite_between, rule
+from lamsik.core.quantities import INCHES, METRIC, saying
 from lamsik.words import refusals
 
 SAYS_WHY = {"Refused": 2, "require": 3}
@@ -47,16 +48,18 @@ def test_documents_refuse_by_rule_and_never_in_words():
 
 
 @pytest.mark.parametrize(
-    ("limits", "unit", "says"),
+    ("limits", "choice", "says"),
     [
-        (Within(0.5, 300.0, "mm"), "", "allowed is 0.5 to 300 mm"),
-        (Within(12.7, 254.0, "mm"), "in", "allowed is 1/2 in to 10 in"),
-        (Within(0.0, 5.0, "g"), "in", "allowed is 0 to 5 g"),
-        (Within(-1.0, 1.0), "mm", "allowed is -1 to 1"),
+        (Within(0.5, 300.0, "mm"), METRIC, "allowed is 0.5 to 300 mm"),
+        (Within(12.7, 254.0, "mm"), INCHES, "allowed is 1/2 to 10 in"),
+        (Within(0.0, 5.0, "g"), INCHES, "allowed is 0 to 0.1764 oz"),
+        (Within(-20.0, 40.0, "°C"), INCHES, "allowed is −4 to 104 °F"),
+        (Within(-1.0, 1.0), INCHES, "allowed is -1 to 1"),
     ],
 )
-def test_a_range_of_lengths_is_said_in_the_shops_unit(limits, unit, says):
-    assert refusals.allowed(Refused("x", 1, limits), unit) == says
+def test_a_range_is_said_in_the_shops_unit(limits, choice, says):
+    with saying(choice):
+        assert refusals.allowed(Refused("x", 1, limits)) == says
 
 
 def test_it_is_said_beside_its_field_in_a_line_of_its_own_and_for_a_script():
@@ -67,4 +70,5 @@ def test_it_is_said_beside_its_field_in_a_line_of_its_own_and_for_a_script():
     assert refusals.beside(Refused("x", None, rule("a-text"))) == "A text is needed."
     with pytest.raises(Refused) as far:
         finite_between("x_mm", 7000, 0.0, 50.8, "mm")
-    assert refusals.says(far.value, "in") == "X: 275 19/32 in; allowed is 0 in to 2 in."
+    with saying(INCHES):
+        assert refusals.says(far.value) == "X: 275.6 in; allowed is 0 to 2 in."

@@ -23,7 +23,8 @@ CAUTIONS: dict[str, str] = {
     "silicone": "Silicone and its catalyst: gloves; keep catalyst off skin and eyes; air the room.",
     "sphere_dust": "Fine filler: dust mask, no draught, no flames; it floats in the air for long.",
     "plastisol": (
-        "Hot plastisol, 150 to 180 °C: sleeves, gloves, face shield; dry mould and jug; overheated it gives"
+        "Hot plastisol, 150 to 180 °C (300 to 355 °F): sleeves, gloves, face shield; dry mould and jug;"
+        " overheated it gives"
         " off acid fumes. No shared kitchen oven or jug."
     ),
     "hooks": "Hooks: fit them last; hold them with pliers; nobody stands behind a test cast.",

@@ -1,6 +1,6 @@
 """Typed measures: a strict grammar of our own for what a maker types; pint only converts.
 
-Every quantity has one stored unit (see `STORED`); text is parsed into it and values are shown from it.
+Every quantity has one stored unit (see `STORED`); text is parsed into it; `quantities` says it.
 """
 
 import re
@@ -17,12 +17,15 @@ STORED = {
     "mass": "g",
     "volume": "ml",
     "temperature": "°C",
+    "warming": "°C",
     "density": "g/cm³",
+    "area": "cm²",
     "speed": "cm/s",
     "angle": "°",
     "thickness": "µm",
     "time": "h",
     "salinity": "PSU",
+    "frequency": "Hz",
     "percent": "%",
     "distance": "m",
     "pace": "m/s",
@@ -41,7 +44,11 @@ _PINT_NAMES = {
     "ft": "foot",
     "ml": "milliliter",
     "l": "liter",
+    "cl": "centiliter",
     "in³": "inch**3",
+    "fl oz": "US_fluid_ounce",
+    "cup": "US_liquid_cup",
+    "pint": "US_pint",
     "g": "gram",
     "kg": "kilogram",
     "mg": "milligram",
@@ -52,13 +59,28 @@ _PINT_NAMES = {
     "°F": "degF",
     "g/cm³": "gram/centimeter**3",
     "kg/m³": "kilogram/meter**3",
+    "lb/ft³": "pound/foot**3",
+    "oz/in³": "ounce/inch**3",
     "cm/s": "centimeter/second",
     "mm/s": "millimeter/second",
     "in/s": "inch/second",
     "km/h": "kilometer/hour",
     "m/s": "meter/second",
+    "ft/s": "foot/second",
+    "mph": "mile/hour",
+    "knots": "knot",
+    "cm²": "centimeter**2",
+    "mm²": "millimeter**2",
+    "in²": "inch**2",
+    "g/mm": "gram/millimeter",
+    "oz/in": "ounce/inch",
+    "g·mm²": "gram*millimeter**2",
+    "oz·in²": "ounce*inch**2",
+    "mm·rad": "millimeter",
+    "in·rad": "inch",
     "s": "second",
     "%": "percent",
+    "Hz": "hertz",
     "°": "degree",
     "µm": "micrometer",
     "mil": "thou",
@@ -70,17 +92,20 @@ _PINT_NAMES = {
 _UNITS: dict[str, tuple[str, ...]] = {
     "length": ("mm", "cm", "m", "in", "ft"),
     "mass": ("g", "kg", "mg", "oz", "lb", "grain"),
-    "volume": ("ml", "l", "in³"),
+    "volume": ("ml", "cl", "l", "fl oz", "in³", "cup", "pint"),
     "temperature": ("°C", "°F"),
-    "density": ("g/cm³", "kg/m³"),
+    "warming": ("°C", "°F"),
+    "density": ("g/cm³", "kg/m³", "lb/ft³", "oz/in³"),
     "speed": ("cm/s", "mm/s", "in/s"),
+    "area": ("cm²", "mm²", "in²"),
+    "frequency": ("Hz",),
     "angle": ("°",),
     "thickness": ("µm", "mm", "mil"),
     "time": ("h", "min", "d"),
     "salinity": ("PSU",),
     "percent": ("%",),
     "distance": ("m", "ft", "cm"),
-    "pace": ("m/s", "km/h", "cm/s"),
+    "pace": ("m/s", "km/h", "cm/s", "ft/s", "mph", "knots"),
     "seconds": ("s", "min"),
     "minutes": ("min", "s", "h"),
     "days": ("d",),
@@ -113,6 +138,19 @@ _ALIASES = {
     "days": "d",
     "day": "d",
     "psu": "PSU",
+    "ozs": "oz",
+    "lbs": "lb",
+    "in3": "in³",
+    "cups": "cup",
+    "pt": "pint",
+    "pints": "pint",
+    "floz": "fl oz",
+    "fps": "ft/s",
+    "knot": "knots",
+    "kn": "knots",
+    "kt": "knots",
+    "mils": "mil",
+    "thou": "mil",
 }
 
 _VULGAR = {
@@ -150,12 +188,24 @@ def _registry() -> "pint.UnitRegistry[float]":
     return pint.UnitRegistry(autoconvert_offset_to_baseunit=True)
 
 
-def convert(value: float, unit: str, to: str) -> float:
-    """The value in another unit of the same quantity (units as in this module's tables)."""
+def convert(value: float, unit: str, to: str, difference: bool = False) -> float:
+    """The value in another unit of the same quantity (units as in this module's tables); a difference of two
+    values has no zero of its own.
+    """
     if unit == to or not unit or unit == "PSU":
         return value
-    quantity = _registry().Quantity(value, _PINT_NAMES[unit])
-    return float(quantity.to(_PINT_NAMES[to]).magnitude)
+    begins, times = _line(unit, to)
+    return times * value if difference else begins + times * value
+
+
+@lru_cache(maxsize=256)
+def _line(unit: str, to: str) -> tuple[float, float]:
+    """Zero of one unit in the other, and what each one of it adds: asked of pint once."""
+    zero, hundred = (
+        float(_registry().Quantity(value, _PINT_NAMES[unit]).to(_PINT_NAMES[to]).magnitude)
+        for value in (0.0, 100.0)
+    )
+    return zero, (hundred - zero) / 100.0
 
 
 def parse(text: str, quantity: str, field: str = "value", default_unit: str | None = None) -> Measure:
@@ -171,13 +221,19 @@ def parse(text: str, quantity: str, field: str = "value", default_unit: str | No
     total = 0.0
     for amount, unit in terms:
         total += convert(
-            amount, _unit_or_default(unit, quantity, field, kept, default_unit), STORED[quantity]
+            amount,
+            _unit_or_default(unit, quantity, field, kept, default_unit),
+            STORED[quantity],
+            quantity == "warming",
         )
     return Measure(total, quantity, kept)
 
 
 def _terms(text: str, quantity: str, field: str) -> list[tuple[float, str | None]]:
-    prepared = text.replace("/cm3", "/cm³").replace("/m3", "/m³")
+    prepared = (
+        text.replace("/cm3", "/cm³").replace("/m3", "/m³").replace("/ft3", "/ft³").replace("/in3", "/in³")
+    )
+    prepared = re.sub(r"\bfl\.? ?oz\b", "floz", prepared)
     for sign, plain in _VULGAR.items():
         prepared = re.sub(rf"(?<=\d)\s*{sign}", f" {plain}", prepared).replace(sign, plain)
     terms: list[tuple[float, str | None]] = []
@@ -213,6 +269,11 @@ def _unit_or_default(unit: str | None, quantity: str, field: str, text: str, def
             raise Refused(field, text, f"the unit is missing: {_example(quantity)}")
         return default
     name = _ALIASES.get(unit, unit)
+    if unit == "gr" and quantity == "mass":
+        number = text.strip().removesuffix("gr").strip()
+        raise Refused(
+            field, text, f"“gr” is gram to some and grain to others: type {number} g or {number} grains"
+        )
     if name not in _UNITS[quantity]:
         raise Refused(field, text, f"the unit {unit!r} is not one of {', '.join(_UNITS[quantity])}")
     return name
@@ -223,9 +284,12 @@ def _example(quantity: str) -> str:
         "length": 'type a length such as 12.5 mm, 1 1/2 in or 5/16"',
         "mass": "type a mass such as 4.2 g, 2 lb 3 oz or 65 grains",
         "temperature": "type a temperature with its unit, such as 12 °C or 54 °F",
+        "warming": "type by how much, such as 10 °C",
         "volume": "type a volume such as 12 ml",
         "density": "type a density such as 0.42 g/cm³",
         "speed": "type a speed such as 6 cm/s",
+        "area": "type an area such as 12 cm²",
+        "frequency": "type a frequency such as 2.4 Hz",
         "angle": "type an angle such as 35°",
         "thickness": "type a film thickness such as 40 µm",
         "time": "type a time such as 12 h or 30 min",
@@ -239,34 +303,3 @@ def _example(quantity: str) -> str:
         "number": "type a plain number such as 2.5",
     }
     return examples[quantity]
-
-
-def show(value: float, quantity: str, digits: int, unit: str | None = None) -> str:
-    """The value as text with its unit, e.g. `12.5 mm`; inches as the nearest 1/64 (`3 17/32 in`)."""
-    to = unit or STORED[quantity]
-    shown = convert(value, STORED[quantity], to)
-    if to == "in":
-        return inch_fraction(shown)
-    text = f"{shown:.{digits}f}"
-    text = text.removeprefix("-") if float(text) == 0 else text.replace("-", "−")
-    return f"{text}{'' if to == '°' else ' '}{to}".strip()
-
-
-def inch_fraction(inches: float) -> str:
-    """Inches as a whole and the nearest sixty-fourth, reduced: 3.53 → `3 17/32 in`."""
-    parts = Fraction(round(abs(inches) * 64), 64)
-    sign = "−" if inches < 0 and parts else ""
-    whole, rest = divmod(parts, 1)
-    pieces = [str(whole)] if whole or not rest else []
-    pieces += [f"{rest.numerator}/{rest.denominator}"] if rest else []
-    return f"{sign}{' '.join(pieces)} in"
-
-
-def place(mm: float) -> str:
-    """Where something is made [mm]: a tenth, and the hundredths where there are any, so that holes keep
-    their spacing.
-    """
-    return f"{mm:.1f}" if abs(mm - round(mm, 1)) < HUNDREDTH / 2 else f"{mm:.2f}"
-
-
-HUNDREDTH = 0.01

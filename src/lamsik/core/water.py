@@ -8,6 +8,7 @@ from typing import Annotated
 import gsw
 
 from lamsik.core.limits import Between, Name, held
+from lamsik.core.quantities import plainly, said
 
 TEMPERATURE_SD_C, SALINITY_SD_SHARE, MEASURED_SD_G_CM3 = 0.5, 0.02, 0.00025
 """How far a water may be from what is said of it, one sigma: its temperature [°C], its salinity [share], a
@@ -58,10 +59,10 @@ class Water:
         was only measured by its density.
         """
         if self.measured_g_cm3 is not None and self.name == Water.name:
-            return f"water of {self.measured_g_cm3:.4f} g/cm³"
+            return f"water of {said(self.measured_g_cm3, 'density', 4)}"
         if self.name[:1].isupper():
-            return f"{self.name} at {self.temperature_c:g} °C"
-        return f"{self.temperature_c:g} °C {self.name}"
+            return f"{self.name} at {plainly(self.temperature_c, 'temperature')}"
+        return f"{plainly(self.temperature_c, 'temperature')} {self.name}"
 
 
 SEA = Water("sea water", 10.0, 35.0)

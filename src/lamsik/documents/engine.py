@@ -4,7 +4,6 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Generic, Literal, TypeVar, cast
 
-from lamsik.core import units
 from lamsik.core.errors import Refused, named, require, rule
 from lamsik.documents.document_schema import DocumentSchema
 from lamsik.documents.rows import Document, copied, holder_of, row_of
@@ -164,8 +163,7 @@ def _set(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop) ->
         note_typed(document, edit, path)
         return kind.measured(document, path, before, shop)
     quantity = quantity_of(path)
-    shown = "in" if edit.get("unit") == "in" and quantity == "length" else units.STORED[quantity]
-    figure = amount(edit, quantity, path, shown)
+    figure = amount(edit, quantity, path)
     require(leaf not in kind.whole or figure.is_integer(), path, text or figure, rule("whole"))
     holder[leaf] = int(figure) if leaf in kind.whole else figure
     note_typed(document, edit, path)

@@ -3,8 +3,8 @@
 from collections.abc import Mapping
 from typing import Any
 
-from lamsik.core import units
 from lamsik.core.errors import finite_between
+from lamsik.core.quantities import as_typed, read_measure
 
 Edit = Mapping[str, Any]
 """One edit of a document: `do`, and what it is done with."""
@@ -38,13 +38,13 @@ def word(edit: Mapping[str, Any], name: str, otherwise: str = "") -> str:
     return value if isinstance(value, str) else ""
 
 
-def amount(edit: Mapping[str, Any], kind: str, path: str, shown: str) -> float:
-    """The value in the stored unit of its kind; a bare text is read in the unit that is shown. Raises
+def amount(edit: Mapping[str, Any], kind: str, path: str) -> float:
+    """The value in the stored unit of its kind; a bare text is read in the unit its field shows. Raises
     `Refused` for what is no measure.
     """
     if "value" in edit:
         return finite_between(path, edit["value"], -FARTHEST, FARTHEST)
-    return units.parse(word(edit, "text"), kind, path, None if kind == "temperature" else shown).value
+    return read_measure(word(edit, "text"), kind, path)
 
 
 def note_typed(document: dict[str, Any], edit: Mapping[str, Any], path: str) -> None:
@@ -54,7 +54,7 @@ def note_typed(document: dict[str, Any], edit: Mapping[str, Any], path: str) -> 
     if "value" in edit or is_empty(edit):
         document["typed"].pop(path, None)
     else:
-        document["typed"][path] = word(edit, "text").strip()[:40]
+        document["typed"][path] = as_typed(word(edit, "text"), quantity_of(path))[:40]
 
 
 def is_empty(edit: Mapping[str, Any]) -> bool:

@@ -2,6 +2,7 @@
 
 import numpy as np
 
+from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.blades import Blade
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.drawn_layers import DrawnLayer
@@ -62,7 +63,7 @@ def picture(blade: Blade) -> Node:
         label("as bent, from the side", 0, -tall - 3, pen.text, fill=MUTED),
         label("from behind", blade.flat_mm + 10, -tall - 3, pen.text, fill=MUTED),
         label(
-            f"flat strip {blade.flat_mm:.1f} mm, bend line at {blade.bend_mm:.1f} mm",
+            f"flat strip {said(blade.flat_mm, 'length')}, bend line at {said(blade.bend_mm, 'length')}",
             0,
             tall + 7,
             pen.text,
@@ -133,7 +134,8 @@ def templates(blade: Blade) -> list[Drawing]:
         for x, _ in centres(blade)
     ]
     holes = ", ".join(
-        f"{key} {d:g} mm" for (_, d), key in zip(centres(blade), ("front", "rear"), strict=False)
+        f"{key} {plainly(d, 'length')}"
+        for (_, d), key in zip(centres(blade), ("front", "rear"), strict=False)
     )
     box = (-3.0, -half - 3, max(blade.flat_mm + 6, 120.0), 2 * half + 6)
     note = (
@@ -142,7 +144,7 @@ def templates(blade: Blade) -> list[Drawing]:
     )
     flat = Drawing(
         "flat",
-        f"Flat strip, {blade.metal} {blade.thickness_mm:g} mm",
+        f"Flat strip, {blade.metal} {plainly(blade.thickness_mm, 'length')}",
         (*_flat(blade, pen, "none"), *marks),
         box,
         note,
@@ -151,7 +153,8 @@ def templates(blade: Blade) -> list[Drawing]:
     rows = [
         Drawing(
             "bend",
-            f"Nose bend {blade.nose_deg:.0f}°, inside radius {blade.radius_mm:g} mm",
+            f"Nose bend {said(blade.nose_deg, 'angle', 0)}, inside radius"
+            f" {plainly(blade.radius_mm, 'length')}",
             (_line(bent, blade, pen),),
             (
                 float(bent[:, 0].min()) - 3,
@@ -162,7 +165,7 @@ def templates(blade: Blade) -> list[Drawing]:
         ),
         Drawing(
             "cup",
-            f"Cup {blade.left_deg:.0f}° left, {blade.right_deg:.0f}° right",
+            f"Cup {said(blade.left_deg, 'angle', 0)} left, {said(blade.right_deg, 'angle', 0)} right",
             (_line(cup, blade, pen),),
             (
                 float(cup[:, 0].min()) - 3,

@@ -42,7 +42,7 @@ def thumbnail(design: Design, name: str, holes: bool = False) -> Node:
     )
 
 
-def paint_view(design: Design, unit: str = "mm") -> Node:
+def paint_view(design: Design) -> Node:
     """The painted side view, large, with lip, tie and hangers and a ruler."""
     body = design.body
     pen = pen_for(body.length_mm * 1.25, 860)
@@ -53,7 +53,7 @@ def paint_view(design: Design, unit: str = "mm") -> Node:
     bare = [p for p in design.hardware if p.item.kind not in ("hook", "ring")]
     shown = replace(design, hardware=tuple(bare))
     margin, y = 16 * pen.mm, low + 18 * pen.mm
-    content = [*_painted_side(shown, pen, LEFT), ruler(body.length_mm, pen, unit, 0, y)]
+    content = [*_painted_side(shown, pen, LEFT), ruler(body.length_mm, pen, 0, y)]
     tall, says = high + y + margin + 40 * pen.mm, "painted side to scale"
     if any(layer.place.side != BOTH for layer in design.layers):  # the other side is another picture
         turned = f"translate({body.length_mm:.2f} {tall:.2f}) scale(-1 1)"

@@ -2,12 +2,12 @@
 
 import numpy as np
 
+from lamsik.core.quantities import place, plainly, said, unit_of
 from lamsik.core.shapes.ballast_holes import Hole, mouth_mm
 from lamsik.core.shapes.body import section_outline, side_outline, station, top_outline
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import lip_point, seat_point
-from lamsik.core.units import place
 from lamsik.drawings import parts
 from lamsik.drawings.ink import INK, MUTED, PRINT
 from lamsik.drawings.ruler import ruler
@@ -88,7 +88,7 @@ def sections(design: Design) -> Node:
         x += half
         shape = node("path", d=path(outline), fill="none", stroke=INK, stroke_width=1.5 * PRINT.mm)
         name = label(
-            f"{share * design.body.length_mm:.0f} mm",
+            said(share * design.body.length_mm, "length", 0),
             0,
             -float(outline[:, 1].min()) + 4,
             2.8,
@@ -100,9 +100,11 @@ def sections(design: Design) -> Node:
     return full_size(nodes, -1, -high - 1, x, high - low + 7, "Sections, full size")
 
 
-def check_ruler() -> Node:
-    """A 50 mm ruler to lay a real one against before cutting."""
-    return full_size([ruler(50, PRINT)], -3, -2, 62, 8, "50 mm check ruler")
+def check_ruler() -> tuple[Node, str]:
+    """A ruler to lay a real one against before cutting, and how long it is."""
+    length = 50.8 if unit_of("length") == "in" else 50.0
+    says = plainly(length, "length")
+    return full_size([ruler(length, PRINT)], -3, -2, 62, 8, f"{says} check ruler"), says
 
 
 def drill_map(design: Design) -> Node:
@@ -121,7 +123,9 @@ def drill_map(design: Design) -> Node:
         content.append(node("line", x1=0, x2=hole.x_mm, y1=y, y2=y, stroke=INK, stroke_width=PRINT.mm))
         content.append(
             label(
-                f"{_place(hole)}: drill {hole.drill_mm:g}, {hole.depth_mm:.1f} deep, {hole.each_g:.1f} g"
+                f"{_place(hole)}: drill {plainly(hole.drill_mm, 'length')},"
+                f" {said(hole.depth_mm, 'length')} deep,"
+                f" {said(hole.each_g, 'mass', 1)}"
                 f" {hole.slug.name}",
                 0,
                 y - 1.2,
@@ -136,7 +140,7 @@ def drill_map(design: Design) -> Node:
 
 def _template(outline: Array, marks: list[Node], high: float, low: float, length: float, title: str) -> Node:
     shape = node("path", d=path(outline), fill="none", stroke=INK, stroke_width=1.5 * PRINT.mm)
-    scale = ruler(length, PRINT, "mm", 0, -low + 2)
+    scale = ruler(length, PRINT, 0, -low + 2)
     return full_size(
         [*marks, shape, scale], -MARGIN - 5, -high - 2, length + 2 * MARGIN + 16, high - low + 10, title
     )
@@ -161,8 +165,8 @@ def _station_line(design: Design, x: float) -> Node:
 
 
 def _place(hole: Hole) -> str:
-    return f"{place(hole.x_mm)} mm from the nose" + (
-        f", {place(hole.beside_mm)} mm to each side" if hole.count > 1 else ""
+    return f"{place(hole.x_mm)} from the nose" + (
+        f", {place(hole.beside_mm)} to each side" if hole.count > 1 else ""
     )
 
 

@@ -5,7 +5,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from lamsik.core.quantities import QUANTITIES, said, unit_of
 from lamsik.core.shapes.curves import Array
+from lamsik.core.units import convert
 from lamsik.drawings.ink import INK, MUTED, WATER
 from lamsik.drawings.svg import Node, label, node
 
@@ -25,12 +27,15 @@ class PlottedCurve:
 
 @dataclass(frozen=True)
 class Axis:
-    """An axis: what it shows with its unit, from where to where, how far apart its marks are."""
+    """An axis: what it shows with its unit, from where to where, how far apart its marks are, all in that
+    unit; how many of it a stored one is.
+    """
 
     says: str
     low: float
     high: float
     step: float
+    times: float = 1.0
 
 
 def nice_step(span: float, marks: int = 6) -> float:
@@ -40,12 +45,14 @@ def nice_step(span: float, marks: int = 6) -> float:
     return float(next(m for m in (1, 2, 5, 10) if m * power >= rough - 1e-12) * power)
 
 
-def axis(says: str, low: float, high: float, marks: int = 6) -> Axis:
-    """An axis over round numbers that hold low and high."""
+def axis(says: str, low: float, high: float, quantity: str, marks: int = 6) -> Axis:
+    """An axis of a quantity over round numbers of the shop's unit that hold low and high, given as stored."""
+    unit = unit_of(quantity)
+    times = convert(1.0, QUANTITIES[quantity].stored, unit)
+    low, high = low * times, high * times
     step = nice_step(high - low, marks)
-    return Axis(
-        says, float(np.floor(low / step + 1e-9) * step), float(np.ceil(high / step - 1e-9) * step), step
-    )
+    begins, ends = float(np.floor(low / step + 1e-9) * step), float(np.ceil(high / step - 1e-9) * step)
+    return Axis(f"{says}, {unit}", begins, ends, step, times)
 
 
 @dataclass(frozen=True)
@@ -59,18 +66,18 @@ class _ChartFrame:
 
     def x(self, value: float) -> float:
         """Across, in the drawing's units."""
-        return LEFT + (value - self.across.low) / (self.across.high - self.across.low) * (
+        return LEFT + (value * self.across.times - self.across.low) / (self.across.high - self.across.low) * (
             WIDTH - LEFT - RIGHT
         )
 
     def y(self, value: float) -> float:
         """Down the drawing, in its units."""
-        share = (value - self.up.low) / (self.up.high - self.up.low)
+        share = (value * self.up.times - self.up.low) / (self.up.high - self.up.low)
         return self.top + (share if self.down else 1 - share) * PLOT
 
     def line(self, x: Array, y: Array) -> str:
         """Path data through points, held to the plot."""
-        inside = np.clip(y, self.up.low, self.up.high)
+        inside = np.clip(y, self.up.low / self.up.times, self.up.high / self.up.times)
         return "M" + " L".join(
             f"{self.x(float(a)):.1f} {self.y(float(b)):.1f}" for a, b in zip(x, inside, strict=True)
         )
@@ -134,11 +141,11 @@ def _grid(frame: _ChartFrame) -> list[Node]:
     rows: list[Node] = []
     across, up, foot = frame.across, frame.up, frame.top + PLOT
     for x in np.arange(across.low, across.high + across.step / 2, across.step):
-        at = frame.x(float(x))
+        at = frame.x(float(x) / across.times)
         rows.append(node("line", x1=at, y1=frame.top, x2=at, y2=foot, stroke="#E4E0D4", stroke_width=1))
         rows.append(label(_number(x, across.step), at, foot + 17, 12, fill=MUTED, text_anchor="middle"))
     for y in np.arange(up.low, up.high + up.step / 2, up.step):
-        at = frame.y(float(y))
+        at = frame.y(float(y) / up.times)
         rows.append(node("line", x1=LEFT, y1=at, x2=WIDTH - RIGHT, y2=at, stroke="#E4E0D4", stroke_width=1))
         rows.append(label(_number(y, up.step), LEFT - 8, at + 4, 12, fill=MUTED, text_anchor="end"))
     zero = frame.y(0.0) if up.low <= 0 <= up.high else foot
@@ -160,8 +167,7 @@ def _grid(frame: _ChartFrame) -> list[Node]:
 
 def _number(value: float, step: float) -> str:
     digits = max(0, -int(np.floor(np.log10(step) + 1e-9)))
-    text = f"{value:.{digits}f}"
-    return text.removeprefix("-") if float(text) == 0 else text.replace("-", "−")
+    return said(float(value), "number", digits)
 
 
 def _legend(curves: Sequence[PlottedCurve]) -> list[Node]:

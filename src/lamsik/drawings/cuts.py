@@ -2,6 +2,7 @@
 clashes with their distance.
 """
 
+from lamsik.core.quantities import said
 from lamsik.core.shapes.ballast_holes import mouth_mm
 from lamsik.core.shapes.body import leaning, station
 from lamsik.core.shapes.clashes import SKIN, Clash, cut_ends
@@ -178,7 +179,7 @@ def clash_marks(clashes: tuple[Clash, ...], pen: Pen) -> list[Node]:
 
 def _clash(clash: Clash, pen: Pen) -> list[Node]:
     (x0, z0), (x1, z1) = clash.at, clash.to
-    says = f"{clash.gap_mm:.1f} mm" if clash.gap_mm > 0 else ("out" if clash.other == SKIN else "clash")
+    says = said(clash.gap_mm, "length") if clash.gap_mm > 0 else ("out" if clash.other == SKIN else "clash")
     ring = node(
         "circle",
         cx=x1 if clash.gap_mm > 0 else x0,

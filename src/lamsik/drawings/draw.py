@@ -6,11 +6,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from lamsik.core.quantities import said
 from lamsik.core.shapes.body import section_outline, side_outline, station, top_outline
 from lamsik.core.shapes.clashes import Clash
 from lamsik.core.shapes.curves import phi_of_share, share_of_phi
 from lamsik.core.shapes.design import Design
-from lamsik.core.units import show
 from lamsik.drawings import cuts, lines, parts
 from lamsik.drawings.body import front_reach, hang_depth, widest_x
 from lamsik.drawings.ink import INK, MUTED, WOOD, Pen, pen_for
@@ -26,11 +26,10 @@ LOOKS = (LINES, SIZES, PARTS)
 
 @dataclass(frozen=True)
 class Sight:
-    """How the drawing is looked at: unit, what can be pulled, station of the section [mm] (None: the
+    """How the drawing is looked at: what can be pulled, station of the section [mm] (None: the
     widest), clashes to mark.
     """
 
-    unit: str = "mm"
     looks: str = LINES
     station_mm: float | None = None
     clashes: tuple[Clash, ...] = ()
@@ -38,7 +37,7 @@ class Sight:
 
 def three_views(design: Design, sight: Sight) -> Node:
     """Side, top and section view at one scale with rulers and handles for what the sight pulls at."""
-    body, unit = design.body, sight.unit
+    body = design.body
     length, width = body.length_mm, body.width_mm
     pen = pen_for(length * 1.42 + width + 30, 900)
     low, left = hang_depth(design), front_reach(design) + 30 * pen.mm
@@ -52,10 +51,10 @@ def three_views(design: Design, sight: Sight) -> Node:
         group([*_side(design, sight, pen), lines.station_line(body, at, pen, low)]),
         _plan(design, sight, pen, plan_y, at),
         _section(design, sight, pen, section_x, at),
-        ruler(length, pen, unit, 0, ruler_y),
-        upright_ruler(float(outline[:, 1].min()), high, pen, unit, -left + 12 * pen.mm),
-        *_titles(design, pen, left, high, plan_y, section_x, f"section at {show(at, 'length', 0, unit)}"),
-        *_sizes(design, pen, plan_y, section_x, at, unit),
+        ruler(length, pen, 0, ruler_y),
+        upright_ruler(float(outline[:, 1].min()), high, pen, -left + 12 * pen.mm),
+        *_titles(design, pen, left, high, plan_y, section_x, f"section at {said(at, 'length', 0)}"),
+        *_sizes(design, pen, plan_y, section_x, at),
     ]
     x0, y0 = -left - 26 * pen.mm, -high - 48 * pen.mm
     x1, y1 = section_x + width / 2 + 84 * pen.mm, plan_y + width / 2 + 34 * pen.mm
@@ -131,11 +130,7 @@ def _plan(design: Design, sight: Sight, pen: Pen, plan_y: float, at: float) -> N
             stroke_dasharray=f"{5 * pen.mm:.2f} {4 * pen.mm:.2f}",
         )
     )
-    rows.append(
-        upright_ruler(
-            -body.width_mm / 2, body.width_mm / 2, pen, sight.unit, -front_reach(design) - 18 * pen.mm
-        )
-    )
+    rows.append(upright_ruler(-body.width_mm / 2, body.width_mm / 2, pen, -front_reach(design) - 18 * pen.mm))
     if sight.looks == LINES and body.skin is None:
         rows += lines.points(body, "half_width", pen)
     elif sight.looks == SIZES:
@@ -191,20 +186,20 @@ def _titles(
     ]
 
 
-def _sizes(design: Design, pen: Pen, plan_y: float, section_x: float, at: float, unit: str) -> list[Node]:
+def _sizes(design: Design, pen: Pen, plan_y: float, section_x: float, at: float) -> list[Node]:
     body = design.body
     outline = section_outline(body, at)
     low = -float(outline[:, 1].min())
     return [
         _size(
-            show(body.length_mm, "length", 1, unit),
+            said(body.length_mm, "length"),
             body.length_mm / 2,
             plan_y + body.width_mm / 2 + 22 * pen.mm,
             pen,
         ),
-        _size(show(2 * float(outline[:, 0].max()), "length", 1, unit), section_x, low + 22 * pen.mm, pen),
+        _size(said(2 * float(outline[:, 0].max()), "length"), section_x, low + 22 * pen.mm, pen),
         _size(
-            show(float(np.ptp(outline[:, 1])), "length", 1, unit),
+            said(float(np.ptp(outline[:, 1])), "length"),
             section_x + float(outline[:, 0].max()) + 10 * pen.mm,
             4 * pen.mm,
             pen,

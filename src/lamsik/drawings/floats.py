@@ -14,9 +14,10 @@ from lamsik.core.floats.parts import FloatPart, profile
 from lamsik.core.floats.rating import capacity_g
 from lamsik.core.floats.shotting import Shotting
 from lamsik.core.floats.standing import SINKS, Standing
+from lamsik.core.quantities import numeral, plain_numeral, plainly, said, unit_of
 from lamsik.core.shapes.curves import Array
 from lamsik.drawings import parts
-from lamsik.drawings.charts import nice_step
+from lamsik.drawings.charts import axis
 from lamsik.drawings.ink import CARD, DEEP, INK, LEAD, MUTED, PALE, STEEL, TIP, WATER, WOOD, Pen, pen_for
 from lamsik.drawings.paper import THIN, Drawing
 from lamsik.drawings.ruler import ruler, upright_ruler
@@ -113,7 +114,7 @@ def standing_picture(design: Float, sight: FloatSight) -> Node:
             stroke=WATER,
             stroke_width=2.4 * pen.mm,
         ),
-        upright_ruler(design.foot_mm, design.top_mm, pen, "mm", axis_x + 0.11 * wide),
+        upright_ruler(design.foot_mm, design.top_mm, pen, axis_x + 0.11 * wide),
         *_curve(design, sight, pen, chart_x, right - 18 * pen.mm),
     ]
     title = f"{design.name} standing in {design.water.describe()}, and its load curve"
@@ -228,7 +229,7 @@ def _pulled(design: Float, sight: FloatSight, pen: Pen) -> list[Node]:
                 aria_valuenow=round(-y, 2),
                 aria_valuemin=-1000,
                 aria_valuemax=1000,
-                aria_valuetext=f"{-y:.1f} mm up, {radius:.1f} mm out",
+                aria_valuetext=f"{said(-y, 'length')} up, {said(radius, 'length')} out",
                 data_path=f"point.{part.key}.{at}",
                 data_axis="xy",
                 data_factor=-1,
@@ -301,16 +302,18 @@ def _curve(design: Float, sight: FloatSight, pen: Pen, left: float, right: float
         says = "it sinks by itself"
         return [*rows, label(says, (left + right) / 2, y, pen.text, text_anchor="middle", fill=MUTED)]
     most = float(sight.loads[-1])
-    step = nice_step(most, 5)
-    plot = _Plot(left, right, float(step * np.ceil(most / step + 1e-9)))
+    loads = axis("load", 0.0, 1.001 * most, "mass", 5)
+    plot = _Plot(left, right, loads.high / loads.times)
     words = {"text_anchor": "middle", "fill": MUTED}
-    for value in np.arange(0.0, plot.top_g + step / 2, step):
-        x = plot.across(float(value))
+    for value in np.arange(0.0, loads.high + loads.step / 2, loads.step):
+        x = plot.across(float(value) / loads.times)
         rows += [
             node("line", x1=x, x2=x, y1=bottom, y2=-design.top_mm, stroke=MUTED, stroke_width=0.4 * pen.mm),
-            label(f"{value:g}", x, bottom + 14 * pen.mm, 11 * pen.mm, **words),
+            label(plain_numeral(float(value), "number"), x, bottom + 14 * pen.mm, 11 * pen.mm, **words),
         ]
-    rows.append(label("g on the line", plot.middle, bottom + 29 * pen.mm, 11.5 * pen.mm, **words))
+    rows.append(
+        label(f"{unit_of('mass')} on the line", plot.middle, bottom + 29 * pen.mm, 11.5 * pen.mm, **words)
+    )
     rows += _loads_of_marks(design, sight, plot, pen)
     bends = " L".join(
         f"{plot.across(float(x)):.2f} {-float(z):.2f}"
@@ -332,7 +335,7 @@ def _loads_of_marks(design: Float, sight: FloatSight, plot: _Plot, pen: Pen) -> 
         if sight.heights[0] <= mark.height_mm:
             heavy = {"text_anchor": "end", "font_weight": 700 if wanted else 500}
             rows.append(node("circle", cx=x, cy=y, r=4 * pen.mm, fill=colour))
-            rows.append(label(f"{load:.2f} g", x - 7 * pen.mm, y - 6 * pen.mm, pen.text, **heavy))
+            rows.append(label(said(load, "mass"), x - 7 * pen.mm, y - 6 * pen.mm, pen.text, **heavy))
     return rows
 
 
@@ -352,23 +355,26 @@ def cut_list_drawing(cuts: Sequence[PartCut], drill: Callable[[float], float]) -
     rows = [label(head, x, 3.0, 2.5, fill=MUTED) for head, x in zip(heads, at, strict=True)]
     for number, cut in enumerate(cuts, start=1):
         y = 3.0 + 6.5 * number
-        deep = f", {cut.bore_deep_mm:.1f} deep" if cut.bore_deep_mm is not None else ""
-        bore = f"{drill(cut.bore_mm):g} mm{deep}" if cut.bore_mm else "none"
-        stem = f"{cut.stem_mm:.0f} mm" if cut.stem_mm else "none"
+        deep = f", {numeral(cut.bore_deep_mm, 'length')} deep" if cut.bore_deep_mm is not None else ""
+        bore = f"{plainly(drill(cut.bore_mm), 'length')}{deep}" if cut.bore_mm else "none"
+        stem = said(cut.stem_mm, "length", 0) if cut.stem_mm else "none"
         texts = (
-            f"{cut.load_g:g} g",
-            f"{cut.dowel_mm:g} mm",
-            f"{cut.body_mm:.1f} mm",
+            plainly(cut.load_g, "mass"),
+            plainly(cut.dowel_mm, "length"),
+            said(cut.body_mm, "length"),
             bore,
             stem,
-            f"{cut.whole_mm:.0f} mm",
-            f"{cut.mass_g:.2f} g",
+            said(cut.whole_mm, "length", 0),
+            said(cut.mass_g, "mass"),
         )
         rows.append(
             node("rect", x=0.5, y=y - 3.2, width=3.6, height=3.6, fill="none", stroke=INK, stroke_width=0.2)
         )
         rows += [label(text, x, y, 3.1, font_weight=600) for text, x in zip(texts, at, strict=True)]
-    note = "Drill bodies from both ends, centres marked; stems are 15 mm longer for the chuck."
+    note = (
+        f"Drill bodies from both ends, centres marked; stems are {said(15.0, 'length', 0)} longer for"
+        " the chuck."
+    )
     return Drawing(
         "cuts", "Cut list and drill map", tuple(rows), (0.0, 0.0, 172.0, 8.0 + 6.5 * len(cuts)), note
     )
@@ -388,7 +394,7 @@ def profile_drawings(design: Float) -> list[Drawing]:
     whole = Drawing(
         "whole",
         "Whole float, foot at the left",
-        (lying, *marks, ruler(tall, THIN, "mm", 0, half + 5)),
+        (lying, *marks, ruler(tall, THIN, 0, half + 5)),
         (-4, -half - 9, tall + 18, 2 * half + 20),
         "Leave the stem long for the chuck.",
     )
@@ -448,11 +454,11 @@ def _turning(part: FloatPart) -> Drawing:
             )
             for y in (-part.bore_mm / 2, part.bore_mm / 2)
         ]
-    rows.append(ruler(part.length_mm, THIN, "mm", 0, half + 7))
-    bore = f", bore {part.bore_mm:g} mm from both ends" if part.bore_mm else ""
+    rows.append(ruler(part.length_mm, THIN, 0, half + 7))
+    bore = f", bore {plainly(part.bore_mm, 'length')} from both ends" if part.bore_mm else ""
     return Drawing(
         part.key,
-        f"Turning {part.name}, {part.length_mm:.1f} mm long{bore}",
+        f"Turning {part.name}, {said(part.length_mm, 'length')} long{bore}",
         tuple(rows),
         (-5, -half - 3, max(part.length_mm + 16, 70), 2 * half + 18),
         "Diameters in mm under the drawing.",

@@ -2,6 +2,7 @@
 
 import numpy as np
 
+from lamsik.core.quantities import said
 from lamsik.core.shapes.ballast_holes import slug_height_mm
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.hardware import Lip, eye_of, lip_point
@@ -31,7 +32,6 @@ def head_on(
     attitude: Attitude,
     draft_mm: float | None,
     b_mm: tuple[float, float, float],
-    unit: str = "mm",
     plain: bool = False,
 ) -> Node:
     """The picture head-on: at the surface with a draft [mm], wholly under water without one.
@@ -66,10 +66,10 @@ def head_on(
         says = f"head-on, {design.water.describe()}"
         x, y = x0 + width - 14 * pen.mm, y0 + tall - 14 * pen.mm
         content += [
-            ruler(20.0 if reach < 60 else 50.0, pen, unit, x0 + 22 * pen.mm, y0 + tall - 34 * pen.mm),
+            ruler(20.0 if reach < 60 else 50.0, pen, x0 + 22 * pen.mm, y0 + tall - 34 * pen.mm),
             label(says, x, y, pen.text, fill=DEEP, text_anchor="end"),
         ]
-    title = "" if plain else f"{design.name} seen head-on, list {attitude.roll_deg:.0f}°"
+    title = "" if plain else f"{design.name} seen head-on, list {said(attitude.roll_deg, 'angle', 0)}"
     return framed(content, x0, y0, width, tall, title)
 
 

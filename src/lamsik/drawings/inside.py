@@ -4,6 +4,7 @@ trial weights outside.
 
 import numpy as np
 
+from lamsik.core.quantities import said
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.clashes import cut_ends
 from lamsik.core.shapes.design import Design
@@ -82,6 +83,11 @@ def trial_weights(design: Design, pen: Pen) -> list[Node]:
             stroke_width=1.6 * pen.mm,
         )
         rows.append(
-            group([block, label(f"{trial.mass_g:.1f} g", x, -z + 2.2 * size, pen.text, text_anchor="middle")])
+            group(
+                [
+                    block,
+                    label(said(trial.mass_g, "mass", 1), x, -z + 2.2 * size, pen.text, text_anchor="middle"),
+                ]
+            )
         )
     return rows

@@ -4,6 +4,7 @@ slide, the station.
 
 import numpy as np
 
+from lamsik.core.quantities import said
 from lamsik.core.shapes.body import Body, leaning, station
 from lamsik.core.shapes.clashes import cut_ends
 from lamsik.core.shapes.design import Design
@@ -53,7 +54,7 @@ def _point(body: Body, line: str, index: int, x: float, value: float, pen: Pen) 
         aria_valuenow=round(value, 2),
         aria_valuemin=-300,
         aria_valuemax=300,
-        aria_valuetext=f"{x:.1f} mm from the nose, {value:.1f} mm",
+        aria_valuetext=f"{said(x, 'length')} from the nose, {said(value, 'length')}",
         data_path=f"point.{line}.{index}",
         data_axis="xy",
         data_factor=-1,
@@ -67,7 +68,7 @@ def station_line(body: Body, x: float, pen: Pen, low: float) -> Node:
     here = station(body, x)
     top = -here.top_mm - 15 * pen.mm
     dash = f"{5 * pen.mm:.2f} {4 * pen.mm:.2f}"
-    grip = f"M{x:.2f} {top + 9 * pen.mm:.2f} l{-7 * pen.mm:.2f} {-12 * pen.mm:.2f} h{14 * pen.mm:.2f}z"
+    grip = f"M{x:.2f} {top + 9 * pen.mm:.2f} l{-7 * pen.mm:.2f} {-12 * pen.mm:.2f}h{14 * pen.mm:.2f}z"
     return parts.handle(
         [
             node(
@@ -199,7 +200,7 @@ def lip_angle(design: Design, pen: Pen) -> list[Node]:
     )
     arc = f"M{root[0] - reach:.2f} {-root[2]:.2f} A{reach:.2f} {reach:.2f} 0 0 0 {end[0]:.2f} {-end[2]:.2f}"
     text = label(
-        f"{lip.angle_deg:.0f}° to the axis",
+        f"{said(lip.angle_deg, 'angle', 0)} to the axis",
         tip[0],
         -tip[2] + 20 * pen.mm,
         pen.text,

@@ -3,6 +3,7 @@
 from math import log10
 
 from lamsik.core.mixes.product import Product, mass_shares
+from lamsik.core.quantities import said
 from lamsik.drawings.ink import CARD, INK, MUTED, PALE, TIP, WATER
 from lamsik.drawings.svg import Node, framed, label, node
 
@@ -36,7 +37,7 @@ def _bar(y: float, name: str, shares: "tuple[float, ...] | list[float]", product
     for share, part, ink in zip(shares, product.parts, INKS, strict=False):
         wide = share * WIDE
         rows.append(node("rect", x=x, y=y, width=wide, height=HIGH, fill=ink, stroke=CARD))
-        says = f"{part.name} {100 * share:.1f} %"
+        says = f"{part.name} {said(100 * share, 'percent')}"
         if wide > 6.6 * len(says):
             rows.append(label(says, x + 6, y + 17, 12, fill=CARD))
         x += wide
@@ -45,7 +46,7 @@ def _bar(y: float, name: str, shares: "tuple[float, ...] | list[float]", product
 
 def _clock(y: float, name: str, minutes: float, most: float) -> list[Node]:
     reach = log10(max(minutes, LEAST_MIN) / LEAST_MIN) / log10(most / LEAST_MIN)
-    says = f"{minutes:.0f} min" if minutes < 100 else f"{minutes / 60:.0f} h"
+    says = said(minutes, "minutes", 0) if minutes < 100 else said(minutes / 60, "time", 0)
     wide = max(reach * (WIDE - 70), 2.0)
     return [
         label(name, LEFT - 8, y + 11, 12, fill=MUTED, text_anchor="end"),

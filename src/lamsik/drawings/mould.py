@@ -19,8 +19,8 @@ from lamsik.core.moulds.layout import (
 )
 from lamsik.core.moulds.tight import Tight
 from lamsik.core.moulds.vents import FLAT, HighPoint
+from lamsik.core.quantities import numeral, said
 from lamsik.core.shapes.curves import Array
-from lamsik.core.units import show
 from lamsik.drawings import parts
 from lamsik.drawings.ink import (
     BRICK,
@@ -47,7 +47,6 @@ def picture(
     points: tuple[HighPoint, ...],
     tight: tuple[Tight, ...],
     undercut: NDArray[np.bool_],
-    unit: str = "mm",
 ) -> Node:
     """The whole drawing: plan over section on the left, the pour on the right; y grows downward in SVG."""
     walls = box(mould)
@@ -70,10 +69,10 @@ def picture(
         group(_plan(mould, walls, tight, undercut, pen), transform=f"translate(0 {walls.width_mm:.2f})"),
         label("plan", 0, -9 * pen.mm, pen.text, fill=MUTED),
         group(
-            [upright_ruler(0, walls.width_mm, pen, unit, -8 * pen.mm)],
+            [upright_ruler(0, walls.width_mm, pen, -8 * pen.mm)],
             transform=f"translate(0 {walls.width_mm:.2f})",
         ),
-        ruler(walls.length_mm, pen, unit, 0, walls.width_mm + 5 * pen.mm),
+        ruler(walls.length_mm, pen, 0, walls.width_mm + 5 * pen.mm),
         label(
             f"section through cavity {mould.cavities[0].key[1:]}",
             section_x,
@@ -81,7 +80,7 @@ def picture(
             pen.text,
             fill=MUTED,
         ),
-        group(_section(mould, walls, pen, unit), transform=f"translate({section_x:.2f} {section_y:.2f})"),
+        group(_section(mould, walls, pen), transform=f"translate({section_x:.2f} {section_y:.2f})"),
         group(poured(mould, points, ring, pen), transform=f"translate({ring_x:.2f} {ring_y:.2f})"),
     ]
     left, top = 58 * pen.mm, 26 * pen.mm
@@ -160,7 +159,7 @@ def _too_near(tight: tuple[Tight, ...], pen: Pen) -> list[Node]:
     for place in tight:
         x, y = place.x_mm, -place.y_mm
         rows.append(node("circle", cx=x, cy=y, **ring))
-        text = f"{place.distance_mm:.1f}"
+        text = numeral(place.distance_mm, "length")
         rows.append(label(text, x + 10 * pen.mm, y - 6 * pen.mm, 11 * pen.mm, fill=BRICK))
     return rows
 
@@ -293,7 +292,7 @@ def _grip(
     )
 
 
-def _section(mould: Mould, walls: Box, pen: Pen, unit: str) -> list[Node]:
+def _section(mould: Mould, walls: Box, pen: Pen) -> list[Node]:
     """The block cut along the first cavity; z = 0 is the parting."""
     spot, length = mould.cavities[0], walls.length_mm
     lean = np.tan(radians(mould.slant_deg))
@@ -337,9 +336,9 @@ def _section(mould: Mould, walls: Box, pen: Pen, unit: str) -> list[Node]:
         )
         rows.append(label("parting", length + 12 * pen.mm, -right + 4 * pen.mm, 11 * pen.mm, fill=DEEP))
     rows += [
-        _height(walls.above_mm, 0.0, -6 * pen.mm, show(walls.above_mm, "length", 1, unit), pen),
+        _height(walls.above_mm, 0.0, -6 * pen.mm, said(walls.above_mm, "length"), pen),
         *(
-            [_height(0.0, -walls.below_mm, -6 * pen.mm, show(walls.below_mm, "length", 1, unit), pen)]
+            [_height(0.0, -walls.below_mm, -6 * pen.mm, said(walls.below_mm, "length"), pen)]
             if mould.parts == 2
             else []
         ),

@@ -10,7 +10,7 @@ from lamsik.drawings.ruler import ruler
 from lamsik.drawings.svg import Node, framed, group, label, node, path
 
 
-def overlaid(first: Design, second: Design, unit: str = "mm") -> Node:
+def overlaid(first: Design, second: Design) -> Node:
     """Side, top and widest section of both, noses together."""
     length = max(first.body.length_mm, second.body.length_mm)
     width = max(first.body.width_mm, second.body.width_mm)
@@ -24,7 +24,7 @@ def overlaid(first: Design, second: Design, unit: str = "mm") -> Node:
     for design, styled in ((second, _drawn(pen)), (first, _dashed(pen))):
         rows += _one(design, styled, plan_y, section_x, pen)
     rows += [
-        ruler(length, pen, unit, 0, below),
+        ruler(length, pen, 0, below),
         label("side", 0, -high - 8 * pen.mm, pen.text, fill=MUTED),
         label("top", 0, plan_y - width / 2 - 8 * pen.mm, pen.text, fill=MUTED),
     ]

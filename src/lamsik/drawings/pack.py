@@ -7,6 +7,7 @@ from textwrap import wrap
 
 import numpy as np
 
+from lamsik.core.quantities import numeral, place, plainly, said
 from lamsik.core.shapes.body import section_outline, side_outline, station, top_outline
 from lamsik.core.shapes.clashes import cut_ends
 from lamsik.core.shapes.curves import Array
@@ -14,7 +15,6 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.drillings import Drilling
 from lamsik.core.shapes.hardware import lip_outline, lip_point
 from lamsik.core.shapes.space import hollow_outlines, hollow_section
-from lamsik.core.units import place
 from lamsik.drawings.ink import INK, MUTED
 from lamsik.drawings.paper import THIN, Drawing, Listed
 from lamsik.drawings.ruler import ruler
@@ -53,7 +53,7 @@ def side(design: Design, holes: Sequence[Drilling]) -> Drawing:
         *_cuts(design),
         *_slot(design),
         *(_hollow(row) for row in hollow_outlines(design)),
-        ruler(body.length_mm, THIN, "mm", 0, -low + 3),
+        ruler(body.length_mm, THIN, 0, -low + 3),
     ]
     rows += _arrow(design)
     rows += [_mark(hole, hole.x_mm, -hole.z_mm) for hole in holes]
@@ -72,7 +72,7 @@ def _hollow(outline: Array) -> Node:
 
 def _grain(design: Design) -> str:
     if design.shell is not None:
-        return f"Hollow, wall {design.shell.wall_mm:g} mm: the hollow is drawn dashed."
+        return f"Hollow, wall {plainly(design.shell.wall_mm, 'length')}: the hollow is drawn dashed."
     return (
         "Grain along the arrow; glue it on the blank with the axis parallel to an edge."
         if design.host.construction == "wood"
@@ -104,7 +104,7 @@ def top(design: Design, holes: Sequence[Drilling]) -> Drawing:
     rows = [
         _shape(outline, data_outline="top"),
         _axis(body.length_mm),
-        ruler(body.length_mm, THIN, "mm", 0, half + 3),
+        ruler(body.length_mm, THIN, 0, half + 3),
     ]
     rows += [
         node("line", x1=x, x2=x, y1=-reach, y2=reach, stroke=INK, stroke_width=LINE)
@@ -153,7 +153,7 @@ def _section(design: Design, x: float) -> Drawing:
         cross.append(_hollow(inside))
     return Drawing(
         f"section-{x:g}",
-        f"Section {place(x)} mm",
+        f"Section {place(x)}",
         (_shape(outline), *cross),
         (-half - 2, -high - 2, 2 * half + 4, high - low + 4),
     )
@@ -186,13 +186,14 @@ def drill_map(design: Design, holes: Sequence[Drilling]) -> Drawing:
 def _said(hole: Drilling) -> tuple[str, str]:
     """A hole of the list: where, which drill, how deep, at what angle; and what it is for."""
     depth = (
-        f"{hole.depth_mm:.1f} mm deep"
+        f"{said(hole.depth_mm, 'length')} deep"
         if hole.through_mm is None
-        else f"through the {hole.through_mm:.1f} mm wall into the hollow"
+        else f"through the {said(hole.through_mm, 'length')} wall into the hollow"
     )
     return (
         (
-            f"{hole.mark}  {_where(hole)}: drill {hole.drill_mm:g} mm, {depth}, {hole.angle_deg:.0f}° to the"
+            f"{hole.mark}  {_where(hole)}: drill {plainly(hole.drill_mm, 'length')}, {depth},"
+            f" {said(hole.angle_deg, 'angle', 0)} to the"
             " axis"
         ),
         f"for {hole.purpose}{f'; {hole.fits}' if hole.fits else ''}",
@@ -203,9 +204,9 @@ def _where(hole: Drilling) -> str:
     """From which face, and how far from the nose."""
     if hole.face in ("nose", "tail"):
         return f"from the {hole.face}"
-    pair = f", two, {place(hole.beside_mm)} mm to each side of the middle" if hole.beside_mm else ""
+    pair = f", two, {place(hole.beside_mm)} to each side of the middle" if hole.beside_mm else ""
     return (
-        f"{'inside' if hole.face == 'inside' else f'from the {hole.face}'}, {place(hole.x_mm)} mm from the"
+        f"{'inside' if hole.face == 'inside' else f'from the {hole.face}'}, {place(hole.x_mm)} from the"
         f" nose{pair}"
     )
 
@@ -254,10 +255,10 @@ def lip_plate(design: Design) -> Drawing:
             stroke_dasharray=DASH,
         ),
     )
-    note = f"{lip.thickness_mm:.1f} mm plate; cut it wide and trim"
+    note = f"{said(lip.thickness_mm, 'length')} plate; cut it wide and trim"
     return Drawing(
         "lip",
-        f"Lip, {lip.width_mm:.0f} × {lip.length_mm:.0f} mm",
+        f"Lip, {numeral(lip.width_mm, 'length', 0)} × {said(lip.length_mm, 'length', 0)}",
         rows,
         (-lip.inset_mm - 3, -half - 3, max(lip.length_mm + lip.inset_mm + 6, 55), 2 * half + 6),
         note,
@@ -283,7 +284,7 @@ def slot_angle(design: Design, says: str) -> Drawing:
             stroke_width=LINE,
         ),
         node("path", d=arc, fill="none", stroke=MUTED, stroke_width=0.2),
-        label(f"{lip.angle_deg:.0f}°", -31, 6, 4.0),
+        label(said(lip.angle_deg, "angle", 0), -31, 6, 4.0),
         label("body axis", 4, -1.5, 2.6, fill=MUTED),
     )
     top = max(lip.inset_mm * float(np.sin(angle)), 4.0) + 2

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from math import cos, radians, sin
 
+from lamsik.core.quantities import said
 from lamsik.core.shapes.ballast_holes import BALLS, Hole, mouth_mm
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Design
@@ -148,7 +149,7 @@ class Pull:
     axis: str = "x"
     factor: float = 1.0
     offset: float = 0.0
-    unit: str = "mm"
+    quantity: str = "length"
     along_mm: float | None = None
 
 
@@ -163,7 +164,7 @@ def handle(children: list[Node], pull: Pull) -> Node:
         aria_valuenow=round(pull.value, 1),
         aria_valuemin=round(pull.low, 1),
         aria_valuemax=round(pull.high, 1),
-        aria_valuetext=f"{pull.value:.1f} {pull.unit}",
+        aria_valuetext=said(pull.value, pull.quantity, 1),
         data_path=pull.path,
         data_axis=pull.axis,
         data_factor=pull.factor,

@@ -12,6 +12,7 @@ from lamsik.core.moulds.funnels import end_of, feeds
 from lamsik.core.moulds.geometry import seen
 from lamsik.core.moulds.layout import Mould
 from lamsik.core.moulds.vents import FLAT, HighPoint
+from lamsik.core.quantities import said
 from lamsik.core.shapes.curves import Array
 from lamsik.core.trade.mould_kinds import OPEN
 from lamsik.drawings import parts
@@ -136,7 +137,8 @@ def _funnel(stands: _Turned, pen: Pen) -> list[Node]:
 def _up(stands: _Turned, ring: float, pen: Pen) -> list[Node]:
     """The arrow that points up, and how it stands in words."""
     words = (
-        f"as poured: {'lying flat' if stands.is_flat else 'standing on edge'}, {stands.mould.tilt_deg:.0f}°"
+        f"as poured: {'lying flat' if stands.is_flat else 'standing on edge'},"
+        f" {said(stands.mould.tilt_deg, 'angle', 0)}"
     )
     arrow = f"M0 {-ring - 4 * pen.mm:.2f}l{-5 * pen.mm:.2f} {9 * pen.mm:.2f}h{10 * pen.mm:.2f}Z"
     middle = {"fill": MUTED, "text_anchor": "middle"}
@@ -165,7 +167,7 @@ def _tilt(stands: _Turned, ring: float, pen: Pen) -> Node:
         says="Tilt while it is poured",
         axis="turn",
         factor=1.0 if flat and mould.kind != OPEN else -1.0,
-        unit="°",
+        quantity="angle",
     )
     return parts.handle(dot, pull)
 
@@ -235,7 +237,7 @@ def _filled(shapes: list[Array], level_mm: float, colour: str, pen: Pen) -> list
         *(node("path", d=path(shape), **edge) for shape in shapes),
         node("line", x1=low[0] - 8 * pen.mm, x2=high[0] + 8 * pen.mm, **water),
         label(
-            f"{level_mm - low[1]:.0f} mm",
+            said(level_mm - low[1], "length", 0),
             high[0] + 10 * pen.mm,
             -level_mm + 4 * pen.mm,
             pen.text,

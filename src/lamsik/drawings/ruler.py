@@ -1,15 +1,17 @@
 """Rulers along the edges of drawings: millimetres, or sixteenths of an inch."""
 
-from lamsik.core.units import convert, inch_fraction
+from lamsik.core.quantities import inch_fraction, unit_of
+from lamsik.core.units import convert
 from lamsik.drawings.ink import MUTED, Pen
 from lamsik.drawings.svg import Node, group, label, node
 
 
-def ruler(length_mm: float, pen: Pen, unit: str = "mm", x: float = 0.0, y: float = 0.0) -> Node:
+def ruler(length_mm: float, pen: Pen, x: float = 0.0, y: float = 0.0) -> Node:
     """A horizontal ruler from x along `length_mm`, its edge at y (SVG downward), ticks downward.
 
     It is drawn where it begins and then moved: what moves is one group, whatever its length.
     """
+    unit = unit_of("length")
     step, labelled, half = (25.4 / 16, 16, 4) if unit == "in" else (1.0, 10, 5)
     if length_mm > 260 and unit == "mm":
         step, labelled, half = 5.0, 10, 2
@@ -32,10 +34,11 @@ def ruler(length_mm: float, pen: Pen, unit: str = "mm", x: float = 0.0, y: float
     return group([group(marks)], class_="ruler", aria_hidden="true", transform=f"translate({x:.3f} {y:.3f})")
 
 
-def upright_ruler(low_mm: float, high_mm: float, pen: Pen, unit: str = "mm", x: float = 0.0) -> Node:
+def upright_ruler(low_mm: float, high_mm: float, pen: Pen, x: float = 0.0) -> Node:
     """A vertical ruler at x over heights from low to high [mm], 0 on the axis; ticks and figures to the
     left.
     """
+    unit = unit_of("length")
     step, labelled, half = (25.4 / 16, 8, 4) if unit == "in" else (1.0, 10, 5)
     marks: list[Node] = [node("line", x1=x, y1=-high_mm, x2=x, y2=-low_mm, stroke=MUTED, stroke_width=pen.mm)]
     for i in range(int(low_mm / step), int(high_mm / step) + 1):

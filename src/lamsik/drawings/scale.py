@@ -2,6 +2,7 @@
 thing at rest in its water.
 """
 
+from lamsik.core.quantities import said
 from lamsik.core.weighing.inwater import InWater
 from lamsik.drawings.ink import CARD, INK, LEAD, MUTED, PALE, STEEL, TIP, WATER, WOOD
 from lamsik.drawings.svg import Node, framed, group, label, node
@@ -88,7 +89,7 @@ def thing_in_water(thing: InWater, kind: str) -> Node:
     floats = thing.lift_g > 0
     share = min(thing.density_g_cm3 / thing.water.density_g_cm3, 1.0)
     y = 96 + (16 - 32 * (1 - share)) if floats else 196
-    words = f"lifts {thing.lift_g:.2f} g" if floats else f"sinks with {thing.water_g:.2f} g"
+    words = f"lifts {said(thing.lift_g, 'mass')}" if floats else f"sinks with {said(thing.water_g, 'mass')}"
     arrow = f"M250 {y - 4:g}v-44m-6 9l6 -9l6 9" if floats else f"M250 {y - 30:g}v26m-6 -9l6 9l6 -9"
     rows = [
         node("rect", x=0, y=96, width=500, height=124, fill=PALE),
@@ -105,8 +106,14 @@ def thing_in_water(thing: InWater, kind: str) -> Node:
         ),
         node("path", d=arrow, stroke=TIP, stroke_width=2.5, fill="none"),
         label(words, 266, y - 30, 15, font_weight=600),
-        label(f"{thing.air_g:.2f} g in air", 12, 32, 15, font_weight=600),
-        label(f"{thing.volume_ml:.2f} ml at {thing.density_g_cm3:.3f} g/cm³", 12, 54, 13, fill=MUTED),
+        label(f"{said(thing.air_g, 'mass')} in air", 12, 32, 15, font_weight=600),
+        label(
+            f"{said(thing.volume_ml, 'volume')} at {said(thing.density_g_cm3, 'density')}",
+            12,
+            54,
+            13,
+            fill=MUTED,
+        ),
         label(thing.water.describe(), 488, 210, 12, fill=MUTED, text_anchor="end"),
     ]
     return framed(rows, 0, 0, 500, 220, "The thing in its water")
@@ -137,11 +144,11 @@ def float_with_marks(rows: list[tuple[str, float, float | None]]) -> Node:
             node("line", x1=60, x2=120, y1=y, y2=y, stroke=TIP, stroke_width=1.6),
             label(name, 126, y + 5, 14, font_weight=600),
             node("rect", x=230, y=y - 12, width=200 * max(measured, 0.0) / most, height=11, fill=WATER),
-            label(f"{measured:.2f} g", 436, y - 2, 13),
+            label(said(measured, "mass"), 436, y - 2, 13),
         ]
         if wanted is not None:
             drawn += [
                 node("rect", x=230, y=y + 2, width=200 * max(wanted, 0.0) / most, height=11, fill=STEEL),
-                label(f"{wanted:.2f} g", 436, y + 12, 13, fill=MUTED),
+                label(said(wanted, "mass"), 436, y + 12, 13, fill=MUTED),
             ]
     return framed(drawn, 0, 0, 500, high, "The float and what it carries to each mark")

@@ -5,6 +5,7 @@ from math import cos, radians, sin
 
 import numpy as np
 
+from lamsik.core.quantities import said
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.mesh import body_mesh
@@ -40,7 +41,6 @@ def shown_view(outcome: Outcome, view: str) -> str:
 def scene(
     outcome: Outcome,
     view: str,
-    unit: str = "mm",
     handles: bool = True,
     trail: Sequence[tuple[float, float]] = (),
     plain: str = "",
@@ -76,19 +76,19 @@ def scene(
         node("path", d=_surface_line(width, pen), fill="none", stroke=WATER, stroke_width=2.4 * pen.mm),
         *marks,
         *([body_handles(outcome, attitude, pen, shift)] if handles else []),
-        *([] if plain else _legend(outcome, width, low, unit, pen)),
+        *([] if plain else _legend(outcome, width, low, pen)),
     ]
     title = f"{outcome.design.name}: {sentence(outcome.verdict)}"
     return framed(content, -width / 2, -sky, width, height, title, role="group")
 
 
-def _legend(outcome: Outcome, width: float, low: float, unit: str, pen: Pen) -> list[Node]:
+def _legend(outcome: Outcome, width: float, low: float, pen: Pen) -> list[Node]:
     """Which water it is, and the ruler."""
     length = _ruler_length(outcome.design.body.length_mm)
     x, y = width / 2 - 14 * pen.mm, low - 14 * pen.mm
     return [
         label(outcome.design.water.describe(), x, y, pen.text, fill=DEEP, text_anchor="end"),
-        ruler(length, pen, unit, -width / 2 + 22 * pen.mm, low - 34 * pen.mm),
+        ruler(length, pen, -width / 2 + 22 * pen.mm, low - 34 * pen.mm),
     ]
 
 
@@ -216,8 +216,8 @@ def _marks(
     nodes = [
         parts.arrow(gx, gy, weight * longest, pen, INK),
         parts.arrow(bx, by, -lift * longest, pen, WATER),
-        _halo(f"{weight:.1f} g", gx + 9 * pen.mm, gy + weight * longest, pen, INK),
-        _halo(f"{lift:.1f} g", bx + 9 * pen.mm, by - lift * longest + 8 * pen.mm, pen, DEEP),
+        _halo(said(weight, "mass", 1), gx + 9 * pen.mm, gy + weight * longest, pen, INK),
+        _halo(said(lift, "mass", 1), bx + 9 * pen.mm, by - lift * longest + 8 * pen.mm, pen, DEEP),
         parts.point_mark("B", bx, by, pen, WATER),
         parts.point_mark("G", gx, gy, pen, INK),
     ]
@@ -227,7 +227,7 @@ def _marks(
         nodes += [
             parts.arrow(x, y - way * 30 * pen.mm, way * 60 * pen.mm, pen, TIP),
             label(
-                f"{abs(rise):.0f} cm/s",
+                said(abs(rise), "speed", 0),
                 x,
                 y + 52 * pen.mm,
                 15 * pen.mm,

@@ -2,6 +2,7 @@
 
 from math import tan
 
+from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.line import Shape
 from lamsik.core.tank.running import Tow, Trim
@@ -27,7 +28,10 @@ def towed(design: Design, tow: Tow, trim: Trim, shape: Shape, depth_m: float) ->
     line = f"M{bends} L{entry:.3f} 0 L{tip[0]:.3f} {tip[1]:.3f}"
     rod = {"r": 4 * pen.mm, "fill": "#FFFFFF", "stroke": INK, "stroke_width": 1.6 * pen.mm}
     nose = "up" if trim.pitch_deg > 0 else "down"
-    says = f"runs {abs(trim.pitch_deg):.0f}° nose {nose}, line {trim.angle_deg:.0f}° at the tie"
+    says = (
+        f"runs {said(abs(trim.pitch_deg), 'angle', 0)} nose {nose}, line"
+        f" {said(trim.angle_deg, 'angle', 0)} at the tie"
+    )
     beside = {"fill": MUTED, "text_anchor": "end"}
     deep = {"fill": DEEP, "font_weight": 600}
     content = [
@@ -38,7 +42,7 @@ def towed(design: Design, tow: Tow, trim: Trim, shape: Shape, depth_m: float) ->
         node("circle", cx=tip[0], cy=tip[1], **rod),
         label("rod tip", tip[0] - 9 * pen.mm, tip[1] + 26 * pen.mm, pen.text, **beside),
         label(
-            f"{depth_m:.1f} m",
+            said(depth_m, "distance"),
             float(x[0]) + 10 * pen.mm,
             -float(z[0]) + 18 * pen.mm,
             1.2 * pen.text,
@@ -53,7 +57,10 @@ def towed(design: Design, tow: Tow, trim: Trim, shape: Shape, depth_m: float) ->
             **beside,
         ),
     ]
-    title = f"{design.name} on {tow.line_out_m:g} m of line, about {depth_m:.1f} m deep"
+    title = (
+        f"{design.name} on {plainly(tow.line_out_m, 'distance')} of line, about"
+        f" {said(depth_m, 'distance')} deep"
+    )
     return framed(content, left, -sky, width, height, title)
 
 

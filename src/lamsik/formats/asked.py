@@ -13,6 +13,7 @@ from jsonschema.exceptions import best_match
 from lamsik.core.errors import Refused, require
 from lamsik.core.mixes.fillers import Filler
 from lamsik.core.mixes.product import Product
+from lamsik.core.quantities import plainly
 from lamsik.core.shapes.ballast_holes import Slug
 from lamsik.core.tank.ballast_base import DENSE_POURS, Bench
 from lamsik.core.water import Water
@@ -94,8 +95,8 @@ def bearers_of(row: Document) -> tuple[Bearer, ...]:
         require(
             carries >= 0,
             f"float.marks.{mark['name']}",
-            f"{mark['reading_g']:g} g",
-            f"at most the sinker's own {row['sinker_g']:g} g: a float pulls up",
+            plainly(mark["reading_g"], "mass"),
+            f"at most the sinker's own {plainly(row['sinker_g'], 'mass')}: a float pulls up",
         )
         bearers.append(
             Bearer(row["name"], carries, water_of(row["water"]), row["air_g"], sd * 2**0.5, mark["name"])

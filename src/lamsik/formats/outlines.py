@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from lamsik.core.errors import Refused
+from lamsik.core.quantities import said
 from lamsik.core.shapes.curves import Array
 from lamsik.documents.rows import Document
 
@@ -55,7 +56,8 @@ def chosen(outlines: list[FoundOutline], document: Document | None = None) -> Ou
             raise Refused(
                 "file",
                 row.name or None,
-                f"an outline reaches further than {FARTHEST_MM / 1000:.0f} m: see what else is in the"
+                f"an outline reaches further than {said(FARTHEST_MM / 1000, 'distance', 0)}: see what"
+                " else is in the"
                 " drawing",
             )
     by_size = sorted(outlines, key=lambda row: -row.area_mm2)

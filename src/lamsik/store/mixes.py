@@ -13,6 +13,7 @@ from lamsik.core.learning import Learned
 from lamsik.core.mixes.amount import learned_loss, used_g
 from lamsik.core.mixes.product import Product, liquid_g_cm3, mass_shares
 from lamsik.core.mixes.tubs import Tub, drawn
+from lamsik.core.quantities import plainly
 from lamsik.documents.products.document import to_product
 from lamsik.store import documents
 from lamsik.store.starter_mixes import STARTERS
@@ -214,7 +215,12 @@ def note_left(batch: Batch, left_g: float) -> None:
     more than was weighed.
     """
     weighed = sum(float(line["grams"]) for line in batch.weighed)
-    require(0 <= left_g < weighed, "left", f"{left_g:g} g", f"less than the {weighed:g} g that were weighed")
+    require(
+        0 <= left_g < weighed,
+        "left",
+        plainly(left_g, "mass"),
+        f"less than the {plainly(weighed, 'mass')} that were weighed",
+    )
     batch.plan = {**batch.plan, "left_g": left_g}
 
 

@@ -8,6 +8,7 @@ from sqlmodel import Session, col, func, select
 from sqlmodel.sql.expression import SelectOfScalar
 
 from lamsik.core.errors import Refused, require
+from lamsik.core.quantities import plainly
 from lamsik.core.route.steps import SHIPPED
 from lamsik.core.tank.mass import SIZED_AT, Measured
 from lamsik.core.tank.parts import STAGES
@@ -221,7 +222,9 @@ def weigh(
     if kind not in (STAGE, PART) or (kind == STAGE and name not in STAGES):
         raise Refused("target", target, f"one of {', '.join(STAGES)} or a part of the piece")
     if not 0 < mass_g <= instrument.span_g:
-        raise Refused("mass", text, f"{instrument.name} reads above 0 up to {instrument.span_g:g} g")
+        raise Refused(
+            "mass", text, f"{instrument.name} reads above 0 up to {plainly(instrument.span_g, 'mass')}"
+        )
     return observed.keep(
         session, observed.PIECE, piece.id or 0, target, mass_g, text=text, instrument_id=instrument.id
     )

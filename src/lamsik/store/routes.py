@@ -2,11 +2,11 @@
 
 import json
 from collections.abc import Callable, Mapping, Sequence
-from functools import lru_cache
 from hashlib import sha256
 
 from sqlmodel import Session, col, select
 
+from lamsik.core.quantities import UNSAID, kept_as_said, resaid, saying
 from lamsik.core.route import steps
 from lamsik.core.route.others import of_blade, of_float
 from lamsik.core.trade.step_kinds import STEP_KINDS, Minutes, minutes
@@ -48,7 +48,8 @@ def follow(session: Session, piece: Piece) -> None:
     """Give a piece the route of what it is made from; one of a document that cannot be read has none."""
     try:
         kind = session.get_one(Document, piece.design_id).kind
-        route = of_document(session, kind, documents.content_at(session, piece.revision_id))
+        with saying(UNSAID):
+            route = of_document(session, kind, documents.content_at(session, piece.revision_id))
     except Exception:  # whatever is wrong with the document is said where it is shown
         piece.route_id = None
     else:
@@ -68,9 +69,9 @@ def _kept(session: Session, route: steps.Route) -> int:
     return kept.id or 0
 
 
-@lru_cache(maxsize=256)
+@kept_as_said(256)
 def _read(text: str) -> steps.Route:
-    return steps.from_content(json.loads(text))
+    return steps.from_content(json.loads(resaid(text)))
 
 
 def of(session: Session, piece: Piece) -> steps.Route:

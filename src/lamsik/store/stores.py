@@ -1,11 +1,13 @@
 """Stock rows as core values: hardware, lips, slugs, drills, waters, schemes, settings."""
 
 from collections.abc import Iterator, Mapping
+from dataclasses import asdict
 from typing import Any
 
 from sqlmodel import Session, SQLModel, col, select
 
 from lamsik.core.paints.layers import Layer
+from lamsik.core.quantities import METRIC
 from lamsik.core.shapes.ballast_holes import Slug
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.hardware import Item, Lip
@@ -23,7 +25,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "shop": {"name": "My workshop", "currency": "EUR"},
     "bench": usual("bench"),
     "bands": usual("bands"),
-    "units": {"length": "mm"},
+    "units": asdict(METRIC),
     "clearances": {},
     "codes": {"hardware": 0},
     "backups": {"daily": True, "keep": 7},

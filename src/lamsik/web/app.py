@@ -10,7 +10,7 @@ from lamsik.web import cards, errors, security
 from lamsik.web.benches import BENCHES
 from lamsik.web.bodies import live as bodies
 from lamsik.web.lan.certificate import Certificate
-from lamsik.web.shared import context, guards, health, once, packing, static, wide
+from lamsik.web.shared import context, guards, health, once, packing, static, units, wide
 from lamsik.web.shared.db import close_session
 
 
@@ -36,6 +36,7 @@ def create_app(
     static.install(app)
     wide.install(app)
     once.install(app)
+    units.install(app)
     app.after_request(errors.committed)
     app.teardown_appcontext(close_session)
     errors.install(app)

@@ -3,8 +3,9 @@
 from collections.abc import Callable, Mapping
 from typing import Any
 
+from lamsik.core import quantities
 from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
-from lamsik.words import quantities
+from lamsik.core.quantities import plainly
 
 Values = Mapping[str, Any]
 Names = Mapping[str, str]
@@ -97,7 +98,7 @@ QUANTITIES = {"_mm": "length", "_g": "mass", "_g_cm3": "density", "_c": "tempera
 def _short(value: Any, name: str) -> str:
     measure = next((is_of for end, is_of in QUANTITIES.items() if name.endswith(end)), "")
     if isinstance(value, float):
-        text = quantities.said(value, measure) if measure else f"{value:g}"
+        text = quantities.said(value, measure) if measure else quantities.plainly(value, "number")
     else:
         text = "none" if value in (None, "") else str(value)
     return text if len(text) <= 60 else f"{text[:59]}…"
@@ -139,7 +140,9 @@ def _observed(before: Values | None, after: Values | None, names: Names) -> str:
         if target:
             where = " under water" if kind == "water" else ""
             return f"weighed {names.get(target, target)}{where}: {after['text']}"
-        return f"{after['what']}: {after['value']:g} {'m deep' if kind == 'tow' else 's'}"
+        tow = kind == "tow"
+        figure = quantities.plainly(after["value"], "distance" if tow else "seconds")
+        return f"{after['what']}: {figure}{' deep' if tow else ''}"
     return _anything(before, after, names)
 
 
@@ -169,7 +172,7 @@ def _batch(before: Values | None, after: Values | None, names: Names) -> str:
         return str(after["state"])
     if "weighed" in after:
         had, has = before.get("weighed") or [], after["weighed"]
-        more = [f"{one['part']} {one['grams']:g} g" for one in has if one not in had]
+        more = [f"{one['part']} {plainly(one['grams'], 'mass')}" for one in has if one not in had]
         less = [f"{one['part']} taken back" for one in had if one not in has and not more]
         return f"weighed {', '.join(more)}" if more else ", ".join(less)
     return _anything(before, after, names)

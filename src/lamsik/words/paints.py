@@ -12,6 +12,7 @@ from lamsik.core.paints.layers import (
     Warned,
     warned,
 )
+from lamsik.core.quantities import said
 
 SAYS = {
     SEALS_PAINT: "{layer} lies over {other}: it closes the paint in, not the body. Move it under the paint.",
@@ -59,4 +60,7 @@ def sentence(layers: Sequence[Layer]) -> str:
     if not layers:
         return "No layer yet: add the first."
     hours, count = sum(layer.wait_h for layer in layers), len(layers)
-    return f"{count} {'layer' if count == 1 else 'layers'}, {hours:.0f} h of waiting until it is cured."
+    return (
+        f"{count} {'layer' if count == 1 else 'layers'}, {said(hours, 'time', 0)} of waiting until it"
+        " is cured."
+    )

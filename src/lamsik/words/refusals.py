@@ -1,12 +1,15 @@
-"""What is said of input that is refused: beside its field, in a line of its own, in the shop's unit."""
+"""What is said of input that is refused: beside its field, in a line of its own, in the shop's units."""
 
 import re
 
 from lamsik.core.errors import Allowed, Refused, Rule, Within, brief
-from lamsik.words.quantities import said
+from lamsik.core.quantities import QUANTITIES, plain_numeral, plainly, unit_of
 
 UNIT = re.compile(r"_(mm|um|g_cm3|g|ml|deg|c|h|min|cm_s|m_s|s|psu|percent)$")
 """The unit at the end of a field's name, which is no part of what it is called."""
+
+QUANTITY_OF = {of.stored: name for name, of in reversed(QUANTITIES.items()) if of.follows}
+"""The quantity that a stored unit measures, of those a shop may say in another."""
 
 RULES = {
     "a-document": "a {format} document is needed",
@@ -61,54 +64,55 @@ RULES = {
 """By the rule that a document breaks."""
 
 
-def allowed(refused: Refused, unit: str = "") -> str:
-    """What is allowed, without a full stop; lengths in this unit where one is given."""
-    return _allowed(refused.allowed, unit)
+def allowed(refused: Refused) -> str:
+    """What is allowed, without a full stop, in the shop's units."""
+    return _allowed(refused.allowed)
 
 
-def _allowed(limits: Allowed, unit: str) -> str:
+def _allowed(limits: Allowed) -> str:
     if isinstance(limits, Within):
-        return _between(limits, unit)
+        return _between(limits)
     if isinstance(limits, Rule):
         return RULES[limits.name].format(**{name: _listed(value) for name, value in limits.values})
     return str(limits)
 
 
-def _between(limits: Within, unit: str) -> str:
-    if limits.unit != "mm" or unit in ("", "mm"):
+def _between(limits: Within) -> str:
+    quantity = QUANTITY_OF.get(limits.unit)
+    if quantity is None:
         return str(limits)
-    low, high = (said(limit, "length", unit) for limit in (limits.low, limits.high))
-    return f"allowed is {low} to {high}"
+    return f"allowed is {plain_numeral(limits.low, quantity)} to {plainly(limits.high, quantity)}"
 
 
 def _listed(value: object) -> str:
     return ", ".join(map(str, value)) if isinstance(value, list | tuple) else brief(value) or str(value)
 
 
-def _given(refused: Refused, unit: str) -> str:
-    """What was given, a length in the unit its range is said in."""
-    length = isinstance(refused.allowed, Within) and refused.allowed.unit == "mm" and unit not in ("", "mm")
-    if length and isinstance(refused.given, int | float):
-        return said(refused.given, "length", unit)
+def _given(refused: Refused) -> str:
+    """What was given, a figure in the unit its range is said in."""
+    number = isinstance(refused.given, int | float) and not isinstance(refused.given, bool)
+    quantity = QUANTITY_OF.get(refused.allowed.unit) if isinstance(refused.allowed, Within) else None
+    if number and quantity and unit_of(quantity) != QUANTITIES[quantity].stored:
+        return plainly(float(str(refused.given)), quantity)
     return refused.shown
 
 
-def beside(refused: Refused, unit: str = "") -> str:
+def beside(refused: Refused) -> str:
     """What stands beside the field: what was given and what is allowed; where nothing was given only that."""
-    says = allowed(refused, unit)
-    if shown := _given(refused, unit):
+    says = allowed(refused)
+    if shown := _given(refused):
         return f"{shown} cannot be used: {says}."
     return f"{says[0].upper()}{says[1:]}." if says else ""
 
 
-def says(refused: Refused, unit: str = "") -> str:
+def says(refused: Refused) -> str:
     """The same where the field is not in sight: with its name."""
     name = UNIT.sub("", refused.field).replace("_", " ").replace(".", " ")
-    shown = _given(refused, unit)
+    shown = _given(refused)
     given = f"{shown}; " if shown else ""
     if not name:
-        return beside(refused, unit)
-    return f"{name[:1].upper()}{name[1:]}: {given}{allowed(refused, unit)}."
+        return beside(refused)
+    return f"{name[:1].upper()}{name[1:]}: {given}{allowed(refused)}."
 
 
 def line(refused: Refused) -> str:

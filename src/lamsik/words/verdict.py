@@ -1,5 +1,6 @@
 """The verdict in one plain sentence."""
 
+from lamsik.core.quantities import said
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.verdict import UNBUILT, Verdict
 from lamsik.core.trade.behaviours import BEHAVIOURS
@@ -16,10 +17,10 @@ def posture(attitude: Attitude) -> str:
     if roll > 150:
         return "upside down"
     if roll > 20:
-        return "on its side" if roll > 60 else f"leaning {roll:.0f}°"
+        return "on its side" if roll > 60 else f"leaning {said(roll, 'angle', 0)}"
     if abs(pitch) <= LEVEL_DEG:
         return "level"
-    return f"{abs(pitch):.0f}° nose {'up' if pitch > 0 else 'down'}"
+    return f"{said(abs(pitch), 'angle', 0)} nose {'up' if pitch > 0 else 'down'}"
 
 
 def sentence(verdict: Verdict) -> str:
@@ -29,7 +30,7 @@ def sentence(verdict: Verdict) -> str:
         return f"It cannot be built as drawn: {why}. How it swims is said once that is put right."
     says = f"{_does(verdict)} in {verdict.water.describe()}"
     if verdict.to_next_g is not None and verdict.next_behaviour is not None:
-        says += f"; {verdict.to_next_g:.2f} g more and it {BEHAVIOURS[verdict.next_behaviour].would}"
+        says += f"; {said(verdict.to_next_g, 'mass')} more and it {BEHAVIOURS[verdict.next_behaviour].would}"
     return f"{says}."
 
 
@@ -37,10 +38,11 @@ def _does(verdict: Verdict) -> str:
     name, speed, surface = verdict.behaviour, verdict.speed_cm_s, verdict.surface
     if name == "floats" and surface is not None:
         out = max(surface.freeboard_mm, 0)
-        return f"Floats {posture(surface.attitude)} with {out:.0f} mm above the water"
+        return f"Floats {posture(surface.attitude)} with {said(out, 'length', 0)} above the water"
     hangs = f"Hangs {posture(verdict.free)} and"
     if name == "suspends":
         way = "rising" if speed > 0 else "sinking"
-        return f"{hangs} suspends{f', {way} at {abs(speed):.0f} cm/s' if abs(speed) >= 0.5 else ''}"
+        moves = f", {way} at {said(abs(speed), 'speed', 0)}" if abs(speed) >= 0.5 else ""
+        return f"{hangs} suspends{moves}"
     does = BEHAVIOURS[name].does
-    return f"{hangs} {does} at {abs(speed):.0f} cm/s"
+    return f"{hangs} {does} at {said(abs(speed), 'speed', 0)}"

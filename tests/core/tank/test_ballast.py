@@ -176,7 +176,7 @@ class TestAdvice:
     def test_a_heavy_blank_asks_for_a_smaller_slug(self):
         planned = budget(bait()).up_to("carved")
         found = self.say(("carved", planned + 0.6, 0.03))
-        assert found.sentence.startswith("Blank 0.6 g heavier than basswood at 0.42: use a ")
+        assert found.sentence.startswith("Blank 0.6 g heavier than basswood at 0.42 g/cm³: use a ")
         assert "instead of 4.2 g" in found.sentence
         new = sum(h.mass_g for h in found.design.ballast)
         again = evaluate.drag(found.design, Measured((("carved", planned + 0.6, 0.03),)))

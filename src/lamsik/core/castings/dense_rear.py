@@ -11,6 +11,7 @@ from lamsik.core.castings.inserts import level_mm
 from lamsik.core.errors import finite_between, require
 from lamsik.core.moulds.geometry import hull
 from lamsik.core.moulds.layout import Mould, bait_way, cavity_ml
+from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.skins import Mesh
@@ -64,18 +65,17 @@ def two_pours(
     whole = wet(poured, up, float((mesh.vertices @ up).max()) + 1.0)
     taken = sum(ml for ml, _ in inserts)
     room = whole.volume / 1000.0 - taken
-    finite_between(
+    require(
+        0.0 <= dense_ml <= room,
         "dense_ml",
-        dense_ml,
-        0.0,
-        room,
-        f"ml: the cavity holds {room:.2f}{' beside what lies in it' if taken else ''}",
+        plainly(dense_ml, "volume"),
+        f"the cavity holds {said(room, 'volume')}{' beside what lies in it' if taken else ''}",
     )
     require(
         dense_g_cm3 > light_g_cm3,
         "dense_g_cm3",
-        f"{dense_g_cm3:g} g/cm³",
-        f"it must be denser than what goes over it, {light_g_cm3:g}",
+        plainly(dense_g_cm3, "density"),
+        f"it must be denser than what goes over it, {plainly(light_g_cm3, 'density')}",
     )
     level = _level(mesh, up, dense_ml, inserts)
     low = wet(poured, up, level)
@@ -122,9 +122,13 @@ def bonds(gap_min: float, from_min: float, to_min: float) -> str:
     """What pouring the second mix `gap_min` after the first does; empty within the window."""
     finite_between("gap_min", gap_min, 0.0, 1e5, "min")
     if gap_min < from_min:
-        return f"too soon: wait {from_min - gap_min:.0f} min more, or the second sinks into the first"
+        return (
+            f"too soon: wait {said(from_min - gap_min, 'minutes', 0)} more, or the second sinks into"
+            " the first"
+        )
     if gap_min > to_min:
         return (
-            f"{gap_min - to_min:.0f} min too late to bond by itself: roughen the face, or it may part there"
+            f"{said(gap_min - to_min, 'minutes', 0)} too late to bond by itself: roughen the face, or"
+            " it may part there"
         )
     return ""

@@ -5,6 +5,7 @@ overpack, overflow, lid.
 from dataclasses import dataclass
 
 from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.quantities import plainly, said
 
 LID_FROM = 1.02
 """Overpack from which a lid has to hold it."""
@@ -26,7 +27,7 @@ class FreeRise:
         require(
             self.risen_ml > self.poured_g / 3.0,
             "risen_ml",
-            f"{self.risen_ml:g} ml",
+            plainly(self.risen_ml, "volume"),
             "less than the liquid itself takes: it did not rise",
         )
 
@@ -78,12 +79,14 @@ class Charge:
         """In one sentence."""
         if self.overpack < 0.98:
             return (
-                f"too little to fill it at {self.target_g_cm3:.2f} g/cm³: it comes out lighter, or not full"
+                f"too little to fill it at {said(self.target_g_cm3, 'density', 2)}: it comes out"
+                " lighter, or not full"
             )
         if self.lid:
             return (
-                f"packed {self.overpack:.2f} times tighter than it rises by itself: close the lid and hold"
-                f" it; open, {self.overflow_ml:.0f} ml would run over"
+                f"packed {said(self.overpack, 'number')} times tighter than it rises by itself: close the"
+                " lid and hold"
+                f" it; open, {said(self.overflow_ml, 'volume', 0)} would run over"
             )
         return "it rises just to the rim: an open mould will do"
 
@@ -112,20 +115,21 @@ def charge(
     require(
         free_rise_g_cm3 < liquid_g_cm3,
         "free_rise_g_cm3",
-        f"{free_rise_g_cm3:g} g/cm³",
-        f"the foam must be lighter than its liquid, {liquid_g_cm3:.2f} g/cm³",
+        plainly(free_rise_g_cm3, "density"),
+        f"the foam must be lighter than its liquid, {said(liquid_g_cm3, 'density', 2)}",
     )
     if target_g_cm3 >= liquid_g_cm3:
         raise Refused(
             "target_g_cm3",
-            f"{target_g_cm3:g} g/cm³",
-            f"a foam is lighter than its liquid, {liquid_g_cm3:.2f} g/cm³",
+            plainly(target_g_cm3, "density"),
+            f"a foam is lighter than its liquid, {said(liquid_g_cm3, 'density', 2)}",
         )
     if target_g_cm3 < free_rise_g_cm3 * (1 - spread) - 1e-12:
         raise Refused(
             "target_g_cm3",
-            f"{target_g_cm3:g} g/cm³",
-            f"this foam cannot be lighter than its free rise, {free_rise_g_cm3:.3f} g/cm³: take a lighter"
+            plainly(target_g_cm3, "density"),
+            f"this foam cannot be lighter than its free rise, {said(free_rise_g_cm3, 'density')}: take a"
+            " lighter"
             " foam, or warm it",
         )
     grams = net_ml * target_g_cm3

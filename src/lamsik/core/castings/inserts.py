@@ -13,6 +13,7 @@ from scipy.spatial import cKDTree
 from lamsik.core.errors import finite_between, require
 from lamsik.core.materials import METALS
 from lamsik.core.moulds.geometry import face_normals, hull
+from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.ballast_holes import BALLS, slug_height_mm
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
@@ -106,7 +107,12 @@ def shank(from_mm: float, to_mm: float, up_mm: float, across_mm: float) -> Inser
     """A hook's shank cast in: from and to along the body [mm from the nose], over the body's axis, across
     [mm]; of steel.
     """
-    require(to_mm > from_mm, "shank_to", f"{to_mm:g} mm", f"behind where it begins, {from_mm:g} mm")
+    require(
+        to_mm > from_mm,
+        "shank_to",
+        plainly(to_mm, "length"),
+        f"behind where it begins, {plainly(from_mm, 'length')}",
+    )
     eye_to_bend = Insert("shank", "hook shank", (from_mm, 0.0, up_mm), (to_mm, 0.0, up_mm), across_mm, 0.0)
     return replace(eye_to_bend, mass_g=eye_to_bend.ml * METALS["steel"])
 
@@ -122,8 +128,8 @@ def net_ml(cavity_ml: float, inserts: tuple[Insert, ...]) -> float:
     require(
         taken < cavity_ml,
         "inserts",
-        f"{taken:.2f} ml",
-        f"the cavity holds {cavity_ml:.2f} ml: one of the inserts is wrong",
+        said(taken, "volume"),
+        f"the cavity holds {said(cavity_ml, 'volume')}: one of the inserts is wrong",
     )
     return cavity_ml - taken
 

@@ -8,6 +8,7 @@ import numpy as np
 
 from lamsik.core.materials import BODY_MATERIALS
 from lamsik.core.mixes.filler import Filling, filling_for
+from lamsik.core.quantities import plain_numeral, plainly, said
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import STANDARD, Rules
@@ -69,12 +70,16 @@ def matched(
 
 def _says(density: float, filling: Filling | None, filler: float | None, cast: float) -> str:
     if filler is None:
-        return f"foam at {density:.2f} g/cm³"
+        return f"foam at {said(density, 'density', 2)}"
     if filling is None:
-        return f"{density:.2f} g/cm³ is out of reach of this resin and filler ({cast:g} and {filler:g} g/cm³)"
+        return (
+            f"{said(density, 'density', 2)} is out of reach of this resin and filler"
+            f" ({plain_numeral(cast, 'density')} and {plainly(filler, 'density')})"
+        )
     hard = "; hard to pour into thin parts" if filling.stiff else ""
     full = "; more than packs into the resin" if not filling.mixes else ""
     return (
-        f"{100 * filling.mass_share:.1f} % filler by mass ({100 * filling.volume_share:.0f} % by volume) for"
-        f" {density:.2f} g/cm³{hard}{full}"
+        f"{said(100 * filling.mass_share, 'percent')} filler by mass"
+        f" ({said(100 * filling.volume_share, 'percent', 0)} by volume) for"
+        f" {said(density, 'density', 2)}{hard}{full}"
     )

@@ -11,6 +11,7 @@ import numpy as np
 
 from lamsik.core.errors import finite_between, require
 from lamsik.core.moulds.pull import sections
+from lamsik.core.quantities import numeral, plainly, said
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
 
@@ -70,8 +71,9 @@ def shot(
     require(
         shots >= 1,
         "jug_g",
-        f"{jug_g:g} g",
-        f"one shot takes {casting + runner:.1f} g and about {JUG_LEFT_G:.0f} g stay in the jug: heat more",
+        plainly(jug_g, "mass"),
+        f"one shot takes {said(casting + runner, 'mass', 1)} and about {said(JUG_LEFT_G, 'mass', 0)} stay"
+        " in the jug: heat more",
     )
     minutes = heat_min + shots * shot_min
     return Jug(casting, runner, shots, 60.0 * shots * cavities / minutes, runner / (casting + runner))
@@ -203,6 +205,7 @@ def may_gloss(zones: Sequence[Zone], asked: bool) -> str:
     if not zones or asked:
         return ""
     return (
-        f"thin at {zones[0].from_mm:.0f} to {zones[0].to_mm:.0f} mm ({zones[0].thinnest_mm:.1f} mm): a heat"
+        f"thin at {numeral(zones[0].from_mm, 'length', 0)} to {said(zones[0].to_mm, 'length', 0)}"
+        f" ({said(zones[0].thinnest_mm, 'length')}): a heat"
         " gun rounds it off. Say yes to go over it all the same."
     )

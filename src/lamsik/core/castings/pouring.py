@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from lamsik.core.errors import Refused
 from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.layout import Mould
+from lamsik.core.quantities import said
 from lamsik.core.trade.mould_kinds import PRESS
 
 PREPARE, WEIGH, POUR, CURE, DEMOULD, COUNT, DONE = (
@@ -147,13 +148,15 @@ def checklist(product: Product, mould: Mould | None, inserts: int = 0) -> tuple[
             (
                 "Bench and mould stand level"
                 if mould is None or not mould.tilt_deg
-                else f"Mould is propped at {abs(mould.tilt_deg):.0f}° and stands firm"
+                else f"Mould is propped at {said(abs(mould.tilt_deg), 'angle', 0)} and stands firm"
             ),
         ),
         Tick("release", "Release is on where the material needs it, and dry"),
     ]
     if product.stir_s:
-        rows.append(Tick("stirred", f"Tubs stirred for {product.stir_s:.0f} s each, to the bottom"))
+        rows.append(
+            Tick("stirred", f"Tubs stirred for {said(product.stir_s, 'seconds', 0)} each, to the bottom")
+        )
     if inserts:
         rows.append(
             Tick("inserts", f"Wire, ballast and tubes are in: {inserts} for each cavity, clean and dry")

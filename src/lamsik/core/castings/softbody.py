@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from lamsik.core.errors import finite_between
+from lamsik.core.quantities import said
 
 
 @dataclass(frozen=True)
@@ -17,10 +18,11 @@ class Exposed:
         """In words."""
         if self.squeezed_mm <= 0:
             return (
-                f"the point stays {-self.squeezed_mm:.1f} mm under: a wider gap, a thinner body or softer"
+                f"the point stays {said(-self.squeezed_mm, 'length')} under: a wider gap, a thinner body"
+                " or softer"
                 " plastic"
             )
-        return f"{self.squeezed_mm:.1f} mm of point stand out when it is squeezed" + (
+        return f"{said(self.squeezed_mm, 'length')} of point stand out when it is squeezed" + (
             "; it shows at rest as well" if self.rest_mm > 0 else "; covered at rest"
         )
 

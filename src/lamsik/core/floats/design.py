@@ -12,6 +12,7 @@ from annotated_types import MaxLen
 from lamsik.core.errors import Refused, require
 from lamsik.core.floats.parts import FloatPart, centre_mm, mass_g, profile, radius_at
 from lamsik.core.limits import Between, Name, OneOf, Pattern, held
+from lamsik.core.quantities import plain_numeral, plainly
 from lamsik.core.shapes.curves import Array
 from lamsik.core.water import Water
 
@@ -85,7 +86,7 @@ class Float:
                 low <= mark.height_mm <= high + 1e-9,
                 f"mark {mark.name}",
                 mark.height_mm,
-                f"allowed is {low:g} to {high:g} mm",
+                f"allowed is {plain_numeral(low, 'length')} to {plainly(high, 'length')}",
             )
 
     @property

@@ -13,6 +13,7 @@ from lamsik.core.floats.design import Float, own_mass_g
 from lamsik.core.floats.parts import FloatPart, profile
 from lamsik.core.floats.rating import capacity_g
 from lamsik.core.materials import body_material
+from lamsik.core.quantities import numeral, plain_numeral, plainly, said
 
 LEAST_WALL_MM = 0.8
 SANDING_MM = 0.1
@@ -95,8 +96,9 @@ def protrusion_mm(part: FloatPart, bore_mm: float, wall_mm: float = LEAST_WALL_M
     if not good.any():
         raise Refused(
             "bore",
-            f"{bore_mm:g} mm",
-            f"smaller: a {part.diameter_mm:g} mm body keeps {wall_mm:g} mm of wall round it nowhere",
+            plainly(bore_mm, "length"),
+            f"smaller: a {plainly(part.diameter_mm, 'length')} body keeps {plainly(wall_mm, 'length')} of"
+            " wall round it nowhere",
         )
     return float(fine[int(np.argmax(good))])
 
@@ -119,9 +121,10 @@ def check_foot(design: Float, wall_mm: float = LEAST_WALL_MM) -> None:
         need = protrusion_mm(body, bore, wall_mm)
         raise Refused(
             "bore",
-            f"{bore:g} mm",
-            f"at the foot it leaves {max(wall_at_foot_mm(body, bore), 0):.1f} mm of wall: let the stem stand"
-            f" out {need:.1f} mm and begin the body there",
+            plainly(bore, "length"),
+            f"at the foot it leaves {said(max(wall_at_foot_mm(body, bore), 0), 'length')} of wall: let"
+            " the stem stand"
+            f" out {said(need, 'length')} and begin the body there",
         )
 
 
@@ -171,8 +174,10 @@ def sized(design: Float, wanted_g: float, by: str = LENGTH, low: float = 8.0, hi
         gives = sorted(end + wanted_g for end in ends)
         raise Refused(
             "load",
-            f"{wanted_g:g} g",
-            f"by {by} from {low:g} to {high:g} it carries {gives[0]:.2f} to {gives[1]:.2f} g: change another"
+            plainly(wanted_g, "mass"),
+            f"by {by} from {plain_numeral(low, 'length')} to {plainly(high, 'length')} it carries"
+            f" {numeral(gives[0], 'mass')} to"
+            f" {said(gives[1], 'mass')}: change another"
             " measure too",
         )
     guess = low - ends[0] * (high - low) / (ends[1] - ends[0])  # by length it is a straight line
@@ -250,7 +255,7 @@ def sensitivity(design: Float, dowels_mm: Sequence[float] = ()) -> tuple[Capacit
     rows = [
         CapacityEffect("dowel 10 % denser", change(resized(design, density_g_cm3=1.1 * body.density_g_cm3))),
         CapacityEffect(
-            f"{SANDING_MM:g} mm sanded off all round",
+            f"{plainly(SANDING_MM, 'length')} sanded off all round",
             change(resized(design, diameter_mm=body.diameter_mm - 2 * SANDING_MM)),
         ),
     ]
@@ -259,7 +264,8 @@ def sensitivity(design: Float, dowels_mm: Sequence[float] = ()) -> tuple[Capacit
         *rows,
         *(
             CapacityEffect(
-                f"a {d:g} mm dowel instead of {body.diameter_mm:g} mm", change(resized(design, diameter_mm=d))
+                f"a {plainly(d, 'length')} dowel instead of {plainly(body.diameter_mm, 'length')}",
+                change(resized(design, diameter_mm=d)),
             )
             for d in near
         ),
@@ -300,7 +306,7 @@ class Sizes:
     @property
     def says(self) -> str:
         """Which loads cannot be met, each with its reason; empty where all can."""
-        return " ".join(f"{load:g} g cannot be met: {why.allowed}." for load, why in self.missed)
+        return " ".join(f"{plainly(load, 'mass')} cannot be met: {why.allowed}." for load, why in self.missed)
 
 
 def family(design: Float, loads_g: Sequence[float], by: str = LENGTH) -> Sizes:

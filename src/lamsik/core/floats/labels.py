@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from lamsik.core.errors import finite_between, require
 from lamsik.core.floats.rating import ON_THE_LINE, TOTAL
+from lamsik.core.quantities import said
 from lamsik.core.water import Water
 
 
@@ -39,6 +40,6 @@ class Label:
         about = "" if self.measured else "≈ "
         tip = f", {self.tip}" if self.tip else ""
         return (
-            f"{about}{self.grams:.{2 if self.measured or self.grams < 10 else 1}f} g {self.basis}",
+            f"{about}{said(self.grams, 'mass', 2 if self.measured or self.grams < 10 else 1)} {self.basis}",
             f"to the {self.mark}{tip}, {self.water.describe()}",
         )

@@ -10,6 +10,7 @@ import numpy as np
 from lamsik.core.errors import require
 from lamsik.core.floats.shotting import ShotTable
 from lamsik.core.learning import SHOP, Learned
+from lamsik.core.quantities import plainly, said
 from lamsik.core.water import Water
 
 LEAST = 3
@@ -72,16 +73,17 @@ def advice(
     off = measured_g - nominal_g
     smallest = min(shot.pull_g(water) for shot in table.shots)
     if abs(off) < smallest / 2:
-        return f"It carries what it says: print {nominal_g:.2f} g."
+        return f"It carries what it says: print {said(nominal_g, 'mass')}."
     if off > 0:
         near = min(table.shots, key=lambda shot: abs(shot.pull_g(water) - off))
         return (
-            f"It carries {off:.2f} g more: print {measured_g:.2f} g, or load it with {off:.2f} g (about one"
-            f" {near.name} of {near.mass_g:g} g) to {nominal_g:.2f} g."
+            f"It carries {said(off, 'mass')} more: print {said(measured_g, 'mass')}, or load it with"
+            f" {said(off, 'mass')} (about one"
+            f" {near.name} of {plainly(near.mass_g, 'mass')}) to {said(nominal_g, 'mass')}."
         )
-    says = f"It came out {-off:.2f} g light: print {measured_g:.2f} g on it"
+    says = f"It came out {said(-off, 'mass')} light: print {said(measured_g, 'mass')} on it"
     return (
-        f"{says}, or take {-off:.2f} g of its own loading off."
+        f"{says}, or take {said(-off, 'mass')} of its own loading off."
         if loading_g > -off
         else f"{says}; wood cannot be put back."
     )

@@ -11,6 +11,7 @@ import numpy as np
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.floats.design import Float, Mark, own_mass_g
 from lamsik.core.floats.parts import FloatPart
+from lamsik.core.quantities import numeral, plain_numeral, plainly, said
 from lamsik.core.water import Water
 
 ABSURD = 0.1
@@ -60,7 +61,7 @@ class Build:
         if len({round(a, 2) for a in self.cap_allowances_mm}) > 1:
             raise Refused(
                 "cap allowance",
-                ", ".join(f"{a:g} mm" for a in self.cap_allowances_mm),
+                ", ".join(plainly(a, "length") for a in self.cap_allowances_mm),
                 "two different allowances for one cap: measure one cap and keep that",
             )
 
@@ -68,8 +69,8 @@ class Build:
     def drills(self) -> tuple[str, ...]:
         """Drill sizes, in words."""
         return (
-            f"Drill the foam {self.foam_bore_mm:g} mm, from both ends, centres marked",
-            f"Drill the caps {self.pipe_mm:g} mm, {self.cap_mm:g} mm deep",
+            f"Drill the foam {plainly(self.foam_bore_mm, 'length')}, from both ends, centres marked",
+            f"Drill the caps {plainly(self.pipe_mm, 'length')}, {plainly(self.cap_mm, 'length')} deep",
             "Scour the pipe before gluing",
         )
 
@@ -214,13 +215,15 @@ def consistent(tests: Sequence[tuple[float, float]], build: Build, water: Water)
     for (short, less), (long, more) in zip(rows[:-1], rows[1:], strict=True):
         if long > short and more < less:
             problems.append(
-                f"{long:g} mm carried {more:g} g, {short:g} mm already {less:g} g: that would be negative"
+                f"{plainly(long, 'length')} carried {plainly(more, 'mass')}, {plainly(short, 'length')}"
+                f" already {plainly(less, 'mass')}: that would be negative"
                 " displacement; weigh both again"
             )
         elif long > short and (more - less) / (long - short) > most * 1.02:
             problems.append(
-                f"from {short:g} to {long:g} mm it gained {more - less:.1f} g, a foam of no mass gives"
-                f" {most * (long - short):.1f} g: one of the two is wrong"
+                f"from {plain_numeral(short, 'length')} to {plainly(long, 'length')} it gained"
+                f" {said(more - less, 'mass', 1)}, a foam of no mass gives"
+                f" {said(most * (long - short), 'mass', 1)}: one of the two is wrong"
             )
     whole = np.array(
         [(load_g + own_mass_g(as_float(build, mm, water=water))) / water.density_g_cm3 for mm, load_g in rows]
@@ -228,12 +231,15 @@ def consistent(tests: Sequence[tuple[float, float]], build: Build, water: Water)
     at_nothing = float(np.polyfit(length, whole, 1)[1])
     if at_nothing < -ABSURD * float(whole.min()):
         problems.append(
-            f"with its own mass they displace {whole[0]:.0f} to {whole[-1]:.0f} ml, and by the line through"
-            f" them {at_nothing:.0f} ml at no length at all: a float cannot displace less than nothing; weigh"
+            f"with its own mass they displace {numeral(whole[0], 'volume', 0)} to"
+            f" {said(whole[-1], 'volume', 0)}, and by the line through"
+            f" them {said(at_nothing, 'volume', 0)} at no length at all: a float cannot displace less"
+            " than nothing; weigh"
             " them again, and look whether the foam is as thick as typed"
         )
     if fixed > 0.5:
         problems.append(
-            f"the line through them carries {fixed:.1f} g at no length at all: fittings cannot lift"
+            f"the line through them carries {said(fixed, 'mass', 1)} at no length at all: fittings"
+            " cannot lift"
         )
     return Together(slope, fixed, tuple(problems))

@@ -10,6 +10,7 @@ from annotated_types import MaxLen
 
 from lamsik.core.errors import require
 from lamsik.core.limits import Between, Key, Name, OneOf, held
+from lamsik.core.quantities import plainly
 from lamsik.core.shapes.curves import Array
 
 KINDS = ("body", "stem", "antenna", "tip", "bead", "adapter", "loading", "tube")
@@ -69,13 +70,13 @@ class FloatPart:
             self.bore_mm < self.diameter_mm,
             f"{self.key}.bore_mm",
             self.bore_mm,
-            f"less than the diameter, {self.diameter_mm:g} mm",
+            f"less than the diameter, {plainly(self.diameter_mm, 'length')}",
         )
         require(
             self.wall_mm < self.length_mm,
             f"{self.key}.wall_mm",
-            f"{self.wall_mm:g} mm",
-            f"less than the part is long, {self.length_mm:g} mm: nothing would be drilled",
+            plainly(self.wall_mm, "length"),
+            f"less than the part is long, {plainly(self.length_mm, 'length')}: nothing would be drilled",
         )
         if self.form == "own":
             require(2 <= len(self.points) <= 40, f"{self.key}.points", len(self.points), "2 to 40 points")

@@ -9,6 +9,7 @@ import numpy as np
 from lamsik.core.errors import Refused
 from lamsik.core.floats.design import Float, own_mass_g, table
 from lamsik.core.floats.parts import bore_ml, mass_g, outer_ml
+from lamsik.core.quantities import said
 from lamsik.core.shapes.curves import Array
 from lamsik.core.water import Water
 
@@ -103,7 +104,7 @@ def curve(design: Float, count: int = 200, water: Water | None = None) -> tuple[
     rho, hull = (water or design.water).density_g_cm3, table(design)
     most = rho * float(hull.volume[-1]) - own_mass_g(design)
     if most <= 0:
-        raise Refused("float", f"{most:.2f} g", "it sinks by itself: less loading or a larger body")
+        raise Refused("float", said(most, "mass"), "it sinks by itself: less loading or a larger body")
     loads = np.linspace(0.0, most, count)
     return loads, np.asarray(np.interp((own_mass_g(design) + loads) / rho, hull.volume, hull.z))
 
@@ -128,7 +129,7 @@ def changes(design: Float, waters: Sequence[Water]) -> tuple[CapacityChange, ...
     coat = design.varnish_g or 0.05
     rows.append(
         CapacityChange(
-            f"{coat:.2f} g of varnish more",
+            f"{said(coat, 'mass')} of varnish more",
             capacity_g(replace(design, varnish_g=design.varnish_g + coat), height) - base,
         )
     )

@@ -3,7 +3,6 @@ tell-tale does.
 """
 
 from dataclasses import dataclass, field, replace
-from functools import lru_cache
 from itertools import combinations
 from math import pi
 from typing import Annotated
@@ -16,6 +15,7 @@ from lamsik.core.floats.parts import FloatPart
 from lamsik.core.floats.rating import capacity_g, settles_at_mm
 from lamsik.core.floats.standing import Standing, standing
 from lamsik.core.limits import Between, Name, Pattern, held
+from lamsik.core.quantities import kept_as_said, said
 from lamsik.core.water import Water
 
 LEAD_G_CM3 = 11.34
@@ -105,14 +105,14 @@ class Shotting:
         return sum(count * shot.mass_g for shot, count in self.shots)
 
 
-@lru_cache(maxsize=256)
+@kept_as_said(256)
 def shotting(pull_g: float, table: ShotTable, water: Water, telltale: str = "") -> Shotting:
     """The fewest shot that bring the pull nearest to the wanted one, the tell-tale among them.
 
     Raises:
         Refused: nothing to carry, an unknown tell-tale, or a load no fourteen shot of the table make up.
     """
-    require(pull_g > 0, "load", f"{pull_g:.2f} g", "the float carries nothing to this mark")
+    require(pull_g > 0, "load", said(pull_g, "mass"), "the float carries nothing to this mark")
     last = next((shot for shot in table.shots if shot.name == telltale), None)
     require(
         not telltale or last is not None,
@@ -137,7 +137,7 @@ def shotting(pull_g: float, table: ShotTable, water: Water, telltale: str = "") 
     if best is None:
         raise Refused(
             "load",
-            f"{pull_g:.2f} g",
+            said(pull_g, "mass"),
             f"too much for {MOST_SHOT} shot of {table.name}: take a table with larger sizes, or a bulk lead",
         )
     rows = dict(best[1])
@@ -201,8 +201,10 @@ def telltale_lift(design: Float, line_g: float, shot: Shot) -> TelltaleLift:
     before = settles_at_mm(design, line_g)
     pull = shot.pull_g(design.water)
     if before is None:
-        raise Refused("load", f"{line_g:.2f} g", "with this load it goes under")
-    require(pull <= line_g + 1e-9, "tell-tale", shot.name, f"less than the whole load, {line_g:.2f} g")
+        raise Refused("load", said(line_g, "mass"), "with this load it goes under")
+    require(
+        pull <= line_g + 1e-9, "tell-tale", shot.name, f"less than the whole load, {said(line_g, 'mass')}"
+    )
     after = settles_at_mm(design, line_g - pull)
     assert after is not None
     rise = before - after

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from lamsik.core.errors import finite_between
+from lamsik.core.quantities import plainly, said
 
 CLEAR_M = 0.4
 """A fixed float needs so much of the rod free to be swung in and cast [m]."""
@@ -35,12 +36,14 @@ def slider(depth_m: float, rod_m: float, over_bottom_m: float = 0.0) -> SliderAn
             True,
             fixed,
             stop,
-            f"yes: with a {rod_m:g} m rod a fixed float fishes {fixed:.1f} m; put the stop {stop:.2f} m over"
+            f"yes: with a {plainly(rod_m, 'distance')} rod a fixed float fishes"
+            f" {said(fixed, 'distance')}; put the stop {said(stop, 'distance', 2)} over"
             " the hook",
         )
     return SliderAnswer(
         False,
         fixed,
         stop,
-        f"no: a fixed float does, set {stop:.2f} m over the hook; this rod fishes it down to {fixed:.1f} m",
+        f"no: a fixed float does, set {said(stop, 'distance', 2)} over the hook; this rod fishes it down"
+        f" to {said(fixed, 'distance')}",
     )

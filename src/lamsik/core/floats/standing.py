@@ -3,11 +3,11 @@ it stands.
 """
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 
 from lamsik.core.floats.design import Float, gravity_mm, own_mass_g, table
+from lamsik.core.quantities import kept_as_said
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.tank.attitude import Attitude
@@ -70,7 +70,7 @@ def metacentric_mm(design: Float, line_g: float = 0.0) -> float:
     return float(hull.centre_at(draft) + inertia / (volume * 1000.0) - gravity)
 
 
-@lru_cache(maxsize=64)
+@kept_as_said(64)
 def _vessel(design: Float) -> Vessel:
     """The float as a closed surface of revolution along x, tip at x = 0."""
     hull = table(design)

@@ -10,6 +10,7 @@ from statistics import stdev
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.learning import SHOP, Learned
 from lamsik.core.mixes.product import FOAM, NO_FOAM_DENSITY, Product, liquid_g_cm3, mass_shares
+from lamsik.core.quantities import plainly, said
 
 MOST_LOSS = 1.0
 
@@ -113,8 +114,9 @@ def weighed_out(product: Product, total_g: float, step_g: float) -> WeighedMix:
         require(
             shown > 0,
             "total_g",
-            f"{total_g:g} g",
-            f"{part.name} would be {exact:.3f} g, less than the scale's step of {step_g:g} g shows: mix more",
+            plainly(total_g, "mass"),
+            f"{part.name} would be {said(exact, 'mass', 3)}, less than the scale's step of"
+            f" {plainly(step_g, 'mass')} shows: mix more",
         )
         rows.append(Portion(part.name, exact, shown, shown / part.density_g_cm3, step_g / (2 * exact)))
     return WeighedMix(
@@ -150,7 +152,7 @@ def poured_g_cm3(
         require(
             wanted_g_cm3 is None,
             "density",
-            f"{wanted_g_cm3 or 0:g} g/cm³",
+            plainly(wanted_g_cm3 or 0, "density"),
             "say with which filler: unfilled it has its own density",
         )
         return liquid
@@ -161,14 +163,14 @@ def poured_g_cm3(
     require(
         density < liquid,
         "density",
-        f"{density:g} g/cm³",
-        f"a foam is lighter than its liquid, {liquid:.2f} g/cm³",
+        plainly(density, "density"),
+        f"a foam is lighter than its liquid, {said(liquid, 'density', 2)}",
     )
     require(
         free is None or density >= free - 1e-9,
         "density",
-        f"{density:g} g/cm³",
-        f"this foam cannot be lighter than its free rise, {free or 0:.3f} g/cm³",
+        plainly(density, "density"),
+        f"this foam cannot be lighter than its free rise, {said(free or 0, 'density')}",
     )
     return density
 

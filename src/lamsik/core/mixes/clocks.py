@@ -3,7 +3,8 @@
 from lamsik.core.errors import finite_between
 
 RULE = (
-    "Time doubles for each 10 °C colder and halves for each 10 °C warmer: a rule of thumb. The product's own"
+    "Time doubles for each 10 °C (18 °F) colder and halves for as much warmer: a rule of thumb. The"
+    " product's own"
     " sheet beats it."
 )
 

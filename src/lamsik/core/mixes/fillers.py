@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from lamsik.core.errors import finite_between, require
 from lamsik.core.mixes.filler import Filling, filling_for
 from lamsik.core.mixes.product import Product, mass_shares
+from lamsik.core.quantities import plainly, said
 
 DROP_G = 0.03
 """A drop of liquid pigment [g]; weigh twenty of yours."""
@@ -27,8 +28,8 @@ class Filler:
         require(
             self.bulk_g_cm3 <= self.true_g_cm3,
             "bulk_g_cm3",
-            f"{self.bulk_g_cm3:g} g/cm³",
-            f"a heap holds air: it cannot be denser than its grains, {self.true_g_cm3:g}",
+            plainly(self.bulk_g_cm3, "density"),
+            f"a heap holds air: it cannot be denser than its grains, {plainly(self.true_g_cm3, 'density')}",
         )
 
 
@@ -72,8 +73,9 @@ def filled(product: Product, total_ml: float, density_g_cm3: float, filler: Fill
     require(
         filling.mixes,
         "density_g_cm3",
-        f"{density_g_cm3:g} g/cm³",
-        f"{100 * filling.volume_share:.0f} % filler by volume would be needed, and grains pack to 62 %",
+        plainly(density_g_cm3, "density"),
+        f"{said(100 * filling.volume_share, 'percent', 0)} filler by volume would be needed, and grains"
+        " pack to 62 %",
     )
     mass = total_ml * density_g_cm3
     filler_g = mass * filling.mass_share

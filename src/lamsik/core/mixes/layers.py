@@ -7,6 +7,7 @@ from lamsik.core.errors import require
 from lamsik.core.mixes.amount import WeighedMix, weighed_out
 from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.product import Product
+from lamsik.core.quantities import plainly, said
 
 ADDS_UP = 0.01
 USUAL = (("face", 0.15), ("bulk", 0.70), ("cap", 0.15))
@@ -34,7 +35,7 @@ def layered(
     require(
         abs(total - 1.0) <= ADDS_UP and all(share > 0 for _, share in shares),
         "layers",
-        f"{100 * total:.1f} %",
+        said(100 * total, "percent"),
         "layers must add up to 100 % within 1 %",
     )
     wait = at_temperature(product.gel_min, product.reference_c, at_c)
@@ -46,8 +47,9 @@ def layered(
     require(
         abs(summed / total_g - 1) <= ADDS_UP,
         "step_g",
-        f"{step_g:g} g",
-        f"rounded layers would add up to {summed:.2f} g of {total_g:.2f} g: use a finer scale or fewer"
+        plainly(step_g, "mass"),
+        f"rounded layers would add up to {said(summed, 'mass')} of {said(total_g, 'mass')}: use a finer"
+        " scale or fewer"
         " layers",
     )
     return rows

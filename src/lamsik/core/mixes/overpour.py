@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from lamsik.core.errors import finite_between, require
 from lamsik.core.mixes.amount import ratio_error, rounded
 from lamsik.core.mixes.product import Product, mass_shares
+from lamsik.core.quantities import plainly, said
 
 
 @dataclass(frozen=True)
@@ -68,9 +69,9 @@ def put_right(
         return Remedy(error, True, add, total, over, _within(product, error, over, total, planned_g, step_g))
     says = _put_right_words(product, add, left_g, step_g)
     if not says.startswith("Out"):
-        over_plan = f", {over:.1f} % over plan" if over > 0 else ""
+        over_plan = f", {said(over, 'percent')} over plan" if over > 0 else ""
         says = (
-            f"{says} puts it right: {total:.{digits(step_g)}f} g in all{over_plan}."
+            f"{says} puts it right: {said(total, 'mass', digits(step_g))} in all{over_plan}."
             if says
             else "It is right."
         )
@@ -82,7 +83,7 @@ def _put_right_words(
 ) -> str:
     """What is to be poured in, or that no tub has so much; empty where nothing is."""
     words = ", ".join(
-        f"{more:.{digits(step_g)}f} g more {part.name}"
+        f"{said(more, 'mass', digits(step_g))} more {part.name}"
         for part, more in zip(product.parts, add, strict=True)
         if more > 0
     )
@@ -103,19 +104,24 @@ def _within(
     product: Product, error: float, over: float, total: float, planned_g: float | None, step_g: float
 ) -> str:
     """What to do with a batch whose ratio holds."""
-    ratio = f"the ratio is off by {error:.1f} %, within the {product.tolerance_percent:g} % it allows"
+    ratio = (
+        f"the ratio is off by {said(error, 'percent')}, within the"
+        f" {plainly(product.tolerance_percent, 'percent')} it allows"
+    )
     if not over or planned_g is None:
         return f"{ratio[0].upper()}{ratio[1:]}: mix it as it is."
     ratio = f"; {ratio}" if len(product.parts) > 1 else ""
     n = digits(step_g)
-    both = f"{total:.{n}f} g instead of {planned_g:.{n}f} g"
+    both = f"{said(total, 'mass', n)} instead of {said(planned_g, 'mass', n)}"
     if over > 0:
         return (
-            f"{over:.1f} % over plan: {both}{ratio}. Mix it, pour what the job takes and weigh what is left"
+            f"{said(over, 'percent')} over plan: {both}{ratio}. Mix it, pour what the job takes and weigh"
+            " what is left"
             " over."
         )
     return (
-        f"{-over:.1f} % under plan: {both}{ratio}. It may not fill the job: add of every part, or mix it as"
+        f"{said(-over, 'percent')} under plan: {both}{ratio}. It may not fill the job: add of every part,"
+        " or mix it as"
         " it is."
     )
 

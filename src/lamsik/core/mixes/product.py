@@ -9,6 +9,7 @@ from annotated_types import MaxLen
 from lamsik.core.cautions import CAUTIONS
 from lamsik.core.errors import Refused, require
 from lamsik.core.limits import Between, OneOf, Pattern, Says, held
+from lamsik.core.quantities import plainly, said
 
 MASS, VOLUME = "mass", "volume"
 BASES = (MASS, VOLUME)
@@ -102,8 +103,8 @@ class Product:
         require(
             self.cure_h >= self.demould_h,
             "cure_h",
-            f"{self.cure_h:g} h",
-            f"full cure cannot come before demoulding at {self.demould_h:g} h",
+            plainly(self.cure_h, "time"),
+            f"full cure cannot come before demoulding at {plainly(self.demould_h, 'time')}",
         )
         self._agree()
 
@@ -115,16 +116,16 @@ class Product:
             require(
                 off <= CONTRADICTS,
                 "cured_g_cm3",
-                f"{self.cured_g_cm3:g} g/cm³",
-                f"its parts mix to {mixed:.2f} g/cm³: one of the densities is wrong",
+                plainly(self.cured_g_cm3, "density"),
+                f"its parts mix to {said(mixed, 'density', 2)}: one of the densities is wrong",
             )
         if self.free_rise_g_cm3 is not None:
             require(self.kind == FOAM, "free_rise_g_cm3", self.free_rise_g_cm3, "only a foam rises")
             require(
                 self.free_rise_g_cm3 < mixed,
                 "free_rise_g_cm3",
-                f"{self.free_rise_g_cm3:g} g/cm³",
-                f"it must be lighter than its liquid, {mixed:.2f} g/cm³",
+                plainly(self.free_rise_g_cm3, "density"),
+                f"it must be lighter than its liquid, {said(mixed, 'density', 2)}",
             )
 
     @property

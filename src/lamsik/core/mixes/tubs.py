@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
 from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.quantities import said
 
 STIRRED_FOR_H = 12.0
 """A settled tub stays stirred for about this long [h]."""
@@ -44,7 +45,9 @@ def remarks(tub: Tub, open_days: float, stir_s: float, at: datetime) -> tuple[st
     elif ends and (ends - at.date()).days <= SOON_DAYS:
         remarked.append(f"lot {tub.lot} is good until {ends.day} {ends:%b}")
     if stir_s and (tub.stirred_at is None or at - tub.stirred_at > timedelta(hours=STIRRED_FOR_H)):
-        remarked.append(f"{tub.part}, lot {tub.lot}, has settled: stir it for {stir_s:.0f} s, to the bottom")
+        remarked.append(
+            f"{tub.part}, lot {tub.lot}, has settled: stir it for {said(stir_s, 'seconds', 0)}, to the bottom"
+        )
     return tuple(remarked)
 
 
@@ -61,7 +64,7 @@ def choose(tubs: Sequence[Tub], part: str, grams: float, open_days: float, on: d
         Refused: no tub of the part, too little in all of them, or only expired ones.
     """
     mine = [tub for tub in tubs if tub.part == part]
-    require(bool(mine), part, f"{grams:.1f} g", "there is no tub of it in Stores: receive one first")
+    require(bool(mine), part, said(grams, "mass", 1), "there is no tub of it in Stores: receive one first")
     good = [tub for tub in mine if not is_expired(tub, open_days, on)]
     if not good:
         raise Refused(
@@ -74,8 +77,9 @@ def choose(tubs: Sequence[Tub], part: str, grams: float, open_days: float, on: d
         most = max(tub.left_g for tub in good)
         raise Refused(
             part,
-            f"{grams:.1f} g",
-            f"the fullest good tub holds {most:.1f} g, {grams - most:.1f} g too little: mix less, or receive"
+            said(grams, "mass", 1),
+            f"the fullest good tub holds {said(most, 'mass', 1)}, {said(grams - most, 'mass', 1)} too"
+            " little: mix less, or receive"
             " another tub",
         )
     return min(
@@ -89,7 +93,8 @@ def drawn(left_g: float, grams: float, what: str) -> float:
     require(
         grams <= left_g + 1e-6,
         what,
-        f"{grams:.2f} g",
-        f"only {left_g:.2f} g are in the tub: stock cannot go below nothing; count it anew if there is more",
+        said(grams, "mass"),
+        f"only {said(left_g, 'mass')} are in the tub: stock cannot go below nothing; count it anew if"
+        " there is more",
     )
     return max(left_g - grams, 0.0)

@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lamsik.core.errors import Refused
+from lamsik.core.quantities import numeral, unit_of
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.tank.immersion import Hull, hull_of, wet
@@ -91,7 +92,7 @@ def _place(mesh: Mesh) -> str:
     if not len(odd):
         return ""
     spot = mesh.vertices[odd[0]].mean(axis=0)
-    return f" near ({', '.join(f'{v:.1f}' for v in spot)}) mm"
+    return f" near ({', '.join(numeral(v, 'length') for v in spot)}) {unit_of('length')}"
 
 
 @lru_cache(maxsize=64)

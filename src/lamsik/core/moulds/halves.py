@@ -13,6 +13,7 @@ from lamsik.core.moulds.funnels import Feed, feeds
 from lamsik.core.moulds.geometry import face_normals, solid_of
 from lamsik.core.moulds.layout import Mould, box, key_places, placed, turned
 from lamsik.core.moulds.vents import FLAT
+from lamsik.core.quantities import said
 from lamsik.core.shapes.skins import Mesh
 
 Solid: TypeAlias = manifold3d.Manifold
@@ -40,7 +41,8 @@ class Printed:
         if self.overhang_cm2 < 0.2:
             return "prints without support, parting face up"
         return (
-            f"{self.overhang_cm2:.1f} cm² hang over by more than {STEEP_DEG:.0f}°: support them, or turn the"
+            f"{said(self.overhang_cm2, 'area')} hang over by more than {said(STEEP_DEG, 'angle', 0)}:"
+            " support them, or turn the"
             " half"
         )
 
@@ -137,7 +139,7 @@ def _hollow(mould: Mould, step: Callable[[float, str], None]) -> Solid:
     if joined.volume() < volume * (1 - 1e-3):
         raise Refused(
             "cavities",
-            f"{(volume - joined.volume()) / 1000:.2f} ml",
+            said((volume - joined.volume()) / 1000, "volume"),
             "cavities run into each other: move them apart",
         )
     rest = (

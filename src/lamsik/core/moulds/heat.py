@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from math import radians, tan
 
 from lamsik.core.errors import finite_between
+from lamsik.core.quantities import plainly, said, show, unit_of
 
 LIMITS_C: dict[str, float] = {
     "silicone, condensation": 180.0,
@@ -57,21 +58,24 @@ def heat(material: str, limit_c: float | None, casting_c: float, margin_c: float
         return Heat(
             False,
             over,
-            f"{both} is {over:.3g} °C over what {material} may take: it stands {limit_c:.0f} °C, less"
-            f" {margin_c:g} °C of margin",
+            f"{both} is {plainly(over, 'warming')} over what {material} may take: it stands"
+            f" {said(limit_c, 'temperature', 0)}, less"
+            f" {plainly(margin_c, 'warming')} of margin",
         )
     if casting_c > limit_c - NEAR_C:
         return Heat(
             True,
             over,
-            f"{both} is close to the {limit_c:.0f} °C that {material} stands: let it cool between pours",
+            f"{both} is close to the {said(limit_c, 'temperature', 0)} that {material} stands: let it"
+            " cool between pours",
         )
-    return Heat(True, over, f"{material} stands {limit_c:.0f} °C; it is poured at {both}")
+    return Heat(True, over, f"{material} stands {said(limit_c, 'temperature', 0)}; it is poured at {both}")
 
 
 def in_both(celsius: float) -> str:
-    """A temperature as it is said where heat can hurt: `172 °C (342 °F)`."""
-    return f"{celsius:.0f} °C ({celsius * 9 / 5 + 32:.0f} °F)"
+    """A temperature as it is said where heat can hurt, in both units: `172 °C (342 °F)`."""
+    other = "°F" if unit_of("temperature") == "°C" else "°C"
+    return f"{said(celsius, 'temperature', 0)} ({show(celsius, 'temperature', 0, other)})"
 
 
 def limits(kept: Mapping[str, float]) -> dict[str, float]:

@@ -17,6 +17,7 @@ from lamsik.core.moulds.geometry import seen
 from lamsik.core.moulds.masters import PULLS, Master, laid, laid_at, shrunk_mesh
 from lamsik.core.moulds.pull import KINDS
 from lamsik.core.moulds.vents import FLAT, ON_EDGE, STANDS, up_of
+from lamsik.core.quantities import numeral, plainly, said
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.trade.mould_kinds import OPEN, TWO_PART
@@ -342,17 +343,18 @@ def _refuse_small(mould: Mould) -> None:
         if given is not None and given < bare - 1e-6:
             raise Refused(
                 name,
-                f"{given:g} mm",
-                f"the box is smaller than what lies in it: the master ends at {bare:.1f} mm, and"
-                f" {mould.edge_mm:g} mm of edge want {least:.0f} mm",
+                plainly(given, "length"),
+                f"the box is smaller than what lies in it: the master ends at {said(bare, 'length')}, and"
+                f" {plainly(mould.edge_mm, 'length')} of edge want {said(least, 'length', 0)}",
             )
     if mould.height_mm is not None:
         tall = float(np.ptp(mould.lies.vertices[:, 2]))
         require(
             mould.height_mm > tall,
             "height_mm",
-            f"{mould.height_mm:g} mm",
-            f"the box is lower than what lies in it: the master is {tall:.1f} mm high, and needs room"
+            plainly(mould.height_mm, "length"),
+            f"the box is lower than what lies in it: the master is {said(tall, 'length')} high, and"
+            " needs room"
             " over it",
         )
         lean = abs(tan(radians(mould.slant_deg))) * (mould.length_mm or length) / 2
@@ -360,7 +362,7 @@ def _refuse_small(mould: Mould) -> None:
         require(
             mould.parts == 1 or min(walls.below_mm, walls.above_mm) > lean,
             "height_mm",
-            f"{mould.height_mm:g} mm",
+            plainly(mould.height_mm, "length"),
             "the leaning parting runs out of so low a box",
         )
     for spot in mould.cavities:
@@ -368,7 +370,7 @@ def _refuse_small(mould: Mould) -> None:
         require(
             x0 >= -1e-6 and y0 >= -1e-6,
             f"cavities.{spot.key}",
-            f"({x0:.1f}, {y0:.1f}) mm",
+            f"({numeral(x0, 'length')}, {said(y0, 'length')})",
             "the master reaches out of the box there: move it in",
         )
 

@@ -11,6 +11,7 @@ from scipy.optimize import brentq
 from scipy.special import gamma
 
 from lamsik.core.errors import finite_between, require
+from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.mesh import body_mesh
@@ -131,14 +132,14 @@ def measured(
     require(
         volume <= 0.995 * block,
         "volume_ml",
-        f"{volume_ml:g} ml",
-        f"a block of these measures holds {block / 1000:.1f} ml: one of the figures is wrong",
+        plainly(volume_ml, "volume"),
+        f"a block of these measures holds {said(block / 1000, 'volume', 1)}: one of the figures is wrong",
     )
     require(
         volume >= 0.18 * block,
         "volume_ml",
-        f"{volume_ml:g} ml",
-        f"so little for a block of {block / 1000:.1f} ml: measure it again",
+        plainly(volume_ml, "volume"),
+        f"so little for a block of {said(block / 1000, 'volume', 1)}: measure it again",
     )
 
     def short(p: float) -> float:

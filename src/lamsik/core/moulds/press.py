@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from lamsik.core.errors import finite_between
 from lamsik.core.moulds.layout import Mould, box, cavity_ml
+from lamsik.core.quantities import said
 
 SKIN_MM = 0.3
 """The film that stays between pressed halves [mm]; thinner under boards."""
@@ -34,13 +35,13 @@ class Pressed:
             )
         if self.missing_ml > 0:
             taken = (
-                f"{self.excess_ml:.1f} ml are pushed out and wells and film take"
-                f" {self.wells_ml + self.film_ml:.1f}"
+                f"{said(self.excess_ml, 'volume', 1)} are pushed out and wells and film take"
+                f" {said(self.wells_ml + self.film_ml, 'volume', 1)}"
             )
-            return f"{taken}: {self.missing_ml:.1f} ml run over. Cut deeper wells or fill less."
+            return f"{taken}: {said(self.missing_ml, 'volume', 1)} run over. Cut deeper wells or fill less."
         return (
-            f"{self.excess_ml:.1f} ml are pushed out; wells and film take"
-            f" {self.wells_ml + self.film_ml:.1f} ml."
+            f"{said(self.excess_ml, 'volume', 1)} are pushed out; wells and film take"
+            f" {said(self.wells_ml + self.film_ml, 'volume', 1)}."
         )
 
 

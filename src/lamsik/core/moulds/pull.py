@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lamsik.core.moulds.geometry import below_mm3, face_normals, seen
+from lamsik.core.quantities import said
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.trade.mould_kinds import INJECTION, MOULD_KINDS, OPEN, PRESS, SPLIT, TWO_PART
@@ -153,8 +154,8 @@ def choices(seen_features: Features, thin_mm: float = THIN_MM, injector: bool = 
     """Every kind with its reason, the advised one first."""
     flat, thin = seen_features.flat == "lower", seen_features.thinnest_mm < thin_mm
     caught = seen_features.undercut_share > MUCH_UNDERCUT
-    share = f"{100 * seen_features.undercut_share:.0f} % of its outline"
-    slim = f"it is {seen_features.thinnest_mm:.1f} mm at its thinnest"
+    share = f"{said(100 * seen_features.undercut_share, 'percent', 0)} of its outline"
+    slim = f"it is {said(seen_features.thinnest_mm, 'length')} at its thinnest"
     rows = [
         Choice(OPEN, flat, _open(seen_features)),
         Choice(TWO_PART, not flat and not caught and not thin, _two_part(flat, caught, thin, share, slim)),
@@ -190,7 +191,10 @@ def choices(seen_features: Features, thin_mm: float = THIN_MM, injector: bool = 
 
 def _open(seen_features: Features) -> str:
     if seen_features.flat == "lower":
-        return f"it has a flat side of {seen_features.flat_mm2 / 100:.1f} cm²: pour over it, nothing to part"
+        return (
+            f"it has a flat side of {said(seen_features.flat_mm2 / 100, 'area')}: pour over it,"
+            " nothing to part"
+        )
     return (
         "its flat side is up: pull it the other way"
         if seen_features.flat

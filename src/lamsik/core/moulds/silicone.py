@@ -13,6 +13,7 @@ from lamsik.core.moulds.funnels import feed_ml, feeds, wall_mm
 from lamsik.core.moulds.geometry import below_mm3
 from lamsik.core.moulds.layout import Mould, box, cavity_ml, placed, turned
 from lamsik.core.moulds.vents import FLAT
+from lamsik.core.quantities import said
 from lamsik.core.shapes.skins import Mesh
 
 
@@ -233,11 +234,14 @@ def lift(mould: Mould, silicone_g_cm3: float) -> Lift:
         return Lift(0.0, "weigh the master: whether it floats in the silicone is not known")
     net = silicone_g_cm3 * volume - mass
     if net <= 0:
-        return Lift(net, f"it is {-net:.1f} g heavier than the silicone it displaces: it stays down")
+        return Lift(
+            net, f"it is {said(-net, 'mass', 1)} heavier than the silicone it displaces: it stays down"
+        )
     pins = max(2, ceil(net / 25.0))
     return Lift(
         net,
-        f"it lifts with {net:.1f} g once silicone gets under it: glue it to the bed or hold it with {pins}"
+        f"it lifts with {said(net, 'mass', 1)} once silicone gets under it: glue it to the bed or hold it"
+        f" with {pins}"
         " pins; a soft master needs them at both ends",
     )
 

@@ -3,6 +3,7 @@
 from lamsik.core.cautions import of_metals
 from lamsik.core.floats.design import Float
 from lamsik.core.floats.parts import FloatPart
+from lamsik.core.quantities import said
 from lamsik.core.route.steps import MADE, Made, Route, Step, timed
 from lamsik.core.trade.step_kinds import Minutes
 
@@ -80,7 +81,7 @@ def of_float(design: Float, own: Minutes | None = None) -> Route:
         own: the shop's own minutes by kind of step; the table's where it has none.
     """
     way = MADE[construction_of(design)] if design.kind in BY_KIND else TURNED
-    body = f"material of {body_of(design).density_g_cm3:.2f} g/cm³"
+    body = f"material of {said(body_of(design).density_g_cm3, 'density', 2)}"
     rows = [
         Step(
             "carve",

@@ -9,6 +9,7 @@ from typing import Any
 from lamsik.core.cautions import CAUTIONS, of_metals
 from lamsik.core.paints.layers import CLEARS, COLOURS, FITTED, GROUNDS, KINDS, SEALS, Layer
 from lamsik.core.paints.paint import BOTH
+from lamsik.core.quantities import said
 from lamsik.core.shapes.design import Design
 from lamsik.core.trade.step_kinds import STEP_KINDS, Minutes, StepKind, minutes
 
@@ -244,7 +245,7 @@ def _doing(layer: Layer) -> str:
         return "Set both eyes level."
     passes = f"{layer.passes} passes, each a dry film of" if layer.passes > 1 else "Dry film"
     where = "" if layer.place.side == BOTH else f", on the {layer.place.side} side only"
-    return f"{passes} {layer.film_um:.0f} µm{where}."
+    return f"{passes} {said(layer.film_um, 'thickness')}{where}."
 
 
 def warnings(step: Step) -> tuple[str, ...]:

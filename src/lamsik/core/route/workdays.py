@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, time, timedelta
 
 from lamsik.core.errors import Refused, require
+from lamsik.core.quantities import said
 
 NAMES = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
 MOST_DAYS = 800
@@ -54,8 +55,8 @@ class Workdays:
         require(
             length <= hours,
             "minutes",
-            f"{length.total_seconds() / 60:.0f} min",
-            f"a working day has {hours.total_seconds() / 3600:.1f} h: split the work",
+            said(length.total_seconds() / 60, "minutes", 0),
+            f"a working day has {said(hours.total_seconds() / 3600, 'time')}: split the work",
         )
         day = at.date()
         for _ in range(MOST_DAYS):

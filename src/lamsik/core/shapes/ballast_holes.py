@@ -10,6 +10,7 @@ import numpy as np
 from lamsik.core.errors import require
 from lamsik.core.limits import Between, Key, Name, OneOf, held
 from lamsik.core.materials import EPOXY_FILLER_G_CM3
+from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.body import Body, station
 from lamsik.core.shapes.columns import reach_of
 
@@ -89,15 +90,16 @@ class Hole:
             require(
                 abs(self.each_g - n * each) <= max(BALL_OFF_SHARE * n * each, BALL_OFF_G),
                 "mass_g",
-                f"{self.each_g:g} g",
-                f"balls come whole: one {self.slug.name} is {each:.2f} g, {n} are {n * each:.2f} g, {n + 1}"
-                f" are {(n + 1) * each:.2f} g",
+                plainly(self.each_g, "mass"),
+                f"balls come whole: one {self.slug.name} is {said(each, 'mass')}, {n} are"
+                f" {said(n * each, 'mass')}, {n + 1}"
+                f" are {said((n + 1) * each, 'mass')}",
             )
         require(
             self.drill_mm >= self.slug.diameter_mm - 1e-9,
             "drill_mm",
             self.drill_mm,
-            f"at least the slug's {self.slug.diameter_mm:g} mm",
+            f"at least the slug's {plainly(self.slug.diameter_mm, 'length')}",
         )
 
     @cached_property

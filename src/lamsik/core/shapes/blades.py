@@ -9,6 +9,7 @@ from annotated_types import Len, MaxLen
 from lamsik.core.errors import require
 from lamsik.core.limits import Between, Key, Name, OneOf, held
 from lamsik.core.materials import METALS
+from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.sources import MOST_NOTE, OWN, SAYS, Source
 
 FREE, RESTRICTED, TEARS = "free", "restricted", "tears out"
@@ -87,14 +88,14 @@ class Blade:
             2 * self.cup_mm < self.width_mm,
             "cup_mm",
             self.cup_mm,
-            f"less than half the width, {self.width_mm / 2:g} mm",
+            f"less than half the width, {plainly(self.width_mm / 2, 'length')}",
         )
         for hole in self.holes:
             require(
                 hole.diameter_mm < self.width_mm,
                 f"{hole.key} hole",
                 hole.diameter_mm,
-                f"narrower than the strip, {self.width_mm:g} mm",
+                f"narrower than the strip, {plainly(self.width_mm, 'length')}",
             )
 
     @property
@@ -161,21 +162,27 @@ def swing(blade: Blade, hole: SnapHole, rules: SnapRules = USUAL_RULES) -> Swing
     left = hole.edge_mm - hole.diameter_mm / 2
     least = max(rules.edge_share * blade.thickness_mm, rules.edge_mm)
     if left < least - 1e-9:
-        return Swing(TEARS, f"only {left:.1f} mm of metal between hole and edge; leave {least:.1f} mm")
+        return Swing(
+            TEARS,
+            f"only {said(left, 'length')} of metal between hole and edge; leave {said(least, 'length')}",
+        )
     if hole.diameter_mm < rules.free_ratio * hole.wire_mm - 1e-9:
         return Swing(
             RESTRICTED,
-            f"the hole is {hole.diameter_mm / hole.wire_mm:.2f} × the wire; drill at least"
-            f" {rules.free_ratio * hole.wire_mm:.1f} mm",
+            f"the hole is {said(hole.diameter_mm / hole.wire_mm, 'number')} × the wire; drill at least"
+            f" {said(rules.free_ratio * hole.wire_mm, 'length')}",
         )
     if left > hole.bow_mm + 1e-9:
         return Swing(
             RESTRICTED,
-            f"{left:.1f} mm of metal does not fit the {hole.bow_mm:.1f} mm bow; set the hole nearer to the"
+            f"{said(left, 'length')} of metal does not fit the {said(hole.bow_mm, 'length')} bow; set the"
+            " hole nearer to the"
             " edge",
         )
     return Swing(
-        FREE, f"{left:.1f} mm of metal at the edge, hole {hole.diameter_mm / hole.wire_mm:.1f} × the wire"
+        FREE,
+        f"{said(left, 'length')} of metal at the edge, hole"
+        f" {said(hole.diameter_mm / hole.wire_mm, 'number', 1)} × the wire",
     )
 
 
@@ -184,7 +191,8 @@ def remarks(blade: Blade, rules: SnapRules = USUAL_RULES) -> tuple[str, ...]:
     remarked = []
     if abs(blade.left_deg - blade.right_deg) > rules.uneven_deg:
         remarked.append(
-            f"cup {blade.left_deg:.0f}° left and {blade.right_deg:.0f}° right: it runs to one side; bend both"
+            f"cup {said(blade.left_deg, 'angle', 0)} left and {said(blade.right_deg, 'angle', 0)} right:"
+            " it runs to one side; bend both"
             " alike"
         )
     cup = blade.left_deg + blade.right_deg

@@ -7,6 +7,7 @@ from math import radians, tan
 import numpy as np
 
 from lamsik.core.errors import finite_between, require
+from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.curves import Array, Curve, phi_of_share, share_of_phi
 from lamsik.core.shapes.joints import Cut, Joint
 from lamsik.core.shapes.skins import Skin
@@ -51,13 +52,13 @@ class Body:
             float(half.max()) > 0.2,
             "half_width",
             "no width",
-            "pull the plan apart: it needs at least 0.5 mm of width",
+            f"pull the plan apart: it needs at least {said(0.5, 'length')} of width",
         )
         require(
             float((self.top.at(phi) - self.bottom.at(phi)).max()) > 0.2,
             "top",
             "no depth",
-            "pull the profile apart: it needs at least 0.5 mm of depth",
+            f"pull the profile apart: it needs at least {said(0.5, 'length')} of depth",
         )
         self._check_joints()
 
@@ -72,8 +73,8 @@ class Body:
                 not any(short),
                 "joints",
                 at,
-                "cuts go from nose to tail, stay inside the body and leave at least 1 mm between them, top"
-                " and bottom",
+                "cuts go from nose to tail, stay inside the body and leave at least"
+                f" {plainly(1.0, 'length')} between them, top and bottom",
             )
 
     @property

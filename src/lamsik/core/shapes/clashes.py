@@ -3,11 +3,11 @@ as a rod.
 """
 
 from dataclasses import dataclass, replace
-from functools import lru_cache
 from math import hypot
 
 import numpy as np
 
+from lamsik.core.quantities import kept_as_said, plainly, said
 from lamsik.core.shapes.ballast_holes import mouth_mm
 from lamsik.core.shapes.body import Body, half_width_at_height, leaning, station
 from lamsik.core.shapes.columns import reach_of
@@ -61,7 +61,7 @@ class Clash:
                 else f"{self.what} runs into {self.other}"
             )
         near = "of wall" if self.other == SKIN else f"between it and {self.other}"
-        return f"{self.what} leaves {self.gap_mm:.1f} mm {near}"
+        return f"{self.what} leaves {said(self.gap_mm, 'length')} {near}"
 
 
 SKIN = "the skin"
@@ -87,8 +87,8 @@ def rods(design: Design) -> tuple[Rod, ...]:
     for hole in design.ballast:
         low, pair = mouth_mm(body, hole), hole.count > 1
         name = (
-            f"the {'pair of ' if pair else ''}{hole.drill_mm:g} mm hole{'s' if pair else ''} at"
-            f" {hole.x_mm:.0f} mm"
+            f"the {'pair of ' if pair else ''}{plainly(hole.drill_mm, 'length')} hole{'s' if pair else ''} at"
+            f" {said(hole.x_mm, 'length', 0)}"
         )
         in_body.append(
             Rod(
@@ -106,7 +106,7 @@ def rods(design: Design) -> tuple[Rod, ...]:
         in_body.append(
             Rod(
                 cavity.key,
-                f"the chamber at {x:.0f} mm",
+                f"the chamber at {said(x, 'length', 0)}",
                 (x - reach, z),
                 (x + reach, z),
                 cavity.bore_mm / 2,
@@ -129,7 +129,14 @@ def rods(design: Design) -> tuple[Rod, ...]:
     for joint in body.joints:
         top, low_end = cut_ends(body, leaning(body, joint.x_mm, joint.slant_deg))
         in_body.append(
-            Rod(joint.key, f"the joint at {joint.x_mm:.0f} mm", top, low_end, joint.kerf_mm / 2, THROUGH)
+            Rod(
+                joint.key,
+                f"the joint at {said(joint.x_mm, 'length', 0)}",
+                top,
+                low_end,
+                joint.kerf_mm / 2,
+                THROUGH,
+            )
         )
     return tuple(in_body)
 
@@ -169,7 +176,7 @@ def _rod_of(design: Design, placed: Placement) -> Rod | None:
     return Rod(placed.key, name, mouth, end, item.wire_mm / 2)
 
 
-@lru_cache(maxsize=64)
+@kept_as_said(64)
 def clashes(design: Design, wall_mm: float) -> tuple[Clash, ...]:
     """Everything nearer to something else, or to the skin, than the shop's wall [mm]; the worst first."""
     things = rods(design)

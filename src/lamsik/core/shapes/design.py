@@ -10,6 +10,7 @@ from lamsik.core.limits import Between, Name, OneOf, Says, held
 from lamsik.core.materials import Material
 from lamsik.core.paints.adjusting import Adjustment
 from lamsik.core.paints.layers import Layer
+from lamsik.core.quantities import plain_numeral, plainly
 from lamsik.core.shapes.allowances import Allowance
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.body import Body
@@ -79,7 +80,7 @@ class Host:
                 low - 1e-9 <= self.solid_g_cm3 <= 9.0,
                 "material.solid_g_cm3",
                 self.solid_g_cm3,
-                f"allowed is {low:g} (the body's mean) to 9 g/cm³",
+                f"allowed is {plain_numeral(low, 'density')} (the body's mean) to {plainly(9.0, 'density')}",
             )
 
     @property
@@ -183,7 +184,7 @@ class Design:
         for group in ("hardware", "ballast", "layers", "allowances", "pours", "cavities", "trials"):
             keys = [row.key for row in getattr(self, group)]
             require(len(set(keys)) == len(keys), f"{group}.key", keys, "each key once")
-        length, reach = self.body.length_mm, f"allowed is 0 to {self.body.length_mm:g} mm"
+        length, reach = self.body.length_mm, f"allowed is 0 to {plainly(self.body.length_mm, 'length')}"
         for group in ("ballast", "cavities", "trials"):
             for row in getattr(self, group):
                 require(row.x_mm <= length, f"{group}.{row.key}.x_mm", row.x_mm, reach)

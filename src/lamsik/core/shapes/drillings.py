@@ -6,6 +6,7 @@ from math import cos, radians
 
 import numpy as np
 
+from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.ballast_holes import mouth_mm
 from lamsik.core.shapes.body import station, uncut
 from lamsik.core.shapes.clearance import Clearances, drill_for, pilot_mm
@@ -89,7 +90,8 @@ def _ballast(design: Design, table: Clearances) -> list[Row]:
         fits = (
             ""
             if spare >= room - 1e-9
-            else f"tight: {hole.slug.diameter_mm:g} mm metal wants {room:.1f} mm of room here"
+            else f"tight: {plainly(hole.slug.diameter_mm, 'length')} metal wants {said(room, 'length')}"
+            " of room here"
         )
         rows.append(
             (
@@ -99,7 +101,8 @@ def _ballast(design: Design, table: Clearances) -> list[Row]:
                 hole.drill_mm,
                 hole.depth_mm,
                 90.0,
-                f"{hole.each_g:.1f} g {hole.slug.name}{' in each of a pair' if hole.count > 1 else ''}",
+                f"{said(hole.each_g, 'mass', 1)}"
+                f" {hole.slug.name}{' in each of a pair' if hole.count > 1 else ''}",
                 fits,
                 hole.beside_mm,
             )
@@ -227,7 +230,8 @@ def slot_words(design: Design, table: Clearances) -> str:
     root = lip_root(design.body, lip)
     along = lip.inset_mm * cos(radians(lip.angle_deg))
     return (
-        f"Slot {lip.thickness_mm + room:.1f} mm wide for a {lip.thickness_mm:.1f} mm plate,"
-        f" {lip.inset_mm:.1f} mm deep ({along:.1f} mm along the body), {lip.angle_deg:.0f}° to the axis, from"
-        f" {root[0]:.1f} mm behind the nose, square to the middle plane."
+        f"Slot {said(lip.thickness_mm + room, 'length')} wide for a {said(lip.thickness_mm, 'length')} plate,"
+        f" {said(lip.inset_mm, 'length')} deep ({said(along, 'length')} along the body),"
+        f" {said(lip.angle_deg, 'angle', 0)} to the axis, from"
+        f" {said(root[0], 'length')} behind the nose, square to the middle plane."
     )

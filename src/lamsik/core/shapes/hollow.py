@@ -15,6 +15,7 @@ from annotated_types import MaxLen
 
 from lamsik.core.errors import Refused
 from lamsik.core.limits import Between, held
+from lamsik.core.quantities import said
 from lamsik.core.shapes.body import Body, uncut
 from lamsik.core.shapes.columns import Chart, Columns, Reach, reach_of
 from lamsik.core.shapes.curves import Array
@@ -229,7 +230,7 @@ def inside_columns(body: Body, wall_mm: float, breaks: tuple[float, ...] = ()) -
 @lru_cache(maxsize=32)
 def _too_thick(body: Body, wall_mm: float) -> Refused:
     most = min(body.depth_mm, body.width_mm) / 2
-    return Refused("shell.wall_mm", wall_mm, f"thinner than {most:.1f} mm, else it is solid")
+    return Refused("shell.wall_mm", wall_mm, f"thinner than {said(most, 'length')}, else it is solid")
 
 
 def _opened(body: Body, wall_mm: float) -> tuple[Reachable, tuple[float, float]]:

@@ -9,6 +9,7 @@ import numpy as np
 
 from lamsik.core.errors import require
 from lamsik.core.limits import Between, Key, Name, held
+from lamsik.core.quantities import plainly
 from lamsik.core.shapes.ballast_holes import BALLS, Slug
 from lamsik.core.shapes.body import Body, leaning, station
 from lamsik.core.shapes.hardware import Point
@@ -34,7 +35,12 @@ class PouredEnd:
 
     def __post_init__(self) -> None:
         held(self)
-        require(self.to_mm > self.from_mm, "to_mm", self.to_mm, f"further aft than {self.from_mm:g} mm")
+        require(
+            self.to_mm > self.from_mm,
+            "to_mm",
+            self.to_mm,
+            f"further aft than {plainly(self.from_mm, 'length')}",
+        )
 
 
 @dataclass(frozen=True)

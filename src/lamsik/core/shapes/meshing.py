@@ -13,6 +13,7 @@ from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
 
 from lamsik.core.errors import Refused, require
+from lamsik.core.quantities import plain_numeral, plainly, said
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array, Curve, share_of_phi
 from lamsik.core.shapes.polyhedra import measures
@@ -198,8 +199,8 @@ def measured(mesh: Mesh) -> MeshSize:
         require(
             least <= value <= most,
             name,
-            f"{value:.2f} mm",
-            f"allowed is {least:g} to {most:g} mm: is the unit right?",
+            said(value, "length", 2),
+            f"allowed is {plain_numeral(least, 'length')} to {plainly(most, 'length')}: is the unit right?",
         )
     placed = mesh.vertices - np.array([low[0], (low[1] + high[1]) / 2, (low[2] + high[2]) / 2])
     shares = Mesh(placed / np.array([length, width, depth]), mesh.faces)

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from lamsik.core.errors import Refused, require
+from lamsik.core.quantities import plain_numeral, plainly, said
 from lamsik.core.shapes.curves import Array, Curve, share_of_phi
 
 COUNTS = (9, 11, 13, 17, 21, 27, 35)
@@ -70,13 +71,14 @@ def lines_of(outline: Array) -> Lines:
     require(
         5.0 <= length <= 600.0,
         "outline.length",
-        f"{length:.1f} mm",
-        "allowed is 5 to 600 mm: check the unit or the scale",
+        said(length, "length"),
+        f"allowed is {plain_numeral(5.0, 'length')} to {plainly(600.0, 'length')}: check the unit or"
+        " the scale",
     )
     require(
         0.5 <= float(np.ptp(outline[:, 1])) <= 300.0,
         "outline.height",
-        f"{float(np.ptp(outline[:, 1])):.2f} mm",
+        said(float(np.ptp(outline[:, 1])), "length", 2),
         "allowed is 0.5 to 300 mm",
     )
     fine = np.linspace(0.0, np.pi, 301)

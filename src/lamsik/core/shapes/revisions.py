@@ -5,6 +5,7 @@ its before and after.
 from collections.abc import Callable
 
 from lamsik.core.paints.layers import CLEARS
+from lamsik.core.quantities import numeral, said
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Lip, Placement
@@ -31,10 +32,13 @@ def lip_words(lip: Lip | None) -> str:
     if lip is None:
         return "none"
     square = (
-        "square" if abs(lip.square_deg) < 0.05 else f"{lip.square_deg:+.1f}° out of square".replace("-", "−")
+        "square"
+        if abs(lip.square_deg) < 0.05
+        else f"{said(lip.square_deg, 'angle', sign=True)} out of square".replace("-", "−")
     )
     return (
-        f"{lip.width_mm:.1f} mm wide, {lip.length_mm:.1f} mm long, {lip.angle_deg:.0f}° to the axis, {square}"
+        f"{said(lip.width_mm, 'length')} wide, {said(lip.length_mm, 'length')} long,"
+        f" {said(lip.angle_deg, 'angle', 0)} to the axis, {square}"
     )
 
 
@@ -42,9 +46,11 @@ def tie_words(tie: Placement | None) -> str:
     """A line tie by where it is."""
     if tie is None:
         return "none"
-    place = {"nose": "on the nose", "tail": "on the tail", "lip": f"on the lip, {tie.x_mm:.1f} mm out"}.get(
-        tie.seat, f"on the {tie.seat}, {tie.x_mm:.1f} mm from the nose"
-    )
+    place = {
+        "nose": "on the nose",
+        "tail": "on the tail",
+        "lip": f"on the lip, {said(tie.x_mm, 'length')} out",
+    }.get(tie.seat, f"on the {tie.seat}, {said(tie.x_mm, 'length')} from the nose")
     return f"{place} ({tie.item.name})"
 
 
@@ -64,22 +70,28 @@ def _lips(before: Design, after: Design) -> list[str]:
         and abs(before.lip.x_mm - after.lip.x_mm) > 0.05
         and before.body.length_mm == after.body.length_mm
     ):
-        rows += [f"lip moved: {before.lip.x_mm:.1f} → {after.lip.x_mm:.1f} mm from the nose"]
+        rows += [
+            f"lip moved: {numeral(before.lip.x_mm, 'length')} → {said(after.lip.x_mm, 'length')} from"
+            " the nose"
+        ]
     return rows + _changed("line tie", tie_words(_tie(before)), tie_words(_tie(after)))
 
 
 def _body(before: Design, after: Design) -> list[str]:
     sizes = (
-        f"{d.body.length_mm:.1f} × {d.body.depth_mm:.1f} × {d.body.width_mm:.1f} mm" for d in (before, after)
+        f"{numeral(d.body.length_mm, 'length')} × {numeral(d.body.depth_mm, 'length')} ×"
+        f" {said(d.body.width_mm, 'length')}"
+        for d in (before, after)
     )
     rows = _changed("size", *sizes)
     shares = [_lines_of(d.body) for d in (before, after)]
     rows += ["lines changed"] if shares[0] != shares[1] else []
     exponents = (
-        f"{d.body.upper_exponent:.2f} above, {d.body.lower_exponent:.2f} below" for d in (before, after)
+        f"{said(d.body.upper_exponent, 'number')} above, {said(d.body.lower_exponent, 'number')} below"
+        for d in (before, after)
     )
     rows += _changed("section", *exponents) + _changed(
-        "made of", *(f"{d.host.name} {d.host.density_g_cm3:.3f} g/cm³" for d in (before, after))
+        "made of", *(f"{d.host.name} {said(d.host.density_g_cm3, 'density')}" for d in (before, after))
     )
     rows += _changed("joints", *(_joints(d) for d in (before, after)))
     rows += _changed("hollow", *(_hollow(d) for d in (before, after)))
@@ -107,7 +119,8 @@ def _lines_of(body: Body) -> tuple[object, ...]:
 def _joints(design: Design) -> str:
     hosts = dict(design.segment_hosts)
     rows = [
-        f"{j.kind} at {j.x_mm:.1f} mm, slant {j.slant_deg:.0f}°, kerf {j.kerf_mm:.1f} mm"
+        f"{j.kind} at {said(j.x_mm, 'length')}, slant {said(j.slant_deg, 'angle', 0)}, kerf"
+        f" {said(j.kerf_mm, 'length')}"
         for j in design.body.joints
     ]
     rows += [f"segment {key[1:]} in {host.name}" for key, host in hosts.items()]
@@ -120,7 +133,7 @@ def _hooks(before: Design, after: Design) -> list[str]:
 
     def others(design: Design) -> str:
         return ", ".join(
-            f"{p.item.name}{f' at {p.x_mm:.1f} mm' if p.seat == 'belly' and not p.hung_on else ''}"
+            p.item.name + (f" at {said(p.x_mm, 'length')}" if p.seat == "belly" and not p.hung_on else "")
             for p in design.hardware
             if p.item.kind not in ("hook", "line_tie")
         )
@@ -132,9 +145,13 @@ def _hooks(before: Design, after: Design) -> list[str]:
 
 def _ballast(before: Design, after: Design) -> list[str]:
     def holes(design: Design) -> str:
-        rows = [f"{h.mass_g:.1f} g {h.slug.name} at {h.x_mm:.1f} mm" for h in design.ballast]
-        rows += [f"{p.name} {p.from_mm:.1f} to {p.to_mm:.1f} mm" for p in design.pours]
-        rows += [f"{c.count} × {c.slug.name} at {c.x_mm:.1f} mm" for c in design.cavities]
+        rows = [
+            f"{said(h.mass_g, 'mass', 1)} {h.slug.name} at {said(h.x_mm, 'length')}" for h in design.ballast
+        ]
+        rows += [
+            f"{p.name} {numeral(p.from_mm, 'length')} to {said(p.to_mm, 'length')}" for p in design.pours
+        ]
+        rows += [f"{c.count} × {c.slug.name} at {said(c.x_mm, 'length')}" for c in design.cavities]
         return ", ".join(rows) or "none"
 
     return _changed("ballast", holes(before), holes(after))
@@ -155,7 +172,8 @@ def _wishes(before: Design, after: Design) -> list[str]:
     rows += ["allowances changed"] if before.allowances != after.allowances else []
     rows += ["trial weights changed"] if before.trials != after.trials else []
     was, now = (
-        f"{d.drag:.2f} ({d.drag_source})" if d.drag is not None else "the shop's" for d in (before, after)
+        f"{said(d.drag, 'number')} ({d.drag_source})" if d.drag is not None else "the shop's"
+        for d in (before, after)
     )
     return rows + _changed("C_d", was, now) + _changed("name", before.name, after.name)
 
@@ -167,5 +185,5 @@ def _hollow(design: Design) -> str:
     shell = design.shell
     if shell is None:
         return "no"
-    round_it = f", {shell.around_mm:.1f} mm round what sits in it" if shell.around_mm else ""
-    return f"{shell.wall_mm:.1f} mm wall{round_it}, {shell.fill} inside"
+    round_it = f", {said(shell.around_mm, 'length')} round what sits in it" if shell.around_mm else ""
+    return f"{said(shell.wall_mm, 'length')} wall{round_it}, {shell.fill} inside"

@@ -12,6 +12,7 @@ from scipy import ndimage
 from skimage import color, filters, measure, morphology, transform
 
 from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.quantities import said
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.outlining import Lines, lines_of
 
@@ -136,7 +137,7 @@ def trace(picture: NDArray[np.uint8], marks: Marks) -> Traced:
     if np.ptp(points[:, 0]) < 5.0:
         raise Refused(
             "outline",
-            f"{np.ptp(points[:, 0]):.1f} mm long",
+            f"{said(np.ptp(points[:, 0]), 'length')} long",
             "that is too small for a body: is the scale right?",
         )
     span = float(np.ptp(points[:, 0])) / max(float(np.ptp(pixels[:, 0])), float(np.ptp(pixels[:, 1])), 1.0)

@@ -9,6 +9,7 @@ from itertools import combinations
 
 import numpy as np
 
+from lamsik.core.quantities import numeral, plainly, said
 from lamsik.core.shapes.body import Body, uncut
 from lamsik.core.shapes.columns import Columns, reach_of
 from lamsik.core.shapes.design import Design
@@ -35,7 +36,7 @@ def unbuilt(design: Design) -> tuple[str, ...]:
         )
     )
     reasons += [
-        f"the pours from {a.from_mm:.0f} and from {b.from_mm:.0f} mm overlap"
+        f"the pours from {numeral(a.from_mm, 'length', 0)} and from {said(b.from_mm, 'length', 0)} overlap"
         for a, b in combinations(design.pours, 2)
         if a.from_mm < b.to_mm - 0.01 and b.from_mm < a.to_mm - 0.01
     ]
@@ -55,12 +56,13 @@ def _names(design: Design) -> dict[tuple[str, str], str]:
             HOLE,
             h.key,
         ): (
-            f"the {'pair of ' if h.count > 1 else ''}{h.drill_mm:g} mm hole{'s' if h.count > 1 else ''} at"
-            f" {h.x_mm:.0f} mm"
+            f"the {'pair of ' if h.count > 1 else ''}{plainly(h.drill_mm, 'length')}"
+            f" hole{'s' if h.count > 1 else ''} at"
+            f" {said(h.x_mm, 'length', 0)}"
         )
         for h in design.ballast
     }
-    rows |= {(CHAMBER, c.key): f"the chamber at {c.x_mm:.0f} mm" for c in design.cavities}
+    rows |= {(CHAMBER, c.key): f"the chamber at {said(c.x_mm, 'length', 0)}" for c in design.cavities}
     rows |= {(BORE, p.key): f"the bore for {p.item.name}" for p in design.hardware}
     return {**rows, ("plate", "lip"): "the lip’s slot"}
 

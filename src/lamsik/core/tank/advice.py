@@ -4,6 +4,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.ballast import Aim, aim_at, judged
@@ -42,28 +43,31 @@ def advise(design: Design, measured: Measured, bench: Bench, drag: float = DEFAU
         spare = base.lift_g - base.mass.mass_g - aim.net_g
         return Advice(
             None,
-            f"{cause}: it is {-spare:.1f} g too heavy for the wanted behaviour even without ballast. Smaller"
+            f"{cause}: it is {said(-spare, 'mass', 1)} too heavy for the wanted behaviour even without"
+            " ballast. Smaller"
             " hooks or a thinner clear coat.",
         )
     now = sum(hole.mass_g for hole in resized.ballast)
     if abs(now - was) < bench.slug_step_g / 2:
-        return Advice(None, f"{cause}: the planned {was:.1f} g of ballast still fits.")
+        return Advice(None, f"{cause}: the planned {said(was, 'mass', 1)} of ballast still fits.")
     places = "; ".join(
-        f"{hole.mass_g:.1f} g {hole.x_mm:.1f} mm from the nose, {hole.drill_mm:g} mm drill,"
-        f" {hole.depth_mm:.1f} mm deep"
+        f"{said(hole.mass_g, 'mass', 1)} {said(hole.x_mm, 'length')} from the nose,"
+        f" {plainly(hole.drill_mm, 'length')} drill,"
+        f" {said(hole.depth_mm, 'length')} deep"
         for hole in resized.ballast
     )
     if len(resized.ballast) == 1:
         first = resized.ballast[0]
         places = (
-            f"{first.drill_mm:g} mm drill, {first.depth_mm:.1f} mm deep, {first.x_mm:.1f} mm from the nose"
+            f"{plainly(first.drill_mm, 'length')} drill, {said(first.depth_mm, 'length')} deep,"
+            f" {said(first.x_mm, 'length')} from the nose"
         )
     use = (
-        f"a {now:.1f} g slug"
+        f"a {said(now, 'mass', 1)} slug"
         if len(resized.ballast) == 1
-        else f"{len(resized.ballast)} slugs of {now:.1f} g in all"
+        else f"{len(resized.ballast)} slugs of {said(now, 'mass', 1)} in all"
     )
-    return Advice(resized, f"{cause}: use {use} instead of {was:.1f} g ({places}).")
+    return Advice(resized, f"{cause}: use {use} instead of {said(was, 'mass', 1)} ({places}).")
 
 
 def host_surprise(design: Design, weighed: Budget) -> str:
@@ -71,10 +75,10 @@ def host_surprise(design: Design, weighed: Budget) -> str:
     assumed = next(p.mass_g for p in budget(design).parts if p.key == "host")
     actual = next(p.mass_g for p in weighed.parts if p.key == "host")
     delta = actual - assumed
-    label = f"{design.host.name} at {design.host.density_g_cm3:.2f}"
+    label = f"{design.host.name} at {said(design.host.density_g_cm3, 'density', 2)}"
     if abs(delta) < 0.05:
         return f"Blank as heavy as {label}"
-    return f"Blank {abs(delta):.1f} g {'heavier' if delta > 0 else 'lighter'} than {label}"
+    return f"Blank {said(abs(delta), 'mass', 1)} {'heavier' if delta > 0 else 'lighter'} than {label}"
 
 
 def resize(design: Design, base: Base, bench: Bench, aim: Aim) -> Design | None:
@@ -167,10 +171,12 @@ def _trim(design: Design, measured: Measured, drag: float) -> str:
         return "As weighed it is right on the wanted behaviour."
     if over > 0:
         return (
-            f"As weighed it lifts {over:.2f} g more than wanted: add {over:.2f} g under water, wire on the"
+            f"As weighed it lifts {said(over, 'mass')} more than wanted: add {said(over, 'mass')} under"
+            " water, wire on the"
             " hook shank or a heavier ring."
         )
     return (
-        f"As weighed it is {-over:.2f} g heavier than wanted: thinner clear, a smaller hook, or drill metal"
+        f"As weighed it is {said(-over, 'mass')} heavier than wanted: thinner clear, a smaller hook, or"
+        " drill metal"
         " out."
     )

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from lamsik.core.materials import METALS
+from lamsik.core.quantities import numeral, plainly, said
 from lamsik.core.shapes.ballast_holes import ROD, Slug
 from lamsik.core.shapes.hardware import Placement
 from lamsik.core.shapes.solid import solid
@@ -45,12 +46,13 @@ def binds(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> Bind:
     """
     needed = base.lift_g - base.mass.mass_g - net_g
     if needed <= 0:
-        return Bind(MASS, f"even without ballast it is {-needed:.2f} g too heavy", "")
+        return Bind(MASS, f"even without ballast it is {said(-needed, 'mass')} too heavy", "")
     off = nearest(base, net_g, pitch_deg, bench)
     by = (
         "no slug at hand fits anywhere"
         if off is None
-        else f"the nearest is {off[0]:+.2f} g and {off[1]:+.1f}° off".replace("-", "−")
+        else f"the nearest is {said(off[0], 'mass', sign=True)} and"
+        f" {said(off[1], 'angle', sign=True)} off".replace("-", "−")
     )
     for what, frees, changed, other in _changes(base, bench):
         bind = nearest(changed, net_g, pitch_deg, other)
@@ -76,7 +78,7 @@ def _changes(base: Base, bench: Bench) -> Iterator[tuple[str, str, Base, Bench]]
             wall = bench.wall_mm - less
             yield (
                 WALL,
-                f"a wall of {wall:g} mm instead of {bench.wall_mm:g} mm would do",
+                f"a wall of {plainly(wall, 'length')} instead of {plainly(bench.wall_mm, 'length')} would do",
                 base,
                 replace(bench, wall_mm=wall),
             )
@@ -94,7 +96,8 @@ def _changes(base: Base, bench: Bench) -> Iterator[tuple[str, str, Base, Bench]]
             others = tuple(p for p in design.hardware if p.key != placed.key)
             yield (
                 PLACE,
-                f"the {placed.item.name} at {placed.x_mm:.0f} mm is in the way: moved aside it would do",
+                f"the {placed.item.name} at {said(placed.x_mm, 'length', 0)} is in the way: moved aside"
+                " it would do",
                 _without(base, others),
                 bench,
             )
@@ -107,10 +110,11 @@ def _changes(base: Base, bench: Bench) -> Iterator[tuple[str, str, Base, Bench]]
     )
     if largest:
         wider = largest + 2.0
-        big = Slug(f"lead rod {wider:g} mm", ROD, "lead", METALS["lead"], wider)
+        big = Slug(f"lead rod {plainly(wider, 'length')}", ROD, "lead", METALS["lead"], wider)
         yield (
             MASS,
-            f"a thicker rod would do: lead of {wider:g} mm in a {wider:g} mm drill",
+            f"a thicker rod would do: lead of {plainly(wider, 'length')} in a"
+            f" {plainly(wider, 'length')} drill",
             base,
             replace(bench, slugs=(*bench.slugs, big), drills_mm=(*bench.drills_mm, wider)),
         )
@@ -119,7 +123,8 @@ def _changes(base: Base, bench: Bench) -> Iterator[tuple[str, str, Base, Bench]]
         density = base.host_g_cm3 * (1.0 - share)
         yield (
             MASS,
-            f"a lighter body would do: {density:.2f} g/cm³ instead of {base.host_g_cm3:.2f}",
+            f"a lighter body would do: {said(density, 'density', 2)} instead of"
+            f" {numeral(base.host_g_cm3, 'density', 2)}",
             _lighter(base, share),
             bench,
         )
@@ -146,5 +151,6 @@ def _without(base: Base, hardware: tuple[Placement, ...]) -> Base:
 def _tungsten(bench: Bench) -> tuple[Slug, ...]:
     sizes = sorted({slug.diameter_mm for slug in bench.slugs if slug.form == ROD})
     return tuple(
-        Slug(f"tungsten rod {size:g} mm", ROD, "tungsten", METALS["tungsten"], size) for size in sizes
+        Slug(f"tungsten rod {plainly(size, 'length')}", ROD, "tungsten", METALS["tungsten"], size)
+        for size in sizes
     )

@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 
+from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.solid import solid
 from lamsik.core.tank.ballast import aim_at
@@ -23,9 +24,12 @@ def why_none(
     base, aim = aim_at(design, base_of(design, measured), drag, bands, STEADY_HZ)
     spare = base.lift_g - base.mass.mass_g - aim.net_g
     if spare <= 0:
-        return f"Even without ballast it is {-spare:.2f} g too heavy for this. {_lighter(base, -spare)}"
+        return (
+            f"Even without ballast it is {said(-spare, 'mass')} too heavy for this. {_lighter(base, -spare)}"
+        )
     return (
-        f"{spare:.2f} g of ballast is wanted, but no slug at hand fits with {bench.wall_mm:g} mm of wall"
+        f"{said(spare, 'mass')} of ballast is wanted, but no slug at hand fits with"
+        f" {plainly(bench.wall_mm, 'length')} of wall"
         " left: smaller drills, denser metal or a thinner wall."
     )
 
@@ -59,14 +63,18 @@ def _lighter(base: Base, over_g: float) -> str:
     ways = (
         [
             f"{'foam' if base.design.host.construction == 'foam' else 'lighter wood'} of at most"
-            f" {density:.2f} g/cm³"
+            f" {said(density, 'density', 2)}"
         ]
         if density > 0.08
         else []
     )
-    ways += [f"hooks {over_g:.1f} g lighter in water (they pull {hooks:.1f} g now)"] if hooks > over_g else []
+    ways += (
+        [f"hooks {said(over_g, 'mass', 1)} lighter in water (they pull {said(hooks, 'mass', 1)} now)"]
+        if hooks > over_g
+        else []
+    )
     room_g = max(base.lift_g - base.mass.mass_g + over_g, 0.25 * base.lift_g)
-    ways.append(f"a body {100 * ((1 + over_g / room_g) ** (1 / 3) - 1):.0f} % larger")
+    ways.append(f"a body {said(100 * ((1 + over_g / room_g) ** (1 / 3) - 1), 'percent', 0)} larger")
     return f"Any of these would do: {', '.join(ways)}."
 
 

@@ -1,5 +1,6 @@
 """Ballast answers in words, as a maker would write them on the blank."""
 
+from lamsik.core.quantities import numeral, plainly, said, unit_of
 from lamsik.core.shapes.ballast_holes import BALLS, Hole
 from lamsik.core.shapes.inside import Cavity, PouredEnd, pour_volume_ml
 from lamsik.core.tank.ballast_base import Base
@@ -18,19 +19,22 @@ def says(
 def _poured(base: Base, pour: PouredEnd) -> str:
     volume, length = pour_volume_ml(base.design.body, pour)[0], base.design.body.length_mm
     end = (
-        f"rear {length - pour.from_mm:.1f} mm" if pour.to_mm > length - 0.1 else f"front {pour.to_mm:.1f} mm"
+        f"rear {said(length - pour.from_mm, 'length')}"
+        if pour.to_mm > length - 0.1
+        else f"front {said(pour.to_mm, 'length')}"
     )
     return (
-        f"{end} poured in {pour.name} ({pour.density_g_cm3:g} g/cm³): {volume:.2f} ml,"
-        f" {volume * pour.density_g_cm3:.1f} g"
+        f"{end} poured in {pour.name} ({plainly(pour.density_g_cm3, 'density')}): {said(volume, 'volume')},"
+        f" {said(volume * pour.density_g_cm3, 'mass', 1)}"
     )
 
 
 def _closed(cavity: Cavity) -> str:
     return (
-        f"{cavity.count} × {cavity.slug.name} in a closed chamber {cavity.bore_mm:.1f} mm wide and"
-        f" {cavity.length_mm:.1f} mm long, its middle {cavity.x_mm:.1f} mm from the nose and"
-        f" {cavity.up_mm:.1f} mm over the belly"
+        f"{cavity.count} × {cavity.slug.name} in a closed chamber {said(cavity.bore_mm, 'length')} wide and"
+        f" {said(cavity.length_mm, 'length')} long, its middle {said(cavity.x_mm, 'length')} from the"
+        " nose and"
+        f" {said(cavity.up_mm, 'length')} over the belly"
     )
 
 
@@ -42,13 +46,15 @@ def _drilled(holes: tuple[Hole, ...]) -> str:
         return f"{number} holes: {' and '.join(_one(hole) for hole in holes)}"
     if len({round(hole.mass_g, 3) for hole in holes}) > 1:
         each = " and ".join(
-            f"{_amount(hole)} at {hole.x_mm:.1f} mm, {hole.depth_mm:.1f} mm deep" for hole in holes
+            f"{_amount(hole)} at {said(hole.x_mm, 'length')}, {said(hole.depth_mm, 'length')} deep"
+            for hole in holes
         )
-        return f"{number} holes of {one.drill_mm:g} mm, {one.slug.name}: {each}"
+        return f"{number} holes of {plainly(one.drill_mm, 'length')}, {one.slug.name}: {each}"
     times = f"{number} holes, each " if number > 1 else ""
-    places = ", ".join(f"{hole.x_mm:.1f}" for hole in holes)
+    places = ", ".join(numeral(hole.x_mm, "length") for hole in holes)
     return (
-        f"{times}{_metal(one)} in a {one.drill_mm:g} mm hole, {one.depth_mm:.1f} mm deep, {places} mm from"
+        f"{times}{_metal(one)} in a {plainly(one.drill_mm, 'length')} hole,"
+        f" {said(one.depth_mm, 'length')} deep, {places} {unit_of('length')} from"
         " the nose"
     )
 
@@ -57,20 +63,24 @@ def _one(hole: Hole) -> str:
     """One hole, or a mirrored pair, by itself."""
     if hole.count > 1:
         return (
-            f"a pair of {hole.drill_mm:g} mm holes at {hole.x_mm:.1f} mm, {hole.beside_mm:.1f} mm to each"
-            f" side, {hole.depth_mm:.1f} mm deep, each {_metal(hole)}"
+            f"a pair of {plainly(hole.drill_mm, 'length')} holes at {said(hole.x_mm, 'length')},"
+            f" {said(hole.beside_mm, 'length')} to each"
+            f" side, {said(hole.depth_mm, 'length')} deep, each {_metal(hole)}"
         )
-    return f"{_metal(hole)} in a {hole.drill_mm:g} mm hole at {hole.x_mm:.1f} mm, {hole.depth_mm:.1f} mm deep"
+    return (
+        f"{_metal(hole)} in a {plainly(hole.drill_mm, 'length')} hole at {said(hole.x_mm, 'length')},"
+        f" {said(hole.depth_mm, 'length')} deep"
+    )
 
 
 def _amount(hole: Hole) -> str:
     """How much of a metal that is named already: grams, or balls."""
     balls = hole.slug.balls(hole.each_g) if hole.slug.form == BALLS else 0
-    return f"{balls} {'ball' if balls == 1 else 'balls'}" if balls else f"{hole.each_g:.1f} g"
+    return f"{balls} {'ball' if balls == 1 else 'balls'}" if balls else said(hole.each_g, "mass", 1)
 
 
 def _metal(hole: Hole) -> str:
     if hole.slug.form == BALLS:
         balls = hole.slug.balls(hole.each_g)
         return f"{balls} × {hole.slug.name}" if balls > 1 else hole.slug.name
-    return f"{hole.each_g:.1f} g {hole.slug.name}"
+    return f"{said(hole.each_g, 'mass', 1)} {hole.slug.name}"

@@ -8,6 +8,7 @@ from math import cos, radians
 import numpy as np
 from numpy.typing import NDArray
 
+from lamsik.core.quantities import said
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.body import Body, station, uncut
 from lamsik.core.shapes.columns import reach_of
@@ -270,7 +271,7 @@ def troubles(design: Design, hole: Hole, wall_mm: float) -> tuple[str, ...]:
     if wall <= 0:
         troubled.append("breaks out of the body")
     elif wall < wall_mm - 1e-9:
-        troubled.append(f"leaves only {wall:.1f} mm of wall")
+        troubled.append(f"leaves only {said(wall, 'length')} of wall")
     if not clear_of_hardware(design, np.array([hole.x_mm]), hole.drill_mm)[0]:
         troubled.append(f"runs into {_what_is_at(design, hole)}")
     if not below_wire(design, np.array([hole.x_mm]), hole.depth_mm)[0]:
@@ -280,7 +281,7 @@ def troubles(design: Design, hole: Hole, wall_mm: float) -> tuple[str, ...]:
         troubled.append("runs into another hole")
     gain = net_added_g(hole, design.host.density_g_cm3)
     if hole.mass_g > 0 and gain <= 0:
-        troubled.append(f"takes out {-gain:.2f} g more than it puts in: it makes the bait lighter")
+        troubled.append(f"takes out {said(-gain, 'mass')} more than it puts in: it makes the bait lighter")
     return tuple(troubled)
 
 
@@ -346,12 +347,14 @@ def cavity_troubles(design: Design, cavity: Cavity, wall_mm: float) -> tuple[str
     if wall <= 0:
         troubled.append("breaks out of the body")
     elif wall < wall_mm - 1e-9:
-        troubled.append(f"leaves only {wall:.1f} mm of wall")
+        troubled.append(f"leaves only {said(wall, 'length')} of wall")
     ends = [(c.x_mm - c.length_mm / 2, c.x_mm + c.length_mm / 2, c.key) for c in design.cavities]
     low, high = cavity.x_mm - cavity.length_mm / 2, cavity.x_mm + cavity.length_mm / 2
     if any(key != cavity.key and a < high and low < b for a, b, key in ends):
         troubled.append("runs into another cavity")
     gain = cavity.mass_g - design.host.density_g_cm3 * cavity.volume_ml
     if gain <= 0:
-        troubled.append(f"takes out {-gain:.2f} g more than its balls weigh: it makes the bait lighter")
+        troubled.append(
+            f"takes out {said(-gain, 'mass')} more than its balls weigh: it makes the bait lighter"
+        )
     return tuple(troubled)

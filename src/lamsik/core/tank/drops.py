@@ -12,6 +12,7 @@ import numpy as np
 from scipy.optimize import brentq
 
 from lamsik.core.errors import finite_between, require
+from lamsik.core.quantities import said
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.quadrature import gauss_panels, sections
 from lamsik.core.tank.motion import GRAVITY
@@ -104,7 +105,8 @@ def drag_from(drop: Drop, body: Moving, net_g: float) -> float:
         drop.seconds > free * 1.001,
         "seconds",
         drop.seconds,
-        f"more than {free:.2f} s: it cannot be quicker than without any drag; check way, time and the"
+        f"more than {said(free, 'seconds', 2)}: it cannot be quicker than without any drag; check way,"
+        " time and the"
         " weighed net",
     )
 

@@ -1,8 +1,8 @@
 """What the Tank shows of a design: mass, attitude, verdict; quick while dragging, settled at rest."""
 
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
+from lamsik.core.quantities import kept_as_said
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point, seat_point
 from lamsik.core.shapes.needs import Need, missing
@@ -98,7 +98,7 @@ def drag(
     return _outcome(design, mass, (floating,) if floating else (), rules, settled=False)
 
 
-@lru_cache(maxsize=24)
+@kept_as_said(24)
 def settle(design: Design, measured: Measured = NOTHING, rules: Rules = STANDARD) -> Outcome:
     """The full evaluation at rest: every stable position at full accuracy.
 

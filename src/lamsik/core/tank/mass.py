@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from lamsik.core.errors import finite_between, require
+from lamsik.core.quantities import said
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point
@@ -210,7 +211,8 @@ def _spread(
     if variance <= 0:
         if abs(delta) > max(4 * sd, 0.1):
             doubts.append(
-                f"{surplus.stage}: the scale differs by {delta:+.2f} g from parts that are all weighed;"
+                f"{surplus.stage}: the scale differs by {said(delta, 'mass', sign=True)} from parts that"
+                " are all weighed;"
                 " weigh again"
             )
         return parts, density

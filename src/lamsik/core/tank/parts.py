@@ -7,6 +7,7 @@ import numpy as np
 from lamsik.core.materials import METALS
 from lamsik.core.paints.layers import CLEARS, COLOURS, GROUNDS, SEALS, laid
 from lamsik.core.paints.paint import BOTH, RIGHT
+from lamsik.core.quantities import said
 from lamsik.core.shapes.allowances import CLEAR, GLUE, HOOKS, PAINT, STAGE
 from lamsik.core.shapes.ballast_holes import hole_height_mm, slug_height_mm
 from lamsik.core.shapes.design import Design
@@ -150,7 +151,7 @@ def _shell_parts(design: Design, space: Space) -> list[Part]:
         _cut(
             design,
             "shell",
-            f"hollow, wall {shell.wall_mm:.1f} mm",
+            f"hollow, wall {said(shell.wall_mm, 'length')}",
             less(space.hollow, space.walls),
             solid(design.body).centroid_mm,
             "carved",
@@ -182,7 +183,7 @@ def _ballast_parts(design: Design, space: Space) -> list[Part]:
         rows.append(
             Part(
                 f"slug:{hole.key}",
-                f"{hole.slug.name}, {hole.mass_g:.1f} g",
+                f"{hole.slug.name}, {said(hole.mass_g, 'mass', 1)}",
                 "ballasted",
                 hole.mass_g,
                 0.02 * hole.mass_g + 0.02,

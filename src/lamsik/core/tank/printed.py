@@ -5,6 +5,7 @@ and whether hinges last.
 from dataclasses import dataclass, replace
 
 from lamsik.core.materials import METALS
+from lamsik.core.quantities import said
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.joints import HINGE, Joint
 from lamsik.core.tank.mass import Measured, budget
@@ -56,7 +57,8 @@ def sink_words(design: Design, rows: tuple[FilledPrint, ...]) -> str:
     if len(light) == len(rows):
         best = rows[-1]
         return (
-            f"Too light to sink with any metal: even {best.metal} leaves it {best.net_g:.1f} g of lift."
+            f"Too light to sink with any metal: even {best.metal} leaves it {said(best.net_g, 'mass', 1)}"
+            " of lift."
             " Before printing, make the chamber larger or the body smaller."
         )
     return (

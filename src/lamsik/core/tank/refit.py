@@ -4,6 +4,7 @@ again.
 
 from dataclasses import dataclass
 
+from lamsik.core.quantities import said
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.advice import resize
 from lamsik.core.tank.ballast import aim_at, search, with_answer
@@ -59,7 +60,10 @@ def _also(outcome: Outcome) -> str:
         return "With its skin pierced it would sink: solid wood or closed foam would not."
     if design.want.roll not in ("any", nature(rolls, outcome.rules.steady_hz)):
         way = "lower" if design.want.roll == "steady" else "higher"
-        return f"It rolls back at {rolls:.1f} Hz, and you want it {design.want.roll}: carry the metal {way}."
+        return (
+            f"It rolls back at {said(rolls, 'frequency')}, and you want it {design.want.roll}: carry"
+            f" the metal {way}."
+        )
     return ""
 
 
@@ -97,9 +101,9 @@ def _anew(outcome: Outcome, bench: Bench, wrong: str) -> Refit:
 def _wrong(off_g: float, tilt_deg: float) -> str:
     parts = []
     if abs(off_g) > 1e-9:
-        parts.append(f"{abs(off_g):.2f} g too {'light' if off_g > 0 else 'heavy'} for what you want")
+        parts.append(f"{said(abs(off_g), 'mass')} too {'light' if off_g > 0 else 'heavy'} for what you want")
     if abs(tilt_deg) > CLOSE_DEG:
-        parts.append(f"{abs(tilt_deg):.0f}° too far nose {'up' if tilt_deg > 0 else 'down'}")
+        parts.append(f"{said(abs(tilt_deg), 'angle', 0)} too far nose {'up' if tilt_deg > 0 else 'down'}")
     return f"It is {' and '.join(parts)}."
 
 
@@ -107,14 +111,14 @@ def _to_do(before: Design, after: Design) -> str:
     rows = []
     for was, now in zip(before.ballast, after.ballast, strict=True):
         grams = (
-            f"{now.mass_g:.1f} g instead of {was.mass_g:.1f} g"
+            f"{said(now.mass_g, 'mass', 1)} instead of {said(was.mass_g, 'mass', 1)}"
             if abs(now.mass_g - was.mass_g) > 1e-6
-            else f"the {now.mass_g:.1f} g"
+            else f"the {said(now.mass_g, 'mass', 1)}"
         )
         place = (
-            f"at {now.x_mm:.1f} mm instead of {was.x_mm:.1f} mm"
+            f"at {said(now.x_mm, 'length')} instead of {said(was.x_mm, 'length')}"
             if abs(now.x_mm - was.x_mm) > 1e-6
-            else f"at {now.x_mm:.1f} mm"
+            else f"at {said(now.x_mm, 'length')}"
         )
         rows.append(f"{grams} {place}")
     return f"Make it {'; '.join(rows)}."

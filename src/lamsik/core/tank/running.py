@@ -18,6 +18,7 @@ from scipy.optimize import brentq, minimize_scalar
 
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.materials import METALS
+from lamsik.core.quantities import plainly
 from lamsik.core.shapes.body import side_outline
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
@@ -425,24 +426,36 @@ def _variants(design: Design, tow: Tow) -> list[tuple[str, Design, Tow]]:
                 tow,
             ),
             (
-                "Lip trimmed by 2 mm in length",
+                f"Lip trimmed by {plainly(2.0, 'length')} in length",
                 replace(design, lip=replace(lip, length_mm=max(lip.length_mm - 2, 2))),
                 tow,
             ),
             (
-                "Lip trimmed by 2 mm in width",
+                f"Lip trimmed by {plainly(2.0, 'length')} in width",
                 replace(design, lip=replace(lip, width_mm=max(lip.width_mm - 2, 2))),
                 tow,
             ),
         ]
-        rows += [("Tie on the lip, 4 mm out", _tied_on_lip(design, 4.0), tow)] if lip.length_mm > 6 else []
+        rows += (
+            [(f"Tie on the lip, {plainly(4.0, 'length')} out", _tied_on_lip(design, 4.0), tow)]
+            if lip.length_mm > 6
+            else []
+        )
     thick = replace(tow, line=replace(tow.line, diameter_mm=tow.line.diameter_mm * 1.25))
     return [
         *rows,
         ("Line a quarter thicker", design, thick),
         ("Half as fast again", design, replace(tow, speed_m_s=min(tow.speed_m_s * 1.5, 8.0))),
-        ("10 m more line out", design, replace(tow, line_out_m=min(tow.line_out_m + 10, 400.0))),
-        ("A 5 g lead at the bait", design, replace(tow, lead_g=min(tow.lead_g + 5.0, 500.0))),
+        (
+            f"{plainly(10.0, 'distance')} more line out",
+            design,
+            replace(tow, line_out_m=min(tow.line_out_m + 10, 400.0)),
+        ),
+        (
+            f"A {plainly(5.0, 'mass')} lead at the bait",
+            design,
+            replace(tow, lead_g=min(tow.lead_g + 5.0, 500.0)),
+        ),
         ("Rod tip at the water", design, replace(tow, rod_m=0.0)),
     ]
 

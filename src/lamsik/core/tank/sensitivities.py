@@ -9,6 +9,7 @@ import numpy as np
 from scipy.optimize import brentq
 
 from lamsik.core.paints.layers import CLEARS, SEALS, begun
+from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.ballast_holes import BALLS
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Item
@@ -151,7 +152,7 @@ def _ballast_steps(design: Design) -> list[tuple[str, str, Design]]:
     first = max(design.ballast, key=lambda hole: hole.mass_g)
     if rods:
         more = {hole.key: hole.mass_g / whole if whole else 1 / len(rods) for hole in rods}
-        says = "1 g more ballast"
+        says = f"{plainly(1.0, 'mass')} more ballast"
     else:
         more, says = (
             {first.key: first.count * first.slug.ball_g},
@@ -162,7 +163,7 @@ def _ballast_steps(design: Design) -> list[tuple[str, str, Design]]:
     further = tuple(replace(hole, x_mm=min(hole.x_mm + 1.0, length)) for hole in design.ballast)
     return [
         ("gram", says, replace(design, ballast=heavier)),
-        ("shift", "Ballast 1 mm further aft", replace(design, ballast=further)),
+        ("shift", f"Ballast {plainly(1.0, 'length')} further aft", replace(design, ballast=further)),
     ]
 
 
@@ -203,7 +204,7 @@ def _water_steps(design: Design) -> list[tuple[str, str, Design]]:
     return [
         (
             "warm",
-            f"Water {warmer - water.temperature_c:.0f} °C warmer",
+            f"Water {said(warmer - water.temperature_c, 'warming')} warmer",
             replace(design, water=_moved(water, warmer, water.salinity_psu)),
         ),
         ("salt", name, replace(design, water=_moved(water, water.temperature_c, salt))),
@@ -224,7 +225,7 @@ def _host_steps(design: Design) -> list[tuple[str, str, Design]]:
     return [
         (
             "host",
-            f"A heavier stick of {host.name} (+ {host.spread_g_cm3:.3f} g/cm³)",
+            f"A heavier stick of {host.name} (+ {said(host.spread_g_cm3, 'density')})",
             replace(design, host=heavier),
         )
     ]

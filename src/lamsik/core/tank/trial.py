@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from lamsik.core.errors import require
+from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.ballast_holes import BALLS, Hole
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Design
@@ -118,15 +119,18 @@ def _differences(base: Base, tub: TubState, answer: Answer) -> tuple[str, ...]:
     steadier = "livelier" if bg < bg_mm(tub.hanging) else "steadier"
     return (
         (
-            f"Outside, the {tub.air_g:.2f} g pull with {tub.pull_g:.2f} g in water: the metal pushes"
-            f" {outside:.2f} g of water aside itself."
+            f"Outside, the {said(tub.air_g, 'mass')} pull with {said(tub.pull_g, 'mass')} in water: the"
+            " metal pushes"
+            f" {said(outside, 'mass')} of water aside itself."
         ),
         (
-            f"Inside it pushes nothing more aside, but its hole costs {wood:.2f} g of the body and takes"
-            f" {filler:.2f} g of filler: so {answer.mass_g:.2f} g of metal."
+            f"Inside it pushes nothing more aside, but its hole costs {said(wood, 'mass')} of the body"
+            " and takes"
+            f" {said(filler, 'mass')} of filler: so {said(answer.mass_g, 'mass')} of metal."
         ),
         (
-            f"B lies {bg:.1f} mm over G then, {bg_mm(tub.hanging):.1f} mm with the weights outside: it will"
+            f"B lies {said(bg, 'length')} over G then, {said(bg_mm(tub.hanging), 'length')} with the"
+            " weights outside: it will"
             f" roll back {steadier}."
         ),
     )
@@ -149,22 +153,25 @@ def _why_none(base: Base, aim: Aim, bench: Bench) -> str:
     hole = Hole("b1", slug, total, 0.0, drill, bench.cover_mm, bench.filler_g_cm3)
     if net_added_g(hole, base.host_g_cm3) <= 0:
         return (
-            f"{total:.2f} g of {slug.metal} would need a hole that takes out more than it puts in: denser"
+            f"{said(total, 'mass')} of {slug.metal} would need a hole that takes out more than it puts"
+            " in: denser"
             " metal, or a slug let in from outside."
         )
     x = place_mm(base, [hole], [0.0], aim.pitch_deg)
     if not 0.05 * length < x < 0.95 * length:
         where = (
-            f"{-x:.0f} mm ahead of the nose"
+            f"{said(-x, 'length', 0)} ahead of the nose"
             if x < 0
-            else f"{x:.0f} mm from the nose on a body of {length:.0f} mm"
+            else f"{said(x, 'length', 0)} from the nose on a body of {said(length, 'length', 0)}"
         )
         return (
-            f"No place inside does it: {total:.1f} g would have to sit {where}. Leave the weight outside, or"
+            f"No place inside does it: {said(total, 'mass', 1)} would have to sit {where}. Leave the"
+            " weight outside, or"
             " share it over two places."
         )
-    room = f"no hole there leaves {bench.wall_mm:g} mm of wall or keeps clear of the hangers"
+    room = f"no hole there leaves {plainly(bench.wall_mm, 'length')} of wall or keeps clear of the hangers"
     return (
-        f"{total:.1f} g would have to sit {x:.0f} mm from the nose, and {room}: smaller drills or denser"
+        f"{said(total, 'mass', 1)} would have to sit {said(x, 'length', 0)} from the nose, and {room}:"
+        " smaller drills or denser"
         " metal."
     )

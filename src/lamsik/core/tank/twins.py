@@ -13,6 +13,7 @@ import numpy as np
 from lamsik.core.materials import BODY_MATERIALS, Material
 from lamsik.core.mixes.filler import MICROSPHERE_G_CM3, RESIN_G_CM3, Filling, filling_for
 from lamsik.core.paints.layers import SEALS
+from lamsik.core.quantities import said
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design, host_of
@@ -49,7 +50,7 @@ class Sameness:
     """
 
     name: str
-    unit: str
+    quantity: str
     target: float
     reached: float
     tolerance: float
@@ -197,7 +198,8 @@ def _shifted(design: Design, moment: Array) -> Design:
 def _says(material: Material, density: float, filling: Filling | None) -> str:
     if filling is not None and not filling.mixes:
         return (
-            f"no resin mix is so light: {100 * filling.volume_share:.0f} % microspheres by volume would be"
+            f"no resin mix is so light: {said(100 * filling.volume_share, 'percent', 0)} microspheres by"
+            " volume would be"
             " needed, and spheres pack to 62 %"
         )
     if filling is not None:
@@ -205,21 +207,25 @@ def _says(material: Material, density: float, filling: Filling | None) -> str:
             "; hard to pour, above some 42 % the mix no longer runs into thin parts" if filling.stiff else ""
         )
         return (
-            f"{100 * filling.mass_share:.1f} % microspheres by mass ({100 * filling.volume_share:.0f} % by"
+            f"{said(100 * filling.mass_share, 'percent')} microspheres by mass"
+            f" ({said(100 * filling.volume_share, 'percent', 0)} by"
             f" volume){stiff}"
         )
     if material.kind == "cast":
-        return f"{density:.2f} g/cm³ is more than plain resin: metal powder in the mix, or less ballast"
+        return (
+            f"{said(density, 'density', 2)} is more than plain resin: metal powder in the mix, or less"
+            " ballast"
+        )
     if material.kind == "foam":
-        return f"foam of {density:.2f} g/cm³ ({1000 * density:.0f} g/l)"
+        return f"foam of {said(density, 'density', 2)}"
     if material.kind == "print":
         part = 100 * density / material.density_g_cm3
         return (
-            f"walls and infill at {part:.0f} % of solid"
+            f"walls and infill at {said(part, 'percent', 0)} of solid"
             if part <= 100
             else "heavier than a solid print: more ballast metal instead"
         )
-    return f"a stick of {density:.2f} g/cm³"
+    return f"a stick of {said(density, 'density', 2)}"
 
 
 def fidelity(
@@ -233,13 +239,13 @@ def fidelity(
     """A prototype against its target: mass, net, place and height of G, roll, each with its tolerance."""
     t, f = target.budget, twin_outcome.budget
     return (
-        Sameness("Mass", "g", t.mass_g, f.mass_g, t.mass_g * mass_percent / 100),
-        Sameness("Net lift", "g", target.verdict.net_g, twin_outcome.verdict.net_g, net_g),
-        Sameness("G from the nose", "mm", t.g_mm[0], f.g_mm[0], g_mm),
-        Sameness("Height of G", "mm", t.g_mm[2], f.g_mm[2], g_mm),
+        Sameness("Mass", "mass", t.mass_g, f.mass_g, t.mass_g * mass_percent / 100),
+        Sameness("Net lift", "mass", target.verdict.net_g, twin_outcome.verdict.net_g, net_g),
+        Sameness("G from the nose", "length", t.g_mm[0], f.g_mm[0], g_mm),
+        Sameness("Height of G", "length", t.g_mm[2], f.g_mm[2], g_mm),
         Sameness(
             "Roll recovery",
-            "Hz",
+            "frequency",
             target.roll.frequency_hz,
             twin_outcome.roll.frequency_hz,
             target.roll.frequency_hz * roll_percent / 100,

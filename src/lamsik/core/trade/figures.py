@@ -80,7 +80,7 @@ FIGURES: Mapping[str, tuple[UsualFigure, ...]] = {
         UsualFigure("squeeze_percent", "A soft bait is squeezed by", 50.0, "percent", 0.0, 95.0),
         UsualFigure("shank_mm", "Across a hook shank cast in", 1.2, "length", 0.2, 10.0),
     ),
-    "heat": (UsualFigure("margin_c", "Margin under the limit", MARGIN_C, "temperature", 0.0, 100.0),),
+    "heat": (UsualFigure("margin_c", "Margin under the limit", MARGIN_C, "warming", 0.0, 100.0),),
 }
 """By the setting they are kept in."""
 

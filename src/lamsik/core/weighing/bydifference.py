@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from math import hypot
 
 from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.quantities import plainly, said
 from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import converted_lift
 
@@ -61,13 +62,15 @@ def capacities(
         finite_between(name, reading, 0.0, 1e5, "g")
         carried = sinker_g - reading
         if carried < 0:
-            raise Refused(name, reading, f"at most the sinker's own {sinker_g:g} g: a float pulls up")
+            raise Refused(
+                name, reading, f"at most the sinker's own {plainly(sinker_g, 'mass')}: a float pulls up"
+            )
         if before is not None and carried < before[1] - 2 * sd_g - 1e-9:
             raise Refused(
                 name,
                 reading,
-                f"pulled further down it carries more: {name} gives {carried:.2f} g, {before[0]} gave"
-                f" {before[1]:.2f} g",
+                f"pulled further down it carries more: {name} gives {said(carried, 'mass')}, {before[0]} gave"
+                f" {said(before[1], 'mass')}",
             )
         before = (name, carried)
         try:

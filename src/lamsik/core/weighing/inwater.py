@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from math import hypot, pi
 
 from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.quantities import plainly
 from lamsik.core.water import Water
 
 AIR_G_CM3 = 0.0012
@@ -35,7 +36,7 @@ class InWater:
             self.air_g - self.water_g > 1e-6,
             "mass in water",
             self.water_g,
-            f"less than in air, {self.air_g:g} g: it displaces some water",
+            f"less than in air, {plainly(self.air_g, 'mass')}: it displaces some water",
         )
 
     @property
@@ -65,7 +66,10 @@ def with_sinker(both_g: float, sinker_g: float) -> float:
     """
     require(sinker_g > 0, "sinker in water", sinker_g, "more than 0 g")
     require(
-        both_g >= 0, "both in water", both_g, "0 g or more: the sinker must hold it under; take a heavier one"
+        both_g >= 0,
+        "both in water",
+        both_g,
+        "nothing or more: the sinker must hold it under; take a heavier one",
     )
     return both_g - sinker_g
 

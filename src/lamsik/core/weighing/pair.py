@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from math import hypot
 
 from lamsik.core.errors import Refused, require
+from lamsik.core.quantities import said
 from lamsik.core.water import Water
 from lamsik.core.weighing.instrument import can_tell
 from lamsik.core.weighing.inwater import InWater, converted_lift, mass_in, mass_in_sd
@@ -102,9 +103,12 @@ def _margin(bearer: Bearer, load: InWater, water: Water) -> Margin:
     )
     certain = can_tell(margin, sd)
     if not certain:
-        says = f"too near to tell: {margin:+.2f} g is within ± {2 * sd:.2f} g of these scales and this water"
+        says = (
+            f"too near to tell: {said(margin, 'mass', sign=True)} is within ± {said(2 * sd, 'mass')}"
+            " of these scales and this water"
+        )
     elif margin > 0:
-        says = f"carries it with {margin:.2f} g to spare"
+        says = f"carries it with {said(margin, 'mass')} to spare"
     else:
-        says = f"goes under: {-margin:.2f} g too much"
+        says = f"goes under: {said(-margin, 'mass')} too much"
     return Margin(water, margin, sd, certain, says.replace("-", "−"))

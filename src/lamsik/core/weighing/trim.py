@@ -5,6 +5,7 @@ from math import pi
 
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.materials import METALS
+from lamsik.core.quantities import plainly, said
 from lamsik.core.water import Water
 
 OUTSIDE, INSIDE = "outside", "inside"
@@ -64,7 +65,9 @@ def cut_mm(mass_g: float, length_mm: float, wanted_g: float) -> float:
     finite_between("slug length", length_mm, 0.1, 1000.0, "mm")
     if not 0 < wanted_g <= mass_g:
         raise Refused(
-            "wanted mass", wanted_g, f"more than 0 and at most {mass_g:g} g: what is gone does not come back"
+            "wanted mass",
+            wanted_g,
+            f"more than 0 and at most {plainly(mass_g, 'mass')}: what is gone does not come back",
         )
     return length_mm * (1.0 - wanted_g / mass_g)
 
@@ -88,8 +91,10 @@ def next_cut(mass_g: float, wanted_g: float, step_g: float) -> NextCut:
     finite_between("step", step_g, 1e-4, 100.0, "g")
     over = mass_g - wanted_g
     if over < -step_g / 2:
-        return NextCut(0.0, True, f"{-over:.2f} g too light now: use it where less is wanted")
+        return NextCut(0.0, True, f"{said(-over, 'mass')} too light now: use it where less is wanted")
     if over <= step_g:
         return NextCut(0.0, True, "that is it, as near as the scale can tell")
     take = 0.75 * over if over > 3 * step_g else over / 2
-    return NextCut(take, False, f"{over:.2f} g over: take off about {take:.2f} g, then weigh again")
+    return NextCut(
+        take, False, f"{said(over, 'mass')} over: take off about {said(take, 'mass')}, then weigh again"
+    )

@@ -1,6 +1,6 @@
 """A sheet-metal blade as a document; as a file, format `lamsik-blade`, also carried by its DXF."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Annotated, Any, TypeGuard
 
 from lamsik.core.errors import require, rule
@@ -8,7 +8,7 @@ from lamsik.core.shapes.blades import SNAPS, STARTING_BLADE, Blade
 from lamsik.documents.document_schema import DocumentSchema, with_frame
 from lamsik.documents.engine import Kind
 from lamsik.documents.rows import Document
-from lamsik.documents.schemas import Const
+from lamsik.documents.schemas import TYPED, Const, Raw
 from lamsik.documents.values import core_of, with_core
 
 FORMAT, VERSION = "lamsik-blade", 1
@@ -16,10 +16,11 @@ FORMAT, VERSION = "lamsik-blade", 1
 
 @dataclass(frozen=True)
 class BladeDocument(Blade):
-    """A blade document of this version: a blade."""
+    """A blade document of this version: a blade, and the texts typed."""
 
     format: Annotated[str, Const(FORMAT)] = FORMAT
     version: Annotated[int, Const(VERSION)] = VERSION
+    typed: Annotated[dict[str, str], Raw(TYPED)] = field(default_factory=dict)
 
 
 BLADE_SCHEMA = DocumentSchema(
@@ -27,14 +28,14 @@ BLADE_SCHEMA = DocumentSchema(
     BladeDocument,
     FORMAT,
     VERSION,
-    ("BladeDocument.source", "BladeDocument.source_note"),
+    ("BladeDocument.source", "BladeDocument.source_note", "BladeDocument.typed"),
     raised=with_frame(FORMAT, VERSION),
 )
 
 
 def content_of(blade: Blade) -> Document:
     """The blade as it is kept."""
-    return with_core({"format": FORMAT, "version": VERSION}, blade)
+    return with_core({"format": FORMAT, "version": VERSION, "typed": {}}, blade)
 
 
 def blade_of(content: Document) -> Blade:

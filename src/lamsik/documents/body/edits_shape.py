@@ -5,9 +5,9 @@ from dataclasses import asdict
 
 import numpy as np
 
-from lamsik.core import units
 from lamsik.core.errors import Refused, Within, finite_between, named, rule
 from lamsik.core.materials import BODY_MATERIALS, body_material
+from lamsik.core.quantities import read_measure
 from lamsik.core.shapes.body import Body, station
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.curves import phi_of_share
@@ -55,9 +55,7 @@ def _point(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
 def _given(edit: Edit, name: str, now_mm: float) -> float:
     """A coordinate of a point [mm]: dragged as a number, typed as text, or as it is."""
     if isinstance(edit.get(f"{name}_text"), str):
-        return units.parse(
-            edit[f"{name}_text"], "length", name, "in" if edit.get("unit") == "in" else "mm"
-        ).value
+        return read_measure(edit[f"{name}_text"], "length", name)
     return finite_between(f"{name}_mm", edit.get(f"{name}_mm", now_mm), -1e4, 1e4, "mm")
 
 
@@ -178,18 +176,15 @@ def _resize(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     size.
     """
     by, text, design = word(edit, "by"), word(edit, "text"), to_design(document)
-    unit = "in" if edit.get("unit") == "in" else "mm"
     if by == "length":
-        length = finite_between("scale", units.parse(text, "length", "scale", unit).value, 5.0, 600.0, "mm")
+        length = finite_between("scale", read_measure(text, "length", "scale"), 5.0, 600.0, "mm")
         grown = scaled(design, length / design.body.length_mm)
     elif by == "factor":
-        grown = scaled(
-            design, finite_between("scale", units.parse(text, "number", "scale").value, 0.05, 20.0)
-        )
+        grown = scaled(design, finite_between("scale", read_measure(text, "number", "scale"), 0.05, 20.0))
     elif by == "volume":
         grown = to_volume(
             design,
-            finite_between("scale", units.parse(text, "volume", "scale", "ml").value, 0.05, 20_000.0, "ml"),
+            finite_between("scale", read_measure(text, "volume", "scale"), 0.05, 20_000.0, "ml"),
         )
     else:
         raise Refused("by", by, named(("length", "factor", "volume")))

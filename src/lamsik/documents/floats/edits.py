@@ -7,13 +7,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lamsik.core import units
 from lamsik.core.errors import Refused, finite_between, named, one_of, require, rule
 from lamsik.core.floats.design import Float, Mark
 from lamsik.core.floats.inverse import carried_mm, sized
 from lamsik.core.floats.parts import KINDS, FloatPart, profile
 from lamsik.core.floats.shotting import ShotTable
 from lamsik.core.materials import BODY_MATERIALS, METALS
+from lamsik.core.quantities import read_measure
 from lamsik.core.water import Water
 from lamsik.documents.adding import adding, between_neighbours, index_of, taking, without_point
 from lamsik.documents.engine import Kind, Reference
@@ -210,7 +210,7 @@ def _material(document: Document, edit: Edit, shop: Shop) -> Document:
 
 def _size(document: Document, edit: Edit, shop: Shop) -> Document:
     """Make it carry a load: by body length, diameter or loading."""
-    wanted = units.parse(word(edit, "text"), "mass", "load", "g").value
+    wanted = read_measure(word(edit, "text"), "mass", "load")
     return with_float(document, sized(to_float(document), wanted, word(edit, "by", "length")))
 
 

@@ -4,11 +4,12 @@ from flask import request
 
 from lamsik.core.errors import Refused
 from lamsik.core.mixes.layers import PouredLayer
-from lamsik.core.units import parse
+from lamsik.core.quantities import plainly
 from lamsik.store import pours
 from lamsik.store.tables import Batch
 from lamsik.web.batches.planning import MixPlan
 from lamsik.web.shared.db import db
+from lamsik.web.shared.scale import typed_weight
 
 
 def begin(
@@ -22,7 +23,7 @@ def begin(
     """A batch of a plan. Raises `Refused` with what is missing in the tubs."""
     short = next((row for row in mix.rows if row.problem), None)
     if short is not None:
-        raise Refused("stock", f"{short.grams:g} g", short.problem.rstrip("."))
+        raise Refused("stock", plainly(short.grams, "mass"), short.problem.rstrip("."))
     row = Batch(
         product_id=mix.product_id,
         purpose=purpose,
@@ -39,4 +40,4 @@ def begin(
 def left_g() -> float | None:
     """What was left over of a batch, as the form says [g]; None where it was not weighed."""
     text = request.form.get("left", "").strip()
-    return parse(text, "mass", "left over", "g").value if text else None
+    return typed_weight(text, "left over") if text else None

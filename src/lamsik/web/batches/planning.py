@@ -15,7 +15,7 @@ from lamsik.core.mixes.fillers import FILLERS, Filled, filled, pigment_g
 from lamsik.core.mixes.layers import USUAL, PouredLayer, layered
 from lamsik.core.mixes.product import FOAM, Product, liquid_g_cm3
 from lamsik.core.mixes.tubs import choose, remarks
-from lamsik.core.units import parse
+from lamsik.core.quantities import plainly, read_measure, said
 from lamsik.store import mixes, stores
 from lamsik.store.tables import ShopTub
 from lamsik.web.shared.db import db
@@ -115,11 +115,7 @@ class BatchAsked:
     ) -> float | None:
         """A measure, or the default where nothing is typed; a temperature has no unit of its own."""
         text = self.get(name)
-        return (
-            parse(text, quantity, label, None if quantity == "temperature" else unit).value
-            if text
-            else default
-        )
+        return read_measure(text, quantity, label, unit) if text else default
 
 
 def _of_what(product: Product, asked: BatchAsked, job: MixJob, at_c: float) -> tuple[float, Filled | None]:
@@ -227,17 +223,20 @@ def _warnings(
     warned = []
     if not out.holds:
         warned.append(
-            f"Rounding to {step:g} g puts the ratio off by {out.error_percent:.1f} %, more than the"
-            f" {product.tolerance_percent:g} % it allows: use a finer scale"
+            f"Rounding to {plainly(step, 'mass')} puts the ratio off by"
+            f" {said(out.error_percent, 'percent')}, more than the"
+            f" {plainly(product.tolerance_percent, 'percent')} it allows: use a finer scale"
         )
     elif len(product.parts) > 1 and total < least_g(product, step):
         warned.append(
-            f"Below {least_g(product, step):.0f} g this scale's step alone can put the ratio off by more than"
-            f" {product.tolerance_percent:g} %"
+            f"Below {said(least_g(product, step), 'mass', 0)} this scale's step alone can put the ratio"
+            " off by more than"
+            f" {plainly(product.tolerance_percent, 'percent')}"
         )
     if mixed and mixed.filling.stiff:
         warned.append(
-            f"{100 * mixed.filling.volume_share:.0f} % filler by volume is hard to pour into thin parts (from"
+            f"{said(100 * mixed.filling.volume_share, 'percent', 0)} filler by volume is hard to pour"
+            " into thin parts (from"
             " about 42 %)"
         )
     return tuple(warned)
@@ -250,7 +249,7 @@ def error_percent(product: Product, grams: list[float]) -> float | None:
 
 def whole(text: str, name: str, low: int, high: int) -> int:
     """A whole number as typed."""
-    value = parse(text, "number", name, "").value
+    value = read_measure(text, "number", name)
     if not value.is_integer():
         raise Refused(name, text, "a whole number")
     return int(finite_between(name, value, low, high))

@@ -7,12 +7,12 @@ from flask import Blueprint, jsonify
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, finite_between
+from lamsik.core.quantities import UNSAID, read_measure, saying
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.revisions import note
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.evaluate import Near
-from lamsik.core.units import parse
 from lamsik.documents.body.document import to_design
 from lamsik.documents.body.edits import BODY
 from lamsik.documents.body.shape import BODY_SCHEMA
@@ -102,7 +102,8 @@ def _save(row: Document, edited_design: Edited, base: int) -> int:
     """Keep the document; what changed on it is written beside the revision, a lip trim or moved tie with
     its before and after.
     """
-    says = note(to_design(documents.content(db(), row)), edited_design.design)
+    with saying(UNSAID):
+        says = note(to_design(documents.content(db(), row)), edited_design.design)
     return in_short(
         lambda session: (
             documents.save(
@@ -113,12 +114,10 @@ def _save(row: Document, edited_design: Edited, base: int) -> int:
 
 
 def _view(row: Document, edited_design: Edited, asked: dict[str, Any], settled: bool) -> dict[str, Any]:
-    unit = stores.setting(db(), "units")["length"]
     shop = tank_shop(row.id or 0) if settled and asked["bench"] == "tank" else None
     looks, facing = str(asked.get("looks") or ""), str(asked.get("facing") or "")
     here = Asked(
         asked["bench"],
-        unit,
         settled,
         looks,
         facing,
@@ -134,8 +133,7 @@ def _view(row: Document, edited_design: Edited, asked: dict[str, Any], settled: 
 def _station(sent: object) -> float | None:
     """Where the section is looked at [mm], dragged or typed; None is the widest place."""
     if isinstance(sent, str):
-        unit = stores.setting(db(), "units")["length"]
-        sent = parse(sent, "length", "station", "in" if unit == "in" else "mm").value
+        sent = read_measure(sent, "length", "station")
     return None if sent is None else finite_between("station", sent, 0.0, 600.0, "mm")
 
 
@@ -168,13 +166,11 @@ def step_back(key: int, way: str) -> ResponseReturnValue:
 def current(row: Document, bench: str, settled: bool = False) -> dict[str, Any]:
     """The whole state of a saved design for one bench, as the page starts with it."""
     document = documents.content(db(), row)
-    unit = stores.setting(db(), "units")["length"]
-    shown = state.view(document, to_design(document), stores.rules(db()), Asked(bench, unit, settled))
+    shown = state.view(document, to_design(document), stores.rules(db()), Asked(bench, settled))
     return {
         "id": row.id,
         "code": row.code,
         "bench": bench,
-        "unit": unit,
         "base": row.current,
         "saved": True,
         "document": document,

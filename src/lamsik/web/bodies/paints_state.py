@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from lamsik.core.paints.adjusting import LEFT_OUT
 from lamsik.core.paints.layers import KINDS, Layer
+from lamsik.core.quantities import plain_numeral, plainly, said
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.drawings.body import paint_view
@@ -56,16 +57,17 @@ class PaintPanel(Panel):
     warnings: Sequence[Said]
 
 
-def paint_panel(outcome: Outcome, unit: str) -> PaintPanel:
+def paint_panel(outcome: Outcome) -> PaintPanel:
     """The Paint side of a design: picture, layers with their dry mass, sums."""
     design = outcome.design
     dry = {p.key: p.mass_g for p in outcome.budget.parts if p.key.startswith("coat:")}
     hours = sum(layer.wait_h for layer in design.layers)
     return PaintPanel(
-        picture=paint_view(design, unit),
+        picture=paint_view(design),
         layers=[_row(design, layer, dry[f"coat:{layer.key}"]) for layer in design.layers],
         no_layers=not design.layers,
-        layers_total=f"{sum(dry.values()):.2f} g dry, {len(design.layers)} layers, {hours:.0f} h of waiting",
+        layers_total=f"{said(sum(dry.values()), 'mass')} dry, {len(design.layers)} layers,"
+        f" {said(hours, 'time', 0)} of waiting",
         left_out=[
             LeftOut(one.layer, str(one.value or one.layer), edit("as_in_scheme", key=one.layer))
             for one in design.adjustments
@@ -81,15 +83,16 @@ def told(layers: Sequence[Layer]) -> list[Said]:
 
 
 def _row(design: Design, layer: Layer, dry_g: float) -> LayerOn:
-    window = f" to {layer.window_h:g} h" if layer.window_h else ""
+    begins = (plain_numeral if layer.window_h else plainly)(layer.wait_h, "time")
+    window = f" to {plainly(layer.window_h, 'time')}" if layer.window_h else ""
     fields = [one.field for one in design.adjustments if one.layer == layer.key]
     return LayerOn(
         key=layer.key,
         name=layer.name,
         kind=layer.kind,
         colour=layer.paint.colour,
-        mass=f"{dry_g:.2f} g",
-        wait=f"wait {layer.wait_h:g}{window}{'' if window else ' h'}",
+        mass=said(dry_g, "mass"),
+        wait=f"wait {begins}{window}",
         path=f"layers.{layer.key}.film_um",
         film=layer.mass_g is None,
         film_says=f"{layer.name} dry film",

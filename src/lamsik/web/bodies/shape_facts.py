@@ -1,5 +1,6 @@
 """Rows and figures of the Shapes bench: what a body measures, what is on it, its joints and segments."""
 
+from lamsik.core.quantities import said
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Placement, seat_of
 from lamsik.core.shapes.inside import pour_volume_ml
@@ -10,7 +11,6 @@ from lamsik.core.tank.mass import NOTHING
 from lamsik.core.tank.printed import by_metal, sink_words, weak_hinges
 from lamsik.core.tank.running import lip_runs
 from lamsik.core.tank.segments import Group, group_verdicts
-from lamsik.core.units import show
 from lamsik.web.bodies.shape_view import (
     Figure,
     HardwareRow,
@@ -22,7 +22,7 @@ from lamsik.web.bodies.shape_view import (
     SegmentMaterial,
     SegmentRow,
 )
-from lamsik.web.shared.facts import Fact, signed
+from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.view import edit
 from lamsik.words.verdict import posture, sentence
 
@@ -39,35 +39,37 @@ def body_facts(outcome: Outcome) -> list[Fact]:
         else "Section areas added up along the length (Gauss quadrature of the curve as drawn)."
     )
     if design.body.joints:
-        how += f" The {len(design.body.joints)} saw cuts take {kerf_ml(design.body):.2f} ml."
+        how += f" The {len(design.body.joints)} saw cuts take {said(kerf_ml(design.body), 'volume')}."
     blank_how = (
-        f"{shape.volume_ml:.2f} ml × {host.density_g_cm3:.3f} g/cm³ {host.name}, ± {blank.sd_g:.1f} g between"
+        f"{said(shape.volume_ml, 'volume')} × {said(host.density_g_cm3, 'density')} {host.name}, ±"
+        f" {said(blank.sd_g, 'mass', 1)} between"
         " sticks."
     )
     if design.shell or design.pours or design.cavities or design.segment_hosts:
         blank_how = (
-            f"{shape.volume_ml:.2f} ml × {host.density_g_cm3:.3f} g/cm³ {host.name}, less what is hollow,"
-            f" with what is poured or closed in; ± {blank.sd_g:.1f} g."
+            f"{said(shape.volume_ml, 'volume')} × {said(host.density_g_cm3, 'density')} {host.name}, less"
+            " what is hollow,"
+            f" with what is poured or closed in; ± {said(blank.sd_g, 'mass', 1)}."
         )
     return [
-        Fact("volume", "Body volume", f"{shape.volume_ml:.2f} ml", how),
+        Fact("volume", "Body volume", said(shape.volume_ml, "volume"), how),
         Fact(
             "area",
             "Surface to coat",
-            f"{shape.area_mm2 / 100:.1f} cm²",
+            said(shape.area_mm2 / 100, "area"),
             "The skin of the same solid, end and joint faces included.",
         ),
         Fact(
             "blank",
             "Carved blank" if host.construction == "wood" else "Blank",
-            f"{outcome.budget.up_to('carved'):.1f} g",
+            said(outcome.budget.up_to("carved"), "mass", 1),
             blank_how,
             True,
         ),
         Fact(
             "mass",
             "Finished bait",
-            f"{outcome.budget.mass_g:.1f} g",
+            said(outcome.budget.mass_g, "mass", 1),
             "All parts, coats and allowances added; see the Tank for each.",
             True,
         ),
@@ -82,7 +84,7 @@ def hardware_row(placed: Placement, design: Design) -> HardwareRow:
     return HardwareRow(
         key=key,
         name=item.name,
-        mass=show(item.mass_g, "mass", 2),
+        mass=said(item.mass_g, "mass"),
         place=f"on the {seat} {host.item.kind.replace('_', ' ')}" if host else placed.seat,
         estimate=not item.weighed,
         path=f"hardware.{key}.x_mm",
@@ -101,7 +103,7 @@ def lip_row(design: Design) -> LipRow | None:
     if design.lip is None:
         return None
     angle = design.lip.angle_deg
-    return LipRow(f"{angle:.0f}° to the body axis, {lip_runs(angle)}")
+    return LipRow(f"{said(angle, 'angle', 0)} to the body axis, {lip_runs(angle)}")
 
 
 def joint_row(joint: Joint) -> JointRow:
@@ -116,9 +118,9 @@ def joint_row(joint: Joint) -> JointRow:
         is_hinge=joint.kind == "hinge",
         kind_path=f"{path}.kind",
         says=SAYS[joint.kind],
-        name=f"Joint at {joint.x_mm:.1f} mm",
+        name=f"Joint at {said(joint.x_mm, 'length')}",
         remove=edit("remove", group="joints", key=joint.key),
-        remove_says=f"Take the joint at {joint.x_mm:.1f} mm away",
+        remove_says=f"Take the joint at {said(joint.x_mm, 'length')} away",
     )
 
 
@@ -131,9 +133,9 @@ def segment_rows(outcome: Outcome) -> list[SegmentRow]:
             SegmentRow(
                 key="-".join(group.keys),
                 name=group.name.capitalize(),
-                volume=f"{group.volume_ml:.2f} ml",
-                mass=f"{group.budget.mass_g:.2f} g",
-                net=f"{signed(group.hanging.net_g)} g",
+                volume=said(group.volume_ml, "volume"),
+                mass=said(group.budget.mass_g, "mass"),
+                net=said(group.hanging.net_g, "mass", sign=True),
                 says=sentence(group.verdict),
                 chain=_chain(group),
                 holds=_holds(group),
@@ -184,7 +186,8 @@ def inside_rows(design: Design) -> list[InsideRow]:
                 "pours",
                 pour.key,
                 f"{pour.name}, poured",
-                f"{volume:.2f} ml, {volume * pour.density_g_cm3:.1f} g; tilt leans its face aft at the top",
+                f"{said(volume, 'volume')}, {said(volume * pour.density_g_cm3, 'mass', 1)}; tilt leans"
+                " its face aft at the top",
                 (
                     ("From", f"{path}.from_mm"),
                     ("To", f"{path}.to_mm"),
@@ -200,7 +203,7 @@ def inside_rows(design: Design) -> list[InsideRow]:
                 "cavities",
                 cavity.key,
                 f"{cavity.count} × {cavity.slug.name}",
-                f"{cavity.volume_ml:.2f} ml, {cavity.mass_g:.1f} g",
+                f"{said(cavity.volume_ml, 'volume')}, {said(cavity.mass_g, 'mass', 1)}",
                 (
                     ("Balls", f"{path}.count"),
                     ("At", f"{path}.x_mm"),
@@ -230,12 +233,12 @@ def metals(outcome: Outcome) -> Metals:
         MetalRow(
             key=row.metal,
             metal=row.metal,
-            balls=f"{row.balls_g:.1f} g",
-            mass=f"{row.mass_g:.1f} g",
+            balls=said(row.balls_g, "mass", 1),
+            mass=said(row.mass_g, "mass", 1),
             water=(
-                f"sinks with {row.in_water_g:.1f} g"
+                f"sinks with {said(row.in_water_g, 'mass', 1)}"
                 if row.net_g < 0
-                else f"floats, {row.net_g:.1f} g of lift"
+                else f"floats, {said(row.net_g, 'mass', 1)} of lift"
             ),
         )
         for row in rows
@@ -246,7 +249,8 @@ def metals(outcome: Outcome) -> Metals:
 def hinge_words(design: Design, limit_mm: float) -> list[str]:
     """Printed hinges that will fail early."""
     return [
-        f"the hinge at {joint.x_mm:.0f} mm is {joint.hinge_mm:.1f} mm thick: under {limit_mm:.1f} mm it fails"
+        f"the hinge at {said(joint.x_mm, 'length', 0)} is {said(joint.hinge_mm, 'length')} thick: under"
+        f" {said(limit_mm, 'length')} it fails"
         " early"
         for joint in weak_hinges(design, limit_mm)
     ]

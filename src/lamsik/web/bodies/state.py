@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 from typing import Any
 
+from lamsik.core.quantities import said
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.clashes import Clash, clashes
 from lamsik.core.shapes.design import Design
@@ -10,7 +11,6 @@ from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import Near, Outcome, Rules
 from lamsik.core.tank.mass import NOTHING, Measured
 from lamsik.core.tank.printed import HINGE_MM
-from lamsik.core.units import show
 from lamsik.documents.rows import Document
 from lamsik.drawings.draw import LOOKS, Sight, station_of, three_views
 from lamsik.web.bodies import shape_facts as facts
@@ -27,14 +27,13 @@ BENCHES = ("shapes", "tank", "paints")
 
 @dataclass(frozen=True)
 class Asked:
-    """How a design is looked at: bench, unit, settled or dragging, posture and side of the picture, warm
+    """How a design is looked at: bench, settled or dragging, posture and side of the picture, warm
     start, trail of G.
 
     `shop` is what the Tank's settled answers choose from; None while dragging.
     """
 
     bench: str
-    unit: str = "mm"
     settled: bool = True
     looks: str = ""
     facing: str = ""
@@ -53,16 +52,16 @@ def view(document: Document, design: Design, rules: Rules, asked: Asked) -> dict
         if asked.settled
         else evaluate.drag(design, asked.measured, rules, asked.near)
     )
-    return plain(VIEWS[asked.bench](outcome, _head(document, outcome, asked.unit), asked))
+    return plain(VIEWS[asked.bench](outcome, _head(document, outcome), asked))
 
 
 def _tank(outcome: Outcome, head: Head, asked: Asked) -> TankView:
-    looked = TankAsked(asked.unit, asked.looks, asked.facing, asked.trail, asked.shop)
+    looked = TankAsked(asked.looks, asked.facing, asked.trail, asked.shop)
     return TankView(head, _body(outcome), tank_part(outcome, looked))
 
 
 def _paints(outcome: Outcome, head: Head, asked: Asked) -> PaintView:
-    return PaintView(head, _body(outcome), paint_panel(outcome, asked.unit))
+    return PaintView(head, _body(outcome), paint_panel(outcome))
 
 
 def _shapes(outcome: Outcome, head: Head, asked: Asked) -> ShapeView:
@@ -78,10 +77,10 @@ VIEWS = {"shapes": _shapes, "tank": _tank, "paints": _paints}
 """What each bench shows of a body."""
 
 
-def _head(document: Document, outcome: Outcome, unit: str) -> Head:
+def _head(document: Document, outcome: Outcome) -> Head:
     design = outcome.design
     return Head(
-        fields=fields(document, unit),
+        fields=fields(document),
         settled=outcome.settled,
         near=_near(outcome),
         sentence=sentence(outcome.verdict),
@@ -138,10 +137,10 @@ def _drawn(outcome: Outcome, asked: Asked, clashing: tuple[Clash, ...]) -> Drawn
     station = station_of(design, asked.station_mm)
     weighed = {"table": "from the table: weigh a stick", "typed": "typed", "weighed": "weighed"}
     return DrawnPanel(
-        picture=three_views(design, Sight(asked.unit, looks, asked.station_mm, clashing)),
+        picture=three_views(design, Sight(looks, asked.station_mm, clashing)),
         looks=looks,
         station_mm=station,
-        station=show(station, "length", 1, asked.unit if asked.unit == "in" else None),
+        station=said(station, "length"),
         drawn=block.skin is None,
         is_mesh=block.skin is not None,
         has_widest=block.widest is not None,

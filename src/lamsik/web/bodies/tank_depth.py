@@ -7,6 +7,7 @@ from dataclasses import asdict
 from typing import Any
 
 from lamsik.core.errors import Refused
+from lamsik.core.quantities import numeral, plainly, said, unit_of
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.faces import MADE_TRUE_TO, TRUE_TO
 from lamsik.core.shapes.hardware import Item, seat_of
@@ -41,7 +42,6 @@ from lamsik.web.bodies.tank_view import (
     Wants,
     WaterRow,
 )
-from lamsik.web.shared.facts import signed
 from lamsik.web.shared.view import edit
 from lamsik.words import refusals
 
@@ -95,7 +95,9 @@ def _first(effects_seen: Sequence[Effect]) -> str:
         return ""
     return (
         "Most changes it: "
-        + ", ".join(f"{row.name[0].lower()}{row.name[1:]} {signed(row.net_change_g)} g" for row in rows)
+        + ", ".join(
+            f"{row.name[0].lower()}{row.name[1:]} {said(row.net_change_g, 'mass', sign=True)}" for row in rows
+        )
         + "."
     )
 
@@ -107,8 +109,8 @@ def effect_rows(rows: Sequence[Effect]) -> list[EffectRow]:
         EffectRow(
             key=row.key,
             name=row.name,
-            net=f"{signed(row.net_change_g)} g",
-            pitch=f"{signed(row.pitch_change_deg, 1)}°",
+            net=said(row.net_change_g, "mass", sign=True),
+            pitch=said(row.pitch_change_deg, "angle", sign=True),
             then=row.behaviour,
             share=round(100 * (row.weight / largest) ** 0.5, 1),
             lifts=row.net_change_g > 0.005,
@@ -126,10 +128,16 @@ def flip_words(flipping: Sequence[Flip]) -> str:
 
 
 def _flip(row: Flip) -> str:
-    ways = [f"{row.salinity_psu:.1f} PSU at this temperature"] if row.salinity_psu is not None else []
-    ways += [f"{row.temperature_c:.0f} °C at this salinity"] if row.temperature_c is not None else []
+    ways = (
+        [f"{said(row.salinity_psu, 'salinity')} at this temperature"] if row.salinity_psu is not None else []
+    )
+    ways += (
+        [f"{said(row.temperature_c, 'temperature', 0)} at this salinity"]
+        if row.temperature_c is not None
+        else []
+    )
     where = " or ".join(ways) or "no natural water comes there by heat or salt alone"
-    return f"It {BEHAVIOURS[row.behaviour].does} from {row.density_g_cm3:.4f} g/cm³ on ({where})."
+    return f"It {BEHAVIOURS[row.behaviour].does} from {said(row.density_g_cm3, 'density', 4)} on ({where})."
 
 
 def _want(outcome: Outcome, waters: Sequence[Water]) -> Wants:
@@ -180,7 +188,7 @@ def _water(water: Water, held: Mapping[str, Holding]) -> WaterRow:
         name=water.name,
         on=row is not None,
         fails=row is not None and not row.held,
-        says=f"{BEHAVIOURS[row.behaviour].does}, {signed(row.net_g)} g" if row else "",
+        says=f"{BEHAVIOURS[row.behaviour].does}, {said(row.net_g, 'mass', sign=True)}" if row else "",
         edit=edit("hold", name=water.name),
     )
 
@@ -189,10 +197,11 @@ def _lost(held: Mapping[str, Holding], outcome: Outcome) -> str:
     apart = target(outcome.design, outcome.budget, outcome.drag, outcome.rules.bands).apart_g if held else 0.0
     if apart > 0:
         return (
-            f"No ballast makes it so in all these waters: they lie {apart:.2f} g too far apart for this band."
+            f"No ballast makes it so in all these waters: they lie {said(apart, 'mass')} too far apart"
+            " for this band."
         )
     lost = [
-        f"in {name} it {BEHAVIOURS[row.behaviour].does} ({signed(row.net_g)} g)"
+        f"in {name} it {BEHAVIOURS[row.behaviour].does} ({said(row.net_g, 'mass', sign=True)})"
         for name, row in held.items()
         if not row.held
     ]
@@ -200,7 +209,8 @@ def _lost(held: Mapping[str, Holding], outcome: Outcome) -> str:
 
 
 _FACES = {
-    "wood": f"by hand about {TRUE_TO['by hand']:g} mm, over a template {TRUE_TO['by template']:g}",
+    "wood": f"by hand about {plainly(TRUE_TO['by hand'], 'length')}, over a template"
+    f" {TRUE_TO['by template']:g}",
     "foam": "as the mould came out",
     "cast": "as the mould and the shrinkage came out",
     "soft": "as the mould and the shrinkage came out",
@@ -231,8 +241,10 @@ def _sure(outcome: Outcome) -> Sure:
         if row.chance > chances.refitted + 0.005
     ]
     spread = (
-        f"90 of 100 end between {signed(chances.net_band_g[0])} and {signed(chances.net_band_g[1])} g net;"
-        f" pitch is known to ± {chances.pitch_sd_deg:.0f}°. Ballast set exactly and nothing more measured:"
+        f"90 of 100 end between {numeral(chances.net_band_g[0], 'mass', sign=True)} and"
+        f" {said(chances.net_band_g[1], 'mass', sign=True)} net;"
+        f" pitch is known to ± {said(chances.pitch_sd_deg, 'angle', 0)}. Ballast set exactly and nothing"
+        " more measured:"
         f" {100 * chances.refitted:.0f} in 100."
     )
     return Sure(sure_words(chances), rows, spread)
@@ -252,10 +264,9 @@ def _faces(outcome: Outcome) -> Faces:
     )
     ways = TRUE_TO if host.construction == "wood" else {}
     edits = [
-        FaceWay(name, name, edit("set", path="material.face_mm", text=f"{true:g} mm"))
-        for name, true in ways.items()
+        FaceWay(name, name, edit("set", path="material.face_mm", value=true)) for name, true in ways.items()
     ]
-    return Faces(says, f"{stands:.2f} mm", edits)
+    return Faces(says, said(stands, "length", 2), edits)
 
 
 def sure_words(chances: Certainty, so: str = "baits made so") -> str:
@@ -293,8 +304,8 @@ def _bare(outcome: Outcome) -> str:
     plain = budget(bare(outcome.design))
     net = outcome.design.water.density_g_cm3 * plain.displaced_ml - plain.mass_g
     return (
-        f"Bare, before paint and hooks, it would have {signed(net)} g of lift; finished it has"
-        f" {signed(outcome.verdict.net_g)} g. Drill for the finished bait."
+        f"Bare, before paint and hooks, it would have {said(net, 'mass', sign=True)} of lift; finished it has"
+        f" {said(outcome.verdict.net_g, 'mass', sign=True)}. Drill for the finished bait."
     )
 
 
@@ -333,8 +344,9 @@ def _tub(outcome: Outcome) -> str:
         )
     tub = in_tub(outcome.design, outcome.budget)
     return (
-        f"With {tub.air_g:.2f} g hung outside (which pull {tub.pull_g:.2f} g in water) it has"
-        f" {signed(tub.hanging.net_g)} g of lift and hangs at {signed(tub.hanging.free.pitch_deg, 0)}°."
+        f"With {said(tub.air_g, 'mass')} hung outside (which pull {said(tub.pull_g, 'mass')} in water) it has"
+        f" {said(tub.hanging.net_g, 'mass', sign=True)} of lift and hangs at"
+        f" {said(tub.hanging.free.pitch_deg, 'angle', 0, sign=True)}."
     )
 
 
@@ -355,9 +367,10 @@ def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> TimedWords:
                 [drag_from(drop, body, row.net_g or 0.0) for drop, row in zip(kept, weighed, strict=True)],
                 kept,
             )
-            spread = f" ± {timed.sd:.2f}" if len(kept) > 1 else ""
+            spread = f" ± {said(timed.sd, 'number')}" if len(kept) > 1 else ""
             says = (
-                f"C_d is {timed.value:.2f}{spread} from {_runs(len(kept))} at {timed.speed_cm_s:.0f} cm/s,"
+                f"C_d is {said(timed.value, 'number')}{spread} from {_runs(len(kept))} at"
+                f" {said(timed.speed_cm_s, 'speed', 0)},"
                 " taking the weighed net as true."
             )
             return TimedWords(says + _odd(timed.odd), edit("drag", value=round(timed.value, 4)), can_use=True)
@@ -366,12 +379,15 @@ def timed_words(outcome: Outcome, runs: Sequence[TimedRun]) -> TimedWords:
         return TimedWords(f"{refused.given} cannot be: {refusals.allowed(refused)}.")
     sign = 1 if runs[0].way == "rise" else -1
     source = {"timed": "timed before", "typed": "typed"}.get(outcome.design.drag_source, "assumed")
-    spread = f" ± {timed.sd:.3f}" if len(drops) > 1 else ""  # one run says nothing of how far runs differ
+    spread = (
+        f" ± {numeral(timed.sd, 'mass', 3)}" if len(drops) > 1 else ""
+    )  # one run says nothing of how far runs differ
     says = (
-        f"Net is {signed(sign * timed.value)}{spread} g from {_runs(len(drops))} at {timed.speed_cm_s:.0f}"
-        f" cm/s, with C_d {outcome.drag:.2f} ({source})."
+        f"Net is {numeral(sign * timed.value, 'mass', sign=True)}{spread} {unit_of('mass')} from"
+        f" {_runs(len(drops))} at"
+        f" {said(timed.speed_cm_s, 'speed', 0)}, with C_d {said(outcome.drag, 'number')} ({source})."
     )
-    computed = f" The budget says {signed(outcome.verdict.net_g)} g."
+    computed = f" The budget says {said(outcome.verdict.net_g, 'mass', sign=True)}."
     return TimedWords(says + computed + _odd(timed.odd))
 
 
@@ -384,6 +400,6 @@ def _odd(odd: tuple[int, ...]) -> str:
 
 
 def _timed_row(row: TimedRun) -> TimedRow:
-    net = f", net weighed {signed(row.net_g)} g" if row.net_g is not None else ""
-    says = f"{row.way} of {row.distance_m:g} m in {row.seconds:.1f} s{net}"
+    net = f", net weighed {said(row.net_g, 'mass', sign=True)}" if row.net_g is not None else ""
+    says = f"{row.way} of {plainly(row.distance_m, 'distance')} in {said(row.seconds, 'seconds')}{net}"
     return TimedRow(str(row.id), says, f"/tank/timed/{row.id}/take_back")

@@ -2,13 +2,14 @@
 
 from dataclasses import dataclass
 
+from lamsik.core.quantities import numeral, plainly, said
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.inertia import nature
 from lamsik.core.tank.motion import DEFAULT_DRAG
 from lamsik.core.tank.parts import ESTIMATES, Part
 from lamsik.core.tank.stability import bg_mm
 from lamsik.drawings.tank import HELD, SURFACE, UNDER
-from lamsik.web.shared.facts import Fact, signed
+from lamsik.web.shared.facts import Fact
 
 
 @dataclass(frozen=True)
@@ -30,7 +31,10 @@ def _band_words(outcome: Outcome) -> str:
         return f"“{verdict.behaviour}” has no limit on its far side."
     step = outcome.rules.step_g
     fine = "more than half of it" if verdict.band_g < 2 * step else "finer than that"
-    return f"“{verdict.behaviour}” is {verdict.band_g:.2f} g wide; the {step:g} g you cut slugs to is {fine}."
+    return (
+        f"“{verdict.behaviour}” is {said(verdict.band_g, 'mass')} wide; the {plainly(step, 'mass')}"
+        f" you cut slugs to is {fine}."
+    )
 
 
 def tank_facts(outcome: Outcome, looks: str = UNDER) -> list[Fact]:
@@ -51,42 +55,52 @@ def tank_facts(outcome: Outcome, looks: str = UNDER) -> list[Fact]:
     if outcome.surface:
         how = "The hull's highest point over the water when it rests at the surface."
         rows.append(
-            Fact("freeboard", "Freeboard", f"{max(outcome.surface[0].freeboard_mm, 0):.1f} mm", how, estimate)
+            Fact(
+                "freeboard",
+                "Freeboard",
+                said(max(outcome.surface[0].freeboard_mm, 0), "length"),
+                how,
+                estimate,
+            )
         )
     if outcome.design.want.pierced or outcome.design.host.void_share > 0:
         how = (
             "With the skin pierced and every void behind it full of water. Solid wood and closed foam lose"
             " nothing."
         )
-        rows.append(Fact("flooded", "Net pierced", f"{signed(outcome.flooded_net_g)} g", how, estimate))
+        rows.append(
+            Fact("flooded", "Net pierced", said(outcome.flooded_net_g, "mass", sign=True), how, estimate)
+        )
     return rows
 
 
 def _masses(outcome: Outcome, estimate: bool) -> list[Fact]:
     verdict, mass, water = outcome.verdict, outcome.budget, outcome.design.water
     net = (
-        f"{water.density_g_cm3:.4f} g/cm³ ({water.describe()}) × {mass.displaced_ml:.2f} ml under water −"
-        f" {mass.mass_g:.2f} g. Known to ± {mass.sd_g:.2f} g."
+        f"{said(water.density_g_cm3, 'density', 4)} ({water.describe()}) ×"
+        f" {said(mass.displaced_ml, 'volume')} under water −"
+        f" {said(mass.mass_g, 'mass')}. Known to ± {said(mass.sd_g, 'mass')}."
     )
     return [
         Fact(
             "net",
             "Net lift",
-            f"{signed(verdict.net_g)} g ({signed(100 * verdict.net_share, 1)} %)",
+            f"{said(verdict.net_g, 'mass', sign=True)}"
+            f" ({said(100 * verdict.net_share, 'percent', sign=True)})",
             net,
             estimate,
         ),
         Fact(
             "mass",
             "In air",
-            f"{mass.mass_g:.2f} g",
-            f"What you cast: all parts added, ± {mass.sd_g:.2f} g.",
+            said(mass.mass_g, "mass"),
+            f"What you cast: all parts added, ± {said(mass.sd_g, 'mass')}.",
             estimate,
         ),
         Fact(
             "wet",
             "In water",
-            f"{signed(-verdict.net_g)} g",
+            said(-verdict.net_g, "mass", sign=True),
             "What sinks it: its mass less the water it pushes aside; a minus lifts.",
             estimate,
         ),
@@ -99,13 +113,13 @@ def _speed(outcome: Outcome) -> Fact:
         outcome.design.drag_source, "the shop's, assumed until timed"
     )
     how = (
-        f"√(2 · net · g / (ρ · C_d · area)), C_d {outcome.drag:.2f} {source}, area"
-        f" {outcome.frontal_mm2 / 100:.1f} cm². + rises."
+        f"√(2 · net · g / (ρ · C_d · area)), C_d {said(outcome.drag, 'number')} {source}, area"
+        f" {said(outcome.frontal_mm2 / 100, 'area')}. + rises."
     )
     return Fact(
         "speed",
         "Speed",
-        f"{signed(verdict.speed_cm_s, 0)} cm/s",
+        said(verdict.speed_cm_s, "speed", 0, sign=True),
         how,
         outcome.design.drag_source != "timed" or outcome.drag == DEFAULT_DRAG,
     )
@@ -115,10 +129,10 @@ def _band(outcome: Outcome) -> Fact:
     """The behaviour's band in grams: how exactly the ballast must be cut."""
     verdict = outcome.verdict
     low, high = (
-        f"{signed(edge)} g" if edge is not None else "no limit"
+        said(edge, "mass", sign=True) if edge is not None else "no limit"
         for edge in (verdict.band_low_g, verdict.band_high_g)
     )
-    width = f"{verdict.band_g:.2f} g" if verdict.band_g is not None else "open"
+    width = said(verdict.band_g, "mass") if verdict.band_g is not None else "open"
     how = (
         f"“{verdict.behaviour}” lasts from {low} to {high} of net lift in this water. {_band_words(outcome)}"
     )
@@ -128,15 +142,18 @@ def _band(outcome: Outcome) -> Fact:
 def _roll(outcome: Outcome, estimate: bool) -> Fact:
     g, b, roll = outcome.hanging.g_mm, outcome.hanging.b_mm, outcome.roll
     how = (
-        f"B lies {bg_mm(outcome.hanging):.1f} mm over G (G {g[0]:.1f} mm from the nose at height"
-        f" {signed(g[2], 1)}, B {b[0]:.1f} at {signed(b[2], 1)}). (1/2π)·√(m·g·BG / inertia), the water's"
-        f" share {100 * roll.added_share:.0f} %. From {outcome.rules.steady_hz:g} Hz on your shop says"
+        f"B lies {said(bg_mm(outcome.hanging), 'length')} over G (G {said(g[0], 'length')} from the nose"
+        " at height"
+        f" {numeral(g[2], 'length')}, B {numeral(b[0], 'length')} at {numeral(b[2], 'length')})."
+        " (1/2π)·√(m·g·BG / inertia), the water's"
+        f" share {said(100 * roll.added_share, 'percent', 0)}. From"
+        f" {plainly(outcome.rules.steady_hz, 'frequency')} on your shop says"
         " steady. A number to compare two baits by, not a promise."
     )
     return Fact(
         "bg",
         "Roll recovery",
-        f"{roll.frequency_hz:.1f} Hz, {nature(roll.frequency_hz, outcome.rules.steady_hz)}",
+        f"{said(roll.frequency_hz, 'frequency')}, {nature(roll.frequency_hz, outcome.rules.steady_hz)}",
         how,
         estimate,
     )
@@ -148,21 +165,25 @@ def _pitch(outcome: Outcome, looks: str, estimate: bool) -> Fact:
     if looks == SURFACE and outcome.surface:
         how = (
             "At rest on the surface, where it pushes its own weight of water aside. + is nose up. Under"
-            f" water it hangs at {signed(free.pitch_deg, 0)}°."
+            f" water it hangs at {said(free.pitch_deg, 'angle', 0, sign=True)}."
         )
         return Fact(
-            "pitch", "Pitch afloat", f"{signed(outcome.surface[0].attitude.pitch_deg, 1)}°", how, estimate
+            "pitch",
+            "Pitch afloat",
+            said(outcome.surface[0].attitude.pitch_deg, "angle", sign=True),
+            how,
+            estimate,
         )
     if looks == HELD and held:
         how = (
             "Held at its tie on a slack line; moments about the tie vanish. Free it hangs at"
-            f" {signed(free.pitch_deg, 0)}°."
+            f" {said(free.pitch_deg, 'angle', 0, sign=True)}."
         )
-        return Fact("pitch", "Pitch held", f"{signed(held.pitch_deg, 1)}°", how, estimate)
+        return Fact("pitch", "Pitch held", said(held.pitch_deg, "angle", sign=True), how, estimate)
     how = "B comes to lie straight above G; + is nose up." + (
-        f" Held at its tie it hangs at {signed(held.pitch_deg, 0)}°." if held else ""
+        f" Held at its tie it hangs at {said(held.pitch_deg, 'angle', 0, sign=True)}." if held else ""
     )
-    return Fact("pitch", "Pitch hanging", f"{signed(free.pitch_deg, 1)}°", how, estimate)
+    return Fact("pitch", "Pitch hanging", said(free.pitch_deg, "angle", sign=True), how, estimate)
 
 
 def _list(outcome: Outcome, looks: str) -> list[Fact]:
@@ -171,7 +192,7 @@ def _list(outcome: Outcome, looks: str) -> list[Fact]:
         Fact(
             "list",
             "List",
-            f"{signed(attitude.roll_deg, 1)}°",
+            said(attitude.roll_deg, "angle", sign=True),
             "How far it leans; + is right side down. Everything here sits on the centre line, so a list means"
             " it cannot stand.",
         )
@@ -186,7 +207,7 @@ def budget_rows(parts: tuple[Part, ...]) -> list[BudgetRow]:
         BudgetRow(
             p.key,
             p.name,
-            f"{signed(p.mass_g) if p.mass_g < 0 else f'{p.mass_g:.2f}'} g",
+            said(p.mass_g, "mass"),
             p.status,
             p.status in ESTIMATES,
             round(100 * abs(p.mass_g) / heaviest, 1),

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 
 from lamsik.core.cautions import CAUTIONS, DEFER, of_metals
 from lamsik.core.paints.layers import CLEARS
+from lamsik.core.quantities import numeral, plainly, said
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Item
@@ -14,7 +15,6 @@ from lamsik.core.tank.ballast_base import Bench
 from lamsik.core.tank.drilling import cavity_troubles, cavity_wall_mm, pour_troubles, troubles, wall_left_mm
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.floating import Floating
-from lamsik.core.units import show
 from lamsik.core.water import Water
 from lamsik.drawings.headon import head_on
 from lamsik.drawings.svg import Node
@@ -35,7 +35,6 @@ from lamsik.web.bodies.tank_view import (
     VerdictPanel,
     WantPanel,
 )
-from lamsik.web.shared.facts import signed
 from lamsik.web.shared.view import Said, edit
 from lamsik.words.verdict import posture
 
@@ -54,11 +53,10 @@ class TankShop:
 
 @dataclass(frozen=True)
 class TankAsked:
-    """How the Tank is looked at: unit, posture and side of the picture, trail of G (x, z) [mm], the shop
+    """How the Tank is looked at: posture and side of the picture, trail of G (x, z) [mm], the shop
     once settled.
     """
 
-    unit: str = "mm"
     looks: str = ""
     facing: str = SIDE
     trail: tuple[tuple[float, float], ...] = ()
@@ -114,7 +112,7 @@ def _verdict(outcome: Outcome, looks: str) -> VerdictPanel:
 def _budget(outcome: Outcome) -> BudgetPanel:
     return BudgetPanel(
         budget=budget_rows(outcome.budget.parts),
-        total=show(outcome.budget.mass_g, "mass", 2),
+        total=said(outcome.budget.mass_g, "mass"),
         unweighed=sum(p.is_estimate for p in outcome.budget.parts),
     )
 
@@ -143,28 +141,31 @@ def _wanted(design: Design) -> WantPanel:
 
 def _picture(outcome: Outcome, looks: str, asked: TankAsked) -> Node:
     if asked.facing != FRONT:
-        return scene(outcome, looks, asked.unit, trail=asked.trail)
+        return scene(outcome, looks, trail=asked.trail)
     if looks == SURFACE:
         first = outcome.surface[0]
-        return head_on(outcome, first.attitude, first.draft_mm, first.b_mm, asked.unit)
+        return head_on(outcome, first.attitude, first.draft_mm, first.b_mm)
     held = outcome.hanging.held if looks == HELD else None
-    return head_on(outcome, held or outcome.hanging.free, None, outcome.hanging.b_mm, asked.unit)
+    return head_on(outcome, held or outcome.hanging.free, None, outcome.hanging.b_mm)
 
 
 def _figures(outcome: Outcome) -> Figures:
     verdict = outcome.verdict
     return Figures(
-        net=f"{signed(verdict.net_g)} g",
+        net=said(verdict.net_g, "mass", sign=True),
         behaviour=verdict.behaviour,
-        speed=f"{signed(verdict.speed_cm_s, 0)} cm/s",
-        pitch=f"{signed(outcome.hanging.free.pitch_deg, 0)}°",
-        mass=f"{outcome.budget.mass_g:.1f} g",
-        roll=f"{outcome.roll.frequency_hz:.1f} Hz",
+        speed=said(verdict.speed_cm_s, "speed", 0, sign=True),
+        pitch=said(outcome.hanging.free.pitch_deg, "angle", 0, sign=True),
+        mass=said(outcome.budget.mass_g, "mass", 1),
+        roll=said(outcome.roll.frequency_hz, "frequency"),
     )
 
 
 def _other(index: int, place: Floating, first: Floating) -> Said:
-    at = f"pitch {signed(place.attitude.pitch_deg, 0)}°, roll {signed(place.attitude.roll_deg, 0)}°"
+    at = (
+        f"pitch {said(place.attitude.pitch_deg, 'angle', 0, sign=True)}, roll"
+        f" {said(place.attitude.roll_deg, 'angle', 0, sign=True)}"
+    )
     lower = place.energy < first.energy - 1e-6 * abs(first.energy)
     prefers = " and prefers that: it will turn over." if lower else "."
     return Said(str(index), f"It can also rest {posture(place.attitude)} ({at}){prefers}")
@@ -215,10 +216,14 @@ def _row(what: _Named, wrong: tuple[str, ...]) -> BallastRow:
 def _hole_row(design: Design, hole: Hole, wrong: tuple[str, ...]) -> BallastRow:
     wall = wall_left_mm(design.body, hole)
     out = hole.hole_ml * design.host.density_g_cm3
-    pair = f"two of {hole.each_g:.2f} g, {hole.beside_mm:.1f} mm to each side; " if hole.count > 1 else ""
+    pair = (
+        f"two of {said(hole.each_g, 'mass')}, {said(hole.beside_mm, 'length')} to each side; "
+        if hole.count > 1
+        else ""
+    )
     says = (
-        f"{pair}{hole.drill_mm:g} mm drill, {hole.depth_mm:.1f} mm deep; {out:.2f} g out, {max(wall, 0):.1f}"
-        " mm wall"
+        f"{pair}{plainly(hole.drill_mm, 'length')} drill, {said(hole.depth_mm, 'length')} deep;"
+        f" {said(out, 'mass')} out, {said(max(wall, 0), 'length')} wall"
     )
     name, two = hole.slug.name, hole.count > 1
     mass = ("mass_g", f"Mass of {name}{', both' if two else ''}")
@@ -240,7 +245,10 @@ def _hole_row(design: Design, hole: Hole, wrong: tuple[str, ...]) -> BallastRow:
 
 def _pour_row(design: Design, pour: PouredEnd, wrong: tuple[str, ...]) -> BallastRow:
     volume = pour_volume_ml(design.body, pour)[0]
-    says = f"{volume:.2f} ml, {volume * pour.density_g_cm3:.1f} g, to {pour.to_mm:.1f} mm"
+    says = (
+        f"{said(volume, 'volume')}, {said(volume * pour.density_g_cm3, 'mass', 1)}, to"
+        f" {said(pour.to_mm, 'length')}"
+    )
     density, place = ("density_g_cm3", f"Density of {pour.name}"), ("from_mm", f"{pour.name} begins at")
     return _row(_Named("pours", pour.key, pour.name, says, density, place), wrong)
 
@@ -248,8 +256,9 @@ def _pour_row(design: Design, pour: PouredEnd, wrong: tuple[str, ...]) -> Ballas
 def _cavity_row(design: Design, cavity: Cavity, wrong: tuple[str, ...]) -> BallastRow:
     name = f"{cavity.slug.name} in a chamber"
     says = (
-        f"{cavity.mass_g:.1f} g in {cavity.bore_mm:.1f} × {cavity.length_mm:.1f} mm,"
-        f" {max(cavity_wall_mm(design.body, cavity), 0):.1f} mm wall"
+        f"{said(cavity.mass_g, 'mass', 1)} in {numeral(cavity.bore_mm, 'length')} ×"
+        f" {said(cavity.length_mm, 'length')},"
+        f" {said(max(cavity_wall_mm(design.body, cavity), 0), 'length')} wall"
     )
     count, place = ("count", f"How many {cavity.slug.name}"), ("x_mm", f"{name}, its middle from the nose")
     return _row(_Named("cavities", cavity.key, name, says, count, place), wrong)

@@ -56,7 +56,6 @@ def current(row: Document) -> dict[str, Any]:
         "code": row.code,
         "bench": "floats",
         "root": "/floats",
-        "unit": shop.unit,
         "base": row.current,
         "saved": True,
         "document": document,

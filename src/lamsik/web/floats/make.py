@@ -17,11 +17,12 @@ from lamsik.core.floats.inverse import DIAMETER, LENGTH, LOADING, Option, PartCu
 from lamsik.core.floats.labels import Label
 from lamsik.core.floats.rating import ON_THE_LINE, TOTAL, capacity_g, loading_g
 from lamsik.core.materials import FLOAT_WOODS, METALS
+from lamsik.core.quantities import plainly, read_measure, unit_of
 from lamsik.core.route.others import body_of, construction_of
 from lamsik.core.shapes.clearance import clearances, drill_for
 from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.drawn_layers import DrawnLayer
-from lamsik.core.units import parse
+from lamsik.core.units import convert
 from lamsik.core.water import Water
 from lamsik.documents.floats.document import to_float, with_float
 from lamsik.drawings import floats as drawn
@@ -45,7 +46,7 @@ BY = (LENGTH, DIAMETER, LOADING)
 
 def _masses(text: str) -> list[float]:
     return [
-        parse(part.strip(), "mass", "loads", "g").value
+        read_measure(part.strip(), "mass", "loads")
         for part in text.replace(";", ",").split(",")
         if part.strip()
     ]
@@ -53,7 +54,7 @@ def _masses(text: str) -> list[float]:
 
 def _lengths(text: str, name: str) -> list[float]:
     return [
-        parse(part.strip(), "length", name, "mm").value
+        read_measure(part.strip(), "length", name)
         for part in text.replace(";", ",").split(",")
         if part.strip()
     ]
@@ -73,7 +74,7 @@ def sizes(key: int) -> ResponseReturnValue:
             cuts, missed = sized.cuts, sized.says
         if asked.get("wanted", "").strip():
             dowels = _lengths(asked.get("dowels", ""), "dowels") or list(stores.setting(db(), "dowels")["mm"])
-            wanted = parse(asked["wanted"], "mass", "load", "g").value
+            wanted = read_measure(asked["wanted"], "mass", "load")
             woods = [one for one in asked.getlist("wood") if one in FLOAT_WOODS] or list(FLOAT_WOODS)
             choices = options(design, wanted, dowels, woods)
     except Refused as refused:
@@ -89,7 +90,7 @@ def sizes(key: int) -> ResponseReturnValue:
         asked=asked,
         by=BY,
         woods=FLOAT_WOODS,
-        dowels=stores.setting(db(), "dowels")["mm"],
+        dowels=[plainly(mm, "length") for mm in stores.setting(db(), "dowels")["mm"]],
         body=main_body(design) if any(p.kind == "body" for p in design.parts) else None,
         drill=_drill(design),
         cautions=[caution("blades"), caution("wood_dust")],
@@ -106,7 +107,7 @@ def make(key: int) -> ResponseReturnValue:
     sized = family(design, _masses(request.form.get("loads", "")), request.form.get("by", LENGTH))
     require(bool(sized.cuts), "loads", None, sized.says.rstrip("."))
     for cut in sized.cuts:
-        name = f"{design.name} {cut.load_g:g} g"[:120]
+        name = f"{design.name} {plainly(cut.load_g, 'mass')}"[:120]
         documents.begin(
             db(),
             "float",
@@ -168,7 +169,7 @@ def _profile_sheets(row: Document, paper: str) -> tuple[Sheet, ...]:
     cuts = sized.cuts
     rows = [drawn.cut_list_drawing(cuts, _drill(design))]
     rows += [
-        replace(drawing, title=f"{cut.load_g:g} g: {drawing.title}")
+        replace(drawing, title=f"{plainly(cut.load_g, 'mass')}: {drawing.title}")
         for cut in cuts
         for drawing in drawn.profile_drawings(cut.design)
     ]
@@ -306,21 +307,19 @@ def labels_svg(key: int) -> Response:
 
 
 BUILD = {
-    "foam_mm": ("Foam, outside", "30 mm"),
-    "foam_bore_mm": ("Foam, bore", "8 mm"),
-    "pipe_mm": ("Pipe, outside", "8 mm"),
-    "pipe_bore_mm": ("Pipe, bore", "6 mm"),
-    "cap_mm": ("Cap depth", "6 mm"),
-    "saw_mm": ("Saw loss", "1 mm"),
+    "foam_mm": ("Foam, outside", 30.0),
+    "foam_bore_mm": ("Foam, bore", 8.0),
+    "pipe_mm": ("Pipe, outside", 8.0),
+    "pipe_bore_mm": ("Pipe, bore", 6.0),
+    "cap_mm": ("Cap depth", 6.0),
+    "saw_mm": ("Saw loss", 1.0),
 }
+STICKS = {"foam_stick": ("Foam stick", 1000.0), "pipe_stick": ("Pipe stick", 2000.0)}
+SIZES_MM, LOAD_G = (60.0, 80.0, 100.0), 15.0
 SPLIT = {
-    "sizes": "60, 80, 100 mm",
     "counts": "4, 6, 4",
-    "foam_stick": "1000 mm",
-    "pipe_stick": "2000 mm",
     "fixed": "1.20",
     "per_mm": "0.015",
-    "load": "15 g",
     "load_is": "pull",
     "metal": "lead",
     "tests": "",
@@ -333,7 +332,9 @@ def live_bait() -> ResponseReturnValue:
     together.
     """
     asked: dict[str, str] = {
-        **{name: start for name, (_, start) in BUILD.items()},
+        **{name: plainly(start, "length") for name, (_, start) in (BUILD | STICKS).items()},
+        "sizes": ", ".join(plainly(length, "length") for length in SIZES_MM),
+        "load": plainly(LOAD_G, "mass"),
         **SPLIT,
         **request.args.to_dict(),
     }
@@ -350,7 +351,7 @@ def live_bait() -> ResponseReturnValue:
 def _live_bait(asked: dict[str, str]) -> dict[str, Any]:
     allowances = tuple(_lengths(asked.get("allowances", ""), "cap allowance"))
     measures: dict[str, Any] = {
-        name: parse(asked[name], "length", label, "mm").value for name, (label, _) in BUILD.items()
+        name: read_measure(asked[name], "length", label) for name, (label, _) in BUILD.items()
     }
     build = livebait.Build(**measures, cap_allowances_mm=allowances)
     lengths = _lengths(asked["sizes"], "foam lengths")
@@ -361,11 +362,9 @@ def _live_bait(asked: dict[str, str]) -> dict[str, Any]:
     counts = (counts * len(lengths))[: len(lengths)] if len(counts) in (1, len(lengths)) else counts
     if len(counts) != len(lengths):
         raise Refused("how many", asked["counts"], f"one number for each of the {len(lengths)} lengths")
-    sticks = [
-        parse(asked[name], "length", name.replace("_", " "), "mm").value
-        for name in ("foam_stick", "pipe_stick")
-    ]
-    cost = livebait.Cost(*(100 * parse(asked[name], "number", name).value for name in ("fixed", "per_mm")))
+    sticks = [read_measure(asked[name], "length", label) for name, (label, _) in STICKS.items()]
+    fixed, each = (100 * read_measure(asked[name], "number", name) for name in ("fixed", "per_mm"))
+    cost = livebait.Cost(fixed, each / convert(1.0, unit_of("length"), "mm"))
     water = next((w for w in shop_waters() if w.salinity_psu < 0.5), Water())
     rows: list[dict[str, Any]] = []
     for line in livebait.cut_list(build, list(zip(lengths, counts, strict=True)), sticks[0], sticks[1]):
@@ -376,7 +375,7 @@ def _live_bait(asked: dict[str, str]) -> dict[str, Any]:
         )
     metal = asked["metal"] if asked["metal"] in METALS else "lead"
     sinks = 1 - water.density_g_cm3 / METALS[metal]
-    typed = parse(asked["load"], "mass", "load", "g").value
+    typed = read_measure(asked["load"], "mass", "load")
     load, in_air = (typed, typed / sinks) if asked["load_is"] == "pull" else (typed * sinks, typed)
     tests = _tests(asked["tests"])
     together = livebait.consistent(tests, build, water) if tests else None
@@ -404,8 +403,8 @@ def _tests(text: str) -> list[tuple[float, float]]:
         length, load = " ".join(words[: middle + 1]), " ".join(words[middle + 1 :])
         rows.append(
             (
-                parse(length, "length", "test length", "mm").value,
-                parse(load, "mass", f"capacity at {length}", "g").value,
+                read_measure(length, "length", "test length"),
+                read_measure(load, "mass", f"capacity at {length}"),
             )
         )
     return rows

@@ -65,8 +65,8 @@ def shop_of(family: str = "") -> FloatShop:
     """The shop as a float is looked at; with the fit of a family."""
     dowels = tuple(stores.setting(db(), "dowels")["mm"])
     learned = fit([(row.computed_g, row.measured_g) for row in finished(family)]) if family else None
-    tables, unit = floats.tables(db(), former=True), stores.setting(db(), "units")["length"]
-    return FloatShop(tables, tuple(shop_waters()), dowels, learned, unit)
+    tables = floats.tables(db(), former=True)
+    return FloatShop(tables, tuple(shop_waters()), dowels, learned)
 
 
 def finished(family: str) -> list[Finished]:

@@ -6,6 +6,7 @@ from flask import Blueprint, redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.floats.shotting import ShotTable
+from lamsik.core.quantities import said
 from lamsik.documents.rows import Document as Content
 from lamsik.documents.shots.document import table_of
 from lamsik.drawings.shots import balls
@@ -16,7 +17,6 @@ from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.fields import as_typed
 from lamsik.web.shared.live_document import exchanged
 from lamsik.web.shared.view import Head, RowField, edit, plain
-from lamsik.words.quantities import said
 
 blueprint = Blueprint("floats_shots", __name__, url_prefix="/floats/shots")
 keeping.keep_documents(blueprint, "shots", "floats.index", "floats_shots.show")
@@ -36,22 +36,22 @@ def show(key: int) -> str:
     return render_template("floats/table.html", row=row, state=current(row))
 
 
-def view(document: Content, unit: str) -> dict[str, Any]:
+def view(document: Content) -> dict[str, Any]:
     """The computed part of the state."""
     table = table_of(document)
     count = len(table.shots)
     head = Head(
-        fields=as_typed(document, unit),
+        fields=as_typed(document),
         settled=True,
         near=None,
         sentence=f"{count} {'size' if count == 1 else 'sizes'}. Makers differ: weigh yours, ten at once, and"
         " write what they are.",
         selected={},
     )
-    return plain(TableView(head, TablePanel(balls(table), _sizes(table, unit))))
+    return plain(TableView(head, TablePanel(balls(table), _sizes(table))))
 
 
-def _sizes(table: ShotTable, unit: str) -> list[SizeRow]:
+def _sizes(table: ShotTable) -> list[SizeRow]:
     only = "a table has one size at least" if len(table.shots) == 1 else ""
     return [
         SizeRow(
@@ -59,7 +59,7 @@ def _sizes(table: ShotTable, unit: str) -> list[SizeRow]:
             name=RowField(f"shots.{shot.key}.name", f"Size {n}"),
             mass=RowField(f"shots.{shot.key}.mass_g", f"Mass of {shot.name}"),
             density=RowField(f"shots.{shot.key}.density_g_cm3", f"Density of {shot.name}"),
-            across=said(shot.across_mm, "length", unit),
+            across=said(shot.across_mm, "length"),
             only=only,
             remove=edit("remove", group="shots", key=shot.key),
             remove_says=f"Take {shot.name} off",

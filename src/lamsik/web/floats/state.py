@@ -22,7 +22,7 @@ from lamsik.core.floats.rating import (
 )
 from lamsik.core.floats.shotting import ShotTable, Shotting, pull_to, shotting, telltale_lift, with_tip
 from lamsik.core.floats.standing import Standing, standing
-from lamsik.core.units import show
+from lamsik.core.quantities import said
 from lamsik.core.water import Water
 from lamsik.documents.floats.document import tips, to_float
 from lamsik.documents.rows import Document
@@ -40,7 +40,7 @@ from lamsik.web.floats.view import (
     TipRow,
     TipSide,
 )
-from lamsik.web.shared.facts import Fact, signed
+from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
 from lamsik.web.shared.view import Head, edit, plain
 from lamsik.words import refusals
@@ -51,14 +51,13 @@ WORDS = {"stands": "stands by itself", "half-lies": "half lies", "lies": "lies f
 @dataclass(frozen=True)
 class FloatShop:
     """What a float is looked at with: shot tables by every name they ever had, waters, dowels in stock [mm],
-    the family's fit, the length unit.
+    the family's fit.
     """
 
     tables: dict[str, ShotTable]
     waters: tuple[Water, ...]
     dowels_mm: tuple[float, ...] = ()
     fit: FamilyFit | None = None
-    unit: str = "mm"
 
 
 @dataclass(frozen=True)
@@ -92,7 +91,7 @@ def view(document: Document, shop: FloatShop, settled: bool, pulled: str = "") -
 def _head(seen: _Seen, shop: FloatShop) -> Head:
     design, document = seen.design, seen.document
     return Head(
-        fields=fields({**document, "shots": _shots_named(document, shop), "typed": {}}, shop.unit),
+        fields=fields({**document, "shots": _shots_named(document, shop)}),
         settled=seen.alone is not None,
         near=None,
         sentence=_sentence(design, seen.pull_g),
@@ -127,7 +126,7 @@ def _float(seen: _Seen, shop: FloatShop, pulled: str) -> FloatPanel:
     return FloatPanel(
         picture=standing_picture(design, FloatSight(height, seen.shots, seen.alone, loads, heights, pulled)),
         ratings=[_rating(rating, shop.fit) for rating in ratings(design)],
-        known=f"Each is known to ± {2 * sd_g(design):.2f} g until it is weighed.",
+        known=f"Each is known to ± {said(2 * sd_g(design), 'mass')} until it is weighed.",
         facts=_facts(design),
         trouble=_trouble(design) or _unknown(seen.document, shop),
         not_for_sale=_source(seen.document) == "not_for_sale",
@@ -139,7 +138,9 @@ def _shotting(seen: _Seen, shop: FloatShop) -> ShottingPanel:
     shots = seen.shots
     if not shots:
         return ShottingPanel("", _why_no_shots(seen.design, seen.document, shop, seen.pull_g))
-    return ShottingPanel(f"{shots.words}: {shots.pull_g:.2f} g of pull, {shots.mass_g:.2f} g in the box", "")
+    return ShottingPanel(
+        f"{shots.words}: {said(shots.pull_g, 'mass')} of pull, {said(shots.mass_g, 'mass')} in the box", ""
+    )
 
 
 def _rows(document: Document) -> RowsPanel:
@@ -199,24 +200,29 @@ def _sentence(design: Float, pull: float) -> str:
     tip = next((part.name.split(",")[0] for part in design.parts if part.kind in ("tip", "antenna")), "")
     if pull < 0:
         return (
-            f"It lies {-pull:.2f} g too deep by itself: the {mark.name} is under water before any shot is on."
+            f"It lies {said(-pull, 'mass')} too deep by itself: the {mark.name} is under water before"
+            " any shot is on."
         )
     answers = response_mm(design, mark.height_mm)
-    moves = f"; {answers:.0f} mm of tip for 0.1 g" if answers < MOST_RESPONSE_MM else ""
+    moves = (
+        f"; {said(answers, 'length', 0)} of tip for {said(0.1, 'mass', 1)}"
+        if answers < MOST_RESPONSE_MM
+        else ""
+    )
     return (
-        f"Carries {pull:.2f} g on the line to the {mark.name}{f' with its {tip}' if tip else ''} in"
+        f"Carries {said(pull, 'mass')} on the line to the {mark.name}{f' with its {tip}' if tip else ''} in"
         f" {design.water.describe()}{moves}."
     )
 
 
 def _rating(rating: Rating, fit: FamilyFit | None) -> RatingRow:
-    learned = f"{fit.predict(rating.line_g):.2f} g" if fit and fit.count else ""
-    response = f"{rating.response_mm:.1f} mm" if rating.response_mm < MOST_RESPONSE_MM else "–"
+    learned = said(fit.predict(rating.line_g), "mass") if fit and fit.count else ""
+    response = said(rating.response_mm, "length") if rating.response_mm < MOST_RESPONSE_MM else "–"
     return RatingRow(
         key=rating.mark,
         mark=rating.mark,
-        line=show(rating.line_g, "mass", 2),
-        total=show(rating.total_g, "mass", 2),
+        line=said(rating.line_g, "mass"),
+        total=said(rating.total_g, "mass"),
         response=response,
         learned=learned,
     )
@@ -230,7 +236,7 @@ def _facts(design: Float) -> list[Fact]:
         (
             "mass",
             "Its own mass",
-            f"{mass:.2f} g",
+            said(mass, "mass"),
             "All parts by volume and density, paint and varnish; a weighed part counts as weighed.",
         )
     ]
@@ -239,11 +245,11 @@ def _facts(design: Float) -> list[Fact]:
             (
                 "loading",
                 "Own loading",
-                f"{loading:.2f} g, {100 * share:.0f} %",
+                f"{said(loading, 'mass')}, {said(100 * share, 'percent', 0)}",
                 "What its loading uses of all it could carry.",
             )
         )
-    rows.append(("length", "Whole length", f"{design.top_mm - design.foot_mm:.0f} mm", "Foot to tip."))
+    rows.append(("length", "Whole length", said(design.top_mm - design.foot_mm, "length", 0), "Foot to tip."))
     return [Fact(*row, estimate=True) for row in rows]
 
 
@@ -262,7 +268,7 @@ def _settled(seen: _Seen, shop: FloatShop) -> StandingPanel:
     if loaded:
         stands += (
             f"; shotted it {'stands' if loaded.word == 'stands' else WORDS[loaded.word]}, metacentre"
-            f" {loaded.gm_mm:.0f} mm over G"
+            f" {said(loaded.gm_mm, 'length', 0)} over G"
         )
     effects = [(change.name, change.effect_g) for change in changes(design, shop.waters)]
     with suppress(Refused):
@@ -271,7 +277,7 @@ def _settled(seen: _Seen, shop: FloatShop) -> StandingPanel:
         stands=f"{stands}.",
         lift=_lift(seen, shop),
         tip_rows=_tip_rows(design, seen.document),
-        effects=[CapacityEffectRow(name, name, f"{signed(effect)} g") for name, effect in effects],
+        effects=[CapacityEffectRow(name, name, said(effect, "mass", sign=True)) for name, effect in effects],
         learned=_learned(shop.fit),
     )
 
@@ -289,11 +295,13 @@ def _lift(seen: _Seen, shop: FloatShop) -> str:
     after = "stays upright" if lift.after.word == "stands" else f"then {WORDS[lift.after.word]}"
     if lift.beyond:
         return (
-            f"Picking up the {last.name} lifts it out of its antenna: the {lift.shown_mm:.0f} mm there are"
+            f"Picking up the {last.name} lifts it out of its antenna: the"
+            f" {said(lift.shown_mm, 'length', 0)} there are"
             f" and onto the body; it {after}."
         )
     return (
-        f"Picking up the {last.name} lifts it {lift.rise_mm:.{0 if lift.rise_mm >= 10 else 1}f} mm; it"
+        f"Picking up the {last.name} lifts it"
+        f" {said(lift.rise_mm, 'length', 0 if lift.rise_mm >= 10 else 1)}; it"
         f" {after}."
     )
 
@@ -311,8 +319,8 @@ def _tip_rows(design: Float, document: Document) -> list[TipSide]:
             TipSide(
                 key=tip.key,
                 tip=tip.name,
-                line=show(pull, "mass", 2),
-                response=f"{answers:.1f} mm" if answers < MOST_RESPONSE_MM else "–",
+                line=said(pull, "mass"),
+                response=said(answers, "length") if answers < MOST_RESPONSE_MM else "–",
                 stands=WORDS[word].replace(" by itself", ""),
             )
         )
@@ -326,10 +334,11 @@ def _learned(fit: FamilyFit | None) -> str:
             " mark."
         )
     shift, spread = fit.intercept_g.value, fit.intercept_g.spread
-    known = f", ± {2 * spread:.2f} g" if spread is not None else ""
+    known = f", ± {said(2 * spread, 'mass')}" if spread is not None else ""
     return (
-        f"From {fit.count} finished {'float' if fit.count == 1 else 'floats'}: measured = {shift:+.2f} g +"
-        f" {fit.slope.value:.3f} × computed{known}.".replace("-", "−")
+        f"From {fit.count} finished {'float' if fit.count == 1 else 'floats'}: measured ="
+        f" {said(shift, 'mass', sign=True)} +"
+        f" {said(fit.slope.value, 'number', 3)} × computed{known}.".replace("-", "−")
     )
 
 
@@ -362,7 +371,7 @@ def _bore_says(row: Document) -> str:
     """How deep a bore is drilled from the top."""
     wall = float(row.get("wall_mm") or 0.0)
     return (
-        f"Drilled {row['length_mm'] - wall:.1f} mm deep from the top."
+        f"Drilled {said(row['length_mm'] - wall, 'length')} deep from the top."
         if wall
         else "Drilled through, from both ends."
     )

@@ -12,7 +12,7 @@ from lamsik.core.floats.rating import loading_g
 from lamsik.core.floats.shotting import pull_to
 from lamsik.core.floats.slider import SliderAnswer, slider
 from lamsik.core.materials import BODY_MATERIALS, METALS
-from lamsik.core.units import parse
+from lamsik.core.quantities import read_measure
 from lamsik.core.water import Water
 from lamsik.documents.floats.document import to_float
 from lamsik.documents.rows import Document as Content
@@ -75,9 +75,7 @@ def _slider() -> tuple[SliderAnswer | None, str]:
     if not request.args.get("depth", "").strip():
         return None, ""
     try:
-        depth, rod = (
-            parse(request.args.get(name, ""), "distance", name, "m").value for name in ("depth", "rod")
-        )
+        depth, rod = (read_measure(request.args.get(name, ""), "distance", name) for name in ("depth", "rod"))
         return slider(depth, rod), ""
     except Refused as refused:
         return None, refusals.says(refused)

@@ -5,8 +5,8 @@ from flask import Blueprint, render_template, request
 from lamsik.core.cautions import CAUTIONS, DEFER
 from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS, METALS
-from lamsik.core.tank.motion import Bands
-from lamsik.core.units import parse, show
+from lamsik.core.quantities import show
+from lamsik.core.units import parse
 from lamsik.words import refusals
 
 blueprint = Blueprint("handbook", __name__, url_prefix="/handbook")
@@ -42,10 +42,7 @@ WORDS = (
     ("Freeboard", "How far the highest point stands out of the water."),
     (
         "Suspends",
-        (
-            f"Moves less than the shop's limit, {Bands().suspends_cm_s:g} cm/s unless you changed it; a band"
-            " only a few hundredths of a gram wide."
-        ),
+        ("Moves less than the shop's limit in Stores; a band only a few hundredths of a gram wide."),
     ),
     ("Recoat window", "After the least wait and before the longest a coat takes the next one."),
     (
@@ -89,8 +86,8 @@ def _converted(text: str, kind: str) -> tuple[str, str]:
     except Refused as error:
         return "", f"{error.given} cannot be read: {refusals.allowed(error)}."
     shown = {
-        "length": (show(value, "length", 2), show(value, "length", 0, "in")),
-        "mass": (show(value, "mass", 2), show(value, "mass", 3, "oz"), show(value, "mass", 1, "grain")),
-        "temperature": (show(value, "temperature", 1), show(value, "temperature", 1, "°F")),
+        "length": (show(value, "length", 2, "mm"), show(value, "length", 0, "in")),
+        "mass": (show(value, "mass", 2, "g"), show(value, "mass", 3, "oz"), show(value, "mass", 1, "grain")),
+        "temperature": (show(value, "temperature", 1, "°C"), show(value, "temperature", 1, "°F")),
     }[kind]
     return " = ".join(shown), ""

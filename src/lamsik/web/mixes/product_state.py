@@ -5,6 +5,7 @@ from typing import Any
 from lamsik.core.cautions import caution
 from lamsik.core.errors import Refused
 from lamsik.core.mixes.product import Product, liquid_g_cm3, mass_shares, ratio_text
+from lamsik.core.quantities import said
 from lamsik.documents.products.document import to_product
 from lamsik.documents.rows import Document
 from lamsik.drawings.mix import mix
@@ -13,15 +14,14 @@ from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import as_typed
 from lamsik.web.shared.view import Head, RowField, edit, plain
 from lamsik.words import refusals
-from lamsik.words.quantities import said
 
 
-def view(document: Document, unit: str) -> dict[str, Any]:
+def view(document: Document) -> dict[str, Any]:
     """The computed part of the state."""
     product = to_product(document)
     ratio = ratio_text(product)
     head = Head(
-        fields=as_typed(document, unit),
+        fields=as_typed(document),
         settled=True,
         near=None,
         sentence=f"{ratio[0].upper()}{ratio[1:]}.",

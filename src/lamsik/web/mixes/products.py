@@ -12,7 +12,8 @@ from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.mixes.clocks import RULE
 from lamsik.core.mixes.product import BASES, FAMILIES, KINDS, MixPart, Product, keepable, parse_ratio
 from lamsik.core.mixes.tubs import good_until, is_expired
-from lamsik.core.units import STORED, parse
+from lamsik.core.quantities import plainly, read_measure
+from lamsik.core.units import STORED
 from lamsik.documents.products.document import to_product
 from lamsik.store import documents, mixes
 from lamsik.store.tables import Document, ShopTub, now
@@ -55,7 +56,7 @@ def of_form(asked: dict[str, str]) -> Product:
             MixPart(
                 asked[f"part_{n}"].strip()[:60],
                 figure,
-                parse(asked.get(f"density_{n}", ""), "density", f"density_{n}", "g/cm³").value,
+                read_measure(asked.get(f"density_{n}", ""), "density", f"density_{n}"),
             )
         )
     values: dict[str, float | None] = {}
@@ -65,7 +66,7 @@ def of_form(asked: dict[str, str]) -> Product:
             values[name] = None
             continue
         try:
-            value = parse(text, quantity, words, None if quantity == "temperature" else unit).value
+            value = read_measure(text, quantity, words, unit)
         except Refused as refused:
             raise Refused(name, text, refusals.allowed(refused)) from refused
         values[name] = value * _times(quantity, unit)
@@ -97,9 +98,9 @@ def new() -> ResponseReturnValue:
     begins = {one.name: one.default for one in fields(Product)}
     return _new_page(
         {
-            name: f"{begins[name]:g} {unit}"
-            for name, (_, _, unit, _) in MEASURES.items()
-            if isinstance(begins[name], float)
+            name: plainly(begin, quantity) if unit == STORED[quantity] else f"{begin:g} {unit}"
+            for name, (_, quantity, unit, _) in MEASURES.items()
+            if isinstance(begin := begins[name], float)
         }
     )
 
@@ -199,7 +200,7 @@ def receive(key: int) -> ResponseReturnValue:
             part,
             f"one of {', '.join(p.name for p in product.parts)}",
         )
-        grams = parse(asked.get("grams", ""), "mass", "how much", "g").value
+        grams = read_measure(asked.get("grams", ""), "mass", "how much")
         finite_between("grams", grams, 0.1, 200_000.0, "g")
         lot = asked.get("lot", "").strip()[:40]
         require(bool(lot), "lot", lot, "type the lot from the tub: castings are traced by it")
@@ -251,7 +252,7 @@ def count(key: int) -> ResponseReturnValue:
     row = load(ShopTub, key)
     product_row = load_document("product", row.product_id, deleted=True)
     try:
-        grams = parse(request.form.get("grams", ""), "mass", "left in the tub", "g").value
+        grams = read_measure(request.form.get("grams", ""), "mass", "left in the tub")
         row.left_g = finite_between("left in the tub", grams, 0.0, 200_000.0, "g")
         expires = _day(request.form.get("expires", ""), "expires")
         row.expires_on = expires or row.expires_on

@@ -16,14 +16,14 @@ from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.overpour import Remedy, digits, put_right
 from lamsik.core.mixes.product import Product, ratio_text
 from lamsik.core.mixes.tubs import choose, is_expired
-from lamsik.core.units import parse
+from lamsik.core.quantities import plainly, said
 from lamsik.store import mixes, pours, stores
 from lamsik.store.tables import Batch, Clock, Document, Pour, ShopTub, now
 from lamsik.web.batches.begin import begin, left_g
 from lamsik.web.batches.clocks import views_of
 from lamsik.web.batches.planning import BatchAsked, error_percent, plan
 from lamsik.web.shared.db import db, load, load_document, sent_id
-from lamsik.web.shared.scale import board
+from lamsik.web.shared.scale import board, typed_weight
 from lamsik.web.shared.whole import Broken
 from lamsik.words import refusals
 
@@ -272,7 +272,7 @@ def weigh(key: int) -> ResponseReturnValue:
             )
         if not any(line["part"] == part for line in [*row.plan["rows"], *row.plan.get("extras", [])]):
             raise Refused("part", part, "a part of this mix")
-        grams = parse(text, "mass", part, "g").value
+        grams = typed_weight(text, part)
         if grams <= 0:
             raise Refused(part, text, "more than nothing: tare the cup, then pour")
         more = bool(request.form.get("more"))
@@ -393,8 +393,9 @@ def _ready_to_mix(row: Batch, product: Product) -> None:
     if off > product.tolerance_percent:
         raise Refused(
             "ratio",
-            f"off by {off:.1f} %",
-            f"it allows {product.tolerance_percent:g} %: put it right first, or drop the batch",
+            f"off by {said(off, 'percent')}",
+            f"it allows {plainly(product.tolerance_percent, 'percent')}: put it right first, or drop"
+            " the batch",
         )
 
 

@@ -21,6 +21,7 @@ from lamsik.core.errors import Refused, one_of
 from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.product import Product, liquid_g_cm3
 from lamsik.core.moulds.layout import Mould, pour_up
+from lamsik.core.quantities import said
 from lamsik.core.shapes.design import Design
 from lamsik.web.batches.planning import BatchAsked
 from lamsik.web.moulds.usual import usual, usual_h
@@ -141,4 +142,4 @@ def height_words(mould: Mould, mark_mm: float) -> str:
     """The fill mark in words."""
     shape, up = mould.lies, pour_up(mould)
     tall = float(np.ptp(shape.vertices @ up))
-    return f"liquid stands {mark_mm:.0f} mm high of {tall:.0f} mm"
+    return f"liquid stands {said(mark_mm, 'length', 0)} high of {said(tall, 'length', 0)}"

@@ -9,6 +9,7 @@ from lamsik.core.castings.gates import ASKS, REFUSED, Gate, gate, when
 from lamsik.core.errors import Refused, require
 from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.heat import Heat, heat, limit_of, limits
+from lamsik.core.quantities import plain_numeral, plainly
 from lamsik.documents.rows import Document as Content
 from lamsik.store import mixes, moulds, stores
 from lamsik.store.tables import MouldMade, now
@@ -39,7 +40,9 @@ def temperatures(product: Product, content: Content, asked: BatchAsked) -> Tempe
         -10.0 <= room <= 60.0,
         "at",
         asked.get("at"),
-        "a workshop is −10 to 60 °C; the melt has a field of its own",
+        f"a workshop is {plain_numeral(-10, 'temperature')} to {plainly(60, 'temperature')}; the melt has"
+        " a field of"
+        " its own",
     )
     drawn = content.get("casting_c")
     melt = asked.value(
@@ -128,7 +131,7 @@ def let_through(content: Content, mould_made: MouldMade, product: Product, asked
         require(
             bool(asked.get("heat_yes")),
             "melt",
-            f"{warmths.melt_c:g} °C",
+            plainly(warmths.melt_c or 0.0, "temperature"),
             f"{warm.says}; let it cool, take another mould, or tick that you pour it all the same",
         )
     if typed is not None:

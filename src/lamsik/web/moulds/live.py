@@ -67,7 +67,6 @@ def current(row: Document, at_hand: MouldShop | None = None) -> dict[str, Any]:
         "code": row.code,
         "bench": "moulds",
         "root": "/moulds",
-        "unit": shop.unit,
         "base": row.current,
         "saved": True,
         "document": document,

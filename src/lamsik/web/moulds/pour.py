@@ -16,6 +16,7 @@ from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.faults import FAULTS
 from lamsik.core.moulds.heat import Heat
 from lamsik.core.moulds.layout import Mould
+from lamsik.core.quantities import plainly, said
 from lamsik.core.trade.mould_kinds import MOULD_KINDS
 from lamsik.documents.body.cast import cast_content
 from lamsik.store import documents, mixes, moulds, pours
@@ -296,17 +297,17 @@ def _batch(pour: Pour, row: Document, mould_made: MouldMade, product: Product, c
 def _planned(pour: Pour, product: Product, cast: MouldShot) -> MixPlan:
     """What its cavities take."""
     texts = {
-        "net": f"{cast.mixed_ml:.3f} ml",
-        "sprue": f"{cast.sprue_ml:.3f} ml",
-        "at": f"{pour.at_c:g} °C",
+        "net": said(cast.mixed_ml, "volume", 3),
+        "sprue": said(cast.sprue_ml, "volume", 3),
+        "at": plainly(pour.at_c, "temperature"),
     }
     if isinstance(cast, FoamShot):
         texts |= {
-            "density": f"{cast.charge.target_g_cm3:.5f} g/cm³",
-            "free": f"{cast.charge.free_rise_g_cm3:.5f} g/cm³",
+            "density": said(cast.charge.target_g_cm3, "density", 5),
+            "free": said(cast.charge.free_rise_g_cm3, "density", 5),
         }
     if isinstance(cast, ResinShot) and cast.filling:
-        texts |= {"filler": cast.filler, "density": f"{cast.density_g_cm3:.4f} g/cm³"}
+        texts |= {"filler": cast.filler, "density": said(cast.density_g_cm3, "density", 4)}
     return plan(pour.product_id, product, BatchAsked(texts), datetime.now())
 
 

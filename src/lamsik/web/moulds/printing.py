@@ -6,6 +6,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.errors import Refused
 from lamsik.core.moulds.halves import Printed, Sum, printed_halves
 from lamsik.core.moulds.layout import box
+from lamsik.core.quantities import said
 from lamsik.documents.moulds.document import to_mould
 from lamsik.drawings.solid import line_view
 from lamsik.formats import stl
@@ -66,7 +67,7 @@ def state(key: int, job_key: str) -> Response:
             "parts": [
                 {
                     "name": part.name,
-                    "volume": f"{part.volume_ml:.1f} ml",
+                    "volume": said(part.volume_ml, "volume", 1),
                     "note": part.note,
                     "faces": len(part.mesh.faces),
                     "picture": line_view(part.mesh, part.name),
@@ -103,7 +104,11 @@ def take(key: int, job_key: str, number: int) -> Response:
 
 def _sum_words(total: Sum) -> str:
     parts = (
-        f"Halves {total.halves_ml:.1f} ml, hollow {total.hollow_ml:.1f} ml, play at the keys"
-        f" {total.play_ml:.2f} ml"
+        f"Halves {said(total.halves_ml, 'volume', 1)}, hollow {said(total.hollow_ml, 'volume', 1)}, play"
+        " at the keys"
+        f" {said(total.play_ml, 'volume')}"
     )
-    return f"{parts}: the block's {total.block_ml:.1f} ml, off by {100 * total.off:.3f} %."
+    return (
+        f"{parts}: the block's {said(total.block_ml, 'volume', 1)}, off by"
+        f" {said(100 * total.off, 'percent', 3)}."
+    )

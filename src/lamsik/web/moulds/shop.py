@@ -19,7 +19,7 @@ def shop_of(mould_id: int, block: Document) -> MouldShop:
     """The shop as a mould of the master that `block` names is looked at."""
     products = {row.code: (key, product) for key, (row, product) in mixes.products(db()).items()}
     prices, tubs = {}, mixes.tubs_by_product(db())
-    currency, unit = stores.setting(db(), "shop")["currency"], stores.setting(db(), "units")["length"]
+    currency = stores.setting(db(), "shop")["currency"]
     for code, (key, _) in products.items():
         priced = [(tub.price_minor, tub.received_g) for tub in tubs.get(key, []) if tub.price_minor]
         if priced:
@@ -35,7 +35,6 @@ def shop_of(mould_id: int, block: Document) -> MouldShop:
         moulds.source_of(db(), block),
         mould_id,
         currency,
-        unit,
         usual("silicone_g_cm3"),
         _heat_of(mould_id),
     )

@@ -19,10 +19,10 @@ from lamsik.core.moulds.press import pressed
 from lamsik.core.moulds.pull import Choice
 from lamsik.core.moulds.silicone import Bricks, Half, Saved, clay_ml, lift, walls_of
 from lamsik.core.moulds.vents import HighPoint
+from lamsik.core.quantities import numeral, plainly, said
 from lamsik.core.shapes.sources import Source
 from lamsik.core.trade.figures import usual
 from lamsik.core.trade.mould_kinds import MOULD_KINDS, PRESS
-from lamsik.core.units import show
 from lamsik.documents.moulds.document import to_mould
 from lamsik.documents.rows import Document
 from lamsik.drawings.mould import picture
@@ -48,7 +48,7 @@ from lamsik.web.shared.view import Head, Said, edit, plain
 @dataclass(frozen=True)
 class MouldShop:
     """What a mould is looked at with: products by code, price per kilogram by code, bricks, the master's
-    use, currency, unit, the density of silicone where no product is chosen.
+    use, currency, the density of silicone where no product is chosen.
     """
 
     products: dict[str, tuple[int, Product]]
@@ -58,7 +58,6 @@ class MouldShop:
     source: Source
     mould_id: int = 0
     currency: str = "EUR"
-    unit: str = "mm"
     silicone_g_cm3: float = usual("casting")["silicone_g_cm3"]
     heat: Callable[[Document, float | None], Heat | None] = lambda _document, _melt: None
 
@@ -71,9 +70,9 @@ def view(document: Document, master: Master, shop: MouldShop, settled: bool) -> 
     seen = look(mould, bool(document.get("injector")))
     return plain(
         MouldView(
-            _head(document, mould, seen, shop.unit, settled),
+            _head(document, mould, seen, settled),
             _mould(mould, seen, shop),
-            _box(document, mould, seen, shop.unit),
+            _box(document, mould, seen),
             _air(document, mould, seen),
             _amounts(document, mould, seen, shop),
             _casting(document, mould, shop),
@@ -81,10 +80,10 @@ def view(document: Document, master: Master, shop: MouldShop, settled: bool) -> 
     )
 
 
-def _head(document: Document, mould: Mould, seen: Look, unit: str, settled: bool) -> Head:
+def _head(document: Document, mould: Mould, seen: Look, settled: bool) -> Head:
     names = ("kind", "pull", "stand", "mould_product", "casting_product")
     return Head(
-        fields=fields({**document, "typed": {}}, unit),
+        fields=fields(document),
         settled=settled,
         near=None,
         sentence=sentence(mould, seen),
@@ -94,7 +93,7 @@ def _head(document: Document, mould: Mould, seen: Look, unit: str, settled: bool
 
 def _mould(mould: Mould, seen: Look, shop: MouldShop) -> MouldPanel:
     return MouldPanel(
-        picture=picture(mould, seen.points, seen.tight, seen.features.undercut, shop.unit),
+        picture=picture(mould, seen.points, seen.tight, seen.features.undercut),
         choices=[_choice(choice, mould) for choice in seen.choices],
         master=_master(mould.master, mould, shop.use),
         use=shop.use.says,
@@ -106,12 +105,15 @@ def _mould(mould: Mould, seen: Look, shop: MouldShop) -> MouldPanel:
     )
 
 
-def _box(document: Document, mould: Mould, seen: Look, unit: str) -> BoxPanel:
+def _box(document: Document, mould: Mould, seen: Look) -> BoxPanel:
     sides = (box(mould).length_mm, box(mould).width_mm, box(mould).high_mm)
     return BoxPanel(
-        box_size=" × ".join(show(side, "length", 0, unit) for side in sides),
+        box_size=" × ".join(said(side, "length", 0) for side in sides),
         tight=[
-            Said(str(n), f"{t.what}: {t.distance_mm:.1f} mm, {mould.edge_mm:g} mm wanted")
+            Said(
+                str(n),
+                f"{t.what}: {said(t.distance_mm, 'length')}, {plainly(mould.edge_mm, 'length')} wanted",
+            )
             for n, t in enumerate(seen.tight)
         ],
         cavities=[_spot(row) for row in document["cavities"]],
@@ -151,7 +153,8 @@ def _choice(choice: Choice, mould: Mould) -> ChoiceRow:
 
 def _point(point: HighPoint, mould: Mould) -> str:
     return (
-        f"{point.trapped_ml:.2f} ml at {_place(point.place_mm, mould)}, {point.rise_mm:.1f} mm over its"
+        f"{said(point.trapped_ml, 'volume')} at {_place(point.place_mm, mould)},"
+        f" {said(point.rise_mm, 'length')} over its"
         " way out"
     )
 
@@ -159,17 +162,17 @@ def _point(point: HighPoint, mould: Mould) -> str:
 def _place(spot: tuple[float, float, float], mould: Mould) -> str:
     mesh = mould.lies
     along = spot[0] - float(mesh.vertices[:, 0].min())
-    return f"{along:.0f} mm from the nose"
+    return f"{said(along, 'length', 0)} from the nose"
 
 
 def _master(master: Master, mould: Mould, use: MasterUse) -> str:
-    mass = f", {master.mass_g:.1f} g" if master.mass_g is not None else ", not weighed"
+    mass = f", {said(master.mass_g, 'mass', 1)}" if master.mass_g is not None else ", not weighed"
     shape = (
         "; its shape is not known: a stand-in of the same size and volume is drawn"
         if master.stands_in
         else ""
     )
-    return f"{master.name}: {master.volume_ml:.2f} ml{mass}{shape}."
+    return f"{master.name}: {said(master.volume_ml, 'volume')}{mass}{shape}."
 
 
 def _undercut(mould: Mould, seen: Look) -> str:
@@ -177,7 +180,8 @@ def _undercut(mould: Mould, seen: Look) -> str:
     if share < 0.002:
         return f"Pulled towards {PULLS[mould.pull].split(':')[0]}, nothing leans in."
     return (
-        f"Pulled towards {PULLS[mould.pull].split(':')[0]}, {100 * share:.1f} % of its outline leans in (red"
+        f"Pulled towards {PULLS[mould.pull].split(':')[0]}, {said(100 * share, 'percent')} of its outline"
+        " leans in (red"
         " in the plan)."
     )
 
@@ -253,11 +257,12 @@ def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> A
             HalfRow(
                 key=str(n),
                 name=half.name,
-                ml=f"{half.pour_ml:.1f} ml",
-                g=f"{half.pour_ml * density:.0f} g",
+                ml=said(half.pour_ml, "volume", 1),
+                g=said(half.pour_ml * density, "mass", 0),
                 how=(
-                    f"box {half.box_ml:.1f} − master {half.master_ml:.1f} − funnel {half.feed_ml:.1f}"
-                    f" {'+' if half.keys_ml >= 0 else '−'} keys {abs(half.keys_ml):.1f}"
+                    f"box {numeral(half.box_ml, 'volume', 1)} − master"
+                    f" {numeral(half.master_ml, 'volume', 1)} − funnel {numeral(half.feed_ml, 'volume', 1)}"
+                    f" {'+' if half.keys_ml >= 0 else '−'} keys {numeral(abs(half.keys_ml), 'volume', 1)}"
                 ),
                 mix=_mix_link(key, half, shop, mould) if product else "/mixes",
                 mix_says=f"Mix the {half.name.removeprefix('the ').split(',')[0]}",
@@ -270,21 +275,24 @@ def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> A
         if shop.bricks.have
         else "; count yours in Stores"
     )
-    strip = "" if built.strip_high_enough else f", too low: {box(mould).high_mm:.0f} mm are needed"
-    tape = f"; {built.strip_short_mm:.0f} mm short" if built.strip_short_mm else ""
+    strip = (
+        "" if built.strip_high_enough else f", too low: {said(box(mould).high_mm, 'length', 0)} are needed"
+    )
+    tape = f"; {said(built.strip_short_mm, 'length', 0)} short" if built.strip_short_mm else ""
     return AmountsPanel(
         halves=rows,
-        clay=f"{clay_ml(mould):.0f} ml of clay for the bed" if mould.parts == 2 else "",
+        clay=f"{said(clay_ml(mould), 'volume', 0)} of clay for the bed" if mould.parts == 2 else "",
         walls=f"{built.per_course} bricks a course, {built.courses} courses: {built.bricks}{short}",
         walls_short=bool(built.short),
-        strip=f"or {built.strip_mm:.0f} mm of strip{tape}{strip}",
+        strip=f"or {said(built.strip_mm, 'length', 0)} of strip{tape}{strip}",
         saved=(
-            f"Box arithmetic would mix {saved.box_ml:.0f} ml: {saved.wasted_ml:.0f} ml,"
-            f" {saved.wasted_ml * density:.0f} g{cost} too much."
+            f"Box arithmetic would mix {said(saved.box_ml, 'volume', 0)}:"
+            f" {said(saved.wasted_ml, 'volume', 0)},"
+            f" {said(saved.wasted_ml * density, 'mass', 0)}{cost} too much."
         ),
         lift=f"In this silicone {lift(mould, density).says}.",
         lifts=lift(mould, density).net_g > 0,
-        density_of=product.name if product else f"a usual silicone, {density:g} g/cm³",
+        density_of=product.name if product else f"a usual silicone, {plainly(density, 'density')}",
         pressed=pressed(mould).says if mould.kind == PRESS else "",
         press_missing=mould.kind == PRESS and pressed(mould).missing_ml > 0,
     )
@@ -294,7 +302,7 @@ def _mix_link(product_id: int, half: Half, shop: MouldShop, mould: Mould) -> str
     """Where its material is mixed, with what it is for."""
     asked = {
         "product": product_id,
-        "net": f"{half.pour_ml:.1f} ml",
+        "net": said(half.pour_ml, "volume", 1),
         "mould": shop.mould_id,
         "purpose": f"{half.name.split(',')[0]} of {mould.name}"[:60],
     }
@@ -318,8 +326,12 @@ def _casting(document: Document, mould: Mould, shop: MouldShop) -> CastingPanel:
     long, off = float(np.ptp(mould.lies.vertices[:, 0])), float(document.get("level_deg", 0.0))
     percent = cast.shrink_percent if cast else mould.shrink_percent
     shrunk = shrinkage(cavity_ml(mould), percent, feed_ml(mould) / max(len(mould.cavities), 1))
-    feed = f"{shrunk.shrinks_ml:.2f} ml shrink away in each cavity, the funnel feeds {shrunk.feeds_ml:.2f} ml"
+    feed = (
+        f"{said(shrunk.shrinks_ml, 'volume')} shrink away in each cavity, the funnel feeds"
+        f" {said(shrunk.feeds_ml, 'volume')}"
+    )
     short = shrunk.short_ml > 1e-6 and MOULD_KINDS[mould.kind].is_fed
+    lacks = f": {said(shrunk.short_ml, 'volume')} short, widen or lengthen it" if short else ""
     return CastingPanel(
         heat=(
             f"{warm.says[0].upper()}{warm.says[1:]}."
@@ -327,11 +339,12 @@ def _casting(document: Document, mould: Mould, shop: MouldShop) -> CastingPanel:
             else "Nothing is poured hot here. Say what is cast, or how hot: then its heat is checked."
         ),
         heat_bad=warm is not None and not warm.stands,
-        shrink=f"{feed}{f': {shrunk.short_ml:.2f} ml short, widen or lengthen it' if short else ''}.",
+        shrink=f"{feed}{lacks}.",
         shrink_bad=short,
         level=(
-            f"Off level by {off:g}° one end of an open pour gets {level_error_mm(long, off):.1f} mm thicker"
-            f" over its {long:.0f} mm."
+            f"Off level by {plainly(off, 'angle')} one end of an open pour gets"
+            f" {said(level_error_mm(long, off), 'length')} thicker"
+            f" over its {said(long, 'length', 0)}."
         ),
     )
 
@@ -342,20 +355,21 @@ def _facts(mould: Mould, seen: Look) -> list[Fact]:
         Fact(
             "cavity",
             "One cavity",
-            f"{cavity_ml(mould):.2f} ml",
+            said(cavity_ml(mould), "volume"),
             "The master's own volume, enlarged by the shrinkage set here; never the box it fits in.",
         ),
         Fact(
             "shadow",
             "Projected area",
-            f"{f.projected_mm2 / 100:.1f} cm²",
+            said(f.projected_mm2 / 100, "area"),
             "Its outline seen along the pull: what bands or a press have to hold.",
         ),
         Fact(
             "thin",
             "Thinnest section",
-            f"{f.thinnest_mm:.1f} mm",
-            f"Across, at {f.thinnest_x_mm - float(mould.lies.vertices[:, 0].min()):.0f} mm from the nose;"
+            said(f.thinnest_mm, "length"),
+            f"Across, at {said(f.thinnest_x_mm - float(mould.lies.vertices[:, 0].min()), 'length', 0)}"
+            " from the nose;"
             " both ends left out.",
         ),
     ]

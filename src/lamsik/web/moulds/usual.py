@@ -1,9 +1,9 @@
 """What a casting form goes by where nothing is typed: the shop's own figures, else the table's."""
 
+from lamsik.core.quantities import plainly
 from lamsik.core.trade.figures import FIGURES
 from lamsik.store import stores
 from lamsik.web.shared.db import db
-from lamsik.words.quantities import plainly
 
 MINUTES = 60.0
 

@@ -2,7 +2,6 @@
 
 import json
 from dataclasses import asdict
-from functools import lru_cache
 from typing import Any
 
 from flask import Blueprint, redirect, render_template, request, url_for
@@ -12,9 +11,9 @@ from markupsafe import Markup
 from lamsik.core.errors import Refused
 from lamsik.core.moulds.masters import BOX, PULLS, Master
 from lamsik.core.moulds.pull import KINDS
+from lamsik.core.quantities import kept_as_said, read_measure
 from lamsik.core.shapes.sources import OWN, SAYS, Source
 from lamsik.core.trade.vent_shapes import VENT_SHAPES
-from lamsik.core.units import parse
 from lamsik.documents.moulds.document import (
     master_of,
     of_body,
@@ -97,7 +96,7 @@ def _page(problem: str = "", way: str = "") -> ResponseReturnValue:
     ), (422 if problem else 200)
 
 
-@lru_cache(maxsize=64)
+@kept_as_said(64)
 def _card(text: str, master: Master) -> Markup:
     """The small plan of a mould, kept by its content and its master."""
     return markup(thumbnail(to_mould(json.loads(text), master)))
@@ -120,7 +119,7 @@ def _begun(way: str) -> tuple[Content, Master]:
         row = load_document("body", sent_id("body"))
         return of_body(row.name, row.id or 0, row.current, documents.content(db(), row))
     sizes = [
-        parse(request.form.get(name, ""), "length", name, "mm").value for name in ("length", "width", "depth")
+        read_measure(request.form.get(name, ""), "length", name) for name in ("length", "width", "depth")
     ]
     if way == "weighed":
         thing_row = weighed.of(db(), load(WeighedThing, sent_id("thing")))
@@ -144,8 +143,8 @@ def _begun(way: str) -> tuple[Content, Master]:
         "length_mm": sizes[0],
         "width_mm": sizes[1],
         "depth_mm": sizes[2],
-        "volume_ml": _optional("volume", "volume", "ml"),
-        "mass_g": parse(mass, "mass", "mass", "g").value if mass else None,
+        "volume_ml": _optional("volume", "volume"),
+        "mass_g": read_measure(mass, "mass", "mass") if mass else None,
         "demouldings": None,
         "source": asdict(
             Source(request.form.get("source", OWN), request.form.get("source_note", "").strip())
@@ -154,9 +153,9 @@ def _begun(way: str) -> tuple[Content, Master]:
     return block, master_of(block)
 
 
-def _optional(name: str, quantity: str, unit: str) -> float | None:
+def _optional(name: str, quantity: str) -> float | None:
     text = request.form.get(name, "").strip()
-    return parse(text, quantity, name, unit).value if text else None
+    return read_measure(text, quantity, name) if text else None
 
 
 @blueprint.post("/bring-in")

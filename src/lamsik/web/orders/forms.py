@@ -18,7 +18,7 @@ class EnquiryForm(FlaskForm):
         validators=[InputRequired("How many?"), NumberRange(1, 500, "1 to 500 pieces.")],
     )
     form = SelectField("Form")
-    length = MeasureField("Length", "length", 5.0, 600.0, default="90 mm")
+    length = MeasureField("Length", "length", 5.0, 600.0, default=90.0)
     material = SelectField("Made of")
     scheme = SelectField("Scheme", coerce=int)
     behaviour = SelectField("It should")

@@ -8,6 +8,7 @@ from lamsik.core.materials import BODY_MATERIALS, USUAL_WOOD
 from lamsik.core.money import read
 from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
 from lamsik.core.orders.status import STATUSES
+from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.design import Want
 from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.trade.behaviours import BEHAVIOURS, USUAL
@@ -41,12 +42,12 @@ def _form(schemes: Picks) -> EnquiryForm:
     asked = EnquiryForm()
     asked.form.choices = choices((f.key, f"{f.name} ({f.purpose})") for f in FORMS.values())
     asked.material.choices = choices(
-        (name, f"{name}, about {m.density_g_cm3:.2f} g/cm³") for name, m in BODY_MATERIALS.items()
+        (name, f"{name}, about {said(m.density_g_cm3, 'density', 2)}") for name, m in BODY_MATERIALS.items()
     )
     asked.scheme.choices = choices([(0, "not chosen yet"), *schemes.rows])
     asked.behaviour.choices = choices((one.key, one.should) for one in BEHAVIOURS.values())
     asked.water.choices = choices(
-        (row.id, f"{row.name}, {row.temperature_c:g} °C") for row in stores.waters(db())
+        (row.id, f"{row.name}, {plainly(row.temperature_c, 'temperature')}") for row in stores.waters(db())
     )
     return asked
 

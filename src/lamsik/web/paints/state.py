@@ -3,6 +3,7 @@
 from typing import Any
 
 from lamsik.core.paints.layers import KINDS, Layer
+from lamsik.core.quantities import said
 from lamsik.core.tank import evaluate
 from lamsik.documents.rows import Document
 from lamsik.documents.schemes.document import read
@@ -14,14 +15,13 @@ from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
 from lamsik.web.shared.view import Head, RowField, edit, plain
 from lamsik.words import paints
-from lamsik.words.quantities import said
 
 
-def view(document: Document, unit: str) -> dict[str, Any]:
+def view(document: Document) -> dict[str, Any]:
     """The computed part of the state."""
     layers = read(document)
     head = Head(
-        fields=fields({**document, "typed": {}}, unit),
+        fields=fields(document),
         settled=True,
         near=None,
         sentence=paints.sentence(layers),

@@ -1,15 +1,13 @@
 """The Pieces bench: each bait made, its steps and weighings, its card, and all that is unweighed."""
 
-from functools import lru_cache
-
 from flask import Blueprint, abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
+from lamsik.core.quantities import kept_as_said, read_measure
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.mass import SIZED_AT, Measured, budget, unweighed
 from lamsik.core.tank.parts import Part
-from lamsik.core.units import parse
 from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import with_sinker
 from lamsik.documents.body.document import with_design
@@ -29,7 +27,7 @@ from lamsik.web.shared.db import db, load, sent_id
 from lamsik.web.shared.files import as_pdf
 from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.web.shared.progress import stands
-from lamsik.web.shared.scale import board
+from lamsik.web.shared.scale import board, typed_weight
 from lamsik.words import refusals
 from lamsik.words.verdict import sentence
 
@@ -120,9 +118,7 @@ def weigh(key: int) -> ResponseReturnValue:
             kind, _, part = target.partition(":")
             if kind == pieces.PART and part not in _parts_of(piece):
                 raise Refused("target", part, "this piece has no such part: open its page anew")
-            pieces.weigh(
-                db(), piece, target, parse(text, "mass", "mass", "g").value, text.strip(), instrument
-            )
+            pieces.weigh(db(), piece, target, typed_weight(text, "mass"), text.strip(), instrument)
     except Refused as refused:
         sent = {name: request.form.get(name, "") for name in ("sinker", "temperature")}
         return _page(
@@ -150,12 +146,10 @@ def _held_under() -> tuple[float, Water]:
     """What a blank weighs held under [g], negative where it floats, and the fresh water of the tub: read
     with a sinker, or by itself where it sinks.
     """
-    both = parse(request.form.get("mass", ""), "mass", "under water", "g").value
+    both = typed_weight(request.form.get("mass", ""), "under water")
     sinker = request.form.get("sinker", "").strip()
-    warm = parse(request.form.get("temperature", ""), "temperature", "water temperature").value
-    return with_sinker(both, parse(sinker, "mass", "sinker", "g").value) if sinker else both, Water(
-        "fresh water", warm
-    )
+    warm = read_measure(request.form.get("temperature", ""), "temperature", "water temperature")
+    return with_sinker(both, typed_weight(sinker, "sinker")) if sinker else both, Water("fresh water", warm)
 
 
 @blueprint.post("/<int:key>/take-back/<int:weighing>")
@@ -215,7 +209,7 @@ def unweighed_list() -> str:
     return render_template("pieces/unweighed.html", rows=rows, page=page)
 
 
-@lru_cache(maxsize=256)
+@kept_as_said(256)
 def _not_seen(design: Design, measured: Measured) -> tuple[Part, ...]:
     """Parts no scale has seen, kept by the design and what was weighed."""
     return unweighed(budget(design, measured).parts)
@@ -264,7 +258,8 @@ def _card(shown: PieceView) -> dict[str, object]:
         "side": drawings.side_template(design),
         "top": drawings.top_template(design),
         "cuts": drawings.sections(design),
-        "check": drawings.check_ruler(),
+        "check": drawings.check_ruler()[0],
+        "check_says": drawings.check_ruler()[1],
         "drill": drawings.drill_map(design),
         "budget": budget_rows(shown.outcome.budget.parts),
         "facts": tank_facts(shown.outcome, default_view(shown.outcome)),

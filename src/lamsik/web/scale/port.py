@@ -6,7 +6,7 @@ from flask import Blueprint, Response, flash, jsonify, redirect, request, url_fo
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, finite_between, require
-from lamsik.core.units import parse
+from lamsik.core.quantities import read_measure
 from lamsik.devices import scale_address
 from lamsik.devices.readings import UNITS
 from lamsik.devices.scale_port import PortState
@@ -54,7 +54,7 @@ def connect() -> ResponseReturnValue:
             f"one of {', '.join(map(str, BAUDS))} baud",
         )
         chosen = sent_row(Instrument, "instrument", "that scale is not in Stores any more: choose another")
-        step = finite_between("step", parse(sent["step"], "mass", "step", "g").value, 0.0001, 100.0, "g")
+        step = finite_between("step", read_measure(sent["step"], "mass", "step"), 0.0001, 100.0, "g")
     except Refused as refused:
         return bench_page(connecting=refusals.says(refused), asked=sent), 422
     stores.put_setting(

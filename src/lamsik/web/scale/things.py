@@ -11,8 +11,8 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, named
 from lamsik.core.materials import METALS
+from lamsik.core.quantities import numeral, plainly, read_measure, said
 from lamsik.core.shapes.sources import SAYS, Source
-from lamsik.core.units import parse, show
 from lamsik.core.water import Water
 from lamsik.core.weighing import trim
 from lamsik.core.weighing.bydifference import Capacity, capacities
@@ -67,8 +67,8 @@ def card_of(row: Weighed, wanted: Water) -> ScaleCard:
     if thing and not can_tell(thing.water_g, thing.water_sd_g):
         notes.insert(
             0,
-            f"{thing.water_g:+.2f} g in water is less than these scales can tell (±"
-            f" {2 * thing.water_sd_g:.2f} g)".replace("-", "−"),
+            f"{said(thing.water_g, 'mass', sign=True)} in water is less than these scales can tell (±"
+            f" {said(2 * thing.water_sd_g, 'mass')})".replace("-", "−"),
         )
     return ScaleCard(
         row,
@@ -87,28 +87,26 @@ def card_of(row: Weighed, wanted: Water) -> ScaleCard:
 
 def _sentence(row: Weighed, thing: InWater | None, capacity: tuple[Capacity, ...]) -> str:
     if capacity:
-        return (
-            f"Carries {', '.join(f'{c.measured_g:.2f} g to the {c.mark}' for c in capacity)} in"
-            f" {row.water.describe()}."
-        )
+        carries = ", ".join(f"{said(c.measured_g, 'mass')} to the {c.mark}" for c in capacity)
+        return f"Carries {carries} in {row.water.describe()}."
     if thing is None:
         return (
-            f"{row.air_g:.2f} g in air; weigh it in water too and its volume is known."
+            f"{said(row.air_g, 'mass')} in air; weigh it in water too and its volume is known."
             if row.air_g is not None
             else "Weigh it in air too and its volume is known."
         )
     moves = (
-        f"floats with {thing.lift_g:.2f} g of lift"
+        f"floats with {said(thing.lift_g, 'mass')} of lift"
         if thing.lift_g > 0
-        else f"sinks with {thing.water_g:.2f} g"
+        else f"sinks with {said(thing.water_g, 'mass')}"
     )
-    return f"Casts at {thing.air_g:.2f} g and {moves} in {thing.water.describe()}."
+    return f"Casts at {said(thing.air_g, 'mass')} and {moves} in {thing.water.describe()}."
 
 
 def _figures(row: Weighed, thing: InWater | None) -> tuple[tuple[str, str, str], ...]:
     """Label, value, how it came about."""
     figures = (
-        [("In air, casting", show(row.air_g, "mass", 2), "As the scale read it.")]
+        [("In air, casting", said(row.air_g, "mass"), "As the scale read it.")]
         if row.air_g is not None
         else []
     )
@@ -118,30 +116,31 @@ def _figures(row: Weighed, thing: InWater | None) -> tuple[tuple[str, str, str],
     figures += [
         (
             "In water, sinking",
-            show(thing.water_g, "mass", 2),
-            f"± {sd:.2f} g (twice its one-sigma); minus is lift.",
+            said(thing.water_g, "mass"),
+            f"± {said(sd, 'mass')} (twice its one-sigma); minus is lift.",
         ),
         (
             "Volume",
-            f"{thing.volume_ml:.2f} ml",
-            f"(air − water) ÷ {thing.water.density_g_cm3:.4f} g/cm³; ± {2 * thing.volume_sd_ml:.2f} ml.",
+            said(thing.volume_ml, "volume"),
+            f"(air − water) ÷ {said(thing.water.density_g_cm3, 'density', 4)}; ±"
+            f" {said(2 * thing.volume_sd_ml, 'volume')}.",
         ),
         (
             "Mean density",
-            f"{thing.density_g_cm3:.3f} g/cm³",
+            said(thing.density_g_cm3, "density"),
             "Mass ÷ volume: the water in which it would neither float nor sink.",
         ),
         (
             "Carried by the air",
-            f"{air_buoyancy_g(thing):.3f} g",
-            "Air itself lifts it so much; it matters below 0.01 g and is not taken off.",
+            said(air_buoyancy_g(thing), "mass", 3),
+            f"Air itself lifts it so much; it matters below {said(0.01, 'mass')} and is not taken off.",
         ),
     ]
     if row.line_mm and row.line_under_mm:
         figures.append(
             (
                 "Line under water",
-                f"{line_ml(row.line_mm, row.line_under_mm):.3f} ml",
+                said(line_ml(row.line_mm, row.line_under_mm), "volume", 3),
                 "What the immersed line displaces; its lift is added back.",
             )
         )
@@ -160,9 +159,9 @@ def _in_waters(thing: InWater | None, other: Water | None = None) -> tuple[dict[
         rows.append(
             {
                 "water": water.describe(),
-                "density": f"{water.density_g_cm3:.4f}",
-                "mass": show(value, "mass", 2),
-                "sd": f"± {2 * sd:.2f} g",
+                "density": numeral(water.density_g_cm3, "density", 4),
+                "mass": said(value, "mass"),
+                "sd": f"± {said(2 * sd, 'mass')}",
                 "does": does,
             }
         )
@@ -225,9 +224,9 @@ def thing(key: int) -> ResponseReturnValue:
 def _other_water(text: str) -> Water:
     """A water as typed: a density, or a temperature of fresh water with its unit."""
     try:
-        return Water(f"water of {text.strip()}", measured_g_cm3=parse(text, "density", "other water").value)
+        return Water(f"water of {text.strip()}", measured_g_cm3=read_measure(text, "density", "other water"))
     except Refused:
-        return Water("fresh water", parse(text, "temperature", "other water").value)
+        return Water("fresh water", read_measure(text, "temperature", "other water"))
 
 
 def float_to_marks(card: ScaleCard) -> Node:
@@ -240,14 +239,18 @@ def _trimmed(card: ScaleCard, asked: dict[str, str], wanted: Water) -> dict[str,
     text = asked.get("to", "").strip()
     if not text or card.thing is None:
         return None
-    target = parse(text, "mass", "mass in water", "g").value
+    target = read_measure(text, "mass", "mass in water")
     now_g = mass_in(card.thing, wanted)
-    wire = parse(asked["wire"], "length", "wire", "mm").value if asked.get("wire", "").strip() else None
+    wire = read_measure(asked["wire"], "length", "wire") if asked.get("wire", "").strip() else None
     remedy = trim.to_add(
         target - now_g, asked.get("metal", "lead"), asked.get("where", trim.OUTSIDE), wanted, wire
     )
     verb = "Add" if remedy.mass_g >= 0 else "Take off"
-    length = f", {abs(remedy.wire_mm):.0f} mm of {wire:g} mm wire" if remedy.wire_mm is not None else ""
+    length = (
+        f", {said(abs(remedy.wire_mm), 'length', 0)} of {plainly(wire or 0.0, 'length')} wire"
+        if remedy.wire_mm is not None
+        else ""
+    )
     flip = trim.flips_at(card.thing.air_g, card.thing.volume_ml, remedy)
     small = (
         ""
@@ -256,12 +259,12 @@ def _trimmed(card: ScaleCard, asked: dict[str, str], wanted: Water) -> dict[str,
     )
     return {
         "says": (
-            f"{verb} {abs(remedy.mass_g):.2f} g of {remedy.metal}"
+            f"{verb} {said(abs(remedy.mass_g), 'mass')} of {remedy.metal}"
             f" {'outside' if remedy.where == trim.OUTSIDE else 'sealed inside'}{length}.{small}"
         ),
         "why": (
-            f"It weighs {show(now_g, 'mass', 2)} in {wanted.describe()}, {show(target, 'mass', 2)} is wanted;"
-            f" then it neither floats nor sinks at {flip:.4f} g/cm³."
+            f"It weighs {said(now_g, 'mass')} in {wanted.describe()}, {said(target, 'mass')} is wanted;"
+            f" then it neither floats nor sinks at {said(flip, 'density', 4)}."
         ),
     }
 
@@ -271,13 +274,15 @@ def _slug(card: ScaleCard, asked: dict[str, str], wanted: Water) -> dict[str, An
     if not asked.get("slug_mass", "").strip():
         return None
     mass, target = (
-        parse(asked.get(name, ""), "mass", name.replace("_", " "), "g").value
-        for name in ("slug_mass", "slug_to")
+        read_measure(asked.get(name, ""), "mass", name.replace("_", " ")) for name in ("slug_mass", "slug_to")
     )
     if asked.get("slug_length", "").strip():
-        length = parse(asked["slug_length"], "length", "slug length", "mm").value
+        length = read_measure(asked["slug_length"], "length", "slug length")
         cut = trim.cut_mm(mass, length, target)
-        return {"says": f"Take {cut:.1f} mm off the {length:g} mm: {target:.2f} g is left."}
+        return {
+            "says": f"Take {said(cut, 'length')} off the {plainly(length, 'length')}:"
+            f" {said(target, 'mass')} is left."
+        }
     step = trim.next_cut(mass, target, card.instrument.step_g if card.instrument else 0.1)
     return {"says": step.says[0].upper() + step.says[1:] + "."}
 

@@ -12,8 +12,9 @@ from flask.typing import ResponseReturnValue
 from sqlmodel import select
 
 from lamsik.core.errors import Refused, require
+from lamsik.core.quantities import read_measure
 from lamsik.core.shapes.sources import OWN, SAYS, Source
-from lamsik.core.units import CHOICES, parse
+from lamsik.core.units import CHOICES
 from lamsik.core.water import Water
 from lamsik.core.weighing.bydifference import MARKS, capacities
 from lamsik.core.weighing.inwater import REMINDERS, InWater, by_ratio, line_ml
@@ -29,6 +30,7 @@ from lamsik.web.shared import picks, scale
 from lamsik.web.shared.db import db, load, sent_row
 from lamsik.web.shared.files import as_file
 from lamsik.web.shared.lists import asked_page
+from lamsik.web.shared.scale import typed_weight
 from lamsik.words import refusals
 
 blueprint = Blueprint("scale", __name__, url_prefix="/scale")
@@ -128,7 +130,7 @@ def _row_of(sent: dict[str, str]) -> Weighed:
     water, line = (
         water_asked(sent),
         [
-            parse(sent[name], "length", name.replace("_", " "), "mm").value if sent.get(name) else 0.0
+            read_measure(sent[name], "length", name.replace("_", " ")) if sent.get(name) else 0.0
             for name in ("line", "line_under")
         ],
     )
@@ -179,7 +181,7 @@ def _check_weighings(row: Weighed) -> None:
 
 def _mass(sent: dict[str, str], name: str) -> float | None:
     text = sent.get(name, "")
-    return parse(text, "mass", name, "g").value if text else None
+    return typed_weight(text, name) if text else None
 
 
 def water_asked(sent: dict[str, str]) -> Water:
@@ -190,16 +192,14 @@ def water_asked(sent: dict[str, str]) -> Water:
     if way == "measured":
         return Water(
             "measured water",
-            measured_g_cm3=parse(sent.get("measured", ""), "density", "measured", "g/cm³").value,
+            measured_g_cm3=read_measure(sent.get("measured", ""), "density", "measured"),
         )
     if way == "ratio":
-        fresh = Water("fresh water", parse(sent.get("temperature", ""), "temperature", "temperature").value)
-        return by_ratio(fresh.density_g_cm3, parse(sent.get("ratio", ""), "number", "ratio").value)
+        fresh = Water("fresh water", read_measure(sent.get("temperature", ""), "temperature", "temperature"))
+        return by_ratio(fresh.density_g_cm3, read_measure(sent.get("ratio", ""), "number", "ratio"))
     if way == "typed":
-        temperature = parse(sent.get("temperature", ""), "temperature", "temperature").value
-        salinity = (
-            parse(sent["salinity"], "salinity", "salinity", "PSU").value if sent.get("salinity") else 0.0
-        )
+        temperature = read_measure(sent.get("temperature", ""), "temperature", "temperature")
+        salinity = read_measure(sent["salinity"], "salinity", "salinity") if sent.get("salinity") else 0.0
         return Water("fresh water" if salinity < 0.5 else "salt water", temperature, salinity)
     waters = {str(row.id): row for row in db().exec(select(ShopWater))}
     if not sent.get("water_id"):

@@ -4,6 +4,7 @@ from typing import Any
 
 from flask import Blueprint
 
+from lamsik.core.quantities import said
 from lamsik.core.shapes.blades import FREE, TEARS, Blade, SnapRules, remarks, swing
 from lamsik.core.shapes.sources import OWN, Source
 from lamsik.documents.blades.document import blade_of
@@ -15,14 +16,13 @@ from lamsik.web.shared.db import db
 from lamsik.web.shared.fields import as_typed
 from lamsik.web.shared.live_document import exchanged
 from lamsik.web.shared.view import Head, Said, plain
-from lamsik.words.quantities import said
 
 
-def view(document: Document, unit: str) -> dict[str, Any]:
+def view(document: Document) -> dict[str, Any]:
     """The computed part of the state."""
     blade, rules = blade_of(document), SnapRules(**stores.setting(db(), "blades"))
     head = Head(
-        fields=as_typed(document, unit),
+        fields=as_typed(document),
         settled=True,
         near=None,
         sentence=_sentence(blade, rules),

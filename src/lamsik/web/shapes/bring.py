@@ -11,9 +11,9 @@ from flask import Blueprint, Response, abort, flash, jsonify, redirect, render_t
 from flask.typing import ResponseReturnValue
 from sqlmodel import col, select
 
-from lamsik.core import units
 from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS, USUAL_WOOD, body_material
+from lamsik.core.quantities import read_measure
 from lamsik.core.shapes.design import host_of
 from lamsik.core.shapes.meshing import AXES, Checked, measured, turned
 from lamsik.core.shapes.outlining import lines_of, width_line
@@ -142,7 +142,7 @@ def _of_outlines(outlines: Outlines, name: str, onto: int) -> Content:
 def typed_width() -> float | None:
     """The width typed beside the file [mm], None if empty."""
     text = request.form.get("width", "").strip()
-    return units.parse(text, "length", "width", "mm").value if text else None
+    return read_measure(text, "length", "width") if text else None
 
 
 def fresh(name: str) -> Content:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
+from lamsik.core.quantities import said
 from lamsik.core.shapes.revisions import differences
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import Outcome
@@ -33,16 +34,16 @@ class ComparedFigure:
     difference: str
 
 
-MEASURES: tuple[tuple[str, str, int, Callable[[Outcome], float]], ...] = (
-    ("Length", "mm", 1, lambda o: o.design.body.length_mm),
-    ("Depth", "mm", 1, lambda o: o.design.body.depth_mm),
-    ("Width", "mm", 1, lambda o: o.design.body.width_mm),
-    ("Volume", "ml", 2, lambda o: o.solid.volume_ml),
-    ("Skin", "cm²", 1, lambda o: o.solid.area_mm2 / 100),
-    ("Mass in air", "g", 2, lambda o: o.budget.mass_g),
-    ("Net lift", "g", 2, lambda o: o.hanging.net_g),
-    ("Pitch under water", "°", 1, lambda o: o.hanging.free.pitch_deg),
-    ("Speed", "cm/s", 1, lambda o: o.verdict.speed_cm_s),
+MEASURES: tuple[tuple[str, str, Callable[[Outcome], float]], ...] = (
+    ("Length", "length", lambda o: o.design.body.length_mm),
+    ("Depth", "length", lambda o: o.design.body.depth_mm),
+    ("Width", "length", lambda o: o.design.body.width_mm),
+    ("Volume", "volume", lambda o: o.solid.volume_ml),
+    ("Skin", "area", lambda o: o.solid.area_mm2 / 100),
+    ("Mass in air", "mass", lambda o: o.budget.mass_g),
+    ("Net lift", "mass", lambda o: o.hanging.net_g),
+    ("Pitch under water", "angle", lambda o: o.hanging.free.pitch_deg),
+    ("Speed", "speed", lambda o: o.verdict.speed_cm_s),
 )
 
 
@@ -65,7 +66,7 @@ def show(key: int) -> str:
         page=page,
         first=first,
         second=second,
-        over=overlaid(designs[0], designs[1], stores.setting(db(), "units")["length"]),
+        over=overlaid(designs[0], designs[1]),
         pictures=(thumbnail(designs[0], "first"), thumbnail(designs[1], "second")),
         figures=figures(*outcomes),
         changes=differences(*designs),
@@ -88,20 +89,10 @@ def _asked(row: Document, name: str) -> Revision | None:
 def figures(one: Outcome, other: Outcome) -> list[ComparedFigure]:
     """What both measure, and the difference."""
     figures_compared = []
-    for label, unit, digits, of in MEASURES:
+    for label, quantity, of in MEASURES:
         a, b = of(one), of(other)
         figures_compared.append(
-            ComparedFigure(
-                label,
-                *(
-                    text.replace("-", "−").replace(" °", "°")
-                    for text in (
-                        f"{a:.{digits}f} {unit}",
-                        f"{b:.{digits}f} {unit}",
-                        f"{b - a:+.{digits}f} {unit}",
-                    )
-                ),
-            )
+            ComparedFigure(label, said(a, quantity), said(b, quantity), said(b - a, quantity, sign=True))
         )
     figures_compared.append(
         ComparedFigure("Rests", posture(one.hanging.free), posture(other.hanging.free), "")

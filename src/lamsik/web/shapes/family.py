@@ -6,9 +6,9 @@ from typing import Any
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from lamsik.core import units
 from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS, FLOAT_WOOD, USUAL_WOOD
+from lamsik.core.quantities import plainly, read_measure, said
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.family import FIRST_SIZES, Member, mark, members
 from lamsik.core.shapes.scaling import Offered, nearest_size
@@ -64,7 +64,7 @@ def _page(key: int, problem: str) -> str:
         materials=BODY_MATERIALS,
         problem=problem,
         asked=request.form,
-        lengths=", ".join(f"{v:g} mm" for v in kept.lengths_mm),
+        lengths=", ".join(plainly(v, "length") for v in kept.lengths_mm),
         picture=thumbnail(design, "family"),
         wanted=design.want.behaviour,
     )
@@ -77,7 +77,7 @@ def _row(member: Member, design: Design, stock: list[Hardware], out: bool) -> di
     outcome = evaluate.drag(grown, rules=rules)
     try:
         spare = outcome.hanging.net_g - target(grown, outcome.budget, rules.drag, rules.bands).net_g
-        needs = f"{spare:.2f} g" if spare >= 0 else f"{-spare:.2f} g too heavy"
+        needs = said(spare, "mass") if spare >= 0 else f"{said(-spare, 'mass')} too heavy"
     except Refused:
         needs = "cannot be"
     hooks = dict.fromkeys(placed.item.name for placed in grown.hardware if placed.item.kind == "hook")
@@ -86,10 +86,10 @@ def _row(member: Member, design: Design, stock: list[Hardware], out: bool) -> di
         "length": member.length_mm,
         "material": member.material,
         "out": out,
-        "volume": f"{outcome.solid.volume_ml:.2f} ml",
-        "blank": f"{next(p.mass_g for p in outcome.budget.parts if p.key == 'host'):.1f} g",
-        "mass": f"{outcome.budget.mass_g:.1f} g",
-        "net": f"{outcome.hanging.net_g:+.2f} g".replace("-", "−"),
+        "volume": said(outcome.solid.volume_ml, "volume"),
+        "blank": said(next(p.mass_g for p in outcome.budget.parts if p.key == "host"), "mass", 1),
+        "mass": said(outcome.budget.mass_g, "mass", 1),
+        "net": said(outcome.hanging.net_g, "mass", sign=True).replace("-", "−"),
         "needs": needs,
         "hooks": ", ".join(hooks) or "none",
     }
@@ -117,7 +117,7 @@ def keep(key: int) -> ResponseReturnValue:
             for text in request.form.get("lengths", "").replace(";", ",").split(",")
             if text.strip()
         ]
-        lengths = [round(units.parse(text, "length", "lengths", "mm").value, 2) for text in texts]
+        lengths = [round(read_measure(text, "length", "lengths"), 2) for text in texts]
         names = request.form.getlist("materials")
         known = {member.key for member in members(design, lengths, names)}
     except Refused as refused:

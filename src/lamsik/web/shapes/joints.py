@@ -5,8 +5,8 @@ from dataclasses import replace
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from lamsik.core import units
 from lamsik.core.errors import Refused
+from lamsik.core.quantities import read_measure, said
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.joints import JOINT_KINDS, SAYS, TRIED_ON_SHARE, first_joint
 from lamsik.core.shapes.solid import kerf_ml
@@ -28,11 +28,7 @@ def _other(design: Design, asked: dict[str, str]) -> Design:
 
     def typed(name: str, quantity: str, standard: float) -> float:
         text = asked.get(name, "").strip()
-        return (
-            units.parse(text, quantity, name, "mm" if quantity == "length" else None).value
-            if text
-            else standard
-        )
+        return read_measure(text, quantity, name) if text else standard
 
     first = joints[0]
     shift = typed("x", "length", first.x_mm + TRIED_ON_SHARE * design.body.length_mm) - first.x_mm
@@ -83,10 +79,10 @@ def _cut(word: str, design: Design, outcome: evaluate.Outcome) -> dict[str, obje
         "word": word,
         "picture": thumbnail(design, word[:2].lower(), holes=True),
         "segments": segment_rows(outcome),
-        "kerf": f"{kerf_ml(design.body):.2f} ml",
+        "kerf": said(kerf_ml(design.body), "volume"),
         "whole": sentence(outcome.verdict),
-        "mass": f"{outcome.budget.mass_g:.2f} g",
-        "net": f"{outcome.hanging.net_g:+.2f} g".replace("-", "−"),
+        "mass": said(outcome.budget.mass_g, "mass"),
+        "net": said(outcome.hanging.net_g, "mass", sign=True).replace("-", "−"),
     }
 
 

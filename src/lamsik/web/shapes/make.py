@@ -7,9 +7,9 @@ import numpy as np
 from flask import Blueprint, Response, abort, render_template, request
 from flask.typing import ResponseReturnValue
 
-from lamsik.core import units
 from lamsik.core.cautions import CAUTIONS, DEFER
 from lamsik.core.errors import Refused, finite_between
+from lamsik.core.quantities import place, plainly, read_measure, said
 from lamsik.core.route.steps import body_cautions
 from lamsik.core.shapes import polyhedra
 from lamsik.core.shapes.body import section_outline, side_outline, top_outline
@@ -23,7 +23,6 @@ from lamsik.core.shapes.shells import shell_meshes, whole_shell
 from lamsik.core.shapes.solid import segments, solid
 from lamsik.core.shapes.space import hollow_outlines
 from lamsik.core.shapes.stock import GRAIN, NO_GRAIN, block, cutting
-from lamsik.core.units import place
 from lamsik.documents.body.document import to_design
 from lamsik.documents.rows import Document as Content
 from lamsik.drawings import pack
@@ -91,14 +90,17 @@ def stations_of(design: Design, text: str) -> tuple[float, ...]:
         for piece in (station.split() if station.replace(" ", "").replace(".", "").isdigit() else [station])
     ]:
         value = (
-            units.parse(part, "percent", "stations").value * length / 100
+            read_measure(part, "percent", "stations") * length / 100
             if "%" in part
-            else units.parse(part, "length", "stations", "mm").value
+            else read_measure(part, "length", "stations")
         )
         rows.append(finite_between("stations", value, 0.01 * length, 0.99 * length, "mm"))
     if not 1 <= len(rows) <= MOST_STATIONS:
         raise Refused(
-            "stations", text, f"1 to {MOST_STATIONS} stations, such as 25 % 50 % 75 %, or 20 mm 45 mm"
+            "stations",
+            text,
+            f"1 to {MOST_STATIONS} stations, such as 25 % 50 % 75 %, or {plainly(20.0, 'length')}"
+            f" {plainly(45.0, 'length')}",
         )
     return tuple(sorted(rows))
 
@@ -144,9 +146,7 @@ def _stock(row: Document, asked: dict[str, str]) -> dict[str, Any]:
 
     def typed(name: str, standard: float, low: float, high: float) -> float:
         text = asked.get(name, "").strip()
-        return finite_between(
-            name, units.parse(text, "length", name, "mm").value if text else standard, low, high, "mm"
-        )
+        return finite_between(name, read_measure(text, "length", name) if text else standard, low, high, "mm")
 
     spare, kerf = typed("spare", saw["block_spare_mm"], 0.0, 50.0), typed("kerf", saw["kerf_mm"], 0.0, 20.0)
     stick = tuple(
@@ -170,12 +170,16 @@ def accuracy(design: Design) -> str:
     if design.body.skin is not None:
         return "The mesh as it was brought in."
     faces = len(polyhedra.surface(design.body, FINE, ROUND).faces)
-    return f"{faces} triangles; its volume is {_short(design) * 100:.3f} % less than the curve's."
+    return (
+        f"{faces} triangles; its volume is {said(_short(design) * 100, 'percent', 3)} less than the curve's."
+    )
 
 
 def _short_words(design: Design) -> str:
     return (
-        "As brought in" if design.body.skin is not None else f"{_short(design) * 100:.3f} % less than drawn"
+        "As brought in"
+        if design.body.skin is not None
+        else f"{said(_short(design) * 100, 'percent', 3)} less than drawn"
     )
 
 
@@ -319,7 +323,7 @@ def layers(drawn: Pack) -> list[DrawnLayer]:
         section = section_outline(design.body, at, 160)
         half = float(section[:, 0].max())
         cuts.append(section + [x + half, 0.0])
-        words.append((x, float(section[:, 1].min()) - 5.0, f"{place(at)} mm"))
+        words.append((x, float(section[:, 1].min()) - 5.0, place(at)))
         x += 2 * half + 10.0
     rows.append(DrawnLayer("SECTIONS", tuple(cuts), words=tuple(words)))
     rows.append(
@@ -373,7 +377,7 @@ def segment_mesh(key: int, number: int) -> Response:
 
 
 def _made(design: Design) -> str:
-    return f"shell, wall {design.shell.wall_mm:g} mm" if design.shell else "body"
+    return f"shell, wall {plainly(design.shell.wall_mm, 'length')}" if design.shell else "body"
 
 
 def hollow_words(design: Design) -> str:
@@ -384,10 +388,16 @@ def hollow_words(design: Design) -> str:
         return ""
     whole = polyhedra.measures(polyhedra.surface(design.body, FINE, ROUND)).volume_ml
     left = polyhedra.measures(whole_shell(design, FINE, ROUND)).volume_ml
-    around = f", {design.shell.around_mm:g} mm round what sits inside" if design.shell.around_mm else ""
+    around = (
+        f", {plainly(design.shell.around_mm, 'length')} round what sits inside"
+        if design.shell.around_mm
+        else ""
+    )
     fill = "" if design.shell.is_empty else f" It is filled with {design.shell.fill} afterwards."
     return (
-        f"Hollow: the files hold the shell, wall {design.shell.wall_mm:g} mm{around}: {left:.1f} ml of"
-        f" material instead of {whole:.1f} ml.{fill} A closed hollow printed in liquid resin keeps the resin:"
+        f"Hollow: the files hold the shell, wall {plainly(design.shell.wall_mm, 'length')}{around}:"
+        f" {said(left, 'volume', 1)} of"
+        f" material instead of {said(whole, 'volume', 1)}.{fill} A closed hollow printed in liquid resin"
+        " keeps the resin:"
         " let it out through a hole, plug it after."
     )

@@ -9,16 +9,16 @@ from flask import Blueprint, Response, flash, jsonify, redirect, render_template
 from flask.typing import ResponseReturnValue
 from numpy.typing import NDArray
 
-from lamsik.core import units
 from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS
+from lamsik.core.quantities import read_measure, said
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.outlining import lines_of, width_line
 from lamsik.core.shapes.tracing import Marks, corners, frame, straightened, trace
-from lamsik.core.units import show as in_words
 from lamsik.documents.body.lines import with_lines
+from lamsik.drawings.paper import SHEETS
 from lamsik.formats import photo
-from lamsik.store import documents, pictures
+from lamsik.store import documents, pictures, stores
 from lamsik.store.tables import Tracing
 from lamsik.web.shapes.bring import finite_pair, fresh, keep, typed_width
 from lamsik.web.shared.db import db, load, load_document
@@ -52,6 +52,7 @@ def show(key: int) -> str:
         onto=load_document("body", onto) if onto else None,
         materials=BODY_MATERIALS,
         begun=row.state.get("marks"),
+        sheet=SHEETS[stores.setting(db(), "saw")["paper"]],
     )
 
 
@@ -72,10 +73,10 @@ def outline(key: int) -> ResponseReturnValue:
     db().add(row)
     return jsonify(
         points=points,
-        length=in_words(lines.length_mm, "length", 1),
-        depth=in_words(lines.depth_mm, "length", 1),
+        length=said(lines.length_mm, "length"),
+        depth=said(lines.depth_mm, "length"),
         drawn=traced.drawn,
-        pixel=f"{traced.mm_per_pixel:.2f} mm",
+        pixel=said(traced.mm_per_pixel, "length", 2),
     )
 
 
@@ -118,7 +119,7 @@ def marks_of(sent: Any) -> Marks:
 
 
 def _length(text: object, name: str) -> float:
-    return units.parse(str(text or ""), "length", name.replace("_", " "), "mm").value
+    return read_measure(str(text or ""), "length", name.replace("_", " "))
 
 
 @blueprint.post("/<int:key>/body")

@@ -1,12 +1,11 @@
 """The Shapes bench: bodies, starting forms, the three-view drawing, files in and out."""
 
-from functools import lru_cache
-
 from flask import Blueprint, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.cautions import caution
 from lamsik.core.materials import BODY_MATERIALS, FILLINGS, FLOAT_WOOD, USUAL_WOOD, body_material
+from lamsik.core.quantities import kept_as_said
 from lamsik.core.shapes.ballast_holes import BALLS
 from lamsik.core.shapes.design import Want, host_of
 from lamsik.core.shapes.forms import FORMS, form
@@ -53,7 +52,7 @@ def index() -> str:
     )
 
 
-@lru_cache(maxsize=1)
+@kept_as_said(1)
 def form_pictures() -> list[tuple[str, str, str, str, Node]]:
     """The starting forms: key, name, purpose, what it is, its outline."""
     water, want = Water(), Want()

@@ -10,6 +10,7 @@ from markupsafe import Markup
 
 from lamsik.core.materials import USUAL_WOOD, body_material
 from lamsik.core.paints.layers import Layer
+from lamsik.core.quantities import kept_as_said
 from lamsik.core.shapes.design import Design, Want, host_of
 from lamsik.core.shapes.forms import form
 from lamsik.core.water import Water
@@ -35,7 +36,7 @@ def card(content: Content, name: str) -> Markup:
     return drawn(_design(_text(content)), name)
 
 
-@lru_cache(maxsize=64)
+@kept_as_said(64)
 def reference(layers: tuple[Layer, ...]) -> Design:
     """The silhouette schemes are shown on when no design is at hand."""
     wood = host_of(body_material(USUAL_WOOD))

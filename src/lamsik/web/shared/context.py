@@ -1,5 +1,6 @@
 """What every template may use: the benches, the shop's name, icons, drawings, filters."""
 
+from collections.abc import Callable
 from datetime import date, datetime
 from functools import lru_cache
 from pathlib import Path
@@ -7,14 +8,17 @@ from typing import Any
 from urllib.parse import urlencode
 
 from flask import Flask, current_app, g, request
+from jinja2 import pass_context
+from jinja2.runtime import Context
 from markupsafe import Markup
 
 from lamsik import __version__
 from lamsik.core.cautions import DEFER, caution
 from lamsik.core.money import Money
-from lamsik.core.units import show
+from lamsik.core.quantities import chosen, code_of, numeral, plainly, resaid, said, stands, unit_of
 from lamsik.drawings.svg import markup
 from lamsik.store.stores import DEFAULTS, setting
+from lamsik.store.tables.shared import Typed
 from lamsik.web.shared.db import db
 from lamsik.web.shared.lean import lean
 from lamsik.web.shared.person import at_the_bench
@@ -29,14 +33,25 @@ def install(app: Flask) -> None:
     """Register the context and filters."""
     app.context_processor(_context)
     app.jinja_env.globals.update(
-        icon=icon, svg=markup, other_page=other_page, caution=caution, defer=DEFER, edit=edit
+        icon=icon,
+        unit_of=unit_of,
+        units_said=lambda: code_of(chosen()),
+        svg=markup,
+        other_page=other_page,
+        caution=caution,
+        defer=DEFER,
+        edit=edit,
     )
     app.jinja_env.filters.update(
-        measure=show,
+        measure=each_time(said),
+        plainly=each_time(plainly),
+        numeral=each_time(numeral),
         money=lambda minor, currency: Money(minor, currency).said,
         sentence=sentence,
         day=day,
         local=local,
+        typed=typed,
+        resaid=resaid,
         initials=initials,
         first_state=first_state,
         says=refusals.says,
@@ -44,6 +59,18 @@ def install(app: Flask) -> None:
         allowed=refusals.allowed,
     )
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
+
+
+def each_time(filter: Callable[..., str]) -> Callable[..., str]:
+    """A filter that is asked whenever its page is shown: of constants a template would keep the first answer,
+    in the units of who came first.
+    """
+
+    @pass_context
+    def asked(_context: Context, *args: Any, **named: Any) -> str:
+        return filter(*args, **named)
+
+    return asked
 
 
 def _context() -> dict[str, Any]:
@@ -56,6 +83,12 @@ def _context() -> dict[str, Any]:
         "today": date.today(),
         **({} if g.get("failed") else at_the_bench()),
     }
+
+
+def typed(row: Typed, field: str, value: float, quantity: str) -> str:
+    """A measure of a row as it was typed, as long as that is what it is; else as short as it is."""
+    text = row.typed.get(field, "")
+    return text if text and stands(text, value, quantity) else plainly(value, quantity)
 
 
 def first_state(state: dict[str, Any]) -> dict[str, Any]:

@@ -9,7 +9,7 @@ from flask import jsonify, request
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, finite_between
-from lamsik.store import documents, stores
+from lamsik.store import documents
 from lamsik.store.tables import Document
 from lamsik.web.shared import lean
 from lamsik.web.shared.db import db, in_short
@@ -78,12 +78,11 @@ def errors_of(error: Refused, path: str = "") -> dict[str, str]:
     """A refusal as the screens show it beside the field that was edited; where another than that is wrong
     it is named. Its lengths are in the shop's unit.
     """
-    unit = stores.setting(db(), "units")["length"]
     own = not path or path.endswith(error.field)
     return {
         "field": path or error.field,
-        "message": refusals.beside(error, unit) if own else refusals.says(error, unit),
-        "says": refusals.says(error, unit),
+        "message": refusals.beside(error) if own else refusals.says(error),
+        "says": refusals.says(error),
     }
 
 

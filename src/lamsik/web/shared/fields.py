@@ -1,10 +1,10 @@
-"""What is typed into a document, as text by path in the shop's unit."""
+"""What is typed into a document, as text by path in the shop's units."""
 
 from collections.abc import Iterator
 from typing import Any
 
+from lamsik.core.quantities import plainly, said, stands
 from lamsik.documents.typed import quantity_of
-from lamsik.words.quantities import plainly, said
 
 COUNTS = (".count", ".passes")
 """What is counted: shown without decimals."""
@@ -13,16 +13,22 @@ AS_TYPED = (".figure",)
 """What a tin says: shown with no more digits than it has."""
 
 
-def fields(document: Any, unit: str) -> dict[str, str]:
-    """Every typed number of the document as text in the shop's unit, by path."""
-    return {path: _rounded(path, value, unit) for path, value in leaves(document)}
+def fields(document: Any) -> dict[str, str]:
+    """Every number of the document as it was typed, else as text in the shop's units, by path."""
+    return {path: _typed(document, path, value) or _rounded(path, value) for path, value in leaves(document)}
 
 
-def as_typed(document: Any, unit: str) -> dict[str, str]:
+def as_typed(document: Any) -> dict[str, str]:
     """The same with no more and no fewer digits than were typed: what is read off a tin or a gauge, 45 min as
     0.75 h and not 0.8.
     """
-    return {path: _exact(path, value, unit) for path, value in leaves(document)}
+    return {path: _typed(document, path, value) or _exact(path, value) for path, value in leaves(document)}
+
+
+def _typed(document: Any, path: str, value: float | str) -> str:
+    """What was typed there, as long as that is what it holds; without a unit it would be another's."""
+    text = document.get("typed", {}).get(path, "") if isinstance(value, int | float) else ""
+    return text if text and stands(text, float(value), quantity_of(path)) else ""
 
 
 def leaves(document: Any, path: str = "") -> Iterator[tuple[str, Any]]:
@@ -39,17 +45,16 @@ def leaves(document: Any, path: str = "") -> Iterator[tuple[str, Any]]:
         yield path, document
 
 
-def _rounded(path: str, value: float | str, unit: str) -> str:
+def _rounded(path: str, value: float | str) -> str:
     if isinstance(value, str):
         return value
     if path.endswith(AS_TYPED):
-        return f"{value:g}"
-    return said(value, quantity_of(path), unit, 0 if path.endswith(COUNTS) else None)
+        return plainly(value, "number")
+    return said(value, quantity_of(path), 0 if path.endswith(COUNTS) else None)
 
 
-def _exact(path: str, value: float | str, unit: str) -> str:
+def _exact(path: str, value: float | str) -> str:
     quantity = quantity_of(path)
-    inches = quantity == "length" and unit == "in"
-    if isinstance(value, str) or quantity == "number" or inches:
-        return _rounded(path, value, unit)
+    if isinstance(value, str) or quantity == "number":
+        return _rounded(path, value)
     return plainly(round(value, 3), quantity)

@@ -1,6 +1,7 @@
 """Form fields of our own: typed measures in the strict grammar, the typed text kept."""
 
 from collections.abc import Iterable
+from functools import partial
 from typing import Any
 
 from flask_wtf import FlaskForm
@@ -8,13 +9,17 @@ from wtforms import SelectChoice, StringField
 from wtforms.validators import ValidationError
 
 from lamsik.core.errors import Refused
-from lamsik.core.units import STORED, parse
+from lamsik.core.quantities import as_typed, plain_numeral, plainly, read_measure
 from lamsik.words import refusals
 
 
 def typed_texts(form: FlaskForm) -> dict[str, str]:
     """The form's measures as they were typed, by field."""
-    return {field.short_name: (field.data or "").strip() for field in form if isinstance(field, MeasureField)}
+    return {
+        field.short_name: as_typed(field.data or "", field.quantity, field.own)
+        for field in form
+        if isinstance(field, MeasureField)
+    }
 
 
 def choices(rows: Iterable[tuple[object, str]]) -> list[SelectChoice]:
@@ -36,8 +41,11 @@ class MeasureField(StringField):
         **more: Any,
     ) -> None:
         self.quantity, self.low, self.high, self.may_lack = quantity, low, high, optional
-        self.unit = None if quantity == "temperature" else (unit or STORED[quantity])
+        self.own = unit or ""
         self.amount: float | None = None
+        begins = more.pop("default", None)
+        if isinstance(begins, float):
+            more["default"] = partial(plainly, begins, quantity)
         super().__init__(label, **more)
 
     def pre_validate(self, form: FlaskForm) -> None:
@@ -46,10 +54,11 @@ class MeasureField(StringField):
         if not text and self.may_lack:
             return
         try:
-            self.amount = parse(text, self.quantity, self.label.text, self.unit).value
+            self.amount = read_measure(text, self.quantity, self.label.text, self.own)
         except Refused as error:
             raise ValidationError(f"{error.given!r} cannot be read: {refusals.allowed(error)}.") from error
         if not self.low <= self.amount <= self.high:
             raise ValidationError(
-                f"{text} is out of range: allowed is {self.low:g} to {self.high:g} {STORED[self.quantity]}."
+                f"{text} is out of range: allowed is {plain_numeral(self.low, self.quantity)} to"
+                f" {plainly(self.high, self.quantity)}."
             )

@@ -12,6 +12,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from lamsik.core.errors import Refused
+from lamsik.core.quantities import UnitChoice, chosen, saying
 from lamsik.words import refusals
 
 MOST_JOBS, OLD_S = 12, 1800.0
@@ -55,13 +56,14 @@ def start(name: str, work: Callable[[Job], Any]) -> Job:
             del _JOBS[finished]
         job = Job(secrets.token_urlsafe(12), name)
         _JOBS[job.key] = job
-    threading.Thread(target=_run, args=(job, work), daemon=True).start()
+    threading.Thread(target=_run, args=(job, work, chosen()), daemon=True).start()
     return job
 
 
-def _run(job: Job, work: Callable[[Job], Any]) -> None:
+def _run(job: Job, work: Callable[[Job], Any], choice: UnitChoice) -> None:
     try:
-        job.result = work(job)
+        with saying(choice):
+            job.result = work(job)
         job.share, job.says = 1.0, "ready"
     except Refused as refused:
         job.problem = f"{refused.given}: {refusals.allowed(refused)}."

@@ -11,20 +11,15 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.documents.engine import apply
 from lamsik.documents.registry import KINDS
-from lamsik.store import documents, stores
+from lamsik.store import documents
 from lamsik.store.tables import Document
 from lamsik.web.shared import exchange
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.exchange import Content, State
 
 
-def unit_of_lengths() -> str:
-    """What the shop shows lengths in."""
-    return str(stores.setting(db(), "units")["length"])
-
-
 def exchanged(
-    blueprint: Blueprint, kind: str, bench: str, view: Callable[[Content, str], State]
+    blueprint: Blueprint, kind: str, bench: str, view: Callable[[Content], State]
 ) -> Callable[[Document], State]:
     """Give a bench the routes `live` and `step_back` of its documents.
 
@@ -32,7 +27,7 @@ def exchanged(
         blueprint: the bench's; its documents are at `/<key>`.
         kind: the kind of document.
         bench: what its pages call themselves.
-        view: the computed part of the state of a document, with lengths in this unit.
+        view: the computed part of the state of a document.
 
     Returns:
         What gives the whole state of a saved document, as its page starts with it.
@@ -46,11 +41,10 @@ def exchanged(
             "code": row.code,
             "bench": bench,
             "root": blueprint.url_prefix,
-            "unit": unit_of_lengths(),
             "base": row.current,
             "saved": True,
             "document": document,
-            "view": view(document, unit_of_lengths()),
+            "view": view(document),
             "errors": [],
         }
 
@@ -61,7 +55,7 @@ def exchanged(
             of.schema.checked(asked.get("document")),
             exchange.edits_of(asked),
             lambda content, edit: apply(of, content, edit, None),
-            lambda content: view(content, unit_of_lengths()),
+            view,
         )
         return exchange.answer(asked, row, *answer)
 

@@ -9,7 +9,9 @@ from flask_wtf.csrf import generate_csrf
 from markupsafe import Markup
 from sqlmodel import col, delete
 
+from lamsik.core.quantities import chosen, code_of
 from lamsik.store.tables import SentForm, now
+from lamsik.web.shared import units
 from lamsik.web.shared.db import db
 
 FIELD, LENGTH = "once", 22
@@ -23,13 +25,14 @@ def install(app: Flask) -> None:
 
 
 def sealed() -> Markup:
-    """The hidden fields of a form: the token that it comes from here, and the key that makes it count
-    once.
+    """The hidden fields of a form: the token that it comes from here, the key that makes it count once, and
+    the units that its fields show.
     """
     token, key = generate_csrf(), secrets.token_urlsafe(16)
     return Markup(
         '<input type="hidden" name="csrf_token" value="{}"><input type="hidden" name="{}" value="{}">'
-    ).format(token, FIELD, key)
+        '<input type="hidden" name="{}" value="{}">'
+    ).format(token, FIELD, key, units.FIELD, code_of(chosen()))
 
 
 def _key() -> str:

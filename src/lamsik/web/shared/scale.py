@@ -7,7 +7,10 @@ from typing import Any
 
 from flask import current_app
 
+from lamsik.core.quantities import bare_unit
+from lamsik.core.units import CHOICES, parse
 from lamsik.core.weighing.instrument import CHANGE_STEPS, LEAST_STEPS
+from lamsik.devices.readings import UNITS
 from lamsik.devices.scale_port import ScalePort, Settings
 from lamsik.store import pieces, stores
 from lamsik.web.shared.db import db
@@ -19,6 +22,14 @@ def settings() -> Settings:
     """The settings kept in Stores."""
     kept = stores.setting(db(), "scale")
     return Settings(kept["url"], kept["baud"], kept["unit"], kept["step_g"])
+
+
+def typed_weight(text: str, field: str) -> float:
+    """Grams that were typed while weighing: a bare number is in the unit of the scale, which is the one it is
+    set to or else the shop's.
+    """
+    unit = UNITS.get(settings().unit) or ""
+    return parse(text, "mass", field, unit if unit in CHOICES["mass"] else bare_unit("mass")).value
 
 
 def hosts() -> list[str]:

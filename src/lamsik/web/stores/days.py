@@ -11,12 +11,12 @@ from werkzeug.datastructures import MultiDict
 
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.moulds.silicone import Bricks
+from lamsik.core.quantities import plainly, read_measure
 from lamsik.core.route.workdays import Workdays
 from lamsik.core.trade.figures import FIGURES
-from lamsik.core.units import STORED, parse
+from lamsik.core.units import STORED
 from lamsik.store import stores
 from lamsik.web.shared.db import db
-from lamsik.words.quantities import plainly
 
 BRICKS = {
     "long_mm": "Brick long",
@@ -34,7 +34,7 @@ def shown() -> dict[str, Any]:
     """As the form shows it; what was just sent stays."""
     kept, bricks = (stores.setting(db(), key) for key in ("days", "bricks"))
     texts = {"begins": kept["begins"], "ends": kept["ends"], "closed": ", ".join(kept["closed"])}
-    texts |= {name: f"{bricks[name]:g}" + ("" if name == "have" else " mm") for name in BRICKS}
+    texts |= {name: plainly(bricks[name], "number" if name == "have" else "length") for name in BRICKS}
     texts |= {
         name: plainly(stores.setting(db(), setting)[name], figure.quantity)
         for (setting, name), figure in USUAL.items()
@@ -85,7 +85,7 @@ def keep(form: "MultiDict[str, str]") -> None:
 
 def _measure(form: Mapping[str, str], name: str, quantity: str, unit: str, words: str) -> float:
     try:
-        return parse(form.get(name, ""), quantity, words, None if quantity == "temperature" else unit).value
+        return read_measure(form.get(name, ""), quantity, words, unit)
     except Refused as refused:
         raise Refused(name, form.get(name), refused.allowed) from refused
 

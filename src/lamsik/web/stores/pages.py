@@ -1,7 +1,7 @@
 """The Stores bench: what stands in the header, and where its pages are."""
 
 from lamsik.web.shared.bench import BenchPages
-from lamsik.web.stores import backups, people, views
+from lamsik.web.stores import backups, people, units, views
 
 BENCH = BenchPages(
     "Stores",
@@ -10,5 +10,6 @@ BENCH = BenchPages(
         views.blueprint,
         backups.blueprint,
         people.blueprint,
+        units.blueprint,
     ),
 )

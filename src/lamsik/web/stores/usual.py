@@ -1,12 +1,12 @@
 """What the trade's tables have, beside what the shop has otherwise."""
 
 from lamsik.core.moulds import heat
+from lamsik.core.quantities import plainly
 from lamsik.core.shapes.clearance import HOSTS, INSERTS, START_MM, clearances
 from lamsik.core.trade.figures import FIGURES
 from lamsik.core.trade.step_kinds import minutes
 from lamsik.store import routes, stores
 from lamsik.web.shared.db import db
-from lamsik.words.quantities import plainly
 
 
 def beside() -> dict[str, str]:

@@ -15,21 +15,19 @@ from wtforms.validators import DataRequired, Length, NumberRange, Optional
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.materials import METALS, PART_MATERIALS
 from lamsik.core.moulds import heat as mould_heat
+from lamsik.core.quantities import as_typed, plainly, read_measure, said
 from lamsik.core.route.workdays import NAMES
 from lamsik.core.shapes.clearance import HOSTS, INSERTS, clearances
 from lamsik.core.trade.figures import FIGURES
 from lamsik.core.trade.part_kinds import PART_KINDS
 from lamsik.core.trade.step_kinds import STEP_KINDS
-from lamsik.core.units import parse
-from lamsik.drawings.paper import SHEETS
 from lamsik.store import events, people, pieces, routes, stores
 from lamsik.store.tables import Drill, Hardware, Instrument, ShopWater, SlugStock, Typed
 from lamsik.web.shared.db import db, load
 from lamsik.web.shared.forms import MeasureField, choices, typed_texts
-from lamsik.web.stores import days
+from lamsik.web.stores import days, units
 from lamsik.web.stores.usual import beside
 from lamsik.words import refusals
-from lamsik.words.quantities import plainly
 
 blueprint = Blueprint("stores", __name__, url_prefix="/stores")
 
@@ -107,7 +105,7 @@ class ScaleForm(FlaskForm):
 
 class LimitsForm(FlaskForm):
     """What the shop holds to when it looks for ballast, names a behaviour and saws: figures of the trade's
-    table, its stick, paper and unit.
+    table, its stick.
     """
 
 
@@ -122,10 +120,6 @@ for _name, _field in {
     "stick_length": MeasureField("Stick length", "length", 10.0, 6000.0),
     "stick_width": MeasureField("Stick width", "length", 1.0, 600.0),
     "stick_thick": MeasureField("Stick thickness", "length", 1.0, 600.0),
-    "paper": SelectField("Paper", choices=choices((name, name) for name in SHEETS)),
-    "length_unit": SelectField(
-        "Show lengths in", choices=choices([("mm", "millimetres"), ("in", "inches, fractions")])
-    ),
 }.items():
     setattr(LimitsForm, _name, _field)
 
@@ -152,7 +146,8 @@ def _hardware(form: HardwareForm) -> Hardware:
 
 def _slug(form: SlugForm) -> SlugStock:
     size = form.diameter.amount or 1.0
-    name = f"{form.metal.data} {form.form.data} {size:g} mm"
+    nominal = as_typed(form.diameter.data or "", "length")
+    name = f"{form.metal.data} {form.form.data} {nominal}"
     return SlugStock(
         code=name,
         name=name,
@@ -216,7 +211,7 @@ def _page(
     forms = {
         name: tried.get(name) or kind(prefix=name, formdata=None) for name, (kind, _, _) in ADDERS.items()
     }
-    units, saw = (stores.setting(db(), key) for key in ("units", "saw"))
+    saw = stores.setting(db(), "saw")
     figures = {
         figure.key: plainly(stores.setting(db(), setting)[figure.key], figure.quantity)
         for setting in LIMITS
@@ -225,7 +220,7 @@ def _page(
     stick = dict(
         zip(
             ("stick_length", "stick_width", "stick_thick"),
-            (f"{v:g} mm" for v in saw["stick_mm"]),
+            (plainly(v, "length") for v in saw["stick_mm"]),
             strict=True,
         )
     )
@@ -234,8 +229,6 @@ def _page(
         prefix="limits",
         data={
             **figures,
-            "length_unit": units["length"],
-            "paper": saw["paper"],
             **stick,
         },
     )
@@ -256,6 +249,7 @@ def _page(
         asked=asked or {},
         clearances=clearances(stores.setting(db(), "clearances")),
         days=days.shown(),
+        units=units.shown(),
         weekdays=NAMES,
         days_problem=days_problem,
         heat_limits=mould_heat.limits(stores.setting(db(), "heat")["limits"]),
@@ -310,20 +304,20 @@ def check_scale(key: int) -> ResponseReturnValue:
     try:
         row.checked_g = finite_between(
             "check mass",
-            parse(request.form.get("mass", ""), "mass", "check mass", "g").value,
+            read_measure(request.form.get("mass", ""), "mass", "check mass"),
             0.01,
             row.span_g,
             "g",
         )
         if request.form.get("spread", "").strip():
             row.spread_g = finite_between(
-                "spread", parse(request.form["spread"], "mass", "spread", "g").value, 0.0, row.span_g, "g"
+                "spread", read_measure(request.form["spread"], "mass", "spread"), 0.0, row.span_g, "g"
             )
     except Refused as refused:
         return _page({}, f"{row.name}: {refusals.says(refused)}"), 422
     row.checked_on = date.today()
     db().add(row)
-    flash(f"{row.name} was checked today with {row.checked_g:g} g.")
+    flash(f"{row.name} was checked today with {plainly(row.checked_g, 'mass')}.")
     return redirect(url_for("stores.index", _anchor="scale"))
 
 
@@ -335,9 +329,8 @@ def keep_limits() -> ResponseReturnValue:
         return _page({"limits": form}), 422
     for setting in LIMITS:
         stores.put_setting(db(), setting, {one.key: form[one.key].amount for one in FIGURES[setting]})
-    stores.put_setting(db(), "units", {"length": form["length_unit"].data, "typed": typed_texts(form)})
     stick = [form[name].amount for name in ("stick_length", "stick_width", "stick_thick")]
-    stores.put_setting(db(), "saw", {"stick_mm": stick, "paper": form["paper"].data})
+    stores.put_setting(db(), "saw", {"stick_mm": stick})
     flash("Kept.")
     return redirect(url_for("stores.index", _anchor="limits"))
 
@@ -356,7 +349,7 @@ def weigh(key: int) -> ResponseReturnValue:
     )
     row.typed = {**row.typed, **typed_texts(form)}
     db().add(row)
-    flash(f"{row.name} weighs {row.mass_g:.3f} g now, by {row.weighed_count} on the scale.")
+    flash(f"{row.name} weighs {said(row.mass_g, 'mass', 3)} now, by {row.weighed_count} on the scale.")
     return redirect(url_for("stores.index", _anchor="hardware"))
 
 
@@ -369,12 +362,9 @@ def keep_clearances() -> ResponseReturnValue:
     try:
         rows = {
             key: (
-                parse(
-                    text,
-                    "length",
-                    f"clearance, {INSERTS[key.split('|')[0]]} in {HOSTS[key.split('|')[1]]}",
-                    "mm",
-                ).value
+                read_measure(
+                    text, "length", f"clearance, {INSERTS[key.split('|')[0]]} in {HOSTS[key.split('|')[1]]}"
+                )
             )
             for key, text in sent.items()
         }
@@ -393,9 +383,7 @@ def keep_minutes() -> ResponseReturnValue:
     try:
         own = {
             kind.key: [
-                parse(
-                    sent.get(f"minutes:{kind.key}:{which}", ""), "minutes", f"{kind.word}, {word}", "min"
-                ).value
+                read_measure(sent.get(f"minutes:{kind.key}:{which}", ""), "minutes", f"{kind.word}, {word}")
                 for which, word in (("setup", "set-up"), ("each", "each"))
             ]
             for kind in STEP_KINDS.values()
@@ -415,16 +403,16 @@ def keep_heat() -> ResponseReturnValue:
     kept, sent = {}, {name: text.strip() for name, text in request.form.items() if name != "csrf_token"}
     try:
         margin = finite_between(
-            "margin", parse(sent.get("margin_c", ""), "temperature", "margin", None).value, 0.0, 100.0, "°C"
+            "margin", read_measure(sent.get("margin_c", ""), "warming", "margin"), 0.0, 100.0, "°C"
         )
         for name, text in sent.items():
             if name.startswith("limit:") and text:
-                kept[name.removeprefix("limit:")] = parse(
-                    text, "temperature", name.removeprefix("limit:"), None
-                ).value
+                kept[name.removeprefix("limit:")] = read_measure(
+                    text, "temperature", name.removeprefix("limit:")
+                )
         more = sent.get("new_name", "")[:60]
         if more:
-            kept[more] = parse(sent.get("new_limit", ""), "temperature", more, None).value
+            kept[more] = read_measure(sent.get("new_limit", ""), "temperature", more)
         mould_heat.limits(kept)
     except Refused as refused:
         return _page({}, refusals.says(refused), sent), 422

@@ -1,24 +1,25 @@
 """Ballast answers in words beside their pictures."""
 
+from lamsik.core.quantities import said
 from lamsik.core.tank.ballast import Answer
-from lamsik.web.shared.facts import signed
 
 
 def off(answer: Answer) -> str:
     """By how much it misses the want."""
-    pitch = f"pitch {signed(answer.pitch_error_deg, 1)}°"
+    pitch = f"pitch {said(answer.pitch_error_deg, 'angle', sign=True)}"
     if answer.freeboard_mm is not None and answer.freeboard_error_mm is not None:
         return (
-            f"{answer.freeboard_mm:.1f} mm above the water ({signed(answer.freeboard_error_mm, 1)} mm),"
+            f"{said(answer.freeboard_mm, 'length')} above the water"
+            f" ({said(answer.freeboard_error_mm, 'length', sign=True)}),"
             f" {pitch} off the want"
         )
-    return f"net {signed(answer.net_error_g)} g, {pitch} off the want"
+    return f"net {said(answer.net_error_g, 'mass', sign=True)}, {pitch} off the want"
 
 
 def built(answer: Answer) -> str:
     """What is left and what is taken out."""
-    wall = f"{answer.wall_mm:.1f} mm of wall left, " if answer.holes or answer.cavities else ""
-    return f"{wall}{answer.removed_g:.2f} g of the body comes out"
+    wall = f"{said(answer.wall_mm, 'length')} of wall left, " if answer.holes or answer.cavities else ""
+    return f"{wall}{said(answer.removed_g, 'mass')} of the body comes out"
 
 
 def waters(answer: Answer) -> str:

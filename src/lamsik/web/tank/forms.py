@@ -23,7 +23,7 @@ class TowForm(FlaskForm):
     speed = MeasureField("Speed", "pace", 0.1, 8.0, id="log-speed")
     line = MeasureField("Line", "length", 0.02, 5.0, id="log-line")
     rod = MeasureField("Rod tip over water", "distance", 0.0, 12.0, id="log-rod")
-    lead = MeasureField("Lead at the bait", "mass", 0.0, 500.0, optional=True, default="0 g", id="log-lead")
+    lead = MeasureField("Lead at the bait", "mass", 0.0, 500.0, optional=True, default=0.0, id="log-lead")
     depth = MeasureField("It ran at", "distance", 0.0, 100.0, id="log-depth")
     pitch = MeasureField("Pitch, if seen", "angle", -70.0, 45.0, optional=True, id="log-pitch")
     note = StringField("Note", validators=[Length(max=200)], id="log-note")
@@ -41,17 +41,17 @@ class Question(FlaskForm):
 class TowAsk(Question):
     """How it is towed, asked in the address."""
 
-    speed = MeasureField("Speed", "pace", 0.1, 8.0, default="1 m/s")
-    line = MeasureField("Line", "length", 0.02, 5.0, default="0.28 mm")
-    rod = MeasureField("Rod tip over water", "distance", 0.0, 12.0, default="1.5 m")
-    out = MeasureField("Line out", "distance", 1.0, 400.0, default="25 m")
-    lead = MeasureField("Lead at the bait", "mass", 0.0, 500.0, optional=True, default="0 g")
+    speed = MeasureField("Speed", "pace", 0.1, 8.0, default=1.0)
+    line = MeasureField("Line", "length", 0.02, 5.0, default=0.28)
+    rod = MeasureField("Rod tip over water", "distance", 0.0, 12.0, default=1.5)
+    out = MeasureField("Line out", "distance", 1.0, 400.0, default=25.0)
+    lead = MeasureField("Lead at the bait", "mass", 0.0, 500.0, optional=True, default=0.0)
 
 
 class FidelityForm(Question):
     """How close a prototype must come, asked in the address."""
 
     mass = MeasureField("Mass within", "percent", 0.1, 50.0, default="2 %")
-    net = MeasureField("Net lift within", "mass", 0.01, 20.0, default="0.1 g")
-    place = MeasureField("G within", "length", 0.1, 20.0, default="0.5 mm")
+    net = MeasureField("Net lift within", "mass", 0.01, 20.0, default=0.1)
+    place = MeasureField("G within", "length", 0.1, 20.0, default=0.5)
     roll = MeasureField("Roll within", "percent", 0.5, 80.0, default="10 %")

@@ -5,6 +5,7 @@ from typing import Any
 from flask import Blueprint, jsonify
 from flask.typing import ResponseReturnValue
 
+from lamsik.core.quantities import said
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.tank import ballast
 from lamsik.core.tank.ballast import Answer
@@ -83,6 +84,6 @@ def _answer(answer: Answer, index: int, beside: bool = False) -> dict[str, Any]:
         "wall": words.built(answer),
         "waters": words.waters(answer),
         "holds": all(row.held for row in answer.waters),
-        "roll": f"{answer.frequency_hz:.1f} Hz roll",
+        "roll": f"{said(answer.frequency_hz, 'frequency')} roll",
         "edit": change("ballast", beside=beside, **ballast_of(answer)),
     }

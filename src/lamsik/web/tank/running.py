@@ -8,6 +8,7 @@ from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
+from lamsik.core.quantities import numeral, plainly, said
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.line import Line
 from lamsik.core.tank.mass import budget
@@ -28,7 +29,6 @@ from lamsik.drawings.towed import towed
 from lamsik.store import documents, observed, orders, tub
 from lamsik.store.tables import Document, Observation
 from lamsik.web.shared.db import db, load, load_document
-from lamsik.web.shared.facts import signed
 from lamsik.web.shared.forms import typed_texts
 from lamsik.web.tank.forms import TowAsk, TowForm
 from lamsik.words import refusals
@@ -111,16 +111,20 @@ def running_room(design: Design, tow: Tow, runs: Sequence[tub.TowRun]) -> Runnin
         return RunningRoom(f"It stays at the surface: {why}.", "", (), None, None, "")
     band = fit.band(design.lip)
     how = (
-        f"{tow.line_out_m:g} m of {tow.line.diameter_mm:g} mm line at {tow.speed_m_s:g}"
-        f" m/s{f' with {tow.lead_g:g} g of lead at the bait' if tow.lead_g else ''}"
+        f"{plainly(tow.line_out_m, 'distance')} of {plainly(tow.line.diameter_mm, 'length')} line at"
+        f" {plainly(tow.speed_m_s, 'pace')}"
+        + (f" with {plainly(tow.lead_g, 'mass')} of lead at the bait" if tow.lead_g else "")
     )
-    sentence = f"About {deep:.1f} m deep ({deep * (1 - band):.1f} to {deep * (1 + band):.1f}) on {how}."
+    sentence = (
+        f"About {said(deep, 'distance')} deep ({numeral(deep * (1 - band), 'distance')} to"
+        f" {numeral(deep * (1 + band), 'distance')}) on {how}."
+    )
     points = [(run.line_out_m, run.depth_m) for run in runs]
     deepest = max([float(curve.max()) * (1 + band), *(d for _, d in points), 0.5])
     picture = chart(
         "Depth against line out",
-        axis("line out from the rod tip, m", 0, float(out[-1])),
-        axis("depth, m", 0, deepest),
+        axis("line out from the rod tip", 0, float(out[-1]), "distance"),
+        axis("depth", 0, deepest, "distance"),
         [PlottedCurve("estimate", out, curve)],
         (out, curve * (1 - band), curve * (1 + band)),
         points,
@@ -133,20 +137,23 @@ def running_room(design: Design, tow: Tow, runs: Sequence[tub.TowRun]) -> Runnin
 
 def _basis(fit: DivingFit, band: float, trim: Trim) -> str:
     source = (
-        f"Fitted to {fit.runs} logged run{'s' if fit.runs > 1 else ''} (tension × {fit.factor:.2f})"
+        f"Fitted to {fit.runs} logged run{'s' if fit.runs > 1 else ''} (tension ×"
+        f" {said(fit.factor, 'number')})"
         if fit.runs
         else (
-            f"An estimate from textbook coefficients (tension × {fit.factor:.2f} for wake and wobble,"
+            f"An estimate from textbook coefficients (tension × {said(fit.factor, 'number')} for wake and"
+            " wobble,"
             " assumed): log one measured depth and the band halves"
         )
     )
     pitch = (
-        f"{signed(trim.pitch_deg, 0)}°, as was seen,"
+        f"{said(trim.pitch_deg, 'angle', 0, sign=True)}, as was seen,"
         if fit.shift_deg is not None
-        else f"about {signed(trim.pitch_deg, 0)}° (an estimate: log the pitch you see)"
+        else f"about {said(trim.pitch_deg, 'angle', 0, sign=True)} (an estimate: log the pitch you see)"
     )
     return (
-        f"{source}. Band ± {100 * band:.0f} %. It runs at {pitch} and pulls {trim.tension_n * 101.97:.0f} g"
+        f"{source}. Band ± {said(100 * band, 'percent', 0)}. It runs at {pitch} and pulls"
+        f" {said(trim.tension_n * 101.97, 'mass', 0)}"
         " on the line."
     )
 

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from flask import Blueprint, render_template, request
 
+from lamsik.core.quantities import said
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.floating import vessel_of_body
 from lamsik.core.tank.inertia import nature, roll
@@ -16,7 +17,6 @@ from lamsik.drawings.svg import Node
 from lamsik.drawings.tank import SURFACE, UNDER, scene
 from lamsik.store import orders
 from lamsik.web.shared.db import db, load_document
-from lamsik.web.shared.facts import signed
 from lamsik.web.tank import others
 from lamsik.words.verdict import posture
 
@@ -95,7 +95,7 @@ def stability_room(outcome: Outcome, beside: others.Other | None = None) -> Stab
     picture = chart(
         "Righting arm against heel",
         Axis("heel, °", 0, 180, 30),
-        axis("righting arm, mm", low if low < -0.02 * high else 0.0, max(high, 0.1)),
+        axis("righting arm", low if low < -0.02 * high else 0.0, max(high, 0.1), "length"),
         lines,
     )
     columns = tuple(Heights(name, _heights(outcome, arms)) for name, outcome, arms in rows)
@@ -118,7 +118,7 @@ def _curve(outcome: Outcome) -> RightingCurve | None:
 
 def _stability_sentence(outcome: Outcome, curve: RightingCurve | None) -> str:
     arm = bg_mm(outcome.hanging)
-    under = f"under water it rolls back from any heel, with at most {arm:.1f} mm of arm"
+    under = f"under water it rolls back from any heel, with at most {said(arm, 'length')} of arm"
     if outcome.surface and curve is None:
         return f"It stands on its end at the surface; {under}."
     if curve is None:
@@ -128,10 +128,10 @@ def _stability_sentence(outcome: Outcome, curve: RightingCurve | None) -> str:
     rights = (
         "It rights itself from any heel"
         if end is None
-        else f"It rights itself up to {end:.0f}°; beyond that it rolls over"
+        else f"It rights itself up to {said(end, 'angle', 0)}; beyond that it rolls over"
     )
     gap = "" if curve.whole else " Some heels have no rest in trim and are left out."
-    return f"{rights}; most at {at:.0f}°, with {largest:.1f} mm of arm.{gap}"
+    return f"{rights}; most at {said(at, 'angle', 0)}, with {said(largest, 'length')} of arm.{gap}"
 
 
 def _rests(outcome: Outcome) -> list[Rest]:
@@ -147,8 +147,9 @@ def _rests(outcome: Outcome) -> list[Rest]:
             else ""
         )
         says = (
-            f"pitch {signed(at.pitch_deg, 0)}°, roll {signed(at.roll_deg, 0)}°,"
-            f" {max(place.freeboard_mm, 0):.1f} mm over the water.{prefers}"
+            f"pitch {said(at.pitch_deg, 'angle', 0, sign=True)}, roll"
+            f" {said(at.roll_deg, 'angle', 0, sign=True)},"
+            f" {said(max(place.freeboard_mm, 0), 'length')} over the water.{prefers}"
         )
         front = head_on(outcome, at, place.draft_mm, place.b_mm, plain=True)
         rows.append(
@@ -177,20 +178,26 @@ def _heights(outcome: Outcome, curve: RightingCurve | None) -> tuple[tuple[str, 
     rho, design = outcome.design.water.density_g_cm3, outcome.design
     under, steady = outcome.roll, outcome.rules.steady_hz
     rows = [
-        ("In air", f"{outcome.budget.mass_g:.2f} g"),
-        ("BG under water", f"{bg_mm(outcome.hanging):.2f} mm"),
-        ("Roll recovery under water", f"{under.frequency_hz:.2f} Hz, {nature(under.frequency_hz, steady)}"),
-        ("Roll inertia, with the water's", f"{under.inertia_g_mm2 + under.added_g_mm2:.0f} g·mm²"),
+        ("In air", said(outcome.budget.mass_g, "mass")),
+        ("BG under water", said(bg_mm(outcome.hanging), "length", 2)),
+        (
+            "Roll recovery under water",
+            f"{said(under.frequency_hz, 'frequency', 2)}, {nature(under.frequency_hz, steady)}",
+        ),
+        ("Roll inertia, with the water's", said(under.inertia_g_mm2 + under.added_g_mm2, "roll inertia")),
     ]
     if outcome.surface and curve is not None:
         centre = metacentre(vessel_of_body(design.body), outcome.budget, rho, outcome.surface[0])
         afloat = roll(design, outcome.budget, rho, centre.gm_mm)
         rows += [
-            ("KB, keel to centre of buoyancy", f"{centre.kb_mm:.2f} mm"),
-            ("BM = I/∇", f"{centre.bm_mm:.2f} mm"),
-            ("KG, keel to centre of gravity", f"{centre.kg_mm:.2f} mm"),
-            ("GM, metacentric height", f"{centre.gm_mm:.2f} mm"),
-            ("Roll recovery afloat", f"{afloat.frequency_hz:.2f} Hz, {nature(afloat.frequency_hz, steady)}"),
-            ("Work to its limit, under the curve", f"{curve.area_mm_rad:.2f} mm·rad"),
+            ("KB, keel to centre of buoyancy", said(centre.kb_mm, "length", 2)),
+            ("BM = I/∇", said(centre.bm_mm, "length", 2)),
+            ("KG, keel to centre of gravity", said(centre.kg_mm, "length", 2)),
+            ("GM, metacentric height", said(centre.gm_mm, "length", 2)),
+            (
+                "Roll recovery afloat",
+                f"{said(afloat.frequency_hz, 'frequency', 2)}, {nature(afloat.frequency_hz, steady)}",
+            ),
+            ("Work to its limit, under the curve", said(curve.area_mm_rad, "work")),
         ]
     return tuple(rows)

@@ -4,13 +4,13 @@ from dataclasses import dataclass
 
 from flask import Blueprint, render_template, request
 
+from lamsik.core.quantities import said
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.twins import Sameness, Twin, fidelity, twins
 from lamsik.drawings.svg import Node
 from lamsik.drawings.tank import SURFACE, UNDER, scene
 from lamsik.store import orders
 from lamsik.web.shared.db import db, load_document
-from lamsik.web.shared.facts import signed
 from lamsik.web.tank import others
 from lamsik.web.tank.forms import FidelityForm
 
@@ -70,22 +70,30 @@ def _same(target: Outcome, proto: others.Other | None, form: FidelityForm) -> tu
 def _twin(twin: Twin, number: int) -> TwinColumn:
     plain = twin.plain
     rows = (
-        ("Density", f"{plain.design.host.density_g_cm3:.2f} g/cm³"),
-        ("In air", f"{plain.budget.mass_g:.1f} g"),
-        ("Net lift", f"{signed(plain.verdict.net_g)} g"),
+        ("Density", said(plain.design.host.density_g_cm3, "density", 2)),
+        ("In air", said(plain.budget.mass_g, "mass", 1)),
+        ("Net lift", said(plain.verdict.net_g, "mass", sign=True)),
         ("Behaviour", plain.verdict.behaviour),
-        ("Pitch", f"{signed(plain.hanging.free.pitch_deg, 0)}°"),
-        ("Roll", f"{plain.roll.frequency_hz:.1f} Hz"),
+        ("Pitch", said(plain.hanging.free.pitch_deg, "angle", 0, sign=True)),
+        ("Roll", said(plain.roll.frequency_hz, "frequency")),
     )
     match: tuple[tuple[str, str], ...] = ()
     if twin.matched is not None and twin.needed_g_cm3 is not None and twin.says != "the original itself":
         hole = twin.matched.design.ballast[0] if twin.matched.design.ballast else None
         match = (
-            ("Needs", f"{twin.needed_g_cm3:.3f} g/cm³"),
-            ("Off the original", f"{signed(twin.mass_off_g)} g, G {twin.g_off_mm:.1f} mm"),
-            ("Net lift then", f"{signed(twin.matched.verdict.net_g)} g"),
+            ("Needs", said(twin.needed_g_cm3, "density")),
+            (
+                "Off the original",
+                f"{said(twin.mass_off_g, 'mass', sign=True)}, G {said(twin.g_off_mm, 'length')}",
+            ),
+            ("Net lift then", said(twin.matched.verdict.net_g, "mass", sign=True)),
             *(
-                (("First slug", f"{hole.x_mm:.1f} mm from the nose, {hole.cover_mm:.1f} mm deep"),)
+                (
+                    (
+                        "First slug",
+                        f"{said(hole.x_mm, 'length')} from the nose, {said(hole.cover_mm, 'length')} deep",
+                    ),
+                )
                 if hole
                 else ()
             ),

@@ -3,6 +3,7 @@
 // A zero belongs to this page alone; it and the reading just kept go on to the page that answers a form, once, and to no other.
 import { again, get } from "../shared/post.js";
 import { tone } from "../shared/tone.js";
+import { mass } from "../shared/units.js";
 
 const board = document.getElementById("live-scale");
 const { signal } = new AbortController();
@@ -27,14 +28,13 @@ const waits = (input) => input.dataset.read && fields().filter((other) => other.
 const grows = (input) => Boolean(input.dataset.read && input.dataset.from);
 const change = () => Number(board.dataset.change);
 const net = () => (last?.value_g ?? null) === null ? null : last.value_g - (zero?.gross ?? 0);
-const grams = (value) => `${value.toFixed(2).replace("-", "−")} g`;
 const name = (input) => input.labels[0]?.textContent ?? input.getAttribute("aria-label");
 const say = (text) => { part("said").textContent = text; };
 
 function show(state) {
   last = state;
   const value = net();
-  part("value").textContent = value === null ? "–" : grams(value);
+  part("value").textContent = value === null ? "–" : mass(value);
   if (part("says").textContent !== state.says) part("says").textContent = state.says;
   board.dataset.state = state.state;
   board.classList.toggle("stable", state.stable);
@@ -72,13 +72,13 @@ function take(asked = false) {
   const typed = input.value.trim() && !grows(input);
   if (!asked && (typed || Math.abs(value) < Number(board.dataset.least) || value < Number(input.dataset.from ?? -Infinity))) return;
   const again = Boolean(input.dataset.read);
-  input.value = grams(value).replace("−", "-");
+  input.value = mass(value).replace("−", "-");
   input.dataset.read = String(last.value_g);
   input.dispatchEvent(new Event("input", { bubbles: true }));
   book(input.form);
   input.classList.add("taken");
   setTimeout(() => input.classList.remove("taken"), 1600);
-  say(`Taken: ${grams(value)} for ${name(input)}.`);
+  say(`Taken: ${mass(value)} for ${name(input)}.`);
   if (again && !asked) return;
   tone({ hertz: 880, loud: 0.12, last: 0.25 });
   const mine = fields().filter((other) => other.form === input.form);
@@ -108,8 +108,8 @@ function showZero() {
   if (!zero) return;
   const below = last?.stable && last.value_g < zero.gross - change();
   part("zero").textContent = below
-    ? `less ${grams(zero.gross)}, ${zero.what}: more than lies on it now. Put it back, or zero anew.`
-    : `less ${grams(zero.gross)}, ${zero.what}`;
+    ? `less ${mass(zero.gross)}, ${zero.what}: more than lies on it now. Put it back, or zero anew.`
+    : `less ${mass(zero.gross)}, ${zero.what}`;
 }
 
 // The one thing to do now, where a field is weighed into a cup.
@@ -127,7 +127,7 @@ function setZero() {
   if (zeroing) return say("Zeroed as soon as it lies still.");
   zero = { gross: last.value_g, what: atHand()?.dataset.zeroed?.replace("empty ", "") ?? "what lay on it" };
   [rest, kept] = [last.value_g, null];
-  say(`Zeroed: ${grams(last.value_g)} count as nothing on this page.`);
+  say(`Zeroed: ${mass(last.value_g)} count as nothing on this page.`);
   show(last);
 }
 

@@ -2,6 +2,7 @@
 import { work } from "../shared/job.js";
 import { post, tell } from "../shared/post.js";
 import { build } from "../shared/svg.js";
+import { length } from "../shared/units.js";
 
 const at = (id) => document.getElementById(id);
 
@@ -56,8 +57,8 @@ function shown(state) {
 const MM = { mm: 1, cm: 10, in: 25.4, m: 1000 };
 function showSize() {
   const unit = at("mesh-unit").value, [x, y, z] = read.size.map((value) => value * (MM[unit] ?? 1));
-  const sizes = [x, y, z].map((value) => value.toFixed(1)).join(" × ");
-  at("mesh-size").textContent = unit ? `That makes it ${sizes} mm along x, y and z.` : `The file says ${sizes} along x, y and z; an STL does not say in what unit.`;
+  const sizes = [x, y, z].map((value) => (unit ? length(value) : value.toFixed(1))).join(" × ");
+  at("mesh-size").textContent = unit ? `That makes it ${sizes} along x, y and z.` : `The file says ${sizes} along x, y and z; an STL does not say in what unit.`;
 }
 at("mesh-unit")?.addEventListener("change", showSize);
 

@@ -1,11 +1,11 @@
 // The Shapes bench's own controls: tabs, points, switches, segments' materials, scaling with hardware chosen anew.
 import { tabs } from "../shared/tabs.js";
+import { length } from "../shared/units.js";
 import { live, main, signal } from "../shared/workbench.js";
 
 tabs(main.querySelector('[role="tablist"]'));
 
 const at = (id) => document.getElementById(id);
-const inch = () => (live.state.unit === "in" ? { unit: "in" } : {});
 
 // What is hung on, and where it usually sits.
 function suggestSeat() {
@@ -36,7 +36,7 @@ live.addEventListener("state", showSegments, { signal });
 
 at("scale-form").addEventListener("submit", async (event) => {
   event.preventDefault();
-  await live.edit({ do: "resize", by: at("scale-by").value, text: at("scale-text").value, ...inch() });
+  await live.edit({ do: "resize", by: at("scale-by").value, text: at("scale-text").value });
 }, { signal });
 
 // The station and the point in focus, typed.
@@ -49,7 +49,6 @@ live.addEventListener("failed", () => (live.station = live.state.view.station_mm
 live.addEventListener("state", showStation, { signal });
 
 let point = null;
-const lengths = () => (live.state.unit === "in" ? (mm) => `${(mm / 25.4).toFixed(3)} in` : (mm) => `${mm.toFixed(1)} mm`);
 
 function showPoint() {
   const handle = point && document.querySelector(`.handle[data-path="${point}"]`);
@@ -57,8 +56,8 @@ function showPoint() {
   if (!handle || at("point-form").contains(document.activeElement)) return;
   at("point-name").textContent = handle.getAttribute("aria-label");
   at("point-what").textContent = point.startsWith("point.half_width") ? "half-width" : "over the axis";
-  at("point-x").value = lengths()(Number(handle.dataset.x));
-  at("point-value").value = lengths()(Number(handle.getAttribute("aria-valuenow")));
+  at("point-x").value = length(Number(handle.dataset.x));
+  at("point-value").value = length(Number(handle.getAttribute("aria-valuenow")));
 }
 at("picture").addEventListener("focusin", ({ target }) => {
   point = target.dataset.path?.startsWith("point.") ? target.dataset.path : null;
@@ -68,7 +67,7 @@ live.addEventListener("state", showPoint, { signal });
 at("point-form").addEventListener("submit", (event) => {
   event.preventDefault();
   const [, line, index] = point.split(".");
-  live.edit({ do: "point", line, index: Number(index), x_text: at("point-x").value, value_text: at("point-value").value, ...inch() });
+  live.edit({ do: "point", line, index: Number(index), x_text: at("point-x").value, value_text: at("point-value").value });
 }, { signal });
 
 // What came back with a scaled body: parts whose size is asked for anew.

@@ -18,9 +18,9 @@ const begun = JSON.parse(at("begun")?.textContent ?? "null");
 if (begun) {
   for (const name of Object.keys(marks)) marks[name] = begun[name] ?? marks[name];
   document.querySelector(`[name=by][value=${begun.by === "sheet" ? "sheet" : "ruler"}]`).checked = true;
-  at("ruler-mm").value = begun.ruler_mm ?? "100 mm";
-  at("sheet-width").value = begun.sheet_width ?? "297 mm";
-  at("sheet-height").value = begun.sheet_height ?? "210 mm";
+  at("ruler-mm").value = begun.ruler_mm ?? at("ruler-mm").value;
+  at("sheet-width").value = begun.sheet_width ?? at("sheet-width").value;
+  at("sheet-height").value = begun.sheet_height ?? at("sheet-height").value;
   at("flip").checked = Boolean(begun.flip);
 }
 let points = [], past = [], view = [0, 0, wide, high];

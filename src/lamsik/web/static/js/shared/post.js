@@ -5,7 +5,7 @@ const AWAY = "The shop does not answer; is it still running?";
 export const post = (url, body, { away = AWAY } = {}) => {
   const form = body instanceof FormData;
   const kind = form ? {} : { "Content-Type": "application/json" };
-  return answered(url, { method: "POST", headers: { "X-CSRFToken": token(), ...kind }, body: form ? body : JSON.stringify(body) }, away);
+  return answered(url, { method: "POST", headers: { "X-CSRFToken": token(), "Lamsik-Units": document.documentElement.dataset.units, ...kind }, body: form ? body : JSON.stringify(body) }, away);
 };
 
 export const get = (url, { signal, away = AWAY } = {}) => answered(url, { signal }, away);

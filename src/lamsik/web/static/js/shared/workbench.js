@@ -94,15 +94,12 @@ main.addEventListener("input", ({ target }) => target.dataset.path && (target.da
 main.addEventListener("change", ({ target }) => {
   if (target.dataset.path) {
     delete target.dataset.dirty;
-    live.edit({ do: "set", path: target.dataset.path, text: target.value, ...unitOf(target.dataset.path) });
+    live.edit({ do: "set", path: target.dataset.path, text: target.value });
   }
   if (target.dataset.select && target.value !== "") live.edit(JSON.parse(target.dataset.select.replace('"$"', JSON.stringify(target.value)).replace('"$n"', Number(target.value))));
   if ("once" in target.dataset) target.value = "";
   if (target.dataset.flag) live.edit({ do: "flag", path: target.dataset.flag, on: target.checked });
 }, { signal });
-
-// A bare number is read in the unit the field shows.
-const unitOf = (path) => (live.state.unit === "in" && path.endsWith("_mm") ? { unit: "in" } : {});
 
 main.addEventListener("click", ({ target }) => {
   const button = target.closest("button");

@@ -1,0 +1,172 @@
+"""Figures as they are said, in whichever units a shop has chosen."""
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lamsik.core.errors import Refused
+from lamsik.core.quantities import (
+    INCHES,
+    METRIC,
+    OFFERED,
+    QUANTITIES,
+    UNSAID,
+    UnitChoice,
+    as_typed,
+    choice_of,
+    chosen,
+    code_of,
+    coded,
+    kept_as_said,
+    numeral,
+    plain_numeral,
+    plainly,
+    read_measure,
+    resaid,
+    said,
+    saying,
+    unit_of,
+)
+from lamsik.core.units import CHOICES, STORED
+
+SIXTEENTHS, DECIMALS = replace(INCHES, inch=16), replace(INCHES, inch=0)
+
+
+@pytest.mark.parametrize(
+    ("choice", "asked", "text"),
+    [
+        (METRIC, (12.46, "length"), "12.5 mm"),
+        (METRIC, (-0.424, "mass"), "−0.42 g"),
+        (METRIC, (-0.001, "mass"), "0.00 g"),
+        (METRIC, (0.42, "mass", 2, True), "+0.42 g"),
+        (METRIC, (0.001, "mass", 2, True), "0.00 g"),
+        (METRIC, (7.0, "number", 0), "7"),
+        (METRIC, (35.2, "thickness"), "35 µm"),
+        (METRIC, (-8.04, "angle"), "−8.0°"),
+        (replace(METRIC, decimal=","), (1234.5, "length"), "1234,5 mm"),
+        (INCHES, (89.7, "length"), "3 17/32 in"),
+        (SIXTEENTHS, (89.0, "length"), "3 1/2 in"),
+        (DECIMALS, (89.7, "length"), "3.53 in"),
+        (INCHES, (0.8, "length"), "1/32 in"),  # a small length on a mark
+        (INCHES, (3.0, "length"), "0.118 in"),  # and one between two
+        (INCHES, (0.5, "length", 2), "0.020 in"),
+        (INCHES, (-0.4, "length", 1, True), "−0.02 in"),
+        (INCHES, (12.3, "mass", 1), "0.434 oz"),
+        (INCHES, (0.01, "mass"), "0.0004 oz"),
+        (replace(INCHES, mass="grain"), (0.42, "mass"), "6.5 grain"),
+        (INCHES, (29.5735, "volume"), "1.0000 fl oz"),
+        (replace(INCHES, volume="in³"), (16.387064, "volume", 0), "1.0 in³"),
+        (INCHES, (20.0, "temperature", 0), "68 °F"),
+        (INCHES, (10.0, "warming"), "18 °F"),  # a difference has no zero to shift
+        (INCHES, (2.54, "speed"), "1.0 in/s"),
+        (INCHES, (3.048, "distance"), "10.0 ft"),
+        (replace(INCHES, pace="knots"), (1852 / 3600, "pace"), "1.0 knots"),
+        (INCHES, (25.4, "thickness"), "1.0 mil"),
+        (INCHES, (1.0, "density"), "62.4 lb/ft³"),
+        (INCHES, (6.4516, "area"), "1.00 in²"),
+        (INCHES, (35.0, "angle", 0), "35°"),
+        (INCHES, (2.4, "frequency"), "2.4 Hz"),
+    ],
+)
+def test_a_figure_is_said_in_the_units_chosen_with_the_digits_that_are_sure(choice, asked, text):
+    with saying(choice):
+        assert said(*asked) == text
+    assert chosen() == METRIC
+
+
+@pytest.mark.parametrize(
+    ("choice", "asked", "text"),
+    [
+        (METRIC, (3.0, "length"), "3 mm"),
+        (METRIC, (1.0, "angle"), "1°"),
+        (INCHES, (2.38125, "length"), "3/32 in"),
+        (INCHES, (3.0, "length"), "0.1181 in"),
+        (INCHES, (15.0, "minutes"), "15 min"),
+        (INCHES, (8.0, "mass"), "0.2822 oz"),
+    ],
+)
+def test_a_figure_is_said_as_short_as_it_is(choice, asked, text):
+    with saying(choice):
+        assert plainly(*asked) == text
+
+
+def test_measures_side_by_side_share_their_unit():
+    with saying(INCHES):
+        sizes = " × ".join(numeral(mm, "length") for mm in (107.95, 28.575, 22.225))
+        assert f"{sizes} {unit_of('length')}" == "4 1/4 × 1 1/8 × 7/8 in"
+
+
+CHOICE = st.builds(UnitChoice, **{name: st.sampled_from(values) for name, values in OFFERED.items()})
+READ_BACK = sorted(set(QUANTITIES) & set(CHOICES) - {"number"})
+
+
+@given(CHOICE, st.sampled_from(READ_BACK), st.floats(0.5, 900.0))
+def test_what_is_said_is_read_back_to_its_last_digit(choice, quantity, value):
+    with saying(METRIC):
+        step = 10.0 ** -QUANTITIES[quantity].digits
+    with saying(choice):
+        off = abs(read_measure(said(value, quantity), quantity, "figure") - value)
+    coarse = 25.4 / choice.inch if choice.length == "in" and choice.inch and quantity == "length" else 0.0
+    assert off <= max(0.5 * 2.6 * step, 0.5 * coarse) * (1 + 1e-6)
+
+
+@given(CHOICE, st.sampled_from(READ_BACK), st.floats(0.5, 900.0))
+def test_a_bare_number_means_what_its_field_shows(choice, quantity, value):
+    number = f"{value:.3f}"
+    with saying(choice):
+        if quantity == "temperature":
+            with pytest.raises(Refused, match="unit is missing"):
+                read_measure(number, quantity, "figure")
+        else:
+            whole = as_typed(number, quantity)
+            assert read_measure(number, quantity, "figure") == read_measure(whole, quantity, "figure")
+            assert whole.endswith(unit_of(quantity)) and as_typed(whole, quantity) == whole
+
+
+@given(CHOICE)
+def test_a_choice_is_carried_along_as_a_short_text(choice):
+    assert coded(code_of(choice)) == choice
+
+
+@pytest.mark.parametrize("code", ["", "0", "9" * 11, "x" * 11, "٠" * 11, "0" * 12])
+def test_what_is_no_choice_chooses_nothing(code):
+    assert coded(code) is None
+
+
+def test_a_choice_kept_by_an_older_shop_is_filled_in_and_nonsense_left_out():
+    assert choice_of({"length": "in", "mass": "stone", "typed": {}}) == replace(METRIC, length="in")
+
+
+@pytest.mark.parametrize("quantity", QUANTITIES)
+def test_every_quantity_has_one_stored_unit(quantity):
+    assert STORED.get(quantity, QUANTITIES[quantity].stored) == QUANTITIES[quantity].stored
+
+
+@pytest.mark.parametrize("choice", [METRIC, INCHES])
+def test_a_text_that_is_kept_says_its_figures_when_it_is_shown(choice):
+    def sentence():
+        sizes = f"{numeral(90.0, 'length')} × {said(20.0, 'length', 0)}, {plain_numeral(2.0, 'mass')}"
+        return (
+            f"{sizes} {unit_of('mass')}, {said(-0.4, 'mass', 1, sign=True)}, {plainly(54.0, 'temperature')}"
+        )
+
+    with saying(UNSAID):
+        kept = sentence()
+    with saying(choice):
+        assert resaid(kept) == sentence() != kept
+        assert resaid("3 < 4 | as typed") == "3 < 4 | as typed"
+
+
+def test_what_holds_words_is_kept_for_the_units_it_was_said_in():
+    asked = []
+
+    @kept_as_said(4)
+    def says(mm):
+        asked.append(mm)
+        return said(mm, "length")
+
+    with saying(INCHES):
+        assert [says(25.4), says(25.4)] == ["1 in"] * 2
+    assert [says(25.4), says(25.4)] == ["25.4 mm"] * 2 and asked == [25.4, 25.4]
