@@ -1,6 +1,7 @@
 """Figures as they are said, in whichever units a shop has chosen."""
 
 from dataclasses import replace
+from datetime import time
 
 import pytest
 from hypothesis import given
@@ -27,6 +28,7 @@ from lamsik.core.quantities import (
     resaid,
     said,
     saying,
+    time_of_day,
     unit_of,
 )
 from lamsik.core.units import CHOICES, STORED
@@ -170,3 +172,18 @@ def test_what_holds_words_is_kept_for_the_units_it_was_said_in():
     with saying(INCHES):
         assert [says(25.4), says(25.4)] == ["1 in"] * 2
     assert [says(25.4), says(25.4)] == ["25.4 mm"] * 2 and asked == [25.4, 25.4]
+
+
+@pytest.mark.parametrize(
+    ("hour", "of_24", "of_12"),
+    [
+        (time(0, 5), "00:05", "12:05 am"),
+        (time(12, 0), "12:00", "12:00 pm"),
+        (time(16, 5), "16:05", "4:05 pm"),
+        (time(11, 59), "11:59", "11:59 am"),
+    ],
+)
+def test_an_hour_is_said_by_the_clock_chosen(hour, of_24, of_12):
+    assert time_of_day(hour) == of_24
+    with saying(replace(METRIC, clock="12 h")):
+        assert time_of_day(hour) == of_12

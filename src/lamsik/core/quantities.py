@@ -10,6 +10,7 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass, fields
+from datetime import datetime, time
 from fractions import Fraction
 from functools import lru_cache, wraps
 from typing import Any, ParamSpec, TypeVar
@@ -328,6 +329,13 @@ def show(value: float, quantity: str, digits: int, unit: str) -> str:
 def inch_fraction(inches: float) -> str:
     """Inches as a whole and the nearest sixty-fourth, reduced: 3.53 → `3 17/32 in`."""
     return f"{_fraction(inches * 25.4, 64)} in"
+
+
+def time_of_day(at: time | datetime) -> str:
+    """An hour of the day by the clock chosen: `16:05`, `4:05 pm`."""
+    if chosen().clock != "12 h":
+        return f"{at:%H:%M}"
+    return f"{at.hour % 12 or 12}:{at:%M} {'am' if at.hour < 12 else 'pm'}"
 
 
 def place(mm: float) -> str:

@@ -5,6 +5,8 @@ material fully cured.
 from dataclasses import dataclass
 from datetime import datetime
 
+from lamsik.core.quantities import time_of_day
+
 FREE, ASKS, REFUSED = "free", "asks", "refused"
 
 
@@ -50,4 +52,5 @@ def gate(curing: Curing, now: datetime, hot: bool) -> Gate:
 
 def when(at: datetime, now: datetime) -> str:
     """A moment as the bench says it: `05:20`, with its day where that is another one."""
-    return f"{at:%H:%M}" if at.date() == now.date() else f"{at:%H:%M} on {at:%a} {at.day} {at:%b}"
+    hour = time_of_day(at)
+    return hour if at.date() == now.date() else f"{hour} on {at:%a} {at.day} {at:%b}"

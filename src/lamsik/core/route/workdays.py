@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, time, timedelta
 
 from lamsik.core.errors import Refused, require
-from lamsik.core.quantities import said
+from lamsik.core.quantities import said, time_of_day
 
 NAMES = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
 MOST_DAYS = 800
@@ -33,7 +33,7 @@ class Workdays:
         require(
             self.begins < self.ends,
             "hours",
-            f"{self.begins:%H:%M} to {self.ends:%H:%M}",
+            f"{time_of_day(self.begins)} to {time_of_day(self.ends)}",
             "work must end after it begins, on the same day",
         )
 

@@ -15,7 +15,17 @@ from markupsafe import Markup
 from lamsik import __version__
 from lamsik.core.cautions import DEFER, caution
 from lamsik.core.money import Money
-from lamsik.core.quantities import chosen, code_of, numeral, plainly, resaid, said, stands, unit_of
+from lamsik.core.quantities import (
+    chosen,
+    code_of,
+    numeral,
+    plainly,
+    resaid,
+    said,
+    stands,
+    time_of_day,
+    unit_of,
+)
 from lamsik.drawings.svg import markup
 from lamsik.store.stores import DEFAULTS, setting
 from lamsik.store.tables.shared import Typed
@@ -50,6 +60,7 @@ def install(app: Flask) -> None:
         sentence=sentence,
         day=day,
         local=local,
+        time_of_day=time_of_day,
         typed=typed,
         resaid=resaid,
         initials=initials,
@@ -127,4 +138,4 @@ def initials(name: str) -> str:
 def local(value: datetime) -> str:
     """A stored time on the shop's own clock: `4 Dec 16:05`."""
     here = value.astimezone()
-    return f"{here.day} {here:%b %H:%M}"
+    return f"{here.day} {here:%b} {time_of_day(here)}"
