@@ -140,3 +140,34 @@ def test_a_bare_number_means_what_stood_beside_it_though_the_shop_has_chosen_ane
     demo.post("/stores/units", {"preset": "inches"})
     demo.post("/stores/add/drill", {"drill-diameter": "7.3", FIELD: code_of(METRIC)})
     assert "<li>7.3 mm" in demo.get("/stores").text
+
+
+def form_of(page, action):
+    """What a form would send as it stands: its fields with what is chosen and ticked."""
+    text = page[page.index(f'action="{action}"') :]
+    text = text[: text.index("</form>")]
+    sent = dict(re.findall(r'<input[^>]*name="([^"]+)"[^>]*?value="([^"]*)"', text))
+    boxes = re.findall(r'<input type="checkbox" name="([^"]+)" value="([^"]+)"( checked)?', text)
+    ticked = [(name, value) for name, value, is_on in boxes if is_on]
+    return {name: html.unescape(value) for name, value in sent.items()} | {
+        "day": [v for n, v in ticked if n == "day"]
+    }
+
+
+@pytest.mark.parametrize("action", ["limits", "days", "clearances", "heat"])
+def test_a_form_sent_back_as_it_stands_changes_nothing_whatever_it_is_said_in(demo, action):
+    demo.post("/stores/units", {"preset": "inches"})
+    engine = demo.http.application.extensions["engine"]
+    names = ("bench", "bands", "saw", "blades", "mixing", "casting", "bricks", "clearances", "heat", "days")
+
+    def kept():
+        with session_of(engine) as session:
+            return {name: stores.setting(session, name) for name in names}
+
+    before = kept()
+    page = demo.get("/stores").text
+    assert demo.post(f"/stores/{action}", form_of(page, f"/stores/{action}")).status_code == 302
+    after = kept()
+    for name in names:
+        for key, value in after[name].items():
+            assert value == before[name].get(key, value), (name, key)

@@ -293,7 +293,18 @@ def plain_numeral(value: float, quantity: str) -> str:
         return _marked(f"{value:g}".replace("-", "−"))
     if unit == "in" and chosen().inch and _off_mark(value, 64) < NEAR_MM / 2:
         return _fraction(value, 64)
-    return _marked(f"{convert(value, of.stored, unit, quantity == DIFFERENCE):.4g}".replace("-", "−"))
+    shown = convert(value, of.stored, unit, quantity == DIFFERENCE)
+    if of.follows == "temperature":
+        return _marked(f"{shown:.{len(f'{value:g}'.partition('.')[2])}f}".replace("-", "−"))
+    text = f"{shown:.3f}".rstrip("0").rstrip(".") if unit == "in" else f"{shown:.4g}"
+    return _marked(text.replace("-", "−"))
+
+
+def kept_or(value: float, kept: float, quantity: str) -> float:
+    """What was typed, or what was kept where that is said alike: a form that is sent back unchanged changes
+    nothing by its rounding.
+    """
+    return kept if plainly(value, quantity) == plainly(kept, quantity) else value
 
 
 def _held(how: str, value: float | None, quantity: str, digits: int | None = None, sign: bool = False) -> str:

@@ -108,31 +108,22 @@ def check_ruler() -> tuple[Node, str]:
 
 
 def drill_map(design: Design) -> Node:
-    """Each hole on the side view with its place, drill and depth."""
+    """Each hole on the side view by its number, and what it is below: place, drill and depth."""
     body = design.body
     outline = side_outline(body, 121)
     high, low = float(outline[:, 1].max()), float(outline[:, 1].min())
     content = [node("path", d=path(outline), fill="none", stroke=INK, stroke_width=1.5 * PRINT.mm)]
-    for i, hole in enumerate(sorted(design.ballast, key=lambda h: h.x_mm)):
-        content.append(parts.hole(design, hole, PRINT))
-        y = -low + 8 + 7 * i
-        belly = -mouth_mm(body, hole)
-        content.append(
-            node("line", x1=hole.x_mm, x2=hole.x_mm, y1=belly, y2=y, stroke=INK, stroke_width=PRINT.mm)
-        )
-        content.append(node("line", x1=0, x2=hole.x_mm, y1=y, y2=y, stroke=INK, stroke_width=PRINT.mm))
-        content.append(
-            label(
-                f"{_place(hole)}: drill {plainly(hole.drill_mm, 'length')},"
-                f" {said(hole.depth_mm, 'length')} deep,"
-                f" {said(hole.each_g, 'mass', 1)}"
-                f" {hole.slug.name}",
-                0,
-                y - 1.2,
-                2.5,
-            )
-        )
-    height = high - low + 6 + 7 * max(len(design.ballast), 1)
+    for number, hole in enumerate(sorted(design.ballast, key=lambda h: h.x_mm), start=1):
+        foot = -mouth_mm(body, hole)
+        content += [
+            parts.hole(design, hole, PRINT),
+            node("line", x1=hole.x_mm, x2=hole.x_mm, y1=foot, y2=foot + 2, stroke=INK, stroke_width=PRINT.mm),
+            label(str(number), hole.x_mm, foot + 5, 3.2, text_anchor="middle", font_weight=600),
+        ]
+        says = f"{number}  {_place(hole)}: drill {plainly(hole.drill_mm, 'length')},"
+        says += f" {said(hole.depth_mm, 'length')} deep, {said(hole.each_g, 'mass', 1)} {hole.slug.name}"
+        content.append(label(says, 0, -low + 6 + 5 * number, 2.6))
+    height = high - low + 10 + 5 * max(len(design.ballast), 1)
     return full_size(
         content, -MARGIN, -high - 2, max(body.length_mm, 104) + 12, height, "Drill map, full size"
     )

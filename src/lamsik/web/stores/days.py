@@ -11,7 +11,7 @@ from werkzeug.datastructures import MultiDict
 
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.moulds.silicone import Bricks
-from lamsik.core.quantities import plainly, read_measure
+from lamsik.core.quantities import kept_or, plainly, read_measure
 from lamsik.core.route.workdays import Workdays
 from lamsik.core.trade.figures import FIGURES
 from lamsik.core.units import STORED
@@ -62,6 +62,8 @@ def keep(form: "MultiDict[str, str]") -> None:
         )
         for name, words in BRICKS.items()
     }
+    had = stores.setting(db(), "bricks")
+    bricks = {name: kept_or(value, float(had[name]), "length") for name, value in bricks.items()}
     if not bricks["have"].is_integer():
         raise Refused("have", form.get("have"), "a whole number of bricks")
     Bricks(**{name: value for name, value in bricks.items() if name != "have"}, have=int(bricks["have"]))
@@ -69,7 +71,9 @@ def keep(form: "MultiDict[str, str]") -> None:
     for (setting, name), one in USUAL.items():
         unit = STORED[one.quantity]
         value = _measure(form, name, one.quantity, unit, one.words)
-        own.setdefault(setting, {})[name] = finite_between(name, value, one.least, one.most, unit)
+        kept = stores.setting(db(), setting)[name]
+        checked = finite_between(name, value, one.least, one.most, unit)
+        own.setdefault(setting, {})[name] = kept_or(checked, kept, one.quantity)
     hours = {
         "begins": f"{begins:%H:%M}",
         "ends": f"{ends:%H:%M}",

@@ -15,7 +15,7 @@ from wtforms.validators import DataRequired, Length, NumberRange, Optional
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.materials import METALS, PART_MATERIALS
 from lamsik.core.moulds import heat as mould_heat
-from lamsik.core.quantities import as_typed, plainly, read_measure, said
+from lamsik.core.quantities import as_typed, kept_or, plainly, read_measure, said
 from lamsik.core.route.workdays import NAMES
 from lamsik.core.shapes.clearance import HOSTS, INSERTS, clearances
 from lamsik.core.trade.figures import FIGURES
@@ -109,6 +109,7 @@ class LimitsForm(FlaskForm):
     """
 
 
+STICK = ("stick_length", "stick_width", "stick_thick")
 LIMITS = ("bench", "bands", "saw", "blades")
 """The settings whose figures stand in that form."""
 for _name, _field in {
@@ -219,7 +220,7 @@ def _page(
     }
     stick = dict(
         zip(
-            ("stick_length", "stick_width", "stick_thick"),
+            STICK,
             (plainly(v, "length") for v in saw["stick_mm"]),
             strict=True,
         )
@@ -328,8 +329,16 @@ def keep_limits() -> ResponseReturnValue:
     if not form.validate_on_submit():
         return _page({"limits": form}), 422
     for setting in LIMITS:
-        stores.put_setting(db(), setting, {one.key: form[one.key].amount for one in FIGURES[setting]})
-    stick = [form[name].amount for name in ("stick_length", "stick_width", "stick_thick")]
+        kept = stores.setting(db(), setting)
+        stores.put_setting(
+            db(),
+            setting,
+            {one.key: kept_or(form[one.key].amount, kept[one.key], one.quantity) for one in FIGURES[setting]},
+        )
+    stick = [
+        kept_or(form[name].amount, before, "length")
+        for name, before in zip(STICK, stores.setting(db(), "saw")["stick_mm"], strict=True)
+    ]
     stores.put_setting(db(), "saw", {"stick_mm": stick})
     flash("Kept.")
     return redirect(url_for("stores.index", _anchor="limits"))
@@ -368,6 +377,8 @@ def keep_clearances() -> ResponseReturnValue:
             )
             for key, text in sent.items()
         }
+        now = clearances(stores.setting(db(), "clearances"))
+        rows = {key: kept_or(mm, now.at(*key.split("|")), "length") for key, mm in rows.items()}
         clearances(rows)
     except Refused as refused:
         return _page({}, refusals.says(refused), sent), 422
@@ -405,6 +416,7 @@ def keep_heat() -> ResponseReturnValue:
         margin = finite_between(
             "margin", read_measure(sent.get("margin_c", ""), "warming", "margin"), 0.0, 100.0, "°C"
         )
+        margin = kept_or(margin, stores.setting(db(), "heat")["margin_c"], "warming")
         for name, text in sent.items():
             if name.startswith("limit:") and text:
                 kept[name.removeprefix("limit:")] = read_measure(
@@ -413,6 +425,8 @@ def keep_heat() -> ResponseReturnValue:
         more = sent.get("new_name", "")[:60]
         if more:
             kept[more] = read_measure(sent.get("new_limit", ""), "temperature", more)
+        had = mould_heat.limits(stores.setting(db(), "heat")["limits"])
+        kept = {name: kept_or(at_c, had.get(name, at_c), "temperature") for name, at_c in kept.items()}
         mould_heat.limits(kept)
     except Refused as refused:
         return _page({}, refusals.says(refused), sent), 422
