@@ -43,13 +43,14 @@ test: ready  ## the whole suite, browser tests included
 	$(BIN)/python -m compileall -q -j 2 src
 	$(BIN)/python -m pytest -n 3 --dist worksteal
 
-lint: .venv/.made .venv/.made-dev  ## style, types, layers, templates, test share
+lint: .venv/.made .venv/.made-dev  ## style, types, layers, figures, templates, test share
 	$(BIN)/ruff check src tests bench scripts
 	$(BIN)/ruff format --check src tests bench scripts
 	$(BIN)/mypy
 	$(BIN)/lint-imports
 	$(BIN)/python scripts/dead_code.py
 	$(BIN)/python scripts/messages.py
+	$(BIN)/python scripts/figures.py
 	$(BIN)/djlint --quiet --lint src/lamsik/web/templates
 	$(BIN)/python scripts/format_css.py --check
 	$(BIN)/python scripts/format_templates.py --check
