@@ -49,7 +49,7 @@ def test_a_family_is_designed_cut_weighed_and_its_labels_put_right(empty_server,
     page.get_by_role("link", name="Sizes and cut list").click()
     page.get_by_label(re.compile("^Loads on the line")).fill("2 g, 3 g, 4 g")
     page.get_by_role("button", name="Find the sizes").click()
-    expect(page.locator("table.list tbody tr")).to_have_count(3)
+    expect(page.locator("table.table tbody tr")).to_have_count(3)
     answer = page.request.get(
         page.get_by_role("link", name="Cut and turning sheets, PDF").get_attribute("href")
     )

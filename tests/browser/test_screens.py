@@ -9,7 +9,9 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
+from lamsik.core.quantities import INCHES, code_of
 from lamsik.store.database import FILE_NAME
+from lamsik.web.shared.units import COOKIE
 from tests.demo_rows import FERRY_RUNNER, SPLIT_EEL, WEED_TADPOLE
 from tests.pages import EVERY
 
@@ -17,7 +19,7 @@ pytestmark = pytest.mark.browser
 
 CROWDED = """() => {
   const wide = document.documentElement.scrollWidth > innerWidth + 1;
-  const held = 'main button, main a.primary, main a.quiet, main output, main h1, main h2';
+  const held = 'main button, main a.btn, main output, main h1, main h2';
   const overflows = (e) => e.scrollWidth > e.clientWidth + 2 && e.clientWidth > 0;
   const cut = [...document.querySelectorAll(held)].filter((e) => !e.classList.contains('visually-hidden'))
     .filter((e) => e.offsetParent && overflows(e) && getComputedStyle(e).display !== 'inline')
@@ -36,23 +38,73 @@ SIZES = ((1280, 800), (820, 1100), (390, 844))
 """Desk, tablet, phone."""
 
 
-@pytest.mark.parametrize("third", range(3))
-def test_every_page_is_open_to_all_and_cuts_no_text_at_any_width(demo_server, tmp_path, visit, third):
+def dress(page, url, dark, inches):
+    """The page by daylight or dark, in the shop's units or a guest's."""
+    page.emulate_media(color_scheme="dark" if dark else "light")
+    page.context.clear_cookies(name=COOKIE)
+    if inches:
+        page.context.add_cookies([{"name": COOKIE, "value": code_of(INCHES), "url": page.url}])
+    page.set_viewport_size({"width": SIZES[0][0], "height": SIZES[0][1]})
+    page.goto(url)
+    if page.locator("#picture").count():
+        expect(page.locator("#picture > svg")).to_be_visible()
+
+
+def looked_through(page, url, widths):
+    """Holds a page to cut no text at any width; what shuts people out at these."""
+    shut = {}
+    for wide, high in SIZES if not url.endswith("card") else ():
+        page.set_viewport_size({"width": wide, "height": high})
+        assert page.evaluate(CROWDED) == {"wide": False, "cut": []}, f"{url} at {wide}"
+        if wide in widths:
+            page.evaluate(AXE)
+            shut[f"{url} at {wide}"] = page.evaluate(FOUND)
+    return shut
+
+
+@pytest.fixture
+def peopled(demo_server, tmp_path, visit):
     with sqlite3.connect(tmp_path / FILE_NAME) as shop:  # its people are back: they stand in every header
         shop.execute("UPDATE person SET gone_at = NULL")
-    page, shut = visit(), {}
+    page = visit()
+    page.goto("/handbook")
+    return page
+
+
+@pytest.mark.parametrize("third", range(3))
+def test_every_page_is_open_to_all_and_cuts_no_text_at_any_width(peopled, third):
+    """Each at one width, themes and units in turn; all of them are looked through by `make proof`."""
+    shut = {}
     for n, url in enumerate(EVERY[third::3]):
-        page.set_viewport_size({"width": SIZES[0][0], "height": SIZES[0][1]})
-        page.goto(url)
-        if page.locator("#picture").count():
-            expect(page.locator("#picture > svg")).to_be_visible()
-        for wide, high in SIZES if not url.endswith("card") else ():
-            page.set_viewport_size({"width": wide, "height": high})
-            assert page.evaluate(CROWDED) == {"wide": False, "cut": []}, f"{url} at {wide}"
-            if (wide, high) == SIZES[n % len(SIZES)]:
-                page.evaluate(AXE)
-                shut[f"{url} at {wide}"] = page.evaluate(FOUND)
+        dress(peopled, url, dark=n % 2 == 1, inches=n // 2 % 2 == 1)
+        shut |= looked_through(peopled, url, {SIZES[n % len(SIZES)][0]})
     assert {where: found for where, found in shut.items() if found} == {}
+
+
+@pytest.mark.proof
+@pytest.mark.parametrize("dark", [False, True], ids=["light", "dark"])
+@pytest.mark.parametrize("inches", [False, True], ids=["metric", "inches"])
+def test_every_page_is_open_to_all_in_every_dress(peopled, dark, inches):
+    shut = {}
+    for url in EVERY:
+        dress(peopled, url, dark, inches)
+        shut |= looked_through(peopled, url, {wide for wide, _ in SIZES})
+    assert {where: found for where, found in shut.items() if found} == {}
+
+
+def test_the_theme_is_as_the_system_until_it_is_switched_here(peopled):
+    page, paper = peopled, "getComputedStyle(document.body).backgroundColor"
+    page.emulate_media(color_scheme="light")
+    light = page.evaluate(paper)
+    page.emulate_media(color_scheme="dark")
+    dark = page.evaluate(paper)
+    switch = page.get_by_role("button", name="Dark or light")
+    assert dark != light and switch.get_attribute("aria-pressed") == "true"
+    switch.focus()
+    page.keyboard.press("Enter")
+    assert page.evaluate(paper) == light and switch.get_attribute("aria-pressed") == "false"
+    page.goto("/orders")
+    assert page.evaluate(paper) == light  # on the next page too, whatever the system has
 
 
 def drag(page: Page, handle, by_px: tuple[int, int]) -> None:

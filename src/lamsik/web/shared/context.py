@@ -36,6 +36,8 @@ from lamsik.web.shared.view import edit
 from lamsik.words import refusals
 from lamsik.words.verdict import sentence
 
+THEMES = ("light", "dark")
+"""What a browser may be switched to; else it is as its system."""
 ICONS = Path(__file__).parent.parent / "static" / "vendor" / "icons"
 
 
@@ -89,6 +91,7 @@ def _context() -> dict[str, Any]:
     return {
         "benches": current_app.extensions["benches"],
         "here": here,
+        "theme": request.cookies.get("theme") if request.cookies.get("theme") in THEMES else "",
         "shop": DEFAULTS["shop"] if g.get("failed") else setting(db(), "shop"),
         "version": __version__,
         "today": date.today(),

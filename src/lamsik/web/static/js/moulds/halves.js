@@ -30,7 +30,7 @@ function shown(part) {
   const row = document.createElement("li"), title = document.createElement("strong"), note = document.createElement("span"), link = document.createElement("a");
   title.textContent = `${part.name}, ${part.volume}`;
   note.textContent = `${part.note}; ${part.faces} triangles, watertight`;
-  Object.assign(link, { href: part.url, className: "quiet button", textContent: `STL of the ${part.name}` });
+  Object.assign(link, { href: part.url, className: "btn btn-outline-secondary", textContent: `STL of the ${part.name}` });
   row.append(build(part.picture), title, note, link);
   return row;
 }

@@ -116,7 +116,8 @@ function showZero() {
 function guide() {
   const input = atHand(), at = part("guide"), cup = Boolean(input?.dataset.zeroed);
   at.hidden = !cup;
-  part("tare").classList.toggle("primary", cup && !zero);
+  part("tare").classList.toggle("btn-primary", cup && !zero);
+  part("tare").classList.toggle("btn-outline-secondary", !cup || Boolean(zero));
   if (!cup) return;
   const text = !zero ? `Put ${input.dataset.zeroed} on the scale, then press Zero.` : input.value.trim() ? "At the mark: keep it." : `Pour ${input.dataset.part} to ${input.dataset.mark}.`;
   if (at.textContent !== text) at.textContent = text;

@@ -83,6 +83,7 @@ live.addEventListener("state", () => {
 
 function row(part, index) {
   const item = document.createElement("li"), select = document.createElement("select"), name = document.createElement("label");
+  select.className = "form-select";
   name.textContent = part.name;
   name.htmlFor = select.id = `anew-${index}`;
   for (const option of part.options) select.add(new Option(option.name, option.code, option.near, option.near));

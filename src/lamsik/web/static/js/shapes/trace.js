@@ -163,7 +163,7 @@ at("marks-form").addEventListener("submit", async (event) => {
   at("verdict").textContent = `Traced: ${answer.body.length} long, ${answer.body.depth} deep. Correct it where it is wrong, then keep it.`;
   at("traced").textContent = `${answer.body.length} × ${answer.body.depth}; one pixel is ${answer.body.pixel}. ${answer.body.drawn ? "Drawn as a line: its middle counts." : "Its edge counts."}`;
   at("body-form").hidden = false;
-  button.classList.remove("primary"); // from here on the one thing to do is to keep it
+  button.classList.replace("btn-primary", "btn-outline-secondary"); // from here on the one thing to do is to keep it
   draw();
 }, { signal });
 
