@@ -15,7 +15,7 @@ from fractions import Fraction
 from functools import lru_cache, wraps
 from typing import Any, ParamSpec, TypeVar
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, rule
 from lamsik.core.units import convert, parse
 
 P = ParamSpec("P")
@@ -226,6 +226,21 @@ def read_measure(text: str, quantity: str, field: str, own: str = "") -> float:
     """
     shown = bare_unit(quantity) if QUANTITIES[quantity].follows else own or QUANTITIES[quantity].stored
     return parse(text, quantity, field, shown).value
+
+
+READINGS = {"mass": ("g", "oz"), "volume": ("ml", "fl oz")}
+"""What a number alone could be where a wrong reading is poured or loaded."""
+
+
+def read_planned(text: str, quantity: str, field: str, own: str = "") -> float:
+    """As `read_measure`, of what is poured or loaded: a mass or a volume without a unit is asked for, both
+    readings named.
+    """
+    number = text.strip()
+    if quantity in READINGS and number and not HAS_UNIT.search(number):
+        could = tuple(f"{number} {unit}" for unit in READINGS[quantity])
+        raise Refused(field, number, rule("which-unit", readings=could))
+    return read_measure(text, quantity, field, own)
 
 
 def as_typed(text: str, quantity: str, own: str = "") -> str:

@@ -10,7 +10,7 @@ from functools import lru_cache
 
 import pint
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, rule
 
 STORED = {
     "length": "mm",
@@ -271,9 +271,7 @@ def _unit_or_default(unit: str | None, quantity: str, field: str, text: str, def
     name = _ALIASES.get(unit, unit)
     if unit == "gr" and quantity == "mass":
         number = text.strip().removesuffix("gr").strip()
-        raise Refused(
-            field, text, f"“gr” is gram to some and grain to others: type {number} g or {number} grains"
-        )
+        raise Refused(field, text, rule("which-unit", readings=(f"{number} g", f"{number} grains")))
     if name not in _UNITS[quantity]:
         raise Refused(field, text, f"the unit {unit!r} is not one of {', '.join(_UNITS[quantity])}")
     return name

@@ -57,6 +57,7 @@ RULES = {
     "true-or-false": "true or false",
     "turned-has-one-line": "a turned body has one line: its radius, in the top view",
     "two-holes": "two holes, {holes}",
+    "which-unit": "say which it is, {readings}",
     "whole": "a whole number",
     "widest-of-drawn": "only a drawn body has a widest line of its own",
     "width-left": "pull it out: the part has no width left",
@@ -73,6 +74,10 @@ def _allowed(limits: Allowed) -> str:
     if isinstance(limits, Within):
         return _between(limits)
     if isinstance(limits, Rule):
+        if limits.name == "which-unit":
+            return RULES[limits.name].format(
+                readings=" or ".join(map(str, _rows(dict(limits.values)["readings"])))
+            )
         return RULES[limits.name].format(**{name: _listed(value) for name, value in limits.values})
     return str(limits)
 
@@ -82,6 +87,18 @@ def _between(limits: Within) -> str:
     if quantity is None:
         return str(limits)
     return f"allowed is {plain_numeral(limits.low, quantity)} to {plainly(limits.high, quantity)}"
+
+
+def readings(refused: Refused) -> tuple[str, ...]:
+    """What a figure without a unit could be, to choose from; none where that is not what is wrong."""
+    limits = refused.allowed
+    if not isinstance(limits, Rule) or limits.name != "which-unit":
+        return ()
+    return tuple(map(str, _rows(dict(limits.values)["readings"])))
+
+
+def _rows(held: object) -> list[object]:
+    return list(held) if isinstance(held, list | tuple) else []
 
 
 def _listed(value: object) -> str:

@@ -15,7 +15,7 @@ from lamsik.core.mixes.fillers import FILLERS, Filled, filled, pigment_g
 from lamsik.core.mixes.layers import USUAL, PouredLayer, layered
 from lamsik.core.mixes.product import FOAM, Product, liquid_g_cm3
 from lamsik.core.mixes.tubs import choose, remarks
-from lamsik.core.quantities import plainly, read_measure, said
+from lamsik.core.quantities import READINGS, plainly, read_measure, read_planned, said
 from lamsik.store import mixes, stores
 from lamsik.store.tables import ShopTub
 from lamsik.web.shared.db import db
@@ -115,7 +115,8 @@ class BatchAsked:
     ) -> float | None:
         """A measure, or the default where nothing is typed; a temperature has no unit of its own."""
         text = self.get(name)
-        return read_measure(text, quantity, label, unit) if text else default
+        read = read_measure if name == "step" else read_planned
+        return read(text, quantity, name if quantity in READINGS else label, unit) if text else default
 
 
 def _of_what(product: Product, asked: BatchAsked, job: MixJob, at_c: float) -> tuple[float, Filled | None]:

@@ -17,7 +17,7 @@ from lamsik.core.floats.inverse import DIAMETER, LENGTH, LOADING, Option, PartCu
 from lamsik.core.floats.labels import Label
 from lamsik.core.floats.rating import ON_THE_LINE, TOTAL, capacity_g, loading_g
 from lamsik.core.materials import FLOAT_WOODS, METALS
-from lamsik.core.quantities import plainly, read_measure, unit_of
+from lamsik.core.quantities import plainly, read_measure, read_planned, unit_of
 from lamsik.core.route.others import body_of, construction_of
 from lamsik.core.shapes.clearance import clearances, drill_for
 from lamsik.core.shapes.design import Host
@@ -46,7 +46,7 @@ BY = (LENGTH, DIAMETER, LOADING)
 
 def _masses(text: str) -> list[float]:
     return [
-        read_measure(part.strip(), "mass", "loads")
+        read_planned(part.strip(), "mass", "loads")
         for part in text.replace(";", ",").split(",")
         if part.strip()
     ]
@@ -74,7 +74,7 @@ def sizes(key: int) -> ResponseReturnValue:
             cuts, missed = sized.cuts, sized.says
         if asked.get("wanted", "").strip():
             dowels = _lengths(asked.get("dowels", ""), "dowels") or list(stores.setting(db(), "dowels")["mm"])
-            wanted = read_measure(asked["wanted"], "mass", "load")
+            wanted = read_planned(asked["wanted"], "mass", "load")
             woods = [one for one in asked.getlist("wood") if one in FLOAT_WOODS] or list(FLOAT_WOODS)
             choices = options(design, wanted, dowels, woods)
     except Refused as refused:

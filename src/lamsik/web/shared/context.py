@@ -69,6 +69,7 @@ def install(app: Flask) -> None:
         first_state=first_state,
         says=refusals.says,
         beside=refusals.beside,
+        readings=refusals.readings,
         allowed=refusals.allowed,
     )
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
