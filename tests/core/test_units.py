@@ -1,5 +1,7 @@
 """The grammar of typed measures."""
 
+import re
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -75,7 +77,7 @@ def test_what_is_no_plain_measure_is_refused_with_what_would_do(text, quantity):
     with pytest.raises(Refused) as refusal:
         parse(text, quantity, "length_mm")
     assert refusal.value.field == "length_mm"
-    assert "type" in refusal.value.allowed or "unit" in refusal.value.allowed
+    assert re.search("type|unit", str(refusal.value.allowed))
 
 
 def test_a_bare_number_takes_the_fields_unit_but_never_a_temperature():

@@ -127,11 +127,11 @@ class TestMixes:
         [
             ("net=0.01+ml", "less than the scale"),
             ("net=wide", "type a volume"),
-            ("net=42&density=0.3&filler=hollow+microspheres", "pack to 62 %"),
-            ("net=42&filler=hollow+microspheres", "Say which density"),
-            ("net=42&at=20", "unit is missing"),
-            ("net=42&pigment=1&drops=3", "a percentage or drops"),
-            ("net=42&step=0", "allowed is"),
+            ("net=42+ml&density=0.3&filler=hollow+microspheres", "pack to 62 %"),
+            ("net=42+ml&filler=hollow+microspheres", "Say which density"),
+            ("net=42+ml&at=20", "unit is missing"),
+            ("net=42+ml&pigment=1&drops=3", "a percentage or drops"),
+            ("net=42+ml&step=0", "allowed is"),
         ],
     )
     def test_what_cannot_be_mixed_is_said_and_what_was_typed_stays(self, demo, query, says):
@@ -292,7 +292,7 @@ class TestStores:
 
 
 def test_a_number_alone_is_asked_for_before_it_is_poured(demo):
-    """What is poured could be millilitres or fluid ounces: both are offered, and the one picked is planned."""
+    """It could be millilitres or fluid ounces: both are offered, and the one picked is planned."""
     page = demo.get("/mixes?net=30").text
     assert "say which it is, 30 ml or 30 fl oz" in page and 'aria-describedby="m-net-problem"' in page
     for reading in ("30 ml", "30 fl oz"):

@@ -225,7 +225,7 @@ class TestCasting:
             (f"/moulds/{STUBBY}/cast?dense=4+ml&dense_density=1.6&waited=20+min", "within its bond window"),
             (f"/moulds/{MUDLARK}/cast?density=0.25&spread=10+%25", "close it"),
             (f"/moulds/{MUDLARK}/cast?ratio=5", "cavity"),
-            (f"/moulds/{MUDLARK}/cast?test_g=20&test_ml=100+ml", "it rises just to the rim"),
+            (f"/moulds/{MUDLARK}/cast?test_g=20+g&test_ml=100+ml", "it rises just to the rim"),
             (f"/moulds/{TADPOLE}/cast?colours=pearl,+black&way=hot+on+hot", "sinks to the nose"),
             (f"/moulds/{TADPOLE}/cast?gap=6+mm&thick=14+mm", "mm under"),
             (f"/moulds/{STUBBY}/cast?no_inserts=1", "20.82 ml each"),

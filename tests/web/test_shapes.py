@@ -625,7 +625,9 @@ class TestStores:
         page = demo.get("/stores").text
         fields = {
             name.replace("&#124;", "|"): value
-            for name, value in re.findall(r'<input name="([a-z]+\|[a-z ]+)"[^>]*value="([^"]*)"', page)
+            for name, value in re.findall(
+                r'<input class="form-control" name="([a-z]+\|[a-z ]+)"[^>]*value="([^"]*)"', page
+            )
         }
         assert len(fields) == 30
         assert "drill 0.7 mm" in demo.get(f"/shapes/{BAIT}/pack").text

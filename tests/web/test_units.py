@@ -147,8 +147,12 @@ def form_of(page, action):
     """What a form would send as it stands: its fields with what is chosen and ticked."""
     text = page[page.index(f'action="{action}"') :]
     text = text[: text.index("</form>")]
-    sent = dict(re.findall(r'<input(?! type="checkbox")[^>]*name="([^"]+)"[^>]*?value="([^"]*)"', text))
-    boxes = re.findall(r'<input type="checkbox" name="([^"]+)" value="([^"]+)"( checked)?', text)
+    sent = dict(
+        re.findall(r'<input(?! class="form-check-input")[^>]*name="([^"]+)"[^>]*?value="([^"]*)"', text)
+    )
+    boxes = re.findall(
+        r'<input class="form-check-input" type="checkbox" name="([^"]+)" value="([^"]+)"( checked)?', text
+    )
     ticked = [(name, value) for name, value, is_on in boxes if is_on]
     return {name: html.unescape(value) for name, value in sent.items()} | {
         "day": [v for n, v in ticked if n == "day"]

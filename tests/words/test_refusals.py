@@ -8,15 +8,18 @@ from string import Formatter
 import pytest
 
 import lamsik.documents
+from lamsik.core import quantities, units
 from lamsik.core.errors import Refused, Within, finite_between, rule
 from lamsik.core.quantities import INCHES, METRIC, saying
 from lamsik.words import refusals
 
+MORE = (Path(quantities.__file__), Path(units.__file__))
 SAYS_WHY = {"Refused": 2, "require": 3}
 
 
 def calls() -> Iterator[tuple[str, ast.Call]]:
-    for path in sorted(Path(lamsik.documents.__file__).parent.rglob("*.py")):
+    ours = [*Path(lamsik.documents.__file__).parent.rglob("*.py"), *MORE]
+    for path in sorted(ours):
         for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
             if isinstance(node, ast.Call) and isinstance(node.func, ast.Name):
                 yield f"{path.name}:{node.lineno}", node
@@ -43,6 +46,7 @@ def test_documents_refuse_by_rule_and_never_in_words():
             isinstance(one, ast.Constant | ast.JoinedStr)
             for one in call.args[SAYS_WHY.get(call.func.id, 9) :]
         )
+        and not where.startswith(("units.py", "quantities.py"))
     ]
     assert texts == []
 
@@ -71,4 +75,4 @@ def test_it_is_said_beside_its_field_in_a_line_of_its_own_and_for_a_script():
     with pytest.raises(Refused) as far:
         finite_between("x_mm", 7000, 0.0, 50.8, "mm")
     with saying(INCHES):
-        assert refusals.says(far.value) == "X: 275.6 in; allowed is 0 to 2 in."
+        assert refusals.says(far.value) == "X: 275.591 in; allowed is 0 to 2 in."
