@@ -26,8 +26,23 @@ def by_hand(path: Path) -> list[str]:
     return [f"{path}:{text.count(chr(10), 0, found.start()) + 1}" for found in pattern.finditer(text)]
 
 
-def _in_python(tree: ast.AST) -> list[int]:
+SAYS = {"said", "plainly", "numeral", "plain_numeral", "unit_of", "place", "time_of_day"}
+
+
+def _at_import(tree: ast.AST) -> list[int]:
+    """Figures said while a module is read: they would stay in the units of that moment."""
     lines = []
+    for node in ast.iter_child_nodes(tree):
+        if isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef | ast.Lambda):
+            continue
+        if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id in SAYS:
+            lines.append(node.lineno)
+        lines += _at_import(node)
+    return lines
+
+
+def _in_python(tree: ast.AST) -> list[int]:
+    lines = _at_import(tree)
     for node in ast.walk(tree):
         if not isinstance(node, ast.JoinedStr):
             continue

@@ -32,7 +32,7 @@ def test_a_tin_is_put_right_by_mouse_and_keys_with_every_step_back(demo_page: Pa
     expect(cure).to_have_value("10 min")  # what was typed stays until it is put right
     cure.fill("1 d")
     cure.press("Enter")
-    expect(cure).to_have_value("24 h")
+    expect(cure).to_have_value("1 d")
     page.get_by_role("button", name="part", exact=True).click()
     expect(rows).to_have_count(3)
     page.get_by_label("Caution").select_option("epoxy")

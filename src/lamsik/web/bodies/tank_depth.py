@@ -209,8 +209,7 @@ def _lost(held: Mapping[str, Holding], outcome: Outcome) -> str:
 
 
 _FACES = {
-    "wood": f"by hand about {plainly(TRUE_TO['by hand'], 'length')}, over a template"
-    f" {TRUE_TO['by template']:g}",
+    "wood": "by hand about {hand}, over a template {template}",
     "foam": "as the mould came out",
     "cast": "as the mould and the shrinkage came out",
     "soft": "as the mould and the shrinkage came out",
@@ -260,7 +259,9 @@ def _faces(outcome: Outcome) -> Faces:
         if host.face_mm is not None
         else "from your own blanks held under water"
         if learned is not None
-        else _FACES[host.construction]
+        else _FACES[host.construction].format(
+            hand=plainly(TRUE_TO["by hand"], "length"), template=plainly(TRUE_TO["by template"], "length")
+        )
     )
     ways = TRUE_TO if host.construction == "wood" else {}
     edits = [

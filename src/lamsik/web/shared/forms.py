@@ -43,7 +43,7 @@ class MeasureField(StringField):
         self.quantity, self.low, self.high, self.may_lack = quantity, low, high, optional
         self.own = unit or ""
         self.amount: float | None = None
-        begins = more.pop("default", None)
+        begins = more.get("default")
         if isinstance(begins, float):
             more["default"] = partial(plainly, begins, quantity)
         super().__init__(label, **more)
