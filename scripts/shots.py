@@ -7,9 +7,11 @@ from urllib.request import urlopen
 from playwright.sync_api import Page, sync_playwright
 
 from lamsik.cli.shop import bench_scale
+from lamsik.core.quantities import INCHES, code_of
 from lamsik.demo.shop import build
 from lamsik.store.database import open_database, session_of
 from lamsik.store.stores import put_setting
+from lamsik.web.shared.units import COOKIE
 from tests.browser.conftest import FLAGS, WHOLE, Server
 
 TARGET = Path(__file__).parent.parent / "docs" / "screenshots"
@@ -47,6 +49,11 @@ def lay(pan: str, mass_g: float) -> None:
 def shoot(page: Page, name: str, url: str, size: tuple[int, int], pan: str) -> None:
     """One view at one size."""
     page.set_viewport_size({"width": size[0], "height": size[1]})
+    guest = name == "tank-tablet"  # dark and in inches, as one of the two
+    page.emulate_media(color_scheme="dark" if guest else "light")
+    page.context.clear_cookies(name=COOKIE)
+    if guest:
+        page.context.add_cookies([{"name": COOKIE, "value": code_of(INCHES), "url": page.url}])
     page.goto(url)
     page.wait_for_load_state(
         "load" if name.startswith(("scale", "piece", "mix")) else "networkidle"

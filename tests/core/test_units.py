@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lamsik.core.drills import SIZES_IN
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.quantities import QUANTITIES, inch_fraction, said, show
 from lamsik.core.units import CHOICES, STORED, convert, parse
@@ -141,3 +142,33 @@ def test_every_quantity_is_read_in_its_unit_said_by_words_and_refused_in_them(qu
     assert QUANTITIES[quantity].stored == STORED[quantity] and quantity in CHOICES
     with pytest.raises(Refused, match="type (a|by how)"):
         parse("soon", quantity, "x")
+
+
+@pytest.mark.parametrize(
+    ("text", "inches"),
+    [
+        ("#30", 0.1285),
+        ("No. 7", 0.201),
+        ("no 60", 0.040),
+        ("letter F", 0.257),
+        ("letter e", 0.25),
+        ("#1", 0.228),
+    ],
+)
+def test_a_drill_is_read_by_its_number_or_letter(text, inches):
+    assert parse(text, "length").value == pytest.approx(25.4 * inches)
+    with pytest.raises(Refused):
+        parse(text, "mass")
+
+
+@pytest.mark.parametrize("text", ["#0", "#61", "#", "letter", "letter AB", "30#", "F"])
+def test_what_is_no_drill_is_no_length(text):
+    with pytest.raises(Refused):
+        parse(text, "length")
+
+
+def test_drills_get_wider_from_sixty_to_z():
+    row = [SIZES_IN[str(number)] for number in range(60, 0, -1)] + [
+        SIZES_IN[chr(letter)] for letter in range(ord("A"), ord("Z") + 1)
+    ]
+    assert row == sorted(row) and len(set(row)) == 86

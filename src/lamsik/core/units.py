@@ -10,6 +10,7 @@ from functools import lru_cache
 
 import pint
 
+from lamsik.core.drills import drill_mm
 from lamsik.core.errors import Refused, rule
 
 STORED = {
@@ -215,6 +216,8 @@ def parse(text: str, quantity: str, field: str = "value", default_unit: str | No
     have a default. Raises `Refused` for anything that is not one plain measure.
     """
     kept = text.strip()
+    if quantity == "length" and (named := drill_mm(kept)) is not None:
+        return Measure(named, quantity, kept)
     terms = _terms(kept, quantity, field)
     if len(terms) > 2 or (len(terms) == 2 and (terms[0][1], terms[1][1]) not in _COMPOUND):
         raise Refused(field, kept, _example(quantity))

@@ -27,7 +27,7 @@ from lamsik.web.shared.db import db, load, sent_id
 from lamsik.web.shared.files import as_pdf
 from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.web.shared.progress import stands
-from lamsik.web.shared.scale import board, typed_weight
+from lamsik.web.shared.scale import as_weighed, board, typed_weight
 from lamsik.words import refusals
 from lamsik.words.verdict import sentence
 
@@ -118,7 +118,7 @@ def weigh(key: int) -> ResponseReturnValue:
             kind, _, part = target.partition(":")
             if kind == pieces.PART and part not in _parts_of(piece):
                 raise Refused("target", part, "this piece has no such part: open its page anew")
-            pieces.weigh(db(), piece, target, typed_weight(text, "mass"), text.strip(), instrument)
+            pieces.weigh(db(), piece, target, typed_weight(text, "mass"), as_weighed(text), instrument)
     except Refused as refused:
         sent = {name: request.form.get(name, "") for name in ("sinker", "temperature")}
         return _page(

@@ -7,7 +7,7 @@ from typing import Any
 
 from flask import current_app
 
-from lamsik.core.quantities import bare_unit
+from lamsik.core.quantities import HAS_UNIT, unit_of
 from lamsik.core.units import CHOICES, parse
 from lamsik.core.weighing.instrument import CHANGE_STEPS, LEAST_STEPS
 from lamsik.devices.readings import UNITS
@@ -28,8 +28,18 @@ def typed_weight(text: str, field: str) -> float:
     """Grams that were typed while weighing: a bare number is in the unit of the scale, which is the one it is
     set to or else the shop's.
     """
+    return parse(text, "mass", field, _unit()).value
+
+
+def as_weighed(text: str) -> str:
+    """What was typed while weighing, with the unit it was read in where it has none of its own."""
+    text = text.strip()
+    return text if HAS_UNIT.search(text) else f"{text} {_unit()}"
+
+
+def _unit() -> str:
     unit = UNITS.get(settings().unit) or ""
-    return parse(text, "mass", field, unit if unit in CHOICES["mass"] else bare_unit("mass")).value
+    return unit if unit in CHOICES["mass"] else unit_of("mass")
 
 
 def hosts() -> list[str]:
