@@ -41,7 +41,7 @@ def test_who_did_what_to_a_piece_and_to_a_pour(two):
     ann.post(f"{page}/weigh", {"target": "stage:carved", "mass": "9.4", "instrument": "1"})
     told = lines(ann, f"/history?of=piece&id={piece.id}")
     assert [re.sub(r"^\d+ \w+ [\d:]+ ", "", line).replace(" Take back", "") for line in told] == [
-        f"Ann {piece.number} weighed carved: 9.4",
+        f"Ann {piece.number} weighed carved: 9.4 g",
         f"Bo {piece.number} Carve the body: done",
         f"Ann {piece.number} begun",
     ]
