@@ -28,16 +28,17 @@ def typed_weight(text: str, field: str) -> float:
     """Grams that were typed while weighing: a bare number is in the unit of the scale, which is the one it is
     set to or else the shop's.
     """
-    return parse(text, "mass", field, _unit()).value
+    return parse(text, "mass", field, typed_unit()).value
 
 
 def as_weighed(text: str) -> str:
     """What was typed while weighing, with the unit it was read in where it has none of its own."""
     text = text.strip()
-    return text if HAS_UNIT.search(text) else f"{text} {_unit()}"
+    return text if HAS_UNIT.search(text) else f"{text} {typed_unit()}"
 
 
-def _unit() -> str:
+def typed_unit() -> str:
+    """The unit of a bare number while weighing."""
     unit = UNITS.get(settings().unit) or ""
     return unit if unit in CHOICES["mass"] else unit_of("mass")
 
@@ -62,6 +63,7 @@ def board(page: str) -> dict[str, Any]:
             "change_g": CHANGE_STEPS * step,
         },
         "scale_page": page,
+        "typed_unit": typed_unit(),
     }
 
 

@@ -1,4 +1,6 @@
 // The fill guide: the bar of the part at hand follows the scale, slows the hand near the mark, and says when it is past.
+import { gramsOf } from "../shared/units.js";
+
 const list = document.querySelector("[data-fill]");
 let poured = null;
 
@@ -6,8 +8,7 @@ function show() {
   const row = list.querySelector("li.here") ?? [...list.children].find((item) => item.querySelector("form.weigh"));
   const input = row?.querySelector("input[data-weigh]");
   if (!input) return; // not asked for yet: what lies on the scale is no part of it
-  const typed = input.value.replace("−", "-").replace(",", ".");
-  const grams = typed ? Number.parseFloat(typed) : poured, target = Number(row.dataset.target), have = Number(row.dataset.have);
+  const grams = input.value.trim() ? gramsOf(input.value, list.dataset.unit) : poured, target = Number(row.dataset.target), have = Number(row.dataset.have);
   if (grams === null || !Number.isFinite(grams)) return;
   const share = (have + grams) / target;
   row.querySelector(".level").style.setProperty("inline-size", `${Math.min(Math.max(share, 0), 1.2) / 1.2 * 100}%`);

@@ -11,3 +11,11 @@ const MASSES = [
 
 export const length = (mm) => point(LENGTHS[chosen[0]](mm));
 export const mass = (grams) => point(MASSES[chosen[2]](grams));
+
+const GRAMS = { g: 1, kg: 1000, mg: 0.001, oz: 28.349523125, lb: 453.59237, grain: 0.06479891, grains: 0.06479891, gn: 0.06479891 };
+
+// A plain typed mass in grams, for a guide beside it; a number alone is in this unit. What only the shop can read is no number.
+export function gramsOf(text, unit) {
+  const typed = text.trim().replace("−", "-").replace(",", ".").match(/^(-?[\d.]+)\s*([a-z]*)$/);
+  return typed ? Number(typed[1]) * (GRAMS[typed[2] || unit] ?? Number.NaN) : Number.NaN;
+}
