@@ -82,3 +82,21 @@ def test_from_an_empty_shop_to_a_printed_card(empty_page: Page):
     page.get_by_role("link", name="Bench card").click()
     expect(page.get_by_text("2 in must be 2 in")).to_be_visible()
     without_a_millimetre(page)
+
+
+def test_the_fill_guide_reads_ounces_as_ounces(demo_page: Page):
+    page = demo_page
+    page.goto("/stores")
+    page.get_by_role("button", name="Inches and ounces").first.click()
+    page.goto("/mixes?net=60+ml")
+    page.get_by_label("For", exact=True).fill("six stubbies")
+    page.get_by_role("button", name="Weigh it out").click()
+    page.get_by_role("button", name="I have read this").click()
+    row = page.locator("[data-fill] > li").first
+    wanted_g = float(row.get_attribute("data-target") or 0)
+    field = row.locator("input[data-weigh]")
+    for typed in (f"{wanted_g / 28.349523:.4f} oz", f"{wanted_g / 28.349523:.4f}", f"{wanted_g:.2f} g"):
+        field.fill(typed)
+        expect(row).to_have_class(re.compile(r"\bfull\b"))
+    field.fill(f"{wanted_g:.2f} oz")
+    expect(row).to_have_class(re.compile(r"\bpast\b"))
