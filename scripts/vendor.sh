@@ -12,7 +12,9 @@ rm -rf "$target"
 mkdir -p "$target/fonts" "$target/icons"
 cp "$root"/scripts/toolkit/* "$work/"
 (cd "$work" && npx sass --quiet-deps --silence-deprecation=import,global-builtin,color-functions --no-source-map --style=compressed \
-  --load-path="$modules/bootstrap/scss" toolkit.scss built.css && node purge.mjs built.css "$target/bootstrap.css" "$root")
+  --load-path="$modules/bootstrap/scss" toolkit.scss built.css && npx esbuild toolkit.js --bundle --minify --format=esm --target=es2022 --log-level=error \
+  --legal-comments=none --banner:js='/*! Bootstrap and Popper, MIT licence: the parts used here, built by scripts/vendor.sh */' \
+  --outfile="$target/bootstrap.js" && node purge.mjs built.css "$target/bootstrap.css" "$root")
 for icon in $(cat "$root/scripts/icons.txt"); do cp "$modules/bootstrap-icons/icons/$icon.svg" "$target/icons/"; done
 for face in atkinson-hyperlegible-next:wght bricolage-grotesque:wght spline-sans-mono:wght; do
   name=${face%%:*}; axis=${face##*:}
@@ -35,7 +37,7 @@ for (const [name, range] of Object.entries(require(`${from}/unicode.json`))) {
 fs.writeFileSync(`${to}/ranges.json`, JSON.stringify(found, null, 1) + "\n");
 ' "$modules/@fontsource/noto-sans-jp" "$target/fonts/japanese"
 node -e '
-const fs = require("fs"), base = process.argv[1], wanted = Object.keys(require(base + "/../package.json").dependencies).filter((name) => !["sass", "purgecss"].includes(name));
+const fs = require("fs"), base = process.argv[1], wanted = Object.keys(require(base + "/../package.json").dependencies).filter((name) => !["sass", "purgecss", "esbuild"].includes(name));
 const rows = wanted.map((name) => { const p = require(`${base}/${name}/package.json`); return `| ${name} | ${p.version} | ${p.license} |`; });
 fs.writeFileSync(process.argv[2], ["# Vendored from npm by scripts/vendor.sh", "", "| package | version | licence |", "|---|---|---|", ...rows, ""].join("\n"));
 ' "$modules" "$target/README.md"

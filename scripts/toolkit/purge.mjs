@@ -5,7 +5,7 @@ import { PurgeCSS } from "purgecss";
 const [built, target, root] = process.argv.slice(2);
 const [{ css }] = await new PurgeCSS().purge({
   css: [{ raw: readFileSync(built, "utf8").replace(/^\uFEFF/, "") }],
-  content: [`${root}/src/lamsik/web/**/*.html`, `${root}/src/lamsik/web/**/*.py`, `${root}/src/lamsik/web/static/js/**/*.js`],
+  content: [`${root}/src/lamsik/web/**/*.html`, `${root}/src/lamsik/web/**/*.py`, `${root}/src/lamsik/web/static/js/**/*.js`, `${root}/src/lamsik/web/static/vendor/bootstrap.js`],
   keyframes: true,
   safelist: { standard: ["html", "body"], deep: [/^data-bs-theme/] },
 });

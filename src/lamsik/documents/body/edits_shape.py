@@ -177,14 +177,16 @@ def _resize(document: Document, edit: Edit, catalogue: Catalogue) -> Document:
     """
     by, text, design = word(edit, "by"), word(edit, "text"), to_design(document)
     if by == "length":
-        length = finite_between("scale", read_measure(text, "length", "scale"), 5.0, 600.0, "mm")
+        length = finite_between("new size", read_measure(text, "length", "new size"), 5.0, 600.0, "mm")
         grown = scaled(design, length / design.body.length_mm)
     elif by == "factor":
-        grown = scaled(design, finite_between("scale", read_measure(text, "number", "scale"), 0.05, 20.0))
+        grown = scaled(
+            design, finite_between("new size", read_measure(text, "number", "new size"), 0.05, 20.0)
+        )
     elif by == "volume":
         grown = to_volume(
             design,
-            finite_between("scale", read_measure(text, "volume", "scale"), 0.05, 20_000.0, "ml"),
+            finite_between("new size", read_measure(text, "volume", "new size"), 0.05, 20_000.0, "ml"),
         )
     else:
         raise Refused("by", by, named(("length", "factor", "volume")))

@@ -132,7 +132,7 @@ def bring_in() -> ResponseReturnValue:
     try:
         row = keeping.brought_in("product", _all_of)
     except Refused as refused:
-        flash(f"It cannot be brought in. {refusals.says(refused)}")
+        flash(f"It cannot be brought in. {refusals.says(refused)}", "refused")
         return redirect(url_for("mixes.index"))
     return redirect(url_for("mixes_products.show", key=row.id))
 

@@ -41,7 +41,7 @@ def begin(key: int) -> ResponseReturnValue:
         pour = _begun(key)
     except Refused as refused:
         db().rollback()
-        flash(f"No pour is begun. {refusals.says(refused)}")
+        flash(f"No pour is begun. {refusals.says(refused)}", "refused")
         return redirect(url_for("moulds_cast.show", key=key, **_kept()))
     return redirect(url_for("moulds_pour.show", key=pour.id))
 
@@ -108,7 +108,7 @@ def correct(key: int) -> ResponseReturnValue:
             _replan(pour, batch)
     except Refused as refused:
         db().rollback()
-        flash(f"The pour stays as it was. {refusals.says(refused)}")
+        flash(f"The pour stays as it was. {refusals.says(refused)}", "refused")
         return redirect(url_for("moulds_cast.show", key=mould_made.mould_id, pour=key, **_kept()))
     flash("The pour is put right.")
     return redirect(url_for("moulds_pour.show", key=key))

@@ -43,7 +43,7 @@ def bring_in() -> ResponseReturnValue:
     try:
         row = keeping.brought_in("scheme", state_of)
     except Refused as refused:
-        flash(f"It cannot be brought in. {refusals.says(refused)}")
+        flash(f"It cannot be brought in. {refusals.says(refused)}", "refused")
         return redirect(url_for("paints.index"))
     return redirect(url_for("paints.edit", key=row.id))
 

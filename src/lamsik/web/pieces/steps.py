@@ -67,7 +67,7 @@ def tick(key: int) -> ResponseReturnValue:
     order = db().get(Order, piece.order_id) if piece.order_id else None
     why = moulds.not_for_sale(db(), {"body_id": piece.design_id}) if order and row.step.of.hands_over else ""
     if order and why:
-        flash(f"{piece.number} does not go to {order.number}: the shape is {why}.")
+        flash(f"{piece.number} does not go to {order.number}: the shape is {why}.", "refused")
         return _to(key)
     for step in open_before(routes.of(db(), piece), _ended(rows), row.step.key):
         pieces.end_step(db(), piece, step.key, reason=_typed("reason"))

@@ -61,7 +61,7 @@ def start() -> ResponseReturnValue:
         raise Refused("design", row.name, "a bait: a float or a blade is made for stock")
     why = moulds.not_for_sale(db(), {"body_id": row.id}) if order else ""
     if order and why:
-        flash(f"No piece is started for {order.number}: the shape is {why}.")
+        flash(f"No piece is started for {order.number}: the shape is {why}.", "refused")
         return redirect(url_for("orders.show", key=order.id))
     piece = pieces.start(db(), row, order.id if order else None)
     flash(

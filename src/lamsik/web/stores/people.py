@@ -29,7 +29,7 @@ def add() -> ResponseReturnValue:
         row = people.named(db(), request.form.get("name", ""))
         flash(f"{row.name} works here. Each browser asks once who stands at it.")
     except Refused as refused:
-        flash(f"Nobody was added: {refusals.says(refused)}")
+        flash(f"Nobody was added: {refusals.says(refused)}", "refused")
     return _to()
 
 
@@ -39,7 +39,7 @@ def rename(key: int) -> ResponseReturnValue:
     try:
         people.named(db(), request.form.get("name", ""), load(Person, key))
     except Refused as refused:
-        flash(f"The name stays: {refusals.says(refused)}")
+        flash(f"The name stays: {refusals.says(refused)}", "refused")
     return _to()
 
 

@@ -83,7 +83,10 @@ def keep() -> ResponseReturnValue:
         stores.put_setting(db(), "saw", {"paper": sent["paper"]})
     money = sent.get("currency", "").strip().upper()
     if money and not (len(money) == 3 and money.isascii() and money.isalpha()):
-        flash(f"{money} is no currency: type its three letters, such as EUR or USD. The rest is kept.")
+        flash(
+            f"{money} is no currency: type its three letters, such as EUR or USD. The rest is kept.",
+            "refused",
+        )
         return redirect(url_for("stores.index", _anchor="units"))
     if money:
         stores.put_setting(db(), "shop", {"currency": money})

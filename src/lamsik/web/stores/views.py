@@ -294,7 +294,7 @@ def remove(what: str, key: int) -> ResponseReturnValue:
         undo = url_for("today_history.take_back", key=gone.id if gone else 0, to=what)
         flash("It is out of the stock; designs keep what they were made with.", f"undo:{undo}")
     except IntegrityError:
-        flash("An order still names it; it stays.")
+        flash("An order still names it; it stays.", "refused")
     return redirect(url_for("stores.index", _anchor=what))
 
 

@@ -174,9 +174,9 @@ def take_back(key: int) -> ResponseReturnValue:
         _followed(one)
         flash("It is as it was before.")
     except Refused as refused:
-        flash(f"It stays. {refusals.says(refused)}")
+        flash(f"It stays. {refusals.says(refused)}", "refused")
     except IntegrityError:
-        flash("It stays: something else has its name by now, or stands on it.")
+        flash("It stays: something else has its name by now, or stands on it.", "refused")
     to = request.args.get("to", "")
     return redirect(url_for("stores.index", _anchor=to) if to in STOCK else url_for(".index"))
 

@@ -34,9 +34,9 @@ function showSegments() {
 }
 live.addEventListener("state", showSegments, { signal });
 
-at("scale-form").addEventListener("submit", async (event) => {
+at("resize-form").addEventListener("submit", async (event) => {
   event.preventDefault();
-  await live.edit({ do: "resize", by: at("scale-by").value, text: at("scale-text").value });
+  await live.edit({ do: "resize", by: at("resize-by").value, text: at("resize-text").value });
 }, { signal });
 
 // The station and the point in focus, typed.
