@@ -40,7 +40,7 @@ def test_files_of_ours_are_compressed_and_pictures_and_short_answers_are_not(dem
     style = re.search(r'href="(/static/[^"]+app\.css)"', demo.get("/").text).group(1)
     with demo.get(style, headers={"Accept-Encoding": "gzip"}) as packed, demo.get(style) as plain:
         assert gzip.decompress(packed.data) == plain.data and "immutable" in packed.headers["Cache-Control"]
-    font = style.replace("css/app.css", "vendor/fonts/greek.woff2")
+    font = style.replace("css/base.css", "vendor/fonts/greek.woff2")
     assert all(
         "Content-Encoding" not in demo.get(url, headers={"Accept-Encoding": "gzip"}).headers
         for url in (font, "/healthz", "/cards/x/999999.svg")
