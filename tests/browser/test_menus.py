@@ -62,3 +62,25 @@ def test_on_a_phone_the_benches_come_from_the_side(demo_page: Page):
     assert page.evaluate("document.querySelector('#benches').contains(document.activeElement)")
     floats.click()
     expect(page).to_have_url(re.compile("/floats$"))
+
+
+def test_a_word_of_the_trade_opens_where_it_stands(demo_page: Page):
+    page = demo_page
+    page.goto(f"/tank/{FERRY_RUNNER}")
+    page.get_by_role("button", name="What does PSU mean?").press("Enter")
+    expect(page.get_by_role("tooltip")).to_contain_text("grams of salt in a kilogram of water")
+    page.get_by_role("button", name="Net lift").click()
+    told = page.get_by_role("tooltip")
+    expect(told).to_contain_text("beyond the bait's own weight")  # the word, and where this figure is from
+    expect(told).to_contain_text("Known to ±")
+
+
+def test_the_orange_button_goes_when_the_want_is_met(demo_page: Page):
+    page = demo_page
+    page.goto(f"/tank/{FERRY_RUNNER}")
+    find = page.get_by_role("button", name="Find ballast")
+    expect(page.locator("#part-ballast").get_by_text("That is what you want of it")).to_be_visible()
+    expect(find).not_to_have_class(re.compile("btn-primary"))
+    page.get_by_label("speed, + rises").fill("30 cm/s")
+    page.get_by_label("speed, + rises").press("Enter")
+    expect(find).to_have_class(re.compile("btn-primary"))

@@ -30,7 +30,7 @@ def piece_of(visitor, design=FERRY_RUNNER):
 
 
 def lines(visitor, url):
-    found = re.findall(r"<li>(.*?)</li>", visitor.get(url).text, re.S)
+    found = re.findall(r"<li(?: [^>]*)?>(.*?)</li>", visitor.get(url).text, re.S)
     return [" ".join(re.sub(r"<[^>]+>", " ", line).split()) for line in found]
 
 

@@ -461,7 +461,9 @@ class TestRooms:
         assert (
             "as sold in June" in found
             and found.count("<svg") >= 3
-            and re.search(r"Mass in air</th><td>[\d.]+ g</td><td>[\d.]+ g</td><td>[+−][\d.]+ g", found)
+            and re.search(
+                r"Mass in air</th>\s*<td>[\d.]+ g</td>\s*<td>[\d.]+ g</td>\s*<td>[+−][\d.]+ g", found
+            )
         )
 
     def test_two_cuts_beside_each_other_and_the_other_taken(self, demo):

@@ -289,7 +289,7 @@ class TestRooms:
     @pytest.mark.parametrize("name", ["d18", "p45"])
     def test_another_bait_stands_beside_it(self, demo, name):
         page = demo.get(f"/tank/{FLOATER if name != 'd18' else 17}/stability?with={name}").text
-        assert page.count("Roll recovery under water") == 1 and page.count('scope="col" class="n"') == 2
+        assert page.count("</button> under water</th>") == 2 and page.count('scope="col" class="n"') == 2
         assert (
             "off</th>"
             in demo.get(f"/tank/{BAIT}/twins?with={name}&mass=2+%25&net=0.1+g&place=0.5+mm&roll=10+%25").text

@@ -163,8 +163,10 @@ def _refit(outcome: Outcome, bench: Bench | None) -> RefitPanel:
     except Refused as refused:
         advice, says = None, f"{refused.given} cannot be: {refusals.allowed(refused)}."
     better = advice.design if advice else None
+    met = bool(advice and advice.met)
     return RefitPanel(
-        met=bool(advice and advice.met),
+        met=met,
+        unmet=not met,
         refit=says,
         can_refit=better is not None,
         refit_edit=edit("ballast", **ballast_of(better)) if better else "",

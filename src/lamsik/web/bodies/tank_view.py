@@ -150,6 +150,7 @@ class RefitPanel(Panel):
     """What to do now, and the edit that does it."""
 
     met: bool
+    unmet: bool
     refit: str
     can_refit: bool
     refit_edit: str

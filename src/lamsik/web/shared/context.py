@@ -10,7 +10,7 @@ from urllib.parse import urlencode
 from flask import Flask, current_app, g, request
 from jinja2 import pass_context
 from jinja2.runtime import Context
-from markupsafe import Markup
+from markupsafe import Markup, escape
 
 from lamsik import __version__
 from lamsik.core.cautions import DEFER, caution
@@ -33,7 +33,7 @@ from lamsik.web.shared.db import db
 from lamsik.web.shared.lean import lean
 from lamsik.web.shared.person import at_the_bench
 from lamsik.web.shared.view import edit
-from lamsik.words import refusals
+from lamsik.words import handbook, refusals
 from lamsik.words.verdict import sentence
 
 THEMES = ("light", "dark")
@@ -53,8 +53,10 @@ def install(app: Flask) -> None:
         caution=caution,
         defer=DEFER,
         edit=edit,
+        word=word,
     )
     app.jinja_env.filters.update(
+        explained=explained,
         measure=each_time(said),
         plainly=each_time(plainly),
         numeral=each_time(numeral),
@@ -118,6 +120,24 @@ def other_page(number: int) -> str:
 
 
 @lru_cache(maxsize=64)
+def word(name: str, text: str = "") -> Markup:
+    """A word that opens its explanation where it stands: the `text` itself, or a mark beside it."""
+    asks = Markup("") if text else Markup('aria-label="What does {} mean?"').format(name)
+    return Markup(
+        '<button type="button" class="word" data-bs-toggle="popover" data-bs-title="{}" data-bs-content="{}" '
+        "{}>{}</button>"
+    ).format(name, handbook.MEANINGS[name], asks, text or icon("question-circle"))
+
+
+def explained(text: str) -> Markup:
+    """A text with its first word that the Handbook explains opening there."""
+    found = handbook.first_word(text)
+    if not found:
+        return escape(text)
+    name, start, end = found
+    return escape(text[:start]) + word(name, text[start:end]) + escape(text[end:])
+
+
 def icon(name: str) -> Markup:
     """An icon as inline SVG, hidden from screen readers; the button beside it carries the words."""
     text = (ICONS / f"{name}.svg").read_text(encoding="utf-8")

@@ -1,6 +1,8 @@
 """A number beside a drawing, with how it came about."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+
+from lamsik.words.handbook import meaning
 
 
 @dataclass(frozen=True)
@@ -12,6 +14,11 @@ class Fact:
     value: str
     how: str
     estimate: bool = False
+    means: str = field(init=False)
+    """What the word of its label means."""
+
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "means", meaning(self.label))
 
 
 def signed(value: float, digits: int = 2) -> str:

@@ -27,7 +27,9 @@ function explanations(Popover) {
     close();
     if (!asked || again) return;
     open = asked;
-    asked.setContent({ ".popover-header": word.dataset.bsTitle ?? null, ".popover-body": word.dataset.bsContent });
+    const { bsTitle, bsContent, means } = word.dataset;
+    const body = [means, bsContent].filter(Boolean).join("\n");
+    asked.setContent({ ".popover-header": bsTitle ?? word.firstElementChild.textContent, ".popover-body": body });
     asked.show();
   });
   document.addEventListener("keydown", ({ key }) => key === "Escape" && close());
