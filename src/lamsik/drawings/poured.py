@@ -128,9 +128,11 @@ def _air(stands: _Turned, points: tuple[HighPoint, ...], pen: Pen) -> list[Node]
 
 def _funnel(stands: _Turned, pen: Pen) -> list[Node]:
     x, y = stands.mouth()
+    lies = abs(x) > abs(y)  # its word goes under it then: beside it lies the line of the air
+    at = (x, -y + 20 * pen.mm) if lies else (x - 10 * pen.mm, -y + 4 * pen.mm)
     return [
         node("circle", cx=x, cy=-y, r=4.5 * pen.mm, fill=STEEL, stroke=INK, stroke_width=pen.mm),
-        label("funnel", x - 10 * pen.mm, -y + 4 * pen.mm, 11 * pen.mm, fill=MUTED, text_anchor="end"),
+        label("funnel", *at, 11 * pen.mm, fill=MUTED, text_anchor="middle" if lies else "end"),
     ]
 
 

@@ -6,6 +6,7 @@ from math import cos, radians, sin
 import numpy as np
 
 from lamsik.core.quantities import said
+from lamsik.core.shapes.body import station
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.mesh import body_mesh
@@ -211,13 +212,13 @@ def _marks(
     bx, by = shift[0] + b_at[0], shift[1] - b_at[1]
     weight, lift = outcome.budget.mass_g, outcome.hanging.net_g + outcome.budget.mass_g
     lift = weight if outcome.surface and b == outcome.surface[0].b_mm else lift
-    longest = 52 * pen.mm / max(weight, lift)
+    longest = _reach(outcome, b, pen) / max(weight, lift)
     rise = outcome.verdict.speed_cm_s
     nodes = [
         parts.arrow(gx, gy, weight * longest, pen, INK),
         parts.arrow(bx, by, -lift * longest, pen, WATER),
         _halo(said(weight, "mass", 1), gx + 9 * pen.mm, gy + weight * longest, pen, INK),
-        _halo(said(lift, "mass", 1), bx + 9 * pen.mm, by - lift * longest + 8 * pen.mm, pen, DEEP),
+        _halo(said(lift, "mass", 1), bx + 9 * pen.mm, by - lift * longest + 6 * pen.mm, pen, DEEP),
         parts.point_mark("B", bx, by, pen, WATER),
         parts.point_mark("G", gx, gy, pen, INK),
     ]
@@ -237,6 +238,13 @@ def _marks(
             ),
         ]
     return nodes
+
+
+def _reach(outcome: Outcome, b: Point, pen: Pen) -> float:
+    """How long the larger force is drawn [mm]: its tip and its reading stand outside the hull."""
+    body, g = outcome.design.body, outcome.budget.g_mm
+    here = station(body, min(max(g[0], 0.0), body.length_mm))
+    return min(max(52 * pen.mm, max(here.top_mm - b[2], g[2] - here.bottom_mm) + 16 * pen.mm), 150 * pen.mm)
 
 
 def _halo(text: str, x: float, y: float, pen: Pen, colour: str) -> Node:

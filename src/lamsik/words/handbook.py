@@ -87,5 +87,5 @@ _NAMED = re.compile(
 
 def first_word(text: str) -> tuple[str, int, int] | None:
     """The first word of a text that is explained, with where it begins and ends."""
-    found = _NAMED.search(text)
-    return (found[0], *found.span()) if found else None
+    match = _NAMED.search(text)
+    return (match[0], *match.span()) if match else None

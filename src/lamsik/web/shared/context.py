@@ -131,10 +131,10 @@ def word(name: str, text: str = "") -> Markup:
 
 def explained(text: str) -> Markup:
     """A text with its first word that the Handbook explains opening there."""
-    found = handbook.first_word(text)
-    if not found:
+    match = handbook.first_word(text)
+    if not match:
         return escape(text)
-    name, start, end = found
+    name, start, end = match
     return escape(text[:start]) + word(name, text[start:end]) + escape(text[end:])
 
 

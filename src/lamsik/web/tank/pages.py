@@ -1,7 +1,7 @@
 """The Tank bench: what stands in the header, and where its pages are."""
 
 from lamsik.web.shared.bench import BenchPages
-from lamsik.web.tank import history, live, running, stability, twins, views
+from lamsik.web.tank import history, inwords, live, running, stability, twins, views
 
 BENCH = BenchPages(
     "Tank",
@@ -12,6 +12,7 @@ BENCH = BenchPages(
         stability.blueprint,
         twins.blueprint,
         running.blueprint,
+        inwords.blueprint,
         history.blueprint,
     ),
 )

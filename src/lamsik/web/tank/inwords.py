@@ -1,0 +1,106 @@
+"""The drawing in words: what is seen on it, in tables, for who does not see it or wants it read aloud."""
+
+from dataclasses import dataclass
+
+from flask import Blueprint, render_template
+
+from lamsik.core.quantities import said
+from lamsik.core.shapes.body import station
+from lamsik.core.tank.evaluate import Outcome
+from lamsik.store import orders
+from lamsik.web.bodies.tank_facts import tank_facts
+from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.facts import Fact
+from lamsik.web.tank import others
+from lamsik.words.verdict import sentence
+
+blueprint = Blueprint("tank_inwords", __name__, url_prefix="/tank")
+
+SHARES = tuple(range(0, 101, 10))
+"""Where the body's lines are told, in % of its length."""
+
+
+@dataclass(frozen=True)
+class Thing:
+    """Something on the drawing: its mass, how far from the nose and how far over the axis it acts."""
+
+    name: str
+    mass: str
+    along: str
+    over: str
+
+
+@dataclass(frozen=True)
+class Station:
+    """The body's outline at a place: back and belly from the axis, and its width."""
+
+    along: str
+    back: str
+    belly: str
+    width: str
+
+
+@dataclass(frozen=True)
+class InWords:
+    """The verdict, the figures beside the drawing, what is on it from nose to tail, its outline."""
+
+    sentence: str
+    facts: tuple[Fact, ...]
+    things: tuple[Thing, ...]
+    stations: tuple[Station, ...]
+
+
+@blueprint.get("/<int:key>/words")
+def show(key: int) -> str:
+    """The drawing of a body, told."""
+    row = load_document("body", key)
+    return render_template(
+        "tank/inwords.html",
+        row=row,
+        for_order=orders.waiting_for(db(), key),
+        told=in_words(others.outcome_of(row)),
+    )
+
+
+def in_words(outcome: Outcome) -> InWords:
+    """What the drawing shows of a bait."""
+    return InWords(
+        sentence(outcome.verdict),
+        tuple(tank_facts(outcome)),
+        tuple(_things(outcome)),
+        tuple(_stations(outcome)),
+    )
+
+
+def _things(outcome: Outcome) -> list[Thing]:
+    hanging = outcome.hanging
+    marks = [
+        ("G, where all weight acts", said(outcome.budget.mass_g, "mass"), hanging.g_mm),
+        (
+            "B, the middle of the water pushed aside",
+            said(outcome.budget.displaced_ml, "volume"),
+            hanging.b_mm,
+        ),
+    ]
+    parts = sorted((p for p in outcome.budget.parts if abs(p.mass_g) > 0.0005), key=lambda p: p.at_mm[0])
+    rows = [*marks, *((p.name, said(p.mass_g, "mass"), p.at_mm) for p in parts)]
+    return [
+        Thing(name, mass, said(at[0], "length"), said(at[2], "length", sign=True)) for name, mass, at in rows
+    ]
+
+
+def _stations(outcome: Outcome) -> list[Station]:
+    body = outcome.design.body
+    rows = []
+    for share in SHARES:
+        x = body.length_mm * share / 100
+        here = station(body, x)
+        rows.append(
+            Station(
+                said(x, "length"),
+                said(here.top_mm, "length", sign=True),
+                said(here.bottom_mm, "length", sign=True),
+                said(2 * here.half_width_mm, "length"),
+            )
+        )
+    return rows
