@@ -51,6 +51,7 @@ lint: .venv/.made .venv/.made-dev  ## style, types, layers, figures, templates, 
 	$(BIN)/python scripts/dead_code.py
 	$(BIN)/python scripts/messages.py
 	$(BIN)/python scripts/figures.py
+	$(BIN)/python scripts/sentences.py
 	$(BIN)/djlint --quiet --lint src/lamsik/web/templates
 	$(BIN)/python scripts/format_css.py --check
 	$(BIN)/python scripts/format_templates.py --check

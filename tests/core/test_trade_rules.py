@@ -4,15 +4,15 @@ from dataclasses import replace
 
 import pytest
 
+from lamsik.core import cautions
 from lamsik.core.castings.born import Born, as_cast
-from lamsik.core.cautions import CAUTIONS, DEFER, caution
 from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS, METALS, body_material
 from lamsik.core.orders.status import status
 from lamsik.core.paints import layout
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.paint import Place
-from lamsik.core.route.steps import open_before, stand, steps, warnings
+from lamsik.core.route.steps import open_before, stand, steps
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.hardware import Item, Placement
@@ -20,6 +20,7 @@ from lamsik.core.shapes.needs import missing
 from lamsik.core.shapes.scaling import scaled, with_length
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.parts import STAGES
+from lamsik.words.cautions import CAUTIONS, DEFER, all_of, caution
 from tests.bodies import STEEL, TREBLE, bait, volume_ml
 
 FOAM = Host("foam board", 0.4, 0.05, "foam")
@@ -78,9 +79,9 @@ def test_the_route_follows_the_bench_and_weighs_every_stage_in_order():
 @pytest.mark.parametrize("construction", ["wood", "foam", "cast", "print"])
 def test_work_that_can_hurt_carries_its_caution(construction):
     rows = {s.key: s for s in steps(bait(host=Host("x", 0.5, 0.1, construction)))}
-    assert warnings(rows["carve"])
-    assert any("Lead" in text for text in warnings(rows["fit"]))
-    assert any("Hooks" in text for text in warnings(rows["rig"]))
+    assert all_of(rows["carve"].cautions)
+    assert any("Lead" in text for text in all_of(rows["fit"].cautions))
+    assert any("Hooks" in text for text in all_of(rows["rig"].cautions))
 
 
 def test_other_metals_bring_their_own_dust():
@@ -90,6 +91,7 @@ def test_other_metals_bring_their_own_dust():
 
 
 def test_every_caution_defers_to_the_data_sheet():
+    assert tuple(CAUTIONS) == cautions.CAUTIONS
     assert all(caution(key).endswith(DEFER) for key in CAUTIONS)
     assert caution("") == caution("unheard of") == ""
 

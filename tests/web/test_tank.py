@@ -304,7 +304,7 @@ class TestRooms:
         blind = re.search(r"Band ± (\d+) %", page)[1]
         assert (
             40 <= int(blind) <= 50
-            and "Lip trimmed" in page
+            and "mm shorter" in page
             and "assumed" in page
             and "an estimate: log the pitch you see" in page
         )

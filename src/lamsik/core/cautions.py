@@ -1,36 +1,23 @@
-"""Short cautions that stand beside the steps that can hurt someone."""
+"""Which cautions stand beside a step, and which are still to be read; `words.cautions` says them."""
 
 from collections.abc import Collection, Iterable, Mapping
 
-DEFER = "Follow the product's safety data sheet and your local rules."
-
-CAUTIONS: dict[str, str] = {
-    "wood_dust": "Wood dust: dust mask and extraction; cedar and tropical woods sensitise.",
-    "blades": (
-        "Blades and spinning tools: cut away from the hand; glasses on; no gloves near a spindle; no tied"
-        " triggers."
-    ),
-    "lead": (
-        "Lead: wash hands, no food at the bench, no dry filing; filing or drilling it makes dust. Tackle lead"
-        " is restricted in places."
-    ),
-    "metal_dust": "Cutting metal: glasses on; keep metal dust away from flames.",
-    "epoxy": "Epoxy: nitrile gloves, keep uncured resin off the skin, air the room.",
-    "isocyanate": "Isocyanates: fitted respirator, not a dust mask; skin covered.",
-    "solvent": "Solvent and spray: ventilate, no flames, respirator for vapours.",
-    "print_dust": "Printed plastic: nozzle and bed burn; sand it wet or with a dust mask, air the room.",
-    "uv_resin": "UV resin: gloves; keep uncured resin off the skin and do not look into the lamp.",
-    "silicone": "Silicone and its catalyst: gloves; keep catalyst off skin and eyes; air the room.",
-    "sphere_dust": "Fine filler: dust mask, no draught, no flames; it floats in the air for long.",
-    "plastisol": (
-        "Hot plastisol, 150 to 180 °C (300 to 355 °F): sleeves, gloves, face shield; dry mould and jug;"
-        " overheated it gives"
-        " off acid fumes. No shared kitchen oven or jug."
-    ),
-    "hooks": "Hooks: fit them last; hold them with pliers; nobody stands behind a test cast.",
-}
-"""Caution by key; every one is shown together with `DEFER`."""
-
+CAUTIONS = (
+    "wood_dust",
+    "blades",
+    "lead",
+    "metal_dust",
+    "epoxy",
+    "isocyanate",
+    "solvent",
+    "print_dust",
+    "uv_resin",
+    "silicone",
+    "sphere_dust",
+    "plastisol",
+    "hooks",
+)
+"""What can hurt, by key."""
 
 EACH_BATCH = frozenset({"isocyanate", "plastisol"})
 """Cautions that are read for every batch; the others once a day."""
@@ -54,11 +41,6 @@ def to_read(
             if k in CAUTIONS and k not in read_for_batch and (k in EACH_BATCH or read_on.get(k) != today)
         )
     )
-
-
-def caution(key: str) -> str:
-    """The caution's text followed by who decides, or an empty text for an unknown or empty key."""
-    return f"{CAUTIONS[key]} {DEFER}" if key in CAUTIONS else ""
 
 
 def of_metals(metals: Iterable[str]) -> tuple[str, ...]:

@@ -113,6 +113,7 @@ QUANTITIES: dict[str, Quantity] = {
     "salinity": Quantity("PSU", 1),
     "percent": Quantity("%", 1),
     "number": Quantity("", 2),
+    "file size": Quantity("MB", 1),
 }
 """Every quantity that is said anywhere."""
 
@@ -290,6 +291,16 @@ def numeral(value: float, quantity: str, digits: int | None = None, sign: bool =
     if unit != of.stored:
         least = max(0, math.ceil(-math.log10(COARSER * _step(of.stored, unit, least))))
     return _marked(_signed(f"{shown:.{least}f}", sign))
+
+
+def file_size(count: int) -> str:
+    """A size of a file, from its bytes: `2.4 MB`, and never nothing for what is small."""
+    return said(count / 1e6, "file size", 1 if count >= 1e5 else 3)
+
+
+def counted(count: int, one: str, more: str = "") -> str:
+    """A number of things: `1 shot`, `3 shots`, `2 batches`."""
+    return f"{count} {one if count == 1 else more or one + 's'}"
 
 
 def plainly(value: float, quantity: str) -> str:

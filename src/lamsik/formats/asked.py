@@ -13,7 +13,7 @@ from jsonschema.exceptions import best_match
 from lamsik.core.errors import Refused, require
 from lamsik.core.mixes.fillers import Filler
 from lamsik.core.mixes.product import Product
-from lamsik.core.quantities import plainly
+from lamsik.core.quantities import file_size, plainly
 from lamsik.core.shapes.ballast_holes import Slug
 from lamsik.core.tank.ballast_base import DENSE_POURS, Bench
 from lamsik.core.water import Water
@@ -38,7 +38,7 @@ def loads(data: bytes, name: str) -> Document:
     """A checked document of a kind (stock, mix, pair). Raises `Refused` naming the field, what was given,
     what is allowed.
     """
-    require(len(data) <= MOST_BYTES, "file", f"{len(data)} bytes", f"at most {MOST_BYTES} bytes")
+    require(len(data) <= MOST_BYTES, "file", file_size(len(data)), f"at most {file_size(MOST_BYTES)}")
     try:
         document = json.loads(data, parse_constant=_no_number)
     except (ValueError, RecursionError) as error:

@@ -4,6 +4,7 @@ import json
 from typing import Any
 
 from lamsik.core.errors import Refused, require
+from lamsik.core.quantities import file_size
 from lamsik.documents.engine import Kind
 from lamsik.documents.rows import Document
 from lamsik.formats.json_text import json_text
@@ -12,7 +13,9 @@ from lamsik.formats.sniff import kind_of
 
 def read(kind: Kind[Any, Any], data: bytes) -> Document:
     """The checked document of a file. Raises `Refused` naming the field, what was given, what is allowed."""
-    require(len(data) <= kind.most_bytes, "file", f"{len(data)} bytes", f"at most {kind.most_bytes} bytes")
+    require(
+        len(data) <= kind.most_bytes, "file", file_size(len(data)), f"at most {file_size(kind.most_bytes)}"
+    )
     try:
         document = json.loads(data, parse_constant=_no_number)
     except (ValueError, RecursionError) as error:

@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 
 from lamsik.core.errors import Refused
+from lamsik.core.quantities import file_size
 from lamsik.core.shapes.meshing import MOST_FACES, Checked, check
 from lamsik.core.shapes.skins import Mesh
 from lamsik.formats.sniff import kind_of
@@ -32,7 +33,7 @@ def read(data: bytes, step: Callable[[float, str], None] = _quiet) -> Checked:
     if len(data) > MOST_BYTES:
         raise Refused("stl", f"{len(data) / 1e6:.0f} MB", f"at most {MOST_BYTES / 1e6:.0f} MB")
     if len(data) < 15:
-        raise Refused("stl", f"{len(data)} bytes", "this is no STL file: it is empty or cut short")
+        raise Refused("stl", file_size(len(data)), "this is no STL file: it is empty or cut short")
     _refuse_cut_short(data)
     import trimesh  # noqa: PLC0415 - slow to import, and needed for meshes alone
 
@@ -58,7 +59,7 @@ def _refuse_cut_short(data: bytes) -> None:
     if len(data) < HEAD + 50 * count or count == 0:
         raise Refused(
             "stl",
-            f"{len(data)} bytes",
+            file_size(len(data)),
             f"the file says {count} triangles and holds {max(len(data) - HEAD, 0) // 50}: it is cut short, or"
             " no STL file",
         )

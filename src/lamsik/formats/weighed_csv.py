@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 from lamsik.core import units
 from lamsik.core.errors import Refused, require
+from lamsik.core.quantities import file_size
 from lamsik.formats.sniff import kind_of
 
 MOST_BYTES, MOST_ROWS = 2_000_000, 5_000
@@ -107,7 +108,7 @@ def read(data: bytes, asked: Mapping[str, str]) -> tuple[list[dict[str, object]]
     Raises:
         Refused: no text, no name column, an unknown column, or a cell that cannot be read, with its line.
     """
-    require(len(data) <= MOST_BYTES, "csv", f"{len(data)} bytes", f"at most {MOST_BYTES} bytes")
+    require(len(data) <= MOST_BYTES, "csv", file_size(len(data)), f"at most {file_size(MOST_BYTES)}")
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:

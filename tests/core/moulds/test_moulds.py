@@ -42,6 +42,7 @@ from lamsik.core.moulds.vents import fewest_vents, high_points, up_of
 from lamsik.core.shapes.polyhedra import measures, thinned
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.trade.vent_shapes import VENT_SHAPES
+from lamsik.words import faults as faults_said
 from tests.bodies import box_mesh, ellipsoid, straight
 
 L, W, D = 80.0, 24.0, 30.0
@@ -569,7 +570,8 @@ class TestRest:
             ("pinholes", 2, 0.5),
             ("short", 1, 0.25),
         ] and found[2] == ()
-        assert all(fault.causes and fault.remedies for fault in FAULTS.values())
+        assert tuple(faults_said.FAULTS) == FAULTS
+        assert all(fault.causes and fault.remedies for fault in faults_said.FAULTS.values())
 
     @pytest.mark.parametrize(
         ("expected", "done", "last", "says"),

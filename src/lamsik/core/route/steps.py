@@ -6,7 +6,7 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import asdict, dataclass, fields, replace
 from typing import Any
 
-from lamsik.core.cautions import CAUTIONS, of_metals
+from lamsik.core.cautions import of_metals
 from lamsik.core.paints.layers import CLEARS, COLOURS, FITTED, GROUNDS, KINDS, SEALS, Layer
 from lamsik.core.paints.paint import BOTH
 from lamsik.core.quantities import said
@@ -246,8 +246,3 @@ def _doing(layer: Layer) -> str:
     passes = f"{layer.passes} passes, each a dry film of" if layer.passes > 1 else "Dry film"
     where = "" if layer.place.side == BOTH else f", on the {layer.place.side} side only"
     return f"{passes} {said(layer.film_um, 'thickness')}{where}."
-
-
-def warnings(step: Step) -> tuple[str, ...]:
-    """The step's cautions as sentences; to be shown with `cautions.DEFER`."""
-    return tuple(CAUTIONS[key] for key in step.cautions if key in CAUTIONS)

@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lamsik.core.errors import Refused
+from lamsik.core.quantities import file_size
 from lamsik.core.shapes.curves import Array
 
 MOST_KEPT = 24
@@ -67,7 +68,7 @@ def mesh_of(skin: Skin) -> Mesh:
 def mesh_of_bytes(raw: bytes) -> Mesh:
     """The mesh of unpacked bytes. Raises `Refused` where counts and bytes do not fit."""
     if len(raw) < 8 or len(raw) != 8 + 12 * sum(int(n) for n in np.frombuffer(raw[:8], dtype="<u4")):
-        raise Refused("mesh_data", f"{len(raw)} bytes", "the mesh in the file is cut short")
+        raise Refused("mesh_data", file_size(len(raw)), "the mesh in the file is cut short")
     points, faces = (int(n) for n in np.frombuffer(raw[:8], dtype="<u4"))
     vertices = np.frombuffer(raw, dtype="<f4", count=3 * points, offset=8).astype(np.float64).reshape(-1, 3)
     return Mesh(

@@ -426,12 +426,12 @@ def _variants(design: Design, tow: Tow) -> list[tuple[str, Design, Tow]]:
                 tow,
             ),
             (
-                f"Lip trimmed by {plainly(2.0, 'length')} in length",
+                f"Lip {plainly(2.0, 'length')} shorter",
                 replace(design, lip=replace(lip, length_mm=max(lip.length_mm - 2, 2))),
                 tow,
             ),
             (
-                f"Lip trimmed by {plainly(2.0, 'length')} in width",
+                f"Lip {plainly(2.0, 'length')} narrower",
                 replace(design, lip=replace(lip, width_mm=max(lip.width_mm - 2, 2))),
                 tow,
             ),

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from lamsik.core.paints.adjusting import LEFT_OUT
 from lamsik.core.paints.layers import KINDS, Layer
-from lamsik.core.quantities import plain_numeral, plainly, said
+from lamsik.core.quantities import counted, plain_numeral, plainly, said
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.drawings.body import paint_view
@@ -66,7 +66,7 @@ def paint_panel(outcome: Outcome) -> PaintPanel:
         picture=paint_view(design),
         layers=[_row(design, layer, dry[f"coat:{layer.key}"]) for layer in design.layers],
         no_layers=not design.layers,
-        layers_total=f"{said(sum(dry.values()), 'mass')} dry, {len(design.layers)} layers,"
+        layers_total=f"{said(sum(dry.values()), 'mass')} dry, {counted(len(design.layers), 'layer')},"
         f" {said(hours, 'time', 0)} of waiting",
         left_out=[
             LeftOut(one.layer, str(one.value or one.layer), edit("as_in_scheme", key=one.layer))

@@ -4,7 +4,7 @@
 
 from dataclasses import dataclass, replace
 
-from lamsik.core.cautions import CAUTIONS, DEFER, of_metals
+from lamsik.core.cautions import of_metals
 from lamsik.core.paints.layers import CLEARS
 from lamsik.core.quantities import numeral, plainly, said
 from lamsik.core.shapes.ballast_holes import Hole
@@ -36,6 +36,7 @@ from lamsik.web.bodies.tank_view import (
     WantPanel,
 )
 from lamsik.web.shared.view import Said, edit
+from lamsik.words.cautions import CAUTIONS, DEFER
 from lamsik.words.verdict import posture
 
 SIDE, FRONT = "side", "front"

@@ -9,7 +9,6 @@ from typing import Any
 from flask import Blueprint, Response, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from lamsik.core.cautions import caution
 from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.floats import livebait
 from lamsik.core.floats.design import Float
@@ -17,7 +16,7 @@ from lamsik.core.floats.inverse import DIAMETER, LENGTH, LOADING, Option, PartCu
 from lamsik.core.floats.labels import Label
 from lamsik.core.floats.rating import ON_THE_LINE, TOTAL, capacity_g, loading_g
 from lamsik.core.materials import FLOAT_WOODS, METALS
-from lamsik.core.quantities import plainly, read_measure, read_planned, unit_of
+from lamsik.core.quantities import counted, plainly, read_measure, read_planned, unit_of
 from lamsik.core.route.others import body_of, construction_of
 from lamsik.core.shapes.clearance import clearances, drill_for
 from lamsik.core.shapes.design import Host
@@ -38,6 +37,7 @@ from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.files import as_file, as_pdf, named
 from lamsik.web.shared.waters import shop_waters
 from lamsik.words import refusals
+from lamsik.words.cautions import caution
 
 blueprint = Blueprint("floats_make", __name__, url_prefix="/floats")
 
@@ -131,7 +131,7 @@ def keep_dowels() -> ResponseReturnValue:
     if not 1 <= len(dowels) <= 40:
         raise Refused("dowels", request.form.get("dowels", ""), "1 to 40 diameters, apart by commas")
     stores.put_setting(db(), "dowels", {"mm": dowels})
-    flash(f"{len(dowels)} dowels are at hand now.")
+    flash(f"{counted(len(dowels), 'dowel')} at hand now.")
     back = request.form.get("float", "")
     return redirect(
         url_for("floats_make.sizes", key=int(back))

@@ -2,12 +2,12 @@
 
 from flask import Blueprint, render_template, request
 
-from lamsik.core.cautions import CAUTIONS, DEFER
 from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS, METALS
 from lamsik.core.quantities import show
 from lamsik.core.units import parse
 from lamsik.words import handbook, refusals
+from lamsik.words.cautions import CAUTIONS, DEFER
 
 blueprint = Blueprint("handbook", __name__, url_prefix="/handbook")
 

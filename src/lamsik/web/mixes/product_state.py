@@ -2,7 +2,6 @@
 
 from typing import Any
 
-from lamsik.core.cautions import caution
 from lamsik.core.errors import Refused
 from lamsik.core.mixes.product import Product, liquid_g_cm3, mass_shares, ratio_text
 from lamsik.core.quantities import said
@@ -14,6 +13,7 @@ from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import as_typed
 from lamsik.web.shared.view import Head, RowField, edit, plain
 from lamsik.words import refusals
+from lamsik.words.cautions import caution
 
 
 def view(document: Document) -> dict[str, Any]:

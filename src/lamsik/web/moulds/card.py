@@ -6,7 +6,7 @@ from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, require
-from lamsik.core.moulds.faults import FAULTS, tallies
+from lamsik.core.moulds.faults import tallies
 from lamsik.core.moulds.heat import limits
 from lamsik.core.moulds.touching import STUFFS, touch
 from lamsik.documents.moulds.document import to_mould
@@ -14,6 +14,7 @@ from lamsik.store import documents, mixes, moulds, pours, stores
 from lamsik.store.tables import MouldMade, now
 from lamsik.web.moulds.shop import master_of
 from lamsik.web.shared.db import db, load, load_document
+from lamsik.words.faults import FAULTS
 
 blueprint = Blueprint("moulds_card", __name__, url_prefix="/moulds")
 

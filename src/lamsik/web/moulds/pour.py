@@ -13,7 +13,6 @@ from lamsik.core.castings.shots import FoamShot, MouldShot, ResinShot
 from lamsik.core.errors import Refused
 from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.product import Product
-from lamsik.core.moulds.faults import FAULTS
 from lamsik.core.moulds.heat import Heat
 from lamsik.core.moulds.layout import Mould
 from lamsik.core.quantities import plainly, said
@@ -30,6 +29,7 @@ from lamsik.web.moulds.cast import FIELDS, castables, design_of, in_use, opened,
 from lamsik.web.moulds.casting import casting
 from lamsik.web.shared.db import db, load, sent_row
 from lamsik.words import refusals
+from lamsik.words.faults import FAULTS
 
 blueprint = Blueprint("moulds_pour", __name__, url_prefix="/pours")
 

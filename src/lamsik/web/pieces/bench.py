@@ -7,7 +7,7 @@ from typing import Any
 
 from lamsik.core.castings.gates import when
 from lamsik.core.errors import Refused
-from lamsik.core.route.steps import Step, warnings
+from lamsik.core.route.steps import Step
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.advice import Advice, advise
@@ -20,6 +20,7 @@ from lamsik.store.pieces import Reading
 from lamsik.store.tables import Document, Order, Piece, PieceStep, now
 from lamsik.web.bodies.tank_depth import sure_words
 from lamsik.web.shared.db import db
+from lamsik.words import cautions as cautions_said
 
 
 @dataclass(frozen=True)
@@ -152,7 +153,7 @@ def rows_of(
             readings.get(f"stage:{step.weigh}") if step.weigh else None,
             expected(step.weigh) if step.weigh else None,
             readings.get(f"water:{step.weigh}"),
-            warnings(step),
+            cautions_said.all_of(step.cautions),
             kept,
             names.get(kept.person_id or 0, "") if kept else "",
             stage=blank if step.weigh == "carved" else step.weigh or "",

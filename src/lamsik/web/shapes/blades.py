@@ -3,7 +3,6 @@
 from flask import Blueprint, Response, redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
 
-from lamsik.core.cautions import caution
 from lamsik.core.materials import METALS
 from lamsik.core.shapes.blades import SNAPS, Blade
 from lamsik.core.shapes.sources import SAYS, Source
@@ -19,6 +18,7 @@ from lamsik.web.shared import keeping, printing, whole
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.files import as_file, as_pdf, named
 from lamsik.web.shared.lists import asked_page, asked_text
+from lamsik.words.cautions import caution
 
 blueprint = Blueprint("shapes_blades", __name__, url_prefix="/shapes/blades")
 keeping.keep_documents(blueprint, "blade", "shapes_blades.index", "shapes_blades.edit")

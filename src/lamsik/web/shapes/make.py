@@ -7,7 +7,6 @@ import numpy as np
 from flask import Blueprint, Response, abort, render_template, request
 from flask.typing import ResponseReturnValue
 
-from lamsik.core.cautions import CAUTIONS, DEFER
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.quantities import place, plainly, read_measure, said
 from lamsik.core.route.steps import body_cautions
@@ -35,6 +34,7 @@ from lamsik.web.shared import printing
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.files import as_file, as_pdf, named
 from lamsik.words import refusals
+from lamsik.words.cautions import CAUTIONS, DEFER
 
 blueprint = Blueprint("shapes_make", __name__, url_prefix="/shapes")
 

@@ -3,7 +3,6 @@
 from flask import Blueprint, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from lamsik.core.cautions import caution
 from lamsik.core.materials import BODY_MATERIALS, FILLINGS, FLOAT_WOOD, USUAL_WOOD, body_material
 from lamsik.core.quantities import kept_as_said
 from lamsik.core.shapes.ballast_holes import BALLS
@@ -26,6 +25,7 @@ from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.lists import asked_page, asked_text
+from lamsik.words.cautions import caution
 
 blueprint = Blueprint("shapes", __name__, url_prefix="/shapes")
 

@@ -13,11 +13,11 @@ from jinja2.runtime import Context
 from markupsafe import Markup, escape
 
 from lamsik import __version__
-from lamsik.core.cautions import DEFER, caution
 from lamsik.core.money import Money
 from lamsik.core.quantities import (
     chosen,
     code_of,
+    counted,
     numeral,
     plainly,
     resaid,
@@ -34,6 +34,7 @@ from lamsik.web.shared.lean import lean
 from lamsik.web.shared.person import at_the_bench
 from lamsik.web.shared.view import edit
 from lamsik.words import handbook, refusals
+from lamsik.words.cautions import DEFER, caution
 from lamsik.words.verdict import sentence
 
 THEMES = ("light", "dark")
@@ -57,6 +58,7 @@ def install(app: Flask) -> None:
     )
     app.jinja_env.filters.update(
         explained=explained,
+        counted=counted,
         measure=each_time(said),
         plainly=each_time(plainly),
         numeral=each_time(numeral),

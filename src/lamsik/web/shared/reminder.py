@@ -4,6 +4,7 @@ from datetime import datetime, timedelta
 
 from flask import current_app
 
+from lamsik.core.quantities import counted
 from lamsik.store import backup
 
 OLD = timedelta(days=8)
@@ -15,4 +16,4 @@ def reminder() -> str:
     old = backup.age(current_app.config["HOME"], datetime.now())
     if old is None:
         return "There is no backup of this shop yet."
-    return f"The last backup is {old.days} days old." if old > OLD else ""
+    return f"The last backup is {counted(old.days, 'day')} old." if old > OLD else ""

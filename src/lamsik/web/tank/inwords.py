@@ -21,7 +21,7 @@ SHARES = tuple(range(0, 101, 10))
 
 
 @dataclass(frozen=True)
-class Thing:
+class ToldPart:
     """Something on the drawing: its mass, how far from the nose and how far over the axis it acts."""
 
     name: str
@@ -31,7 +31,7 @@ class Thing:
 
 
 @dataclass(frozen=True)
-class Station:
+class OutlineAt:
     """The body's outline at a place: back and belly from the axis, and its width."""
 
     along: str
@@ -46,8 +46,8 @@ class InWords:
 
     sentence: str
     facts: tuple[Fact, ...]
-    things: tuple[Thing, ...]
-    stations: tuple[Station, ...]
+    things: tuple[ToldPart, ...]
+    stations: tuple[OutlineAt, ...]
 
 
 @blueprint.get("/<int:key>/words")
@@ -72,7 +72,7 @@ def in_words(outcome: Outcome) -> InWords:
     )
 
 
-def _things(outcome: Outcome) -> list[Thing]:
+def _things(outcome: Outcome) -> list[ToldPart]:
     hanging = outcome.hanging
     marks = [
         ("G, where all weight acts", said(outcome.budget.mass_g, "mass"), hanging.g_mm),
@@ -85,18 +85,19 @@ def _things(outcome: Outcome) -> list[Thing]:
     parts = sorted((p for p in outcome.budget.parts if abs(p.mass_g) > 0.0005), key=lambda p: p.at_mm[0])
     rows = [*marks, *((p.name, said(p.mass_g, "mass"), p.at_mm) for p in parts)]
     return [
-        Thing(name, mass, said(at[0], "length"), said(at[2], "length", sign=True)) for name, mass, at in rows
+        ToldPart(name, mass, said(at[0], "length"), said(at[2], "length", sign=True))
+        for name, mass, at in rows
     ]
 
 
-def _stations(outcome: Outcome) -> list[Station]:
+def _stations(outcome: Outcome) -> list[OutlineAt]:
     body = outcome.design.body
     rows = []
     for share in SHARES:
         x = body.length_mm * share / 100
         here = station(body, x)
         rows.append(
-            Station(
+            OutlineAt(
                 said(x, "length"),
                 said(here.top_mm, "length", sign=True),
                 said(here.bottom_mm, "length", sign=True),
