@@ -56,6 +56,11 @@ SHOWN = """() => new Promise((done) => {
   const look = () => (is() ? done() : requestAnimationFrame(look));
   look();
 })"""
+SAID = """() => new Promise((done) => {
+  const is = () => document.querySelector('.verdict')?.textContent.trim();
+  const look = () => (is() ? done() : requestAnimationFrame(look));
+  look();
+})"""
 KEPT = """() => new Promise((done) => {
   const saved = () => document.getElementById('saved').textContent === 'Saved';
   const is = () => saved() && !document.querySelector('#picture .held');
@@ -119,6 +124,8 @@ LISTS = {
     "/search?q=none": "/search?q=none",
 }
 """What is searched for in the grown shop, and what finds a list in the demo shop."""
+HEAVY = ("/", "/tank/15", "/shapes/15", "/floats/38", "/moulds/53", "/scale", "/stores")
+"""Pages with most on them."""
 LEAST_MS = 4.0
 """A page that takes less than this is as quick as one can tell."""
 
@@ -129,10 +136,13 @@ def browser_rows(home: Path) -> list[Row]:
     try:
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=WHOLE, args=FLAGS)
-            weights, opened = [], []
+            today, opened, slow_opened = [], [], []
             for _ in range(5):
                 opened.append(_first_visit(browser, server.url))
-                weights.append(_weight(browser, server.url))
+                slow_opened.append(_first_visit(browser, server.url, slowed=4))
+                today.append(_weights(browser, server.url, "/")["all"])
+            sent = [_weights(browser, server.url, path, touched=True) for path in HEAVY]
+            heaviest = {kind: max(page[kind] for page in sent) for kind in sent[0]}
             page = browser.new_page(base_url=server.url, viewport={"width": 1280, "height": 800})
             page.goto("/tank/15")
             page.wait_for_load_state("networkidle")
@@ -149,7 +159,12 @@ def browser_rows(home: Path) -> list[Row]:
         server.stop()
     return [
         Row("first visit: Tank opened with nothing kept, to its verdict", 1500, statistics.median(opened)),
-        Row("first load of Today, fonts and all", 250, statistics.median(weights), "kB"),
+        Row("first verdict of the Tank in a browser slowed four times", 1500, statistics.median(slow_opened)),
+        Row("first load of Today, fonts and all", 250, statistics.median(today), "kB"),
+        Row("first load of the heaviest page, touched, without fonts", 120, heaviest["plain"], "kB"),
+        Row("style sheets on it", 25, heaviest["css"], "kB"),
+        Row("own modules on it", 15, heaviest["own"], "kB"),
+        Row("the toolkit's behaviours, once it is touched", 20, heaviest["toolkit"], "kB"),
         Row("pointer to repaint, dragging ballast", 60, statistics.median(times[5:])),
         Row("release to settled verdict", 600, statistics.median(released)),
         Row("release to refit, effects and chances, which follow it", 800, statistics.median(followed)),
@@ -157,29 +172,46 @@ def browser_rows(home: Path) -> list[Row]:
     ]
 
 
-def _first_visit(browser: Browser, url: str) -> float:
+def _first_visit(browser: Browser, url: str, slowed: int = 1) -> float:
     context = browser.new_context(base_url=url, viewport={"width": 1280, "height": 800})
     page = context.new_page()
+    context.new_cdp_session(page).send("Emulation.setCPUThrottlingRate", {"rate": slowed})
     began = time.perf_counter()
     page.goto("/tank/15", wait_until="commit")
-    page.wait_for_load_state("domcontentloaded")
-    page.evaluate(SHOWN)
+    if slowed == 1:
+        page.wait_for_load_state("domcontentloaded")
+    page.evaluate(SAID if slowed > 1 else SHOWN)
     took = (time.perf_counter() - began) * 1000
     context.close()
     return took
 
 
-def _weight(browser: Browser, url: str) -> float:
-    """What comes over the wire for Today with nothing kept [kB]."""
+def _weights(browser: Browser, url: str, path: str, touched: bool = False) -> dict[str, float]:
+    """What comes over the wire for a page with nothing kept, by kind [kB]."""
     context = browser.new_context(base_url=url, viewport={"width": 1280, "height": 800})
-    page, sizes = context.new_page(), []
+    page, asked, sizes, bodies = context.new_page(), {}, [], []
     session = context.new_cdp_session(page)
     session.send("Network.enable")
-    session.on("Network.loadingFinished", lambda event: sizes.append(event["encodedDataLength"]))
-    page.goto("/")
-    page.wait_for_load_state("networkidle")
+    session.on("Network.requestWillBeSent", lambda e: asked.update({e["requestId"]: e["request"]["url"]}))
+    session.on("Network.dataReceived", lambda e: bodies.append((e["requestId"], e["encodedDataLength"])))
+    session.on("Network.loadingFinished", lambda e: sizes.append((e["requestId"], e["encodedDataLength"])))
+    page.goto(path, wait_until="load" if touched else "networkidle")
+    if touched:
+        page.mouse.move(400, 400)
+        page.mouse.move(420, 420)
+        page.wait_for_timeout(1200)
     context.close()
-    return sum(sizes) / 1000
+
+    def kind(rows: list[tuple[str, int]], named: str) -> float:
+        return sum(size for key, size in rows if re.search(named, asked.get(key, ""))) / 1000
+
+    return {
+        "all": kind(sizes, ""),
+        "plain": kind(sizes, r"(?<!\.woff2)$"),
+        "css": kind(bodies, r"\.css$"),
+        "own": kind(bodies, r"/js/"),
+        "toolkit": kind(bodies, r"vendor/bootstrap\.js$"),
+    }
 
 
 def _released(page: Page, turn: int) -> tuple[float, float]:

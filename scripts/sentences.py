@@ -1,5 +1,5 @@
-"""Sentences in the core: it says by values and named findings, `words` makes sentences of them. What still stands
-there is counted and may only become less.
+"""Sentences in the core: it speaks by values and named findings, `words` makes sentences of them. What still
+stands there is counted and may only become less.
 """
 
 import ast

@@ -246,7 +246,7 @@ class TestTakenBack:
 class TestKept:
     def test_what_never_changes_is_kept_for_ever_and_the_shops_own_data_nowhere(self, demo):
         page = demo.get("/orders")
-        address = re.search(r'href="(/static/\w{16}/css/base\.css)"', page.text)[1]
+        address = re.search(r'href="(/static/\w{16}/css/shop\.css)"', page.text)[1]
         assert (
             page.headers["Cache-Control"] == "no-store"
             and demo.get(f"/shapes/{FERRY_RUNNER}/body.json").headers["Cache-Control"] == "no-store"

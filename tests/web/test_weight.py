@@ -37,10 +37,10 @@ def test_text_is_compressed_for_those_who_take_it_and_is_the_same(demo, url):
 
 
 def test_files_of_ours_are_compressed_and_pictures_and_short_answers_are_not(demo):
-    style = re.search(r'href="(/static/[^"]+base\.css)"', demo.get("/").text).group(1)
+    style = re.search(r'href="(/static/[^"]+shop\.css)"', demo.get("/").text).group(1)
     with demo.get(style, headers={"Accept-Encoding": "gzip"}) as packed, demo.get(style) as plain:
         assert gzip.decompress(packed.data) == plain.data and "immutable" in packed.headers["Cache-Control"]
-    font = style.replace("css/base.css", "vendor/fonts/greek.woff2")
+    font = style.replace("css/shop.css", "vendor/fonts/greek.woff2")
     assert all(
         "Content-Encoding" not in demo.get(url, headers={"Accept-Encoding": "gzip"}).headers
         for url in (font, "/healthz", "/cards/x/999999.svg")

@@ -152,7 +152,7 @@ def _ballast_steps(design: Design) -> list[tuple[str, str, Design]]:
     first = max(design.ballast, key=lambda hole: hole.mass_g)
     if rods:
         more = {hole.key: hole.mass_g / whole if whole else 1 / len(rods) for hole in rods}
-        says = f"{plainly(1.0, 'mass')} more ballast"
+        says = f"{said(1.0, 'mass', 0)} more ballast"
     else:
         more, says = (
             {first.key: first.count * first.slug.ball_g},

@@ -140,6 +140,7 @@ def explained(text: str) -> Markup:
     return escape(text[:start]) + word(name, text[start:end]) + escape(text[end:])
 
 
+@lru_cache(maxsize=64)
 def icon(name: str) -> Markup:
     """An icon as inline SVG, hidden from screen readers; the button beside it carries the words."""
     text = (ICONS / f"{name}.svg").read_text(encoding="utf-8")

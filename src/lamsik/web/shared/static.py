@@ -10,6 +10,30 @@ from typing import Any
 from flask import Flask, Response, request, send_from_directory
 
 FOLDER = Path(__file__).parent.parent / "static"
+SHEET = "css/shop.css"
+PARTS = (
+    "vendor/bootstrap.css",
+    *(
+        f"css/{name}.css"
+        for name in (
+            "fonts",
+            "tokens",
+            "theme",
+            "base",
+            "header",
+            "workbench",
+            "tank",
+            "tracing",
+            "scale",
+            "clocks",
+            "moulds",
+            "pieces",
+            "print",
+            "drawings",
+        )
+    ),
+)
+"""What the one sheet of every page is put together from, later over earlier."""
 FOR_EVER_S = 365 * 24 * 3600
 
 
@@ -33,6 +57,12 @@ def digest() -> str:
     return hashed.hexdigest()[:16]
 
 
+@lru_cache(maxsize=1)
+def sheet() -> bytes:
+    """The style sheets of every page as one."""
+    return b"\n".join((FOLDER / part).read_bytes() for part in PARTS)
+
+
 def _versioned(endpoint: str, values: dict[str, Any]) -> None:
     if endpoint == "static":
         values.setdefault("version", digest())
@@ -40,7 +70,10 @@ def _versioned(endpoint: str, values: dict[str, Any]) -> None:
 
 def _send(version: str, filename: str) -> Response:
     """A file; under an address of another version what there is now, not to be kept."""
-    response = send_from_directory(FOLDER, filename, max_age=FOR_EVER_S if version == digest() else 0)
+    if filename == SHEET:
+        response = Response(sheet(), mimetype="text/css")
+    else:
+        response = send_from_directory(FOLDER, filename, max_age=FOR_EVER_S if version == digest() else 0)
     if version == digest():
         for_ever(response)
     return response
