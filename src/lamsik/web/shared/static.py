@@ -72,6 +72,7 @@ def _send(version: str, filename: str) -> Response:
     """A file; under an address of another version what there is now, not to be kept."""
     if filename == SHEET:
         response = Response(sheet(), mimetype="text/css")
+        response.cache_control.no_cache = True
     else:
         response = send_from_directory(FOLDER, filename, max_age=FOR_EVER_S if version == digest() else 0)
     if version == digest():
@@ -82,6 +83,7 @@ def _send(version: str, filename: str) -> Response:
 def for_ever(response: Response) -> None:
     """What is under this address never changes: a browser need not ask again."""
     response.cache_control.max_age = FOR_EVER_S
+    response.cache_control.no_cache = None
     response.cache_control.public, response.cache_control.immutable = True, True
 
 
