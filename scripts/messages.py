@@ -35,6 +35,8 @@ def parts_of(node: ast.expr) -> list[str]:
 def said(path: Path) -> Iterator[tuple[int, list[str]]]:
     """Line and fixed parts of every such text in a module."""
     for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+        if isinstance(node, ast.AnnAssign) and ast.unparse(node.target) == "REFUSALS" and node.value:
+            yield from sentences(node.value)
         if isinstance(node, ast.Assign) and [ast.unparse(one) for one in node.targets] == ["RULES"]:
             yield from sentences(node.value)
         if not isinstance(node, ast.Call):
@@ -50,7 +52,7 @@ def said(path: Path) -> Iterator[tuple[int, list[str]]]:
 def sentences(rules: ast.expr) -> Iterator[tuple[int, list[str]]]:
     """Line and fixed parts of the sentences of a table of rules."""
     for value in rules.values if isinstance(rules, ast.Dict) else ():
-        fixed = [part.strip() for part in re.split(r"{\w+}", ast.literal_eval(value))]
+        fixed = [part.strip() for part in re.split(r"{[^}]+}", ast.literal_eval(value))]
         if parts := [part for part in fixed if len(part) >= LEAST]:
             yield value.lineno, parts
 

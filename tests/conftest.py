@@ -12,11 +12,14 @@ from hypothesis import settings
 from sqlalchemy import Engine
 from sqlmodel import Session
 
+from lamsik.core.errors import Refused
 from lamsik.store import pictures
 from lamsik.store.database import FILE_NAME, for_writing, open_database, session_of
 from lamsik.store.starter import stock
+from lamsik.words import refusals
 from tests.started import start_demo
 
+Refused.__str__ = refusals.line  # what a test matches is what people read
 settings.register_profile("any machine", deadline=None)  # a busy machine is slow, not wrong
 settings.load_profile("any machine")
 

@@ -5,7 +5,7 @@ Typical trade ranges; a weighed stick or a weighed blank beats any row here.
 
 from dataclasses import dataclass
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, rule
 
 
 @dataclass(frozen=True)
@@ -83,5 +83,5 @@ EPOXY_FILLER_G_CM3 = 1.15
 def body_material(name: str) -> Material:
     """The body material of that name. Raises `Refused` with the names there are."""
     if name not in BODY_MATERIALS:
-        raise Refused("material", name, f"known are {', '.join(BODY_MATERIALS)}")
+        raise Refused("material", name, rule("known", listed=", ".join(BODY_MATERIALS)))
     return BODY_MATERIALS[name]

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from decimal import ROUND_HALF_EVEN, Decimal, InvalidOperation
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, rule
 
 DIGITS = {
     **dict.fromkeys(("BIF", "CLP", "DJF", "GNF", "ISK", "JPY", "KMF", "KRW", "PYG", "RWF", "UGX"), 0),
@@ -51,5 +51,5 @@ def read(text: str, currency: str) -> Money:
         if not amount.is_finite() or not 0 <= amount < MOST:
             raise InvalidOperation
     except InvalidOperation as error:
-        raise Refused("price", text, "type an amount such as 48 or 48.50") from error
+        raise Refused("price", text, rule("type-amount")) from error
     return rounded(amount, currency)

@@ -269,14 +269,14 @@ def _unit_or_default(unit: str | None, quantity: str, field: str, text: str, def
         if quantity == "number":
             return ""
         if quantity == "temperature" or default is None:
-            raise Refused(field, text, f"the unit is missing: {_example(quantity)}")
+            raise Refused(field, text, rule("unit-missing", example=_example(quantity)))
         return default
     name = _ALIASES.get(unit, unit)
     if unit == "gr" and quantity == "mass":
         number = text.strip().removesuffix("gr").strip()
         raise Refused(field, text, rule("which-unit", readings=(f"{number} g", f"{number} grains")))
     if name not in _UNITS[quantity]:
-        raise Refused(field, text, f"the unit {unit!r} is not one of {', '.join(_UNITS[quantity])}")
+        raise Refused(field, text, rule("unit-known", unit=unit, known=tuple(_UNITS[quantity])))
     return name
 
 

@@ -15,6 +15,7 @@ from PIL import Image, ImageFile, ImageOps
 
 from lamsik.core.errors import Refused
 from lamsik.formats.sniff import kind_of
+from lamsik.words import refusals
 
 MOST_BYTES, MOST_PIXELS, LONGEST_PX = 25_000_000, 50_000_000, 4200
 MOST_MEMORY = 900_000_000
@@ -110,7 +111,7 @@ def _serve() -> None:
         picture, wide, high = normalised(sys.stdin.buffer.read())
         told: dict[str, object] = {"wide": wide, "high": high}
     except Refused as refused:
-        picture, told = b"", {"given": str(refused.given), "allowed": str(refused.allowed)}
+        picture, told = b"", {"given": str(refused.given), "allowed": refusals.allowed(refused)}
     sys.stdout.buffer.write(json.dumps(told).encode() + b"\n" + picture)
 
 

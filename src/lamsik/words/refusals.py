@@ -2,8 +2,10 @@
 
 import re
 
-from lamsik.core.errors import Allowed, Refused, Rule, Within, brief
+from lamsik.core.errors import Allowed, Refused, Rule, Within
 from lamsik.core.quantities import QUANTITIES, plain_numeral, plainly, unit_of
+from lamsik.words.figure import Figure
+from lamsik.words.refused import REFUSALS
 
 UNIT = re.compile(r"_(mm|um|g_cm3|g|ml|deg|c|h|min|cm_s|m_s|s|psu|percent)$")
 """The unit at the end of a field's name, which is no part of what it is called."""
@@ -63,14 +65,16 @@ RULES = {
     "width-left": "pull it out: the part has no width left",
 }
 """By the rule that a document breaks."""
+_SAYS = {**REFUSALS, **RULES}
 
 
 def allowed(refused: Refused) -> str:
     """What is allowed, without a full stop, in the shop's units."""
-    return _allowed(refused.allowed)
+    return limits_said(refused.allowed)
 
 
-def _allowed(limits: Allowed) -> str:
+def limits_said(limits: Allowed) -> str:
+    """The same of what is allowed alone."""
     if isinstance(limits, Within):
         return _between(limits)
     if isinstance(limits, Rule):
@@ -78,7 +82,7 @@ def _allowed(limits: Allowed) -> str:
             return RULES[limits.name].format(
                 readings=" or ".join(map(str, _rows(dict(limits.values)["readings"])))
             )
-        return RULES[limits.name].format(**{name: _listed(value) for name, value in limits.values})
+        return _SAYS[limits.name].format(**{name: Figure(value) for name, value in limits.values})
     return str(limits)
 
 
@@ -99,10 +103,6 @@ def readings(refused: Refused) -> tuple[str, ...]:
 
 def _rows(held: object) -> list[object]:
     return list(held) if isinstance(held, list | tuple) else []
-
-
-def _listed(value: object) -> str:
-    return ", ".join(map(str, value)) if isinstance(value, list | tuple) else brief(value) or str(value)
 
 
 def _given(refused: Refused) -> str:

@@ -273,7 +273,7 @@ class TestShotting:
         try:
             assert abs(shotting(pull, TABLE, FRESH).off_g) <= 0.35
         except Refused as refused:
-            assert "larger sizes" in refused.allowed
+            assert "larger sizes" in str(refused)
 
     def test_the_telltale_lifts_it_by_its_pull_over_its_area(self):
         found, shot = antenna(), Shot("tiny", 0.02)

@@ -27,6 +27,7 @@ from lamsik.core.weighing.inwater import (
 )
 from lamsik.core.weighing.pair import Bearer, margins, turns_at
 from lamsik.core.weighing.trim import cut_mm, flips_at, next_cut, to_add
+from lamsik.words.refusals import limits_said
 
 FRESH, SEA = Water("fresh water", 15.0), Water("sea water", 10.0, 35.0)
 waters = st.builds(Water, st.just("w"), st.floats(0, 30), st.floats(0, 40))
@@ -141,6 +142,7 @@ class TestByDifference:
 
     def test_without_its_mass_in_air_there_is_no_conversion_and_the_reason_is_said(self):
         found, why = capacities(30.0, self.READINGS, FRESH, SEA, None)
+        why = limits_said(why)
         assert (
             all(c.wanted_g is None for c in found)
             and "weigh it in air first" in why

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from lamsik.core.castings.inserts import level_mm
-from lamsik.core.errors import finite_between, require
+from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.moulds.geometry import hull
 from lamsik.core.moulds.layout import Mould, bait_way, cavity_ml
 from lamsik.core.quantities import plainly, said
@@ -69,13 +69,13 @@ def two_pours(
         0.0 <= dense_ml <= room,
         "dense_ml",
         plainly(dense_ml, "volume"),
-        f"the cavity holds {said(room, 'volume')}{' beside what lies in it' if taken else ''}",
+        rule("cavity-holds", room=room, value=" beside what lies in it" if taken else ""),
     )
     require(
         dense_g_cm3 > light_g_cm3,
         "dense_g_cm3",
         plainly(dense_g_cm3, "density"),
-        f"it must be denser than what goes over it, {plainly(light_g_cm3, 'density')}",
+        rule("denser-goes", light_g_cm3=light_g_cm3),
     )
     level = _level(mesh, up, dense_ml, inserts)
     low = wet(poured, up, level)

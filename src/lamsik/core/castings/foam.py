@@ -4,7 +4,7 @@ overpack, overflow, lid.
 
 from dataclasses import dataclass
 
-from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.errors import Refused, finite_between, require, rule
 from lamsik.core.quantities import plainly, said
 
 LID_FROM = 1.02
@@ -28,7 +28,7 @@ class FreeRise:
             self.risen_ml > self.poured_g / 3.0,
             "risen_ml",
             plainly(self.risen_ml, "volume"),
-            "less than the liquid itself takes: it did not rise",
+            rule("less-liquid"),
         )
 
     @property
@@ -116,21 +116,19 @@ def charge(
         free_rise_g_cm3 < liquid_g_cm3,
         "free_rise_g_cm3",
         plainly(free_rise_g_cm3, "density"),
-        f"the foam must be lighter than its liquid, {said(liquid_g_cm3, 'density', 2)}",
+        rule("foam-lighter", liquid_g_cm3=liquid_g_cm3),
     )
     if target_g_cm3 >= liquid_g_cm3:
         raise Refused(
             "target_g_cm3",
             plainly(target_g_cm3, "density"),
-            f"a foam is lighter than its liquid, {said(liquid_g_cm3, 'density', 2)}",
+            rule("foam-lighter-liquid", liquid_g_cm3=liquid_g_cm3),
         )
     if target_g_cm3 < free_rise_g_cm3 * (1 - spread) - 1e-12:
         raise Refused(
             "target_g_cm3",
             plainly(target_g_cm3, "density"),
-            f"this foam cannot be lighter than its free rise, {said(free_rise_g_cm3, 'density')}: take a"
-            " lighter"
-            " foam, or warm it",
+            rule("foam-cannot", free_rise_g_cm3=free_rise_g_cm3),
         )
     grams = net_ml * target_g_cm3
     least = net_ml * free_rise_g_cm3

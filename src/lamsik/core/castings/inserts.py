@@ -10,7 +10,7 @@ import numpy as np
 from scipy.optimize import brentq
 from scipy.spatial import cKDTree
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.materials import METALS
 from lamsik.core.moulds.geometry import face_normals, hull
 from lamsik.core.quantities import plainly, said
@@ -40,7 +40,9 @@ class Insert:
     volume_mm3: float | None = None
 
     def __post_init__(self) -> None:
-        require(self.kind in KINDS, f"inserts.{self.key}.kind", self.kind, f"one of {', '.join(KINDS)}")
+        require(
+            self.kind in KINDS, f"inserts.{self.key}.kind", self.kind, rule("one-of", listed=", ".join(KINDS))
+        )
         finite_between(f"inserts.{self.key}.across_mm", self.across_mm, 0.05, 80.0, "mm")
         finite_between(f"inserts.{self.key}.mass_g", self.mass_g, 0.0, 2000.0, "g")
 
@@ -111,7 +113,7 @@ def shank(from_mm: float, to_mm: float, up_mm: float, across_mm: float) -> Inser
         to_mm > from_mm,
         "shank_to",
         plainly(to_mm, "length"),
-        f"behind where it begins, {plainly(from_mm, 'length')}",
+        rule("behind-begins", from_mm=from_mm),
     )
     eye_to_bend = Insert("shank", "hook shank", (from_mm, 0.0, up_mm), (to_mm, 0.0, up_mm), across_mm, 0.0)
     return replace(eye_to_bend, mass_g=eye_to_bend.ml * METALS["steel"])
@@ -129,7 +131,7 @@ def net_ml(cavity_ml: float, inserts: tuple[Insert, ...]) -> float:
         taken < cavity_ml,
         "inserts",
         said(taken, "volume"),
-        f"the cavity holds {said(cavity_ml, 'volume')}: one of the inserts is wrong",
+        rule("cavity-holds-inserts", cavity_ml=cavity_ml),
     )
     return cavity_ml - taken
 

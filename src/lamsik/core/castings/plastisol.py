@@ -9,7 +9,7 @@ from math import floor
 
 import numpy as np
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.moulds.pull import sections
 from lamsik.core.quantities import numeral, plainly, said
 from lamsik.core.shapes.curves import Array
@@ -72,8 +72,7 @@ def shot(
         shots >= 1,
         "jug_g",
         plainly(jug_g, "mass"),
-        f"one shot takes {said(casting + runner, 'mass', 1)} and about {said(JUG_LEFT_G, 'mass', 0)} stay"
-        " in the jug: heat more",
+        rule("shot-takes", value=casting + runner, jug_left_g=JUG_LEFT_G),
     )
     minutes = heat_min + shots * shot_min
     return Jug(casting, runner, shots, 60.0 * shots * cavities / minutes, runner / (casting + runner))
@@ -118,8 +117,8 @@ GELLED, HOT = "gelled", "hot on hot"
 
 def layer_says(way: str, colours: Sequence[str], up: Array) -> str:
     """What layers of colours come out as."""
-    require(way in (GELLED, HOT), "layers", way, f"{GELLED} or {HOT}")
-    require(len(colours) >= 2, "colours", list(colours), "two colours at least")
+    require(way in (GELLED, HOT), "layers", way, rule("or", gelled=GELLED, hot=HOT))
+    require(len(colours) >= 2, "colours", list(colours), rule("two-colours"))
     if way == GELLED:
         return f"{colours[0]} first; let it skin over before {colours[1]}: a sharp line between them"
     return f"{colours[0]} and {colours[1]} hot on hot blend; the heavier pigment sinks to the {sinks_to(up)}"
@@ -175,16 +174,16 @@ def parse_colours(text: str) -> tuple[tuple[str, float], ...]:
     rows = [part.strip() for part in text.split(",") if part.strip()]
     matches = [_SHARE.match(row) for row in rows]
     names = [match["name"].strip() if match else row for row, match in zip(rows, matches, strict=True)]
-    require(len(set(names)) == len(names), "colours", text, "name each colour once")
+    require(len(set(names)) == len(names), "colours", text, rule("name-each"))
     if not any(matches):
         return tuple((name, 1.0 / len(names)) for name in names)
-    require(all(matches), "colours", text, "a share for every colour, or for none: pearl 70 %, black 30 %")
+    require(all(matches), "colours", text, rule("share-every"))
     shares = [float(match["share"].replace(",", ".")) for match in matches if match]
     require(
         abs(sum(shares) - 100.0) <= 1.0 and min(shares) > 0,
         "colours",
         text,
-        "the shares must add up to 100 %",
+        rule("shares-add"),
     )
     return tuple((name, share / sum(shares)) for name, share in zip(names, shares, strict=True))
 

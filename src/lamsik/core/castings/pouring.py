@@ -5,7 +5,7 @@ lead from one to the next. What is not in the table of events cannot happen.
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, rule
 from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.layout import Mould
 from lamsik.core.quantities import said
@@ -183,4 +183,4 @@ def all_laid_out(ticks: tuple[Tick, ...], done: frozenset[str]) -> None:
     """Raises `Refused` while something is not ticked: the time-boxed part does not start before."""
     left = missing(ticks, done)
     if left:
-        raise Refused("checklist", f"{len(left)} open", f"tick first: {left[0].says}")
+        raise Refused("checklist", f"{len(left)} open", rule("tick-first", says=left[0].says))

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from math import ceil
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.route.workdays import Workdays
 
 MOST_SHOTS = 600
@@ -38,11 +38,9 @@ class Cycle:
                 self.worth > 0.05,
                 "cavities",
                 self.cavities,
-                "those left yield next to nothing: trim one, or make a new mould",
+                rule("those-left"),
             )
-        require(
-            self.cavities >= 1, "cavities", self.cavities, "no cavity is alive: trim one, or make a new mould"
-        )
+        require(self.cavities >= 1, "cavities", self.cavities, rule("cavity-alive"))
 
     @property
     def good(self) -> float:
@@ -121,7 +119,7 @@ def plan(
     at = _made(events, making, start, days) if making else start
     good, number, reached, by_date = 0.0, 0, None, 0
     need = shots_needed(wanted, cycle) + (1 if purge else 0)
-    require(need <= MOST_SHOTS, "wanted", wanted, f"that is {need} shots: plan at most {MOST_SHOTS} at once")
+    require(need <= MOST_SHOTS, "wanted", wanted, rule("shots-plan", need=need, most_shots=MOST_SHOTS))
     for n in range(need):
         first = purge and n == 0
         number += 0 if first else 1

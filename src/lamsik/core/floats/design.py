@@ -9,10 +9,9 @@ from typing import Annotated
 import numpy as np
 from annotated_types import MaxLen
 
-from lamsik.core.errors import Refused, require
+from lamsik.core.errors import Refused, require, rule
 from lamsik.core.floats.parts import FloatPart, centre_mm, mass_g, profile, radius_at
 from lamsik.core.limits import Between, Name, OneOf, Pattern, held
-from lamsik.core.quantities import plain_numeral, plainly
 from lamsik.core.shapes.curves import Array
 from lamsik.core.water import Water
 
@@ -67,26 +66,26 @@ class Float:
     wanted_mark: Name = ""
 
     def __post_init__(self) -> None:
-        require(bool(self.name.strip()), "name", self.name, "give the float a name")
+        require(bool(self.name.strip()), "name", self.name, rule("give-float"))
         held(self)
-        require(1 <= len(self.parts) <= 16, "parts", len(self.parts), "1 to 16 parts")
+        require(1 <= len(self.parts) <= 16, "parts", len(self.parts), rule("parts"))
         keys = [part.key for part in self.parts]
-        require(len(set(keys)) == len(keys), "parts", keys, "each key once")
+        require(len(set(keys)) == len(keys), "parts", keys, rule("each-key"))
         require(
             any(not part.inside for part in self.parts),
             "parts",
             "all inside",
-            "one part at least has to be in the water",
+            rule("part-least"),
         )
         low, high = self.foot_mm, self.top_mm
         names = [mark.name for mark in self.marks]
-        require(len(set(names)) == len(names), "marks", names, "each mark once")
+        require(len(set(names)) == len(names), "marks", names, rule("each-mark"))
         for mark in self.marks:
             require(
                 low <= mark.height_mm <= high + 1e-9,
                 f"mark {mark.name}",
                 mark.height_mm,
-                f"allowed is {plain_numeral(low, 'length')} to {plainly(high, 'length')}",
+                rule("allowed", low=low, high=high),
             )
 
     @property
@@ -104,7 +103,7 @@ class Float:
         for part in self.parts:
             if part.key == key:
                 return part
-        raise Refused("part", key, f"one of {', '.join(part.key for part in self.parts)}")
+        raise Refused("part", key, rule("one-of", listed=", ".join(part.key for part in self.parts)))
 
     def mark(self, name: str) -> Mark:
         """The mark of a name; the top where it has none of that name."""

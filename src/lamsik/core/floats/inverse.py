@@ -8,12 +8,12 @@ from dataclasses import dataclass, replace
 import numpy as np
 from scipy.optimize import brentq
 
-from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.errors import Allowed, Refused, finite_between, require, rule
 from lamsik.core.floats.design import Float, own_mass_g
 from lamsik.core.floats.parts import FloatPart, profile
 from lamsik.core.floats.rating import capacity_g
 from lamsik.core.materials import body_material
-from lamsik.core.quantities import numeral, plain_numeral, plainly, said
+from lamsik.core.quantities import plainly
 
 LEAST_WALL_MM = 0.8
 SANDING_MM = 0.1
@@ -25,7 +25,7 @@ def main_body(design: Float) -> FloatPart:
     """The part that carries: its largest body. Raises `Refused` if it has none."""
     bodies = [part for part in design.parts if part.kind == "body" and not part.inside]
     if not bodies:
-        raise Refused("parts", "no body", "a float needs a body before its size can be sought")
+        raise Refused("parts", "no body", rule("float-needs"))
     return max(bodies, key=lambda part: part.length_mm * part.diameter_mm**2)
 
 
@@ -97,8 +97,7 @@ def protrusion_mm(part: FloatPart, bore_mm: float, wall_mm: float = LEAST_WALL_M
         raise Refused(
             "bore",
             plainly(bore_mm, "length"),
-            f"smaller: a {plainly(part.diameter_mm, 'length')} body keeps {plainly(wall_mm, 'length')} of"
-            " wall round it nowhere",
+            rule("smaller-body", diameter_mm=part.diameter_mm, wall_mm=wall_mm),
         )
     return float(fine[int(np.argmax(good))])
 
@@ -122,9 +121,7 @@ def check_foot(design: Float, wall_mm: float = LEAST_WALL_MM) -> None:
         raise Refused(
             "bore",
             plainly(bore, "length"),
-            f"at the foot it leaves {said(max(wall_at_foot_mm(body, bore), 0), 'length')} of wall: let"
-            " the stem stand"
-            f" out {said(need, 'length')} and begin the body there",
+            rule("foot-leaves", max=max(wall_at_foot_mm(body, bore), 0), need=need),
         )
 
 
@@ -144,7 +141,12 @@ def sized(design: Float, wanted_g: float, by: str = LENGTH, low: float = 8.0, hi
         Refused: no size within the bounds does it, saying what the bounds give.
     """
     finite_between("load", wanted_g, 0.05, 500.0, "g")
-    require(by in (LENGTH, DIAMETER, LOADING), "by", by, f"one of {LENGTH}, {DIAMETER}, {LOADING}")
+    require(
+        by in (LENGTH, DIAMETER, LOADING),
+        "by",
+        by,
+        rule("inverse-25", length=LENGTH, diameter=DIAMETER, loading=LOADING),
+    )
 
     def made(value: float) -> Float:
         if by == LOADING:
@@ -175,10 +177,7 @@ def sized(design: Float, wanted_g: float, by: str = LENGTH, low: float = 8.0, hi
         raise Refused(
             "load",
             plainly(wanted_g, "mass"),
-            f"by {by} from {plain_numeral(low, 'length')} to {plainly(high, 'length')} it carries"
-            f" {numeral(gives[0], 'mass')} to"
-            f" {said(gives[1], 'mass')}: change another"
-            " measure too",
+            rule("carries-change", by=by, low=low, high=high, value=gives[0], value2=gives[1]),
         )
     guess = low - ends[0] * (high - low) / (ends[1] - ends[0])  # by length it is a straight line
     if by == LENGTH and abs(off(guess)) < 1e-3:
@@ -189,7 +188,7 @@ def sized(design: Float, wanted_g: float, by: str = LENGTH, low: float = 8.0, hi
 def loaded(design: Float, mass: float) -> Float:
     """The float with its loading at another mass [g]. Raises `Refused` if it has none."""
     if not any(part.kind == "loading" for part in design.parts):
-        raise Refused("loading", None, "it has no loading yet: put one on")
+        raise Refused("loading", None, rule("loading-yet"))
     first = next(part.key for part in design.parts if part.kind == "loading")
     return replace(
         design,
@@ -208,7 +207,7 @@ class Option:
     design: Float | None
     length_mm: float
     mass_g: float
-    why: str = ""
+    why: Allowed = ""
 
 
 def options(
@@ -217,7 +216,7 @@ def options(
     """The body length for every dowel in stock and every wood, the shortest first; what cannot be says
     why.
     """
-    require(bool(dowels_mm) and bool(woods), "dowels", len(dowels_mm), "one dowel and one wood at least")
+    require(bool(dowels_mm) and bool(woods), "dowels", len(dowels_mm), rule("dowel-wood"))
     rows = []
     for wood in woods:
         density = body_material(wood).density_g_cm3
@@ -229,7 +228,7 @@ def options(
                 option = sized(start, wanted_g)
                 rows.append(Option(dowel, wood, option, main_body(option).length_mm, own_mass_g(option)))
             except Refused as refused:
-                rows.append(Option(dowel, wood, None, 0.0, 0.0, str(refused.allowed)))
+                rows.append(Option(dowel, wood, None, 0.0, 0.0, refused.allowed))
     return tuple(sorted(rows, key=lambda row: (row.design is None, row.length_mm)))
 
 
@@ -303,15 +302,10 @@ class Sizes:
     cuts: tuple[PartCut, ...]
     missed: tuple[tuple[float, Refused], ...]
 
-    @property
-    def says(self) -> str:
-        """Which loads cannot be met, each with its reason; empty where all can."""
-        return " ".join(f"{plainly(load, 'mass')} cannot be met: {why.allowed}." for load, why in self.missed)
-
 
 def family(design: Float, loads_g: Sequence[float], by: str = LENGTH) -> Sizes:
     """The same float for several loads. Raises `Refused` where there is none of them, or too many."""
-    require(1 <= len(loads_g) <= 12, "loads", len(loads_g), "1 to 12 loads")
+    require(1 <= len(loads_g) <= 12, "loads", len(loads_g), rule("loads"))
     cuts, missed = [], []
     for load in sorted(set(loads_g)):
         try:

@@ -4,7 +4,7 @@ refused.
 
 from dataclasses import dataclass
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.floats.rating import ON_THE_LINE, TOTAL
 from lamsik.core.quantities import said
 from lamsik.core.water import Water
@@ -28,10 +28,10 @@ class Label:
             self.basis in (ON_THE_LINE, TOTAL),
             "basis",
             self.basis,
-            f"say whether it is {ON_THE_LINE} or {TOTAL}, its own loading included",
+            rule("say-whether", on_the_line=ON_THE_LINE, total=TOTAL),
         )
-        require(bool(self.mark), "mark", self.mark, "say to which mark: shoulder, ring, tip")
-        require(self.water is not None, "water", None, "say in which water")
+        require(bool(self.mark), "mark", self.mark, rule("say-mark"))
+        require(self.water is not None, "water", None, rule("say-water"))
 
     @property
     def lines(self) -> tuple[str, str]:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lamsik.core.errors import require
+from lamsik.core.errors import require, rule
 from lamsik.core.floats.shotting import ShotTable
 from lamsik.core.learning import SHOP, Learned
 from lamsik.core.quantities import plainly, said
@@ -51,7 +51,7 @@ def fit(pairs: Sequence[tuple[float, float]]) -> FamilyFit:
         bool(np.all(np.isfinite(computed)) and np.all(np.isfinite(measured))),
         "pairs",
         "not finite",
-        "finite capacities are needed",
+        rule("finite-capacities"),
     )
     if len(pairs) < LEAST or np.ptp(computed) < 0.05 * max(abs(float(computed.mean())), 1e-6):
         shift = float((measured - computed).mean())

@@ -8,7 +8,7 @@ from math import floor, pi
 
 import numpy as np
 
-from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.errors import Refused, finite_between, require, rule
 from lamsik.core.floats.design import Float, Mark, own_mass_g
 from lamsik.core.floats.parts import FloatPart
 from lamsik.core.quantities import numeral, plain_numeral, plainly, said
@@ -56,13 +56,13 @@ class Build:
             self.pipe_bore_mm < self.pipe_mm <= self.foam_bore_mm + 0.6 < self.foam_mm,
             "pipe_mm",
             self.pipe_mm,
-            "pipe inside the foam's bore, bore inside the pipe",
+            rule("pipe-inside"),
         )
         if len({round(a, 2) for a in self.cap_allowances_mm}) > 1:
             raise Refused(
                 "cap allowance",
                 ", ".join(plainly(a, "length") for a in self.cap_allowances_mm),
-                "two different allowances for one cap: measure one cap and keep that",
+                rule("two-different-allowances"),
             )
 
     @property
@@ -199,7 +199,7 @@ def consistent(tests: Sequence[tuple[float, float]], build: Build, water: Water)
     A float cannot displace less than nothing, nor lift more than a foam of no mass would: slopes beyond that,
     or a shorter float that carries more, contradict each other and are named.
     """
-    require(len(tests) >= 2, "tests", len(tests), "two sizes at least")
+    require(len(tests) >= 2, "tests", len(tests), rule("two-sizes"))
     rows = sorted(
         (
             finite_between("length", length, 1.0, 1000.0, "mm"),
@@ -208,7 +208,7 @@ def consistent(tests: Sequence[tuple[float, float]], build: Build, water: Water)
         for length, load in tests
     )
     length, load = np.array(rows).T
-    require(np.ptp(length) > 0, "tests", "one length", "two different lengths at least")
+    require(np.ptp(length) > 0, "tests", "one length", rule("two-different"))
     slope, fixed = (float(v) for v in np.polyfit(length, load, 1))
     most = water.density_g_cm3 * pi * build.foam_mm**2 / 4 / 1000.0
     problems = []

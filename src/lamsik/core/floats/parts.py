@@ -8,7 +8,7 @@ from typing import Annotated
 import numpy as np
 from annotated_types import MaxLen
 
-from lamsik.core.errors import require
+from lamsik.core.errors import require, rule
 from lamsik.core.limits import Between, Key, Name, OneOf, held
 from lamsik.core.quantities import plainly
 from lamsik.core.shapes.curves import Array
@@ -70,16 +70,16 @@ class FloatPart:
             self.bore_mm < self.diameter_mm,
             f"{self.key}.bore_mm",
             self.bore_mm,
-            f"less than the diameter, {plainly(self.diameter_mm, 'length')}",
+            rule("less-diameter", diameter_mm=self.diameter_mm),
         )
         require(
             self.wall_mm < self.length_mm,
             f"{self.key}.wall_mm",
             plainly(self.wall_mm, "length"),
-            f"less than the part is long, {plainly(self.length_mm, 'length')}: nothing would be drilled",
+            rule("less-part", length_mm=self.length_mm),
         )
         if self.form == "own":
-            require(2 <= len(self.points) <= 40, f"{self.key}.points", len(self.points), "2 to 40 points")
+            require(2 <= len(self.points) <= 40, f"{self.key}.points", len(self.points), rule("points"))
             shares = [s for s, _ in self.points]
             require(
                 shares[0] == 0.0
@@ -87,13 +87,13 @@ class FloatPart:
                 and all(a < b for a, b in zip(shares, shares[1:], strict=False)),
                 f"{self.key}.points",
                 shares,
-                "shares rise from 0 to 1",
+                rule("shares-rise"),
             )
             require(
                 all(0.0 <= r <= 1.0 for _, r in self.points) and max(r for _, r in self.points) > 0,
                 f"{self.key}.points",
                 "radii",
-                "radii are shares from 0 to 1",
+                rule("radii-shares"),
             )
 
     @property

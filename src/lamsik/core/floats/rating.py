@@ -6,7 +6,7 @@ from math import hypot
 
 import numpy as np
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, rule
 from lamsik.core.floats.design import Float, own_mass_g, table
 from lamsik.core.floats.parts import bore_ml, mass_g, outer_ml
 from lamsik.core.quantities import said
@@ -104,7 +104,7 @@ def curve(design: Float, count: int = 200, water: Water | None = None) -> tuple[
     rho, hull = (water or design.water).density_g_cm3, table(design)
     most = rho * float(hull.volume[-1]) - own_mass_g(design)
     if most <= 0:
-        raise Refused("float", said(most, "mass"), "it sinks by itself: less loading or a larger body")
+        raise Refused("float", said(most, "mass"), rule("sinks-itself"))
     loads = np.linspace(0.0, most, count)
     return loads, np.asarray(np.interp((own_mass_g(design) + loads) / rho, hull.volume, hull.z))
 

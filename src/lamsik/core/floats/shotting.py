@@ -9,7 +9,7 @@ from typing import Annotated
 
 from annotated_types import MaxLen
 
-from lamsik.core.errors import Refused, require
+from lamsik.core.errors import Refused, require, rule
 from lamsik.core.floats.design import Float
 from lamsik.core.floats.parts import FloatPart
 from lamsik.core.floats.rating import capacity_g, settles_at_mm
@@ -37,7 +37,7 @@ class Shot:
         return float((6000.0 * self.mass_g / (pi * self.density_g_cm3)) ** (1 / 3))
 
     def __post_init__(self) -> None:
-        require(bool(self.name.strip()), "shot", self.name, "name the size")
+        require(bool(self.name.strip()), "shot", self.name, rule("name-size"))
         held(self, f"{self.name} ")
 
     def pull_g(self, water: Water) -> float:
@@ -55,11 +55,9 @@ class ShotTable:
     shots: Annotated[tuple[Shot, ...], MaxLen(60)]
 
     def __post_init__(self) -> None:
-        require(bool(self.name.strip()), "name", self.name, "name the table")
+        require(bool(self.name.strip()), "name", self.name, rule("name-table"))
         names = [shot.name for shot in self.shots]
-        require(
-            bool(names) and len(set(names)) == len(names), "sizes", names, "at least one size, each name once"
-        )
+        require(bool(names) and len(set(names)) == len(names), "sizes", names, rule("least-size"))
 
 
 NOMINAL = (
@@ -112,13 +110,13 @@ def shotting(pull_g: float, table: ShotTable, water: Water, telltale: str = "") 
     Raises:
         Refused: nothing to carry, an unknown tell-tale, or a load no fourteen shot of the table make up.
     """
-    require(pull_g > 0, "load", said(pull_g, "mass"), "the float carries nothing to this mark")
+    require(pull_g > 0, "load", said(pull_g, "mass"), rule("float-carries"))
     last = next((shot for shot in table.shots if shot.name == telltale), None)
     require(
         not telltale or last is not None,
         "tell-tale",
         telltale,
-        f"one of {', '.join(s.name for s in table.shots)}",
+        rule("one-of", listed=", ".join(s.name for s in table.shots)),
     )
     left = pull_g - (last.pull_g(water) if last else 0.0)
     sizes = sorted(table.shots, key=lambda shot: -shot.mass_g)
@@ -138,7 +136,7 @@ def shotting(pull_g: float, table: ShotTable, water: Water, telltale: str = "") 
         raise Refused(
             "load",
             said(pull_g, "mass"),
-            f"too much for {MOST_SHOT} shot of {table.name}: take a table with larger sizes, or a bulk lead",
+            rule("too-much", most_shot=MOST_SHOT, called=table.name),
         )
     rows = dict(best[1])
     if last:
@@ -201,10 +199,8 @@ def telltale_lift(design: Float, line_g: float, shot: Shot) -> TelltaleLift:
     before = settles_at_mm(design, line_g)
     pull = shot.pull_g(design.water)
     if before is None:
-        raise Refused("load", said(line_g, "mass"), "with this load it goes under")
-    require(
-        pull <= line_g + 1e-9, "tell-tale", shot.name, f"less than the whole load, {said(line_g, 'mass')}"
-    )
+        raise Refused("load", said(line_g, "mass"), rule("load-goes"))
+    require(pull <= line_g + 1e-9, "tell-tale", shot.name, rule("less-whole", line_g=line_g))
     after = settles_at_mm(design, line_g - pull)
     assert after is not None
     rise = before - after

@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from math import ceil
 from statistics import stdev
 
-from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.errors import Refused, finite_between, require, rule
 from lamsik.core.learning import SHOP, Learned
 from lamsik.core.mixes.product import FOAM, NO_FOAM_DENSITY, Product, liquid_g_cm3, mass_shares
-from lamsik.core.quantities import plainly, said
+from lamsik.core.quantities import plainly
 
 MOST_LOSS = 1.0
 
@@ -27,7 +27,7 @@ class MixJob:
         finite_between("net_ml", self.net_ml, 0.0, 100_000.0, "ml")
         finite_between("sprue_ml", self.sprue_ml, 0.0, 100_000.0, "ml")
         finite_between("loss", self.loss, 0.0, MOST_LOSS)
-        require(self.net_ml + self.sprue_ml > 0, "net_ml", self.net_ml, "say what is to be filled")
+        require(self.net_ml + self.sprue_ml > 0, "net_ml", self.net_ml, rule("say-filled"))
 
     @property
     def total_ml(self) -> float:
@@ -95,7 +95,7 @@ def rounded(grams: float, step_g: float) -> float:
 def ratio_error(product: Product, grams: Sequence[float]) -> float:
     """How far the parts are off the ratio [%]: the greatest |(mᵢ/M)/wᵢ − 1|."""
     total = sum(grams)
-    require(total > 0, "grams", list(grams), "nothing was weighed")
+    require(total > 0, "grams", list(grams), rule("nothing-was"))
     return 100.0 * max(abs(grams[i] / total / share - 1.0) for i, share in enumerate(mass_shares(product)))
 
 
@@ -115,8 +115,7 @@ def weighed_out(product: Product, total_g: float, step_g: float) -> WeighedMix:
             shown > 0,
             "total_g",
             plainly(total_g, "mass"),
-            f"{part.name} would be {said(exact, 'mass', 3)}, less than the scale's step of"
-            f" {plainly(step_g, 'mass')} shows: mix more",
+            rule("would-less", called=part.name, exact=exact, step_g=step_g),
         )
         rows.append(Portion(part.name, exact, shown, shown / part.density_g_cm3, step_g / (2 * exact)))
     return WeighedMix(
@@ -153,7 +152,7 @@ def poured_g_cm3(
             wanted_g_cm3 is None,
             "density",
             plainly(wanted_g_cm3 or 0, "density"),
-            "say with which filler: unfilled it has its own density",
+            rule("say-filler"),
         )
         return liquid
     free = free_rise_g_cm3 or product.free_rise_g_cm3
@@ -164,13 +163,13 @@ def poured_g_cm3(
         density < liquid,
         "density",
         plainly(density, "density"),
-        f"a foam is lighter than its liquid, {said(liquid, 'density', 2)}",
+        rule("amount-56", liquid=liquid),
     )
     require(
         free is None or density >= free - 1e-9,
         "density",
         plainly(density, "density"),
-        f"this foam cannot be lighter than its free rise, {said(free or 0, 'density')}",
+        rule("foam-cannot-lighter", value=free or 0),
     )
     return density
 

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.errors import finite_between, require, rule
 
 RESIN_G_CM3, MICROSPHERE_G_CM3 = 1.05, 0.15
 """A cast urethane and common hollow microspheres [g/cm³]; a product's own figures replace them."""
@@ -50,7 +50,7 @@ def filling_for(
         abs(resin_g_cm3 - filler_g_cm3) > 1e-6,
         "filler_g_cm3",
         filler_g_cm3,
-        "a filler of another density than the resin",
+        rule("filler-another"),
     )
     low, high = sorted((resin_g_cm3, filler_g_cm3))
     finite_between("density_g_cm3", density_g_cm3, low, high, "g/cm³: between the filler's and the resin's")

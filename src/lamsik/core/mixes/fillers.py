@@ -4,10 +4,10 @@ density, drops or percent.
 
 from dataclasses import dataclass
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.mixes.filler import Filling, filling_for
 from lamsik.core.mixes.product import Product, mass_shares
-from lamsik.core.quantities import plainly, said
+from lamsik.core.quantities import plainly
 
 DROP_G = 0.03
 """A drop of liquid pigment [g]; weigh twenty of yours."""
@@ -29,7 +29,7 @@ class Filler:
             self.bulk_g_cm3 <= self.true_g_cm3,
             "bulk_g_cm3",
             plainly(self.bulk_g_cm3, "density"),
-            f"a heap holds air: it cannot be denser than its grains, {plainly(self.true_g_cm3, 'density')}",
+            rule("heap-holds", true_g_cm3=self.true_g_cm3),
         )
 
 
@@ -74,8 +74,7 @@ def filled(product: Product, total_ml: float, density_g_cm3: float, filler: Fill
         filling.mixes,
         "density_g_cm3",
         plainly(density_g_cm3, "density"),
-        f"{said(100 * filling.volume_share, 'percent', 0)} filler by volume would be needed, and grains"
-        " pack to 62 %",
+        rule("filler-volume", value=100 * filling.volume_share),
     )
     mass = total_ml * density_g_cm3
     filler_g = mass * filling.mass_share
@@ -94,7 +93,7 @@ def pigment_g(
     """Pigment [g] for a batch: by percent of its mass, or by drops. Raises `Refused` unless just one is
     given.
     """
-    require((percent is None) != (drops is None), "pigment", (percent, drops), "give a percentage or drops")
+    require((percent is None) != (drops is None), "pigment", (percent, drops), rule("give-percentage"))
     if percent is not None:
         return total_g * finite_between("pigment", percent, 0.0, 20.0, "%") / 100.0
     return finite_between("pigment", drops, 0.0, 5000.0, "drops") * drop_g

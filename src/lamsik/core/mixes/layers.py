@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from lamsik.core.errors import require
+from lamsik.core.errors import require, rule
 from lamsik.core.mixes.amount import WeighedMix, weighed_out
 from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.product import Product
@@ -36,7 +36,7 @@ def layered(
         abs(total - 1.0) <= ADDS_UP and all(share > 0 for _, share in shares),
         "layers",
         said(100 * total, "percent"),
-        "layers must add up to 100 % within 1 %",
+        rule("layers-add"),
     )
     wait = at_temperature(product.gel_min, product.reference_c, at_c)
     rows = tuple(
@@ -48,8 +48,6 @@ def layered(
         abs(summed / total_g - 1) <= ADDS_UP,
         "step_g",
         plainly(step_g, "mass"),
-        f"rounded layers would add up to {said(summed, 'mass')} of {said(total_g, 'mass')}: use a finer"
-        " scale or fewer"
-        " layers",
+        rule("rounded-layers", summed=summed, total_g=total_g),
     )
     return rows

@@ -5,7 +5,7 @@ tolerance.
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.mixes.amount import ratio_error, rounded
 from lamsik.core.mixes.product import Product, mass_shares
 from lamsik.core.quantities import plainly, said
@@ -45,14 +45,14 @@ def put_right(
         Nothing is taken out.
     """
     require(
-        len(grams) == len(product.parts), "grams", len(grams), f"one for each of {len(product.parts)} parts"
+        len(grams) == len(product.parts), "grams", len(grams), rule("each-parts", count=len(product.parts))
     )
     shares = mass_shares(product)
     values = [
         finite_between(part.name, g, 0.0, 200_000.0, "g")
         for part, g in zip(product.parts, grams, strict=True)
     ]
-    require(sum(values) > 0, "grams", list(grams), "nothing was weighed yet")
+    require(sum(values) > 0, "grams", list(grams), rule("nothing-was-weighed"))
     lead = max(range(len(values)), key=lambda i: values[i] / shares[i])
     total = values[lead] / shares[lead]
     add = tuple(

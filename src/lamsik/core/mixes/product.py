@@ -7,9 +7,9 @@ from typing import Annotated
 from annotated_types import MaxLen
 
 from lamsik.core.cautions import CAUTIONS
-from lamsik.core.errors import Refused, require
+from lamsik.core.errors import Refused, require, rule
 from lamsik.core.limits import Between, OneOf, Pattern, Says, held
-from lamsik.core.quantities import plainly, said
+from lamsik.core.quantities import plainly
 
 MASS, VOLUME = "mass", "volume"
 BASES = (MASS, VOLUME)
@@ -40,13 +40,13 @@ class MixPart:
     key: Annotated[str, Pattern("^[a-zA-Z0-9_-]*$", 0, 40)] = field(default="", compare=False)
 
     def __post_init__(self) -> None:
-        require(bool(self.name.strip()), "parts.name", self.name, "name the part as on the tin")
+        require(bool(self.name.strip()), "parts.name", self.name, rule("name-part"))
         held(self, "parts.")
         require(
             self.figure > 0,
             "ratio",
             f"{self.figure:g}",
-            "every part needs more than 0: leave the part out if it is not mixed in",
+            rule("every-part-needs"),
         )
 
 
@@ -85,26 +85,26 @@ class Product:
     process_c: Annotated[float, Between(20, 400, "°C", "poured hot at")] | None = None
 
     def __post_init__(self) -> None:
-        require(bool(self.name.strip()), "name", self.name, "name the product")
+        require(bool(self.name.strip()), "name", self.name, rule("name-product"))
         held(self)
-        require(1 <= len(self.parts) <= 3, "parts", len(self.parts), "one to three parts")
+        require(1 <= len(self.parts) <= 3, "parts", len(self.parts), rule("three-parts"))
         require(
             len({part.name for part in self.parts}) == len(self.parts),
             "parts.name",
             [part.name for part in self.parts],
-            "each part its own name",
+            rule("each-part"),
         )
         if self.basis not in BASES:
             raise Refused(
                 "basis",
                 ratio_text(self),
-                "say whether the ratio is by mass or by volume: it stands on the tin",
+                rule("say-whether-ratio"),
             )
         require(
             self.cure_h >= self.demould_h,
             "cure_h",
             plainly(self.cure_h, "time"),
-            f"full cure cannot come before demoulding at {plainly(self.demould_h, 'time')}",
+            rule("full-cure", demould_h=self.demould_h),
         )
         self._agree()
 
@@ -117,15 +117,15 @@ class Product:
                 off <= CONTRADICTS,
                 "cured_g_cm3",
                 plainly(self.cured_g_cm3, "density"),
-                f"its parts mix to {said(mixed, 'density', 2)}: one of the densities is wrong",
+                rule("parts-mix", mixed=mixed),
             )
         if self.free_rise_g_cm3 is not None:
-            require(self.kind == FOAM, "free_rise_g_cm3", self.free_rise_g_cm3, "only a foam rises")
+            require(self.kind == FOAM, "free_rise_g_cm3", self.free_rise_g_cm3, rule("only-foam"))
             require(
                 self.free_rise_g_cm3 < mixed,
                 "free_rise_g_cm3",
                 plainly(self.free_rise_g_cm3, "density"),
-                f"it must be lighter than its liquid, {said(mixed, 'density', 2)}",
+                rule("lighter-liquid", mixed=mixed),
             )
 
     @property
@@ -158,7 +158,7 @@ def keepable(product: Product) -> Product:
         product.kind not in HARMFUL or bool(product.caution),
         "caution",
         "none",
-        f"a {product.kind} can hurt: say which caution stands beside it",
+        rule("can-hurt", kind=product.kind),
     )
     return product
 
@@ -201,14 +201,14 @@ def parse_ratio(text: str, basis: str = "") -> tuple[tuple[float, ...], str]:
     """
     read = _RATIO.fullmatch(text)
     if read is None:
-        raise Refused("ratio", text, "type it as on the tin, such as 100:45 by mass or 1:1 by volume")
+        raise Refused("ratio", text, rule("type-tin"))
     figures = tuple(float(figure.replace(",", ".")) for figure in read[1].split(":"))
-    require(all(figure > 0 for figure in figures), "ratio", text, "every part needs more than 0")
+    require(all(figure > 0 for figure in figures), "ratio", text, rule("every-part"))
     said = (read[2] or basis).lower().replace("weight", MASS)
     require(
         said in BASES or len(figures) == 1,
         "ratio",
         text,
-        "say whether it is by mass or by volume: it stands on the tin",
+        rule("say-whether-mass"),
     )
     return figures, said or MASS

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
-from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.errors import Refused, finite_between, require, rule
 from lamsik.core.quantities import said
 
 STIRRED_FOR_H = 12.0
@@ -64,13 +64,13 @@ def choose(tubs: Sequence[Tub], part: str, grams: float, open_days: float, on: d
         Refused: no tub of the part, too little in all of them, or only expired ones.
     """
     mine = [tub for tub in tubs if tub.part == part]
-    require(bool(mine), part, said(grams, "mass", 1), "there is no tub of it in Stores: receive one first")
+    require(bool(mine), part, said(grams, "mass", 1), rule("tub-stores"))
     good = [tub for tub in mine if not is_expired(tub, open_days, on)]
     if not good:
         raise Refused(
             part,
             f"lot {mine[0].lot}",
-            "expired: test a little first and give it a new date, or receive another tub",
+            rule("expired-test"),
         )
     enough = [tub for tub in good if tub.left_g >= grams - 1e-9]
     if not enough:
@@ -78,9 +78,7 @@ def choose(tubs: Sequence[Tub], part: str, grams: float, open_days: float, on: d
         raise Refused(
             part,
             said(grams, "mass", 1),
-            f"the fullest good tub holds {said(most, 'mass', 1)}, {said(grams - most, 'mass', 1)} too"
-            " little: mix less, or receive"
-            " another tub",
+            rule("fullest-good", most=most, value=grams - most),
         )
     return min(
         enough, key=lambda tub: (tub.opened_on is None, good_until(tub, open_days) or date.max, tub.key)
@@ -94,7 +92,6 @@ def drawn(left_g: float, grams: float, what: str) -> float:
         grams <= left_g + 1e-6,
         what,
         said(grams, "mass"),
-        f"only {said(left_g, 'mass')} are in the tub: stock cannot go below nothing; count it anew if"
-        " there is more",
+        rule("only-tub", left_g=left_g),
     )
     return max(left_g - grams, 0.0)

@@ -8,7 +8,7 @@ import manifold3d
 import numpy as np
 from numpy.typing import NDArray
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, rule
 from lamsik.core.quantities import numeral, unit_of
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
@@ -76,9 +76,7 @@ def solid_of(mesh: Mesh, what: str = "master") -> manifold3d.Manifold:
     raw.merge()
     manifold = manifold3d.Manifold(raw)
     if manifold.status() != manifold3d.Error.NoError or manifold.volume() <= 0:
-        raise Refused(
-            what, manifold.status().name, f"its surface is broken{_place(mesh)}: mend it where it was made"
-        )
+        raise Refused(what, manifold.status().name, rule("surface-broken", place=_place(mesh)))
     return manifold
 
 

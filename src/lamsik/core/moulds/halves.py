@@ -8,7 +8,7 @@ from typing import TypeAlias
 import manifold3d
 import numpy as np
 
-from lamsik.core.errors import Refused, require
+from lamsik.core.errors import Refused, require, rule
 from lamsik.core.moulds.funnels import Feed, feeds
 from lamsik.core.moulds.geometry import face_normals, solid_of
 from lamsik.core.moulds.layout import Mould, box, key_places, placed, turned
@@ -140,7 +140,7 @@ def _hollow(mould: Mould, step: Callable[[float, str], None]) -> Solid:
         raise Refused(
             "cavities",
             said((volume - joined.volume()) / 1000, "volume"),
-            "cavities run into each other: move them apart",
+            rule("cavities-run"),
         )
     rest = (
         [_funnel(feed) for feed in feeds(mould)]
@@ -211,7 +211,7 @@ def _printed(name: str, half: Solid) -> Printed:
         half.status() == manifold3d.Error.NoError and half.volume() > 0,
         name,
         half.status().name,
-        "it cannot be made a solid: move cavities and funnels apart",
+        rule("cannot-made"),
     )
     raw = half.simplify(SMOOTH_MM).to_mesh()
     mesh = Mesh(

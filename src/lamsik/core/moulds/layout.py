@@ -11,7 +11,7 @@ from typing import Annotated
 import numpy as np
 from annotated_types import Len, MaxLen
 
-from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.errors import Refused, finite_between, require, rule
 from lamsik.core.limits import Between, Key, OneOf, Says, held
 from lamsik.core.moulds.geometry import seen
 from lamsik.core.moulds.masters import PULLS, Master, laid, laid_at, shrunk_mesh
@@ -161,7 +161,7 @@ class Text:
             bool(self.says.strip()) and len(self.says) <= 24,
             f"texts.{self.key}.says",
             self.says,
-            "one to 24 characters",
+            rule("characters"),
         )
 
 
@@ -201,13 +201,13 @@ class Mould:
     overfill_ml: Annotated[float, Between(0, 1000, "ml")] = 0.0
 
     def __post_init__(self) -> None:
-        require(bool(self.name.strip()), "name", self.name, "name the mould")
+        require(bool(self.name.strip()), "name", self.name, rule("name-mould"))
         held(self)
         require(
             1 <= len(self.cavities) <= MOST_CAVITIES,
             "cavities",
             len(self.cavities),
-            f"1 to {MOST_CAVITIES} cavities in a block",
+            rule("cavities-block", most_cavities=MOST_CAVITIES),
         )
         half = float(np.ptp(self.lies.vertices[:, 2])) / 2
         finite_between("parting_mm", self.parting_mm, -half, half, "mm: within the master")
@@ -344,8 +344,7 @@ def _refuse_small(mould: Mould) -> None:
             raise Refused(
                 name,
                 plainly(given, "length"),
-                f"the box is smaller than what lies in it: the master ends at {said(bare, 'length')}, and"
-                f" {plainly(mould.edge_mm, 'length')} of edge want {said(least, 'length', 0)}",
+                rule("box-smaller", bare=bare, edge_mm=mould.edge_mm, least=least),
             )
     if mould.height_mm is not None:
         tall = float(np.ptp(mould.lies.vertices[:, 2]))
@@ -353,9 +352,7 @@ def _refuse_small(mould: Mould) -> None:
             mould.height_mm > tall,
             "height_mm",
             plainly(mould.height_mm, "length"),
-            f"the box is lower than what lies in it: the master is {said(tall, 'length')} high, and"
-            " needs room"
-            " over it",
+            rule("box-lower", tall=tall),
         )
         lean = abs(tan(radians(mould.slant_deg))) * (mould.length_mm or length) / 2
         walls = box(mould)
@@ -363,7 +360,7 @@ def _refuse_small(mould: Mould) -> None:
             mould.parts == 1 or min(walls.below_mm, walls.above_mm) > lean,
             "height_mm",
             plainly(mould.height_mm, "length"),
-            "the leaning parting runs out of so low a box",
+            rule("leaning-parting"),
         )
     for spot in mould.cavities:
         x0, _, y0, _ = _span(mould, spot)
@@ -371,7 +368,7 @@ def _refuse_small(mould: Mould) -> None:
             x0 >= -1e-6 and y0 >= -1e-6,
             f"cavities.{spot.key}",
             f"({numeral(x0, 'length')}, {said(y0, 'length')})",
-            "the master reaches out of the box there: move it in",
+            rule("master-reaches"),
         )
 
 

@@ -10,8 +10,8 @@ import numpy as np
 from scipy.optimize import brentq
 from scipy.special import gamma
 
-from lamsik.core.errors import finite_between, require
-from lamsik.core.quantities import plainly, said
+from lamsik.core.errors import finite_between, require, rule
+from lamsik.core.quantities import plainly
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.mesh import body_mesh
@@ -133,13 +133,13 @@ def measured(
         volume <= 0.995 * block,
         "volume_ml",
         plainly(volume_ml, "volume"),
-        f"a block of these measures holds {said(block / 1000, 'volume', 1)}: one of the figures is wrong",
+        rule("block-these", value=block / 1000),
     )
     require(
         volume >= 0.18 * block,
         "volume_ml",
         plainly(volume_ml, "volume"),
-        f"so little for a block of {said(block / 1000, 'volume', 1)}: measure it again",
+        rule("little-block", value=block / 1000),
     )
 
     def short(p: float) -> float:
@@ -194,7 +194,7 @@ def shrunk_mesh(mesh: Mesh, percent: float) -> Mesh:
 
 def laid(mesh: Mesh, pull: str) -> Mesh:
     """A master's mesh as it lies in the mould: `pull` upward, its middle in the origin."""
-    require(pull in PULLS, "pull", pull, f"one of {', '.join(PULLS)}")
+    require(pull in PULLS, "pull", pull, rule("one-of", listed=", ".join(PULLS)))
     turned = mesh.vertices @ _TURNS[pull].T
     middle = (turned.max(axis=0) + turned.min(axis=0)) / 2
     return Mesh(turned - middle, mesh.faces)

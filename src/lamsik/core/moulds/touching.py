@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, rule
 
 STUFFS = (
     "condensation silicone",
@@ -37,7 +37,7 @@ def touch(poured: str, against: str) -> Touch:
     """A material poured against another. Raises `Refused` for one that is not known."""
     for name, value in (("poured", poured), ("against", against)):
         if value not in STUFFS:
-            raise Refused(name, value, f"one of {', '.join(STUFFS)}")
+            raise Refused(name, value, rule("one-of", listed=", ".join(STUFFS)))
     if poured == "addition silicone" and against in INHIBIT:
         return Touch(
             False,

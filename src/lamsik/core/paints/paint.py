@@ -4,7 +4,7 @@ import re
 from dataclasses import dataclass
 from typing import Annotated
 
-from lamsik.core.errors import require
+from lamsik.core.errors import require, rule
 from lamsik.core.limits import Between, Name, OneOf, Pattern, held
 
 BOTH, LEFT, RIGHT = "both", "left", "right"
@@ -23,7 +23,7 @@ class Paint:
     def __post_init__(self) -> None:
         held(self)
         good = re.fullmatch(r"#[0-9A-Fa-f]{6}", self.colour) is not None
-        require(good, "colour", self.colour, "a colour such as #4F7A36")
+        require(good, "colour", self.colour, rule("colour-such"))
 
 
 @dataclass(frozen=True)

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import date, datetime, time, timedelta
 
-from lamsik.core.errors import Refused, require
+from lamsik.core.errors import Refused, require, rule
 from lamsik.core.quantities import said, time_of_day
 
 NAMES = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
@@ -28,13 +28,13 @@ class Workdays:
             bool(self.days) and all(0 <= day <= 6 for day in self.days),
             "days",
             list(self.days),
-            "at least one day of the week",
+            rule("least-day"),
         )
         require(
             self.begins < self.ends,
             "hours",
             f"{time_of_day(self.begins)} to {time_of_day(self.ends)}",
-            "work must end after it begins, on the same day",
+            rule("work-end"),
         )
 
     def is_open(self, day: date) -> bool:
@@ -56,7 +56,7 @@ class Workdays:
             length <= hours,
             "minutes",
             said(length.total_seconds() / 60, "minutes", 0),
-            f"a working day has {said(hours.total_seconds() / 3600, 'time')}: split the work",
+            rule("working-day", value=hours.total_seconds() / 3600),
         )
         day = at.date()
         for _ in range(MOST_DAYS):
@@ -71,5 +71,5 @@ class Workdays:
         raise Refused(
             "closed",
             f"{len(self.closed)} days",
-            "no day is open for two years: set the shop's days in Stores",
+            rule("day-open"),
         )

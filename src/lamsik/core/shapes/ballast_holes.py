@@ -7,10 +7,10 @@ from typing import Annotated
 
 import numpy as np
 
-from lamsik.core.errors import require
+from lamsik.core.errors import require, rule
 from lamsik.core.limits import Between, Key, Name, OneOf, held
 from lamsik.core.materials import EPOXY_FILLER_G_CM3
-from lamsik.core.quantities import plainly, said
+from lamsik.core.quantities import plainly
 from lamsik.core.shapes.body import Body, station
 from lamsik.core.shapes.columns import reach_of
 
@@ -91,15 +91,21 @@ class Hole:
                 abs(self.each_g - n * each) <= max(BALL_OFF_SHARE * n * each, BALL_OFF_G),
                 "mass_g",
                 plainly(self.each_g, "mass"),
-                f"balls come whole: one {self.slug.name} is {said(each, 'mass')}, {n} are"
-                f" {said(n * each, 'mass')}, {n + 1}"
-                f" are {said((n + 1) * each, 'mass')}",
+                rule(
+                    "balls-come",
+                    called=self.slug.name,
+                    each=each,
+                    n=n,
+                    value=n * each,
+                    value2=n + 1,
+                    value3=(n + 1) * each,
+                ),
             )
         require(
             self.drill_mm >= self.slug.diameter_mm - 1e-9,
             "drill_mm",
             self.drill_mm,
-            f"at least the slug's {plainly(self.slug.diameter_mm, 'length')}",
+            rule("least-slug", diameter_mm=self.slug.diameter_mm),
         )
 
     @cached_property

@@ -6,10 +6,10 @@ from typing import Annotated
 
 from annotated_types import Len, MaxLen
 
-from lamsik.core.errors import require
+from lamsik.core.errors import require, rule
 from lamsik.core.limits import Between, Key, Name, OneOf, held
 from lamsik.core.materials import METALS
-from lamsik.core.quantities import plainly, said
+from lamsik.core.quantities import said
 from lamsik.core.shapes.sources import MOST_NOTE, OWN, SAYS, Source
 
 FREE, RESTRICTED, TEARS = "free", "restricted", "tears out"
@@ -81,21 +81,21 @@ class Blade:
     source_note: Annotated[str, MaxLen(MOST_NOTE)] = ""
 
     def __post_init__(self) -> None:
-        require(bool(self.name.strip()), "name", self.name, "give the blade a name")
+        require(bool(self.name.strip()), "name", self.name, rule("give-blade"))
         Source(self.source, self.source_note)
         held(self)
         require(
             2 * self.cup_mm < self.width_mm,
             "cup_mm",
             self.cup_mm,
-            f"less than half the width, {plainly(self.width_mm / 2, 'length')}",
+            rule("less-half", value=self.width_mm / 2),
         )
         for hole in self.holes:
             require(
                 hole.diameter_mm < self.width_mm,
                 f"{hole.key} hole",
                 hole.diameter_mm,
-                f"narrower than the strip, {plainly(self.width_mm, 'length')}",
+                rule("narrower-strip", width_mm=self.width_mm),
             )
 
     @property

@@ -6,8 +6,7 @@ from math import radians, tan
 
 import numpy as np
 
-from lamsik.core.errors import finite_between, require
-from lamsik.core.quantities import plainly, said
+from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.shapes.curves import Array, Curve, phi_of_share, share_of_phi
 from lamsik.core.shapes.joints import Cut, Joint
 from lamsik.core.shapes.skins import Skin
@@ -44,21 +43,21 @@ class Body:
             bool(np.all(self.top.at(phi) >= self.bottom.at(phi) - 1e-9)),
             "top",
             "a top line below the bottom line",
-            "the top must stay above the bottom",
+            rule("top-stay"),
         )
         half = self.half_width.at(phi)
-        require(bool(np.all(half >= -1e-9)), "half_width", "a negative width", "widths are 0 or more")
+        require(bool(np.all(half >= -1e-9)), "half_width", "a negative width", rule("widths"))
         require(
             float(half.max()) > 0.2,
             "half_width",
             "no width",
-            f"pull the plan apart: it needs at least {said(0.5, 'length')} of width",
+            rule("pull-plan", value=0.5),
         )
         require(
             float((self.top.at(phi) - self.bottom.at(phi)).max()) > 0.2,
             "top",
             "no depth",
-            f"pull the profile apart: it needs at least {said(0.5, 'length')} of depth",
+            rule("pull-profile", value=0.5),
         )
         self._check_joints()
 
@@ -73,8 +72,7 @@ class Body:
                 not any(short),
                 "joints",
                 at,
-                "cuts go from nose to tail, stay inside the body and leave at least"
-                f" {plainly(1.0, 'length')} between them, top and bottom",
+                rule("cuts-go", value=1.0),
             )
 
     @property

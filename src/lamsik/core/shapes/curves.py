@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.interpolate import PchipInterpolator
 
-from lamsik.core.errors import require
+from lamsik.core.errors import require, rule
 
 Array = NDArray[np.float64]
 
@@ -40,19 +40,19 @@ class Curve:
     round_tail: bool = True
 
     def __post_init__(self) -> None:
-        require(len(self.shares) >= 2, "shares", len(self.shares), "at least 2 points are needed")
+        require(len(self.shares) >= 2, "shares", len(self.shares), rule("least-points"))
         require(
             len(self.shares) == len(self.values_mm),
             "values",
             len(self.values_mm),
-            f"{len(self.shares)} values are needed, one for each share",
+            rule("values-needed", count=len(self.shares)),
         )
         rising = all(a < b for a, b in zip(self.shares, self.shares[1:], strict=False))
         require(
             rising and self.shares[0] == 0 and self.shares[-1] == 1,
             "shares",
             self.shares,
-            "shares rise from 0 (nose) to 1 (tail)",
+            rule("shares-rise-nose"),
         )
 
     @cached_property

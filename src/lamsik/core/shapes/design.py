@@ -5,12 +5,12 @@ from typing import Annotated
 
 from annotated_types import MaxLen
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.limits import Between, Name, OneOf, Says, held
 from lamsik.core.materials import Material
 from lamsik.core.paints.adjusting import Adjustment
 from lamsik.core.paints.layers import Layer
-from lamsik.core.quantities import plain_numeral, plainly
+from lamsik.core.quantities import plainly
 from lamsik.core.shapes.allowances import Allowance
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.body import Body
@@ -80,7 +80,7 @@ class Host:
                 low - 1e-9 <= self.solid_g_cm3 <= 9.0,
                 "material.solid_g_cm3",
                 self.solid_g_cm3,
-                f"allowed is {plain_numeral(low, 'density')} (the body's mean) to {plainly(9.0, 'density')}",
+                rule("allowed-body", low=low, value=9.0),
             )
 
     @property
@@ -171,7 +171,7 @@ class Design:
     source: Source = field(default_factory=Source)
 
     def __post_init__(self) -> None:
-        require(bool(self.name.strip()), "name", self.name, "give the design a name")
+        require(bool(self.name.strip()), "name", self.name, rule("give-design"))
         finite_between("glue_g", self.glue_g, 0.0, 50.0, "g")
         if self.drag is not None:
             finite_between("drag", self.drag, 0.05, 10.0)
@@ -179,11 +179,11 @@ class Design:
             self.drag_source in DRAG_SOURCES,
             "drag_source",
             self.drag_source,
-            f"one of {', '.join(DRAG_SOURCES)}",
+            rule("one-of", listed=", ".join(DRAG_SOURCES)),
         )
         for group in ("hardware", "ballast", "layers", "allowances", "pours", "cavities", "trials"):
             keys = [row.key for row in getattr(self, group)]
-            require(len(set(keys)) == len(keys), f"{group}.key", keys, "each key once")
+            require(len(set(keys)) == len(keys), f"{group}.key", keys, rule("each-key"))
         length, reach = self.body.length_mm, f"allowed is 0 to {plainly(self.body.length_mm, 'length')}"
         for group in ("ballast", "cavities", "trials"):
             for row in getattr(self, group):
@@ -195,20 +195,20 @@ class Design:
                 self.lip is not None,
                 "hardware.seat",
                 "lip",
-                "there is no lip to tie on: fit one, or move the tie to the nose",
+                rule("lip-tie"),
             )
         if self.shell is not None:
             require_room(self.body, self.shell.wall_mm)
         known = [part.key for part in segments(self.body)] if self.segment_hosts else []
         for key, _ in self.segment_hosts:
-            require(key in known, "segments", key, f"segments are {', '.join(known)}")
+            require(key in known, "segments", key, rule("segments", listed=", ".join(known)))
         places = {BELLY, *(placed.key for placed in self.hardware)}
         for trial in self.trials:
             require(
                 trial.place in places,
                 f"trials.{trial.key}.place",
                 trial.place,
-                "name the belly or a part that is on the body",
+                rule("name-belly"),
             )
 
     @property

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.materials import body_material
 from lamsik.core.shapes.design import Design, host_of
 from lamsik.core.shapes.scaling import scaled
@@ -32,9 +32,17 @@ def mark(length_mm: float, material: str) -> str:
 
 def members(design: Design, lengths_mm: Sequence[float], materials: Sequence[str]) -> tuple[Member, ...]:
     """Every length in every material, by length. Raises `Refused` for too many, or one that cannot be."""
-    require(1 <= len(lengths_mm) <= MOST_LENGTHS, "lengths", len(lengths_mm), f"1 to {MOST_LENGTHS} lengths")
     require(
-        1 <= len(materials) <= MOST_MATERIALS, "materials", len(materials), f"1 to {MOST_MATERIALS} materials"
+        1 <= len(lengths_mm) <= MOST_LENGTHS,
+        "lengths",
+        len(lengths_mm),
+        rule("lengths", most_lengths=MOST_LENGTHS),
+    )
+    require(
+        1 <= len(materials) <= MOST_MATERIALS,
+        "materials",
+        len(materials),
+        rule("materials", most_materials=MOST_MATERIALS),
     )
     enlarged = []
     for length in sorted(set(lengths_mm)):

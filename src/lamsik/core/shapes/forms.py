@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from scipy.interpolate import Akima1DInterpolator
 
-from lamsik.core.errors import Refused, require
+from lamsik.core.errors import Refused, require, rule
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array, Curve, phi_of_share, share_of_phi
 
@@ -271,7 +271,7 @@ FORMS: dict[str, Form] = {
 def form(key: str) -> Form:
     """The starting form of that key. Raises `Refused` with the keys there are."""
     if key not in FORMS:
-        raise Refused("form", key, f"known are {', '.join(FORMS)}")
+        raise Refused("form", key, rule("known", listed=", ".join(FORMS)))
     return FORMS[key]
 
 
@@ -290,8 +290,8 @@ def body_from(
     lower: float | None = None,
 ) -> Body:
     """The form's body at a length, depth and width [mm], its section exponents kept unless given."""
-    require(0.5 <= depth_mm <= 300, "depth_mm", depth_mm, "allowed is 0.5 to 300 mm")
-    require(0.5 <= width_mm <= 300, "width_mm", width_mm, "allowed is 0.5 to 300 mm")
+    require(0.5 <= depth_mm <= 300, "depth_mm", depth_mm, rule("allowed-mm"))
+    require(0.5 <= width_mm <= 300, "width_mm", width_mm, rule("allowed-mm"))
     ends = (start.round_nose, start.round_tail)
     return Body(
         length_mm=float(length_mm),

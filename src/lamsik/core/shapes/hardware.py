@@ -7,7 +7,7 @@ from typing import Annotated
 import numpy as np
 from annotated_types import MaxLen
 
-from lamsik.core.errors import Refused, require
+from lamsik.core.errors import Refused, require, rule
 from lamsik.core.limits import Between, Key, Name, OneOf, held
 from lamsik.core.shapes.body import Body, station
 from lamsik.core.shapes.curves import Array
@@ -183,7 +183,7 @@ def seat_point(body: Body, placement: Placement, lip: Lip | None = None) -> Poin
             lip is not None,
             f"hardware.{placement.key}.seat",
             "lip",
-            "there is no lip to tie on: fit one, or move the tie to the nose",
+            rule("lip-tie"),
         )
         assert lip is not None
         angle = radians(lip.angle_deg)
@@ -229,9 +229,7 @@ def eye_of(
     while here.hung_on:
         host = next((p for p in placements if p.key == here.hung_on), None)
         if host is None or host.key in seen:
-            raise Refused(
-                f"hardware.{placement.key}.hung_on", here.hung_on, "name a part that is on the body"
-            )
+            raise Refused(f"hardware.{placement.key}.hung_on", here.hung_on, rule("name-part-body"))
         seen.add(host.key)
         here = host
     return seat_point(body, here, lip)

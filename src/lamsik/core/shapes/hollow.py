@@ -13,9 +13,8 @@ from typing import Annotated
 import numpy as np
 from annotated_types import MaxLen
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, rule
 from lamsik.core.limits import Between, held
-from lamsik.core.quantities import said
 from lamsik.core.shapes.body import Body, uncut
 from lamsik.core.shapes.columns import Chart, Columns, Reach, reach_of
 from lamsik.core.shapes.curves import Array
@@ -230,7 +229,7 @@ def inside_columns(body: Body, wall_mm: float, breaks: tuple[float, ...] = ()) -
 @lru_cache(maxsize=32)
 def _too_thick(body: Body, wall_mm: float) -> Refused:
     most = min(body.depth_mm, body.width_mm) / 2
-    return Refused("shell.wall_mm", wall_mm, f"thinner than {said(most, 'length')}, else it is solid")
+    return Refused("shell.wall_mm", wall_mm, rule("thinner-else", most=most))
 
 
 def _opened(body: Body, wall_mm: float) -> tuple[Reachable, tuple[float, float]]:

@@ -7,9 +7,8 @@ from typing import Annotated
 
 import numpy as np
 
-from lamsik.core.errors import require
+from lamsik.core.errors import require, rule
 from lamsik.core.limits import Between, Key, Name, held
-from lamsik.core.quantities import plainly
 from lamsik.core.shapes.ballast_holes import BALLS, Slug
 from lamsik.core.shapes.body import Body, leaning, station
 from lamsik.core.shapes.hardware import Point
@@ -39,7 +38,7 @@ class PouredEnd:
             self.to_mm > self.from_mm,
             "to_mm",
             self.to_mm,
-            f"further aft than {plainly(self.from_mm, 'length')}",
+            rule("further-aft", from_mm=self.from_mm),
         )
 
 
@@ -63,7 +62,7 @@ class Cavity:
             self.slug.form == BALLS,
             "slug.form",
             self.slug.form,
-            "balls go in a cavity; rods go in drilled holes",
+            rule("balls-go"),
         )
 
     @property

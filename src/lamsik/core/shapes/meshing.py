@@ -12,8 +12,8 @@ from scipy.optimize import brentq
 from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
 
-from lamsik.core.errors import Refused, require
-from lamsik.core.quantities import plain_numeral, plainly, said
+from lamsik.core.errors import Refused, require, rule
+from lamsik.core.quantities import said
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array, Curve, share_of_phi
 from lamsik.core.shapes.polyhedra import measures
@@ -53,30 +53,30 @@ def check(vertices: Array, faces: NDArray[Any]) -> Checked:
             faces turned
             against each other, several bodies, no volume.
     """
-    require(len(faces) >= 4, "stl", f"{len(faces)} triangles", "a closed body has at least 4")
+    require(len(faces) >= 4, "stl", f"{len(faces)} triangles", rule("closed-body"))
     require(
         len(faces) <= MOST_FACES,
         "stl",
         f"{len(faces)} triangles",
-        f"at most {MOST_FACES} triangles: thin it out where it was made",
+        rule("triangles-thin", most_faces=MOST_FACES),
     )
     if not np.all(np.isfinite(vertices)):
         where = int(np.nonzero(~np.isfinite(vertices).all(axis=1))[0][0])
-        raise Refused("stl", f"corner {where + 1} of {len(vertices)}", "has a coordinate that is no number")
+        raise Refused("stl", f"corner {where + 1} of {len(vertices)}", rule("coordinate-number"))
     notes: list[str] = []
     faces = faces.astype(np.int64)
     require(
         bool(faces.min() >= 0) and bool(faces.max() < len(vertices)),
         "stl",
         None,
-        "a triangle names a corner that is not there",
+        rule("triangle-names"),
     )
     span = float(np.ptp(vertices, axis=0).max())
     require(
         SMALLEST <= span <= LARGEST and float(np.abs(vertices).max()) <= FARTHEST,
         "stl",
         f"{span:.3g} across",
-        "no bait in any unit: see what else is in the file",
+        rule("bait-any"),
     )
     flat = (faces[:, 0] == faces[:, 1]) | (faces[:, 1] == faces[:, 2]) | (faces[:, 2] == faces[:, 0])
     if flat.any():
@@ -89,7 +89,7 @@ def check(vertices: Array, faces: NDArray[Any]) -> Checked:
     if volume < 0:
         notes.append("it was turned inside out and is turned right side out now")
         mesh = Mesh(mesh.vertices, faces[:, ::-1])
-    require(abs(volume) > 1e-12, "stl", "no volume", "it encloses nothing")
+    require(abs(volume) > 1e-12, "stl", "no volume", rule("encloses-nothing"))
     return Checked(mesh, tuple(notes))
 
 
@@ -105,7 +105,7 @@ def _refuse_open(vertices: Array, faces: NDArray[np.int64]) -> None:
         raise Refused(
             "stl",
             f"{int((uses == 1).sum())} open edges",
-            f"it is not watertight: there is a hole near ({_spot(spot)}); close it where it was made",
+            rule("watertight-hole", spot=_spot(spot)),
         )
     if (uses > 2).any():
         at = first[uses > 2][0]
@@ -113,7 +113,7 @@ def _refuse_open(vertices: Array, faces: NDArray[np.int64]) -> None:
         raise Refused(
             "stl",
             f"{int((uses > 2).sum())} edges with more than two faces",
-            f"surfaces meet inside it, near ({_spot(spot)}): join the bodies into one solid",
+            rule("surfaces-meet", spot=_spot(spot)),
         )
     ways = np.sort(edges[:, 0] * count + edges[:, 1])
     twice = np.nonzero(np.diff(ways) == 0)[0]
@@ -122,8 +122,7 @@ def _refuse_open(vertices: Array, faces: NDArray[np.int64]) -> None:
         raise Refused(
             "stl",
             f"{twice.size} edges",
-            f"faces are turned against each other, near ({_spot(spot)}): let the program that made it turn"
-            " all faces outward",
+            rule("faces-turned", spot=_spot(spot)),
         )
 
 
@@ -141,7 +140,7 @@ def _refuse_pieces(count: int, faces: NDArray[np.int64]) -> None:
         raise Refused(
             "stl",
             f"{len(pieces)} separate bodies",
-            "one body at a time: join them into one solid, or save each by itself",
+            rule("body-time"),
         )
 
 
@@ -173,8 +172,8 @@ def turned(mesh: Mesh, nose: str, up: str, mm_per_unit: float) -> Mesh:
         up: the file's axis that points to the back.
         mm_per_unit: the file's unit [mm].
     """
-    require(nose in AXES, "axis", nose, f"one of {', '.join(AXES)}")
-    require(up in AXES and up[1] != nose[1], "up", up, "an axis across the nose's")
+    require(nose in AXES, "axis", nose, rule("one-of", listed=", ".join(AXES)))
+    require(up in AXES and up[1] != nose[1], "up", up, rule("axis-across"))
     x, z = -_axis(nose), _axis(up)
     frame = np.array([x, np.cross(z, x), z])
     return Mesh(mesh.vertices @ frame.T * mm_per_unit, mesh.faces)
@@ -200,7 +199,7 @@ def measured(mesh: Mesh) -> MeshSize:
             least <= value <= most,
             name,
             said(value, "length", 2),
-            f"allowed is {plain_numeral(least, 'length')} to {plainly(most, 'length')}: is the unit right?",
+            rule("allowed-unit", least=least, most=most),
         )
     placed = mesh.vertices - np.array([low[0], (low[1] + high[1]) / 2, (low[2] + high[2]) / 2])
     shares = Mesh(placed / np.array([length, width, depth]), mesh.faces)

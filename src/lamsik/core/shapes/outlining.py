@@ -6,8 +6,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lamsik.core.errors import Refused, require
-from lamsik.core.quantities import plain_numeral, plainly, said
+from lamsik.core.errors import Refused, require, rule
+from lamsik.core.quantities import said
 from lamsik.core.shapes.curves import Array, Curve, share_of_phi
 
 COUNTS = (9, 11, 13, 17, 21, 27, 35)
@@ -59,33 +59,35 @@ def lines_of(outline: Array) -> Lines:
         Refused: too few or too many points, not finite, or next to no length or height.
     """
     require(
-        3 <= len(outline) <= MOST_POINTS, "outline", f"{len(outline)} points", f"3 to {MOST_POINTS} points"
+        3 <= len(outline) <= MOST_POINTS,
+        "outline",
+        f"{len(outline)} points",
+        rule("outlining-142", most_points=MOST_POINTS),
     )
     require(
         bool(np.all(np.isfinite(outline))),
         "outline",
         "a point that is no number",
-        "finite numbers are needed",
+        rule("finite-numbers"),
     )
     start, length = float(outline[:, 0].min()), float(np.ptp(outline[:, 0]))
     require(
         5.0 <= length <= 600.0,
         "outline.length",
         said(length, "length"),
-        f"allowed is {plain_numeral(5.0, 'length')} to {plainly(600.0, 'length')}: check the unit or"
-        " the scale",
+        rule("allowed-check", value=5.0, value2=600.0),
     )
     require(
         0.5 <= float(np.ptp(outline[:, 1])) <= 300.0,
         "outline.height",
         said(float(np.ptp(outline[:, 1])), "length", 2),
-        "allowed is 0.5 to 300 mm",
+        rule("allowed-mm"),
     )
     fine = np.linspace(0.0, np.pi, 301)
     inner = start + length * np.clip(share_of_phi(fine), 2e-4, 1 - 2e-4)
     high, low = edges_at(outline, inner)
     if not np.all(np.isfinite(high)):
-        raise Refused("outline", "a gap", "the outline has a gap along its length: close it into one line")
+        raise Refused("outline", "a gap", rule("outline-gap"))
     lines = None
     for count in COUNTS:
         lines = _through(fine, high, low, length, count)

@@ -8,7 +8,7 @@ from math import cos, radians, sin
 import manifold3d
 import numpy as np
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, rule
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.joints import Cut
@@ -53,9 +53,7 @@ def manifold_of(mesh: Mesh) -> manifold3d.Manifold:
     raw.merge()
     manifold = manifold3d.Manifold(raw)
     if manifold.status() != manifold3d.Error.NoError or manifold.volume() <= 0:
-        raise Refused(
-            "body", manifold.status().name, "its surface crosses itself or is not closed, so it cannot be cut"
-        )
+        raise Refused("body", manifold.status().name, rule("surface-crosses"))
     return manifold
 
 

@@ -8,7 +8,7 @@ import manifold3d
 import numpy as np
 from numpy.typing import NDArray
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, rule
 from lamsik.core.shapes.body import Body, uncut
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
@@ -137,9 +137,7 @@ def _hollow(design: Design) -> manifold3d.Manifold:
         for thing in things_in(body, design.ballast, design.cavities, bores, design.lip):
             hollow -= _shape(thing.shape.grown(shell.around_mm))
     if hollow.status() != manifold3d.Error.NoError:
-        raise Refused(
-            "shell", None, "its hollow cannot be made out: a thicker wall, or fewer cuts through it"
-        )
+        raise Refused("shell", None, rule("hollow-cannot"))
     return hollow
 
 

@@ -11,7 +11,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, rule
 from lamsik.core.quantities import file_size
 from lamsik.core.shapes.curves import Array
 
@@ -58,9 +58,7 @@ def is_kept(digest: str) -> bool:
 def mesh_of(skin: Skin) -> Mesh:
     """The skin's mesh in mm. Raises `Refused` if this shop does not have it."""
     if skin.digest not in _POOL:
-        raise Refused(
-            "body.mesh", skin.digest[:12], "the mesh of this body is not in this shop: bring its STL in again"
-        )
+        raise Refused("body.mesh", skin.digest[:12], rule("mesh-body"))
     shares = _POOL[skin.digest]
     return Mesh(shares.vertices * np.array([skin.length_mm, skin.width_mm, skin.depth_mm]), shares.faces)
 
@@ -68,7 +66,7 @@ def mesh_of(skin: Skin) -> Mesh:
 def mesh_of_bytes(raw: bytes) -> Mesh:
     """The mesh of unpacked bytes. Raises `Refused` where counts and bytes do not fit."""
     if len(raw) < 8 or len(raw) != 8 + 12 * sum(int(n) for n in np.frombuffer(raw[:8], dtype="<u4")):
-        raise Refused("mesh_data", file_size(len(raw)), "the mesh in the file is cut short")
+        raise Refused("mesh_data", file_size(len(raw)), rule("mesh-file"))
     points, faces = (int(n) for n in np.frombuffer(raw[:8], dtype="<u4"))
     vertices = np.frombuffer(raw, dtype="<f4", count=3 * points, offset=8).astype(np.float64).reshape(-1, 3)
     return Mesh(

@@ -7,7 +7,7 @@ from typing import Annotated
 
 from annotated_types import MaxLen
 
-from lamsik.core.errors import require
+from lamsik.core.errors import require, rule
 from lamsik.core.limits import OneOf, held
 
 OWN, LICENSED, NOT_FOR_SALE = "own", "licensed", "not_for_sale"
@@ -29,7 +29,7 @@ class Source:
             len(self.note) <= MOST_NOTE,
             "source.note",
             f"{len(self.note)} characters",
-            f"at most {MOST_NOTE} characters",
+            rule("sources-150", most_note=MOST_NOTE),
         )
 
     @property

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from scipy import ndimage
 from skimage import color, filters, measure, morphology, transform
 
-from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.errors import Refused, finite_between, require, rule
 from lamsik.core.quantities import said
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.outlining import Lines, lines_of
@@ -59,7 +59,7 @@ class Marks:
             self.ruler is not None or self.sheet is not None,
             "scale",
             None,
-            "mark two points on a ruler, or the corners of a sheet",
+            rule("mark-two"),
         )
         if self.sheet is not None:
             for name, value in zip(("sheet width", "sheet height"), self.sheet_mm, strict=True):
@@ -68,7 +68,7 @@ class Marks:
                 _is_convex(self.sheet),
                 "sheet",
                 self.sheet,
-                "mark the four corners in turn, clockwise from its top left",
+                rule("mark-four"),
             )
         elif self.ruler is not None:
             finite_between("ruler", self.ruler_mm, 1.0, 3000.0, "mm")
@@ -77,7 +77,7 @@ class Marks:
                 bool(far >= 20),
                 "ruler",
                 f"{far:.0f} pixels apart",
-                "mark two points further apart: the longer, the better the scale",
+                rule("mark-two-points"),
             )
 
 
@@ -138,7 +138,7 @@ def trace(picture: NDArray[np.uint8], marks: Marks) -> Traced:
         raise Refused(
             "outline",
             f"{said(np.ptp(points[:, 0]), 'length')} long",
-            "that is too small for a body: is the scale right?",
+            rule("too-small"),
         )
     span = float(np.ptp(points[:, 0])) / max(float(np.ptp(pixels[:, 0])), float(np.ptp(pixels[:, 1])), 1.0)
     return Traced(pixels, points, lines_of(points), drawn, span)
@@ -163,9 +163,7 @@ def _stands_out(lab: NDArray[np.float32], inside: NDArray[np.bool_]) -> NDArray[
     far = np.maximum(far - _shade(far, inside), 0.0)
     limit = float(filters.threshold_otsu(far[inside]))
     if limit < 2.0:
-        raise Refused(
-            "picture", "nothing stands out", "put it on a plain ground of another colour, in even light"
-        )
+        raise Refused("picture", "nothing stands out", rule("put-plain"))
     mask = (far > limit) & inside
     return np.asarray(
         morphology.remove_small_objects(
@@ -200,9 +198,7 @@ def _the_thing(filled: NDArray[np.bool_], marks: Marks, step: int) -> NDArray[np
     """
     label = measure.label(filled)
     if label.max() == 0:
-        raise Refused(
-            "picture", "nothing stands out", "put it on a plain ground of another colour, in even light"
-        )
+        raise Refused("picture", "nothing stands out", rule("put-plain"))
     if marks.on is not None:
         y, x = (
             int(np.clip(v / step, 0, size - 1))
@@ -224,7 +220,7 @@ def _the_thing(filled: NDArray[np.bool_], marks: Marks, step: int) -> NDArray[np
         raise Refused(
             "picture",
             "it reaches the edge",
-            "the whole outline has to be in the picture, with some ground round it",
+            rule("whole-outline"),
         )
     return np.asarray(thing)
 
@@ -278,7 +274,7 @@ def straightened(points: Array, marks: Marks) -> Array:
     if marks.nose is not None and marks.tail is not None:
         nose, tail = (to_mm(np.array([end], dtype=float))[0] for end in (marks.nose, marks.tail))
         way = tail - nose
-        require(float(np.hypot(*way)) > 1.0, "tail", marks.tail, "mark nose and tail apart")
+        require(float(np.hypot(*way)) > 1.0, "tail", marks.tail, rule("mark-nose"))
     else:
         way = _long_axis(points)
     cos, sin = way / np.hypot(*way)

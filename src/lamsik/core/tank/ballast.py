@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from lamsik.core.errors import require
+from lamsik.core.errors import require, rule
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
@@ -115,8 +115,8 @@ def search(
     Raises:
         Refused: no slugs or no drills at hand; a waterline that cannot be.
     """
-    require(bool(bench.slugs), "slugs", "none", "add a ballast metal in Stores")
-    require(bool(bench.drills_mm), "drills", "none", "add a drill size in Stores")
+    require(bool(bench.slugs), "slugs", "none", rule("add-ballast"))
+    require(bool(bench.drills_mm), "drills", "none", rule("add-drill"))
     base, aim = aim_at(design, base_of(design, measured), drag, bands, steady_hz)
     answers = [a for a in (*drilled(base, aim, bench), *_moulded(base, aim, bench)) if a is not None]
     kept = varied(sorted(answers, key=lambda a: a.miss), most)

@@ -11,8 +11,7 @@ from math import exp, log, pi
 import numpy as np
 from scipy.optimize import brentq
 
-from lamsik.core.errors import finite_between, require
-from lamsik.core.quantities import said
+from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.quadrature import gauss_panels, sections
 from lamsik.core.tank.motion import GRAVITY
@@ -99,15 +98,13 @@ def drag_from(drop: Drop, body: Moving, net_g: float) -> float:
         Refused: it was quicker than with no drag at all, so way, time or net is wrong.
     """
     force = abs(net_g) / 1000.0 * GRAVITY
-    require(force > 0, "net_g", net_g, "a net lift that was weighed, not 0")
+    require(force > 0, "net_g", net_g, rule("net-lift"))
     free = (2 * drop.distance_m * body.mass_kg / force) ** 0.5
     require(
         drop.seconds > free * 1.001,
         "seconds",
         drop.seconds,
-        f"more than {said(free, 'seconds', 2)}: it cannot be quicker than without any drag; check way,"
-        " time and the"
-        " weighed net",
+        rule("cannot-quicker", free=free),
     )
 
     def late(drag: float) -> float:
@@ -116,9 +113,7 @@ def drag_from(drop: Drop, body: Moving, net_g: float) -> float:
     low, high = 1e-4, 1.0
     while late(high) < 0 and high < 1e5:
         high *= 4
-    require(
-        high < 1e5, "seconds", drop.seconds, "a shorter time: no body drags that much; check the weighed net"
-    )
+    require(high < 1e5, "seconds", drop.seconds, rule("shorter-time"))
     return float(brentq(late, low, high, xtol=1e-6))
 
 

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from lamsik.core.errors import finite_between, require
+from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.quantities import said
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
@@ -40,13 +40,13 @@ class Measured:
                 name in SIZED_AT,
                 "stage",
                 name,
-                f"a blank is held under when {' or '.join(SIZED_AT)}, before anything is on it",
+                rule("blank-held", listed=" or ".join(SIZED_AT)),
             )
         for name, mass, sd in (*self.stages, *self.parts):
             finite_between(f"weighing.{name}", mass, 0.0, 5000.0, "g")
             finite_between(f"weighing.{name}.sd", sd, 0.0, 100.0, "g")
         for name, _, _ in self.stages:
-            require(name in STAGES, "stage", name, f"one of {', '.join(STAGES)}")
+            require(name in STAGES, "stage", name, rule("one-of", listed=", ".join(STAGES)))
 
 
 SIZED_AT = ("carved", "sealed")

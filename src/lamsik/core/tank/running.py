@@ -16,7 +16,7 @@ from math import atan2, cos, degrees, exp, log, pi, radians, sin
 import numpy as np
 from scipy.optimize import brentq, minimize_scalar
 
-from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.errors import Refused, finite_between, require, rule
 from lamsik.core.materials import METALS
 from lamsik.core.quantities import plainly
 from lamsik.core.shapes.body import side_outline
@@ -172,7 +172,7 @@ def trim(design: Design, mass: Budget, speed_m_s: float, shift_deg: float | None
     raise Refused(
         "speed_m_s",
         speed_m_s,
-        "it finds no steady attitude and blows out: a smaller lip, the tie further forward, or slower",
+        rule("finds-steady"),
     )
 
 
@@ -202,7 +202,7 @@ class _Forces:
     def of(design: Design, mass: Budget, speed_m_s: float) -> "_Forces":
         tie_point = line_tie(design)
         if tie_point is None:
-            raise Refused("hardware", "no line tie", "put a line tie on: there is nothing to tow it by")
+            raise Refused("hardware", "no line tie", rule("put-line"))
         tie = np.array([tie_point[0], tie_point[2]]) * 1e-3
         body, rho = design.body, design.water.density_g_cm3
         shape = solid(body)
@@ -392,9 +392,7 @@ def changes(
     """
     mass = budget(design, measured)
     here = depth(design, mass, tow, fit)
-    require(
-        here > 0, "line_out_m", tow.line_out_m, "it does not dive at all: it stays at the surface as drawn"
-    )
+    require(here > 0, "line_out_m", tow.line_out_m, rule("does-dive"))
     rows = []
     for name, changed, how in _variants(design, tow):
         try:

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from lamsik.core.errors import require
+from lamsik.core.errors import require, rule
 from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.ballast_holes import BALLS, Hole
 from lamsik.core.shapes.body import station
@@ -87,9 +87,9 @@ def replacement(design: Design, bench: Bench, measured: Measured = NOTHING, most
     Raises:
         Refused: no trial weights on, or no slugs or drills at hand.
     """
-    require(bool(design.trials), "trials", "none", "hang a trial weight on the bait first")
-    require(bool(bench.slugs), "slugs", "none", "add a ballast metal in Stores")
-    require(bool(bench.drills_mm), "drills", "none", "add a drill size in Stores")
+    require(bool(design.trials), "trials", "none", rule("hang-trial"))
+    require(bool(bench.slugs), "slugs", "none", rule("add-ballast"))
+    require(bool(bench.drills_mm), "drills", "none", rule("add-drill"))
     base = base_of(design, measured, keep=KINDS_OF_BALLAST)
     tub = in_tub(design, base.mass)
     if abs(tub.hanging.free.roll_deg) > 90:

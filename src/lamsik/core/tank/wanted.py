@@ -6,8 +6,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from lamsik.core.errors import Refused
-from lamsik.core.quantities import said
+from lamsik.core.errors import Refused, rule
 from lamsik.core.shapes.design import FREEBOARD, SHARE, Design
 from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.solid import solid
@@ -141,7 +140,7 @@ def _afloat(design: Design, mass: Budget, lift: float) -> Target:
         raise Refused(
             "want.freeboard_mm",
             design.want.freeboard_mm,
-            f"at most {said(high - low, 'length', 0)}: more lifts the hull clear of the water",
+            rule("lifts-hull", value=high - low),
         )
     state = body_state(vessel.exact, mass, rho, up, draft)
     carried, b = rho / 1000.0 * state.volume, state.moment / max(state.volume, 1e-9)

@@ -9,7 +9,7 @@ guess beside the others.
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from lamsik.core.errors import Refused, finite_between
+from lamsik.core.errors import Refused, finite_between, rule
 
 MOST_MIN = 600.0
 """Longest that hands are on one step [min]."""
@@ -103,7 +103,7 @@ def minutes(own: Mapping[str, tuple[float, float]] | None = None) -> dict[str, t
     of_kinds = {key: (kind.setup_min, kind.each_min) for key, kind in STEP_KINDS.items()}
     for key, (setup, each) in (own or {}).items():
         if key not in STEP_KINDS:
-            raise Refused("minutes", key, f"one of {', '.join(STEP_KINDS)}")
+            raise Refused("minutes", key, rule("one-of", listed=", ".join(STEP_KINDS)))
         of_kinds[key] = (
             finite_between("set-up", setup, 0.0, MOST_MIN, "min"),
             finite_between("each", each, 0.0, MOST_MIN, "min"),

@@ -6,8 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import hypot
 
-from lamsik.core.errors import Refused, finite_between, require
-from lamsik.core.quantities import plainly, said
+from lamsik.core.errors import Allowed, Refused, finite_between, require, rule
 from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import converted_lift
 
@@ -34,7 +33,7 @@ def capacities(
     wanted: Water,
     own_air_g: float | None,
     sd_g: float = 0.0,
-) -> tuple[tuple[Capacity, ...], str]:
+) -> tuple[tuple[Capacity, ...], Allowed]:
     """The carrying capacity at every mark, and why there is no conversion where there is none.
 
     Args:
@@ -53,29 +52,26 @@ def capacities(
     Notes: C = sinker − reading, as the float pulls up with what it carries.
     """
     finite_between("sinker in water", sinker_g, 0.001, 1e5, "g")
-    require(bool(readings), "marks", 0, "weigh it down to one mark at least")
+    require(bool(readings), "marks", 0, rule("weigh-down"))
     names = [name for name, _ in readings]
-    require(len(set(names)) == len(names), "marks", ", ".join(names), "each mark once")
+    require(len(set(names)) == len(names), "marks", ", ".join(names), rule("each-mark"))
     rows, before = [], None
-    why = ""
+    why: Allowed = ""
     for name, reading in readings:
         finite_between(name, reading, 0.0, 1e5, "g")
         carried = sinker_g - reading
         if carried < 0:
-            raise Refused(
-                name, reading, f"at most the sinker's own {plainly(sinker_g, 'mass')}: a float pulls up"
-            )
+            raise Refused(name, reading, rule("sinker-own", sinker_g=sinker_g))
         if before is not None and carried < before[1] - 2 * sd_g - 1e-9:
             raise Refused(
                 name,
                 reading,
-                f"pulled further down it carries more: {name} gives {said(carried, 'mass')}, {before[0]} gave"
-                f" {said(before[1], 'mass')}",
+                rule("pulled-further", called=name, carried=carried, value=before[0], value2=before[1]),
             )
         before = (name, carried)
         try:
             other: float | None = converted_lift(carried, own_air_g, measured, wanted)
         except Refused as refused:
-            other, why = None, str(refused.allowed)
+            other, why = None, refused.allowed
         rows.append(Capacity(name, carried, other, hypot(sd_g, sd_g)))
     return tuple(rows), why

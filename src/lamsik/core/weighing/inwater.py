@@ -3,8 +3,7 @@
 from dataclasses import dataclass
 from math import hypot, pi
 
-from lamsik.core.errors import Refused, finite_between, require
-from lamsik.core.quantities import plainly
+from lamsik.core.errors import Refused, finite_between, require, rule
 from lamsik.core.water import Water
 
 AIR_G_CM3 = 0.0012
@@ -36,7 +35,7 @@ class InWater:
             self.air_g - self.water_g > 1e-6,
             "mass in water",
             self.water_g,
-            f"less than in air, {plainly(self.air_g, 'mass')}: it displaces some water",
+            rule("less-air", air_g=self.air_g),
         )
 
     @property
@@ -64,12 +63,12 @@ def with_sinker(both_g: float, sinker_g: float) -> float:
     """What a floater weighs in water [g], negative, from a sinker's mass in water alone and with the
     floater held under by it.
     """
-    require(sinker_g > 0, "sinker in water", sinker_g, "more than 0 g")
+    require(sinker_g > 0, "sinker in water", sinker_g, rule("more-than"))
     require(
         both_g >= 0,
         "both in water",
         both_g,
-        "nothing or more: the sinker must hold it under; take a heavier one",
+        rule("nothing-sinker"),
     )
     return both_g - sinker_g
 
@@ -122,8 +121,7 @@ def converted_lift(capacity_g: float, own_air_g: float | None, measured: Water, 
         raise Refused(
             "mass in air",
             None,
-            "weigh it in air first: the other water multiplies what it displaces, not its lift, and without"
-            " its own mass that is not known",
+            rule("weigh-air"),
         )
     finite_between("mass in air", own_air_g, 0.0, 1e5, "g")
     return (capacity_g + own_air_g) * wanted.density_g_cm3 / measured.density_g_cm3 - own_air_g

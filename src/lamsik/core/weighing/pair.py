@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import hypot
 
-from lamsik.core.errors import Refused, require
+from lamsik.core.errors import Refused, require, rule
 from lamsik.core.quantities import said
 from lamsik.core.water import Water
 from lamsik.core.weighing.instrument import can_tell
@@ -72,7 +72,7 @@ def turns_at(bearer: Bearer, load: InWater) -> Turn:
         raise Refused(
             "mass in air",
             None,
-            "weigh the float in air first: without its own mass it cannot be taken to another water",
+            rule("weigh-float"),
         )
     volume = (bearer.capacity_g + bearer.own_air_g) / bearer.water.density_g_cm3 + load.volume_ml
     density = (bearer.own_air_g + load.air_g) / volume
@@ -84,7 +84,7 @@ def margins(bearer: Bearer, load: InWater, waters: Sequence[Water]) -> tuple[Mar
     """The margin in each water: the float's capacity there less what the load weighs there. Raises
     `Refused` without the float's mass in air.
     """
-    require(bool(waters), "waters", 0, "name one water at least")
+    require(bool(waters), "waters", 0, rule("name-water"))
     return tuple(_margin(bearer, load, water) for water in waters)
 
 

@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 from math import pi
 
-from lamsik.core.errors import Refused, finite_between, require
+from lamsik.core.errors import Refused, finite_between, require, rule
 from lamsik.core.materials import METALS
-from lamsik.core.quantities import plainly, said
+from lamsik.core.quantities import said
 from lamsik.core.water import Water
 
 OUTSIDE, INSIDE = "outside", "inside"
@@ -34,8 +34,8 @@ def to_add(
     Raises:
         Refused: an unknown metal or place, or a metal no denser than the water put outside.
     """
-    require(metal in METALS, "metal", metal, f"one of {', '.join(METALS)}")
-    require(where in (OUTSIDE, INSIDE), "where", where, "outside or inside")
+    require(metal in METALS, "metal", metal, rule("one-of", listed=", ".join(METALS)))
+    require(where in (OUTSIDE, INSIDE), "where", where, rule("outside-inside"))
     finite_between("change", change_g, -1e4, 1e4, "g")
     sinks = 1.0 - water.density_g_cm3 / METALS[metal]
     mass = change_g / sinks if where == OUTSIDE else change_g
@@ -51,7 +51,7 @@ def flips_at(air_g: float, volume_ml: float, trim: TrimAnswer | None = None) -> 
     if trim is not None:
         mass += trim.mass_g
         volume += trim.mass_g / METALS[trim.metal] if trim.where == OUTSIDE else 0.0
-    require(volume > 0, "volume", volume, "more than 0 ml")
+    require(volume > 0, "volume", volume, rule("ml"))
     return mass / volume
 
 
@@ -67,7 +67,7 @@ def cut_mm(mass_g: float, length_mm: float, wanted_g: float) -> float:
         raise Refused(
             "wanted mass",
             wanted_g,
-            f"more than 0 and at most {plainly(mass_g, 'mass')}: what is gone does not come back",
+            rule("gone-does", mass_g=mass_g),
         )
     return length_mm * (1.0 - wanted_g / mass_g)
 

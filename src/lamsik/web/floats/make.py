@@ -38,6 +38,7 @@ from lamsik.web.shared.files import as_file, as_pdf, named
 from lamsik.web.shared.waters import shop_waters
 from lamsik.words import refusals
 from lamsik.words.cautions import caution
+from lamsik.words.floats import missed as missed_loads
 
 blueprint = Blueprint("floats_make", __name__, url_prefix="/floats")
 
@@ -71,7 +72,7 @@ def sizes(key: int) -> ResponseReturnValue:
     try:
         if asked.get("loads", "").strip():
             sized = family(design, _masses(asked["loads"]), asked.get("by", LENGTH))
-            cuts, missed = sized.cuts, sized.says
+            cuts, missed = sized.cuts, missed_loads(sized)
         if asked.get("wanted", "").strip():
             dowels = _lengths(asked.get("dowels", ""), "dowels") or list(stores.setting(db(), "dowels")["mm"])
             wanted = read_planned(asked["wanted"], "mass", "load")
@@ -105,7 +106,7 @@ def make(key: int) -> ResponseReturnValue:
     content = documents.content(db(), row)
     design = to_float(content)
     sized = family(design, _masses(request.form.get("loads", "")), request.form.get("by", LENGTH))
-    require(bool(sized.cuts), "loads", None, sized.says.rstrip("."))
+    require(bool(sized.cuts), "loads", None, missed_loads(sized).rstrip("."))
     for cut in sized.cuts:
         name = f"{design.name} {plainly(cut.load_g, 'mass')}"[:120]
         documents.begin(
@@ -115,7 +116,7 @@ def make(key: int) -> ResponseReturnValue:
             note=f"from {row.code}",
         )
     many = f"{len(sized.cuts)} {'float' if len(sized.cuts) == 1 else 'floats'}"
-    flash(f"{many} made from {row.name}. {sized.says}".strip())
+    flash(f"{many} made from {row.name}. {missed_loads(sized)}".strip())
     return redirect(url_for("floats.index"))
 
 
@@ -165,7 +166,7 @@ def _profile_sheets(row: Document, paper: str) -> tuple[Sheet, ...]:
     if not loads:
         return sheets(drawn.profile_drawings(design), paper, _title(row))
     sized = family(design, loads, request.args.get("by", LENGTH))
-    require(bool(sized.cuts), "loads", None, sized.says.rstrip("."))
+    require(bool(sized.cuts), "loads", None, missed_loads(sized).rstrip("."))
     cuts = sized.cuts
     rows = [drawn.cut_list_drawing(cuts, _drill(design))]
     rows += [

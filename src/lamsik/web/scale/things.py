@@ -79,7 +79,7 @@ def card_of(row: Weighed, wanted: Water) -> ScaleCard:
         _figures(row, thing),
         _in_waters(thing),
         tuple(capacity),
-        why,
+        refusals.limits_said(why),
         tuple(notes),
         row.may_be_off_g,
     )

@@ -58,6 +58,7 @@ def install(app: Flask) -> None:
     )
     app.jinja_env.filters.update(
         explained=explained,
+        limits=refusals.limits_said,
         counted=counted,
         measure=each_time(said),
         plainly=each_time(plainly),
