@@ -4,8 +4,8 @@ import re
 
 from lamsik.core.errors import Allowed, Refused, Rule, Within
 from lamsik.core.quantities import QUANTITIES, plain_numeral, plainly, unit_of
-from lamsik.words.figure import Figure
 from lamsik.words.refused import REFUSALS
+from lamsik.words.spoken import Spoken
 
 UNIT = re.compile(r"_(mm|um|g_cm3|g|ml|deg|c|h|min|cm_s|m_s|s|psu|percent)$")
 """The unit at the end of a field's name, which is no part of what it is called."""
@@ -82,7 +82,7 @@ def limits_said(limits: Allowed) -> str:
             return RULES[limits.name].format(
                 readings=" or ".join(map(str, _rows(dict(limits.values)["readings"])))
             )
-        return _SAYS[limits.name].format(**{name: Figure(value) for name, value in limits.values})
+        return _SAYS[limits.name].format(**{name: Spoken(value) for name, value in limits.values})
     return str(limits)
 
 

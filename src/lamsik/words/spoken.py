@@ -6,7 +6,7 @@ from lamsik.core.errors import brief
 from lamsik.core.quantities import QUANTITIES, numeral, plain_numeral, plainly, said
 
 
-class Figure:
+class Spoken:
     """A value as a sentence says it."""
 
     def __init__(self, value: object) -> None:
