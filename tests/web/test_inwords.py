@@ -25,6 +25,8 @@ def test_the_parts_told_balance_at_the_g_that_is_told(demo):
     for column in (2, 3):
         mean = sum(m * number(part[column]) for m, part in zip(masses, parts, strict=True)) / sum(masses)
         assert mean == pytest.approx(number(g[column]), abs=0.3)
+    over = {part[0]: number(part[3]) for part in parts}
+    assert over["Hook hanger, screw eye 0.9 × 13"] > 0 > over["Lip 14 × 16, polycarbonate"]
     assert [number(part[2]) for part in parts] == sorted(number(part[2]) for part in parts)
 
 
