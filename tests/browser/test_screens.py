@@ -213,3 +213,11 @@ def test_a_page_whose_modules_are_late_takes_no_click_it_would_lose(demo_page: P
     held[0].continue_()
     page.get_by_role("tab", name="Joints").click()
     expect(page.get_by_text("Segment 2").first).to_be_visible()
+
+
+def test_the_bench_card_is_dark_ink_on_white_in_the_spray_corner_too(demo_page: Page):
+    demo_page.emulate_media(color_scheme="dark")
+    demo_page.goto(next(url for url in EVERY if url.endswith("/card") and url.startswith("/pieces")))
+    ink = demo_page.evaluate("getComputedStyle(document.querySelector('h1')).color")
+    paper = demo_page.evaluate("getComputedStyle(document.body).backgroundColor")
+    assert paper == "rgb(255, 255, 255)" and ink == "rgb(22, 40, 58)"
