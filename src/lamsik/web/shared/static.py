@@ -19,6 +19,7 @@ PARTS = (
             "fonts",
             "tokens",
             "theme",
+            "forms",
             "base",
             "header",
             "workbench",

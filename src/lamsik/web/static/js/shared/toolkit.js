@@ -1,13 +1,15 @@
 // Menus, the benches on a phone, explanations and notices behave as the toolkit has them. It is fetched when somebody
 // first touches the page or types, so that no first picture waits for it.
-const OPENS = "[data-bs-toggle], [data-bs-dismiss]";
+const OPENS = "[data-bs-toggle]:not([data-bs-toggle='tooltip']), [data-bs-dismiss]";
 let toolkit, ready = false;
 
-const fetched = () => (toolkit ??= import("../../vendor/bootstrap.js").then(begin));
+const later = () => (toolkit = undefined); // the shop was away: the next touch asks again
+const fetched = () => (toolkit ??= import("../../vendor/bootstrap.js").then(begin).catch(later));
 
 function begin(parts) {
   new parts.Tooltip(document.body, { selector: '[data-bs-toggle="tooltip"]', trigger: "hover focus" });
   for (const notice of document.querySelectorAll(".toast")) parts.Toast.getOrCreateInstance(notice).show();
+  document.addEventListener("click", ({ target }) => parts.Tooltip.getInstance(target.closest('[data-bs-toggle="tooltip"]'))?.hide());
   explanations(parts.Popover);
   ready = true;
 }
@@ -33,6 +35,9 @@ function explanations(Popover) {
     asked.show();
   });
   document.addEventListener("keydown", ({ key }) => key === "Escape" && close());
+  // What is changed elsewhere may change what it explains: it does not stay open beside it.
+  const elsewhere = ({ target }) => target.closest?.('.popover, [data-bs-toggle="popover"]') || close();
+  for (const kind of ["pointerdown", "focusin"]) document.addEventListener(kind, elsewhere);
 }
 
 for (const kind of ["pointermove", "pointerdown", "keydown", "focusin"]) addEventListener(kind, fetched, { once: true, passive: true });
@@ -42,6 +47,6 @@ addEventListener("click", async (event) => {
   event.preventDefault();
   event.stopImmediatePropagation();
   await fetched();
-  touched.click();
+  if (ready) touched.click();
 }, true);
 if (document.querySelector('.toast[data-bs-autohide="true"]')) fetched();
