@@ -15,10 +15,16 @@ PHRASE = 3
 """Words from which a text is more than a name."""
 
 
+DOCUMENTS = {"Between", "Says", "compile"}
+"""What documents a field of a format, as a docstring does a class, or matches text: nobody is told it."""
+
+
 def _unsaid(tree: ast.AST) -> set[int]:
-    """Docstrings, and the parts of texts that are counted as a whole."""
+    """Docstrings, descriptions of fields, and the parts of texts that are counted as a whole."""
     found = set()
     for node in ast.walk(tree):
+        if isinstance(node, ast.Call) and _name(node.func) in DOCUMENTS:
+            found.update(id(part) for part in ast.walk(node))
         if isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant):
             found.add(id(node.value))
         if isinstance(node, ast.JoinedStr):
@@ -26,11 +32,20 @@ def _unsaid(tree: ast.AST) -> set[int]:
     return found
 
 
+def _name(called: ast.AST) -> str:
+    return called.attr if isinstance(called, ast.Attribute) else getattr(called, "id", "")
+
+
+def is_phrase(text: str) -> bool:
+    """More than a name: of several words with room between them."""
+    return " " in text.strip() and len(WORDS.findall(text)) >= PHRASE
+
+
 def _text(node: ast.AST) -> str:
     if isinstance(node, ast.Constant) and isinstance(node.value, str):
         return node.value
     if isinstance(node, ast.JoinedStr):
-        return " … ".join(str(part.value) for part in node.values if isinstance(part, ast.Constant))
+        return "…".join(str(part.value) for part in node.values if isinstance(part, ast.Constant))
     return ""
 
 
@@ -41,7 +56,7 @@ def phrases(path: Path) -> list[int]:
     return sorted(
         getattr(node, "lineno", 0)
         for node in ast.walk(tree)
-        if id(node) not in unsaid and len(WORDS.findall(_text(node))) >= PHRASE
+        if id(node) not in unsaid and is_phrase(_text(node))
     )
 
 

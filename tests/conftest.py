@@ -13,13 +13,22 @@ from sqlalchemy import Engine
 from sqlmodel import Session
 
 from lamsik.core.errors import Refused
+from lamsik.core.findings import Finding
 from lamsik.store import pictures
 from lamsik.store.database import FILE_NAME, for_writing, open_database, session_of
 from lamsik.store.starter import stock
 from lamsik.words import refusals
+from lamsik.words.tell import tell
 from tests.started import start_demo
 
+
+def _unsaid(what: Finding) -> str:
+    raise AssertionError(f"{what!r} reached people as a program's text: `words.tell` says it")
+
+
 Refused.__str__ = refusals.line  # what a test matches is what people read
+Finding.__str__ = _unsaid
+Finding.__contains__ = lambda what, text: text in tell(what)
 settings.register_profile("any machine", deadline=None)  # a busy machine is slow, not wrong
 settings.load_profile("any machine")
 

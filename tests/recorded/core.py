@@ -16,9 +16,11 @@ from typing import Any
 import numpy as np
 
 from lamsik.core.errors import Refused
+from lamsik.core.findings import Finding
 from lamsik.core.shapes.polyhedra import measures
 from lamsik.core.shapes.skins import Mesh
 from lamsik.words import refusals
+from lamsik.words.tell import tell
 from tests.recorded.cases import CASES
 
 CORE = Path(__file__).parent / "core.jsonl"
@@ -38,6 +40,8 @@ def flat(value: Any) -> Any:
         return float(f"{float(value):.6g}") if np.isfinite(value) else str(float(value))
     if isinstance(value, datetime | date | timedelta):
         return str(value)
+    if isinstance(value, Finding):
+        return tell(value)
     if isinstance(value, Mesh):
         return flat(measures(value))
     if is_dataclass(value):

@@ -33,6 +33,8 @@ from lamsik.documents.moulds.edits import MOULD
 from lamsik.formats import asked, document_file
 from lamsik.formats.body_file import opened
 from lamsik.store.starter import DRILLS, SLUGS
+from lamsik.words.moulds import HALVES
+from lamsik.words.tell import tell
 
 
 def starter_bench() -> Bench:
@@ -156,7 +158,7 @@ def calc_mould(file: Path) -> dict[str, Any]:
         "clay_ml": round(clay_ml(mould), 3) if mould.parts == 2 else 0.0,
         "halves": [
             {
-                "name": half.name,
+                "name": HALVES[half.name],
                 "pour_ml": round(half.pour_ml, 4),
                 "box_ml": round(half.box_ml, 4),
                 "master_ml": round(half.master_ml, 4),
@@ -167,7 +169,7 @@ def calc_mould(file: Path) -> dict[str, Any]:
         ],
         "undercut_share": round(seen.features.undercut_share, 5),
         "thinnest_mm": round(seen.features.thinnest_mm, 3),
-        "advised": [{"kind": row.kind, "suits": row.suits, "why": row.why} for row in seen.choices],
+        "advised": [{"kind": row.kind, "suits": row.suits, "why": tell(row.why)} for row in seen.choices],
         "trapped_air": [
             {
                 "at_mm": [round(v, 2) for v in p.place_mm],

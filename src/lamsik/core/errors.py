@@ -4,6 +4,8 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import TypeVar
 
+from lamsik.core.findings import Finding
+
 MOST_SHOWN = 60
 
 
@@ -57,20 +59,11 @@ class Named:
         return f"{first}one of {', '.join(self.names) or 'none: there is none yet'}"
 
 
-@dataclass(frozen=True)
-class Rule:
+class Rule(Finding):
     """What is allowed by the name of its rule, with the values that its sentence holds; `words` says it."""
 
-    name: str
-    values: tuple[tuple[str, object], ...] = ()
 
-    def __str__(self) -> str:
-        """For a script."""
-        held = ", ".join(f"{name} {brief(value)}" for name, value in self.values)
-        return f"{self.name.replace('-', ' ')}{f' ({held})' if held else ''}"
-
-
-Allowed = str | Within | Named | Rule
+Allowed = str | Within | Named | Finding
 
 
 def rule(name: str, **values: object) -> Rule:

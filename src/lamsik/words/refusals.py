@@ -3,9 +3,11 @@
 import re
 
 from lamsik.core.errors import Allowed, Refused, Rule, Within
+from lamsik.core.findings import Finding
 from lamsik.core.quantities import QUANTITIES, plain_numeral, plainly, unit_of
 from lamsik.words.refused import REFUSALS
 from lamsik.words.spoken import Spoken
+from lamsik.words.tell import tell
 
 UNIT = re.compile(r"_(mm|um|g_cm3|g|ml|deg|c|h|min|cm_s|m_s|s|psu|percent)$")
 """The unit at the end of a field's name, which is no part of what it is called."""
@@ -83,6 +85,8 @@ def limits_said(limits: Allowed) -> str:
                 readings=" or ".join(map(str, _rows(dict(limits.values)["readings"])))
             )
         return _SAYS[limits.name].format(**{name: Spoken(value) for name, value in limits.values})
+    if isinstance(limits, Finding):
+        return tell(limits)
     return str(limits)
 
 

@@ -1,6 +1,19 @@
 """What the core refuses, by the name of the rule; values are said as the quantity after their colon."""
 
 REFUSALS: dict[str, str] = {
+    "not-mixed-yet": "weigh the parts and press Mixed on the weighing page",
+    "weighed-already": "it is weighed for already, or further on",
+    "mixed-already": "it is mixed already",
+    "back-to-the-scale": "only one that is mixed and not poured goes back to the scale",
+    "demould-what-is-set": "only what is poured and set is demoulded",
+    "demould-first": "demould it first",
+    "count-once": "only what is out of the mould is counted, and only once",
+    "fails-before-counted": (
+        "only what is poured and not counted fails: before that drop it, it is no shot of the mould"
+    ),
+    "poured-count-it": "it is poured already: count it, or tag it as failed",
+    "drop-what-is-weighed": "only one that is weighed is dropped: what was used stays on the books",
+    "fails-before-poured": "only one that is not poured fails: what was used stays on the books",
     "add-ballast": "add a ballast metal in Stores",
     "add-drill": "add a drill size in Stores",
     "allowed": "allowed is {low:~#length} to {high:~length}",
@@ -39,7 +52,8 @@ REFUSALS: dict[str, str] = {
     "cavities-block": "1 to {most_cavities} cavities in a block",
     "cavities-run": "cavities run into each other: move them apart",
     "cavity-alive": "no cavity is alive: trim one, or make a new mould",
-    "cavity-holds": "the cavity holds {room:volume}{value}",
+    "cavity-holds": "the cavity holds {room:volume}",
+    "cavity-holds-beside": "the cavity holds {room:volume} beside what lies in it",
     "cavity-holds-inserts": "the cavity holds {cavity_ml:volume}: one of the inserts is wrong",
     "characters": "one to 24 characters",
     "closed-body": "a closed body has at least 4",

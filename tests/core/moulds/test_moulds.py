@@ -15,7 +15,7 @@ from scipy import ndimage
 
 from lamsik.core.errors import Refused
 from lamsik.core.moulds import masters
-from lamsik.core.moulds.advice import look, sentence
+from lamsik.core.moulds.advice import look
 from lamsik.core.moulds.faults import FAULTS, MasterUse, tallies
 from lamsik.core.moulds.funnels import feed_ml, feeds
 from lamsik.core.moulds.geometry import middle_cut, seen, solid_of
@@ -43,6 +43,8 @@ from lamsik.core.shapes.polyhedra import measures, thinned
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.trade.vent_shapes import VENT_SHAPES
 from lamsik.words import faults as faults_said
+from lamsik.words.moulds import verdict
+from lamsik.words.tell import tell
 from tests.bodies import box_mesh, ellipsoid, straight
 
 L, W, D = 80.0, 24.0, 30.0
@@ -168,11 +170,10 @@ class TestSilicone:
 
     def test_a_light_master_floats_a_heavy_one_stays(self):
         assert lift(mould(), 1.15).net_g == pytest.approx(1.15 * VOLUME / 1000 - 9.0)
-        assert "pins" in lift(mould(), 1.15).says
+        assert "pins" in tell(lift(mould(), 1.15).says)
         heavy = masters.of_body("lead", ellipsoid(L, W, D), 300.0)
-        assert (
-            lift(mould(master=heavy), 1.15).net_g < 0
-            and "weigh the master" in lift(mould(master=masters.of_body("x", ellipsoid(L, W, D))), 1.15).says
+        assert lift(mould(master=heavy), 1.15).net_g < 0 and "weigh the master" in tell(
+            lift(mould(master=masters.of_body("x", ellipsoid(L, W, D))), 1.15).says
         )
 
 
@@ -406,7 +407,7 @@ class TestVents:
     def test_suggested_vents_let_all_air_out(self):
         m = mould(tilt_deg=90.0)
         air = look(m).points
-        assert air and "holds air" in sentence(m, look(m)) or "Air stays" in sentence(m, look(m))
+        assert air and "holds air" in verdict(m, look(m)) or "Air stays" in verdict(m, look(m))
         around = replace(
             m,
             tilt_deg=0.0,
@@ -416,7 +417,7 @@ class TestVents:
         assert (
             seen_so.points == ()
             and [turn for turn, _ in seen_so.turned] == [180.0]
-            and "Turned 180°" in sentence(around, seen_so)
+            and "Turned 180°" in verdict(around, seen_so)
         )
         assert sum(p.trapped_ml for p in seen_so.turned[0][1]) == pytest.approx(cavity_ml(m), rel=0.02)
         vented = replace(m, vents=tuple(Vent(f"v{n}", *p.place_mm) for n, p in enumerate(air)))
@@ -508,30 +509,28 @@ class TestRest:
     def test_a_press_mould_says_how_much_room_is_missing(self):
         m = mould(kind="press", overfill_ml=20.0, wells=(Well("w1", 52.0, 6.0),))
         found = pressed(m)
-        assert (
-            found.missing_ml == pytest.approx(20 - cap_mm3(5, 4) / 1000 - box(m).area_mm2 * 0.3 / 1000)
-            and "run over" in found.says
-        )
-        assert (
-            pressed(replace(m, overfill_ml=0.5)).missing_ml == 0
-            and "Not over-filled" in pressed(replace(m, overfill_ml=0.0)).says
+        assert found.missing_ml == pytest.approx(
+            20 - cap_mm3(5, 4) / 1000 - box(m).area_mm2 * 0.3 / 1000
+        ) and "run over" in tell(found.says)
+        assert pressed(replace(m, overfill_ml=0.5)).missing_ml == 0 and "Not over-filled" in tell(
+            pressed(replace(m, overfill_ml=0.0)).says
         )
 
     def test_heat_shrinkage_and_level(self):
         assert (
             not heat("printed PLA", 50.0, 172.0).stands
             and heat("silicone", 180.0, 172.0).stands
-            and "°F" in heat("silicone", 220.0, 172.0).says
+            and "°F" in tell(heat("silicone", 220.0, 172.0).says)
         )
         over = heat("silicone", 180.0, 177.0)
         assert (
             not over.stands
             and over.over_c == pytest.approx(2.0)
-            and "2 °C over what silicone may take: it stands 180 °C, less 5 °C" in over.says
+            and "2 °C over what silicone may take: it stands 180 °C, less 5 °C" in tell(over.says)
         )
         assert heat("silicone", 180.0, 177.0, 0.0).stands and heat("silicone", 180.0, 175.0).stands
         unknown = heat("this mould", None, 150.0)
-        assert not unknown.stands and unknown.over_c is None and "nobody has said" in unknown.says
+        assert not unknown.stands and unknown.over_c is None and "nobody has said" in tell(unknown.says)
         table = limits({"plaster, dried": 200.0})
         assert (
             limit_of("Plaster, dried", None, table) == 200.0
@@ -584,4 +583,4 @@ class TestRest:
     )
     def test_a_masters_last_demoulding_warns(self, expected, done, last, says):
         use = MasterUse(expected, done)
-        assert use.last is last and says in use.says
+        assert use.last is last and says in tell(use.says)

@@ -9,9 +9,10 @@ import numpy as np
 
 from lamsik.core.castings.inserts import level_mm
 from lamsik.core.errors import finite_between, require, rule
+from lamsik.core.findings import Finding, finding
 from lamsik.core.moulds.geometry import hull
 from lamsik.core.moulds.layout import Mould, bait_way, cavity_ml
-from lamsik.core.quantities import plainly, said
+from lamsik.core.quantities import plainly
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.hardware import Point
 from lamsik.core.shapes.skins import Mesh
@@ -69,7 +70,7 @@ def two_pours(
         0.0 <= dense_ml <= room,
         "dense_ml",
         plainly(dense_ml, "volume"),
-        rule("cavity-holds", room=room, value=" beside what lies in it" if taken else ""),
+        rule("cavity-holds-beside" if taken else "cavity-holds", room=room),
     )
     require(
         dense_g_cm3 > light_g_cm3,
@@ -118,17 +119,11 @@ def _level(mesh: Mesh, up: Array, dense_ml: float, inserts: Sequence[tuple[float
     return level
 
 
-def bonds(gap_min: float, from_min: float, to_min: float) -> str:
-    """What pouring the second mix `gap_min` after the first does; empty within the window."""
+def bonds(gap_min: float, from_min: float, to_min: float) -> Finding | None:
+    """What pouring the second mix `gap_min` after the first does; nothing within the window."""
     finite_between("gap_min", gap_min, 0.0, 1e5, "min")
     if gap_min < from_min:
-        return (
-            f"too soon: wait {said(from_min - gap_min, 'minutes', 0)} more, or the second sinks into"
-            " the first"
-        )
+        return finding("too-soon-wait-more", first=from_min - gap_min)
     if gap_min > to_min:
-        return (
-            f"{said(gap_min - to_min, 'minutes', 0)} too late to bond by itself: roughen the face, or"
-            " it may part there"
-        )
-    return ""
+        return finding("too-late-bond-itself", gap=gap_min - to_min)
+    return None

@@ -5,7 +5,8 @@ overpack, overflow, lid.
 from dataclasses import dataclass
 
 from lamsik.core.errors import Refused, finite_between, require, rule
-from lamsik.core.quantities import plainly, said
+from lamsik.core.findings import Finding, finding
+from lamsik.core.quantities import plainly
 
 LID_FROM = 1.02
 """Overpack from which a lid has to hold it."""
@@ -75,20 +76,13 @@ class Charge:
         return self.overpack > LID_FROM
 
     @property
-    def says(self) -> str:
+    def says(self) -> Finding:
         """In one sentence."""
         if self.overpack < 0.98:
-            return (
-                f"too little to fill it at {said(self.target_g_cm3, 'density', 2)}: it comes out"
-                " lighter, or not full"
-            )
+            return finding("too-little-fill-comes", target=self.target_g_cm3)
         if self.lid:
-            return (
-                f"packed {said(self.overpack, 'number')} times tighter than it rises by itself: close the"
-                " lid and hold"
-                f" it; open, {said(self.overflow_ml, 'volume', 0)} would run over"
-            )
-        return "it rises just to the rim: an open mould will do"
+            return finding("packed-times-tighter-rises", overpack=self.overpack, overflow=self.overflow_ml)
+        return finding("rises-just-rim-open")
 
 
 def charge(

@@ -5,6 +5,7 @@ material fully cured.
 from dataclasses import dataclass
 from datetime import datetime
 
+from lamsik.core.findings import Finding, finding
 from lamsik.core.quantities import time_of_day
 
 FREE, ASKS, REFUSED = "free", "asks", "refused"
@@ -25,7 +26,7 @@ class Gate:
     """Whether a mould may be cast in now (free, asks, refused), and why not."""
 
     way: str
-    says: str = ""
+    says: Finding | None = None
 
 
 def gate(curing: Curing, now: datetime, hot: bool) -> Gate:
@@ -35,18 +36,15 @@ def gate(curing: Curing, now: datetime, hot: bool) -> Gate:
         two.
     """
     if curing.demould_at is not None and now < curing.demould_at:
-        return Gate(
-            REFUSED, f"the mould's own material is not set: not before {when(curing.demould_at, now)}"
-        )
+        return Gate(REFUSED, finding("moulds-own-material-not", when=when(curing.demould_at, now)))
     if curing.cured_at is None or now >= curing.cured_at:
         return Gate(FREE)
     ends = when(curing.cured_at, now)
     if hot:
-        return Gate(REFUSED, f"hot material waits for the mould's full cure: not before {ends}")
+        return Gate(REFUSED, finding("hot-material-waits-moulds", ends=ends))
     return Gate(
         ASKS,
-        f"the mould is not fully cured before {ends}: a cold casting may be tried, the mould can tear or"
-        " tack",
+        finding("mould-not-fully-cured", ends=ends),
     )
 
 

@@ -11,6 +11,7 @@ from scipy.optimize import brentq
 from scipy.spatial import cKDTree
 
 from lamsik.core.errors import finite_between, require, rule
+from lamsik.core.findings import Finding, finding
 from lamsik.core.materials import METALS
 from lamsik.core.moulds.geometry import face_normals, hull
 from lamsik.core.quantities import plainly, said
@@ -140,11 +141,11 @@ LEAST_COVER_MM = 1.0
 """With less material over it an insert may show through."""
 
 
-def cover_says(cover_mm: float) -> str:
+def cover_says(cover_mm: float) -> Finding:
     """What so much material over an insert comes to, in words."""
     if cover_mm < 0:
-        return "it stands out of the casting"
-    return "too little: it may show" if cover_mm < LEAST_COVER_MM else "covered"
+        return finding("stands-out-casting")
+    return finding("too-little-may-show") if cover_mm < LEAST_COVER_MM else finding("covered")
 
 
 def covers_mm(mesh: Mesh, insert: Insert) -> float:

@@ -6,9 +6,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from lamsik.core.findings import Finding, finding
 from lamsik.core.materials import BODY_MATERIALS
 from lamsik.core.mixes.filler import Filling, filling_for
-from lamsik.core.quantities import plain_numeral, plainly, said
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import STANDARD, Rules
@@ -28,7 +28,7 @@ class Match:
     mass_g: float
     off_mm: float
     design: Design
-    says: str
+    says: Finding
 
 
 def matched(
@@ -68,18 +68,18 @@ def matched(
     )
 
 
-def _says(density: float, filling: Filling | None, filler: float | None, cast: float) -> str:
+def _says(density: float, filling: Filling | None, filler: float | None, cast: float) -> Finding:
     if filler is None:
-        return f"foam at {said(density, 'density', 2)}"
+        return finding("foam-at", density=density)
     if filling is None:
-        return (
-            f"{said(density, 'density', 2)} is out of reach of this resin and filler"
-            f" ({plain_numeral(cast, 'density')} and {plainly(filler, 'density')})"
-        )
-    hard = "; hard to pour into thin parts" if filling.stiff else ""
-    full = "; more than packs into the resin" if not filling.mixes else ""
-    return (
-        f"{said(100 * filling.mass_share, 'percent')} filler by mass"
-        f" ({said(100 * filling.volume_share, 'percent', 0)} by volume) for"
-        f" {said(density, 'density', 2)}{hard}{full}"
+        return finding("out-reach-resin-filler", density=density, cast=cast, filler=filler)
+    hard = finding("hard-pour-into-thin") if filling.stiff else None
+    full = finding("more-packs-into-resin") if not filling.mixes else None
+    return finding(
+        "filler-mass-volume",
+        mass_share=100 * filling.mass_share,
+        volume_share=100 * filling.volume_share,
+        density=density,
+        hard=hard,
+        full=full,
     )

@@ -10,8 +10,9 @@ from math import floor
 import numpy as np
 
 from lamsik.core.errors import finite_between, require, rule
+from lamsik.core.findings import Finding, finding
 from lamsik.core.moulds.pull import sections
-from lamsik.core.quantities import numeral, plainly, said
+from lamsik.core.quantities import plainly
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
 
@@ -107,21 +108,19 @@ def sinks_to(up: Array) -> str:
     """
     down = -np.asarray(up)
     axis = int(np.argmax(np.abs(down)))
-    return (("nose", "tail"), ("belly", "back"), ("flank on the lower half", "flank on the upper half"))[
-        axis
-    ][int(down[axis] > 0)]
+    return (("nose", "tail"), ("belly", "back"), ("lower flank", "upper flank"))[axis][int(down[axis] > 0)]
 
 
 GELLED, HOT = "gelled", "hot on hot"
 
 
-def layer_says(way: str, colours: Sequence[str], up: Array) -> str:
+def layer_says(way: str, colours: Sequence[str], up: Array) -> Finding:
     """What layers of colours come out as."""
     require(way in (GELLED, HOT), "layers", way, rule("or", gelled=GELLED, hot=HOT))
     require(len(colours) >= 2, "colours", list(colours), rule("two-colours"))
     if way == GELLED:
-        return f"{colours[0]} first; let it skin over before {colours[1]}: a sharp line between them"
-    return f"{colours[0]} and {colours[1]} hot on hot blend; the heavier pigment sinks to the {sinks_to(up)}"
+        return finding("first-let-skin-before", under=colours[0], over=colours[1])
+    return finding("hot-hot-blend-heavier", under=colours[0], over=colours[1], side=sinks_to(up))
 
 
 @dataclass(frozen=True)
@@ -199,12 +198,10 @@ def by_colour(
     return tuple(portions)
 
 
-def may_gloss(zones: Sequence[Zone], asked: bool) -> str:
-    """Whether the heat gun may go over it: thin zones round off, so it asks first. Empty where it may."""
+def may_gloss(zones: Sequence[Zone], asked: bool) -> Finding | None:
+    """Whether the heat gun may go over it: thin zones round off, so it asks first. Nothing where it may."""
     if not zones or asked:
-        return ""
-    return (
-        f"thin at {numeral(zones[0].from_mm, 'length', 0)} to {said(zones[0].to_mm, 'length', 0)}"
-        f" ({said(zones[0].thinnest_mm, 'length')}): a heat"
-        " gun rounds it off. Say yes to go over it all the same."
+        return None
+    return finding(
+        "thin-heat-gun-rounds", first=zones[0].from_mm, last=zones[0].to_mm, thinnest=zones[0].thinnest_mm
     )

@@ -5,10 +5,10 @@ lead from one to the next. What is not in the table of events cannot happen.
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from lamsik.core.errors import Refused, rule
+from lamsik.core.errors import Refused, Rule, rule
+from lamsik.core.findings import Finding, finding
 from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.layout import Mould
-from lamsik.core.quantities import said
 from lamsik.core.trade.mould_kinds import PRESS
 
 PREPARE, WEIGH, POUR, CURE, DEMOULD, COUNT, DONE = (
@@ -26,16 +26,6 @@ ALONE = ""
 """Where a cup is that no pour is begun for: a mould's own material, a test."""
 
 ORDER = (PREPARE, WEIGH, POUR, CURE, DEMOULD, COUNT, DONE)
-TITLES = {
-    PREPARE: "Lay everything out",
-    WEIGH: "Weigh and mix",
-    POUR: "Pour",
-    CURE: "Let it cure",
-    DEMOULD: "Demould",
-    COUNT: "Count good and bad",
-    DONE: "Put away",
-    GIVEN_UP: "Dropped",
-}
 UNTIL_POURED = (PREPARE, WEIGH, POUR)
 """Steps at which a pour can still be corrected or dropped."""
 
@@ -55,17 +45,17 @@ class Stand:
 
 @dataclass(frozen=True)
 class Happening:
-    """What an event leads to, from where it can happen; anything else is refused with `says`.
+    """What an event leads to, from where it can happen; anything else is refused.
 
     Args:
         steps: the step a pour goes on to, by the step it is at.
         cups: the state its cup goes on to, by its state.
-        says: what is said where it cannot happen.
+        refusal: the rule that refuses it from elsewhere.
     """
 
     steps: Mapping[str, str]
     cups: Mapping[str, str]
-    says: str
+    refusal: Rule
 
 
 def _stays(*names: str) -> dict[str, str]:
@@ -74,40 +64,38 @@ def _stays(*names: str) -> dict[str, str]:
 
 _EMPTIED = _stays(POURED, NONE)
 """Once it is poured nobody asks for its cup: of a pour of an earlier release it may not be known."""
-NOT_MIXED = "weigh the parts and press Mixed on the weighing page"
+NOT_MIXED = rule("not-mixed-yet")
 HAPPENINGS: Mapping[str, Happening] = {
-    "begin weighing": Happening(
-        {PREPARE: WEIGH, ALONE: ALONE}, {NONE: WEIGHING}, "it is weighed for already, or further on"
-    ),
-    "mix": Happening({WEIGH: POUR, ALONE: ALONE}, {WEIGHING: MIXED}, "it is mixed already"),
+    "begin weighing": Happening({PREPARE: WEIGH, ALONE: ALONE}, {NONE: WEIGHING}, rule("weighed-already")),
+    "mix": Happening({WEIGH: POUR, ALONE: ALONE}, {WEIGHING: MIXED}, rule("mixed-already")),
     "unmix": Happening(
         {POUR: WEIGH, ALONE: ALONE},
         {MIXED: WEIGHING},
-        "only one that is mixed and not poured goes back to the scale",
+        rule("back-to-the-scale"),
     ),
     "pour": Happening({POUR: CURE, ALONE: ALONE}, {MIXED: POURED}, NOT_MIXED),
-    "demould": Happening({CURE: DEMOULD}, _EMPTIED, "only what is poured and set is demoulded"),
-    "take out": Happening({DEMOULD: COUNT}, _EMPTIED, "demould it first"),
-    "count": Happening({COUNT: DONE}, _EMPTIED, "only what is out of the mould is counted, and only once"),
+    "demould": Happening({CURE: DEMOULD}, _EMPTIED, rule("demould-what-is-set")),
+    "take out": Happening({DEMOULD: COUNT}, _EMPTIED, rule("demould-first")),
+    "count": Happening({COUNT: DONE}, _EMPTIED, rule("count-once")),
     "fail": Happening(
         {CURE: DONE, DEMOULD: DONE, COUNT: DONE},
         {POURED: FAILED, NONE: NONE},
-        "only what is poured and not counted fails: before that drop it, it is no shot of the mould",
+        rule("fails-before-counted"),
     ),
     "give up": Happening(
         {PREPARE: GIVEN_UP, WEIGH: GIVEN_UP, POUR: GIVEN_UP},
         {NONE: NONE, WEIGHING: PUT_BACK, MIXED: FAILED},
-        "it is poured already: count it, or tag it as failed",
+        rule("poured-count-it"),
     ),
     "put back": Happening(
         {WEIGH: PREPARE, ALONE: ALONE},
         {WEIGHING: PUT_BACK},
-        "only one that is weighed is dropped: what was used stays on the books",
+        rule("drop-what-is-weighed"),
     ),
     "spoil": Happening(
         {WEIGH: PREPARE, POUR: PREPARE, ALONE: ALONE},
         {WEIGHING: FAILED, MIXED: FAILED},
-        "only one that is not poured fails: what was used stays on the books",
+        rule("fails-before-poured"),
     ),
 }
 """By the name of the event."""
@@ -121,7 +109,7 @@ def after(stand: Stand, event: str) -> Stand:
     """
     happening = HAPPENINGS[event]
     if stand.step not in happening.steps or stand.cup not in happening.cups:
-        raise Refused("pour" if stand.step else "batch", stand.step or stand.cup, happening.says)
+        raise Refused("pour" if stand.step else "batch", stand.step or stand.cup, happening.refusal)
     return Stand(happening.steps[stand.step], happening.cups[stand.cup])
 
 
@@ -135,42 +123,38 @@ class Tick:
     """Something to see to before the clock starts."""
 
     key: str
-    says: str
+    says: Finding
 
 
 def checklist(product: Product, mould: Mould | None, inserts: int = 0) -> tuple[Tick, ...]:
     """What has to be ticked before mixing: the clock runs from then on."""
     rows = [
-        Tick("laid out", "Mould, cups, sticks, inserts, bands, a place for drips: all within reach"),
-        Tick("protection", "Gloves and glasses on, room aired, as the caution beside says"),
+        Tick("laid out", finding("mould-cups-sticks-inserts")),
+        Tick("protection", finding("gloves-glasses-room-aired")),
         Tick(
             "level",
             (
-                "Bench and mould stand level"
+                finding("bench-mould-stand-level")
                 if mould is None or not mould.tilt_deg
-                else f"Mould is propped at {said(abs(mould.tilt_deg), 'angle', 0)} and stands firm"
+                else finding("mould-propped-stands-firm", tilt=abs(mould.tilt_deg))
             ),
         ),
-        Tick("release", "Release is on where the material needs it, and dry"),
+        Tick("release", finding("release-where-material-needs")),
     ]
     if product.stir_s:
-        rows.append(
-            Tick("stirred", f"Tubs stirred for {said(product.stir_s, 'seconds', 0)} each, to the bottom")
-        )
+        rows.append(Tick("stirred", finding("tubs-stirred-bottom", stir=product.stir_s)))
     if inserts:
-        rows.append(
-            Tick("inserts", f"Wire, ballast and tubes are in: {inserts} for each cavity, clean and dry")
-        )
+        rows.append(Tick("inserts", finding("wire-ballast-tubes-cavity", inserts=inserts)))
     if mould is not None and mould.kind == PRESS:
-        rows.append(Tick("pressing", "Boards and clamps lie ready; wells are clean"))
+        rows.append(Tick("pressing", finding("boards-clamps-lie-ready")))
     if product.kind == "plastisol":
         rows.append(
             Tick(
                 "dry",
-                "Mould and jug are dry: a drop of water spits; no shared kitchen oven, microwave or jug",
+                finding("mould-jug-dry-drop"),
             )
         )
-    rows.append(Tick("caution", "I have read the caution and the product's safety data sheet"))
+    rows.append(Tick("caution", finding("read-caution-products-safety")))
     return tuple(rows)
 
 

@@ -12,6 +12,7 @@ from lamsik.core.castings.dense_rear import TwoPours, bonds, two_pours, uneven_m
 from lamsik.core.castings.inserts import BURIED, Insert, covers_mm, inserts_ml, level_mm, net_ml
 from lamsik.core.castings.softbody import Exposed
 from lamsik.core.errors import one_of
+from lamsik.core.findings import Finding
 from lamsik.core.mixes.filler import Filling, filling_for
 from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.product import Product, liquid_g_cm3
@@ -35,7 +36,7 @@ class DenseFirst:
     uneven_mm: tuple[float, float, float] | None
     prop_deg: float
     bonds: bool | None = None
-    parts: str = ""
+    parts: Finding | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -134,9 +135,9 @@ class HotShot(MouldShot):
 
     jug: plastisol.Jug
     zones: tuple[plastisol.Zone, ...] = ()
-    layers: str = ""
+    layers: Finding | None = None
     scrap: tuple[plastisol.Coloured, ...] = ()
-    gloss: str = ""
+    gloss: Finding | None = None
 
 
 @dataclass(frozen=True)
@@ -306,7 +307,7 @@ def hot_shot(
         point=point,
         jug=jug,
         zones=zones,
-        layers=plastisol.layer_says(asked.way, names, pour_up(mould)) if len(names) >= 2 else "",
+        layers=plastisol.layer_says(asked.way, names, pour_up(mould)) if len(names) >= 2 else None,
         scrap=plastisol.by_colour(jug.shot_g, asked.colours, scraps),
-        gloss=plastisol.may_gloss(zones, asked.gloss_yes) if asked.gloss else "",
+        gloss=plastisol.may_gloss(zones, asked.gloss_yes) if asked.gloss else None,
     )

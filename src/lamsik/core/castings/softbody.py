@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from lamsik.core.errors import finite_between
-from lamsik.core.quantities import said
+from lamsik.core.findings import Finding, finding
 
 
 @dataclass(frozen=True)
@@ -14,17 +14,11 @@ class Exposed:
     squeezed_mm: float
 
     @property
-    def says(self) -> str:
+    def says(self) -> Finding:
         """In words."""
         if self.squeezed_mm <= 0:
-            return (
-                f"the point stays {said(-self.squeezed_mm, 'length')} under: a wider gap, a thinner body"
-                " or softer"
-                " plastic"
-            )
-        return f"{said(self.squeezed_mm, 'length')} of point stand out when it is squeezed" + (
-            "; it shows at rest as well" if self.rest_mm > 0 else "; covered at rest"
-        )
+            return finding("point-stays-under", under=-self.squeezed_mm)
+        return finding("point-shows" if self.rest_mm > 0 else "point-covered", squeezed=self.squeezed_mm)
 
 
 def exposed(gap_mm: float, thickness_mm: float, squeeze: float) -> Exposed:

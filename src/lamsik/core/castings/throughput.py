@@ -10,6 +10,7 @@ from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.route.workdays import Workdays
 
 MOST_SHOTS = 600
+POUR, SHOT, DEMOULD = "pour", "shot", "demould"
 
 
 @dataclass(frozen=True)
@@ -59,11 +60,12 @@ class Making:
 
 @dataclass(frozen=True)
 class Event:
-    """Something to do: what, when hands begin and end, until when it then cures; castings that are good by
-    then.
+    """Something to do: what, to which shot or half (0: the purge, the whole mould), when hands begin and end,
+    until when it then cures; castings that are good by then.
     """
 
-    what: str
+    does: str
+    number: int
     start: datetime
     end: datetime
     ready: datetime
@@ -82,7 +84,7 @@ class Plan:
     @property
     def shots(self) -> int:
         """Shots that count, the purge left out."""
-        return sum(1 for event in self.events if event.what.startswith("shot"))
+        return sum(1 for event in self.events if event.does == SHOT and event.number)
 
 
 def shots_needed(wanted: int, cycle: Cycle) -> int:
@@ -94,8 +96,8 @@ def _made(events: list[Event], making: Making, start: datetime, days: Workdays) 
     """The mould is poured, a half at a time: when the last has cured."""
     at = start
     for n in range(making.halves):
-        what = f"pour half {n + 1} of the mould" if making.halves > 1 else "pour the mould"
-        at = _hands(events, what, at, making.hands_min, making.cure_h, days, 0)
+        half = n + 1 if making.halves > 1 else 0
+        at = _hands(events, (POUR, half), at, making.hands_min, making.cure_h, days, 0)
     return at
 
 
@@ -125,7 +127,7 @@ def plan(
         number += 0 if first else 1
         at = _hands(
             events,
-            "purge shot" if first else f"shot {number}",
+            (SHOT, 0 if first else number),
             at,
             cycle.before_min,
             cycle.cure_h,
@@ -137,7 +139,7 @@ def plan(
         count = min(int(good + 1e-9), wanted) if n < need - 1 else wanted
         at = _hands(
             events,
-            f"demould {'the purge' if first else f'shot {number}'}",
+            (DEMOULD, 0 if first else number),
             at,
             max(cycle.after_min, 0.1),
             0.0,
@@ -153,7 +155,7 @@ def plan(
 
 def _hands(
     events: list[Event],
-    what: str,
+    what: tuple[str, int],
     at: datetime,
     minutes: float,
     cure_h: float,
@@ -164,5 +166,5 @@ def _hands(
     start = days.begin(at, timedelta(minutes=minutes))
     end = start + timedelta(minutes=minutes)
     ready = end + timedelta(hours=cure_h)
-    events.append(Event(what, start, end, ready, good))
+    events.append(Event(*what, start, end, ready, good))
     return ready

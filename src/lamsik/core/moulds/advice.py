@@ -7,15 +7,14 @@ from math import cos, radians, sin
 
 import numpy as np
 
-from lamsik.core.moulds.funnels import end_of, feed_ml, feeds
+from lamsik.core.moulds.funnels import end_of
 from lamsik.core.moulds.geometry import seen
-from lamsik.core.moulds.layout import Mould, cavity_ml, pour_up
+from lamsik.core.moulds.layout import Mould, pour_up
 from lamsik.core.moulds.pull import Choice, Features, choices, features
 from lamsik.core.moulds.silicone import Half, halves
 from lamsik.core.moulds.tight import Tight, tight_places
-from lamsik.core.moulds.vents import FLAT, HighPoint, high_points
-from lamsik.core.quantities import said
-from lamsik.core.trade.mould_kinds import INJECTION, OPEN, PRESS
+from lamsik.core.moulds.vents import HighPoint, high_points
+from lamsik.core.trade.mould_kinds import OPEN, PRESS
 
 _END = {"tail": (0, 1.0), "nose": (0, -1.0), "back": (1, 1.0), "belly": (1, -1.0)}
 
@@ -81,40 +80,4 @@ def look(mould: Mould, injector: bool = False) -> Look:
         high_points_of(mould),
         others,
         tight_places(mould),
-    )
-
-
-def sentence(mould: Mould, seen: Look) -> str:
-    """The verdict: what it takes, whether air stays."""
-    count = len(mould.cavities)
-    poured = " and ".join(said(half.pour_ml, "volume", 0) for half in seen.halves)
-    cavities = f"{count} cavities" if count > 1 else "one cavity"
-    air = ""
-    if seen.points:
-        spots, ways = len(seen.points), turns(mould)
-        where = "each casting" if len(ways) == 1 else f"a cavity turned {said(ways[0], 'angle', 0)}"
-        air = (
-            f" {'Air stays' if spots == 1 else f'{spots} places hold air'}:"
-            f" {said(sum(p.trapped_ml for p in seen.points), 'volume')} in {where} as it stands."
-        )
-    elif mould.kind != INJECTION and not seen.turned:
-        air = (
-            " No air stays as it stands."
-            if mould.stand != FLAT or mould.kind != OPEN
-            else " It is open above: no air stays."
-        )
-    for turn, points in seen.turned:
-        air += (
-            f" Turned {said(turn, 'angle', 0)}, a cavity holds"
-            f" {said(sum(p.trapped_ml for p in points), 'volume')}."
-        )
-    feed = (
-        f", {said(feed_ml(mould), 'volume', 1)} in the funnel{'s' if count > 1 else ''}"
-        if feeds(mould)
-        else ""
-    )
-    return (
-        f"{mould.kind.capitalize()} mould of {cavities} of {said(cavity_ml(mould), 'volume', 1)}{feed};"
-        f" it takes {poured}"
-        f" of mould material.{air}"
     )

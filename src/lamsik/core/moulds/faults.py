@@ -6,6 +6,8 @@ from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from lamsik.core.findings import Finding, finding
+
 FAULTS = (
     "trapped air",
     "pinholes",
@@ -71,19 +73,13 @@ class MasterUse:
         return self.expected is not None and self.expected - self.done <= 1
 
     @property
-    def says(self) -> str:
+    def says(self) -> Finding:
         """What to do about it."""
         if self.expected is None:
-            return f"{self.done} demouldings; how many it stands is not noted"
+            return finding("demouldings-not-limited", done=self.done)
         left = self.expected - self.done
         if left <= 0:
-            return (
-                f"{self.done} demouldings of {self.expected} it was expected to stand: cast a durable copy"
-                " from the mould and keep that as the master"
-            )
+            return finding("master-worn-out", done=self.done, expected=self.expected)
         if left == 1:
-            return (
-                "it is expected to come out once more, perhaps hurt: cast a durable copy first, of a good"
-                " casting"
-            )
-        return f"good for {left} more demouldings of {self.expected}"
+            return finding("master-comes-out-once")
+        return finding("demouldings-left", left=left, expected=self.expected)

@@ -9,6 +9,7 @@ import manifold3d
 import numpy as np
 
 from lamsik.core.errors import Refused, require, rule
+from lamsik.core.findings import Finding, finding
 from lamsik.core.moulds.funnels import Feed, feeds
 from lamsik.core.moulds.geometry import face_normals, solid_of
 from lamsik.core.moulds.layout import Mould, box, key_places, placed, turned
@@ -36,15 +37,11 @@ class Printed:
     overhang_cm2: float
 
     @property
-    def note(self) -> str:
+    def note(self) -> Finding:
         """What to know before printing."""
         if self.overhang_cm2 < 0.2:
-            return "prints without support, parting face up"
-        return (
-            f"{said(self.overhang_cm2, 'area')} hang over by more than {said(STEEP_DEG, 'angle', 0)}:"
-            " support them, or turn the"
-            " half"
-        )
+            return finding("no-overhangs")
+        return finding("overhangs", overhang_cm2=self.overhang_cm2, steep=STEEP_DEG)
 
 
 @dataclass(frozen=True)
@@ -77,12 +74,12 @@ def printed_halves(
             cavities that run into each other.
     """
     walls = box(mould)
-    step(0.05, "the block")
+    step(0.05, "block")
     block = Solid.cube((walls.length_mm, walls.width_mm, walls.high_mm)).translate(
         (0.0, 0.0, -walls.below_mm)
     )
     hollow = _hollow(mould, step)
-    step(0.6, "cutting the halves")
+    step(0.6, "halves")
     if mould.parts == 1:
         half = block - hollow.translate((0.0, 0.0, _sink(mould)))
         whole = _printed("block", half)
@@ -105,7 +102,7 @@ def printed_halves(
         play = max(round((full - added - (other - hollow).volume()) / 1000.0, 9), 0.0)
     proud, other = proud - hollow, other - hollow
     upper, lower = (proud, other) if mould.keys.proud else (other, proud)
-    step(0.9, "looking it over")
+    step(0.9, "check")
     parts = (_printed("upper half", upper), _printed("lower half", lower))
     return parts, Sum(
         sum(part.volume_ml for part in parts),

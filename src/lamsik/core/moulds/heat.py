@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from math import radians, tan
 
 from lamsik.core.errors import finite_between
-from lamsik.core.quantities import plainly, said, show, unit_of
+from lamsik.core.findings import Finding, finding
 
 LIMITS_C: dict[str, float] = {
     "silicone, condensation": 180.0,
@@ -36,7 +36,7 @@ class Heat:
 
     stands: bool
     over_c: float | None
-    says: str
+    says: Finding
 
 
 def heat(material: str, limit_c: float | None, casting_c: float, margin_c: float = MARGIN_C) -> Heat:
@@ -45,37 +45,28 @@ def heat(material: str, limit_c: float | None, casting_c: float, margin_c: float
     """
     finite_between("casting_c", casting_c, -20.0, 1200.0, "°C")
     finite_between("margin_c", margin_c, 0.0, 100.0, "°C")
-    both = in_both(casting_c)
     if limit_c is None:
         return Heat(
             False,
             None,
-            f"nobody has said what heat {material} stands: type its limit, from its own sheet, before {both}"
-            " goes in",
+            finding("heat-unknown", material=material, casting=casting_c),
         )
     over = casting_c - (limit_c - margin_c)
     if over > 0:
         return Heat(
             False,
             over,
-            f"{both} is {plainly(over, 'warming')} over what {material} may take: it stands"
-            f" {said(limit_c, 'temperature', 0)}, less"
-            f" {plainly(margin_c, 'warming')} of margin",
+            finding(
+                "heat-over", casting=casting_c, over=over, material=material, limit=limit_c, margin=margin_c
+            ),
         )
     if casting_c > limit_c - NEAR_C:
         return Heat(
             True,
             over,
-            f"{both} is close to the {said(limit_c, 'temperature', 0)} that {material} stands: let it"
-            " cool between pours",
+            finding("heat-close", casting=casting_c, limit=limit_c, material=material),
         )
-    return Heat(True, over, f"{material} stands {said(limit_c, 'temperature', 0)}; it is poured at {both}")
-
-
-def in_both(celsius: float) -> str:
-    """A temperature as it is said where heat can hurt, in both units: `172 °C (342 °F)`."""
-    other = "°F" if unit_of("temperature") == "°C" else "°C"
-    return f"{said(celsius, 'temperature', 0)} ({show(celsius, 'temperature', 0, other)})"
+    return Heat(True, over, finding("heat-stands", material=material, limit=limit_c, casting=casting_c))
 
 
 def limits(kept: Mapping[str, float]) -> dict[str, float]:

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 from lamsik.core.errors import finite_between
+from lamsik.core.findings import Finding, finding
 from lamsik.core.moulds.layout import Mould, box, cavity_ml
-from lamsik.core.quantities import said
 
 SKIN_MM = 0.3
 """The film that stays between pressed halves [mm]; thinner under boards."""
@@ -27,22 +27,19 @@ class Pressed:
         return max(self.excess_ml - self.wells_ml - self.film_ml, 0.0)
 
     @property
-    def says(self) -> str:
+    def says(self) -> Finding:
         """In words."""
         if self.excess_ml <= 0:
-            return (
-                "Not over-filled: a press mould needs 5 to 15 % more than its cavities hold, or air stays in."
-            )
+            return finding("press-not-over-filled")
+        taken = self.wells_ml + self.film_ml
         if self.missing_ml > 0:
-            taken = (
-                f"{said(self.excess_ml, 'volume', 1)} are pushed out and wells and film take"
-                f" {said(self.wells_ml + self.film_ml, 'volume', 1)}"
+            return finding(
+                "press-runs-over",
+                excess=self.excess_ml,
+                wells=self.wells_ml + self.film_ml,
+                missing=self.missing_ml,
             )
-            return f"{taken}: {said(self.missing_ml, 'volume', 1)} run over. Cut deeper wells or fill less."
-        return (
-            f"{said(self.excess_ml, 'volume', 1)} are pushed out; wells and film take"
-            f" {said(self.wells_ml + self.film_ml, 'volume', 1)}."
-        )
+        return finding("press-wells-take", excess=self.excess_ml, wells=taken)
 
 
 def pressed(mould: Mould, film_mm: float = SKIN_MM) -> Pressed:

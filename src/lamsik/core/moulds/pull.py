@@ -8,8 +8,8 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from lamsik.core.findings import Finding, finding
 from lamsik.core.moulds.geometry import below_mm3, face_normals, seen
-from lamsik.core.quantities import said
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.trade.mould_kinds import INJECTION, MOULD_KINDS, OPEN, PRESS, SPLIT, TWO_PART
@@ -147,40 +147,32 @@ class Choice:
 
     kind: str
     suits: bool
-    why: str
+    why: Finding
 
 
 def choices(seen_features: Features, thin_mm: float = THIN_MM, injector: bool = False) -> tuple[Choice, ...]:
     """Every kind with its reason, the advised one first."""
     flat, thin = seen_features.flat == "lower", seen_features.thinnest_mm < thin_mm
     caught = seen_features.undercut_share > MUCH_UNDERCUT
-    share = f"{said(100 * seen_features.undercut_share, 'percent', 0)} of its outline"
-    slim = f"it is {said(seen_features.thinnest_mm, 'length')} at its thinnest"
+    share = finding("share-of-outline", undercut_share=100 * seen_features.undercut_share)
+    slim = finding("at-its-thinnest", thinnest=seen_features.thinnest_mm)
     rows = [
         Choice(OPEN, flat, _open(seen_features)),
         Choice(TWO_PART, not flat and not caught and not thin, _two_part(flat, caught, thin, share, slim)),
         Choice(
             SPLIT,
             caught and not flat,
-            (
-                f"{share} leans in under the halves: a mould cut open like a book lets it out"
-                if caught
-                else "nothing holds it: a plain parting is easier"
-            ),
+            (finding("undercut-split", share=share) if caught else finding("nothing-holds-it")),
         ),
         Choice(
             PRESS,
             thin and not caught and not flat and not injector,
-            (
-                f"{slim}: press it out of an over-filled half, air leaves over the wells"
-                if thin
-                else "thick enough to be poured"
-            ),
+            (finding("press-it", slim=slim) if thin else finding("thick-enough")),
         ),
         Choice(
             INJECTION,
             thin and injector,
-            f"{slim}: push it in under pressure" if thin else "pays for its gates only from many pieces",
+            finding("inject-it", slim=slim) if thin else finding("inject-many"),
         ),
     ]
     rows.sort(key=lambda row: not row.suits)
@@ -189,24 +181,17 @@ def choices(seen_features: Features, thin_mm: float = THIN_MM, injector: bool = 
     return tuple(rows)
 
 
-def _open(seen_features: Features) -> str:
+def _open(seen_features: Features) -> Finding:
     if seen_features.flat == "lower":
-        return (
-            f"it has a flat side of {said(seen_features.flat_mm2 / 100, 'area')}: pour over it,"
-            " nothing to part"
-        )
-    return (
-        "its flat side is up: pull it the other way"
-        if seen_features.flat
-        else "it has no flat side to lie on"
-    )
+        return finding("flat-side", flat_mm2=seen_features.flat_mm2 / 100)
+    return finding("flat-side-up") if seen_features.flat else finding("no-flat-side")
 
 
-def _two_part(flat: bool, caught: bool, thin: bool, share: str, slim: str) -> str:
+def _two_part(flat: bool, caught: bool, thin: bool, share: Finding, slim: Finding) -> Finding:
     if flat:
-        return "a flat side needs no second half"
+        return finding("no-second-half")
     if caught:
-        return f"{share} leans in: it would have to be bent out"
+        return finding("undercut-two-part", share=share)
     if thin:
-        return f"{slim}: a funnel pour may not reach it"
-    return "round on both sides, nothing leans in, thick enough to fill by a funnel"
+        return finding("too-thin-to-pour", slim=slim)
+    return finding("two-part-suits")

@@ -9,11 +9,11 @@ from math import ceil, cos, radians, sin, tan
 import numpy as np
 
 from lamsik.core.errors import finite_between
+from lamsik.core.findings import Finding, finding
 from lamsik.core.moulds.funnels import feed_ml, feeds, wall_mm
 from lamsik.core.moulds.geometry import below_mm3
 from lamsik.core.moulds.layout import Mould, box, cavity_ml, placed, turned
 from lamsik.core.moulds.vents import FLAT
-from lamsik.core.quantities import said
 from lamsik.core.shapes.skins import Mesh
 
 
@@ -31,6 +31,9 @@ class Half:
     def pour_ml(self) -> float:
         """What it takes [ml]."""
         return self.box_ml - self.master_ml - self.feed_ml + self.keys_ml
+
+
+FIRST_HALF, SECOND_HALF, BLOCK = "first half", "second half", "block"
 
 
 def master_below_ml(mould: Mould) -> float:
@@ -70,7 +73,7 @@ def halves(mould: Mould) -> tuple[Half, ...]:
     walls, each = box(mould), cavity_ml(mould)
     count = len(mould.cavities)
     if mould.parts == 1:
-        return (Half("the block", walls.volume_ml, count * each, 0.0, 0.0),)
+        return (Half(BLOCK, walls.volume_ml, count * each, 0.0, 0.0),)
     below = sum(_below_ml(mould, n) for n in range(count))
     feed = feed_ml(mould) + (vents_ml(mould) if mould.stand != FLAT else 0.0)
     up = vents_ml(mould) if mould.stand == FLAT else 0.0
@@ -84,14 +87,14 @@ def halves(mould: Mould) -> tuple[Half, ...]:
     wells = sum(well.volume_mm3 for well in mould.wells) / 1000.0
     return (
         Half(
-            "first half, over the master",
+            FIRST_HALF,
             walls.area_mm2 * walls.above_mm / 1000.0,
             count * each - below,
             feed / 2 + up,
             first,
         ),
         Half(
-            "second half, in place of the clay",
+            SECOND_HALF,
             walls.area_mm2 * walls.below_mm / 1000.0,
             below,
             feed / 2 + wells,
@@ -222,7 +225,7 @@ class Lift:
     """A master in silicone: what lifts it [g] under water's name: ρV − m. Positive floats."""
 
     net_g: float
-    says: str
+    says: Finding
 
 
 def lift(mould: Mould, silicone_g_cm3: float) -> Lift:
@@ -231,18 +234,14 @@ def lift(mould: Mould, silicone_g_cm3: float) -> Lift:
     mass = mould.master.mass_g
     volume = cavity_ml(mould)
     if mass is None:
-        return Lift(0.0, "weigh the master: whether it floats in the silicone is not known")
+        return Lift(0.0, finding("master-not-weighed"))
     net = silicone_g_cm3 * volume - mass
     if net <= 0:
-        return Lift(
-            net, f"it is {said(-net, 'mass', 1)} heavier than the silicone it displaces: it stays down"
-        )
+        return Lift(net, finding("master-stays-down", net=-net))
     pins = max(2, ceil(net / 25.0))
     return Lift(
         net,
-        f"it lifts with {said(net, 'mass', 1)} once silicone gets under it: glue it to the bed or hold it"
-        f" with {pins}"
-        " pins; a soft master needs them at both ends",
+        finding("master-lifts", net=net, pins=pins),
     )
 
 

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from lamsik.core.errors import Refused, rule
+from lamsik.core.findings import Finding, finding
 
 STUFFS = (
     "condensation silicone",
@@ -30,7 +31,7 @@ class Touch:
 
     may: bool
     release: bool
-    says: str
+    says: Finding
 
 
 def touch(poured: str, against: str) -> Touch:
@@ -42,7 +43,7 @@ def touch(poured: str, against: str) -> Touch:
         return Touch(
             False,
             False,
-            f"addition silicone may stay sticky against {against}: seal it and pour a test patch first",
+            finding("may-stay-sticky", against=against),
         )
     if poured == against == "addition silicone" or (
         poured.endswith("silicone") and against.endswith("silicone")
@@ -50,25 +51,23 @@ def touch(poured: str, against: str) -> Touch:
         return Touch(
             True,
             True,
-            "silicone bonds to silicone: release on the first half, every corner, before the second is"
-            " poured",
+            finding("silicone-bonds"),
         )
     if against.endswith("silicone"):
         hard = poured in ("polyester resin", "epoxy")
         return Touch(
             True,
             hard,
-            f"{poured} comes out of silicone by itself"
-            + ("; release lets the mould live longer" if hard else ""),
+            finding("comes-out-and-longer" if hard else "comes-out", poured=poured),
         )
     if against in ("wood", "plaster"):
-        return Touch(True, True, f"{against} soaks it up: seal it, then release")
+        return Touch(True, True, finding("soaks-it-up", against=against))
     return Touch(
         True,
         not poured.endswith("silicone"),
         (
-            f"{poured} sticks to {against}: release, in two thin coats"
+            finding("sticks", poured=poured, against=against)
             if not poured.endswith("silicone")
-            else f"it lets go of {against}"
+            else finding("lets-go", against=against)
         ),
     )

@@ -15,6 +15,7 @@ from lamsik.store.tables import MouldMade, now
 from lamsik.web.moulds.shop import master_of
 from lamsik.web.shared.db import db, load, load_document
 from lamsik.words.faults import FAULTS
+from lamsik.words.tell import tell
 
 blueprint = Blueprint("moulds_card", __name__, url_prefix="/moulds")
 
@@ -103,7 +104,7 @@ def make(key: int) -> ResponseReturnValue:
             not use.last or bool(request.form.get("copy_first")),
             "master",
             f"{use.done} demouldings",
-            f"{use.says}; tick that a durable copy is cast, or that you go on all the same",
+            f"{tell(use.says)}; tick that a durable copy is cast, or that you go on all the same",
         )
     except Refused as refused:
         return _page(key, refused)

@@ -34,6 +34,7 @@ from lamsik.web.moulds.casting import casting, height_words, like_original
 from lamsik.web.moulds.shop import master_of
 from lamsik.web.moulds.usual import usual, usual_h, usual_said
 from lamsik.web.shared.db import db, load_document
+from lamsik.words.castings import event
 
 blueprint = Blueprint("moulds_cast", __name__, url_prefix="/moulds")
 
@@ -246,6 +247,7 @@ def by_when(key: int) -> ResponseReturnValue:
             problem = refused
     return render_template(
         "moulds/by_when.html",
+        event=event,
         row=row,
         mould=mould,
         asked=request.args,

@@ -15,6 +15,7 @@ from lamsik.store import mixes, moulds, stores
 from lamsik.store.tables import MouldMade, now
 from lamsik.web.batches.planning import BatchAsked
 from lamsik.web.shared.db import db
+from lamsik.words.tell import tell
 
 
 @dataclass(frozen=True)
@@ -121,9 +122,9 @@ def let_through(content: Content, mould_made: MouldMade, product: Product, asked
     warmths = temperatures(product, content, asked)
     way = ready(mould_made, warmths.melt_c)
     if way.way == REFUSED:
-        raise Refused("mould", product.name, way.says)
+        raise Refused("mould", product.name, way.says or "")
     if way.way == ASKS:
-        require(bool(asked.get("early_yes")), "early_yes", "not answered", way.says)
+        require(bool(asked.get("early_yes")), "early_yes", "not answered", way.says or "")
     typed = asked.value("limit", "temperature", "the mould stands", "")
     warm = heat_of(content, mould_made, warmths.melt_c, typed)
     if warm is not None and not warm.stands:
@@ -132,7 +133,7 @@ def let_through(content: Content, mould_made: MouldMade, product: Product, asked
             bool(asked.get("heat_yes")),
             "melt",
             plainly(warmths.melt_c or 0.0, "temperature"),
-            f"{warm.says}; let it cool, take another mould, or tick that you pour it all the same",
+            f"{tell(warm.says)}; let it cool, take another mould, or tick that you pour it all the same",
         )
     if typed is not None:
         stores.put_setting(

@@ -29,6 +29,7 @@ from lamsik.web.moulds.cast import FIELDS, castables, design_of, in_use, opened,
 from lamsik.web.moulds.casting import casting
 from lamsik.web.shared.db import db, load, sent_row
 from lamsik.words import refusals
+from lamsik.words.castings import TITLES
 from lamsik.words.faults import FAULTS
 
 blueprint = Blueprint("moulds_pour", __name__, url_prefix="/pours")
@@ -180,7 +181,7 @@ def _page(pour: Pour, problem: Refused | None = None) -> ResponseReturnValue:
         cast=cast,
         ticks=ticks,
         left=run.missing(ticks, frozenset(pour.ticks)),
-        titles=run.TITLES,
+        titles=TITLES,
         order=run.ORDER,
         at=run.ORDER.index(pour.step) if pour.step in run.ORDER else -1,
         until_poured=run.UNTIL_POURED,

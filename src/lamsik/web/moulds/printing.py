@@ -16,6 +16,8 @@ from lamsik.web.shared import jobs
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.files import as_file, named
 from lamsik.web.shared.jobs import Job
+from lamsik.words.moulds import PROGRESS
+from lamsik.words.tell import tell
 
 blueprint = Blueprint("moulds_print", __name__, url_prefix="/moulds")
 
@@ -39,7 +41,7 @@ def start(key: int) -> ResponseReturnValue:
     mould = to_mould(content, master_of(content["master"]))
 
     def work(job: Job) -> Halves:
-        return printed_halves(mould, job.step)
+        return printed_halves(mould, lambda share, what: job.step(share, PROGRESS.get(what, what)))
 
     return jsonify(job=jobs.start(f"{row.name}, revision {row.current}", work).key)
 
@@ -68,7 +70,7 @@ def state(key: int, job_key: str) -> Response:
                 {
                     "name": part.name,
                     "volume": said(part.volume_ml, "volume", 1),
-                    "note": part.note,
+                    "note": tell(part.note),
                     "faces": len(part.mesh.faces),
                     "picture": line_view(part.mesh, part.name),
                     "url": url_for("moulds_print.take", key=key, job_key=job_key, number=n),

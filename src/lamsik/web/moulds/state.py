@@ -9,7 +9,7 @@ import numpy as np
 
 from lamsik.core.mixes.product import Product
 from lamsik.core.money import rounded
-from lamsik.core.moulds.advice import Look, look, sentence
+from lamsik.core.moulds.advice import Look, look
 from lamsik.core.moulds.faults import MasterUse
 from lamsik.core.moulds.funnels import feed_ml, feeds
 from lamsik.core.moulds.heat import Heat, level_error_mm, shrinkage
@@ -43,6 +43,8 @@ from lamsik.web.moulds.view import (
 from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
 from lamsik.web.shared.view import Head, Said, edit, plain
+from lamsik.words.moulds import HALVES, verdict
+from lamsik.words.tell import capital, tell
 
 
 @dataclass(frozen=True)
@@ -86,7 +88,7 @@ def _head(document: Document, mould: Mould, seen: Look, settled: bool) -> Head:
         fields=fields(document),
         settled=settled,
         near=None,
-        sentence=sentence(mould, seen),
+        sentence=verdict(mould, seen),
         selected={name: document.get(name, "") for name in names} | {"end": document["funnel"]["end"]},
     )
 
@@ -96,7 +98,7 @@ def _mould(mould: Mould, seen: Look, shop: MouldShop) -> MouldPanel:
         picture=picture(mould, seen.points, seen.tight, seen.features.undercut),
         choices=[_choice(choice, mould) for choice in seen.choices],
         master=_master(mould.master, mould, shop.use),
-        use=shop.use.says,
+        use=tell(shop.use.says),
         use_last=shop.use.last,
         undercut=_undercut(mould, seen),
         facts=_facts(mould, seen),
@@ -144,7 +146,7 @@ def _choice(choice: Choice, mould: Mould) -> ChoiceRow:
     return ChoiceRow(
         key=choice.kind,
         kind=choice.kind,
-        why=choice.why,
+        why=tell(choice.why),
         suits=choice.suits,
         now=choice.kind == mould.kind,
         edit=edit("set", path="kind", text=choice.kind),
@@ -256,7 +258,7 @@ def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> A
         rows.append(
             HalfRow(
                 key=str(n),
-                name=half.name,
+                name=HALVES[half.name],
                 ml=said(half.pour_ml, "volume", 1),
                 g=said(half.pour_ml * density, "mass", 0),
                 how=(
@@ -265,7 +267,7 @@ def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> A
                     f" {'+' if half.keys_ml >= 0 else '−'} keys {numeral(abs(half.keys_ml), 'volume', 1)}"
                 ),
                 mix=_mix_link(key, half, shop, mould) if product else "/mixes",
-                mix_says=f"Mix the {half.name.removeprefix('the ').split(',')[0]}",
+                mix_says=f"Mix the {half.name}",
             )
         )
     short = (
@@ -290,10 +292,10 @@ def _amounts(document: Document, mould: Mould, seen: Look, shop: MouldShop) -> A
             f" {said(saved.wasted_ml, 'volume', 0)},"
             f" {said(saved.wasted_ml * density, 'mass', 0)}{cost} too much."
         ),
-        lift=f"In this silicone {lift(mould, density).says}.",
+        lift=f"In this silicone {tell(lift(mould, density).says)}.",
         lifts=lift(mould, density).net_g > 0,
         density_of=product.name if product else f"a usual silicone, {plainly(density, 'density')}",
-        pressed=pressed(mould).says if mould.kind == PRESS else "",
+        pressed=tell(pressed(mould).says) if mould.kind == PRESS else "",
         press_missing=mould.kind == PRESS and pressed(mould).missing_ml > 0,
     )
 
@@ -304,7 +306,7 @@ def _mix_link(product_id: int, half: Half, shop: MouldShop, mould: Mould) -> str
         "product": product_id,
         "net": said(half.pour_ml, "volume", 1),
         "mould": shop.mould_id,
-        "purpose": f"{half.name.split(',')[0]} of {mould.name}"[:60],
+        "purpose": f"{half.name} of {mould.name}"[:60],
     }
     return f"/mixes?{urlencode(asked)}"
 
@@ -334,7 +336,7 @@ def _casting(document: Document, mould: Mould, shop: MouldShop) -> CastingPanel:
     lacks = f": {said(shrunk.short_ml, 'volume')} short, widen or lengthen it" if short else ""
     return CastingPanel(
         heat=(
-            f"{warm.says[0].upper()}{warm.says[1:]}."
+            f"{capital(warm.says)}."
             if warm
             else "Nothing is poured hot here. Say what is cast, or how hot: then its heat is checked."
         ),

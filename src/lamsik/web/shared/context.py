@@ -35,6 +35,7 @@ from lamsik.web.shared.person import at_the_bench
 from lamsik.web.shared.view import edit
 from lamsik.words import handbook, refusals
 from lamsik.words.cautions import DEFER, caution
+from lamsik.words.tell import capital, told
 from lamsik.words.verdict import sentence
 
 THEMES = ("light", "dark")
@@ -57,6 +58,7 @@ def install(app: Flask) -> None:
         word=word,
     )
     app.jinja_env.filters.update(
+        capital=capital,
         explained=explained,
         limits=refusals.limits_said,
         counted=counted,
@@ -77,6 +79,7 @@ def install(app: Flask) -> None:
         readings=refusals.readings,
         allowed=refusals.allowed,
     )
+    app.jinja_env.finalize = told
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
 
 

@@ -13,7 +13,6 @@ from flask.typing import ResponseReturnValue
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import SQLModel, col, select
 
-from lamsik.core.castings.pouring import TITLES
 from lamsik.core.errors import Refused
 from lamsik.formats.json_text import json_text
 from lamsik.store import events, mixes, people, routes, stands
@@ -37,6 +36,7 @@ from lamsik.web.shared.progress import waits_at
 from lamsik.web.shared.whole import WAYS
 from lamsik.words import events as words
 from lamsik.words import refusals
+from lamsik.words.castings import TITLES
 
 blueprint = Blueprint("today_history", __name__, url_prefix="/history")
 

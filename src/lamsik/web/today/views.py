@@ -8,7 +8,6 @@ from typing import Any
 from flask import Blueprint, jsonify, render_template, url_for
 from flask.typing import ResponseReturnValue
 
-from lamsik.core.castings.pouring import TITLES
 from lamsik.store import documents, mixes, orders, paging, people, pieces, pours, routes, weighed
 from lamsik.store.paging import Query
 from lamsik.store.tables import Customer, Document, MouldMade, Order, Piece, PieceStep, now
@@ -18,6 +17,7 @@ from lamsik.web.shared.db import db
 from lamsik.web.shared.lists import asked_text
 from lamsik.web.shared.progress import stands
 from lamsik.web.shared.reminder import reminder
+from lamsik.words.castings import TITLES
 
 blueprint = Blueprint("today", __name__)
 

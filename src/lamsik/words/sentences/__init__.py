@@ -1,0 +1,1 @@
+"""Sentences by the name of a finding, bench by bench."""

@@ -1,0 +1,4 @@
+"""What is said of floats."""
+
+SAYS: dict[str, str] = {}
+"""By the name of the finding."""

@@ -1,0 +1,4 @@
+"""What is said of mixes."""
+
+SAYS: dict[str, str] = {}
+"""By the name of the finding."""
