@@ -1,6 +1,4 @@
-"""Sentences in the core: it speaks by values and named findings, `words` makes sentences of them. What still
-stands there is counted and may only become less.
-"""
+"""Sentences in the core: it speaks by values and named findings, `words` makes sentences of them."""
 
 import ast
 import re
@@ -8,14 +6,39 @@ import sys
 from pathlib import Path
 
 CORE = Path(__file__).parent.parent / "src" / "lamsik" / "core"
-LEFT = 650
-"""How many sentences and phrases are still in the core: lower it with every one that moves."""
+NAMES = {
+    ", in two densities",
+    "Clear coat to come",
+    "Clear, slow epoxy",
+    "Filler over the ballast",
+    "G from the nose",
+    "Glue to come",
+    "Hooks to come",
+    "Live-bait float",
+    "Paint to come",
+    "Seal, thinned epoxy",
+    "cannot be built",
+    "caps and fittings",
+    "filled resin, dense",
+    "filler round the slug",
+    "host it replaces",
+    "hot on hot",
+    "letters and numbers",
+    "metal-filled resin",
+    "metal-filled resin, heavy",
+    "not for sale",
+    "on the line",
+    "pair of holes",
+    "size as made",
+    "sulphur-free clay",
+}
+"""What something is called in a document, a setting or a table: a name, of several words."""
 WORDS = re.compile(r"[A-Za-z]{2,}")
 PHRASE = 3
 """Words from which a text is more than a name."""
 
 
-DOCUMENTS = {"Between", "Says", "compile"}
+DOCUMENTS = {"Annotated", "Between", "Says", "compile"}
 """What documents a field of a format, as a docstring does a class, or matches text: nobody is told it."""
 
 
@@ -38,7 +61,7 @@ def _name(called: ast.AST) -> str:
 
 def is_phrase(text: str) -> bool:
     """More than a name: of several words with room between them."""
-    return " " in text.strip() and len(WORDS.findall(text)) >= PHRASE
+    return text not in NAMES and " " in text.strip() and len(WORDS.findall(text)) >= PHRASE
 
 
 def _text(node: ast.AST) -> str:
@@ -62,9 +85,9 @@ def phrases(path: Path) -> list[int]:
 
 if __name__ == "__main__":
     rows = {path: phrases(path) for path in sorted(CORE.rglob("*.py"))}
+    for path, lines in rows.items():
+        for line in lines:
+            print(f"{path}:{line}: a sentence in the core: `words` says it")
     count = sum(len(lines) for lines in rows.values())
-    if "--list" in sys.argv or count > LEFT:
-        for path, lines in rows.items():
-            print(*(f"{path}:{line}" for line in lines), sep="\n", end="\n" if lines else "")
-    print(f"sentences in the core: {count} (left to move: {LEFT})")
-    sys.exit(count > LEFT)
+    print(f"sentences in the core: {count}")
+    sys.exit(count > 0)

@@ -16,6 +16,7 @@ from lamsik.core.shapes.design import Host
 from lamsik.core.trade.step_kinds import STEP_KINDS, minutes
 from lamsik.core.water import Water
 from lamsik.documents.floats.document import blank, to_float
+from lamsik.words.route import told_route
 from tests.bodies import bait
 
 WAYS = ("wood", "foam", "cast", "print", "soft")
@@ -24,7 +25,7 @@ WAYS = ("wood", "foam", "cast", "print", "soft")
 @pytest.mark.parametrize("construction", WAYS)
 def test_a_route_comes_back_from_what_is_kept_of_it(construction):
     layers = tuple(begun(kind, f"{kind}1") for kind in KINDS)
-    route = steps(bait(host=Host("x", 0.5, 0.1, construction), layers=layers))
+    route = told_route(steps(bait(host=Host("x", 0.5, 0.1, construction), layers=layers)))
     kept = json.loads(json.dumps(content_of(route)))
     assert from_content(kept) == route
     later = [{**row, "of_a_later_version": 1} for row in kept]
@@ -95,4 +96,5 @@ def test_a_float_of_every_kind_has_its_route(kind):
 def test_a_blade_is_bent_from_its_metal_with_the_dust_of_that(metal):
     route = of_blade(metal, minutes({"bend": (1.0, 2.0)}))
     assert route[0].setup_min == 1.0 and of_metals({metal})[0] in route[0].cautions
-    assert from_content(json.loads(json.dumps(content_of(route)))) == route
+    kept = json.loads(json.dumps(content_of(told_route(route))))
+    assert from_content(kept) == told_route(route)

@@ -21,6 +21,7 @@ from lamsik.core.shapes.scaling import scaled, with_length
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.parts import STAGES
 from lamsik.words.cautions import CAUTIONS, DEFER, all_of, caution
+from lamsik.words.tell import tell
 from tests.bodies import STEEL, TREBLE, bait, volume_ml
 
 FOAM = Host("foam board", 0.4, 0.05, "foam")
@@ -153,7 +154,7 @@ def test_what_is_born_of_a_pour_is_of_what_was_poured_and_goes_its_way(kind, con
     )
     route = steps(cast)
     assert (
-        route[0].name == first
+        tell(route[0].name) == first
         and {s.key for s in steps(carved)} - {s.key for s in route} >= left_out
         and "basswood" not in route[0].says
     )

@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 from PIL import Image
 
-from lamsik.core.errors import Refused, brief
+from lamsik.core.errors import Refused
 from lamsik.documents.body.shape import BODY_SCHEMA
 from lamsik.documents.moulds import document as mould_document
 from lamsik.documents.registry import KINDS
@@ -25,6 +25,7 @@ from lamsik.formats import (
 from lamsik.formats.sniff import kind_of
 from lamsik.web import security
 from lamsik.words import refusals
+from lamsik.words.given import brief
 from tests.documents.test_body import full
 
 FULL = {

@@ -58,7 +58,6 @@ from lamsik.core.shapes import (
     outlining,
     polyhedra,
     quadrature,
-    revisions,
     scaling,
     solid,
     space,

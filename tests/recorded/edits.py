@@ -8,12 +8,12 @@ from typing import Any
 
 from lamsik.core.errors import Refused
 from lamsik.core.shapes.catalogue import Catalogue
-from lamsik.core.shapes.revisions import note
 from lamsik.core.water import Water
 from lamsik.documents.body.document import to_design
 from lamsik.documents.moulds.document import master_of
 from lamsik.documents.registry import KINDS
 from lamsik.words import refusals
+from lamsik.words.revisions import note
 from tests.kinds import body_edit, float_edit, mould_edit
 from tests.recorded import DOCUMENTS, FOLDER
 

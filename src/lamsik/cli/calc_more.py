@@ -62,7 +62,9 @@ def calc_ballast(file: Path, stock: Path | None = None) -> dict[str, Any]:
         "name": design.name,
         "answers": [_answer(answer) for answer in answers],
         "binds": (
-            None if binds is None else {"what": binds.what, "says": binds.says, "frees": binds.frees or None}
+            None
+            if binds is None
+            else {"what": binds.what, "says": tell(binds.says), "frees": tell(binds.frees) or None}
         ),
     }
 
@@ -99,7 +101,7 @@ def _answer(answer: Answer) -> dict[str, Any]:
         "wall_mm": None if answer.wall_mm == float("inf") else round(answer.wall_mm, 3),
         "height_mm": round(answer.height_mm, 3),
         "best_at": list(answer.tags),
-        "says": answer.says,
+        "says": tell(answer.says),
     }
 
 
@@ -214,7 +216,7 @@ def calc_mix(file: Path) -> dict[str, Any]:
             "add_g": [round(g, 4) for g in amends.add_g],
             "total_g": round(amends.total_g, 4),
             "over_plan_percent": round(amends.over_percent, 3),
-            "says": amends.says,
+            "says": tell(amends.says),
         }
     return {
         "format": "lamsik-mix-plan",
@@ -289,7 +291,7 @@ def calc_pair(file: Path) -> dict[str, Any]:
                         "margin_g": round(m.margin_g, 4),
                         "sd_g": round(m.sd_g, 4),
                         "certain": m.certain,
-                        "says": m.says,
+                        "says": tell(m.says),
                     }
                     for m in margins(bearer, load, waters)
                 ],

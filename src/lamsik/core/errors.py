@@ -6,32 +6,6 @@ from typing import TypeVar
 
 from lamsik.core.findings import Finding
 
-MOST_SHOWN = 60
-
-
-def brief(value: object) -> str:
-    """A value from a file or a form as a person reads it, in one short line; empty for nothing.
-
-    No bytes, no brackets and quotes of a program's own: of what is no text or number only what it is.
-    """
-    if value is None:
-        return ""
-    if isinstance(value, bool):
-        return "yes" if value else "no"
-    if isinstance(value, float):
-        return f"{value:.6g}"
-    if isinstance(value, bytes):
-        value = value.decode("utf-8", "replace")
-        if any(ord(sign) < 32 and sign not in "\r\n\t" or sign == "\ufffd" for sign in value):
-            return "what is no text"
-    if isinstance(value, list | tuple):
-        plain = all(isinstance(one, str | int | float) for one in value)
-        return brief(", ".join(map(brief, value[:12]))) if plain else f"{len(value)} of them"
-    if not isinstance(value, str | int):
-        return "what is of another kind"
-    line = " ".join("".join(sign if sign.isprintable() else " " for sign in str(value)).split())
-    return line if len(line) <= MOST_SHOWN else f"{line[: MOST_SHOWN - 1]}…"
-
 
 @dataclass(frozen=True)
 class Within:
@@ -41,10 +15,6 @@ class Within:
     high: float
     unit: str = ""
 
-    def __str__(self) -> str:
-        """For a script."""
-        return f"allowed is {self.low:g} to {self.high:g} {self.unit}".rstrip()
-
 
 @dataclass(frozen=True)
 class Named:
@@ -52,11 +22,6 @@ class Named:
 
     names: tuple[str, ...]
     besides: str = ""
-
-    def __str__(self) -> str:
-        """For a script."""
-        first = f"{self.besides}, or " if self.besides else ""
-        return f"{first}one of {', '.join(self.names) or 'none: there is none yet'}"
 
 
 class Rule(Finding):
@@ -93,16 +58,7 @@ class Refused(ValueError):
         """In one line, for a script; put together only when it is asked for: searches are refused by the
         thousand.
         """
-        return (
-            f"{self.field}: got {self.shown}; {self.allowed}"
-            if self.shown
-            else f"{self.field}: {self.allowed}"
-        )
-
-    @property
-    def shown(self) -> str:
-        """What was given, as a person reads it; empty where nothing was."""
-        return brief(self.given)
+        return f"{self.field}: {self.given!r}; {self.allowed}"
 
 
 def require(condition: bool, field: str, given: object, allowed: Allowed) -> None:

@@ -19,6 +19,14 @@ class Finding:
         return f"{self.name.replace('-', ' ')}{f' ({held})' if held else ''}"
 
 
-def finding(name: str, **values: object) -> Finding:
+@dataclass(frozen=True)
+class Grams:
+    """A mass [g] with the decimals that its scale shows."""
+
+    value: float
+    digits: int
+
+
+def finding(name: str, /, **values: object) -> Finding:
     """The finding of this name with its values."""
     return Finding(name, tuple(values.items()))

@@ -166,11 +166,11 @@ _VULGAR = {
     "⅔": "2/3",
 }
 
-_AMOUNT = (
+_AMOUNT = re.compile(
     r"(?P<sign>[-+−])?(?:(?P<whole>\d{1,7})[ -](?P<n1>\d{1,4})/(?P<d1>\d{1,4})"
     r"|(?P<n2>\d{1,4})/(?P<d2>\d{1,4})"
     r"|(?P<dec>\d{1,7}(?:[.,]\d{1,6})?|[.,]\d{1,6}))"
-)
+).pattern
 _TERM = re.compile(rf"\s*{_AMOUNT}\s*(?P<unit>[^\d\s.,+−-][^\d\s]*)?\s*")
 _COMPOUND = {("lb", "oz"), ("ft", "in")}
 
@@ -220,7 +220,7 @@ def parse(text: str, quantity: str, field: str = "value", default_unit: str | No
         return Measure(named, quantity, kept)
     terms = _terms(kept, quantity, field)
     if len(terms) > 2 or (len(terms) == 2 and (terms[0][1], terms[1][1]) not in _COMPOUND):
-        raise Refused(field, kept, _example(quantity))
+        raise Refused(field, kept, rule("type-example", quantity=quantity))
     total = 0.0
     for amount, unit in terms:
         total += convert(
@@ -244,11 +244,11 @@ def _terms(text: str, quantity: str, field: str) -> list[tuple[float, str | None
     while at < len(prepared):
         match = _TERM.match(prepared, at)
         if match is None or match.end() == at or (terms and match["sign"]):
-            raise Refused(field, text, _example(quantity))
+            raise Refused(field, text, rule("type-example", quantity=quantity))
         terms.append((_amount(match, field, text, quantity), match["unit"]))
         at = match.end()
     if not terms or len(text) > 40:
-        raise Refused(field, text, _example(quantity))
+        raise Refused(field, text, rule("type-example", quantity=quantity))
     return terms
 
 
@@ -259,7 +259,7 @@ def _amount(match: re.Match[str], field: str, text: str, quantity: str) -> float
     else:
         top, bottom = (match["n1"], match["d1"]) if match["n1"] else (match["n2"], match["d2"])
         if int(bottom) == 0:
-            raise Refused(field, text, _example(quantity))
+            raise Refused(field, text, rule("type-example", quantity=quantity))
         number = int(match["whole"] or 0) + Fraction(int(top), int(bottom))
     return float(-number if match["sign"] in ("-", "−") else number)
 
@@ -269,7 +269,7 @@ def _unit_or_default(unit: str | None, quantity: str, field: str, text: str, def
         if quantity == "number":
             return ""
         if quantity == "temperature" or default is None:
-            raise Refused(field, text, rule("unit-missing", example=_example(quantity)))
+            raise Refused(field, text, rule("unit-missing", quantity=quantity))
         return default
     name = _ALIASES.get(unit, unit)
     if unit == "gr" and quantity == "mass":
@@ -278,29 +278,3 @@ def _unit_or_default(unit: str | None, quantity: str, field: str, text: str, def
     if name not in _UNITS[quantity]:
         raise Refused(field, text, rule("unit-known", unit=unit, known=tuple(_UNITS[quantity])))
     return name
-
-
-def _example(quantity: str) -> str:
-    examples = {
-        "length": 'type a length such as 12.5 mm, 1 1/2 in or 5/16"',
-        "mass": "type a mass such as 4.2 g, 2 lb 3 oz or 65 grains",
-        "temperature": "type a temperature with its unit, such as 12 °C or 54 °F",
-        "warming": "type by how much, such as 10 °C",
-        "volume": "type a volume such as 12 ml",
-        "density": "type a density such as 0.42 g/cm³",
-        "speed": "type a speed such as 6 cm/s",
-        "area": "type an area such as 12 cm²",
-        "frequency": "type a frequency such as 2.4 Hz",
-        "angle": "type an angle such as 35°",
-        "thickness": "type a film thickness such as 40 µm",
-        "time": "type a time such as 12 h or 30 min",
-        "salinity": "type a practical salinity such as 6 PSU",
-        "percent": "type a share such as 2 %",
-        "distance": "type a distance such as 25 m or 80 ft",
-        "pace": "type a speed such as 3.5 km/h or 1 m/s",
-        "seconds": "type a time such as 2.4 s",
-        "minutes": "type a time such as 25 min",
-        "days": "type a number of days such as 180 d",
-        "number": "type a plain number such as 2.5",
-    }
-    return examples[quantity]

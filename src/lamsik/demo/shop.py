@@ -16,7 +16,6 @@ from lamsik.core.shapes.blades import STARTING_BLADE
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.design import Want, host_of
 from lamsik.core.shapes.forms import FORMS
-from lamsik.core.shapes.revisions import note
 from lamsik.core.tank import ballast
 from lamsik.core.tank.ballast_spots import MOST_HOLES
 from lamsik.core.tank.mass import budget
@@ -58,6 +57,7 @@ from lamsik.store.tables import (
     Tracing,
     now,
 )
+from lamsik.words.revisions import note
 
 STOP_AFTER = {
     "carve": "carve",

@@ -19,6 +19,7 @@ from lamsik.drawings.ink import INK, MUTED
 from lamsik.drawings.paper import THIN, Drawing, Listed
 from lamsik.drawings.ruler import ruler
 from lamsik.drawings.svg import Node, label, node, path
+from lamsik.words.tell import tell, told
 
 LINE = 0.3
 FINE = 241
@@ -196,7 +197,7 @@ def _said(hole: Drilling) -> tuple[str, str]:
             f" {said(hole.angle_deg, 'angle', 0)} to the"
             " axis"
         ),
-        f"for {hole.purpose}{f'; {hole.fits}' if hole.fits else ''}",
+        f"for {told(hole.purpose)}{f'; {tell(hole.fits)}' if hole.fits else ''}",
     )
 
 

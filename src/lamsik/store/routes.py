@@ -16,6 +16,7 @@ from lamsik.documents.floats.document import to_float
 from lamsik.documents.rows import Document as Content
 from lamsik.store import documents, stores
 from lamsik.store.tables import Document, Piece, PieceStep, Route
+from lamsik.words.route import told_route
 
 
 def own_minutes(session: Session) -> dict[str, tuple[float, float]]:
@@ -41,7 +42,7 @@ BUILT: Mapping[str, Callable[[Content, Minutes], steps.Route]] = {
 
 def of_document(session: Session, kind: str, content: Content) -> steps.Route:
     """How one of a document is made, in the shop's own minutes."""
-    return BUILT[kind](content, own_minutes(session))
+    return told_route(BUILT[kind](content, own_minutes(session)))
 
 
 def follow(session: Session, piece: Piece) -> None:

@@ -6,6 +6,7 @@ from typing import Any
 from lamsik.core import quantities
 from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
 from lamsik.core.quantities import plainly
+from lamsik.words.orders import ASKED
 
 Values = Mapping[str, Any]
 Names = Mapping[str, str]
@@ -31,7 +32,7 @@ FIELDS = {
     "design_id": "the design",
     "scheme_id": "the scheme",
     "note": "the note",
-    **{f"facts.{fact.key}": f"“{fact.asked}”" for fact in CUSTOMER_FACTS},
+    **{f"facts.{fact.key}": f"“{ASKED[fact.key]}”" for fact in CUSTOMER_FACTS},
     "name": "the name",
     "mass_g": "the mass",
     "checked_on": "the check",

@@ -6,7 +6,7 @@ from lamsik.core.moulds.layout import Mould, cavity_ml
 from lamsik.core.moulds.silicone import BLOCK, FIRST_HALF, SECOND_HALF
 from lamsik.core.moulds.vents import FLAT
 from lamsik.core.quantities import said
-from lamsik.core.trade.mould_kinds import INJECTION, OPEN
+from lamsik.core.trade.mould_kinds import INJECTION, OPEN, PRESS, SPLIT, TWO_PART
 
 HALVES = {
     BLOCK: "the block",
@@ -14,6 +14,27 @@ HALVES = {
     SECOND_HALF: "second half, in place of the clay",
 }
 """By the half that is poured."""
+
+PULLS = {
+    "side": "the flank: it lies on its side",
+    "back": "the back: it lies belly down",
+    "belly": "the belly: it lies back down",
+    "nose": "the nose: it stands on its tail",
+    "tail": "the tail: it stands on its nose",
+}
+"""Towards what the upper half is pulled off, and how the master lies then."""
+
+FILLED = {
+    OPEN: "From one corner, letting it creep over",
+    TWO_PART: "A thin stream into the funnel, from high",
+    SPLIT: "A thin stream into the funnel, from high",
+    PRESS: "Over-fill the lower half, close it on one side first",
+    INJECTION: "Push it in slowly until it shows at the vents",
+}
+"""How a kind of mould is filled."""
+
+VENTS = {"round": "round", "slit": "slit, a third as deep as wide"}
+"""By the shape of a vent."""
 
 PROGRESS = {"block": "the block", "halves": "cutting the halves", "check": "looking it over"}
 """What is worked at while halves are made for a printer; others by their own name."""

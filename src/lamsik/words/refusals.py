@@ -2,12 +2,12 @@
 
 import re
 
-from lamsik.core.errors import Allowed, Refused, Rule, Within
+from lamsik.core.errors import Allowed, Named, Refused, Rule, Within
 from lamsik.core.findings import Finding
 from lamsik.core.quantities import QUANTITIES, plain_numeral, plainly, unit_of
+from lamsik.words.given import brief
 from lamsik.words.refused import REFUSALS
-from lamsik.words.spoken import Spoken
-from lamsik.words.tell import tell
+from lamsik.words.tell import filled, tell
 
 UNIT = re.compile(r"_(mm|um|g_cm3|g|ml|deg|c|h|min|cm_s|m_s|s|psu|percent)$")
 """The unit at the end of a field's name, which is no part of what it is called."""
@@ -84,16 +84,19 @@ def limits_said(limits: Allowed) -> str:
             return RULES[limits.name].format(
                 readings=" or ".join(map(str, _rows(dict(limits.values)["readings"])))
             )
-        return _SAYS[limits.name].format(**{name: Spoken(value) for name, value in limits.values})
+        return filled(_SAYS[limits.name], limits)
     if isinstance(limits, Finding):
         return tell(limits)
-    return str(limits)
+    if isinstance(limits, Named):
+        first = f"{limits.besides}, or " if limits.besides else ""
+        return f"{first}one of {', '.join(limits.names) or 'none: there is none yet'}"
+    return limits
 
 
 def _between(limits: Within) -> str:
     quantity = QUANTITY_OF.get(limits.unit)
     if quantity is None:
-        return str(limits)
+        return f"allowed is {limits.low:g} to {limits.high:g} {limits.unit}".rstrip()
     return f"allowed is {plain_numeral(limits.low, quantity)} to {plainly(limits.high, quantity)}"
 
 
@@ -115,7 +118,7 @@ def _given(refused: Refused) -> str:
     quantity = QUANTITY_OF.get(refused.allowed.unit) if isinstance(refused.allowed, Within) else None
     if number and quantity and unit_of(quantity) != QUANTITIES[quantity].stored:
         return plainly(float(str(refused.given)), quantity)
-    return refused.shown
+    return tell(refused.given) if isinstance(refused.given, Finding) else brief(refused.given)
 
 
 def beside(refused: Refused) -> str:
@@ -138,5 +141,6 @@ def says(refused: Refused) -> str:
 
 def line(refused: Refused) -> str:
     """In one line, with the field as a script knows it."""
-    given = f"got {refused.shown}; " if refused.shown else ""
+    shown = tell(refused.given) if isinstance(refused.given, Finding) else brief(refused.given)
+    given = f"got {shown}; " if shown else ""
     return f"{refused.field}: {given}{allowed(refused)}"

@@ -24,6 +24,20 @@ REFUSALS: dict[str, str] = {
     "amount-56": "a foam is lighter than its liquid, {liquid:density,2}",
     "axis-across": "an axis across the nose's",
     "bait-any": "no bait in any unit: see what else is in the file",
+    "allowed-to-the-tail": "allowed is 0 to {length:~length}",
+    "at-least-the-neck": "allowed is {low:~#length} to {high:~length}: at least the neck",
+    "at-most-their-base": "allowed is {low:~#length} to {high:~length}: at most their base",
+    "as-deep-as-the-key": (
+        "allowed is {low:~#length} to {high:~length}: the hollow is at least as deep as the key is high"
+    ),
+    "within-the-master": "allowed is {low:~#length} to {high:~length}: within the master",
+    "between-the-two": (
+        "allowed is {low:~#density} to {high:~density}: between the filler's and the resin's"
+    ),
+    "foam-by-what-it-becomes": (
+        "a foam is planned by what it becomes: give its cured density or how many times it expands (the"
+        " tin, or a cup of your own, tells)"
+    ),
     "balls-come": (
         "balls come whole: one {called} is {each:mass}, {n} are {value:mass}, {value2} are {value3:mass}"
     ),
@@ -222,10 +236,11 @@ REFUSALS: dict[str, str] = {
     "two-different": "two different lengths at least",
     "two-different-allowances": "two different allowances for one cap: measure one cap and keep that",
     "two-sizes": "two sizes at least",
+    "unit-known": "the unit '{unit}' is not one of {known}",
     "type-amount": "type an amount such as 48 or 48.50",
     "type-tin": "type it as on the tin, such as 100:45 by mass or 1:1 by volume",
-    "unit-known": "the unit '{unit}' is not one of {known}",
-    "unit-missing": "the unit is missing: {example}",
+    "type-example": "{quantity:example}",
+    "unit-missing": "the unit is missing: {quantity:example}",
     "values-needed": "{count} values are needed, one for each share",
     "watertight-hole": "it is not watertight: there is a hole near ({spot}); close it where it was made",
     "weigh-air": (

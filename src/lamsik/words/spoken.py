@@ -1,11 +1,13 @@
 """Values in sentences: `{mass:mass}` says a number as that quantity, `{wall:~length}` as short as it is,
 with a `#` without its unit, `{net:mass,2,+}` with so many digits and its sign, `{n:counted,hole}` with what
 is counted, `{rows:*; }` with what stands between the rows, `{name:^}` with a capital,
-`{at:both}` a temperature in both units.
+`{at:both}` a temperature in both units, `{quantity:example}` what may be typed for it.
 """
 
-from lamsik.core.errors import brief
+from lamsik.core.findings import Grams
 from lamsik.core.quantities import QUANTITIES, counted, numeral, plain_numeral, plainly, said, show, unit_of
+from lamsik.words.examples import EXAMPLES
+from lamsik.words.given import brief
 
 
 class Spoken:
@@ -26,6 +28,8 @@ class Spoken:
         name, *how = spec.lstrip("~#").split(",")
         if name == "counted":
             return counted(int(str(self.value)), *how)
+        if name == "example":
+            return EXAMPLES[str(self.value)]
         if name == "both":
             return _in_both(float(str(self.value)))
         if name not in QUANTITIES:
@@ -46,4 +50,6 @@ def _in_both(celsius: float) -> str:
 def _listed(value: object) -> str:
     if isinstance(value, str):
         return value
+    if isinstance(value, Grams):
+        return said(value.value, "mass", value.digits)
     return ", ".join(map(str, value)) if isinstance(value, list | tuple) else brief(value) or str(value)

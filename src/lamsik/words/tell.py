@@ -1,7 +1,7 @@
 """What the core found, in words: the sentences of every bench, in the shop's units."""
 
 from lamsik.core.findings import Finding
-from lamsik.words.sentences import castings, floats, mixes, moulds, scale, shapes, tank
+from lamsik.words.sentences import castings, floats, mixes, moulds, route, scale, shapes, tank
 from lamsik.words.spoken import Spoken
 
 SENTENCES: dict[str, str] = {
@@ -9,6 +9,7 @@ SENTENCES: dict[str, str] = {
     **floats.SAYS,
     **mixes.SAYS,
     **moulds.SAYS,
+    **route.SAYS,
     **scale.SAYS,
     **shapes.SAYS,
     **tank.SAYS,
@@ -20,7 +21,12 @@ def tell(what: Finding | None) -> str:
     """The sentence of a finding; empty of none."""
     if what is None:
         return ""
-    return SENTENCES[what.name].format(**{name: _spoken(value) for name, value in what.values})
+    return filled(SENTENCES[what.name], what)
+
+
+def filled(sentence: str, what: Finding) -> str:
+    """A sentence with the values of a finding."""
+    return sentence.format(**{name: _spoken(value) for name, value in what.values})
 
 
 def told(what: object) -> object:
@@ -32,6 +38,12 @@ def capital(what: object) -> str:
     """The same as a sentence begins."""
     text = str(told(what))
     return f"{text[:1].upper()}{text[1:]}"
+
+
+def within(what: object) -> str:
+    """The same within a sentence."""
+    text = str(told(what))
+    return f"{text[:1].lower()}{text[1:]}"
 
 
 def _spoken(value: object) -> Spoken:

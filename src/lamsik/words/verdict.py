@@ -4,6 +4,7 @@ from lamsik.core.quantities import said
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.verdict import UNBUILT, Verdict
 from lamsik.core.trade.behaviours import BEHAVIOURS
+from lamsik.words.tell import tell
 
 LEVEL_DEG = 2.0
 """Pitch that a maker still calls level [°]."""
@@ -26,11 +27,12 @@ def posture(attitude: Attitude) -> str:
 def sentence(verdict: Verdict) -> str:
     """How it hangs or floats, how fast, and the grams to the next behaviour; or what is in its way."""
     if verdict.behaviour == UNBUILT:
-        why = "; ".join(verdict.cannot)
+        why = "; ".join(map(tell, verdict.cannot))
         return f"It cannot be built as drawn: {why}. How it swims is said once that is put right."
     says = f"{_does(verdict)} in {verdict.water.describe()}"
     if verdict.to_next_g is not None and verdict.next_behaviour is not None:
-        says += f"; {said(verdict.to_next_g, 'mass')} more and it {BEHAVIOURS[verdict.next_behaviour].would}"
+        would = BEHAVIOURS[verdict.next_behaviour].should
+        says += f"; {said(verdict.to_next_g, 'mass')} more and it would {would}"
     return f"{says}."
 
 

@@ -41,6 +41,7 @@ from lamsik.core.floats.shotting import NOMINAL, Shot, ShotTable, pull_to, shott
 from lamsik.core.floats.slider import slider
 from lamsik.core.floats.standing import metacentric_mm, standing
 from lamsik.core.water import Water
+from lamsik.words.tell import tell
 
 FRESH, SEA = Water("fresh water", 14.0), Water("sea water", 10.0, 35.0)
 RHO = FRESH.density_g_cm3
@@ -162,7 +163,7 @@ class TestClosedForms:
         ) - capacity_g(sealed, 100, flooded=True) == pytest.approx(RHO * bore)
         opened = replace(sealed, parts=(replace(sealed.parts[0], sealed=False),))
         assert capacity_g(opened, 100) == pytest.approx(capacity_g(sealed, 100, flooded=True)) and {
-            c.name for c in changes(sealed, [SEA])
+            tell(c.name) for c in changes(sealed, [SEA])
         } >= {
             "every tube flooded",
             "every tube sealed",
@@ -374,7 +375,7 @@ class TestInverse:
             protrusion_mm(main_body(thin), 15.5)
 
     def test_near_equal_dowels_sanding_and_density_are_shown(self):
-        rows = {e.name: e.effect_g for e in sensitivity(antenna(), (12.0, 15.9, 16.5, 20.0))}
+        rows = {tell(e.name): e.effect_g for e in sensitivity(antenna(), (12.0, 15.9, 16.5, 20.0))}
         assert set(rows) == {
             "dowel 10 % denser",
             "0.1 mm sanded off all round",

@@ -36,6 +36,7 @@ from lamsik.core.mixes.product import (
 )
 from lamsik.core.mixes.tubs import Tub, choose, drawn, remarks
 from lamsik.documents.products.document import to_document, to_product
+from lamsik.words.tell import tell
 
 RESIN = Product(
     "Resin", "resin", "volume", (MixPart("A", 1, 1.10), MixPart("B", 1, 1.02)), 3.0, 5.0, 8.0, 1.0, 24.0
@@ -211,14 +212,14 @@ class TestOverpour:
         assert (
             found.within
             and found.over_percent == pytest.approx(25.0)
-            and found.says.startswith("25.0 % over plan: 250.0 g instead of 200.0 g")
+            and tell(found.says).startswith("25.0 % over plan: 250.0 g instead of 200.0 g")
         )
         assert (
             put_right(even, (80.1, 120.1), 0.1, (), 200.0).over_percent == 0.0
             and "under plan" in put_right(even, (70, 105), 0.1, (), 200.0).says
         )
         assert (
-            put_right(even, (90, 0), 0.1, (), 200.0).says
+            tell(put_right(even, (90, 0), 0.1, (), 200.0).says)
             == "135.0 g more B puts it right: 225.0 g in all, 12.5 % over plan."
         )
 
@@ -232,10 +233,10 @@ class TestOverpour:
 
     def test_twenty_three_four_instead_of_twenty_two(self):
         found = put_right(RESIN, (23.4, 20.4), 0.1)
-        assert found.says == "1.3 g more B puts it right: 45.1 g in all." and not found.within
+        assert tell(found.says) == "1.3 g more B puts it right: 45.1 g in all." and not found.within
         assert "within" in put_right(RESIN, (22.2, 20.4), 0.1).says
         out = put_right(RESIN, (23.4, 20.4), 0.1, (100.0, 0.5))
-        assert out.says.startswith("Out of tolerance") and "Do not pour it" in out.says
+        assert tell(out.says).startswith("Out of tolerance") and "Do not pour it" in out.says
         with pytest.raises(Refused, match="nothing was weighed"):
             put_right(RESIN, (0, 0), 0.1)
 

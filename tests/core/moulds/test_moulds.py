@@ -202,7 +202,7 @@ class TestLayout:
         near = replace(
             m, cavities=(m.cavities[0], replace(m.cavities[1], y_mm=m.cavities[1].y_mm - 6.0), m.cavities[2])
         )
-        assert [(t.what, round(t.distance_mm)) for t in tight_places(near)] == [("cavities 1 and 2", 6)]
+        assert [(tell(t.what), round(t.distance_mm)) for t in tight_places(near)] == [("cavities 1 and 2", 6)]
         turned = arranged(
             replace(m, cavities=tuple(replace(c, turn_deg=180.0, x_mm=500, y_mm=500) for c in m.cavities)), 2
         )

@@ -28,6 +28,7 @@ from lamsik.core.tank.floating import float_drag, vessel_of_mesh
 from lamsik.core.tank.mass import budget
 from lamsik.core.tank.motion import Bands
 from lamsik.core.tank.segments import group_verdicts, pitch_groups
+from lamsik.words.tell import tell
 from tests.bodies import BENCH, bait, homogeneous, straight
 
 DRAG = 0.3
@@ -218,7 +219,7 @@ def test_ballast_is_not_drilled_into_a_joint(slant, x):
         made = with_answer(cut, answer)
         assert not [c for c in clashes(made, 1.0) if "joint" in c.what + c.other and c.gap_mm <= 0.5], answer
     over = replace(cut, ballast=(replace(whole.ballast[0], x_mm=float(x)),))
-    assert "runs into a joint" in troubles(over, over.ballast[0], 1.0)
+    assert "runs into a joint" in map(tell, troubles(over, over.ballast[0], 1.0))
 
 
 def test_ballast_ends_under_a_through_wire():

@@ -32,7 +32,6 @@ from lamsik.core.shapes.hardware import OUTLINES, Item, Lip, Placement, lip_outl
 from lamsik.core.shapes.hollow import Shell, inside_of
 from lamsik.core.shapes.inside import Cavity, PouredEnd, pour_volume_ml
 from lamsik.core.shapes.joints import Joint
-from lamsik.core.shapes.revisions import differences
 from lamsik.core.shapes.scaling import Offered, nearest_size, to_volume
 from lamsik.core.shapes.solid import solid
 from lamsik.core.shapes.sources import Source
@@ -43,6 +42,8 @@ from lamsik.core.tank.mass import NOTHING, budget
 from lamsik.core.tank.motion import Bands
 from lamsik.core.tank.printed import by_metal, sink_words, weak_hinges
 from lamsik.core.tank.segments import group_verdicts
+from lamsik.words.revisions import differences
+from lamsik.words.tell import tell, told
 from tests.bodies import LEAD_BALL, LEAD_ROD, TIE, bait, homogeneous, straight
 
 TUBE = Item(
@@ -201,9 +202,9 @@ class TestPrinted:
         assert "Too light to sink with any metal: even tungsten" in sink_words(
             light, by_metal(light, NOTHING)
         )
-        assert sink_words(heavy, by_metal(heavy, NOTHING)).startswith("Too light to sink with steel")
+        assert tell(sink_words(heavy, by_metal(heavy, NOTHING))).startswith("Too light to sink with steel")
         floater = self.design("floats")
-        assert sink_words(floater, by_metal(floater, NOTHING)) == "" and by_metal(bait(), NOTHING) == ()
+        assert sink_words(floater, by_metal(floater, NOTHING)) is None and by_metal(bait(), NOTHING) == ()
 
     def test_thin_hinges_are_named(self):
         body = replace(
@@ -241,7 +242,7 @@ class TestClashes:
         found = clashes(self.design(Placement("r", RATTLE, "inside", 42), ballast=(hole,)), 2.0)
         assert any("runs into" in c.says for c in found)
         out = clashes(self.design(Placement("r", RATTLE, "inside", 80)), 2.0)
-        assert out[0].says == "rattle breaks out of the body" and out[0].gap_mm < 0
+        assert tell(out[0].says) == "rattle breaks out of the body" and out[0].gap_mm < 0
 
     def test_a_sound_bait_has_none_and_a_screw_may_be_near_the_skin(self):
         assert clashes(bait(), 2.0) == ()
@@ -319,7 +320,7 @@ class TestDrilling:
             hardware=(pin,),
             ballast=(Hole("b1", LEAD_ROD, 1.0, 30, 5.0),),
         )
-        rows = {row.purpose: row for row in drillings(hard, Clearances(), DRILLS)}
+        rows = {str(told(row.purpose)): row for row in drillings(hard, Clearances(), DRILLS)}
         assert (
             "tight" in rows["1.0 g lead rod 5 mm"].fits
             and rows["pin"].angle_deg == 80
@@ -333,7 +334,7 @@ class TestDrilling:
         assert (
             "40° to the axis" in words
             and "6.0 mm deep" in words
-            and slot_words(replace(bait(), lip=None), Clearances()) == ""
+            and slot_words(replace(bait(), lip=None), Clearances()) is None
         )
 
 
@@ -418,7 +419,7 @@ class TestBlades:
         hole, wider = SnapHole("f", 3.5, 2.4, 1.0, 4.0), SnapRules(free_ratio=2.5)
         assert "at least 2.5 mm" in swing(self.blade(), hole, wider).why
         for rules in (SnapRules(edge_mm=2.4), SnapRules(edge_share=3.0)):
-            assert swing(self.blade(), hole, rules).why.endswith("leave 2.4 mm")
+            assert tell(swing(self.blade(), hole, rules).why).endswith("leave 2.4 mm")
         assert remarks(self.blade(left_deg=15), SnapRules(uneven_deg=3.0)) == ()
 
     def test_what_makes_it_run_badly(self):

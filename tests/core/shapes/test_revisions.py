@@ -4,7 +4,7 @@ from dataclasses import replace
 
 from lamsik.core.shapes.curves import Curve
 from lamsik.core.shapes.forms import FORMS, body_from
-from lamsik.core.shapes.revisions import differences
+from lamsik.words.revisions import differences
 from tests.bodies import bait
 
 

@@ -24,6 +24,7 @@ from lamsik.core.shapes.space import KINDS, account, space_of
 from lamsik.core.shapes.unbuilt import unbuilt
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.mass import budget
+from lamsik.words.tell import tell
 from lamsik.words.verdict import sentence
 from tests.bodies import LEAD_BALL, LEAD_ROD, bait, ellipsoid, homogeneous, straight
 from tests.conftest import sampled
@@ -260,7 +261,7 @@ class TestUnbuilt:
     )
     def test_it_is_named_and_no_verdict_given(self, changes, says):
         design = replace(self.design(), **changes)
-        assert says in unbuilt(design)
+        assert says in map(tell, unbuilt(design))
         outcome = evaluate.settle(design)
         assert (
             says in sentence(outcome.verdict)

@@ -20,6 +20,7 @@ from lamsik.core.tank.inertia import roll_moment_g_mm2
 from lamsik.core.tank.mass import NOTHING, Measured, budget
 from lamsik.core.tank.wanted import target
 from lamsik.core.trade.behaviours import BEHAVIOURS
+from lamsik.words.tell import tell
 from lamsik.words.verdict import sentence
 from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD, TUNGSTEN, bait
 
@@ -166,7 +167,7 @@ def test_a_hole_that_cannot_be_drilled_says_why(changes, says):
 def test_two_holes_in_one_place_are_said():
     one = bait().ballast[0]
     two = replace(one, key="b2", x_mm=one.x_mm + 4)
-    assert "runs into another hole" in troubles(bait(ballast=(one, two)), one, 1.0)
+    assert "runs into another hole" in map(tell, troubles(bait(ballast=(one, two)), one, 1.0))
 
 
 class TestAdvice:
@@ -176,8 +177,8 @@ class TestAdvice:
     def test_a_heavy_blank_asks_for_a_smaller_slug(self):
         planned = budget(bait()).up_to("carved")
         found = self.say(("carved", planned + 0.6, 0.03))
-        assert found.sentence.startswith("Blank 0.6 g heavier than basswood at 0.42 g/cm³: use a ")
-        assert "instead of 4.2 g" in found.sentence
+        assert tell(found.says).startswith("Blank 0.6 g heavier than basswood at 0.42 g/cm³: use a ")
+        assert "instead of 4.2 g" in found.says
         new = sum(h.mass_g for h in found.design.ballast)
         again = evaluate.drag(found.design, Measured((("carved", planned + 0.6, 0.03),)))
         assert new < 4.2
@@ -186,18 +187,18 @@ class TestAdvice:
 
     def test_a_light_blank_asks_for_more(self):
         found = self.say(("carved", budget(bait()).up_to("carved") - 0.5, 0.03))
-        assert "0.5 g lighter" in found.sentence and sum(h.mass_g for h in found.design.ballast) > 4.2
+        assert "0.5 g lighter" in found.says and sum(h.mass_g for h in found.design.ballast) > 4.2
 
     def test_as_planned_stays_as_planned(self):
         design = with_answer(bait(), search(bait(), BENCH)[0])
         found = advice.advise(design, Measured((("carved", budget(design).up_to("carved"), 0.03),)), BENCH)
-        assert found.design is None and "still fits" in found.sentence
+        assert found.design is None and "still fits" in found.says
 
     def test_too_heavy_even_without_ballast(self):
-        assert "even without ballast" in self.say(("carved", 9.5, 0.03)).sentence
+        assert "even without ballast" in self.say(("carved", 9.5, 0.03)).says
 
     def test_nothing_weighed(self):
-        assert "Nothing is weighed" in self.say().sentence
+        assert "Nothing is weighed" in self.say().says
 
     def test_after_the_ballast_is_in_it_says_what_is_left(self):
         planned = budget(bait())
@@ -207,8 +208,8 @@ class TestAdvice:
         light = self.say(
             ("carved", planned.up_to("carved"), 0.03), ("ballasted", planned.up_to("ballasted") - 0.8, 0.03)
         )
-        assert "heavier than wanted" in heavy.sentence and heavy.design is None
-        assert "lifts" in light.sentence
+        assert "heavier than wanted" in heavy.says and heavy.design is None
+        assert "lifts" in light.says
 
 
 @pytest.mark.parametrize(
@@ -223,6 +224,6 @@ class TestAdvice:
 def test_what_was_not_carved_is_not_called_carved(made, source, says):
     design = bait(host=Host("what it is of", 0.42, 0.04, made, source))
     assert (
-        says in {better.says for better in certainty(design).better}
-        and says.removeprefix("weigh the ") in advice.advise(design, NOTHING, BENCH).sentence
+        says in {tell(better.says) for better in certainty(design).better}
+        and says.removeprefix("weigh the ") in advice.advise(design, NOTHING, BENCH).says
     )

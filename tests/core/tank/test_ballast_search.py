@@ -34,6 +34,7 @@ from lamsik.core.tank.sensitivities import effects
 from lamsik.core.tank.twins import twins
 from lamsik.documents.body.document import to_design
 from lamsik.documents.body.shape import BODY_SCHEMA
+from lamsik.words.tell import tell
 from tests.ballast_brute import STOCK, held_against, searched, wants
 from tests.bodies import BENCH, LEAD_BALL, LEAD_ROD_6, bait, body_from
 
@@ -169,7 +170,7 @@ def test_what_binds_is_said_with_what_would_free_it(changes, bench, what, says):
 def test_the_lighter_body_that_is_named_does_free_it():
     popper = case("popper-crash.json")
     found = what_binds(popper, STOCK)
-    density = float(re.search(r"lighter body would do: (\d\.\d\d) g/cm³", found.says)[1])
+    density = float(re.search(r"lighter body would do: (\d\.\d\d) g/cm³", tell(found.says))[1])
     assert found.what == "mass" and not any(within(answer) for answer in search(popper, STOCK))
     freed = search(replace(popper, host=replace(popper.host, density_g_cm3=density)), STOCK)
     assert any(within(answer) and answer.holes for answer in freed)
@@ -218,7 +219,9 @@ class TestBalls:
         bench = replace(STOCK, slugs=stock, drills_mm=(7.5,))
         outcome = evaluate.settle(replace(design, **change))
         named = {effect.key: effect.name for effect in effects(outcome.design)}
-        assert named["gram"] == ("A ball more: " + LEAD_BALL.name if len(stock) == 1 else "1 g more ballast")
+        assert tell(named["gram"]) == (
+            "A ball more: " + LEAD_BALL.name if len(stock) == 1 else "1 g more ballast"
+        )
         base, aim = aim_at(outcome.design, base_of(outcome.design), DEFAULT_DRAG, Bands(), STEADY_HZ)
         resized = resize(outcome.design, base, bench, aim)
         assert resized is not None and [hole.slug for hole in resized.ballast] == list(stock)

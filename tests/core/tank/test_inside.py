@@ -201,7 +201,7 @@ class TestTrialWeights:
     def test_the_inside_ballast_does_the_same_and_the_difference_is_explained(self):
         design = self.tubbed(TrialWeight("t1", "belly", 33.0, 4.0))
         found = replacement(design, BENCH)
-        assert found.answers and found.why == ""
+        assert found.answers and found.why is None
         for answer in found.answers:
             afresh = evaluate.drag(replace(design, ballast=answer.holes, trials=()))
             assert afresh.verdict.net_g == pytest.approx(answer.net_g, abs=0.01)

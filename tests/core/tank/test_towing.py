@@ -20,6 +20,7 @@ from lamsik.core.tank.running import (
     plate_coefficient,
     trim,
 )
+from lamsik.words.tell import tell
 from tests.bodies import bait
 
 ALONG = np.linspace(0, 40, 81)
@@ -163,6 +164,6 @@ def test_changes_come_largest_first_and_name_lip_and_tie():
     found = changes(bait(), Tow(), assumed_fit(bait()))
     sizes = [abs(np.log(row.factor)) for row in found]
     assert sizes == sorted(sizes, reverse=True)
-    names = " ".join(row.name for row in found)
+    names = " ".join(tell(row.name) for row in found)
     assert "Lip" in names and "Tie on the lip" in names and "thicker" in names
-    assert next(r for r in found if r.name == "10 m more line out").factor > 1
+    assert next(r for r in found if tell(r.name) == "10 m more line out").factor > 1

@@ -24,6 +24,7 @@ from lamsik.core.tank.refit import refit
 from lamsik.core.tank.sensitivities import bare, effects, flips, with_clear_coats
 from lamsik.core.tank.wanted import flooded_net_g, holdings, target
 from lamsik.core.water import Water
+from lamsik.words.tell import tell
 from tests.bodies import BENCH, LEAD_BALL, TREBLE, bait
 
 HOOKS = [replace(TREBLE, code=f"t{i}", mass_g=m) for i, m in enumerate((0.32, 0.48, 0.79))]
@@ -244,7 +245,7 @@ class TestCertainty:
 
 def test_why_none_names_what_would_do():
     heavy = bait(host=Host("maple", 0.9, 0.04), ballast=())
-    says = why_none(heavy, BENCH)
+    says = tell(why_none(heavy, BENCH))
     assert "Even without ballast" in says and "lighter wood of at most" in says and "larger" in says
     density = float(says.split("at most ")[1].split(" ")[0])
     lighter = replace(heavy, host=Host("wood", density - 0.01, 0.01))

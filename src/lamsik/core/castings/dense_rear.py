@@ -123,7 +123,7 @@ def bonds(gap_min: float, from_min: float, to_min: float) -> Finding | None:
     """What pouring the second mix `gap_min` after the first does; nothing within the window."""
     finite_between("gap_min", gap_min, 0.0, 1e5, "min")
     if gap_min < from_min:
-        return finding("too-soon-wait-more", first=from_min - gap_min)
+        return finding("poured-too-soon", first=from_min - gap_min)
     if gap_min > to_min:
-        return finding("too-late-bond-itself", gap=gap_min - to_min)
+        return finding("too-late-to-bond", gap=gap_min - to_min)
     return None

@@ -79,10 +79,10 @@ class Charge:
     def says(self) -> Finding:
         """In one sentence."""
         if self.overpack < 0.98:
-            return finding("too-little-fill-comes", target=self.target_g_cm3)
+            return finding("charge-too-little", target=self.target_g_cm3)
         if self.lid:
-            return finding("packed-times-tighter-rises", overpack=self.overpack, overflow=self.overflow_ml)
-        return finding("rises-just-rim-open")
+            return finding("charge-packed", overpack=self.overpack, overflow=self.overflow_ml)
+        return finding("rises-to-the-rim")
 
 
 def charge(

@@ -36,12 +36,12 @@ def gate(curing: Curing, now: datetime, hot: bool) -> Gate:
         two.
     """
     if curing.demould_at is not None and now < curing.demould_at:
-        return Gate(REFUSED, finding("moulds-own-material-not", when=when(curing.demould_at, now)))
+        return Gate(REFUSED, finding("mould-not-set", when=when(curing.demould_at, now)))
     if curing.cured_at is None or now >= curing.cured_at:
         return Gate(FREE)
     ends = when(curing.cured_at, now)
     if hot:
-        return Gate(REFUSED, finding("hot-material-waits-moulds", ends=ends))
+        return Gate(REFUSED, finding("hot-waits-for-cure", ends=ends))
     return Gate(
         ASKS,
         finding("mould-not-fully-cured", ends=ends),

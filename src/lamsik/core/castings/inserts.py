@@ -144,8 +144,8 @@ LEAST_COVER_MM = 1.0
 def cover_says(cover_mm: float) -> Finding:
     """What so much material over an insert comes to, in words."""
     if cover_mm < 0:
-        return finding("stands-out-casting")
-    return finding("too-little-may-show") if cover_mm < LEAST_COVER_MM else finding("covered")
+        return finding("insert-stands-out")
+    return finding("insert-may-show") if cover_mm < LEAST_COVER_MM else finding("insert-covered")
 
 
 def covers_mm(mesh: Mesh, insert: Insert) -> float:

@@ -72,11 +72,11 @@ def _says(density: float, filling: Filling | None, filler: float | None, cast: f
     if filler is None:
         return finding("foam-at", density=density)
     if filling is None:
-        return finding("out-reach-resin-filler", density=density, cast=cast, filler=filler)
-    hard = finding("hard-pour-into-thin") if filling.stiff else None
-    full = finding("more-packs-into-resin") if not filling.mixes else None
+        return finding("density-out-of-reach", density=density, cast=cast, filler=filler)
+    hard = finding("hard-to-pour") if filling.stiff else None
+    full = finding("more-than-packs") if not filling.mixes else None
     return finding(
-        "filler-mass-volume",
+        "filler-shares",
         mass_share=100 * filling.mass_share,
         volume_share=100 * filling.volume_share,
         density=density,

@@ -119,8 +119,8 @@ def layer_says(way: str, colours: Sequence[str], up: Array) -> Finding:
     require(way in (GELLED, HOT), "layers", way, rule("or", gelled=GELLED, hot=HOT))
     require(len(colours) >= 2, "colours", list(colours), rule("two-colours"))
     if way == GELLED:
-        return finding("first-let-skin-before", under=colours[0], over=colours[1])
-    return finding("hot-hot-blend-heavier", under=colours[0], over=colours[1], side=sinks_to(up))
+        return finding("sharp-line-between", under=colours[0], over=colours[1])
+    return finding("colours-blend", under=colours[0], over=colours[1], side=sinks_to(up))
 
 
 @dataclass(frozen=True)
@@ -202,6 +202,4 @@ def may_gloss(zones: Sequence[Zone], asked: bool) -> Finding | None:
     """Whether the heat gun may go over it: thin zones round off, so it asks first. Nothing where it may."""
     if not zones or asked:
         return None
-    return finding(
-        "thin-heat-gun-rounds", first=zones[0].from_mm, last=zones[0].to_mm, thinnest=zones[0].thinnest_mm
-    )
+    return finding("thin-zone", first=zones[0].from_mm, last=zones[0].to_mm, thinnest=zones[0].thinnest_mm)

@@ -129,32 +129,32 @@ class Tick:
 def checklist(product: Product, mould: Mould | None, inserts: int = 0) -> tuple[Tick, ...]:
     """What has to be ticked before mixing: the clock runs from then on."""
     rows = [
-        Tick("laid out", finding("mould-cups-sticks-inserts")),
-        Tick("protection", finding("gloves-glasses-room-aired")),
+        Tick("laid out", finding("lay-out")),
+        Tick("protection", finding("protect-yourself")),
         Tick(
             "level",
             (
-                finding("bench-mould-stand-level")
+                finding("stands-level")
                 if mould is None or not mould.tilt_deg
-                else finding("mould-propped-stands-firm", tilt=abs(mould.tilt_deg))
+                else finding("stands-propped", tilt=abs(mould.tilt_deg))
             ),
         ),
-        Tick("release", finding("release-where-material-needs")),
+        Tick("release", finding("release-is-on")),
     ]
     if product.stir_s:
-        rows.append(Tick("stirred", finding("tubs-stirred-bottom", stir=product.stir_s)))
+        rows.append(Tick("stirred", finding("tubs-stirred", stir=product.stir_s)))
     if inserts:
-        rows.append(Tick("inserts", finding("wire-ballast-tubes-cavity", inserts=inserts)))
+        rows.append(Tick("inserts", finding("inserts-are-in", inserts=inserts)))
     if mould is not None and mould.kind == PRESS:
-        rows.append(Tick("pressing", finding("boards-clamps-lie-ready")))
+        rows.append(Tick("pressing", finding("boards-ready")))
     if product.kind == "plastisol":
         rows.append(
             Tick(
                 "dry",
-                finding("mould-jug-dry-drop"),
+                finding("mould-is-dry"),
             )
         )
-    rows.append(Tick("caution", finding("read-caution-products-safety")))
+    rows.append(Tick("caution", finding("caution-read")))
     return tuple(rows)
 
 

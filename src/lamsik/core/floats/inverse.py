@@ -9,6 +9,7 @@ import numpy as np
 from scipy.optimize import brentq
 
 from lamsik.core.errors import Allowed, Refused, finite_between, require, rule
+from lamsik.core.findings import Finding, finding
 from lamsik.core.floats.design import Float, own_mass_g
 from lamsik.core.floats.parts import FloatPart, profile
 from lamsik.core.floats.rating import capacity_g
@@ -236,7 +237,7 @@ def options(
 class CapacityEffect:
     """What a small change does to the capacity [g]."""
 
-    name: str
+    name: Finding
     effect_g: float
 
 
@@ -252,9 +253,11 @@ def sensitivity(design: Float, dowels_mm: Sequence[float] = ()) -> tuple[Capacit
         return capacity_g(other, other.mark(other.wanted_mark).height_mm) - base
 
     rows = [
-        CapacityEffect("dowel 10 % denser", change(resized(design, density_g_cm3=1.1 * body.density_g_cm3))),
         CapacityEffect(
-            f"{plainly(SANDING_MM, 'length')} sanded off all round",
+            finding("denser-dowel"), change(resized(design, density_g_cm3=1.1 * body.density_g_cm3))
+        ),
+        CapacityEffect(
+            finding("sanded-off", sanding=SANDING_MM),
             change(resized(design, diameter_mm=body.diameter_mm - 2 * SANDING_MM)),
         ),
     ]
@@ -263,7 +266,7 @@ def sensitivity(design: Float, dowels_mm: Sequence[float] = ()) -> tuple[Capacit
         *rows,
         *(
             CapacityEffect(
-                f"a {plainly(d, 'length')} dowel instead of {plainly(body.diameter_mm, 'length')}",
+                finding("another-dowel", d=d, diameter=body.diameter_mm),
                 change(resized(design, diameter_mm=d)),
             )
             for d in near

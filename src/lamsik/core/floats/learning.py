@@ -8,9 +8,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from lamsik.core.errors import require, rule
+from lamsik.core.findings import Finding, finding
 from lamsik.core.floats.shotting import ShotTable
 from lamsik.core.learning import SHOP, Learned
-from lamsik.core.quantities import plainly, said
 from lamsik.core.water import Water
 
 LEAST = 3
@@ -66,24 +66,22 @@ def fit(pairs: Sequence[tuple[float, float]]) -> FamilyFit:
 
 def advice(
     measured_g: float, nominal_g: float, table: ShotTable, water: Water, loading_g: float = 0.0
-) -> str:
+) -> Finding:
     """What to do with a float that does not carry what it should: what to print on it, what to add, or
     what of its own loading to take off.
     """
     off = measured_g - nominal_g
     smallest = min(shot.pull_g(water) for shot in table.shots)
     if abs(off) < smallest / 2:
-        return f"It carries what it says: print {said(nominal_g, 'mass')}."
+        return finding("carries-what-it-says", nominal=nominal_g)
     if off > 0:
         near = min(table.shots, key=lambda shot: abs(shot.pull_g(water) - off))
-        return (
-            f"It carries {said(off, 'mass')} more: print {said(measured_g, 'mass')}, or load it with"
-            f" {said(off, 'mass')} (about one"
-            f" {near.name} of {plainly(near.mass_g, 'mass')}) to {said(nominal_g, 'mass')}."
+        return finding(
+            "carries-more",
+            off=off,
+            measured=measured_g,
+            shot=near.name,
+            shot_g=near.mass_g,
+            nominal=nominal_g,
         )
-    says = f"It came out {said(-off, 'mass')} light: print {said(measured_g, 'mass')} on it"
-    return (
-        f"{says}, or take {said(-off, 'mass')} of its own loading off."
-        if loading_g > -off
-        else f"{says}; wood cannot be put back."
-    )
+    return finding("light-take-off" if loading_g > -off else "light-wood", off=-off, measured=measured_g)

@@ -9,9 +9,10 @@ from math import floor, pi
 import numpy as np
 
 from lamsik.core.errors import Refused, finite_between, require, rule
+from lamsik.core.findings import Finding, finding
 from lamsik.core.floats.design import Float, Mark, own_mass_g
 from lamsik.core.floats.parts import FloatPart
-from lamsik.core.quantities import numeral, plain_numeral, plainly, said
+from lamsik.core.quantities import plainly
 from lamsik.core.water import Water
 
 ABSURD = 0.1
@@ -66,12 +67,12 @@ class Build:
             )
 
     @property
-    def drills(self) -> tuple[str, ...]:
+    def drills(self) -> tuple[Finding, ...]:
         """Drill sizes, in words."""
         return (
-            f"Drill the foam {plainly(self.foam_bore_mm, 'length')}, from both ends, centres marked",
-            f"Drill the caps {plainly(self.pipe_mm, 'length')}, {plainly(self.cap_mm, 'length')} deep",
-            "Scour the pipe before gluing",
+            finding("drill-the-foam", foam_bore=self.foam_bore_mm),
+            finding("drill-the-caps", pipe=self.pipe_mm, cap=self.cap_mm),
+            finding("scour-the-pipe"),
         )
 
     @property
@@ -190,7 +191,7 @@ class Together:
 
     per_mm_g: float
     fixed_g: float
-    problems: tuple[str, ...]
+    problems: tuple[Finding, ...]
 
 
 def consistent(tests: Sequence[tuple[float, float]], build: Build, water: Water) -> Together:
@@ -214,16 +215,16 @@ def consistent(tests: Sequence[tuple[float, float]], build: Build, water: Water)
     problems = []
     for (short, less), (long, more) in zip(rows[:-1], rows[1:], strict=True):
         if long > short and more < less:
-            problems.append(
-                f"{plainly(long, 'length')} carried {plainly(more, 'mass')}, {plainly(short, 'length')}"
-                f" already {plainly(less, 'mass')}: that would be negative"
-                " displacement; weigh both again"
-            )
+            problems.append(finding("longer-carries-less", long=long, more=more, short=short, less=less))
         elif long > short and (more - less) / (long - short) > most * 1.02:
             problems.append(
-                f"from {plain_numeral(short, 'length')} to {plainly(long, 'length')} it gained"
-                f" {said(more - less, 'mass', 1)}, a foam of no mass gives"
-                f" {said(most * (long - short), 'mass', 1)}: one of the two is wrong"
+                finding(
+                    "gains-too-much",
+                    short=short,
+                    long=long,
+                    more=more - less,
+                    most=most * (long - short),
+                )
             )
     whole = np.array(
         [(load_g + own_mass_g(as_float(build, mm, water=water))) / water.density_g_cm3 for mm, load_g in rows]
@@ -231,15 +232,8 @@ def consistent(tests: Sequence[tuple[float, float]], build: Build, water: Water)
     at_nothing = float(np.polyfit(length, whole, 1)[1])
     if at_nothing < -ABSURD * float(whole.min()):
         problems.append(
-            f"with its own mass they displace {numeral(whole[0], 'volume', 0)} to"
-            f" {said(whole[-1], 'volume', 0)}, and by the line through"
-            f" them {said(at_nothing, 'volume', 0)} at no length at all: a float cannot displace less"
-            " than nothing; weigh"
-            " them again, and look whether the foam is as thick as typed"
+            finding("displace-less-than-nothing", least=whole[0], most=whole[-1], at_nothing=at_nothing)
         )
     if fixed > 0.5:
-        problems.append(
-            f"the line through them carries {said(fixed, 'mass', 1)} at no length at all: fittings"
-            " cannot lift"
-        )
+        problems.append(finding("fittings-cannot-lift", fixed=fixed))
     return Together(slope, fixed, tuple(problems))

@@ -15,15 +15,6 @@ from lamsik.core.shapes.curves import Array
 
 KINDS = ("body", "stem", "antenna", "tip", "bead", "adapter", "loading", "tube")
 FORMS = ("cylinder", "cone", "ball", "spindle", "pear", "teardrop", "own")
-FORM_SAYS = {
-    "cylinder": "straight",
-    "cone": "cone, its point down",
-    "ball": "ball",
-    "spindle": "spindle, fat in the middle",
-    "pear": "pear, fat above",
-    "teardrop": "drop, fat below",
-    "own": "its own points",
-}
 STEPS = 48
 """Stations a curved profile is drawn and integrated by; a cylinder and a cone are exact with two."""
 

@@ -7,6 +7,7 @@ from math import hypot
 import numpy as np
 
 from lamsik.core.errors import Refused, rule
+from lamsik.core.findings import Finding, finding
 from lamsik.core.floats.design import Float, own_mass_g, table
 from lamsik.core.floats.parts import bore_ml, mass_g, outer_ml
 from lamsik.core.quantities import said
@@ -113,7 +114,7 @@ def curve(design: Float, count: int = 200, water: Water | None = None) -> tuple[
 class CapacityChange:
     """What a change does to the capacity at the wanted mark [g]."""
 
-    name: str
+    name: Finding
     effect_g: float
 
 
@@ -122,18 +123,22 @@ def changes(design: Float, waters: Sequence[Water]) -> tuple[CapacityChange, ...
     height = design.mark(design.wanted_mark).height_mm
     base = capacity_g(design, height)
     rows = [
-        CapacityChange(f"in {water.describe()}", capacity_g(design, height, water) - base)
+        CapacityChange(finding("in-water", water=water.describe()), capacity_g(design, height, water) - base)
         for water in waters
         if water != design.water
     ]
     coat = design.varnish_g or 0.05
     rows.append(
         CapacityChange(
-            f"{said(coat, 'mass')} of varnish more",
+            finding("more-varnish", coat=coat),
             capacity_g(replace(design, varnish_g=design.varnish_g + coat), height) - base,
         )
     )
     if any(part.bore_mm > 0 and not part.inside for part in design.parts):
-        rows.append(CapacityChange("every tube flooded", capacity_g(design, height, flooded=True) - base))
-        rows.append(CapacityChange("every tube sealed", capacity_g(design, height, flooded=False) - base))
+        rows.append(
+            CapacityChange(finding("every-tube-flooded"), capacity_g(design, height, flooded=True) - base)
+        )
+        rows.append(
+            CapacityChange(finding("every-tube-sealed"), capacity_g(design, height, flooded=False) - base)
+        )
     return tuple(rows)

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from lamsik.core.errors import finite_between
-from lamsik.core.quantities import plainly, said
+from lamsik.core.findings import Finding, finding
 
 CLEAR_M = 0.4
 """A fixed float needs so much of the rod free to be swung in and cast [m]."""
@@ -18,7 +18,7 @@ class SliderAnswer:
     needed: bool
     fixed_to_m: float
     stop_m: float
-    says: str
+    says: Finding
 
 
 def slider(depth_m: float, rod_m: float, over_bottom_m: float = 0.0) -> SliderAnswer:
@@ -27,23 +27,20 @@ def slider(depth_m: float, rod_m: float, over_bottom_m: float = 0.0) -> SliderAn
     """
     finite_between("depth", depth_m, 0.1, 60.0, "m")
     finite_between("rod", rod_m, 0.8, 14.0, "m")
-    finite_between("over the bottom", over_bottom_m, -2.0, 20.0, "m")
+    finite_between("over_the_bottom", over_bottom_m, -2.0, 20.0, "m")
     fixed, stop = rod_m - CLEAR_M, depth_m - over_bottom_m
     if stop <= 0:
-        return SliderAnswer(False, fixed, 0.0, "the bait would hang over the water: less than the depth")
+        return SliderAnswer(False, fixed, 0.0, finding("bait-over-the-water"))
     if stop > fixed:
         return SliderAnswer(
             True,
             fixed,
             stop,
-            f"yes: with a {plainly(rod_m, 'distance')} rod a fixed float fishes"
-            f" {said(fixed, 'distance')}; put the stop {said(stop, 'distance', 2)} over"
-            " the hook",
+            finding("slider-needed", rod_m=rod_m, fixed=fixed, stop=stop),
         )
     return SliderAnswer(
         False,
         fixed,
         stop,
-        f"no: a fixed float does, set {said(stop, 'distance', 2)} over the hook; this rod fishes it down"
-        f" to {said(fixed, 'distance')}",
+        finding("fixed-float-does", stop=stop, fixed=fixed),
     )

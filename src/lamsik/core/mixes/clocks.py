@@ -2,12 +2,6 @@
 
 from lamsik.core.errors import finite_between
 
-RULE = (
-    "Time doubles for each 10 °C (18 °F) colder and halves for as much warmer: a rule of thumb. The"
-    " product's own"
-    " sheet beats it."
-)
-
 
 def at_temperature(time: float, reference_c: float, at_c: float) -> float:
     """A time given at `reference_c`, at another temperature [same unit]: t·2^((T_ref − T)/10), a rule of

@@ -53,6 +53,11 @@ def filling_for(
         rule("filler-another"),
     )
     low, high = sorted((resin_g_cm3, filler_g_cm3))
-    finite_between("density_g_cm3", density_g_cm3, low, high, "g/cm³: between the filler's and the resin's")
+    require(
+        low <= density_g_cm3 <= high,
+        "density_g_cm3",
+        density_g_cm3,
+        rule("between-the-two", low=low, high=high),
+    )
     share = (1 / density_g_cm3 - 1 / resin_g_cm3) / (1 / filler_g_cm3 - 1 / resin_g_cm3)
     return Filling(share, share * density_g_cm3 / filler_g_cm3, density_g_cm3)

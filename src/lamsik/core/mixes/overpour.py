@@ -1,4 +1,4 @@
-"""Weighed something other than planned: what of the other parts puts it right, or that it is out of
+"""Grams something other than planned: what of the other parts puts it right, or that it is out of
 tolerance.
 """
 
@@ -6,9 +6,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from lamsik.core.errors import finite_between, require, rule
+from lamsik.core.findings import Finding, Grams, finding
 from lamsik.core.mixes.amount import ratio_error, rounded
 from lamsik.core.mixes.product import Product, mass_shares
-from lamsik.core.quantities import plainly, said
 
 
 @dataclass(frozen=True)
@@ -22,7 +22,7 @@ class Remedy:
     add_g: tuple[float, ...]
     total_g: float
     over_percent: float
-    says: str
+    says: Finding
 
 
 def put_right(
@@ -67,62 +67,53 @@ def put_right(
         over = 0.0  # rounding and the hand's last drop
     if within:
         return Remedy(error, True, add, total, over, _within(product, error, over, total, planned_g, step_g))
-    says = _put_right_words(product, add, left_g, step_g)
-    if not says.startswith("Out"):
-        over_plan = f", {said(over, 'percent')} over plan" if over > 0 else ""
-        says = (
-            f"{says} puts it right: {said(total, 'mass', digits(step_g))} in all{over_plan}."
-            if says
-            else "It is right."
-        )
-    return Remedy(error, False, add, total, over, says)
+    return Remedy(error, False, add, total, over, _put_right(product, add, left_g, step_g, total, over))
 
 
-def _put_right_words(
-    product: Product, add: Sequence[float], left_g: Sequence[float | None], step_g: float
-) -> str:
-    """What is to be poured in, or that no tub has so much; empty where nothing is."""
-    words = ", ".join(
-        f"{said(more, 'mass', digits(step_g))} more {part.name}"
-        for part, more in zip(product.parts, add, strict=True)
-        if more > 0
+def _put_right(
+    product: Product,
+    add: Sequence[float],
+    left_g: Sequence[float | None],
+    step_g: float,
+    total: float,
+    over: float,
+) -> Finding:
+    """What is to be poured in, or that no tub has so much, or that nothing is."""
+    more = tuple(
+        finding("more-of-part", more=Grams(grams, digits(step_g)), part=part.name)
+        for part, grams in zip(product.parts, add, strict=True)
+        if grams > 0
     )
     short = [
         part.name
-        for part, more, left in zip(product.parts, add, left_g, strict=False)
-        if left is not None and more > left + 1e-9
+        for part, grams, left in zip(product.parts, add, left_g, strict=False)
+        if left is not None and grams > left + 1e-9
     ]
     if short:
-        return (
-            f"Out of tolerance: {words} would be needed and no tub of {', '.join(short)} has so much. Do not"
-            " pour it."
-        )
-    return words[:1].upper() + words[1:]
+        return finding("no-tub-has-so-much", more=more, short=short)
+    if not more:
+        return finding("mix-is-right")
+    all_in = Grams(total, digits(step_g))
+    if over > 0:
+        return finding("puts-it-right-over-plan", more=more, total=all_in, over=over)
+    return finding("puts-it-right", more=more, total=all_in)
 
 
 def _within(
     product: Product, error: float, over: float, total: float, planned_g: float | None, step_g: float
-) -> str:
+) -> Finding:
     """What to do with a batch whose ratio holds."""
-    ratio = (
-        f"the ratio is off by {said(error, 'percent')}, within the"
-        f" {plainly(product.tolerance_percent, 'percent')} it allows"
-    )
+    ratio = finding("ratio-within", error=error, tolerance=product.tolerance_percent)
     if not over or planned_g is None:
-        return f"{ratio[0].upper()}{ratio[1:]}: mix it as it is."
-    ratio = f"; {ratio}" if len(product.parts) > 1 else ""
+        return finding("mix-as-it-is", ratio=ratio)
+    beside = finding("and-the-ratio", ratio=ratio) if len(product.parts) > 1 else None
     n = digits(step_g)
-    both = f"{said(total, 'mass', n)} instead of {said(planned_g, 'mass', n)}"
-    if over > 0:
-        return (
-            f"{said(over, 'percent')} over plan: {both}{ratio}. Mix it, pour what the job takes and weigh"
-            " what is left"
-            " over."
-        )
-    return (
-        f"{said(-over, 'percent')} under plan: {both}{ratio}. It may not fill the job: add of every part,"
-        " or mix it as"
-        " it is."
+    return finding(
+        "mix-over-plan" if over > 0 else "mix-under-plan",
+        off=abs(over),
+        total=Grams(total, n),
+        planned=Grams(planned_g, n),
+        ratio=beside,
     )
 
 

@@ -15,10 +15,7 @@ MASS, VOLUME = "mass", "volume"
 BASES = (MASS, VOLUME)
 KINDS = ("resin", "foam", "silicone", "plastisol", "epoxy", "clear", "other")
 FOAM = "foam"
-NO_FOAM_DENSITY = (
-    "a foam is planned by what it becomes: give its cured density or how many times it expands (the tin, or a"
-    " cup of your own, tells)"
-)
+NO_FOAM_DENSITY = rule("foam-by-what-it-becomes")
 FAMILIES = ("", "condensation", "addition")
 """How a silicone cures; the two must not touch."""
 

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 
 from lamsik.core.errors import Refused, finite_between, require, rule
+from lamsik.core.findings import Finding, finding
 from lamsik.core.quantities import said
 
 STIRRED_FOR_H = 12.0
@@ -35,19 +36,15 @@ def good_until(tub: Tub, open_days: float) -> date | None:
     return min(ends) if ends else None
 
 
-def remarks(tub: Tub, open_days: float, stir_s: float, at: datetime) -> tuple[str, ...]:
+def remarks(tub: Tub, open_days: float, stir_s: float, at: datetime) -> tuple[Finding, ...]:
     """What to know before drawing from it, in words."""
     remarked, ends = [], good_until(tub, open_days)
     if ends and ends < at.date():
-        remarked.append(
-            f"lot {tub.lot} expired on {ends.day} {ends:%b %Y}: test a little of it first, or open another"
-        )
+        remarked.append(finding("lot-expired", lot=tub.lot, ends=ends))
     elif ends and (ends - at.date()).days <= SOON_DAYS:
-        remarked.append(f"lot {tub.lot} is good until {ends.day} {ends:%b}")
+        remarked.append(finding("lot-good-until", lot=tub.lot, ends=ends))
     if stir_s and (tub.stirred_at is None or at - tub.stirred_at > timedelta(hours=STIRRED_FOR_H)):
-        remarked.append(
-            f"{tub.part}, lot {tub.lot}, has settled: stir it for {said(stir_s, 'seconds', 0)}, to the bottom"
-        )
+        remarked.append(finding("lot-settled", part=tub.part, lot=tub.lot, stir=stir_s))
     return tuple(remarked)
 
 

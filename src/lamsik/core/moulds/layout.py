@@ -11,7 +11,7 @@ from typing import Annotated
 import numpy as np
 from annotated_types import Len, MaxLen
 
-from lamsik.core.errors import Refused, finite_between, require, rule
+from lamsik.core.errors import Refused, Rule, finite_between, require, rule
 from lamsik.core.limits import Between, Key, OneOf, Says, held
 from lamsik.core.moulds.geometry import seen
 from lamsik.core.moulds.masters import PULLS, Master, laid, laid_at, shrunk_mesh
@@ -42,6 +42,12 @@ class CavitySpot:
         held(self, f"cavities.{self.key}.")
 
 
+def _between(field: str, value: float, limits: Rule) -> None:
+    """Raise `Refused` beyond the `low` and `high` of a rule, which says where they are from."""
+    bounds = dict(limits.values)
+    require(float(str(bounds["low"])) <= value <= float(str(bounds["high"])), field, value, limits)
+
+
 @dataclass(frozen=True)
 class Funnel:
     """A funnel: neck at the cavity and mouth at the wall [mm across], at one end of every cavity."""
@@ -52,7 +58,7 @@ class Funnel:
 
     def __post_init__(self) -> None:
         held(self, "funnel.")
-        finite_between("funnel.mouth_mm", self.mouth_mm, self.neck_mm, 150.0, "mm: at least the neck")
+        _between("funnel.mouth_mm", self.mouth_mm, rule("at-least-the-neck", low=self.neck_mm, high=150.0))
 
 
 @dataclass(frozen=True)
@@ -70,14 +76,13 @@ class Keys:
 
     def __post_init__(self) -> None:
         held(self, "keys.")
-        finite_between("keys.high_mm", self.high_mm, 0.5, self.base_mm, "mm: at most their base")
+        _between("keys.high_mm", self.high_mm, rule("at-most-their-base", low=0.5, high=self.base_mm))
         if self.second_high_mm is not None:
-            finite_between(
+            low = self.high_mm if self.proud else 0.5
+            _between(
                 "keys.second_high_mm",
                 self.second_high_mm,
-                self.high_mm if self.proud else 0.5,
-                self.base_mm,
-                "mm: the hollow is at least as deep as the key is high",
+                rule("as-deep-as-the-key", low=low, high=self.base_mm),
             )
 
     @property
@@ -177,7 +182,7 @@ class Mould:
     name: Annotated[str, MaxLen(160)]
     master: Master
     kind: Annotated[str, OneOf(KINDS)] = TWO_PART
-    pull: Annotated[str, OneOf(tuple(PULLS))] = "side"
+    pull: Annotated[str, OneOf(PULLS)] = "side"
     parting_mm: Annotated[float, Says("over the master's middle, within it [mm]")] = 0.0
     slant_deg: Annotated[float, Between(-30, 30, "°", "of the parting")] = 0.0
     cavities: Annotated[tuple[CavitySpot, ...], Len(1, MOST_CAVITIES)] = ()
@@ -210,7 +215,7 @@ class Mould:
             rule("cavities-block", most_cavities=MOST_CAVITIES),
         )
         half = float(np.ptp(self.lies.vertices[:, 2])) / 2
-        finite_between("parting_mm", self.parting_mm, -half, half, "mm: within the master")
+        _between("parting_mm", self.parting_mm, rule("within-the-master", low=-half, high=half))
         _refuse_small(self)
 
     @cached_property

@@ -22,14 +22,8 @@ from lamsik.core.shapes.sources import Source
 
 BODY, WEIGHED, BOX = "body", "weighed", "box"
 FROM = (BODY, WEIGHED, BOX)
-PULLS = {
-    "side": "the flank: it lies on its side",
-    "back": "the back: it lies belly down",
-    "belly": "the belly: it lies back down",
-    "nose": "the nose: it stands on its tail",
-    "tail": "the tail: it stands on its nose",
-}
-"""Towards what the upper half is pulled off, and how the master lies then."""
+PULLS = ("side", "back", "belly", "nose", "tail")
+"""Towards what the upper half is pulled off."""
 
 _TURNS: dict[str, Array] = {
     "side": np.array([[1, 0, 0], [0, 0, 1], [0, -1, 0]], dtype=float),

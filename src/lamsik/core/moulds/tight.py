@@ -5,6 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.spatial import cKDTree
 
+from lamsik.core.findings import Finding, finding
 from lamsik.core.moulds.layout import Mould, box, key_places, outline
 from lamsik.core.shapes.curves import Array
 
@@ -13,7 +14,7 @@ from lamsik.core.shapes.curves import Array
 class Tight:
     """A distance that is less than wanted: between what, how much there is [mm], where in the plan."""
 
-    what: str
+    what: Finding
     distance_mm: float
     x_mm: float
     y_mm: float
@@ -31,7 +32,7 @@ def tight_places(mould: Mould) -> tuple[Tight, ...]:
         if gaps[at] < mould.edge_mm - 0.05:
             tights.append(
                 Tight(
-                    f"cavity {key[1:]} and the wall",
+                    finding("cavity-and-wall", cavity=key[1:]),
                     float(gaps[at]),
                     float(points[at[0], 0]),
                     float(points[at[0], 1]),
@@ -44,7 +45,7 @@ def tight_places(mould: Mould) -> tuple[Tight, ...]:
             if near[low] - mould.keys.base_mm / 2 < 1.0:
                 tights.append(
                     Tight(
-                        f"cavity {key[1:]} and a key",
+                        finding("cavity-and-key", cavity=key[1:]),
                         float(near[low] - mould.keys.base_mm / 2),
                         float(keys[low, 0]),
                         float(keys[low, 1]),
@@ -58,7 +59,7 @@ def tight_places(mould: Mould) -> tuple[Tight, ...]:
             if near[low] < mould.edge_mm - 0.05:
                 tights.append(
                     Tight(
-                        f"cavities {one[1:]} and {other[1:]}",
+                        finding("two-cavities", one=one[1:], other=other[1:]),
                         float(near[low]),
                         float(lines[other][low, 0]),
                         float(lines[other][low, 1]),

@@ -66,7 +66,7 @@ def touch(poured: str, against: str) -> Touch:
         True,
         not poured.endswith("silicone"),
         (
-            finding("sticks", poured=poured, against=against)
+            finding("sticks-to", poured=poured, against=against)
             if not poured.endswith("silicone")
             else finding("lets-go", against=against)
         ),

@@ -7,15 +7,14 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class CustomerFact:
-    """Something to know of a customer: its key, how it is asked, what it is called, its most letters."""
+    """Something to know of a customer: its key, what it is called, its most letters."""
 
     key: str
-    asked: str
     called: str
     most: int
 
 
 CUSTOMER_FACTS = (
-    CustomerFact("contact", "How to reach them", "Reach", 200),
-    CustomerFact("note", "Good to know of them", "To know", 300),
+    CustomerFact("contact", "Reach", 200),
+    CustomerFact("note", "To know", 300),
 )

@@ -1,24 +1,24 @@
 """Routes of what is made beside bodies: blades and floats; the same steps, minutes and cautions."""
 
 from lamsik.core.cautions import of_metals
+from lamsik.core.findings import finding
 from lamsik.core.floats.design import Float
 from lamsik.core.floats.parts import FloatPart
-from lamsik.core.quantities import said
 from lamsik.core.route.steps import MADE, Made, Route, Step, timed
 from lamsik.core.trade.step_kinds import Minutes
 
 TURNED = Made(
     "carve",
-    "Turn the body",
-    "Square a blank of {}, drill it through, turn it to the profile.",
+    "turn-the-body",
+    "turn-to-profile",
     ("wood_dust", "blades"),
 )
 """A float of wood; its stem goes through."""
 BY_KIND = {"bulk foam": "foam", "live bait": "foam", "cast": "cast", "printed": "print"}
 """How a float of some kinds is made, as a body of that construction is; all others are turned."""
 
-PACK = Step("pack", "pack", "Photograph and pack", "Label on; both sides and the tip.")
-SHIP = Step("ship", "ship", "Ship", "Note the parcel; the order is told.")
+PACK = Step("pack", "pack", finding("photograph-and-pack"), finding("pack-other"))
+SHIP = Step("ship", "ship", finding("ship"), finding("note-the-parcel"))
 
 
 def of_blade(metal: str, own: Minutes | None = None) -> Route:
@@ -33,8 +33,8 @@ def of_blade(metal: str, own: Minutes | None = None) -> Route:
             Step(
                 "bend",
                 "bend",
-                "Cut, drill and bend",
-                "Cut the strip to the template, drill and deburr its holes, bend nose and cup to the angles.",
+                finding("cut-drill-bend"),
+                finding("cut-the-strip"),
                 weigh="carved",
                 batch_key=f"bend: {metal}",
                 cautions=(*of_metals({metal}), "blades"),
@@ -42,16 +42,16 @@ def of_blade(metal: str, own: Minutes | None = None) -> Route:
             Step(
                 "rig",
                 "rig",
-                "Snaps and hooks",
-                "Fit them; every edge deburred.",
+                finding("snaps-and-hooks"),
+                finding("fit-snaps"),
                 "rigged",
                 cautions=("hooks",),
             ),
             Step(
                 "swim",
                 "swim",
-                "Swim test",
-                "It starts at walking pace.",
+                finding("swim-test"),
+                finding("starts-at-walking-pace"),
                 batch_key="swim",
                 cautions=("hooks",),
             ),
@@ -81,35 +81,37 @@ def of_float(design: Float, own: Minutes | None = None) -> Route:
         own: the shop's own minutes by kind of step; the table's where it has none.
     """
     way = MADE[construction_of(design)] if design.kind in BY_KIND else TURNED
-    body = f"material of {said(body_of(design).density_g_cm3, 'density', 2)}"
+    density = body_of(design).density_g_cm3
     rows = [
         Step(
             "carve",
             way.kind,
-            way.name,
-            way.says.format(body),
+            finding(way.name),
+            finding(way.says, material=finding("material-of", density=density)),
             weigh="carved",
-            batch_key=f"{way.kind}: {body}",
+            batch_key=f"{way.kind}: {density:.2f}",
             cautions=way.cautions,
         ),
         Step(
             "fit",
             "assemble",
-            "Stem, eye, load",
-            "Glue stem, eye and load; straight to the eye.",
+            finding("stem-eye-load"),
+            finding("glue-stem"),
             cautions=("epoxy",),
         ),
     ]
     if way is TURNED:
-        rows.insert(1, Step("seal", "seal", "Seal", "Bare wood drinks: seal it all, the bore too.", "sealed"))
+        rows.insert(1, Step("seal", "seal", finding("seal-step"), finding("seal-it-all"), "sealed"))
     if design.paint_g:
         rows.append(
-            Step("colour", "colour", "Bands and tip", "Bands by the marks, the tip last.", batch_key="bands")
+            Step(
+                "colour", "colour", finding("bands-and-tip"), finding("bands-by-the-marks"), batch_key="bands"
+            )
         )
     if design.varnish_g:
         rows.append(
-            Step("clear", "clear", "Varnish", "Two thin coats; hang it by the tip.", "cleared", wait_h=12.0)
+            Step("clear", "clear", finding("varnish-step"), finding("two-thin-coats"), "cleared", wait_h=12.0)
         )
-    tub = "Shot it to its mark in the tub; note what it carries."
-    rows.append(Step("tub", "tub", "Shot and weigh", tub, batch_key="tub"))
+    tub = finding("shot-to-its-mark")
+    rows.append(Step("tub", "tub", finding("shot-and-weigh"), tub, batch_key="tub"))
     return timed((*rows, PACK, SHIP), own)

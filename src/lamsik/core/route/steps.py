@@ -7,9 +7,9 @@ from dataclasses import asdict, dataclass, fields, replace
 from typing import Any
 
 from lamsik.core.cautions import of_metals
+from lamsik.core.findings import Finding, finding
 from lamsik.core.paints.layers import CLEARS, COLOURS, FITTED, GROUNDS, KINDS, SEALS, Layer
 from lamsik.core.paints.paint import BOTH
-from lamsik.core.quantities import said
 from lamsik.core.shapes.design import Design
 from lamsik.core.trade.step_kinds import STEP_KINDS, Minutes, StepKind, minutes
 
@@ -21,7 +21,7 @@ class Step:
     Args:
         key: its name on this route.
         kind: which kind of step it is (see `step_kinds`).
-        name, says: what it is called, and what to do.
+        name, says: what it is called, and what to do: a finding until `words` has told it, then text.
         weigh: the stage that is weighed at its end.
         setup_min, each_min: hands-on time, once for all done together and for each [min].
         wait_h, window_h: least and longest wait before the next step [h].
@@ -31,8 +31,8 @@ class Step:
 
     key: str
     kind: str
-    name: str
-    says: str
+    name: Finding | str
+    says: Finding | str
     weigh: str | None = None
     setup_min: float = 0.0
     each_min: float = 0.0
@@ -100,8 +100,8 @@ def steps(design: Design, own: Minutes | None = None) -> Route:
         Step(
             "tub",
             "tub",
-            "Tub test",
-            "Clip the hooks on, float it, compare with the Tank.",
+            finding("tub-test"),
+            finding("float-and-compare"),
             batch_key="tub",
             cautions=("hooks",),
         )
@@ -111,21 +111,21 @@ def steps(design: Design, own: Minutes | None = None) -> Route:
         Step(
             "rig",
             "rig",
-            "Rings and hooks",
-            "Fit rings and hooks; clean line tie and hangers of paint.",
+            finding("rings-and-hooks"),
+            finding("fit-rings-and-hooks"),
             weigh="rigged",
             cautions=("hooks",),
         ),
         Step(
             "swim",
             "swim",
-            "Swim test",
-            "Tracks straight both ways, starts at walking pace.",
+            finding("swim-test"),
+            finding("tracks-straight"),
             batch_key="swim",
             cautions=("hooks",),
         ),
-        Step("pack", "pack", "Photograph and pack", "Both sides and the back; points covered."),
-        Step("ship", "ship", "Ship", "Note the parcel; the order is told."),
+        Step("pack", "pack", finding("photograph-and-pack"), finding("pack-bait")),
+        Step("ship", "ship", finding("ship"), finding("note-the-parcel")),
     ]
     return timed(rows, own)
 
@@ -150,7 +150,9 @@ def _is_fitted(design: Design) -> bool:
 
 @dataclass(frozen=True)
 class Made:
-    """How a body of some construction is made: the kind of step, its name, what to do, what can hurt."""
+    """How a body of some construction is made: the kind of step, the findings of its name and of what to do,
+    what can hurt.
+    """
 
     kind: str
     name: str
@@ -161,17 +163,17 @@ class Made:
 MADE = {
     "wood": Made(
         "carve",
-        "Carve the body",
-        "Saw the side pattern, then the top pattern, then round to the section in {}.",
+        "carve-the-body",
+        "saw-and-round",
         ("wood_dust", "blades"),
     ),
-    "foam": Made("cut", "Shape the body", "Cut and sand {} to both templates.", ("blades",)),
-    "cast": Made("pour", "Cast the body", "Cast in {}, trim the seam.", ("isocyanate",)),
-    "print": Made("print", "Print the body", "Print in {}, clean and sand.", ("print_dust",)),
-    "soft": Made("pour", "Cast the body", "Pour {} hot, trim the port.", ("plastisol",)),
+    "foam": Made("cut", "shape-the-body", "cut-and-sand", ("blades",)),
+    "cast": Made("pour", "cast-the-body", "cast-and-trim", ("isocyanate",)),
+    "print": Made("print", "print-the-body", "print-and-clean", ("print_dust",)),
+    "soft": Made("pour", "cast-the-body", "pour-hot", ("plastisol",)),
 }
 """By construction."""
-FOAMED = Made("pour", "Cast the body", "Foam it in its mould with {}, trim the seam.", ("isocyanate",))
+FOAMED = Made("pour", "cast-the-body", "foam-in-mould", ("isocyanate",))
 """A foam that is poured."""
 
 
@@ -186,8 +188,8 @@ def _body(design: Design) -> Step:
     return Step(
         "carve",
         way.kind,
-        FOAMED.name if host.source == "poured" else way.name,
-        way.says.format(host.name),
+        finding(FOAMED.name if host.source == "poured" else way.name),
+        finding(way.says, material=host.name),
         weigh="carved",
         batch_key=f"{way.kind}: {host.name}",
         cautions=("uv_resin",) if in_resin else way.cautions,
@@ -204,16 +206,16 @@ def _fit(design: Design) -> Step:
         return Step(
             "fit",
             "fit",
-            "Hardware",
-            "See that what was cast in sits straight and moves.",
+            finding("hardware-step"),
+            finding("see-cast-in"),
             weigh="ballasted",
             cautions=("hooks",),
         )
     return Step(
         "fit",
         "fit",
-        "Drill, ballast, hardware",
-        "Drill to the map, glue slugs, fill, set lip, tie and hangers.",
+        finding("drill-ballast-hardware"),
+        finding("drill-to-the-map"),
         weigh="ballasted",
         wait_h=12.0,
         cautions=(*of_metals(design.metals), "epoxy"),
@@ -231,7 +233,7 @@ def _coat(layer: Layer, weigh: str | None) -> Step:
         f"coat:{layer.key}",
         kind,
         layer.name,
-        layer.note or _doing(layer),
+        layer.note or finding("one-sentence", says=_doing(layer)),
         weigh,
         wait_h=layer.wait_h,
         window_h=layer.window_h,
@@ -240,9 +242,10 @@ def _coat(layer: Layer, weigh: str | None) -> Step:
     )
 
 
-def _doing(layer: Layer) -> str:
+def _doing(layer: Layer) -> Finding:
     if layer.mass_g is not None:
-        return "Set both eyes level."
-    passes = f"{layer.passes} passes, each a dry film of" if layer.passes > 1 else "Dry film"
-    where = "" if layer.place.side == BOTH else f", on the {layer.place.side} side only"
-    return f"{passes} {said(layer.film_um, 'thickness')}{where}."
+        return finding("set-eyes-level")
+    film = finding(
+        "passes-of-film" if layer.passes > 1 else "dry-film", count=layer.passes, film=layer.film_um
+    )
+    return film if layer.place.side == BOTH else finding("on-one-side", film=film, side=layer.place.side)

@@ -7,9 +7,9 @@ from typing import Annotated
 from annotated_types import Len, MaxLen
 
 from lamsik.core.errors import require, rule
+from lamsik.core.findings import Finding, finding
 from lamsik.core.limits import Between, Key, Name, OneOf, held
 from lamsik.core.materials import METALS
-from lamsik.core.quantities import said
 from lamsik.core.shapes.sources import MOST_NOTE, OWN, SAYS, Source
 
 FREE, RESTRICTED, TEARS = "free", "restricted", "tears out"
@@ -154,7 +154,7 @@ class Swing:
     """Whether a snap swings in its hole: free, restricted or tears out, and why."""
 
     verdict: str
-    why: str
+    why: Finding
 
 
 def swing(blade: Blade, hole: SnapHole, rules: SnapRules = USUAL_RULES) -> Swing:
@@ -164,40 +164,36 @@ def swing(blade: Blade, hole: SnapHole, rules: SnapRules = USUAL_RULES) -> Swing
     if left < least - 1e-9:
         return Swing(
             TEARS,
-            f"only {said(left, 'length')} of metal between hole and edge; leave {said(least, 'length')}",
+            finding("snap-tears-out", left=left, least=least),
         )
     if hole.diameter_mm < rules.free_ratio * hole.wire_mm - 1e-9:
         return Swing(
             RESTRICTED,
-            f"the hole is {said(hole.diameter_mm / hole.wire_mm, 'number')} × the wire; drill at least"
-            f" {said(rules.free_ratio * hole.wire_mm, 'length')}",
+            finding(
+                "snap-hole-small",
+                diameter=hole.diameter_mm / hole.wire_mm,
+                free_ratio=rules.free_ratio * hole.wire_mm,
+            ),
         )
     if left > hole.bow_mm + 1e-9:
         return Swing(
             RESTRICTED,
-            f"{said(left, 'length')} of metal does not fit the {said(hole.bow_mm, 'length')} bow; set the"
-            " hole nearer to the"
-            " edge",
+            finding("snap-bow-small", left=left, bow=hole.bow_mm),
         )
     return Swing(
         FREE,
-        f"{said(left, 'length')} of metal at the edge, hole"
-        f" {said(hole.diameter_mm / hole.wire_mm, 'number', 1)} × the wire",
+        finding("snap-free", left=left, diameter=hole.diameter_mm / hole.wire_mm),
     )
 
 
-def remarks(blade: Blade, rules: SnapRules = USUAL_RULES) -> tuple[str, ...]:
+def remarks(blade: Blade, rules: SnapRules = USUAL_RULES) -> tuple[Finding, ...]:
     """What will make it run badly, in words."""
     remarked = []
     if abs(blade.left_deg - blade.right_deg) > rules.uneven_deg:
-        remarked.append(
-            f"cup {said(blade.left_deg, 'angle', 0)} left and {said(blade.right_deg, 'angle', 0)} right:"
-            " it runs to one side; bend both"
-            " alike"
-        )
+        remarked.append(finding("cups-uneven", left=blade.left_deg, right=blade.right_deg))
     cup = blade.left_deg + blade.right_deg
     if blade.nose_deg * cup < 0:
-        remarked.append("the nose bends the same way as the cup: bend it against the cup")
+        remarked.append(finding("nose-bends-with-cup"))
     if cup == 0 and blade.nose_deg != 0:
-        remarked.append("without a cup it planes and spins: cup both edges")
+        remarked.append(finding("no-cup"))
     return tuple(remarked)

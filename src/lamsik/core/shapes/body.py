@@ -7,6 +7,7 @@ from math import radians, tan
 import numpy as np
 
 from lamsik.core.errors import finite_between, require, rule
+from lamsik.core.findings import finding
 from lamsik.core.shapes.curves import Array, Curve, phi_of_share, share_of_phi
 from lamsik.core.shapes.joints import Cut, Joint
 from lamsik.core.shapes.skins import Skin
@@ -42,7 +43,7 @@ class Body:
         require(
             bool(np.all(self.top.at(phi) >= self.bottom.at(phi) - 1e-9)),
             "top",
-            "a top line below the bottom line",
+            finding("top-below-bottom"),
             rule("top-stay"),
         )
         half = self.half_width.at(phi)

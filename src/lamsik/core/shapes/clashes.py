@@ -7,7 +7,8 @@ from math import hypot
 
 import numpy as np
 
-from lamsik.core.quantities import kept_as_said, plainly, said
+from lamsik.core.findings import Finding, finding
+from lamsik.core.quantities import kept_as_said
 from lamsik.core.shapes.ballast_holes import mouth_mm
 from lamsik.core.shapes.body import Body, half_width_at_height, leaning, station
 from lamsik.core.shapes.columns import reach_of
@@ -31,7 +32,7 @@ class Rod:
     """
 
     key: str
-    name: str
+    name: Finding | str
     mouth: Spot
     end: Spot
     radius_mm: float
@@ -45,26 +46,27 @@ class Clash:
     other) and where.
     """
 
-    what: str
-    other: str
+    what: Finding | str
+    other: Finding | str
     gap_mm: float
     at: Spot
     to: Spot
 
     @property
-    def says(self) -> str:
+    def says(self) -> Finding:
         """In words: what, how near, to what."""
         if self.gap_mm <= 0:
             return (
-                f"{self.what} breaks out of the body"
+                finding("breaks-out", what=self.what)
                 if self.other == SKIN
-                else f"{self.what} runs into {self.other}"
+                else finding("runs-into-other", what=self.what, other=self.other)
             )
-        near = "of wall" if self.other == SKIN else f"between it and {self.other}"
-        return f"{self.what} leaves {said(self.gap_mm, 'length')} {near}"
+        if self.other == SKIN:
+            return finding("leaves-of-wall", what=self.what, gap=self.gap_mm)
+        return finding("leaves-between", what=self.what, gap=self.gap_mm, other=self.other)
 
 
-SKIN = "the skin"
+SKIN = "skin"
 
 THIN_MM, THIN_WALL_MM = 1.0, 1.0
 """A shank thinner than this radius needs no more wall than this: it is a screw, not a bore [mm]."""
@@ -86,10 +88,7 @@ def rods(design: Design) -> tuple[Rod, ...]:
     body, in_body = design.body, []
     for hole in design.ballast:
         low, pair = mouth_mm(body, hole), hole.count > 1
-        name = (
-            f"the {'pair of ' if pair else ''}{plainly(hole.drill_mm, 'length')} hole{'s' if pair else ''} at"
-            f" {said(hole.x_mm, 'length', 0)}"
-        )
+        name = finding("pair-at" if pair else "hole-at", drill=hole.drill_mm, x=hole.x_mm)
         in_body.append(
             Rod(
                 hole.key,
@@ -106,7 +105,7 @@ def rods(design: Design) -> tuple[Rod, ...]:
         in_body.append(
             Rod(
                 cavity.key,
-                f"the chamber at {said(x, 'length', 0)}",
+                finding("chamber-at", x=x),
                 (x - reach, z),
                 (x + reach, z),
                 cavity.bore_mm / 2,
@@ -118,7 +117,7 @@ def rods(design: Design) -> tuple[Rod, ...]:
         in_body.append(
             Rod(
                 "lip",
-                "the lip slot",
+                finding("lip-slot"),
                 (root[0], root[2]),
                 (inner[0], inner[2]),
                 design.lip.thickness_mm / 2,
@@ -131,7 +130,7 @@ def rods(design: Design) -> tuple[Rod, ...]:
         in_body.append(
             Rod(
                 joint.key,
-                f"the joint at {said(joint.x_mm, 'length', 0)}",
+                finding("joint-at", x=joint.x_mm),
                 top,
                 low_end,
                 joint.kerf_mm / 2,

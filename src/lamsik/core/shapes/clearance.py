@@ -12,21 +12,8 @@ from lamsik.core.errors import finite_between
 from lamsik.core.shapes.design import Design, Host
 from lamsik.core.shapes.hardware import Item
 
-INSERTS = {
-    "screw": "screw eye",
-    "wire": "through-wire",
-    "tube": "tube or rattle",
-    "slug": "metal slug",
-    "plate": "lip in its slot",
-    "stem": "stem of a float",
-}
-HOSTS = {
-    "soft wood": "soft wood",
-    "hard wood": "hard wood",
-    "foam": "foam",
-    "cast": "casting",
-    "print": "print",
-}
+INSERTS = ("screw", "wire", "tube", "slug", "plate", "stem")
+HOSTS = ("soft wood", "hard wood", "foam", "cast", "print")
 SOFT_BELOW_G_CM3 = 0.5
 
 START_MM: dict[tuple[str, str], float] = {

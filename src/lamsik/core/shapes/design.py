@@ -10,7 +10,6 @@ from lamsik.core.limits import Between, Name, OneOf, Says, held
 from lamsik.core.materials import Material
 from lamsik.core.paints.adjusting import Adjustment
 from lamsik.core.paints.layers import Layer
-from lamsik.core.quantities import plainly
 from lamsik.core.shapes.allowances import Allowance
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.body import Body
@@ -184,7 +183,7 @@ class Design:
         for group in ("hardware", "ballast", "layers", "allowances", "pours", "cavities", "trials"):
             keys = [row.key for row in getattr(self, group)]
             require(len(set(keys)) == len(keys), f"{group}.key", keys, rule("each-key"))
-        length, reach = self.body.length_mm, f"allowed is 0 to {plainly(self.body.length_mm, 'length')}"
+        length, reach = self.body.length_mm, rule("allowed-to-the-tail", length=self.body.length_mm)
         for group in ("ballast", "cavities", "trials"):
             for row in getattr(self, group):
                 require(row.x_mm <= length, f"{group}.{row.key}.x_mm", row.x_mm, reach)

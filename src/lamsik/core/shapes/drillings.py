@@ -6,7 +6,7 @@ from math import cos, radians
 
 import numpy as np
 
-from lamsik.core.quantities import plainly, said
+from lamsik.core.findings import Finding, finding
 from lamsik.core.shapes.ballast_holes import mouth_mm
 from lamsik.core.shapes.body import station, uncut
 from lamsik.core.shapes.clearance import Clearances, drill_for, pilot_mm
@@ -34,8 +34,8 @@ class Drilling:
     drill_mm: float
     depth_mm: float
     angle_deg: float
-    purpose: str
-    fits: str = ""
+    purpose: Finding | str
+    fits: Finding | None = None
     beside_mm: float = 0.0
     through_mm: float | None = None
     """The wall it goes through where it comes into a hollow [mm]."""
@@ -78,7 +78,7 @@ def _through_mm(design: Design, hole: Drilling) -> float | None:
     return wall if 0.0 < wall < hole.depth_mm else None
 
 
-Row = tuple[str, float, float, float, float, float, str, str, float]
+Row = tuple[str, float, float, float, float, float, Finding | str, Finding | None, float]
 
 
 def _ballast(design: Design, table: Clearances) -> list[Row]:
@@ -87,12 +87,7 @@ def _ballast(design: Design, table: Clearances) -> list[Row]:
     for hole in design.ballast:
         low = mouth_mm(design.body, hole)
         spare = hole.drill_mm - hole.slug.diameter_mm
-        fits = (
-            ""
-            if spare >= room - 1e-9
-            else f"tight: {plainly(hole.slug.diameter_mm, 'length')} metal wants {said(room, 'length')}"
-            " of room here"
-        )
+        tight = spare < room - 1e-9
         rows.append(
             (
                 "belly",
@@ -101,9 +96,10 @@ def _ballast(design: Design, table: Clearances) -> list[Row]:
                 hole.drill_mm,
                 hole.depth_mm,
                 90.0,
-                f"{said(hole.each_g, 'mass', 1)}"
-                f" {hole.slug.name}{' in each of a pair' if hole.count > 1 else ''}",
-                fits,
+                finding(
+                    "slug-in-each" if hole.count > 1 else "slug-in", mass=hole.each_g, slug=hole.slug.name
+                ),
+                finding("slug-tight", slug=hole.slug.diameter_mm, room=room) if tight else None,
                 hole.beside_mm,
             )
         )
@@ -117,8 +113,8 @@ def _ballast(design: Design, table: Clearances) -> list[Row]:
                 cavity.bore_mm,
                 cavity.length_mm,
                 0.0,
-                f"chamber, {cavity.count} × {cavity.slug.name}",
-                "cast or print it in",
+                finding("chamber-of", count=cavity.count, balls=cavity.slug.name),
+                finding("cast-it-in"),
                 0.0,
             )
         )
@@ -144,7 +140,7 @@ def _hardware(design: Design, table: Clearances, drills: Sequence[float]) -> lis
                     design.body.length_mm,
                     0.0,
                     item.name,
-                    "right through, or saw a slot along the belly",
+                    finding("right-through"),
                     0.0,
                 )
             )
@@ -165,12 +161,12 @@ def _hardware(design: Design, table: Clearances, drills: Sequence[float]) -> lis
                     item.shank_mm,
                     0.0,
                     item.name,
-                    "along the body",
+                    finding("along-the-body"),
                     0.0,
                 )
             )
             continue
-        pilot = "pilot hole, smaller than the screw" if drill < item.wire_mm else "clearance hole, glue it in"
+        pilot = finding("pilot-hole" if drill < item.wire_mm else "clearance-hole")
         rows.append(
             (placed.seat, x, z, drill, item.shank_mm, FACES.get(placed.seat, 90.0), item.name, pilot, 0.0)
         )
@@ -198,7 +194,7 @@ def _joint_pins(design: Design, table: Clearances, drills: Sequence[float]) -> l
                     here.top_mm - here.bottom_mm - 2.0,
                     90.0 - joint.slant_deg,
                     near.item.name,
-                    "pin, from below, along the cut",
+                    finding("pin-from-below"),
                     0.0,
                 )
             )
@@ -214,24 +210,27 @@ def _joint_pins(design: Design, table: Clearances, drills: Sequence[float]) -> l
                         near.item.shank_mm,
                         joint.slant_deg,
                         near.item.name,
-                        "both faces, one eyelet each",
+                        finding("eyelet-each"),
                         0.0,
                     )
                 )
     return rows
 
 
-def slot_words(design: Design, table: Clearances) -> str:
-    """The lip slot in words: width, depth, angle, where it leaves the body."""
+def slot_words(design: Design, table: Clearances) -> Finding | None:
+    """The lip slot: width, depth, angle, where it leaves the body."""
     lip = design.lip
     if lip is None:
-        return ""
+        return None
     room = table.of("plate", design.host)
     root = lip_root(design.body, lip)
     along = lip.inset_mm * cos(radians(lip.angle_deg))
-    return (
-        f"Slot {said(lip.thickness_mm + room, 'length')} wide for a {said(lip.thickness_mm, 'length')} plate,"
-        f" {said(lip.inset_mm, 'length')} deep ({said(along, 'length')} along the body),"
-        f" {said(lip.angle_deg, 'angle', 0)} to the axis, from"
-        f" {said(root[0], 'length')} behind the nose, square to the middle plane."
+    return finding(
+        "lip-slot-cut",
+        wide=lip.thickness_mm + room,
+        plate=lip.thickness_mm,
+        deep=lip.inset_mm,
+        along=along,
+        angle=lip.angle_deg,
+        x=root[0],
     )

@@ -22,7 +22,6 @@ class Form:
     key: str
     name: str
     purpose: str
-    says: str
     length_mm: float
     depth_mm: float
     width_mm: float
@@ -91,7 +90,6 @@ FORMS: dict[str, Form] = {
             "slim",
             "Slim runner",
             "bait",
-            "Long and easy; shoulders a third back, fine tail.",
             90,
             18,
             13,
@@ -103,7 +101,6 @@ FORMS: dict[str, Form] = {
             "stubby",
             "Stubby diver",
             "bait",
-            "Short and fat with a tapered tail; carries a long lip.",
             60,
             26,
             21,
@@ -115,7 +112,6 @@ FORMS: dict[str, Form] = {
             "glider",
             "Slab glider",
             "bait",
-            "Tall flat flanks, no lip; swings from side to side.",
             120,
             34,
             18,
@@ -130,7 +126,6 @@ FORMS: dict[str, Form] = {
             "popper",
             "Cupped popper",
             "bait",
-            "Blunt face that throws water, body narrowing to the tail.",
             80,
             20,
             20,
@@ -142,7 +137,6 @@ FORMS: dict[str, Form] = {
             "chugger",
             "Chugger",
             "bait",
-            "Turned; a deep collar behind a flat face pushes bubbles, fat tail for casting.",
             70,
             20,
             20,
@@ -163,7 +157,6 @@ FORMS: dict[str, Form] = {
             "poppinghead",
             "Popper head",
             "bait",
-            "Turned head for a feather tail: flat face, straight back to a short boss.",
             24,
             12,
             12,
@@ -178,7 +171,6 @@ FORMS: dict[str, Form] = {
             "divinghead",
             "Diver head",
             "bait",
-            "Turned bullet head for a feather tail: goes under on the pull, swims up again.",
             26,
             12,
             12,
@@ -192,7 +184,6 @@ FORMS: dict[str, Form] = {
             "walker",
             "Surface walker",
             "bait",
-            "Cigar that stands tail-down and walks when twitched.",
             105,
             19,
             19,
@@ -204,7 +195,6 @@ FORMS: dict[str, Form] = {
             "deepflank",
             "Deep flank",
             "bait",
-            "High back and keeled belly of a small bream.",
             75,
             34,
             14,
@@ -218,7 +208,6 @@ FORMS: dict[str, Form] = {
             "tadpole",
             "Tadpole",
             "bait",
-            "All head, whip of a tail; sits nose-down over weed.",
             70,
             24,
             22,
@@ -231,7 +220,6 @@ FORMS: dict[str, Form] = {
             "stick",
             "Stick float",
             "float",
-            "Shouldered stick, thick at the tip and fine at the foot.",
             160,
             7,
             7,
@@ -245,7 +233,6 @@ FORMS: dict[str, Form] = {
             "antenna",
             "Antenna float",
             "float",
-            "Pear body low on a stem, thin antenna above the water.",
             180,
             16,
             16,

@@ -18,7 +18,7 @@ Point = tuple[float, float, float]
 SEATS = ("nose", "belly", "back", "tail", "lip", "flank", "inside")
 KINDS = tuple(PART_KINDS)
 
-OUTLINES = {"round": "rounded end", "square": "square end", "flared": "flared, narrow at its root"}
+OUTLINES = ("round", "square", "flared")
 """Outlines of a lip."""
 
 
@@ -118,7 +118,7 @@ class Lip:
     code: Name = "lip"
     name: Name = "Lip"
     square_deg: Annotated[float, Between(-20, 20, "°", "out of squareness of the slot")] = 0.0
-    outline: Annotated[str, OneOf(tuple(OUTLINES))] = "round"
+    outline: Annotated[str, OneOf(OUTLINES)] = "round"
 
     def __post_init__(self) -> None:
         held(self, "lip.")

@@ -8,11 +8,6 @@ from lamsik.core.limits import Between, Key, OneOf, held
 
 LINKED, PIN, HINGE = "linked", "pin", "hinge"
 JOINT_KINDS = (LINKED, PIN, HINGE)
-SAYS = {
-    LINKED: "linked eyelets: each segment pitches by itself",
-    PIN: "upright pin: it swings sideways, pitch is shared",
-    HINGE: "printed hinge: it swings sideways, pitch is shared",
-}
 
 
 @dataclass(frozen=True)

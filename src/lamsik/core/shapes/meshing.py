@@ -13,6 +13,7 @@ from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
 
 from lamsik.core.errors import Refused, require, rule
+from lamsik.core.findings import Finding, finding
 from lamsik.core.quantities import said
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array, Curve, share_of_phi
@@ -30,7 +31,7 @@ class Checked:
     """A closed mesh in the file's own unit: what was put right on the way in, in words."""
 
     mesh: Mesh
-    notes: tuple[str, ...]
+    notes: tuple[Finding, ...]
 
     @property
     def size(self) -> tuple[float, float, float]:
@@ -63,7 +64,7 @@ def check(vertices: Array, faces: NDArray[Any]) -> Checked:
     if not np.all(np.isfinite(vertices)):
         where = int(np.nonzero(~np.isfinite(vertices).all(axis=1))[0][0])
         raise Refused("stl", f"corner {where + 1} of {len(vertices)}", rule("coordinate-number"))
-    notes: list[str] = []
+    notes: list[Finding] = []
     faces = faces.astype(np.int64)
     require(
         bool(faces.min() >= 0) and bool(faces.max() < len(vertices)),
@@ -80,14 +81,14 @@ def check(vertices: Array, faces: NDArray[Any]) -> Checked:
     )
     flat = (faces[:, 0] == faces[:, 1]) | (faces[:, 1] == faces[:, 2]) | (faces[:, 2] == faces[:, 0])
     if flat.any():
-        notes.append(f"{int(flat.sum())} triangles without area are left out")
+        notes.append(finding("triangles-left-out", count=int(flat.sum())))
         faces = faces[~flat]
     _refuse_open(vertices, faces)
     _refuse_pieces(len(vertices), faces)
     mesh = Mesh(np.asarray(vertices, dtype=float), faces)
     volume = _signed_volume(mesh)
     if volume < 0:
-        notes.append("it was turned inside out and is turned right side out now")
+        notes.append(finding("turned-right-side-out"))
         mesh = Mesh(mesh.vertices, faces[:, ::-1])
     require(abs(volume) > 1e-12, "stl", "no volume", rule("encloses-nothing"))
     return Checked(mesh, tuple(notes))
@@ -112,7 +113,7 @@ def _refuse_open(vertices: Array, faces: NDArray[np.int64]) -> None:
         spot = (vertices[low[at]] + vertices[high[at]]) / 2
         raise Refused(
             "stl",
-            f"{int((uses > 2).sum())} edges with more than two faces",
+            finding("edges-of-many-faces", count=int((uses > 2).sum())),
             rule("surfaces-meet", spot=_spot(spot)),
         )
     ways = np.sort(edges[:, 0] * count + edges[:, 1])

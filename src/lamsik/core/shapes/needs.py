@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from lamsik.core.findings import Finding, finding
 from lamsik.core.paints.layers import CLEARS, GROUNDS, SEALS
 from lamsik.core.shapes.design import Design
 
@@ -13,7 +14,7 @@ class Need:
 
     key: str
     name: str
-    why: str
+    why: Finding
 
 
 Check = Callable[[Design], bool]
@@ -44,47 +45,47 @@ def _covered(design: Design) -> bool:
 
 _BAIT_RULES: tuple[tuple[Need, Check, tuple[str, ...]], ...] = (
     (
-        Need("seal", "Seal coat", "bare wood drinks water through every pinhole and swells the paint off"),
+        Need("seal", "Seal coat", finding("bare-wood-drinks")),
         _has_layer(SEALS),
         ("wood",),
     ),
     (
-        Need("primer", "Primer", "colour needs a keyed, even ground"),
+        Need("primer", "Primer", finding("colour-needs-ground")),
         _has_layer(GROUNDS),
         ("wood", "foam", "cast", "print"),
     ),
     (
-        Need("clear", "Clear coat", "hooks scratch bare colour within a day"),
+        Need("clear", "Clear coat", finding("hooks-scratch")),
         _has_layer(CLEARS),
         ("wood", "foam", "cast", "print"),
     ),
     (
-        Need("tie", "Line tie", "there is nothing to tie the line to"),
+        Need("tie", "Line tie", finding("nothing-to-tie-to")),
         _has_kind("line_tie"),
         ("wood", "foam", "cast", "print"),
     ),
     (
-        Need("hanger", "Hook hanger", "each hook hangs on a hanger (through a ring), not on the body"),
+        Need("hanger", "Hook hanger", finding("hook-needs-hanger")),
         _held,
         ("wood", "foam", "cast", "print"),
     ),
     (
-        Need("hook", "Hook", "a bait without hooks is a model; hooks also hang low and steady it"),
+        Need("hook", "Hook", finding("bait-without-hooks")),
         _has_kind("hook"),
         ("wood", "foam", "cast", "print"),
     ),
     (
-        Need("glue", "Glue", "screw eyes, lip and slugs are glued in: allow about 0.3 g"),
+        Need("glue", "Glue", finding("glued-in")),
         _glued,
         ("wood", "foam", "cast", "print"),
     ),
     (
-        Need("filler", "Filler over the ballast", "an open hole floods and shows through the paint"),
+        Need("filler", "Filler over the ballast", finding("open-hole-floods")),
         _covered,
         ("wood", "foam", "cast"),
     ),
     (
-        Need("wire", "Through-wire", "screw eyes pull out of soft foam"),
+        Need("wire", "Through-wire", finding("screw-eyes-pull-out")),
         _has_kind("wire"),
         ("foam",),
     ),
@@ -92,17 +93,17 @@ _BAIT_RULES: tuple[tuple[Need, Check, tuple[str, ...]], ...] = (
 
 _FLOAT_RULES: tuple[tuple[Need, Check, tuple[str, ...]], ...] = (
     (
-        Need("seal", "Seal coat", "a bare stem drinks water and the rating drifts within the hour"),
+        Need("seal", "Seal coat", finding("bare-stem-drinks")),
         _has_layer(SEALS),
         ("wood",),
     ),
     (
-        Need("clear", "Varnish", "paint alone chips where the rubbers sit"),
+        Need("clear", "Varnish", finding("paint-alone-chips")),
         _has_layer(CLEARS),
         ("wood", "foam"),
     ),
     (
-        Need("tie", "Line eye", "a float needs an eye or rubbers for the line"),
+        Need("tie", "Line eye", finding("float-needs-eye")),
         _has_kind("line_tie"),
         ("wood", "foam", "print"),
     ),

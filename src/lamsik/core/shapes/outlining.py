@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from lamsik.core.errors import Refused, require, rule
+from lamsik.core.findings import finding
 from lamsik.core.quantities import said
 from lamsik.core.shapes.curves import Array, Curve, share_of_phi
 
@@ -67,7 +68,7 @@ def lines_of(outline: Array) -> Lines:
     require(
         bool(np.all(np.isfinite(outline))),
         "outline",
-        "a point that is no number",
+        finding("point-is-no-number"),
         rule("finite-numbers"),
     )
     start, length = float(outline[:, 0].min()), float(np.ptp(outline[:, 0]))

@@ -36,7 +36,7 @@ class Skin:
     depth_mm: float
 
 
-_POOL: "OrderedDict[str, Mesh]" = OrderedDict()
+_POOL: OrderedDict[str, Mesh] = OrderedDict()
 
 
 def keep(digest: str, shares: Mesh) -> None:

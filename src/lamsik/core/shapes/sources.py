@@ -13,7 +13,6 @@ from lamsik.core.limits import OneOf, held
 OWN, LICENSED, NOT_FOR_SALE = "own", "licensed", "not_for_sale"
 SAYS = {OWN: "own shape", LICENSED: "licensed", NOT_FOR_SALE: "not for sale"}
 MOST_NOTE = 300
-POINTER = "Whether a copied shape may be sold is decided where you sell it: ask there."
 
 
 @dataclass(frozen=True)

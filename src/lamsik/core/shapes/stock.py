@@ -7,12 +7,6 @@ from lamsik.core.errors import finite_between
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.solid import solid
 
-GRAIN = (
-    "Grain along the body, nose to tail; look for straight, even grain, and lay the growth rings upright so"
-    " that the halves swell alike."
-)
-NO_GRAIN = "No grain: mark the nose end on the block."
-
 
 @dataclass(frozen=True)
 class Block:

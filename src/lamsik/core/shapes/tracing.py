@@ -12,6 +12,7 @@ from scipy import ndimage
 from skimage import color, filters, measure, morphology, transform
 
 from lamsik.core.errors import Refused, finite_between, require, rule
+from lamsik.core.findings import finding
 from lamsik.core.quantities import said
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.outlining import Lines, lines_of
@@ -163,7 +164,7 @@ def _stands_out(lab: NDArray[np.float32], inside: NDArray[np.bool_]) -> NDArray[
     far = np.maximum(far - _shade(far, inside), 0.0)
     limit = float(filters.threshold_otsu(far[inside]))
     if limit < 2.0:
-        raise Refused("picture", "nothing stands out", rule("put-plain"))
+        raise Refused("picture", finding("nothing-stands-out"), rule("put-plain"))
     mask = (far > limit) & inside
     return np.asarray(
         morphology.remove_small_objects(
@@ -198,7 +199,7 @@ def _the_thing(filled: NDArray[np.bool_], marks: Marks, step: int) -> NDArray[np
     """
     label = measure.label(filled)
     if label.max() == 0:
-        raise Refused("picture", "nothing stands out", rule("put-plain"))
+        raise Refused("picture", finding("nothing-stands-out"), rule("put-plain"))
     if marks.on is not None:
         y, x = (
             int(np.clip(v / step, 0, size - 1))
@@ -219,7 +220,7 @@ def _the_thing(filled: NDArray[np.bool_], marks: Marks, step: int) -> NDArray[np
     if thing[0].any() or thing[-1].any() or thing[:, 0].any() or thing[:, -1].any():
         raise Refused(
             "picture",
-            "it reaches the edge",
+            finding("reaches-the-edge"),
             rule("whole-outline"),
         )
     return np.asarray(thing)

@@ -9,7 +9,7 @@ from itertools import combinations
 
 import numpy as np
 
-from lamsik.core.quantities import numeral, plainly, said
+from lamsik.core.findings import Finding, finding
 from lamsik.core.shapes.body import Body, uncut
 from lamsik.core.shapes.columns import Columns, reach_of
 from lamsik.core.shapes.design import Design
@@ -22,7 +22,7 @@ LEAST_MM3 = 0.5
 """Less than this is a touch."""
 
 
-def unbuilt(design: Design) -> tuple[str, ...]:
+def unbuilt(design: Design) -> tuple[Finding, ...]:
     """What cannot be built, in words; empty where all can."""
     names = _names(design)
     bores = tuple(p for p in design.hardware if p.item.pocket_ml > 0)
@@ -32,39 +32,36 @@ def unbuilt(design: Design) -> tuple[str, ...]:
     through = frozenset(p.key for p in bores if p.item.of.bore in (THROUGH, OPEN))
     reasons = list(
         dict.fromkeys(
-            says.format(*(names[at] for at in ats)) for says, ats in _found(design.body, things, through)
+            finding(name, **dict(zip(("what", "other"), (names[at] for at in ats), strict=False)))
+            for name, ats in _found(design.body, things, through)
         )
     )
     reasons += [
-        f"the pours from {numeral(a.from_mm, 'length', 0)} and from {said(b.from_mm, 'length', 0)} overlap"
+        finding("pours-overlap", one=a.from_mm, other=b.from_mm)
         for a, b in combinations(design.pours, 2)
         if a.from_mm < b.to_mm - 0.01 and b.from_mm < a.to_mm - 0.01
     ]
     if design.shell is not None and design.shell.around_mm == 0 and design.shell.is_empty:
         space = space_of(design)
         reasons += [
-            f"{names[row.thing.kind, row.thing.key]} stands open in the hollow: give it walls round it"
+            finding("open-in-the-hollow", what=names[row.thing.kind, row.thing.key])
             for row in space.taken
             if row.thing.kind in (HOLE, CHAMBER) and sum(piece.volume_mm3 for piece in row.hollow) > LEAST_MM3
         ]
     return tuple(dict.fromkeys(reasons))
 
 
-def _names(design: Design) -> dict[tuple[str, str], str]:
+def _names(design: Design) -> dict[tuple[str, str], Finding]:
     rows = {
         (
             HOLE,
             h.key,
-        ): (
-            f"the {'pair of ' if h.count > 1 else ''}{plainly(h.drill_mm, 'length')}"
-            f" hole{'s' if h.count > 1 else ''} at"
-            f" {said(h.x_mm, 'length', 0)}"
-        )
+        ): finding("pair-at" if h.count > 1 else "hole-at", drill=h.drill_mm, x=h.x_mm)
         for h in design.ballast
     }
-    rows |= {(CHAMBER, c.key): f"the chamber at {said(c.x_mm, 'length', 0)}" for c in design.cavities}
-    rows |= {(BORE, p.key): f"the bore for {p.item.name}" for p in design.hardware}
-    return {**rows, ("plate", "lip"): "the lip’s slot"}
+    rows |= {(CHAMBER, c.key): finding("chamber-at", x=c.x_mm) for c in design.cavities}
+    rows |= {(BORE, p.key): finding("bore-for", part=p.item.name) for p in design.hardware}
+    return {**rows, ("plate", "lip"): finding("lips-slot")}
 
 
 Found = tuple[str, tuple[tuple[str, str], ...]]
@@ -83,7 +80,7 @@ def _found(body: Body, things: tuple[Thing, ...], through: frozenset[str]) -> li
             same = (one.kind, one.key) == (other.kind, other.key)
             faults.append(
                 (
-                    "{} run into each other" if same else "{} runs into {}",
+                    "meet-each-other" if same else "runs-into-other",
                     ((one.kind, one.key), (other.kind, other.key)),
                 )
             )
@@ -94,9 +91,9 @@ def _found(body: Body, things: tuple[Thing, ...], through: frozenset[str]) -> li
         if body.joints:
             bits = cut_up(mine, bounds, ())
             if float(bits.volume[bits.segment < 0].sum()) > LEAST_MM3:
-                faults.append(("{} runs into a joint", at))
+                faults.append(("meets-a-joint", at))
         if thing.kind in (HOLE, CHAMBER, BORE) and _outside(body, thing, mine) > LEAST_MM3:
-            faults.append(("{} breaks out of the body", at))
+            faults.append(("breaks-out", at))
     return faults
 
 

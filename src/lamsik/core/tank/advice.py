@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from lamsik.core.quantities import plainly, said
+from lamsik.core.findings import Finding, finding
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.ballast import Aim, aim_at, judged
@@ -18,18 +18,16 @@ from lamsik.core.tank.wanted import drag_of, target
 
 @dataclass(frozen=True)
 class Advice:
-    """Ballast advice: the resized design (None when the ballast is in, or none fits) and the sentence."""
+    """Ballast advice: the resized design (None when the ballast is in, or none fits) and in words."""
 
     design: Design | None
-    sentence: str
+    says: Finding
 
 
 def advise(design: Design, measured: Measured, bench: Bench, drag: float = DEFAULT_DRAG) -> Advice:
     """The ballast for the piece as weighed, keeping the planned slugs, drills and spacing."""
     if not measured.stages and not measured.parts:
-        return Advice(
-            None, f"Nothing is weighed yet: the first weighing of the {design.host.blank} tells the most."
-        )
+        return Advice(None, finding("nothing-weighed-yet", blank=design.host.blank))
     ballasted = any(name in ("ballasted", "cleared", "rigged") for name, _, _ in measured.stages)
     if ballasted or not design.ballast:
         return Advice(None, _trim(design, measured, drag))
@@ -43,42 +41,41 @@ def advise(design: Design, measured: Measured, bench: Bench, drag: float = DEFAU
         spare = base.lift_g - base.mass.mass_g - aim.net_g
         return Advice(
             None,
-            f"{cause}: it is {said(-spare, 'mass', 1)} too heavy for the wanted behaviour even without"
-            " ballast. Smaller"
-            " hooks or a thinner clear coat.",
+            finding("blank-too-heavy", cause=cause, over=-spare),
         )
     now = sum(hole.mass_g for hole in resized.ballast)
     if abs(now - was) < bench.slug_step_g / 2:
-        return Advice(None, f"{cause}: the planned {said(was, 'mass', 1)} of ballast still fits.")
-    places = "; ".join(
-        f"{said(hole.mass_g, 'mass', 1)} {said(hole.x_mm, 'length')} from the nose,"
-        f" {plainly(hole.drill_mm, 'length')} drill,"
-        f" {said(hole.depth_mm, 'length')} deep"
-        for hole in resized.ballast
-    )
+        return Advice(None, finding("planned-still-fits", cause=cause, was=was))
     if len(resized.ballast) == 1:
         first = resized.ballast[0]
-        places = (
-            f"{plainly(first.drill_mm, 'length')} drill, {said(first.depth_mm, 'length')} deep,"
-            f" {said(first.x_mm, 'length')} from the nose"
+        return Advice(
+            resized,
+            finding(
+                "use-one-slug",
+                cause=cause,
+                now=now,
+                was=was,
+                drill=first.drill_mm,
+                deep=first.depth_mm,
+                x=first.x_mm,
+            ),
         )
-    use = (
-        f"a {said(now, 'mass', 1)} slug"
-        if len(resized.ballast) == 1
-        else f"{len(resized.ballast)} slugs of {said(now, 'mass', 1)} in all"
+    places = tuple(
+        finding("slug-at", mass=hole.mass_g, x=hole.x_mm, drill=hole.drill_mm, deep=hole.depth_mm)
+        for hole in resized.ballast
     )
-    return Advice(resized, f"{cause}: use {use} instead of {said(was, 'mass', 1)} ({places}).")
+    return Advice(
+        resized, finding("use-slugs", cause=cause, count=len(places), now=now, was=was, places=places)
+    )
 
 
-def host_surprise(design: Design, weighed: Budget) -> str:
-    """The blank against its assumption, in words: `Blank 1.3 g heavier than basswood at 0.42`."""
+def host_surprise(design: Design, weighed: Budget) -> Finding:
+    """The blank against its assumption: `Blank 1.3 g heavier than basswood at 0.42`."""
     assumed = next(p.mass_g for p in budget(design).parts if p.key == "host")
     actual = next(p.mass_g for p in weighed.parts if p.key == "host")
     delta = actual - assumed
-    label = f"{design.host.name} at {said(design.host.density_g_cm3, 'density', 2)}"
-    if abs(delta) < 0.05:
-        return f"Blank as heavy as {label}"
-    return f"Blank {said(abs(delta), 'mass', 1)} {'heavier' if delta > 0 else 'lighter'} than {label}"
+    name = "blank-as-assumed" if abs(delta) < 0.05 else "blank-heavier" if delta > 0 else "blank-lighter"
+    return finding(name, off=abs(delta), material=design.host.name, density=design.host.density_g_cm3)
 
 
 def resize(design: Design, base: Base, bench: Bench, aim: Aim) -> Design | None:
@@ -162,21 +159,11 @@ def _placed(design: Design, base: Base, bench: Bench, masses: list[float], shift
     return replace(design, ballast=tuple(replace(h, x_mm=p) for h, p in zip(holes, places, strict=True)))
 
 
-def _trim(design: Design, measured: Measured, drag: float) -> str:
+def _trim(design: Design, measured: Measured, drag: float) -> Finding:
     """What is left to do once the ballast is in: grams to the wanted net."""
     mass = budget(design, measured)
     net = design.water.density_g_cm3 * mass.displaced_ml - mass.mass_g
     over = net - target(design, mass, drag_of(design, drag)).net_g
     if abs(over) < 0.03:
-        return "As weighed it is right on the wanted behaviour."
-    if over > 0:
-        return (
-            f"As weighed it lifts {said(over, 'mass')} more than wanted: add {said(over, 'mass')} under"
-            " water, wire on the"
-            " hook shank or a heavier ring."
-        )
-    return (
-        f"As weighed it is {said(-over, 'mass')} heavier than wanted: thinner clear, a smaller hook, or"
-        " drill metal"
-        " out."
-    )
+        return finding("as-weighed-right")
+    return finding("as-weighed-lifts" if over > 0 else "as-weighed-heavy", over=abs(over))

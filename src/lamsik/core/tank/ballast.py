@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from lamsik.core.errors import require, rule
+from lamsik.core.findings import Finding
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
@@ -70,7 +71,7 @@ class Answer:
     wall_mm: float
     height_mm: float
     miss: float
-    says: str
+    says: Finding
     pours: tuple[PouredEnd, ...] = ()
     cavities: tuple[Cavity, ...] = ()
     removed_g: float = 0.0

@@ -7,8 +7,9 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from lamsik.core.findings import Finding, finding
 from lamsik.core.materials import METALS
-from lamsik.core.quantities import numeral, plainly, said
+from lamsik.core.quantities import plainly
 from lamsik.core.shapes.ballast_holes import ROD, Slug
 from lamsik.core.shapes.hardware import Placement
 from lamsik.core.shapes.solid import solid
@@ -16,6 +17,7 @@ from lamsik.core.tank.ballast_base import Base, Bench
 from lamsik.core.tank.ballast_search import candidates
 from lamsik.core.tank.ballast_spots import ErrorScale, errors_of
 
+TOO_HEAVY = "too-heavy-without-ballast"
 MASS, PLACE, WALL, STROKE = "mass", "place", "wall", "stroke"
 NET_G, PITCH_DEG = 0.05, 2.0
 THINNER_MM = (0.25, 0.5, 0.75, 1.0, 1.5)
@@ -29,15 +31,15 @@ class Bind:
     """
 
     what: str
-    by: str
-    frees: str
+    by: Finding
+    frees: Finding | None = None
 
     @property
-    def says(self) -> str:
+    def says(self) -> Finding:
         """The sentence."""
-        none = "No single change that was tried frees it."
-        freed = f"{self.frees[0].upper()}{self.frees[1:]}." if self.frees else none
-        return f"{self.what.capitalize()} binds: {self.by}. {freed}"
+        if self.frees is None:
+            return finding("binds", what=self.what, by=self.by)
+        return finding("binds-but", what=self.what, by=self.by, frees=self.frees)
 
 
 def binds(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> Bind:
@@ -46,19 +48,18 @@ def binds(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> Bind:
     """
     needed = base.lift_g - base.mass.mass_g - net_g
     if needed <= 0:
-        return Bind(MASS, f"even without ballast it is {said(-needed, 'mass')} too heavy", "")
+        return Bind(MASS, finding(TOO_HEAVY, over=-needed))
     off = nearest(base, net_g, pitch_deg, bench)
     by = (
-        "no slug at hand fits anywhere"
+        finding("no-slug-anywhere")
         if off is None
-        else f"the nearest is {said(off[0], 'mass', sign=True)} and"
-        f" {said(off[1], 'angle', sign=True)} off".replace("-", "−")
+        else finding("nearest-ballast-off", net=off[0], pitch=off[1])
     )
     for what, frees, changed, other in _changes(base, bench):
         bind = nearest(changed, net_g, pitch_deg, other)
         if bind is not None and abs(bind[0]) <= NET_G and abs(bind[1]) <= PITCH_DEG:
             return Bind(what, by, frees)
-    return Bind(MASS if off is not None and abs(off[0]) > NET_G else PLACE, by, "")
+    return Bind(MASS if off is not None and abs(off[0]) > NET_G else PLACE, by)
 
 
 def nearest(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> tuple[float, float] | None:
@@ -69,7 +70,7 @@ def nearest(base: Base, net_g: float, pitch_deg: float, bench: Bench) -> tuple[f
     return errors_of(ErrorScale(base, net_g, pitch_deg), best[1])
 
 
-def _changes(base: Base, bench: Bench) -> Iterator[tuple[str, str, Base, Bench]]:
+def _changes(base: Base, bench: Bench) -> Iterator[tuple[str, Finding, Base, Bench]]:
     """One change at a time, the easiest first: what it tells binds, what it is, and the base and bench
     with it.
     """
@@ -78,7 +79,7 @@ def _changes(base: Base, bench: Bench) -> Iterator[tuple[str, str, Base, Bench]]
             wall = bench.wall_mm - less
             yield (
                 WALL,
-                f"a wall of {plainly(wall, 'length')} instead of {plainly(bench.wall_mm, 'length')} would do",
+                finding("thinner-wall-would-do", wall=wall, now=bench.wall_mm),
                 base,
                 replace(bench, wall_mm=wall),
             )
@@ -87,7 +88,7 @@ def _changes(base: Base, bench: Bench) -> Iterator[tuple[str, str, Base, Bench]]
     if len(wire) < len(design.hardware):
         yield (
             STROKE,
-            "the through-wire stops the drill: screw eyes instead of it would do",
+            finding("screw-eyes-would-do"),
             _without(base, wire),
             bench,
         )
@@ -96,15 +97,14 @@ def _changes(base: Base, bench: Bench) -> Iterator[tuple[str, str, Base, Bench]]
             others = tuple(p for p in design.hardware if p.key != placed.key)
             yield (
                 PLACE,
-                f"the {placed.item.name} at {said(placed.x_mm, 'length', 0)} is in the way: moved aside"
-                " it would do",
+                finding("moved-aside-would-do", part=placed.item.name, x=placed.x_mm),
                 _without(base, others),
                 bench,
             )
     largest = max(bench.drills_mm, default=0.0)
     yield (
         MASS,
-        "denser metal would do: tungsten instead of what is at hand",
+        finding("denser-metal-would-do"),
         base,
         replace(bench, slugs=(*bench.slugs, *_tungsten(bench))),
     )
@@ -113,8 +113,7 @@ def _changes(base: Base, bench: Bench) -> Iterator[tuple[str, str, Base, Bench]]
         big = Slug(f"lead rod {plainly(wider, 'length')}", ROD, "lead", METALS["lead"], wider)
         yield (
             MASS,
-            f"a thicker rod would do: lead of {plainly(wider, 'length')} in a"
-            f" {plainly(wider, 'length')} drill",
+            finding("thicker-rod-would-do", wider=wider),
             base,
             replace(bench, slugs=(*bench.slugs, big), drills_mm=(*bench.drills_mm, wider)),
         )
@@ -123,8 +122,7 @@ def _changes(base: Base, bench: Bench) -> Iterator[tuple[str, str, Base, Bench]]
         density = base.host_g_cm3 * (1.0 - share)
         yield (
             MASS,
-            f"a lighter body would do: {said(density, 'density', 2)} instead of"
-            f" {numeral(base.host_g_cm3, 'density', 2)}",
+            finding("lighter-body-would-do", density=density, now=base.host_g_cm3),
             _lighter(base, share),
             bench,
         )

@@ -10,6 +10,7 @@ from functools import lru_cache
 
 import numpy as np
 
+from lamsik.core.findings import Finding, finding
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import SPEED, Design
 from lamsik.core.shapes.solid import solid
@@ -34,19 +35,19 @@ WORTH = 0.02
 """By how much more the blank in water must help than the blank on the scale alone, to be named before it."""
 
 MEASURE = {
-    "host": "weigh the {blank}",
-    VOLUME: "weigh the {sealed} in air and held under water",
-    "segments": "weigh each segment's blank",
-    "ballast": "weigh each slug and mark its place",
-    "hooks": "weigh the hooks and rings",
-    "fittings": "weigh lip, tie and hangers",
-    "coats": "weigh before and after the coats",
-    "allowed": "weigh what is only allowed for",
-    "glue": "weigh before and after gluing",
-    "water": "put a thermometer in the water",
-    "drag": "time a rise or sink in the tub",
+    "host": "weigh-blank",
+    VOLUME: "weigh-in-air-and-water",
+    "segments": "weigh-segments",
+    "ballast": "weigh-slugs",
+    "hooks": "weigh-hooks",
+    "fittings": "weigh-fittings",
+    "coats": "weigh-coats",
+    "allowed": "weigh-allowed",
+    "glue": "weigh-glue",
+    "water": "measure-water",
+    "drag": "time-in-the-tub",
 }
-"""The measurement that settles each group."""
+"""The measurement that settles each group, by its finding."""
 
 
 @dataclass(frozen=True)
@@ -54,7 +55,7 @@ class Better:
     """A measurement: its group, what to do, and the chance once it is done and the ballast fitted to it."""
 
     group: str
-    says: str
+    says: Finding
     chance: float
 
 
@@ -92,15 +93,15 @@ class Certainty:
         return better if better and better.chance > max(self.refitted, self.chance) + 0.01 else None
 
 
-def _to_do(design: Design, group: str) -> str:
-    """The measurement in words, the bare body called what it is."""
+def _to_do(design: Design, group: str) -> Finding:
+    """The measurement, the bare body called what it is."""
     host = design.host
     sealed = (
         f"sealed {host.blank}".replace("sealed carved", "sealed")
         if host.construction in ("wood", "foam")
         else host.blank
     )
-    return MEASURE[group].format(blank=host.blank, sealed=sealed)
+    return finding(MEASURE[group], blank=host.blank, sealed=sealed)
 
 
 @dataclass(frozen=True)
@@ -180,7 +181,9 @@ def certainty(
         for group, left in _thought_of(errors, measured)
     ]
     if design.want.by == SPEED and design.drag_source != "timed":
-        better.append(Better("drag", MEASURE["drag"], chance(*wanted, errors.spread(), DRAG_SPREAD_TIMED)[0]))
+        better.append(
+            Better("drag", finding(MEASURE["drag"]), chance(*wanted, errors.spread(), DRAG_SPREAD_TIMED)[0])
+        )
     spread = errors.spread()
     tilt_deg = float(np.degrees(np.arctan(_root(spread) @ luck.drawn[:2])[1]).std())
     return Certainty(

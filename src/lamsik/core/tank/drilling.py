@@ -8,7 +8,7 @@ from math import cos, radians
 import numpy as np
 from numpy.typing import NDArray
 
-from lamsik.core.quantities import said
+from lamsik.core.findings import Finding, finding
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.body import Body, station, uncut
 from lamsik.core.shapes.columns import reach_of
@@ -258,7 +258,7 @@ def clear_of_hardware(design: Design, x_mm: Array, drill_mm: float) -> NDArray[n
     return clear_of(obstacles(design), x_mm, drill_mm)
 
 
-def troubles(design: Design, hole: Hole, wall_mm: float) -> tuple[str, ...]:
+def troubles(design: Design, hole: Hole, wall_mm: float) -> tuple[Finding, ...]:
     """What is wrong with a hole where it is, in words; empty if it can be drilled.
 
     Args:
@@ -269,19 +269,19 @@ def troubles(design: Design, hole: Hole, wall_mm: float) -> tuple[str, ...]:
     troubled = []
     wall = wall_left_mm(design.body, hole)
     if wall <= 0:
-        troubled.append("breaks out of the body")
+        troubled.append(finding("hole-breaks-out"))
     elif wall < wall_mm - 1e-9:
-        troubled.append(f"leaves only {said(wall, 'length')} of wall")
+        troubled.append(finding("wall-left", wall=wall))
     if not clear_of_hardware(design, np.array([hole.x_mm]), hole.drill_mm)[0]:
-        troubled.append(f"runs into {_what_is_at(design, hole)}")
+        troubled.append(finding("runs-into", what=_what_is_at(design, hole)))
     if not below_wire(design, np.array([hole.x_mm]), hole.depth_mm)[0]:
-        troubled.append("runs into the through-wire")
+        troubled.append(finding("runs-into-wire"))
     others = [other for other in design.ballast if other.key != hole.key]
     if any(abs(other.x_mm - hole.x_mm) < (other.drill_mm + hole.drill_mm) / 2 + 0.5 for other in others):
-        troubled.append("runs into another hole")
+        troubled.append(finding("runs-into-hole"))
     gain = net_added_g(hole, design.host.density_g_cm3)
     if hole.mass_g > 0 and gain <= 0:
-        troubled.append(f"takes out {said(-gain, 'mass')} more than it puts in: it makes the bait lighter")
+        troubled.append(finding("hole-makes-lighter", gain=-gain))
     return tuple(troubled)
 
 
@@ -292,8 +292,8 @@ def net_added_g(hole: Hole, host_g_cm3: float) -> float:
     return hole.mass_g + hole.filler_g - host_g_cm3 * hole.hole_ml
 
 
-def _what_is_at(design: Design, hole: Hole) -> str:
-    """What stands in a hole's way, in words."""
+def _what_is_at(design: Design, hole: Hole) -> Finding:
+    """What stands in a hole's way."""
     at, drill = np.array([hole.x_mm]), hole.drill_mm
     bald = replace(
         design,
@@ -306,25 +306,25 @@ def _what_is_at(design: Design, hole: Hole) -> str:
         body=replace(design.body, joints=()),
     )
     for what, bare in (
-        ("a joint", replace(bald, body=design.body)),
-        ("a poured end", replace(bald, pours=design.pours)),
-        ("a cavity", replace(bald, cavities=design.cavities)),
-        ("the lip slot", replace(bald, lip=design.lip)),
-        ("what lies inside", replace(bald, hardware=tuple(p for p in design.hardware if p.seat == "inside"))),
+        ("a-joint", replace(bald, body=design.body)),
+        ("a-poured-end", replace(bald, pours=design.pours)),
+        ("a-cavity", replace(bald, cavities=design.cavities)),
+        ("the-lip-slot", replace(bald, lip=design.lip)),
+        ("what-lies-inside", replace(bald, hardware=tuple(p for p in design.hardware if p.seat == "inside"))),
     ):
         if not clear_of_hardware(bare, at, drill)[0]:
-            return what
-    return "a hanger"
+            return finding(what)
+    return finding("a-hanger")
 
 
-def pour_troubles(design: Design, key: str) -> tuple[str, ...]:
+def pour_troubles(design: Design, key: str) -> tuple[Finding, ...]:
     """What is wrong with a poured stretch: it overlaps another."""
     mine = next(pour for pour in design.pours if pour.key == key)
     over = any(
         other.key != key and other.from_mm < mine.to_mm and mine.from_mm < other.to_mm
         for other in design.pours
     )
-    return ("overlaps another pour",) if over else ()
+    return (finding("overlaps-pour"),) if over else ()
 
 
 def cavity_wall_mm(body: Body, cavity: Cavity) -> float:
@@ -341,20 +341,18 @@ def cavity_wall_mm(body: Body, cavity: Cavity) -> float:
     return float(min(above.min(), below.min(), beside.min(), ends))
 
 
-def cavity_troubles(design: Design, cavity: Cavity, wall_mm: float) -> tuple[str, ...]:
+def cavity_troubles(design: Design, cavity: Cavity, wall_mm: float) -> tuple[Finding, ...]:
     """What is wrong with a cavity where it is, in words."""
     troubled, wall = [], cavity_wall_mm(design.body, cavity)
     if wall <= 0:
-        troubled.append("breaks out of the body")
+        troubled.append(finding("hole-breaks-out"))
     elif wall < wall_mm - 1e-9:
-        troubled.append(f"leaves only {said(wall, 'length')} of wall")
+        troubled.append(finding("wall-left", wall=wall))
     ends = [(c.x_mm - c.length_mm / 2, c.x_mm + c.length_mm / 2, c.key) for c in design.cavities]
     low, high = cavity.x_mm - cavity.length_mm / 2, cavity.x_mm + cavity.length_mm / 2
     if any(key != cavity.key and a < high and low < b for a, b, key in ends):
-        troubled.append("runs into another cavity")
+        troubled.append(finding("runs-into-cavity"))
     gain = cavity.mass_g - design.host.density_g_cm3 * cavity.volume_ml
     if gain <= 0:
-        troubled.append(
-            f"takes out {said(-gain, 'mass')} more than its balls weigh: it makes the bait lighter"
-        )
+        troubled.append(finding("chamber-makes-lighter", gain=-gain))
     return tuple(troubled)

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, replace
 
+from lamsik.core.findings import Finding
 from lamsik.core.quantities import kept_as_said
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point, seat_point
@@ -71,7 +72,7 @@ class Outcome:
     turns_over: bool
     roll: Roll
     flooded_net_g: float
-    unbuilt: tuple[str, ...] = ()
+    unbuilt: tuple[Finding, ...] = ()
 
     @property
     def drag(self) -> float:

@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from lamsik.core.errors import finite_between, require, rule
-from lamsik.core.quantities import said
+from lamsik.core.findings import Finding, finding
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Point
@@ -72,7 +72,7 @@ class Budget:
     outside_ml: Array
     outside_mm: Array
     outside_hangs: Array
-    doubts: tuple[str, ...] = ()
+    doubts: tuple[Finding, ...] = ()
 
     @property
     def displaced_ml(self) -> float:
@@ -137,7 +137,7 @@ def size_ml(design: Design, measured: Measured) -> tuple[float, float] | None:
 
 
 def summed(
-    parts: Sequence[Part], hull_ml: float, host_density_g_cm3: float, doubts: tuple[str, ...] = ()
+    parts: Sequence[Part], hull_ml: float, host_density_g_cm3: float, doubts: tuple[Finding, ...] = ()
 ) -> Budget:
     """The budget that parts on a hull of this volume [ml] add up to."""
     masses = np.array([p.mass_g for p in parts])
@@ -162,14 +162,14 @@ def summed(
 
 def _weighed(
     design: Design, parts: list[Part], measured: Measured, volume_ml: float
-) -> tuple[list[Part], float, list[str]]:
+) -> tuple[list[Part], float, list[Finding]]:
     single = {key: (mass, sd) for key, mass, sd in measured.parts}
     parts = [_set(p, *single[p.key], WEIGHED) if p.key in single else p for p in parts]
     density = design.host.density_g_cm3
     if "host" in single:
         density = single["host"][0] / volume_ml
         parts = _with_host_density(design, parts, density, single["host"][1], WEIGHED, volume_ml)
-    doubts: list[str] = []
+    doubts: list[Finding] = []
     done: set[str] = set()
     for stage, mass, sd in sorted(measured.stages, key=lambda row: STAGES.index(row[0])):
         group_stages = {s for s in STAGES[: STAGES.index(stage) + 1]} - done
@@ -197,7 +197,7 @@ def _spread(
     parts: list[Part],
     surplus: _Surplus,
     density: float,
-    doubts: list[str],
+    doubts: list[Finding],
     volume_ml: float,
 ) -> tuple[list[Part], float]:
     """Give a stage's surplus to its unweighed parts by variance; the host moves as one density."""
@@ -210,19 +210,13 @@ def _spread(
     variance = wood_var + sum(p.sd_g**2 for p in loose)
     if variance <= 0:
         if abs(delta) > max(4 * sd, 0.1):
-            doubts.append(
-                f"{surplus.stage}: the scale differs by {said(delta, 'mass', sign=True)} from parts that"
-                " are all weighed;"
-                " weigh again"
-            )
+            doubts.append(finding("differs-from-weighed-parts", stage=surplus.stage, delta=delta))
         return parts, density
     gain = delta / (variance + sd**2)
     status = WEIGHED if len(loose) + has_host == 1 else SHARED
     moved = {p.key: p.mass_g + gain * p.sd_g**2 for p in loose}
     if any(mass < 0 for mass in moved.values()):
-        doubts.append(
-            f"{surplus.stage}: the piece weighs less than what was on it before; check the scale's zero"
-        )
+        doubts.append(finding("weighs-less-than-before", stage=surplus.stage))
     left = np.sqrt(max(variance * sd**2 / (variance + sd**2), 0.0) / max(len(moved) + has_host, 1))
     parts = [_set(p, max(moved[p.key], 0.0), float(left), status) if p.key in moved else p for p in parts]
     if has_host:

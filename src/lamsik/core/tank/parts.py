@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from lamsik.core.findings import Finding, finding
 from lamsik.core.materials import METALS
 from lamsik.core.paints.layers import CLEARS, COLOURS, GROUNDS, SEALS, laid
 from lamsik.core.paints.paint import BOTH, RIGHT
@@ -76,6 +77,9 @@ def assumed(design: Design) -> list[Part]:
     ]
 
 
+TWO_DENSITIES = ", in two densities"
+
+
 def is_cut(part: Part) -> bool:
     """Whether it is host material cut away: its mass goes with the host's density."""
     return part.key.startswith("cut:")
@@ -88,7 +92,7 @@ def _host_parts(design: Design, space: Space) -> list[Part]:
     x, y, z = (middle + shift for middle, shift in zip(shape.centroid_mm, off, strict=True))
     blank = Part(
         "host",
-        f"{host.name} body{', in two densities' if host.uneven_mm else ''}",
+        f"{host.name} body{TWO_DENSITIES if host.uneven_mm else ''}",
         "carved",
         host.density_g_cm3 * shape.volume_ml,
         host.spread_g_cm3 * shape.volume_ml,
@@ -376,17 +380,17 @@ def _allowance_parts(design: Design) -> list[Part]:
     return rows
 
 
-def replaced_by(design: Design, kind: str) -> str:
-    """What stands on the design in an allowance's place; empty while the allowance counts."""
+def replaced_by(design: Design, kind: str) -> Finding | None:
+    """What stands on the design in an allowance's place; nothing while the allowance counts."""
     if kind == PAINT and any(one.does in (GROUNDS, COLOURS) for one in design.layers):
-        return "the scheme's coats"
+        return finding("schemes-coats")
     if kind == CLEAR and any(one.does == CLEARS for one in design.layers):
-        return "the scheme's clear"
+        return finding("schemes-clear")
     if kind == GLUE and design.glue_g > 0:
-        return "the glue on the design"
+        return finding("glue-on-design")
     if kind == HOOKS and any(placed.item.kind == "hook" for placed in design.hardware):
-        return "the hooks on it"
-    return ""
+        return finding("hooks-on-it")
+    return None
 
 
 def _allowance_point(design: Design, kind: str) -> Point:

@@ -4,8 +4,8 @@ and whether hinges last.
 
 from dataclasses import dataclass, replace
 
+from lamsik.core.findings import Finding, finding
 from lamsik.core.materials import METALS
-from lamsik.core.quantities import said
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.joints import HINGE, Joint
 from lamsik.core.tank.mass import Measured, budget
@@ -47,25 +47,19 @@ def by_metal(design: Design, measured: Measured) -> tuple[FilledPrint, ...]:
     return tuple(sorted(prints, key=lambda row: row.mass_g))
 
 
-def sink_words(design: Design, rows: tuple[FilledPrint, ...]) -> str:
-    """What to know before printing a bait that shall sink: which metals are too light for it; empty where
+def sink_words(design: Design, rows: tuple[FilledPrint, ...]) -> Finding | None:
+    """What to know before printing a bait that shall sink: which metals are too light for it; nothing where
     all is well.
     """
     if not rows or design.want.behaviour not in ("sinks", "slow sink"):
-        return ""
+        return None
     light = [row.metal for row in rows if row.net_g >= 0]
     if len(light) == len(rows):
         best = rows[-1]
-        return (
-            f"Too light to sink with any metal: even {best.metal} leaves it {said(best.net_g, 'mass', 1)}"
-            " of lift."
-            " Before printing, make the chamber larger or the body smaller."
-        )
-    return (
-        f"Too light to sink with {' or '.join(light)}: {next(r.metal for r in rows if r.net_g < 0)} sinks it."
-        if light
-        else ""
-    )
+        return finding("too-light-with-any", metal=best.metal, net=best.net_g)
+    if not light:
+        return None
+    return finding("too-light-but", light=light, sinks=next(row.metal for row in rows if row.net_g < 0))
 
 
 HINGE_MM = 0.8

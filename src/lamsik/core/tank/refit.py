@@ -4,7 +4,7 @@ again.
 
 from dataclasses import dataclass
 
-from lamsik.core.quantities import said
+from lamsik.core.findings import Finding, finding
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.advice import resize
 from lamsik.core.tank.ballast import aim_at, search, with_answer
@@ -27,7 +27,7 @@ class Refit:
 
     met: bool
     design: Design | None
-    says: str
+    says: Finding
 
 
 def refit(outcome: Outcome, bench: Bench) -> Refit:
@@ -45,26 +45,23 @@ def refit(outcome: Outcome, bench: Bench) -> Refit:
     off, tilt = net - aim.net_g, pitch - design.want.pitch_deg
     also = _also(outcome)
     if aim.holds(net) and abs(tilt) <= CLOSE_DEG:
-        return Refit(not also, None, also or "That is what you want of it.")
-    wrong = f"{_wrong(0.0 if aim.holds(net) else off, tilt)} {also}".strip()
+        return Refit(not also, None, also or finding("as-wanted"))
+    wrong = finding("one-after-another", rows=(_wrong(0.0 if aim.holds(net) else off, tilt), also))
     resized = _resized(outcome, bench) if design.ballast else None
     if resized is not None:
-        return Refit(False, resized, f"{wrong} {_to_do(design, resized)}")
+        return Refit(False, resized, finding("one-after-another", rows=(wrong, _to_do(design, resized))))
     return _anew(outcome, bench, wrong)
 
 
-def _also(outcome: Outcome) -> str:
+def _also(outcome: Outcome) -> Finding | None:
     """What is wrong although net and pitch may be right: it sinks pierced, or rolls otherwise than wanted."""
     design, rolls = outcome.design, outcome.roll.frequency_hz
     if design.want.pierced and outcome.flooded_net_g <= 0:
-        return "With its skin pierced it would sink: solid wood or closed foam would not."
+        return finding("sinks-pierced")
     if design.want.roll not in ("any", nature(rolls, outcome.rules.steady_hz)):
-        way = "lower" if design.want.roll == "steady" else "higher"
-        return (
-            f"It rolls back at {said(rolls, 'frequency')}, and you want it {design.want.roll}: carry"
-            f" the metal {way}."
-        )
-    return ""
+        name = "carry-metal-lower" if design.want.roll == "steady" else "carry-metal-higher"
+        return finding(name, rolls=rolls, want=design.want.roll)
+    return None
 
 
 def _resized(outcome: Outcome, bench: Bench) -> Design | None:
@@ -83,42 +80,34 @@ def _resized(outcome: Outcome, bench: Bench) -> Design | None:
     return None if same else resized
 
 
-def _anew(outcome: Outcome, bench: Bench, wrong: str) -> Refit:
+def _anew(outcome: Outcome, bench: Bench, wrong: Finding) -> Refit:
     """Other ballast altogether, the best there is; or why there is none."""
     design, rules = outcome.design, outcome.rules
     if not bench.slugs or not bench.drills_mm:
-        return Refit(
-            False, None, f"{wrong} There is no ballast metal or no drill in Stores to put it right with."
-        )
+        return Refit(False, None, finding("nothing-in-stores", wrong=wrong))
     answers = search(design, bench, drag=rules.drag, bands=rules.bands, steady_hz=rules.steady_hz)
     if not answers:
-        return Refit(False, None, f"{wrong} {why_none(design, bench, drag=rules.drag, bands=rules.bands)}")
+        why = why_none(design, bench, drag=rules.drag, bands=rules.bands)
+        return Refit(False, None, finding("one-after-another", rows=(wrong, why)))
     best = answers[0]
-    instead = "Instead of what is in" if has_ballast(design) else "Put in"
-    return Refit(False, with_answer(design, best), f"{wrong} {instead}: {best.says}.")
+    name = "instead-put-in" if has_ballast(design) else "put-in"
+    return Refit(False, with_answer(design, best), finding(name, wrong=wrong, answer=best.says))
 
 
-def _wrong(off_g: float, tilt_deg: float) -> str:
+def _wrong(off_g: float, tilt_deg: float) -> Finding | None:
     parts = []
     if abs(off_g) > 1e-9:
-        parts.append(f"{said(abs(off_g), 'mass')} too {'light' if off_g > 0 else 'heavy'} for what you want")
+        parts.append(finding("too-light" if off_g > 0 else "too-heavy", off=abs(off_g)))
     if abs(tilt_deg) > CLOSE_DEG:
-        parts.append(f"{said(abs(tilt_deg), 'angle', 0)} too far nose {'up' if tilt_deg > 0 else 'down'}")
-    return f"It is {' and '.join(parts)}."
+        parts.append(finding("too-nose-up" if tilt_deg > 0 else "too-nose-down", tilt=abs(tilt_deg)))
+    return finding("it-is", parts=tuple(parts)) if parts else None
 
 
-def _to_do(before: Design, after: Design) -> str:
+def _to_do(before: Design, after: Design) -> Finding:
     rows = []
     for was, now in zip(before.ballast, after.ballast, strict=True):
-        grams = (
-            f"{said(now.mass_g, 'mass', 1)} instead of {said(was.mass_g, 'mass', 1)}"
-            if abs(now.mass_g - was.mass_g) > 1e-6
-            else f"the {said(now.mass_g, 'mass', 1)}"
-        )
-        place = (
-            f"at {said(now.x_mm, 'length')} instead of {said(was.x_mm, 'length')}"
-            if abs(now.x_mm - was.x_mm) > 1e-6
-            else f"at {said(now.x_mm, 'length')}"
-        )
-        rows.append(f"{grams} {place}")
-    return f"Make it {'; '.join(rows)}."
+        cut, moved = abs(now.mass_g - was.mass_g) > 1e-6, abs(now.x_mm - was.x_mm) > 1e-6
+        grams = finding("grams-instead" if cut else "the-grams", now=now.mass_g, was=was.mass_g)
+        place = finding("place-instead" if moved else "the-place", now=now.x_mm, was=was.x_mm)
+        rows.append(finding("grams-at-place", grams=grams, place=place))
+    return finding("make-it", rows=tuple(rows))

@@ -17,8 +17,8 @@ import numpy as np
 from scipy.optimize import brentq, minimize_scalar
 
 from lamsik.core.errors import Refused, finite_between, require, rule
+from lamsik.core.findings import Finding, finding
 from lamsik.core.materials import METALS
-from lamsik.core.quantities import plainly
 from lamsik.core.shapes.body import side_outline
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
@@ -50,11 +50,11 @@ BAND, BAND_DEEP = 0.5, 0.25
 STATIONS = 160
 
 
-def lip_runs(angle_deg: float) -> str:
+def lip_runs(angle_deg: float) -> Finding:
     """What a lip at an angle to the body's axis [°] does, in words."""
     if angle_deg < DEEP_FROM_DEG:
-        return "lies along the axis: dives deep"
-    return "stands across: stays shallow" if angle_deg > SHALLOW_FROM_DEG else "between deep and shallow"
+        return finding("lip-dives-deep")
+    return finding("lip-stays-shallow") if angle_deg > SHALLOW_FROM_DEG else finding("lip-between")
 
 
 @dataclass(frozen=True)
@@ -137,7 +137,7 @@ class DivingFit:
 class DepthChange:
     """What one change does to the running depth: the factor on it, and the pitch it runs at [°]."""
 
-    name: str
+    name: Finding
     factor: float
     pitch_deg: float
 
@@ -202,7 +202,7 @@ class _Forces:
     def of(design: Design, mass: Budget, speed_m_s: float) -> "_Forces":
         tie_point = line_tie(design)
         if tie_point is None:
-            raise Refused("hardware", "no line tie", rule("put-line"))
+            raise Refused("hardware", "", rule("put-line"))
         tie = np.array([tie_point[0], tie_point[2]]) * 1e-3
         body, rho = design.body, design.water.density_g_cm3
         shape = solid(body)
@@ -408,53 +408,53 @@ def changes(
     return tuple(sorted(rows, key=lambda row: -abs(np.log(max(row.factor, 1e-3)))))
 
 
-def _variants(design: Design, tow: Tow) -> list[tuple[str, Design, Tow]]:
-    rows: list[tuple[str, Design, Tow]] = []
+def _variants(design: Design, tow: Tow) -> list[tuple[Finding, Design, Tow]]:
+    rows: list[tuple[Finding, Design, Tow]] = []
     lip = design.lip
     if lip is not None:
         rows += [
             (
-                "Lip 5° closer to the axis",
+                finding("lip-flatter"),
                 replace(design, lip=replace(lip, angle_deg=max(lip.angle_deg - 5, 0))),
                 tow,
             ),
             (
-                "Lip 5° further across",
+                finding("lip-steeper"),
                 replace(design, lip=replace(lip, angle_deg=min(lip.angle_deg + 5, 90))),
                 tow,
             ),
             (
-                f"Lip {plainly(2.0, 'length')} shorter",
+                finding("lip-shorter", shorter=2.0),
                 replace(design, lip=replace(lip, length_mm=max(lip.length_mm - 2, 2))),
                 tow,
             ),
             (
-                f"Lip {plainly(2.0, 'length')} narrower",
+                finding("lip-narrower", narrower=2.0),
                 replace(design, lip=replace(lip, width_mm=max(lip.width_mm - 2, 2))),
                 tow,
             ),
         ]
         rows += (
-            [(f"Tie on the lip, {plainly(4.0, 'length')} out", _tied_on_lip(design, 4.0), tow)]
+            [(finding("tie-on-the-lip", out=4.0), _tied_on_lip(design, 4.0), tow)]
             if lip.length_mm > 6
             else []
         )
     thick = replace(tow, line=replace(tow.line, diameter_mm=tow.line.diameter_mm * 1.25))
     return [
         *rows,
-        ("Line a quarter thicker", design, thick),
-        ("Half as fast again", design, replace(tow, speed_m_s=min(tow.speed_m_s * 1.5, 8.0))),
+        (finding("line-thicker"), design, thick),
+        (finding("towed-faster"), design, replace(tow, speed_m_s=min(tow.speed_m_s * 1.5, 8.0))),
         (
-            f"{plainly(10.0, 'distance')} more line out",
+            finding("more-line-out", more=10.0),
             design,
             replace(tow, line_out_m=min(tow.line_out_m + 10, 400.0)),
         ),
         (
-            f"A {plainly(5.0, 'mass')} lead at the bait",
+            finding("lead-at-the-bait", lead=5.0),
             design,
             replace(tow, lead_g=min(tow.lead_g + 5.0, 500.0)),
         ),
-        ("Rod tip at the water", design, replace(tow, rod_m=0.0)),
+        (finding("rod-tip-low"), design, replace(tow, rod_m=0.0)),
     ]
 
 

@@ -8,8 +8,8 @@ from dataclasses import dataclass, replace
 import numpy as np
 from scipy.optimize import brentq
 
+from lamsik.core.findings import Finding, finding
 from lamsik.core.paints.layers import CLEARS, SEALS, begun
-from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.ballast_holes import BALLS
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Item
@@ -46,7 +46,7 @@ class Effect:
     """
 
     key: str
-    name: str
+    name: Finding
     net_change_g: float
     pitch_change_deg: float
     speed_cm_s: float
@@ -127,7 +127,7 @@ def _state(design: Design, mass: Budget, drag: float, bands: Bands) -> _State:
     return _State(hanging.net_g, hanging.free.pitch_deg, speed, behaviour(speed, bands))
 
 
-def _effect(key: str, name: str, before: _State, after: _State) -> Effect:
+def _effect(key: str, name: Finding, before: _State, after: _State) -> Effect:
     net, pitch = after.net_g - before.net_g, after.pitch_deg - before.pitch_deg
     return Effect(
         key,
@@ -140,7 +140,7 @@ def _effect(key: str, name: str, before: _State, after: _State) -> Effect:
     )
 
 
-def _ballast_steps(design: Design) -> list[tuple[str, str, Design]]:
+def _ballast_steps(design: Design) -> list[tuple[str, Finding, Design]]:
     """A gram more metal, of the rods where there are any, for balls come whole; a millimetre further aft.
 
     On a body with no hole yet, a gram under its middle is no step.
@@ -152,22 +152,22 @@ def _ballast_steps(design: Design) -> list[tuple[str, str, Design]]:
     first = max(design.ballast, key=lambda hole: hole.mass_g)
     if rods:
         more = {hole.key: hole.mass_g / whole if whole else 1 / len(rods) for hole in rods}
-        says = f"{said(1.0, 'mass', 0)} more ballast"
+        says = finding("more-ballast", more=1.0)
     else:
         more, says = (
             {first.key: first.count * first.slug.ball_g},
-            f"{'A ball' if first.count == 1 else 'Two balls'} more: {first.slug.name}",
+            finding("ball-more" if first.count == 1 else "two-balls-more", balls=first.slug.name),
         )
     heavier = tuple(replace(hole, mass_g=hole.mass_g + more.get(hole.key, 0.0)) for hole in design.ballast)
     length = design.body.length_mm
     further = tuple(replace(hole, x_mm=min(hole.x_mm + 1.0, length)) for hole in design.ballast)
     return [
         ("gram", says, replace(design, ballast=heavier)),
-        ("shift", f"Ballast {plainly(1.0, 'length')} further aft", replace(design, ballast=further)),
+        ("shift", finding("ballast-further-aft", aft=1.0), replace(design, ballast=further)),
     ]
 
 
-def _hook_steps(design: Design, hooks: Sequence[Item]) -> list[tuple[str, str, Design]]:
+def _hook_steps(design: Design, hooks: Sequence[Item]) -> list[tuple[str, Finding, Design]]:
     on = [placed.item for placed in design.hardware if placed.item.kind == "hook"]
     if not on or not hooks:
         return []
@@ -180,7 +180,13 @@ def _hook_steps(design: Design, hooks: Sequence[Item]) -> list[tuple[str, str, D
                 replace(p, item=swapped[p.item.code] or p.item) if p.item.kind == "hook" else p
                 for p in design.hardware
             )
-            steps.append((f"hook-{says}", f"Every hook one size {says}", replace(design, hardware=changed)))
+            steps.append(
+                (
+                    f"hook-{says}",
+                    finding("hooks-size-up" if way > 0 else "hooks-size-down"),
+                    replace(design, hardware=changed),
+                )
+            )
     return steps
 
 
@@ -189,22 +195,26 @@ def _next_size(item: Item, sizes: Sequence[Item], way: int) -> Item | None:
     return (further[0] if way > 0 else further[-1]) if further else None
 
 
-def _coat_steps(design: Design) -> list[tuple[str, str, Design]]:
+def _coat_steps(design: Design) -> list[tuple[str, Finding, Design]]:
     count = sum(one.does == CLEARS for one in design.layers)
-    return [("clear", "One more clear coat", with_clear_coats(design, count + 1))]
+    return [("clear", finding("one-more-clear"), with_clear_coats(design, count + 1))]
 
 
-def _water_steps(design: Design) -> list[tuple[str, str, Design]]:
+def _water_steps(design: Design) -> list[tuple[str, Finding, Design]]:
     """Ten degrees and the other end of the estuary; a measured density is moved by what TEOS-10 says of
     the difference.
     """
     water = design.water
     warmer = min(water.temperature_c + 10.0, 40.0)
-    name, salt = ("Fresh water instead", 0.0) if water.salinity_psu > 2.0 else ("Sea water instead", SALT_PSU)
+    name, salt = (
+        (finding("fresh-water-instead"), 0.0)
+        if water.salinity_psu > 2.0
+        else (finding("sea-water-instead"), SALT_PSU)
+    )
     return [
         (
             "warm",
-            f"Water {said(warmer - water.temperature_c, 'warming')} warmer",
+            finding("water-warmer", warmer=warmer - water.temperature_c),
             replace(design, water=_moved(water, warmer, water.salinity_psu)),
         ),
         ("salt", name, replace(design, water=_moved(water, water.temperature_c, salt))),
@@ -217,7 +227,7 @@ def _moved(water: Water, temperature_c: float, salinity_psu: float) -> Water:
     return replace(water, temperature_c=temperature_c, salinity_psu=salinity_psu, measured_g_cm3=measured)
 
 
-def _host_steps(design: Design) -> list[tuple[str, str, Design]]:
+def _host_steps(design: Design) -> list[tuple[str, Finding, Design]]:
     host = design.host
     if host.source == "weighed" or host.spread_g_cm3 <= 0:
         return []
@@ -225,7 +235,7 @@ def _host_steps(design: Design) -> list[tuple[str, str, Design]]:
     return [
         (
             "host",
-            f"A heavier stick of {host.name} (+ {said(host.spread_g_cm3, 'density')})",
+            finding("heavier-stick", name=host.name, spread=host.spread_g_cm3),
             replace(design, host=heavier),
         )
     ]

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from lamsik.core.errors import require, rule
-from lamsik.core.quantities import plainly, said
+from lamsik.core.findings import Finding, finding
 from lamsik.core.shapes.ballast_holes import BALLS, Hole
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Design
@@ -44,8 +44,8 @@ class Replacement:
 
     tub: TubState
     answers: tuple[Answer, ...]
-    differences: tuple[str, ...]
-    why: str
+    differences: tuple[Finding, ...]
+    why: Finding | None = None
 
 
 def trial_point(design: Design, trial: TrialWeight) -> Point:
@@ -93,11 +93,9 @@ def replacement(design: Design, bench: Bench, measured: Measured = NOTHING, most
     base = base_of(design, measured, keep=KINDS_OF_BALLAST)
     tub = in_tub(design, base.mass)
     if abs(tub.hanging.free.roll_deg) > 90:
-        return Replacement(
-            tub, (), (), "With these on it hangs belly up: no ballast inside is wanted that does the same."
-        )
+        return Replacement(tub, (), (), finding("trial-turns-it-over"))
     if tub.air_g <= 0:
-        return Replacement(tub, (), (), "The trial weights weigh nothing yet: type what each weighs.")
+        return Replacement(tub, (), (), finding("trial-weighs-nothing"))
     net = tub.hanging.net_g
     aim = Aim(Target(net, net - 0.05, net + 0.05), net, tub.hanging.free.pitch_deg)
     near = [
@@ -108,31 +106,19 @@ def replacement(design: Design, bench: Bench, measured: Measured = NOTHING, most
     answers = varied(sorted(near, key=lambda a: a.miss), most)
     if not answers:
         return Replacement(tub, (), (), _why_none(base, aim, bench))
-    return Replacement(tub, answers, _differences(base, tub, answers[0]), "")
+    return Replacement(tub, answers, _differences(base, tub, answers[0]))
 
 
-def _differences(base: Base, tub: TubState, answer: Answer) -> tuple[str, ...]:
+def _differences(base: Base, tub: TubState, answer: Answer) -> tuple[Finding, ...]:
     """Why the inside metal is not what was on the scale, step by step."""
     outside = tub.air_g - tub.pull_g
     wood, filler = answer.removed_g, sum(hole.filler_g for hole in answer.holes)
     bg = _bg_with(base, answer.holes)
-    steadier = "livelier" if bg < bg_mm(tub.hanging) else "steadier"
+    now = bg_mm(tub.hanging)
     return (
-        (
-            f"Outside, the {said(tub.air_g, 'mass')} pull with {said(tub.pull_g, 'mass')} in water: the"
-            " metal pushes"
-            f" {said(outside, 'mass')} of water aside itself."
-        ),
-        (
-            f"Inside it pushes nothing more aside, but its hole costs {said(wood, 'mass')} of the body"
-            " and takes"
-            f" {said(filler, 'mass')} of filler: so {said(answer.mass_g, 'mass')} of metal."
-        ),
-        (
-            f"B lies {said(bg, 'length')} over G then, {said(bg_mm(tub.hanging), 'length')} with the"
-            " weights outside: it will"
-            f" roll back {steadier}."
-        ),
+        (finding("pushed-aside-outside", air=tub.air_g, pull=tub.pull_g, outside=outside)),
+        (finding("costs-inside", wood=wood, filler=filler, mass=answer.mass_g)),
+        (finding("rolls-back-livelier" if bg < now else "rolls-back-steadier", bg=bg, now=now)),
     )
 
 
@@ -140,38 +126,22 @@ def _bg_with(base: Base, holes: tuple[Hole, ...]) -> float:
     return bg_mm(put_on(base, holes))
 
 
-def _why_none(base: Base, aim: Aim, bench: Bench) -> str:
+def _why_none(base: Base, aim: Aim, bench: Bench) -> Finding:
     """No room, or no place inside at all: told by where a small slug would have to sit."""
     slug = min(bench.slugs, key=lambda s: s.diameter_mm)
     drill = min((d for d in bench.drills_mm if d >= slug.diameter_mm), default=slug.diameter_mm)
     total = slug_mass_g(base, aim.net_g, slug, drill, 1, bench)
     length = base.design.body.length_mm
     if total <= 0:
-        return "They add no weight in water; there is nothing to put inside."
+        return finding("trial-adds-nothing")
     if slug.form == BALLS:
         total = max(slug.balls(total), 1) * slug.ball_g
     hole = Hole("b1", slug, total, 0.0, drill, bench.cover_mm, bench.filler_g_cm3)
     if net_added_g(hole, base.host_g_cm3) <= 0:
-        return (
-            f"{said(total, 'mass')} of {slug.metal} would need a hole that takes out more than it puts"
-            " in: denser"
-            " metal, or a slug let in from outside."
-        )
+        return finding("hole-takes-more-than-it-gives", total=total, metal=slug.metal)
     x = place_mm(base, [hole], [0.0], aim.pitch_deg)
     if not 0.05 * length < x < 0.95 * length:
-        where = (
-            f"{said(-x, 'length', 0)} ahead of the nose"
-            if x < 0
-            else f"{said(x, 'length', 0)} from the nose on a body of {said(length, 'length', 0)}"
-        )
-        return (
-            f"No place inside does it: {said(total, 'mass', 1)} would have to sit {where}. Leave the"
-            " weight outside, or"
-            " share it over two places."
-        )
-    room = f"no hole there leaves {plainly(bench.wall_mm, 'length')} of wall or keeps clear of the hangers"
-    return (
-        f"{said(total, 'mass', 1)} would have to sit {said(x, 'length', 0)} from the nose, and {room}:"
-        " smaller drills or denser"
-        " metal."
-    )
+        if x < 0:
+            return finding("no-place-ahead-of-nose", total=total, ahead=-x)
+        return finding("no-place-behind-tail", total=total, x=x, length=length)
+    return finding("no-hole-there", total=total, x=x, wall=bench.wall_mm)

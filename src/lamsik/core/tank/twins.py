@@ -10,10 +10,10 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from lamsik.core.findings import Finding, finding
 from lamsik.core.materials import BODY_MATERIALS, Material
 from lamsik.core.mixes.filler import MICROSPHERE_G_CM3, RESIN_G_CM3, Filling, filling_for
 from lamsik.core.paints.layers import SEALS
-from lamsik.core.quantities import said
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design, host_of
@@ -23,6 +23,9 @@ from lamsik.core.tank.mass import NOTHING, Measured, budget
 
 MATERIALS = ("basswood", "filled urethane", "rigid foam", "printed resin")
 """One of each construction, to stand side by side; the design's own takes its construction's place."""
+
+
+ITSELF = finding("the-original")
 
 
 @dataclass(frozen=True)
@@ -40,7 +43,7 @@ class Twin:
     matched: Outcome | None
     mass_off_g: float
     g_off_mm: float
-    says: str
+    says: Finding
 
 
 @dataclass(frozen=True)
@@ -108,12 +111,19 @@ def twin(design: Design, original: Outcome, material: Material, rules: Rules = S
     plain = evaluate.drag(cast, NOTHING, rules)
     if material.name == design.host.name:
         return Twin(
-            material, original, design.host.density_g_cm3, None, original, 0.0, 0.0, "the original itself"
+            material,
+            original,
+            design.host.density_g_cm3,
+            None,
+            original,
+            0.0,
+            0.0,
+            ITSELF,
         )
     matched = matched_design(cast, original)
     if matched is None:
         lighter = plain.budget.mass_g > original.budget.mass_g
-        way = "lighter hooks or less ballast metal" if lighter else "more ballast metal"
+        name = "no-density-so-light" if lighter else "no-density-so-heavy"
         return Twin(
             material,
             plain,
@@ -122,7 +132,7 @@ def twin(design: Design, original: Outcome, material: Material, rules: Rules = S
             None,
             0.0,
             0.0,
-            f"no density makes it as heavy as the original: {way} in the original's place",
+            finding(name),
         )
     outcome = evaluate.drag(matched, NOTHING, rules)
     off = float(np.linalg.norm(np.array(outcome.budget.g_mm) - np.array(original.budget.g_mm)))
@@ -195,37 +205,23 @@ def _shifted(design: Design, moment: Array) -> Design:
     return replace(design, ballast=tuple(moved(hole) for hole in design.ballast))
 
 
-def _says(material: Material, density: float, filling: Filling | None) -> str:
+def _says(material: Material, density: float, filling: Filling | None) -> Finding:
     if filling is not None and not filling.mixes:
-        return (
-            f"no resin mix is so light: {said(100 * filling.volume_share, 'percent', 0)} microspheres by"
-            " volume would be"
-            " needed, and spheres pack to 62 %"
-        )
+        return finding("no-mix-so-light", volume_share=100 * filling.volume_share)
     if filling is not None:
-        stiff = (
-            "; hard to pour, above some 42 % the mix no longer runs into thin parts" if filling.stiff else ""
-        )
-        return (
-            f"{said(100 * filling.mass_share, 'percent')} microspheres by mass"
-            f" ({said(100 * filling.volume_share, 'percent', 0)} by"
-            f" volume){stiff}"
+        return finding(
+            "microspheres-stiff" if filling.stiff else "microspheres",
+            mass_share=100 * filling.mass_share,
+            volume_share=100 * filling.volume_share,
         )
     if material.kind == "cast":
-        return (
-            f"{said(density, 'density', 2)} is more than plain resin: metal powder in the mix, or less"
-            " ballast"
-        )
+        return finding("more-than-plain-resin", density=density)
     if material.kind == "foam":
-        return f"foam of {said(density, 'density', 2)}"
+        return finding("foam-of", density=density)
     if material.kind == "print":
         part = 100 * density / material.density_g_cm3
-        return (
-            f"walls and infill at {said(part, 'percent', 0)} of solid"
-            if part <= 100
-            else "heavier than a solid print: more ballast metal instead"
-        )
-    return f"a stick of {said(density, 'density', 2)}"
+        return finding("walls-and-infill", part=part) if part <= 100 else finding("heavier-than-solid-print")
+    return finding("stick-of", density=density)
 
 
 def fidelity(

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, replace
 
+from lamsik.core.findings import Finding
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.floating import Floating
 from lamsik.core.tank.motion import Bands, behaviour, net_for_speed_g, speed_cm_s, window_cm_s
@@ -26,7 +27,7 @@ class Verdict:
     free: Attitude
     surface: Floating | None
     water: Water
-    cannot: tuple[str, ...] = ()
+    cannot: tuple[Finding, ...] = ()
 
     @property
     def band_g(self) -> float | None:
@@ -68,7 +69,7 @@ def verdict(
 UNBUILT = "cannot be built"
 
 
-def no_verdict(computed: Verdict, cannot: tuple[str, ...]) -> Verdict:
+def no_verdict(computed: Verdict, cannot: tuple[Finding, ...]) -> Verdict:
     """The verdict on what cannot be built as drawn: what is in the way, and no behaviour."""
     return replace(
         computed,

@@ -13,15 +13,13 @@ class Behaviour:
     Args:
         key: its name in documents and orders.
         does: what a bait of it does.
-        would: what another would do with some grams more.
-        should: as a customer asks for it.
+        should: as a customer asks for it, and as another would with some grams more.
         speed_cm_s: the speed that stands for it, rising is positive [cm/s].
         share_percent: the net lift that stands for it, as a share of the mass [%].
     """
 
     key: str
     does: str
-    would: str
     should: str
     speed_cm_s: float
     share_percent: float
@@ -30,11 +28,11 @@ class Behaviour:
 FLOATS, SLOW_RISE, SUSPENDS, SLOW_SINK, SINKS = "floats", "slow rise", "suspends", "slow sink", "sinks"
 
 _ROWS = (
-    Behaviour(FLOATS, "floats", "would float", "float", 20.0, 15.0),
-    Behaviour(SLOW_RISE, "rises slowly", "would rise slowly", "rise slowly", 6.0, 2.0),
-    Behaviour(SUSPENDS, "suspends", "would suspend", "suspend", 0.0, 0.0),
-    Behaviour(SLOW_SINK, "sinks slowly", "would sink slowly", "sink slowly", -6.0, -2.0),
-    Behaviour(SINKS, "sinks", "would sink", "sink", -20.0, -15.0),
+    Behaviour(FLOATS, "floats", "float", 20.0, 15.0),
+    Behaviour(SLOW_RISE, "rises slowly", "rise slowly", 6.0, 2.0),
+    Behaviour(SUSPENDS, "suspends", "suspend", 0.0, 0.0),
+    Behaviour(SLOW_SINK, "sinks slowly", "sink slowly", -6.0, -2.0),
+    Behaviour(SINKS, "sinks", "sink", -20.0, -15.0),
 )
 BEHAVIOURS: Mapping[str, Behaviour] = {row.key: row for row in _ROWS}
 """By key, from what lifts most to what sinks most."""

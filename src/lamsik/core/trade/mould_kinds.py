@@ -1,5 +1,5 @@
-"""Kinds of mould: how each is filled, and whether what shrinks away is fed from a funnel. A kind more is one
-row here, and its parting in `moulds/pull.py`.
+"""Kinds of mould: whether what shrinks away is fed from a funnel. A kind more is one row here, its parting in
+`moulds/pull.py`, and how it is filled in `words/moulds.py`.
 """
 
 from collections.abc import Mapping
@@ -10,20 +10,18 @@ OPEN, TWO_PART, SPLIT, PRESS, INJECTION = "open", "two-part", "split", "press", 
 
 @dataclass(frozen=True)
 class MouldKind:
-    """A kind of mould: its key, how it is filled, and whether a funnel feeds it."""
+    """A kind of mould: its key, and whether a funnel feeds it."""
 
     key: str
-    filled: str
     is_fed: bool = True
 
 
-_FUNNEL = "A thin stream into the funnel, from high"
 _ROWS = (
-    MouldKind(OPEN, "From one corner, letting it creep over", is_fed=False),
-    MouldKind(TWO_PART, _FUNNEL),
-    MouldKind(SPLIT, _FUNNEL),
-    MouldKind(PRESS, "Over-fill the lower half, close it on one side first", is_fed=False),
-    MouldKind(INJECTION, "Push it in slowly until it shows at the vents"),
+    MouldKind(OPEN, is_fed=False),
+    MouldKind(TWO_PART),
+    MouldKind(SPLIT),
+    MouldKind(PRESS, is_fed=False),
+    MouldKind(INJECTION),
 )
 MOULD_KINDS: Mapping[str, MouldKind] = {row.key: row for row in _ROWS}
 """By key."""

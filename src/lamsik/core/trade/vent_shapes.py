@@ -1,5 +1,5 @@
-"""Shapes of vent: what each looks like across. A shape more is one row here: halves to print, volumes,
-drawings and the form read it.
+"""Shapes of vent: what each looks like across. A shape more is one row here, and its word in
+`words/moulds.py`: halves to print, volumes, drawings and the form read it.
 """
 
 from collections.abc import Mapping
@@ -15,13 +15,11 @@ class VentShape:
 
     Args:
         key: its name in documents.
-        word: what it is called.
         area_share: the area of its section, of the square of its width.
         outline: its section for a width of 1, centred; the width lies along the second axis, in the parting.
     """
 
     key: str
-    word: str
     area_share: float
     outline: tuple[tuple[float, float], ...]
 
@@ -29,13 +27,11 @@ class VentShape:
 _ROWS = (
     VentShape(
         ROUND,
-        "round",
         pi / 4,
         tuple((0.5 * cos(2 * pi * n / 24), 0.5 * sin(2 * pi * n / 24)) for n in range(24)),
     ),
     VentShape(
         SLIT,
-        "slit, a third as deep as wide",
         1 / 3,
         ((-1 / 6, -0.5), (1 / 6, -0.5), (1 / 6, 0.5), (-1 / 6, 0.5)),
     ),

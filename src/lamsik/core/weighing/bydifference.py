@@ -51,7 +51,7 @@ def capacities(
 
     Notes: C = sinker − reading, as the float pulls up with what it carries.
     """
-    finite_between("sinker in water", sinker_g, 0.001, 1e5, "g")
+    finite_between("sinker_in_water", sinker_g, 0.001, 1e5, "g")
     require(bool(readings), "marks", 0, rule("weigh-down"))
     names = [name for name, _ in readings]
     require(len(set(names)) == len(names), "marks", ", ".join(names), rule("each-mark"))

@@ -7,7 +7,7 @@ from datetime import date
 from math import hypot, sqrt
 
 from lamsik.core.errors import finite_between
-from lamsik.core.quantities import plainly, said
+from lamsik.core.findings import Finding, finding
 
 LEAST_STEPS, CHANGE_STEPS = 5.0, 2.5
 """A scale that is connected is empty below so many of its steps; by so many what lies there must change to be
@@ -43,21 +43,19 @@ class Scale:
         return hypot(self.step_g / sqrt(12.0), self.spread_g)
 
 
-def remarks(scale: Scale, load_g: float, today: date) -> tuple[str, ...]:
+def remarks(scale: Scale, load_g: float, today: date) -> tuple[Finding, ...]:
     """What to know of a reading of this load [g] on this scale, in words; empty where all is well."""
     remarked = []
     if abs(load_g) > scale.span_g:
-        remarked.append(f"{scale.name} ends at {plainly(scale.span_g, 'mass')}")
+        remarked.append(finding("scale-ends", scale=scale.name, span=scale.span_g))
     if scale.checked_on is None:
-        remarked.append(f"{scale.name} was never checked: put a known mass near the load on it")
+        remarked.append(finding("scale-never-checked", scale=scale.name))
     elif (today - scale.checked_on).days > OLD_DAYS:
-        remarked.append(f"{scale.name} was last checked {(today - scale.checked_on).days} days ago")
-    if scale.checked_g is not None and scale.checked_g < abs(load_g) / 2 - 1e-9:
         remarked.append(
-            f"it was checked with {plainly(scale.checked_g, 'mass')}, less than half of this load: check"
-            " it with a mass"
-            f" nearer to {said(abs(load_g), 'mass', 0)}"
+            finding("scale-checked-long-ago", scale=scale.name, days=(today - scale.checked_on).days)
         )
+    if scale.checked_g is not None and scale.checked_g < abs(load_g) / 2 - 1e-9:
+        remarked.append(finding("scale-checked-too-light", checked=scale.checked_g, load=abs(load_g)))
     return tuple(remarked)
 
 

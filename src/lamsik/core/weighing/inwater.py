@@ -9,12 +9,6 @@ from lamsik.core.water import Water
 AIR_G_CM3 = 0.0012
 """Density of air [g/cm³]: a scale in air reads that much less for each ml; it matters below 0.01 g."""
 
-REMINDERS = (
-    "wet hair, joints and the line first: trapped air falsifies it",
-    "no bubble on it, it touches neither wall nor bottom",
-    "the line hangs slack and thin",
-)
-
 
 @dataclass(frozen=True)
 class InWater:
@@ -29,11 +23,11 @@ class InWater:
     water_sd_g: float = 0.0
 
     def __post_init__(self) -> None:
-        finite_between("mass in air", self.air_g, 0.001, 1e5, "g")
-        finite_between("mass in water", self.water_g, -1e5, 1e5, "g")
+        finite_between("mass_in_air", self.air_g, 0.001, 1e5, "g")
+        finite_between("mass_in_water", self.water_g, -1e5, 1e5, "g")
         require(
             self.air_g - self.water_g > 1e-6,
-            "mass in water",
+            "mass_in_water",
             self.water_g,
             rule("less-air", air_g=self.air_g),
         )
@@ -63,10 +57,10 @@ def with_sinker(both_g: float, sinker_g: float) -> float:
     """What a floater weighs in water [g], negative, from a sinker's mass in water alone and with the
     floater held under by it.
     """
-    require(sinker_g > 0, "sinker in water", sinker_g, rule("more-than"))
+    require(sinker_g > 0, "sinker_in_water", sinker_g, rule("more-than"))
     require(
         both_g >= 0,
-        "both in water",
+        "both_in_water",
         both_g,
         rule("nothing-sinker"),
     )
@@ -78,7 +72,7 @@ def line_ml(diameter_mm: float, length_mm: float) -> float:
     missing in the reading.
     """
     finite_between("line diameter", diameter_mm, 0.0, 3.0, "mm")
-    finite_between("line under water", length_mm, 0.0, 3000.0, "mm")
+    finite_between("line_under_water", length_mm, 0.0, 3000.0, "mm")
     return pi * diameter_mm**2 / 4 * length_mm / 1000.0
 
 
@@ -119,9 +113,9 @@ def converted_lift(capacity_g: float, own_air_g: float | None, measured: Water, 
     """
     if own_air_g is None:
         raise Refused(
-            "mass in air",
+            "mass_in_air",
             None,
             rule("weigh-air"),
         )
-    finite_between("mass in air", own_air_g, 0.0, 1e5, "g")
+    finite_between("mass_in_air", own_air_g, 0.0, 1e5, "g")
     return (capacity_g + own_air_g) * wanted.density_g_cm3 / measured.density_g_cm3 - own_air_g

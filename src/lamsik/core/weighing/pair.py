@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from math import hypot
 
 from lamsik.core.errors import Refused, require, rule
-from lamsik.core.quantities import said
+from lamsik.core.findings import Finding, finding
 from lamsik.core.water import Water
 from lamsik.core.weighing.instrument import can_tell
 from lamsik.core.weighing.inwater import InWater, converted_lift, mass_in, mass_in_sd
@@ -35,7 +35,7 @@ class Margin:
     margin_g: float
     sd_g: float
     certain: bool
-    says: str
+    says: Finding
 
 
 @dataclass(frozen=True)
@@ -70,7 +70,7 @@ def turns_at(bearer: Bearer, load: InWater) -> Turn:
     """
     if bearer.own_air_g is None:
         raise Refused(
-            "mass in air",
+            "mass_in_air",
             None,
             rule("weigh-float"),
         )
@@ -103,12 +103,9 @@ def _margin(bearer: Bearer, load: InWater, water: Water) -> Margin:
     )
     certain = can_tell(margin, sd)
     if not certain:
-        says = (
-            f"too near to tell: {said(margin, 'mass', sign=True)} is within ± {said(2 * sd, 'mass')}"
-            " of these scales and this water"
-        )
+        says = finding("too-near-to-tell", margin=margin, sd=2 * sd)
     elif margin > 0:
-        says = f"carries it with {said(margin, 'mass')} to spare"
+        says = finding("carries-with-spare", margin=margin)
     else:
-        says = f"goes under: {said(-margin, 'mass')} too much"
-    return Margin(water, margin, sd, certain, says.replace("-", "−"))
+        says = finding("goes-under", margin=-margin)
+    return Margin(water, margin, sd, certain, says)

@@ -4,12 +4,11 @@ from dataclasses import dataclass
 from math import pi
 
 from lamsik.core.errors import Refused, finite_between, require, rule
+from lamsik.core.findings import Finding, finding
 from lamsik.core.materials import METALS
-from lamsik.core.quantities import said
 from lamsik.core.water import Water
 
 OUTSIDE, INSIDE = "outside", "inside"
-DUST = "Filing or drilling lead makes dust: wet it, catch the filings, no food at the bench, wash hands."
 
 
 @dataclass(frozen=True)
@@ -80,7 +79,7 @@ class NextCut:
 
     take_off_g: float
     done: bool
-    says: str
+    says: Finding
 
 
 def next_cut(mass_g: float, wanted_g: float, step_g: float) -> NextCut:
@@ -91,10 +90,8 @@ def next_cut(mass_g: float, wanted_g: float, step_g: float) -> NextCut:
     finite_between("step", step_g, 1e-4, 100.0, "g")
     over = mass_g - wanted_g
     if over < -step_g / 2:
-        return NextCut(0.0, True, f"{said(-over, 'mass')} too light now: use it where less is wanted")
+        return NextCut(0.0, True, finding("slug-too-light", over=-over))
     if over <= step_g:
-        return NextCut(0.0, True, "that is it, as near as the scale can tell")
+        return NextCut(0.0, True, finding("slug-is-right"))
     take = 0.75 * over if over > 3 * step_g else over / 2
-    return NextCut(
-        take, False, f"{said(over, 'mass')} over: take off about {said(take, 'mass')}, then weigh again"
-    )
+    return NextCut(take, False, finding("take-off-and-weigh", over=over, take=take))

@@ -9,6 +9,7 @@ from typing import Any
 
 from lamsik.core.castings.foam import at_warmth, density_of_ratio
 from lamsik.core.errors import Refused, finite_between, one_of
+from lamsik.core.findings import Finding
 from lamsik.core.mixes.amount import MixJob, WeighedMix, least_g, poured_g_cm3, ratio_error, weighed_out
 from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.fillers import FILLERS, Filled, filled, pigment_g
@@ -32,7 +33,7 @@ class Row:
     grams: float
     ml: float
     tub: ShopTub | None = None
-    remarks: tuple[str, ...] = ()
+    remarks: tuple[Finding, ...] = ()
     problem: str = ""
 
 

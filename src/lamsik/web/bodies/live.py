@@ -10,7 +10,6 @@ from lamsik.core.errors import Refused, finite_between
 from lamsik.core.quantities import UNSAID, read_measure, saying
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.revisions import note
 from lamsik.core.tank.attitude import Attitude
 from lamsik.core.tank.evaluate import Near
 from lamsik.documents.body.document import to_design
@@ -25,6 +24,7 @@ from lamsik.web.bodies.state import Asked
 from lamsik.web.bodies.tank_shop import tank_shop
 from lamsik.web.shared import exchange
 from lamsik.web.shared.db import db, in_short, load_document
+from lamsik.words.revisions import note
 
 MOST_TRAIL = 80
 

@@ -4,7 +4,7 @@ from lamsik.core.quantities import said
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Placement, seat_of
 from lamsik.core.shapes.inside import pour_volume_ml
-from lamsik.core.shapes.joints import SAYS, Joint
+from lamsik.core.shapes.joints import Joint
 from lamsik.core.shapes.solid import kerf_ml
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.mass import NOTHING
@@ -24,6 +24,8 @@ from lamsik.web.bodies.shape_view import (
 )
 from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.view import edit
+from lamsik.words.shapes import JOINTS
+from lamsik.words.tell import tell
 from lamsik.words.verdict import posture, sentence
 
 MOVABLE = ("belly", "back", "flank", "inside")
@@ -103,7 +105,7 @@ def lip_row(design: Design) -> LipRow | None:
     if design.lip is None:
         return None
     angle = design.lip.angle_deg
-    return LipRow(f"{said(angle, 'angle', 0)} to the body axis, {lip_runs(angle)}")
+    return LipRow(f"{said(angle, 'angle', 0)} to the body axis, {tell(lip_runs(angle))}")
 
 
 def joint_row(joint: Joint) -> JointRow:
@@ -117,7 +119,7 @@ def joint_row(joint: Joint) -> JointRow:
         hinge=f"{path}.hinge_mm",
         is_hinge=joint.kind == "hinge",
         kind_path=f"{path}.kind",
-        says=SAYS[joint.kind],
+        says=JOINTS[joint.kind],
         name=f"Joint at {said(joint.x_mm, 'length')}",
         remove=edit("remove", group="joints", key=joint.key),
         remove_says=f"Take the joint at {said(joint.x_mm, 'length')} away",
@@ -243,7 +245,7 @@ def metals(outcome: Outcome) -> Metals:
         )
         for row in rows
     ]
-    return Metals(table, bool(rows), sink_words(outcome.design, rows))
+    return Metals(table, bool(rows), tell(sink_words(outcome.design, rows)))
 
 
 def hinge_words(design: Design, limit_mm: float) -> list[str]:

@@ -17,9 +17,19 @@ from lamsik.web.bodies import shape_facts as facts
 from lamsik.web.bodies.paints_state import paint_panel
 from lamsik.web.bodies.tank_state import TankAsked, TankShop, late_part, tank_part
 from lamsik.web.bodies.tank_view import SegmentsPanel
-from lamsik.web.bodies.view import BodyPanel, DrawnPanel, PaintView, PartsPanel, ShapeView, TankView, WhyNot
+from lamsik.web.bodies.view import (
+    BodyPanel,
+    DrawnPanel,
+    NeedRow,
+    PaintView,
+    PartsPanel,
+    ShapeView,
+    TankView,
+    WhyNot,
+)
 from lamsik.web.shared.fields import fields
 from lamsik.web.shared.view import Head, Said, plain
+from lamsik.words.tell import tell
 from lamsik.words.verdict import sentence
 
 BENCHES = ("shapes", "tank", "paints")
@@ -103,7 +113,7 @@ def _head(document: Document, outcome: Outcome) -> Head:
 
 def _body(outcome: Outcome) -> BodyPanel:
     return BodyPanel(
-        missing=outcome.missing,
+        missing=[NeedRow(need.key, need.name, tell(need.why)) for need in outcome.missing],
         nothing_missing=not outcome.missing,
     )
 
@@ -155,7 +165,7 @@ def _drawn(outcome: Outcome, asked: Asked, clashing: tuple[Clash, ...]) -> Drawn
 def _parts(outcome: Outcome, asked: Asked, clashing: tuple[Clash, ...]) -> PartsPanel:
     design, block = outcome.design, outcome.design.body
     troubles = [
-        *dict.fromkeys((*outcome.unbuilt, *(clash.says for clash in clashing))),
+        *map(tell, dict.fromkeys((*outcome.unbuilt, *(clash.says for clash in clashing)))),
         *facts.hinge_words(design, asked.hinge_mm),
     ]
     return PartsPanel(

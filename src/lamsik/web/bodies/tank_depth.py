@@ -44,6 +44,7 @@ from lamsik.web.bodies.tank_view import (
 )
 from lamsik.web.shared.view import edit
 from lamsik.words import refusals
+from lamsik.words.tell import capital, tell, within
 
 LATE = "being worked out"
 """What stands in the place of the answers that come after the verdict, until they come."""
@@ -95,9 +96,7 @@ def _first(effects_seen: Sequence[Effect]) -> str:
         return ""
     return (
         "Most changes it: "
-        + ", ".join(
-            f"{row.name[0].lower()}{row.name[1:]} {said(row.net_change_g, 'mass', sign=True)}" for row in rows
-        )
+        + ", ".join(f"{within(row.name)} {said(row.net_change_g, 'mass', sign=True)}" for row in rows)
         + "."
     )
 
@@ -108,7 +107,7 @@ def effect_rows(rows: Sequence[Effect]) -> list[EffectRow]:
     return [
         EffectRow(
             key=row.key,
-            name=row.name,
+            name=tell(row.name),
             net=said(row.net_change_g, "mass", sign=True),
             pitch=said(row.pitch_change_deg, "angle", sign=True),
             then=row.behaviour,
@@ -154,7 +153,7 @@ def _refit(outcome: Outcome, bench: Bench | None) -> RefitPanel:
     try:
         advice = refit(outcome, bench) if bench and not outcome.unbuilt else None
         says = (
-            advice.says
+            tell(advice.says)
             if advice
             else (
                 "Move or take out one of what is in the way, or find ballast anew." if outcome.unbuilt else ""
@@ -234,7 +233,7 @@ def _sure(outcome: Outcome) -> Sure:
     rows = [
         SureRow(
             key=row.group,
-            says=row.says[0].upper() + row.says[1:],
+            says=capital(row.says),
             chance=f"{100 * row.chance:.0f} in 100",
             share=round(100 * row.chance),
         )
@@ -281,13 +280,13 @@ def sure_words(chances: Certainty, so: str = "baits made so") -> str:
         if chances.chance_with_pitch < chances.chance - 0.005
         else ""
     )
-    says += f"; {best.says} and fit the ballast to it: {100 * best.chance:.0f} in 100." if best else "."
+    says += f"; {tell(best.says)} and fit the ballast to it: {100 * best.chance:.0f} in 100." if best else "."
     return says
 
 
 def _allowance(design: Design, key: str) -> AllowanceRow:
     row = next(a for a in design.allowances if a.key == key)
-    instead = replaced_by(design, row.kind)
+    instead = tell(replaced_by(design, row.kind))
     return AllowanceRow(
         key=key,
         name=row.name,

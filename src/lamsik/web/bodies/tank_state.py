@@ -5,6 +5,7 @@
 from dataclasses import dataclass, replace
 
 from lamsik.core.cautions import of_metals
+from lamsik.core.findings import Finding
 from lamsik.core.paints.layers import CLEARS
 from lamsik.core.quantities import numeral, plainly, said
 from lamsik.core.shapes.ballast_holes import Hole
@@ -37,6 +38,7 @@ from lamsik.web.bodies.tank_view import (
 )
 from lamsik.web.shared.view import Said, edit
 from lamsik.words.cautions import CAUTIONS, DEFER
+from lamsik.words.tell import tell
 from lamsik.words.verdict import posture
 
 SIDE, FRONT = "side", "front"
@@ -196,13 +198,13 @@ class _Named:
     place: tuple[str, str]
 
 
-def _row(what: _Named, wrong: tuple[str, ...]) -> BallastRow:
+def _row(what: _Named, wrong: tuple[Finding, ...]) -> BallastRow:
     kind = {"ballast": "hole", "pours": "pour", "cavities": "chamber"}[what.group]
     return BallastRow(
         key=f"{what.group}-{what.key}",
         name=what.name,
         says=what.says,
-        trouble=f"This {kind} {' and '.join(wrong)}." if wrong else "",
+        trouble=f"This {kind} {' and '.join(map(tell, wrong))}." if wrong else "",
         troubled=bool(wrong),
         mass_path=f"{what.group}.{what.key}.{what.first[0]}",
         mass_says=what.first[1],
@@ -214,7 +216,7 @@ def _row(what: _Named, wrong: tuple[str, ...]) -> BallastRow:
     )
 
 
-def _hole_row(design: Design, hole: Hole, wrong: tuple[str, ...]) -> BallastRow:
+def _hole_row(design: Design, hole: Hole, wrong: tuple[Finding, ...]) -> BallastRow:
     wall = wall_left_mm(design.body, hole)
     out = hole.hole_ml * design.host.density_g_cm3
     pair = (
@@ -244,7 +246,7 @@ def _hole_row(design: Design, hole: Hole, wrong: tuple[str, ...]) -> BallastRow:
     )
 
 
-def _pour_row(design: Design, pour: PouredEnd, wrong: tuple[str, ...]) -> BallastRow:
+def _pour_row(design: Design, pour: PouredEnd, wrong: tuple[Finding, ...]) -> BallastRow:
     volume = pour_volume_ml(design.body, pour)[0]
     says = (
         f"{said(volume, 'volume')}, {said(volume * pour.density_g_cm3, 'mass', 1)}, to"
@@ -254,7 +256,7 @@ def _pour_row(design: Design, pour: PouredEnd, wrong: tuple[str, ...]) -> Ballas
     return _row(_Named("pours", pour.key, pour.name, says, density, place), wrong)
 
 
-def _cavity_row(design: Design, cavity: Cavity, wrong: tuple[str, ...]) -> BallastRow:
+def _cavity_row(design: Design, cavity: Cavity, wrong: tuple[Finding, ...]) -> BallastRow:
     name = f"{cavity.slug.name} in a chamber"
     says = (
         f"{said(cavity.mass_g, 'mass', 1)} in {numeral(cavity.bore_mm, 'length')} ×"

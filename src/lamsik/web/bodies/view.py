@@ -3,7 +3,6 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from lamsik.core.shapes.needs import Need
 from lamsik.drawings.svg import Node
 from lamsik.web.bodies.paints_state import PaintPanel
 from lamsik.web.bodies.shape_view import HardwareRow, InsideRow, JointRow, LipRow, Metals
@@ -13,10 +12,19 @@ from lamsik.web.shared.view import Head, Panel, Said
 
 
 @dataclass(frozen=True)
+class NeedRow:
+    """What a body cannot do without and has not got, and why."""
+
+    key: str
+    name: str
+    why: str
+
+
+@dataclass(frozen=True)
 class BodyPanel(Panel):
     """What every look at a body shows beside its head: what it still needs."""
 
-    missing: Sequence[Need]
+    missing: Sequence[NeedRow]
     nothing_missing: bool
 
 

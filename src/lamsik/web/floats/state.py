@@ -44,6 +44,7 @@ from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
 from lamsik.web.shared.view import Head, edit, plain
 from lamsik.words import refusals
+from lamsik.words.tell import tell
 
 WORDS = {"stands": "stands by itself", "half-lies": "half lies", "lies": "lies flat", "sinks": "sinks"}
 
@@ -270,9 +271,9 @@ def _settled(seen: _Seen, shop: FloatShop) -> StandingPanel:
             f"; shotted it {'stands' if loaded.word == 'stands' else WORDS[loaded.word]}, metacentre"
             f" {said(loaded.gm_mm, 'length', 0)} over G"
         )
-    effects = [(change.name, change.effect_g) for change in changes(design, shop.waters)]
+    effects = [(tell(change.name), change.effect_g) for change in changes(design, shop.waters)]
     with suppress(Refused):
-        effects += [(effect.name, effect.effect_g) for effect in sensitivity(design, shop.dowels_mm)]
+        effects += [(tell(effect.name), effect.effect_g) for effect in sensitivity(design, shop.dowels_mm)]
     return StandingPanel(
         stands=f"{stands}.",
         lift=_lift(seen, shop),

@@ -6,7 +6,6 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.errors import Refused
 from lamsik.core.floats.design import KINDS, Float
 from lamsik.core.floats.learning import advice, fit
-from lamsik.core.floats.parts import FORM_SAYS
 from lamsik.core.floats.parts import KINDS as PART_KINDS
 from lamsik.core.floats.rating import loading_g
 from lamsik.core.floats.shotting import pull_to
@@ -31,6 +30,7 @@ from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.web.shared.waters import shop_waters
 from lamsik.words import refusals
+from lamsik.words.floats import FORMS
 
 blueprint = Blueprint("floats", __name__, url_prefix="/floats")
 keeping.keep_documents(blueprint, "float", "floats.index", "floats.edit")
@@ -129,7 +129,7 @@ def edit(key: int) -> str:
         row=row,
         state=current(row),
         materials=(*BODY_MATERIALS, *METALS),
-        forms=FORM_SAYS,
+        forms=FORMS,
         part_kinds=PART_KINDS,
         kinds=KINDS,
         waters=shop_waters(),

@@ -9,7 +9,6 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.cautions import CAUTIONS
 from lamsik.core.errors import Refused, finite_between, require
-from lamsik.core.mixes.clocks import RULE
 from lamsik.core.mixes.product import BASES, FAMILIES, KINDS, MixPart, Product, keepable, parse_ratio
 from lamsik.core.mixes.tubs import good_until, is_expired
 from lamsik.core.quantities import plainly, read_measure
@@ -22,6 +21,7 @@ from lamsik.web.mixes.product_live import current
 from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load, load_document
 from lamsik.words import refusals
+from lamsik.words.mixes import RULE_OF_THUMB
 
 blueprint = Blueprint("mixes_products", __name__, url_prefix="/mixes/products")
 keeping.keep_documents(blueprint, "product", "mixes.index", "mixes_products.show")
@@ -158,7 +158,7 @@ def _page(row: Document, tub_problem: Refused | None = None) -> ResponseReturnVa
         families=FAMILIES,
         cautions=list(CAUTIONS),
         tubs=_with_day(row.id or 0, product),
-        rule=RULE,
+        rule=RULE_OF_THUMB,
         loss=loss,
         received=request.form,
     ), (422 if tub_problem else 200)
@@ -173,7 +173,7 @@ def _new_page(asked: dict[str, str], problem: Refused | None = None) -> Response
         kinds=KINDS,
         families=FAMILIES,
         cautions=list(CAUTIONS),
-        rule=RULE,
+        rule=RULE_OF_THUMB,
     ), (422 if problem else 200)
 
 

@@ -11,7 +11,6 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.castings.pouring import WEIGHING
 from lamsik.core.cautions import to_read
 from lamsik.core.errors import Refused
-from lamsik.core.mixes.clocks import RULE
 from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.overpour import Remedy, digits, put_right
 from lamsik.core.mixes.product import Product, ratio_text
@@ -26,6 +25,7 @@ from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.scale import board, typed_weight
 from lamsik.web.shared.whole import Broken
 from lamsik.words import refusals
+from lamsik.words.mixes import RULE_OF_THUMB
 
 blueprint = Blueprint("mixes", __name__, url_prefix="/mixes")
 
@@ -64,7 +64,7 @@ def _page(problem: Refused | None = None) -> ResponseReturnValue:
         clocks=views_of(mixes.running(db())),
         batches=_last(every),
         fillers=FILLERS,
-        rule=RULE,
+        rule=RULE_OF_THUMB,
         ratio=ratio_text,
         stock=_stock(products),
         losses={key: mixes.loss_of(db(), key) for key in ([chosen] if chosen else [])},
@@ -185,7 +185,7 @@ def guide(row: Batch) -> dict[str, object]:
         "ratio": ratio_text(product),
         "fills": stores.setting(db(), "mixing"),
         "clocks": views_of([clock for clock in mixes.running(db()) if clock.batch_id == row.id]),
-        "rule": RULE,
+        "rule": RULE_OF_THUMB,
         "now": now(),
         "adding": (
             {part.name: more for part, more in zip(product.parts, remedy.add_g, strict=True)}

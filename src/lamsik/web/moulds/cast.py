@@ -14,7 +14,7 @@ from lamsik.core.castings.throughput import Cycle, Making, Plan, plan
 from lamsik.core.errors import Refused, one_of
 from lamsik.core.learning import Learned
 from lamsik.core.mixes.amount import USUAL_LOSS
-from lamsik.core.mixes.clocks import RULE, at_temperature
+from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.layout import Mould, pour_up
@@ -35,6 +35,7 @@ from lamsik.web.moulds.shop import master_of
 from lamsik.web.moulds.usual import usual, usual_h, usual_said
 from lamsik.web.shared.db import db, load_document
 from lamsik.words.castings import event
+from lamsik.words.mixes import RULE_OF_THUMB
 
 blueprint = Blueprint("moulds_cast", __name__, url_prefix="/moulds")
 
@@ -191,7 +192,7 @@ def show(key: int) -> ResponseReturnValue:
         mark=height_words(mould, cast.fill_mark_mm) if isinstance(cast, FoamShot) else "",
         orders=orders.for_design(db(), content["master"].get("body_id")) if source.may_sell else [],
         fields=FIELDS,
-        rule=RULE,
+        rule=RULE_OF_THUMB,
         learned=mixes.loss_of(db(), chosen[0]) if chosen else Learned(USUAL_LOSS),
         gelled=plastisol.GELLED,
         hot=plastisol.HOT,
@@ -260,7 +261,7 @@ def by_when(key: int) -> ResponseReturnValue:
         picture=timeline(planned, days) if planned else None,
         days=days,
         names=NAMES,
-        rule=RULE,
+        rule=RULE_OF_THUMB,
         usual=usual_said(),
         tomorrow=datetime.now().date() + timedelta(days=14),
     ), (422 if problem else 200)

@@ -16,7 +16,6 @@ from lamsik.core.mixes.product import Product
 from lamsik.core.moulds.heat import Heat
 from lamsik.core.moulds.layout import Mould
 from lamsik.core.quantities import plainly, said
-from lamsik.core.trade.mould_kinds import MOULD_KINDS
 from lamsik.documents.body.cast import cast_content
 from lamsik.store import documents, mixes, moulds, pours
 from lamsik.store.tables import Batch, Document, MouldMade, Order, Piece, Pour, now
@@ -31,6 +30,7 @@ from lamsik.web.shared.db import db, load, sent_row
 from lamsik.words import refusals
 from lamsik.words.castings import TITLES
 from lamsik.words.faults import FAULTS
+from lamsik.words.moulds import FILLED
 
 blueprint = Blueprint("moulds_pour", __name__, url_prefix="/pours")
 
@@ -176,7 +176,7 @@ def _page(pour: Pour, problem: Refused | None = None) -> ResponseReturnValue:
         version=mould_made,
         row=row,
         mould=mould,
-        kind=MOULD_KINDS[mould.kind],
+        filled=FILLED[mould.kind],
         product=product,
         cast=cast,
         ticks=ticks,

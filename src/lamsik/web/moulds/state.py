@@ -14,7 +14,7 @@ from lamsik.core.moulds.faults import MasterUse
 from lamsik.core.moulds.funnels import feed_ml, feeds
 from lamsik.core.moulds.heat import Heat, level_error_mm, shrinkage
 from lamsik.core.moulds.layout import Mould, box, cavity_ml
-from lamsik.core.moulds.masters import PULLS, Master
+from lamsik.core.moulds.masters import Master
 from lamsik.core.moulds.press import pressed
 from lamsik.core.moulds.pull import Choice
 from lamsik.core.moulds.silicone import Bricks, Half, Saved, clay_ml, lift, walls_of
@@ -43,7 +43,7 @@ from lamsik.web.moulds.view import (
 from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
 from lamsik.web.shared.view import Head, Said, edit, plain
-from lamsik.words.moulds import HALVES, verdict
+from lamsik.words.moulds import HALVES, PULLS, verdict
 from lamsik.words.tell import capital, tell
 
 
@@ -114,7 +114,7 @@ def _box(document: Document, mould: Mould, seen: Look) -> BoxPanel:
         tight=[
             Said(
                 str(n),
-                f"{t.what}: {said(t.distance_mm, 'length')}, {plainly(mould.edge_mm, 'length')} wanted",
+                f"{tell(t.what)}: {said(t.distance_mm, 'length')}, {plainly(mould.edge_mm, 'length')} wanted",
             )
             for n, t in enumerate(seen.tight)
         ],

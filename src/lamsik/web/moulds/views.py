@@ -9,11 +9,10 @@ from flask.typing import ResponseReturnValue
 from markupsafe import Markup
 
 from lamsik.core.errors import Refused
-from lamsik.core.moulds.masters import BOX, PULLS, Master
+from lamsik.core.moulds.masters import BOX, Master
 from lamsik.core.moulds.pull import KINDS
 from lamsik.core.quantities import kept_as_said, read_measure
 from lamsik.core.shapes.sources import OWN, SAYS, Source
-from lamsik.core.trade.vent_shapes import VENT_SHAPES
 from lamsik.documents.moulds.document import (
     master_of,
     of_body,
@@ -36,6 +35,7 @@ from lamsik.web.shared import keeping, picks, whole
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.words import refusals
+from lamsik.words.moulds import PULLS, VENTS
 
 blueprint = Blueprint("moulds", __name__, url_prefix="/moulds")
 
@@ -181,5 +181,5 @@ def edit(key: int) -> str:
         kinds=KINDS,
         pulls=PULLS,
         products=products,
-        vent_shapes=list(VENT_SHAPES.values()),
+        vent_shapes=VENTS,
     )

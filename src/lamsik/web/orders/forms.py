@@ -6,6 +6,7 @@ from wtforms.validators import DataRequired, InputRequired, Length, NumberRange,
 
 from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
 from lamsik.web.shared.forms import MeasureField
+from lamsik.words.orders import ASKED
 
 
 class EnquiryForm(FlaskForm):
@@ -35,5 +36,7 @@ class EnquiryForm(FlaskForm):
 
 for _fact in CUSTOMER_FACTS:
     setattr(
-        EnquiryForm, f"customer_{_fact.key}", StringField(_fact.asked, validators=[Length(max=_fact.most)])
+        EnquiryForm,
+        f"customer_{_fact.key}",
+        StringField(ASKED[_fact.key], validators=[Length(max=_fact.most)]),
     )

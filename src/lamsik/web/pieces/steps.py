@@ -145,7 +145,7 @@ def _against(piece: Piece, rows: Sequence[StepRow], step: str) -> Asks:
     is_body = db().get_one(Document, piece.design_id).kind == "body"
     needs = missing(design_of(pieces.document_of(db(), piece))) if is_body and not begun else ()
     lacking = open_before([row.step for row in rows], _ended(rows), step)
-    return Asks(step, needs, tuple(one.name for one in lacking), waiting(rows, step))
+    return Asks(step, needs, tuple(str(one.name) for one in lacking), waiting(rows, step))
 
 
 def asked_of(piece: Piece, rows: Sequence[StepRow], step: str) -> Asks | None:
@@ -167,7 +167,9 @@ def _clocks(piece: Piece, rows: Sequence[StepRow], row: StepRow) -> None:
     for one in rows:
         mixes.stop_linked(db(), waits_at(piece, one.step.key))
     if row.step.wait_h and row is not rows[-1]:
-        after = next(later.step.name for later, before in zip(rows[1:], rows, strict=False) if before is row)
+        after = next(
+            str(later.step.name) for later, before in zip(rows[1:], rows, strict=False) if before is row
+        )
         mixes.start_clock(
             db(),
             f"{row.step.name}, {piece.number}: then {after.lower()}",

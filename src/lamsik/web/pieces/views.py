@@ -29,6 +29,7 @@ from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.web.shared.progress import stands
 from lamsik.web.shared.scale import as_weighed, board, typed_weight
 from lamsik.words import refusals
+from lamsik.words.route import CHECKLISTS
 from lamsik.words.verdict import sentence
 
 blueprint = Blueprint("pieces", __name__, url_prefix="/pieces")
@@ -91,6 +92,7 @@ def _page(piece: Piece, error: dict[str, str] | None = None) -> str:
     looks = default_view(shown.outcome)
     return render_template(
         "pieces/show.html",
+        checklists=CHECKLISTS,
         picture=scene(shown.outcome, looks, handles=False),
         facts=tank_facts(shown.outcome, looks),
         budget=budget_rows(shown.outcome.budget.parts),

@@ -28,6 +28,8 @@ from lamsik.store.weighed import Weighed
 from lamsik.web.shared.db import db, load
 from lamsik.web.shared.waters import shop_waters
 from lamsik.words import refusals
+from lamsik.words.scale import DUST
+from lamsik.words.tell import capital, tell
 
 blueprint = Blueprint("scale_things", __name__, url_prefix="/scale/things")
 
@@ -60,7 +62,7 @@ def card_of(row: Weighed, wanted: Water) -> ScaleCard:
     )
     loads = [value for value in (row.air_g, row.water_g, row.sinker_g) if value is not None]
     notes = (
-        list(remarks(weighed.scale_of(instrument), max(loads, default=0.0), date.today()))
+        [tell(one) for one in remarks(weighed.scale_of(instrument), max(loads, default=0.0), date.today())]
         if instrument
         else ["which scale it was weighed on is not noted"]
     )
@@ -215,7 +217,7 @@ def thing(key: int) -> ResponseReturnValue:
             if card.thing
             else (float_to_marks(card) if card.capacity else None)
         ),
-        dust=trim.DUST,
+        dust=DUST,
         source=Source(**row.source),
         sources=SAYS,
     ), (422 if problems else 200)
@@ -284,7 +286,7 @@ def _slug(card: ScaleCard, asked: dict[str, str], wanted: Water) -> dict[str, An
             f" {said(target, 'mass')} is left."
         }
     step = trim.next_cut(mass, target, card.instrument.step_g if card.instrument else 0.1)
-    return {"says": step.says[0].upper() + step.says[1:] + "."}
+    return {"says": f"{capital(step.says)}."}
 
 
 @dataclass(frozen=True)

@@ -17,7 +17,7 @@ from lamsik.core.shapes.sources import OWN, SAYS, Source
 from lamsik.core.units import CHOICES
 from lamsik.core.water import Water
 from lamsik.core.weighing.bydifference import MARKS, capacities
-from lamsik.core.weighing.inwater import REMINDERS, InWater, by_ratio, line_ml
+from lamsik.core.weighing.inwater import InWater, by_ratio, line_ml
 from lamsik.devices.scale_address import serial_ports
 from lamsik.drawings.scale import weighing_scenes
 from lamsik.formats import weighed_csv
@@ -32,6 +32,7 @@ from lamsik.web.shared.files import as_file
 from lamsik.web.shared.lists import asked_page
 from lamsik.web.shared.scale import typed_weight
 from lamsik.words import refusals
+from lamsik.words.scale import REMINDERS
 
 blueprint = Blueprint("scale", __name__, url_prefix="/scale")
 

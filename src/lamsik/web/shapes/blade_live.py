@@ -16,6 +16,7 @@ from lamsik.web.shared.db import db
 from lamsik.web.shared.fields import as_typed
 from lamsik.web.shared.live_document import exchanged
 from lamsik.web.shared.view import Head, Said, plain
+from lamsik.words.tell import tell
 
 
 def view(document: Document) -> dict[str, Any]:
@@ -47,10 +48,10 @@ def _blade(blade: Blade, rules: SnapRules) -> BladePanel:
     return BladePanel(
         picture=drawn.picture(blade),
         swings=[
-            SnapRow(key, f"{key.capitalize()} snap: {one.verdict}", one.why, one.verdict != FREE)
+            SnapRow(key, f"{key.capitalize()} snap: {one.verdict}", tell(one.why), one.verdict != FREE)
             for key, one in swings
         ],
-        remarks=[Said(str(n), remark) for n, remark in enumerate(remarks(blade, rules))],
+        remarks=[Said(str(n), tell(remark)) for n, remark in enumerate(remarks(blade, rules))],
         shape_from="" if plainly else f"Shape {source.describe()}.",
         not_for_sale=not source.may_sell,
     )

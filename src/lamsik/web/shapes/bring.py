@@ -35,6 +35,7 @@ from lamsik.web.shared.cards import card
 from lamsik.web.shared.db import db, load_document, sent_base, sent_id
 from lamsik.web.shared.jobs import Job
 from lamsik.words import refusals
+from lamsik.words.tell import tell
 
 blueprint = Blueprint("shapes_bring", __name__, url_prefix="/shapes/bring-in")
 
@@ -227,7 +228,7 @@ def mesh_state(key: str) -> Response:
         answer |= {
             "size": [round(v, 4) for v in mesh.size],
             "faces": len(mesh.mesh.faces),
-            "notes": list(mesh.notes),
+            "notes": [tell(one) for one in mesh.notes],
             "picture": mesh_views(mesh.mesh),
         }
     return jsonify(answer)

@@ -7,7 +7,6 @@ from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.quantities import said
-from lamsik.core.shapes.revisions import differences
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.documents.body.document import to_design
@@ -17,6 +16,7 @@ from lamsik.store import documents, orders, stores
 from lamsik.store.tables import Document, Revision
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.lists import asked_page
+from lamsik.words.revisions import differences
 from lamsik.words.verdict import posture
 
 blueprint = Blueprint("shapes_compare", __name__, url_prefix="/shapes")

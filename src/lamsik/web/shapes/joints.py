@@ -8,7 +8,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.errors import Refused
 from lamsik.core.quantities import read_measure, said
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.joints import JOINT_KINDS, SAYS, TRIED_ON_SHARE, first_joint
+from lamsik.core.shapes.joints import JOINT_KINDS, TRIED_ON_SHARE, first_joint
 from lamsik.core.shapes.solid import kerf_ml
 from lamsik.core.tank import evaluate
 from lamsik.documents.body.document import to_design, with_design
@@ -17,6 +17,7 @@ from lamsik.store import documents, orders, stores
 from lamsik.web.bodies.shape_facts import segment_rows
 from lamsik.web.shared.db import db, load_document, sent_base
 from lamsik.words import refusals
+from lamsik.words.shapes import JOINTS
 from lamsik.words.verdict import sentence
 
 blueprint = Blueprint("shapes_joints", __name__, url_prefix="/shapes")
@@ -68,7 +69,7 @@ def _page(key: int, asked: dict[str, str], problem: str = "") -> ResponseReturnV
         for_order=orders.waiting_for(db(), key),
         cuts=cuts,
         other=other.body.joints[0],
-        kinds={kind: SAYS[kind] for kind in JOINT_KINDS},
+        kinds={kind: JOINTS[kind] for kind in JOINT_KINDS},
         asked=asked,
         problem=problem,
     ), (422 if problem else 200)

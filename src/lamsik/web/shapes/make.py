@@ -21,7 +21,7 @@ from lamsik.core.shapes.hardware import lip_outline
 from lamsik.core.shapes.shells import shell_meshes, whole_shell
 from lamsik.core.shapes.solid import segments, solid
 from lamsik.core.shapes.space import hollow_outlines
-from lamsik.core.shapes.stock import GRAIN, NO_GRAIN, block, cutting
+from lamsik.core.shapes.stock import block, cutting
 from lamsik.documents.body.document import to_design
 from lamsik.documents.rows import Document as Content
 from lamsik.drawings import pack
@@ -35,6 +35,8 @@ from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.files import as_file, as_pdf, named
 from lamsik.words import refusals
 from lamsik.words.cautions import CAUTIONS, DEFER
+from lamsik.words.shapes import GRAIN, NO_GRAIN
+from lamsik.words.tell import tell
 
 blueprint = Blueprint("shapes_make", __name__, url_prefix="/shapes")
 
@@ -66,7 +68,7 @@ def _asked(row: Document, asked: dict[str, str]) -> Pack:
     bench = stores.bench(db())
     table = clearances(stores.setting(db(), "clearances"))
     holes = drillings(design, table, bench.drills_mm)
-    drawn = pack.drawings(design, holes, at, slot_words(design, table))
+    drawn = pack.drawings(design, holes, at, tell(slot_words(design, table)))
     return Pack(
         design, paper, at, holes, sheets(drawn, paper, f"{row.code} {design.name}, revision {row.current}")
     )

@@ -8,8 +8,7 @@ from lamsik.core.quantities import kept_as_said
 from lamsik.core.shapes.ballast_holes import BALLS
 from lamsik.core.shapes.design import Want, host_of
 from lamsik.core.shapes.forms import FORMS, form
-from lamsik.core.shapes.hardware import OUTLINES, SEATS
-from lamsik.core.shapes.sources import POINTER
+from lamsik.core.shapes.hardware import SEATS
 from lamsik.core.trade.behaviours import BEHAVIOURS, FLOATS
 from lamsik.core.trade.part_kinds import PART_KINDS
 from lamsik.core.water import Water
@@ -26,6 +25,8 @@ from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.words.cautions import caution
+from lamsik.words.shapes import FORMS as FORMS_SAID
+from lamsik.words.shapes import OUTLINES, POINTER
 
 blueprint = Blueprint("shapes", __name__, url_prefix="/shapes")
 
@@ -59,7 +60,7 @@ def form_pictures() -> list[tuple[str, str, str, str, Node]]:
     pictures = []
     for start in FORMS.values():
         design = to_design(new_document(start.name, start, host_of(body_material(USUAL_WOOD)), water, want))
-        pictures.append((start.key, start.name, start.purpose, start.says, silhouette(design)))
+        pictures.append((start.key, start.name, start.purpose, FORMS_SAID[start.key], silhouette(design)))
     return pictures
 
 

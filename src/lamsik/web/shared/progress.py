@@ -13,7 +13,7 @@ def stands(rows: Sequence[Piece]) -> list[tuple[str, int, int]]:
     stages = []
     for piece in rows:
         way, done = ways[piece.id or 0], ended[piece.id or 0]
-        at = next((step.name for step in way if step.key not in done), "Shipped")
+        at = next((str(step.name) for step in way if step.key not in done), "Shipped")
         stages.append((at, sum(step.key in done for step in way), len(way)))
     return stages
 

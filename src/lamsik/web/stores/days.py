@@ -17,6 +17,7 @@ from lamsik.core.trade.figures import FIGURES
 from lamsik.core.units import STORED
 from lamsik.store import stores
 from lamsik.web.shared.db import db
+from lamsik.words.figures import FIGURES as CALLED
 
 BRICKS = {
     "long_mm": "Brick long",
@@ -46,7 +47,7 @@ def shown() -> dict[str, Any]:
         "after_hours": kept["after_hours"],
         "texts": texts,
         "bricks": BRICKS,
-        "usual": {name: figure for (_, name), figure in USUAL.items()},
+        "called": {name: CALLED[setting][name] for setting, name in USUAL},
     }
 
 
@@ -70,7 +71,7 @@ def keep(form: "MultiDict[str, str]") -> None:
     own: dict[str, dict[str, float]] = {}
     for (setting, name), one in USUAL.items():
         unit = STORED[one.quantity]
-        value = _measure(form, name, one.quantity, unit, one.words)
+        value = _measure(form, name, one.quantity, unit, CALLED[setting][name])
         kept = stores.setting(db(), setting)[name]
         checked = finite_between(name, value, one.least, one.most, unit)
         own.setdefault(setting, {})[name] = kept_or(checked, kept, one.quantity)

@@ -17,7 +17,7 @@ from lamsik.core.materials import METALS, PART_MATERIALS
 from lamsik.core.moulds import heat as mould_heat
 from lamsik.core.quantities import as_typed, kept_or, plainly, read_measure, said
 from lamsik.core.route.workdays import NAMES
-from lamsik.core.shapes.clearance import HOSTS, INSERTS, clearances
+from lamsik.core.shapes.clearance import clearances
 from lamsik.core.trade.figures import FIGURES
 from lamsik.core.trade.part_kinds import PART_KINDS
 from lamsik.core.trade.step_kinds import STEP_KINDS
@@ -28,6 +28,9 @@ from lamsik.web.shared.forms import MeasureField, choices, typed_texts
 from lamsik.web.stores import days, units
 from lamsik.web.stores.usual import beside
 from lamsik.words import refusals
+from lamsik.words.figures import FIGURES as CALLED
+from lamsik.words.route import KINDS as STEPS_CALLED
+from lamsik.words.shapes import HOSTS, INSERTS
 
 blueprint = Blueprint("stores", __name__, url_prefix="/stores")
 
@@ -114,7 +117,7 @@ LIMITS = ("bench", "bands", "saw", "blades")
 """The settings whose figures stand in that form."""
 for _name, _field in {
     **{
-        figure.key: MeasureField(figure.words, figure.quantity, figure.least, figure.most)
+        figure.key: MeasureField(CALLED[setting][figure.key], figure.quantity, figure.least, figure.most)
         for setting in LIMITS
         for figure in FIGURES[setting]
     },
@@ -257,6 +260,7 @@ def _page(
         margin_c=stores.setting(db(), "heat")["margin_c"],
         beside=beside(),
         step_kinds=STEP_KINDS.values(),
+        steps_called=STEPS_CALLED,
         minutes=routes.own_minutes(db()),
         everyone=people.here(db()),
         most_people=people.MOST,
@@ -394,7 +398,11 @@ def keep_minutes() -> ResponseReturnValue:
     try:
         own = {
             kind.key: [
-                read_measure(sent.get(f"minutes:{kind.key}:{which}", ""), "minutes", f"{kind.word}, {word}")
+                read_measure(
+                    sent.get(f"minutes:{kind.key}:{which}", ""),
+                    "minutes",
+                    f"{STEPS_CALLED[kind.key]}, {word}",
+                )
                 for which, word in (("setup", "set-up"), ("each", "each"))
             ]
             for kind in STEP_KINDS.values()

@@ -22,6 +22,7 @@ from lamsik.web.shared import exchange
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.view import change
 from lamsik.web.tank import answers as words
+from lamsik.words.tell import tell
 
 blueprint = Blueprint("tank_live", __name__, url_prefix="/designs")
 
@@ -38,7 +39,7 @@ def answers(key: int) -> ResponseReturnValue:
     why = (
         ""
         if any(ballast.within(answer) for answer in found_answers)
-        else what_binds(design, shop, drag=rules.drag, bands=rules.bands).says
+        else tell(what_binds(design, shop, drag=rules.drag, bands=rules.bands).says)
     )
     return jsonify(answers=[_answer(a, i) for i, a in enumerate(found_answers)], why=why)
 
@@ -54,8 +55,8 @@ def trials(key: int) -> ResponseReturnValue:
     rows = [_answer(a, i, beside=True) for i, a in enumerate(trial.answers)]
     return jsonify(
         answers=rows,
-        why=trial.why,
-        differences=[{"key": str(i), "says": text} for i, text in enumerate(trial.differences)],
+        why=tell(trial.why),
+        differences=[{"key": str(i), "says": tell(text)} for i, text in enumerate(trial.differences)],
     )
 
 
@@ -77,7 +78,7 @@ def pictures(key: int) -> ResponseReturnValue:
 def _answer(answer: Answer, index: int, beside: bool = False) -> dict[str, Any]:
     return {
         "key": str(index),
-        "says": answer.says,
+        "says": tell(answer.says),
         "tags": (text := ", ".join(answer.tags))[:1].upper() + text[1:],
         "off": words.off(answer),
         "close": answer.miss < 2.0,

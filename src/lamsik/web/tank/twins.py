@@ -6,13 +6,14 @@ from flask import Blueprint, render_template, request
 
 from lamsik.core.quantities import said
 from lamsik.core.tank.evaluate import Outcome
-from lamsik.core.tank.twins import Sameness, Twin, fidelity, twins
+from lamsik.core.tank.twins import ITSELF, Sameness, Twin, fidelity, twins
 from lamsik.drawings.svg import Node
 from lamsik.drawings.tank import SURFACE, UNDER, scene
 from lamsik.store import orders
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.tank import others
 from lamsik.web.tank.forms import FidelityForm
+from lamsik.words.tell import tell
 
 blueprint = Blueprint("tank_twins", __name__, url_prefix="/tank")
 
@@ -78,7 +79,7 @@ def _twin(twin: Twin, number: int) -> TwinColumn:
         ("Roll", said(plain.roll.frequency_hz, "frequency")),
     )
     match: tuple[tuple[str, str], ...] = ()
-    if twin.matched is not None and twin.needed_g_cm3 is not None and twin.says != "the original itself":
+    if twin.matched is not None and twin.needed_g_cm3 is not None and twin.says != ITSELF:
         hole = twin.matched.design.ballast[0] if twin.matched.design.ballast else None
         match = (
             ("Needs", said(twin.needed_g_cm3, "density")),
@@ -102,6 +103,6 @@ def _twin(twin: Twin, number: int) -> TwinColumn:
         twin.material.name,
         scene(plain, SURFACE if plain.surface else UNDER, handles=False, plain=f"twin-{number}"),
         rows,
-        twin.says,
+        tell(twin.says),
         match,
     )

@@ -139,7 +139,7 @@ def _called(rows: Sequence[LogEntry]) -> Called:
 
 
 def _piece(row: Piece) -> tuple[str, str, Mapping[str, str]]:
-    steps = {step.key: step.name for step in routes.of(db(), row)}
+    steps = {step.key: str(step.name) for step in routes.of(db(), row)}
     return row.number, url_for("pieces.show", key=row.id), steps
 
 

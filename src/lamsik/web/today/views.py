@@ -79,7 +79,7 @@ def _running() -> list[tuple[PieceStep, Piece, str, str]]:
         (
             row,
             piece,
-            next((step.name for step in ways[piece.id or 0] if step.key == row.step), row.step),
+            next((str(step.name) for step in ways[piece.id or 0] if step.key == row.step), row.step),
             names.get(row.person_id or 0, ""),
         )
         for row, piece in rows

@@ -2,6 +2,8 @@
 
 SAYS: dict[str, str] = {
     "at-its-thinnest": "it is {thinnest:length} at its thinnest",
+    "cavity-and-key": "cavity {cavity} and a key",
+    "cavity-and-wall": "cavity {cavity} and the wall",
     "comes-out": "{poured} comes out of silicone by itself",
     "comes-out-and-longer": "{poured} comes out of silicone by itself; release lets the mould live longer",
     "demouldings-left": "good for {left} more demouldings of {expected}",
@@ -59,9 +61,10 @@ SAYS: dict[str, str] = {
         "silicone bonds to silicone: release on the first half, every corner, before the second is poured"
     ),
     "soaks-it-up": "{against} soaks it up: seal it, then release",
-    "sticks": "{poured} sticks to {against}: release, in two thin coats",
+    "sticks-to": "{poured} sticks to {against}: release, in two thin coats",
     "thick-enough": "thick enough to be poured",
     "too-thin-to-pour": "{slim}: a funnel pour may not reach it",
+    "two-cavities": "cavities {one} and {other}",
     "two-part-suits": "round on both sides, nothing leans in, thick enough to fill by a funnel",
     "undercut-split": "{share} leans in under the halves: a mould cut open like a book lets it out",
     "undercut-two-part": "{share} leans in: it would have to be bent out",

@@ -1,4 +1,64 @@
 """What is said of bodies, holes and blades."""
 
-SAYS: dict[str, str] = {}
+SAYS: dict[str, str] = {
+    "along-the-body": "along the body",
+    "bait-without-hooks": "a bait without hooks is a model; hooks also hang low and steady it",
+    "bare-stem-drinks": "a bare stem drinks water and the rating drifts within the hour",
+    "bare-wood-drinks": "bare wood drinks water through every pinhole and swells the paint off",
+    "bore-for": "the bore for {part}",
+    "breaks-out": "{what} breaks out of the body",
+    "cast-it-in": "cast or print it in",
+    "chamber-at": "the chamber at {x:length,0}",
+    "chamber-of": "chamber, {count} × {balls}",
+    "clearance-hole": "clearance hole, glue it in",
+    "colour-needs-ground": "colour needs a keyed, even ground",
+    "cups-uneven": "cup {left:angle,0} left and {right:angle,0} right: it runs to one side; bend both alike",
+    "edges-of-many-faces": "{count} edges with more than two faces",
+    "eyelet-each": "both faces, one eyelet each",
+    "float-needs-eye": "a float needs an eye or rubbers for the line",
+    "glued-in": "screw eyes, lip and slugs are glued in: allow about 0.3 g",
+    "hole-at": "the {drill:~length} hole at {x:length,0}",
+    "hook-needs-hanger": "each hook hangs on a hanger (through a ring), not on the body",
+    "hooks-scratch": "hooks scratch bare colour within a day",
+    "joint-at": "the joint at {x:length,0}",
+    "leaves-between": "{what} leaves {gap:length} between it and {other}",
+    "leaves-of-wall": "{what} leaves {gap:length} of wall",
+    "lip-slot": "the lip slot",
+    "lip-slot-cut": (
+        "Slot {wide:length} wide for a {plate:length} plate, {deep:length} deep ({along:length} along "
+        "the body), {angle:angle,0} to the axis, from {x:length} behind the nose, square to the middle "
+        "plane."
+    ),
+    "lips-slot": "the lip’s slot",
+    "meet-each-other": "{what} run into each other",
+    "meets-a-joint": "{what} runs into a joint",
+    "no-cup": "without a cup it planes and spins: cup both edges",
+    "nose-bends-with-cup": "the nose bends the same way as the cup: bend it against the cup",
+    "nothing-stands-out": "nothing stands out",
+    "nothing-to-tie-to": "there is nothing to tie the line to",
+    "open-hole-floods": "an open hole floods and shows through the paint",
+    "open-in-the-hollow": "{what} stands open in the hollow: give it walls round it",
+    "paint-alone-chips": "paint alone chips where the rubbers sit",
+    "pair-at": "the pair of {drill:~length} holes at {x:length,0}",
+    "pilot-hole": "pilot hole, smaller than the screw",
+    "pin-from-below": "pin, from below, along the cut",
+    "point-is-no-number": "a point that is no number",
+    "pours-overlap": "the pours from {one:#length,0} and from {other:length,0} overlap",
+    "reaches-the-edge": "it reaches the edge",
+    "right-through": "right through, or saw a slot along the belly",
+    "runs-into-other": "{what} runs into {other}",
+    "screw-eyes-pull-out": "screw eyes pull out of soft foam",
+    "slug-in": "{mass:mass,1} {slug}",
+    "slug-in-each": "{mass:mass,1} {slug} in each of a pair",
+    "slug-tight": "tight: {slug:~length} metal wants {room:length} of room here",
+    "snap-bow-small": (
+        "{left:length} of metal does not fit the {bow:length} bow; set the hole nearer to the edge"
+    ),
+    "snap-free": "{left:length} of metal at the edge, hole {diameter:number,1} × the wire",
+    "snap-hole-small": "the hole is {diameter:number} × the wire; drill at least {free_ratio:length}",
+    "snap-tears-out": "only {left:length} of metal between hole and edge; leave {least:length}",
+    "top-below-bottom": "a top line below the bottom line",
+    "triangles-left-out": "{count} triangles without area are left out",
+    "turned-right-side-out": "it was turned inside out and is turned right side out now",
+}
 """By the name of the finding."""
