@@ -11,6 +11,8 @@ from pathlib import Path
 
 import pytest
 
+from lamsik.core.castings import pouring
+from lamsik.core.castings.pouring import Stand
 from lamsik.core.errors import Refused
 from lamsik.core.floats.labels import Label
 from lamsik.core.shapes.hardware import Lip
