@@ -20,6 +20,7 @@ from lamsik.core.quantities import (
     chosen,
     code_of,
     coded,
+    give_or_take,
     kept_as_said,
     numeral,
     plain_numeral,
@@ -28,6 +29,8 @@ from lamsik.core.quantities import (
     resaid,
     said,
     saying,
+    sure,
+    sure_digits,
     time_of_day,
     unit_of,
 )
@@ -190,3 +193,36 @@ def test_an_hour_is_said_by_the_clock_chosen(hour, of_24, of_12):
     assert time_of_day(hour) == of_24
     with saying(replace(METRIC, clock="12 h")):
         assert time_of_day(hour) == of_12
+
+
+@pytest.mark.parametrize(
+    ("quantity", "sd", "digits"),
+    [
+        ("mass", 0.0, 2),
+        ("mass", float("inf"), 2),
+        ("mass", 0.004, 2),
+        ("mass", 0.07, 2),
+        ("mass", 0.13, 2),
+        ("mass", 0.19, 2),
+        ("mass", 0.2, 1),
+        ("mass", 1.3, 1),
+        ("mass", 24.0, 1),
+        ("density", 0.04, 2),
+        ("thickness", 30.0, 0),
+    ],
+)
+def test_a_figure_has_as_many_digits_as_it_is_sure(quantity, sd, digits):
+    assert sure_digits(quantity, sd) == digits
+
+
+@given(st.floats(0.0, 500.0), st.floats(1e-4, 100.0))
+def test_rounding_hides_no_more_than_the_doubt(value, sd):
+    shown = float(sure(value, "mass", sd).removesuffix(" g"))
+    assert abs(shown - value) <= max(sd / 2, 0.0051)
+
+
+def test_the_doubt_has_the_digits_of_its_figure_in_any_unit():
+    assert (sure(12.345, "mass", 0.31), give_or_take("mass", 0.31, 2.0)) == ("12.3 g", "±\u00a00.6 g")
+    with saying(INCHES):
+        figure, doubt = sure(12.345, "mass", 0.31), give_or_take("mass", 0.31)
+    assert len(figure.split(" ")[0].split(".")[1]) == len(doubt.split(" ")[0].split(".")[1])

@@ -293,6 +293,30 @@ def numeral(value: float, quantity: str, digits: int | None = None, sign: bool =
     return _marked(_signed(f"{shown:.{least}f}", sign))
 
 
+def sure_digits(quantity: str, sd: float) -> int:
+    """Digits after the point that a figure of this one-sigma uncertainty deserves, in the stored unit.
+
+    The uncertainty is told by one digit, by two where it begins with a 1 (GUM 7.2.6); a figure has never more
+    digits than its quantity, and at most one less, so that what is dragged is seen to move.
+    """
+    usual = QUANTITIES[quantity].digits
+    if not math.isfinite(sd) or sd <= 0:
+        return usual
+    tens = math.floor(math.log10(sd))
+    first = round(sd / 10.0**tens, 6)
+    return max(usual - 1, min(usual, (1 if first < 2 else 0) - tens), 0)
+
+
+def sure(value: float, quantity: str, sd: float, sign: bool = False) -> str:
+    """A figure with as many digits as its one-sigma uncertainty allows: `2.84 g`, `12.4 g`."""
+    return said(value, quantity, sure_digits(quantity, sd), sign)
+
+
+def give_or_take(quantity: str, sd: float, sigmas: float = 1.0) -> str:
+    """The uncertainty itself, so many sigmas of it: `± 0.07 g`, with the digits of the figure it is of."""
+    return f"± {said(sigmas * sd, quantity, sure_digits(quantity, sd))}"
+
+
 def file_size(count: int) -> str:
     """A size of a file, from its bytes: `2.4 MB`, and never nothing for what is small."""
     return said(count / 1e6, "file size", 1 if count >= 1e5 else 3)

@@ -1,6 +1,6 @@
 """Rows and figures of the Shapes bench: what a body measures, what is on it, its joints and segments."""
 
-from lamsik.core.quantities import said
+from lamsik.core.quantities import give_or_take, said
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Placement, seat_of
 from lamsik.core.shapes.inside import pour_volume_ml
@@ -43,15 +43,14 @@ def body_facts(outcome: Outcome) -> list[Fact]:
     if design.body.joints:
         how += f" The {len(design.body.joints)} saw cuts take {said(kerf_ml(design.body), 'volume')}."
     blank_how = (
-        f"{said(shape.volume_ml, 'volume')} × {said(host.density_g_cm3, 'density')} {host.name}, ±"
-        f" {said(blank.sd_g, 'mass', 1)} between"
-        " sticks."
+        f"{said(shape.volume_ml, 'volume')} × {said(host.density_g_cm3, 'density')} {host.name},"
+        f" {give_or_take('mass', blank.sd_g)} between sticks."
     )
     if design.shell or design.pours or design.cavities or design.segment_hosts:
         blank_how = (
             f"{said(shape.volume_ml, 'volume')} × {said(host.density_g_cm3, 'density')} {host.name}, less"
             " what is hollow,"
-            f" with what is poured or closed in; ± {said(blank.sd_g, 'mass', 1)}."
+            f" with what is poured or closed in; {give_or_take('mass', blank.sd_g)}."
         )
     return [
         Fact("volume", "Body volume", said(shape.volume_ml, "volume"), how),

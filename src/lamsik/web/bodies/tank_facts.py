@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from lamsik.core.quantities import numeral, plainly, said
+from lamsik.core.quantities import give_or_take, numeral, plainly, said, sure
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.core.tank.inertia import nature
 from lamsik.core.tank.motion import DEFAULT_DRAG
@@ -79,13 +79,13 @@ def _masses(outcome: Outcome, estimate: bool) -> list[Fact]:
     net = (
         f"{said(water.density_g_cm3, 'density', 4)} ({water.describe()}) ×"
         f" {said(mass.displaced_ml, 'volume')} under water −"
-        f" {said(mass.mass_g, 'mass')}. Known to ± {said(mass.sd_g, 'mass')}."
+        f" {sure(mass.mass_g, 'mass', mass.sd_g)}. Known to {give_or_take('mass', mass.sd_g)}."
     )
     return [
         Fact(
             "net",
             "Net lift",
-            f"{said(verdict.net_g, 'mass', sign=True)}"
+            f"{sure(verdict.net_g, 'mass', mass.sd_g, sign=True)}"
             f" ({said(100 * verdict.net_share, 'percent', sign=True)})",
             net,
             estimate,
@@ -93,8 +93,8 @@ def _masses(outcome: Outcome, estimate: bool) -> list[Fact]:
         Fact(
             "mass",
             "In air",
-            said(mass.mass_g, "mass"),
-            f"What you cast: all parts added, ± {said(mass.sd_g, 'mass')}.",
+            sure(mass.mass_g, "mass", mass.sd_g),
+            f"What you cast: all parts added, {give_or_take('mass', mass.sd_g)}.",
             estimate,
         ),
         Fact(

@@ -22,7 +22,7 @@ from lamsik.core.floats.rating import (
 )
 from lamsik.core.floats.shotting import ShotTable, Shotting, pull_to, shotting, telltale_lift, with_tip
 from lamsik.core.floats.standing import Standing, standing
-from lamsik.core.quantities import said
+from lamsik.core.quantities import give_or_take, said, sure
 from lamsik.core.water import Water
 from lamsik.documents.floats.document import tips, to_float
 from lamsik.documents.rows import Document
@@ -127,7 +127,7 @@ def _float(seen: _Seen, shop: FloatShop, pulled: str) -> FloatPanel:
     return FloatPanel(
         picture=standing_picture(design, FloatSight(height, seen.shots, seen.alone, loads, heights, pulled)),
         ratings=[_rating(rating, shop.fit) for rating in ratings(design)],
-        known=f"Each is known to ± {said(2 * sd_g(design), 'mass')} until it is weighed.",
+        known=f"Each is known to {give_or_take('mass', sd_g(design), 2.0)} until it is weighed.",
         facts=_facts(design),
         trouble=_trouble(design) or _unknown(seen.document, shop),
         not_for_sale=_source(seen.document) == "not_for_sale",
@@ -222,8 +222,8 @@ def _rating(rating: Rating, fit: FamilyFit | None) -> RatingRow:
     return RatingRow(
         key=rating.mark,
         mark=rating.mark,
-        line=said(rating.line_g, "mass"),
-        total=said(rating.total_g, "mass"),
+        line=sure(rating.line_g, "mass", rating.sd_g),
+        total=sure(rating.total_g, "mass", rating.sd_g),
         response=response,
         learned=learned,
     )
@@ -335,7 +335,7 @@ def _learned(fit: FamilyFit | None) -> str:
             " mark."
         )
     shift, spread = fit.intercept_g.value, fit.intercept_g.spread
-    known = f", ± {said(2 * spread, 'mass')}" if spread is not None else ""
+    known = f", {give_or_take('mass', spread, 2.0)}" if spread is not None else ""
     return (
         f"From {fit.count} finished {'float' if fit.count == 1 else 'floats'}: measured ="
         f" {said(shift, 'mass', sign=True)} +"

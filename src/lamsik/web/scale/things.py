@@ -11,7 +11,7 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, named
 from lamsik.core.materials import METALS
-from lamsik.core.quantities import numeral, plainly, read_measure, said
+from lamsik.core.quantities import give_or_take, numeral, plainly, read_measure, said, sure
 from lamsik.core.shapes.sources import SAYS, Source
 from lamsik.core.water import Water
 from lamsik.core.weighing import trim
@@ -114,18 +114,17 @@ def _figures(row: Weighed, thing: InWater | None) -> tuple[tuple[str, str, str],
     )
     if thing is None:
         return tuple(figures)
-    sd = 2 * thing.water_sd_g
     figures += [
         (
             "In water, sinking",
-            said(thing.water_g, "mass"),
-            f"± {said(sd, 'mass')} (twice its one-sigma); minus is lift.",
+            sure(thing.water_g, "mass", thing.water_sd_g),
+            f"{give_or_take('mass', thing.water_sd_g, 2.0)} (twice its one-sigma); minus is lift.",
         ),
         (
             "Volume",
-            said(thing.volume_ml, "volume"),
-            f"(air − water) ÷ {said(thing.water.density_g_cm3, 'density', 4)}; ±"
-            f" {said(2 * thing.volume_sd_ml, 'volume')}.",
+            sure(thing.volume_ml, "volume", thing.volume_sd_ml),
+            f"(air − water) ÷ {said(thing.water.density_g_cm3, 'density', 4)};"
+            f" {give_or_take('volume', thing.volume_sd_ml, 2.0)}.",
         ),
         (
             "Mean density",
@@ -162,8 +161,8 @@ def _in_waters(thing: InWater | None, other: Water | None = None) -> tuple[dict[
             {
                 "water": water.describe(),
                 "density": numeral(water.density_g_cm3, "density", 4),
-                "mass": said(value, "mass"),
-                "sd": f"± {said(2 * sd, 'mass')}",
+                "mass": sure(value, "mass", sd),
+                "sd": give_or_take("mass", sd, 2.0),
                 "does": does,
             }
         )
