@@ -71,8 +71,9 @@ bench: ready  ## the benchmark table
 proof: .venv/.made .venv/.made-dev  ## all of what the suite runs a sample of: every recorded document, every body against booleans
 	$(BIN)/python -m pytest -m proof -n 2
 
-torture: .venv/.made .venv/.made-dev  ## kills, wild requests and many clients for a quarter of an hour; prints what was lost
+torture: .venv/.made .venv/.made-dev  ## kills, wild requests, many clients for a quarter of an hour; every page in every dress
 	$(BIN)/python -m bench.torture
+	$(BIN)/python -m pytest -m proof -n 2 tests/browser/test_screens.py
 
 shots: ready  ## renew docs/screenshots from the demo data
 	PYTHONPATH=. $(BIN)/python scripts/shots.py

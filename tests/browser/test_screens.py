@@ -12,7 +12,7 @@ from playwright.sync_api import Page, expect
 from lamsik.core.quantities import INCHES, code_of
 from lamsik.store.database import FILE_NAME
 from lamsik.web.shared.units import COOKIE
-from tests.demo_rows import FERRY_RUNNER, SPLIT_EEL, WEED_TADPOLE
+from tests.demo_rows import FERRY_RUNNER, SPLIT_EEL, TENCH_ANTENNA_2_5_G, WEED_TADPOLE
 from tests.pages import EVERY
 
 pytestmark = pytest.mark.browser
@@ -34,8 +34,8 @@ FOUND = """() => axe.run(document, { resultTypes: ['violations'] }).then(({ viol
 """What keeps a page from being used without eyes, without a mouse, with weak sight."""
 
 
-SIZES = ((1280, 800), (820, 1100), (390, 844))
-"""Desk, tablet, phone."""
+SIZES = ((1280, 800), (820, 1100), (390, 844), (640, 400))
+"""Desk, tablet, phone, and the desk zoomed to 200 %."""
 
 
 def dress(page, url, dark, inches):
@@ -90,6 +90,26 @@ def test_every_page_is_open_to_all_in_every_dress(peopled, dark, inches):
         dress(peopled, url, dark, inches)
         shut |= looked_through(peopled, url, {wide for wide, _ in SIZES})
     assert {where: found for where, found in shut.items() if found} == {}
+
+
+def test_on_a_phone_a_tables_cells_say_what_they_are(peopled):
+    cells = """() => [...document.querySelectorAll("main .table tbody tr")]
+        .flatMap((row) => [...row.children].slice(1))
+        .filter((cell) => cell.textContent.trim() && !cell.querySelector("a, button"))
+        .map((cell) => getComputedStyle(cell, "::before").content)"""
+    for url, heads in (
+        (
+            f"/floats/{TENCH_ANTENNA_2_5_G}/learned",
+            {"State", "To the", "Computed", "After the fit", "Measured", "What to do"},
+        ),
+        (f"/tank/{FERRY_RUNNER}/words", {"Mass", "From the nose", "Over the axis", "Back", "Belly", "Width"}),
+    ):
+        peopled.set_viewport_size({"width": 390, "height": 844})
+        peopled.goto(url)
+        peopled.wait_for_load_state("networkidle")
+        assert {text.strip('"') for text in peopled.evaluate(cells)} == heads
+        peopled.set_viewport_size({"width": 1280, "height": 800})
+        assert set(peopled.evaluate(cells)) == {"none"}
 
 
 def test_the_theme_is_as_the_system_until_it_is_switched_here(peopled):

@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 
 import lamsik.core
-from lamsik.core.findings import Grams, finding
+from lamsik.core.findings import Grams, Known, finding
 from lamsik.core.quantities import INCHES, saying
 from lamsik.words import tell as told
 from lamsik.words.tell import SENTENCES, capital, filled, tell, within
@@ -80,3 +80,8 @@ def test_a_sentence_is_said_in_the_units_of_who_asks_whenever_it_was_found():
 
 def test_nothing_is_empty_and_a_text_stays_as_it_is():
     assert tell(None) == "" and capital("as weighed") == "As weighed" and within("Water") == "water"
+
+
+def test_a_figure_is_said_as_sure_as_it_is():
+    heavy = finding("as-weighed-heavy", over=Known(0.853, 0.31))
+    assert tell(heavy).startswith("As weighed it is 0.9 g heavier")

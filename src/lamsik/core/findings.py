@@ -27,6 +27,14 @@ class Grams:
     digits: int
 
 
+@dataclass(frozen=True)
+class Known:
+    """A figure and its one-sigma uncertainty, in the unit it is stored in: it is said as sure as it is."""
+
+    value: float
+    sd: float
+
+
 def finding(name: str, /, **values: object) -> Finding:
     """The finding of this name with its values."""
     return Finding(name, tuple(values.items()))

@@ -4,8 +4,18 @@ is counted, `{rows:*; }` with what stands between the rows, `{name:^}` with a ca
 `{at:both}` a temperature in both units, `{quantity:example}` what may be typed for it.
 """
 
-from lamsik.core.findings import Grams
-from lamsik.core.quantities import QUANTITIES, counted, numeral, plain_numeral, plainly, said, show, unit_of
+from lamsik.core.findings import Grams, Known
+from lamsik.core.quantities import (
+    QUANTITIES,
+    counted,
+    numeral,
+    plain_numeral,
+    plainly,
+    said,
+    show,
+    sure_digits,
+    unit_of,
+)
 from lamsik.words.examples import EXAMPLES
 from lamsik.words.given import brief
 
@@ -34,10 +44,12 @@ class Spoken:
             return _in_both(float(str(self.value)))
         if name not in QUANTITIES:
             return format(self.value, spec)
-        number = float(str(self.value))
+        known = self.value if isinstance(self.value, Known) else None
+        number = known.value if known else float(str(self.value))
         if spec.startswith("~"):
             return plain_numeral(number, name) if spec.startswith("~#") else plainly(number, name)
         digits, sign = (int(how[0]) if how and how[0] else None), how[1:] == ["+"]
+        digits = sure_digits(name, known.sd) if known else digits
         return numeral(number, name, digits) if spec.startswith("#") else said(number, name, digits, sign)
 
 

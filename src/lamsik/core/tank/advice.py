@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from lamsik.core.findings import Finding, finding
+from lamsik.core.findings import Finding, Known, finding
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.ballast import Aim, aim_at, judged
@@ -166,4 +166,4 @@ def _trim(design: Design, measured: Measured, drag: float) -> Finding:
     over = net - target(design, mass, drag_of(design, drag)).net_g
     if abs(over) < 0.03:
         return finding("as-weighed-right")
-    return finding("as-weighed-lifts" if over > 0 else "as-weighed-heavy", over=abs(over))
+    return finding("as-weighed-lifts" if over > 0 else "as-weighed-heavy", over=Known(abs(over), mass.sd_g))

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from math import hypot
 
 from lamsik.core.errors import Refused, require, rule
-from lamsik.core.findings import Finding, finding
+from lamsik.core.findings import Finding, Known, finding
 from lamsik.core.water import Water
 from lamsik.core.weighing.instrument import can_tell
 from lamsik.core.weighing.inwater import InWater, converted_lift, mass_in, mass_in_sd
@@ -103,9 +103,9 @@ def _margin(bearer: Bearer, load: InWater, water: Water) -> Margin:
     )
     certain = can_tell(margin, sd)
     if not certain:
-        says = finding("too-near-to-tell", margin=margin, sd=2 * sd)
+        says = finding("too-near-to-tell", margin=Known(margin, sd), sd=Known(2 * sd, sd))
     elif margin > 0:
-        says = finding("carries-with-spare", margin=margin)
+        says = finding("carries-with-spare", margin=Known(margin, sd))
     else:
-        says = finding("goes-under", margin=-margin)
+        says = finding("goes-under", margin=Known(-margin, sd))
     return Margin(water, margin, sd, certain, says)

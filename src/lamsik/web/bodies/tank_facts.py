@@ -100,7 +100,7 @@ def _masses(outcome: Outcome, estimate: bool) -> list[Fact]:
         Fact(
             "wet",
             "In water",
-            said(-verdict.net_g, "mass", sign=True),
+            sure(-verdict.net_g, "mass", mass.sd_g, sign=True),
             "What sinks it: its mass less the water it pushes aside; a minus lifts.",
             estimate,
         ),

@@ -1,6 +1,6 @@
 """The Floats bench: what stands in the header, and where its pages are."""
 
-from lamsik.web.floats import live, make, shots, views
+from lamsik.web.floats import inwords, live, make, shots, views
 from lamsik.web.shared.bench import BenchPages
 
 BENCH = BenchPages(
@@ -9,6 +9,7 @@ BENCH = BenchPages(
     (
         views.blueprint,
         live.blueprint,
+        inwords.blueprint,
         make.blueprint,
         shots.blueprint,
     ),

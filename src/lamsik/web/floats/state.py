@@ -95,7 +95,7 @@ def _head(seen: _Seen, shop: FloatShop) -> Head:
         fields=fields({**document, "shots": _shots_named(document, shop)}),
         settled=seen.alone is not None,
         near=None,
-        sentence=_sentence(design, seen.pull_g),
+        sentence=carries(design, seen.pull_g),
         selected={
             "kind": design.kind,
             "wanted_mark": design.wanted_mark,
@@ -128,7 +128,7 @@ def _float(seen: _Seen, shop: FloatShop, pulled: str) -> FloatPanel:
         picture=standing_picture(design, FloatSight(height, seen.shots, seen.alone, loads, heights, pulled)),
         ratings=[_rating(rating, shop.fit) for rating in ratings(design)],
         known=f"Each is known to {give_or_take('mass', sd_g(design), 2.0)} until it is weighed.",
-        facts=_facts(design),
+        facts=float_facts(design),
         trouble=_trouble(design) or _unknown(seen.document, shop),
         not_for_sale=_source(seen.document) == "not_for_sale",
         pulled=pulled,
@@ -195,7 +195,7 @@ def _why_no_shots(design: Float, document: Document, shop: FloatShop, pull: floa
     return ""
 
 
-def _sentence(design: Float, pull: float) -> str:
+def carries(design: Float, pull: float) -> str:
     """What it carries on the line to which mark with which tip."""
     mark = design.mark(design.wanted_mark)
     tip = next((part.name.split(",")[0] for part in design.parts if part.kind in ("tip", "antenna")), "")
@@ -229,7 +229,8 @@ def _rating(rating: Rating, fit: FamilyFit | None) -> RatingRow:
     )
 
 
-def _facts(design: Float) -> list[Fact]:
+def float_facts(design: Float) -> list[Fact]:
+    """The figures beside its drawing."""
     mass, loading = own_mass_g(design), loading_g(design)
     pull = pull_to(design)
     share = loading / (loading + pull) if loading > 0 and loading + pull > 0 else 0.0

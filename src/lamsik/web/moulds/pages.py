@@ -1,6 +1,6 @@
 """The Moulds bench: what stands in the header, and where its pages are."""
 
-from lamsik.web.moulds import card, cast, live, pour, printing, views
+from lamsik.web.moulds import card, cast, inwords, live, pour, printing, views
 from lamsik.web.shared.bench import BenchPages
 
 BENCH = BenchPages(
@@ -9,6 +9,7 @@ BENCH = BenchPages(
     (
         views.blueprint,
         live.blueprint,
+        inwords.blueprint,
         cast.blueprint,
         printing.blueprint,
         card.blueprint,

@@ -1,7 +1,5 @@
 """The drawing in words: what is seen on it, in tables, for who does not see it or wants it read aloud."""
 
-from dataclasses import dataclass
-
 from flask import Blueprint, render_template
 
 from lamsik.core.quantities import said
@@ -10,7 +8,7 @@ from lamsik.core.tank.evaluate import Outcome
 from lamsik.store import orders
 from lamsik.web.bodies.tank_facts import tank_facts
 from lamsik.web.shared.db import db, load_document
-from lamsik.web.shared.facts import Fact
+from lamsik.web.shared.intables import InTables, ToldTable
 from lamsik.web.tank import others
 from lamsik.words.verdict import sentence
 
@@ -18,36 +16,6 @@ blueprint = Blueprint("tank_inwords", __name__, url_prefix="/tank")
 
 SHARES = tuple(range(0, 101, 10))
 """Where the body's lines are told, in % of its length."""
-
-
-@dataclass(frozen=True)
-class ToldPart:
-    """Something on the drawing: its mass, how far from the nose and how far over the axis it acts."""
-
-    name: str
-    mass: str
-    along: str
-    over: str
-
-
-@dataclass(frozen=True)
-class OutlineAt:
-    """The body's outline at a place: back and belly from the axis, and its width."""
-
-    along: str
-    back: str
-    belly: str
-    width: str
-
-
-@dataclass(frozen=True)
-class InWords:
-    """The verdict, the figures beside the drawing, what is on it from nose to tail, its outline."""
-
-    sentence: str
-    facts: tuple[Fact, ...]
-    things: tuple[ToldPart, ...]
-    stations: tuple[OutlineAt, ...]
 
 
 @blueprint.get("/<int:key>/words")
@@ -62,17 +30,30 @@ def show(key: int) -> str:
     )
 
 
-def in_words(outcome: Outcome) -> InWords:
+def in_words(outcome: Outcome) -> InTables:
     """What the drawing shows of a bait."""
-    return InWords(
+    return InTables(
         sentence(outcome.verdict),
+        (
+            ToldTable(
+                "things",
+                "What is on it, from nose to tail",
+                ("Part", "Mass", "From the nose", "Over the axis"),
+                tuple(_things(outcome)),
+            ),
+            ToldTable(
+                "outline",
+                "Its outline",
+                ("From the nose", "Back", "Belly", "Width"),
+                tuple(_stations(outcome)),
+            ),
+        ),
         tuple(tank_facts(outcome)),
-        tuple(_things(outcome)),
-        tuple(_stations(outcome)),
     )
 
 
-def _things(outcome: Outcome) -> list[ToldPart]:
+def _things(outcome: Outcome) -> list[tuple[str, ...]]:
+    """Each thing: its mass, how far from the nose and how far over the axis it acts."""
     hanging = outcome.hanging
     marks = [
         ("G, where all weight acts", said(outcome.budget.mass_g, "mass"), hanging.g_mm),
@@ -84,20 +65,18 @@ def _things(outcome: Outcome) -> list[ToldPart]:
     ]
     parts = sorted((p for p in outcome.budget.parts if abs(p.mass_g) > 0.0005), key=lambda p: p.at_mm[0])
     rows = [*marks, *((p.name, said(p.mass_g, "mass"), p.at_mm) for p in parts)]
-    return [
-        ToldPart(name, mass, said(at[0], "length"), said(at[2], "length", sign=True))
-        for name, mass, at in rows
-    ]
+    return [(name, mass, said(at[0], "length"), said(at[2], "length", sign=True)) for name, mass, at in rows]
 
 
-def _stations(outcome: Outcome) -> list[OutlineAt]:
+def _stations(outcome: Outcome) -> list[tuple[str, ...]]:
+    """The outline at tenths of the length: back and belly from the axis, and the width."""
     body = outcome.design.body
-    rows = []
+    rows: list[tuple[str, ...]] = []
     for share in SHARES:
         x = body.length_mm * share / 100
         here = station(body, x)
         rows.append(
-            OutlineAt(
+            (
                 said(x, "length"),
                 said(here.top_mm, "length", sign=True),
                 said(here.bottom_mm, "length", sign=True),
