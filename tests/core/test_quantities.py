@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from lamsik.core.errors import Refused
 from lamsik.core.quantities import (
+    IMPERIAL,
     INCHES,
     METRIC,
     OFFERED,
@@ -26,9 +27,11 @@ from lamsik.core.quantities import (
     plain_numeral,
     plainly,
     read_measure,
+    read_planned,
     resaid,
     said,
     saying,
+    stands,
     sure,
     sure_digits,
     time_of_day,
@@ -226,3 +229,30 @@ def test_the_doubt_has_the_digits_of_its_figure_in_any_unit():
     with saying(INCHES):
         figure, doubt = sure(12.345, "mass", 0.31), give_or_take("mass", 0.31)
     assert len(figure.split(" ")[0].split(".")[1]) == len(doubt.split(" ")[0].split(".")[1])
+
+
+@pytest.mark.parametrize(
+    ("typed", "us_ml", "us_said", "imperial_ml", "imperial_said"),
+    [  # 1 US gallon is 231 in³, 1 imperial gallon 4.54609 l; a pint is an eighth of each
+        ("1 pint", 473.176473, "1 US pint", 568.26125, "1 imp pint"),
+        ("2 cups", 473.176473, "2 US cups", 568.26125, "2 imp cups"),
+        ("1/2 pt", 236.588236, "1/2 US pt", 284.130625, "1/2 imp pt"),
+        ("3 fl oz", 88.720589, "3 US fl oz", 85.239188, "3 imp fl oz"),
+        ("1 imp. pint", 568.26125, "1 imp. pint", 568.26125, "1 imp. pint"),
+        ("1 US pint", 473.176473, "1 US pint", 473.176473, "1 US pint"),
+        ("2 UK pints", 1136.5225, "2 UK pints", 1136.5225, "2 UK pints"),
+        ("12 ml", 12.0, "12 ml", 12.0, "12 ml"),
+    ],
+)
+def test_a_pint_is_the_shops_and_says_whose(typed, us_ml, us_said, imperial_ml, imperial_said):
+    assert read_measure(typed, "volume", "x") == pytest.approx(us_ml)
+    assert as_typed(typed, "volume") == us_said and stands(us_said, us_ml, "volume")
+    with saying(UnitChoice(volume=IMPERIAL)):
+        assert read_measure(typed, "volume", "x") == pytest.approx(imperial_ml)
+        assert as_typed(typed, "volume") == imperial_said and said(28.4130625, "volume") == "1.0000 imp fl oz"
+
+
+def test_a_volume_alone_is_asked_for_in_the_shops_own_ounces():
+    with saying(UnitChoice(volume=IMPERIAL)), pytest.raises(Refused) as refused:
+        read_planned("8", "volume", "x")
+    assert dict(refused.value.allowed.values)["readings"] == ("8 ml", "8 imp fl oz")

@@ -16,7 +16,7 @@ from functools import lru_cache, wraps
 from typing import Any, ParamSpec, TypeVar
 
 from lamsik.core.errors import Refused, rule
-from lamsik.core.units import convert, parse
+from lamsik.core.units import convert, of_country, parse
 
 P = ParamSpec("P")
 T = TypeVar("T")
@@ -45,7 +45,7 @@ OFFERED: dict[str, tuple[str | int, ...]] = {
     "length": ("mm", "in"),
     "inch": (64, 32, 16, 0),
     "mass": ("g", "oz", "grain"),
-    "volume": ("ml", "fl oz", "in³"),
+    "volume": ("ml", "fl oz", "in³", "imp fl oz"),
     "temperature": ("°C", "°F"),
     "distance": ("m", "ft"),
     "pace": ("m/s", "km/h", "ft/s", "mph", "knots"),
@@ -55,6 +55,9 @@ OFFERED: dict[str, tuple[str | int, ...]] = {
     "clock": ("24 h", "12 h"),
 }
 """What may be chosen, by field of `UnitChoice`; the first is where a new shop begins."""
+
+IMPERIAL = "imp fl oz"
+"""A fluid ounce, and with it cup and pint, of the imperial system; others are those of the US."""
 
 METRIC = UnitChoice()
 INCHES = UnitChoice(
@@ -226,7 +229,12 @@ def read_measure(text: str, quantity: str, field: str, own: str = "") -> float:
         Refused: what is no measure.
     """
     shown = bare_unit(quantity) if QUANTITIES[quantity].follows else own or QUANTITIES[quantity].stored
-    return parse(text, quantity, field, shown).value
+    return parse(_with_country(text, quantity), quantity, field, shown).value
+
+
+def _with_country(text: str, quantity: str) -> str:
+    """A volume in pints, cups or fluid ounces with the country whose they are: the shop's."""
+    return of_country(text, chosen().volume == IMPERIAL) if quantity == "volume" else text
 
 
 READINGS = {"mass": ("g", "oz"), "volume": ("ml", "fl oz")}
@@ -239,16 +247,16 @@ def read_planned(text: str, quantity: str, field: str, own: str = "") -> float:
     """
     number = text.strip()
     if quantity in READINGS and number and not HAS_UNIT.search(number):
-        could = tuple(f"{number} {unit}" for unit in READINGS[quantity])
+        could = tuple(_with_country(f"{number} {unit}", quantity) for unit in READINGS[quantity])
         raise Refused(field, number, rule("which-unit", readings=could))
     return read_measure(text, quantity, field, own)
 
 
 def as_typed(text: str, quantity: str, own: str = "") -> str:
-    """What was typed, with the unit it was read in where it has none of its own: `12` as `12 mm`; arguments
-    as for `read_measure`.
+    """What was typed, with the unit it was read in where it has none of its own: `12` as `12 mm`, and whose
+    pint it is; arguments as for `read_measure`.
     """
-    text = text.strip()
+    text = _with_country(text.strip(), quantity)
     if not text or HAS_UNIT.search(text):
         return text
     return _with_unit(

@@ -50,6 +50,9 @@ _PINT_NAMES = {
     "fl oz": "US_fluid_ounce",
     "cup": "US_liquid_cup",
     "pint": "US_pint",
+    "imp fl oz": "imperial_fluid_ounce",
+    "imp cup": "imperial_cup",
+    "imp pint": "imperial_pint",
     "g": "gram",
     "kg": "kilogram",
     "mg": "milligram",
@@ -93,7 +96,7 @@ _PINT_NAMES = {
 _UNITS: dict[str, tuple[str, ...]] = {
     "length": ("mm", "cm", "m", "in", "ft"),
     "mass": ("g", "kg", "mg", "oz", "lb", "grain"),
-    "volume": ("ml", "cl", "l", "fl oz", "in³", "cup", "pint"),
+    "volume": ("ml", "cl", "l", "fl oz", "in³", "cup", "pint", "imp fl oz", "imp cup", "imp pint"),
     "temperature": ("°C", "°F"),
     "warming": ("°C", "°F"),
     "density": ("g/cm³", "kg/m³", "lb/ft³", "oz/in³"),
@@ -115,6 +118,18 @@ _UNITS: dict[str, tuple[str, ...]] = {
 
 CHOICES = _UNITS
 """The units a maker may choose from, by quantity."""
+
+_BY_COUNTRY = {
+    "floz": "fl oz",
+    "cup": "cup",
+    "cups": "cup",
+    "pint": "pint",
+    "pints": "pint",
+    "pt": "pint",
+}
+"""Measures of a volume that are larger in the imperial system, as they are typed."""
+
+_COUNTRIES = {"us": "US", "imp": "imp", "imperial": "imp", "uk": "imp"}
 
 _ALIASES = {
     '"': "in",
@@ -146,6 +161,8 @@ _ALIASES = {
     "pt": "pint",
     "pints": "pint",
     "floz": "fl oz",
+    **{f"US{name}": unit for name, unit in _BY_COUNTRY.items()},
+    **{f"imp{name}": f"imp {unit}" for name, unit in _BY_COUNTRY.items()},
     "fps": "ft/s",
     "knot": "knots",
     "kn": "knots",
@@ -232,11 +249,26 @@ def parse(text: str, quantity: str, field: str = "value", default_unit: str | No
     return Measure(total, quantity, kept)
 
 
+_COUNTRY = re.compile(rf"\b({'|'.join(_COUNTRIES)})\.?\s+({'|'.join(_BY_COUNTRY)})\b", re.IGNORECASE)
+_NO_COUNTRY = re.compile(
+    rf"(?<!imp )(?<!US )(?<![a-zA-Z])(fl\.? ?oz|{'|'.join(_BY_COUNTRY)})(?![a-zA-Z])", re.IGNORECASE
+)
+
+
+def of_country(text: str, imperial: bool) -> str:
+    """A typed volume with whose pints, cups or fluid ounces it is in, where it says nothing: `1 US pint`."""
+    if _COUNTRY.search(re.sub(r"\bfl\.? ?oz\b", "floz", text)):
+        return text
+    return _NO_COUNTRY.sub(lambda said: f"{'imp' if imperial else 'US'} {said[0]}", text)
+
+
 def _terms(text: str, quantity: str, field: str) -> list[tuple[float, str | None]]:
     prepared = (
         text.replace("/cm3", "/cm³").replace("/m3", "/m³").replace("/ft3", "/ft³").replace("/in3", "/in³")
     )
-    prepared = re.sub(r"\bfl\.? ?oz\b", "floz", prepared)
+    prepared = _COUNTRY.sub(
+        lambda said: f"{_COUNTRIES[said[1].lower()]}{said[2]}", re.sub(r"\bfl\.? ?oz\b", "floz", prepared)
+    )
     for sign, plain in _VULGAR.items():
         prepared = re.sub(rf"(?<=\d)\s*{sign}", f" {plain}", prepared).replace(sign, plain)
     terms: list[tuple[float, str | None]] = []

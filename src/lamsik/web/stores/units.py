@@ -40,6 +40,8 @@ SAID = {
     "g": "grams",
     "oz": "ounces",
     "grain": "grains",
+    "fl oz": "US fl oz, cups and pints",
+    "imp fl oz": "imperial fl oz, cups and pints",
     ".": "point, 2.5",
     ",": "comma, 2,5",
     "24 h": "24 hours, 16:05",
