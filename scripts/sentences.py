@@ -23,6 +23,7 @@ NAMES = {
     "filler round the slug",
     "host it replaces",
     "hot on hot",
+    "imp fl oz",
     "letters and numbers",
     "metal-filled resin",
     "metal-filled resin, heavy",
