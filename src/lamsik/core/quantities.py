@@ -233,8 +233,12 @@ def read_measure(text: str, quantity: str, field: str, own: str = "") -> float:
 
 
 def _with_country(text: str, quantity: str) -> str:
-    """A volume in pints, cups or fluid ounces with the country whose they are: the shop's."""
-    return of_country(text, chosen().volume == IMPERIAL) if quantity == "volume" else text
+    """A volume in pints, cups or fluid ounces with whose they are: the shop's, whose own fluid ounce needs
+    none.
+    """
+    if quantity != "volume" or (chosen().volume == "fl oz" and "oz" in text):
+        return text
+    return of_country(text, chosen().volume == IMPERIAL)
 
 
 READINGS = {"mass": ("g", "oz"), "volume": ("ml", "fl oz")}

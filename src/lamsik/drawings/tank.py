@@ -241,10 +241,14 @@ def _marks(
 
 
 def _reach(outcome: Outcome, b: Point, pen: Pen) -> float:
-    """How long the larger force is drawn [mm]: its tip and its reading stand outside the hull."""
+    """How long the larger force is drawn [mm]: its tip and its reading stand outside the hull, and under the
+    handles of ballast that hang beside it.
+    """
     body, g = outcome.design.body, outcome.budget.g_mm
     here = station(body, min(max(g[0], 0.0), body.length_mm))
-    return min(max(52 * pen.mm, max(here.top_mm - b[2], g[2] - here.bottom_mm) + 16 * pen.mm), 150 * pen.mm)
+    beside = any(-12 * pen.mm < hole.x_mm - g[0] < 76 * pen.mm for hole in outcome.design.ballast)
+    below = g[2] - here.bottom_mm + (40 if beside else 16) * pen.mm
+    return min(max(52 * pen.mm, here.top_mm - b[2] + 16 * pen.mm, below), 150 * pen.mm)
 
 
 def _halo(text: str, x: float, y: float, pen: Pen, colour: str) -> Node:

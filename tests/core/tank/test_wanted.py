@@ -266,6 +266,15 @@ class TestRefit:
         assert not found.met and "instead of 3.4 g" in found.says and found.design.pours == (pour,)
         assert refit(evaluate.settle(found.design), BENCH).met
 
+    def test_a_floaters_tilt_under_water_is_not_taken_for_that_afloat(self):
+        for x, grams, afloat in ((25.0, 1.7, True), (36.0, 4.8, False)):
+            slug = replace(bait().ballast[0], x_mm=x, mass_g=grams)
+            outcome = evaluate.settle(bait(ballast=(slug,)))
+            hanging = outcome.hanging.free.pitch_deg
+            says, way = tell(refit(outcome, BENCH).says), "up" if hanging > 0 else "down"
+            assert f"{abs(hanging):.0f}° too far nose {way}" in says and bool(outcome.surface) == afloat
+            assert (f"nose {way} hanging under water" in says) == afloat
+
     def test_without_ballast_some_is_put_in(self):
         found = self.refit(ballast=())
         assert (

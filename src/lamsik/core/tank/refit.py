@@ -37,16 +37,17 @@ def refit(outcome: Outcome, bench: Bench) -> Refit:
     design, rules = outcome.design, outcome.rules
     aim = target(design, outcome.budget, drag_of(design, rules.drag), rules.bands)
     net = outcome.verdict.net_g
-    pitch = (
-        outcome.surface[0].attitude.pitch_deg
-        if aim.wet_lift_g is not None and outcome.surface
-        else outcome.hanging.free.pitch_deg
-    )
+    afloat = aim.wet_lift_g is not None and bool(outcome.surface)
+    lying = outcome.surface[0].attitude if afloat else outcome.hanging.free
+    pitch = lying.pitch_deg
     off, tilt = net - aim.net_g, pitch - design.want.pitch_deg
     also = _also(outcome)
     if aim.holds(net) and abs(tilt) <= CLOSE_DEG:
         return Refit(not also, None, also or finding("as-wanted"))
-    wrong = finding("one-after-another", rows=(_wrong(0.0 if aim.holds(net) else off, tilt), also))
+    wrong = finding(
+        "one-after-another",
+        rows=(_wrong(0.0 if aim.holds(net) else off, tilt, bool(outcome.surface) and not afloat), also),
+    )
     resized = _resized(outcome, bench) if design.ballast else None
     if resized is not None:
         return Refit(False, resized, finding("one-after-another", rows=(wrong, _to_do(design, resized))))
@@ -94,12 +95,14 @@ def _anew(outcome: Outcome, bench: Bench, wrong: Finding) -> Refit:
     return Refit(False, with_answer(design, best), finding(name, wrong=wrong, answer=best.says))
 
 
-def _wrong(off_g: float, tilt_deg: float) -> Finding | None:
+def _wrong(off_g: float, tilt_deg: float, under: bool) -> Finding | None:
+    """What is wrong; `under` of a floater: its tilt is that of hanging under water, not the one afloat."""
     parts = []
     if abs(off_g) > 1e-9:
         parts.append(finding("too-light" if off_g > 0 else "too-heavy", off=abs(off_g)))
     if abs(tilt_deg) > CLOSE_DEG:
-        parts.append(finding("too-nose-up" if tilt_deg > 0 else "too-nose-down", tilt=abs(tilt_deg)))
+        tilt = finding("too-nose-up" if tilt_deg > 0 else "too-nose-down", tilt=abs(tilt_deg))
+        parts.append(finding("hanging-under-water", tilt=tilt) if under else tilt)
     return finding("it-is", parts=tuple(parts)) if parts else None
 
 

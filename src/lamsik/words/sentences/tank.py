@@ -57,6 +57,7 @@ SAYS: dict[str, str] = {
     "grams-at-place": "{grams} {place}",
     "grams-instead": "{now:mass,1} instead of {was:mass,1}",
     "grams-of": "{grams:mass,1} {slug}",
+    "hanging-under-water": "{tilt} hanging under water",
     "heavier-stick": "A heavier stick of {name} (+ {spread:density})",
     "heavier-than-solid-print": "heavier than a solid print: more ballast metal instead",
     "hole-breaks-out": "breaks out of the body",
