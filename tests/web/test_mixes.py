@@ -295,6 +295,6 @@ def test_a_number_alone_is_asked_for_before_it_is_poured(demo):
     """It could be millilitres or fluid ounces: both are offered, and the one picked is planned."""
     page = demo.get("/mixes?net=30").text
     assert "say which it is, 30 ml or 30 US fl oz" in page and 'aria-describedby="m-net-problem"' in page
-    for reading in ("30 ml", "30 fl oz"):
+    for reading in ("30 ml", "30 US fl oz"):
         assert f'data-reading="m-net" value="{reading}"' in page
         assert "say which" not in demo.get("/mixes", query_string={"net": reading}).text
