@@ -160,8 +160,8 @@ def _marks(design: Float, pen: Pen) -> list[Node]:
             node("line", x1=-reach, x2=0, y1=y, y2=y, stroke=colour, stroke_width=1.6 * pen.mm),
             label(
                 mark.name,
-                -reach - 4 * pen.mm,
-                y + 4 * pen.mm,
+                -reach - 6 * pen.mm,
+                y - 4 * pen.mm,  # over the line of the water, where it floats to this mark
                 pen.text,
                 text_anchor="end",
                 fill=colour,
