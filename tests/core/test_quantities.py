@@ -252,6 +252,12 @@ def test_a_pint_is_the_shops_and_says_whose(typed, us_ml, us_said, imperial_ml, 
         assert as_typed(typed, "volume") == imperial_said and said(28.4130625, "volume") == "1.0000 imp fl oz"
 
 
+def test_a_refusal_tells_what_was_typed_and_not_what_was_read_into_it():
+    with pytest.raises(Refused) as refused:
+        read_measure(" 1 pint 3 ", "volume", "x")
+    assert refused.value.given == "1 pint 3"
+
+
 def test_a_shop_of_us_ounces_is_not_told_whose_they_are():
     with saying(INCHES):
         assert (as_typed("3 fl oz", "volume"), as_typed("1 pint", "volume")) == ("3 fl oz", "1 US pint")

@@ -229,7 +229,10 @@ def read_measure(text: str, quantity: str, field: str, own: str = "") -> float:
         Refused: what is no measure.
     """
     shown = bare_unit(quantity) if QUANTITIES[quantity].follows else own or QUANTITIES[quantity].stored
-    return parse(_with_country(text, quantity), quantity, field, shown).value
+    try:
+        return parse(_with_country(text, quantity), quantity, field, shown).value
+    except Refused as refused:  # what was typed is told, not what was read into it
+        raise Refused(refused.field, text.strip(), refused.allowed) from None
 
 
 def _with_country(text: str, quantity: str) -> str:
