@@ -5,8 +5,7 @@ from typing import Any
 
 import numpy as np
 
-from lamsik.core.paints.layers import Layer
-from lamsik.core.paints.paint import Paint
+from lamsik.core.paints.layers import Layer, begun
 from lamsik.core.shapes.ballast_holes import Hole, Slug
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Curve
@@ -26,6 +25,12 @@ def curve(function: Any, count: int = 81, **ends: bool) -> Curve:
     shares = (1 - np.cos(np.linspace(0, np.pi, count))) / 2
     shares[0], shares[-1] = 0.0, 1.0
     return Curve(tuple(shares), tuple(float(v) for v in function(shares)), **ends)
+
+
+def coat(kind: str, name: str, density_g_cm3: float, film_um: float) -> Layer:
+    """A layer all over, of a paint as the first version knew them."""
+    paint = replace(begun(kind, "x").paint, colour="#FFFFFF", density_g_cm3=density_g_cm3, caution="solvent")
+    return Layer(f"{kind}1", kind, name, paint, film_um=film_um)
 
 
 def ellipsoid(length: float, width: float, depth: float) -> Body:
@@ -112,9 +117,9 @@ def bait(**changes: Any) -> Design:
         Placement("k2", TREBLE, hung_on="r2"),
     )
     layers = (
-        Layer("seal1", "seal", "Seal", film_um=35),
-        Layer("primer1", "primer", "Primer", Paint(density_g_cm3=1.45), film_um=30),
-        Layer("clear1", "clear", "Clear", Paint(density_g_cm3=1.12), film_um=120),
+        coat("seal", "Seal", 1.25, 35),
+        coat("primer", "Primer", 1.45, 30),
+        coat("clear", "Clear", 1.12, 120),
     )
     design = Design(
         "Bait",

@@ -9,7 +9,8 @@ from lamsik.core.cautions import of_metals
 from lamsik.core.errors import Refused
 from lamsik.core.floats import design as floats
 from lamsik.core.materials import METALS
-from lamsik.core.paints.layers import KINDS, begun
+from lamsik.core.paints.kinds import KINDS
+from lamsik.core.paints.layers import begun
 from lamsik.core.route.others import body_of, of_blade, of_float
 from lamsik.core.route.steps import content_of, from_content, steps, timed
 from lamsik.core.shapes.design import Host

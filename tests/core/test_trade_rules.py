@@ -9,11 +9,7 @@ from lamsik.core.castings.born import Born, as_cast
 from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS, METALS, body_material
 from lamsik.core.orders.status import status
-from lamsik.core.paints import layout
-from lamsik.core.paints.layers import Layer
-from lamsik.core.paints.paint import Place
 from lamsik.core.route.steps import open_before, stand, steps
-from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.hardware import Item, Placement
 from lamsik.core.shapes.needs import missing
@@ -95,20 +91,6 @@ def test_every_caution_defers_to_the_data_sheet():
     assert tuple(CAUTIONS) == cautions.CAUTIONS
     assert all(caution(key).endswith(DEFER) for key in CAUTIONS)
     assert caution("") == caution("unheard of") == ""
-
-
-def test_bars_and_spots_lie_on_the_body_and_the_eye_near_the_nose():
-    body = bait().body
-    for bar in layout.bars(body, Layer("b", "bars", "Bars", place=Place(count=5))):
-        assert all(0 < x < body.length_mm for x, _ in bar)
-    assert len(layout.bars(body, Layer("b", "bars", "Bars", place=Place(count=5)))) == 5
-    for spot in layout.spots(body, Layer("s", "spots", "Spots", place=Place(count=8))):
-        here = station(body, spot.x_mm)
-        assert here.bottom_mm < spot.z_mm < here.top_mm
-    assert (
-        layout.eye(body, Layer("e", "eyes", "Eyes", place=Place(reach_share=0.25))).x_mm
-        < 0.2 * body.length_mm
-    )
 
 
 @pytest.mark.parametrize(

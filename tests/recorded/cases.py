@@ -34,8 +34,8 @@ from lamsik.core.moulds import faults, heat, layout, masters, press, pull, silic
 from lamsik.core.orders import status
 from lamsik.core.paints import adjusting
 from lamsik.core.paints import layers as paint
-from lamsik.core.paints import layout as painted
-from lamsik.core.paints.paint import Paint, Place
+from lamsik.core.paints import place as places
+from lamsik.core.paints.paint import Paint
 from lamsik.core.route import steps, workdays
 from lamsik.core.shapes import (
     allowances,

@@ -105,7 +105,7 @@ class Bound(HTMLParser):
         here = self.open[-1][1] if self.open else ()
         names = [
             given[name]
-            for name in ("text", "show", "hide", "grey", "picture", "selected-value", "checked")
+            for name in ("text", "show", "hide", "grey", "picture", "selected-value", "checked", "ticked")
             if name in given
         ]
         names += [

@@ -102,6 +102,10 @@ def _parser() -> argparse.ArgumentParser:
         one = calc.add_parser(name, help=says)
         one.add_argument("file", type=Input)
         one.set_defaults(run=reckon)
+    scheme = calc.add_parser("scheme", help="what each layer of a scheme takes of a body")
+    scheme.add_argument("file", type=Input)
+    scheme.add_argument("body", type=Input)
+    scheme.set_defaults(run="reckon:scheme")
     return parser
 
 

@@ -50,6 +50,13 @@ def pair(asked: argparse.Namespace) -> int:
     return _print(calc_pair(asked.file))
 
 
+def scheme(asked: argparse.Namespace) -> int:
+    """What each layer of a scheme takes of a body."""
+    from lamsik.cli.calc_scheme import calc_scheme  # noqa: PLC0415
+
+    return _print(calc_scheme(asked.file, asked.body))
+
+
 def _print(answer: dict[str, Any]) -> int:
     print(json_text(answer), end="")
     return 0

@@ -21,21 +21,8 @@ CUSTOMERS = (
     ("Odile Marsac", "odile@example.org"),
 )
 
-SCHEMES = (
-    # name, base, back, bars, spots, flank, eye
-    ("Estuary smelt", "#DCE4E6", "#5D7B7A", None, None, "#BFD3D6", "#E8C33A"),
-    ("Zander clay", "#C7B68C", "#5B5A3A", "#3A3A26", None, "#E0D6B4", "#DADFE0"),
-    ("Roach at dusk", "#CFCBD6", "#3D4A66", None, None, "#E9C9B0", "#C93F15"),
-    ("Garfish green", "#C3D9CC", "#1F6B5C", None, None, "#E8F0E2", "#E8C33A"),
-    ("Copper asp", "#D8A878", "#6B3E26", None, None, "#F0D9B8", "#E8C33A"),
-    ("Ruffe", "#B9A878", "#55532F", None, "#2E2D1C", "#D8CFA6", "#B9A9C9"),
-    ("Mullet", "#C9D2D6", "#3E4E5A", "#54656F", None, "#EEF2F2", "#E8C33A"),
-    ("Signal orange", "#EF7B2F", "#A8281E", "#5E1712", None, None, "#FFFFFF"),
-    ("Night tench", "#4C4A34", "#1E2420", None, None, "#6E6A3C", "#C93F15"),
-    ("Chalk bream", "#E9E4D4", "#8C7A5A", None, None, "#F3EEDF", "#DADFE0"),
-    ("Weed stickleback", "#9FB56B", "#3B4F25", "#26331A", None, "#E39A7A", "#6FC1C9"),
-    ("Brown trout fry", "#D9BE86", "#5A4A26", None, "#A8281E", "#EED9A8", "#E8C33A"),
-)
+NOT_ON_FLOATS = ("eyes", "fade", "lettering")
+"""Kinds of layers a float is left without: it has no face, and no back."""
 
 BODIES = (
     # name, form, length, depth, width, wood, parts set, lip, scheme, behaviour, water

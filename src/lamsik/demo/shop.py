@@ -20,7 +20,7 @@ from lamsik.core.tank import ballast
 from lamsik.core.tank.ballast_spots import MOST_HOLES
 from lamsik.core.tank.mass import budget
 from lamsik.core.trade.behaviours import BEHAVIOURS
-from lamsik.demo import casting, photo, scenario
+from lamsik.demo import casting, photo, scenario, schemes
 from lamsik.documents.blades.document import content_of
 from lamsik.documents.body.document import new_document, to_design, with_design
 from lamsik.documents.body.edits import BODY
@@ -78,10 +78,8 @@ def build(session: Session) -> None:
     stores.put_setting(session, "shop", scenario.SHOP)
     for name, temperature, salinity in scenario.WATERS:
         session.add(ShopWater(name=name, temperature_c=temperature, salinity_psu=salinity))
-    for number, (name, base, back, bars, spots, flank, eye) in enumerate(scenario.SCHEMES, start=3):
-        documents.create(
-            session, "scheme", f"S-{number:03d}", starter.scheme(name, base, back, bars, spots, flank, eye)
-        )
+    for number, (name, rows) in enumerate(schemes.SCHEMES, start=3):
+        documents.create(session, "scheme", f"S-{number:03d}", schemes.content(name, rows))
     session.flush()
     shop = stores.catalogue(session)
     codes = {row.name: row.code for row in documents.listed(session, "scheme")}
@@ -152,6 +150,9 @@ def _body(
     if lip:
         content = apply(BODY, content, {"do": "lip", "code": lip}, shop)
     content = apply(BODY, content, {"do": "scheme", "code": codes[scheme]}, shop)
+    for key in [one["key"] for one in content["layers"] if content["purpose"] == "float"]:
+        if key.rstrip("0123456789") in scenario.NOT_ON_FLOATS:
+            content = apply(BODY, content, {"do": "remove", "group": "layers", "key": key}, shop)
     for edit in edits:
         content = apply(BODY, content, edit, shop)
     row_made = documents.begin(session, "body", content, "first drawing")

@@ -1,20 +1,16 @@
-"""Pictures of a whole bait that other rooms share: thumbnails, silhouettes, the painted side."""
-
-from dataclasses import replace
+"""Pictures of a whole bait that other rooms share: thumbnails, silhouettes."""
 
 import numpy as np
 
-from lamsik.core.paints.paint import BOTH, LEFT, RIGHT
 from lamsik.core.shapes.body import side_outline
 from lamsik.core.shapes.curves import phi_of_share, share_of_phi
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import eye_of, lip_point
 from lamsik.core.shapes.skins import Mesh
 from lamsik.drawings import parts
-from lamsik.drawings.ink import INK, MUTED, WOOD, Pen, pen_for
+from lamsik.drawings.ink import INK, WOOD, pen_for
 from lamsik.drawings.inside import inside
 from lamsik.drawings.paint import painted
-from lamsik.drawings.ruler import ruler
 from lamsik.drawings.svg import Node, framed, group, label, node, path
 
 
@@ -40,45 +36,6 @@ def thumbnail(design: Design, name: str, holes: bool = False) -> Node:
         high + low + 2 * margin,
         "",
     )
-
-
-def paint_view(design: Design) -> Node:
-    """The painted side view, large, with lip, tie and hangers and a ruler."""
-    body = design.body
-    pen = pen_for(body.length_mm * 1.25, 860)
-    outline = side_outline(body)
-    high, low, left = float(outline[:, 1].max()), -float(outline[:, 1].min()), front_reach(design)
-    if design.lip:
-        low = max(low, -lip_point(body, design.lip, design.lip.length_mm)[2])
-    bare = [p for p in design.hardware if p.item.kind not in ("hook", "ring")]
-    shown = replace(design, hardware=tuple(bare))
-    margin, y = 16 * pen.mm, low + 18 * pen.mm
-    content = [*_painted_side(shown, pen, LEFT), ruler(body.length_mm, pen, 0, y)]
-    tall, says = high + y + margin + 40 * pen.mm, "painted side to scale"
-    if any(layer.place.side != BOTH for layer in design.layers):  # the other side is another picture
-        turned = f"translate({body.length_mm:.2f} {tall:.2f}) scale(-1 1)"
-        names = [
-            label(side, 0, top - high - 4 * pen.mm, pen.text, fill=MUTED)
-            for side, top in ((LEFT, 0.0), (RIGHT, tall))
-        ]
-        content = [*content, group(_painted_side(shown, pen, RIGHT), transform=turned), *names]
-        tall, says = tall + high + y + margin, "both painted sides to scale"
-    return framed(
-        content,
-        -left - margin,
-        -high - margin,
-        body.length_mm + left + 6 + 2 * margin,
-        tall,
-        f"{design.name}, {says}",
-    )
-
-
-def _painted_side(design: Design, pen: Pen, side: str) -> list[Node]:
-    return [
-        *parts.lip(design, pen),
-        painted(design, pen, "paint" if side == LEFT else "other", side=side),
-        *parts.hardware(design, pen),
-    ]
 
 
 def silhouette(design: Design) -> Node:

@@ -15,7 +15,7 @@ from lamsik.drawings import cuts, lines, parts
 from lamsik.drawings.body import front_reach, hang_depth, widest_x
 from lamsik.drawings.ink import INK, MUTED, WOOD, Pen, pen_for
 from lamsik.drawings.inside import inside
-from lamsik.drawings.paint import painted
+from lamsik.drawings.paint import PLAIN, SKETCHED, painted
 from lamsik.drawings.parts import Pull
 from lamsik.drawings.ruler import ruler, upright_ruler
 from lamsik.drawings.svg import Node, framed, group, label, node, path
@@ -27,12 +27,13 @@ LOOKS = (LINES, SIZES, PARTS)
 @dataclass(frozen=True)
 class Sight:
     """How the drawing is looked at: what can be pulled, station of the section [mm] (None: the
-    widest), clashes to mark.
+    widest), clashes to mark, whether it moves.
     """
 
     looks: str = LINES
     station_mm: float | None = None
     clashes: tuple[Clash, ...] = ()
+    is_moving: bool = False
 
 
 def three_views(design: Design, sight: Sight) -> Node:
@@ -74,7 +75,7 @@ def _side(design: Design, sight: Sight, pen: Pen) -> list[Node]:
     body = design.body
     rows = [
         *parts.lip(design, pen),
-        painted(design, pen, "side"),
+        painted(design, pen, "side", detail=SKETCHED if sight.is_moving else PLAIN),
         *cuts.hollow(design, pen),
         *inside(design, pen),
         *cuts.buried(design, pen),

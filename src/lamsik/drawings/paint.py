@@ -1,149 +1,136 @@
-"""A scheme's layers on the side silhouette."""
+"""A body in its layers: the painted skin seen square from a side, cut clean along the outline."""
 
-from collections.abc import Callable
+from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
-from lamsik.core.paints import layout
-from lamsik.core.paints.layers import KINDS, Layer
-from lamsik.core.paints.paint import LEFT
-from lamsik.core.shapes.body import Body, side_outline
+import numpy as np
+
+from lamsik.core.paints.dressed import anchors_on
+from lamsik.core.paints.layers import Layer
+from lamsik.core.paints.look import looks
+from lamsik.core.paints.paint import LEFT, RIGHT
+from lamsik.core.paints.place import Anchors
+from lamsik.core.paints.roles import FITTED
+from lamsik.core.paints.skin import COARSE, FINE, skin_of
+from lamsik.core.paints.views import view
+from lamsik.core.shapes.body import Body, side_outline, top_outline
 from lamsik.core.shapes.design import Design
 from lamsik.drawings.cuts import joints_side
 from lamsik.drawings.ink import INK, WOOD, Pen
+from lamsik.drawings.raster import QUALITY, image
 from lamsik.drawings.svg import Node, group, node, path
 
 
-def painted(design: Design, pen: Pen, name: str = "body", upto: str | None = None, side: str = LEFT) -> Node:
+@dataclass(frozen=True)
+class Detail:
+    """How closely a picture is painted: cells of the skin, pixels to the millimetre, quality of 100."""
+
+    cells: tuple[int, int]
+    per_mm: float
+    quality: int
+
+
+SKETCHED = Detail((64, 24), 2.5, 60)
+"""While a handle moves: gone in a moment."""
+PLAIN = Detail(COARSE, 4.0, QUALITY)
+"""Among other things, and in lists."""
+CLOSE = Detail(FINE, 8.0, QUALITY)
+"""Where the paint is what is looked at."""
+
+
+def painted(
+    design: Design,
+    pen: Pen,
+    name: str = "body",
+    upto: str | None = None,
+    side: str = LEFT,
+    detail: Detail = PLAIN,
+) -> Node:
     """A side of the body with its layers in order, clipped to the silhouette, nose to the left; `upto` stops
     after a layer.
     """
     outline = path(side_outline(design.body))
-    layers: list[Node] = [node("path", d=outline, fill=WOOD)]
-    definitions: list[Node] = [node("clipPath", node("path", d=outline), id=f"{name}-clip")]
-    for layer in design.layers:
-        if layer.place.is_on(side):
-            on = _On(design.body, outline, f"{name}-{layer.key}")
-            definitions += _defined(on, layer)
-            layers += DRAWN[layer.kind].layer(on, layer)
-        if layer.key == upto:
-            break
+    layers = _upto(design.layers, upto)
+    content = [node("path", d=outline, fill=WOOD)]
+    if layers:
+        content.append(_picture(design, layers, side, detail))
+        content += eyes(design, layers, side)
     rim = node("path", d=outline, fill="none", stroke=INK, stroke_width=1.6 * pen.mm, stroke_linejoin="round")
     return group(
         [
-            node("defs", *definitions),
-            group(layers, clip_path=f"url(#{name}-clip)"),
+            node("defs", node("clipPath", node("path", d=outline), id=f"{name}-clip")),
+            group(content, clip_path=f"url(#{name}-clip)"),
             rim,
             *joints_side(design, pen),
         ]
     )
 
 
-@dataclass(frozen=True)
-class _On:
-    """What a layer is drawn on: the body, its outline as a path, the name of what the layer has defined."""
-
-    body: Body
-    outline: str
-    name: str
-
-
-def _flat(opacity: float) -> Callable[[_On, Layer], list[Node]]:
-    return lambda on, layer: [node("path", d=on.outline, fill=layer.paint.colour, opacity=opacity)]
-
-
-def _shaded(on: _On, layer: Layer) -> list[Node]:
-    return [node("path", d=on.outline, fill=f"url(#{on.name})")]
+def seen_from(
+    design: Design, pen: Pen, side: str, name: str, upto: str | None = None, detail: Detail = PLAIN
+) -> Node:
+    """The body from its back or its belly in its layers, cut along its plan."""
+    outline = path(top_outline(design.body))
+    content = [node("path", d=outline, fill=WOOD)]
+    layers = _upto(design.layers, upto)
+    if layers:
+        content.append(_picture(design, layers, side, detail))
+    rim = node("path", d=outline, fill="none", stroke=INK, stroke_width=1.6 * pen.mm, stroke_linejoin="round")
+    clip = node("defs", node("clipPath", node("path", d=outline), id=f"{name}-clip"))
+    return group([clip, group(content, clip_path=f"url(#{name}-clip)"), rim])
 
 
-def _bars(on: _On, layer: Layer) -> list[Node]:
-    colour, bars = layer.paint.colour, layout.bars(on.body, layer)
-    return _marks(on, layer, [node("path", d=path(bar), fill=colour, opacity=0.82) for bar in bars])
+def _upto(layers: Sequence[Layer], upto: str | None) -> tuple[Layer, ...]:
+    keys = [layer.key for layer in layers]
+    return tuple(layers[: keys.index(upto) + 1] if upto in keys else layers)
 
 
-def _spots(on: _On, layer: Layer) -> list[Node]:
-    colour = layer.paint.colour
-    spots = [
-        node("circle", cx=s.x_mm, cy=-s.z_mm, r=s.radius_mm, fill=colour, opacity=0.85)
-        for s in layout.spots(on.body, layer)
-    ]
-    return _marks(on, layer, spots)
+def _picture(design: Design, layers: tuple[Layer, ...], side: str, detail: Detail) -> Node:
+    shown = _kept(design.body, layers, anchors_on(design), side, detail)
+    if side == RIGHT:  # its drawing is turned round as a whole
+        return group([shown], transform=f"translate({design.body.length_mm:.2f} 0) scale(-1 1)")
+    return shown
 
 
-def _marks(on: _On, layer: Layer, marks: list[Node]) -> list[Node]:
-    """Marks, soft where their rim is."""
-    return [group(marks, filter=f"url(#{on.name})")] if layer.place.edge_share else marks
+@lru_cache(maxsize=96)
+def _kept(body: Body, layers: tuple[Layer, ...], anchors: Anchors, side: str, detail: Detail) -> Node:
+    """The picture of a side, kept by all that it shows."""
+    looked = looks(layers, body, anchors, detail.cells)
+    return image(view(side, skin_of(body, detail.cells), looked, detail.per_mm), detail.quality)
 
 
-def _eye(on: _On, layer: Layer) -> list[Node]:
-    at = layout.eye(on.body, layer)
-    return [
-        node(
-            "circle",
-            cx=at.x_mm,
-            cy=-at.z_mm,
-            r=at.radius_mm,
-            fill=layer.paint.colour,
-            stroke=INK,
-            stroke_width=at.radius_mm * 0.14,
-        ),
-        node("circle", cx=at.x_mm, cy=-at.z_mm, r=at.radius_mm * 0.48, fill="#0B141D"),
-        node(
-            "circle",
-            cx=at.x_mm - at.radius_mm * 0.3,
-            cy=-at.z_mm - at.radius_mm * 0.3,
-            r=at.radius_mm * 0.16,
-            fill="#FFFFFF",
-        ),
-    ]
+def eyes(design: Design, layers: Sequence[Layer], side: str) -> list[Node]:
+    """Rim, pupil and glint of each eye on a side, sharp at any size."""
+    circles: list[Node] = []
+    for layer in layers:
+        if layer.does == FITTED and layer.place.shape == "disc" and layer.place.is_on(side):
+            x, z = place_on(design, layer, side)
+            radius = (layer.place.size_share * design.body.depth_mm + layer.place.size_mm) / 2
+            circles += [
+                node("circle", cx=x, cy=-z, r=radius, fill="none", stroke=INK, stroke_width=radius * 0.14),
+                node("circle", cx=x, cy=-z, r=radius * 0.48, fill="#0B141D"),
+                node("circle", cx=x - radius * 0.3, cy=-z - radius * 0.3, r=radius * 0.16, fill="#FFFFFF"),
+            ]
+    return circles
 
 
-Stops = tuple[tuple[float, str, float], ...]
-SOFT_OF_DEPTH = 0.08
-"""How far the softest mark runs out, one sigma, as a share of the depth."""
+def place_on(design: Design, layer: Layer, side: str = LEFT) -> tuple[float, float]:
+    """Where on a flank a layer's own place is, seen square from that side: x and z [mm]."""
+    anchors = anchors_on(design)
+    x = anchors.x_mm(layer.place.begins, design.body.length_mm)
+    return x, height_on(design, x, _share(design, layer, x), side)
 
 
-def _fading(layer: Layer) -> Stops:
-    """Full at the back; from where its rim begins to where it ends it thins out."""
-    reach, colour = max(layer.place.reach_share, 0.05), layer.paint.colour
-    begins = reach * (1.0 - layer.place.edge_share)
-    return ((0.0, colour, 1.0), (begins, colour, 0.85), (reach, colour, 0.0))
+def _share(design: Design, layer: Layer, x_mm: float) -> float:
+    sheet = skin_of(design.body, COARSE).sides[0]
+    girth = float(np.interp(x_mm, sheet.x_mm[:, 0], sheet.girth_mm[:, 0]))
+    return anchors_on(design).round_share(layer.place.top, girth)
 
 
-def _shine(layer: Layer) -> Stops:
-    return ((0.0, "#FFFFFF", 0.0), (0.16, "#FFFFFF", 0.34), (0.3, "#FFFFFF", 0.0))
-
-
-@dataclass(frozen=True)
-class Drawn:
-    """How a kind of layer is drawn, and the shading it is filled with, from the back down."""
-
-    layer: Callable[[_On, Layer], list[Node]]
-    stops: Callable[[Layer], Stops] | None = None
-
-
-def _defined(on: _On, layer: Layer) -> list[Node]:
-    """The shading of a layer, or the softness of its marks, under its name."""
-    stops = DRAWN[layer.kind].stops
-    if stops is not None:
-        children = [
-            node("stop", offset=offset, stop_color=colour, stop_opacity=opacity)
-            for offset, colour, opacity in stops(layer)
-        ]
-        return [node("linearGradient", *children, id=on.name, x1=0, y1=0, x2=0, y2=1)]
-    if KINDS[layer.kind].is_counted and layer.place.edge_share:
-        soft_mm = SOFT_OF_DEPTH * layer.place.edge_share * on.body.depth_mm
-        return [node("filter", node("feGaussianBlur", stdDeviation=soft_mm), id=on.name)]
-    return []
-
-
-DRAWN = {
-    "seal": Drawn(_flat(0.25)),
-    "primer": Drawn(_flat(1.0)),
-    "base": Drawn(_flat(1.0)),
-    "fade": Drawn(_shaded, _fading),
-    "bars": Drawn(_bars),
-    "spots": Drawn(_spots),
-    "eyes": Drawn(_eye),
-    "clear": Drawn(_shaded, _shine),
-}
-"""By kind of layer (see `core/paints/layers`)."""
+def height_on(design: Design, x_mm: float, share: float, side: str = LEFT) -> float:
+    """How high the skin is at a station and a share of the way round from the back, z [mm]."""
+    sheet = skin_of(design.body, COARSE).sides[0 if side == LEFT else 1]
+    row = int(np.argmin(np.abs(sheet.x_mm[:, 0] - x_mm)))
+    heights = sheet.middle_mm[row, :, 2]
+    return float(np.interp(share, sheet.round_share[0], heights))

@@ -11,7 +11,7 @@ from sqlmodel import Session, select
 
 from lamsik.core.materials import METALS, PART_MATERIALS, PLATES
 from lamsik.core.paints.layers import Layer, begun
-from lamsik.core.paints.paint import Place
+from lamsik.core.paints.place import Place
 from lamsik.core.trade.part_kinds import PART_KINDS
 from lamsik.documents.schemes.document import of_layers
 from lamsik.store import documents
@@ -77,7 +77,9 @@ WATERS = (
 SEAL = replace(begun("seal", "seal1"), note="Two thin brushed coats, wiped; sand the raised grain between.")
 PRIMER = replace(begun("primer", "primer1"), note="Two light passes; scuff when dry.")
 EYES = replace(
-    begun("eyes", "eyes1"), place=Place(reach_share=0.27), note="One each side, level with the nose line."
+    begun("eyes", "eyes1"),
+    place=replace(begun("eyes", "eyes1").place, size_percent=27.0),
+    note="One each side, level with the nose line.",
 )
 CLEAR = replace(begun("clear", "clear1"), note="On the turning wheel until it gels; hang tail up.")
 
@@ -94,13 +96,13 @@ def scheme(
     """A scheme's content: seal, primer, base, fade, marks, eyes, clear."""
     layers = [SEAL, PRIMER, _of("base", "base1", base)]
     if belly:
-        mist = _of("base", "base2", belly, name="Flank mist", film_um=6.0, place=Place(cover_share=0.6))
+        mist = _of("base", "base2", belly, name="Flank mist", film_um=6.0, place=Place(cover_percent=60.0))
         layers.append(mist)
     layers.append(_of("fade", "fade1", back))
     if bars:
         layers.append(_of("bars", "bars1", bars, name="Bars through a comb mask", wait_h=2.0))
     if spots:
-        layers.append(_of("spots", "spots1", spots, place=Place(cover_share=0.06, count=9), wait_h=2.0))
+        layers.append(_of("spots", "spots1", spots, wait_h=2.0))
     layers += [replace(EYES, paint=replace(EYES.paint, colour=eye)), CLEAR]
     return of_layers(name, layers)
 

@@ -4,7 +4,7 @@ its before and after.
 
 from collections.abc import Callable
 
-from lamsik.core.paints.layers import CLEARS
+from lamsik.core.paints.roles import CLEARS
 from lamsik.core.quantities import numeral, said
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.design import Design

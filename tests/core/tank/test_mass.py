@@ -6,8 +6,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from lamsik.core.paints.layers import Layer, laid
-from lamsik.core.paints.paint import Paint, Place
+from lamsik.core.paints.laid import laid
+from lamsik.core.paints.layers import Layer
+from lamsik.core.paints.paint import Paint
+from lamsik.core.paints.place import Anchors, Place
 from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.hardware import eye_of, lip_point
 from lamsik.core.shapes.solid import solid
@@ -70,14 +72,17 @@ def test_a_lip_at_a_small_angle_lies_along_the_axis():
 
 
 def test_a_layer_weighs_film_times_passes_times_area_times_density():
-    clear = Layer(
-        "c", "clear", "Clear", Paint(density_g_cm3=1.12), Place(cover_share=0.5), film_um=40, passes=3
+    body = bait().body
+    whole = solid(body).area_mm2
+    clear = Layer("c", "clear", "Clear", Paint(density_g_cm3=1.12), film_um=40, passes=3)
+    half = replace(clear, place=Place(cover_percent=50.0))
+    on = laid(half, body, Anchors())
+    assert (on.area_mm2, on.film_ml, on.mass_g) == pytest.approx(
+        (whole / 2, whole / 2 * 0.12e-3, whole / 2 * 0.12e-3 * 1.12), rel=1e-6
     )
-    on = laid(clear, 3000)
-    assert (on.area_mm2, on.film_ml, on.mass_g) == pytest.approx((1500, 0.18, 0.2016))
-    one_side = laid(replace(clear, place=Place(cover_share=0.5, side="left")), 3000)
-    assert (one_side.area_mm2, one_side.mass_g) == pytest.approx((750, 0.1008))
-    eyes = laid(Layer("e", "eyes", "Eyes", Paint(density_g_cm3=1.2), mass_g=0.06), 3000)
+    one_side = laid(replace(half, place=Place(cover_percent=50.0, side="left")), body, Anchors())
+    assert one_side.mass_g == pytest.approx(on.mass_g / 2)
+    eyes = laid(Layer("e", "eyes", "Eyes", Paint(density_g_cm3=1.2), mass_g=0.06), body, Anchors())
     assert (eyes.mass_g, eyes.film_ml) == pytest.approx((0.06, 0.05))
 
 

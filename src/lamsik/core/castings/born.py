@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from lamsik.core.castings.inserts import of_design
-from lamsik.core.paints.layers import SEALS
+from lamsik.core.paints.roles import SEALS
 from lamsik.core.shapes.design import Design, Host
 
 SOFT, CAST, FOAMED = "soft", "cast", "foam"

@@ -14,10 +14,17 @@ FIELDS = (
     LEFT_OUT,
     LIKE,
     "paint.colour",
-    "place.cover_share",
-    "place.reach_share",
+    *(
+        f"place.{end}.{name}"
+        for end in ("begins", "ends", "top", "bottom")
+        for name in ("at_percent", "more_mm")
+    ),
     "place.count",
-    "place.edge_share",
+    "place.size_percent",
+    "place.size_mm",
+    "place.slant_deg",
+    "place.cover_percent",
+    "place.edge_percent",
     "place.side",
     "film_um",
     "passes",
@@ -64,13 +71,16 @@ def resolved(scheme: Sequence[Layer], adjustments: Sequence[Adjustment]) -> tupl
 
 
 def _with(layer: Layer, adjustment: Adjustment) -> Layer:
-    part, _, name = adjustment.field.rpartition(".")
-    if name == LIKE:
+    if adjustment.field == LIKE:
         return layer
-    change: dict[str, Any] = {name: adjustment.value}
     try:
-        if part:
-            change = {part: replace(getattr(layer, part), **change)}
-        return replace(layer, **change)
+        changed: Layer = _replaced(layer, adjustment.field.split("."), adjustment.value)
     except Refused:
         return layer
+    return changed
+
+
+def _replaced(of: Any, path: Sequence[str], value: Any) -> Any:
+    """A value with a field within it that is another."""
+    name, *within = path
+    return replace(of, **{name: _replaced(getattr(of, name), within, value) if within else value})

@@ -1,208 +1,21 @@
-"""Layers of a scheme, and the kinds there are of them, registered by name: what each does, how a new one
-begins, what surface it takes, what it weighs, what it must not lie on.
+"""Layers of a scheme: what is done, with which paint, where, in how many passes, and what follows."""
 
-A kind more is one entry here and its drawing in `drawings/paint.py`; schemes, weights, routes and what a body
-lacks ask the kind and know no names.
-"""
-
-from collections.abc import Callable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
-from typing import Annotated, Any
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Annotated
 
 from lamsik.core.errors import finite_between
-from lamsik.core.limits import Between, Key, Name, OneOf, held
-from lamsik.core.paints.paint import BOTH, Paint, Place
+from lamsik.core.limits import Between, Key, Name, OneOf, Says, held
+from lamsik.core.paints.kinds import KINDS
+from lamsik.core.paints.masks import SHAPES
+from lamsik.core.paints.odd import Warned
+from lamsik.core.paints.paint import Paint
+from lamsik.core.paints.place import Place
 
-SEALS, GROUNDS, COLOURS, FITTED, CLEARS = "seals", "grounds", "colours", "fitted", "clears"
-"""What a layer does: closes the body, gives paint a hold, is the pattern, is a bought part, protects all."""
-
-SEALS_PAINT, HIDES, ON_CLEAR, NO_GROUND, NOT_COVERED = (
-    "seals_paint",
-    "hides",
-    "on_clear",
-    "no_ground",
-    "not_covered",
-)
-"""What can be wrong with the place of a layer among the others."""
 HIDING_SHARE = 0.9
 """A ground over so much of the surface leaves nothing of the colours under it to be seen."""
-
-
-@dataclass(frozen=True)
-class Warned:
-    """A finding about a layer: which of the above, the layer's key, and the key of the other it is about."""
-
-    name: str
-    layer: str
-    other: str = ""
-
-
-Others = Sequence["Layer"]
-
-
-@dataclass(frozen=True)
-class LayerKind:
-    """A kind of layer.
-
-    Args:
-        name, does: what it is called, and what it does.
-        start: what a new one begins with; every figure is the maker's to change.
-        is_counted: whether it is drawn in a number of marks.
-        has_edge: whether it has a rim that can be soft.
-        area_mm2: the surface it takes, of so much wetted surface [mm²].
-        film_ml: its dry volume [ml] on such an area [mm²].
-        mass_g: its dry mass [g] on such an area [mm²].
-        warns: what is wrong with where it lies, given the layers under it and those over it.
-    """
-
-    name: str
-    does: str
-    start: Mapping[str, Any] = field(hash=False)
-    is_counted: bool = False
-    has_edge: bool = False
-    area_mm2: Callable[["Layer", float], float] = lambda layer, surface: _covered(layer, surface)
-    film_ml: Callable[["Layer", float], float] = lambda layer, area: _film_ml(layer, area)
-    mass_g: Callable[["Layer", float], float] = lambda layer, area: _film_g(layer, area)
-    warns: Callable[["Layer", Others, Others], Iterator[Warned]] = lambda *_: iter(())
-
-
-def _covered(layer: "Layer", surface_mm2: float) -> float:
-    """Share of the surface on each side that it lies on."""
-    return surface_mm2 * layer.place.cover_share * (1.0 if layer.place.side == BOTH else 0.5)
-
-
-def _film_ml(layer: "Layer", area_mm2: float) -> float:
-    """Dry volume [ml]: area × film of one pass × passes; what carries a mass has that of it."""
-    if layer.mass_g is not None:
-        return layer.mass_g / layer.paint.density_g_cm3
-    return layer.dry_um * 1e-3 * area_mm2 / 1000.0
-
-
-def _film_g(layer: "Layer", area_mm2: float) -> float:
-    """Dry mass [g]: volume × density of the film; of a bought part what it weighs."""
-    if layer.mass_g is not None:
-        return layer.mass_g
-    return _film_ml(layer, area_mm2) * layer.paint.density_g_cm3
-
-
-def _closes_in(layer: "Layer", under: Others, over: Others) -> Iterator[Warned]:
-    painted = [one for one in under if one.does in (GROUNDS, COLOURS)]
-    if painted:
-        yield Warned(SEALS_PAINT, layer.key, painted[-1].key)
-
-
-def _hides(layer: "Layer", under: Others, over: Others) -> Iterator[Warned]:
-    yield from _on_clear(layer, under, over)
-    colours = [one for one in under if one.does == COLOURS]
-    if colours and layer.place.cover_share >= HIDING_SHARE:
-        yield Warned(HIDES, layer.key, colours[-1].key)
-
-
-def _on_clear(layer: "Layer", under: Others, over: Others) -> Iterator[Warned]:
-    clears = [one for one in under if one.does == CLEARS]
-    if clears:
-        yield Warned(ON_CLEAR, layer.key, clears[-1].key)
-
-
-def _grounded(layer: "Layer", under: Others, over: Others) -> Iterator[Warned]:
-    yield from _on_clear(layer, under, over)
-    late = [one for one in over if one.does == GROUNDS]
-    if late and not any(one.does == GROUNDS for one in under):
-        yield Warned(NO_GROUND, layer.key, late[0].key)
-
-
-def _sealed_in(layer: "Layer", under: Others, over: Others) -> Iterator[Warned]:
-    if any(one.does == CLEARS for one in under) and not any(one.does == CLEARS for one in over):
-        yield Warned(NOT_COVERED, layer.key)
-
-
-def _known(*kinds: LayerKind) -> dict[str, LayerKind]:
-    return {kind.name: kind for kind in kinds}
-
-
-KINDS = _known(
-    LayerKind(
-        "seal",
-        SEALS,
-        {
-            "name": "Seal, thinned epoxy",
-            "paint": Paint("#D9C08C", 1.12, caution="epoxy"),
-            "film_um": 35.0,
-            "wait_h": 12.0,
-        },
-        warns=_closes_in,
-    ),
-    LayerKind(
-        "primer",
-        GROUNDS,
-        {"name": "White primer", "paint": Paint("#F4F2EC", 1.45), "film_um": 30.0, "wait_h": 2.0},
-        warns=_hides,
-    ),
-    LayerKind("base", COLOURS, {"name": "Base", "paint": Paint("#D8DEE0"), "film_um": 15.0}, warns=_grounded),
-    LayerKind(
-        "fade",
-        COLOURS,
-        {
-            "name": "Back fade",
-            "paint": Paint("#3B5B45"),
-            "place": Place(cover_share=0.5, reach_share=0.55, edge_share=0.5),
-            "film_um": 12.0,
-        },
-        has_edge=True,
-        warns=_grounded,
-    ),
-    LayerKind(
-        "bars",
-        COLOURS,
-        {
-            "name": "Bars",
-            "paint": Paint("#22332B"),
-            "place": Place(cover_share=0.2, reach_share=0.6, count=7),
-            "film_um": 10.0,
-        },
-        is_counted=True,
-        has_edge=True,
-        warns=_grounded,
-    ),
-    LayerKind(
-        "spots",
-        COLOURS,
-        {
-            "name": "Spots",
-            "paint": Paint("#A8281E"),
-            "place": Place(cover_share=0.08, count=9),
-            "film_um": 10.0,
-        },
-        is_counted=True,
-        has_edge=True,
-        warns=_grounded,
-    ),
-    LayerKind(
-        "eyes",
-        FITTED,
-        {
-            "name": "Eyes, 5 mm",
-            "paint": Paint("#E8C33A", 1.3, caution=""),
-            "place": Place(reach_share=0.26),
-            "film_um": 0.0,
-            "mass_g": 0.06,
-            "wait_h": 0.0,
-        },
-        warns=_sealed_in,
-    ),
-    LayerKind(
-        "clear",
-        CLEARS,
-        {
-            "name": "Clear, slow epoxy",
-            "paint": Paint("#FFFFFF", 1.12, caution="epoxy"),
-            "film_um": 120.0,
-            "wait_h": 24.0,
-            "window_h": 36.0,
-        },
-    ),
-)
-"""By name, in the order they usually lie."""
+WHITE_LEAST = 0xD8
+"""A ground is white for the colours over it when no part of its colour is darker."""
 
 
 @dataclass(frozen=True)
@@ -211,7 +24,8 @@ class Layer:
 
     `film_um` is the dry film of one pass [µm] where it lies. Eyes are bought parts: they carry `mass_g`, of
     the pair, instead. `wait_h` is the least wait before the next layer; `window_h` the longest, if there is
-    one.
+    one; `scuff` says that it is rubbed dull before the next. `intended` answers what is found odd about it,
+    so that no later hand corrects it; a layer that `locked` stays as it is while others change.
     """
 
     key: Key
@@ -225,6 +39,9 @@ class Layer:
     window_h: Annotated[float, Between(0, 5000, "h", "longest wait before the next layer")] | None = None
     mass_g: Annotated[float, Between(0, 50, "g", "mass of a pair of eyes")] | None = None
     note: Name = ""
+    scuff: Annotated[bool, Says("rubbed dull before the next")] = False
+    intended: Annotated[Name, Says("why it is meant to be so, where it looks wrong")] = ""
+    locked: Annotated[bool, Says("stays as it is while others change")] = False
 
     def __post_init__(self) -> None:
         held(self)
@@ -241,32 +58,36 @@ class Layer:
         """All its passes [µm]."""
         return self.film_um * self.passes
 
+    @property
+    def is_counted(self) -> bool:
+        """Whether it is a number of marks."""
+        return "count" in SHAPES[self.place.shape].uses
+
+    @property
+    def covers_all(self) -> bool:
+        """Whether hardly anything under it is left to be seen, by where it lies."""
+        return (
+            self.place == Place(side=self.place.side, cover_percent=self.place.cover_percent)
+            and self.place.cover_share >= HIDING_SHARE
+        )
+
+    @property
+    def is_white(self) -> bool:
+        """Whether it is a white ground for the colours over it."""
+        red, green, blue = (int(self.paint.colour[n : n + 2], 16) for n in (1, 3, 5))
+        return min(red, green, blue) >= WHITE_LEAST and not self.paint.of.is_open
+
 
 def begun(kind: str, key: str) -> Layer:
     """A new layer of a kind."""
     return Layer(key=key, kind=kind, **KINDS[kind].start)
 
 
-@dataclass(frozen=True)
-class Laid:
-    """A layer on a body: area it takes [mm²], dry volume [ml], dry mass [g]."""
-
-    area_mm2: float
-    film_ml: float
-    mass_g: float
-
-
-def laid(layer: Layer, surface_mm2: float) -> Laid:
-    """The layer on so much wetted surface [mm²]."""
-    kind = KINDS[layer.kind]
-    area = kind.area_mm2(layer, surface_mm2)
-    return Laid(area, kind.film_ml(layer, area), kind.mass_g(layer, area))
-
-
 def warned(layers: Sequence[Layer]) -> tuple[Warned, ...]:
-    """What is wrong with where each lies among the others, from the first layer on."""
+    """What is wrong with where each lies, from the first layer on; what is meant so is not."""
     return tuple(
         one
         for n, layer in enumerate(layers)
+        if not layer.intended
         for one in KINDS[layer.kind].warns(layer, layers[:n], layers[n + 1 :])
     )

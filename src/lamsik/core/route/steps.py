@@ -8,8 +8,9 @@ from typing import Any
 
 from lamsik.core.cautions import of_metals
 from lamsik.core.findings import Finding, finding
-from lamsik.core.paints.layers import CLEARS, COLOURS, FITTED, GROUNDS, KINDS, SEALS, Layer
+from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.paint import BOTH
+from lamsik.core.paints.roles import CLEARS, COLOURS, FITTED, GROUNDS, SEALS
 from lamsik.core.shapes.design import Design
 from lamsik.core.trade.step_kinds import STEP_KINDS, Minutes, StepKind, minutes
 
@@ -228,7 +229,7 @@ OF_LAYERS = {SEALS: "seal", GROUNDS: "prime", COLOURS: "colour", FITTED: "eyes",
 
 def _coat(layer: Layer, weigh: str | None) -> Step:
     """The coat that puts a layer on."""
-    kind = "stencil" if KINDS[layer.kind].is_counted else OF_LAYERS[layer.does]
+    kind = "stencil" if layer.is_counted else OF_LAYERS[layer.does]
     return Step(
         f"coat:{layer.key}",
         kind,

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from lamsik.core.findings import Finding, finding
-from lamsik.core.paints.layers import CLEARS, GROUNDS, SEALS
+from lamsik.core.paints.roles import CLEARS, GROUNDS, SEALS
 from lamsik.core.shapes.design import Design
 
 

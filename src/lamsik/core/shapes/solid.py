@@ -5,8 +5,8 @@ its parts between cuts.
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import combinations
-from math import pi, tan
 from math import radians as rad
+from math import tan
 
 import numpy as np
 from scipy.special import beta, betainc
@@ -26,8 +26,11 @@ from lamsik.core.shapes.quadrature import (
     whole,
 )
 from lamsik.core.shapes.skins import mesh_of
+from lamsik.core.shapes.unrolled import areas, corners, face_outline, fan, sawn
 
 NOTHING = Stretch(0.0, (0.0, 0.0, 0.0))
+CELLS = (192, 64)
+"""Of the skin, for what kerfs take of it: within a thousandth of them."""
 SQUARE_DEG = 0.02
 """Below this slant a cut counts as square."""
 
@@ -59,10 +62,10 @@ def solid(body: Body) -> Solid:
     kept = segments(body)
     volume = sum(s.volume_mm3 for s in kept)
     centre = np.sum([s.volume_mm3 * np.array(s.centroid_mm) for s in kept], axis=0) / volume
-    area = measured.area_mm2 + sum(
-        2 * _face_mm2(body, joint.fore_mm, joint.slant_deg) - joint.kerf_mm * _girth_mm(body, joint.x_mm)
-        for joint in body.joints
-    )
+    points = corners(body, *CELLS)
+    kerfs = float((areas(points) * sawn(points, body.cuts)).sum())
+    faces = sum(float(areas(fan(face_outline(body, cut), 1)).sum()) for pair in body.cuts for cut in pair)
+    area = measured.area_mm2 - kerfs + faces
     middle = (float(centre[0]), float(centre[1]), float(centre[2]))
     return replace(measured, volume_mm3=volume, centroid_mm=middle, area_mm2=area)
 
@@ -192,23 +195,3 @@ def _breaks(body: Body, cuts: tuple[Cut, ...], start: float, end: float) -> Arra
     breaks = np.sort(np.concatenate([*marks, ends]))
     breaks = breaks[(breaks >= ends[0]) & (breaks <= ends[1])]
     return np.asarray(breaks[np.concatenate([[True], np.diff(breaks) > 1e-6])])
-
-
-def _face_mm2(body: Body, x_mm: float, slant_deg: float) -> float:
-    """Area of a joint's face [mm²]: the section where it crosses the axis, over the cosine of its slant."""
-    phi = phi_of_share(np.array([min(max(x_mm / body.length_mm, 0.0), 1.0)]))
-    a, _, up, low = sections(body, phi)
-    area = half_superellipse_area(a, up, body.upper_exponent) + half_superellipse_area(
-        a, low, body.lower_exponent
-    )
-    return float(area[0]) / float(np.cos(rad(slant_deg)))
-
-
-def _girth_mm(body: Body, x_mm: float) -> float:
-    """Girth of a section [mm], by Ramanujan's ellipse of its half-axes."""
-    a, _, up, low = (
-        float(v[0])
-        for v in sections(body, phi_of_share(np.array([min(max(x_mm / body.length_mm, 0.0), 1.0)])))
-    )
-    b = (up + low) / 2
-    return float(pi * (3 * (a + b) - ((3 * a + b) * (a + 3 * b)) ** 0.5))

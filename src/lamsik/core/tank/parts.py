@@ -6,8 +6,8 @@ import numpy as np
 
 from lamsik.core.findings import Finding, finding
 from lamsik.core.materials import METALS
-from lamsik.core.paints.layers import CLEARS, COLOURS, GROUNDS, SEALS, laid
-from lamsik.core.paints.paint import BOTH, RIGHT
+from lamsik.core.paints.dressed import layers_on
+from lamsik.core.paints.roles import CLEARS, COLOURS, GROUNDS, SEALS
 from lamsik.core.quantities import said
 from lamsik.core.shapes.allowances import CLEAR, GLUE, HOOKS, PAINT, STAGE
 from lamsik.core.shapes.ballast_holes import hole_height_mm, slug_height_mm
@@ -331,27 +331,20 @@ def _hardware_parts(design: Design, space: Space) -> list[Part]:
 
 
 def _layer_parts(design: Design) -> list[Part]:
-    """Each layer on the skin; what is on one side acts beside the middle plane, as the skin there does."""
-    shape = solid(design.body)
-    x, middle, z = shape.area_centroid_mm
-    rows = []
-    for layer in design.layers:
-        on = laid(layer, shape.area_mm2)
-        side = layer.place.side
-        beside = 0.0 if side == BOTH else shape.beside_mm if side == RIGHT else -shape.beside_mm
-        rows.append(
-            Part(
-                f"coat:{layer.key}",
-                layer.name,
-                "sealed" if layer.does == SEALS else "cleared",
-                on.mass_g,
-                0.25 * on.mass_g,
-                (x, middle + beside, z),
-                film_ml=on.film_ml,
-                density_g_cm3=layer.paint.density_g_cm3,
-            )
+    """Each layer where it lies on the skin: a heavy back fade lifts the centre of mass, one side leans it."""
+    return [
+        Part(
+            f"coat:{layer.key}",
+            layer.name,
+            "sealed" if layer.does == SEALS else "cleared",
+            on.mass_g,
+            0.25 * on.mass_g,
+            on.at_mm,
+            film_ml=on.film_ml,
+            density_g_cm3=layer.paint.density_g_cm3,
         )
-    return rows
+        for layer, on in layers_on(design)
+    ]
 
 
 def _allowance_parts(design: Design) -> list[Part]:

@@ -9,7 +9,8 @@ import numpy as np
 from scipy.optimize import brentq
 
 from lamsik.core.findings import Finding, finding
-from lamsik.core.paints.layers import CLEARS, SEALS, begun
+from lamsik.core.paints.layers import begun
+from lamsik.core.paints.roles import CLEARS, SEALS
 from lamsik.core.shapes.ballast_holes import BALLS
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.hardware import Item

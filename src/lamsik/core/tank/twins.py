@@ -13,7 +13,7 @@ import numpy as np
 from lamsik.core.findings import Finding, finding
 from lamsik.core.materials import BODY_MATERIALS, Material
 from lamsik.core.mixes.filler import MICROSPHERE_G_CM3, RESIN_G_CM3, Filling, filling_for
-from lamsik.core.paints.layers import SEALS
+from lamsik.core.paints.roles import SEALS
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design, host_of

@@ -1,7 +1,7 @@
 """Body documents of earlier versions, raised to this one: what they could not say yet is at rest."""
 
 from lamsik.documents.rows import Document
-from lamsik.documents.schemes.shape import with_layers
+from lamsik.documents.schemes.shape import with_layers, with_shapes
 
 NEW_IN_2: Document = {
     "allowances": [],
@@ -46,6 +46,8 @@ def raised(document: Document) -> Document:
         )
     if document.get("version") == 3 and "coats" in document:
         document = with_layers({**NEW_IN_4, **document, "version": 4})
+    if document.get("version") == 4 and "layers" in document:
+        document = with_shapes({**document, "version": 5})
     return document
 
 

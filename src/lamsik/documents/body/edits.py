@@ -18,6 +18,7 @@ from lamsik.documents.body.document import MOST_BYTES, body_block, new_document,
 from lamsik.documents.body.shape import BODY_SCHEMA
 from lamsik.documents.engine import Kind, Reference
 from lamsik.documents.rows import Document
+from lamsik.documents.schemes.document import TEXTS
 from lamsik.documents.typed import Edit, word
 
 
@@ -106,9 +107,9 @@ BODY: Kind[Catalogue, Design] = Kind(
     },
     groups=("hardware", "ballast", "layers", "allowances", "pours", "cavities", "trials", "joints"),
     singles=("lip",),
-    texts=("name", "colour", "note", "behaviour", "by", "roll", "place", "kind", "outline", "fill", "side"),
+    texts=("behaviour", "by", "roll", "place", "fill", *TEXTS),
     empties=("drag", "measured_g_cm3", "solid_g_cm3", "face_mm", "up_mm"),
-    whole=("count", "passes"),
+    whole=("count", "passes", "seed"),
     flags=("pierced",),
     before_set=_before_set,
     chosen=_chosen,

@@ -24,7 +24,7 @@ from lamsik.documents.body.before import raised
 from lamsik.documents.document_schema import DocumentSchema
 from lamsik.documents.schemas import TYPED, Const, PartBeside, Raw
 
-FORMAT, VERSION = "lamsik-body", 4
+FORMAT, VERSION = "lamsik-body", 5
 Share = Annotated[float, Between(-1, 1)]
 Line = Annotated[list[Annotated[list[Share], Len(2, 2)]], Len(2, 60)]
 

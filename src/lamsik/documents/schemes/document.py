@@ -4,7 +4,8 @@ from collections.abc import Mapping
 from typing import Any
 
 from lamsik.core.errors import Refused, one_of, require, rule
-from lamsik.core.paints.layers import KINDS, Layer, begun
+from lamsik.core.paints.kinds import KINDS
+from lamsik.core.paints.layers import Layer, begun
 from lamsik.documents.engine import Kind
 from lamsik.documents.rows import Document, free_key, row_of
 from lamsik.documents.schemes.shape import FORMAT, SCHEME_SCHEMA, VERSION
@@ -64,8 +65,24 @@ def filed(document: Document) -> Document:
 
 
 def _before_set(document: Document, path: str, text: str, _shop: None) -> None:
-    if path.startswith("layers.") and path.rpartition(".")[2] in ("key", "kind"):
+    group, _, rest = path.partition(".")
+    if group == "layers" and rest.partition(".")[2] in ("key", "kind"):
         raise Refused(path, text, rule("keeps-kind-layer"))
+    for layer in document["layers"] if group == "layers" else ():
+        if layer["key"] == rest.partition(".")[0]:
+            _unlocked(layer, path)
+
+
+def _unlocked(layer: Document, path: str) -> None:
+    """Raises `Refused` for a layer that is to stay as it is."""
+    if layer["locked"]:
+        raise Refused(path, layer["name"], rule("layer-locked"))
+
+
+def _removed(document: Document, group: str, row: Document) -> Document:
+    if group == "layers":
+        _unlocked(row, group)
+    return document
 
 
 def _measured(document: Document, path: str, before: Document, _shop: None) -> Document:
@@ -97,6 +114,22 @@ def _up(document: Document, edit: Edit, _shop: None) -> Document:
     return document
 
 
+TEXTS = (
+    "name",
+    "colour",
+    "note",
+    "side",
+    "kind",
+    "chemistry",
+    "caution",
+    "shape",
+    "anchor",
+    "outline",
+    "words",
+    "intended",
+)
+"""Fields of a layer that hold a text."""
+
 SCHEME: Kind[None, tuple[Layer, ...]] = Kind(
     name="scheme",
     stem="S",
@@ -108,9 +141,11 @@ SCHEME: Kind[None, tuple[Layer, ...]] = Kind(
     value=lambda document, _edit, _shop: read(document),
     acts={"add": _add, "up": _up},
     groups=("layers",),
-    texts=("name", "colour", "note", "side"),
+    texts=TEXTS,
     empties=("window_h", "mass_g"),
-    whole=("count", "passes"),
+    whole=("count", "passes", "seed"),
+    flags=("scuff", "locked"),
     before_set=_before_set,
+    removed=_removed,
     measured=_measured,
 )

@@ -1,18 +1,21 @@
 """What a scheme document holds, as types; the published JSON Schema comes from here. Documents of before had
-coats, flat rows; they are raised to layers.
+coats, flat rows, or layers that lay at a typed share of the surface; they are raised to layers of now.
 """
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Annotated, Any
 
 from annotated_types import Len, MaxLen
 
-from lamsik.core.paints.layers import Layer
+from lamsik.core.paints.kinds import KINDS
+from lamsik.core.paints.layers import Layer, begun
 from lamsik.documents.document_schema import DocumentSchema
 from lamsik.documents.rows import Document
 from lamsik.documents.schemas import TYPED, Const, Raw
+from lamsik.documents.values import row_of as kept
 
-FORMAT, VERSION = "lamsik-scheme", 2
+FORMAT, VERSION = "lamsik-scheme", 3
 MOST_LAYERS = 40
 FADED_FROM_HALF = 0.5
 """How soft the rim of every fade was, before it could be said."""
@@ -33,10 +36,14 @@ class SchemeDocument:
 
 
 def raised(document: Document) -> Document:
-    """A scheme of coats, as the shop kept it or as a file of version 1, as one of layers."""
-    if "coats" not in document or document.get("version", 1) != 1:
-        return document
-    return with_layers({"format": FORMAT, **document, "version": VERSION})
+    """A scheme of coats, as the shop kept it or as a file of version 1, or one of layers without a shape, as
+    one of layers.
+    """
+    if "coats" in document and document.get("version", 1) == 1:
+        document = with_layers({"format": FORMAT, **document, "version": 2})
+    if "layers" in document and document.get("version", 2) == 2:
+        document = with_shapes({"format": FORMAT, **document, "version": VERSION})
+    return document
 
 
 def with_layers(document: Document) -> Document:
@@ -74,6 +81,95 @@ def _path(path: str) -> str:
     key, _, leaf = rest.partition(".")
     part = "paint." if leaf in PAINT else "place." if leaf in PLACE else ""
     return f"layers.{key}.{part}{(PAINT | PLACE).get(leaf, leaf)}"
+
+
+REACH = {"fade": "bottom.at_percent", "bars": "bottom.at_percent", "eyes": "size_percent"}
+"""What a layer's reach is by now, by its kind; others had none that showed."""
+IN_PERCENT = {"cover_share", "reach_share", "edge_share"}
+"""What was a share and is said in percent by now."""
+SHARED = ("fade", "bars", "spots", "eyes")
+"""Kinds whose typed share of the surface their shape says by now."""
+
+
+def with_shapes(document: Document) -> Document:
+    """A document whose layers lie in a shape: a typed share of the surface is that of a mist alone."""
+    rows = document["layers"]
+    kinds = (
+        {row.get("key"): row.get("kind") for row in rows if isinstance(row, dict)}
+        if isinstance(rows, list)
+        else {}
+    )
+    if isinstance(rows, list):
+        document = {**document, "layers": [layer_with_shape(row) for row in rows]}
+    if isinstance(document.get("typed"), dict):
+        typed = {_with_shape(path, kinds): text for path, text in document["typed"].items()}
+        document = {**document, "typed": {path: text for path, text in typed.items() if path}}
+    if isinstance(document.get("adjustments"), list):
+        document = {**document, "adjustments": _adjusted(document["adjustments"], kinds)}
+    return document
+
+
+def layer_with_shape(row: Any) -> Any:
+    """A layer at a typed share of the surface as one of its kind's shape; what no layer had stays, to be
+    refused.
+    """
+    if not isinstance(row, dict) or row.get("kind") not in KINDS or not isinstance(row.get("place"), dict):
+        return row
+    kind, was = row["kind"], row["place"]
+    begins = kept(begun(kind, "k"))
+    place = {**begins["place"], **{name: was[name] for name in was if name not in IN_PERCENT}}
+    for name in IN_PERCENT & was.keys():
+        where = _field(f"place.{name}", kind).removeprefix("place.")
+        if where:
+            part, _, leaf = where.rpartition(".")
+            (place[part] if part else place)[leaf] = _percent(was[name])
+    paint = row.get("paint")
+    if isinstance(paint, dict):
+        paint = {**begins["paint"], **paint}
+    new = {name: begins[name] for name in ("scuff", "intended", "locked")}
+    return {**new, **row, "place": place, "paint": paint}
+
+
+def _with_shape(path: str, kinds: Mapping[Any, Any]) -> str:
+    """Where a figure of a layer stands now; nowhere where what was typed says nothing any more."""
+    group, _, rest = path.partition(".")
+    key, _, leaf = rest.partition(".")
+    if group != "layers":
+        return path
+    in_percent = leaf.removeprefix("place.") in IN_PERCENT
+    field_now = "" if in_percent else _field(leaf, kinds.get(key))
+    return f"layers.{key}.{field_now}" if field_now else ""
+
+
+def _field(name: str, kind: Any) -> str:
+    if name == "place.reach_share":
+        return f"place.{REACH[kind]}" if kind in REACH else ""
+    if name == "place.cover_share":
+        return "" if kind in SHARED else "place.cover_percent"
+    return "place.edge_percent" if name == "place.edge_share" else name
+
+
+def _percent(share: Any) -> Any:
+    """A share in percent; what is no number stays, to be refused."""
+    return (
+        round(100.0 * share, 6) if isinstance(share, int | float) and not isinstance(share, bool) else share
+    )
+
+
+def _adjusted(rows: list[Any], kinds: Mapping[Any, Any]) -> list[Any]:
+    """What is otherwise on a body, by the names of now; what says nothing any more is gone."""
+    adjusted = []
+    for row in rows:
+        if isinstance(row, dict) and row.get("field") and row.get("layer") in kinds:
+            name = _field(row["field"], kinds[row["layer"]])
+            if name:
+                in_percent = row["field"] in {f"place.{one}" for one in IN_PERCENT}
+                adjusted.append(
+                    {**row, "field": name, "value": _percent(row["value"]) if in_percent else row["value"]}
+                )
+        else:
+            adjusted.append(row)
+    return adjusted
 
 
 SCHEME_SCHEMA = DocumentSchema(

@@ -4,11 +4,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from lamsik.core.paints.adjusting import LEFT_OUT
-from lamsik.core.paints.layers import KINDS, Layer
+from lamsik.core.paints.layers import Layer
 from lamsik.core.quantities import counted, plain_numeral, plainly, said
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.evaluate import Outcome
-from lamsik.drawings.body import paint_view
+from lamsik.drawings.scheme import Shown, scheme_view
 from lamsik.drawings.svg import Node
 from lamsik.web.shared.view import Panel, Removable, Said, edit
 from lamsik.words import paints
@@ -30,6 +30,7 @@ class LayerOn(Removable):
     film_says: str
     count: str
     counted: bool
+    choose: str
     count_says: str
     otherwise: str
     as_in_scheme: str
@@ -54,16 +55,18 @@ class PaintPanel(Panel):
     no_layers: bool
     layers_total: str
     left_out: Sequence[LeftOut]
+    facing: str
     warnings: Sequence[Said]
 
 
-def paint_panel(outcome: Outcome) -> PaintPanel:
+def paint_panel(outcome: Outcome, facing: str = "", is_moving: bool = False) -> PaintPanel:
     """The Paint side of a design: picture, layers with their dry mass, sums."""
     design = outcome.design
     dry = {p.key: p.mass_g for p in outcome.budget.parts if p.key.startswith("coat:")}
     hours = sum(layer.wait_h for layer in design.layers)
     return PaintPanel(
-        picture=paint_view(design),
+        picture=scheme_view(design, Shown(facing, is_moving=is_moving)),
+        facing=facing,
         layers=[_row(design, layer, dry[f"coat:{layer.key}"]) for layer in design.layers],
         no_layers=not design.layers,
         layers_total=f"{said(sum(dry.values()), 'mass')} dry, {counted(len(design.layers), 'layer')},"
@@ -89,7 +92,7 @@ def _row(design: Design, layer: Layer, dry_g: float) -> LayerOn:
     return LayerOn(
         key=layer.key,
         name=layer.name,
-        kind=layer.kind,
+        kind=paints.KINDS[layer.kind],
         colour=layer.paint.colour,
         mass=said(dry_g, "mass"),
         wait=f"wait {begins}{window}",
@@ -97,8 +100,9 @@ def _row(design: Design, layer: Layer, dry_g: float) -> LayerOn:
         film=layer.mass_g is None,
         film_says=f"{layer.name} dry film",
         count=f"layers.{layer.key}.place.count",
-        counted=KINDS[layer.kind].is_counted,
-        count_says=f"How many {layer.kind} in {layer.name}",
+        counted=layer.is_counted,
+        count_says=f"How many in {layer.name}",
+        choose=f"Show where {layer.name} lies",
         otherwise=f"otherwise here: {paints.fields(fields)}" if fields else "",
         as_in_scheme=edit("as_in_scheme", key=layer.key),
         as_says=f"{layer.name} as in the scheme",

@@ -54,6 +54,11 @@ class Asked:
     station_mm: float | None = None
     hinge_mm: float = HINGE_MM
 
+    @property
+    def is_moving(self) -> bool:
+        """Whether a handle is being dragged."""
+        return not self.settled and self.near is not None
+
 
 def view(document: Document, design: Design, rules: Rules, asked: Asked) -> dict[str, Any]:
     """The part of the state that is computed from the document and the design it describes, for one bench."""
@@ -71,7 +76,11 @@ def _tank(outcome: Outcome, head: Head, asked: Asked) -> TankView:
 
 
 def _paints(outcome: Outcome, head: Head, asked: Asked) -> PaintView:
-    return PaintView(head, _body(outcome), paint_panel(outcome))
+    return PaintView(
+        head,
+        _body(outcome),
+        paint_panel(outcome, asked.facing, is_moving=asked.is_moving),
+    )
 
 
 def _shapes(outcome: Outcome, head: Head, asked: Asked) -> ShapeView:
@@ -147,7 +156,7 @@ def _drawn(outcome: Outcome, asked: Asked, clashing: tuple[Clash, ...]) -> Drawn
     station = station_of(design, asked.station_mm)
     weighed = {"table": "from the table: weigh a stick", "typed": "typed", "weighed": "weighed"}
     return DrawnPanel(
-        picture=three_views(design, Sight(looks, asked.station_mm, clashing)),
+        picture=three_views(design, Sight(looks, asked.station_mm, clashing, asked.is_moving)),
         looks=looks,
         station_mm=station,
         station=said(station, "length"),

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from lamsik.core.cautions import of_metals
 from lamsik.core.findings import Finding
-from lamsik.core.paints.layers import CLEARS
+from lamsik.core.paints.roles import CLEARS
 from lamsik.core.quantities import numeral, plainly, said
 from lamsik.core.shapes.ballast_holes import Hole
 from lamsik.core.shapes.design import Design

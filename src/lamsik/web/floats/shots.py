@@ -68,5 +68,5 @@ def _sizes(table: ShotTable) -> list[SizeRow]:
     ]
 
 
-current = exchanged(blueprint, "shots", "shots", view)
+current = exchanged(blueprint, "shots", "shots", lambda content, _: view(content))
 """The whole state of a saved table."""

@@ -1,6 +1,6 @@
 """The Paints bench: what stands in the header, and where its pages are."""
 
-from lamsik.web.paints import live, views
+from lamsik.web.paints import files, live, views
 from lamsik.web.shared.bench import BenchPages
 
 BENCH = BenchPages(
@@ -9,5 +9,6 @@ BENCH = BenchPages(
     (
         views.blueprint,
         live.blueprint,
+        files.blueprint,
     ),
 )

@@ -4,8 +4,9 @@ from flask import Blueprint, flash, redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
-from lamsik.core.paints.layers import KINDS
-from lamsik.core.paints.paint import SIDES
+from lamsik.core.paints.kinds import KINDS
+from lamsik.core.paints.paint import CHEMISTRIES, PAINT_KINDS
+from lamsik.core.paints.place import ALONG, OUTLINES, ROUND
 from lamsik.documents.schemes.document import layers_of
 from lamsik.store import documents, orders
 from lamsik.web.bodies.live import current
@@ -13,7 +14,7 @@ from lamsik.web.paints.live import current as state_of
 from lamsik.web.shared import keeping, whole
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.lists import asked_page, asked_text
-from lamsik.words import refusals
+from lamsik.words import paints, refusals
 
 blueprint = Blueprint("paints", __name__, url_prefix="/paints")
 keeping.keep_documents(blueprint, "scheme", "paints.index", "paints.edit")
@@ -50,9 +51,20 @@ def bring_in() -> ResponseReturnValue:
 
 @blueprint.get("/<int:key>")
 def edit(key: int) -> str:
-    """One scheme: the painted bait, and its coats in order."""
+    """One scheme: the painted bait from four sides, its layers in order, and all of the chosen one."""
     row = load_document("scheme", key)
-    return render_template("paints/edit.html", row=row, state=state_of(row), kinds=KINDS, sides=SIDES)
+    return render_template(
+        "paints/edit.html",
+        row=row,
+        state=state_of(row),
+        kinds=KINDS,
+        says=paints,
+        along=ALONG,
+        round=ROUND,
+        outlines=OUTLINES,
+        paint_kinds=[(name, name) for name in PAINT_KINDS],
+        chemistries=[(name, name) for name in CHEMISTRIES],
+    )
 
 
 @blueprint.get("/on/<int:key>")

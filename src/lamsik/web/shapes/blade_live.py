@@ -58,5 +58,5 @@ def _blade(blade: Blade, rules: SnapRules) -> BladePanel:
 
 
 blueprint = Blueprint("shapes_blade_live", __name__, url_prefix="/shapes/blades")
-current = exchanged(blueprint, "blade", "blades", view)
+current = exchanged(blueprint, "blade", "blades", lambda content, _: view(content))
 """The whole state of a saved blade."""

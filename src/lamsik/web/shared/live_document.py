@@ -4,6 +4,7 @@ what the page shows out; saving, undo, redo. The same talk as for bodies (see bo
 """
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from typing import Any
 
 from flask import Blueprint
@@ -18,8 +19,17 @@ from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.exchange import Content, State
 
 
+@dataclass(frozen=True)
+class Looking:
+    """How a page looks at its document: two words of its own, and whether something is being dragged."""
+
+    looks: str = ""
+    facing: str = ""
+    is_moving: bool = False
+
+
 def exchanged(
-    blueprint: Blueprint, kind: str, bench: str, view: Callable[[Content], State]
+    blueprint: Blueprint, kind: str, bench: str, view: Callable[[Content, Looking], State]
 ) -> Callable[[Document], State]:
     """Give a bench the routes `live` and `step_back` of its documents.
 
@@ -27,7 +37,7 @@ def exchanged(
         blueprint: the bench's; its documents are at `/<key>`.
         kind: the kind of document.
         bench: what its pages call themselves.
-        view: the computed part of the state of a document.
+        view: the computed part of the state of a document, as it is looked at.
 
     Returns:
         What gives the whole state of a saved document, as its page starts with it.
@@ -44,18 +54,21 @@ def exchanged(
             "base": row.current,
             "saved": True,
             "document": document,
-            "view": view(document),
+            "view": view(document, Looking()),
             "errors": [],
         }
 
     @blueprint.post("/<int:key>/live", endpoint="live")
     def _live(key: int) -> ResponseReturnValue:
         row, asked = load_document(kind, key), exchange.asked_for()
+        sight = Looking(
+            str(asked.get("looks") or ""), str(asked.get("facing") or ""), not exchange.is_settled(asked)
+        )
         answer = exchange.shown(
             of.schema.checked(asked.get("document")),
             exchange.edits_of(asked),
             lambda content, edit: apply(of, content, edit, None),
-            view,
+            lambda content: view(content, sight),
         )
         return exchange.answer(asked, row, *answer)
 

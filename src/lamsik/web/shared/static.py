@@ -28,6 +28,7 @@ PARTS = (
             "scale",
             "clocks",
             "moulds",
+            "paints",
             "pieces",
             "print",
             "drawings",

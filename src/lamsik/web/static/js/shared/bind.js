@@ -4,6 +4,7 @@
 //   data-class="name:flag"   a class while the flag is true
 //   data-grey="field"        disabled while the value is a text: the reason, which is its title too
 //   data-attr="attr:field;…" attributes from fields
+//   data-ticked="flag"       a box that is ticked while the flag is true
 //   data-picture="field"     an SVG node value as a drawing
 //   data-each="rows"         its <template> once for each row; rows keep their element by `key`
 import { patch } from "./svg.js";
@@ -24,13 +25,14 @@ function write(element, text) {
 }
 
 function show(element, data) {
-  const { text, show: shown, hide, class: classes, grey, attr, picture } = element.dataset;
+  const { text, show: shown, hide, class: classes, grey, attr, picture, ticked } = element.dataset;
   if (text) write(element, String(value(data, text) ?? ""));
   if (shown) element.hidden = !value(data, shown);
   if (hide) element.hidden = Boolean(value(data, hide));
   if (classes) for (const [name, flag] of pairs(classes)) element.classList.toggle(name, Boolean(value(data, flag)));
   if (grey) greyed(element, value(data, grey) ?? "");
   if (attr) for (const [name, field] of pairs(attr)) element.setAttribute(name, value(data, field) ?? "");
+  if (ticked) element.checked = Boolean(value(data, ticked));
   if (picture) patch(element, value(data, picture) ? [value(data, picture)] : []);
 }
 

@@ -1,0 +1,204 @@
+"""What a painted body looks like: its layers laid film over film on every cell of both sides."""
+
+from collections import OrderedDict
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from threading import Lock
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lamsik.core.paints.film import bcoth, curves_of, over_surface, under_surface
+from lamsik.core.paints.kinds import KINDS
+from lamsik.core.paints.layers import Layer
+from lamsik.core.paints.light import linear_of, reflectance, seen
+from lamsik.core.paints.masks import mask
+from lamsik.core.paints.paint import Paint
+from lamsik.core.paints.place import Anchors
+from lamsik.core.paints.roles import CLEARS, FITTED
+from lamsik.core.paints.skin import FINE, SkinSheet, skin_of
+from lamsik.core.shapes.body import Body
+
+Cells = NDArray[Any]
+"""Figures of cells, in single precision."""
+BARE = "#D9C7A2"
+"""A bare body."""
+LEVELS = 64
+"""Steps of thickness that a rim is laid in."""
+PUPIL, PUPIL_SHARE = "#0B141D", 0.5
+MOST_KEPT = 64
+
+
+@dataclass(frozen=True, eq=False)
+class Laying:
+    """How far the painting of a side is: reflectance under the surface in bands (16, m·n), what the mirror in
+    it sends back of its tint (m·n), the tint (m·n, 3), how far that turns with the angle (m·n), and whether
+    what lies on top is a glossy clear.
+    """
+
+    inside: Cells
+    mirror: Cells
+    tint: Cells
+    turn: Cells
+    is_glossy: bool = False
+
+
+@dataclass(frozen=True, eq=False)
+class PaintedSide:
+    """A painted side.
+
+    Args:
+        colour: linear red, green and blue of each cell, (m, n, 3).
+        mirror: what each cell sends back about the mirror direction, of 1, (m, n).
+        tint: the colour of that, (m, n, 3).
+        turn: how far its hue runs round with the angle, a share of the circle, (m, n).
+        is_glossy: whether a clear lies on top.
+    """
+
+    colour: Cells
+    mirror: Cells
+    tint: Cells
+    turn: Cells
+    is_glossy: bool
+
+
+class _Kept:
+    """The last layings, so that one changed layer is laid on what lies under it."""
+
+    def __init__(self) -> None:
+        self._rows: OrderedDict[object, Laying] = OrderedDict()
+        self._lock = Lock()
+
+    def get(self, name: object) -> Laying | None:
+        with self._lock:
+            if name in self._rows:
+                self._rows.move_to_end(name)
+            return self._rows.get(name)
+
+    def put(self, name: object, laying: Laying) -> None:
+        with self._lock:
+            self._rows[name] = laying
+            while len(self._rows) > MOST_KEPT:
+                self._rows.popitem(last=False)
+
+
+_KEPT = _Kept()
+
+
+def looks(
+    layers: Sequence[Layer], body: Body, anchors: Anchors, cells: tuple[int, int] = FINE
+) -> tuple[PaintedSide, PaintedSide]:
+    """Both sides of a body in its layers, left and right."""
+    skin = skin_of(body, cells)
+    mirrored = skin.is_mirrored and all(one.place.side == "both" for one in layers)
+    left = _side(layers, body, anchors, cells, skin.sides[0])
+    return left, left if mirrored else _side(layers, body, anchors, cells, skin.sides[1])
+
+
+def _side(
+    layers: Sequence[Layer], body: Body, anchors: Anchors, cells: tuple[int, int], sheet: SkinSheet
+) -> PaintedSide:
+    names = [
+        (body, anchors, cells, sheet.name, tuple(_plain(one) for one in layers[:n]))
+        for n in range(len(layers) + 1)
+    ]
+    known = [_KEPT.get(name) for name in names]
+    first = max((n for n, one in enumerate(known) if one is not None), default=0)
+    laying = known[first] or _bare(sheet)
+    for n in range(first, len(layers)):
+        laying = _with(laying, layers[n], body, anchors, cells, sheet)
+        _KEPT.put(names[n + 1], laying)
+    return _look(laying, sheet)
+
+
+def _plain(layer: Layer) -> Layer:
+    """The layer without what does not show."""
+    return replace(layer, key="k", name="", note="", wait_h=0.0, window_h=None, intended="", locked=False)
+
+
+def _bare(sheet: SkinSheet) -> Laying:
+    count = sheet.area_mm2.size
+    wood = under_surface(reflectance(BARE)).astype(np.float32)
+    none = np.zeros(count, dtype=np.float32)
+    return Laying(np.repeat(wood[:, None], count, axis=1), none, np.ones((count, 3), dtype=np.float32), none)
+
+
+def _with(
+    laying: Laying, layer: Layer, body: Body, anchors: Anchors, cells: tuple[int, int], sheet: SkinSheet
+) -> Laying:
+    if not layer.place.is_on(sheet.side):
+        return laying
+    cover = mask(layer.place, skin_of(body, cells), anchors)[sheet.name].ravel().astype(np.float32)
+    if layer.does == FITTED:
+        pupil = replace(
+            layer.place,
+            size_percent=layer.place.size_percent * PUPIL_SHARE,
+            size_mm=layer.place.size_mm * PUPIL_SHARE,
+        )
+        dark = mask(pupil, skin_of(body, cells), anchors)[sheet.name].ravel().astype(np.float32)
+        return _fitted(laying, layer, cover, dark)
+    inside = _filmed(laying.inside, layer, cover)
+    return replace(_mirrored(laying, layer.paint, cover), inside=inside, is_glossy=layer.does == CLEARS)
+
+
+def _fitted(laying: Laying, layer: Layer, cover: Cells, dark: Cells) -> Laying:
+    """A bought part hides what is under it: an eye with its pupil."""
+    inside = laying.inside
+    for colour, share in ((layer.paint.colour, cover), (PUPIL, dark)):
+        own = under_surface(reflectance(colour)).astype(np.float32)[:, None]
+        inside = inside + (own - inside) * share
+    return replace(laying, inside=inside, mirror=laying.mirror * (1.0 - cover))
+
+
+def _filmed(under: Cells, layer: Layer, cover: Cells) -> Cells:
+    """The layer's film on what lies under it, where it lies: rims thin it, or share the area."""
+    thins = KINDS[layer.kind].thins
+    cells = np.flatnonzero(cover > 0.5 / LEVELS)
+    if not len(cells):
+        return under
+    is_all = len(cells) == len(cover)
+    below, share = (under, cover) if is_all else (under[:, cells], cover[cells])
+    paint = curves_of(layer.paint)
+    levels = np.arange(LEVELS + 1) / LEVELS * layer.dry_um if thins else np.array([layer.dry_um])
+    deep = bcoth(paint, levels).astype(np.float32)
+    deep = deep[:, np.rint(share * LEVELS).astype(np.int32)] if thins and share.min() < 1.0 else deep[:, -1:]
+    a = paint.a.astype(np.float32)[:, None]
+    filmed = 1.0 - below * (a - deep)
+    filmed /= (a + deep) - below
+    if not thins:
+        filmed = below + (filmed - below) * share
+    if is_all:
+        return np.asarray(filmed)
+    painted = under.copy()
+    painted[:, cells] = filmed
+    return painted
+
+
+def _mirrored(laying: Laying, paint: Paint, cover: Cells) -> Laying:
+    """What the layer does to the light about the mirror direction: sends its own, tints or hides what was."""
+    kind = paint.of
+    colour = linear_of(paint.colour).astype(np.float32)
+    if kind.mirror_share:
+        mirror = laying.mirror + (np.maximum(laying.mirror, kind.mirror_share) - laying.mirror) * cover
+        share = cover[:, None] * (1.0 if not kind.is_open else 0.6)
+        turn = laying.turn + (kind.hue_turn - laying.turn) * cover
+        return replace(laying, mirror=mirror, tint=laying.tint + (colour - laying.tint) * share, turn=turn)
+    if not laying.mirror.any() or paint.kind == "clear":
+        return laying
+    if kind.is_open:
+        share = 0.7 * cover[:, None]
+        return replace(laying, tint=laying.tint * (1.0 - share + share * colour))
+    return replace(laying, mirror=laying.mirror * (1.0 - cover * np.float32(paint.covering_share)))
+
+
+def _look(laying: Laying, sheet: SkinSheet) -> PaintedSide:
+    shape = sheet.area_mm2.shape
+    shown = over_surface(laying.inside, laying.is_glossy)
+    return PaintedSide(
+        seen(shown.T).astype(np.float32).reshape(*shape, 3),
+        laying.mirror.reshape(shape),
+        laying.tint.reshape(*shape, 3),
+        laying.turn.reshape(shape),
+        laying.is_glossy,
+    )

@@ -1,0 +1,4 @@
+"""What layers of paint do."""
+
+SEALS, GROUNDS, COLOURS, FITTED, CLEARS = "seals", "grounds", "colours", "fitted", "clears"
+"""What a layer does: closes the body, gives paint a hold, is the pattern, is a bought part, protects all."""

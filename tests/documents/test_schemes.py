@@ -1,0 +1,137 @@
+"""Schemes as documents: what earlier versions wrote is raised, a locked layer stays as it is."""
+
+import pytest
+
+from lamsik.core.errors import Refused
+from lamsik.core.paints.kinds import KINDS
+from lamsik.core.paints.layers import begun
+from lamsik.documents.body.edits import BODY
+from lamsik.documents.engine import apply
+from lamsik.documents.schemes.document import SCHEME, layers_of, of_layers
+from lamsik.words import refusals
+from tests.documents.before import layer_of_2
+from tests.documents.test_body import full
+
+OLD = ("seal", "primer", "base", "fade", "bars", "spots", "eyes", "clear")
+SCHEME_OF = of_layers("Perch", [begun(kind, f"{kind}1") for kind in OLD])
+LAYER = "layers.bars1"
+
+
+def edited(document, *edits):
+    for edit in edits:
+        document = apply(SCHEME, document, edit, None)
+    return document
+
+
+def test_layers_at_a_typed_share_are_raised_to_shapes():
+    before = {
+        **SCHEME_OF,
+        "version": 2,
+        "layers": [layer_of_2(row) for row in SCHEME_OF["layers"]],
+        "typed": {},
+    }
+    assert SCHEME.brought_in(before)["layers"] == SCHEME_OF["layers"]
+    mist = layer_of_2(SCHEME_OF["layers"][2])
+    mist["place"] |= {"cover_share": 0.6, "edge_share": 0.25, "side": "left"}
+    place = layers_of(SCHEME.brought_in({**before, "layers": [mist]}))[0].place
+    assert (place.cover_percent, place.edge_percent, place.side) == (60.0, 25.0, "left")
+    fade = layer_of_2(SCHEME_OF["layers"][3])
+    fade["place"] |= {"reach_share": 0.7, "cover_share": 0.2}
+    place = layers_of(SCHEME.brought_in({**before, "layers": [fade]}))[0].place
+    assert (place.bottom.at_percent, place.cover_percent) == (70.0, 100.0)
+
+
+@pytest.mark.parametrize(
+    "broken", ["all", [7], [{"key": "a"}], [{**layer_of_2(SCHEME_OF["layers"][0]), "place": 3}]]
+)
+def test_what_no_version_wrote_is_refused(broken):
+    with pytest.raises(Refused):
+        SCHEME.brought_in({**SCHEME_OF, "version": 2, "layers": broken})
+
+
+def test_a_body_keeps_what_was_otherwise_on_it():
+    before = full()
+    typed = {
+        "layers.fade1.place.reach_share": "0.4",
+        "layers.base1.place.count": "3",
+        "body.length_mm": "90 mm",
+    }
+    raised = BODY.brought_in(
+        {
+            **before,
+            "version": 4,
+            "layers": [layer_of_2(row) for row in SCHEME_OF["layers"]],
+            "typed": {**before["typed"], **typed},
+            "adjustments": [
+                {"layer": "fade1", "field": "place.reach_share", "value": 0.4},
+                {"layer": "spots1", "field": "place.cover_share", "value": 0.4},
+                {"layer": "base1", "field": "place.cover_share", "value": 0.4},
+                {"layer": "base1", "field": "film_um", "value": 9.0},
+                {"layer": "gone", "field": "", "value": "Gone"},
+            ],
+        }
+    )
+    assert [(row["layer"], row["field"], row["value"]) for row in raised["adjustments"]] == [
+        ("fade1", "place.bottom.at_percent", 40.0),
+        ("base1", "place.cover_percent", 40.0),
+        ("base1", "film_um", 9.0),
+        ("gone", "", "Gone"),
+    ]
+    assert "layers.fade1.place.reach_share" not in raised["typed"]
+    assert raised["typed"]["body.length_mm"] == "90 mm" and raised["typed"]["layers.base1.place.count"] == "3"
+
+
+def test_a_place_is_set_in_percent_and_millimetres_as_typed():
+    after = edited(
+        SCHEME_OF,
+        {"do": "set", "path": f"{LAYER}.place.begins.at_percent", "text": "25"},
+        {"do": "set", "path": f"{LAYER}.place.begins.more_mm", "text": "1/8 in"},
+        {"do": "set", "path": f"{LAYER}.place.begins.anchor", "text": "eye"},
+        {"do": "set", "path": f"{LAYER}.paint.kind", "text": "candy"},
+        {"do": "set", "path": f"{LAYER}.place.shape", "text": "spots"},
+    )
+    bars = next(layer for layer in layers_of(after) if layer.key == "bars1")
+    assert (bars.place.begins.anchor, bars.place.begins.at_percent) == ("eye", 25.0)
+    assert bars.place.begins.more_mm == pytest.approx(3.175) and bars.paint.kind == "candy"
+    assert bars.kind == "bars" and bars.place.shape == "spots"
+    assert after["typed"][f"{LAYER}.place.begins.more_mm"] == "1/8 in"
+
+
+@pytest.mark.parametrize(
+    ("path", "text", "says"),
+    [
+        ("place.begins.at_percent", "140", "100"),
+        ("place.shape", "blob", "one of region"),
+        ("paint.covering_percent", "0", "2 to 99"),
+        ("place.begins.anchor", "back", "one of nose"),
+        ("place.top.anchor", "nose", "one of back"),
+        ("place.outline", "brick", "one of leaf"),
+        ("paint.kind", "mud", "one of opaque"),
+    ],
+)
+def test_a_place_or_paint_that_cannot_be_is_told(path, text, says):
+    with pytest.raises(Refused) as refused:
+        edited(SCHEME_OF, {"do": "set", "path": f"{LAYER}.{path}", "text": text})
+    assert says in refusals.says(refused.value)
+
+
+def test_a_locked_layer_stays_as_it_is():
+    locked = edited(SCHEME_OF, {"do": "flag", "path": f"{LAYER}.locked", "on": True})
+    for edit in (
+        {"do": "set", "path": f"{LAYER}.film_um", "text": "9"},
+        {"do": "remove", "group": "layers", "key": "bars1"},
+    ):
+        with pytest.raises(Refused) as refused:
+            edited(locked, edit)
+        assert "untick Locked first" in refusals.says(refused.value)
+    assert edited(locked, {"do": "set", "path": "layers.base1.film_um", "text": "9"}) != locked
+    free = edited(locked, {"do": "flag", "path": f"{LAYER}.locked", "on": False})
+    assert edited(free, {"do": "remove", "group": "layers", "key": "bars1"})["layers"] != free["layers"]
+
+
+def test_every_kind_can_be_added_and_read_again():
+    document = of_layers("All", [])
+    for kind in KINDS:
+        document = edited(document, {"do": "add", "kind": kind})
+    assert [row["kind"] for row in document["layers"]] == list(KINDS)
+    assert SCHEME.brought_in(SCHEME.filed(document))["layers"] == document["layers"]
