@@ -15,6 +15,7 @@ from bench.core import core_rows
 from bench.floats import float_rows
 from bench.grown import Size, grow
 from bench.moulds import mould_rows
+from bench.paints import paint_rows
 from bench.rows import Row
 from bench.shapes import shape_rows
 from bench.tank import tank_rows
@@ -43,6 +44,7 @@ def main() -> int:
             shape_rows,
             float_rows,
             mould_rows,
+            paint_rows,
             lambda: page_rows(home),
             lambda: growth_rows(home, grown),
             lambda: browser_rows(home),

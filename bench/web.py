@@ -148,6 +148,10 @@ def browser_rows(home: Path) -> list[Row]:
             page.wait_for_load_state("networkidle")
             times = page.evaluate(REPAINTED)
             page.wait_for_load_state("networkidle")
+            painting = browser.new_page(base_url=server.url, viewport={"width": 1280, "height": 800})
+            painting.goto("/paints/2")
+            painting.wait_for_load_state("networkidle")
+            repainted = painting.evaluate(REPAINTED)
             released, followed = zip(*(_released(page, turn) for turn in range(9)), strict=True)
             slow = browser.new_page(base_url=server.url, viewport={"width": 1280, "height": 800})
             slow.context.new_cdp_session(slow).send("Emulation.setCPUThrottlingRate", {"rate": 4})
@@ -166,6 +170,7 @@ def browser_rows(home: Path) -> list[Row]:
         Row("own modules on it", 15, heaviest["own"], "kB"),
         Row("the toolkit's behaviours, once it is touched", 20, heaviest["toolkit"], "kB"),
         Row("pointer to repaint, dragging ballast", 60, statistics.median(times[5:])),
+        Row("pointer to repaint, dragging a layer", 120, statistics.median(repainted[5:])),
         Row("release to settled verdict", 600, statistics.median(released)),
         Row("release to refit, effects and chances, which follow it", 800, statistics.median(followed)),
         Row("pointer to repaint in a browser slowed four times", 200, statistics.median(slowed[5:])),

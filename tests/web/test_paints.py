@@ -1,9 +1,14 @@
 """Schemes over the web: edited live, kept as revisions, refused beside their field, out and in as a file."""
 
+import base64
 import io
 import json
+import re
+from xml.etree import ElementTree
 
+import numpy as np
 import pytest
+from PIL import Image
 
 from lamsik.core.paints.layers import begun
 from lamsik.documents.schemes.document import of_layers
@@ -108,3 +113,81 @@ def test_a_scheme_goes_out_and_comes_in_as_it_was(demo):
     for spoiled in (b"{}", b"\x89PNG", json.dumps({**json.loads(data), "layers": [{"key": 1}]}).encode()):
         told = demo.post("/paints/bring-in", {"file": (io.BytesIO(spoiled), "x.json")}, follow_redirects=True)
         assert "It cannot be brought in." in told.text
+
+
+def dragged(shop, page, *edits, **more):
+    return live(shop, page, *edits, save=False, mode="drag", **more).get_json()["view"]
+
+
+def test_the_chosen_layer_shows_its_figures_and_handles(demo):
+    page = f"/paints/{SCHEME}"
+    opened = state(demo, page)["view"]
+    assert opened["facing"] == "bars1" and opened["chosen"][0]["key"] == "bars1"
+    labels = [row["label"] for row in opened["chosen"][0]["place"]]
+    assert labels[:5] == ["Begins", "Ends", "Upper edge", "Lower edge", "How many"]
+    assert "Width, of their pitch" in labels
+    drawn = json.dumps(opened["picture"])
+    assert "layers.bars1.place.begins.at_percent" in drawn and "layers.bars1.place.bottom.at_percent" in drawn
+    eyes = live(demo, page, save=False, facing="eyes1").get_json()["view"]
+    assert eyes["facing"] == "eyes1" and "layers.eyes1.place.size_percent" in json.dumps(eyes["picture"])
+    assert [row["label"] for row in eyes["chosen"][0]["place"]][:2] == [
+        "Along the body",
+        "Round from the back",
+    ]
+
+
+def test_a_layer_moved_by_its_handle_is_seen_and_its_surface_follows(demo):
+    page = f"/paints/{SCHEME}"
+    start = dragged(demo, page, facing="fade1")
+    deeper = {"do": "set", "path": "layers.fade1.place.bottom.at_percent", "value": 90.0}
+    moved = dragged(demo, page, deeper, facing="fade1")
+    assert moved["picture"] != start["picture"]
+    shares = [
+        next(float(row["takes"].split()[0]) for row in view["layers"] if row["key"] == "fade1")
+        for view in (start, moved)
+    ]
+    assert shares[1] > shares[0] + 20
+    sketches = re.findall(r"base64,([\w+/=]+)", json.dumps(moved["picture"]))
+    assert len(sketches) == 3 and sum(map(len, sketches)) < 9_000
+
+
+def test_layers_over_the_chosen_one_can_be_left_off(demo):
+    page = f"/paints/{SCHEME}"
+    whole, part = (
+        live(demo, page, save=False, facing="primer1", looks=looks).get_json()["view"]
+        for looks in ("all", "upto")
+    )
+    assert (whole["looks"], part["looks"]) == ("all", "upto") and whole["picture"] != part["picture"]
+
+
+def test_a_locked_layer_is_told_and_can_be_unlocked(empty, fresh):
+    live(empty, fresh, {"do": "flag", "path": "layers.base1.locked", "on": True})
+    refused = live(empty, fresh, {"do": "set", "path": "layers.base1.film_um", "text": "9"}).get_json()
+    assert "untick Locked" in refused["errors"][0]["says"]
+    row = next(row for row in state(empty, fresh)["view"]["layers"] if row["key"] == "base1")
+    assert row["locked"] and row["stays"]
+
+
+@pytest.mark.parametrize("page", [f"/paints/{SCHEME}", f"/paints/on/{shop.FERRY_RUNNER}"])
+def test_a_scheme_leaves_as_pictures(demo, page):
+    picture = demo.get(f"{page}/picture.png")
+    opened = Image.open(io.BytesIO(picture.data))
+    assert opened.info["dpi"] == pytest.approx((300, 300), abs=0.1) and opened.mode == "RGBA"
+    alpha = np.asarray(opened)[..., 3]
+    long_mm = np.ptp(np.nonzero(alpha.any(axis=0))[0]) / 300 * 25.4
+    assert long_mm == pytest.approx(90, abs=0.5)  # at true size
+    assert "attachment" in picture.headers["Content-Disposition"]
+    outlines = demo.get(f"{page}/layers.svg")
+    root = ElementTree.fromstring(outlines.data)
+    names = [node.text for node in root.iter("{http://www.w3.org/2000/svg}title")]
+    assert {"left", "White primer", "Clear, slow epoxy"} <= set(names) and root.get("width").endswith("mm")
+
+
+@pytest.mark.parametrize("page", [f"/paints/{SCHEME}", f"/paints/on/{shop.SPLIT_EEL}"])
+def test_a_bait_is_sent_to_be_turned(demo, page):
+    sent = demo.get(f"{page}/hand.json").get_json()
+    points = np.frombuffer(base64.b64decode(sent["points"]), "<f4").reshape(-1, 3)
+    faces = np.frombuffer(base64.b64decode(sent["faces"]), "<u2").reshape(-1, 3)
+    assert faces.max() < len(points) and np.ptp(points[:, 0]) == pytest.approx(sent["length_mm"], rel=0.01)
+    assert sent["colour"].startswith("data:image/webp;base64,") and sent["glossy"] is True
+    assert demo.get("/paints/9999/hand.json").status_code == 404

@@ -3,8 +3,10 @@
 from base64 import b64encode
 from collections.abc import Sequence
 from io import BytesIO
+from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 from PIL import Image
 
 from lamsik.core.paints.views import Picture
@@ -18,7 +20,7 @@ def image(picture: Picture, quality: int = QUALITY) -> Node:
     """A picture as a node at its place, in mm; y of the picture is down."""
     return node(
         "image",
-        href=address(picture, quality),
+        href=address(picture.pixels, quality),
         x=picture.left_mm,
         y=-picture.top_mm,
         width=picture.width_mm,
@@ -27,10 +29,10 @@ def image(picture: Picture, quality: int = QUALITY) -> Node:
     )
 
 
-def address(picture: Picture, quality: int = QUALITY) -> str:
-    """An address that carries a picture."""
+def address(pixels: NDArray[Any], quality: int = QUALITY) -> str:
+    """An address that carries a picture of points (h, w, 3), 0 to 255."""
     held = BytesIO()
-    Image.fromarray(picture.pixels.astype(np.uint8)).save(held, "WEBP", quality=quality, method=2)
+    Image.fromarray(pixels.astype(np.uint8)).save(held, "WEBP", quality=quality, method=2)
     return f"data:image/webp;base64,{b64encode(held.getvalue()).decode()}"
 
 

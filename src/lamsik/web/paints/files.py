@@ -1,8 +1,10 @@
-"""Schemes as pictures: four views at true size, layers as named outlines; on the reference bait or a body."""
+"""Schemes as pictures: four views at true size, layers as named outlines, the solid to turn in the hand; on
+the reference bait or a body.
+"""
 
 from dataclasses import replace
 
-from flask import Blueprint
+from flask import Blueprint, jsonify
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.shapes.design import Design
@@ -12,6 +14,7 @@ from lamsik.drawings.scheme_file import layers_svg, picture
 from lamsik.drawings.svg import markup
 from lamsik.store import documents, skins
 from lamsik.store.tables import Document
+from lamsik.web.paints import hand
 from lamsik.web.shared.cards import reference
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.files import as_file, named
@@ -45,6 +48,14 @@ def outlines(key: int, of: str) -> ResponseReturnValue:
     """Each layer a named group of its outlines, in millimetres."""
     row, design = OF[of](key)
     return as_file(str(markup(layers_svg(design))), f"{named(row, 'layers')}.svg", "image/svg+xml")
+
+
+@blueprint.get("/<int:key>/hand.json", endpoint="hand", defaults={"of": "scheme"})
+@blueprint.get("/on/<int:key>/hand.json", endpoint="hand_on", defaults={"of": "body"})
+def in_the_hand(key: int, of: str) -> ResponseReturnValue:
+    """The solid that the page turns: points, faces, and pictures of its skin."""
+    _, design = OF[of](key)
+    return jsonify(hand.sent(design))
 
 
 OF = {"scheme": _scheme, "body": _body}

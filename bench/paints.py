@@ -1,0 +1,48 @@
+"""Paints: a body's skin with twenty layers on it, one of them changed, and what of a drag is the shop's."""
+
+from dataclasses import replace
+from itertools import count
+
+from bench.rows import Row, median_ms
+from lamsik.core.paints.laid import anchors_of
+from lamsik.core.paints.layers import Layer, begun
+from lamsik.core.paints.look import looks
+from lamsik.core.paints.skin import FINE, skin_of
+from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.forms import body_from, form
+
+TWENTY = (
+    "seal primer base fade bars foil net spots veins band fade gill fin band splatter stencil fade"
+    " spots eyes clear"
+)
+
+
+def paint_rows() -> list[Row]:
+    """Rows of the painted skin, 256 × 96 cells a side in 16 bands; never a body or a film it has seen."""
+    layers = tuple(begun(kind, f"{kind}{n}") for n, kind in enumerate(TWENTY.split()))
+    slim, step = form("slim"), count()
+
+    def body() -> Body:
+        return body_from(slim, 90.0 + 0.01 * next(step), slim.depth_mm, slim.width_mm)
+
+    def painted() -> None:
+        here = body()
+        skin_of(here, FINE)
+        looks(layers, here, anchors_of(layers, here), FINE)
+
+    known = body()
+    anchors = anchors_of(layers, known)
+    looks(layers, known, anchors, FINE)
+
+    def changed() -> None:
+        looks(with_film(layers, 8.0 + 0.01 * next(step)), known, anchors, FINE)
+
+    return [
+        Row("skin of 256 × 96 cells a side, 20 layers in 16 bands", 150, median_ms(painted, 9)),
+        Row("one of 20 layers changed, the eighteenth", 50, median_ms(changed, 15)),
+    ]
+
+
+def with_film(layers: tuple[Layer, ...], film_um: float) -> tuple[Layer, ...]:
+    """The layers with another film of the last but two."""
+    return (*layers[:-3], replace(layers[-3], film_um=film_um), *layers[-2:])

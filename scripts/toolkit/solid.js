@@ -1,0 +1,22 @@
+// The parts of the 3D library that a body in the hand needs, in one module: built by scripts/vendor.sh.
+export {
+  AmbientLight,
+  BufferAttribute,
+  BufferGeometry,
+  DataTexture,
+  DirectionalLight,
+  EquirectangularReflectionMapping,
+  Group,
+  LinearFilter,
+  Mesh,
+  MeshPhysicalMaterial,
+  PerspectiveCamera,
+  PMREMGenerator,
+  Quaternion,
+  RGBAFormat,
+  Scene,
+  SRGBColorSpace,
+  TextureLoader,
+  Vector3,
+  WebGLRenderer,
+} from "three";

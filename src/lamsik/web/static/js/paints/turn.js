@@ -1,0 +1,37 @@
+// The picture from four sides, or the bait in the hand: a page of paint shows the one that is asked for.
+import { live, main, signal } from "../shared/workbench.js";
+import { canTurn, hand } from "./hand.js";
+
+const at = (id) => document.getElementById(id);
+const place = at("in-hand"), canvas = at("hand"), says = at("hand-says"), button = at("to-hand");
+const say = (text) => ((says.textContent = text), (says.hidden = !text));
+let held = null, open = false;
+
+if (!canTurn()) {
+  button.disabled = true;
+  button.title = "This browser has no 3D; the four views remain";
+}
+
+async function show(on) {
+  open = on;
+  at("picture").hidden = on;
+  place.hidden = !on;
+  button.setAttribute("aria-pressed", String(on));
+  if (!on) return;
+  say("Taking it in the hand …");
+  try {
+    held ??= await hand({ canvas, address: place.dataset.address, say });
+  } catch {
+    return say("It cannot be shown in 3D here; the four views remain.");
+  }
+  lamp();
+  await live.settled(); // a figure that was just typed is on it
+  await held.show();
+}
+
+const lamp = () => held?.lamp(Number(at("lamp-round").value), Number(at("lamp-height").value));
+
+button.addEventListener("click", () => show(!open), { signal });
+for (const id of ["lamp-round", "lamp-height"]) at(id).addEventListener("input", lamp, { signal });
+main.addEventListener("click", ({ target }) => target.closest("[data-looks]") && open && show(false), { signal });
+live.addEventListener("saved", () => open && held?.show(), { signal });
