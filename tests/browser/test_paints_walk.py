@@ -1,9 +1,16 @@
-"""A scheme made at the bench: layers put on, changed, moved and taken off, with every step back."""
+"""A scheme made at the bench: layers put on, moved by their handles, changed and taken off, with steps back;
+turned in the hand under the lamp.
+"""
 
+import io
 import re
 
+import numpy as np
 import pytest
+from PIL import Image
 from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import CHROMIUM, FLAGS
 
 pytestmark = pytest.mark.browser
 
@@ -12,14 +19,17 @@ def test_a_scheme_is_made_by_mouse_and_keys_with_every_step_back(empty_page: Pag
     page = empty_page
     page.goto("/paints")
     page.get_by_role("button", name="New scheme").click()
-    rows, saved = page.locator(".scheme tbody tr"), page.locator("#saved")
+    rows, saved = page.locator("[data-each='layers'] > li"), page.locator("#saved")
     expect(rows).to_have_count(6)
     name = page.get_by_label("Name of the scheme")
     name.fill("Mud")
     name.press("Enter")
     expect(saved).to_have_text("Saved")
-    page.get_by_role("button", name="bars", exact=True).click()
+    page.get_by_role("button", name="Add a layer").click()
+    page.get_by_role("button", name="Bars", exact=True).click()
     expect(rows).to_have_count(7)
+    expect(page.get_by_label("Name of Bars")).to_have_value("Bars")  # what was put on is shown
+    page.get_by_role("button", name="Show Base").press("Enter")
     film = page.get_by_label("Dry film of Base")
     film.fill("1 mil")
     film.press("Tab")
@@ -31,18 +41,102 @@ def test_a_scheme_is_made_by_mouse_and_keys_with_every_step_back(empty_page: Pag
     film.fill("20 µm")
     film.press("Enter")
     expect(film).to_have_value("20 µm")
+    page.get_by_role("button", name="Show Bars").click()
+    before = page.locator("#picture image").first.get_attribute("href")
     page.get_by_label("Colour of Bars").fill("#a8281e")
-    expect(page.locator("#picture [fill='#a8281e'], #picture [stroke='#a8281e']").first).to_be_attached()
+    expect(page.locator("#picture image").first).not_to_have_attribute("href", before)
     page.get_by_role("button", name="Move Bars up").press("Enter")
-    expect(rows.nth(3)).to_contain_text("4. bars")
+    expect(rows.nth(3)).to_contain_text("4. Bars")
     expect(page.get_by_role("button", name="Move Seal, thinned epoxy up")).to_be_disabled()
     page.get_by_role("button", name="Take Bars off").click()
     expect(rows).to_have_count(6)
     page.keyboard.press("Control+z")
     expect(rows).to_have_count(7)
-    expect(rows.nth(3)).to_contain_text("4. bars")
+    expect(rows.nth(3)).to_contain_text("4. Bars")
     page.get_by_role("button", name="Redo").click()
     expect(rows).to_have_count(6)
     expect(saved).to_have_text("Saved")
     page.goto("/paints")
     expect(page.get_by_role("link", name=re.compile("Mud"))).to_contain_text("6 layers")
+
+
+def test_a_layer_is_moved_on_the_body_by_hand_and_by_keys(demo_page: Page):
+    page = demo_page
+    page.goto("/paints/2")
+    handle = page.get_by_role(
+        "slider", name="Bars through a comb mask, lower edge, of the way from back to keel"
+    )
+    share, begins = (
+        page.get_by_label(f"{edge} of Bars through a comb mask", exact=True)
+        for edge in ("Lower edge", "Begins")
+    )
+    expect(share).to_have_value("60.0 %")
+    box = handle.locator("circle").last.bounding_box()
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + 30, steps=4)
+    page.mouse.up()
+    expect(page.locator("#saved")).to_have_text("Saved")
+    expect(share).not_to_have_value("60.0 %")
+    assert float(share.input_value().split()[0]) > 65
+    nose = page.get_by_role("slider", name="Bars through a comb mask, from, of the length")
+    nose.focus()
+    page.keyboard.press("Shift+ArrowRight")
+    expect(begins).to_have_value("27.0 %")
+    page.get_by_role("button", name="Undo").click()
+    expect(begins).to_have_value("22.0 %")
+
+
+def lit(page: Page) -> np.ndarray:
+    """Brightness of the rows of the picture of the bait, from the top, where it is."""
+    seen = np.asarray(Image.open(io.BytesIO(page.locator("#hand").screenshot())).convert("L"), dtype=float)
+    rows = [row[row < 250].mean() for row in seen if (row < 250).sum() > 40]
+    return np.array(rows)
+
+
+@pytest.fixture
+def solid_page(browser, demo_server):
+    """A page of a browser that draws in 3D; the others do without, for they are quicker."""
+    flags = [flag for flag in FLAGS if "gpu" not in flag and "rasterizer" not in flag]
+    drawing = browser.browser_type.launch(executable_path=CHROMIUM, args=flags)
+    page = drawing.new_page(base_url=demo_server.url, viewport={"width": 1280, "height": 800})
+    yield page
+    drawing.close()
+
+
+def test_without_3d_the_four_views_remain(demo_page: Page):
+    demo_page.goto("/paints/2")
+    expect(demo_page.get_by_role("button", name="In the hand")).to_be_disabled()
+    expect(demo_page.locator("#picture image")).to_have_count(3)
+
+
+def test_a_bait_is_turned_in_the_hand_and_its_lit_side_faces_the_lamp(solid_page: Page):
+    page = solid_page
+    page.goto("/paints/12")
+    button, says = page.get_by_role("button", name="In the hand"), page.locator("#hand-says")
+    button.press("Enter")
+    expect(button).to_have_attribute("aria-pressed", "true")
+    expect(says).to_be_hidden(timeout=30_000)
+    expect(page.locator("#picture")).to_be_hidden()
+    canvas, height = page.get_by_role("application"), page.get_by_label("Lamp up and down")
+    sides = []
+    for degrees in ("75", "-75"):
+        height.fill(degrees)
+        page.wait_for_timeout(300)
+        rows = lit(page)
+        sides.append(rows[: len(rows) // 3].mean() - rows[-len(rows) // 3 :].mean())
+    assert sides[0] > sides[1] + 15
+    height.fill("45")
+    before = canvas.screenshot()
+    canvas.focus()
+    page.keyboard.press("Shift+ArrowRight")
+    turned = canvas.screenshot()
+    assert turned != before
+    box = canvas.bounding_box()
+    page.mouse.move(box["x"] + 200, box["y"] + 100)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 320, box["y"] + 140, steps=3)
+    page.mouse.up()
+    assert canvas.screenshot() != turned
+    page.get_by_role("button", name="Finished").click()
+    expect(page.locator("#picture")).to_be_visible()

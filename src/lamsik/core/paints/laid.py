@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from math import radians, tan
 
 import numpy as np
 
@@ -12,6 +13,7 @@ from lamsik.core.paints.place import Anchors, Place
 from lamsik.core.paints.roles import FITTED
 from lamsik.core.paints.skin import COARSE, skin_of
 from lamsik.core.shapes.body import Body
+from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.solid import solid
 
 Point = tuple[float, float, float]
@@ -20,7 +22,7 @@ Point = tuple[float, float, float]
 @dataclass(frozen=True)
 class Laid:
     """A layer on a body: surface it takes [mm²] and its share of all there is, dry volume [ml], dry mass [g],
-    and the middle of that, (x, y, z) [mm].
+    and the middle of that, (x, y, z) [mm]; of a jointed body what of it each segment has, as `Covered`.
     """
 
     area_mm2: float
@@ -28,14 +30,18 @@ class Laid:
     film_ml: float
     mass_g: float
     at_mm: Point
+    segments: tuple[tuple[str, float, Point], ...] = ()
 
 
 @dataclass(frozen=True)
 class Covered:
-    """What a mask takes of a body: share of its surface, and the middle of it (x, y, z) [mm]."""
+    """What a mask takes of a body: share of its surface, and the middle of it (x, y, z) [mm]; of a jointed
+    one also what of that each segment has: key, share, middle.
+    """
 
     share: float
     at_mm: Point
+    segments: tuple[tuple[str, float, Point], ...] = ()
 
 
 @lru_cache(maxsize=2048)
@@ -49,17 +55,33 @@ def covered(place: Place, body: Body, anchors: Anchors, cells: tuple[int, int] =
     if place == Place():
         return Covered(1.0, whole.area_centroid_mm)
     skin = skin_of(body, cells)
-    taken, moment = 0.0, np.zeros(3)
     masks = mask(place, skin, anchors)
-    for sheet in skin:
-        if sheet.name in masks:
-            area = masks[sheet.name] * sheet.area_mm2
-            taken += float(area.sum())
-            moment += np.einsum("ij,ijk->k", area, sheet.middle_mm)
+    area = np.concatenate([(masks[one.name] * one.area_mm2).ravel() for one in skin if one.name in masks])
+    at = np.concatenate([one.middle_mm.reshape(-1, 3) for one in skin if one.name in masks])
+    taken = float(area.sum())
     if taken <= 0:
         return Covered(0.0, whole.area_centroid_mm)
-    x, y, z = (float(one) for one in moment / taken)
-    return Covered(taken / skin.area_mm2, (x, y, z))
+    return Covered(taken / skin.area_mm2, _middle(area, at), _by_segment(body, area, at))
+
+
+def _middle(area: Array, at: Array) -> Point:
+    x, y, z = (float(one) for one in area @ at / area.sum())
+    return (x, y, z)
+
+
+def _by_segment(body: Body, area: Array, at: Array) -> tuple[tuple[str, float, Point], ...]:
+    """What of a covered surface each segment of a jointed body has."""
+    if not body.joints:
+        return ()
+    ahead = [at[:, 0] < fore.x_mm + at[:, 2] * tan(radians(fore.slant_deg)) for fore, _ in body.cuts]
+    number = len(ahead) - np.sum(ahead, axis=0)
+    rows = []
+    for n in range(len(ahead) + 1):
+        mine = number == n
+        share = float(area[mine].sum() / area.sum())
+        if share > 0:
+            rows.append((f"s{n + 1}", share, _middle(area[mine], at[mine])))
+    return tuple(rows)
 
 
 def laid(layer: Layer, body: Body, anchors: Anchors) -> Laid:
@@ -74,7 +96,7 @@ def laid(layer: Layer, body: Body, anchors: Anchors) -> Laid:
     else:
         volume = layer.dry_um * 1e-3 * area / 1000.0
         mass = volume * layer.paint.density_g_cm3
-    return Laid(area, on.share, volume, mass, on.at_mm)
+    return Laid(area, on.share, volume, mass, on.at_mm, on.segments)
 
 
 def anchors_of(layers: Sequence[Layer], body: Body, hangers_mm: Sequence[float] = ()) -> Anchors:

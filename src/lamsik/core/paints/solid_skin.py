@@ -1,5 +1,5 @@
-"""A painted body as a solid to turn in the hand: points, where their colours are in a picture of the skin, and
-that picture. How it is lit is the screen's.
+"""A painted body as a solid to turn in the hand: points, where their colours are in a picture of the skin,
+and that picture. How it is lit is the screen's.
 """
 
 from dataclasses import dataclass

@@ -342,9 +342,15 @@ def _layer_parts(design: Design) -> list[Part]:
             on.at_mm,
             film_ml=on.film_ml,
             density_g_cm3=layer.paint.density_g_cm3,
+            pieces=tuple(_piece_of(key, share, at) for key, share, at in on.segments),
         )
         for layer, on in layers_on(design)
     ]
+
+
+def _piece_of(segment: str, share: float, at: Point) -> SpacePiece:
+    """What of a layer a segment has, as a share of all of it."""
+    return SpacePiece(segment, share, (share * at[0], share * at[1], share * at[2]))
 
 
 def _allowance_parts(design: Design) -> list[Part]:

@@ -149,6 +149,9 @@ def part_in(design: Design, part: Part, segment: Segment, shares: _Shares) -> Pa
     key = segment.key
     if part.key == "host":
         return replace(part, mass_g=part.mass_g * shares.volume[key], at_mm=segment.centroid_mm)
+    if part.pieces and part.film_ml > 0:
+        mine = _piece(part, key)
+        return mine and replace(mine, film_ml=part.film_ml * mine.mass_g / part.mass_g)
     if part.film_ml > 0 or part.key == SIZE:
         return replace(
             part,

@@ -22,7 +22,7 @@ from lamsik.web.shared.view import Head, RowField, edit, plain
 from lamsik.words import paints
 
 UPTO, ALL = "upto", "all"
-ALONG, ROUND = ("begins", "ends"), ("top", "bottom")
+ALONG, ROUND, WORDED = ("begins", "ends"), ("top", "bottom"), ("outline", "words")
 
 
 def view(document: Document, sight: Looking) -> dict[str, Any]:
@@ -143,11 +143,11 @@ def _place(layer: Layer, field: str) -> PlaceRow:
         anchor=RowField(f"{path}.anchor", f"{label} from, of {layer.name}"),
         has_anchor_along=field in ALONG,
         has_anchor_round=field in ROUND,
-        figure=RowField(figure, says),
-        has_figure=field not in ("outline", "words"),
+        figure=RowField(figure, says if field not in WORDED else ""),
+        has_figure=field not in WORDED,
         more=RowField(f"{path}.more_mm", f"{label}, and so far on, of {layer.name}"),
-        outline=RowField(path, says),
+        outline=RowField(path, says if field == "outline" else ""),
         has_outline=field == "outline",
-        words=RowField(path, says),
+        words=RowField(path, says if field == "words" else ""),
         has_words=field == "words",
     )

@@ -35,3 +35,15 @@ button.addEventListener("click", () => show(!open), { signal });
 for (const id of ["lamp-round", "lamp-height"]) at(id).addEventListener("input", lamp, { signal });
 main.addEventListener("click", ({ target }) => target.closest("[data-looks]") && open && show(false), { signal });
 live.addEventListener("saved", () => open && held?.show(), { signal });
+
+// A layer that was just put on is the one whose figures are shown.
+const keys = () => (live.state.view.layers ?? []).map((layer) => layer.key);
+let before = keys();
+live.addEventListener("state", () => {
+  const now = keys(), added = now.filter((key) => !before.includes(key));
+  const one = added.length === 1 && now.length === before.length + 1;
+  before = now;
+  if (!one || !at("chosen")) return;
+  live.facing = added[0];
+  live.look();
+}, { signal });
