@@ -30,7 +30,8 @@ def test_layers_at_a_typed_share_are_raised_to_shapes():
         "layers": [layer_of_2(row) for row in SCHEME_OF["layers"]],
         "typed": {},
     }
-    assert SCHEME.brought_in(before)["layers"] == SCHEME_OF["layers"]
+    now = [{**row, "cure_h": None} for row in SCHEME_OF["layers"]]
+    assert SCHEME.brought_in(before)["layers"] == now
     mist = layer_of_2(SCHEME_OF["layers"][2])
     mist["place"] |= {"cover_share": 0.6, "edge_share": 0.25, "side": "left"}
     place = layers_of(SCHEME.brought_in({**before, "layers": [mist]}))[0].place

@@ -14,6 +14,7 @@ from lamsik.core.paints.odd import (
     SEALS_PAINT,
     Warned,
 )
+from lamsik.core.paints.waiting import waiting_h
 from lamsik.core.quantities import said
 
 SAYS = {
@@ -54,6 +55,7 @@ FIELDS = {
     "film_um": "film",
     "wait_h": "wait",
     "window_h": "longest wait",
+    "cure_h": "cure",
     "mass_g": "mass",
 }
 """What a field of a layer is called; others by their own name."""
@@ -150,7 +152,7 @@ def sentence(layers: Sequence[Layer]) -> str:
     """How many layers, and how long they take."""
     if not layers:
         return "No layer yet: add the first."
-    hours, count = sum(layer.wait_h for layer in layers), len(layers)
+    hours, count = waiting_h(layers), len(layers)
     return (
         f"{count} {'layer' if count == 1 else 'layers'}, {said(hours, 'time', 0)} of waiting until it"
         " is cured."

@@ -14,6 +14,8 @@ from lamsik.core.paints.layers import begun, warned
 from lamsik.core.paints.paint import Paint
 from lamsik.core.paints.place import Anchors, Place, Round
 from lamsik.core.paints.roles import FITTED
+from lamsik.core.paints.waiting import waiting_h, waits_h
+from lamsik.core.route.steps import steps
 from lamsik.core.shapes.mesh import body_mesh
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.mass import budget
@@ -144,3 +146,15 @@ def test_bright_colours_want_white_and_see_through_ones_a_seal():
     assert [one.name for one in warned((bare,))] == ["bare_wood"]
     meant = replace(CANDY, intended="the customer's own wish")
     assert warned((dark, meant)) == ()
+
+
+def test_four_coats_are_ready_after_three_recoats_and_one_cure():
+    clear = replace(begun("clear", "c"), wait_h=6.0, cure_h=30.0)
+    coats = tuple(replace(clear, key=f"c{n}") for n in range(4))
+    assert waiting_h(coats) == 3 * 6.0 + 30.0
+    assert waits_h((begun("primer", "p"), *coats, begun("eyes", "e"))) == (2.0, 6.0, 6.0, 6.0, 30.0, 0.0)
+    unknown = replace(clear, cure_h=None)
+    assert waits_h((unknown, unknown)) == (6.0, 6.0) and waiting_h(()) == 0
+    assert waits_h((replace(clear, cure_h=2.0),)) == (6.0,)  # it is not hard before the next could go on
+    route = {step.key: step.wait_h for step in steps(bait(layers=coats))}
+    assert [route[f"coat:c{n}"] for n in range(4)] == [6.0, 6.0, 6.0, 30.0]

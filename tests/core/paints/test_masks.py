@@ -185,3 +185,16 @@ def test_a_star_is_inside_itself():
         x, y = np.meshgrid(grid, grid)
         inside = (outlines.distance(outline, x, y) < 0).mean() * 1.2**2
         assert inside == pytest.approx(outlines.area(outline), rel=0.02), name
+
+
+def test_a_layer_of_a_jointed_bait_lies_on_its_segments():
+    jointed = BODIES["jointed"]
+    head = covered(Place(ends=Along(at_percent=30.0)), jointed, EMPTY)
+    assert [key for key, _, _ in head.segments] == ["s1"]
+    fade = covered(begun("fade", "f").place, jointed, EMPTY)
+    keys, shares, middles = zip(*fade.segments, strict=True)
+    assert keys == ("s1", "s2", "s3") and sum(shares) == pytest.approx(1.0)
+    assert np.average(middles, axis=0, weights=shares) == pytest.approx(fade.at_mm)
+    assert middles[0][0] < 40 < middles[1][0] < 62 < middles[2][0]
+    assert covered(begun("fade", "f").place, bait().body, EMPTY).segments == ()
+    assert covered(Place(), jointed, EMPTY).segments == ()

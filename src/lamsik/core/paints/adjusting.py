@@ -30,6 +30,7 @@ FIELDS = (
     "passes",
     "wait_h",
     "window_h",
+    "cure_h",
     "mass_g",
     "note",
 )

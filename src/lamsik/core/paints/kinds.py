@@ -353,8 +353,9 @@ KINDS = _known(
             "name": "Clear, slow epoxy",
             "paint": _paint("clear", "#FFFFFF", **_EPOXY),
             "film_um": 120.0,
-            "wait_h": 24.0,
+            "wait_h": 8.0,
             "window_h": 36.0,
+            "cure_h": 24.0,
         },
     ),
 )

@@ -24,8 +24,9 @@ class Layer:
 
     `film_um` is the dry film of one pass [µm] where it lies. Eyes are bought parts: they carry `mass_g`, of
     the pair, instead. `wait_h` is the least wait before the next layer; `window_h` the longest, if there is
-    one; `scuff` says that it is rubbed dull before the next. `intended` answers what is found odd about it,
-    so that no later hand corrects it; a layer that `locked` stays as it is while others change.
+    one, and `cure_h` how long the last coat of a clear takes to be hard; `scuff` says that it is rubbed dull
+    before the next. `intended` answers what is found odd about it, so that no later hand corrects it; a layer
+    that is `locked` stays as it is while others change.
     """
 
     key: Key
@@ -37,6 +38,9 @@ class Layer:
     passes: Annotated[int, Between(1, 20, "", "passes of that film")] = 1
     wait_h: Annotated[float, Between(0, 2000, "h", "least wait before the next layer")] = 1.0
     window_h: Annotated[float, Between(0, 5000, "h", "longest wait before the next layer")] | None = None
+    cure_h: (
+        Annotated[float, Between(0, 5000, "h", "from the last coat of a clear until it is hard")] | None
+    ) = None
     mass_g: Annotated[float, Between(0, 50, "g", "mass of a pair of eyes")] | None = None
     note: Name = ""
     scuff: Annotated[bool, Says("rubbed dull before the next")] = False

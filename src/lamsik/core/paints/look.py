@@ -114,7 +114,9 @@ def _side(
 
 def _plain(layer: Layer) -> Layer:
     """The layer without what does not show."""
-    return replace(layer, key="k", name="", note="", wait_h=0.0, window_h=None, intended="", locked=False)
+    return replace(
+        layer, key="k", name="", note="", wait_h=0.0, window_h=None, cure_h=None, intended="", locked=False
+    )
 
 
 def _bare(sheet: SkinSheet) -> Laying:

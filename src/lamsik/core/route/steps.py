@@ -11,6 +11,7 @@ from lamsik.core.findings import Finding, finding
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.paint import BOTH
 from lamsik.core.paints.roles import CLEARS, COLOURS, FITTED, GROUNDS, SEALS
+from lamsik.core.paints.waiting import waits_h
 from lamsik.core.shapes.design import Design
 from lamsik.core.trade.step_kinds import STEP_KINDS, Minutes, StepKind, minutes
 
@@ -107,7 +108,11 @@ def steps(design: Design, own: Minutes | None = None) -> Route:
             cautions=("hooks",),
         )
     )
-    rows += [_coat(one, weigh="cleared" if one is paints[-1] else None) for one in paints]
+    hard_h = dict(zip((one.key for one in design.layers), waits_h(design.layers), strict=True))
+    rows += [
+        replace(_coat(one, weigh="cleared" if one is paints[-1] else None), wait_h=hard_h[one.key])
+        for one in paints
+    ]
     rows += [
         Step(
             "rig",

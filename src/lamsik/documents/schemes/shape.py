@@ -127,7 +127,7 @@ def layer_with_shape(row: Any) -> Any:
     if isinstance(paint, dict):
         paint = {**begins["paint"], **paint}
     new = {name: begins[name] for name in ("scuff", "intended", "locked")}
-    return {**new, **row, "place": place, "paint": paint}
+    return {"cure_h": None, **new, **row, "place": place, "paint": paint}
 
 
 def _with_shape(path: str, kinds: Mapping[Any, Any]) -> str:

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from lamsik.core.paints.adjusting import LEFT_OUT
 from lamsik.core.paints.layers import Layer
+from lamsik.core.paints.waiting import waiting_h
 from lamsik.core.quantities import counted, plain_numeral, plainly, said
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.evaluate import Outcome
@@ -63,7 +64,7 @@ def paint_panel(outcome: Outcome, facing: str = "", is_moving: bool = False) -> 
     """The Paint side of a design: picture, layers with their dry mass, sums."""
     design = outcome.design
     dry = {p.key: p.mass_g for p in outcome.budget.parts if p.key.startswith("coat:")}
-    hours = sum(layer.wait_h for layer in design.layers)
+    hours = waiting_h(design.layers)
     return PaintPanel(
         picture=scheme_view(design, Shown(facing, is_moving=is_moving)),
         facing=facing,

@@ -7,7 +7,8 @@ from lamsik.core.paints.dressed import layers_on
 from lamsik.core.paints.laid import Laid
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.masks import SHAPES
-from lamsik.core.paints.roles import COLOURS
+from lamsik.core.paints.roles import CLEARS, COLOURS
+from lamsik.core.paints.waiting import waiting_h
 from lamsik.core.quantities import said
 from lamsik.documents.rows import Document
 from lamsik.documents.schemes.document import read
@@ -43,7 +44,7 @@ def _scheme(layers: tuple[Layer, ...], sight: Looking) -> SchemePanel:
     rows = layers_on(design)
     chosen = _looked_at(rows, sight.facing)
     key, is_upto = chosen[0].key if chosen else "", sight.looks == UPTO
-    waits = said(sum(layer.wait_h for layer in layers), "time", digits=0)
+    waits = said(waiting_h(layers), "time", digits=0)
     return SchemePanel(
         picture=scheme_view(design, Shown(key, is_upto, sight.is_moving)),
         layers=[_row(layer, on, n) for n, (layer, on) in enumerate(rows, start=1)],
@@ -60,7 +61,12 @@ def _scheme(layers: tuple[Layer, ...], sight: Looking) -> SchemePanel:
                 "all layers on the reference bait, each over the surface its shape takes",
                 estimate=True,
             ),
-            Fact("waits", "Waiting", waits, "all waits, one after the other"),
+            Fact(
+                "waits",
+                "Waiting",
+                waits,
+                "recoat waits one after the other, and the cure of the last clear",
+            ),
         ],
     )
 
@@ -118,6 +124,8 @@ def _chosen(layer: Layer, on: Laid) -> ChosenLayer:
         passes=at("passes", "Passes"),
         wait=at("wait_h", "Wait after"),
         window=at("window_h", "Longest wait after"),
+        cure=at("cure_h", "Cure"),
+        is_clear=layer.does == CLEARS,
         side=at("place.side", "Side"),
         shape=at("place.shape", "Shape"),
         place=[_place(layer, name) for name in SHAPES[layer.place.shape].uses],

@@ -66,6 +66,8 @@ class ChosenLayer:
     passes: RowField
     wait: RowField
     window: RowField
+    cure: RowField
+    is_clear: bool
     side: RowField
     shape: RowField
     place: Sequence[PlaceRow]
