@@ -91,7 +91,6 @@ def _row(layer: Layer, on: Laid, order: int) -> LayerRow:
         takes=f"{said(100.0 * on.share, 'percent', 0)}",
         dry=said(on.mass_g, "mass", 3),
         locked=layer.locked,
-        choose=f"Show {layer.name}",
         up=edit("up", key=layer.key),
         up_says=f"Move {layer.name} up",
         first="it goes on first already" if order == 1 else "",

@@ -19,7 +19,6 @@ class LayerRow(Removable):
     takes: str
     dry: str
     locked: bool
-    choose: str
     up: str
     up_says: str
     first: str
