@@ -136,3 +136,30 @@ def test_every_kind_can_be_added_and_read_again():
         document = edited(document, {"do": "add", "kind": kind})
     assert [row["kind"] for row in document["layers"]] == list(KINDS)
     assert SCHEME.brought_in(SCHEME.filed(document))["layers"] == document["layers"]
+
+
+def test_another_kind_of_paint_covers_as_its_kind_does():
+    path = f"{LAYER}.paint"
+    typed = edited(SCHEME_OF, {"do": "set", "path": f"{path}.covering_percent", "text": "80 %"})
+    after = edited(typed, {"do": "set", "path": f"{path}.kind", "text": "candy"})
+    bars = next(layer for layer in layers_of(after) if layer.key == "bars1")
+    assert (bars.paint.kind, bars.paint.covering_percent) == ("candy", 12.0)
+    assert f"{path}.covering_percent" not in after["typed"]
+
+
+def test_another_shape_begins_as_its_kind_does_where_the_layer_was():
+    place = f"{LAYER}.place"
+    moved = edited(
+        SCHEME_OF,
+        {"do": "set", "path": f"{place}.begins.at_percent", "text": "31"},
+        {"do": "set", "path": f"{place}.side", "text": "left"},
+        {"do": "set", "path": f"{place}.size_percent", "text": "40 %"},
+        {"do": "set", "path": f"{place}.shape", "text": "net"},
+    )
+    bars = next(layer for layer in layers_of(moved) if layer.key == "bars1")
+    usual = begun("net", "n").place
+    assert (bars.place.size_mm, bars.place.cover_percent) == (usual.size_mm, usual.cover_percent)
+    assert (bars.place.begins.at_percent, bars.place.side) == (31.0, "left")
+    assert moved["typed"][f"{place}.begins.at_percent"] and f"{place}.size_percent" not in moved["typed"]
+    region = edited(moved, {"do": "set", "path": f"{place}.shape", "text": "region"})
+    assert next(one for one in layers_of(region) if one.key == "bars1").place.count == 0

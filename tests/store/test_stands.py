@@ -166,6 +166,7 @@ class TestHistory:
 
     def test_what_was_written_before_layers_is_raised_as_it_is_read_packed_or_whole(self, session, design):
         painted = scheme("Roach", "#D6DEE2", "#4D6470", bars="#22332B")
+        painted["layers"] = [{**row, "cure_h": None} for row in painted["layers"]]  # nothing said it then
         contents = self.saved(session, design, 230, layers=painted["layers"])
         row = documents.create(session, "scheme", "S-9", painted)
         for kept in session.exec(select(Revision)).all():

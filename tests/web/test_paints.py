@@ -191,3 +191,19 @@ def test_a_bait_is_sent_to_be_turned(demo, page):
     assert faces.max() < len(points) and np.ptp(points[:, 0]) == pytest.approx(sent["length_mm"], rel=0.01)
     assert sent["colour"].startswith("data:image/webp;base64,") and sent["glossy"] is True
     assert demo.get("/paints/9999/hand.json").status_code == 404
+
+
+@pytest.mark.parametrize(
+    ("times", "status", "says"), [(1, 200, "40"), (4, 200, "at most"), (200, 413, "2 MB")]
+)
+def test_a_file_of_too_many_layers_is_told_in_its_place(demo, times, status, says):
+    many = of_layers("Many", [begun("bars", f"bars{n}") for n in range(60)])
+    text = json.dumps({**many, "layers": many["layers"] * times})
+    said = 'Content-Disposition: form-data; name="file"; filename="many.json"'
+    answer = demo.post(
+        "/paints/bring-in",
+        data=f"--x\r\n{said}\r\n\r\n{text}\r\n--x--\r\n".encode(),
+        content_type="multipart/form-data; boundary=x",
+        follow_redirects=True,
+    )
+    assert answer.status_code == status and says in answer.text

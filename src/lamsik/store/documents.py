@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from typing import Any
 
+from sqlalchemy.orm import defer
 from sqlmodel import Session, col, func, select
 from sqlmodel.sql.expression import SelectOfScalar
 
@@ -114,9 +115,10 @@ class Missing(LookupError):
 
 def revisions(row: Document) -> SelectOfScalar[Revision]:
     """The question for all revisions of a document, the newest first; those made beside for one piece
-    included. They are not made whole.
+    included. They are not made whole, and what they hold is not read with them.
     """
-    return select(Revision).where(Revision.document_id == row.id).order_by(col(Revision.number).desc())
+    listed = select(Revision).where(Revision.document_id == row.id).order_by(col(Revision.number).desc())
+    return listed.options(*(defer(col(one)) for one in (Revision.content, Revision.packed)))  # type: ignore[arg-type]
 
 
 def revision(session: Session, row: Document, number: int | None = None) -> Revision:

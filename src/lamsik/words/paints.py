@@ -1,7 +1,8 @@
 """The sentences of a scheme: how long it takes, and what is wrong with where a layer lies."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 
+from lamsik.core.paints.fitting import LACKS_ANCHOR, TOO_LARGE
 from lamsik.core.paints.layers import Layer, warned
 from lamsik.core.paints.odd import (
     BARE_WOOD,
@@ -30,6 +31,11 @@ SAYS = {
         " leave the flank out, or lay the foil over it."
     ),
     NO_WHITE: "{layer} is dull without white under it: put a white ground or foil under it.",
+    LACKS_ANCHOR: (
+        "{layer} is placed from the {other}, which this body has not: it lies about the middle. Place it from"
+        " the nose, the eye or the tail."
+    ),
+    TOO_LARGE: "{layer} is larger than this body: most of it lies beside. Make it smaller.",
     BARE_WOOD: "{layer} is see-through and lies on the bare body, which drinks it: seal the body first.",
 }
 """By what is wrong."""
@@ -139,12 +145,12 @@ def fields(names: Sequence[str]) -> str:
     return ", ".join(FIELDS.get(name, name) for name in names)
 
 
-def warnings(layers: Sequence[Layer]) -> list[tuple[Warned, str]]:
-    """Each finding of `warned` in its order with its sentence: what is wrong, and what helps."""
+def warnings(layers: Sequence[Layer], on_body: Iterable[Warned] = ()) -> list[tuple[Warned, str]]:
+    """Each finding of `warned`, and of `misfits` on a body, with its sentence: what is wrong, what helps."""
     names = {layer.key: layer.name for layer in layers}
     return [
-        (one, SAYS[one.name].format(layer=names[one.layer], other=names.get(one.other, "")))
-        for one in warned(layers)
+        (one, SAYS[one.name].format(layer=names[one.layer], other=names.get(one.other, one.other)))
+        for one in (*warned(layers), *on_body)
     ]
 
 

@@ -8,11 +8,12 @@ import numpy as np
 import pytest
 
 from lamsik.core.paints.adjusting import FIELDS, LEFT_OUT, LIKE, Adjustment, resolved
+from lamsik.core.paints.fitting import misfits
 from lamsik.core.paints.kinds import KINDS
 from lamsik.core.paints.laid import laid
 from lamsik.core.paints.layers import begun, warned
 from lamsik.core.paints.paint import Paint
-from lamsik.core.paints.place import Anchors, Place, Round
+from lamsik.core.paints.place import Along, Anchors, Place, Round
 from lamsik.core.paints.roles import FITTED
 from lamsik.core.paints.waiting import waiting_h, waits_h
 from lamsik.core.route.steps import steps
@@ -158,3 +159,22 @@ def test_four_coats_are_ready_after_three_recoats_and_one_cure():
     assert waits_h((replace(clear, cure_h=2.0),)) == (6.0,)  # it is not hard before the next could go on
     route = {step.key: step.wait_h for step in steps(bait(layers=coats))}
     assert [route[f"coat:c{n}"] for n in range(4)] == [6.0, 6.0, 6.0, 30.0]
+
+
+def test_what_does_not_fit_a_body_is_found_and_said():
+    body = bait().body
+    at_joint = replace(begun("band", "b"), place=Place(begins=Along("joint", -5.0), ends=Along("joint", 5.0)))
+    leaf = begun("stencil", "s")
+    large = replace(leaf, place=replace(leaf.place, size_mm=120.0))
+    eye = replace(begun("eyes", "e"), place=replace(begun("eyes", "e").place, size_mm=60.0))
+    layers = (at_joint, leaf, large, eye)
+    found = list(misfits(layers, body, Anchors()))
+    assert [(one.name, one.layer, one.other) for one in found] == [
+        ("lacks_anchor", "b", "joint"),
+        ("too_large", "s", ""),
+        ("too_large", "e", ""),
+    ]
+    says = [text for _, text in paints.warnings(layers, found)]
+    assert "from the joint, which this body has not" in says[0] and "larger than this body" in says[1]
+    assert list(misfits(layers[:2], body, Anchors(joints_mm=(40.0,)))) == []
+    assert list(misfits((replace(large, intended="wraps round"),), body, Anchors())) == []

@@ -378,11 +378,17 @@ def _veins(on: Spread) -> Array:
     """Winding lines: where a field of waves by chance is near zero."""
     sheet, size = on.sheet, max(on.size_mm, 0.6)
     turn = 2.0 * np.pi * _dots(on.place.seed, 24)
-    field = np.zeros(sheet.way_mm.shape)
+    inside = np.broadcast_to(_region(on) > 0, sheet.way_mm.shape)
+    x = np.broadcast_to(sheet.x_mm, inside.shape)[inside].astype(np.float32)
+    around, summed = sheet.way_mm[inside].astype(np.float32), np.zeros(len(x), dtype=np.float32)
     for way, phase, spread in turn:
         wave = 2.0 * np.pi / size * (0.75 + 0.5 * spread / (2.0 * np.pi))
-        field += np.sin(wave * (np.cos(way) * sheet.x_mm + np.sin(way) * sheet.way_mm) + phase)
-    return _chance(on, np.abs(field), 0.6 + 2.0 * on.place.edge_share)
+        summed += np.sin(
+            np.float32(wave * np.cos(way)) * x + np.float32(wave * np.sin(way)) * around + np.float32(phase)
+        )
+    field = np.full(inside.shape, np.inf)
+    field[inside] = np.abs(summed)
+    return _chance(on, field, 0.6 + 2.0 * on.place.edge_share)
 
 
 _STRETCH = ("begins", "ends", "top", "bottom")

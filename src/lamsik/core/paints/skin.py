@@ -104,11 +104,11 @@ def skin_of(body: Body, cells: tuple[int, int] = FINE) -> PaintedSkin:
     """
     points = corners(body, *cells)
     area = areas(points)
-    whole = solid(body).area_mm2
     if body.joints:
         area = area * (1.0 - sawn(points, body.cuts))
     patches = [*_ends(points), *_joint_faces(body)]
     if body.skin is not None:
+        whole = solid(body).area_mm2
         left = whole - float(area.sum() + sum(patch.area_mm2.sum() for patch in patches))
         if left > 1e-3 * whole:
             patches.append(_inner(left, body))

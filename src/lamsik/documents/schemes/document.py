@@ -6,6 +6,7 @@ from typing import Any
 from lamsik.core.errors import Refused, one_of, require, rule
 from lamsik.core.paints.kinds import KINDS
 from lamsik.core.paints.layers import Layer, begun
+from lamsik.core.paints.paint import PAINT_KINDS
 from lamsik.documents.engine import Kind
 from lamsik.documents.rows import Document, free_key, row_of
 from lamsik.documents.schemes.shape import FORMAT, SCHEME_SCHEMA, VERSION
@@ -85,6 +86,37 @@ def _removed(document: Document, group: str, row: Document) -> Document:
     return document
 
 
+KEPT = ("begins", "ends", "top", "bottom", "side", "words", "seed")
+"""Of a place, what stays when another shape is chosen."""
+
+
+def _chosen(document: Document, path: str, _shop: None) -> Document:
+    """Another kind of paint covers as its kind does; another shape begins as the kinds of layer have it."""
+    group, _, rest = path.partition(".")
+    key, _, field = rest.partition(".")
+    if group != "layers" or field not in ("paint.kind", "place.shape"):
+        return document
+    layer = row_of(document, group, key)
+    if field == "paint.kind" and layer["paint"]["kind"] in PAINT_KINDS:
+        layer["paint"]["covering_percent"] = 100.0 * PAINT_KINDS[layer["paint"]["kind"]].covering_share
+        document["typed"].pop(f"layers.{key}.paint.covering_percent", None)
+    if field == "place.shape":
+        shape = layer["place"]["shape"]
+        usual = next((one for one in (begun(kind, key).place for kind in KINDS) if one.shape == shape), None)
+        if usual is not None:
+            stays = {name: layer["place"][name] for name in KEPT}
+            layer["place"] = {**kept(usual), **stays}
+            _forget(document, f"layers.{key}.place.", [f"layers.{key}.place.{name}" for name in KEPT])
+    return document
+
+
+def _forget(document: Document, under: str, but: list[str]) -> None:
+    """What was typed of figures that are no longer as typed."""
+    gone = [one for one in document["typed"] if one.startswith(under) and not one.startswith(tuple(but))]
+    for path in gone:
+        del document["typed"][path]
+
+
 def _measured(document: Document, path: str, before: Document, _shop: None) -> Document:
     """The longest wait is never shorter than the least."""
     group, _, rest = path.partition(".")
@@ -146,6 +178,7 @@ SCHEME: Kind[None, tuple[Layer, ...]] = Kind(
     whole=("count", "passes", "seed"),
     flags=("scuff", "locked"),
     before_set=_before_set,
+    chosen=_chosen,
     removed=_removed,
     measured=_measured,
 )

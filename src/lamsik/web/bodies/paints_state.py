@@ -1,10 +1,13 @@
 """What a design in its scheme shows: the painted silhouette and its layers in order."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from lamsik.core.paints.adjusting import LEFT_OUT
+from lamsik.core.paints.dressed import anchors_on
+from lamsik.core.paints.fitting import misfits
 from lamsik.core.paints.layers import Layer
+from lamsik.core.paints.odd import Warned
 from lamsik.core.paints.waiting import waiting_h
 from lamsik.core.quantities import counted, plain_numeral, plainly, said
 from lamsik.core.shapes.design import Design
@@ -77,13 +80,13 @@ def paint_panel(outcome: Outcome, facing: str = "", is_moving: bool = False) -> 
             for one in design.adjustments
             if one.field == LEFT_OUT
         ],
-        warnings=told(design.layers),
+        warnings=told(design.layers, misfits(design.layers, design.body, anchors_on(design))),
     )
 
 
-def told(layers: Sequence[Layer]) -> list[Said]:
+def told(layers: Sequence[Layer], on_body: Iterable[Warned] = ()) -> list[Said]:
     """What is wrong with where layers lie, a sentence each."""
-    return [Said(f"{one.layer}:{one.name}", says) for one, says in paints.warnings(layers)]
+    return [Said(f"{one.layer}:{one.name}", says) for one, says in paints.warnings(layers, on_body)]
 
 
 def _row(design: Design, layer: Layer, dry_g: float) -> LayerOn:

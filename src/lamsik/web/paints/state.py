@@ -3,10 +3,12 @@
 from collections.abc import Sequence
 from typing import Any
 
-from lamsik.core.paints.dressed import layers_on
+from lamsik.core.paints.dressed import anchors_on, layers_on
+from lamsik.core.paints.fitting import misfits
 from lamsik.core.paints.laid import Laid
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.masks import SHAPES
+from lamsik.core.paints.place import Anchors
 from lamsik.core.paints.roles import CLEARS, COLOURS
 from lamsik.core.paints.waiting import waiting_h
 from lamsik.core.quantities import said
@@ -52,7 +54,7 @@ def _scheme(layers: tuple[Layer, ...], sight: Looking) -> SchemePanel:
         chosen=[_chosen(*chosen)] if chosen else [],
         facing=key,
         looks=UPTO if is_upto else ALL,
-        warnings=told(layers),
+        warnings=told(layers, misfits(_free(layers), design.body, anchors_on(design))),
         facts=[
             Fact(
                 "dry",
@@ -75,6 +77,11 @@ def _looked_at(rows: Sequence[tuple[Layer, Laid]], key: str) -> tuple[Layer, Lai
     """The layer that was chosen; on a page that is opened the last of the pattern."""
     patterns = [row for row in rows if row[0].does == COLOURS]
     return next((row for row in rows if row[0].key == key), (patterns or rows)[-1] if rows else None)
+
+
+def _free(layers: tuple[Layer, ...]) -> list[Layer]:
+    """Layers that ask for nothing the reference bait lacks: it has no joint and no hanger."""
+    return [one for one in layers if not Anchors().lacks(one.place)]
 
 
 def _takes(on: Laid) -> str:

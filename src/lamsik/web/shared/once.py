@@ -8,6 +8,7 @@ from flask.typing import ResponseReturnValue
 from flask_wtf.csrf import generate_csrf
 from markupsafe import Markup
 from sqlmodel import col, delete
+from werkzeug.exceptions import RequestEntityTooLarge
 
 from lamsik.core.quantities import chosen, code_of
 from lamsik.store.tables import SentForm, now
@@ -36,7 +37,10 @@ def sealed() -> Markup:
 
 
 def _key() -> str:
-    key = request.form.get(FIELD, "") if request.method == "POST" and not request.is_json else ""
+    try:
+        key = request.form.get(FIELD, "") if request.method == "POST" and not request.is_json else ""
+    except RequestEntityTooLarge:  # it is answered by then, and has no key
+        return ""
     return key if len(key) == LENGTH and key.isascii() else ""
 
 
