@@ -14,6 +14,7 @@ from lamsik.core.floats.shotting import LEAD_G_CM3, Shot, ShotTable
 from lamsik.core.materials import body_material
 from lamsik.core.shapes.blades import STARTING_BLADE
 from lamsik.core.shapes.catalogue import Catalogue
+from lamsik.core.shapes.clashes import clashes
 from lamsik.core.shapes.design import Want, host_of
 from lamsik.core.shapes.forms import FORMS
 from lamsik.core.tank import ballast
@@ -158,10 +159,16 @@ def _body(
     row_made = documents.begin(session, "body", content, "first drawing")
     design = to_design(content)
     if design.purpose == "bait" and not (design.pours or design.cavities):
-        answers = ballast.search(design, stores.bench(session))
+        bench = stores.bench(session)
+        answers = ballast.search(design, bench)
         if answers:
             simplest = min(
-                answers, key=lambda answer: (answer.miss > 1.0, len(answer.holes) or MOST_HOLES + 1)
+                answers,
+                key=lambda answer: (
+                    bool(clashes(ballast.with_answer(design, answer), bench.wall_mm)),
+                    answer.miss > 1.0,
+                    len(answer.holes) or MOST_HOLES + 1,
+                ),
             )
             content = with_design(content, ballast.with_answer(design, simplest))
             documents.save(session, row_made, content, row_made.current, "ballast")
