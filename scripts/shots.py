@@ -32,12 +32,13 @@ VIEWS = (
     ("pour", "/moulds/53/cast", DESK),
     ("float", "/floats/38", DESK),
     ("scale", "/scale", DESK),
+    ("scheme", "/paints/4", DESK),
     ("paint", "/paints/on/16", DESK),
     ("piece", "/pieces/55", DESK),
     ("piece-phone", "/pieces/55", PHONE),
     ("card", "/pieces/48/card", DESK),
     ("stores", "/stores", DESK),
-    ("history", "/history", DESK),
+
 )
 
 
