@@ -33,6 +33,7 @@ VIEWS = (
     ("float", "/floats/38", DESK),
     ("scale", "/scale", DESK),
     ("scheme", "/paints/4", DESK),
+    ("scheme", "/paints/4", DESK),
     ("paint", "/paints/on/16", DESK),
     ("piece", "/pieces/55", DESK),
     ("piece-phone", "/pieces/55", PHONE),

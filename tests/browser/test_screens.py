@@ -144,16 +144,16 @@ def test_dragging_the_ballast_moves_it_all_and_saves_on_release(demo_page: Page)
     expect(page.locator(".verdict")).to_contain_text("level")
     place = page.get_by_label(re.compile("distance from the nose")).last
     before = float(place.input_value().split()[0])
-    g_before = page.get_by_text("Roll recovery", exact=True).locator("xpath=..").inner_text()
-    handle = page.get_by_role("slider", name=re.compile("distance from the nose")).first
+    g_before = page.get_by_text("Pitch hanging", exact=True).locator("xpath=..").inner_text()
+    handle = page.get_by_role("slider", name=re.compile("distance from the nose")).last
     drag(page, handle, (24, 0))  # further on it breaks out of the body, and then there are no figures
-    assert "held" in (page.locator(".handle").first.get_attribute("class") or "")
+    assert "held" in (handle.get_attribute("class") or "")
     expect(page.locator(".verdict")).not_to_contain_text("level")
     page.mouse.up()
     expect(page.locator("#saved")).to_have_text("Saved")
     after = float(place.input_value().split()[0])
     assert after > before + 3
-    assert page.get_by_text("Roll recovery", exact=True).locator("xpath=..").inner_text() != g_before
+    assert page.get_by_text("Pitch hanging", exact=True).locator("xpath=..").inner_text() != g_before
     page.reload()
     expect(place).to_have_value(f"{after:.1f} mm")
     page.get_by_role("button", name="Undo").click()

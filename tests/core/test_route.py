@@ -79,7 +79,8 @@ def test_what_is_done_together_has_one_key():
 def test_each_layer_is_put_on_by_a_step_of_its_own_kind_and_wait(kind, step):
     layer = begun(kind, "one")
     coat = next(s for s in steps(bait(layers=(layer,))) if s.key == "coat:one")
-    assert (coat.kind, coat.wait_h, coat.window_h) == (step, layer.wait_h, layer.window_h)
+    hard_h = layer.cure_h or layer.wait_h  # of a last clear, its cure
+    assert (coat.kind, coat.wait_h, coat.window_h) == (step, hard_h, layer.window_h)
     assert coat.of.resource or kind == "eyes"
 
 
