@@ -39,7 +39,6 @@ VIEWS = (
     ("piece-phone", "/pieces/55", PHONE),
     ("card", "/pieces/48/card", DESK),
     ("stores", "/stores", DESK),
-
 )
 
 
@@ -110,7 +109,10 @@ def main() -> None:
         server = Server(Path(folder))
         try:
             with sync_playwright() as playwright:
-                browser = playwright.chromium.launch(executable_path=WHOLE, args=FLAGS)
+                browser = playwright.chromium.launch(
+                    executable_path=WHOLE,
+                    args=[flag for flag in FLAGS if "gpu" not in flag and "rasterizer" not in flag],
+                )
                 page = browser.new_page(base_url=server.url)
                 page.goto("/")
                 page.locator(".asks-who").get_by_role("button", name="Maj").click()
