@@ -42,6 +42,14 @@ def test_layers_at_a_typed_share_are_raised_to_shapes():
     assert (place.bottom.at_percent, place.cover_percent) == (70.0, 100.0)
 
 
+def test_marks_that_were_never_counted_stay_as_they_were_drawn():
+    rows = [layer_of_2(row) for row in SCHEME_OF["layers"] if row["kind"] in ("bars", "spots")]
+    for row in rows:
+        row["place"]["count"] = 0
+    raised = SCHEME.brought_in({**SCHEME_OF, "version": 2, "layers": rows, "typed": {}})
+    assert [row["place"]["count"] for row in raised["layers"]] == [6, 9]
+
+
 @pytest.mark.parametrize(
     "broken", ["all", [7], [{"key": "a"}], [{**layer_of_2(SCHEME_OF["layers"][0]), "place": 3}]]
 )

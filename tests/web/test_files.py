@@ -29,11 +29,13 @@ from lamsik.core.shapes.solid import solid
 from lamsik.core.shapes.space import space_of
 from lamsik.documents.body.document import to_design
 from lamsik.documents.body.shape import BODY_SCHEMA
+from lamsik.drawings.raster import address
 from lamsik.formats import stl
 from lamsik.store import documents, stores
 from lamsik.store.database import session_of
 from lamsik.store.tables import Document
 from lamsik.web.pieces.views import card_paper
+from lamsik.web.shared import printing
 from lamsik.web.shared.printing import spelled
 from tests import demo_rows as shop
 from tests.bodies import bait
@@ -363,3 +365,12 @@ def test_a_place_keeps_what_holes_are_apart(mm, says):
     assert place(mm) == says
     with saying(INCHES):
         assert abs(25.4 * float(place(mm).removesuffix(" in")) - mm) < 0.013  # to the thousandth
+
+
+def test_a_picture_that_a_drawing_carries_is_on_paper():
+    red = np.full((60, 60, 3), (200, 0, 0), dtype=np.uint8)
+    image = f'<image href="{address(red)}" width="9" height="9"/>'
+    drawn = f'<svg viewBox="0 0 9 9" width="30mm" height="30mm">{image}</svg>'
+    page = pypdfium2.PdfDocument(printing.pdf(f"<html><body>{drawn}</body></html>"))[0]
+    shown = np.asarray(page.render().to_pil().convert("RGB")).astype(int)
+    assert (shown[..., 0] - shown[..., 1] > 120).sum() > 1000

@@ -10,7 +10,7 @@ from lamsik.core.paints.dressed import anchors_on
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.look import looks
 from lamsik.core.paints.paint import LEFT, RIGHT
-from lamsik.core.paints.place import Anchors
+from lamsik.core.paints.place import LETTERS, Anchors
 from lamsik.core.paints.roles import FITTED
 from lamsik.core.paints.skin import COARSE, FINE, skin_of
 from lamsik.core.paints.views import view
@@ -19,7 +19,7 @@ from lamsik.core.shapes.design import Design
 from lamsik.drawings.cuts import joints_side
 from lamsik.drawings.ink import INK, WOOD, Pen
 from lamsik.drawings.raster import QUALITY, image
-from lamsik.drawings.svg import Node, group, node, path
+from lamsik.drawings.svg import Node, group, label, node, path
 
 
 @dataclass(frozen=True)
@@ -55,7 +55,7 @@ def painted(
     content = [node("path", d=outline, fill=WOOD)]
     if layers:
         content.append(_picture(design, layers, side, detail))
-        content += eyes(design, layers, side)
+        content += [*eyes(design, layers, side), *letters(design, layers, side)]
     rim = node("path", d=outline, fill="none", stroke=INK, stroke_width=1.6 * pen.mm, stroke_linejoin="round")
     return group(
         [
@@ -113,6 +113,28 @@ def eyes(design: Design, layers: Sequence[Layer], side: str) -> list[Node]:
                 node("circle", cx=x - radius * 0.3, cy=-z - radius * 0.3, r=radius * 0.16, fill="#FFFFFF"),
             ]
     return circles
+
+
+def letters(design: Design, layers: Sequence[Layer], side: str) -> list[Node]:
+    """What is lettered on a side, to be read from it."""
+    lines = []
+    for layer in layers:
+        if layer.place.shape == LETTERS and layer.place.words and layer.place.is_on(side):
+            x, z = place_on(design, layer, side)
+            size = layer.place.size_share * design.body.depth_mm + layer.place.size_mm
+            turned = f"translate({x:.2f} {-z:.2f})" + (" scale(-1 1)" if side == RIGHT else "")
+            lines.append(
+                label(
+                    layer.place.words,
+                    0,
+                    0.36 * size,
+                    size,
+                    fill=layer.paint.colour,
+                    text_anchor="middle",
+                    transform=turned,
+                )
+            )
+    return lines
 
 
 def place_on(design: Design, layer: Layer, side: str = LEFT) -> tuple[float, float]:

@@ -6,8 +6,9 @@ import numpy as np
 
 from lamsik.core.paints.dressed import anchors_on
 from lamsik.core.paints.layers import Layer
-from lamsik.core.paints.masks import SHAPES
+from lamsik.core.paints.masks import LETTER_WIDE, SHAPES
 from lamsik.core.paints.paint import BOTH, LEFT, RIGHT
+from lamsik.core.paints.place import LETTERS
 from lamsik.core.paints.skin import COARSE, skin_of
 from lamsik.core.paints.views import BACK_VIEW, BELLY_VIEW
 from lamsik.core.shapes.body import side_outline
@@ -90,7 +91,6 @@ def _pulls(design: Design, layer: Layer, pen: Pen) -> list[Node]:
         return _lone(design, layer, pen)
     anchors, length = anchors_on(design), design.body.length_mm
     first, last = anchors.x_mm(layer.place.begins, length), anchors.x_mm(layer.place.ends, length)
-    middle = (first + last) / 2
     pulls: list[Node] = []
     for end, x, says in (("begins", first, "from"), ("ends", last, "to")):
         line = _across(design, x)
@@ -106,7 +106,7 @@ def _pulls(design: Design, layer: Layer, pen: Pen) -> list[Node]:
         )
         pulls += [_line(line, pen), parts.grip(x, -float(line[0, 1]) - 9 * pen.mm, pen, pull)]
     for edge, says in (("top", "upper edge"), ("bottom", "lower edge")):
-        pulls += _level(design, layer, edge, middle, says, (first, last), pen)
+        pulls += _level(design, layer, edge, says, (first, last), pen)
     return pulls
 
 
@@ -130,11 +130,18 @@ def _across(design: Design, x_mm: float) -> np.ndarray:
 
 
 def _level(
-    design: Design, layer: Layer, edge: str, x_mm: float, says: str, stretch: tuple[float, float], pen: Pen
+    design: Design,
+    layer: Layer,
+    edge: str,
+    x_mm: float,
+    says: str,
+    stretch: tuple[float, float],
+    pen: Pen,
+    aside: float = 0.0,
 ) -> list[Node]:
-    """An edge round the body: its line along the stretch, and its handle in the middle."""
+    """An edge round the body: its line along the stretch, and its handle in the middle, or beside it."""
     anchors, sheet = anchors_on(design), skin_of(design.body, COARSE).sides[0]
-    place = getattr(layer.place, edge)
+    place, x_mm = getattr(layer.place, edge), sum(stretch) / 2
 
     def share(x: float) -> float:
         return anchors.round_share(place, float(np.interp(x, sheet.x_mm[:, 0], sheet.girth_mm[:, 0])))
@@ -155,7 +162,7 @@ def _level(
         factor=100.0 * (high - low) / max(fall, 0.2),
         quantity="percent",
     )
-    return [_line(line, pen), parts.grip(x_mm, -z, pen, pull)]
+    return [_line(line, pen), parts.grip(x_mm + aside, -z, pen, pull)]
 
 
 def _lone(design: Design, layer: Layer, pen: Pen) -> list[Node]:
@@ -166,6 +173,8 @@ def _lone(design: Design, layer: Layer, pen: Pen) -> list[Node]:
     girth = float(np.interp(x, sheet.x_mm[:, 0], sheet.girth_mm[:, 0]))
     z = height_on(design, x, anchors.round_share(place.top, girth))
     radius = (place.size_percent / 100.0 * body.depth_mm + place.size_mm) / 2
+    half = LETTER_WIDE * 2.0 * radius * len(place.words) / 2 if place.shape == LETTERS else radius
+    beside = half + 7 * pen.mm
     at = place.begins.at_percent
     along = Pull(
         f"layers.{layer.key}.place.begins.at_percent",
@@ -187,6 +196,6 @@ def _lone(design: Design, layer: Layer, pen: Pen) -> list[Node]:
     )
     return [
         parts.grip(x, -z - radius - 9 * pen.mm, pen, along),
-        *_level(design, layer, "top", x, "how far round", (x, x), pen)[1:],
-        parts.grip(x + radius + 5 * pen.mm, -z, pen, size, (18.0, 5.0)),
+        *_level(design, layer, "top", "how far round", (x, x), pen, -beside)[1:],
+        parts.grip(x + beside, -z, pen, size, (18.0, 5.0)),
     ]

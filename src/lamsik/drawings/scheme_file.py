@@ -7,7 +7,7 @@ from lamsik.core.paints.dressed import anchors_on
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.look import looks
 from lamsik.core.paints.masks import mask
-from lamsik.core.paints.paint import LEFT, RIGHT
+from lamsik.core.paints.paint import BOTH, LEFT, RIGHT
 from lamsik.core.paints.skin import FINE, SkinSheet, skin_of
 from lamsik.core.paints.views import VIEWS, view
 from lamsik.core.shapes.body import side_outline
@@ -17,17 +17,22 @@ from lamsik.drawings.ink import INK
 from lamsik.drawings.raster import MM_PER_INCH, png
 from lamsik.drawings.svg import Node, node, path
 
-PER_INCH = 300.0
+PER_INCH, MOST_POINTS = 300.0, 6e6
+"""Points to the inch, and how many a view may have: more take long and much room."""
 HALF = 0.5
 """A layer's outline runs where it covers half."""
 MARGIN_MM = 4.0
 
 
 def picture(design: Design) -> bytes:
-    """Four views of a design in its layers, 300 points to the inch at true size, as PNG."""
-    anchors = anchors_on(design)
-    skin, painted = skin_of(design.body, FINE), looks(design.layers, design.body, anchors, FINE)
-    return png([view(side, skin, painted, PER_INCH / MM_PER_INCH) for side in VIEWS], PER_INCH)
+    """Four views of a design in its layers at true size, as PNG: 300 points to the inch, of very large bodies
+    fewer.
+    """
+    anchors, body = anchors_on(design), design.body
+    skin, painted = skin_of(body, FINE), looks(design.layers, body, anchors, FINE)
+    most = (MOST_POINTS / (body.length_mm * max(body.depth_mm, body.width_mm))) ** 0.5 * MM_PER_INCH
+    per_inch = min(PER_INCH, float(int(most)))
+    return png([view(side, skin, painted, per_inch / MM_PER_INCH) for side in VIEWS], per_inch)
 
 
 def outlines_of(design: Design, layer: Layer, side: str = LEFT) -> list[Array]:
@@ -59,7 +64,7 @@ def layers_svg(design: Design) -> Node:
     outline = side_outline(design.body)
     high, low = float(outline[:, 1].max()), float(outline[:, 1].min())
     tall = high - low + 2 * MARGIN_MM
-    sides = [LEFT] if all(one.place.is_on(LEFT) for one in design.layers) else [LEFT, RIGHT]
+    sides = [LEFT] if all(one.place.side == BOTH for one in design.layers) else [LEFT, RIGHT]
     groups = []
     for number, side in enumerate(sides):
         body = node("path", d=path(outline), fill="none", stroke=INK, stroke_width=0.25)

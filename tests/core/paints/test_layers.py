@@ -2,10 +2,12 @@
 found; what a body needs otherwise lies over its scheme.
 """
 
+import io
 from dataclasses import replace
 
 import numpy as np
 import pytest
+from PIL import Image
 
 from lamsik.core.paints.adjusting import FIELDS, LEFT_OUT, LIKE, Adjustment, resolved
 from lamsik.core.paints.fitting import misfits
@@ -24,6 +26,7 @@ from lamsik.documents.engine import apply
 from lamsik.documents.schemes.document import SCHEME, blank, layers_of
 from lamsik.drawings.ink import pen_for
 from lamsik.drawings.paint import painted
+from lamsik.drawings.scheme_file import layers_svg, picture
 from lamsik.words import paints
 from tests.bodies import bait, ellipsoid
 
@@ -178,3 +181,42 @@ def test_what_does_not_fit_a_body_is_found_and_said():
     assert "from the joint, which this body has not" in says[0] and "larger than this body" in says[1]
     assert list(misfits(layers[:2], body, Anchors(joints_mm=(40.0,)))) == []
     assert list(misfits((replace(large, intended="wraps round"),), body, Anchors())) == []
+
+
+def test_letters_are_written_and_can_be_read_from_their_side():
+    mark = begun("lettering", "m")
+    both = replace(mark, place=replace(mark.place, side="both"))
+    left, right = (
+        [node for node in nodes(painted(bait(layers=(both,)), PEN, side=side)) if node["tag"] == "text"]
+        for side in ("left", "right")
+    )
+    assert [node["children"] for node in (*left, *right)] == [["No. 1"], ["No. 1"]]
+    assert (
+        "scale(-1 1)" not in left[0]["attrs"]["transform"] and "scale(-1 1)" in right[0]["attrs"]["transform"]
+    )
+
+
+def nodes(node):
+    yield node
+    for child in node["children"]:
+        if isinstance(child, dict):
+            yield from nodes(child)
+
+
+def test_outlines_of_layers_are_given_for_both_sides_where_they_differ():
+    alike, apart = (
+        layers_svg(bait(layers=(begun("primer", "p"), replace(begun("bars", "b"), place=place))))
+        for place in (begun("bars", "b").place, replace(begun("bars", "b").place, side="left"))
+    )
+    ids = [
+        [node["attrs"].get("id") for node in nodes(root) if node["attrs"].get("id")]
+        for root in (alike, apart)
+    ]
+    assert ids == [["left", "left-p", "left-b"], ["left", "left-p", "left-b", "right", "right-p"]]
+
+
+def test_a_very_large_body_is_a_picture_at_true_size_with_fewer_points():
+    body = ellipsoid(600, 120, 280)
+    shown = Image.open(io.BytesIO(picture(bait(body=body, hardware=(), ballast=(), lip=None, layers=()))))
+    per_inch = shown.info["dpi"][0]
+    assert per_inch < 200 and shown.width / per_inch * 25.4 == pytest.approx(600 + 8, rel=0.01)

@@ -198,3 +198,9 @@ def test_a_layer_of_a_jointed_bait_lies_on_its_segments():
     assert middles[0][0] < 40 < middles[1][0] < 62 < middles[2][0]
     assert covered(begun("fade", "f").place, bait().body, EMPTY).segments == ()
     assert covered(Place(), jointed, EMPTY).segments == ()
+
+
+@pytest.mark.parametrize("kind", ["bars", "spots"])
+def test_no_marks_are_none(kind):
+    place = replace(begun(kind, "k").place, count=0)
+    assert covered(place, bait().body, EMPTY).share == 0

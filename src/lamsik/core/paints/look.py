@@ -15,7 +15,7 @@ from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.light import linear_of, reflectance, seen
 from lamsik.core.paints.masks import mask
 from lamsik.core.paints.paint import Paint
-from lamsik.core.paints.place import Anchors
+from lamsik.core.paints.place import LETTERS, Anchors
 from lamsik.core.paints.roles import CLEARS, FITTED
 from lamsik.core.paints.skin import FINE, SkinSheet, skin_of
 from lamsik.core.shapes.body import Body
@@ -27,7 +27,7 @@ BARE = "#D9C7A2"
 LEVELS = 64
 """Steps of thickness that a rim is laid in."""
 PUPIL, PUPIL_SHARE = "#0B141D", 0.5
-MOST_KEPT = 64
+MOST_KEPT = 36
 
 
 @dataclass(frozen=True, eq=False)
@@ -129,7 +129,7 @@ def _bare(sheet: SkinSheet) -> Laying:
 def _with(
     laying: Laying, layer: Layer, body: Body, anchors: Anchors, cells: tuple[int, int], sheet: SkinSheet
 ) -> Laying:
-    if not layer.place.is_on(sheet.side):
+    if not layer.place.is_on(sheet.side) or layer.place.shape == LETTERS:  # drawings write them
         return laying
     cover = mask(layer.place, skin_of(body, cells), anchors)[sheet.name].ravel().astype(np.float32)
     if layer.does == FITTED:

@@ -177,8 +177,9 @@ def _region(on: Spread) -> Array:
 
 
 def _bars(on: Spread) -> Array:
-    place, sheet = on.place, on.sheet
-    count = max(place.count, 1)
+    place, sheet, count = on.place, on.sheet, on.place.count
+    if not count:
+        return np.zeros(sheet.area_mm2.shape)
     pitch = max((on.last_mm - on.first_mm) / count, 1e-6)
     middle = (on.top + on.bottom) / 2
     lean = tan(radians(place.slant_deg)) * (sheet.round_share - middle) * sheet.girth_mm
@@ -192,7 +193,7 @@ def _bars(on: Spread) -> Array:
 
 def _centres(on: Spread, rows: int) -> Iterator[tuple[float, float]]:
     """Places of marks, spread over the stretch in rows that take turns: x [mm], share round."""
-    count = max(on.place.count, 1)
+    count = on.place.count
     for n in range(count):
         x = on.first_mm + (on.last_mm - on.first_mm) * (n + 0.5) / count
         row = int(np.argmin(np.abs(on.sheet.x_mm[:, 0] - x)))

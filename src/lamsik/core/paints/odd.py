@@ -65,7 +65,7 @@ def grounded(layer: "Layer", under: Others, over: Others) -> Iterator[Warned]:
     yield from _shows_foil(layer, under)
     if layer.paint.of.wants_white and not any(one.is_white or one.paint.kind == "foil" for one in under):
         yield Warned(NO_WHITE, layer.key)
-    if layer.paint.of.is_open and under == () and layer.paint.kind != "clear":
+    if layer.paint.of.is_open and not under and layer.paint.kind != "clear":
         yield Warned(BARE_WOOD, layer.key)
 
 

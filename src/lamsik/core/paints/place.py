@@ -12,6 +12,7 @@ from lamsik.core.paints.paint import BOTH, SIDES
 NOSE, EYE, TAIL, JOINT, HANGER = ALONG = ("nose", "eye", "tail", "joint", "hanger")
 BACK, KEEL = "back", "keel"
 ROUND = (BACK, KEEL, EYE)
+LETTERS = "letters"
 SHAPE_NAMES = (
     "region",
     "bars",
@@ -23,7 +24,7 @@ SHAPE_NAMES = (
     "stencil",
     "disc",
     "arc",
-    "letters",
+    LETTERS,
 )
 """Shapes of masks; each is registered in `masks`."""
 OUTLINES = ("leaf", "drop", "chevron", "fin", "star", "flame", "half moon")

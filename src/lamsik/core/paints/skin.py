@@ -95,7 +95,7 @@ class PaintedSkin:
         return float(sum(sheet.area_mm2.sum() for sheet in self))
 
 
-@lru_cache(maxsize=24)
+@lru_cache(maxsize=12)
 def skin_of(body: Body, cells: tuple[int, int] = FINE) -> PaintedSkin:
     """The painted skin of a body.
 

@@ -87,6 +87,8 @@ REACH = {"fade": "bottom.at_percent", "bars": "bottom.at_percent", "eyes": "size
 """What a layer's reach is by now, by its kind; others had none that showed."""
 IN_PERCENT = {"cover_share", "reach_share", "edge_share"}
 """What was a share and is said in percent by now."""
+UNCOUNTED = {"bars": 6, "spots": 9}
+"""How many marks were drawn where none were counted."""
 SHARED = ("fade", "bars", "spots", "eyes")
 """Kinds whose typed share of the surface their shape says by now."""
 
@@ -123,6 +125,8 @@ def layer_with_shape(row: Any) -> Any:
         if where:
             part, _, leaf = where.rpartition(".")
             (place[part] if part else place)[leaf] = _percent(was[name])
+    if kind in UNCOUNTED and not place.get("count"):
+        place["count"] = UNCOUNTED[kind]
     paint = row.get("paint")
     if isinstance(paint, dict):
         paint = {**begins["paint"], **paint}

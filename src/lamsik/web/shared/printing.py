@@ -58,7 +58,9 @@ SAID = {
 
 
 def pdf(html: str) -> bytes:
-    """The page as PDF with the app's own fonts; nothing is fetched from anywhere else."""
+    """The page as PDF with the app's own fonts and pictures that drawings carry; nothing is fetched from
+    anywhere else.
+    """
     try:
         from weasyprint import HTML, URLFetcher  # noqa: PLC0415 - needs Pango, which may be missing
     except OSError as error:
@@ -70,6 +72,6 @@ def pdf(html: str) -> bytes:
         HTML(
             string=spelled(html),
             base_url=f"{STATIC.as_uri()}/",
-            url_fetcher=URLFetcher(allowed_protocols=("file",)),
+            url_fetcher=URLFetcher(allowed_protocols=("file", "data")),
         ).write_pdf()
     )
