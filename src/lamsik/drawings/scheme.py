@@ -133,7 +133,6 @@ def _level(
     design: Design,
     layer: Layer,
     edge: str,
-    x_mm: float,
     says: str,
     stretch: tuple[float, float],
     pen: Pen,
