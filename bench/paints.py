@@ -8,8 +8,12 @@ from lamsik.core.paints.laid import anchors_of
 from lamsik.core.paints.layers import Layer, begun
 from lamsik.core.paints.look import looks
 from lamsik.core.paints.skin import FINE, skin_of
+from lamsik.core.paints.spraying import cups
+from lamsik.core.route.batches import batched
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.forms import body_from, form
+from lamsik.core.trade.step_kinds import minutes
+from tests.bodies import bait
 
 TWENTY = (
     "seal primer base fade bars foil net spots veins band fade gill fin band splatter stencil fade"
@@ -37,7 +41,15 @@ def paint_rows() -> list[Row]:
     def changed() -> None:
         looks(with_film(layers, 8.0 + 0.01 * next(step)), known, anchors, FINE)
 
+    def together() -> None:
+        pieces = [
+            cups(replace(bait(), body=body(), layers=layers[n : n + 12 : 3] + layers[12 + n : 16 + n]))
+            for n in range(5)
+        ]
+        batched(pieces, minutes())
+
     return [
+        Row("batch card of 40 layers of five schemes", 3000, median_ms(together, 5)),
         Row("skin of 256 × 96 cells a side, 20 layers in 16 bands", 150, median_ms(painted, 9)),
         Row("one of 20 layers changed, the eighteenth", 50, median_ms(changed, 15)),
     ]

@@ -13,6 +13,7 @@ NAMES = {
     "Foil, burnished on",
     "Glitter in clear",
     "Scales through a net",
+    "Signed and numbered",
     "Splatter off a brush",
     "Veins, drawn fine",
     "Filler over the ballast",

@@ -29,8 +29,10 @@ def curve(function: Any, count: int = 81, **ends: bool) -> Curve:
 
 def coat(kind: str, name: str, density_g_cm3: float, film_um: float) -> Layer:
     """A layer all over, of a paint as the first version knew them."""
-    paint = replace(begun(kind, "x").paint, colour="#FFFFFF", density_g_cm3=density_g_cm3, caution="solvent")
-    return Layer(f"{kind}1", kind, name, paint, film_um=film_um)
+    begins = begun(kind, "x")
+    paint = replace(begins.paint, colour="#FFFFFF", density_g_cm3=density_g_cm3, caution="solvent")
+    how = {name: getattr(begins, name) for name in ("by", "pressure_bar", "distance_mm")}
+    return Layer(f"{kind}1", kind, name, paint, film_um=film_um, **how)
 
 
 def ellipsoid(length: float, width: float, depth: float) -> Body:

@@ -140,3 +140,48 @@ def test_a_bait_is_turned_in_the_hand_and_its_lit_side_faces_the_lamp(solid_page
     assert canvas.screenshot() != turned
     page.get_by_role("button", name="Finished").click()
     expect(page.locator("#picture")).to_be_visible()
+
+
+def test_a_jointed_bait_is_dipped_no_deeper_than_it_may_carded_and_finished_point_by_point(demo_page: Page):
+    page = demo_page
+    page.goto("/paints/12")
+    page.get_by_role("button", name=re.compile(r"^7\. Clear, slow epoxy")).click()
+    page.get_by_label("How it goes on of Clear, slow epoxy").select_option("dipped")
+    expect(page.locator("#saved")).to_have_text("Saved")
+    page.goto("/paints/on/27")
+    page.get_by_role("button", name="Chalk bream S-012").click()
+    expect(page.get_by_text(re.compile("is dipped and this body has a joint"))).to_be_visible()
+    expect(page.locator("#saved")).to_have_text("Saved")
+    page.get_by_role("link", name="Doing it").press("Enter")
+    expect(
+        page.get_by_text(re.compile(r"(nose|tail) first, stop \d+ mm deep\. The joint begins at")).last
+    ).to_be_visible()
+    expect(page.get_by_text(re.compile("domed, glued on after the clear"))).to_be_visible()
+    page.get_by_role("link", name="Paint", exact=True).click()
+    page.get_by_role("button", name="Make a piece").click()
+    number = page.get_by_role("heading", level=1).inner_text()
+    page.get_by_role("link", name="Spray card").click()
+    expect(page.get_by_role("heading", name=f"{number} Split eel")).to_be_visible()
+    expect(page.get_by_text("Chalk bream (S-012), version 2")).to_be_visible()
+    page.goto("/paints/batch")
+    page.get_by_label(number).press("Space")
+    page.get_by_label("P0066").check()
+    page.get_by_role("button", name="Batch card").press("Enter")
+    expect(page.get_by_text(re.compile(r"2 pieces, \d+ layers: \d+ loads"))).to_be_visible()
+    page.goto("/pieces")
+    page.get_by_role("link", name=number).click()
+    finish = page.get_by_role("button", name="Final check: tick off")
+    finish.press("Enter")
+    page.locator("#a-reason").fill("done by hand before")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text(re.compile(f"{number} is not finished yet: No run"))).to_be_visible()
+    points = page.locator("#step-check .points button")
+    count = points.count()
+    assert count > 5
+    for n in range(count):
+        points.nth(n).press("Enter")
+        expect(points.nth(n)).to_have_attribute("aria-pressed", "true")
+    finish.press("Enter")
+    page.locator("#a-reason").fill("done by hand before")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Final check: done, take back")).to_be_visible()

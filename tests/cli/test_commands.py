@@ -18,17 +18,25 @@ from jsonschema import Draft202012Validator
 from lamsik.cli.calc import calc_body, report
 from lamsik.cli.calc_more import calc_ballast
 from lamsik.cli.main import main
+from lamsik.core.paints.layers import begun
+from lamsik.core.paints.other_skins import skin_of_blade, skin_of_float
 from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.inside import Cavity
 from lamsik.core.shapes.meshing import check, measured
 from lamsik.core.shapes.skins import Mesh
 from lamsik.core.tank.evaluate import settle
 from lamsik.core.water import Water
+from lamsik.documents.blades.document import BLADE, blade_of
+from lamsik.documents.blades.document import blank as blade_blank
 from lamsik.documents.body.lines import blank as blank_body
 from lamsik.documents.body.lines import with_mesh
 from lamsik.documents.body.shape import BODY_SCHEMA
-from lamsik.documents.floats.document import blank
+from lamsik.documents.floats.document import blank, to_float
+from lamsik.documents.floats.document import blank as float_blank
+from lamsik.documents.floats.edits import FLOAT
 from lamsik.documents.moulds.document import first_layout, master_of
+from lamsik.documents.schemes.document import SCHEME, of_layers
+from lamsik.formats import document_file
 from lamsik.formats.body_file import write as body_file_text
 from lamsik.formats.json_text import json_text
 from lamsik.store import skins
@@ -312,6 +320,19 @@ class TestCalcMore:
             return json.loads(told.out) if expect == 0 else told.err
 
         return asked
+
+    def test_a_scheme_on_a_float_and_on_a_blade_takes_what_their_skins_have(self, tmp_path, ask):
+        scheme = document_file.write(SCHEME, of_layers("Bands", [begun("base", "all"), begun("band", "b1")]))
+        for kind, content, skin in (
+            (FLOAT, float_blank("Rod", "stick", Water()), lambda made: skin_of_float(to_float(made))),
+            (BLADE, blade_blank(), lambda made: skin_of_blade(blade_of(made))),
+        ):
+            other = tmp_path / f"{kind.name}.json"
+            other.write_text(document_file.write(kind, content))
+            told = ask("scheme", scheme, other)
+            area = skin(content).area_mm2 / 100.0
+            assert told["area_cm2"] == told["layers"][0]["area_cm2"] == pytest.approx(area, abs=1e-3)
+            assert 0 < told["layers"][1]["share_percent"] < 25
 
     def test_ballast_for_the_walker_with_the_starter_stock_and_with_another(self, tmp_path, ask):
         walker = (Path(__file__).parent.parent / "cases" / "walker-119.json").read_text()

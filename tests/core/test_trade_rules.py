@@ -62,10 +62,12 @@ def test_the_route_follows_the_bench_and_weighs_every_stage_in_order():
         "coat:seal1",
         "fit",
         "tub",
+        "mask",
         "coat:primer1",
         "coat:clear1",
         "rig",
         "swim",
+        "check",
         "pack",
         "ship",
     ]

@@ -198,7 +198,7 @@ def test_a_new_shop_has_what_a_first_bait_needs(session):
     assert {"line_tie", "hanger", "ring", "hook", "lip"} <= kinds
     bench = stores.bench(session)
     assert len(bench.slugs) >= 6 and len(bench.drills_mm) >= 6
-    assert len(stores.Schemes(session)) >= 2
+    assert len(stores.catalogue(session).schemes) >= 2
     assert {w.name for w in session.exec(select(ShopWater)).all()} >= {"fresh water", "sea water"}
     assert all(any(s.diameter_mm <= d <= s.diameter_mm + 2 for d in bench.drills_mm) for s in bench.slugs)
 

@@ -102,7 +102,7 @@ def _parser() -> argparse.ArgumentParser:
         one = calc.add_parser(name, help=says)
         one.add_argument("file", type=Input)
         one.set_defaults(run=reckon)
-    scheme = calc.add_parser("scheme", help="what each layer of a scheme takes of a body")
+    scheme = calc.add_parser("scheme", help="what each layer of a scheme takes of a body, a float or a blade")
     scheme.add_argument("file", type=Input)
     scheme.add_argument("body", type=Input)
     scheme.set_defaults(run="reckon:scheme")

@@ -16,6 +16,7 @@ CAUTIONS = (
     "sphere_dust",
     "plastisol",
     "hooks",
+    "paint_dust",
 )
 """What can hurt, by key."""
 

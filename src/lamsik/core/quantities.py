@@ -39,6 +39,7 @@ class UnitChoice:
     density: str = "g/cm³"
     decimal: str = "."
     clock: str = "24 h"
+    pressure: str = "bar"
 
 
 OFFERED: dict[str, tuple[str | int, ...]] = {
@@ -53,6 +54,7 @@ OFFERED: dict[str, tuple[str | int, ...]] = {
     "density": ("g/cm³", "lb/ft³", "oz/in³"),
     "decimal": (".", ","),
     "clock": ("24 h", "12 h"),
+    "pressure": ("bar", "psi", "kPa"),
 }
 """What may be chosen, by field of `UnitChoice`; the first is where a new shop begins."""
 
@@ -69,6 +71,7 @@ INCHES = UnitChoice(
     pace="ft/s",
     film="mil",
     density="lb/ft³",
+    pressure="psi",
 )
 
 
@@ -99,6 +102,7 @@ QUANTITIES: dict[str, Quantity] = {
     "temperature": Quantity("°C", 1, "temperature"),
     "warming": Quantity("°C", 0, "temperature"),
     "thickness": Quantity("µm", 0, "film"),
+    "pressure": Quantity("bar", 1, "pressure"),
     "speed": Quantity("cm/s", 1, "length", (("mm", "cm/s"), ("in", "in/s"))),
     "distance": Quantity("m", 1, "distance"),
     "pace": Quantity("m/s", 1, "pace"),
@@ -187,9 +191,15 @@ def code_of(choice: UnitChoice) -> str:
     return "".join(str(OFFERED[one.name].index(getattr(choice, one.name))) for one in fields(UnitChoice))
 
 
+WITHOUT_PRESSURE = 11
+"""Length of a code of before a pressure could be chosen; such a browser keeps the rest."""
+
+
 def coded(code: str) -> UnitChoice | None:
     """The choice of a short text, or none where it is not one."""
     names = [one.name for one in fields(UnitChoice)]
+    if len(code) == WITHOUT_PRESSURE:
+        code += "0"
     if len(code) != len(names) or not code.isascii() or not code.isdigit():
         return None
     at = dict(zip(names, map(int, code), strict=True))

@@ -32,7 +32,7 @@ BELLY = {"top": Round(at_percent=58.0), "edge_percent": 60.0}
 MIST = {"cover_percent": 60.0}
 DOMED: dict[str, Any] = {
     "name": "Domed eyes, glued on last",
-    "intended": "domed eyes go over the clear so that they can be replaced",
+    "eye": "domed",
 }
 
 SCHEMES: tuple[tuple[str, tuple[SchemeRow, ...]], ...] = (
@@ -65,6 +65,7 @@ SCHEMES: tuple[tuple[str, tuple[SchemeRow, ...]], ...] = (
             SchemeRow("fade", "#3D4A66"),
             SchemeRow("band", "#C8553A", "Warm throat", "transparent", {"top": Round(at_percent=52.0)}),
             SchemeRow("fin", "#C24A2A"),
+            SchemeRow("signature", "#2A2438"),
             SchemeRow("eyes", "#C93F15"),
         ),
     ),
@@ -84,7 +85,7 @@ SCHEMES: tuple[tuple[str, tuple[SchemeRow, ...]], ...] = (
             SchemeRow("base", "#F0D9B8", "Belly", place=BELLY),
             SchemeRow("fade", "#6B3E26"),
             SchemeRow("gill", "#5A2A1A"),
-            SchemeRow("eyes", "#E8C33A"),
+            SchemeRow("eyes", "#E8C33A", "Moulded eyes, painted", more={"eye": "moulded", "mass_g": 0.01}),
         ),
     ),
     (
@@ -95,7 +96,7 @@ SCHEMES: tuple[tuple[str, tuple[SchemeRow, ...]], ...] = (
             SchemeRow("fade", "#55532F"),
             SchemeRow("spots", "#2E2D1C"),
             SchemeRow("splatter", "#2E2D1C", "Brush splatter"),
-            SchemeRow("eyes", "#B9A9C9"),
+            SchemeRow("eyes", "#B9A9C9", "Eyes, painted", more={"eye": "painted", "mass_g": 0.01}),
         ),
     ),
     (
@@ -207,14 +208,56 @@ SCHEMES: tuple[tuple[str, tuple[SchemeRow, ...]], ...] = (
 """Name and what lies between the primer and the clear."""
 
 
+REPAINT = (
+    "Harbour repaint",
+    (
+        SchemeRow(
+            "eyes",
+            "#E8C33A",
+            "Glass eyes, kept",
+            more={"eye": "kept", "mass_g": 0.05, "note": "They stay: masked first, bared last."},
+        ),
+        SchemeRow("base", "#E6E2D2"),
+        SchemeRow("fade", "#2F4858", place=BACK_HALF),
+        SchemeRow("bars", "#1E2F3A", place={"count": 5}),
+    ),
+)
+"""For a bait that came with its eyes in."""
+
+
+TAGS = {
+    "Estuary smelt": ("sea trout", "spring"),
+    "Zander clay": ("zander", "autumn"),
+    "Roach at dusk": ("pike", "autumn"),
+    "Garfish green": ("bass", "summer"),
+    "Copper asp": ("asp", "summer"),
+    "Ruffe": ("perch", ""),
+    "Mullet": ("bass", "summer"),
+    "Signal orange": ("pike", "winter"),
+    "Night tench": ("catfish", "summer"),
+    "Brown trout fry": ("brown trout", "spring"),
+    "Harbour repaint": ("pike", ""),
+}
+"""Which fish a scheme is for, and when it is fished."""
+
+
 def content(name: str, rows: tuple[SchemeRow, ...]) -> Document:
-    """A scheme of these layers: sealed and primed under them, cleared over them; domed eyes come last."""
+    """A scheme of these layers: sealed and primed under them, cleared over them; domed eyes come last, those
+    that are kept first.
+    """
     layers, counts = [SEAL, PRIMER], dict.fromkeys(KINDS, 0)
     for row in rows:
         counts[row.kind] += 1
         layers.append(_layer(row, f"{row.kind}{counts[row.kind]}"))
-    last = layers.pop() if layers[-1].intended else None
-    return of_layers(name, [*layers, CLEAR, *([last] if last else [])])
+    layers.sort(key=lambda layer: not layer.is_there)
+    last = layers.pop() if layers[-1].is_glued_late else None
+    clear = replace(CLEAR, scuff=last is not None)
+    fish, season = TAGS.get(name, ("", ""))
+    return {
+        **of_layers(name, [*layers, clear, *([last] if last else [])]),
+        "fish": fish,
+        "season": season,
+    }
 
 
 def _layer(row: SchemeRow, key: str) -> Layer:

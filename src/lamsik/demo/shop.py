@@ -12,6 +12,7 @@ from lamsik.core.floats.design import own_mass_g
 from lamsik.core.floats.rating import capacity_g
 from lamsik.core.floats.shotting import LEAD_G_CM3, Shot, ShotTable
 from lamsik.core.materials import body_material
+from lamsik.core.route.repaint import CAME, KEPT
 from lamsik.core.shapes.blades import STARTING_BLADE
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.clashes import clashes
@@ -51,6 +52,8 @@ from lamsik.store.tables import (
     LogEntry,
     Observation,
     Order,
+    PaintPatch,
+    PaintTool,
     Piece,
     PieceStep,
     Pour,
@@ -108,7 +111,42 @@ def build(session: Session) -> None:
     for which, state in scenario.STOCK_PIECES:
         _piece(session, random, bodies[which], None, 20, state)
     casting.build(session)
+    for which in scenario.BATCH:
+        _piece(session, random, bodies[which], None, 3, "fit")
+    _known(session, bodies)
+    _repaint(session)
     _dated(session)
+
+
+def _repaint(session: Session) -> None:
+    """A customer's bait that came to be painted anew: weighed as it came, its eyes stay."""
+    name, rows = schemes.REPAINT
+    scheme = documents.begin(session, "scheme", schemes.content(name, rows))
+    row, edits = scenario.REPAINT
+    body = _body(session, row, stores.catalogue(session), {name: scheme.code}, edits)
+    piece = pieces.start(session, body, repaint=KEPT)
+    piece.started_at = now() - timedelta(days=2)
+    pieces.end_step(session, piece, CAME)
+    scale = session.exec(select(Instrument)).first()
+    if scale is not None:
+        text = f"{scenario.CAME_G:.1f}"
+        pieces.weigh(session, piece, f"stage:{CAME}", scenario.CAME_G, text, scale).at = piece.started_at
+
+
+def _known(session: Session, bodies: Sequence[Document]) -> None:
+    """What the shop has tried of paints, and what it sprays through."""
+    for under, over, after, result, ago, note_of in scenario.PATCHES:
+        at = now() - timedelta(days=ago)
+        session.add(
+            PaintPatch(under=under, over=over, after_h=float(after), result=result, note=note_of, at=at)
+        )
+    for name, kind, source, which, side, hangs, note_of in scenario.TOOLS:
+        body_id = None if which is None else bodies[which].id
+        session.add(
+            PaintTool(
+                name=name, kind=kind, source=source, body_id=body_id, side=side, hangs=hangs, note=note_of
+            )
+        )
 
 
 def _dated(session: Session) -> None:

@@ -47,6 +47,7 @@ class Kind(Generic[Shop, Value]):
         value: the core's value of a document after an edit, with what the shop has. Raises `Refused` for what
             is not allowed.
         refers: its fields that name other documents.
+        tags: its fields by which it is found beside its name.
         filed: what its file holds of a document.
         acts: its special edits by name; `set`, `flag` and `remove` are the engine's.
         groups: its lists of rows that can be taken off.
@@ -69,6 +70,7 @@ class Kind(Generic[Shop, Value]):
     begins: Callable[..., Document]
     value: Callable[[Document, Edit, Shop], Value]
     refers: tuple[Reference, ...] = ()
+    tags: tuple[str, ...] = ()
     read: Callable[[Any], Document] | None = None
     filed: Callable[[Document], Document] = _as_it_is
     acts: Mapping[str, Callable[[Document, Edit, Shop], Document]] = field(default_factory=dict)

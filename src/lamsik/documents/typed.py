@@ -27,6 +27,7 @@ QUANTITY_BY_ENDING = {
     "_c": "temperature",
     "_g": "mass",
     "_h": "time",
+    "_bar": "pressure",
     "_ml": "volume",
 }
 """Which quantity a field holds, by the unit at the end of its name; others are plain numbers."""

@@ -136,7 +136,8 @@ def _buried(design: Design, placed: Placement, pen: Pen) -> list[Node]:
         thick = max(item.wire_mm, 1.5 * pen.mm)
         wire = {"stroke": STEEL, "stroke_width": thick, "stroke_dasharray": dash}
         return [node("line", x1=-2, y1=-ends[0], x2=long + 2, y2=-ends[1], **wire)]
-    return _skirt(design, placed, pen) if item.kind == "skirt" else []
+    behind = {"skirt": _skirt, "hair": _skirt, "soft_tail": _soft_tail, "rotor": _rotor, "contact": _contact}
+    return behind[item.kind](design, placed, pen) if item.kind in behind else []
 
 
 def _along(item: Item, x: float, z: float, dash: str, pen: Pen) -> list[Node]:
@@ -170,6 +171,44 @@ def _skirt(design: Design, placed: Placement, pen: Pen) -> list[Node]:
         node("path", d=f"M{x:.2f} {-z:.2f} q 12 {way * 5:.1f} 26 {way * 6:.1f}", **thread)
         for way in (-1, -0.5, 0, 0.5, 1)
     ]
+
+
+def _at(design: Design, placed: Placement) -> tuple[float, float, float]:
+    """Where a part sits, x and z [mm], and which way it points: −1 ahead of the nose, else 1."""
+    seat, body = seat_of(design.hardware, placed), design.body
+    if seat in ("nose", "tail"):
+        end = station(body, 0.0 if seat == "nose" else body.length_mm)
+        return end.x_mm, end.middle_mm, -1.0 if seat == "nose" else 1.0
+    here = station(body, placed.x_mm)
+    return here.x_mm, here.top_mm if seat == "back" else here.bottom_mm, 1.0
+
+
+def _soft_tail(design: Design, placed: Placement, pen: Pen) -> list[Node]:
+    x, z, _ = _at(design, placed)
+    reach = 0.28 * design.body.length_mm
+    blade = (
+        f"M{x:.2f} {-z - 1.5:.2f} q {0.6 * reach:.2f} -1 {reach:.2f} {-0.3 * reach:.2f} "
+        f"q {0.14 * reach:.2f} {0.3 * reach:.2f} 0 {0.6 * reach:.2f} "
+        f"q {-0.4 * reach:.2f} {-0.26 * reach:.2f} {-reach:.2f} {-0.3 * reach + 3:.2f} Z"
+    )
+    looks = {"fill": PLATE, "fill_opacity": 0.7, "stroke": MUTED, "stroke_width": pen.mm}
+    return [node("path", d=blade, **looks)]
+
+
+def _rotor(design: Design, placed: Placement, pen: Pen) -> list[Node]:
+    x, z, way = _at(design, placed)
+    high, looks = 0.45 * design.body.depth_mm, {"fill": PLATE, "stroke": STEEL, "stroke_width": pen.mm}
+    blades = [
+        node("ellipse", cx=x + way * 2.5, cy=-z + up * high / 2, rx=1.6, ry=high / 2, **looks)
+        for up in (-1, 1)
+    ]
+    return [*blades, node("circle", cx=x + way * 2.5, cy=-z, r=1.2, fill=STEEL)]
+
+
+def _contact(design: Design, placed: Placement, pen: Pen) -> list[Node]:
+    x, z, _ = _at(design, placed)
+    looks = {"r": 1.1, "fill": STEEL, "stroke": INK, "stroke_width": pen.mm}
+    return [node("circle", cx=x + aside, cy=-z, **looks) for aside in (-3.0, 3.0)]
 
 
 def clash_marks(clashes: tuple[Clash, ...], pen: Pen) -> list[Node]:

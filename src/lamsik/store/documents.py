@@ -36,12 +36,18 @@ class Stale(Refused):
 def create(session: Session, kind: str, code: str, content: dict[str, Any], note: str = "") -> Document:
     """A new document with its first revision."""
     name = str(content["name"])
-    row = Document(kind=kind, code=code, name=name, search=fold(f"{name} {code}"))
+    row = Document(kind=kind, code=code, name=name, search=_found_by(kind, code, content))
     session.add(row)
     session.flush()
     session.add(Revision(document_id=_id(row), number=1, content=content, note=note))
     session.flush()
     return row
+
+
+def _found_by(kind: str, code: str, content: dict[str, Any]) -> str:
+    """What a search finds it by: its name, its code, its tags."""
+    tags = " ".join(str(content.get(tag) or "") for tag in KINDS[kind].tags)
+    return fold(f"{content['name']} {code} {tags}")
 
 
 def begin(session: Session, kind: str, content: dict[str, Any], note: str = "") -> Document:
@@ -143,7 +149,7 @@ def save(session: Session, row: Document, new: dict[str, Any], base: int, note: 
     saved = Revision(document_id=_id(row), number=(last or 0) + 1, parent=row.current, content=new, note=note)
     session.add(saved)
     row.current, row.name = saved.number, str(new["name"])
-    row.search = fold(f"{row.name} {row.code}")
+    row.search = _found_by(row.kind, row.code, new)
     session.add(row)
     session.flush()
     if saved.number % history.PACK_EVERY == 0:
@@ -171,8 +177,8 @@ def _move(session: Session, row: Document, number: int | None) -> bool:
     if number is None:
         return False
     row.current = number
-    row.name = str(revision(session, row).content["name"])
-    row.search = fold(f"{row.name} {row.code}")
+    content = revision(session, row).content
+    row.name, row.search = str(content["name"]), _found_by(row.kind, row.code, content)
     session.add(row)
     session.flush()
     return True
@@ -187,3 +193,8 @@ def branch(session: Session, row: Document, new: dict[str, Any], parent: int, no
     session.add(branched)
     session.flush()
     return branched
+
+
+def coded(session: Session, kind: str, code: str) -> Document | None:
+    """The document of a kind with this code, if it is there."""
+    return session.exec(matching(kind).where(Document.code == code)).first()

@@ -26,6 +26,8 @@ from lamsik.store.tables import (
     MouldMade,
     Observation,
     Order,
+    PaintPatch,
+    PaintTool,
     Person,
     Piece,
     PieceStep,
@@ -80,6 +82,8 @@ WATCHED: dict[type[SQLModel], Watched] = {
     SlugStock: Watched("item", part="ballast", back=True, says="name"),
     Drill: Watched("item", part="drill", back=True),
     ShopWater: Watched("item", part="water", back=True, says="name"),
+    PaintPatch: Watched("item", part="patch", back=True),
+    PaintTool: Watched("item", part="stencil", back=True, says="name"),
     Instrument: Watched("item", part="scale", back=True, says="name"),
     Person: Watched("person"),
 }

@@ -10,7 +10,7 @@ from lamsik.store import stands
 from lamsik.store.paging import MOST
 from lamsik.store.search import fold, pattern
 from lamsik.store.stands import DONE
-from lamsik.store.tables import Customer, Order, Piece
+from lamsik.store.tables import Customer, Document, Order, Piece
 from lamsik.store.words import holds
 
 
@@ -36,8 +36,12 @@ def next_number(session: Session) -> str:
 
 
 def place(session: Session, order: Order, customer: Customer) -> Order:
-    """Keep a new order for a customer, with its number and what search finds it by."""
+    """Keep a new order for a customer, with its number and what search finds it by; its scheme stays in the
+    version of now.
+    """
     order.customer_id = customer.id or 0
+    scheme = session.get(Document, order.scheme_id) if order.scheme_id else None
+    order.scheme_version = order.scheme_version or (scheme.current if scheme is not None else 0)
     order.search = fold(f"{order.number} {order.title} {customer.name}")
     session.add(order)
     stands.order_anew(session, order)
@@ -75,6 +79,12 @@ def for_design(session: Session, design_id: int | None, most: int = MOST) -> Seq
     """The open orders a design is made for, with their customers, the nearest due first."""
     query = listed().where(Order.design_id == design_id, col(Order.queue) < DONE).limit(most)
     return session.exec(query).all() if design_id is not None else []
+
+
+def in_scheme(session: Session, scheme_id: int, most: int = MOST) -> Sequence[Order]:
+    """The orders in a scheme, open ones first."""
+    query = select(Order).where(Order.scheme_id == scheme_id, col(Order.deleted_at).is_(None))
+    return session.exec(query.order_by(col(Order.queue)).limit(most)).all()
 
 
 def customers(text: str = "") -> SelectOfScalar[Customer]:

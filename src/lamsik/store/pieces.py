@@ -9,6 +9,7 @@ from sqlmodel.sql.expression import SelectOfScalar
 
 from lamsik.core.errors import Refused, require
 from lamsik.core.quantities import plainly
+from lamsik.core.route.repaint import WEIGHED
 from lamsik.core.route.steps import SHIPPED
 from lamsik.core.tank.mass import SIZED_AT, Measured
 from lamsik.core.tank.parts import STAGES
@@ -48,8 +49,10 @@ class Reading:
         return spread if spread is not None else observed.scale_of(self.instrument).sd_g
 
 
-def start(session: Session, design: Document, order_id: int | None = None) -> Piece:
-    """A new piece of the design's current revision."""
+def start(session: Session, design: Document, order_id: int | None = None, repaint: str = "") -> Piece:
+    """A new piece of the design's current revision; a `repaint` is made already, its old paint kept or
+    stripped.
+    """
     count = session.exec(select(func.count()).select_from(Piece)).one()
     revision = documents.revision(session, design)
     number = f"P{count + 1:04d}"
@@ -58,6 +61,7 @@ def start(session: Session, design: Document, order_id: int | None = None) -> Pi
         design_id=design.id or 0,
         revision_id=revision.id or 0,
         order_id=order_id,
+        repaint=repaint,
         search=fold(f"{number} {design.name}"),
     )
     session.add(row)
@@ -185,6 +189,17 @@ def take_back_step(session: Session, piece: Piece, step: str) -> None:
         stands.anew(session, piece)
 
 
+def tick_point(session: Session, piece: Piece, step: str, point: str, is_ticked: bool) -> None:
+    """A point of a step's checklist is seen to, or not after all. Raises `Refused` where the step is done."""
+    row = routes.touched(session, piece).get(step) or PieceStep(
+        piece_id=piece.id or 0, step=step, begun_at=now()
+    )
+    require(row.done_at is None, "step", step, "take the step back first: it is done")
+    others = [one for one in row.points if one != point]
+    row.points = [*others, point] if is_ticked else others
+    _put(session, piece, row)
+
+
 def note_step(session: Session, piece: Piece, step: str, note: str) -> None:
     """What is to be known of a step. Raises `Refused` for one nobody has begun."""
     row = routes.touched(session, piece).get(step)
@@ -219,8 +234,9 @@ def weigh(
     kind, _, name = target.partition(":")
     if kind == WATER:
         return _hold_under(session, piece, name, mass_g, text, instrument, water)
-    if kind not in (STAGE, PART) or (kind == STAGE and name not in STAGES):
-        raise Refused("target", target, f"one of {', '.join(STAGES)} or a part of the piece")
+    stages = (*STAGES, *WEIGHED) if piece.repaint else STAGES
+    if kind not in (STAGE, PART) or (kind == STAGE and name not in stages):
+        raise Refused("target", target, f"one of {', '.join(stages)} or a part of the piece")
     if not 0 < mass_g <= instrument.span_g:
         raise Refused(
             "mass", text, f"{instrument.name} reads above 0 up to {plainly(instrument.span_g, 'mass')}"
@@ -312,7 +328,7 @@ def measured(weighed: dict[str, Reading]) -> Measured:
         row = (name, reading.weighing.value, reading.sd_g)
         if kind == WATER:
             waters.append((*row, Water(**reading.weighing.conditions["water"]).density_g_cm3))
-        else:
+        elif name not in WEIGHED:
             (stages if kind == STAGE else parts).append(row)
     return Measured(tuple(stages), tuple(parts), tuple(waters))
 

@@ -9,6 +9,7 @@ from sqlmodel import Session, col, select
 from lamsik.core.quantities import UNSAID, kept_as_said, resaid, saying
 from lamsik.core.route import steps
 from lamsik.core.route.others import of_blade, of_float
+from lamsik.core.route.repaint import repainted
 from lamsik.core.trade.step_kinds import STEP_KINDS, Minutes, minutes
 from lamsik.documents.blades.document import blade_of
 from lamsik.documents.body.document import to_design
@@ -50,7 +51,12 @@ def follow(session: Session, piece: Piece) -> None:
     try:
         kind = session.get_one(Document, piece.design_id).kind
         with saying(UNSAID):
-            route = of_document(session, kind, documents.content_at(session, piece.revision_id))
+            content = documents.content_at(session, piece.revision_id)
+            route = (
+                told_route(repainted(to_design(content), piece.repaint, own_minutes(session)))
+                if piece.repaint
+                else of_document(session, kind, content)
+            )
     except Exception:  # whatever is wrong with the document is said where it is shown
         piece.route_id = None
     else:

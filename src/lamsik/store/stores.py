@@ -1,12 +1,11 @@
 """Stock rows as core values: hardware, lips, slugs, drills, waters, schemes, settings."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import asdict
-from typing import Any
+from typing import Any, TypeVar
 
 from sqlmodel import Session, SQLModel, col, select
 
-from lamsik.core.paints.layers import Layer
 from lamsik.core.quantities import METRIC
 from lamsik.core.shapes.ballast_holes import Slug
 from lamsik.core.shapes.catalogue import Catalogue
@@ -20,6 +19,8 @@ from lamsik.core.water import Water
 from lamsik.documents.schemes.document import layers_of
 from lamsik.store import documents
 from lamsik.store.tables import Document, Drill, Hardware, Setting, ShopWater, SlugStock
+
+Known = TypeVar("Known")
 
 DEFAULTS: dict[str, dict[str, Any]] = {
     "shop": {"name": "My workshop", "currency": "EUR"},
@@ -181,21 +182,24 @@ def catalogue(session: Session) -> Catalogue:
         lips={row.code: lip_of(row) for row in parts if row.kind == "lip"},
         slugs={slug.name: slug for slug in bench(session).slugs},
         waters={row.name: water_of(row) for row in waters(session)},
-        schemes=Schemes(session),
+        schemes=OfSchemes(session, lambda row: layers_of(documents.content(session, row))),
+        versions=OfSchemes(session, lambda row: row.current),
     )
 
 
-class Schemes(Mapping[str, tuple[Layer, ...]]):
-    """All schemes' layers by code, each read when it is asked for: a shop may have many, a body has one."""
+class OfSchemes(Mapping[str, Known]):
+    """Something of all schemes by code, each read when it is asked for: a shop may have many, a body has
+    one.
+    """
 
-    def __init__(self, session: Session) -> None:
-        self._session = session
+    def __init__(self, session: Session, of: Callable[[Document], Known]) -> None:
+        self._session, self._of = session, of
 
-    def __getitem__(self, code: str) -> tuple[Layer, ...]:
-        row = self._session.exec(documents.matching("scheme").where(Document.code == code)).first()
+    def __getitem__(self, code: str) -> Known:
+        row = documents.coded(self._session, "scheme", code)
         if row is None:
             raise KeyError(code)
-        return layers_of(documents.content(self._session, row))
+        return self._of(row)
 
     def __iter__(self) -> Iterator[str]:
         return iter([row.code for row in documents.listed(self._session, "scheme")])

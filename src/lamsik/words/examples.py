@@ -12,6 +12,7 @@ EXAMPLES = {
     "frequency": "type a frequency such as 2.4 Hz",
     "angle": "type an angle such as 35°",
     "thickness": "type a film thickness such as 40 µm",
+    "pressure": "type an air pressure such as 1.4 bar or 20 psi",
     "time": "type a time such as 12 h or 30 min",
     "salinity": "type a practical salinity such as 6 PSU",
     "percent": "type a share such as 2 %",

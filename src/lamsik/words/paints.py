@@ -1,22 +1,30 @@
-"""The sentences of a scheme: how long it takes, and what is wrong with where a layer lies."""
+"""The sentences of a scheme: how long it takes, what is wrong with a layer and what helps, what is done
+where.
+"""
 
 from collections.abc import Iterable, Sequence
 
+from lamsik.core.paints.dips import Dip
 from lamsik.core.paints.fitting import LACKS_ANCHOR, TOO_LARGE
-from lamsik.core.paints.layers import Layer, warned
+from lamsik.core.paints.layers import Layer
+from lamsik.core.paints.lifts import LIFTS, UNTRIED, WAIT_LONGER
 from lamsik.core.paints.odd import (
     BARE_WOOD,
+    EYES_LATE,
     HIDES,
     NO_GROUND,
     NO_WHITE,
     NOT_COVERED,
     ON_CLEAR,
-    ON_FOIL,
+    RIM_GATHERS,
     SEALS_PAINT,
+    SEAT_GLOSSY,
     Warned,
 )
+from lamsik.core.paints.roles import SPRAYED
+from lamsik.core.paints.rules import COUNT, DIP_STOPS, FEW_COATS, ON_FOIL, SPOILT
 from lamsik.core.paints.waiting import waiting_h
-from lamsik.core.quantities import said
+from lamsik.core.quantities import counted, plainly, said
 
 SAYS = {
     SEALS_PAINT: "{layer} lies over {other}: it closes the paint in, not the body. Move it under the paint.",
@@ -24,10 +32,11 @@ SAYS = {
     ON_CLEAR: "{layer} goes on {other}: scuff the clear first, or move it under the clear.",
     NO_GROUND: "{layer} lies under {other}: it has no ground to hold on to. Move the ground under it.",
     NOT_COVERED: (
-        "{layer} come after the last clear: flat stickers lift there. Glue domed ones, or move them under it."
+        "{layer} come after the last clear, which nothing of theirs outlasts: they lift or rub off. Glue"
+        " domed ones, or move them under it."
     ),
     ON_FOIL: (
-        "{layer} covers the foil ({other}) and hides its shine: take a transparent or candy paint there,"
+        "{layer} hides {share} of the foil ({other}) and its shine: take a transparent or candy paint there,"
         " leave the flank out, or lay the foil over it."
     ),
     NO_WHITE: "{layer} is dull without white under it: put a white ground or foil under it.",
@@ -36,6 +45,38 @@ SAYS = {
         " the nose, the eye or the tail."
     ),
     TOO_LARGE: "{layer} is larger than this body: most of it lies beside. Make it smaller.",
+    RIM_GATHERS: (
+        "{layer} are domed and lie under {other}: they are sealed in, and clear gathers at their rim."
+        " Brush it thin there and hang it nose up, or glue them on after it, where they can be replaced."
+    ),
+    SEAT_GLOSSY: (
+        "{layer} are glued on {other}, which is smooth: glue springs off it. Scuff the seat once it is hard."
+    ),
+    EYES_LATE: (
+        "{layer} are there already and are masked first: move them under {other}, so that the mask goes on"
+        " before it."
+    ),
+    SPOILT: (
+        "{layer} goes all over and reaches the {other}, which it spoils: brush it round there, or put that on"
+        " or bag it first."
+    ),
+    DIP_STOPS: (
+        "{layer} is dipped and this body has a {zone}, which no clear may reach: {end} first, stop {depth}"
+        " deep (the {zone} begins at {at}, and the liquid climbs). Brush the rest."
+    ),
+    FEW_COATS: (
+        "The paint stands {relief} proud: {coats} of {coat} level it and leave something to rub. {layer}"
+        " is too thin for it by itself."
+    ),
+    LIFTS: (
+        "{layer} lifted {other} on a test patch after {hours}: lay a barrier coat between, or take another"
+        " chemistry."
+    ),
+    WAIT_LONGER: "{layer} held on {other} after {hours}, none was tried sooner: wait so long.",
+    UNTRIED: (
+        "Nobody here has tried {over} over {under} ({layer} on {other}): make a test patch first, and"
+        " write it down."
+    ),
     BARE_WOOD: "{layer} is see-through and lies on the bare body, which drinks it: seal the body first.",
 }
 """By what is wrong."""
@@ -63,6 +104,10 @@ FIELDS = {
     "window_h": "longest wait",
     "cure_h": "cure",
     "mass_g": "mass",
+    "by": "how it goes on",
+    "eye": "kind of eye",
+    "pressure_bar": "air",
+    "distance_mm": "distance",
 }
 """What a field of a layer is called; others by their own name."""
 
@@ -84,6 +129,7 @@ KINDS = {
     "gill": "gill",
     "fin": "fin",
     "lettering": "lettering",
+    "signature": "signature and number",
     "glitter": "glitter",
     "eyes": "eyes",
     "clear": "clear",
@@ -135,6 +181,116 @@ OTHERWISE = {
 """The same where a shape has a word of its own."""
 
 
+ZONES = {
+    "body": "the body",
+    "joint": "a joint",
+    "pivot": "a pivot",
+    "rotor": "a rotor",
+    "lip": "the lip",
+    "soft tail": "a soft tail",
+    "hair": "hair",
+    "line tie": "the line tie",
+    "hanger": "a hanger",
+    "contact": "a contact",
+    "eye": "the eyes",
+    "eye pit": "the pits of the eyes",
+    "kept eye": "the eyes that are kept",
+}
+"""What a zone of a body is called."""
+MAY = {"paint": "paint", "clear": "clear", "brush": "brush", "dip": "dip"}
+"""What may be done in a zone."""
+MASKS = {
+    "tape": "tape it over",
+    "plug": "plug the eye with wax or a splinter",
+    "bag": "tie it in a bag",
+    "grease": "a film of grease on the pin only",
+    "off": "take it off, or bag it where it stays",
+}
+"""How a zone is kept bare."""
+CHECKS = {
+    "no_runs": "No run, no bare spot, the tail end smooth",
+    "ties_clear": "Line ties clear: the ring goes through",
+    "hangers_clear": "Hangers clear of paint and clear",
+    "pivots_free": "Joints and pivots swing free by their own weight",
+    "rotor_spins": "The rotor spins at a breath",
+    "contacts_bare": "Contacts bare: it switches off when dry",
+    "lip_clean": "The lip clean and see-through, its edge whole",
+    "hair_dry": "Hair dry and soft, no clear in it",
+    "tail_whole": "The soft tail whole, not swollen",
+    "eyes_level": "Eyes level, from the nose and from the back",
+}
+"""What is looked at before a piece counts as finished."""
+EYES = {
+    "flat": "flat stickers",
+    "domed": "domed",
+    "moulded": "moulded in",
+    "painted": "painted",
+    "kept": "kept and masked",
+}
+"""What kinds of eyes are called."""
+EYE_ORDER = {
+    "flat": "before the clear, which seals them",
+    "domed": "under the clear, which gathers at their rim",
+    "moulded": "painted before the clear",
+    "painted": "before the clear",
+    "kept": "masked before the first coat, bared after the last",
+}
+"""When eyes of a kind go on."""
+GLUED_LATE = "glued on after the clear, so that they can be replaced"
+"""When domed ones go on that come last."""
+WAYS = {
+    "sprayed": "sprayed",
+    "brushed": "brushed",
+    "dipped": "dipped",
+    "set on": "set on",
+    "dusted": "dusted",
+}
+"""How a layer goes on."""
+
+
+def how(layer: Layer) -> str:
+    """How a layer goes on: by what, with how much air, from how far."""
+    if layer.by != SPRAYED:
+        return WAYS[layer.by]
+    air = f"{said(layer.pressure_bar, 'pressure', 1)}" if layer.pressure_bar is not None else ""
+    far = f"{said(layer.distance_mm, 'length', 0)} off" if layer.distance_mm is not None else ""
+    return ", ".join(filter(None, (WAYS[SPRAYED], air, far)))
+
+
+def passes(layer: Layer) -> str:
+    """In how many passes of which film."""
+    if layer.mass_g is not None:
+        return f"the pair, {said(layer.mass_g, 'mass', 2)}"
+    return f"{layer.passes} × {said(layer.film_um, 'thickness', 0)} dry"
+
+
+DROP_ML = 0.05
+
+
+def in_cup(wet_ml: float) -> str:
+    """What goes into the cup; empty for what needs none."""
+    if not wet_ml:
+        return ""
+    return "a drop" if wet_ml < DROP_ML else said(wet_ml, "volume", 1 if wet_ml >= 1 else 2)
+
+
+def waits(wait_h: float, window_h: float | None, is_scuffed: bool) -> str:
+    """What is waited after a layer, and what is done before the next."""
+    within = f", next coat before {plainly(window_h, 'time')}" if window_h is not None else ""
+    wait = f"wait {plainly(wait_h, 'time')}{within}" if wait_h or within else "no wait"
+    return f"{wait}; scuff" if is_scuffed else wait
+
+
+def dipped(layer: Layer, stop: Dip) -> str:
+    """How deep a layer is dipped at most, which end first, and why."""
+    end, depth = "nose" if stop.is_nose_first else "tail", said(stop.depth_mm, "length", 0)
+    zone, at, climbs = stop.stop.kind, said(stop.stop_mm, "length", 0), said(stop.climbs_mm, "length", 1)
+    return (
+        f"{layer.name}: {end} first, stop {depth} deep. The {zone} begins at {at}, and the liquid climbs"
+        f" {climbs}. Brush the rest."
+    )
+
+
 def place_word(shape: str, name: str) -> str:
     """What a field of a place is called, of a layer in a shape."""
     return OTHERWISE.get((shape, name), PLACES[name])
@@ -145,13 +301,28 @@ def fields(names: Sequence[str]) -> str:
     return ", ".join(FIELDS.get(name, name) for name in names)
 
 
-def warnings(layers: Sequence[Layer], on_body: Iterable[Warned] = ()) -> list[tuple[Warned, str]]:
-    """Each finding of `warned`, and of `misfits` on a body, with its sentence: what is wrong, what helps."""
-    names = {layer.key: layer.name for layer in layers}
-    return [
-        (one, SAYS[one.name].format(layer=names[one.layer], other=names.get(one.other, one.other)))
-        for one in (*warned(layers), *on_body)
-    ]
+def warnings(layers: Sequence[Layer], about: Iterable[Warned]) -> list[tuple[Warned, str]]:
+    """Each finding with its sentence: what is wrong, what helps."""
+    of = {layer.key: layer for layer in layers}
+    return [(one, _warning(one, of)) for one in about]
+
+
+def _warning(one: Warned, of: dict[str, Layer]) -> str:
+    layer, other = of[one.layer], of.get(one.other)
+    end, _, zone = one.other.partition(":")
+    figures = {
+        name: counted(round(value), "coat") if quantity == COUNT else said(value, quantity, 0)
+        for name, value, quantity in one.figures
+    }
+    return SAYS[one.name].format(
+        layer=layer.name,
+        other=other.name if other else one.other,
+        end=end,
+        zone=zone,
+        over=layer.paint.chemistry,
+        under=other.paint.chemistry if other else "",
+        **figures,
+    )
 
 
 def sentence(layers: Sequence[Layer]) -> str:

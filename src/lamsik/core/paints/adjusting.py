@@ -33,6 +33,10 @@ FIELDS = (
     "cure_h",
     "mass_g",
     "note",
+    "by",
+    "eye",
+    "pressure_bar",
+    "distance_mm",
 )
 """What can be otherwise on one body."""
 

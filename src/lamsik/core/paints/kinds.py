@@ -13,7 +13,17 @@ from lamsik.core.paints import odd
 from lamsik.core.paints.odd import Others, Warned
 from lamsik.core.paints.paint import PAINT_KINDS, Paint
 from lamsik.core.paints.place import BACK, EYE, EYE_ROUND, EYE_SHARE, KEEL, TAIL, Along, Place, Round
-from lamsik.core.paints.roles import CLEARS, COLOURS, FITTED, GROUNDS, SEALS
+from lamsik.core.paints.roles import (
+    BRUSHED,
+    CLEARS,
+    COLOURS,
+    DUSTED,
+    FITTED,
+    GROUNDS,
+    SEALS,
+    SET,
+    SPRAYED,
+)
 
 if TYPE_CHECKING:
     from lamsik.core.paints.layers import Layer
@@ -45,6 +55,13 @@ def _paint(kind: str, colour: str, **more: Any) -> Paint:
     return Paint(colour, kind=kind, **{"covering_percent": 100.0 * PAINT_KINDS[kind].covering_share, **more})
 
 
+def _sprayed(pressure_bar: float, distance_mm: float) -> dict[str, Any]:
+    """Air and distance to begin with: fine work near by with little, grounds from farther with more."""
+    return {"by": SPRAYED, "pressure_bar": pressure_bar, "distance_mm": distance_mm}
+
+
+_BY_BRUSH: dict[str, Any] = {"by": BRUSHED}
+
 _EPOXY: dict[str, Any] = {
     "density_g_cm3": 1.12,
     "caution": "epoxy",
@@ -60,6 +77,7 @@ KINDS = _known(
         "seal",
         SEALS,
         {
+            **_BY_BRUSH,
             "name": "Seal, thinned epoxy",
             "paint": _paint("clear", "#D9C08C", **{**_EPOXY, "covering_percent": 20.0}),
             "film_um": 35.0,
@@ -71,6 +89,7 @@ KINDS = _known(
         "primer",
         GROUNDS,
         {
+            **_sprayed(2.0, 200),
             "name": "White primer",
             "paint": Paint("#F4F2EC", 1.45, swatch_um=30.0, solids_percent=45.0),
             "film_um": 30.0,
@@ -82,6 +101,7 @@ KINDS = _known(
         "foil",
         COLOURS,
         {
+            "by": SET,
             "name": "Foil, burnished on",
             "paint": _paint(
                 "foil", "#D3D9DC", density_g_cm3=2.2, caution="", chemistry="none", solids_percent=100.0
@@ -98,12 +118,16 @@ KINDS = _known(
         warns=odd.grounded,
     ),
     LayerKind(
-        "base", COLOURS, {"name": "Base", "paint": Paint("#D8DEE0"), "film_um": 15.0}, warns=odd.grounded
+        "base",
+        COLOURS,
+        {**_sprayed(1.6, 150), "name": "Base", "paint": Paint("#D8DEE0"), "film_um": 15.0},
+        warns=odd.grounded,
     ),
     LayerKind(
         "powder",
         COLOURS,
         {
+            "by": DUSTED,
             "name": "Powder, dusted",
             "paint": _paint(
                 "powder", "#C9CFD2", density_g_cm3=1.6, caution="", chemistry="none", solids_percent=100.0
@@ -116,6 +140,7 @@ KINDS = _known(
         "wrap",
         COLOURS,
         {
+            "by": SET,
             "name": "Cloth wrap",
             "paint": _paint(
                 "ink", "#AEB7BA", density_g_cm3=1.1, caution="", chemistry="none", solids_percent=100.0
@@ -130,6 +155,7 @@ KINDS = _known(
         "fade",
         COLOURS,
         {
+            **_sprayed(1.4, 80),
             "name": "Back fade",
             "paint": Paint("#3B5B45"),
             "place": Place(bottom=Round(at_percent=55), edge_percent=50.0),
@@ -141,6 +167,7 @@ KINDS = _known(
         "band",
         COLOURS,
         {
+            **_sprayed(1.2, 60),
             "name": "Throat band",
             "paint": Paint("#C24A2A"),
             "place": Place(begins=Along(at_percent=16.0), ends=Along(at_percent=26.0), edge_percent=30.0),
@@ -152,6 +179,7 @@ KINDS = _known(
         "net",
         COLOURS,
         {
+            **_sprayed(1.4, 120),
             "name": "Scales through a net",
             "paint": _paint("pearl", "#AEBBB4"),
             "place": Place(
@@ -172,6 +200,7 @@ KINDS = _known(
         "bars",
         COLOURS,
         {
+            **_sprayed(1.2, 40),
             "name": "Bars",
             "paint": Paint("#22332B"),
             "place": Place(
@@ -190,6 +219,7 @@ KINDS = _known(
         "spots",
         COLOURS,
         {
+            **_sprayed(1.0, 30),
             "name": "Spots",
             "paint": Paint("#A8281E"),
             "place": Place(
@@ -210,6 +240,7 @@ KINDS = _known(
         "veins",
         COLOURS,
         {
+            **_sprayed(0.8, 15),
             "name": "Veins, drawn fine",
             "paint": Paint("#2E4436"),
             "place": Place(
@@ -228,6 +259,7 @@ KINDS = _known(
         "splatter",
         COLOURS,
         {
+            **_BY_BRUSH,
             "name": "Splatter off a brush",
             "paint": Paint("#1D2A25"),
             "place": Place(shape="splatter", bottom=Round(at_percent=60.0), size_mm=2.2, cover_percent=8.0),
@@ -240,6 +272,7 @@ KINDS = _known(
         "stencil",
         COLOURS,
         {
+            **_sprayed(1.2, 60),
             "name": "Stencil",
             "paint": Paint("#23323A"),
             "place": Place(
@@ -260,6 +293,7 @@ KINDS = _known(
         "gill",
         COLOURS,
         {
+            **_sprayed(1.0, 30),
             "name": "Gill stroke",
             "paint": Paint("#7E2A20"),
             "place": Place(
@@ -277,6 +311,7 @@ KINDS = _known(
         "fin",
         COLOURS,
         {
+            **_sprayed(1.0, 30),
             "name": "Side fin",
             "paint": Paint("#B4542E"),
             "place": Place(
@@ -299,6 +334,7 @@ KINDS = _known(
         "lettering",
         COLOURS,
         {
+            **_BY_BRUSH,
             "name": "Maker's mark",
             "paint": _paint("ink", "#16283A"),
             "place": Place(
@@ -315,9 +351,30 @@ KINDS = _known(
         warns=odd.grounded,
     ),
     LayerKind(
+        "signature",
+        COLOURS,
+        {
+            **_BY_BRUSH,
+            "name": "Signed and numbered",
+            "paint": _paint("ink", "#16283A"),
+            "place": Place(
+                shape="letters",
+                begins=Along(TAIL, -34.0),
+                top=Round(at_percent=88.0),
+                size_mm=2.5,
+                words="No.",
+                side="left",
+            ),
+            "film_um": 5.0,
+        },
+        thins=False,
+        warns=odd.grounded,
+    ),
+    LayerKind(
         "glitter",
         COLOURS,
         {
+            **_BY_BRUSH,
             "name": "Glitter in clear",
             "paint": _paint("glitter", "#E2E6D8", **{**_EPOXY, "covering_percent": 30.0}),
             "place": Place(shape="splatter", size_mm=0.8, cover_percent=15.0),
@@ -331,6 +388,7 @@ KINDS = _known(
         "eyes",
         FITTED,
         {
+            "by": SET,
             "name": "Eyes, 5 mm",
             "paint": Paint("#E8C33A", 1.3, caution="", chemistry="none", solids_percent=100.0),
             "place": Place(
@@ -344,12 +402,13 @@ KINDS = _known(
             "wait_h": 0.0,
         },
         thins=False,
-        warns=odd.sealed_in,
+        warns=odd.eyes_in_order,
     ),
     LayerKind(
         "clear",
         CLEARS,
         {
+            **_BY_BRUSH,
             "name": "Clear, slow epoxy",
             "paint": _paint("clear", "#FFFFFF", **_EPOXY),
             "film_um": 120.0,

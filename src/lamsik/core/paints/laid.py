@@ -11,7 +11,7 @@ from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.masks import mask
 from lamsik.core.paints.place import Anchors, Place
 from lamsik.core.paints.roles import FITTED
-from lamsik.core.paints.skin import COARSE, skin_of
+from lamsik.core.paints.skin import COARSE, PaintedSkin, skin_of
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.solid import solid
@@ -55,13 +55,32 @@ def covered(place: Place, body: Body, anchors: Anchors, cells: tuple[int, int] =
     if place == Place():
         return Covered(1.0, whole.area_centroid_mm)
     skin = skin_of(body, cells)
-    masks = mask(place, skin, anchors)
-    area = np.concatenate([(masks[one.name] * one.area_mm2).ravel() for one in skin if one.name in masks])
-    at = np.concatenate([one.middle_mm.reshape(-1, 3) for one in skin if one.name in masks])
+    area, at = _taken(place, skin, anchors)
     taken = float(area.sum())
     if taken <= 0:
         return Covered(0.0, whole.area_centroid_mm)
     return Covered(taken / skin.area_mm2, _middle(area, at), _by_segment(body, area, at))
+
+
+def _taken(place: Place, skin: PaintedSkin, anchors: Anchors) -> tuple[Array, Array]:
+    """What a place takes of each cell of a skin (n,) [mm²], and where they are (n, 3) [mm]."""
+    masks = mask(place, skin, anchors)
+    area = np.concatenate([(masks[one.name] * one.area_mm2).ravel() for one in skin if one.name in masks])
+    at = np.concatenate([one.middle_mm.reshape(-1, 3) for one in skin if one.name in masks])
+    return area, at
+
+
+def laid_on(layer: Layer, skin: PaintedSkin, anchors: Anchors) -> Laid:
+    """A layer on any skin: area, dry volume and mass, and where it acts."""
+    area, at = _taken(layer.place, skin, anchors)
+    taken = float(area.sum())
+    middle = _middle(area, at) if taken > 0 else (skin.length_mm / 2, 0.0, 0.0)
+    if layer.mass_g is not None:
+        volume, mass = layer.mass_g / layer.paint.density_g_cm3, layer.mass_g
+    else:
+        volume = layer.dry_um * 1e-3 * taken / 1000.0
+        mass = volume * layer.paint.density_g_cm3
+    return Laid(taken, taken / skin.area_mm2, volume, mass, middle)
 
 
 def _middle(area: Array, at: Array) -> Point:

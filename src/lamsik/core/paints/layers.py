@@ -6,11 +6,13 @@ from typing import Annotated
 
 from lamsik.core.errors import finite_between
 from lamsik.core.limits import Between, Key, Name, OneOf, Says, held
+from lamsik.core.paints.eyes import EYE_KINDS
 from lamsik.core.paints.kinds import KINDS
 from lamsik.core.paints.masks import SHAPES
 from lamsik.core.paints.odd import Warned
 from lamsik.core.paints.paint import Paint
 from lamsik.core.paints.place import Place
+from lamsik.core.paints.roles import FITTED, SPRAYED, WAYS
 
 HIDING_SHARE = 0.9
 """A ground over so much of the surface leaves nothing of the colours under it to be seen."""
@@ -23,10 +25,11 @@ class Layer:
     """One layer of a scheme: what is done, with which paint, where, in how many passes, and what follows.
 
     `film_um` is the dry film of one pass [µm] where it lies. Eyes are bought parts: they carry `mass_g`, of
-    the pair, instead. `wait_h` is the least wait before the next layer; `window_h` the longest, if there is
-    one, and `cure_h` how long the last coat of a clear takes to be hard; `scuff` says that it is rubbed dull
-    before the next. `intended` answers what is found odd about it, so that no later hand corrects it; a layer
-    that is `locked` stays as it is while others change.
+    the pair, instead, and are of an `eye` kind. `by` is how it goes on; a sprayed one has its air and how far
+    off the brush is held. `wait_h` is the least wait before the next layer; `window_h` the longest, if there
+    is one, and `cure_h` how long the last coat of a clear takes to be hard; `scuff` says that it is rubbed
+    dull before the next. `intended` answers what is found odd about it, so that no later hand corrects it; a
+    layer that is `locked` stays as it is while others change.
     """
 
     key: Key
@@ -43,6 +46,10 @@ class Layer:
     ) = None
     mass_g: Annotated[float, Between(0, 50, "g", "mass of a pair of eyes")] | None = None
     note: Name = ""
+    by: Annotated[str, OneOf(WAYS), Says("how it goes on")] = SPRAYED
+    pressure_bar: Annotated[float, Between(0, 10, "bar", "air at the brush")] | None = None
+    distance_mm: Annotated[float, Between(0, 1000, "mm", "from the brush to the body")] | None = None
+    eye: Annotated[str, OneOf(tuple(EYE_KINDS)), Says("of eyes, what they are")] = "flat"
     scuff: Annotated[bool, Says("rubbed dull before the next")] = False
     intended: Annotated[Name, Says("why it is meant to be so, where it looks wrong")] = ""
     locked: Annotated[bool, Says("stays as it is while others change")] = False
@@ -56,6 +63,16 @@ class Layer:
     def does(self) -> str:
         """What a layer of its kind does."""
         return KINDS[self.kind].does
+
+    @property
+    def is_glued_late(self) -> bool:
+        """Whether it is eyes that can go on after the clear."""
+        return self.does == FITTED and EYE_KINDS[self.eye].may_be_last
+
+    @property
+    def is_there(self) -> bool:
+        """Whether it is eyes that are on the body before anything else."""
+        return self.does == FITTED and EYE_KINDS[self.eye].is_there
 
     @property
     def dry_um(self) -> float:

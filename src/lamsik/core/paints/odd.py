@@ -1,34 +1,41 @@
-"""What is wrong with where a layer lies among the others: opaque over foil, bright colours without white."""
+"""What is wrong with where a layer lies among the others: what needs white under it, eyes too late."""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from lamsik.core.paints.roles import CLEARS, COLOURS, GROUNDS
+from lamsik.core.paints.eyes import EYE_KINDS
+from lamsik.core.paints.roles import CLEARS, COLOURS, GROUNDS, SEALS
 
 if TYPE_CHECKING:
     from lamsik.core.paints.layers import Layer
 
-SEALS_PAINT, HIDES, ON_CLEAR, NO_GROUND, NOT_COVERED, ON_FOIL, NO_WHITE, BARE_WOOD = (
+SEALS_PAINT, HIDES, ON_CLEAR, NO_GROUND, NOT_COVERED, NO_WHITE, BARE_WOOD = (
     "seals_paint",
     "hides",
     "on_clear",
     "no_ground",
     "not_covered",
-    "on_foil",
     "no_white",
     "bare_wood",
 )
 """What can be wrong with the place of a layer among the others."""
+RIM_GATHERS, SEAT_GLOSSY, EYES_LATE = "rim_gathers", "seat_glossy", "eyes_late"
+"""What can be wrong with eyes: domed ones under a clear, or on one that is not scuffed; kept ones that do not
+come first.
+"""
 
 
 @dataclass(frozen=True)
 class Warned:
-    """A finding about a layer: which of the above, the layer's key, and the key of the other it is about."""
+    """A finding about a layer: which it is, the layer's key, the key of the other it is about, and its
+    figures by name, each as its quantity has it.
+    """
 
     name: str
     layer: str
     other: str = ""
+    figures: tuple[tuple[str, float, str], ...] = ()
 
 
 Others = Sequence["Layer"]
@@ -62,20 +69,22 @@ def grounded(layer: "Layer", under: Others, over: Others) -> Iterator[Warned]:
     late = [one for one in over if one.does == GROUNDS]
     if late and not any(one.does == GROUNDS for one in under):
         yield Warned(NO_GROUND, layer.key, late[0].key)
-    yield from _shows_foil(layer, under)
     if layer.paint.of.wants_white and not any(one.is_white or one.paint.kind == "foil" for one in under):
         yield Warned(NO_WHITE, layer.key)
-    if layer.paint.of.is_open and not under and layer.paint.kind != "clear":
+    held = any(one.does in (SEALS, GROUNDS) or not one.paint.of.is_open for one in under)
+    if layer.paint.of.is_open and not held and layer.paint.kind != "clear":
         yield Warned(BARE_WOOD, layer.key)
 
 
-def _shows_foil(layer: "Layer", under: Others) -> Iterator[Warned]:
-    foils = [one for one in under if one.kind == "foil"]
-    if foils and layer.covers_all and not layer.paint.of.is_open:
-        yield Warned(ON_FOIL, layer.key, foils[-1].key)
-
-
-def sealed_in(layer: "Layer", under: Others, over: Others) -> Iterator[Warned]:
-    """A bought part that no clear holds."""
-    if any(one.does == CLEARS for one in under) and not any(one.does == CLEARS for one in over):
+def eyes_in_order(layer: "Layer", under: Others, over: Others) -> Iterator[Warned]:
+    """Eyes that no clear holds, domed ones a clear runs round, kept ones that are masked too late."""
+    kind, clears = EYE_KINDS[layer.eye], [one for one in under if one.does == CLEARS]
+    if kind.must_be_under and clears and not any(one.does == CLEARS for one in over):
         yield Warned(NOT_COVERED, layer.key)
+    if kind.is_there and under:
+        yield Warned(EYES_LATE, layer.key, under[0].key)
+    runs = next((one for one in over if one.does == CLEARS), None)
+    if kind.has_rim and runs is not None:
+        yield Warned(RIM_GATHERS, layer.key, runs.key)
+    if kind.may_be_last and clears and runs is None and not clears[-1].scuff:
+        yield Warned(SEAT_GLOSSY, layer.key, clears[-1].key)

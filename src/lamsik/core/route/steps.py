@@ -8,10 +8,12 @@ from typing import Any
 
 from lamsik.core.cautions import of_metals
 from lamsik.core.findings import Finding, finding
+from lamsik.core.paints.dips import Dip, stops
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.paint import BOTH
-from lamsik.core.paints.roles import CLEARS, COLOURS, FITTED, GROUNDS, SEALS
+from lamsik.core.paints.roles import CLEARS, COLOURS, DIPPED, FITTED, GROUNDS, SEALS
 from lamsik.core.paints.waiting import waits_h
+from lamsik.core.paints.zones import PLUG, FinishZone, checks_of, zones_on
 from lamsik.core.shapes.design import Design
 from lamsik.core.trade.step_kinds import STEP_KINDS, Minutes, StepKind, minutes
 
@@ -29,6 +31,7 @@ class Step:
         wait_h, window_h: least and longest wait before the next step [h].
         batch_key: pieces whose step has the same are done together; empty where each is for itself.
         cautions: what can hurt.
+        points: what is ticked one by one before it counts as done (see `zones.CHECKS`).
     """
 
     key: str
@@ -42,6 +45,7 @@ class Step:
     window_h: float | None = None
     batch_key: str = ""
     cautions: tuple[str, ...] = ()
+    points: tuple[str, ...] = ()
 
     @property
     def of(self) -> StepKind:
@@ -81,7 +85,8 @@ def from_content(rows: Sequence[Mapping[str, Any]]) -> Route:
     route = []
     for row in rows:
         values = {name: value for name, value in row.items() if name in known}
-        route.append(Step(**{**values, "cautions": tuple(values.get("cautions", ()))}))
+        listed = {name: tuple(values.get(name, ())) for name in ("cautions", "points")}
+        route.append(Step(**{**values, **listed}))
     return tuple(route)
 
 
@@ -108,9 +113,15 @@ def steps(design: Design, own: Minutes | None = None) -> Route:
             cautions=("hooks",),
         )
     )
+    zones = zones_on(design)
+    if paints and any(zone.of.mask not in ("", PLUG) for zone in zones):
+        rows.append(Step("mask", "mask", finding("masks-on"), finding("mask-what-stays-bare")))
+    stop = {one.key: _stop(one, zones, design) for one in paints if one.by == DIPPED}
     hard_h = dict(zip((one.key for one in design.layers), waits_h(design.layers), strict=True))
     rows += [
-        replace(_coat(one, weigh="cleared" if one is paints[-1] else None), wait_h=hard_h[one.key])
+        replace(
+            _coat(one, "cleared" if one is paints[-1] else None, stop.get(one.key)), wait_h=hard_h[one.key]
+        )
         for one in paints
     ]
     rows += [
@@ -129,6 +140,13 @@ def steps(design: Design, own: Minutes | None = None) -> Route:
             finding("tracks-straight"),
             batch_key="swim",
             cautions=("hooks",),
+        ),
+        Step(
+            "check",
+            "check",
+            finding("final-check"),
+            finding("tick-on-this-very-piece"),
+            points=checks_of(zones),
         ),
         Step("pack", "pack", finding("photograph-and-pack"), finding("pack-bait")),
         Step("ship", "ship", finding("ship"), finding("note-the-parcel")),
@@ -228,18 +246,33 @@ def _fit(design: Design) -> Step:
     )
 
 
+COAT = "coat:"
+"""How the keys of steps begin that put a layer on."""
+OF_EYES = {"kept": "mask-kept-eyes", "painted": "paint-both-eyes", "moulded": "paint-both-eyes"}
+"""What is done of eyes that are not set on."""
 OF_LAYERS = {SEALS: "seal", GROUNDS: "prime", COLOURS: "colour", FITTED: "eyes", CLEARS: "clear"}
 """The kind of step that puts a layer on, by what the layer does."""
 
 
-def _coat(layer: Layer, weigh: str | None) -> Step:
+def step_kind_of(layer: Layer) -> str:
+    """The kind of step that puts a layer on."""
+    return "stencil" if layer.is_counted else OF_LAYERS[layer.does]
+
+
+def _stop(layer: Layer, zones: Sequence[FinishZone], design: Design) -> Dip | None:
+    """Where a dip must stop; None where the whole body may go in."""
+    ways = stops(zones, design.body.length_mm, layer.paint.density_g_cm3)
+    return ways[0] if ways else None
+
+
+def _coat(layer: Layer, weigh: str | None, stop: Dip | None = None) -> Step:
     """The coat that puts a layer on."""
-    kind = "stencil" if layer.is_counted else OF_LAYERS[layer.does]
+    kind = step_kind_of(layer)
     return Step(
-        f"coat:{layer.key}",
+        f"{COAT}{layer.key}",
         kind,
         layer.name,
-        layer.note or finding("one-sentence", says=_doing(layer)),
+        layer.note if layer.note and stop is None else finding("one-sentence", says=_doing(layer, stop)),
         weigh,
         wait_h=layer.wait_h,
         window_h=layer.window_h,
@@ -248,9 +281,14 @@ def _coat(layer: Layer, weigh: str | None) -> Step:
     )
 
 
-def _doing(layer: Layer) -> Finding:
+def _doing(layer: Layer, stop: Dip | None = None) -> Finding:
     if layer.mass_g is not None:
-        return finding("set-eyes-level")
+        return finding(OF_EYES.get(layer.eye, "set-eyes-level"))
+    if layer.kind == "signature":
+        return finding("sign-and-number")
+    if stop is not None:
+        end, zone = "nose" if stop.is_nose_first else "tail", stop.stop.kind
+        return finding("dip-to", end=end, zone=zone, depth=stop.depth_mm)
     film = finding(
         "passes-of-film" if layer.passes > 1 else "dry-film", count=layer.passes, film=layer.film_um
     )

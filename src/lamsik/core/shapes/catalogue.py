@@ -11,10 +11,11 @@ from lamsik.core.water import Water
 
 @dataclass(frozen=True)
 class Catalogue:
-    """What the shop has to choose from, by code or id."""
+    """What the shop has to choose from, by code or id; of schemes also their version."""
 
     items: Mapping[str, Item] = field(default_factory=dict)
     lips: Mapping[str, Lip] = field(default_factory=dict)
     slugs: Mapping[str, Slug] = field(default_factory=dict)
     waters: Mapping[str, Water] = field(default_factory=dict)
     schemes: Mapping[str, tuple[Layer, ...]] = field(default_factory=dict)
+    versions: Mapping[str, int] = field(default_factory=dict)

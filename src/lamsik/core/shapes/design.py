@@ -155,6 +155,7 @@ class Design:
     ballast: tuple[Hole, ...] = ()
     layers: tuple[Layer, ...] = ()
     scheme: str = ""
+    scheme_version: int = 0
     adjustments: tuple[Adjustment, ...] = ()
     glue_g: float = 0.0
     water: Water = field(default_factory=Water)

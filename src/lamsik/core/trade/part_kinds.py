@@ -69,6 +69,10 @@ _ROWS = (
     PartKind("tube", "line tube", 0.0, bore=OPEN, insert="tube", must_have=("wire", "shank", "bore")),
     PartKind("eyes", "eyes", 0.6, is_rod=False, is_chosen_anew=True),
     PartKind("skirt", "skirt"),
+    PartKind("hair", "tied hair", seats=("tail",), is_rod=False),
+    PartKind("soft_tail", "soft tail", seats=("tail",), is_rod=False),
+    PartKind("rotor", "rotor", seats=("nose", "tail"), is_rod=False),
+    PartKind("contact", "electronics contact", 0.2, seats=("belly",), is_rod=False),
 )
 PART_KINDS = {kind.key: kind for kind in _ROWS}
 """By their key, in the order they go on."""

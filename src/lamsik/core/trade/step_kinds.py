@@ -58,6 +58,10 @@ _ROWS = (
         6,
     ),
     StepKind("tub", "tub", 5, 6, "tub"),
+    StepKind("come", "desk", 3, 4),
+    StepKind("key", "bench", 3, 8),
+    StepKind("strip", "bench", 8, 20),
+    StepKind("mask", "bench", 5, 3),
     StepKind("prime", "spray corner", 6, 3, "spray corner"),
     StepKind("colour", "spray corner", 4, 2, "spray corner"),
     StepKind("stencil", "spray corner", 5, 4, "spray corner"),
@@ -70,6 +74,7 @@ _ROWS = (
         5,
     ),
     StepKind("swim", "water", 15, 8),
+    StepKind("check", "bench", 2, 3),
     StepKind("pack", "bench", 5, 6),
     StepKind("ship", "desk", 5, 2, hands_over=True),
 )

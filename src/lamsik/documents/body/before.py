@@ -1,7 +1,7 @@
 """Body documents of earlier versions, raised to this one: what they could not say yet is at rest."""
 
 from lamsik.documents.rows import Document
-from lamsik.documents.schemes.shape import with_layers, with_shapes
+from lamsik.documents.schemes.shape import with_doing, with_layers, with_shapes
 
 NEW_IN_2: Document = {
     "allowances": [],
@@ -23,6 +23,7 @@ NEW_WANT_IN_2: Document = {
 
 NEW_IN_3: Document = {"joints": [], "segments": [], "shell": None, "source": {"kind": "own", "note": ""}}
 NEW_IN_4: Document = {"adjustments": []}
+NEW_IN_6: Document = {"scheme_version": 0}
 NEW_BODY_IN_3: Document = {"widest_shares": None, "turned": False, "mesh": None}
 NEW_HARDWARE_IN_3: Document = {
     "material": "steel",
@@ -48,6 +49,8 @@ def raised(document: Document) -> Document:
         document = with_layers({**NEW_IN_4, **document, "version": 4})
     if document.get("version") == 4 and "layers" in document:
         document = with_shapes({**document, "version": 5})
+    if document.get("version") == 5 and "layers" in document:
+        document = with_doing({**NEW_IN_6, **document, "version": 6})
     return document
 
 

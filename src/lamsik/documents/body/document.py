@@ -24,7 +24,7 @@ from lamsik.core.shapes.skins import Skin
 from lamsik.core.shapes.sources import Source
 from lamsik.core.shapes.trial import TrialWeight
 from lamsik.core.water import Water
-from lamsik.documents.body.before import NEW_IN_2, NEW_IN_3, NEW_IN_4
+from lamsik.documents.body.before import NEW_IN_2, NEW_IN_3, NEW_IN_4, NEW_IN_6
 from lamsik.documents.body.shape import FORMAT, VERSION
 from lamsik.documents.rows import Document
 from lamsik.documents.values import row_of, value_of
@@ -36,7 +36,7 @@ MESH = "mesh_data"
 
 def to_design(document: Document) -> Design:
     """The design a checked document describes. Raises `Refused` where fields contradict each other."""
-    own = ("name", "form", "purpose", "scheme", "glue_g", "drag", "drag_source")
+    own = ("name", "form", "purpose", "scheme", "scheme_version", "glue_g", "drag", "drag_source")
     segments = ((row["key"], value_of(Host, row["material"])) for row in document["segments"])
     return Design(
         **{name: document[name] for name in own},
@@ -149,6 +149,7 @@ def new_document(
         **copy.deepcopy(NEW_IN_2),
         **copy.deepcopy(NEW_IN_3),
         **copy.deepcopy(NEW_IN_4),
+        **NEW_IN_6,
         "typed": {},
     }
 
@@ -173,7 +174,7 @@ def hardware_row(placement: Placement) -> Document:
 
 def with_design(document: Document, design: Design) -> Document:
     """The document with the design's values; curves keep their shares, the typed texts stay."""
-    own = ("name", "scheme", "glue_g", "drag", "drag_source", *AS_THEY_ARE)
+    own = ("name", "scheme", "scheme_version", "glue_g", "drag", "drag_source", *AS_THEY_ARE)
     return {
         **document,
         **{name: row_of(getattr(design, name)) for name in own},

@@ -29,6 +29,7 @@ def lay(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) -> Do
     document["adjustments"] = [row for row in document["adjustments"] if row["layer"] in there | more]
     adjustments = value_of(tuple[Adjustment, ...], document["adjustments"])
     document[GROUP], document["scheme"] = kept(resolved(layers, adjustments)), code
+    document["scheme_version"] = catalogue.versions.get(code, 0)
     return document
 
 

@@ -24,7 +24,7 @@ from lamsik.documents.body.before import raised
 from lamsik.documents.document_schema import DocumentSchema
 from lamsik.documents.schemas import TYPED, Const, PartBeside, Raw
 
-FORMAT, VERSION = "lamsik-body", 5
+FORMAT, VERSION = "lamsik-body", 6
 Share = Annotated[float, Between(-1, 1)]
 Line = Annotated[list[Annotated[list[Share], Len(2, 2)]], Len(2, 60)]
 
@@ -99,6 +99,9 @@ class BodyDocument:
     ballast: Annotated[list[Hole], MaxLen(12)]
     layers: Annotated[list[Layer], MaxLen(40), Says("of its paint, as they lie on this body")]
     scheme: Annotated[Name, Says("code of the scheme the layers are of")]
+    scheme_version: Annotated[
+        int, Between(0, 1_000_000, "", "version of the scheme that lies on it; 0 where nobody knows")
+    ]
     adjustments: Annotated[
         list[Adjustment], MaxLen(200), Says("what is otherwise on this body than in its scheme")
     ]

@@ -7,9 +7,9 @@ from lamsik.core.errors import Refused, one_of, require, rule
 from lamsik.core.paints.kinds import KINDS
 from lamsik.core.paints.layers import Layer, begun
 from lamsik.core.paints.paint import PAINT_KINDS
-from lamsik.documents.engine import Kind
+from lamsik.documents.engine import Kind, Reference
 from lamsik.documents.rows import Document, free_key, row_of
-from lamsik.documents.schemes.shape import FORMAT, SCHEME_SCHEMA, VERSION
+from lamsik.documents.schemes.shape import FORMAT, NEW_IN_4, SCHEME_SCHEMA, VERSION
 from lamsik.documents.typed import Edit, word
 from lamsik.documents.values import row_of as kept
 from lamsik.documents.values import value_of
@@ -28,7 +28,7 @@ def blank(name: str) -> Document:
 def of_layers(name: str, layers: list[Layer]) -> Document:
     """A scheme of these layers."""
     rows = [kept(layer) for layer in layers]
-    return {"format": FORMAT, "version": VERSION, "name": name, "layers": rows, "typed": {}}
+    return {"format": FORMAT, "version": VERSION, "name": name, "layers": rows, **NEW_IN_4, "typed": {}}
 
 
 def layers_of(content: Mapping[str, Any]) -> tuple[Layer, ...]:
@@ -57,7 +57,8 @@ def checked(document: Any) -> Document:
 def brought_in(content: Any) -> Document:
     """A document of what a file holds. Raises `Refused` naming what is wrong."""
     document = checked(content)
-    return of_layers(document["name"].strip(), list(read(document)))
+    kept_beside = {name: document[name] for name in NEW_IN_4}
+    return {**of_layers(document["name"].strip(), list(read(document))), **kept_beside}
 
 
 def filed(document: Document) -> Document:
@@ -159,6 +160,11 @@ TEXTS = (
     "outline",
     "words",
     "intended",
+    "by",
+    "eye",
+    "season",
+    "fish",
+    "replaced_by",
 )
 """Fields of a layer that hold a text."""
 
@@ -172,9 +178,11 @@ SCHEME: Kind[None, tuple[Layer, ...]] = Kind(
     begins=blank,
     value=lambda document, _edit, _shop: read(document),
     acts={"add": _add, "up": _up},
+    refers=(Reference("replaced_by", "scheme"),),
+    tags=("season", "fish"),
     groups=("layers",),
     texts=TEXTS,
-    empties=("window_h", "cure_h", "mass_g"),
+    empties=("window_h", "cure_h", "mass_g", "pressure_bar", "distance_mm"),
     whole=("count", "passes", "seed"),
     flags=("scuff", "locked"),
     before_set=_before_set,

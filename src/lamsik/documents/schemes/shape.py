@@ -8,6 +8,7 @@ from typing import Annotated, Any
 
 from annotated_types import Len, MaxLen
 
+from lamsik.core.limits import Name, OneOf, Says
 from lamsik.core.paints.kinds import KINDS
 from lamsik.core.paints.layers import Layer, begun
 from lamsik.documents.document_schema import DocumentSchema
@@ -15,8 +16,10 @@ from lamsik.documents.rows import Document
 from lamsik.documents.schemas import TYPED, Const, Raw
 from lamsik.documents.values import row_of as kept
 
-FORMAT, VERSION = "lamsik-scheme", 3
+FORMAT, VERSION = "lamsik-scheme", 4
 MOST_LAYERS = 40
+SEASONS = ("", "spring", "summer", "autumn", "winter")
+"""When a scheme is fished; empty is all year."""
 FADED_FROM_HALF = 0.5
 """How soft the rim of every fade was, before it could be said."""
 PAINT = {"colour": "colour", "density_g_cm3": "density_g_cm3", "caution": "caution"}
@@ -32,6 +35,11 @@ class SchemeDocument:
     version: Annotated[int, Const(VERSION)]
     name: Annotated[str, Len(1, 120)]
     layers: Annotated[list[Layer], MaxLen(MOST_LAYERS)]
+    season: Annotated[str, OneOf(SEASONS), Says("when it is fished")] = ""
+    fish: Annotated[Name, Says("which fish it is for")] = ""
+    replaced_by: Annotated[Name, Says("code of the scheme that took its place; empty while it is in use")] = (
+        ""
+    )
     typed: Annotated[dict[str, str], Raw(TYPED)] = field(default_factory=dict)
 
 
@@ -42,8 +50,33 @@ def raised(document: Document) -> Document:
     if "coats" in document and document.get("version", 1) == 1:
         document = with_layers({"format": FORMAT, **document, "version": 2})
     if "layers" in document and document.get("version", 2) == 2:
-        document = with_shapes({"format": FORMAT, **document, "version": VERSION})
+        document = with_shapes({"format": FORMAT, **document, "version": 3})
+    if "layers" in document and document.get("version") == 3:
+        document = with_doing({**NEW_IN_4, **document, "version": VERSION})
     return document
+
+
+NEW_IN_4: Document = {"season": "", "fish": "", "replaced_by": ""}
+DOING = ("by", "pressure_bar", "distance_mm", "eye")
+"""What a layer says of how it goes on."""
+
+
+def with_doing(document: Document) -> Document:
+    """A document whose layers say how they go on: as their kinds do, until the maker says otherwise. Eyes
+    over the last clear are domed ones.
+    """
+    rows = document["layers"]
+    if not isinstance(rows, list):
+        return document
+    clears = [n for n, row in enumerate(rows) if isinstance(row, dict) and row.get("kind") == "clear"]
+    raised_rows = []
+    for n, row in enumerate(rows):
+        if isinstance(row, dict) and row.get("kind") in KINDS:
+            begins = kept(begun(row["kind"], "k"))
+            is_late = row["kind"] == "eyes" and bool(clears) and n > clears[-1]
+            row = {**{name: begins[name] for name in DOING}, **({"eye": "domed"} if is_late else {}), **row}
+        raised_rows.append(row)
+    return {**document, "layers": raised_rows}
 
 
 def with_layers(document: Document) -> Document:

@@ -4,6 +4,7 @@ from lamsik.store.tables.documents import Card, Document, Family, Revision, Skin
 from lamsik.store.tables.mixes import Batch, Clock, ShopTub
 from lamsik.store.tables.moulds import MouldMade, Pour
 from lamsik.store.tables.orders import Customer, Order
+from lamsik.store.tables.paints import PaintPatch, PaintTool
 from lamsik.store.tables.people import LogEntry, Person
 from lamsik.store.tables.pieces import Piece, PieceStep, Route
 from lamsik.store.tables.shared import SentForm, Setting, Typed, now
@@ -24,6 +25,8 @@ __all__ = [
     "MouldMade",
     "Observation",
     "Order",
+    "PaintPatch",
+    "PaintTool",
     "Person",
     "Piece",
     "PieceStep",

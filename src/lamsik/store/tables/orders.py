@@ -24,7 +24,7 @@ class Order(Typed, table=True):
     """An enquiry or order; one line in this first release: a bait in a scheme, a quantity, a wish.
 
     `stand` is told from what is agreed and made (`stands`), never typed, and `queue` sorts: open before
-    shipped, then by due date.
+    shipped, then by due date. `scheme_version` is the one that was ordered: later ones leave it as it is.
     """
 
     __tablename__ = "shop_order"
@@ -42,7 +42,8 @@ class Order(Typed, table=True):
     length_mm: float | None = None
     form: str = "slim"
     material: str = USUAL_WOOD
-    scheme_id: int | None = Field(default=None, foreign_key="document.id")
+    scheme_id: int | None = Field(default=None, foreign_key="document.id", index=True)
+    scheme_version: int = 0
     behaviour: str = USUAL
     pitch_deg: float = 0.0
     water_id: int | None = Field(default=None, foreign_key="water.id")

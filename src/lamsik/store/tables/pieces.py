@@ -11,7 +11,8 @@ from lamsik.store.tables.shared import now
 
 class Piece(SQLModel, table=True):
     """One bait made, with its own number; remembers the revision it is made from and the route it follows.
-    `stand` is told from its steps (`stands`).
+    `repaint` says what is done with the old paint of one that is painted anew. `stand` is told from its
+    steps (`stands`).
     """
 
     __table_args__ = (
@@ -30,13 +31,14 @@ class Piece(SQLModel, table=True):
     search: str = Field(default="", index=True)
     pour_id: int | None = Field(default=None, foreign_key="pour.id", index=True)
     cavity: str = ""
+    repaint: str = ""
     stand: str = "making"
     deleted_at: datetime | None = None
 
 
 class PieceStep(SQLModel, table=True):
     """What was done of a step of a piece: when it was begun and ended, by whom; one that was left out ended
-    with a reason. A step with no row was not touched.
+    with a reason; which points of its checklist are ticked. A step with no row was not touched.
     """
 
     __tablename__ = "piece_step"
@@ -52,6 +54,7 @@ class PieceStep(SQLModel, table=True):
     person_id: int | None = Field(default=None, foreign_key="person.id")
     note: str = ""
     reason: str = ""
+    points: list[str] = Field(default_factory=list, sa_type=JSON)
 
 
 class Route(SQLModel, table=True):

@@ -8,7 +8,7 @@ from datetime import datetime
 from typing import Any
 
 from lamsik.core.castings.foam import at_warmth, density_of_ratio
-from lamsik.core.errors import Refused, finite_between, one_of
+from lamsik.core.errors import Refused, one_of
 from lamsik.core.findings import Finding
 from lamsik.core.mixes.amount import MixJob, WeighedMix, least_g, poured_g_cm3, ratio_error, weighed_out
 from lamsik.core.mixes.clocks import at_temperature
@@ -247,11 +247,3 @@ def _warnings(
 def error_percent(product: Product, grams: list[float]) -> float | None:
     """How far what is weighed is off the ratio [%]; None until every part is in."""
     return ratio_error(product, grams) if all(g > 0 for g in grams) else None
-
-
-def whole(text: str, name: str, low: int, high: int) -> int:
-    """A whole number as typed."""
-    value = read_measure(text, "number", name)
-    if not value.is_integer():
-        raise Refused(name, text, "a whole number")
-    return int(finite_between(name, value, low, high))

@@ -1,19 +1,20 @@
 """What a design in its scheme shows: the painted silhouette and its layers in order."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from lamsik.core.paints.adjusting import LEFT_OUT
-from lamsik.core.paints.dressed import anchors_on
-from lamsik.core.paints.fitting import misfits
 from lamsik.core.paints.layers import Layer
-from lamsik.core.paints.odd import Warned
+from lamsik.core.paints.lifts import Patch
+from lamsik.core.paints.rules import ruled
 from lamsik.core.paints.waiting import waiting_h
 from lamsik.core.quantities import counted, plain_numeral, plainly, said
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.drawings.scheme import Shown, scheme_view
 from lamsik.drawings.svg import Node
+from lamsik.store import tried
+from lamsik.web.shared.db import db
 from lamsik.web.shared.view import Panel, Removable, Said, edit
 from lamsik.words import paints
 
@@ -63,6 +64,11 @@ class PaintPanel(Panel):
     warnings: Sequence[Said]
 
 
+def patches() -> list[Patch]:
+    """The shop's test patches."""
+    return tried.patches(db())
+
+
 def paint_panel(outcome: Outcome, facing: str = "", is_moving: bool = False) -> PaintPanel:
     """The Paint side of a design: picture, layers with their dry mass, sums."""
     design = outcome.design
@@ -80,13 +86,17 @@ def paint_panel(outcome: Outcome, facing: str = "", is_moving: bool = False) -> 
             for one in design.adjustments
             if one.field == LEFT_OUT
         ],
-        warnings=told(design.layers, misfits(design.layers, design.body, anchors_on(design))),
+        warnings=told(design, patches()),
     )
 
 
-def told(layers: Sequence[Layer], on_body: Iterable[Warned] = ()) -> list[Said]:
-    """What is wrong with where layers lie, a sentence each."""
-    return [Said(f"{one.layer}:{one.name}", says) for one, says in paints.warnings(layers, on_body)]
+def told(design: Design, patches: Sequence[Patch], free: Sequence[Layer] | None = None) -> list[Said]:
+    """What is wrong with layers on a body, a sentence each."""
+    warnings = ruled(design, patches, free)
+    return [
+        Said(f"{one.layer}:{one.name}:{one.other}", says)
+        for one, says in paints.warnings(design.layers, warnings)
+    ]
 
 
 def _row(design: Design, layer: Layer, dry_g: float) -> LayerOn:

@@ -1,5 +1,7 @@
 """The Orders bench: enquiries, what was agreed, the pieces made for them."""
 
+from dataclasses import replace
+
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
@@ -15,6 +17,7 @@ from lamsik.core.trade.behaviours import BEHAVIOURS, USUAL
 from lamsik.documents.body.document import to_design
 from lamsik.documents.body.edits import BODY
 from lamsik.documents.engine import apply
+from lamsik.documents.schemes.document import layers_of
 from lamsik.drawings.body import thumbnail
 from lamsik.store import documents, moulds, orders, pieces, stores
 from lamsik.store import stands as stands_of
@@ -175,13 +178,29 @@ def design(key: int) -> ResponseReturnValue:
 
 
 def _dress(row: Document, order: Order) -> None:
-    """Put the ordered scheme on the new design."""
+    """Put the ordered scheme on the new design, in the version that was ordered."""
     scheme = db().get(Document, order.scheme_id) if order.scheme_id else None
     if scheme is not None:
-        content = apply(
-            BODY, documents.content(db(), row), {"do": "scheme", "code": scheme.code}, stores.catalogue(db())
-        )
+        number = order.scheme_version or scheme.current
+        layers = layers_of(documents.revision(db(), scheme, number).content)
+        shop = replace(stores.catalogue(db()), schemes={scheme.code: layers}, versions={scheme.code: number})
+        content = apply(BODY, documents.content(db(), row), {"do": "scheme", "code": scheme.code}, shop)
         documents.save(db(), row, content, row.current, "the ordered scheme")
+
+
+@blueprint.post("/<int:key>/version")
+def take_version(key: int) -> ResponseReturnValue:
+    """The order takes its scheme as it is now; History takes that back."""
+    order = load(Order, key)
+    scheme = db().get(Document, order.scheme_id) if order.scheme_id else None
+    if scheme is None:
+        raise Refused("scheme", "", "choose a scheme for the order first")
+    order.scheme_version = scheme.current
+    db().add(order)
+    flash(
+        f"{order.number} takes {scheme.name} in version {scheme.current}. Lay it on the body anew in Paint."
+    )
+    return redirect(url_for("orders.show", key=key))
 
 
 @blueprint.post("/<int:key>/<any(delete, bring_back):way>")

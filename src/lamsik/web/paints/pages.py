@@ -1,6 +1,6 @@
 """The Paints bench: what stands in the header, and where its pages are."""
 
-from lamsik.web.paints import files, live, views
+from lamsik.web.paints import batch, beside, doing, files, known, live, views
 from lamsik.web.shared.bench import BenchPages
 
 BENCH = BenchPages(
@@ -10,5 +10,9 @@ BENCH = BenchPages(
         views.blueprint,
         live.blueprint,
         files.blueprint,
+        doing.blueprint,
+        batch.blueprint,
+        known.blueprint,
+        beside.blueprint,
     ),
 )

@@ -3,19 +3,18 @@
 from collections.abc import Sequence
 from typing import Any
 
-from lamsik.core.paints.dressed import anchors_on, layers_on
-from lamsik.core.paints.fitting import misfits
+from lamsik.core.paints.dressed import layers_on
 from lamsik.core.paints.laid import Laid
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.masks import SHAPES
 from lamsik.core.paints.place import Anchors
-from lamsik.core.paints.roles import CLEARS, COLOURS
+from lamsik.core.paints.roles import CLEARS, COLOURS, SPRAYED
 from lamsik.core.paints.waiting import waiting_h
 from lamsik.core.quantities import said
 from lamsik.documents.rows import Document
 from lamsik.documents.schemes.document import read
 from lamsik.drawings.scheme import Shown, scheme_view
-from lamsik.web.bodies.paints_state import told
+from lamsik.web.bodies.paints_state import patches, told
 from lamsik.web.paints.view import ChosenLayer, LayerRow, PlaceRow, SchemePanel, SchemeView
 from lamsik.web.shared.cards import reference
 from lamsik.web.shared.facts import Fact
@@ -54,7 +53,7 @@ def _scheme(layers: tuple[Layer, ...], sight: Looking) -> SchemePanel:
         chosen=[_chosen(*chosen)] if chosen else [],
         facing=key,
         looks=UPTO if is_upto else ALL,
-        warnings=told(layers, misfits(_free(layers), design.body, anchors_on(design))),
+        warnings=told(design, patches(), _free(layers)),
         facts=[
             Fact(
                 "dry",
@@ -128,6 +127,11 @@ def _chosen(layer: Layer, on: Laid) -> ChosenLayer:
         mass=at("mass_g", "Mass"),
         is_part=layer.mass_g is not None,
         passes=at("passes", "Passes"),
+        by=at("by", "How it goes on"),
+        pressure=at("pressure_bar", "Air"),
+        distance=at("distance_mm", "Distance"),
+        is_sprayed=layer.by == SPRAYED,
+        eye=at("eye", "Kind of eyes"),
         wait=at("wait_h", "Wait after"),
         window=at("window_h", "Longest wait after"),
         cure=at("cure_h", "Cure"),

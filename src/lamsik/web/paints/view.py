@@ -63,6 +63,11 @@ class ChosenLayer:
     mass: RowField
     is_part: bool
     passes: RowField
+    by: RowField
+    pressure: RowField
+    distance: RowField
+    is_sprayed: bool
+    eye: RowField
     wait: RowField
     window: RowField
     cure: RowField

@@ -4,20 +4,27 @@ from flask import Blueprint, flash, redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
+from lamsik.core.paints.dressed import layers_on
 from lamsik.core.paints.kinds import KINDS
+from lamsik.core.paints.names import read_alike
 from lamsik.core.paints.paint import CHEMISTRIES, PAINT_KINDS
 from lamsik.core.paints.place import ALONG, OUTLINES, ROUND
 from lamsik.documents.schemes.document import layers_of
-from lamsik.store import documents, orders
+from lamsik.documents.schemes.shape import SEASONS
+from lamsik.drawings.scheme import Shown, scheme_view
+from lamsik.store import documents, orders, references
 from lamsik.web.bodies.live import current
 from lamsik.web.paints.live import current as state_of
 from lamsik.web.shared import keeping, whole
+from lamsik.web.shared.cards import reference
 from lamsik.web.shared.db import db, load_document
 from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.words import paints, refusals
 
 blueprint = Blueprint("paints", __name__, url_prefix="/paints")
-keeping.keep_documents(blueprint, "scheme", "paints.index", "paints.edit")
+MOST_COMPARED = 500
+"""Schemes whose names are compared with one's own."""
+keeping.keep_documents(blueprint, "scheme", "paints.index", "paints.edit", opens="paints.version")
 
 
 @blueprint.get("")
@@ -28,7 +35,14 @@ def index() -> str:
     cards, broken = whole.shown_of(
         page.rows, lambda row: (row, layers_of(schemes[row.id or 0].content), schemes[row.id or 0].id)
     )
-    return render_template("paints/index.html", cards=cards, broken=broken, page=page, q=asked_text())
+    return render_template(
+        "paints/index.html",
+        cards=[(row, layers, revision, schemes[row.id or 0].content) for row, layers, revision in cards],
+        broken=broken,
+        page=page,
+        q=asked_text(),
+        seasons=SEASONS,
+    )
 
 
 @blueprint.post("/new")
@@ -53,9 +67,15 @@ def bring_in() -> ResponseReturnValue:
 def edit(key: int) -> str:
     """One scheme: the painted bait from four sides, its layers in order, and all of the chosen one."""
     row = load_document("scheme", key)
+    others = {one.name: one for one in documents.listed(db(), "scheme", most=MOST_COMPARED) if one.id != key}
     return render_template(
         "paints/edit.html",
         row=row,
+        used=references.naming(db(), row),
+        ordered=orders.in_scheme(db(), key),
+        alike=[others[name] for name in read_alike(row.name, others)],
+        others=others.values(),
+        seasons=SEASONS,
         state=state_of(row),
         kinds=KINDS,
         says=paints,
@@ -64,6 +84,23 @@ def edit(key: int) -> str:
         outlines=OUTLINES,
         paint_kinds=[(name, name) for name in PAINT_KINDS],
         chemistries=[(name, name) for name in CHEMISTRIES],
+    )
+
+
+@blueprint.get("/<int:key>/version/<int:number>")
+def version(key: int, number: int) -> str:
+    """A scheme as it was in one of its versions: seen, not changed."""
+    row = load_document("scheme", key)
+    kept = documents.revision(db(), row, number)
+    layers = layers_of(kept.content)
+    design = reference(layers)
+    return render_template(
+        "paints/version.html",
+        row=row,
+        kept=kept,
+        picture=scheme_view(design, Shown()),
+        rows=layers_on(design),
+        says=paints,
     )
 
 

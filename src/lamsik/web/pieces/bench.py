@@ -7,13 +7,16 @@ from typing import Any
 
 from lamsik.core.castings.gates import when
 from lamsik.core.errors import Refused
-from lamsik.core.route.steps import Step
+from lamsik.core.paints.roles import CLEARS
+from lamsik.core.route.repaint import BARED, CAME
+from lamsik.core.route.steps import COAT, Step
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank import evaluate
 from lamsik.core.tank.advice import Advice, advise
 from lamsik.core.tank.certainty import certainty
 from lamsik.core.tank.evaluate import Outcome, Rules
 from lamsik.core.tank.mass import NOTHING, SIZED_AT, Measured, unweighed
+from lamsik.core.tank.parts import STAGES
 from lamsik.documents.body.document import to_design
 from lamsik.store import people, pieces, routes, stores
 from lamsik.store.pieces import Reading
@@ -21,12 +24,17 @@ from lamsik.store.tables import Document, Order, Piece, PieceStep, now
 from lamsik.web.bodies.tank_depth import sure_words
 from lamsik.web.shared.db import db
 from lamsik.words import cautions as cautions_said
+from lamsik.words.paints import CHECKS
+from lamsik.words.route import repaint
+
+OF_REPAINT = {CAME: "it came", BARED: "its old paint is seen to"}
+"""When what comes to be repainted is weighed."""
 
 
 @dataclass(frozen=True)
 class StepRow:
     """A step with what was done of it and by whom, the reading at its end, what was expected there, and what
-    it is called then.
+    it is called then; what it has to wait for, and which window is over, in words.
     """
 
     step: Step
@@ -38,6 +46,7 @@ class StepRow:
     kept: PieceStep | None = None
     by: str = ""
     not_before: str = ""
+    closed: str = ""
     stage: str = ""
 
     @property
@@ -49,6 +58,17 @@ class StepRow:
     def running(self) -> bool:
         """Whether it is begun and not ended."""
         return self.kept is not None and self.kept.done_at is None
+
+    @property
+    def points(self) -> tuple[tuple[str, str, bool], ...]:
+        """What is ticked one by one: its key, in words, whether it is ticked."""
+        ticked = set(self.kept.points) if self.kept is not None else set()
+        return tuple((one, CHECKS[one], one in ticked) for one in self.step.points)
+
+    @property
+    def open_points(self) -> tuple[str, ...]:
+        """What is not ticked yet, in words."""
+        return tuple(says for _, says, is_ticked in self.points if not is_ticked)
 
     @property
     def took_min(self) -> float | None:
@@ -76,6 +96,29 @@ class PieceView:
     sure: str
 
     @property
+    def repainted(self) -> str:
+        """What a repaint weighed before and after, and what that changes; empty of one that is made here."""
+        if not self.piece.repaint:
+            return ""
+        seen = {
+            stage: self.readings[f"stage:{stage}"].weighing.value
+            for stage in (CAME, BARED, "cleared")
+            if f"stage:{stage}" in self.readings
+        }
+        return repaint(self.piece.repaint, seen.get(CAME), seen.get(BARED), seen.get("cleared"))
+
+    @property
+    def scheme(self) -> str:
+        """The scheme on it by code and version; empty where none is."""
+        version = f", version {self.design.scheme_version}" if self.design.scheme_version else ""
+        return f"{self.design.scheme}{version}" if self.design.scheme else ""
+
+    @property
+    def clears(self) -> int:
+        """How many coats of clear this piece gets."""
+        return sum(layer.does == CLEARS for layer in self.design.layers)
+
+    @property
     def unweighed(self) -> tuple[Any, ...]:
         """Parts no scale has seen."""
         return unweighed(self.outcome.budget.parts)
@@ -98,7 +141,12 @@ def view(piece: Piece) -> PieceView:
         planned=planned,
         outcome=outcome,
         advice=advise(design, measured, shop, rules.drag),
-        rows=rows_of(piece, readings, outcome.budget.up_to, design.host.made),
+        rows=rows_of(
+            piece,
+            readings,
+            lambda stage: outcome.budget.up_to(stage) if stage in STAGES else None,
+            design.host.made,
+        ),
         readings=readings,
         measured=measured,
         sure=_sure(design, measured, rules),
@@ -156,10 +204,10 @@ def rows_of(
             cautions_said.all_of(step.cautions),
             kept,
             names.get(kept.person_id or 0, "") if kept else "",
-            stage=blank if step.weigh == "carved" else step.weigh or "",
+            stage=blank if step.weigh == "carved" else OF_REPAINT.get(step.weigh or "", step.weigh or ""),
         )
         if row.here:
-            row = replace(row, not_before=_wait_of(step_rows))
+            row = replace(row, not_before=_wait_of(step_rows), closed=_closed_of(step_rows, step))
         step_rows.append(row)
         current = current and row.done
     return tuple(step_rows)
@@ -176,6 +224,24 @@ def _wait_of(rows: Sequence[StepRow]) -> str:
     if at is None or at <= now():
         return ""
     return f"not before {when(at.astimezone(), now().astimezone())}: {name} is not through"
+
+
+def _closed_of(rows: Sequence[StepRow], step: Step) -> str:
+    """Which recoat window is over before this coat goes on, in words; empty where none is."""
+    last = next((row for row in reversed(rows) if row.done and not (row.kept and row.kept.reason)), None)
+    if last is None or last.kept is None or last.kept.done_at is None or last.step.window_h is None:
+        return ""
+    over = last.kept.done_at + timedelta(hours=last.step.window_h)
+    if not step.key.startswith(COAT) or over >= now():
+        return ""
+    when_over = when(over.astimezone(), now().astimezone())
+    return f"the window of {last.step.name} closed {when_over}: scuff it dull, or the next coat peels off it"
+
+
+def closed(rows: Sequence[StepRow], step: str) -> str:
+    """Which recoat window is over before a step, in words; empty where none is."""
+    at = [row.step.key for row in rows].index(step)
+    return _closed_of(rows[:at], rows[at].step)
 
 
 def waiting(rows: Sequence[StepRow], step: str) -> str:

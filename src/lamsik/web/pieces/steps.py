@@ -12,7 +12,7 @@ from lamsik.core.route.steps import open_before
 from lamsik.core.shapes.needs import Need, missing
 from lamsik.store import mixes, moulds, pieces, routes
 from lamsik.store.tables import Document, Order, Piece, now
-from lamsik.web.pieces.bench import StepRow, steps_of, waiting
+from lamsik.web.pieces.bench import StepRow, closed, steps_of, waiting
 from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db, load
 from lamsik.web.shared.progress import waits_at
@@ -26,13 +26,15 @@ LONGEST = 200
 @dataclass(frozen=True)
 class Asks:
     """What stands against a step: what the body lacks before its first, open steps before it, a wait that
-    is not over; `begins` where it was to be begun, `again` where it was asked already.
+    is not over, a recoat window that is; `begins` where it was to be begun, `again` where it was asked
+    already.
     """
 
     step: str
     needs: tuple[Need, ...]
     lacking: tuple[str, ...]
     waits: str
+    closed: str = ""
     begins: bool = False
     again: bool = False
 
@@ -69,9 +71,13 @@ def tick(key: int) -> ResponseReturnValue:
     if order and why:
         flash(f"{piece.number} does not go to {order.number}: the shape is {why}.", "refused")
         return _to(key)
+    if row.open_points:
+        flash(f"{piece.number} is not finished yet: {'; '.join(row.open_points)}.", "refused")
+        return _to(key)
     for step in open_before(routes.of(db(), piece), _ended(rows), row.step.key):
         pieces.end_step(db(), piece, step.key, reason=_typed("reason"))
-    pieces.end_step(db(), piece, row.step.key, note=_typed("without"))
+    scuffed = "scuffed, its window was over" if request.form.get("scuffed") else ""
+    pieces.end_step(db(), piece, row.step.key, note=_typed("without") or scuffed)
     _clocks(piece, rows, row)
     return _to(key)
 
@@ -82,11 +88,24 @@ def leave_out(key: int) -> ResponseReturnValue:
     piece, _, row = _sent(key)
     if not _typed("reason"):
         raise Refused("reason", "", "say why it is left out: it stands with the step")
+    if row.step.points:
+        raise Refused("step", row.step.name, "each point is ticked, or the piece is not finished")
     if row.step.of.hands_over:
         raise Refused("step", row.step.name, "what is not sent is not left out: the piece stays ready")
     pieces.end_step(db(), piece, row.step.key, reason=_typed("reason"))
     mixes.stop_linked(db(), waits_at(piece, row.step.key))
     return _to(key)
+
+
+@blueprint.post("/point")
+def point(key: int) -> ResponseReturnValue:
+    """A point of the final checklist is seen to, on this very piece; or not after all."""
+    piece, _, row = _sent(key)
+    sent = request.form.get("point", "")
+    if sent not in row.step.points:
+        raise Refused("point", sent, "a point of this step")
+    pieces.tick_point(db(), piece, row.step.key, sent, request.form.get("ticked") == "1")
+    return redirect(url_for("pieces.show", key=key, _anchor=f"step-{row.step.key}"))
 
 
 @blueprint.post("/note")
@@ -133,6 +152,7 @@ def _asked_back(
         (stands.needs and not _typed("without"))
         or (stands.lacking and not begins and not _typed("reason"))
         or (stands.waits and not request.form.get("early"))
+        or (stands.closed and not request.form.get("scuffed"))
     ):
         again = "1" if request.form.get("asked") else None
         how = "1" if begins else None
@@ -145,7 +165,8 @@ def _against(piece: Piece, rows: Sequence[StepRow], step: str) -> Asks:
     is_body = db().get_one(Document, piece.design_id).kind == "body"
     needs = missing(design_of(pieces.document_of(db(), piece))) if is_body and not begun else ()
     lacking = open_before([row.step for row in rows], _ended(rows), step)
-    return Asks(step, needs, tuple(str(one.name) for one in lacking), waiting(rows, step))
+    missed = closed(rows, step)
+    return Asks(step, needs, tuple(str(one.name) for one in lacking), waiting(rows, step), missed)
 
 
 def asked_of(piece: Piece, rows: Sequence[StepRow], step: str) -> Asks | None:
@@ -156,8 +177,8 @@ def asked_of(piece: Piece, rows: Sequence[StepRow], step: str) -> Asks | None:
     begins, again = bool(request.args.get("begins")), bool(request.args.get("again"))
     lacking = () if begins else stands.lacking
     return (
-        Asks(step, stands.needs, lacking, stands.waits, begins, again)
-        if stands.needs or lacking or stands.waits
+        Asks(step, stands.needs, lacking, stands.waits, stands.closed, begins, again)
+        if stands.needs or lacking or stands.waits or stands.closed
         else None
     )
 

@@ -3,14 +3,17 @@
 from flask import Blueprint, abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
-from lamsik.core.errors import Refused
-from lamsik.core.quantities import kept_as_said, read_measure
+from lamsik.core.errors import Refused, named, require
+from lamsik.core.quantities import counted, kept_as_said, read_measure
+from lamsik.core.route.repaint import OLD_PAINT
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.mass import SIZED_AT, Measured, budget, unweighed
 from lamsik.core.tank.parts import Part
 from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import with_sinker
 from lamsik.documents.body.document import with_design
+from lamsik.documents.body.edits import BODY
+from lamsik.documents.engine import apply
 from lamsik.drawings import card as drawings
 from lamsik.drawings.tank import default_view, scene
 from lamsik.store import documents, moulds, orders, pieces, routes, stores
@@ -21,10 +24,10 @@ from lamsik.web.pieces import others
 from lamsik.web.pieces.bench import PieceView, view
 from lamsik.web.pieces.learned import learn_faces
 from lamsik.web.pieces.steps import asked_of
-from lamsik.web.shared import keeping, printing
+from lamsik.web.shared import keeping, paper
 from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db, load, sent_id
-from lamsik.web.shared.files import as_pdf
+from lamsik.web.shared.forms import whole
 from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.web.shared.progress import stands
 from lamsik.web.shared.scale import as_weighed, board, typed_weight
@@ -64,7 +67,11 @@ def start() -> ResponseReturnValue:
     if order and why:
         flash(f"No piece is started for {order.number}: the shape is {why}.", "refused")
         return redirect(url_for("orders.show", key=order.id))
-    piece = pieces.start(db(), row, order.id if order else None)
+    repaint = request.form.get("repaint", "")
+    if repaint:
+        require(repaint in OLD_PAINT, "repaint", repaint, named(OLD_PAINT))
+        require(row.kind == "body", "design", row.name, "a bait: only that is painted anew by a scheme")
+    piece = pieces.start(db(), row, order.id if order else None, repaint)
     flash(
         f"{piece.number} is started from {row.name}" + (f", for {order.number}." if order else ", for stock.")
     )
@@ -196,6 +203,23 @@ def use_advice(key: int) -> ResponseReturnValue:
     return redirect(url_for("pieces.show", key=key))
 
 
+@blueprint.post("/<int:key>/coats")
+def coats(key: int) -> ResponseReturnValue:
+    """This piece gets so many coats of clear; its design and the other pieces stay as they are."""
+    piece = _bait(key)
+    row = db().get_one(Document, piece.design_id)
+    count = whole(request.form.get("count", ""), "coats of clear", 0, 12)
+    edit = {"do": "clear", "count": count}
+    changed = apply(BODY, dict(pieces.document_of(db(), piece)), edit, stores.catalogue(db()))
+    revision = load(Revision, piece.revision_id)
+    note = f"{counted(count, 'coat')} of clear for {piece.number}"
+    piece.revision_id = documents.branch(db(), row, changed, revision.number, note).id or 0
+    routes.follow(db(), piece)
+    stands_of.anew(db(), piece)
+    flash(f"{piece.number} now gets {counted(count, 'coat')} of clear; its steps and dates follow.")
+    return redirect(url_for("pieces.show", key=key, _anchor="bench"))
+
+
 @blueprint.get("/unweighed")
 def unweighed_list() -> str:
     """Everything in pieces at work that no scale has seen."""
@@ -227,11 +251,8 @@ def card(key: int) -> str:
 def card_pdf(key: int) -> ResponseReturnValue:
     """The bench card as PDF, true to size."""
     shown = view(_bait(key))
-    try:
-        data = printing.pdf(render_template("pieces/card.html", **_card(shown), screen=False))
-    except printing.CannotPrint as error:
-        return render_template("pieces/cannot_print.html", shown=shown, message=str(error)), 501
-    return as_pdf(data, f"{shown.piece.number} bench card")
+    name, instead = f"{shown.piece.number} bench card", url_for("pieces.card", key=key)
+    return paper.as_printed("pieces/card.html", _card(shown), name, instead)
 
 
 PAPERS = {
@@ -252,9 +273,8 @@ def _card(shown: PieceView) -> dict[str, object]:
     design = shown.design
     return {
         "shown": shown,
-        "wide": any(
-            ord(char) > 0x2E7F
-            for char in f"{design.name}{design.host.name}{''.join(x.name + x.note for x in design.layers)}"
+        "wide": paper.needs_japanese(
+            design.name, design.host.name, *(x.name + x.note for x in design.layers)
         ),
         "paper": card_paper(design.body.length_mm, stores.setting(db(), "saw")["paper"]),
         "side": drawings.side_template(design),

@@ -8,7 +8,7 @@ from flask_wtf import FlaskForm
 from wtforms import SelectChoice, StringField
 from wtforms.validators import ValidationError
 
-from lamsik.core.errors import Refused
+from lamsik.core.errors import Refused, finite_between
 from lamsik.core.quantities import as_typed, plain_numeral, plainly, read_measure
 from lamsik.words import refusals
 
@@ -62,3 +62,11 @@ class MeasureField(StringField):
                 f"{text} is out of range: allowed is {plain_numeral(self.low, self.quantity)} to"
                 f" {plainly(self.high, self.quantity)}."
             )
+
+
+def whole(text: str, name: str, low: int, high: int) -> int:
+    """A whole number as typed."""
+    value = read_measure(text, "number", name)
+    if not value.is_integer():
+        raise Refused(name, text, "a whole number")
+    return int(finite_between(name, value, low, high))

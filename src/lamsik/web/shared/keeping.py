@@ -62,6 +62,7 @@ def keep_documents(
     page: str,
     file: Callable[[Document], str] = file_text,
     copies: bool = True,
+    opens: str = "",
 ) -> None:
     """Give a bench the routes `put_away`, `export`, `copy`, `revisions` and `go_back` of its documents.
 
@@ -72,6 +73,7 @@ def keep_documents(
         page: endpoint of a document's own page.
         file: what its file holds.
         copies: whether one can be copied.
+        opens: endpoint that shows one revision, where there is one.
     """
     undo = f"{blueprint.name}.put_away"
 
@@ -96,6 +98,7 @@ def keep_documents(
             page=revisions_page(row),
             back=url_for(page, key=key),
             go_back=f"{blueprint.name}.go_back",
+            opens=opens,
         )
 
     @blueprint.post("/<int:key>/revisions/<int:number>", endpoint="go_back")

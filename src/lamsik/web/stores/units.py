@@ -27,6 +27,7 @@ ASKED = {
     "density": "Densities",
     "decimal": "Decimal mark",
     "clock": "Clock",
+    "pressure": "Air at the brush",
 }
 """What each choice is called."""
 

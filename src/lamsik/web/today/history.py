@@ -178,11 +178,15 @@ def take_back(key: int) -> ResponseReturnValue:
     except IntegrityError:
         flash("It stays: something else has its name by now, or stands on it.", "refused")
     to = request.args.get("to", "")
-    return redirect(url_for("stores.index", _anchor=to) if to in STOCK else url_for(".index"))
+    page = LISTS.get(to)
+    return redirect(url_for(page, _anchor=to) if page else url_for(".index"))
 
 
-STOCK = ("hardware", "slug", "drill", "water")
-"""Lists of Stores whose notices carry this undo."""
+LISTS = {
+    **dict.fromkeys(("hardware", "slug", "drill", "water"), "stores.index"),
+    **dict.fromkeys(("patch", "tool"), "paints_known.index"),
+}
+"""Lists whose notices carry this undo, and the page each is on."""
 
 
 def _followed(one: LogEntry) -> None:

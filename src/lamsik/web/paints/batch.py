@@ -1,0 +1,170 @@
+"""Several pieces painted together: which, and their batch card."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from flask import Blueprint, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.errors import Refused
+from lamsik.core.paints.loads import Load
+from lamsik.core.paints.roles import SPRAYED
+from lamsik.core.paints.spraying import Cup, cups
+from lamsik.core.quantities import counted, said
+from lamsik.core.route.batches import PaintedTogether, batched
+from lamsik.core.route.steps import step_kind_of
+from lamsik.core.shapes.design import Design
+from lamsik.store import pieces, routes, skins
+from lamsik.store.tables import Document, Order, Piece
+from lamsik.web.paints.doing import scheme_said
+from lamsik.web.shared import paper
+from lamsik.web.shared.cards import design_of
+from lamsik.web.shared.db import db
+from lamsik.web.shared.lists import asked_page
+from lamsik.web.shared.progress import stands
+from lamsik.words import cautions as cautions_said
+from lamsik.words import paints
+from lamsik.words.route import CHECKLISTS
+
+blueprint = Blueprint("paints_batch", __name__, url_prefix="/paints/batch")
+
+MOST_PIECES = 40
+"""Pieces on one batch card."""
+MOST_LISTED = 48
+
+
+@dataclass(frozen=True)
+class LoadRow:
+    """A load: its paint, how it goes on, when at the earliest, for which pieces, what is looked at."""
+
+    order: int
+    paint: str
+    colour: str
+    how: str
+    takes: str
+    begins: str
+    pieces: tuple[tuple[str, str], ...]
+    wait: str
+    checks: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class PieceOn:
+    """A piece on the card: its number, what it is, its scheme, the order it is for, its layers still to
+    do.
+    """
+
+    piece: Piece
+    row: Document
+    design: Design
+    order: Order | None
+    scheme: str
+    cups: tuple[Cup, ...]
+
+
+@blueprint.get("")
+def choose() -> str:
+    """The pieces at work that have paint to come, to be ticked."""
+    page = asked_page(pieces.going("body"), MOST_LISTED)
+    rows = [
+        (one, stand, sum(cup.needs_cup for cup in one.cups))
+        for one, stand in zip(_on(page.rows), stands(page.rows), strict=True)
+    ]
+    return render_template("paints/batch.html", rows=rows, page=page, asked=set(_asked()))
+
+
+@blueprint.get("/card")
+def card() -> str:
+    """The batch card on screen, as it prints."""
+    return render_template("paints/batch_card.html", **_card(), screen=True)
+
+
+@blueprint.get("/card.pdf")
+def card_pdf() -> ResponseReturnValue:
+    """The batch card as PDF."""
+    instead = url_for("paints_batch.card", piece=_asked())
+    return paper.as_printed("paints/batch_card.html", _card(), "batch card", instead)
+
+
+def _asked() -> list[int]:
+    texts = request.args.getlist("piece")
+    return list(dict.fromkeys(int(one) for one in texts if one.isascii() and one.isdigit() and len(one) < 10))
+
+
+def _card() -> dict[str, Any]:
+    rows = [row for key in _asked() if (row := db().get(Piece, key)) is not None and row.deleted_at is None]
+    on = [one for one in _on(rows) if one.row.kind == "body" and one.cups]
+    if not on:
+        raise Refused("pieces", len(rows), "tick at least one piece that has paint to come")
+    if len(on) > MOST_PIECES:
+        raise Refused("pieces", len(on), f"at most {MOST_PIECES} on one card: make two")
+    batch = batched([one.cups for one in on], routes.own_minutes(db()))
+    return {
+        "on": on,
+        "asked": [one.piece.id for one in on],
+        "sums": _sums(on, batch),
+        "loads": [_load(on, load, n) for n, load in enumerate(batch.plan.loads, start=1)],
+        "missed": [
+            f"{on[piece].piece.number}: {on[piece].cups[layer].layer.name} waits longer than it may; scuff it"
+            " before the next."
+            for piece, layer in batch.plan.missed
+        ],
+        "cautions": cautions_said.all_of(
+            dict.fromkeys(
+                cup.layer.paint.caution for one in on for cup in one.cups if cup.layer.paint.caution
+            )
+        ),
+        "defer": cautions_said.DEFER,
+        "paper": paper.sheet(),
+        "wide": paper.needs_japanese(*(one.design.name for one in on)),
+    }
+
+
+def _on(rows: Sequence[Piece]) -> list[PieceOn]:
+    contents, done = pieces.documents_of(db(), rows), routes.ended(db(), rows)
+    skins.ready(db(), [dict(one) for one in contents.values()])
+    on = []
+    for piece in rows:
+        row = db().get_one(Document, piece.design_id)
+        if row.kind == "body":
+            design = design_of(contents[piece.revision_id])
+            order = db().get(Order, piece.order_id) if piece.order_id else None
+            left = tuple(cup for cup in cups(design) if f"coat:{cup.layer.key}" not in done[piece.id or 0])
+            on.append(PieceOn(piece, row, design, order, scheme_said(design), left))
+    return on
+
+
+def _sums(on: Sequence[PieceOn], batch: PaintedTogether) -> str:
+    layers = sum(len(one.cups) for one in on)
+    proven = "no order has fewer" if batch.plan.is_best else "a good order; there may be one with fewer"
+    return (
+        f"{counted(len(on), 'piece')}, {counted(layers, 'layer')}: {counted(batch.loads, 'load')} and"
+        f" {counted(batch.changes, 'change')} of colour instead of {batch.alone} loads piece by piece,"
+        f" {batch.saved} saved; {proven}."
+    )
+
+
+def _load(on: Sequence[PieceOn], load: Load, order: int) -> LoadRow:
+    done = [(on[piece], on[piece].cups[layer]) for piece, layer in load.tasks]
+    first = done[0][1]
+    paint = first.layer.paint
+    kind = f"{paint.kind}, {paint.chemistry}" if first.needs_cup else paints.KINDS[first.layer.kind]
+    airs = dict.fromkeys(paints.how(cup.layer) for _, cup in done)
+    names = dict.fromkeys(cup.layer.name for _, cup in done)
+    waits = dict.fromkeys(paints.waits(cup.wait_h, cup.window_h, cup.layer.scuff) for _, cup in done)
+    return LoadRow(
+        order=order,
+        paint=f"{paint.name}, {kind}" if paint.name else f"{', '.join(names)}: {kind}",
+        colour=paint.colour,
+        how="; ".join(airs) if first.layer.by == SPRAYED else paints.WAYS[first.layer.by],
+        takes=paints.in_cup(sum(cup.wet_ml for _, cup in done)),
+        begins=f"+ {said(load.begins_min / 60.0, 'time', 1)}" if load.begins_min else "at once",
+        pieces=tuple(
+            (one.piece.number, f"{cup.layer.name}, {paints.passes(cup.layer)}") for one, cup in done
+        ),
+        wait="; ".join(waits),
+        checks=tuple(
+            dict.fromkeys(text for _, cup in done for text in CHECKLISTS.get(step_kind_of(cup.layer), ()))
+        ),
+    )
