@@ -53,6 +53,28 @@ def test_a_jointed_body_shows_its_zones_its_order_and_where_a_dip_must_stop(demo
     )
 
 
+def test_a_warning_on_a_body_is_answered_there_and_taken_back(demo):
+    page = f"/paints/on/{shop.SPLIT_EEL}"
+    with opened(demo) as session:
+        row = session.get_one(Document, shop.SPLIT_EEL)
+        content = documents.content(session, row)
+        content["layers"][-1]["by"] = "dipped"
+        documents.save(session, row, content, row.current)
+
+    def edited(*edits):
+        held = state(demo, page)
+        sent = {"document": held["document"], "base": held["base"], "edits": list(edits), "save": True}
+        view = demo.send(f"/designs/{shop.SPLIT_EEL}/live", {**sent, "bench": "paints"}).get_json()["view"]
+        return [row["key"] for row in view["warnings"]], view["layers"][-1]
+
+    warnings, clear = edited()
+    assert any("dip_stops" in key for key in warnings) and clear["doubted"]
+    answered = {"do": "set", "path": clear["intended"], "text": "each half by itself, before they are hung"}
+    warnings, clear = edited(answered)
+    assert not any("dip_stops" in key for key in warnings) and clear["doubted"]
+    assert clear["otherwise"] == "otherwise here: meant so"
+
+
 def test_a_spray_card_has_every_cup_with_its_caution_and_the_number_it_is_signed_with(demo):
     (piece,) = (row for row in rows(demo, Piece) if row.number == "P0069")
     text = demo.get(f"/paints/piece/{piece.id}/card").text

@@ -21,7 +21,7 @@ def finish_map(design: Design, zones: Sequence[FinishZone]) -> Node:
     """The side of a body with what is on it; every zone but the body itself framed and numbered, in the order
     given. What stays bare is brick, what may be painted the colour of water.
     """
-    body, pen = design.body, pen_for(design.body.length_mm * 1.15, 760)
+    body, pen = design.body, pen_for(design.body.length_mm * 1.15, 600)
     outline = side_outline(body)
     high, low = float(outline[:, 1].max()), float(outline[:, 1].min())
     low = min([low, *(zone.low_mm for zone in zones)])

@@ -27,11 +27,11 @@ CAUTIONS: dict[str, str] = {
         " overheated it gives"
         " off acid fumes. No shared kitchen oven or jug."
     ),
+    "hooks": "Hooks: fit them last; hold them with pliers; nobody stands behind a test cast.",
     "paint_dust": (
         "Old paint can hold lead: sand it wet, dust mask, no food at the bench, wash hands; keep the dust"
         " out of the drain."
     ),
-    "hooks": "Hooks: fit them last; hold them with pliers; nobody stands behind a test cast.",
 }
 """Caution by key; every one is shown together with `DEFER`."""
 

@@ -104,6 +104,7 @@ FIELDS = {
     "window_h": "longest wait",
     "cure_h": "cure",
     "mass_g": "mass",
+    "intended": "meant so",
     "by": "how it goes on",
     "eye": "kind of eye",
     "pressure_bar": "air",
@@ -255,6 +256,14 @@ def how(layer: Layer) -> str:
     air = f"{said(layer.pressure_bar, 'pressure', 1)}" if layer.pressure_bar is not None else ""
     far = f"{said(layer.distance_mm, 'length', 0)} off" if layer.distance_mm is not None else ""
     return ", ".join(filter(None, (WAYS[SPRAYED], air, far)))
+
+
+def lies(name: str, code: str, version: int, current: int) -> str:
+    """Which version of a scheme lies on a body, and whether a newer one is out."""
+    if not version:
+        return f"{name} ({code})"
+    newer = f"; version {current} is out since: press it to lay it anew" if current > version else ""
+    return f"{name} ({code}), version {version}{newer}"
 
 
 def passes(layer: Layer) -> str:

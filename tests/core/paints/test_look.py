@@ -158,3 +158,26 @@ def test_the_lit_side_faces_the_lamp():
     rows = above.shape[0]
     assert above[: rows // 4].mean() > above[-rows // 4 :].mean()
     assert below[: rows // 4].mean() < below[-rows // 4 :].mean()
+
+
+def test_glow_is_where_it_lies_and_what_hides_it_takes_it_away():
+    glow = replace(begun("band", "g"), paint=Paint("#CFE8B8", kind="glow", covering_percent=50.0))
+    whole = replace(glow, place=Place())
+    over = replace(begun("base", "o"), place=Place(side="left"))
+
+    def much(*layers):
+        return [float(side.glow.mean()) for side in seen(layers)]
+
+    assert much(begun("base", "b")) == [0.0, 0.0]
+    assert much(whole) == [1.0, 1.0] and 0.0 < much(glow)[0] < 0.2
+    left, right = much(whole, over)
+    assert left == pytest.approx(1.0 - over.paint.covering_share, abs=1e-6) and right == 1.0
+    assert much(whole, begun("clear", "c"))[0] > 0.9
+
+
+def test_what_does_not_show_is_not_looked_at_again():
+    layer = begun("bars", "b")
+    other = replace(layer, by="brushed", pressure_bar=3.0, distance_mm=9.0, scuff=True, eye="domed")
+    assert looking._plain(other) == looking._plain(layer)
+    for shows in (replace(layer, film_um=33.0), replace(layer, paint=Paint("#123456"))):
+        assert looking._plain(shows) != looking._plain(layer)

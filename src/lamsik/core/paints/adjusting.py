@@ -33,6 +33,7 @@ FIELDS = (
     "cure_h",
     "mass_g",
     "note",
+    "intended",
     "by",
     "eye",
     "pressure_bar",

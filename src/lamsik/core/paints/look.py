@@ -16,7 +16,7 @@ from lamsik.core.paints.light import linear_of, reflectance, seen
 from lamsik.core.paints.masks import mask
 from lamsik.core.paints.paint import Paint
 from lamsik.core.paints.place import LETTERS, Anchors
-from lamsik.core.paints.roles import CLEARS, FITTED
+from lamsik.core.paints.roles import CLEARS, FITTED, SPRAYED
 from lamsik.core.paints.skin import FINE, SkinSheet, skin_of
 from lamsik.core.shapes.body import Body
 
@@ -26,6 +26,8 @@ BARE = "#D9C7A2"
 """A bare body."""
 LEVELS = 64
 """Steps of thickness that a rim is laid in."""
+GLOW = "glow"
+"""The kind of paint that shines in the dark."""
 PUPIL, PUPIL_SHARE = "#0B141D", 0.5
 MOST_KEPT = 36
 
@@ -33,14 +35,15 @@ MOST_KEPT = 36
 @dataclass(frozen=True, eq=False)
 class Laying:
     """How far the painting of a side is: reflectance under the surface in bands (16, m·n), what the mirror in
-    it sends back of its tint (m·n), the tint (m·n, 3), how far that turns with the angle (m·n), and whether
-    what lies on top is a glossy clear.
+    it sends back of its tint (m·n), the tint (m·n, 3), how far that turns with the angle (m·n), how much it
+    glows in the dark (m·n), and whether what lies on top is a glossy clear.
     """
 
     inside: Cells
     mirror: Cells
     tint: Cells
     turn: Cells
+    glow: Cells
     is_glossy: bool = False
 
 
@@ -53,6 +56,7 @@ class PaintedSide:
         mirror: what each cell sends back about the mirror direction, of 1, (m, n).
         tint: the colour of that, (m, n, 3).
         turn: how far its hue runs round with the angle, a share of the circle, (m, n).
+        glow: how much it glows in the dark, of 1, (m, n).
         is_glossy: whether a clear lies on top.
     """
 
@@ -60,6 +64,7 @@ class PaintedSide:
     mirror: Cells
     tint: Cells
     turn: Cells
+    glow: Cells
     is_glossy: bool
 
 
@@ -114,16 +119,32 @@ def _side(
 
 def _plain(layer: Layer) -> Layer:
     """The layer without what does not show."""
-    return replace(
-        layer, key="k", name="", note="", wait_h=0.0, window_h=None, cure_h=None, intended="", locked=False
-    )
+    return replace(layer, **UNSEEN)
+
+
+UNSEEN: dict[str, Any] = {
+    "key": "k",
+    "name": "",
+    "note": "",
+    "wait_h": 0.0,
+    "window_h": None,
+    "cure_h": None,
+    "intended": "",
+    "locked": False,
+    "scuff": False,
+    "by": SPRAYED,
+    "pressure_bar": None,
+    "distance_mm": None,
+    "eye": "flat",
+}
+"""What of a layer does not show."""
 
 
 def _bare(sheet: SkinSheet) -> Laying:
     count = sheet.area_mm2.size
     wood = under_surface(reflectance(BARE)).astype(np.float32)
-    none = np.zeros(count, dtype=np.float32)
-    return Laying(np.repeat(wood[:, None], count, axis=1), none, np.ones((count, 3), dtype=np.float32), none)
+    none, white = np.zeros(count, dtype=np.float32), np.ones((count, 3), dtype=np.float32)
+    return Laying(np.repeat(wood[:, None], count, axis=1), none, white, none, none)
 
 
 def _with(
@@ -141,7 +162,12 @@ def _with(
         dark = mask(pupil, skin_of(body, cells), anchors)[sheet.name].ravel().astype(np.float32)
         return _fitted(laying, layer, cover, dark)
     inside = _filmed(laying.inside, layer, cover)
-    return replace(_mirrored(laying, layer.paint, cover), inside=inside, is_glossy=layer.does == CLEARS)
+    return replace(
+        _mirrored(laying, layer.paint, cover),
+        inside=inside,
+        glow=_glowing(laying.glow, layer.paint, cover),
+        is_glossy=layer.does == CLEARS,
+    )
 
 
 def _fitted(laying: Laying, layer: Layer, cover: Cells, dark: Cells) -> Laying:
@@ -150,7 +176,8 @@ def _fitted(laying: Laying, layer: Layer, cover: Cells, dark: Cells) -> Laying:
     for colour, share in ((layer.paint.colour, cover), (PUPIL, dark)):
         own = under_surface(reflectance(colour)).astype(np.float32)[:, None]
         inside = inside + (own - inside) * share
-    return replace(laying, inside=inside, mirror=laying.mirror * (1.0 - cover))
+    left = 1.0 - cover
+    return replace(laying, inside=inside, mirror=laying.mirror * left, glow=laying.glow * left)
 
 
 def _filmed(under: Cells, layer: Layer, cover: Cells) -> Cells:
@@ -175,6 +202,13 @@ def _filmed(under: Cells, layer: Layer, cover: Cells) -> Cells:
     painted = under.copy()
     painted[:, cells] = filmed
     return painted
+
+
+def _glowing(glow: Cells, paint: Paint, cover: Cells) -> Cells:
+    """What glows in the dark: a glow paint does, what hides it takes as much of it away."""
+    if paint.kind == GLOW:
+        return np.asarray(glow + (1.0 - glow) * cover)
+    return np.asarray(glow * (1.0 - cover * np.float32(paint.covering_share))) if glow.any() else glow
 
 
 def _mirrored(laying: Laying, paint: Paint, cover: Cells) -> Laying:
@@ -202,5 +236,6 @@ def _look(laying: Laying, sheet: SkinSheet) -> PaintedSide:
         laying.mirror.reshape(shape),
         laying.tint.reshape(*shape, 3),
         laying.turn.reshape(shape),
+        laying.glow.reshape(shape),
         laying.is_glossy,
     )

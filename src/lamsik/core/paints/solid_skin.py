@@ -28,7 +28,7 @@ class HandSolid:
         at: where each is in the pictures, (k, 2), from the left and from the top, 0 to 1.
         faces: (f, 3), outward by the right hand.
         colour: of the skin, left side over right, (2·n, m, 3) 0 to 255.
-        shine: what is sent about the mirror direction, how far its hue turns, 0, (2·n, m, 3) 0 to 255.
+        shine: what is sent about the mirror direction, how far its hue turns, its glow, (2·n, m, 3) 0 to 255.
         is_glossy: whether a clear lies on top.
     """
 
@@ -119,5 +119,5 @@ def _colour(sheet: SkinSheet, side: PaintedSide) -> NDArray[np.uint8]:
 
 
 def _shine(side: PaintedSide) -> NDArray[np.uint8]:
-    rows = np.stack([side.mirror, side.turn, np.zeros_like(side.turn)], axis=-1)
+    rows = np.stack([side.mirror, side.turn, side.glow], axis=-1)
     return np.asarray(np.rint(255.0 * np.clip(rows, 0.0, 1.0)).transpose(1, 0, 2), dtype=np.uint8)

@@ -13,7 +13,7 @@ from lamsik.core.shapes.design import Design
 from lamsik.core.tank.evaluate import Outcome
 from lamsik.drawings.scheme import Shown, scheme_view
 from lamsik.drawings.svg import Node
-from lamsik.store import tried
+from lamsik.store import documents, tried
 from lamsik.web.shared.db import db
 from lamsik.web.shared.view import Panel, Removable, Said, edit
 from lamsik.words import paints
@@ -22,7 +22,7 @@ from lamsik.words import paints
 @dataclass(frozen=True, kw_only=True)
 class LayerOn(Removable):
     """A layer on this body: its colour, dry mass, wait, the paths of its film and of its marks; what is
-    otherwise here than in the scheme, and the way back.
+    otherwise here than in the scheme, and the way back; whether it is warned of, and where that is answered.
     """
 
     name: str
@@ -40,6 +40,9 @@ class LayerOn(Removable):
     otherwise: str
     as_in_scheme: str
     as_says: str
+    doubted: bool
+    intended: str
+    intended_says: str
 
 
 @dataclass(frozen=True)
@@ -53,7 +56,9 @@ class LeftOut:
 
 @dataclass(frozen=True)
 class PaintPanel(Panel):
-    """The painted body, its layers and their sums, what is wrong with their order, what is left out here."""
+    """The painted body, its layers and their sums, what is wrong with their order, what is left out here;
+    which version of which scheme lies on it.
+    """
 
     picture: Node
     layers: Sequence[LayerOn]
@@ -61,6 +66,7 @@ class PaintPanel(Panel):
     layers_total: str
     left_out: Sequence[LeftOut]
     facing: str
+    lies: str
     warnings: Sequence[Said]
 
 
@@ -73,11 +79,16 @@ def paint_panel(outcome: Outcome, facing: str = "", is_moving: bool = False) -> 
     """The Paint side of a design: picture, layers with their dry mass, sums."""
     design = outcome.design
     dry = {p.key: p.mass_g for p in outcome.budget.parts if p.key.startswith("coat:")}
-    hours = waiting_h(design.layers)
+    hours, warnings = waiting_h(design.layers), told(design, patches())
+    doubted = {one.key.partition(":")[0] for one in warnings}
+    doubted |= {layer.key for layer in design.layers if layer.intended}
     return PaintPanel(
         picture=scheme_view(design, Shown(facing, is_moving=is_moving)),
         facing=facing,
-        layers=[_row(design, layer, dry[f"coat:{layer.key}"]) for layer in design.layers],
+        lies=_lies(design),
+        layers=[
+            _row(design, layer, dry[f"coat:{layer.key}"], layer.key in doubted) for layer in design.layers
+        ],
         no_layers=not design.layers,
         layers_total=f"{said(sum(dry.values()), 'mass')} dry, {counted(len(design.layers), 'layer')},"
         f" {said(hours, 'time', 0)} of waiting",
@@ -86,8 +97,16 @@ def paint_panel(outcome: Outcome, facing: str = "", is_moving: bool = False) -> 
             for one in design.adjustments
             if one.field == LEFT_OUT
         ],
-        warnings=told(design, patches()),
+        warnings=warnings,
     )
+
+
+def _lies(design: Design) -> str:
+    """Which version of its scheme lies on a body, and whether a newer one is out."""
+    row = documents.coded(db(), "scheme", design.scheme) if design.scheme else None
+    if row is None:
+        return ""
+    return paints.lies(row.name, row.code, design.scheme_version, row.current)
 
 
 def told(design: Design, patches: Sequence[Patch], free: Sequence[Layer] | None = None) -> list[Said]:
@@ -99,7 +118,7 @@ def told(design: Design, patches: Sequence[Patch], free: Sequence[Layer] | None 
     ]
 
 
-def _row(design: Design, layer: Layer, dry_g: float) -> LayerOn:
+def _row(design: Design, layer: Layer, dry_g: float, doubted: bool) -> LayerOn:
     begins = (plain_numeral if layer.window_h else plainly)(layer.wait_h, "time")
     window = f" to {plainly(layer.window_h, 'time')}" if layer.window_h else ""
     fields = [one.field for one in design.adjustments if one.layer == layer.key]
@@ -120,6 +139,9 @@ def _row(design: Design, layer: Layer, dry_g: float) -> LayerOn:
         otherwise=f"otherwise here: {paints.fields(fields)}" if fields else "",
         as_in_scheme=edit("as_in_scheme", key=layer.key),
         as_says=f"{layer.name} as in the scheme",
+        doubted=doubted,
+        intended=f"layers.{layer.key}.intended",
+        intended_says=f"Why {layer.name} is meant so",
         remove=edit("remove", group="layers", key=layer.key),
         remove_says=f"Leave out {layer.name}",
     )

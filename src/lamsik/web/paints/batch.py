@@ -17,12 +17,12 @@ from lamsik.core.route.steps import step_kind_of
 from lamsik.core.shapes.design import Design
 from lamsik.store import pieces, routes, skins
 from lamsik.store.tables import Document, Order, Piece
-from lamsik.web.paints.doing import scheme_said
 from lamsik.web.shared import paper
 from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db
 from lamsik.web.shared.lists import asked_page
 from lamsik.web.shared.progress import stands
+from lamsik.web.shared.schemes import scheme_said
 from lamsik.words import cautions as cautions_said
 from lamsik.words import paints
 from lamsik.words.route import CHECKLISTS

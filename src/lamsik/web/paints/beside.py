@@ -27,7 +27,7 @@ TOKEN = re.compile(r"([sb])([0-9]{1,9})(?:-([0-9]{1,2}))?")
 
 
 @dataclass(frozen=True)
-class Beside:
+class SchemeBeside:
     """One of the pictures: what asks for it, what it is called, how many layers it has and shows."""
 
     token: str
@@ -66,7 +66,7 @@ def picture(token: str) -> Response:
     return Response(str(markup(shown.drawn)), mimetype="image/svg+xml")
 
 
-def _beside(token: str, on: str) -> Beside | None:
+def _beside(token: str, on: str) -> SchemeBeside | None:
     read = TOKEN.fullmatch(token)
     row = db().get(Document, int(read[2])) if read else None
     if read is None or row is None or row.deleted_at is not None:
@@ -77,7 +77,7 @@ def _beside(token: str, on: str) -> Beside | None:
     upto = min(int(read[3]), len(whole.layers)) if read[3] else len(whole.layers)
     design = replace(whole, layers=whole.layers[:upto], name=row.name)
     address = url_for("paints_beside.picture", token=token, on=on or None)
-    return Beside(
+    return SchemeBeside(
         token,
         row.name,
         row.code,

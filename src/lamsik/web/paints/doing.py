@@ -26,6 +26,7 @@ from lamsik.store.tables import Document, Order, Piece
 from lamsik.web.bodies.paints_state import patches
 from lamsik.web.shared import paper
 from lamsik.web.shared.db import db, load, load_document
+from lamsik.web.shared.schemes import scheme_said
 from lamsik.words import cautions as cautions_said
 from lamsik.words import paints
 from lamsik.words.route import CHECKLISTS
@@ -214,12 +215,3 @@ def _card(key: int) -> dict[str, Any]:
         "paper": paper.sheet(),
         "wide": paper.needs_japanese(design.name, *(one.name + one.note for one in design.layers)),
     }
-
-
-def scheme_said(design: Design) -> str:
-    """The scheme on a body by name, code and version; empty where none lies on it."""
-    if not design.scheme:
-        return ""
-    row = documents.coded(db(), "scheme", design.scheme)
-    name = f"{row.name} ({design.scheme})" if row is not None else design.scheme
-    return f"{name}, version {design.scheme_version}" if design.scheme_version else name

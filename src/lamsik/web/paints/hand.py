@@ -28,6 +28,7 @@ def sent(design: Design) -> dict[str, Any]:
         "colour": address(solid.colour, QUALITY),
         "shine": address(solid.shine, QUALITY),
         "glossy": solid.is_glossy,
+        "glows": bool(solid.shine[..., 2].any()),
         "turns": bool(solid.shine[..., 1].any()),
         "length_mm": design.body.length_mm,
     }

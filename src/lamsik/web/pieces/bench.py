@@ -23,6 +23,7 @@ from lamsik.store.pieces import Reading
 from lamsik.store.tables import Document, Order, Piece, PieceStep, now
 from lamsik.web.bodies.tank_depth import sure_words
 from lamsik.web.shared.db import db
+from lamsik.web.shared.schemes import scheme_said
 from lamsik.words import cautions as cautions_said
 from lamsik.words.paints import CHECKS
 from lamsik.words.route import repaint
@@ -109,9 +110,8 @@ class PieceView:
 
     @property
     def scheme(self) -> str:
-        """The scheme on it by code and version; empty where none is."""
-        version = f", version {self.design.scheme_version}" if self.design.scheme_version else ""
-        return f"{self.design.scheme}{version}" if self.design.scheme else ""
+        """The scheme on it by name, code and version; empty where none is."""
+        return scheme_said(self.design)
 
     @property
     def clears(self) -> int:

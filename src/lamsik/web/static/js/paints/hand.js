@@ -1,6 +1,6 @@
 // A painted body turned in the hand, under a lamp that can be moved. What it looks like is computed by the shop; here it
 // is only held into the light. The 3D library is fetched when somebody asks for it.
-//   hand({ canvas, address, say }) → { show(), turn(about, up), lamp(round, height), dispose() }
+//   hand({ canvas, address, say }) → { show(), turn(about, up), lamp(round, height), dark(is_dark), dispose() }
 
 const numbers = (text, Kind) => new Kind(Uint8Array.from(atob(text), (sign) => sign.charCodeAt(0)).buffer);
 export const canTurn = () => Boolean(document.createElement("canvas").getContext("webgl2"));
@@ -15,7 +15,8 @@ export async function hand({ canvas, address, say = () => {} }) {
   renderer.setPixelRatio(Math.min(devicePixelRatio, 2));
   const scene = new three.Scene(), camera = new three.PerspectiveCamera(28, 2, 1, 4000), held = new three.Group();
   const lamp = new three.DirectionalLight(0xffffff, 2.4);
-  scene.add(held, lamp, new three.AmbientLight(0xffffff, 0.55));
+  const daylight = new three.AmbientLight(0xffffff, 0.55);
+  scene.add(held, lamp, daylight);
   scene.environment = surroundings(three, renderer);
   let body = null, length = 100, away = 1, asked = 0;
 
@@ -44,10 +45,11 @@ export async function hand({ canvas, address, say = () => {} }) {
     shape.setAttribute("normal", new three.BufferAttribute(numbers(solid.normals, Float32Array), 3));
     shape.setAttribute("uv", new three.BufferAttribute(numbers(solid.at, Float32Array), 2));
     shape.setIndex(new three.BufferAttribute(numbers(solid.faces, Uint16Array), 1));
-    const read = shared(three, shine);
+    const glow = solid.glows ? glowing(three, colour, shine) : null, read = shared(three, shine);
     const stuff = new three.MeshPhysicalMaterial({
       map: colour, metalnessMap: read, metalness: 1, roughness: solid.glossy ? 0.36 : 0.75,
       iridescenceMap: read, iridescence: solid.turns ? 1 : 0, clearcoat: solid.glossy ? 1 : 0, clearcoatRoughness: 0.06,
+      emissiveMap: glow, emissive: glow ? 0xffffff : 0x000000, emissiveIntensity: 0,
     });
     drop();
     body = new three.Mesh(shape, stuff);
@@ -56,12 +58,22 @@ export async function hand({ canvas, address, say = () => {} }) {
     length = solid.length_mm;
     say("");
     draw();
+    return { glows: solid.glows };
+  }
+
+  // Without lamp and daylight only what glows is seen.
+  function dark(isDark) {
+    lamp.visible = daylight.visible = !isDark;
+    scene.environmentIntensity = isDark ? 0.02 : 1;
+    if (body) body.material.emissiveIntensity = isDark ? 1.5 : 0;
+    canvas.classList.toggle("at-night", isDark);
+    draw();
   }
 
   function drop() {
     if (!body) return;
     held.remove(body);
-    for (const part of [body.geometry, body.material.map, body.material.metalnessMap, body.material]) part?.dispose();
+    for (const part of [body.geometry, body.material.map, body.material.metalnessMap, body.material.emissiveMap, body.material]) part?.dispose();
     body = null;
   }
 
@@ -116,7 +128,7 @@ export async function hand({ canvas, address, say = () => {} }) {
   }
 
   rest();
-  return { show, turn, lamp: light, dispose: () => (controller.abort(), drop(), renderer.dispose()) };
+  return { show, turn, lamp: light, dark, dispose: () => (controller.abort(), drop(), renderer.dispose()) };
 }
 
 // The shop sends what mirrors in red, what turns its hue in green; the library reads metal from blue, hue from red.
@@ -130,6 +142,16 @@ function shared(three, picture) {
   Object.assign(read, { minFilter: three.LinearFilter, magFilter: three.LinearFilter, needsUpdate: true });
   picture.dispose();
   return read;
+}
+
+// What glows in the dark, in its own colour: the shop sends how much in blue.
+function glowing(three, colour, shine) {
+  const { width, height } = shine.image, pen = Object.assign(document.createElement("canvas"), { width, height }).getContext("2d");
+  const read = (picture) => (pen.drawImage(picture.image, 0, 0, width, height), pen.getImageData(0, 0, width, height));
+  const seen = read(colour), much = read(shine).data;
+  for (let n = 0; n < much.length; n += 4) for (let c = 0; c < 3; c += 1) seen.data[n + c] *= much[n + 2] / 255;
+  const picture = new three.DataTexture(new Uint8Array(seen.data.buffer), width, height, three.RGBAFormat);
+  return Object.assign(picture, { colorSpace: three.SRGBColorSpace, minFilter: three.LinearFilter, magFilter: three.LinearFilter, needsUpdate: true });
 }
 
 // What a mirror sees: a bright window above, the bench below.

@@ -26,7 +26,15 @@ async function show(on) {
   }
   lamp();
   await live.settled(); // a figure that was just typed is on it
-  await held.show();
+  await drawn();
+}
+
+// Drawn anew; what glows can be looked at in the dark.
+async function drawn() {
+  const shown = await held?.show(), night = at("in-the-dark");
+  if (!shown) return;
+  night.hidden = !shown.glows;
+  held.dark(shown.glows && night.getAttribute("aria-pressed") === "true");
 }
 
 const lamp = () => held?.lamp(Number(at("lamp-round").value), Number(at("lamp-height").value));
@@ -34,7 +42,12 @@ const lamp = () => held?.lamp(Number(at("lamp-round").value), Number(at("lamp-he
 button.addEventListener("click", () => show(!open), { signal });
 for (const id of ["lamp-round", "lamp-height"]) at(id).addEventListener("input", lamp, { signal });
 main.addEventListener("click", ({ target }) => target.closest("[data-looks]") && open && show(false), { signal });
-live.addEventListener("saved", () => open && held?.show(), { signal });
+live.addEventListener("saved", () => open && drawn(), { signal });
+at("in-the-dark").addEventListener("click", ({ target }) => {
+  const isDark = target.getAttribute("aria-pressed") !== "true";
+  target.setAttribute("aria-pressed", String(isDark));
+  held?.dark(isDark);
+}, { signal });
 
 // A layer that was just put on is the one whose figures are shown.
 const keys = () => (live.state.view.layers ?? []).map((layer) => layer.key);
