@@ -5,6 +5,7 @@ nothing half changed.
 import csv
 import io
 import json
+from dataclasses import replace
 
 import pytest
 from hypothesis import given, settings
@@ -13,9 +14,13 @@ from hypothesis import strategies as st
 from lamsik.core.errors import Refused
 from lamsik.core.floats.design import KINDS
 from lamsik.core.floats.shotting import pull_to
+from lamsik.core.paints.layers import begun
+from lamsik.core.paints.other_skins import laid_on_other, skin_of_float
+from lamsik.core.paints.place import Along, Place
 from lamsik.core.water import Water
+from lamsik.documents import engine
 from lamsik.documents.floats.document import blank, tips, to_float, with_float
-from lamsik.documents.floats.edits import FLOAT
+from lamsik.documents.floats.edits import FLOAT, Shop
 from lamsik.formats import weighed_csv
 from tests.kinds import float_edit as apply
 from tests.kinds import float_file as loads
@@ -74,6 +79,18 @@ class TestEdits:
             3.2, abs=3e-3
         )
 
+    def test_a_scheme_paints_it_by_what_its_bands_and_its_tip_weigh(self):
+        tip = replace(begun("base", "tip"), place=Place(ends=Along(more_mm=40.0)))
+        layers = (tip, begun("band", "b"), begun("eyes", "e"), begun("clear", "c"))
+        stock = Shop(WATERS, schemes={"S-1": layers, "S-2": (tip,)})
+        typed = edited({"do": "set", "path": "paint_g", "text": "3 g"})
+        painted = engine.apply(FLOAT, typed, {"do": "scheme", "code": "S-1"}, stock)
+        on = {layer.key: one.mass_g for layer, one in laid_on_other(layers, skin_of_float(to_float(typed)))}
+        assert painted["paint_g"] == pytest.approx(on["tip"] + on["b"], abs=1e-4)
+        assert painted["varnish_g"] == pytest.approx(on["c"], abs=1e-4) and "paint_g" not in painted["typed"]
+        bare = engine.apply(FLOAT, painted, {"do": "scheme", "code": "S-2"}, stock)
+        assert bare["varnish_g"] == 0.0 and 0 < bare["paint_g"] < painted["paint_g"]
+
     def test_parts_marks_tips_materials_water_and_weighed_masses(self):
         found = edited(
             {"do": "add", "group": "parts", "kind": "loading"},
@@ -119,6 +136,7 @@ class TestEdits:
         ({"do": "size", "text": "900 g"}, "load"),
         ({"do": "size", "text": "3"}, "none"),
         ({"do": "add_point", "line": "x"}, "parts"),
+        ({"do": "scheme", "code": "S-9"}, "scheme"),
     ]
 
     @pytest.mark.parametrize(("edit", "field"), [row for row in REFUSED if row[1] != "none"])

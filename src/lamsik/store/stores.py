@@ -6,6 +6,7 @@ from typing import Any, TypeVar
 
 from sqlmodel import Session, SQLModel, col, select
 
+from lamsik.core.paints.layers import Layer
 from lamsik.core.quantities import METRIC
 from lamsik.core.shapes.ballast_holes import Slug
 from lamsik.core.shapes.catalogue import Catalogue
@@ -182,9 +183,14 @@ def catalogue(session: Session) -> Catalogue:
         lips={row.code: lip_of(row) for row in parts if row.kind == "lip"},
         slugs={slug.name: slug for slug in bench(session).slugs},
         waters={row.name: water_of(row) for row in waters(session)},
-        schemes=OfSchemes(session, lambda row: layers_of(documents.content(session, row))),
+        schemes=schemes(session),
         versions=OfSchemes(session, lambda row: row.current),
     )
+
+
+def schemes(session: Session) -> Mapping[str, tuple[Layer, ...]]:
+    """The layers of all schemes by code."""
+    return OfSchemes(session, lambda row: layers_of(documents.content(session, row)))
 
 
 class OfSchemes(Mapping[str, Known]):

@@ -7,7 +7,7 @@ one is as much wider as it is soft.
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import lru_cache
-from math import radians, sqrt, tan
+from math import pi, radians, sqrt, tan
 
 import numpy as np
 from numpy.typing import NDArray
@@ -201,8 +201,12 @@ def _centres(on: Spread, rows: int) -> Iterator[tuple[float, float]]:
         yield x, low + (high - low) * (n % rows + 1) / (rows + 1)
 
 
-def _each(on: Spread, centres: Iterator[tuple[float, float]], reach: float, off: Off) -> Array:
-    """Marks at places, each laid on flat where it is: only the rows they reach are asked how far they are."""
+def _each(
+    on: Spread, centres: Iterator[tuple[float, float]], reach: float, off: Off, area_mm2: float = 0.0
+) -> Array:
+    """Marks at places, each laid on flat where it is: only the rows they reach are asked how far they are.
+    One that lies wholly on the sheet takes `area_mm2` of it, however coarse its cells are.
+    """
     cover = np.zeros(on.sheet.area_mm2.shape)
     x = on.sheet.x_mm[:, 0]
     for at, share in centres:
@@ -211,8 +215,32 @@ def _each(on: Spread, centres: Iterator[tuple[float, float]], reach: float, off:
         if near.any():
             along, way = _laid_flat(on.sheet, row, column, at, share, near)
             rim = np.maximum(on.soft_mm, on.cell_mm[near])
-            cover[near] = np.maximum(cover[near], _ramp(off(along, way), rim))
+            mark = _as_large(off(along, way), rim, on.sheet.area_mm2[near], area_mm2)
+            cover[near] = np.maximum(cover[near], mark)
     return cover
+
+
+NEWTON = 2
+LIKELY = 0.25
+"""A mark that is off by a larger share is cut by an edge of the skin, or folds over it: it stays as it is."""
+
+
+def _as_large(off_mm: Array, rim: Array | float, cells_mm2: Array, area_mm2: float) -> Array:
+    """A mark by how far cells are from its outline, that moved by what its area is off.
+
+    Notes: Newton's rule; how its area grows with its outline is its circumference as sampled.
+    """
+    mark = _ramp(off_mm, rim)
+    taken = float((mark * cells_mm2).sum())
+    if mark[:, (0, -1)].any() or not area_mm2 or abs(taken - area_mm2) > LIKELY * area_mm2:
+        return mark
+    step = 0.02 * sqrt(area_mm2)
+    for _ in range(NEWTON):
+        grown = float((_ramp(off_mm - step, rim) * cells_mm2).sum())
+        off_mm = off_mm - step * (area_mm2 - taken) / max(grown - taken, 1e-9)
+        mark = _ramp(off_mm, rim)
+        taken = float((mark * cells_mm2).sum())
+    return mark
 
 
 def _cell(sheet: SkinSheet, x_mm: float, share: float) -> tuple[int, int]:
@@ -246,7 +274,7 @@ def _laid_flat(
 
 def _spots(on: Spread) -> Array:
     radius = on.size_mm / 2
-    return _each(on, _centres(on, 2), radius, lambda x, way: np.hypot(x, way) - radius)
+    return _each(on, _centres(on, 2), radius, lambda x, way: np.hypot(x, way) - radius, pi * radius**2)
 
 
 def _lone(on: Spread) -> Iterator[tuple[float, float]]:
@@ -256,7 +284,7 @@ def _lone(on: Spread) -> Iterator[tuple[float, float]]:
 
 def _disc(on: Spread) -> Array:
     radius = on.size_mm / 2
-    return _each(on, _lone(on), radius, lambda x, way: np.hypot(x, way) - radius)
+    return _each(on, _lone(on), radius, lambda x, way: np.hypot(x, way) - radius, pi * radius**2)
 
 
 def _arc(on: Spread) -> Array:
@@ -280,7 +308,7 @@ def _stencil(on: Spread) -> Array:
         )
 
     centres = _lone(on) if on.place.count <= 1 else _centres(on, 1)
-    return _each(on, centres, on.size_mm * 0.75, off)
+    return _each(on, centres, on.size_mm * 0.75, off, outlines.area(points))
 
 
 def _letters(on: Spread) -> Array:
@@ -290,7 +318,7 @@ def _letters(on: Spread) -> Array:
     def off(x: Array, way: Array) -> Array:
         return np.maximum(np.abs(x) - half, np.abs(way) - on.size_mm / 2)
 
-    return LETTER_INK * _each(on, _lone(on), half, off)
+    return LETTER_INK * _each(on, _lone(on), half, off, 2.0 * half * on.size_mm)
 
 
 def _waves(at: Array, cell: Array, open_share: float) -> Array:

@@ -3,7 +3,7 @@ put on and taken off.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 
@@ -13,6 +13,9 @@ from lamsik.core.floats.inverse import carried_mm, sized
 from lamsik.core.floats.parts import KINDS, FloatPart, profile
 from lamsik.core.floats.shotting import ShotTable
 from lamsik.core.materials import BODY_MATERIALS, METALS
+from lamsik.core.paints.layers import Layer
+from lamsik.core.paints.other_skins import laid_on_other, skin_of_float
+from lamsik.core.paints.roles import CLEARS, FITTED
 from lamsik.core.quantities import read_measure
 from lamsik.core.water import Water
 from lamsik.documents.adding import adding, between_neighbours, index_of, taking, without_point
@@ -26,7 +29,7 @@ from lamsik.documents.floats.document import (
     to_float,
     with_float,
 )
-from lamsik.documents.rows import Document, holder_of, row_of
+from lamsik.documents.rows import Document, holder_of, row_of, take
 from lamsik.documents.typed import Edit, word
 from lamsik.documents.values import value_of
 
@@ -35,10 +38,13 @@ GROUPS = ("parts", "marks", "tips")
 
 @dataclass(frozen=True)
 class Shop:
-    """What a float takes from the shop, by name: its waters and, where they are at hand, its shot tables."""
+    """What a float takes from the shop, by name: its waters, where they are at hand its shot tables, and the
+    layers of its paint schemes by code.
+    """
 
     waters: Mapping[str, Water]
     tables: Mapping[str, ShotTable] | None = None
+    schemes: Mapping[str, tuple[Layer, ...]] = field(default_factory=dict)
 
 
 def _before_set(document: Document, path: str, text: str, shop: Shop) -> None:
@@ -214,6 +220,22 @@ def _size(document: Document, edit: Edit, shop: Shop) -> Document:
     return with_float(document, sized(to_float(document), wanted, word(edit, "by", "length")))
 
 
+def _scheme(document: Document, edit: Edit, shop: Shop) -> Document:
+    """Painted by a scheme: its bands and its tip lie on this float's skin, what they weigh is its paint, what
+    its clears weigh its varnish. Eyes are no part of a float.
+    """
+    layers = take(shop.schemes, word(edit, "code"), "scheme")
+    rows = laid_on_other(layers, skin_of_float(to_float(document)))
+    dry = {"paint_g": 0.0, "varnish_g": 0.0}
+    for layer, on in rows:
+        if layer.does != FITTED:
+            dry["varnish_g" if layer.does == CLEARS else "paint_g"] += on.mass_g
+    for name, mass in dry.items():
+        document[name] = round(mass, 4)
+        document["typed"].pop(name, None)
+    return document
+
+
 FLOAT: Kind[Shop, Float] = Kind(
     name="float",
     stem="F",
@@ -231,6 +253,7 @@ FLOAT: Kind[Shop, Float] = Kind(
         "material": _material,
         "water": taking("water", "waters", "name", "water"),
         "size": _size,
+        "scheme": _scheme,
     },
     groups=GROUPS,
     texts=("name", "kind", "family", "wanted_mark", "form", "telltale", "shots", "note"),

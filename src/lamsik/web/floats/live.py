@@ -11,7 +11,7 @@ from lamsik.documents.engine import apply
 from lamsik.documents.floats.document import checked
 from lamsik.documents.floats.edits import FLOAT, Shop
 from lamsik.documents.rows import Document as Content
-from lamsik.store import documents
+from lamsik.store import documents, stores
 from lamsik.store.tables import Document
 from lamsik.web.floats.shop import shop_of
 from lamsik.web.floats.state import view
@@ -29,7 +29,7 @@ def live(key: int) -> ResponseReturnValue:
     row, asked = load_document("float", key), exchange.asked_for()
     document, settled = checked(asked.get("document")), exchange.is_settled(asked)
     shop = shop_of(str(document["family"]) if settled else "")
-    stock = Shop({water.name: water for water in shop.waters}, shop.tables)
+    stock = Shop({water.name: water for water in shop.waters}, shop.tables, stores.schemes(db()))
     looks = str(asked.get("looks") or "")
     answer = exchange.shown(
         document,

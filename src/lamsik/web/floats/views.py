@@ -33,6 +33,9 @@ from lamsik.words import refusals
 from lamsik.words.floats import FORMS
 
 blueprint = Blueprint("floats", __name__, url_prefix="/floats")
+
+MOST_SCHEMES = 200
+"""Schemes that a float is offered."""
 keeping.keep_documents(blueprint, "float", "floats.index", "floats.edit")
 
 
@@ -134,6 +137,7 @@ def edit(key: int) -> str:
         kinds=KINDS,
         waters=shop_waters(),
         tables=floats.tables(db()),
+        schemes=documents.listed(db(), "scheme", most=MOST_SCHEMES),
         route=routes.of_document(db(), "float", documents.content(db(), row)),
     )
 
