@@ -379,6 +379,25 @@ class TestEdits:
         other = apply(back, {"do": "scheme", "code": "S-2"}, replace(SHOP, schemes={"S-2": newer[:1]}))
         assert other["adjustments"] == [] and len(other["layers"]) == 1
 
+    @pytest.mark.parametrize(
+        "edit",
+        [
+            {"do": "set", "path": "layers.primer1.film_um", "text": "9 µm"},
+            {"do": "remove", "group": "layers", "key": "primer1"},
+        ],
+    )
+    def test_a_layer_that_its_scheme_locks_stays_as_it_is_on_a_body(self, edit):
+        locked = tuple(replace(layer, locked=layer.kind == "primer") for layer in bait().layers)
+        shop = replace(SHOP, schemes={"S-1": locked}, versions={"S-1": 4})
+        laid = apply(full(), {"do": "scheme", "code": "S-1"}, shop)
+        assert laid["scheme_version"] == 4
+        with refusing("untick Locked in its scheme first"):
+            apply(laid, edit, shop)
+        free = {"do": "set", "path": "layers.clear1.film_um", "text": "90 µm"}
+        assert apply(laid, free, shop)["layers"][2]["film_um"] == 90.0
+        said = {"do": "set", "path": "layers.primer1.intended", "text": "as the last one"}
+        assert apply(laid, said, shop)["layers"][1]["intended"] == "as the last one"
+
     @settings(max_examples=60)
     @given(
         st.text(max_size=30),

@@ -7,10 +7,11 @@ from lamsik.core.paints.kinds import KINDS
 from lamsik.core.paints.layers import begun
 from lamsik.documents.body.edits import BODY
 from lamsik.documents.engine import apply
-from lamsik.documents.schemes.document import SCHEME, layers_of, of_layers
+from lamsik.documents.schemes.document import SCHEME, blank, layers_of, of_layers
 from lamsik.words import refusals
 from tests.documents.before import layer_of_2
 from tests.documents.test_body import full
+from tests.refusing import refusing
 
 OLD = ("seal", "primer", "base", "fade", "bars", "spots", "eyes", "clear")
 SCHEME_OF = of_layers("Perch", [begun(kind, f"{kind}1") for kind in OLD])
@@ -132,7 +133,7 @@ def test_a_locked_layer_stays_as_it_is():
     ):
         with pytest.raises(Refused) as refused:
             edited(locked, edit)
-        assert "untick Locked first" in refusals.says(refused.value)
+        assert "untick Locked in its scheme first" in refusals.says(refused.value)
     assert edited(locked, {"do": "set", "path": "layers.base1.film_um", "text": "9"}) != locked
     free = edited(locked, {"do": "flag", "path": f"{LAYER}.locked", "on": False})
     assert edited(free, {"do": "remove", "group": "layers", "key": "bars1"})["layers"] != free["layers"]
@@ -171,3 +172,19 @@ def test_another_shape_begins_as_its_kind_does_where_the_layer_was():
     assert moved["typed"][f"{place}.begins.at_percent"] and f"{place}.size_percent" not in moved["typed"]
     region = edited(moved, {"do": "set", "path": f"{place}.shape", "text": "region"})
     assert next(one for one in layers_of(region) if one.key == "bars1").place.count == 0
+
+
+@pytest.mark.parametrize(
+    ("eye", "after"),
+    [("kept", ""), ("painted", "fade1"), ("moulded", "fade1"), ("flat", "fade1"), ("domed", "clear1")],
+)
+def test_eyes_go_on_when_their_kind_asks_for_it(eye, after):
+    begins = apply(SCHEME, blank("Eyes"), {"do": "set", "path": "layers.eyes1.eye", "text": "domed"}, None)
+    changed = apply(SCHEME, begins, {"do": "set", "path": "layers.eyes1.eye", "text": eye}, None)
+    keys = [row["key"] for row in changed["layers"]]
+    at = keys.index("eyes1")
+    assert (keys[at - 1] if at else "") == after and sorted(keys) == sorted(
+        row["key"] for row in begins["layers"]
+    )
+    with refusing("one of flat, domed"):
+        apply(SCHEME, begins, {"do": "set", "path": "layers.eyes1.eye", "text": "square"}, None)

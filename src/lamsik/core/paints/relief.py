@@ -1,13 +1,15 @@
 """How proud the edges of paint stand, and how many coats of clear level them."""
 
 from collections.abc import Sequence
+from functools import lru_cache
 from math import ceil
 
 import numpy as np
+from numpy.typing import NDArray
 
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.masks import mask
-from lamsik.core.paints.place import Anchors
+from lamsik.core.paints.place import Anchors, Place
 from lamsik.core.paints.roles import CLEARS, FITTED
 from lamsik.core.paints.skin import COARSE, skin_of
 from lamsik.core.shapes.body import Body
@@ -33,13 +35,21 @@ def relief_um(layers: Sequence[Layer], body: Body, anchors: Anchors) -> float:
     ]
     if not edged:
         return 0.0
-    skin = skin_of(body, COARSE)
-    heights = {sheet.name: np.zeros(sheet.area_mm2.shape) for sheet in skin.sides}
+    heights = [np.zeros(COARSE), np.zeros(COARSE)]
     for layer in edged:
-        for name, cover in mask(layer.place, skin, anchors).items():
-            if name in heights:
-                heights[name] += layer.dry_um * (cover > COVERED)
-    return max(float(height.max() - height.min()) for height in heights.values())
+        for height, lies in zip(heights, _lies(layer.place, body, anchors), strict=True):
+            height += layer.dry_um * lies
+    return max(float(height.max() - height.min()) for height in heights)
+
+
+@lru_cache(maxsize=256)
+def _lies(place: Place, body: Body, anchors: Anchors) -> tuple[NDArray[np.bool_], NDArray[np.bool_]]:
+    """On which cells of the left and the right a layer lies."""
+    skin = skin_of(body, COARSE)
+    covers = mask(place, skin, anchors)
+    none = np.zeros(COARSE)
+    left, right = (covers.get(sheet.name, none) > COVERED for sheet in skin.sides)
+    return left, right
 
 
 def coats_for(relief: float, coat_um: float) -> int:

@@ -26,6 +26,7 @@ def _before_set(document: Document, path: str, text: str, catalogue: Catalogue) 
     """A part stays what it is, and what follows from the shape is not typed."""
     if path.rpartition(".")[2] == "kind" and not path.startswith(("joints.", "source.")):
         raise Refused(path, text, rule("keeps-kind-part"))
+    paint.unlocked(document, path)
     if path in ("body.upper_exponent", "body.lower_exponent") and (
         document["body"]["mesh"] or document["body"]["turned"]
     ):

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from typing import Any
 
-from lamsik.core.errors import finite_between, require, rule
+from lamsik.core.errors import Refused, finite_between, require, rule
 from lamsik.core.paints.adjusting import FIELDS, LEFT_OUT, LIKE, Adjustment, resolved
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.tank.sensitivities import with_clear_coats
@@ -42,6 +42,19 @@ def as_in_scheme(document: Document, edit: Mapping[str, Any], catalogue: Catalog
     return lay(document, {"code": document["scheme"]}, catalogue)
 
 
+LEFT_FREE = ("intended",)
+"""What may be said of a layer that is locked."""
+
+
+def unlocked(document: Document, path: str) -> None:
+    """Raises `Refused` for a layer that its scheme locks: it stays as it is on every body."""
+    group, _, rest = path.partition(".")
+    key, _, name = rest.partition(".")
+    for row in document[GROUP] if group == GROUP and name not in LEFT_FREE else ():
+        if row["key"] == key and row["locked"]:
+            raise Refused(path, row["name"], rule("layer-locked"))
+
+
 def noted(document: Document, path: str) -> Document:
     """The document that remembers a figure set on a layer of its scheme; other paths leave it as it is."""
     group, _, rest = path.partition(".")
@@ -57,7 +70,10 @@ def noted(document: Document, path: str) -> Document:
 
 
 def left_out(document: Document, layer: Document) -> Document:
-    """The document that remembers that a layer of its scheme is left out, and what it was called."""
+    """The document that remembers that a layer of its scheme is left out, and what it was called. Raises
+    `Refused` for one that its scheme locks.
+    """
+    require(not layer["locked"], GROUP, layer["name"], rule("layer-locked"))
     if document["scheme"]:
         key = layer["key"]
         document["adjustments"] = [row for row in document["adjustments"] if row["layer"] != key]

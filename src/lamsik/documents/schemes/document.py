@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from lamsik.core.errors import Refused, one_of, require, rule
+from lamsik.core.paints.eyes import EYE_KINDS
 from lamsik.core.paints.kinds import KINDS
 from lamsik.core.paints.layers import Layer, begun
 from lamsik.core.paints.paint import PAINT_KINDS
@@ -16,6 +17,7 @@ from lamsik.documents.values import value_of
 
 BEGINS = ("seal", "primer", "base", "fade", "eyes", "clear")
 """The layers of a new scheme."""
+CLEAR = "clear"
 ORDER = tuple(KINDS)
 """Kinds of layer in the order they usually lie."""
 
@@ -95,9 +97,11 @@ def _chosen(document: Document, path: str, _shop: None) -> Document:
     """Another kind of paint covers as its kind does; another shape begins as the kinds of layer have it."""
     group, _, rest = path.partition(".")
     key, _, field = rest.partition(".")
-    if group != "layers" or field not in ("paint.kind", "place.shape"):
+    if group != "layers" or field not in ("paint.kind", "place.shape", "eye"):
         return document
     layer = row_of(document, group, key)
+    if field == "eye":
+        return _eyes_in_turn(document, layer)
     if field == "paint.kind" and layer["paint"]["kind"] in PAINT_KINDS:
         layer["paint"]["covering_percent"] = 100.0 * PAINT_KINDS[layer["paint"]["kind"]].covering_share
         document["typed"].pop(f"layers.{key}.paint.covering_percent", None)
@@ -108,6 +112,20 @@ def _chosen(document: Document, path: str, _shop: None) -> Document:
             stays = {name: layer["place"][name] for name in KEPT}
             layer["place"] = {**kept(usual), **stays}
             _forget(document, f"layers.{key}.place.", [f"layers.{key}.place.{name}" for name in KEPT])
+    return document
+
+
+def _eyes_in_turn(document: Document, layer: Document) -> Document:
+    """Eyes of a kind go on when it asks for: kept ones are masked first, those that a clear seals lie under
+    the first, domed ones are glued on the last.
+    """
+    rows, kind = document["layers"], EYE_KINDS.get(layer["eye"])
+    if kind is None:  # the schema says which there are
+        return document
+    rows.remove(layer)
+    clears = [n for n, row in enumerate(rows) if row["kind"] == CLEAR]
+    first = clears[0] if clears else len(rows)
+    rows.insert(0 if kind.is_there else len(rows) if kind.may_be_last else first, layer)
     return document
 
 
