@@ -10,7 +10,7 @@ from datetime import timedelta
 import pytest
 
 from lamsik.core.paints.zones import checks_of, zones_on
-from lamsik.core.route.steps import READY
+from lamsik.core.route.steps import MAKING, READY
 from lamsik.documents.body.document import to_design
 from lamsik.store import documents, pieces, routes
 from lamsik.store.database import session_of
@@ -195,6 +195,9 @@ def test_a_piece_is_finished_once_each_point_is_ticked_on_it(demo):
     assert "is not finished yet" in refused and CHECKS["lip_clean"] in refused
     answer = demo.post(f"{page}/steps/leave-out", {"step": "check", "reason": "in a hurry"})
     assert answer.status_code == 422 and "each point is ticked, or the piece is not finished" in answer.text
+    past = {"step": "ship", "done": "1", "early": "1", "reason": "it is sent today"}
+    assert "is not finished yet" in demo.post(f"{page}/steps/tick", past, follow_redirects=True).text
+    assert seven(demo)[0].stand == MAKING
     for point in step.points[1:]:
         demo.post(f"{page}/steps/point", {"step": "check", "point": point, "ticked": "1"})
     again = demo.post(f"{page}/steps/tick", tick, follow_redirects=True).text

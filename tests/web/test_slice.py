@@ -179,7 +179,7 @@ def test_a_piece_from_first_weighing_to_shipped(empty):
         )
     assert "still fits" in empty.get(page).text
     steps = re.findall(r'name="step" value="([^"]+)"', after)
-    hasty = empty.post(f"{page}/steps/tick", {"step": "ship", "done": "1"}, follow_redirects=True)
+    hasty = empty.post(f"{page}/steps/tick", {"step": "rig", "done": "1"}, follow_redirects=True)
     assert "Not done yet: Carve the body" in hasty.text and 'name="reason"' in hasty.text
     assert re.search(r'aria-current="step"[^>]*>making', empty.get("/orders/1").text)
     for point in re.findall(r'name="point" value="([^"]+)"', after):
@@ -217,7 +217,7 @@ def test_a_wait_runs_by_itself_and_the_next_step_asks_before_it_is_over(empty):
 def test_a_question_before_a_tick_is_what_is_at_hand(demo):
     """It may stand far below the step to weigh: the page opens on the question, not on that."""
     page = demo.post("/pieces/start", {"design": str(FERRY_RUNNER)}).headers["Location"]
-    asked = demo.post(f"{page}/steps/tick", {"step": "ship", "done": "1"}, follow_redirects=True).text
+    asked = demo.post(f"{page}/steps/tick", {"step": "rig", "done": "1"}, follow_redirects=True).text
     assert "Not done yet" in asked
     assert re.findall(r'<input id="([^"]+)"[^>]*\sautofocus', asked) == ["a-reason"]
     assert asked.count("autofocus") == 1

@@ -99,6 +99,13 @@ def test_what_is_not_proven_is_not_called_best(monkeypatch):
     held(plan, tasks(rows))
 
 
+def test_very_many_unlike_pieces_are_planned_without_a_proof():
+    rows = [[f"{(7 * n + 5 * j * j) % 23}" for j in range(6)] for n in range(30)]
+    plan = planned(tasks(rows))
+    held(plan, tasks(rows))
+    assert len(plan.loads) < 100 and plan.saved > 80
+
+
 @pytest.mark.parametrize("rows", [[], [[]]])
 def test_nothing_to_paint_needs_no_load(rows):
     assert planned(rows).loads == ()

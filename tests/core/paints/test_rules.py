@@ -64,6 +64,14 @@ def test_a_finish_map_has_the_body_then_what_is_on_it_from_the_nose_on():
     assert str(markup(finish_map(design, zones))).count("<rect") == len(zones) - 1
 
 
+def test_a_tie_on_the_lip_is_kept_bare_where_it_sits():
+    tie = Placement("tie", bait().hardware[0].item, "lip", 8.0)
+    zone = next(one for one in zones_on(bait(hardware=(tie,))) if one.kind == "line tie")
+    lip = next(one for one in zones_on(bait(hardware=(tie,))) if one.kind == "lip")
+    x, z = (zone.from_mm + zone.to_mm) / 2, (zone.low_mm + zone.high_mm) / 2
+    assert lip.from_mm < x < lip.to_mm and lip.low_mm < z < lip.high_mm
+
+
 @pytest.mark.parametrize(
     ("eye", "late", "kind"),
     [

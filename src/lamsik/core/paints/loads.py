@@ -11,6 +11,8 @@ MOST_LOOKED = 60_000
 """States that are looked at for the best order; then a good one is taken."""
 BEAM = 150
 """States that are followed side by side for a good one."""
+FEW, MOST_PAIRS = 6, 45
+"""Of more unlike pieces than so many fewer states are looked at; and so many pairs bound what is left."""
 
 
 @dataclass(frozen=True)
@@ -114,7 +116,14 @@ class Search:
     def pairs(self) -> list[tuple[int, int, list[list[int]]]]:
         """Of each two pieces the fewest loads that are left, by how far each has come."""
         wants, size = self.wants, range(len(self.wants))
-        return [(a, b, _fewest(wants[a], wants[b])) for a in size for b in size if a < b]
+        pairs = [(a, b, _fewest(wants[a], wants[b])) for a in size for b in size if a < b]
+        return sorted(pairs, key=lambda pair: -pair[2][0][0])[:MOST_PAIRS]
+
+    def _scaled(self, many: int) -> int:
+        """How many states are looked at: there are more, and each costs more, the more unlike pieces there
+        are.
+        """
+        return many * FEW**2 // max(len(self.rows), FEW) ** 2
 
     @cached_property
     def known(self) -> dict[State, int]:
@@ -158,15 +167,14 @@ class Search:
 
     def best(self) -> Order | None:
         """An order of fewest loads; None where it is not found within `MOST_LOOKED` states."""
-        start, looked = self.start, 0
+        start = self.start
         came: dict[State, tuple[int, State, int]] = {start: (0, start, -1)}
         queue = [(self.left(start), 0, start)]
         while queue:
             _, less, at = heappop(queue)
             if at == self.end:
                 return _back(came, at)
-            looked += 1
-            if looked > MOST_LOOKED:
+            if len(self.known) > self._scaled(MOST_LOOKED):
                 return None
             loads = -less
             if loads > came[at][0]:
@@ -185,7 +193,7 @@ class Search:
             for at, order in front.items():
                 for paint, to in self.steps(at):
                     following.setdefault(to, (*order, paint))
-            front = {at: following[at] for at in nsmallest(BEAM, following, key=self.left)}
+            front = {at: following[at] for at in nsmallest(self._scaled(BEAM) or 1, following, key=self.left)}
         return front[self.end]
 
     def in_time(self, most: int) -> Order | None:
@@ -204,7 +212,7 @@ class Search:
                         continue
                     if to not in following or self._ends(after) < self._ends(following[to]):
                         following[to] = after
-            front = nsmallest(BEAM, following.values(), key=self._ends)
+            front = nsmallest(self._scaled(BEAM) or 1, following.values(), key=self._ends)
             done = next((one for one in front if one.at == self.end), None)
             if done is not None:
                 return done.order

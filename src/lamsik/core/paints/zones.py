@@ -10,7 +10,7 @@ from lamsik.core.paints.eyes import EYE_KINDS
 from lamsik.core.paints.roles import CLEARS, FITTED
 from lamsik.core.shapes.body import station
 from lamsik.core.shapes.design import Design
-from lamsik.core.shapes.hardware import Placement, lip_point
+from lamsik.core.shapes.hardware import Placement, lip_point, seat_point
 
 PAINT, CLEAR, BRUSH, _ = MAY = ("paint", "clear", "brush", "dip")
 """What may be done to a zone."""
@@ -130,18 +130,11 @@ def _joint(design: Design, n: int) -> FinishZone:
 
 
 def _part(design: Design, placed: Placement) -> FinishZone:
-    item, at = placed.item, min(placed.x_mm, design.body.length_mm)
-    if placed.seat in ("nose", "tail"):
-        at = 0.0 if placed.seat == "nose" else design.body.length_mm
+    item, kind = placed.item, OF_PARTS[placed.item.kind]
+    x, _, z = seat_point(design.body, placed, design.lip)
     half = max(item.wire_mm, 2.0)
-    low, high = _reach(design, at, at)
-    if placed.seat == "back":
-        low = high
-    elif placed.seat in ("belly", "lip"):
-        high = low
-    return FinishZone(
-        f"part:{placed.key}", OF_PARTS[item.kind], item.name, at - half, at + half, low - half, high + half
-    )
+    low, high = _reach(design, x, x) if kind == "pivot" else (z, z)
+    return FinishZone(f"part:{placed.key}", kind, item.name, x - half, x + half, low - half, high + half)
 
 
 def _eyes(design: Design) -> list[FinishZone]:

@@ -2,18 +2,20 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 from flask import Blueprint, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
+from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.loads import Load
 from lamsik.core.paints.roles import SPRAYED
 from lamsik.core.paints.spraying import Cup, cups
 from lamsik.core.quantities import counted, said
 from lamsik.core.route.batches import PaintedTogether, batched
-from lamsik.core.route.steps import step_kind_of
+from lamsik.core.route.steps import COAT, step_kind_of
 from lamsik.core.shapes.design import Design
 from lamsik.store import pieces, routes, skins
 from lamsik.store.tables import Document, Order, Piece
@@ -60,17 +62,20 @@ class PieceOn:
     design: Design
     order: Order | None
     scheme: str
-    cups: tuple[Cup, ...]
+    layers: tuple[Layer, ...]
+
+    @cached_property
+    def cups(self) -> tuple[Cup, ...]:
+        """The same as they are done."""
+        left = {layer.key for layer in self.layers}
+        return tuple(cup for cup in cups(self.design) if cup.layer.key in left)
 
 
 @blueprint.get("")
 def choose() -> str:
     """The pieces at work that have paint to come, to be ticked."""
     page = asked_page(pieces.going("body"), MOST_LISTED)
-    rows = [
-        (one, stand, sum(cup.needs_cup for cup in one.cups))
-        for one, stand in zip(_on(page.rows), stands(page.rows), strict=True)
-    ]
+    rows = list(zip(_on(page.rows), stands(page.rows), strict=True))
     return render_template("paints/batch.html", rows=rows, page=page, asked=set(_asked()))
 
 
@@ -94,7 +99,7 @@ def _asked() -> list[int]:
 
 def _card() -> dict[str, Any]:
     rows = [row for key in _asked() if (row := db().get(Piece, key)) is not None and row.deleted_at is None]
-    on = [one for one in _on(rows) if one.row.kind == "body" and one.cups]
+    on = [one for one in _on(rows) if one.row.kind == "body" and one.layers]
     if not on:
         raise Refused("pieces", len(rows), "tick at least one piece that has paint to come")
     if len(on) > MOST_PIECES:
@@ -130,7 +135,8 @@ def _on(rows: Sequence[Piece]) -> list[PieceOn]:
         if row.kind == "body":
             design = design_of(contents[piece.revision_id])
             order = db().get(Order, piece.order_id) if piece.order_id else None
-            left = tuple(cup for cup in cups(design) if f"coat:{cup.layer.key}" not in done[piece.id or 0])
+            ended = done[piece.id or 0]
+            left = tuple(layer for layer in design.layers if f"{COAT}{layer.key}" not in ended)
             on.append(PieceOn(piece, row, design, order, scheme_said(design), left))
     return on
 

@@ -22,7 +22,7 @@ from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.words import paints, refusals
 
 blueprint = Blueprint("paints", __name__, url_prefix="/paints")
-MOST_COMPARED = 500
+MOST_COMPARED = 200
 """Schemes whose names are compared with one's own."""
 keeping.keep_documents(blueprint, "scheme", "paints.index", "paints.edit", opens="paints.version")
 

@@ -56,12 +56,16 @@ def tick(key: int) -> ResponseReturnValue:
     """Tick a step off, or take back what was done of it.
 
     Steps have an order: those before it that are open are left out for a reason, or done first. One whose
-    wait is not over asks.
+    wait is not over asks. The final check is not passed by: each of its points is ticked.
     """
     piece, rows, row = _sent(key)
     if request.form.get("done") != "1":
         pieces.take_back_step(db(), piece, row.step.key)
         mixes.stop_linked(db(), waits_at(piece, row.step.key))
+        return _to(key)
+    unfinished = [text for one in rows[: rows.index(row) + 1] if not one.done for text in one.open_points]
+    if unfinished:
+        flash(f"{piece.number} is not finished yet: {'; '.join(unfinished)}.", "refused")
         return _to(key)
     asked = _asked_back(piece, rows, row)
     if asked is not None:
@@ -70,9 +74,6 @@ def tick(key: int) -> ResponseReturnValue:
     why = moulds.not_for_sale(db(), {"body_id": piece.design_id}) if order and row.step.of.hands_over else ""
     if order and why:
         flash(f"{piece.number} does not go to {order.number}: the shape is {why}.", "refused")
-        return _to(key)
-    if row.open_points:
-        flash(f"{piece.number} is not finished yet: {'; '.join(row.open_points)}.", "refused")
         return _to(key)
     for step in open_before(routes.of(db(), piece), _ended(rows), row.step.key):
         pieces.end_step(db(), piece, step.key, reason=_typed("reason"))
