@@ -3,6 +3,7 @@ level at which it stops.
 """
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from lamsik.core.paints.dips import Dip
 from lamsik.core.paints.zones import PAINT, FinishZone
@@ -30,6 +31,7 @@ def finish_map(design: Design, zones: Sequence[FinishZone]) -> Node:
         node("path", d=path(outline), fill=WOOD, stroke=INK, stroke_width=1.3 * pen.mm),
         *cuts.joints_side(design, pen),
         *cuts.buried(design, pen),
+        *parts.hardware(_unhooked(design), pen),
     ]
     marks, size = _marks(zones[1:], pen, high), pen.text
     left = min([0.0, *(zone.from_mm for zone in zones)]) - 10 * pen.mm
@@ -38,6 +40,11 @@ def finish_map(design: Design, zones: Sequence[FinishZone]) -> Node:
     return framed(
         [*drawn, *marks], left, -top, right - left, top - low + 10 * pen.mm, f"Finish map of {design.name}"
     )
+
+
+def _unhooked(design: Design) -> Design:
+    """A design as it is painted: eyes in, nothing hung on them."""
+    return replace(design, hardware=tuple(one for one in design.hardware if one.hung_on is None))
 
 
 def _marks(zones: Sequence[FinishZone], pen: Pen, high_mm: float) -> list[Node]:

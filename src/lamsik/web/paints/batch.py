@@ -33,7 +33,7 @@ blueprint = Blueprint("paints_batch", __name__, url_prefix="/paints/batch")
 
 MOST_PIECES = 40
 """Pieces on one batch card."""
-MOST_LISTED = 48
+MOST_LISTED = 24
 
 
 @dataclass(frozen=True)
@@ -129,15 +129,23 @@ def _card() -> dict[str, Any]:
 def _on(rows: Sequence[Piece]) -> list[PieceOn]:
     contents, done = pieces.documents_of(db(), rows), routes.ended(db(), rows)
     skins.ready(db(), [dict(one) for one in contents.values()])
-    on = []
+    on: list[PieceOn] = []
+    called: dict[tuple[str, int], str] = {}
+    designs: dict[int, Design] = {}
     for piece in rows:
         row = db().get_one(Document, piece.design_id)
         if row.kind == "body":
-            design = design_of(contents[piece.revision_id])
+            key = piece.revision_id
+            if key not in designs:
+                designs[key] = design_of(contents[key])
+            design = designs[key]
             order = db().get(Order, piece.order_id) if piece.order_id else None
             ended = done[piece.id or 0]
             left = tuple(layer for layer in design.layers if f"{COAT}{layer.key}" not in ended)
-            on.append(PieceOn(piece, row, design, order, scheme_said(design), left))
+            scheme = design.scheme, design.scheme_version
+            if scheme not in called:
+                called[scheme] = scheme_said(design)
+            on.append(PieceOn(piece, row, design, order, called[scheme], left))
     return on
 
 
