@@ -90,6 +90,7 @@ def test_a_spray_card_has_every_cup_with_its_caution_and_the_number_it_is_signed
         content["layers"].insert(3, {**content["layers"][3], **kind})
         kept = session.get_one(Piece, piece.id)
         kept.revision_id = documents.branch(session, row, content, row.current, "signed").id
+        routes.follow(session, kept)
     assert "its number: P0069" in demo.get(f"/paints/piece/{piece.id}/card").text
 
 
@@ -209,6 +210,8 @@ def test_a_piece_is_finished_once_each_point_is_ticked_on_it(demo):
     demo.post(f"{page}/steps/tick", tick)
     demo.post(f"{page}/steps/tick", {"step": "pack", "done": "1", "early": "1"})
     assert seven(demo)[0].stand == READY
+    history = demo.get(f"/history?of=piece&id={piece.id}").text
+    assert f"{CHECKS[step.points[1]]}: ticked" in history and f"{CHECKS[step.points[1]]}: not yet" in history
     late = demo.post(f"{page}/steps/point", {"step": "check", "point": step.points[0], "ticked": "0"})
     assert late.status_code == 422 and "take the step back first: it is done" in late.text
     odd = demo.post(f"{page}/steps/point", {"step": "check", "point": "polished", "ticked": "1"})
@@ -326,6 +329,9 @@ def test_a_repaint_says_what_it_weighed_before_and_after(demo):
         assert demo.post(f"{page}/weigh", sent).status_code == 302
     text = demo.get(page).text
     assert "It came with 12.40 g. 0.30 g of it came off. It is 0.50 g heavier than it came" in text
+    card = demo.get(f"/paints/piece/{piece.id}/card").text
+    assert "Back fade" in card and "White primer" not in card and "Seal, thinned" not in card
+    assert "1 piece, 6 layers" in card_of(demo, [piece])  # over old paint no seal and no ground go on
     odd = demo.post("/pieces/start", {"design": str(shop.FERRY_RUNNER), "repaint": "burnt"})
     assert odd.status_code == 422 and "kept" in odd.text
     other = demo.post("/pieces/start", {"design": str(shop.FOAM_PILOT), "repaint": "kept"})

@@ -96,6 +96,14 @@ def of_many(session: Session, rows: Sequence[Piece]) -> dict[int, steps.Route]:
     return {row.id or 0: kept.get(row.route_id, ()) for row in rows}
 
 
+def painted(session: Session, rows: Sequence[Piece]) -> dict[int, set[str]]:
+    """The keys of the layers that each piece's route puts on, by piece: a repaint leaves some out."""
+    return {
+        key: {step.key.removeprefix(steps.COAT) for step in route if step.key.startswith(steps.COAT)}
+        for key, route in of_many(session, rows).items()
+    }
+
+
 def touched(session: Session, piece: Piece) -> dict[str, PieceStep]:
     """What was begun, done or left out of a piece's steps, by step."""
     return {

@@ -7,6 +7,7 @@ from lamsik.core import quantities
 from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
 from lamsik.core.quantities import plainly
 from lamsik.words.orders import ASKED
+from lamsik.words.paints import CHECKS
 
 Values = Mapping[str, Any]
 Names = Mapping[str, str]
@@ -116,6 +117,10 @@ def _step(before: Values | None, after: Values | None, names: Names) -> str:
         return f"{name}: taken back"
     if before is not None and "note" in after and "done_at" not in after:
         return f"noted: {after['note']}"
+    if before is not None and "points" in after:
+        had, has = before.get("points") or [], after["points"]
+        seen = [f"{CHECKS.get(one, one)}: ticked" for one in has if one not in had]
+        return "; ".join(seen + [f"{CHECKS.get(one, one)}: not yet" for one in had if one not in has])
     if after.get("reason"):
         return f"{name}: left out, {after['reason']}"
     if after.get("done_at"):

@@ -128,6 +128,7 @@ def _card() -> dict[str, Any]:
 
 def _on(rows: Sequence[Piece]) -> list[PieceOn]:
     contents, done = pieces.documents_of(db(), rows), routes.ended(db(), rows)
+    put_on = routes.painted(db(), rows)
     skins.ready(db(), [dict(one) for one in contents.values()])
     on: list[PieceOn] = []
     called: dict[tuple[str, int], str] = {}
@@ -140,8 +141,10 @@ def _on(rows: Sequence[Piece]) -> list[PieceOn]:
                 designs[key] = design_of(contents[key])
             design = designs[key]
             order = db().get(Order, piece.order_id) if piece.order_id else None
-            ended = done[piece.id or 0]
-            left = tuple(layer for layer in design.layers if f"{COAT}{layer.key}" not in ended)
+            asked, ended = put_on[piece.id or 0], done[piece.id or 0]
+            left = tuple(
+                layer for layer in design.layers if layer.key in asked and f"{COAT}{layer.key}" not in ended
+            )
             scheme = design.scheme, design.scheme_version
             if scheme not in called:
                 called[scheme] = scheme_said(design)

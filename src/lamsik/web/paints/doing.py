@@ -21,7 +21,7 @@ from lamsik.core.shapes.design import Design
 from lamsik.documents.body.document import to_design
 from lamsik.drawings.finish import finish_map, hung
 from lamsik.drawings.svg import Node
-from lamsik.store import documents, orders, pieces, skins, tried
+from lamsik.store import documents, orders, pieces, routes, skins, tried
 from lamsik.store.tables import Document, Order, Piece
 from lamsik.web.bodies.paints_state import patches
 from lamsik.web.shared import paper
@@ -202,7 +202,8 @@ def _card(key: int) -> dict[str, Any]:
         abort(404)
     content = dict(pieces.document_of(db(), piece))
     skins.ready(db(), [content])
-    design = to_design(content)
+    whole, put_on = to_design(content), routes.painted(db(), [piece])[key]
+    design = replace(whole, layers=tuple(one for one in whole.layers if one.key in put_on))
     order = db().get(Order, piece.order_id) if piece.order_id else None
     return {
         "piece": piece,
