@@ -8,12 +8,14 @@ from dataclasses import replace
 from lamsik.core.paints.dips import Dip
 from lamsik.core.paints.zones import PAINT, FinishZone
 from lamsik.core.quantities import said
-from lamsik.core.shapes.body import side_outline
+from lamsik.core.shapes.body import side_outline, station
 from lamsik.core.shapes.design import Design
 from lamsik.drawings import cuts, parts
 from lamsik.drawings.ink import BRICK, CARD, INK, MUTED, PALE, WATER, WOOD, Pen, pen_for
 from lamsik.drawings.svg import Node, framed, group, label, node, path
 
+MONO = 0.62
+"""Width of a sign of the reading face, in heights of its text."""
 SPREAD = 2.6
 """How far apart the numbers stand at least, in heights of their text."""
 
@@ -97,6 +99,8 @@ def hung(design: Design, dip: Dip) -> Node:
     level = -dip.depth_mm
     stop = -dip.stop_mm
     bath = wide + 40 * pen.mm
+    held = station(body, length if dip.is_nose_first else 0.0).middle_mm
+    thread = -held if dip.is_nose_first else held
     hanging = group(
         [
             node("path", d=path(outline), fill=WOOD, stroke=INK, stroke_width=1.3 * pen.mm),
@@ -112,18 +116,19 @@ def hung(design: Design, dip: Dip) -> Node:
     }
     x0, x1 = -across - bath / 2, -across + bath / 2
     size, depth, at = pen.text, said(dip.depth_mm, "length", 0), said(dip.stop_mm, "length", 0)
-    beside = x1 + 5 * pen.mm
+    here, there = f"stop here, {depth} deep", f"{dip.stop.kind} at {at}"
+    beside, room = x1 + 5 * pen.mm, MONO * size * max(len(here), len(there))
     content = [
         node("rect", x=x0, y=level, width=bath, height=dip.depth_mm + 12 * pen.mm, fill=PALE, stroke="none"),
         hanging,
         node("line", x1=x0, x2=x1, y1=level, y2=level, **line),
         node("line", x1=x0, x2=x1, y1=stop, y2=stop, **stops),
-        label(f"stop here, {depth} deep", beside, level + 0.9 * size, size),
-        label(f"{dip.stop.kind} at {at}", beside, stop - 0.4 * size, size, fill=BRICK),
+        label(here, beside, level + 0.9 * size, size),
+        label(there, beside, stop - 0.4 * size, size, fill=BRICK),
         node(
             "line",
-            x1=-across,
-            x2=-across,
+            x1=thread,
+            x2=thread,
             y1=-length,
             y2=-length - 14 * pen.mm,
             stroke=MUTED,
@@ -135,7 +140,7 @@ def hung(design: Design, dip: Dip) -> Node:
         content,
         x0 - 4 * pen.mm,
         -length - 16 * pen.mm,
-        bath + 4 * pen.mm + 20 * size * 0.62,
+        bath + 14 * pen.mm + room,
         length + 32 * pen.mm,
         f"{end} first, {depth} deep at most: {dip.stop.kind} at {at}",
     )
