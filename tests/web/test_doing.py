@@ -48,6 +48,8 @@ def test_a_jointed_body_shows_its_zones_its_order_and_where_a_dip_must_stop(demo
         documents.save(session, row, content, row.current)
     text = demo.get(page).text
     assert re.search(r"stop here, \d+ mm deep", text) and "the liquid climbs" in text
+    demo.post("/pieces/start", {"design": str(shop.SPLIT_EEL)})
+    assert re.search(r"first, stop \d+ mm deep", card_of(demo, [rows(demo, Piece)[-1]]))
     assert "is dipped and this body has a joint" in str(
         state(demo, f"/paints/on/{shop.SPLIT_EEL}")["view"]["warnings"]
     )
@@ -170,6 +172,8 @@ def test_bad_patches_and_stencils_come_back_beside_their_field(demo, what, sent,
 
 def test_a_stencil_is_registered_for_a_body_and_stands_on_its_page(demo):
     sent = {"tool-name": "Eel rings", "tool-kind": "stencil", "tool-side": "left", "tool-hangs": "door"}
+    gone = demo.post("/paints/known/add/tool", {**sent, "tool-body": str(shop.ZANDER_CLAY)})
+    assert gone.status_code == 404  # a scheme is no body: nothing is registered for "any" in its stead
     demo.post("/paints/known/add/tool", {**sent, "tool-body": str(shop.SPLIT_EEL)})
     assert rows(demo, PaintTool)[-1].body_id == shop.SPLIT_EEL
     text = demo.get(f"/paints/on/{shop.SPLIT_EEL}/doing").text

@@ -22,7 +22,7 @@ from lamsik.core.tank import ballast
 from lamsik.core.tank.ballast_spots import MOST_HOLES
 from lamsik.core.tank.mass import budget
 from lamsik.core.trade.behaviours import BEHAVIOURS
-from lamsik.demo import casting, photo, scenario, schemes
+from lamsik.demo import casting, photo, scenario, scenario_paints, schemes
 from lamsik.documents.blades.document import content_of
 from lamsik.documents.body.document import new_document, to_design, with_design
 from lamsik.documents.body.edits import BODY
@@ -111,7 +111,7 @@ def build(session: Session) -> None:
     for which, state in scenario.STOCK_PIECES:
         _piece(session, random, bodies[which], None, 20, state)
     casting.build(session)
-    for which in scenario.BATCH:
+    for which in scenario_paints.BATCH:
         _piece(session, random, bodies[which], None, 3, "fit")
     _known(session, bodies)
     _repaint(session)
@@ -122,25 +122,27 @@ def _repaint(session: Session) -> None:
     """A customer's bait that came to be painted anew: weighed as it came, its eyes stay."""
     name, rows = schemes.REPAINT
     scheme = documents.begin(session, "scheme", schemes.content(name, rows))
-    row, edits = scenario.REPAINT
+    row, edits = scenario_paints.REPAINT
     body = _body(session, row, stores.catalogue(session), {name: scheme.code}, edits)
     piece = pieces.start(session, body, repaint=KEPT)
     piece.started_at = now() - timedelta(days=2)
     pieces.end_step(session, piece, CAME)
     scale = session.exec(select(Instrument)).first()
     if scale is not None:
-        text = f"{scenario.CAME_G:.1f}"
-        pieces.weigh(session, piece, f"stage:{CAME}", scenario.CAME_G, text, scale).at = piece.started_at
+        text = f"{scenario_paints.CAME_G:.1f}"
+        pieces.weigh(
+            session, piece, f"stage:{CAME}", scenario_paints.CAME_G, text, scale
+        ).at = piece.started_at
 
 
 def _known(session: Session, bodies: Sequence[Document]) -> None:
     """What the shop has tried of paints, and what it sprays through."""
-    for under, over, after, result, ago, note_of in scenario.PATCHES:
+    for under, over, after, result, ago, note_of in scenario_paints.PATCHES:
         at = now() - timedelta(days=ago)
         session.add(
             PaintPatch(under=under, over=over, after_h=float(after), result=result, note=note_of, at=at)
         )
-    for name, kind, source, which, side, hangs, note_of in scenario.TOOLS:
+    for name, kind, source, which, side, hangs, note_of in scenario_paints.TOOLS:
         body_id = None if which is None else bodies[which].id
         session.add(
             PaintTool(

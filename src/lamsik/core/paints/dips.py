@@ -4,6 +4,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from math import sqrt
 
+from lamsik.core.paints.layers import Layer
+from lamsik.core.paints.roles import DIPPED
 from lamsik.core.paints.zones import FinishZone
 
 TENSION_N_M = 0.035
@@ -62,3 +64,11 @@ def stops(zones: Sequence[FinishZone], length_mm: float, density_g_cm3: float) -
         Dip(False, max(length_mm - behind.to_mm - climbs, 0.0), behind, climbs, length_mm),
     )
     return tuple(sorted(ways, key=lambda way: -way.depth_mm))
+
+
+def stop_of(layer: Layer, zones: Sequence[FinishZone], length_mm: float) -> Dip | None:
+    """Where the dip of a layer stops, the deeper way round; None where it is not dipped or nothing stops
+    it.
+    """
+    ways = stops(zones, length_mm, layer.paint.density_g_cm3) if layer.by == DIPPED else ()
+    return ways[0] if ways else None

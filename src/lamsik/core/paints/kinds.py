@@ -60,6 +60,8 @@ def _sprayed(pressure_bar: float, distance_mm: float) -> dict[str, Any]:
     return {"by": SPRAYED, "pressure_bar": pressure_bar, "distance_mm": distance_mm}
 
 
+SIGNATURE = "signature"
+"""The kind of layer that carries the number of the piece."""
 _BY_BRUSH: dict[str, Any] = {"by": BRUSHED}
 
 _EPOXY: dict[str, Any] = {
@@ -351,7 +353,7 @@ KINDS = _known(
         warns=odd.grounded,
     ),
     LayerKind(
-        "signature",
+        SIGNATURE,
         COLOURS,
         {
             **_BY_BRUSH,

@@ -7,7 +7,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from lamsik.core.paints.dips import stops
+from lamsik.core.paints.dips import stop_of
 from lamsik.core.paints.dressed import anchors_on
 from lamsik.core.paints.fitting import misfits
 from lamsik.core.paints.layers import Layer, warned
@@ -67,12 +67,11 @@ def _on_body(design: Design, anchors: Anchors) -> Iterator[Warned]:
             spoilt = next((zone for zone in zones if zone.of.spoilt_by_clear), None)
             if spoilt is not None:
                 yield Warned(SPOILT, layer.key, spoilt.name or spoilt.kind)
-        if layer.by == DIPPED:
-            ways = stops(zones, design.body.length_mm, layer.paint.density_g_cm3)
-            if ways:
-                end = "nose" if ways[0].is_nose_first else "tail"
-                figures = (("depth", ways[0].depth_mm, "length"), ("at", ways[0].stop_mm, "length"))
-                yield Warned(DIP_STOPS, layer.key, f"{end}:{ways[0].stop.kind}", figures)
+        dip = stop_of(layer, zones, design.body.length_mm)
+        if dip is not None:
+            end = "nose" if dip.is_nose_first else "tail"
+            figures = (("depth", dip.depth_mm, "length"), ("at", dip.stop_mm, "length"))
+            yield Warned(DIP_STOPS, layer.key, f"{end}:{dip.stop.kind}", figures)
     yield from _few_coats(layers, design.body, anchors)
 
 

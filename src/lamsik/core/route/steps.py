@@ -8,12 +8,13 @@ from typing import Any
 
 from lamsik.core.cautions import of_metals
 from lamsik.core.findings import Finding, finding
-from lamsik.core.paints.dips import Dip, stops
+from lamsik.core.paints.dips import Dip, stop_of
+from lamsik.core.paints.kinds import SIGNATURE
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.paint import BOTH
-from lamsik.core.paints.roles import CLEARS, COLOURS, DIPPED, FITTED, GROUNDS, SEALS
+from lamsik.core.paints.roles import CLEARS, COLOURS, FITTED, GROUNDS, SEALS
 from lamsik.core.paints.waiting import waits_h
-from lamsik.core.paints.zones import PLUG, FinishZone, checks_of, zones_on
+from lamsik.core.paints.zones import PLUG, checks_of, zones_on
 from lamsik.core.shapes.design import Design
 from lamsik.core.trade.step_kinds import STEP_KINDS, Minutes, StepKind, minutes
 
@@ -116,7 +117,7 @@ def steps(design: Design, own: Minutes | None = None) -> Route:
     zones = zones_on(design)
     if paints and any(zone.of.mask not in ("", PLUG) for zone in zones):
         rows.append(Step("mask", "mask", finding("masks-on"), finding("mask-what-stays-bare")))
-    stop = {one.key: _stop(one, zones, design) for one in paints if one.by == DIPPED}
+    stop = {one.key: stop_of(one, zones, design.body.length_mm) for one in paints}
     hard_h = dict(zip((one.key for one in design.layers), waits_h(design.layers), strict=True))
     rows += [
         replace(
@@ -259,12 +260,6 @@ def step_kind_of(layer: Layer) -> str:
     return "stencil" if layer.is_counted else OF_LAYERS[layer.does]
 
 
-def _stop(layer: Layer, zones: Sequence[FinishZone], design: Design) -> Dip | None:
-    """Where a dip must stop; None where the whole body may go in."""
-    ways = stops(zones, design.body.length_mm, layer.paint.density_g_cm3)
-    return ways[0] if ways else None
-
-
 def _coat(layer: Layer, weigh: str | None, stop: Dip | None = None) -> Step:
     """The coat that puts a layer on."""
     kind = step_kind_of(layer)
@@ -284,7 +279,7 @@ def _coat(layer: Layer, weigh: str | None, stop: Dip | None = None) -> Step:
 def _doing(layer: Layer, stop: Dip | None = None) -> Finding:
     if layer.mass_g is not None:
         return finding(OF_EYES.get(layer.eye, "set-eyes-level"))
-    if layer.kind == "signature":
+    if layer.kind == SIGNATURE:
         return finding("sign-and-number")
     if stop is not None:
         end, zone = "nose" if stop.is_nose_first else "tail", stop.stop.kind

@@ -9,10 +9,13 @@ from flask import Blueprint, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
+from lamsik.core.paints.dips import stop_of
+from lamsik.core.paints.kinds import SIGNATURE
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.loads import Load
 from lamsik.core.paints.roles import SPRAYED
 from lamsik.core.paints.spraying import Cup, cups
+from lamsik.core.paints.zones import zones_on
 from lamsik.core.quantities import counted, said
 from lamsik.core.route.batches import PaintedTogether, batched
 from lamsik.core.route.steps import COAT, step_kind_of
@@ -177,11 +180,21 @@ def _load(on: Sequence[PieceOn], load: Load, order: int) -> LoadRow:
         how="; ".join(airs) if first.layer.by == SPRAYED else paints.WAYS[first.layer.by],
         takes=paints.in_cup(sum(cup.wet_ml for _, cup in done)),
         begins=f"+ {said(load.begins_min / 60.0, 'time', 1)}" if load.begins_min else "at once",
-        pieces=tuple(
-            (one.piece.number, f"{cup.layer.name}, {paints.passes(cup.layer)}") for one, cup in done
-        ),
+        pieces=tuple((one.piece.number, _done_on(one, cup)) for one, cup in done),
         wait="; ".join(waits),
         checks=tuple(
             dict.fromkeys(text for _, cup in done for text in CHECKLISTS.get(step_kind_of(cup.layer), ()))
         ),
     )
+
+
+def _done_on(one: PieceOn, cup: Cup) -> str:
+    """What is done on one piece: the layer, in how many passes; how deep it goes in, what it is signed
+    with.
+    """
+    layer = cup.layer
+    dip = stop_of(layer, zones_on(one.design), one.design.body.length_mm)
+    if dip is not None:
+        return f"{paints.dipped(layer, dip)} {paints.passes(layer)}"
+    signed = f", number {one.piece.number}" if layer.kind == SIGNATURE else ""
+    return f"{layer.name}, {paints.passes(layer)}{signed}"

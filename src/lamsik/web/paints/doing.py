@@ -9,10 +9,11 @@ from typing import Any
 from flask import Blueprint, abort, render_template, url_for
 from flask.typing import ResponseReturnValue
 
-from lamsik.core.paints.dips import stops
+from lamsik.core.paints.dips import stop_of
 from lamsik.core.paints.eyes import EYE_KINDS
+from lamsik.core.paints.kinds import SIGNATURE
 from lamsik.core.paints.lifts import Patch
-from lamsik.core.paints.roles import CLEARS, DIPPED, FITTED
+from lamsik.core.paints.roles import CLEARS, FITTED
 from lamsik.core.paints.rules import ruled
 from lamsik.core.paints.spraying import Cup, cups
 from lamsik.core.paints.zones import MAY, FinishZone, checks_of, masked, zones_on
@@ -135,17 +136,17 @@ def _zone(zone: FinishZone, number: int) -> ZoneRow:
 def _dips(design: Design, zones: tuple[FinishZone, ...]) -> list[DipView]:
     views = []
     for layer in design.layers:
-        ways = stops(zones, design.body.length_mm, layer.paint.density_g_cm3) if layer.by == DIPPED else ()
-        if ways:
-            views.append(DipView(hung(design, ways[0]), paints.dipped(layer, ways[0])))
+        dip = stop_of(layer, zones, design.body.length_mm)
+        if dip is not None:
+            views.append(DipView(hung(design, dip), paints.dipped(layer, dip)))
     return views
 
 
 def _cup(design: Design, zones: tuple[FinishZone, ...], cup: Cup, order: int, number: str) -> CupRow:
     layer, paint = cup.layer, cup.layer.paint
-    signed = f"its number: {number}" if number and layer.kind == "signature" else ""
+    signed = f"its number: {number}" if number and layer.kind == SIGNATURE else ""
     kind = paints.EYES[layer.eye] if layer.does == FITTED else f"{paint.kind}, {paint.chemistry}"
-    ways = stops(zones, design.body.length_mm, paint.density_g_cm3) if layer.by == DIPPED else ()
+    dip = stop_of(layer, zones, design.body.length_mm)
     checks = (*CHECKLISTS.get(step_kind_of(layer), ()), *(("Seat scuffed",) if layer.is_glued_late else ()))
     return CupRow(
         order=order,
@@ -156,7 +157,7 @@ def _cup(design: Design, zones: tuple[FinishZone, ...], cup: Cup, order: int, nu
         passes=paints.passes(layer),
         takes=paints.in_cup(cup.wet_ml),
         wait=paints.waits(cup.wait_h, cup.window_h, layer.scuff),
-        note=_sentences(signed, layer.note, paints.dipped(layer, ways[0]) if ways else "", layer.intended),
+        note=_sentences(signed, layer.note, paints.dipped(layer, dip) if dip else "", layer.intended),
         checks=checks,
         cautions=cautions_said.all_of((paint.caution,) if paint.caution else ()),
     )

@@ -20,7 +20,7 @@ from lamsik.core.quantities import plainly
 from lamsik.store import events, stores, tried
 from lamsik.store.tables import Document, PaintPatch, PaintTool
 from lamsik.web.shared import picks
-from lamsik.web.shared.db import db, load, sent_id
+from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.forms import MeasureField, choices, typed_texts
 
 blueprint = Blueprint("paints_known", __name__, url_prefix="/paints/known")
@@ -118,8 +118,8 @@ def _made(what: str, form: FlaskForm) -> SQLModel:
     }
     if what == "patch":
         return PaintPatch(**given, after_h=form["after"].amount, typed=typed_texts(form))
-    body = db().get(Document, sent_id("tool-body"))
-    return PaintTool(**given, body_id=body.id if body is not None and body.kind == "body" else None)
+    chosen = sent_id("tool-body")
+    return PaintTool(**given, body_id=load_document("body", chosen).id if chosen else None)
 
 
 @blueprint.post("/remove/<any(patch, tool):what>/<int:key>")

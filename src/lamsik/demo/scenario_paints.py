@@ -1,0 +1,42 @@
+"""What is painted in the invented shop: a batch, a repaint, what was tried, what is sprayed through."""
+
+REPAINT = (
+    (
+        "Harbour lure, a customer's",
+        "deepflank",
+        102,
+        36,
+        19,
+        "beech",
+        "small",
+        None,
+        "Harbour repaint",
+        "sinks",
+        "Holm mere",
+    ),
+    (
+        {"do": "set", "path": "source.kind", "text": "not_for_sale"},
+        {"do": "set", "path": "source.note", "text": "belongs to Piet Vanderlo, here for new paint"},
+    ),
+)
+"""A customer's bait that came to be painted anew, with what it weighed as it came."""
+CAME_G = 31.2
+BATCH = (0, 0, 0, 3, 3, 9, 9)
+"""Bodies of the seven pieces that are painted together: hung and weighed, bare of paint."""
+PATCHES = (
+    # under, over, after h, result, days ago, note
+    ("epoxy", "water", 12, "held", 210, "thinned seal, airbrush acrylic"),
+    ("water", "epoxy", 1, "held", 208, "acrylic dry to the touch, slow epoxy"),
+    ("water", "solvent", 2, "wrinkled", 160, "acrylic under a lacquer clear: crept at once"),
+    ("water", "solvent", 48, "held", 150, "two days, thin mist first"),
+    ("epoxy", "urethane", 24, "peeled", 90, "not scuffed"),
+    ("epoxy", "epoxy", 8, "held", 88, "within its window"),
+    ("water", "uv", 4, "held", 30, ""),
+)
+TOOLS = (
+    # name, kind, from, body, side, hangs, note
+    ("Bars, seven teeth", "comb", "cut from card", None, "both", "board, upper row", ""),
+    ("Perch bars, left twin", "stencil", "cut here, polyester sheet", 0, "left", "board, left nail", ""),
+    ("Perch bars, right twin", "stencil", "cut here, polyester sheet", 0, "right", "board, left nail", ""),
+    ("Fruit net, fine", "net", "a bag of oranges", None, "both", "drawer 2", "draw tight, clip below"),
+)
