@@ -10,6 +10,7 @@ export {
   LinearFilter,
   Mesh,
   MeshPhysicalMaterial,
+  NearestFilter,
   PerspectiveCamera,
   PMREMGenerator,
   Quaternion,

@@ -19,7 +19,7 @@ from lamsik.core.paints.other_skins import laid_on_other, skin_of_float
 from lamsik.core.paints.place import Along, Place
 from lamsik.core.water import Water
 from lamsik.documents import engine
-from lamsik.documents.floats.document import blank, tips, to_float, with_float
+from lamsik.documents.floats.document import blank, layers_of, tips, to_float, with_float
 from lamsik.documents.floats.edits import FLOAT, Shop
 from lamsik.formats import weighed_csv
 from tests.kinds import float_edit as apply
@@ -82,7 +82,7 @@ class TestEdits:
     def test_a_scheme_paints_it_by_what_its_bands_and_its_tip_weigh(self):
         tip = replace(begun("base", "tip"), place=Place(ends=Along(more_mm=40.0)))
         layers = (tip, begun("band", "b"), begun("eyes", "e"), begun("clear", "c"))
-        stock = Shop(WATERS, schemes={"S-1": layers, "S-2": (tip,)})
+        stock = Shop(WATERS, schemes={"S-1": layers, "S-2": (tip,)}, versions={"S-1": 3})
         typed = edited({"do": "set", "path": "paint_g", "text": "3 g"})
         painted = engine.apply(FLOAT, typed, {"do": "scheme", "code": "S-1"}, stock)
         on = {layer.key: one.mass_g for layer, one in laid_on_other(layers, skin_of_float(to_float(typed)))}
@@ -90,6 +90,9 @@ class TestEdits:
         assert painted["varnish_g"] == pytest.approx(on["c"], abs=1e-4) and "paint_g" not in painted["typed"]
         bare = engine.apply(FLOAT, painted, {"do": "scheme", "code": "S-2"}, stock)
         assert bare["varnish_g"] == 0.0 and 0 < bare["paint_g"] < painted["paint_g"]
+        assert (painted["scheme"], painted["scheme_version"]) == ("S-1", 3) and layers_of(painted) == layers
+        by_hand = engine.apply(FLOAT, painted, {"do": "scheme", "code": ""}, stock)
+        assert (by_hand["scheme"], by_hand["layers"]) == ("", []) and by_hand["paint_g"] == painted["paint_g"]
 
     def test_parts_marks_tips_materials_water_and_weighed_masses(self):
         found = edited(

@@ -60,6 +60,19 @@ class TestFloat:
             and "× No 8" in view["shotting"]
         )
 
+    def test_it_is_seen_in_the_scheme_that_paints_it_and_says_which(self, demo):
+        plain = live(demo)
+        assert "float-paint" not in json.dumps(plain["view"]["picture"]) and plain["view"]["painted"] == ""
+        answer = live(demo, {"do": "scheme", "code": "S-010"}, save=True, base=1)
+        view = answer["view"]
+        assert "data:image/webp" in json.dumps(view["picture"]) and view["painted"] == "S-010, version 1"
+        moving = live(demo, mode="drag")["view"]
+        assert "data:image/webp" not in json.dumps(moving["picture"]) and moving["painted"]
+        assert demo.get(view["painted_at"]).headers["Location"].endswith("/paints/10")
+        assert demo.get("/paints/coded/S-999/1").status_code == 404
+        used = demo.get("/paints/10").text
+        assert "Tench antenna 2.5 g" in used
+
     def test_a_flooded_tube_shows_among_the_effects(self, demo):
         assert {"every tube flooded", "every tube sealed"} <= {
             e["name"] for e in live(demo, key=FOAM)["view"]["effects"]

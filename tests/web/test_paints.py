@@ -193,6 +193,13 @@ def test_a_bait_is_sent_to_be_turned(demo, page):
     assert demo.get("/paints/9999/hand.json").status_code == 404
 
 
+def test_a_bait_is_turned_as_far_as_it_is_painted(demo):
+    keys = [row["key"] for row in demo.get(f"/paints/{SCHEME}/scheme.json").get_json()["layers"]]
+    far = [demo.get(f"/paints/{SCHEME}/hand.json?upto={key}").get_json() for key in (keys[0], keys[-1])]
+    whole = demo.get(f"/paints/{SCHEME}/hand.json").get_json()
+    assert far[0]["colour"] != whole["colour"] == far[1]["colour"]
+
+
 @pytest.mark.parametrize(("times", "says"), [(1, "40"), (4, "at most")])
 def test_a_file_of_too_many_layers_is_told_in_its_place(demo, times, says):
     many = of_layers("Many", [begun("bars", f"bars{n}") for n in range(60)])

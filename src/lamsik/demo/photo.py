@@ -3,11 +3,14 @@ little from the side.
 """
 
 from io import BytesIO
+from typing import Any
 
 import numpy as np
 from PIL import Image, ImageDraw
 
 from lamsik.core.shapes.body import Body, side_outline
+from lamsik.core.shapes.outlining import Lines
+from lamsik.core.shapes.tracing import Marks, Pixel, trace
 
 SHEET_MM, PX = (148.0, 105.0), 8
 WIDE, HIGH = 1400, 1080
@@ -50,6 +53,25 @@ def template(body: Body) -> tuple[bytes, dict[str, object]]:
         "flip": False,
     }
     return kept.getvalue(), marks
+
+
+def traced(body: Body) -> Lines:
+    """The lines that tracing finds of a body in its photo."""
+    picture, marks = template(body)
+    sheet, on, nose, tail = (marks[name] for name in ("sheet", "on", "nose", "tail"))
+    seen = Marks(
+        sheet=_corners(sheet), sheet_mm=SHEET_MM, on=_pixel(on), nose=_pixel(nose), tail=_pixel(tail)
+    )
+    return trace(np.asarray(Image.open(BytesIO(picture)).convert("RGB")), seen).lines
+
+
+def _pixel(at: Any) -> Pixel:
+    return (float(at[0]), float(at[1]))
+
+
+def _corners(sheet: Any) -> tuple[Pixel, Pixel, Pixel, Pixel]:
+    first, second, third, fourth = (_pixel(corner) for corner in sheet)
+    return first, second, third, fourth
 
 
 def _map(start: np.ndarray, to: np.ndarray) -> np.ndarray:

@@ -19,8 +19,10 @@ REPAINT = (
         {"do": "set", "path": "source.note", "text": "belongs to Piet Vanderlo, here for new paint"},
     ),
 )
-"""A customer's bait that came to be painted anew, with what it weighed as it came."""
-CAME_G = 31.2
+"""A customer's bait that came to be painted anew; what it weighed as it came, and its volume by that."""
+CAME_G, CAME_ML = 31.2, 24.0
+FLOAT = ("Green stick 3 g", "stick", ({"do": "size", "text": "3 g", "by": "length"},))
+"""A float that a scheme paints: name, kind, edits."""
 BATCH = (0, 0, 0, 3, 3, 9, 9)
 """Bodies of the seven pieces that are painted together: hung and weighed, bare of paint."""
 PATCHES = (

@@ -224,6 +224,27 @@ REPAINT = (
 )
 """For a bait that came with its eyes in."""
 
+ON_FLOATS = (
+    "Reed and signal",
+    (
+        SchemeRow(
+            "base",
+            "#FF5A1F",
+            "Tip, bright orange",
+            "fluorescent",
+            {"ends": Along(more_mm=16.0)},
+        ),
+        SchemeRow("base", "#2F4A38", "Reed green", place={"begins": Along(more_mm=16.0)}),
+        SchemeRow(
+            "band",
+            "#E2C15A",
+            "Band at the shoulder",
+            place={"begins": Along(at_percent=34.0), "ends": Along(at_percent=37.0), "edge_percent": 0.0},
+        ),
+    ),
+)
+"""For floats: a tip that is seen, a body that is not."""
+
 
 TAGS = {
     "Estuary smelt": ("sea trout", "spring"),
@@ -237,6 +258,7 @@ TAGS = {
     "Night tench": ("catfish", "summer"),
     "Brown trout fry": ("brown trout", "spring"),
     "Harbour repaint": ("pike", ""),
+    "Reed and signal": ("", "summer"),
 }
 """Which fish a scheme is for, and when it is fished."""
 

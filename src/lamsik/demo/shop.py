@@ -26,6 +26,7 @@ from lamsik.demo import casting, photo, scenario, scenario_paints, schemes
 from lamsik.documents.blades.document import content_of
 from lamsik.documents.body.document import new_document, to_design, with_design
 from lamsik.documents.body.edits import BODY
+from lamsik.documents.body.lines import with_lines
 from lamsik.documents.engine import apply
 from lamsik.documents.floats import document as float_document
 from lamsik.documents.floats.edits import FLOAT, Shop
@@ -89,7 +90,7 @@ def build(session: Session) -> None:
     codes = {row.name: row.code for row in documents.listed(session, "scheme")}
     bodies = [_body(session, row, shop, codes) for row in scenario.BODIES]
     others = [_body(session, row, shop, codes, edits) for row, edits in scenario.OTHERS]
-    _traced(session, others[-1])
+    _keep_photo(session, others[-1], "old pike lure.jpg")
     for which, edits in scenario.TRIMS:
         _trim(session, bodies[which], edits, shop)
     for which, number, name in scenario.REVISION_NAMES:
@@ -115,15 +116,21 @@ def build(session: Session) -> None:
         _piece(session, random, bodies[which], None, 3, "fit")
     _known(session, bodies)
     _repaint(session)
+    _painted_float(session)
     _dated(session)
 
 
 def _repaint(session: Session) -> None:
-    """A customer's bait that came to be painted anew: weighed as it came, its eyes stay."""
+    """A customer's bait that came to be painted anew: traced from a photo and scaled to the volume it has by
+    its weighings, its eyes stay.
+    """
     name, rows = schemes.REPAINT
     scheme = documents.begin(session, "scheme", schemes.content(name, rows))
     row, edits = scenario_paints.REPAINT
-    body = _body(session, row, stores.catalogue(session), {name: scheme.code}, edits)
+    catalogue = stores.catalogue(session)
+    volume = {"do": "resize", "by": "volume", "text": f"{scenario_paints.CAME_ML} ml"}
+    body = _body(session, row, catalogue, {name: scheme.code}, (*edits, volume), traced=True)
+    _keep_photo(session, body, "harbour lure, as it came.jpg")
     piece = pieces.start(session, body, repaint=KEPT)
     piece.started_at = now() - timedelta(days=2)
     pieces.end_step(session, piece, CAME)
@@ -133,6 +140,22 @@ def _repaint(session: Session) -> None:
         pieces.weigh(
             session, piece, f"stage:{CAME}", scenario_paints.CAME_G, text, scale
         ).at = piece.started_at
+
+
+def _painted_float(session: Session) -> None:
+    """A float that a scheme paints."""
+    name, rows = schemes.ON_FLOATS
+    scheme = documents.begin(session, "scheme", schemes.content(name, rows))
+    shop = Shop(
+        {water.name: water for water in map(stores.water_of, stores.waters(session))},
+        schemes=stores.schemes(session),
+        versions=stores.scheme_versions(session),
+    )
+    title, kind, edits = scenario_paints.FLOAT
+    content = float_document.blank(title, kind, shop.waters["Holm mere"], scenario.SHOTS[0])
+    for edit in (*edits, {"do": "scheme", "code": scheme.code}):
+        content = apply(FLOAT, content, edit, shop)
+    documents.begin(session, "float", content, "first drawing")
 
 
 def _known(session: Session, bodies: Sequence[Document]) -> None:
@@ -176,6 +199,7 @@ def _body(
     shop: Catalogue,
     codes: dict[str, str],
     edits: tuple[dict[str, Any], ...] = (),
+    traced: bool = False,
 ) -> Document:
     name, form, length, depth, width, wood, parts, lip, scheme, behaviour, water = row
     material = body_material(wood)
@@ -184,6 +208,8 @@ def _body(
     content = new_document(
         name, FORMS[form], host, shop.waters[water], want, (float(length), float(depth), float(width))
     )
+    if traced:
+        content = with_lines(content, photo.traced(to_design(content).body), None, float(width))
     for code, seat, share in scenario.PARTS[parts]:
         content = apply(
             BODY, content, {"do": "hang", "code": code, "seat": seat, "x_mm": share * length}, shop
@@ -215,12 +241,12 @@ def _body(
     return row_made
 
 
-def _traced(session: Session, row: Document) -> None:
+def _keep_photo(session: Session, row: Document, name: str) -> None:
     """The photo from which a body was traced, its marks still in it."""
     picture, marks = photo.template(to_design(documents.content(session, row)).body)
     session.add(
         Tracing(
-            name="old pike lure.jpg",
+            name=name,
             digest=pictures.put(pictures.folder_of(session), picture),
             width_px=photo.WIDE,
             height_px=photo.HIGH,

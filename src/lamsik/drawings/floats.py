@@ -14,12 +14,17 @@ from lamsik.core.floats.parts import FloatPart, profile
 from lamsik.core.floats.rating import capacity_g
 from lamsik.core.floats.shotting import Shotting
 from lamsik.core.floats.standing import SINKS, Standing
+from lamsik.core.paints.layers import Layer
+from lamsik.core.paints.other_skins import looks_of_float, skin_of_float
+from lamsik.core.paints.paint import LEFT
+from lamsik.core.paints.views import view
 from lamsik.core.quantities import numeral, plain_numeral, plainly, said, unit_of
 from lamsik.core.shapes.curves import Array
 from lamsik.drawings import parts
 from lamsik.drawings.charts import axis
 from lamsik.drawings.ink import CARD, DEEP, INK, LEAD, MUTED, PALE, STEEL, TIP, WATER, WOOD, Pen, pen_for
 from lamsik.drawings.paper import THIN, Drawing
+from lamsik.drawings.raster import image
 from lamsik.drawings.ruler import ruler, upright_ruler
 from lamsik.drawings.svg import Node, framed, group, label, node, path
 
@@ -33,6 +38,8 @@ COLOURS = {
     "loading": "#C9A94E",
     "tube": "#BFD0D6",
 }
+PAINT_PER_MM = 6.0
+"""Pixels of a painted float's picture."""
 LINE_MM = 46.0
 """How much of the line is drawn under the foot; the line itself is not to scale."""
 
@@ -40,7 +47,7 @@ LINE_MM = 46.0
 @dataclass(frozen=True)
 class FloatSight:
     """What the drawing shows beside the float: settled height [mm], shot on the line, how it rests without
-    shot, its curve, the part to pull at.
+    shot, its curve, the part to pull at, the layers it is painted in.
     """
 
     height_mm: float
@@ -49,6 +56,7 @@ class FloatSight:
     loads: Array
     heights: Array
     pulled: str = ""
+    layers: tuple[Layer, ...] = ()
 
 
 def outline(part: FloatPart) -> Array:
@@ -100,6 +108,7 @@ def standing_picture(design: Float, sight: FloatSight) -> Node:
             [
                 *_line(design, sight, pen),
                 *drawn_parts(design, pen),
+                *_painted(design, sight, pen),
                 *_marks(design, pen),
                 *_pulled(design, sight, pen),
             ],
@@ -119,6 +128,22 @@ def standing_picture(design: Float, sight: FloatSight) -> Node:
     ]
     title = f"{design.name} standing in {design.water.describe()}, and its load curve"
     return framed(rows, 0, -high, wide, span, title, role="group")
+
+
+def _painted(design: Float, sight: FloatSight, pen: Pen) -> list[Node]:
+    """The outside parts in their paint, cut clean along their outlines; the tip is the picture's left end."""
+    if not sight.layers:
+        return []
+    shown = view(LEFT, skin_of_float(design), looks_of_float(design, sight.layers), PAINT_PER_MM)
+    cut = [node("path", d=path(outline(part))) for part in design.parts if not part.inside]
+    rims = [
+        node("path", d=path(outline(part)), fill="none", stroke=INK, stroke_width=1.3 * pen.mm)
+        for part in design.parts
+        if not part.inside
+    ]
+    turned = f"translate(0 {-design.top_mm:.3f}) rotate(90)"
+    picture = group([group([image(shown)], transform=turned)], clip_path="url(#float-paint)")
+    return [node("defs", node("clipPath", *cut, id="float-paint")), picture, *rims]
 
 
 def _line(design: Float, sight: FloatSight, pen: Pen) -> list[Node]:

@@ -6,8 +6,9 @@ from functools import lru_cache
 
 import numpy as np
 
+from lamsik.core.paints import lettering
 from lamsik.core.paints.dressed import anchors_on
-from lamsik.core.paints.layers import Layer
+from lamsik.core.paints.layers import Layer, layers_upto
 from lamsik.core.paints.look import looks
 from lamsik.core.paints.paint import LEFT, RIGHT
 from lamsik.core.paints.place import LETTERS, Anchors
@@ -15,6 +16,7 @@ from lamsik.core.paints.roles import FITTED
 from lamsik.core.paints.skin import COARSE, FINE, skin_of
 from lamsik.core.paints.views import view
 from lamsik.core.shapes.body import Body, side_outline, top_outline
+from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.design import Design
 from lamsik.drawings.cuts import joints_side
 from lamsik.drawings.ink import INK, WOOD, Pen
@@ -37,6 +39,8 @@ PLAIN = Detail(COARSE, 4.0, QUALITY)
 """Among other things, and in lists."""
 CLOSE = Detail(FINE, 8.0, QUALITY)
 """Where the paint is what is looked at."""
+BENT = 4
+"""Into so many pieces a stroke of a letter is bent between two of its points."""
 
 
 def painted(
@@ -51,10 +55,11 @@ def painted(
     after a layer.
     """
     outline = path(side_outline(design.body))
-    layers = _upto(design.layers, upto)
+    layers = layers_upto(design.layers, upto)
     content = [node("path", d=outline, fill=WOOD)]
     if layers:
-        content.append(_picture(design, layers, side, detail))
+        unwritten = tuple(one for one in layers if not _is_written(one))
+        content.append(_picture(design, unwritten, side, detail))
         content += [*eyes(design, layers, side), *letters(design, layers, side)]
     rim = node("path", d=outline, fill="none", stroke=INK, stroke_width=1.6 * pen.mm, stroke_linejoin="round")
     return group(
@@ -73,17 +78,12 @@ def seen_from(
     """The body from its back or its belly in its layers, cut along its plan."""
     outline = path(top_outline(design.body))
     content = [node("path", d=outline, fill=WOOD)]
-    layers = _upto(design.layers, upto)
+    layers = layers_upto(design.layers, upto)
     if layers:
         content.append(_picture(design, layers, side, detail))
     rim = node("path", d=outline, fill="none", stroke=INK, stroke_width=1.6 * pen.mm, stroke_linejoin="round")
     clip = node("defs", node("clipPath", node("path", d=outline), id=f"{name}-clip"))
     return group([clip, group(content, clip_path=f"url(#{name}-clip)"), rim])
-
-
-def _upto(layers: Sequence[Layer], upto: str | None) -> tuple[Layer, ...]:
-    keys = [layer.key for layer in layers]
-    return tuple(layers[: keys.index(upto) + 1] if upto in keys else layers)
 
 
 def _picture(design: Design, layers: tuple[Layer, ...], side: str, detail: Detail) -> Node:
@@ -116,25 +116,59 @@ def eyes(design: Design, layers: Sequence[Layer], side: str) -> list[Node]:
 
 
 def letters(design: Design, layers: Sequence[Layer], side: str) -> list[Node]:
-    """What is lettered on a side, to be read from it."""
+    """What is lettered on a side, to be read from it, sharp at any size."""
     lines = []
     for layer in layers:
-        if layer.place.shape == LETTERS and layer.place.words and layer.place.is_on(side):
-            x, z = place_on(design, layer, side)
+        if _is_written(layer) and layer.place.is_on(side):
+            words, colour = layer.place.words, layer.paint.colour
             size = layer.place.size_share * design.body.depth_mm + layer.place.size_mm
-            turned = f"translate({x:.2f} {-z:.2f})" + (" scale(-1 1)" if side == RIGHT else "")
+            if not lettering.can_write(words):
+                lines.append(_typed(design, layer, side, size))
+                continue
+            rows = _on_skin(design, layer, side, size)
             lines.append(
-                label(
-                    layer.place.words,
-                    0,
-                    0.36 * size,
-                    size,
-                    fill=layer.paint.colour,
-                    text_anchor="middle",
-                    transform=turned,
+                node(
+                    "path",
+                    node("title", words),
+                    d=" ".join(path(one, close=False) for one in rows),
+                    fill="none",
+                    stroke=colour,
+                    stroke_width=lettering.STROKE * size,
+                    stroke_linecap="round",
+                    stroke_linejoin="round",
                 )
             )
     return lines
+
+
+def _typed(design: Design, layer: Layer, side: str, size_mm: float) -> Node:
+    """Words that there are no strokes for, in type, flat where they lie."""
+    x, z = place_on(design, layer, side)
+    turned = f"translate({x:.2f} {-z:.2f})" + (" scale(-1 1)" if side == RIGHT else "")
+    at = {"text_anchor": "middle", "transform": turned}
+    return label(layer.place.words, 0, 0.36 * size_mm, size_mm, fill=layer.paint.colour, **at)
+
+
+def _on_skin(design: Design, layer: Layer, side: str, size_mm: float) -> list[Array]:
+    """The strokes of words as they lie round the body, points (x, z) of a flank [mm]."""
+    sheet = skin_of(design.body, COARSE).sides[0 if side == LEFT else 1]
+    at = anchors_on(design).x_mm(layer.place.begins, design.body.length_mm)
+    share, read = _share(design, layer, at), -1.0 if side == RIGHT else 1.0
+    rows = []
+    for stroke in lettering.strokes(layer.place.words):
+        fine = np.linspace(0.0, len(stroke) - 1.0, 1 + BENT * (len(stroke) - 1))
+        along, up = (size_mm * np.interp(fine, np.arange(len(stroke)), stroke[:, n]) for n in (0, 1))
+        x = at + read * along
+        girth = np.interp(x, sheet.x_mm[:, 0], sheet.girth_mm[:, 0])
+        round_share = np.clip(share - up / np.maximum(girth, 1e-6), 0.0, 1.0)
+        z = [height_on(design, float(one), float(way), side) for one, way in zip(x, round_share, strict=True)]
+        rows.append(np.column_stack([x, z]))
+    return rows
+
+
+def _is_written(layer: Layer) -> bool:
+    """Whether a drawing of a flank writes it itself."""
+    return layer.place.shape == LETTERS and bool(layer.place.words)
 
 
 def place_on(design: Design, layer: Layer, side: str = LEFT) -> tuple[float, float]:

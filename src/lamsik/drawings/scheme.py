@@ -4,9 +4,10 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from lamsik.core.paints import lettering
 from lamsik.core.paints.dressed import anchors_on
 from lamsik.core.paints.layers import Layer
-from lamsik.core.paints.masks import LETTER_WIDE, SHAPES
+from lamsik.core.paints.masks import SHAPES
 from lamsik.core.paints.paint import BOTH, LEFT, RIGHT
 from lamsik.core.paints.place import LETTERS
 from lamsik.core.paints.skin import COARSE, skin_of
@@ -48,7 +49,7 @@ def scheme_view(design: Design, shown: Shown) -> Node:
     bare = replace(design, hardware=tuple(p for p in design.hardware if p.item.kind not in ("hook", "ring")))
     content = [*parts.lip(bare, pen), painted(bare, pen, "paint", upto, LEFT, detail)]
     content += parts.hardware(bare, pen)
-    if chosen is not None:
+    if chosen is not None and chosen.place.side != RIGHT:
         content += _pulls(design, chosen, pen)
     gap, half = 16 * pen.mm, body.width_mm / 2
     down = low + gap
@@ -57,6 +58,8 @@ def scheme_view(design: Design, shown: Shown) -> Node:
         middle = down + high
         turned = f"translate({body.length_mm:.2f} {middle:.2f}) scale(-1 1)"
         content.append(group([painted(bare, pen, "other", upto, RIGHT, detail)], transform=turned))
+        if chosen is not None and chosen.place.side == RIGHT:
+            content.append(group(_pulls(design, chosen, pen), transform=f"translate(0 {middle:.2f})"))
         rows.append((RIGHT, down))
         down = middle + low + gap
     for side in (BACK_VIEW, BELLY_VIEW):
@@ -82,10 +85,18 @@ def scheme_view(design: Design, shown: Shown) -> Node:
     )
 
 
+def _way(layer: Layer) -> float:
+    """Which way along the body is to the right on the flank that the layer's handles lie on."""
+    return -1.0 if layer.place.side == RIGHT else 1.0
+
+
+def _shown_at(design: Design, layer: Layer, x_mm: float) -> float:
+    """Where a station is seen on the flank that the layer's handles lie on: the right one's nose is right."""
+    return design.body.length_mm - x_mm if layer.place.side == RIGHT else x_mm
+
+
 def _pulls(design: Design, layer: Layer, pen: Pen) -> list[Node]:
     """Lines where the chosen layer's stretch ends, and the handles that move them."""
-    if layer.place.side == RIGHT:
-        return []
     shape = SHAPES[layer.place.shape]
     if shape.is_lone or (layer.place.shape == "stencil" and layer.place.count <= 1):
         return _lone(design, layer, pen)
@@ -93,7 +104,7 @@ def _pulls(design: Design, layer: Layer, pen: Pen) -> list[Node]:
     first, last = anchors.x_mm(layer.place.begins, length), anchors.x_mm(layer.place.ends, length)
     pulls: list[Node] = []
     for end, x, says in (("begins", first, "from"), ("ends", last, "to")):
-        line = _across(design, x)
+        line = _across(design, layer, x)
         at = getattr(layer.place, end).at_percent
         pull = Pull(
             f"layers.{layer.key}.place.{end}.at_percent",
@@ -101,10 +112,10 @@ def _pulls(design: Design, layer: Layer, pen: Pen) -> list[Node]:
             at - 100.0 * x / length,
             at + 100.0 * (length - x) / length,
             f"{layer.name}, {says}, of the length",
-            factor=100.0 / length,
+            factor=_way(layer) * 100.0 / length,
             quantity="percent",
         )
-        pulls += [_line(line, pen), parts.grip(x, -float(line[0, 1]) - 9 * pen.mm, pen, pull)]
+        pulls += [_line(line, pen), parts.grip(float(line[0, 0]), -float(line[0, 1]) - 9 * pen.mm, pen, pull)]
     for edge, says in (("top", "upper edge"), ("bottom", "lower edge")):
         pulls += _level(design, layer, edge, says, (first, last), pen)
     return pulls
@@ -121,12 +132,12 @@ def _line(points: np.ndarray, pen: Pen) -> Node:
     )
 
 
-def _across(design: Design, x_mm: float) -> np.ndarray:
-    """The flank's profile at a station, from back to belly, points (x, z)."""
+def _across(design: Design, layer: Layer, x_mm: float) -> np.ndarray:
+    """The flank's profile at a station, from back to belly, points (x, z) as it is seen."""
     sheet = skin_of(design.body, COARSE).sides[0]
     row = int(np.argmin(np.abs(sheet.x_mm[:, 0] - x_mm)))
     heights = sheet.middle_mm[row, [0, -1], 2]
-    return np.column_stack([[x_mm, x_mm], heights])
+    return np.column_stack([[_shown_at(design, layer, x_mm)] * 2, heights])
 
 
 def _level(
@@ -147,7 +158,9 @@ def _level(
 
     here = share(x_mm)
     along = np.linspace(min(stretch), max(stretch), 25)
-    line = np.array([(x, height_on(design, float(x), share(float(x)))) for x in along])
+    line = np.array(
+        [(_shown_at(design, layer, float(x)), height_on(design, float(x), share(float(x)))) for x in along]
+    )
     z, step = height_on(design, x_mm, here), 0.04
     low, high = max(here - step, 0.0), min(here + step, 1.0)
     fall = height_on(design, x_mm, low) - height_on(design, x_mm, high)
@@ -161,7 +174,7 @@ def _level(
         factor=100.0 * (high - low) / max(fall, 0.2),
         quantity="percent",
     )
-    return [_line(line, pen), parts.grip(x_mm + aside, -z, pen, pull)]
+    return [_line(line, pen), parts.grip(_shown_at(design, layer, x_mm) + aside, -z, pen, pull)]
 
 
 def _lone(design: Design, layer: Layer, pen: Pen) -> list[Node]:
@@ -172,8 +185,8 @@ def _lone(design: Design, layer: Layer, pen: Pen) -> list[Node]:
     girth = float(np.interp(x, sheet.x_mm[:, 0], sheet.girth_mm[:, 0]))
     z = height_on(design, x, anchors.round_share(place.top, girth))
     radius = (place.size_percent / 100.0 * body.depth_mm + place.size_mm) / 2
-    half = LETTER_WIDE * 2.0 * radius * len(place.words) / 2 if place.shape == LETTERS else radius
-    beside = half + 7 * pen.mm
+    half = radius * lettering.width(place.words) if place.shape == LETTERS else radius
+    beside, seen = half + 7 * pen.mm, _shown_at(design, layer, x)
     at = place.begins.at_percent
     along = Pull(
         f"layers.{layer.key}.place.begins.at_percent",
@@ -181,7 +194,7 @@ def _lone(design: Design, layer: Layer, pen: Pen) -> list[Node]:
         at - 100.0 * x / body.length_mm,
         at + 100.0 * (body.length_mm - x) / body.length_mm,
         f"{layer.name}, place along the body",
-        factor=100.0 / body.length_mm,
+        factor=_way(layer) * 100.0 / body.length_mm,
         quantity="percent",
     )
     size = Pull(
@@ -194,7 +207,7 @@ def _lone(design: Design, layer: Layer, pen: Pen) -> list[Node]:
         quantity="percent",
     )
     return [
-        parts.grip(x, -z - radius - 9 * pen.mm, pen, along),
+        parts.grip(seen, -z - radius - 9 * pen.mm, pen, along),
         *_level(design, layer, "top", "how far round", (x, x), pen, -beside)[1:],
-        parts.grip(x + beside, -z, pen, size, (18.0, 5.0)),
+        parts.grip(seen + beside, -z, pen, size, (18.0, 5.0)),
     ]

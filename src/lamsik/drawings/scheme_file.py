@@ -8,7 +8,7 @@ from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.look import looks
 from lamsik.core.paints.masks import mask
 from lamsik.core.paints.paint import BOTH, LEFT, RIGHT
-from lamsik.core.paints.skin import FINE, SkinSheet, skin_of
+from lamsik.core.paints.skin import CLOSE, FINE, SkinSheet, skin_of
 from lamsik.core.paints.views import VIEWS, view
 from lamsik.core.shapes.body import side_outline
 from lamsik.core.shapes.curves import Array
@@ -29,7 +29,7 @@ def picture(design: Design) -> bytes:
     fewer.
     """
     anchors, body = anchors_on(design), design.body
-    skin, painted = skin_of(body, FINE), looks(design.layers, body, anchors, FINE)
+    skin, painted = skin_of(body, CLOSE), looks(design.layers, body, anchors, CLOSE)
     most = (MOST_POINTS / (body.length_mm * max(body.depth_mm, body.width_mm))) ** 0.5 * MM_PER_INCH
     per_inch = min(PER_INCH, float(int(most)))
     return png([view(side, skin, painted, per_inch / MM_PER_INCH) for side in VIEWS], per_inch)

@@ -184,13 +184,18 @@ def catalogue(session: Session) -> Catalogue:
         slugs={slug.name: slug for slug in bench(session).slugs},
         waters={row.name: water_of(row) for row in waters(session)},
         schemes=schemes(session),
-        versions=OfSchemes(session, lambda row: row.current),
+        versions=scheme_versions(session),
     )
 
 
 def schemes(session: Session) -> Mapping[str, tuple[Layer, ...]]:
     """The layers of all schemes by code."""
     return OfSchemes(session, lambda row: layers_of(documents.content(session, row)))
+
+
+def scheme_versions(session: Session) -> Mapping[str, int]:
+    """Which version of each scheme is the last, by code."""
+    return OfSchemes(session, lambda row: row.current)
 
 
 class OfSchemes(Mapping[str, Known]):

@@ -201,12 +201,26 @@ def test_letters_are_written_and_can_be_read_from_their_side():
     mark = begun("lettering", "m")
     both = replace(mark, place=replace(mark.place, side="both"))
     left, right = (
-        [node for node in nodes(painted(bait(layers=(both,)), PEN, side=side)) if node["tag"] == "text"]
+        [node for node in nodes(painted(bait(layers=(both,)), PEN, side=side)) if titled(node, "No. 1")]
         for side in ("left", "right")
     )
-    assert [node["children"] for node in (*left, *right)] == [["No. 1"], ["No. 1"]]
-    assert (
-        "scale(-1 1)" not in left[0]["attrs"]["transform"] and "scale(-1 1)" in right[0]["attrs"]["transform"]
+    assert len(left) == len(right) == 1
+    first = [float(one["attrs"]["d"].split()[0][1:]) for one in (left[0], right[0])]
+    middle = bait().body.length_mm * 0.7
+    assert first[0] < middle - 1 and first[1] > middle + 1  # an N begins where reading does
+
+
+def test_words_that_there_are_no_strokes_for_are_written_in_type():
+    mark = begun("lettering", "m")
+    kanji = replace(mark, place=replace(mark.place, words="鮎 1"))
+    lines = [node for node in nodes(painted(bait(layers=(kanji,)), PEN)) if node["tag"] == "text"]
+    assert [node["children"] for node in lines] == [["鮎 1"]]
+
+
+def titled(node, words):
+    return node["tag"] == "path" and any(
+        isinstance(one, dict) and one["tag"] == "title" and one["children"] == [words]
+        for one in node["children"]
     )
 
 

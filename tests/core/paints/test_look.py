@@ -181,3 +181,25 @@ def test_what_does_not_show_is_not_looked_at_again():
     assert looking._plain(other) == looking._plain(layer)
     for shows in (replace(layer, film_um=33.0), replace(layer, paint=Paint("#123456"))):
         assert looking._plain(shows) != looking._plain(layer)
+
+
+def test_flakes_of_glitter_spark_each_its_own_way_and_an_opaque_coat_hides_them():
+    ground = begun("base", "g")
+    glitter = replace(begun("glitter", "f"), place=Place(shape="region"))
+    even = replace(glitter, paint=replace(glitter.paint, kind="pearl"))
+    bright = {
+        name: view("left", skin_of(BODY, COARSE), seen(rows), 4.0).pixels.astype(float).max(axis=-1)
+        for name, rows in {
+            "glitter": (ground, glitter),
+            "pearl": (ground, even),
+            "hidden": (ground, glitter, replace(begun("base", "o"), film_um=200.0)),
+        }.items()
+    }
+    rough = {name: np.abs(np.diff(rows, axis=1)).mean() for name, rows in bright.items()}
+    assert rough["glitter"] > 3 * rough["pearl"] and rough["glitter"] > 2 * rough["hidden"]
+    lit = [
+        view("left", skin_of(BODY, COARSE), seen((ground, glitter)), 4.0, np.array(lamp)).pixels
+        for lamp in ((-0.5, 0.2, 0.8), (0.5, 0.6, 0.8))
+    ]
+    one, other = (rows.astype(float).max(axis=-1) > 250 for rows in lit)
+    assert (one & ~other).any() and (other & ~one).any()

@@ -112,3 +112,9 @@ def warned(layers: Sequence[Layer]) -> tuple[Warned, ...]:
         if not layer.intended
         for one in KINDS[layer.kind].warns(layer, layers[:n], layers[n + 1 :])
     )
+
+
+def layers_upto(layers: Sequence[Layer], key: str | None) -> tuple[Layer, ...]:
+    """The layers up to one, that one among them; all where there is none of that key."""
+    keys = [layer.key for layer in layers]
+    return tuple(layers[: keys.index(key) + 1] if key in keys else layers)

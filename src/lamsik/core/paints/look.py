@@ -1,7 +1,7 @@
 """What a painted body looks like: its layers laid film over film on every cell of both sides."""
 
 from collections import OrderedDict
-from collections.abc import Sequence
+from collections.abc import Hashable, Sequence
 from dataclasses import dataclass, replace
 from threading import Lock
 from typing import Any
@@ -13,11 +13,11 @@ from lamsik.core.paints.film import bcoth, curves_of, over_surface, under_surfac
 from lamsik.core.paints.kinds import KINDS
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.light import linear_of, reflectance, seen
-from lamsik.core.paints.masks import mask
-from lamsik.core.paints.paint import Paint
-from lamsik.core.paints.place import LETTERS, Anchors
+from lamsik.core.paints.masks import SHAPES, mask
+from lamsik.core.paints.paint import BOTH, Paint
+from lamsik.core.paints.place import Anchors
 from lamsik.core.paints.roles import CLEARS, FITTED, SPRAYED
-from lamsik.core.paints.skin import FINE, SkinSheet, skin_of
+from lamsik.core.paints.skin import FINE, PaintedSkin, SkinSheet, skin_of
 from lamsik.core.shapes.body import Body
 
 Cells = NDArray[Any]
@@ -26,8 +26,8 @@ BARE = "#D9C7A2"
 """A bare body."""
 LEVELS = 64
 """Steps of thickness that a rim is laid in."""
-GLOW = "glow"
-"""The kind of paint that shines in the dark."""
+GLOW, GLITTER = "glow", "glitter"
+"""The kinds of paint that shine in the dark, and that are flakes which each mirror their own way."""
 PUPIL, PUPIL_SHARE = "#0B141D", 0.5
 MOST_KEPT = 36
 
@@ -36,7 +36,7 @@ MOST_KEPT = 36
 class Laying:
     """How far the painting of a side is: reflectance under the surface in bands (16, m·n), what the mirror in
     it sends back of its tint (m·n), the tint (m·n, 3), how far that turns with the angle (m·n), how much it
-    glows in the dark (m·n), and whether what lies on top is a glossy clear.
+    glows in the dark (m·n), how much of it is flakes (m·n), and whether what lies on top is a glossy clear.
     """
 
     inside: Cells
@@ -44,6 +44,7 @@ class Laying:
     tint: Cells
     turn: Cells
     glow: Cells
+    flakes: Cells
     is_glossy: bool = False
 
 
@@ -57,6 +58,7 @@ class PaintedSide:
         tint: the colour of that, (m, n, 3).
         turn: how far its hue runs round with the angle, a share of the circle, (m, n).
         glow: how much it glows in the dark, of 1, (m, n).
+        flakes: how much of it is flakes that each mirror their own way, of 1, (m, n).
         is_glossy: whether a clear lies on top.
     """
 
@@ -65,6 +67,7 @@ class PaintedSide:
     tint: Cells
     turn: Cells
     glow: Cells
+    flakes: Cells
     is_glossy: bool
 
 
@@ -95,24 +98,31 @@ def looks(
     layers: Sequence[Layer], body: Body, anchors: Anchors, cells: tuple[int, int] = FINE
 ) -> tuple[PaintedSide, PaintedSide]:
     """Both sides of a body in its layers, left and right."""
-    skin = skin_of(body, cells)
-    mirrored = skin.is_mirrored and all(one.place.side == "both" for one in layers)
-    left = _side(layers, body, anchors, cells, skin.sides[0])
-    return left, left if mirrored else _side(layers, body, anchors, cells, skin.sides[1])
+    return looks_on(layers, skin_of(body, cells), anchors, (body, cells))
+
+
+def looks_on(
+    layers: Sequence[Layer], skin: PaintedSkin, anchors: Anchors, named: Hashable
+) -> tuple[PaintedSide, PaintedSide]:
+    """Both sides of any skin in its layers, left and right; `named` tells this skin from all others."""
+    mirrored = skin.is_mirrored and all(
+        not SHAPES[one.place.shape].is_read and one.place.side == BOTH for one in layers
+    )
+    left = _side(layers, skin, anchors, named, skin.sides[0])
+    return left, left if mirrored else _side(layers, skin, anchors, named, skin.sides[1])
 
 
 def _side(
-    layers: Sequence[Layer], body: Body, anchors: Anchors, cells: tuple[int, int], sheet: SkinSheet
+    layers: Sequence[Layer], skin: PaintedSkin, anchors: Anchors, named: Hashable, sheet: SkinSheet
 ) -> PaintedSide:
     names = [
-        (body, anchors, cells, sheet.name, tuple(_plain(one) for one in layers[:n]))
-        for n in range(len(layers) + 1)
+        (named, anchors, sheet.name, tuple(_plain(one) for one in layers[:n])) for n in range(len(layers) + 1)
     ]
     known = [_KEPT.get(name) for name in names]
     first = max((n for n, one in enumerate(known) if one is not None), default=0)
     laying = known[first] or _bare(sheet)
     for n in range(first, len(layers)):
-        laying = _with(laying, layers[n], body, anchors, cells, sheet)
+        laying = _with(laying, layers[n], skin, anchors, sheet)
         _KEPT.put(names[n + 1], laying)
     return _look(laying, sheet)
 
@@ -144,28 +154,27 @@ def _bare(sheet: SkinSheet) -> Laying:
     count = sheet.area_mm2.size
     wood = under_surface(reflectance(BARE)).astype(np.float32)
     none, white = np.zeros(count, dtype=np.float32), np.ones((count, 3), dtype=np.float32)
-    return Laying(np.repeat(wood[:, None], count, axis=1), none, white, none, none)
+    return Laying(np.repeat(wood[:, None], count, axis=1), none, white, none, none, none)
 
 
-def _with(
-    laying: Laying, layer: Layer, body: Body, anchors: Anchors, cells: tuple[int, int], sheet: SkinSheet
-) -> Laying:
-    if not layer.place.is_on(sheet.side) or layer.place.shape == LETTERS:  # drawings write them
+def _with(laying: Laying, layer: Layer, skin: PaintedSkin, anchors: Anchors, sheet: SkinSheet) -> Laying:
+    if not layer.place.is_on(sheet.side):
         return laying
-    cover = mask(layer.place, skin_of(body, cells), anchors)[sheet.name].ravel().astype(np.float32)
+    cover = mask(layer.place, skin, anchors)[sheet.name].ravel().astype(np.float32)
     if layer.does == FITTED:
         pupil = replace(
             layer.place,
             size_percent=layer.place.size_percent * PUPIL_SHARE,
             size_mm=layer.place.size_mm * PUPIL_SHARE,
         )
-        dark = mask(pupil, skin_of(body, cells), anchors)[sheet.name].ravel().astype(np.float32)
+        dark = mask(pupil, skin, anchors)[sheet.name].ravel().astype(np.float32)
         return _fitted(laying, layer, cover, dark)
     inside = _filmed(laying.inside, layer, cover)
     return replace(
         _mirrored(laying, layer.paint, cover),
         inside=inside,
-        glow=_glowing(laying.glow, layer.paint, cover),
+        glow=_still(laying.glow, layer.paint, cover, GLOW),
+        flakes=_still(laying.flakes, layer.paint, cover, GLITTER),
         is_glossy=layer.does == CLEARS,
     )
 
@@ -177,7 +186,13 @@ def _fitted(laying: Laying, layer: Layer, cover: Cells, dark: Cells) -> Laying:
         own = under_surface(reflectance(colour)).astype(np.float32)[:, None]
         inside = inside + (own - inside) * share
     left = 1.0 - cover
-    return replace(laying, inside=inside, mirror=laying.mirror * left, glow=laying.glow * left)
+    return replace(
+        laying,
+        inside=inside,
+        mirror=laying.mirror * left,
+        glow=laying.glow * left,
+        flakes=laying.flakes * left,
+    )
 
 
 def _filmed(under: Cells, layer: Layer, cover: Cells) -> Cells:
@@ -204,11 +219,13 @@ def _filmed(under: Cells, layer: Layer, cover: Cells) -> Cells:
     return painted
 
 
-def _glowing(glow: Cells, paint: Paint, cover: Cells) -> Cells:
-    """What glows in the dark: a glow paint does, what hides it takes as much of it away."""
-    if paint.kind == GLOW:
-        return np.asarray(glow + (1.0 - glow) * cover)
-    return np.asarray(glow * (1.0 - cover * np.float32(paint.covering_share))) if glow.any() else glow
+def _still(before: Cells, paint: Paint, cover: Cells, kind: str) -> Cells:
+    """How much of a kind of paint still shows: a layer of that kind adds to it, what hides it takes as much
+    of it away.
+    """
+    if paint.kind == kind:
+        return np.asarray(before + (1.0 - before) * cover)
+    return np.asarray(before * (1.0 - cover * np.float32(paint.covering_share))) if before.any() else before
 
 
 def _mirrored(laying: Laying, paint: Paint, cover: Cells) -> Laying:
@@ -237,5 +254,6 @@ def _look(laying: Laying, sheet: SkinSheet) -> PaintedSide:
         laying.tint.reshape(*shape, 3),
         laying.turn.reshape(shape),
         laying.glow.reshape(shape),
+        laying.flakes.reshape(shape),
         laying.is_glossy,
     )

@@ -13,13 +13,12 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.spatial import cKDTree
 
-from lamsik.core.paints import outlines
+from lamsik.core.paints import lettering, outlines
+from lamsik.core.paints.paint import RIGHT
 from lamsik.core.paints.place import Anchors, Place
 from lamsik.core.paints.skin import PaintedSkin, SkinSheet
 from lamsik.core.shapes.curves import Array
 
-LETTER_WIDE, LETTER_INK = 0.62, 0.36
-"""A letter's width of its height, and what of its box is ink."""
 MOST_TRIED, TRUE_TO = 6, 0.001
 """How often the width of threads is tried, and how near what they let through has to come."""
 TAPER = 0.25
@@ -74,6 +73,7 @@ class MaskShape:
         uses: the fields of a place that say what it looks like.
         is_lone: whether it lies at one place, `begins` and `top`, and not over a stretch.
         is_marks: whether it is marks on the sides; else it lies on the ends as well.
+        is_read: whether it is turned round on the other side, as words are.
         shares: whether `cover_share` is what it covers of its stretch, as paint through a net does.
     """
 
@@ -82,6 +82,7 @@ class MaskShape:
     uses: tuple[str, ...]
     is_lone: bool = False
     is_marks: bool = True
+    is_read: bool = False
     shares: bool = False
 
 
@@ -96,7 +97,8 @@ def _covers(place: Place, skin: PaintedSkin, anchors: Anchors) -> Iterator[tuple
     shape, known = SHAPES[place.shape], None
     for sheet in skin.sides:
         if place.is_on(sheet.side):
-            known = cover_on(place, sheet, skin, anchors) if known is None or not skin.is_mirrored else known
+            if known is None or not skin.is_mirrored or shape.is_read:
+                known = cover_on(place, sheet, skin, anchors)
             yield sheet, known
     if shape.is_marks:
         return
@@ -312,13 +314,15 @@ def _stencil(on: Spread) -> Array:
 
 
 def _letters(on: Spread) -> Array:
-    """The box of the words, as much of it as is ink."""
-    half = on.size_mm * LETTER_WIDE * len(on.place.words) / 2
+    """The ink of the words, to be read from the side they are on."""
+    words, size = on.place.words, max(on.size_mm, 1e-6)
+    read = -1.0 if on.sheet.side == RIGHT else 1.0
 
     def off(x: Array, way: Array) -> Array:
-        return np.maximum(np.abs(x) - half, np.abs(way) - on.size_mm / 2)
+        return size * lettering.distance(words, read * x / size, -way / size)
 
-    return LETTER_INK * _each(on, _lone(on), half, off, 2.0 * half * on.size_mm)
+    inked = _each(on, _lone(on), size * lettering.width(words) / 2, off, size**2 * lettering.area(words))
+    return lettering.ink_share(words) * inked
 
 
 def _waves(at: Array, cell: Array, open_share: float) -> Array:
@@ -437,7 +441,7 @@ SHAPES = {
         ),
         MaskShape("disc", _disc, (*_SPOT, "edge_percent"), is_lone=True),
         MaskShape("arc", _arc, (*_SPOT, "edge_percent"), is_lone=True),
-        MaskShape("letters", _letters, (*_SPOT, "words"), is_lone=True),
+        MaskShape("letters", _letters, (*_SPOT, "words"), is_lone=True, is_read=True),
     )
 }
 """By name."""

@@ -2,6 +2,7 @@
 its edge.
 """
 
+from collections.abc import Sequence
 from math import pi
 
 import numpy as np
@@ -10,8 +11,10 @@ from lamsik.core.floats.design import Float
 from lamsik.core.floats.parts import FloatPart, profile, radius_at
 from lamsik.core.paints.laid import Laid, laid_on
 from lamsik.core.paints.layers import Layer
+from lamsik.core.paints.look import PaintedSide, looks_on
 from lamsik.core.paints.paint import BOTH, LEFT, RIGHT
 from lamsik.core.paints.place import Anchors
+from lamsik.core.paints.roles import FITTED
 from lamsik.core.paints.skin import FINE, PaintedSkin, SkinSheet
 from lamsik.core.shapes.blades import Blade
 from lamsik.core.shapes.curves import Array
@@ -94,6 +97,12 @@ def skin_of_float(design: Float) -> PaintedSkin:
         sides.append(SkinSheet(name, name, middle[:, :1, 0], share, girth, points, area, middle))
     length = float(at.max())
     return PaintedSkin(length, 2 * float(radius.max()), (sides[0], sides[1]), (), True)
+
+
+def looks_of_float(design: Float, layers: Sequence[Layer]) -> tuple[PaintedSide, PaintedSide]:
+    """Both sides of a float in the layers of a scheme, left and right; eyes are no part of a float."""
+    rows = [one for one in layers if one.does != FITTED]
+    return looks_on(rows, skin_of_float(design), Anchors(), ("float", design.parts))
 
 
 def _finely(at: Array, radius: Array) -> tuple[Array, Array]:

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 from lamsik.core.paints.light import coded_of
 from lamsik.core.paints.look import PaintedSide
 from lamsik.core.paints.skin import PaintedSkin, SkinSheet
+from lamsik.core.paints.views import flake_tilts
 from lamsik.core.shapes.curves import Array
 
 EVERY = 2
@@ -29,6 +30,8 @@ class HandSolid:
         faces: (f, 3), outward by the right hand.
         colour: of the skin, left side over right, (2·n, m, 3) 0 to 255.
         shine: what is sent about the mirror direction, how far its hue turns, its glow, (2·n, m, 3) 0 to 255.
+        flakes: which way they lie, as normals in the skin's own frame: (128, 128, 255) where there are none,
+            (2·n, m, 3) 0 to 255.
         is_glossy: whether a clear lies on top.
     """
 
@@ -38,6 +41,7 @@ class HandSolid:
     faces: NDArray[np.int32]
     colour: NDArray[np.uint8]
     shine: NDArray[np.uint8]
+    flakes: NDArray[np.uint8]
     is_glossy: bool
 
 
@@ -78,6 +82,7 @@ def hand_solid(skin: PaintedSkin, painted: tuple[PaintedSide, PaintedSide]) -> H
         np.concatenate(faces).astype(np.int32),
         colour,
         shine,
+        np.concatenate([_flakes(side) for side in painted]),
         painted[0].is_glossy,
     )
 
@@ -121,3 +126,12 @@ def _colour(sheet: SkinSheet, side: PaintedSide) -> NDArray[np.uint8]:
 def _shine(side: PaintedSide) -> NDArray[np.uint8]:
     rows = np.stack([side.mirror, side.turn, side.glow], axis=-1)
     return np.asarray(np.rint(255.0 * np.clip(rows, 0.0, 1.0)).transpose(1, 0, 2), dtype=np.uint8)
+
+
+def _flakes(side: PaintedSide) -> NDArray[np.uint8]:
+    """Flakes as the screen reads a bumpy skin: a normal in its own frame, about (128, 128, 255)."""
+    m, n = side.flakes.shape
+    tilt = np.clip(flake_tilts(m, n)[..., :2] * side.flakes[..., None], -0.9, 0.9)
+    up = np.sqrt(np.clip(1.0 - np.sum(tilt**2, axis=-1, keepdims=True), 0.05, 1.0))
+    rows = np.concatenate([tilt, up], axis=-1)
+    return np.asarray(np.rint(127.5 * (rows + 1.0)).transpose(1, 0, 2), dtype=np.uint8)

@@ -1,6 +1,7 @@
 """A painted body seen square from one side under a lamp: a picture of points for each pixel."""
 
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -10,7 +11,7 @@ from lamsik.core.paints.light import coded_of
 from lamsik.core.paints.look import PaintedSide
 from lamsik.core.paints.paint import LEFT, RIGHT
 from lamsik.core.paints.skin import PaintedSkin, SkinSheet
-from lamsik.core.shapes.curves import Array, phi_of_share
+from lamsik.core.shapes.curves import Array
 
 Frame = Array
 """Axes of a view, rows: to the right, up, towards who looks, (3, 3)."""
@@ -23,6 +24,8 @@ AMBIENT = 0.56
 SPARK, GLOSS = 28.0, 90.0
 """How narrow the shine of a mirror and of a clear is (powers of the cosine)."""
 GLOSS_SENDS = 0.35
+TILTED, FLAKE_SPARK, FLAKE_SENDS = 0.6, 40.0, 2.2
+"""How far flakes of glitter lie off the skin's own normal, how narrow each one's shine is, what it sends."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -65,8 +68,8 @@ def _rows(skin: PaintedSkin, per_mm: float) -> tuple[Array, Array]:
     """Stations of the pixels [mm] and where they lie among the rows of corners, of the view's columns."""
     count = max(int(round(skin.length_mm * per_mm)), 8)
     x = (np.arange(count) + 0.5) / count * skin.length_mm
-    rows = phi_of_share(x / skin.length_mm) / np.pi * (len(skin.sides[0].corners) - 1)
-    return x, rows
+    at = skin.sides[0].corners[..., 0].mean(axis=1)
+    return x, np.interp(x, at, np.arange(len(at), dtype=float))
 
 
 def _sections(corners: Array, rows: Array) -> Array:
@@ -153,9 +156,28 @@ def _lit(sheet: SkinSheet, look: PaintedSide, rows: Array, at: Array, frame: Fra
         sky = 0.32 + 0.5 * np.clip(0.5 + upward / 2, 0.0, 1.0) ** 2 + 0.9 * shine**SPARK
         tint = _turned(tint, turn * (1.0 - np.clip(toward, 0.0, 1.0)))
         colour = colour * (1.0 - 0.75 * mirror) + mirror * tint * sky[..., None]
+    if look.flakes.any():
+        colour = colour + _sparkle(look, rows, at, facing, lamp)
     if look.is_glossy:
         colour = colour + GLOSS_SENDS * (shine**GLOSS)[..., None]
     return coded_of(colour)
+
+
+def _sparkle(look: PaintedSide, rows: Array, at: Array, facing: Array, lamp: Array) -> Array:
+    """What flakes send to who looks, (h, w, 3): the few that lie so that they mirror the lamp."""
+    m, n = look.flakes.shape
+    row = np.clip(rows.astype(int), 0, m - 1)[None, :]
+    column = np.clip((at * n).astype(int), 0, n - 1)
+    half = (lamp + np.array([0.0, 0.0, 1.0])) / np.linalg.norm(lamp + np.array([0.0, 0.0, 1.0]))
+    mirrored = np.clip((facing + flake_tilts(m, n)[row, column]) @ half.astype(np.float32), 0.0, 1.0)
+    shown = look.flakes[row, column] * mirrored**FLAKE_SPARK * FLAKE_SENDS
+    return np.asarray(shown[..., None] * look.tint[row, column])
+
+
+@lru_cache(maxsize=8)
+def flake_tilts(m: int, n: int) -> Array:
+    """How far the flake in each cell lies off its skin's normal, (m, n, 3); the same every time."""
+    return np.asarray(TILTED * np.random.default_rng(5).normal(size=(m, n, 3)), dtype=np.float32)
 
 
 def _between(values: Array, rows: Array, columns: Array) -> Array:

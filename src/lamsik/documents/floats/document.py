@@ -11,7 +11,9 @@ from lamsik.core.errors import named, require, rule
 from lamsik.core.floats.design import KINDS, Float, Mark
 from lamsik.core.floats.parts import FloatPart
 from lamsik.core.floats.shotting import NOMINAL_TABLE
+from lamsik.core.limits import Between
 from lamsik.core.materials import METALS, body_material
+from lamsik.core.paints.layers import Layer
 from lamsik.core.shapes.sources import Source
 from lamsik.core.water import Water
 from lamsik.documents.document_schema import DocumentSchema, with_default
@@ -20,6 +22,7 @@ from lamsik.documents.schemas import TYPED, Const, Raw
 from lamsik.documents.values import core_of, row_of, value_of, with_core
 
 FORMAT, VERSION = "lamsik-float", 1
+MOST_LAYERS = 40
 MOST_BYTES = 200_000
 ShortText = Annotated[str, MaxLen(80)]
 
@@ -27,7 +30,8 @@ ShortText = Annotated[str, MaxLen(80)]
 @dataclass(frozen=True)
 class FloatDocument(Float):
     """A float document of this version: a float, and what its shop adds: the tips of its box, shot and
-    tell-tale it is tried with, where its shape is from, the texts typed.
+    tell-tale it is tried with, where its shape is from, the scheme it is painted by and that one's layers
+    at the time, the texts typed.
     """
 
     format: Annotated[str, Const(FORMAT)] = FORMAT
@@ -35,6 +39,11 @@ class FloatDocument(Float):
     tips: Annotated[tuple[FloatPart, ...], MaxLen(24)] = ()
     telltale: ShortText = "No 8"
     shots: ShortText = NOMINAL_TABLE.name
+    scheme: ShortText = ""
+    scheme_version: Annotated[
+        int, Between(0, 1_000_000, "", "version of the scheme that lies on it; 0 where nobody knows")
+    ] = 0
+    layers: Annotated[tuple[Layer, ...], MaxLen(MOST_LAYERS)] = ()
     typed: Annotated[dict[str, str], Raw(TYPED)] = field(default_factory=dict)
     source: Source = Source()
 
@@ -75,6 +84,7 @@ def read(document: Document) -> Float:
     """The float of a document that follows its schema. Raises `Refused` for what cannot be."""
     design = to_float(document)
     tips(document)
+    layers_of(document)
     return design
 
 
@@ -88,6 +98,12 @@ def tips(document: Document) -> tuple[FloatPart, ...]:
     """The tips of its box."""
     parts: tuple[FloatPart, ...] = value_of(tuple[FloatPart, ...], document["tips"])
     return parts
+
+
+def layers_of(document: Document) -> tuple[Layer, ...]:
+    """The layers of the scheme it is painted by; none where its paint is typed."""
+    layers: tuple[Layer, ...] = value_of(tuple[Layer, ...], document["layers"])
+    return layers
 
 
 def with_float(document: Document, design: Float) -> Document:

@@ -31,6 +31,7 @@ from lamsik.documents.floats.document import (
 )
 from lamsik.documents.rows import Document, holder_of, row_of, take
 from lamsik.documents.typed import Edit, word
+from lamsik.documents.values import row_of as kept
 from lamsik.documents.values import value_of
 
 GROUPS = ("parts", "marks", "tips")
@@ -39,12 +40,13 @@ GROUPS = ("parts", "marks", "tips")
 @dataclass(frozen=True)
 class Shop:
     """What a float takes from the shop, by name: its waters, where they are at hand its shot tables, and the
-    layers of its paint schemes by code.
+    layers and versions of its paint schemes by code.
     """
 
     waters: Mapping[str, Water]
     tables: Mapping[str, ShotTable] | None = None
     schemes: Mapping[str, tuple[Layer, ...]] = field(default_factory=dict)
+    versions: Mapping[str, int] = field(default_factory=dict)
 
 
 def _before_set(document: Document, path: str, text: str, shop: Shop) -> None:
@@ -222,9 +224,12 @@ def _size(document: Document, edit: Edit, shop: Shop) -> Document:
 
 def _scheme(document: Document, edit: Edit, shop: Shop) -> Document:
     """Painted by a scheme: its bands and its tip lie on this float's skin, what they weigh is its paint, what
-    its clears weigh its varnish. Eyes are no part of a float.
+    its clears weigh its varnish. Eyes are no part of a float. By none: what it weighs stays.
     """
-    layers = take(shop.schemes, word(edit, "code"), "scheme")
+    code = word(edit, "code")
+    if not code:
+        return {**document, **_unpainted()}
+    layers = take(shop.schemes, code, "scheme")
     rows = laid_on_other(layers, skin_of_float(to_float(document)))
     dry = {"paint_g": 0.0, "varnish_g": 0.0}
     for layer, on in rows:
@@ -233,7 +238,13 @@ def _scheme(document: Document, edit: Edit, shop: Shop) -> Document:
     for name, mass in dry.items():
         document[name] = round(mass, 4)
         document["typed"].pop(name, None)
-    return document
+    painted = {"scheme": code, "scheme_version": shop.versions.get(code, 0), "layers": kept(layers)}
+    return {**document, **painted}
+
+
+def _unpainted() -> Document:
+    """What a float has whose paint is typed."""
+    return {"scheme": "", "scheme_version": 0, "layers": []}
 
 
 FLOAT: Kind[Shop, Float] = Kind(
@@ -244,7 +255,7 @@ FLOAT: Kind[Shop, Float] = Kind(
     read=brought_in,
     begins=blank,
     value=lambda document, _edit, _shop: read(document),
-    refers=(Reference("shots", "shots", "name"),),
+    refers=(Reference("shots", "shots", "name"), Reference("scheme", "scheme")),
     acts={
         "point": _point,
         "drop_point": _drop_point,

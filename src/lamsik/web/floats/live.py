@@ -29,7 +29,8 @@ def live(key: int) -> ResponseReturnValue:
     row, asked = load_document("float", key), exchange.asked_for()
     document, settled = checked(asked.get("document")), exchange.is_settled(asked)
     shop = shop_of(str(document["family"]) if settled else "")
-    stock = Shop({water.name: water for water in shop.waters}, shop.tables, stores.schemes(db()))
+    waters = {water.name: water for water in shop.waters}
+    stock = Shop(waters, shop.tables, stores.schemes(db()), stores.scheme_versions(db()))
     looks = str(asked.get("looks") or "")
     answer = exchange.shown(
         document,

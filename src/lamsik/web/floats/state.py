@@ -3,6 +3,7 @@
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from typing import Any
+from urllib.parse import quote
 
 import numpy as np
 
@@ -22,9 +23,10 @@ from lamsik.core.floats.rating import (
 )
 from lamsik.core.floats.shotting import ShotTable, Shotting, pull_to, shotting, telltale_lift, with_tip
 from lamsik.core.floats.standing import Standing, standing
+from lamsik.core.paints.layers import Layer
 from lamsik.core.quantities import give_or_take, said, sure
 from lamsik.core.water import Water
-from lamsik.documents.floats.document import tips, to_float
+from lamsik.documents.floats.document import layers_of, tips, to_float
 from lamsik.documents.rows import Document
 from lamsik.drawings.floats import FloatSight, standing_picture
 from lamsik.web.floats.view import (
@@ -103,6 +105,7 @@ def _head(seen: _Seen, shop: FloatShop) -> Head:
             "shots": _shots_named(document, shop),
             "telltale": document.get("telltale", ""),
             "source": _source(document),
+            "scheme": document["scheme"],
         },
     )
 
@@ -125,14 +128,30 @@ def _float(seen: _Seen, shop: FloatShop, pulled: str) -> FloatPanel:
         loads, heights = np.zeros(0), np.zeros(0)
     height = design.mark(design.wanted_mark).height_mm if seen.pull_g >= 0 else design.top_mm
     return FloatPanel(
-        picture=standing_picture(design, FloatSight(height, seen.shots, seen.alone, loads, heights, pulled)),
+        picture=standing_picture(
+            design, FloatSight(height, seen.shots, seen.alone, loads, heights, pulled, _layers(seen))
+        ),
         ratings=[_rating(rating, shop.fit) for rating in ratings(design)],
         known=f"Each is known to {give_or_take('mass', sd_g(design), 2.0)} until it is weighed.",
         facts=float_facts(design),
         trouble=_trouble(design) or _unknown(seen.document, shop),
         not_for_sale=_source(seen.document) == "not_for_sale",
         pulled=pulled,
+        painted=_scheme(seen.document),
+        painted_at=f"/paints/coded/{quote(seen.document['scheme'], '')}/{seen.document['scheme_version']}",
+        paint_anew=edit("scheme", code=seen.document["scheme"]),
     )
+
+
+def _layers(seen: _Seen) -> tuple[Layer, ...]:
+    """The paint it is seen in; while a handle moves its parts are drawn plain."""
+    return layers_of(seen.document) if seen.alone is not None else ()
+
+
+def _scheme(document: Document) -> str:
+    """The scheme it is painted by, as it was."""
+    number = document["scheme_version"]
+    return f"{document['scheme']}, version {number}" if number else str(document["scheme"])
 
 
 def _shotting(seen: _Seen, shop: FloatShop) -> ShottingPanel:

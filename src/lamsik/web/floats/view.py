@@ -87,7 +87,8 @@ class CapacityEffectRow:
 
 @dataclass(frozen=True)
 class FloatPanel(Panel):
-    """The float in its water: drawing, ratings, facts, troubles; `pulled` is the part whose points show."""
+    """The float in its water: drawing, ratings, facts, troubles; `pulled` is the part whose points show;
+    `painted` the scheme it is painted by, and its page."""
 
     picture: Node
     ratings: Sequence[RatingRow]
@@ -96,6 +97,9 @@ class FloatPanel(Panel):
     trouble: str
     not_for_sale: bool
     pulled: str
+    painted: str
+    painted_at: str
+    paint_anew: str
 
 
 @dataclass(frozen=True)

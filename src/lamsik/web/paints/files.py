@@ -4,7 +4,7 @@ the reference bait or a body.
 
 from dataclasses import replace
 
-from flask import Blueprint, jsonify
+from flask import Blueprint, jsonify, request
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.shapes.design import Design
@@ -53,9 +53,9 @@ def outlines(key: int, of: str) -> ResponseReturnValue:
 @blueprint.get("/<int:key>/hand.json", endpoint="hand", defaults={"of": "scheme"})
 @blueprint.get("/on/<int:key>/hand.json", endpoint="hand_on", defaults={"of": "body"})
 def in_the_hand(key: int, of: str) -> ResponseReturnValue:
-    """The solid that the page turns: points, faces, and pictures of its skin."""
+    """The solid that the page turns: points, faces, pictures of its skin; up to a layer that is named."""
     _, design = OF[of](key)
-    return jsonify(hand.sent(design))
+    return jsonify(hand.sent(design, request.args.get("upto", "")))
 
 
 OF = {"scheme": _scheme, "body": _body}

@@ -1,6 +1,6 @@
 """The Paints bench: schemes of ordered coats, on a reference silhouette and on a design's own."""
 
-from flask import Blueprint, flash, redirect, render_template, url_for
+from flask import Blueprint, abort, flash, redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
@@ -102,6 +102,17 @@ def version(key: int, number: int) -> str:
         rows=layers_on(design),
         says=paints,
     )
+
+
+@blueprint.get("/coded/<code>/<int:number>")
+def coded(code: str, number: int) -> ResponseReturnValue:
+    """The scheme of a code in one of its versions, or as it is now."""
+    row = documents.coded(db(), "scheme", code)
+    if row is None:
+        abort(404)
+    if number and number != row.current:
+        return redirect(url_for("paints.version", key=row.id, number=number))
+    return redirect(url_for("paints.edit", key=row.id))
 
 
 @blueprint.get("/on/<int:key>")

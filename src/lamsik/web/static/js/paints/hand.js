@@ -1,6 +1,6 @@
 // A painted body turned in the hand, under a lamp that can be moved. What it looks like is computed by the shop; here it
 // is only held into the light. The 3D library is fetched when somebody asks for it.
-//   hand({ canvas, address, say }) → { show(), turn(about, up), lamp(round, height), dark(is_dark), dispose() }
+//   hand({ canvas, address, say }) → { show(upto), turn(about, up), lamp(round, height), dark(is_dark), dispose() }
 
 const numbers = (text, Kind) => new Kind(Uint8Array.from(atob(text), (sign) => sign.charCodeAt(0)).buffer);
 export const canTurn = () => Boolean(document.createElement("canvas").getContext("webgl2"));
@@ -30,13 +30,14 @@ export async function hand({ canvas, address, say = () => {} }) {
     renderer.render(scene, camera);
   }
 
-  async function show() {
-    const number = ++asked;
-    const answer = await fetch(address, { headers: { Accept: "application/json" } }).catch(() => null);
+  async function show(upto = "") {
+    const number = ++asked, query = upto ? `?upto=${encodeURIComponent(upto)}` : "";
+    const answer = await fetch(address + query, { headers: { Accept: "application/json" } }).catch(() => null);
     if (number !== asked) return;
     if (!answer?.ok) return say("The shop does not answer; is it still running?");
     const solid = await answer.json(), loader = new three.TextureLoader();
-    const [colour, shine] = await Promise.all([loader.loadAsync(solid.colour), loader.loadAsync(solid.shine)]);
+    const wanted = [solid.colour, solid.shine, solid.flakes].map((one) => one && loader.loadAsync(one));
+    const [colour, shine, flakes] = await Promise.all(wanted);
     if (number !== asked) return;
     colour.colorSpace = three.SRGBColorSpace;
     for (const picture of [colour, shine]) Object.assign(picture, { flipY: false, anisotropy: 8 });
@@ -45,10 +46,12 @@ export async function hand({ canvas, address, say = () => {} }) {
     shape.setAttribute("normal", new three.BufferAttribute(numbers(solid.normals, Float32Array), 3));
     shape.setAttribute("uv", new three.BufferAttribute(numbers(solid.at, Float32Array), 2));
     shape.setIndex(new three.BufferAttribute(numbers(solid.faces, Uint16Array), 1));
+    // Each flake mirrors its own way: none is blurred into its neighbours.
+    if (flakes) Object.assign(flakes, { flipY: false, generateMipmaps: false, minFilter: three.NearestFilter, magFilter: three.NearestFilter });
     const glow = solid.glows ? glowing(three, colour, shine) : null, read = shared(three, shine);
     const stuff = new three.MeshPhysicalMaterial({
       map: colour, metalnessMap: read, metalness: 1, roughness: solid.glossy ? 0.36 : 0.75,
-      iridescenceMap: read, iridescence: solid.turns ? 1 : 0, clearcoat: solid.glossy ? 1 : 0, clearcoatRoughness: 0.06,
+      iridescenceMap: read, iridescence: solid.turns ? 1 : 0, clearcoat: solid.glossy ? 1 : 0, clearcoatRoughness: 0.06, normalMap: flakes ?? null,
       emissiveMap: glow, emissive: glow ? 0xffffff : 0x000000, emissiveIntensity: 0,
     });
     drop();
@@ -73,7 +76,7 @@ export async function hand({ canvas, address, say = () => {} }) {
   function drop() {
     if (!body) return;
     held.remove(body);
-    for (const part of [body.geometry, body.material.map, body.material.metalnessMap, body.material.emissiveMap, body.material]) part?.dispose();
+    for (const part of [body.geometry, body.material.map, body.material.metalnessMap, body.material.emissiveMap, body.material.normalMap, body.material]) part?.dispose();
     body = null;
   }
 

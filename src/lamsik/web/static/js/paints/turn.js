@@ -5,7 +5,8 @@ import { canTurn, hand } from "./hand.js";
 const at = (id) => document.getElementById(id);
 const place = at("in-hand"), canvas = at("hand"), says = at("hand-says"), button = at("to-hand");
 const say = (text) => ((says.textContent = text), (says.hidden = !text));
-let held = null, open = false;
+let held = null, open = false, seen = "";
+const upto = () => (live.state.view.looks === "upto" ? live.state.view.facing : "");
 
 if (!canTurn()) {
   button.disabled = true;
@@ -31,7 +32,8 @@ async function show(on) {
 
 // Drawn anew; what glows can be looked at in the dark.
 async function drawn() {
-  const shown = await held?.show(), night = at("in-the-dark");
+  seen = upto();
+  const shown = await held?.show(seen), night = at("in-the-dark");
   if (!shown) return;
   night.hidden = !shown.glows;
   held.dark(shown.glows && night.getAttribute("aria-pressed") === "true");
@@ -41,8 +43,8 @@ const lamp = () => held?.lamp(Number(at("lamp-round").value), Number(at("lamp-he
 
 button.addEventListener("click", () => show(!open), { signal });
 for (const id of ["lamp-round", "lamp-height"]) at(id).addEventListener("input", lamp, { signal });
-main.addEventListener("click", ({ target }) => target.closest("[data-looks]") && open && show(false), { signal });
 live.addEventListener("saved", () => open && drawn(), { signal });
+live.addEventListener("state", () => open && held && upto() !== seen && drawn(), { signal });
 at("in-the-dark").addEventListener("click", ({ target }) => {
   const isDark = target.getAttribute("aria-pressed") !== "true";
   target.setAttribute("aria-pressed", String(isDark));
