@@ -138,7 +138,18 @@ def test_a_bait_is_turned_in_the_hand_and_its_lit_side_faces_the_lamp(solid_page
     page.mouse.move(box["x"] + 320, box["y"] + 140, steps=3)
     page.mouse.up()
     assert canvas.screenshot() != turned
-    page.get_by_role("button", name="Finished").click()
+    dressed = canvas.screenshot()
+    page.get_by_role("button", name=re.compile("^2. White primer")).click()
+    page.get_by_role("button", name="As far as the chosen layer").click()
+    expect(page.get_by_role("button", name="As far as the chosen layer")).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    page.wait_for_function(
+        "() => performance.getEntriesByType('resource').some((one) => one.name.includes('upto='))"
+    )
+    page.wait_for_timeout(500)
+    assert canvas.screenshot() != dressed
+    button.click()
     expect(page.locator("#picture")).to_be_visible()
 
 
@@ -172,7 +183,11 @@ def test_a_jointed_bait_is_dipped_no_deeper_than_it_may_carded_and_finished_poin
     page.get_by_role("link", name=number).click()
     finish = page.get_by_role("button", name="Final check: tick off")
     finish.press("Enter")
-    expect(page.get_by_text(re.compile(f"{number} is not finished yet: No run"))).to_be_visible()
+    told = re.compile(f"{number} is not finished yet: Dipped to its mark.*; No run")
+    expect(page.get_by_text(told)).to_be_visible()
+    dipped = page.get_by_role("button", name=re.compile("^Dipped to its mark"))
+    dipped.press("Enter")
+    expect(dipped).to_have_attribute("aria-pressed", "true")
     points = page.locator("#step-check .points button")
     count = points.count()
     assert count > 5

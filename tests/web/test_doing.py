@@ -49,10 +49,20 @@ def test_a_jointed_body_shows_its_zones_its_order_and_where_a_dip_must_stop(demo
     text = demo.get(page).text
     assert re.search(r"stop here, \d+ mm deep", text) and "the liquid climbs" in text
     demo.post("/pieces/start", {"design": str(shop.SPLIT_EEL)})
+    made = rows(demo, Piece)[-1]
+    dipped = f"coat:{content['layers'][-1]['key']}"
+    ways = f"/pieces/{made.id}/steps"
+    refused = demo.post(f"{ways}/tick", {"step": dipped, "done": "1"}, follow_redirects=True).text
+    assert "Dipped to its mark and no deeper" in refused and "is not finished yet" in refused
+    demo.post(f"{ways}/point", {"step": dipped, "point": "dip_stopped", "ticked": "1"})
+    asked = demo.post(f"{ways}/tick", {"step": dipped, "done": "1"}, follow_redirects=True).text
+    assert "is not finished yet" not in asked
     assert re.search(r"first, stop \d+ mm deep", card_of(demo, [rows(demo, Piece)[-1]]))
     assert "is dipped and this body has a joint" in str(
         state(demo, f"/paints/on/{shop.SPLIT_EEL}")["view"]["warnings"]
     )
+    left = demo.post(f"{ways}/leave-out", {"step": dipped, "reason": "no clear"}, follow_redirects=True).text
+    assert "each point is ticked" not in left
 
 
 def test_a_warning_on_a_body_is_answered_there_and_taken_back(demo):

@@ -219,8 +219,9 @@ CHECKS = {
     "hair_dry": "Hair dry and soft, no clear in it",
     "tail_whole": "The soft tail whole, not swollen",
     "eyes_level": "Eyes level, from the nose and from the back",
+    "dip_stopped": "Dipped to its mark and no deeper: no clear in the joint",
 }
-"""What is looked at before a piece counts as finished."""
+"""What is looked at before a piece, or a coat that is dipped, counts as finished."""
 EYES = {
     "flat": "flat stickers",
     "domed": "domed",

@@ -29,6 +29,8 @@ RUNS, TIES, HANGERS, FREE, SPINS, BARE, CLEAN, DRY, WHOLE, LEVEL = CHECKS = (
     "eyes_level",
 )
 """What is looked at on a finished piece."""
+STOPPED = "dip_stopped"
+"""What is looked at of a coat that is dipped no deeper than a joint lets it: it does not count before."""
 
 
 @dataclass(frozen=True)

@@ -14,7 +14,7 @@ from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.paint import BOTH
 from lamsik.core.paints.roles import CLEARS, COLOURS, FITTED, GROUNDS, SEALS
 from lamsik.core.paints.waiting import waits_h
-from lamsik.core.paints.zones import PLUG, checks_of, zones_on
+from lamsik.core.paints.zones import PLUG, STOPPED, checks_of, zones_on
 from lamsik.core.shapes.design import Design
 from lamsik.core.trade.step_kinds import STEP_KINDS, Minutes, StepKind, minutes
 
@@ -143,8 +143,8 @@ def steps(design: Design, own: Minutes | None = None) -> Route:
             cautions=("hooks",),
         ),
         Step(
-            "check",
-            "check",
+            FINAL,
+            FINAL,
             finding("final-check"),
             finding("tick-on-this-very-piece"),
             points=checks_of(zones),
@@ -247,7 +247,7 @@ def _fit(design: Design) -> Step:
     )
 
 
-COAT = "coat:"
+COAT, FINAL = "coat:", "check"
 """How the keys of steps begin that put a layer on."""
 OF_EYES = {"kept": "mask-kept-eyes", "painted": "paint-both-eyes", "moulded": "paint-both-eyes"}
 """What is done of eyes that are not set on."""
@@ -273,6 +273,7 @@ def _coat(layer: Layer, weigh: str | None, stop: Dip | None = None) -> Step:
         window_h=layer.window_h,
         batch_key=f"{kind}: {layer.paint.colour if layer.does == COLOURS else layer.name}",
         cautions=(layer.paint.caution,) if layer.paint.caution else (),
+        points=(STOPPED,) if stop is not None and not layer.intended else (),
     )
 
 

@@ -41,7 +41,9 @@ MOST_LISTED = 24
 
 @dataclass(frozen=True)
 class LoadRow:
-    """A load: its paint, how it goes on, when at the earliest, for which pieces, what is looked at."""
+    """A load: its paint, how it goes on, when at the earliest, what is done on which pieces, what is looked
+    at.
+    """
 
     order: int
     paint: str
@@ -49,7 +51,7 @@ class LoadRow:
     how: str
     takes: str
     begins: str
-    pieces: tuple[tuple[str, str], ...]
+    pieces: tuple[tuple[str, tuple[str, ...]], ...]
     wait: str
     checks: tuple[str, ...]
 
@@ -180,12 +182,18 @@ def _load(on: Sequence[PieceOn], load: Load, order: int) -> LoadRow:
         how="; ".join(airs) if first.layer.by == SPRAYED else paints.WAYS[first.layer.by],
         takes=paints.in_cup(sum(cup.wet_ml for _, cup in done)),
         begins=f"+ {said(load.begins_min / 60.0, 'time', 1)}" if load.begins_min else "at once",
-        pieces=tuple((one.piece.number, _done_on(one, cup)) for one, cup in done),
+        pieces=_by_what([(one.piece.number, _done_on(one, cup)) for one, cup in done]),
         wait="; ".join(waits),
         checks=tuple(
             dict.fromkeys(text for _, cup in done for text in CHECKLISTS.get(step_kind_of(cup.layer), ()))
         ),
     )
+
+
+def _by_what(rows: Sequence[tuple[str, str]]) -> tuple[tuple[str, tuple[str, ...]], ...]:
+    """What is done, once, with the numbers of the pieces it is done on."""
+    kinds = dict.fromkeys(what for _, what in rows)
+    return tuple((what, tuple(number for number, its in rows if its == what)) for what in kinds)
 
 
 def _done_on(one: PieceOn, cup: Cup) -> str:

@@ -8,7 +8,7 @@ from flask import Blueprint, flash, redirect, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
-from lamsik.core.route.steps import open_before
+from lamsik.core.route.steps import FINAL, open_before
 from lamsik.core.shapes.needs import Need, missing
 from lamsik.store import mixes, moulds, pieces, routes
 from lamsik.store.tables import Document, Order, Piece, now
@@ -56,7 +56,7 @@ def tick(key: int) -> ResponseReturnValue:
     """Tick a step off, or take back what was done of it.
 
     Steps have an order: those before it that are open are left out for a reason, or done first. One whose
-    wait is not over asks. The final check is not passed by: each of its points is ticked.
+    wait is not over asks. What has points, the final check or a dip, counts when each of them is ticked.
     """
     piece, rows, row = _sent(key)
     if request.form.get("done") != "1":
@@ -89,7 +89,7 @@ def leave_out(key: int) -> ResponseReturnValue:
     piece, _, row = _sent(key)
     if not _typed("reason"):
         raise Refused("reason", "", "say why it is left out: it stands with the step")
-    if row.step.points:
+    if row.step.points and row.step.kind == FINAL:
         raise Refused("step", row.step.name, "each point is ticked, or the piece is not finished")
     if row.step.of.hands_over:
         raise Refused("step", row.step.name, "what is not sent is not left out: the piece stays ready")
