@@ -14,6 +14,10 @@ from jsonschema import Draft202012Validator
 
 from lamsik.core.errors import Refused
 from lamsik.core.floats.design import KINDS as FLOAT_KINDS
+from lamsik.core.paints.lab import Lab
+from lamsik.core.paints.shelf import Pot, ShelfPaint
+from lamsik.core.paints.swatch import Swatch
+from lamsik.core.paints.wanted import RecipePart, WantedColour
 from lamsik.core.water import Water
 from lamsik.documents import engine
 from lamsik.documents.floats.edits import Shop
@@ -28,6 +32,7 @@ from tests.documents.test_body import SHOP, full
 from tests.documents.test_moulds import MASTER, fresh
 
 SOURCES = Path(__file__).parents[2] / "src/lamsik"
+RUST = ShelfPaint("Rust", swatch=Swatch(Lab(48, 22, 24), Lab(30, 10, 12)), pots=(Pot("p1", "L7", 25),))
 SAMPLES = {
     "body": [full()],
     "float": [KINDS["float"].begins("F", kind, Water()) for kind in FLOAT_KINDS],
@@ -36,6 +41,8 @@ SAMPLES = {
     "product": [KINDS["product"].begins(product) for product in STARTERS],
     "shots": [KINDS["shots"].begins()],
     "blade": [KINDS["blade"].begins()],
+    "paint": [KINDS["paint"].begins(RUST)],
+    "match": [KINDS["match"].begins(WantedColour("Roach fin", parts=(RecipePart("r1", "C-001", 3),)))],
 }
 SHOPS = {"body": SHOP, "float": Shop({"sea": Water("sea", 9, 35)}), "mould": lambda _: MASTER}
 EVERY = [(kind, sample) for kind, samples in SAMPLES.items() for sample in samples]

@@ -22,7 +22,7 @@ from lamsik.core.tank import ballast
 from lamsik.core.tank.ballast_spots import MOST_HOLES
 from lamsik.core.tank.mass import budget
 from lamsik.core.trade.behaviours import BEHAVIOURS
-from lamsik.demo import casting, photo, scenario, scenario_paints, schemes
+from lamsik.demo import casting, colours, photo, scenario, scenario_paints, schemes
 from lamsik.documents.blades.document import content_of
 from lamsik.documents.body.document import new_document, to_design, with_design
 from lamsik.documents.body.edits import BODY
@@ -117,6 +117,7 @@ def build(session: Session) -> None:
     _known(session, bodies)
     _repaint(session)
     _painted_float(session)
+    colours.build(session)
     _dated(session)
 
 

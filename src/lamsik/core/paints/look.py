@@ -9,11 +9,12 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from lamsik.core.paints.film import bcoth, curves_of, over_surface, under_surface
+from lamsik.core.paints.film import bcoth, over_surface, under_surface
 from lamsik.core.paints.kinds import KINDS
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.light import linear_of, reflectance, seen
 from lamsik.core.paints.masks import SHAPES, mask
+from lamsik.core.paints.measured import curves_for
 from lamsik.core.paints.paint import BOTH, Paint
 from lamsik.core.paints.place import Anchors
 from lamsik.core.paints.roles import CLEARS, FITTED, SPRAYED
@@ -203,7 +204,7 @@ def _filmed(under: Cells, layer: Layer, cover: Cells) -> Cells:
         return under
     is_all = len(cells) == len(cover)
     below, share = (under, cover) if is_all else (under[:, cells], cover[cells])
-    paint = curves_of(layer.paint)
+    paint = curves_for(layer.paint)
     levels = np.arange(LEVELS + 1) / LEVELS * layer.dry_um if thins else np.array([layer.dry_um])
     deep = bcoth(paint, levels).astype(np.float32)
     deep = deep[:, np.rint(share * LEVELS).astype(np.int32)] if thins and share.min() < 1.0 else deep[:, -1:]

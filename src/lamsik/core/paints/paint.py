@@ -6,6 +6,7 @@ from typing import Annotated
 
 from lamsik.core.errors import require, rule
 from lamsik.core.limits import Between, Name, OneOf, Pattern, held
+from lamsik.core.paints.swatch import Swatch
 
 BOTH, LEFT, RIGHT = "both", "left", "right"
 SIDES = (BOTH, LEFT, RIGHT)
@@ -53,7 +54,8 @@ CHEMISTRIES = ("water", "solvent", "epoxy", "urethane", "uv", "none")
 @dataclass(frozen=True)
 class Paint:
     """A paint as it dries: its name on the rack, its kind and colour, how much of what lies under a film of
-    `swatch_um` it hides, the density of its film, what of it stays when it dries, what can hurt.
+    `swatch_um` it hides, the density of its film, what of it stays when it dries, what can hurt; and, where
+    it was looked at over white and over black, its swatch.
     """
 
     colour: Annotated[str, Pattern("^#[0-9A-Fa-f]{6}$")] = "#FFFFFF"
@@ -67,6 +69,7 @@ class Paint:
     ] = 94.0
     swatch_um: Annotated[float, Between(1, 500, "µm", "dry film at which it covers so much")] = 20.0
     solids_percent: Annotated[float, Between(2, 100, "%", "what of its volume stays when it dries")] = 35.0
+    swatch: Swatch | None = None
 
     def __post_init__(self) -> None:
         held(self)

@@ -210,5 +210,10 @@ def _adjusted(rows: list[Any], kinds: Mapping[Any, Any]) -> list[Any]:
 
 
 SCHEME_SCHEMA = DocumentSchema(
-    "lamsik.documents.schemes", SchemeDocument, FORMAT, VERSION, ("SchemeDocument.typed",), raised=raised
+    "lamsik.documents.schemes",
+    SchemeDocument,
+    FORMAT,
+    VERSION,
+    ("SchemeDocument.typed", "Paint.swatch"),
+    raised=raised,
 )

@@ -9,8 +9,8 @@ from lamsik.documents.typed import quantity_of
 COUNTS = (".count", ".passes")
 """What is counted: shown without decimals."""
 
-AS_TYPED = (".figure",)
-"""What a tin says: shown with no more digits than it has."""
+AS_TYPED = (".figure", ".lightness", ".red", ".yellow", ".drops", "price")
+"""What a tin or a reader says: shown with no more digits than it has."""
 
 
 def fields(document: Any) -> dict[str, str]:

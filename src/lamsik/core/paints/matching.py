@@ -1,0 +1,136 @@
+"""Recipes for a wanted look: whole drops of at most three paints over a base, by ΔE2000 of what they predict.
+
+Recipes are not unique: those that nobody tells apart are put in order by how few drops they are, then by what
+they cost.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from itertools import combinations
+from math import gcd
+
+import numpy as np
+from numpy.typing import NDArray
+
+from lamsik.core.paints.colour import TO_XYZ, TOLD_APART, difference
+from lamsik.core.paints.film import INNER, OUTER
+from lamsik.core.paints.lab import Lab
+from lamsik.core.paints.light import observer
+from lamsik.core.paints.mixing import Backing, Tint
+from lamsik.core.shapes.curves import Array
+
+MOST_DROPS, MOST_PAINTS = 12, 3
+JUDGED = 4000
+"""So many of the nearest by the older, quicker difference are judged by ΔE2000."""
+DEEPEST = 20.0
+_WHITE = TO_XYZ.sum(axis=1).astype(np.float32)
+_BEND, _SLOPE = np.float32(216.0 / 24389.0), np.float32(24389.0 / 27.0 / 116.0)
+
+
+@dataclass(frozen=True)
+class Recipe:
+    """A recipe: code and whole drops of each paint, the look it is predicted to have, how far that is from
+    the wanted one (ΔE2000), what the drops cost.
+    """
+
+    parts: tuple[tuple[str, int], ...]
+    look: Lab
+    off: float
+    cost: float
+
+    @property
+    def drops(self) -> int:
+        """All its drops."""
+        return sum(count for _, count in self.parts)
+
+
+def matches(wanted: Lab, tints: Sequence[Tint], ground: Backing, most: int = 6) -> list[Recipe]:
+    """The best recipes of one, of two and of three paints, up to `most` of each, the best first.
+
+    Notes: every ratio of up to twelve drops is tried once, in its least number of drops.
+    """
+    rows: list[Recipe] = []
+    for count in range(1, min(MOST_PAINTS, len(tints)) + 1):
+        rows += _of_so_many(wanted, tints, ground, count)[:most]
+    return sorted(rows, key=_order)
+
+
+def _order(recipe: Recipe) -> tuple[int, int, float]:
+    return (int(recipe.off / TOLD_APART), recipe.drops, recipe.cost)
+
+
+@lru_cache(maxsize=8)
+def ratios(count: int, most: int = MOST_DROPS) -> NDArray[np.int64]:
+    """Whole drops of so many paints, each ratio once, (k, count)."""
+    rows = [
+        row
+        for row in np.ndindex(*([most + 1] * count))
+        if min(row) > 0 and sum(row) <= most and gcd(*row) == 1
+    ]
+    return np.array(rows, dtype=np.int64)
+
+
+def _of_so_many(wanted: Lab, tints: Sequence[Tint], ground: Backing, count: int) -> list[Recipe]:
+    chosen = np.array(list(combinations(range(len(tints)), count)))
+    drops = ratios(count)
+    table = np.concatenate([_looks(tints, chosen, row, ground) for row in drops])
+    near = _quick(table, wanted.row)
+    judged = np.argpartition(near, JUDGED)[:JUDGED] if len(near) > JUDGED else np.arange(len(near))
+    off = difference(table[judged], np.broadcast_to(wanted.row, (len(judged), 3)))
+    rows = []
+    for at, miss in zip(judged[np.argsort(off)][:400], np.sort(off)[:400], strict=True):
+        ratio, which = divmod(int(at), len(chosen))
+        parts = tuple((tints[one].code, int(n)) for one, n in zip(chosen[which], drops[ratio], strict=True))
+        cost = sum(
+            int(n) * tints[one].drop_ml * tints[one].price_ml
+            for one, n in zip(chosen[which], drops[ratio], strict=True)
+        )
+        look = table[at].astype(float)
+        rows.append(Recipe(parts, Lab(min(max(look[0], 0.0), 100.0), look[1], look[2]), float(miss), cost))
+    return sorted(rows, key=_order)
+
+
+def _looks(
+    tints: Sequence[Tint], chosen: NDArray[np.int64], drops: NDArray[np.int64], ground: Backing
+) -> Array:
+    """Lab of one ratio of drops of every choice of paints, (k, 3), in single precision."""
+    k = np.array([one.k_um * one.strength for one in tints], dtype=np.float32)
+    s = np.array([one.s_um * one.strength for one in tints], dtype=np.float32)
+    volume = np.array([one.drop_ml for one in tints], dtype=np.float32)[chosen] * drops.astype(np.float32)
+    parts = volume / volume.sum(axis=1, keepdims=True)
+    k_mixed, s_mixed = (
+        np.zeros((len(chosen), k.shape[1]), np.float32),
+        np.zeros((len(chosen), k.shape[1]), np.float32),
+    )
+    for n in range(chosen.shape[1]):
+        k_mixed += parts[:, n, None] * k[chosen[:, n]]
+        s_mixed += parts[:, n, None] * s[chosen[:, n]]
+    s_mixed = np.maximum(s_mixed, 1e-6 * np.maximum(k_mixed, np.float32(1e-6)))
+    both = np.sqrt(k_mixed * (k_mixed + 2.0 * s_mixed))  # b·S
+    deep = both / np.tanh(np.clip(both * np.float32(ground.film_um), 1e-6, DEEPEST))  # b·S·coth(bSh)
+    a, under = k_mixed + s_mixed, ground.under.astype(np.float32)  # a·S
+    inside = (s_mixed - under * (a - deep)) / (a - under * s_mixed + deep)
+    shown = np.float32((1.0 - OUTER) * (1.0 - INNER)) * inside / (1.0 - np.float32(INNER) * inside)
+    if not ground.is_glossy:
+        shown += np.float32(OUTER)
+    return _lab(shown @ (observer() @ TO_XYZ.T).astype(np.float32))
+
+
+def _lab(xyz: Array) -> Array:
+    """CIE Lab of XYZ (k, 3), in single precision: the library's doubles take four times as long."""
+    share = np.maximum(xyz, 0.0) / _WHITE
+    root = np.where(share > _BEND, np.cbrt(share), _SLOPE * share + np.float32(16.0 / 116.0))
+    return np.stack(
+        [116.0 * root[:, 1] - 16.0, 500.0 * (root[:, 0] - root[:, 1]), 200.0 * (root[:, 1] - root[:, 2])],
+        axis=1,
+    )
+
+
+def _quick(looks: Array, wanted: Array) -> Array:
+    """CIE 94 differences, squared (k,): near enough to choose what is judged well."""
+    light, red, yellow = (looks[:, n] - np.float32(wanted[n]) for n in range(3))
+    chroma = np.hypot(looks[:, 1], looks[:, 2]) - np.float32(np.hypot(wanted[1], wanted[2]))
+    hue = np.maximum(red**2 + yellow**2 - chroma**2, 0.0)
+    own = np.float32(np.hypot(wanted[1], wanted[2]))
+    return np.asarray(light**2 + (chroma / (1 + 0.045 * own)) ** 2 + hue / (1 + 0.015 * own) ** 2)

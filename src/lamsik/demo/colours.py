@@ -1,0 +1,46 @@
+"""Puts the invented shop's paints on the shelf, its mixed swatches and the colours it was asked for."""
+
+from typing import Any
+
+from sqlmodel import Session
+
+from lamsik.core.paints.lab import Lab
+from lamsik.core.paints.shelf import READER, Pot, ShelfPaint
+from lamsik.core.paints.swatch import Swatch
+from lamsik.core.paints.wanted import RecipePart, WantedColour
+from lamsik.demo.scenario_colours import JOBS, MIXED, SHELF, SOLVENT
+from lamsik.documents.matches.document import begun as wanted
+from lamsik.documents.paints.document import begun
+from lamsik.store import documents
+
+
+def build(session: Session) -> None:
+    """Paints first: mixes name them by their codes."""
+    codes = {}
+    for row in SHELF:
+        paint = _paint(row)
+        codes[paint.name] = documents.begin(session, "paint", begun(paint)).code
+    for name, parts, look, seen in MIXED:
+        recipe = tuple(RecipePart(f"r{n}", codes[of], float(drops)) for n, (of, drops) in enumerate(parts, 1))
+        match = WantedColour(name, Lab(*look), READER, parts=recipe, is_seen=True, seen=Lab(*seen))
+        documents.begin(session, "match", wanted(match))
+    for name, look, note in JOBS:
+        documents.begin(session, "match", wanted(WantedColour(name, Lab(*look), READER, note=note)))
+
+
+def _paint(row: tuple[Any, ...]) -> ShelfPaint:
+    name, kind, white, black, film, solids, price, left = row
+    chemistry, drop = ("solvent", 0.04) if kind in SOLVENT else ("water", 0.05)
+    return ShelfPaint(
+        name,
+        kind,
+        chemistry,
+        Swatch(Lab(*white), Lab(*black), float(film)),
+        READER,
+        float(solids),
+        drop_ml=drop,
+        price=price,
+        caution="solvent",
+        thinner="water and a drop of medium" if chemistry == "water" else "its own, see the sheet",
+        pots=(Pot("p1", f"{name[:2].upper()}{int(film)}{int(solids)}", float(left)),),
+    )

@@ -1,0 +1,1 @@
+"""Colours to be matched as documents."""

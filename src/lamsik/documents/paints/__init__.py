@@ -1,0 +1,1 @@
+"""Paints on the shelf as documents."""

@@ -1,0 +1,52 @@
+"""The shelf of paints, and the colours that are matched with them."""
+
+from collections.abc import Callable, Mapping
+from typing import Any, TypeVar
+
+from sqlmodel import Session
+
+from lamsik.core.errors import Refused
+from lamsik.core.paints.shelf import ShelfPaint
+from lamsik.core.paints.taught import Shelf
+from lamsik.core.paints.wanted import WantedColour
+from lamsik.documents.matches.document import to_match
+from lamsik.documents.paints.document import to_paint
+from lamsik.store import documents
+from lamsik.store.tables import Document
+
+MOST_PAINTS, MOST_MATCHES = 60, 200
+"""So many of each, the newest, are looked at together."""
+
+
+def paints(session: Session) -> list[tuple[Document, ShelfPaint]]:
+    """Paints on the shelf with their rows; those that cannot be read are left out."""
+    rows = documents.listed(session, "paint", most=MOST_PAINTS)
+    contents = documents.contents(session, rows)
+    return [(row, paint) for row in rows if (paint := _read(to_paint, contents[row.id or 0])) is not None]
+
+
+def matches(session: Session) -> list[tuple[Document, WantedColour]]:
+    """Colours to be matched with their rows."""
+    rows = documents.listed(session, "match", most=MOST_MATCHES)
+    contents = documents.contents(session, rows)
+    return [(row, match) for row in rows if (match := _read(to_match, contents[row.id or 0])) is not None]
+
+
+def shelf(session: Session) -> Shelf:
+    """Paints by their codes."""
+    return tuple((row.code, paint) for row, paint in paints(session))
+
+
+def mixed(session: Session) -> tuple[WantedColour, ...]:
+    """What was mixed and looked at."""
+    return tuple(match for _, match in matches(session) if match.is_seen and match.parts)
+
+
+Known = TypeVar("Known")
+
+
+def _read(to: Callable[[Mapping[str, Any]], Known], content: Mapping[str, Any]) -> Known | None:
+    try:
+        return to(content)
+    except Refused:
+        return None

@@ -1,0 +1,42 @@
+"""A colour that is wanted: recipes from the shelf, the one that was mixed, how it came out."""
+
+from flask import Blueprint, flash, redirect, render_template, url_for
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.errors import Refused
+from lamsik.store import documents
+from lamsik.web.paints.match_state import view
+from lamsik.web.shared import keeping
+from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.live_document import exchanged
+from lamsik.words import colours, refusals
+
+blueprint = Blueprint("paints_match", __name__, url_prefix="/paints/match")
+keeping.keep_documents(blueprint, "match", "paints_shelf.index", "paints_match.show")
+current = exchanged(blueprint, "match", "paints", view)
+"""The whole state of a saved match."""
+
+
+@blueprint.post("/new")
+def new() -> ResponseReturnValue:
+    """A colour more that is wanted."""
+    row = documents.new(db(), "match")
+    return redirect(url_for("paints_match.show", key=row.id))
+
+
+@blueprint.post("/bring-in")
+def bring_in() -> ResponseReturnValue:
+    """A match file brought in."""
+    try:
+        row = keeping.brought_in("match", current)
+    except Refused as refused:
+        flash(f"It cannot be brought in. {refusals.says(refused)}", "refused")
+        return redirect(url_for("paints_shelf.index"))
+    return redirect(url_for("paints_match.show", key=row.id))
+
+
+@blueprint.get("/<int:key>")
+def show(key: int) -> str:
+    """The wanted colour beside what is foretold, recipes, what was mixed and how it came out."""
+    row = load_document("match", key)
+    return render_template("paints/match.html", row=row, state=current(row), moves=colours.MOVES)

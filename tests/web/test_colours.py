@@ -1,0 +1,141 @@
+"""The shelf and wanted colours over the web: looks typed, recipes taken, what came out."""
+
+import io
+import json
+
+import pytest
+
+from lamsik.documents.matches.document import MATCH, begun, recipe_of, word_of
+from lamsik.documents.paints.document import PAINT
+from tests import demo_rows
+from tests.lean import state
+from tests.refusing import refusing
+
+PAINT_PAGE = f"/paints/shelf/{demo_rows.GLASS_RED}"
+WANTED = f"/paints/match/{demo_rows.FADED_PERCH}"
+MIXED = f"/paints/match/{demo_rows.WEED_BACK}"
+
+
+def live(shop, page, *edits):
+    held = state(shop, page)
+    sent = {"document": held["document"], "base": held["base"], "edits": list(edits), "save": True}
+    return shop.send(f"{page}/live", sent).get_json()
+
+
+def set_to(path, text):
+    return {"do": "set", "path": path, "text": text}
+
+
+def fills(node):
+    yield from ([node["attrs"].get("fill")] if isinstance(node, dict) and node.get("tag") == "rect" else [])
+    for child in node.get("children", []) if isinstance(node, dict) else []:
+        yield from fills(child)
+
+
+def test_the_shelf_shows_every_paint_its_stock_and_how_well_mixes_are_foretold(demo):
+    text = demo.get("/paints/shelf").text
+    assert text.count("over white and over black") >= 20
+    assert "Glass green" in text and "empty" in text and "20 ml" in text
+    assert "Foretells your 6 mixed swatches to ΔE" in text and "no recipe yet" in text
+    assert "came out: ΔE" in text and "Solvent and spray" in text
+    assert 'href="/paints/shelf"' in demo.get("/paints").text
+
+
+def test_a_look_that_is_typed_changes_the_strip_and_one_that_cannot_be_is_said(demo):
+    before = state(demo, PAINT_PAGE)["view"]
+    assert before["wrong"] == "" and before["sentence"].startswith("Transparent, water-based")
+    after = live(demo, PAINT_PAGE, set_to("swatch.white.red", "50"), set_to("swatch.white.yellow", "20"))
+    assert after["errors"] == [] and list(fills(after["view"]["picture"])) != list(fills(before["picture"]))
+    darker = live(demo, PAINT_PAGE, set_to("swatch.black.lightness", "70"))
+    assert "a look that a surface can have" in darker["view"]["wrong"] and darker["saved"]
+    beyond = live(demo, PAINT_PAGE, set_to("swatch.white.lightness", "140"))
+    assert beyond["errors"][0]["field"] == "swatch.white.lightness"
+    pots = live(demo, PAINT_PAGE, {"do": "add"}, set_to("pots.p2.left_ml", "12 ml"))["view"]["facts"]
+    assert [one["value"] for one in pots if one["key"] == "left"] == ["32 ml"]
+
+
+def test_a_new_paint_is_a_guess_until_a_look_is_typed(demo):
+    page = demo.post("/paints/shelf/new").headers["Location"]
+    assert state(demo, page)["view"]["guessed"] is True
+    typed = live(demo, page, set_to("swatch.white.lightness", "70"))
+    assert typed["view"]["guessed"] is False and typed["document"]["source"] == "typed"
+
+
+def test_recipes_are_found_taken_moved_and_what_came_out_is_noted(demo):
+    view = state(demo, WANTED)["view"]
+    assert view["sentence"].startswith("Nearest from the shelf") and view["no_mix"] is True
+    counts = {len(row["says"].split(" + ")) for row in view["recipes"]}
+    assert counts <= {1, 2, 3} and len(counts) > 1 and "Glass green" not in json.dumps(view["recipes"])
+    taken = live(demo, WANTED, json.loads(view["recipes"][0]["take"]))
+    assert taken["view"]["recipes"][0]["taken"] is True and taken["view"]["no_mix"] is False
+    assert "foretold ΔE" in taken["view"]["sentence"]
+    key = taken["view"]["mixed"][0]["key"]
+    off = [one["value"] for one in taken["view"]["facts"]]
+    more = live(demo, WANTED, set_to(f"parts.{key}.drops", "9"))["view"]
+    assert [one["value"] for one in more["facts"]] != off
+    moved = live(demo, WANTED, {"do": "move", "how": "lighter"}, {"do": "move", "how": "warmer"})
+    assert moved["document"]["wanted"]["lightness"] == 63.0 and moved["document"]["wanted"]["yellow"] == 46.0
+    seen = live(demo, WANTED, {"do": "flag", "path": "is_seen", "on": True}, set_to("seen.lightness", "62"))
+    assert seen["view"]["sentence"].startswith("It came out ΔE")
+    assert "7 mixed swatches" in seen["view"]["model"] or "7 mixed" in demo.get("/paints/shelf").text
+    other = live(demo, WANTED, {"do": "take", "recipe": "C-001:1"})
+    assert other["document"]["is_seen"] is False  # how another looked is no look of it
+
+
+def test_what_a_mix_taught_moves_what_is_foretold(demo):
+    before = {row["key"]: row for row in state(demo, MIXED)["view"]["facts"]}
+    live(demo, MIXED, set_to("seen.red", "-5"), set_to("seen.lightness", "48"))
+    after = {row["key"]: row for row in state(demo, MIXED)["view"]["facts"]}
+    assert (
+        before["missed"]["value"] != after["missed"]["value"]
+        and before["off"]["value"] != after["off"]["value"]
+    )
+
+
+def test_a_recipe_that_names_what_is_gone_is_said_and_kept(demo):
+    kept = live(demo, WANTED, {"do": "take", "recipe": "C-999:2,C-001:1"})
+    assert [row["name"] for row in kept["view"]["mixed"]] == ["C-999, not on the shelf", "Chalk white"]
+    assert kept["view"]["sentence"].startswith("Nearest from the shelf")
+
+
+@pytest.mark.parametrize(
+    ("edit", "says"),
+    [
+        ({"do": "take", "recipe": "C-001"}, "code and drops of each paint"),
+        ({"do": "move", "how": "prettier"}, "lighter"),
+        ({"do": "set", "path": "name", "text": " "}, "name the colour that is wanted"),
+    ],
+)
+def test_what_is_no_recipe_and_no_move_is_refused(demo, edit, says):
+    answer = live(demo, WANTED, edit)
+    assert says in json.dumps(answer["errors"]) and answer["document"]["parts"] == []
+
+
+def test_a_ground_that_no_surface_has_is_said_and_nothing_is_lost(demo):
+    answer = live(demo, WANTED, set_to("ground.red", "120"), set_to("ground.yellow", "-120"))
+    assert "a look that a surface can have" in answer["view"]["wrong"] and answer["view"]["no_recipes"]
+
+
+def test_a_recipe_in_one_word_comes_back():
+    parts = recipe_of("C-001:3,C-004:12")
+    assert word_of(tuple((part.code, int(part.drops)) for part in parts)) == "C-001:3,C-004:12"
+    assert word_of({"C-001": 3}) == "C-001:3"
+    with refusing("code and drops"):
+        recipe_of("C-001:3,,")
+    held = begun()
+    with refusing("in the recipe already"):
+        for _ in range(2):
+            held = MATCH.acts["add"](held, {"code": "C-001"}, None)
+
+
+@pytest.mark.parametrize(("kind", "page", "name"), [(PAINT, PAINT_PAGE, "shelf"), (MATCH, WANTED, "match")])
+def test_their_files_go_out_and_come_in(demo, kind, page, name):
+    text = demo.get(f"{page}/{kind.name}.json").data
+    assert json.loads(text)["format"] == kind.format
+    sent = {"file": (io.BytesIO(text), "again.json")}
+    answer = demo.post(f"/paints/{name}/bring-in", data=sent)
+    assert answer.headers["Location"].startswith(f"/paints/{name}/")
+    for bad in (b"no", b"{}", b"[1]"):
+        sent = {"file": (io.BytesIO(bad), "bad.json")}
+        text = demo.post(f"/paints/{name}/bring-in", data=sent, follow_redirects=True).text
+        assert "It cannot be brought in." in text
