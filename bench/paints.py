@@ -3,12 +3,19 @@
 from dataclasses import replace
 from itertools import count
 
+import numpy as np
+
 from bench.rows import Row, median_ms
+from lamsik.core.paints.lab import Lab
 from lamsik.core.paints.laid import anchors_of
 from lamsik.core.paints.layers import Layer, begun
 from lamsik.core.paints.look import looks
+from lamsik.core.paints.matching import matches
+from lamsik.core.paints.measured import measured
+from lamsik.core.paints.mixing import Backing, Tint
 from lamsik.core.paints.skin import FINE, skin_of
 from lamsik.core.paints.spraying import cups
+from lamsik.core.paints.swatch import Swatch
 from lamsik.core.route.batches import batched
 from lamsik.core.shapes.body import Body
 from lamsik.core.shapes.forms import body_from, form
@@ -48,10 +55,34 @@ def paint_rows() -> list[Row]:
         ]
         batched(pieces, minutes())
 
+    tints, card = shelf_of(30), Backing(np.full(16, 0.86))
+    wanted = Lab(48.0, 12.0, 26.0)
+
+    def recipes() -> None:
+        matches(replace(wanted, red=12.0 + 0.01 * next(step)), tints, card)
+
+    def fitted() -> None:
+        measured(Swatch(replace(wanted, yellow=20.0 + 0.01 * next(step)), Lab(36.0, 6.0, 12.0)))
+
     return [
+        Row("recipes from 30 paints, triples up to 12 drops", 1500, median_ms(recipes, 5)),
+        Row("a paint's curves by its swatch", 200, median_ms(fitted, 15)),
         Row("batch card of 40 layers of five schemes", 3000, median_ms(together, 5)),
         Row("skin of 256 × 96 cells a side, 20 layers in 16 bands", 150, median_ms(painted, 9)),
         Row("one of 20 layers changed, the eighteenth", 50, median_ms(changed, 15)),
+    ]
+
+
+def shelf_of(count: int) -> list[Tint]:
+    """Paints that nobody sells, as they are mixed."""
+    random, nm = np.random.default_rng(3), np.arange(400.0, 701.0, 20.0)
+    return [
+        Tint(
+            f"P{n}",
+            0.002 + 0.5 * np.exp(-(((nm - random.uniform(380, 720)) / random.uniform(30, 90)) ** 2)),
+            np.full(16, random.uniform(0.005, 0.15)),
+        )
+        for n in range(count)
     ]
 
 

@@ -18,8 +18,12 @@ from jsonschema import Draft202012Validator
 from lamsik.cli.calc import calc_body, report
 from lamsik.cli.calc_more import calc_ballast
 from lamsik.cli.main import main
+from lamsik.core.paints.lab import Lab
 from lamsik.core.paints.layers import begun
 from lamsik.core.paints.other_skins import skin_of_blade, skin_of_float
+from lamsik.core.paints.shelf import ShelfPaint
+from lamsik.core.paints.swatch import Swatch
+from lamsik.core.paints.wanted import WantedColour
 from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.inside import Cavity
 from lamsik.core.shapes.meshing import check, measured
@@ -34,9 +38,11 @@ from lamsik.documents.body.shape import BODY_SCHEMA
 from lamsik.documents.floats.document import blank, to_float
 from lamsik.documents.floats.document import blank as float_blank
 from lamsik.documents.floats.edits import FLOAT
+from lamsik.documents.matches.document import begun as match_begun
 from lamsik.documents.moulds.document import first_layout, master_of
+from lamsik.documents.paints.document import begun as paint_begun
 from lamsik.documents.schemes.document import SCHEME, of_layers
-from lamsik.formats import document_file
+from lamsik.formats import document_file, match_file
 from lamsik.formats.body_file import write as body_file_text
 from lamsik.formats.json_text import json_text
 from lamsik.store import skins
@@ -333,6 +339,25 @@ class TestCalcMore:
             area = skin(content).area_mm2 / 100.0
             assert told["area_cm2"] == told["layers"][0]["area_cm2"] == pytest.approx(area, abs=1e-3)
             assert 0 < told["layers"][1]["share_percent"] < 25
+
+    def test_recipes_for_a_colour_from_the_paints_of_its_file(self, ask):
+        paints = {
+            code: paint_begun(ShelfPaint(code, swatch=Swatch(white, black), source="typed"))
+            for code, white, black in (
+                ("Y", Lab(80, 4, 70), Lab(66, -2, 48)),
+                ("R", Lab(46, 52, 32), Lab(40, 42, 25)),
+            )
+        }
+        asked = match_begun(WantedColour("Fin", Lab(60, 34, 48)))
+        told = ask("match", match_file.write(asked, paints, []))
+        assert told["recipes"] and set(told["recipes"][0]["drops"]) <= {"Y", "R"}
+        assert told["recipes"][0]["delta_e"] <= min(one["delta_e"] for one in told["recipes"]) + 0.5
+        assert told["model"] == {
+            "swatches": 0,
+            "median_delta_e": None,
+            "worst_delta_e": None,
+            "strengths": {"Y": 1.0, "R": 1.0},
+        }
 
     def test_ballast_for_the_walker_with_the_starter_stock_and_with_another(self, tmp_path, ask):
         walker = (Path(__file__).parent.parent / "cases" / "walker-119.json").read_text()

@@ -91,7 +91,7 @@ class TestEdits:
         bare = engine.apply(FLOAT, painted, {"do": "scheme", "code": "S-2"}, stock)
         assert bare["varnish_g"] == 0.0 and 0 < bare["paint_g"] < painted["paint_g"]
         assert (painted["scheme"], painted["scheme_version"]) == ("S-1", 3) and layers_of(painted) == layers
-        by_hand = engine.apply(FLOAT, painted, {"do": "scheme", "code": ""}, stock)
+        by_hand = engine.apply(FLOAT, painted, {"do": "scheme", "code": "-"}, stock)
         assert (by_hand["scheme"], by_hand["layers"]) == ("", []) and by_hand["paint_g"] == painted["paint_g"]
 
     def test_parts_marks_tips_materials_water_and_weighed_masses(self):

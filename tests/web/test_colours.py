@@ -2,11 +2,15 @@
 
 import io
 import json
+import re
 
 import pytest
 
+from lamsik.cli.calc_match import calc_match
 from lamsik.documents.matches.document import MATCH, begun, recipe_of, word_of
 from lamsik.documents.paints.document import PAINT
+from lamsik.documents.registry import KINDS
+from lamsik.web.shared.whole import WAYS
 from tests import demo_rows
 from tests.lean import state
 from tests.refusing import refusing
@@ -139,3 +143,78 @@ def test_their_files_go_out_and_come_in(demo, kind, page, name):
         sent = {"file": (io.BytesIO(bad), "bad.json")}
         text = demo.post(f"/paints/{name}/bring-in", data=sent, follow_redirects=True).text
         assert "It cannot be brought in." in text
+
+
+def test_a_layer_takes_a_paint_off_the_shelf_and_loses_its_looks_with_another_colour(demo):
+    page = "/paints/4"
+    held = state(demo, page)
+    assert "Glass red" in demo.get(page).text and "Weed back" in demo.get(page).text
+    key = held["view"]["layers"][4]["key"]
+    before = json.dumps(held["view"]["picture"])
+    taken = live(demo, page, {"do": "shelf", "key": key, "code": "C-015"})
+    layer = next(row for row in taken["document"]["layers"] if row["key"] == key)
+    assert layer["paint"]["name"] == "Glass red (C-015)" and layer["paint"]["swatch"]["white"]["red"] == 62.0
+    assert layer["paint"]["solids_percent"] == 24.0 and json.dumps(taken["view"]["picture"]) != before
+    mixed = live(demo, page, {"do": "shelf", "key": key, "code": "W-001"})
+    layer = next(row for row in mixed["document"]["layers"] if row["key"] == key)
+    assert layer["paint"]["name"] == "Weed back (W-001)" and layer["paint"]["swatch"]["white"]["red"] < -10
+    other = live(demo, page, set_to(f"layers.{key}.paint.colour", "#804020"))
+    layer = next(row for row in other["document"]["layers"] if row["key"] == key)
+    assert layer["paint"]["swatch"] is None and layer["paint"]["colour"] == "#804020"
+    gone = live(demo, page, {"do": "shelf", "key": key, "code": "C-999"})
+    assert gone["errors"]
+    live(demo, page, {"do": "flag", "path": f"layers.{key}.locked", "on": True})
+    locked = live(demo, page, {"do": "shelf", "key": key, "code": "C-015"})
+    assert "this layer is locked" in json.dumps(locked["errors"])
+
+
+def test_what_a_colour_asks_goes_out_as_one_file_that_is_reckoned(demo, tmp_path):
+    file = tmp_path / "asked.json"
+    file.write_bytes(demo.get(f"{WANTED}/asked.json").data)
+    told = calc_match(file)
+    shown = state(demo, WANTED)["view"]["recipes"][0]["take"]
+    assert json.loads(shown)["recipe"] == word_of(told["recipes"][0]["drops"])
+    assert told["model"]["swatches"] == 6
+    for text, says in (
+        ('{"format": "lamsik-paint"}', "lamsik-match-asked, version 1"),
+        ('{"format": "lamsik-match-asked", "version": 1}', "an object of paints by code"),
+        ('{"format": "lamsik-match-asked", "version": 1, "paints": {}, "mixed": 7}', "a list of mixed"),
+    ):
+        file.write_text(text)
+        with refusing(says):
+            calc_match(file)
+    many = {**json.loads(demo.get(f"{WANTED}/asked.json").data)}
+    one = next(iter(many["paints"].values()))
+    file.write_text(json.dumps({**many, "paints": {f"P{n}": one for n in range(61)}}))
+    with refusing("at most 60 paints"):
+        calc_match(file)
+    file.write_text(json.dumps({**many, "mixed": many["mixed"] * 40}))
+    with refusing("at most 200 mixed swatches"):
+        calc_match(file)
+
+
+def test_every_kind_of_document_has_its_page_and_is_searched(demo):
+    assert set(WAYS) == set(KINDS)
+    found = demo.get("/search?q=glass").text
+    assert "Glass red" in found and "/paints/shelf/" in found
+
+
+def test_how_much_a_set_takes_of_each_paint_and_what_must_be_bought(demo):
+    page = f"/paints/on/{demo_rows.FERRY_RUNNER}"
+    held = state(demo, page)
+    edit = {"do": "scheme", "code": "S-017"}
+    sent = {"document": held["document"], "base": held["base"], "edits": [edit], "save": True}
+    laid = demo.send(f"/designs/{demo_rows.FERRY_RUNNER}/live", {**sent, "bench": "paints"}).get_json()
+    assert laid["errors"] == []
+    assert "/amounts?pieces=5" in demo.get(f"{page}/doing").text
+    text = " ".join(demo.get(f"{page}/amounts?pieces=5").text.split())
+    assert "How much paint 5 pieces take." in text and re.search(r"\d+ drops Chalk white", text)
+    assert "Perch gold (C-005)" in text and "not off the shelf" in text and "ml left" in text
+    many = demo.get(f"{page}/amounts?pieces=900&loss=20+%25").text
+    assert "left: buy" in " ".join(many.split())
+    assert demo.get("/paints/shelf/coded/W-002").headers["Location"].endswith("/paints/match/87")
+    assert demo.get("/paints/shelf/coded/X-9").status_code == 404
+    for query in ("pieces=0", "pieces=many", "loss=400+%25"):
+        answer = demo.get(f"{page}/amounts?{query}")
+        assert answer.status_code == 422
+        assert 'role="alert"' in answer.text and 'aria-invalid="true"' in answer.text

@@ -96,6 +96,7 @@ def _parser() -> argparse.ArgumentParser:
     for name, says, reckon in (
         ("float", "what a float document carries to each mark", "reckon:float_"),
         ("mould", "what a mould document takes, where air stays, what leans in", "reckon:mould"),
+        ("match", "recipes for a wanted colour from the paints in its file", "reckon:match"),
         ("mix", "what a mix file weighs, part by part", "reckon:mix"),
         ("pair", "a float and a load, to each mark and in each water", "reckon:pair"),
     ):

@@ -50,6 +50,13 @@ def pair(asked: argparse.Namespace) -> int:
     return _print(calc_pair(asked.file))
 
 
+def match(asked: argparse.Namespace) -> int:
+    """Recipes for a wanted colour."""
+    from lamsik.cli.calc_match import calc_match  # noqa: PLC0415
+
+    return _print(calc_match(asked.file))
+
+
 def scheme(asked: argparse.Namespace) -> int:
     """What each layer of a scheme takes of a body."""
     from lamsik.cli.calc_scheme import calc_scheme  # noqa: PLC0415

@@ -8,10 +8,13 @@ from lamsik.core.paints.lab import Lab
 from lamsik.core.paints.shelf import READER, Pot, ShelfPaint
 from lamsik.core.paints.swatch import Swatch
 from lamsik.core.paints.wanted import RecipePart, WantedColour
-from lamsik.demo.scenario_colours import JOBS, MIXED, SHELF, SOLVENT
+from lamsik.demo import schemes
+from lamsik.demo.scenario_colours import JOBS, MIXED, OFF_THE_SHELF, SHELF, SOLVENT
+from lamsik.documents.engine import apply
 from lamsik.documents.matches.document import begun as wanted
 from lamsik.documents.paints.document import begun
-from lamsik.store import documents
+from lamsik.documents.schemes.document import SCHEME
+from lamsik.store import documents, shelf
 
 
 def build(session: Session) -> None:
@@ -26,6 +29,18 @@ def build(session: Session) -> None:
         documents.begin(session, "match", wanted(match))
     for name, look, note in JOBS:
         documents.begin(session, "match", wanted(WantedColour(name, Lab(*look), READER, note=note)))
+    _scheme(session)
+
+
+def _scheme(session: Session) -> None:
+    """A scheme that is painted off the shelf."""
+    name, rows, paints = OFF_THE_SHELF
+    content = schemes.content(name, rows)
+    known = shelf.as_paints(session)
+    for key, of in paints:
+        code = next(code for code, one in known.items() if one.name.startswith(of))
+        content = apply(SCHEME, content, {"do": "shelf", "key": key, "code": code}, known)
+    documents.begin(session, "scheme", content)
 
 
 def _paint(row: tuple[Any, ...]) -> ShelfPaint:

@@ -2,6 +2,8 @@
 swatches; colours that are wanted. Every paint is made up.
 """
 
+from lamsik.demo.schemes import BACK_HALF, BELLY, SchemeRow
+
 SOLVENT = ("candy",)
 """Kinds that come in solvent here, and in smaller drops."""
 SHELF = (
@@ -51,3 +53,22 @@ JOBS = (
     ("Smelt back for Arla", (55.0, -14.0, -8.0), "as on her sample; daylight at the window"),
 )
 """Colours that are wanted and not mixed yet."""
+OFF_THE_SHELF = (
+    "Perch, off the shelf",
+    (
+        SchemeRow("base", "#C8B070", "Flank, gold"),
+        SchemeRow("base", "#E6DEC4", "Belly", place=BELLY),
+        SchemeRow("fade", "#4C5A34", "Back fade, moss", place=BACK_HALF),
+        SchemeRow("bars", "#22261E", place={"count": 6}),
+        SchemeRow("fin", "#B4362E", "Side fin, red"),
+        SchemeRow("eyes", "#E8C33A"),
+    ),
+    (
+        ("base1", "Perch gold"),
+        ("base2", "Belly cream"),
+        ("fade1", "Moss green"),
+        ("bars1", "Lamp black"),
+        ("fin1", "Fin red"),
+    ),
+)
+"""A scheme whose paints stand on the shelf: its layers, and which paint each takes."""

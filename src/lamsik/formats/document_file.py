@@ -16,11 +16,15 @@ def read(kind: Kind[Any, Any], data: bytes) -> Document:
     require(
         len(data) <= kind.most_bytes, "file", file_size(len(data)), f"at most {file_size(kind.most_bytes)}"
     )
+    return kind.brought_in(read_json(data))
+
+
+def read_json(data: bytes) -> Any:
+    """What a file of JSON text holds. Raises `Refused` saying what kind of file it is instead."""
     try:
-        document = json.loads(data, parse_constant=_no_number)
+        return json.loads(data, parse_constant=_no_number)
     except (ValueError, RecursionError) as error:
         raise Refused("file", kind_of(data, "a JSON file"), "JSON text is needed") from error
-    return kind.brought_in(document)
 
 
 def _no_number(text: str) -> None:

@@ -1,13 +1,15 @@
 """The shelf of paints, and the colours that are matched with them."""
 
 from collections.abc import Callable, Mapping
+from dataclasses import replace
 from typing import Any, TypeVar
 
 from sqlmodel import Session
 
 from lamsik.core.errors import Refused
+from lamsik.core.paints.paint import Paint
 from lamsik.core.paints.shelf import ShelfPaint
-from lamsik.core.paints.taught import Shelf
+from lamsik.core.paints.taught import Shelf, mixed_paint
 from lamsik.core.paints.wanted import WantedColour
 from lamsik.documents.matches.document import to_match
 from lamsik.documents.paints.document import to_paint
@@ -40,6 +42,20 @@ def shelf(session: Session) -> Shelf:
 def mixed(session: Session) -> tuple[WantedColour, ...]:
     """What was mixed and looked at."""
     return tuple(match for _, match in matches(session) if match.is_seen and match.parts)
+
+
+def as_paints(session: Session) -> dict[str, Paint]:
+    """Paints on the shelf, and colours as they are mixed, by code, as a layer takes them."""
+    on_shelf, colours = shelf(session), matches(session)
+    taken = {
+        code: replace(paint.as_paint, name=f"{paint.name} ({code})", code=code) for code, paint in on_shelf
+    }
+    known = tuple(match for _, match in colours if match.is_seen and match.parts)
+    for row, match in colours:
+        paint = mixed_paint(match, on_shelf, known)
+        if paint is not None:
+            taken[row.code] = replace(paint, name=f"{match.name} ({row.code})", code=row.code)
+    return taken
 
 
 Known = TypeVar("Known")

@@ -10,18 +10,22 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lamsik.core.errors import Refused
-from lamsik.core.paints.amounts import amount, wet_ml
+from lamsik.core.paints.amounts import amount, needed
 from lamsik.core.paints.colour import difference, hex_of_lab, lab_of, lab_seen, linear_of_lab
 from lamsik.core.paints.film import OUTER, over, over_surface, under_surface
 from lamsik.core.paints.lab import Lab
+from lamsik.core.paints.layers import begun
 from lamsik.core.paints.light import linear_of
 from lamsik.core.paints.matching import matches, ratios
 from lamsik.core.paints.measured import curves_for, curves_measured, measured
 from lamsik.core.paints.mixing import Backing, Tint, lab_mixed, mixed
 from lamsik.core.paints.paint import Paint
 from lamsik.core.paints.shelf import Pot, ShelfPaint
+from lamsik.core.paints.spraying import cups
 from lamsik.core.paints.strengths import MixedSwatch, strengths
 from lamsik.core.paints.swatch import CARD, Swatch
+from lamsik.core.paints.wanted import RecipePart
+from tests.bodies import bait
 from tests.refusing import refusing
 
 NM = np.arange(400.0, 701.0, 20.0)
@@ -233,12 +237,40 @@ def test_a_set_takes_so_many_times_one_before_loss_and_drops(each, pieces, loss)
     assert first * 3 == second * 2  # its ratio is kept
 
 
-def test_wet_paint_by_what_dries_and_what_reaches_the_body():
-    assert wet_ml(0.3, 50.0, 0.6) == pytest.approx(1.0)
+def test_a_set_of_nothing_is_refused():
     with refusing("one piece at least, and one paint"):
         amount(1.0, 0, (("P1", 1, 0.05),))
-    with refusing("transfer"):
-        wet_ml(1.0, 50.0, 0.0)
+    with refusing("loss"):
+        amount(1.0, 1, (("P1", 1, 0.05),), 9.0)
+
+
+def test_what_a_set_takes_of_each_paint_and_of_what_is_mixed_for_it():
+    red = ShelfPaint(
+        "Red", swatch=Swatch(Lab(46, 52, 32), Lab(40, 42, 25)), source="typed", pots=(Pot("p1", "", 0.4),)
+    )
+    white = ShelfPaint("White", swatch=Swatch(Lab(93), Lab(88)), source="typed", drop_ml=0.04)
+    taken = replace(white.as_paint, code="C-1")
+    layers = (
+        begun("base", "b1"),
+        replace(begun("fade", "f1"), paint=taken),
+        replace(begun("fade", "f2"), paint=taken),
+        replace(begun("bars", "x1"), paint=replace(red.as_paint, code="W-1")),
+        begun("eyes", "e1"),
+    )
+    design = bait(layers=layers)
+    recipe = {"W-1": (RecipePart("r1", "C-2", 3), RecipePart("r2", "C-1", 2))}
+    rows = needed(design, 5, 0.1, {"C-1": white, "C-2": red}, recipe)
+    by_cup = {cup.layer.key: cup.wet_ml for cup in cups(design)}
+    base, fades, bars = rows
+    assert base.amount.net_ml == pytest.approx(5 * by_cup["b1"]) and base.pigments == ()
+    assert fades.amount.net_ml == pytest.approx(5 * (by_cup["f1"] + by_cup["f2"]))
+    (pigment,) = fades.pigments
+    assert pigment.ml == pytest.approx(0.04 * pigment.drops) and pigment.ml >= fades.amount.gross_ml
+    assert pigment.left_ml is None and pigment.lacks_ml == 0.0
+    first, second = bars.pigments
+    assert first.drops * 2 == second.drops * 3 and bars.amount.mixed_ml == pytest.approx(first.ml + second.ml)
+    many = needed(design, 500, 0.1, {"C-1": white, "C-2": red}, recipe)[2].pigments[0]
+    assert many.lacks_ml == pytest.approx(many.ml - 0.4) and many.lacks_ml > 0
 
 
 def test_a_paint_on_the_shelf_is_taken_with_its_looks():

@@ -89,4 +89,5 @@ def _with(layer: Layer, adjustment: Adjustment) -> Layer:
 def _replaced(of: Any, path: Sequence[str], value: Any) -> Any:
     """A value with a field within it that is another."""
     name, *within = path
-    return replace(of, **{name: _replaced(getattr(of, name), within, value) if within else value})
+    changed = replace(of, **{name: _replaced(getattr(of, name), within, value) if within else value})
+    return replace(changed, swatch=None, code="") if name == "colour" else changed

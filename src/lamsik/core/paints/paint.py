@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Annotated
 
 from lamsik.core.errors import require, rule
-from lamsik.core.limits import Between, Name, OneOf, Pattern, held
+from lamsik.core.limits import Between, Name, OneOf, Pattern, Says, held
 from lamsik.core.paints.swatch import Swatch
 
 BOTH, LEFT, RIGHT = "both", "left", "right"
@@ -70,6 +70,7 @@ class Paint:
     swatch_um: Annotated[float, Between(1, 500, "µm", "dry film at which it covers so much")] = 20.0
     solids_percent: Annotated[float, Between(2, 100, "%", "what of its volume stays when it dries")] = 35.0
     swatch: Swatch | None = None
+    code: Annotated[Name, Says("of the paint on the shelf, or of the colour as it is mixed")] = ""
 
     def __post_init__(self) -> None:
         held(self)

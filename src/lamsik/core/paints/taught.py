@@ -1,15 +1,19 @@
 """The shelf as recipes are looked for: paints whose looks are known, as strong as the shop's mixes say."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from functools import lru_cache
 
 from lamsik.core.errors import Refused
+from lamsik.core.paints.film import under_surface
+from lamsik.core.paints.lab import Lab
 from lamsik.core.paints.matching import Recipe, matches
-from lamsik.core.paints.measured import measured
+from lamsik.core.paints.measured import measured, smoothest
 from lamsik.core.paints.mixing import Backing, Tint, lab_mixed
-from lamsik.core.paints.shelf import ShelfPaint
+from lamsik.core.paints.paint import Paint
+from lamsik.core.paints.shelf import TYPED, ShelfPaint
 from lamsik.core.paints.strengths import MixedSwatch, Strengths, strengths
+from lamsik.core.paints.swatch import CARD, Swatch
 from lamsik.core.paints.wanted import WantedColour
 from lamsik.core.shapes.curves import Array
 
@@ -68,3 +72,32 @@ def foretold(match: WantedColour, rows: Sequence[Tint], ground: Backing) -> Arra
     if sum(part.drops for part in match.parts) <= 0:
         return None
     return lab_mixed([known[part.code] for part in match.parts], [part.drops for part in match.parts], ground)
+
+
+@lru_cache(maxsize=64)
+def mixed_paint(match: WantedColour, shelf: Shelf, mixed: tuple[WantedColour, ...]) -> Paint | None:
+    """A colour as it is mixed, as a layer takes it: its looks foretold, what else it is by volume; None where
+    it has no recipe, or a paint of it is not known.
+    """
+    paints, rows = dict(shelf), tints(shelf, mixed)
+    grounds = [under_surface(smoothest(one, "card")) for one in CARD]
+    foretelling = [foretold(match, rows, Backing(ground, match.film_um)) for ground in grounds]
+    looks = [one for one in foretelling if one is not None]
+    if len(looks) < len(grounds):
+        return None
+    shares = _shares(match, paints)
+    main = paints[max(shares, key=lambda code: shares[code])]
+    solids = sum(share * paints[code].solids_percent for code, share in shares.items())
+    density = sum(share * paints[code].density_g_cm3 for code, share in shares.items())
+    white, black = (Lab(*(float(one) for one in look)) for look in looks)
+    swatch = Swatch(white, black, match.film_um)
+    whole = ShelfPaint(
+        match.name, main.kind, main.chemistry, swatch, TYPED, solids, density, caution=main.caution
+    )
+    return whole.as_paint
+
+
+def _shares(match: WantedColour, paints: Mapping[str, ShelfPaint]) -> dict[str, float]:
+    """What of the mix each paint is, by wet volume."""
+    volumes = {part.code: part.drops * paints[part.code].drop_ml for part in match.parts}
+    return {code: volume / sum(volumes.values()) for code, volume in volumes.items()}

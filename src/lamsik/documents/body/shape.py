@@ -37,7 +37,14 @@ MESH_DATA = {
         " shares of the size, int32 faces, little-endian"
     ),
 }
-MAY_LACK = {"Host.face_mm", "Host.uneven_mm", "Hole.beside_mm", "Shell.around_mm", "Paint.swatch"}
+MAY_LACK = {
+    "Host.face_mm",
+    "Host.uneven_mm",
+    "Hole.beside_mm",
+    "Shell.around_mm",
+    "Paint.swatch",
+    "Paint.code",
+}
 """What files of this version were written without before it was thought of."""
 
 

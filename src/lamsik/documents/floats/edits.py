@@ -35,6 +35,8 @@ from lamsik.documents.values import row_of as kept
 from lamsik.documents.values import value_of
 
 GROUPS = ("parts", "marks", "tips")
+BY_HAND = "-"
+"""What a float is painted by whose paint is typed."""
 
 
 @dataclass(frozen=True)
@@ -227,7 +229,7 @@ def _scheme(document: Document, edit: Edit, shop: Shop) -> Document:
     its clears weigh its varnish. Eyes are no part of a float. By none: what it weighs stays.
     """
     code = word(edit, "code")
-    if not code:
+    if code == BY_HAND:
         return {**document, **_unpainted()}
     layers = take(shop.schemes, code, "scheme")
     rows = laid_on_other(layers, skin_of_float(to_float(document)))

@@ -7,9 +7,9 @@ from lamsik.core.errors import Refused, one_of, require, rule
 from lamsik.core.paints.eyes import EYE_KINDS
 from lamsik.core.paints.kinds import KINDS
 from lamsik.core.paints.layers import Layer, begun
-from lamsik.core.paints.paint import PAINT_KINDS
+from lamsik.core.paints.paint import PAINT_KINDS, Paint
 from lamsik.documents.engine import Kind, Reference
-from lamsik.documents.rows import Document, free_key, row_of
+from lamsik.documents.rows import Document, free_key, row_of, take
 from lamsik.documents.schemes.shape import FORMAT, NEW_IN_4, SCHEME_SCHEMA, VERSION
 from lamsik.documents.typed import Edit, word
 from lamsik.documents.values import row_of as kept
@@ -68,7 +68,7 @@ def filed(document: Document) -> Document:
     return {name: value for name, value in document.items() if name != "typed"}
 
 
-def _before_set(document: Document, path: str, text: str, _shop: None) -> None:
+def _before_set(document: Document, path: str, text: str, _shop: object) -> None:
     group, _, rest = path.partition(".")
     if group == "layers" and rest.partition(".")[2] in ("key", "kind"):
         raise Refused(path, text, rule("keeps-kind-layer"))
@@ -89,19 +89,27 @@ def _removed(document: Document, group: str, row: Document) -> Document:
     return document
 
 
+NO_SWATCH: Document = {"swatch": None, "code": ""}
+"""What a paint has that is none of the shelf's."""
+OF_LOOKS = ("paint.kind", "paint.colour")
+"""What a swatch says, where a paint has one."""
 KEPT = ("begins", "ends", "top", "bottom", "side", "words", "seed")
 """Of a place, what stays when another shape is chosen."""
 
 
-def _chosen(document: Document, path: str, _shop: None) -> Document:
-    """Another kind of paint covers as its kind does; another shape begins as the kinds of layer have it."""
+def _chosen(document: Document, path: str, _shop: object) -> Document:
+    """Another kind of paint covers as its kind does; another shape begins as the kinds of layer have it. What
+    was seen of a swatch holds of no other colour.
+    """
     group, _, rest = path.partition(".")
     key, _, field = rest.partition(".")
-    if group != "layers" or field not in ("paint.kind", "place.shape", "eye"):
+    if group != "layers" or field not in (*OF_LOOKS, "place.shape", "eye"):
         return document
     layer = row_of(document, group, key)
     if field == "eye":
         return _eyes_in_turn(document, layer)
+    if field in OF_LOOKS:
+        layer["paint"] |= NO_SWATCH
     if field == "paint.kind" and layer["paint"]["kind"] in PAINT_KINDS:
         layer["paint"]["covering_percent"] = 100.0 * PAINT_KINDS[layer["paint"]["kind"]].covering_share
         document["typed"].pop(f"layers.{key}.paint.covering_percent", None)
@@ -136,9 +144,11 @@ def _forget(document: Document, under: str, but: list[str]) -> None:
         del document["typed"][path]
 
 
-def _measured(document: Document, path: str, before: Document, _shop: None) -> Document:
-    """The longest wait is never shorter than the least."""
+def _measured(document: Document, path: str, before: Document, _shop: object) -> Document:
+    """The longest wait is never shorter than the least; a covering power that is typed is no swatch's."""
     group, _, rest = path.partition(".")
+    if group == "layers" and rest.partition(".")[2] in ("paint.covering_percent", "paint.swatch_um"):
+        row_of(document, "layers", rest.partition(".")[0])["paint"] |= NO_SWATCH
     if group == "layers" and rest.endswith(".wait_h"):
         layer = row_of(document, "layers", rest.partition(".")[0])
         if layer["window_h"] is not None:
@@ -146,7 +156,7 @@ def _measured(document: Document, path: str, before: Document, _shop: None) -> D
     return document
 
 
-def _add(document: Document, edit: Edit, _shop: None) -> Document:
+def _add(document: Document, edit: Edit, _shop: object) -> Document:
     """One more layer of a kind, after the last that usually lies under it."""
     kind, rows = word(edit, "kind"), document["layers"]
     one_of("kind", kind, KINDS)
@@ -156,7 +166,16 @@ def _add(document: Document, edit: Edit, _shop: None) -> Document:
     return document
 
 
-def _up(document: Document, edit: Edit, _shop: None) -> Document:
+def _from_shelf(document: Document, edit: Edit, shop: Mapping[str, Paint] | None) -> Document:
+    """A paint off the shelf, or a colour as it is mixed, with its looks, in place of what a layer has."""
+    layer = row_of(document, "layers", edit.get("key"))
+    _unlocked(layer, "layers")
+    layer["paint"] = kept(take(shop or {}, word(edit, "code"), "paint on the shelf"))
+    _forget(document, f"layers.{layer['key']}.paint.", [])
+    return document
+
+
+def _up(document: Document, edit: Edit, _shop: object) -> Document:
     """A layer under the one that lies beneath it."""
     row, rows = row_of(document, "layers", edit.get("key")), document["layers"]
     at = max(rows.index(row) - 1, 0)
@@ -186,7 +205,7 @@ TEXTS = (
 )
 """Fields of a layer that hold a text."""
 
-SCHEME: Kind[None, tuple[Layer, ...]] = Kind(
+SCHEME: Kind[Mapping[str, Paint] | None, tuple[Layer, ...]] = Kind(
     name="scheme",
     stem="S",
     schema=SCHEME_SCHEMA,
@@ -195,7 +214,7 @@ SCHEME: Kind[None, tuple[Layer, ...]] = Kind(
     filed=filed,
     begins=blank,
     value=lambda document, _edit, _shop: read(document),
-    acts={"add": _add, "up": _up},
+    acts={"add": _add, "up": _up, "shelf": _from_shelf},
     refers=(Reference("replaced_by", "scheme"),),
     tags=("season", "fish"),
     groups=("layers",),

@@ -214,6 +214,6 @@ SCHEME_SCHEMA = DocumentSchema(
     SchemeDocument,
     FORMAT,
     VERSION,
-    ("SchemeDocument.typed", "Paint.swatch"),
+    ("SchemeDocument.typed", "Paint.swatch", "Paint.code"),
     raised=raised,
 )

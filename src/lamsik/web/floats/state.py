@@ -27,6 +27,7 @@ from lamsik.core.paints.layers import Layer
 from lamsik.core.quantities import give_or_take, said, sure
 from lamsik.core.water import Water
 from lamsik.documents.floats.document import layers_of, tips, to_float
+from lamsik.documents.floats.edits import BY_HAND
 from lamsik.documents.rows import Document
 from lamsik.drawings.floats import FloatSight, standing_picture
 from lamsik.web.floats.view import (
@@ -105,7 +106,7 @@ def _head(seen: _Seen, shop: FloatShop) -> Head:
             "shots": _shots_named(document, shop),
             "telltale": document.get("telltale", ""),
             "source": _source(document),
-            "scheme": document["scheme"],
+            "scheme": document["scheme"] or BY_HAND,
         },
     )
 

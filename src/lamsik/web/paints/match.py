@@ -4,10 +4,12 @@ from flask import Blueprint, flash, redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
-from lamsik.store import documents
+from lamsik.formats import match_file
+from lamsik.store import documents, shelf
 from lamsik.web.paints.match_state import view
 from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load_document
+from lamsik.web.shared.files import as_file, named
 from lamsik.web.shared.live_document import exchanged
 from lamsik.words import colours, refusals
 
@@ -33,6 +35,20 @@ def bring_in() -> ResponseReturnValue:
         flash(f"It cannot be brought in. {refusals.says(refused)}", "refused")
         return redirect(url_for("paints_shelf.index"))
     return redirect(url_for("paints_match.show", key=row.id))
+
+
+@blueprint.get("/<int:key>/asked.json")
+def asked(key: int) -> ResponseReturnValue:
+    """The colour with the shelf it is asked of, as `lamsik calc match` reads it."""
+    row = load_document("match", key)
+    paints, mixed = shelf.paints(db()), [one for one, match in shelf.matches(db()) if match.is_seen]
+    contents = documents.contents(db(), [one for one, _ in paints] + mixed)
+    text = match_file.write(
+        documents.content(db(), row),
+        {one.code: contents[one.id or 0] for one, _ in paints},
+        [contents[one.id or 0] for one in mixed],
+    )
+    return as_file(text, f"{named(row, 'asked')}.json", "application/json")
 
 
 @blueprint.get("/<int:key>")

@@ -1,6 +1,6 @@
 """The Paints bench: what stands in the header, and where its pages are."""
 
-from lamsik.web.paints import batch, beside, doing, files, known, live, match, shelf, views
+from lamsik.web.paints import amounts, batch, beside, doing, files, known, live, match, shelf, views
 from lamsik.web.shared.bench import BenchPages
 
 BENCH = BenchPages(
@@ -14,6 +14,7 @@ BENCH = BenchPages(
         batch.blueprint,
         known.blueprint,
         beside.blueprint,
+        amounts.blueprint,
         shelf.blueprint,
         match.blueprint,
     ),

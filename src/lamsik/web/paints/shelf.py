@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from flask import Blueprint, flash, redirect, render_template, url_for
+from flask import Blueprint, abort, flash, redirect, render_template, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.cautions import CAUTIONS
@@ -25,6 +25,8 @@ blueprint = Blueprint("paints_shelf", __name__, url_prefix="/paints/shelf")
 keeping.keep_documents(blueprint, "paint", "paints_shelf.index", "paints_shelf.show")
 current = exchanged(blueprint, "paint", "paints", lambda content, _: view(content))
 """The whole state of a saved paint."""
+PAGES = {"paint": "paints_shelf.show", "match": "paints_match.show"}
+"""What may be in a cup, by kind, and its page."""
 
 
 @dataclass(frozen=True)
@@ -79,6 +81,16 @@ def bring_in() -> ResponseReturnValue:
         flash(f"It cannot be brought in. {refusals.says(refused)}", "refused")
         return redirect(url_for("paints_shelf.index"))
     return redirect(url_for("paints_shelf.show", key=row.id))
+
+
+@blueprint.get("/coded/<code>")
+def coded(code: str) -> ResponseReturnValue:
+    """The paint, or the colour as it is mixed, of a code."""
+    rows = {page: documents.coded(db(), kind, code) for kind, page in PAGES.items()}
+    page, row = next(((page, row) for page, row in rows.items() if row is not None), ("", None))
+    if row is None:
+        abort(404)
+    return redirect(url_for(page, key=row.id))
 
 
 @blueprint.get("/<int:key>")

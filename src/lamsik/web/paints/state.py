@@ -115,6 +115,7 @@ def _chosen(layer: Layer, on: Laid) -> ChosenLayer:
     return ChosenLayer(
         key=layer.key,
         title=paints.KINDS[layer.kind].capitalize(),
+        from_shelf=edit("shelf", key=layer.key, code="$"),
         name=at("name", "Name"),
         colour=at("paint.colour", "Colour"),
         paint=at("paint.name", "Paint on the rack"),

@@ -51,6 +51,7 @@ class ChosenLayer:
 
     key: str
     title: str
+    from_shelf: str
     name: RowField
     colour: RowField
     paint: RowField

@@ -12,7 +12,7 @@ from lamsik.core.paints.place import ALONG, OUTLINES, ROUND
 from lamsik.documents.schemes.document import layers_of
 from lamsik.documents.schemes.shape import SEASONS
 from lamsik.drawings.scheme import Shown, scheme_view
-from lamsik.store import documents, orders, references
+from lamsik.store import documents, orders, references, shelf
 from lamsik.web.bodies.live import current
 from lamsik.web.paints.live import current as state_of
 from lamsik.web.shared import keeping, whole
@@ -84,6 +84,7 @@ def edit(key: int) -> str:
         outlines=OUTLINES,
         paint_kinds=[(name, name) for name in PAINT_KINDS],
         chemistries=[(name, name) for name in CHEMISTRIES],
+        shelf=[(code, one.name) for code, one in shelf.as_paints(db()).items()],
     )
 
 

@@ -1,6 +1,6 @@
-"""The live exchange of kinds of document whose edits need nothing of the shop: schemes, products,
-blades. Edits in,
-what the page shows out; saving, undo, redo. The same talk as for bodies (see bodies/live.py for the fields).
+"""The live exchange of kinds of document whose edits need little of the shop: schemes, products, blades,
+paints. Edits in, what the page shows out; saving, undo, redo. The same talk as for bodies (see bodies/live.py
+for the fields).
 """
 
 from collections.abc import Callable
@@ -29,7 +29,11 @@ class Looking:
 
 
 def exchanged(
-    blueprint: Blueprint, kind: str, bench: str, view: Callable[[Content, Looking], State]
+    blueprint: Blueprint,
+    kind: str,
+    bench: str,
+    view: Callable[[Content, Looking], State],
+    shop: Callable[[], Any] = lambda: None,
 ) -> Callable[[Document], State]:
     """Give a bench the routes `live` and `step_back` of its documents.
 
@@ -38,6 +42,7 @@ def exchanged(
         kind: the kind of document.
         bench: what its pages call themselves.
         view: the computed part of the state of a document, as it is looked at.
+        shop: what its edits take from the shop.
 
     Returns:
         What gives the whole state of a saved document, as its page starts with it.
@@ -67,7 +72,7 @@ def exchanged(
         answer = exchange.shown(
             of.schema.checked(asked.get("document")),
             exchange.edits_of(asked),
-            lambda content, edit: apply(of, content, edit, None),
+            lambda content, edit: apply(of, content, edit, shop()),
             lambda content: view(content, sight),
         )
         return exchange.answer(asked, row, *answer)

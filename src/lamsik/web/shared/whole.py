@@ -68,6 +68,8 @@ WAYS = {
     "mould": ("moulds.edit", "moulds.export", "moulds.put_away"),
     "blade": ("shapes_blades.edit", "shapes_blades.export", "shapes_blades.put_away"),
     "product": ("mixes_products.show", "mixes_products.export", "mixes_products.put_away"),
+    "match": ("paints_match.show", "paints_match.export", "paints_match.put_away"),
+    "paint": ("paints_shelf.show", "paints_shelf.export", "paints_shelf.put_away"),
     "scheme": ("paints.edit", "paints.export", "paints.put_away"),
     "shots": ("floats_shots.show", "floats_shots.export", "floats_shots.put_away"),
 }

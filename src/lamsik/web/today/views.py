@@ -138,6 +138,8 @@ BENCHES = (
     ("Moulds", "mould", "moulds.edit", "moulds.index"),
     ("Products", "product", "mixes_products.show", "mixes.index"),
     ("Schemes", "scheme", "paints.edit", "paints.index"),
+    ("Paints", "paint", "paints_shelf.show", "paints_shelf.index"),
+    ("Colours", "match", "paints_match.show", "paints_shelf.index"),
     ("Blades", "blade", "shapes_blades.edit", "shapes_blades.index"),
     ("Shot tables", "shots", "floats_shots.show", "floats.index"),
 )
