@@ -3,10 +3,13 @@
 import io
 import json
 import re
+from xml.etree import ElementTree
 
+import ezdxf
 import pytest
 
 from lamsik.cli.calc_match import calc_match
+from lamsik.cli.calc_stencil import calc_stencil
 from lamsik.documents.matches.document import MATCH, begun, recipe_of, word_of
 from lamsik.documents.paints.document import PAINT
 from lamsik.documents.registry import KINDS
@@ -178,7 +181,7 @@ def test_what_a_colour_asks_goes_out_as_one_file_that_is_reckoned(demo, tmp_path
     for text, says in (
         ('{"format": "lamsik-paint"}', "lamsik-match-asked, version 1"),
         ('{"format": "lamsik-match-asked", "version": 1}', "an object of paints by code"),
-        ('{"format": "lamsik-match-asked", "version": 1, "paints": {}, "mixed": 7}', "a list of mixed"),
+        ('{"format": "lamsik-match-asked", "version": 1, "paints": {}, "mixed": 7}', "a list of mixed swatches"),
     ):
         file.write_text(text)
         with refusing(says):
@@ -218,3 +221,35 @@ def test_how_much_a_set_takes_of_each_paint_and_what_must_be_bought(demo):
         answer = demo.get(f"{page}/amounts?{query}")
         assert answer.status_code == 422
         assert 'role="alert"' in answer.text and 'aria-invalid="true"' in answer.text
+
+
+def test_a_stencil_is_seen_printed_cut_and_kept_in_the_register(demo):
+    page = f"/paints/on/{demo_rows.TOLLHOUSE}"
+    assert f"{page}/stencil/bars1" in demo.get(f"{page}/doing").text
+    text = demo.get(f"{page}/stencil/bars1").text
+    assert "It lies on the body" in text and "For the left side" in text and "For the right side" in text
+    drawn = ElementTree.fromstring(demo.get(f"{page}/stencil/bars1/sheet-1.svg").data)
+    assert drawn.get("width").endswith("mm") and len(list(drawn.iter())) > 20
+    assert demo.get(f"{page}/stencil/bars1/sheet-9.svg").status_code == 422
+    assert demo.get(f"{page}/stencil/bars1/sheet.pdf").data[:4] == b"%PDF"
+    cut = ezdxf.read(io.StringIO(demo.get(f"{page}/stencil/bars1/cut.dxf").text)).modelspace()
+    lines = [one for one in cut if one.dxf.layer == "CUT"]
+    assert len(lines) >= 12 and {one.dxf.layer for one in cut} == {"CUT", "MARKS"}
+    for _ in range(2):  # twice the same is there once
+        kept = demo.post(f"{page}/stencil/bars1/register", follow_redirects=True).text
+        assert "is in the register." in kept
+    assert kept.count("cut here</td>") == 2
+    assert demo.get(f"{page}/stencil/base1").status_code == 422
+    assert "a layer of this body" in demo.get(f"{page}/stencil/none").text
+
+
+def test_stencils_of_a_body_are_reckoned_from_its_file(demo, tmp_path):
+    file = tmp_path / "body.json"
+    file.write_bytes(demo.get(f"/shapes/{demo_rows.TOLLHOUSE}/body.json").data)
+    told = calc_stencil(file)
+    bars = next(one for one in told["stencils"] if one["layer"] == "bars1")
+    assert bars["lies"] and bars["twin"] and len(bars["openings_mm"]) >= 5 and len(bars["outline_mm"]) > 60
+    bare = json.loads(file.read_text())
+    file.write_text(json.dumps({**bare, "layers": [], "adjustments": []}))
+    with refusing("a layer of marks with edges"):
+        calc_stencil(file)

@@ -97,6 +97,7 @@ def _parser() -> argparse.ArgumentParser:
         ("float", "what a float document carries to each mark", "reckon:float_"),
         ("mould", "what a mould document takes, where air stays, what leans in", "reckon:mould"),
         ("match", "recipes for a wanted colour from the paints in its file", "reckon:match"),
+        ("stencil", "stencils for the layers of a body, laid flat", "reckon:stencil"),
         ("mix", "what a mix file weighs, part by part", "reckon:mix"),
         ("pair", "a float and a load, to each mark and in each water", "reckon:pair"),
     ):

@@ -57,6 +57,13 @@ def match(asked: argparse.Namespace) -> int:
     return _print(calc_match(asked.file))
 
 
+def stencil(asked: argparse.Namespace) -> int:
+    """Stencils for the layers of a body."""
+    from lamsik.cli.calc_stencil import calc_stencil  # noqa: PLC0415
+
+    return _print(calc_stencil(asked.file))
+
+
 def scheme(asked: argparse.Namespace) -> int:
     """What each layer of a scheme takes of a body."""
     from lamsik.cli.calc_scheme import calc_scheme  # noqa: PLC0415

@@ -48,6 +48,8 @@ RULES = {
     "needed": "this field is needed",
     "no-field": "no such field on this design",
     "no-part": "no such part on this design",
+    "marks-on-skin": "marks that lie on the skin: move them off the nose and the tail",
+    "no-stencil": "marks with edges: what goes all over, through a net or by chance is not cut",
     "none-there": "there is none",
     "not-in-stores": "not in Stores; add it there first",
     "not-typed": "not typed here",

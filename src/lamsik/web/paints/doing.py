@@ -16,6 +16,7 @@ from lamsik.core.paints.lifts import Patch
 from lamsik.core.paints.roles import CLEARS, FITTED
 from lamsik.core.paints.rules import ruled
 from lamsik.core.paints.spraying import Cup, cups
+from lamsik.core.paints.stencils import can_be_cut
 from lamsik.core.paints.zones import MAY, FinishZone, checks_of, masked, zones_on
 from lamsik.core.route.steps import step_kind_of
 from lamsik.core.shapes.design import Design
@@ -177,6 +178,7 @@ def on_design(key: int) -> str:
         design=design,
         shown=doing(design, patches()),
         tools=tried.tools_for(db(), key),
+        cuts=[one for one in design.layers if can_be_cut(one)],
         may=paints.MAY,
         is_there=[one for one in design.layers if one.does == FITTED and EYE_KINDS[one.eye].is_there],
         masks=len(masked(zones_on(design))),

@@ -1,6 +1,6 @@
 """The Paints bench: what stands in the header, and where its pages are."""
 
-from lamsik.web.paints import amounts, batch, beside, doing, files, known, live, match, shelf, views
+from lamsik.web.paints import amounts, batch, beside, doing, files, known, live, match, shelf, stencil, views
 from lamsik.web.shared.bench import BenchPages
 
 BENCH = BenchPages(
@@ -17,5 +17,6 @@ BENCH = BenchPages(
         amounts.blueprint,
         shelf.blueprint,
         match.blueprint,
+        stencil.blueprint,
     ),
 )
