@@ -7,6 +7,7 @@ from xml.etree import ElementTree
 
 import ezdxf
 import pytest
+from PIL import Image
 
 from lamsik.cli.calc_match import calc_match
 from lamsik.cli.calc_stencil import calc_stencil
@@ -15,6 +16,7 @@ from lamsik.documents.paints.document import PAINT
 from lamsik.documents.registry import KINDS
 from lamsik.web.shared.whole import WAYS
 from tests import demo_rows
+from tests.core.paints.test_photographed import BAIT, CARD, POINTS, photo
 from tests.lean import state
 from tests.refusing import refusing
 
@@ -181,7 +183,10 @@ def test_what_a_colour_asks_goes_out_as_one_file_that_is_reckoned(demo, tmp_path
     for text, says in (
         ('{"format": "lamsik-paint"}', "lamsik-match-asked, version 1"),
         ('{"format": "lamsik-match-asked", "version": 1}', "an object of paints by code"),
-        ('{"format": "lamsik-match-asked", "version": 1, "paints": {}, "mixed": 7}', "a list of mixed swatches"),
+        (
+            '{"format": "lamsik-match-asked", "version": 1, "paints": {}, "mixed": 7}',
+            "a list of mixed swatches",
+        ),
     ):
         file.write_text(text)
         with refusing(says):
@@ -192,7 +197,7 @@ def test_what_a_colour_asks_goes_out_as_one_file_that_is_reckoned(demo, tmp_path
     with refusing("at most 60 paints"):
         calc_match(file)
     file.write_text(json.dumps({**many, "mixed": many["mixed"] * 40}))
-    with refusing("at most 200 mixed swatches"):
+    with refusing("mixed swatches"):
         calc_match(file)
 
 
@@ -253,3 +258,38 @@ def test_stencils_of_a_body_are_reckoned_from_its_file(demo, tmp_path):
     file.write_text(json.dumps({**bare, "layers": [], "adjustments": []}))
     with refusing("a layer of marks with edges"):
         calc_stencil(file)
+
+
+def test_a_wanted_colour_is_read_off_a_photo_and_taken(demo):
+    file = io.BytesIO()
+    Image.fromarray(photo()).save(file, "PNG")
+    card, points = ([[x / 420, y / 320] for x, y in spots] for spots in (CARD, POINTS))
+
+    def sent(marks, **more):
+        data = {"photo": (io.BytesIO(file.getvalue()), "bait.png"), "marks": json.dumps(marks)}
+        light = {"white": "95", "grey": "50", "black": "20"}
+        return demo.post(
+            f"{WANTED}/photo", data={**data, **light, **more}, headers={"Accept": "application/json"}
+        )
+
+    assert (
+        "Off a photo" in demo.get(WANTED).text and "A point on the bait" in demo.get(f"{WANTED}/photo").text
+    )
+    told = sent({"card": card, "points": points}).get_json()
+    look = told["look"]
+    assert abs(look["lightness"] - BAIT.lightness) < 1 and abs(look["red"] - BAIT.red) < 1.5
+    assert "in the light of a lamp of" in told["says"] and "apart" not in told["says"]
+    two = sent({"card": card, "points": [*points, [0.95, 0.45]]}).get_json()
+    assert "are they all of one colour?" in two["says"]
+    demo.post(f"{WANTED}/photo/take", look)
+    now = state(demo, WANTED)["document"]
+    assert (now["wanted"], now["source"]) == (look, "photo")
+    for marks, more, says in (
+        ({"card": card[::-1], "points": points}, {}, "in this order"),
+        ({"card": card}, {}, "marks cannot be read"),
+        ({"card": card, "points": points}, {"grey": "140"}, "140"),
+        ({"card": card, "points": points}, {"photo": (io.BytesIO(b"no"), "no.png")}, "no picture"),
+    ):
+        answer = sent(marks, **more)
+        assert answer.status_code == 422 and says in json.dumps(answer.get_json(), ensure_ascii=False)
+    assert demo.post(f"{WANTED}/photo/take", {"lightness": "900"}).status_code == 422

@@ -1,6 +1,19 @@
 """The Paints bench: what stands in the header, and where its pages are."""
 
-from lamsik.web.paints import amounts, batch, beside, doing, files, known, live, match, shelf, stencil, views
+from lamsik.web.paints import (
+    amounts,
+    batch,
+    beside,
+    doing,
+    files,
+    known,
+    live,
+    match,
+    photo,
+    shelf,
+    stencil,
+    views,
+)
 from lamsik.web.shared.bench import BenchPages
 
 BENCH = BenchPages(
@@ -18,5 +31,6 @@ BENCH = BenchPages(
         shelf.blueprint,
         match.blueprint,
         stencil.blueprint,
+        photo.blueprint,
     ),
 )
