@@ -151,7 +151,7 @@ def _window(cover: Array, sheet: SkinSheet) -> tuple[NDArray[np.bool_], Window]:
     """What is cut out, and the part of the skin that the card takes round it."""
     broad = sheet.girth_mm[:, 0] >= LEAST_GIRTH_MM
     opening = (cover >= HALF * max(float(cover.max()), 1e-9)) & broad[:, None] & (cover.max() > 0)
-    require(bool(opening.any()), "layer", "beside the skin", rule("marks-on-skin"))
+    require(bool(opening.any()), "layer", 0, rule("marks-on-skin"))
     rows, columns = np.flatnonzero(opening.any(axis=1)), np.flatnonzero(opening.any(axis=0))
     m, n = cover.shape
     around = max(int(round(AROUND_MM / max(float(np.median(sheet.girth_mm)) / n, 1e-6))), 1)
@@ -166,7 +166,7 @@ def _window(cover: Array, sheet: SkinSheet) -> tuple[NDArray[np.bool_], Window]:
     )
     whole = (window[0] <= good[0], window[1] > good[-1], window[2] == 0, window[3] == n)
     covered = opening[window[0] : window[1], window[2] : window[3]].all()
-    require(not (all(whole) and covered), "layer", "all over", rule("no-stencil"))
+    require(not (all(whole) and covered), "layer", 1, rule("no-stencil"))
     return opening, window
 
 
