@@ -23,20 +23,20 @@ VIEWS = (
     ("orders", "/orders", DESK),
     ("shapes", "/shapes", DESK),
     ("shape", "/shapes/15", DESK),
-    ("trace", "/shapes/trace/1", DESK),
     ("pack", "/shapes/27/pack", DESK),
     ("tank", "/tank/15", DESK),
     ("tank-tablet", "/tank/21", TABLET),
     ("mould", "/moulds/56#air", DESK),
     ("mix", "/mixes?net=60+ml", DESK),
     ("pour", "/moulds/53/cast", DESK),
-    ("float", "/floats/38", DESK),
+    ("float", "/floats/62", DESK),
     ("scale", "/scale", DESK),
     ("scheme", "/paints/4", DESK),
     ("doing", "/paints/on/27/doing", DESK),
     ("piece", "/pieces/55", DESK),
     ("piece-phone", "/pieces/55", PHONE),
-    ("card", "/pieces/48/card", DESK),
+    ("match", "/paints/match/86", DESK),
+    ("stencil", "/paints/on/60/stencil/bars1", DESK),
     ("stores", "/stores", DESK),
 )
 
@@ -72,9 +72,6 @@ def shoot(page: Page, name: str, url: str, size: tuple[int, int], pan: str) -> N
         page.get_by_role("button", name="Find ballast").click()
         page.locator("#answers > li").first.wait_for()
         page.evaluate("scrollTo(0, 0)")
-    if name == "trace":
-        page.get_by_role("button", name="Trace the outline").click()
-        page.get_by_text("Correct it where it is wrong").wait_for()
     if name == "pour":
         page.get_by_role("button", name="Begin a pour").click()
         for _ in range(3):

@@ -10,15 +10,15 @@ import time
 from pathlib import Path
 from urllib.request import urlopen
 
-from sqlmodel import delete, update
+from sqlmodel import col, delete, update
 
 from lamsik.store.database import open_database, session_of
 from lamsik.store.tables import Person, Setting, now
 
 
 def start_demo(folder: Path) -> dict:
-    """What the command said, what its pages showed, and whether its scale ended with it; the shop stays in
-    `folder`, without the address of that scale.
+    """What the command said, what its pages showed, and whether its devices ended with it; the shop stays in
+    `folder`, without their addresses.
     """
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
@@ -31,7 +31,7 @@ def start_demo(folder: Path) -> dict:
         text=True,
         env=environment,
     ) as demo:
-        said = [demo.stdout.readline() for _ in range(3)]
+        said = [demo.stdout.readline() for _ in range(4)]
         address = f"http://127.0.0.1:{port}/"
         with urlopen(f"{address}orders", timeout=30) as page:
             orders = page.read().decode()
@@ -42,11 +42,12 @@ def start_demo(folder: Path) -> dict:
                 break
             time.sleep(0.1)
         demo.terminate()
-    where = re.search(r"http://127\.0\.0\.1:\d+/", next(line for line in said if "simulated" in line))[0]
-    found = {"address": address, "said": said, "orders": orders, "scale": scale, "ended": _ends(where)}
+    devices = [re.search(r"http://127\.0\.0\.1:\d+/", line)[0] for line in said if "simulated" in line]
+    ended = all(_ends(where) for where in devices)
+    found = {"address": address, "said": said, "orders": orders, "scale": scale, "ended": ended}
     engine = open_database(folder)
     with session_of(engine) as session:
-        session.exec(delete(Setting).where(Setting.key == "scale"))
+        session.exec(delete(Setting).where(col(Setting.key).in_(("scale", "reader"))))
         session.exec(update(Person).values(gone_at=now()))  # no browser is asked who stands at it
     with engine.connect() as connection:
         connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")

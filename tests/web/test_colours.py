@@ -3,6 +3,8 @@
 import io
 import json
 import re
+import subprocess
+import sys
 from xml.etree import ElementTree
 
 import ezdxf
@@ -105,6 +107,14 @@ def test_a_recipe_that_names_what_is_gone_is_said_and_kept(demo):
     kept = live(demo, WANTED, {"do": "take", "recipe": "C-999:2,C-001:1"})
     assert [row["name"] for row in kept["view"]["mixed"]] == ["C-999, not on the shelf", "Chalk white"]
     assert kept["view"]["sentence"].startswith("Nearest from the shelf")
+    empty = live(demo, WANTED, {"do": "take", "recipe": "C-017:2,C-001:1"})
+    assert [row["wrong"] for row in empty["view"]["mixed"]] == [
+        "its pots are empty: buy some, or take another recipe",
+        "",
+    ]
+    live(demo, f"/paints/shelf/{demo_rows.GLASS_RED + 2}", set_to("instead", "C-009"))
+    again = state(demo, WANTED)["view"]["mixed"]
+    assert again[0]["wrong"] == "its pots are empty: take C-009"
 
 
 @pytest.mark.parametrize(
@@ -193,8 +203,8 @@ def test_what_a_colour_asks_goes_out_as_one_file_that_is_reckoned(demo, tmp_path
             calc_match(file)
     many = {**json.loads(demo.get(f"{WANTED}/asked.json").data)}
     one = next(iter(many["paints"].values()))
-    file.write_text(json.dumps({**many, "paints": {f"P{n}": one for n in range(61)}}))
-    with refusing("at most 60 paints"):
+    file.write_text(json.dumps({**many, "paints": {f"P{n}": one for n in range(151)}}))
+    with refusing("at most 150 paints"):
         calc_match(file)
     file.write_text(json.dumps({**many, "mixed": many["mixed"] * 40}))
     with refusing("mixed swatches"):
@@ -293,3 +303,43 @@ def test_a_wanted_colour_is_read_off_a_photo_and_taken(demo):
         answer = sent(marks, **more)
         assert answer.status_code == 422 and says in json.dumps(answer.get_json(), ensure_ascii=False)
     assert demo.post(f"{WANTED}/photo/take", {"lightness": "900"}).status_code == 422
+
+
+@pytest.fixture
+def reader():
+    process = subprocess.Popen(
+        [sys.executable, "-m", "lamsik.devices.colour_reader"],
+        stdin=subprocess.PIPE,
+        stdout=subprocess.PIPE,
+        text=True,
+    )
+    yield json.loads(process.stdout.readline())
+    process.stdin.close()
+    process.stdout.close()
+    process.wait(10)
+
+
+def test_the_reader_reads_into_a_swatch_and_a_wanted_colour(demo, reader):
+    def read(page, part):
+        kind, key = ("match" if "match" in page else "paint"), page.rsplit("/", 1)[1]
+        return demo.post(f"/paints/reader/{kind}/{key}", {"part": part}, follow_redirects=True).text
+
+    demo.post("/paints/reader/connect", {"url": ""})
+    assert "connect a colour reader first" in read(WANTED, "wanted")
+    assert (
+        "not connected"
+        in demo.post("/paints/reader/connect", {"url": "http://somewhere"}, follow_redirects=True).text
+    )
+    demo.post("/paints/reader/connect", {"url": reader["reader"]})
+    assert reader["reader"] in demo.get("/paints/shelf").text
+    assert "Read: L 5" in read(WANTED, "wanted") and "its readings lie within" in read(
+        PAINT_PAGE, "swatch.white"
+    )
+    assert state(demo, WANTED)["document"]["source"] == "reader"
+    assert state(demo, PAINT_PAGE)["document"]["swatch"]["white"]["red"] == pytest.approx(24, abs=1)
+    read(MIXED, "seen")
+    assert state(demo, MIXED)["document"]["is_seen"] is True
+    assert state(demo, MIXED)["document"]["seen"]["lightness"] == pytest.approx(52, abs=1)
+    assert demo.post("/paints/reader/match/92", {"part": "name"}).status_code == 422
+    demo.post("/paints/reader/connect", {"url": "socket://127.0.0.1:9"})
+    assert "Nothing was read." in read(WANTED, "wanted")

@@ -177,7 +177,7 @@ class TestCards:
 
     def test_a_body_is_shown_in_each_scheme(self, demo):
         urls = re.findall(r'src="(/cards/[^"]+/on/[^"]+)"', demo.get(f"/paints/on/{FERRY_RUNNER}").text)
-        assert len(urls) == 15 and len({demo.get(url).text for url in urls}) > 10
+        assert len(urls) == 17 and len({demo.get(url).text for url in urls}) > 10
 
 
 def test_pieces_at_work_are_counted_and_paged(many):

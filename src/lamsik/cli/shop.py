@@ -9,7 +9,7 @@ import shutil
 import subprocess
 import sys
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import AbstractContextManager, contextmanager
 from pathlib import Path
 
 from lamsik.cli.serve import Door, serve
@@ -35,19 +35,26 @@ def demo(asked: argparse.Namespace) -> int:
         raise Refused("LAMSIK_DEMO_HOME", str(folder), "a folder of its own: this one holds other files")
     shutil.rmtree(folder, ignore_errors=True)
     print("Building the demo shop …", flush=True)
-    with bench_scale() as where:
+    with bench_scale() as where, simulated("colour_reader") as reader:
         with session_of(open_database(folder)) as session:
             build(session)
             put_setting(session, "scale", {"url": where["scale"], "page": where["page"]})
+            put_setting(session, "reader", {"url": reader["reader"], "page": reader["page"]})
         print(f"A simulated bench scale is at {where['page']}", flush=True)
+        print(f"A simulated colour reader is at {reader['page']}", flush=True)
         return serve(folder, Door(asked.port, asked.lan, asked.plain, asked.lan_port))
 
 
+def bench_scale() -> AbstractContextManager[dict[str, str]]:
+    """The simulated bench scale."""
+    return simulated("bench_scale")
+
+
 @contextmanager
-def bench_scale() -> Iterator[dict[str, str]]:
-    """The simulated bench scale as a process of its own, ended with this one."""
+def simulated(device: str) -> Iterator[dict[str, str]]:
+    """A simulated device as a process of its own, ended with this one: where it talks, and its page."""
     process = subprocess.Popen(
-        [sys.executable, "-m", "lamsik.devices.bench_scale"],
+        [sys.executable, "-m", f"lamsik.devices.{device}"],
         stdin=subprocess.PIPE,
         stdout=subprocess.PIPE,
         text=True,

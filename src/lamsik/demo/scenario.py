@@ -251,7 +251,6 @@ WEIGHED = (
     ("Treble size 4, ten", "hardware", 12.38, 10.81, None, None, (), "", "fresh water", 1, 26),
     ("Night walker P0012", "bait", 15.12, None, 27.00, 21.86, (), "", "Outer Vad", 1, 19),
     ("Wolfram bead 5 mm, five", "hardware", 5.91, 5.57, None, None, (), "", "fresh water", 1, 12),
-    ("Harbour lure, as it came", "bait", 31.2, None, 27.00, 34.22, (), "", "fresh water", 1, 2),
     ("Roach, dead bait", "other", 62.4, 1.3, None, None, (), "", "Holm mere", 0, 6),
 )
 

@@ -21,6 +21,7 @@ REPAINT = (
 )
 """A customer's bait that came to be painted anew; what it weighed as it came, and its volume by that."""
 CAME_G, CAME_ML = 31.2, 24.0
+CAME = (("Harbour lure, as it came", "bait", CAME_G, None, 27.00, 34.22, (), "", "fresh water", 1, 2),)
 FLOAT = ("Green stick 3 g", "stick", ({"do": "size", "text": "3 g", "by": "length"},))
 """A float that a scheme paints: name, kind, edits."""
 BATCH = (0, 0, 0, 3, 3, 9, 9)

@@ -132,6 +132,7 @@ def _repaint(session: Session) -> None:
     volume = {"do": "resize", "by": "volume", "text": f"{scenario_paints.CAME_ML} ml"}
     body = _body(session, row, catalogue, {name: scheme.code}, (*edits, volume), traced=True)
     _keep_photo(session, body, "harbour lure, as it came.jpg")
+    _weighed(session, scenario_paints.CAME)
     piece = pieces.start(session, body, repaint=KEPT)
     piece.started_at = now() - timedelta(days=2)
     pieces.end_step(session, piece, CAME)
@@ -256,7 +257,7 @@ def _keep_photo(session: Session, row: Document, name: str) -> None:
     )
 
 
-def _weighed(session: Session) -> None:
+def _weighed(session: Session, rows: Sequence[tuple[Any, ...]] = scenario.WEIGHED) -> None:
     """Things weighed by themselves."""
     scales = session.exec(select(Instrument)).all()
     scales[1].spread_g, scales[1].checked_g, scales[1].checked_on = (
@@ -264,7 +265,7 @@ def _weighed(session: Session) -> None:
         50.0,
         date.today() - timedelta(days=21),
     )
-    for name, kind, air, water, sinker, both, marks, stage, where, scale, ago in scenario.WEIGHED:
+    for name, kind, air, water, sinker, both, marks, stage, where, scale, ago in rows:
         row = session.exec(select(ShopWater).where(ShopWater.name == where)).one()
         weighed.keep(
             session,

@@ -5,23 +5,17 @@ page to set load and faults.
 is closed.
 """
 
-import argparse
-import html
-import json
 import random
 import select
 import socket
 import sys
 import threading
 import time
-from dataclasses import dataclass, fields
-from http import HTTPStatus
-from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
-from importlib.resources import files
+from dataclasses import dataclass
 from math import exp
-from urllib.parse import parse_qs
 
 from lamsik.core import units
+from lamsik.devices import stand_in
 
 RATE_S = 0.1
 FAULTS = ("none", "unplugged", "silent", "garbled", "no unit")
@@ -130,86 +124,19 @@ def sending(bench: BenchScale, listener: socket.socket, stop: threading.Event) -
 
 def page_of(bench: BenchScale, problem: str = "") -> str:
     """The little page: what lies on it, how it behaves."""
-    text = files("lamsik.devices").joinpath("bench_scale.html").read_text(encoding="utf-8")
-    for field in fields(bench):
-        text = text.replace(f"[{field.name}]", html.escape(f"{getattr(bench, field.name)}"))
-    for name, kept, choices in (("units", bench.unit, SENT_UNITS), ("faults", bench.fault, FAULTS)):
-        text = text.replace(
-            f"[{name}]",
-            "".join(
-                f"<option{' selected' if word == kept else ''}>{html.escape(word)}</option>"
-                for word in choices
-            ),
-        )
-    return text.replace("[problem]", html.escape(problem))
-
-
-def handler_of(bench: BenchScale) -> type[BaseHTTPRequestHandler]:
-    """The page's server side."""
-
-    class ScalePage(BaseHTTPRequestHandler):
-        def do_GET(self) -> None:
-            """Show the page."""
-            self._answer(HTTPStatus.OK, page_of(bench))
-
-        def do_POST(self) -> None:
-            """Set what the form sends, from this machine's own pages and programs only."""
-            origin = self.headers.get("Origin", "")
-            if origin and origin != f"http://{self.headers.get('Host', '')}":
-                return self._answer(HTTPStatus.FORBIDDEN, "not from another page")
-            sent = parse_qs(
-                self.rfile.read(min(int(self.headers.get("Content-Length") or 0), 4000)).decode(
-                    "utf-8", "replace"
-                )
-            )
-            problem = bench.set({name: values[-1] for name, values in sent.items()})
-            return self._answer(
-                HTTPStatus.UNPROCESSABLE_ENTITY if problem else HTTPStatus.OK, page_of(bench, problem)
-            )
-
-        def _answer(self, status: HTTPStatus, text: str) -> None:
-            data = text.encode("utf-8")
-            self.send_response(status)
-            self.send_header("Content-Type", "text/html; charset=utf-8")
-            self.send_header("Content-Length", str(len(data)))
-            self.send_header(
-                "Content-Security-Policy", "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'"
-            )
-            self.end_headers()
-            self.wfile.write(data)
-
-        def log_message(self, *words: object) -> None:
-            """Say nothing."""
-
-    return ScalePage
+    choices = {"units": (bench.unit, SENT_UNITS), "faults": (bench.fault, FAULTS)}
+    return stand_in.page("bench_scale.html", bench, choices, problem)
 
 
 def main() -> int:
     """Listen on two free loopback ports until the input is closed."""
-    parser = argparse.ArgumentParser(description="A bench scale that is not there.")
-    for name in ("port", "page-port"):
-        parser.add_argument(f"--{name}", type=int, default=0)
-    asked = parser.parse_args()
-    bench, stop = BenchScale(), threading.Event()
-    listener = socket.create_server(("127.0.0.1", asked.port))
-    page = ThreadingHTTPServer(("127.0.0.1", asked.page_port), handler_of(bench))
-    page.daemon_threads = True
-    threading.Thread(target=page.serve_forever, daemon=True).start()
-    threading.Thread(target=sending, args=(bench, listener, stop), daemon=True).start()
-    port, page_port = listener.getsockname()[1], page.server_address[1]
-    print(
-        json.dumps({"scale": f"socket://127.0.0.1:{port}", "page": f"http://127.0.0.1:{page_port}/"}),
-        flush=True,
+    bench = BenchScale()
+    return stand_in.run(
+        "A bench scale that is not there.",
+        "scale",
+        stand_in.handler_of(bench.set, lambda problem: page_of(bench, problem)),
+        lambda listener, stop: sending(bench, listener, stop),
     )
-    try:
-        while sys.stdin.buffer.read(256):
-            pass
-    except KeyboardInterrupt:
-        pass
-    stop.set()
-    page.shutdown()
-    listener.close()
-    return 0
 
 
 if __name__ == "__main__":

@@ -17,7 +17,7 @@ from lamsik.formats.json_text import json_text
 
 FORMAT, VERSION = "lamsik-match-asked", 1
 MOST_BYTES = 2_000_000
-MOST_PAINTS, MOST_MIXED = 60, 200
+MOST_PAINTS, MOST_MIXED = 150, 200
 
 
 def write(match: Document, paints: Mapping[str, Document], mixed: Sequence[Document]) -> str:

@@ -16,8 +16,8 @@ from lamsik.documents.paints.document import to_paint
 from lamsik.store import documents
 from lamsik.store.tables import Document
 
-MOST_PAINTS, MOST_MATCHES = 60, 200
-"""So many of each, the newest, are looked at together."""
+MOST_PAINTS, MOST_MATCHES = 150, 200
+"""So many of each, the first by name, are looked at together."""
 
 
 def paints(session: Session) -> list[tuple[Document, ShelfPaint]]:

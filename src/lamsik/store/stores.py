@@ -33,6 +33,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "backups": {"daily": True, "keep": 7},
     "saw": {**usual("saw"), "stick_mm": [*STICK_MM], "paper": "A4"},
     "scale_hosts": {"addresses": []},
+    "reader": {"url": "", "page": ""},
     "scale": {"url": "", "baud": 9600, "unit": "", "step_g": 0.01, "page": "", "instrument": None},
     "days": {"days": [0, 1, 2, 3, 4], "begins": "09:00", "ends": "17:00", "closed": [], "after_hours": False},
     "bricks": {

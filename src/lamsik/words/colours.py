@@ -48,6 +48,15 @@ def paint(one: ShelfPaint) -> str:
     return f"{one.kind.capitalize()}, {one.chemistry}-based; {looks}."
 
 
+def pots(one: ShelfPaint) -> str:
+    """What is wrong with the pots of a paint in a recipe; empty where nothing is."""
+    if not one.pots or one.left_ml > 0:
+        return ""
+    return (
+        f"its pots are empty: {f'take {one.instead}' if one.instead else 'buy some, or take another recipe'}"
+    )
+
+
 def model(known: Strengths) -> str:
     """How well mixtures are foretold."""
     if known.median is None or known.worst is None:

@@ -292,3 +292,14 @@ def test_a_paint_on_the_shelf_is_taken_with_its_looks():
         replace(paint, name=" ")
     with pytest.raises(Refused):
         replace(paint, pots=(Pot("p1"), Pot("p1")))
+
+
+def test_of_a_long_shelf_the_planted_pair_is_found_among_the_likely():
+    many = [
+        replace(one, code=f"{one.code}-{n}", s_um=one.s_um * (1 + 0.07 * n))
+        for n in range(2)
+        for one in TINTS[:20]
+    ]
+    wanted = lab_from(lab_mixed((many[3], many[8]), (3, 1), GROUND))
+    rows = matches(wanted, many, GROUND)
+    assert min(row.off for row in rows) < 0.1 and max(len(row.parts) for row in rows) == 3

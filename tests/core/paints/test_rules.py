@@ -19,7 +19,7 @@ from lamsik.core.paints.place import Along, Anchors, Place, Round
 from lamsik.core.paints.relief import coats_for, relief_um
 from lamsik.core.paints.rules import covered_share, ruled
 from lamsik.core.paints.spraying import STAYS_SHARE, cups
-from lamsik.core.paints.zones import CHECKS, MAY, OF_PARTS, ZONE_KINDS, checks_of, masked, zones_on
+from lamsik.core.paints.zones import CHECKS, MAY, OF_PARTS, STOPPED, ZONE_KINDS, checks_of, masked, zones_on
 from lamsik.core.route.batches import batched
 from lamsik.core.route.repaint import repainted
 from lamsik.core.route.steps import steps
@@ -49,7 +49,7 @@ def part(kind, seat="tail", x_mm=0.0):
 
 def test_every_zone_a_part_makes_is_one_and_every_one_is_said():
     assert set(OF_PARTS.values()) <= set(ZONE_KINDS) and set(OF_PARTS) <= set(PART_KINDS)
-    assert set(ZONES) == set(ZONE_KINDS) and set(CHECKS_SAID) == set(CHECKS)
+    assert set(ZONES) == set(ZONE_KINDS) and set(CHECKS_SAID) == {*CHECKS, STOPPED}
     assert {one.mask for one in ZONE_KINDS.values()} - {""} == set(MASKS)
     assert all(set(one.may) <= set(MAY) for one in ZONE_KINDS.values())
 

@@ -21,6 +21,8 @@ from lamsik.core.paints.mixing import Backing, Tint
 from lamsik.core.shapes.curves import Array
 
 MOST_DROPS, MOST_PAINTS = 12, 3
+MOST_TRIED = 30
+"""Paints that are tried by threes."""
 JUDGED = 4000
 """So many of the nearest by the older, quicker difference are judged by ΔE2000."""
 DEEPEST = 20.0
@@ -50,10 +52,24 @@ def matches(wanted: Lab, tints: Sequence[Tint], ground: Backing, most: int = 6) 
 
     Notes: every ratio of up to twelve drops is tried once, in its least number of drops.
     """
+    tints = _likely(wanted, tints, ground)
     rows: list[Recipe] = []
     for count in range(1, min(MOST_PAINTS, len(tints)) + 1):
         rows += _of_so_many(wanted, tints, ground, count)[:most]
     return sorted(rows, key=_order)
+
+
+def _likely(wanted: Lab, tints: Sequence[Tint], ground: Backing) -> Sequence[Tint]:
+    """Of a long shelf the paints of the best recipes of one and of two: triples of all take minutes."""
+    if len(tints) <= MOST_TRIED:
+        return tints
+    rows = sorted(
+        (one for count in (1, 2) for one in _of_so_many(wanted, tints, ground, count)),
+        key=lambda one: one.off,
+    )
+    codes = dict.fromkeys(code for row in rows for code, _ in row.parts)
+    chosen = {*list(codes)[:MOST_TRIED]}
+    return [one for one in tints if one.code in chosen]
 
 
 def _order(recipe: Recipe) -> tuple[int, int, float]:

@@ -17,7 +17,7 @@ from lamsik.core.shapes.unrolled import areas, corners, face_outline, fan, middl
 
 FINE, COARSE = (256, 96), (128, 48)
 """Cells along the body and from back to keel on each side: for what is kept, and while a handle moves."""
-CLOSE = (448, 168)
+CLOSE = (512, 192)
 """For what is looked at from near by, with letters on it."""
 RINGS = 8
 INNER = "inner"

@@ -13,8 +13,8 @@ from lamsik.core.paints.skin import PaintedSkin, SkinSheet
 from lamsik.core.paints.views import flake_tilts
 from lamsik.core.shapes.curves import Array
 
-EVERY = 2
-"""Every so manieth row and column of the skin's corners is a point of the solid."""
+POINTS = 128
+"""So many stretches along the body the solid has: of finer skins it takes every second corner, or fourth."""
 KERF_DARK = 0.12
 """How much light is left in a saw cut."""
 
@@ -88,7 +88,8 @@ def hand_solid(skin: PaintedSkin, painted: tuple[PaintedSide, PaintedSide]) -> H
 
 
 def _thinned(rows: Array) -> Array:
-    return rows[::EVERY, ::EVERY]
+    every = max((len(rows) - 1) // POINTS, 1)
+    return rows[::every, ::every]
 
 
 def _quads(rows: int, columns: int, is_right: bool) -> NDArray[np.int64]:

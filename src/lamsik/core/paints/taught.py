@@ -52,7 +52,6 @@ def tints(shelf: Shelf, mixed: tuple[WantedColour, ...]) -> tuple[Tint, ...]:
     return tuple(replace(one, strength=known.of.get(one.code, 1.0)) for one in rows)
 
 
-@lru_cache(maxsize=64)
 def recipes(match: WantedColour, shelf: Shelf, mixed: tuple[WantedColour, ...]) -> tuple[Recipe, ...]:
     """The best recipes for a wanted colour from the shelf; paints of which nothing is left are left out.
 
@@ -60,7 +59,13 @@ def recipes(match: WantedColour, shelf: Shelf, mixed: tuple[WantedColour, ...]) 
         Refused: the ground looks as no surface does.
     """
     empty = {code for code, paint in shelf if paint.pots and paint.left_ml <= 0}
-    rows = [one for one in tints(shelf, mixed) if one.code not in empty]
+    rows = tuple(one for one in tints(shelf, mixed) if one.code not in empty)
+    plain = WantedColour("wanted", match.wanted, ground=match.ground, film_um=match.film_um)
+    return _recipes(plain, rows)
+
+
+@lru_cache(maxsize=64)
+def _recipes(match: WantedColour, rows: tuple[Tint, ...]) -> tuple[Recipe, ...]:
     return tuple(matches(match.wanted, rows, match.on)) if rows else ()
 
 

@@ -40,12 +40,15 @@ class ShelfPaintView:
 
 @dataclass(frozen=True, kw_only=True)
 class MixPartRow(Removable):
-    """A paint of the recipe: its code, its name on the shelf, its colour, the path of its drops."""
+    """A paint of the recipe: its code, its name on the shelf, its colour, the path of its drops, what is
+    wrong with its pots.
+    """
 
     code: str
     name: str
     colour: str
     drops: RowField
+    wrong: str
 
 
 @dataclass(frozen=True)

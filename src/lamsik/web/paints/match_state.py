@@ -136,6 +136,7 @@ def _part(key: str, code: str, paints: Mapping[str, ShelfPaint]) -> MixPartRow:
         name=name,
         colour=hex_of_lab(paint.swatch.white.row) if paint else "#FFFFFF",
         drops=RowField(f"parts.{key}.drops", f"Drops of {name}"),
+        wrong=colours.pots(paint) if paint else "",
         remove=edit("remove", group="parts", key=key),
         remove_says=f"Take {name} out of the recipe",
     )

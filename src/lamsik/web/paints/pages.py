@@ -10,6 +10,7 @@ from lamsik.web.paints import (
     live,
     match,
     photo,
+    reader,
     shelf,
     stencil,
     views,
@@ -32,5 +33,6 @@ BENCH = BenchPages(
         match.blueprint,
         stencil.blueprint,
         photo.blueprint,
+        reader.blueprint,
     ),
 )

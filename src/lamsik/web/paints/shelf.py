@@ -13,7 +13,7 @@ from lamsik.core.paints.shelf import SOURCES
 from lamsik.core.paints.taught import foretold, taught, tints
 from lamsik.core.paints.wanted import WantedColour
 from lamsik.drawings.swatches import chip
-from lamsik.store import documents, shelf
+from lamsik.store import documents, shelf, stores
 from lamsik.store.tables import Document
 from lamsik.web.paints.shelf_state import view
 from lamsik.web.shared import keeping
@@ -48,6 +48,7 @@ def index() -> str:
         paints=[(row, paint, chip(paint)) for row, paint in rows],
         wanted=[_wanted(row, match) for row, match in shelf.matches(db())],
         model=colours.model(taught(on_shelf, mixed)),
+        reader=stores.setting(db(), "reader"),
     )
 
 
