@@ -303,3 +303,10 @@ def test_of_a_long_shelf_the_planted_pair_is_found_among_the_likely():
     wanted = lab_from(lab_mixed((many[3], many[8]), (3, 1), GROUND))
     rows = matches(wanted, many, GROUND)
     assert min(row.off for row in rows) < 0.1 and max(len(row.parts) for row in rows) == 3
+
+
+def test_a_paint_with_larger_drops_counts_for_more():
+    large = [replace(one, drop_ml=0.12 if n == 1 else 0.05) for n, one in enumerate(TINTS[:4])]
+    wanted = lab_from(lab_mixed((large[0], large[1]), (3, 1), GROUND))
+    row = next(one for one in matches(wanted, large, GROUND, most=40) if one.parts == (("P0", 3), ("P1", 1)))
+    assert row.off < 0.05
