@@ -16,11 +16,14 @@ from lamsik.cli.calc_stencil import calc_stencil
 from lamsik.documents.matches.document import MATCH, begun, recipe_of, word_of
 from lamsik.documents.paints.document import PAINT
 from lamsik.documents.registry import KINDS
+from lamsik.store import documents
+from lamsik.store.tables import Document
 from lamsik.web.shared.whole import WAYS
 from tests import demo_rows
 from tests.core.paints.test_photographed import BAIT, CARD, POINTS, photo
 from tests.lean import state
 from tests.refusing import refusing
+from tests.web.test_doing import opened
 
 PAINT_PAGE = f"/paints/shelf/{demo_rows.GLASS_RED}"
 WANTED = f"/paints/match/{demo_rows.FADED_PERCH}"
@@ -343,3 +346,25 @@ def test_the_reader_reads_into_a_swatch_and_a_wanted_colour(demo, reader):
     assert demo.post("/paints/reader/match/92", {"part": "name"}).status_code == 422
     demo.post("/paints/reader/connect", {"url": "socket://127.0.0.1:9"})
     assert "Nothing was read." in read(WANTED, "wanted")
+
+
+def test_a_mix_that_teaches_nothing_stops_no_page(demo):
+    live(demo, MIXED, set_to("ground.red", "120"), set_to("ground.yellow", "-120"))
+    other = f"/paints/match/{demo_rows.WEED_BACK + 1}"
+    for part in state(demo, other)["view"]["mixed"]:
+        live(demo, other, set_to(part["drops"]["path"], "0"))
+    assert "Foretells your 4 mixed swatches" in demo.get("/paints/shelf").text
+    for page in (WANTED, other, MIXED, "/paints/4", f"/paints/on/{demo_rows.FERRY_RUNNER}/amounts"):
+        assert demo.get(page).status_code == 200
+    half = live(demo, WANTED, {"do": "take", "recipe": "C-001:2"}, set_to("parts.r1.drops", "2.5"))
+    assert half["errors"][0]["field"] == "parts.r1.drops" and half["document"]["parts"][0]["drops"] == 2
+
+
+def test_a_paint_that_cannot_be_read_is_named_and_the_rest_is_there(demo):
+    with opened(demo) as session:
+        row = session.get_one(Document, demo_rows.GLASS_RED)
+        content = documents.content(session, row)
+        content["kind"] = "velvet"
+        documents.save(session, row, content, row.current)
+    text = " ".join(demo.get("/paints/shelf").text.split())
+    assert "kept as they are: Glass red (C-015)." in text and "Glass blue" in text

@@ -45,8 +45,7 @@ def strip(paint: ShelfPaint) -> Node:
             (10, paint.swatch.white, paint.swatch.card_white),
             (85, paint.swatch.black, paint.swatch.card_black),
         ):
-            seen = look if known is None or times == 1.0 else None
-            shown = seen.row if seen is not None else _in_film(known, ground, times, paint)
+            shown = look.row if known is None or times == 1.0 else _in_film(known, ground, times, paint)
             rows.append(
                 node("rect", x=n * step + 8, y=down, width=step - 16, height=55, fill=hex_of_lab(shown))
             )
@@ -55,9 +54,8 @@ def strip(paint: ShelfPaint) -> Node:
     return framed(rows, 0, 0, long, 178, f"{paint.name} in thin and thick films, over white and over black")
 
 
-def _in_film(known: PaintCurves | None, ground: Lab, times: float, paint: ShelfPaint) -> Array:
+def _in_film(known: PaintCurves, ground: Lab, times: float, paint: ShelfPaint) -> Array:
     """Lab of so many times the swatch's film over a part of its card."""
-    assert known is not None  # noqa: S101 - the caller has looked
     under = under_surface(smoothest(ground, "ground", paint.swatch.glossy))[:, None]
     film = over(curves_measured(known.k_um, known.s_um), np.array([times * paint.swatch.film_um]), under)[
         :, 0

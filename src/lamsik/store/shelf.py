@@ -34,6 +34,16 @@ def matches(session: Session) -> list[tuple[Document, WantedColour]]:
     return [(row, match) for row in rows if (match := _read(to_match, contents[row.id or 0])) is not None]
 
 
+def unread(session: Session) -> list[Document]:
+    """Paints and colours that cannot be read as they are: nothing is made of them, they are not lost."""
+    known = {row.id for row, _ in paints(session)} | {row.id for row, _ in matches(session)}
+    rows = [
+        *documents.listed(session, "paint", most=MOST_PAINTS),
+        *documents.listed(session, "match", most=MOST_MATCHES),
+    ]
+    return [row for row in rows if row.id not in known]
+
+
 def shelf(session: Session) -> Shelf:
     """Paints by their codes."""
     return tuple((row.code, paint) for row, paint in paints(session))

@@ -36,12 +36,20 @@ def tint(code: str, paint: ShelfPaint) -> Tint | None:
 def taught(shelf: Shelf, mixed: tuple[WantedColour, ...]) -> Strengths:
     """What the shop's mixed swatches say of the paints on its shelf."""
     rows = [one for code, paint in shelf if (one := tint(code, paint)) is not None]
-    swatches = [
-        MixedSwatch(tuple((part.code, part.drops) for part in match.parts), match.on, match.seen)
-        for match in mixed
-        if match.is_seen and match.parts
-    ]
-    return strengths(rows, swatches)
+    return strengths(rows, [seen for match in mixed if (seen := _swatch(match)) is not None])
+
+
+def _swatch(match: WantedColour) -> MixedSwatch | None:
+    """What a colour that was mixed and seen teaches; None where it teaches nothing: not seen, no drop in it,
+    or laid on what no surface looks like.
+    """
+    parts = tuple((part.code, part.drops) for part in match.parts if part.drops > 0)
+    if not match.is_seen or not parts:
+        return None
+    try:
+        return MixedSwatch(parts, match.on, match.seen)
+    except Refused:
+        return None
 
 
 @lru_cache(maxsize=16)

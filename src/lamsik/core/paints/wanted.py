@@ -33,10 +33,11 @@ class RecipePart:
 
     key: Key
     code: Name
-    drops: Annotated[float, Between(0, 500, "", "drops of it")] = 1.0
+    drops: Annotated[float, Between(0, 500, "", "drops of it, whole")] = 1.0
 
     def __post_init__(self) -> None:
         held(self)
+        require(float(self.drops).is_integer(), "drops", self.drops, rule("whole"))
 
 
 @dataclass(frozen=True)

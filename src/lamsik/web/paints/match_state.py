@@ -30,7 +30,9 @@ MOST_SHOWN = 9
 def view(document: Document, sight: Looking) -> dict[str, Any]:
     """The computed part of the state."""
     match, on_shelf, mixed = to_match(document), shelf.shelf(db()), shelf.mixed(db())
-    wrong, rows, look = "", (), None  # type: tuple[str, tuple[Recipe, ...], Array | None]
+    wrong = ""
+    rows: tuple[Recipe, ...] = ()
+    look: Array | None = None
     try:
         rows = recipes(match, on_shelf, mixed)
         look = foretold(match, tints(on_shelf, mixed), match.on)

@@ -8,7 +8,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.errors import Refused, finite_between
 from lamsik.core.paints.colour import hex_of_lab
 from lamsik.core.paints.lab import Lab
-from lamsik.core.paints.photographed import Spot, read_photo
+from lamsik.core.paints.photographed import GREY_CARD, Spot, read_photo
 from lamsik.core.quantities import read_measure, said
 from lamsik.documents.matches.document import to_match
 from lamsik.formats import photo
@@ -23,7 +23,7 @@ SEEN_APART = 3.0
 @blueprint.get("")
 def show(key: int) -> str:
     """The photo, its marks, what was read."""
-    return render_template("paints/photo.html", row=load_document("match", key))
+    return render_template("paints/photo.html", row=load_document("match", key), card=GREY_CARD)
 
 
 @blueprint.post("")

@@ -46,6 +46,7 @@ def index() -> str:
     return render_template(
         "paints/shelf.html",
         paints=[(row, paint, chip(paint)) for row, paint in rows],
+        broken=shelf.unread(db()),
         wanted=[_wanted(row, match) for row, match in shelf.matches(db())],
         model=colours.model(taught(on_shelf, mixed)),
         reader=stores.setting(db(), "reader"),

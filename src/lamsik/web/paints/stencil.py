@@ -10,7 +10,7 @@ from lamsik.core.paints.stencils import LEAST, MOST, Stencil, stencil
 from lamsik.core.quantities import said
 from lamsik.documents.body.document import to_design
 from lamsik.drawings.paper import Sheet, sheets
-from lamsik.drawings.stencil import stretched, to_cut, to_print
+from lamsik.drawings.stencil import STEPS, stretched, to_cut, to_print
 from lamsik.drawings.svg import markup
 from lamsik.formats import dxf
 from lamsik.store import documents, orders, skins, stores, tried
@@ -46,6 +46,7 @@ def show(key: int, layer_key: str) -> ResponseReturnValue:
         layer=layer,
         pair=[(one, stretched(one, layer.name)) for one in pair],
         says=_says(pair[0]),
+        steps=[least for least, _ in STEPS],
     )
 
 
