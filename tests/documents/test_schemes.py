@@ -1,14 +1,19 @@
 """Schemes as documents: what earlier versions wrote is raised, a locked layer stays as it is."""
 
+from dataclasses import replace
+
 import pytest
 
 from lamsik.core.errors import Refused
+from lamsik.core.paints.job import changes
 from lamsik.core.paints.kinds import KINDS
 from lamsik.core.paints.layers import begun
+from lamsik.core.paints.paint import Paint
+from lamsik.core.paints.place import Place
 from lamsik.documents.body.edits import BODY
 from lamsik.documents.engine import apply
-from lamsik.documents.schemes.document import SCHEME, blank, layers_of, of_layers
-from lamsik.words import refusals
+from lamsik.documents.schemes.document import SCHEME, blank, job_of, layers_of, of_layers, read
+from lamsik.words import paints, refusals
 from tests.documents.before import layer_of_2
 from tests.documents.test_body import full
 from tests.refusing import refusing
@@ -134,9 +139,81 @@ def test_a_locked_layer_stays_as_it_is():
         with pytest.raises(Refused) as refused:
             edited(locked, edit)
         assert "untick Locked in its scheme first" in refusals.says(refused.value)
+        with pytest.raises(Refused):  # the confirmation names another
+            edited(locked, {**edit, "though": "White primer"})
+        name = next(row["name"] for row in locked["layers"] if row["key"] == "bars1")
+        assert edited(locked, {**edit, "though": name}) != locked
     assert edited(locked, {"do": "set", "path": "layers.base1.film_um", "text": "9"}) != locked
     free = edited(locked, {"do": "flag", "path": f"{LAYER}.locked", "on": False})
     assert edited(free, {"do": "remove", "group": "layers", "key": "bars1"})["layers"] != free["layers"]
+
+
+@pytest.mark.parametrize(
+    "edit",
+    [
+        {"do": "flag", "path": f"{LAYER}.scuff", "on": True},
+        {"do": "up", "key": "bars1"},
+        {"do": "shelf", "key": "bars1", "code": "C-1"},
+        {"do": "set", "path": f"{LAYER}.place.begins.at_percent", "value": 31.0},
+    ],
+)
+def test_no_way_changes_a_locked_layer_unasked_and_a_confirmation_lets_each_through(edit):
+    shop = {"C-1": Paint("#112233", name="Navy")}
+    locked = apply(SCHEME, SCHEME_OF, {"do": "flag", "path": f"{LAYER}.locked", "on": True}, shop)
+    with pytest.raises(Refused):
+        apply(SCHEME, locked, edit, shop)
+    name = next(row["name"] for row in locked["layers"] if row["key"] == "bars1")
+    assert apply(SCHEME, locked, {**edit, "though": name}, shop)["layers"] != locked["layers"]
+
+
+def test_a_match_locks_all_keeps_what_was_and_lets_go_again():
+    before = edited(SCHEME_OF, {"do": "flag", "path": "layers.base1.locked", "on": True})
+    matched = edited(before, {"do": "set", "path": "match_to", "text": "the old bait"})
+    assert all(row["locked"] for row in matched["layers"])
+    assert job_of(matched).to == "the old bait" and job_of(before) is None
+    assert changes(job_of(matched).before, read(matched)) == ()  # a lock is no change
+    other = edited(matched, {"do": "set", "path": "match_to", "text": "another"})
+    assert other["match_before"] == matched["match_before"]
+    free = edited(matched, {"do": "flag", "path": f"{LAYER}.locked", "on": False})
+    free = edited(free, {"do": "set", "path": f"{LAYER}.passes", "text": "3"})
+    free = edited(free, {"do": "add", "kind": "spots"})
+    free = edited(
+        free, {"do": "remove", "group": "layers", "key": "eyes1", "though": named_in(free, "eyes1")}
+    )
+    rows = changes(job_of(free).before, read(free))
+    assert [(one.parts, (one.now or one.was).key) for one in rows] == [
+        (("film",), "bars1"),
+        (("new",), "spots2"),
+        (("gone",), "eyes1"),
+    ]
+    done = edited(free, {"do": "set", "path": "match_to", "text": ""})
+    assert job_of(done) is None and [row["key"] for row in done["layers"] if row["locked"]] == ["base1"]
+    assert not {"match_to", "match_before"} & SCHEME.filed(matched).keys()
+    assert SCHEME.brought_in(SCHEME.filed(matched))["match_before"] is None
+
+
+@pytest.mark.parametrize(
+    ("changed", "part", "says"),
+    [
+        ({"paint": Paint("#102030", name="Slate (C-010)")}, "paint", "→ Slate (C-010)"),
+        ({"passes": 3}, "film", "→ 3 × 10 µm dry"),
+        ({"place": Place(side="left")}, "place", "it lies elsewhere"),
+        ({"by": "brushed"}, "way", "→ brushed"),
+        ({"wait_h": 5.0}, "waits", "→ wait 5 h"),
+        ({"name": "Old bars"}, "name", "called Bars → Old bars"),
+        ({"note": "thin"}, "note", "no note → thin"),
+        ({"intended": "as the sample", "locked": True}, "", ""),
+    ],
+)
+def test_each_change_of_a_layer_is_told_as_it_is_done(changed, part, says):
+    was = begun("bars", "b")
+    rows = changes([was], [replace(was, **changed)])
+    assert [one.parts for one in rows] == ([(part,)] if part else [])
+    assert not part or says in paints.changed(rows[0])
+
+
+def named_in(document, key):
+    return next(row["name"] for row in document["layers"] if row["key"] == key)
 
 
 def test_every_kind_can_be_added_and_read_again():

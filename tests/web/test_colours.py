@@ -27,6 +27,7 @@ from tests.web.test_doing import opened
 
 PAINT_PAGE = f"/paints/shelf/{demo_rows.GLASS_RED}"
 WANTED = f"/paints/match/{demo_rows.FADED_PERCH}"
+PHOTO = f"/paints/photo/match/{demo_rows.FADED_PERCH}"
 MIXED = f"/paints/match/{demo_rows.WEED_BACK}"
 
 
@@ -258,7 +259,7 @@ def test_a_stencil_is_seen_printed_cut_and_kept_in_the_register(demo):
         assert "is in the register." in kept
     assert kept.count("cut here</td>") == 2
     assert demo.get(f"{page}/stencil/base1").status_code == 422
-    assert "a layer of this body" in demo.get(f"{page}/stencil/none").text
+    assert "one of " in demo.get(f"{page}/stencil/none").text
 
 
 def test_stencils_of_a_body_are_reckoned_from_its_file(demo, tmp_path):
@@ -266,9 +267,11 @@ def test_stencils_of_a_body_are_reckoned_from_its_file(demo, tmp_path):
     file.write_bytes(demo.get(f"/shapes/{demo_rows.TOLLHOUSE}/body.json").data)
     told = calc_stencil(file)
     bars = next(one for one in told["stencils"] if one["layer"] == "bars1")
+    lip = next(one for one in told["stencils"] if one["layer"] == "lip")
+    assert lip["openings_mm"] == [] and lip["twin"] and lip["side"] == "upper"
     assert bars["lies"] and bars["twin"] and len(bars["openings_mm"]) >= 5 and len(bars["outline_mm"]) > 60
     bare = json.loads(file.read_text())
-    file.write_text(json.dumps({**bare, "layers": [], "adjustments": []}))
+    file.write_text(json.dumps({**bare, "layers": [], "adjustments": [], "lip": None}))
     with refusing("a layer of marks with edges"):
         calc_stencil(file)
 
@@ -281,20 +284,16 @@ def test_a_wanted_colour_is_read_off_a_photo_and_taken(demo):
     def sent(marks, **more):
         data = {"photo": (io.BytesIO(file.getvalue()), "bait.png"), "marks": json.dumps(marks)}
         light = {"white": "95", "grey": "50", "black": "20"}
-        return demo.post(
-            f"{WANTED}/photo", data={**data, **light, **more}, headers={"Accept": "application/json"}
-        )
+        return demo.post(PHOTO, data={**data, **light, **more}, headers={"Accept": "application/json"})
 
-    assert (
-        "Off a photo" in demo.get(WANTED).text and "A point on the bait" in demo.get(f"{WANTED}/photo").text
-    )
+    assert "Off a photo" in demo.get(WANTED).text and "A point on the bait" in demo.get(PHOTO).text
     told = sent({"card": card, "points": points}).get_json()
     look = told["look"]
     assert abs(look["lightness"] - BAIT.lightness) < 1 and abs(look["red"] - BAIT.red) < 1.5
     assert "in the light of a lamp of" in told["says"] and "apart" not in told["says"]
     two = sent({"card": card, "points": [*points, [0.95, 0.45]]}).get_json()
     assert "are they all of one colour?" in two["says"]
-    demo.post(f"{WANTED}/photo/take", look)
+    demo.post(f"{PHOTO}/take", {**look, "part": "wanted"})
     now = state(demo, WANTED)["document"]
     assert (now["wanted"], now["source"]) == (look, "photo")
     for marks, more, says in (
@@ -305,7 +304,22 @@ def test_a_wanted_colour_is_read_off_a_photo_and_taken(demo):
     ):
         answer = sent(marks, **more)
         assert answer.status_code == 422 and says in json.dumps(answer.get_json(), ensure_ascii=False)
-    assert demo.post(f"{WANTED}/photo/take", {"lightness": "900"}).status_code == 422
+    assert demo.post(f"{PHOTO}/take", {**look, "lightness": "900", "part": "wanted"}).status_code == 422
+    assert demo.post(f"{PHOTO}/take", {**look, "part": "swatch.white"}).status_code == 422
+    demo.post(f"{PHOTO}/take", {**look, "part": "seen"})
+    came = state(demo, WANTED)["document"]
+    assert came["seen"] == look and came["is_seen"] is True
+
+
+def test_a_paint_takes_its_looks_off_a_photo(demo):
+    page = PAINT_PAGE.replace("/shelf/", "/photo/paint/")
+    assert page in demo.get(PAINT_PAGE).text and "A point on the swatch" in demo.get(page).text
+    look = {"lightness": "31", "red": "4", "yellow": "2"}
+    said = demo.post(f"{page}/take", {**look, "part": "swatch.black"}, follow_redirects=True).text
+    now = state(demo, PAINT_PAGE)["document"]
+    assert now["swatch"]["black"] == {"lightness": 31.0, "red": 4.0, "yellow": 2.0}
+    assert now["source"] == "photo" and "Taken off the photo: over black." in said
+    assert demo.post(f"{page}/take", {**look, "part": "wanted"}).status_code == 422
 
 
 @pytest.fixture

@@ -11,9 +11,14 @@ import pytest
 from PIL import Image
 
 from lamsik.core.paints.layers import begun
+from lamsik.documents.body.document import to_design
 from lamsik.documents.schemes.document import of_layers
+from lamsik.store import documents, pieces
+from lamsik.store.tables import Document, Piece
 from tests import demo_rows as shop
 from tests.lean import state
+from tests.web.pouring import rows
+from tests.web.test_doing import opened
 
 SCHEME = shop.ZANDER_CLAY
 EMPTY = of_layers("x", [])
@@ -166,6 +171,54 @@ def test_a_locked_layer_is_told_and_can_be_unlocked(empty, fresh):
     assert "untick Locked" in refused["errors"][0]["says"]
     row = next(row for row in state(empty, fresh)["view"]["layers"] if row["key"] == "base1")
     assert row["locked"] and row["stays"]
+    asked = refused["errors"][0]
+    assert asked["ask"] == f"Change {row['name']} all the same" and asked["edit"]["though"] == row["name"]
+    through = live(empty, fresh, asked["edit"]).get_json()
+    assert through["errors"] == [] and through["document"]["layers"][2]["film_um"] == 9.0
+    wrong = live(
+        empty, fresh, {"do": "set", "path": "layers.base1.film_um", "text": "thick", "though": row["name"]}
+    )
+    assert "ask" not in wrong.get_json()["errors"][0]
+
+
+def test_a_scheme_is_matched_and_the_spray_card_shows_what_changed(demo):
+    piece = rows(demo, Piece)[0]
+    with opened(demo) as session:
+        design = to_design(pieces.document_of(session, piece))
+        page = f"/paints/{documents.coded(session, 'scheme', design.scheme).id}"
+    card = f"/paints/piece/{piece.id}/card"
+    text = demo.get(card).text
+    assert "Otherwise than before" not in text
+    held = state(demo, page)["view"]
+    assert held["job"] == [] and held["in_job"] is False and "Name the sample" in held["job_says"]
+    matched = live(demo, page, {"do": "set", "path": "match_to", "text": "her old bait"}).get_json()["view"]
+    assert matched["in_job"] and all(row["locked"] and "locked" in row["says"] for row in matched["job"])
+    assert "Matched to her old bait: 0 of" in matched["job_says"]
+    assert len(matched["job"]) == len(matched["layers"])
+    fade = next(row for row in matched["job"] if row["key"].startswith("fade"))
+    free = live(
+        demo,
+        page,
+        {"do": "flag", "path": fade["lock"], "on": False},
+        {"do": "set", "path": f"layers.{fade['key']}.passes", "text": "4"},
+    ).get_json()
+    assert free["errors"] == [] and "1 of" in free["view"]["job_says"]
+    says = next(row["says"] for row in free["view"]["job"] if row["key"] == fade["key"])
+    assert "→ 4 ×" in says
+    assert "Otherwise than before" not in demo.get(card).text  # this piece has the version it was begun with
+    with opened(demo) as session:
+        row = session.get_one(Document, piece.design_id)
+        content = documents.content(session, row)
+        for layer in content["layers"]:
+            layer["passes"] = 4 if layer["key"] == fade["key"] else layer["passes"]
+        saved = documents.save(session, row, content, row.current)
+        kept = session.get_one(Piece, piece.id)
+        kept.revision_id = saved.id
+        session.add(kept)
+        session.commit()
+    text = " ".join(demo.get(card).text.split())
+    assert "Otherwise than before, to match her old bait" in text and says in text
+    assert demo.get(f"{card}.pdf").data[:4] == b"%PDF"
 
 
 @pytest.mark.parametrize("page", [f"/paints/{SCHEME}", f"/paints/on/{shop.FERRY_RUNNER}"])

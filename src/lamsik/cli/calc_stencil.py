@@ -1,4 +1,4 @@
-"""`lamsik calc stencil`: the stencils that a body's layers can be sprayed through, laid flat, as JSON."""
+"""`lamsik calc stencil`: the stencils and masks that a body is sprayed with, laid flat, as JSON."""
 
 from pathlib import Path
 from typing import Any
@@ -6,33 +6,34 @@ from typing import Any
 import numpy as np
 
 from lamsik.core.errors import require
-from lamsik.core.paints.dressed import anchors_on
-from lamsik.core.paints.layers import Layer
-from lamsik.core.paints.stencils import Stencil, can_be_cut, stencil
+from lamsik.core.paints.cuts import CutPiece, cut_of, cuts_of
+from lamsik.core.paints.stencils import Stencil
 from lamsik.core.shapes.curves import Array
 from lamsik.documents.body.document import to_design
 from lamsik.formats.body_file import opened
+from lamsik.words import paints
 
 
 def calc_stencil(body: Path) -> dict[str, Any]:
-    """Every stencil of the layers on a body: outline, openings, how it lies."""
+    """Every stencil and mask of a body: outline, openings, how it lies."""
     design = to_design(opened(body.read_bytes())[0])
-    layers = [one for one in design.layers if can_be_cut(one)]
-    require(bool(layers), "layers", len(design.layers), "a layer of marks with edges")
+    cuts = cuts_of(design)
+    require(bool(cuts), "layers", len(design.layers), "a layer of marks with edges, a joint or a lip")
     return {
         "format": "lamsik-stencils",
         "version": 1,
         "body": design.name,
-        "stencils": [_cut(one, stencil(one, design.body, anchors_on(design))) for one in layers],
+        "stencils": [_cut(*cut_of(design, one.key)) for one in cuts],
     }
 
 
-def _cut(layer: Layer, one: Stencil) -> dict[str, Any]:
+def _cut(cut: CutPiece, pieces: tuple[Stencil, ...]) -> dict[str, Any]:
+    one = pieces[0]
     return {
-        "layer": layer.key,
-        "name": layer.name,
+        "layer": cut.key,
+        "name": paints.cut(cut),
         "side": one.side,
-        "twin": layer.place.side == "both",
+        "twin": len(pieces) > 1,
         "stretch_least": round(one.least, 4),
         "stretch_most": round(one.most, 4),
         "lies": one.lies,

@@ -41,5 +41,28 @@ TOOLS = (
     ("Bars, seven teeth", "comb", "cut from card", None, "both", "board, upper row", ""),
     ("Perch bars, left twin", "stencil", "cut here, polyester sheet", 0, "left", "board, left nail", ""),
     ("Perch bars, right twin", "stencil", "cut here, polyester sheet", 0, "right", "board, left nail", ""),
+    ("Tollhouse bars, left twin", "stencil", "cut here, polyester sheet", 3, "left", "board, middle", ""),
+    ("Tollhouse bars, right twin", "stencil", "cut here, polyester sheet", 3, "right", "board, middle", ""),
+    ("Bream gill, left twin", "stencil", "cut here, drawing film", 8, "left", "board, right nail", ""),
+    ("Bream gill, right twin", "stencil", "cut here, drawing film", 8, "right", "board, right nail", ""),
     ("Fruit net, fine", "net", "a bag of oranges", None, "both", "drawer 2", "draw tight, clip below"),
 )
+
+SHELF_BODY = (
+    "Lock runner 85",
+    "slim",
+    85,
+    20,
+    15,
+    "basswood",
+    "small",
+    "lip-m",
+    "Perch, off the shelf",
+    "slow rise",
+    "fresh water",
+)
+"""A body whose paints all stand on the shelf."""
+MIXED_FOR = ("Belly cream", 5, 0.09, 0.42)
+"""What was mixed for so many of it; which share of it was weighed back out of cup and brush, and which of
+what could stay the pieces gained.
+"""

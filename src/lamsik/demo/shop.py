@@ -12,6 +12,8 @@ from lamsik.core.floats.design import own_mass_g
 from lamsik.core.floats.rating import capacity_g
 from lamsik.core.floats.shotting import LEAD_G_CM3, Shot, ShotTable
 from lamsik.core.materials import body_material
+from lamsik.core.paints.amounts import LOSS, needed
+from lamsik.core.paints.mixture import Dropped
 from lamsik.core.route.repaint import CAME, KEPT
 from lamsik.core.shapes.blades import STARTING_BLADE
 from lamsik.core.shapes.catalogue import Catalogue
@@ -33,11 +35,16 @@ from lamsik.documents.floats.edits import FLOAT, Shop
 from lamsik.documents.shots.document import table_content
 from lamsik.store import (
     documents,
+    mixes,
     orders,
+    paint_mixes,
     people,
     pictures,
     pieces,
+    pots,
+    pours,
     routes,
+    shelf,
     stands,
     starter,
     stores,
@@ -118,6 +125,7 @@ def build(session: Session) -> None:
     _repaint(session)
     _painted_float(session)
     colours.build(session)
+    _mixed(session)
     _dated(session)
 
 
@@ -142,6 +150,36 @@ def _repaint(session: Session) -> None:
         pieces.weigh(
             session, piece, f"stage:{CAME}", scenario_paints.CAME_G, text, scale
         ).at = piece.started_at
+
+
+def _mixed(session: Session) -> None:
+    """A body whose paints stand on the shelf, and what was mixed for a set of it, used and weighed."""
+    name, pieces, lost, gained = scenario_paints.MIXED_FOR
+    row = scenario_paints.SHELF_BODY
+    scheme = session.exec(select(Document).where(Document.name == row[8], Document.kind == "scheme")).one()
+    body = _body(session, row, stores.catalogue(session), {row[8]: scheme.code})
+    paints = dict(shelf.shelf(session))
+    recipes = {one.code: match.parts for one, match in shelf.matches(session)}
+    design = to_design(documents.content(session, body))
+    rows = needed(design, pieces, LOSS, paints, recipes)
+    one = next(one for one in rows if one.paint.name.startswith(name))
+    parts = [Dropped(code, paints[code], drops) for code, drops in one.amount.drops]
+    plan = paint_mixes.planned(name, parts, 0.01, design_id=body.id, pieces=pieces, by=one.by)
+    of = documents.coded(session, "match", one.paint.code)
+    purpose = f"{name} for {pieces} pieces of {body.name}"
+    batch = Batch(product_id=(of.id or 0) if of else 0, purpose=purpose, plan=plan)
+    pours.begin_weighing(session, batch)
+    for part in parts:
+        pot = next(iter(pots.of_part(session, part.code, part.called) or []), None)
+        mixes.weigh(session, batch, part.called, round(part.grams, 2), pot)
+    product = mixes.recipe_of(session, batch)
+    pours.mix(session, batch, product)
+    pours.pour_out(session, batch, product)
+    grams = sum(line["grams"] for line in batch.weighed)
+    dry = gained * (1.0 - lost) * grams * plan["dry_share"]
+    paint_mixes.teach(
+        session, batch, {"left_g": None, "lost_g": round(lost * grams, 2), "gained_g": round(dry, 2)}
+    )
 
 
 def _painted_float(session: Session) -> None:

@@ -9,6 +9,8 @@ from lamsik.documents.document_schema import DocumentSchema
 from lamsik.documents.rows import Document, copied, holder_of, row_of
 from lamsik.documents.typed import Edit, amount, is_empty, note_typed, quantity_of, word
 
+LOCKED = rule("layer-locked")
+"""What is locked changes only after a confirmation that names it."""
 Shop = TypeVar("Shop")
 Value = TypeVar("Value")
 
@@ -61,6 +63,8 @@ class Kind(Generic[Shop, Value]):
         chosen: what follows from a text that was set.
         measured: what follows from a figure that was set; gets what held it as it was.
         removed: what goes along with a row that was taken off.
+        locked: the name of what is locked and an edit would change, empty where there is none: it changes
+            only after a confirmation that names it (`though` of the edit).
     """
 
     name: str
@@ -85,6 +89,7 @@ class Kind(Generic[Shop, Value]):
     chosen: Callable[[Document, str, Shop], Document] = _as_it_is
     measured: Callable[[Document, str, Document, Shop], Document] = _as_it_is
     removed: Callable[[Document, str, Document], Document] = _as_it_is
+    locked: Callable[[Document, Edit], str] = lambda *_: ""
 
     @property
     def format(self) -> str:
@@ -119,6 +124,8 @@ def applied(kind: Kind[Shop, Value], document: Document, edit: Edit, shop: Shop)
     name = edit.get("do")
     if not isinstance(name, str) or name not in kind.edits:
         raise Refused("do", name, named(kind.edits))
+    locked = kind.locked(document, edit)
+    require(not locked or edit.get("though") == locked, word(edit, "path") or "layers", locked, LOCKED)
     act = kind.acts.get(name)
     own = copied(document)
     changed = act(own, edit, shop) if act else COMMON[name](kind, own, edit, shop)

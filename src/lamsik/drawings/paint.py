@@ -86,6 +86,10 @@ def seen_from(
     return group([clip, group(content, clip_path=f"url(#{name}-clip)"), rim])
 
 
+MOST_KEPT = 384
+"""Pictures of sides that are kept, a few kB each: those of a day's work."""
+
+
 def _picture(design: Design, layers: tuple[Layer, ...], side: str, detail: Detail) -> Node:
     shown = _kept(design.body, layers, anchors_on(design), side, detail)
     if side == RIGHT:  # its drawing is turned round as a whole
@@ -93,7 +97,7 @@ def _picture(design: Design, layers: tuple[Layer, ...], side: str, detail: Detai
     return shown
 
 
-@lru_cache(maxsize=96)
+@lru_cache(maxsize=MOST_KEPT)
 def _kept(body: Body, layers: tuple[Layer, ...], anchors: Anchors, side: str, detail: Detail) -> Node:
     """The picture of a side, kept by all that it shows."""
     looked = looks(layers, body, anchors, detail.cells)

@@ -4,7 +4,6 @@ stretched.
 
 import numpy as np
 
-from lamsik.core.paints.paint import LEFT
 from lamsik.core.paints.stencils import Stencil
 from lamsik.core.shapes.curves import Array
 from lamsik.core.shapes.drawn_layers import DrawnLayer
@@ -36,11 +35,12 @@ def stretched(stencil: Stencil, name: str) -> Node:
 
 def _card(stencil: Stencil, line_mm: float) -> list[Node]:
     cut = {"fill": "none", "stroke": INK, "stroke_width": round(line_mm, 3), "stroke_linejoin": "round"}
-    openings = " ".join(path(one) for one in stencil.openings)
-    rows = [
-        node("path", d=path(stencil.outline), **cut),
-        node("path", d=openings, **{**cut, "fill": INK, "fill_opacity": 0.16, "fill_rule": "evenodd"}),
-    ]
+    rows = [node("path", d=path(stencil.outline), **cut)]
+    if stencil.openings:
+        openings = " ".join(path(one) for one in stencil.openings)
+        rows.append(
+            node("path", d=openings, **{**cut, "fill": INK, "fill_opacity": 0.16, "fill_rule": "evenodd"})
+        )
     return rows + [*_marks(stencil)]
 
 
@@ -48,7 +48,7 @@ def _marks(stencil: Stencil) -> list[Node]:
     """Which way the nose is, which edge is the back, where the eye is, for which side it is."""
     left, low = stencil.outline.min(axis=0)
     right, high = stencil.outline.max(axis=0)
-    middle, toward = (low + high) / 2.0, -1.0 if stencil.side == LEFT else 1.0
+    middle, toward = (low + high) / 2.0, -1.0 if stencil.is_nose_left else 1.0
     at = left + 1.5 if toward < 0 else right - 1.5
     arrow = np.array([(at - 4 * toward, middle), (at, middle), (at - 1.6 * toward, middle + 1.2)])
     told = {"fill": MUTED, "text_anchor": "middle"}

@@ -10,7 +10,7 @@ from lamsik.core.errors import Refused
 from lamsik.core.paints.colour import hex_of_lab, lab_seen
 from lamsik.core.paints.film import over, over_surface, under_surface
 from lamsik.core.paints.lab import Lab
-from lamsik.core.paints.measured import PaintCurves, curves_measured, measured, smoothest
+from lamsik.core.paints.measured import FLUORESCENT, PaintCurves, curves_measured, measured, smoothest
 from lamsik.core.paints.shelf import ShelfPaint
 from lamsik.core.quantities import said
 from lamsik.core.shapes.curves import Array
@@ -37,7 +37,7 @@ def strip(paint: ShelfPaint) -> Node:
     long, step = 560.0, 560.0 / len(STEPS)
     rows = _card(long, 150, paint, is_upright=True)
     try:
-        known: PaintCurves | None = measured(paint.swatch)
+        known: PaintCurves | None = measured(paint.swatch, paint.kind == FLUORESCENT)
     except Refused:
         known = None
     for n, times in enumerate(STEPS):
@@ -60,7 +60,8 @@ def _in_film(known: PaintCurves, ground: Lab, times: float, paint: ShelfPaint) -
     film = over(curves_measured(known.k_um, known.s_um), np.array([times * paint.swatch.film_um]), under)[
         :, 0
     ]
-    return lab_seen(over_surface(film, paint.swatch.glossy))
+    added = known.lit.added(np.array([times * paint.swatch.film_um]), under)[:, 0] if known.lit else 0.0
+    return lab_seen(over_surface(film, paint.swatch.glossy) + added)
 
 
 def _card(wide: float, high: float, paint: ShelfPaint, is_upright: bool = False) -> list[Node]:

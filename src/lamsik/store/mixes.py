@@ -15,7 +15,7 @@ from lamsik.core.mixes.product import Product, liquid_g_cm3, mass_shares
 from lamsik.core.mixes.tubs import Tub, drawn
 from lamsik.core.quantities import plainly
 from lamsik.documents.products.document import to_product
-from lamsik.store import documents
+from lamsik.store import documents, paint_mixes, pots
 from lamsik.store.starter_mixes import STARTERS
 from lamsik.store.tables import Batch, Clock, Document, ShopTub, now
 
@@ -50,6 +50,13 @@ def _sorted(
 def product_of(session: Session, key: int) -> Product:
     """The product of that id, put away or not; its current recipe."""
     return to_product(documents.content(session, session.get_one(Document, key)))
+
+
+def recipe_of(session: Session, batch: Batch) -> Product:
+    """What a batch is of: its product as that is now, a mix of paint as it was planned."""
+    if paint_mixes.is_paint(batch):
+        return paint_mixes.product_of(batch)
+    return product_of(session, batch.product_id)
 
 
 def add_product(session: Session, product: Product, note: str = "") -> Document:
@@ -91,14 +98,26 @@ def draw(session: Session, row: ShopTub, grams: float) -> None:
 def put_back(session: Session, batch: Batch) -> None:
     """What was weighed and not used goes back on the books."""
     for line in batch.weighed:
-        row = session.get(ShopTub, line.get("tub") or 0)
-        if row is not None:
-            row.left_g += float(line["grams"])
-            session.add(row)
+        _give_back(session, line)
+
+
+def _give_back(session: Session, line: dict[str, Any]) -> None:
+    """A line's grams are back where they came from."""
+    if line.get("pot"):
+        pots.give_back(session, line["pot"], float(line["grams"]))
+    row = session.get(ShopTub, line.get("tub") or 0)
+    if row is not None:
+        row.left_g += float(line["grams"])
+        session.add(row)
 
 
 def weigh(
-    session: Session, batch: Batch, part: str, grams: float, tub: ShopTub | None, more: bool = False
+    session: Session,
+    batch: Batch,
+    part: str,
+    grams: float,
+    tub: ShopTub | pots.PotOfPart | None,
+    more: bool = False,
 ) -> None:
     """Keep what the scale showed of a part and draw it from its tub.
 
@@ -107,12 +126,14 @@ def weigh(
     """
     require(batch.state == WEIGHING, "batch", batch.state, "its parts are mixed already")
     lines = list(batch.weighed) if more else _without(session, batch, part)
-    if tub is not None:
+    line = {"part": part, "grams": grams, "tub": None, "lot": tub.lot if tub else ""}
+    if isinstance(tub, pots.PotOfPart):
+        pots.draw(session, tub, grams)
+        line["pot"] = tub.mark
+    elif tub is not None:
         draw(session, tub, grams)
-    batch.weighed = [
-        *lines,
-        {"part": part, "grams": grams, "tub": tub.id if tub else None, "lot": tub.lot if tub else ""},
-    ]
+        line["tub"] = tub.id
+    batch.weighed = [*lines, line]
     session.add(batch)
     session.flush()
 
@@ -123,10 +144,8 @@ def _without(session: Session, batch: Batch, part: str) -> list[dict[str, Any]]:
     for line in batch.weighed:
         if line["part"] != part:
             lines.append(line)
-        elif line.get("tub"):
-            old = session.get_one(ShopTub, line["tub"])
-            old.left_g += float(line["grams"])
-            session.add(old)
+        else:
+            _give_back(session, line)
     return lines
 
 

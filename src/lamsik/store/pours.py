@@ -15,7 +15,7 @@ from lamsik.core.errors import require
 from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.product import Product
 from lamsik.core.moulds import masters
-from lamsik.store import documents, mixes, moulds, pieces, routes, skins
+from lamsik.store import documents, mixes, moulds, paint_mixes, pieces, routes, skins
 from lamsik.store.tables import Batch, Document, MouldMade, Piece, Pour, Revision, now
 
 
@@ -150,10 +150,12 @@ def begin_weighing(session: Session, batch: Batch) -> None:
 
 def mix(session: Session, batch: Batch, product: Product) -> None:
     """The parts are in one cup: the pot life runs, and beside it how long it is stirred, where the product
-    wants that. Raises `Refused`.
+    wants that; of paint no clock runs. Raises `Refused`.
     """
     _happens(session, "mix", _both(session, batch), batch)
     batch.mixed_at = now()
+    if paint_mixes.is_paint(batch):
+        return
     link = link_of(batch)
     if product.stir_s:
         name = f"Stir {batch.purpose}, to the bottom and the walls"
@@ -185,6 +187,8 @@ def pour_out(session: Session, batch: Batch, product: Product, left_g: float | N
     _happens(session, "pour", pour, batch)
     if left_g is not None:
         mixes.note_left(batch, left_g)
+    if paint_mixes.is_paint(batch):
+        return
     if pour is not None:
         count = shots(session, pour.made_id)
         pour.shot, pour.purge, pour.poured_at = count + 1, count == 0, now()

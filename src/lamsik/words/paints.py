@@ -4,8 +4,10 @@ where.
 
 from collections.abc import Iterable, Sequence
 
+from lamsik.core.paints.cuts import JOINT, LIP, CutPiece
 from lamsik.core.paints.dips import Dip
 from lamsik.core.paints.fitting import LACKS_ANCHOR, TOO_LARGE
+from lamsik.core.paints.job import LayerChange, MatchJob, changes
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.lifts import LIFTS, UNTRIED, WAIT_LONGER
 from lamsik.core.paints.odd import (
@@ -122,6 +124,7 @@ KINDS = {
     "fade": "fade",
     "band": "band",
     "net": "scale net",
+    "scales": "scales, cut",
     "bars": "bars",
     "spots": "spots",
     "veins": "veins",
@@ -142,6 +145,7 @@ SHAPES = {
     "bars": "bars",
     "spots": "spots",
     "net": "through a net",
+    "scales": "rows of scales",
     "weave": "through a cloth",
     "veins": "veins",
     "splatter": "splatter",
@@ -171,6 +175,7 @@ PLACES = {
 OTHERWISE = {
     ("bars", "size_percent"): "Width, of their pitch",
     ("net", "size_mm"): "Mesh",
+    ("scales", "size_mm"): "Scales apart",
     ("weave", "size_mm"): "Threads apart",
     ("disc", "begins"): "Along the body",
     ("arc", "begins"): "Along the body",
@@ -282,6 +287,51 @@ def in_cup(wet_ml: float) -> str:
     if not wet_ml:
         return ""
     return "a drop" if wet_ml < DROP_ML else said(wet_ml, "volume", 1 if wet_ml >= 1 else 2)
+
+
+def cut(one: CutPiece) -> str:
+    """What is cut: the stencil of a layer by its name, a mask by what it covers."""
+    if one.kind == JOINT:
+        return f"Joint at {said(float(one.of), 'length', 0)}"
+    return "Lip" if one.kind == LIP else str(one.of)
+
+
+def job(match: MatchJob | None, layers: Sequence[Layer]) -> str:
+    """What a match job holds fast, and how many layers changed so far."""
+    if match is None:
+        return "Name the sample: all layers are locked then, and you untick those that change."
+    gone = [one.was.name for one in changes(match.before, layers) if one.now is None and one.was]
+    changed_ = len(changes(match.before, layers)) - len(gone)
+    left_out = f", {' and '.join(gone)} left out" if gone else ""
+    locked = sum(layer.locked for layer in layers)
+    return (
+        f"Matched to {match.to}: {changed_} of {len(layers)} layers changed so far{left_out},"
+        f" {locked} locked. Unticked ones may change."
+    )
+
+
+def changed(change: LayerChange) -> str:
+    """What of a layer is done otherwise, what it was before and what it is now."""
+    was, now = change.was, change.now
+    if now is None:
+        return f"{was.name if was else ''}: left out."
+    if was is None:
+        return f"{now.name}: new, {_with(now)}, {passes(now)}."
+    rows = {
+        "paint": (_with(was), _with(now)),
+        "film": (passes(was), passes(now)),
+        "way": (how(was), how(now)),
+        "waits": (waits(was.wait_h, was.window_h, was.scuff), waits(now.wait_h, now.window_h, now.scuff)),
+        "name": (f"called {was.name}", now.name),
+        "note": (was.note or "no note", now.note or "no note"),
+    }
+    said_ = [f"{' → '.join(rows[part])}" if part in rows else "it lies elsewhere" for part in change.parts]
+    return f"{now.name}: {'; '.join(said_)}."
+
+
+def _with(layer: Layer) -> str:
+    """The paint of a layer; a colour without a name by what it is."""
+    return layer.paint.name or f"{layer.paint.kind} {layer.paint.colour}"
 
 
 def waits(wait_h: float, window_h: float | None, is_scuffed: bool) -> str:

@@ -39,7 +39,7 @@ RULES = {
     "just-so": "must be {value}",
     "keeps-kind-layer": "a layer keeps its kind: take it off and put another on",
     "keeps-kind-part": "a part keeps its kind: take it off and put another on",
-    "layer-locked": "this layer is locked: untick Locked in its scheme first",
+    "layer-locked": "this layer is locked: confirm its change, or untick Locked in its scheme first",
     "known-fields": "unknown field; known are {known}",
     "lip-first": "there is no lip to change: fit one",
     "match-name": "name the colour that is wanted",

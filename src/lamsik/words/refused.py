@@ -225,6 +225,9 @@ REFUSALS: dict[str, str] = {
     "thinner-else": "thinner than {most:length}, else it is solid",
     "those-left": "those left yield next to nothing: trim one, or make a new mould",
     "three-parts": "one to three parts",
+    "more-than-went-on": (
+        "no more than what left the cup can leave when it dries: weigh the pieces before and after, dry"
+    ),
     "tick-first": "tick first: {says}",
     "too-much": ("too much for {most_shot} shot of {called}: take a table with larger sizes, or a bulk lead"),
     "too-small": "that is too small for a body: is the scale right?",

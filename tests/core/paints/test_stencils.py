@@ -5,19 +5,25 @@ from functools import cache
 
 import numpy as np
 import pytest
+from scipy import ndimage
 
+from lamsik.core.paints.cuts import OVER_MM, cut_of, cuts_of
 from lamsik.core.paints.flatten import flattened
 from lamsik.core.paints.laid import laid
 from lamsik.core.paints.layers import begun
+from lamsik.core.paints.masks import mask
 from lamsik.core.paints.place import Along, Anchors, Place, Round
-from lamsik.core.paints.stencils import LEAST, MOST, can_be_cut, stencil
+from lamsik.core.paints.skin import CLOSE, skin_of
+from lamsik.core.paints.stencils import LEAST, MOST, can_be_cut, collar, stencil
+from lamsik.core.paints.zones import zones_on
+from lamsik.core.shapes.joints import Joint
 from tests.bodies import bait
 from tests.core.paints.test_skin import BODIES
 from tests.refusing import refusing
 
 BODY = bait().body
 EYE = Anchors(eye_mm=12.0)
-KINDS = ("bars", "spots", "gill", "fin", "stencil", "band")
+KINDS = ("bars", "spots", "gill", "fin", "stencil", "band", "scales")
 
 
 @cache
@@ -136,3 +142,80 @@ def test_marks_that_lie_beside_the_skin_are_told():
     off = replace(spot, place=replace(spot.place, count=0))
     with refusing("marks that lie on the skin"):
         stencil(off, BODY, EYE)
+
+
+def jointed(at_mm=45.0, slant_deg=0.0):
+    design = bait()
+    return replace(design, body=replace(design.body, joints=(Joint("j1", at_mm, slant_deg),)))
+
+
+def test_scales_stand_in_rows_that_take_turns_with_card_between_them():
+    one = made("scales")
+    assert one.bridges == 0 and len(one.openings) > 40
+    middles = np.array([row.mean(axis=0) for row in one.openings if abs(area(row)) > 1.0])
+    gaps = np.linalg.norm(middles[:, None] - middles[None], axis=-1) + 99.0 * np.eye(len(middles))
+    assert np.median(gaps.min(axis=1)) == pytest.approx(5.0 / np.sqrt(2), rel=0.12)  # the next row, half on
+    assert ndimage_count(begun("scales", "k1")) == pytest.approx(
+        len(one.openings), abs=3
+    )  # none runs into another
+
+
+def ndimage_count(layer):
+    cover = mask(layer.place, skin_of(BODY, CLOSE), EYE)["left"]
+    return ndimage.label(cover > 0.5, structure=np.ones((3, 3)))[1]
+
+
+def test_wider_scales_are_fewer_and_as_large_as_their_area_says():
+    fine, wide = (
+        replace(begun("scales", "k"), place=replace(begun("scales", "k").place, size_mm=size))
+        for size in (4.0, 8.0)
+    )
+    taken = [laid(one, BODY, EYE).area_mm2 for one in (fine, wide)]
+    assert taken[0] == pytest.approx(taken[1], rel=0.1)  # a share of the stretch, however large they are
+    assert ndimage_count(fine) > 3 * ndimage_count(wide)
+
+
+@pytest.mark.parametrize("slant", [0.0, 20.0])
+def test_a_joint_is_masked_on_both_sides_from_back_to_keel(slant):
+    design = jointed(slant_deg=slant)
+    cut = next(one for one in cuts_of(design) if one.kind == "joint")
+    named, (left, right) = cut_of(design, cut.key)
+    assert (
+        named == cut and (left.side, right.side) == ("left", "right") and left.openings == () and left.is_back
+    )
+    zone = next(one for one in zones_on(design) if one.key == cut.key)
+    wide = zone.to_mm - zone.from_mm + 2 * OVER_MM
+    reach = np.ptp(left.outline, axis=0)
+    assert reach[0] == pytest.approx(wide, rel=0.1) and left.lies
+    sheet = skin_of(design.body, CLOSE).sides[0]
+    within = (sheet.x_mm[:, 0] > zone.from_mm - OVER_MM) & (sheet.x_mm[:, 0] < zone.to_mm + OVER_MM)
+    assert reach[1] == pytest.approx(sheet.girth_mm[within].max(), rel=0.02)  # half the girth
+    whole = sheet.girth_mm[within].mean() * wide  # the gap of the joint is covered too
+    assert abs(area(left.outline)) == pytest.approx(whole, rel=0.06)
+
+
+def test_a_joint_where_the_body_is_too_thin_is_told():
+    with refusing("marks that lie on the skin"):
+        collar(BODY, 0.0, 0.05, EYE)
+
+
+def test_the_lip_is_taped_as_far_as_it_stands_out_on_both_faces():
+    design = bait()
+    _, (upper, lower) = cut_of(design, "lip")
+    lip = design.lip
+    assert (upper.side, lower.side) == ("upper", "lower") and upper.is_nose_left and not lower.is_nose_left
+    bare = replace(lip, inset_mm=0.0)
+    assert abs(area(upper.outline)) == pytest.approx(bare.plate_ml * 1000.0 / lip.thickness_mm, rel=1e-3)
+    assert np.ptp(upper.outline, axis=0) == pytest.approx([lip.length_mm, lip.width_mm], rel=1e-3)
+    assert (upper.least, upper.most) == (1.0, 1.0)
+
+
+def test_what_is_not_there_is_told_and_what_is_is_listed():
+    design = replace(bait(), lip=None, layers=(begun("base", "b"), begun("bars", "k")))
+    assert [one.key for one in cuts_of(design)] == ["k"]
+    for key in ("lip", "joint:j1", "body"):
+        with refusing("one of k"):
+            cut_of(design, key)
+    assert len(cut_of(design, "k")[1]) == 2
+    lone = replace(begun("bars", "k"), place=replace(begun("bars", "k").place, side="left"))
+    assert len(cut_of(replace(design, layers=(lone,)), "k")[1]) == 1

@@ -15,6 +15,8 @@ MASS, VOLUME = "mass", "volume"
 BASES = (MASS, VOLUME)
 KINDS = ("resin", "foam", "silicone", "plastisol", "epoxy", "clear", "other")
 FOAM = "foam"
+MOST_PARTS, ON_A_TIN = 12, 3
+"""What is mixed of paints has more parts than a tin."""
 NO_FOAM_DENSITY = rule("foam-by-what-it-becomes")
 FAMILIES = ("", "condensation", "addition")
 """How a silicone cures; the two must not touch."""
@@ -49,7 +51,7 @@ class MixPart:
 
 @dataclass(frozen=True)
 class Product:
-    """A one-, two- or three-part product.
+    """A product of one part, of two or more.
 
     Times: pot life, gel [min]; demould, full cure, recoat window [h], all at `reference_c` [°C]. Shelf:
         `open_days` once opened.
@@ -62,7 +64,7 @@ class Product:
     name: Annotated[str, MaxLen(120)]
     kind: Annotated[str, OneOf(KINDS)]
     basis: Annotated[str, MaxLen(10), Says("mass or volume")]
-    parts: Annotated[tuple[MixPart, ...], MaxLen(4)]
+    parts: Annotated[tuple[MixPart, ...], MaxLen(MOST_PARTS)]
     tolerance_percent: Annotated[float, Between(0.1, 50, "%", "how far a part may be off its share")] = 3.0
     pot_life_min: Annotated[float, Between(0.05, 1e4, "min")] = 10.0
     gel_min: Annotated[float, Between(0.05, 1e4, "min")] = 20.0
@@ -84,7 +86,7 @@ class Product:
     def __post_init__(self) -> None:
         require(bool(self.name.strip()), "name", self.name, rule("name-product"))
         held(self)
-        require(1 <= len(self.parts) <= 3, "parts", len(self.parts), rule("three-parts"))
+        require(bool(self.parts), "parts", 0, rule("three-parts"))
         require(
             len({part.name for part in self.parts}) == len(self.parts),
             "parts.name",
@@ -148,9 +150,10 @@ HARMFUL = ("resin", "foam", "plastisol")
 
 
 def keepable(product: Product) -> Product:
-    """The product, if it may be kept so. Raises `Refused` for a resin, foam or hot plastic without a
-    caution.
+    """The product, if it may be kept so. Raises `Refused` for more parts than a tin has, for a resin, foam or
+    hot plastic without a caution.
     """
+    require(len(product.parts) <= ON_A_TIN, "parts", len(product.parts), rule("three-parts"))
     require(
         product.kind not in HARMFUL or bool(product.caution),
         "caution",

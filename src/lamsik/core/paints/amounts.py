@@ -7,12 +7,13 @@ from math import ceil
 from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.paints.paint import Paint
 from lamsik.core.paints.shelf import ShelfPaint
-from lamsik.core.paints.spraying import Cup, cups
+from lamsik.core.paints.spraying import STAYS_SHARE, Cup, cups
 from lamsik.core.paints.wanted import RecipePart
 from lamsik.core.shapes.design import Design
 
 DROP_ML = 0.05
 """A drop of a paint that is not on the shelf [ml]."""
+MOST_PIECES = 1000
 LOSS = 0.1
 """What stays in cup and brush, of what is needed, until the shop's own figure is known (a guess)."""
 
@@ -74,13 +75,14 @@ class Pigment:
 @dataclass(frozen=True)
 class Needed:
     """A paint that a set of pieces takes: as the layers have it, how much, and what goes into it; none of the
-    shelf has no pigments.
+    shelf has no pigments. `by` is how it goes on, empty where in more than one way.
     """
 
     paint: Paint
     layers: tuple[str, ...]
     amount: Amount
     pigments: tuple[Pigment, ...]
+    by: str = ""
 
 
 def needed(
@@ -89,6 +91,7 @@ def needed(
     loss: float,
     shelf: Mapping[str, ShelfPaint],
     recipes: Mapping[str, Sequence[RecipePart]],
+    stays: Mapping[str, float] = STAYS_SHARE,
 ) -> tuple[Needed, ...]:
     """What the layers of a design take of each paint for so many pieces, in the order they go on.
 
@@ -96,9 +99,10 @@ def needed(
         design, pieces, loss: what is painted, how often, and what stays in cup and brush, of what is needed.
         shelf: paints by code.
         recipes: parts of colours that are mixed, by code.
+        stays: what of it stays on the body, by how it goes on.
     """
     rows: dict[tuple[str, ...], list[Cup]] = {}
-    for cup in cups(design):
+    for cup in cups(design, stays):
         if cup.wet_ml > 0:
             rows.setdefault(_of_paint(cup.layer.paint), []).append(cup)
     return tuple(_needed(row, pieces, loss, shelf, recipes) for row in rows.values())
@@ -125,7 +129,9 @@ def _needed(
         Pigment(code, shelf[code].name, count, count * shelf[code].drop_ml, _left(shelf[code]))
         for code, count in (whole.drops if is_known else ())
     ]
-    return Needed(paint, tuple(cup.layer.name for cup in row), whole, tuple(pigments))
+    ways = {cup.layer.by for cup in row}
+    by = ways.pop() if len(ways) == 1 else ""
+    return Needed(paint, tuple(cup.layer.name for cup in row), whole, tuple(pigments), by)
 
 
 def _left(paint: ShelfPaint) -> float | None:

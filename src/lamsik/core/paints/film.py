@@ -74,6 +74,13 @@ def bcoth(paint: Curves, film_um: Array) -> Array:
     return np.asarray(paint.b[:, None] / np.tanh(depth))
 
 
+def through(paint: Curves, film_um: Array) -> Array:
+    """What films [µm] (n,) let through, (16, n): T = b/(a sinh bSh + b cosh bSh)."""
+    depth = np.clip(paint.b[:, None] * paint.s_um[:, None] * np.maximum(film_um, 0.0), 0.0, DEEPEST)
+    a, b = paint.a[:, None], paint.b[:, None]
+    return np.asarray(b / (a * np.sinh(depth) + b * np.cosh(depth)))
+
+
 def over(paint: Curves, film_um: Array, under: Array) -> Array:
     """Reflectance of films [µm] (n,) over what lies under them (16, n), under the surface.
 

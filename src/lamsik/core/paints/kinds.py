@@ -199,6 +199,24 @@ KINDS = _known(
         warns=odd.grounded,
     ),
     LayerKind(
+        "scales",
+        COLOURS,
+        {
+            **_sprayed(1.2, 60),
+            "name": "Scales, cut",
+            "paint": Paint("#3E4A3A"),
+            "place": Place(
+                shape="scales",
+                **_BODY,
+                top=Round(at_percent=12.0),
+                bottom=Round(at_percent=72.0),
+                size_mm=5.0,
+            ),
+            "film_um": 8.0,
+        },
+        warns=odd.grounded,
+    ),
+    LayerKind(
         "bars",
         COLOURS,
         {

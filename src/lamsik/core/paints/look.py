@@ -10,11 +10,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lamsik.core.paints.film import bcoth, over_surface, under_surface
+from lamsik.core.paints.fluorescent import band, held_back
 from lamsik.core.paints.kinds import KINDS
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.light import linear_of, reflectance, seen
 from lamsik.core.paints.masks import SHAPES, mask
-from lamsik.core.paints.measured import curves_for
+from lamsik.core.paints.measured import curves_for, known_of
 from lamsik.core.paints.paint import BOTH, Paint
 from lamsik.core.paints.place import Anchors
 from lamsik.core.paints.roles import CLEARS, FITTED, SPRAYED
@@ -37,7 +38,8 @@ MOST_KEPT = 36
 class Laying:
     """How far the painting of a side is: reflectance under the surface in bands (16, m·n), what the mirror in
     it sends back of its tint (m·n), the tint (m·n, 3), how far that turns with the angle (m·n), how much it
-    glows in the dark (m·n), how much of it is flakes (m·n), and whether what lies on top is a glossy clear.
+    glows in the dark (m·n), how much of it is flakes (m·n), whether what lies on top is a glossy clear; and
+    the light that fluorescent paint adds, as it is seen (16, m·n), None where there is none.
     """
 
     inside: Cells
@@ -47,6 +49,7 @@ class Laying:
     glow: Cells
     flakes: Cells
     is_glossy: bool = False
+    light: Cells | None = None
 
 
 @dataclass(frozen=True, eq=False)
@@ -177,7 +180,30 @@ def _with(laying: Laying, layer: Layer, skin: PaintedSkin, anchors: Anchors, she
         glow=_still(laying.glow, layer.paint, cover, GLOW),
         flakes=_still(laying.flakes, layer.paint, cover, GLITTER),
         is_glossy=layer.does == CLEARS,
+        light=_lit(laying, layer, cover),
     )
+
+
+def _lit(laying: Laying, layer: Layer, cover: Cells) -> Cells | None:
+    """The light that is added when the layer lies: it holds back what is added under it, and a fluorescent
+    paint adds its own.
+    """
+    known = known_of(layer.paint)
+    own = known.lit if known is not None else None
+    if laying.light is None and own is None:
+        return None
+    thins = KINDS[layer.kind].thins
+    levels = np.arange(LEVELS + 1) / LEVELS * layer.dry_um
+    step = np.rint(cover * LEVELS).astype(np.int32)
+    light = np.zeros_like(laying.inside)
+    if laying.light is not None:
+        left = held_back(curves_for(layer.paint), levels).astype(np.float32)
+        light = laying.light * (left[:, step] if thins else 1.0 + (left[:, -1:] - 1.0) * cover)
+    if own is not None:
+        grown = own.grown(levels).astype(np.float32)
+        share = grown[step] if thins else grown[-1] * cover
+        light = light + band(own.peak_nm).astype(np.float32)[:, None] * (own.reached(laying.inside) * share)
+    return np.asarray(light)
 
 
 def _fitted(laying: Laying, layer: Layer, cover: Cells, dark: Cells) -> Laying:
@@ -193,6 +219,7 @@ def _fitted(laying: Laying, layer: Layer, cover: Cells, dark: Cells) -> Laying:
         mirror=laying.mirror * left,
         glow=laying.glow * left,
         flakes=laying.flakes * left,
+        light=None if laying.light is None else laying.light * left,
     )
 
 
@@ -249,6 +276,8 @@ def _mirrored(laying: Laying, paint: Paint, cover: Cells) -> Laying:
 def _look(laying: Laying, sheet: SkinSheet) -> PaintedSide:
     shape = sheet.area_mm2.shape
     shown = over_surface(laying.inside, laying.is_glossy)
+    if laying.light is not None:
+        shown = shown + laying.light
     return PaintedSide(
         seen(shown.T).astype(np.float32).reshape(*shape, 3),
         laying.mirror.reshape(shape),

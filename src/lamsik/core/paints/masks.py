@@ -23,6 +23,10 @@ MOST_TRIED, TRUE_TO = 6, 0.001
 """How often the width of threads is tried, and how near what they let through has to come."""
 TAPER = 0.25
 """How wide a bar is at its lower end, of its width at the back."""
+RIM_OUT, RIM_THICK, RIM_FROM = 0.46, 0.15, 0.2
+"""The rim of a scale, of how far they lie apart: how far out it is, how thick, and from where on it is drawn,
+so that card is left between one and the next.
+"""
 ARC_THICK, ARC_REACH = 0.16, 0.5
 """A gill's stroke of its height; it reaches to where the cosine of its angle is this."""
 
@@ -369,6 +373,33 @@ def _net(on: Spread) -> Array:
     return _threads(on, ((0.8, 0.6), (0.8, -0.6)))
 
 
+def _scales(on: Spread) -> Array:
+    """Rims of scales in rows that take turns, open towards the nose, each thickest in its middle."""
+    sheet, pitch = on.sheet, max(on.size_mm, 0.8)
+    x, way = np.broadcast_arrays(sheet.x_mm - on.first_mm, sheet.way_mm)
+    off = np.full(x.shape, np.inf)
+    for turn in (0, 1):
+        row = (np.round((way / (pitch / 2) - turn) / 2) * 2 + turn) * pitch / 2
+        middle = (np.round(x / pitch - turn / 2) + turn / 2) * pitch
+        along, round_it = x - middle, way - row
+        rim = np.hypot(along, round_it) - RIM_OUT * pitch
+        hollow = RIM_OUT * pitch - np.hypot(along + RIM_THICK * pitch, round_it)
+        off = np.minimum(off, np.maximum(np.maximum(rim, hollow), RIM_FROM * pitch - along))
+    region = _region(on)
+    cover = _ramp(off, np.maximum(on.place.edge_share * pitch, on.cell_mm)) * region
+    wanted = _scale_share() * float((region * sheet.area_mm2).sum())
+    passed = float((cover * sheet.area_mm2).sum())  # rims thinner than cells are blurred, and look larger
+    return np.minimum(cover * wanted / passed, 1.0) if passed > 0 else cover
+
+
+@lru_cache(maxsize=1)
+def _scale_share() -> float:
+    """What rims of scales take of a stretch: two of them lie on each square of their distance."""
+    x, y = np.meshgrid(*[np.linspace(-0.5, 0.5, 1001)] * 2)
+    hollow = np.hypot(x + RIM_THICK, y)
+    return 2.0 * float(((np.hypot(x, y) < RIM_OUT) & (hollow > RIM_OUT) & (x > RIM_FROM)).mean())
+
+
 def _weave(on: Spread) -> Array:
     return _threads(on, ((1.0, 0.0), (0.0, 1.0)))
 
@@ -433,6 +464,7 @@ SHAPES = {
         MaskShape("bars", _bars, (*_STRETCH, "count", "size_percent", "slant_deg", "edge_percent")),
         MaskShape("spots", _spots, (*_STRETCH, "count", "size_percent", "size_mm", "edge_percent")),
         MaskShape("net", _net, (*_STRETCH, "size_mm", "cover_percent", "edge_percent"), shares=True),
+        MaskShape("scales", _scales, (*_STRETCH, "size_mm", "edge_percent")),
         MaskShape("weave", _weave, (*_STRETCH, "size_mm", "cover_percent", "edge_percent"), shares=True),
         MaskShape("veins", _veins, (*_STRETCH, "size_mm", "cover_percent", "seed"), shares=True),
         MaskShape("splatter", _splatter, (*_STRETCH, "size_mm", "cover_percent", "seed"), shares=True),

@@ -10,9 +10,10 @@ from functools import lru_cache
 import numpy as np
 from scipy.optimize import brentq, nnls
 
-from lamsik.core.errors import require, rule
+from lamsik.core.errors import Refused, require, rule
 from lamsik.core.paints.colour import TO_XYZ, TOLD_APART, difference, lab_of, lab_seen, linear_of_lab
 from lamsik.core.paints.film import INNER, OUTER, Curves, curves_of, over_surface, under_surface
+from lamsik.core.paints.fluorescent import PEAKS_NM, Lit, band
 from lamsik.core.paints.lab import Lab
 from lamsik.core.paints.light import BANDS_NM, observer
 from lamsik.core.paints.paint import Paint
@@ -23,6 +24,10 @@ HEAVY = 1e3
 """How much more the looks count than the smoothness."""
 NEAR_ENOUGH = 1.0
 """ΔE2000 by which the fitted curves may miss a look; beyond it no surface has it."""
+FLUORESCENT = "fluorescent"
+"""The kind of paint that adds light of its own."""
+DIM = 1.0
+"""What added light costs, beside the smoothness: an ordinary surface is tried before it."""
 LEAST_R = 1e-4
 DEEP = 12.0
 
@@ -34,6 +39,7 @@ class PaintCurves:
 
     Args:
         is_opaque: its two looks cannot be told apart: K/S is known, of S only that it is no less.
+        lit: the light that it adds besides, of a fluorescent one.
     """
 
     over_white: Array
@@ -41,11 +47,13 @@ class PaintCurves:
     k_um: Array
     s_um: Array
     is_opaque: bool
+    lit: Lit | None = None
 
 
 @lru_cache(maxsize=256)
-def measured(swatch: Swatch) -> PaintCurves:
-    """Curves of a paint by its swatch.
+def measured(swatch: Swatch, is_lit: bool = False) -> PaintCurves:
+    """Curves of a paint by its swatch; of a fluorescent one (`is_lit`) the least light added besides that
+    its looks ask for.
 
     Notes: least squares of the second differences of both curves under 0 ≤ R_black ≤ R_white ≤ R of the bare
         white in every band (non-negative least squares in R_black, their difference and what is left to the
@@ -59,7 +67,7 @@ def measured(swatch: Swatch) -> PaintCurves:
         smoothest(swatch.card_white, "card_white", swatch.glossy),
         smoothest(swatch.card_black, "card_black", swatch.glossy),
     ]
-    white, black = _pair(swatch, grounds[0])
+    white, black, light = _lit_pair(swatch, grounds[0]) if is_lit else (*_pair(swatch, grounds[0]), None)
     is_opaque = float(difference(lab_seen(white), lab_seen(black))) < TOLD_APART
     r1, r2 = (np.clip(under_surface(row), LEAST_R, None) for row in (white, black))
     g1, g2 = (under_surface(row) for row in grounds)
@@ -67,15 +75,31 @@ def measured(swatch: Swatch) -> PaintCurves:
     if is_opaque:
         a, s_h = _least_scattering((r1 + r2) / 2.0, g1, g2)
     s_um = s_h / swatch.film_um
-    return PaintCurves(white, black, (a - 1.0) * s_um, s_um, is_opaque)
+    k_um = (a - 1.0) * s_um
+    lit = None
+    if light is not None:
+        peak, more_white, more_black = light
+        exciting = peak > BANDS_NM
+        back = (float(g1[exciting].mean()), float(g2[exciting].mean()))
+        taken = float(k_um[exciting].mean())
+        lit = Lit(peak, more_white, more_black, swatch.film_um, *back, taken)
+    return PaintCurves(white, black, k_um, s_um, is_opaque, lit)
 
 
 def curves_for(paint: Paint) -> Curves:
     """The curves of a paint: by its swatch, or where it has none by its colour and covering power."""
+    known = known_of(paint)
+    return curves_of(paint) if known is None else curves_measured(known.k_um, known.s_um)
+
+
+def known_of(paint: Paint) -> PaintCurves | None:
+    """What the swatch of a paint says; None where it has none, or none that a surface can have."""
     if paint.swatch is None:
-        return curves_of(paint)
-    known = measured(paint.swatch)
-    return curves_measured(known.k_um, known.s_um)
+        return None
+    try:
+        return measured(paint.swatch, paint.kind == FLUORESCENT)
+    except Refused:
+        return None
 
 
 def curves_measured(k_um: Array, s_um: Array) -> Curves:
@@ -110,10 +134,33 @@ def _pair(swatch: Swatch, ground: Array) -> tuple[Array, Array]:
     return white, black
 
 
-def _smooth(looks: list[Array], top: Array) -> list[Array]:
-    """The smoothest curves with these looks, each at least the one before and none over the top.
+def _lit_pair(swatch: Swatch, ground: Array) -> tuple[Array, Array, tuple[float, float, float]]:
+    """The smoothest pair of curves with these looks and the least light besides: peak of its band [nm], how
+    much over white and over black.
+    """
+    looks = [_plain(one, swatch.glossy) for one in (swatch.black, swatch.white)]
+    fits = [(*_fitted(looks, ground, band(peak)), float(peak)) for peak in PEAKS_NM]
+    (black, white), (more_black, more_white), _, peak = min(fits, key=lambda fit: fit[2])
+    for row, more, lab, name in (
+        (white, more_white, swatch.white, "white"),
+        (black, more_black, swatch.black, "black"),
+    ):
+        _is_near(row + more * band(peak), lab, swatch.glossy, name)
+    return white, black, (peak, float(more_white), float(more_black))
 
-    Notes: unknowns are the steps from curve to curve and from the last to the top, all of them 0 or more.
+
+def _smooth(looks: list[Array], top: Array) -> list[Array]:
+    """The smoothest curves with these looks, each at least the one before and none over the top."""
+    return _fitted(looks, top)[0]
+
+
+def _fitted(
+    looks: list[Array], top: Array, light: Array | None = None
+) -> tuple[list[Array], list[float], float]:
+    """The same, with how much of a band of light (16,) each look has besides, and what is left over.
+
+    Notes: unknowns are the steps from curve to curve and from the last to the top, all of them 0 or more, and
+        as much of the light.
     """
     count, steps = len(BANDS_NM), len(looks) + 1
     bend = np.diff(np.eye(count), 2, axis=0)
@@ -124,8 +171,19 @@ def _smooth(looks: list[Array], top: Array) -> list[Array]:
         right += [np.zeros(count - 2), HEAVY * look]
     left.append(HEAVY * np.kron(np.ones(steps), np.eye(count)))
     right.append(HEAVY * top)
-    rows = nnls(np.vstack(left), np.concatenate(right))[0].reshape(steps, count)
-    return [np.asarray(row) for row in np.cumsum(rows, axis=0)[:-1]]
+    matrix, wanted = np.vstack(left), np.concatenate(right)
+    if light is not None:
+        more = np.zeros((len(matrix), len(looks)))
+        for n in range(len(looks)):
+            first = n * (count + 1) + count - 2
+            more[first : first + 3, n] = HEAVY * (observer().T @ light)
+        cost = np.hstack([np.zeros((len(looks), matrix.shape[1])), DIM * np.eye(len(looks))])
+        matrix = np.vstack([np.hstack([matrix, more]), cost])
+        wanted = np.concatenate([wanted, np.zeros(len(looks))])
+    steps_and_light, left_over = nnls(matrix, wanted)
+    rows = steps_and_light[: steps * count].reshape(steps, count)
+    curves = [np.asarray(row) for row in np.cumsum(rows, axis=0)[:-1]]
+    return curves, [float(one) for one in steps_and_light[steps * count :]], float(left_over)
 
 
 def _is_near(row: Array, lab: Lab, glossy: bool, name: str) -> None:

@@ -18,6 +18,7 @@ SHAPE_NAMES = (
     "bars",
     "spots",
     "net",
+    "scales",
     "weave",
     "veins",
     "splatter",

@@ -13,8 +13,7 @@ from lamsik.core.paints.lab import Lab
 from lamsik.core.paints.paint import CHEMISTRIES, PAINT_KINDS, Paint
 from lamsik.core.paints.swatch import Swatch
 
-TYPED, READER, GUESSED = "typed", "reader", "guessed"
-SOURCES = (TYPED, "photo", READER, GUESSED)
+TYPED, PHOTO, READER, GUESSED = SOURCES = ("typed", "photo", "reader", "guessed")
 """Where the looks of a swatch are from."""
 MIXES_NOT = ("metallic", "foil", "glitter", "powder", "glow", "fluorescent")
 """Kinds that no recipe is looked for with: flakes and light of their own do not mix as paints do."""

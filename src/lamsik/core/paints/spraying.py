@@ -1,5 +1,6 @@
 """What a painter does of each layer on a body: how it goes on, how much paint that takes, what follows."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from lamsik.core.paints.dressed import layers_on
@@ -48,24 +49,26 @@ class Cup:
         return (layer.by, paint.name, paint.colour.upper(), paint.kind, paint.chemistry)
 
 
-def wet_ml(dry_ml: float, paint: Paint, by: str) -> float:
+def wet_ml(dry_ml: float, paint: Paint, by: str, stays: Mapping[str, float] = STAYS_SHARE) -> float:
     """Paint out of the cup for a dry film [ml].
 
-    Notes: dry film = wet film × solids by volume; of the wet, a share stays (`STAYS_SHARE`).
+    Notes: dry film = wet film × solids by volume; of the wet, a share stays, by how it goes on.
     """
-    share = STAYS_SHARE.get(by, 0.0)
+    share = stays.get(by, 0.0)
     return dry_ml / (paint.solids_percent / 100.0) / share if share else 0.0
 
 
-def cups(design: Design) -> tuple[Cup, ...]:
-    """The layers of a design in the order they go on."""
+def cups(design: Design, stays: Mapping[str, float] = STAYS_SHARE) -> tuple[Cup, ...]:
+    """The layers of a design in the order they go on; of what leaves the cup the share `stays` on the body,
+    by how it goes on.
+    """
     waits = waits_h(design.layers)
     return tuple(
         Cup(
             layer,
             on.area_mm2,
             on.mass_g,
-            wet_ml(on.film_ml, layer.paint, layer.by) if layer.mass_g is None else 0.0,
+            wet_ml(on.film_ml, layer.paint, layer.by, stays) if layer.mass_g is None else 0.0,
             wait,
             layer.window_h,
         )

@@ -32,18 +32,23 @@ ALONG, ROUND = 33, 25
 LEAST, MOST = 0.95, 1.05
 """How far card may be stretched or pushed together and still lie."""
 MOST_SLITS = 12
+UPPER, LOWER = "upper", "lower"
+"""Sides of a plate."""
+OTHER = {LEFT: RIGHT, RIGHT: LEFT, UPPER: LOWER, LOWER: UPPER}
 SOFT_PERCENT = 45.0
 """A rim so soft is sprayed by hand."""
+Window = tuple[int, int, int, int]
+"""First and last row, first and last column of corners."""
 
 
 @dataclass(frozen=True, eq=False)
 class Stencil:
-    """A stencil for one side, seen from outside: nose to the left on the left side, back up.
+    """A stencil or mask for one side, seen from outside: nose to the left on the left side, back up.
 
     Args:
         side: for which side it is.
         outline: of the card, slits and all, closed (n, 2) [mm].
-        openings: what is cut out, closed (n, 2) each [mm].
+        openings: what is cut out, closed (n, 2) each [mm]; of a mask nothing.
         flat: the patch laid flat, with how much each triangle is stretched.
         slits: how many slits it has; bridges: how many bridges.
         is_back: whether its upper edge is the back line.
@@ -70,6 +75,11 @@ class Stencil:
         return float(self.flat.stretch[:, 1].max())
 
     @property
+    def is_nose_left(self) -> bool:
+        """Whether the nose is to its left."""
+        return self.side in (LEFT, UPPER)
+
+    @property
     def lies(self) -> bool:
         """Whether all of it lies on the body within what card allows."""
         return self.least >= LEAST and self.most <= MOST
@@ -83,7 +93,7 @@ class Stencil:
 
         return replace(
             self,
-            side=RIGHT if self.side == LEFT else LEFT,
+            side=OTHER[self.side],
             outline=over(self.outline),
             openings=tuple(over(one) for one in self.openings),
             flat=Flat(over(self.flat.points), self.flat.faces, self.flat.stretch),
@@ -120,31 +130,53 @@ def stencil(layer: Layer, body: Body, anchors: Anchors) -> Stencil:
     cover = mask(layer.place, skin, anchors)[sheet.name]
     opening, window = _window(cover, sheet)
     bridged, bridges = _bridged(opening, sheet, window)
-    patch = _Patch(sheet, window, opening)
-    flat = patch.laid()
-    while not _lies(flat) and len(patch.slits) < MOST_SLITS and patch.slit(flat):
-        flat = patch.laid()
-    points = _upright(flat.points, patch)
-    upright = Flat(points, flat.faces, flat.stretch)
+    patch, flat = _pieced(sheet, window, opening)
+    points = flat.points
     shown = np.where(opening & ~bridged, 0.0, cover) / max(float(cover.max()), 1e-9)
     shown[: window[0]] = shown[window[1] :] = 0.0
     contours = find_contours(np.pad(shown, 1), HALF)  # type: ignore[no-untyped-call]
     openings = tuple(patch.at(one - 0.5, points) for one in contours if len(one) > 3)
-    as_left = Stencil(
-        LEFT,
-        points[patch.rim(flat.faces)],
-        openings,
-        upright,
-        len(patch.slits),
-        bridges,
-        window[2] == 0,
-        _eye(patch, points, anchors),
-    )
+    as_left = _cut(patch, flat, openings, bridges, anchors)
     return as_left.twin if sheet.side == RIGHT else as_left
 
 
-Window = tuple[int, int, int, int]
-"""First and last row, first and last column of corners."""
+@lru_cache(maxsize=16)
+def collar(body: Body, from_mm: float, to_mm: float, anchors: Anchors) -> Stencil:
+    """A mask that covers the left side of a body over a stretch of it, from back to keel: nothing is cut out.
+
+    Raises:
+        Refused: a stretch where the body is too thin to be laid.
+    """
+    sheet = skin_of(body, CLOSE).sides[0]
+    x, good = sheet.corners[..., 0].mean(axis=1), np.flatnonzero(sheet.girth_mm[:, 0] >= LEAST_GIRTH_MM)
+    first = max(int(np.abs(x - from_mm).argmin()), int(good[0]))
+    last = min(int(np.abs(x - to_mm).argmin()), int(good[-1]) + 1)
+    require(last - first >= 3, "layer", from_mm, rule("marks-on-skin"))
+    window = (first, last, 0, sheet.area_mm2.shape[1])
+    patch, flat = _pieced(sheet, window, np.zeros(sheet.area_mm2.shape, dtype=bool))
+    return _cut(patch, flat, (), 0, anchors)
+
+
+def _pieced(sheet: SkinSheet, window: Window, opening: NDArray[np.bool_]) -> tuple["_Patch", Flat]:
+    """A part of a side laid flat and upright, with as many slits as it takes to lie."""
+    patch = _Patch(sheet, window, opening)
+    flat = patch.laid()
+    while not _lies(flat) and len(patch.slits) < MOST_SLITS and patch.slit(flat):
+        flat = patch.laid()
+    return patch, Flat(_upright(flat.points, patch), flat.faces, flat.stretch)
+
+
+def _cut(patch: "_Patch", flat: Flat, openings: tuple[Array, ...], bridges: int, anchors: Anchors) -> Stencil:
+    return Stencil(
+        LEFT,
+        flat.points[patch.rim(flat.faces)],
+        openings,
+        flat,
+        len(patch.slits),
+        bridges,
+        int(patch.columns[0]) == 0,
+        _eye(patch, flat.points, anchors),
+    )
 
 
 def _window(cover: Array, sheet: SkinSheet) -> tuple[NDArray[np.bool_], Window]:

@@ -18,7 +18,7 @@ from lamsik.documents.body.document import MOST_BYTES, body_block, new_document,
 from lamsik.documents.body.shape import BODY_SCHEMA
 from lamsik.documents.engine import Kind, Reference
 from lamsik.documents.rows import Document
-from lamsik.documents.schemes.document import TEXTS
+from lamsik.documents.schemes.document import TEXTS, locked_layer
 from lamsik.documents.typed import Edit, word
 
 
@@ -26,7 +26,6 @@ def _before_set(document: Document, path: str, text: str, catalogue: Catalogue) 
     """A part stays what it is, and what follows from the shape is not typed."""
     if path.rpartition(".")[2] == "kind" and not path.startswith(("joints.", "source.")):
         raise Refused(path, text, rule("keeps-kind-part"))
-    paint.unlocked(document, path)
     if path in ("body.upper_exponent", "body.lower_exponent") and (
         document["body"]["mesh"] or document["body"]["turned"]
     ):
@@ -116,4 +115,5 @@ BODY: Kind[Catalogue, Design] = Kind(
     chosen=_chosen,
     measured=_measured,
     removed=_removed,
+    locked=locked_layer,
 )

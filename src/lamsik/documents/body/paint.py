@@ -3,11 +3,12 @@
 from collections.abc import Mapping
 from typing import Any
 
-from lamsik.core.errors import Refused, finite_between, require, rule
+from lamsik.core.errors import finite_between, require, rule
 from lamsik.core.paints.adjusting import FIELDS, LEFT_OUT, LIKE, Adjustment, resolved
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.tank.sensitivities import with_clear_coats
 from lamsik.documents.body.document import to_design, with_design
+from lamsik.documents.engine import LOCKED
 from lamsik.documents.rows import Document, holder_of, row_of, take
 from lamsik.documents.typed import word
 from lamsik.documents.values import row_of as kept
@@ -42,19 +43,6 @@ def as_in_scheme(document: Document, edit: Mapping[str, Any], catalogue: Catalog
     return lay(document, {"code": document["scheme"]}, catalogue)
 
 
-LEFT_FREE = ("intended",)
-"""What may be said of a layer that is locked."""
-
-
-def unlocked(document: Document, path: str) -> None:
-    """Raises `Refused` for a layer that its scheme locks: it stays as it is on every body."""
-    group, _, rest = path.partition(".")
-    key, _, name = rest.partition(".")
-    for row in document[GROUP] if group == GROUP and name not in LEFT_FREE else ():
-        if row["key"] == key and row["locked"]:
-            raise Refused(path, row["name"], rule("layer-locked"))
-
-
 def noted(document: Document, path: str) -> Document:
     """The document that remembers a figure set on a layer of its scheme; other paths leave it as it is."""
     group, _, rest = path.partition(".")
@@ -70,10 +58,7 @@ def noted(document: Document, path: str) -> Document:
 
 
 def left_out(document: Document, layer: Document) -> Document:
-    """The document that remembers that a layer of its scheme is left out, and what it was called. Raises
-    `Refused` for one that its scheme locks.
-    """
-    require(not layer["locked"], GROUP, layer["name"], rule("layer-locked"))
+    """The document that remembers that a layer of its scheme is left out, and what it was called."""
     if document["scheme"]:
         key = layer["key"]
         document["adjustments"] = [row for row in document["adjustments"] if row["layer"] != key]
@@ -92,6 +77,7 @@ def clears(document: Document, edit: Mapping[str, Any], catalogue: Catalogue) ->
     last = next((key for key, row in reversed(before.items()) if row["kind"] == CLEAR), None)
     for key, row in before.items():
         if key not in after:
+            require(not row["locked"] or edit.get("though") == row["name"], GROUP, row["name"], LOCKED)
             coated = left_out(coated, row)
     likes = {row["layer"]: row["value"] for row in coated["adjustments"] if row["field"] == LIKE}
     for key in sorted(after - before.keys()):

@@ -5,12 +5,13 @@ from typing import Any
 
 from lamsik.core.errors import Refused, one_of, require, rule
 from lamsik.core.paints.eyes import EYE_KINDS
+from lamsik.core.paints.job import MatchJob
 from lamsik.core.paints.kinds import KINDS
 from lamsik.core.paints.layers import Layer, begun
 from lamsik.core.paints.paint import PAINT_KINDS, Paint
 from lamsik.documents.engine import Kind, Reference
-from lamsik.documents.rows import Document, free_key, row_of, take
-from lamsik.documents.schemes.shape import FORMAT, NEW_IN_4, SCHEME_SCHEMA, VERSION
+from lamsik.documents.rows import Document, copied, free_key, row_of, take
+from lamsik.documents.schemes.shape import FORMAT, NEW_IN_4, NO_JOB, SCHEME_SCHEMA, VERSION
 from lamsik.documents.typed import Edit, word
 from lamsik.documents.values import row_of as kept
 from lamsik.documents.values import value_of
@@ -30,7 +31,23 @@ def blank(name: str) -> Document:
 def of_layers(name: str, layers: list[Layer]) -> Document:
     """A scheme of these layers."""
     rows = [kept(layer) for layer in layers]
-    return {"format": FORMAT, "version": VERSION, "name": name, "layers": rows, **NEW_IN_4, "typed": {}}
+    return {
+        "format": FORMAT,
+        "version": VERSION,
+        "name": name,
+        "layers": rows,
+        **NEW_IN_4,
+        **NO_JOB,
+        "typed": {},
+    }
+
+
+def job_of(content: Mapping[str, Any]) -> MatchJob | None:
+    """What a scheme is being matched to; None where it is not. Raises `Refused` where it cannot be read."""
+    if content.get("match_before") is None:
+        return None
+    before: tuple[Layer, ...] = value_of(tuple[Layer, ...], content["match_before"])
+    return MatchJob(content["match_to"], before)
 
 
 def layers_of(content: Mapping[str, Any]) -> tuple[Layer, ...]:
@@ -64,29 +81,36 @@ def brought_in(content: Any) -> Document:
 
 
 def filed(document: Document) -> Document:
-    """What its file holds."""
-    return {name: value for name, value in document.items() if name != "typed"}
+    """What its file holds: what it is being matched to is this shop's own."""
+    return {name: value for name, value in document.items() if name not in ("typed", *NO_JOB)}
 
 
 def _before_set(document: Document, path: str, text: str, _shop: object) -> None:
     group, _, rest = path.partition(".")
     if group == "layers" and rest.partition(".")[2] in ("key", "kind"):
         raise Refused(path, text, rule("keeps-kind-layer"))
-    for layer in document["layers"] if group == "layers" else ():
-        if layer["key"] == rest.partition(".")[0]:
-            _unlocked(layer, path)
 
 
-def _unlocked(layer: Document, path: str) -> None:
-    """Raises `Refused` for a layer that is to stay as it is."""
-    if layer["locked"]:
-        raise Refused(path, layer["name"], rule("layer-locked"))
+LEFT_FREE = ("intended", "locked")
+"""What may be said of a layer that is locked."""
+OF_A_LAYER = ("up", "shelf")
+"""Special edits that change the layer of their key."""
 
 
-def _removed(document: Document, group: str, row: Document) -> Document:
-    if group == "layers":
-        _unlocked(row, group)
-    return document
+def locked_layer(document: Document, edit: Edit) -> str:
+    """The name of the locked layer that an edit of a document with layers would change; empty where it
+    changes none.
+    """
+    group, _, rest = word(edit, "path").partition(".")
+    key, _, field = rest.partition(".")
+    if edit["do"] not in ("set", "flag"):
+        group = (
+            word(edit, "group") if edit["do"] == "remove" else "layers" if edit["do"] in OF_A_LAYER else ""
+        )
+        key, field = word(edit, "key"), ""
+    if group != "layers" or field in LEFT_FREE:
+        return ""
+    return next((row["name"] for row in document["layers"] if row["key"] == key and row["locked"]), "")
 
 
 NO_SWATCH: Document = {"swatch": None, "code": ""}
@@ -101,6 +125,8 @@ def _chosen(document: Document, path: str, _shop: object) -> Document:
     """Another kind of paint covers as its kind does; another shape begins as the kinds of layer have it. What
     was seen of a swatch holds of no other colour.
     """
+    if path == "match_to":
+        return _job(document)
     group, _, rest = path.partition(".")
     key, _, field = rest.partition(".")
     if group != "layers" or field not in (*OF_LOOKS, "place.shape", "eye"):
@@ -169,9 +195,24 @@ def _add(document: Document, edit: Edit, _shop: object) -> Document:
 def _from_shelf(document: Document, edit: Edit, shop: Mapping[str, Paint] | None) -> Document:
     """A paint off the shelf, or a colour as it is mixed, with its looks, in place of what a layer has."""
     layer = row_of(document, "layers", edit.get("key"))
-    _unlocked(layer, "layers")
     layer["paint"] = kept(take(shop or {}, word(edit, "code"), "paint on the shelf"))
     _forget(document, f"layers.{layer['key']}.paint.", [])
+    return document
+
+
+def _job(document: Document) -> Document:
+    """A scheme that is matched to something: all its layers are locked, and what they were is kept until the
+    sample has no name any more.
+    """
+    if document["match_to"] and document["match_before"] is None:
+        document["match_before"] = copied({"layers": document["layers"]})["layers"]
+        for row in document["layers"]:
+            row["locked"] = True
+    elif not document["match_to"] and document["match_before"] is not None:
+        was = {row["key"]: row["locked"] for row in document["match_before"]}
+        for row in document["layers"]:
+            row["locked"] = was.get(row["key"], False)
+        document["match_before"] = None
     return document
 
 
@@ -202,6 +243,7 @@ TEXTS = (
     "season",
     "fish",
     "replaced_by",
+    "match_to",
 )
 """Fields of a layer that hold a text."""
 
@@ -209,7 +251,7 @@ SCHEME: Kind[Mapping[str, Paint] | None, tuple[Layer, ...]] = Kind(
     name="scheme",
     stem="S",
     schema=SCHEME_SCHEMA,
-    most_bytes=100_000,
+    most_bytes=200_000,
     read=brought_in,
     filed=filed,
     begins=blank,
@@ -224,6 +266,6 @@ SCHEME: Kind[Mapping[str, Paint] | None, tuple[Layer, ...]] = Kind(
     flags=("scuff", "locked"),
     before_set=_before_set,
     chosen=_chosen,
-    removed=_removed,
+    locked=locked_layer,
     measured=_measured,
 )

@@ -40,6 +40,10 @@ class SchemeDocument:
     replaced_by: Annotated[Name, Says("code of the scheme that took its place; empty while it is in use")] = (
         ""
     )
+    match_to: Annotated[Name, Says("what it is being matched to; empty while it is not")] = ""
+    match_before: (
+        Annotated[list[Layer], MaxLen(MOST_LAYERS), Says("its layers as they were before")] | None
+    ) = None
     typed: Annotated[dict[str, str], Raw(TYPED)] = field(default_factory=dict)
 
 
@@ -57,6 +61,7 @@ def raised(document: Document) -> Document:
 
 
 NEW_IN_4: Document = {"season": "", "fish": "", "replaced_by": ""}
+NO_JOB: Document = {"match_to": "", "match_before": None}
 DOING = ("by", "pressure_bar", "distance_mm", "eye")
 """What a layer says of how it goes on."""
 
@@ -214,6 +219,12 @@ SCHEME_SCHEMA = DocumentSchema(
     SchemeDocument,
     FORMAT,
     VERSION,
-    ("SchemeDocument.typed", "Paint.swatch", "Paint.code"),
+    (
+        "SchemeDocument.typed",
+        "SchemeDocument.match_to",
+        "SchemeDocument.match_before",
+        "Paint.swatch",
+        "Paint.code",
+    ),
     raised=raised,
 )

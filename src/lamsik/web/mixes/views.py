@@ -14,13 +14,15 @@ from lamsik.core.errors import Refused
 from lamsik.core.mixes.fillers import FILLERS
 from lamsik.core.mixes.overpour import Remedy, digits, put_right
 from lamsik.core.mixes.product import Product, ratio_text
-from lamsik.core.mixes.tubs import choose, is_expired
+from lamsik.core.mixes.tubs import is_expired
 from lamsik.core.quantities import plainly, said
-from lamsik.store import mixes, pours, stores
+from lamsik.store import mixes, paint_mixes, pours, stores
 from lamsik.store.tables import Batch, Clock, Document, Pour, ShopTub, now
 from lamsik.web.batches.begin import begin, left_g
 from lamsik.web.batches.clocks import views_of
 from lamsik.web.batches.planning import BatchAsked, error_percent, plan
+from lamsik.web.mixes.paint_view import drops_said, mixed_view
+from lamsik.web.mixes.sources import is_uncounted, most_g, sent_g, source_of
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.scale import board, typed_weight
 from lamsik.web.shared.whole import Broken
@@ -99,7 +101,7 @@ def _last(products: dict[int, tuple[Document, Product]]) -> list[tuple[Batch, Pr
                     (
                         products[row.product_id][1]
                         if row.product_id in products
-                        else mixes.product_of(db(), row.product_id)
+                        else mixes.recipe_of(db(), row)
                     ),
                 )
             )
@@ -156,13 +158,15 @@ def guide(row: Batch) -> dict[str, object]:
     """What the guide shows: lines with what is to be in the cup of each, weighed, tub; where the ratio
     stands; what puts it right.
     """
-    product = mixes.product_of(db(), row.product_id)
+    product = mixes.recipe_of(db(), row)
     step = float(row.plan.get("step_g") or 0.1)
     names = [part.name for part in product.parts]
     planned = float(row.plan.get("total_g") or sum(float(line["grams"]) for line in row.plan["rows"]))
     grams = [mixes.weighed_g(row, name) for name in names]
     amends = (
-        put_right(product, grams, step, [_most(row, name) for name in names], planned) if any(grams) else None
+        put_right(product, grams, step, [most_g(row, name) for name in names], planned)
+        if any(grams)
+        else None
     )
     remedy = amends if amends and (amends.over_percent or (all(grams) and not amends.within)) else None
     wanted = _wanted(row, names, grams, remedy, planned)
@@ -182,7 +186,8 @@ def guide(row: Batch) -> dict[str, object]:
         "planned": planned,
         "at": next((n for n, line in enumerate(lines) if not line["got"]), None),
         "all_in": all(line["got"] for line in lines),
-        "ratio": ratio_text(product),
+        "ratio": drops_said(row) or ratio_text(product),
+        "paint": mixed_view(row),
         "fills": stores.setting(db(), "mixing"),
         "clocks": views_of([clock for clock in mixes.running(db()) if clock.batch_id == row.id]),
         "rule": RULE_OF_THUMB,
@@ -221,48 +226,18 @@ def _line(row: Batch, product: Product, line: dict[str, Any], to: float) -> dict
         "grams": to,
         "planned": float(line["grams"]),
         "got": got,
-        "tub": _tub_for(product, row, line["part"], max(to - got, 0.0) or to),
+        "tub": source_of(product, row, line["part"], max(to - got, 0.0) or to),
+        "uncounted": is_uncounted(row, line["part"]),
         "off": got - to,
         "is_part": any(part.name == line["part"] for part in product.parts),
     }
-
-
-def _most(row: Batch, part: str) -> float | None:
-    """The most that one good tub of a part still holds [g]; None where no tub of it is known."""
-    product, today = mixes.product_of(db(), row.product_id), datetime.now().date()
-    left = [
-        tub.left_g
-        for tub in mixes.tubs(db(), row.product_id)
-        if tub.part == part and not is_expired(mixes.core_tub(tub), product.open_days, today)
-    ]
-    return max(left, default=None)
-
-
-def _tub_for(product: Product, row: Batch, part: str, grams: float) -> ShopTub | None:
-    """The tub a part is drawn from: the one it came from already while that holds enough, else a good one
-    that does.
-    """
-    tubs = mixes.tubs(db(), row.product_id)
-    used = next(
-        (line["tub"] for line in reversed(row.weighed) if line["part"] == part and line.get("tub")), None
-    )
-    mine = next((tub for tub in tubs if tub.id == used), None)
-    if mine is not None and mine.left_g >= grams - 1e-9:
-        return mine
-    try:
-        chosen = choose(
-            [mixes.core_tub(tub) for tub in tubs], part, grams, product.open_days, datetime.now().date()
-        )
-    except Refused:
-        return mine if row.state != WEIGHING else None
-    return next(tub for tub in tubs if str(tub.id) == chosen.key)
 
 
 @blueprint.post("/batch/<int:key>/weigh")
 def weigh(key: int) -> ResponseReturnValue:
     """Keep what the scale shows of a part; the grams weighed count, not the plan."""
     row = load(Batch, key)
-    part, text = request.form.get("part", ""), request.form.get("grams", "")
+    part, text = request.form.get("part", ""), request.form.get("grams") or request.form.get("drops", "")
     try:
         if unread(row):
             raise Refused(
@@ -272,16 +247,20 @@ def weigh(key: int) -> ResponseReturnValue:
             )
         if not any(line["part"] == part for line in [*row.plan["rows"], *row.plan.get("extras", [])]):
             raise Refused("part", part, "a part of this mix")
-        grams = typed_weight(text, part)
+        grams = sent_g(row, part, request.form)
         if grams <= 0:
             raise Refused(part, text, "more than nothing: tare the cup, then pour")
         more = bool(request.form.get("more"))
-        product = mixes.product_of(db(), row.product_id)
+        product = mixes.recipe_of(db(), row)
         is_part = any(part == p.name for p in product.parts)
-        tub = _tub_for(product, row, part, grams) if is_part else None
-        if is_part and tub is None:
+        tub = source_of(product, row, part, grams) if is_part else None
+        if is_part and tub is None and not is_uncounted(row, part):
             raise Refused(
-                part, text, "no good tub holds so much: receive one in the product's page, then weigh again"
+                part,
+                text,
+                "no pot of it holds so much: count what is in its pots on its page, then weigh again"
+                if paint_mixes.is_paint(row)
+                else "no good tub holds so much: receive one in the product's page, then weigh again",
             )
         mixes.weigh(db(), row, part, round(grams, 4), tub, more)
     except Refused as refused:
@@ -297,7 +276,7 @@ def unread(row: Batch) -> tuple[str, ...]:
     if row.state != WEIGHING:
         return ()
     pour = db().get(Pour, row.pour_id) if row.pour_id else None
-    product = mixes.product_of(db(), row.product_id)
+    product = mixes.recipe_of(db(), row)
     fillers = [
         FILLERS[line["part"]].caution for line in row.plan.get("extras", []) if line["part"] in FILLERS
     ]
@@ -306,7 +285,7 @@ def unread(row: Batch) -> tuple[str, ...]:
         *([product.caution] if pour and "caution" in pour.ticks else []),
     ]
     return to_read(
-        [product.caution, *fillers],
+        [product.caution, *row.plan.get("cautions", []), *fillers],
         ticked,
         stores.setting(db(), "cautions")["read_on"],
         datetime.now().date().isoformat(),
@@ -345,7 +324,7 @@ def step(key: int, way: str) -> ResponseReturnValue:
     """Mixed: the pot's clock runs. Poured: demould and cure run. Failed or dropped: it is said so."""
     row = load(Batch, key)
     try:
-        HAPPENS[way](row, mixes.product_of(db(), row.product_id))
+        HAPPENS[way](row, mixes.recipe_of(db(), row))
     except Refused as refused:
         db().rollback()
         return batch_page(load(Batch, key), refused)
@@ -397,6 +376,28 @@ def _ready_to_mix(row: Batch, product: Product) -> None:
             f"it allows {plainly(product.tolerance_percent, 'percent')}: put it right first, or drop"
             " the batch",
         )
+
+
+WEIGHED = {"left_g": "left", "lost_g": "lost", "gained_g": "gained"}
+"""What is weighed of a mix of paint after it was used, and where it is typed."""
+
+
+@blueprint.post("/batch/<int:key>/taught")
+def taught(key: int) -> ResponseReturnValue:
+    """Keep what was weighed of a mix of paint after it was used."""
+    row = load(Batch, key)
+    try:
+        if not paint_mixes.is_paint(row):
+            raise Refused("batch", row.purpose, "a mix of paint")
+        weighed = {
+            name: typed_weight(text, field) if (text := request.form.get(field, "").strip()) else None
+            for name, field in WEIGHED.items()
+        }
+        paint_mixes.teach(db(), row, weighed)
+    except Refused as refused:
+        db().rollback()
+        return batch_page(load(Batch, key), refused)
+    return redirect(url_for("mixes.batch", key=key))
 
 
 @blueprint.get("/clocks")

@@ -1,6 +1,6 @@
 """Several pieces painted together: which, and their batch card."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
@@ -20,7 +20,7 @@ from lamsik.core.quantities import counted, said
 from lamsik.core.route.batches import PaintedTogether, batched
 from lamsik.core.route.steps import COAT, step_kind_of
 from lamsik.core.shapes.design import Design
-from lamsik.store import pieces, routes, skins
+from lamsik.store import paint_mixes, pieces, routes, skins
 from lamsik.store.tables import Document, Order, Piece
 from lamsik.web.shared import paper
 from lamsik.web.shared.cards import design_of
@@ -68,12 +68,13 @@ class PieceOn:
     order: Order | None
     scheme: str
     layers: tuple[Layer, ...]
+    stays: Mapping[str, float]
 
     @cached_property
     def cups(self) -> tuple[Cup, ...]:
         """The same as they are done."""
         left = {layer.key for layer in self.layers}
-        return tuple(cup for cup in cups(self.design) if cup.layer.key in left)
+        return tuple(cup for cup in cups(self.design, self.stays) if cup.layer.key in left)
 
 
 @blueprint.get("")
@@ -138,6 +139,7 @@ def _on(rows: Sequence[Piece]) -> list[PieceOn]:
     on: list[PieceOn] = []
     called: dict[tuple[str, int], str] = {}
     designs: dict[int, Design] = {}
+    stays = paint_mixes.stays_shares(db())
     for piece in rows:
         row = db().get_one(Document, piece.design_id)
         if row.kind == "body":
@@ -153,7 +155,7 @@ def _on(rows: Sequence[Piece]) -> list[PieceOn]:
             scheme = design.scheme, design.scheme_version
             if scheme not in called:
                 called[scheme] = scheme_said(design)
-            on.append(PieceOn(piece, row, design, order, called[scheme], left))
+            on.append(PieceOn(piece, row, design, order, called[scheme], left, stays))
     return on
 
 

@@ -2,28 +2,31 @@
 looked at in the end; the spray card of a piece.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
 from flask import Blueprint, abort, render_template, url_for
 from flask.typing import ResponseReturnValue
 
+from lamsik.core.paints.adjusting import resolved
+from lamsik.core.paints.cuts import cuts_of
 from lamsik.core.paints.dips import stop_of
 from lamsik.core.paints.eyes import EYE_KINDS
+from lamsik.core.paints.job import changes
 from lamsik.core.paints.kinds import SIGNATURE
 from lamsik.core.paints.lifts import Patch
 from lamsik.core.paints.roles import CLEARS, FITTED
 from lamsik.core.paints.rules import ruled
-from lamsik.core.paints.spraying import Cup, cups
-from lamsik.core.paints.stencils import can_be_cut
+from lamsik.core.paints.spraying import STAYS_SHARE, Cup, cups
 from lamsik.core.paints.zones import MAY, FinishZone, checks_of, masked, zones_on
 from lamsik.core.route.steps import step_kind_of
 from lamsik.core.shapes.design import Design
 from lamsik.documents.body.document import to_design
+from lamsik.documents.schemes.document import job_of
 from lamsik.drawings.finish import finish_map, hung
 from lamsik.drawings.svg import Node
-from lamsik.store import documents, orders, pieces, routes, skins, tried
+from lamsik.store import documents, orders, paint_mixes, pieces, routes, skins, tried
 from lamsik.store.tables import Document, Order, Piece
 from lamsik.web.bodies.paints_state import patches
 from lamsik.web.shared import paper
@@ -85,15 +88,17 @@ class Doing:
     warnings: tuple[str, ...]
 
 
-def doing(design: Design, tried_here: list[Patch], number: str = "") -> Doing:
+def doing(
+    design: Design, tried_here: list[Patch], number: str = "", stays: Mapping[str, float] = STAYS_SHARE
+) -> Doing:
     """What is done of a design's paint, in words and pictures; of a piece also the `number` it is signed
-    with.
+    with; `stays` is what of a paint is known to stay on a body, by how it goes on.
     """
     zones = zones_on(design)
     return Doing(
         zones=tuple(_zone(zone, number) for number, zone in enumerate(zones)),
         map=finish_map(design, zones),
-        cups=_once(_cup(design, zones, cup, n, number) for n, cup in enumerate(cups(design), start=1)),
+        cups=_once(_cup(design, zones, cup, n, number) for n, cup in enumerate(cups(design, stays), start=1)),
         eyes=tuple(
             f"{one.name}: {paints.EYES[one.eye]}, {_turn(design, n)}."
             for n, one in enumerate(design.layers)
@@ -176,9 +181,9 @@ def on_design(key: int) -> str:
         row=row,
         for_order=orders.waiting_for(db(), key),
         design=design,
-        shown=doing(design, patches()),
+        shown=doing(design, patches(), stays=paint_mixes.stays_shares(db())),
         tools=tried.tools_for(db(), key),
-        cuts=[one for one in design.layers if can_be_cut(one)],
+        cuts=[(one.key, paints.cut(one)) for one in cuts_of(design)],
         may=paints.MAY,
         is_there=[one for one in design.layers if one.does == FITTED and EYE_KINDS[one.eye].is_there],
         masks=len(masked(zones_on(design))),
@@ -198,6 +203,16 @@ def card_pdf(key: int) -> ResponseReturnValue:
     return paper.as_printed("paints/spray_card.html", shown, f"{shown['piece'].number} spray card", instead)
 
 
+def _changed(design: Design) -> tuple[str, tuple[str, ...]]:
+    """What the scheme of a design is being matched to, and what of it is done otherwise than before."""
+    row = documents.coded(db(), "scheme", design.scheme) if design.scheme else None
+    job = job_of(documents.content(db(), row)) if row is not None else None
+    if job is None:
+        return "", ()
+    before = resolved(job.before, design.adjustments)
+    return job.to, tuple(paints.changed(one) for one in changes(before, design.layers))
+
+
 def _card(key: int) -> dict[str, Any]:
     piece = load(Piece, key)
     row = db().get_one(Document, piece.design_id)
@@ -212,9 +227,10 @@ def _card(key: int) -> dict[str, Any]:
         "piece": piece,
         "row": row,
         "order": order,
+        "changed": _changed(whole),
         "design": design,
         "scheme": scheme_said(design),
-        "shown": doing(design, patches(), piece.number),
+        "shown": doing(design, patches(), piece.number, paint_mixes.stays_shares(db())),
         "defer": cautions_said.DEFER,
         "paper": paper.sheet(),
         "wide": paper.needs_japanese(design.name, *(one.name + one.note for one in design.layers)),

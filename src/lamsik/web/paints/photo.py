@@ -1,4 +1,4 @@
-"""A wanted colour off a photo: marks on its card and on the bait, read, taken. The photo is not kept."""
+"""A look off a photo: marks on its card and on the bait or the swatch, read, taken. The photo is not kept."""
 
 from typing import Any
 
@@ -9,27 +9,35 @@ from lamsik.core.errors import Refused, finite_between
 from lamsik.core.paints.colour import hex_of_lab
 from lamsik.core.paints.lab import Lab
 from lamsik.core.paints.photographed import GREY_CARD, Spot, read_photo
+from lamsik.core.paints.shelf import PHOTO
 from lamsik.core.quantities import read_measure, said
-from lamsik.documents.matches.document import to_match
 from lamsik.formats import photo
-from lamsik.store import documents
-from lamsik.web.shared.db import db, load_document
+from lamsik.web.paints.looks import PAGES, PARTS, read_into
+from lamsik.web.shared.db import load_document
 
-blueprint = Blueprint("paints_photo", __name__, url_prefix="/paints/match/<int:key>/photo")
+blueprint = Blueprint("paints_photo", __name__, url_prefix="/paints/photo/<any(paint, match):kind>/<int:key>")
 SEEN_APART = 3.0
 """Points that lie so far from their middle may be of two colours."""
 
 
 @blueprint.get("")
-def show(key: int) -> str:
+def show(kind: str, key: int) -> str:
     """The photo, its marks, what was read."""
-    return render_template("paints/photo.html", row=load_document("match", key), card=GREY_CARD)
+    row = load_document(kind, key)
+    return render_template(
+        "paints/photo.html",
+        row=row,
+        kind=kind,
+        page=url_for(PAGES[kind], key=key),
+        parts=PARTS[kind],
+        card=GREY_CARD,
+    )
 
 
 @blueprint.post("")
-def read(key: int) -> ResponseReturnValue:
+def read(kind: str, key: int) -> ResponseReturnValue:
     """Read the marks of a photo; what is wrong with its light is said."""
-    load_document("match", key)
+    load_document(kind, key)
     sent = request.files.get("photo")
     picture, wide, high = photo.apart(sent.read() if sent else b"")
     card, points = _marks(request.form.get("marks", ""), (wide, high))
@@ -69,17 +77,14 @@ def _spots(rows: Any, size: tuple[int, int]) -> list[Spot]:
 
 
 @blueprint.post("/take")
-def take(key: int) -> ResponseReturnValue:
-    """What was read is the colour that is wanted."""
-    row = load_document("match", key)
-    content = documents.content(db(), row)
+def take(kind: str, key: int) -> ResponseReturnValue:
+    """What was read is the look of a part of the document."""
+    row = load_document(kind, key)
     look = {
         name: finite_between(name, read_measure(request.form.get(name, ""), "number", name), -128.0, 128.0)
         for name in ("lightness", "red", "yellow")
     }
-    typed = {path: text for path, text in content["typed"].items() if not path.startswith("wanted.")}
-    changed = {**content, "wanted": look, "source": "photo", "typed": typed}
-    to_match(changed)
-    documents.save(db(), row, changed, row.current, "off a photo")
-    flash("It is the wanted colour now.")
-    return redirect(url_for("paints_match.show", key=key))
+    part = request.form.get("part", "")
+    read_into(row, part, Lab(**look), PHOTO, "off a photo")
+    flash(f"Taken off the photo: {PARTS[kind][part]}.")
+    return redirect(url_for(PAGES[kind], key=key))

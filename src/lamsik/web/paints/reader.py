@@ -7,21 +7,12 @@ from lamsik.core.errors import Refused, named, require
 from lamsik.core.paints.shelf import READER
 from lamsik.core.quantities import said
 from lamsik.devices import colour_port, scale_address
-from lamsik.documents.engine import apply
-from lamsik.documents.registry import KINDS
-from lamsik.store import documents, stores
+from lamsik.store import stores
+from lamsik.web.paints.looks import PAGES, PARTS, read_into
 from lamsik.web.shared.db import db, load_document
 from lamsik.words import refusals
 
 blueprint = Blueprint("paints_reader", __name__, url_prefix="/paints/reader")
-PARTS = {
-    "paint": ("swatch.white", "swatch.black", "swatch.card_white", "swatch.card_black"),
-    "match": ("wanted", "ground", "seen"),
-}
-"""What can be read into a document, by its kind."""
-PAGES = {"paint": "paints_shelf.show", "match": "paints_match.show"}
-OF_SOURCE = ("swatch.white", "swatch.black", "wanted")
-"""What a document says the source of."""
 
 
 def hosts() -> list[str]:
@@ -56,17 +47,6 @@ def read(kind: str, key: int) -> ResponseReturnValue:
     except Refused as refused:
         flash(f"Nothing was read. {refusals.says(refused)}", "refused")
         return redirect(url_for(PAGES[kind], key=key))
-    content = documents.content(db(), row)
-    edits = [
-        {"do": "set", "path": f"{part}.{name}", "value": getattr(seen.look, name)}
-        for name in ("lightness", "red", "yellow")
-    ]
-    if part in OF_SOURCE:
-        edits.append({"do": "set", "path": "source", "text": READER})
-    if part == "seen":
-        edits.append({"do": "flag", "path": "is_seen", "on": True})
-    for edit in edits:
-        content = apply(KINDS[kind], content, edit, None)
-    documents.save(db(), row, content, row.current, "by the colour reader")
+    read_into(row, part, seen.look, READER, "by the colour reader")
     flash(f"Read: {seen.look.said}; its readings lie within ΔE {said(seen.apart, 'number', 1)}.")
     return redirect(url_for(PAGES[kind], key=key))

@@ -4,7 +4,7 @@ from typing import Any
 
 from lamsik.core.errors import Refused
 from lamsik.core.paints.colour import difference
-from lamsik.core.paints.measured import measured
+from lamsik.core.paints.measured import FLUORESCENT, measured
 from lamsik.core.paints.shelf import GUESSED, ShelfPaint
 from lamsik.core.quantities import said
 from lamsik.documents.paints.document import to_paint
@@ -34,7 +34,7 @@ def view(document: Document) -> dict[str, Any]:
 def _panel(paint: ShelfPaint) -> ShelfPaintPanel:
     wrong = ""
     try:
-        measured(paint.swatch)
+        measured(paint.swatch, paint.kind == FLUORESCENT)
     except Refused as refused:
         wrong = f"{refusals.says(refused)}"
     off = float(difference(paint.swatch.white.row, paint.swatch.black.row))

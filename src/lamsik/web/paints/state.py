@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from lamsik.core.paints.dressed import layers_on
+from lamsik.core.paints.job import MatchJob, changes
 from lamsik.core.paints.laid import Laid
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.masks import SHAPES
@@ -12,10 +13,10 @@ from lamsik.core.paints.roles import CLEARS, COLOURS, SPRAYED
 from lamsik.core.paints.waiting import waiting_h
 from lamsik.core.quantities import said
 from lamsik.documents.rows import Document
-from lamsik.documents.schemes.document import read
+from lamsik.documents.schemes.document import job_of, read
 from lamsik.drawings.scheme import Shown, scheme_view
 from lamsik.web.bodies.paints_state import patches, told
-from lamsik.web.paints.view import ChosenLayer, LayerRow, PlaceRow, SchemePanel, SchemeView
+from lamsik.web.paints.view import ChosenLayer, JobRow, LayerRow, PlaceRow, SchemePanel, SchemeView
 from lamsik.web.shared.cards import reference
 from lamsik.web.shared.facts import Fact
 from lamsik.web.shared.fields import fields
@@ -31,16 +32,16 @@ def view(document: Document, sight: Looking) -> dict[str, Any]:
     """The computed part of the state."""
     layers = read(document)
     head = Head(
-        fields=fields(document),
+        fields=fields({**document, "match_before": None}),
         settled=not sight.is_moving,
         near=None,
         sentence=paints.sentence(layers),
         selected={},
     )
-    return plain(SchemeView(head, _scheme(layers, sight)))
+    return plain(SchemeView(head, _scheme(layers, sight, job_of(document))))
 
 
-def _scheme(layers: tuple[Layer, ...], sight: Looking) -> SchemePanel:
+def _scheme(layers: tuple[Layer, ...], sight: Looking, job: MatchJob | None) -> SchemePanel:
     design = reference(layers)
     rows = layers_on(design)
     chosen = _looked_at(rows, sight.facing)
@@ -69,7 +70,27 @@ def _scheme(layers: tuple[Layer, ...], sight: Looking) -> SchemePanel:
                 "recoat waits one after the other, and the cure of the last clear",
             ),
         ],
+        job=_job(layers, job),
+        job_says=paints.job(job, layers),
+        in_job=job is not None,
     )
+
+
+def _job(layers: tuple[Layer, ...], job: MatchJob | None) -> list[JobRow]:
+    """Each layer of a scheme that is matched, with what of it changed."""
+    if job is None:
+        return []
+    changed = {one.now.key: paints.changed(one) for one in changes(job.before, layers) if one.now}
+    return [
+        JobRow(
+            one.key,
+            changed.get(one.key, f"{one.name}, {'locked' if one.locked else 'may change'}"),
+            f"layers.{one.key}.locked",
+            f"{one.name} is locked",
+            one.locked,
+        )
+        for one in layers
+    ]
 
 
 def _looked_at(rows: Sequence[tuple[Layer, Laid]], key: str) -> tuple[Layer, Laid] | None:

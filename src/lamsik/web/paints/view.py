@@ -88,9 +88,21 @@ class ChosenLayer:
 
 
 @dataclass(frozen=True)
+class JobRow:
+    """A layer of a scheme that is matched: the path of its lock, and what of it changed so far."""
+
+    key: str
+    says: str
+    lock: str
+    lock_says: str
+    locked: bool
+
+
+@dataclass(frozen=True)
 class SchemePanel(Panel):
     """The scheme from four sides, its layers in order, the chosen one, what is wrong, and what they take
-    together; `facing` is the chosen one's key, `looks` whether those over it are left off.
+    together; `facing` is the chosen one's key, `looks` whether those over it are left off; of one that is
+    matched, which layers change.
     """
 
     picture: Node
@@ -101,6 +113,9 @@ class SchemePanel(Panel):
     looks: str
     warnings: Sequence[Said]
     facts: Sequence[Fact]
+    job: Sequence[JobRow]
+    job_says: str
+    in_job: bool
 
 
 @dataclass(frozen=True)

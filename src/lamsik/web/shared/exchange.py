@@ -9,6 +9,7 @@ from flask import jsonify, request
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, finite_between
+from lamsik.documents.engine import LOCKED
 from lamsik.store import documents
 from lamsik.store.tables import Document
 from lamsik.web.shared import lean
@@ -42,15 +43,26 @@ def edits_of(asked: Mapping[str, Any]) -> list[State]:
 
 def edited(
     document: Content, edits: list[State], apply: Callable[[Content, State], Content]
-) -> tuple[Content, list[dict[str, str]]]:
+) -> tuple[Content, list[State]]:
     """The document with the edits that could be made, and the refusals of the others."""
-    refused = []
+    refused: list[State] = []
     for edit in edits:
         try:
             document = apply(document, edit)
         except Refused as error:
-            refused.append(errors_of(error, str(edit.get("path", ""))))
+            refused.append(errors_of(error, str(edit.get("path", ""))) | _asked(error, edit))
     return document, refused
+
+
+def _asked(error: Refused, edit: State) -> State:
+    """What is asked where a refused edit may be confirmed: the words of the button, and the edit it sends."""
+    if error.allowed != LOCKED:
+        return {}
+    return {
+        "asks": f"{error.given} is locked, so that it stays as it is while others change.",
+        "ask": f"Change {error.given} all the same",
+        "edit": {**edit, "though": error.given},
+    }
 
 
 def shown(
@@ -58,7 +70,7 @@ def shown(
     edits: list[State],
     apply: Callable[[Content, State], Content],
     view: Callable[[Content], State],
-) -> tuple[Content, list[dict[str, str]], State]:
+) -> tuple[Content, list[State], State]:
     """The document after the edits, their refusals, and what the page shows of it; edits that leave nothing
     to show are refused too.
 
@@ -97,7 +109,7 @@ def is_settled(asked: Mapping[str, Any]) -> bool:
 
 
 def answer(
-    asked: Mapping[str, Any], row: Document, document: Content, refused: list[dict[str, str]], view: State
+    asked: Mapping[str, Any], row: Document, document: Content, refused: list[State], view: State
 ) -> ResponseReturnValue:
     """Save if asked for, and what the page shows; a drag leaves the document on the page as it was picked
     up.

@@ -1,4 +1,4 @@
-// A wanted colour off a photo: its marks are set here, on a canvas; the shop reads it. The photo is not kept.
+// A look off a photo: its marks are set here, on a canvas; the shop reads it. The photo is not kept.
 import { post, tell } from "../shared/post.js";
 
 const at = (id) => document.getElementById(id);
@@ -18,7 +18,7 @@ form.elements.photo.addEventListener("change", async () => {
   scale = Math.min(1, 900 / picture.width);
   Object.assign(canvas, { width: picture.width * scale, height: picture.height * scale, hidden: false });
   Object.assign(marks, { white: null, grey: null, black: null, bait: [] });
-  tell(says, "Mark the white, the grey and the black of the card, then points on the bait.");
+  tell(says, "Mark the white, the grey and the black of the card, then points on what is to be read.");
   choose("white");
   draw();
 });

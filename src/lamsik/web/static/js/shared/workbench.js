@@ -47,6 +47,7 @@ function render() {
   }
   for (const button of main.querySelectorAll("[data-facing]")) button.setAttribute("aria-pressed", String(button.dataset.facing === view.facing));
   showLoose(errors);
+  showAsked(errors);
 }
 
 function showField(input, fields, errors) {
@@ -82,6 +83,18 @@ function showLoose(errors) {
   if (!place) return;
   place.hidden = !loose;
   place.textContent = loose?.says ?? loose?.message ?? "";
+}
+
+// What is locked changes only after a confirmation that names it.
+function showAsked(errors) {
+  const dialog = document.getElementById("edit-ask"), asked = errors.find((error) => error.ask);
+  if (!dialog || !asked || dialog.open || !live.state.view.settled) return; // a drag is asked about when it ends
+  const go = dialog.querySelector("[data-edit]");
+  dialog.firstElementChild.textContent = asked.asks;
+  go.textContent = asked.ask;
+  go.dataset.edit = JSON.stringify(asked.edit);
+  dialog.addEventListener("close", () => live.look(), { once: true }); // what is left stands as it was
+  dialog.showModal();
 }
 
 function say(text, wrong = false) {

@@ -1,0 +1,69 @@
+"""Pots of paint as what a mix draws from: by the gram, as a scale shows it; a pot is counted in ml."""
+
+from dataclasses import dataclass, replace
+
+from sqlmodel import Session
+
+from lamsik.core.mixes.tubs import drawn
+from lamsik.core.paints.shelf import Pot, ShelfPaint
+from lamsik.documents.paints.document import to_paint
+from lamsik.documents.values import row_of
+from lamsik.store import documents
+from lamsik.store.tables import Document
+
+PAINT = "paint"
+
+
+@dataclass(frozen=True)
+class PotOfPart:
+    """A pot that a part of a mix may come from: code of its paint and its key, its lot, what is left [g]."""
+
+    code: str
+    key: str
+    part: str
+    lot: str
+    left_g: float
+
+    @property
+    def mark(self) -> str:
+        """What a line of a batch keeps of it."""
+        return f"{self.code}:{self.key}"
+
+
+def of_part(session: Session, code: str, part: str) -> list[PotOfPart] | None:
+    """The pots of a paint, the fullest first; None where none is counted, or there is no such paint."""
+    row = documents.coded(session, PAINT, code)
+    paint = to_paint(documents.content(session, row)) if row is not None else None
+    if paint is None or not paint.pots:
+        return None
+    pots = sorted(paint.pots, key=lambda pot: -pot.left_ml)
+    return [PotOfPart(code, pot.key, part, pot.lot, pot.left_ml * paint.wet_g_cm3) for pot in pots]
+
+
+def draw(session: Session, pot: PotOfPart, grams: float) -> None:
+    """Take grams out of a pot. Raises `Refused` instead of going below nothing."""
+    _leave(session, pot.mark, drawn(pot.left_g, grams, f"{pot.part}, lot {pot.lot}") - pot.left_g)
+
+
+def give_back(session: Session, mark: str, grams: float) -> None:
+    """Put grams back in a pot; of a pot that is gone nothing is put back."""
+    _leave(session, mark, grams)
+
+
+def _leave(session: Session, mark: str, more_g: float) -> None:
+    code, _, key = mark.rpartition(":")
+    row: Document | None = documents.coded(session, PAINT, code)
+    if row is None:
+        return
+    content = documents.content(session, row)
+    paint: ShelfPaint = to_paint(content)
+    pots: tuple[Pot, ...] = tuple(
+        replace(pot, left_ml=max(round(pot.left_ml + more_g / paint.wet_g_cm3, 4), 0.0))
+        if pot.key == key
+        else pot
+        for pot in paint.pots
+    )
+    typed = {path: text for path, text in content["typed"].items() if path != f"pots.{key}.left_ml"}
+    says = "drawn for a mix" if more_g < 0 else "put back from a mix"
+    new = {**content, "pots": row_of(pots), "typed": typed}
+    documents.save(session, row, new, row.current, says)
