@@ -79,7 +79,7 @@ def test_a_mix_for_a_set_is_dropped_and_weighed_and_teaches(demo_server, visit, 
     page = visit("422")  # the browser notes what is refused first
     connect(page, bench)
     page.goto(f"/paints/on/{demo_rows.LOCK_RUNNER_85}/amounts?pieces=40")
-    page.get_by_role("button", name="Mix Belly cream (W-002)").press("Enter")
+    page.get_by_role("button", name="Mix it: Belly cream (W-002)").press("Enter")
     page.get_by_role("button", name="I have read this and the safety data sheet").press("Enter")
     expect(page.locator(".verdict")).to_contain_text(
         re.compile(r"pour Chalk white C-001 to[\s\S]*or count\s+\d+ drops")

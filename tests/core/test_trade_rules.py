@@ -3,13 +3,15 @@
 from dataclasses import replace
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from lamsik.core import cautions
 from lamsik.core.castings.born import Born, as_cast
 from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS, METALS, body_material
-from lamsik.core.orders.status import status
-from lamsik.core.route.steps import open_before, stand, steps
+from lamsik.core.orders.status import CLOSED, ENDED, STATUSES, WAYS, Agreed, may_be_said, status, ways
+from lamsik.core.route.steps import MAKING, READY, SHIPPED, open_before, stand, steps
 from lamsik.core.shapes.design import Host
 from lamsik.core.shapes.hardware import Item, Placement
 from lamsik.core.shapes.needs import missing
@@ -108,7 +110,45 @@ def test_every_caution_defers_to_the_data_sheet():
     ],
 )
 def test_where_an_order_stands(accepted, wanted, pieces, name):
-    assert status(accepted, wanted, pieces) == name
+    assert status(Agreed(wanted, accepted=accepted), pieces) == name
+
+
+@pytest.mark.parametrize(
+    ("agreed", "pieces", "name"),
+    [
+        ({"quoted": True}, [], "quote"),
+        ({"quoted": True, "accepted": True}, [], "accepted"),
+        ({"declined": True, "quoted": True}, [], "declined"),
+        ({"accepted": True, "cancelled": True}, ["making"], "cancelled"),
+        ({"accepted": True, "cancelled": True}, ["shipped"], "shipped"),
+        ({"accepted": True, "due_minor": 100, "paid_minor": 100}, ["ready"], "ready"),
+        ({"accepted": True, "due_minor": 100, "paid_minor": 99}, ["shipped"], "shipped"),
+        ({"accepted": True, "due_minor": 100, "paid_minor": 120}, ["shipped"], "closed"),
+        ({"accepted": True, "due_minor": 0}, ["shipped"], "closed"),
+        ({"accepted": True, "paid_minor": 120}, ["shipped"], "shipped"),  # no price was agreed
+    ],
+)
+def test_what_was_said_and_paid_of_an_order_tells_where_it_stands(agreed, pieces, name):
+    assert status(Agreed(1, **agreed), pieces) == name
+
+
+@given(
+    st.builds(
+        Agreed, st.integers(1, 3), *[st.booleans()] * 4, st.none() | st.integers(0, 9), st.integers(-9, 9)
+    ),
+    st.lists(st.sampled_from([MAKING, READY, SHIPPED]), max_size=4),
+    st.randoms(use_true_random=False),
+)
+def test_the_stage_of_an_order_follows_from_its_facts_whatever_the_order_of_its_pieces(agreed, made, chance):
+    stage, mixed = status(agreed, made), list(made)
+    chance.shuffle(mixed)
+    assert status(agreed, mixed) == stage and stage in (*STATUSES, *ENDED)
+    if stage in (READY, SHIPPED, CLOSED):
+        assert len(made) >= agreed.wanted and MAKING not in made
+    for way in WAYS:
+        if way not in ways(agreed, stage):
+            with pytest.raises(Refused):
+                may_be_said(way, agreed, stage)
 
 
 def test_a_piece_is_shipped_by_all_of_its_steps_and_not_by_the_last():

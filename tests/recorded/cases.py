@@ -32,6 +32,7 @@ from lamsik.core.mixes import amount, clocks, filler, fillers, layers, overpour,
 from lamsik.core.moulds import advice as moulding
 from lamsik.core.moulds import faults, heat, layout, masters, press, pull, silicone, touching, vents
 from lamsik.core.orders import status
+from lamsik.core.orders.status import Agreed
 from lamsik.core.paints import adjusting
 from lamsik.core.paints import layers as paint
 from lamsik.core.paints import place as places

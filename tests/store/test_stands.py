@@ -1,5 +1,6 @@
 """Where pieces and orders stand is what their facts tell, whatever was done to them, in whatever order."""
 
+from contextlib import suppress
 from datetime import date, timedelta
 
 import pytest
@@ -7,6 +8,8 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from sqlmodel import select
 
+from lamsik.core.errors import Refused
+from lamsik.core.orders.status import WAYS
 from lamsik.core.route.steps import steps
 from lamsik.core.shapes.design import Host, Want
 from lamsik.core.shapes.forms import form
@@ -14,7 +17,7 @@ from lamsik.core.water import Water
 from lamsik.documents.body.document import new_document, to_design
 from lamsik.store import documents, history, orders, pieces, stands
 from lamsik.store.starter import scheme
-from lamsik.store.tables import Order, Piece, Revision, now
+from lamsik.store.tables import Order, Payment, Piece, Revision, now
 from tests.documents.before import with_coats
 
 SLIM = new_document("Slim", form("slim"), Host("basswood", 0.42, 0.04), Water(), Want())
@@ -34,7 +37,7 @@ def told(session):
 ACTS = st.lists(
     st.tuples(
         st.sampled_from(
-            ["place", "accept", "reopen", "start", "stock", "tick", "all", "untick", "delete", "back"]
+            ["place", *WAYS, "pay", "pay", "start", "stock", "tick", "all", "untick", "delete", "back"]
         ),
         st.integers(0, 40),
     ),
@@ -70,13 +73,17 @@ def done_to_a_shop(session, acts):
                     title="bait",
                     search="",
                     quantity=1 + number % 2,
+                    price_minor=number % 3 or None,
                 ),
                 customer,
             )
-        elif act in ("accept", "reopen") and placed:
-            order = placed[number % len(placed)]
-            order.accepted_at = now() if act == "accept" else None
-            stands.order_anew(session, order)
+        elif act in WAYS and placed:
+            with suppress(Refused):
+                orders.say(session, placed[number % len(placed)], act)
+        elif act == "pay" and placed:
+            sum_minor = number % 4 - 1 or 2
+            one = Payment(order_id=0, paid_on=date(2030, 1, 1), minor=sum_minor, how="cash")
+            orders.pay(session, placed[number % len(placed)], one)
         elif act in ("start", "stock"):
             pieces.start(
                 session, design, placed[number % len(placed)].id if placed and act == "start" else None

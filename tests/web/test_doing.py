@@ -91,7 +91,7 @@ def test_a_spray_card_has_every_cup_with_its_caution_and_the_number_it_is_signed
     (piece,) = (row for row in rows(demo, Piece) if row.number == "P0069")
     text = demo.get(f"/paints/piece/{piece.id}/card").text
     assert "Signal orange (S-010), version 1" in text and "Bright orange" in text
-    assert re.search(r"3 × 15 µm dry.{0,60}1\.4 ml", text)
+    assert re.search(r"3 × 15 µm dry.{0,60}1\.3 ml", text)
     assert "respirator for vapours" in text and "as with 2" in text and "safety data sheet" in text
     answer = demo.get(f"/paints/piece/{piece.id}/card.pdf")
     assert answer.mimetype == "application/pdf" and answer.data.startswith(b"%PDF")

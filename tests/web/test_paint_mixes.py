@@ -57,7 +57,7 @@ def all_in(visitor):
 
 def test_a_mix_for_a_set_is_dropped_out_of_the_pots_and_is_a_lot(demo):
     lay_off_the_shelf(demo)
-    assert "Mix Belly cream" in demo.get(f"/paints/on/{BODY}/amounts?pieces=5").text
+    assert "Mix it: Belly cream" in demo.get(f"/paints/on/{BODY}/amounts?pieces=5").text
     page = begun(demo)
     text = said(demo, page)
     assert "Belly cream (W-002) for 5 pieces of" in text and "drops" in text

@@ -8,19 +8,6 @@ PEOPLE = ("Maj", "Ossian")
 
 WATERS = (("Holm mere", 14.0, 0.0), ("Inner Vad", 8.0, 4.5), ("Outer Vad", 9.0, 18.0))
 
-CUSTOMERS = (
-    ("Ärla Brandt", "aerla@example.org"),
-    ("Tove Ekmark", "by the ferry, Saturdays"),
-    ("Jon Halloway", "jon@example.org"),
-    ("三浦 かおり", "kaori@example.org"),
-    ("Piet Vanderlo", "piet@example.org"),
-    ("Siri Åkerøy", "siri@example.org"),
-    ("Marek Dubný", "marek@example.org"),
-    ("Lena Holt", "shop counter"),
-    ("Ruaridh Fenn", "ruaridh@example.org"),
-    ("Odile Marsac", "odile@example.org"),
-)
-
 NOT_ON_FLOATS = ("eyes", "fade", "lettering")
 """Kinds of layers a float is left without: it has no face, and no back."""
 

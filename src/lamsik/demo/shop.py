@@ -24,7 +24,7 @@ from lamsik.core.tank import ballast
 from lamsik.core.tank.ballast_spots import MOST_HOLES
 from lamsik.core.tank.mass import budget
 from lamsik.core.trade.behaviours import BEHAVIOURS
-from lamsik.demo import casting, colours, photo, scenario, scenario_paints, schemes
+from lamsik.demo import casting, colours, lent, photo, scenario, scenario_customers, scenario_paints, schemes
 from lamsik.documents.blades.document import content_of
 from lamsik.documents.body.document import new_document, to_design, with_design
 from lamsik.documents.body.edits import BODY
@@ -62,6 +62,7 @@ from lamsik.store.tables import (
     Order,
     PaintPatch,
     PaintTool,
+    Payment,
     Piece,
     PieceStep,
     Pour,
@@ -71,6 +72,8 @@ from lamsik.store.tables import (
 )
 from lamsik.words.revisions import note
 
+PAID_UNTIL = 100
+"""Orders that were placed so many days ago and before are paid."""
 STOP_AFTER = {
     "carve": "carve",
     "seal": "coat:seal1",
@@ -110,7 +113,8 @@ def build(session: Session) -> None:
         documents.begin(session, "blade", content_of(replace(STARTING_BLADE, **changes)))
     _runs(session, bodies)
     customers = [
-        orders.customer_named(session, name, {"contact": contact}) for name, contact in scenario.CUSTOMERS
+        orders.customer_named(session, name, {"contact": contact})
+        for name, contact in scenario_customers.CUSTOMERS
     ]
     for who, which, *terms in scenario.ORDERS:
         _order(session, random, customers[who], bodies[which], scenario.BODIES[which], terms)
@@ -126,6 +130,7 @@ def build(session: Session) -> None:
     _painted_float(session)
     colours.build(session)
     _mixed(session)
+    lent.build(session)
     _dated(session)
 
 
@@ -414,6 +419,10 @@ def _order(
     if state != "enquiry":
         order.accepted_at, order.design_id = placed + timedelta(days=1), design.id
     orders.place(session, order, customer)
+    if state == "shipped" and ago > PAID_UNTIL:
+        on = date.today() + timedelta(days=due)
+        paid = Payment(order_id=0, paid_on=on, minor=order.price_minor or 0, how="transfer")
+        orders.pay(session, order, paid)
     if state in STOP_AFTER:
         for _ in range(quantity):
             _piece(session, random, design, order, ago - 2, state)

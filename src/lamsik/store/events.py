@@ -17,7 +17,9 @@ from sqlmodel.sql.expression import SelectOfScalar
 from lamsik.core.errors import require
 from lamsik.store.tables import (
     Batch,
+    CustodyItem,
     Customer,
+    CustomerWord,
     Document,
     Drill,
     Hardware,
@@ -28,6 +30,7 @@ from lamsik.store.tables import (
     Order,
     PaintPatch,
     PaintTool,
+    Payment,
     Person,
     Piece,
     PieceStep,
@@ -41,6 +44,8 @@ from lamsik.store.tables import (
 
 DERIVED = frozenset({"search", "stand", "queue"})
 """Columns that are told from others: they are not written down."""
+FOLLOWED = frozenset({"merged_into_id", "erased_at"})
+"""Columns whose change moves other rows as well: it is not undone by itself."""
 WHO = "person"
 """Under this name a session knows who works with it."""
 ACT = "act"
@@ -73,7 +78,10 @@ WATCHED: dict[type[SQLModel], Watched] = {
     Pour: Watched("pour"),
     Batch: Watched("batch"),
     Order: Watched("order"),
+    Payment: Watched("order", "order_id", "payment", back=True),
     Customer: Watched("customer", back=True),
+    CustodyItem: Watched("customer", "customer_id", "custody", says="number"),
+    CustomerWord: Watched("customer", "customer_id", "word", back=True),
     Document: Watched("document"),
     MouldMade: Watched("document", "mould_id", "made"),
     WeighedThing: Watched("thing"),
@@ -196,6 +204,8 @@ def can_take_back(one: LogEntry) -> bool:
     """Whether this kind of change can be undone by itself: nothing else follows from it."""
     table = TABLES.get((one.of, one.part))
     if table is None:
+        return False
+    if set(one.after or ()) & FOLLOWED:
         return False
     put_away = one.after is not None and set(one.after) == {"deleted_at"}
     ticked_again = table is PieceStep and one.after is None  # that asks what stands against it, at its bench

@@ -5,12 +5,14 @@ from collections.abc import Mapping, Sequence
 from sqlmodel import Session, col, func, select
 from sqlmodel.sql.expression import Select, SelectOfScalar
 
-from lamsik.core.orders.status import ENQUIRY
+from lamsik.core.errors import require
+from lamsik.core.orders.customer_facts import checked
+from lamsik.core.orders.status import ENQUIRY, QUOTE, REOPENS, may_be_said
 from lamsik.store import stands
 from lamsik.store.paging import MOST
 from lamsik.store.search import fold, pattern
 from lamsik.store.stands import DONE
-from lamsik.store.tables import Customer, Document, Order, Piece
+from lamsik.store.tables import Customer, Document, Order, Payment, Piece, now
 from lamsik.store.words import holds
 
 
@@ -20,9 +22,13 @@ def customer_named(session: Session, name: str, facts: Mapping[str, str] | None 
     """
     folded = fold(name)
     row = session.exec(select(Customer).where(Customer.search == folded)).first()
+    while row is not None and row.merged_into_id is not None:
+        row = session.get(Customer, row.merged_into_id)
+    if row is not None and row.deleted_at is not None:
+        row = None
     if row is None:
         row = Customer(name=name.strip(), search=folded)
-    said = {key: text.strip() for key, text in (facts or {}).items() if text.strip()}
+    said = checked(dict(facts or {}))
     if said:
         row.facts = {**row.facts, **said}
     session.add(row)
@@ -48,6 +54,47 @@ def place(session: Session, order: Order, customer: Customer) -> Order:
     return order
 
 
+SAID = {"quote": "quoted_at", "accept": "accepted_at", "decline": "declined_at", "cancel": "cancelled_at"}
+"""What is said of an order, and where it is kept when."""
+HOW = ("transfer", "cash", "card", "by mail", "other")
+"""Ways money comes."""
+
+
+def say(session: Session, order: Order, way: str) -> None:
+    """Something is said of an order, by the core's ways; or the last that was said is taken back. Raises
+    `Refused` where it cannot be said as the order stands.
+    """
+    may_be_said(way, stands.agreed(order, 0), order.stand)
+    if way == REOPENS:
+        setattr(order, last_said(order), None)
+    else:
+        setattr(order, SAID[way], now())
+    stands.order_anew(session, order)
+
+
+def last_said(order: Order) -> str:
+    """Where that is kept what was said of an order last; empty where nothing was."""
+    known = [(getattr(order, name), n, name) for n, name in enumerate(SAID.values()) if getattr(order, name)]
+    return max(known)[-1] if known else ""
+
+
+def pay(session: Session, order: Order, payment: Payment) -> Payment:
+    """Money came for an order, or went back. Raises `Refused` for none, and for a way that is none."""
+    require(payment.minor != 0, "sum", 0, "more than nothing, or less where it went back")
+    require(payment.how in HOW, "how", payment.how, f"one of {', '.join(HOW)}")
+    payment.order_id = order.id or 0
+    session.add(payment)
+    session.flush()
+    stands.order_anew(session, order)
+    return payment
+
+
+def payments(session: Session, order: Order) -> Sequence[Payment]:
+    """What was paid for an order, by day."""
+    query = select(Payment).where(Payment.order_id == order.id)
+    return session.exec(query.order_by(col(Payment.paid_on), col(Payment.id))).all()
+
+
 def listed(text: str = "") -> Select[Order, Customer]:
     """The question for orders with their customers: open before shipped, the nearest due date first,
     undated last.
@@ -60,7 +107,8 @@ def listed(text: str = "") -> Select[Order, Customer]:
 
 def promised(session: Session, most: int) -> Sequence[tuple[Order, Customer]]:
     """The first orders that are agreed and not shipped, the nearest due first."""
-    return session.exec(listed().where(col(Order.queue) < DONE, Order.stand != ENQUIRY).limit(most)).all()
+    open_ = listed().where(col(Order.queue) < DONE, col(Order.stand).not_in((ENQUIRY, QUOTE)))
+    return session.exec(open_.limit(most)).all()
 
 
 def enquiries(session: Session, most: int) -> Sequence[tuple[Order, Customer]]:
@@ -89,7 +137,7 @@ def in_scheme(session: Session, scheme_id: int, most: int = MOST) -> Sequence[Or
 
 def customers(text: str = "") -> SelectOfScalar[Customer]:
     """The question for customers by name; only those matching `text` if given."""
-    query = select(Customer)
+    query = select(Customer).where(col(Customer.deleted_at).is_(None))
     if text:
         query = query.where(col(Customer.search).like(pattern(text), escape="\\"))
     return query.order_by(Customer.search)

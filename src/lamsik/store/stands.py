@@ -7,10 +7,10 @@ from collections.abc import Mapping
 from sqlalchemy import Engine, case
 from sqlmodel import Session, col, func, select
 
-from lamsik.core.orders.status import status
-from lamsik.core.route.steps import SHIPPED, from_content, stand
+from lamsik.core.orders.status import ENDED, Agreed, status
+from lamsik.core.route.steps import from_content, stand
 from lamsik.store import routes
-from lamsik.store.tables import Order, Piece, PieceStep, Route
+from lamsik.store.tables import CustodyItem, Order, Payment, Piece, PieceStep, Route
 
 OPEN, DONE = "1", "2"
 """What the place of an order in the queue begins with."""
@@ -33,17 +33,48 @@ def order_anew(session: Session, order: Order) -> None:
     _tell(
         order,
         dict(session.exec(select(Piece.stand, func.count()).where(*of_order).group_by(Piece.stand)).all()),
+        paid_minor(session, order),
+        lent(session, order),
     )
     session.flush()
 
 
-def _tell(order: Order, pieces: Mapping[str, int]) -> None:
-    order.stand = status(
-        order.accepted_at is not None,
+def paid_minor(session: Session, order: Order) -> int:
+    """What was paid for an order so far, in minor units."""
+    return session.exec(
+        select(func.coalesce(func.sum(Payment.minor), 0)).where(Payment.order_id == order.id)
+    ).one()
+
+
+HERE = col(CustodyItem.returned_on).is_(None), CustodyItem.written_off == ""
+"""Whether something of a customer's is still here."""
+
+
+def lent(session: Session, order: Order) -> int:
+    """How many things of the customer's are still here for an order."""
+    query = select(func.count()).select_from(CustodyItem)
+    return session.exec(query.where(CustodyItem.order_id == order.id, *HERE)).one()
+
+
+def agreed(order: Order, paid: int, lent: int = 0) -> Agreed:
+    """What was agreed of an order, as the core knows it."""
+    price = order.price_minor
+    return Agreed(
         order.quantity,
-        [at for at, many in pieces.items() for _ in range(many)],
+        order.quoted_at is not None,
+        order.accepted_at is not None,
+        order.declined_at is not None,
+        order.cancelled_at is not None,
+        None if price is None else price + (order.shipping_minor or 0),
+        paid,
+        lent,
     )
-    order.queue = f"{DONE if order.stand == SHIPPED else OPEN} {order.due_on or 'undated'} {order.number:>12}"
+
+
+def _tell(order: Order, pieces: Mapping[str, int], paid: int, lent: int) -> None:
+    each = [at for at, many in pieces.items() for _ in range(many)]
+    order.stand = status(agreed(order, paid, lent), each)
+    order.queue = f"{DONE if order.stand in ENDED else OPEN} {order.due_on or 'undated'} {order.number:>12}"
 
 
 def keep_true(engine: Engine) -> None:
@@ -82,8 +113,16 @@ def all_anew(session: Session) -> None:
         .group_by(col(Piece.order_id), Piece.stand)
     ).all():
         by_order.setdefault(key, {})[at] = many
+    paid = dict(
+        session.exec(select(Payment.order_id, func.sum(Payment.minor)).group_by(col(Payment.order_id))).all()
+    )
+    here = dict(
+        session.exec(
+            select(CustodyItem.order_id, func.count()).where(*HERE).group_by(col(CustodyItem.order_id))
+        ).all()
+    )
     for order in session.exec(select(Order)).all():
-        _tell(order, by_order.get(order.id, {}))
+        _tell(order, by_order.get(order.id, {}), paid.get(order.id or 0, 0), here.get(order.id, 0))
     session.flush()
 
 

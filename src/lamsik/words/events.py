@@ -29,6 +29,9 @@ OF = {
 FIELDS = {
     "due_on": "due",
     "price_minor": "the price",
+    "shipping_minor": "shipping",
+    "paid_on": "paid on",
+    "minor": "the sum",
     "quantity": "how many",
     "design_id": "the design",
     "scheme_id": "the scheme",
@@ -45,6 +48,13 @@ FIELDS = {
 }
 """What columns are called where a change of them is told."""
 
+SAID_OF = {
+    "quoted_at": ("quoted", "not quoted after all"),
+    "accepted_at": ("accepted", "not accepted after all"),
+    "declined_at": ("declined", "taken up again"),
+    "cancelled_at": ("cancelled", "taken up again"),
+}
+"""What was said of an order, and what it is called when that is taken back."""
 QUIET = frozenset({"typed", "route_id", "current", "at_c", "plan"})
 """Columns that change along with others, as all moments do: they are not told by themselves."""
 
@@ -70,8 +80,9 @@ def _anything(before: Values | None, after: Values | None, _names: Names) -> str
         return "put away" if after.get("deleted_at") or after.get("gone_at") else "brought back"
     if "undone_at" in after:
         return "taken back" if after["undone_at"] else "counts again"
-    if "accepted_at" in after:
-        return "accepted" if after["accepted_at"] else "an enquiry again"
+    for name, (so, back) in SAID_OF.items():
+        if name in after:
+            return so if after[name] else back
     before, after = _spread(before), _spread(after)
     loud = [
         name

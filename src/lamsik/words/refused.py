@@ -3,7 +3,11 @@
 REFUSALS: dict[str, str] = {
     "not-mixed-yet": "weigh the parts and press Mixed on the weighing page",
     "weighed-already": "it is weighed for already, or further on",
+    "what-was-taken-off": "what was taken off, as 3 trebles no. 4",
+    "refit-first": "refit it, or say what took its place: {count} of the bag are not matched",
+    "once-in-a-bag": "it is in the bag already: change its count",
     "mixed-already": "it is mixed already",
+    "not-from-there": "as it stands now it cannot be said of it: {way}",
     "back-to-the-scale": "only one that is mixed and not poured goes back to the scale",
     "demould-what-is-set": "only what is poured and set is demoulded",
     "demould-first": "demould it first",

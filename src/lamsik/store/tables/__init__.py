@@ -3,7 +3,7 @@
 from lamsik.store.tables.documents import Card, Document, Family, Revision, SkinMesh, Tracing
 from lamsik.store.tables.mixes import Batch, Clock, ShopTub
 from lamsik.store.tables.moulds import MouldMade, Pour
-from lamsik.store.tables.orders import Customer, Order
+from lamsik.store.tables.orders import CustodyItem, Customer, CustomerWord, Order, Payment
 from lamsik.store.tables.paints import PaintPatch, PaintTool
 from lamsik.store.tables.people import LogEntry, Person
 from lamsik.store.tables.pieces import Piece, PieceStep, Route
@@ -15,7 +15,9 @@ __all__ = [
     "Batch",
     "Card",
     "Clock",
+    "CustodyItem",
     "Customer",
+    "CustomerWord",
     "Document",
     "Drill",
     "LogEntry",
@@ -27,6 +29,7 @@ __all__ = [
     "Order",
     "PaintPatch",
     "PaintTool",
+    "Payment",
     "Person",
     "Piece",
     "PieceStep",

@@ -8,6 +8,9 @@ from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
 from lamsik.web.shared.forms import MeasureField
 from lamsik.words.orders import ASKED
 
+ASKED_FIRST = tuple(fact for fact in CUSTOMER_FACTS if fact.is_asked)
+"""What is asked of a customer where an enquiry is taken."""
+
 
 class EnquiryForm(FlaskForm):
     """What a customer wants: which bait, in which scheme, how it should behave, by when."""
@@ -31,10 +34,10 @@ class EnquiryForm(FlaskForm):
 
     def facts(self) -> dict[str, str]:
         """What is said of the customer, by key."""
-        return {fact.key: self[f"customer_{fact.key}"].data or "" for fact in CUSTOMER_FACTS}
+        return {fact.key: self[f"customer_{fact.key}"].data or "" for fact in ASKED_FIRST}
 
 
-for _fact in CUSTOMER_FACTS:
+for _fact in ASKED_FIRST:
     setattr(
         EnquiryForm,
         f"customer_{_fact.key}",

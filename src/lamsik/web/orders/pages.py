@@ -1,6 +1,6 @@
 """The Orders bench: what stands in the header, and where its pages are."""
 
-from lamsik.web.orders import views
+from lamsik.web.orders import custody, customers, views
 from lamsik.web.shared.bench import BenchPages
 
-BENCH = BenchPages("Orders", "orders.index", (views.blueprint,))
+BENCH = BenchPages("Orders", "orders.index", (views.blueprint, customers.blueprint, custody.blueprint))

@@ -1,6 +1,7 @@
 """The Orders bench: enquiries, what was agreed, the pieces made for them."""
 
 from dataclasses import replace
+from datetime import date
 
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
@@ -9,8 +10,9 @@ from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS, USUAL_WOOD
 from lamsik.core.money import read
 from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
-from lamsik.core.orders.status import STATUSES
-from lamsik.core.quantities import plainly, said
+from lamsik.core.orders.customer_facts import INCHES as SPEAKS_INCHES
+from lamsik.core.orders.status import ENDED, STATUSES, ways
+from lamsik.core.quantities import INCHES, METRIC, plainly, said, saying
 from lamsik.core.shapes.design import Want
 from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.trade.behaviours import BEHAVIOURS, USUAL
@@ -19,11 +21,12 @@ from lamsik.documents.body.edits import BODY
 from lamsik.documents.engine import apply
 from lamsik.documents.schemes.document import layers_of
 from lamsik.drawings.body import thumbnail
-from lamsik.store import documents, moulds, orders, pieces, stores
+from lamsik.store import custody, documents, moulds, orders, pieces, stores
 from lamsik.store import stands as stands_of
-from lamsik.store.tables import Customer, Document, Order, ShopWater, now
+from lamsik.store.paging import Page
+from lamsik.store.tables import Customer, Document, Order, Payment, ShopWater
 from lamsik.web.bodies.begin import begin
-from lamsik.web.orders.forms import EnquiryForm
+from lamsik.web.orders.forms import ASKED_FIRST, EnquiryForm
 from lamsik.web.shared import keeping, picks
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.forms import choices, typed_texts
@@ -38,7 +41,8 @@ blueprint = Blueprint("orders", __name__, url_prefix="/orders")
 @blueprint.get("")
 def index() -> str:
     """All orders, what is due first, shipped ones last."""
-    return render_template("orders/index.html", page=asked_page(orders.listed(asked_text())), q=asked_text())
+    page: Page[tuple[Order, Customer]] = asked_page(orders.listed(asked_text()))
+    return render_template("orders/index.html", page=page, q=asked_text(), ended=ENDED)
 
 
 def _form(schemes: Picks) -> EnquiryForm:
@@ -62,6 +66,7 @@ def new() -> ResponseReturnValue:
     asked = _form(schemes)
     if request.method == "GET":
         asked.behaviour.data, asked.material.data = USUAL, USUAL_WOOD
+        asked.customer.data = request.args.get("customer", "")[:120]
     if asked.validate_on_submit():
         try:
             return _place(asked)
@@ -69,7 +74,7 @@ def new() -> ResponseReturnValue:
             says = f"{refused.given!r} cannot be read: {refusals.allowed(refused)}."
             asked.price.errors = [*asked.price.errors, says]
     return render_template(
-        "orders/new.html", asked=asked, facts=CUSTOMER_FACTS, known=picks.of("customer"), schemes=schemes
+        "orders/new.html", asked=asked, facts=ASKED_FIRST, known=picks.of("customer"), schemes=schemes
     ), (422 if asked.is_submitted() else 200)
 
 
@@ -102,9 +107,14 @@ def _place(asked: EnquiryForm) -> ResponseReturnValue:
 
 
 @blueprint.get("/<int:key>")
-def show(key: int) -> str:
+def show(key: int) -> ResponseReturnValue:
     """One order: the wish, the design made for it, its pieces, what comes next."""
-    order = load(Order, key)
+    return _page(load(Order, key))
+
+
+def _page(order: Order, problem: Refused | None = None) -> ResponseReturnValue:
+    key, agreed = order.id or 0, stands_of.agreed(order, stands_of.paid_minor(db(), order))
+    customer = load(Customer, order.customer_id)
     page = asked_page(pieces.listed(order_id=key))
     design = db().get(Document, order.design_id) if order.design_id else None
     drawn = to_design(documents.content(db(), design)) if design else None
@@ -112,36 +122,111 @@ def show(key: int) -> str:
     return render_template(
         "orders/show.html",
         order=order,
-        customer=load(Customer, order.customer_id),
+        customer=customer,
         facts=CUSTOMER_FACTS,
+        theirs=_in_their_units(order, customer),
         pieces=list(zip(page.rows, stands(page.rows), strict=True)),
         page=page,
         count=pieces.count_of(db(), key),
         source=drawn.source if drawn else None,
         statuses=STATUSES,
+        ways=ways(agreed, order.stand),
+        agreed=agreed,
+        last=orders.last_said(order).removesuffix("_at"),
+        payments=orders.payments(db(), order),
+        lent=custody.of_order(db(), key),
+        how=orders.HOW,
+        problem=problem,
         design=design,
         picture=picture,
         designs=picks.of("body"),
         form=FORMS.get(order.form),
         scheme=db().get(Document, order.scheme_id) if order.scheme_id else None,
         water=db().get(ShopWater, order.water_id) if order.water_id else None,
-    )
+    ), (422 if problem else 200)
 
 
-@blueprint.post("/<int:key>/<any(accept, reopen):way>")
+def _in_their_units(order: Order, customer: Customer) -> str:
+    """How long it is in the units the customer speaks in; empty where the shop speaks in them too."""
+    speaks = customer.facts.get("speaks", "")
+    if not speaks or order.length_mm is None:
+        return ""
+    with saying(INCHES if speaks == SPEAKS_INCHES else METRIC):
+        theirs = said(order.length_mm, "length")
+    return theirs if theirs != said(order.length_mm, "length") else ""
+
+
+@blueprint.post("/<int:key>/<any(quote, accept, decline, cancel, reopen):way>")
 def agree(key: int, way: str) -> ResponseReturnValue:
-    """Accept an enquiry, or take that back."""
+    """A quote went out, it was accepted, declined or cancelled, or the last of these is taken back."""
     order = load(Order, key)
     why = moulds.not_for_sale(db(), {"body_id": order.design_id}) if way == "accept" else ""
     if why:
         flash(
-            f"{order.number} stays an enquiry: its shape is {why}. Ask whoever it is from, or take another"
+            f"{order.number} stays as it stands: its shape is {why}. Ask whoever it is from, or take another"
             " shape."
         )
         return redirect(url_for("orders.show", key=key))
-    order.accepted_at = now() if way == "accept" else None
-    stands_of.order_anew(db(), order)
+    orders.say(db(), order, way)
     return redirect(url_for("orders.show", key=key))
+
+
+@blueprint.post("/<int:key>/price")
+def price(key: int) -> ResponseReturnValue:
+    """What is agreed for it, and for its way."""
+    order = load(Order, key)
+    try:
+        for name in ("price", "shipping"):
+            text = request.form.get(name, "").strip()
+            setattr(order, f"{name}_minor", _sum(text, order, name) if text else None)
+    except Refused as refused:
+        db().rollback()
+        return _page(load(Order, key), refused)
+    stands_of.order_anew(db(), order)
+    return redirect(url_for("orders.show", key=key, _anchor="money"))
+
+
+@blueprint.post("/<int:key>/paid")
+def paid(key: int) -> ResponseReturnValue:
+    """Money came, or went back."""
+    order, text = load(Order, key), request.form.get("sum", "").strip()
+    try:
+        back = text.startswith(("-", "−"))
+        minor = _sum(text.lstrip("-− "), order, "sum")
+        on = _day(request.form.get("on", ""))
+        how, note = request.form.get("how", ""), request.form.get("note", "").strip()[:200]
+        one = Payment(order_id=key, paid_on=on, minor=-minor if back else minor, how=how, note=note)
+        orders.pay(db(), order, one)
+    except Refused as refused:
+        db().rollback()
+        return _page(load(Order, key), refused)
+    return redirect(url_for("orders.show", key=key, _anchor="money"))
+
+
+@blueprint.post("/<int:key>/unpaid")
+def unpaid(key: int) -> ResponseReturnValue:
+    """A payment was noted by mistake; History brings it back."""
+    order, one = load(Order, key), load(Payment, sent_id("payment"))
+    if one.order_id != key:
+        raise Refused("payment", one.id, "a payment of this order")
+    db().delete(one)
+    db().flush()
+    stands_of.order_anew(db(), order)
+    return redirect(url_for("orders.show", key=key, _anchor="money"))
+
+
+def _sum(text: str, order: Order, name: str) -> int:
+    try:
+        return read(text, order.currency).minor
+    except Refused as refused:
+        raise Refused(name, refused.given, refused.allowed) from refused
+
+
+def _day(text: str) -> date:
+    try:
+        return date.fromisoformat(text)
+    except ValueError as error:
+        raise Refused("on", text, "a day, as 2026-05-31") from error
 
 
 @blueprint.post("/<int:key>/design")

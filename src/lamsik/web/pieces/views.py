@@ -16,7 +16,7 @@ from lamsik.documents.body.edits import BODY
 from lamsik.documents.engine import apply
 from lamsik.drawings import card as drawings
 from lamsik.drawings.tank import default_view, scene
-from lamsik.store import documents, moulds, orders, pieces, routes, stores
+from lamsik.store import custody, documents, moulds, orders, pieces, routes, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.tables import Document, Instrument, Order, Piece, Revision
 from lamsik.web.bodies.tank_facts import budget_rows, tank_facts
@@ -106,6 +106,7 @@ def _page(piece: Piece, error: dict[str, str] | None = None) -> str:
         verdict=sentence(shown.outcome.verdict),
         planned=sentence(shown.planned.verdict),
         sized_at=SIZED_AT,
+        lent=custody.of_order(db(), shown.piece.order_id) if shown.piece.order_id else (),
         **common,
     )
 

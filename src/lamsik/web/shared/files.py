@@ -15,8 +15,12 @@ UNFIT = re.compile(r'[\\/:*?"<>|\x00-\x1f\x7f]+')
 
 def named(row: Document, what: str = "") -> str:
     """A file's name without its ending: code, name, and which part of it."""
-    stem = f"{row.code} {row.name} {what}".strip()
-    return " ".join(UNFIT.sub(" ", stem).split())[:MOST_NAME].strip(" .")
+    return plain_name(f"{row.code} {row.name} {what}".strip())
+
+
+def plain_name(text: str) -> str:
+    """A text as a file's name that every system takes."""
+    return " ".join(UNFIT.sub(" ", text).split())[:MOST_NAME].strip(" .")
 
 
 def as_file(data: bytes | str, name: str, kind: str, shown: bool = False) -> Response:

@@ -158,7 +158,7 @@ THINGS: dict[str, tuple[type[SQLModel], Callable[[Any], tuple[str, str, Mapping[
     "pour": (Pour, _pour),
     "batch": (Batch, lambda row: (row.purpose, url_for("mixes.batch", key=row.id), {})),
     "order": (Order, lambda row: (row.number, url_for("orders.show", key=row.id), {})),
-    "customer": (Customer, lambda row: (row.name, "", {})),
+    "customer": (Customer, lambda row: (row.name, url_for("orders_customers.show", key=row.id), {})),
     "document": (Document, _document),
     "thing": (WeighedThing, lambda row: (row.name, url_for("scale_things.show", key=row.id), {})),
     "person": (Person, lambda row: (row.name, "", {})),

@@ -172,8 +172,8 @@ def _others(q: str) -> Iterator[SearchHit]:
     yield _group(
         "Customers",
         orders.customers(q),
-        lambda row: ("", row.name, url_for("orders.index", q=row.name)),
-        url_for("orders.index", q=q),
+        lambda row: ("", row.name, url_for("orders_customers.show", key=row.id)),
+        url_for("orders_customers.index", q=q),
     )
 
 

@@ -1,0 +1,84 @@
+"""What is said and paid of an order: its stage follows, History takes back, bad sums are told."""
+
+from datetime import date
+
+import pytest
+
+from lamsik.store import events
+from lamsik.store.tables import Order, Payment
+from tests import demo_rows
+from tests.web.pouring import rows
+from tests.web.test_doing import opened
+
+ASKED = demo_rows.ORDER_FERRY_RUNNER_90_ASKED
+SHIPPED = 17
+"""An order that went out and is not paid."""
+
+
+def stand(visitor, key):
+    return next(row.stand for row in rows(visitor, Order) if row.id == key)
+
+
+def test_an_enquiry_is_quoted_accepted_cancelled_and_taken_up_again(demo):
+    page = f"/orders/{ASKED}"
+    assert "Accept the order" in demo.get(page).text and "It is cancelled" not in demo.get(page).text
+    said = {"quote": "quote", "accept": "accepted", "cancel": "cancelled", "reopen": "accepted"}
+    for way, stage in said.items():
+        demo.post(f"{page}/{way}")
+        assert stand(demo, ASKED) == stage, way
+    assert "Not accepted after all" in demo.get(page).text
+    assert demo.post(f"{page}/decline").status_code == 422
+    demo.post(f"{page}/reopen")
+    demo.post(f"{page}/decline")
+    text = demo.get(page).text
+    assert stand(demo, ASKED) == "declined" and "It was declined." in text and "Accept the order" not in text
+    listed = demo.get("/orders").text
+    assert "badge stand declined" in listed.replace("\n", "")
+    history = demo.get(f"/history?of=order&id={ASKED}").text
+    assert "quoted" in history and "declined" in history and "not accepted after all" in history
+
+
+def test_an_order_is_closed_once_all_is_paid_and_open_again_when_that_is_taken_off(demo):
+    page = f"/orders/{SHIPPED}"
+    order = next(row for row in rows(demo, Order) if row.id == SHIPPED)
+    assert order.stand == "shipped" and "Still open" in demo.get(page).text
+    demo.post(f"{page}/price", {"price": "48", "shipping": "6,50"})
+    assert "54.50 EUR" in demo.get(page).text
+    today = date.today().isoformat()
+    demo.post(f"{page}/paid", {"on": today, "sum": "20", "how": "cash"})
+    assert stand(demo, SHIPPED) == "shipped" and "34.50 EUR" in demo.get(page).text
+    demo.post(f"{page}/paid", {"on": today, "sum": "40.00", "how": "transfer", "note": "too much"})
+    text = demo.get(page).text
+    assert stand(demo, SHIPPED) == "closed" and "To pay back" in text and "5.50 EUR" in text
+    demo.post(f"{page}/paid", {"on": today, "sum": "-5.50", "how": "cash"})
+    assert "0.00 EUR" in demo.get(page).text and stand(demo, SHIPPED) == "closed"
+    mine = [row for row in rows(demo, Payment) if row.order_id == SHIPPED]
+    most = max(mine, key=lambda row: row.minor)
+    demo.post(f"{page}/unpaid", {"payment": str(most.id)})
+    assert stand(demo, SHIPPED) == "shipped"
+    with opened(demo) as session:
+        last = events.last_of(session, most.id, "order", "payment")
+    demo.post(f"/history/{last.id}/take-back")
+    assert stand(demo, SHIPPED) == "closed"
+    assert "a payment of this order" in demo.post(f"/orders/{ASKED}/unpaid", {"payment": str(most.id)}).text
+
+
+@pytest.mark.parametrize(
+    ("way", "sent", "says"),
+    [
+        ("paid", {"sum": "much", "how": "cash"}, "much"),
+        ("paid", {"sum": "", "how": "cash"}, "Sum"),
+        ("paid", {"sum": "0", "how": "cash"}, "more than nothing"),
+        ("paid", {"sum": "5", "how": "shells"}, "one of transfer"),
+        ("paid", {"sum": "5", "how": "cash", "on": "yesterday"}, "a day, as"),
+        ("price", {"price": "12 pounds", "shipping": ""}, "12 pounds"),
+        ("price", {"price": "12", "shipping": "-3"}, "-3"),
+    ],
+)
+def test_a_sum_that_is_none_is_said_and_nothing_changes(demo, way, sent, says):
+    before = next(row for row in rows(demo, Order) if row.id == SHIPPED)
+    answer = demo.post(f"/orders/{SHIPPED}/{way}", {"on": "2026-05-31", **sent})
+    assert answer.status_code == 422 and says in answer.text and 'role="alert"' in answer.text
+    after = next(row for row in rows(demo, Order) if row.id == SHIPPED)
+    assert (after.price_minor, after.shipping_minor) == (before.price_minor, before.shipping_minor)
+    assert not [row for row in rows(demo, Payment) if row.order_id == SHIPPED]
