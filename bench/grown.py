@@ -111,9 +111,8 @@ def _revisions(connection: Connection, size: Size) -> None:
 
 def _customers(connection: Connection, size: Size) -> None:
     many = max(int(size.orders * CUSTOMERS_PER_ORDER), 1)
-    _copied(
-        connection, "customer", "id = 1", many, {"name": "'Customer ' || n", "search": "'customer ' || n"}
-    )
+    changed = {"name": "'Customer ' || n", "search": "'customer ' || n", "facts": "'{}'"}
+    _copied(connection, "customer", "id = 1", many, changed)
 
 
 def _orders(connection: Connection, size: Size) -> None:

@@ -120,6 +120,7 @@ def growth_rows(home: Path, grown: Path) -> list[Row]:
 LISTS = {
     "/pieces?q=grown": "/pieces?q=p00",
     "/orders?q=grown": "/orders?q=a00",
+    "/orders/customers?q=customer": "/orders/customers?q=e",
     "/search?q=grown": "/search?q=a00",
     "/search?q=none": "/search?q=none",
 }

@@ -6,7 +6,7 @@ from sqlmodel import col, select
 
 from lamsik.store import customers, events
 from lamsik.store.orders import customer_named
-from lamsik.store.tables import Customer, CustomerWord, LogEntry, Order, Piece
+from lamsik.store.tables import CustodyItem, Customer, CustomerWord, LogEntry, Order, Piece
 from tests.web.pouring import rows
 from tests.web.test_doing import opened
 
@@ -63,6 +63,7 @@ def test_what_is_known_is_kept_and_what_cannot_be_stays_in_its_field(demo):
         assert answer.status_code == 422 and says in answer.text and 'role="alert"' in answer.text
     assert who(demo, "Ärla Brandt").facts == row.facts
     demo.post(ARLA, known(name="Ärla Lund"))
+    assert "K0002" in demo.get("/orders/custody?q=lund").text
     assert "Ärla Lund" in demo.get("/orders?q=lund").text  # their orders are found by the new name
 
 
@@ -122,6 +123,7 @@ def test_all_that_is_kept_is_handed_over(demo):
         "aerla@example.org",
     )
     assert {one["number"] for one in told["orders"]} == set(orders_of(demo, 1))
+    assert told["lent"][0]["number"] == "K0002" and told["orders"][-1]["paid"][0]["minor"] > 0
     assert told["orders"][-1]["pieces"] and told["wrote"][0]["order"] in orders_of(demo, 1)
 
 
@@ -145,7 +147,7 @@ def test_one_who_is_erased_leaves_no_name_anywhere_but_the_figures_stay(demo):
     told = demo.post(f"{ARLA}/erase", follow_redirects=True).text
     assert "Customer 1" in told and "was erased on their request" in told
     with opened(demo) as session:
-        for table in (Customer, CustomerWord, Order, LogEntry):
+        for table in (Customer, CustomerWord, CustodyItem, Order, LogEntry):
             kept = " ".join(str(row.model_dump()) for row in session.exec(select(table)).all()).casefold()
             assert "brandt" not in kept and "aerla@" not in kept, table
         left = session.exec(select(Order).order_by(col(Order.id))).all()
@@ -153,6 +155,8 @@ def test_one_who_is_erased_leaves_no_name_anywhere_but_the_figures_stay(demo):
     for sent, way in ((known(), ""), ({"text": "x"}, "/wrote")):
         assert "was erased" in demo.post(f"{ARLA}{way}", sent).text
     assert demo.get("/orders?q=brandt").text.count("<td>") == 0
+    with opened(demo) as session:  # whoever is called so later is someone else
+        assert customer_named(session, "Customer 1").id != 1
 
 
 def test_who_may_be_double_is_found_among_many(demo):

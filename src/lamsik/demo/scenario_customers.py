@@ -17,7 +17,7 @@ KNOWN_OF = {
         "mail": "aerla@example.org",
         "phone": "+00 555 0142",
         "address": "Ärla Brandt\nReed Lane 4\n0420 Landing",
-        "sizes": "80 to 110 mm, hooks no. 4",
+        "sizes": "the small ones, hooks no. 4",
     },
     "Jon Halloway": {"mail": "jon@example.org", "speaks": "inches", "note": "writes late at night"},
     "Tove Ekmark": {"phone": "+00 555 0177", "address": "Tove Ekmark\nby the ferry\n0418 Tollgate"},
@@ -34,7 +34,7 @@ LENT = (
         "genuine",
         "Maj, by the wire and the eyes",
         "shelf by the window, box 2",
-        (("treble no. 4", 2, 0, ""), ("split ring 6 mm", 2, 2, "")),
+        (("treble no. 4", 2, 0, ""), ("split ring, small", 2, 2, "")),
     ),
     ("Ärla Brandt", "reference bait", "smelt, the flank as it was", "", None, "", "", "shelf 1", ()),
 )

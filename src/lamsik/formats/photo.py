@@ -64,6 +64,17 @@ def normalised(data: bytes) -> tuple[bytes, int, int]:
     return kept.getvalue(), picture.width, picture.height
 
 
+def shrunk(jpeg: bytes, longest_px: int, quality: int = 85) -> tuple[bytes, int, int]:
+    """A kept photo with its longer side at most so long; width and height [px]."""
+    with Image.open(BytesIO(jpeg)) as opened:
+        opened.draft("RGB", (longest_px, longest_px))
+        picture = opened.convert("RGB")
+    picture.thumbnail((longest_px, longest_px))
+    kept = BytesIO()
+    picture.save(kept, "JPEG", quality=quality)
+    return kept.getvalue(), picture.width, picture.height
+
+
 def pixels(jpeg: bytes) -> NDArray[np.uint8]:
     """A kept photo as an array (h, w, 3)."""
     with Image.open(BytesIO(jpeg)) as opened:

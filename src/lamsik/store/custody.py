@@ -70,12 +70,17 @@ def keep(session: Session, item: CustodyItem) -> CustodyItem:
         f"{due:%d %b %Y}" if due else "",
         "after it came",
     )
-    customer = session.get_one(Customer, item.customer_id)
-    item.search = fold(f"{item.number} {item.kind} {item.what} {customer.name} {item.place}")
-    session.add(item)
+    named_anew(session, item)
     session.flush()
     _order_anew(session, item)
     return item
+
+
+def named_anew(session: Session, item: CustodyItem) -> None:
+    """It is found by its number, what it is, where it lies, and whoever it belongs to as they are called."""
+    customer = session.get_one(Customer, item.customer_id)
+    item.search = fold(f"{item.number} {item.kind} {item.what} {customer.name} {item.place}")
+    session.add(item)
 
 
 def _order_anew(session: Session, item: CustodyItem) -> None:

@@ -4,20 +4,31 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from sqlalchemy import String, cast
 from sqlmodel import Session, and_, col, or_, select
 from sqlmodel.sql.expression import SelectOfScalar
 
 from lamsik.core.errors import Refused, require
 from lamsik.core.orders.customer_facts import checked
-from lamsik.core.orders.customers import alike, merged
+from lamsik.core.orders.customers import alike, mail_of, merged, phone_of
 from lamsik.core.route.steps import SHIPPED
 from lamsik.store import custody
 from lamsik.store.search import fold, pattern
 from lamsik.store.stands import DONE
-from lamsik.store.tables import CustodyItem, Customer, CustomerWord, Document, LogEntry, Order, Piece, now
+from lamsik.store.tables import (
+    CustodyItem,
+    Customer,
+    CustomerWord,
+    Document,
+    LogEntry,
+    Order,
+    Payment,
+    Piece,
+    now,
+)
 
 FORMAT, VERSION = "lamsik-customer", 1
-MOST_DOUBLES, MOST_LOOKED = 5, 5000
+MOST_DOUBLES, MOST_LOOKED = 5, 100
 ERASED = "Customer {}"
 """What one is called of whom nothing is kept."""
 
@@ -40,7 +51,9 @@ def keep(session: Session, row: Customer, name: str, facts: dict[str, str]) -> N
 
 
 def _told_anew(session: Session, row: Customer) -> None:
-    """Search finds their orders by the name they have now."""
+    """Search finds their orders, and what they lent, by the name they have now."""
+    for item in session.exec(select(CustodyItem).where(CustodyItem.customer_id == row.id)).all():
+        custody.named_anew(session, item)
     for order in session.exec(select(Order).where(Order.customer_id == row.id)).all():
         order.search = fold(f"{order.number} {order.title} {row.name}")
         session.add(order)
@@ -87,24 +100,25 @@ def note_word(session: Session, row: Customer, text: str, order_id: int | None) 
 
 
 def doubles(session: Session, row: Customer) -> list[tuple[Customer, str]]:
-    """Others who may be the same one, and why: by mail and telephone any, by name those with a word that
-    begins alike.
+    """Others who may be the same one, and why: those with the same mail, the same last digits of a telephone
+    or a word of their name that begins alike are asked.
     """
-    here = select(Customer.id, Customer.name, Customer.search, Customer.facts)
-    rows = session.exec(
-        here.where(col(Customer.deleted_at).is_(None), Customer.id != row.id)
-        .order_by(col(Customer.id).desc())
-        .limit(MOST_LOOKED)
-    ).all()
-    begin = {word[0] for word in row.search.split()}
-    near: dict[int, str] = {}
-    for key, name, search, facts in rows:
-        known = name if begin & {word[0] for word in search.split()} else ""
-        why = alike(row.name, row.facts, known, facts)
-        if why and key is not None and len(near) < MOST_DOUBLES:
-            near[key] = why
-    twins = session.exec(select(Customer).where(col(Customer.id).in_(near))).all() if near else []
-    return [(one, near[one.id or 0]) for one in twins]
+    facts = cast(col(Customer.facts), String)
+    marks = [one for one in (mail_of(row.facts), phone_of(row.facts)[-4:]) if one]
+    near = [
+        *(facts.contains(mark, autoescape=True) for mark in marks),
+        *(
+            col(Customer.search).contains(word[:4], autoescape=True)
+            for word in row.search.split()
+            if word[1:]
+        ),
+    ]
+    if not near:
+        return []
+    here = select(Customer).where(col(Customer.deleted_at).is_(None), Customer.id != row.id)
+    rows = session.exec(here.where(or_(*near)).order_by(col(Customer.id).desc()).limit(MOST_LOOKED)).all()
+    twins = [(one, why) for one in rows if (why := alike(row.name, row.facts, one.name, one.facts))]
+    return twins[:MOST_DOUBLES]
 
 
 def merge(session: Session, kept: Customer, double: Customer) -> None:
@@ -127,7 +141,7 @@ def merge(session: Session, kept: Customer, double: Customer) -> None:
     }
     for item in session.exec(select(CustodyItem).where(CustodyItem.customer_id == double.id)).all():
         item.customer_id = kept.id or 0
-        session.add(item)
+        custody.named_anew(session, item)
     for order in orders:
         order.customer_id, order.search = kept.id or 0, fold(f"{order.number} {order.title} {kept.name}")
         session.add(order)
@@ -155,7 +169,7 @@ def unmerge(session: Session, double: Customer) -> Customer:
         select(CustodyItem).where(col(CustodyItem.id).in_(double.merged.get("lent", [])))
     ).all():
         item.customer_id = double.id or 0
-        session.add(item)
+        custody.named_anew(session, item)
     ids = double.merged.get("words", [])
     for word in session.exec(select(CustomerWord).where(col(CustomerWord.id).in_(ids))).all():
         word.customer_id = double.id or 0
@@ -206,6 +220,9 @@ def erase(session: Session, row: Customer) -> None:
     for order in session.exec(select(Order).where(Order.customer_id == row.id)).all():
         order.note = ""
         session.add(order)
+        for payment in session.exec(select(Payment).where(Payment.order_id == order.id)).all():
+            payment.note = ""
+            session.add(payment)
     session.flush()
     _scrub(session, [one.id or 0 for one in (row, *doubles_of)], row)
 
@@ -239,6 +256,7 @@ def exported(session: Session, row: Customer) -> dict[str, Any]:
     orders = session.exec(ordered(row.id or 0)).all()
     numbers = {one.id: one.number for one in orders}
     pieces = session.exec(select(Piece).where(col(Piece.order_id).in_(numbers))).all()
+    payments = session.exec(select(Payment).where(col(Payment.order_id).in_(numbers))).all()
     return {
         "format": FORMAT,
         "version": VERSION,
@@ -256,8 +274,23 @@ def exported(session: Session, row: Customer) -> dict[str, Any]:
                 "stands_at": one.stand,
                 "note": one.note,
                 "pieces": [piece.number for piece in pieces if piece.order_id == one.id],
+                "paid": [
+                    {"on": paid.paid_on.isoformat(), "minor": paid.minor, "how": paid.how, "note": paid.note}
+                    for paid in payments
+                    if paid.order_id == one.id
+                ],
             }
             for one in orders
+        ],
+        "lent": [
+            {
+                "number": one.number,
+                "kind": one.kind,
+                "what": one.what,
+                "received_on": one.received_on.isoformat(),
+                "returned_on": one.returned_on.isoformat() if one.returned_on else None,
+            }
+            for one in session.exec(select(CustodyItem).where(CustodyItem.customer_id == row.id)).all()
         ],
         "wrote": [
             {"at": one.at.isoformat(), "order": numbers.get(one.order_id), "text": one.text}

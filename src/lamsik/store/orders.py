@@ -24,7 +24,7 @@ def customer_named(session: Session, name: str, facts: Mapping[str, str] | None 
     row = session.exec(select(Customer).where(Customer.search == folded)).first()
     while row is not None and row.merged_into_id is not None:
         row = session.get(Customer, row.merged_into_id)
-    if row is not None and row.deleted_at is not None:
+    if row is not None and (row.deleted_at is not None or row.erased_at is not None):
         row = None
     if row is None:
         row = Customer(name=name.strip(), search=folded)

@@ -1,12 +1,13 @@
 """Paint that is mixed: a batch of a recipe off the shelf, its lot, and what those that were used teach."""
 
 from collections.abc import Mapping, Sequence
+from contextlib import suppress
 from typing import Any
 
 from sqlmodel import Session, col, select
 
 from lamsik.core.castings.pouring import POURED
-from lamsik.core.errors import require
+from lamsik.core.errors import Refused, require
 from lamsik.core.learning import Learned
 from lamsik.core.mixes.product import MixPart, Product
 from lamsik.core.paints.lessons import UsedMix, loss_learned, stays_learned
@@ -124,7 +125,11 @@ def _used(session: Session) -> list[UsedMix]:
         .where(col(Document.kind).in_(KINDS), Batch.state == POURED)
         .order_by(col(Batch.id).desc())
     )
-    return [used_of(row) for row in session.exec(query.limit(MOST_TAUGHT)).all()]
+    mixes = []
+    for row in session.exec(query.limit(MOST_TAUGHT)).all():
+        with suppress(Refused):  # one that cannot be teaches nothing
+            mixes.append(used_of(row))
+    return mixes
 
 
 def loss(session: Session) -> Learned:

@@ -19,7 +19,7 @@ FOLDER = "pictures"
 IN_BACKUP = "picture_file"
 """The table of a backup that holds them: one file has the whole shop."""
 
-NAMED_IN = (("tracing", "digest"),)
+NAMED_IN = (("tracing", "digest"), ("photo", "digest"))
 """Where rows name pictures: table and column."""
 
 LEFT_S = 86400.0

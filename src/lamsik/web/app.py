@@ -10,7 +10,7 @@ from lamsik.web import cards, errors, security
 from lamsik.web.benches import BENCHES
 from lamsik.web.bodies import live as bodies
 from lamsik.web.lan.certificate import Certificate
-from lamsik.web.shared import context, guards, health, once, packing, static, units, wide
+from lamsik.web.shared import context, guards, health, once, packing, photos, static, units, wide
 from lamsik.web.shared.db import close_session
 
 
@@ -30,6 +30,7 @@ def create_app(
     app.extensions["benches"] = BENCHES
     for blueprint in (bodies.blueprint, *(pages for bench in BENCHES for pages in bench.blueprints)):
         app.register_blueprint(blueprint)
+    app.register_blueprint(photos.blueprint)
     app.register_blueprint(health.blueprint)
     cards.install(app)
     packing.install(app)

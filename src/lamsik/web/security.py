@@ -19,7 +19,13 @@ CONTENT_SECURITY_POLICY = (
 )
 MOST_UPLOAD = 2 * 1024 * 1024
 MOST_SHAPE = 112 * 1000 * 1000
-ROOMY = ("shapes_bring.drawing", "shapes_bring.photo_in", "shapes_bring.mesh_in")
+ROOMY = (
+    "shapes_bring.drawing",
+    "shapes_bring.photo_in",
+    "shapes_bring.mesh_in",
+    "paints_photo.read",
+    "photos.bring",
+)
 """Endpoints that take photos and meshes."""
 SECRET_LENGTH = 32
 UNSEALED_ENDPOINTS = ("static", "trust.page", "trust.root", "health.healthz")

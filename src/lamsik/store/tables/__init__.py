@@ -7,7 +7,7 @@ from lamsik.store.tables.orders import CustodyItem, Customer, CustomerWord, Orde
 from lamsik.store.tables.paints import PaintPatch, PaintTool
 from lamsik.store.tables.people import LogEntry, Person
 from lamsik.store.tables.pieces import Piece, PieceStep, Route
-from lamsik.store.tables.shared import SentForm, Setting, Typed, now
+from lamsik.store.tables.shared import Photo, SentForm, Setting, Typed, now
 from lamsik.store.tables.stores import Drill, Hardware, ShopWater, SlugStock
 from lamsik.store.tables.weighing import Instrument, Observation, WeighedThing
 
@@ -31,6 +31,7 @@ __all__ = [
     "PaintTool",
     "Payment",
     "Person",
+    "Photo",
     "Piece",
     "PieceStep",
     "Pour",

@@ -3,7 +3,7 @@
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import JSON, Column
+from sqlalchemy import JSON, Column, Index, text
 from sqlmodel import Field, SQLModel
 
 
@@ -33,3 +33,18 @@ class Setting(SQLModel, table=True):
 
     key: str = Field(primary_key=True)
     value: dict[str, Any] = Field(sa_column=Column(JSON, nullable=False))
+
+
+class Photo(SQLModel, table=True):
+    """A photo of a thing: of what, the picture by its digest, its size."""
+
+    __table_args__ = (Index("photo_of", "of", "of_id", sqlite_where=text("deleted_at IS NULL")),)
+    id: int | None = Field(default=None, primary_key=True)
+    of: str
+    of_id: int
+    digest: str = Field(index=True)
+    width_px: int
+    height_px: int
+    bytes: int
+    at: datetime = Field(default_factory=now)
+    deleted_at: datetime | None = None

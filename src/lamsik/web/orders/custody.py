@@ -14,6 +14,7 @@ from lamsik.store.paging import Page
 from lamsik.store.tables import CustodyItem, Customer, Order
 from lamsik.web.shared.db import db, load, sent_id
 from lamsik.web.shared.lists import asked_page, asked_text
+from lamsik.web.shared.photos import photos_of
 from lamsik.web.shared.scale import as_weighed, board, typed_weight
 
 blueprint = Blueprint("orders_custody", __name__, url_prefix="/orders/custody")
@@ -78,6 +79,7 @@ def _page(item: CustodyItem, problem: Refused | None = None) -> ResponseReturnVa
         short=short(custody.bag(item)),
         weight=item.typed.get("weight_g") or (plainly(item.weight_g, "mass") if item.weight_g else ""),
         problem=problem,
+        **photos_of("custody", item.id or 0),
         **board(f"custody {item.id or 'new'}"),
     ), (422 if problem else 200)
 

@@ -31,6 +31,7 @@ from lamsik.web.shared import keeping, picks
 from lamsik.web.shared.db import db, load, load_document, sent_id
 from lamsik.web.shared.forms import choices, typed_texts
 from lamsik.web.shared.lists import asked_page, asked_text
+from lamsik.web.shared.photos import photos_of
 from lamsik.web.shared.picks import Picks
 from lamsik.web.shared.progress import stands
 from lamsik.words import refusals
@@ -137,6 +138,7 @@ def _page(order: Order, problem: Refused | None = None) -> ResponseReturnValue:
         lent=custody.of_order(db(), key),
         how=orders.HOW,
         problem=problem,
+        **photos_of("order", key),
         design=design,
         picture=picture,
         designs=picks.of("body"),

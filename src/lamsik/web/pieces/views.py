@@ -29,6 +29,7 @@ from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db, load, sent_id
 from lamsik.web.shared.forms import whole
 from lamsik.web.shared.lists import asked_page, asked_text
+from lamsik.web.shared.photos import photos_of
 from lamsik.web.shared.progress import stands
 from lamsik.web.shared.scale import as_weighed, board, typed_weight
 from lamsik.words import refusals
@@ -93,6 +94,7 @@ def _page(piece: Piece, error: dict[str, str] | None = None) -> str:
         "error": error or {},
         "asks": None if error else asked_of(piece, shown.rows, request.args.get("ask", "")),
         **board(f"piece {piece.id}"),
+        **photos_of("piece", piece.id or 0),
     }
     if not isinstance(shown, PieceView):
         return render_template("pieces/other.html", sized_at=(), **common)

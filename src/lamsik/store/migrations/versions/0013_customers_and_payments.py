@@ -67,6 +67,19 @@ def upgrade() -> None:
         sa.PrimaryKeyConstraint("id"),
         sa.UniqueConstraint("number"),
     )
+    op.create_table(
+        "photo",
+        sa.Column("id", sa.Integer(), nullable=False),
+        sa.Column("of", TEXT(), nullable=False),
+        sa.Column("of_id", sa.Integer(), nullable=False),
+        sa.Column("digest", TEXT(), nullable=False),
+        *(sa.Column(name, sa.Integer(), nullable=False) for name in ("width_px", "height_px", "bytes")),
+        sa.Column("at", sa.DateTime(), nullable=False),
+        sa.Column("deleted_at", sa.DateTime(), nullable=True),
+        sa.PrimaryKeyConstraint("id"),
+    )
+    op.create_index("ix_photo_digest", "photo", ["digest"])
+    op.create_index("photo_of", "photo", ["of", "of_id"], sqlite_where=sa.text("deleted_at IS NULL"))
     for name in ("customer_id", "order_id", "search"):
         op.create_index(f"ix_custody_{name}", "custody", [name])
     for name in ("quoted_at", "declined_at", "cancelled_at", "shipping_minor"):
