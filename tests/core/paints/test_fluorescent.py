@@ -120,3 +120,12 @@ def test_the_band_is_as_broad_as_said():
     half = BROAD_NM * np.sqrt(2 * np.log(2))
     assert np.interp(540.0 + half, BANDS_NM, band(540.0)) == pytest.approx(0.5, abs=0.04)
     assert band(540.0).max() == 1.0
+
+
+def test_a_yellow_film_holds_the_exciting_blue_back_and_with_it_the_orange():
+    yellow, film = curves("#F0D820", 0.2, 20.0), np.array([40.0])
+    passes, left = through(yellow, film)[:, 0], held_back(yellow, film)[:, 0]
+    orange = int(np.searchsorted(BANDS_NM, 620.0))
+    assert passes[orange] > 0.5 and passes[2] < 0.5 * passes[orange]
+    assert left[orange] == pytest.approx(passes[orange] * passes[: orange + 1].mean())
+    assert left[orange] < 0.8 * passes[orange]

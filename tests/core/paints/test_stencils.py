@@ -208,6 +208,9 @@ def test_the_lip_is_taped_as_far_as_it_stands_out_on_both_faces():
     assert abs(area(upper.outline)) == pytest.approx(bare.plate_ml * 1000.0 / lip.thickness_mm, rel=1e-3)
     assert np.ptp(upper.outline, axis=0) == pytest.approx([lip.length_mm, lip.width_mm], rel=1e-3)
     assert (upper.least, upper.most) == (1.0, 1.0)
+    root, tip = upper.outline[:, 0] > lip.length_mm - 0.01, upper.outline[:, 0] < 0.01
+    assert np.ptp(upper.outline[root, 1]) > 0.5 * lip.width_mm  # the straight edge, against the body
+    assert np.ptp(upper.outline[tip, 1]) < 0.5 * lip.width_mm
 
 
 def test_what_is_not_there_is_told_and_what_is_is_listed():
