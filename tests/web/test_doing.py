@@ -338,6 +338,7 @@ def test_a_repaint_says_what_it_weighed_before_and_after(demo):
     page = f"/pieces/{piece.id}"
     text = demo.get(page).text
     assert "A repaint, its old paint kept." in text and "Take it in" in text and "can hold lead" in text
+    assert "Weigh: scale says" in " ".join(demo.get(f"{page}/card").text.split())  # as nobody knows it yet
     for stage, mass in (("came", "12.4 g"), ("bared", "12.1 g"), ("cleared", "12.9 g")):
         sent = {"target": f"stage:{stage}", "mass": mass, "instrument": "1"}
         assert demo.post(f"{page}/weigh", sent).status_code == 302

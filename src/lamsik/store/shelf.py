@@ -1,6 +1,6 @@
 """The shelf of paints, and the colours that are matched with them."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Collection, Mapping
 from dataclasses import replace
 from typing import Any, TypeVar
 
@@ -34,9 +34,10 @@ def matches(session: Session) -> list[tuple[Document, WantedColour]]:
     return [(row, match) for row in rows if (match := _read(to_match, contents[row.id or 0])) is not None]
 
 
-def unread(session: Session) -> list[Document]:
-    """Paints and colours that cannot be read as they are: nothing is made of them, they are not lost."""
-    known = {row.id for row, _ in paints(session)} | {row.id for row, _ in matches(session)}
+def unread(session: Session, known: Collection[int | None]) -> list[Document]:
+    """Paints and colours that cannot be read as they are, beside those that are known: nothing is made of
+    them, they are not lost.
+    """
     rows = [
         *documents.listed(session, "paint", most=MOST_PAINTS),
         *documents.listed(session, "match", most=MOST_MATCHES),

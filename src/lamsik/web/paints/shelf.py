@@ -1,5 +1,6 @@
 """The shelf: paints with their swatches, colours that are wanted; what the shop's own mixes taught."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from flask import Blueprint, abort, flash, redirect, render_template, url_for
@@ -8,6 +9,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.cautions import CAUTIONS
 from lamsik.core.errors import Refused
 from lamsik.core.paints.colour import difference, hex_of_lab
+from lamsik.core.paints.mixing import Tint
 from lamsik.core.paints.paint import CHEMISTRIES, PAINT_KINDS
 from lamsik.core.paints.shelf import SOURCES
 from lamsik.core.paints.taught import foretold, taught, tints
@@ -42,22 +44,25 @@ class Wanted:
 @blueprint.get("")
 def index() -> str:
     """All paints as swatches, and the colours that are wanted."""
-    rows, on_shelf, mixed = shelf.paints(db()), shelf.shelf(db()), shelf.mixed(db())
+    rows, matches = shelf.paints(db()), shelf.matches(db())
+    on_shelf = tuple((row.code, paint) for row, paint in rows)
+    mixed = tuple(match for _, match in matches if match.is_seen and match.parts)
+    known = tints(on_shelf, mixed)
     return render_template(
         "paints/shelf.html",
         paints=[(row, paint, chip(paint)) for row, paint in rows],
-        broken=shelf.unread(db()),
-        wanted=[_wanted(row, match) for row, match in shelf.matches(db())],
+        broken=shelf.unread(db(), {row.id for row, _ in (*rows, *matches)}),
+        wanted=[_wanted(row, match, known) for row, match in matches],
         model=colours.model(taught(on_shelf, mixed)),
         reader=stores.setting(db(), "reader"),
     )
 
 
-def _wanted(row: Document, match: WantedColour) -> Wanted:
+def _wanted(row: Document, match: WantedColour, known: Sequence[Tint]) -> Wanted:
     look = match.seen.row if match.is_seen else None
     if look is None:
         try:
-            look = foretold(match, tints(shelf.shelf(db()), shelf.mixed(db())), match.on)
+            look = foretold(match, known, match.on)
         except Refused:
             look = None
     if look is None:
