@@ -3,6 +3,8 @@
 The conversions and the difference are scikit-image's, fetched when first asked for.
 """
 
+from functools import lru_cache
+
 import numpy as np
 
 from lamsik.core.paints.light import FROM_XYZ, coded_of, seen
@@ -35,8 +37,14 @@ def linear_of_lab(lab: Array) -> Array:
 
 def hex_of_lab(lab: Array) -> str:
     """The colour `#RRGGBB` nearest to a Lab (3,) that a screen shows."""
-    red, green, blue = (int(one) for one in coded_of(np.clip(linear_of_lab(lab), 0.0, 1.0)))
-    return f"#{red:02X}{green:02X}{blue:02X}"
+    light, red, yellow = (float(one) for one in lab)
+    return _hex(light, red, yellow)
+
+
+@lru_cache(maxsize=2048)
+def _hex(light: float, red: float, yellow: float) -> str:
+    coded = coded_of(np.clip(linear_of_lab(np.array([light, red, yellow])), 0.0, 1.0))
+    return "#" + "".join(f"{int(one):02X}" for one in coded)
 
 
 def difference(one: Array, other: Array) -> Array:
