@@ -84,6 +84,7 @@ def test_it_is_received_with_a_number_and_found(demo):
         ({"genuine": "surely"}, "genuine, in doubt, not genuine, or nothing"),
         ({"genuine": "genuine"}, "name whoever said so"),
         ({"weight": "heavy"}, "heavy"),
+        ({"weight": "-3 g"}, "more than nothing"),
         ({"received_on": "yesterday"}, "a day, as"),
         ({"due_back_on": "2001-01-01"}, "after it came"),
         ({"place": "x" * 121}, "at most 120 letters"),
@@ -94,6 +95,7 @@ def test_what_cannot_be_is_said_and_nothing_is_kept_of_it(demo, sent, says):
     for page in ("/orders/custody/new?customer=1", "/orders/custody/2"):
         answer = demo.post(page, came(**sent))
         assert answer.status_code == 422 and says in answer.text and 'role="alert"' in answer.text
+        assert "old glider" in answer.text or "what" in sent  # what was typed is still there
     assert len(rows(demo, CustodyItem)) == 2 and item(demo, 2).what == "smelt, the flank as it was"
     assert demo.get("/orders/custody/new?customer=x").status_code == 404
 

@@ -79,6 +79,8 @@ def test_a_sum_that_is_none_is_said_and_nothing_changes(demo, way, sent, says):
     before = next(row for row in rows(demo, Order) if row.id == SHIPPED)
     answer = demo.post(f"/orders/{SHIPPED}/{way}", {"on": "2026-05-31", **sent})
     assert answer.status_code == 422 and says in answer.text and 'role="alert"' in answer.text
+    typed = sent.get("sum") or sent.get("price", "")
+    assert not typed or f'value="{typed}"' in answer.text  # it is still there to be put right
     after = next(row for row in rows(demo, Order) if row.id == SHIPPED)
     assert (after.price_minor, after.shipping_minor) == (before.price_minor, before.shipping_minor)
     assert not [row for row in rows(demo, Payment) if row.order_id == SHIPPED]

@@ -60,6 +60,8 @@ def keep(session: Session, item: CustodyItem) -> CustodyItem:
         "",
         "name whoever said so",
     )
+    weight = item.weight_g
+    require(weight is None or weight > 0, "weight", weight, "more than nothing")
     order = session.get(Order, item.order_id) if item.order_id else None
     theirs = item.order_id is None or (order is not None and order.customer_id == item.customer_id)
     require(theirs, "order", item.order_id, "an order of whoever it belongs to")

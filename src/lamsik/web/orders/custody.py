@@ -98,6 +98,15 @@ def _read(item: CustodyItem) -> None:
     item.typed = {"weight_g": as_weighed(text)} if text else {}
 
 
+def _as_typed(item: CustodyItem) -> CustodyItem:
+    """An item with what was typed of it, to be put right; it is not kept so."""
+    db().expunge(item)
+    for name in FIELDS:
+        setattr(item, name, request.form.get(name, ""))
+    item.typed = {"weight_g": request.form.get("weight", "")}
+    return item
+
+
 def _day(name: str, text: str) -> date:
     try:
         return date.fromisoformat(text)
@@ -114,7 +123,7 @@ def keep(key: int) -> ResponseReturnValue:
         custody.keep(db(), item)
     except Refused as refused:
         db().rollback()
-        return _page(load(CustodyItem, key), refused)
+        return _page(_as_typed(load(CustodyItem, key)), refused)
     return redirect(url_for("orders_custody.show", key=key))
 
 
