@@ -16,10 +16,22 @@ SHOPS = sorted((Path(__file__).parent.parent / "cases").glob("shop-*.sqlite3.xz"
 RENAMED = {"stepdone": "piece_step", "weighed": "thing"}
 OBSERVED = {"weighing": ("mass_g", "at"), "timedrun": ("seconds", "at"), "towrun": ("depth_m", "at")}
 """Tables that are one now, and the columns that hold what was seen and when."""
+OF_LINES = {
+    "typed",
+    "length_mm",
+    "form",
+    "material",
+    "scheme_id",
+    "behaviour",
+    "pitch_deg",
+    "water_id",
+    "design_id",
+}
+"""Columns of an order that its one line has now."""
 TOLD_ANEW = {
     "piece": {"stand"},
     "tracing": {"picture"},
-    "shop_order": {"stand", "queue"},
+    "shop_order": {"stand", "queue", "title", "search", *OF_LINES},
     "alembic_version": {"version_num"},
     "customer": {"contact", "note"},
     "weighed": {"typed", "water", "marks", "line_mm", "line_under_mm", "instrument_id"}
@@ -87,6 +99,22 @@ def test_every_row_and_figure_is_kept(raised):
         if "mould_made" not in before:  # documents of the first release were written in its own words
             changed.discard("content")
         assert changed == set(), name
+
+
+def test_an_order_of_one_bait_has_one_line_with_all_it_said(raised):
+    before, _, file, _ = raised
+    was, lines = before["shop_order"], held(file)["order_line"]
+    assert lines["rows"] == was["rows"] >= 20
+    assert {one: lines[one] for one in OF_LINES & was.keys()} == {
+        one: was[one] for one in OF_LINES & was.keys()
+    }
+    assert (lines["quantity"], lines["lump_minor"]) == (was["quantity"], was["price_minor"])
+    with sqlite3.connect(file) as shop:
+        lost = "SELECT count(*) FROM piece WHERE (order_id IS NULL) != (line_id IS NULL)"
+        assert shop.execute(lost).fetchone() == (0,)
+        # what can be found is found by the index as well
+        found = "SELECT count(*) FROM order_words WHERE order_words MATCH 'A00'"
+        assert shop.execute(found).fetchone()[0] == was["rows"]
 
 
 def test_every_reading_is_where_it_was(raised):

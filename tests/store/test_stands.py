@@ -17,7 +17,7 @@ from lamsik.core.water import Water
 from lamsik.documents.body.document import new_document, to_design
 from lamsik.store import documents, history, orders, pieces, stands
 from lamsik.store.starter import scheme
-from lamsik.store.tables import Order, Payment, Piece, Revision, now
+from lamsik.store.tables import Order, OrderLine, Payment, Piece, Revision, now
 from tests.documents.before import with_coats
 
 SLIM = new_document("Slim", form("slim"), Host("basswood", 0.42, 0.04), Water(), Want())
@@ -67,15 +67,12 @@ def done_to_a_shop(session, acts):
         if act == "place":
             orders.place(
                 session,
-                Order(
-                    number=orders.next_number(session),
-                    customer_id=0,
-                    title="bait",
-                    search="",
-                    quantity=1 + number % 2,
-                    price_minor=number % 3 or None,
-                ),
+                Order(number=orders.next_number(session), customer_id=0),
                 customer,
+                *(
+                    OrderLine(order_id=0, quantity=1 + number % 2, lump_minor=number % 3 or None)
+                    for _ in range(1 + number % 2)
+                ),
             )
         elif act in WAYS and placed:
             with suppress(Refused):
@@ -85,9 +82,8 @@ def done_to_a_shop(session, acts):
             one = Payment(order_id=0, paid_on=date(2030, 1, 1), minor=sum_minor, how="cash")
             orders.pay(session, placed[number % len(placed)], one)
         elif act in ("start", "stock"):
-            pieces.start(
-                session, design, placed[number % len(placed)].id if placed and act == "start" else None
-            )
+            lines = session.exec(select(OrderLine)).all()
+            pieces.start(session, design, lines[number % len(lines)] if lines and act == "start" else None)
         elif act in ("tick", "untick", "all") and made:
             for step in ROUTE if act == "all" else [ROUTE[number % len(ROUTE)]]:
                 turn = pieces.take_back_step if act == "untick" else pieces.end_step
@@ -105,16 +101,15 @@ def test_a_shipped_order_goes_behind_the_open_ones_and_comes_back(session, desig
             Order(
                 number=orders.next_number(session),
                 customer_id=0,
-                title="bait",
-                search="",
                 due_on=date(2030, 1, day),
                 accepted_at=now(),
             ),
             customer,
+            OrderLine(order_id=0),
         )
         for day in (1, 2)
     )
-    piece = pieces.start(session, design, first.id)
+    piece = pieces.start(session, design, stands.lines_of(session, first)[0])
     for key in ROUTE:
         pieces.end_step(session, piece, key)
     listed = [order.number for order, _ in session.exec(orders.listed()).all()]
@@ -132,12 +127,13 @@ def test_what_is_at_work_comes_by_due_date_then_for_stock(session, design):
     late, soon, gone = (
         orders.place(
             session,
-            Order(number=orders.next_number(session), customer_id=0, title="bait", search="", due_on=due),
+            Order(number=orders.next_number(session), customer_id=0, due_on=due),
             customer,
+            OrderLine(order_id=0),
         )
         for due in (None, date(2030, 1, 1), date(2029, 1, 1))
     )
-    mine = [pieces.start(session, design, order.id) for order in (late, soon, gone)]
+    mine = [pieces.start(session, design, stands.lines_of(session, order)[0]) for order in (late, soon, gone)]
     gone.deleted_at = now()
     session.flush()
     assert [piece for piece, _, _ in pieces.due_first(session, 8)] == [mine[1], mine[0], stock, mine[2]]

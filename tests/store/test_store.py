@@ -6,10 +6,10 @@ from sqlmodel import select
 from lamsik.core.errors import Refused
 from lamsik.core.tank.ballast_base import Bench
 from lamsik.core.tank.evaluate import Rules
-from lamsik.store import documents, orders, pieces, stores
+from lamsik.store import documents, orders, pieces, stands, stores
 from lamsik.store.documents import Stale
 from lamsik.store.search import fold, pattern
-from lamsik.store.tables import Hardware, Instrument, Order, ShopWater, now
+from lamsik.store.tables import Hardware, Instrument, Order, OrderLine, ShopWater, now
 
 
 @pytest.fixture
@@ -139,17 +139,21 @@ def test_orders_are_listed_by_due_date_and_tell_where_they_stand(session):
     for due in (None, date(2030, 5, 1), date(2030, 1, 1)):
         orders.place(
             session,
-            Order(number=orders.next_number(session), customer_id=0, title="bait", search="", due_on=due),
+            Order(number=orders.next_number(session), customer_id=0, due_on=due),
             customer,
+            OrderLine(order_id=0),
         )
     rows = [order for order, _ in session.exec(orders.listed()).all()]
     assert [r.due_on for r in rows] == [date(2030, 1, 1), date(2030, 5, 1), None]
     assert [r.stand for r in rows] == ["enquiry"] * 3
     design = a_design(session)
-    rows[0].design_id = design.id
+    (line,) = stands.lines_of(session, rows[0])
+    line.design_id = design.id
+    assert orders.waiting_for(session, design.id) is None  # not before it is agreed
+    rows[0].accepted_at = now()
     session.flush()
     assert orders.waiting_for(session, design.id) == rows[0]
-    pieces.start(session, design, rows[0].id)
+    pieces.start(session, design, line)
     assert orders.waiting_for(session, design.id) is None
     assert [o.number for o, _ in session.exec(orders.listed("tove")).all()] == [r.number for r in rows]
 

@@ -14,7 +14,7 @@ from lamsik.core.route.steps import MAKING, READY
 from lamsik.documents.body.document import to_design
 from lamsik.store import documents, pieces, routes
 from lamsik.store.database import session_of
-from lamsik.store.tables import Document, Order, PaintPatch, PaintTool, Piece, PieceStep, now
+from lamsik.store.tables import Document, Order, OrderLine, PaintPatch, PaintTool, Piece, PieceStep, now
 from lamsik.words.paints import CHECKS
 from tests import demo_rows as shop
 from tests.lean import state
@@ -280,8 +280,9 @@ def test_each_piece_has_its_own_coats_of_clear(demo):
 
 def test_an_order_keeps_the_version_it_froze_until_it_takes_another(demo):
     order = next(row for row in rows(demo, Order) if row.stand == "enquiry")
-    page, scheme = f"/orders/{order.id}", order.scheme_id
-    assert order.scheme_version == 1
+    line = next(row for row in rows(demo, OrderLine) if row.order_id == order.id)
+    page, scheme = f"/orders/{order.id}", line.scheme_id
+    assert line.scheme_version == 1
     with opened(demo) as session:
         row = session.get_one(Document, scheme)
         content = documents.content(session, row)
@@ -289,13 +290,13 @@ def test_an_order_keeps_the_version_it_froze_until_it_takes_another(demo):
         documents.save(session, row, content, row.current)
     text = demo.get(page).text
     assert "version 2 is out since" in text and f"/paints/{scheme}/version/1" in text
-    demo.post(f"{page}/design")
+    demo.post(f"{page}/line/{line.id}/design")
     with opened(demo) as session:
-        design = session.get_one(Document, session.get_one(Order, order.id).design_id)
+        design = session.get_one(Document, session.get_one(OrderLine, line.id).design_id)
         laid = documents.content(session, design)
     assert laid["scheme_version"] == 1 and laid["layers"][2]["paint"]["colour"] != "#123456"
-    demo.post(f"{page}/version")
-    assert next(row for row in rows(demo, Order) if row.id == order.id).scheme_version == 2
+    demo.post(f"{page}/line/{line.id}/version")
+    assert next(row for row in rows(demo, OrderLine) if row.id == line.id).scheme_version == 2
     assert "is out since" not in demo.get(page).text
     old = demo.get(f"/paints/{scheme}/version/1").text
     assert "version 1" in old and "orders that froze it keep it so" in old
@@ -306,9 +307,9 @@ def test_an_order_keeps_the_version_it_froze_until_it_takes_another(demo):
 
 def test_an_order_without_a_scheme_takes_no_version(demo):
     with opened(demo) as session:
-        session.get_one(Order, 24).scheme_id = None
-    answer = demo.post("/orders/24/version")
-    assert answer.status_code == 422 and "choose a scheme for the order first" in answer.text
+        session.get_one(OrderLine, 24).scheme_id = None
+    answer = demo.post("/orders/24/line/24/version")
+    assert answer.status_code == 422 and "choose a scheme for the line first" in answer.text
 
 
 def test_schemes_are_told_apart_found_by_what_they_are_for_and_say_where_they_are_used(demo):

@@ -83,8 +83,8 @@ def test_what_only_a_bait_has_is_refused_and_nothing_breaks(demo):
     for way in ("/card", "/card.pdf"):
         assert "has its drawings on its own page" in demo.get(page + way).text
     assert "has its drawings on its own page" in demo.post(f"{page}/use-advice").text
-    answer = demo.post("/pieces/start", {"design": str(FOAM_PILOT), "order": "1"})
-    assert answer.status_code == 422 and "is made for stock" in answer.text
+    answer = demo.post("/pieces/start", {"design": str(FOAM_PILOT), "line": "1"})
+    assert answer.status_code == 422 and "others are made for stock" in answer.text
     assert demo.get(f"/tank/{FERRY_RUNNER}/stability?with=p{piece.id}").status_code == 404
     assert piece.number not in demo.get("/pieces/unweighed").text
     assert demo.post("/pieces/start", {"design": str(ZANDER_CLAY)}).status_code == 404

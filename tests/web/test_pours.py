@@ -7,7 +7,7 @@ import pytest
 from sqlmodel import select
 
 from lamsik.store.database import session_of
-from lamsik.store.tables import Batch, Clock, MouldMade, Order, Piece, Pour, Revision, ShopTub
+from lamsik.store.tables import Batch, Clock, MouldMade, Order, OrderLine, Piece, Pour, Revision, ShopTub
 from tests.demo_rows import GRANDFATHER_S_PIKE_LURE
 from tests.web.pouring import (
     MUDLARK,
@@ -238,10 +238,13 @@ class TestPour:
     def test_what_is_not_for_sale_goes_on_no_order(self, demo):
         order = next(row for row in rows(demo, Order) if row.accepted_at is None)
         told = demo.post(
-            f"/orders/{order.id}/design", {"design": str(GRANDFATHER_S_PIKE_LURE)}, follow_redirects=True
+            f"/orders/{order.id}/line/{order.id}/design",
+            {"design": str(GRANDFATHER_S_PIKE_LURE)},
+            follow_redirects=True,
         ).text
         assert (
-            "traced from an old one" in told and rows(demo, Order, Order.id == order.id)[0].design_id is None
+            "traced from an old one" in told
+            and rows(demo, OrderLine, OrderLine.id == order.id)[0].design_id is None
         )
         demo.post(f"/moulds/{PIKE}/made", {"material": "silicone"})
         refused = demo.post(

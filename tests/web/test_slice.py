@@ -14,7 +14,7 @@ from lamsik.core.units import STORED
 from lamsik.documents.body.document import to_design
 from lamsik.store import pieces, stores
 from lamsik.store.database import session_of
-from lamsik.store.tables import Drill, Observation, Order, Piece, Revision
+from lamsik.store.tables import Drill, Observation, Order, OrderLine, Piece, Revision
 from lamsik.web.bodies import state
 from lamsik.web.stores.views import ADDERS, LIMITS
 from tests.demo_rows import (
@@ -44,21 +44,22 @@ ENQUIRY = {
 }
 
 
-def order_of(shop, key):
+def order_of(shop, key, table=Order):
     with session_of(shop.http.application.extensions["engine"]) as session:
-        return session.get(Order, key)
+        return session.get(table, key)
 
 
 class TestEnquiry:
     def test_is_noted_with_what_was_typed(self, empty):
         where = empty.post("/orders/new", ENQUIRY).headers["Location"]
-        order = order_of(empty, 1)
-        assert (order.length_mm, order.typed, order.price_minor, order.quantity) == (
+        order, line = order_of(empty, 1), order_of(empty, 1, OrderLine)
+        assert (line.length_mm, line.typed, line.lump_minor, line.quantity) == (
             pytest.approx(88.9),
             {"length": "3 1/2 in", "pitch": "0°"},
             4850,
             1,
         )
+        assert (order.price_minor, order.quantity) == (4850, 1)
         page = empty.get(where).text
         assert "Ärla Brandt" in page and "3 1/2 in" in page and "48.50 EUR" in page
 
@@ -90,7 +91,7 @@ def begun(shop):
     """An accepted order with a design in its scheme, hardware on; the keys of design and order."""
     shop.post("/orders/new", ENQUIRY)
     shop.post("/orders/1/accept")
-    key = int(shop.post("/orders/1/design").headers["Location"].rsplit("/", 1)[1])
+    key = int(shop.post("/orders/1/line/1/design").headers["Location"].rsplit("/", 1)[1])
     document = shop.get(f"/shapes/{key}/body.json").json
     edits = [
         {"do": "hang", "code": "tie-s", "seat": "nose"},
@@ -459,8 +460,11 @@ class TestKeeping:
         assert "Ferry runner 90 copy" in demo.get(made).text
 
     def test_an_order_takes_a_design_there_is_and_can_be_reopened(self, demo):
-        demo.post(f"/orders/{ORDER_FERRY_RUNNER_90_ASKED}/design", {"design": str(FERRY_RUNNER_110)})
-        assert order_of(demo, 24).design_id == 16
+        demo.post(
+            f"/orders/{ORDER_FERRY_RUNNER_90_ASKED}/line/{ORDER_FERRY_RUNNER_90_ASKED}/design",
+            {"design": str(FERRY_RUNNER_110)},
+        )
+        assert order_of(demo, 24, OrderLine).design_id == 16
         demo.post(f"/orders/{ORDER_FERRY_RUNNER_90_ASKED}/accept")
         assert order_of(demo, 24).accepted_at
         demo.post(f"/orders/{ORDER_FERRY_RUNNER_90_ASKED}/reopen")
@@ -559,14 +563,14 @@ class TestWildRequests:
         "url",
         [
             "/pieces/start",
-            f"/orders/{ORDER_FERRY_RUNNER_90_ASKED}/design",
+            f"/orders/{ORDER_FERRY_RUNNER_90_ASKED}/line/{ORDER_FERRY_RUNNER_90_ASKED}/design",
             f"/pieces/{PIECE_SKIFF_POPPER}/weigh",
         ],
     )
     @pytest.mark.parametrize("text", ["x", "-1", "9" * 40, "1.5", "²"])
     def test_ids_in_forms(self, demo, url, text):
         answer = demo.post(
-            url, {"design": text, "order": text, "instrument": text, "target": "stage:sealed", "mass": "3 g"}
+            url, {"design": text, "line": text, "instrument": text, "target": "stage:sealed", "mass": "3 g"}
         )
         assert answer.status_code in (400, 404, 422)
 

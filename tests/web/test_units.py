@@ -11,7 +11,16 @@ from lamsik.core.moulds.heat import limits
 from lamsik.core.quantities import INCHES, METRIC, code_of
 from lamsik.store import stores
 from lamsik.store.database import session_of
-from lamsik.store.tables import Document, Hardware, Instrument, Order, Revision, SlugStock, WeighedThing
+from lamsik.store.tables import (
+    Document,
+    Hardware,
+    Instrument,
+    Order,
+    OrderLine,
+    Revision,
+    SlugStock,
+    WeighedThing,
+)
 from lamsik.web.shared.units import COOKIE, FIELD, HEADER
 from tests.demo_rows import ESTUARY_BLADE, FERRY_RUNNER
 from tests.lean import state
@@ -63,9 +72,10 @@ def named(engine):
     with session_of(engine) as session:
         for kind in (Document, Hardware, Instrument, SlugStock, WeighedThing):
             found.update(session.exec(select(kind.name)))
-        orders = session.exec(select(Order)).all()
-        found.update(f", {text}" for order in orders for text in (order.typed or {}).values())
-        found.update(order.title for order in orders)
+        lines = session.exec(select(OrderLine)).all()
+        found.update(f", {text}" for line in lines for text in (line.typed or {}).values())
+        found.update(line.title for line in lines)
+        found.update(session.exec(select(Order.title)))
         look(list(session.exec(select(Revision.content))))
     return sorted(
         (name for name in found if re.search(r"\D{2}.*\d ?\w|^\"|^, ", name or "")), key=len, reverse=True

@@ -42,6 +42,7 @@ def test_no_two_benches_have_a_sentence_of_the_same_name():
         told.floats,
         told.mixes,
         told.moulds,
+        told.orders,
         told.route,
         told.scale,
         told.shapes,

@@ -48,3 +48,15 @@ WROTE = (
     ),
     ("Tove Ekmark", "Lost one to a pike on Saturday, the other has teeth marks and runs as before."),
 )
+
+QUOTED = (
+    "Tove Ekmark",
+    # body, scheme, how many, clear coats of its own, price of one in cents
+    ("Ferry runner 90", "Barred perch", 3, 4, 3400),
+    ("Mudlark", "Roach at dusk", 4, None, 3000),
+)
+"""An order of several lines."""
+READY_PRICE = 4200
+"""What the bait that is ready costs, in cents."""
+WAYS = (("At home", 490), ("Over the sea", 1450))
+"""Where parcels go, and what that costs in cents."""

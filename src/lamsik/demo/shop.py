@@ -24,7 +24,17 @@ from lamsik.core.tank import ballast
 from lamsik.core.tank.ballast_spots import MOST_HOLES
 from lamsik.core.tank.mass import budget
 from lamsik.core.trade.behaviours import BEHAVIOURS
-from lamsik.demo import casting, colours, lent, photo, scenario, scenario_customers, scenario_paints, schemes
+from lamsik.demo import (
+    casting,
+    colours,
+    lent,
+    ordered,
+    photo,
+    scenario,
+    scenario_customers,
+    scenario_paints,
+    schemes,
+)
 from lamsik.documents.blades.document import content_of
 from lamsik.documents.body.document import new_document, to_design, with_design
 from lamsik.documents.body.edits import BODY
@@ -36,6 +46,7 @@ from lamsik.documents.shots.document import table_content
 from lamsik.store import (
     documents,
     mixes,
+    order_lines,
     orders,
     paint_mixes,
     people,
@@ -60,6 +71,7 @@ from lamsik.store.tables import (
     LogEntry,
     Observation,
     Order,
+    OrderLine,
     PaintPatch,
     PaintTool,
     Payment,
@@ -131,6 +143,7 @@ def build(session: Session) -> None:
     colours.build(session)
     _mixed(session)
     lent.build(session)
+    ordered.build(session)
     _dated(session)
 
 
@@ -402,8 +415,11 @@ def _order(
     order = Order(
         number=orders.next_number(session),
         customer_id=0,
-        title=f"{body[0]}, {body[2]} mm",
-        search="",
+        due_on=date.today() + timedelta(days=due),
+        placed_at=placed,
+    )
+    line = OrderLine(
+        order_id=0,
         quantity=quantity,
         length_mm=float(body[2]),
         typed={"length": f"{body[2]} mm"},
@@ -412,26 +428,27 @@ def _order(
         scheme_id=scheme.id,
         behaviour=body[9],
         water_id=water.id,
-        due_on=date.today() + timedelta(days=due),
-        placed_at=placed,
-        price_minor=random.choice((2400, 2800, 3200, 3600)) * quantity,
+        rate_minor=random.choice((2400, 2800, 3200, 3600)),
+        like_id=design.id,
     )
     if state != "enquiry":
-        order.accepted_at, order.design_id = placed + timedelta(days=1), design.id
-    orders.place(session, order, customer)
+        order.accepted_at, line.design_id = placed + timedelta(days=1), design.id
+    orders.place(session, order, customer, line)
+    if state != "enquiry":
+        order_lines.freeze(session, order)
     if state == "shipped" and ago > PAID_UNTIL:
         on = date.today() + timedelta(days=due)
         paid = Payment(order_id=0, paid_on=on, minor=order.price_minor or 0, how="transfer")
         orders.pay(session, order, paid)
     if state in STOP_AFTER:
         for _ in range(quantity):
-            _piece(session, random, design, order, ago - 2, state)
+            _piece(session, random, design, line, ago - 2, state)
 
 
 def _piece(
-    session: Session, random: Random, row: Document, order: Order | None, ago: int, state: str
+    session: Session, random: Random, row: Document, line: OrderLine | None, ago: int, state: str
 ) -> None:
-    piece = pieces.start(session, row, order.id if order else None)
+    piece = pieces.start(session, row, line)
     piece.started_at = now() - timedelta(days=ago)
     design = to_design(dict(pieces.document_of(session, piece)))
     mass, drift = budget(design), random.gauss(0, 0.06)

@@ -25,16 +25,22 @@ from lamsik.store.tables import (
     Hardware,
     Instrument,
     LogEntry,
+    Message,
     MouldMade,
     Observation,
     Order,
+    OrderChange,
+    OrderLine,
     PaintPatch,
     PaintTool,
+    Paper,
+    Parcel,
     Payment,
     Person,
     Piece,
     PieceStep,
     Pour,
+    Promise,
     ShopTub,
     ShopWater,
     SlugStock,
@@ -62,6 +68,7 @@ class Watched:
         part: what such a row is of it.
         back: whether a change of it can be taken back by itself.
         says: the column that says which it is: kept with every change.
+        told: columns that are told from others here: they are not written down.
     """
 
     of: str
@@ -69,6 +76,7 @@ class Watched:
     part: str = ""
     back: bool = False
     says: str = ""
+    told: frozenset[str] = frozenset()
 
 
 WATCHED: dict[type[SQLModel], Watched] = {
@@ -77,7 +85,13 @@ WATCHED: dict[type[SQLModel], Watched] = {
     Observation: Watched("", "of_id", "observed", says="what"),
     Pour: Watched("pour"),
     Batch: Watched("batch"),
-    Order: Watched("order"),
+    Order: Watched("order", told=frozenset({"title", "quantity", "price_minor"})),
+    OrderLine: Watched("order", "order_id", "line", told=frozenset({"title"})),
+    OrderChange: Watched("order", "order_id", "change"),
+    Promise: Watched("order", "order_id", "promise", back=True),
+    Parcel: Watched("order", "order_id", "parcel", says="number"),
+    Paper: Watched("order", "order_id", "paper", says="number", told=frozenset({"html"})),
+    Message: Watched("customer", "customer_id", "message"),
     Payment: Watched("order", "order_id", "payment", back=True),
     Customer: Watched("customer", back=True),
     CustodyItem: Watched("customer", "customer_id", "custody", says="number"),
@@ -105,7 +119,8 @@ def told(value: Any) -> Any:
 
 def columns(table: type[SQLModel]) -> list[str]:
     """The columns of a table that are written down."""
-    return [name for name in table.model_fields if name not in DERIVED]
+    told = DERIVED | WATCHED[table].told
+    return [name for name in table.model_fields if name not in told]
 
 
 def state_of(row: SQLModel) -> dict[str, Any]:

@@ -7,12 +7,11 @@ from sqlmodel.sql.expression import Select, SelectOfScalar
 
 from lamsik.core.errors import require
 from lamsik.core.orders.customer_facts import checked
-from lamsik.core.orders.status import ENQUIRY, QUOTE, REOPENS, may_be_said
-from lamsik.store import stands
-from lamsik.store.paging import MOST
+from lamsik.core.orders.status import ACCEPTS, ENQUIRY, QUOTE, QUOTES, REOPENS, may_be_said
+from lamsik.store import order_lines, ready_stock, stands
 from lamsik.store.search import fold, pattern
 from lamsik.store.stands import DONE
-from lamsik.store.tables import Customer, Document, Order, Payment, Piece, now
+from lamsik.store.tables import Customer, Order, OrderLine, Payment, now
 from lamsik.store.words import holds
 
 
@@ -41,16 +40,18 @@ def next_number(session: Session) -> str:
     return f"A{session.exec(select(func.count()).select_from(Order)).one() + 1:04d}"
 
 
-def place(session: Session, order: Order, customer: Customer) -> Order:
-    """Keep a new order for a customer, with its number and what search finds it by; its scheme stays in the
-    version of now.
+def place(session: Session, order: Order, customer: Customer, *lines: OrderLine) -> Order:
+    """Keep a new order for a customer, with its lines and what search finds it by. Raises `Refused` for a
+    line that cannot be.
     """
     order.customer_id = customer.id or 0
-    scheme = session.get(Document, order.scheme_id) if order.scheme_id else None
-    order.scheme_version = order.scheme_version or (scheme.current if scheme is not None else 0)
-    order.search = fold(f"{order.number} {order.title} {customer.name}")
     session.add(order)
+    session.flush()
+    for line in lines:
+        line.order_id = order.id or 0
+        order_lines.keep(session, line)
     stands.order_anew(session, order)
+    order.search = fold(f"{order.number} {order.title} {customer.name}")
     return order
 
 
@@ -66,10 +67,31 @@ def say(session: Session, order: Order, way: str) -> None:
     """
     may_be_said(way, stands.agreed(order, 0), order.stand)
     if way == REOPENS:
-        setattr(order, last_said(order), None)
+        last = last_said(order)
+        setattr(order, last, None)
+        if last == SAID[ACCEPTS]:
+            order_lines.thaw(session, order)
     else:
+        _may_be_said(session, order, way)
         setattr(order, SAID[way], now())
+        if way == ACCEPTS:
+            order_lines.freeze(session, order)
+    session.add(order)
+    session.flush()
+    for row in stands.lines_of(session, order):
+        ready_stock.settle_of(session, row.piece_id)
     stands.order_anew(session, order)
+
+
+def _may_be_said(session: Session, order: Order, way: str) -> None:
+    """Raises `Refused` where a line stands against it: one that is not for sale, or none at all."""
+    if way in (QUOTES, ACCEPTS):
+        rows = stands.lines_of(session, order)
+        require(bool(rows), "order", order.number, "put a line on it first")
+        for row in rows:
+            order_lines.keep(session, row)
+    if way == ACCEPTS:
+        ready_stock.may_be_sold(session, order)
 
 
 def last_said(order: Order) -> str:
@@ -123,18 +145,6 @@ def count_enquiries(session: Session) -> int:
     ).one()
 
 
-def for_design(session: Session, design_id: int | None, most: int = MOST) -> Sequence[tuple[Order, Customer]]:
-    """The open orders a design is made for, with their customers, the nearest due first."""
-    query = listed().where(Order.design_id == design_id, col(Order.queue) < DONE).limit(most)
-    return session.exec(query).all() if design_id is not None else []
-
-
-def in_scheme(session: Session, scheme_id: int, most: int = MOST) -> Sequence[Order]:
-    """The orders in a scheme, open ones first."""
-    query = select(Order).where(Order.scheme_id == scheme_id, col(Order.deleted_at).is_(None))
-    return session.exec(query.order_by(col(Order.queue)).limit(most)).all()
-
-
 def customers(text: str = "") -> SelectOfScalar[Customer]:
     """The question for customers by name; only those matching `text` if given."""
     query = select(Customer).where(col(Customer.deleted_at).is_(None))
@@ -145,16 +155,5 @@ def customers(text: str = "") -> SelectOfScalar[Customer]:
 
 def waiting_for(session: Session, design_id: int) -> Order | None:
     """The order this design is made for that still lacks pieces, the nearest due first."""
-    has_pieces = (
-        select(func.count())
-        .where(Piece.order_id == Order.id, col(Piece.deleted_at).is_(None))
-        .correlate(Order)
-        .scalar_subquery()
-    )
-    query = select(Order).where(
-        Order.design_id == design_id,
-        col(Order.queue) < DONE,
-        col(Order.deleted_at).is_(None),
-        Order.quantity > has_pieces,
-    )
-    return session.exec(query.order_by(col(Order.queue)).limit(1)).first()
+    line = order_lines.waiting_for(session, design_id)
+    return session.get_one(Order, line.order_id) if line is not None else None

@@ -15,7 +15,7 @@ from lamsik.core.tank.mass import SIZED_AT, Measured
 from lamsik.core.tank.parts import STAGES
 from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import InWater
-from lamsik.store import documents, history, observed, routes, stands
+from lamsik.store import documents, history, observed, order_lines, routes, stands
 from lamsik.store.events import WHO
 from lamsik.store.search import fold
 from lamsik.store.stands import DONE
@@ -25,6 +25,7 @@ from lamsik.store.tables import (
     Instrument,
     Observation,
     Order,
+    OrderLine,
     Piece,
     PieceStep,
     Revision,
@@ -49,18 +50,19 @@ class Reading:
         return spread if spread is not None else observed.scale_of(self.instrument).sd_g
 
 
-def start(session: Session, design: Document, order_id: int | None = None, repaint: str = "") -> Piece:
-    """A new piece of the design's current revision; a `repaint` is made already, its old paint kept or
-    stripped.
+def start(session: Session, design: Document, line: OrderLine | None = None, repaint: str = "") -> Piece:
+    """A new piece of the design's current revision, or of the one that its line froze and with the clear
+    coats of the line; a `repaint` is made already, its old paint kept or stripped.
     """
     count = session.exec(select(func.count()).select_from(Piece)).one()
-    revision = documents.revision(session, design)
+    revision = order_lines.made_as(session, design, line)
     number = f"P{count + 1:04d}"
     row = Piece(
         number=number,
         design_id=design.id or 0,
         revision_id=revision.id or 0,
-        order_id=order_id,
+        order_id=line.order_id if line else None,
+        line_id=line.id if line else None,
         repaint=repaint,
         search=fold(f"{number} {design.name}"),
     )

@@ -15,7 +15,7 @@ from lamsik.core.errors import require
 from lamsik.core.mixes.clocks import at_temperature
 from lamsik.core.mixes.product import Product
 from lamsik.core.moulds import masters
-from lamsik.store import documents, mixes, moulds, paint_mixes, pieces, routes, skins
+from lamsik.store import documents, mixes, moulds, order_lines, paint_mixes, pieces, routes, skins
 from lamsik.store.tables import Batch, Document, MouldMade, Piece, Pour, Revision, now
 
 
@@ -320,7 +320,9 @@ def _piece(
     session: Session, pour: Pour, row: MouldMade, block: dict[str, Any], cavity: str, made_as: Revision
 ) -> Piece:
     body = session.get_one(Document, block["body_id"])
-    piece = pieces.start(session, body, None if moulds.not_for_sale(session, block) else pour.order_id)
+    is_sold = pour.order_id is not None and not moulds.not_for_sale(session, block)
+    line = order_lines.waiting_for(session, block["body_id"], pour.order_id) if is_sold else None
+    piece = pieces.start(session, body, line)
     batch = batch_of(session, pour)
     piece.revision_id, piece.pour_id, piece.cavity = made_as.id or 0, pour.id, cavity
     piece.note = f"cavity {cavity[1:]} of mould version {row.version}, shot {pour.shot}" + (

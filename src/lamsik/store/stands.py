@@ -2,15 +2,17 @@
 and read no ticks.
 """
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping, Sequence
 
 from sqlalchemy import Engine, case
 from sqlmodel import Session, col, func, select
 
+from lamsik.core.orders.lines import PARTS, LineTerms, total_minor
 from lamsik.core.orders.status import ENDED, Agreed, status
-from lamsik.core.route.steps import from_content, stand
+from lamsik.core.route.steps import READY, from_content, stand
 from lamsik.store import routes
-from lamsik.store.tables import CustodyItem, Order, Payment, Piece, PieceStep, Route
+from lamsik.store.tables import CustodyItem, Order, OrderLine, Payment, Piece, PieceStep, Route
+from lamsik.words.orders import told_lines
 
 OPEN, DONE = "1", "2"
 """What the place of an order in the queue begins with."""
@@ -26,17 +28,27 @@ def anew(session: Session, piece: Piece) -> None:
 
 
 def order_anew(session: Session, order: Order) -> None:
-    """What is agreed or made for an order changed: where it stands."""
+    """What is agreed or standing for an order changed: where it stands, and what it is called."""
     session.add(order)
     session.flush()  # a new one has its id only now
+    standing: Made = {}
     of_order = Piece.order_id == order.id, col(Piece.deleted_at).is_(None)
-    _tell(
-        order,
-        dict(session.exec(select(Piece.stand, func.count()).where(*of_order).group_by(Piece.stand)).all()),
-        paid_minor(session, order),
-        lent(session, order),
-    )
+    asked = select(Piece.line_id, Piece.stand, func.count()).where(*of_order)
+    for line, at, many in session.exec(asked.group_by(col(Piece.line_id), Piece.stand)).all():
+        standing.setdefault(line, {})[at] = many
+    _tell(order, lines_of(session, order), standing, paid_minor(session, order), lent(session, order))
     session.flush()
+
+
+def lines_of(session: Session, order: Order) -> Sequence[OrderLine]:
+    """The lines of an order, in the order they were said."""
+    query = select(OrderLine).where(OrderLine.order_id == order.id, col(OrderLine.deleted_at).is_(None))
+    return session.exec(query.order_by(col(OrderLine.id))).all()
+
+
+def as_line(row: OrderLine) -> LineTerms:
+    """A line as the core knows it."""
+    return LineTerms(row.kind, row.quantity, row.per_set, row.clears, row.rate_minor, row.lump_minor)
 
 
 def paid_minor(session: Session, order: Order) -> int:
@@ -60,7 +72,6 @@ def agreed(order: Order, paid: int, lent: int = 0) -> Agreed:
     """What was agreed of an order, as the core knows it."""
     price = order.price_minor
     return Agreed(
-        order.quantity,
         order.quoted_at is not None,
         order.accepted_at is not None,
         order.declined_at is not None,
@@ -71,10 +82,28 @@ def agreed(order: Order, paid: int, lent: int = 0) -> Agreed:
     )
 
 
-def _tell(order: Order, pieces: Mapping[str, int], paid: int, lent: int) -> None:
-    each = [at for at, many in pieces.items() for _ in range(many)]
+Made = dict[int | None, dict[str, int]]
+"""By line: how many pieces stand where."""
+
+
+def _tell(order: Order, rows: Iterable[OrderLine], standing: Made, paid: int, lent: int) -> None:
+    lines = {row.id: as_line(row) for row in rows}
+    order.price_minor = total_minor(list(lines.values()))
+    order.quantity = sum(line.wanted for line in lines.values())
+    order.title = told_lines([row.title for row in rows])
+    each = [
+        (line.wanted, _stands_of(row, line, standing.get(row.id, {})))
+        for row, line in zip(rows, lines.values(), strict=True)
+    ]
     order.stand = status(agreed(order, paid, lent), each)
     order.queue = f"{DONE if order.stand in ENDED else OPEN} {order.due_on or 'undated'} {order.number:>12}"
+
+
+def _stands_of(row: OrderLine, line: LineTerms, standing: Mapping[str, int]) -> list[str]:
+    """How each of a line stands: what is taken from the shelf is ready once it lies there."""
+    if line.kind == PARTS:
+        return [READY] * line.wanted if row.picked_at else []
+    return [at for at, many in standing.items() for _ in range(many)]
 
 
 def keep_true(engine: Engine) -> None:
@@ -105,14 +134,19 @@ def all_anew(session: Session) -> None:
     for route in session.exec(select(Route)).all():
         _pieces_on(session, route)
     session.flush()
-    by_order: dict[int | None, dict[str, int]] = {}
+    by_order: dict[int | None, Made] = {}
     of_orders = col(Piece.order_id).is_not(None), col(Piece.deleted_at).is_(None)
-    for key, at, many in session.exec(
-        select(Piece.order_id, Piece.stand, func.count())
+    for key, line, at, many in session.exec(
+        select(Piece.order_id, Piece.line_id, Piece.stand, func.count())
         .where(*of_orders)
-        .group_by(col(Piece.order_id), Piece.stand)
+        .group_by(col(Piece.order_id), col(Piece.line_id), Piece.stand)
     ).all():
-        by_order.setdefault(key, {})[at] = many
+        by_order.setdefault(key, {}).setdefault(line, {})[at] = many
+    lines: dict[int, list[OrderLine]] = {}
+    for row in session.exec(
+        select(OrderLine).where(col(OrderLine.deleted_at).is_(None)).order_by(col(OrderLine.id))
+    ).all():
+        lines.setdefault(row.order_id, []).append(row)
     paid = dict(
         session.exec(select(Payment.order_id, func.sum(Payment.minor)).group_by(col(Payment.order_id))).all()
     )
@@ -122,7 +156,8 @@ def all_anew(session: Session) -> None:
         ).all()
     )
     for order in session.exec(select(Order)).all():
-        _tell(order, by_order.get(order.id, {}), paid.get(order.id or 0, 0), here.get(order.id, 0))
+        key = order.id or 0
+        _tell(order, lines.get(key, []), by_order.get(key, {}), paid.get(key, 0), here.get(key, 0))
     session.flush()
 
 

@@ -51,6 +51,8 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "heat": {**usual("heat"), "limits": {}},
     "cautions": {"read_on": {}},
     "faces": {"learned": {}},
+    "grid": {"left_out": []},
+    "ready": {"hours": 72, "shipping": []},
     "dowels": {"mm": [6.0, 8.0, 10.0, 12.0, 12.7, 14.0, 15.9, 16.0, 18.0, 20.0]},
 }
 """Settings of a new shop."""

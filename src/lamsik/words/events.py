@@ -6,7 +6,7 @@ from typing import Any
 from lamsik.core import quantities
 from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
 from lamsik.core.quantities import plainly
-from lamsik.words.orders import ASKED
+from lamsik.words.orders import ASKED, COLUMNS
 from lamsik.words.paints import CHECKS
 
 Values = Mapping[str, Any]
@@ -33,6 +33,7 @@ FIELDS = {
     "paid_on": "paid on",
     "minor": "the sum",
     "quantity": "how many",
+    **{name: f"the {called}" for name, called in COLUMNS.items() if name != "deleted_at"},
     "design_id": "the design",
     "scheme_id": "the scheme",
     "note": "the note",

@@ -1,7 +1,7 @@
 """What the core found, in words: the sentences of every bench, in the shop's units."""
 
 from lamsik.core.findings import Finding
-from lamsik.words.sentences import castings, floats, mixes, moulds, route, scale, shapes, tank
+from lamsik.words.sentences import castings, floats, mixes, moulds, orders, route, scale, shapes, tank
 from lamsik.words.spoken import Spoken
 
 SENTENCES: dict[str, str] = {
@@ -9,6 +9,7 @@ SENTENCES: dict[str, str] = {
     **floats.SAYS,
     **mixes.SAYS,
     **moulds.SAYS,
+    **orders.SAYS,
     **route.SAYS,
     **scale.SAYS,
     **shapes.SAYS,

@@ -19,14 +19,12 @@ class Agreed:
     """What was agreed of an order, and what was paid.
 
     Args:
-        wanted: how many pieces are ordered.
         quoted, accepted, declined, cancelled: whether each was said.
         due_minor: price and shipping in minor units; None where no price was agreed.
         paid_minor: what was paid so far, less what was paid back.
         lent: how many things of the customer's are still here for it.
     """
 
-    wanted: int
     quoted: bool = False
     accepted: bool = False
     declined: bool = False
@@ -41,18 +39,23 @@ class Agreed:
         return None if self.due_minor is None else self.due_minor - self.paid_minor
 
 
-def status(agreed: Agreed, pieces: Sequence[str]) -> str:
+Made = tuple[int, Sequence[str]]
+"""Of a line: how many pieces are ordered, and how each made for it stands: making, ready or shipped."""
+
+
+def status(agreed: Agreed, lines: Sequence[Made]) -> str:
     """The order's status.
 
     Args:
         agreed: what was agreed and paid.
-        pieces: how each piece made for it stands on its route: making, ready or shipped.
+        lines: what is wanted and made of each line.
 
     Notes: all that was ordered is shipped once every piece is; then it is closed once all is paid and what
         the customer lent went back. What is cancelled or declined stays so, whatever was begun, unless all
         of it went out.
     """
-    whole = bool(pieces) and len(pieces) >= agreed.wanted
+    pieces = [stand for _, its in lines for stand in its]
+    whole = bool(pieces) and all(len(its) >= wanted for wanted, its in lines)
     if whole and all(stand == SHIPPED for stand in pieces):
         is_paid = agreed.open_minor is not None and agreed.open_minor <= 0
         return CLOSED if is_paid and not agreed.lent else SHIPPED

@@ -3,7 +3,20 @@
 from lamsik.store.tables.documents import Card, Document, Family, Revision, SkinMesh, Tracing
 from lamsik.store.tables.mixes import Batch, Clock, ShopTub
 from lamsik.store.tables.moulds import MouldMade, Pour
-from lamsik.store.tables.orders import CustodyItem, Customer, CustomerWord, Order, Payment
+from lamsik.store.tables.orders import (
+    CustodyItem,
+    Customer,
+    CustomerWord,
+    Message,
+    Order,
+    OrderChange,
+    OrderLine,
+    Paper,
+    Parcel,
+    ParcelItem,
+    Payment,
+    Promise,
+)
 from lamsik.store.tables.paints import PaintPatch, PaintTool
 from lamsik.store.tables.people import LogEntry, Person
 from lamsik.store.tables.pieces import Piece, PieceStep, Route
@@ -20,21 +33,28 @@ __all__ = [
     "CustomerWord",
     "Document",
     "Drill",
-    "LogEntry",
     "Family",
     "Hardware",
     "Instrument",
+    "LogEntry",
+    "Message",
     "MouldMade",
     "Observation",
     "Order",
+    "OrderChange",
+    "OrderLine",
     "PaintPatch",
     "PaintTool",
+    "Paper",
+    "Parcel",
+    "ParcelItem",
     "Payment",
     "Person",
     "Photo",
     "Piece",
     "PieceStep",
     "Pour",
+    "Promise",
     "Revision",
     "Route",
     "SentForm",
@@ -43,8 +63,8 @@ __all__ = [
     "ShopWater",
     "SkinMesh",
     "SlugStock",
-    "WeighedThing",
     "Tracing",
     "Typed",
+    "WeighedThing",
     "now",
 ]

@@ -11,8 +11,8 @@ from lamsik.store.tables.shared import now
 
 class Piece(SQLModel, table=True):
     """One bait made, with its own number; remembers the revision it is made from and the route it follows.
-    `repaint` says what is done with the old paint of one that is painted anew. `stand` is told from its
-    steps (`stands`).
+    `repaint` says what is done with the old paint of one that is painted anew, or that it gets clear or a
+    detail alone. `price_minor` is what one of stock costs. `stand` is told from its steps (`stands`).
     """
 
     __table_args__ = (
@@ -32,6 +32,8 @@ class Piece(SQLModel, table=True):
     pour_id: int | None = Field(default=None, foreign_key="pour.id", index=True)
     cavity: str = ""
     repaint: str = ""
+    line_id: int | None = Field(default=None, foreign_key="order_line.id", index=True)
+    price_minor: int | None = None
     stand: str = "making"
     deleted_at: datetime | None = None
 

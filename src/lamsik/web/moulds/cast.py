@@ -26,7 +26,7 @@ from lamsik.documents.rows import Document as Content
 from lamsik.drawings.plan import timeline
 from lamsik.drawings.poured import cast_picture
 from lamsik.drawings.svg import Node
-from lamsik.store import documents, mixes, moulds, orders, pours, stores
+from lamsik.store import documents, mixes, moulds, order_lines, pours, stores
 from lamsik.store.tables import Document, MouldMade, Pour
 from lamsik.web.batches.planning import BatchAsked
 from lamsik.web.moulds import gates
@@ -190,7 +190,7 @@ def show(key: int) -> ResponseReturnValue:
         room=stores.setting(db(), "mixing"),
         products={k: p for k, (_, p) in products.items()},
         mark=height_words(mould, cast.fill_mark_mm) if isinstance(cast, FoamShot) else "",
-        orders=orders.for_design(db(), content["master"].get("body_id")) if source.may_sell else [],
+        orders=order_lines.for_design(db(), content["master"].get("body_id")) if source.may_sell else [],
         fields=FIELDS,
         rule=RULE_OF_THUMB,
         learned=mixes.loss_of(db(), chosen[0]) if chosen else Learned(USUAL_LOSS),

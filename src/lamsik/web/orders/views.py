@@ -1,47 +1,55 @@
 """The Orders bench: enquiries, what was agreed, the pieces made for them."""
 
-from dataclasses import replace
 from datetime import date
+from typing import Any
 
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS, USUAL_WOOD
-from lamsik.core.money import read
+from lamsik.core.money import Money, read
 from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
-from lamsik.core.orders.customer_facts import INCHES as SPEAKS_INCHES
 from lamsik.core.orders.status import ENDED, STATUSES, ways
-from lamsik.core.quantities import INCHES, METRIC, plainly, said, saying
-from lamsik.core.shapes.design import Want
+from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.trade.behaviours import BEHAVIOURS, USUAL
-from lamsik.documents.body.document import to_design
-from lamsik.documents.body.edits import BODY
-from lamsik.documents.engine import apply
-from lamsik.documents.schemes.document import layers_of
-from lamsik.drawings.body import thumbnail
-from lamsik.store import custody, documents, moulds, orders, pieces, stores
+from lamsik.store import custody, order_lines, orders, pieces, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.paging import Page
-from lamsik.store.tables import Customer, Document, Order, Payment, ShopWater
-from lamsik.web.bodies.begin import begin
+from lamsik.store.tables import (
+    CustodyItem,
+    Customer,
+    Document,
+    Order,
+    OrderChange,
+    OrderLine,
+    Payment,
+    Piece,
+    Revision,
+    ShopWater,
+)
 from lamsik.web.orders.forms import ASKED_FIRST, EnquiryForm
+from lamsik.web.orders.lists import settle_what_is_over, shown_lines
 from lamsik.web.shared import keeping, picks
-from lamsik.web.shared.db import db, load, load_document, sent_id
+from lamsik.web.shared.db import db, load, sent_id
 from lamsik.web.shared.forms import choices, typed_texts
 from lamsik.web.shared.lists import asked_page, asked_text
 from lamsik.web.shared.photos import photos_of
 from lamsik.web.shared.picks import Picks
 from lamsik.web.shared.progress import stands
 from lamsik.words import refusals
+from lamsik.words.orders import COLUMNS, LINES
 
 blueprint = Blueprint("orders", __name__, url_prefix="/orders")
+MOST_SHOWN = 60
+"""Lines on the page of an order."""
 
 
 @blueprint.get("")
 def index() -> str:
     """All orders, what is due first, shipped ones last."""
+    settle_what_is_over()
     page: Page[tuple[Order, Customer]] = asked_page(orders.listed(asked_text()))
     return render_template("orders/index.html", page=page, q=asked_text(), ended=ENDED)
 
@@ -86,8 +94,12 @@ def _place(asked: EnquiryForm) -> ResponseReturnValue:
     order = Order(
         number=orders.next_number(db()),
         customer_id=0,
-        title=f"{start.name}, {asked.length.data}",
-        search="",
+        due_on=asked.due.data,
+        currency=currency,
+        note=asked.note.data or "",
+    )
+    line = OrderLine(
+        order_id=0,
         quantity=asked.quantity.data or 1,
         length_mm=asked.length.amount,
         typed=typed_texts(asked),
@@ -97,12 +109,9 @@ def _place(asked: EnquiryForm) -> ResponseReturnValue:
         behaviour=asked.behaviour.data,
         pitch_deg=asked.pitch.amount or 0.0,
         water_id=asked.water.data,
-        due_on=asked.due.data,
-        price_minor=read(typed, currency).minor if typed else None,
-        currency=currency,
-        note=asked.note.data or "",
+        lump_minor=read(typed, currency).minor if typed else None,
     )
-    orders.place(db(), order, customer)
+    orders.place(db(), order, customer, *([] if request.form.get("later") else [line]))
     flash(f"{order.number} is noted for {customer.name}.")
     return redirect(url_for("orders.show", key=order.id))
 
@@ -114,22 +123,22 @@ def show(key: int) -> ResponseReturnValue:
 
 
 def _page(order: Order, problem: Refused | None = None) -> ResponseReturnValue:
+    settle_what_is_over()
     key, agreed = order.id or 0, stands_of.agreed(order, stands_of.paid_minor(db(), order))
     customer = load(Customer, order.customer_id)
     page = asked_page(pieces.listed(order_id=key))
-    design = db().get(Document, order.design_id) if order.design_id else None
-    drawn = to_design(documents.content(db(), design)) if design else None
-    picture = thumbnail(drawn, "order") if drawn else None
+    rows = stands_of.lines_of(db(), order)
     return render_template(
         "orders/show.html",
         order=order,
         customer=customer,
         facts=CUSTOMER_FACTS,
-        theirs=_in_their_units(order, customer),
+        lines=shown_lines(order, rows[:MOST_SHOWN], customer),
+        more_lines=max(len(rows) - MOST_SHOWN, 0),
+        kinds=LINES,
+        changes=[(one, _told(one)) for one in order_lines.changes(db(), order)],
         pieces=list(zip(page.rows, stands(page.rows), strict=True)),
         page=page,
-        count=pieces.count_of(db(), key),
-        source=drawn.source if drawn else None,
         statuses=STATUSES,
         ways=ways(agreed, order.stand),
         agreed=agreed,
@@ -139,48 +148,63 @@ def _page(order: Order, problem: Refused | None = None) -> ResponseReturnValue:
         how=orders.HOW,
         problem=problem,
         **photos_of("order", key),
-        design=design,
-        picture=picture,
-        designs=picks.of("body"),
-        form=FORMS.get(order.form),
-        scheme=db().get(Document, order.scheme_id) if order.scheme_id else None,
-        water=db().get(ShopWater, order.water_id) if order.water_id else None,
     ), (422 if problem else 200)
 
 
-def _in_their_units(order: Order, customer: Customer) -> str:
-    """How long it is in the units the customer speaks in; empty where the shop speaks in them too."""
-    speaks = customer.facts.get("speaks", "")
-    if not speaks or order.length_mm is None:
-        return ""
-    with saying(INCHES if speaks == SPEAKS_INCHES else METRIC):
-        theirs = said(order.length_mm, "length")
-    return theirs if theirs != said(order.length_mm, "length") else ""
+def _told(change: OrderChange) -> list[tuple[str, str, str]]:
+    """What a change is of, in words: what it is called, before and after."""
+    row, order = load(OrderLine, change.line_id), load(Order, change.order_id)
+    told = [(row.title, "", "")]
+    for name, value in change.after.items():
+        was = change.before.get(name)
+        told.append((COLUMNS[name], _value(name, was, order), _value(name, value, order)))
+    return told
+
+
+def _value(name: str, value: Any, order: Order) -> str:
+    """A value of a column as it is read."""
+    if name == "deleted_at":
+        return "off the order" if value else "on the order"
+    if value is None or value == "":
+        return "none"
+    if name in ("rate_minor", "lump_minor"):
+        return Money(int(value), order.currency).said
+    if name in ("length_mm", "pitch_deg"):
+        return said(float(value), "length" if name == "length_mm" else "angle")
+    table = {
+        "scheme_id": Document,
+        "design_id": Document,
+        "water_id": ShopWater,
+        "custody_id": CustodyItem,
+        "piece_id": Piece,
+        "revision_id": Revision,
+    }.get(name)
+    row: Any = db().get(table, value) if table else None
+    return str(getattr(row, "name", getattr(row, "number", value))) if row is not None else str(value)
 
 
 @blueprint.post("/<int:key>/<any(quote, accept, decline, cancel, reopen):way>")
 def agree(key: int, way: str) -> ResponseReturnValue:
     """A quote went out, it was accepted, declined or cancelled, or the last of these is taken back."""
     order = load(Order, key)
-    why = moulds.not_for_sale(db(), {"body_id": order.design_id}) if way == "accept" else ""
-    if why:
-        flash(
-            f"{order.number} stays as it stands: its shape is {why}. Ask whoever it is from, or take another"
-            " shape."
-        )
-        return redirect(url_for("orders.show", key=key))
-    orders.say(db(), order, way)
+    try:
+        with db().begin_nested():
+            orders.say(db(), order, way)
+    except Refused as refused:
+        if refused.field == "order":
+            raise
+        flash(f"{order.number} stays as it stands. {refusals.says(refused)}", "refused")
     return redirect(url_for("orders.show", key=key))
 
 
 @blueprint.post("/<int:key>/price")
 def price(key: int) -> ResponseReturnValue:
-    """What is agreed for it, and for its way."""
+    """By when it is wanted, and what its way costs."""
     order = load(Order, key)
     try:
-        for name in ("price", "shipping"):
-            text = request.form.get(name, "").strip()
-            setattr(order, f"{name}_minor", _sum(text, order, name) if text else None)
+        text = request.form.get("shipping", "").strip()
+        order.shipping_minor = _sum(text, order, "shipping") if text else None
+        order.due_on = _day(request.form["due"]) if request.form.get("due") else None
     except Refused as refused:
         db().rollback()
         return _page(load(Order, key), refused)
@@ -229,65 +253,6 @@ def _day(text: str) -> date:
         return date.fromisoformat(text)
     except ValueError as error:
         raise Refused("on", text, "a day, as 2026-05-31") from error
-
-
-@blueprint.post("/<int:key>/design")
-def design(key: int) -> ResponseReturnValue:
-    """Begin the design that was asked for, or take one there is."""
-    order = load(Order, key)
-    chosen = sent_id("design")
-    if chosen:
-        why = moulds.not_for_sale(db(), {"body_id": load_document("body", chosen).id})
-        if why:
-            flash(
-                f"That shape does not go on {order.number}: it is {why}. Take another, or ask whoever it is"
-                " from."
-            )
-            return redirect(url_for("orders.show", key=key))
-        order.design_id = load_document("body", chosen).id
-        db().add(order)
-        return redirect(url_for("orders.show", key=key))
-    water = db().get(ShopWater, order.water_id) if order.water_id else None
-    want = Want(order.behaviour, BEHAVIOURS[order.behaviour].speed_cm_s, order.pitch_deg)
-    customer = load(Customer, order.customer_id)
-    row = begin(
-        f"{form(order.form).name} for {customer.name}"[:120],
-        order.form,
-        order.material,
-        want,
-        order.length_mm,
-        stores.water_of(water) if water else None,
-    )
-    _dress(row, order)
-    order.design_id = row.id
-    db().add(order)
-    return redirect(url_for("shapes.edit", key=row.id))
-
-
-def _dress(row: Document, order: Order) -> None:
-    """Put the ordered scheme on the new design, in the version that was ordered."""
-    scheme = db().get(Document, order.scheme_id) if order.scheme_id else None
-    if scheme is not None:
-        number = order.scheme_version or scheme.current
-        layers = layers_of(documents.revision(db(), scheme, number).content)
-        shop = replace(stores.catalogue(db()), schemes={scheme.code: layers}, versions={scheme.code: number})
-        content = apply(BODY, documents.content(db(), row), {"do": "scheme", "code": scheme.code}, shop)
-        documents.save(db(), row, content, row.current, "the ordered scheme")
-
-
-@blueprint.post("/<int:key>/version")
-def take_version(key: int) -> ResponseReturnValue:
-    """The order takes its scheme as it is now; History takes that back."""
-    order = load(Order, key)
-    scheme = db().get(Document, order.scheme_id) if order.scheme_id else None
-    if scheme is None:
-        raise Refused("scheme", "", "choose a scheme for the order first")
-    order.scheme_version = scheme.current
-    db().add(order)
-    flash(
-        f"{order.number} takes {scheme.name} in version {scheme.current}. Lay it on the body anew in Paint."
-    )
-    return redirect(url_for("orders.show", key=key))
 
 
 @blueprint.post("/<int:key>/<any(delete, bring_back):way>")

@@ -12,7 +12,7 @@ from lamsik.core.paints.place import ALONG, OUTLINES, ROUND
 from lamsik.documents.schemes.document import layers_of
 from lamsik.documents.schemes.shape import SEASONS
 from lamsik.drawings.scheme import Shown, scheme_view
-from lamsik.store import documents, orders, references, shelf
+from lamsik.store import documents, order_lines, orders, references, shelf
 from lamsik.web.bodies.live import current
 from lamsik.web.paints.live import current as state_of
 from lamsik.web.shared import keeping, whole
@@ -72,7 +72,7 @@ def edit(key: int) -> str:
         "paints/edit.html",
         row=row,
         used=references.naming(db(), row),
-        ordered=orders.in_scheme(db(), key),
+        ordered=order_lines.in_scheme(db(), key),
         alike=[others[name] for name in read_alike(row.name, others)],
         others=others.values(),
         seasons=SEASONS,

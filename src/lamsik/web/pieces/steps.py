@@ -10,8 +10,8 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.errors import Refused
 from lamsik.core.route.steps import FINAL, open_before
 from lamsik.core.shapes.needs import Need, missing
-from lamsik.store import mixes, moulds, pieces, routes
-from lamsik.store.tables import Document, Order, Piece, now
+from lamsik.store import mixes, order_lines, pieces, routes
+from lamsik.store.tables import Document, Order, OrderLine, Piece, now
 from lamsik.web.pieces.bench import StepRow, closed, steps_of, waiting
 from lamsik.web.shared.cards import design_of
 from lamsik.web.shared.db import db, load
@@ -71,7 +71,8 @@ def tick(key: int) -> ResponseReturnValue:
     if asked is not None:
         return asked
     order = db().get(Order, piece.order_id) if piece.order_id else None
-    why = moulds.not_for_sale(db(), {"body_id": piece.design_id}) if order and row.step.of.hands_over else ""
+    line = db().get(OrderLine, piece.line_id) if piece.line_id and row.step.of.hands_over else None
+    why = order_lines.why_not(db(), line, piece.design_id) if line else ""
     if order and why:
         flash(f"{piece.number} does not go to {order.number}: the shape is {why}.", "refused")
         return _to(key)

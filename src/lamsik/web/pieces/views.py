@@ -4,8 +4,9 @@ from flask import Blueprint, abort, flash, redirect, render_template, request, u
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, named, require
+from lamsik.core.orders.lines import LINE_KINDS
 from lamsik.core.quantities import counted, kept_as_said, read_measure
-from lamsik.core.route.repaint import OLD_PAINT
+from lamsik.core.route.repaint import OLD_PAINT, TOUCHED
 from lamsik.core.shapes.design import Design
 from lamsik.core.tank.mass import SIZED_AT, Measured, budget, unweighed
 from lamsik.core.tank.parts import Part
@@ -16,9 +17,9 @@ from lamsik.documents.body.edits import BODY
 from lamsik.documents.engine import apply
 from lamsik.drawings import card as drawings
 from lamsik.drawings.tank import default_view, scene
-from lamsik.store import custody, documents, moulds, orders, pieces, routes, stores
+from lamsik.store import custody, documents, order_lines, pieces, routes, stores
 from lamsik.store import stands as stands_of
-from lamsik.store.tables import Document, Instrument, Order, Piece, Revision
+from lamsik.store.tables import Document, Instrument, Order, OrderLine, Piece, Revision
 from lamsik.web.bodies.tank_facts import budget_rows, tank_facts
 from lamsik.web.pieces import others
 from lamsik.web.pieces.bench import PieceView, view
@@ -61,22 +62,32 @@ def start() -> ResponseReturnValue:
     row = load(Document, sent_id("design"))
     if row.kind not in routes.BUILT or row.deleted_at is not None:
         abort(404)
-    order = load(Order, sent_id("order")) if sent_id("order") else orders.waiting_for(db(), row.id or 0)
-    if order and row.kind != "body":
-        raise Refused("design", row.name, "a bait: a float or a blade is made for stock")
-    why = moulds.not_for_sale(db(), {"body_id": row.id}) if order else ""
+    line = _line_of(row, request.form.get("repaint", ""))
+    order = load(Order, line.order_id) if line else None
+    if line and row.kind != LINE_KINDS[line.kind].of:
+        raise Refused("design", row.name, "what its line is of: others are made for stock")
+    why = order_lines.why_not(db(), line, row.id) if line else ""
     if order and why:
         flash(f"No piece is started for {order.number}: the shape is {why}.", "refused")
         return redirect(url_for("orders.show", key=order.id))
-    repaint = request.form.get("repaint", "")
+    repaint = request.form.get("repaint", "") or (order_lines.work_of(line) if line else "")
     if repaint:
-        require(repaint in OLD_PAINT, "repaint", repaint, named(OLD_PAINT))
+        require(repaint in (*OLD_PAINT, *TOUCHED), "repaint", repaint, named(OLD_PAINT))
         require(row.kind == "body", "design", row.name, "a bait: only that is painted anew by a scheme")
-    piece = pieces.start(db(), row, order.id if order else None, repaint)
+    piece = pieces.start(db(), row, line, repaint)
     flash(
         f"{piece.number} is started from {row.name}" + (f", for {order.number}." if order else ", for stock.")
     )
     return redirect(url_for("pieces.show", key=piece.id))
+
+
+def _line_of(row: Document, repaint: str) -> OrderLine | None:
+    """The line a piece is for: the one that is named, else one that waits for such a piece."""
+    if sent_id("line"):
+        return load(OrderLine, sent_id("line"))
+    line = order_lines.waiting_for(db(), row.id or 0)
+    is_such = line is not None and order_lines.work_of(line) == repaint
+    return line if is_such else None
 
 
 @blueprint.get("/<int:key>")
