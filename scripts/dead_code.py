@@ -18,6 +18,7 @@ CALLED_BY_NAME = {
     "do_GET",  # http.server calls these
     "do_POST",
     "log_message",
+    "handle_DATA",  # the mail library calls it
     "get_cookie_secure",  # Flask's session asks
     "pre_validate",  # WTForms calls it
     "Meta",  # WTForms reads it

@@ -31,7 +31,7 @@ def start_demo(folder: Path) -> dict:
         text=True,
         env=environment,
     ) as demo:
-        said = [demo.stdout.readline() for _ in range(4)]
+        said = [demo.stdout.readline() for _ in range(5)]
         address = f"http://127.0.0.1:{port}/"
         with urlopen(f"{address}orders", timeout=30) as page:
             orders = page.read().decode()
@@ -47,7 +47,7 @@ def start_demo(folder: Path) -> dict:
     found = {"address": address, "said": said, "orders": orders, "scale": scale, "ended": ended}
     engine = open_database(folder)
     with session_of(engine) as session:
-        session.exec(delete(Setting).where(col(Setting.key).in_(("scale", "reader"))))
+        session.exec(delete(Setting).where(col(Setting.key).in_(("scale", "reader", "mail"))))
         session.exec(update(Person).values(gone_at=now()))  # no browser is asked who stands at it
     with engine.connect() as connection:
         connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")

@@ -198,7 +198,7 @@ class TestServing:
         assert says in error and len(error.splitlines()) == 1
 
     def test_demo_starts_with_fresh_data_on_its_port_and_its_scale_ends_with_it(self, demo_started):
-        assert demo_started["address"] in demo_started["said"][3]
+        assert demo_started["address"] in demo_started["said"][4]
         assert "Ärla Brandt" in demo_started["orders"]
         assert demo_started["scale"]["state"] == "reading" and demo_started["ended"]
 

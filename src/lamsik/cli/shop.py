@@ -35,13 +35,21 @@ def demo(asked: argparse.Namespace) -> int:
         raise Refused("LAMSIK_DEMO_HOME", str(folder), "a folder of its own: this one holds other files")
     shutil.rmtree(folder, ignore_errors=True)
     print("Building the demo shop …", flush=True)
-    with bench_scale() as where, simulated("colour_reader") as reader:
+    with (
+        bench_scale() as where,
+        simulated("colour_reader") as reader,
+        simulated("mail_house") as house,
+    ):
         with session_of(open_database(folder)) as session:
             build(session)
             put_setting(session, "scale", {"url": where["scale"], "page": where["page"]})
             put_setting(session, "reader", {"url": reader["reader"], "page": reader["page"]})
+            host, _, port = house["mail"].removeprefix("socket://").rpartition(":")
+            way = {"host": host, "port": int(port), "security": "none", "sender": "bench@lamsik.example"}
+            put_setting(session, "mail", {**way, "user": "", "maildir": house["box"], "page": house["page"]})
         print(f"A simulated bench scale is at {where['page']}", flush=True)
         print(f"A simulated colour reader is at {reader['page']}", flush=True)
+        print(f"A simulated mail house is at {house['page']}", flush=True)
         return serve(folder, Door(asked.port, asked.lan, asked.plain, asked.lan_port))
 
 

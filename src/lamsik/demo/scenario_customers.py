@@ -20,7 +20,11 @@ KNOWN_OF = {
         "sizes": "the small ones, hooks no. 4",
     },
     "Jon Halloway": {"mail": "jon@example.org", "speaks": "inches", "note": "writes late at night"},
-    "Tove Ekmark": {"phone": "+00 555 0177", "address": "Tove Ekmark\nby the ferry\n0418 Tollgate"},
+    "Tove Ekmark": {
+        "mail": "tove@example.org",
+        "phone": "+00 555 0177",
+        "address": "Tove Ekmark\nby the ferry\n0418 Tollgate",
+    },
 }
 """What is known of some of them beside how to reach them."""
 LENT = (

@@ -78,8 +78,11 @@ def run(
     name: str,
     handler: type[BaseHTTPRequestHandler],
     talk: Callable[[socket.socket, threading.Event], None],
+    more: Mapping[str, str] | None = None,
 ) -> int:
-    """Listen on two free loopback ports until the input is closed; `talk` is given the one of the device."""
+    """Listen on two free loopback ports until the input is closed; `talk` is given the one of the device.
+    What `more` says is told along with the addresses.
+    """
     parser = argparse.ArgumentParser(description=says)
     for port in ("port", "page-port"):
         parser.add_argument(f"--{port}", type=int, default=0)
@@ -91,7 +94,10 @@ def run(
     threading.Thread(target=talk, args=(listener, stop), daemon=True).start()
     address, there = listener.getsockname()[1], server.server_address[1]
     print(
-        json.dumps({name: f"socket://127.0.0.1:{address}", "page": f"http://127.0.0.1:{there}/"}), flush=True
+        json.dumps(
+            {name: f"socket://127.0.0.1:{address}", "page": f"http://127.0.0.1:{there}/", **(more or {})}
+        ),
+        flush=True,
     )
     try:
         while sys.stdin.buffer.read(256):

@@ -11,8 +11,9 @@ from sqlmodel.sql.expression import SelectOfScalar
 from lamsik.core.errors import Refused, require
 from lamsik.core.orders.customer_facts import checked
 from lamsik.core.orders.customers import alike, mail_of, merged, phone_of
+from lamsik.core.orders.lines import DETAIL, PARTS
 from lamsik.core.route.steps import SHIPPED
-from lamsik.store import custody
+from lamsik.store import custody, stands
 from lamsik.store.search import fold, pattern
 from lamsik.store.stands import DONE
 from lamsik.store.tables import (
@@ -21,7 +22,10 @@ from lamsik.store.tables import (
     CustomerWord,
     Document,
     LogEntry,
+    Message,
     Order,
+    OrderChange,
+    OrderLine,
     Payment,
     Piece,
     now,
@@ -121,6 +125,10 @@ def doubles(session: Session, row: Customer) -> list[tuple[Customer, str]]:
     return twins[:MOST_DOUBLES]
 
 
+def _letters(session: Session, row: Customer) -> Sequence[Message]:
+    return session.exec(select(Message).where(Message.customer_id == row.id)).all()
+
+
 def merge(session: Session, kept: Customer, double: Customer) -> None:
     """Two that are one: the orders and words of the double are the kept one's, with what was known of it.
     Raises `Refused` for one that is put away, and for one and the same.
@@ -130,7 +138,9 @@ def merge(session: Session, kept: Customer, double: Customer) -> None:
         require(one.deleted_at is None, "customer", one.name, "a customer who is here")
     orders = session.exec(select(Order).where(Order.customer_id == double.id)).all()
     said = session.exec(select(CustomerWord).where(CustomerWord.customer_id == double.id)).all()
+    sent = _letters(session, double)
     double.merged = {
+        "letters": [one.id for one in sent],
         "orders": [one.id for one in orders],
         "words": [one.id for one in said],
         "lent": [
@@ -145,7 +155,7 @@ def merge(session: Session, kept: Customer, double: Customer) -> None:
     for order in orders:
         order.customer_id, order.search = kept.id or 0, fold(f"{order.number} {order.title} {kept.name}")
         session.add(order)
-    for word in said:
+    for word in (*said, *sent):
         word.customer_id = kept.id or 0
         session.add(word)
     kept.facts = merged(kept.facts, double.facts)
@@ -174,6 +184,10 @@ def unmerge(session: Session, double: Customer) -> Customer:
     for word in session.exec(select(CustomerWord).where(col(CustomerWord.id).in_(ids))).all():
         word.customer_id = double.id or 0
         session.add(word)
+    sent = double.merged.get("letters", [])
+    for letter in session.exec(select(Message).where(col(Message.id).in_(sent))).all():
+        letter.customer_id = double.id or 0
+        session.add(letter)
     if kept.facts == merged(double.merged.get("facts", {}), double.facts):
         kept.facts = double.merged.get("facts", {})
     double.merged_into_id, double.deleted_at, double.merged = None, None, {}
@@ -211,7 +225,7 @@ def erase(session: Session, row: Customer) -> None:
     require(lent is None, "customer", row.name, "give back what of theirs is here first")
     doubles_of = session.exec(select(Customer).where(Customer.merged_into_id == row.id)).all()
     for one in (row, *doubles_of):
-        for word in words(session, one.id or 0, 10_000):
+        for word in (*words(session, one.id or 0, 10_000), *_letters(session, one)):
             session.delete(word)
         one.name = ERASED.format(one.id)
         one.search, one.facts, one.merged, one.erased_at = fold(one.name), {}, {}, now()
@@ -220,6 +234,12 @@ def erase(session: Session, row: Customer) -> None:
     for order in session.exec(select(Order).where(Order.customer_id == row.id)).all():
         order.note = ""
         session.add(order)
+        for line in session.exec(select(OrderLine).where(OrderLine.order_id == order.id)).all():
+            line.note = line.note if line.kind in (DETAIL, PARTS) else ""
+            session.add(line)
+        for change in session.exec(select(OrderChange).where(OrderChange.order_id == order.id)).all():
+            change.word = ""
+            session.add(change)
         for payment in session.exec(select(Payment).where(Payment.order_id == order.id)).all():
             payment.note = ""
             session.add(payment)
@@ -273,6 +293,10 @@ def exported(session: Session, row: Customer) -> dict[str, Any]:
                 "currency": one.currency,
                 "stands_at": one.stand,
                 "note": one.note,
+                "lines": [
+                    {"what": line.title, "quantity": line.quantity, "kind": line.kind, "note": line.note}
+                    for line in stands.lines_of(session, one)
+                ],
                 "pieces": [piece.number for piece in pieces if piece.order_id == one.id],
                 "paid": [
                     {"on": paid.paid_on.isoformat(), "minor": paid.minor, "how": paid.how, "note": paid.note}
@@ -291,6 +315,16 @@ def exported(session: Session, row: Customer) -> dict[str, Any]:
                 "returned_on": one.returned_on.isoformat() if one.returned_on else None,
             }
             for one in session.exec(select(CustodyItem).where(CustodyItem.customer_id == row.id)).all()
+        ],
+        "letters": [
+            {
+                "at": one.at.isoformat(),
+                "order": numbers.get(one.order_id),
+                "from_them": one.state == "came",
+                "subject": one.subject,
+                "text": one.text,
+            }
+            for one in _letters(session, row)
         ],
         "wrote": [
             {"at": one.at.isoformat(), "order": numbers.get(one.order_id), "text": one.text}

@@ -9,9 +9,19 @@ from sqlmodel import Session, col, func, select
 
 from lamsik.core.orders.lines import PARTS, LineTerms, total_minor
 from lamsik.core.orders.status import ENDED, Agreed, status
-from lamsik.core.route.steps import READY, from_content, stand
+from lamsik.core.route.steps import READY, SHIPPED, from_content, stand
 from lamsik.store import routes
-from lamsik.store.tables import CustodyItem, Order, OrderLine, Payment, Piece, PieceStep, Route
+from lamsik.store.tables import (
+    CustodyItem,
+    Order,
+    OrderLine,
+    Parcel,
+    ParcelItem,
+    Payment,
+    Piece,
+    PieceStep,
+    Route,
+)
 from lamsik.words.orders import told_lines
 
 OPEN, DONE = "1", "2"
@@ -28,7 +38,7 @@ def anew(session: Session, piece: Piece) -> None:
 
 
 def order_anew(session: Session, order: Order) -> None:
-    """What is agreed or standing for an order changed: where it stands, and what it is called."""
+    """What is agreed or made for an order changed: where it stands, and what it is called."""
     session.add(order)
     session.flush()  # a new one has its id only now
     standing: Made = {}
@@ -36,6 +46,7 @@ def order_anew(session: Session, order: Order) -> None:
     asked = select(Piece.line_id, Piece.stand, func.count()).where(*of_order)
     for line, at, many in session.exec(asked.group_by(col(Piece.line_id), Piece.stand)).all():
         standing.setdefault(line, {})[at] = many
+    standing |= _parts_sent(session, order.id)
     _tell(order, lines_of(session, order), standing, paid_minor(session, order), lent(session, order))
     session.flush()
 
@@ -100,10 +111,22 @@ def _tell(order: Order, rows: Iterable[OrderLine], standing: Made, paid: int, le
 
 
 def _stands_of(row: OrderLine, line: LineTerms, standing: Mapping[str, int]) -> list[str]:
-    """How each of a line stands: what is taken from the shelf is ready once it lies there."""
+    """How each of a line stands: parts are ready once off the shelf for it, and go out in parcels."""
     if line.kind == PARTS:
-        return [READY] * line.wanted if row.picked_at else []
+        sent = min(standing.get(SHIPPED, 0), line.wanted)
+        return [SHIPPED] * sent + ([READY] * (line.wanted - sent) if row.picked_at else [])
     return [at for at, many in standing.items() for _ in range(many)]
+
+
+def _parts_sent(session: Session, order_id: int | None = None) -> Made:
+    """Of lines of parts: how many went out; of one order, or of all."""
+    sent = select(ParcelItem.line_id, func.sum(ParcelItem.count)).join(Parcel)
+    sent = sent.where(col(Parcel.sent_on).is_not(None), col(ParcelItem.line_id).is_not(None))
+    if order_id is not None:
+        sent = sent.where(Parcel.order_id == order_id)
+    return {
+        line: {SHIPPED: many} for line, many in session.exec(sent.group_by(col(ParcelItem.line_id))).all()
+    }
 
 
 def keep_true(engine: Engine) -> None:
@@ -155,9 +178,10 @@ def all_anew(session: Session) -> None:
             select(CustodyItem.order_id, func.count()).where(*HERE).group_by(col(CustodyItem.order_id))
         ).all()
     )
+    sent = _parts_sent(session)
     for order in session.exec(select(Order)).all():
         key = order.id or 0
-        _tell(order, lines.get(key, []), by_order.get(key, {}), paid.get(key, 0), here.get(key, 0))
+        _tell(order, lines.get(key, []), by_order.get(key, {}) | sent, paid.get(key, 0), here.get(key, 0))
     session.flush()
 
 

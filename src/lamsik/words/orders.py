@@ -5,6 +5,16 @@ from collections.abc import Sequence
 from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
 from lamsik.core.orders.customers import MAIL, NAME, PHONE
 from lamsik.core.orders.lines import CLEAR_ONLY, DETAIL, FLOATS, MADE, PARTS, REPAINT, STOCK
+from lamsik.core.orders.papers import (
+    CARE,
+    CONFIRMATION,
+    COUNTER,
+    INVOICE,
+    LABEL,
+    PACKING,
+    QUOTE,
+    RECEIPT,
+)
 from lamsik.core.quantities import counted
 
 ASKED = {
@@ -49,6 +59,19 @@ COLUMNS = {
     "deleted_at": "on the order",
 }
 """What of a line can be agreed otherwise, and what it is called."""
+
+
+PAPERS = {
+    QUOTE: "Quote",
+    CONFIRMATION: "Order confirmation",
+    PACKING: "Packing list",
+    INVOICE: "Invoice",
+    RECEIPT: "Receipt",
+    CARE: "Care card",
+    LABEL: "Address label",
+    COUNTER: "Cancellation",
+}
+"""By kind of paper."""
 
 
 def told_line(kind: str, form: str, length: str, what: str, clears: int | None) -> str:

@@ -7,8 +7,9 @@ from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
 from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
-from lamsik.store import custody, customers, orders
+from lamsik.store import custody, customers, letters, orders
 from lamsik.store.tables import Customer
+from lamsik.web.orders.post import look_for_answers
 from lamsik.web.shared.db import db, load, sent_id
 from lamsik.web.shared.files import as_file, plain_name
 from lamsik.web.shared.lists import asked_page, asked_text
@@ -38,6 +39,7 @@ def _page(
     if row.merged_into_id is not None:
         return redirect(url_for("orders_customers.show", key=row.merged_into_id))
     key = row.id or 0
+    look_for_answers()
     page = asked_page(customers.ordered(key), 12)
     return render_template(
         "orders/customer.html",
@@ -48,6 +50,7 @@ def _page(
         theirs=customers.theirs_here(db(), key),
         lent=db().exec(custody.of_customer(key).limit(50)).all(),
         words=customers.words(db(), key),
+        letters=db().exec(letters.of_customer(key).limit(40)).all(),
         numbers={one.id: one.number for one in page.rows},
         doubles=[] if row.erased_at else [(one, ALIKE[why]) for one, why in customers.doubles(db(), row)],
         problem=problem,

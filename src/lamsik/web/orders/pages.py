@@ -1,6 +1,6 @@
 """The Orders bench: what stands in the header, and where its pages are."""
 
-from lamsik.web.orders import custody, customers, grid, lines, ready, views
+from lamsik.web.orders import custody, customers, grid, letters, lines, papers, parcels, ready, views
 from lamsik.web.shared.bench import BenchPages
 
 BENCH = BenchPages(
@@ -11,6 +11,9 @@ BENCH = BenchPages(
         lines.blueprint,
         grid.blueprint,
         ready.blueprint,
+        letters.blueprint,
+        papers.blueprint,
+        parcels.blueprint,
         customers.blueprint,
         custody.blueprint,
     ),

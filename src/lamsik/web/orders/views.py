@@ -14,7 +14,7 @@ from lamsik.core.orders.status import ENDED, STATUSES, ways
 from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.trade.behaviours import BEHAVIOURS, USUAL
-from lamsik.store import custody, order_lines, orders, pieces, stores
+from lamsik.store import custody, letters, order_lines, orders, papers, parcels, pieces, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.paging import Page
 from lamsik.store.tables import (
@@ -31,6 +31,9 @@ from lamsik.store.tables import (
 )
 from lamsik.web.orders.forms import ASKED_FIRST, EnquiryForm
 from lamsik.web.orders.lists import settle_what_is_over, shown_lines
+from lamsik.web.orders.papers import offered
+from lamsik.web.orders.parcels import shown_parcels
+from lamsik.web.orders.post import look_for_answers
 from lamsik.web.shared import keeping, picks
 from lamsik.web.shared.db import db, load, sent_id
 from lamsik.web.shared.forms import choices, typed_texts
@@ -39,7 +42,8 @@ from lamsik.web.shared.photos import photos_of
 from lamsik.web.shared.picks import Picks
 from lamsik.web.shared.progress import stands
 from lamsik.words import refusals
-from lamsik.words.orders import COLUMNS, LINES
+from lamsik.words.letters import CALLED
+from lamsik.words.orders import COLUMNS, LINES, PAPERS
 
 blueprint = Blueprint("orders", __name__, url_prefix="/orders")
 MOST_SHOWN = 60
@@ -124,6 +128,7 @@ def show(key: int) -> ResponseReturnValue:
 
 def _page(order: Order, problem: Refused | None = None) -> ResponseReturnValue:
     settle_what_is_over()
+    look_for_answers()
     key, agreed = order.id or 0, stands_of.agreed(order, stands_of.paid_minor(db(), order))
     customer = load(Customer, order.customer_id)
     page = asked_page(pieces.listed(order_id=key))
@@ -148,6 +153,13 @@ def _page(order: Order, problem: Refused | None = None) -> ResponseReturnValue:
         how=orders.HOW,
         problem=problem,
         **photos_of("order", key),
+        letters=letters.of_order(db(), order),
+        letters_called=CALLED,
+        papers=papers.of_order(db(), order),
+        papers_called=PAPERS,
+        papers_offered=offered(),
+        parcels=shown_parcels(order),
+        to_pack=parcels.to_pack(db(), order),
     ), (422 if problem else 200)
 
 
