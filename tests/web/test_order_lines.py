@@ -358,3 +358,23 @@ def test_an_order_may_begin_with_who_and_get_its_lines_after(demo):
         session.flush()
         with refusing(" lines on an order"):
             order_lines.begun(session, order)
+
+
+def test_a_day_is_promised_with_its_reason_and_a_revised_one_is_remembered(demo):
+    page = f"/orders/{ASKED}"
+    text = " ".join(demo.get(f"{page}?when=1").text.split())
+    assert "The bench has it ready on" in text and "of coats and cures" in text
+    assert "No day is promised yet." in text and "waits for its shape" in text
+    demo.post(f"{page}/promise", {"on": "2031-03-01", "why": "two coats to go"})
+    demo.post(f"{page}/promise", {"on": "2031-04-01", "why": "the resin came late"})
+    text = " ".join(demo.get(page).text.split())
+    assert "two coats to go" in text and "the resin came late" in text and "revised" in text
+    assert str(next(row.due_on for row in rows(demo, Order) if row.id == ASKED)) == "2031-04-01"
+    for sent, says in (
+        ({"on": "soon"}, "a day, as"),
+        ({"on": "2031-05-01", "why": "x" * 501}, "at most 500 letters"),
+    ):
+        answer = demo.post(f"{page}/promise", sent)
+        assert answer.status_code == 422 and says in answer.text
+    for key in range(19, 27):  # every kind of line has a route or none
+        assert demo.get(f"/orders/{key}?when=1").status_code == 200

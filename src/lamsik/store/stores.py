@@ -2,12 +2,14 @@
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import asdict
+from datetime import date, time
 from typing import Any, TypeVar
 
 from sqlmodel import Session, SQLModel, col, select
 
 from lamsik.core.paints.layers import Layer
 from lamsik.core.quantities import METRIC
+from lamsik.core.route.workdays import Workdays
 from lamsik.core.shapes.ballast_holes import Slug
 from lamsik.core.shapes.catalogue import Catalogue
 from lamsik.core.shapes.hardware import Item, Lip
@@ -72,6 +74,18 @@ def setting(session: Session, key: str) -> dict[str, Any]:
     """A setting, its defaults filled in."""
     row = session.get(Setting, key) if key in _held(session) else None
     return {**DEFAULTS[key], **(row.value if row else {})}
+
+
+def workdays(session: Session) -> Workdays:
+    """The shop's days and hours."""
+    kept = setting(session, "days")
+    return Workdays(
+        tuple(kept["days"]),
+        time.fromisoformat(kept["begins"]),
+        time.fromisoformat(kept["ends"]),
+        tuple(date.fromisoformat(day) for day in kept["closed"]),
+        bool(kept["after_hours"]),
+    )
 
 
 def _held(session: Session) -> dict[str, Setting]:

@@ -61,6 +61,12 @@ COLUMNS = {
 """What of a line can be agreed otherwise, and what it is called."""
 
 
+WAITS = {
+    "theirs": "what of theirs it is done to: it has not come",
+    "shape": "its shape: it is not drawn yet",
+    "scheme": "its scheme: it is not chosen yet",
+}
+"""What a line waits for."""
 PAPERS = {
     QUOTE: "Quote",
     CONFIRMATION: "Order confirmation",

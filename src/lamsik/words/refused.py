@@ -14,6 +14,7 @@ REFUSALS: dict[str, str] = {
     "paper-needs-address": "an address of two lines at least on the customer's page",
     "a-subject": "a subject of one line",
     "places-are": "a place that can be filled: {listed}",
+    "too-much-promised": "less than two years of work: look through what is promised",
     "there-is-one": "there is one of it",
     "one-price": "a price for each or for all of it, not both",
     "once-in-a-bag": "it is in the bag already: change its count",

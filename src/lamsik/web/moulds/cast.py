@@ -1,7 +1,7 @@
 """Casting in a mould: amounts and how it goes; how many by when."""
 
 from dataclasses import replace
-from datetime import datetime, time, timedelta
+from datetime import datetime, timedelta
 
 from flask import Blueprint, render_template, request
 from flask.typing import ResponseReturnValue
@@ -220,26 +220,13 @@ def drawn(mould: Mould, cast: MouldShot) -> Node:
     return cast_picture(mould, mark, zones=zones)
 
 
-def workdays() -> Workdays:
-    """The shop's days."""
-    kept = stores.setting(db(), "days")
-    closed = tuple(datetime.fromisoformat(day).date() for day in kept["closed"])
-    return Workdays(
-        tuple(kept["days"]),
-        time.fromisoformat(kept["begins"]),
-        time.fromisoformat(kept["ends"]),
-        closed,
-        bool(kept["after_hours"]),
-    )
-
-
 @blueprint.get("/<int:key>/by-when")
 def by_when(key: int) -> ResponseReturnValue:
     """So many castings by a day: every shot, and the day each half of the mould can be poured."""
     row, content, mould = opened(key)
     asked, problem, planned = BatchAsked(request.args), None, None
     products = castables()
-    mould_made, chosen, days = in_use(key), product_asked(content, asked, products), workdays()
+    mould_made, chosen, days = in_use(key), product_asked(content, asked, products), stores.workdays(db())
     if asked.get("wanted") and chosen:
         try:
             late = replace(days, after_hours=days.after_hours or bool(asked.get("after_hours")))

@@ -1,6 +1,6 @@
 """The Orders bench: enquiries, what was agreed, the pieces made for them."""
 
-from datetime import date
+from datetime import date, datetime
 from typing import Any
 
 from flask import Blueprint, flash, redirect, render_template, request, url_for
@@ -10,11 +10,12 @@ from lamsik.core.errors import Refused
 from lamsik.core.materials import BODY_MATERIALS, USUAL_WOOD
 from lamsik.core.money import Money, read
 from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
+from lamsik.core.orders.promise import Ready
 from lamsik.core.orders.status import ENDED, STATUSES, ways
 from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.trade.behaviours import BEHAVIOURS, USUAL
-from lamsik.store import custody, letters, order_lines, orders, papers, parcels, pieces, stores
+from lamsik.store import custody, letters, order_lines, orders, papers, parcels, pieces, promises, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.paging import Page
 from lamsik.store.tables import (
@@ -43,7 +44,7 @@ from lamsik.web.shared.picks import Picks
 from lamsik.web.shared.progress import stands
 from lamsik.words import refusals
 from lamsik.words.letters import CALLED
-from lamsik.words.orders import COLUMNS, LINES, PAPERS
+from lamsik.words.orders import COLUMNS, LINES, PAPERS, WAITS
 
 blueprint = Blueprint("orders", __name__, url_prefix="/orders")
 MOST_SHOWN = 60
@@ -153,6 +154,9 @@ def _page(order: Order, problem: Refused | None = None) -> ResponseReturnValue:
         how=orders.HOW,
         problem=problem,
         **photos_of("order", key),
+        promises=promises.of_order(db(), order),
+        bench_says=_bench_says(order),
+        waits_for=[(title, WAITS[what]) for title, what in promises.waits_for(db(), order)],
         letters=letters.of_order(db(), order),
         letters_called=CALLED,
         papers=papers.of_order(db(), order),
@@ -265,6 +269,32 @@ def _day(text: str) -> date:
         return date.fromisoformat(text)
     except ValueError as error:
         raise Refused("on", text, "a day, as 2026-05-31") from error
+
+
+@blueprint.post("/<int:key>/promise")
+def promise(key: int) -> ResponseReturnValue:
+    """A day is promised, or another than before."""
+    order = load(Order, key)
+    try:
+        promises.promise(db(), order, _day(request.form.get("on", "")), request.form.get("why", ""))
+    except Refused as refused:
+        db().rollback()
+        return _page(load(Order, key), refused)
+    return redirect(url_for("orders.show", key=key, _anchor="promise"))
+
+
+def _bench_says(order: Order) -> tuple[Ready | None, str]:
+    """When the bench has it ready, and why, in words; or why that cannot be said. Of one that is asked."""
+    if request.args.get("when") is None:
+        return None, ""
+    try:
+        told = promises.told(db(), order, stores.workdays(db()), datetime.now())
+    except Refused as refused:
+        return None, refusals.says(refused)
+    return told, (
+        f"{said(told.before_min / 60, 'time', 0)} of hands promised before it,"
+        f" {said(told.hands_min / 60, 'time', 0)} for it, {said(told.waits_h, 'time', 0)} of coats and cures"
+    )
 
 
 @blueprint.post("/<int:key>/<any(delete, bring_back):way>")

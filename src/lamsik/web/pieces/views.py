@@ -75,9 +75,10 @@ def start() -> ResponseReturnValue:
         require(repaint in (*OLD_PAINT, *TOUCHED), "repaint", repaint, named(OLD_PAINT))
         require(row.kind == "body", "design", row.name, "a bait: only that is painted anew by a scheme")
     piece = pieces.start(db(), row, line, repaint)
-    flash(
-        f"{piece.number} is started from {row.name}" + (f", for {order.number}." if order else ", for stock.")
-    )
+    made_as = load(Revision, piece.revision_id)
+    otherwise = " It is made as ordered, not as it is drawn now." if order and made_as.beside else ""
+    whose = f"for {order.number}" if order else "for stock"
+    flash(f"{piece.number} is started from {row.name}, {whose}.{otherwise}")
     return redirect(url_for("pieces.show", key=piece.id))
 
 
