@@ -122,41 +122,49 @@ def _orders(connection: Connection, size: Size) -> None:
         "number": f"'A' || ({had} + n)",
         "customer_id": f"1 + n % {known}",
         "search": f"'a' || ({had} + n) || ' grown for customer ' || (n % {known})",
-        "quantity": "1 + n % 5",
         "placed_at": "datetime('2026-11-01', '-' || n || ' hours')",
         "accepted_at": "datetime('2026-11-01', '-' || n || ' hours')",
         "due_on": (
             f"CASE WHEN {shipped} THEN date('2026-11-01', '-' || (n / 24) || ' days') ELSE date('2027-01-01',"
             " '+' || (n / 240) || ' days') END"
         ),
-        "design_id": f"{BODY} + n % 8",
         "deleted_at": "NULL",
     }
-    _copied(connection, "shop_order", f"number = '{ORDER}'", size.orders - had, changed)
+    many = size.orders - had
+    _copied(connection, "shop_order", f"number = '{ORDER}'", many, changed)
+    of = f"(SELECT id FROM shop_order WHERE number = '{ORDER}')"
+    line = {
+        "order_id": f"{_first_grown(connection)} + n - 1",
+        "quantity": "1 + n % 5",
+        "design_id": f"{BODY} + n % 8",
+        "revision_id": "NULL",
+        "agreed": "'{}'",
+    }
+    _copied(
+        connection, "order_line", f"id = (SELECT min(id) FROM order_line WHERE order_id = {of})", many, line
+    )
+
+
+def _first_grown(connection: Connection) -> int:
+    return int(
+        connection.execute(text("SELECT min(id) FROM shop_order WHERE search LIKE '%grown%'")).scalar_one()
+    )
 
 
 def _pieces(connection: Connection, size: Size) -> None:
     """Three or so for each order, in the order of the orders; for the bodies they were ordered in."""
-    had, first = (
-        _count(connection, "piece"),
-        int(
-            connection.execute(
-                text("SELECT min(id) FROM shop_order WHERE search LIKE '%grown%'")
-            ).scalar_one()
-        ),
-    )
+    had, first = _count(connection, "piece"), _first_grown(connection)
     many, orders = size.pieces - had, _count(connection, "shop_order", "search LIKE '%grown%'")
     order = f"({first} + (n - 1) * {orders} / {many})"
+    body = f"(SELECT design_id FROM order_line WHERE order_id = {order})"
     changed = {
         "number": f"'P' || ({had} + n)",
         "search": f"'p' || ({had} + n) || ' grown'",
         "order_id": order,
-        "design_id": f"(SELECT design_id FROM shop_order WHERE id = {order})",
+        "line_id": f"(SELECT id FROM order_line WHERE order_id = {order})",
+        "design_id": body,
         "route_id": "NULL",
-        "revision_id": (
-            "(SELECT max(r.id) FROM revision r WHERE r.document_id = (SELECT design_id FROM shop_order WHERE"
-            f" id = {order}))"
-        ),
+        "revision_id": f"(SELECT max(r.id) FROM revision r WHERE r.document_id = {body})",
         "deleted_at": "NULL",
     }
     _copied(connection, "piece", "id = (SELECT min(id) FROM piece)", many, changed)

@@ -103,6 +103,9 @@ def growth_rows(home: Path, grown: Path) -> list[Row]:
             here = alike if folder is home else url
             found[url] = median_ms(partial(client.get, here), 5, 1)
             sizes[url] = len(client.get(here).data)
+        if folder is grown:
+            lists = max(median_ms(partial(client.get, url), 5, 1) for url in ASKED_IN_LARGE)
+            laid = median_ms(partial(client.get, "/orders/24/grid"), 5, 1)
         app.extensions["engine"].dispose()
     worst = max(large, key=lambda url: large[url] / max(small[url], LEAST_MS))
     widest = max(sizes, key=lambda url: sizes[url])
@@ -113,6 +116,8 @@ def growth_rows(home: Path, grown: Path) -> list[Row]:
             large[worst] / max(small[worst], LEAST_MS),
             "×",
         ),
+        Row("orders listed, a customer searched, in a grown shop", 50, lists),
+        Row("the grid of many lines laid out in a grown shop", 200, laid),
         Row(f"the largest page of a grown shop ({widest})", 300, sizes[widest] / 1000, "kB"),
     ]
 
@@ -125,6 +130,8 @@ LISTS = {
     "/search?q=none": "/search?q=none",
 }
 """What is searched for in the grown shop, and what finds a list in the demo shop."""
+ASKED_IN_LARGE = ("/orders", "/orders?q=customer 7", "/orders/customers?q=customer 7")
+"""Where a shop with many orders looks for one."""
 HEAVY = ("/", "/tank/15", "/shapes/15", "/floats/38", "/moulds/53", "/scale", "/stores")
 """Pages with most on them."""
 LEAST_MS = 4.0

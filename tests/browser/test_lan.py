@@ -102,6 +102,13 @@ def test_without_encryption_it_pairs_too_and_is_no_secure_place(tablet, plain):
     pair(page, plain)
     assert not page.evaluate("isSecureContext")
     assert page.request.get(f"http://{NAME}:{plain.port}/trust/").status == 404
+    page.get_by_role("link", name="Take an enquiry").first.click()
+    page.get_by_label("Customer").fill("Nils")
+    page.get_by_role("button", name="Note it, what they want comes next").click()
+    page.get_by_role("region", name="Letters").get_by_role("link", name="Quote").click()
+    page.get_by_role("button", name="Copy the letter").press("Enter")
+    expect(page.get_by_text("This page is not secure, so it may not copy by itself.")).to_be_visible()
+    assert "Hello Nils" in page.evaluate("getSelection().toString() || document.activeElement.value")
 
 
 def trusting(server: Lan, name: str = NAME) -> http.client.HTTPSConnection:

@@ -261,5 +261,5 @@ def test_a_float_says_whose_shape_it_is():
         blank("F", "stick", Water()), {"do": "set", "path": "source.kind", "text": "not_for_sale"}, {}
     )
     assert document["source"] == {"kind": "not_for_sale", "note": ""}
-    with refusing("own, licensed, not_for_sale"):
+    with refusing("own, licensed, described, not_for_sale"):
         apply(document, {"do": "set", "path": "source.kind", "text": "borrowed"}, {})

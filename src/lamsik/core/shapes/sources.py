@@ -10,14 +10,19 @@ from annotated_types import MaxLen
 from lamsik.core.errors import require, rule
 from lamsik.core.limits import OneOf, held
 
-OWN, LICENSED, NOT_FOR_SALE = "own", "licensed", "not_for_sale"
-SAYS = {OWN: "own shape", LICENSED: "licensed", NOT_FOR_SALE: "not for sale"}
+OWN, LICENSED, DESCRIBED, NOT_FOR_SALE = "own", "licensed", "described", "not_for_sale"
+SAYS = {
+    OWN: "own shape",
+    LICENSED: "licensed",
+    DESCRIBED: "as a customer described it",
+    NOT_FOR_SALE: "not for sale",
+}
 MOST_NOTE = 300
 
 
 @dataclass(frozen=True)
 class Source:
-    """Own, licensed or not for sale, with a note: whose, until when, on what terms."""
+    """Own, licensed, as a customer described it or not for sale, with a note: whose, until when, on what terms."""
 
     kind: Annotated[str, OneOf(tuple(SAYS))] = OWN
     note: Annotated[str, MaxLen(300)] = ""

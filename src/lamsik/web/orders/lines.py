@@ -12,6 +12,7 @@ from lamsik.core.orders.lines import LINE_KINDS, PARTS, STOCK
 from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.design import Want
 from lamsik.core.shapes.forms import FORMS, form
+from lamsik.core.shapes.sources import DESCRIBED, OWN
 from lamsik.core.trade.behaviours import BEHAVIOURS
 from lamsik.documents.body.document import to_design
 from lamsik.documents.body.edits import BODY
@@ -266,8 +267,10 @@ def design(order_id: int, key: int) -> ResponseReturnValue:
     drawn = _drawn(row, load(Customer, order.customer_id))
     before = documents.content(db(), drawn)
     content = as_ordered.dressed(db(), before, row)
+    if content["source"] == {"kind": OWN, "note": ""}:
+        content = {**content, "source": {"kind": DESCRIBED, "note": order.number}}
     if content != before:
-        documents.save(db(), drawn, content, drawn.current, "the ordered scheme")
+        documents.save(db(), drawn, content, drawn.current, "as it was ordered")
     row.design_id = drawn.id
     db().add(row)
     return redirect(url_for("shapes.edit", key=drawn.id))
