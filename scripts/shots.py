@@ -20,7 +20,7 @@ DESK, TABLET, PHONE = (1280, 800), (820, 1100), (390, 844)
 
 VIEWS = (
     ("today", "/", DESK),
-    ("orders", "/orders", DESK),
+    ("orders", "/orders/26", DESK),
     ("shapes", "/shapes", DESK),
     ("shape", "/shapes/15", DESK),
     ("pack", "/shapes/27/pack", DESK),
