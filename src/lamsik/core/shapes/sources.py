@@ -22,7 +22,7 @@ MOST_NOTE = 300
 
 @dataclass(frozen=True)
 class Source:
-    """Own, licensed, described by a customer or not for sale, with a note: whose, until when, on what terms."""
+    """Own, licensed, as described or not for sale, with a note: whose, until when, on what terms."""
 
     kind: Annotated[str, OneOf(tuple(SAYS))] = OWN
     note: Annotated[str, MaxLen(300)] = ""
