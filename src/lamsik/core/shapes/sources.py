@@ -14,7 +14,7 @@ OWN, LICENSED, DESCRIBED, NOT_FOR_SALE = "own", "licensed", "described", "not_fo
 SAYS = {
     OWN: "own shape",
     LICENSED: "licensed",
-    DESCRIBED: "as a customer described it",
+    DESCRIBED: "as described",
     NOT_FOR_SALE: "not for sale",
 }
 MOST_NOTE = 300
