@@ -4,9 +4,10 @@ import re
 from datetime import timedelta
 
 import pytest
+from sqlmodel import select
 
 from lamsik.store import documents, order_lines, pieces, ready_stock, routes
-from lamsik.store.tables import CustodyItem, Document, Order, OrderChange, OrderLine, Piece, now
+from lamsik.store.tables import CustodyItem, Document, Order, OrderChange, OrderLine, Piece, PieceStep, now
 from tests.demo_rows import BREAM_WAGGLER, FERRY_RUNNER, GRANDFATHER_S_PIKE_LURE
 from tests.refusing import refusing
 from tests.web.pouring import rows
@@ -378,3 +379,63 @@ def test_a_day_is_promised_with_its_reason_and_a_revised_one_is_remembered(demo)
         assert answer.status_code == 422 and says in answer.text
     for key in range(19, 27):  # every kind of line has a route or none
         assert demo.get(f"/orders/{key}?when=1").status_code == 200
+
+
+def test_a_scheme_that_is_not_for_sale_is_on_no_order_by_any_door(demo):
+    with opened(demo) as session:
+        ready = made_ready(session)
+        line = session.get_one(OrderLine, ASKED)
+        scheme, line.design_id = line.scheme_id, FERRY_RUNNER
+        code = session.get_one(Document, scheme).code
+    demo.post(f"/paints/{scheme}/rights", {"note": "drawn for the club"})
+    assert "not for sale: drawn for the club" in demo.get(f"/paints/{scheme}").text
+    assert "at most 300 letters" in demo.post(f"/paints/{scheme}/rights", {"note": "x" * 301}).text
+    doors = (
+        put(demo, "made", scheme=str(scheme)),
+        put(demo, "repaint", scheme=str(scheme)),
+        demo.post(f"/orders/{ASKED}/grid", {"sizes": "own size", f"c:B-001:{code}": "1", "do": "keep"}),
+        demo.post(f"/orders/{ASKED}/accept", follow_redirects=True),
+        demo.post("/pieces/start", {"design": str(FERRY_RUNNER), "line": str(ASKED)}, follow_redirects=True),
+    )
+    assert all("drawn for the club" in answer.text for answer in doors)
+    assert f'name="c:B-001:{code}"' not in demo.get(f"/orders/{ASKED}/grid").text
+    with opened(demo) as session:  # a ready bait that is painted in it
+        design = documents.content(session, session.get_one(Document, FERRY_RUNNER))
+    own = next(row for row in rows(demo, Document) if row.code == design["scheme"])
+    demo.post(f"/paints/{own.id}/rights", {"note": "of a friend"})
+    assert "of a friend" in put(demo, "stock", piece=str(ready)).text
+    assert "of a friend" in demo.post(f"/orders/ready/{ready}/keep", {"customer": "Tove"}).text
+    demo.post(f"/paints/{own.id}/rights", {"sold": "1"})
+    assert put(demo, "stock", piece=str(ready)).status_code == 302
+    demo.post(f"/paints/{own.id}/rights", {"note": "of a friend"})
+    with opened(demo) as session:
+        last = [step.key for step in routes.of(session, session.get_one(Piece, ready))][-2:]
+        for step in session.exec(select(PieceStep).where(PieceStep.piece_id == ready)).all():
+            step.done_at = now() - timedelta(days=30)  # its clear is hard
+    sent = {"step": last[0], "done": "1"}
+    assert (
+        "its scheme is not for sale: of a friend"
+        in demo.post(f"/pieces/{ready}/steps/tick", sent, follow_redirects=True).text
+    )
+
+
+def test_another_scheme_or_length_after_the_yes_is_that_ones_own(demo):
+    page = f"/orders/{ASKED}"
+    with opened(demo) as session:
+        scheme = next(
+            row for row in session.exec(documents.matching("scheme")).all() if row.name == "Zander clay"
+        )
+        line = session.get_one(OrderLine, ASKED)
+        line.scheme_version, line.length_mm = 7, 90.0
+        other = scheme.id
+    demo.post(f"{page}/line/{ASKED}/design", {"design": str(FERRY_RUNNER)})
+    with opened(demo) as session:
+        session.get_one(OrderLine, ASKED).scheme_version = 1
+    demo.post(f"{page}/accept")
+    demo.post(f"{page}/line/{ASKED}", {**BAIT, "scheme": str(other), "length": "110 mm", "price": ""})
+    demo.post(f"{page}/line/change/1/yes")
+    line = line_of(demo, "made")
+    assert (line.scheme_id, line.scheme_version, line.length_mm) == (other, 1, 110)
+    assert "110" in line.title and "not as ordered: make it so in Shape" in demo.get(page).text
+    with opened(demo) as session:
+        assert documents.content_at(session, line.revision_id)["scheme"] == "S-004"

@@ -14,6 +14,8 @@ from pathlib import Path
 WAIT_S = 8.0
 SECURITY = ("starttls", "tls", "none")
 """How the way to the server is kept secret; none is for a server on this machine."""
+MOST_BYTES = 5_000_000
+"""A larger letter is left to the mail program."""
 MOST_REPLY = 20_000
 """Letters of a reply that are kept."""
 
@@ -108,9 +110,12 @@ def replies(folder: Path) -> Iterator[Reply]:
         letter = box.get_message(key)
         if letter.get_subdir() != "new":
             continue
+        data = box.get_bytes(key)
         try:
-            reply = _read(box.get_bytes(key))
-        except (ValueError, LookupError):
+            reply = _read(data) if len(data) <= MOST_BYTES else None
+        except Exception:  # anyone may have written it, and anything may be wrong with it
+            reply = None
+        if reply is None:
             continue
         yield reply
         letter.set_subdir("cur")

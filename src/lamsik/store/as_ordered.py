@@ -4,7 +4,10 @@ from dataclasses import replace
 
 from sqlmodel import Session, col, select
 
+from lamsik.core.errors import Refused
 from lamsik.core.quantities import counted
+from lamsik.core.tank.sensitivities import with_clear_coats
+from lamsik.documents.body.document import to_design, with_design
 from lamsik.documents.body.edits import BODY
 from lamsik.documents.engine import apply
 from lamsik.documents.rows import Document as Content
@@ -35,7 +38,10 @@ def dressed(session: Session, content: Content, row: OrderLine, of_version: bool
             shop = replace(shop, schemes={scheme.code: layers}, versions={scheme.code: number})
             content = apply(BODY, content, {"do": "scheme", "code": scheme.code}, shop)
     if row.clears is not None and _coats(content) != row.clears:
-        content = apply(BODY, content, {"do": "clear", "count": row.clears}, shop)
+        try:
+            return apply(BODY, content, {"do": "clear", "count": row.clears}, shop)
+        except Refused:  # a coat is locked: what is made for the line is as it was ordered all the same
+            return with_design(content, with_clear_coats(to_design(content), row.clears))
     return content
 
 

@@ -71,18 +71,31 @@ def _named(session: Session, row: OrderLine, order: Order, is_theirs: bool) -> s
         return f"{session.get_one(Document, piece.design_id).name}, {piece.number}"
     chosen = row.design_id or row.like_id
     if row.kind in (MADE, FLOATS) and chosen:
-        return session.get_one(Document, chosen).name
+        name = session.get_one(Document, chosen).name
+        whose = session.get_one(Customer, order.customer_id).name
+        return "" if whose in name else name  # a name leaves with its customer
     return row.note.splitlines()[0][:80] if row.kind == PARTS and row.note else ""
 
 
 def _may_be_sold(session: Session, row: OrderLine) -> None:
     """Raises `Refused` where the body or the scheme is not for sale: it is asked at every way in."""
+    piece = session.get(Piece, row.piece_id) if row.kind == STOCK and row.piece_id else None
+    body = piece.design_id if piece is not None else row.design_id or row.like_id
     for field, why in (
-        ("design", why_not(session, row, row.design_id or row.like_id)),
-        ("scheme", rights.why_not(session, row.scheme_id)),
+        ("design", why_not(session, row, body)),
+        ("scheme", _why_not_painted(session, row, body)),
     ):
         if why:
             raise Refused(field, why, "one that may be sold, or ask whoever it is from")
+
+
+def _why_not_painted(session: Session, row: OrderLine, body: int | None) -> str:
+    """Why the scheme of a line may be on no order: its own, or else what its body is painted in."""
+    if row.scheme_id:
+        return rights.why_not(session, row.scheme_id)
+    design = session.get(Document, body) if body and not LINE_KINDS[row.kind].is_theirs else None
+    code = documents.content(session, design).get("scheme") if design is not None else ""
+    return rights.of_scheme(session, str(code or ""))
 
 
 def why_not(session: Session, row: OrderLine, design_id: int | None) -> str:
@@ -256,6 +269,10 @@ def _take(session: Session, row: OrderLine, after: dict[str, Any]) -> None:
         take_off(session, row)
         return
     was = row.piece_id
+    if after.get("scheme_id", row.scheme_id) != row.scheme_id:
+        row.scheme_version = 0  # that of the other scheme
+    if {"length_mm", "pitch_deg"} & after.keys():
+        row.typed = {}  # what was typed was of before
     for name, value in after.items():
         setattr(row, name, value)
     keep(session, row)

@@ -127,15 +127,15 @@ def may_be_sold(session: Session, order: Order) -> None:
 
 
 def over(session: Session) -> Sequence[int]:
-    """The pieces that were kept for someone whose time is over."""
+    """The pieces that were kept for someone whose time is over, or whose order was put away."""
     holds = select(Piece.line_id).where(Piece.id == OrderLine.piece_id).correlate(OrderLine).scalar_subquery()
     query = (
         select(OrderLine.piece_id)
         .join(Order)
         .where(
             OrderLine.kind == STOCK,
-            col(OrderLine.kept_until) <= now(),
-            col(Order.accepted_at).is_(None),
+            (col(OrderLine.kept_until) <= now()) & col(Order.accepted_at).is_(None)
+            | col(Order.deleted_at).is_not(None),
             OrderLine.id == holds,
         )
     )

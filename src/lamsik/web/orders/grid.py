@@ -13,7 +13,8 @@ from lamsik.core.orders import grid
 from lamsik.core.orders.grid import LEFT_OUT, Cell
 from lamsik.core.quantities import counted, plainly, read_measure
 from lamsik.documents.body.document import to_design
-from lamsik.store import documents, order_lines, rights, stores
+from lamsik.store import documents, order_lines, rights, stands, stores
+from lamsik.store.order_lines import MOST_LINES
 from lamsik.store.tables import Document, Order, OrderLine
 from lamsik.web.shared.db import db, load
 from lamsik.words import refusals
@@ -180,6 +181,8 @@ def _put(order: Order, typed: GridTyped) -> ResponseReturnValue:
     if typed.problems:
         raise Refused("grid", typed.problems.pop(), "put that right first")
     require(bool(rows), "grid", "", "a number in one of its cells")
+    there = len(stands.lines_of(db(), order))
+    require(there + len(rows) <= MOST_LINES, "grid", len(rows), f"at most {MOST_LINES} lines on an order")
     for row in rows:
         order_lines.keep(db(), row)
     baits = counted(sum(row.quantity for row in rows), "bait")

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from sqlmodel import col, func, select
 
 from lamsik.core.orders.customer_facts import INCHES as SPEAKS_INCHES
-from lamsik.core.orders.lines import LINE_KINDS, LineTerms
+from lamsik.core.orders.lines import LINE_KINDS, MADE, LineTerms
 from lamsik.core.quantities import INCHES, METRIC, said, saying
 from lamsik.core.shapes.forms import FORMS
 from lamsik.store import order_lines, ready_stock
@@ -15,13 +15,16 @@ from lamsik.store.tables import CustodyItem, Customer, Document, Order, OrderLin
 from lamsik.web.shared.db import db, in_short
 from lamsik.words.orders import LINES
 
+OFF_MM = 0.5
+"""A shape that differs by less is as long as was asked for."""
+
 
 @dataclass(frozen=True)
 class ShownLine:
     """A line as its order shows it: the row, what counts of it, what it is called, the words under that; the
     design, the revision that is drawn and that of the paint on it, the scheme, what of theirs it is done to,
     the piece of stock; how many pieces are begun and ready; whether another has the piece before them; the
-    body as it was drawn on since.
+    body as it was drawn on since; how long its shape is where the line says otherwise [mm].
     """
 
     row: OrderLine
@@ -38,6 +41,7 @@ class ShownLine:
     ready: int
     is_behind: bool
     newer: Revision | None
+    other_mm: float | None
 
     @property
     def lacks(self) -> int:
@@ -87,7 +91,17 @@ def _shown(order: Order, row: OrderLine, standing: dict[str, int], speaks: str) 
         sum(many for at, many in standing.items() if at != "making"),
         bool(asking) and asking[0][0].id != row.id,
         order_lines.out_since(db(), row) if order.accepted_at else None,
+        _other_length(row, drawn),
     )
+
+
+def _other_length(row: OrderLine, drawn: int | None) -> float | None:
+    """How long the shape is where that is not what the line says [mm]."""
+    if drawn is None or row.length_mm is None or row.kind != MADE:
+        return None
+    asked = select(func.json_extract(Revision.content, "$.body.length_mm")).where(Revision.id == drawn)
+    mm = db().exec(asked).first()
+    return float(mm) if mm is not None and abs(float(mm) - row.length_mm) > OFF_MM else None
 
 
 def _paint(row: OrderLine, scheme: Document | None) -> int | None:

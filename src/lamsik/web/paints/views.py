@@ -1,6 +1,6 @@
 """The Paints bench: schemes of ordered coats, on a reference silhouette and on a design's own."""
 
-from flask import Blueprint, abort, flash, redirect, render_template, url_for
+from flask import Blueprint, abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
@@ -13,6 +13,7 @@ from lamsik.documents.schemes.document import layers_of
 from lamsik.documents.schemes.shape import SEASONS
 from lamsik.drawings.scheme import Shown, scheme_view
 from lamsik.store import documents, order_lines, orders, references, shelf
+from lamsik.store import rights as rights_of
 from lamsik.web.bodies.live import current
 from lamsik.web.paints.live import current as state_of
 from lamsik.web.shared import keeping, whole
@@ -73,6 +74,7 @@ def edit(key: int) -> str:
         row=row,
         used=references.naming(db(), row),
         ordered=order_lines.in_scheme(db(), key),
+        why_not_sold=rights_of.why_not(db(), key),
         alike=[others[name] for name in read_alike(row.name, others)],
         others=others.values(),
         seasons=SEASONS,
@@ -86,6 +88,14 @@ def edit(key: int) -> str:
         chemistries=[(name, name) for name in CHEMISTRIES],
         shelf=[(code, one.name) for code, one in shelf.as_paints(db()).items()],
     )
+
+
+@blueprint.post("/<int:key>/rights")
+def rights(key: int) -> ResponseReturnValue:
+    """Whether a scheme may be sold, and if not whose it is."""
+    row = load_document("scheme", key)
+    rights_of.keep_scheme(db(), row, bool(request.form.get("sold")), request.form.get("note", ""))
+    return redirect(url_for("paints.edit", key=key))
 
 
 @blueprint.get("/<int:key>/version/<int:number>")

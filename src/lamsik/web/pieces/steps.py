@@ -10,7 +10,7 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.errors import Refused
 from lamsik.core.route.steps import FINAL, open_before
 from lamsik.core.shapes.needs import Need, missing
-from lamsik.store import mixes, order_lines, pieces, routes
+from lamsik.store import mixes, order_lines, pieces, rights, routes
 from lamsik.store.tables import Document, Order, OrderLine, Piece, now
 from lamsik.web.pieces.bench import StepRow, closed, steps_of, waiting
 from lamsik.web.shared.cards import design_of
@@ -73,8 +73,11 @@ def tick(key: int) -> ResponseReturnValue:
     order = db().get(Order, piece.order_id) if piece.order_id else None
     line = db().get(OrderLine, piece.line_id) if piece.line_id and row.step.of.hands_over else None
     why = order_lines.why_not(db(), line, piece.design_id) if line else ""
-    if order and why:
-        flash(f"{piece.number} does not go to {order.number}: the shape is {why}.", "refused")
+    painted = str(pieces.document_of(db(), piece).get("scheme") or "") if line else ""
+    why_paint = rights.of_scheme(db(), painted)
+    if order and (why or why_paint):
+        what = f"the shape is {why}" if why else f"its scheme is {why_paint}"
+        flash(f"{piece.number} does not go to {order.number}: {what}.", "refused")
         return _to(key)
     for step in open_before(routes.of(db(), piece), _ended(rows), row.step.key):
         pieces.end_step(db(), piece, step.key, reason=_typed("reason"))

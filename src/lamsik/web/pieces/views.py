@@ -17,7 +17,7 @@ from lamsik.documents.body.edits import BODY
 from lamsik.documents.engine import apply
 from lamsik.drawings import card as drawings
 from lamsik.drawings.tank import default_view, scene
-from lamsik.store import custody, documents, order_lines, pieces, routes, stores
+from lamsik.store import custody, documents, order_lines, pieces, rights, routes, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.tables import Document, Instrument, Order, OrderLine, Piece, Revision
 from lamsik.web.bodies.tank_facts import budget_rows, tank_facts
@@ -67,8 +67,10 @@ def start() -> ResponseReturnValue:
     if line and row.kind != LINE_KINDS[line.kind].of:
         raise Refused("design", row.name, "what its line is of: others are made for stock")
     why = order_lines.why_not(db(), line, row.id) if line else ""
-    if order and why:
-        flash(f"No piece is started for {order.number}: the shape is {why}.", "refused")
+    why_paint = rights.why_not(db(), line.scheme_id) if line else ""
+    if order and (why or why_paint):
+        what = f"the shape is {why}" if why else f"its scheme is {why_paint}"
+        flash(f"No piece is started for {order.number}: {what}.", "refused")
         return redirect(url_for("orders.show", key=order.id))
     repaint = request.form.get("repaint", "") or (order_lines.work_of(line) if line else "")
     if repaint:
