@@ -250,7 +250,7 @@ def test_by_keyboard_alone(demo_page: Page):
     expect(open_steps(page)).to_have_count(left - 1)
     expect(page.get_by_text("a model for the wall")).to_be_visible()
     tick_by(page, press, go_on)
-    tab_to(page, "link", "A0026")
+    tab_to(page, "link", "A0027")
     keys.press("Enter")
     expect(page.locator(".stands [aria-current]")).to_have_text("shipped")
     keys.press("?")

@@ -7,7 +7,17 @@ import pytest
 from sqlmodel import select
 
 from lamsik.store import documents, order_lines, pieces, ready_stock, routes
-from lamsik.store.tables import CustodyItem, Document, Order, OrderChange, OrderLine, Piece, PieceStep, now
+from lamsik.store.tables import (
+    CustodyItem,
+    Document,
+    Order,
+    OrderChange,
+    OrderLine,
+    PaintTool,
+    Piece,
+    PieceStep,
+    now,
+)
 from tests.demo_rows import BREAM_WAGGLER, FERRY_RUNNER, GRANDFATHER_S_PIKE_LURE
 from tests.refusing import refusing
 from tests.web.pouring import rows
@@ -102,7 +112,14 @@ def test_clear_coats_of_a_line_are_put_on_what_is_made_for_it(demo):
     again = line_of(demo, "repaint")
     demo.post(f"/orders/{ASKED}/line/{again.id}/design", {"design": str(FERRY_RUNNER)})
     demo.post("/pieces/start", {"design": str(FERRY_RUNNER), "line": str(again.id)})
-    assert rows(demo, Piece)[-1].repaint == "kept"
+    piece = rows(demo, Piece)[-1]
+    assert piece.repaint == "kept"
+    with opened(demo) as session:
+        item = session.get_one(CustodyItem, 1)
+        session.get_one(OrderLine, again.id).custody_id = item.id
+        item.place = "drawer 7"
+    route = " ".join(demo.get(f"/pieces/{piece.id}").text.split())
+    assert "K0001 her father&#39;s harbour lure, drawer 7" in route and "its bag K0001 goes back on" in route
 
 
 def test_what_is_agreed_stays_and_changes_only_with_their_yes(demo):
@@ -439,3 +456,22 @@ def test_another_scheme_or_length_after_the_yes_is_that_ones_own(demo):
     assert "110" in line.title and "not as ordered: make it so in Shape" in demo.get(page).text
     with opened(demo) as session:
         assert documents.content_at(session, line.revision_id)["scheme"] == "S-004"
+
+
+def test_a_stencil_that_is_not_for_sale_keeps_its_body_and_its_scheme_off_orders(demo):
+    tools = rows(demo, PaintTool)
+    cut = next(row for row in tools if row.body_id)
+    demo.post(f"/paints/known/tool/{cut.id}/rights", {"note": "lent by a friend"})
+    page = demo.get("/paints/known").text
+    assert "not for sale: lent by a friend" in page and "It may be sold after all" in page
+    taken = demo.post(
+        f"/orders/{ASKED}/line/{ASKED}/design", {"design": str(cut.body_id)}, follow_redirects=True
+    )
+    assert "lent by a friend" in taken.text and cut.name in taken.text
+    demo.post(f"/paints/known/tool/{cut.id}/rights", {"sold": "1"})
+    assert "lent by a friend" not in demo.get("/paints/known").text
+    with opened(demo) as session:
+        scheme = session.get_one(Document, session.get_one(OrderLine, ASKED).scheme_id)
+        session.get_one(PaintTool, cut.id).name = documents.content(session, scheme)["layers"][0]["name"]
+    demo.post(f"/paints/known/tool/{cut.id}/rights", {"note": "of the club"})
+    assert "of the club" in put(demo, "made", scheme=str(scheme.id)).text

@@ -64,7 +64,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
         "page": "",
     },
     "grid": {"left_out": []},
-    "not_sold": {"schemes": {}},
+    "not_sold": {"schemes": {}, "stencils": {}},
     "ready": {"hours": 72, "shipping": []},
     "dowels": {"mm": [6.0, 8.0, 10.0, 12.0, 12.7, 14.0, 15.9, 16.0, 18.0, 20.0]},
 }

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from flask import Blueprint, flash, redirect, render_template, url_for
+from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from flask_wtf import FlaskForm
 from sqlalchemy.exc import IntegrityError
@@ -17,7 +17,7 @@ from wtforms.validators import DataRequired, Length
 from lamsik.core.paints.lifts import NONE, RESULTS
 from lamsik.core.paints.paint import CHEMISTRIES, SIDES
 from lamsik.core.quantities import plainly
-from lamsik.store import events, stores, tried
+from lamsik.store import events, rights, stores, tried
 from lamsik.store.tables import Document, PaintPatch, PaintTool
 from lamsik.web.shared import picks
 from lamsik.web.shared.db import db, load, load_document, sent_id
@@ -78,6 +78,7 @@ def _page(sent: dict[str, FlaskForm]) -> str:
         forms=forms,
         log=log,
         tools=tools,
+        not_sold={int(key): rights.said(why) for key, why in rights.kept(db(), rights.STENCILS).items()},
         bodies=bodies,
         wet=WET,
         held={(under, over): _held(log, under, over) for under in WET for over in WET},
@@ -120,6 +121,15 @@ def _made(what: str, form: FlaskForm) -> SQLModel:
         return PaintPatch(**given, after_h=form["after"].amount, typed=typed_texts(form))
     chosen = sent_id("tool-body")
     return PaintTool(**given, body_id=load_document("body", chosen).id if chosen else None)
+
+
+@blueprint.post("/tool/<int:key>/rights")
+def tool_rights(key: int) -> ResponseReturnValue:
+    """Whether what is painted through a stencil may be sold, and if not whose it is."""
+    row = load(PaintTool, key)
+    note, may_sell = request.form.get("note", ""), bool(request.form.get("sold"))
+    rights.keep(db(), rights.STENCILS, str(row.id), may_sell, note)
+    return redirect(url_for("paints_known.index", _anchor="tool"))
 
 
 @blueprint.post("/remove/<any(patch, tool):what>/<int:key>")

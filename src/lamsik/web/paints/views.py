@@ -94,7 +94,8 @@ def edit(key: int) -> str:
 def rights(key: int) -> ResponseReturnValue:
     """Whether a scheme may be sold, and if not whose it is."""
     row = load_document("scheme", key)
-    rights_of.keep_scheme(db(), row, bool(request.form.get("sold")), request.form.get("note", ""))
+    note, may_sell = request.form.get("note", ""), bool(request.form.get("sold"))
+    rights_of.keep(db(), rights_of.SCHEMES, row.code, may_sell, note)
     return redirect(url_for("paints.edit", key=key))
 
 

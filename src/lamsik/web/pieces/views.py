@@ -19,7 +19,7 @@ from lamsik.drawings import card as drawings
 from lamsik.drawings.tank import default_view, scene
 from lamsik.store import custody, documents, order_lines, pieces, rights, routes, stores
 from lamsik.store import stands as stands_of
-from lamsik.store.tables import Document, Instrument, Order, OrderLine, Piece, Revision
+from lamsik.store.tables import CustodyItem, Document, Instrument, Order, OrderLine, Piece, Revision
 from lamsik.web.bodies.tank_facts import budget_rows, tank_facts
 from lamsik.web.pieces import others
 from lamsik.web.pieces.bench import PieceView, view
@@ -84,6 +84,12 @@ def start() -> ResponseReturnValue:
     return redirect(url_for("pieces.show", key=piece.id))
 
 
+def _theirs(piece: Piece) -> CustodyItem | None:
+    """What of the customer's the piece is, by its line."""
+    line = db().get(OrderLine, piece.line_id) if piece.line_id else None
+    return db().get(CustodyItem, line.custody_id) if line is not None and line.custody_id else None
+
+
 def _line_of(row: Document, repaint: str) -> OrderLine | None:
     """The line a piece is for: the one that is named, else one that waits for such a piece."""
     if sent_id("line"):
@@ -109,6 +115,7 @@ def _page(piece: Piece, error: dict[str, str] | None = None) -> str:
         "asks": None if error else asked_of(piece, shown.rows, request.args.get("ask", "")),
         **board(f"piece {piece.id}"),
         **photos_of("piece", piece.id or 0),
+        "theirs": _theirs(piece),
     }
     if not isinstance(shown, PieceView):
         return render_template("pieces/other.html", sized_at=(), **common)
