@@ -119,6 +119,13 @@ def test_a_letter_goes_to_the_house_and_its_answer_comes_to_the_order(mailed, ho
     assert len([row for row in rows(mailed, Message) if row.state == "came"]) == 1
     seen = mailed.get(f"/orders/customers/{came.customer_id}").text
     assert "Yes, make them." in seen
+    history = demo_history(mailed, came.customer_id)
+    assert "a letter written: Your baits" in history and "a letter went out" in history
+    assert "a letter came: Re: Your baits" in history
+
+
+def demo_history(visitor, key):
+    return visitor.get(f"/history?of=customer&id={key}").text
 
 
 def _refused(house, **sent):

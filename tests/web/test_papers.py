@@ -82,6 +82,9 @@ def test_an_order_goes_out_in_parts_and_is_shipped_with_the_last(demo):
             session.get_one(CustodyItem, item.id).bag = []
         demo.post(f"{page}/2/send")
     assert stand(demo) == "shipped"
+    history = demo.get(f"/history?of=order&id={QUOTED}").text
+    for said in ("parcel S0001 packed", "parcel S0002 went out", "parts off the shelf for it"):
+        assert said in history
     assert next(row.returned_on for row in rows(demo, CustodyItem) if row.id == item.id) == date.today()
     demo.post(f"{page}/2/back")
     assert stand(demo) == "ready"
@@ -147,6 +150,7 @@ def test_an_issued_paper_never_changes_and_is_cancelled_by_another(demo):
     for change in ("UPDATE paper SET html = 'other'", "DELETE FROM paper"):
         with pytest.raises(DatabaseError, match="stays as it is"), opened(demo) as session:
             session.execute(text(change))
+    assert "quote Q-0001 issued" in demo.get(f"/history?of=order&id={QUOTED}").text
     counter = demo.post("/orders/paper/1/cancel").headers["Location"]
     said = " ".join(demo.get(counter).text.split())
     assert "Cancellation X-0001" in said and "quote Q-0001" in said

@@ -6,7 +6,7 @@ from typing import Any
 from lamsik.core import quantities
 from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
 from lamsik.core.quantities import plainly
-from lamsik.words.orders import ASKED, COLUMNS
+from lamsik.words.orders import ASKED, COLUMNS, LINES, PAPERS
 from lamsik.words.paints import CHECKS
 
 Values = Mapping[str, Any]
@@ -209,12 +209,67 @@ def _document(before: Values | None, after: Values | None, names: Names) -> str:
     return _anything(before, after, names)
 
 
+def _line(before: Values | None, after: Values | None, names: Names) -> str:
+    if before is None and after is not None:
+        return f"a line: {after['quantity']} × {LINES[after['kind']].lower()}"
+    if after is not None and after.get("picked_at"):
+        return "parts off the shelf for it"
+    loud = {name: value for name, value in (after or {}).items() if name != "agreed"}
+    said = _anything(before, loud if after is not None else None, names)
+    return f"a line: {said}" if said else ""
+
+
+def _order_change(before: Values | None, after: Values | None, _names: Names) -> str:
+    if before is None and after is not None:
+        called = ", ".join(COLUMNS[name] for name in after["after"])
+        return f"a change is asked for: {called}"
+    return f"they said {after['answer']} to a change" if after and after.get("answer") else ""
+
+
+def _promise(before: Values | None, after: Values | None, _names: Names) -> str:
+    if after is None:
+        return "a promise taken off"
+    return f"promised for {after['due_on']}" if before is None else "a promise changed"
+
+
+def _parcel(before: Values | None, after: Values | None, _names: Names) -> str:
+    number = (after or before or {}).get("number", "")
+    if before is None:
+        return f"parcel {number} packed"
+    if after is None:
+        return f"parcel {number} unpacked"
+    if "sent_on" in after:
+        return (
+            f"parcel {number} went out" if after["sent_on"] else f"parcel {number} did not go out after all"
+        )
+    return f"parcel {number}: weight or tracking"
+
+
+def _paper(_before: Values | None, after: Values | None, _names: Names) -> str:
+    return f"{PAPERS[after['kind']].lower()} {after['number']} issued" if after else ""
+
+
+def _letter(before: Values | None, after: Values | None, _names: Names) -> str:
+    if after is None:
+        return "a letter taken out"
+    if before is None:
+        way = "a letter came" if after["state"] == "came" else "a letter written"
+        return f"{way}: {after['subject']}"
+    return {"sent": "a letter went out", "failed": "a letter did not go out"}.get(after.get("state", ""), "")
+
+
 TOLD: dict[tuple[str, str], Callable[[Values | None, Values | None, Names], str]] = {
     ("piece", ""): _piece,
     ("piece", "step"): _step,
     ("piece", "observed"): _observed,
     ("document", "observed"): _observed,
     ("thing", "observed"): _observed,
+    ("order", "line"): _line,
+    ("order", "change"): _order_change,
+    ("order", "promise"): _promise,
+    ("order", "parcel"): _parcel,
+    ("order", "paper"): _paper,
+    ("customer", "message"): _letter,
     ("pour", ""): _pour,
     ("batch", ""): _batch,
     ("document", ""): _document,
