@@ -6,7 +6,7 @@ from datetime import timedelta
 import pytest
 from sqlmodel import select
 
-from lamsik.store import documents, order_lines, pieces, ready_stock, routes
+from lamsik.store import documents, order_lines, pieces, ready_stock, routes, stands
 from lamsik.store.tables import (
     CustodyItem,
     Document,
@@ -139,6 +139,7 @@ def test_what_is_agreed_stays_and_changes_only_with_their_yes(demo):
         in demo.post(f"{page}/line/{line.id}", {**sent, "quantity": "6"}).text
     )
     change = rows(demo, OrderChange)[-1]
+    assert "water_id" not in change.after or line.water_id  # nothing is asked that nobody typed
     demo.post(f"{page}/line/change/{change.id}/yes", {"word": "five is fine"})
     changed = line_of(demo, "made")
     assert (changed.quantity, changed.rate_minor, changed.revision_id) == (5, 3000, agreed.revision_id)
@@ -476,3 +477,22 @@ def test_a_stencil_that_is_not_for_sale_keeps_its_body_and_its_scheme_off_orders
         session.get_one(PaintTool, cut.id).name = documents.content(session, scheme)["layers"][0]["name"]
     demo.post(f"/paints/known/tool/{cut.id}/rights", {"note": "of the club"})
     assert "of the club" in put(demo, "made", scheme=str(scheme.id)).text
+
+
+def test_a_change_asks_for_nothing_that_nobody_typed_and_what_a_line_is_done_to_goes_back_with_its_order(
+    demo,
+):
+    page = "/orders/26"
+    with opened(demo) as session:
+        lent = next(row for row in stands.lines_of(session, session.get_one(Order, 26)) if row.custody_id)
+        assert session.get_one(CustodyItem, lent.custody_id).order_id == 26
+    assert "Nothing of theirs came for it" not in demo.get(page).text
+    line = line_of(demo, "made", 26)
+    demo.post(f"{page}/accept")
+    form = demo.get(f"{page}/line/{line.id}").text
+    sent = {name: value for name, value in re.findall(r'<input[^>]*name="(\w+)"[^>]*value="([^"]*)"', form)}
+    for name, body in re.findall(r'<select[^>]*name="(\w+)"[^>]*>(.*?)</select>', form, re.S):
+        chosen = re.search(r'<option selected value="([^"]*)"', body) or re.search(r'value="([^"]*)"', body)
+        sent[name] = chosen[1]
+    demo.post(f"{page}/line/{line.id}", {**BAIT, **sent, "quantity": "9"})
+    assert rows(demo, OrderChange)[-1].after == {"quantity": 9}

@@ -63,6 +63,9 @@ def _named(session: Session, row: OrderLine, order: Order, is_theirs: bool) -> s
         item = session.get(CustodyItem, row.custody_id)
         if item is None or item.customer_id != order.customer_id:
             raise Refused("custody", row.custody_id, "something of theirs that is here")
+        if item.order_id is None:
+            item.order_id = order.id  # it goes back with this order
+            session.add(item)
         return f"{item.what}, {item.number}"
     if row.kind == STOCK:
         piece = session.get(Piece, row.piece_id) if row.piece_id else None

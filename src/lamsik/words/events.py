@@ -27,13 +27,13 @@ OF = {
 """What the log is of, as a list offers it."""
 
 FIELDS = {
+    **{name: called for name, called in COLUMNS.items() if name != "deleted_at"},
     "due_on": "due",
     "price_minor": "the price",
     "shipping_minor": "shipping",
     "paid_on": "paid on",
     "minor": "the sum",
     "quantity": "how many",
-    **{name: f"the {called}" for name, called in COLUMNS.items() if name != "deleted_at"},
     "design_id": "the design",
     "scheme_id": "the scheme",
     "note": "the note",

@@ -61,8 +61,11 @@ def offers(kind: str, order: Order, schemes: Picks, chosen: OrderLine | None = N
         "scheme": [(0, "not chosen yet"), *schemes.rows],
         "behaviour": [(one.key, one.should) for one in BEHAVIOURS.values()],
         "water": [
-            (row.id, f"{row.name}, {plainly(row.temperature_c, 'temperature')}")
-            for row in stores.waters(db())
+            (0, "not said"),
+            *(
+                (row.id, f"{row.name}, {plainly(row.temperature_c, 'temperature')}")
+                for row in stores.waters(db())
+            ),
         ],
     }
     own = chosen.material if chosen is not None else ""
@@ -138,7 +141,7 @@ def _known(row: OrderLine, order: Order) -> dict[str, Any]:
         "length": row.typed.get("length") or (plainly(row.length_mm, "length") if row.length_mm else "90 mm"),
         "pitch": row.typed.get("pitch") or plainly(row.pitch_deg, "angle"),
         "scheme": row.scheme_id or 0,
-        "water": row.water_id,
+        "water": row.water_id or 0,
         "custody": row.custody_id or 0,
         "piece": row.piece_id,
         "design": row.design_id or 0,
