@@ -54,6 +54,7 @@ lint: .venv/.made .venv/.made-dev  ## style, types, layers, figures, templates, 
 	$(BIN)/python scripts/sentences.py
 	$(BIN)/djlint --quiet --lint src/lamsik/web/templates
 	$(BIN)/python scripts/format_css.py --check
+	$(BIN)/python scripts/table_docs.py --check
 	$(BIN)/python scripts/format_templates.py --check
 	sh scripts/check-js.sh
 	$(BIN)/python scripts/test_share.py

@@ -16,7 +16,9 @@ cp "$root"/scripts/toolkit/* "$work/"
   --legal-comments=none --banner:js='/*! Bootstrap and Popper, MIT licence: the parts used here, built by scripts/vendor.sh */' \
   --outfile="$target/bootstrap.js" && npx esbuild solid.js --bundle --minify --format=esm --target=es2022 --log-level=error \
   --legal-comments=none --banner:js='/*! three.js, MIT licence: the parts used here, built by scripts/vendor.sh */' \
-  --outfile="$target/three.js" && node purge.mjs built.css "$target/bootstrap.css" "$root")
+  --outfile="$target/three.js" && npx esbuild reads.js --bundle --minify --format=esm --target=es2022 --log-level=error \
+  --legal-comments=none --banner:js='/*! jsQR, Apache licence 2.0, built by scripts/vendor.sh */' \
+  --outfile="$target/jsqr.js" && node purge.mjs built.css "$target/bootstrap.css" "$root")
 for icon in $(cat "$root/scripts/icons.txt"); do cp "$modules/bootstrap-icons/icons/$icon.svg" "$target/icons/"; done
 for face in atkinson-hyperlegible-next:wght bricolage-grotesque:wght spline-sans-mono:wght; do
   name=${face%%:*}; axis=${face##*:}

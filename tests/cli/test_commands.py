@@ -507,3 +507,36 @@ def test_the_glossary_is_one_whole_table():
     )
     names = [lines[at].split("|")[1].strip() for at in rows[2:]]
     assert len(set(names)) == len(names) > 55
+
+    def test_a_cost_is_a_price_for_the_pay_or_the_pay_of_a_price(self, ask):
+        asked = {
+            "format": "lamsik-cost",
+            "version": 1,
+            "currency": "EUR",
+            "hours": 1.5,
+            "materials": [{"name": "all", "amount": 1, "price": 6.4, "pack": 1}],
+            "fee_percent": 2.0,
+            "fee": 0.3,
+            "tax_percent": 25.0,
+            "duty": 0.1,
+        }
+        told = ask("cost", {**asked, "price": 50})
+        assert told["hourly"] == 21.47 and told["goes"]["hours"] == 32.2 and told["goes"]["tax"] == 10.1
+        assert sum(told["goes"].values()) == pytest.approx(50.0)
+        paid = ask("cost", {**asked, "hourly": 21.46, "tools": [{"name": "jig", "price": 8, "uses": 10}]})
+        assert paid["price"] == pytest.approx(50.0 + 0.8 / 0.78, abs=0.02) and len(paid["parts"]) == 2
+        yen = ask("cost", {**asked, "currency": "JPY", "price": 5000})
+        assert yen["price"] == 5000 and yen["beside_the_hands"] == 6
+        assert "one of the two" in ask("cost", asked, expect=2)
+        assert "hours" in ask("cost", {**asked, "price": 1, "hours": -1}, expect=2)
+
+
+def test_the_whole_shop_goes_out_and_in_by_command(tmp_path, monkeypatch, capsys, stocked_home):
+    monkeypatch.setenv("LAMSIK_HOME", str(stocked_home))
+    assert main(["export", str(tmp_path / "out")]) == 0 and "files are in" in capsys.readouterr().out
+    monkeypatch.setenv("LAMSIK_HOME", str(tmp_path / "shop"))
+    assert main(["import", str(tmp_path / "out")]) == 0 and "rows" in capsys.readouterr().out
+    assert (tmp_path / "shop" / FILE_NAME).exists()
+    monkeypatch.setenv("LAMSIK_HOME", str(tmp_path / "nothing"))
+    assert main(["export", str(tmp_path / "more")]) == 2
+    assert "a shop: none is there" in capsys.readouterr().err

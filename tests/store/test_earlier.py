@@ -13,7 +13,7 @@ from lamsik.store.database import FILE_NAME, open_database, session_of
 from lamsik.store.tables import Batch, Document, Observation, Piece, PieceStep, Pour, WeighedThing
 
 SHOPS = sorted((Path(__file__).parent.parent / "cases").glob("shop-*.sqlite3.xz"))
-RENAMED = {"stepdone": "piece_step", "weighed": "thing"}
+RENAMED = {"stepdone": "piece_step", "weighed": "thing", "tub": "lot"}
 OBSERVED = {"weighing": ("mass_g", "at"), "timedrun": ("seconds", "at"), "towrun": ("depth_m", "at")}
 """Tables that are one now, and the columns that hold what was seen and when."""
 OF_LINES = {
@@ -32,6 +32,7 @@ TOLD_ANEW = {
     "piece": {"stand"},
     "tracing": {"picture"},
     "shop_order": {"stand", "queue", "title", "search", *OF_LINES},
+    "tub": {"left_g", "received_g", "price_minor"},
     "alembic_version": {"version_num"},
     "customer": {"contact", "note"},
     "weighed": {"typed", "water", "marks", "line_mm", "line_under_mm", "instrument_id"}
@@ -175,3 +176,27 @@ def parts_of(session, piece):
         **{("step", row.id): events.state_of(row) for row in done},
         **{("observed", row.id): events.state_of(row) for row in session.exec(seen).all()},
     }
+
+
+def test_what_the_shop_had_is_in_the_ledger_with_the_same_sums(raised):
+    before, _, file, _ = raised
+    if "tub" not in before:
+        pytest.skip("it had no tubs yet")
+    was, after = before["tub"], held(file)
+    with sqlite3.connect(file) as shop:
+        sums = dict(
+            shop.execute(
+                "SELECT why, total(amount) FROM movement JOIN item ON item.id = item_id "
+                "WHERE kind = 'compound' GROUP BY why"
+            ).fetchall()
+        )
+        gone = -sums.pop("wasted", 0.0)
+        assert sum(sums.values()) == pytest.approx(was["left_g"][0], rel=1e-9)
+        assert sums["bought"] == pytest.approx(was["received_g"][0], rel=1e-12)
+        assert gone >= 0
+        paid = shop.execute("SELECT total(price_minor) FROM movement").fetchone()[0]
+        assert paid == was["price_minor"][0]
+        of = dict(shop.execute("SELECT of, count(*) FROM item GROUP BY of").fetchall())
+        assert shop.execute("SELECT count(DISTINCT lot_id) FROM movement").fetchone()[0] == was["rows"]
+    for table, name in (("hardware", "hardware"), ("slugstock", "slug"), ("drill", "drill")):
+        assert of[name] == before[table]["rows"] == after[table]["rows"] > 0

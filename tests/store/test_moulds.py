@@ -9,8 +9,8 @@ from lamsik.core.castings.gates import Curing
 from lamsik.core.errors import Refused
 from lamsik.core.learning import Learned
 from lamsik.documents.moulds.document import first_layout, of_body
-from lamsik.store import documents, mixes, moulds, pours, routes, weighed
-from lamsik.store.tables import Batch, Clock, Document, Pour, ShopTub
+from lamsik.store import documents, ledger, mixes, moulds, pours, routes, weighed
+from lamsik.store.tables import Batch, Clock, Document, Pour
 from tests.documents.test_body import full
 
 
@@ -31,12 +31,10 @@ def shop(session):
         },
     )
     resin = next(row for row, product in mixes.products(session).values() if product.kind == "resin")
-    tubs = [
-        ShopTub(product_id=resin.id, part=part, lot=f"L{part}", received_g=500, left_g=left)
-        for part, left in (("A", 100.0), ("B", 80.0))
-    ]
-    session.add_all(tubs)
-    session.flush()
+    tubs = [mixes.tub_of(session, resin, part, f"L{part}") for part in "AB"]
+    for tub, left in zip(tubs, (100.0, 80.0), strict=True):
+        ledger.bring(session, tub, 500)
+        ledger.count(session, tub, left)
     return body, mould, resin, tubs
 
 
@@ -51,11 +49,9 @@ class TestStock:
         _, _, resin, (a, _) = shop
         row = batch(session, resin)
         mixes.weigh(session, row, "A", 23.4, a)
-        assert (
-            a.left_g == pytest.approx(76.6) and a.opened_on is not None and mixes.weighed_g(row, "A") == 23.4
-        )
+        assert a.left == pytest.approx(76.6) and a.opened_on is not None and mixes.weighed_g(row, "A") == 23.4
         mixes.weigh(session, row, "A", 22.0, a)
-        assert a.left_g == pytest.approx(78.0) and row.weighed == [
+        assert a.left == pytest.approx(78.0) and row.weighed == [
             {"part": "A", "grams": 22.0, "tub": a.id, "lot": "LA"}
         ]
         with pytest.raises(Refused, match="below nothing"):
@@ -68,7 +64,7 @@ class TestStock:
         mixes.weigh(session, row, "A", 20.0, a)
         mixes.weigh(session, row, "B", 18.0, b)
         pours.put_back(session, row)
-        assert row.state == "dropped" and (a.left_g, b.left_g) == (100.0, 80.0)
+        assert row.state == "dropped" and (a.left, b.left) == (100.0, 80.0)
 
     def test_clocks_run_from_mixing_and_from_pouring_and_the_loss_is_learned(self, session, shop):
         _, _, resin, (a, b) = shop
@@ -164,11 +160,11 @@ class TestShots:
         _, mould, resin, (a, _) = shop
         made = moulds.make(session, mould, "silicone", "", "")
         given_up, other = (pours.begin(session, made, resin.id, {}, 20.0) for _ in range(2))
-        row, before = batch(session, resin, pour_id=given_up.id), a.left_g
+        row, before = batch(session, resin, pour_id=given_up.id), a.left
         mixes.weigh(session, row, "A", 20.0, a)
         pours.give_up(session, given_up)
         assert (
-            a.left_g == before
+            a.left == before
             and row.state == "dropped"
             and list(pours.of_moulds(session, [made.id])) == [other]
             and list(pours.going(session)) == [other]

@@ -9,7 +9,7 @@ from sqlmodel import select
 from lamsik.core.castings.pouring import CURE, DONE, FAILED, HAPPENINGS, MIXED, POURED, WEIGHING, can
 from lamsik.core.errors import Refused
 from lamsik.store import events, mixes, moulds, pours
-from lamsik.store.tables import Batch, Piece, Pour, ShopTub
+from lamsik.store.tables import Batch, Piece, Pour, StockLot
 from tests.store.test_moulds import batch, shop  # noqa: F401 (a fixture)
 
 HELD = (WEIGHING, MIXED, POURED, FAILED)
@@ -26,7 +26,7 @@ class Bench:
         _, self.mould, self.resin, self.tubs = found
         self.session, self.made = session, moulds.make(session, self.mould, "silicone", "", "")
         self.product = mixes.product_of(session, self.resin.id)
-        self.first = {tub.id: tub.left_g for tub in self.tubs}
+        self.first = {tub.id: tub.left for tub in self.tubs}
 
     def do(self, what, number):
         if what == "whole walk":
@@ -79,7 +79,7 @@ class Bench:
     def check(self):
         session = self.session
         batches = session.exec(select(Batch)).all()
-        for tub in session.exec(select(ShopTub)).all():
+        for tub in session.exec(select(StockLot)).all():
             out = sum(
                 line["grams"]
                 for row in batches
@@ -87,7 +87,7 @@ class Bench:
                 for line in row.weighed
                 if line["tub"] == tub.id
             )
-            assert abs(tub.left_g + out - self.first[tub.id]) < 1e-9
+            assert abs(tub.left + out - self.first[tub.id]) < 1e-9
         rows = session.exec(select(Pour).order_by(Pour.poured_at, Pour.id)).all()
         poured = [row for row in rows if row.poured_at]
         assert sorted(row.shot for row in poured) == list(range(1, len(poured) + 1))

@@ -7,8 +7,9 @@ import pytest
 
 from lamsik.core.trade.figures import FIGURES
 from lamsik.core.units import STORED
+from lamsik.store import ledger, mixes
 from lamsik.store.database import session_of
-from lamsik.store.tables import Batch, ShopTub
+from lamsik.store.tables import Batch, Document, StockLot
 from tests.lean import Known
 from tests.web.pouring import FOAM, RESIN, SILICONE, STUBBY, mixed_g, rows
 
@@ -67,11 +68,11 @@ class TestMixes:
         target = float(re.findall(r'data-target="([\d.]+)"', page)[1])
         assert target == pytest.approx(1.25 * b["grams"], abs=0.2) and f"planned {b['grams']:.1f} g" in page
         assert re.search(r"2[45]\.\d % over plan", page) and "Now to mix" in page
-        tub = next(tub for tub in rows(demo, ShopTub) if tub.lot == "2231")
+        tub = next(tub for tub in rows(demo, StockLot) if tub.lot == "2231")
         demo.post(f"/mixes/batch/{row.id}/take-back", {"part": "A"})
         assert (
-            next(t.left_g for t in rows(demo, ShopTub) if t.id == tub.id)
-            == pytest.approx(tub.left_g + round(1.25 * a["grams"], 1))
+            next(t.left for t in rows(demo, StockLot) if t.id == tub.id)
+            == pytest.approx(tub.left + round(1.25 * a["grams"], 1))
             and not rows(demo, Batch)[-1].weighed
         )
         assert "it was not weighed" in demo.post(f"/mixes/batch/{row.id}/take-back", {"part": "A"}).text
@@ -104,11 +105,10 @@ class TestMixes:
         a, b = row.plan["rows"]
         demo.post(f"/mixes/batch/{row.id}/weigh", {"part": "A", "grams": f"{a['grams']} g"})
         with session_of(demo.http.application.extensions["engine"]) as session:
-            first = session.get(ShopTub, rows(demo, Batch)[-1].weighed[0]["tub"])
-            first.left_g = 0.5
-            session.add_all(
-                [first, ShopTub(product_id=RESIN, part="A", lot="FULL", received_g=900, left_g=900)]
-            )
+            first = session.get(StockLot, rows(demo, Batch)[-1].weighed[0]["tub"])
+            ledger.count(session, first, 0.5)
+            resin = session.get_one(Document, RESIN)
+            ledger.bring(session, mixes.tub_of(session, resin, "A", "FULL"), 900)
         page = demo.post(
             f"/mixes/batch/{row.id}/weigh",
             {"part": "B", "grams": f"{b['grams'] + 6:.1f} g"},
@@ -141,7 +141,7 @@ class TestMixes:
     def test_a_batch_is_dropped_and_its_grams_are_back(self, demo):
         demo.post("/mixes/weigh", {"product": str(RESIN), "net": "30 ml", "purpose": "patches"})
         row = rows(demo, Batch)[-1]
-        before = next(tub.left_g for tub in rows(demo, ShopTub) if tub.lot == "2231")
+        before = next(tub.left for tub in rows(demo, StockLot) if tub.lot == "2231")
         demo.post(f"/mixes/batch/{row.id}/read")
         for text, says in (("lots", "type a mass"), ("0 g", "more than nothing"), ("900 g", "no good tub")):
             bad = demo.post(f"/mixes/batch/{row.id}/weigh", {"part": "A", "grams": text})
@@ -149,7 +149,7 @@ class TestMixes:
         demo.post(f"/mixes/batch/{row.id}/weigh", {"part": "A", "grams": "16.5 g"})
         demo.post(f"/mixes/batch/{row.id}/dropped")
         assert (
-            next(tub.left_g for tub in rows(demo, ShopTub) if tub.lot == "2231") == before
+            next(tub.left for tub in rows(demo, StockLot) if tub.lot == "2231") == before
             and rows(demo, Batch)[-1].state == "dropped"
         )
 
@@ -189,14 +189,14 @@ class TestMixes:
             f"/mixes/products/{key}/tubs",
             {"part": "resin", "lot": "Q1", "grams": "1 kg", "expires": "2031-01-01"},
         )
-        (tub,) = rows(demo, ShopTub, ShopTub.product_id == key)
-        assert tub.left_g == 1000.0
+        (tub,) = rows(demo, StockLot, StockLot.product_id == key)
+        assert tub.left == 1000.0
         assert demo.post(f"/mixes/products/tubs/{tub.id}/count", {"grams": "-5 g"}).status_code == 422
         demo.post(f"/mixes/products/tubs/{tub.id}/count", {"grams": "612 g"})
         demo.post(f"/mixes/products/tubs/{tub.id}/stirred")
         assert (
-            rows(demo, ShopTub, ShopTub.id == tub.id)[0].left_g == 612.0
-            and rows(demo, ShopTub, ShopTub.id == tub.id)[0].stirred_at
+            rows(demo, StockLot, StockLot.id == tub.id)[0].left == 612.0
+            and rows(demo, StockLot, StockLot.id == tub.id)[0].stirred_at
         )
         demo.post(f"/mixes/products/tubs/{tub.id}/gone")
         assert "No tub yet" in demo.get(f"/mixes/products/{key}").text

@@ -6,8 +6,9 @@ import re
 import pytest
 from sqlmodel import select
 
+from lamsik.store import ledger
 from lamsik.store.database import session_of
-from lamsik.store.tables import Batch, Clock, MouldMade, Order, OrderLine, Piece, Pour, Revision, ShopTub
+from lamsik.store.tables import Batch, Clock, MouldMade, Order, OrderLine, Piece, Pour, Revision, StockLot
 from tests.demo_rows import GRANDFATHER_S_PIKE_LURE
 from tests.web.pouring import (
     MUDLARK,
@@ -45,8 +46,8 @@ class TestPour:
         demo.post(f"/pours/{pour.id}/next")
         row = rows(demo, Batch)[-1]
         before = {
-            tub.part: tub.left_g
-            for tub in rows(demo, ShopTub, ShopTub.product_id == RESIN)
+            tub.part: tub.left
+            for tub in rows(demo, StockLot, StockLot.product_id == RESIN)
             if tub.lot.startswith("22")
         }
         wanted = {line["part"]: line["grams"] for line in row.plan["rows"]}
@@ -100,8 +101,8 @@ class TestPour:
         material = rows(demo, Revision, Revision.id == pieces[0].revision_id)[0].content["material"]
         assert material["name"] == "Casting resin" and any(abs(way) > 0.2 for way in material["uneven_mm"])
         after = {
-            tub.part: tub.left_g
-            for tub in rows(demo, ShopTub, ShopTub.product_id == RESIN)
+            tub.part: tub.left
+            for tub in rows(demo, StockLot, StockLot.product_id == RESIN)
             if tub.lot.startswith("22")
         }
         assert before["A"] - after["A"] == pytest.approx(wanted["A"] + float(more)) and before["B"] - after[
@@ -124,9 +125,8 @@ class TestPour:
 
     def test_too_little_in_the_tub_is_said_before_anything_is_mixed(self, demo):
         with session_of(demo.http.application.extensions["engine"]) as session:
-            for tub in session.exec(select(ShopTub).where(ShopTub.product_id == RESIN)).all():
-                tub.left_g = 3.0
-                session.add(tub)
+            for tub in session.exec(select(StockLot).where(StockLot.product_id == RESIN)).all():
+                ledger.count(session, tub, 3.0)
         pour = begun(demo)
         ticked(demo, pour)
         answer = demo.post(f"/pours/{pour.id}/next")

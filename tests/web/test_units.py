@@ -19,6 +19,7 @@ from lamsik.store.tables import (
     OrderLine,
     Revision,
     SlugStock,
+    StockItem,
     WeighedThing,
 )
 from lamsik.web.shared.units import COOKIE, FIELD, HEADER
@@ -70,7 +71,7 @@ def named(engine):
             look(one)
 
     with session_of(engine) as session:
-        for kind in (Document, Hardware, Instrument, SlugStock, WeighedThing):
+        for kind in (Document, Hardware, Instrument, SlugStock, StockItem, WeighedThing):
             found.update(session.exec(select(kind.name)))
         lines = session.exec(select(OrderLine)).all()
         found.update(f", {text}" for line in lines for text in (line.typed or {}).values())

@@ -77,9 +77,11 @@ def _parser() -> argparse.ArgumentParser:
     for name, says, work in (
         ("backup", "write the whole shop to FILE, also while it runs", "shop:back_up"),
         ("restore", "put the shop in FILE in place of this one", "shop:put_back"),
+        ("export", "write the whole shop into FOLDER in open formats", "shop:export"),
+        ("import", "make the shop out of FOLDER, where none is yet", "shop:bring"),
     ):
         keep = commands.add_parser(name, help=says)
-        keep.add_argument("file", type=Path)
+        keep.add_argument("file", type=Path, metavar="FOLDER" if name in ("export", "import") else "FILE")
         keep.set_defaults(run=work)
     calc = commands.add_parser("calc", help="compute a file and print JSON").add_subparsers(
         required=True, metavar="WHAT"
@@ -99,6 +101,7 @@ def _parser() -> argparse.ArgumentParser:
         ("match", "recipes for a wanted colour from the paints in its file", "reckon:match"),
         ("stencil", "stencils for the layers of a body, laid flat", "reckon:stencil"),
         ("mix", "what a mix file weighs, part by part", "reckon:mix"),
+        ("cost", "what one costs, its price, what the hour earns", "reckon:cost"),
         ("pair", "a float and a load, to each mark and in each water", "reckon:pair"),
     ):
         one = calc.add_parser(name, help=says)

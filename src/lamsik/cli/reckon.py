@@ -71,6 +71,13 @@ def scheme(asked: argparse.Namespace) -> int:
     return _print(calc_scheme(asked.file, asked.body))
 
 
+def cost(asked: argparse.Namespace) -> int:
+    """What one of something costs."""
+    from lamsik.cli.calc_cost import calc_cost  # noqa: PLC0415
+
+    return _print(calc_cost(asked.file))
+
+
 def _print(answer: dict[str, Any]) -> int:
     print(json_text(answer), end="")
     return 0

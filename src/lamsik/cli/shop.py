@@ -8,17 +8,20 @@ import os
 import shutil
 import subprocess
 import sys
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import AbstractContextManager, contextmanager
 from pathlib import Path
 
+from sqlmodel import Session
+
 from lamsik.cli.serve import Door, serve
-from lamsik.core.errors import Refused
-from lamsik.store import mixes
+from lamsik.core.errors import Refused, require
+from lamsik.store import folder, mixes
 from lamsik.store.backup import backup, look_into, restore
 from lamsik.store.database import FILE_NAME, open_database, session_of
 from lamsik.store.starter import stock
 from lamsik.store.stores import put_setting
+from lamsik.store.tables import Paper
 
 
 def home() -> Path:
@@ -92,6 +95,39 @@ def back_up(asked: argparse.Namespace) -> int:
     backup(home(), asked.file)
     print(f"The shop is saved in {asked.file}")
     return 0
+
+
+def export(asked: argparse.Namespace) -> int:
+    """The whole shop into a folder of open files, its papers as PDF where they can be made."""
+    from lamsik.web.app import create_app  # noqa: PLC0415 - papers are pages
+    from lamsik.web.orders.papers import pdf_of  # noqa: PLC0415
+    from lamsik.web.shared.printing import CannotPrint, pdf  # noqa: PLC0415
+
+    require((home() / FILE_NAME).exists(), "shop", str(home()), "a shop: none is there")
+    app = create_app(home())
+    with app.test_request_context(), Session(app.extensions["engine"]) as session:
+        try:
+            pdf("<p></p>")
+            papers: Callable[[Paper], bytes] | None = pdf_of
+        except CannotPrint as error:
+            print(f"Papers stay in their table: {error}")
+            papers = None
+        count = folder.export(session, asked.file, papers, _told)
+    app.extensions["engine"].dispose()
+    print(f"{count} files are in {asked.file}")
+    return 0
+
+
+def bring(asked: argparse.Namespace) -> int:
+    """A folder of open files as the shop, where none is yet."""
+    count = folder.bring(asked.file, home(), _told)
+    print(f"The shop of {asked.file} is in {home()}: {count} rows")
+    return 0
+
+
+def _told(share: float, says: str) -> None:
+    if sys.stdout.isatty():
+        print(f"\r{share:4.0%} {says[:60]:60}", end="", flush=True)
 
 
 def put_back(asked: argparse.Namespace) -> int:

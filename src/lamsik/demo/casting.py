@@ -12,8 +12,8 @@ from lamsik.documents.body.cast import cast_content
 from lamsik.documents.engine import apply
 from lamsik.documents.moulds.document import first_layout, master_of, of_body, of_weighed
 from lamsik.documents.moulds.edits import MOULD
-from lamsik.store import documents, mixes, moulds, pours, routes, stores, weighed
-from lamsik.store.tables import Batch, Clock, Document, MouldMade, Pour, ShopTub, WeighedThing, now
+from lamsik.store import documents, ledger, mixes, moulds, pours, routes, stores, weighed
+from lamsik.store.tables import Batch, Clock, Document, MouldMade, Pour, WeighedThing, now
 
 
 def build(session: Session) -> None:
@@ -22,21 +22,20 @@ def build(session: Session) -> None:
     stores.put_setting(session, "bricks", scenario.BRICKS)
     products = {row.name: row for row, _ in mixes.products(session).values()}
     for name, part, lot, came, left, opened, expires, price, colour, heats in scenario.TUBS:
-        session.add(
-            ShopTub(
-                product_id=products[name].id or 0,
-                part=part,
-                lot=lot,
-                received_g=came,
-                left_g=left,
-                price_minor=price,
-                colour=colour,
-                heats=heats,
-                opened_on=date.today() - timedelta(days=opened) if opened else None,
-                expires_on=date.today() + timedelta(days=expires) if expires else None,
-                stirred_at=now() if colour else None,
-            )
+        tub = mixes.tub_of(
+            session,
+            products[name],
+            part,
+            lot,
+            colour=colour,
+            heats=heats,
+            opened_on=date.today() - timedelta(days=opened) if opened else None,
+            expires_on=date.today() + timedelta(days=expires) if expires else None,
+            stirred_at=now() if colour else None,
         )
+        ledger.bring(session, tub, came, price)
+        if left < came:
+            ledger.count(session, tub, left)
     session.flush()
     masters: dict[str, Document] = {}
     versions: dict[str, MouldMade] = {}

@@ -34,6 +34,7 @@ from lamsik.demo import (
     scenario_customers,
     scenario_paints,
     schemes,
+    stocked,
 )
 from lamsik.documents.blades.document import content_of
 from lamsik.documents.body.document import new_document, to_design, with_design
@@ -144,6 +145,7 @@ def build(session: Session) -> None:
     _mixed(session)
     lent.build(session)
     ordered.build(session)
+    stocked.build(session)
     _dated(session)
 
 

@@ -14,7 +14,7 @@ from sqlalchemy import Connection, Engine, event
 from sqlalchemy.exc import IntegrityError
 from sqlmodel import Session, create_engine, text
 
-from lamsik.store import stands
+from lamsik.store import paint_stock, stands, stocked  # noqa: F401 (it listens)
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 FILE_NAME = "shop.sqlite3"
@@ -29,6 +29,7 @@ def open_database(folder: Path) -> Engine:
     engine = connect(folder / FILE_NAME)
     migrate(engine)
     stands.keep_true(engine)
+    paint_stock.keep_true(engine)
     return engine
 
 
@@ -62,8 +63,16 @@ def for_writing(engine: Engine) -> Engine:
     return engine.execution_options(immediate=True)
 
 
-def migrate(engine: Engine) -> None:
-    """Bring the database to the newest revision, in one transaction for each step.
+def at_revision(folder: Path, revision: str) -> None:
+    """A new database with the tables of a revision, and nothing in them."""
+    folder.mkdir(parents=True, exist_ok=True)
+    engine = connect(folder / FILE_NAME)
+    migrate(engine, revision)
+    engine.dispose()
+
+
+def migrate(engine: Engine, to: str = "head") -> None:
+    """Bring the database to the newest revision (or another), in one transaction for each step.
 
     A table that is made anew is dropped for a moment: what names its rows would count as naming nothing.
     So that is looked at once at the end instead.
@@ -82,7 +91,7 @@ def migrate(engine: Engine) -> None:
         try:
             with connection.begin():
                 config.attributes["connection"] = connection
-                command.upgrade(config, "head")
+                command.upgrade(config, to)
                 _names_what_is_there(connection)
         finally:
             driver.execute("PRAGMA foreign_keys = ON")

@@ -9,7 +9,7 @@ from sqlmodel.sql.expression import SelectOfScalar
 
 from lamsik.core.errors import Refused
 from lamsik.documents.registry import KINDS
-from lamsik.store import history
+from lamsik.store import history, paint_stock
 from lamsik.store.search import fold, pattern
 from lamsik.store.tables import Document, Revision
 
@@ -41,6 +41,7 @@ def create(session: Session, kind: str, code: str, content: dict[str, Any], note
     session.flush()
     session.add(Revision(document_id=_id(row), number=1, content=content, note=note))
     session.flush()
+    paint_stock.follow(session, row, content)
     return row
 
 
@@ -152,6 +153,7 @@ def save(session: Session, row: Document, new: dict[str, Any], base: int, note: 
     row.search = _found_by(row.kind, row.code, new)
     session.add(row)
     session.flush()
+    paint_stock.follow(session, row, new)
     if saved.number % history.PACK_EVERY == 0:
         history.pack(session, row)
     return saved
@@ -181,6 +183,7 @@ def _move(session: Session, row: Document, number: int | None) -> bool:
     row.name, row.search = str(content["name"]), _found_by(row.kind, row.code, content)
     session.add(row)
     session.flush()
+    paint_stock.follow(session, row, content)
     return True
 
 

@@ -15,11 +15,14 @@ from lamsik.core.mixes.product import Product, liquid_g_cm3, mass_shares
 from lamsik.core.mixes.tubs import Tub, drawn
 from lamsik.core.quantities import plainly
 from lamsik.documents.products.document import to_product
-from lamsik.store import documents, paint_mixes, pots
+from lamsik.store import documents, ledger, paint_mixes, pots
+from lamsik.store.ledger import BY_HAND, Cause
 from lamsik.store.starter_mixes import STARTERS
-from lamsik.store.tables import Batch, Clock, Document, ShopTub, now
+from lamsik.store.tables import Batch, Clock, Document, StockItem, StockLot, now
 
 STIR = "stir"
+PRODUCT = "product"
+"""What a part of a product is of in the ledger."""
 
 
 def products(session: Session, text: str = "") -> dict[int, tuple[Document, Product]]:
@@ -64,51 +67,75 @@ def add_product(session: Session, product: Product, note: str = "") -> Document:
     return documents.new(session, "product", note, product=product)
 
 
-def tubs(session: Session, product_id: int) -> Sequence[ShopTub]:
+def tubs(session: Session, product_id: int) -> Sequence[StockLot]:
     """Tubs of a product that are not gone, the newest last."""
     return session.exec(
-        select(ShopTub)
-        .where(ShopTub.product_id == product_id, col(ShopTub.gone_at).is_(None))
-        .order_by(col(ShopTub.id))
+        select(StockLot)
+        .where(StockLot.product_id == product_id, col(StockLot.gone_at).is_(None))
+        .order_by(col(StockLot.id))
     ).all()
 
 
-def tubs_by_product(session: Session) -> dict[int, list[ShopTub]]:
+def tubs_by_product(session: Session) -> dict[int, list[StockLot]]:
     """All tubs that are not gone by product, in one query."""
-    by_product: dict[int, list[ShopTub]] = {}
+    by_product: dict[int, list[StockLot]] = {}
     for row in session.exec(
-        select(ShopTub).where(col(ShopTub.gone_at).is_(None)).order_by(col(ShopTub.id))
+        select(StockLot)
+        .where(col(StockLot.gone_at).is_(None), col(StockLot.product_id).is_not(None))
+        .order_by(col(StockLot.id))
     ).all():
-        by_product.setdefault(row.product_id, []).append(row)
+        by_product.setdefault(row.product_id or 0, []).append(row)
     return by_product
 
 
-def core_tub(row: ShopTub) -> Tub:
+def core_tub(row: StockLot) -> Tub:
     """The tub as the core knows it."""
-    return Tub(str(row.id), row.part, row.lot, row.left_g, row.expires_on, row.opened_on, row.stirred_at)
+    return Tub(str(row.id), row.part, row.lot, row.left, row.expires_on, row.opened_on, row.stirred_at)
 
 
-def draw(session: Session, row: ShopTub, grams: float) -> None:
+def draw(session: Session, row: StockLot, grams: float, cause: Cause = BY_HAND) -> None:
     """Take grams out of a tub; the first time opens it. Raises `Refused` instead of going below nothing."""
-    row.left_g = drawn(row.left_g, grams, f"{row.part}, lot {row.lot}")
+    drawn(row.left, grams, f"{row.part}, lot {row.lot}")
+    ledger.draw(session, row, min(grams, row.left), cause)
     row.opened_on = row.opened_on or date.today()
     session.add(row)
+
+
+def tub_of(session: Session, product: Document, part: str, lot: str, **more: Any) -> StockLot:
+    """A tub of a part of a product, in the ledger under that part; what came in it is brought yet."""
+    item = ledger.item_of(session, PRODUCT, product.id, part)
+    if item is None:
+        item = ledger.named(
+            session,
+            StockItem(
+                kind="compound",
+                name=f"{product.name}, {part}",
+                of=PRODUCT,
+                of_id=product.id,
+                part=part,
+                unit="",
+            ),
+        )
+    return StockLot(item_id=item.id or 0, product_id=product.id, part=part, lot=lot, **more)
 
 
 def put_back(session: Session, batch: Batch) -> None:
     """What was weighed and not used goes back on the books."""
     for line in batch.weighed:
-        _give_back(session, line)
+        _give_back(session, line, batch)
 
 
-def _give_back(session: Session, line: dict[str, Any]) -> None:
+def _give_back(session: Session, line: dict[str, Any], batch: Batch) -> None:
     """A line's grams are back where they came from."""
     if line.get("pot"):
-        pots.give_back(session, line["pot"], float(line["grams"]))
-    row = session.get(ShopTub, line.get("tub") or 0)
+        pots.give_back(session, line["pot"], float(line["grams"]), _cause(batch))
+    row = session.get(StockLot, line.get("tub") or 0)
     if row is not None:
-        row.left_g += float(line["grams"])
-        session.add(row)
+        ledger.give_back(session, row, float(line["grams"]), _cause(batch))
+
+
+def _cause(batch: Batch) -> Cause:
+    return Cause("batch", batch.id)
 
 
 def weigh(
@@ -116,7 +143,7 @@ def weigh(
     batch: Batch,
     part: str,
     grams: float,
-    tub: ShopTub | pots.PotOfPart | None,
+    tub: StockLot | pots.PotOfPart | None,
     more: bool = False,
 ) -> None:
     """Keep what the scale showed of a part and draw it from its tub.
@@ -128,10 +155,10 @@ def weigh(
     lines = list(batch.weighed) if more else _without(session, batch, part)
     line = {"part": part, "grams": grams, "tub": None, "lot": tub.lot if tub else ""}
     if isinstance(tub, pots.PotOfPart):
-        pots.draw(session, tub, grams)
+        pots.draw(session, tub, grams, _cause(batch))
         line["pot"] = tub.mark
     elif tub is not None:
-        draw(session, tub, grams)
+        draw(session, tub, grams, _cause(batch))
         line["tub"] = tub.id
     batch.weighed = [*lines, line]
     session.add(batch)
@@ -145,7 +172,7 @@ def _without(session: Session, batch: Batch, part: str) -> list[dict[str, Any]]:
         if line["part"] != part:
             lines.append(line)
         else:
-            _give_back(session, line)
+            _give_back(session, line, batch)
     return lines
 
 

@@ -15,7 +15,7 @@ from lamsik.core.tank.mass import SIZED_AT, Measured
 from lamsik.core.tank.parts import STAGES
 from lamsik.core.water import Water
 from lamsik.core.weighing.inwater import InWater
-from lamsik.store import documents, history, observed, order_lines, routes, stands
+from lamsik.store import documents, history, observed, order_lines, routes, stands, used
 from lamsik.store.events import WHO
 from lamsik.store.search import fold
 from lamsik.store.stands import DONE
@@ -180,6 +180,8 @@ def end_step(session: Session, piece: Piece, step: str, reason: str = "", note: 
     if row.done_at is None:
         row.done_at, row.reason, row.note = now(), reason, note or row.note
         _put(session, piece, row)
+        if not reason:
+            used.by_step(session, piece, step)
 
 
 def take_back_step(session: Session, piece: Piece, step: str) -> None:
@@ -188,6 +190,7 @@ def take_back_step(session: Session, piece: Piece, step: str) -> None:
     if row is not None:
         session.delete(row)
         session.flush()
+        used.unused(session, piece, step)
         stands.anew(session, piece)
 
 

@@ -8,7 +8,8 @@ from lamsik.core.mixes.tubs import drawn
 from lamsik.core.paints.shelf import Pot, ShelfPaint
 from lamsik.documents.paints.document import to_paint
 from lamsik.documents.values import row_of
-from lamsik.store import documents
+from lamsik.store import documents, paint_stock
+from lamsik.store.ledger import Cause
 from lamsik.store.tables import Document
 
 PAINT = "paint"
@@ -22,7 +23,7 @@ class PotOfPart:
     key: str
     part: str
     lot: str
-    left_g: float
+    left: float
 
     @property
     def mark(self) -> str:
@@ -40,17 +41,17 @@ def of_part(session: Session, code: str, part: str) -> list[PotOfPart] | None:
     return [PotOfPart(code, pot.key, part, pot.lot, pot.left_ml * paint.wet_g_cm3) for pot in pots]
 
 
-def draw(session: Session, pot: PotOfPart, grams: float) -> None:
+def draw(session: Session, pot: PotOfPart, grams: float, cause: Cause) -> None:
     """Take grams out of a pot. Raises `Refused` instead of going below nothing."""
-    _leave(session, pot.mark, drawn(pot.left_g, grams, f"{pot.part}, lot {pot.lot}") - pot.left_g)
+    _leave(session, pot.mark, drawn(pot.left, grams, f"{pot.part}, lot {pot.lot}") - pot.left, cause)
 
 
-def give_back(session: Session, mark: str, grams: float) -> None:
+def give_back(session: Session, mark: str, grams: float, cause: Cause) -> None:
     """Put grams back in a pot; of a pot that is gone nothing is put back."""
-    _leave(session, mark, grams)
+    _leave(session, mark, grams, cause)
 
 
-def _leave(session: Session, mark: str, more_g: float) -> None:
+def _leave(session: Session, mark: str, more_g: float, cause: Cause) -> None:
     code, _, key = mark.rpartition(":")
     row: Document | None = documents.coded(session, PAINT, code)
     if row is None:
@@ -66,4 +67,5 @@ def _leave(session: Session, mark: str, more_g: float) -> None:
     typed = {path: text for path, text in content["typed"].items() if path != f"pots.{key}.left_ml"}
     says = "drawn for a mix" if more_g < 0 else "put back from a mix"
     new = {**content, "pots": row_of(pots), "typed": typed}
-    documents.save(session, row, new, row.current, says)
+    with paint_stock.because(session, cause):
+        documents.save(session, row, new, row.current, says)

@@ -1,10 +1,12 @@
 """Finding text in any script: names are kept beside a folded form that search compares with."""
 
 import unicodedata
+from functools import lru_cache
 
 _EXTRA = str.maketrans({"ł": "l", "ø": "o", "đ": "d", "ı": "i", "æ": "ae", "œ": "oe"})
 
 
+@lru_cache(8192)
 def fold(text: str) -> str:
     """Text for comparing: compatibility form, case folded, accents dropped (`Ärla` → `arla`).
 

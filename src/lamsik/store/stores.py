@@ -66,6 +66,15 @@ DEFAULTS: dict[str, dict[str, Any]] = {
     "grid": {"left_out": []},
     "not_sold": {"schemes": {}, "stencils": {}},
     "ready": {"hours": 72, "shipping": []},
+    "costs": {
+        "rate_minor": 2400,
+        "fee_percent": 0.0,
+        "fee_minor": 0,
+        "packing_minor": 0,
+        "unfinished": 40,
+    },
+    "taxes": {"rules": []},
+    "posting": {"rows": []},
     "dowels": {"mm": [6.0, 8.0, 10.0, 12.0, 12.7, 14.0, 15.9, 16.0, 18.0, 20.0]},
 }
 """Settings of a new shop."""

@@ -8,6 +8,7 @@ from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
 from lamsik.core.quantities import plainly
 from lamsik.words.orders import ASKED, COLUMNS, LINES, PAPERS
 from lamsik.words.paints import CHECKS
+from lamsik.words.stock import WHYS
 
 Values = Mapping[str, Any]
 Names = Mapping[str, str]
@@ -21,6 +22,7 @@ OF = {
     "customer": "Customers",
     "document": "Designs and recipes",
     "thing": "Things weighed",
+    "stock": "Stock",
     "item": "Stores",
     "person": "People",
 }
@@ -258,6 +260,22 @@ def _letter(before: Values | None, after: Values | None, _names: Names) -> str:
     return {"sent": "a letter went out", "failed": "a letter did not go out"}.get(after.get("state", ""), "")
 
 
+def _movement(before: Values | None, after: Values | None, _names: Names) -> str:
+    if after is None:
+        return "a movement taken out"
+    why = WHYS[str(after["why"])].lower()
+    if before is None:
+        figure = after["counted"] if after.get("counted") is not None else abs(after["amount"])
+        by = after["of"].partition(":")[0]
+        return f"{why}: {plainly(round(figure, 3), 'number')}{f', by a {by}' if by else ''}"
+    return f"{why}: {_anything(before, {k: v for k, v in after.items() if k != 'why'}, {})}"
+
+
+def _lot(before: Values | None, after: Values | None, names: Names) -> str:
+    lot = (after or before or {}).get("lot") or "without a number"
+    return f"lot {lot}: {_anything(before, after, names)}"
+
+
 TOLD: dict[tuple[str, str], Callable[[Values | None, Values | None, Names], str]] = {
     ("piece", ""): _piece,
     ("piece", "step"): _step,
@@ -270,6 +288,8 @@ TOLD: dict[tuple[str, str], Callable[[Values | None, Values | None, Names], str]
     ("order", "parcel"): _parcel,
     ("order", "paper"): _paper,
     ("customer", "message"): _letter,
+    ("stock", "movement"): _movement,
+    ("stock", "lot"): _lot,
     ("pour", ""): _pour,
     ("batch", ""): _batch,
     ("document", ""): _document,

@@ -1,6 +1,20 @@
 """What the core refuses, by the name of the rule; values are said as the quantity after their colon."""
 
 REFUSALS: dict[str, str] = {
+    "a-pack": "how much is in a pack: more than nothing",
+    "a-use": "one use at least: over how many is it shared",
+    "a-sum": "a sum, not below nothing",
+    "something-left": "less than what a price brings: of this nothing is left",
+    "two-lengths": "two sizes of different lengths",
+    "csv-two-units": "one unit for {column}: in the name of its column, or in a column called unit",
+    "csv-number": "the number of an item of this shop, or empty for a new one",
+    "csv-name": "a name for a new item",
+    "csv-currency": "a currency beside the price, in a column called currency or as 4.80 EUR",
+    "csv-pieces": "a number of pieces: this is counted, not weighed",
+    "csv-amount": "nothing below 0, and less than ten million",
+    "only-so-much": "only {left} are there by the books: count it if there is more",
+    "used-since": "of what it brought only {left} are left: take back what came after it first",
+    "counted-since": "it was counted on {on}: what came before that is in that count already",
     "not-mixed-yet": "weigh the parts and press Mixed on the weighing page",
     "weighed-already": "it is weighed for already, or further on",
     "what-was-taken-off": "what was taken off, as 3 trebles no. 4",

@@ -1,7 +1,7 @@
 """The tables of a shop, by room. Masses in grams, lengths in millimetres, money in minor units, times UTC."""
 
 from lamsik.store.tables.documents import Card, Document, Family, Revision, SkinMesh, Tracing
-from lamsik.store.tables.mixes import Batch, Clock, ShopTub
+from lamsik.store.tables.mixes import Batch, Clock
 from lamsik.store.tables.moulds import MouldMade, Pour
 from lamsik.store.tables.orders import (
     CustodyItem,
@@ -21,6 +21,16 @@ from lamsik.store.tables.paints import PaintPatch, PaintTool
 from lamsik.store.tables.people import LogEntry, Person
 from lamsik.store.tables.pieces import Piece, PieceStep, Route
 from lamsik.store.tables.shared import Photo, SentForm, Setting, Typed, now
+from lamsik.store.tables.stock import (
+    Incident,
+    Machine,
+    Movement,
+    PieceNeed,
+    StandIn,
+    StockItem,
+    StockLot,
+    Supplier,
+)
 from lamsik.store.tables.stores import Drill, Hardware, ShopWater, SlugStock
 from lamsik.store.tables.weighing import Instrument, Observation, WeighedThing
 
@@ -35,10 +45,13 @@ __all__ = [
     "Drill",
     "Family",
     "Hardware",
+    "Incident",
     "Instrument",
     "LogEntry",
     "Message",
+    "Machine",
     "MouldMade",
+    "Movement",
     "Observation",
     "Order",
     "OrderChange",
@@ -52,6 +65,7 @@ __all__ = [
     "Person",
     "Photo",
     "Piece",
+    "PieceNeed",
     "PieceStep",
     "Pour",
     "Promise",
@@ -59,10 +73,13 @@ __all__ = [
     "Route",
     "SentForm",
     "Setting",
-    "ShopTub",
     "ShopWater",
     "SkinMesh",
     "SlugStock",
+    "StandIn",
+    "StockItem",
+    "StockLot",
+    "Supplier",
     "Tracing",
     "Typed",
     "WeighedThing",

@@ -1,36 +1,12 @@
-"""Tubs, batches and clocks."""
+"""Batches and clocks."""
 
-from datetime import date, datetime
+from datetime import datetime
 from typing import Any
 
 from sqlalchemy import JSON, Index, text
 from sqlmodel import Field, SQLModel
 
 from lamsik.store.tables.shared import Typed, now
-
-
-class ShopTub(Typed, table=True):
-    """A tub of one part of a product: its lot, what came and what is left [g], dates, when it was stirred;
-    scrap has a colour and heats.
-    """
-
-    __tablename__ = "tub"
-
-    id: int | None = Field(default=None, primary_key=True)
-    product_id: int = Field(foreign_key="document.id", index=True)
-    part: str
-    lot: str
-    received_g: float
-    left_g: float
-    price_minor: int | None = None
-    opened_on: date | None = None
-    expires_on: date | None = None
-    stirred_at: datetime | None = None
-    colour: str = ""
-    heats: int = 0
-    note: str = ""
-    at: datetime = Field(default_factory=now)
-    gone_at: datetime | None = None
 
 
 class Batch(Typed, table=True):

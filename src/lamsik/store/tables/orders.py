@@ -76,7 +76,7 @@ class OrderLine(Typed, table=True):
     `scheme_version` is the one that was ordered and `revision_id` the body that was: later ones leave both as
     they are. `agreed` is what was said yes to. `custody_id` is what of the customer's it is done to,
     `like_id` the body it is like at another size, `piece_id` the one of stock that is sold, kept for them
-    until `kept_until`.
+    until `kept_until`. `swaps` are items that are used in the place of what is short.
     """
 
     __tablename__ = "order_line"
@@ -107,6 +107,7 @@ class OrderLine(Typed, table=True):
     picked_at: datetime | None = None
     note: str = ""
     agreed: dict[str, Any] = Field(default_factory=dict, sa_type=JSON)
+    swaps: dict[str, int] = Field(default_factory=dict, sa_type=JSON)
     deleted_at: datetime | None = None
 
 

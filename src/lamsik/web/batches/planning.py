@@ -18,7 +18,7 @@ from lamsik.core.mixes.product import FOAM, Product, liquid_g_cm3
 from lamsik.core.mixes.tubs import choose, remarks
 from lamsik.core.quantities import READINGS, plainly, read_measure, read_planned, said
 from lamsik.store import mixes, stores
-from lamsik.store.tables import ShopTub
+from lamsik.store.tables import StockLot
 from lamsik.web.shared.db import db
 from lamsik.words import refusals
 
@@ -32,7 +32,7 @@ class Row:
     part: str
     grams: float
     ml: float
-    tub: ShopTub | None = None
+    tub: StockLot | None = None
     remarks: tuple[Finding, ...] = ()
     problem: str = ""
 

@@ -14,8 +14,8 @@ from lamsik.core.mixes.tubs import good_until, is_expired
 from lamsik.core.quantities import plainly, read_measure
 from lamsik.core.units import STORED
 from lamsik.documents.products.document import to_product
-from lamsik.store import documents, mixes
-from lamsik.store.tables import Document, ShopTub, now
+from lamsik.store import documents, ledger, mixes
+from lamsik.store.tables import Document, StockLot, now
 from lamsik.web.batches.planning import BatchAsked, plan
 from lamsik.web.mixes.product_live import current
 from lamsik.web.shared import keeping
@@ -177,7 +177,7 @@ def _new_page(asked: dict[str, str], problem: Refused | None = None) -> Response
     ), (422 if problem else 200)
 
 
-def _with_day(key: int, product: Product) -> list[tuple[ShopTub, date | None, bool]]:
+def _with_day(key: int, product: Product) -> list[tuple[StockLot, date | None, bool]]:
     """Tubs with the day each is good until, opened as it was, and whether that has passed."""
     rows = [(row, mixes.core_tub(row)) for row in mixes.tubs(db(), key)]
     return [
@@ -204,19 +204,17 @@ def receive(key: int) -> ResponseReturnValue:
         finite_between("grams", grams, 0.1, 200_000.0, "g")
         lot = asked.get("lot", "").strip()[:40]
         require(bool(lot), "lot", lot, "type the lot from the tub: castings are traced by it")
-        db().add(
-            ShopTub(
-                product_id=key,
-                part=part,
-                lot=lot,
-                received_g=grams,
-                left_g=grams,
-                expires_on=_day(asked.get("expires", ""), "expires"),
-                opened_on=_day(asked.get("opened", ""), "opened"),
-                colour=asked.get("colour", "").strip()[:40],
-                typed={"grams": asked.get("grams", "")[:40]},
-            )
+        tub = mixes.tub_of(
+            db(),
+            row,
+            part,
+            lot,
+            expires_on=_day(asked.get("expires", ""), "expires"),
+            opened_on=_day(asked.get("opened", ""), "opened"),
+            colour=asked.get("colour", "").strip()[:40],
+            typed={"grams": asked.get("grams", "")[:40]},
         )
+        ledger.bring(db(), tub, grams)
     except Refused as refused:
         return _page(row, refused)
     flash(f"{part}, lot {lot}, is in Stores.")
@@ -235,13 +233,13 @@ def _day(text: str, name: str) -> date | None:
 @blueprint.post("/tubs/<int:key>/<any(stirred, opened, gone):way>")
 def see_to(key: int, way: str) -> ResponseReturnValue:
     """A tub was stirred, opened, or is gone."""
-    row = load(ShopTub, key)
+    row = load(StockLot, key)
     if way == "stirred":
         row.stirred_at = now()
     elif way == "opened":
         row.opened_on = date.today()
     else:
-        row.gone_at = now()
+        ledger.gone(db(), row)
     db().add(row)
     return redirect(url_for("mixes_products.show", key=row.product_id, _anchor="tubs"))
 
@@ -249,11 +247,12 @@ def see_to(key: int, way: str) -> ResponseReturnValue:
 @blueprint.post("/tubs/<int:key>/count")
 def count(key: int) -> ResponseReturnValue:
     """What the tub really holds, weighed; stock is never below nothing."""
-    row = load(ShopTub, key)
-    product_row = load_document("product", row.product_id, deleted=True)
+    row = load(StockLot, key)
+    product_row = load_document("product", row.product_id or 0, deleted=True)
     try:
         grams = read_measure(request.form.get("grams", ""), "mass", "left in the tub")
-        row.left_g = finite_between("left in the tub", grams, 0.0, 200_000.0, "g")
+        finite_between("left in the tub", grams, 0.0, 200_000.0, "g")
+        ledger.count(db(), row, grams)
         expires = _day(request.form.get("expires", ""), "expires")
         row.expires_on = expires or row.expires_on
     except Refused as refused:

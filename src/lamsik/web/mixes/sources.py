@@ -9,7 +9,7 @@ from lamsik.core.mixes.tubs import choose, is_expired
 from lamsik.core.quantities import read_measure
 from lamsik.store import mixes, paint_mixes, pots
 from lamsik.store.pots import PotOfPart
-from lamsik.store.tables import Batch, ShopTub
+from lamsik.store.tables import Batch, StockLot
 from lamsik.web.shared.db import db
 from lamsik.web.shared.scale import typed_weight
 
@@ -17,17 +17,17 @@ from lamsik.web.shared.scale import typed_weight
 def most_g(row: Batch, part: str) -> float | None:
     """The most that one good tub or pot of a part still holds [g]; None where none of it is known."""
     if paint_mixes.is_paint(row):
-        return max((pot.left_g for pot in _pots(row, part) or ()), default=None)
+        return max((pot.left for pot in _pots(row, part) or ()), default=None)
     product, today = mixes.recipe_of(db(), row), datetime.now().date()
     left = [
-        tub.left_g
+        tub.left
         for tub in mixes.tubs(db(), row.product_id)
         if tub.part == part and not is_expired(mixes.core_tub(tub), product.open_days, today)
     ]
     return max(left, default=None)
 
 
-def source_of(product: Product, row: Batch, part: str, grams: float) -> ShopTub | PotOfPart | None:
+def source_of(product: Product, row: Batch, part: str, grams: float) -> StockLot | PotOfPart | None:
     """What a part is drawn from: what it came from already while that holds enough, else a good one that
     does.
     """
@@ -38,7 +38,7 @@ def source_of(product: Product, row: Batch, part: str, grams: float) -> ShopTub 
         (line["tub"] for line in reversed(row.weighed) if line["part"] == part and line.get("tub")), None
     )
     mine = next((tub for tub in tubs if tub.id == used), None)
-    if mine is not None and mine.left_g >= grams - 1e-9:
+    if mine is not None and mine.left >= grams - 1e-9:
         return mine
     try:
         chosen = choose(
@@ -65,9 +65,9 @@ def _pot(row: Batch, part: str, grams: float) -> PotOfPart | None:
         (line["pot"] for line in reversed(row.weighed) if line["part"] == part and line.get("pot")), None
     )
     mine = next((pot for pot in known if pot.mark == used), None)
-    if mine is not None and (row.state != WEIGHING or mine.left_g >= grams - 1e-9):
+    if mine is not None and (row.state != WEIGHING or mine.left >= grams - 1e-9):
         return mine
-    return next((pot for pot in known if pot.left_g >= grams - 1e-9), None)
+    return next((pot for pot in known if pot.left >= grams - 1e-9), None)
 
 
 def sent_g(row: Batch, part: str, texts: dict[str, str]) -> float:

@@ -17,7 +17,7 @@ from lamsik.core.mixes.product import Product, ratio_text
 from lamsik.core.mixes.tubs import is_expired
 from lamsik.core.quantities import plainly, said
 from lamsik.store import mixes, paint_mixes, pours, stores
-from lamsik.store.tables import Batch, Clock, Document, Pour, ShopTub, now
+from lamsik.store.tables import Batch, Clock, Document, Pour, StockLot, now
 from lamsik.web.batches.begin import begin, left_g
 from lamsik.web.batches.clocks import views_of
 from lamsik.web.batches.planning import BatchAsked, error_percent, plan
@@ -108,7 +108,7 @@ def _last(products: dict[int, tuple[Document, Product]]) -> list[tuple[Batch, Pr
     return batches
 
 
-def _stock(products: dict[int, tuple[Document, Product]]) -> dict[int, list[tuple[ShopTub, bool]]]:
+def _stock(products: dict[int, tuple[Document, Product]]) -> dict[int, list[tuple[StockLot, bool]]]:
     """Tubs by product with whether each is past its day."""
     tubs, today = mixes.tubs_by_product(db()), datetime.now().date()
     return {

@@ -122,9 +122,7 @@ def product_asked(
 def scraps_of(product_id: int) -> tuple[plastisol.Scrap, ...]:
     """Reclaimed plastic of a product by colour."""
     return tuple(
-        plastisol.Scrap(tub.colour, tub.left_g, tub.heats)
-        for tub in mixes.tubs(db(), product_id)
-        if tub.colour
+        plastisol.Scrap(tub.colour, tub.left, tub.heats) for tub in mixes.tubs(db(), product_id) if tub.colour
     )
 
 

@@ -21,7 +21,7 @@ def shop_of(mould_id: int, block: Document) -> MouldShop:
     prices, tubs = {}, mixes.tubs_by_product(db())
     currency = stores.setting(db(), "shop")["currency"]
     for code, (key, _) in products.items():
-        priced = [(tub.price_minor, tub.received_g) for tub in tubs.get(key, []) if tub.price_minor]
+        priced = [(tub.price_minor, tub.received) for tub in tubs.get(key, []) if tub.price_minor]
         if priced:
             paid = Money(sum(price for price, _ in priced), currency).amount
             prices[code] = float(paid) / sum(g for _, g in priced) * 1000.0

@@ -1,11 +1,7 @@
 """The papers of an order: issued, read again as they went out, cancelled by a counter-document."""
 
-import io
-
-import segno
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
-from markupsafe import Markup
 
 from lamsik.core.errors import Refused, require
 from lamsik.core.money import Money
@@ -15,22 +11,14 @@ from lamsik.store import stands as stands_of
 from lamsik.store.tables import Customer, Order, Paper, Parcel
 from lamsik.web.orders.lists import shown_lines
 from lamsik.web.orders.weights import weight_of
-from lamsik.web.shared import paper
+from lamsik.web.shared import paper, printing
 from lamsik.web.shared.db import db, load
+from lamsik.web.shared.qr import qr
 from lamsik.words import refusals
 from lamsik.words.cautions import DEFER, caution
 from lamsik.words.orders import PAPERS
 
 blueprint = Blueprint("orders_papers", __name__, url_prefix="/orders")
-
-
-def qr(address: str) -> Markup:
-    """A QR of an address as a drawing in the page."""
-    out = io.BytesIO()
-    segno.make(address, error="m", micro=False).save(
-        out, kind="svg", xmldecl=False, svgns=True, scale=1, border=2, omitsize=True
-    )
-    return Markup(out.getvalue().decode("ascii"))
 
 
 @blueprint.post("/<int:order_id>/paper/<kind>")
@@ -114,6 +102,14 @@ def pdf(key: int) -> ResponseReturnValue:
         f"{row.number} {PAPERS[row.kind]}",
         url_for("orders_papers.show", key=key),
     )
+
+
+def pdf_of(row: Paper) -> bytes:
+    """A paper as PDF. Raises `CannotPrint` where the system's libraries for it are missing."""
+    return printing.pdf(render_template("orders/paper.html", **_paper(row), screen=False))
+
+
+blueprint.record_once(lambda state: state.app.extensions.update({"paper pdf": pdf_of}))
 
 
 def _paper(row: Paper) -> dict[str, object]:

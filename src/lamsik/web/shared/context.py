@@ -37,6 +37,7 @@ from lamsik.web.shared.person import at_the_bench
 from lamsik.web.shared.view import edit
 from lamsik.words import handbook, refusals
 from lamsik.words.cautions import DEFER, caution
+from lamsik.words.stock import amount
 from lamsik.words.tell import capital, told
 from lamsik.words.verdict import sentence
 
@@ -69,6 +70,7 @@ def install(app: Flask) -> None:
         plainly=each_time(plainly),
         sure=each_time(sure),
         numeral=each_time(numeral),
+        amount=each_time(amount),
         money=lambda minor, currency: Money(minor, currency).said,
         sentence=sentence,
         day=day,

@@ -15,7 +15,7 @@ from sqlmodel import SQLModel, col, select
 
 from lamsik.core.errors import Refused
 from lamsik.formats.json_text import json_text
-from lamsik.store import events, mixes, people, routes, stands
+from lamsik.store import events, mixes, people, routes, stands, used
 from lamsik.store.tables import (
     Batch,
     Customer,
@@ -27,6 +27,7 @@ from lamsik.store.tables import (
     Piece,
     PieceStep,
     Pour,
+    StockItem,
     WeighedThing,
 )
 from lamsik.web.shared.db import db, load
@@ -72,7 +73,9 @@ def index() -> str:
     )
 
 
-@blueprint.get("/<any(piece, pour, batch, order, customer, document, thing, item, person):of>/<int:key>.json")
+@blueprint.get(
+    "/<any(piece, pour, batch, order, customer, document, thing, stock, item, person):of>/<int:key>.json"
+)
 def export(of: str, key: int) -> ResponseReturnValue:
     """Everything that was done to one thing, as a file, and what it is by that."""
     entries = list(reversed(db().exec(events.listed(of, key)).all()))
@@ -161,6 +164,7 @@ THINGS: dict[str, tuple[type[SQLModel], Callable[[Any], tuple[str, str, Mapping[
     "customer": (Customer, lambda row: (row.name, url_for("orders_customers.show", key=row.id), {})),
     "document": (Document, _document),
     "thing": (WeighedThing, lambda row: (row.name, url_for("scale_things.show", key=row.id), {})),
+    "stock": (StockItem, lambda row: (row.name, url_for("stores_items.show", key=row.id), {})),
     "person": (Person, lambda row: (row.name, "", {})),
 }
 
@@ -195,7 +199,9 @@ def _followed(one: LogEntry) -> None:
     order = db().get(Order, one.of_id) if one.of == "order" else None
     if piece is not None:
         if events.TABLES[one.of, one.part] is PieceStep:
-            mixes.stop_linked(db(), waits_at(piece, (one.after or one.before or {})["step"]))
+            step = (one.after or one.before or {})["step"]
+            mixes.stop_linked(db(), waits_at(piece, step))
+            used.anew(db(), piece, step)
         stands.anew(db(), piece)
     if order is not None:
         stands.order_anew(db(), order)

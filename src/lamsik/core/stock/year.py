@@ -1,0 +1,63 @@
+"""A year in figures: what was sold by month, what the hour earned, summed from single sales."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from datetime import date
+from fractions import Fraction
+
+
+@dataclass(frozen=True)
+class Sale:
+    """A line that went out.
+
+    Args:
+        on: the day.
+        order, body, scheme, kind: what it was of, by name.
+        pieces: how many.
+        minor: what it sold for, all of it, in minor units.
+        left: what of that was left for the hours, in minor units.
+        hours: hands on all of it [h].
+    """
+
+    on: date
+    order: str
+    body: str
+    scheme: str
+    kind: str
+    pieces: int
+    minor: int
+    left: Fraction
+    hours: float
+
+
+@dataclass(frozen=True)
+class Earned:
+    """What sales of one sort came to: pieces, sum, what the hour earned (None where no hands were on it)."""
+
+    name: str
+    pieces: int
+    minor: int
+    hourly: Fraction | None
+
+
+def by(sales: Sequence[Sale], sort: Callable[[Sale], str]) -> list[Earned]:
+    """Sales of each sort, the one that earned most first."""
+    names = dict.fromkeys(sort(one) for one in sales)
+    rows = [_earned(name, [one for one in sales if sort(one) == name]) for name in names]
+    return sorted(rows, key=lambda row: (-row.minor, row.name))
+
+
+def _earned(name: str, sales: Sequence[Sale]) -> Earned:
+    hours = sum((Fraction(one.hours).limit_denominator(10**6) for one in sales), Fraction(0))
+    left = sum((one.left for one in sales), Fraction(0))
+    return Earned(
+        name,
+        sum(one.pieces for one in sales),
+        sum(one.minor for one in sales),
+        left / hours if hours else None,
+    )
+
+
+def by_month(sales: Sequence[Sale]) -> tuple[int, ...]:
+    """What was sold in each of the twelve months, in minor units."""
+    return tuple(sum(one.minor for one in sales if one.on.month == month) for month in range(1, 13))

@@ -1,0 +1,301 @@
+"""What a line or a body costs here: its materials at what they were bought for, hands as planned or as timed,
+tools over what they are expected to do, what is kept of its price.
+"""
+
+from collections.abc import Collection, Mapping, Sequence
+from dataclasses import dataclass, field
+
+from sqlmodel import Session, col, func, select
+
+from lamsik.core.errors import finite_between, require
+from lamsik.core.route.steps import Route
+from lamsik.core.stock.costs import PACKING, Costing, CostPart, Terms, material, shared
+from lamsik.core.stock.ledger import BOUGHT
+from lamsik.store import as_ordered, documents, needs, promises, routes, stands, stores
+from lamsik.store.ledger import COUNTS
+from lamsik.store.needs import Resolved
+from lamsik.store.reserved import Losses
+from lamsik.store.tables import (
+    Document,
+    Movement,
+    OrderLine,
+    Piece,
+    PieceNeed,
+    PieceStep,
+    StockItem,
+    StockLot,
+)
+
+LONGEST_MIN = 600.0
+"""A step that was begun and left running longer says nothing of the hands on it."""
+MOST_TIMED = 400
+BESIDE = frozenset({"box", "sheet"})
+"""Kinds of item that are packing."""
+
+
+@dataclass(frozen=True)
+class UnitPrice:
+    """What was paid for so much of an item: minor units, for how much, on which bill or by which list."""
+
+    minor: int
+    of: float
+    lot: str = ""
+
+
+def unit_prices(session: Session, items: Collection[StockItem]) -> dict[int, UnitPrice]:
+    """The price of each item, of what came last with a price in the shop's currency, else of its pack."""
+    currency = str(stores.setting(session, "shop")["currency"])
+    ids = [row.id for row in items]
+    newest = (
+        select(func.max(Movement.id))
+        .where(
+            col(Movement.item_id).in_(ids),
+            Movement.why == BOUGHT,
+            COUNTS,
+            col(Movement.price_minor).is_not(None),
+            col(Movement.currency).in_((currency, "")),
+        )
+        .group_by(col(Movement.item_id))
+    )
+    bought = session.exec(select(Movement).where(col(Movement.id).in_(newest))).all()
+    lots = select(StockLot.id, StockLot.lot).where(col(StockLot.id).in_([row.lot_id for row in bought]))
+    named = dict(session.exec(lots).all())
+    prices = {
+        row.id or 0: UnitPrice(row.price_minor, row.pack or 1.0)
+        for row in items
+        if row.price_minor is not None and row.currency in (currency, "")
+    }
+    return prices | {
+        row.item_id: UnitPrice(row.price_minor, row.amount, named.get(row.lot_id, ""))
+        for row in bought
+        if row.price_minor is not None and row.amount > 0
+    }
+
+
+@dataclass(frozen=True)
+class Stage:
+    """Hands on a kind of step, of one piece [min]: as it is planned, with its share of the set-up; as it was
+    timed at the bench, and how often.
+    """
+
+    kind: str
+    planned_min: float
+    timed_min: float | None = None
+    times: int = 0
+
+    @property
+    def minutes(self) -> float:
+        """What counts: as timed where it was."""
+        return self.planned_min if self.timed_min is None else self.timed_min
+
+
+@dataclass(frozen=True)
+class Costed:
+    """What one of something costs: the sum, its stages, what it takes that nobody has priced."""
+
+    costing: Costing
+    stages: tuple[Stage, ...]
+    unpriced: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class PricedStores:
+    """What costs are told from, read once: what designs name as items, losses, prices, what goes with each
+    piece or is shared over many.
+    """
+
+    items: Resolved
+    loss: Losses
+    prices: Mapping[int, UnitPrice]
+    beside: tuple[StockItem, ...]
+    packing_minor: int
+    terms: Terms
+
+
+def priced_stores(session: Session) -> PricedStores:
+    """The stores with their prices."""
+    items = needs.resolved(session)
+    every = list(items.by_id.values())
+    return PricedStores(
+        items,
+        Losses(session),
+        unit_prices(session, every),
+        tuple(item for item in every if item.each_piece > 0 or item.uses > 0),
+        int(stores.setting(session, "costs")["packing_minor"]),
+        terms(session),
+    )
+
+
+@dataclass
+class _Told:
+    parts: list[CostPart] = field(default_factory=list)
+    unpriced: list[str] = field(default_factory=list)
+
+
+def terms(session: Session) -> Terms:
+    """What is kept of a price: the fees of the shop's settings and its own table of taxes."""
+    own, rules = stores.setting(session, "costs"), stores.setting(session, "taxes")["rules"]
+    return Terms(
+        float(own["fee_percent"]),
+        int(own["fee_minor"]),
+        sum(float(rule["percent"]) for rule in rules),
+        sum(int(rule["duty_minor"]) for rule in rules),
+    )
+
+
+def of_line(session: Session, row: OrderLine, shop: PricedStores | None = None) -> Costed:
+    """What one piece of a line costs."""
+    revision = row.revision_id or _current(session, row.design_id or row.like_id)
+    known = needs.looked_up(session, revision) if revision else []
+    route = promises.route_of(session, row)
+    steps = {step.key for step in route}
+    line = stands.as_line(row)
+    return of_needs(
+        session,
+        [need for need in known if need.step in steps or line.of.is_painted],
+        route,
+        line.wanted,
+        row,
+        shop,
+    )
+
+
+def of_body(
+    session: Session,
+    design: Document,
+    scheme: Document | None,
+    count: int,
+    shop: PricedStores | None = None,
+) -> Costed:
+    """What one of `count` of a body costs, as it is drawn or in another scheme."""
+    row = OrderLine(order_id=0, design_id=design.id, quantity=count)
+    if scheme is not None:
+        row.scheme_id, row.scheme_version = scheme.id, scheme.current
+    content = as_ordered.dressed(session, documents.content(session, design), row)
+    route = routes.of_document(session, "body", content)
+    return of_needs(session, needs.of_content(session, content), route, count, row, shop)
+
+
+def untold(session: Session, rows: Collection[OrderLine]) -> set[int]:
+    """The revisions of these lines whose needs are not kept yet."""
+    wanted = {row.revision_id or _current(session, row.design_id or row.like_id) for row in rows}
+    return {one for one in wanted if one} - needs.known(session, [one for one in wanted if one]).keys()
+
+
+def _current(session: Session, design_id: int | None) -> int | None:
+    row = session.get(Document, design_id) if design_id else None
+    return documents.revision(session, row).id if row is not None else None
+
+
+def of_needs(
+    session: Session,
+    known: Sequence[PieceNeed],
+    route: Route,
+    count: int,
+    row: OrderLine,
+    shop: PricedStores | None = None,
+) -> Costed:
+    """What one of `count` costs that takes this and goes this way."""
+    shop, told = shop or priced_stores(session), _Told()
+    for need in known:
+        _take(told, need, shop.items.for_line(row, need), shop.prices, shop.loss)
+    for item in shop.beside:
+        _beside(told, item, shop.prices)
+    if shop.packing_minor:
+        told.parts.append(CostPart(PACKING, "", material("", 1, shop.packing_minor, 1).minor))
+    stages = _stages(session, route, count, row.design_id)
+    hours = sum(stage.minutes for stage in stages) / 60.0
+    costing = Costing(tuple(told.parts), hours, shop.terms)
+    return Costed(costing, stages, tuple(dict.fromkeys(told.unpriced)))
+
+
+def _take(
+    told: _Told,
+    need: PieceNeed,
+    item: StockItem | None,
+    prices: Mapping[int, UnitPrice],
+    loss: Losses,
+) -> None:
+    price = prices.get(item.id or 0) if item is not None else None
+    if item is None or price is None:
+        told.unpriced.append(item.name if item is not None else need.name)
+        return
+    amount = need.amount if item.unit == need.unit else 1.0
+    name = f"{item.name}, lot {price.lot}" if price.lot else item.name
+    told.parts.append(material(name, amount, price.minor, price.of, loss.of(item, need.unit)))
+
+
+def _beside(told: _Told, item: StockItem, prices: Mapping[int, UnitPrice]) -> None:
+    price = prices.get(item.id or 0)
+    if price is None:
+        told.unpriced.append(item.name)
+    elif item.uses > 0:
+        told.parts.append(shared(item.name, price.minor, item.uses))
+    else:
+        part = material(item.name, item.each_piece, price.minor, price.of)
+        told.parts.append(CostPart(PACKING, part.name, part.minor) if item.kind in BESIDE else part)
+
+
+def _stages(session: Session, route: Route, count: int, design_id: int | None) -> tuple[Stage, ...]:
+    planned: dict[str, float] = {}
+    for step in route:
+        planned[step.kind] = planned.get(step.kind, 0.0) + step.each_min + step.setup_min / max(count, 1)
+    timed = _timed(session, design_id)
+    many = {kind: sum(step.kind == kind for step in route) for kind in planned}
+    return tuple(
+        Stage(kind, minutes, timed[kind][0] * many[kind], timed[kind][1])
+        if kind in timed
+        else Stage(kind, minutes)
+        for kind, minutes in planned.items()
+    )
+
+
+def _timed(session: Session, design_id: int | None) -> dict[str, tuple[float, int]]:
+    """By kind of step: the mean of what was timed on pieces of a design [min], and how often."""
+    query = (
+        select(PieceStep, Piece)
+        .join(Piece)
+        .where(
+            Piece.design_id == design_id,
+            col(Piece.deleted_at).is_(None),
+            col(PieceStep.begun_at).is_not(None),
+            col(PieceStep.done_at).is_not(None),
+        )
+        .order_by(col(PieceStep.id).desc())
+        .limit(MOST_TIMED)
+    )
+    rows = session.exec(query).all() if design_id is not None else []
+    ways = routes.of_many(session, [piece for _, piece in rows])
+    minutes: dict[str, list[float]] = {}
+    for step, piece in rows:
+        kind = next((one.kind for one in ways[piece.id or 0] if one.key == step.step), "")
+        if kind and step.begun_at is not None and step.done_at is not None:
+            taken = (step.done_at - step.begun_at).total_seconds() / 60.0
+            if 0 < taken <= LONGEST_MIN:
+                minutes.setdefault(kind, []).append(taken)
+    return {kind: (sum(all_of) / len(all_of), len(all_of)) for kind, all_of in minutes.items()}
+
+
+def keep_settings(session: Session, rate_minor: int, unfinished: int, **kept: float) -> None:
+    """What the hour is to earn, the limit of unfinished bodies, fees and packing. Raises `Refused`."""
+    finite_between("fee_percent", kept["fee_percent"], 0.0, 90.0, "%")
+    finite_between("unfinished", unfinished, 1, 100_000)
+    stores.put_setting(session, "costs", {"rate_minor": rate_minor, "unfinished": unfinished, **kept})
+    terms(session)
+
+
+def keep_taxes(session: Session, rules: Sequence[Mapping[str, object]]) -> None:
+    """The shop's own table of taxes and duties, each with where it is from and as of when. Raises `Refused`
+    for one without.
+    """
+    for rule in rules:
+        require(bool(rule["name"]), "name", "", "what it is called")
+        require(
+            bool(rule["source"]) and bool(rule["as_of"]),
+            "source",
+            rule["name"],
+            "who says so, and as of when",
+        )
+        finite_between("percent", rule["percent"], 0.0, 90.0, "%")
+    stores.put_setting(session, "taxes", {"rules": [dict(rule) for rule in rules]})
+    terms(session)

@@ -1,0 +1,135 @@
+"""What a piece of each revision takes: told from the design once, and kept; and which item each thing is."""
+
+from collections.abc import Collection, Iterable, Mapping
+from contextlib import suppress
+from dataclasses import dataclass
+
+from sqlmodel import Session, col, select
+
+from lamsik.core.errors import Refused
+from lamsik.core.stock.kinds import PIECES
+from lamsik.core.stock.needs import CALLED, TakenOut, takes
+from lamsik.documents.body.document import to_design
+from lamsik.documents.rows import Document as Content
+from lamsik.store import documents, paint_mixes, shelf
+from lamsik.store.search import fold
+from lamsik.store.tables import Document, Hardware, OrderLine, PieceNeed, Revision, SlugStock, StockItem
+
+
+def known(session: Session, revisions: Collection[int]) -> dict[int, list[PieceNeed]]:
+    """The needs that are kept of these revisions; of one that was never told there is no entry."""
+    rows = session.exec(select(PieceNeed).where(col(PieceNeed.revision_id).in_(revisions))).all()
+    of: dict[int, list[PieceNeed]] = {}
+    for row in rows:
+        of.setdefault(row.revision_id, []).append(row)
+    return {key: [row for row in rows if row.amount > 0] for key, rows in of.items()}
+
+
+def tell(session: Session, revision_id: int) -> None:
+    """Keep what a piece of this revision takes. What cannot be read takes nothing; a float or a blade takes
+    what its own page says.
+    """
+    rows = []
+    kind = session.get_one(Document, session.get_one(Revision, revision_id).document_id).kind
+    if kind == "body":
+        with suppress(Refused):  # it is said where the body is shown
+            rows = of_content(session, documents.content_at(session, revision_id))
+    for row in rows:
+        row.revision_id = revision_id
+    session.add_all(rows or [PieceNeed(revision_id=revision_id)])
+    session.flush()
+
+
+def of_content(session: Session, content: Content) -> list[PieceNeed]:
+    """What a piece of a body takes, of no revision yet. Raises `Refused` for one that cannot be read."""
+    taken = takes(to_design(content), paint_mixes.stays_shares(session))
+    return [
+        PieceNeed(
+            revision_id=0,
+            of=one.of,
+            key=one.key,
+            name=one.name,
+            amount=one.amount,
+            unit=one.unit,
+            step=one.step,
+        )
+        for one in _unmixed(session, taken)
+    ]
+
+
+def looked_up(session: Session, revision_id: int) -> list[PieceNeed]:
+    """What a piece of a revision takes, for a page: what is not kept yet is told and not kept."""
+    kept = known(session, {revision_id}).get(revision_id)
+    if kept is not None:
+        return kept
+    of = session.get_one(Document, session.get_one(Revision, revision_id).document_id)
+    return of_content(session, documents.content_at(session, revision_id)) if of.kind == "body" else []
+
+
+def _unmixed(session: Session, taken: Iterable[TakenOut]) -> list[TakenOut]:
+    """A colour that is mixed takes the paints of its recipe."""
+    recipes = {row.code: match for row, match in shelf.matches(session) if match.parts}
+    on_shelf = dict(shelf.shelf(session))
+    told = []
+    for one in taken:
+        match = recipes.get(one.key) if one.of == "paint" else None
+        drops = {
+            part.code: part.drops * on_shelf[part.code].drop_ml
+            for part in (match.parts if match else ())
+            if part.code in on_shelf
+        }
+        total = sum(drops.values())
+        told += [
+            TakenOut("paint", code, on_shelf[code].name, one.amount * ml / total, one.unit, one.step)
+            for code, ml in drops.items()
+        ] or [one]
+    return told
+
+
+def told(session: Session, revisions: Collection[int]) -> dict[int, list[PieceNeed]]:
+    """The needs of these revisions, those that were not kept yet included: they are, then."""
+    for one in set(revisions) - known(session, revisions).keys():
+        tell(session, one)
+    return known(session, revisions)
+
+
+@dataclass(frozen=True)
+class Resolved:
+    """Which item a thing of a design is: by what it is of and its key there, or by the name it is called."""
+
+    by_key: Mapping[tuple[str, str], StockItem]
+    by_name: Mapping[tuple[str, str], StockItem]
+    by_id: Mapping[int, StockItem]
+
+    def of(self, need: PieceNeed) -> StockItem | None:
+        """The item of a need; None where the stores have none."""
+        if need.of != CALLED:
+            return self.by_key.get((need.of, need.key))
+        return self.by_name.get((fold(need.key), need.unit)) or self.by_name.get((fold(need.key), PIECES))
+
+    def for_line(self, row: OrderLine | None, need: PieceNeed) -> StockItem | None:
+        """The item that a line takes for a need: what stands in for it there, else its own."""
+        swapped = row.swaps.get(f"{need.of}|{need.key}", 0) if row is not None else 0
+        return self.by_id.get(swapped) or self.of(need)
+
+
+def resolved(session: Session) -> Resolved:
+    """What designs name, as items. Of what is only called by a name: the item that says it is called so, or
+    is named so.
+    """
+    items = session.exec(
+        select(StockItem).where(col(StockItem.deleted_at).is_(None)).order_by(col(StockItem.id).desc())
+    ).all()
+    codes: dict[tuple[str, int], str] = {}
+    for of, query in {
+        "hardware": select(Hardware.id, Hardware.code),
+        "slug": select(SlugStock.id, SlugStock.name),
+        "paint": select(Document.id, Document.code).where(Document.kind == "paint"),
+    }.items():
+        codes |= {(of, key or 0): code for key, code in session.exec(query).all()}
+    named = {(fold(row.name), row.unit): row for row in items}
+    return Resolved(
+        {(row.of, codes[row.of, row.of_id or 0]): row for row in items if (row.of, row.of_id or 0) in codes},
+        named | {(fold(row.material), row.unit): row for row in items if row.material},
+        {row.id or 0: row for row in items},
+    )

@@ -1,0 +1,95 @@
+"""The year: what was sold, what the hour earned, what lies unfinished, what was never paid."""
+
+from collections.abc import Sequence
+from datetime import date
+
+from flask import Blueprint, render_template, request
+from flask.typing import ResponseReturnValue
+
+from lamsik.core.money import Money
+from lamsik.core.stock.year import by, by_month
+from lamsik.drawings.months import month_bars
+from lamsik.formats import table_csv
+from lamsik.store import costs, needs, stores, year
+from lamsik.web.shared.db import db, in_short
+from lamsik.web.shared.files import as_file
+from lamsik.web.stores.costs import currency, told
+from lamsik.words.orders import LINES
+from lamsik.words.stock import of_year
+
+blueprint = Blueprint("stores_year", __name__, url_prefix="/stores/year")
+
+
+def _asked() -> int:
+    text = request.args.get("year", "")
+    return int(text) if text.isascii() and text.isdigit() and len(text) == 4 else date.today().year
+
+
+def _tell(asked: int) -> None:
+    """What the lines of a year take is kept once it was looked at: it is worked out only then."""
+    missing = costs.untold(db(), [line for line, _, _ in year.sent_in(db(), asked)])
+    if missing:
+        in_short(lambda session: needs.told(session, missing))
+        db().rollback()  # what it read before is of a moment ago
+
+
+@blueprint.get("")
+def index() -> str:
+    """One year in pictures and tables."""
+    asked = _asked()
+    _tell(asked)
+    sales, unpaid, waiting = year.sales(db(), asked), year.unpaid(db()), year.unfinished(db())
+    limit = int(stores.setting(db(), "costs")["unfinished"])
+    months = by_month(sales)
+    total = sum(months)
+    open_sums: dict[str, int] = {}
+    for one in unpaid:
+        open_sums[one.customer.name] = open_sums.get(one.customer.name, 0) + one.minor
+    return render_template(
+        "stores/year.html",
+        year=asked,
+        bars=month_bars([float(Money(minor, currency()).amount) for minor in months], currency()),
+        tables=[
+            ("By body", by(sales, lambda one: one.body)),
+            ("By scheme", by(sales, lambda one: one.scheme or "in none")),
+            ("By kind", by(sales, lambda one: LINES[one.kind])),
+        ],
+        verdict=of_year(asked, told(total), len(sales), told(sum(open_sums.values())), len(waiting), limit),
+        unpaid=unpaid,
+        open_sums=sorted(open_sums.items(), key=lambda row: -row[1]),
+        waiting=waiting,
+        limit=limit,
+        told=told,
+        currency=currency(),
+    )
+
+
+@blueprint.get("/sold.csv")
+def as_csv() -> ResponseReturnValue:
+    """What was sold in a year, line by line, for the bookkeeper."""
+    asked = _asked()
+    _tell(asked)
+    names: Sequence[str] = (
+        "on",
+        "order",
+        "kind",
+        "body",
+        "scheme",
+        "pieces",
+        f"sum [{currency()}]",
+        "hours [h]",
+    )
+    rows = [
+        {
+            "on": one.on.isoformat(),
+            "order": one.order,
+            "kind": LINES[one.kind],
+            "body": one.body,
+            "scheme": one.scheme,
+            "pieces": one.pieces,
+            names[6]: str(Money(one.minor, currency()).amount),
+            names[7]: round(one.hours, 2),
+        }
+        for one in sorted(year.sales(db(), asked), key=lambda one: (one.on, one.order))
+    ]
+    return as_file(table_csv.write(names, rows), f"year {asked}.csv", "text/csv")

@@ -1,0 +1,439 @@
+"""The stores through their pages: the ledger, what is short, stand-ins, counting, tables in and out."""
+
+import io
+import re
+import time
+import zipfile
+from datetime import date, timedelta
+
+import pytest
+from sqlmodel import select
+
+from lamsik.store import documents, ledger, mixes, needs, orders, pieces, reserved, suppliers
+from lamsik.store.tables import (
+    Document,
+    Drill,
+    Hardware,
+    Incident,
+    Machine,
+    Movement,
+    Order,
+    OrderLine,
+    Piece,
+    Revision,
+    StockItem,
+    StockLot,
+    Supplier,
+)
+from tests.refusing import refusing
+from tests.web.pouring import RESIN, rows
+from tests.web.test_doing import opened
+
+HOOK, OTHER_HOOK, LIP = "Treble hook size 8", "Treble hook size 6", "Shallow lip 12 × 10, polycarbonate"
+
+
+def item(session, name):
+    return session.exec(select(StockItem).where(StockItem.name == name)).one()
+
+
+def key_of(demo, name):
+    with opened(demo) as session:
+        return item(session, name).id
+
+
+def held(demo, name):
+    with opened(demo) as session:
+        return ledger.held(session, item(session, name).id)
+
+
+def moved(demo, name, **sent):
+    return demo.post(f"/stores/stock/{key_of(demo, name)}/move", {"why": "bought", **sent})
+
+
+def test_what_moves_an_item_is_summed_taken_back_and_counts_again(demo):
+    key = key_of(demo, HOOK)
+    assert held(demo, HOOK) == 12
+    assert moved(demo, HOOK, amount="2 packs", price="18.50", ordered="2026-11-01").status_code == 302
+    assert held(demo, HOOK) == 62
+    bought = rows(demo, Movement)[-1]
+    assert (bought.price_minor, bought.currency, str(bought.ordered_on)) == (1850, "EUR", "2026-11-01")
+    assert moved(demo, HOOK, why="wasted", amount="7", note="bent").status_code == 302
+    assert held(demo, HOOK) == 55
+    page = demo.get(f"/stores/stock/{key}").text
+    assert "55 there" in page and "bent" in page and "18.50 EUR" in page
+    demo.post(f"/stores/stock/moves/{bought.id}/undo")
+    assert held(demo, HOOK) == 5 and "taken back" in demo.get(f"/stores/stock/{key}").text
+    demo.post(f"/stores/stock/moves/{bought.id}/redo")
+    assert held(demo, HOOK) == 55
+    demo.post(f"/stores/stock/{key}/move", {"why": "used", "amount": "50"})
+    refused = demo.post(f"/stores/stock/moves/{bought.id}/undo")
+    assert refused.status_code == 422 and "only 5 are left" in refused.text and held(demo, HOOK) == 5
+
+
+@pytest.mark.parametrize(
+    ("sent", "says"),
+    [
+        ({"why": "used", "amount": "13"}, "only 12 are there by the books"),
+        ({"why": "counted", "amount": "lots"}, "lots"),
+        ({"why": "bought", "amount": "4", "on": "2020-01-01"}, "it was counted on"),
+        ({"why": "bought", "amount": "4", "on": "2999-01-01"}, "a day that is not to come"),
+        ({"why": "bought", "amount": "4", "on": "monday"}, "a date such as 2027-03-31"),
+        ({"why": "bought", "amount": "4", "price": "4.80 Euro"}, "a currency of three letters"),
+        ({"why": "stolen", "amount": "4"}, "one of bought, counted"),
+    ],
+)
+def test_a_movement_that_cannot_be_is_said_and_what_was_typed_is_kept(demo, sent, says):
+    answer = moved(demo, HOOK, **sent)
+    assert answer.status_code == 422 and says in answer.text
+    assert f'value="{sent["amount"]}"' in answer.text and held(demo, HOOK) == 12
+
+
+def test_a_part_a_metal_a_drill_more_is_an_item_more_and_its_movements_outlive_it(demo):
+    demo.post("/stores/add/drill", {"drill-diameter": "3/32 in"})
+    with opened(demo) as session:
+        drill = session.exec(select(Drill).where(Drill.diameter_mm.between(2.38, 2.383))).one()
+        kept = ledger.item_of(session, "drill", drill.id)
+        assert kept.name == "Drill 3/32 in" and ledger.held(session, kept.id) == 1
+        part = session.exec(select(Hardware).where(Hardware.name == HOOK)).one()
+    demo.post(f"/stores/remove/hardware/{part.id}")
+    assert held(demo, HOOK) == 12
+
+
+def test_a_tub_is_a_lot_of_its_part_and_shows_every_batch_and_piece_it_went_into(demo):
+    with opened(demo) as session:
+        tub = session.exec(select(StockLot).where(StockLot.product_id == RESIN)).first()
+        before, key = tub.left, tub.item_id
+        batch = mixes.batches(session)[0]
+        ledger.draw(session, tub, 12.5, ledger.Cause("batch", batch.id))
+        assert tub.left == pytest.approx(before - 12.5)
+        called = batch.purpose
+    page = demo.get(f"/stores/stock/{key}").text
+    assert "went into" in page and called in page and "−12.5" in page
+    demo.post(f"/mixes/products/tubs/{tub.id}/gone")
+    with opened(demo) as session:
+        assert session.get_one(StockLot, tub.id).left == pytest.approx(0)
+    gone = rows(demo, Movement)[-1]
+    demo.post(f"/stores/stock/moves/{gone.id}/undo")
+    with opened(demo) as session:
+        again = session.get_one(StockLot, tub.id)
+        assert again.left == pytest.approx(before - 12.5) and again.gone_at is None
+
+
+def test_the_pots_of_a_paint_are_what_the_ledger_has_of_it(demo):
+    with opened(demo) as session:
+        row = next(
+            one for one in documents.listed(session, "paint") if documents.content(session, one)["pots"]
+        )
+        content = documents.content(session, row)
+        pots = [{**content["pots"][0], "left_ml": 7.5}, {"key": "p9", "lot": "NEW", "left_ml": 30.0}]
+        documents.save(session, row, {**content, "pots": pots, "name": "Renamed"}, row.current)
+        kept = ledger.item_of(session, "paint", row.id)
+        assert kept.name == "Renamed" and ledger.held(session, kept.id) == pytest.approx(37.5)
+        assert sorted(lot.left for lot in ledger.lots(session, kept.id)) == [7.5, 30.0]
+        documents.undo(session, row)
+        was = sum(pot["left_ml"] for pot in content["pots"])
+        assert ledger.held(session, kept.id) == pytest.approx(was)
+        assert {lot.lot for lot in ledger.lots(session, kept.id)} == {pot["lot"] for pot in content["pots"]}
+
+
+def short_of(session, name):
+    told = reserved.reserved(session)
+    return reserved.stood(session, told.claims, [item(session, name).id])[item(session, name).id]
+
+
+def test_what_is_short_stops_orders_and_a_stand_in_shows_what_it_changes(demo):
+    page = demo.get("/stores/short").text
+    assert HOOK in page and "A0022" in page and "What would do" in page
+    with opened(demo) as session:
+        one, other = item(session, HOOK).id, item(session, OTHER_HOOK).id
+        stand = short_of(session, HOOK)
+        assert stand.lacks == 6 and len(stand.stops) == 2
+        was = {line: session.get_one(OrderLine, line).revision_id for line in stand.stops}
+    seen = demo.get(f"/stores/short/{one}/by/{other}").text
+    masses = [float(text) for text in re.findall(r"<dt>Mass</dt><dd>([0-9.]+)", seen)]
+    with opened(demo) as session:
+        parts = {row.name: row.mass_g for row in session.exec(select(Hardware)).all()}
+    assert masses[1] - masses[0] == pytest.approx(2 * (parts[OTHER_HOOK] - parts[HOOK]), abs=0.011)
+    assert demo.post(f"/stores/short/{one}/by/{other}").status_code == 302
+    with opened(demo) as session:
+        for line, revision in was.items():
+            row = session.get_one(OrderLine, line)
+            codes = {part["name"] for part in documents.content_at(session, row.revision_id)["hardware"]}
+            assert row.revision_id != revision and OTHER_HOOK in codes and HOOK not in codes
+            assert HOOK in session.get_one(Revision, row.revision_id).note
+    demo.get("/stores/short")  # it says what was done
+    assert HOOK not in demo.get("/stores/short").text
+    assert demo.post(f"/stores/short/{one}/by/{other}").status_code == 422  # nothing waits for it any more
+
+
+def test_what_no_drawing_shows_is_taken_for_the_lines_that_wait(demo):
+    with opened(demo) as session:
+        jelutong, basswood = item(session, "Jelutong stick 40 × 25"), item(session, "Basswood stick 40 × 25")
+        ledger.pair(session, jelutong, basswood)
+        line = short_of(session, jelutong.name).stops[0]
+    seen = demo.get(f"/stores/short/{jelutong.id}/by/{basswood.id}").text
+    assert "in the Tank nothing changes" in seen
+    demo.post(f"/stores/short/{jelutong.id}/by/{basswood.id}")
+    with opened(demo) as session:
+        assert session.get_one(OrderLine, line).swaps == {"called|jelutong": basswood.id}
+        assert short_of(session, jelutong.name).reserved == 0
+        assert short_of(session, basswood.name).reserved > 100
+
+
+def test_the_shopping_list_goes_by_supplier_in_whole_packs(demo):
+    page = demo.get("/stores/short/list").text
+    assert "Tarn Hardware" in page and "2 packs of Treble hook size 8" in page and "mailto:" in page
+    csv = demo.get("/stores/short/list.csv").text
+    assert "Tarn Hardware,S0008,Treble hook size 8,31.0,piece,2" in csv
+
+
+def steps_done(session, piece, *keys):
+    for key in keys:
+        pieces.end_step(session, piece, key)
+
+
+def test_a_step_that_is_done_takes_its_parts_and_gives_them_back(demo):
+    with opened(demo) as session:
+        rigged = "rig"
+        line = session.get_one(OrderLine, short_of(session, HOOK).stops[-1])
+        piece = pieces.start(session, session.get_one(Document, line.design_id), line)
+        taken = {
+            need.key: need.amount
+            for need in needs.told(session, {piece.revision_id})[piece.revision_id]
+            if need.step == rigged
+        }
+        counted = {
+            row.name: ledger.held(session, row.id)
+            for row in session.exec(select(StockItem).where(StockItem.of == "hardware")).all()
+            if ledger.is_counted(session, row.id)
+        }
+        before = short_of(session, HOOK)
+        steps_done(session, piece, rigged, "pack")
+        after = short_of(session, HOOK)
+        codes = {row.code: row.name for row in session.exec(select(Hardware)).all()}
+        used = {codes[key]: amount for key, amount in taken.items() if codes[key] in counted}
+        assert used[HOOK] > 0
+        for name, amount in used.items():
+            assert ledger.held(session, item(session, name).id) == counted[name] - amount
+        assert before.lacks == after.lacks and after.reserved == before.reserved - used[HOOK]
+        assert ledger.held(session, item(session, "Bait box 150 × 50").id) == 33
+        pieces.take_back_step(session, piece, rigged)
+        assert ledger.held(session, item(session, HOOK).id) == counted[HOOK]
+        pieces.end_step(session, piece, rigged, "left out")
+        assert ledger.held(session, item(session, HOOK).id) == counted[HOOK]
+
+
+def test_work_that_takes_more_than_the_books_have_leaves_nothing_negative(demo):
+    with opened(demo) as session:
+        hook = item(session, HOOK)
+        ledger.use(session, hook, 20.0, ledger.Cause("piece:rig", 1))
+        assert ledger.held(session, hook.id) == 0
+        ledger.unused(session, ledger.Cause("piece:rig", 1))
+        assert ledger.held(session, hook.id) == 12
+
+
+def test_what_is_cancelled_is_promised_no_more_and_what_is_taken_up_again_is(demo):
+    with opened(demo) as session:
+        before = short_of(session, HOOK).reserved
+        line = short_of(session, HOOK).stops[-1]
+        order = session.get_one(Order, session.get_one(OrderLine, line).order_id)
+        orders.say(session, order, "cancel")
+        less = short_of(session, HOOK)
+        assert less.reserved < before and less.held == 12
+        orders.say(session, order, "reopen")  # as it was quoted: agreed anew it waits again
+        assert short_of(session, HOOK).reserved == before
+
+
+def test_a_shelf_is_counted_by_its_label_with_one_number_each(demo):
+    with opened(demo) as session:
+        hook = item(session, HOOK)
+    for label in (hook.number, hook.number.lower(), f"http://tablet:5000/stores/count/{hook.number}"):
+        answer = demo.get("/stores/count", query_string={"label": label})
+        assert answer.location == f"/stores/count/item/{hook.id}"
+    assert "label=P-Drawer+3" in demo.get("/stores/count/P-Drawer 3").location
+    assert "place=Drawer+3" in demo.get("/stores/count?label=P-Drawer+3").location
+    assert "place=Drawer+3" in demo.get("/stores/count?label=Drawer+3").location
+    lot = rows(demo, StockLot)[0]
+    assert f"lot={lot.id}" in demo.get(f"/stores/count?label=L-{lot.id}").location
+    assert "/moulds/" in demo.get("/stores/count?label=M-1").location
+    nothing = demo.get("/stores/count?label=Z-9")
+    assert nothing.status_code == 404 and "a label of this shop" in nothing.text
+    assert demo.post(f"/stores/count/item/{hook.id}", {"amount": "17"}).status_code == 302
+    assert held(demo, HOOK) == 17
+    shelf = "/stores/count/shelf?place=Drawer+3"
+    assert demo.post(shelf, {f"item_{hook.id}": "19"}).status_code == 302
+    assert held(demo, HOOK) == 19 and held(demo, OTHER_HOOK) == 40
+    assert demo.post(shelf, {}).status_code == 422
+    wrong = demo.post(shelf, {f"item_{hook.id}": "3", f"item_{key_of(demo, OTHER_HOOK)}": "some"})
+    assert wrong.status_code == 422 and held(demo, HOOK) == 19 and 'value="some"' in wrong.text
+    lots = demo.get(f"/stores/count/item/{lot.item_id}?lot={lot.id}").text
+    assert "The books have" in lots
+    demo.post(f"/stores/count/item/{lot.item_id}?lot={lot.id}", {"amount": "123 g"})
+    with opened(demo) as session:
+        assert session.get_one(StockLot, lot.id).left == pytest.approx(123)
+
+
+def test_labels_carry_a_code_and_words(demo):
+    page = demo.get(f"/stores/labels?item={key_of(demo, HOOK)}&lot=1&mould=1&place=Drawer+3").text
+    assert page.count('class="stock-label"') == 4 and page.count("<svg xmlns") >= 4
+    assert ">S0008<" in page and ">L-1<" in page and ">M-1<" in page and ">P-Drawer 3<" in page
+
+
+TABLE = "number,name,kind,there is,unit,price,currency,supplier\n"
+
+
+def sent_table(demo, text, **more):
+    return demo.post("/stores/bring", {"text": text, **more})
+
+
+def test_a_table_shows_what_would_change_before_anything_does(demo):
+    with opened(demo) as session:
+        hook = item(session, HOOK)
+    text = f"{TABLE}{hook.number},,,20,,11.00,EUR,New House\n,Glass beads,other,500,,,,\n"
+    seen = sent_table(demo, text)
+    assert seen.status_code == 200 and "2 of 2 rows would change something" in seen.text
+    assert "<td>12</td><td>20</td>" in seen.text and "9.50 EUR" in seen.text and "11.00 EUR" in seen.text
+    assert held(demo, HOOK) == 12
+    assert sent_table(demo, text, way="take").status_code == 302
+    assert held(demo, HOOK) == 20 and held(demo, "Glass beads") == 500
+    with opened(demo) as session:
+        assert session.get_one(Supplier, item(session, HOOK).supplier_id).name == "New House"
+    assert (
+        "Nothing would change" in sent_table(demo, f"{TABLE}{hook.number},,,20,,11.00,EUR,New House\n").text
+    )
+
+
+def test_a_table_without_units_asks_and_one_of_two_units_is_refused(demo):
+    with opened(demo) as session:
+        rod = item(session, "lead rod 5 mm")
+    asked = sent_table(demo, f"number,there is\n{rod.number},3\n")
+    assert "does not say its units" in asked.text and 'name="unit_g"' in asked.text
+    taken = sent_table(demo, f"number,there is\n{rod.number},3\n", unit_g="oz", way="take")
+    assert taken.status_code == 302 and held(demo, rod.name) == pytest.approx(85.05, abs=0.01)
+    for text, says in (
+        (f"number,there is [g],unit\n{rod.number},3,oz\n", "one unit for there is"),
+        (f"number,price\n{rod.number},4.80\n", "a currency beside the price"),
+        ("number\n", "a row for each item under it"),
+        ("number,number\nS0001,S0001\n", "each column once"),
+    ):
+        answer = sent_table(demo, text, way="take")
+        assert answer.status_code == 422 and says in answer.text
+    file = {"file": (io.BytesIO(f"number;least [g]\n{rod.number};200\n".encode()), "a.csv")}
+    assert "200" in demo.post("/stores/bring", file, content_type="multipart/form-data").text
+
+
+def test_lists_go_out_as_tables(demo):
+    with opened(demo) as session:
+        count = len(session.exec(select(Movement)).all())
+    lines = demo.get("/stores/movements.csv").text.splitlines()
+    assert len(lines) == count + 1 and lines[0].startswith("at,number,item,why,amount,unit")
+    assert (
+        f"S0008,{HOOK},part,piece,12.0,25.0,25.0,Drawer 3,,9.50,EUR,Tarn Hardware,"
+        in demo.get("/stores/stock.csv").text
+    )
+    assert "Tarn Hardware,orders@tarnhardware.example,6,8.0," in demo.get("/stores/suppliers.csv").text
+    assert "Compressor,down," in demo.get("/stores/machines.csv").text
+
+
+def test_a_supplier_takes_as_long_as_deliveries_say_and_what_went_wrong_has_an_end(demo):
+    demo.post("/stores/suppliers/new", {"name": "Reed Works", "lead": "4"})
+    row = rows(demo, Supplier)[-1]
+    assert "about 4 d, as they say" in demo.get(f"/stores/suppliers/{row.id}").text
+    ordered = (date.today() - timedelta(days=11)).isoformat()
+    moved(demo, LIP, amount="10", supplier=str(row.id), ordered=ordered, price="7")
+    page = demo.get(f"/stores/suppliers/{row.id}").text
+    assert "about 11 d, by 1 delivery" in page and LIP in page
+    demo.post(f"/stores/suppliers/{row.id}/incident", {"text": "wet box"})
+    assert demo.post(f"/stores/suppliers/{row.id}/incident", {"text": " "}).status_code == 422
+    wrong = rows(demo, Incident)[-1]
+    demo.post(f"/stores/suppliers/incident/{wrong.id}/outcome", {"outcome": "credited"})
+    assert rows(demo, Incident)[-1].outcome == "credited"
+    twice = demo.post("/stores/suppliers/new", {"name": "reed works"})
+    assert twice.status_code == 422 and "no other supplier" in twice.text
+    demo.post(f"/stores/suppliers/{row.id}/keep", {"name": "Reed & Co"})
+    demo.post(f"/stores/suppliers/{row.id}/put_away")
+    demo.get("/stores/suppliers")
+    assert "Reed" not in demo.get("/stores/suppliers").text
+    with opened(demo) as session:
+        only = [one.name for one in suppliers.only_theirs(session, session.get_one(Supplier, 1))]
+    assert "Hook hanger, screw eye 0.9 × 13" in only and HOOK not in only  # that one has a stand-in
+
+
+def test_a_machine_that_is_down_says_since_when_and_who_waits(demo):
+    page = demo.get("/stores/machines").text
+    assert "Compressor is down since" in page and "2 pieces wait for it" in page
+    row = next(one for one in rows(demo, Machine) if one.name == "Compressor")
+    demo.post(f"/stores/machines/{row.id}/keep", {"name": "Compressor", "state": "up", "step": ["colour"]})
+    kept = next(one for one in rows(demo, Machine) if one.id == row.id)
+    assert kept.state == "up" and kept.since > row.since and kept.steps == ["colour"]
+    assert demo.post("/stores/machines/new", {"name": "compressor"}).status_code == 422
+    assert demo.post("/stores/machines/new", {"name": "Oven", "state": "broken"}).status_code == 422
+    demo.post("/stores/machines/new", {"name": "Oven", "state": "away", "fallback": "The sun"})
+    assert "Meanwhile: The sun" in demo.get("/stores/machines").text
+    demo.post(f"/stores/machines/{row.id}/off")
+    assert "Compressor" not in {one.name for one in rows(demo, Machine)}
+
+
+def test_items_are_found_sorted_added_kept_paired_and_put_away(demo):
+    page = demo.get("/stores/stock?q=treble&kind=part&sort=place&show=price").text
+    assert HOOK in page and "9.50 EUR" in page and "Bait box" not in page
+    assert demo.post("/stores/stock/new", {"kind": "wood", "name": " "}).status_code == 422
+    sent = {"kind": "wood", "name": "Ash board", "pack": "1 m", "price": "12", "tax": "21", "material": "ash"}
+    assert demo.post("/stores/stock/new", {**sent, "density": "0.62 g/cm³"}).status_code == 302
+    row = rows(demo, StockItem)[-1]
+    assert (row.pack, row.unit, row.price_minor, row.tax_percent) == (1000.0, "mm", 1200, 21.0)
+    assert row.density_g_cm3 == 0.62 and row.number == f"S{row.id:04d}"
+    assert demo.post(f"/stores/stock/{row.id}/keep", {**sent, "tax": "lots"}).status_code == 422
+    demo.post(f"/stores/stock/{row.id}/keep", {**sent, "name": "Ash stick"})
+    wood = key_of(demo, "Maple stick 40 × 25")
+    demo.post(f"/stores/stock/{row.id}/pair", {"other": str(wood)})
+    assert "Ash stick" in demo.get(f"/stores/stock/{wood}").text
+    assert demo.post(f"/stores/stock/{row.id}/pair", {"other": str(wood)}).status_code == 422
+    assert demo.post(f"/stores/stock/{row.id}/pair", {"other": str(key_of(demo, HOOK))}).status_code == 422
+    demo.post(f"/stores/stock/{wood}/unpair/{row.id}")
+    assert "Ash stick</a>" not in demo.get(f"/stores/stock/{wood}").text
+    demo.post(f"/stores/stock/{row.id}/put_away")
+    demo.get("/stores/stock")
+    assert "Ash stick" not in demo.get("/stores/stock?q=ash").text.split("<table")[-1]
+    demo.post(f"/stores/stock/{row.id}/bring_back")
+    assert "Ash stick" in demo.get("/stores/stock?q=ash").text
+
+
+def test_what_designs_name_and_no_item_is_called_is_added_with_one_press(demo):
+    page = demo.get("/stores/short").text
+    assert "Not in the stores" in page
+    name = re.search(r'name="name" value="([^"]+)"', page)[1]
+    demo.post("/stores/stock/new", {"kind": "paint", "name": name, "material": name})
+    assert f'value="{name}"' not in demo.get("/stores/short").text
+    assert name in demo.get("/stores/short").text.split("Never counted")[-1]
+
+
+def test_of_an_item_and_itself_neither_stands_in(demo):
+    with opened(demo) as session, refusing("another item"):
+        ledger.pair(session, item(session, HOOK), item(session, HOOK))
+
+
+def test_a_piece_that_is_no_ones_takes_too(demo):
+    with opened(demo) as session:
+        piece = session.exec(select(Piece).where(Piece.line_id.is_(None), Piece.stand == "making")).first()
+        had = len(session.exec(select(Movement)).all())
+        pieces.end_step(session, piece, "pack")
+        assert len(session.exec(select(Movement)).all()) == had + 2
+
+
+def test_all_of_it_is_written_beside_the_request_and_taken_along(demo):
+    key = demo.send("/stores/everything", {}).json["job"]
+    for _ in range(600):
+        told = demo.get(f"/stores/everything/{key}").json
+        if told["done"]:
+            break
+        assert 0 <= told["share"] <= 1 and not told["problem"]
+        time.sleep(0.05)
+    whole = zipfile.ZipFile(io.BytesIO(demo.get(told["url"]).data))
+    names = set(whole.namelist())
+    assert {"manifest.json", "tables/movement.csv", "due.ics", "documents/body/B-001.json"} <= names
+    assert whole.testzip() is None and told["size"].endswith("MB")
+    assert demo.send(f"/stores/everything/{key}/drop", {}).status_code == 200
+    for gone in (key, f"{key}.zip"):
+        assert demo.get(f"/stores/everything/{gone}").status_code == 404
+    assert b"BEGIN:VCALENDAR" in demo.get("/stores/everything/due.ics").data
