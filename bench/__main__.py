@@ -18,6 +18,7 @@ from bench.moulds import mould_rows
 from bench.paints import paint_rows
 from bench.rows import Row
 from bench.shapes import shape_rows
+from bench.stores import store_rows
 from bench.tank import tank_rows
 from bench.web import browser_rows, growth_rows, page_rows, two_client_rows
 from lamsik.cli.serve import settled_in
@@ -47,6 +48,7 @@ def main() -> int:
             paint_rows,
             lambda: page_rows(home),
             lambda: growth_rows(home, grown),
+            lambda: store_rows(home),
             lambda: browser_rows(home),
             lambda: two_client_rows(home),
         ]

@@ -37,7 +37,7 @@ VIEWS = (
     ("piece-phone", "/pieces/55", PHONE),
     ("match", "/paints/match/86", DESK),
     ("stencil", "/paints/on/60/stencil/bars1", DESK),
-    ("stores", "/stores", DESK),
+    ("stores", "/stores/stock", DESK),
 )
 
 

@@ -437,3 +437,14 @@ def test_all_of_it_is_written_beside_the_request_and_taken_along(demo):
     for gone in (key, f"{key}.zip"):
         assert demo.get(f"/stores/everything/{gone}").status_code == 404
     assert b"BEGIN:VCALENDAR" in demo.get("/stores/everything/due.ics").data
+
+
+def test_an_order_says_which_of_its_lines_waits_for_what_is_short(demo):
+    with opened(demo) as session:
+        line = session.get_one(OrderLine, short_of(session, HOOK).stops[0])
+        title, order = line.title, line.order_id
+    assert f"waits for {HOOK}" not in demo.get(f"/orders/{order}").text
+    moved(demo, HOOK, why="counted", amount="1")
+    assert f"{title} waits for {HOOK}" in demo.get(f"/orders/{order}").text
+    moved(demo, HOOK, amount="1 pack")
+    assert f"waits for {HOOK}" not in demo.get(f"/orders/{order}").text

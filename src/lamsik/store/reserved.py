@@ -1,16 +1,15 @@
 """What is reserved, told from what is agreed and not made yet; and what is short of it."""
 
 from collections.abc import Collection, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from sqlmodel import Session, col, func, select
 
-from lamsik.core.orders.lines import FLOATS, MADE
+from lamsik.core.orders.lines import FLOATS, LINE_KINDS, MADE
 from lamsik.core.stock.kinds import GRAMS, MILLILITRES
 from lamsik.core.stock.needs import PACK
 from lamsik.core.stock.short import Claim, StockStand
-from lamsik.store import ledger, needs, paint_mixes, promises, routes, stands
-from lamsik.store.needs import Resolved
+from lamsik.store import ledger, needs, paint_mixes, promises, stands
 from lamsik.store.stands import DONE
 from lamsik.store.tables import (
     Document,
@@ -19,11 +18,13 @@ from lamsik.store.tables import (
     OrderLine,
     Piece,
     PieceNeed,
+    PieceStep,
     Revision,
     StockItem,
 )
 
-MOST_LINES = 2000
+MOST_LINES = 400
+"""So many lines, those that are due first, are looked at."""
 COMPOUND_LOSS = 0.1
 """What stays in cup and mould of what is mixed, until a product's own is known (a guess)."""
 
@@ -66,7 +67,7 @@ def open_lines(session: Session, ids: Collection[int] | None = None) -> list[tup
     if ids is not None:
         query = query.where(col(OrderLine.id).in_(ids))
     rows = session.exec(query.order_by(col(Order.queue), col(OrderLine.id)).limit(MOST_LINES)).all()
-    return [(order, row) for order, row in rows if stands.as_line(row).of.of]
+    return [(order, row) for order, row in rows if LINE_KINDS[row.kind].of]
 
 
 def untold(session: Session, rows: Sequence[tuple[Order, OrderLine]]) -> frozenset[int]:
@@ -92,22 +93,70 @@ def _revisions(session: Session, rows: Sequence[tuple[Order, OrderLine]]) -> dic
     }
 
 
-def _pieces(session: Session, rows: Sequence[tuple[Order, OrderLine]]) -> dict[int, list[Piece]]:
-    of: dict[int, list[Piece]] = {row.id or 0: [] for _, row in rows}
-    query = select(Piece).where(col(Piece.line_id).in_(of), col(Piece.deleted_at).is_(None))
-    for piece in session.exec(query).all():
-        of[piece.line_id or 0].append(piece)
+def _begun(session: Session, ids: Collection[int]) -> dict[int, dict[int, int]]:
+    """By line: how many pieces are begun for it, by the revision they are made from."""
+    query = (
+        select(Piece.line_id, Piece.revision_id, func.count())
+        .where(col(Piece.line_id).in_(ids), col(Piece.deleted_at).is_(None))
+        .group_by(col(Piece.line_id), col(Piece.revision_id))
+    )
+    of: dict[int, dict[int, int]] = {key: {} for key in ids}
+    for line, revision, many in session.exec(query).all():
+        of[line or 0][revision] = many
     return of
 
 
-@dataclass
+def _ended(session: Session, ids: Collection[int]) -> dict[tuple[int, int, str], int]:
+    """By line, revision and step: on how many pieces it is done, or left out."""
+    query = (
+        select(Piece.line_id, Piece.revision_id, PieceStep.step, func.count())
+        .join(PieceStep)
+        .where(
+            col(Piece.line_id).in_(ids),
+            col(Piece.deleted_at).is_(None),
+            col(PieceStep.done_at).is_not(None),
+        )
+        .group_by(col(Piece.line_id), col(Piece.revision_id), PieceStep.step)
+    )
+    return {(line or 0, revision, step): many for line, revision, step, many in session.exec(query).all()}
+
+
+@dataclass(frozen=True)
+class _NeedOf:
+    """A need with its item looked up once for all lines: where there is none, by name and unit."""
+
+    need: PieceNeed
+    step: str
+    item: int
+    unknown: tuple[str, str]
+    amount: float
+
+
 class _Claimed:
     """What is claimed so far: by item, and by name and unit of what is no item."""
 
-    items: Resolved
-    loss: "Losses"
-    by_item: dict[int, list[Claim]] = field(default_factory=dict)
-    unknown: dict[tuple[str, str], list[Claim]] = field(default_factory=dict)
+    def __init__(self, session: Session) -> None:
+        self.items = needs.resolved(session)
+        self.by_item: dict[int, list[Claim]] = {}
+        self.unknown: dict[tuple[str, str], list[Claim]] = {}
+        self.beside = [(key, one.each_piece) for key, one in self.items.by_id.items() if one.each_piece > 0]
+        self._loss = Losses(session)
+
+    def told(self, row: OrderLine | None, of: Sequence[PieceNeed]) -> list[_NeedOf]:
+        """Needs with the items that a line takes for them."""
+        rows = []
+        for need in of:
+            item = self.items.for_line(row, need)
+            amount = need.amount if item is None or item.unit == need.unit else 1.0
+            amount *= 1.0 + self._loss.of(item, need.unit)
+            key = item.id or 0 if item is not None else 0
+            rows.append(_NeedOf(need, need.step, key, (need.name, need.unit), amount))
+        return rows
+
+    def add(self, line: int, one: _NeedOf, many: int) -> None:
+        """A line claims so many times a need."""
+        of = self.by_item.setdefault(one.item, []) if one.item else self.unknown.setdefault(one.unknown, [])
+        _add(of, line, one.amount * many)
 
 
 def reserved(session: Session, rows: Sequence[tuple[Order, OrderLine]] | None = None) -> Reserved:
@@ -115,25 +164,26 @@ def reserved(session: Session, rows: Sequence[tuple[Order, OrderLine]] | None = 
     all. Needs that were never told are not there: see `untold`.
     """
     rows = open_lines(session) if rows is None else rows
-    claimed = _Claimed(needs.resolved(session), Losses(session))
-    revisions, pieces = _revisions(session, rows), _pieces(session, rows)
-    begun = [piece for of_line in pieces.values() for piece in of_line]
-    ended = routes.ended(session, begun)
-    wanted = {one for one in revisions.values() if one} | {piece.revision_id for piece in begun}
+    claimed, undrawn = _Claimed(session), []
+    ids = [row.id or 0 for _, row in rows]
+    revisions, begun, ended = _revisions(session, rows), _begun(session, ids), _ended(session, ids)
+    wanted = {one for one in revisions.values() if one} | {one for of in begun.values() for one in of}
     known = needs.known(session, wanted)
-    undrawn = []
+    told = {key: claimed.told(None, of) for key, of in known.items()}
     for _, row in rows:
         key = row.id or 0
-        more = max(stands.as_line(row).wanted - len(pieces[key]), 0)
-        if revisions[key] not in known and more:
+        mine, drawn = begun[key], revisions[key]
+        already = sum(mine.values())
+        more = max(stands.as_line(row).wanted - already, 0)
+        if drawn not in known and more:
             undrawn.append(key)
-        of_line = _of_work(session, row, known.get(revisions[key], []))
-        _claim(claimed, row, [(need, more) for need in of_line])
-        for piece in pieces[key]:
-            its = _of_work(session, row, known.get(piece.revision_id, of_line))
-            _claim(claimed, row, [(need, 1) for need in its if need.step not in ended[piece.id or 0]])
-        packed = sum(PACK in ended[piece.id or 0] for piece in pieces[key])
-        _claim_beside(claimed, row, more + len(pieces[key]) - packed)
+        for revision in {drawn, *mine}:
+            for one in _of_line(session, claimed, row, known, told, revision):
+                left = mine.get(revision, 0) - ended.get((key, revision, one.step), 0)
+                claimed.add(key, one, left + (more if revision == drawn else 0))
+        packed = sum(ended.get((key, revision, PACK), 0) for revision in mine)
+        for item, each in claimed.beside:
+            _add(claimed.by_item.setdefault(item, []), key, (more + already - packed) * each)
     return Reserved(
         {item: tuple(of_item) for item, of_item in claimed.by_item.items()},
         tuple(
@@ -147,10 +197,20 @@ def reserved(session: Session, rows: Sequence[tuple[Order, OrderLine]] | None = 
     )
 
 
-def _claim_beside(claimed: _Claimed, row: OrderLine, pieces: int) -> None:
-    """What goes with every piece, whatever it is: its box, its card."""
-    for key, item in claimed.items.by_id.items():
-        _add(claimed.by_item.setdefault(key, []), row.id or 0, pieces * item.each_piece)
+def _of_line(
+    session: Session,
+    claimed: _Claimed,
+    row: OrderLine,
+    known: Mapping[int, Sequence[PieceNeed]],
+    told: Mapping[int, Sequence[_NeedOf]],
+    revision: int,
+) -> Sequence[_NeedOf]:
+    """What a line takes of a revision: with its stand-ins, and of work on what is made already its own steps
+    alone.
+    """
+    if row.kind in (MADE, FLOATS) and not row.swaps:
+        return told.get(revision, ())
+    return claimed.told(row, _of_work(session, row, known.get(revision, ())))
 
 
 def _of_work(session: Session, row: OrderLine, of_line: Sequence[PieceNeed]) -> Sequence[PieceNeed]:
@@ -159,17 +219,6 @@ def _of_work(session: Session, row: OrderLine, of_line: Sequence[PieceNeed]) -> 
         return of_line
     steps = {step.key for step in promises.route_of(session, row)}
     return [need for need in of_line if need.step in steps]
-
-
-def _claim(claimed: _Claimed, row: OrderLine, counts: Sequence[tuple[PieceNeed, int]]) -> None:
-    for need, many in counts:
-        item = claimed.items.for_line(row, need)
-        amount = need.amount * many * (1.0 + claimed.loss.of(item, need.unit))
-        if item is None:
-            _add(claimed.unknown.setdefault((need.name, need.unit), []), row.id or 0, amount)
-        else:
-            of_item = claimed.by_item.setdefault(item.id or 0, [])
-            _add(of_item, row.id or 0, amount if item.unit == need.unit else many)
 
 
 def _add(of: list[Claim], line: int, amount: float) -> None:
@@ -216,3 +265,21 @@ def stood(
         key: StockStand(sums.get(key, (0.0, 0))[0], key in sums, claims.get(key, ()), minimum.get(key) or 0.0)
         for key in ids
     }
+
+
+def missing_for(session: Session, order: Order) -> list[tuple[str, str]]:
+    """What there is not enough of for an agreed order by itself: its lines, each with the item it waits for.
+    What those that are due before it take is seen where all are looked at together.
+    """
+    if order.accepted_at is None or not str(order.queue) < DONE:
+        return []
+    ids = [row.id or 0 for row in stands.lines_of(session, order)]
+    told = reserved(session, open_lines(session, ids))
+    short = [
+        (key, line)
+        for key, stand in stood(session, told.claims, list(told.claims)).items()
+        if stand.is_known
+        for line in stand.stops
+    ]
+    names = {row.id: row.name for row in ledger.items(session, [key for key, _ in short])}
+    return [(told.lines[line][1].title, names[key]) for key, line in short]

@@ -15,7 +15,18 @@ from lamsik.core.orders.status import ENDED, STATUSES, ways
 from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.trade.behaviours import BEHAVIOURS, USUAL
-from lamsik.store import custody, letters, order_lines, orders, papers, parcels, pieces, promises, stores
+from lamsik.store import (
+    custody,
+    letters,
+    order_lines,
+    orders,
+    papers,
+    parcels,
+    pieces,
+    promises,
+    reserved,
+    stores,
+)
 from lamsik.store import stands as stands_of
 from lamsik.store.paging import Page
 from lamsik.store.tables import (
@@ -156,7 +167,10 @@ def _page(order: Order, problem: Refused | None = None) -> ResponseReturnValue:
         **photos_of("order", key),
         promises=promises.of_order(db(), order),
         bench_says=_bench_says(order),
-        waits_for=[(title, WAITS[what]) for title, what in promises.waits_for(db(), order)],
+        waits_for=[
+            *((title, WAITS[what]) for title, what in promises.waits_for(db(), order)),
+            *reserved.missing_for(db(), order),
+        ],
         letters=letters.of_order(db(), order),
         letters_called=CALLED,
         papers=papers.of_order(db(), order),
