@@ -448,3 +448,10 @@ def test_an_order_says_which_of_its_lines_waits_for_what_is_short(demo):
     assert f"{title} waits for {HOOK}" in demo.get(f"/orders/{order}").text
     moved(demo, HOOK, amount="1 pack")
     assert f"waits for {HOOK}" not in demo.get(f"/orders/{order}").text
+
+
+def test_a_lot_that_is_no_tub_is_not_seen_to_at_its_product(demo):
+    with opened(demo) as session:
+        pot = session.exec(select(StockLot).where(StockLot.product_id.is_(None))).first()
+    for way in ("gone", "stirred", "count"):
+        assert demo.post(f"/mixes/products/tubs/{pot.id}/{way}", {"grams": "5 g"}).status_code == 404

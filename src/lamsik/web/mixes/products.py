@@ -4,7 +4,7 @@ from contextlib import suppress
 from dataclasses import fields
 from datetime import date, datetime
 
-from flask import Blueprint, flash, redirect, render_template, request, url_for
+from flask import Blueprint, abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.cautions import CAUTIONS
@@ -230,10 +230,18 @@ def _day(text: str, name: str) -> date | None:
         raise Refused(name, text, "a date such as 2027-03-31") from error
 
 
+def _tub(key: int) -> StockLot:
+    """A tub of a product; 404 for a lot of anything else: that is looked at in Stores."""
+    row = load(StockLot, key)
+    if row.product_id is None:
+        abort(404)
+    return row
+
+
 @blueprint.post("/tubs/<int:key>/<any(stirred, opened, gone):way>")
 def see_to(key: int, way: str) -> ResponseReturnValue:
     """A tub was stirred, opened, or is gone."""
-    row = load(StockLot, key)
+    row = _tub(key)
     if way == "stirred":
         row.stirred_at = now()
     elif way == "opened":
@@ -247,7 +255,7 @@ def see_to(key: int, way: str) -> ResponseReturnValue:
 @blueprint.post("/tubs/<int:key>/count")
 def count(key: int) -> ResponseReturnValue:
     """What the tub really holds, weighed; stock is never below nothing."""
-    row = load(StockLot, key)
+    row = _tub(key)
     product_row = load_document("product", row.product_id or 0, deleted=True)
     try:
         grams = read_measure(request.form.get("grams", ""), "mass", "left in the tub")
