@@ -35,7 +35,7 @@ def money_bar(goes: Mapping[str, int], says: str) -> Node:
         node("title", says),
         *pieces,
         viewBox=f"0 0 {WIDE:g} {HIGH:g}",
-        class_="money-bar",
+        class_="money-bar w-100 d-block",
         role="img",
         preserveAspectRatio="none",
     )
