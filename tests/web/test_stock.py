@@ -455,3 +455,10 @@ def test_a_lot_that_is_no_tub_is_not_seen_to_at_its_product(demo):
         pot = session.exec(select(StockLot).where(StockLot.product_id.is_(None))).first()
     for way in ("gone", "stirred", "count"):
         assert demo.post(f"/mixes/products/tubs/{pot.id}/{way}", {"grams": "5 g"}).status_code == 404
+
+
+def test_a_lot_of_another_item_is_not_moved_with_this_one(demo):
+    lot = rows(demo, StockLot)[0]
+    answer = moved(demo, HOOK, why="counted", amount="3", lot=str(lot.id))
+    assert answer.status_code == 422 and "a lot of this very item" in answer.text and held(demo, HOOK) == 12
+    assert demo.get(f"/stores/count/item/{key_of(demo, HOOK)}?lot={lot.id}").status_code == 404

@@ -88,6 +88,8 @@ def move(
     """Keep a change of what there is; a count says what was found. Raises `Refused`: see
     `core.stock.ledger.change`.
     """
+    if lot is not None:
+        require(lot.item_id == item.id, "lot", lot.lot, "a lot of this very item")
     there = held(session, item.id, lot.id if lot is not None else None)
     signed = ledger.change(why, amount, there, item.unit)
     at = more.pop("at", None) or now()

@@ -2,7 +2,7 @@
 
 from urllib.parse import unquote, urlsplit
 
-from flask import Blueprint, flash, redirect, render_template, request, url_for
+from flask import Blueprint, abort, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, require
@@ -73,6 +73,8 @@ def one(key: int) -> ResponseReturnValue:
         if lot_key.isascii() and lot_key.isdigit() and len(lot_key) < 10
         else None
     )
+    if lot is not None and lot.item_id != key:
+        abort(404)
     if request.method == "GET":
         return _one(item, lot)
     try:
