@@ -462,3 +462,10 @@ def test_a_lot_of_another_item_is_not_moved_with_this_one(demo):
     answer = moved(demo, HOOK, why="counted", amount="3", lot=str(lot.id))
     assert answer.status_code == 422 and "a lot of this very item" in answer.text and held(demo, HOOK) == 12
     assert demo.get(f"/stores/count/item/{key_of(demo, HOOK)}?lot={lot.id}").status_code == 404
+
+
+def test_what_work_used_is_not_taken_back_by_hand(demo):
+    with opened(demo) as session:
+        ledger.use(session, item(session, HOOK), 2.0, ledger.Cause("piece:rig", 1))
+    answer = demo.post(f"/stores/stock/moves/{rows(demo, Movement)[-1].id}/undo")
+    assert answer.status_code == 422 and "taken back at its bench" in answer.text and held(demo, HOOK) == 10
