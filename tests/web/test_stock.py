@@ -469,3 +469,20 @@ def test_what_work_used_is_not_taken_back_by_hand(demo):
         ledger.use(session, item(session, HOOK), 2.0, ledger.Cause("piece:rig", 1))
     answer = demo.post(f"/stores/stock/moves/{rows(demo, Movement)[-1].id}/undo")
     assert answer.status_code == 422 and "taken back at its bench" in answer.text and held(demo, HOOK) == 10
+
+
+def test_pots_are_counted_on_their_paint_and_lots_each_by_itself(demo):
+    with opened(demo) as session:
+        paint = next(
+            one
+            for one in session.exec(select(StockItem).where(StockItem.of == "paint")).all()
+            if ledger.lots(session, one.id)
+        )
+        had = ledger.held(session, paint.id)
+        tub = session.exec(select(StockLot).where(StockLot.product_id == RESIN)).first()
+    answer = demo.post(f"/stores/count/item/{paint.id}", {"amount": "3 ml"})
+    assert answer.status_code == 422 and "they are counted on the page of the paint" in answer.text
+    answer = demo.post(f"/stores/stock/{tub.item_id}/move", {"why": "counted", "amount": "3 g"})
+    assert answer.status_code == 422 and "each is counted and used by itself" in answer.text
+    with opened(demo) as session:
+        assert ledger.held(session, paint.id) == had

@@ -112,6 +112,22 @@ def move(
     )
 
 
+def by_hand(
+    session: Session, item: StockItem, why: str, amount: float, lot: StockLot | None = None, **more: Any
+) -> Movement:
+    """A change that someone notes. Raises `Refused`, too, for a paint, whose pots its own page has, and where
+    lots of the item are open and it is not said of which.
+    """
+    _not_in_pots(item)
+    is_of_lot = lot is not None or why == BOUGHT or not any(one.left > 0 for one in lots(session, item.id))
+    require(is_of_lot, "lot", item.name, "one of its lots: each is counted and used by itself")
+    return move(session, item, why, amount, lot, **more)
+
+
+def _not_in_pots(item: StockItem) -> None:
+    require(item.of != "paint", "lot", item.name, "its pots: they are counted on the page of the paint")
+
+
 def _kept(session: Session, row: Movement, lot: StockLot | None) -> Movement:
     session.add(row)
     session.flush()
@@ -144,6 +160,7 @@ def undo(session: Session, row: Movement) -> None:
     require(row.undone_at is None, "movement", row.why, "it is taken back already")
     require(not row.of, "movement", row.why, "what work used is taken back at its bench")
     item, lot = session.get_one(StockItem, row.item_id), _lot_of(session, row)
+    _not_in_pots(item)
     ledger.require_undoable(row.amount, held(session, row.item_id, row.lot_id), item.unit)
     if row.why != COUNTED:
         ledger.require_after_count(row.at, counted_at(session, row.item_id, row.lot_id))
@@ -158,6 +175,7 @@ def redo(session: Session, row: Movement) -> None:
     """A movement counts again. Raises `Refused` where that takes more than there is."""
     require(row.undone_at is not None, "movement", row.why, "it counts already")
     item, lot = session.get_one(StockItem, row.item_id), _lot_of(session, row)
+    _not_in_pots(item)
     ledger.require_undoable(-row.amount, held(session, row.item_id, row.lot_id), item.unit)
     row.undone_at = None
     _kept(session, row, lot)

@@ -99,7 +99,7 @@ def _one(item: StockItem, lot: StockLot | None, problem: Refused | None = None) 
 
 def _count(item: StockItem, lot: StockLot | None, text: str) -> None:
     there = read_measure(text, QUANTITIES[item.unit], "how much is there")
-    change = ledger.move(db(), item, COUNTED, there, lot)
+    change = ledger.by_hand(db(), item, COUNTED, there, lot)
     undo = url_for("stores_items.undo", key=change.id, way="undo")
     was = amount(there - change.amount, item.unit)
     flash(f"{item.name}: {amount(there, item.unit)} there; the books had {was}.", f"undo:{undo}")

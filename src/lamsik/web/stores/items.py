@@ -88,7 +88,7 @@ def _moved(row: StockItem) -> Movement:
     lot = sent_row(StockLot, "lot", "that lot is gone: open the page anew")
     if why == BOUGHT:
         return _bought(row, value, lot)
-    return ledger.move(db(), row, why, value, lot, at=_day("on"), note=form.get("note", "").strip()[:300])
+    return ledger.by_hand(db(), row, why, value, lot, at=_day("on"), note=form.get("note", "").strip()[:300])
 
 
 def _bought(row: StockItem, value: float, lot: StockLot | None) -> Movement:
@@ -100,7 +100,7 @@ def _bought(row: StockItem, value: float, lot: StockLot | None) -> Movement:
         lot = StockLot(item_id=row.id or 0, lot=called, expires_on=_date("expires"), place=row.place)
         db().add(lot)
         db().flush()
-    return ledger.move(
+    return ledger.by_hand(
         db(),
         row,
         BOUGHT,

@@ -147,5 +147,5 @@ def _taken(row: BroughtRow, item: StockItem | None) -> bool:
         item.supplier_id = suppliers.of_name(db(), row.supplier).id
     ledger.named(db(), item)
     if "left" in row.amounts:
-        ledger.move(db(), item, COUNTED, row.amounts["left"], note="by a table")
+        ledger.by_hand(db(), item, COUNTED, row.amounts["left"], note="by a table")
     return True
