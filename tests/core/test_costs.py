@@ -40,6 +40,7 @@ def test_the_hour_earns_what_is_left_over_hands_and_the_price_is_that_the_other_
         "hours": 3220,
         "tools": 0,
         "packing": 0,
+        "shipping": 0,
         "fees": 130,
         "tax": 1010,
     }

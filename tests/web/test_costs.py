@@ -5,19 +5,28 @@ from datetime import date, timedelta
 from fractions import Fraction
 
 import pytest
-from sqlmodel import func, select
+from sqlmodel import col, func, select, update
 
 from lamsik.core.money import Money
-from lamsik.store import costs, documents, pieces, year
+from lamsik.store import costs, documents, mixes, moulds, pieces, routes, year
+from lamsik.store.reserved import COMPOUND_LOSS, Losses
 from lamsik.store.tables import (
+    Batch,
     Document,
+    MouldMade,
+    Order,
     OrderLine,
     Payment,
+    Piece,
     PieceStep,
+    StockItem,
     now,
 )
+from lamsik.web.stores.costs import mass_of
+from tests import demo_rows
 from tests.web.pouring import rows
 from tests.web.test_doing import opened
+from tests.web.test_slice import ENQUIRY
 from tests.web.test_stock import HOOK, moved, short_of
 
 
@@ -99,8 +108,25 @@ def test_a_body_is_priced_in_a_scheme_and_cheaper_when_many_are_made_together(de
     assert f'<option value="{scheme.id}" selected' in page
     listed = demo.get(f"/stores/prices?scheme={scheme.id}").text
     csv = demo.get(f"/stores/prices/list.csv?scheme={scheme.id}").text
-    assert csv.startswith(f"code,name,as drawn [EUR],{scheme.name} [EUR]")
-    assert csv.splitlines()[1].split(",")[2] in listed
+    assert csv.startswith(f"code,name,size,as drawn [EUR],{scheme.name} [EUR]")
+    assert csv.splitlines()[1].split(",")[3] in listed
+
+
+def test_a_price_list_has_its_sizes_and_the_larger_one_takes_more(demo):
+    with opened(demo) as session:
+        body = session.get_one(Document, demo_rows.FERRY_RUNNER)
+        small, large = (
+            costs.of_body(session, body, None, 1, length_mm=mm).costing.beside for mm in (80.0, 140.0)
+        )
+        assert small < large
+    csv = demo.get("/stores/prices/list.csv?length=80+mm&length=5+1/2+in").text.splitlines()
+    sizes = [line.split(",")[2] for line in csv[1:]]
+    assert len(sizes) % 3 == 0 and sizes[:3] == ["", "80 mm", "5 1/2 in"]
+    page = demo.get("/stores/prices?length=80+mm").text
+    assert page.count("at 80 mm") == page.count('class="text-muted">') > 3
+    wrong = demo.get("/stores/prices?length=long")
+    assert wrong.status_code == 422 and 'value="long"' in wrong.text and "As drawn" in wrong.text
+    assert demo.get("/stores/prices/list.csv?length=long").status_code == 422
 
 
 def test_a_tool_says_when_it_has_paid_and_a_family_what_a_size_costs(demo):
@@ -113,7 +139,8 @@ def test_a_tool_says_when_it_has_paid_and_a_family_what_a_size_costs(demo):
         "weekly": "3",
     }
     page = demo.post("/stores/costs/tool", sent).text
-    assert "It has paid after 7 pieces" in page and "it frees 45 min on each" in page
+    assert "It has paid after 7 pieces" in page
+    assert "it frees 45 min on each, 5.2 h by then, 117 h in a year." in page
     assert (date.today() + timedelta(weeks=7 / 3)).isoformat() in page
     assert "It never pays" in demo.post("/stores/costs/tool", {**sent, "with_h": "2 h"}).text
     assert demo.post("/stores/costs/tool", {**sent, "hand_h": "soon"}).status_code == 422
@@ -142,3 +169,120 @@ def test_the_year_sums_what_went_out_what_is_open_and_what_waits(demo):
     assert len(csv) == len(sold) + 1 and csv[0] == "on,order,kind,body,scheme,pieces,sum [EUR],hours [h]"
     assert sum(round(100 * float(line.split(",")[6])) for line in csv[1:]) == total
     assert "sold 0.00 EUR in 0 lines" in demo.get("/stores/year?year=1999").text
+
+
+RATES = {"zone_0": "Here", "up_to_0": "250 g", "costs_0": "3.90", "zone_1": "Here", "up_to_1": "2 kg"}
+RATES |= {
+    "costs_1": "7.20",
+    "on_1": "2026-01-01",
+    "zone_2": "Overseas",
+    "up_to_2": "50 g",
+    "costs_2": "14.50",
+}
+
+
+def test_a_way_costs_by_zone_and_weight_on_an_order_and_in_a_price(demo):
+    assert demo.post("/stores/costs/shipping", RATES).status_code == 302
+    page = demo.get("/stores/costs").text
+    assert 'value="2 kg"' in page or 'value="2000 g"' in page
+    body = f"/stores/costs/body/{demo_rows.FERRY_RUNNER}?price=40"
+    plain, sent = demo.get(body).text, demo.get(f"{body}&zone=Here&count=5").text
+    weighs = float(re.search(r"One weighs ([0-9.]+) g", plain)[1])
+    whole = 390 if 5 * weighs <= 250 else 720
+    assert f"{whole / 500:.2f} EUR" in sent.split("shipping")[1][:80] and "</svg> shipping" not in plain
+    over = demo.get(f"{body}&zone=Overseas&count=40")
+    assert over.status_code == 422 and "50 g at most to Overseas, and this weighs" in over.text
+    order = f"/orders/{demo_rows.ORDER_FERRY_RUNNER_90_ACCEPTED}"
+    demo.post(f"{order}/price", {"to": "Here"})
+    with opened(demo) as session:
+        lines = session.exec(
+            select(OrderLine).where(OrderLine.order_id == demo_rows.ORDER_FERRY_RUNNER_90_ACCEPTED)
+        ).all()
+        kept = session.get_one(Order, demo_rows.ORDER_FERRY_RUNNER_90_ACCEPTED).shipping_minor
+        mass = sum(
+            one.quantity * mass_of(documents.content(session, session.get_one(Document, one.design_id)))
+            for one in lines
+        )
+    assert kept == (390 if mass <= 250 else 720)
+    demo.post(f"{order}/price", {"to": "Here", "shipping": "5"})
+    assert "5.00 EUR" in demo.get(order).text.split("Shipping</dt>")[1][:60]
+    wrong = demo.post("/stores/costs/shipping", {**RATES, "up_to_0": "light"})
+    assert wrong.status_code == 422 and 'value="light"' in wrong.text
+    assert len(rates_of(demo)) == 3
+
+
+def rates_of(demo):
+    with opened(demo) as session:
+        return costs.rates(session)
+
+
+def test_an_order_of_which_nothing_is_drawn_has_no_weight(empty):
+    empty.post("/stores/costs/shipping", RATES)
+    empty.post("/orders/new", {**ENQUIRY, "design": ""})
+    (order,) = rows(empty, Order)
+    answer = empty.post(f"/orders/{order.id}/price", {"to": "Here"})
+    assert answer.status_code == 422 and "what this line weighs is not drawn yet" in answer.text
+
+
+def test_minutes_that_are_typed_at_a_step_count_before_its_clock(demo):
+    key = demo_rows.PIECE_FERRY_RUNNER_90
+    with opened(demo) as session:
+        piece = session.get_one(Piece, key)
+        step = next(
+            row
+            for row in session.exec(select(PieceStep).where(PieceStep.piece_id == key)).all()
+            if row.done_at is not None
+        )
+        line = session.exec(select(OrderLine).where(OrderLine.design_id == piece.design_id)).first()
+        kind = next(one.kind for one in routes.of_many(session, [piece])[key] if one.key == step.step)
+    sent = {"step": step.step, "note": "sharp gouge", "hands": "1.5 h"}
+    assert demo.post(f"/pieces/{key}/steps/note", sent).status_code == 302
+    assert "90 min of work" in demo.get(f"/pieces/{key}").text
+    with opened(demo) as session:
+        stage = next(one for one in costs.of_line(session, line).stages if one.kind == kind)
+        assert stage.times >= 1 and stage.timed_min == pytest.approx(90.0 / stage.times, rel=0.6)
+    for wrong in ("soon", "0 min", "900 h"):
+        assert demo.post(f"/pieces/{key}/steps/note", {**sent, "hands": wrong}).status_code == 422
+    demo.post(f"/pieces/{key}/steps/note", {**sent, "hands": ""})
+    assert "90 min of work" not in demo.get(f"/pieces/{key}").text
+
+
+def test_a_mould_shares_what_it_cost_over_the_castings_expected_of_it(demo):
+    with opened(demo) as session:
+        made = session.exec(
+            select(MouldMade).where(
+                MouldMade.mould_id == demo_rows.STUBBY_FOUR_AT_ONCE, col(MouldMade.retired_at).is_(None)
+            )
+        ).first()
+        content = documents.content(session, session.get_one(Document, made.mould_id))
+        body, castings = content["master"]["body_id"], 40 * len(moulds.alive(made))
+    card = f"/moulds/made/{made.id}/price"
+    refused = demo.post(card, {"cost": "64", "shots": ""})
+    assert refused.status_code == 422 and "over how many shots what it cost is shared" in refused.text
+    assert 'value="64"' in refused.text
+    assert demo.post(card, {"cost": "64", "shots": "0"}).status_code == 422
+    assert demo.post(card, {"cost": "64", "shots": "40"}).status_code == 302
+    assert 'value="64.00"' in demo.get(f"/moulds/{made.mould_id}/card").text
+    with opened(demo) as session:
+        costed = costs.of_body(session, session.get_one(Document, body), None, 1)
+        part = next(one for one in costed.costing.parts if one.share == "tools" and "version" in one.name)
+        assert part.minor == Fraction(6400, castings)
+    demo.post(f"/moulds/made/{made.id}/retire")
+    with opened(demo) as session:
+        costed = costs.of_body(session, session.get_one(Document, body), None, 1)
+        assert not [one for one in costed.costing.parts if "version" in one.name]
+
+
+def test_a_compound_is_reserved_with_the_loss_its_own_batches_taught(demo):
+    with opened(demo) as session:
+        product = session.get_one(Document, demo_rows.CASTING_RESIN)
+        item = session.exec(
+            select(StockItem).where(StockItem.of == "product", StockItem.of_id == product.id)
+        ).first()
+        learned = mixes.loss_of(session, product.id)
+        told = Losses(session).of(item, "g")
+        assert told == (learned.value if learned.n else COMPOUND_LOSS)
+        assert Losses(session).of(None, "g") == COMPOUND_LOSS
+        session.exec(update(Batch).where(Batch.product_id == product.id).values(state="dropped"))
+        assert Losses(session).of(item, "g") == COMPOUND_LOSS
+    assert learned.n > 0

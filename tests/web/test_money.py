@@ -5,7 +5,7 @@ from datetime import date
 import pytest
 
 from lamsik.store import events
-from lamsik.store.tables import Order, Payment
+from lamsik.store.tables import Order, Paper, Payment
 from tests import demo_rows
 from tests.web.pouring import rows
 from tests.web.test_doing import opened
@@ -88,3 +88,43 @@ def test_a_sum_that_is_none_is_said_and_nothing_changes(demo, way, sent, says):
     after = next(row for row in rows(demo, Order) if row.id == SHIPPED)
     assert (after.price_minor, after.shipping_minor) == (before.price_minor, before.shipping_minor)
     assert not [row for row in rows(demo, Payment) if row.order_id == SHIPPED]
+
+
+def test_a_discount_comes_off_the_sum_and_a_deposit_is_waited_for(demo):
+    page = f"/orders/{ASKED}"
+    before = next(row.price_minor for row in rows(demo, Order) if row.id == ASKED)
+    terms = {"shipping": "6", "discount": "10 %", "why": "a third order", "deposit": "30 %"}
+    demo.post(f"{page}/price", terms)
+    order = next(row for row in rows(demo, Order) if row.id == ASKED)
+    assert order.price_minor == before - round(before / 10)
+    text = demo.get(page).text
+    due = (order.price_minor + 600) / 100
+    first = round(order.price_minor * 0.3 + 180) / 100
+    assert f"−{(before - order.price_minor) / 100:.2f} EUR, a third order" in text
+    assert f"{due:.2f} EUR" in text and f"{first:.2f} EUR: {first:.2f} EUR of it has not come" in text
+    assert "Waits for its deposit" not in text  # nothing begins before it is agreed
+    letter = demo.get(f"{page}/letter/quote").text
+    assert f"Of it {first:.2f} EUR is asked before work begins." in letter and "third order: −" in letter
+    demo.post(f"{page}/accept")
+    assert f"Waits for its deposit: {first:.2f} EUR" in demo.get(page).text
+    demo.post(f"{page}/paper/quote")
+    paper = demo.get(f"/orders/paper/{max(row.id for row in rows(demo, Paper))}").text
+    assert (
+        "Discount 10 %, a third order" in paper and f"Deposit before work begins: {first:.2f} EUR." in paper
+    )
+    demo.post(f"{page}/paid", {"on": date.today().isoformat(), "sum": f"{first:.2f}", "how": "cash"})
+    text = demo.get(page).text
+    assert "Waits for its deposit" not in text and f"{first:.2f} EUR: paid" in text
+    demo.post(f"{page}/price", {**terms, "discount": "5", "deposit": ""})
+    order = next(row for row in rows(demo, Order) if row.id == ASKED)
+    assert order.price_minor == before - 500 and "Deposit</dt>" not in demo.get(page).text
+
+
+@pytest.mark.parametrize("name", ["discount", "deposit"])
+def test_a_share_that_is_none_is_said_and_what_was_kept_stays(demo, name):
+    page = f"/orders/{ASKED}"
+    demo.post(f"{page}/price", {name: "20 %"})
+    answer = demo.post(f"{page}/price", {name: "140 %"})
+    assert answer.status_code == 422 and "a share as 10 %, or a sum as 12.50" in answer.text
+    assert 'value="140 %"' in answer.text
+    assert next(getattr(row, f"{name}_percent") for row in rows(demo, Order) if row.id == ASKED) == 20.0

@@ -1,12 +1,13 @@
 """`lamsik calc cost`: what one of something costs, its price, what the hour earns."""
 
+from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
 from lamsik.core import money
 from lamsik.core.errors import require
 from lamsik.core.money import Money
-from lamsik.core.stock.costs import PACKING, Costing, CostPart, Terms, material, shared, whole
+from lamsik.core.stock.costs import PACKING, SHIPPING, Costing, CostPart, Terms, material, shared, whole
 from lamsik.formats import asked
 
 
@@ -27,8 +28,9 @@ def calc_cost(file: Path) -> dict[str, Any]:
         for row in document.get("materials", [])
     ]
     parts += [shared(row["name"], minor("price", row), row["uses"]) for row in document.get("tools", [])]
-    if minor("packing"):
-        parts.append(CostPart(PACKING, "packing", material("packing", 1, minor("packing"), 1).minor))
+    for share in (PACKING, SHIPPING):
+        if minor(share):
+            parts.append(CostPart(share, share, Fraction(minor(share))))
     terms = Terms(
         document.get("fee_percent", 0.0), minor("fee"), document.get("tax_percent", 0.0), minor("duty")
     )

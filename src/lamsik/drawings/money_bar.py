@@ -10,6 +10,7 @@ LOOKS = {
     "hours": "bar-hours",
     "tools": "bar-tools",
     "packing": "bar-packing",
+    "shipping": "bar-shipping",
     "fees": "bar-fees",
     "tax": "bar-tax",
 }

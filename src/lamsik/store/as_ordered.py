@@ -28,6 +28,8 @@ def dressed(session: Session, content: Content, row: OrderLine, of_version: bool
         row: the line.
         of_version: whether the very version that was ordered goes on, too; else any of the scheme will do.
     """
+    if not row.scheme_id and row.clears is None:
+        return content
     scheme = session.get(Document, row.scheme_id) if row.scheme_id else None
     shop = stores.catalogue(session)
     if scheme is not None:
@@ -43,6 +45,12 @@ def dressed(session: Session, content: Content, row: OrderLine, of_version: bool
         except Refused:  # a coat is locked: what is made for the line is as it was ordered all the same
             return with_design(content, with_clear_coats(to_design(content), row.clears))
     return content
+
+
+def at_length(session: Session, content: Content, length_mm: float) -> Content:
+    """The same body at another length [mm], all of it in proportion. Raises `Refused`."""
+    edit = {"do": "resize", "by": "length", "text": f"{length_mm} mm"}
+    return apply(BODY, content, edit, stores.catalogue(session))
 
 
 def _coats(content: Content) -> int:

@@ -3,16 +3,19 @@ tools over what they are expected to do, what is kept of its price.
 """
 
 from collections.abc import Collection, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
+from fractions import Fraction
 
-from sqlmodel import Session, col, func, select
+from sqlmodel import Session, col, func, or_, select
 
 from lamsik.core.errors import finite_between, require
 from lamsik.core.route.steps import Route
-from lamsik.core.stock.costs import PACKING, Costing, CostPart, Terms, material, shared
+from lamsik.core.stock.costs import PACKING, SHIPPING, Costing, CostPart, Terms, material, shared
 from lamsik.core.stock.ledger import BOUGHT
-from lamsik.store import as_ordered, documents, needs, promises, routes, stands, stores
+from lamsik.core.stock.shipping import Rate, rate_for
+from lamsik.store import as_ordered, documents, moulds, needs, promises, routes, stands, stores
 from lamsik.store.ledger import COUNTS
+from lamsik.store.moulds import PricedMould
 from lamsik.store.needs import Resolved
 from lamsik.store.reserved import Losses
 from lamsik.store.tables import (
@@ -110,6 +113,8 @@ class PricedStores:
     beside: tuple[StockItem, ...]
     packing_minor: int
     terms: Terms
+    moulds: Mapping[int, Sequence[PricedMould]]
+    shelf: needs.Shelf
 
 
 def priced_stores(session: Session) -> PricedStores:
@@ -123,6 +128,8 @@ def priced_stores(session: Session) -> PricedStores:
         tuple(item for item in every if item.each_piece > 0 or item.uses > 0),
         int(stores.setting(session, "costs")["packing_minor"]),
         terms(session),
+        moulds.priced(session),
+        needs.shelf_of(session),
     )
 
 
@@ -141,6 +148,28 @@ def terms(session: Session) -> Terms:
         sum(float(rule["percent"]) for rule in rules),
         sum(int(rule["duty_minor"]) for rule in rules),
     )
+
+
+def rates(session: Session) -> list[Rate]:
+    """The shop's own table of what a way costs."""
+    return [
+        Rate(one["zone"], one["up_to_g"], one["minor"])
+        for one in stores.setting(session, "shipping")["rates"]
+    ]
+
+
+def keep_rates(session: Session, rows: Sequence[Mapping[str, object]]) -> None:
+    """The shop's own table of zones and weights. Raises `Refused`."""
+    for one in rows:
+        Rate(str(one["zone"]), float(str(one["up_to_g"])), int(str(one["minor"])))
+    stores.put_setting(session, "shipping", {"rates": [dict(one) for one in rows]})
+
+
+def posted(session: Session, costed: Costed, zone: str, mass_g: float, count: int) -> Costed:
+    """The same with its share of a parcel to a zone: so many of this mass [g] together. Raises `Refused`."""
+    rate = rate_for(rates(session), zone, mass_g * count)
+    part = CostPart(SHIPPING, zone, Fraction(rate.minor, count))
+    return replace(costed, costing=replace(costed.costing, parts=(*costed.costing.parts, part)))
 
 
 def of_line(session: Session, row: OrderLine, shop: PricedStores | None = None) -> Costed:
@@ -166,14 +195,22 @@ def of_body(
     scheme: Document | None,
     count: int,
     shop: PricedStores | None = None,
+    length_mm: float | None = None,
 ) -> Costed:
-    """What one of `count` of a body costs, as it is drawn or in another scheme."""
+    """What one of `count` of a body costs, as it is drawn, in another scheme, at another length [mm]."""
+    shop = shop or priced_stores(session)
     row = OrderLine(order_id=0, design_id=design.id, quantity=count)
     if scheme is not None:
         row.scheme_id, row.scheme_version = scheme.id, scheme.current
-    content = as_ordered.dressed(session, documents.content(session, design), row)
+    drawn = documents.content(session, design)
+    sized = drawn if length_mm is None else as_ordered.at_length(session, drawn, length_mm)
+    content = as_ordered.dressed(session, sized, row)
     route = routes.of_document(session, "body", content)
-    return of_needs(session, needs.of_content(session, content), route, count, row, shop)
+    if content is drawn:
+        known = needs.looked_up(session, documents.revision(session, design).id or 0, shop.shelf)
+    else:
+        known = needs.of_content(session, content, shop.shelf)
+    return of_needs(session, known, route, count, row, shop)
 
 
 def untold(session: Session, rows: Collection[OrderLine]) -> set[int]:
@@ -201,6 +238,8 @@ def of_needs(
         _take(told, need, shop.items.for_line(row, need), shop.prices, shop.loss)
     for item in shop.beside:
         _beside(told, item, shop.prices)
+    for mould in shop.moulds.get(row.design_id or row.like_id or 0, ()):
+        told.parts.append(shared(f"{mould.name}, version {mould.version}", mould.minor, mould.castings))
     if shop.packing_minor:
         told.parts.append(CostPart(PACKING, "", material("", 1, shop.packing_minor, 1).minor))
     stages = _stages(session, route, count, row.design_id)
@@ -258,8 +297,9 @@ def _timed(session: Session, design_id: int | None) -> dict[str, tuple[float, in
         .where(
             Piece.design_id == design_id,
             col(Piece.deleted_at).is_(None),
-            col(PieceStep.begun_at).is_not(None),
+            or_(col(PieceStep.begun_at).is_not(None), col(PieceStep.hands_min).is_not(None)),
             col(PieceStep.done_at).is_not(None),
+            PieceStep.reason == "",
         )
         .order_by(col(PieceStep.id).desc())
         .limit(MOST_TIMED)
@@ -269,11 +309,18 @@ def _timed(session: Session, design_id: int | None) -> dict[str, tuple[float, in
     minutes: dict[str, list[float]] = {}
     for step, piece in rows:
         kind = next((one.kind for one in ways[piece.id or 0] if one.key == step.step), "")
-        if kind and step.begun_at is not None and step.done_at is not None:
-            taken = (step.done_at - step.begun_at).total_seconds() / 60.0
-            if 0 < taken <= LONGEST_MIN:
-                minutes.setdefault(kind, []).append(taken)
+        taken = _hands_on(step)
+        if kind and taken is not None:
+            minutes.setdefault(kind, []).append(taken)
     return {kind: (sum(all_of) / len(all_of), len(all_of)) for kind, all_of in minutes.items()}
+
+
+def _hands_on(step: PieceStep) -> float | None:
+    """How long hands were on a step [min], as typed or by its clock; None where that says nothing."""
+    if step.hands_min is not None or step.begun_at is None or step.done_at is None:
+        return step.hands_min
+    taken = (step.done_at - step.begun_at).total_seconds() / 60.0
+    return taken if 0 < taken <= LONGEST_MIN else None
 
 
 def keep_settings(session: Session, rate_minor: int, unfinished: int, **kept: float) -> None:

@@ -1,16 +1,17 @@
 """Moulds: the body they are made from, moulds really made, shots, and castings that become pieces."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Any
 
 from sqlmodel import Session, col, func, select
 
 from lamsik.core.castings.gates import Curing
 from lamsik.core.castings.pouring import GIVEN_UP, POURED
-from lamsik.core.errors import Refused, require
+from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.moulds.faults import MasterUse
 from lamsik.core.shapes.sources import Source
-from lamsik.store import documents, skins
+from lamsik.store import documents, skins, stores
 from lamsik.store.tables import Batch, Clock, Document, MouldMade, Pour, Revision, WeighedThing
 
 ALIVE, TRIM, DEAD = "alive", "trim", "dead"
@@ -73,6 +74,63 @@ def mark(session: Session, row: MouldMade, key: str, state: str, reason: str) ->
     ]
     session.add(row)
     session.flush()
+
+
+MOST_SHOTS = 100_000
+MOST_PRICED = 200
+
+
+def price(session: Session, row: MouldMade, cost_minor: int | None, shots: int | None) -> None:
+    """What a mould cost, in minor units of the shop's currency, and how many shots are expected of it: its
+    castings share the one by the other. Raises `Refused`.
+    """
+    require(
+        cost_minor is None or shots is not None,
+        "shots expected",
+        shots,
+        "over how many shots what it cost is shared",
+    )
+    if shots is not None:
+        finite_between("shots expected", shots, 1, MOST_SHOTS)
+    row.cost_minor, row.expected_shots = cost_minor, shots
+    row.currency = str(stores.setting(session, "shop")["currency"]) if cost_minor is not None else ""
+    session.add(row)
+    session.flush()
+
+
+@dataclass(frozen=True)
+class PricedMould:
+    """A mould whose castings share what it cost: its name and version, the sum, how many castings."""
+
+    name: str
+    version: int
+    minor: int
+    castings: int
+
+
+def priced(session: Session) -> dict[int, list[PricedMould]]:
+    """By body: the moulds in use whose cost is known."""
+    body = func.json_extract(Revision.content, "$.master.body_id")
+    is_current = (col(Revision.document_id) == Document.id) & (col(Revision.number) == Document.current)
+    query = (
+        select(MouldMade, Document.name, body)
+        .join(Document, col(Document.id) == MouldMade.mould_id)
+        .join(Revision, is_current)
+        .where(
+            col(MouldMade.cost_minor).is_not(None),
+            col(MouldMade.retired_at).is_(None),
+            MouldMade.currency == str(stores.setting(session, "shop")["currency"]),
+            col(Document.deleted_at).is_(None),
+        )
+        .order_by(col(MouldMade.id).desc())
+        .limit(MOST_PRICED)
+    )
+    of: dict[int, list[PricedMould]] = {}
+    for row, name, key in session.exec(query).all():
+        castings = (row.expected_shots or 0) * len(alive(row))
+        if key and castings:
+            of.setdefault(key, []).append(PricedMould(name, row.version, row.cost_minor or 0, castings))
+    return of
 
 
 def alive(row: MouldMade) -> list[str]:

@@ -40,9 +40,36 @@ def tell(session: Session, revision_id: int) -> None:
     session.flush()
 
 
-def of_content(session: Session, content: Content) -> list[PieceNeed]:
+@dataclass(frozen=True)
+class Shelf:
+    """The paints as they stand: what stays on a body by how it goes on, of each mixed colour the drops of its
+    recipe [ml] by paint, and what each paint is called.
+    """
+
+    stays: Mapping[str, float]
+    recipes: Mapping[str, Mapping[str, float]]
+    names: Mapping[str, str]
+
+
+def shelf_of(session: Session) -> Shelf:
+    """The shelf, read once for all that is looked at together."""
+    on_shelf = dict(shelf.shelf(session))
+    recipes = {
+        row.code: {
+            part.code: part.drops * on_shelf[part.code].drop_ml
+            for part in match.parts
+            if part.code in on_shelf
+        }
+        for row, match in shelf.matches(session)
+    }
+    return Shelf(
+        paint_mixes.stays_shares(session), recipes, {code: one.name for code, one in on_shelf.items()}
+    )
+
+
+def of_content(session: Session, content: Content, on: Shelf | None = None) -> list[PieceNeed]:
     """What a piece of a body takes, of no revision yet. Raises `Refused` for one that cannot be read."""
-    taken = takes(to_design(content), paint_mixes.stays_shares(session))
+    on = on or shelf_of(session)
     return [
         PieceNeed(
             revision_id=0,
@@ -53,34 +80,27 @@ def of_content(session: Session, content: Content) -> list[PieceNeed]:
             unit=one.unit,
             step=one.step,
         )
-        for one in _unmixed(session, taken)
+        for one in _unmixed(on, takes(to_design(content), on.stays))
     ]
 
 
-def looked_up(session: Session, revision_id: int) -> list[PieceNeed]:
+def looked_up(session: Session, revision_id: int, on: Shelf | None = None) -> list[PieceNeed]:
     """What a piece of a revision takes, for a page: what is not kept yet is told and not kept."""
     kept = known(session, {revision_id}).get(revision_id)
     if kept is not None:
         return kept
     of = session.get_one(Document, session.get_one(Revision, revision_id).document_id)
-    return of_content(session, documents.content_at(session, revision_id)) if of.kind == "body" else []
+    return of_content(session, documents.content_at(session, revision_id), on) if of.kind == "body" else []
 
 
-def _unmixed(session: Session, taken: Iterable[TakenOut]) -> list[TakenOut]:
+def _unmixed(on: Shelf, taken: Iterable[TakenOut]) -> list[TakenOut]:
     """A colour that is mixed takes the paints of its recipe."""
-    recipes = {row.code: match for row, match in shelf.matches(session) if match.parts}
-    on_shelf = dict(shelf.shelf(session))
     told = []
     for one in taken:
-        match = recipes.get(one.key) if one.of == "paint" else None
-        drops = {
-            part.code: part.drops * on_shelf[part.code].drop_ml
-            for part in (match.parts if match else ())
-            if part.code in on_shelf
-        }
+        drops = on.recipes.get(one.key, {}) if one.of == "paint" else {}
         total = sum(drops.values())
         told += [
-            TakenOut("paint", code, on_shelf[code].name, one.amount * ml / total, one.unit, one.step)
+            TakenOut("paint", code, on.names[code], one.amount * ml / total, one.unit, one.step)
             for code, ml in drops.items()
         ] or [one]
     return told

@@ -7,7 +7,7 @@ from sqlalchemy import ColumnElement, literal_column
 from sqlmodel import Session, col, func, select
 from sqlmodel.sql.expression import SelectOfScalar
 
-from lamsik.core.errors import Refused, require
+from lamsik.core.errors import Refused, finite_between, require
 from lamsik.core.quantities import plainly
 from lamsik.core.route.repaint import WEIGHED
 from lamsik.core.route.steps import SHIPPED
@@ -87,6 +87,8 @@ def listed(text: str = "", order_id: int | None = None, kind: str = "") -> Selec
     return query.order_by(col(Piece.id).desc())
 
 
+MOST_HANDS_MIN = 6000.0
+"""More than a week of hands on one step is a slip."""
 GOING = col(Piece.stand) != literal_column(f"'{SHIPPED}'"), col(Piece.deleted_at).is_(None)
 """What is at work; said as the index of it says it."""
 
@@ -205,12 +207,16 @@ def tick_point(session: Session, piece: Piece, step: str, point: str, is_ticked:
     _put(session, piece, row)
 
 
-def note_step(session: Session, piece: Piece, step: str, note: str) -> None:
-    """What is to be known of a step. Raises `Refused` for one nobody has begun."""
+def note_step(session: Session, piece: Piece, step: str, note: str, hands_min: float | None = None) -> None:
+    """What is to be known of a step, and how long hands were on it [min] where its clock does not tell.
+    Raises `Refused` for one nobody has begun, for no time and for more than a week of hands.
+    """
     row = routes.touched(session, piece).get(step)
     if row is None:
         raise Refused("step", step, "begin it or tick it first: the note is kept with that")
-    row.note = note
+    if hands_min is not None:
+        finite_between("hands on it", hands_min, 0.1, MOST_HANDS_MIN, "min")
+    row.note, row.hands_min = note, hands_min
     session.add(row)
     session.flush()
 

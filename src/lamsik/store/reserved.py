@@ -9,7 +9,7 @@ from lamsik.core.orders.lines import FLOATS, LINE_KINDS, MADE
 from lamsik.core.stock.kinds import GRAMS, MILLILITRES
 from lamsik.core.stock.needs import PACK
 from lamsik.core.stock.short import Claim, StockStand
-from lamsik.store import ledger, needs, paint_mixes, promises, stands
+from lamsik.store import ledger, mixes, needs, paint_mixes, promises, stands
 from lamsik.store.stands import DONE
 from lamsik.store.tables import (
     Document,
@@ -26,7 +26,7 @@ from lamsik.store.tables import (
 MOST_LINES = 400
 """So many lines, those that are due first, are looked at."""
 COMPOUND_LOSS = 0.1
-"""What stays in cup and mould of what is mixed, until a product's own is known (a guess)."""
+"""What stays in cup and mould of what is mixed, until a product's own batches taught it (a guess)."""
 
 
 @dataclass(frozen=True)
@@ -231,11 +231,14 @@ def _add(of: list[Claim], line: int, amount: float) -> None:
 
 
 class Losses:
-    """What is lost of what is mixed: paint in cup and brush as the shop's mixes taught."""
+    """What is lost of what is mixed: paint in cup and brush as the shop's mixes taught, a compound as its own
+    batches did.
+    """
 
     def __init__(self, session: Session) -> None:
         self._session = session
         self._paint: float | None = None
+        self._compound: dict[int, float] = {}
 
     def of(self, item: StockItem | None, unit: str) -> float:
         """The share that comes on top."""
@@ -243,7 +246,15 @@ class Losses:
             if self._paint is None:
                 self._paint = paint_mixes.loss(self._session).value
             return self._paint
-        return COMPOUND_LOSS if unit == GRAMS and (item is None or item.kind == "compound") else 0.0
+        if unit != GRAMS or (item is not None and item.kind != "compound"):
+            return 0.0
+        product = item.of_id if item is not None and item.of == "product" else None
+        if product is None:
+            return COMPOUND_LOSS
+        if product not in self._compound:
+            learned = mixes.loss_of(self._session, product)
+            self._compound[product] = learned.value if learned.n else COMPOUND_LOSS
+        return self._compound[product]
 
 
 def stood(

@@ -9,6 +9,7 @@ from sqlmodel import Session, col, func, select
 
 from lamsik.core.orders.lines import PARTS, LineTerms, total_minor
 from lamsik.core.orders.status import ENDED, Agreed, status
+from lamsik.core.orders.terms import Share, less
 from lamsik.core.route.steps import READY, SHIPPED, from_content, stand
 from lamsik.store import routes
 from lamsik.store.tables import (
@@ -69,6 +70,16 @@ def paid_minor(session: Session, order: Order) -> int:
     ).one()
 
 
+def discount(order: Order) -> Share:
+    """What is taken off the sum of an order's lines."""
+    return Share(order.discount_percent, order.discount_minor)
+
+
+def deposit(order: Order) -> Share:
+    """What is asked of an order before work begins."""
+    return Share(order.deposit_percent, order.deposit_minor)
+
+
 HERE = col(CustodyItem.returned_on).is_(None), CustodyItem.written_off == ""
 """Whether something of a customer's is still here."""
 
@@ -99,7 +110,7 @@ Made = dict[int | None, dict[str, int]]
 
 def _tell(order: Order, rows: Iterable[OrderLine], standing: Made, paid: int, lent: int) -> None:
     lines = {row.id: as_line(row) for row in rows}
-    order.price_minor = total_minor(list(lines.values()))
+    order.price_minor = less(total_minor(list(lines.values())), discount(order))
     order.quantity = sum(line.wanted for line in lines.values())
     order.title = told_lines([row.title for row in rows])
     each = [

@@ -74,6 +74,7 @@ DEFAULTS: dict[str, dict[str, Any]] = {
         "unfinished": 40,
     },
     "taxes": {"rules": []},
+    "shipping": {"rates": []},
     "dowels": {"mm": [6.0, 8.0, 10.0, 12.0, 12.7, 14.0, 15.9, 16.0, 18.0, 20.0]},
 }
 """Settings of a new shop."""

@@ -9,6 +9,8 @@ from fractions import Fraction
 from sqlmodel import Session, col, func, select
 
 from lamsik.core.errors import Refused
+from lamsik.core.orders.terms import less
+from lamsik.core.stock.costs import whole
 from lamsik.core.stock.year import Sale
 from lamsik.store import costs, pieces, routes, stands
 from lamsik.store.tables import Customer, Document, Order, OrderLine, Parcel, Payment, Piece, PieceStep
@@ -54,21 +56,43 @@ def sales(session: Session, year: int) -> list[Sale]:
     shop = costs.priced_stores(session)
     known: dict[tuple[object, ...], costs.Costed | None] = {}
     told = []
-    for line, order, on in sent_in(session, year):
+    sent = sent_in(session, year)
+    paid = _less_discount(sent)
+    for line, order, on in sent:
         key = (line.revision_id or line.design_id, line.scheme_id, line.kind, line.quantity)
         if key not in known:
             known[key] = None
             with suppress(Refused):
                 known[key] = costs.of_line(session, line, shop)
-        told.append(_sale(line, order, on, names, known[key]))
+        told.append(_sale(line, order, on, names, known[key], paid[line.id or 0]))
     return told
 
 
+def _less_discount(sent: Sequence[tuple[OrderLine, Order, date]]) -> dict[int, int]:
+    """What each line brought: its price, with its share of what was taken off its order's sum."""
+    of_order: dict[int, list[OrderLine]] = {}
+    orders = {order.id or 0: order for _, order, _ in sent}
+    for line, _, _ in sent:
+        of_order.setdefault(line.order_id, []).append(line)
+    brought: dict[int, int] = {}
+    for key, rows in of_order.items():
+        prices = [stands.as_line(row).price_minor or 0 for row in rows]
+        total = sum(prices)
+        left = less(total, stands.discount(orders[key])) or 0
+        parts = whole([Fraction(price * left, total) if total else Fraction(0) for price in prices])
+        brought |= {row.id or 0: part for row, part in zip(rows, parts, strict=True)}
+    return brought
+
+
 def _sale(
-    line: OrderLine, order: Order, on: date, names: dict[int | None, str], costed: costs.Costed | None
+    line: OrderLine,
+    order: Order,
+    on: date,
+    names: dict[int | None, str],
+    costed: costs.Costed | None,
+    minor: int,
 ) -> Sale:
     terms = stands.as_line(line)
-    minor = terms.price_minor or 0
     costing = costed.costing if costed is not None else None
     left, hours = Fraction(minor), 0.0
     if costing is not None:

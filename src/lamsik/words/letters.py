@@ -6,12 +6,14 @@ BEGIN, END = "Hello {name},\n\n", "\n\nWith regards from the bench,\n{shop}"
 LETTERS = {
     "quote": Template(
         "Your baits, {order}",
-        BEGIN + "this is what we talked about:\n\n{lines}\n\nIn all {total}. It would be ready by {due}. "
-        "Write back with a yes and it goes on the bench." + END,
+        BEGIN + "this is what we talked about:\n\n{lines}\n\nIn all {total}.{deposit} It would be ready by "
+        "{due}. Write back with a yes and it goes on the bench." + END,
     ),
     "accepted": Template(
         "{order} is on the bench list",
-        BEGIN + "thank you, your order is noted as we agreed:\n\n{lines}\n\nIn all {total}, by {due}." + END,
+        BEGIN
+        + "thank you, your order is noted as we agreed:\n\n{lines}\n\nIn all {total}, by {due}.{deposit}"
+        + END,
     ),
     "delay": Template(
         "{order} takes longer",

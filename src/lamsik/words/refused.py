@@ -5,6 +5,12 @@ REFUSALS: dict[str, str] = {
     "a-use": "one use at least: over how many is it shared",
     "a-sum": "a sum, not below nothing",
     "something-left": "less than what a price brings: of this nothing is left",
+    "a-zone": "the zone it goes to, as Overseas",
+    "heaviest-rate": (
+        "{most:~mass} at most to {zone}, and this weighs {mass:mass}: put a rate for more into the shop’s "
+        "table, or send two parcels"
+    ),
+    "one-share": "percent or a sum, not both",
     "two-lengths": "two sizes of different lengths",
     "csv-two-units": "one unit for {column}: in the name of its column, or in a column called unit",
     "csv-number": "the number of an item of this shop, or empty for a new one",

@@ -95,6 +95,7 @@ SHARES = {
     "hours": "your hours",
     "tools": "tools and moulds",
     "packing": "packing",
+    "shipping": "shipping",
     "fees": "fees",
     "tax": "tax and duty",
 }
@@ -108,12 +109,14 @@ def earns(price: str, hourly: str | None, hours: str) -> str:
     return f"At {price} each, {hours} of hands on one, the hour earns {hourly}."
 
 
-def pays(pieces: int | None, when: str, freed: str) -> str:
-    """When a tool has paid."""
+def pays(pieces: int | None, when: str, freed: str, by_then: str, in_a_year: str = "") -> str:
+    """When a tool has paid, and the hours it frees: on each, until then, in a year."""
     if pieces is None:
         return "It never pays: by hand costs no more."
     ends = f", about {when}" if when else ""
-    return f"It has paid after {counted(pieces, 'piece')}{ends}; it frees {freed} on each."
+    year = f", {in_a_year} in a year" if in_a_year else ""
+    after = f"It has paid after {counted(pieces, 'piece')}{ends}"
+    return f"{after}; it frees {freed} on each, {by_then} by then{year}."
 
 
 def of_year(year: int, sold: str, lines: int, unpaid: str, waiting: int, limit: int) -> str:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from lamsik.core.errors import require, rule
 
-PLACES = ("name", "order", "lines", "total", "open", "due", "tracking", "shop")
+PLACES = ("name", "order", "lines", "total", "open", "deposit", "due", "tracking", "shop")
 """What a template can have filled in."""
 PLACE = re.compile(r"\{([^{}]*)\}")
 MOST_SUBJECT, MOST_TEXT = 200, 8000

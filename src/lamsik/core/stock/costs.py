@@ -9,8 +9,9 @@ from math import ceil, floor
 
 from lamsik.core.errors import finite_between, require, rule
 
-MATERIALS, HOURS, TOOLS, PACKING, FEES, TAX = "materials", "hours", "tools", "packing", "fees", "tax"
-SHARES = (MATERIALS, HOURS, TOOLS, PACKING, FEES, TAX)
+MATERIALS, HOURS, TOOLS, PACKING = "materials", "hours", "tools", "packing"
+SHIPPING, FEES, TAX = "shipping", "fees", "tax"
+SHARES = (MATERIALS, HOURS, TOOLS, PACKING, SHIPPING, FEES, TAX)
 """Where the money goes, in the order a bar shows it."""
 MOST_HOURS = 10_000.0
 
@@ -180,6 +181,10 @@ class BreakEven:
     pieces: int | None
     saved_minor: Fraction
     freed_h: float
+
+    def frees_h(self, pieces: float) -> float:
+        """The hours it frees on so many pieces [h]."""
+        return self.freed_h * pieces
 
 
 def breaks_even(

@@ -11,7 +11,7 @@ from lamsik.store.tables.shared import Typed, now
 
 class MouldMade(Typed, table=True):
     """A mould that was really made: the version of its design, its cavities with their state, what it is
-    of.
+    of; what it cost and how many shots are expected of it.
     """
 
     __tablename__ = "mould_made"
@@ -22,6 +22,9 @@ class MouldMade(Typed, table=True):
     material: str = ""
     lot: str = ""
     release: str = ""
+    cost_minor: int | None = None
+    currency: str = ""
+    expected_shots: int | None = None
     cavities: list[Any] = Field(default_factory=list, sa_type=JSON)
     made_at: datetime = Field(default_factory=now)
     retired_at: datetime | None = None

@@ -41,7 +41,8 @@ class Order(SQLModel, table=True):
     """An enquiry or order of a customer; what is wanted are its lines.
 
     `stand` is told from what is agreed and made (`stands`), never typed, and `queue` sorts: open before
-    shipped, then by due date. `title`, `quantity` and `price_minor` are told from the lines.
+    shipped, then by due date. `title`, `quantity` and `price_minor` are told from the lines, the price with
+    its discount taken off. A discount and a deposit are percent or a sum.
     """
 
     __tablename__ = "shop_order"
@@ -63,6 +64,11 @@ class Order(SQLModel, table=True):
     declined_at: datetime | None = None
     cancelled_at: datetime | None = None
     shipping_minor: int | None = None
+    discount_percent: float | None = None
+    discount_minor: int | None = None
+    discount_why: str = ""
+    deposit_percent: float | None = None
+    deposit_minor: int | None = None
     currency: str = "EUR"
     note: str = ""
     stand: str = "enquiry"

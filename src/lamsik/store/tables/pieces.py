@@ -41,6 +41,7 @@ class Piece(SQLModel, table=True):
 class PieceStep(SQLModel, table=True):
     """What was done of a step of a piece: when it was begun and ended, by whom; one that was left out ended
     with a reason; which points of its checklist are ticked. A step with no row was not touched.
+    `hands_min` is how long hands were on it, where that was typed.
     """
 
     __tablename__ = "piece_step"
@@ -53,6 +54,7 @@ class PieceStep(SQLModel, table=True):
     step: str
     begun_at: datetime | None = None
     done_at: datetime | None = None
+    hands_min: float | None = None
     person_id: int | None = Field(default=None, foreign_key="person.id")
     note: str = ""
     reason: str = ""

@@ -6,6 +6,7 @@ from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused, require
+from lamsik.core.money import read
 from lamsik.core.moulds.faults import tallies
 from lamsik.core.moulds.heat import limits
 from lamsik.core.moulds.touching import STUFFS, touch
@@ -14,6 +15,7 @@ from lamsik.store import documents, mixes, moulds, pours, stores
 from lamsik.store.tables import MouldMade, now
 from lamsik.web.moulds.shop import master_of
 from lamsik.web.shared.db import db, load, load_document
+from lamsik.web.shared.forms import whole
 from lamsik.words.faults import FAULTS
 from lamsik.words.tell import tell
 
@@ -69,6 +71,7 @@ def _page(key: int, problem: Refused | None = None, at: int = 0) -> ResponseRetu
         ),
         lots=_lots(key),
         sent=request.form,
+        currency=stores.setting(db(), "shop")["currency"],
     ), (422 if problem else 200)
 
 
@@ -130,6 +133,26 @@ def cavity(version: int) -> ResponseReturnValue:
             request.form.get("cavity", ""),
             request.form.get("state", ""),
             request.form.get("reason", ""),
+        )
+    except Refused as refused:
+        db().rollback()
+        return _page(row.mould_id, refused, version)
+    return redirect(url_for("moulds_card.show", key=row.mould_id, _anchor=f"v{row.version}"))
+
+
+@blueprint.post("/made/<int:version>/price")
+def price(version: int) -> ResponseReturnValue:
+    """What a mould cost, and how many shots are expected of it."""
+    row = load(MouldMade, version)
+    currency = str(stores.setting(db(), "shop")["currency"])
+    cost = request.form.get("cost", "").strip().removesuffix(currency).strip()
+    shots = request.form.get("shots", "").strip()
+    try:
+        moulds.price(
+            db(),
+            row,
+            read(cost, currency).minor if cost else None,
+            whole(shots, "shots expected", 1, moulds.MOST_SHOTS) if shots else None,
         )
     except Refused as refused:
         db().rollback()

@@ -15,6 +15,7 @@ from lamsik.store import letters, parcels, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.tables import Customer, Message, Order
 from lamsik.web.orders import post
+from lamsik.web.orders.terms import terms_of
 from lamsik.web.shared.context import day
 from lamsik.web.shared.db import db, load
 from lamsik.words.letters import CALLED
@@ -36,6 +37,9 @@ def values_of(order: Order, customer: Customer) -> dict[str, str]:
         + (f": {Money(price, order.currency).said}" if price is not None else "")
         for row, price in prices
     ]
+    terms = terms_of(order)
+    if terms.off:
+        told.append(f"Discount{', ' + terms.why if terms.why else ''}: −{terms.off}")
     numbers = [one.tracking for one in parcels.of_order(db(), order) if one.tracking and one.sent_on]
     return {
         "name": customer.name,
@@ -43,6 +47,7 @@ def values_of(order: Order, customer: Customer) -> dict[str, str]:
         "lines": "\n".join(told),
         "total": money[0] or "a sum still to be said",
         "open": money[1] or "a sum still to be said",
+        "deposit": f" Of it {terms.waits} is asked before work begins." if terms.waits else "",
         "due": day(order.due_on) if order.due_on else "a day still to be said",
         "tracking": f"It is followed by {', '.join(numbers)}." if numbers else "",
         "shop": stores.setting(db(), "shop")["name"],

@@ -15,8 +15,6 @@ from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.shapes.sources import DESCRIBED, OWN
 from lamsik.core.trade.behaviours import BEHAVIOURS
 from lamsik.documents.body.document import to_design
-from lamsik.documents.body.edits import BODY
-from lamsik.documents.engine import apply
 from lamsik.store import as_ordered, custody, documents, order_lines, ready_stock, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.tables import (
@@ -284,8 +282,7 @@ def _drawn(row: OrderLine, customer: Customer) -> Document:
     name = f"{form(row.form).name} for {customer.name}"[:120]
     like = db().get(Document, row.like_id) if row.like_id else None
     if like is not None and row.length_mm is not None:
-        edit = {"do": "resize", "by": "length", "text": f"{row.length_mm} mm"}
-        content = apply(BODY, documents.content(db(), like), edit, stores.catalogue(db()))
+        content = as_ordered.at_length(db(), documents.content(db(), like), row.length_mm)
         return documents.begin(db(), "body", {**content, "name": f"{like.name}, {row.title}"[:120]})
     water = db().get(ShopWater, row.water_id) if row.water_id else None
     return begin(

@@ -10,6 +10,7 @@ from lamsik.store import orders, papers, parcels, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.tables import Customer, Order, Paper, Parcel
 from lamsik.web.orders.lists import shown_lines
+from lamsik.web.orders.terms import terms_of
 from lamsik.web.orders.weights import weight_of
 from lamsik.web.shared import paper, printing
 from lamsik.web.shared.db import db, load
@@ -71,6 +72,7 @@ def _facts(order: Order, customer: Customer, kind: str, parcel: Parcel | None) -
         if kind not in OF_PARCEL
         else (),
         "agreed": agreed,
+        "terms": terms_of(order),
         "money": lambda minor: Money(minor, order.currency).said,
         "payments": orders.payments(db(), order),
         "parcel": parcel,

@@ -12,10 +12,13 @@ from lamsik.core.money import Money, read
 from lamsik.core.orders.customer_facts import CUSTOMER_FACTS
 from lamsik.core.orders.promise import Ready
 from lamsik.core.orders.status import ENDED, STATUSES, ways
+from lamsik.core.orders.terms import Share, read_share
 from lamsik.core.quantities import plainly, said
 from lamsik.core.shapes.forms import FORMS, form
+from lamsik.core.stock.shipping import zones
 from lamsik.core.trade.behaviours import BEHAVIOURS, USUAL
 from lamsik.store import (
+    costs,
     custody,
     letters,
     order_lines,
@@ -46,6 +49,8 @@ from lamsik.web.orders.lists import settle_what_is_over, shown_lines
 from lamsik.web.orders.papers import offered
 from lamsik.web.orders.parcels import shown_parcels
 from lamsik.web.orders.post import look_for_answers
+from lamsik.web.orders.terms import terms_of
+from lamsik.web.orders.weights import shipped_minor
 from lamsik.web.shared import keeping, picks
 from lamsik.web.shared.db import db, load, sent_id
 from lamsik.web.shared.forms import choices, typed_texts
@@ -161,6 +166,8 @@ def _page(order: Order, problem: Refused | None = None) -> ResponseReturnValue:
         agreed=agreed,
         last=orders.last_said(order).removesuffix("_at"),
         payments=orders.payments(db(), order),
+        terms=terms_of(order),
+        zones=zones(costs.rates(db())),
         lent=custody.of_order(db(), key),
         how=orders.HOW,
         problem=problem,
@@ -229,11 +236,18 @@ def agree(key: int, way: str) -> ResponseReturnValue:
 
 @blueprint.post("/<int:key>/price")
 def price(key: int) -> ResponseReturnValue:
-    """By when it is wanted, and what its way costs."""
+    """By when it is wanted, what its way costs, what is taken off it and what is asked first."""
     order = load(Order, key)
     try:
         text = request.form.get("shipping", "").strip()
+        zone = request.form.get("to", "")
         order.shipping_minor = _sum(text, order, "shipping") if text else None
+        if zone and not text:
+            order.shipping_minor = shipped_minor(order, zone)
+        off, first = (_share(order, name) for name in ("discount", "deposit"))
+        order.discount_percent, order.discount_minor = off.percent, off.minor
+        order.discount_why = request.form.get("why", "").strip()[:200]
+        order.deposit_percent, order.deposit_minor = first.percent, first.minor
         order.due_on = _day(request.form["due"]) if request.form.get("due") else None
     except Refused as refused:
         db().rollback()
@@ -276,6 +290,14 @@ def _sum(text: str, order: Order, name: str) -> int:
         return read(text, order.currency).minor
     except Refused as refused:
         raise Refused(name, refused.given, refused.allowed) from refused
+
+
+def _share(order: Order, name: str) -> Share:
+    text = request.form.get(name, "")
+    try:
+        return read_share(text, order.currency)
+    except Refused as refused:
+        raise Refused(name, text, "a share as 10 %, or a sum as 12.50") from refused
 
 
 def _day(text: str) -> date:

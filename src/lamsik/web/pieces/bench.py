@@ -73,8 +73,12 @@ class StepRow:
 
     @property
     def took_min(self) -> float | None:
-        """How long hands were on it [min]; None where nobody noted both ends."""
+        """How long hands were on it [min], as typed, else from its beginning to its end; None where nobody
+        noted either.
+        """
         kept = self.kept
+        if kept is not None and kept.hands_min is not None:
+            return kept.hands_min
         if kept is None or kept.begun_at is None or kept.done_at is None:
             return None
         return (kept.done_at - kept.begun_at).total_seconds() / 60.0

@@ -8,6 +8,7 @@ from flask import Blueprint, flash, redirect, request, url_for
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.errors import Refused
+from lamsik.core.quantities import read_measure
 from lamsik.core.route.steps import FINAL, open_before
 from lamsik.core.shapes.needs import Need, missing
 from lamsik.store import mixes, order_lines, pieces, rights, routes
@@ -115,9 +116,10 @@ def point(key: int) -> ResponseReturnValue:
 
 @blueprint.post("/note")
 def note(key: int) -> ResponseReturnValue:
-    """What is to be known of a step."""
+    """What is to be known of a step, and how long hands were on it."""
     piece, _, row = _sent(key)
-    pieces.note_step(db(), piece, row.step.key, _typed("note"))
+    hands = read_measure(_typed("hands"), "minutes", "hands on it") if _typed("hands") else None
+    pieces.note_step(db(), piece, row.step.key, _typed("note"), hands)
     return _to(key)
 
 

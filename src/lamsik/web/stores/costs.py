@@ -13,6 +13,10 @@ from lamsik.core.errors import Refused, require
 from lamsik.core.money import Money
 from lamsik.core.quantities import plainly, read_measure, said
 from lamsik.core.stock.costs import breaks_even, by_length, whole
+from lamsik.core.stock.shipping import zones
+from lamsik.core.tank.mass import budget
+from lamsik.documents.body.document import to_design
+from lamsik.documents.rows import Document as Content
 from lamsik.drawings.money_bar import money_bar
 from lamsik.store import costs, documents, stores
 from lamsik.store.costs import Costed
@@ -24,7 +28,7 @@ from lamsik.words.route import KINDS as STEPS_CALLED
 from lamsik.words.stock import SHARES, earns, pays
 
 blueprint = Blueprint("stores_costs", __name__, url_prefix="/stores/costs")
-MOST_RULES = 12
+MOST_RULES, MOST_RATES = 12, 40
 
 
 def currency() -> str:
@@ -75,9 +79,11 @@ def _asked_price(costed: Costed, own: int | None) -> int:
     return costed.costing.price(int(stores.setting(db(), "costs")["rate_minor"]) if rate is None else rate)
 
 
-def _page(costed: Costed, own: int | None, **shown: Any) -> ResponseReturnValue:
-    problem = None
+def _page(costed: Costed, own: int | None, mass_g: float, together: int, **shown: Any) -> ResponseReturnValue:
+    problem, zone = None, request.args.get("zone", "")
     try:
+        if zone:
+            costed = costs.posted(db(), costed, zone, mass_g, together)
         price = _asked_price(costed, own)
     except Refused as refused:
         problem, price = refused, costed.costing.price(int(stores.setting(db(), "costs")["rate_minor"]))
@@ -96,6 +102,9 @@ def _page(costed: Costed, own: int | None, **shown: Any) -> ResponseReturnValue:
         shares=SHARES,
         currency=currency(),
         problem=problem,
+        zones=zones(costs.rates(db())) if mass_g else (),
+        zone=zone,
+        weighs=said(mass_g, "mass", 0) if mass_g else "",
         **shown,
     ), (422 if problem else 200)
 
@@ -107,9 +116,25 @@ def line(key: int) -> ResponseReturnValue:
     order = load(Order, row.order_id)
     with db().no_autoflush:
         costed = costs.of_line(db(), row)
+    drawn = db().get(Document, row.design_id or row.like_id or 0)
+    mass_g = mass_of(documents.content(db(), drawn)) if drawn is not None and drawn.kind == "body" else 0.0
     return _page(
-        costed, row.rate_minor, title=row.title, order=order, design=None, schemes=(), scheme=None, count=0
+        costed,
+        row.rate_minor,
+        mass_g,
+        row.quantity,
+        title=row.title,
+        order=order,
+        design=None,
+        schemes=(),
+        scheme=None,
+        count=0,
     )
+
+
+def mass_of(content: Content) -> float:
+    """What a body weighs as it is drawn [g]."""
+    return budget(to_design(content)).mass_g
 
 
 @blueprint.get("/body/<int:key>")
@@ -125,6 +150,8 @@ def body(key: int) -> ResponseReturnValue:
     return _page(
         costed,
         None,
+        mass_of(documents.content(db(), row)),
+        count,
         title=row.name,
         order=None,
         design=row,
@@ -152,6 +179,14 @@ def _index(problem: Refused | None = None, **more: Any) -> str:
         rules=[
             {**rule, "duty": Money(int(rule["duty_minor"]), currency()).amount}
             for rule in stores.setting(db(), "taxes")["rules"]
+        ],
+        rates=[
+            {
+                **one,
+                "up_to": plainly(one["up_to_g"], "mass"),
+                "costs": Money(int(one["minor"]), currency()).amount,
+            }
+            for one in stores.setting(db(), "shipping")["rates"]
         ],
         currency=currency(),
         problem=problem,
@@ -219,6 +254,31 @@ def taxes() -> ResponseReturnValue:
     return redirect(url_for("stores_costs.index", _anchor="taxes"))
 
 
+@blueprint.post("/shipping")
+def shipping() -> ResponseReturnValue:
+    """The shop's own table of what a way costs."""
+    form, rows = request.form, []
+    try:
+        for n in range(MOST_RATES):
+            zone = form.get(f"zone_{n}", "").strip()[:60]
+            if zone:
+                up_to = read_measure(form.get(f"up_to_{n}", ""), "mass", f"up to, {zone}")
+                rows.append(
+                    {
+                        "zone": zone,
+                        "up_to_g": up_to,
+                        "minor": _sum(f"costs_{n}"),
+                        "as_of": form.get(f"on_{n}", "").strip()[:10],
+                    }
+                )
+        costs.keep_rates(db(), rows)
+    except Refused as refused:
+        db().rollback()
+        return _index(refused), 422
+    flash("Kept: a way costs this from now on.")
+    return redirect(url_for("stores_costs.index", _anchor="shipping"))
+
+
 @blueprint.post("/tool")
 def tool() -> ResponseReturnValue:
     """Tool or hand: when a mould, a jig or bought tooling has paid."""
@@ -235,7 +295,15 @@ def tool() -> ResponseReturnValue:
     if paid.pieces is not None and weekly:
         weeks = min(paid.pieces / weekly, 5000.0)
         when = (date.today() + timedelta(weeks=weeks)).isoformat()
-    return _index(paid=pays(paid.pieces, when, plainly(round(paid.freed_h * 60), "minutes"))), 200
+    return _index(
+        paid=pays(
+            paid.pieces,
+            when,
+            plainly(round(paid.freed_h * 60), "minutes"),
+            said(paid.frees_h(paid.pieces or 0), "time", 1),
+            said(paid.frees_h(52 * weekly), "time", 0) if weekly else "",
+        )
+    ), 200
 
 
 TIMES = {"hand_h": "by hand", "with_h": "with the tool"}
