@@ -8,9 +8,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lamsik.core.errors import Refused
+from lamsik.core.floats.design import Float
+from lamsik.core.floats.parts import FloatPart, mass_g
 from lamsik.core.paints.layers import Layer
 from lamsik.core.paints.spraying import cups
 from lamsik.core.shapes.ballast_holes import Hole, Slug
+from lamsik.core.shapes.blades import STARTING_BLADE
 from lamsik.core.shapes.hardware import Item, Placement
 from lamsik.core.shapes.solid import solid
 from lamsik.core.stock import bringing, ledger, needs
@@ -122,6 +125,27 @@ def test_what_is_cast_takes_its_grams_paint_its_ml_and_eyes_come_in_pairs():
     wet = next(cup.wet_ml for cup in cups(painted) if cup.layer.key == "l1")
     assert next(v for (_, key, step), v in taken.items() if step == "coat:l1" and key == name) == wet > 0
     assert taken["called", "Eyes, 6 mm", "coat:l2"] == 2
+
+
+def test_a_float_takes_its_dowel_its_lengths_and_its_load_and_a_blade_its_strip():
+    parts = (
+        FloatPart("b", "body", "body, balsa", 50.0, 12.0, 0.16, 30.0),
+        FloatPart("s", "stem", "stem, bamboo", 120.0, 2.0, 0.6, inside=True),
+        FloatPart("l", "loading", "loading, brass", 8.0, 6.0, 8.4, 2.0),
+        FloatPart("t", "tip", "tip, bamboo", 20.0, 1.5, 0.6, 80.0),
+    )
+    turned = Float("stick", "stick", parts)
+    taken = {(one.key, one.unit, one.step): one.amount for one in needs.takes_float(turned)}
+    assert taken == {
+        ("balsa", "mm", "carve"): 50.0 + needs.SAWN_MM,
+        ("bamboo", "mm", "fit"): 120.0 + 20.0 + 2 * needs.SAWN_MM,
+        ("loading, brass", "piece", "fit"): 1.0,
+    }
+    foam = {one.key: one for one in needs.takes_float(replace(turned, kind="bulk foam"))}
+    assert (foam["body, balsa"].amount, foam["body, balsa"].unit) == (mass_g(parts[0]), "g")
+    (strip,) = needs.takes_blade(STARTING_BLADE)
+    assert (strip.key, strip.unit, strip.step) == ("brass", "mm", "bend")
+    assert strip.amount == STARTING_BLADE.flat_mm + needs.SAWN_MM
 
 
 STAND = StockStand(10.0, True, (Claim(1, 4.0), Claim(2, 5.0), Claim(3, 3.0), Claim(2, 1.0)), 6.0)

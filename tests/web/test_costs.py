@@ -253,7 +253,7 @@ def test_a_mould_shares_what_it_cost_over_the_castings_expected_of_it(demo):
             select(MouldMade).where(
                 MouldMade.mould_id == demo_rows.STUBBY_FOUR_AT_ONCE, col(MouldMade.retired_at).is_(None)
             )
-        ).first()
+        ).all()[-1]
         content = documents.content(session, session.get_one(Document, made.mould_id))
         body, castings = content["master"]["body_id"], 40 * len(moulds.alive(made))
     card = f"/moulds/made/{made.id}/price"

@@ -10,6 +10,7 @@ import pytest
 from sqlmodel import select
 
 from lamsik.store import documents, ledger, mixes, needs, orders, pieces, reserved, suppliers
+from lamsik.store import moved as went
 from lamsik.store.tables import (
     Document,
     Drill,
@@ -25,6 +26,7 @@ from lamsik.store.tables import (
     StockLot,
     Supplier,
 )
+from tests import demo_rows
 from tests.refusing import refusing
 from tests.web.pouring import RESIN, rows
 from tests.web.test_doing import opened
@@ -221,6 +223,58 @@ def test_a_step_that_is_done_takes_its_parts_and_gives_them_back(demo):
         assert ledger.held(session, item(session, HOOK).id) == counted[HOOK]
         pieces.end_step(session, piece, rigged, "left out")
         assert ledger.held(session, item(session, HOOK).id) == counted[HOOK]
+
+
+def test_a_step_takes_of_the_lot_that_is_open_then_of_the_oldest_and_a_lot_opens_to_its_pieces(demo):
+    with opened(demo) as session:
+        hook = item(session, HOOK)
+        loose = ledger.held(session, hook.id)
+        old, new = (
+            StockLot(item_id=hook.id, lot="H-1"),
+            StockLot(item_id=hook.id, lot="H-2", opened_on=date.today()),
+        )
+        for lot, amount in ((old, 4.0), (new, 3.0)):
+            ledger.bring(session, lot, amount)
+        piece = session.get_one(Piece, demo_rows.PIECE_FERRY_RUNNER_90)
+        cause = ledger.Cause("piece:rig", piece.id)
+        ledger.use(session, hook, 5.0, cause)
+        assert (new.left, old.left, ledger.held(session, hook.id)) == (0.0, 2.0, loose + 2.0)
+        assert went.into_pieces(session, new) == [(piece, 3.0)]
+        page, number = f"/stores/stock/{hook.id}", piece.number
+    shown = demo.get(page).text
+    assert "went into 1 piece" in shown and shown.count(f">{number}</a>, 3") == 1
+    with opened(demo) as session:
+        ledger.use(session, item(session, HOOK), 2.0 + loose + 1.0, ledger.Cause("piece:rig", 2))
+        assert ledger.held(session, hook.id) == 0.0
+        ledger.unused(session, ledger.Cause("piece:rig", 2))
+        ledger.unused(session, cause)
+        lots = {lot.lot: lot.left for lot in ledger.lots(session, hook.id)}
+        assert lots == {"H-1": 4.0, "H-2": 3.0} and ledger.held(session, hook.id) == loose + 7.0
+
+
+def test_a_shelf_counts_each_lot_that_lies_there_by_itself(demo):
+    with opened(demo) as session:
+        hook = item(session, HOOK)
+        place, other = hook.place, StockLot(item_id=hook.id, lot="H-2", place="Attic")
+        ledger.count(session, _added(session, StockLot(item_id=hook.id, lot="H-1")), 4.0)
+        ledger.count(session, _added(session, other), 3.0)
+        lots = {lot.lot: lot.id for lot in ledger.lots(session, hook.id)}
+        before = ledger.held(session, hook.id)
+    page = demo.get("/stores/count/shelf", query_string={"place": place}).text
+    assert f"{HOOK}, lot H-1" in page and "H-2" not in page and f'name="item_{hook.id}"' not in page
+    assert "Attic" in demo.get("/stores/count").text
+    assert "lot H-2" in demo.get("/stores/count/shelf?place=Attic").text
+    sent = {f"lot_{lots['H-1']}": "6"}
+    assert demo.post(f"/stores/count/shelf?place={place}", sent).status_code == 302
+    with opened(demo) as session:
+        assert session.get_one(StockLot, lots["H-1"]).left == 6.0
+        assert ledger.held(session, hook.id) == before + 2.0
+
+
+def _added(session, lot):
+    session.add(lot)
+    session.flush()
+    return lot
 
 
 def test_work_that_takes_more_than_the_books_have_leaves_nothing_negative(demo):

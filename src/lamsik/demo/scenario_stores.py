@@ -66,3 +66,14 @@ MACHINES = (
     ("Drying wheel", "up", ("clear", "seal"), "Turn by hand every five minutes for an hour"),
     ("Compressor", "down", ("colour", "prime", "stencil"), "Brush the base; the airbrush waits"),
 )
+RATES = (
+    # to, up to so many grams, what it costs in cents
+    ("Here", 250.0, 390),
+    ("Here", 1000.0, 620),
+    ("Neighbours", 250.0, 890),
+    ("Neighbours", 1000.0, 1340),
+    ("Overseas", 250.0, 1450),
+    ("Overseas", 1000.0, 2680),
+)
+MOULD_COST = ("Stubby, four at once", 8600, 60)
+"""A mould, what it cost in cents, how many shots are expected of it."""

@@ -6,8 +6,8 @@ from sqlmodel import Session, col, select
 
 from lamsik.core.stock.ledger import BOUGHT, COUNTED
 from lamsik.demo import scenario_stores as scenario
-from lamsik.store import ledger, needs, reserved, stores, suppliers
-from lamsik.store.tables import Incident, Machine, StockItem, Supplier
+from lamsik.store import costs, ledger, moulds, needs, reserved, stores, suppliers
+from lamsik.store.tables import Document, Incident, Machine, StockItem, Supplier
 
 
 def build(session: Session) -> None:
@@ -28,6 +28,11 @@ def build(session: Session) -> None:
         ledger.pair(session, _item(session, one), _item(session, other))
     for name, state, steps, fallback in scenario.MACHINES:
         session.add(Machine(name=name, state=state, steps=list(steps), fallback=fallback))
+    rates = [{"zone": to, "up_to_g": g, "minor": minor, "as_of": ""} for to, g, minor in scenario.RATES]
+    costs.keep_rates(session, rates)
+    name, minor, shots = scenario.MOULD_COST
+    mould = session.exec(select(Document.id).where(Document.kind == "mould", Document.name == name)).one()
+    moulds.price(session, moulds.versions(session, mould or 0)[0], minor, shots)
     session.flush()
     needs.told(session, reserved.untold(session, reserved.open_lines(session)))
 

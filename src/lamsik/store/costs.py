@@ -113,7 +113,7 @@ class PricedStores:
     beside: tuple[StockItem, ...]
     packing_minor: int
     terms: Terms
-    moulds: Mapping[int, Sequence[PricedMould]]
+    moulds: Mapping[int, PricedMould]
     shelf: needs.Shelf
 
 
@@ -238,7 +238,8 @@ def of_needs(
         _take(told, need, shop.items.for_line(row, need), shop.prices, shop.loss)
     for item in shop.beside:
         _beside(told, item, shop.prices)
-    for mould in shop.moulds.get(row.design_id or row.like_id or 0, ()):
+    mould = shop.moulds.get(row.design_id or row.like_id or 0)
+    if mould is not None:
         told.parts.append(shared(f"{mould.name}, version {mould.version}", mould.minor, mould.castings))
     if shop.packing_minor:
         told.parts.append(CostPart(PACKING, "", material("", 1, shop.packing_minor, 1).minor))

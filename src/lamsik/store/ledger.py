@@ -10,7 +10,7 @@ from sqlmodel import Session, col, func, select
 
 from lamsik.core.errors import Refused, require
 from lamsik.core.stock import ledger
-from lamsik.core.stock.kinds import ITEM_KINDS
+from lamsik.core.stock.kinds import FINEST, ITEM_KINDS
 from lamsik.core.stock.ledger import BOUGHT, CORRECTED, COUNTED, RETURNED, USED, WASTED
 from lamsik.store.events import WHO
 from lamsik.store.search import fold, pattern
@@ -137,7 +137,16 @@ def _kept(session: Session, row: Movement, lot: StockLot | None) -> Movement:
 
 
 def use(session: Session, item: StockItem, amount: float, cause: Cause) -> None:
-    """Work took so much: where the books had less there was more than they said, and that is noted, too."""
+    """Work took so much, out of lots that are open first, then out of the oldest, then of what is of no lot.
+    Where the books had less there was more than they said, and that is noted, too.
+    """
+    for lot in sorted(lots(session, item.id), key=lambda one: (one.opened_on is None, one.id or 0)):
+        of_lot = min(lot.left, amount)
+        if of_lot > FINEST:
+            move(session, item, USED, of_lot, lot, cause)
+            amount -= of_lot
+    if amount <= FINEST:
+        return
     taken, beside = ledger.used(amount, held(session, item.id))
     if beside > 0:
         move(session, item, CORRECTED, beside, None, cause, note="more was there than the books said")
@@ -149,8 +158,7 @@ def unused(session: Session, cause: Cause) -> None:
     rows = select(Movement).where(Movement.of == cause.of, Movement.of_id == cause.of_id, COUNTS)
     for row in session.exec(rows).all():
         row.undone_at = now()
-        session.add(row)
-    session.flush()
+        _kept(session, row, _lot_of(session, row))
 
 
 def undo(session: Session, row: Movement) -> None:
@@ -335,13 +343,34 @@ def numbered(session: Session, number: str) -> StockItem | None:
 def places(session: Session) -> Sequence[str]:
     """Where things lie, by name."""
     here = select(StockItem.place).where(StockItem.place != "", col(StockItem.deleted_at).is_(None))
-    return session.exec(here.distinct().order_by(StockItem.place).limit(MOST_ALIKE)).all()
+    of_lots = select(StockLot.place).where(StockLot.place != "", col(StockLot.gone_at).is_(None))
+    return sorted({*session.exec(here.distinct()).all(), *session.exec(of_lots.distinct()).all()})
 
 
-def at_place(session: Session, place: str) -> Sequence[StockItem]:
-    """What lies in one place, by name."""
-    here = select(StockItem).where(StockItem.place == place, col(StockItem.deleted_at).is_(None))
-    return session.exec(here.order_by(StockItem.search).limit(MOST_ALIKE)).all()
+@dataclass(frozen=True)
+class OnShelf:
+    """What lies in a place and is counted by itself: an item, or one of its lots."""
+
+    item: StockItem
+    lot: StockLot | None
+    held: float | None
+
+
+def on_shelf(session: Session, place: str) -> list[OnShelf]:
+    """What lies in one place, by name: of an item with lots each that is open, where it lies itself or where
+    its item does. Paints are left out: their own pages count their pots.
+    """
+    here = (col(StockItem.of) != "paint") & col(StockItem.deleted_at).is_(None)
+    lying = (StockLot.place == place) | ((StockLot.place == "") & (StockItem.place == place))
+    query = select(StockLot, StockItem).join(StockItem).where(col(StockLot.gone_at).is_(None), here)
+    rows = session.exec(query.where(lying).order_by(col(StockLot.id)).limit(MOST_ALIKE)).all()
+    told = [OnShelf(item, lot, lot.left) for lot, item in rows]
+    has_lots = select(StockLot.item_id).where(col(StockLot.gone_at).is_(None))
+    alone = select(StockItem).where(StockItem.place == place, col(StockItem.id).not_in(has_lots), here)
+    items = session.exec(alone.order_by(StockItem.search).limit(MOST_ALIKE)).all()
+    held = held_of(session, [row.id for row in items])
+    told += [OnShelf(row, None, held.get(row.id or 0)) for row in items]
+    return sorted(told, key=lambda one: (one.item.search, one.lot.id or 0 if one.lot is not None else 0))
 
 
 def held_of(session: Session, ids: Collection[int | None]) -> dict[int, float]:

@@ -108,8 +108,8 @@ class PricedMould:
     castings: int
 
 
-def priced(session: Session) -> dict[int, list[PricedMould]]:
-    """By body: the moulds in use whose cost is known."""
+def priced(session: Session) -> dict[int, PricedMould]:
+    """By body: the newest mould in use whose cost is known; a piece comes out of one."""
     body = func.json_extract(Revision.content, "$.master.body_id")
     is_current = (col(Revision.document_id) == Document.id) & (col(Revision.number) == Document.current)
     query = (
@@ -125,11 +125,11 @@ def priced(session: Session) -> dict[int, list[PricedMould]]:
         .order_by(col(MouldMade.id).desc())
         .limit(MOST_PRICED)
     )
-    of: dict[int, list[PricedMould]] = {}
+    of: dict[int, PricedMould] = {}
     for row, name, key in session.exec(query).all():
         castings = (row.expected_shots or 0) * len(alive(row))
         if key and castings:
-            of.setdefault(key, []).append(PricedMould(name, row.version, row.cost_minor or 0, castings))
+            of.setdefault(key, PricedMould(name, row.version, row.cost_minor or 0, castings))
     return of
 
 

@@ -57,6 +57,20 @@ class WentInto:
     pieces: tuple[Piece, ...]
 
 
+def into_pieces(session: Session, lot: StockLot) -> list[tuple[Piece, float]]:
+    """The pieces whose own steps took of a lot, the newest first, and how much."""
+    taken = (
+        select(Movement.of_id, func.sum(Movement.amount))
+        .where(Movement.lot_id == lot.id, col(Movement.of).startswith("piece:"), COUNTS)
+        .group_by(col(Movement.of_id))
+        .order_by(col(Movement.of_id).desc())
+        .limit(MOST)
+    )
+    amounts = {key or 0: -float(total) for key, total in session.exec(taken).all()}
+    rows = session.exec(select(Piece).where(col(Piece.id).in_(amounts)).order_by(col(Piece.id).desc())).all()
+    return [(row, amounts[row.id or 0]) for row in rows if amounts[row.id or 0] > FINEST]
+
+
 def into(session: Session, lot: StockLot) -> list[WentInto]:
     """Every batch that a lot went into, the newest first, with the pieces its pour made."""
     taken = (

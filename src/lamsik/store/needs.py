@@ -1,6 +1,6 @@
 """What a piece of each revision takes: told from the design once, and kept; and which item each thing is."""
 
-from collections.abc import Collection, Iterable, Mapping
+from collections.abc import Callable, Collection, Iterable, Mapping
 from contextlib import suppress
 from dataclasses import dataclass
 
@@ -8,36 +8,14 @@ from sqlmodel import Session, col, select
 
 from lamsik.core.errors import Refused
 from lamsik.core.stock.kinds import PIECES
-from lamsik.core.stock.needs import CALLED, TakenOut, takes
+from lamsik.core.stock.needs import CALLED, TakenOut, takes, takes_blade, takes_float
+from lamsik.documents.blades.document import blade_of
 from lamsik.documents.body.document import to_design
+from lamsik.documents.floats.document import to_float
 from lamsik.documents.rows import Document as Content
 from lamsik.store import documents, paint_mixes, shelf
 from lamsik.store.search import fold
 from lamsik.store.tables import Document, Hardware, OrderLine, PieceNeed, Revision, SlugStock, StockItem
-
-
-def known(session: Session, revisions: Collection[int]) -> dict[int, list[PieceNeed]]:
-    """The needs that are kept of these revisions; of one that was never told there is no entry."""
-    rows = session.exec(select(PieceNeed).where(col(PieceNeed.revision_id).in_(revisions))).all()
-    of: dict[int, list[PieceNeed]] = {}
-    for row in rows:
-        of.setdefault(row.revision_id, []).append(row)
-    return {key: [row for row in rows if row.amount > 0] for key, rows in of.items()}
-
-
-def tell(session: Session, revision_id: int) -> None:
-    """Keep what a piece of this revision takes. What cannot be read takes nothing; a float or a blade takes
-    what its own page says.
-    """
-    rows = []
-    kind = session.get_one(Document, session.get_one(Revision, revision_id).document_id).kind
-    if kind == "body":
-        with suppress(Refused):  # it is said where the body is shown
-            rows = of_content(session, documents.content_at(session, revision_id))
-    for row in rows:
-        row.revision_id = revision_id
-    session.add_all(rows or [PieceNeed(revision_id=revision_id)])
-    session.flush()
 
 
 @dataclass(frozen=True)
@@ -67,9 +45,42 @@ def shelf_of(session: Session) -> Shelf:
     )
 
 
-def of_content(session: Session, content: Content, on: Shelf | None = None) -> list[PieceNeed]:
-    """What a piece of a body takes, of no revision yet. Raises `Refused` for one that cannot be read."""
-    on = on or shelf_of(session)
+def known(session: Session, revisions: Collection[int]) -> dict[int, list[PieceNeed]]:
+    """The needs that are kept of these revisions; of one that was never told there is no entry."""
+    rows = session.exec(select(PieceNeed).where(col(PieceNeed.revision_id).in_(revisions))).all()
+    of: dict[int, list[PieceNeed]] = {}
+    for row in rows:
+        of.setdefault(row.revision_id, []).append(row)
+    return {key: [row for row in rows if row.amount > 0] for key, rows in of.items()}
+
+
+def tell(session: Session, revision_id: int, on: Shelf | None = None) -> None:
+    """Keep what a piece of this revision takes. What cannot be read takes nothing."""
+    rows: list[PieceNeed] = []
+    with suppress(Refused):  # it is said where the body is shown
+        rows = _of_revision(session, revision_id, on)
+    for row in rows:
+        row.revision_id = revision_id
+    session.add_all(rows or [PieceNeed(revision_id=revision_id)])
+    session.flush()
+
+
+OTHERS: Mapping[str, Callable[[Content], tuple[TakenOut, ...]]] = {
+    "float": lambda content: takes_float(to_float(content)),
+    "blade": lambda content: takes_blade(blade_of(content)),
+}
+"""What one piece takes, by the kind of document that is no body."""
+
+
+def _of_revision(session: Session, revision_id: int, on: Shelf | None = None) -> list[PieceNeed]:
+    kind = session.get_one(Document, session.get_one(Revision, revision_id).document_id).kind
+    if kind == "body":
+        return of_content(session, documents.content_at(session, revision_id), on)
+    other = OTHERS.get(kind)
+    return _as_needs(other(documents.content_at(session, revision_id))) if other is not None else []
+
+
+def _as_needs(taken: Iterable[TakenOut]) -> list[PieceNeed]:
     return [
         PieceNeed(
             revision_id=0,
@@ -80,8 +91,14 @@ def of_content(session: Session, content: Content, on: Shelf | None = None) -> l
             unit=one.unit,
             step=one.step,
         )
-        for one in _unmixed(on, takes(to_design(content), on.stays))
+        for one in taken
     ]
+
+
+def of_content(session: Session, content: Content, on: Shelf | None = None) -> list[PieceNeed]:
+    """What a piece of a body takes, of no revision yet. Raises `Refused` for one that cannot be read."""
+    on = on or shelf_of(session)
+    return _as_needs(_unmixed(on, takes(to_design(content), on.stays)))
 
 
 def looked_up(session: Session, revision_id: int, on: Shelf | None = None) -> list[PieceNeed]:
@@ -89,8 +106,7 @@ def looked_up(session: Session, revision_id: int, on: Shelf | None = None) -> li
     kept = known(session, {revision_id}).get(revision_id)
     if kept is not None:
         return kept
-    of = session.get_one(Document, session.get_one(Revision, revision_id).document_id)
-    return of_content(session, documents.content_at(session, revision_id), on) if of.kind == "body" else []
+    return _of_revision(session, revision_id, on)
 
 
 def _unmixed(on: Shelf, taken: Iterable[TakenOut]) -> list[TakenOut]:
@@ -108,8 +124,10 @@ def _unmixed(on: Shelf, taken: Iterable[TakenOut]) -> list[TakenOut]:
 
 def told(session: Session, revisions: Collection[int]) -> dict[int, list[PieceNeed]]:
     """The needs of these revisions, those that were not kept yet included: they are, then."""
-    for one in set(revisions) - known(session, revisions).keys():
-        tell(session, one)
+    missing = set(revisions) - known(session, revisions).keys()
+    on = shelf_of(session) if missing else None
+    for one in missing:
+        tell(session, one, on)
     return known(session, revisions)
 
 

@@ -1,17 +1,21 @@
 """What one piece of a design takes out of the stores, and at which step of its route."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
+from lamsik.core.floats.design import Float
+from lamsik.core.floats.parts import mass_g
 from lamsik.core.paints.roles import FITTED
 from lamsik.core.paints.spraying import STAYS_SHARE, cups
+from lamsik.core.route.others import body_of, construction_of
 from lamsik.core.route.steps import COAT
 from lamsik.core.shapes.ballast_holes import BALLS
+from lamsik.core.shapes.blades import Blade
 from lamsik.core.shapes.design import Design
 from lamsik.core.shapes.solid import solid
 from lamsik.core.stock.kinds import FINEST, GRAMS, MILLILITRES, MILLIMETRES, PIECES
 
-BODY, FIT, RIG, PACK = "carve", "fit", "rig", "pack"
+BODY, FIT, RIG, PACK, BEND = "carve", "fit", "rig", "pack", "bend"
 """Steps by their key in a route."""
 RIGGED = frozenset({"ring", "hook", "skirt", "hair", "soft_tail", "rotor"})
 """Kinds of part that go on last."""
@@ -51,8 +55,13 @@ def takes(design: Design, stays: Mapping[str, float] = STAYS_SHARE) -> tuple[Tak
         design: what is made.
         stays: what of a paint stays on the body, by how it goes on.
     """
+    return _summed((*_body(design), *_parts(design), *_metal(design), *_coats(design, stays)))
+
+
+def _summed(taken: Iterable[TakenOut]) -> tuple[TakenOut, ...]:
+    """Each thing once a step."""
     summed: dict[tuple[str, str, str, str, str], float] = {}
-    for one in (*_body(design), *_parts(design), *_metal(design), *_coats(design, stays)):
+    for one in taken:
         key = (one.of, one.key, one.name, one.unit, one.step)
         summed[key] = summed.get(key, 0.0) + one.amount
     return tuple(
@@ -60,6 +69,33 @@ def takes(design: Design, stays: Mapping[str, float] = STAYS_SHARE) -> tuple[Tak
         for (of, key, name, unit, step), amount in summed.items()
         if amount > FINEST
     )
+
+
+LOOSE = frozenset({"bead", "adapter", "loading"})
+"""Parts of a float that come as pieces; the others are cut off a length."""
+
+
+def takes_float(design: Float) -> tuple[TakenOut, ...]:
+    """What one float takes: its body off a dowel, or as much as it weighs where it is poured or printed; each
+    stem, tip and tube off its length; beads and loads by the piece. They are known by their names.
+    """
+    body, is_turned = body_of(design), construction_of(design) == "wood"
+    told = []
+    for part in design.parts:
+        name, step = part.name, BODY if part == body else FIT
+        if part == body and not is_turned:
+            told.append(TakenOut(CALLED, name, name, mass_g(part), GRAMS, step))
+        elif part.kind in LOOSE:
+            told.append(TakenOut(CALLED, name, name, 1.0, PIECES, step))
+        else:
+            of = name.rpartition(", ")[2]  # `stem, bamboo` is cut off bamboo
+            told.append(TakenOut(CALLED, of, of, part.length_mm + SAWN_MM, MILLIMETRES, step))
+    return _summed(told)
+
+
+def takes_blade(blade: Blade) -> tuple[TakenOut, ...]:
+    """What one blade takes: its length of strip, known by its metal."""
+    return (TakenOut(CALLED, blade.metal, blade.metal, blade.flat_mm + SAWN_MM, MILLIMETRES, BEND),)
 
 
 def _body(design: Design) -> Iterator[TakenOut]:

@@ -10,6 +10,7 @@ from lamsik.core.quantities import read_measure
 from lamsik.core.stock.kinds import QUANTITIES
 from lamsik.core.stock.ledger import COUNTED
 from lamsik.store import ledger
+from lamsik.store.ledger import OnShelf
 from lamsik.store.tables import MouldMade, StockItem, StockLot
 from lamsik.web.shared.db import db, load
 from lamsik.words.stock import amount
@@ -109,29 +110,29 @@ def _count(item: StockItem, lot: StockLot | None, text: str) -> None:
 def shelf() -> ResponseReturnValue:
     """All that lies in one place: a number for each; what is left empty stays."""
     place = request.args.get("place", "")
-    rows = ledger.at_place(db(), place)
     if request.method == "GET":
         return _shelf(place)
-    sent = {row.id: request.form.get(f"item_{row.id}", "").strip() for row in rows}
+    sent = [(one, request.form.get(_field(one), "").strip()) for one in ledger.on_shelf(db(), place)]
     try:
-        require(any(sent.values()), "amount", "", "a number for one of them at least")
-        for row in rows:
-            if sent[row.id]:
-                _count(row, None, sent[row.id])
+        require(any(text for _, text in sent), "amount", "", "a number for one of them at least")
+        for one, text in sent:
+            if text:
+                _count(one.item, one.lot, text)
     except Refused as refused:
         db().rollback()
         return _shelf(place, refused), 422
     return redirect(url_for("stores_count.index"))
 
 
+def _field(one: OnShelf) -> str:
+    return f"lot_{one.lot.id}" if one.lot is not None else f"item_{one.item.id}"
+
+
 def _shelf(place: str, problem: Refused | None = None) -> str:
-    rows = ledger.at_place(db(), place)
-    held = ledger.held_of(db(), [row.id for row in rows])
     return render_template(
         "stores/shelf.html",
         place=place,
-        rows=rows,
-        held=held,
+        rows=[(_field(one), one) for one in ledger.on_shelf(db(), place)],
         quantities=QUANTITIES,
         problem=problem,
         asked=request.form,

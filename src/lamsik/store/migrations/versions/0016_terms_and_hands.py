@@ -35,6 +35,10 @@ def upgrade() -> None:
         *(sa.column(name, sa.JSON(none_as_null=True)) for name in ("before", "after")),
     )
     bind = op.get_bind()
+    op.execute(  # what floats and blades take is told anew
+        "DELETE FROM need WHERE revision_id IN (SELECT revision.id FROM revision JOIN document "
+        "ON document.id = revision.document_id WHERE document.kind IN ('float', 'blade'))"
+    )
     for table, columns in NEW.items():
         for name, kind, _ in columns:
             op.execute(f"ALTER TABLE {table} ADD COLUMN {name} {kind}")
