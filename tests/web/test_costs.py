@@ -68,6 +68,12 @@ def test_what_is_paid_for_a_pack_and_timed_at_the_bench_is_what_counts(demo):
         assert named.minor == many * 75
         stage = next(one for one in after.stages if one.kind == "rig")
         assert stage.minutes == pytest.approx(20, abs=0.2) and stage.times == 1
+        another = pieces.start(session, session.get_one(Document, line.design_id), line)
+        left_running = {"begun_at": now() - timedelta(hours=30), "done_at": now()}
+        session.add(PieceStep(piece_id=another.id, step="rig", **left_running))
+        session.flush()
+        stage = next(one for one in costs.of_line(session, line).stages if one.kind == "rig")
+        assert stage.times == 1 and stage.minutes == pytest.approx(20, abs=0.2)
 
 
 def test_tools_packing_fees_and_taxes_take_their_share_and_nothing_is_our_word(demo):

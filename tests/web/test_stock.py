@@ -9,7 +9,7 @@ from datetime import date, timedelta
 import pytest
 from sqlmodel import select
 
-from lamsik.store import documents, ledger, mixes, needs, orders, pieces, reserved, suppliers
+from lamsik.store import documents, ledger, mixes, needs, orders, pieces, reserved, suppliers, used
 from lamsik.store import moved as went
 from lamsik.store.tables import (
     Document,
@@ -223,6 +223,24 @@ def test_a_step_that_is_done_takes_its_parts_and_gives_them_back(demo):
         assert ledger.held(session, item(session, HOOK).id) == counted[HOOK]
         pieces.end_step(session, piece, rigged, "left out")
         assert ledger.held(session, item(session, HOOK).id) == counted[HOOK]
+
+
+def test_a_step_that_is_ticked_again_takes_once_and_packing_takes_what_goes_with_each(demo):
+    with opened(demo) as session:
+        line = session.get_one(OrderLine, short_of(session, HOOK).stops[-1])
+        piece = pieces.start(session, session.get_one(Document, line.design_id), line)
+        box, hook = (item(session, name) for name in ("Bait box 150 × 50", HOOK))
+        promised = reserved.reserved(session).claims
+        boxes, hooks = ledger.held(session, box.id), ledger.held(session, hook.id)
+        used.by_step(session, piece, "rig")
+        once = ledger.held(session, hook.id)
+        used.by_step(session, piece, "rig")
+        assert once == ledger.held(session, hook.id) < hooks
+        steps_done(session, piece, "pack")
+        assert ledger.held(session, box.id) == boxes - 1
+        after = reserved.reserved(session).claims
+        before, then = (sum(one.amount for one in of[box.id]) for of in (promised, after))
+        assert then == before - 1
 
 
 def test_a_step_takes_of_the_lot_that_is_open_then_of_the_oldest_and_a_lot_opens_to_its_pieces(demo):
@@ -525,6 +543,33 @@ def test_what_work_used_is_not_taken_back_by_hand(demo):
     assert answer.status_code == 422 and "taken back at its bench" in answer.text and held(demo, HOOK) == 10
 
 
+def test_a_pot_is_counted_by_its_label_in_its_paint_and_in_the_ledger(demo):
+    with opened(demo) as session:
+        lot, paint = session.exec(
+            select(StockLot, StockItem)
+            .join(StockItem)
+            .where(StockItem.of == "paint", StockLot.gone_at.is_(None))
+        ).first()
+        before, other = lot.left, ledger.held(session, paint.id) - lot.left
+    page = demo.get(f"/stores/count/item/{paint.id}").text
+    assert "Each lot of it is counted by itself" in page and f"?lot={lot.id}" in page
+    led = demo.get(f"/stores/count?label=L-{lot.id}")
+    assert led.headers["Location"] == f"/stores/count/item/{paint.id}?lot={lot.id}"
+    demo.post(f"/stores/count/item/{paint.id}?lot={lot.id}", {"amount": "6.5 ml"})
+    with opened(demo) as session:
+        row = session.get_one(Document, paint.of_id)
+        left = {pot["key"]: pot["left_ml"] for pot in documents.content(session, row)["pots"]}
+        assert left[lot.part] == 6.5 != before
+        assert session.get_one(StockLot, lot.id).left == pytest.approx(6.5)
+        assert ledger.held(session, paint.id) == pytest.approx(other + 6.5)
+        last = max(
+            session.exec(select(Movement).where(Movement.lot_id == lot.id)).all(), key=lambda one: one.id
+        )
+        assert (last.why, last.counted) == ("counted", 6.5)
+    over = demo.post(f"/stores/count/item/{paint.id}?lot={lot.id}", {"amount": "30 l"})
+    assert over.status_code == 422 and held(demo, paint.name) == pytest.approx(other + 6.5)
+
+
 def test_pots_are_counted_on_their_paint_and_lots_each_by_itself(demo):
     with opened(demo) as session:
         paint = next(
@@ -540,3 +585,90 @@ def test_pots_are_counted_on_their_paint_and_lots_each_by_itself(demo):
     assert answer.status_code == 422 and "each is counted and used by itself" in answer.text
     with opened(demo) as session:
         assert ledger.held(session, paint.id) == had
+
+
+def brought_in(demo, what, text, **more):
+    return demo.post(f"/stores/bring/{what}", {"text": text, **more})
+
+
+@pytest.mark.parametrize("what", ["suppliers", "machines", "movements"])
+def test_a_list_that_went_out_comes_in_and_changes_nothing(demo, what):
+    text = demo.get(f"/stores/{what}.csv").get_data(as_text=True)
+    before = demo.get(f"/stores/{what}.csv").text
+    assert "Nothing would change." in brought_in(demo, what, text).text
+    assert brought_in(demo, what, text, way="take").status_code == 302
+    assert demo.get(f"/stores/{what}.csv").text == before
+
+
+def test_suppliers_and_machines_come_in_by_name_and_nothing_is_done_before_it_is_seen(demo):
+    text = "name,reach,days said\ntarn hardware,new@tarn.example,9\nReed & Rush,by post,4\n"
+    seen = brought_in(demo, "suppliers", text).text
+    assert "2 of 2 rows would change something. Nothing is done yet." in seen and "9 days" in seen
+    assert "Reed & Rush" not in {row.name for row in rows(demo, Supplier)}
+    brought_in(demo, "suppliers", text, way="take")
+    kept = {row.name: row for row in rows(demo, Supplier)}
+    assert (kept["Tarn Hardware"].lead_days, kept["Tarn Hardware"].reach) == (9, "new@tarn.example")
+    assert kept["Reed & Rush"].lead_days == 4
+    machines = "name,state,steps,fallback\nBand saw,down,carve fit,by hand\nKiln,up,,\n"
+    assert "by hand" in brought_in(demo, "machines", machines).text
+    brought_in(demo, "machines", machines, way="take")
+    saw = next(row for row in rows(demo, Machine) if row.name == "Band saw")
+    assert (saw.state, saw.steps, saw.fallback) == ("down", ["carve", "fit"], "by hand")
+    assert "Kiln" in {row.name for row in rows(demo, Machine)}
+
+
+def test_movements_come_in_with_their_unit_their_lot_and_their_price(demo):
+    with opened(demo) as session:
+        hook, lead = item(session, HOOK), item(session, "lead rod 5 mm")
+        numbers = {"hook": hook.number, "lead": lead.number}
+    head = "number,why,amount,at,lot,price,currency,supplier,note\n"
+    text = f"{head}{numbers['hook']},bought,40,,H-9,12.50,EUR,Tarn Hardware,a box\n"
+    seen = brought_in(demo, "movements", text).text
+    assert "1 of 1 row would change something." in seen and "<td>12</td><td>52</td>" in seen.replace(
+        " <td>", "<td>"
+    )
+    assert held(demo, HOOK) == 12
+    brought_in(demo, "movements", text, way="take")
+    assert held(demo, HOOK) == 52
+    bought = rows(demo, Movement)[-1]
+    assert (bought.price_minor, bought.currency, bought.note) == (1250, "EUR", "a box")
+    lots = [row.lot for row in rows(demo, StockLot) if row.id == bought.lot_id]
+    assert lots == ["H-9"]
+    bare = f"{head}{numbers['lead']},wasted,2,,,,,,\n"
+    assert "does not say its units" in brought_in(demo, "movements", bare).text
+    before = held(demo, "lead rod 5 mm")
+    brought_in(demo, "movements", bare, unit_g="oz", way="take")
+    assert held(demo, "lead rod 5 mm") == pytest.approx(before - 2 * 28.349523125)
+    assert brought_in(
+        demo, "movements", "number,why,amount [g]\n" + f"{numbers['lead']},corrected,-3\n", way="take"
+    )
+    assert held(demo, "lead rod 5 mm") == pytest.approx(before - 2 * 28.349523125 - 3)
+
+
+@pytest.mark.parametrize(
+    ("what", "text", "says"),
+    [
+        ("movements", "number,why,amount\nS9999,used,1\n", "the number of an item of this shop"),
+        ("movements", "number,why,amount\nS0008,eaten,1\n", "one of bought"),
+        ("movements", "number,why,amount\nS0008,used,100\n", "only 11 are there by the books"),
+        ("movements", "number,why,amount,at\nS0008,used,1,2020-01-01\n", "it was counted on"),
+        ("movements", "number,why,amount,at\nS0008,used,1,2099-01-01\n", "a day that is not to come"),
+        ("movements", "number,why,amount,at\nS0008,used,1,spring\n", "a day such as 2027-03-31"),
+        ("movements", "number,why,amount,of\nS0008,used,1,piece 4\n", "what work used is noted at its bench"),
+        ("movements", "number,why,amount,price\nS0008,bought,1,4\n", "a currency beside the price"),
+        ("machines", "name,state\nBand saw,broken\n", "one of up, down, away"),
+        ("machines", "name,steps\nBand saw,dance\n", "one of carve"),
+        ("machines", "state\nup\n", "what it is called"),
+        ("suppliers", "name,days said\nTarn Hardware,2.5\n", "a whole number"),
+        ("suppliers", "reach\nby post\n", "whom it is from, by name"),
+    ],
+)
+def test_a_row_that_cannot_be_is_refused_with_its_line_and_none_of_the_file_is_taken(demo, what, text, says):
+    head, row = text.splitlines()
+    good = {"movements": "S0008,wasted,1", "machines": "Kiln,up", "suppliers": "Reed & Rush,2"}[what]
+    if head.startswith(("number", "name")):
+        text = f"{head}\n{good}{',' * (head.count(',') - good.count(','))}\n{row}\n"
+    before = demo.get(f"/stores/{what}.csv").text
+    answer = brought_in(demo, what, text, way="take")
+    assert answer.status_code == 422 and says in answer.text and "Line " in answer.text
+    assert demo.get(f"/stores/{what}.csv").text == before

@@ -30,6 +30,11 @@ def plain(value: object) -> object:
     return f"'{text}" if text.startswith(FORMULA) else text
 
 
+def _read(text: str) -> str:
+    """A cell as it was before `plain`."""
+    return text[1:] if text.startswith(tuple(f"'{one}" for one in FORMULA)) else text
+
+
 def read(data: bytes, needed: Sequence[str]) -> list[dict[str, str]]:
     """The rows of a CSV by the names in its first row, each with its line as `line`.
 
@@ -53,6 +58,6 @@ def read(data: bytes, needed: Sequence[str]) -> list[dict[str, str]]:
     for name in needed:
         require(name in names, "file", ", ".join(names), f"a column called {name}")
     return [
-        {"line": str(n), **dict(zip(names, (cell.strip() for cell in row), strict=False))}
+        {"line": str(n), **dict(zip(names, (_read(cell.strip()) for cell in row), strict=False))}
         for n, row in enumerate(lines[1:], start=2)
     ]

@@ -358,9 +358,9 @@ class OnShelf:
 
 def on_shelf(session: Session, place: str) -> list[OnShelf]:
     """What lies in one place, by name: of an item with lots each that is open, where it lies itself or where
-    its item does. Paints are left out: their own pages count their pots.
+    its item does.
     """
-    here = (col(StockItem.of) != "paint") & col(StockItem.deleted_at).is_(None)
+    here = col(StockItem.deleted_at).is_(None)
     lying = (StockLot.place == place) | ((StockLot.place == "") & (StockItem.place == place))
     query = select(StockLot, StockItem).join(StockItem).where(col(StockLot.gone_at).is_(None), here)
     rows = session.exec(query.where(lying).order_by(col(StockLot.id)).limit(MOST_ALIKE)).all()

@@ -4,13 +4,14 @@ from dataclasses import dataclass, replace
 
 from sqlmodel import Session
 
+from lamsik.core.errors import finite_between
 from lamsik.core.mixes.tubs import drawn
-from lamsik.core.paints.shelf import Pot, ShelfPaint
+from lamsik.core.paints.shelf import MOST_ML, Pot, ShelfPaint
 from lamsik.documents.paints.document import to_paint
 from lamsik.documents.values import row_of
 from lamsik.store import documents, paint_stock
 from lamsik.store.ledger import Cause
-from lamsik.store.tables import Document
+from lamsik.store.tables import Document, StockItem, StockLot
 
 PAINT = "paint"
 
@@ -56,16 +57,27 @@ def _leave(session: Session, mark: str, more_g: float, cause: Cause) -> None:
     row: Document | None = documents.coded(session, PAINT, code)
     if row is None:
         return
+    paint: ShelfPaint = to_paint(documents.content(session, row))
+    there = next((pot.left_ml for pot in paint.pots if pot.key == key), 0.0)
+    says = "drawn for a mix" if more_g < 0 else "put back from a mix"
+    with paint_stock.because(session, cause):
+        _hold(session, row, key, there + more_g / paint.wet_g_cm3, says)
+
+
+def count(session: Session, item: StockItem, lot: StockLot, left_ml: float) -> None:
+    """A pot was counted: so much is in it, in its paint and in the ledger. Raises `Refused` for more than a
+    pot holds.
+    """
+    finite_between("how much is there", left_ml, 0.0, MOST_ML, "ml")
+    _hold(session, session.get_one(Document, item.of_id), lot.part, left_ml, "counted")
+
+
+def _hold(session: Session, row: Document, key: str, left_ml: float, says: str) -> None:
+    """Keep what a pot holds now; what was typed of it stands no longer."""
     content = documents.content(session, row)
-    paint: ShelfPaint = to_paint(content)
     pots: tuple[Pot, ...] = tuple(
-        replace(pot, left_ml=max(round(pot.left_ml + more_g / paint.wet_g_cm3, 4), 0.0))
-        if pot.key == key
-        else pot
-        for pot in paint.pots
+        replace(pot, left_ml=max(round(left_ml, 4), 0.0)) if pot.key == key else pot
+        for pot in to_paint(content).pots
     )
     typed = {path: text for path, text in content["typed"].items() if path != f"pots.{key}.left_ml"}
-    says = "drawn for a mix" if more_g < 0 else "put back from a mix"
-    new = {**content, "pots": row_of(pots), "typed": typed}
-    with paint_stock.because(session, cause):
-        documents.save(session, row, new, row.current, says)
+    documents.save(session, row, {**content, "pots": row_of(pots), "typed": typed}, row.current, says)

@@ -18,6 +18,8 @@ TYPED, PHOTO, READER, GUESSED = SOURCES = ("typed", "photo", "reader", "guessed"
 MIXES_NOT = ("metallic", "foil", "glitter", "powder", "glow", "fluorescent")
 """Kinds that no recipe is looked for with: flakes and light of their own do not mix as paints do."""
 SOLIDS_LEAST = 2.0
+MOST_ML = 20_000
+"""More than this is in no pot."""
 
 
 @dataclass(frozen=True)
@@ -26,7 +28,7 @@ class Pot:
 
     key: Key
     lot: Annotated[str, MaxLen(40), Says("lot, as on the pot")] = ""
-    left_ml: Annotated[float, Between(0, 20_000, "ml", "left in it")] = 30.0
+    left_ml: Annotated[float, Between(0, MOST_ML, "ml", "left in it")] = 30.0
 
     def __post_init__(self) -> None:
         held(self)

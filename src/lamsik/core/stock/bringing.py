@@ -1,6 +1,6 @@
 """A table of items brought in: what each row would change, before anything does."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from re import fullmatch
 
@@ -16,6 +16,10 @@ WORDS_OF = {"": PIECES, "piece": PIECES, "pieces": PIECES, "pcs": PIECES}
 """What a column calls pieces."""
 ASKED = (GRAMS, MILLILITRES, MILLIMETRES)
 """Units that are asked for where a file does not say them."""
+
+
+CURRENCY = rule("csv-currency")
+"""What a price in a table has beside it."""
 
 
 @dataclass(frozen=True)
@@ -57,20 +61,26 @@ def heads(names: Sequence[str]) -> Heads:
     return Heads(of, units)
 
 
-def unasked(rows: Sequence[Mapping[str, str]], names: Heads, known: Mapping[str, str]) -> list[str]:
+def unasked(
+    rows: Sequence[Mapping[str, str]],
+    names: Heads,
+    known: Mapping[str, str],
+    amounts: Iterable[str] = tuple(MEASURED),
+) -> list[str]:
     """The stored units of amounts whose own unit the file does not say: each is to be asked for.
 
     Args:
         rows: of the file.
         names: its columns.
         known: the stored unit of items the shop has, by number.
+        amounts: the columns that hold an amount.
     """
     if "unit" in names.of:
         return []
     wanted = set()
     for row in rows:
         stored = _stored(row, names, known)
-        for key in MEASURED:
+        for key in amounts:
             text = row.get(names.of.get(key, ""), "")
             if text and stored != PIECES and key not in names.unit and _is_bare(text):
                 wanted.add(stored)
@@ -116,13 +126,13 @@ def _read(
         require(bool(said("name")), "name", "", rule("csv-name"))
     stored = _stored(row, names, known)
     amounts = {
-        MEASURED[key]: _amount(key, said(key), said("unit"), stored, names, answered)
+        MEASURED[key]: read_amount(key, said(key), said("unit"), stored, names, answered)
         for key in MEASURED
         if said(key)
     }
     price, currency = said("price"), said("currency") or names.unit.get("price", "")
     if price:
-        require(bool(currency) or len(price.split()) == 2, "price", price, rule("csv-currency"))
+        require(bool(currency) or len(price.split()) == 2, "price", price, CURRENCY)
     texts = {key: said(key) for key in TEXTS if key in names.of}
     return BroughtRow(
         line,
@@ -136,7 +146,18 @@ def _read(
     )
 
 
-def _amount(key: str, text: str, unit: str, stored: str, names: Heads, answered: Mapping[str, str]) -> float:
+def read_amount(
+    key: str, text: str, unit: str, stored: str, names: Heads, answered: Mapping[str, str]
+) -> float:
+    """An amount of a row in the stored unit. Raises `Refused`.
+
+    Args:
+        key: the column.
+        text: what it says.
+        unit: what a column called unit says.
+        stored: the unit it is kept in.
+        names, answered: as of `read`.
+    """
     head = names.unit.get(key, "")
     if head and unit and head != unit:
         raise Refused(key, f"{head}, {unit}", rule("csv-two-units", column=key))

@@ -12,7 +12,7 @@ from lamsik.documents.registry import KINDS
 from lamsik.formats import document_file
 from lamsik.store import documents, events, references, stands
 from lamsik.store.paging import Page
-from lamsik.store.tables import Document, Order, Piece, Revision, now
+from lamsik.store.tables import Document, Order, Piece, Revision, StockItem, Supplier, now
 from lamsik.web.shared import whole
 from lamsik.web.shared.db import db, load_document, sent_base
 from lamsik.web.shared.files import as_file, named
@@ -38,6 +38,18 @@ def put_away(
     flash(
         f"{row.name if isinstance(row, Document) else row.number} is deleted.{_used_by(row)}", f"undo:{undo}"
     )
+    return redirect(gone_to)
+
+
+def off_the_list(
+    row: StockItem | Supplier, way: str, gone_to: str, back_to: str, undo: str, stays: str = ""
+) -> ResponseReturnValue:
+    """Take the row off its list with a notice that carries its undo, or put it back on."""
+    row.deleted_at = now() if way == "put_away" else None
+    db().add(row)
+    if way == "bring_back":
+        return redirect(back_to)
+    flash(f"{row.name} is off the list{stays}.", f"undo:{undo}")
     return redirect(gone_to)
 
 

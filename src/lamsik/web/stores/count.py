@@ -9,8 +9,9 @@ from lamsik.core.errors import Refused, require
 from lamsik.core.quantities import read_measure
 from lamsik.core.stock.kinds import QUANTITIES
 from lamsik.core.stock.ledger import COUNTED
-from lamsik.store import ledger
+from lamsik.store import ledger, pots
 from lamsik.store.ledger import OnShelf
+from lamsik.store.pots import PAINT
 from lamsik.store.tables import MouldMade, StockItem, StockLot
 from lamsik.web.shared.db import db, load
 from lamsik.words.stock import amount
@@ -88,10 +89,12 @@ def one(key: int) -> ResponseReturnValue:
 
 def _one(item: StockItem, lot: StockLot | None, problem: Refused | None = None) -> str:
     held = ledger.held(db(), item.id, lot.id if lot is not None else None)
+    lots = ledger.lots(db(), item.id) if lot is None else ()
     return render_template(
         "stores/count_one.html",
         item=item,
         lot=lot,
+        lots=[one for one in lots if one.left > 0 or item.of == PAINT],
         held=held if ledger.is_counted(db(), item.id) else None,
         quantity=QUANTITIES[item.unit],
         problem=problem,
@@ -100,6 +103,12 @@ def _one(item: StockItem, lot: StockLot | None, problem: Refused | None = None) 
 
 def _count(item: StockItem, lot: StockLot | None, text: str) -> None:
     there = read_measure(text, QUANTITIES[item.unit], "how much is there")
+    if item.of == PAINT and lot is not None:
+        was = amount(lot.left, item.unit)
+        pots.count(db(), item, lot, there)
+        there_is = amount(there, item.unit)
+        flash(f"{item.name}: {there_is} there; the books had {was}. The paint’s own page undoes it.")
+        return
     change = ledger.by_hand(db(), item, COUNTED, there, lot)
     undo = url_for("stores_items.undo", key=change.id, way="undo")
     was = amount(there - change.amount, item.unit)

@@ -11,6 +11,7 @@ from lamsik.core.stock.kinds import QUANTITIES
 from lamsik.core.stock.ledger import BOUGHT, SIGNS
 from lamsik.store import ledger, moved, people
 from lamsik.store.tables import Movement, StockItem, StockLot, Supplier, now
+from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load, sent_row
 from lamsik.web.shared.lists import asked_page
 from lamsik.web.stores import item_form, standing
@@ -168,13 +169,14 @@ def keep(key: int) -> ResponseReturnValue:
 def put_away(key: int, way: str) -> ResponseReturnValue:
     """An item is off the list, or on it again; what moved it stays."""
     row = _item(key)
-    row.deleted_at = now() if way == "put_away" else None
-    db().add(row)
-    if way == "bring_back":
-        return redirect(url_for("stores_items.show", key=key))
-    back = url_for("stores_items.put_away", key=key, way="bring_back")
-    flash(f"{row.name} is off the list; what moved it stays.", f"undo:{back}")
-    return redirect(url_for("stores_stock.index"))
+    return keeping.off_the_list(
+        row,
+        way,
+        url_for("stores_stock.index"),
+        url_for("stores_items.show", key=key),
+        url_for("stores_items.put_away", key=key, way="bring_back"),
+        "; what moved it stays",
+    )
 
 
 @blueprint.post("/<int:key>/pair")

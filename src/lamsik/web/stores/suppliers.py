@@ -6,7 +6,8 @@ from flask.typing import ResponseReturnValue
 from lamsik.core.errors import Refused, require
 from lamsik.core.quantities import read_measure
 from lamsik.store import suppliers
-from lamsik.store.tables import Incident, Supplier, now
+from lamsik.store.tables import Incident, Supplier
+from lamsik.web.shared import keeping
 from lamsik.web.shared.db import db, load
 from lamsik.web.shared.lists import asked_page, asked_text
 
@@ -108,10 +109,10 @@ def outcome(key: int) -> ResponseReturnValue:
 def put_away(key: int, way: str) -> ResponseReturnValue:
     """Nothing is bought there any more, or it is again."""
     row = load(Supplier, key)
-    row.deleted_at = now() if way == "put_away" else None
-    db().add(row)
-    if way == "bring_back":
-        return redirect(url_for("stores_suppliers.show", key=key))
-    back = url_for("stores_suppliers.put_away", key=key, way="bring_back")
-    flash(f"{row.name} is off the list.", f"undo:{back}")
-    return redirect(url_for("stores_suppliers.index"))
+    return keeping.off_the_list(
+        row,
+        way,
+        url_for("stores_suppliers.index"),
+        url_for("stores_suppliers.show", key=key),
+        url_for("stores_suppliers.put_away", key=key, way="bring_back"),
+    )

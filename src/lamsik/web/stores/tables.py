@@ -1,7 +1,6 @@
 """Lists of the stores as CSV, and items brought in: what would change is seen before anything does."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 from flask import Blueprint, flash, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
@@ -18,6 +17,8 @@ from lamsik.store import ledger, stock_tables, suppliers
 from lamsik.store.tables import StockItem, Supplier
 from lamsik.web.shared.db import db
 from lamsik.web.shared.files import as_file
+from lamsik.web.stores import brought
+from lamsik.web.stores.brought import RowTaken
 from lamsik.web.stores.item_form import price
 from lamsik.words.stock import amount
 
@@ -32,14 +33,36 @@ def export(what: str) -> ResponseReturnValue:
     return as_file(table_csv.write(names, rows), f"{what}.csv", "text/csv")
 
 
-@dataclass(frozen=True)
-class WouldBe:
-    """What a row of the file would change: of which item (none: a new one), from what to what by column."""
+CALLED_LISTS = {"stock": "Items", "movements": "Movements", "suppliers": "Suppliers", "machines": "Machines"}
+"""The lists that can be brought in."""
+ITEMS_HAVE = (
+    "number (empty for a new item), name, kind, there is, unit, pack, least, place, material, price,"
+    " currency, supplier, note"
+)
 
-    line: int
-    item: StockItem | None
-    name: str
-    changes: tuple[tuple[str, str, str], ...]
+
+@blueprint.route("/bring/<any(suppliers, machines, movements):what>", methods=["GET", "POST"])
+def bring_list(what: str) -> ResponseReturnValue:
+    """Another list is brought in. What would change is what did, and is taken back again; then it is done."""
+    if request.method == "GET":
+        return _page("", what=what)
+    text = _sent()
+    try:
+        rows = table_csv.read(text.encode(), ())
+        names = bringing.heads([name for name in rows[0] if name != "line"])
+        asks = [one for one in brought.unasked(what, rows, names) if not request.form.get(f"unit_{one}")]
+        if asks:
+            return _page(text, asks=asks, what=what)
+        answered = {one: request.form.get(f"unit_{one}", "") for one in bringing.ASKED}
+        taken = brought.taken(what, rows, names, answered)
+    except Refused as refused:
+        db().rollback()
+        return _page(text, problem=refused, what=what), 422
+    if request.form.get("way") != "take":
+        db().rollback()
+        return _page(text, taken, what=what)
+    flash(f"{sum(bool(row.changes) for row in taken)} of {len(taken)} rows changed something.")
+    return redirect(url_for(brought.LISTS[what].page))
 
 
 @blueprint.route("/bring", methods=["GET", "POST"])
@@ -80,14 +103,18 @@ def _sent() -> str:
 
 def _page(
     text: str,
-    would: Sequence[WouldBe] | None = None,
+    would: Sequence[RowTaken] | None = None,
     asks: Sequence[str] = (),
     problem: Refused | None = None,
+    what: str = "stock",
 ) -> str:
     return render_template(
         "stores/bring.html",
         text=text,
         would=would,
+        what=what,
+        lists=CALLED_LISTS,
+        columns=brought.LISTS[what].columns if what in brought.LISTS else ITEMS_HAVE,
         asks=[(one, OFFERED[QUANTITIES[one]], unit_of(QUANTITIES[one])) for one in asks],
         answered={one: request.form.get(f"unit_{one}", "") for one in bringing.ASKED},
         problem=problem,
@@ -95,10 +122,9 @@ def _page(
     )
 
 
-def _would_be(row: BroughtRow, item: StockItem | None) -> WouldBe:
-    return WouldBe(
-        row.line, item, item.name if item else row.texts.get("name", ""), tuple(_changes(row, item))
-    )
+def _would_be(row: BroughtRow, item: StockItem | None) -> RowTaken:
+    name = item.name if item else row.texts.get("name", "")
+    return RowTaken(row.line, name, item is None, tuple(_changes(row, item)))
 
 
 def _changes(row: BroughtRow, item: StockItem | None) -> list[tuple[str, str, str]]:
