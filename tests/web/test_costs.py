@@ -8,7 +8,7 @@ import pytest
 from sqlmodel import col, func, select, update
 
 from lamsik.core.money import Money
-from lamsik.store import costs, documents, mixes, moulds, pieces, routes, year
+from lamsik.store import costs, documents, mixes, moulds, pieces, routes, stands, year
 from lamsik.store.reserved import COMPOUND_LOSS, Losses
 from lamsik.store.tables import (
     Batch,
@@ -154,6 +154,18 @@ def test_a_tool_says_when_it_has_paid_and_a_family_what_a_size_costs(demo):
     assert "at 150 mm 32.00 EUR" in demo.post("/stores/costs/family", sizes).text
     same = demo.post("/stores/costs/family", {**sizes, "length_2": "90 mm"})
     assert same.status_code == 422 and "two sizes of different lengths" in same.text
+
+
+def test_what_was_taken_off_an_order_comes_off_what_its_lines_brought(demo):
+    this = date.today().year
+    with opened(demo) as session:
+        line, order, _ = year.sent_in(session, this)[0]
+        before = sum(one.minor for one in year.sales(session, this) if one.order == order.number)
+        order.discount_percent = 12.5
+        session.add(order)
+        stands.order_anew(session, order)
+        after = [one.minor for one in year.sales(session, this) if one.order == order.number]
+        assert sum(after) == order.price_minor == before - round(before / 8) < before
 
 
 def test_the_year_sums_what_went_out_what_is_open_and_what_waits(demo):

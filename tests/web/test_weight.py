@@ -11,6 +11,7 @@ import pytest
 from fontTools.ttLib import TTFont
 
 from lamsik.web.shared.packing import LEAST
+from lamsik.web.shared.static import FOLDER
 from tests.demo_rows import FERRY_RUNNER, PIECE_LITTLE_GLIDER
 
 URLS = [
@@ -47,6 +48,23 @@ def test_files_of_ours_are_compressed_and_pictures_and_short_answers_are_not(dem
     )
     assert "Content-Encoding" not in demo.get("/", headers={"Accept-Encoding": "gzip;q=0, identity"}).headers
     assert len(demo.get("/healthz").data) < LEAST
+
+
+def test_our_own_scripts_and_styles_go_out_without_what_only_people_read(demo):
+    page = demo.get(f"/tank/{FERRY_RUNNER}").text
+    style = re.search(r'href="(/static/[^"]+shop\.css)"', page).group(1)
+    root = style.removesuffix("css/shop.css")
+    sent = demo.get(style).text
+    assert "/*" not in sent and "\n\n" not in sent and len(sent) < 100_000 and ".waterline" in sent
+    for path in (FOLDER / "js").rglob("*.js"):
+        name = path.relative_to(FOLDER).as_posix()
+        answer, whole = demo.get(f"{root}{name}"), path.read_text("utf-8")
+        slim = answer.get_data(as_text=True)
+        assert answer.mimetype == "text/javascript" and "immutable" in answer.headers["Cache-Control"]
+        assert not re.search(r"^\s*(//|/\*)", slim, re.M) and len(slim) < len(whole)
+        assert set(re.findall(r"export (?:async )?function (\w+)", whole)) <= set(re.findall(r"\w+", slim))
+    assert demo.get(f"{root}js/shared/none.js").status_code == 404
+    assert demo.get(f"{root}js/shared/../../../app.py").status_code == 404
 
 
 @pytest.mark.parametrize("text", ["三浦 かおり", "ミノー90", "鰹と鯵", "Plain"])

@@ -5,8 +5,8 @@ from functools import lru_cache
 
 from flask import Flask, Response, request
 
-LEAST = 1_000
-"""Shorter answers [bytes] go as they are."""
+LEAST, LEAST_KEPT = 1_000, 250
+"""Shorter answers [bytes] go as they are: what is made for one, and what is kept."""
 TEXTS = ("text/", "application/json", "application/javascript", "image/svg+xml")
 QUICK, SMALL = 1, 9
 """How hard to press: what is made for one answer, and what is kept."""
@@ -29,15 +29,16 @@ def _packed(response: Response) -> Response:
         or request.range
     ):
         return response
-    if response.direct_passthrough:  # a file; of those only our own are text that stays
-        return _file(response) if request.endpoint == "static" else response
-    if response.is_streamed or (response.content_length or 0) < LEAST:
+    if request.endpoint == "static":
+        return _kept(response)
+    if response.direct_passthrough or response.is_streamed or (response.content_length or 0) < LEAST:
         return response
     return _of(response, gzip.compress(response.get_data(), QUICK, mtime=0))
 
 
-def _file(response: Response) -> Response:
-    if (response.content_length or 0) < LEAST:
+def _kept(response: Response) -> Response:
+    """Our own files are text that stays: pressed hard, once."""
+    if (response.content_length or 0) < LEAST_KEPT:
         return response
     response.direct_passthrough = False
     return _of(response, _pressed(response.get_data()))

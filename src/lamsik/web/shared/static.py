@@ -1,13 +1,16 @@
 """Styles, scripts and fonts under an address that changes with them, kept for ever; what the shop's own
-data makes is kept nowhere.
+data makes is kept nowhere. Our own scripts and the style sheet go out without what only people read.
 """
 
 import hashlib
+import re
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
 from flask import Flask, Response, request, send_from_directory
+from rcssmin import cssmin
+from rjsmin import jsmin
 
 FOLDER = Path(__file__).parent.parent / "static"
 SHEET = "css/shop.css"
@@ -62,7 +65,17 @@ def digest() -> str:
 @lru_cache(maxsize=1)
 def sheet() -> bytes:
     """The style sheets of every page as one."""
-    return b"\n".join((FOLDER / part).read_bytes() for part in PARTS)
+    return str(cssmin("\n".join((FOLDER / part).read_text("utf-8") for part in PARTS))).encode()
+
+
+@lru_cache(maxsize=256)
+def script(name: str) -> bytes:
+    """A module of our own. Raises `FileNotFoundError` where there is none."""
+    return str(jsmin((FOLDER / name).read_text("utf-8"))).encode()
+
+
+OWN = re.compile(r"js/[a-z]+/[a-z_]+\.js")
+"""Addresses of our own modules."""
 
 
 def _versioned(endpoint: str, values: dict[str, Any]) -> None:
@@ -74,6 +87,9 @@ def _send(version: str, filename: str) -> Response:
     """A file; under an address of another version what there is now, not to be kept."""
     if filename == SHEET:
         response = Response(sheet(), mimetype="text/css")
+        response.cache_control.no_cache = True
+    elif OWN.fullmatch(filename) and (FOLDER / filename).exists():
+        response = Response(script(filename), mimetype="text/javascript")
         response.cache_control.no_cache = True
     else:
         response = send_from_directory(FOLDER, filename, max_age=FOR_EVER_S if version == digest() else 0)
