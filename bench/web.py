@@ -68,7 +68,10 @@ KEPT = """() => new Promise((done) => {
   look();
 })"""
 
-ROOMS = ("/stability", "/twins", "/running", "/joints", "/family", "/floats/", "match=1")
+ROOMS = (
+    *("/stability", "/twins", "/running", "/joints", "/family", "/floats/", "match=1"),
+    *("/stores/prices", "/stores/short/", "/stores/costs/", "/stores/year"),
+)
 """Pages that compute their whole answer before they show."""
 
 

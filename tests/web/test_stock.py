@@ -9,7 +9,7 @@ from datetime import date, timedelta
 import pytest
 from sqlmodel import select
 
-from lamsik.store import documents, ledger, mixes, needs, orders, pieces, reserved, suppliers, used
+from lamsik.store import ahead, documents, ledger, mixes, needs, orders, pieces, reserved, suppliers, used
 from lamsik.store import moved as went
 from lamsik.store.tables import (
     Document,
@@ -223,6 +223,23 @@ def test_a_step_that_is_done_takes_its_parts_and_gives_them_back(demo):
         assert ledger.held(session, item(session, HOOK).id) == counted[HOOK]
         pieces.end_step(session, piece, rigged, "left out")
         assert ledger.held(session, item(session, HOOK).id) == counted[HOOK]
+
+
+@pytest.mark.parametrize(
+    ("key", "takes"),
+    [
+        (demo_rows.ESTUARY_BLADE, {("brass", "mm", "bend")}),
+        (demo_rows.REED_STICK_2_G, {("balsa", "mm", "carve"), ("bamboo", "mm", "fit")}),
+        (demo_rows.CASTING_RESIN, set()),
+    ],
+)
+def test_floats_and_blades_take_what_they_are_cut_off_and_it_is_kept(demo, key, takes):
+    with opened(demo) as session:
+        revision = documents.revision(session, session.get_one(Document, key)).id
+        looked = needs.looked_up(session, revision)
+        kept = needs.told(session, {revision})[revision]
+        assert {(one.key, one.unit, one.step) for one in looked} == takes
+        assert [(one.key, one.amount) for one in looked] == [(one.key, one.amount) for one in kept]
 
 
 def test_a_step_that_is_ticked_again_takes_once_and_packing_takes_what_goes_with_each(demo):
@@ -513,13 +530,31 @@ def test_all_of_it_is_written_beside_the_request_and_taken_along(demo):
 
 def test_an_order_says_which_of_its_lines_waits_for_what_is_short(demo):
     with opened(demo) as session:
-        line = session.get_one(OrderLine, short_of(session, HOOK).stops[0])
-        title, order = line.title, line.order_id
-    assert f"waits for {HOOK}" not in demo.get(f"/orders/{order}").text
-    moved(demo, HOOK, why="counted", amount="1")
-    assert f"{title} waits for {HOOK}" in demo.get(f"/orders/{order}").text
-    moved(demo, HOOK, amount="1 pack")
-    assert f"waits for {HOOK}" not in demo.get(f"/orders/{order}").text
+        lines = [session.get_one(OrderLine, key) for key in short_of(session, HOOK).stops]
+        waits = {line.order_id: line.title for line in lines}
+        first = reserved.open_lines(session)[0][0].id
+    for order, title in waits.items():
+        assert f"{title} waits for {HOOK}" in demo.get(f"/orders/{order}").text
+    assert f"waits for {HOOK}" not in demo.get(f"/orders/{first}").text
+    moved(demo, HOOK, amount="2 packs")
+    assert all(f"waits for {HOOK}" not in demo.get(f"/orders/{order}").text for order in waits)
+
+
+def test_an_order_alone_says_what_all_of_them_together_say_of_it(demo):
+    for name in (HOOK, "Split ring 4 mm", "Bait box 150 × 50", "Domed eyes 6 mm", "Basswood stick 40 × 25"):
+        moved(demo, name, why="counted", amount="3 mm" if "stick" in name else "3")
+    with opened(demo) as session:
+        needs.told(session, reserved.untold(session, reserved.open_lines(session)))
+        told = reserved.reserved(session)
+        stands_now = reserved.stood(session, told.claims, list(told.claims))
+        named = {row.id: row.name for row in session.exec(select(StockItem)).all()}
+        together = {}
+        for key, stand in stands_now.items():
+            for line in stand.stops if stand.is_known else ():
+                order, row = told.lines[line]
+                together.setdefault(order.id, set()).add((row.title, named[key]))
+        alone = {order.id: set(ahead.missing_for(session, order)) for order, _ in told.lines.values()}
+        assert {key: missing for key, missing in alone.items() if missing} == together and len(together) > 3
 
 
 def test_a_lot_that_is_no_tub_is_not_seen_to_at_its_product(demo):

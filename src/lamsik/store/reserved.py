@@ -276,21 +276,3 @@ def stood(
         key: StockStand(sums.get(key, (0.0, 0))[0], key in sums, claims.get(key, ()), minimum.get(key) or 0.0)
         for key in ids
     }
-
-
-def missing_for(session: Session, order: Order) -> list[tuple[str, str]]:
-    """What there is not enough of for an agreed order by itself: its lines, each with the item it waits for.
-    What those that are due before it take is seen where all are looked at together.
-    """
-    if order.accepted_at is None or not str(order.queue) < DONE:
-        return []
-    ids = [row.id or 0 for row in stands.lines_of(session, order)]
-    told = reserved(session, open_lines(session, ids))
-    short = [
-        (key, line)
-        for key, stand in stood(session, told.claims, list(told.claims)).items()
-        if stand.is_known
-        for line in stand.stops
-    ]
-    names = {row.id: row.name for row in ledger.items(session, [key for key, _ in short])}
-    return [(told.lines[line][1].title, names[key]) for key, line in short]

@@ -31,32 +31,32 @@ def sent_in(session: Session, year: int) -> list[tuple[OrderLine, Order, date]]:
         .correlate(Order)
         .scalar_subquery()
     )
+    day = func.coalesce(last, func.date(shipped), Order.due_on, func.date(Order.placed_at))
     query = (
-        select(OrderLine, Order, last, shipped)
+        select(OrderLine, Order, day)
         .join(Order)
         .where(
             col(Order.stand).in_(("shipped", "closed")),
             col(Order.deleted_at).is_(None),
             col(OrderLine.deleted_at).is_(None),
+            func.substr(day, 1, 4) == str(year),
         )
         .order_by(col(Order.id).desc())
         .limit(MOST_LINES)
     )
-    rows = []
-    for line, order, sent, done in session.exec(query).all():
-        on = sent or (done.date() if done else None) or order.due_on or order.placed_at.date()
-        if on.year == year:
-            rows.append((line, order, on))
-    return rows
+    return list(session.exec(query).all())
 
 
 def sales(session: Session, year: int) -> list[Sale]:
     """What was sold in a year, line by line; what one costs is reckoned once for all that is made alike."""
-    names = dict(session.exec(select(Document.id, Document.name)).all())
+    sent = sent_in(session, year)
+    named = {key for line, _, _ in sent for key in (line.design_id, line.scheme_id)}
+    names = dict(
+        session.exec(select(Document.id, Document.name).where(col(Document.id).in_(named - {None}))).all()
+    )
     shop = costs.priced_stores(session)
     known: dict[tuple[object, ...], costs.Costed | None] = {}
     told = []
-    sent = sent_in(session, year)
     paid = _less_discount(sent)
     for line, order, on in sent:
         key = (line.revision_id or line.design_id, line.scheme_id, line.kind, line.quantity)

@@ -18,6 +18,7 @@ from lamsik.core.shapes.forms import FORMS, form
 from lamsik.core.stock.shipping import zones
 from lamsik.core.trade.behaviours import BEHAVIOURS, USUAL
 from lamsik.store import (
+    ahead,
     costs,
     custody,
     letters,
@@ -27,7 +28,6 @@ from lamsik.store import (
     parcels,
     pieces,
     promises,
-    reserved,
     stores,
 )
 from lamsik.store import stands as stands_of
@@ -176,7 +176,7 @@ def _page(order: Order, problem: Refused | None = None) -> ResponseReturnValue:
         bench_says=_bench_says(order),
         waits_for=[
             *((title, WAITS[what]) for title, what in promises.waits_for(db(), order)),
-            *reserved.missing_for(db(), order),
+            *ahead.missing_for(db(), order),
         ],
         letters=letters.of_order(db(), order),
         letters_called=CALLED,
