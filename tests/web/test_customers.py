@@ -6,7 +6,16 @@ from sqlmodel import col, select
 
 from lamsik.store import customers, events
 from lamsik.store.orders import customer_named
-from lamsik.store.tables import CustodyItem, Customer, CustomerWord, LogEntry, Order, Piece
+from lamsik.store.tables import (
+    CustodyItem,
+    Customer,
+    CustomerWord,
+    LogEntry,
+    Order,
+    OrderChange,
+    OrderLine,
+    Piece,
+)
 from tests.web.pouring import rows
 from tests.web.test_doing import opened
 
@@ -136,6 +145,12 @@ def test_one_who_is_erased_leaves_no_name_anywhere_but_the_figures_stay(demo):
     )
     demo.post(f"{ARLA}/merge", {"double": str(who(demo, "A. Brandt").id)})
     demo.post(f"{ARLA}/wrote", {"text": "Please erase Brandt"})
+    with opened(demo) as session:
+        theirs = session.exec(select(Order).where(Order.customer_id == 1)).first()
+        theirs.discount_why = "a cousin of the Brandts"
+        line = session.exec(select(OrderLine).where(OrderLine.order_id == theirs.id)).first()
+        session.add(OrderChange(order_id=theirs.id, line_id=line.id, word="Brandt said yes"))
+        session.add(theirs)
     before = [(row.number, row.quantity, row.price_minor, row.due_on) for row in rows(demo, Order)]
     for row in rows(demo, Order):
         if row.customer_id == 1 and row.stand != "shipped":
@@ -147,7 +162,7 @@ def test_one_who_is_erased_leaves_no_name_anywhere_but_the_figures_stay(demo):
     told = demo.post(f"{ARLA}/erase", follow_redirects=True).text
     assert "Customer 1" in told and "was erased on their request" in told
     with opened(demo) as session:
-        for table in (Customer, CustomerWord, CustodyItem, Order, LogEntry):
+        for table in (Customer, CustomerWord, CustodyItem, Order, OrderChange, LogEntry):
             kept = " ".join(str(row.model_dump()) for row in session.exec(select(table)).all()).casefold()
             assert "brandt" not in kept and "aerla@" not in kept, table
         left = session.exec(select(Order).order_by(col(Order.id))).all()

@@ -48,7 +48,7 @@ class Asked:
         self.asking = False
         found = connection.exec_driver_sql(statement, parameters)
         self.rows[statement.split(" FROM ")[0][:60]] += len(found.all())
-        plan = [row[3] for row in connection.exec_driver_sql(f"EXPLAIN QUERY PLAN {statement}", parameters)]
+        plan = self._planned(connection, statement, parameters)
         limited = "LIMIT" in statement
         self.whole |= {
             line
@@ -57,6 +57,16 @@ class Asked:
             and not (limited and "USE TEMP B-TREE FOR ORDER BY" not in plan)
         }
         self.asking = True
+
+    def _planned(self, connection, statement, parameters):
+        """How the database goes about it: the same for the same question, whatever it is asked with."""
+        if statement not in PLANS:
+            rows = connection.exec_driver_sql(f"EXPLAIN QUERY PLAN {statement}", parameters)
+            PLANS[statement] = [row[3] for row in rows]
+        return PLANS[statement]
+
+
+PLANS: dict = {}
 
 
 def asked(visitor, engine, url):
@@ -80,7 +90,7 @@ def grown(demo_home, application, monkeypatch):
 
 def test_no_page_reads_a_whole_table_that_grows_nor_sends_more_than_it_may(grown, application):
     engine, wrong = application.extensions["engine"], {}
-    for url in [*EVERY, *MORE]:
+    for url in dict.fromkeys(url.partition("#")[0] for url in [*EVERY, *MORE]):
         rows, whole, size = asked(grown, engine, url)
         most = MOST_OF_OPEN_LINES if url.startswith(OF_OPEN_LINES) else MOST_ROWS
         if rows > most or whole or size > MOST_BYTES:

@@ -232,7 +232,7 @@ def erase(session: Session, row: Customer) -> None:
         session.add(one)
     _told_anew(session, row)
     for order in session.exec(select(Order).where(Order.customer_id == row.id)).all():
-        order.note = ""
+        order.note = order.discount_why = ""
         session.add(order)
         for line in session.exec(select(OrderLine).where(OrderLine.order_id == order.id)).all():
             line.note = line.note if line.kind in (DETAIL, PARTS) else ""
@@ -266,7 +266,7 @@ def _scrub(session: Session, keys: list[int], row: Customer) -> None:
 def _plain(of: str, values: dict[str, Any] | None) -> dict[str, Any] | None:
     if values is None:
         return None
-    personal = PERSONAL if of == "customer" else ("note",)
+    personal = PERSONAL if of == "customer" else ("note", "word", "discount_why")
     empty: dict[str, Any] = {"facts": {}, "merged": {}}
     return {name: empty.get(name, "") if name in personal else value for name, value in values.items()}
 
@@ -293,6 +293,9 @@ def exported(session: Session, row: Customer) -> dict[str, Any]:
                 "currency": one.currency,
                 "stands_at": one.stand,
                 "note": one.note,
+                "discount_percent": one.discount_percent,
+                "discount_minor": one.discount_minor,
+                "discount_why": one.discount_why,
                 "lines": [
                     {"what": line.title, "quantity": line.quantity, "kind": line.kind, "note": line.note}
                     for line in stands.lines_of(session, one)
