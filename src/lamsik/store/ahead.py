@@ -103,8 +103,8 @@ def missing_for(session: Session, order: Order) -> list[tuple[str, str]]:
     if order.accepted_at is None or not str(order.queue) < DONE:
         return []
     ids = [row.id or 0 for row in stands.lines_of(session, order)]
-    told = reserved(session, open_lines(session, ids))
     items = needs.resolved(session)
+    told = reserved(session, open_lines(session, ids), items)
     before = taken(session, order, _named(told, items), items)
     short = [
         (key, line)

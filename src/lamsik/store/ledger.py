@@ -267,13 +267,20 @@ def lots(session: Session, item_id: int | None) -> Sequence[StockLot]:
 
 def stand_ins(session: Session, item_id: int | None) -> Sequence[StockItem]:
     """What will do for an item; each of two will do for the other."""
-    either = (
-        select(StandIn.other_id)
-        .where(StandIn.item_id == item_id)
-        .union(select(StandIn.item_id).where(StandIn.other_id == item_id))
-    )
-    rows = select(StockItem).where(col(StockItem.id).in_(either), col(StockItem.deleted_at).is_(None))
-    return session.exec(rows.order_by(StockItem.search)).all()
+    return stand_ins_of(session, [item_id or 0])[item_id or 0]
+
+
+def stand_ins_of(session: Session, ids: Collection[int]) -> dict[int, list[StockItem]]:
+    """What will do for each of these items, by name."""
+    either = col(StandIn.item_id).in_(ids) | col(StandIn.other_id).in_(ids)
+    both = [(row.item_id, row.other_id) for row in session.exec(select(StandIn).where(either)).all()]
+    named = {key for pair in both for key in pair}
+    here = {row.id: row for row in items(session, named) if row.deleted_at is None}
+    of: dict[int, list[StockItem]] = {key: [] for key in ids}
+    for one, other in [*both, *((other, one) for one, other in both)]:
+        if one in of and other in here and here[other] not in of[one]:
+            of[one].append(here[other])
+    return {key: sorted(rows, key=lambda row: row.search) for key, rows in of.items()}
 
 
 def pair(session: Session, one: StockItem, other: StockItem, note: str = "") -> None:

@@ -135,8 +135,8 @@ class _NeedOf:
 class _Claimed:
     """What is claimed so far: by item, and by name and unit of what is no item."""
 
-    def __init__(self, session: Session) -> None:
-        self.items = needs.resolved(session)
+    def __init__(self, session: Session, items: needs.Resolved) -> None:
+        self.items = items
         self.by_item: dict[int, list[Claim]] = {}
         self.unknown: dict[tuple[str, str], list[Claim]] = {}
         self.beside = [(key, one.each_piece) for key, one in self.items.by_id.items() if one.each_piece > 0]
@@ -159,12 +159,21 @@ class _Claimed:
         _add(of, line, one.amount * many)
 
 
-def reserved(session: Session, rows: Sequence[tuple[Order, OrderLine]] | None = None) -> Reserved:
+def reserved(
+    session: Session,
+    rows: Sequence[tuple[Order, OrderLine]] | None = None,
+    items: needs.Resolved | None = None,
+) -> Reserved:
     """What open lines still take: of pieces that are begun what their steps have not taken, of the others
     all. Needs that were never told are not there: see `untold`.
+
+    Args:
+        session: of the shop.
+        rows: the lines; all that are open where none are given.
+        items: which item each thing is, where that is known already.
     """
     rows = open_lines(session) if rows is None else rows
-    claimed, undrawn = _Claimed(session), []
+    claimed, undrawn = _Claimed(session, items or needs.resolved(session)), []
     ids = [row.id or 0 for _, row in rows]
     revisions, begun, ended = _revisions(session, rows), _begun(session, ids), _ended(session, ids)
     wanted = {one for one in revisions.values() if one} | {one for of in begun.values() for one in of}

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 from lamsik.core.stock.kinds import FINEST
 
@@ -30,7 +31,7 @@ class StockStand:
     claims: tuple[Claim, ...] = ()
     minimum: float = 0.0
 
-    @property
+    @cached_property
     def reserved(self) -> float:
         """What is promised to lines."""
         return sum(one.amount for one in self.claims)
@@ -52,14 +53,14 @@ class StockStand:
         wanted = self.reserved + self.minimum - self.held
         return wanted if wanted > FINEST else 0.0
 
-    @property
+    @cached_property
     def stops(self) -> tuple[int, ...]:
         """The lines that there is not enough for: what there is goes to those in front."""
-        left, stopped = self.held, []
+        left, stopped = self.held, dict[int, None]()
         for one in self.claims:
             left -= one.amount
-            if left < -FINEST and one.line not in stopped:
-                stopped.append(one.line)
+            if left < -FINEST:
+                stopped[one.line] = None
         return tuple(stopped)
 
 

@@ -58,11 +58,11 @@ def index() -> str:
 
 
 def _short(now: AllStanding, items: dict[int, StockItem]) -> list[ShortItem]:
-    rows = []
+    rows, instead_of = [], ledger.stand_ins_of(db(), now.short)
+    known = standing.stood({row.id or 0 for others in instead_of.values() for row in others}, now)
     for key in sorted(now.short, key=lambda key: items[key].search):
-        stand, others = now.stands[key], ledger.stand_ins(db(), key)
-        stands = standing.stood([row.id or 0 for row in others], now)
-        good = would_do(stand.lacks, stands)
+        stand, others = now.stands[key], instead_of[key]
+        good = would_do(stand.lacks, {row.id or 0: known[row.id or 0] for row in others})
         rows.append(
             ShortItem(
                 items[key],
