@@ -125,6 +125,8 @@ def test_a_price_list_has_its_sizes_and_the_larger_one_takes_more(demo):
             costs.of_body(session, body, None, 1, length_mm=mm).costing.beside for mm in (80.0, 140.0)
         )
         assert small < large
+    inches = demo.get("/stores/prices?length=4+1/4+in").text
+    assert inches.count("at 4 1/4 in") > 3 and "cannot be" not in inches
     csv = demo.get("/stores/prices/list.csv?length=80+mm&length=5+1/2+in").text.splitlines()
     sizes = [line.split(",")[2] for line in csv[1:]]
     assert len(sizes) % 3 == 0 and sizes[:3] == ["", "80 mm", "5 1/2 in"]
@@ -255,7 +257,8 @@ def test_minutes_that_are_typed_at_a_step_count_before_its_clock(demo):
         kind = next(one.kind for one in routes.of_many(session, [piece])[key] if one.key == step.step)
     sent = {"step": step.step, "note": "sharp gouge", "hands": "1.5 h"}
     assert demo.post(f"/pieces/{key}/steps/note", sent).status_code == 302
-    assert "90 min of work" in demo.get(f"/pieces/{key}").text
+    page = demo.get(f"/pieces/{key}").text
+    assert "90 min of work" in page and 'value="90 min"' in page
     with opened(demo) as session:
         stage = next(one for one in costs.of_line(session, line).stages if one.kind == kind)
         assert stage.times >= 1 and stage.timed_min == pytest.approx(90.0 / stage.times, rel=0.6)

@@ -26,6 +26,7 @@ from lamsik.store.tables import (
     StockLot,
     Supplier,
 )
+from lamsik.words.stock import amount
 from tests import demo_rows
 from tests.refusing import refusing
 from tests.web.pouring import RESIN, rows
@@ -707,3 +708,11 @@ def test_a_row_that_cannot_be_is_refused_with_its_line_and_none_of_the_file_is_t
     answer = brought_in(demo, what, text, way="take")
     assert answer.status_code == 422 and says in answer.text and "Line " in answer.text
     assert demo.get(f"/stores/{what}.csv").text == before
+
+
+@pytest.mark.parametrize(
+    ("value", "unit", "says"),
+    [(0.0034, "ml", "0.0034 ml"), (0.02, "ml", "0.02 ml"), (0.0, "g", "0.00 g"), (12.34, "g", "12.3 g")],
+)
+def test_a_little_of_something_is_never_said_to_be_nothing(value, unit, says):
+    assert amount(value, unit) == says

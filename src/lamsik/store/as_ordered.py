@@ -49,7 +49,7 @@ def dressed(session: Session, content: Content, row: OrderLine, of_version: bool
 
 def at_length(session: Session, content: Content, length_mm: float) -> Content:
     """The same body at another length [mm], all of it in proportion. Raises `Refused`."""
-    edit = {"do": "resize", "by": "length", "text": f"{length_mm} mm"}
+    edit = {"do": "resize", "by": "length", "text": f"{round(length_mm, 6)} mm"}
     return apply(BODY, content, edit, stores.catalogue(session))
 
 

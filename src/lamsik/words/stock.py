@@ -45,12 +45,17 @@ STATES = {"up": "up", "down": "down", "away": "away"}
 """How a machine stands."""
 
 
+LITTLE = 0.01
+
+
 def amount(value: float, unit: str, sign: bool = False) -> str:
     """An amount of an item: `24`, `0.34 g`, `120 ml`, `1200 mm`."""
     if unit == PIECES:
         plus = "+" if sign and value > 0 else ""
         return plus + plainly(round(value, 2), "number").replace("-", "−")
     digits = 0 if unit == MILLIMETRES or abs(value) >= 100 else 1 if abs(value) >= 10 else 2
+    if 0 < abs(value) < LITTLE and unit != MILLIMETRES:
+        digits = 4  # a little is not nothing
     return said(value, QUANTITIES[unit], digits, sign)
 
 

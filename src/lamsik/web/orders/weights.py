@@ -12,7 +12,7 @@ from lamsik.core.tank.mass import budget
 from lamsik.documents.body.document import to_design
 from lamsik.store import costs, documents, pieces, stands
 from lamsik.store.parcels import Packed
-from lamsik.store.tables import Document, Order, OrderLine, Parcel, Piece
+from lamsik.store.tables import CustodyItem, Document, Order, OrderLine, Parcel, Piece
 from lamsik.web.shared.db import db
 
 
@@ -44,7 +44,9 @@ def shipped_minor(order: Order, zone: str) -> int:
 
 
 def _line_g(row: OrderLine) -> float:
-    """What all of a line weighs [g]: pieces as they were weighed or drawn, the others as their body is."""
+    """What all of a line weighs [g]: pieces as they were weighed or drawn, what is theirs as it came, the
+    others as their body is drawn.
+    """
     begun = list(
         db().exec(select(Piece).where(Piece.line_id == row.id, col(Piece.deleted_at).is_(None))).all()
     )
@@ -52,6 +54,9 @@ def _line_g(row: OrderLine) -> float:
         begun = [db().get_one(Piece, row.piece_id)]
     known = [_mass_g(piece) for piece in begun]
     more = max(stands.as_line(row).wanted - len(known), 0)
+    theirs = db().get(CustodyItem, row.custody_id) if row.custody_id and more else None
+    if theirs is not None and theirs.weight_g:
+        return sum(known) + more * theirs.weight_g
     drawn = db().get(Document, row.design_id or row.like_id or 0) if more else None
     is_told = not more or row.kind == PARTS or drawn is not None
     require(is_told, "shipping", row.title, "a sum: what this line weighs is not drawn yet")
