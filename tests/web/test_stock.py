@@ -279,6 +279,8 @@ def test_a_step_takes_of_the_lot_that_is_open_then_of_the_oldest_and_a_lot_opens
         page, number = f"/stores/stock/{hook.id}", piece.number
     shown = demo.get(page).text
     assert "went into 1 piece" in shown and shown.count(f">{number}</a>, 3") == 1
+    piece_page = demo.get(f"/pieces/{demo_rows.PIECE_FERRY_RUNNER_90}").text
+    assert f"{HOOK}</a>, lot H-2: 3" in piece_page and f"{HOOK}</a>, lot H-1: 2" in piece_page
     with opened(demo) as session:
         ledger.use(session, item(session, HOOK), 2.0 + loose + 1.0, ledger.Cause("piece:rig", 2))
         assert ledger.held(session, hook.id) == 0.0

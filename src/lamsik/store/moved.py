@@ -7,7 +7,17 @@ from sqlmodel import Session, col, func, select
 
 from lamsik.core.stock.kinds import FINEST
 from lamsik.store.ledger import COUNTS
-from lamsik.store.tables import Batch, Movement, Order, OrderLine, Piece, Pour, StockLot
+from lamsik.store.tables import (
+    Batch,
+    Movement,
+    Order,
+    OrderLine,
+    Piece,
+    PieceStep,
+    Pour,
+    StockItem,
+    StockLot,
+)
 
 MOST = 200
 """So many of what a lot went into are shown, the newest."""
@@ -93,3 +103,33 @@ def into(session: Session, lot: StockLot) -> list[WentInto]:
         for row in sorted(batches, key=lambda row: -(row.id or 0))
         if amounts[row.id or 0] > FINEST
     ]
+
+
+@dataclass(frozen=True)
+class TookOf:
+    """What went into a piece: the item, its lot where it was of one, how much; whether that was for all that
+    was poured together.
+    """
+
+    item: StockItem
+    lot: StockLot | None
+    amount: float
+    together: bool
+
+
+def took(session: Session, piece: Piece) -> list[TookOf]:
+    """What a piece's own steps took out of the stores, and the batches it was poured of."""
+    steps = session.exec(select(PieceStep.step).where(PieceStep.piece_id == piece.id)).all()
+    batches = select(Batch.id).where(Batch.pour_id == piece.pour_id, col(Batch.pour_id).is_not(None))
+    own = col(Movement.of).in_([f"piece:{step}" for step in steps]) & (col(Movement.of_id) == piece.id)
+    poured = (col(Movement.of) == "batch") & col(Movement.of_id).in_(batches)
+    told = []
+    for which, together in ((own, False), (poured, True)):
+        sums = select(Movement.item_id, Movement.lot_id, func.sum(Movement.amount)).where(which, COUNTS)
+        for item_id, lot_id, total in session.exec(
+            sums.group_by(col(Movement.item_id), col(Movement.lot_id))
+        ):
+            if -float(total) > FINEST:
+                item, lot = session.get_one(StockItem, item_id), session.get(StockLot, lot_id or 0)
+                told.append(TookOf(item, lot, -float(total), together))
+    return sorted(told, key=lambda one: (one.together, one.item.search))

@@ -17,7 +17,7 @@ from lamsik.documents.body.edits import BODY
 from lamsik.documents.engine import apply
 from lamsik.drawings import card as drawings
 from lamsik.drawings.tank import default_view, scene
-from lamsik.store import custody, documents, order_lines, pieces, rights, routes, stores
+from lamsik.store import custody, documents, moved, order_lines, pieces, rights, routes, stores
 from lamsik.store import stands as stands_of
 from lamsik.store.tables import CustodyItem, Document, Instrument, Order, OrderLine, Piece, Revision
 from lamsik.web.bodies.tank_facts import budget_rows, tank_facts
@@ -116,6 +116,7 @@ def _page(piece: Piece, error: dict[str, str] | None = None) -> str:
         **board(f"piece {piece.id}"),
         **photos_of("piece", piece.id or 0),
         "theirs": _theirs(piece),
+        "took": moved.took(db(), piece),
     }
     if not isinstance(shown, PieceView):
         return render_template("pieces/other.html", sized_at=(), **common)
