@@ -718,3 +718,10 @@ def test_a_row_that_cannot_be_is_refused_with_its_line_and_none_of_the_file_is_t
 )
 def test_a_little_of_something_is_never_said_to_be_nothing(value, unit, says):
     assert amount(value, unit) == says
+
+
+def test_a_movement_that_was_taken_back_elsewhere_is_not_taken_here(demo):
+    gone = "number,why,amount,undone at\nS0008,wasted,5,2026-11-01T10:00:00\n"
+    assert "Nothing would change." in brought_in(demo, "movements", gone).text
+    brought_in(demo, "movements", gone, way="take")
+    assert held(demo, HOOK) == 12
