@@ -1,5 +1,12 @@
 """Lamsik: the bench companion of people who make hard baits and floats by hand."""
 
-from importlib.metadata import version
+__version__: str
 
-__version__ = version("lamsik")
+
+def __getattr__(name: str) -> str:
+    """The version, looked up when it is asked for: it takes longer than some of what is started here."""
+    if name == "__version__":
+        from importlib.metadata import version  # noqa: PLC0415
+
+        return version("lamsik")
+    raise AttributeError(name)

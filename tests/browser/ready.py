@@ -1,4 +1,4 @@
-"""A process with the application already imported and its templates compiled: it forks a server for each
+"""A process with the application already imported and prepared: it forks a server for each
 shop it is asked for.
 
 Reads lines of JSON (home, port, log, more words for the command) and answers each with the new server's
@@ -16,38 +16,32 @@ from pathlib import Path
 
 import weasyprint  # noqa: F401 - what is imported late is imported once, here
 from flask import Flask
-from jinja2 import BytecodeCache
-from jinja2.bccache import Bucket
+from jinja2 import FileSystemBytecodeCache
+from skimage.color import deltaE_ciede2000  # noqa: F401
 from waitress import create_server  # noqa: F401
 
 from lamsik.cli import serve as served  # noqa: F401
 from lamsik.cli.main import main
+from lamsik.core.paints import light
+from lamsik.core.units import convert
 from lamsik.formats import photo  # noqa: F401
 from lamsik.web.app import create_app
+from lamsik.web.shared import printing
 
 
-class Compiled(BytecodeCache):
-    """Templates as compiled once, here."""
-
-    def __init__(self) -> None:
-        self.kept: dict[str, bytes] = {}
-
-    def load_bytecode(self, bucket: Bucket) -> None:
-        if bucket.key in self.kept:
-            bucket.bytecode_from_string(self.kept[bucket.key])
-
-    def dump_bytecode(self, bucket: Bucket) -> None:
-        self.kept[bucket.key] = bucket.bytecode_to_string()
-
-
-def compile_all() -> None:
-    """Every template, for all servers."""
-    Flask.jinja_options = {"bytecode_cache": Compiled()}
+def prepare() -> None:
+    """What every server would make for itself: the templates' code, the tables of units and of light, the
+    fonts unpacked.
+    """
+    Flask.jinja_options = {"bytecode_cache": FileSystemBytecodeCache()}
     with tempfile.TemporaryDirectory() as folder:
         app = create_app(Path(folder))
         for name in app.jinja_env.list_templates():
             app.jinja_env.get_template(name)
         app.extensions["engine"].dispose()
+    convert(1.0, "in", "mm")
+    light.observer()
+    printing.pdf('<link rel="stylesheet" href="css/print-fonts.css"><p>Fonts</p>')
 
 
 def serve(asked: dict) -> int:
@@ -61,7 +55,7 @@ def serve(asked: dict) -> int:
 
 if __name__ == "__main__":
     signal.signal(signal.SIGCHLD, signal.SIG_IGN)  # ended servers are not waited for
-    compile_all()
+    prepare()
     gc.collect()
     gc.freeze()
     started = []

@@ -24,7 +24,7 @@ from lamsik.core.shapes.solid import solid
 from lamsik.core.tank import evaluate
 from lamsik.documents.body.document import to_design
 from lamsik.documents.body.lines import blank, with_lines, with_mesh
-from lamsik.formats import body_file, dxf, photo, stl, svg_outlines
+from lamsik.formats import body_file, dxf, photo, stl, svg_outlines, upright
 from lamsik.formats.json_text import tidied
 from lamsik.store.skins import pack
 from lamsik.words.verdict import sentence
@@ -160,16 +160,16 @@ class TestBodyFileWithMesh:
             body_file.inflated(zlib.compress(b"\0" * 3_000_000), most=1_000_000)
 
 
-def photographed(kind="JPEG", size=(800, 600), **more):
+def photographed(kind="JPEG", size=(800, 600), mode="RGB", **more):
     kept = io.BytesIO()
-    Image.new("RGB", size, (200, 190, 180)).save(kept, kind, **more)
+    Image.new(mode, size, (200, 190, 180) if mode == "RGB" else 1).save(kept, kind, **more)
     return kept.getvalue()
 
 
 class TestPhoto:
     @pytest.mark.parametrize("kind", ["JPEG", "PNG", "WEBP", "TIFF", "BMP"])
     def test_every_kind_becomes_an_upright_jpeg(self, kind):
-        data, wide, high = photo.normalised(photographed(kind))
+        data, wide, high = upright.normalised(photographed(kind))
         assert (
             (wide, high) == (800, 600)
             and data[:2] == b"\xff\xd8"
@@ -179,12 +179,12 @@ class TestPhoto:
     def test_a_turned_photo_is_set_upright_and_the_cameras_notes_are_dropped(self):
         notes = Image.Exif()
         notes[274], notes[270] = 6, "at the harbour"
-        data, wide, high = photo.normalised(photographed(exif=notes))
+        data, wide, high = upright.normalised(photographed(exif=notes))
         assert (wide, high) == (600, 800) and b"harbour" not in data
 
     def test_a_large_photo_is_made_workable(self):
-        _, wide, high = photo.normalised(photographed(size=(6000, 3000)))
-        assert max(wide, high) == photo.LONGEST_PX and wide == 2 * high
+        _, wide, high = upright.normalised(photographed(size=(6000, 3000)))
+        assert max(wide, high) == upright.LONGEST_PX and wide == 2 * high
 
     @pytest.mark.parametrize(
         ("data", "says"),
@@ -195,23 +195,23 @@ class TestPhoto:
             (b"GIF89a" + b"\0" * 99, "no picture"),
             (b"x" * 25_000_001, "at most 25 MB"),
             (lambda: photographed(size=(40, 40)), "at least 60 pixels"),
-            (lambda: photographed("PNG", (9000, 9000)), "million pixels"),
+            (lambda: photographed("PNG", (9000, 9000), "1"), "million pixels"),
         ],
         ids=["empty", "svg", "short", "gif", "heavy", "tiny", "huge"],
     )
     def test_what_is_no_photo_is_refused(self, data, says, monkeypatch):
         monkeypatch.setattr(ImageFile, "LOAD_TRUNCATED_IMAGES", True)  # as it is once something was printed
         with refusing(says):
-            photo.normalised(data() if callable(data) else data)
+            upright.normalised(data() if callable(data) else data)
 
     def test_apart_it_comes_out_the_same_and_what_does_not_fit_is_refused(self, monkeypatch):
-        kept = photo.normalised(photographed())
+        kept = upright.normalised(photographed())
         assert photo.apart(photographed()) == kept
-        for data in (b"", photographed()[:900], photographed("PNG", (9000, 9000))):
+        for data in (b"", photographed()[:900], photographed("PNG", (9000, 9000), "1")):
             with pytest.raises(Refused) as said:
                 photo.apart(data)
             with refusing(re.escape(said.value.allowed)):
-                photo.normalised(data)
+                upright.normalised(data)
         monkeypatch.setattr(sys, "executable", shutil.which("false"))
         with refusing("more memory"):
             photo.apart(photographed())
@@ -219,7 +219,7 @@ class TestPhoto:
     def test_the_largest_that_is_taken_fits(self):
         largest = photographed("PNG", (7000, 7000))
         picture, wide, high = photo.apart(largest)
-        assert max(wide, high) == photo.LONGEST_PX and Image.open(io.BytesIO(picture)).size == (wide, high)
+        assert max(wide, high) == upright.LONGEST_PX and Image.open(io.BytesIO(picture)).size == (wide, high)
 
 
 def test_a_path_of_far_too_many_points_is_refused_before_anything_is_built():

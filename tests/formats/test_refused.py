@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 
 from lamsik.core.errors import Refused
-from lamsik.formats import body_file, dxf, photo, svg_outlines, weighed_csv
+from lamsik.formats import body_file, dxf, svg_outlines, upright, weighed_csv
 from lamsik.words import refusals
 
 SVG = (
@@ -18,7 +18,7 @@ DXF = "0\nSECTION\n2\nENTITIES\n%s0\nENDSEC\n0\nEOF\n"
 READERS = {
     "svg_outlines.read": svg_outlines.read,
     "dxf.read": dxf.read,
-    "photo.normalised": photo.normalised,
+    "upright.normalised": upright.normalised,
     "weighed_csv.read": lambda data: weighed_csv.read(data, {}),
     "body_file.read": body_file.read,
 }

@@ -17,9 +17,9 @@ from lamsik.formats import (
     document_file,
     dxf,
     outlines,
-    photo,
     stl,
     svg_outlines,
+    upright,
     weighed_csv,
 )
 from lamsik.formats.sniff import kind_of
@@ -150,7 +150,7 @@ def test_whatever_was_given_is_one_short_line(value):
         ("Body document", KINDS["body"].most_bytes),
         ("Body document", body_file.MOST_MESH_BYTES),
         ("Mesh: STL", stl.MOST_BYTES),
-        ("Photo", photo.MOST_BYTES),
+        ("Photo", upright.MOST_BYTES),
         ("Outlines", outlines.MOST_BYTES),
         ("Weighed", weighed_csv.MOST_BYTES),
         ("Float", KINDS["float"].most_bytes),

@@ -1,9 +1,6 @@
 """A client on a demo shop or an empty one; forms are sent with their token as a browser would."""
 
-import atexit
 import re
-import shutil
-import tempfile
 
 import pytest
 from jinja2 import FileSystemBytecodeCache
@@ -13,10 +10,8 @@ from lamsik.store.database import FILE_NAME
 from lamsik.web.app import create_app
 from lamsik.web.lan.pairing import Pairings
 
-_FOLDER = tempfile.mkdtemp(prefix="lamsik-templates-")
-atexit.register(shutil.rmtree, _FOLDER, ignore_errors=True)
-COMPILED = FileSystemBytecodeCache(_FOLDER)
-"""Templates compiled once for all the shops of a test run's worker."""
+COMPILED = FileSystemBytecodeCache()
+"""Templates compiled once for all the shops of all workers; what was changed since is compiled anew."""
 
 
 class Page:

@@ -10,7 +10,7 @@ from lamsik.web import cards, errors, security
 from lamsik.web.benches import BENCHES
 from lamsik.web.bodies import live as bodies
 from lamsik.web.lan.certificate import Certificate
-from lamsik.web.shared import context, guards, health, once, packing, photos, static, units, wide
+from lamsik.web.shared import context, guards, health, once, packing, photos, rules, static, units, wide
 from lamsik.web.shared.db import close_session
 
 
@@ -21,6 +21,7 @@ def create_app(
     `certificate` where the way is encrypted.
     """
     app = Flask(__name__, static_folder=None)
+    rules.install(app)
     app.config.update(security.settings(home, lan, port, certificate))
     app.extensions["engine"] = open_database(home)
     security.make_room(app)

@@ -3,6 +3,8 @@
 import unicodedata
 from functools import lru_cache
 from pathlib import Path
+from threading import Lock
+from typing import Any
 
 STATIC = Path(__file__).parent.parent / "static"
 
@@ -57,6 +59,18 @@ SAID = {
 }
 
 
+_ONE_AT_A_TIME = Lock()
+"""The fonts that pages are set with are shared, and made for one that sets at a time."""
+
+
+@lru_cache(maxsize=1)
+def _fonts() -> Any:
+    """The fonts unpacked so far: each is unpacked once, not for every page anew."""
+    from weasyprint.text.fonts import FontConfiguration  # noqa: PLC0415 - as below
+
+    return FontConfiguration()
+
+
 def pdf(html: str) -> bytes:
     """The page as PDF with the app's own fonts and pictures that drawings carry; nothing is fetched from
     anywhere else.
@@ -68,10 +82,10 @@ def pdf(html: str) -> bytes:
             "PDF needs the Pango library. On Debian: sudo apt-get install libpango-1.0-0 libpangoft2-1.0-0"
             " libharfbuzz-subset0"
         ) from error
-    return bytes(
-        HTML(
-            string=spelled(html),
-            base_url=f"{STATIC.as_uri()}/",
-            url_fetcher=URLFetcher(allowed_protocols=("file", "data")),
-        ).write_pdf()
+    page = HTML(
+        string=spelled(html),
+        base_url=f"{STATIC.as_uri()}/",
+        url_fetcher=URLFetcher(allowed_protocols=("file", "data")),
     )
+    with _ONE_AT_A_TIME:
+        return bytes(page.write_pdf(font_config=_fonts()))
