@@ -9,16 +9,15 @@ from pathlib import Path
 
 import pytest
 from hypothesis import settings
-from sqlalchemy import Engine
 from sqlmodel import Session
 
 from lamsik.core.errors import Refused
 from lamsik.core.findings import Finding
 from lamsik.store import pictures
-from lamsik.store.database import FILE_NAME, for_writing, open_database, session_of
-from lamsik.store.starter import stock
+from lamsik.store.database import FILE_NAME, for_writing, open_database
 from lamsik.words import refusals
 from lamsik.words.tell import tell
+from tests.shops import begun, blank, stocked
 from tests.started import start_demo
 
 
@@ -87,55 +86,21 @@ def lay(demo_file: Path, home: Path) -> None:
     shutil.copytree(demo_file.parent / pictures.FOLDER, home / pictures.FOLDER, dirs_exist_ok=True)
 
 
-@pytest.fixture(scope="session")
-def blank_file(tmp_path_factory) -> Path:
-    """A shop with nothing in it, made once for a worker: bringing one up to the newest shape takes longer
-    than most tests.
-    """
-    return _made(tmp_path_factory.mktemp("blank"), lambda _: None)
-
-
-@pytest.fixture(scope="session")
-def stocked_file(tmp_path_factory) -> Path:
-    """A shop with what one starts with, made once for a worker."""
-    return _made(tmp_path_factory.mktemp("stocked"), stock)
-
-
-def _made(folder: Path, fill) -> Path:
-    engine = open_database(folder)
-    with session_of(engine) as session:
-        fill(session)
-    closed(engine)
-    return folder / FILE_NAME
-
-
-def closed(engine: Engine) -> None:
-    """Let go of a database, all of it in its one file."""
-    with engine.connect() as connection:
-        connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
-    engine.dispose()
+@pytest.fixture
+def stocked_home(tmp_path) -> Path:
+    return begun(tmp_path / "stocked", stocked)
 
 
 @pytest.fixture
-def stocked_home(stocked_file, tmp_path) -> Path:
-    home = tmp_path / "stocked"
-    home.mkdir()
-    shutil.copy(stocked_file, home / FILE_NAME)
-    return home
-
-
-@pytest.fixture
-def engine(blank_file, tmp_path):
-    (tmp_path / "shop").mkdir()
-    shutil.copy(blank_file, tmp_path / "shop" / FILE_NAME)
-    engine = open_database(tmp_path / "shop")
+def engine(tmp_path, request):
+    file = stocked if "session" in request.fixturenames else blank
+    engine = open_database(begun(tmp_path / "shop", file))
     yield engine
     engine.dispose()
 
 
 @pytest.fixture
 def session(engine):
+    """One that writes, in a shop with what one starts with."""
     with Session(for_writing(engine), expire_on_commit=False) as session:
-        stock(session)
-        session.commit()
         yield session

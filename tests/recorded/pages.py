@@ -8,6 +8,7 @@ import json
 import re
 from html.parser import HTMLParser
 from pathlib import Path
+from urllib.parse import unquote
 
 SEEN = Path(__file__).parent / "pages.jsonl"
 SILENT = {"script", "style", "svg", "head"}
@@ -49,7 +50,7 @@ class Words(HTMLParser):
             return
         if found.get("name") in ("csrf_token", "once") or found.get("type") == "hidden":
             return
-        said = [f"{name}={masked(found[name])}" for name in KEPT if found.get(name)]
+        said = [f"{name}={masked(_read(found[name]))}" for name in KEPT if found.get(name)]
         said += [
             name
             for name in ("selected", "checked", "disabled", "open", "hidden", "required")
@@ -67,6 +68,11 @@ class Words(HTMLParser):
         text = masked(" ".join(data.split()))
         if text and not self.silent:
             self.lines.append(text)
+
+
+def _read(value: str) -> str:
+    """A letter in an address as it is read: what is masked are its dates, not their signs' codes."""
+    return unquote(value) if value.startswith("mailto:") else value
 
 
 def masked(text: str) -> str:

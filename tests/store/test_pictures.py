@@ -16,12 +16,13 @@ from lamsik.store import pictures
 from lamsik.store.backup import backup, look_into, make, restore
 from lamsik.store.database import FILE_NAME, _config, connect, migrate, open_database, session_of
 from lamsik.store.tables import Tracing
+from tests.shops import begun
 
 PICTURE, OTHER = b"\xff\xd8\xff picture" * 500, b"\xff\xd8\xff another" * 400
 
 
 def trace(shop, data=PICTURE, name="plug.jpg") -> str:
-    engine = open_database(shop)
+    engine = open_database(begun(shop))
     with session_of(engine) as session:
         digest = pictures.put(pictures.folder_of(session), data)
         session.add(Tracing(name=name, digest=digest, width_px=40, height_px=30))

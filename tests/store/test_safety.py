@@ -39,6 +39,7 @@ from lamsik.store.database import (
 from lamsik.store.documents import content
 from lamsik.store.tables import Customer, Document
 from tests.documents.before import with_coats
+from tests.shops import begun
 
 
 def names(folder):
@@ -50,7 +51,7 @@ def names(folder):
 
 
 def add(folder, name):
-    engine = open_database(folder)
+    engine = open_database(begun(folder))
     with session_of(engine) as session:
         session.add(Customer(name=name, search=name.lower()))
     engine.dispose()

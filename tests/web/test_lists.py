@@ -11,9 +11,10 @@ from lamsik.store.paging import MOST, page
 from lamsik.store.tables import Card, Document, Order, Piece
 from lamsik.web import cards
 from tests import demo_rows as rows
-from tests.conftest import closed, lay
+from tests.conftest import lay
 from tests.demo_rows import FERRY_RUNNER
 from tests.lean import state
+from tests.shops import closed
 from tests.web.conftest import visit
 
 NUMBER = re.compile(r'<a href="/pieces/\d+">(P\d+)</a>')
