@@ -36,10 +36,22 @@ run: .venv/.made  ## start on the shop's own data (LAMSIK_HOME, else ./instance)
 debian-needs:
 	@sh scripts/debian-needs.sh
 
+# What several processes would each compile for themselves is compiled once, while Debian's packages come.
+NEVER_RUN = /(tests?|testing|mypyc?|typeshed|pip|setuptools|pygments|networkx|grimp|pyphen|importlinter)/
+ROOMS = tests/web tests/browser tests/cli
+
+.venv/.compiled: .venv/.made .venv/.made-dev
+	@$(BIN)/python -m compileall -q -j 2 -x '$(NEVER_RUN)' .venv/lib/python3*/site-packages >/dev/null || true
+	@$(BIN)/python -m compileall -q -j 2 src
+	@{ $(BIN)/python -m pytest --collect-only $(ROOMS) & \
+	  $(BIN)/python -m pytest --collect-only $(ROOMS:%=--ignore=%); wait; } >/dev/null
+	@touch $@
+
 ready:  # all that the tools need, the parts of it side by side
 	@$(MAKE) --no-print-directory -j 3 .venv/.made .venv/.made-dev debian-needs
 
-test: ready  ## the whole suite, browser tests included
+test:  ## the whole suite, browser tests included
+	@$(MAKE) --no-print-directory -j 3 .venv/.compiled debian-needs
 	$(BIN)/python -m compileall -q -j 2 src
 	$(BIN)/python -m pytest -n 3 --dist worksteal
 

@@ -27,6 +27,8 @@ expect.set_options(timeout=20_000)  # a busy machine is slow, not wrong
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
+    "--in-process-gpu",
+    "--js-flags=--single-threaded",
     "--disable-gpu-rasterization",
     "--disable-gpu-compositing",
     "--disable-software-rasterizer",
