@@ -1,6 +1,7 @@
 """Costs, prices and the year through their pages."""
 
 import re
+from collections import Counter
 from datetime import date, timedelta
 from fractions import Fraction
 
@@ -158,35 +159,50 @@ def test_a_tool_says_when_it_has_paid_and_a_family_what_a_size_costs(demo):
     assert same.status_code == 422 and "two sizes of different lengths" in same.text
 
 
+def sold(session):
+    return year.sales(session, year.sent_in(session, date.today().year))
+
+
 def test_what_was_taken_off_an_order_comes_off_what_its_lines_brought(demo):
-    this = date.today().year
     with opened(demo) as session:
-        line, order, _ = year.sent_in(session, this)[0]
-        before = sum(one.minor for one in year.sales(session, this) if one.order == order.number)
+        line, order, _ = year.sent_in(session, date.today().year)[0]
+        before = sum(one.minor for one in sold(session) if one.order == order.number)
         order.discount_percent = 12.5
         session.add(order)
         stands.order_anew(session, order)
-        after = [one.minor for one in year.sales(session, this) if one.order == order.number]
+        after = [one.minor for one in sold(session) if one.order == order.number]
         assert sum(after) == order.price_minor == before - round(before / 8) < before
 
 
 def test_the_year_sums_what_went_out_what_is_open_and_what_waits(demo):
     with opened(demo) as session:
-        sold = year.sales(session, date.today().year)
-        total = sum(one.minor for one in sold)
-        unpaid = year.unpaid(session)
+        gone = sold(session)
+        total = sum(one.minor for one in gone)
+        still_open, unpaid = year.unpaid(session)
         paid = dict(
             session.exec(select(Payment.order_id, func.sum(Payment.minor)).group_by(Payment.order_id)).all()
         )
-        for one in unpaid:
-            owed = one.order.price_minor + (one.order.shipping_minor or 0)
-            assert one.minor == owed - paid.get(one.order.id, 0) > 0
-        waits = year.unfinished(session)
-        assert all(piece.stand == "making" for piece in waits) and len(waits) > 3
+        owed = Counter()
+        for order in session.exec(select(Order).where(col(Order.accepted_at).is_not(None))).all():
+            left = (order.price_minor or 0) + (order.shipping_minor or 0) - paid.get(order.id, 0)
+            if left > 0 and order.cancelled_at is None and order.deleted_at is None:
+                owed[order.customer_id] += left
+        assert {one.customer.id: one.minor for one in unpaid} == dict(owed) and len(owed) > 3
+        assert still_open == sum(owed.values()) and all(one.many == len(one.orders) for one in unpaid)
+        assert [one.minor for one in unpaid] == sorted(owed.values(), reverse=True)
+        many, waits = year.unfinished(session)
+        going = session.exec(select(Piece).where(*pieces.GOING)).all()
+        ended = routes.ended(session, going)
+        assert {piece.id for piece in waits} == {
+            key
+            for key, steps in ended.items()
+            if "carve" in steps and not any(step.startswith("coat:") for step in steps)
+        }
+        assert many == len(waits) > 3
     page = demo.get("/stores/year").text
-    assert f"sold {Money(total, 'EUR').said} in {len(sold)} lines" in page
+    assert f"sold {Money(total, 'EUR').said} in {len(gone)} lines" in page
     csv = demo.get("/stores/year/sold.csv").text.splitlines()
-    assert len(csv) == len(sold) + 1 and csv[0] == "on,order,kind,body,scheme,pieces,sum [EUR],hours [h]"
+    assert len(csv) == len(gone) + 1 and csv[0] == "on,order,kind,body,scheme,pieces,sum [EUR],hours [h]"
     assert sum(round(100 * float(line.split(",")[6])) for line in csv[1:]) == total
     assert "sold 0.00 EUR in 0 lines" in demo.get("/stores/year?year=1999").text
 

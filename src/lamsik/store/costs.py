@@ -115,6 +115,12 @@ class PricedStores:
     terms: Terms
     moulds: Mapping[int, PricedMould]
     shelf: needs.Shelf
+    timed: "dict[int | None, Timed]" = field(default_factory=dict)
+    """What was timed on pieces, by their design: looked up once for each."""
+
+
+Timed = Mapping[str, tuple[float, int]]
+"""By kind of step: the mean of what was timed [min], and how often."""
 
 
 def priced_stores(session: Session) -> PricedStores:
@@ -174,7 +180,7 @@ def posted(session: Session, costed: Costed, zone: str, mass_g: float, count: in
 
 def of_line(session: Session, row: OrderLine, shop: PricedStores | None = None) -> Costed:
     """What one piece of a line costs."""
-    revision = row.revision_id or _current(session, row.design_id or row.like_id)
+    revision = _revisions(session, [row])[0]
     known = needs.looked_up(session, revision) if revision else []
     route = promises.route_of(session, row)
     steps = {step.key for step in route}
@@ -215,13 +221,15 @@ def of_body(
 
 def untold(session: Session, rows: Collection[OrderLine]) -> set[int]:
     """The revisions of these lines whose needs are not kept yet."""
-    wanted = {row.revision_id or _current(session, row.design_id or row.like_id) for row in rows}
-    return {one for one in wanted if one} - needs.known(session, [one for one in wanted if one]).keys()
+    wanted = {one for one in _revisions(session, rows) if one}
+    return wanted - needs.known(session, wanted).keys()
 
 
-def _current(session: Session, design_id: int | None) -> int | None:
-    row = session.get(Document, design_id) if design_id else None
-    return documents.revision(session, row).id if row is not None else None
+def _revisions(session: Session, rows: Collection[OrderLine]) -> list[int]:
+    """What each line is made from: as agreed, else as it is drawn now; 0 where nothing is."""
+    drawn = {row.design_id or row.like_id for row in rows if not row.revision_id}
+    current = documents.current_ids(session, drawn)
+    return [row.revision_id or current.get(row.design_id or row.like_id or 0, 0) for row in rows]
 
 
 def of_needs(
@@ -243,7 +251,9 @@ def of_needs(
         told.parts.append(shared(f"{mould.name}, version {mould.version}", mould.minor, mould.castings))
     if shop.packing_minor:
         told.parts.append(CostPart(PACKING, "", material("", 1, shop.packing_minor, 1).minor))
-    stages = _stages(session, route, count, row.design_id)
+    if row.design_id not in shop.timed:
+        shop.timed[row.design_id] = _timed(session, row.design_id)
+    stages = _stages(route, count, shop.timed[row.design_id])
     hours = sum(stage.minutes for stage in stages) / 60.0
     costing = Costing(tuple(told.parts), hours, shop.terms)
     return Costed(costing, stages, tuple(dict.fromkeys(told.unpriced)))
@@ -276,11 +286,10 @@ def _beside(told: _Told, item: StockItem, prices: Mapping[int, UnitPrice]) -> No
         told.parts.append(CostPart(PACKING, part.name, part.minor) if item.kind in BESIDE else part)
 
 
-def _stages(session: Session, route: Route, count: int, design_id: int | None) -> tuple[Stage, ...]:
+def _stages(route: Route, count: int, timed: Timed) -> tuple[Stage, ...]:
     planned: dict[str, float] = {}
     for step in route:
         planned[step.kind] = planned.get(step.kind, 0.0) + step.each_min + step.setup_min / max(count, 1)
-    timed = _timed(session, design_id)
     many = {kind: sum(step.kind == kind for step in route) for kind in planned}
     return tuple(
         Stage(kind, minutes, timed[kind][0] * many[kind], timed[kind][1])
@@ -290,8 +299,8 @@ def _stages(session: Session, route: Route, count: int, design_id: int | None) -
     )
 
 
-def _timed(session: Session, design_id: int | None) -> dict[str, tuple[float, int]]:
-    """By kind of step: the mean of what was timed on pieces of a design [min], and how often."""
+def _timed(session: Session, design_id: int | None) -> Timed:
+    """What was timed on pieces of a design."""
     query = (
         select(PieceStep, Piece)
         .join(Piece)

@@ -1,6 +1,6 @@
 """Designs and schemes with their revisions: saving, undo, redo, deleting and bringing back."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from typing import Any
 
 from sqlalchemy.orm import defer
@@ -136,6 +136,14 @@ def revision(session: Session, row: Document, number: int | None = None) -> Revi
         raise Missing(f"revision {number or row.current} of {row.name}")
     history.ready(session, [kept])
     return kept
+
+
+def current_ids(session: Session, ids: Collection[int | None]) -> dict[int, int]:
+    """The current revision of each of these documents, by their ids."""
+    is_current = (col(Revision.document_id) == Document.id) & (col(Revision.number) == Document.current)
+    query = select(Revision.document_id, Revision.id).join(Document, is_current)
+    found = session.exec(query.where(col(Document.id).in_({*ids} - {None}))).all()
+    return {document: revision or 0 for document, revision in found}
 
 
 def save(session: Session, row: Document, new: dict[str, Any], base: int, note: str = "") -> Revision:

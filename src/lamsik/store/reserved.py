@@ -9,17 +9,15 @@ from lamsik.core.orders.lines import FLOATS, LINE_KINDS, MADE
 from lamsik.core.stock.kinds import GRAMS, MILLILITRES
 from lamsik.core.stock.needs import PACK
 from lamsik.core.stock.short import Claim, StockStand
-from lamsik.store import ledger, mixes, needs, paint_mixes, promises, stands
+from lamsik.store import documents, ledger, mixes, needs, paint_mixes, promises, stands
 from lamsik.store.stands import DONE
 from lamsik.store.tables import (
-    Document,
     Movement,
     Order,
     OrderLine,
     Piece,
     PieceNeed,
     PieceStep,
-    Revision,
     StockItem,
 )
 
@@ -77,19 +75,10 @@ def untold(session: Session, rows: Sequence[tuple[Order, OrderLine]]) -> frozens
 
 def _revisions(session: Session, rows: Sequence[tuple[Order, OrderLine]]) -> dict[int, int]:
     """The revision that each line is made from: as agreed, or as drawn now; 0 where nothing is drawn."""
-    drawn = {row.design_id or row.like_id for _, row in rows if not row.revision_id} - {None}
-    current = dict(
-        session.exec(
-            select(Revision.document_id, Revision.id)
-            .join(
-                Document,
-                (col(Revision.document_id) == Document.id) & (col(Revision.number) == Document.current),
-            )
-            .where(col(Document.id).in_(drawn))
-        ).all()
-    )
+    drawn = {row.design_id or row.like_id for _, row in rows if not row.revision_id}
+    current = documents.current_ids(session, drawn)
     return {
-        row.id or 0: row.revision_id or current.get(row.design_id or row.like_id or 0) or 0 for _, row in rows
+        row.id or 0: row.revision_id or current.get(row.design_id or row.like_id or 0, 0) for _, row in rows
     }
 
 
@@ -106,8 +95,8 @@ def _begun(session: Session, ids: Collection[int]) -> dict[int, dict[int, int]]:
     return of
 
 
-def _ended(session: Session, ids: Collection[int]) -> dict[tuple[int, int, str], int]:
-    """By line, revision and step: on how many pieces it is done, or left out."""
+def _ended(session: Session, ids: Collection[int], steps: Collection[str]) -> dict[tuple[int, int, str], int]:
+    """By line, revision and step, of these: on how many pieces it is done, or left out."""
     query = (
         select(Piece.line_id, Piece.revision_id, PieceStep.step, func.count())
         .join(PieceStep)
@@ -115,6 +104,7 @@ def _ended(session: Session, ids: Collection[int]) -> dict[tuple[int, int, str],
             col(Piece.line_id).in_(ids),
             col(Piece.deleted_at).is_(None),
             col(PieceStep.done_at).is_not(None),
+            col(PieceStep.step).in_(steps),
         )
         .group_by(col(Piece.line_id), col(Piece.revision_id), PieceStep.step)
     )
@@ -175,9 +165,10 @@ def reserved(
     rows = open_lines(session) if rows is None else rows
     claimed, undrawn = _Claimed(session, items or needs.resolved(session)), []
     ids = [row.id or 0 for _, row in rows]
-    revisions, begun, ended = _revisions(session, rows), _begun(session, ids), _ended(session, ids)
+    revisions, begun = _revisions(session, rows), _begun(session, ids)
     wanted = {one for one in revisions.values() if one} | {one for of in begun.values() for one in of}
     known = needs.known(session, wanted)
+    ended = _ended(session, ids, {PACK} | {need.step for of in known.values() for need in of})
     told = {key: claimed.told(None, of) for key, of in known.items()}
     for _, row in rows:
         key = row.id or 0

@@ -6,16 +6,19 @@ from dataclasses import dataclass
 from datetime import date
 from fractions import Fraction
 
+from sqlalchemy import ColumnElement, Subquery
 from sqlmodel import Session, col, func, select
 
 from lamsik.core.errors import Refused
+from lamsik.core.orders.status import CLOSED
 from lamsik.core.orders.terms import less
 from lamsik.core.stock.costs import whole
 from lamsik.core.stock.year import Sale
-from lamsik.store import costs, pieces, routes, stands
+from lamsik.store import costs, pieces, stands
+from lamsik.store.paging import MOST
 from lamsik.store.tables import Customer, Document, Order, OrderLine, Parcel, Payment, Piece, PieceStep
 
-MOST_LINES, MOST_PIECES = 2000, 2000
+MOST_LINES, MOST_NAMED = 2000, 6
 BODY, COAT, SHIP = "carve", "coat:", "ship"
 
 
@@ -47,9 +50,12 @@ def sent_in(session: Session, year: int) -> list[tuple[OrderLine, Order, date]]:
     return list(session.exec(query).all())
 
 
-def sales(session: Session, year: int) -> list[Sale]:
-    """What was sold in a year, line by line; what one costs is reckoned once for all that is made alike."""
-    sent = sent_in(session, year)
+Sent = Sequence[tuple[OrderLine, Order, date]]
+"""Lines that went out, each with its order and the day."""
+
+
+def sales(session: Session, sent: Sent) -> list[Sale]:
+    """What was sold, line by line; what one costs is reckoned once for all that is made alike."""
     named = {key for line, _, _ in sent for key in (line.design_id, line.scheme_id)}
     names = dict(
         session.exec(select(Document.id, Document.name).where(col(Document.id).in_(named - {None}))).all()
@@ -68,7 +74,7 @@ def sales(session: Session, year: int) -> list[Sale]:
     return told
 
 
-def _less_discount(sent: Sequence[tuple[OrderLine, Order, date]]) -> dict[int, int]:
+def _less_discount(sent: Sent) -> dict[int, int]:
     """What each line brought: its price, with its share of what was taken off its order's sum."""
     of_order: dict[int, list[OrderLine]] = {}
     orders = {order.id or 0: order for _, order, _ in sent}
@@ -76,6 +82,9 @@ def _less_discount(sent: Sequence[tuple[OrderLine, Order, date]]) -> dict[int, i
         of_order.setdefault(line.order_id, []).append(line)
     brought: dict[int, int] = {}
     for key, rows in of_order.items():
+        if not stands.discount(orders[key]).is_any:
+            brought |= {row.id or 0: stands.as_line(row).price_minor or 0 for row in rows}
+            continue
         prices = [stands.as_line(row).price_minor or 0 for row in rows]
         total = sum(prices)
         left = less(total, stands.discount(orders[key])) or 0
@@ -107,44 +116,70 @@ def _sale(
 
 @dataclass(frozen=True)
 class Unpaid:
-    """What an order still owes: the order, its customer, how much in minor units."""
+    """What a customer still owes: how much in minor units, for how many orders, the first of them."""
 
-    order: Order
     customer: Customer
     minor: int
+    many: int
+    orders: Sequence[Order]
 
 
-def unpaid(session: Session) -> list[Unpaid]:
-    """Orders that are agreed and not paid in full, by customer."""
+def unpaid(session: Session) -> tuple[int, list[Unpaid]]:
+    """What is agreed and not paid in full: the sum [minor units], and who owes most of it."""
+    owed = _owed()
+    of_customer = func.sum(owed.c.open)
+    query = select(owed.c.customer_id, of_customer, func.count(), func.sum(of_customer).over())
+    query = query.group_by(owed.c.customer_id).order_by(of_customer.desc(), owed.c.customer_id)
+    rows = session.exec(query.limit(MOST)).all()
+    owing = select(Customer).where(col(Customer.id).in_([key for key, *_ in rows]))
+    customers = {row.id: row for row in session.exec(owing).all()}
+    first = func.row_number().over(partition_by=owed.c.customer_id, order_by=owed.c.id)
+    counted = select(owed.c.id, owed.c.customer_id, first.label("nth")).where(
+        owed.c.customer_id.in_(customers)
+    )
+    named = counted.subquery()
+    listed = select(Order).join(named, col(Order.id) == named.c.id).where(named.c.nth <= MOST_NAMED)
+    orders: dict[int, list[Order]] = {}
+    for order in session.exec(listed.order_by(col(Order.id))).all():
+        orders.setdefault(order.customer_id or 0, []).append(order)
+    return (
+        rows[0][3] if rows else 0,
+        [Unpaid(customers[key], minor, many, orders[key]) for key, minor, many, _ in rows],
+    )
+
+
+def _owed() -> Subquery:
+    """The orders that are open, each with how much of it: one that is closed is paid."""
     paid = (
         select(func.coalesce(func.sum(Payment.minor), 0))
         .where(Payment.order_id == Order.id)
         .correlate(Order)
         .scalar_subquery()
     )
-    total = col(Order.price_minor) + func.coalesce(Order.shipping_minor, 0)
-    query = (
-        select(Order, Customer, (total - paid).label("open"))
-        .join(Customer)
+    left = (col(Order.price_minor) + func.coalesce(Order.shipping_minor, 0) - paid).label("open")
+    return (
+        select(Order.id, Order.customer_id, left)
         .where(
             col(Order.accepted_at).is_not(None),
             col(Order.cancelled_at).is_(None),
             col(Order.declined_at).is_(None),
             col(Order.deleted_at).is_(None),
-            total - paid > 0,
+            col(Order.stand) != CLOSED,
+            left > 0,
         )
-        .order_by(Customer.search, col(Order.id))
-        .limit(MOST_LINES)
+        .subquery()
     )
-    return [Unpaid(order, customer, left or 0) for order, customer, left in session.exec(query).all()]
 
 
-def unfinished(session: Session) -> Sequence[Piece]:
-    """Bodies that are made and wait for paint: no coat of colour is begun on them."""
-    going = session.exec(select(Piece).where(*pieces.GOING).order_by(col(Piece.id)).limit(MOST_PIECES)).all()
-    ended = routes.ended(session, going)
-    return [
-        piece
-        for piece in going
-        if BODY in ended[piece.id or 0] and not any(step.startswith(COAT) for step in ended[piece.id or 0])
-    ]
+def unfinished(session: Session) -> tuple[int, Sequence[Piece]]:
+    """Bodies that are made and wait for paint, no coat of colour begun on them: how many, and the first."""
+    is_coat = col(PieceStep.step).startswith(COAT, autoescape=True)
+    waits = (*pieces.GOING, _ended(col(PieceStep.step) == BODY), ~_ended(is_coat))
+    many = session.exec(select(func.count()).select_from(Piece).where(*waits)).one()
+    return many, session.exec(select(Piece).where(*waits).order_by(col(Piece.id)).limit(MOST)).all()
+
+
+def _ended(is_step: ColumnElement[bool]) -> ColumnElement[bool]:
+    """Whether such a step of a piece is done or left out."""
+    ended = col(PieceStep.piece_id) == Piece.id, col(PieceStep.done_at).is_not(None), is_step
+    return select(PieceStep.id).where(*ended).correlate(Piece).exists()

@@ -42,8 +42,10 @@ class Earned:
 
 def by(sales: Sequence[Sale], sort: Callable[[Sale], str]) -> list[Earned]:
     """Sales of each sort, the one that earned most first."""
-    names = dict.fromkeys(sort(one) for one in sales)
-    rows = [_earned(name, [one for one in sales if sort(one) == name]) for name in names]
+    sorts: dict[str, list[Sale]] = {}
+    for one in sales:
+        sorts.setdefault(sort(one), []).append(one)
+    rows = [_earned(name, of_sort) for name, of_sort in sorts.items()]
     return sorted(rows, key=lambda row: (-row.minor, row.name))
 
 

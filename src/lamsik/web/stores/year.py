@@ -7,7 +7,7 @@ from flask import Blueprint, render_template, request
 from flask.typing import ResponseReturnValue
 
 from lamsik.core.money import Money
-from lamsik.core.stock.year import by, by_month
+from lamsik.core.stock.year import Sale, by, by_month
 from lamsik.drawings.months import month_bars
 from lamsik.formats import table_csv
 from lamsik.store import costs, needs, stores, year
@@ -25,26 +25,26 @@ def _asked() -> int:
     return int(text) if text.isascii() and text.isdigit() and len(text) == 4 else date.today().year
 
 
-def _tell(asked: int) -> None:
-    """What the lines of a year take is kept once it was looked at: it is worked out only then."""
-    missing = costs.untold(db(), [line for line, _, _ in year.sent_in(db(), asked)])
+def _sales(asked: int) -> list[Sale]:
+    """What was sold in a year; what its lines take is kept once this is looked at, and not before."""
+    sent = year.sent_in(db(), asked)
+    missing = costs.untold(db(), [line for line, _, _ in sent])
     if missing:
         in_short(lambda session: needs.told(session, missing))
         db().rollback()  # what it read before is of a moment ago
+        sent = year.sent_in(db(), asked)
+    return year.sales(db(), sent)
 
 
 @blueprint.get("")
 def index() -> str:
     """One year in pictures and tables."""
     asked = _asked()
-    _tell(asked)
-    sales, unpaid, waiting = year.sales(db(), asked), year.unpaid(db()), year.unfinished(db())
+    sales = _sales(asked)
+    (still_open, unpaid), (many, waiting) = year.unpaid(db()), year.unfinished(db())
     limit = int(stores.setting(db(), "costs")["unfinished"])
     months = by_month(sales)
     total = sum(months)
-    open_sums: dict[str, int] = {}
-    for one in unpaid:
-        open_sums[one.customer.name] = open_sums.get(one.customer.name, 0) + one.minor
     return render_template(
         "stores/year.html",
         year=asked,
@@ -54,9 +54,9 @@ def index() -> str:
             ("By scheme", by(sales, lambda one: one.scheme or "in none")),
             ("By kind", by(sales, lambda one: LINES[one.kind])),
         ],
-        verdict=of_year(asked, told(total), len(sales), told(sum(open_sums.values())), len(waiting), limit),
+        verdict=of_year(asked, told(total), len(sales), told(still_open), many, limit),
         unpaid=unpaid,
-        open_sums=sorted(open_sums.items(), key=lambda row: -row[1]),
+        many=many,
         waiting=waiting,
         limit=limit,
         told=told,
@@ -68,7 +68,6 @@ def index() -> str:
 def as_csv() -> ResponseReturnValue:
     """What was sold in a year, line by line, for the bookkeeper."""
     asked = _asked()
-    _tell(asked)
     names: Sequence[str] = (
         "on",
         "order",
@@ -90,6 +89,6 @@ def as_csv() -> ResponseReturnValue:
             names[6]: str(Money(one.minor, currency()).amount),
             names[7]: round(one.hours, 2),
         }
-        for one in sorted(year.sales(db(), asked), key=lambda one: (one.on, one.order))
+        for one in sorted(_sales(asked), key=lambda one: (one.on, one.order))
     ]
     return as_file(table_csv.write(names, rows), f"year {asked}.csv", "text/csv")
