@@ -142,10 +142,8 @@ def unpaid(session: Session) -> tuple[int, list[Unpaid]]:
     orders: dict[int, list[Order]] = {}
     for order in session.exec(listed.order_by(col(Order.id))).all():
         orders.setdefault(order.customer_id or 0, []).append(order)
-    return (
-        rows[0][3] if rows else 0,
-        [Unpaid(customers[key], minor, many, orders[key]) for key, minor, many, _ in rows],
-    )
+    told = [Unpaid(customers[key], minor, many, orders[key]) for key, minor, many, _ in rows]
+    return rows[0][3] if rows else 0, sorted(told, key=lambda one: (-one.minor, one.customer.search))
 
 
 def _owed() -> Subquery:
