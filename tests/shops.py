@@ -7,7 +7,7 @@ from collections.abc import Callable
 from functools import cache
 from pathlib import Path
 
-from sqlalchemy import Engine
+from sqlalchemy import Engine, event
 from sqlmodel import Session
 
 from lamsik.store.database import FILE_NAME, open_database, session_of
@@ -48,3 +48,20 @@ def closed(engine: Engine) -> None:
     with engine.connect() as connection:
         connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
     engine.dispose()
+
+
+def movable(engine: Engine) -> None:
+    """An engine that can be moved: it keeps its questions to the database, which take longer to put into
+    words than most answers.
+    """
+
+    @event.listens_for(engine, "do_connect")
+    def _where_it_is(_dialect, _record, words, _named):
+        words[0] = engine.url.database
+
+
+def moved(engine: Engine, to: Path) -> Engine:
+    """The same on another database."""
+    engine.dispose()
+    engine.url = engine.url.set(database=str(to))
+    return engine

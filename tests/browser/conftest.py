@@ -1,6 +1,7 @@
 """The real interface: its own server process on a free port, headless Chromium, and a watch on every page."""
 
 import atexit
+import contextlib
 import json
 import os
 import re
@@ -9,8 +10,11 @@ import signal
 import socket
 import subprocess
 import sys
+import tempfile
 import time
+from functools import cache
 from pathlib import Path
+from typing import Any, TextIO
 from urllib.request import urlopen
 
 import pytest
@@ -49,32 +53,45 @@ def free_port() -> int:
         return int(probe.getsockname()[1])
 
 
+BEGUN: list[subprocess.Popen] = []
+
+
+@cache
+def ready() -> TextIO:
+    """The way to what starts this run's servers, for all its workers; whichever asks first begins it."""
+    run = os.environ.get("PYTEST_XDIST_TESTRUNUID", str(os.getpid()))
+    where = Path(tempfile.gettempdir()) / f"lamsik-servers-{run}"
+    with contextlib.suppress(FileExistsError):
+        where.mkdir(mode=0o700)
+        words = [sys.executable, "-m", "tests.browser.ready", str(where / "door")]
+        BEGUN.append(subprocess.Popen(words, stdin=subprocess.DEVNULL, cwd=ROOT))
+    door = socket.socket(socket.AF_UNIX)
+    for _ in range(1200):
+        try:
+            door.connect(str(where / "door"))
+            atexit.register(door.close)
+            return door.makefile("rw")
+        except OSError:
+            time.sleep(0.1)
+    raise RuntimeError("what starts the servers is not there")
+
+
+def ask(**words: Any) -> int:
+    """Ask it for something; the process id of a server it began."""
+    print(json.dumps(words), file=ready(), flush=True)
+    return int(ready().readline())
+
+
 class Server:
     """`lamsik run` on a folder of its own, in a process of its own, forked from one that has everything
     imported.
     """
 
-    ready: subprocess.Popen | None = None
-
     def __init__(self, home: Path, *words: str, port: int = 0) -> None:
         self.port = port or free_port()
         self.url = f"http://127.0.0.1:{self.port}"
         self.log = home / "server.log"
-        if Server.ready is None or Server.ready.poll() is not None:
-            Server.ready = subprocess.Popen(
-                [sys.executable, "-m", "tests.browser.ready"],
-                stdin=subprocess.PIPE,
-                stdout=subprocess.PIPE,
-                text=True,
-                cwd=ROOT,
-            )
-            atexit.register(Server.ready.stdin.close)
-        print(
-            json.dumps({"home": str(home), "port": self.port, "log": str(self.log), "words": words}),
-            file=Server.ready.stdin,
-            flush=True,
-        )
-        self.pid = int(Server.ready.stdout.readline())
+        self.pid = ask(home=str(home), port=self.port, log=str(self.log), words=words)
         self._wait()
 
     def is_running(self) -> bool:
@@ -130,8 +147,15 @@ def context(browser, port):
     return browser.new_context(base_url=f"http://127.0.0.1:{port}", **LOOKS)
 
 
+@pytest.fixture(scope="session")
+def looked_through(demo_file, worker_id):
+    """For a whole run the demo's pages are visited once before: what that makes, all servers have."""
+    if worker_id != "master":
+        ask(demo=str(demo_file.parent))
+
+
 @pytest.fixture
-def demo_server(demo_file, tmp_path, port):
+def demo_server(demo_file, looked_through, tmp_path, port):
     lay(demo_file, tmp_path)
     server = Server(tmp_path, port=port)
     yield server

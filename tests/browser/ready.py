@@ -1,15 +1,19 @@
-"""A process with the application already imported and prepared: it forks a server for each
-shop it is asked for.
+"""A process with the application already imported and prepared: it forks a server for each shop it is asked
+for, by all workers of a run.
 
-Reads lines of JSON (home, port, log, more words for the command) and answers each with the new server's
-process id; ends, and its servers with it, when its input is closed.
+Listens at the socket it is given. Reads lines of JSON (home, port, log, more words for the command) and
+answers each with the new server's process id; once, a demo shop to look through (`demo`): what is made at the
+first visit of a page all servers have then. Ends, and its servers with it, when the last worker has gone.
 """
 
 import contextlib
 import gc
 import json
 import os
+import selectors
+import shutil
 import signal
+import socket
 import sys
 import tempfile
 from pathlib import Path
@@ -18,6 +22,7 @@ import weasyprint  # noqa: F401 - what is imported late is imported once, here
 from flask import Flask
 from jinja2 import FileSystemBytecodeCache
 from skimage.color import deltaE_ciede2000  # noqa: F401
+from sqlalchemy import Engine
 from waitress import create_server  # noqa: F401
 
 from lamsik.cli import serve as served  # noqa: F401
@@ -25,23 +30,48 @@ from lamsik.cli.main import main
 from lamsik.core.paints import light
 from lamsik.core.units import convert
 from lamsik.formats import photo  # noqa: F401
+from lamsik.store import database
 from lamsik.web.app import create_app
 from lamsik.web.shared import printing
+from tests.pages import EVERY
+from tests.shops import movable, moved
 
 
-def prepare() -> None:
+def prepare() -> Engine:
     """What every server would make for itself: the templates' code, the tables of units and of light, the
-    fonts unpacked.
+    fonts unpacked; and an engine, which keeps what it was asked and opens the shop it is moved to.
     """
     Flask.jinja_options = {"bytecode_cache": FileSystemBytecodeCache()}
     with tempfile.TemporaryDirectory() as folder:
         app = create_app(Path(folder))
         for name in app.jinja_env.list_templates():
             app.jinja_env.get_template(name)
-        app.extensions["engine"].dispose()
+        engine: Engine = app.extensions["engine"]
+        engine.dispose()
     convert(1.0, "in", "mm")
     light.observer()
     printing.pdf('<link rel="stylesheet" href="css/print-fonts.css"><p>Fonts</p>')
+    movable(engine)
+    database.connect = lambda path: moved(engine, path)
+    return engine
+
+
+def look_through(demo: Path) -> None:
+    """Every page of a copy of the demo shop, once."""
+    with tempfile.TemporaryDirectory() as folder:
+        shop = shutil.copytree(demo, Path(folder) / "shop")
+        app = create_app(shop)
+        visitor = app.test_client()
+        for url in dict.fromkeys(url.partition("#")[0] for url in EVERY):
+            visitor.get(url)
+        app.extensions["engine"].dispose()
+    settle_down()
+
+
+def settle_down() -> None:
+    """Nothing of what is here is gone through for rubbish by a server."""
+    gc.collect()
+    gc.freeze()
 
 
 def serve(asked: dict) -> int:
@@ -53,18 +83,47 @@ def serve(asked: dict) -> int:
     return main(["run", "--port", str(asked["port"]), *asked["words"]])
 
 
-if __name__ == "__main__":
-    signal.signal(signal.SIGCHLD, signal.SIG_IGN)  # ended servers are not waited for
-    prepare()
-    gc.collect()
-    gc.freeze()
-    started = []
-    for line in sys.stdin:
-        pid = os.fork()
-        if pid == 0:
-            os._exit(serve(json.loads(line)))
-        started.append(pid)
-        print(pid, flush=True)
+def answer(asked: dict, looked: set[str], started: list[int]) -> int:
+    """Do what a worker asks for; the process id of its server, 0 where it asked for none."""
+    if "demo" in asked:
+        if not looked:
+            looked.add(asked["demo"])
+            look_through(Path(asked["demo"]))
+        return 0
+    pid = os.fork()
+    if pid == 0:
+        os._exit(serve(asked))
+    started.append(pid)
+    return pid
+
+
+def listen(where: str) -> None:
+    """Answer all workers until the last has gone."""
+    looked: set[str] = set()
+    started: list[int] = []
+    with socket.socket(socket.AF_UNIX) as door, selectors.DefaultSelector() as heard:
+        door.bind(where)
+        door.listen()
+        heard.register(door, selectors.EVENT_READ)
+        while True:
+            for key, _ in heard.select():
+                if key.fileobj is door:
+                    worker, _ = door.accept()
+                    heard.register(worker, selectors.EVENT_READ, worker.makefile("rw"))
+                elif line := key.data.readline():
+                    print(answer(json.loads(line), looked, started), file=key.data, flush=True)
+                else:
+                    heard.unregister(key.fileobj)
+            if len(heard.get_map()) == 1 and looked | set(started):
+                break
     for pid in started:
         with contextlib.suppress(ProcessLookupError):
             os.kill(pid, signal.SIGTERM)
+
+
+if __name__ == "__main__":
+    signal.signal(signal.SIGCHLD, signal.SIG_IGN)  # ended servers are not waited for
+    prepare()
+    settle_down()
+    listen(sys.argv[1])
+    shutil.rmtree(Path(sys.argv[1]).parent, ignore_errors=True)

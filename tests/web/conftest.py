@@ -4,11 +4,11 @@ import re
 
 import pytest
 from jinja2 import FileSystemBytecodeCache
-from sqlalchemy import event
 
 from lamsik.store.database import FILE_NAME
 from lamsik.web.app import create_app
 from lamsik.web.lan.pairing import Pairings
+from tests.shops import movable, moved
 
 COMPILED = FileSystemBytecodeCache()
 """Templates compiled once for all the shops of all workers; what was changed since is compiled anew."""
@@ -61,20 +61,14 @@ def application(tmp_path_factory):
     app.jinja_env.bytecode_cache = COMPILED
 
     engine = app.extensions["engine"]
-
-    @event.listens_for(engine, "do_connect")
-    def _where_it_visits(_dialect, _record, words, _named):
-        words[0] = engine.url.database
-
+    movable(engine)
     yield app
     engine.dispose()
 
 
 def visit(app, home, monkeypatch):
     """The application on another shop."""
-    engine = app.extensions["engine"]
-    engine.dispose()
-    engine.url = engine.url.set(database=str(home / FILE_NAME))
+    moved(app.extensions["engine"], home / FILE_NAME)
     monkeypatch.setitem(app.config, "HOME", home)
     monkeypatch.setitem(app.extensions, "pairings", Pairings(home))
     return Visitor(app)

@@ -136,7 +136,8 @@ def view(piece: Piece) -> PieceView:
     readings = pieces.readings(db(), piece)
     measured = pieces.measured(readings)
     rules, shop = stores.rules(db()), stores.bench(db())
-    planned, outcome = evaluate.drag(design, NOTHING, rules), evaluate.drag(design, measured, rules)
+    outcome = evaluate.drag(design, measured, rules)
+    planned = outcome if measured == NOTHING else evaluate.drag(design, NOTHING, rules)
     return PieceView(
         piece=piece,
         row=row,
